@@ -1,0 +1,60 @@
+import type { PartPath } from '../job/document'
+import type { Unit } from '../units/units'
+import type { RemedyRef } from './remedies'
+import type { Origin, View } from './scene'
+import type { AlternatorLane, ChargeUnit, Lane, System } from './system'
+import type { Verdict } from './verdict'
+
+/** One side of a comparison: a number with its unit, or a word. */
+export interface Compared {
+  readonly label: string
+  readonly value: number | string
+  readonly unit: Unit
+}
+
+/** What a check finds in one scene. The words are made only when someone will read them. */
+export interface Judgement {
+  readonly verdict: Verdict
+  /** What is there against what is allowed. */
+  readonly compared: readonly [Compared, Compared]
+  /** Where the limit comes from. */
+  readonly limit: Origin
+  /** The formula with this job's numbers in it. */
+  readonly formula: () => string
+  /** The finding in one sentence, with its numbers. */
+  readonly summary: () => string
+  /** What would fix it, the simplest first. */
+  readonly remedies?: readonly RemedyRef[]
+  readonly cautions?: () => readonly string[]
+}
+
+/** What a check can be about; each subject is judged on its own. */
+export interface Subjects {
+  battery: { readonly name: string; readonly path: PartPath }
+  device: { readonly device: View<'devices'>; readonly name: string; readonly path: PartPath }
+  /** A unit with charge stages of its own: a mains charger, or the DC-DC of a link. */
+  unit: { readonly unit: ChargeUnit; readonly lane: Lane; readonly name: string; readonly path: PartPath }
+  /** An alternator with the link that leads to the house bank. */
+  alternator: { readonly lane: AlternatorLane; readonly name: string; readonly path: PartPath }
+  lane: { readonly lane: Lane; readonly name: string; readonly path: PartPath }
+}
+
+export interface Check<K extends keyof Subjects = keyof Subjects> {
+  readonly isCheck: true
+  /** Stable: `charger.absorption`. The part before the dot is the topic. */
+  readonly id: string
+  readonly title: string
+  readonly about: K
+  /** Why it matters, in a sentence. */
+  readonly why: string
+  /** Null when there is nothing of the kind to judge in this scene. */
+  readonly judge: (subject: Subjects[K], system: System) => Judgement | null
+}
+
+/** Declares a check. Exporting it from a topic file is all that is needed for it to run. */
+export const check = <K extends keyof Subjects>(definition: Omit<Check<K>, 'isCheck'>): Check<K> => ({ isCheck: true, ...definition })
+
+export const number = (label: string, value: number, unit: Unit): Compared => ({ label, value, unit })
+export const word = (label: string, value: string): Compared => ({ label, value, unit: '' })
+
+export const physics: Origin = { kind: 'physics', text: 'physics' }

@@ -1,0 +1,184 @@
+import { formatQuantity as q, formatShare } from '../../units/format'
+import { check, number, word } from '../check'
+import { sizeUnder, type RemedyRef } from '../remedies'
+import type { Origin, View } from '../scene'
+import { acceptanceA, allDayA, availableA, cableOhm, demandA, isolatorDropV, type AlternatorLane, type Bank, type Speed, type System } from '../system'
+import { lowCharge, lowChargeWords } from './charger'
+
+/** A DC-DC in place of the link, sized so that neither the battery nor the alternator is asked for more than it may give. */
+export function addDcdc(lane: AlternatorLane, system: System): RemedyRef {
+  const { bank, rules } = system
+  const budgetW = Math.min(allDayA(lane.alternator, 'idle', rules), allDayA(lane.alternator, 'cruise', rules)) * lane.alternator.regulatorV * (rules.dcdcEfficiency / 100)
+  return {
+    id: 'dcdc.add', on: lane.link.$path, value: sizeUnder(Math.min(bank.recommendedA, budgetW / bank.middleV)),
+    values: { absorptionV: bank.middleV, inputV: lane.alternator.nominalV, outputV: String(bank.nominalV) },
+  }
+}
+
+/** Voltage an alternator reaches at the battery at the end of the charge: less the isolator's drop and the cable's at the tail current. */
+export const atBatteryV = (lane: AlternatorLane, { bank, rules }: System): number =>
+  lane.alternator.regulatorV - isolatorDropV(lane) - bank.tailA * cableOhm(lane, rules)
+
+const straight = (lane: AlternatorLane): boolean => lane.link.kind !== 'dcdc'
+
+export const voltage = check({
+  id: 'alternator.voltage',
+  title: 'Voltage at the battery',
+  about: 'alternator',
+  why: 'What arrives at the battery decides, not what stands on the regulator: cable and isolator take their share.',
+  judge({ lane, name }, system) {
+    if (!straight(lane)) return null
+    const { bank, rules } = system
+    const { alternator } = lane
+    const drop = isolatorDropV(lane)
+    const cableDrop = bank.tailA * cableOhm(lane, rules)
+    const volts = atBatteryV(lane, system)
+    const regulatorFor = bank.middleV + drop + cableDrop
+    const settable = alternator.regulator === 'external'
+    const set: RemedyRef = { id: settable ? 'alternator.set-regulator' : 'alternator.external-regulator', on: alternator.$path, value: Math.round(regulatorFor * 10) / 10 }
+    const formula = (): string => `${q(alternator.regulatorV, 'V')} − ${q(drop, 'V')} isolator − ${q(cableDrop, 'V')} cable at ${q(bank.tailA, 'A')} = ${q(volts, 'V')}`
+    if (volts > bank.highV) {
+      return {
+        verdict: settable ? 'suits-once-changed' : 'does-not-suit',
+        compared: [number('arrives', volts, 'V'), number('charge at most', bank.highV, 'V')],
+        limit: bank.each.$origin('chargeHighV'),
+        formula,
+        summary: () => `${name} brings ${q(volts, 'V')} to the battery, which allows ${q(bank.highV, 'V')}.`,
+        remedies: settable ? [set, addDcdc(lane, system)] : [addDcdc(lane, system), set],
+      }
+    }
+    if (volts < bank.lowV) {
+      const low = lowCharge(lane, volts, availableA(alternator, 'cruise', rules), alternator.driveHours, system)
+      const lowLossHelps = drop > rules.lowLossDropV && volts + drop - rules.lowLossDropV >= bank.lowV
+      const lowLoss: RemedyRef = { id: 'link.low-loss-isolator', on: lane.link.$path, value: rules.lowLossDropV }
+      const accepted = low.enough && !lowLossHelps && !settable
+      return {
+        verdict: lowLossHelps || settable || accepted ? 'suits-once-changed' : 'does-not-suit',
+        compared: [number('arrives', volts, 'V'), number('charge at least', bank.lowV, 'V')],
+        limit: bank.each.$origin('chargeLowV'),
+        formula,
+        summary: () => `${name} brings ${q(volts, 'V')} to the battery, which wants ${q(bank.lowV, 'V')}: ${lowChargeWords(low)}.`,
+        remedies: [...(lowLossHelps ? [lowLoss] : []), ...(settable ? [set] : []), ...(accepted ? [{ id: 'charger.top-up', on: lane.link.$path } as const] : []), addDcdc(lane, system), ...(settable ? [] : [set])],
+      }
+    }
+    return {
+      verdict: 'suits',
+      compared: [number('arrives', volts, 'V'), number('charge at most', bank.highV, 'V')],
+      limit: bank.each.$origin('chargeHighV'),
+      formula,
+      summary: () => `${name} brings ${q(volts, 'V')} to the battery, inside ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}.`,
+    }
+  },
+})
+
+const speeds: readonly Speed[] = ['idle', 'cruise']
+const socs = [0.2, 0.5, 0.8] as const
+
+export const acceptance = check({
+  id: 'alternator.acceptance',
+  title: 'What the battery takes straight through',
+  about: 'alternator',
+  why: 'Lithium takes all it can get until it is nearly full. An alternator that gives all it has for an hour overheats.',
+  judge({ lane, name }, system) {
+    if (!straight(lane)) return null
+    const { bank, rules } = system
+    const { alternator } = lane
+    const cases = speeds.flatMap((speed) => socs.map((soc) => {
+      const takesA = acceptanceA(lane, soc, speed, system)
+      return { speed, soc, takesA, allDayA: allDayA(alternator, speed, rules), overA: takesA - allDayA(alternator, speed, rules) }
+    }))
+    const most = cases.reduce((a, b) => (b.overA > a.overA ? b : a))
+    const hot = most.overA > 0
+    const peakA = Math.max(...cases.map((c) => c.takesA))
+    const overBattery = !hot && peakA > bank.largestA
+    const limitA = overBattery ? bank.largestA : most.allDayA
+    const takesA = overBattery ? peakA : most.takesA
+    const share = most.speed === 'idle' ? 'alternatorIdleShare' : 'alternatorCruiseShare'
+    const ruled: Origin = { kind: 'rule', text: `shop rule: ${rules[share]} % of rated at ${most.speed}, less the vehicle’s own draw` }
+    return {
+      verdict: hot || overBattery ? 'suits-once-changed' : 'suits',
+      compared: [number('battery takes', takesA, 'A'), number(overBattery ? 'battery allows' : 'alternator all day', limitA, 'A')],
+      limit: overBattery ? bank.each.$origin('largestChargeA') : ruled,
+      formula: () => `min(${q(availableA(alternator, most.speed, rules), 'A')} there at ${most.speed}, (${q(alternator.regulatorV - isolatorDropV(lane), 'V')} − ${q(bank.ocv(most.soc), 'V')}) ÷ ${q((bank.ohm + cableOhm(lane, rules)) * 1000, 'mΩ')} = ${q(demandA(lane, most.soc, system), 'A')}) = ${q(most.takesA, 'A')}; all day ${q(alternator.ratedA, 'A')} × ${rules[share]} % − ${q(alternator.vehicleDrawA, 'A')} = ${q(most.allDayA, 'A')}. ${cases.map((c) => `${c.speed} at ${formatShare(c.soc)}: ${q(c.takesA, 'A')}`).join(', ')}`,
+      summary: () => hot
+        ? `The battery takes ${q(takesA, 'A')} at ${most.speed}; ${name} can give ${q(limitA, 'A')} all day without overheating.`
+        : overBattery ? `The battery takes ${q(takesA, 'A')} and its maker allows ${q(limitA, 'A')}.`
+        : `The battery takes ${q(most.takesA, 'A')} at ${most.speed}, within the ${q(most.allDayA, 'A')} ${name} gives all day.`,
+      remedies: hot || overBattery ? [
+        { id: 'alternator.limit-current', on: alternator.$path, value: Math.max(1, Math.floor(Math.min(bank.largestA, ...speeds.map((speed) => allDayA(alternator, speed, rules))) + alternator.vehicleDrawA)) },
+        addDcdc(lane, system),
+      ] : [],
+    }
+  },
+})
+
+export const loadDump = check({
+  id: 'alternator.load-dump',
+  title: 'If the battery cuts out while charging',
+  about: 'alternator',
+  why: 'An alternator that loses its only battery throws a spike of tens of volts into everything connected.',
+  judge({ lane, name }, { one, bank }) {
+    const { alternator, link } = lane
+    const starting = one.startingBattery
+    const leadStays = link.kind !== 'direct' && starting.present === 'yes' && starting.chemistry !== 'lithium'
+    const [safe, by] = leadStays ? [true, 'the lead starting battery stays on its output']
+      : link.kind === 'dcdc' ? [true, 'a DC-DC charger stands between']
+      : alternator.chargeStopWire === 'yes' ? [true, 'the battery’s charge-stop signal ends the charge first']
+      : alternator.surgeProtector === 'yes' ? [true, 'a surge protector takes the spike']
+      : [false, 'nothing']
+    return {
+      verdict: safe ? 'suits' : 'does-not-suit',
+      compared: [word('left on the output', leadStays ? 'lead battery' : safe ? 'protected' : 'nothing'), word('must be left', 'a battery or a protector')],
+      limit: { kind: 'physics', text: 'the field of an alternator cannot stop at once' },
+      formula: () => `BMS opens at ${q(bank.bmsOverV, 'V')} → on the output: ${by}`,
+      summary: () => (safe ? `If the battery cuts out, ${by}.` : `If the BMS opens, ${name} has no other battery on its output.`),
+      remedies: safe ? [] : [{ id: 'alternator.surge-protector', on: alternator.$path }, { id: 'alternator.charge-stop-wire', on: alternator.$path }],
+    }
+  },
+})
+
+/** Share of the drive at which the voltage that reaches the battery is inside the window, from the tally; spread evenly between lowest and highest where there is none. */
+function shareInWindow(alternator: View<'alternators'>, dropV: number, bank: Bank): number {
+  const [low, high] = [bank.lowV + dropV, bank.highV + dropV]
+  const tally = alternator.driveTally
+  if (tally && tally.length > 0) {
+    const total = tally.reduce((sum, row) => sum + row.minutes, 0)
+    const inside = tally.reduce((sum, row) => sum + (row.volts >= low && row.volts <= high ? row.minutes : 0), 0)
+    return total > 0 ? inside / total : 0
+  }
+  const { lowestV, highestV } = alternator
+  const overlap = Math.max(0, Math.min(high, highestV) - Math.max(low, lowestV))
+  return highestV > lowestV ? overlap / (highestV - lowestV) : Number(lowestV >= low && lowestV <= high)
+}
+
+export const computerControlled = check({
+  id: 'alternator.computer-controlled',
+  title: 'Computer-controlled voltage',
+  about: 'alternator',
+  why: 'The computer lowers the voltage to save fuel and lifts it when coasting: low dips stop the charge, high peaks leave the window.',
+  judge({ lane, name }, system) {
+    if (!straight(lane) || lane.alternator.regulator !== 'computer') return null
+    const { bank, rules } = system
+    const { alternator } = lane
+    const drop = isolatorDropV(lane)
+    const peakV = alternator.highestV - drop
+    const share = shareInWindow(alternator, drop, bank)
+    const enough = rules.windowTimeShare / 100
+    const peaks = peakV > bank.highV
+    const dips = share < enough
+    const tallied = alternator.driveTally !== null && alternator.driveTally.length > 0
+    return {
+      verdict: peaks || dips ? 'does-not-suit' : 'suits',
+      compared: peaks
+        ? [number('peaks at', peakV, 'V'), number('charge at most', bank.highV, 'V')]
+        : [number('of the drive inside', share * 100, '%'), number('wanted', rules.windowTimeShare, '%')],
+      limit: peaks ? bank.each.$origin('chargeHighV') : { kind: 'rule', text: 'shop rule: drive time inside the window that is enough' },
+      formula: () => `${q(alternator.lowestV - drop, 'V')} to ${q(peakV, 'V')} on a drive; inside ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')} ${formatShare(share)} of the time (${tallied ? 'from the tally' : 'no tally: spread evenly'})`,
+      summary: () => peaks || dips
+        ? `${name} swings from ${q(alternator.lowestV, 'V')} to ${q(alternator.highestV, 'V')}: ${formatShare(share)} of the drive is inside the window${peaks ? `, and the peaks pass ${q(bank.highV, 'V')}` : ''}.`
+        : `${name} is inside the window ${formatShare(share)} of the drive.`,
+      remedies: peaks || dips ? [addDcdc(lane, system)] : [],
+    }
+  },
+})
+

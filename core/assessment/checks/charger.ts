@@ -1,0 +1,254 @@
+import { socAfterCharge } from '../../physics/lfp'
+import { formatQuantity as q, formatShare } from '../../units/format'
+import { check, number, word, type Judgement } from '../check'
+import { sizeUnder, type RemedyRef } from '../remedies'
+import type { Origin } from '../scene'
+import { cableOhm, type Bank, type ChargeUnit, type Lane, type System } from '../system'
+import type { Verdict } from '../verdict'
+
+/** The units of this topic: every mains charger, and a DC-DC charger for its own stages. */
+const isCharging = (unit: ChargeUnit): boolean => !('kind' in unit) || unit.kind === 'dcdc'
+
+/** A lithium unit in its place, of the largest usual size under a limit. */
+const replacement = (unit: ChargeUnit, bank: Bank, limitA = bank.recommendedA): RemedyRef =>
+  ({ id: 'charger.replace', on: unit.$path, value: sizeUnder(limitA), values: { absorptionV: bank.middleV } })
+
+/** What to do about voltages that are wrong: set them, set the profile, or replace the unit. */
+function voltageRemedies(unit: ChargeUnit, bank: Bank, setting: RemedyRef): RemedyRef[] {
+  const replace = replacement(unit, bank)
+  if (unit.profile === 'adjustable') return [setting, replace]
+  if (unit.profile === 'selectable') return [{ id: 'charger.use-lithium-profile', on: unit.$path, value: bank.middleV }, replace]
+  return [replace]
+}
+
+const canBeSet = (unit: ChargeUnit): boolean => unit.profile === 'adjustable' || unit.profile === 'selectable'
+
+/** Another source that brings the bank to its window, so that this one need not. */
+const toppedUpBy = (lane: Lane, { lanes, bank }: System): Lane | undefined =>
+  lanes.find((other) => other.id !== lane.id && other.kind === 'charger' && other.charger.absorptionV >= bank.lowV && other.charger.absorptionV <= bank.highV)
+
+export interface LowCharge {
+  readonly soc: number
+  readonly balances: boolean
+  readonly topUp: Lane | undefined
+  /** Enough under the school that allows it: most of the charge is reached, and another source tops up. */
+  readonly enough: boolean
+}
+
+/** What a voltage under the window still gives: the charge reached in the hold time, and who tops up. */
+export function lowCharge(lane: Lane, volts: number, limitA: number, holdH: number, system: System): LowCharge {
+  const { bank, rules } = system
+  const soc = socAfterCharge({ volts, limitA: Math.max(0.1, limitA), holdH, fromSoc: rules.lowChargeFrom / 100, ah: bank.ah, nominalV: bank.nominalV, ohm: bank.ohm + cableOhm(lane, rules) })
+  const topUp = toppedUpBy(lane, system)
+  return { soc, balances: volts >= bank.balanceStartV, topUp, enough: soc >= rules.lowChargeReaches / 100 && topUp !== undefined }
+}
+
+export const lowChargeWords = ({ soc, balances, topUp }: LowCharge): string =>
+  `it reaches about ${formatShare(soc)}${balances ? '' : ' and the cells never balance'}${topUp ? `; ${topUp.name} can top up` : '; no other source tops up'}`
+
+export const absorption = check({
+  id: 'charger.absorption',
+  title: 'Absorption voltage',
+  about: 'unit',
+  why: 'Below the window the battery is never full nor balanced; above it the cells age and the protection cuts in.',
+  judge({ unit, lane, name }, system) {
+    if (!isCharging(unit)) return null
+    const { bank, rules } = system
+    const isLithium = unit.profile === 'lithium'
+    if (rules.chargerSchool === 'replace' && (unit.profile === 'fixed' || unit.profile === 'automatic')) {
+      return {
+        verdict: 'does-not-suit',
+        compared: [word('profile', 'for lead'), word('this job asks for', 'a lithium profile')],
+        limit: { kind: 'rule', text: 'shop rule: charger without a lithium profile, replace always' },
+        formula: () => 'no lithium profile → replace',
+        summary: () => `${name} has no lithium profile, and the shop’s rule is to replace such chargers.`,
+        remedies: voltageRemedies(unit, bank, { id: 'charger.set-absorption', on: unit.$path, value: bank.middleV }),
+      }
+    }
+    const volts = unit.absorptionV
+    const remedies = voltageRemedies(unit, bank, { id: 'charger.set-absorption', on: unit.$path, value: bank.middleV })
+    const changed: Verdict = canBeSet(unit) ? 'suits-once-changed' : 'does-not-suit'
+    const proveIt = (): string[] => (unit.profile === 'automatic' ? ['It chooses its profile by itself: prove on the day which one it takes on lithium at rest.'] : [])
+
+    if (volts > bank.highV) {
+      const [limitV, label, field] = volts > bank.bmsOverV ? [bank.bmsOverV, 'BMS cuts at', 'bmsOverV'] as const
+        : volts > bank.absoluteV ? [bank.absoluteV, 'never above', 'absoluteHighV'] as const
+        : [bank.highV, 'charge at most', 'chargeHighV'] as const
+      return {
+        verdict: changed,
+        compared: [number('charger reaches', volts, 'V'), number(label, limitV, 'V')],
+        limit: bank.each.$origin(field),
+        formula: () => `${q(volts, 'V')} − ${q(limitV, 'V')} = ${q(volts - limitV, 'V')} over`,
+        summary: () => `${name} absorbs at ${q(volts, 'V')}; the battery allows ${q(limitV, 'V')}.`,
+        remedies,
+        cautions: proveIt,
+      }
+    }
+    if (volts < bank.lowV) {
+      const low = lowCharge(lane, volts, unit.ratedA, unit.absorptionH, system)
+      const accepted = low.enough && !isLithium
+      return {
+        verdict: accepted ? 'suits-once-changed' : changed,
+        compared: [number('charger reaches', volts, 'V'), number('charge at least', bank.lowV, 'V')],
+        limit: bank.each.$origin('chargeLowV'),
+        formula: () => `${q(bank.lowV, 'V')} − ${q(volts, 'V')} = ${q(bank.lowV - volts, 'V')} under; after ${q(unit.absorptionH, 'h')} ${formatShare(low.soc)} charged`,
+        summary: () => `${name} stops at ${q(volts, 'V')}, under the window from ${q(bank.lowV, 'V')}: ${lowChargeWords(low)}.`,
+        remedies: accepted && !canBeSet(unit) ? [{ id: 'charger.top-up', on: unit.$path }, ...remedies] : remedies,
+        cautions: proveIt,
+      }
+    }
+    return {
+      verdict: 'suits',
+      compared: [number('charger reaches', volts, 'V'), number('charge at most', bank.highV, 'V')],
+      limit: bank.each.$origin('chargeHighV'),
+      formula: () => `${q(bank.lowV, 'V')} ≤ ${q(volts, 'V')} ≤ ${q(bank.highV, 'V')}, ${q(bank.highV - volts, 'V')} to spare`,
+      summary: () => `${name} absorbs at ${q(volts, 'V')}, inside the window of ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}.`,
+      cautions: proveIt,
+    }
+  },
+})
+
+export const float = check({
+  id: 'charger.float',
+  title: 'Float',
+  about: 'unit',
+  why: 'A float above the battery’s resting voltage holds it at full day after day, which ages the cells.',
+  judge({ unit, name }, { bank }) {
+    if (!isCharging(unit)) return null
+    if (unit.floatMode === 'off') {
+      return {
+        verdict: 'suits',
+        compared: [word('after absorption', 'stops'), word('battery wants', 'no float')],
+        limit: bank.each.$origin('floatAllowed'),
+        formula: () => 'no float stage',
+        summary: () => `${name} stops after absorption, which suits lithium best.`,
+      }
+    }
+    const floatOff: RemedyRef = { id: 'charger.float-off', on: unit.$path }
+    if (bank.each.floatAllowed === 'off') {
+      return {
+        verdict: canBeSet(unit) ? 'suits-once-changed' : 'does-not-suit',
+        compared: [word('after absorption', 'floats'), word('battery allows', 'no float')],
+        limit: bank.each.$origin('floatAllowed'),
+        formula: () => 'float on ≠ float off',
+        summary: () => `${name} floats; this battery wants float off.`,
+        remedies: voltageRemedies(unit, bank, floatOff),
+      }
+    }
+    const volts = unit.floatV
+    const over = volts > bank.maxFloatV
+    const holdsFull = volts > bank.ocv(0.99)
+    return {
+      verdict: !over ? 'suits' : canBeSet(unit) ? 'suits-once-changed' : 'does-not-suit',
+      compared: [number('floats at', volts, 'V'), number('float at most', bank.maxFloatV, 'V')],
+      limit: bank.each.$origin('maxFloatV'),
+      formula: () => over ? `${q(volts, 'V')} − ${q(bank.maxFloatV, 'V')} = ${q(volts - bank.maxFloatV, 'V')} over` : `${q(bank.maxFloatV, 'V')} − ${q(volts, 'V')} = ${q(bank.maxFloatV - volts, 'V')} to spare`,
+      summary: () => `${name} floats at ${q(volts, 'V')}; the battery allows ${q(bank.maxFloatV, 'V')}.`,
+      remedies: over ? voltageRemedies(unit, bank, { id: 'charger.set-float', on: unit.$path, value: bank.maxFloatV }) : [],
+      cautions: () => (over || !holdsFull ? [] : ['This float holds the battery full. Switching it off is kinder over the years.']),
+    }
+  },
+})
+
+export const equalise = check({
+  id: 'charger.equalise',
+  title: 'Equalise, desulfation or pulse',
+  about: 'unit',
+  why: 'Such a stage is for lead. On lithium the protection opens again and again, and the charge is never finished.',
+  judge({ unit, name }, { bank, rules }) {
+    if (!isCharging(unit)) return null
+    const stage = unit.equaliseStage
+    if (stage === 'none' || stage === 'off') {
+      return {
+        verdict: 'suits',
+        compared: [word('equalise', stage === 'none' ? 'has none' : 'off'), word('battery allows', 'none')],
+        limit: { kind: 'physics', text: 'LFP has nothing to equalise by overcharging' },
+        formula: () => 'no equalise stage runs',
+        summary: () => (stage === 'none' ? `${name} has no equalise stage.` : `${name} has its equalise stage switched off.`),
+        cautions: () => (stage === 'off' ? ['Look again after any reset: such a stage can come back by itself.'] : []),
+      }
+    }
+    const volts = unit.equaliseV
+    const [limitV, origin]: [number, Origin] = volts > bank.bmsOverV ? [bank.absoluteV, bank.each.$origin('absoluteHighV')]
+      : volts > bank.absoluteV ? [bank.absoluteV, bank.each.$origin('absoluteHighV')] : [bank.highV, bank.each.$origin('chargeHighV')]
+    const hardStop = stage === 'fixed'
+    const replace = replacement(unit, bank)
+    const bms = (): string => (volts > bank.bmsOverV ? `; the BMS cuts at ${q(bank.bmsOverV, 'V')} in the middle of it` : '')
+    return {
+      verdict: hardStop ? 'does-not-suit' : volts > bank.highV ? 'suits-once-changed' : 'suits',
+      compared: [number('charger reaches', volts, 'V'), number('battery allows', limitV, 'V')],
+      limit: hardStop ? { kind: 'rule', text: `${origin.text}; a stage that cannot be switched off is a hard stop (school: ${rules.chargerSchool === 'window' ? 'allowed inside the window' : 'replace always'})` } : origin,
+      formula: () => `${q(volts, 'V')} − ${q(limitV, 'V')} = ${volts > limitV ? `${q(volts - limitV, 'V')} over` : `${q(limitV - volts, 'V')} under`}${bms()}`,
+      summary: () => `${name} equalises at ${q(volts, 'V')} and the battery allows ${q(limitV, 'V')}${hardStop ? '; it cannot be switched off' : ''}.`,
+      remedies: hardStop ? [replace] : [{ id: 'charger.equalise-off', on: unit.$path }, replace],
+    }
+  },
+})
+
+export const temperatureCompensation = check({
+  id: 'charger.temperature-compensation',
+  title: 'Temperature compensation',
+  about: 'unit',
+  why: 'Compensation is for lead: it lifts the voltage over the limit in the cold and drops it under the window in the heat.',
+  judge({ unit, name }, { bank, one }) {
+    if (!isCharging(unit)) return null
+    if (unit.compensation === 'none' || unit.compensation === 'off') {
+      return {
+        verdict: 'suits',
+        compared: [word('compensation', unit.compensation === 'none' ? 'has none' : 'off'), word('battery wants', 'none')],
+        limit: { kind: 'physics', text: 'the charge voltage of LFP does not depend on temperature' },
+        formula: () => 'voltage is the same hot and cold',
+        summary: () => `${name} holds the same voltage hot and cold.`,
+      }
+    }
+    const leadCells = (6 * bank.nominalV) / 12
+    const at = (celsius: number): number => unit.absorptionV + (leadCells * unit.compensationMv * (25 - celsius)) / 1000
+    const { coldestC, hottestC } = one.place
+    const [coldV, hotV] = [at(coldestC), at(hottestC)]
+    const overV = coldV - bank.highV
+    const underV = bank.lowV - hotV
+    const bad = overV > 0 || underV > 0
+    const cold = overV >= underV
+    const [celsius, volts, limitV] = cold ? [coldestC, coldV, bank.highV] : [hottestC, hotV, bank.lowV]
+    const settable = unit.compensation === 'switchable' || unit.profile === 'adjustable'
+    return {
+      verdict: !bad ? 'suits' : settable ? 'suits-once-changed' : 'does-not-suit',
+      compared: [number(`reaches at ${q(celsius, '°C')}`, volts, 'V'), number(cold ? 'charge at most' : 'charge at least', limitV, 'V')],
+      limit: bank.each.$origin(cold ? 'chargeHighV' : 'chargeLowV'),
+      formula: () => `${q(unit.absorptionV, 'V')} + ${leadCells} × ${q(unit.compensationMv, 'mV/°C')} × (25 − ${q(celsius, '°C')}) = ${q(volts, 'V')}`,
+      summary: () => bad
+        ? `${name} moves with temperature: ${q(coldV, 'V')} at ${q(coldestC, '°C')} and ${q(hotV, 'V')} at ${q(hottestC, '°C')}; the window is ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}.`
+        : `${name} stays inside the window from ${q(coldestC, '°C')} to ${q(hottestC, '°C')}.`,
+      remedies: !bad ? [] : [...(settable ? [{ id: 'charger.compensation-off', on: unit.$path } as const] : []), replacement(unit, bank)],
+    }
+  },
+})
+
+/** A unit's current against what the bank may be charged with: one rule for chargers and DC-DC units. */
+export function currentAgainstBank(unit: ChargeUnit, name: string, { bank, rules }: System): Judgement {
+  const amps = unit.ratedA
+  const recommended = rules.chargeRateSchool === 'recommended'
+  const limitA = recommended ? bank.recommendedA : bank.largestA
+  const over = amps > limitA
+  const settable = unit.currentLimit === 'adjustable'
+  const hopeless = amps > bank.largestA && !settable
+  return {
+    verdict: !over ? 'suits' : hopeless ? 'does-not-suit' : 'suits-once-changed',
+    compared: [number('gives', amps, 'A'), number(recommended ? 'battery recommends' : 'battery allows', limitA, 'A')],
+    limit: bank.each.$origin(recommended ? 'recommendedChargeA' : 'largestChargeA'),
+    formula: () => over ? `${q(amps, 'A')} − ${q(limitA, 'A')} = ${q(amps - limitA, 'A')} over; largest ${q(bank.largestA, 'A')}` : `${q(limitA, 'A')} − ${q(amps, 'A')} = ${q(limitA - amps, 'A')} to spare`,
+    summary: () => `${name} gives ${q(amps, 'A')}; the battery ${recommended ? 'should get' : 'may get'} ${q(limitA, 'A')}${over ? '' : ' or less'}.`,
+    remedies: !over ? [] : [
+      ...(settable ? [{ id: 'charger.limit-current', on: unit.$path, value: Math.floor(limitA) } as const] : []),
+      replacement(unit, bank, limitA),
+    ],
+  }
+}
+
+export const current = check({
+  id: 'charger.current',
+  title: 'Charge current',
+  about: 'unit',
+  why: 'More than the battery allows trips its protection; more than it recommends shortens its life.',
+  judge: ({ unit, name, lane }, system) => (lane.kind === 'charger' ? currentAgainstBank(unit, name, system) : null),
+})

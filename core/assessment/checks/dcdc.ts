@@ -1,0 +1,91 @@
+import { formatQuantity as q } from '../../units/format'
+import { check, number, word } from '../check'
+import { sizeUnder } from '../remedies'
+import { allDayA, availableA, dcdcInput, type Speed } from '../system'
+import { currentAgainstBank } from './charger'
+
+export const output = check({
+  id: 'dcdc.output',
+  title: 'DC-DC output',
+  about: 'alternator',
+  why: 'The unit takes more at its input than it gives: both the battery and the alternator must bear it.',
+  judge({ lane, name }, system) {
+    const { link, alternator } = lane
+    if (link.kind !== 'dcdc') return null
+    const battery = currentAgainstBank(link, `The DC-DC on ${name}`, system)
+    if (battery.verdict !== 'suits') return battery
+    const { rules } = system
+    const speed: Speed = allDayA(alternator, 'idle', rules) <= allDayA(alternator, 'cruise', rules) ? 'idle' : 'cruise'
+    const budgetA = allDayA(alternator, speed, rules)
+    const input = dcdcInput(lane, system)
+    const over = input.amps > budgetA
+    const fitsA = Math.floor((link.ratedA * budgetA) / input.amps)
+    const settable = link.currentLimit === 'adjustable'
+    const share = speed === 'idle' ? rules.alternatorIdleShare : rules.alternatorCruiseShare
+    return {
+      verdict: over ? (settable || fitsA >= 5 ? 'suits-once-changed' : 'does-not-suit') : 'suits',
+      compared: [number('unit draws', input.amps, 'A'), number('alternator all day', budgetA, 'A')],
+      limit: { kind: 'rule', text: `shop rule: ${share} % of rated at ${speed}, less the vehicle’s own draw` },
+      formula: () => `${q(link.absorptionV, 'V')} × ${q(link.ratedA, 'A')} ÷ (${rules.dcdcEfficiency} % × ${q(input.volts, 'V')}) = ${q(input.amps, 'A')}; all day ${q(alternator.ratedA, 'A')} × ${share} % − ${q(alternator.vehicleDrawA, 'A')} = ${q(budgetA, 'A')}`,
+      summary: () => `The DC-DC draws ${q(input.amps, 'A')} from ${name}, which gives ${q(budgetA, 'A')} all day.`,
+      remedies: !over ? [] : [settable
+        ? { id: 'charger.limit-current', on: link.$path, value: fitsA }
+        : { id: 'charger.replace', on: link.$path, value: sizeUnder(fitsA), values: { absorptionV: link.absorptionV } }],
+      cautions: () => {
+        const idleA = availableA(alternator, 'idle', rules)
+        return !over && input.amps > idleA ? [`At idle ${name} has only ${q(idleA, 'A')} to give; the starting battery makes up the rest.`] : []
+      },
+    }
+  },
+})
+
+export const signal = check({
+  id: 'dcdc.signal',
+  title: 'Running signal',
+  about: 'alternator',
+  why: 'Voltage says “engine running” wrongly when a computer lowers it, or when a charger or solar feeds the starting battery.',
+  judge({ lane, name }, { one }) {
+    const { link, alternator } = lane
+    if (link.kind !== 'dcdc') return null
+    const computer = alternator.regulator === 'computer'
+    const alsoFed = one.startingBattery.fedByCharger === 'yes'
+    const needsWire = computer || alsoFed
+    const bad = needsWire && link.signal === 'voltage'
+    const because = computer ? `${name} is computer-controlled` : 'a charger or solar also feeds the starting battery'
+    return {
+      verdict: bad ? 'suits-once-changed' : 'suits',
+      compared: [word('starts on', link.signal === 'wire' ? 'a wire' : 'voltage'), word('needs', needsWire ? 'a wire' : 'either')],
+      limit: { kind: 'rule', text: 'shop rule: running signal for a DC-DC unit' },
+      formula: () => (needsWire ? `${because} → wire` : 'steady alternator, nothing else on the starting battery → either'),
+      summary: () => (bad ? `The DC-DC starts on voltage, and ${because}.` : `The DC-DC starts on ${link.signal === 'wire' ? 'a wire' : 'the voltage it detects'}, which suits here.`),
+      remedies: bad ? [{ id: 'dcdc.signal-wire', on: link.$path }] : [],
+    }
+  },
+})
+
+export const voltages = check({
+  id: 'dcdc.voltages',
+  title: 'Made for these voltages',
+  about: 'alternator',
+  why: 'Input and output must match the two systems; a common negative joins what was kept apart.',
+  judge({ lane }, { bank, one }) {
+    const { link, alternator } = lane
+    if (link.kind !== 'dcdc') return null
+    const made = `${link.inputV} → ${link.outputV} V`
+    const needed = `${alternator.nominalV} → ${bank.nominalV} V`
+    const wrong = made !== needed
+    const joins = one.use.negatives === 'separate' && link.isolation === 'common'
+    return {
+      verdict: wrong ? 'does-not-suit' : joins ? 'suits-once-changed' : 'suits',
+      compared: wrong || !joins ? [word('made for', made), word('needed', needed)] : [word('negatives', 'joined inside'), word('needed', 'isolated')],
+      limit: wrong || !joins ? alternator.$origin('nominalV') : one.use.$origin('negatives'),
+      formula: () => `alternator ${alternator.nominalV} V, bank ${bank.nominalV} V; unit ${made}, negatives ${link.isolation === 'common' ? 'joined inside' : 'isolated'}`,
+      summary: () => wrong ? `The DC-DC is made for ${made}; this job needs ${needed}.`
+        : joins ? 'The DC-DC joins the two negatives, which this vehicle keeps apart.'
+        : `The DC-DC is made for ${made}, as this job needs.`,
+      remedies: wrong
+        ? [{ id: 'dcdc.right-voltages', on: link.$path, values: { inputV: alternator.nominalV, outputV: String(bank.nominalV) } }]
+        : joins ? [{ id: 'dcdc.isolated', on: link.$path }] : [],
+    }
+  },
+})

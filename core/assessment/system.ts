@@ -1,0 +1,135 @@
+import { partName, partsOf, withNewPart, type JobDocument, type PartPath } from '../job/document'
+import type { ManyKindId, OneKindId, PartKindId } from '../job/fields'
+import { hotOutputA } from '../physics/alternator'
+import { loopOhm } from '../physics/conductors'
+import { openCircuitV } from '../physics/lfp'
+import type { ShopRules } from '../rules/rules'
+import type { Scene, View } from './scene'
+
+/** The candidate bank as one battery, from the data of each and the count in series and parallel. */
+export class Bank {
+  constructor(readonly each: View<'candidate'>, private readonly rules: ShopRules) {}
+
+  get nominalV(): number { return Number(this.each.nominalV) * this.each.series }
+  /** Times the 12 V figures of the shop rules. */
+  get scale(): number { return this.nominalV / 12 }
+  get ah(): number { return this.each.ahEach * this.each.parallel }
+  get lowV(): number { return this.each.chargeLowV * this.each.series }
+  get highV(): number { return this.each.chargeHighV * this.each.series }
+  /** Middle of the charge window, V to two decimals: where a setting is aimed. */
+  get middleV(): number { return Math.round(((this.lowV + this.highV) / 2) * 100) / 100 }
+  get absoluteV(): number { return this.each.absoluteHighV * this.each.series }
+  get bmsOverV(): number { return this.each.bmsOverV * this.each.series }
+  get maxFloatV(): number { return this.each.maxFloatV * this.each.series }
+  get balanceStartV(): number { return this.rules.balanceStartV * this.scale }
+  get recommendedA(): number { return this.each.recommendedChargeA * this.each.parallel }
+  get largestA(): number { return Math.max(this.each.largestChargeA, this.each.recommendedChargeA) * this.each.parallel }
+  /** Share of the BMS rating each battery of a parallel bank can be counted on for; 1 for one alone. */
+  get sharing(): number { return this.each.parallel > 1 ? this.rules.sharing / 100 : 1 }
+  get continuousA(): number { return this.each.continuousA * this.each.parallel * this.sharing }
+  get ohm(): number { return (this.each.resistanceMohm / 1000) * (this.each.series / this.each.parallel) }
+  get tailA(): number { return this.rules.tailRateC * this.ah }
+  ocv(soc: number): number { return openCircuitV(soc, this.nominalV) }
+}
+
+/** Stage-making units are read alike, whether mains charger or DC-DC. */
+export type ChargeUnit = View<'chargers'> | View<'links'>
+
+interface LaneBase {
+  /** Path of the charger or the link: one lane each. */
+  readonly id: PartPath
+  readonly name: string
+  readonly cables: readonly View<'conductors'>[]
+}
+export interface ChargerLane extends LaneBase {
+  readonly kind: 'charger'
+  readonly charger: View<'chargers'>
+}
+export interface AlternatorLane extends LaneBase {
+  readonly kind: 'alternator'
+  readonly alternator: View<'alternators'>
+  readonly link: View<'links'>
+}
+/** A way by which charge reaches the house bank: a source, its link and its cables. */
+export type Lane = ChargerLane | AlternatorLane
+
+/** The job as checks see it: every part as a view of one scene. */
+export interface System {
+  readonly scene: Scene
+  readonly rules: ShopRules
+  readonly bank: Bank
+  readonly one: { readonly [K in OneKindId]: View<K> }
+  readonly many: { readonly [K in ManyKindId]: readonly View<K>[] }
+  readonly lanes: readonly Lane[]
+}
+
+/** A copy of the job in which every alternator has a link, if only an unknown one, so that it has a lane. */
+export function completeLinks(job: JobDocument): JobDocument {
+  const linked = new Set(partsOf(job, 'links').map((ref) => ref.part.from))
+  return partsOf(job, 'alternators').filter((ref) => !linked.has(ref.path)).reduce((next, ref) => withNewPart(next, 'links', { from: ref.path }).job, job)
+}
+
+/** Builds the views. The scene's job should have gone through {@link completeLinks}. */
+export function systemOf(scene: Scene): System {
+  const { job, rules } = scene
+  const views = <K extends PartKindId>(kind: K): View<K>[] =>
+    partsOf(job, kind).map((ref) => scene.view(ref as typeof ref & { kind: K }, partName(job, ref.path)))
+  const many = { alternators: views('alternators'), links: views('links'), chargers: views('chargers'), inverters: views('inverters'), conductors: views('conductors'), devices: views('devices') }
+  const one = { use: views('use')[0]!, place: views('place')[0]!, houseBank: views('houseBank')[0]!, startingBattery: views('startingBattery')[0]!, candidate: views('candidate')[0]! }
+  const cablesOf = (path: PartPath) => many.conductors.filter((cable) => cable.$ref.part.of === path)
+  const lanes: Lane[] = many.chargers.filter((charger) => charger.feeds !== 'starting').map((charger) => ({ kind: 'charger', id: charger.$path, name: charger.$name, charger, cables: cablesOf(charger.$path) }))
+  for (const link of many.links) {
+    const alternator = many.alternators.find((view) => view.$path === link.$ref.part.from)
+    if (alternator) lanes.push({ kind: 'alternator', id: link.$path, name: alternator.$name, alternator, link, cables: cablesOf(link.$path) })
+  }
+  return { scene, rules, one, many, lanes, bank: new Bank(one.candidate, rules) }
+}
+
+/** Resistance of a lane's cables there and back, Ω; the shop's figure where none is entered. */
+export function cableOhm(lane: Lane, rules: ShopRules): number {
+  if (lane.cables.length === 0) return rules.cableMohm / 1000
+  return lane.cables.reduce((sum, cable) => sum + loopOhm(cable), 0)
+}
+
+/** What the diode isolator of a lane takes off, V. */
+export const isolatorDropV = ({ link }: AlternatorLane): number => (link.kind === 'diode' ? link.dropV : 0)
+
+export type Speed = 'idle' | 'cruise'
+
+/** What a warm alternator has left for charging at a speed, A: hot output, held to a fitted limit, less the vehicle's own draw. */
+export function availableA(alternator: View<'alternators'>, speed: Speed, rules: ShopRules): number {
+  const engineRpm = speed === 'idle' ? alternator.idleRpm : alternator.cruiseRpm
+  const output = hotOutputA(alternator.ratedA, engineRpm * alternator.pulleyRatio, rules.hotOutputShare / 100)
+  return Math.max(0, Math.min(output, alternator.limitA) - alternator.vehicleDrawA)
+}
+
+/** What it may give to charging all day at a speed, A: the shop's share of its rating, less the vehicle's own draw. */
+export function allDayA(alternator: View<'alternators'>, speed: Speed, rules: ShopRules): number {
+  const share = speed === 'idle' ? rules.alternatorIdleShare : rules.alternatorCruiseShare
+  return Math.max(0, (alternator.ratedA * share) / 100 - alternator.vehicleDrawA)
+}
+
+/** Current the bank would draw through a straight link if the alternator held its voltage, A: (Vreg − drop − OCV) ÷ total resistance. */
+export function demandA(lane: AlternatorLane, soc: number, { bank, rules }: System): number {
+  return Math.max(0, (lane.alternator.regulatorV - isolatorDropV(lane) - bank.ocv(soc)) / (bank.ohm + cableOhm(lane, rules)))
+}
+
+/** Current that flows straight through, A: the least of what is asked and what is there. */
+export const acceptanceA = (lane: AlternatorLane, soc: number, speed: Speed, system: System): number =>
+  Math.min(demandA(lane, soc, system), availableA(lane.alternator, speed, system.rules))
+
+/** Input of a DC-DC at full output: current, A, and the voltage left at its terminals after the cable, V. I = V_out·I_out ÷ (η·V_in). */
+export function dcdcInput(lane: AlternatorLane, { rules }: System): { readonly amps: number; readonly volts: number } {
+  const watts = (lane.link.absorptionV * lane.link.ratedA) / (rules.dcdcEfficiency / 100)
+  const source = lane.alternator.regulatorV
+  const ohm = cableOhm(lane, rules)
+  // V² − V·source + P·R = 0; without a solution the cable cannot carry that power, and half the source is the most it can keep.
+  const volts = (source + Math.sqrt(Math.max(0, source * source - 4 * watts * ohm))) / 2
+  return { amps: watts / volts, volts }
+}
+
+/** Largest current a lane can push into the bank, A. */
+export function laneCurrentA(lane: Lane, system: System): number {
+  if (lane.kind === 'charger') return lane.charger.ratedA
+  return lane.link.kind === 'dcdc' ? lane.link.ratedA : acceptanceA(lane, system.rules.lowSoc / 100, 'cruise', system)
+}

@@ -1,0 +1,125 @@
+import type { FieldPath } from '../job/document'
+import type { Judgement } from './check'
+import type { Scene } from './scene'
+import { verdicts, type Verdict } from './verdict'
+
+/** A stretch of an unknown's range, or one of its options, with the verdict it would give. */
+export interface Band {
+  readonly from: number | string
+  readonly to: number | string
+  readonly verdict: Verdict
+}
+
+/** An unknown on which a check's verdict hangs. */
+export interface Deciding {
+  readonly path: FieldPath
+  /** Share of its range, 0 to 1, in which measuring it alone would settle the check. */
+  readonly settles: number
+  /** Which values give which verdict, the other unknowns being usual ones. */
+  readonly bands: readonly Band[]
+}
+
+export interface Exploration {
+  /** The verdict that holds over all the unknowns; null when they decide it. */
+  readonly verdict: Verdict | null
+  readonly deciding: readonly Deciding[]
+}
+
+/** Points tried for the first, second, … unknown met on the way: fewer the deeper, so that the work stays bounded. */
+const pointsByDepth = [7, 4, 3, 2]
+const mostLeaves = 120
+const bandPoints = 17
+const bisections = 12
+
+type Assumed = ReadonlyMap<FieldPath, unknown>
+
+interface Leaf {
+  readonly assumed: Assumed
+  readonly verdicts: VerdictSet
+}
+
+/** Several verdicts as bits, so that sets compare by value. */
+type VerdictSet = number
+const setOf = (verdict: Verdict): VerdictSet => 1 << verdicts.indexOf(verdict)
+const isSingle = (set: VerdictSet): boolean => (set & (set - 1)) === 0
+const union = (sets: Iterable<VerdictSet>): VerdictSet => {
+  let all = 0
+  for (const set of sets) all |= set
+  return all
+}
+
+/**
+ * Judges a check over the plausible ranges of the unknowns it reads. Unknowns are discovered as
+ * the judging meets them, so only those that matter on a branch are tried there. Each unknown is
+ * also scanned alone, finely, for the bands to show. A verdict met at every point holds. The
+ * number of judgings is bounded; past the bound a branch is judged at usual values.
+ */
+export function explore(scene: Scene, judge: () => Judgement | null): Exploration {
+  const verdictWith = (assumed: Assumed): Verdict => {
+    scene.begin(assumed)
+    return judge()?.verdict ?? 'suits'
+  }
+  const leaves: Leaf[] = []
+  const swaying = new Set<FieldPath>()
+  const visit = (assumed: Map<FieldPath, unknown>): VerdictSet => {
+    const verdict = verdictWith(assumed)
+    const open = scene.missing
+    if (open === null || leaves.length >= mostLeaves) {
+      leaves.push({ assumed: new Map(assumed), verdicts: setOf(verdict) })
+      return setOf(verdict)
+    }
+    const points = pointsByDepth[Math.min(assumed.size, pointsByDepth.length - 1)]!
+    const below = scene.samples(open, points).map((value) => visit(new Map(assumed).set(open, value)))
+    if (below.some((set) => set !== below[0])) swaying.add(open)
+    return union(below)
+  }
+  const met = visit(new Map())
+  const paths = [...new Set(leaves.flatMap((leaf) => [...leaf.assumed.keys()]))]
+  const bandsOf = new Map(paths.map((path) => [path, scan(scene, path, verdictWith)]))
+  const scanned = union([...bandsOf.values()].flat().map((band) => setOf(band.verdict)))
+  if (isSingle(met | scanned)) return { verdict: verdicts[Math.log2(met)]!, deciding: [] }
+  const deciding = paths
+    .filter((path) => swaying.has(path) || !isSingle(union(bandsOf.get(path)!.map((band) => setOf(band.verdict)))))
+    .map((path) => ({ path, settles: settledShare(path, leaves), bands: bandsOf.get(path)! }))
+  return { verdict: null, deciding }
+}
+
+/** Share of an unknown's tried values at which every leaf that agrees with it has the same verdict. */
+function settledShare(path: FieldPath, leaves: readonly Leaf[]): number {
+  const byValue = new Map<unknown, VerdictSet>()
+  let without = 0
+  for (const { assumed, verdicts: found } of leaves) {
+    if (assumed.has(path)) byValue.set(assumed.get(path), (byValue.get(assumed.get(path)) ?? 0) | found)
+    else without |= found
+  }
+  return [...byValue.values()].filter((found) => isSingle(found | without)).length / byValue.size
+}
+
+/** The verdict along one unknown's range, others usual, with the edges between found by bisection. */
+function scan(scene: Scene, path: FieldPath, verdictWith: (assumed: Assumed) => Verdict): Band[] {
+  const at = (value: unknown): Verdict => verdictWith(new Map([[path, value]]))
+  const bands: Band[] = []
+  for (const value of scene.samples(path, bandPoints)) {
+    const verdict = at(value)
+    const last = bands.at(-1)
+    if (typeof value !== 'number') {
+      bands.push({ from: value as string, to: value as string, verdict })
+    } else if (last?.verdict === verdict) {
+      bands[bands.length - 1] = { ...last, to: value }
+    } else {
+      const edge = last === undefined ? value : edgeBetween(last.to as number, value, (middle) => at(middle) === last.verdict)
+      if (last !== undefined) bands[bands.length - 1] = { ...last, to: edge }
+      bands.push({ from: edge, to: value, verdict })
+    }
+  }
+  return bands
+}
+
+function edgeBetween(low: number, high: number, isBefore: (value: number) => boolean): number {
+  for (let i = 0; i < bisections; i++) {
+    const middle = (low + high) / 2
+    if (isBefore(middle)) low = middle
+    else high = middle
+  }
+  return Number(high.toPrecision(5))
+}

@@ -1,0 +1,159 @@
+import type { RuleOverrides } from '../rules/rules'
+import { partKinds, partKindIds, type Field, type FieldsOf, type Known, type ManyKindId, type OneKindId, type PartKind, type PartKindId, type Surveyed } from './fields'
+
+export const jobFormat = 'jovial-anchor/job'
+export const jobFormatVersion = 1
+
+export const crafts = { vessel: 'Vessel', vehicle: 'Road vehicle', trailer: 'Trailer', motorcycle: 'Motorcycle' } as const
+export const usePatterns = { daily: 'Moves daily', stays: 'Stays put', plugged: 'Plugged in', laidUp: 'Laid up in winter' } as const
+export const stages = { enquiry: 'Enquiry', surveyed: 'Surveyed', quoted: 'Quoted', fitted: 'Fitted', done: 'Handed over' } as const
+
+/** Who the job is for and how it stands. Plain text; none of it is needed to save. */
+export interface JobHead {
+  readonly number: string
+  readonly name: string
+  readonly customer?: string
+  readonly contact?: string
+  readonly craft?: keyof typeof crafts
+  readonly registration?: string
+  readonly location?: string
+  readonly usePattern?: keyof typeof usePatterns
+  readonly wishes?: string
+  readonly dueDate?: string
+  readonly stage: keyof typeof stages
+}
+
+/** What every part may carry beside its surveyed fields. */
+export interface PartExtras {
+  readonly name?: string
+  readonly notes?: string
+  /** Link: the path of the alternator that feeds it. */
+  readonly from?: string
+  /** Cable: the path of the part whose current it carries. */
+  readonly of?: string
+}
+
+export type Part<K extends PartKindId> = PartExtras & Surveyed<FieldsOf<K>>
+
+/**
+ * One customer job: the survey, the battery in question and the rules this job overrides.
+ * Plain, immutable data. Parts that can be several are kept by id, so that every value has one
+ * stable path (`chargers/charger-1/absorptionV`) however the rest changes.
+ */
+export type JobDocument = {
+  readonly format: typeof jobFormat
+  readonly version: typeof jobFormatVersion
+  readonly job: JobHead
+  readonly rules: RuleOverrides
+} & { readonly [K in OneKindId]: Part<K> } & { readonly [K in ManyKindId]: Readonly<Record<string, Part<K>>> }
+
+/** A part seen without its kind: for code that walks over all of them. */
+export type AnyPart = PartExtras & Readonly<Record<string, unknown>>
+
+/** An empty job: nothing known, nothing counted. */
+export function emptyJob(number: string, name = ''): JobDocument {
+  const parts = Object.fromEntries(partKindIds.map((kind) => [kind, {}]))
+  return { format: jobFormat, version: jobFormatVersion, job: { number, name, stage: 'enquiry' }, rules: {}, ...parts } as unknown as JobDocument
+}
+
+/** Where a part is: `place`, or `chargers/charger-1`. */
+export type PartPath = string
+/** Where a value is: `place/coldestC`, or `chargers/charger-1/absorptionV`. */
+export type FieldPath = string
+
+export interface PartRef {
+  readonly kind: PartKindId
+  readonly id: string | null
+  readonly path: PartPath
+  readonly part: AnyPart
+}
+
+/** Every part of the job in walking order; parts of a collection by their id, counted naturally. */
+export function listParts(job: JobDocument): PartRef[] {
+  return partKindIds.flatMap((kind) => partsOf(job, kind))
+}
+
+/** The parts of one kind: one, or those of its collection in natural order of id. */
+export function partsOf(job: JobDocument, kind: PartKindId): PartRef[] {
+  const held = job[kind] as AnyPart | Record<string, AnyPart>
+  if (!partKinds[kind].many) return [{ kind, id: null, path: kind, part: held as AnyPart }]
+  return Object.keys(held).sort(naturally).map((id) => ({ kind, id, path: `${kind}/${id}`, part: (held as Record<string, AnyPart>)[id]! }))
+}
+
+const naturally = (a: string, b: string): number => numberIn(a) - numberIn(b) || (a < b ? -1 : 1)
+const numberIn = (id: string): number => Number(/(\d+)$/.exec(id)?.[1] ?? 0)
+
+/** The part at a path, or null when there is none. */
+export function partAt(job: JobDocument, path: PartPath): PartRef | null {
+  const [kind, id] = path.split('/') as [PartKindId, string | undefined]
+  return Object.hasOwn(partKinds, kind) ? partsOf(job, kind).find((ref) => ref.id === (id ?? null)) ?? null : null
+}
+
+/** Splits a field path into its part and field name; null when the catalogue has no such field. */
+export function fieldAt(path: FieldPath): { readonly partPath: PartPath; readonly name: string; readonly kind: PartKindId; readonly field: Field } | null {
+  const cut = path.lastIndexOf('/')
+  const partPath = path.slice(0, cut)
+  const name = path.slice(cut + 1)
+  const kind = partPath.split('/')[0] as PartKindId
+  if (cut < 0 || !Object.hasOwn(partKinds, kind)) return null
+  const fields: PartKind['fields'] = partKinds[kind].fields
+  return Object.hasOwn(fields, name) ? { partPath, name, kind, field: fields[name]! } : null
+}
+
+/** The surveyed value at a field path; undefined when nothing was ever entered there. */
+export function knownAt(job: JobDocument, path: FieldPath): Known<unknown> | undefined {
+  const at = fieldAt(path)
+  return at ? (partAt(job, at.partPath)?.part[at.name] as Known<unknown> | undefined) : undefined
+}
+
+/** A copy of the job with one part changed. A part that is not there is put there. */
+export function withPart(job: JobDocument, path: PartPath, change: (part: AnyPart) => AnyPart): JobDocument {
+  const [kind, id] = path.split('/') as [PartKindId, string | undefined]
+  if (id === undefined) return { ...job, [kind]: change(job[kind] as AnyPart) }
+  const held = job[kind] as Record<string, AnyPart>
+  return { ...job, [kind]: { ...held, [id]: change(held[id] ?? {}) } }
+}
+
+/** A copy of the job with one surveyed value set; `undefined` takes it out. */
+export function withField(job: JobDocument, path: FieldPath, known: Known<unknown> | undefined): JobDocument {
+  const at = fieldAt(path)
+  if (!at) throw new Error(`No such field: ${path}`)
+  return withPart(job, at.partPath, ({ [at.name]: _old, ...rest }) => (known === undefined ? rest : { ...rest, [at.name]: known }))
+}
+
+const idStems: Record<ManyKindId, string> = { alternators: 'alternator', links: 'link', chargers: 'charger', inverters: 'inverter', conductors: 'cable', devices: 'device' }
+
+/** A copy of the job with one more part of a kind, and the path it got. */
+export function withNewPart(job: JobDocument, kind: ManyKindId, part: AnyPart = {}): { readonly job: JobDocument; readonly path: PartPath } {
+  const next = Math.max(0, ...Object.keys(job[kind]).map(numberIn)) + 1
+  const path = `${kind}/${idStems[kind]}-${next}`
+  return { job: withPart(job, path, () => part), path }
+}
+
+/** A copy of the job without the part; cables and links that pointed at it go with it. */
+export function withoutPart(job: JobDocument, path: PartPath): JobDocument {
+  const [kind, id] = path.split('/') as [ManyKindId, string]
+  const { [id]: _gone, ...rest } = job[kind] as Record<string, AnyPart>
+  let next: JobDocument = { ...job, [kind]: rest }
+  for (const ref of [...partsOf(next, 'links'), ...partsOf(next, 'conductors')]) {
+    if ((ref.part.from ?? ref.part.of) === path) next = withoutPart(next, ref.path)
+  }
+  return next
+}
+
+/** What people call the part: its own name, else its kind, numbered where there are several. */
+export function partName(job: JobDocument, path: PartPath): string {
+  const ref = partAt(job, path)
+  if (!ref) return path
+  if (ref.part.name) return ref.part.name
+  const one = partKinds[ref.kind].one
+  return ref.id && partsOf(job, ref.kind).length > 1 ? `${one} ${numberIn(ref.id)}` : one
+}
+
+/** Whether the field is asked at all: its condition holds, or what decides it is not known yet. */
+export function isAsked(part: AnyPart, field: Field): boolean {
+  return (field.when ?? []).every(({ field: sibling, is }) => {
+    const decided = (part[sibling] as Known<string> | undefined)?.value
+    return decided == null || is.includes(decided)
+  })
+}

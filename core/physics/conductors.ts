@@ -1,0 +1,44 @@
+/**
+ * Copper conductors: resistance at 20 °C in mΩ/m and current in A that a single one carries in free
+ * air at 30 °C by insulation rating. From the project's reference table, metric rows. Starting
+ * points for a check against the local code and the maker's sheet.
+ */
+const insulationRatings = [60, 70, 90, 105, 125, 200] as const
+const copper: readonly (readonly [areaMm2: number, r20: number, ...ampacityA: number[]])[] = [
+  [0.75, 24.5, 6, 10, 12, 16, 20, 25], [1, 18.1, 8, 14, 18, 20, 25, 35], [1.5, 12.1, 12, 18, 21, 25, 30, 40],
+  [2.5, 7.41, 17, 25, 30, 35, 40, 45], [4, 4.61, 22, 35, 40, 45, 50, 55], [6, 3.08, 29, 45, 50, 60, 70, 75],
+  [10, 1.83, 40, 65, 70, 90, 100, 120], [16, 1.15, 54, 90, 100, 130, 150, 170], [25, 0.727, 71, 120, 140, 170, 185, 200],
+  [35, 0.524, 87, 160, 185, 210, 225, 240], [50, 0.387, 105, 210, 230, 270, 300, 325], [70, 0.268, 135, 265, 285, 330, 360, 375],
+  [95, 0.193, 165, 310, 330, 390, 410, 430], [120, 0.153, 190, 360, 400, 450, 480, 520], [150, 0.124, 220, 380, 430, 475, 520, 560],
+]
+
+/** Straight line between neighbouring rows on log scales, where both resistance and ampacity are nearly straight. */
+function between(areaMm2: number, column: number): number {
+  const above = Math.min(copper.length - 1, Math.max(1, copper.findIndex((row) => row[0] >= areaMm2)))
+  const last = areaMm2 > copper[copper.length - 1]![0] ? copper.length - 1 : above
+  const [low, high] = [copper[last - 1]!, copper[last]!]
+  const share = Math.log(areaMm2 / low[0]) / Math.log(high[0] / low[0])
+  return low[column]! * (high[column]! / low[column]!) ** share
+}
+
+/** Resistance of copper at 20 °C, Ω/m, for an area in mm² (above 0). Exact at the table's sizes. */
+export const copperOhmPerM = (areaMm2: number): number => between(areaMm2, 1) / 1000
+
+/** Current in A a single copper conductor carries in free air at 30 °C, by insulation rating in °C (the next lower rating of the table counts). */
+export function ampacityA(areaMm2: number, insulationC: number): number {
+  const column = Math.max(0, insulationRatings.findLastIndex((rating) => rating <= insulationC))
+  return between(areaMm2, column + 2)
+}
+
+export interface Run {
+  /** One-way length, m. */
+  readonly lengthM: number
+  readonly areaMm2: number
+  readonly returnBy: 'cable' | 'chassis'
+}
+
+/** Resistance of a run there and back at 20 °C, Ω. Return by chassis or hull: 1 mΩ + 0.2 mΩ/m, an engineering default. */
+export function loopOhm({ lengthM, areaMm2, returnBy }: Run): number {
+  const there = copperOhmPerM(areaMm2) * lengthM
+  return there + (returnBy === 'cable' ? there : 0.001 + 0.0002 * lengthM)
+}

@@ -1,0 +1,91 @@
+/**
+ * Rested open-circuit voltage of an LFP cell at 25 °C against state of charge, mean of charge and
+ * discharge. From the project's reference table of typical figures; a maker's curve may replace it.
+ */
+const ocvCurve: readonly (readonly [soc: number, cellV: number])[] = [
+  [0, 2.5], [0.01, 2.7], [0.02, 2.85], [0.04, 3], [0.07, 3.1], [0.1, 3.18], [0.15, 3.21], [0.2, 3.235], [0.3, 3.265],
+  [0.4, 3.285], [0.5, 3.29], [0.6, 3.3], [0.65, 3.31], [0.7, 3.325], [0.8, 3.33], [0.9, 3.335], [0.95, 3.34],
+  [0.98, 3.355], [0.99, 3.375], [0.995, 3.4], [1, 3.45],
+]
+
+/** Cells in series in a pack of trade nominal 12 V; a 24 V pack has twice as many. */
+const cellsPer12V = 4
+
+/**
+ * Open-circuit voltage of a pack, V.
+ * @param soc state of charge, 0 to 1; held to that range
+ * @param nominalV trade nominal voltage of the pack, V (12, 24, 48)
+ */
+export function openCircuitV(soc: number, nominalV: number): number {
+  const cells = (cellsPer12V * nominalV) / 12
+  for (let i = 1; i < ocvCurve.length; i++) {
+    const [s1, v1] = ocvCurve[i]!
+    if (soc <= s1 || i === ocvCurve.length - 1) {
+      const [s0, v0] = ocvCurve[i - 1]!
+      const share = Math.min(1, Math.max(0, (soc - s0) / (s1 - s0)))
+      return cells * (v0 + (v1 - v0) * share)
+    }
+  }
+  return cells * ocvCurve[0]![1]
+}
+
+/** State of charge (0 to 1) at which a pack rests at a voltage; the ends of the curve outside it. */
+export function socAtOpenCircuitV(packV: number, nominalV: number): number {
+  const cellV = packV / ((cellsPer12V * nominalV) / 12)
+  for (let i = 1; i < ocvCurve.length; i++) {
+    const [s1, v1] = ocvCurve[i]!
+    if (cellV <= v1) {
+      const [s0, v0] = ocvCurve[i - 1]!
+      return Math.max(s0, s0 + ((s1 - s0) * (cellV - v0)) / (v1 - v0))
+    }
+  }
+  return 1
+}
+
+/**
+ * Typical resistance of a pack with its BMS and terminals at 25 °C, Ω: 12 mΩ for 100 Ah at 12 V,
+ * falling with capacity and growing with voltage.
+ * @param ah capacity, Ah (above 0)
+ */
+export const typicalPackOhm = (ah: number, nominalV: number): number => (0.012 * (100 / ah) * nominalV) / 12
+
+export interface ConstantVoltageCharge {
+  /** Voltage the source holds, V. */
+  readonly volts: number
+  /** Largest current of the source, A (above 0). */
+  readonly limitA: number
+  /** Hours it holds that voltage once reached. */
+  readonly holdH: number
+  /** State of charge at the start, 0 to 1. */
+  readonly fromSoc: number
+  readonly ah: number
+  readonly nominalV: number
+  /** Pack and cable resistance, Ω (above 0). */
+  readonly ohm: number
+}
+
+/**
+ * State of charge reached by a constant-current, constant-voltage charge, 0 to 1.
+ * Constant current runs until the pack's terminals reach `volts`; from there the current is
+ * (volts − OCV) ÷ R. On each straight piece of the OCV curve the current falls exponentially, so
+ * the time through a piece has a closed form and no stepping is needed.
+ */
+export function socAfterCharge(charge: ConstantVoltageCharge): number {
+  const { volts, limitA, fromSoc, ah, nominalV, ohm } = charge
+  let soc = Math.min(1, Math.max(fromSoc, socAtOpenCircuitV(volts - limitA * ohm, nominalV)))
+  let hours = charge.holdH
+  for (let i = 1; i < ocvCurve.length && hours > 0; i++) {
+    const end = ocvCurve[i]![0]
+    if (end <= soc) continue
+    const startA = (volts - openCircuitV(soc, nominalV)) / ohm
+    if (startA <= 0) break
+    const slope = (openCircuitV(end, nominalV) - openCircuitV(soc, nominalV)) / ((end - soc) * ah)
+    const tau = ohm / slope
+    const endA = startA - (slope * (end - soc) * ah) / ohm
+    const through = endA > 0 ? tau * Math.log(startA / endA) : Infinity
+    if (through > hours) return soc + (startA * tau * (1 - Math.exp(-hours / tau))) / ah
+    soc = end
+    hours -= through
+  }
+  return soc
+}

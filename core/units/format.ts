@@ -1,0 +1,48 @@
+import type { Unit } from './units'
+
+/** Most decimals that make sense for a value of this unit; fewer are shown for larger values. */
+const decimals: Record<Unit, (size: number) => number> = {
+  V: () => 2,
+  A: (size) => (size < 10 ? 1 : 0),
+  Ah: (size) => (size < 10 ? 1 : 0),
+  W: () => 0,
+  'mΩ': (size) => (size < 10 ? 1 : 0),
+  'mm²': (size) => (size < 10 ? 2 : 1),
+  m: (size) => (size < 100 ? 1 : 0),
+  '°C': (size) => (size < 10 ? 1 : 0),
+  h: (size) => (size < 10 ? 1 : 0),
+  rpm: () => 0,
+  'mV/°C': () => 1,
+  years: () => 1,
+  '%': (size) => (size > 0 && size < 1 ? 1 : 0),
+  '×': () => 2,
+  '': () => 2,
+}
+
+/** Units whose last digit is kept even when it is a nought: people read 14.0 V, not 14 V. */
+const leastDecimals: Partial<Record<Unit, number>> = { V: 1 }
+
+/**
+ * Writes a value with its unit and sensible digits. Any finite value; a value that is not finite
+ * is written as a dash. A share is written in per cent by giving it as `%` of 0 to 100.
+ *
+ * @example formatQuantity(14.4, 'V') // '14.4 V'
+ */
+export function formatQuantity(value: number, unit: Unit): string {
+  const number = formatNumber(value, unit)
+  return unit === '' || !Number.isFinite(value) ? number : `${number} ${unit}`
+}
+
+/** The number of {@link formatQuantity} without its unit. */
+export function formatNumber(value: number, unit: Unit): string {
+  if (!Number.isFinite(value)) return '–'
+  const fixed = value.toFixed(decimals[unit](Math.abs(value)))
+  const least = leastDecimals[unit] ?? 0
+  const [whole, fraction = ''] = fixed.split('.')
+  const kept = fraction.replace(/0+$/, '').padEnd(least, '0')
+  const signed = kept === '' ? whole! : `${whole}.${kept}`
+  return Number(signed) === 0 ? signed.replace('-', '') : signed.replace('-', '−')
+}
+
+/** A share of 0 to 1 in per cent. */
+export const formatShare = (share: number): string => formatQuantity(share * 100, '%')

@@ -1,0 +1,69 @@
+import { areaByAwg, spellings, type Unit } from './units'
+
+export type Parsed =
+  | { readonly ok: true; readonly value: number }
+  | { readonly ok: false; readonly error: string }
+
+const refuse = (error: string): Parsed => ({ ok: false, error })
+
+/**
+ * Reads a number as people write it: `14.4`, `14,4`, `1.200,5`, `1,200.5`, `−4`, `1e3`.
+ * One lone comma is a decimal comma unless exactly three digits follow a number of one to three
+ * digits other than 0 (`1,200` is twelve hundred). Returns null when it is not one finite number.
+ */
+export function parseNumber(text: string): number | null {
+  const t = text.trim().replace(/[−–]/g, '-').replace(/[\s' ]/g, '')
+  if (!/^[+-]?[\d.,]*\d[\d.,]*(e[+-]?\d+)?$/i.test(t)) return null
+  const lastComma = t.lastIndexOf(',')
+  const lastDot = t.lastIndexOf('.')
+  let normal = t
+  if (lastComma >= 0 && lastDot >= 0) {
+    normal = lastComma > lastDot ? t.replace(/\./g, '').replace(',', '.') : t.replace(/,/g, '')
+  } else if (lastComma >= 0) {
+    normal = /^[+-]?[1-9]\d{0,2}(,\d{3})+$/.test(t) ? t.replace(/,/g, '') : t.replace(',', '.')
+  }
+  const value = Number(normal)
+  return Number.isFinite(value) ? value : null
+}
+
+/**
+ * Reads a quantity with or without its unit and gives it in the stored unit.
+ * Understands other units of the same family (`50 ft` for m, `-4 F` for °C), trade wire sizes
+ * (`10 AWG`, `2/0`) and, for areas, conductors side by side (`2x16`). Anything else is refused
+ * with the words to show beside the field.
+ *
+ * @example parseQuantity('14,4 V', 'V') // { ok: true, value: 14.4 }
+ * @example parseQuantity('50 ft', 'm') // { ok: true, value: 15.24 }
+ */
+export function parseQuantity(text: string, unit: Unit): Parsed {
+  const t = text.trim().replace(/[−–]/g, '-')
+  if (t === '') return refuse('Nothing was entered')
+  if (t.length > 40) return refuse('Too long for one value')
+
+  if (unit === 'mm²') {
+    const awg = /^(?:awg\s*)?(\d\/0|0{1,4}|\d{1,2})\s*(?:awg|ga)\s*$/i.exec(t) ?? /^awg\s*(\d\/0|0{1,4}|\d{1,2})$/i.exec(t) ?? /^(\d\/0)$/.exec(t)
+    if (awg) {
+      const area = areaByAwg[awg[1]!]
+      return area === undefined ? refuse(`${awg[1]} AWG is not in the table of conductors`) : { ok: true, value: area }
+    }
+    const sideBySide = /^(\d{1,2})\s*[x×*]\s*(.+)$/i.exec(t)
+    if (sideBySide) {
+      const one = parseQuantity(sideBySide[2]!, unit)
+      return one.ok ? { ok: true, value: one.value * Number(sideBySide[1]) } : one
+    }
+  }
+
+  const parts = /^([+-]?[\d.,'\s]*\d[\d.,]*(?:e[+-]?\d+)?)\s*(.*)$/i.exec(t)
+  const number = parts && parseNumber(parts[1]!)
+  if (!parts || number === null) {
+    return refuse(/\de[+-]?\d+/i.test(t) ? 'That number is too large' : `Not a number${unit ? ` of ${unit}` : ''}`)
+  }
+  const written = parts[2]!.toLowerCase().replace(/\s/g, '').replace('ohms', 'ohm')
+  if (written === '') return { ok: true, value: number }
+  const spelling = (spellings[unit] as Record<string, { factor: number; offset?: number }>)[written]
+  if (!spelling) return refuse(unit ? `“${parts[2]!.trim()}” is not a unit for ${unit}` : 'A plain number is wanted here')
+  return { ok: true, value: tidy(number * spelling.factor + (spelling.offset ?? 0)) }
+}
+
+/** Takes off the noise that unit factors leave in the last binary digits. */
+const tidy = (value: number): number => Number(value.toPrecision(12))

@@ -1,0 +1,63 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { formatQuantity, formatShare } from './format'
+import { parseNumber, parseQuantity } from './parse'
+import { spellings, type Unit } from './units'
+
+const read = (text: string, unit: Unit): number | string => {
+  const parsed = parseQuantity(text, unit)
+  return parsed.ok ? parsed.value : parsed.error
+}
+
+describe('quantities as people write them', () => {
+  it.each([
+    ['14.4', 'V', 14.4], ['14,4 V', 'V', 14.4], ['14,4V', 'V', 14.4], ['700 mV', 'V', 0.7],
+    ['10 AWG', 'mm²', 5.26], ['AWG 10', 'mm²', 5.26], ['2/0', 'mm²', 67.4], ['2/0 awg', 'mm²', 67.4],
+    ['6mm2', 'mm²', 6], ['6 mm²', 'mm²', 6], ['2x16', 'mm²', 32], ['2 × 16 mm²', 'mm²', 32],
+    ['50 ft', 'm', 15.24], ["50'", 'm', 15.24], ['-4 F', '°C', -20], ['−18 °C', '°C', -18], ['−18', '°C', -18],
+    ['1.2kW', 'W', 1200], ['90 min', 'h', 1.5], ['1,200', 'rpm', 1200], ['1.200,5', 'W', 1200.5], ['1,200.5', 'W', 1200.5],
+    ['0,125', 'mΩ', 0.125], ['2.4:1', '×', 2.4], ['1e3', 'W', 1000], ['18 months', 'years', 1.5],
+  ] as const)('reads %s as %s', (text, unit, value) => {
+    expect(read(text, unit)).toBeCloseTo(value, 9)
+  })
+
+  it.each([
+    ['', 'V'], ['about 14', 'V'], ['14.4.4', 'V'], ['1e999', 'V'], ['14 A', 'V'], ['NaN', 'V'], ['Infinity', 'V'],
+    ['11 AWG', 'mm²'], ['5 V', ''], ['<b>14</b>', 'V'], ['9'.repeat(60), 'V'],
+  ] as const)('refuses %j for %s with words', (text, unit) => {
+    expect(read(text, unit)).toMatch(/\w+/)
+    expect(parseQuantity(text, unit).ok).toBe(false)
+  })
+
+  it('never gives a number that is not finite', () => {
+    const units = Object.keys(spellings) as Unit[]
+    fc.assert(fc.property(fc.string(), fc.constantFrom(...units), (text, unit) => {
+      const parsed = parseQuantity(text, unit)
+      return !parsed.ok || Number.isFinite(parsed.value)
+    }), { numRuns: 2000 })
+  })
+
+  it('takes a lone comma as decimal unless it can only be thousands', () => {
+    expect(parseNumber('14,400')).toBe(14400)
+    expect(parseNumber('0,400')).toBe(0.4)
+    expect(parseNumber('14,40')).toBe(14.4)
+  })
+})
+
+describe('quantities as they are shown', () => {
+  it.each([
+    [14.4, 'V', '14.4 V'], [14, 'V', '14.0 V'], [13.754, 'V', '13.75 V'], [4.26, 'A', '4.3 A'], [76.4, 'A', '76 A'],
+    [-18, '°C', '−18 °C'], [-0.001, 'A', '0 A'], [1200, 'W', '1200 W'], [2, '', '2'], [NaN, 'V', '–'],
+  ] as const)('%d %s is %s', (value, unit, shown) => {
+    expect(formatQuantity(value, unit)).toBe(shown)
+  })
+
+  it('writes shares in per cent', () => expect(formatShare(0.856)).toBe('86 %'))
+
+  it('reads back what it shows, to the digits shown', () => {
+    fc.assert(fc.property(fc.double({ min: -500, max: 500, noNaN: true }), fc.constantFrom<Unit>('V', 'A', 'Ah', '°C', 'h', 'm'), (value, unit) => {
+      const shown = parseQuantity(formatQuantity(value, unit), unit)
+      return shown.ok && Math.abs(shown.value - value) <= 0.51
+    }))
+  })
+})
