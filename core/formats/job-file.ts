@@ -1,0 +1,107 @@
+import { parse, type ParseError } from 'jsonc-parser'
+import { jobFormat, jobFormatVersion, listParts, partAt, type JobDocument } from '../job/document'
+import { partKinds, partKindIds, type PartKind } from '../job/fields'
+import { jobSchema } from './job-schema'
+
+/** Largest job file that is read, bytes. */
+export const largestJobFileBytes = 2 * 1024 * 1024
+const deepest = 24
+const mostErrors = 50
+
+export interface FileProblem {
+  /** Where in the job: `chargers/charger-1/absorptionV`; empty for the file as a whole. */
+  readonly path: string
+  readonly message: string
+  /** Line of the file, from 1, for text that cannot be read at all. */
+  readonly line?: number
+}
+
+export type ReadJob =
+  | { readonly ok: true; readonly job: JobDocument }
+  | { readonly ok: false; readonly problems: readonly FileProblem[] }
+
+const refuse = (message: string, more: Partial<FileProblem> = {}): ReadJob => ({ ok: false, problems: [{ path: '', message, ...more }] })
+
+/**
+ * Reads the text of a job file. Either the whole job or all that is wrong with it, in words.
+ * Unknown properties are kept; a file of an older version would be brought up to date here.
+ */
+export function readJobFile(text: string): ReadJob {
+  if (text.trim() === '') return refuse('The file is empty')
+  let data: unknown
+  try {
+    data = JSON.parse(text.replace(/^\uFEFF/, ''))
+  } catch {
+    return refuse('This is not a job file: the text is not valid JSON', { line: lineOfFirstError(text) })
+  }
+  return checkJob(data)
+}
+
+/** Checks data that should be a job document, from a file or a request. */
+export function checkJob(data: unknown): ReadJob {
+  if (typeof data !== 'object' || data === null || Array.isArray(data)) return refuse('This is not a job file: it should hold one job { … }')
+  const { format, version } = data as { format?: unknown; version?: unknown }
+  if (format !== jobFormat) return refuse(format === undefined ? 'is missing' : `must be ${jobFormat}`, { path: 'format' })
+  if (typeof version === 'number' && version > jobFormatVersion) return refuse(`This job was saved by a newer version (${version}); this one reads up to ${jobFormatVersion}`, { path: 'version' })
+  const unsafe = unsafeValue(data, '', 0)
+  if (unsafe) return { ok: false, problems: [unsafe] }
+  const { error } = jobSchema.validate(data)
+  if (error) {
+    const problems = error.details.slice(0, mostErrors).map(({ path, message }) => ({ path: fieldPathOf(path), message }))
+    return { ok: false, problems }
+  }
+  const job = data as JobDocument
+  const dangling = danglingReferences(job)
+  return dangling.length > 0 ? { ok: false, problems: dangling } : { ok: true, job }
+}
+
+/** `chargers/charger-1/absorptionV` for an error inside its value; the plain path otherwise. */
+const fieldPathOf = (path: readonly (string | number)[]): string => (path.at(-1) === 'value' ? path.slice(0, -1) : path).join('/')
+
+/** First value that could not be stored or would not survive: numbers that are not finite, broken text, names that are not safe, endless nesting. */
+function unsafeValue(value: unknown, path: string, depth: number): FileProblem | null {
+  if (depth > deepest) return { path, message: 'is nested too deeply' }
+  if (typeof value === 'number') return Number.isFinite(value) ? null : { path, message: 'is too large a number' }
+  if (typeof value === 'string') return isStorable(value) ? null : { path, message: 'holds characters that cannot be stored' }
+  if (typeof value !== 'object' || value === null) return null
+  for (const [name, inner] of Object.entries(value)) {
+    const at = path === '' ? name : `${path}/${name}`
+    if (!isStorable(name) || name === '__proto__' || name === 'constructor' || name === 'prototype') return { path: at, message: 'is not a usable name' }
+    const problem = unsafeValue(inner, name === 'value' ? path : at, depth + 1)
+    if (problem) return problem
+  }
+  return null
+}
+
+/** Whether the database can hold the text: no NUL, no half of a surrogate pair. */
+const isStorable = (text: string): boolean => !text.includes('\u0000') && !/[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/.test(text)
+
+function danglingReferences(job: JobDocument): FileProblem[] {
+  return listParts(job).flatMap(({ kind, path, part }) => {
+    const refers = (partKinds[kind] as PartKind).refers
+    const target = refers && part[refers.field]
+    if (!refers || !target) return []
+    const known = partAt(job, target) !== null && refers.to.includes(target.split('/')[0]!)
+    return known ? [] : [{ path: `${path}/${refers.field}`, message: `points at ${target}, which is not in this job` }]
+  })
+}
+
+function lineOfFirstError(text: string): number {
+  const errors: ParseError[] = []
+  parse(text, errors, { disallowComments: true })
+  return text.slice(0, errors[0]?.offset ?? text.length).split('\n').length
+}
+
+/** The text of a job file: properties in the order of the survey, two spaces, a line end at the end. */
+export function writeJobFile(job: JobDocument): string {
+  const order = ['format', 'version', 'job', 'rules', ...partKindIds]
+  const rest = job as unknown as Record<string, unknown>
+  const sorted = Object.fromEntries([...order.filter((name) => name in rest), ...Object.keys(rest).filter((name) => !order.includes(name))].map((name) => [name, rest[name]]))
+  for (const { kind, id, path, part } of listParts(job)) {
+    const names = ['name', 'from', 'of', ...Object.keys(partKinds[kind].fields), 'notes']
+    const inOrder = Object.fromEntries([...names.filter((name) => name in part), ...Object.keys(part).filter((name) => !names.includes(name))].map((name) => [name, part[name]]))
+    if (id === null) sorted[path] = inOrder
+    else sorted[kind] = { ...(sorted[kind] as object), [id]: inOrder }
+  }
+  return `${JSON.stringify(sorted, null, 2)}\n`
+}

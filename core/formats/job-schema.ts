@@ -1,0 +1,79 @@
+import Joi from 'joi'
+import { crafts, jobFormat, jobFormatVersion, stages, usePatterns } from '../job/document'
+import { howKnown, partKinds, partKindIds, type Field, type PartKind } from '../job/fields'
+import { ruleCatalogue, ruleIds } from '../rules/rules'
+
+/** Most parts of one kind in a job. */
+export const mostParts = 100
+/** Ids of parts in a collection: `charger-1`. */
+export const partIdPattern = /^[a-z]{1,20}-\d{1,6}$/
+
+const text = (most: number) => Joi.string().allow('').max(most)
+const isoDate = Joi.string().pattern(/^\d{4}-\d{2}-\d{2}$/, 'date')
+
+function valueSchema(field: Field): Joi.Schema {
+  switch (field.type) {
+    case 'quantity': return Joi.number().unsafe().min(field.limits[0]).max(field.limits[1])
+    case 'choice': return Joi.string().valid(...Object.keys(field.options))
+    case 'tally': return Joi.array().max(200).items(Joi.object({
+      minutes: Joi.number().min(0).max(10_000).required(), volts: Joi.number().min(0).max(80).required(),
+    }))
+  }
+}
+
+const known = (field: Field): Joi.Schema => Joi.object({
+  value: valueSchema(field).allow(null).required(),
+  how: Joi.string().valid(...Object.keys(howKnown)),
+  when: Joi.string().isoDate().raw(),
+  by: text(200),
+}).unknown()
+
+const part = (kind: PartKind): Joi.ObjectSchema => Joi.object({
+  name: text(200), notes: text(5000), from: Joi.string().max(60), of: Joi.string().max(60),
+  ...Object.fromEntries(Object.entries(kind.fields).map(([name, field]) => [name, known(field)])),
+}).unknown()
+
+const ruleSchema = (id: (typeof ruleIds)[number]): Joi.Schema => {
+  const rule = ruleCatalogue[id]
+  return rule.kind === 'number' ? Joi.number().min(rule.limits[0]).max(rule.limits[1]) : Joi.string().valid(...Object.keys(rule.options))
+}
+
+/** What a job document must look like, made from the catalogue of fields. Unknown properties are kept. */
+export const jobSchema: Joi.ObjectSchema = Joi.object({
+  format: Joi.string().valid(jobFormat).required(),
+  version: Joi.number().valid(jobFormatVersion).required(),
+  job: Joi.object({
+    number: text(40).required(), name: text(200).required(), customer: text(200), contact: text(200),
+    craft: Joi.string().valid(...Object.keys(crafts)), registration: text(100), location: text(200),
+    usePattern: Joi.string().valid(...Object.keys(usePatterns)), wishes: text(5000), dueDate: isoDate.allow(''),
+    stage: Joi.string().valid(...Object.keys(stages)).required(),
+  }).unknown().required(),
+  rules: Joi.object(Object.fromEntries(ruleIds.map((id) => [id, ruleSchema(id)]))).unknown().required(),
+  ...Object.fromEntries(partKindIds.map((kind) => [
+    kind,
+    (partKinds[kind].many
+      ? Joi.object().pattern(partIdPattern, part(partKinds[kind])).max(mostParts)
+      : part(partKinds[kind])).required(),
+  ])),
+}).unknown().prefs({
+  convert: false,
+  abortEarly: false,
+  errors: { label: false },
+  messages: {
+    'any.required': 'is missing',
+    'any.only': 'must be one of: {#valids}',
+    'any.unknown': 'is not known here',
+    'object.unknown': 'is not a usable name here; parts are named like charger-1',
+    'object.base': 'must be a group of values in braces',
+    'object.max': `holds too many parts, at most ${mostParts}`,
+    'array.base': 'must be a list',
+    'number.base': 'must be a number',
+    'number.infinity': 'is too large a number',
+    'number.min': 'must be {#limit} or more',
+    'number.max': 'must be {#limit} or less',
+    'string.base': 'must be text',
+    'string.max': 'is too long, at most {#limit} characters',
+    'string.isoDate': 'must be a date and time such as 2026-11-16T09:20:00Z',
+    'string.pattern.name': 'must be a date such as 2026-12-04',
+  },
+})

@@ -1,0 +1,65 @@
+import { crafts, jobFormat, jobFormatVersion, stages, usePatterns } from '../job/document'
+import { howKnown, partKinds, partKindIds, type Field, type PartKind } from '../job/fields'
+import { ruleCatalogue, ruleIds } from '../rules/rules'
+import { mostParts, partIdPattern } from './job-schema'
+
+type Schema = Readonly<Record<string, unknown>>
+
+const text = (maxLength: number): Schema => ({ type: 'string', maxLength })
+const oneOf = (options: object): Schema => ({ enum: Object.keys(options) })
+
+function valueSchema(field: Field): Schema {
+  switch (field.type) {
+    case 'quantity': return { type: ['number', 'null'], minimum: field.limits[0], maximum: field.limits[1] }
+    case 'choice': return { enum: [...Object.keys(field.options), null] }
+    case 'tally': return {
+      type: ['array', 'null'], maxItems: 200,
+      items: { type: 'object', required: ['minutes', 'volts'], additionalProperties: false, properties: { minutes: { type: 'number', minimum: 0, maximum: 10_000 }, volts: { type: 'number', minimum: 0, maximum: 80 } } },
+    }
+  }
+}
+
+const known = (field: Field): Schema => ({
+  type: 'object', title: field.label, description: field.type === 'quantity' && field.unit ? `${field.measure} Unit: ${field.unit}.` : field.measure,
+  required: ['value'],
+  properties: { value: valueSchema(field), how: oneOf(howKnown), when: { type: 'string' }, by: text(200) },
+})
+
+const part = (kind: PartKind): Schema => ({
+  type: 'object', title: kind.one, description: kind.about,
+  properties: {
+    name: text(200), notes: text(5000), from: text(60), of: text(60),
+    ...Object.fromEntries(Object.entries(kind.fields).map(([name, field]) => [name, known(field)])),
+  },
+})
+
+/** The published JSON Schema (2020-12) of a job file, made from the catalogue of fields. */
+export const jobJsonSchema: Schema = {
+  $schema: 'https://json-schema.org/draft/2020-12/schema',
+  title: 'Jovial Anchor job file', type: 'object',
+  required: ['format', 'version', 'job', 'rules', ...partKindIds],
+  properties: {
+    format: { const: jobFormat },
+    version: { const: jobFormatVersion },
+    job: {
+      type: 'object', required: ['number', 'name', 'stage'],
+      properties: {
+        number: text(40), name: text(200), customer: text(200), contact: text(200), craft: oneOf(crafts), registration: text(100), location: text(200),
+        usePattern: oneOf(usePatterns), wishes: text(5000), dueDate: { type: 'string', pattern: '^(\\d{4}-\\d{2}-\\d{2})?$' }, stage: oneOf(stages),
+      },
+    },
+    rules: {
+      type: 'object', description: 'Shop rules this job overrides.',
+      properties: Object.fromEntries(ruleIds.map((id) => {
+        const rule = ruleCatalogue[id]
+        return [id, rule.kind === 'number' ? { type: 'number', minimum: rule.limits[0], maximum: rule.limits[1], title: rule.label } : { ...oneOf(rule.options), title: rule.label }]
+      })),
+    },
+    ...Object.fromEntries(partKindIds.map((kind) => [
+      kind,
+      partKinds[kind].many
+        ? { type: 'object', maxProperties: mostParts, additionalProperties: false, patternProperties: { [partIdPattern.source]: part(partKinds[kind]) } }
+        : part(partKinds[kind]),
+    ])),
+  },
+}

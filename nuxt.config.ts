@@ -1,0 +1,27 @@
+import tailwindcss from '@tailwindcss/vite'
+
+export default defineNuxtConfig({
+  compatibilityDate: '2026-11-01',
+  ssr: false,
+  modules: ['@pinia/nuxt'],
+  css: ['~/assets/main.css'],
+  devtools: { enabled: false },
+  telemetry: false,
+  experimental: { appManifest: false },
+  components: [{ path: '~/components', pathPrefix: false }],
+  app: {
+    head: {
+      htmlAttrs: { lang: 'en' },
+      title: 'Jovial Anchor',
+      meta: [
+        { name: 'viewport', content: 'width=device-width, initial-scale=1' },
+        { name: 'description', content: 'Does this lithium battery suit this charging system?' },
+        { name: 'color-scheme', content: 'light dark' },
+      ],
+      link: [{ rel: 'icon', type: 'image/svg+xml', href: '/anchor.svg' }],
+    },
+  },
+  nitro: { compressPublicAssets: true, typescript: { strict: true } },
+  typescript: { strict: true },
+  vite: { plugins: [tailwindcss()] },
+})

@@ -1,0 +1,97 @@
+// What the two commands need of the machine: packages, PostgreSQL, Chromium, a build, a free port.
+// Plain Node.js without dependencies, since it runs before they are installed.
+import { spawnSync } from 'node:child_process'
+import { createHash } from 'node:crypto'
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
+import { createServer } from 'node:net'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+
+export const root = fileURLToPath(new URL('../..', import.meta.url))
+export const dataFolder = join(root, '.data')
+export const isRoot = process.getuid?.() === 0
+
+/** Ends the program with words for the person who started it. */
+export function giveUp(message) {
+  console.error(message)
+  process.exit(1)
+}
+
+/** Runs a command to its end, showing what it prints; ends the program when it fails. */
+export function run(command, args, options = {}) {
+  const { status, error } = spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options })
+  if (error || status !== 0) giveUp(`${command} ${args.join(' ')} failed${error ? `: ${error.message}` : ''}`)
+}
+
+const needsNode = 20
+
+/** Installs the npm packages of the lock file, unless they are there already. */
+export function installPackages() {
+  if (Number(process.versions.node.split('.')[0]) < needsNode) giveUp(`Node.js ${needsNode} or newer is needed; this is ${process.versions.node}`)
+  const lock = createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex')
+  const stamp = join(root, 'node_modules', '.installed-lock')
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return
+  console.log('Installing packages …')
+  // Not `npm ci`: it refuses a lock file without the binaries of other platforms, which not every registry carries.
+  run('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error'])
+  writeFileSync(stamp, lock)
+}
+
+/** Installs a Debian package as root; otherwise ends with the command to run. */
+function installDebian(name) {
+  if (!isRoot) giveUp(`${name} is not installed. Run this once, then start again:\n  sudo apt-get update && sudo apt-get install -y ${name}`)
+  console.log(`Installing Debian's ${name} …`)
+  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }
+  run('apt-get', ['update', '-qq'], { env })
+  run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', name], { env, stdio: ['ignore', 'ignore', 'inherit'] })
+}
+
+/** Folder of Debian's PostgreSQL programs, newest version first. */
+export function postgresPrograms() {
+  const find = () => {
+    const base = '/usr/lib/postgresql'
+    const versions = existsSync(base) ? readdirSync(base).sort((a, b) => Number(b) - Number(a)) : []
+    return versions.map((version) => join(base, version, 'bin')).find((bin) => existsSync(join(bin, 'initdb')))
+  }
+  const found = find()
+  if (found) return found
+  installDebian('postgresql')
+  return find() ?? giveUp('PostgreSQL was installed, but its programs are not under /usr/lib/postgresql')
+}
+
+export const chromiumPath = '/usr/bin/chromium'
+export function ensureChromium() {
+  if (!existsSync(chromiumPath)) installDebian('chromium')
+}
+
+/** The first port from `from` on that is free on loopback. */
+export async function freePort(from) {
+  for (let port = from; port < from + 200; port++) {
+    const free = await new Promise((resolve) => {
+      const probe = createServer().once('error', () => resolve(false))
+      probe.listen(port, '127.0.0.1', () => probe.close(() => resolve(true)))
+    })
+    if (free) return port
+  }
+  return giveUp(`No free port from ${from} on`)
+}
+
+const newest = (path) => {
+  const info = statSync(path)
+  if (!info.isDirectory()) return info.mtimeMs
+  return Math.max(info.mtimeMs, ...readdirSync(path).map((name) => newest(join(path, name))))
+}
+
+/** Builds the application when its sources are newer than the build. */
+export function buildIfStale() {
+  const built = join(root, '.output', 'nitro.json')
+  const sources = ['app', 'core', 'server', 'public', 'nuxt.config.ts', 'package-lock.json'].map((name) => join(root, name)).filter(existsSync)
+  if (existsSync(built) && statSync(built).mtimeMs > Math.max(...sources.map(newest))) return
+  console.log('Building …')
+  run('npx', ['--no-install', 'nuxt', 'build', '--logLevel', 'silent'], { env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1' } })
+}
+
+export function ensureFolder(path) {
+  mkdirSync(path, { recursive: true })
+  return path
+}

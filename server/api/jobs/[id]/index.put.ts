@@ -1,0 +1,29 @@
+import Joi from 'joi'
+import { checkJob, largestJobFileBytes } from '../../../../core/formats/job-file'
+import { saveJob } from '../../../db/jobs'
+import { readJson } from '../../../utils/body'
+import { workshopDatabase } from '../../../utils/database'
+import { jobId, noSuchJob, Refusal, refuseFields, route, validated } from '../../../utils/reply'
+import { whoSchema } from '../../../utils/who'
+
+const body = Joi.object<{ version: number; who: string; document: unknown }>({
+  version: Joi.number().integer().min(1).max(2_000_000_000).required(),
+  who: whoSchema,
+  document: Joi.object().unknown().required(),
+})
+
+/** Saves a job over the version it was changed from; otherwise 409 with both sides. */
+export default route(async (event) => {
+  const id = jobId(event)
+  const { version, who, document } = validated(body, await readJson(event, largestJobFileBytes))
+  const read = checkJob(document)
+  if (!read.ok) throw refuseFields(read.problems)
+  const { sql, workshop } = await workshopDatabase()
+  const result = await saveJob(sql, workshop, id, version, read.job, who)
+  if (!result) throw noSuchJob()
+  if (!result.saved) {
+    throw new Refusal(409, `${result.theirs.updatedBy} changed this job in the meantime`, { theirs: result.theirs, yours: { version, document } })
+  }
+  const { document: _sent, ...saved } = result.job
+  return saved
+})

@@ -1,0 +1,22 @@
+import { getQuery, setResponseStatus } from 'h3'
+import Joi from 'joi'
+import { largestJobFileBytes, readJobFile } from '../../../core/formats/job-file'
+import { createJob } from '../../db/jobs'
+import { readText } from '../../utils/body'
+import { workshopDatabase } from '../../utils/database'
+import { refuseFields, route, validated } from '../../utils/reply'
+import { whoSchema } from '../../utils/who'
+
+const query = Joi.object<{ who: string }>({ who: whoSchema })
+
+/** A job from a job file: the whole of it or nothing. */
+export default route(async (event) => {
+  const text = await readText(event, largestJobFileBytes)
+  const { who } = validated(query, getQuery(event))
+  const read = readJobFile(text)
+  if (!read.ok) throw refuseFields(read.problems)
+  const { sql, workshop } = await workshopDatabase()
+  const job = await createJob(sql, workshop, read.job, who)
+  setResponseStatus(event, 201)
+  return job
+})

@@ -1,0 +1,37 @@
+import { getHeader, type H3Event } from 'h3'
+import { decodeText } from '../../core/formats/bytes'
+import { Refusal } from './reply'
+
+/** A body beyond this many bytes is not even read to its end. */
+const hangUpBytes = 128 * 1024 * 1024
+
+/** The bytes of a request, at most `most`. What is larger is read past without being kept, so that the answer arrives. */
+export async function readBytes(event: H3Event, most: number): Promise<Uint8Array> {
+  const chunks: Buffer[] = []
+  let size = 0
+  for await (const chunk of event.node.req as AsyncIterable<Buffer>) {
+    size += chunk.length
+    if (size > hangUpBytes) break
+    if (size <= most) chunks.push(chunk)
+    else chunks.length = 0
+  }
+  if (size > most) throw new Refusal(413, `This is larger than ${most / 1024 / 1024} MB, the most that is read here`)
+  return Buffer.concat(chunks)
+}
+
+export async function readText(event: H3Event, most: number): Promise<string> {
+  const decoded = decodeText(await readBytes(event, most))
+  if (!decoded.ok) throw new Refusal(422, decoded.error)
+  return decoded.text
+}
+
+/** The JSON of a request; only as `application/json`, which a page of another site cannot send unasked. */
+export async function readJson(event: H3Event, most: number): Promise<unknown> {
+  const text = await readText(event, most)
+  if (!getHeader(event, 'content-type')?.startsWith('application/json')) throw new Refusal(415, 'Send application/json')
+  try {
+    return JSON.parse(text)
+  } catch {
+    throw new Refusal(400, 'The request is not valid JSON')
+  }
+}
