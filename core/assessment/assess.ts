@@ -4,7 +4,7 @@ import { resolveRules, type RuleOverrides, type ShopRules } from '../rules/rules
 import { formatQuantity } from '../units/format'
 import type { Unit } from '../units/units'
 import { allChecks } from './checks'
-import type { Check, Compared, Judgement, Subjects } from './check'
+import { mid, type Check, type Compared, type Judgement, type Subjects } from './check'
 import { sameRemedy, type RemedyRef } from './remedies'
 import { Scene, type Input, type Origin } from './scene'
 import { completeLinks, systemOf, type System } from './system'
@@ -79,7 +79,7 @@ const subjectsOf: { readonly [K in keyof Subjects]: (system: System) => readonly
   device: ({ many }) => many.devices.map((device) => ({ device, name: device.$name, path: device.$path })),
   unit: ({ lanes }) => lanes.map((lane) => lane.kind === 'charger'
     ? { unit: lane.charger, lane, name: lane.name, path: lane.charger.$path }
-    : { unit: lane.link, lane, name: `The DC-DC on ${lane.name}`, path: lane.link.$path }),
+    : { unit: lane.link, lane, name: `The DC-DC on ${mid(lane.name)}`, path: lane.link.$path }),
   alternator: ({ lanes }) => lanes.flatMap((lane) => (lane.kind === 'alternator' ? [{ lane, name: lane.name, path: lane.link.$path }] : [])),
   lane: ({ lanes }) => lanes.map((lane) => ({ lane, name: lane.name, path: lane.id })),
 }
@@ -161,11 +161,16 @@ function openSummary(subject: string, title: string, deciding: readonly Deciding
   const names = deciding.map(({ path }) => {
     const at = fieldAt(path)!
     const part = partName(job, at.partPath)
-    return `${at.field.label.toLowerCase()}${part === subject ? '' : ` (${part})`}`
+    const own = subject.toLowerCase().endsWith(part.toLowerCase())
+    return `${inSentence(at.field.label)}${own ? '' : ` (${part})`}`
   })
   const list = names.length > 3 ? `${names.slice(0, 3).join(', ')} and ${names.length - 3} more` : names.join(' and ')
-  return `${subject}, ${title.toLowerCase()}: hangs on ${list}, not known yet.`
+  if (names.length === 1 && names[0] === inSentence(title)) return `${subject}: its ${names[0]} is not measured yet, and it decides.`
+  return `${subject}: ${inSentence(title)} hangs on ${list}, not known yet.`
 }
+
+/** A label inside a sentence: its first letter small, unless it is an abbreviation. */
+export const inSentence = (label: string): string => (/^[A-Z][A-Z-]/.test(label) ? label : label.charAt(0).toLowerCase() + label.slice(1))
 
 const laneResult = (id: PartPath, name: string, checks: readonly CheckResult[]): LaneResult =>
   ({ id, name, verdict: worst(checks.map((c) => c.verdict)), checks: checks.map((c) => c.key) })

@@ -1,5 +1,5 @@
 import { ampacityA } from '../physics/conductors'
-import type { JobDocument, PartPath } from '../job/document'
+import { partName, type JobDocument, type PartPath } from '../job/document'
 import type { Range } from '../job/fields'
 import { resolveRules, type RuleOverrides } from '../rules/rules'
 import type { Assessment } from './assess'
@@ -70,7 +70,7 @@ export function drawLanes(job: JobDocument, shopRules: RuleOverrides, assessment
   }
   const verdictOf = new Map(assessment.checks.map((c) => [c.key, c.verdict]))
   return system.lanes.map((lane) => ({
-    id: lane.id, name: lane.name, about: aboutLane(lane),
+    id: lane.id, name: partName(job, lane.kind === 'charger' ? lane.id : lane.alternator.$path), about: aboutLane(lane),
     ruler: { ...shared, marks: marksOf(lane, system, verdictOf) },
     stack: stackOf(lane, system),
   }))

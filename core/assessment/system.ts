@@ -73,7 +73,7 @@ export function completeLinks(job: JobDocument): JobDocument {
 export function systemOf(scene: Scene): System {
   const { job, rules } = scene
   const views = <K extends PartKindId>(kind: K): View<K>[] =>
-    partsOf(job, kind).map((ref) => scene.view(ref as typeof ref & { kind: K }, partName(job, ref.path)))
+    partsOf(job, kind).map((ref) => scene.view(ref as typeof ref & { kind: K }, ref.part.name || `The ${partName(job, ref.path).toLowerCase()}`))
   const many = { alternators: views('alternators'), links: views('links'), chargers: views('chargers'), inverters: views('inverters'), conductors: views('conductors'), devices: views('devices') }
   const one = { use: views('use')[0]!, place: views('place')[0]!, houseBank: views('houseBank')[0]!, startingBattery: views('startingBattery')[0]!, candidate: views('candidate')[0]! }
   const cablesOf = (path: PartPath) => many.conductors.filter((cable) => cable.$ref.part.of === path)

@@ -1,7 +1,7 @@
-import jsonPatch from 'fast-json-patch'
 import type { Sql } from 'postgres'
 import { assess } from '../../core/assessment/assess'
 import type { Verdict } from '../../core/assessment/verdict'
+import { changesBetween, type Change } from '../../core/job/changes'
 import type { JobDocument } from '../../core/job/document'
 
 /** A job as lists show it. */
@@ -15,6 +15,7 @@ export interface JobRow {
   readonly dueDate: string | null
   readonly verdict: Verdict
   readonly headline: string
+  readonly reason: string
   readonly updatedAt: string
   readonly updatedBy: string
 }
@@ -36,16 +37,15 @@ export interface HistoryEntry {
   readonly version: number
   readonly at: string
   readonly who: string
-  readonly patch: readonly jsonPatch.Operation[]
-  readonly inverse: readonly jsonPatch.Operation[]
+  readonly changes: readonly Change[]
 }
 
 /** The columns that lists and searches need, from the document. */
 function columnsOf(document: JobDocument) {
   const { number, name, customer = '', craft = null, stage, dueDate, registration = '', location = '', contact = '' } = document.job
-  const { verdict, headline } = assess(document)
+  const { verdict, headline, reason } = assess(document)
   return {
-    number, name, customer, craft, stage, due_date: dueDate || null, verdict, headline,
+    number, name, customer, craft, stage, due_date: dueDate || null, verdict, headline, reason,
     search: [number, name, customer, registration, location, contact, document.candidate.name ?? ''].join(' ').toLowerCase(),
   }
 }
@@ -56,7 +56,7 @@ const storedColumns = (sql: Sql) => sql`job_id as id, version, document, updated
 export function listJobs(sql: Sql, workshop: string, { words = '', stage, verdict, limit = 200 }: { words?: string; stage?: string; verdict?: string; limit?: number } = {}): Promise<JobRow[]> {
   const patterns = words.toLowerCase().split(/\s+/).filter(Boolean).map((word) => `%${word.replace(/[\\%_]/g, '\\$&')}%`)
   return sql<JobRow[]>`
-    select job_id as id, number, name, customer, craft, stage, due_date as "dueDate", verdict, headline, updated_at as "updatedAt", updated_by as "updatedBy"
+    select job_id as id, number, name, customer, craft, stage, due_date as "dueDate", verdict, headline, reason, updated_at as "updatedAt", updated_by as "updatedBy"
     from job
     where workshop_id = ${workshop}
       and search like all (${patterns}::text[])
@@ -93,15 +93,14 @@ export function saveJob(sql: Sql, workshop: string, id: string, version: number,
     const [before] = await tx<StoredJob[]>`select ${storedColumns(tx)} from job where workshop_id = ${workshop} and job_id = ${id} for update`
     if (!before) return null
     if (before.version !== version) return { saved: false, theirs: before } as const
-    const patch = jsonPatch.compare(before.document, document)
-    if (patch.length === 0) return { saved: true, job: before } as const
-    const inverse = jsonPatch.compare(document, before.document)
+    const changes = changesBetween(before.document, document)
+    if (changes.length === 0) return { saved: true, job: before } as const
     const row = { document: tx.json(document as never), version: version + 1, updated_by: who, ...columnsOf(document) }
     const [job] = await tx<StoredJob[]>`
       update job set ${tx(row)}, updated_at = now()
       where workshop_id = ${workshop} and job_id = ${id}
       returning ${storedColumns(tx)}`
-    await tx`insert into job_history ${tx({ workshop_id: workshop, job_id: id, version: version + 1, who, patch: tx.json(patch as never), inverse: tx.json(inverse as never) })}`
+    await tx`insert into job_history ${tx({ workshop_id: workshop, job_id: id, version: version + 1, who, changes: tx.json(changes as never) })}`
     return { saved: true, job: job! } as const
   }) as Promise<Saved | null>
 }
@@ -109,6 +108,6 @@ export function saveJob(sql: Sql, workshop: string, id: string, version: number,
 /** Changes of a job, newest first. */
 export const readHistory = (sql: Sql, workshop: string, id: string, limit = 100): Promise<HistoryEntry[]> =>
   sql<HistoryEntry[]>`
-    select version, at, who, patch, inverse from job_history
+    select version, at, who, changes from job_history
     where workshop_id = ${workshop} and job_id = ${id}
     order by version desc limit ${limit}`

@@ -1,5 +1,5 @@
 import { formatQuantity as q, formatShare } from '../../units/format'
-import { check, number, word } from '../check'
+import { check, mid, number, word } from '../check'
 import { sizeUnder, type RemedyRef } from '../remedies'
 import type { Origin, View } from '../scene'
 import { acceptanceA, allDayA, availableA, cableOhm, demandA, isolatorDropV, type AlternatorLane, type Bank, type Speed, type System } from '../system'
@@ -101,9 +101,9 @@ export const acceptance = check({
       limit: overBattery ? bank.each.$origin('largestChargeA') : ruled,
       formula: () => `min(${q(availableA(alternator, most.speed, rules), 'A')} there at ${most.speed}, (${q(alternator.regulatorV - isolatorDropV(lane), 'V')} − ${q(bank.ocv(most.soc), 'V')}) ÷ ${q((bank.ohm + cableOhm(lane, rules)) * 1000, 'mΩ')} = ${q(demandA(lane, most.soc, system), 'A')}) = ${q(most.takesA, 'A')}; all day ${q(alternator.ratedA, 'A')} × ${rules[share]} % − ${q(alternator.vehicleDrawA, 'A')} = ${q(most.allDayA, 'A')}. ${cases.map((c) => `${c.speed} at ${formatShare(c.soc)}: ${q(c.takesA, 'A')}`).join(', ')}`,
       summary: () => hot
-        ? `The battery takes ${q(takesA, 'A')} at ${most.speed}; ${name} can give ${q(limitA, 'A')} all day without overheating.`
+        ? `The battery takes ${q(takesA, 'A')} at ${most.speed}; ${mid(name)} can give ${q(limitA, 'A')} all day without overheating.`
         : overBattery ? `The battery takes ${q(takesA, 'A')} and its maker allows ${q(limitA, 'A')}.`
-        : `The battery takes ${q(most.takesA, 'A')} at ${most.speed}, within the ${q(most.allDayA, 'A')} ${name} gives all day.`,
+        : `The battery takes ${q(most.takesA, 'A')} at ${most.speed}, within the ${q(most.allDayA, 'A')} ${mid(name)} gives all day.`,
       remedies: hot || overBattery ? [
         { id: 'alternator.limit-current', on: alternator.$path, value: Math.max(1, Math.floor(Math.min(bank.largestA, ...speeds.map((speed) => allDayA(alternator, speed, rules))) + alternator.vehicleDrawA)) },
         addDcdc(lane, system),
@@ -131,7 +131,7 @@ export const loadDump = check({
       compared: [word('left on the output', leadStays ? 'lead battery' : safe ? 'protected' : 'nothing'), word('must be left', 'a battery or a protector')],
       limit: { kind: 'physics', text: 'the field of an alternator cannot stop at once' },
       formula: () => `BMS opens at ${q(bank.bmsOverV, 'V')} → on the output: ${by}`,
-      summary: () => (safe ? `If the battery cuts out, ${by}.` : `If the BMS opens, ${name} has no other battery on its output.`),
+      summary: () => (safe ? `If the battery cuts out, ${by}.` : `If the BMS opens, ${mid(name)} has no other battery on its output.`),
       remedies: safe ? [] : [{ id: 'alternator.surge-protector', on: alternator.$path }, { id: 'alternator.charge-stop-wire', on: alternator.$path }],
     }
   },
@@ -175,7 +175,7 @@ export const computerControlled = check({
       limit: peaks ? bank.each.$origin('chargeHighV') : { kind: 'rule', text: 'shop rule: drive time inside the window that is enough' },
       formula: () => `${q(alternator.lowestV - drop, 'V')} to ${q(peakV, 'V')} on a drive; inside ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')} ${formatShare(share)} of the time (${tallied ? 'from the tally' : 'no tally: spread evenly'})`,
       summary: () => peaks || dips
-        ? `${name} swings from ${q(alternator.lowestV, 'V')} to ${q(alternator.highestV, 'V')}: ${formatShare(share)} of the drive is inside the window${peaks ? `, and the peaks pass ${q(bank.highV, 'V')}` : ''}.`
+        ? `${name} swings from ${q(alternator.lowestV, 'V')} to ${q(alternator.highestV, 'V')}: only ${formatShare(share)} of the drive is inside the window${peaks ? ' and its peaks are above it' : ''}.`
         : `${name} is inside the window ${formatShare(share)} of the drive.`,
       remedies: peaks || dips ? [addDcdc(lane, system)] : [],
     }

@@ -1,6 +1,6 @@
 import { socAfterCharge } from '../../physics/lfp'
 import { formatQuantity as q, formatShare } from '../../units/format'
-import { check, number, word, type Judgement } from '../check'
+import { check, mid, number, word, type Judgement } from '../check'
 import { sizeUnder, type RemedyRef } from '../remedies'
 import type { Origin } from '../scene'
 import { cableOhm, type Bank, type ChargeUnit, type Lane, type System } from '../system'
@@ -44,7 +44,7 @@ export function lowCharge(lane: Lane, volts: number, limitA: number, holdH: numb
 }
 
 export const lowChargeWords = ({ soc, balances, topUp }: LowCharge): string =>
-  `it reaches about ${formatShare(soc)}${balances ? '' : ' and the cells never balance'}${topUp ? `; ${topUp.name} can top up` : '; no other source tops up'}`
+  `it reaches about ${formatShare(soc)}${balances ? '' : ' and the cells never balance'}${topUp ? `; ${mid(topUp.name)} can top up` : '; no other source tops up'}`
 
 export const absorption = check({
   id: 'charger.absorption',

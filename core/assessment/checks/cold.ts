@@ -1,5 +1,5 @@
 import { formatQuantity as q, formatShare } from '../../units/format'
-import { check, number } from '../check'
+import { check, mid, number } from '../check'
 import type { RemedyRef } from '../remedies'
 import type { Origin } from '../scene'
 import { laneCurrentA, type Bank, type Lane } from '../system'
@@ -21,19 +21,19 @@ export const chargeCut = check({
     }
     if (coldestC >= limitC) return { ...base, verdict: 'suits', summary: () => `The battery stays at ${q(coldestC, '°C')} or warmer; charging is allowed from ${q(limitC, '°C')}.` }
     if (bank.each.heater === 'yes') {
-      return { ...base, verdict: 'suits', summary: () => `It gets to ${q(coldestC, '°C')}, and the battery is warmed before it charges.`, cautions: () => [`The heater takes its share from ${name} first: charging starts late on a cold day.`] }
+      return { ...base, verdict: 'suits', summary: () => `It gets to ${q(coldestC, '°C')}, and the battery is warmed before it charges.`, cautions: () => [`The heater takes its share from ${mid(name)} first: charging starts late on a cold day.`] }
     }
     const warm: readonly RemedyRef[] = [{ id: 'cold.heater', on: 'candidate' }, { id: 'cold.warmer-place', on: 'place', value: limitC }]
     if (bank.each.coldCut === 'yes') {
       return {
         ...base, verdict: 'suits-once-changed', remedies: warm,
-        summary: () => `At ${q(coldestC, '°C')} the BMS refuses all charge from ${name}: up to ${q(hoursOf(lane), 'h')} a day are lost.`,
+        summary: () => `At ${q(coldestC, '°C')} the BMS refuses all charge from ${mid(name)}: up to ${q(hoursOf(lane), 'h')} a day are lost.`,
         cautions: () => ['The BMS is the last line, not the plan: it guards the cells while the source keeps pushing.'],
       }
     }
     return {
       ...base, verdict: 'does-not-suit', remedies: [...warm, { id: 'battery.other', on: 'candidate' }],
-      summary: () => `At ${q(coldestC, '°C')} ${name} would charge cells that must not be charged below ${q(limitC, '°C')}, and the BMS does not stop it.`,
+      summary: () => `At ${q(coldestC, '°C')} ${mid(name)} would charge cells that must not be charged below ${q(limitC, '°C')}, and the BMS does not stop it.`,
     }
   },
 })
@@ -67,9 +67,9 @@ export const rate = check({
       verdict: !over ? 'suits' : tooHot ? 'does-not-suit' : 'suits-once-changed',
       compared: [number('gives', amps, 'A'), number(`allowed at ${q(tighter.celsius, '°C')}`, allowedA, 'A')],
       limit: tighter.origin,
-      formula: () => `${formatShare(tighter.share)} of ${q(bank.ah, 'Ah')} at ${q(tighter.celsius, '°C')} = ${q(allowedA, 'A')}; ${name} gives ${q(amps, 'A')}`,
+      formula: () => `${formatShare(tighter.share)} of ${q(bank.ah, 'Ah')} at ${q(tighter.celsius, '°C')} = ${q(allowedA, 'A')}; ${mid(name)} gives ${q(amps, 'A')}`,
       summary: () => over
-        ? `At ${q(tighter.celsius, '°C')} the battery may take ${q(allowedA, 'A')} and ${name} gives ${q(amps, 'A')}.`
+        ? `At ${q(tighter.celsius, '°C')} the battery may take ${q(allowedA, 'A')} and ${mid(name)} gives ${q(amps, 'A')}.`
         : `${name} gives ${q(amps, 'A')}, within what the battery may take from ${q(cold.celsius, '°C')} to ${q(hot.celsius, '°C')}.`,
       remedies: !over ? [] : [...limit, ...(tighter === cold ? [{ id: 'cold.warmer-place', on: 'place', value: 10 } as const] : [{ id: 'battery.other', on: 'candidate' } as const])],
     }

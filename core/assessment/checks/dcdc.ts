@@ -1,5 +1,5 @@
 import { formatQuantity as q } from '../../units/format'
-import { check, number, word } from '../check'
+import { check, mid, number, word } from '../check'
 import { sizeUnder } from '../remedies'
 import { allDayA, availableA, dcdcInput, type Speed } from '../system'
 import { currentAgainstBank } from './charger'
@@ -12,7 +12,7 @@ export const output = check({
   judge({ lane, name }, system) {
     const { link, alternator } = lane
     if (link.kind !== 'dcdc') return null
-    const battery = currentAgainstBank(link, `The DC-DC on ${name}`, system)
+    const battery = currentAgainstBank(link, `The DC-DC on ${mid(name)}`, system)
     if (battery.verdict !== 'suits') return battery
     const { rules } = system
     const speed: Speed = allDayA(alternator, 'idle', rules) <= allDayA(alternator, 'cruise', rules) ? 'idle' : 'cruise'
@@ -27,13 +27,13 @@ export const output = check({
       compared: [number('unit draws', input.amps, 'A'), number('alternator all day', budgetA, 'A')],
       limit: { kind: 'rule', text: `shop rule: ${share} % of rated at ${speed}, less the vehicle’s own draw` },
       formula: () => `${q(link.absorptionV, 'V')} × ${q(link.ratedA, 'A')} ÷ (${rules.dcdcEfficiency} % × ${q(input.volts, 'V')}) = ${q(input.amps, 'A')}; all day ${q(alternator.ratedA, 'A')} × ${share} % − ${q(alternator.vehicleDrawA, 'A')} = ${q(budgetA, 'A')}`,
-      summary: () => `The DC-DC draws ${q(input.amps, 'A')} from ${name}, which gives ${q(budgetA, 'A')} all day.`,
+      summary: () => `The DC-DC draws ${q(input.amps, 'A')} from ${mid(name)}, which gives ${q(budgetA, 'A')} all day.`,
       remedies: !over ? [] : [settable
         ? { id: 'charger.limit-current', on: link.$path, value: fitsA }
         : { id: 'charger.replace', on: link.$path, value: sizeUnder(fitsA), values: { absorptionV: link.absorptionV } }],
       cautions: () => {
         const idleA = availableA(alternator, 'idle', rules)
-        return !over && input.amps > idleA ? [`At idle ${name} has only ${q(idleA, 'A')} to give; the starting battery makes up the rest.`] : []
+        return !over && input.amps > idleA ? [`At idle ${mid(name)} has only ${q(idleA, 'A')} to give; the starting battery makes up the rest.`] : []
       },
     }
   },

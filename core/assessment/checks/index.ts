@@ -8,5 +8,5 @@ import * as link from './link'
 
 const isCheck = (value: unknown): value is Check => typeof value === 'object' && value !== null && 'isCheck' in value
 
-/** Every check, by topic in the order of work. Exporting a check from its topic file puts it here. */
-export const allChecks: readonly Check[] = [charger, alternator, link, dcdc, cold, battery].flatMap((topic) => Object.values(topic).filter(isCheck))
+/** Every check, by topic in the order an installer would name them. Exporting a check from its topic file puts it here. */
+export const allChecks: readonly Check[] = [charger, link, dcdc, alternator, cold, battery].flatMap((topic) => Object.values(topic).filter(isCheck))

@@ -1,6 +1,6 @@
 import { socAtOpenCircuitV } from '../../physics/lfp'
 import { formatQuantity as q, formatShare } from '../../units/format'
-import { check, number } from '../check'
+import { check, mid, number } from '../check'
 import { acceptanceA, availableA, cableOhm, demandA } from '../system'
 import { addDcdc, atBatteryV } from './alternator'
 
@@ -23,10 +23,10 @@ export const vsrNeverOpens = check({
       limit: link.$origin('opensV'),
       formula: () => opens
         ? `${q(highRestV, 'V')} at ${rules.restHigh} % ≤ ${q(link.opensV, 'V')}: opens`
-        : `rests at ${q(lowRestV, 'V')} to ${q(highRestV, 'V')} (${rules.restLow} to ${rules.restHigh} %) > ${q(link.opensV, 'V')}; (${q(one.startingBattery.standbyA * 1000, 'A').replace(' A', ' mA')} + ${q(rules.leadFloatC * one.startingBattery.ah, 'A')}) × 24 h = ${q(ahLostPerDay(), 'Ah')} a day`,
+        : `rests at ${q(lowRestV, 'V')} to ${q(highRestV, 'V')} (${rules.restLow} to ${rules.restHigh} %) > ${q(link.opensV, 'V')}; (${Math.round(one.startingBattery.standbyA * 1000)} + ${Math.round(rules.leadFloatC * one.startingBattery.ah * 1000)} mA) × 24 h = ${q(ahLostPerDay(), 'Ah')} a day`,
       summary: () => opens
-        ? `The relay of ${name} opens at ${q(link.opensV, 'V')}, above where lithium rests.`
-        : `The relay opens below ${q(link.opensV, 'V')} and lithium rests at ${q(highRestV, 'V')}: it stays closed down to ${formatShare(heldDownTo)}, and loses ${q(ahLostPerDay(), 'Ah')} a day to the starting side.`,
+        ? `The relay of ${mid(name)} opens at ${q(link.opensV, 'V')}, above where lithium rests.`
+        : `The relay opens below ${q(link.opensV, 'V')} and lithium rests at ${q(highRestV, 'V')}: it stays closed down to ${formatShare(heldDownTo)} and loses ${q(ahLostPerDay(), 'Ah')} a day.`,
       remedies: opens ? [] : [addDcdc(lane, system)],
     }
   },
@@ -83,8 +83,8 @@ export const diode = check({
       limit: bank.each.$origin('chargeLowV'),
       formula: () => `${q(without, 'V')} − ${q(link.dropV, 'V')} = ${q(volts, 'V')}${takenOut ? `, ${q(bank.lowV - volts, 'V')} under` : ''}; with a low-loss one ${q(lowLossV, 'V')}`,
       summary: () => takenOut
-        ? `The isolator takes ${q(link.dropV, 'V')} off ${name}: ${q(volts, 'V')} is left and the battery wants ${q(bank.lowV, 'V')}.`
-        : `The isolator takes ${q(link.dropV, 'V')} off ${name}, and ${q(volts, 'V')} is still enough.`,
+        ? `The isolator takes ${q(link.dropV, 'V')} off ${mid(name)}: ${q(volts, 'V')} is left and the battery wants ${q(bank.lowV, 'V')}.`
+        : `The isolator takes ${q(link.dropV, 'V')} off ${mid(name)}, and ${q(volts, 'V')} is still enough.`,
       remedies: !takenOut ? [] : [...(swapped ? [{ id: 'link.low-loss-isolator', on: link.$path, value: rules.lowLossDropV } as const] : []), addDcdc(lane, system)],
     }
   },

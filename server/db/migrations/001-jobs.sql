@@ -19,6 +19,7 @@ create table job (
   due_date    date,
   verdict     text not null,
   headline    text not null,
+  reason      text not null,
   search      text not null,
   created_at  timestamptz not null default now(),
   updated_at  timestamptz not null default now(),
@@ -28,15 +29,15 @@ create table job (
 
 create index job_recent on job (workshop_id, updated_at desc, job_id);
 
--- Every change of a job: JSON Patches (RFC 6902) there and back, so that it can be shown and undone.
+-- Every change of a job, property by property with what was before and after, so that it can be
+-- shown and undone.
 create table job_history (
   workshop_id uuid not null,
   job_id      uuid not null,
   version     integer not null,
   at          timestamptz not null default now(),
   who         text not null,
-  patch       jsonb not null,
-  inverse     jsonb not null,
+  changes     jsonb not null,
   primary key (workshop_id, job_id, version),
   foreign key (workshop_id, job_id) references job on delete cascade
 );

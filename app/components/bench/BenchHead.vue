@@ -1,0 +1,52 @@
+<script setup lang="ts">
+import { inSentence } from '../../../core/assessment/assess'
+import { remedyLabel, sameRemedy } from '../../../core/assessment/remedies'
+import { partName, type FieldPath } from '../../../core/job/document'
+
+/** The job, its one verdict with the reason, and the next thing to do. */
+const bench = useBench()
+defineEmits<{ check: [key: string]; measure: [path: FieldPath]; keys: []; find: [] }>()
+const job = computed(() => bench.document!.job)
+const next = computed(() => bench.assessment!.measureNext[0])
+const change = computed(() => {
+  const remedy = bench.assessment!.changes[0]
+  const check = remedy && bench.assessment!.checks.find((c) => c.verdict === 'suits-once-changed' && c.remedies[0] && sameRemedy(c.remedies[0], remedy))
+  return check ? { remedy, check: check.key } : null
+})
+const count = (n: number) => (n === 1 ? '1 check' : `${n} checks`)
+const battery = computed(() => bench.document!.candidate.name)
+const volts = computed(() => {
+  const house = bench.document!.houseBank.nominalV?.value
+  const chassis = Object.values(bench.document!.alternators).map((a) => a.nominalV?.value).find((v) => v && v !== house)
+  return house ? (chassis ? `${chassis} V chassis, ${house} V house` : `${house} V`) : ''
+})
+</script>
+
+<template>
+  <header class="flex flex-wrap items-start gap-x-6 gap-y-3 border-b border-line bg-card px-4 py-3 md:px-5">
+    <div class="min-w-0 flex-1 basis-80">
+      <p class="text-soft">Job {{ job.number }}<template v-if="job.customer"> · {{ job.customer }}</template> · <strong class="text-ink">{{ job.name || 'unnamed' }}</strong><template v-if="volts"> · {{ volts }}</template><template v-if="battery"> · battery: {{ battery }}</template> · <SaveNote /></p>
+      <h1 class="mt-0.5 flex items-center gap-2.5 text-2xl leading-tight max-md:text-xl" data-testid="headline" :data-verdict="bench.assessment!.verdict"><VerdictMark :verdict="bench.assessment!.verdict" class="!size-7" />{{ bench.assessment!.headline }}</h1>
+      <p class="mt-1 max-w-[46rem]" data-testid="reason">{{ bench.assessment!.reason }}</p>
+      <div class="mt-2 flex flex-wrap gap-2 text-xs">
+        <button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" :disabled="!bench.canUndo" @click="bench.undo()">Undo</button>
+        <button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" :disabled="!bench.canRedo" @click="bench.redo()">Redo</button>
+        <NuxtLink :to="`/jobs/${bench.id}/summary`" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11">Summary page</NuxtLink>
+        <a :href="`/api/jobs/${bench.id}/file`" download class="act-quiet !min-h-7 !px-2 max-md:!min-h-11">Job file</a>
+        <button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" @click="$emit('find')">Find <kbd class="key max-md:hidden">/</kbd></button>
+        <button type="button" class="act-quiet !min-h-7 !px-2 max-md:hidden" @click="$emit('keys')">Keys <kbd class="key">?</kbd></button>
+      </div>
+    </div>
+    <aside class="w-full bg-harbour px-4 py-3 text-on-harbour md:w-80" aria-label="Next">
+      <p class="flex items-center justify-between text-xs font-semibold text-lamp">Next<kbd v-if="next" class="key max-md:hidden">m</kbd></p>
+      <button v-if="next" type="button" class="mt-0.5 block w-full text-left" data-testid="next" @click="$emit('measure', next.path)">
+        <span class="font-semibold underline underline-offset-2">{{ next.part }}: {{ inSentence(next.label) }}</span>.
+        <span>{{ next.how }}</span>
+        <span class="block text-lamp">{{ next.settles.length ? `It settles ${count(next.settles.length)}.` : `It bears on ${count(next.bearsOn.length)}.` }}</span>
+      </button>
+      <p v-else-if="bench.assessment!.verdict === 'does-not-suit'" class="mt-0.5" data-testid="next">Nothing left to measure. See what would fix each octagon, and try it.</p>
+      <button v-else-if="change" type="button" class="mt-0.5 block w-full text-left" data-testid="next" @click="$emit('check', change.check)"><span class="font-semibold underline underline-offset-2">{{ partName(bench.document!, change.remedy.on) }}: {{ inSentence(remedyLabel(change.remedy)) }}</span>. <span class="text-lamp">{{ bench.assessment!.changes.length === 1 ? 'The one change.' : `The first of ${bench.assessment!.changes.length} changes.` }}</span></button>
+      <p v-else class="mt-0.5" data-testid="next">Nothing left to measure or change. Print the summary for the customer.</p>
+    </aside>
+  </header>
+</template>

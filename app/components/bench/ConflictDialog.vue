@@ -1,0 +1,41 @@
+<script setup lang="ts">
+import { inSentence } from '../../../core/assessment/assess'
+import type { Conflict } from '../../../core/job/changes'
+import { fieldAt, partName } from '../../../core/job/document'
+import type { Known } from '../../../core/job/fields'
+import { ago } from '../../utils/dates'
+
+/** Two people changed the same values: both are shown, the person chooses. */
+const bench = useBench()
+const choice = ref<Record<string, 'mine' | 'theirs'>>({})
+const conflict = computed(() => bench.conflict)
+watch(conflict, () => { choice.value = {} })
+const chosen = computed(() => conflict.value?.conflicts.every((c) => choice.value[c.path]) ?? false)
+
+function label(path: string): string {
+  const at = fieldAt(path)
+  if (at) return `${partName(bench.document!, at.partPath)}: ${inSentence(at.field.label)}`
+  return path.startsWith('job/') ? `Job: ${path.slice(4)}` : partName(bench.document!, path)
+}
+
+function words(path: string, value: unknown): string {
+  if (value === undefined) return 'taken out'
+  const at = fieldAt(path)
+  if (at) return shownValue(at.field, (value as Known<unknown>).value) || 'not known'
+  return typeof value === 'string' ? value || 'empty' : 'changed'
+}
+const sides = (c: Conflict) => [['mine', 'Yours', c.mine.after], ['theirs', conflict.value!.theirs.updatedBy, c.theirs.after]] as const
+const all = (side: 'mine' | 'theirs') => { choice.value = Object.fromEntries(conflict.value!.conflicts.map((c) => [c.path, side])) }
+</script>
+
+<template>
+  <AppDialog v-if="conflict" :open="true" must :title="`${conflict.theirs.updatedBy} changed the same thing`">
+    <p>Saved {{ ago(conflict.theirs.updatedAt) }}, while you were typing. Both values are kept until you choose; everything else is joined.</p>
+    <div class="mt-3 flex gap-2"><button type="button" class="act-quiet" @click="all('mine')">All yours</button><button type="button" class="act-quiet" @click="all('theirs')">All theirs</button></div>
+    <fieldset v-for="c in conflict.conflicts" :key="c.path" class="mt-3 border-t border-line pt-2">
+      <legend class="font-semibold">{{ label(c.path) }}</legend>
+      <label v-for="[side, name, value] in sides(c)" :key="side" class="flex min-h-11 items-center gap-3"><input v-model="choice[c.path]" type="radio" :name="c.path" :value="side" class="size-5"><span><span class="text-soft">{{ name }}:</span> <strong>{{ words(c.path, value) }}</strong></span></label>
+    </fieldset>
+    <button type="button" class="act mt-4" :disabled="!chosen" @click="bench.resolve((c) => choice[c.path] === 'mine')">Save what is chosen</button>
+  </AppDialog>
+</template>

@@ -1,0 +1,136 @@
+<script setup lang="ts">
+import { knownAt, partAt, type FieldPath } from '../../../core/job/document'
+import { howKnown, type Field, type How, type Known } from '../../../core/job/fields'
+import { formatTally, parseTally } from '../../../core/job/tally'
+import { plausibleRange } from '../../../core/assessment/scene'
+import { formatNumber, formatQuantity } from '../../../core/units/format'
+import { parseQuantity } from '../../../core/units/parse'
+
+/** One value of the survey: how to find it, what it is, how it is known. */
+const props = defineProps<{ path: FieldPath; name: string; field: Field; settles?: number }>()
+const bench = useBench()
+const who = useDeviceName()
+const id = useId()
+
+const known = computed(() => (bench.document ? (knownAt(bench.document, props.path) as Known<unknown> | undefined) : undefined))
+const text = ref('')
+const error = ref('')
+const editing = ref(false)
+
+function shown(): string {
+  const value = known.value?.value
+  if (value == null) return ''
+  if (props.field.type === 'tally') return formatTally(value as never)
+  return props.field.type === 'quantity' ? formatQuantity(value as number, props.field.unit) : String(value)
+}
+
+watch([known, () => bench.typing[props.path]], () => {
+  const kept = bench.typing[props.path]
+  if (kept !== undefined && kept !== text.value) {
+    text.value = kept
+    read(kept)
+  } else if (!editing.value && kept === undefined) {
+    text.value = shown()
+    error.value = ''
+  }
+}, { immediate: true })
+
+/** The value in the text, or what is wrong with it. */
+function read(input: string): number | readonly unknown[] | null {
+  error.value = ''
+  if (props.field.type === 'tally') {
+    const tally = parseTally(input)
+    if (!tally) error.value = 'Write minutes at volts: 25 at 14.4, 30 at 12.6'
+    return tally
+  }
+  if (props.field.type !== 'quantity') return null
+  const parsed = parseQuantity(input, props.field.unit)
+  if (!parsed.ok) {
+    error.value = parsed.error
+    return null
+  }
+  const [least, most] = props.field.limits
+  if (parsed.value < least || parsed.value > most) {
+    error.value = `Cannot be: between ${formatQuantity(least, props.field.unit)} and ${formatQuantity(most, props.field.unit)}`
+    return null
+  }
+  return parsed.value
+}
+
+function put(value: unknown, how: How = known.value?.how ?? usualHow(props.field)) {
+  const stamp = how === 'measured' ? { when: new Date().toISOString(), by: who.value } : {}
+  bench.setField(props.path, value == null ? { ...known.value, value: null } : { ...keptExtras(), value, how, ...stamp })
+}
+
+/** Properties of the value this version does not know stay with it. */
+function keptExtras(): Record<string, unknown> {
+  const { value: _v, how: _h, when: _w, by: _b, ...others } = (known.value ?? {}) as Record<string, unknown>
+  return others
+}
+
+function type(input: string) {
+  text.value = input
+  if (input.trim() === '') {
+    error.value = ''
+    bench.setTyping(props.path, null)
+    if (known.value?.value != null) put(null)
+    return
+  }
+  const value = read(input)
+  if (value === null) bench.setTyping(props.path, input)
+  else put(value)
+}
+
+function leave() {
+  editing.value = false
+  if (!error.value) text.value = shown()
+}
+
+function stepBy(direction: number) {
+  if (props.field.type !== 'quantity' || !bench.document) return
+  const partPath = props.path.slice(0, props.path.lastIndexOf('/'))
+  const ref = partAt(bench.document, partPath)
+  const start = typeof known.value?.value === 'number' ? known.value.value : ref ? plausibleRange(bench.document, ref, props.name)[0] : 0
+  const [least, most] = props.field.limits
+  const value = Math.min(most, Math.max(least, Number((start + direction * props.field.step).toPrecision(10))))
+  put(value)
+  text.value = formatQuantity(value, props.field.unit)
+}
+
+const understood = computed(() => {
+  const value = known.value?.value
+  if (!editing.value || error.value || value == null || props.field.type !== 'quantity') return ''
+  return text.value.trim() === formatNumber(value as number, props.field.unit) ? '' : `read as ${formatQuantity(value as number, props.field.unit)}`
+})
+const unknown = computed(() => known.value?.value == null)
+const fallback = computed(() => props.field.type !== 'tally' && props.field.otherwise !== undefined)
+const placeholder = computed(() => (props.field.type === 'quantity' ? `not known yet${props.field.unit ? `, ${props.field.unit}` : ''}` : 'not known yet'))
+</script>
+
+<template>
+  <div class="border-l-2 px-3 py-2" :class="settles ? 'border-measure' : 'border-transparent'">
+    <label :for="id" class="block font-semibold">{{ field.label }}</label>
+    <p :id="`${id}-how`" class="mb-1 text-xs text-soft">{{ field.measure }}</p>
+    <div class="grid grid-cols-[1fr_7.5rem] gap-2">
+      <select v-if="field.type === 'choice'" :id="id" class="entry" :aria-describedby="`${id}-how`" :data-field="path" :value="known?.value ?? ''" @change="put(($event.target as HTMLSelectElement).value || null)">
+        <option value="">{{ fallback ? `not entered: ${field.options[field.otherwise as string]}` : 'not known yet' }}</option>
+        <option v-for="(word, option) in field.options" :key="option" :value="option">{{ word }}</option>
+      </select>
+      <input
+        v-else :id="id" class="entry" type="text" autocomplete="off" maxlength="400" :data-field="path" :inputmode="field.type === 'quantity' && field.unit === '' ? 'numeric' : 'text'"
+        :placeholder="placeholder" :value="text" :aria-invalid="error !== ''" :aria-describedby="`${id}-how ${id}-said`"
+        @focus="editing = true" @blur="leave" @input="type(($event.target as HTMLInputElement).value)"
+        @keydown.up.prevent="stepBy(1)" @keydown.down.prevent="stepBy(-1)"
+      >
+      <select class="entry !px-1 text-xs max-md:text-sm" :aria-label="`How ${field.label.toLowerCase()} is known`" :disabled="unknown" :value="unknown ? '' : known?.how ?? 'assumed'" @change="put(known?.value, ($event.target as HTMLSelectElement).value as How)">
+        <option v-if="unknown" value="">{{ fallback ? 'usual value' : 'how known' }}</option>
+        <option v-for="(word, how) in howKnown" :key="how" :value="how">{{ word }}</option>
+      </select>
+    </div>
+    <p :id="`${id}-said`" class="text-xs" :class="error ? 'text-bad' : 'text-soft'" aria-live="polite">
+      <template v-if="error">{{ error }}. Not used until it can be read.</template>
+      <template v-else-if="understood">{{ understood }}</template>
+      <template v-else-if="settles">Measuring this bears on {{ settles }} {{ settles === 1 ? 'check' : 'checks' }}.</template>
+    </p>
+  </div>
+</template>

@@ -1,0 +1,34 @@
+<script setup lang="ts">
+import { partKinds, partKindIds, type PartKindId } from '../../../core/job/fields'
+
+/** The survey as a route along a rope: one knot a station, opened in place. */
+const bench = useBench()
+const open = defineModel<PartKindId | null>('open', { required: true })
+const toMeasure = computed(() => bench.assessment?.measureNext.map((m) => m.path) ?? [])
+const stations = computed(() => (!bench.document ? [] : partKindIds.map((kind) => ({
+  kind, title: partKinds[kind].title, state: stationState(bench.document!, kind, toMeasure.value), summary: stationSummary(bench.document!, kind),
+}))))
+</script>
+
+<template>
+  <section aria-labelledby="walk-round" class="py-4">
+    <h2 id="walk-round" class="px-5 pb-2 text-sm font-semibold text-soft">Walk-round</h2>
+    <ol class="relative before:absolute before:inset-y-3 before:left-[1.62rem] before:w-[3px] before:bg-rope">
+      <li v-for="station in stations" :key="station.kind" :data-station="station.kind" :class="open === station.kind && 'bg-card'">
+        <h3>
+          <button type="button" class="relative flex min-h-11 w-full items-start gap-3 py-1.5 pr-3 pl-5 text-left font-sans" :aria-expanded="open === station.kind" @click="open = open === station.kind ? null : station.kind">
+            <span class="mt-1 grid size-4 shrink-0 place-items-center bg-paper" :class="open === station.kind && '!bg-card'">
+              <span class="block size-3" :class="station.state === 'matters' ? 'rounded-none border-2 border-dashed border-measure' : station.state === 'gaps' ? 'rounded-full border-2 border-rope' : 'rounded-full bg-sea'" />
+            </span>
+            <span class="min-w-0">
+              <span class="block font-semibold">{{ station.title }}</span>
+              <span class="block truncate text-xs font-normal" :class="station.state === 'matters' ? 'text-measure' : 'text-soft'">{{ station.state === 'matters' ? `${station.summary} · measure` : station.summary }}</span>
+              <span class="sr-only">, {{ stationStateWord[station.state] }}</span>
+            </span>
+          </button>
+        </h3>
+        <StationFields v-if="open === station.kind" :kind="station.kind" class="pl-9 max-md:pl-3" />
+      </li>
+    </ol>
+  </section>
+</template>

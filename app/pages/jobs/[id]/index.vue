@@ -1,0 +1,102 @@
+<script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
+import { partKinds, type PartKindId } from '../../../../core/job/fields'
+
+const route = useRoute()
+const bench = useBench()
+const problem = ref<string | null>(null)
+const station = ref<PartKindId | null>(null)
+const keysOpen = ref(false)
+const findOpen = ref(false)
+/** On a phone one of the three columns shows. */
+const column = ref<'walk' | 'paths' | 'why'>('paths')
+const columns = [['walk', 'Walk-round'], ['paths', 'Paths'], ['why', 'Why']] as const
+
+const id = computed(() => String(route.params.id))
+useHead({ title: () => (bench.document ? `${bench.document.job.number} ${bench.document.job.name} · Jovial Anchor` : 'Jovial Anchor') })
+
+onMounted(async () => { problem.value = await bench.open(id.value) })
+useEventListener(window, 'online', bench.saveNow)
+
+/** Opens the station of a value and puts the cursor in it. */
+async function goTo(path: string) {
+  station.value = path.split('/')[0] as PartKindId
+  column.value = 'walk'
+  await nextTick()
+  const field = document.querySelector<HTMLElement>(`[data-field="${path}"]`) ?? document.querySelector<HTMLElement>(`[data-station="${station.value}"] button`)
+  field?.scrollIntoView({ block: 'center' })
+  field?.focus({ preventScroll: true })
+}
+
+let turn = -1
+function nextMeasurement() {
+  const list = bench.assessment?.measureNext ?? []
+  if (list.length === 0) return
+  turn = (turn + 1) % Math.min(list.length, 10)
+  void goTo(list[turn]!.path)
+}
+watch(() => bench.assessment?.measureNext[0]?.path, () => { turn = -1 })
+
+function stepCheck(by: number) {
+  const keys = bench.assessment?.checks.map((c) => c.key) ?? []
+  const at = keys.indexOf(bench.selectedCheck?.key ?? '')
+  if (keys.length) bench.selected = keys[(at + by + keys.length) % keys.length]!
+}
+function tryFirst() {
+  const remedy = bench.selectedCheck?.remedies[0]
+  if (remedy) bench.tryRemedy(remedy)
+}
+function choose(key: string) {
+  bench.selected = key
+  column.value = 'why'
+}
+
+useKeys({
+  '/': () => { findOpen.value = true }, '?': () => { keysOpen.value = true },
+  m: nextMeasurement, '[': () => stepCheck(-1), ']': () => stepCheck(1), t: tryFirst, g: () => {},
+  'g j': () => navigateTo('/'), 'g b': () => navigateTo(`/jobs/${id.value}`), 'g s': () => navigateTo(`/jobs/${id.value}/summary`),
+  'Ctrl+Z': bench.undo, 'Ctrl+Shift+Z': bench.redo,
+})
+
+const own = computed(() => bench.assessment?.checks.filter((c) => c.lane === null) ?? [])
+const hasSource = computed(() => (bench.assessment?.lanes.length ?? 0) > 0)
+</script>
+
+<template>
+  <main v-if="problem" class="mx-auto max-w-xl p-10 text-center"><AnchorMark class="mx-auto mb-3 size-12 text-soft" /><h1 class="text-2xl">This job cannot be opened</h1><p class="mt-2">{{ problem }}</p><NuxtLink to="/" class="act mt-4">To the jobs</NuxtLink></main>
+  <main v-else-if="bench.document && bench.assessment && bench.id === id" class="flex min-h-dvh flex-col max-md:pb-16 md:h-dvh">
+    <BenchHead @check="choose" @measure="goTo" @keys="keysOpen = true" @find="findOpen = true" />
+    <p v-if="bench.notice" role="status" class="flex items-center justify-between gap-4 border-b border-line bg-window px-5 py-1.5"><span>{{ bench.notice }}</span><button type="button" class="min-h-8 underline" @click="bench.notice = ''">Good</button></p>
+    <div class="grid min-h-0 flex-1 md:grid-cols-[minmax(15rem,19rem)_minmax(0,1fr)_minmax(15rem,18rem)]">
+      <div class="border-line md:overflow-y-auto md:border-r" :class="column !== 'walk' && 'max-md:hidden'" tabindex="-1"><WalkRound v-model:open="station" /></div>
+      <section class="min-w-0 md:overflow-y-auto" aria-labelledby="paths" :class="column !== 'paths' && 'max-md:hidden'">
+        <div class="grid gap-3 p-3 md:p-4">
+          <div class="flex flex-wrap items-center gap-x-4 gap-y-1 text-xs text-soft">
+            <h2 id="paths" class="mr-auto text-sm font-semibold">Charging paths into the battery</h2>
+            <span class="flex items-center gap-1.5"><span class="h-3 w-5 bg-window" />charge window</span><span class="flex items-center gap-1.5"><span class="legend-rest h-3 w-5" />rests</span><span class="flex items-center gap-1.5"><span class="h-3 w-0.5 bg-bad" />never above</span><span class="flex items-center gap-1.5"><span class="legend-cut h-3 w-0.5" />BMS cuts</span>
+          </div>
+          <LaneCard v-for="drawing in bench.drawings" :key="drawing.id" :drawing="drawing" @chosen="column = 'why'" />
+          <div v-if="!hasSource" class="border border-dashed border-edge bg-card p-6 text-center"><p class="font-semibold">No charging source yet.</p><p class="mt-1 text-soft">What charges the house bank today?</p><p class="mt-3 flex flex-wrap justify-center gap-2"><button v-for="kind in ['alternators', 'chargers'] as const" :key="kind" type="button" class="act" @click="goTo(`${bench.addPart(kind)}/ratedA`)">Add {{ partKinds[kind].one.toLowerCase() }}</button></p></div>
+          <article class="border border-line bg-card p-3" aria-label="The battery itself">
+            <header class="flex flex-wrap items-baseline gap-x-3"><h3 class="mr-auto text-lg">The battery itself</h3><VerdictWord :verdict="bench.assessment.battery.verdict" /></header>
+            <CheckChips :checks="own" named class="mt-2" @chosen="column = 'why'" />
+          </article>
+          <MeasureNext @measure="goTo" />
+        </div>
+      </section>
+      <div class="border-line bg-card md:overflow-y-auto md:border-l" :class="column !== 'why' && 'max-md:hidden'" tabindex="-1"><ReasonsPanel @measure="goTo" /></div>
+    </div>
+    <nav aria-label="Parts of the bench" class="fixed inset-x-0 bottom-0 z-10 grid grid-cols-3 border-t border-line bg-card md:hidden">
+      <button v-for="[key, word] in columns" :key="key" type="button" class="min-h-14 border-t-4 font-semibold" :class="column === key ? 'border-sea' : 'border-transparent text-soft'" :aria-pressed="column === key" @click="column = key">{{ word }}</button>
+    </nav>
+    <ConflictDialog />
+    <KeysDialog v-model:open="keysOpen" />
+    <FindDialog v-model:open="findOpen" @measure="goTo" @check="choose" />
+  </main>
+  <main v-else class="p-10 text-soft" aria-busy="true">Opening the job …</main>
+</template>
+
+<style scoped>
+.legend-rest { background: repeating-linear-gradient(45deg, var(--rope) 0 2px, transparent 2px 6px); }
+.legend-cut { background: repeating-linear-gradient(var(--bad) 0 3px, transparent 3px 5px); }
+</style>

@@ -1,0 +1,30 @@
+import type { HistoryEntry, JobRow, StoredJob } from '../../server/db/jobs'
+
+export type { HistoryEntry, JobRow, StoredJob }
+
+/** What the server answers when it cannot do what was asked. */
+export interface Refused {
+  readonly error: string
+  readonly fields?: Readonly<Record<string, string>>
+  readonly theirs?: StoredJob
+}
+
+export type Answer<T> =
+  | { readonly kind: 'ok'; readonly data: T }
+  | { readonly kind: 'refused'; readonly status: number; readonly refused: Refused }
+  | { readonly kind: 'unreachable' }
+
+/** Asks the server. A connection that fails, or a server that says it cannot just now, is `unreachable`: nothing was done. */
+export async function ask<T>(path: string, init: RequestInit = {}): Promise<Answer<T>> {
+  try {
+    const response = await fetch(path, init)
+    const data: unknown = await response.json()
+    if (response.ok) return { kind: 'ok', data: data as T }
+    return response.status >= 500 ? { kind: 'unreachable' } : { kind: 'refused', status: response.status, refused: data as Refused }
+  } catch {
+    return { kind: 'unreachable' }
+  }
+}
+
+export const asJson = (method: 'POST' | 'PUT', body: unknown): RequestInit =>
+  ({ method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })

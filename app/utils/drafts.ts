@@ -1,0 +1,37 @@
+import type { Change } from '../../core/job/changes'
+import type { JobDocument } from '../../core/job/document'
+
+/** What was typed on this device and has not reached the server, kept in the browser. */
+export interface Draft {
+  readonly version: number
+  /** The job as the server had it when the changes began. */
+  readonly base: JobDocument
+  readonly document: JobDocument
+  /** Text in fields that could not be read as a value, by field path. */
+  readonly typing: Readonly<Record<string, string>>
+  readonly undo: readonly (readonly Change[])[]
+}
+
+const key = (jobId: string): string => `jovial-anchor.draft.${jobId}`
+
+export function readDraft(jobId: string): Draft | null {
+  const text = localStorage.getItem(key(jobId))
+  if (text === null) return null
+  try {
+    return JSON.parse(text) as Draft
+  } catch {
+    return null
+  }
+}
+
+/** False when the browser has no room left: the person must be told. */
+export function keepDraft(jobId: string, draft: Draft): boolean {
+  try {
+    localStorage.setItem(key(jobId), JSON.stringify(draft))
+    return true
+  } catch {
+    return false
+  }
+}
+
+export const dropDraft = (jobId: string): void => localStorage.removeItem(key(jobId))

@@ -1,0 +1,9 @@
+import type { Verdict } from '../../core/assessment/verdict'
+
+/** Text colour of each verdict, always beside its shape and word. */
+export const verdictColour: Readonly<Record<Verdict, string>> = {
+  suits: 'text-suits',
+  'suits-once-changed': 'text-changed',
+  'measure-first': 'text-measure',
+  'does-not-suit': 'text-bad',
+}
