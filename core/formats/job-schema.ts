@@ -14,7 +14,7 @@ const isoDate = Joi.string().pattern(/^\d{4}-\d{2}-\d{2}$/, 'date')
 function valueSchema(field: Field): Joi.Schema {
   switch (field.type) {
     case 'quantity': return Joi.number().unsafe().min(field.limits[0]).max(field.limits[1])
-    case 'choice': return Joi.string().valid(...Object.keys(field.options))
+    case 'choice': return Joi.valid(...Object.keys(field.options))
     case 'tally': return Joi.array().max(200).items(Joi.object({
       minutes: Joi.number().min(0).max(10_000).required(), volts: Joi.number().min(0).max(80).required(),
     }))
@@ -23,7 +23,7 @@ function valueSchema(field: Field): Joi.Schema {
 
 const known = (field: Field): Joi.Schema => Joi.object({
   value: valueSchema(field).allow(null).required(),
-  how: Joi.string().valid(...Object.keys(howKnown)),
+  how: Joi.valid(...Object.keys(howKnown)),
   when: Joi.string().isoDate().raw(),
   by: text(200),
 }).unknown()
@@ -35,18 +35,18 @@ const part = (kind: PartKind): Joi.ObjectSchema => Joi.object({
 
 const ruleSchema = (id: (typeof ruleIds)[number]): Joi.Schema => {
   const rule = ruleCatalogue[id]
-  return rule.kind === 'number' ? Joi.number().min(rule.limits[0]).max(rule.limits[1]) : Joi.string().valid(...Object.keys(rule.options))
+  return rule.kind === 'number' ? Joi.number().min(rule.limits[0]).max(rule.limits[1]) : Joi.valid(...Object.keys(rule.options))
 }
 
 /** What a job document must look like, made from the catalogue of fields. Unknown properties are kept. */
 export const jobSchema: Joi.ObjectSchema = Joi.object({
-  format: Joi.string().valid(jobFormat).required(),
+  format: Joi.valid(jobFormat).required(),
   version: Joi.number().valid(jobFormatVersion).required(),
   job: Joi.object({
     number: text(40).required(), name: text(200).required(), customer: text(200), contact: text(200),
-    craft: Joi.string().valid(...Object.keys(crafts)), registration: text(100), location: text(200),
-    usePattern: Joi.string().valid(...Object.keys(usePatterns)), wishes: text(5000), dueDate: isoDate.allow(''),
-    stage: Joi.string().valid(...Object.keys(stages)).required(),
+    craft: Joi.valid(...Object.keys(crafts)), registration: text(100), location: text(200),
+    usePattern: Joi.valid(...Object.keys(usePatterns)), wishes: text(5000), dueDate: isoDate.allow(''),
+    stage: Joi.valid(...Object.keys(stages)).required(),
   }).unknown().required(),
   rules: Joi.object(Object.fromEntries(ruleIds.map((id) => [id, ruleSchema(id)]))).unknown().required(),
   ...Object.fromEntries(partKindIds.map((kind) => [
@@ -58,7 +58,7 @@ export const jobSchema: Joi.ObjectSchema = Joi.object({
 }).unknown().prefs({
   convert: false,
   abortEarly: false,
-  errors: { label: false },
+  errors: { label: false, wrap: { array: false, string: false } },
   messages: {
     'any.required': 'is missing',
     'any.only': 'must be one of: {#valids}',

@@ -113,6 +113,8 @@ const detectsByItself: Condition = { field: 'profile', is: ['automatic'] }
 
 /** Stages that a mains charger and a DC-DC charger have in common. */
 const chargeStages = {
+  ratedA: quantity('Rated current', 'A', 1, [0, 1000], [10, 60], 'Label on the unit.'),
+  currentLimit: choice('Current limit', { fixed: 'Fixed', adjustable: 'Can be set lower' }, 'Menu, switch or maker’s sheet.', { otherwise: 'fixed' }),
   profile: choice('Charge profile', {
     lithium: 'Lithium profile, set now',
     selectable: 'Has a lithium profile, not set',
@@ -138,8 +140,6 @@ const chargeStages = {
     fixed: 'On, cannot be switched off',
   }, 'A sensor on the battery or a note in the maker’s sheet.'),
   compensationMv: quantity('Compensation for each lead cell', 'mV/°C', 0.5, [0, 10], [2, 5], 'Maker’s sheet, as millivolts a degree a cell, without the minus sign.', { when: [{ field: 'compensation', is: ['off', 'switchable', 'fixed'] }] }),
-  ratedA: quantity('Rated current', 'A', 1, [0, 1000], [10, 60], 'Label on the unit.'),
-  currentLimit: choice('Current limit', { fixed: 'Fixed', adjustable: 'Can be set lower' }, 'Menu, switch or maker’s sheet.', { otherwise: 'fixed' }),
 } satisfies Fields
 
 const use = {

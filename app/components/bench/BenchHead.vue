@@ -23,21 +23,13 @@ const volts = computed(() => {
 </script>
 
 <template>
-  <header class="flex flex-wrap items-start gap-x-6 gap-y-3 border-b border-line bg-card px-4 py-3 md:px-5">
-    <div class="min-w-0 flex-1 basis-80">
+  <header class="grid items-start gap-x-6 gap-y-2.5 border-b border-line bg-card px-4 py-3 md:grid-cols-[minmax(0,1fr)_20rem] md:px-5">
+    <div class="min-w-0">
       <p class="text-soft">Job {{ job.number }}<template v-if="job.customer"> · {{ job.customer }}</template> · <strong class="text-ink">{{ job.name || 'unnamed' }}</strong><template v-if="volts"> · {{ volts }}</template><template v-if="battery"> · battery: {{ battery }}</template> · <SaveNote /></p>
       <h1 class="mt-0.5 flex items-center gap-2.5 text-2xl leading-tight max-md:text-xl" data-testid="headline" :data-verdict="bench.assessment!.verdict"><VerdictMark :verdict="bench.assessment!.verdict" class="!size-7" />{{ bench.assessment!.headline }}</h1>
       <p class="mt-1 max-w-[46rem]" data-testid="reason">{{ bench.assessment!.reason }}</p>
-      <div class="mt-2 flex flex-wrap gap-2 text-xs">
-        <button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" :disabled="!bench.canUndo" @click="bench.undo()">Undo</button>
-        <button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" :disabled="!bench.canRedo" @click="bench.redo()">Redo</button>
-        <NuxtLink :to="`/jobs/${bench.id}/summary`" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11">Summary page</NuxtLink>
-        <a :href="`/api/jobs/${bench.id}/file`" download class="act-quiet !min-h-7 !px-2 max-md:!min-h-11">Job file</a>
-        <button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" @click="$emit('find')">Find <kbd class="key max-md:hidden">/</kbd></button>
-        <button type="button" class="act-quiet !min-h-7 !px-2 max-md:hidden" @click="$emit('keys')">Keys <kbd class="key">?</kbd></button>
-      </div>
     </div>
-    <aside class="w-full bg-harbour px-4 py-3 text-on-harbour md:w-80" aria-label="Next">
+    <aside class="w-full bg-harbour px-4 py-3 text-on-harbour md:row-span-2" aria-label="Next">
       <p class="flex items-center justify-between text-xs font-semibold text-lamp">Next<kbd v-if="next" class="key max-md:hidden">m</kbd></p>
       <button v-if="next" type="button" class="mt-0.5 block w-full text-left" data-testid="next" @click="$emit('measure', next.path)">
         <span class="font-semibold underline underline-offset-2">{{ next.part }}: {{ inSentence(next.label) }}</span>.
@@ -48,5 +40,13 @@ const volts = computed(() => {
       <button v-else-if="change" type="button" class="mt-0.5 block w-full text-left" data-testid="next" @click="$emit('check', change.check)"><span class="font-semibold underline underline-offset-2">{{ partName(bench.document!, change.remedy.on) }}: {{ inSentence(remedyLabel(change.remedy)) }}</span>. <span class="text-lamp">{{ bench.assessment!.changes.length === 1 ? 'The one change.' : `The first of ${bench.assessment!.changes.length} changes.` }}</span></button>
       <p v-else class="mt-0.5" data-testid="next">Nothing left to measure or change. Print the summary for the customer.</p>
     </aside>
+    <div class="flex flex-wrap gap-2 text-xs">
+      <button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" :disabled="!bench.canUndo" @click="bench.undo()">Undo</button>
+      <button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" :disabled="!bench.canRedo" @click="bench.redo()">Redo</button>
+      <NuxtLink :to="`/jobs/${bench.id}/summary`" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11">Summary page</NuxtLink>
+      <a :href="`/api/jobs/${bench.id}/file`" download class="act-quiet !min-h-7 !px-2 max-md:!min-h-11">Job file</a>
+      <button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" @click="$emit('find')">Find <kbd class="key max-md:hidden">/</kbd></button>
+      <button type="button" class="act-quiet !min-h-7 !px-2 max-md:hidden" @click="$emit('keys')">Keys <kbd class="key">?</kbd></button>
+    </div>
   </header>
 </template>

@@ -100,7 +100,8 @@ function stepBy(direction: number) {
 const understood = computed(() => {
   const value = known.value?.value
   if (!editing.value || error.value || value == null || props.field.type !== 'quantity') return ''
-  return text.value.trim() === formatNumber(value as number, props.field.unit) ? '' : `read as ${formatQuantity(value as number, props.field.unit)}`
+  const typed = text.value.trim()
+  return typed === formatNumber(value as number, props.field.unit) || typed === formatQuantity(value as number, props.field.unit) ? '' : `read as ${formatQuantity(value as number, props.field.unit)}`
 })
 const unknown = computed(() => known.value?.value == null)
 const fallback = computed(() => props.field.type !== 'tally' && props.field.otherwise !== undefined)
@@ -130,6 +131,7 @@ const placeholder = computed(() => (props.field.type === 'quantity' ? `not known
     <p :id="`${id}-said`" class="text-xs" :class="error ? 'text-bad' : 'text-soft'" aria-live="polite">
       <template v-if="error">{{ error }}. Not used until it can be read.</template>
       <template v-else-if="understood">{{ understood }}</template>
+      <template v-else-if="settles && !unknown">Only a measured value counts here; it bears on {{ settles }} {{ settles === 1 ? 'check' : 'checks' }}.</template>
       <template v-else-if="settles">Measuring this bears on {{ settles }} {{ settles === 1 ? 'check' : 'checks' }}.</template>
     </p>
   </div>

@@ -27,7 +27,7 @@ const stations = computed(() => (!bench.document ? [] : partKindIds.map((kind) =
             </span>
           </button>
         </h3>
-        <StationFields v-if="open === station.kind" :kind="station.kind" class="pl-9 max-md:pl-3" />
+        <StationFields v-if="open === station.kind" :kind="station.kind" class="pl-9 max-md:relative max-md:bg-card max-md:pl-3" />
       </li>
     </ol>
   </section>

@@ -77,7 +77,7 @@ export const voltageDevices = check({
     return {
       verdict: useful ? 'suits' : 'suits-once-changed',
       compared: [number('trips at', restSoc * 100, '%'), number(restSoc < low ? 'useful from' : 'useful up to', (restSoc < low ? low : high) * 100, '%')],
-      limit: { kind: 'rule', text: 'shop rule: a voltage device is useful between' },
+      limit: { kind: 'rule', text: 'shop rule: the charge at which a voltage device is useful' },
       formula: () => `${q(device.tripV, 'V')} on LFP is ${formatShare(restSoc)} at rest, ${formatShare(loadSoc)} with ${q(loadA, 'A')} flowing`,
       summary: () => (useful ? `${name} at ${q(device.tripV, 'V')} acts near ${formatShare(restSoc)} charge.` : `${name} at ${q(device.tripV, 'V')} acts at ${formatShare(restSoc)} charge: ${wrong}.`),
       remedies: useful ? [] : [{ id: 'device.replace-by-monitor', on: device.$path }],

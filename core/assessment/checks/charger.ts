@@ -10,7 +10,7 @@ import type { Verdict } from '../verdict'
 const isCharging = (unit: ChargeUnit): boolean => !('kind' in unit) || unit.kind === 'dcdc'
 
 /** A lithium unit in its place, of the largest usual size under a limit. */
-const replacement = (unit: ChargeUnit, bank: Bank, limitA = bank.recommendedA): RemedyRef =>
+export const replacement = (unit: ChargeUnit, bank: Bank, limitA = bank.recommendedA): RemedyRef =>
   ({ id: 'charger.replace', on: unit.$path, value: sizeUnder(limitA), values: { absorptionV: bank.middleV } })
 
 /** What to do about voltages that are wrong: set them, set the profile, or replace the unit. */

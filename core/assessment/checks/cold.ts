@@ -2,7 +2,8 @@ import { formatQuantity as q, formatShare } from '../../units/format'
 import { check, mid, number } from '../check'
 import type { RemedyRef } from '../remedies'
 import type { Origin } from '../scene'
-import { laneCurrentA, type Bank, type Lane } from '../system'
+import { laneCurrentA, type Bank, type Lane, type System } from '../system'
+import { replacement } from './charger'
 
 const hoursOf = (lane: Lane): number => (lane.kind === 'charger' ? lane.charger.hours : lane.alternator.driveHours)
 
@@ -61,8 +62,6 @@ export const rate = check({
     const allowedA = tighter.share * bank.ah
     const over = amps > allowedA
     const tooHot = over && tighter.share === 0
-    const unit = lane.kind === 'charger' ? lane.charger : lane.link.kind === 'dcdc' ? lane.link : null
-    const limit: readonly RemedyRef[] = unit?.currentLimit === 'adjustable' && allowedA >= 1 ? [{ id: 'charger.limit-current', on: unit.$path, value: Math.floor(allowedA) }] : []
     return {
       verdict: !over ? 'suits' : tooHot ? 'does-not-suit' : 'suits-once-changed',
       compared: [number('gives', amps, 'A'), number(`allowed at ${q(tighter.celsius, '°C')}`, allowedA, 'A')],
@@ -71,9 +70,22 @@ export const rate = check({
       summary: () => over
         ? `At ${q(tighter.celsius, '°C')} the battery may take ${q(allowedA, 'A')} and ${mid(name)} gives ${q(amps, 'A')}.`
         : `${name} gives ${q(amps, 'A')}, within what the battery may take from ${q(cold.celsius, '°C')} to ${q(hot.celsius, '°C')}.`,
-      remedies: !over ? [] : [...limit, ...(tighter === cold ? [{ id: 'cold.warmer-place', on: 'place', value: 10 } as const] : [{ id: 'battery.other', on: 'candidate' } as const])],
+      remedies: over ? rateRemedies(lane, allowedA, tighter === cold && amps <= bank.largestA, system) : [],
     }
   },
 })
+
+/** Less current where it can be had; a warmer place where warmth alone would do. */
+function rateRemedies(lane: Lane, allowedA: number, warmthHelps: boolean, { bank }: System): RemedyRef[] {
+  const warmer: RemedyRef[] = warmthHelps ? [{ id: 'cold.warmer-place', on: 'place', value: 10 }] : []
+  if (lane.kind === 'alternator' && lane.link.kind !== 'dcdc') {
+    return [...warmer, { id: 'alternator.limit-current', on: lane.alternator.$path, value: Math.max(1, Math.floor(allowedA + lane.alternator.vehicleDrawA)) }]
+  }
+  const unit = lane.kind === 'charger' ? lane.charger : lane.link
+  if (allowedA < 1) return [...warmer, { id: 'battery.other', on: 'candidate' }]
+  return unit.currentLimit === 'adjustable'
+    ? [{ id: 'charger.limit-current', on: unit.$path, value: Math.floor(allowedA) }, ...warmer]
+    : [...warmer, replacement(unit, bank, allowedA)]
+}
 
 type RateAt = { celsius: number; share: number; origin: Origin }

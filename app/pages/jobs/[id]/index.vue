@@ -87,7 +87,7 @@ const hasSource = computed(() => (bench.assessment?.lanes.length ?? 0) > 0)
       <div class="border-line bg-card md:overflow-y-auto md:border-l" :class="column !== 'why' && 'max-md:hidden'" tabindex="-1"><ReasonsPanel @measure="goTo" /></div>
     </div>
     <nav aria-label="Parts of the bench" class="fixed inset-x-0 bottom-0 z-10 grid grid-cols-3 border-t border-line bg-card md:hidden">
-      <button v-for="[key, word] in columns" :key="key" type="button" class="min-h-14 border-t-4 font-semibold" :class="column === key ? 'border-sea' : 'border-transparent text-soft'" :aria-pressed="column === key" @click="column = key">{{ word }}</button>
+      <button v-for="[key, word] in columns" :key="key" type="button" class="min-h-14 border-t-4 font-semibold" :class="column === key ? 'border-sea' : 'border-transparent text-soft'" :aria-pressed="column === key" @click="column = key"><span class="flex items-center justify-center gap-2"><VerdictMark v-if="key === 'paths'" :verdict="bench.assessment.verdict" />{{ word }}</span></button>
     </nav>
     <ConflictDialog />
     <KeysDialog v-model:open="keysOpen" />

@@ -1,0 +1,215 @@
+import fc from 'fast-check'
+import { readdirSync, readFileSync } from 'node:fs'
+import { describe, expect, it } from 'vitest'
+import { emptyJob, withField, withPart, withoutPart, type JobDocument } from '../job/document'
+import { partKinds, type PartKind } from '../job/fields'
+import { goodJob, straightJob, withMeasured, withValues } from '../testing'
+import { assess } from './assess'
+import { drawLanes } from './instruments'
+import { applyRemedy, canTry, remedyLabel } from './remedies'
+import { isWorse, verdicts, worst } from './verdict'
+
+const folder = new URL('../../demo/jobs/', import.meta.url)
+const demo = (start: string): JobDocument => JSON.parse(readFileSync(new URL(readdirSync(folder).find((name) => name.startsWith(start))!, folder), 'utf8')) as JobDocument
+const verdictOf = (job: JobDocument, key: string) => assess(job).checks.find((c) => c.key === key)?.verdict
+
+describe('verdicts', () => {
+  it('order from Suits to Does not suit', () => {
+    expect(worst(['suits', 'measure-first', 'suits-once-changed'])).toBe('measure-first')
+    expect(worst(['does-not-suit', ...verdicts])).toBe('does-not-suit')
+    expect(worst([])).toBe('suits')
+    expect(isWorse('measure-first', 'suits-once-changed')).toBe(true)
+  })
+})
+
+describe('the workboat', () => {
+  const job = demo('0417')
+  it('has its equalise stage and its isolator caught, with the numbers', () => {
+    const { verdict, reason } = assess(job)
+    expect(verdict).toBe('suits-once-changed')
+    expect(reason).toContain('equalises at 15.5 V and the battery allows 14.8 V')
+    expect(reason).toContain('The isolator takes 0.7 V off the alternator: 13.67 V')
+  })
+
+  it('suits on equalise once it is said to be off, and asks for one change fewer', () => {
+    const off = withField(job, 'chargers/charger-1/equaliseStage', { value: 'off', how: 'measured' })
+    expect(verdictOf(job, 'charger.equalise@chargers/charger-1')).toBe('suits-once-changed')
+    expect(verdictOf(off, 'charger.equalise@chargers/charger-1')).toBe('suits')
+    expect(assess(off).changes.length).toBe(assess(job).changes.length - 1)
+  })
+})
+
+describe('the rescue van', () => {
+  const job = demo('0421')
+  it('fails on relay and on alternator, for two reasons', () => {
+    const failing = assess(job).checks.filter((c) => c.verdict === 'does-not-suit')
+    expect(failing.map((c) => c.id)).toEqual(['link.vsr-never-opens', 'alternator.computer-controlled'])
+    expect(new Set(failing.map((c) => c.why)).size).toBe(2)
+  })
+
+  it('has charging at −18 °C caught on every path', () => {
+    const cold = assess(job).checks.filter((c) => c.id === 'cold.charge-cut')
+    expect(cold.map((c) => [c.lane, c.verdict])).toEqual([['chargers/charger-1', 'suits-once-changed'], ['links/link-1', 'suits-once-changed']])
+    expect(cold[0]!.summary).toContain('−18 °C')
+  })
+
+  it('without its regulator voltage asks for it first, and only where it decides', () => {
+    const cleared = assess(withField(job, 'alternators/alternator-1/regulatorV', { value: null }))
+    const open = cleared.checks.filter((c) => c.verdict === 'measure-first').map((c) => c.id)
+    expect(open.toSorted()).toEqual(['alternator.acceptance', 'alternator.voltage', 'cold.rate', 'link.vsr-never-closes'])
+    expect(cleared.measureNext[0]).toMatchObject({ path: 'alternators/alternator-1/regulatorV' })
+    expect(cleared.measureNext[0]!.settles).toHaveLength(4)
+    expect(cleared.checks.find((c) => c.id === 'link.vsr-never-opens')!.verdict).toBe('does-not-suit')
+  })
+})
+
+describe('the library bus', () => {
+  it('is judged as 24 V chassis and 12 V house', () => {
+    const { checks, verdict } = assess(demo('0424'))
+    expect(verdict).toBe('measure-first')
+    expect(checks.find((c) => c.id === 'dcdc.voltages')).toMatchObject({ verdict: 'suits', formula: expect.stringContaining('alternator 24 V, bank 12 V') as string })
+    expect(checks.find((c) => c.id === 'dcdc.output')!.compared[0].value).toBeCloseTo(22.7, 1)
+  })
+
+  it('does not take the word of a charger that chooses its profile by itself', () => {
+    const job = demo('0424')
+    expect(job.chargers['charger-1']!.absorptionV!.value).toBe(14.4)
+    expect(verdictOf(job, 'charger.absorption@chargers/charger-1')).toBe('measure-first')
+    const measured = withField(job, 'chargers/charger-1/absorptionV', { value: 14.4, how: 'measured' })
+    expect(verdictOf(measured, 'charger.absorption@chargers/charger-1')).toBe('suits')
+  })
+})
+
+describe('unknowns', () => {
+  it('say which values give which verdict, with the edge between', () => {
+    const job = withValues(goodJob(), { 'chargers/charger-1/absorptionV': null })
+    const { deciding } = assess(job).checks.find((c) => c.id === 'charger.absorption' && c.on === 'chargers/charger-1')!
+    expect(deciding).toHaveLength(1)
+    expect(deciding[0]!.bands.map((b) => b.verdict)).toEqual(['does-not-suit', 'suits', 'does-not-suit'])
+    expect(deciding[0]!.bands[1]!.from).toBeCloseTo(14.2, 2)
+    expect(deciding[0]!.bands[1]!.to).toBeCloseTo(14.6, 2)
+    expect(deciding[0]!.settles).toBe(1)
+  })
+
+  it('that two together decide settle less than one that decides alone', () => {
+    const job = withValues(goodJob(), { 'place/coldestC': null, 'candidate/coldCut': null })
+    const { measureNext } = assess(job)
+    expect(measureNext.map((m) => m.path)).toEqual(['place/coldestC', 'candidate/coldCut'])
+    expect(measureNext[1]!.settles).toEqual([])
+  })
+
+  it('are ordered by verdicts settled', () => {
+    const job = withValues(straightJob({ kind: 'solenoid' }), { 'alternators/alternator-1/regulatorV': null, 'chargers/charger-1/floatV': null })
+    const counts = assess(job).measureNext.map((m) => m.settles.length)
+    expect(counts).toEqual(counts.toSorted((a, b) => b - a))
+    expect(counts[0]).toBeGreaterThan(1)
+  })
+
+  it('make an empty job Measure first, with words', () => {
+    const { verdict, reason } = assess(emptyJob('1'))
+    expect(verdict).toBe('measure-first')
+    expect(reason).toContain('No charging source')
+  })
+})
+
+describe('any job', () => {
+  const fieldsToClear = fc.subarray(Object.keys(partKinds).flatMap((kind) => Object.keys((partKinds[kind as keyof typeof partKinds] as PartKind).fields).map((name) => [kind, name] as const)), { maxLength: 12 })
+  const start = fc.constantFrom(demo('0417'), demo('0421'), demo('0424'), goodJob(), straightJob({ kind: 'diode', dropV: 0.6 }))
+
+  const cleared = (job: JobDocument, fields: readonly (readonly [string, string])[]): JobDocument => fields.reduce((next, [kind, name]) => {
+    const many = (partKinds[kind as keyof typeof partKinds] as PartKind).many
+    const paths = many ? Object.keys(next[kind as 'chargers']).map((id) => `${kind}/${id}`) : [kind]
+    return paths.reduce((j, path) => withPart(j, path, (part) => ({ ...part, [name]: { value: null } })), next)
+  }, job)
+
+  it('with values taken out is still judged, and never better than Measure first allows', () => {
+    fc.assert(fc.property(start, fieldsToClear, (job, fields) => {
+      const result = assess(cleared(job, fields))
+      expect(verdicts).toContain(result.verdict)
+      for (const c of result.checks) {
+        expect(c.deciding.length > 0).toBe(c.verdict === 'measure-first')
+        expect(`${c.formula}${c.summary}`).not.toMatch(/NaN|Infinity|undefined/)
+      }
+      expect(drawLanes(cleared(job, fields), {}, result)).toHaveLength(result.lanes.length)
+    }), { numRuns: 150 })
+  })
+
+  it('that holds over all values of an unknown holds at each of them', () => {
+    fc.assert(fc.property(start, fc.double({ min: 0, max: 1, noNaN: true }), (job, at) => {
+      const path = 'alternators/alternator-1/regulatorV'
+      const scale = job.alternators['alternator-1']?.nominalV?.value === '24' ? 2 : 1
+      const open = assess(withField(job, path, { value: null }))
+      const seen = [job.alternators['alternator-1']?.lowestV?.value ?? 13.6, job.alternators['alternator-1']?.highestV?.value ?? 14.6]
+      const known = assess(withField(job, path, { value: (seen[0]! + (seen[1]! - seen[0]!) * at) * scale, how: 'measured' }))
+      for (const c of known.checks) {
+        const before = open.checks.find((o) => o.key === c.key)
+        if (before && before.verdict !== 'measure-first') expect({ key: c.key, verdict: c.verdict }).toEqual({ key: c.key, verdict: before.verdict })
+      }
+    }), { numRuns: 150 })
+  })
+
+  it('gives the same assessment twice, and leaves the job as it was', () => {
+    const job = demo('0421')
+    const before = JSON.stringify(job)
+    expect(assess(job)).toEqual(assess(job))
+    expect(JSON.stringify(job)).toBe(before)
+  })
+})
+
+describe('remedies', () => {
+  const troubled = [demo('0417'), demo('0421'), withoutPart(goodJob(), 'links/link-1'), withMeasured(straightJob({ kind: 'diode', dropV: 0.7 }), 'inverters', { continuousW: 2500, efficiency: 90 })]
+
+  it('that change the job settle the check they stand first on', () => {
+    for (const job of troubled) {
+      for (const c of assess(job).checks.filter((r) => r.verdict === 'suits-once-changed' && canTry(r.remedies[0]!))) {
+        const after = assess(applyRemedy(job, c.remedies[0]!)).checks.find((r) => r.key === c.key)
+        expect({ key: c.key, verdict: after?.verdict ?? 'suits' }).toEqual({ key: c.key, verdict: 'suits' })
+      }
+    }
+  })
+
+  it('leave the survey as it is', () => {
+    const job = demo('0417')
+    const copy = JSON.stringify(job)
+    for (const c of assess(job).checks) for (const remedy of c.remedies.filter(canTry)) expect(applyRemedy(job, remedy)).not.toBe(job)
+    expect(JSON.stringify(job)).toBe(copy)
+  })
+
+  it('have names without gaps', () => {
+    for (const job of troubled) for (const c of assess(job).checks) for (const remedy of c.remedies) expect(remedyLabel(remedy)).not.toMatch(/undefined|NaN|–/)
+  })
+
+  it('a DC-DC is sized so that neither battery nor alternator is overdrawn', () => {
+    const remedy = assess(demo('0421')).checks.find((c) => c.id === 'link.vsr-never-opens')!.remedies[0]!
+    const after = assess(applyRemedy(demo('0421'), remedy))
+    expect(after.checks.find((c) => c.id === 'dcdc.output')!.verdict).toBe('suits')
+    expect(after.checks.find((c) => c.id === 'dcdc.signal')!.verdict).toBe('suits')
+    expect(after.checks.some((c) => c.verdict === 'does-not-suit')).toBe(false)
+  })
+})
+
+describe('the instruments', () => {
+  it('share one scale, and mark what falls outside with its verdict', () => {
+    const job = demo('0417')
+    const drawings = drawLanes(job, {}, assess(job))
+    expect(new Set(drawings.map((d) => `${d.ruler.from} ${d.ruler.to}`)).size).toBe(1)
+    const [shore, alternator] = drawings
+    expect(shore!.ruler.marks.map((m) => [m.label, m.low, m.verdict])).toEqual([['float', 13.5, 'suits'], ['absorb', 14.4, 'suits'], ['equalise', 15.5, 'suits-once-changed']])
+    expect(alternator!.ruler.marks[0]!.low).toBeCloseTo(13.7)
+  })
+
+  it('name the smallest current, and leave out what is not known', () => {
+    const job = withValues(demo('0417'), { 'alternators/alternator-1/vehicleDrawA': null })
+    const stack = drawLanes(job, {}, assess(job))[1]!.stack
+    expect(stack.rows.find((r) => r.label === 'alternator all day')!.amps).toBeNull()
+    expect(stack.rows[stack.governs!]!.label).toBe('battery recommends')
+    const known = drawLanes(demo('0417'), {}, assess(demo('0417')))[1]!.stack
+    expect(known.rows[known.governs!]).toMatchObject({ label: 'alternator all day', amps: 54.5 })
+  })
+
+  it('draw an unknown voltage as its range', () => {
+    const job = withValues(demo('0421'), { 'alternators/alternator-1/regulatorV': null })
+    const mark = drawLanes(job, {}, assess(job))[1]!.ruler.marks.find((m) => m.label === 'at the battery')!
+    expect(mark).toMatchObject({ low: 12.4, high: 15.1, unknown: true, verdict: 'measure-first' })
+  })
+})
