@@ -36,7 +36,7 @@ export function stationState(job: JobDocument, kind: PartKindId, toMeasure: read
   return complete ? 'done' : 'gaps'
 }
 
-const brief: { readonly [K in PartKindId]?: readonly string[] } = {
+const brief: Readonly<Partial<Record<PartKindId, readonly string[]>>> = {
   use: ['dcAtOnceA'], houseBank: ['parallel', 'ahEach', 'chemistry'], startingBattery: ['ah', 'chemistry'],
   alternators: ['ratedA', 'regulatorV'], links: ['kind'], chargers: ['ratedA', 'absorptionV'], inverters: ['continuousW'],
   place: ['where', 'coldestC', 'hottestC'], candidate: ['ahEach', 'chemistry'], devices: ['tripV'], conductors: [],

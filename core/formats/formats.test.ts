@@ -14,10 +14,16 @@ const text = (path: string): string => readFileSync(new URL(path, root), 'utf8')
 const demos = readdirSync(new URL('demo/jobs/', root)).map((name) => [name, text(`demo/jobs/${name}`)] as const)
 const validate = new Ajv2020({ strict: false, allErrors: true }).compile(jobJsonSchema)
 
-/** A copy of the good job's data with something done to it. */
-const spoilt = (spoil: (data: Record<string, never>) => void): unknown => {
-  const data = JSON.parse(JSON.stringify(goodJob())) as Record<string, never>
-  spoil(data)
+/** A copy of the good job's data with something put at a path, or taken out. */
+const spoilt = (...changes: readonly (readonly [path: string, value: unknown])[]): unknown => {
+  const data = JSON.parse(JSON.stringify(goodJob())) as Record<string, unknown>
+  for (const [path, value] of changes) {
+    const names = path.split('/')
+    const last = names.pop()!
+    const group = names.reduce((inner, name) => inner[name] as Record<string, unknown>, data)
+    if (value === undefined) Reflect.deleteProperty(group, last)
+    else group[last] = value
+  }
   return data
 }
 const problemsOf = (data: unknown): Record<string, string> => {
@@ -33,12 +39,7 @@ describe('a job file', () => {
   })
 
   it('keeps what this version does not know, at every level', () => {
-    const data = spoilt((d) => {
-      Object.assign(d, { later: { a: [1, { b: null }] } })
-      Object.assign(d['job'], { colour: 'red' })
-      Object.assign(d['chargers']['charger-1'], { odd: 'kept' })
-      Object.assign(d['chargers']['charger-1']['ratedA'], { serial: 'kept too' })
-    })
+    const data = spoilt(['later', { a: [1, { b: null }] }], ['job/colour', 'red'], ['chargers/charger-1/odd', 'kept'], ['chargers/charger-1/ratedA/serial', 'kept too'])
     const read = checkJob(data)
     expect(read.ok && JSON.parse(writeJobFile(read.job))).toEqual(data)
   })
@@ -75,29 +76,29 @@ describe('bad files are refused with words', () => {
   })
 
   it.each([
-    ['a missing field', spoilt((d) => { delete d['chargers'] }), { chargers: 'is missing' }],
-    ['a missing value', spoilt((d) => { delete d['place']['coldestC']['value'] }), { 'place/coldestC': 'is missing' }],
-    ['text for a number', spoilt((d) => { Object.assign(d['place']['coldestC'], { value: '12' }) }), { 'place/coldestC': 'must be a number' }],
-    ['a number for a choice', spoilt((d) => { Object.assign(d['candidate']['chemistry'], { value: 4 }) }), { 'candidate/chemistry': 'must be one of: lfp, nmc, other, null' }],
-    ['negative Ah', spoilt((d) => { Object.assign(d['candidate']['ahEach'], { value: -5 }) }), { 'candidate/ahEach': 'must be 1 or more' }],
-    ['900 V', spoilt((d) => { Object.assign(d['chargers']['charger-1']['absorptionV'], { value: 900 }) }), { 'chargers/charger-1/absorptionV': 'must be 80 or less' }],
+    ['a missing field', spoilt(['chargers', undefined]), { chargers: 'is missing' }],
+    ['a missing value', spoilt(['place/coldestC/value', undefined]), { 'place/coldestC': 'is missing' }],
+    ['text for a number', spoilt(['place/coldestC/value', '12']), { 'place/coldestC': 'must be a number' }],
+    ['a number for a choice', spoilt(['candidate/chemistry/value', 4]), { 'candidate/chemistry': 'must be one of: lfp, nmc, other, null' }],
+    ['negative Ah', spoilt(['candidate/ahEach/value', -5]), { 'candidate/ahEach': 'must be 1 or more' }],
+    ['900 V', spoilt(['chargers/charger-1/absorptionV/value', 900]), { 'chargers/charger-1/absorptionV': 'must be 80 or less' }],
     ['a number too large', JSON.parse(JSON.stringify(goodJob()).replace('"value":200', '"value":1e999')), { 'candidate/ahEach': 'is too large a number' }],
     ['a number too large where nobody looks', JSON.parse('{"format":"jovial-anchor/job","version":1,"later":1e999}'), { later: 'is too large a number' }],
-    ['an unknown way of knowing', spoilt((d) => { Object.assign(d['candidate']['ahEach'], { how: 'guessed' }) }), { 'candidate/ahEach/how': 'must be one of: measured, maker, label, customer, assumed' }],
-    ['a part with a strange name', spoilt((d) => { Object.assign(d['chargers'], { 'Shore Charger!': {} }) }), { 'chargers/Shore Charger!': 'is not a usable name here; parts are named like charger-1' }],
-    ['a link to nowhere', spoilt((d) => { Object.assign(d['links']['link-1'], { from: 'alternators/alternator-9' }) }), { 'links/link-1/from': 'points at alternators/alternator-9, which is not in this job' }],
-    ['a link to the wrong kind', spoilt((d) => { Object.assign(d['links']['link-1'], { from: 'chargers/charger-1' }) }), { 'links/link-1/from': 'points at chargers/charger-1, which is not in this job' }],
-    ['a rule out of its limits', spoilt((d) => { Object.assign(d['rules'], { windowHighV: 99 }) }), { 'rules/windowHighV': 'must be 15.5 or less' }],
-    ['an unknown school', spoilt((d) => { Object.assign(d['rules'], { chargerSchool: 'hope' }) }), { 'rules/chargerSchool': 'must be one of: window, replace' }],
-    ['a list for a part', spoilt((d) => { Object.assign(d, { place: [] }) }), { place: 'must be a group of values in braces' }],
-    ['a NUL in a name', spoilt((d) => { Object.assign(d['job'], { name: 'a\u0000b' }) }), { 'job/name': 'holds characters that cannot be stored' }],
-    ['half a character', spoilt((d) => { Object.assign(d['job'], { name: 'a\ud800' }) }), { 'job/name': 'holds characters that cannot be stored' }],
-    ['a name that is too long', spoilt((d) => { Object.assign(d['job'], { name: 'x'.repeat(201) }) }), { 'job/name': 'is too long, at most 200 characters' }],
+    ['an unknown way of knowing', spoilt(['candidate/ahEach/how', 'guessed']), { 'candidate/ahEach/how': 'must be one of: measured, maker, label, customer, assumed' }],
+    ['a part with a strange name', spoilt(['chargers/Shore Charger!', {}]), { 'chargers/Shore Charger!': 'is not a usable name here; parts are named like charger-1' }],
+    ['a link to nowhere', spoilt(['links/link-1/from', 'alternators/alternator-9']), { 'links/link-1/from': 'points at alternators/alternator-9, which is not in this job' }],
+    ['a link to the wrong kind', spoilt(['links/link-1/from', 'chargers/charger-1']), { 'links/link-1/from': 'points at chargers/charger-1, which is not in this job' }],
+    ['a rule out of its limits', spoilt(['rules/windowHighV', 99]), { 'rules/windowHighV': 'must be 15.5 or less' }],
+    ['an unknown school', spoilt(['rules/chargerSchool', 'hope']), { 'rules/chargerSchool': 'must be one of: window, replace' }],
+    ['a list for a part', spoilt(['place', []]), { place: 'must be a group of values in braces' }],
+    ['a NUL in a name', spoilt(['job/name', 'a\u0000b']), { 'job/name': 'holds characters that cannot be stored' }],
+    ['half a character', spoilt(['job/name', 'a\ud800']), { 'job/name': 'holds characters that cannot be stored' }],
+    ['a name that is too long', spoilt(['job/name', 'x'.repeat(201)]), { 'job/name': 'is too long, at most 200 characters' }],
     ['a prototype in disguise', JSON.parse(JSON.stringify(goodJob()).replace('"rules":{}', '"rules":{"__proto__":{"a":1}}')), { 'rules/__proto__': 'is not a usable name' }],
   ])('%s', (_name, data, problems) => expect(problemsOf(data)).toEqual(problems))
 
   it('more than one fault is told of at once', () => {
-    expect(Object.keys(problemsOf(spoilt((d) => { Object.assign(d['place']['coldestC'], { value: 'x' }); Object.assign(d['place']['hottestC'], { value: 999 }) })))).toEqual(['place/coldestC', 'place/hottestC'])
+    expect(Object.keys(problemsOf(spoilt(['place/coldestC/value', 'x'], ['place/hottestC/value', 999])))).toEqual(['place/coldestC', 'place/hottestC'])
   })
 
   it('endless nesting is refused without endless work', () => {
@@ -136,13 +137,13 @@ describe('the published schema', () => {
   it('refuses what the application refuses', () => {
     const same = (data: unknown): void => expect({ data, valid: validate(data) }).toEqual({ data, valid: checkJob(data).ok })
     same(goodJob())
-    same(spoilt((d) => { delete d['chargers'] }))
-    same(spoilt((d) => { Object.assign(d['place']['coldestC'], { value: 'x' }) }))
-    same(spoilt((d) => { Object.assign(d['candidate']['ahEach'], { value: -5 }) }))
-    same(spoilt((d) => { Object.assign(d['candidate']['chemistry'], { value: 'lead' }) }))
-    same(spoilt((d) => { Object.assign(d['rules'], { windowHighV: 99 }) }))
-    same(spoilt((d) => { Object.assign(d['job'], { dueDate: 'soon' }) }))
-    same(spoilt((d) => { Object.assign(d['chargers'], { 'Bad Name': {} }) }))
+    same(spoilt(['chargers', undefined]))
+    same(spoilt(['place/coldestC/value', 'x']))
+    same(spoilt(['candidate/ahEach/value', -5]))
+    same(spoilt(['candidate/chemistry/value', 'lead']))
+    same(spoilt(['rules/windowHighV', 99]))
+    same(spoilt(['job/dueDate', 'soon']))
+    same(spoilt(['chargers/Bad Name', {}]))
   })
 })
 

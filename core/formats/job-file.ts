@@ -1,5 +1,5 @@
 import { parse, type ParseError } from 'jsonc-parser'
-import { jobFormat, jobFormatVersion, listParts, partAt, type JobDocument } from '../job/document'
+import { jobFormat, jobFormatVersion, listParts, partAt, partsOf, type JobDocument } from '../job/document'
 import { partKinds, partKindIds, type PartKind } from '../job/fields'
 import { jobSchema } from './job-schema'
 
@@ -92,16 +92,27 @@ function lineOfFirstError(text: string): number {
   return text.slice(0, errors[0]?.offset ?? text.length).split('\n').length
 }
 
-/** The text of a job file: properties in the order of the survey, two spaces, a line end at the end. */
+type Group = Readonly<Record<string, unknown>>
+
+/** The same properties, those named first in that order, the others after them. */
+const inOrder = (group: Group, names: readonly string[]): Group =>
+  Object.fromEntries([...names.filter((name) => name in group), ...Object.keys(group).filter((name) => !names.includes(name))].map((name) => [name, group[name]]))
+
+const headOrder = ['number', 'name', 'customer', 'contact', 'craft', 'registration', 'location', 'usePattern', 'wishes', 'dueDate', 'stage']
+const knownOrder = ['value', 'how', 'when', 'by']
+
+function orderedPart(part: Group, kind: PartKind): Group {
+  const known = Object.entries(part).map(([name, value]) => [name, name in kind.fields ? inOrder(value as Group, knownOrder) : value])
+  return inOrder(Object.fromEntries(known) as Group, ['name', 'from', 'of', ...Object.keys(kind.fields), 'notes'])
+}
+
+/** The text of a job file: properties in the order of the survey, whatever order they were stored in; two spaces, a line end at the end. */
 export function writeJobFile(job: JobDocument): string {
-  const order = ['format', 'version', 'job', 'rules', ...partKindIds]
-  const rest = job as unknown as Record<string, unknown>
-  const sorted = Object.fromEntries([...order.filter((name) => name in rest), ...Object.keys(rest).filter((name) => !order.includes(name))].map((name) => [name, rest[name]]))
-  for (const { kind, id, path, part } of listParts(job)) {
-    const names = ['name', 'from', 'of', ...Object.keys(partKinds[kind].fields), 'notes']
-    const inOrder = Object.fromEntries([...names.filter((name) => name in part), ...Object.keys(part).filter((name) => !names.includes(name))].map((name) => [name, part[name]]))
-    if (id === null) sorted[path] = inOrder
-    else sorted[kind] = { ...(sorted[kind] as object), [id]: inOrder }
+  const ordered: Record<string, unknown> = { ...inOrder(job as unknown as Group, ['format', 'version', 'job', 'rules', ...partKindIds]) }
+  ordered.job = inOrder(job.job as unknown as Group, headOrder)
+  for (const kind of partKindIds) {
+    const parts = partsOf(job, kind).map(({ id, part }) => [id, orderedPart(part, partKinds[kind])] as const)
+    ordered[kind] = partKinds[kind].many ? Object.fromEntries(parts) : parts[0]![1]
   }
-  return `${JSON.stringify(sorted, null, 2)}\n`
+  return `${JSON.stringify(ordered, null, 2)}\n`
 }

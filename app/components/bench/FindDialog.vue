@@ -20,7 +20,9 @@ const everything = computed<Found[]>(() => !bench.document ? [] : [
 ])
 const found = computed(() => {
   const wanted = words.value.toLowerCase().split(/\s+/).filter(Boolean)
-  return everything.value.filter((f) => wanted.every((w) => f.text.toLowerCase().includes(w))).slice(0, 12)
+  const phrase = wanted.join(' ')
+  const hits = everything.value.filter((f) => wanted.every((w) => f.text.toLowerCase().includes(w)))
+  return hits.toSorted((a, b) => Number(b.text.toLowerCase().includes(phrase)) - Number(a.text.toLowerCase().includes(phrase))).slice(0, 12)
 })
 function go(item: Found | null) {
   if (!item) return

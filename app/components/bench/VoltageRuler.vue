@@ -63,7 +63,7 @@ const said = computed(() => `${props.name}: charge window ${formatQuantity(props
         <line :x1="x(tick.volts)" :x2="x(tick.volts)" :y1="top + bandHeight" :y2="top + bandHeight + (tick.major ? 6 : 3)" class="stroke-soft" />
         <text v-if="tick.major" :x="x(tick.volts)" :y="top + bandHeight + 18" text-anchor="middle" class="fill-soft text-[11px]">{{ tick.volts }} V</text>
       </g>
-      <g v-for="{ mark, label, centre, tier } in placed" :key="mark.label" :class="verdictColour[mark.verdict]">
+      <g v-for="{ mark, tier } in placed" :key="mark.label" :class="verdictColour[mark.verdict]">
         <rect v-if="mark.low !== mark.high" :x="x(mark.low)" :y="top + 3" :width="Math.max(3, x(mark.high) - x(mark.low))" :height="bandHeight - 6" fill="currentColor" fill-opacity=".3" stroke="currentColor" stroke-width="1.5" :stroke-dasharray="mark.unknown ? '4 3' : 'none'" />
         <line :x1="(x(mark.low) + x(mark.high)) / 2" :x2="(x(mark.low) + x(mark.high)) / 2" :y1="(tiers - tier) * tierHeight - 1" :y2="mark.low === mark.high ? top + bandHeight : top + 3" stroke="currentColor" :stroke-width="mark.low === mark.high ? 2.5 : 1.2" />
         <g :transform="`translate(${(x(mark.low) + x(mark.high)) / 2} ${top - 2})`" stroke="var(--card)" stroke-width="1">

@@ -53,7 +53,7 @@ function choose(key: string) {
 
 useKeys({
   '/': () => { findOpen.value = true }, '?': () => { keysOpen.value = true },
-  m: nextMeasurement, '[': () => stepCheck(-1), ']': () => stepCheck(1), t: tryFirst, g: () => {},
+  m: nextMeasurement, '[': () => stepCheck(-1), ']': () => stepCheck(1), t: tryFirst,
   'g j': () => navigateTo('/'), 'g b': () => navigateTo(`/jobs/${id.value}`), 'g s': () => navigateTo(`/jobs/${id.value}/summary`),
   'Ctrl+Z': bench.undo, 'Ctrl+Shift+Z': bench.redo,
 })

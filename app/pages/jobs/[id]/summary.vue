@@ -14,7 +14,7 @@ const problem = ref<string | null>(null)
 const id = computed(() => String(route.params.id))
 onMounted(async () => { if (bench.id !== id.value || !bench.document) problem.value = await bench.open(id.value) })
 useHead({ title: () => (bench.document ? `Summary ${bench.document.job.number} · Jovial Anchor` : 'Summary') })
-useKeys({ g: () => {}, 'g j': () => navigateTo('/'), 'g b': () => navigateTo(`/jobs/${id.value}`) })
+useKeys({ 'g j': () => navigateTo('/'), 'g b': () => navigateTo(`/jobs/${id.value}`) })
 
 const job = computed(() => bench.document?.job)
 const bank = computed(() => bench.document?.candidate)

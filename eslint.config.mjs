@@ -1,0 +1,46 @@
+import vue from 'eslint-plugin-vue'
+import ts from 'typescript-eslint'
+
+/** What the core may name: itself, and packages that are as pure as it is. */
+const corePackages = ['joi', 'jsonc-parser', 'dequal/lite']
+
+export default ts.config(
+  { ignores: ['.nuxt/', '.output/', '.data/', 'node_modules/', 'test-results/'] },
+  ...ts.configs.strict,
+  ...ts.configs.stylistic,
+  ...vue.configs['flat/recommended'],
+  {
+    files: ['**/*.{ts,vue,mjs}'],
+    languageOptions: { parserOptions: { parser: ts.parser } },
+    rules: {
+      eqeqeq: ['error', 'always', { null: 'ignore' }],
+      'no-var': 'error',
+      'prefer-const': 'error',
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/no-empty-function': 'off',
+      '@typescript-eslint/consistent-type-definitions': 'off',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      'no-undef': 'off',
+      'vue/max-attributes-per-line': 'off',
+      'vue/singleline-html-element-content-newline': 'off',
+      'vue/multiline-html-element-content-newline': 'off',
+      'vue/html-self-closing': 'off',
+      'vue/html-indent': 'off',
+      'vue/html-closing-bracket-newline': 'off',
+      'vue/first-attribute-linebreak': 'off',
+      'vue/multi-word-component-names': 'off',
+      'vue/no-v-html': 'error',
+    },
+  },
+  {
+    files: ['core/**/*.ts'],
+    ignores: ['core/**/*.test.ts'],
+    rules: {
+      'no-restricted-imports': ['error', { patterns: [{ regex: `^(?!\\.{1,2}/)(?!(${corePackages.join('|')})$)`, message: 'The core is pure: it uses only itself and packages without input or output.' }, { regex: '\\.\\./(app|server|scripts|tests)/', message: 'Arrows run one way: the core knows nothing of its users.' }] }],
+      'no-restricted-globals': ['error', 'window', 'document', 'process', 'fetch', 'setTimeout', 'setInterval', 'performance', 'localStorage', 'navigator', 'console', 'require'],
+      'no-restricted-properties': ['error', { object: 'Date', property: 'now' }, { object: 'Math', property: 'random' }],
+      'no-restricted-syntax': ['error', { selector: "NewExpression[callee.name='Date'][arguments.length=0]", message: 'The core has no clock.' }],
+    },
+  },
+  { files: ['app/**/*.{ts,vue}'], rules: { 'no-restricted-imports': ['error', { patterns: [{ regex: 'server/(?!db/jobs$)', message: 'The interface knows the server by its routes and the types of its rows.' }] }] } },
+)

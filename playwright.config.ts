@@ -1,0 +1,17 @@
+import { defineConfig } from '@playwright/test'
+
+export const chromiumArgs = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync']
+
+export default defineConfig({
+  testDir: 'tests',
+  workers: 2,
+  fullyParallel: false,
+  timeout: 60_000,
+  expect: { timeout: 10_000 },
+  reporter: [['line'], ['json', { outputFile: 'test-results/browser.json' }]],
+  use: {
+    viewport: { width: 1280, height: 800 },
+    launchOptions: { executablePath: '/usr/bin/chromium', args: chromiumArgs },
+    trace: 'retain-on-failure',
+  },
+})
