@@ -4,7 +4,7 @@ import { useColorMode } from '@vueuse/core'
 const { store: setting } = useColorMode({ attribute: 'data-theme', storageKey: 'jovial-anchor.theme', disableTransition: true })
 const route = useRoute()
 const nextMode = { auto: 'light', light: 'dark', dark: 'auto' } as const
-const modeWord = { auto: 'As device', light: 'Light', dark: 'Dark' } as const
+const modeWord = { auto: 'as device', light: 'light', dark: 'dark' } as const
 const chosen = computed(() => (setting.value in nextMode ? (setting.value as keyof typeof nextMode) : 'auto'))
 </script>
 
@@ -15,7 +15,7 @@ const chosen = computed(() => (setting.value in nextMode ? (setting.value as key
       <NuxtLink to="/" aria-label="Jovial Anchor, all jobs" class="grid size-11 place-items-center text-lamp md:mb-2"><AnchorMark class="size-8" /></NuxtLink>
       <NuxtLink to="/" class="grid min-h-11 place-items-center rounded-sm px-3 text-xs md:w-full md:px-0" :class="route.path === '/' ? 'text-lamp' : 'hover:text-lamp'">Jobs</NuxtLink>
       <button type="button" class="ml-auto grid min-h-11 place-items-center px-3 text-center text-xs hover:text-lamp md:mt-auto md:ml-0 md:w-full md:px-0" :aria-label="`Theme: ${modeWord[chosen]}. Change it`" @click="setting = nextMode[chosen]">
-        <span>{{ modeWord[chosen] }}</span>
+        <span><span class="max-md:hidden">Theme<br></span>{{ modeWord[chosen] }}</span>
       </button>
     </nav>
     <div id="main" class="min-w-0 grow" tabindex="-1"><NuxtPage /></div>

@@ -82,7 +82,7 @@ test('the theme follows the device and can be set', async ({ page, app }) => {
   await page.emulateMedia({ colorScheme: 'dark' })
   await page.goto(app.url)
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'dark')
-  await page.getByRole('button', { name: /^Theme: As device/ }).click()
+  await page.getByRole('button', { name: /^Theme: as device/ }).click()
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'light')
   await page.reload()
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'light')

@@ -9,6 +9,8 @@ useHead({ title: 'Jobs · Jovial Anchor' })
 
 const device = useDeviceName()
 const jobs = ref<JobRow[] | null>(null)
+/** Why the list may be old, and why what was asked last was not done. */
+const listProblem = ref('')
 const problem = ref('')
 const words = ref('')
 const verdict = ref<Verdict | ''>('')
@@ -19,15 +21,16 @@ async function load() {
   const answer = await ask<JobRow[]>(`/api/jobs?${query}`)
   if (answer.kind === 'ok') {
     jobs.value = answer.data
-    problem.value = ''
+    listProblem.value = ''
   } else {
-    problem.value = answer.kind === 'refused' ? answer.refused.error : 'The server cannot be reached. The list may be old.'
+    listProblem.value = answer.kind === 'refused' ? answer.refused.error : 'The server cannot be reached. The list may be old.'
   }
 }
 const loadSoon = useDebounceFn(load, 150)
 watch([words, verdict], loadSoon)
 onMounted(load)
 
+/** Goes to the job that was made, or says why there is none. */
 async function openNew(answer: ReturnType<typeof ask<StoredJob>>) {
   const result = await answer
   if (result.kind === 'ok') await navigateTo(`/jobs/${result.data.id}`)
@@ -41,6 +44,7 @@ async function readFile(event: Event) {
   const input = event.target as HTMLInputElement
   const file = input.files?.[0]
   input.value = ''
+  problem.value = ''
   if (!file) return
   if (file.size > largestFileMb * 1024 * 1024) {
     problem.value = `${file.name} is ${Math.round(file.size / 1024 / 1024)} MB. A job file has at most ${largestFileMb} MB. Nothing was loaded.`
@@ -70,7 +74,7 @@ async function readFile(event: Event) {
       </label>
     </div>
 
-    <p v-if="problem" role="alert" class="mb-3 border-l-4 border-bad bg-card px-3 py-2 break-words">{{ problem }}</p>
+    <p v-for="said in [listProblem, problem].filter(Boolean)" :key="said" role="alert" class="mb-3 border-l-4 border-bad bg-card px-3 py-2 break-words">{{ said }}</p>
 
     <ul v-if="jobs?.length" aria-label="Jobs" class="border-y border-line bg-card">
       <li v-for="job in jobs" :key="job.id" class="relative grid grid-cols-[auto_1fr_auto] items-center gap-x-4 gap-y-1 border-line px-4 py-3 not-first:border-t hover:bg-paper/60 md:grid-cols-[auto_14rem_1fr_9rem_8rem]">

@@ -26,6 +26,8 @@ export type View<K extends PartKindId> = PartView & Resolved<FieldsOf<K>>
 abstract class PartView {
   /** Values that stay the same in every scene, by field, once read. */
   readonly $fixed: Record<string, unknown> = Object.create(null)
+  /** Paths of the fields that turned out to be truly unknown. */
+  readonly $open: Record<string, FieldPath> = Object.create(null)
   readonly $inputs: Record<string, Input> = Object.create(null)
   constructor(readonly $scene: Scene, readonly $ref: PartRef, readonly $name: string) {}
   get $path(): PartPath { return this.$ref.path }
@@ -81,18 +83,24 @@ export class Scene {
   }
 
   read(view: PartView, name: string): unknown {
-    let value = this.settledValue(view, name)
-    if (value === undefined) {
-      const path = `${view.$path}/${name}`
-      value = this.assumed.get(path)
-      if (value === undefined) {
-        this.missing ??= path
-        value = this.typical(view, name)
-      }
-    }
-    else if (!isComputed(fieldOf(view, name))) view.$fixed[name] = value
+    const open = view.$open[name]
+    const value = open === undefined ? this.readFirst(view, name) : this.assumption(open, view, name)
     if (this.inputs) this.note(view, name, value)
     return value
+  }
+
+  private readFirst(view: PartView, name: string): unknown {
+    const value = this.settledValue(view, name)
+    if (value === undefined) return this.assumption((view.$open[name] = `${view.$path}/${name}`), view, name)
+    if (!isComputed(fieldOf(view, name))) view.$fixed[name] = value
+    return value
+  }
+
+  private assumption(path: FieldPath, view: PartView, name: string): unknown {
+    const value = this.assumed.get(path)
+    if (value !== undefined) return value
+    this.missing ??= path
+    return this.typical(view, name)
   }
 
   /** The known value or the default; undefined when the field is truly not known. */
@@ -129,7 +137,16 @@ export class Scene {
     return Array.from({ length: count }, (_, i) => low + ((high - low) * i) / (count - 1))
   }
 
+  private readonly typicals = new Map<FieldPath, unknown>()
+
   private typical(view: PartView, name: string): unknown {
+    const path = view.$open[name]!
+    let value = this.typicals.get(path)
+    if (value === undefined) this.typicals.set(path, (value = this.middle(view, name)))
+    return value
+  }
+
+  private middle(view: PartView, name: string): unknown {
     const field = fieldOf(view, name)
     if (field.type === 'choice') return Object.keys(field.options)[0]
     const [low, high] = this.plausible(view, name)

@@ -118,10 +118,13 @@ export function demandA(lane: AlternatorLane, soc: number, { bank, rules }: Syst
 export const acceptanceA = (lane: AlternatorLane, soc: number, speed: Speed, system: System): number =>
   Math.min(demandA(lane, soc, system), availableA(lane.alternator, speed, system.rules))
 
+/** Lowest voltage at which an alternator feeds a DC-DC for any length of time, V: its dips where a computer controls it. */
+export const feedingV = (alternator: View<'alternators'>): number => (alternator.regulator === 'computer' ? alternator.lowestV : alternator.regulatorV)
+
 /** Input of a DC-DC at full output: current, A, and the voltage left at its terminals after the cable, V. I = V_out·I_out ÷ (η·V_in). */
 export function dcdcInput(lane: AlternatorLane, { rules }: System): { readonly amps: number; readonly volts: number } {
   const watts = (lane.link.absorptionV * lane.link.ratedA) / (rules.dcdcEfficiency / 100)
-  const source = lane.alternator.regulatorV
+  const source = feedingV(lane.alternator)
   const ohm = cableOhm(lane, rules)
   // V² − V·source + P·R = 0; without a solution the cable cannot carry that power, and half the source is the most it can keep.
   const volts = (source + Math.sqrt(Math.max(0, source * source - 4 * watts * ohm))) / 2

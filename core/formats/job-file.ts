@@ -1,6 +1,6 @@
 import { parse, type ParseError } from 'jsonc-parser'
 import { jobFormat, jobFormatVersion, listParts, partAt, partsOf, type JobDocument } from '../job/document'
-import { partKinds, partKindIds, type PartKind } from '../job/fields'
+import { partKinds, partKindIds, type Field, type PartKind } from '../job/fields'
 import { jobSchema } from './job-schema'
 
 /** Largest job file that is read, bytes. */
@@ -101,8 +101,13 @@ const inOrder = (group: Group, names: readonly string[]): Group =>
 const headOrder = ['number', 'name', 'customer', 'contact', 'craft', 'registration', 'location', 'usePattern', 'wishes', 'dueDate', 'stage']
 const knownOrder = ['value', 'how', 'when', 'by']
 
+function orderedKnown(known: Group, field: Field): Group {
+  const rows = field.type === 'tally' && Array.isArray(known.value) ? { value: known.value.map((row: Group) => inOrder(row, ['minutes', 'volts'])) } : {}
+  return inOrder({ ...known, ...rows }, knownOrder)
+}
+
 function orderedPart(part: Group, kind: PartKind): Group {
-  const known = Object.entries(part).map(([name, value]) => [name, name in kind.fields ? inOrder(value as Group, knownOrder) : value])
+  const known = Object.entries(part).map(([name, value]) => [name, Object.hasOwn(kind.fields, name) ? orderedKnown(value as Group, kind.fields[name]!) : value])
   return inOrder(Object.fromEntries(known) as Group, ['name', 'from', 'of', ...Object.keys(kind.fields), 'notes'])
 }
 

@@ -164,8 +164,8 @@ const houseBank = {
 } satisfies Fields
 
 const startingBattery = {
-  present: choice('Starting battery', { yes: 'Has its own', no: 'None: the house bank starts the engine' }, 'Follow the starter cable back.', { otherwise: 'yes' }),
-  chemistry: choice('Kind', leadKinds, 'Label, caps, weight.', { when: [{ field: 'present', is: ['yes'] }], otherwise: 'flooded' }),
+  present: choice('Starting battery', { yes: 'Has its own', no: 'None: the house bank starts the engine' }, 'Follow the starter cable back.'),
+  chemistry: choice('Kind', leadKinds, 'Label, caps, weight.', { when: [{ field: 'present', is: ['yes'] }] }),
   ah: quantity('Capacity', 'Ah', 5, [1, 1000], [40, 120], 'Label.', { when: [{ field: 'present', is: ['yes'] }] }),
   standbyA: quantity('Vehicle’s draw with the key off', 'A', 0.01, [0, 20], [0.02, 0.3], 'Clamp meter on the negative lead, half an hour after locking.'),
   restedV: volts('Rested voltage', [12, 12.8], 'Meter on the posts after four hours of rest.', { when: [{ field: 'present', is: ['yes'] }] }),

@@ -13,6 +13,10 @@ const change = computed(() => {
   const check = remedy && bench.assessment!.checks.find((c) => c.verdict === 'suits-once-changed' && c.remedies[0] && sameRemedy(c.remedies[0], remedy))
   return check ? { remedy, check: check.key } : null
 })
+const fix = computed(() => {
+  const check = bench.assessment!.checks.find((c) => c.key === bench.assessment!.decidedBy)
+  return check?.verdict === 'does-not-suit' && check.remedies[0] ? { remedy: check.remedies[0], check: check.key } : null
+})
 const count = (n: number) => (n === 1 ? '1 check' : `${n} checks`)
 const battery = computed(() => bench.document!.candidate.name)
 const volts = computed(() => {
@@ -36,7 +40,7 @@ const volts = computed(() => {
         <span>{{ next.how }}</span>
         <span class="block text-lamp">{{ next.settles.length ? `It settles ${count(next.settles.length)}.` : `It bears on ${count(next.bearsOn.length)}.` }}</span>
       </button>
-      <p v-else-if="bench.assessment!.verdict === 'does-not-suit'" class="mt-0.5" data-testid="next">Nothing left to measure. See what would fix each octagon, and try it.</p>
+      <button v-else-if="fix" type="button" class="mt-0.5 block w-full text-left" data-testid="next" @click="$emit('check', fix.check)">Nothing left to measure. Try what would fix it: <span class="font-semibold underline underline-offset-2">{{ inSentence(remedyLabel(fix.remedy)) }}</span>.</button>
       <button v-else-if="change" type="button" class="mt-0.5 block w-full text-left" data-testid="next" @click="$emit('check', change.check)"><span class="font-semibold underline underline-offset-2">{{ partName(bench.document!, change.remedy.on) }}: {{ inSentence(remedyLabel(change.remedy)) }}</span>. <span class="text-lamp">{{ bench.assessment!.changes.length === 1 ? 'The one change.' : `The first of ${bench.assessment!.changes.length} changes.` }}</span></button>
       <p v-else class="mt-0.5" data-testid="next">Nothing left to measure or change. Print the summary for the customer.</p>
     </aside>

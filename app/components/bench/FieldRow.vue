@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import { inSentence } from '../../../core/assessment/assess'
 import { knownAt, partAt, type FieldPath } from '../../../core/job/document'
-import { howKnown, type Field, type How, type Known } from '../../../core/job/fields'
+import type { Field, How, Known } from '../../../core/job/fields'
 import { formatTally, parseTally } from '../../../core/job/tally'
 import { plausibleRange } from '../../../core/assessment/scene'
 import { formatNumber, formatQuantity } from '../../../core/units/format'
@@ -105,28 +106,29 @@ const understood = computed(() => {
 })
 const unknown = computed(() => known.value?.value == null)
 const fallback = computed(() => props.field.type !== 'tally' && props.field.otherwise !== undefined)
+const how = computed(() => ({ label: inSentence(props.field.label), known: known.value ?? null, fallback: fallback.value }))
 const placeholder = computed(() => (props.field.type === 'quantity' ? `not known yet${props.field.unit ? `, ${props.field.unit}` : ''}` : 'not known yet'))
 </script>
 
 <template>
   <div class="border-l-2 px-3 py-2" :class="settles ? 'border-measure' : 'border-transparent'">
-    <label :for="id" class="block font-semibold">{{ field.label }}</label>
+    <div :class="field.type === 'choice' ? 'flex flex-wrap items-center justify-between gap-x-2' : 'contents'">
+      <label :for="id" class="font-semibold">{{ field.label }}</label>
+      <HowKnownSelect v-if="field.type === 'choice'" class="!w-30 max-md:!w-36" v-bind="how" @change="put(known?.value, $event)" />
+    </div>
     <p :id="`${id}-how`" class="mb-1 text-xs text-soft">{{ field.measure }}</p>
-    <div class="grid grid-cols-[1fr_7.5rem] gap-2">
-      <select v-if="field.type === 'choice'" :id="id" class="entry" :aria-describedby="`${id}-how`" :data-field="path" :value="known?.value ?? ''" @change="put(($event.target as HTMLSelectElement).value || null)">
-        <option value="">{{ fallback ? `not entered: ${field.options[field.otherwise as string]}` : 'not known yet' }}</option>
-        <option v-for="(word, option) in field.options" :key="option" :value="option">{{ word }}</option>
-      </select>
+    <select v-if="field.type === 'choice'" :id="id" class="entry" :aria-describedby="`${id}-how`" :data-field="path" :value="known?.value ?? ''" @change="put(($event.target as HTMLSelectElement).value || null)">
+      <option value="">{{ fallback ? `not entered: ${field.options[field.otherwise as string]}` : 'not known yet' }}</option>
+      <option v-for="(word, option) in field.options" :key="option" :value="option">{{ word }}</option>
+    </select>
+    <div v-else class="grid grid-cols-[minmax(0,1fr)_7.5rem] gap-2 max-md:grid-cols-[minmax(0,1fr)_9rem]">
       <input
-        v-else :id="id" class="entry" type="text" autocomplete="off" maxlength="400" :data-field="path" :inputmode="field.type === 'quantity' && field.unit === '' ? 'numeric' : 'text'"
+        :id="id" class="entry" type="text" autocomplete="off" maxlength="400" :data-field="path" :inputmode="field.type === 'quantity' && field.unit === '' ? 'numeric' : 'text'"
         :placeholder="placeholder" :value="text" :aria-invalid="error !== ''" :aria-describedby="`${id}-how ${id}-said`"
         @focus="editing = true" @blur="leave" @input="type(($event.target as HTMLInputElement).value)"
         @keydown.up.prevent="stepBy(1)" @keydown.down.prevent="stepBy(-1)"
       >
-      <select class="entry !px-1 text-xs max-md:text-sm" :aria-label="`How ${field.label.toLowerCase()} is known`" :disabled="unknown" :value="unknown ? '' : known?.how ?? 'assumed'" @change="put(known?.value, ($event.target as HTMLSelectElement).value as How)">
-        <option v-if="unknown" value="">{{ fallback ? 'usual value' : 'how known' }}</option>
-        <option v-for="(word, how) in howKnown" :key="how" :value="how">{{ word }}</option>
-      </select>
+      <HowKnownSelect v-bind="how" @change="put(known?.value, $event)" />
     </div>
     <p :id="`${id}-said`" class="text-xs" :class="error ? 'text-bad' : 'text-soft'" aria-live="polite">
       <template v-if="error">{{ error }}. Not used until it can be read.</template>

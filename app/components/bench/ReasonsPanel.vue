@@ -40,7 +40,7 @@ const inputValue = (path: string, value: unknown) => shownValue(fieldAt(path)!.f
           <dd class="font-display leading-tight font-semibold break-words" :class="typeof side.value === 'number' ? 'text-xl' : 'text-base'">{{ sideWords(side) }}<span v-if="check.verdict === 'measure-first'" class="block font-sans text-xs font-normal text-measure">{{ i === 0 ? 'taken as usual' : '' }}</span></dd>
         </div>
       </dl>
-      <p class="mt-2 border-l-4 border-line pl-2 text-[0.8125rem] break-words">{{ check.formula }}</p>
+      <p class="mt-2 border-l-4 border-line pl-2 text-[0.8125rem] break-words"><template v-if="check.verdict === 'measure-first'">With usual values: </template>{{ check.formula }}</p>
       <p class="mt-2">{{ check.summary }}</p>
       <p class="mt-2 text-soft">{{ check.why }}</p>
       <p v-for="caution in check.cautions" :key="caution" class="mt-2 border-l-4 border-changed pl-2">{{ caution }}</p>

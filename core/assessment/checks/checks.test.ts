@@ -108,6 +108,7 @@ const cases: Readonly<Record<string, readonly Case[]>> = {
     { says: 'with a lithium starting battery does not suit', job: withValues(straightJob({ kind: 'solenoid' }), { 'startingBattery/chemistry': 'lithium' }), on: onLink, verdict: bad },
     { says: 'straight, with a surge protector, suits', job: alternator(straightJob({ kind: 'direct' }), { surgeProtector: 'yes' }), on: onLink, verdict: good },
     { says: 'straight, with the charge-stop wire, suits', job: alternator(straightJob({ kind: 'direct' }), { chargeStopWire: 'yes' }), on: onLink, verdict: good },
+    { says: 'starting battery not known is to be looked at', job: withValues(straightJob({ kind: 'solenoid' }), { 'startingBattery/chemistry': null }), on: onLink, verdict: open },
     { says: 'link not known is to be looked at', job: straightJob({ kind: null }), on: onLink, verdict: open },
   ],
   'alternator.computer-controlled': [
@@ -140,6 +141,7 @@ const cases: Readonly<Record<string, readonly Case[]>> = {
     { says: 'over the battery’s recommendation suits once limited', job: link({ ratedA: 90, currentLimit: 'adjustable' }), on: onLink, verdict: changed, remedy: 'charger.limit-current' },
     { says: 'over what the alternator gives all day suits once smaller', job: link({ ratedA: 60 }), on: onLink, verdict: changed, shows: ['50 A'], remedy: 'charger.replace' },
     { says: 'on an alternator with nothing to spare does not suit', job: alternator(link({}), { ratedA: 45, vehicleDrawA: 22 }), on: onLink, verdict: bad },
+    { says: 'counts the dips of a computer-controlled alternator: 14.4 × 40 ÷ (0.9 × 12.1) = 53 A', job: alternator(link({ ratedA: 40 }), { regulator: 'computer', lowestV: 12.3, highestV: 14.9 }), on: onLink, verdict: changed, shows: ['53 A', '50 A'] },
     { says: 'vehicle draw not known is to be measured', job: alternator(link({ ratedA: 40 }), { vehicleDrawA: null }), on: onLink, verdict: open },
   ],
   'dcdc.signal': [
@@ -147,6 +149,7 @@ const cases: Readonly<Record<string, readonly Case[]>> = {
     { says: 'voltage suits a steady alternator', job: link({ signal: 'voltage' }), on: onLink, verdict: good },
     { says: 'voltage on a computer-controlled alternator needs a wire', job: alternator(link({ signal: 'voltage' }), { regulator: 'computer' }), on: onLink, verdict: changed, remedy: 'dcdc.signal-wire' },
     { says: 'voltage with a charger on the starting battery needs a wire', job: withValues(link({ signal: 'voltage' }), { 'startingBattery/fedByCharger': 'yes' }), on: onLink, verdict: changed },
+    { says: 'voltage with a mains charger feeding both batteries needs a wire', job: withValues(link({ signal: 'voltage' }), { 'chargers/charger-1/feeds': 'both' }), on: onLink, verdict: changed },
     { says: 'not known is to be looked at where it decides', job: alternator(link({ signal: null }), { regulator: 'computer' }), on: onLink, verdict: open },
     { says: 'not known does not matter where either would do', job: link({ signal: null }), on: onLink, verdict: good },
   ],

@@ -44,11 +44,11 @@ export const signal = check({
   title: 'Running signal',
   about: 'alternator',
   why: 'Voltage says “engine running” wrongly when a computer lowers it, or when a charger or solar feeds the starting battery.',
-  judge({ lane, name }, { one }) {
+  judge({ lane, name }, { one, many }) {
     const { link, alternator } = lane
     if (link.kind !== 'dcdc') return null
     const computer = alternator.regulator === 'computer'
-    const alsoFed = one.startingBattery.fedByCharger === 'yes'
+    const alsoFed = one.startingBattery.fedByCharger === 'yes' || many.chargers.some((charger) => charger.feeds !== 'house')
     const needsWire = computer || alsoFed
     const bad = needsWire && link.signal === 'voltage'
     const because = computer ? `${name} is computer-controlled` : 'a charger or solar also feeds the starting battery'
