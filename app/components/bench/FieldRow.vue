@@ -112,9 +112,9 @@ const placeholder = computed(() => (props.field.type === 'quantity' ? `not known
 
 <template>
   <div class="border-l-2 px-3 py-2" :class="settles ? 'border-measure' : 'border-transparent'">
-    <div :class="field.type === 'choice' ? 'flex flex-wrap items-center justify-between gap-x-2' : 'contents'">
+    <div :class="field.type === 'choice' ? 'flex items-center justify-between gap-x-2' : 'contents'">
       <label :for="id" class="font-semibold">{{ field.label }}</label>
-      <HowKnownSelect v-if="field.type === 'choice'" class="!w-30 max-md:!w-36" v-bind="how" @change="put(known?.value, $event)" />
+      <HowKnownSelect v-if="field.type === 'choice'" class="!w-30 shrink-0 max-md:!w-36" v-bind="how" @change="put(known?.value, $event)" />
     </div>
     <p :id="`${id}-how`" class="mb-1 text-xs text-soft">{{ field.measure }}</p>
     <select v-if="field.type === 'choice'" :id="id" class="entry" :aria-describedby="`${id}-how`" :data-field="path" :value="known?.value ?? ''" @change="put(($event.target as HTMLSelectElement).value || null)">
