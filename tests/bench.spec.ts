@@ -18,8 +18,10 @@ test('the workboat: the answer is there before a click, and turning equalise off
 
   await page.reload()
   await expect(headline(page)).toHaveText('Suits once three things are changed')
+  await expect(page.getByRole('button', { name: 'Undo' })).toBeEnabled()
   await page.keyboard.press('Control+z')
-  await expect(headline(page)).toHaveText('Suits once three things are changed')
+  await expect(headline(page)).toHaveText('Suits once four things are changed')
+  await expectSaved(page)
 })
 
 test('undo and redo go over the whole job', async ({ page, app }) => {

@@ -1,4 +1,15 @@
-import { expect, expectSaved, field, headline, openStation, saveState, test } from './bench-test'
+import type { Browser, Page } from '@playwright/test'
+import { expect, expectSaved, field, headline, openStation, saveState, test, type App } from './bench-test'
+
+/** The workboat open at its place in a second browser as well as in this one. */
+async function openInTwo(page: Page, app: App, browser: Browser): Promise<Page> {
+  const other = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage()
+  for (const each of [page, other]) {
+    await each.goto(await app.job('0417'))
+    await openStation(each, 'place')
+  }
+  return other
+}
 
 test('the server stops in the middle of typing and comes back: nothing typed is lost', async ({ page, app }) => {
   await page.goto(await app.job('0417'))
@@ -52,12 +63,7 @@ test('a reload in the very moment of typing loses nothing', async ({ page, app }
 })
 
 test('two browsers on different values are joined, and each is told', async ({ page, app, browser }) => {
-  const address = await app.job('0417')
-  const other = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage()
-  await page.goto(address)
-  await other.goto(address)
-  await openStation(page, 'place')
-  await openStation(other, 'place')
+  const other = await openInTwo(page, app, browser)
   await field(page, 'place/coldestC').fill('4')
   await expectSaved(page)
   await field(other, 'place/hottestC').fill('40')
@@ -69,12 +75,7 @@ test('two browsers on different values are joined, and each is told', async ({ p
 })
 
 test('two browsers on one value: neither overwrites the other, the person chooses', async ({ page, app, browser }) => {
-  const address = await app.job('0417')
-  const other = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage()
-  await page.goto(address)
-  await other.goto(address)
-  await openStation(page, 'place')
-  await openStation(other, 'place')
+  const other = await openInTwo(page, app, browser)
   await field(page, 'place/coldestC').fill('4')
   await expectSaved(page)
   await field(other, 'place/coldestC').fill('-9')
@@ -94,6 +95,19 @@ test('two browsers on one value: neither overwrites the other, the person choose
   await dialog.getByRole('button', { name: 'Save what is chosen' }).click()
   await expectSaved(other)
   expect(await stored()).toEqual({ cold: 4, hot: 50 })
+  await other.context().close()
+})
+
+test('what was saved on one device can be undone on another', async ({ page, app, browser }) => {
+  const other = await openInTwo(page, app, browser)
+  await field(page, 'place/coldestC').fill('4')
+  await expectSaved(page)
+  await other.reload()
+  await openStation(other, 'place')
+  await expect(field(other, 'place/coldestC')).toHaveValue('4 °C')
+  await other.getByRole('button', { name: 'Undo' }).click()
+  await expect(field(other, 'place/coldestC')).toHaveValue('6 °C')
+  await expectSaved(other)
   await other.context().close()
 })
 

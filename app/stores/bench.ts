@@ -8,7 +8,7 @@ import { applyChanges, changesBetween, conflictsBetween, inverseOf, type Change,
 import { withField, withNewPart, withPart, withoutPart, type FieldPath, type JobDocument, type PartPath } from '../../core/job/document'
 import type { Known, ManyKindId } from '../../core/job/fields'
 import { useDeviceName } from '../composables/device'
-import { asJson, ask, type StoredJob } from '../utils/api'
+import { asJson, ask, type HistoryEntry, type StoredJob } from '../utils/api'
 import { dropDraft, keepDraft, readDraft } from '../utils/drafts'
 
 export type SaveState =
@@ -81,8 +81,16 @@ export const useBench = defineStore('bench', () => {
     } else if (answer.kind === 'ok') {
       version.value = answer.data.version
       base.value = document.value = answer.data.document
+      void recallHistory(jobId)
     }
     return null
+  }
+
+  /** What was saved before, here or on another device, can be undone too. */
+  async function recallHistory(jobId: string): Promise<void> {
+    const answer = await ask<HistoryEntry[]>(`/api/jobs/${jobId}/history`)
+    if (answer.kind !== 'ok' || id.value !== jobId || undoStack.value.length > 0 || redoStack.value.length > 0) return
+    undoStack.value = answer.data.filter((entry) => entry.version <= version.value).map((entry) => entry.changes).reverse()
   }
 
   /** Changes the document, once and undoably. Typing on in one field is one step of undo. */

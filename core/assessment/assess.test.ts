@@ -80,6 +80,26 @@ describe('the library bus', () => {
   })
 })
 
+describe('a 24 V house bank of two 12 V batteries in series', () => {
+  const job = withValues(goodJob(), {
+    'houseBank/nominalV': '24', 'candidate/series': 2, 'chargers/charger-1/absorptionV': 28.8, 'chargers/charger-1/floatV': 27,
+    'links/link-1/outputV': '24', 'links/link-1/absorptionV': 28.8, 'links/link-1/ratedA': 15,
+  })
+
+  it('is judged at twice the voltages, by a 12 to 24 V unit', () => {
+    expect(assess(job)).toMatchObject({ verdict: 'suits' })
+    expect(verdictOf(withValues(job, { 'chargers/charger-1/absorptionV': 14.4 }), 'charger.absorption@chargers/charger-1')).toBe('does-not-suit')
+    expect(verdictOf(withValues(job, { 'links/link-1/outputV': '12' }), 'dcdc.voltages@links/link-1')).toBe('does-not-suit')
+  })
+
+  it('has its unknowns and its ruler at twice the voltages', () => {
+    const open = withValues(job, { 'chargers/charger-1/absorptionV': null })
+    const { ruler } = drawLanes(open, {}, assess(open))[0]!
+    expect([ruler.from, ruler.to, ...ruler.window.map((v) => v.toFixed(1)), ruler.absoluteV]).toEqual([24, 32, '28.4', '29.2', 29.6])
+    expect(ruler.marks.find((m) => m.label === 'absorb')).toMatchObject({ low: 27.6, high: 30, unknown: true })
+  })
+})
+
 describe('unknowns', () => {
   it('say which values give which verdict, with the edge between', () => {
     const job = withValues(goodJob(), { 'chargers/charger-1/absorptionV': null })

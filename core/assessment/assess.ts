@@ -1,7 +1,7 @@
 import { fieldAt, partName, type FieldPath, type JobDocument, type PartPath } from '../job/document'
 import type { Field } from '../job/fields'
 import { resolveRules, type RuleOverrides, type ShopRules } from '../rules/rules'
-import { formatQuantity } from '../units/format'
+import { formatQuantity, inSentence } from '../units/format'
 import type { Unit } from '../units/units'
 import { allChecks } from './checks'
 import { mid, type Check, type Compared, type Judgement, type Subjects } from './check'
@@ -168,9 +168,6 @@ function openSummary(subject: string, title: string, deciding: readonly Deciding
   if (names.length === 1 && names[0] === inSentence(title)) return `${subject}: its ${names[0]} is not measured yet, and it decides.`
   return `${subject}: ${inSentence(title)} hangs on ${list}, not known yet.`
 }
-
-/** A label inside a sentence: its first letter small, unless it is an abbreviation. */
-export const inSentence = (label: string): string => (/^[A-Z][A-Z-]/.test(label) ? label : label.charAt(0).toLowerCase() + label.slice(1))
 
 const laneResult = (id: PartPath, name: string, checks: readonly CheckResult[]): LaneResult =>
   ({ id, name, verdict: worst(checks.map((c) => c.verdict)), checks: checks.map((c) => c.key) })

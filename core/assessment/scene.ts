@@ -1,6 +1,7 @@
 import { partAt, type AnyPart, type FieldPath, type JobDocument, type PartPath, type PartRef } from '../job/document'
 import { howKnown, partKinds, type Field, type FieldsOf, type How, type Known, type PartKind, type PartKindId, type QuantityField, type Range, type Resolved } from '../job/fields'
 import { ruleCatalogue, type ShopRules } from '../rules/rules'
+import { inSentence } from '../units/format'
 
 /** Where a value or a limit comes from. */
 export interface Origin {
@@ -168,7 +169,7 @@ export class Scene {
     }
     if (field.type === 'tally' || field.otherwise === undefined) return { kind: 'unknown', text: 'not known' }
     if (field.type === 'quantity' && typeof field.otherwise === 'string') {
-      return { kind: 'rule', text: `shop rule: ${ruleCatalogue[field.otherwise].label.toLowerCase()}` }
+      return { kind: 'rule', text: `shop rule: ${inSentence(ruleCatalogue[field.otherwise].label)}` }
     }
     return field.type === 'quantity' && typeof field.otherwise === 'function'
       ? { kind: 'computed', text: 'worked out, the data give none' }

@@ -46,3 +46,6 @@ export function formatNumber(value: number, unit: Unit): string {
 
 /** A share of 0 to 1 in per cent. */
 export const formatShare = (share: number): string => formatQuantity(share * 100, '%')
+
+/** A label inside a sentence: its first letter small, unless it is an abbreviation. */
+export const inSentence = (label: string): string => (/^[A-Z][A-Z-]/.test(label) ? label : label.charAt(0).toLowerCase() + label.slice(1))

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { formatQuantity, formatShare } from './format'
+import { formatQuantity, formatShare, inSentence } from './format'
 import { parseNumber, parseQuantity } from './parse'
 import { spellings, type Unit } from './units'
 
@@ -51,6 +51,8 @@ describe('quantities as they are shown', () => {
   ] as const)('%d %s is %s', (value, unit, shown) => {
     expect(formatQuantity(value, unit)).toBe(shown)
   })
+
+  it.each([['Rated current', 'rated current'], ['DC-DC output', 'DC-DC output'], ['BMS cuts charging at', 'BMS cuts charging at']])('%s inside a sentence is %s', (label, inside) => expect(inSentence(label)).toBe(inside))
 
   it('writes shares in per cent', () => expect(formatShare(0.856)).toBe('86 %'))
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { inSentence } from '../../../core/assessment/assess'
+import { inSentence } from '../../../core/units/format'
 import { remedyLabel, sameRemedy } from '../../../core/assessment/remedies'
 import { partName, type FieldPath } from '../../../core/job/document'
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { inSentence, type CheckResult } from '../../../core/assessment/assess'
+import { inSentence } from '../../../core/units/format'
+import type { CheckResult } from '../../../core/assessment/assess'
 import { verdictWords } from '../../../core/assessment/verdict'
 
 /** The checks of a lane, worst first; choosing one shows its reasons. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { inSentence } from '../../../core/assessment/assess'
+import { inSentence } from '../../../core/units/format'
 import type { Conflict } from '../../../core/job/changes'
 import { fieldAt, partName } from '../../../core/job/document'
 import type { Known } from '../../../core/job/fields'

@@ -1,10 +1,9 @@
 <script setup lang="ts">
-import { inSentence } from '../../../core/assessment/assess'
 import { knownAt, partAt, type FieldPath } from '../../../core/job/document'
 import type { Field, How, Known } from '../../../core/job/fields'
 import { formatTally, parseTally } from '../../../core/job/tally'
 import { plausibleRange } from '../../../core/assessment/scene'
-import { formatNumber, formatQuantity } from '../../../core/units/format'
+import { formatNumber, formatQuantity, inSentence } from '../../../core/units/format'
 import { parseQuantity } from '../../../core/units/parse'
 
 /** One value of the survey: how to find it, what it is, how it is known. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { inSentence } from '../../../core/assessment/assess'
+import { inSentence } from '../../../core/units/format'
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/vue'
 import { listParts, partName } from '../../../core/job/document'
 

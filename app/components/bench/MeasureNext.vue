@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { inSentence } from '../../../core/assessment/assess'
+import { inSentence } from '../../../core/units/format'
 import type { FieldPath } from '../../../core/job/document'
 
 /** What to measure next: most verdicts settled first. */

@@ -155,7 +155,7 @@ export const computerControlled = check({
   id: 'alternator.computer-controlled',
   title: 'Computer-controlled voltage',
   about: 'alternator',
-  why: 'The computer lowers the voltage to save fuel and lifts it when coasting: low dips stop the charge, high peaks leave the window.',
+  why: 'The computer lowers the voltage to save fuel and lifts it when coasting: low dips stop the charge, and high peaks are more than the battery allows.',
   judge({ lane, name }, system) {
     if (!straight(lane) || lane.alternator.regulator !== 'computer') return null
     const { bank, rules } = system

@@ -1,10 +1,9 @@
 <script setup lang="ts">
-import { inSentence } from '../../../../core/assessment/assess'
 import { remedyEffort, remedyLabel } from '../../../../core/assessment/remedies'
 import { worst } from '../../../../core/assessment/verdict'
 import { crafts, partName } from '../../../../core/job/document'
 import { ruleCatalogue, type RuleId } from '../../../../core/rules/rules'
-import { formatQuantity } from '../../../../core/units/format'
+import { formatQuantity, inSentence } from '../../../../core/units/format'
 import { today } from '../../../utils/dates'
 
 /** The page the customer gets: the answer, the reasons, what to change, what is still open, and the cautions. */
@@ -30,6 +29,7 @@ const paths = computed(() => {
 /** The suspect findings in full; what suits is said by its name. */
 const notable = (checks: readonly { verdict: string }[]) => checks.filter((c) => c.verdict !== 'suits') as typeof paths.value[number]['checks']
 const fine = (checks: readonly { verdict: string; title: string }[]) => checks.filter((c) => c.verdict === 'suits').map((c) => inSentence(c.title)).join(', ')
+const inTheWay = computed(() => bench.assessment?.checks.filter((c) => c.verdict === 'does-not-suit') ?? [])
 const overridden = computed(() => Object.entries(bench.assessment?.overrides ?? {}).filter(([rule]) => rule in ruleCatalogue).map(([rule, value]) => {
   const known = ruleCatalogue[rule as RuleId]
   return `${known.label}: ${known.kind === 'number' ? formatQuantity(Number(value), known.unit) : (known.options as Record<string, string>)[String(value)]}`
@@ -61,8 +61,14 @@ const assumed = computed(() => {
         <p class="mt-1 text-soft">Battery in question: {{ bank.name || 'not chosen yet' }}<template v-if="bank.ahEach?.value">, {{ formatQuantity(bank.ahEach.value * (bank.parallel?.value ?? 1), 'Ah') }}</template></p>
       </section>
 
+      <section v-if="inTheWay.length" class="border-b border-line py-4">
+        <h2 class="text-lg">What stands in the way</h2>
+        <ul class="mt-1 list-disc pl-6"><li v-for="c in inTheWay" :key="c.key"><strong>{{ c.subject }}: {{ inSentence(c.title) }}.</strong> <template v-if="c.remedies[0]">What could help: {{ inSentence(remedyLabel(c.remedies[0])) }} <span class="text-soft">({{ remedyEffort(c.remedies[0]) }})</span>.</template></li></ul>
+      </section>
+
       <section v-if="bench.assessment.changes.length" class="border-b border-line py-4">
-        <h2 class="text-lg">What to change</h2>
+        <h2 class="text-lg">{{ inTheWay.length ? 'What else would have to change' : 'What to change' }}</h2>
+        <p v-if="inTheWay.length" class="text-soft">These alone do not make it suit.</p>
         <ol class="mt-1 list-decimal pl-6"><li v-for="change in bench.assessment.changes" :key="change.id + change.on"><strong>{{ partName(bench.document!, change.on) }}: {{ remedyLabel(change) }}.</strong> <span class="text-soft">{{ remedyEffort(change) }}</span></li></ol>
       </section>
 
@@ -71,10 +77,10 @@ const assumed = computed(() => {
         <ul class="mt-1 list-disc pl-6"><li v-for="m in bench.assessment.measureNext" :key="m.path"><strong>{{ m.part }}: {{ inSentence(m.label) }}.</strong> {{ m.how }}</li></ul>
       </section>
 
-      <section v-for="path in paths" :key="path.id" class="break-inside-avoid border-b border-line py-4">
-        <div class="flex flex-wrap items-baseline gap-x-3"><h2 class="text-lg">{{ path.name }}</h2><p class="mr-auto text-soft">{{ path.about }}</p><VerdictWord :verdict="path.verdict" /></div>
+      <section v-for="path in paths" :key="path.id" class="border-b border-line py-4">
+        <div class="flex break-after-avoid flex-wrap items-baseline gap-x-3"><h2 class="text-lg">{{ path.name }}</h2><p class="mr-auto text-soft">{{ path.about }}</p><VerdictWord :verdict="path.verdict" /></div>
         <ul class="mt-1 grid gap-2">
-          <li v-for="c in notable(path.checks)" :key="c.key" class="grid grid-cols-[auto_1fr] gap-x-2"><VerdictMark :verdict="c.verdict" class="mt-0.5 !size-4" /><div><p><strong>{{ c.title }}.</strong> {{ c.summary }} {{ c.why }}</p><p v-if="c.verdict !== 'measure-first'" class="text-xs text-soft">{{ c.formula }} · limit: {{ c.limit.text }}</p><p v-for="caution in c.cautions" :key="caution" class="text-xs">{{ caution }}</p></div></li>
+          <li v-for="c in notable(path.checks)" :key="c.key" class="grid break-inside-avoid grid-cols-[auto_1fr] gap-x-2"><VerdictMark :verdict="c.verdict" class="mt-0.5 !size-4" /><div><p><strong>{{ c.title }}.</strong> {{ c.summary }} {{ c.why }}</p><p v-if="c.verdict !== 'measure-first'" class="text-xs text-soft">{{ c.formula }} · limit: {{ c.limit.text }}</p><p v-for="caution in c.cautions" :key="caution" class="text-xs">{{ caution }}</p></div></li>
         </ul>
         <p v-if="fine(path.checks)" class="mt-1 flex gap-2 text-soft"><VerdictMark verdict="suits" class="mt-0.5 !size-4" /><span>Inside the limits: {{ fine(path.checks) }}.</span></p>
       </section>

@@ -1,0 +1,234 @@
+import { createPinia, setActivePinia } from 'pinia'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { goodJob, withValues } from '../../core/testing'
+import type { JobDocument } from '../../core/job/document'
+import { useBench } from './bench'
+
+/** A server of one job, in memory, that can be cut off and changed from elsewhere. */
+class FakeServer {
+  version = 1
+  document: JobDocument = goodJob()
+  reachable = true
+  refuses = ''
+  puts = 0
+
+  answer(path: string, init?: RequestInit): Response {
+    if (!this.reachable) throw new TypeError('no network')
+    if (path.endsWith('/history')) return Response.json([])
+    const stored = { id: 'job', version: this.version, document: this.document, updatedAt: '2026-11-20T08:00:00Z', updatedBy: 'Phone' }
+    if (init?.method !== 'PUT') return Response.json(stored)
+    this.puts++
+    if (this.refuses) return Response.json({ error: this.refuses }, { status: 422 })
+    const sent = JSON.parse(String(init.body)) as { version: number; document: JobDocument }
+    if (sent.version !== this.version) return Response.json({ error: 'changed', theirs: stored }, { status: 409 })
+    this.change(sent.document)
+    return Response.json({ ...stored, version: this.version })
+  }
+
+  change(document: JobDocument): void {
+    this.version++
+    this.document = document
+  }
+}
+
+let server: FakeServer
+let storage: Map<string, string>
+const coldest = (value: unknown): JobDocument => withValues(goodJob(), { 'place/coldestC': value })
+const type = (bench: ReturnType<typeof useBench>, path: string, value: number): void => bench.setField(path, { value, how: 'measured' })
+const rest = (ms = 3000): Promise<unknown> => vi.advanceTimersByTimeAsync(ms)
+
+beforeEach(() => {
+  vi.useFakeTimers()
+  server = new FakeServer()
+  storage = new Map()
+  vi.stubGlobal('matchMedia', () => ({ matches: false }))
+  vi.stubGlobal('localStorage', { getItem: (k: string) => storage.get(k) ?? null, setItem: (k: string, v: string) => void storage.set(k, v), removeItem: (k: string) => void storage.delete(k) })
+  vi.stubGlobal('fetch', (path: string, init?: RequestInit) => Promise.resolve().then(() => server.answer(path, init)))
+  setActivePinia(createPinia())
+})
+afterEach(() => {
+  vi.useRealTimers()
+  vi.unstubAllGlobals()
+})
+
+async function opened() {
+  const bench = useBench()
+  expect(await bench.open('job')).toBeNull()
+  return bench
+}
+
+describe('saving', () => {
+  it('keeps a change on the device at once, and sends it a moment later', async () => {
+    const bench = await opened()
+    type(bench, 'place/coldestC', 3)
+    expect(bench.save.kind).toBe('unsaved')
+    expect(storage.size).toBe(1)
+    expect(server.puts).toBe(0)
+    await rest()
+    expect(bench.save.kind).toBe('saved')
+    expect(server.document.place.coldestC!.value).toBe(3)
+    expect(storage.size).toBe(0)
+  })
+
+  it('sends what was typed while another save was on its way', async () => {
+    const bench = await opened()
+    type(bench, 'place/coldestC', 3)
+    await rest(510)
+    type(bench, 'place/coldestC', 4)
+    await rest()
+    expect(server.document.place.coldestC!.value).toBe(4)
+    expect(bench.save.kind).toBe('saved')
+  })
+
+  it('goes on trying while there is no connection, and loses nothing', async () => {
+    const bench = await opened()
+    server.reachable = false
+    type(bench, 'place/coldestC', 3)
+    await rest(10_000)
+    expect(bench.save.kind).toBe('unreachable')
+    type(bench, 'place/hottestC', 44)
+    await rest()
+    server.reachable = true
+    await rest()
+    expect(server.document.place).toMatchObject({ coldestC: { value: 3 }, hottestC: { value: 44 } })
+  })
+
+  it('shows what the server refuses, and keeps it here', async () => {
+    const bench = await opened()
+    server.refuses = 'place/coldestC must be 40 or less'
+    type(bench, 'place/coldestC', 3)
+    await rest()
+    expect(bench.save).toEqual({ kind: 'refused', error: 'place/coldestC must be 40 or less' })
+    expect(storage.size).toBe(1)
+  })
+
+  it('says so when the browser has no room left', async () => {
+    const bench = await opened()
+    vi.stubGlobal('localStorage', { getItem: () => null, removeItem: () => undefined, setItem: () => { throw new DOMException('full', 'QuotaExceededError') } })
+    type(bench, 'place/coldestC', 3)
+    expect(bench.save.kind).toBe('full')
+  })
+
+  it('does not send what comes back to what it was', async () => {
+    const bench = await opened()
+    type(bench, 'place/coldestC', 3)
+    type(bench, 'place/coldestC', 12)
+    await rest()
+    expect(server.puts).toBe(0)
+    expect(bench.save.kind).toBe('saved')
+  })
+})
+
+describe('opening', () => {
+  it('takes up a draft that never arrived', async () => {
+    const first = await opened()
+    server.reachable = false
+    type(first, 'place/coldestC', 3)
+    first.setTyping('place/hottestC', 'thirty')
+    setActivePinia(createPinia())
+    server.reachable = true
+    const bench = await opened()
+    expect(bench.notice).toContain('where you left it')
+    expect(bench.document!.place.coldestC!.value).toBe(3)
+    expect(bench.typing).toEqual({ 'place/hottestC': 'thirty' })
+    bench.undo()
+    expect(bench.document!.place.coldestC!.value).toBe(12)
+  })
+
+  it('opens a draft even without a connection', async () => {
+    const first = await opened()
+    server.reachable = false
+    type(first, 'place/coldestC', 3)
+    setActivePinia(createPinia())
+    const bench = await opened()
+    expect(bench.document!.place.coldestC!.value).toBe(3)
+  })
+
+  it('says when there is neither', async () => {
+    server.reachable = false
+    expect(await useBench().open('job')).toContain('cannot be reached')
+  })
+
+  it('passes over a draft that is broken', async () => {
+    storage.set('jovial-anchor.draft.job', '{broken')
+    expect((await opened()).document).toEqual(goodJob())
+  })
+})
+
+describe('two people', () => {
+  it('on different values are joined, and the person is told', async () => {
+    const bench = await opened()
+    server.change(coldest(5))
+    type(bench, 'place/hottestC', 44)
+    await rest()
+    expect(bench.notice).toContain('Phone changed one value')
+    expect(server.document.place).toMatchObject({ coldestC: { value: 5 }, hottestC: { value: 44 } })
+  })
+
+  it.each([[true, 3], [false, 5]])('on one value wait for a choice (mine: %s)', async (mine, value) => {
+    const bench = await opened()
+    server.change(coldest(5))
+    type(bench, 'place/coldestC', 3)
+    type(bench, 'place/hottestC', 44)
+    await rest(20_000)
+    expect(bench.save.kind).toBe('conflict')
+    expect(bench.conflict!.conflicts.map((c) => c.path)).toEqual(['place/coldestC'])
+    expect(server.document.place.coldestC!.value).toBe(5)
+    bench.resolve(() => mine)
+    await rest()
+    expect(server.document.place).toMatchObject({ coldestC: { value }, hottestC: { value: 44 } })
+    expect(bench.save.kind).toBe('saved')
+  })
+
+  it('on one value who agree need no choice', async () => {
+    const bench = await opened()
+    server.change(coldest(5))
+    type(bench, 'place/coldestC', 5)
+    await rest()
+    expect(bench.conflict).toBeNull()
+    expect(bench.save.kind).toBe('saved')
+  })
+})
+
+describe('undo', () => {
+  it('takes one field typed in one go back at once, and others one by one', async () => {
+    const bench = await opened()
+    for (const value of [1, 14, 14.4]) type(bench, 'chargers/charger-1/floatV', value)
+    type(bench, 'place/coldestC', 3)
+    bench.undo()
+    expect(bench.document!.place.coldestC!.value).toBe(12)
+    bench.undo()
+    expect(bench.document!.chargers['charger-1']!.floatV!.value).toBe(13.5)
+    expect(bench.canUndo).toBe(false)
+    bench.redo()
+    bench.redo()
+    expect(bench.document!.place.coldestC!.value).toBe(3)
+    expect(bench.canRedo).toBe(false)
+  })
+
+  it('of an alternator takes its link away with it', async () => {
+    const bench = await opened()
+    const before = Object.keys(bench.document!.links).length
+    bench.addPart('alternators')
+    expect(Object.keys(bench.document!.links)).toHaveLength(before + 1)
+    bench.undo()
+    expect(Object.keys(bench.document!.links)).toHaveLength(before)
+  })
+})
+
+describe('trying a remedy', () => {
+  it('shows the verdicts that would follow, and ends with the next change', async () => {
+    server.document = withValues(goodJob(), { 'chargers/charger-1/equaliseStage': 'switchable', 'chargers/charger-1/equaliseV': 15.5 })
+    const bench = await opened()
+    expect(bench.assessment!.verdict).toBe('suits-once-changed')
+    const remedy = bench.selectedCheck!.remedies[0]!
+    bench.tryRemedy(remedy)
+    expect(bench.trialAssessment!.verdict).toBe('suits')
+    expect(bench.assessment!.verdict).toBe('suits-once-changed')
+    bench.tryRemedy(remedy)
+    expect(bench.trialAssessment).toBeNull()
+    bench.tryRemedy(remedy)
+    type(bench, 'place/coldestC', 11)
+    expect(bench.trial).toBeNull()
+  })
+})

@@ -1,0 +1,50 @@
+import { describe, expect, it } from 'vitest'
+import { partKinds } from '../../core/job/fields'
+import { emptyJob } from '../../core/job/document'
+import { goodJob, withMeasured, withValues } from '../../core/testing'
+import { ago } from './dates'
+import { askedFields, shownValue, stationState, stationSummary, usualHow } from './survey'
+
+describe('a station', () => {
+  it('is done when nothing is missing, and has gaps that matter or do not', () => {
+    const job = withValues(goodJob(), { 'use/negatives': 'common' })
+    expect(stationState(job, 'use', [])).toBe('done')
+    expect(stationState(job, 'houseBank', [])).toBe('gaps')
+    expect(stationState(withValues(job, { 'place/coldestC': null }), 'place', ['place/coldestC'])).toBe('matters')
+    expect(stationState(job, 'inverters', ['place/coldestC'])).toBe('done')
+  })
+
+  it('says in a few words what it holds', () => {
+    const job = withValues(goodJob(), { 'houseBank/parallel': 2, 'houseBank/ahEach': 110, 'houseBank/chemistry': 'flooded' })
+    expect(stationSummary(job, 'houseBank')).toBe('2 × 110 Ah, Flooded')
+    expect(stationSummary(job, 'inverters')).toBe('none entered')
+    expect(stationSummary(emptyJob('1'), 'place')).toBe('nothing known yet')
+    expect(stationSummary(withMeasured(job, 'chargers', {}, { name: 'Spare' }), 'chargers')).toBe('2 entered')
+  })
+
+  it('asks a link only what its kind has', () => {
+    const names = askedFields('links', { kind: { value: 'vsr' } }).map(([name]) => name)
+    expect(names).toEqual(['kind', 'closesV', 'opensV'])
+  })
+})
+
+describe('values', () => {
+  it('are shown with their unit or in words', () => {
+    expect(shownValue(partKinds.chargers.fields.absorptionV, 14.4)).toBe('14.4 V')
+    expect(shownValue(partKinds.links.fields.kind, 'vsr')).toBe('Voltage-sensed relay')
+    expect(shownValue(partKinds.alternators.fields.driveTally, [{ minutes: 5, volts: 14.4 }])).toBe('5 at 14.4')
+    expect(shownValue(partKinds.chargers.fields.absorptionV, null)).toBe('')
+  })
+
+  it('are usually known the way their line says to find them', () => {
+    expect(usualHow(partKinds.chargers.fields.ratedA)).toBe('label')
+    expect(usualHow(partKinds.candidate.fields.continuousA)).toBe('maker')
+    expect(usualHow(partKinds.place.fields.coldestC)).toBe('customer')
+    expect(usualHow(partKinds.chargers.fields.floatV)).toBe('measured')
+  })
+})
+
+describe('moments', () => {
+  const now = Date.parse('2026-11-24T12:00:00Z')
+  it.each([['2026-11-24T11:59:50Z', 'just now'], ['2026-11-24T11:57:00Z', '3 minutes ago'], ['2026-11-24T09:00:00Z', '3 hours ago'], ['2026-11-23T11:00:00Z', 'yesterday']])('%s is %s', (iso, words) => expect(ago(iso, now)).toBe(words))
+})
