@@ -228,7 +228,8 @@ function scaleOf(job: JobDocument, ref: PartRef, field: QuantityField): number {
   const house = nominal(job.houseBank) ?? nominal(job.candidate) ?? 12
   switch (ref.kind) {
     case 'alternators': return (nominal(ref.part) ?? house) / 12
-    case 'candidate': return (nominal(ref.part) ?? house) / 12
+    // One battery by itself: its default is 12 V, however many the house puts in series.
+    case 'candidate': return (nominal(ref.part) ?? 12) / 12
     case 'startingBattery': return (nominal(Object.values(job.alternators)[0]) ?? house) / 12
     case 'links': {
       const senses = ['closesV', 'opensV', 'dropV'].some((name) => partKinds.links.fields[name as 'closesV'] === field)

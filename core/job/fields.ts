@@ -104,7 +104,7 @@ const choice = <const O extends string>(
 const volts = (label: string, plausible: QuantityField['plausible'], measure: string, more: Partial<Pick<QuantityField, 'when' | 'otherwise' | 'onlyMeasuredWhen'>> = {}): QuantityField =>
   quantity(label, 'V', 0.1, [0, 80], plausible, measure, { scales: true, ...more })
 
-const nominal = (label: string, measure: string) => choice(label, { 12: '12 V', 24: '24 V', 48: '48 V' }, measure, { otherwise: '12' })
+const systemVoltages = { 12: '12 V', 24: '24 V', 48: '48 V' } as const
 
 const leadKinds = { flooded: 'Flooded', calcium: 'Calcium', agm: 'AGM', gel: 'Gel', lithium: 'Lithium' } as const
 
@@ -155,7 +155,7 @@ const place = {
 
 const houseBank = {
   chemistry: choice('Kind', leadKinds, 'Label, caps, weight.'),
-  nominalV: nominal('House system', 'Add up the batteries in series.'),
+  nominalV: choice('House system', systemVoltages, 'Add up the batteries in series.', { otherwise: '12' }),
   series: quantity('In series', '', 1, [1, 12], [1, 2], 'Count along one string.', { otherwise: 1 }),
   parallel: quantity('In parallel', '', 1, [1, 20], [1, 4], 'Count the strings.', { otherwise: 1 }),
   ahEach: quantity('Capacity of each (20 h)', 'Ah', 5, [1, 3000], [60, 220], 'Label.'),
@@ -176,7 +176,7 @@ const startingBattery = {
 const noLimitA = 9999
 
 const alternators = {
-  nominalV: nominal('Nominal voltage', 'Label.'),
+  nominalV: choice('Nominal voltage', systemVoltages, 'Label.'),
   ratedA: quantity('Rated current', 'A', 5, [5, 1000], [45, 200], 'Label on the housing.'),
   regulator: choice('Regulator', {
     fixed: 'Fixed voltage',
@@ -218,8 +218,8 @@ const links = {
   closesV: volts('Closes at', [13, 13.7], 'Meter on the starting side while the engine warms; listen for the click.', relayOnly),
   opensV: volts('Opens at', [12.6, 13.2], 'Meter on the starting side after the engine stops; listen for the click.', relayOnly),
   dropV: volts('Drop of the isolator', [0.1, 0.9], 'Meter from its input stud to the house output while charging.', { when: [{ field: 'kind', is: ['diode'] }] }),
-  inputV: { ...nominal('Input made for', 'Label.'), ...dcdcOnly },
-  outputV: { ...nominal('Output made for', 'Label.'), ...dcdcOnly },
+  inputV: choice('Input made for', systemVoltages, 'Label.', dcdcOnly),
+  outputV: choice('Output made for', systemVoltages, 'Label.', dcdcOnly),
   isolation: choice('Input and output negatives', { common: 'Joined inside', isolated: 'Isolated' }, 'Label or maker’s sheet.', { ...dcdcOnly, otherwise: 'common' }),
   signal: choice('Starts on', { wire: 'Ignition or alternator wire', voltage: 'Voltage it detects' }, 'Look for a thin wire to the signal terminal.', dcdcOnly),
   ...forDcdc(chargeStages),
@@ -252,7 +252,7 @@ const devices = {
 
 const candidate = {
   chemistry: choice('Chemistry', { lfp: 'Lithium iron phosphate (LFP)', nmc: 'Lithium NMC or cobalt', other: 'Other lithium' }, 'Maker’s data sheet.'),
-  nominalV: nominal('Nominal voltage of each', 'Label: 12.8 V counts as 12 V.'),
+  nominalV: choice('Nominal voltage of each', systemVoltages, 'Label: 12.8 V counts as 12 V.', { otherwise: '12' }),
   series: quantity('In series', '', 1, [1, 4], [1, 2], 'How many you would fit in series.', { otherwise: 1 }),
   parallel: quantity('In parallel', '', 1, [1, 20], [1, 4], 'How many you would fit side by side.', { otherwise: 1 }),
   mostParallel: quantity('Most allowed in parallel', '', 1, [1, 20], [1, 4], 'Maker’s data sheet.', { otherwise: 1 }),

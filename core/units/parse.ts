@@ -60,7 +60,8 @@ export function parseQuantity(text: string, unit: Unit): Parsed {
   }
   const written = parts[2]!.toLowerCase().replace(/\s/g, '').replace('ohms', 'ohm')
   if (written === '') return { ok: true, value: number }
-  const spelling = (spellings[unit] as Record<string, { factor: number; offset?: number }>)[written]
+  const family: Readonly<Record<string, { readonly factor: number; readonly offset?: number }>> = spellings[unit]
+  const spelling = Object.hasOwn(family, written) ? family[written] : undefined
   if (!spelling) return refuse(unit ? `“${parts[2]!.trim()}” is not a unit for ${unit}` : 'A plain number is wanted here')
   return { ok: true, value: tidy(number * spelling.factor + (spelling.offset ?? 0)) }
 }

@@ -23,7 +23,7 @@ describe('quantities as people write them', () => {
 
   it.each([
     ['', 'V'], ['about 14', 'V'], ['14.4.4', 'V'], ['1e999', 'V'], ['14 A', 'V'], ['NaN', 'V'], ['Infinity', 'V'],
-    ['11 AWG', 'mm²'], ['5 V', ''], ['<b>14</b>', 'V'], ['9'.repeat(60), 'V'],
+    ['11 AWG', 'mm²'], ['5 V', ''], ['<b>14</b>', 'V'], ['0__proto__', 'V'], ['1 constructor', 'm'], ['9'.repeat(60), 'V'],
   ] as const)('refuses %j for %s with words', (text, unit) => {
     expect(read(text, unit)).toMatch(/\w+/)
     expect(parseQuantity(text, unit).ok).toBe(false)

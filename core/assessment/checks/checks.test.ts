@@ -159,6 +159,7 @@ const cases: Readonly<Record<string, readonly Case[]>> = {
     { says: '12 to 12 V does not suit a 24 V chassis', job: alternator(link({}), { nominalV: '24', regulatorV: 28.4 }), on: onLink, verdict: bad, remedy: 'dcdc.right-voltages' },
     { says: 'a common negative where they are kept apart suits once isolated', job: withValues(link({ isolation: 'common' }), { 'use/negatives': 'separate' }), on: onLink, verdict: changed, remedy: 'dcdc.isolated' },
     { says: 'an isolated one suits there', job: withValues(link({ isolation: 'isolated' }), { 'use/negatives': 'separate' }), on: onLink, verdict: good },
+    { says: 'nominal voltage of the alternator not known is to be read', job: alternator(link({}), { nominalV: null }), on: onLink, verdict: open },
     { says: 'link not known is to be looked at when a DC-DC would be wrong', job: alternator(link({ kind: null }), { nominalV: '24', regulatorV: 28.4 }), on: onLink, verdict: open },
   ],
   'cold.charge-cut': [
