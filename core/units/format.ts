@@ -1,16 +1,19 @@
 import type { Unit } from './units'
 
-/** Most decimals that make sense for a value of this unit; fewer are shown for larger values. */
+/** Two digits that say something, however small the value, and no decimals once it has two before the point. */
+const twoDigits = (size: number): number => (size < 0.1 ? 3 : size < 1 ? 2 : size < 10 ? 1 : 0)
+
+/** Most decimals that make sense for a value of this unit; noughts at their end are left out. */
 const decimals: Record<Unit, (size: number) => number> = {
   V: () => 2,
-  A: (size) => (size < 10 ? 1 : 0),
-  Ah: (size) => (size < 10 ? 1 : 0),
-  W: () => 0,
-  'mΩ': (size) => (size < 10 ? 1 : 0),
+  A: twoDigits,
+  Ah: twoDigits,
+  W: twoDigits,
+  'mΩ': twoDigits,
   'mm²': (size) => (size < 10 ? 2 : 1),
-  m: (size) => (size < 100 ? 1 : 0),
-  '°C': (size) => (size < 10 ? 1 : 0),
-  h: (size) => (size < 10 ? 1 : 0),
+  m: (size) => (size < 1 ? 2 : 1),
+  '°C': () => 1,
+  h: (size) => (size < 1 ? 2 : 1),
   rpm: () => 0,
   'mV/°C': () => 1,
   years: () => 1,

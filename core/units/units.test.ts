@@ -47,7 +47,7 @@ describe('quantities as people write them', () => {
 describe('quantities as they are shown', () => {
   it.each([
     [14.4, 'V', '14.4 V'], [14, 'V', '14.0 V'], [13.754, 'V', '13.75 V'], [4.26, 'A', '4.3 A'], [76.4, 'A', '76 A'],
-    [-18, '°C', '−18 °C'], [-0.001, 'A', '0 A'], [1200, 'W', '1200 W'], [2, '', '2'], [NaN, 'V', '–'],
+    [-18, '°C', '−18 °C'], [-0.0001, 'A', '0 A'], [0.03, 'A', '0.03 A'], [0.095, 'A', '0.095 A'], [0.25, 'h', '0.25 h'], [0.35, 'm', '0.35 m'], [54.5, 'A', '55 A'], [1200, 'W', '1200 W'], [2, '', '2'], [NaN, 'V', '–'],
   ] as const)('%d %s is %s', (value, unit, shown) => {
     expect(formatQuantity(value, unit)).toBe(shown)
   })

@@ -1,7 +1,7 @@
 // A private PostgreSQL cluster on loopback, never the machine's own.
 import { spawnSync } from 'node:child_process'
 import { createHash, randomBytes } from 'node:crypto'
-import { chmodSync, existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { chmodSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { dataFolder, ensureFolder, freePort, giveUp, isRoot, postgresPrograms, root } from './machine.mjs'
 
@@ -34,7 +34,7 @@ const isAlive = (pid) => {
 
 /**
  * Starts the cluster of a name, making it first where there is none. Gives the address of its
- * `postgres` database and a `stop`, which leaves alone a cluster that another start still uses.
+ * `postgres` database and a `stop`, which ends it with its last user: several starts may share it.
  * @param durable false for tests: faster, and nothing is lost that matters
  */
 export async function startCluster(name, { durable }) {
@@ -42,7 +42,7 @@ export async function startCluster(name, { durable }) {
   const home = clusterHome(name)
   const data = join(home, 'cluster')
   const secret = join(home, 'password')
-  const owner = join(home, 'owner')
+  const users = ensureFolder(join(home, 'users'))
   if (!existsSync(data)) {
     mkdirSync(data)
     writeFileSync(secret, randomBytes(18).toString('hex'))
@@ -53,21 +53,19 @@ export async function startCluster(name, { durable }) {
     mustWork(made, 'initdb')
   }
   const url = (port) => `postgres://jovial:${readFileSync(secret, 'utf8')}@127.0.0.1:${port}/postgres`
+  const mine = join(users, String(process.pid))
+  writeFileSync(mine, '')
   if (asPostgres(join(bin, 'pg_ctl'), ['-D', data, 'status']).status === 0) {
-    const port = readFileSync(join(data, 'postmaster.pid'), 'utf8').split('\n')[3]
-    const inUse = existsSync(owner) && isAlive(Number(readFileSync(owner, 'utf8')))
-    if (inUse) return { url: url(port), stop() {} }
-    writeFileSync(owner, String(process.pid))
-    return { url: url(port), stop }
+    return { url: url(readFileSync(join(data, 'postmaster.pid'), 'utf8').split('\n')[3]), stop }
   }
   const port = await freePort(54_330)
   const settings = ['listen_addresses=127.0.0.1', 'unix_socket_directories=', `port=${port}`, ...(durable ? [] : ['fsync=off', 'synchronous_commit=off', 'full_page_writes=off'])]
   mustWork(asPostgres(join(bin, 'pg_ctl'), ['-D', data, '-w', '-l', join(home, 'log'), '-o', settings.map((s) => `-c ${s.endsWith('=') ? `${s}''` : s}`).join(' '), 'start'], { stdio: ['ignore', 'ignore', 'pipe'] }), `Starting PostgreSQL (see ${join(home, 'log')})`)
-  writeFileSync(owner, String(process.pid))
   return { url: url(port), stop }
 
   function stop() {
+    rmSync(mine, { force: true })
+    if (readdirSync(users).some((pid) => isAlive(Number(pid)))) return
     asPostgres(join(bin, 'pg_ctl'), ['-D', data, '-m', 'fast', '-w', 'stop'], { stdio: 'ignore' })
-    rmSync(owner, { force: true })
   }
 }
