@@ -40,11 +40,16 @@ export function formatQuantity(value: number, unit: Unit): string {
 export function formatNumber(value: number, unit: Unit): string {
   if (!Number.isFinite(value)) return '–'
   const fixed = value.toFixed(decimals[unit](Math.abs(value)))
-  const least = leastDecimals[unit] ?? 0
-  const [whole, fraction = ''] = fixed.split('.')
-  const kept = fraction.replace(/0+$/, '').padEnd(least, '0')
-  const signed = kept === '' ? whole! : `${whole}.${kept}`
-  return Number(signed) === 0 ? signed.replace('-', '') : signed.replace('-', '−')
+  const point = fixed.indexOf('.')
+  let end = fixed.length
+  if (point >= 0) {
+    const kept = point + 1 + (leastDecimals[unit] ?? 0)
+    while (end > kept && fixed[end - 1] === '0') end--
+    if (end === point + 1) end = point
+  }
+  if (fixed[0] !== '-') return fixed.slice(0, end)
+  const size = fixed.slice(1, end)
+  return /[1-9]/.test(size) ? `−${size}` : size
 }
 
 /** A share of 0 to 1 in per cent. */
