@@ -227,6 +227,15 @@ describe('the instruments', () => {
     expect(known.rows[known.governs!]).toMatchObject({ label: 'alternator all day', amps: 54.5 })
   })
 
+  it('draw the compensated voltage that the check compares', () => {
+    const job = withValues(goodJob(), { 'chargers/charger-1/compensation': 'fixed', 'chargers/charger-1/compensationMv': 4, 'place/coldestC': 0, 'place/hottestC': 26 })
+    const assessment = assess(job)
+    const marks = drawLanes(job, {}, assessment)[0]!.ruler.marks
+    const compared = assessment.checks.find((c) => c.id === 'charger.temperature-compensation' && c.on === 'chargers/charger-1')!.compared[0].value
+    expect(marks.find((m) => m.label === 'in the cold')).toMatchObject({ low: compared, high: compared, verdict: 'does-not-suit' })
+    expect(compared).toBeCloseTo(15, 6)
+  })
+
   it('draw an unknown voltage as its range', () => {
     const job = withValues(demo('0421'), { 'alternators/alternator-1/regulatorV': null })
     const mark = drawLanes(job, {}, assess(job))[1]!.ruler.marks.find((m) => m.label === 'at the battery')!

@@ -4,7 +4,7 @@ import type { Range } from '../job/fields'
 import { resolveRules, type RuleOverrides } from '../rules/rules'
 import type { Assessment } from './assess'
 import { Scene } from './scene'
-import { allDayA, availableA, completeLinks, dcdcInput, demandA, systemOf, type AlternatorLane, type ChargeUnit, type Lane, type System } from './system'
+import { allDayA, allDayBudgetA, availableA, compensation, completeLinks, dcdcInput, demandA, systemOf, type AlternatorLane, type ChargeUnit, type Lane, type System } from './system'
 import type { Verdict } from './verdict'
 
 /** A voltage on the ruler; a range when it is not known or swings. */
@@ -13,8 +13,8 @@ export interface Mark {
   readonly low: number
   readonly high: number
   readonly verdict: Verdict
-  /** Key of the check it belongs to; null for a mark that only informs. */
-  readonly check: string | null
+  /** Key of the check it belongs to. */
+  readonly check: string
   /** Whether the range is there because the value is not known. */
   readonly unknown: boolean
 }
@@ -93,8 +93,8 @@ function marksOf(lane: Lane, system: System, verdicts: Verdicts): Mark[] {
   return lane.link.kind === 'dcdc' ? stageMarks(lane.link, system, verdicts) : alternatorMarks(lane, verdicts)
 }
 
-const mark = (verdicts: Verdicts, label: string, [low, high]: Range, check: string | null, unknown = low !== high): Mark =>
-  ({ label, low, high, check, unknown, verdict: (check === null ? undefined : verdicts.get(check)) ?? 'suits' })
+const mark = (verdicts: Verdicts, label: string, [low, high]: Range, check: string, unknown = low !== high): Mark =>
+  ({ label, low, high, check, unknown, verdict: verdicts.get(check) ?? 'suits' })
 
 function stageMarks(unit: ChargeUnit, { bank, one }: System, verdicts: Verdicts): Mark[] {
   const key = (id: string): string => `${id}@${unit.$path}`
@@ -105,8 +105,10 @@ function stageMarks(unit: ChargeUnit, { bank, one }: System, verdicts: Verdicts)
     marks.push(mark(verdicts, 'equalise', unit.$range('equaliseV'), key('charger.equalise')))
   }
   if (unit.compensation === 'switchable' || unit.compensation === 'fixed') {
-    const shiftV = (celsius: number): number => ((bank.nominalV / 2) * unit.compensationMv * (25 - celsius)) / 1000
-    const at = (celsius: number): Range => [absorption[0] + shiftV(celsius), absorption[1] + shiftV(celsius)]
+    const at = (celsius: number): Range => {
+      const { volts } = compensation(unit, bank, celsius)
+      return [absorption[0] + volts, absorption[1] + volts]
+    }
     const check = key('charger.temperature-compensation')
     marks.push(mark(verdicts, 'in the cold', at(one.place.coldestC), check), mark(verdicts, 'in the heat', at(one.place.hottestC), check))
   }
@@ -140,9 +142,8 @@ function stackOf(lane: Lane, system: System): Stack {
   if (lane.kind === 'charger') {
     rows.push(row('charger gives', 'source', () => lane.charger.ratedA))
   } else if (lane.link.kind === 'dcdc') {
-    const budget = (): number => Math.min(allDayA(lane.alternator, 'idle', rules), allDayA(lane.alternator, 'cruise', rules))
     rows.push(row('DC-DC gives', 'source', () => lane.link.ratedA))
-    rows.push(row('alternator all day', 'source', () => (budget() * lane.link.ratedA) / dcdcInput(lane, system).amps))
+    rows.push(row('alternator all day', 'source', () => (allDayBudgetA(lane.alternator, rules) * lane.link.ratedA) / dcdcInput(lane, system).amps))
   } else {
     rows.push(row('battery takes', 'battery', () => demandA(lane, rules.lowSoc / 100, system)))
     rows.push(row('alternator gives', 'source', () => availableA(lane.alternator, 'cruise', rules)))

@@ -35,6 +35,12 @@ export class Bank {
 /** Stage-making units are read alike, whether mains charger or DC-DC. */
 export type ChargeUnit = View<'chargers'> | View<'links'>
 
+/** What temperature compensation adds to a unit's voltage at a temperature, V: lead cells × coefficient × (25 − T), and the count of cells. */
+export function compensation(unit: ChargeUnit, bank: Bank, celsius: number): { readonly volts: number; readonly leadCells: number } {
+  const leadCells = (6 * bank.nominalV) / 12
+  return { leadCells, volts: (leadCells * unit.compensationMv * (25 - celsius)) / 1000 }
+}
+
 interface LaneBase {
   /** Path of the charger or the link: one lane each. */
   readonly id: PartPath
@@ -108,6 +114,10 @@ export function allDayA(alternator: View<'alternators'>, speed: Speed, rules: Sh
   const share = speed === 'idle' ? rules.alternatorIdleShare : rules.alternatorCruiseShare
   return Math.max(0, (alternator.ratedA * share) / 100 - alternator.vehicleDrawA)
 }
+
+/** What it may give to charging all day whatever its speed, A: the lesser of idle and cruise. */
+export const allDayBudgetA = (alternator: View<'alternators'>, rules: ShopRules): number =>
+  Math.min(allDayA(alternator, 'idle', rules), allDayA(alternator, 'cruise', rules))
 
 /** Current the bank would draw through a straight link if the alternator held its voltage, A: (Vreg − drop − OCV) ÷ total resistance. */
 export function demandA(lane: AlternatorLane, soc: number, { bank, rules }: System): number {

@@ -2,13 +2,13 @@ import { formatQuantity as q, formatShare } from '../../units/format'
 import { check, mid, number, word } from '../check'
 import { sizeUnder, type RemedyRef } from '../remedies'
 import type { Origin, View } from '../scene'
-import { acceptanceA, allDayA, availableA, cableOhm, demandA, feedingV, isolatorDropV, type AlternatorLane, type Bank, type Speed, type System } from '../system'
+import { acceptanceA, allDayA, allDayBudgetA, availableA, cableOhm, demandA, feedingV, isolatorDropV, type AlternatorLane, type Bank, type Speed, type System } from '../system'
 import { lowCharge, lowChargeWords } from './charger'
 
 /** A DC-DC in place of the link, sized so that neither the battery nor the alternator is asked for more than it may give. */
 export function addDcdc(lane: AlternatorLane, system: System): RemedyRef {
   const { bank, rules } = system
-  const budgetW = Math.min(allDayA(lane.alternator, 'idle', rules), allDayA(lane.alternator, 'cruise', rules)) * feedingV(lane.alternator) * (rules.dcdcEfficiency / 100)
+  const budgetW = allDayBudgetA(lane.alternator, rules) * feedingV(lane.alternator) * (rules.dcdcEfficiency / 100)
   return {
     id: 'dcdc.add', on: lane.link.$path, value: sizeUnder(Math.min(bank.recommendedA, budgetW / bank.middleV)),
     values: { absorptionV: bank.middleV, inputV: lane.alternator.nominalV, outputV: String(bank.nominalV) },
@@ -105,7 +105,7 @@ export const acceptance = check({
         : overBattery ? `The battery takes ${q(takesA, 'A')} and its maker allows ${q(limitA, 'A')}.`
         : `The battery takes ${q(most.takesA, 'A')} at ${most.speed}, within the ${q(most.allDayA, 'A')} ${mid(name)} gives all day.`,
       remedies: hot || overBattery ? [
-        { id: 'alternator.limit-current', on: alternator.$path, value: Math.max(1, Math.floor(Math.min(bank.largestA, ...speeds.map((speed) => allDayA(alternator, speed, rules))) + alternator.vehicleDrawA)) },
+        { id: 'alternator.limit-current', on: alternator.$path, value: Math.max(1, Math.floor(Math.min(bank.largestA, allDayBudgetA(alternator, rules)) + alternator.vehicleDrawA)) },
         addDcdc(lane, system),
       ] : [],
     }

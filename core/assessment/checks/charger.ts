@@ -3,7 +3,7 @@ import { formatQuantity as q, formatShare } from '../../units/format'
 import { check, mid, number, word, type Judgement } from '../check'
 import { sizeUnder, type RemedyRef } from '../remedies'
 import type { Origin } from '../scene'
-import { cableOhm, type Bank, type ChargeUnit, type Lane, type System } from '../system'
+import { cableOhm, compensation, type Bank, type ChargeUnit, type Lane, type System } from '../system'
 import type { Verdict } from '../verdict'
 
 /** The units of this topic: every mains charger, and a DC-DC charger for its own stages. */
@@ -201,8 +201,7 @@ export const temperatureCompensation = check({
         summary: () => `${name} holds the same voltage hot and cold.`,
       }
     }
-    const leadCells = (6 * bank.nominalV) / 12
-    const at = (celsius: number): number => unit.absorptionV + (leadCells * unit.compensationMv * (25 - celsius)) / 1000
+    const at = (celsius: number): number => unit.absorptionV + compensation(unit, bank, celsius).volts
     const { coldestC, hottestC } = one.place
     const [coldV, hotV] = [at(coldestC), at(hottestC)]
     const overV = coldV - bank.highV
@@ -215,7 +214,7 @@ export const temperatureCompensation = check({
       verdict: !bad ? 'suits' : settable ? 'suits-once-changed' : 'does-not-suit',
       compared: [number(`reaches at ${q(celsius, '°C')}`, volts, 'V'), number(cold ? 'charge at most' : 'charge at least', limitV, 'V')],
       limit: bank.each.$origin(cold ? 'chargeHighV' : 'chargeLowV'),
-      formula: () => `${q(unit.absorptionV, 'V')} + ${leadCells} × ${q(unit.compensationMv, 'mV/°C')} × (25 − ${q(celsius, '°C')}) = ${q(volts, 'V')}`,
+      formula: () => `${q(unit.absorptionV, 'V')} + ${compensation(unit, bank, celsius).leadCells} × ${q(unit.compensationMv, 'mV/°C')} × (25 − ${q(celsius, '°C')}) = ${q(volts, 'V')}`,
       summary: () => bad
         ? `${name} moves with temperature: ${q(coldV, 'V')} at ${q(coldestC, '°C')} and ${q(hotV, 'V')} at ${q(hottestC, '°C')}; the window is ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}.`
         : `${name} stays inside the window from ${q(coldestC, '°C')} to ${q(hottestC, '°C')}.`,
