@@ -109,7 +109,7 @@ export class Scene {
     const field = fieldOf(view, name)
     const known = trustedValue(view.$ref.part, field, name)
     if (known !== null) return known
-    if (field.type === 'tally') return null
+    if (field.type === 'rows') return null
     if (field.otherwise === undefined) return undefined
     return field.type === 'choice' ? field.otherwise : this.defaultNumber(view, field)
   }
@@ -167,7 +167,7 @@ export class Scene {
       const how = (view.$ref.part[name] as Known<unknown>).how ?? 'assumed'
       return { kind: how, text: howKnown[how] }
     }
-    if (field.type === 'tally' || field.otherwise === undefined) return { kind: 'unknown', text: 'not known' }
+    if (field.type === 'rows' || field.otherwise === undefined) return { kind: 'unknown', text: 'not known' }
     if (field.type === 'quantity' && typeof field.otherwise === 'string') {
       return { kind: 'rule', text: `shop rule: ${inSentence(ruleCatalogue[field.otherwise].label)}` }
     }
@@ -229,7 +229,8 @@ function scaleOf(job: JobDocument, ref: PartRef, field: QuantityField): number {
   switch (ref.kind) {
     case 'alternators': return (nominal(ref.part) ?? house) / 12
     // One battery by itself: its default is 12 V, however many the house puts in series.
-    case 'candidate': return (nominal(ref.part) ?? 12) / 12
+    case 'candidate':
+    case 'alternatives': return (nominal(ref.part) ?? 12) / 12
     case 'startingBattery': return (nominal(Object.values(job.alternators)[0]) ?? house) / 12
     case 'links': {
       const senses = ['closesV', 'opensV', 'dropV'].some((name) => partKinds.links.fields[name as 'closesV'] === field)

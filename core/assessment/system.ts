@@ -1,7 +1,8 @@
 import { partName, partsOf, withNewPart, type JobDocument, type PartPath } from '../job/document'
-import type { ManyKindId, OneKindId, PartKindId } from '../job/fields'
+import { partKindIds, partKinds, type Known, type ManyKindId, type OneKindId, type PartKindId } from '../job/fields'
 import { hotOutputA } from '../physics/alternator'
 import { loopOhm } from '../physics/conductors'
+import { worstShare } from '../physics/sharing'
 import { openCircuitV } from '../physics/lfp'
 import type { ShopRules } from '../rules/rules'
 import type { Scene, View } from './scene'
@@ -24,16 +25,25 @@ export class Bank {
   get balanceStartV(): number { return this.rules.balanceStartV * this.scale }
   get recommendedA(): number { return this.each.recommendedChargeA * this.each.parallel }
   get largestA(): number { return Math.max(this.each.largestChargeA, this.each.recommendedChargeA) * this.each.parallel }
-  /** Share of the BMS rating each battery of a parallel bank can be counted on for; 1 for one alone. */
-  get sharing(): number { return this.each.parallel > 1 ? this.rules.sharing / 100 : 1 }
+  /** Share of the BMS rating each battery of a parallel bank can be counted on for: the shop's, or less where the cabling is worse. */
+  get sharing(): number {
+    const { parallel, layout } = this.each
+    return parallel > 1 ? Math.min(this.rules.sharing / 100, worstShare(parallel, this.stringOhm, this.rules.bankLinkMohm / 1000, layout)) : 1
+  }
+  private get stringOhm(): number { return (this.each.resistanceMohm / 1000) * this.each.series }
   get continuousA(): number { return this.each.continuousA * this.each.parallel * this.sharing }
-  get ohm(): number { return (this.each.resistanceMohm / 1000) * (this.each.series / this.each.parallel) }
+  get peakA(): number { return Math.max(this.each.peakA, this.each.continuousA) * this.each.parallel * this.sharing }
+  get count(): number { return this.each.series * this.each.parallel }
+  get kg(): number { return this.each.weightKg * this.count }
+  /** Lowest temperature at which it may be charged, °C: the maker's, or not below 0 °C where the shop holds to that. */
+  get coldLimitC(): number { return this.rules.coldSchool === 'zero' ? Math.max(0, this.each.coldLimitC) : this.each.coldLimitC }
+  get ohm(): number { return this.stringOhm / this.each.parallel }
   get tailA(): number { return this.rules.tailRateC * this.ah }
   ocv(soc: number): number { return openCircuitV(soc, this.nominalV) }
 }
 
-/** Stage-making units are read alike, whether mains charger or DC-DC. */
-export type ChargeUnit = View<'chargers'> | View<'links'>
+/** Stage-making units are read alike: mains charger, DC-DC or solar controller. */
+export type ChargeUnit = View<'chargers'> | View<'links'> | View<'solar'>
 
 /** What temperature compensation adds to a unit's voltage at a temperature, V: lead cells × coefficient × (25 − T), and the count of cells. */
 export function compensation(unit: ChargeUnit, bank: Bank, celsius: number): { readonly volts: number; readonly leadCells: number } {
@@ -42,7 +52,7 @@ export function compensation(unit: ChargeUnit, bank: Bank, celsius: number): { r
 }
 
 interface LaneBase {
-  /** Path of the charger or the link: one lane each. */
+  /** Path of the charger, the link, the array or the source: one lane each. */
   readonly id: PartPath
   readonly name: string
   readonly cables: readonly View<'conductors'>[]
@@ -56,8 +66,16 @@ export interface AlternatorLane extends LaneBase {
   readonly alternator: View<'alternators'>
   readonly link: View<'links'>
 }
+export interface SolarLane extends LaneBase {
+  readonly kind: 'solar'
+  readonly solar: View<'solar'>
+}
+export interface SourceLane extends LaneBase {
+  readonly kind: 'source'
+  readonly source: View<'sources'>
+}
 /** A way by which charge reaches the house bank: a source, its link and its cables. */
-export type Lane = ChargerLane | AlternatorLane
+export type Lane = ChargerLane | AlternatorLane | SolarLane | SourceLane
 
 /** The job as checks see it: every part as a view of one scene. */
 export interface System {
@@ -80,14 +98,17 @@ export function systemOf(scene: Scene): System {
   const { job, rules } = scene
   const views = <K extends PartKindId>(kind: K): View<K>[] =>
     partsOf(job, kind).map((ref) => scene.view(ref as typeof ref & { kind: K }, ref.part.name || `The ${partName(job, ref.path).toLowerCase()}`))
-  const many = { alternators: views('alternators'), links: views('links'), chargers: views('chargers'), inverters: views('inverters'), conductors: views('conductors'), devices: views('devices') }
-  const one = { use: views('use')[0]!, place: views('place')[0]!, houseBank: views('houseBank')[0]!, startingBattery: views('startingBattery')[0]!, candidate: views('candidate')[0]! }
+  const many = Object.fromEntries(partKindIds.filter((kind) => partKinds[kind].many).map((kind) => [kind, views(kind)])) as unknown as System['many']
+  const one = Object.fromEntries(partKindIds.filter((kind) => !partKinds[kind].many).map((kind) => [kind, views(kind)[0]!])) as unknown as System['one']
   const cablesOf = (path: PartPath) => many.conductors.filter((cable) => cable.$ref.part.of === path)
   const lanes: Lane[] = many.chargers.filter((charger) => charger.feeds !== 'starting').map((charger) => ({ kind: 'charger', id: charger.$path, name: charger.$name, charger, cables: cablesOf(charger.$path) }))
   for (const link of many.links) {
     const alternator = many.alternators.find((view) => view.$path === link.$ref.part.from)
-    if (alternator) lanes.push({ kind: 'alternator', id: link.$path, name: alternator.$name, alternator, link, cables: cablesOf(link.$path) })
+    const joined = (link.$ref.part.kind as Known<string> | undefined)?.value !== 'none'
+    if (alternator && joined) lanes.push({ kind: 'alternator', id: link.$path, name: alternator.$name, alternator, link, cables: cablesOf(link.$path) })
   }
+  lanes.push(...many.solar.map((solar) => ({ kind: 'solar', id: solar.$path, name: solar.$name, solar, cables: cablesOf(solar.$path) }) as const))
+  lanes.push(...many.sources.map((source) => ({ kind: 'source', id: source.$path, name: source.$name, source, cables: cablesOf(source.$path) }) as const))
   return { scene, rules, one, many, lanes, bank: new Bank(one.candidate, rules) }
 }
 
@@ -124,9 +145,9 @@ export function demandA(lane: AlternatorLane, soc: number, { bank, rules }: Syst
   return Math.max(0, (lane.alternator.regulatorV - isolatorDropV(lane) - bank.ocv(soc)) / (bank.ohm + cableOhm(lane, rules)))
 }
 
-/** Current that flows straight through, A: the least of what is asked and what is there. */
+/** Current that flows straight through, A: the least of what is asked, what is there, and what a duty-cycling relay lets pass on average. */
 export const acceptanceA = (lane: AlternatorLane, soc: number, speed: Speed, system: System): number =>
-  Math.min(demandA(lane, soc, system), availableA(lane.alternator, speed, system.rules))
+  Math.min(demandA(lane, soc, system), availableA(lane.alternator, speed, system.rules), lane.link.kind === 'duty' ? lane.link.opensAboveA : Infinity)
 
 /** Lowest voltage at which an alternator feeds a DC-DC for any length of time, V: its dips where a computer controls it. */
 export const feedingV = (alternator: View<'alternators'>): number => (alternator.regulator === 'computer' ? alternator.lowestV : alternator.regulatorV)
@@ -141,8 +162,13 @@ export function dcdcInput(lane: AlternatorLane, { rules }: System): { readonly a
   return { amps: watts / volts, volts }
 }
 
+/** Power on the label of an array, W. */
+export const arrayW = (solar: View<'solar'>): number => solar.panelW * solar.series * solar.parallel
+
 /** Largest current a lane can push into the bank, A. */
 export function laneCurrentA(lane: Lane, system: System): number {
   if (lane.kind === 'charger') return lane.charger.ratedA
+  if (lane.kind === 'source') return lane.source.largestA
+  if (lane.kind === 'solar') return Math.min(lane.solar.ratedA, arrayW(lane.solar) / system.bank.lowV)
   return lane.link.kind === 'dcdc' ? lane.link.ratedA : acceptanceA(lane, system.rules.lowSoc / 100, 'cruise', system)
 }

@@ -24,7 +24,7 @@ const refuse = (message: string, more: Partial<FileProblem> = {}): ReadJob => ({
 
 /**
  * Reads the text of a job file. Either the whole job or all that is wrong with it, in words.
- * Unknown properties are kept; a file of an older version would be brought up to date here.
+ * Unknown properties are kept; a file of an older version is brought up to date.
  */
 export function readJobFile(text: string): ReadJob {
   if (text.trim() === '') return refuse('The file is empty')
@@ -43,6 +43,7 @@ export function checkJob(data: unknown): ReadJob {
   const { format, version } = data as { format?: unknown; version?: unknown }
   if (format !== jobFormat) return refuse(format === undefined ? 'is missing' : `must be ${jobFormat}`, { path: 'format' })
   if (typeof version === 'number' && version > jobFormatVersion) return refuse(`This job was saved by a newer version (${version}); this one reads up to ${jobFormatVersion}`, { path: 'version' })
+  if (version === 1) return checkJob(upToDate(data as Group))
   const unsafe = unsafeValue(data, '', 0)
   if (unsafe) return { ok: false, problems: [unsafe] }
   const { error } = jobSchema.validate(data)
@@ -54,6 +55,12 @@ export function checkJob(data: unknown): ReadJob {
   const dangling = danglingReferences(job)
   return dangling.length > 0 ? { ok: false, problems: dangling } : { ok: true, job }
 }
+
+/** Version 1 knew fewer kinds of parts, and no notes: a job of that version has none of them. */
+const upToDate = (job: Group): Group => ({
+  ...job, version: jobFormatVersion, notes: job.notes ?? {},
+  ...Object.fromEntries(['solar', 'sources', 'generators', 'loads', 'alternatives'].map((kind) => [kind, job[kind] ?? {}])),
+})
 
 /** `chargers/charger-1/absorptionV` for an error inside its value; the plain path otherwise. */
 const fieldPathOf = (path: readonly (string | number)[]): string => (path.at(-1) === 'value' ? path.slice(0, -1) : path).join('/')
@@ -102,18 +109,19 @@ const headOrder = ['number', 'name', 'customer', 'contact', 'craft', 'registrati
 const knownOrder = ['value', 'how', 'when', 'by']
 
 function orderedKnown(known: Group, field: Field): Group {
-  const rows = field.type === 'tally' && Array.isArray(known.value) ? { value: known.value.map((row: Group) => inOrder(row, ['minutes', 'volts'])) } : {}
+  const rows = field.type === 'rows' && Array.isArray(known.value) ? { value: known.value.map((row: Group) => inOrder(row, field.columns.map((column) => column.name))) } : {}
   return inOrder({ ...known, ...rows }, knownOrder)
 }
 
 function orderedPart(part: Group, kind: PartKind): Group {
   const known = Object.entries(part).map(([name, value]) => [name, Object.hasOwn(kind.fields, name) ? orderedKnown(value as Group, kind.fields[name]!) : value])
-  return inOrder(Object.fromEntries(known) as Group, ['name', 'from', 'of', ...Object.keys(kind.fields), 'notes'])
+  return inOrder(Object.fromEntries(known) as Group, ['name', 'shelf', 'from', 'of', ...Object.keys(kind.fields), 'notes'])
 }
 
 /** The text of a job file: properties in the order of the survey, whatever order they were stored in; two spaces, a line end at the end. */
 export function writeJobFile(job: JobDocument): string {
-  const ordered: Record<string, unknown> = { ...inOrder(job as unknown as Group, ['format', 'version', 'job', 'rules', ...partKindIds]) }
+  const ordered: Record<string, unknown> = { ...inOrder(job as unknown as Group, ['format', 'version', 'job', 'rules', ...partKindIds, 'notes']) }
+  ordered.notes = inOrder(job.notes, partKindIds)
   ordered.job = inOrder(job.job as unknown as Group, headOrder)
   for (const kind of partKindIds) {
     const parts = partsOf(job, kind).map(({ id, part }) => [id, orderedPart(part, partKinds[kind])] as const)

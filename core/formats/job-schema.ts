@@ -5,6 +5,8 @@ import { ruleCatalogue, ruleIds } from '../rules/rules'
 
 /** Most parts of one kind in a job. */
 export const mostParts = 100
+/** Most rows of a table in one value. */
+export const mostRows = 200
 /** Ids of parts in a collection: `charger-1`. */
 export const partIdPattern = /^[a-z]{1,20}-\d{1,6}$/
 
@@ -15,9 +17,8 @@ function valueSchema(field: Field): Joi.Schema {
   switch (field.type) {
     case 'quantity': return Joi.number().unsafe().min(field.limits[0]).max(field.limits[1])
     case 'choice': return Joi.valid(...Object.keys(field.options))
-    case 'tally': return Joi.array().max(200).items(Joi.object({
-      minutes: Joi.number().min(0).max(10_000).required(), volts: Joi.number().min(0).max(80).required(),
-    }))
+    case 'rows': return Joi.array().max(mostRows).items(Joi.object(Object.fromEntries(field.columns.map(({ name, limits: [least, most] }) =>
+      [name, Joi.number().min(least).max(most).required()]))))
   }
 }
 
@@ -30,6 +31,7 @@ const known = (field: Field): Joi.Schema => Joi.object({
 
 const part = (kind: PartKind): Joi.ObjectSchema => Joi.object({
   name: text(200), notes: text(5000), from: Joi.string().max(60), of: Joi.string().max(60),
+  shelf: Joi.object({ code: Joi.string().max(60).required(), version: Joi.number().integer().min(1).max(1_000_000).required() }),
   ...Object.fromEntries(Object.entries(kind.fields).map(([name, field]) => [name, known(field)])),
 }).unknown()
 
@@ -49,6 +51,7 @@ export const jobSchema: Joi.ObjectSchema = Joi.object({
     stage: Joi.valid(...Object.keys(stages)).required(),
   }).unknown().required(),
   rules: Joi.object(Object.fromEntries(ruleIds.map((id) => [id, ruleSchema(id)]))).unknown().required(),
+  notes: Joi.object(Object.fromEntries(partKindIds.map((kind) => [kind, text(5000)]))).unknown().required(),
   ...Object.fromEntries(partKindIds.map((kind) => [
     kind,
     (partKinds[kind].many
@@ -69,6 +72,7 @@ export const jobSchema: Joi.ObjectSchema = Joi.object({
     'array.base': 'must be a list',
     'number.base': 'must be a number',
     'number.infinity': 'is too large a number',
+    'number.integer': 'must be a whole number',
     'number.min': 'must be {#limit} or more',
     'number.max': 'must be {#limit} or less',
     'string.base': 'must be text',

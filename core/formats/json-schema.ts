@@ -1,7 +1,7 @@
 import { crafts, jobFormat, jobFormatVersion, stages, usePatterns } from '../job/document'
 import { howKnown, partKinds, partKindIds, type Field, type PartKind } from '../job/fields'
 import { ruleCatalogue, ruleIds } from '../rules/rules'
-import { mostParts, partIdPattern } from './job-schema'
+import { mostParts, mostRows, partIdPattern } from './job-schema'
 
 type Schema = Readonly<Record<string, unknown>>
 
@@ -12,9 +12,12 @@ function valueSchema(field: Field): Schema {
   switch (field.type) {
     case 'quantity': return { type: ['number', 'null'], minimum: field.limits[0], maximum: field.limits[1] }
     case 'choice': return { enum: [...Object.keys(field.options), null] }
-    case 'tally': return {
-      type: ['array', 'null'], maxItems: 200,
-      items: { type: 'object', required: ['minutes', 'volts'], additionalProperties: false, properties: { minutes: { type: 'number', minimum: 0, maximum: 10_000 }, volts: { type: 'number', minimum: 0, maximum: 80 } } },
+    case 'rows': return {
+      type: ['array', 'null'], maxItems: mostRows,
+      items: {
+        type: 'object', required: field.columns.map(({ name }) => name), additionalProperties: false,
+        properties: Object.fromEntries(field.columns.map(({ name, limits: [minimum, maximum], unit }) => [name, { type: 'number', minimum, maximum, description: `Unit: ${unit}.` }])),
+      },
     }
   }
 }
@@ -29,6 +32,7 @@ const part = (kind: PartKind): Schema => ({
   type: 'object', title: kind.one, description: kind.about,
   properties: {
     name: text(200), notes: text(5000), from: text(60), of: text(60),
+    shelf: { type: 'object', description: 'The shelf part its values were taken from.', required: ['code', 'version'], additionalProperties: false, properties: { code: text(60), version: { type: 'integer', minimum: 1, maximum: 1_000_000 } } },
     ...Object.fromEntries(Object.entries(kind.fields).map(([name, field]) => [name, known(field)])),
   },
 })
@@ -37,7 +41,7 @@ const part = (kind: PartKind): Schema => ({
 export const jobJsonSchema: Schema = {
   $schema: 'https://json-schema.org/draft/2020-12/schema',
   title: 'Jovial Anchor job file', type: 'object',
-  required: ['format', 'version', 'job', 'rules', ...partKindIds],
+  required: ['format', 'version', 'job', 'rules', 'notes', ...partKindIds],
   properties: {
     format: { const: jobFormat },
     version: { const: jobFormatVersion },
@@ -55,6 +59,7 @@ export const jobJsonSchema: Schema = {
         return [id, rule.kind === 'number' ? { type: 'number', minimum: rule.limits[0], maximum: rule.limits[1], title: rule.label } : { ...oneOf(rule.options), title: rule.label }]
       })),
     },
+    notes: { type: 'object', description: 'What the installer wrote at a station.', properties: Object.fromEntries(partKindIds.map((kind) => [kind, text(5000)])) },
     ...Object.fromEntries(partKindIds.map((kind) => [
       kind,
       partKinds[kind].many

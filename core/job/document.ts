@@ -2,7 +2,7 @@ import type { RuleOverrides } from '../rules/rules'
 import { partKinds, partKindIds, type Field, type FieldsOf, type Known, type ManyKindId, type OneKindId, type PartKind, type PartKindId, type Surveyed } from './fields'
 
 export const jobFormat = 'jovial-anchor/job'
-export const jobFormatVersion = 1
+export const jobFormatVersion = 2
 
 export const crafts = { vessel: 'Vessel', vehicle: 'Road vehicle', trailer: 'Trailer', motorcycle: 'Motorcycle' } as const
 export const usePatterns = { daily: 'Moves daily', stays: 'Stays put', plugged: 'Plugged in', laidUp: 'Laid up in winter' } as const
@@ -31,6 +31,14 @@ export interface PartExtras {
   readonly from?: string
   /** Cable: the path of the part whose current it carries. */
   readonly of?: string
+  /** The shelf part its values were taken from, in the version that was used. */
+  readonly shelf?: ShelfRef
+}
+
+/** One version of a part on the shop's shelf. */
+export interface ShelfRef {
+  readonly code: string
+  readonly version: number
 }
 
 export type Part<K extends PartKindId> = PartExtras & Surveyed<FieldsOf<K>>
@@ -45,6 +53,8 @@ export type JobDocument = {
   readonly version: typeof jobFormatVersion
   readonly job: JobHead
   readonly rules: RuleOverrides
+  /** What the installer wrote at a station. */
+  readonly notes: { readonly [K in PartKindId]?: string }
 } & { readonly [K in OneKindId]: Part<K> } & { readonly [K in ManyKindId]: Readonly<Record<string, Part<K>>> }
 
 /** A part seen without its kind: for code that walks over all of them. */
@@ -53,7 +63,7 @@ export type AnyPart = PartExtras & Readonly<Record<string, unknown>>
 /** An empty job: nothing known, nothing counted. */
 export function emptyJob(number: string, name = ''): JobDocument {
   const parts = Object.fromEntries(partKindIds.map((kind) => [kind, {}]))
-  return { format: jobFormat, version: jobFormatVersion, job: { number, name, stage: 'enquiry' }, rules: {}, ...parts } as unknown as JobDocument
+  return { format: jobFormat, version: jobFormatVersion, job: { number, name, stage: 'enquiry' }, rules: {}, notes: {}, ...parts } as unknown as JobDocument
 }
 
 /** Where a part is: `place`, or `chargers/charger-1`. */
@@ -121,12 +131,10 @@ export function withField(job: JobDocument, path: FieldPath, known: Known<unknow
   return withPart(job, at.partPath, ({ [at.name]: _old, ...rest }) => (known === undefined ? rest : { ...rest, [at.name]: known }))
 }
 
-const idStems: Record<ManyKindId, string> = { alternators: 'alternator', links: 'link', chargers: 'charger', inverters: 'inverter', conductors: 'cable', devices: 'device' }
-
 /** A copy of the job with one more part of a kind, and the path it got. */
 export function withNewPart(job: JobDocument, kind: ManyKindId, part: AnyPart = {}): { readonly job: JobDocument; readonly path: PartPath } {
   const next = Math.max(0, ...Object.keys(job[kind]).map(numberIn)) + 1
-  const path = `${kind}/${idStems[kind]}-${next}`
+  const path = `${kind}/${partKinds[kind].stem}-${next}`
   return { job: withPart(job, path, () => part), path }
 }
 

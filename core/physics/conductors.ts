@@ -35,10 +35,34 @@ export interface Run {
   readonly lengthM: number
   readonly areaMm2: number
   readonly returnBy: 'cable' | 'chassis'
+  readonly material?: 'copper' | 'aluminium'
 }
 
+/** Resistance of aluminium against copper of the same area. */
+const aluminiumFactor = 1.64
+
 /** Resistance of a run there and back at 20 °C, Ω. Return by chassis or hull: 1 mΩ + 0.2 mΩ/m, an engineering default. */
-export function loopOhm({ lengthM, areaMm2, returnBy }: Run): number {
-  const there = copperOhmPerM(areaMm2) * lengthM
+export function loopOhm({ lengthM, areaMm2, returnBy, material }: Run): number {
+  const there = copperOhmPerM(areaMm2) * lengthM * (material === 'aluminium' ? aluminiumFactor : 1)
   return there + (returnBy === 'cable' ? there : 0.001 + 0.0002 * lengthM)
+}
+
+export interface Surroundings {
+  /** Insulation rating, °C. */
+  readonly insulationC: number
+  readonly engineSpace: boolean
+  /** Loaded conductors in the bundle, itself included. */
+  readonly bundled: number
+  readonly material?: 'copper' | 'aluminium'
+}
+
+/**
+ * Current a conductor carries where it lies, A: free-air ampacity, less in an engine space (0.75 to
+ * 1.00 by insulation) and in a bundle (2 to 3: 0.7, 4 to 6: 0.6, 7 to 24: 0.5); aluminium 0.78 of
+ * copper. Engineering defaults: always check the local code.
+ */
+export function ampacityThereA(areaMm2: number, { insulationC, engineSpace, bundled, material }: Surroundings): number {
+  const engine = !engineSpace ? 1 : insulationC >= 125 ? 1 : insulationC >= 105 ? 0.85 : insulationC >= 85 ? 0.82 : 0.75
+  const bundle = bundled >= 7 ? 0.5 : bundled >= 4 ? 0.6 : bundled >= 2 ? 0.7 : 1
+  return ampacityA(areaMm2, insulationC) * engine * bundle * (material === 'aluminium' ? 0.78 : 1)
 }

@@ -1,23 +1,37 @@
-import type { Unit } from './units'
+import { displayUnits, shownUnit, unitName } from './display'
+import { areaByAwg, type Unit } from './units'
 
 /** Two digits that say something, however small the value, and no decimals once it has two before the point. */
 const twoDigits = (size: number): number => (size < 0.1 ? 3 : size < 1 ? 2 : size < 10 ? 1 : 0)
+const one = (): number => 1
 
 /** Most decimals that make sense for a value of this unit; noughts at their end are left out. */
 const decimals: Record<Unit, (size: number) => number> = {
   V: () => 2,
   A: twoDigits,
+  mA: twoDigits,
   Ah: twoDigits,
   W: twoDigits,
+  Wh: twoDigits,
   'mΩ': twoDigits,
   'mm²': (size) => (size < 10 ? 2 : 1),
   m: (size) => (size < 1 ? 2 : 1),
-  '°C': () => 1,
+  mm: () => 0,
+  kg: one,
+  '°C': one,
+  'Δ°C': one,
   h: (size) => (size < 1 ? 2 : 1),
+  s: (size) => (size < 1 ? 2 : size < 10 ? 1 : 0),
+  min: (size) => (size < 10 ? 1 : 0),
+  days: one,
+  weeks: one,
   rpm: () => 0,
-  'mV/°C': () => 1,
-  years: () => 1,
+  'mV/°C': one,
+  '%/°C': () => 2,
+  '°': () => 0,
+  years: one,
   '%': (size) => (size > 0 && size < 1 ? 1 : 0),
+  money: (size) => (size < 20 ? 2 : 0),
   '×': () => 2,
   '': () => 2,
 }
@@ -26,20 +40,26 @@ const decimals: Record<Unit, (size: number) => number> = {
 const leastDecimals: Partial<Record<Unit, number>> = { V: 1 }
 
 /**
- * Writes a value with its unit and sensible digits. Any finite value; a value that is not finite
- * is written as a dash. A share is written in per cent by giving it as `%` of 0 to 100.
+ * Writes a value with its unit and sensible digits, in the units of the shop. Any finite value; a
+ * value that is not finite is written as a dash. A share is written in per cent by giving it as `%`
+ * of 0 to 100.
  *
  * @example formatQuantity(14.4, 'V') // '14.4 V'
  */
 export function formatQuantity(value: number, unit: Unit): string {
+  const gauge = gaugeOf(value, unit)
+  if (gauge) return `${gauge} AWG`
   const number = formatNumber(value, unit)
-  return unit === '' || !Number.isFinite(value) ? number : `${number} ${unit}`
+  const name = unit === 'mm²' ? unit : unitName(unit)
+  return unit === '' || !Number.isFinite(value) ? number : `${number} ${name}`
 }
 
 /** The number of {@link formatQuantity} without its unit. */
 export function formatNumber(value: number, unit: Unit): string {
   if (!Number.isFinite(value)) return '–'
-  const fixed = value.toFixed(decimals[unit](Math.abs(value)))
+  const shown = shownUnit(unit)
+  const inShown = shown ? (value - shown.offset) / shown.factor : value
+  const fixed = inShown.toFixed(shown ? shown.decimals : decimals[unit](Math.abs(value)))
   const point = fixed.indexOf('.')
   let end = fixed.length
   if (point >= 0) {
@@ -52,8 +72,18 @@ export function formatNumber(value: number, unit: Unit): string {
   return /[1-9]/.test(size) ? `−${size}` : size
 }
 
+/** The trade size of an area where the shop thinks in gauges and there is one. */
+function gaugeOf(areaMm2: number, unit: Unit): string | null {
+  if (unit !== 'mm²' || displayUnits().system !== 'imperial') return null
+  return Object.entries(areaByAwg).find(([gauge, area]) => area === areaMm2 && !/^0+$/.test(gauge))?.[0] ?? null
+}
+
 /** A share of 0 to 1 in per cent. */
 export const formatShare = (share: number): string => formatQuantity(share * 100, '%')
 
 /** A label inside a sentence: its first letter small, unless it is an abbreviation. */
 export const inSentence = (label: string): string => (/^[A-Z][A-Z-]/.test(label) ? label : label.charAt(0).toLowerCase() + label.slice(1))
+
+const counts = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'] as const
+/** A small count in words, for sentences. */
+export const inWords = (count: number): string => counts[count] ?? String(count)

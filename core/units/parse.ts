@@ -1,3 +1,4 @@
+import { displayUnits, shownUnit } from './display'
 import { areaByAwg, spellings, type Unit } from './units'
 
 export type Parsed =
@@ -30,7 +31,7 @@ export function parseNumber(text: string): number | null {
  * Reads a quantity with or without its unit and gives it in the stored unit.
  * Understands other units of the same family (`50 ft` for m, `-4 F` for °C), trade wire sizes
  * (`10 AWG`, `2/0`) and, for areas, conductors side by side (`2x16`). Anything else is refused
- * with the words to show beside the field.
+ * with the words to show beside the field. A number without a unit is one of the shop's own units.
  *
  * @example parseQuantity('14,4 V', 'V') // { ok: true, value: 14.4 }
  * @example parseQuantity('50 ft', 'm') // { ok: true, value: 15.24 }
@@ -46,6 +47,7 @@ export function parseQuantity(text: string, unit: Unit): Parsed {
       const area = areaByAwg[awg[1]!]
       return area === undefined ? refuse(`${awg[1]} AWG is not in the table of conductors`) : { ok: true, value: area }
     }
+    if (displayUnits().system === 'imperial' && Object.hasOwn(areaByAwg, t)) return { ok: true, value: areaByAwg[t]! }
     const sideBySide = /^(\d{1,2})\s*[x×*]\s*(.+)$/i.exec(t)
     if (sideBySide) {
       const one = parseQuantity(sideBySide[2]!, unit)
@@ -59,7 +61,9 @@ export function parseQuantity(text: string, unit: Unit): Parsed {
     return refuse(/\de[+-]?\d+/i.test(t) ? 'That number is too large' : `Not a number${unit ? ` of ${unit}` : ''}`)
   }
   const written = parts[2]!.toLowerCase().replace(/\s/g, '').replace('ohms', 'ohm')
-  if (written === '') return { ok: true, value: number }
+  const plainUnit = shownUnit(unit)
+  if (written === '') return { ok: true, value: plainUnit ? tidy(number * plainUnit.factor + plainUnit.offset) : number }
+  if (unit === 'money' && written === displayUnits().currency.toLowerCase()) return { ok: true, value: number }
   const family: Readonly<Record<string, { readonly factor: number; readonly offset?: number }>> = spellings[unit]
   const spelling = Object.hasOwn(family, written) ? family[written] : undefined
   if (!spelling) return refuse(unit ? `“${parts[2]!.trim()}” is not a unit for ${unit}` : 'A plain number is wanted here')

@@ -1,0 +1,134 @@
+import type { RuleId, ShopRules } from '../rules/rules'
+import type { Unit } from '../units/units'
+
+/** How a value is known, best first. */
+export const howKnown = {
+  measured: 'measured',
+  maker: 'maker’s data',
+  label: 'read from label',
+  customer: 'customer says',
+  assumed: 'assumed',
+} as const
+export type How = keyof typeof howKnown
+
+/** A surveyed value. `value: null` is "not known yet". */
+export interface Known<T> {
+  readonly value: T | null
+  readonly how?: How
+  /** For a measured value: when (ISO date-time) and by whom. */
+  readonly when?: string
+  readonly by?: string
+}
+
+export type Range = readonly [low: number, high: number]
+
+/** What a plausible range may depend on: the known values of the same part. */
+export interface RangeContext {
+  /** The known number of a sibling field, or null. */
+  readonly number: (field: string) => number | null
+  /** The known choice of a sibling field, or null. */
+  readonly choice: (field: string) => string | null
+}
+
+/** What a computed default may depend on: the part's other values, known or not, and the rules. */
+export interface DefaultContext {
+  readonly value: (field: string) => number
+  readonly rules: ShopRules
+}
+
+interface FieldBase {
+  readonly label: string
+  /** How to find or measure it, in a line. */
+  readonly measure: string
+  /** Seldom needed: folded away until it is known or matters. */
+  readonly detail?: true
+  /** Asked only when each of these sibling fields holds one of the values, or is not known yet. */
+  readonly when?: readonly Condition[]
+}
+
+export interface Condition {
+  readonly field: string
+  readonly is: readonly string[]
+}
+
+export interface QuantityField extends FieldBase {
+  readonly type: 'quantity'
+  readonly unit: Unit
+  /** What can be true at all, in the stored unit; anything else is refused. */
+  readonly limits: Range
+  /** Step of the arrow keys. */
+  readonly step: number
+  /** Range to judge over while it is not known. For voltages of a 12 V system: see `scales`. */
+  readonly plausible: Range | ((at: RangeContext) => Range)
+  /** Plausible range and default are for 12 V and grow with the part's nominal voltage. */
+  readonly scales?: true
+  /** Used instead of a range where nothing is given: a shop rule, a number, or computed from the part. */
+  readonly otherwise?: RuleId | number | ((at: DefaultContext) => number)
+  /** While the sibling holds one of these values, only a measured value counts as known. */
+  readonly onlyMeasuredWhen?: Condition
+}
+
+export interface ChoiceField<O extends string = string> extends FieldBase {
+  readonly type: 'choice'
+  readonly options: Readonly<Record<O, string>>
+  /** What to take where the maker's data say nothing. */
+  readonly otherwise?: NoInfer<O>
+}
+
+/** A column of a table that is written as text, each row `25 at 14.4`. */
+export interface Column {
+  readonly name: string
+  readonly unit: Unit
+  readonly limits: Range
+}
+/** Several readings of one thing: minutes at volts on a drive, the rested voltage of each battery. */
+export interface RowsField<C extends string = string> extends FieldBase {
+  readonly type: 'rows'
+  readonly columns: readonly (Column & { readonly name: C })[]
+  /** What parts the columns when written. */
+  readonly between: string
+  /** How to write it, for whoever did not. */
+  readonly example: string
+}
+
+export type Field = QuantityField | ChoiceField | RowsField
+export type Fields = Readonly<Record<string, Field>>
+
+export type ValueOf<F> = F extends ChoiceField<infer O> ? O : F extends RowsField<infer C> ? readonly Readonly<Record<C, number>>[] : number
+/** A part as it is surveyed: every field may be missing or not known. */
+export type Surveyed<F extends Fields> = { readonly [K in keyof F]?: Known<ValueOf<F[K]>> }
+/** A part as a check reads it: every field has a value; rows may be missing. */
+export type Resolved<F extends Fields> = { readonly [K in keyof F]: F[K] extends RowsField ? ValueOf<F[K]> | null : ValueOf<F[K]> }
+
+export const quantity = (
+  label: string, unit: Unit, step: number, limits: Range, plausible: QuantityField['plausible'], measure: string,
+  more: Partial<Pick<QuantityField, 'when' | 'detail' | 'scales' | 'otherwise' | 'onlyMeasuredWhen'>> = {},
+): QuantityField => ({ type: 'quantity', label, unit, step, limits, plausible, measure, ...more })
+
+export const choice = <const O extends string>(
+  label: string, options: Readonly<Record<O, string>>, measure: string, more: Partial<Pick<ChoiceField<O>, 'when' | 'detail' | 'otherwise'>> = {},
+): ChoiceField<O> => ({ type: 'choice', label, options, measure, ...more })
+
+export const volts = (label: string, plausible: QuantityField['plausible'], measure: string, more: Partial<Pick<QuantityField, 'when' | 'detail' | 'otherwise' | 'onlyMeasuredWhen'>> = {}): QuantityField =>
+  quantity(label, 'V', 0.1, [0, 80], plausible, measure, { scales: true, ...more })
+
+export const yesNo = (label: string, measure: string, more: Partial<Pick<ChoiceField<'yes' | 'no'>, 'when' | 'detail' | 'otherwise'>> = {}): ChoiceField<'yes' | 'no'> =>
+  choice(label, { yes: 'Yes', no: 'No' }, measure, more)
+
+export const rows = <const C extends string>(
+  label: string, columns: readonly (Column & { readonly name: C })[], between: string, example: string, measure: string, more: Partial<Pick<RowsField, 'when' | 'detail'>> = {},
+): RowsField<C> => ({ type: 'rows', label, columns, between, example, measure, ...more })
+
+/** A row of readings by column name. */
+export type Row = Readonly<Record<string, number>>
+
+/** Holds the fields to a condition on top of their own. */
+export const onlyWhen = <F extends Fields>(condition: Condition, fields: F): F =>
+  Object.fromEntries(Object.entries(fields).map(([id, field]) => [id, { ...field, when: [condition, ...(field.when ?? [])] }])) as unknown as F
+
+export const systemVoltages = { 12: '12 V', 24: '24 V', 48: '48 V' } as const
+
+export const leadKinds = { flooded: 'Flooded', calcium: 'Calcium', agm: 'AGM', gel: 'Gel', lithium: 'Lithium' } as const
+
+/** Stands for “no limit” where a limit may be missing. */
+export const noLimit = 9999

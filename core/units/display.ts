@@ -1,0 +1,56 @@
+import type { Unit } from './units'
+
+/** How a shop writes and reads quantities. Everything is stored and computed in the units of {@link Unit}. */
+export interface DisplayUnits {
+  readonly system: 'metric' | 'imperial'
+  /** Sign or letters of the shop's money. */
+  readonly currency: string
+}
+
+export const metric: DisplayUnits = { system: 'metric', currency: '€' }
+
+let current: DisplayUnits = metric
+
+/** The units in which quantities are written and read just now. */
+export const displayUnits = (): DisplayUnits => current
+
+/** Sets the units for everything written from now on: for an application that serves one shop. */
+export const showUnits = (units: DisplayUnits): void => { current = units }
+
+/** Does a piece of work, with no waiting in it, in the units of a shop: for a server that serves several. */
+export function inUnits<T>(units: DisplayUnits, work: () => T): T {
+  const before = current
+  current = units
+  try {
+    return work()
+  } finally {
+    current = before
+  }
+}
+
+/** A unit that is shown in place of the stored one: shown = (stored − offset) ÷ factor. */
+export interface ShownUnit {
+  readonly name: string
+  readonly factor: number
+  readonly offset: number
+  readonly decimals: number
+}
+
+const imperial: Partial<Record<Unit, ShownUnit>> = {
+  m: { name: 'ft', factor: 0.3048, offset: 0, decimals: 1 },
+  mm: { name: 'in', factor: 25.4, offset: 0, decimals: 2 },
+  kg: { name: 'lb', factor: 0.45359237, offset: 0, decimals: 1 },
+  '°C': { name: '°F', factor: 5 / 9, offset: -160 / 9, decimals: 1 },
+  'Δ°C': { name: '°F', factor: 5 / 9, offset: 0, decimals: 1 },
+}
+
+/** The unit in which a shop sees a stored one; null where it is shown as stored. */
+export const shownUnit = (unit: Unit): ShownUnit | null => (current.system === 'imperial' ? imperial[unit] ?? null : null)
+
+/** What is written behind a number of this unit. */
+export function unitName(unit: Unit): string {
+  if (unit === 'money') return current.currency
+  if (unit === 'Δ°C') return shownUnit(unit)?.name ?? '°C'
+  if (unit === 'mm²' && current.system === 'imperial') return 'AWG'
+  return shownUnit(unit)?.name ?? unit
+}
