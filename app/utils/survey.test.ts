@@ -24,7 +24,7 @@ describe('a station', () => {
 
   it('asks a link only what its kind has', () => {
     const names = askedFields('links', { kind: { value: 'vsr' } }).map(([name]) => name)
-    expect(names).toEqual(['kind', 'closesV', 'opensV'])
+    expect(names).toEqual(['kind', 'closesV', 'opensV', 'delayS', 'bothWay', 'relayA'])
   })
 })
 

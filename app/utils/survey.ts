@@ -1,6 +1,6 @@
 import { isAsked, partsOf, type AnyPart, type JobDocument, type PartRef } from '../../core/job/document'
 import { partKinds, type Field, type How, type Known, type PartKind, type PartKindId } from '../../core/job/fields'
-import { formatTally } from '../../core/job/tally'
+import { formatRows } from '../../core/job/rows'
 import { formatQuantity } from '../../core/units/format'
 
 /** The fields of a part that are asked, in walking order. */
@@ -12,7 +12,7 @@ export function shownValue(field: Field, value: unknown): string {
   if (value == null) return ''
   switch (field.type) {
     case 'choice': return field.options[value as string] ?? String(value)
-    case 'tally': return formatTally(value as never)
+    case 'rows': return formatRows(value as never, field)
     case 'quantity': return formatQuantity(value as number, field.unit)
   }
 }
@@ -32,7 +32,7 @@ const isKnown = (part: AnyPart, name: string): boolean => (part[name] as Known<u
 /** How a station stands: what is missing there, and whether it decides anything. */
 export function stationState(job: JobDocument, kind: PartKindId, toMeasure: readonly string[]): StationState {
   if (toMeasure.some((path) => path.startsWith(`${kind}/`))) return 'matters'
-  const complete = partsOf(job, kind).every(({ part }) => askedFields(kind, part).every(([name, field]) => isKnown(part, name) || field.type === 'tally' || field.otherwise !== undefined))
+  const complete = partsOf(job, kind).every(({ part }) => askedFields(kind, part).every(([name, field]) => isKnown(part, name) || field.type === 'rows' || field.otherwise !== undefined))
   return complete ? 'done' : 'gaps'
 }
 

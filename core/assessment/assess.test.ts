@@ -56,9 +56,9 @@ describe('the rescue van', () => {
   it('without its regulator voltage asks for it first, and only where it decides', () => {
     const cleared = assess(withField(job, 'alternators/alternator-1/regulatorV', { value: null }))
     const open = cleared.checks.filter((c) => c.verdict === 'measure-first').map((c) => c.id)
-    expect(open.toSorted()).toEqual(['alternator.acceptance', 'alternator.voltage', 'cold.rate', 'link.vsr-never-closes'])
+    expect(open.toSorted()).toEqual(['alternator.acceptance', 'alternator.voltage', 'battery.autonomy', 'cold.rate', 'link.vsr-never-closes'])
     expect(cleared.measureNext[0]).toMatchObject({ path: 'alternators/alternator-1/regulatorV' })
-    expect(cleared.measureNext[0]!.settles).toHaveLength(4)
+    expect(cleared.measureNext[0]!.settles).toHaveLength(5)
     expect(cleared.checks.find((c) => c.id === 'link.vsr-never-opens')!.verdict).toBe('does-not-suit')
   })
 })
@@ -80,9 +80,50 @@ describe('the library bus', () => {
   })
 })
 
+describe('the canal tug', () => {
+  const job = demo('0427')
+  it('is a hybrid bank by the owner’s wish, with what it lacks named, and every charger left as it is', () => {
+    const { verdict, changes, lanes, overrides } = assess(job)
+    expect(verdict).toBe('suits-once-changed')
+    expect(changes.map((c) => c.id)).toEqual(['mixed.conditions'])
+    expect(lanes.map((l) => [l.id, l.verdict])).toEqual([['chargers/charger-1', 'suits'], ['solar/array-1', 'suits'], ['sources/source-1', 'suits']])
+    expect(overrides).toEqual({ mixedSchool: 'hybrid' })
+  })
+  it('does not suit under the shop’s own school, which parts lead and lithium', () => {
+    const { verdict, decidedBy } = assess({ ...job, rules: {} })
+    expect([verdict, decidedBy]).toEqual(['does-not-suit', 'mixed.school@candidate'])
+  })
+})
+
+describe('the theatre trailer', () => {
+  const job = demo('0430')
+  it('asks more of its inverter than the battery’s protection gives, by how much and for how long', () => {
+    const { verdict, reason, decidedBy } = assess(job)
+    expect([verdict, decidedBy]).toEqual(['does-not-suit', 'battery.discharge@candidate'])
+    expect(reason).toContain('The loads draw up to 264 A and the battery gives 100 A: 164 A too much. What is usable would last 18 min at that.')
+  })
+  it('is held by its cable and plug, which the stack names', () => {
+    const [, tow] = drawLanes(job, {}, assess(job))
+    expect(tow!.stack.rows.map((r) => r.label)).toContain('plug')
+  })
+})
+
+describe('the sidecar outfit', () => {
+  const job = demo('0433')
+  it('has its recondition stage caught, is judged as a starter battery, and speaks of lay-up', () => {
+    const { verdict, reason, checks } = assess(job)
+    expect(verdict).toBe('does-not-suit')
+    expect(reason).toContain('Workshop charger equalises at 15.8 V')
+    const ids = checks.map((c) => c.id)
+    expect(ids).toEqual(expect.arrayContaining(['battery.starter-rated', 'cold.layup']))
+    for (const id of ['battery.cranking', 'battery.monitor', 'battery.autonomy']) expect(ids).not.toContain(id)
+    expect(checks.find((c) => c.id === 'cold.layup')!.summary).toContain('31.2 weeks')
+  })
+})
+
 describe('a 24 V house bank of two 12 V batteries in series', () => {
   const job = withValues(goodJob(), {
-    'houseBank/nominalV': '24', 'candidate/series': 2, 'chargers/charger-1/absorptionV': 28.8, 'chargers/charger-1/floatV': 27,
+    'houseBank/nominalV': '24', 'candidate/series': 2, 'place/depthMm': 510, 'chargers/charger-1/absorptionV': 28.8, 'chargers/charger-1/floatV': 27,
     'links/link-1/outputV': '24', 'links/link-1/absorptionV': 28.8, 'links/link-1/ratedA': 15,
   })
 
@@ -134,7 +175,7 @@ describe('unknowns', () => {
 
 describe('any job', () => {
   const fieldsToClear = fc.subarray(Object.keys(partKinds).flatMap((kind) => Object.keys((partKinds[kind as keyof typeof partKinds] as PartKind).fields).map((name) => [kind, name] as const)), { maxLength: 12 })
-  const start = fc.constantFrom(demo('0417'), demo('0421'), demo('0424'), goodJob(), straightJob({ kind: 'diode', dropV: 0.6 }))
+  const start = fc.constantFrom(...['0417', '0421', '0424', '0427', '0430', '0433'].map(demo), goodJob(), straightJob({ kind: 'diode', dropV: 0.6 }))
 
   const cleared = (job: JobDocument, fields: readonly (readonly [string, string])[]): JobDocument => fields.reduce((next, [kind, name]) => {
     const many = (partKinds[kind as keyof typeof partKinds] as PartKind).many
@@ -177,7 +218,7 @@ describe('any job', () => {
 })
 
 describe('remedies', () => {
-  const troubled = [demo('0417'), demo('0421'), withoutPart(goodJob(), 'links/link-1'), withMeasured(straightJob({ kind: 'diode', dropV: 0.7 }), 'inverters', { continuousW: 2500, efficiency: 90 })]
+  const troubled = [demo('0417'), demo('0421'), demo('0427'), demo('0430'), demo('0433'), withoutPart(goodJob(), 'links/link-1'), withMeasured(straightJob({ kind: 'diode', dropV: 0.7 }), 'inverters', { continuousW: 2500, efficiency: 90 })]
 
   it('that change the job settle the check they stand first on', () => {
     for (const job of troubled) {

@@ -2,7 +2,7 @@ import type { PartPath } from '../job/document'
 import type { Unit } from '../units/units'
 import type { RemedyRef } from './remedies'
 import type { Origin, View } from './scene'
-import type { AlternatorLane, ChargeUnit, Lane, System } from './system'
+import type { AlternatorLane, ChargeUnit, Lane, SolarLane, SourceLane, System } from './system'
 import type { Verdict } from './verdict'
 
 /** One side of a comparison: a number with its unit, or a word. */
@@ -32,10 +32,13 @@ export interface Judgement {
 export interface Subjects {
   battery: { readonly name: string; readonly path: PartPath }
   device: { readonly device: View<'devices'>; readonly name: string; readonly path: PartPath }
-  /** A unit with charge stages of its own: a mains charger, or the DC-DC of a link. */
+  /** A unit with charge stages of its own: a mains charger, a solar controller, or the DC-DC of a link. */
   unit: { readonly unit: ChargeUnit; readonly lane: Lane; readonly name: string; readonly path: PartPath }
   /** An alternator with the link that leads to the house bank. */
   alternator: { readonly lane: AlternatorLane; readonly name: string; readonly path: PartPath }
+  solar: { readonly lane: SolarLane; readonly name: string; readonly path: PartPath }
+  /** Wind, water or shaft. */
+  source: { readonly lane: SourceLane; readonly name: string; readonly path: PartPath }
   lane: { readonly lane: Lane; readonly name: string; readonly path: PartPath }
 }
 

@@ -1,10 +1,11 @@
-import { ampacityA } from '../physics/conductors'
+import { ampacityThereA } from '../physics/conductors'
 import { partName, type JobDocument, type PartPath } from '../job/document'
-import type { Range } from '../job/fields'
+import { noLimit, type Range } from '../job/fields'
 import { resolveRules, type RuleOverrides } from '../rules/rules'
 import type { Assessment } from './assess'
 import { Scene } from './scene'
-import { allDayA, allDayBudgetA, availableA, compensation, completeLinks, dcdcInput, demandA, systemOf, type AlternatorLane, type ChargeUnit, type Lane, type System } from './system'
+import { formatQuantity } from '../units/format'
+import { allDayA, allDayBudgetA, arrayW, availableA, compensation, completeLinks, dcdcInput, demandA, systemOf, type AlternatorLane, type ChargeUnit, type Lane, type System } from './system'
 import type { Verdict } from './verdict'
 
 /** A voltage on the ruler; a range when it is not known or swings. */
@@ -70,27 +71,44 @@ export function drawLanes(job: JobDocument, shopRules: RuleOverrides, assessment
   }
   const verdictOf = new Map(assessment.checks.map((c) => [c.key, c.verdict]))
   return system.lanes.map((lane) => ({
-    id: lane.id, name: partName(job, lane.kind === 'charger' ? lane.id : lane.alternator.$path), about: aboutLane(lane),
+    id: lane.id, name: partName(job, lane.kind === 'alternator' ? lane.alternator.$path : lane.id), about: aboutLane(lane),
     ruler: { ...shared, marks: marksOf(lane, system, verdictOf) },
     stack: stackOf(lane, system),
   }))
 }
 
-const linkWords = { direct: 'straight to the house bank', vsr: 'through a voltage-sensed relay', solenoid: 'through an ignition solenoid', diode: 'through a diode isolator', dcdc: 'through a DC-DC charger' } as const
+const linkWords = {
+  direct: 'straight to the house bank', vsr: 'through a voltage-sensed relay', solenoid: 'through an ignition solenoid', diode: 'through a diode isolator',
+  switch: 'through a battery switch', duty: 'through a duty-cycling relay', dcdc: 'through a DC-DC charger', none: 'not joined',
+} as const
+const sourceWords = { wind: 'wind', hydro: 'water', shaft: 'shaft' } as const
 
 function aboutLane(lane: Lane): string {
-  const unit = lane.kind === 'charger' ? lane.charger : lane.alternator
-  const amps = unit.$settled('ratedA') ? `${unit.ratedA} A` : 'rating not known'
-  if (lane.kind === 'charger') return `${amps} · mains`
-  const volts = lane.alternator.nominalV === '12' ? '' : `${lane.alternator.nominalV} V · `
-  return `${volts}${amps} · ${lane.link.$settled('kind') ? linkWords[lane.link.kind] : 'link not known'}`
+  switch (lane.kind) {
+    case 'charger': return `${ratingOf(lane.charger, 'ratedA')} · mains`
+    case 'solar': return `${ratingOf(lane.solar, 'panelW', lane.solar.series * lane.solar.parallel)} of panels · ${lane.solar.$settled('controller') ? lane.solar.controller.toUpperCase() : 'controller not known'}`
+    case 'source': return `${ratingOf(lane.source, 'largestA')} · ${lane.source.$settled('kind') ? sourceWords[lane.source.kind] : 'kind not known'}`
+    case 'alternator': {
+      const volts = lane.alternator.nominalV === '12' ? '' : `${lane.alternator.nominalV} V · `
+      return `${volts}${ratingOf(lane.alternator, 'ratedA')} · ${lane.link.$settled('kind') ? linkWords[lane.link.kind] : 'link not known'}`
+    }
+  }
+}
+
+function ratingOf<F extends string>(view: { $settled(field: string): boolean } & Readonly<Record<F, number>>, field: F, times = 1): string {
+  if (!view.$settled(field)) return 'rating not known'
+  return formatQuantity(view[field] * times, field === 'panelW' ? 'W' : 'A')
 }
 
 type Verdicts = ReadonlyMap<string, Verdict>
 
 function marksOf(lane: Lane, system: System, verdicts: Verdicts): Mark[] {
-  if (lane.kind === 'charger') return stageMarks(lane.charger, system, verdicts)
-  return lane.link.kind === 'dcdc' ? stageMarks(lane.link, system, verdicts) : alternatorMarks(lane, verdicts)
+  switch (lane.kind) {
+    case 'charger': return stageMarks(lane.charger, system, verdicts)
+    case 'solar': return stageMarks(lane.solar, system, verdicts)
+    case 'source': return [mark(verdicts, 'holds', lane.source.$range('regulatorV'), `source.voltage@${lane.id}`)]
+    case 'alternator': return lane.link.kind === 'dcdc' ? stageMarks(lane.link, system, verdicts) : alternatorMarks(lane, verdicts)
+  }
 }
 
 const mark = (verdicts: Verdicts, label: string, [low, high]: Range, check: string, unknown = low !== high): Mark =>
@@ -139,20 +157,31 @@ function stackOf(lane: Lane, system: System): Stack {
     return { label, kind, amps: scene.missing === null ? value : null }
   }
   const rows: StackRow[] = []
-  if (lane.kind === 'charger') {
-    rows.push(row('charger gives', 'source', () => lane.charger.ratedA))
-  } else if (lane.link.kind === 'dcdc') {
-    rows.push(row('DC-DC gives', 'source', () => lane.link.ratedA))
-    rows.push(row('alternator all day', 'source', () => (allDayBudgetA(lane.alternator, rules) * lane.link.ratedA) / dcdcInput(lane, system).amps))
-  } else {
-    rows.push(row('battery takes', 'battery', () => demandA(lane, rules.lowSoc / 100, system)))
-    rows.push(row('alternator gives', 'source', () => availableA(lane.alternator, 'cruise', rules)))
-    rows.push(row('alternator all day', 'source', () => allDayA(lane.alternator, 'cruise', rules)))
+  switch (lane.kind) {
+    case 'charger':
+      rows.push(row('charger gives', 'source', () => lane.charger.ratedA))
+      break
+    case 'solar':
+      rows.push(row('panels give', 'source', () => arrayW(lane.solar) / bank.lowV), row('controller', 'limit', () => lane.solar.ratedA))
+      break
+    case 'source':
+      rows.push(row('source gives', 'source', () => lane.source.largestA))
+      break
+    case 'alternator':
+      if (lane.link.kind === 'dcdc') {
+        rows.push(row('DC-DC gives', 'source', () => lane.link.ratedA))
+        rows.push(row('alternator all day', 'source', () => (allDayBudgetA(lane.alternator, rules) * lane.link.ratedA) / dcdcInput(lane, system).amps))
+      } else {
+        rows.push(row('battery takes', 'battery', () => demandA(lane, rules.lowSoc / 100, system)))
+        rows.push(row('alternator gives', 'source', () => availableA(lane.alternator, 'cruise', rules)))
+        rows.push(row('alternator all day', 'source', () => allDayA(lane.alternator, 'cruise', rules)))
+        if (lane.link.relayA < noLimit) rows.push(row(lane.link.kind === 'diode' ? 'isolator' : lane.link.kind === 'switch' ? 'switch' : 'relay', 'limit', () => lane.link.relayA))
+      }
   }
   rows.push(row('battery recommends', 'battery', () => bank.recommendedA), row('battery at most', 'battery', () => bank.largestA))
   for (const cable of lane.cables) {
-    rows.push(row('cable', 'limit', () => ampacityA(cable.areaMm2, Number(cable.insulationC))), row('fuse', 'limit', () => cable.fuseA))
-    if (cable.$ref.part.connectorA) rows.push(row('plug', 'limit', () => cable.connectorA))
+    rows.push(row('cable', 'limit', () => ampacityThereA(cable.areaMm2, { insulationC: Number(cable.insulationC), engineSpace: cable.engineSpace === 'yes', bundled: cable.bundled, material: cable.material })), row('fuse', 'limit', () => cable.fuseA))
+    if (cable.connectorA < noLimit) rows.push(row('plug', 'limit', () => cable.connectorA))
   }
   scene.begin(new Map())
   const known = rows.flatMap((r, index) => (r.amps === null ? [] : [{ amps: r.amps, index }]))

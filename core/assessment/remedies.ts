@@ -52,6 +52,26 @@ export const remedyCatalogue = {
   'dcdc.isolated': { label: () => 'DC-DC charger with isolated negatives', effort: '1 part, 2 h', apply: set(() => ({ isolation: 'isolated' })) },
   'cold.heater': { label: () => 'Heating pad with thermostat under the battery', effort: '1 part, 2 h', apply: set(() => ({ heater: 'yes' })) },
   'cold.warmer-place': { label: (r) => `Stand the battery where it stays above ${formatQuantity(r.value ?? 0, '°C')}`, effort: 'cable and time, by survey', apply: set((r) => ({ coldestC: r.value! })) },
+  'layup.disconnect': { label: () => 'Disconnect it for the lay-up', effort: 'a line on the customer’s paper', apply: (job) => ({ ...job, rules: { ...job.rules, layupSchool: 'rest' } }) },
+  'layup.top-up': { label: (r) => `Look at it and top it up every ${formatQuantity(r.value ?? NaN, 'weeks')}`, effort: 'a line on the customer’s paper', apply: set((r) => ({ layupWeeks: r.value! })) },
+  'place.move': { label: () => 'Stand it in a locker or the cabin, out of the engine space', effort: 'cable and time, by survey', apply: set(() => ({ where: 'locker' })) },
+  'place.dry': { label: () => 'Stand it where water and dust cannot reach it', effort: 'shelf or box, 2 h', apply: set(() => ({ ingress: 'dry' })) },
+  'place.carry': { label: (r) => `Tray or floor that carries ${formatQuantity(r.value ?? NaN, 'kg')}, or the maker’s word that it does`, effort: 'by survey', apply: set((r) => ({ loadLimitKg: r.value! })) },
+  'monitor.add': { label: () => 'Shunt monitor with an alarm in the main negative', effort: '1 part, 1.5 h', apply: set(() => ({ monitor: 'shunt', warns: 'yes' })) },
+  'warning.add': { label: () => 'Buzzer or lamp that warns before the battery cuts out', effort: '1 part, 1 h', apply: set(() => ({ warns: 'yes' })) },
+  'use.charge-more': { label: (r) => `Bring ${formatQuantity(r.value ?? NaN, 'Ah')} a day more: sun, driving or a generator`, effort: 'see the paths', apply: null },
+  'start.own-battery': { label: () => 'Lead starting battery of its own for the engine', effort: '2 parts, 3 h', apply: set(() => ({ present: 'yes', chemistry: 'flooded', jumpSwitch: 'no' })) },
+  'start.no-jump': { label: () => 'Take the jump switch out', effort: 'no part, 0.5 h', apply: set(() => ({ jumpSwitch: 'no' })) },
+  'link.one-way': { label: () => 'Relay that closes on the starting side alone', effort: 'setting or 1 part, 1 h', apply: set(() => ({ bothWay: 'no' })) },
+  'fuse.main': { label: (r) => `Fuses at the battery that interrupt ${formatQuantity(r.value ?? NaN, 'A')}: class T`, effort: '1 part a cable, 1 h', apply: (job) => mainFuses(job) },
+  'solar.in-parallel': { label: () => 'Wire the panels in parallel', effort: 'connectors, 1 h', apply: (job, ref) => panelsInParallel(job, ref.on) },
+  'solar.controller': { label: (r) => `Controller for ${formatQuantity(r.value ?? NaN, 'V')} of panels or more`, effort: '1 part, 1.5 h', apply: set((r) => ({ maxPvV: r.value! })) },
+  'solar.larger': { label: (r) => `Controller of ${a(r)}`, effort: '1 part, 1.5 h', apply: set((r) => ({ ratedA: r.value! })) },
+  'source.diversion': { label: () => 'Diversion load with its own switch', effort: '2 parts, 3 h', apply: set(() => ({ onDisconnect: 'diversion' })) },
+  'source.regulator': { label: (r) => `Regulator set to ${v(r)}`, effort: 'setting or 1 part, 1 h', apply: set((r) => ({ regulatorV: r.value! })) },
+  'mixed.separate': { label: () => 'Part them: lithium on the house side, a DC-DC between', effort: '1 part, 3 h', apply: set(() => ({ mixed: 'replaced' })) },
+  'mixed.conditions': { label: () => 'Fit the stops and a switch for each, and only healthy lead', effort: '4 parts, 4 h', apply: (job, ref) => withField(set(() => ({ chargeStop: 'yes', isolators: 'yes' }))!(job, ref), 'houseBank/restedV', assumed(ref.value!)) },
+  'battery.keep-lead': { label: () => 'Tell the customer: lead kept in good order would do', effort: 'a word before the order', apply: null },
   'battery.more-parallel': { label: (r) => `Fit ${r.value} in parallel`, effort: 'more batteries, fused each', apply: set((r) => ({ parallel: r.value! })) },
   'battery.other': { label: () => 'Another battery', effort: 'from the shelf', apply: null },
   'inverter.limit': { label: (r) => `Hold the inverters to ${formatQuantity(r.value ?? NaN, 'W')} in all`, effort: 'setting or a smaller inverter', apply: (job, ref) => limitInverters(job, ref.value!) },
@@ -74,6 +94,16 @@ export function applyRemedy(job: JobDocument, ref: RemedyRef): JobDocument {
   const { apply } = remedyCatalogue[ref.id] as Remedy
   if (!apply) throw new Error(`${remedyLabel(ref)} changes nothing that can be tried`)
   return apply(job, ref)
+}
+
+/** Class T fuses at the battery end of every cable. */
+const mainFuses = (job: JobDocument): JobDocument => Object.keys(job.conductors).reduce((next, id) =>
+  withField(withField(next, `conductors/${id}/fuseKind`, assumed('class-t')), `conductors/${id}/fuseAicA`, undefined), job)
+
+function panelsInParallel(job: JobDocument, path: PartPath): JobDocument {
+  const part = partAt(job, path)?.part as Readonly<Record<string, Known<number> | undefined>> | undefined
+  const strings = (part?.series?.value ?? 1) * (part?.parallel?.value ?? 1)
+  return withField(withField(job, `${path}/series`, assumed(1)), `${path}/parallel`, assumed(strings))
 }
 
 /** Scales the inverters down alike until together they ask no more than so many watts. */

@@ -162,6 +162,9 @@ export function dcdcInput(lane: AlternatorLane, { rules }: System): { readonly a
   return { amps: watts / volts, volts }
 }
 
+/** Whether an alternator reaches the bank without a DC-DC between. */
+export const isStraight = ({ link }: AlternatorLane): boolean => link.kind !== 'dcdc' && link.kind !== 'none'
+
 /** Power on the label of an array, W. */
 export const arrayW = (solar: View<'solar'>): number => solar.panelW * solar.series * solar.parallel
 
@@ -170,5 +173,6 @@ export function laneCurrentA(lane: Lane, system: System): number {
   if (lane.kind === 'charger') return lane.charger.ratedA
   if (lane.kind === 'source') return lane.source.largestA
   if (lane.kind === 'solar') return Math.min(lane.solar.ratedA, arrayW(lane.solar) / system.bank.lowV)
+  if (lane.link.kind === 'none') return 0
   return lane.link.kind === 'dcdc' ? lane.link.ratedA : acceptanceA(lane, system.rules.lowSoc / 100, 'cruise', system)
 }

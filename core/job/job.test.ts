@@ -4,7 +4,10 @@ import { goodJob, withMeasured, withValues } from '../testing'
 import { applyChanges, changesBetween, conflictsBetween, inverseOf } from './changes'
 import { emptyJob, fieldAt, isAsked, knownAt, listParts, partAt, partName, partsOf, withField, withNewPart, withoutPart, withPart, type JobDocument } from './document'
 import { partKinds, type PartKind } from './fields'
-import { formatTally, parseTally } from './tally'
+import { formatRows, parseRows } from './rows'
+
+const { driveTally, temperatureReadings } = partKinds.alternators.fields
+const { restedEachV } = partKinds.houseBank.fields
 
 describe('the job document', () => {
   it('lists parts in walking order, collections by number', () => {
@@ -124,7 +127,21 @@ describe('changes', () => {
 describe('minutes at volts', () => {
   it.each([
     ['25 at 14.4, 30 at 12.6', [[25, 14.4], [30, 12.6]]], ['25 min at 14,4 V; 30 at 12,6', [[25, 14.4], [30, 12.6]]], ['10@13.8', [[10, 13.8]]],
-  ])('%s', (text, rows) => expect(parseTally(text)).toEqual(rows.map(([minutes, volts]) => ({ minutes, volts }))))
-  it.each(['', 'about half', '25 at', '25 at 14.4 at 3', '-5 at 14', '5 at 900'])('%j is refused', (text) => expect(parseTally(text)).toBeNull())
-  it('reads back what it shows', () => expect(parseTally(formatTally([{ minutes: 5, volts: 14.25 }, { minutes: 3, volts: 13 }]))).toEqual([{ minutes: 5, volts: 14.25 }, { minutes: 3, volts: 13 }]))
+  ])('%s', (text, rows) => expect(parseRows(text, driveTally)).toEqual(rows.map(([minutes, volts]) => ({ minutes, volts }))))
+  it.each(['', 'about half', '25 at', '25 at 14.4 at 3', '-5 at 14', '5 at 900'])('%j is refused', (text) => expect(parseRows(text, driveTally)).toBeNull())
+  it('reads back what it shows', () => expect(parseRows(formatRows([{ minutes: 5, volts: 14.25 }, { minutes: 3, volts: 13 }], driveTally), driveTally)).toEqual([{ minutes: 5, volts: 14.25 }, { minutes: 3, volts: 13 }]))
+})
+
+describe('other tables written as text', () => {
+  it('take as many columns as they have', () => {
+    expect(parseRows('60 / 2000 / 10 / 82; 75 A/2000 rpm/20 min/95 °C', temperatureReadings)).toEqual([{ amps: 60, rpm: 2000, minutes: 10, celsius: 82 }, { amps: 75, rpm: 2000, minutes: 20, celsius: 95 }])
+    expect(parseRows('60 / 2000 / 10', temperatureReadings)).toBeNull()
+    expect(parseRows('12,62; 12,58', restedEachV)).toEqual([{ volts: 12.62 }, { volts: 12.58 }])
+    expect(parseRows('12.62 at 3', restedEachV)).toBeNull()
+  })
+  it('have an example that reads', () => {
+    for (const kind of Object.values(partKinds) as PartKind[]) {
+      for (const field of Object.values(kind.fields)) if (field.type === 'rows') expect(parseRows(field.example, field)).not.toBeNull()
+    }
+  })
 })

@@ -1,8 +1,12 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { hotOutputA, hotOutputAtRatedSpeedA } from './alternator'
-import { ampacityA, copperOhmPerM, loopOhm } from './conductors'
-import { openCircuitV, socAfterCharge, socAtOpenCircuitV, typicalPackOhm, type ConstantVoltageCharge } from './lfp'
+import { ampacityA, ampacityThereA, copperOhmPerM, loopOhm } from './conductors'
+import { fuseInterruptA } from './fuses'
+import { c20OverC10, copettiCapacity, leadCapacityAh } from './lead'
+import { hoursToFull, openCircuitV, socAfterCharge, socAtOpenCircuitV, temperatureFactor, typicalPackOhm, type ConstantVoltageCharge } from './lfp'
+import { placeInside } from './packing'
+import { currentShares, worstShare } from './sharing'
 
 const soc = fc.double({ min: 0, max: 1, noNaN: true })
 
@@ -76,5 +80,94 @@ describe('conductors', () => {
   it('a run returns by cable with the same again, by chassis with its allowance', () => {
     expect(loopOhm({ lengthM: 5, areaMm2: 16, returnBy: 'cable' })).toBeCloseTo(0.0115)
     expect(loopOhm({ lengthM: 5, areaMm2: 16, returnBy: 'chassis' })).toBeCloseTo(0.00575 + 0.002)
+  })
+})
+
+describe('hours to full', () => {
+  const charge = { volts: 14.4, limitA: 30, fromSoc: 0.2, ah: 200, nominalV: 12, ohm: 0.01, tailA: 10 }
+  it('is the constant-current ramp while the voltage is not reached: 160 Ah ÷ 30 A', () => expect(hoursToFull(charge)).toBeCloseTo(160 / 30, 2))
+  it('agrees with small steps in time', () => {
+    fc.assert(fc.property(fc.double({ min: 13.9, max: 14.6, noNaN: true }), fc.double({ min: 10, max: 150, noNaN: true }), fc.double({ min: 0.005, max: 0.04, noNaN: true }), (volts, limitA, ohm) => {
+      const tailA = Math.min(8, limitA / 2)
+      let [s, h] = [0.2, 0]
+      for (const dt = 0.0005; s < 1 && h < 60; h += dt) {
+        const amps = Math.min(limitA, (volts - openCircuitV(s, 12)) / ohm)
+        if (amps < tailA) break
+        s += (amps * dt) / 200
+      }
+      const found = hoursToFull({ ...charge, volts, limitA, ohm, tailA })
+      return s < 0.99 ? found === Infinity : Math.abs(found - h) < 0.02 * h + 0.01
+    }), { numRuns: 40 })
+  })
+  it('never comes where the voltage is too low, or nothing flows', () => {
+    expect(hoursToFull({ ...charge, volts: 13.2 })).toBe(Infinity)
+    expect(hoursToFull({ ...charge, limitA: 0 })).toBe(Infinity)
+  })
+})
+
+describe('capacity', () => {
+  it('of LFP follows the temperature table, with straight lines between', () => {
+    expect([-30, -20, -15, 0, 5, 25, 40].map(temperatureFactor)).toEqual([0.6, 0.6, 0.675, 0.88, 0.915, 1, 1])
+  })
+  it('of lead follows Copetti: 1.67 ÷ 1.67 at the 10 h current, more when slower, half a per cent a degree', () => {
+    expect(copettiCapacity(1, 25)).toBeCloseTo(1, 9)
+    expect(copettiCapacity(0, 25)).toBeCloseTo(1.67, 9)
+    expect(copettiCapacity(1, 5)).toBeCloseTo(0.9, 9)
+    expect(copettiCapacity(c20OverC10 / 2, 25)).toBeCloseTo(c20OverC10, 3)
+    expect(leadCapacityAh(100, 5, 25)).toBeCloseTo(100, 1)
+    expect(leadCapacityAh(100, 20, 25)).toBeLessThan(75)
+  })
+})
+
+describe('parallel sharing', () => {
+  const count = fc.integer({ min: 1, max: 12 })
+  const ohm = fc.double({ min: 0.001, max: 0.05, noNaN: true })
+  it('of two in a row with both leads at one end is the divider of their resistances', () => {
+    const [near, far] = currentShares(2, 0.01, 0.001, 'ladder')
+    expect(near! / far!).toBeCloseTo(0.012 / 0.01, 9)
+  })
+  it('of two on the diagonal is even, as on a bus bar', () => {
+    expect(currentShares(2, 0.01, 0.001, 'diagonal')).toEqual([0.5, 0.5])
+    expect(currentShares(5, 0.01, 0.001, 'busbar')).toEqual([0.2, 0.2, 0.2, 0.2, 0.2])
+  })
+  it('sums to one, falls along a ladder, and is mirrored on a diagonal', () => {
+    fc.assert(fc.property(count, ohm, ohm, (n, r, link) => {
+      const [ladder, diagonal] = [currentShares(n, r, link, 'ladder'), currentShares(n, r, link, 'diagonal')]
+      const sum = (shares: number[]) => shares.reduce((a, b) => a + b, 0)
+      return Math.abs(sum(ladder) - 1) < 1e-9 && Math.abs(sum(diagonal) - 1) < 1e-9
+        && ladder.every((s, i) => i === 0 || s <= ladder[i - 1]! + 1e-12) && diagonal.every((s, i) => Math.abs(s - diagonal[n - 1 - i]!) < 1e-9)
+        && worstShare(n, r, link, 'diagonal') >= worstShare(n, r, link, 'ladder') - 1e-9
+    }))
+  })
+})
+
+describe('placing batteries', () => {
+  it('turns them where that alone fits, and mixes rows and turned ones', () => {
+    expect(placeInside({ widthMm: 300, depthMm: 600 }, { widthMm: 520, depthMm: 240 }, 1, 10)).toEqual([{ xMm: 10, yMm: 10, widthMm: 240, depthMm: 520, turned: true }])
+    const mixed = placeInside({ widthMm: 560, depthMm: 350 }, { widthMm: 330, depthMm: 150 }, 3, 10)
+    expect(mixed?.filter((p) => p.turned)).toHaveLength(1)
+    expect(placeInside({ widthMm: 500, depthMm: 240 }, { widthMm: 520, depthMm: 240 }, 1, 0)).toBeNull()
+  })
+  it('never lets two overlap or touch a wall', () => {
+    const mm = fc.integer({ min: 100, max: 900 })
+    fc.assert(fc.property(mm, mm, mm, mm, fc.integer({ min: 1, max: 6 }), (w, d, bw, bd, n) => {
+      const placed = placeInside({ widthMm: w, depthMm: d }, { widthMm: bw, depthMm: bd }, n, 10) ?? []
+      return placed.every((p, i) => p.xMm >= 10 && p.yMm >= 10 && p.xMm + p.widthMm <= w - 10 && p.yMm + p.depthMm <= d - 10
+        && placed.every((o, k) => k === i || p.xMm + p.widthMm + 10 <= o.xMm || o.xMm + o.widthMm + 10 <= p.xMm || p.yMm + p.depthMm + 10 <= o.yMm || o.yMm + o.depthMm + 10 <= p.yMm))
+    }))
+  })
+})
+
+describe('fuses and conductors where they lie', () => {
+  it('interrupt what their family does at a voltage, and nothing above it', () => {
+    expect([fuseInterruptA('terminal-block', 13.8), fuseInterruptA('terminal-block', 27.6), fuseInterruptA('blade', 48), fuseInterruptA('class-t', 55)]).toEqual([10_000, 5000, 0, 20_000])
+  })
+  it('carry less in an engine space, in a bundle and of aluminium', () => {
+    const open = { insulationC: 105, engineSpace: false, bundled: 1 }
+    expect(ampacityThereA(16, open)).toBeCloseTo(130, 6)
+    expect(ampacityThereA(16, { ...open, engineSpace: true })).toBeCloseTo(130 * 0.85, 6)
+    expect(ampacityThereA(16, { ...open, bundled: 5 })).toBeCloseTo(78, 6)
+    expect(ampacityThereA(16, { ...open, material: 'aluminium' })).toBeCloseTo(130 * 0.78, 6)
+    expect(loopOhm({ lengthM: 5, areaMm2: 16, returnBy: 'cable', material: 'aluminium' })).toBeCloseTo(0.0115 * 1.64, 6)
   })
 })

@@ -50,7 +50,8 @@ export function formatQuantity(value: number, unit: Unit): string {
   const gauge = gaugeOf(value, unit)
   if (gauge) return `${gauge} AWG`
   const number = formatNumber(value, unit)
-  const name = unit === 'mm²' ? unit : unitName(unit)
+  const plural = unit === 'mm²' ? unit : unitName(unit)
+  const name = number === '1' && /^(days|weeks|years)$/.test(unit) ? plural.slice(0, -1) : plural
   return unit === '' || !Number.isFinite(value) ? number : `${number} ${name}`
 }
 

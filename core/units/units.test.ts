@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { formatQuantity, formatShare, inSentence } from './format'
+import { inUnits } from './display'
 import { parseNumber, parseQuantity } from './parse'
 import { spellings, type Unit } from './units'
 
@@ -61,5 +62,33 @@ describe('quantities as they are shown', () => {
       const shown = parseQuantity(formatQuantity(value, unit), unit)
       return shown.ok && Math.abs(shown.value - value) <= 0.51
     }))
+  })
+})
+
+describe('in an imperial shop', () => {
+  const imperial = { system: 'imperial', currency: '$' } as const
+  const seen = <T>(work: () => T): T => inUnits(imperial, work)
+
+  it('quantities are shown in feet, inches, pounds, °F and wire gauges', () => {
+    expect(seen(() => [formatQuantity(15.24, 'm'), formatQuantity(254, 'mm'), formatQuantity(10, 'kg'), formatQuantity(-18, '°C'), formatQuantity(10, 'Δ°C'), formatQuantity(5.26, 'mm²'), formatQuantity(16, 'mm²'), formatQuantity(1200, 'money')]))
+      .toEqual(['50 ft', '10 in', '22 lb', '−0.4 °F', '18 °F', '10 AWG', '16 mm²', '1200 $'])
+    expect(formatQuantity(15.24, 'm')).toBe('15.2 m')
+  })
+
+  it('a number alone is read in the shop’s unit, one with its unit as written', () => {
+    expect(seen(() => [parseQuantity('50', 'm'), parseQuantity('15 m', 'm'), parseQuantity('10', 'mm²'), parseQuantity('16 mm2', 'mm²'), parseQuantity('32', '°C'), parseQuantity('12 $', 'money')]))
+      .toEqual([15.24, 15, 5.26, 16, 0, 12].map((value) => ({ ok: true, value })))
+  })
+
+  it('what is shown reads back as the same value, near enough to print', () => {
+    fc.assert(fc.property(fc.constantFrom('m', 'mm', 'kg', '°C' as const), fc.double({ min: 0.5, max: 900, noNaN: true }), (unit, value) => seen(() => {
+      const back = parseQuantity(formatQuantity(value, unit as 'm'), unit as 'm')
+      return back.ok && Math.abs(back.value - value) <= 0.13
+    })))
+  })
+
+  it('leaves the shop’s units as they were, whatever happens meanwhile', () => {
+    expect(() => seen(() => { throw new Error('no') })).toThrow('no')
+    expect(formatQuantity(1, 'days')).toBe('1 day')
   })
 })

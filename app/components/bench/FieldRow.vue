@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { knownAt, partAt, type FieldPath } from '../../../core/job/document'
 import type { Field, How, Known } from '../../../core/job/fields'
-import { formatTally, parseTally } from '../../../core/job/tally'
+import { parseRows } from '../../../core/job/rows'
 import { plausibleRange } from '../../../core/assessment/scene'
 import { formatNumber, formatQuantity, inSentence } from '../../../core/units/format'
 import { parseQuantity } from '../../../core/units/parse'
@@ -17,12 +17,7 @@ const text = ref('')
 const error = ref('')
 const editing = ref(false)
 
-function shown(): string {
-  const value = known.value?.value
-  if (value == null) return ''
-  if (props.field.type === 'tally') return formatTally(value as never)
-  return props.field.type === 'quantity' ? formatQuantity(value as number, props.field.unit) : String(value)
-}
+const shown = (): string => shownValue(props.field, known.value?.value)
 
 watch([known, () => bench.typing[props.path]], () => {
   const kept = bench.typing[props.path]
@@ -38,10 +33,10 @@ watch([known, () => bench.typing[props.path]], () => {
 /** The value in the text, or what is wrong with it. */
 function read(input: string): number | readonly unknown[] | null {
   error.value = ''
-  if (props.field.type === 'tally') {
-    const tally = parseTally(input)
-    if (!tally) error.value = 'Write minutes at volts: 25 at 14.4, 30 at 12.6'
-    return tally
+  if (props.field.type === 'rows') {
+    const rows = parseRows(input, props.field)
+    if (!rows) error.value = `Write it as ${props.field.example}`
+    return rows
   }
   if (props.field.type !== 'quantity') return null
   const parsed = parseQuantity(input, props.field.unit)
@@ -104,7 +99,7 @@ const understood = computed(() => {
   return typed === formatNumber(value as number, props.field.unit) || typed === formatQuantity(value as number, props.field.unit) ? '' : `read as ${formatQuantity(value as number, props.field.unit)}`
 })
 const unknown = computed(() => known.value?.value == null)
-const fallback = computed(() => props.field.type !== 'tally' && props.field.otherwise !== undefined)
+const fallback = computed(() => props.field.type !== 'rows' && props.field.otherwise !== undefined)
 const how = computed(() => ({ label: inSentence(props.field.label), known: known.value ?? null, fallback: fallback.value }))
 const placeholder = computed(() => (props.field.type === 'quantity' ? `not known yet${props.field.unit ? `, ${props.field.unit}` : ''}` : 'not known yet'))
 </script>

@@ -2,7 +2,7 @@ import { formatQuantity as q, formatShare } from '../../units/format'
 import { check, mid, number, word } from '../check'
 import { sizeUnder, type RemedyRef } from '../remedies'
 import type { Origin, View } from '../scene'
-import { acceptanceA, allDayA, allDayBudgetA, availableA, cableOhm, demandA, feedingV, isolatorDropV, type AlternatorLane, type Bank, type Speed, type System } from '../system'
+import { acceptanceA, allDayA, allDayBudgetA, availableA, cableOhm, demandA, feedingV, isolatorDropV, isStraight, type AlternatorLane, type Bank, type Speed, type System } from '../system'
 import { lowCharge, lowChargeWords } from './charger'
 
 /** A DC-DC in place of the link, sized so that neither the battery nor the alternator is asked for more than it may give. */
@@ -19,15 +19,13 @@ export function addDcdc(lane: AlternatorLane, system: System): RemedyRef {
 export const atBatteryV = (lane: AlternatorLane, { bank, rules }: System): number =>
   lane.alternator.regulatorV - isolatorDropV(lane) - bank.tailA * cableOhm(lane, rules)
 
-const straight = (lane: AlternatorLane): boolean => lane.link.kind !== 'dcdc'
-
 export const voltage = check({
   id: 'alternator.voltage',
   title: 'Voltage at the battery',
   about: 'alternator',
   why: 'What arrives at the battery decides, not what stands on the regulator: cable and isolator take their share.',
   judge({ lane, name }, system) {
-    if (!straight(lane)) return null
+    if (!isStraight(lane)) return null
     const { bank, rules } = system
     const { alternator } = lane
     const drop = isolatorDropV(lane)
@@ -80,7 +78,7 @@ export const acceptance = check({
   about: 'alternator',
   why: 'Lithium takes all it can get until it is nearly full. An alternator that gives all it has for an hour overheats.',
   judge({ lane, name }, system) {
-    if (!straight(lane)) return null
+    if (!isStraight(lane)) return null
     const { bank, rules } = system
     const { alternator } = lane
     const cases = speeds.flatMap((speed) => socs.map((soc) => {
@@ -119,6 +117,7 @@ export const loadDump = check({
   why: 'An alternator that loses its only battery throws a spike of tens of volts into everything connected.',
   judge({ lane, name }, { one, bank }) {
     const { alternator, link } = lane
+    if (link.kind === 'none') return null
     const starting = one.startingBattery
     const leadStays = link.kind !== 'direct' && starting.present === 'yes' && starting.chemistry !== 'lithium'
     const [safe, by] = leadStays ? [true, 'the lead starting battery stays on its output']
@@ -157,7 +156,7 @@ export const computerControlled = check({
   about: 'alternator',
   why: 'The computer lowers the voltage to save fuel and lifts it when coasting: low dips stop the charge, and high peaks are more than the battery allows.',
   judge({ lane, name }, system) {
-    if (!straight(lane) || lane.alternator.regulator !== 'computer') return null
+    if (!isStraight(lane) || lane.alternator.regulator !== 'computer') return null
     const { bank, rules } = system
     const { alternator } = lane
     const drop = isolatorDropV(lane)

@@ -1,10 +1,12 @@
 import { socAtOpenCircuitV } from '../../physics/lfp'
+import { worstShare } from '../../physics/sharing'
 import { formatQuantity as q, formatShare } from '../../units/format'
 import { check, number, word } from '../check'
+import { highestDischargeA } from '../energy'
 import type { RemedyRef } from '../remedies'
-import type { System } from '../system'
 
 const chemistryNames = { lfp: 'LFP', nmc: 'NMC or cobalt', other: 'other lithium' } as const
+const other: RemedyRef = { id: 'battery.other', on: 'candidate' }
 
 export const chemistry = check({
   id: 'battery.chemistry',
@@ -20,43 +22,57 @@ export const chemistry = check({
       limit: { kind: 'physics', text: 'thermal runaway of other lithium chemistries' },
       formula: () => (suits ? 'LFP = LFP' : `${chemistryNames[kind]} ≠ LFP`),
       summary: () => (suits ? 'The battery is lithium iron phosphate.' : `The battery is ${chemistryNames[kind]}; only LFP is fitted here.`),
-      remedies: suits ? [] : [{ id: 'battery.other', on: 'candidate' }],
+      remedies: suits ? [] : [other],
     }
   },
 })
 
-/** Highest sustained discharge current, A: DC loads at once and each inverter at full power from a bank that is low. */
-export function highestDischargeA({ bank, many, one, rules }: System): { readonly amps: number; readonly inverterA: number; readonly watts: number; readonly atV: number } {
-  const atV = bank.ocv(rules.lowSoc / 100)
-  const inverterA = many.inverters.reduce((sum, inverter) => sum + inverter.continuousW / (atV * (inverter.efficiency / 100)), 0)
-  const watts = many.inverters.reduce((sum, inverter) => sum + inverter.continuousW, 0)
-  return { amps: one.use.dcAtOnceA + inverterA, inverterA, watts, atV }
-}
-
-export const discharge = check({
-  id: 'battery.discharge',
-  title: 'Discharge current',
+export const parallel = check({
+  id: 'battery.parallel',
+  title: 'How many in parallel',
   about: 'battery',
-  why: 'Past its protection current the battery switches everything off at once, lights and radio with it.',
-  judge(_subject, system) {
-    const { bank, one, rules } = system
-    const { amps, inverterA, watts, atV } = highestDischargeA(system)
-    const over = amps > bank.continuousA
-    const needed = Math.ceil(amps / ((bank.each.continuousA * rules.sharing) / 100))
-    const moreAllowed = needed <= bank.each.mostParallel
-    const leftW = watts * ((bank.continuousA - one.use.dcAtOnceA) / Math.max(inverterA, 1e-9))
-    const remedies: RemedyRef[] = !over ? [] : [
-      ...(moreAllowed ? [{ id: 'battery.more-parallel', on: 'candidate', value: needed } as const] : []),
-      ...(leftW > 0 && inverterA > 0 ? [{ id: 'inverter.limit', on: 'inverters', value: Math.floor(leftW / 50) * 50 } as const] : []),
-      { id: 'battery.other', on: 'candidate' },
-    ]
+  why: 'Each protection board acts alone: beyond the maker’s count one that opens throws its load on the others, which open in turn.',
+  judge(_subject, { bank, one, rules }) {
+    const { parallel: count, mostParallel } = bank.each
+    const over = count > mostParallel
     return {
-      verdict: !over ? 'suits' : moreAllowed ? 'suits-once-changed' : 'does-not-suit',
-      compared: [number('loads draw', amps, 'A'), number('battery gives', bank.continuousA, 'A')],
-      limit: bank.each.$origin('continuousA'),
-      formula: () => `${q(one.use.dcAtOnceA, 'A')} DC${inverterA > 0 ? ` + ${q(watts, 'W')} ÷ (${q(atV, 'V')} × efficiency) = ${q(inverterA, 'A')}` : ''} = ${q(amps, 'A')}; BMS ${q(bank.each.continuousA, 'A')} × ${bank.each.parallel}${bank.sharing < 1 ? ` × ${formatShare(bank.sharing)} sharing` : ''} = ${q(bank.continuousA, 'A')}`,
-      summary: () => `The loads draw up to ${q(amps, 'A')} and the battery gives ${q(bank.continuousA, 'A')}${over ? `: ${q(amps - bank.continuousA, 'A')} too much` : ''}.`,
-      remedies,
+      verdict: over ? 'does-not-suit' : 'suits',
+      compared: [number('in parallel', count, ''), number('maker allows', mostParallel, '')],
+      limit: bank.each.$origin('mostParallel'),
+      formula: () => `${count} ${over ? '>' : '≤'} ${mostParallel}${count > 1 ? `; each carries at most ${formatShare(1 / (count * bank.sharing))} of the current, ${formatShare(1 / count)} if shared evenly` : ''}`,
+      summary: () => (over ? `${count} in parallel are planned and the maker allows ${mostParallel}.` : count === 1 ? 'One battery stands alone.' : `${count} in parallel, as the maker allows.`),
+      remedies: over ? [other] : [],
+      cautions: () => {
+        const lead = one.houseBank.parallel
+        const unequal = one.houseBank.$settled('parallel') && lead > rules.leadParallelMost
+        return [
+          ...(count > 1 ? ['Bring them to the same rested voltage, each charged alone, before they are joined. Fuse each.'] : []),
+          ...(unequal ? [`The old bank has ${lead} strings in parallel: in a row the nearest carried ${q(1 / (lead * worstShare(lead, 0.006, rules.bankLinkMohm / 1000, 'ladder')) * lead, '×')} times its share. The new one should not be joined that way.`] : []),
+        ]
+      },
+    }
+  },
+})
+
+export const series = check({
+  id: 'battery.series',
+  title: 'How many in series',
+  about: 'battery',
+  why: 'The boards of batteries in series do not know of each other; beyond the maker’s count they are asked to switch a voltage they cannot.',
+  judge(_subject, { bank, one }) {
+    const { series: count, mostSeries } = bank.each
+    const wrongV = bank.nominalV !== Number(one.houseBank.nominalV)
+    const over = count > mostSeries
+    return {
+      verdict: over || wrongV ? 'does-not-suit' : 'suits',
+      compared: wrongV ? [number('bank makes', bank.nominalV, 'V'), number('house system', Number(one.houseBank.nominalV), 'V')] : [number('in series', count, ''), number('maker allows', mostSeries, '')],
+      limit: wrongV ? one.houseBank.$origin('nominalV') : bank.each.$origin('mostSeries'),
+      formula: () => `${count} × ${bank.each.nominalV} V = ${q(bank.nominalV, 'V')}; house ${one.houseBank.nominalV} V; ${count} ${over ? '>' : '≤'} ${mostSeries} in series`,
+      summary: () => wrongV ? `The new bank makes ${q(bank.nominalV, 'V')} and the house system is ${one.houseBank.nominalV} V.`
+        : over ? `${count} in series are planned and the maker allows ${mostSeries}.`
+        : count === 1 ? 'None are in series.' : `${count} in series, as the maker allows.`,
+      remedies: over || wrongV ? [other] : [],
+      cautions: () => (count > 1 ? ['Same age, same maker, each charged full alone before they are joined.'] : []),
     }
   },
 })
@@ -73,14 +89,67 @@ export const voltageDevices = check({
     const loadSoc = socAtOpenCircuitV(device.tripV + loadA * bank.ohm, bank.nominalV)
     const [low, high] = [rules.deviceTripLow / 100, rules.deviceTripHigh / 100]
     const useful = restSoc >= low && loadSoc <= high
-    const wrong = restSoc < low ? 'too late to be of use' : 'with energy to spare'
+    const late = restSoc < low
+    const consequence = {
+      gauge: late ? 'it shows half full until the lights go out' : 'it shows half empty while the battery is nearly full',
+      alarm: late ? 'it sounds too late to be of use' : 'it sounds with energy to spare',
+      disconnect: late ? 'the BMS cuts out before it does' : 'it takes the loads away with energy to spare',
+      appliance: late ? 'the BMS cuts out before it does' : 'it stops with energy to spare',
+    }[device.kind]
     return {
       verdict: useful ? 'suits' : 'suits-once-changed',
-      compared: [number('trips at', restSoc * 100, '%'), number(restSoc < low ? 'useful from' : 'useful up to', (restSoc < low ? low : high) * 100, '%')],
+      compared: [number('trips at', restSoc * 100, '%'), number(late ? 'useful from' : 'useful up to', (late ? low : high) * 100, '%')],
       limit: { kind: 'rule', text: 'shop rule: the charge at which a voltage device is useful' },
       formula: () => `${q(device.tripV, 'V')} on LFP is ${formatShare(restSoc)} at rest, ${formatShare(loadSoc)} with ${q(loadA, 'A')} flowing`,
-      summary: () => (useful ? `${name} at ${q(device.tripV, 'V')} acts near ${formatShare(restSoc)} charge.` : `${name} at ${q(device.tripV, 'V')} acts at ${formatShare(restSoc)} charge: ${wrong}.`),
+      summary: () => (useful ? `${name} at ${q(device.tripV, 'V')} acts near ${formatShare(restSoc)} charge.` : `${name} at ${q(device.tripV, 'V')} acts at ${formatShare(restSoc)} charge: ${consequence}.`),
       remedies: useful ? [] : [{ id: 'device.replace-by-monitor', on: device.$path }],
+    }
+  },
+})
+
+const watchWords = { shunt: 'shunt monitor', partial: 'link to one of several', bms: 'link to the only battery', voltage: 'voltage only', none: 'nothing' } as const
+
+export const monitor = check({
+  id: 'battery.monitor',
+  title: 'How charge is watched',
+  about: 'battery',
+  why: 'Voltage says nothing of the charge of lithium. Only a count of all current does; a link to one of two batteries sees half.',
+  judge(_subject, { bank, one, rules }) {
+    if (bank.each.purpose === 'starter') return null
+    const way = one.use.monitor
+    const single = bank.count === 1
+    const counts = way === 'shunt' || (way === 'bms' && single)
+    return {
+      verdict: counts ? 'suits' : 'suits-once-changed',
+      compared: [word('watched by', watchWords[way]), word('must count', 'all current')],
+      limit: { kind: 'physics', text: 'the resting voltage of LFP is flat' },
+      formula: () => `set it to ${q(bank.ah, 'Ah')}, charged at ${q(bank.lowV - 0.2 * bank.scale, 'V')}, tail ${q(bank.tailA, 'A')}, charge efficiency 99 %, floor ${100 - rules.usableLithium} %`,
+      summary: () => counts
+        ? `Charge is watched by a ${watchWords[way]}.`
+        : way === 'none' ? 'Nothing shows the charge of the battery.'
+        : way === 'voltage' ? 'Charge is watched by voltage, which stays the same almost to the end.'
+        : `A ${watchWords[way]} does not see what the others do.`,
+      remedies: counts ? [] : [{ id: 'monitor.add', on: 'use' }],
+    }
+  },
+})
+
+export const warning = check({
+  id: 'battery.warning',
+  title: 'Warning before it cuts out',
+  about: 'battery',
+  why: 'A battery that disconnects without a word takes lights, radio and steering with it.',
+  judge(_subject, { bank, one, scene }) {
+    if (bank.each.purpose === 'starter') return null
+    const afloat = scene.job.job.craft === 'vessel'
+    const by = bank.each.warning !== 'none' ? (bank.each.warning === 'stop' ? 'the battery’s stop signal' : 'the battery’s own alarm') : one.use.warns === 'yes' ? 'a device on board' : null
+    return {
+      verdict: by ? 'suits' : afloat ? 'does-not-suit' : 'suits-once-changed',
+      compared: [word('warned by', by ?? 'nothing'), word('wanted', afloat ? 'seen or heard, always' : 'seen or heard')],
+      limit: { kind: 'rule', text: afloat ? 'required practice afloat: check the local code' : 'good practice' },
+      formula: () => (by ? `${by} comes first` : `battery: no sign; on board: nothing`),
+      summary: () => (by ? `Before the battery cuts out, ${by} warns.` : `Nothing warns before the battery cuts out${afloat ? ', and afloat something must' : ''}.`),
+      remedies: by ? [] : [{ id: 'warning.add', on: 'use' }],
     }
   },
 })

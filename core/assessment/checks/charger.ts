@@ -6,8 +6,8 @@ import type { Origin } from '../scene'
 import { cableOhm, compensation, type Bank, type ChargeUnit, type Lane, type System } from '../system'
 import type { Verdict } from '../verdict'
 
-/** The units of this topic: every mains charger, and a DC-DC charger for its own stages. */
-const isCharging = (unit: ChargeUnit): boolean => !('kind' in unit) || unit.kind === 'dcdc'
+/** The units of this topic: every mains charger and solar controller, and a DC-DC charger for its own stages. */
+const isCharging = (unit: ChargeUnit): boolean => !('inputV' in unit) || unit.kind === 'dcdc'
 
 /** A lithium unit in its place, of the largest usual size under a limit. */
 export const replacement = (unit: ChargeUnit, bank: Bank, limitA = bank.recommendedA): RemedyRef =>
@@ -249,5 +249,5 @@ export const current = check({
   title: 'Charge current',
   about: 'unit',
   why: 'More than the battery allows trips its protection; more than it recommends shortens its life.',
-  judge: ({ unit, name, lane }, system) => (lane.kind === 'charger' ? currentAgainstBank(unit, name, system) : null),
+  judge: ({ unit, name, lane }, system) => (lane.kind === 'charger' || lane.kind === 'solar' ? currentAgainstBank(unit, name, system) : null),
 })

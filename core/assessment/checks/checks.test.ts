@@ -1,26 +1,11 @@
 import { describe, expect, it } from 'vitest'
-import type { RuleOverrides } from '../../rules/rules'
-import { applies, goodJob, resultOf, straightJob, withMeasured, withValues, type Values } from '../../testing'
+import { alternator, applies, candidate, charger, goodJob, link, resultOf, straightJob, withMeasured, withValues, type Values } from '../../testing'
 import type { JobDocument } from '../../job/document'
 import { assess } from '../assess'
 import type { Verdict } from '../verdict'
+import { batteryCases, coldCases, type Case } from './battery.cases'
 import { allChecks } from './index'
 
-interface Case {
-  readonly says: string
-  readonly job: JobDocument
-  readonly on: string
-  readonly verdict: Verdict
-  readonly rules?: RuleOverrides
-  /** Words or numbers that must stand in the formula or summary. */
-  readonly shows?: readonly string[]
-  readonly remedy?: string
-}
-
-const charger = (values: Values): JobDocument => withValues(goodJob(), Object.fromEntries(Object.entries(values).map(([name, value]) => [`chargers/charger-1/${name}`, value])))
-const alternator = (job: JobDocument, values: Values): JobDocument => withValues(job, Object.fromEntries(Object.entries(values).map(([name, value]) => [`alternators/alternator-1/${name}`, value])))
-const link = (values: Values): JobDocument => withValues(goodJob(), Object.fromEntries(Object.entries(values).map(([name, value]) => [`links/link-1/${name}`, value])))
-const candidate = (values: Values): JobDocument => withValues(goodJob(), Object.fromEntries(Object.entries(values).map(([name, value]) => [`candidate/${name}`, value])))
 const place = (job: JobDocument, coldestC: number | null, hottestC: number | null = 35): JobDocument => withValues(job, { 'place/coldestC': coldestC, 'place/hottestC': hottestC })
 const device = (tripV: number | null, dcAtOnceA = 40): JobDocument => withMeasured(withValues(goodJob(), { 'use/dcAtOnceA': dcAtOnceA }), 'devices', { kind: 'alarm', tripV })
 const inverter = (continuousW: number, more: Values = {}): JobDocument => withMeasured(withValues(goodJob(), more), 'inverters', { continuousW, efficiency: 90 })
@@ -33,6 +18,7 @@ const bad: Verdict = 'does-not-suit'
 
 /** By check id: each side of its limits, and its input unknown. */
 const cases: Readonly<Record<string, readonly Case[]>> = {
+  ...batteryCases,
   'charger.absorption': [
     { says: 'inside the window suits', job: charger({ absorptionV: 14.4 }), on: onCharger, verdict: good, shows: ['14.4 V', '0.2 V to spare'] },
     { says: 'at the very edge suits', job: charger({ absorptionV: 14.6 }), on: onCharger, verdict: good },
@@ -163,6 +149,7 @@ const cases: Readonly<Record<string, readonly Case[]>> = {
     { says: 'link not known is to be looked at when a DC-DC would be wrong', job: alternator(link({ kind: null }), { nominalV: '24', regulatorV: 28.4 }), on: onLink, verdict: open },
   ],
   'cold.charge-cut': [
+    ...coldCases,
     { says: 'warmer than the limit suits', job: place(goodJob(), 2), on: onCharger, verdict: good },
     { says: 'at the limit suits', job: place(goodJob(), 0), on: onCharger, verdict: good },
     { says: 'colder, with a BMS cut, suits once warmed, and counts the hours', job: place(goodJob(), -18), on: onCharger, verdict: changed, remedy: 'cold.heater', shows: ['8 h', '18 °C under'] },

@@ -3,22 +3,31 @@ import { check, mid, number } from '../check'
 import type { RemedyRef } from '../remedies'
 import type { Origin } from '../scene'
 import { laneCurrentA, type Bank, type Lane, type System } from '../system'
+import type { ShopRules } from '../../rules/rules'
 import { replacement } from './charger'
 
-const hoursOf = (lane: Lane): number => (lane.kind === 'charger' ? lane.charger.hours : lane.alternator.driveHours)
+function hoursOf(lane: Lane, rules: ShopRules): number {
+  switch (lane.kind) {
+    case 'charger': return lane.charger.hours
+    case 'alternator': return lane.alternator.driveHours
+    case 'source': return lane.source.hours
+    case 'solar': return rules.sunHours
+  }
+}
 
 export const chargeCut = check({
   id: 'cold.charge-cut',
   title: 'Charging in the cold',
   about: 'lane',
   why: 'Charging LFP below its limit plates lithium on the cells: damage that stays, and a risk later.',
-  judge({ lane, name }, { bank, one }) {
+  judge({ lane, name }, { bank, one, rules }) {
     const { coldestC } = one.place
-    const limitC = bank.each.coldLimitC
+    const limitC = bank.coldLimitC
+    const limit: Origin = limitC === bank.each.coldLimitC ? bank.each.$origin('coldLimitC') : { kind: 'rule', text: 'shop rule: 0 °C for everything' }
     const base = {
       compared: [number('coldest', coldestC, '°C'), number('no charging below', limitC, '°C')] as const,
-      limit: bank.each.$origin('coldLimitC'),
-      formula: () => (coldestC >= limitC ? `${q(coldestC, '°C')} is ${q(coldestC - limitC, '°C')} above the limit of ${q(limitC, '°C')}` : `${q(coldestC, '°C')} is ${q(limitC - coldestC, '°C')} under the limit of ${q(limitC, '°C')}, for up to ${q(hoursOf(lane), 'h')} of charge a day`),
+      limit,
+      formula: () => (coldestC >= limitC ? `${q(coldestC, '°C')} is ${q(coldestC - limitC, '°C')} above the limit of ${q(limitC, '°C')}` : `${q(coldestC, '°C')} is ${q(limitC - coldestC, '°C')} under the limit of ${q(limitC, '°C')}, for up to ${q(hoursOf(lane, rules), 'h')} of charge a day`),
     }
     if (coldestC >= limitC) return { ...base, verdict: 'suits', summary: () => `The battery stays at ${q(coldestC, '°C')} or warmer; charging is allowed from ${q(limitC, '°C')}.` }
     if (bank.each.heater === 'yes') {
@@ -28,7 +37,7 @@ export const chargeCut = check({
     if (bank.each.coldCut === 'yes') {
       return {
         ...base, verdict: 'suits-once-changed', remedies: warm,
-        summary: () => `At ${q(coldestC, '°C')} the BMS refuses all charge from ${mid(name)}: up to ${q(hoursOf(lane), 'h')} a day are lost.`,
+        summary: () => `At ${q(coldestC, '°C')} the BMS refuses all charge from ${mid(name)}: up to ${q(hoursOf(lane, rules), 'h')} a day are lost.`,
         cautions: () => ['The BMS is the last line, not the plan: it guards the cells while the source keeps pushing.'],
       }
     }
@@ -56,7 +65,7 @@ export const rate = check({
     const { bank, one, rules } = system
     const amps = laneCurrentA(lane, system)
     // Below the limit nothing may be charged at all, which is cold.charge-cut; the coldest that may is the limit itself.
-    const temperatures = [Math.max(one.place.coldestC, bank.each.coldLimitC), one.place.hottestC]
+    const temperatures = [Math.max(one.place.coldestC, bank.coldLimitC), one.place.hottestC]
     const [cold, hot] = temperatures.map((celsius) => ({ celsius, ...allowedRate(celsius, bank, rules.hotBand45To55C) })) as [RateAt, RateAt]
     const tighter = hot.share < cold.share ? hot : cold
     const allowedA = tighter.share * bank.ah
@@ -75,13 +84,49 @@ export const rate = check({
   },
 })
 
+/** State of charge at which a pack at rest is near its under-voltage cut. */
+const nearlyEmpty = 0.02
+
+export const layup = check({
+  id: 'cold.layup',
+  title: 'Lay-up',
+  about: 'battery',
+  why: 'A battery that is left a winter with something drawing on it is found below its cut-off, and may not wake again.',
+  judge(_subject, { bank, one, rules }) {
+    if (one.use.layupWeeks === 0) return null
+    const rests = rules.layupSchool === 'rest'
+    const standbyA = one.startingBattery.present === 'no' ? one.startingBattery.standbyA : 0
+    const own = (bank.each.standbyMa * bank.each.parallel) / 1000
+    const leaks = (bank.ah * rules.selfDischarge) / 100 / (365.25 / 12 / 7)
+    const stored = bank.ah * (rules.layupSoc / 100 - nearlyEmpty)
+    const weeksWith = (amps: number): number => stored / (amps * 168 + leaks)
+    const weeks = weeksWith(own + (rests ? 0 : standbyA))
+    const wanted = one.use.layupWeeks * (1 + rules.layupMargin / 100)
+    const short = weeks < wanted
+    const disconnected = weeksWith(own)
+    return {
+      verdict: short ? 'suits-once-changed' : 'suits',
+      compared: [number('lasts', weeks, 'weeks'), number('laid up, with a margin', wanted, 'weeks')],
+      limit: one.use.$origin('layupWeeks'),
+      formula: () => `${q(stored, 'Ah')} from ${rules.layupSoc} % ÷ ((${q(own * 1000, 'mA')}${rests ? '' : ` + ${q(standbyA * 1000, 'mA')} of the vehicle`}) × 168 h + ${q(leaks, 'Ah')} of itself) = ${q(weeks, 'weeks')}; ${q(one.use.layupWeeks, 'weeks')} + ${rules.layupMargin} %`,
+      summary: () => `Left at ${rules.layupSoc} % and ${rests ? 'disconnected' : 'connected'}, it lasts ${q(weeks, 'weeks')}; the lay-up is ${q(one.use.layupWeeks, 'weeks')}${rests && standbyA > 0 ? `. Left connected it would last ${q(weeksWith(own + standbyA), 'weeks')}` : ''}.`,
+      remedies: !short ? [] : [
+        ...(!rests && disconnected >= wanted ? [{ id: 'layup.disconnect', on: 'candidate' } as const] : []),
+        { id: 'layup.top-up', on: 'use', value: Math.max(1, Math.floor(weeks / (1 + rules.layupMargin / 100))) },
+      ],
+      cautions: () => ['Look at it monthly. Do not leave it on a charger that floats.'],
+    }
+  },
+})
+
 /** Less current where it can be had; a warmer place where warmth alone would do. */
 function rateRemedies(lane: Lane, allowedA: number, warmthHelps: boolean, { bank }: System): RemedyRef[] {
   const warmer: RemedyRef[] = warmthHelps ? [{ id: 'cold.warmer-place', on: 'place', value: 10 }] : []
   if (lane.kind === 'alternator' && lane.link.kind !== 'dcdc') {
     return [...warmer, { id: 'alternator.limit-current', on: lane.alternator.$path, value: Math.max(1, Math.floor(allowedA + lane.alternator.vehicleDrawA)) }]
   }
-  const unit = lane.kind === 'charger' ? lane.charger : lane.link
+  if (lane.kind === 'source') return [...warmer, { id: 'battery.other', on: 'candidate' }]
+  const unit = lane.kind === 'charger' ? lane.charger : lane.kind === 'solar' ? lane.solar : lane.link
   if (allowedA < 1) return [...warmer, { id: 'battery.other', on: 'candidate' }]
   return unit.currentLimit === 'adjustable'
     ? [{ id: 'charger.limit-current', on: unit.$path, value: Math.floor(allowedA) }, ...warmer]

@@ -141,6 +141,7 @@ export const candidate = {
   engineSpace: yesNo('May stand in an engine space', sheet, { otherwise: 'no', ...size }),
   warning: choice('Before it disconnects', { none: 'It gives no sign', alarm: 'It sounds or signals an alarm', stop: 'It gives a charge-stop and discharge-stop signal' }, sheet, { otherwise: 'none' }),
   communication: choice('Communication', { none: 'None', phone: 'Phone', bus: 'Wired data bus', both: 'Phone and wired' }, sheet, { otherwise: 'none', ...size }),
+  standbyMa: quantity('Draw of its BMS', 'mA', 1, [0, 1000], [1, 20], 'Maker’s data sheet, at rest and nothing linked to it.', { otherwise: 'bmsDrawMa', ...size }),
   crankingA: quantity('Cranking current', 'A', 10, [10, 5000], [150, 800], each, { when: [{ field: 'purpose', is: ['starter'] }] }),
   cycles: quantity('Cycles', '', 100, [1, 20_000], [1500, 5000], sheet, { otherwise: 2000, ...size }),
   cycleDepth: quantity('at a depth of', '%', 5, [5, 100], [70, 100], sheet, { otherwise: 80, ...size }),
@@ -149,7 +150,7 @@ export const candidate = {
   depthMm: quantity('Depth of each', 'mm', 5, [20, 3000], [165, 270], 'Maker’s data sheet, with terminals.'),
   heightMm: quantity('Height of each', 'mm', 5, [20, 3000], [180, 260], 'Maker’s data sheet, with terminals.'),
   ingress: choice('Housing keeps out', { none: 'Nothing stated', splash: 'Splash and dust', immersion: 'Short immersion' }, 'Maker’s data sheet: ingress rating.', { otherwise: 'none', ...size }),
-  certificates: choice('Certificates named', { none: 'None', cell: 'For the cells', both: 'For cells and pack' }, 'Maker’s data sheet: transport and safety tests of cells and pack.', { otherwise: 'none', ...size }),
+  certificates: choice('Certificates named', { none: 'None', cell: 'For the cells', both: 'For cells and pack' }, 'Maker’s data sheet: transport and safety tests of cells and pack.', size),
   warrantyYears: quantity('Warranty', 'years', 1, [0, 30], [2, 10], sheet, { otherwise: 0, ...size }),
   price: quantity('Price of each', 'money', 10, [0, 1_000_000], [300, 2500], 'Price list.', { otherwise: 0, ...size }),
 } satisfies Fields

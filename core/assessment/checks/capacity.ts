@@ -1,0 +1,87 @@
+import { formatNumber, formatQuantity as q, formatShare } from '../../units/format'
+import { check, number, word } from '../check'
+import { chargedAwayAh, dailyUse, freshUsableAh, leadHealth, leadUsableAh, usableColdAh } from '../energy'
+import type { RemedyRef } from '../remedies'
+
+const other: RemedyRef = { id: 'battery.other', on: 'candidate' }
+
+export const usable = check({
+  id: 'battery.usable',
+  title: 'Usable capacity, old and new',
+  about: 'battery',
+  why: 'Labels mislead both ways: half of a lead battery is usable, and less of an old one; the new one should not give less than the customer is used to.',
+  judge(_subject, system) {
+    const { bank, rules, one } = system
+    if (bank.each.purpose === 'starter') return null
+    const [health, fresh] = [leadHealth(system), freshUsableAh(system)]
+    const old = leadUsableAh(system, health) * (Number(one.houseBank.nominalV) / bank.nominalV)
+    const less = fresh < old
+    const needed = Math.ceil((old / fresh) * bank.each.parallel)
+    const allowed = needed <= bank.each.mostParallel
+    return {
+      verdict: !less ? 'suits' : allowed ? 'suits-once-changed' : 'does-not-suit',
+      compared: [number('new gives', fresh, 'Ah'), number('old gives now', old, 'Ah')],
+      limit: one.houseBank.$origin(one.houseBank.testedAh > 0 ? 'testedAh' : 'ageYears'),
+      formula: () => `${q(bank.ah, 'Ah')} × ${100 - bank.each.reserve} % × ${rules.usableLithium} %${one.use.mixed === 'replaced' ? '' : ' and the lead that stays'} = ${q(fresh, 'Ah')}; old ${q(one.houseBank.ahEach * one.houseBank.parallel, 'Ah')} × ${formatShare(health)} left × ${rules.usableLead} % at its usual current = ${q(old, 'Ah')}`,
+      summary: () => `The new battery gives ${q(fresh, 'Ah')} usable, the old ${q(old, 'Ah')}: ${less ? 'less than the customer is used to' : `${formatNumber(fresh / Math.max(old, 0.1), '×')} times as much`}.`,
+      remedies: !less ? [] : [...(allowed ? [{ id: 'battery.more-parallel', on: 'candidate', value: needed } as const] : []), other],
+    }
+  },
+})
+
+export const autonomy = check({
+  id: 'battery.autonomy',
+  title: 'Days away',
+  about: 'battery',
+  why: 'A battery that is empty before the customer is back at a charger is too small, whatever else suits.',
+  judge(_subject, system) {
+    const { bank, one } = system
+    if (bank.each.purpose === 'starter') return null
+    const daysAway = Math.max(1, one.use.daysAway)
+    const use = dailyUse(system)
+    const charged = chargedAwayAh(system)
+    const netAh = use.ah - charged
+    const capacity = usableColdAh(system)
+    const lasts = netAh > 0 ? capacity / netAh : Infinity
+    const short = lasts < daysAway
+    const needed = Math.ceil((netAh * daysAway) / (capacity / bank.each.parallel))
+    const allowed = needed <= bank.each.mostParallel
+    return {
+      verdict: !short ? 'suits' : allowed ? 'suits-once-changed' : 'does-not-suit',
+      compared: [lasts === Infinity ? word('lasts', 'as long as sources run') : number('lasts', lasts, 'days'), number('away for', daysAway, 'days')],
+      limit: one.use.$origin('daysAway'),
+      formula: () => `${q(capacity, 'Ah')} usable in the cold ÷ (${q(use.ah, 'Ah')} used ${use.from === 'loads' ? '(from the loads) ' : ''}− ${q(Math.min(charged, use.ah), 'Ah')} charged a day)${lasts === Infinity ? ': nothing is missing' : ` = ${q(lasts, 'days')}`}`,
+      summary: () => lasts === Infinity
+        ? `Away from mains the sources bring what is used a day, ${q(use.ah, 'Ah')}.`
+        : `Away from mains ${q(netAh, 'Ah')} a day are missing: the battery lasts ${q(lasts, 'days')} of the ${q(daysAway, 'days')} wished.`,
+      remedies: !short ? [] : [...(allowed ? [{ id: 'battery.more-parallel', on: 'candidate', value: needed } as const] : []), other, { id: 'use.charge-more', on: 'use', value: Math.ceil(netAh - capacity / daysAway) }],
+    }
+  },
+})
+
+export const needed = check({
+  id: 'battery.needed',
+  title: 'Is lithium needed?',
+  about: 'battery',
+  why: 'An honest answer keeps a customer: always plugged in and lightly used, lead kept in good order does the same for less.',
+  judge(_subject, system) {
+    const { bank, rules, one } = system
+    if (bank.each.purpose === 'starter') return null
+    const days = Math.max(1, one.use.daysAway)
+    const use = dailyUse(system)
+    const needAh = Math.max(use.ah - chargedAwayAh(system), 0) * (days - 1) + use.ah
+    const freshAh = leadUsableAh(system, 1) * (Number(one.houseBank.nominalV) / bank.nominalV)
+    const limitAh = (freshAh * rules.enoughShare) / 100
+    const does = needAh <= limitAh
+    return {
+      verdict: does ? 'suits-once-changed' : 'suits',
+      compared: [number('used until charged', needAh, 'Ah'), number('lead would give', limitAh, 'Ah')],
+      limit: { kind: 'rule', text: 'shop rule: daily use at which lead would do' },
+      formula: () => `${q(use.ah, 'Ah')} a day, ${q(days, 'days')} away = ${q(needAh, 'Ah')}; lead as new ${q(freshAh, 'Ah')} usable × ${rules.enoughShare} % = ${q(limitAh, 'Ah')}`,
+      summary: () => does
+        ? `The customer uses ${q(needAh, 'Ah')} between charges; new lead of the old size gives ${q(freshAh, 'Ah')}. Lead kept in good order would do.`
+        : `The customer uses ${q(needAh, 'Ah')} between charges, more than lead of the old size gives with ease.`,
+      remedies: does ? [{ id: 'battery.keep-lead', on: 'candidate' }] : [],
+    }
+  },
+})

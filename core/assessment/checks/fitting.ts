@@ -1,0 +1,164 @@
+import { fuseInterruptA } from '../../physics/fuses'
+import { placeInside } from '../../physics/packing'
+import { formatQuantity as q } from '../../units/format'
+import { check, number, word } from '../check'
+import type { RemedyRef } from '../remedies'
+import type { System } from '../system'
+
+const other: RemedyRef = { id: 'battery.other', on: 'candidate' }
+
+/** Where the batteries of the bank stand, seen from above; null when they do not fit. */
+export const placing = ({ bank, one, rules }: System) =>
+  bank.each.heightMm > one.place.heightMm ? null : placeInside(one.place, bank.each, bank.count, rules.airGapMm)
+
+export const fit = check({
+  id: 'battery.fit',
+  title: 'Fits its place',
+  about: 'battery',
+  why: 'A battery that was measured on paper only is carried out to the van and back again.',
+  judge(_subject, system) {
+    const { bank, one, rules } = system
+    const { widthMm, depthMm, heightMm } = bank.each
+    const placed = placing(system)
+    const tall = heightMm > one.place.heightMm
+    const turned = placed?.some((p) => p.turned) ?? false
+    const size = (p: { widthMm: number; depthMm: number; heightMm: number }): string => [p.widthMm, p.depthMm, p.heightMm].map((mm) => q(mm, 'mm').replace(/ .*/, '')).join(' × ') + ` ${q(0, 'mm').split(' ')[1]}`
+    return {
+      verdict: placed ? 'suits' : 'does-not-suit',
+      compared: tall
+        ? [number('battery is high', heightMm, 'mm'), number('space is high', one.place.heightMm, 'mm')]
+        : [word(bank.count > 1 ? `${bank.count} batteries` : 'battery', `${q(widthMm, 'mm')} × ${q(depthMm, 'mm')}`), word('space', `${q(one.place.widthMm, 'mm')} × ${q(one.place.depthMm, 'mm')}`)],
+      limit: one.place.$origin(tall ? 'heightMm' : 'widthMm'),
+      formula: () => `${bank.count} × ${size(bank.each)} with ${q(rules.airGapMm, 'mm')} of air in ${size(one.place)}: ${placed ? (turned ? 'fits, turned' : 'fits') : tall ? 'too high' : 'does not fit, turned either'}`,
+      summary: () => placed
+        ? `${bank.count > 1 ? `All ${bank.count} fit` : 'It fits'} the space${turned ? ', turned by 90°' : ''}.`
+        : tall ? `It is ${q(heightMm - one.place.heightMm, 'mm')} higher than the space.`
+        : `${bank.count > 1 ? `${bank.count} of ${size(bank.each)} do` : `${size(bank.each)} does`} not fit ${size(one.place)} with air around, turned either.`,
+      remedies: placed ? [] : [other],
+    }
+  },
+})
+
+export const weight = check({
+  id: 'battery.weight',
+  title: 'Weight',
+  about: 'battery',
+  why: 'A tray that was made for one weight gives way under another; and what leaves the stern or the hitch moves the trim.',
+  judge(_subject, { bank, one, scene }) {
+    const old = one.houseBank.weightEachKg * one.houseBank.series * one.houseBank.parallel
+    const carries = one.place.loadLimitKg > 0 ? one.place.loadLimitKg : old
+    const stays = one.use.mixed === 'replaced' ? 0 : old
+    const there = bank.kg + stays
+    const over = there > carries
+    const change = there - old
+    const craft = scene.job.job.craft
+    const moves = craft === 'vessel' ? 'Look at the trim' : craft === 'trailer' ? 'Weigh the load on the hitch again' : 'The payload changes by as much'
+    return {
+      verdict: over ? 'suits-once-changed' : 'suits',
+      compared: [number(stays > 0 ? 'new and old' : 'new bank', there, 'kg'), number(one.place.loadLimitKg > 0 ? 'tray carries' : 'tray carries now', carries, 'kg')],
+      limit: one.place.loadLimitKg > 0 ? one.place.$origin('loadLimitKg') : one.houseBank.$origin('weightEachKg'),
+      formula: () => `${bank.count} × ${q(bank.each.weightKg, 'kg')} = ${q(bank.kg, 'kg')}; old bank ${q(old, 'kg')}: ${change <= 0 ? `${q(-change, 'kg')} lighter` : `${q(change, 'kg')} heavier`}`,
+      summary: () => over ? `${stays > 0 ? 'New and old together weigh' : 'The new bank weighs'} ${q(there, 'kg')} and the tray is known to carry ${q(carries, 'kg')}.` : `${stays > 0 ? 'New and old together weigh' : 'The new bank weighs'} ${q(there, 'kg')}, ${q(Math.abs(change), 'kg')} ${change <= 0 ? 'less' : 'more'} than the old.`,
+      remedies: over ? [{ id: 'place.carry', on: 'place', value: Math.ceil(there) }] : [],
+      cautions: () => (Math.abs(change) > 15 ? [`${moves}: ${q(Math.abs(change), 'kg')} ${change < 0 ? 'less' : 'more'} than before.`] : []),
+    }
+  },
+})
+
+const placeWords = { cabin: 'the cabin', locker: 'an outside locker', engine: 'the engine space', bilge: 'the bilge' } as const
+
+export const place = check({
+  id: 'battery.place',
+  title: 'Place',
+  about: 'battery',
+  why: 'Heat ages the cells and water finds the protection board; most makers forbid the engine space outright.',
+  judge(_subject, { bank, one }) {
+    const { where, coldestC, hottestC, ingress } = one.place
+    const { dischargeColdC, dischargeHotC } = bank.each
+    const wet = ingress === 'wet' ? bank.each.ingress !== 'immersion' : ingress === 'damp' && bank.each.ingress === 'none'
+    if (where === 'engine' && bank.each.engineSpace === 'no') {
+      return {
+        verdict: 'suits-once-changed',
+        compared: [word('place', placeWords[where]), word('maker permits', 'not there')],
+        limit: bank.each.$origin('engineSpace'),
+        formula: () => 'engine space ≠ permitted',
+        summary: () => 'The battery would stand in the engine space, which its maker does not permit.',
+        remedies: [{ id: 'place.move', on: 'place' }, other],
+      }
+    }
+    const cold = coldestC < dischargeColdC
+    if (cold || hottestC > dischargeHotC) {
+      const [celsius, limitC] = cold ? [coldestC, dischargeColdC] : [hottestC, dischargeHotC]
+      return {
+        verdict: 'does-not-suit',
+        compared: [number(cold ? 'coldest' : 'hottest', celsius, '°C'), number(cold ? 'works from' : 'works up to', limitC, '°C')],
+        limit: bank.each.$origin(cold ? 'dischargeColdC' : 'dischargeHotC'),
+        formula: () => `${q(celsius, '°C')} ${cold ? '<' : '>'} ${q(limitC, '°C')}`,
+        summary: () => `The place gets to ${q(celsius, '°C')} and the battery works ${cold ? 'from' : 'up to'} ${q(limitC, '°C')}: it would cut out.`,
+        remedies: cold ? [{ id: 'cold.warmer-place', on: 'place', value: limitC }, other] : [other],
+      }
+    }
+    return {
+      verdict: wet ? 'suits-once-changed' : 'suits',
+      compared: wet ? [word('place', ingress === 'wet' ? 'may stand in water' : 'splash or dust'), word('housing keeps out', bank.each.ingress === 'none' ? 'nothing stated' : 'splash and dust')] : [word('place', placeWords[where]), word('temperature', `${q(coldestC, '°C')} to ${q(hottestC, '°C')}`)],
+      limit: bank.each.$origin(wet ? 'ingress' : 'dischargeColdC'),
+      formula: () => `${q(dischargeColdC, '°C')} ≤ ${q(coldestC, '°C')}, ${q(hottestC, '°C')} ≤ ${q(dischargeHotC, '°C')}; ${wet ? 'water or dust can reach it' : 'dry enough for its housing'}`,
+      summary: () => (wet ? `Water or dust can reach it in ${placeWords[where]}, and its housing does not keep them out.` : `${placeWords[where].replace(/^./, (c) => c.toUpperCase())} suits it, ${q(coldestC, '°C')} to ${q(hottestC, '°C')}.`),
+      remedies: wet ? [{ id: 'place.dry', on: 'place' }, other] : [],
+    }
+  },
+})
+
+const certified = { none: 0, cell: 1, both: 2 } as const
+const certificateWords = { none: 'none', cell: 'for the cells', both: 'for cells and pack' } as const
+
+export const certificates = check({
+  id: 'battery.certificates',
+  title: 'Certificates named',
+  about: 'battery',
+  why: 'After a fire the first question is which tests the cells and the pack had passed; insurers ask it before.',
+  judge(_subject, { bank, rules, scene }) {
+    const afloat = scene.job.job.craft === 'vessel'
+    const asked = afloat ? rules.certificatesVessel : rules.certificatesVehicle
+    const named = bank.each.certificates
+    const enough = certified[named] >= certified[asked]
+    return {
+      verdict: enough ? 'suits' : 'does-not-suit',
+      compared: [word('named', certificateWords[named]), word('asked for', certificateWords[asked])],
+      limit: { kind: 'rule', text: `shop rule: certificates asked for, ${afloat ? 'vessels' : 'vehicles'}` },
+      formula: () => `named ${certificateWords[named]}, asked ${certificateWords[asked]}`,
+      summary: () => (enough ? `Its maker names certificates ${certificateWords[named]}.` : `Its maker names ${named === 'none' ? 'no certificates' : 'certificates for the cells alone'}; the shop asks for them ${certificateWords[asked]}.`),
+      remedies: enough ? [] : [other],
+      cautions: () => ['Ask the owner’s insurer what it wants to see, and keep a copy with the papers.'],
+    }
+  },
+})
+
+/** Prospective short-circuit current at the bank's posts, A: rested full, through the ohmic part of its resistance alone. The BMS is not relied on. */
+export const shortCircuitA = ({ bank, rules }: System): number => bank.ocv(1) / (bank.ohm * (rules.ohmicShare / 100))
+
+export const shortCircuit = check({
+  id: 'battery.short-circuit',
+  title: 'Short circuit and fuses',
+  about: 'battery',
+  why: 'Lithium gives thousands of amperes into a short; a fuse of the wrong family melts and goes on burning.',
+  judge(_subject, system) {
+    const { bank, rules, many } = system
+    if (many.conductors.length === 0) return null
+    const amps = shortCircuitA(system)
+    const volts = bank.ocv(1)
+    const fuses = many.conductors.map((cable) => ({ cable, interruptsA: cable.fuseAicA > 0 ? cable.fuseAicA : fuseInterruptA(cable.fuseKind, volts) }))
+    const weakest = fuses.reduce((a, b) => (b.interruptsA < a.interruptsA ? b : a))
+    const over = amps > weakest.interruptsA
+    const best = fuseInterruptA('class-t', volts)
+    return {
+      verdict: !over ? 'suits' : amps <= best ? 'suits-once-changed' : 'does-not-suit',
+      compared: [number('a short gives', amps, 'A'), number('fuse interrupts', weakest.interruptsA, 'A')],
+      limit: weakest.cable.fuseAicA > 0 ? weakest.cable.$origin('fuseAicA') : { kind: 'assumed', text: 'usual interrupt rating of its family; look at the maker’s sheet' },
+      formula: () => `${q(volts, 'V')} ÷ (${q(bank.ohm * 1000, 'mΩ')} × ${rules.ohmicShare} %) = ${q(amps, 'A')}`,
+      summary: () => `A short at the battery gives ${q(amps, 'A')}; the fuse of ${weakest.cable.$name.replace(/^The /, 'the ')} interrupts ${q(weakest.interruptsA, 'A')}${over ? ', too little at the battery' : ''}.`,
+      remedies: !over ? [] : amps <= best ? [{ id: 'fuse.main', on: 'conductors', value: Math.ceil(amps) }] : [other],
+      cautions: () => ['A starting point only: the local code and the fuse maker’s sheet decide.'],
+    }
+  },
+})

@@ -1,0 +1,155 @@
+import { hoursToFull, temperatureFactor } from '../physics/lfp'
+import { leadCapacityAh } from '../physics/lead'
+import type { View } from './scene'
+import { acceptanceA, arrayW, availableA, cableOhm, laneCurrentA, type Bank, type Lane, type System } from './system'
+
+/** Voltage at which loads in watts are counted, V: a bank in the middle of its charge. */
+const workingV = (bank: Bank): number => bank.ocv(0.5)
+
+/** Current of a load while it runs, at the battery, A: an AC load through the inverter with its loss. */
+export function loadA(load: View<'loads'>, { bank, many, rules }: System): number {
+  if (load.supply === 'dc') return load.amps
+  const efficiency = many.inverters[0]?.efficiency ?? rules.inverterEfficiency
+  return load.watts / (workingV(bank) * (efficiency / 100))
+}
+
+export interface DailyUse {
+  readonly ah: number
+  /** Whether it was counted on the job or added up from the list of loads. */
+  readonly from: 'counted' | 'loads'
+}
+
+/** Energy used a day, Ah of the bank: as counted by a monitor, else the sum of the loads and of what inverters draw idle. */
+export function dailyUse(system: System): DailyUse {
+  const { one, many, bank } = system
+  if (one.use.$settled('dailyAh') || many.loads.length === 0) return { ah: one.use.dailyAh, from: 'counted' }
+  const loads = many.loads.reduce((sum, load) => sum + loadA(load, system) * load.hours * (load.duty / 100), 0)
+  const idle = many.inverters.reduce((sum, inverter) => sum + (inverter.hoursOn === 0 ? 0 : (inverter.idleW / workingV(bank)) * inverter.hoursOn), 0)
+  return { ah: loads + idle, from: 'loads' }
+}
+
+/** DC loads on at once, A: as measured, else those on the list that run together. */
+export function dcAtOnceA(system: System): number {
+  const { one, many } = system
+  if (one.use.$settled('dcAtOnceA') || many.loads.length === 0) return one.use.dcAtOnceA
+  return many.loads.filter((load) => load.supply === 'dc' && load.together === 'yes').reduce((sum, load) => sum + load.amps, 0)
+}
+
+export interface Demand {
+  readonly amps: number
+  readonly dcA: number
+  readonly inverterA: number
+  readonly watts: number
+  readonly atV: number
+}
+
+/** Highest sustained discharge current, A: DC loads at once and each inverter at full power from a bank that is low. */
+export function highestDischargeA(system: System): Demand {
+  const { bank, many, rules } = system
+  const atV = bank.ocv(rules.lowSoc / 100)
+  const inverterA = many.inverters.reduce((sum, inverter) => sum + inverter.continuousW / (atV * (inverter.efficiency / 100)), 0)
+  const watts = many.inverters.reduce((sum, inverter) => sum + inverter.continuousW, 0)
+  const dcA = dcAtOnceA(system)
+  return { amps: dcA + inverterA, dcA, inverterA, watts, atV }
+}
+
+/**
+ * Current while the hardest load starts, A, and for how long, s: everything that runs together, the inverters
+ * at their surge (or, where AC loads are listed, what those ask for at most), and the largest starting current on top.
+ */
+export function surgeA(system: System): { readonly amps: number; readonly seconds: number } {
+  const { bank, many, rules } = system
+  const atV = bank.ocv(rules.lowSoc / 100)
+  const dc = many.loads.filter((load) => load.supply === 'dc')
+  const startsA = Math.max(0, ...dc.map((load) => load.amps * (load.surge - 1)))
+  const ac = many.loads.filter((load) => load.supply === 'ac')
+  const together = ac.filter((load) => load.together === 'yes').reduce((sum, load) => sum + load.watts, 0)
+  const asked = together + Math.max(0, ...ac.map((load) => load.watts * (load.surge - 1)))
+  const surgeW = many.inverters.reduce((sum, inverter) => sum + inverter.surgeW, 0)
+  const watts = ac.length > 0 ? Math.min(asked, surgeW) : surgeW
+  const efficiency = many.inverters[0]?.efficiency ?? rules.inverterEfficiency
+  const seconds = watts > 0 || startsA > 0 ? Math.max(...many.inverters.map((inverter) => inverter.surgeS), 1) : 0
+  return { amps: dcAtOnceA(system) + Math.max(startsA, 0) + watts / (atV * (efficiency / 100)), seconds }
+}
+
+/** Coldest the cells work at, °C: the coldest place, or what a heater holds. */
+const workingC = ({ bank, one }: System): number => (bank.each.heater === 'yes' ? Math.max(one.place.coldestC, bank.each.heaterStartC) : one.place.coldestC)
+
+/** Usable capacity of the lithium, Ah: rated × (1 − reserve) × usable share × temperature factor. */
+export function usableAh(system: System, celsius = 25): number {
+  const { bank, rules } = system
+  return bank.ah * (1 - bank.each.reserve / 100) * (rules.usableLithium / 100) * temperatureFactor(celsius)
+}
+
+/** What is left of the rated capacity of the lead bank, 0 to 1: by test, else by age. */
+export function leadHealth({ one, rules }: System): number {
+  const { houseBank } = one
+  if (houseBank.testedAh > 0) return Math.min(1, houseBank.testedAh / houseBank.ahEach)
+  return Math.max(rules.leadOldest / 100, 1 - (rules.leadAgeing / 100) * houseBank.ageYears)
+}
+
+/** Usable capacity of the lead bank, Ah, at the mean current of its daily use and 25 °C. @param health 1 for as new */
+export function leadUsableAh(system: System, health: number): number {
+  const { one, rules } = system
+  const { ahEach, parallel } = one.houseBank
+  const meanA = dailyUse(system).ah / 24
+  return leadCapacityAh(ahEach, meanA / parallel, 25) * parallel * health * (rules.usableLead / 100)
+}
+
+/** Usable lead that stays beside the lithium, Ah; 0 where it is replaced. */
+const keptLeadAh = (system: System): number => (system.one.use.mixed === 'replaced' ? 0 : leadUsableAh(system, leadHealth(system)))
+
+/** Usable capacity of all that will be there at 25 °C, Ah: the lithium, and lead that stays with it. */
+export const freshUsableAh = (system: System): number => usableAh(system) + keptLeadAh(system)
+
+/** The same at the coldest the bank works at, Ah. */
+export const usableColdAh = (system: System): number => usableAh(system, workingC(system)) + keptLeadAh(system)
+
+/** Share of the drive in which a computer-controlled alternator charges at all; 1 for any other. */
+const alternatorShare = ({ alternator, link }: Extract<Lane, { kind: 'alternator' }>): number => {
+  const tally = alternator.driveTally
+  if (link.kind === 'dcdc' || alternator.regulator !== 'computer' || !tally || tally.length === 0) return 1
+  const total = tally.reduce((sum, row) => sum + row.minutes, 0)
+  return total === 0 ? 1 : tally.reduce((sum, row) => sum + (row.volts >= 13.8 * (Number(alternator.nominalV) / 12) ? row.minutes : 0), 0) / total
+}
+
+/** Hours a day a lane gives, and its mean current in that time, A. Solar in hours of full sun. */
+export function laneDay(lane: Lane, system: System): { readonly hours: number; readonly amps: number } {
+  const { rules, bank } = system
+  switch (lane.kind) {
+    case 'charger': return { hours: lane.charger.hours, amps: laneCurrentA(lane, system) }
+    case 'source': return { hours: lane.source.hours, amps: lane.source.largestA * (lane.source.averageShare / 100) }
+    case 'solar': {
+      const watts = arrayW(lane.solar) * (rules.solarDerate / 100) * (1 - lane.solar.shading / 100)
+      // A PWM controller passes the panel's current and loses what its voltage is above the battery's.
+      const matched = lane.solar.controller === 'pwm' ? Math.min(1, workingV(bank) / (lane.solar.maxPowerV * lane.solar.series)) : 1
+      return { hours: rules.sunHours, amps: Math.min(lane.solar.ratedA, (watts * matched) / workingV(bank)) }
+    }
+    case 'alternator': {
+      if (lane.link.kind === 'none') return { hours: 0, amps: 0 }
+      const amps = lane.link.kind === 'dcdc' ? Math.min(lane.link.ratedA, bank.largestA) : Math.min(acceptanceA(lane, 0.5, 'cruise', system), bank.largestA, availableA(lane.alternator, 'cruise', rules))
+      return { hours: lane.alternator.driveHours * alternatorShare(lane), amps }
+    }
+  }
+}
+
+/** Charge brought by the sources that work away from mains on an ordinary day, Ah; chargers only while a generator runs. */
+export function chargedAwayAh(system: System): number {
+  const generatorH = system.many.generators.reduce((sum, generator) => sum + generator.hours, 0)
+  return system.lanes.reduce((sum, lane) => {
+    const { hours, amps } = laneDay(lane, system)
+    return sum + amps * (lane.kind === 'charger' ? Math.min(generatorH, 24) : hours)
+  }, 0)
+}
+
+/** Hours a lane needs from the shop's low charge to full, alone, with nothing else drawing; null for the sun, which sets. Infinity where it never gets there. */
+export function hoursToFullOf(lane: Lane, system: System): number | null {
+  const { bank, rules } = system
+  if (lane.kind === 'solar') return null
+  const { amps } = laneDay(lane, system)
+  const volts = lane.kind === 'charger' ? lane.charger.absorptionV
+    : lane.kind === 'source' ? lane.source.regulatorV
+    : lane.link.kind === 'dcdc' ? lane.link.absorptionV : lane.alternator.regulatorV - (lane.link.kind === 'diode' ? lane.link.dropV : 0)
+  const limitA = Math.min(amps, bank.largestA)
+  return hoursToFull({ volts: Math.min(volts, bank.highV), limitA, fromSoc: rules.lowChargeFrom / 100, ah: bank.ah, nominalV: bank.nominalV, ohm: bank.ohm + cableOhm(lane, rules), tailA: Math.min(bank.tailA, limitA * 0.9) })
+}
