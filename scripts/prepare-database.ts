@@ -7,7 +7,7 @@ import { loadDemo } from '../server/db/workshop'
 const folder = (path: string): string => fileURLToPath(new URL(path, import.meta.url))
 const sql = connect(process.env.DATABASE_URL ?? '')
 const applied = await migrate(sql, folder('../server/db/migrations'))
-const loaded = await loadDemo(sql, folder('../demo/jobs'))
+const loaded = await loadDemo(sql, folder('../demo'))
 if (applied.length > 0) console.log(`Migrated: ${applied.join(', ')}`)
 if (loaded > 0) console.log(`Loaded ${loaded} demo jobs`)
 await sql.end()

@@ -25,7 +25,7 @@ export async function freshDatabase({ demo = true, migrated = true } = {}): Prom
   const url = admin.replace(/\/[^/]*$/, `/${name}`)
   const sql = connect(url)
   if (migrated) await migrate(sql, at('../server/db/migrations'))
-  if (migrated && demo) await loadDemo(sql, at('../demo/jobs'))
+  if (migrated && demo) await loadDemo(sql, at('../demo'))
   return {
     url, sql,
     async drop() {

@@ -1,7 +1,7 @@
 import Joi from 'joi'
 import { crafts, jobFormat, jobFormatVersion, stages, usePatterns } from '../job/document'
 import { howKnown, partKinds, partKindIds, type Field, type PartKind } from '../job/fields'
-import { ruleCatalogue, ruleIds } from '../rules/rules'
+import { ruleCatalogue, ruleIds, type RuleOverrides } from '../rules/rules'
 
 /** Most parts of one kind in a job. */
 export const mostParts = 100
@@ -40,25 +40,8 @@ const ruleSchema = (id: (typeof ruleIds)[number]): Joi.Schema => {
   return rule.kind === 'number' ? Joi.number().min(rule.limits[0]).max(rule.limits[1]) : Joi.valid(...Object.keys(rule.options))
 }
 
-/** What a job document must look like, made from the catalogue of fields. Unknown properties are kept. */
-export const jobSchema: Joi.ObjectSchema = Joi.object({
-  format: Joi.valid(jobFormat).required(),
-  version: Joi.number().valid(jobFormatVersion).required(),
-  job: Joi.object({
-    number: text(40).required(), name: text(200).required(), customer: text(200), contact: text(200),
-    craft: Joi.valid(...Object.keys(crafts)), registration: text(100), location: text(200),
-    usePattern: Joi.valid(...Object.keys(usePatterns)), wishes: text(5000), dueDate: isoDate.allow(''),
-    stage: Joi.valid(...Object.keys(stages)).required(),
-  }).unknown().required(),
-  rules: Joi.object(Object.fromEntries(ruleIds.map((id) => [id, ruleSchema(id)]))).unknown().required(),
-  notes: Joi.object(Object.fromEntries(partKindIds.map((kind) => [kind, text(5000)]))).unknown().required(),
-  ...Object.fromEntries(partKindIds.map((kind) => [
-    kind,
-    (partKinds[kind].many
-      ? Joi.object().pattern(partIdPattern, part(partKinds[kind])).max(mostParts)
-      : part(partKinds[kind])).required(),
-  ])),
-}).unknown().prefs({
+/** Words for what does not fit, and nothing turned into something else on the way. */
+export const inWords: Joi.ValidationOptions = {
   convert: false,
   abortEarly: false,
   errors: { label: false, wrap: { array: false, string: false } },
@@ -80,4 +63,27 @@ export const jobSchema: Joi.ObjectSchema = Joi.object({
     'string.isoDate': 'must be a date and time such as 2026-11-16T09:20:00Z',
     'string.pattern.name': 'must be a date such as 2026-12-04',
   },
-})
+}
+
+/** Rules a shop or a job has changed. */
+export const rulesSchema = Joi.object<RuleOverrides>(Object.fromEntries(ruleIds.map((id) => [id, ruleSchema(id)])))
+
+/** What a job document must look like, made from the catalogue of fields. Unknown properties are kept. */
+export const jobSchema: Joi.ObjectSchema = Joi.object({
+  format: Joi.valid(jobFormat).required(),
+  version: Joi.number().valid(jobFormatVersion).required(),
+  job: Joi.object({
+    number: text(40).required(), name: text(200).required(), customer: text(200), contact: text(200),
+    craft: Joi.valid(...Object.keys(crafts)), registration: text(100), location: text(200),
+    usePattern: Joi.valid(...Object.keys(usePatterns)), wishes: text(5000), dueDate: isoDate.allow(''),
+    stage: Joi.valid(...Object.keys(stages)).required(),
+  }).unknown().required(),
+  rules: rulesSchema.unknown().required(),
+  notes: Joi.object(Object.fromEntries(partKindIds.map((kind) => [kind, text(5000)]))).unknown().required(),
+  ...Object.fromEntries(partKindIds.map((kind) => [
+    kind,
+    (partKinds[kind].many
+      ? Joi.object().pattern(partIdPattern, part(partKinds[kind])).max(mostParts)
+      : part(partKinds[kind])).required(),
+  ])),
+}).unknown().prefs(inWords)

@@ -66,6 +66,12 @@ export function emptyJob(number: string, name = ''): JobDocument {
   return { format: jobFormat, version: jobFormatVersion, job: { number, name, stage: 'enquiry' }, rules: {}, notes: {}, ...parts } as unknown as JobDocument
 }
 
+/** A copy under a new number: the survey as it stands, as an enquiry of its own without a due date. */
+export function copyOfJob(job: JobDocument, number: string): JobDocument {
+  const { dueDate: _due, ...head } = job.job
+  return { ...job, job: { ...head, number, name: `Copy of ${head.name || head.number}`.slice(0, 200), stage: 'enquiry' } }
+}
+
 /** Where a part is: `place`, or `chargers/charger-1`. */
 export type PartPath = string
 /** Where a value is: `place/coldestC`, or `chargers/charger-1/absorptionV`. */

@@ -1,8 +1,11 @@
 import type { Sql } from 'postgres'
 import { assess } from '../../core/assessment/assess'
 import type { Verdict } from '../../core/assessment/verdict'
+import type { RuleOverrides } from '../../core/rules/rules'
+import { inUnits, type DisplayUnits } from '../../core/units/display'
 import { changesBetween, type Change } from '../../core/job/changes'
 import type { JobDocument } from '../../core/job/document'
+import { readShop } from './shop'
 
 /** A job as lists show it. */
 export interface JobRow {
@@ -40,12 +43,18 @@ export interface HistoryEntry {
   readonly changes: readonly Change[]
 }
 
+/** The verdict of a job as lists show it, by the rules and in the units of the shop. */
+export function judged(document: JobDocument, rules: RuleOverrides, units: DisplayUnits): Pick<JobRow, 'verdict' | 'headline' | 'reason'> {
+  const { verdict, headline, reason } = inUnits(units, () => assess(document, rules))
+  return { verdict, headline, reason }
+}
+
 /** The columns that lists and searches need, from the document. */
-function columnsOf(document: JobDocument) {
+async function columnsOf(sql: Sql, workshop: string, document: JobDocument) {
   const { number, name, customer = '', craft = null, stage, dueDate, registration = '', location = '', contact = '' } = document.job
-  const { verdict, headline, reason } = assess(document)
+  const { rules, units } = await readShop(sql, workshop)
   return {
-    number, name, customer, craft, stage, due_date: dueDate || null, verdict, headline, reason,
+    number, name, customer, craft, stage, due_date: dueDate || null, ...judged(document, rules, units),
     search: [number, name, customer, registration, location, contact, document.candidate.name ?? ''].join(' ').toLowerCase(),
   }
 }
@@ -72,7 +81,7 @@ export async function readJob(sql: Sql, workshop: string, id: string): Promise<S
 }
 
 export async function createJob(sql: Sql, workshop: string, document: JobDocument, who: string): Promise<StoredJob> {
-  const row = { workshop_id: workshop, document: sql.json(document as never), updated_by: who, ...columnsOf(document) }
+  const row = { workshop_id: workshop, document: sql.json(document as never), updated_by: who, ...(await columnsOf(sql, workshop, document)) }
   const [job] = await sql<StoredJob[]>`insert into job ${sql(row)} returning ${storedColumns(sql)}`
   return job!
 }
@@ -95,7 +104,7 @@ export function saveJob(sql: Sql, workshop: string, id: string, version: number,
     if (before.version !== version) return { saved: false, theirs: before } as const
     const changes = changesBetween(before.document, document)
     if (changes.length === 0) return { saved: true, job: before } as const
-    const row = { document: tx.json(document as never), version: version + 1, updated_by: who, ...columnsOf(document) }
+    const row = { document: tx.json(document as never), version: version + 1, updated_by: who, ...(await columnsOf(tx, workshop, document)) }
     const [job] = await tx<StoredJob[]>`
       update job set ${tx(row)}, updated_at = now()
       where workshop_id = ${workshop} and job_id = ${id}

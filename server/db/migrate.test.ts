@@ -8,7 +8,7 @@ import { connect } from './connection'
 import { migrate } from './migrate'
 import { loadDemo } from './workshop'
 
-const demo = fileURLToPath(new URL('../../demo/jobs', import.meta.url))
+const demo = fileURLToPath(new URL('../../demo', import.meta.url))
 let db: TestDatabase
 let folder: string
 
@@ -55,8 +55,8 @@ describe('the schema', () => {
 
   it('takes the demo jobs once', async () => {
     await migrate(db.sql, fileURLToPath(new URL('./migrations', import.meta.url)))
-    expect(await loadDemo(db.sql, demo)).toBe(3)
+    expect(await loadDemo(db.sql, demo)).toBe(6)
     expect(await loadDemo(db.sql, demo)).toBe(0)
-    expect(await db.sql`select count(*)::int as n from job`).toEqual([{ n: 3 }])
+    expect(await db.sql`select count(*)::int as n from job`).toEqual([{ n: 6 }])
   })
 })

@@ -47,6 +47,15 @@ export function jobId(event: H3Event): string {
   return id
 }
 
+/** The photo id of the address, or 404. */
+export function photoId(event: H3Event): string {
+  const id = getRouterParam(event, 'photo') ?? ''
+  if (!uuid.test(id)) throw noSuchPhoto()
+  return id
+}
+
+export const noSuchPhoto = (): Refusal => new Refusal(404, 'There is no such photo')
+
 export const noSuchJob = (): Refusal => new Refusal(404, 'There is no such job')
 
 /** Data that matches a schema, or 422 naming the fields. */

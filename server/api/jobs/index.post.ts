@@ -1,19 +1,32 @@
 import { setResponseStatus } from 'h3'
 import Joi from 'joi'
-import { emptyJob } from '../../../core/job/document'
-import { createJob, nextNumber } from '../../db/jobs'
+import { copyOfJob, emptyJob, type JobDocument } from '../../../core/job/document'
+import { typicals, type TypicalId } from '../../../core/job/typicals'
+import { createJob, nextNumber, readJob } from '../../db/jobs'
 import { readJson } from '../../utils/body'
 import { workshopDatabase } from '../../utils/database'
-import { route, validated } from '../../utils/reply'
+import { noSuchJob, route, validated } from '../../utils/reply'
 import { whoSchema } from '../../utils/who'
 
-const body = Joi.object<{ who: string }>({ who: whoSchema })
+const body = Joi.object<{ who: string; copyOf?: string; typical?: TypicalId }>({
+  who: whoSchema,
+  copyOf: Joi.string().guid(),
+  typical: Joi.valid(...Object.keys(typicals)),
+}).oxor('copyOf', 'typical')
 
-/** A new, empty job. */
+/** A new job: empty, a copy of another, or a typical vehicle or vessel to correct. */
 export default route(async (event) => {
-  const { who } = validated(body, await readJson(event, 64 * 1024))
+  const { who, copyOf, typical } = validated(body, await readJson(event, 64 * 1024))
   const { sql, workshop } = await workshopDatabase()
-  const job = await createJob(sql, workshop, emptyJob(await nextNumber(sql, workshop), 'New job'), who)
+  const number = await nextNumber(sql, workshop)
+  let document: JobDocument
+  if (copyOf) {
+    const other = await readJob(sql, workshop, copyOf)
+    if (!other) throw noSuchJob()
+    document = copyOfJob(other.document, number)
+  } else {
+    document = typical ? typicals[typical].job(number) : emptyJob(number, 'New job')
+  }
   setResponseStatus(event, 201)
-  return job
+  return createJob(sql, workshop, document, who)
 })

@@ -1,0 +1,71 @@
+import { readFileSync } from 'node:fs'
+import { describe, expect, it } from 'vitest'
+import type { JobDocument } from '../job/document'
+import { checkJob } from '../formats/job-file'
+import { typicals, type TypicalId } from '../job/typicals'
+import { copyOfJob, emptyJob } from '../job/document'
+import { goodJob, withMeasured, withValues } from '../testing'
+import { assess } from './assess'
+import { chooseCandidate, compareCandidates, withCandidate } from './candidates'
+
+const trailer = JSON.parse(readFileSync(new URL('../../demo/jobs/0430-theatre-trailer.json', import.meta.url), 'utf8')) as JobDocument
+
+describe('candidates side by side', () => {
+  it('on the theatre trailer: which would do, and which not', () => {
+    const columns = compareCandidates(trailer)
+    expect(columns.map((c) => [c.name, c.verdict])).toEqual([['Wagtail 100', 'does-not-suit'], ['2 × Wagtail 100', 'does-not-suit'], ['2 × Brindle 200 H', 'suits-once-changed'], ['Sandpiper 460', 'suits-once-changed']])
+    expect(columns[0]!.against[0]!.id).toBe('battery.discharge')
+    expect(columns.map((c) => Math.round(c.minutesFullLoad!))).toEqual([18, 36, 73, 84])
+    expect(columns.map((c) => c.placed.length)).toEqual([1, 2, 2, 1])
+  })
+
+  it('agree with the assessment of the job with that battery in question', () => {
+    for (const column of compareCandidates(trailer)) {
+      const alone = assess(withCandidate(trailer, column.path))
+      expect([column.verdict, column.headline]).toEqual([alone.verdict, alone.headline])
+    }
+  })
+
+  it('give the figures worked by hand', () => {
+    const [column] = compareCandidates(withValues(goodJob(), { 'candidate/price': 1000, 'candidate/cycles': 3000, 'candidate/cycleDepth': 80 }))
+    expect(column).toMatchObject({ usableAh: 160, fits: true, weightKg: 24, price: 1000 })
+    // 3000 cycles × 0.8 × 200 Ah × 12.8 V = 6144 kWh
+    expect(column!.pricePerKwh).toBeCloseTo(1000 / 6144, 6)
+    expect(column!.hoursToFull[0]).toMatchObject({ name: 'The mains charger' })
+    expect(column!.hoursToFull[0]!.hours).toBeCloseTo(160 / 30, 1)
+    expect(column!.days).toBeCloseTo(153.07 / 30, 1)
+  })
+
+  it('leave a figure open while something it needs is not known', () => {
+    const [column] = compareCandidates(withValues(goodJob(), { 'candidate/ahEach': null, 'candidate/weightKg': null, 'place/widthMm': null, 'use/dailyAh': null }))
+    expect(column).toMatchObject({ usableAh: null, weightKg: null, fits: null, days: null, price: null, pricePerKwh: null, arrangement: 'size not known' })
+  })
+
+  it('are four at the most, and choosing one swaps it with the one in question', () => {
+    const many = Array.from({ length: 6 }).reduce<JobDocument>((job) => withMeasured(job, 'alternatives', { ahEach: 100 }), goodJob())
+    expect(compareCandidates(many)).toHaveLength(4)
+    const chosen = chooseCandidate(trailer, 'alternatives/battery-3')
+    expect(chosen.candidate).toBe(trailer.alternatives['battery-3'])
+    expect(chosen.alternatives['battery-3']).toBe(trailer.candidate)
+    expect(chooseCandidate(trailer, 'alternatives/battery-9')).toBe(trailer)
+  })
+})
+
+describe('typical vehicles and vessels', () => {
+  it.each(Object.keys(typicals) as TypicalId[])('%s is a valid job, all assumed, that asks for measurements', (id) => {
+    const job = typicals[id].job('0500')
+    expect(checkJob(JSON.parse(JSON.stringify(job)))).toMatchObject({ ok: true })
+    expect(JSON.stringify(job)).not.toMatch(/"how":"(measured|maker|label|customer)"/)
+    expect(assess(job).lanes.length).toBeGreaterThan(0)
+  })
+})
+
+describe('a copy of a job', () => {
+  it('keeps the survey, under a number of its own and as an enquiry', () => {
+    const copy = copyOfJob(trailer, '0501')
+    expect(copy.job).toMatchObject({ number: '0501', name: 'Copy of The Wandering Thimble', stage: 'enquiry' })
+    expect(copy.job).not.toHaveProperty('dueDate')
+    expect({ ...copy, job: null }).toEqual({ ...trailer, job: null })
+    expect(copyOfJob(emptyJob('7'), '8').job.name).toBe('Copy of 7')
+  })
+})

@@ -1,0 +1,47 @@
+import { partsOf, type JobDocument } from '../job/document'
+import { partKinds, type Known } from '../job/fields'
+import type { Reading } from '../loads/detect'
+import { quantity } from '../job/field'
+import { readTable, writeTable, type TableColumns, type TableProblem } from './table'
+
+const { loads } = partKinds
+const columns: TableColumns = { name: { type: 'text', label: 'Name', most: 200, required: true }, ...loads.fields }
+
+export interface LoadRow {
+  readonly name: string
+  readonly values: Readonly<Record<string, number | string>>
+}
+
+/** Reads a table of loads: the good rows, and what is wrong with the others. */
+export function readLoadsCsv(text: string): { readonly loads: readonly LoadRow[]; readonly problems: readonly TableProblem[]; readonly count: number } {
+  const { rows, problems, count } = readTable(text, columns)
+  return { problems, count, loads: rows.map(({ values: { name, ...values } }) => ({ name: String(name), values })) }
+}
+
+/** The loads of a job as a table. */
+export const writeLoadsCsv = (job: JobDocument): string => writeTable(columns, partsOf(job, 'loads').map(({ part }) => ({
+  name: part.name ?? loads.one, ...Object.fromEntries(Object.keys(loads.fields).map((field) => [field, (part[field] as Known<unknown> | undefined)?.value])),
+})))
+
+const readingColumns: TableColumns = {
+  time: quantity('Time', 's', 1, [0, 10_000_000], [0, 1], 'Seconds since the recording began.'),
+  current: quantity('Current', 'A', 1, [-5000, 5000], [0, 1], 'Into the battery positive.'),
+  voltage: quantity('Voltage', 'V', 0.1, [0, 1000], [0, 1], 'At the battery.'),
+}
+
+/** Reads a recording of a shunt: `time (s)`, `current (A)` into the battery, `voltage (V)`. Times must rise. */
+export function readReadingsCsv(text: string): { readonly readings: readonly Reading[]; readonly problems: readonly TableProblem[] } {
+  const { rows, problems } = readTable(text, readingColumns)
+  const readings: Reading[] = []
+  const found = [...problems]
+  for (const { line, values } of rows) {
+    const { time, current, voltage = 0 } = values as Record<string, number>
+    if (time === undefined || current === undefined) found.push({ line, column: time === undefined ? 'time' : 'current', reason: 'is empty' })
+    else if (readings.length > 0 && time <= readings.at(-1)!.t) found.push({ line, column: 'time', reason: 'is not later than the row before' })
+    else readings.push({ t: time, amps: current, volts: voltage })
+  }
+  return { readings, problems: found.sort((a, b) => a.line - b.line) }
+}
+
+export const writeReadingsCsv = (readings: readonly Reading[]): string =>
+  writeTable(readingColumns, readings.map(({ t, amps, volts }) => ({ time: t, current: amps, voltage: volts })))

@@ -1,0 +1,30 @@
+import Joi from 'joi'
+import { checkShelfPart } from '../../../../../core/formats/shelf-csv'
+import type { ShelfValues } from '../../../../../core/shelf/kinds'
+import { readVersions, savePart } from '../../../../db/shelf'
+import { readJson } from '../../../../utils/body'
+import { workshopDatabase } from '../../../../utils/database'
+import { Refusal, refuseFields, route, validated } from '../../../../utils/reply'
+import { shelfPartOf } from '../../../../utils/shelf'
+import { whoSchema } from '../../../../utils/who'
+
+const line = (most: number) => Joi.string().trim().max(most).pattern(/^[^\p{Cc}\p{Cs}]*$/u, 'plain text')
+const body = Joi.object<{ version: number; who: string; name: string; maker: string; values: ShelfValues }>({
+  version: Joi.number().integer().min(0).max(2_000_000_000).required(),
+  who: whoSchema, name: line(120).required(), maker: line(120).allow('').required(), values: Joi.object().unknown().required(),
+})
+
+/** Saves a part as a new version over the one it was changed from; 0 for a part that is new. */
+export default route(async (event) => {
+  const { kind, code } = shelfPartOf(event)
+  const { version, who, name, maker, values } = validated(body, await readJson(event, 64 * 1024))
+  const problems = checkShelfPart(kind, { code, name, maker, values })
+  if (problems.length > 0) throw refuseFields(problems.map(({ column, reason }) => ({ path: column, message: reason })))
+  const { sql, workshop } = await workshopDatabase()
+  const saved = await savePart(sql, workshop, kind, version, { code, name, maker, values }, who)
+  if (!saved) {
+    const [theirs] = await readVersions(sql, workshop, kind, code)
+    throw new Refusal(409, version === 0 ? `${code} stands on the shelf already` : `Version ${theirs?.version ?? 0} of ${code} is on the shelf by now`, { theirs })
+  }
+  return saved
+})

@@ -1,0 +1,14 @@
+import { getQuery } from 'h3'
+import Joi from 'joi'
+import { currentOf } from '../../db/shelf'
+import { workshopDatabase } from '../../utils/database'
+import { route, validated } from '../../utils/reply'
+
+const query = Joi.object<{ codes: string }>({ codes: Joi.string().max(4000).pattern(/^[\w.,-]*$/).required() })
+
+/** The current versions of parts by code, to see whether a job uses an older one. */
+export default route(async (event) => {
+  const { codes } = validated(query, getQuery(event))
+  const { sql, workshop } = await workshopDatabase()
+  return currentOf(sql, workshop, codes.split(',').filter(Boolean))
+})

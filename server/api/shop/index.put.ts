@@ -1,0 +1,22 @@
+import Joi from 'joi'
+import { inWords, rulesSchema } from '../../../core/formats/job-schema'
+import { readShop, rejudge, saveShop, type Shop } from '../../db/shop'
+import { readJson } from '../../utils/body'
+import { workshopDatabase } from '../../utils/database'
+import { Refusal, route, validated } from '../../utils/reply'
+
+const body = Joi.object<Shop>({
+  name: Joi.string().trim().min(1).max(120).required(),
+  rules: rulesSchema.required(),
+  units: Joi.object({ system: Joi.valid('metric', 'imperial').required(), currency: Joi.string().trim().pattern(/^[^\p{Cc}\p{Cs}\d]{1,4}$/u, 'sign').required() }).required(),
+  version: Joi.number().integer().min(1).max(2_000_000_000).required(),
+}).prefs(inWords)
+
+/** Saves what the shop sets and judges every open job again. */
+export default route(async (event) => {
+  const wanted = validated(body, await readJson(event, 256 * 1024))
+  const { sql, workshop } = await workshopDatabase()
+  const shop = await saveShop(sql, workshop, wanted)
+  if (!shop) throw new Refusal(409, 'Somebody else changed the shop’s settings in the meantime', { theirs: await readShop(sql, workshop), yours: wanted })
+  return { shop, ...(await rejudge(sql, workshop, shop.rules, shop.units, { keep: true })) }
+})
