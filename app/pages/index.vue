@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
 import { crafts, stages } from '../../core/job/document'
+import { typicals, type TypicalId } from '../../core/job/typicals'
 import { verdicts, verdictWords, type Verdict } from '../../core/assessment/verdict'
 import { asJson, ask, type JobRow, type StoredJob } from '../utils/api'
 import { ago } from '../utils/dates'
@@ -14,10 +15,11 @@ const listProblem = ref('')
 const problem = ref('')
 const words = ref('')
 const verdict = ref<Verdict | ''>('')
+const stage = ref<keyof typeof stages | ''>('')
 const largestFileMb = 2
 
 async function load() {
-  const query = new URLSearchParams({ ...(words.value && { words: words.value }), ...(verdict.value && { verdict: verdict.value }) })
+  const query = new URLSearchParams({ ...(words.value && { words: words.value }), ...(verdict.value && { verdict: verdict.value }), ...(stage.value && { stage: stage.value }) })
   const answer = await ask<JobRow[]>(`/api/jobs?${query}`)
   if (answer.kind === 'ok') {
     jobs.value = answer.data
@@ -27,7 +29,7 @@ async function load() {
   }
 }
 const loadSoon = useDebounceFn(load, 150)
-watch([words, verdict], loadSoon)
+watch([words, verdict, stage], loadSoon)
 onMounted(load)
 
 /** Goes to the job that was made, or says why there is none. */
@@ -38,7 +40,9 @@ async function openNew(answer: ReturnType<typeof ask<StoredJob>>) {
 }
 
 const who = () => device.value.trim() || 'Unnamed device'
-const create = () => openNew(ask<StoredJob>('/api/jobs', asJson('POST', { who: who() })))
+const create = (typical?: TypicalId) => openNew(ask<StoredJob>('/api/jobs', asJson('POST', { who: who(), typical })))
+const choosing = ref(false)
+useKeys({ 'g h': () => navigateTo('/shelf'), 'g r': () => navigateTo('/rules'), '/': () => document.querySelector<HTMLElement>('#job-words')?.focus() })
 
 async function readFile(event: Event) {
   const input = event.target as HTMLInputElement
@@ -64,13 +68,17 @@ async function readFile(event: Event) {
         <p class="text-soft">Does the lithium battery suit what charges it? Open a job to see.</p>
       </div>
       <label class="act-quiet focus-within:outline-2 focus-within:outline-sea">Open a job file<input type="file" accept=".json,application/json" class="sr-only" @change="readFile"></label>
-      <button type="button" class="act" @click="create">New job</button>
+      <button type="button" class="act-quiet" @click="choosing = true">From a typical one</button>
+      <button type="button" class="act" @click="create()">New job</button>
     </header>
 
     <div class="mb-3 flex flex-wrap gap-3">
-      <label class="min-w-60 grow"><span class="sr-only">Search jobs</span><input v-model="words" type="search" class="entry" maxlength="200" placeholder="Search number, name, customer, registration, place, battery"></label>
+      <label class="min-w-60 grow"><span class="sr-only">Search jobs</span><input id="job-words" v-model="words" type="search" class="entry" maxlength="200" placeholder="Search number, name, customer, registration, place, battery"></label>
       <label><span class="sr-only">Verdict</span>
         <select v-model="verdict" class="entry"><option value="">All verdicts</option><option v-for="v in verdicts" :key="v" :value="v">{{ verdictWords[v] }}</option></select>
+      </label>
+      <label><span class="sr-only">Stage</span>
+        <select v-model="stage" class="entry"><option value="">All stages</option><option v-for="(word, s) in stages" :key="s" :value="s">{{ word }}</option></select>
       </label>
     </div>
 
@@ -90,9 +98,14 @@ async function readFile(event: Event) {
     </ul>
     <div v-else-if="jobs" class="border-y border-line bg-card px-4 py-10 text-center text-soft">
       <AnchorMark class="mx-auto mb-2 size-10" />
-      <p v-if="words || verdict">Nothing on the slip by that name. Fewer letters catch more fish.</p>
+      <p v-if="words || verdict || stage">Nothing on the slip by that name. Fewer letters catch more fish.</p>
       <p v-else>No jobs yet. The anchor is up; start one.</p>
     </div>
+
+    <AppDialog v-model:open="choosing" title="Start from a typical one">
+      <p class="text-soft">Everything in it is assumed. Correct it on the walk-round.</p>
+      <ul class="mt-3 grid gap-2 sm:grid-cols-2"><li v-for="(typical, id) in typicals" :key="id"><button type="button" class="h-full w-full border border-edge p-3 text-left hover:border-ink" @click="create(id)"><span class="block font-semibold">{{ typical.title }}</span><span class="block text-xs text-soft">{{ typical.about }}</span></button></li></ul>
+    </AppDialog>
 
     <footer class="mt-6 flex flex-wrap items-center gap-3 text-soft">
       <label class="flex items-center gap-2">Changes from this device are signed <input v-model="device" class="entry !w-44" maxlength="100" autocomplete="off"></label>

@@ -5,10 +5,12 @@ import { drawLanes } from '../../core/assessment/instruments'
 import { applyRemedy, sameRemedy, type RemedyRef } from '../../core/assessment/remedies'
 import { completeLinks } from '../../core/assessment/system'
 import { applyChanges, changesBetween, conflictsBetween, inverseOf, type Change, type Conflict } from '../../core/job/changes'
-import { withField, withNewPart, withPart, withoutPart, type FieldPath, type JobDocument, type PartPath } from '../../core/job/document'
-import type { Known, ManyKindId } from '../../core/job/fields'
+import { withField, withNewPart, withPart, withoutPart, type AnyPart, type FieldPath, type JobDocument, type PartPath } from '../../core/job/document'
+import type { Known, ManyKindId, PartKindId } from '../../core/job/fields'
+import type { RuleOverrides } from '../../core/rules/rules'
 import { useDeviceName } from '../composables/device'
 import { asJson, ask, type HistoryEntry, type StoredJob } from '../utils/api'
+import { useShop } from './shop'
 import { dropDraft, keepDraft, readDraft } from '../utils/drafts'
 
 export type SaveState =
@@ -30,6 +32,8 @@ const mostUndo = 200
 /** The job on the bench: its document, its verdicts, and the way to the server and back. */
 export const useBench = defineStore('bench', () => {
   const who = useDeviceName()
+  const store = useShop()
+  const rules = computed(() => store.shop.rules)
   const id = ref('')
   const version = ref(0)
   const base = shallowRef<JobDocument | null>(null)
@@ -46,13 +50,13 @@ export const useBench = defineStore('bench', () => {
   let timer: ReturnType<typeof setTimeout> | undefined
   let sending = false
 
-  const assessment = computed(() => document.value && assess(document.value))
-  const drawings = computed(() => (document.value && assessment.value ? drawLanes(document.value, {}, assessment.value) : []))
+  const assessment = computed(() => document.value && assess(document.value, rules.value))
+  const drawings = computed(() => (document.value && assessment.value ? drawLanes(document.value, rules.value, assessment.value) : []))
   const selectedCheck = computed(() => {
     const checks = assessment.value?.checks ?? []
     return checks.find((c) => c.key === selected.value) ?? checks.find((c) => c.key === assessment.value?.decidedBy) ?? checks[0] ?? null
   })
-  const trialAssessment = computed(() => (trial.value && document.value ? assess(applyRemedy(completeLinks(document.value), trial.value)) : null))
+  const trialAssessment = computed(() => (trial.value && document.value ? assess(applyRemedy(completeLinks(document.value), trial.value), rules.value) : null))
 
   /** Opens a job; what was typed here and never arrived is taken up again. Gives words when it cannot. */
   async function open(jobId: string): Promise<string | null> {
@@ -137,6 +141,15 @@ export const useBench = defineStore('bench', () => {
     })
     return path
   }
+
+  /** Gives a part values and a reference from the shelf; what the shelf does not say stays. */
+  const fillPart = (path: PartPath, values: AnyPart): void => edit((job) => withPart(path.startsWith('links/') ? completeLinks(job) : job, path, (part) => ({ ...part, ...values })))
+
+  const setNote = (station: PartKindId, text: string): void =>
+    edit((job) => { const { [station]: _old, ...rest } = job.notes; return { ...job, notes: text === '' ? rest : { ...rest, [station]: text } } }, `notes/${station}`)
+
+  /** Overrides shop rules on this job; what is left out follows the shop again. */
+  const setRules = (overrides: RuleOverrides): void => edit((job) => ({ ...job, rules: overrides }))
 
   const removePart = (path: PartPath): void => edit((job) => withoutPart(job, path))
 
@@ -243,6 +256,7 @@ export const useBench = defineStore('bench', () => {
   return {
     id, document, assessment, drawings, typing, save, conflict, notice, selected, selectedCheck, trial, trialAssessment,
     canUndo: computed(() => undoStack.value.length > 0), canRedo: computed(() => redoStack.value.length > 0),
-    open, edit, setField, setTyping, setHead, setPartText, addPart, removePart, undo, redo, tryRemedy, resolve, saveNow,
+    rules,
+    open, edit, setField, setTyping, setHead, setPartText, setNote, setRules, fillPart, addPart, removePart, undo, redo, tryRemedy, resolve, saveNow,
   }
 })

@@ -1,6 +1,9 @@
 import type { HistoryEntry, JobRow, StoredJob } from '../../server/db/jobs'
+import type { PhotoRow } from '../../server/db/photos'
+import type { ShelfRecord } from '../../server/db/shelf'
+import type { Rejudged, Shop, VerdictChange } from '../../server/db/shop'
 
-export type { HistoryEntry, JobRow, StoredJob }
+export type { HistoryEntry, JobRow, PhotoRow, Rejudged, ShelfRecord, Shop, StoredJob, VerdictChange }
 
 /** What the server answers when it cannot do what was asked. */
 export interface Refused {

@@ -2,10 +2,18 @@ import { isAsked, partsOf, type AnyPart, type JobDocument, type PartRef } from '
 import { partKinds, type Field, type How, type Known, type PartKind, type PartKindId } from '../../core/job/fields'
 import { formatRows } from '../../core/job/rows'
 import { formatQuantity } from '../../core/units/format'
+import { parseQuantity } from '../../core/units/parse'
 
 /** The fields of a part that are asked, in walking order. */
 export const askedFields = (kind: PartKindId, part: AnyPart): [string, Field][] =>
   Object.entries((partKinds[kind] as PartKind).fields).filter(([, field]) => isAsked(part, field))
+
+/** The asked fields of a part: those to show, and those folded away because they are seldom needed, not entered and decide nothing. */
+export function foldedFields(kind: PartKindId, part: AnyPart, matters: (name: string) => boolean): { readonly shown: [string, Field][]; readonly folded: [string, Field][] } {
+  const asked = askedFields(kind, part)
+  const isShown = ([name, field]: [string, Field]): boolean => !field.detail || isKnown(part, name) || matters(name)
+  return { shown: asked.filter(isShown), folded: asked.filter((entry) => !isShown(entry)) }
+}
 
 /** A value as it is shown; empty when not known. */
 export function shownValue(field: Field, value: unknown): string {
@@ -15,6 +23,17 @@ export function shownValue(field: Field, value: unknown): string {
     case 'rows': return formatRows(value as never, field)
     case 'quantity': return formatQuantity(value as number, field.unit)
   }
+}
+
+export type ReadValue<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly error: string }
+
+/** Reads a quantity for a field, held to what can be true at all. */
+export function readQuantity(field: Field, input: string): ReadValue<number> {
+  if (field.type !== 'quantity') return { ok: false, error: 'This is no number' }
+  const parsed = parseQuantity(input, field.unit)
+  const [least, most] = field.limits
+  if (parsed.ok && (parsed.value < least || parsed.value > most)) return { ok: false, error: `Cannot be: between ${formatQuantity(least, field.unit)} and ${formatQuantity(most, field.unit)}` }
+  return parsed
 }
 
 /** How a value is usually known when it is found the way its field says. */
@@ -37,7 +56,7 @@ export function stationState(job: JobDocument, kind: PartKindId, toMeasure: read
 }
 
 const brief: Readonly<Partial<Record<PartKindId, readonly string[]>>> = {
-  use: ['dcAtOnceA'], houseBank: ['parallel', 'ahEach', 'chemistry'], startingBattery: ['ah', 'chemistry'],
+  use: ['daysAway', 'dailyAh', 'dcAtOnceA'], solar: ['panelW'], sources: ['largestA'], generators: ['watts'], loads: [], houseBank: ['parallel', 'ahEach', 'chemistry'], startingBattery: ['ah', 'chemistry'],
   alternators: ['ratedA', 'regulatorV'], links: ['kind'], chargers: ['ratedA', 'absorptionV'], inverters: ['continuousW'],
   place: ['where', 'coldestC', 'hottestC'], candidate: ['ahEach', 'chemistry'], devices: ['tripV'], conductors: [],
 }
@@ -46,7 +65,7 @@ const brief: Readonly<Partial<Record<PartKindId, readonly string[]>>> = {
 export function stationSummary(job: JobDocument, kind: PartKindId): string {
   const refs = partsOf(job, kind)
   if (refs.length === 0) return 'none entered'
-  if (kind === 'conductors' || refs.length > 1) return `${refs.length} entered`
+  if (kind === 'conductors' || kind === 'loads' || refs.length > 1) return `${refs.length} entered`
   return partSummary(refs[0]!)
 }
 

@@ -1,5 +1,5 @@
 import { partAt, type AnyPart, type FieldPath, type JobDocument, type PartPath, type PartRef } from '../job/document'
-import { howKnown, partKinds, type Field, type FieldsOf, type How, type Known, type PartKind, type PartKindId, type QuantityField, type Range, type Resolved } from '../job/fields'
+import { howKnown, partKinds, type Field, type Fields, type FieldsOf, type How, type Known, type PartKind, type PartKindId, type QuantityField, type Range, type Resolved } from '../job/fields'
 import { ruleCatalogue, type ShopRules } from '../rules/rules'
 import { inSentence } from '../units/format'
 
@@ -30,7 +30,10 @@ abstract class PartView {
   /** Paths of the fields that turned out to be truly unknown. */
   readonly $open: Record<string, FieldPath> = Object.create(null)
   readonly $inputs: Record<string, Input> = Object.create(null)
-  constructor(readonly $scene: Scene, readonly $ref: PartRef, readonly $name: string) {}
+  readonly $fields: Fields
+  constructor(readonly $scene: Scene, readonly $ref: PartRef, readonly $name: string) {
+    this.$fields = partKinds[$ref.kind].fields
+  }
   get $path(): PartPath { return this.$ref.path }
   /** Where the value of a field comes from. */
   $origin(field: string): Origin { return this.$scene.originOf(this, field) }
@@ -85,7 +88,7 @@ export class Scene {
 
   read(view: PartView, name: string): unknown {
     const open = view.$open[name]
-    const value = open === undefined ? this.readFirst(view, name) : this.assumption(open, view, name)
+    const value = open === undefined ? view.$fixed[name] ?? this.readFirst(view, name) : this.assumption(open, view, name)
     if (this.inputs) this.note(view, name, value)
     return value
   }
@@ -188,7 +191,7 @@ export class Scene {
 /** Whether a default is worked out from values that may themselves be assumed. */
 const isComputed = (field: Field): boolean => field.type === 'quantity' && typeof field.otherwise === 'function'
 
-const fieldOf = (view: PartView, name: string): Field => (partKinds[view.$ref.kind] as PartKind).fields[name]!
+const fieldOf = (view: PartView, name: string): Field => view.$fields[name]!
 
 /** The known value, or null where there is none that counts. */
 function trustedValue(part: AnyPart, field: Field, name: string): unknown {

@@ -54,7 +54,7 @@ export type JobDocument = {
   readonly job: JobHead
   readonly rules: RuleOverrides
   /** What the installer wrote at a station. */
-  readonly notes: { readonly [K in PartKindId]?: string }
+  readonly notes: Readonly<Partial<Record<PartKindId, string>>>
 } & { readonly [K in OneKindId]: Part<K> } & { readonly [K in ManyKindId]: Readonly<Record<string, Part<K>>> }
 
 /** A part seen without its kind: for code that walks over all of them. */

@@ -15,7 +15,7 @@ const assumed = (values: Values): Record<string, Known<number | string>> =>
 
 interface Recipe {
   readonly head: Partial<JobHead>
-  readonly one: { readonly [K in OneKindId]?: Values }
+  readonly one: Readonly<Partial<Record<OneKindId, Values>>>
   readonly many: readonly (readonly [kind: ManyKindId, values: Values, own?: AnyPart])[]
 }
 

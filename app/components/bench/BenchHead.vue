@@ -5,7 +5,7 @@ import { partName, type FieldPath } from '../../../core/job/document'
 
 /** The job, its one verdict with the reason, and the next thing to do. */
 const bench = useBench()
-defineEmits<{ check: [key: string]; measure: [path: FieldPath]; keys: []; find: [] }>()
+defineEmits<{ check: [key: string]; measure: [path: FieldPath]; keys: []; find: []; copy: [] }>()
 const job = computed(() => bench.document!.job)
 const next = computed(() => bench.assessment!.measureNext[0])
 const change = computed(() => {
@@ -44,13 +44,16 @@ const volts = computed(() => {
       <button v-else-if="change" type="button" class="mt-0.5 block w-full text-left" data-testid="next" @click="$emit('check', change.check)"><span class="font-semibold underline underline-offset-2">{{ partName(bench.document!, change.remedy.on) }}: {{ inSentence(remedyLabel(change.remedy)) }}</span>. <span class="text-lamp">{{ bench.assessment!.changes.length === 1 ? 'The one change.' : `The first of ${bench.assessment!.changes.length} changes.` }}</span></button>
       <p v-else class="mt-0.5" data-testid="next">Nothing left to measure or change. Print the summary for the customer.</p>
     </aside>
-    <div class="flex flex-wrap gap-2 text-xs">
+    <div class="flex flex-wrap items-center gap-x-3 gap-y-1">
+      <JobTabs />
+      <div class="flex flex-wrap gap-2 text-xs">
       <button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" :disabled="!bench.canUndo" @click="bench.undo()">Undo</button>
       <button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" :disabled="!bench.canRedo" @click="bench.redo()">Redo</button>
-      <NuxtLink :to="`/jobs/${bench.id}/summary`" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11">Summary page</NuxtLink>
       <a :href="`/api/jobs/${bench.id}/file`" download class="act-quiet !min-h-7 !px-2 max-md:!min-h-11">Job file</a>
+      <button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" @click="$emit('copy')">Copy job</button>
       <button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" @click="$emit('find')">Find <kbd class="key max-md:hidden">/</kbd></button>
       <button type="button" class="act-quiet !min-h-7 !px-2 max-md:hidden" @click="$emit('keys')">Keys <kbd class="key">?</kbd></button>
+      </div>
     </div>
   </header>
 </template>

@@ -4,7 +4,6 @@ import type { Field, How, Known } from '../../../core/job/fields'
 import { parseRows } from '../../../core/job/rows'
 import { plausibleRange } from '../../../core/assessment/scene'
 import { formatNumber, formatQuantity, inSentence } from '../../../core/units/format'
-import { parseQuantity } from '../../../core/units/parse'
 
 /** One value of the survey: how to find it, what it is, how it is known. */
 const props = defineProps<{ path: FieldPath; name: string; field: Field; settles?: number }>()
@@ -39,17 +38,10 @@ function read(input: string): number | readonly unknown[] | null {
     return rows
   }
   if (props.field.type !== 'quantity') return null
-  const parsed = parseQuantity(input, props.field.unit)
-  if (!parsed.ok) {
-    error.value = parsed.error
-    return null
-  }
-  const [least, most] = props.field.limits
-  if (parsed.value < least || parsed.value > most) {
-    error.value = `Cannot be: between ${formatQuantity(least, props.field.unit)} and ${formatQuantity(most, props.field.unit)}`
-    return null
-  }
-  return parsed.value
+  const parsed = readQuantity(props.field, input)
+  if (parsed.ok) return parsed.value
+  error.value = parsed.error
+  return null
 }
 
 function put(value: unknown, how: How = known.value?.how ?? usualHow(props.field)) {

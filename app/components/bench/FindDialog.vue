@@ -12,9 +12,12 @@ const words = ref('')
 interface Found { readonly id: string; readonly kind: string; readonly text: string; readonly go: () => void }
 const everything = computed<Found[]>(() => !bench.document ? [] : [
   { id: 'view-jobs', kind: 'view', text: 'Jobs', go: () => navigateTo('/') },
+  ...([['loads', 'Loads'], ['candidates', 'Candidates'], ['rules', 'Rules of this job']] as const).map(([path, text]) => ({ id: `view-${path}`, kind: 'view', text, go: () => navigateTo(`/jobs/${bench.id}/${path}`) })),
+  { id: 'view-shelf', kind: 'view', text: 'Shelf', go: () => navigateTo('/shelf') },
+  { id: 'view-rules', kind: 'view', text: 'Shop rules', go: () => navigateTo('/rules') },
   { id: 'view-summary', kind: 'view', text: 'Summary page', go: () => navigateTo(`/jobs/${bench.id}/summary`) },
   ...(bench.assessment?.checks.map((c) => ({ id: c.key, kind: 'check', text: `${c.subject}: ${inSentence(c.title)}`, go: () => emit('check', c.key) })) ?? []),
-  ...listParts(bench.document).flatMap(({ kind, path, part }) => askedFields(kind, part).map(([name, field]) => ({
+  ...listParts(bench.document).filter(({ kind }) => kind !== 'alternatives').flatMap(({ kind, path, part }) => askedFields(kind, part).map(([name, field]) => ({
     id: `${path}/${name}`, kind: 'value', text: `${partName(bench.document!, path)}: ${inSentence(field.label)}`, go: () => emit('measure', `${path}/${name}`),
   }))),
 ])

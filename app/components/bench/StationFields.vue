@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { crafts, partName, partsOf, stages, usePatterns } from '../../../core/job/document'
 import { partKinds, type ManyKindId, type PartKind, type PartKindId } from '../../../core/job/fields'
+import { shelfKindsFor, valuesFromShelf } from '../../../core/shelf/kinds'
+import type { ShelfRecord } from '../../utils/api'
 
 /** What is surveyed at one station of the walk-round. */
 const props = defineProps<{ kind: PartKindId }>()
@@ -8,9 +10,12 @@ const bench = useBench()
 const kindInfo = computed<PartKind>(() => partKinds[props.kind])
 const parts = computed(() => (bench.document ? partsOf(bench.document, props.kind) : []))
 const bearing = computed(() => new Map(bench.assessment?.measureNext.map((m) => [m.path, m.bearsOn.length])))
+const fields = computed(() => parts.value.map((ref) => ({ ...ref, ...foldedFields(props.kind, ref.part, (name) => bearing.value.has(`${ref.path}/${name}`)) })))
 const targets = computed(() => (bench.document ? (kindInfo.value.refers?.to ?? []).flatMap((kind) => partsOf(bench.document!, kind as PartKindId)) : []))
 const head = computed(() => bench.document?.job)
 const input = (event: Event) => (event.target as HTMLInputElement).value
+const shelfKinds = computed(() => shelfKindsFor(props.kind))
+const picking = ref<string | null>(null)
 
 const texts = [['number', 'Job number', 40], ['name', 'Vehicle or vessel', 200], ['customer', 'Customer', 200], ['contact', 'Contact', 200], ['registration', 'Registration or hull number', 100], ['location', 'Where it is', 200]] as const
 const lists = [['craft', 'Kind', crafts], ['usePattern', 'How it is used', usePatterns], ['stage', 'Stage', stages]] as const
@@ -21,12 +26,18 @@ function add() {
   const path = bench.addPart(props.kind as ManyKindId, part)
   void nextTick(() => document.querySelector<HTMLElement>(`[data-field^="${path}/"]`)?.focus())
 }
+function take(part: ShelfRecord) {
+  if (picking.value) bench.fillPart(picking.value, valuesFromShelf(part, props.kind))
+  picking.value = null
+}
 </script>
 
 <template>
   <div class="pb-2">
     <p class="px-3 text-xs text-soft">{{ kindInfo.about }}</p>
     <p v-if="kind === 'alternators'" class="mx-3 mt-2 border-l-4 border-changed pl-2 text-xs">Moving belts, hot parts and stored energy: sleeves off, meter leads clear, follow the makers’ instructions.</p>
+    <p v-if="kind === 'candidate'" class="mx-3 mt-2 text-xs"><NuxtLink :to="`/jobs/${bench.id}/candidates`" class="inline-flex min-h-8 items-center underline max-md:min-h-11">Set others beside it</NuxtLink></p>
+    <p v-if="kind === 'loads'" class="mx-3 mt-2 text-xs"><NuxtLink :to="`/jobs/${bench.id}/loads`" class="act-quiet">Open the energy audit</NuxtLink></p>
 
     <div v-if="kind === 'use' && head" class="grid gap-2 px-3 py-2">
       <label v-for="[name, label, most] in texts" :key="name" class="block"><span class="font-semibold">{{ label }}</span><input class="entry" :maxlength="most" autocomplete="off" :value="head[name] ?? ''" @input="bench.setHead(name, input($event))"></label>
@@ -40,7 +51,7 @@ function add() {
       <label class="block"><span class="font-semibold">What the customer wishes</span><textarea class="entry py-1" rows="3" maxlength="5000" :value="head.wishes ?? ''" @input="bench.setHead('wishes', input($event))" /></label>
     </div>
 
-    <section v-for="ref in parts" :key="ref.path" :aria-label="partName(bench.document!, ref.path)" class="border-line not-first:border-t" :class="kindInfo.many && 'mt-2 pt-1'">
+    <section v-for="ref in fields" :key="ref.path" :aria-label="partName(bench.document!, ref.path)" class="border-line not-first:border-t" :class="kindInfo.many && 'mt-2 pt-1'">
       <div v-if="kindInfo.many || kind === 'candidate'" class="grid gap-2 px-3 pt-1">
         <label class="block"><span class="font-semibold">Name</span><input class="entry" maxlength="200" autocomplete="off" :placeholder="kindInfo.one" :value="ref.part.name ?? ''" @input="bench.setPartText(ref.path, 'name', input($event))"></label>
         <label v-if="kindInfo.refers" class="block"><span class="font-semibold">{{ kindInfo.refers.label }}</span>
@@ -50,9 +61,17 @@ function add() {
           </select>
         </label>
       </div>
-      <FieldRow v-for="[name, field] in askedFields(kind, ref.part)" :key="name" :path="`${ref.path}/${name}`" :name="name" :field="field" :settles="bearing.get(`${ref.path}/${name}`)" />
+      <div v-if="shelfKinds.length" class="px-3 pt-2"><ShelfNote :path="ref.path" :part="ref.part" :kind="kind" @pick="picking = ref.path" /></div>
+      <FieldRow v-for="[name, field] in ref.shown" :key="name" :path="`${ref.path}/${name}`" :name="name" :field="field" :settles="bearing.get(`${ref.path}/${name}`)" />
+      <details v-if="ref.folded.length" class="mx-1">
+        <summary class="min-h-9 px-2 py-2 text-soft underline max-md:min-h-11">{{ ref.folded.length }} more, seldom needed</summary>
+        <FieldRow v-for="[name, field] in ref.folded" :key="name" :path="`${ref.path}/${name}`" :name="name" :field="field" />
+      </details>
       <button v-if="kindInfo.many" type="button" class="mx-3 my-1 min-h-9 text-soft underline hover:text-bad max-md:min-h-11" @click="bench.removePart(ref.path)">Remove {{ partName(bench.document!, ref.path) }}</button>
     </section>
     <button v-if="kindInfo.many" type="button" class="act-quiet mx-3 mt-1" @click="add">Add {{ kindInfo.one.toLowerCase() }}</button>
+    <label class="mx-3 mt-3 block"><span class="font-semibold">Note</span><textarea class="entry py-1" rows="2" maxlength="5000" placeholder="What you saw here" :value="bench.document?.notes[kind] ?? ''" @input="bench.setNote(kind, input($event))" /></label>
+    <StationPhotos :station="kind" class="mx-3 mt-2" />
+    <ShelfPicker v-if="picking" :kinds="shelfKinds" @pick="take" @close="picking = null" />
   </div>
 </template>

@@ -1,11 +1,21 @@
 <script setup lang="ts">
-import { partKinds, partKindIds, type PartKindId } from '../../../core/job/fields'
+import { partKinds, stationIds, type PartKindId } from '../../../core/job/fields'
 
 /** The survey as a route along a rope: one knot a station, opened in place. */
 const bench = useBench()
 const open = defineModel<PartKindId | null>('open', { required: true })
 const toMeasure = computed(() => bench.assessment?.measureNext.map((m) => m.path) ?? [])
-const stations = computed(() => (!bench.document ? [] : partKindIds.map((kind) => ({
+const nextOf = (kind: PartKindId): PartKindId | undefined => stationIds[stationIds.indexOf(kind) + 1]
+/** On to the next station, its heading at the top of the screen. */
+function goOn(kind: PartKindId) {
+  open.value = kind
+  void nextTick(() => {
+    const heading = document.querySelector<HTMLElement>(`[data-station="${kind}"] h3 button`)
+    heading?.scrollIntoView({ block: 'start' })
+    heading?.focus({ preventScroll: true })
+  })
+}
+const stations = computed(() => (!bench.document ? [] : stationIds.map((kind) => ({
   kind, title: partKinds[kind].title, state: stationState(bench.document!, kind, toMeasure.value), summary: stationSummary(bench.document!, kind),
 }))))
 </script>
@@ -28,6 +38,7 @@ const stations = computed(() => (!bench.document ? [] : partKindIds.map((kind) =
           </button>
         </h3>
         <StationFields v-if="open === station.kind" :kind="station.kind" class="pl-9 max-md:relative max-md:bg-card max-md:pl-3" />
+        <p v-if="open === station.kind && nextOf(station.kind)" class="px-3 pb-3 pl-12 max-md:relative max-md:bg-card max-md:pl-6"><button type="button" class="act-quiet max-md:w-full" data-testid="next-station" @click="goOn(nextOf(station.kind)!)">Next: {{ partKinds[nextOf(station.kind)!].title.toLowerCase() }}</button></p>
       </li>
     </ol>
   </section>

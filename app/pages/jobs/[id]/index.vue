@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
 import { partKinds, type PartKindId } from '../../../../core/job/fields'
+import { asJson, ask, type StoredJob } from '../../../utils/api'
 
-const route = useRoute()
-const bench = useBench()
-const problem = ref<string | null>(null)
+const device = useDeviceName()
+
 const station = ref<PartKindId | null>(null)
 const keysOpen = ref(false)
 const findOpen = ref(false)
@@ -12,11 +12,12 @@ const findOpen = ref(false)
 const column = ref<'walk' | 'paths' | 'why'>('paths')
 const columns = [['walk', 'Walk-round'], ['paths', 'Paths'], ['why', 'Why']] as const
 
-const id = computed(() => String(route.params.id))
-useHead({ title: () => (bench.document ? `${bench.document.job.number} ${bench.document.job.name} · Jovial Anchor` : 'Jovial Anchor') })
 
-onMounted(async () => { problem.value = await bench.open(id.value) })
-useEventListener(window, 'online', bench.saveNow)
+const { bench, problem, id, ready } = useJobPage('Bench', {
+  '/': () => { findOpen.value = true }, '?': () => { keysOpen.value = true },
+  m: () => nextMeasurement(), '[': () => stepCheck(-1), ']': () => stepCheck(1), t: () => tryFirst(),
+})
+useEventListener(window, 'online', () => bench.saveNow())
 
 /** Opens the station of a value and puts the cursor in it. */
 async function goTo(path: string) {
@@ -24,6 +25,7 @@ async function goTo(path: string) {
   column.value = 'walk'
   await nextTick()
   const field = document.querySelector<HTMLElement>(`[data-field="${path}"]`) ?? document.querySelector<HTMLElement>(`[data-station="${station.value}"] button`)
+  field?.closest('details')?.setAttribute('open', '')
   field?.scrollIntoView({ block: 'center' })
   field?.focus({ preventScroll: true })
 }
@@ -51,12 +53,11 @@ function choose(key: string) {
   column.value = 'why'
 }
 
-useKeys({
-  '/': () => { findOpen.value = true }, '?': () => { keysOpen.value = true },
-  m: nextMeasurement, '[': () => stepCheck(-1), ']': () => stepCheck(1), t: tryFirst,
-  'g j': () => navigateTo('/'), 'g b': () => navigateTo(`/jobs/${id.value}`), 'g s': () => navigateTo(`/jobs/${id.value}/summary`),
-  'Ctrl+Z': bench.undo, 'Ctrl+Shift+Z': bench.redo,
-})
+async function copy() {
+  const answer = await ask<StoredJob>('/api/jobs', asJson('POST', { who: device.value.trim() || 'Unnamed device', copyOf: id.value }))
+  if (answer.kind === 'ok') await navigateTo(`/jobs/${answer.data.id}`)
+  else bench.notice = answer.kind === 'refused' ? answer.refused.error : 'The server cannot be reached. Nothing was copied.'
+}
 
 const own = computed(() => bench.assessment?.checks.filter((c) => c.lane === null) ?? [])
 const hasSource = computed(() => (bench.assessment?.lanes.length ?? 0) > 0)
@@ -64,8 +65,8 @@ const hasSource = computed(() => (bench.assessment?.lanes.length ?? 0) > 0)
 
 <template>
   <main v-if="problem" class="mx-auto max-w-xl p-10 text-center"><AnchorMark class="mx-auto mb-3 size-12 text-soft" /><h1 class="text-2xl">This job cannot be opened</h1><p class="mt-2">{{ problem }}</p><NuxtLink to="/" class="act mt-4">To the jobs</NuxtLink></main>
-  <main v-else-if="bench.document && bench.assessment && bench.id === id" class="flex min-h-dvh flex-col max-md:pb-16 md:h-dvh">
-    <BenchHead @check="choose" @measure="goTo" @keys="keysOpen = true" @find="findOpen = true" />
+  <main v-else-if="ready && bench.document && bench.assessment" class="flex min-h-dvh flex-col max-md:pb-16 md:h-dvh">
+    <BenchHead @check="choose" @measure="goTo" @keys="keysOpen = true" @find="findOpen = true" @copy="copy" />
     <p v-if="bench.notice" role="status" class="flex items-center justify-between gap-4 border-b border-line bg-window px-5 py-1.5"><span>{{ bench.notice }}</span><button type="button" class="min-h-8 underline" @click="bench.notice = ''">Good</button></p>
     <div class="grid min-h-0 flex-1 md:grid-cols-[minmax(15rem,19rem)_minmax(0,1fr)_minmax(15rem,18rem)]">
       <div class="border-line md:overflow-y-auto md:border-r" :class="column !== 'walk' && 'max-md:hidden'" tabindex="-1"><WalkRound v-model:open="station" /></div>
@@ -76,7 +77,7 @@ const hasSource = computed(() => (bench.assessment?.lanes.length ?? 0) > 0)
             <span class="flex items-center gap-1.5"><span class="h-3 w-5 bg-window" />charge window</span><span class="flex items-center gap-1.5"><span class="legend-rest h-3 w-5" />rests</span><span class="flex items-center gap-1.5"><span class="h-3 w-0.5 bg-bad" />never above</span><span class="flex items-center gap-1.5"><span class="legend-cut h-3 w-0.5" />BMS cuts</span>
           </div>
           <LaneCard v-for="drawing in bench.drawings" :key="drawing.id" :drawing="drawing" @chosen="column = 'why'" />
-          <div v-if="!hasSource" class="border border-dashed border-edge bg-card p-6 text-center"><p class="font-semibold">No charging source yet.</p><p class="mt-1 text-soft">What charges the house bank today?</p><p class="mt-3 flex flex-wrap justify-center gap-2"><button v-for="kind in ['alternators', 'chargers'] as const" :key="kind" type="button" class="act" @click="goTo(`${bench.addPart(kind)}/ratedA`)">Add {{ partKinds[kind].one.toLowerCase() }}</button></p></div>
+          <div v-if="!hasSource" class="border border-dashed border-edge bg-card p-6 text-center"><p class="font-semibold">No charging source yet.</p><p class="mt-1 text-soft">What charges the house bank today?</p><p class="mt-3 flex flex-wrap justify-center gap-2"><button v-for="kind in ['alternators', 'chargers', 'solar'] as const" :key="kind" type="button" class="act" @click="goTo(`${bench.addPart(kind)}/${kind === 'solar' ? 'panelW' : 'ratedA'}`)">Add {{ partKinds[kind].one.toLowerCase() }}</button></p></div>
           <article class="border border-line bg-card p-3" aria-label="The battery itself">
             <header class="flex flex-wrap items-baseline gap-x-3"><h3 class="mr-auto text-lg">The battery itself</h3><VerdictWord :verdict="bench.assessment.battery.verdict" /></header>
             <CheckChips :checks="own" named class="mt-2" @chosen="column = 'why'" />

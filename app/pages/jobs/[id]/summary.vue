@@ -7,13 +7,7 @@ import { formatQuantity, inSentence } from '../../../../core/units/format'
 import { today } from '../../../utils/dates'
 
 /** The page the customer gets: the answer, the reasons, what to change, what is still open, and the cautions. */
-const route = useRoute()
-const bench = useBench()
-const problem = ref<string | null>(null)
-const id = computed(() => String(route.params.id))
-onMounted(async () => { if (bench.id !== id.value || !bench.document) problem.value = await bench.open(id.value) })
-useHead({ title: () => (bench.document ? `Summary ${bench.document.job.number} · Jovial Anchor` : 'Summary') })
-useKeys({ 'g j': () => navigateTo('/'), 'g b': () => navigateTo(`/jobs/${id.value}`) })
+const { bench, problem, id } = useJobPage('Summary')
 
 const job = computed(() => bench.document?.job)
 const bank = computed(() => bench.document?.candidate)

@@ -1,0 +1,16 @@
+<script setup lang="ts">
+/** The views of one job. */
+const bench = useBench()
+const route = useRoute()
+const views = [['', 'Bench'], ['/loads', 'Loads'], ['/candidates', 'Candidates'], ['/rules', 'Rules'], ['/summary', 'Summary page']] as const
+const own = computed(() => Object.keys(bench.document?.rules ?? {}).length)
+</script>
+
+<template>
+  <nav aria-label="Views of this job" class="flex flex-wrap gap-x-1">
+    <NuxtLink
+      v-for="[path, word] in views" :key="path" :to="`/jobs/${bench.id}${path}`" class="inline-flex min-h-8 items-center border-b-[3px] px-2 font-semibold max-md:min-h-11"
+      :class="route.path === `/jobs/${bench.id}${path}` ? 'border-sea' : 'border-transparent text-soft hover:border-edge'" :aria-current="route.path === `/jobs/${bench.id}${path}` ? 'page' : undefined"
+    >{{ word }}<span v-if="path === '/rules' && own" class="ml-1 font-normal">({{ own }} of its own)</span></NuxtLink>
+  </nav>
+</template>

@@ -1,0 +1,18 @@
+/** Opens the job of the address for a view of it: what stands in the way, whether it is there, and the keys all its views share. */
+export function useJobPage(view: string, keys: Readonly<Record<string, () => void>> = {}) {
+  const route = useRoute()
+  const bench = useBench()
+  const problem = ref<string | null>(null)
+  const id = computed(() => String(route.params.id))
+  const ready = computed(() => bench.id === id.value && bench.document !== null && bench.assessment !== null)
+  useHead({ title: () => (bench.document ? `${view} ${bench.document.job.number} ${bench.document.job.name} · Jovial Anchor` : 'Jovial Anchor') })
+  // From one view of a job to another it stays as it is on the bench; coming from elsewhere it is fetched again.
+  const before = String(useRouter().options.history.state.back ?? '')
+  onMounted(async () => { if (!ready.value || !before.startsWith(`/jobs/${id.value}`)) problem.value = await bench.open(id.value) })
+  const go = (path: string) => () => navigateTo(path)
+  useKeys({
+    'g j': go('/'), 'g h': go('/shelf'), 'g r': go('/rules'), 'g b': () => navigateTo(`/jobs/${id.value}`), 'g l': () => navigateTo(`/jobs/${id.value}/loads`),
+    'g c': () => navigateTo(`/jobs/${id.value}/candidates`), 'g s': () => navigateTo(`/jobs/${id.value}/summary`), 'Ctrl+Z': bench.undo, 'Ctrl+Shift+Z': bench.redo, ...keys,
+  })
+  return { bench, problem, id, ready }
+}

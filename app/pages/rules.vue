@@ -1,0 +1,83 @@
+<script setup lang="ts">
+import { useDebounceFn } from '@vueuse/core'
+import { dequal } from 'dequal/lite'
+import type { RuleOverrides } from '../../core/rules/rules'
+import { asJson, ask, type Rejudged, type Shop } from '../utils/api'
+
+useHead({ title: 'Shop rules · Jovial Anchor' })
+useKeys({ 'g j': () => navigateTo('/'), 'g h': () => navigateTo('/shelf') })
+const store = useShop()
+const draft = ref<Shop>(structuredClone(toRaw(store.shop)))
+const changed = computed(() => !dequal({ ...draft.value }, { ...store.shop }))
+const rulesChanged = computed(() => !dequal(toRaw(draft.value.rules), store.shop.rules))
+const effect = ref<Rejudged | null>(null)
+const result = ref<Rejudged | null>(null)
+const problem = ref('')
+const busy = ref(false)
+
+const preview = useDebounceFn(async () => {
+  const asked = JSON.stringify(draft.value.rules)
+  const answer = await ask<Rejudged>('/api/shop/preview', asJson('POST', { rules: draft.value.rules }))
+  if (asked !== JSON.stringify(draft.value.rules)) return
+  effect.value = answer.kind === 'ok' ? answer.data : null
+  if (answer.kind !== 'ok') problem.value = answer.kind === 'refused' ? answer.refused.error : 'The server cannot be reached: what this would change is not known.'
+}, 300)
+
+function setRules(rules: RuleOverrides) {
+  draft.value = { ...draft.value, rules }
+  effect.value = result.value = null
+  problem.value = ''
+  if (rulesChanged.value) void preview()
+}
+async function keep() {
+  busy.value = true
+  const answer = await ask<Rejudged & { shop: Shop }>('/api/shop', asJson('PUT', draft.value))
+  busy.value = false
+  problem.value = answer.kind === 'ok' ? '' : answer.kind === 'refused' ? answer.refused.error : 'The server cannot be reached. Nothing was kept.'
+  if (answer.kind === 'refused' && answer.status === 409) {
+    // Somebody else was quicker: theirs stands, and what was changed here stays in the form to be kept over it.
+    const theirs = (answer.refused as { theirs?: Shop }).theirs
+    if (theirs) draft.value = { ...draft.value, version: theirs.version }
+    problem.value = `${answer.refused.error}. Press again to keep yours over it, or leave the page to keep theirs.`
+  }
+  if (answer.kind !== 'ok') return
+  store.take(answer.data.shop)
+  draft.value = structuredClone(answer.data.shop)
+  effect.value = null
+  result.value = answer.data
+}
+function drop() {
+  draft.value = structuredClone(toRaw(store.shop))
+  effect.value = null
+  problem.value = ''
+}
+</script>
+
+<template>
+  <main class="mx-auto max-w-6xl p-4 md:px-8 md:py-7">
+    <header class="mb-4"><h1 class="text-3xl">Shop rules</h1><p class="text-soft">Every threshold and every school the verdicts go by. Set once for all jobs; a job may have its own.</p></header>
+    <div class="grid gap-6 lg:grid-cols-[minmax(0,1fr)_20rem]">
+      <div>
+        <section class="mb-5 grid gap-3 border-b border-line pb-4 sm:grid-cols-3">
+          <label class="block"><span class="font-semibold">Workshop</span><input v-model="draft.name" class="entry" maxlength="120" autocomplete="off"></label>
+          <label class="block"><span class="font-semibold">Lengths, weights, temperatures</span><select v-model="draft.units.system" class="entry"><option value="metric">m, mm², kg, °C</option><option value="imperial">ft, AWG, lb, °F</option></select></label>
+          <label class="block"><span class="font-semibold">Money</span><input v-model="draft.units.currency" class="entry" maxlength="4" autocomplete="off"></label>
+        </section>
+        <RuleList :model-value="draft.rules" :base="{}" base-name="default" @update:model-value="setRules" />
+      </div>
+      <aside class="lg:sticky lg:top-6 lg:self-start" aria-label="What this changes">
+        <div class="border border-line bg-card p-4">
+          <h2 class="text-lg">What this changes</h2>
+          <p v-if="problem" role="alert" class="mt-1 border-l-4 border-bad pl-2">{{ problem }}</p>
+          <div role="status" class="mt-1" data-testid="effect">
+            <VerdictChanges v-if="result" :effect="result" done />
+            <VerdictChanges v-else-if="effect" :effect="effect" />
+            <p v-else-if="rulesChanged && !problem" class="text-soft">Judging the open jobs …</p>
+            <p v-else class="text-soft">Change a rule, and the open jobs it would judge otherwise stand here before anything is kept.</p>
+          </div>
+          <p class="mt-3 flex flex-wrap gap-2"><button type="button" class="act" :disabled="!changed || busy" @click="keep">Keep for the shop</button><button type="button" class="act-quiet" :disabled="!changed || busy" @click="drop">Leave as it was</button></p>
+        </div>
+      </aside>
+    </div>
+  </main>
+</template>

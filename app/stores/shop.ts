@@ -1,0 +1,34 @@
+import { defineStore } from 'pinia'
+import { shallowRef } from 'vue'
+import type { Shop } from '../../server/db/shop'
+import { metric, showUnits } from '../../core/units/display'
+import { ask } from '../utils/api'
+
+const kept = 'jovial-anchor.shop'
+const unset: Shop = { name: '', rules: {}, units: metric, version: 0 }
+
+function recall(): Shop {
+  try {
+    return { ...unset, ...JSON.parse(localStorage.getItem(kept) ?? '{}') as Partial<Shop> }
+  } catch {
+    return unset
+  }
+}
+
+/** What the shop has set: its rules and how it writes quantities. Kept in the browser for when the server is away. */
+export const useShop = defineStore('shop', () => {
+  const shop = shallowRef<Shop>(unset)
+
+  function take(next: Shop): void {
+    shop.value = next
+    showUnits(next.units)
+    localStorage.setItem(kept, JSON.stringify(next))
+  }
+
+  async function load(): Promise<void> {
+    const answer = await ask<Shop>('/api/shop', { signal: AbortSignal.timeout(4000) })
+    take(answer.kind === 'ok' ? answer.data : recall())
+  }
+
+  return { shop, take, load }
+})
