@@ -3,6 +3,7 @@ import { request } from 'node:http'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { readJobFile } from '../core/formats/job-file'
 import { emptyJob, withField, type JobDocument } from '../core/job/document'
+import { ask, type Reply } from '../tests/api-client'
 import { freshDatabase, startServer, type TestDatabase, type TestServer } from '../tests/harness'
 import type { HistoryEntry, JobRow, StoredJob } from './db/jobs'
 
@@ -18,18 +19,7 @@ afterAll(async () => {
   await db.drop()
 })
 
-interface Reply<T = Record<string, unknown>> {
-  readonly status: number
-  readonly body: T
-}
-
-async function call<T = Record<string, unknown>>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Reply<T>> {
-  const response = await fetch(server.url + path, {
-    method, headers: { ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
-    ...(body === undefined ? {} : { body: typeof body === 'string' || body instanceof Uint8Array ? body as BodyInit : JSON.stringify(body) }),
-  })
-  return { status: response.status, body: await response.json() as T }
-}
+const call = <T = Record<string, unknown>>(method: string, path: string, body?: unknown, headers?: Record<string, string>) => ask<T>(server, method, path, body, headers)
 const list = async (query = ''): Promise<JobRow[]> => (await call<JobRow[]>('GET', `/api/jobs${query}`)).body
 const open = async (number: string): Promise<StoredJob> => {
   const row = (await list()).find((job) => job.number === number)!
@@ -65,7 +55,7 @@ describe('jobs', () => {
     const off = withField(job.document, 'chargers/charger-1/equaliseStage', { value: 'off', how: 'measured' })
     const saved = await save(job, off, job.version, 'Isolde')
     expect(saved).toMatchObject({ status: 200, body: { version: job.version + 1, updatedBy: 'Isolde' } })
-    expect((await list()).find((j) => j.number === '0417')!.headline).toBe('Suits once three things are changed')
+    expect((await list()).find((j) => j.number === '0417')!.headline).toBe('Suits once four things are changed')
     const history = (await call<HistoryEntry[]>('GET', `/api/jobs/${job.id}/history`)).body
     expect(history[0]).toMatchObject({ version: job.version + 1, who: 'Isolde', changes: [{ path: 'chargers/charger-1/equaliseStage', before: { value: 'switchable' }, after: { value: 'off' } }] })
   })

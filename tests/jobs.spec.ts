@@ -6,8 +6,8 @@ const van = readFileSync(new URL('../demo/jobs/0421-rescue-van.json', import.met
 test('the list shows each job with its verdict, and finds by words and verdict', async ({ page, app }) => {
   await page.goto(app.url)
   const rows = page.getByRole('list', { name: 'Jobs' }).getByRole('listitem')
-  await expect(rows).toHaveCount(3)
-  await expect(rows.first()).toContainText('Suits once four things are changed')
+  await expect(rows).toHaveCount(6)
+  await expect(rows.first()).toContainText('Suits once five things are changed')
   await page.getByLabel('Search jobs').fill('rescue hollin')
   await expect(rows).toHaveCount(1)
   await page.getByLabel('Search jobs').fill('zeppelin')
@@ -44,7 +44,7 @@ for (const [name, file, content, words] of bad) {
     await page.getByLabel('Open a job file').setInputFiles({ name: file, mimeType: 'application/json', buffer: content })
     await expect(page.getByRole('alert')).toContainText(words)
     await expect(page.getByRole('alert')).toContainText('Nothing was loaded.')
-    await expect(page.getByRole('list', { name: 'Jobs' }).getByRole('listitem')).toHaveCount(3)
+    await expect(page.getByRole('list', { name: 'Jobs' }).getByRole('listitem')).toHaveCount(6)
   })
 }
 

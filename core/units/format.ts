@@ -55,16 +55,16 @@ export function formatQuantity(value: number, unit: Unit): string {
   return unit === '' || !Number.isFinite(value) ? number : `${number} ${name}`
 }
 
-/** The number of {@link formatQuantity} without its unit. */
+/** The number of {@link formatQuantity} without its unit. Thousands of amperes are known to three digits at best. */
 export function formatNumber(value: number, unit: Unit): string {
   if (!Number.isFinite(value)) return '–'
   const shown = shownUnit(unit)
-  const inShown = shown ? (value - shown.offset) / shown.factor : value
+  const inShown = shown ? (value - shown.offset) / shown.factor : unit === 'A' && Math.abs(value) > 1000 ? Number(value.toPrecision(3)) : value
   const fixed = inShown.toFixed(shown ? shown.decimals : decimals[unit](Math.abs(value)))
   const point = fixed.indexOf('.')
   let end = fixed.length
   if (point >= 0) {
-    const kept = point + 1 + (leastDecimals[unit] ?? 0)
+    const kept = point + 1 + (unit === 'money' ? 2 : leastDecimals[unit] ?? 0)
     while (end > kept && fixed[end - 1] === '0') end--
     if (end === point + 1) end = point
   }

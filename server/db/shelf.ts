@@ -42,25 +42,26 @@ export interface Stored {
 }
 
 /** Puts parts on the shelf: new ones, and new versions of those whose data differ. What is the same stays as it is. */
-export function putOnShelf(sql: Sql, workshop: string, kind: ShelfKindId, parts: readonly NewPart[], who: string): Promise<Stored> {
-  return sql.begin(async (transaction) => {
-    const tx = transaction as unknown as Sql
-    await tx`select pg_advisory_xact_lock(hashtextextended(${`shelf ${workshop} ${kind}`}, 0))`
-    const there = new Map((await tx<ShelfRecord[]>`select ${columns(tx)} from shelf_part where workshop_id = ${workshop} and kind = ${kind} and is_current`).map((part) => [part.code, part]))
-    const fresh = parts.filter((part) => {
-      const old = there.get(part.code)
-      return !old || old.retired || !dequal([old.name, old.maker, old.values], [part.name, part.maker, part.values])
-    })
-    for (let i = 0; i < fresh.length; i += rowsAtOnce) {
-      const some = fresh.slice(i, i + rowsAtOnce)
-      await tx`update shelf_part set is_current = false where workshop_id = ${workshop} and kind = ${kind} and is_current and code in ${tx(some.map((part) => part.code))}`
-      await tx`insert into shelf_part ${tx(some.map(({ code, name, maker, values }) => ({
-        workshop_id: workshop, kind, code, version: (there.get(code)?.version ?? 0) + 1, name, maker, part_values: tx.json(values as never), search: `${code} ${name} ${maker}`.toLowerCase(), created_by: who,
-      })))}`
-    }
-    const changed = fresh.filter((part) => there.has(part.code)).length
-    return { added: fresh.length - changed, changed, same: parts.length - fresh.length }
-  }) as Promise<Stored>
+export const putOnShelf = (sql: Sql, workshop: string, kind: ShelfKindId, parts: readonly NewPart[], who: string): Promise<Stored> =>
+  sql.begin((tx) => storeParts(tx as unknown as Sql, workshop, kind, parts, who)) as Promise<Stored>
+
+/** The same inside a transaction that is open already. */
+export async function storeParts(tx: Sql, workshop: string, kind: ShelfKindId, parts: readonly NewPart[], who: string): Promise<Stored> {
+  await tx`select pg_advisory_xact_lock(hashtextextended(${`shelf ${workshop} ${kind}`}, 0))`
+  const there = new Map((await tx<ShelfRecord[]>`select ${columns(tx)} from shelf_part where workshop_id = ${workshop} and kind = ${kind} and is_current`).map((part) => [part.code, part]))
+  const fresh = parts.filter((part) => {
+    const old = there.get(part.code)
+    return !old || old.retired || !dequal([old.name, old.maker, old.values], [part.name, part.maker, part.values])
+  })
+  for (let i = 0; i < fresh.length; i += rowsAtOnce) {
+    const some = fresh.slice(i, i + rowsAtOnce)
+    await tx`update shelf_part set is_current = false where workshop_id = ${workshop} and kind = ${kind} and is_current and code in ${tx(some.map((part) => part.code))}`
+    await tx`insert into shelf_part ${tx(some.map(({ code, name, maker, values }) => ({
+      workshop_id: workshop, kind, code, version: (there.get(code)?.version ?? 0) + 1, name, maker, part_values: tx.json(values as never), search: `${code} ${name} ${maker}`.toLowerCase(), created_by: who,
+    })))}`
+  }
+  const changed = fresh.filter((part) => there.has(part.code)).length
+  return { added: fresh.length - changed, changed, same: parts.length - fresh.length }
 }
 
 /** Saves one part over the version it was changed from (0 for a new one). Null when another version is current. */

@@ -5,7 +5,7 @@ import { readJobFile } from '../../core/formats/job-file'
 import { readShelfCsv } from '../../core/formats/shelf-csv'
 import type { ShelfKindId } from '../../core/shelf/kinds'
 import { createJob } from './jobs'
-import { putOnShelf } from './shelf'
+import { storeParts } from './shelf'
 
 /** Until there are accounts, the server serves the one workshop of its database. */
 export async function theWorkshop(sql: Sql): Promise<string> {
@@ -42,6 +42,6 @@ async function loadShelf(sql: Sql, workshop: string, folder: string): Promise<vo
     const kind = file.replace('.csv', '') as ShelfKindId
     const { parts, problems } = readShelfCsv(await readFile(join(folder, file), 'utf8'), kind)
     if (problems.length > 0) throw new Error(`${file}: ${problems.map((p) => `line ${p.line} ${p.column} ${p.reason}`).join('; ')}`)
-    await putOnShelf(sql, workshop, kind, parts, 'demo')
+    await storeParts(sql, workshop, kind, parts, 'demo')
   }
 }

@@ -4,6 +4,7 @@ import { canTry, remedyEffort, remedyLabel, sameRemedy, type RemedyRef } from '.
 import { verdictWords } from '../../../core/assessment/verdict'
 import { fieldAt, partName } from '../../../core/job/document'
 import { formatQuantity, inSentence } from '../../../core/units/format'
+import { compareCandidates } from '../../../core/assessment/candidates'
 import type { Compared } from '../../../core/assessment/check'
 
 /** Why the selected check is as it is, and what would fix it. */
@@ -13,6 +14,10 @@ const check = computed(() => bench.selectedCheck)
 const sideWords = ({ value, unit }: Compared): string => (typeof value === 'number' ? formatQuantity(value, unit) : value)
 const bad = computed(() => check.value?.verdict === 'does-not-suit' || check.value?.verdict === 'suits-once-changed')
 const isTried = (remedy: RemedyRef) => bench.trial !== null && sameRemedy(bench.trial, remedy)
+
+/** The batteries set beside this one that would do where this one does not. */
+const wouldDo = computed(() => (bench.document && check.value?.remedies.some((r) => r.id === 'battery.other')
+  ? compareCandidates(bench.document, bench.rules).filter((c) => c.path !== 'candidate' && c.verdict !== 'does-not-suit').map((c) => c.name) : []))
 
 /** What the tried remedy changes, check by check. */
 const outcome = computed(() => {
@@ -61,6 +66,7 @@ const inputValue = (path: string, value: unknown) => shownValue(fieldAt(path)!.f
         <div v-for="(remedy, i) in check.remedies" :key="remedy.id" class="mt-2 border border-line p-2" :class="isTried(remedy) && '!border-sea'">
           <p class="font-semibold">{{ remedyLabel(remedy) }}</p>
           <p class="text-xs text-soft">{{ remedyEffort(remedy) }}</p>
+          <p v-if="remedy.id === 'battery.other'" class="mt-1"><template v-if="wouldDo.length">{{ wouldDo.join(' or ') }} would do. </template><NuxtLink :to="`/jobs/${bench.id}/candidates`" class="inline-flex min-h-8 items-center underline max-md:min-h-11">Compare candidates</NuxtLink></p>
           <button v-if="canTry(remedy)" type="button" class="mt-1.5" :class="isTried(remedy) ? 'act-quiet' : 'act'" :aria-pressed="isTried(remedy)" @click="bench.tryRemedy(remedy)">{{ isTried(remedy) ? 'Back to as found' : 'Try it' }} <kbd v-if="i === 0" class="key max-md:hidden">t</kbd></button>
           <div v-if="isTried(remedy) && outcome" class="mt-2 border-t border-line pt-2" role="status">
             <p class="text-xs text-soft">Tried, nothing is changed in the survey. The job would be:</p>

@@ -8,7 +8,7 @@ const said = computed(() => `${props.name} in a space of ${formatQuantity(props.
 </script>
 
 <template>
-  <svg role="img" :aria-label="said" :viewBox="`-4 -4 ${space.widthMm + 8} ${space.depthMm + 8}`" class="block max-h-40 w-full">
+  <svg role="img" :aria-label="said" :viewBox="`-4 -4 ${space.widthMm + 8} ${space.depthMm + 8}`" class="block max-h-32 w-full">
     <rect :width="space.widthMm" :height="space.depthMm" class="fill-paper stroke-edge" stroke-width="4" stroke-dasharray="16 10" />
     <g v-for="(p, i) in placed" :key="i"><rect :x="p.xMm" :y="p.yMm" :width="p.widthMm" :height="p.depthMm" rx="6" class="fill-window stroke-sea" stroke-width="4" /><circle v-for="at in p.turned ? [[p.xMm + p.widthMm / 2, p.yMm + 28], [p.xMm + p.widthMm / 2, p.yMm + p.depthMm - 28]] : [[p.xMm + 28, p.yMm + p.depthMm / 2], [p.xMm + p.widthMm - 28, p.yMm + p.depthMm / 2]]" :key="at.join()" :cx="at[0]" :cy="at[1]" r="11" class="fill-sea" /></g>
     <path v-if="!fits" :d="`M0 0L${space.widthMm} ${space.depthMm}M${space.widthMm} 0L0 ${space.depthMm}`" class="stroke-bad" stroke-width="5" />

@@ -20,7 +20,7 @@ const draw = useThrottleFn(() => {
   const from = Math.max(0, end - shownS)
   const recent = props.readings.filter((reading) => reading.t >= from)
   option.value = {
-    animation: false, grid: { left: 46, right: 12, top: 10, bottom: 26 },
+    animation: false, grid: { left: 46, right: 12, top: 24, bottom: 26 },
     textStyle: { fontFamily: 'inherit' },
     xAxis: { type: 'value', min: from, max: Math.max(end, from + 30), axisLabel: { formatter: (t: number) => `${Math.floor(t / 60)}:${String(Math.round(t % 60)).padStart(2, '0')}`, color: theme.value.soft }, splitLine: { show: false } },
     yAxis: { type: 'value', axisLabel: { formatter: (a: number) => `${a} A`, color: theme.value.soft }, splitLine: { lineStyle: { color: theme.value.line } } },

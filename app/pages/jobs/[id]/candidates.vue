@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { CheckResult } from '../../../../core/assessment/assess'
 import { chooseCandidate, compareCandidates, mostCandidates, type CandidateColumn } from '../../../../core/assessment/candidates'
 import { verdictWords } from '../../../../core/assessment/verdict'
 import { partAt, withNewPart } from '../../../../core/job/document'
@@ -16,14 +17,15 @@ const { fields } = partKinds.candidate
 
 const or = (value: number | null, words: (value: number) => string): string => (value === null ? 'not known' : words(value))
 const hours = (value: number | null): string => (value === null ? 'the sun sets first' : value === Infinity ? 'never full' : formatQuantity(value, 'h'))
-const rows: readonly (readonly [string, string, (c: CandidateColumn) => string])[] = [
-  ['Usable, new', 'as the old bank gives it now', (c) => `${or(c.usableAh, (v) => formatQuantity(v, 'Ah'))}${c.usableOldAh === null ? '' : ` (old ${formatQuantity(c.usableOldAh, 'Ah')})`}`],
-  ['Lasts away from mains', 'at the net daily use, in the cold', (c) => or(c.days, (v) => (v === Infinity ? 'as long as sources run' : formatQuantity(v, 'days')))],
-  ['At full inverter load', 'with the DC loads beside it', (c) => (Object.keys(bench.document!.inverters).length === 0 ? 'no inverter' : or(c.minutesFullLoad, (v) => formatQuantity(v, 'min')))],
-  ['Weight', 'against the old bank', (c) => or(c.weightKg, (v) => `${formatQuantity(v, 'kg')}${c.oldWeightKg === null ? '' : ` (old ${formatQuantity(c.oldWeightKg, 'kg')})`}`)],
-  ['Price', 'of all batteries', (c) => (c.price === null ? 'none entered' : formatQuantity(c.price, 'money'))],
-  ['Price a kWh over its life', 'at the shop’s depth', (c) => (c.pricePerKwh === null ? 'none entered' : formatQuantity(c.pricePerKwh, 'money'))],
+const rows: readonly (readonly [label: string, about: (c: CandidateColumn) => string, value: (c: CandidateColumn) => string])[] = [
+  ['Usable', (c) => `the old bank now ${or(c.usableOldAh, (v) => formatQuantity(v, 'Ah'))}`, (c) => or(c.usableAh, (v) => formatQuantity(v, 'Ah'))],
+  ['Lasts away from mains', () => 'at the net daily use, in the cold', (c) => or(c.days, (v) => (v === Infinity ? 'as long as sources run' : formatQuantity(v, 'days')))],
+  ['At full inverter load', () => 'with the DC loads beside it', (c) => (Object.keys(bench.document!.inverters).length === 0 ? 'no inverter' : or(c.minutesFullLoad, (v) => formatQuantity(v, 'min')))],
+  ['Weight', (c) => `the old bank ${or(c.oldWeightKg, (v) => formatQuantity(v, 'kg'))}`, (c) => or(c.weightKg, (v) => formatQuantity(v, 'kg'))],
+  ['Price', () => 'of all batteries', (c) => (c.price === null ? 'none entered' : formatQuantity(c.price, 'money'))],
+  ['Price a kWh over its life', () => 'at the shop’s depth', (c) => (c.pricePerKwh === null ? 'none entered' : formatQuantity(c.pricePerKwh, 'money'))],
 ]
+const deciding = (check: CheckResult): string => (check.verdict === 'measure-first' ? `${check.title} hangs on ${check.deciding.length} ${check.deciding.length === 1 ? 'value' : 'values'} not known.` : check.summary)
 const countOf = (path: string, name: 'series' | 'parallel') => ((partAt(bench.document!, path)?.part[name] as Known<number> | undefined)?.value ?? 1)
 const setCount = (path: string, name: 'series' | 'parallel', value: number | string | null) => bench.setField(`${path}/${name}`, { value: value ?? 1, how: 'assumed' })
 
@@ -51,13 +53,14 @@ const choose = (path: string) => bench.edit((job) => chooseCandidate(job, path))
           <h2 class="text-lg">{{ c.name }}</h2>
           <p class="text-soft">{{ c.arrangement }}</p>
           <p class="mt-1 flex items-center gap-2 font-semibold" :class="verdictColour[c.verdict]"><VerdictMark :verdict="c.verdict" />{{ c.headline }}</p>
-          <div class="mt-2 h-40"><FitDrawing v-if="c.space" :space="c.space" :placed="c.placed" :fits="c.fits!" :name="c.name" /><p v-else class="grid h-full place-items-center border border-dashed border-edge p-3 text-center text-xs text-measure">Measure the space and enter the size to see whether it fits.</p></div>
+          <p class="mt-1 line-clamp-3 min-h-12 text-xs text-soft">{{ c.against[0] ? deciding(c.against[0]) : 'Inside every limit of this job.' }}</p>
+          <div class="mt-2 h-32"><FitDrawing v-if="c.space" :space="c.space" :placed="c.placed" :fits="c.fits!" :name="c.name" /><p v-else class="grid h-full place-items-center border border-dashed border-edge p-3 text-center text-xs text-measure">Measure the space and enter the size to see whether it fits.</p></div>
           <dl class="mt-2">
-            <div v-for="[label, about, words] in rows" :key="label" class="flex items-baseline justify-between gap-3 border-t border-line py-1"><dt>{{ label }}<span class="block text-xs text-soft">{{ about }}</span></dt><dd class="text-right font-semibold">{{ words(c) }}</dd></div>
+            <div v-for="[label, about, words] in rows" :key="label" class="flex items-baseline justify-between gap-3 border-t border-line py-1"><dt>{{ label }}<span class="block text-xs text-soft">{{ about(c) }}</span></dt><dd class="text-right font-semibold">{{ words(c) }}</dd></div>
             <div class="border-t border-line py-1"><dt>From low to full, alone</dt><dd><ul><li v-for="source in c.hoursToFull" :key="source.name" class="flex justify-between gap-3 text-xs"><span class="text-soft">{{ source.name }}</span><span class="font-semibold">{{ hours(source.hours) }}</span></li></ul></dd></div>
           </dl>
           <div class="mt-auto border-t border-line pt-2">
-            <ul v-if="c.against.length" class="mb-2"><li v-for="check in c.against.slice(0, 4)" :key="check.key" class="flex gap-1.5 py-0.5 text-xs"><VerdictMark :verdict="check.verdict" class="mt-0.5 !size-3.5" /><span><span class="sr-only">{{ verdictWords[check.verdict] }}: </span>{{ check.verdict === 'measure-first' ? `${check.title} hangs on ${check.deciding.length} ${check.deciding.length === 1 ? 'value' : 'values'} not known` : check.summary }}</span></li><li v-if="c.against.length > 4" class="text-xs text-soft">and {{ formatNumber(c.against.length - 4, '') }} more</li></ul>
+            <ul v-if="c.against.length > 1" class="mb-2"><li v-for="check in c.against.slice(1, 5)" :key="check.key" class="flex gap-1.5 py-0.5 text-xs"><VerdictMark :verdict="check.verdict" class="mt-0.5 !size-3.5" /><span><span class="sr-only">{{ verdictWords[check.verdict] }}: </span>{{ deciding(check) }}</span></li><li v-if="c.against.length > 5" class="text-xs text-soft">and {{ formatNumber(c.against.length - 5, '') }} more</li></ul>
             <div class="grid grid-cols-2 gap-2"><ValueEntry :field="fields.parallel" label="In parallel" :model-value="countOf(c.path, 'parallel')" @update:model-value="setCount(c.path, 'parallel', $event)" /><ValueEntry :field="fields.series" label="In series" :model-value="countOf(c.path, 'series')" @update:model-value="setCount(c.path, 'series', $event)" /></div>
             <p class="mt-2 flex flex-wrap gap-2"><button v-if="c.path !== 'candidate'" type="button" class="act" @click="choose(c.path)">Put in question</button><button type="button" class="act-quiet" :disabled="!room" :aria-label="`${c.name}: one more in parallel, beside it`" @click="another(c.path)">One more in parallel</button><button v-if="c.path !== 'candidate'" type="button" class="min-h-9 underline hover:text-bad max-md:min-h-11" :aria-label="`Take ${inSentence(c.name)} away`" @click="bench.removePart(c.path)">Take away</button></p>
           </div>

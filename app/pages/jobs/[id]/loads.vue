@@ -55,8 +55,8 @@ function download() {
 
 <template>
   <JobShell title="Loads" about="What runs, how long, and what it takes from the battery." :problem="problem" :ready="ready">
-    <div v-if="audit" class="grid gap-4 p-3 md:p-4 xl:grid-cols-[minmax(0,1fr)_21rem]">
-      <div class="grid gap-4 content-start">
+    <div v-if="audit" class="grid gap-4 p-3 md:p-4 xl:grid-cols-[minmax(0,1fr)_19rem]">
+      <div class="grid min-w-0 content-start gap-4">
         <section class="border border-line bg-card p-3" aria-labelledby="load-list">
           <header class="flex flex-wrap items-center gap-2">
             <h2 id="load-list" class="mr-auto text-lg">{{ rows.length === 0 ? 'No loads yet' : `${rows.length} ${rows.length === 1 ? 'load' : 'loads'}` }}</h2>
@@ -69,15 +69,15 @@ function download() {
           <ul v-if="fileProblems.length" class="mt-1 max-h-40 overflow-y-auto border-l-4 border-bad pl-2 text-xs" aria-label="Rows with faults"><li v-for="(p, i) in fileProblems" :key="i">Line {{ p.line }}<template v-if="p.column">, {{ p.column }}</template>: {{ p.reason }}</li></ul>
           <p v-if="rows.length === 0" class="mt-3 text-soft">A boat without loads needs no battery. Add what runs, or measure it.</p>
           <ul v-else class="mt-2">
-            <li v-for="{ path, part, share } in rows" :key="path" :data-load="path" class="grid items-end gap-x-2 gap-y-1 border-t border-line py-2 max-md:grid-cols-2 md:grid-cols-[minmax(8rem,1fr)_6.2rem_5.5rem_4.7rem_9rem_4.7rem_6.2rem_auto]">
+            <li v-for="{ path, part, share } in rows" :key="path" :data-load="path" class="grid items-end gap-x-2 gap-y-1 border-t border-line py-2 max-md:grid-cols-2 md:grid-cols-[minmax(8rem,1fr)_4.3rem_4.8rem_4.2rem_9rem_4.4rem_4.6rem_5.6rem]">
               <label class="max-md:col-span-2"><span class="text-xs text-soft">Load</span><input class="entry" maxlength="200" autocomplete="off" :data-load-name="path" :value="part.name ?? ''" placeholder="Name" @input="bench.setPartText(path, 'name', ($event.target as HTMLInputElement).value)"></label>
-              <label><span class="text-xs text-soft">Runs on</span><select class="entry !px-1" :value="valueAt(part, 'supply') ?? 'dc'" @change="set(path, 'supply', ($event.target as HTMLSelectElement).value)"><option value="dc">DC</option><option value="ac">AC, inverter</option></select></label>
+              <label><span class="text-xs text-soft">Runs on</span><select class="entry !px-1" :value="valueAt(part, 'supply') ?? 'dc'" @change="set(path, 'supply', ($event.target as HTMLSelectElement).value)"><option value="dc">DC</option><option value="ac">AC</option></select></label>
               <div><span aria-hidden="true" class="text-xs text-soft">Draws</span><ValueEntry v-if="valueAt(part, 'supply') === 'ac'" :field="fields.watts" label="Draws" hide-label empty="W" :model-value="valueAt(part, 'watts')" @update:model-value="set(path, 'watts', $event)" /><ValueEntry v-else :field="fields.amps" label="Draws" hide-label empty="A" :model-value="valueAt(part, 'amps')" @update:model-value="set(path, 'amps', $event)" /></div>
               <div><span aria-hidden="true" class="text-xs text-soft">A day</span><ValueEntry :field="fields.hours" label="Hours a day" hide-label empty="h" :model-value="valueAt(part, 'hours')" @update:model-value="set(path, 'hours', $event)" /></div>
               <div><span aria-hidden="true" class="text-xs text-soft">When</span><ValueEntry :field="fields.period" label="When" hide-label empty="Any time" :model-value="valueAt(part, 'period')" @update:model-value="set(path, 'period', $event)" /></div>
               <div><span aria-hidden="true" class="text-xs text-soft">Runs</span><ValueEntry :field="fields.duty" label="Share of the time it runs" hide-label empty="100 %" :model-value="valueAt(part, 'duty')" @update:model-value="set(path, 'duty', $event)" /></div>
-              <p class="text-right"><span class="block text-xs text-soft">Takes a day</span><span class="font-semibold" :class="share.open.length > 0 && 'text-measure'">{{ share.open.length ? 'not known' : formatQuantity(share.ahADay, 'Ah') }}</span></p>
-              <div class="flex items-center gap-2 max-md:col-span-2"><label class="flex min-h-9 items-center gap-1.5 text-xs max-md:min-h-11"><input type="checkbox" class="size-5" :checked="valueAt(part, 'essential') === 'yes'" @change="set(path, 'essential', ($event.target as HTMLInputElement).checked ? 'yes' : 'no')">must not stop</label><button type="button" class="min-h-9 text-xs underline hover:text-bad max-md:min-h-11" :aria-label="`Remove ${partName(bench.document!, path)}`" @click="bench.removePart(path)">Remove</button></div>
+              <p class="text-right"><span class="block text-xs text-soft">Takes</span><span class="font-semibold" :class="share.open.length > 0 && 'text-measure'">{{ share.open.length ? 'not known' : formatQuantity(share.ahADay, 'Ah') }}</span></p>
+              <div class="text-xs max-md:col-span-2 max-md:flex max-md:items-center max-md:justify-between"><label class="flex items-center gap-1.5 max-md:min-h-11"><input type="checkbox" class="size-5" :checked="valueAt(part, 'essential') === 'yes'" @change="set(path, 'essential', ($event.target as HTMLInputElement).checked ? 'yes' : 'no')">essential</label><button type="button" class="min-h-6 underline hover:text-bad max-md:min-h-11" :aria-label="`Remove ${partName(bench.document!, path)}`" @click="bench.removePart(path)">Remove</button></div>
             </li>
           </ul>
           <p v-if="audit.idleAh > 0 && rows.length" class="border-t border-line pt-2 text-soft">Inverters switched on with nothing to do: {{ formatQuantity(audit.idleAh, 'Ah') }} a day.</p>

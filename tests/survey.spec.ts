@@ -1,0 +1,130 @@
+import type { Page } from '@playwright/test'
+import { expect, expectSaved, field, headline, openStation, station, test } from './bench-test'
+
+const phone = { width: 390, height: 844 }
+
+test.describe('with one thumb', () => {
+  test.use({ viewport: phone, hasTouch: true })
+
+  /** Types into a field after a tap, or picks from its list: no mouse, no shortcut into the page. */
+  async function enter(page: Page, path: string, value: string): Promise<void> {
+    const at = field(page, path)
+    await at.scrollIntoViewIfNeeded()
+    if (await at.evaluate((element) => element.tagName === 'SELECT')) {
+      await at.selectOption({ label: value })
+      return
+    }
+    await at.tap()
+    await page.keyboard.type(value)
+    await expect(at).toHaveAttribute('aria-invalid', 'false')
+  }
+  async function next(page: Page, kind: string): Promise<void> {
+    await page.getByTestId('next-station').tap()
+    await expect(station(page, kind)).toHaveAttribute('aria-expanded', 'true')
+    await expect(station(page, kind)).toBeInViewport()
+  }
+
+  test('a job is surveyed from nothing, in walking order, and ends in a verdict', async ({ page, app }) => {
+    test.setTimeout(120_000)
+    await page.goto(app.url)
+    await page.getByRole('button', { name: 'New job' }).tap()
+    await expect(headline(page)).toHaveText('Measure first')
+    await page.getByRole('button', { name: 'Walk-round' }).tap()
+    await station(page, 'use').tap()
+    await page.getByLabel('Vehicle or vessel').tap()
+    await page.keyboard.press('ControlOrMeta+a')
+    await page.keyboard.type('Plover’s van')
+    await page.getByRole('combobox', { name: 'Kind', exact: true }).selectOption('vehicle')
+    for (const [name, value] of [['daysAway', '2'], ['dailyAh', '55'], ['dcAtOnceA', '22 A'], ['monitor', 'Shunt monitor that counts all current'], ['warns', 'Yes']] as const) await enter(page, `use/${name}`, value)
+    await next(page, 'houseBank')
+    for (const [name, value] of [['chemistry', 'AGM'], ['nominalV', '12 V'], ['parallel', '1'], ['ahEach', '100'], ['ageYears', '6'], ['restedV', '12,4']] as const) await enter(page, `houseBank/${name}`, value)
+    await next(page, 'startingBattery')
+    for (const [name, value] of [['present', 'Has its own'], ['chemistry', 'Calcium'], ['ah', '80'], ['standbyA', '30 mA'], ['fedByCharger', 'No'], ['jumpSwitch', 'No']] as const) await enter(page, `startingBattery/${name}`, value)
+    await next(page, 'alternators')
+    await page.getByRole('button', { name: 'Add alternator' }).tap()
+    for (const [name, value] of [['nominalV', '12 V'], ['ratedA', '110'], ['regulator', 'Fixed voltage'], ['regulatorV', '14.4'], ['vehicleDrawA', '18'], ['driveHours', '2']] as const) await enter(page, `alternators/alternator-1/${name}`, value)
+    await next(page, 'links')
+    await enter(page, 'links/link-1/kind', 'DC-DC charger')
+    await page.getByRole('button', { name: 'From the shelf' }).tap()
+    await page.getByRole('combobox', { name: 'Kind of part' }).selectOption('dcdc')
+    await page.getByRole('button', { name: /^Curlew D 20/ }).tap()
+    await expect(field(page, 'links/link-1/ratedA')).toHaveValue('20 A')
+    for (const kind of ['chargers', 'solar', 'sources', 'generators', 'inverters', 'loads', 'conductors']) await next(page, kind)
+    await page.getByRole('button', { name: 'Add cable' }).tap()
+    for (const [name, value] of [['lengthM', '15 ft'], ['areaMm2', '6 AWG'], ['fuseKind', 'Fuse on the terminal'], ['fuseA', '60']] as const) await enter(page, `conductors/cable-1/${name}`, value)
+    await next(page, 'devices')
+    await next(page, 'place')
+    for (const [name, value] of [['where', 'Cabin'], ['widthMm', '40 cm'], ['depthMm', '250'], ['heightMm', '300'], ['coldestC', '50 F'], ['hottestC', '38']] as const) await enter(page, `place/${name}`, value)
+    await next(page, 'candidate')
+    await page.getByRole('button', { name: 'From the shelf' }).tap()
+    await page.getByLabel('Search the shelf').tap()
+    await page.keyboard.type('brindle 100')
+    await page.getByRole('button', { name: /^Brindle 100 H/ }).tap()
+    await expect(field(page, 'candidate/ahEach')).toHaveValue('100 Ah')
+    await expect(page.getByText('BRI-100H, version 1')).toBeVisible()
+
+    await expect(headline(page)).toHaveText('Suits')
+    await expectSaved(page)
+    await page.getByRole('button', { name: 'Paths' }).tap()
+    await expect(page.getByRole('article', { name: 'Alternator' })).toContainText('through a DC-DC charger')
+    await page.reload()
+    await expect(headline(page)).toHaveText('Suits')
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(phone.width)
+  })
+})
+
+test('a station folds away what is seldom needed, until it is known', async ({ page, app }) => {
+  await page.goto(await app.job('0417'))
+  await openStation(page, 'place')
+  await expect(field(page, 'place/loadLimitKg')).toBeHidden()
+  await page.getByText(/more, seldom needed/).click()
+  await field(page, 'place/loadLimitKg').fill('40 lb')
+  await expect(page.locator('[data-check="battery.weight@candidate"]')).toHaveAttribute('data-verdict', 'suits-once-changed')
+  await page.reload()
+  await openStation(page, 'place')
+  await expect(field(page, 'place/loadLimitKg')).toHaveValue('18.1 kg')
+})
+
+test('a table of readings is written as people write it, and refused with an example', async ({ page, app }) => {
+  await page.goto(await app.job('0417'))
+  await openStation(page, 'houseBank')
+  const each = field(page, 'houseBank/restedEachV')
+  await expect(each).toHaveValue('12.31, 12.44')
+  await each.fill('12,62; 12.5')
+  await each.blur()
+  await expect(each).toHaveValue('12.62, 12.5')
+  await each.fill('a bit low')
+  await expect(page.locator('[data-station=houseBank]')).toContainText('Write it as 12.62, 12.58')
+})
+
+test('notes and photos stay with their station', async ({ page, app }) => {
+  await page.goto(await app.job('0421'))
+  await openStation(page, 'place')
+  const place = page.locator('[data-station=place]')
+  await place.getByLabel('Note', { exact: true }).fill('Frost on the lid <b>at noon</b>')
+  await place.getByLabel('Add a photo').setInputFiles(new URL('./pixel.png', import.meta.url).pathname)
+  await expect(place.getByRole('img', { name: 'Photo: pixel.png' })).toBeVisible()
+  await place.getByLabel('Add a photo').setInputFiles({ name: 'note.png', mimeType: 'image/png', buffer: Buffer.from('not a picture') })
+  await expect(place.getByRole('alert')).toContainText('note.png is not a picture')
+  await expectSaved(page)
+  await page.reload()
+  await openStation(page, 'place')
+  await expect(place.getByLabel('Note', { exact: true })).toHaveValue('Frost on the lid <b>at noon</b>')
+  await place.getByRole('button', { name: 'Photo: pixel.png' }).click()
+  await page.getByRole('button', { name: 'Remove this photo' }).click()
+  await expect(place.getByRole('img')).toHaveCount(0)
+})
+
+test('a job can be copied, or begun from a typical one and corrected', async ({ page, app }) => {
+  await page.goto(await app.job('0424'))
+  await page.getByRole('button', { name: 'Copy job' }).click()
+  await expect(page.locator('main')).toContainText('Copy of The Quillback')
+  await expect(headline(page)).toHaveText('Measure first')
+  await page.goto(app.url)
+  await page.getByRole('button', { name: 'From a typical one' }).click()
+  await page.getByRole('button', { name: /Camper van, older/ }).click()
+  await openStation(page, 'alternators')
+  await expect(page.getByLabel('How rated current is known')).toHaveValue('assumed')
+  await field(page, 'alternators/alternator-1/ratedA').fill('90')
+  await expectSaved(page)
+})
