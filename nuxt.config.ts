@@ -21,6 +21,10 @@ export default defineNuxtConfig({
       link: [{ rel: 'icon', type: 'image/svg+xml', href: '/anchor.svg' }],
     },
   },
+  hooks: {
+    // The first page brings what it needs; what other views need comes with them.
+    'build:manifest': (manifest) => { for (const file of Object.values(manifest)) file.prefetch = false },
+  },
   nitro: { compressPublicAssets: true, typescript: { strict: true } },
   typescript: { strict: true },
   vite: { plugins: [tailwindcss()] },

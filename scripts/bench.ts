@@ -1,16 +1,26 @@
-// npm run bench: how long the core takes, and how large the first page is. Medians of many runs.
+// npm run bench: how long the core takes, how well steps are found, how fast lists answer, how large the first page is.
 import { existsSync, readdirSync, readFileSync } from 'node:fs'
 import { Bench } from 'tinybench'
 import { assess } from '../core/assessment/assess'
+import { compareCandidates } from '../core/assessment/candidates'
 import { drawLanes } from '../core/assessment/instruments'
 import { readJobFile, writeJobFile } from '../core/formats/job-file'
+import { writeShelfCsv } from '../core/formats/shelf-csv'
 import { emptyJob, type JobDocument, withNewPart } from '../core/job/document'
+import { auditLoads } from '../core/loads/audit'
+import { StepDetector } from '../core/loads/detect'
+import { judgeSteps } from '../core/loads/judge'
+import { chanceVehicle } from '../core/loads/stand-in'
 import { parseQuantity } from '../core/units/parse'
+import { freshDatabase, startServer } from '../tests/harness'
+import { buildIfStale } from './lib/machine.mjs'
+import { startCluster } from './lib/postgres.mjs'
 
 const folder = new URL('../demo/jobs/', import.meta.url)
 const jobs = readdirSync(folder).map((name) => [name.replace('.json', ''), JSON.parse(readFileSync(new URL(name, folder), 'utf8')) as JobDocument] as const)
 const unknown = withNewPart(withNewPart(emptyJob('1'), 'chargers').job, 'alternators').job
 const first = jobs[0]![1]
+const trailer = jobs.find(([name]) => name.startsWith('0430'))![1]
 const file = writeJobFile(first)
 const assessment = assess(first)
 
@@ -18,6 +28,8 @@ const bench = new Bench({ time: 1500, warmupTime: 500 })
 for (const [name, job] of jobs) bench.add(`assess ${name}`, () => { assess(job) })
 bench
   .add('assess a job of two sources, all unknown', () => { assess(unknown) })
+  .add('compare four candidates', () => { compareCandidates(trailer) })
+  .add('audit the loads', () => { auditLoads(first) })
   .add('draw the lanes of the first job', () => { drawLanes(first, {}, assessment) })
   .add('read and check a job file', () => { readJobFile(file) })
   .add('read a quantity', () => { parseQuantity('14,4 V', 'V') })
@@ -27,6 +39,57 @@ const ms = (value: number): string => (value < 0.1 ? `${(value * 1000).toFixed(2
 console.table(bench.tasks.map(({ name, result }) => result.state === 'completed'
   ? { what: name, median: ms(result.latency.p50), 'p99': ms(result.latency.p99), runs: result.latency.samplesCount }
   : { what: name, median: result.state, p99: '', runs: 0 }))
+
+const streams = 200
+const found = { there: 0, found: 0, reported: 0, wrong: 0 }
+for (let seed = 1; seed <= streams; seed++) {
+  const { readings, truth } = chanceVehicle(seed, { noiseA: 0.15 })
+  const detector = new StepDetector()
+  const judged = judgeSteps(readings.flatMap((reading) => [...detector.push(reading)]), truth)
+  for (const key of Object.keys(found) as (keyof typeof found)[]) found[key] += judged[key]
+}
+const percent = (share: number): string => `${(share * 100).toFixed(2)} %`
+console.log(`Steps of 0.5 A or more in ${streams} streams of 20 min, noise 0.15 A, cycling fridge: ${found.found} of ${found.there} found (${percent(found.found / found.there)}), ${found.wrong} of ${found.reported} reported wrongly (${percent(found.wrong / found.reported)})`)
+
+buildIfStale()
+const cluster = await startCluster('test-postgres', { durable: false })
+process.env.TEST_DATABASE_URL = cluster.url
+const db = await freshDatabase()
+const server = await startServer(db.url)
+const jobCount = 20_000
+await db.sql`
+  insert into job (workshop_id, document, number, name, customer, craft, stage, due_date, verdict, headline, reason, search, updated_at, updated_by)
+  select workshop_id, document, lpad((1000 + n)::text, 5, '0'), name || ' ' || n, customer, craft, (array['enquiry', 'surveyed', 'quoted', 'fitted', 'done'])[1 + n % 5], due_date, verdict, headline, reason,
+    lpad((1000 + n)::text, 5, '0') || ' ' || search || ' berth ' || md5(n::text), now() - n * interval '1 minute', updated_by
+  from generate_series(1, ${jobCount - 6}) n join lateral (select * from job order by number offset n % 6 limit 1) j on true`
+await db.sql`analyze job`
+const asked: readonly (readonly [string, (i: number) => string])[] = [
+  ['list', () => ''], ['search a name', (i) => `?words=${['marigold', 'ptarmigan', 'quillback', 'perpetua', 'thimble', 'nettle'][i % 6]}`], ['search a number', (i) => `?words=${String(1001 + ((i * 37) % 19_000)).padStart(5, '0')}`],
+  ['search two pieces of words', (i) => `?words=${i.toString(16)}a%20tern`], ['search what is not there', () => '?words=zeppelin'], ['filter by verdict', (i) => `?verdict=${i % 2 ? 'measure-first' : 'does-not-suit'}`], ['filter by stage and words', () => '?stage=quoted&words=perpetua'],
+]
+const answers = []
+for (const [what, query] of asked) {
+  const times: number[] = []
+  for (let i = 0; i < 220; i++) {
+    const begun = performance.now()
+    await (await fetch(`${server.url}/api/jobs${query(i)}`)).json()
+    if (i >= 20) times.push(performance.now() - begun)
+  }
+  times.sort((a, b) => a - b)
+  answers.push({ [`of ${jobCount} jobs`]: what, median: ms(times[100]!), p95: ms(times[190]!) })
+}
+console.table(answers)
+
+const lines = writeShelfCsv('chargers', Array.from({ length: 5000 }, (_, i) => ({ code: `B-${i}`, name: `Bulk ${i}`, maker: '', values: { ratedA: 10 + (i % 50), profile: 'lithium' } }))).split('\n')
+for (let k = 0; k < 37; k++) lines[20 + k * 120] = lines[20 + k * 120]!.replace('lithium', 'magic')
+for (const take of ['none', 'good']) {
+  const begun = performance.now()
+  const answer = await (await fetch(`${server.url}/api/shelf/chargers/table?who=bench&take=${take}`, { method: 'POST', body: lines.join('\n') })).json() as { good: number; bad: number }
+  console.log(`Shelf table of 5000 rows, ${take === 'none' ? 'read and checked' : 'taken'}: ${answer.good} good, ${answer.bad} bad, ${Math.round(performance.now() - begun)} ms`)
+}
+await server.stop()
+await db.drop()
+cluster.stop()
 
 const scripts = new URL('../.output/public/_nuxt/', import.meta.url)
 if (existsSync(scripts)) {

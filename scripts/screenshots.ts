@@ -23,17 +23,31 @@ interface Shot {
   readonly dark?: true
   readonly act?: (page: Page) => Promise<void>
 }
-const workboat = `/jobs/${await id('0417')}`
-const van = `/jobs/${await id('0421')}`
-const bus = `/jobs/${await id('0424')}`
+const at = async (number: string): Promise<string> => `/jobs/${await id(number)}`
+const [workboat, van, bus, tug, trailer] = [await at('0417'), await at('0421'), await at('0424'), await at('0427'), await at('0430')] as const
+const measure = async (page: Page): Promise<void> => {
+  await page.getByLabel('Speed').selectOption('30')
+  await page.getByRole('button', { name: 'Start the stand-in' }).click()
+  await page.getByTestId('found').getByRole('listitem').nth(3).waitFor()
+  await page.getByRole('button', { name: 'Stop' }).click()
+  await page.getByPlaceholder('What was it?').first().fill('Fridge, compressor')
+  await page.getByRole('heading', { name: 'Measure' }).evaluate((heading) => heading.scrollIntoView())
+}
 const shots: readonly Shot[] = [
   { name: 'jobs', path: '/' },
   { name: 'bench', path: workboat },
   { name: 'bench-station', path: van, act: async (page) => { await page.locator('[data-station=links] h3 button').click() } },
   { name: 'bench-dark', path: van, dark: true, act: async (page) => { await page.keyboard.press('t') } },
   { name: 'bench-measure', path: bus, act: async (page) => { await page.locator('[data-check="charger.absorption@chargers/charger-1"]').click() } },
+  { name: 'bench-hybrid', path: tug },
   { name: 'bench-phone', path: workboat, size: phone },
   { name: 'bench-phone-walk', path: bus, size: phone, dark: true, act: async (page) => { await page.getByTestId('next').click() } },
+  { name: 'loads', path: `${workboat}/loads` },
+  { name: 'loads-measure', path: `${bus}/loads`, act: measure },
+  { name: 'loads-phone', path: `${tug}/loads`, size: phone },
+  { name: 'candidates', path: `${trailer}/candidates` },
+  { name: 'shelf', path: '/shelf', act: async (page) => { await page.getByRole('button', { name: /Brindle 200 H/ }).click(); await page.getByRole('region', { name: 'BRI-200H' }).waitFor() } },
+  { name: 'rules', path: '/rules', act: async (page) => { await page.locator('[data-rule=chargerSchool]').getByLabel('Replace always').check(); await page.getByText('verdicts would change').waitFor() } },
   { name: 'summary', path: `${workboat}/summary` },
 ]
 

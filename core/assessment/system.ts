@@ -17,8 +17,8 @@ export class Bank {
   get ah(): number { return this.each.ahEach * this.each.parallel }
   get lowV(): number { return this.each.chargeLowV * this.each.series }
   get highV(): number { return this.each.chargeHighV * this.each.series }
-  /** Middle of the charge window, V to two decimals: where a setting is aimed. */
-  get middleV(): number { return Math.round(((this.lowV + this.highV) / 2) * 100) / 100 }
+  /** Where a setting is aimed, V to two decimals: the maker's recommended voltage, else the middle of the window. */
+  get middleV(): number { return Math.round(this.each.chargeRecommendedV * this.each.series * 100) / 100 }
   get absoluteV(): number { return this.each.absoluteHighV * this.each.series }
   get bmsOverV(): number { return this.each.bmsOverV * this.each.series }
   get maxFloatV(): number { return this.each.maxFloatV * this.each.series }

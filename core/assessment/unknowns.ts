@@ -50,9 +50,9 @@ const union = (sets: Iterable<VerdictSet>): VerdictSet => {
 
 /**
  * Judges a check over the plausible ranges of the unknowns it reads. Unknowns are discovered as
- * the judging meets them, so only those that matter on a branch are tried there. Each unknown is
- * also scanned alone, finely, for the bands to show. A verdict met at every point holds. The
- * number of judgings is bounded; past the bound a branch is judged at usual values.
+ * the judging meets them, so only those that matter on a branch are tried there. Where the tree
+ * meets one verdict alone, each unknown is also scanned by itself, finely; a verdict met at every
+ * point holds. The number of judgings is bounded; past the bound a branch is judged at usual values.
  */
 export function explore(scene: Scene, judge: () => Judgement | null): Exploration {
   const verdictWith = (assumed: Assumed): Verdict => {
@@ -75,13 +75,18 @@ export function explore(scene: Scene, judge: () => Judgement | null): Exploratio
   }
   const met = visit(new Map())
   const paths = [...new Set(leaves.flatMap((leaf) => [...leaf.assumed.keys()]))]
+  if (!isSingle(met)) return { verdict: null, deciding: paths.filter((path) => swaying.has(path)).map((path) => decidingOn(path, () => scan(scene, path, verdictWith))) }
+  // One verdict wherever the tree looked: a finer look along each unknown alone, for what lies between its points.
   const bandsOf = new Map(paths.map((path) => [path, scan(scene, path, verdictWith)]))
-  const scanned = union([...bandsOf.values()].flat().map((band) => setOf(band.verdict)))
-  if (isSingle(met | scanned)) return { verdict: verdicts[Math.log2(met)]!, deciding: [] }
-  const deciding = paths
-    .filter((path) => swaying.has(path) || !isSingle(union(bandsOf.get(path)!.map((band) => setOf(band.verdict)))))
-    .map((path) => ({ path, settles: settledShare(path, leaves), bands: bandsOf.get(path)! }))
-  return { verdict: null, deciding }
+  const holds = (bands: readonly Band[]): boolean => bands.every((band) => setOf(band.verdict) === met)
+  const found = paths.filter((path) => !holds(bandsOf.get(path)!))
+  return found.length === 0 ? { verdict: verdicts[Math.log2(met)]!, deciding: [] } : { verdict: null, deciding: found.map((path) => decidingOn(path, () => bandsOf.get(path)!)) }
+
+  /** Bands are worked out when somebody looks at them. */
+  function decidingOn(path: FieldPath, bands: () => readonly Band[]): Deciding {
+    let known: readonly Band[] | undefined
+    return { path, settles: settledShare(path, leaves), get bands() { return (known ??= bands()) } }
+  }
 }
 
 /** Share of an unknown's tried values at which every leaf that agrees with it has the same verdict. */

@@ -6,6 +6,7 @@ import { emptyJob, listParts, type JobDocument } from '../job/document'
 import { partKinds, type PartKind } from '../job/fields'
 import { goodJob, withValues } from '../testing'
 import { decodeText } from './bytes'
+import { describeTables } from './describe-tables'
 import { checkJob, readJobFile, writeJobFile } from './job-file'
 import { jobJsonSchema } from './json-schema'
 
@@ -172,4 +173,8 @@ describe('a file of version 1', () => {
   it('is still refused for what is wrong in it', () => {
     expect(checkJob({ ...old(), place: { coldestC: { value: 'cold' } } })).toMatchObject({ ok: false, problems: [{ path: 'place/coldestC', message: 'must be a number' }] })
   })
+})
+
+describe('the tables in docs', () => {
+  it('are those that are read', () => expect(readFileSync(new URL('docs/tables.md', root), 'utf8')).toBe(describeTables()))
 })

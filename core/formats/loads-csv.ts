@@ -5,7 +5,7 @@ import { quantity } from '../job/field'
 import { readTable, writeTable, type TableColumns, type TableProblem } from './table'
 
 const { loads } = partKinds
-const columns: TableColumns = { name: { type: 'text', label: 'Name', most: 200, required: true }, ...loads.fields }
+export const loadColumns: TableColumns = { name: { type: 'text', label: 'Name', most: 200, required: true }, ...loads.fields }
 
 export interface LoadRow {
   readonly name: string
@@ -14,16 +14,16 @@ export interface LoadRow {
 
 /** Reads a table of loads: the good rows, and what is wrong with the others. */
 export function readLoadsCsv(text: string): { readonly loads: readonly LoadRow[]; readonly problems: readonly TableProblem[]; readonly count: number } {
-  const { rows, problems, count } = readTable(text, columns)
+  const { rows, problems, count } = readTable(text, loadColumns)
   return { problems, count, loads: rows.map(({ values: { name, ...values } }) => ({ name: String(name), values })) }
 }
 
 /** The loads of a job as a table. */
-export const writeLoadsCsv = (job: JobDocument): string => writeTable(columns, partsOf(job, 'loads').map(({ part }) => ({
+export const writeLoadsCsv = (job: JobDocument): string => writeTable(loadColumns, partsOf(job, 'loads').map(({ part }) => ({
   name: part.name ?? loads.one, ...Object.fromEntries(Object.keys(loads.fields).map((field) => [field, (part[field] as Known<unknown> | undefined)?.value])),
 })))
 
-const readingColumns: TableColumns = {
+export const readingColumns: TableColumns = {
   time: quantity('Time', 's', 1, [0, 10_000_000], [0, 1], 'Seconds since the recording began.'),
   current: quantity('Current', 'A', 1, [-5000, 5000], [0, 1], 'Into the battery positive.'),
   voltage: quantity('Voltage', 'V', 0.1, [0, 1000], [0, 1], 'At the battery.'),

@@ -5,7 +5,8 @@ import { readTable, writeTable, type TableColumns, type TableProblem } from './t
 export const largestShelfFileBytes = 8 * 1024 * 1024
 export const shelfCodePattern = /^[A-Za-z0-9][A-Za-z0-9._-]{0,39}$/
 
-const columnsOf = (kind: ShelfKindId): TableColumns => ({
+/** The columns of the table of a kind. */
+export const shelfColumns = (kind: ShelfKindId): TableColumns => ({
   code: { type: 'text', label: 'Code', most: 40, required: true, pattern: shelfCodePattern, looksLike: 'a code of letters, digits, dots and dashes' },
   name: { type: 'text', label: 'Name', most: 120, required: true },
   maker: { type: 'text', label: 'Maker', most: 120 },
@@ -22,7 +23,7 @@ export interface ReadShelf {
 
 /** Reads a table of parts of one kind: the good rows, and what is wrong with the others by line, column and reason. */
 export function readShelfCsv(text: string, kind: ShelfKindId): ReadShelf {
-  const { rows, problems, count } = readTable(text, columnsOf(kind))
+  const { rows, problems, count } = readTable(text, shelfColumns(kind))
   const seen = new Map<string, number>()
   const twice: TableProblem[] = []
   const parts = rows.flatMap(({ line, values }): ShelfRow[] => {
@@ -40,7 +41,7 @@ export function readShelfCsv(text: string, kind: ShelfKindId): ReadShelf {
 
 /** The table of parts of one kind, with its header row even where there are none. */
 export const writeShelfCsv = (kind: ShelfKindId, parts: readonly Pick<ShelfPart, 'code' | 'name' | 'maker' | 'values'>[]): string =>
-  writeTable(columnsOf(kind), parts.map(({ code, name, maker, values }) => ({ code, name, maker, ...values })))
+  writeTable(shelfColumns(kind), parts.map(({ code, name, maker, values }) => ({ code, name, maker, ...values })))
 
 /** Checks one part as typed: what is wrong with it, by field; empty when nothing is. */
 export function checkShelfPart(kind: ShelfKindId, part: { readonly code: string; readonly name: string; readonly maker: string; readonly values: Readonly<Record<string, unknown>> }): readonly TableProblem[] {

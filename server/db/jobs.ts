@@ -61,14 +61,17 @@ async function columnsOf(sql: Sql, workshop: string, document: JobDocument) {
 
 const storedColumns = (sql: Sql) => sql`job_id as id, version, document, updated_at as "updatedAt", updated_by as "updatedBy"`
 
+/** All words, as pieces of the search text: one condition a word, so that the trigram index serves. */
+export const allWords = (sql: Sql, words: string) => words.toLowerCase().split(/\s+/).filter(Boolean)
+  .reduce((where, word) => sql`${where} and search like ${`%${word.replace(/[\\%_]/g, '\\$&')}%`}`, sql``)
+
 /** Jobs of a workshop, last changed first. `words` must all occur; empty finds all. */
 export function listJobs(sql: Sql, workshop: string, { words = '', stage, verdict, limit = 200 }: { words?: string; stage?: string; verdict?: string; limit?: number } = {}): Promise<JobRow[]> {
-  const patterns = words.toLowerCase().split(/\s+/).filter(Boolean).map((word) => `%${word.replace(/[\\%_]/g, '\\$&')}%`)
   return sql<JobRow[]>`
     select job_id as id, number, name, customer, craft, stage, due_date as "dueDate", verdict, headline, reason, updated_at as "updatedAt", updated_by as "updatedBy"
     from job
     where workshop_id = ${workshop}
-      and search like all (${patterns}::text[])
+      ${allWords(sql, words)}
       ${stage ? sql`and stage = ${stage}` : sql``}
       ${verdict ? sql`and verdict = ${verdict}` : sql``}
     order by updated_at desc, job_id

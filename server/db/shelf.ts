@@ -1,6 +1,7 @@
 import { dequal } from 'dequal/lite'
 import type { Sql } from 'postgres'
 import type { ShelfKindId, ShelfPart } from '../../core/shelf/kinds'
+import { allWords } from './jobs'
 
 /** A version of a part as it stands on the shelf. */
 export interface ShelfRecord extends ShelfPart {
@@ -14,10 +15,9 @@ const columns = (sql: Sql) => sql`kind, code, version, name, maker, part_values 
 
 /** Parts of a kind in their current version, by name. All `words` must occur. */
 export function listShelf(sql: Sql, workshop: string, kind: ShelfKindId, words = '', limit = 300): Promise<ShelfRecord[]> {
-  const patterns = words.toLowerCase().split(/\s+/).filter(Boolean).map((word) => `%${word.replace(/[\\%_]/g, '\\$&')}%`)
   return sql<ShelfRecord[]>`
     select ${columns(sql)} from shelf_part
-    where workshop_id = ${workshop} and kind = ${kind} and is_current and not retired and search like all (${patterns}::text[])
+    where workshop_id = ${workshop} and kind = ${kind} and is_current and not retired ${allWords(sql, words)}
     order by lower(name), code limit ${limit}`
 }
 

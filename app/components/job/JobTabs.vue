@@ -11,6 +11,6 @@ const own = computed(() => Object.keys(bench.document?.rules ?? {}).length)
     <NuxtLink
       v-for="[path, word] in views" :key="path" :to="`/jobs/${bench.id}${path}`" class="inline-flex min-h-8 shrink-0 items-center border-b-[3px] px-2 font-semibold max-md:min-h-11"
       :class="route.path === `/jobs/${bench.id}${path}` ? 'border-sea' : 'border-transparent text-soft hover:border-edge'" :aria-current="route.path === `/jobs/${bench.id}${path}` ? 'page' : undefined"
-    >{{ word }}<span v-if="path === '/rules' && own" class="ml-1 font-normal">({{ own }} of its own)</span></NuxtLink>
+    >{{ word }}<span v-if="path === '/rules' && own" class="ml-1 font-normal">({{ own }} own)</span></NuxtLink>
   </nav>
 </template>

@@ -2,7 +2,7 @@
 import { writeReadingsCsv, readReadingsCsv } from '../../../core/formats/loads-csv'
 import { decodeText } from '../../../core/formats/bytes'
 import type { FoundLoad } from '../../../core/loads/detect'
-import { likelyLoads } from '../../../core/loads/library'
+import { likelyLoads, loadLibrary } from '../../../core/loads/library'
 import { formatQuantity } from '../../../core/units/format'
 import { partKinds } from '../../../core/job/fields'
 
@@ -23,7 +23,7 @@ const runsOf = (load: FoundLoad) => { const last = load.runs.at(-1)!; return loa
 
 /** Takes a name, and with it the usual hours of such a load where none were typed. */
 function choose(load: FoundLoad, text: string) {
-  const typical = likely(load).find((l) => l.name === text)
+  const typical = loadLibrary.find((l) => l.name === text)
   audit.name(load.id, { name: text, ...(typical && nameOf(load).hours === null ? { hours: typical.values.hours, period: typical.values.period } : {}) })
 }
 async function replay(event: Event) {
@@ -86,7 +86,7 @@ const periodField = partKinds.loads.fields.period
         <p><span class="block text-xs text-soft">Before anything was switched</span><span class="font-display text-2xl font-semibold">{{ audit.standing.value === null ? '–' : formatQuantity(Math.max(0, audit.standing.value), 'A') }}</span></p>
         <p class="ml-auto self-center" role="status" data-testid="stream-state" :data-state="audit.state.value" :class="audit.state.value === 'lost' ? 'text-changed font-semibold' : 'text-soft'">{{ stateWords }} {{ audit.count.value }} readings, {{ minutes(audit.now.value?.t ?? 0) }}</p>
       </div>
-      <ClientOnly><LiveCurrent :readings="audit.readings" :count="audit.count.value" :steps="audit.steps.value" class="mt-1" /></ClientOnly>
+      <LazyLiveCurrent :readings="audit.readings" :count="audit.count.value" :steps="audit.steps.value" class="mt-1" />
 
       <h3 class="mt-3 text-base">Found</h3>
       <ul v-if="audit.found.value.length" data-testid="found" aria-label="Loads found">
@@ -95,7 +95,7 @@ const periodField = partKinds.loads.fields.period
           <label><span class="sr-only">What draws {{ formatQuantity(load.amps, 'A') }}</span><input class="entry" maxlength="200" :list="`likely-${load.id}`" placeholder="What was it?" autocomplete="off" :value="nameOf(load).name" @input="choose(load, ($event.target as HTMLInputElement).value)"><datalist :id="`likely-${load.id}`"><option v-for="l in likely(load)" :key="l.name" :value="l.name" /></datalist></label>
           <ValueEntry :field="hoursField" label="Hours a day" hide-label empty="hours a day" :model-value="nameOf(load).hours" @update:model-value="audit.name(load.id, { hours: $event as number | null })" />
           <ValueEntry :field="periodField" label="When" hide-label empty="any time" :model-value="nameOf(load).period" @update:model-value="audit.name(load.id, { period: ($event as string) ?? 'even' })" />
-          <label class="flex min-h-9 items-center gap-2 max-md:min-h-11"><input type="checkbox" class="size-5" :checked="nameOf(load).take" @change="audit.name(load.id, { take: ($event.target as HTMLInputElement).checked })">take</label>
+          <label class="flex min-h-9 items-center gap-2 max-md:min-h-11"><input type="checkbox" class="size-6" :checked="nameOf(load).take" @change="audit.name(load.id, { take: ($event.target as HTMLInputElement).checked })">take</label>
         </li>
       </ul>
       <p v-else class="text-soft">Nothing switched yet.</p>

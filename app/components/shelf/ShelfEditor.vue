@@ -36,7 +36,11 @@ const hasBad = computed(() => Object.values(bad.value).some(Boolean))
 async function save() {
   fieldErrors.value = {}
   const answer = await ask<ShelfRecord>(`/api/shelf/${props.kind}/parts/${encodeURIComponent(code.value.trim() || '?')}`, asJson('PUT', { version: versions.value[0]?.version ?? 0, who: who.value || 'Unnamed device', name: name.value, maker: maker.value, values: values.value }))
-  if (answer.kind === 'ok') return emit('saved', answer.data.code)
+  if (answer.kind === 'ok') {
+    if (versions.value[0]?.version !== answer.data.version) versions.value = [answer.data, ...versions.value]
+    problem.value = ''
+    return emit('saved', answer.data.code)
+  }
   problem.value = answer.kind === 'refused' ? (answer.status === 404 ? 'The code may have letters, digits, dots and dashes, 40 at most.' : answer.refused.error) : 'The server cannot be reached. Nothing was saved; what you typed is still here.'
   if (answer.kind === 'refused') fieldErrors.value = answer.refused.fields ?? {}
 }

@@ -135,6 +135,8 @@ const cases: Readonly<Record<string, readonly Case[]>> = {
     { says: 'voltage suits a steady alternator', job: link({ signal: 'voltage' }), on: onLink, verdict: good },
     { says: 'voltage on a computer-controlled alternator needs a wire', job: alternator(link({ signal: 'voltage' }), { regulator: 'computer' }), on: onLink, verdict: changed, remedy: 'dcdc.signal-wire' },
     { says: 'voltage with a charger on the starting battery needs a wire', job: withValues(link({ signal: 'voltage' }), { 'startingBattery/fedByCharger': 'yes' }), on: onLink, verdict: changed },
+    { says: 'voltage needs a wire under the school that always runs one', job: link({ signal: 'voltage' }), on: onLink, verdict: changed, rules: { signalSchool: 'wire' } },
+    { says: 'voltage suits beside a trickle charger under the school that trusts it', job: withValues(link({ signal: 'voltage' }), { 'startingBattery/fedByCharger': 'yes' }), on: onLink, verdict: good, rules: { signalSchool: 'voltage' } },
     { says: 'voltage with a mains charger feeding both batteries needs a wire', job: withValues(link({ signal: 'voltage' }), { 'chargers/charger-1/feeds': 'both' }), on: onLink, verdict: changed },
     { says: 'not known is to be looked at where it decides', job: alternator(link({ signal: null }), { regulator: 'computer' }), on: onLink, verdict: open },
     { says: 'not known does not matter where either would do', job: link({ signal: null }), on: onLink, verdict: good },

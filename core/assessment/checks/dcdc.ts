@@ -44,14 +44,14 @@ export const signal = check({
   title: 'Running signal',
   about: 'alternator',
   why: 'Voltage says “engine running” wrongly when a computer lowers it, or when a charger or solar feeds the starting battery.',
-  judge({ lane, name }, { one, many }) {
+  judge({ lane, name }, { one, many, rules }) {
     const { link, alternator } = lane
     if (link.kind !== 'dcdc') return null
     const computer = alternator.regulator === 'computer'
     const alsoFed = one.startingBattery.fedByCharger === 'yes' || many.chargers.some((charger) => charger.feeds !== 'house')
-    const needsWire = computer || alsoFed
+    const needsWire = computer || (rules.signalSchool === 'fitting' && alsoFed) || rules.signalSchool === 'wire'
     const bad = needsWire && link.signal === 'voltage'
-    const because = computer ? `${name} is computer-controlled` : 'a charger or solar also feeds the starting battery'
+    const because = computer ? `${name} is computer-controlled` : rules.signalSchool === 'wire' ? 'the shop always runs a wire' : 'a charger or solar also feeds the starting battery'
     return {
       verdict: bad ? 'suits-once-changed' : 'suits',
       compared: [word('starts on', link.signal === 'wire' ? 'a wire' : 'voltage'), word('needs', needsWire ? 'a wire' : 'either')],

@@ -26,6 +26,7 @@ export const conductors = {
   fuseAicA: quantity('Interrupt rating of that fuse', 'A', 500, [100, 200_000], [1000, 20_000], 'Maker’s sheet, at this voltage. Empty: usual for its kind.', { detail: true, otherwise: 0 }),
   farFuseKind: choice('Kind of the fuse at the other end', { none: 'None', ...fuseFamilies }, 'Shape and print of the fuse nearest the source.', { otherwise: 'none', detail: true }),
   farFuseA: quantity('Fuse at the other end', 'A', 5, [1, noLimit], [30, 150], 'Print on the fuse, nearest the source. Empty: none.', { otherwise: noLimit, detail: true }),
+  farFuseAicA: quantity('Interrupt rating of the fuse at the other end', 'A', 500, [100, 200_000], [1000, 20_000], 'Maker’s sheet, at this voltage. Empty: usual for its kind.', { detail: true, otherwise: 0 }),
   connectorA: quantity('Plug or connector', 'A', 5, [1, noLimit], [30, 175], 'Moulded on the shell. Empty: none.', { otherwise: noLimit }),
   connectorMostMm2: quantity('Largest conductor the plug takes', 'mm²', 1, [0.5, 1000], [6, 50], 'Maker’s sheet of the contact. Empty: not known to limit.', { otherwise: 1000, detail: true }),
 } satisfies Fields

@@ -29,7 +29,7 @@ function addTypical({ name, values }: TypicalLoad) {
   said.value = `${name} added, as usual. Correct what differs.`
 }
 function addEmpty() {
-  const path = bench.addPart('loads', { name: '' })
+  const path = bench.addPart('loads', { name: '', ...assumed({ supply: 'dc' }) })
   void nextTick(() => document.querySelector<HTMLElement>(`[data-load-name="${path}"]`)?.focus())
 }
 async function readFile(event: Event) {
@@ -77,7 +77,7 @@ function download() {
               <div><span aria-hidden="true" class="text-xs text-soft">When</span><ValueEntry :field="fields.period" label="When" hide-label empty="Any time" :model-value="valueAt(part, 'period')" @update:model-value="set(path, 'period', $event)" /></div>
               <div><span aria-hidden="true" class="text-xs text-soft">Runs</span><ValueEntry :field="fields.duty" label="Share of the time it runs" hide-label empty="100 %" :model-value="valueAt(part, 'duty')" @update:model-value="set(path, 'duty', $event)" /></div>
               <p class="text-right"><span class="block text-xs text-soft">Takes</span><span class="font-semibold" :class="share.open.length > 0 && 'text-measure'">{{ share.open.length ? 'not known' : formatQuantity(share.ahADay, 'Ah') }}</span></p>
-              <div class="text-xs max-md:col-span-2 max-md:flex max-md:items-center max-md:justify-between"><label class="flex items-center gap-1.5 max-md:min-h-11"><input type="checkbox" class="size-5" :checked="valueAt(part, 'essential') === 'yes'" @change="set(path, 'essential', ($event.target as HTMLInputElement).checked ? 'yes' : 'no')">essential</label><button type="button" class="min-h-6 underline hover:text-bad max-md:min-h-11" :aria-label="`Remove ${partName(bench.document!, path)}`" @click="bench.removePart(path)">Remove</button></div>
+              <div class="text-xs max-md:col-span-2 max-md:flex max-md:items-center max-md:justify-between"><label class="flex items-center gap-1.5 max-md:min-h-11"><input type="checkbox" class="size-6" :checked="valueAt(part, 'essential') === 'yes'" @change="set(path, 'essential', ($event.target as HTMLInputElement).checked ? 'yes' : 'no')">essential</label><button type="button" class="min-h-6 underline hover:text-bad max-md:min-h-11" :aria-label="`Remove ${partName(bench.document!, path)}`" @click="bench.removePart(path)">Remove</button></div>
             </li>
           </ul>
           <p v-if="audit.idleAh > 0 && rows.length" class="border-t border-line pt-2 text-soft">Inverters switched on with nothing to do: {{ formatQuantity(audit.idleAh, 'Ah') }} a day.</p>
