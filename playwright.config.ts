@@ -6,7 +6,7 @@ export default defineConfig({
   testDir: 'tests',
   workers: 2,
   fullyParallel: false,
-  timeout: 60_000,
+  timeout: 120_000,
   expect: { timeout: 10_000 },
   reporter: [['line'], ['json', { outputFile: 'test-results/browser.json' }]],
   use: {

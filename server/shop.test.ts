@@ -199,6 +199,13 @@ describe('the shunt stand-in', () => {
     expect(readings(await read('speed=60&from=1600'))).toEqual(tail)
   })
 
+  it('fails once on the way, as any link does, and goes on where it was', async () => {
+    const text = await read('speed=60&from=800')
+    expect(readings(text)).toHaveLength(100)
+    expect(text).not.toContain('event: end')
+    expect(readings(await read('speed=60&from=1640'))[0]![0]).toBe(410)
+  })
+
   it('refuses what it cannot do', async () => {
     for (const query of ['speed=0', 'speed=1e9', 'from=-1', 'seed=x']) expect((await call('GET', `/api/instruments/shunt?${query}`)).status).toBe(422)
   })

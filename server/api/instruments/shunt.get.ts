@@ -10,6 +10,8 @@ const query = Joi.object<{ from: number; seed: number; speed: number }>({
   speed: Joi.number().min(1).max(60).default(1),
 })
 const tickMs = 250
+/** Like any radio link, the stand-in's fails once on the way: a stream that began before this reading stops at it without a word. */
+const dropsAt = 900
 
 /**
  * A stand-in for a shunt monitor: readings of a made-up vehicle as server-sent events, a few at a time. Whoever was cut
@@ -18,16 +20,17 @@ const tickMs = 250
 export default route(async (event) => {
   const { from, seed, speed } = validated(query, getQuery(event))
   const { readings } = standInStream(seed)
+  const reaches = from < dropsAt ? dropsAt : readings.length
   const stream = createEventStream(event)
   const begun = Date.now()
   let sent = from
   const timer = setInterval(async () => {
-    const due = Math.min(readings.length, from + Math.floor(((Date.now() - begun) / 1000) * speed * readingsPerSecond))
+    const due = Math.min(reaches, from + Math.floor(((Date.now() - begun) / 1000) * speed * readingsPerSecond))
     if (due > sent) await stream.push(JSON.stringify(readings.slice(sent, due).map(({ t, amps, volts }) => [t, amps, volts])))
     sent = Math.max(sent, due)
-    if (sent < readings.length) return
+    if (sent < reaches) return
     clearInterval(timer)
-    await stream.push({ event: 'end', data: '{}' })
+    if (reaches === readings.length) await stream.push({ event: 'end', data: '{}' })
     await stream.close()
   }, tickMs)
   stream.onClosed(() => { clearInterval(timer) })
