@@ -22,3 +22,19 @@ export function leadCapacityAh(ah20: number, amps: number, celsius: number): num
   const c10 = ah20 / c20OverC10
   return c10 * copettiCapacity(amps / (c10 / 10), celsius)
 }
+
+/** Terminal voltage of a 2 V cell on discharge, V (Copetti 1993). @param amps drawn, 0 or more @param soc 0 to 1 */
+export const copettiDischargeV = (amps: number, soc: number, c10: number, celsius: number): number =>
+  2.085 - 0.12 * (1 - soc) - (amps / c10) * (4 / (1 + amps ** 1.3) + 0.27 / soc ** 1.5 + 0.02) * (1 - 0.007 * (celsius - 25))
+
+/** Terminal voltage of a 2 V cell on charge, V (Copetti 1993). @param amps into the cell, 0 or more @param soc 0 to less than 1 */
+export const copettiChargeV = (amps: number, soc: number, c10: number, celsius: number): number =>
+  2 + 0.16 * soc + (amps / c10) * (6 / (1 + amps ** 0.86) + 0.48 / (1 - soc) ** 1.2 + 0.036) * (1 - 0.025 * (celsius - 25))
+
+/** Voltage of a 2 V cell above which it gasses, V (Copetti 1993). */
+export const copettiGassingV = (amps: number, c10: number, celsius: number): number =>
+  (2.24 + 1.97 * Math.log(1 + Math.max(0, amps) / c10)) * (1 - 0.002 * (celsius - 25))
+
+/** Share of the charge current that is stored, 0 to 1 (Copetti 1993). @param currentOverI10 charge current as a multiple of the 10 h current */
+export const copettiChargeEfficiency = (currentOverI10: number, soc: number): number =>
+  Math.max(0, 1 - Math.exp((20.73 / (currentOverI10 + 0.55)) * (soc - 1)))

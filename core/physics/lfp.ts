@@ -134,3 +134,9 @@ export function hoursToFull({ volts, limitA, fromSoc, ah, nominalV, ohm, tailA }
   }
   return soc >= 0.99 ? hours : Infinity
 }
+
+/** Resistance at a cell temperature as a multiple of that at 25 °C: exp(2500·(1/T − 1/298.15)), T in kelvin. */
+export const resistanceFactor = (celsius: number): number => Math.exp(2500 * (1 / (celsius + 273.15) - 1 / 298.15))
+
+/** Share of the charge current of an LFP battery that can be drawn again. */
+export const coulombicEfficiency = 0.995

@@ -109,6 +109,8 @@ const cold = {
   coldBand0To5C: number('Charge rate from 0 to 5 °C', '×', 0.1, [0, 1], 'Slow uptake in cold cells'),
   coldBand5To10C: number('Charge rate from 5 to 10 °C', '×', 0.2, [0, 1], 'Slow uptake in cool cells'),
   hotBand45To55C: number('Charge rate from 45 to 55 °C', '×', 0.3, [0, 1], 'Ageing rises steeply when hot'),
+  chargeStopV: number('Hybrid bank: charge stop of the lithium', 'V', 14, [13.4, 14.6], 'Below the charger’s absorption, so that lead still gets its own'),
+  dischargeStopV: number('Hybrid bank: discharge stop of the lithium', 'V', 12, [11, 12.8], 'Before the BMS would cut; lead carries on alone'),
   layupSoc: number('Charge at the start of a lay-up', '%', 60, [30, 100], 'Between 50 and 70 % the cells age least'),
   layupMargin: number('Lay-up must last longer by', '%', 25, [0, 200], 'Winters run on, and nobody comes on the day'),
   selfDischarge: number('Self-discharge a month', '%', 2, [0, 10], 'Typical of LFP'),

@@ -1,0 +1,169 @@
+import { completeLinks, cableOhm, systemOf, type Lane, type System } from '../assessment/system'
+import { leadHealth, loadA } from '../assessment/energy'
+import { Scene, type View } from '../assessment/scene'
+import { fieldAt, partName, type JobDocument } from '../job/document'
+import { caseLimitC, fitHeat, openSpaceC, underBonnetC, usualHeat } from '../physics/alternator'
+import { c20OverC10 } from '../physics/lead'
+import { resolveRules, type RuleOverrides } from '../rules/rules'
+import type { AlternatorPlant, LeadPlant, LfpPlant, LinkPlant, Plant, SolarPlant, Stages } from './plant'
+
+/** Which batteries the house has in a run: the lead that is there now, or the battery in question (with lead where it stays). */
+export type Fitted = 'old' | 'new'
+
+/**
+ * The system of a job as the simulation sees it. Values that are not known are taken as usual, in the middle of their
+ * plausible range, and named in `assumed`. The first alternator with its link is simulated; others are named.
+ */
+export function plantOf(job: JobDocument, shopRules: RuleOverrides, fitted: Fitted): Plant {
+  const rules = resolveRules(shopRules, job.rules)
+  const scene = new Scene(completeLinks(job), rules)
+  const system = systemOf(scene)
+  const { one, many, bank, lanes } = system
+  const open = new Set<string>()
+  const take = <T>(work: () => T): T => {
+    const seen = new Map<string, unknown>()
+    for (let i = 0; i < 60; i++) {
+      scene.begin(seen)
+      const value = work()
+      if (scene.missing === null) return value
+      open.add(scene.missing)
+      seen.set(scene.missing, scene.samples(scene.missing, 3)[1] ?? scene.samples(scene.missing, 3)[0])
+    }
+    return work()
+  }
+  const houseV = fitted === 'new' ? take(() => bank.nominalV) : Number(one.houseBank.nominalV)
+  const hybrid = one.use.mixed !== 'replaced'
+  const lead = take(() => houseLeadOf(system))
+  const machine = lanes.find((lane): lane is Extract<Lane, { kind: 'alternator' }> => lane.kind === 'alternator')
+  const others = lanes.filter((lane) => lane.kind === 'alternator' && lane !== machine)
+  const hours = Array.from({ length: 24 }, (_, h) => h)
+  const loads = take(() => loadsByHour(system))
+  const listed = many.loads.length > 0
+  const counted = one.use.$settled('dailyAh') || !listed
+  const dailyAh = counted ? take(() => one.use.dailyAh) : 0
+  const scaleUp = counted && listed ? dailyAh / Math.max(0.01, loads.totalAh) : 1
+  const plant: Omit<Plant, 'assumed'> = {
+    name: fitted === 'new' ? job.candidate.name ?? 'the new battery' : 'the old bank',
+    lfp: fitted === 'new' ? take(() => lfpOf(system)) : null,
+    houseLead: fitted === 'old' || hybrid ? lead : null,
+    startLead: take(() => (one.startingBattery.present === 'yes' && machine ? startLeadOf(one.startingBattery, Number(machine.alternator.nominalV)) : null)),
+    standbyA: take(() => (one.startingBattery.present === 'noEngine' ? 0 : one.startingBattery.standbyA)),
+    alternator: machine ? take(() => alternatorOf(machine.alternator, system)) : null,
+    link: machine ? take(() => linkOf(machine, system)) : { kind: 'none' },
+    chargers: take(() => lanes.flatMap((lane) => (lane.kind !== 'charger' ? [] : [{
+      name: lane.name, stages: stagesOf(lane.charger, system), ohm: cableOhm(lane, rules),
+      efficiency: lane.charger.efficiency / 100, powerFactor: lane.charger.powerFactor, supplyV: lane.charger.supplyV,
+    }]))),
+    solar: take(() => lanes.flatMap((lane) => (lane.kind === 'solar' ? [{ name: lane.name, ...solarOf(lane.solar, system), ohm: cableOhm(lane, rules) }] : []))),
+    sources: take(() => lanes.flatMap((lane) => (lane.kind === 'source' ? [{ name: lane.name, amps: lane.source.largestA * (lane.source.averageShare / 100), volts: lane.source.regulatorV, hours: lane.source.hours }] : []))),
+    dcA: hours.map((h) => (listed ? loads.dcA[h]! * scaleUp : dailyAh / 24)),
+    acW: hours.map((h) => loads.acW[h]! * scaleUp),
+    idleW: hours.map((h) => loads.idleW[h]!),
+    inverterEfficiency: (many.inverters[0]?.efficiency ?? rules.inverterEfficiency) / 100,
+    loadsOffV: take(() => many.inverters[0]?.cutOffV ?? 10.5 * (houseV / 12)),
+    place: take(() => ({ kind: one.place.where, coldestC: one.place.coldestC, hottestC: one.place.hottestC, insulated: one.place.ventilation === 'closed' })),
+  }
+  const words = (path: string): string => {
+    const at = fieldAt(path)
+    return at ? `${partName(scene.job, at.partPath)}: ${at.field.label.toLowerCase()}` : path
+  }
+  return {
+    ...plant,
+    assumed: [
+      ...[...open].map((path) => `${words(path)} is not known and taken as usual`),
+      ...(others.length > 0 ? [`Of ${others.length + 1} alternators the first is simulated`] : []),
+      ...(machine && machine.alternator.temperatureReadings === null ? [`Heat of the alternator by engineering defaults: ${usualHeat.riseK} K, ${usualHeat.tauMin} min, limit ${caseLimitC} °C`] : []),
+    ],
+  }
+}
+
+function houseLeadOf(system: System): LeadPlant {
+  const { one } = system
+  const health = leadHealth(system)
+  return {
+    c10: (one.houseBank.ahEach * one.houseBank.parallel) / c20OverC10, health, ageing: 1 + 2 * (1 - health),
+    cells: (6 * Number(one.houseBank.nominalV)) / 12, resistance: one.houseBank.chemistry === 'agm' || one.houseBank.chemistry === 'gel' ? 0.6 : 1,
+  }
+}
+
+function startLeadOf(starting: View<'startingBattery'>, nominalV: number): LeadPlant {
+  return { c10: starting.ah / c20OverC10, health: starting.health / 100, ageing: 1.2, cells: (6 * nominalV) / 12, resistance: starting.chemistry === 'agm' || starting.chemistry === 'gel' ? 0.6 : 1 }
+}
+
+function lfpOf({ bank, one, rules }: System): LfpPlant {
+  const { each } = bank
+  const hybrid = one.use.mixed !== 'replaced' && one.use.chargeStop === 'yes'
+  return {
+    ah: bank.ah * (1 - each.reserve / 100), nominalV: bank.nominalV, ohm: bank.ohm, kg: bank.kg, ownA: (each.standbyMa * each.parallel) / 1000 + (bank.ah * rules.selfDischarge) / 100 / 730.5,
+    bms: {
+      overV: bank.bmsOverV, overReturnV: each.bmsOverReturnV * each.series, underV: each.bmsUnderV * each.series, underReturnV: each.bmsUnderReturnV * each.series,
+      maxDischargeA: each.overCurrentA * each.parallel * bank.sharing, overCurrentS: each.overCurrentS,
+      coldC: each.coldCut === 'yes' ? bank.coldLimitC : null, coldReturnC: Math.max(each.coldReturnC, bank.coldLimitC + 1), hotC: each.chargeHotC + 10, hotReturnC: each.chargeHotReturnC + 10,
+    },
+    heater: each.heater === 'yes' ? { watts: each.heaterW * bank.count, startC: each.heaterStartC } : null,
+    stops: hybrid ? { chargeV: rules.chargeStopV * bank.scale, dischargeV: rules.dischargeStopV * bank.scale } : null,
+  }
+}
+
+function alternatorOf(machine: View<'alternators'>, { rules, scene }: System): AlternatorPlant {
+  const scale = Number(machine.nominalV) / 12
+  const afloat = scene.job.job.craft === 'vessel'
+  const shaft = (rpm: number): number => rpm * machine.pulleyRatio
+  const ambientC = afloat ? openSpaceC : underBonnetC
+  const fit = machine.temperatureReadings ? fitHeat(machine.temperatureReadings, machine.ratedA, ambientC) : null
+  const swing = machine.regulator === 'computer' && !machine.driveTally ? [{ minutes: 10, volts: machine.lowestV }, { minutes: 6, volts: 14.2 * scale }, { minutes: 2, volts: machine.highestV }] : []
+  return {
+    ratedA: machine.ratedA, regulator: machine.regulator, regulatorV: machine.regulatorV, trace: machine.driveTally ?? swing,
+    hotShare: rules.hotOutputShare / 100, limitA: machine.limitA, idleRpm: shaft(machine.idleRpm), cruiseRpm: Math.min(shaft(machine.cruiseRpm), 15_000),
+    vehicleA: machine.vehicleDrawA, heat: fit?.heat ?? usualHeat, ambientC, foldsBack: machine.regulator === 'external' && machine.fieldWire !== 'none' && machine.fieldWire !== 'field',
+  }
+}
+
+function linkOf(lane: Extract<Lane, { kind: 'alternator' }>, system: System): LinkPlant {
+  const { link } = lane
+  const ohm = cableOhm(lane, system.rules)
+  switch (link.kind) {
+    case 'direct': case 'switch': return { kind: 'closed', ohm }
+    case 'solenoid': return { kind: 'solenoid', ohm }
+    case 'diode': return { kind: 'diode', ohm, dropV: link.dropV }
+    case 'vsr': return { kind: 'vsr', ohm, closesV: link.closesV, opensV: link.opensV, delayS: link.delayS, bothWay: link.bothWay === 'yes' }
+    case 'duty': return { kind: 'duty', ohm, opensAboveA: link.opensAboveA, offS: link.offTimeS }
+    case 'dcdc': return { kind: 'dcdc', ohm, stages: stagesOf(link, system), efficiency: system.rules.dcdcEfficiency / 100, lowestV: 11.5 * (Number(link.inputV) / 12), wire: link.signal === 'wire' }
+    case 'none': return { kind: 'none' }
+  }
+}
+
+function stagesOf(unit: View<'chargers'> | View<'links'> | View<'solar'>, { bank }: System): Stages {
+  return { maxA: unit.ratedA, absorptionV: unit.absorptionV, absorptionH: unit.absorptionH, floatV: unit.floatMode === 'on' ? unit.floatV : null, restartV: 13.1 * bank.scale, tailA: bank.tailA }
+}
+
+function solarOf(solar: View<'solar'>, system: System): Omit<SolarPlant, 'ohm'> {
+  return {
+    watts: solar.panelW * solar.series * solar.parallel, pwm: solar.controller === 'pwm', impA: solar.maxPowerA * solar.parallel,
+    derate: 0.8, shade: solar.shading / 100, stages: stagesOf(solar, system),
+  }
+}
+
+const partHours = { night: [0, 6], morning: [6, 12], afternoon: [12, 18], evening: [18, 24] } as const
+
+/** Loads spread over the hours of the day in which they run: DC in A, AC in W, and inverters idling in W. */
+function loadsByHour(system: System): { readonly dcA: number[]; readonly acW: number[]; readonly idleW: number[]; readonly totalAh: number } {
+  const dcA = Array.from({ length: 24 }, () => 0)
+  const acW = Array.from({ length: 24 }, () => 0)
+  const idleW = Array.from({ length: 24 }, () => 0)
+  let totalAh = 0
+  for (const load of system.many.loads) {
+    const [from, to] = load.period === 'even' ? [0, 24] : partHours[load.period]
+    const share = (load.hours * (load.duty / 100)) / (to - from)
+    totalAh += loadA(load, system) * load.hours * (load.duty / 100)
+    for (let h = from; h < to; h++) {
+      if (load.supply === 'dc') dcA[h]! += load.amps * share
+      else acW[h]! += load.watts * share
+    }
+  }
+  for (const inverter of system.many.inverters) {
+    const on = Math.round(inverter.hoursOn)
+    for (let i = 0; i < on; i++) idleW[(9 + i) % 24]! += inverter.idleW
+  }
+  return { dcA, acW, idleW, totalAh }
+}

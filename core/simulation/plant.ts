@@ -1,0 +1,106 @@
+import type { AlternatorHeat } from '../physics/alternator'
+
+/** Charge stages of a unit, V at the battery's nominal voltage. */
+export interface Stages {
+  readonly maxA: number
+  readonly absorptionV: number
+  readonly absorptionH: number
+  /** Null: it stops after absorption and starts again when the bus falls to `restartV`. */
+  readonly floatV: number | null
+  readonly restartV: number
+  /** Current at which absorption ends, A. */
+  readonly tailA: number
+}
+
+export interface LfpPlant {
+  readonly ah: number
+  readonly nominalV: number
+  /** Resistance with BMS at 25 °C, Ω. */
+  readonly ohm: number
+  readonly kg: number
+  /** Draw of its BMS and self-discharge, A. */
+  readonly ownA: number
+  readonly bms: {
+    readonly overV: number; readonly overReturnV: number
+    readonly underV: number; readonly underReturnV: number
+    readonly maxDischargeA: number; readonly overCurrentS: number
+    /** Charge gate by temperature, °C; null where the BMS has none. */
+    readonly coldC: number | null; readonly coldReturnC: number
+    readonly hotC: number; readonly hotReturnC: number
+  }
+  readonly heater: { readonly watts: number; readonly startC: number } | null
+  /** Share of the charge stop and discharge stop on the lithium side of a hybrid bank, V; null where there are none. */
+  readonly stops: { readonly chargeV: number; readonly dischargeV: number } | null
+}
+
+export interface LeadPlant {
+  /** 10 h capacity as new, Ah, what is left of it (0 to 1), and its resistance as a multiple of new. */
+  readonly c10: number
+  readonly health: number
+  readonly ageing: number
+  readonly cells: number
+  /** Resistance terms against flooded: 0.6 for AGM and gel. */
+  readonly resistance: number
+}
+
+export interface AlternatorPlant {
+  readonly ratedA: number
+  readonly regulator: 'fixed' | 'compensated' | 'computer' | 'external'
+  readonly regulatorV: number
+  /** Minutes at volts on a drive, repeated while the engine runs; for a computer-controlled machine. */
+  readonly trace: readonly { readonly minutes: number; readonly volts: number }[]
+  readonly hotShare: number
+  readonly limitA: number
+  readonly idleRpm: number
+  readonly cruiseRpm: number
+  readonly vehicleA: number
+  readonly heat: AlternatorHeat
+  readonly ambientC: number
+  /** Folds its output back as the case nears the limit. */
+  readonly foldsBack: boolean
+}
+
+export type LinkPlant =
+  | { readonly kind: 'closed' | 'solenoid'; readonly ohm: number }
+  | { readonly kind: 'diode'; readonly ohm: number; readonly dropV: number }
+  | { readonly kind: 'vsr'; readonly ohm: number; readonly closesV: number; readonly opensV: number; readonly delayS: number; readonly bothWay: boolean }
+  | { readonly kind: 'duty'; readonly ohm: number; readonly opensAboveA: number; readonly offS: number }
+  | { readonly kind: 'dcdc'; readonly ohm: number; readonly stages: Stages; readonly efficiency: number; readonly lowestV: number; readonly wire: boolean }
+  | { readonly kind: 'none' }
+
+export interface SolarPlant {
+  readonly watts: number
+  readonly pwm: boolean
+  /** Current at full power, A at full sun: what a PWM controller passes. */
+  readonly impA: number
+  readonly derate: number
+  readonly shade: number
+  readonly stages: Stages
+  readonly ohm: number
+}
+
+/** A system as the simulation sees it. Plain data; everything in SI and at the voltages of its own bus. */
+export interface Plant {
+  readonly name: string
+  readonly lfp: LfpPlant | null
+  /** Lead on the house bus: the old bank as found, or the lead of a hybrid. */
+  readonly houseLead: LeadPlant | null
+  readonly startLead: LeadPlant | null
+  /** Draw of the starting side with the key off, A. */
+  readonly standbyA: number
+  readonly alternator: AlternatorPlant | null
+  readonly link: LinkPlant
+  readonly chargers: readonly { readonly name: string; readonly stages: Stages; readonly ohm: number; readonly efficiency: number; readonly powerFactor: number; readonly supplyV: number }[]
+  readonly solar: readonly (SolarPlant & { readonly name: string })[]
+  readonly sources: readonly { readonly name: string; readonly amps: number; readonly volts: number; readonly hours: number }[]
+  /** DC loads by hour of the day, A at nominal voltage, and AC loads, W at the inverter's output. */
+  readonly dcA: readonly number[]
+  readonly acW: readonly number[]
+  readonly inverterEfficiency: number
+  /** Inverter switched on with nothing to do, W, by hour. */
+  readonly idleW: readonly number[]
+  readonly loadsOffV: number
+  readonly place: { readonly kind: 'cabin' | 'locker' | 'engine' | 'bilge'; readonly coldestC: number; readonly hottestC: number; readonly insulated: boolean }
+  /** What was assumed to make it, in words. */
+  readonly assumed: readonly string[]
+}

@@ -1,0 +1,279 @@
+import fc from 'fast-check'
+import { readdirSync, readFileSync } from 'node:fs'
+import { describe, expect, it } from 'vitest'
+import { emptyJob, withNewPart, type JobDocument } from '../job/document'
+import { caseLimitC, fitHeat, hotOutputA, minutesToLimit, steadyCaseC, usualHeat, type CaseReading } from '../physics/alternator'
+import { copettiChargeEfficiency, copettiChargeV, copettiDischargeV, copettiGassingV } from '../physics/lead'
+import { openCircuitV, resistanceFactor } from '../physics/lfp'
+import { Lead, Lfp, Simulation, type Surroundings } from './engine'
+import { plantOf } from './from-job'
+import { inputsOf } from './inputs'
+import type { LfpPlant, LinkPlant, Plant, Stages } from './plant'
+import { carryOut, runIds, runNow, stepOf, usualInputs, type RunInputs } from './runs'
+
+const stages: Stages = { maxA: 30, absorptionV: 14.4, absorptionH: 2, floatV: null, restartV: 13.1, tailA: 10 }
+const bms: LfpPlant['bms'] = { overV: 15, overReturnV: 14, underV: 10, underReturnV: 12, maxDischargeA: 200, overCurrentS: 5, coldC: 0, coldReturnC: 3, hotC: 55, hotReturnC: 50 }
+const lfp: LfpPlant = { ah: 200, nominalV: 12, ohm: 0.006, kg: 24, ownA: 0, bms, heater: null, stops: null }
+const lead = { c10: 100, health: 1, ageing: 1, cells: 6, resistance: 1 } as const
+const alternator: NonNullable<Plant['alternator']> = { ratedA: 200, regulator: 'fixed', regulatorV: 14.4, trace: [], hotShare: 0.85, limitA: 9999, idleRpm: 1900, cruiseRpm: 5000, vehicleA: 15, heat: usualHeat, ambientC: 60, foldsBack: false }
+const none = Array.from({ length: 24 }, () => 0)
+const plain: Plant = {
+  name: 'test', lfp, houseLead: null, startLead: lead, standbyA: 0.05, alternator, link: { kind: 'none' }, chargers: [], solar: [], sources: [],
+  dcA: none, acW: none, idleW: none, inverterEfficiency: 0.9, loadsOffV: 10.5, place: { kind: 'cabin', coldestC: 20, hottestC: 20, insulated: false }, assumed: [],
+}
+const inputs: RunInputs = { soc: 0.2, days: 0.25, driveH: 5, idleShare: 0, driveFrom: 6, mainsH: 0, mainsFrom: 18, coldC: 20, warmC: 20, clearness: 0, latitude: 50, longitude: 0, dayOfYear: 100, tilt: 0, loads: true }
+const mains = (more: Partial<Stages> = {}): Plant => ({ ...plain, alternator: null, startLead: null, chargers: [{ name: 'charger', stages: { ...stages, ...more }, ohm: 0.005, efficiency: 0.85, powerFactor: 0.8, supplyV: 230 }] })
+const quiet: Surroundings = { hour: 12, engine: 'off', engineS: 0, mains: false, airC: 25, sunWm2: 0, loads: true }
+const folder = new URL('../../demo/jobs/', import.meta.url)
+const jobs = readdirSync(folder).map((name) => [name, JSON.parse(readFileSync(new URL(name, folder), 'utf8')) as JobDocument] as const)
+
+describe('published points', () => {
+  it('Copetti’s curves', () => {
+    expect(copettiDischargeV(10, 0.5, 100, 25)).toBeCloseTo(2.025 - 0.1 * (4 / (1 + 10 ** 1.3) + 0.27 / 0.5 ** 1.5 + 0.02), 9)
+    expect(copettiDischargeV(10, 0.5, 100, 25)).toBeCloseTo(1.9275, 3)
+    expect(copettiChargeV(10, 0.5, 100, 25)).toBeCloseTo(2.2667, 3)
+    expect(copettiGassingV(10, 100, 25)).toBeCloseTo(2.4278, 3)
+    expect(copettiChargeEfficiency(1, 0.5)).toBeCloseTo(0.99875, 4)
+    expect(copettiChargeEfficiency(1, 1)).toBe(0)
+  })
+
+  it('the lead battery of a run follows them to a millivolt, is one rising curve, and turns round', () => {
+    fc.assert(fc.property(fc.double({ min: 0.05, max: 0.97, noNaN: true }), fc.double({ min: -80, max: 60, noNaN: true }), (soc, amps) => {
+      const battery = new Lead(lead, soc, 25)
+      const v = battery.voltsAt(amps)
+      const exact = 6 * (amps >= 0 ? copettiChargeV(amps, soc, 100, 25) : copettiDischargeV(-amps, soc, 100, 25))
+      return (Math.abs(amps) < 0.3 || Math.abs(v - exact) < 0.002) && battery.voltsAt(amps + 0.1) > v && Math.abs(battery.ampsAt(v) - amps) < 0.01
+    }), { numRuns: 400 })
+  })
+
+  it('the anchor of ISO 8854: the label at 6000 rpm, cold', () => expect(hotOutputA(100, 6000, 1)).toBeCloseTo(96.4, 1))
+  it('resistance of LFP doubles about every 25 degrees of cold', () => expect([resistanceFactor(25), resistanceFactor(0), resistanceFactor(-20)].map((f) => Number(f.toFixed(2)))).toEqual([1, 2.15, 4.44]))
+})
+
+describe('closed forms', () => {
+  it('a constant current is a ramp: 30 A for an hour is 15 % of 200 Ah', () => {
+    const { totals } = runNow('mains-night', mains(), { ...inputs, days: 1 / 24, mainsH: 24, mainsFrom: 0 })
+    expect(totals.endSoc - 0.2).toBeCloseTo((30 * 0.995) / 200, 4)
+  })
+
+  it('two resistive batteries share as their resistances, and what one gives the other takes', () => {
+    const other: Plant = { ...plain, alternator: null, startLead: null, dcA: Array.from({ length: 24 }, () => 60) }
+    const simulation = new Simulation(other, { soc: 0.6, tempC: 25 })
+    simulation.step(1, quiet)
+    expect(simulation.lfp!.amps).toBeCloseTo(-60, 2)
+    expect(simulation.houseV).toBeCloseTo(openCircuitV(0.6, 12) - 60 * 0.006, 3)
+  })
+
+  it('a held voltage into a straight piece of the curve falls off exponentially', () => {
+    // Between 70 and 80 % the curve rises 0.02 V over 20 Ah: τ = R·Ah/ΔV = 0.011 Ω × 20 Ah ÷ 0.02 V = 11 h.
+    const simulation = new Simulation(mains({ maxA: 500, absorptionV: 13.4, absorptionH: 99, tailA: 0 }), { soc: 0.7, tempC: 25 })
+    const amps: number[] = []
+    for (let i = 0; i < 3600; i++) {
+      simulation.step(1, { ...quiet, mains: true })
+      if (i === 0 || i === 3599) amps.push(simulation.lfp!.amps)
+    }
+    expect(simulation.lfp!.soc).toBeLessThan(0.8)
+    const tauH = (0.011 * 0.1 * 200 * 0.995 ** -1) / 0.02
+    expect(amps[1]! / amps[0]!).toBeCloseTo(Math.exp(-1 / tauH), 2)
+  })
+
+  it('an alternator case warms as a first-order step, to the figure of the formula', () => {
+    const steady = steadyCaseC(80, 100, 6000, 60, usualHeat)
+    expect(steady).toBeCloseTo(60 + 80 * (0.2 + 0.3 + 0.5), 6)
+    expect(minutesToLimit(60, steady, caseLimitC, usualHeat)).toBeCloseTo(15 * Math.log(80 / 40), 6)
+    expect(minutesToLimit(60, 95, caseLimitC, usualHeat)).toBe(Infinity)
+  })
+
+  it('a warm battery in a cold place cools exponentially', () => {
+    const battery = new Lfp(lfp, 0.5, 30, false)
+    for (let i = 0; i < 3600; i++) {
+      battery.begin()
+      battery.finish(battery.restV, 10, i * 10, 10, false, [])
+    }
+    expect(battery.tempC).toBeCloseTo(10 + 20 * Math.exp(-36_000 / (24_000 * 1)), 3)
+  })
+})
+
+describe('readings of the case', () => {
+  const truth = { riseK: 95, tauMin: 11 }
+  const reading = (amps: number, minutes: number): CaseReading => ({ amps, rpm: 4000, minutes, celsius: 40 + (steadyCaseC(amps, 120, 4000, 40, truth) - 40) * (1 - Math.exp(-minutes / truth.tauMin)) })
+
+  it('give back rise and time constant, with the residual', () => {
+    const fit = fitHeat([reading(60, 5), reading(60, 10), reading(60, 20), reading(80, 30)], 120, 40)!
+    expect(fit.heat.riseK).toBeCloseTo(95, 0)
+    expect(fit.heat.tauMin).toBeCloseTo(11, 0)
+    expect(fit.residualK).toBeLessThan(0.1)
+  })
+  it('a single one fits the rise alone', () => {
+    const fit = fitHeat([reading(60, 200)], 120, 40)!
+    expect(fit).toMatchObject({ tauFitted: false, heat: { tauMin: 15 } })
+    expect(fit.heat.riseK).toBeCloseTo(95, 0)
+  })
+  it('noise shows in the residual, and none fit nothing', () => {
+    const noisy = [5, 10, 15, 20, 30].map((minutes, i) => { const r = reading(70, minutes); return { ...r, celsius: r.celsius + (i % 2 ? 3 : -3) } })
+    expect(fitHeat(noisy, 120, 40)!.residualK).toBeGreaterThan(1.5)
+    expect(fitHeat([], 120, 40)).toBeNull()
+    expect(fitHeat([{ amps: 50, rpm: 0, minutes: 3, celsius: 50 }], 120, 40)).toBeNull()
+  })
+})
+
+const relay: LinkPlant = { kind: 'vsr', ohm: 0.005, closesV: 13.3, opensV: 12.8, delayS: 0, bothWay: false }
+
+describe('what installers have seen', () => {
+  it('a straight relay on a 200 A machine: the acceptance, the rise to the limit and the minute; a 30 A DC-DC stays under; a duty-cycling relay saw-tooths', () => {
+    const straight = runNow('driving-day', { ...plain, link: relay }, inputs)
+    expect(straight.totals.alternatorLimitMin).toBeGreaterThan(5)
+    expect(straight.totals.alternatorLimitMin).toBeLessThan(30)
+    expect(Math.max(...straight.series.values.engineA!)).toBeGreaterThan(85)
+    const limited = runNow('driving-day', { ...plain, link: { kind: 'dcdc', ohm: 0.005, stages, efficiency: 0.9, lowestV: 11.5, wire: true } }, inputs)
+    expect(limited.totals.alternatorLimitMin).toBeNull()
+    expect(limited.totals.alternatorPeakC!).toBeLessThan(caseLimitC)
+    const duty = runNow('driving-day', { ...plain, link: { kind: 'duty', ohm: 0.005, opensAboveA: 80, offS: 60 } }, inputs)
+    const engine = duty.series.values.engineA!
+    let turns = 0
+    for (let i = 1; i < 200; i++) if (engine[i]! > 60 !== engine[i - 1]! > 60) turns++
+    expect(turns).toBeGreaterThan(10)
+    expect(duty.totals.alternatorPeakC!).toBeLessThan(straight.totals.alternatorPeakC!)
+  })
+
+  it('a relay that never opens: the house battery runs into the starting side all night, and it is counted', () => {
+    const night = runNow('driving-day', { ...plain, standbyA: 0.3, link: relay }, { ...inputs, days: 1, driveH: 3 })
+    expect(night.events.filter((e) => e.words.startsWith('Relay opened'))).toEqual([])
+    expect(night.totals.backAh).toBeGreaterThan(5)
+    const part = runNow('driving-day', { ...plain, standbyA: 0.3, link: { ...relay, opensV: 13.9, closesV: 14.1 } }, { ...inputs, days: 1, driveH: 3 })
+    expect(part.totals.backAh).toBeLessThan(0.1)
+  })
+
+  it('equalising at 15.5 V opens the BMS in the middle of it, again and again', () => {
+    const { events } = runNow('driving-day', mains({ absorptionV: 15.5 }), { ...inputs, soc: 0.9, days: 0.5, driveH: 0, mainsH: 24, mainsFrom: 0 })
+    expect(events.filter((e) => e.words.includes('shut its charge gate')).length).toBeGreaterThan(0)
+  })
+
+  it('a frozen morning: nothing is charged until the cells are warm; a heater shortens it and is paid for', () => {
+    const cold = { ...inputs, coldC: -18, warmC: -14, days: 0.5 }
+    const charger = mains()
+    const refused = runNow('cold-morning', charger, { ...cold, mainsH: 24, mainsFrom: 0, driveH: 0 })
+    expect(refused.totals.coldRefusedH).toBeCloseTo(12, 1)
+    expect(refused.totals.mainsAh).toBeLessThan(0.5)
+    const heated = runNow('cold-morning', { ...charger, lfp: { ...lfp, heater: { watts: 100, startC: 5 } } }, { ...cold, mainsH: 24, mainsFrom: 0, driveH: 0 })
+    expect(heated.totals.coldRefusedH).toBeLessThan(8)
+    expect(heated.totals.mainsAh).toBeGreaterThan(30)
+    expect(heated.totals.heaterWh).toBeGreaterThan(100)
+  })
+
+  it('a hybrid bank: the lithium works first, the lead carries on when the discharge stop takes it off', () => {
+    const hybrid: Plant = { ...plain, alternator: null, startLead: null, houseLead: lead, dcA: Array.from({ length: 24 }, () => 12), lfp: { ...lfp, ah: 100, stops: { chargeV: 14, dischargeV: 12 } } }
+    const { events, totals, series } = runNow('standing-still', hybrid, { ...inputs, soc: 1, days: 1, driveH: 0 })
+    expect(series.values.lfpA![4]!).toBeLessThan(-9)
+    expect(Math.abs(series.values.leadA![4]!)).toBeLessThan(3)
+    expect(events.some((e) => e.kind === 'stop' || e.kind === 'cut-out') || totals.endSoc < 0.05).toBe(true)
+  })
+
+  it('a battery that is empty takes the lights with it, and the hour is told', () => {
+    const { totals, events } = runNow('driving-day', { ...plain, alternator: null, startLead: null, dcA: Array.from({ length: 24 }, () => 20) }, { ...inputs, soc: 0.2, days: 0.5, driveH: 0 })
+    expect(totals.darkAfterH).toBeCloseTo(2, 0)
+    expect(events.map((e) => e.kind)).toContain('dark')
+    expect(totals.unservedAh).toBeGreaterThan(100)
+  })
+})
+
+describe('every run of every demo job', () => {
+  const short = (days: number) => Math.min(days, 10)
+  it.each(jobs)('%s balances to 0.1 % and moves less than 0.5 % with half the step', (_name, job) => {
+    for (const fitted of ['old', 'new'] as const) {
+      const plant = plantOf(job, {}, fitted)
+      for (const id of runIds) {
+        const asked = { ...inputsOf(job, id), days: short(inputsOf(job, id).days) }
+        const whole = runNow(id, plant, asked)
+        expect({ id, fitted, imbalance: whole.totals.imbalance < 0.001, residual: whole.totals.residualA < 0.001 }).toEqual({ id, fitted, imbalance: true, residual: true })
+        const half = runNow(id, plant, asked, null, stepOf(id, plant) / 2)
+        const [a, b] = [whole.totals, half.totals]
+        const moved = (x: number, y: number, scale: number) => Math.abs(x - y) / Math.max(scale, 1)
+        const through = Math.max(a.loadAh + a.mainsAh + a.solarAh + Math.abs(a.engineAh), 20)
+        expect({ id, fitted, load: moved(a.loadAh, b.loadAh, through) < 0.005, mains: moved(a.mainsAh, b.mainsAh, through) < 0.005, sun: moved(a.solarAh, b.solarAh, through) < 0.005, engine: moved(a.engineAh, b.engineAh, through) < 0.005 })
+          .toEqual({ id, fitted, load: true, mains: true, sun: true, engine: true })
+      }
+    }
+  }, 120_000)
+})
+
+describe('any system', () => {
+  const number = (min: number, max: number) => fc.double({ min, max, noNaN: true })
+  const link = fc.oneof(
+    fc.record({ kind: fc.constant('closed' as const), ohm: number(0.001, 0.05) }), fc.record({ kind: fc.constant('diode' as const), ohm: number(0.001, 0.05), dropV: number(0.1, 0.9) }),
+    fc.record({ kind: fc.constant('vsr' as const), ohm: number(0.001, 0.05), closesV: number(13, 13.9), opensV: number(12.4, 13.6), delayS: number(0, 120), bothWay: fc.boolean() }),
+    fc.record({ kind: fc.constant('duty' as const), ohm: number(0.001, 0.05), opensAboveA: number(20, 150), offS: number(5, 120) }),
+    fc.record({ kind: fc.constant('dcdc' as const), ohm: number(0.001, 0.05), stages: fc.constant(stages), efficiency: number(0.8, 0.97), lowestV: number(10.5, 12.5), wire: fc.boolean() }),
+    fc.constant({ kind: 'none' as const }),
+  )
+  const plant: fc.Arbitrary<Plant> = fc.record({
+    ah: number(10, 600), ohm: number(0.002, 0.05), cold: fc.option(number(-10, 5)), heater: fc.boolean(), link, regulatorV: number(12.5, 15.6), ratedA: number(30, 250), hybrid: fc.boolean(), stops: fc.boolean(),
+    absorptionV: number(13.2, 15.8), maxA: number(5, 100), loadA: number(0, 80), acW: number(0, 1500), watts: number(0, 800), pwm: fc.boolean(), sourceA: number(0, 40), place: fc.constantFrom('cabin', 'locker', 'engine', 'bilge'),
+  }).map((r): Plant => ({
+    ...plain,
+    lfp: { ...lfp, ah: r.ah, ohm: r.ohm, kg: r.ah / 8, ownA: 0.01, bms: { ...bms, coldC: r.cold }, heater: r.heater ? { watts: 80, startC: 4 } : null, stops: r.stops ? { chargeV: 14, dischargeV: 12 } : null },
+    houseLead: r.hybrid ? lead : null, alternator: { ...alternator, regulatorV: r.regulatorV, ratedA: r.ratedA }, link: r.link,
+    chargers: [{ name: 'c', stages: { ...stages, absorptionV: r.absorptionV, maxA: r.maxA, floatV: r.absorptionV > 14 ? 13.5 : null }, ohm: 0.004, efficiency: 0.85, powerFactor: 0.8, supplyV: 230 }],
+    solar: [{ name: 's', watts: r.watts, pwm: r.pwm, impA: r.watts / 18, derate: 0.8, shade: 0.1, stages, ohm: 0.01 }], sources: [{ name: 'w', amps: r.sourceA, volts: 14.2, hours: 5 }],
+    dcA: Array.from({ length: 24 }, (_, h) => (h % 3 ? r.loadA : 0)), acW: Array.from({ length: 24 }, (_, h) => (h > 17 ? r.acW : 0)), place: { ...plain.place, kind: r.place as 'cabin' },
+  }))
+
+  it('stays finite, within 0 to 1, and passes nothing through a shut gate', () => {
+    fc.assert(fc.property(plant, number(0, 1), number(-25, 40), (random, soc, airC) => {
+      const simulation = new Simulation(random, { soc, tempC: airC })
+      for (let i = 0; i < 240; i++) {
+        const hour = (i / 10) % 24
+        const gates = [simulation.lfp!.chargeGate, simulation.lfp!.dischargeGate] as const
+        simulation.step(60, { hour, engine: i % 40 < 6 ? 'off' : i % 40 < 12 ? 'idle' : 'cruise', engineS: i * 60, mains: i % 60 > 35, airC, sunWm2: i % 24 > 8 ? 600 : 0, loads: true })
+        const { lfp: battery, houseV, startV, alternatorC, linkA } = simulation
+        if (![battery!.soc, battery!.tempC, battery!.amps, houseV, startV, alternatorC, linkA].every(Number.isFinite)) return false
+        if (battery!.soc < 0 || battery!.soc > 1) return false
+        if (!gates[0] && battery!.amps > 1e-9) return false
+        if (!gates[1] && battery!.amps < -1e-9) return false
+      }
+      return simulation.worstResidualA < 0.05
+    }), { numRuns: 1000 })
+  }, 120_000)
+
+  it('more cable never charges faster, a higher regulator voltage never slower', () => {
+    const takes = (ohm: number, regulatorV: number): number => {
+      const simulation = new Simulation({ ...plain, alternator: { ...alternator, regulatorV }, link: { kind: 'closed', ohm } }, { soc: 0.5, tempC: 25 })
+      simulation.step(1, { ...quiet, engine: 'cruise' })
+      return Math.max(0, simulation.lfp!.amps)
+    }
+    fc.assert(fc.property(number(0.001, 0.08), number(0.001, 0.08), number(13.2, 15), number(13.2, 15), (r1, r2, v1, v2) =>
+      (takes(Math.max(r1, r2), v1) <= takes(Math.min(r1, r2), v1) + 0.05) && (takes(r1, Math.max(v1, v2)) >= takes(r1, Math.min(v1, v2)) - 0.05)), { numRuns: 200 })
+  })
+})
+
+describe('a run', () => {
+  it('reports its progress, can be left at any point, and is the same twice', () => {
+    const [, job] = jobs[0]!
+    const going = carryOut('standing-still', plantOf(job, {}, 'new'), { ...inputsOf(job, 'standing-still'), days: 300, loads: false })
+    const first = going.next()
+    expect(first.done).toBe(false)
+    expect(first.value).toBeGreaterThan(0)
+    expect(first.value).toBeLessThan(0.1)
+    expect(runNow('driving-day', plantOf(job, {}, 'new'), inputsOf(job, 'driving-day'))).toEqual(runNow('driving-day', plantOf(job, {}, 'new'), inputsOf(job, 'driving-day')))
+  })
+
+  it('keeps its peaks when it is thinned, and stays small', () => {
+    const year = runNow('lay-up', plain, { ...usualInputs('lay-up', inputs), days: 200 })
+    expect(year.series.t.length).toBeLessThan(1600)
+    const drive = runNow('driving-day', { ...plain, link: relay }, inputs)
+    expect(Math.max(...drive.series.values.alternatorC!)).toBeCloseTo(drive.totals.alternatorPeakC!, 2)
+  })
+
+  it('of an empty job, or one with only unknowns, gives words and no crash', () => {
+    const empty = plantOf(emptyJob('1'), {}, 'new')
+    expect(empty.assumed.length).toBeGreaterThan(3)
+    const unknown = withNewPart(withNewPart(withNewPart(withNewPart(emptyJob('2'), 'chargers').job, 'alternators').job, 'solar').job, 'inverters').job
+    for (const job of [emptyJob('1'), unknown]) {
+      for (const id of runIds) {
+        const { totals, assumed } = runNow(id, plantOf(job, {}, 'new'), { ...inputsOf(job, id), days: 1 })
+        expect(Object.values(totals).every((value) => value === null || Number.isFinite(value))).toBe(true)
+        expect(assumed.some((words) => words.includes('not known'))).toBe(true)
+      }
+    }
+  })
+})
