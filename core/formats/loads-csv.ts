@@ -2,6 +2,7 @@ import { partsOf, type JobDocument } from '../job/document'
 import { partKinds, type Known } from '../job/fields'
 import type { Reading } from '../loads/detect'
 import { quantity } from '../job/field'
+import type { CaseReading } from '../physics/alternator'
 import { readTable, writeTable, type TableColumns, type TableProblem } from './table'
 
 const { loads } = partKinds
@@ -45,3 +46,17 @@ export function readReadingsCsv(text: string): { readonly readings: readonly Rea
 
 export const writeReadingsCsv = (readings: readonly Reading[]): string =>
   writeTable(readingColumns, readings.map(({ t, amps, volts }) => ({ time: t, current: amps, voltage: volts })))
+
+export const caseColumns: TableColumns = {
+  amps: quantity('Current', 'A', 1, [0, 1000], [0, 1], 'Of the alternator.'),
+  rpm: quantity('Shaft speed', 'rpm', 100, [0, 20_000], [0, 1], 'Of the alternator’s own shaft.'),
+  minutes: quantity('Time', 'min', 1, [0, 600], [0, 1], 'Since the load began.'),
+  celsius: quantity('Case', '°C', 1, [-50, 250], [0, 1], 'Contact probe on the case.'),
+}
+
+/** Reads a log of an alternator's case: amps, rpm, minutes and °C in every row. */
+export function readCaseCsv(text: string): { readonly readings: readonly CaseReading[]; readonly problems: readonly TableProblem[] } {
+  const { rows, problems } = readTable(text, caseColumns)
+  const short = rows.flatMap(({ line, values }) => Object.keys(caseColumns).filter((name) => values[name] === undefined).map((column) => ({ line, column, reason: 'is empty' })))
+  return { readings: rows.map(({ values }) => values as unknown as CaseReading), problems: [...problems, ...short] }
+}

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import { readLoadsCsv, readReadingsCsv, writeLoadsCsv, writeReadingsCsv } from '../formats/loads-csv'
+import { readCaseCsv, readLoadsCsv, readReadingsCsv, writeLoadsCsv, writeReadingsCsv } from '../formats/loads-csv'
 import type { JobDocument } from '../job/document'
 import { partKinds } from '../job/fields'
 import { goodJob, withMeasured, withValues } from '../testing'
@@ -154,5 +154,12 @@ describe('a recording of a shunt', () => {
     const { problems, readings } = readReadingsCsv('time (s),current (A),voltage (V)\n0,1,12.6\n0,1,12.6\n2,,12.6\nx,1,12\n4,1,12.5\n')
     expect(readings.map((r) => r.t)).toEqual([0, 4])
     expect(problems.map((p) => `${p.line} ${p.column} ${p.reason}`)).toEqual(['3 time is not later than the row before', '4 current is empty', '5 time Not a number of s'])
+  })
+})
+
+describe('a log of an alternator’s case', () => {
+  it('is read whole, and an empty cell is named', () => {
+    expect(readCaseCsv('amps (A),rpm (rpm),minutes (min),celsius (°C)\n60,4000,10,82\n').readings).toEqual([{ amps: 60, rpm: 4000, minutes: 10, celsius: 82 }])
+    expect(readCaseCsv('amps (A),rpm (rpm),minutes (min),celsius (°C)\n60,,10,82\n').problems).toEqual([{ line: 2, column: 'rpm', reason: 'is empty' }])
   })
 })

@@ -226,6 +226,8 @@ export class Lead {
   private highJoinV = 0
   private last = 0
   private moved = 0
+  private begunSoc = NaN
+  private begunC = NaN
   constructor(readonly plant: LeadPlant, soc: number, private tempC: number) {
     this.soc = soc
     this.c10 = plant.c10 * plant.health
@@ -238,9 +240,14 @@ export class Lead {
 
   /** Values that hold for a step. */
   begin(tempC: number): void {
-    this.tempC = tempC > 50 ? 50 : tempC < -20 ? -20 : tempC
+    const t = tempC > 50 ? 50 : tempC < -20 ? -20 : tempC
+    const moved = this.soc + this.moved / 2 - this.begunSoc
+    const warmed = t - this.begunC
+    if (moved < 2e-5 && moved > -2e-5 && warmed < 0.05 && warmed > -0.05) return
+    this.begunSoc = this.soc + this.moved / 2
+    this.begunC = this.tempC = t
     // In the middle of the step, going by the last one.
-    const middle = this.soc + this.moved / 2
+    const middle = this.begunSoc
     const s = middle < 0.02 ? 0.02 : middle > 0.995 ? 0.995 : middle
     const scale = (this.plant.resistance * this.plant.ageing) / this.c10
     this.restC = 2 + 0.16 * s
@@ -303,7 +310,9 @@ export class Lead {
     const before = this.soc
     if (ah > 0) {
       this.inAh += ah
-      if (this.amps > this.join && busV / this.plant.cells > copettiGassingV(this.amps, this.c10, this.tempC)) this.gassingS += dt
+      // Below 2.2 V a cell never gasses: the logarithm is spared.
+      const cellV = busV / this.plant.cells
+      if (cellV > 2.2 && this.amps > this.join && cellV > copettiGassingV(this.amps, this.c10, this.tempC)) this.gassingS += dt
       this.soc = Math.min(1, this.soc + (ah * copettiChargeEfficiency(this.amps / i10, this.soc)) / this.c10)
     } else {
       this.outAh -= ah
@@ -368,6 +377,7 @@ export class Simulation {
   readonly dcdc: Staged | null
   readonly sourceA: number[]
   readonly sourceAh: number[]
+  sourceSumA = 0
   readonly events: SimEvent[] = []
   linkClosed = false
   linkA = 0
@@ -382,6 +392,8 @@ export class Simulation {
   loadAh = 0
   unservedAh = 0
   coldRefusedS = 0
+  /** Whether a source would charge just now. */
+  wantsCharge = false
   acSupplyA = 0
   placeC: number
   /** Currents at the house bus that do not sum to zero, A: the largest seen. */
@@ -655,6 +667,7 @@ export class Simulation {
   }
 
   private account(dt: number, around: Surroundings, wantsCharge: boolean): void {
+    this.wantsCharge = wantsCharge
     const { plant } = this
     const h = dt / 3600
     const v = this.houseV
@@ -666,8 +679,10 @@ export class Simulation {
     }
     if (supply > this.acSupplyA) this.acSupplyA = supply
     for (let i = 0; i < this.solar.length; i++) this.solar[i]!.finish(v, this.solarMostA[i]!, dt, this.solarMostA[i]! > 0)
+    this.sourceSumA = 0
     for (let i = 0; i < plant.sources.length; i++) {
       this.sourceA[i] = this.sourceOn[i] ? this.sourceAt(i, v) : 0
+      this.sourceSumA += this.sourceA[i]!
       this.sourceAh[i]! += this.sourceA[i]! * h
     }
     this.dcdc?.finish(v, this.dcdcMostA, dt, this.dcdcMostA > 0)

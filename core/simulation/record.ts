@@ -1,14 +1,21 @@
 import type { Simulation } from './engine'
 
+/** Summed in a plain loop: it runs at every step. */
+function ampsOf(units: readonly { readonly amps: number }[]): number {
+  let sum = 0
+  for (const unit of units) sum += unit.amps
+  return sum
+}
+
 /** What is drawn of a run, by name: label, unit and what it is read from. Currents into the house bus are positive, loads too. */
 export const channels = {
   soc: { label: 'Charge of the lithium', unit: '%', read: (s: Simulation) => (s.lfp ? s.lfp.soc * 100 : NaN) },
   leadSoc: { label: 'Charge of the house lead', unit: '%', read: (s: Simulation) => (s.houseLead ? s.houseLead.soc * 100 : NaN) },
   startSoc: { label: 'Charge of the starting battery', unit: '%', read: (s: Simulation) => (s.startLead ? s.startLead.soc * 100 : NaN) },
   engineA: { label: 'From the engine', unit: 'A', read: (s: Simulation) => s.linkA + (s.dcdc?.amps ?? 0) },
-  mainsA: { label: 'From mains', unit: 'A', read: (s: Simulation) => s.chargers.reduce((sum, unit) => sum + unit.amps, 0) },
-  solarA: { label: 'From the sun', unit: 'A', read: (s: Simulation) => s.solar.reduce((sum, unit) => sum + unit.amps, 0) },
-  sourceA: { label: 'From other sources', unit: 'A', read: (s: Simulation) => s.sourceA.reduce((sum, amps) => sum + amps, 0) },
+  mainsA: { label: 'From mains', unit: 'A', read: (s: Simulation) => ampsOf(s.chargers) },
+  solarA: { label: 'From the sun', unit: 'A', read: (s: Simulation) => ampsOf(s.solar) },
+  sourceA: { label: 'From other sources', unit: 'A', read: (s: Simulation) => s.sourceSumA },
   loadA: { label: 'Loads', unit: 'A', read: (s: Simulation) => s.loadA },
   lfpA: { label: 'Into the lithium', unit: 'A', read: (s: Simulation) => s.lfp?.amps ?? NaN },
   leadA: { label: 'Into the house lead', unit: 'A', read: (s: Simulation) => s.houseLead?.amps ?? NaN },
@@ -17,6 +24,8 @@ export const channels = {
   startV: { label: 'Starting side voltage', unit: 'V', read: (s: Simulation) => (s.plant.alternator || s.startLead ? s.startV : NaN) },
   alternatorC: { label: 'Alternator case', unit: '°C', read: (s: Simulation) => (s.plant.alternator ? s.alternatorC : NaN) },
   cellC: { label: 'Cells', unit: '°C', read: (s: Simulation) => s.lfp?.tempC ?? NaN },
+  wanted: { label: 'A source would charge', unit: '', read: (s: Simulation) => (s.wantsCharge ? 1 : 0) },
+  allowed: { label: 'The battery allows a charge', unit: '', read: (s: Simulation) => (s.lfp ? (s.lfp.chargeGate ? 1 : 0) : NaN) },
   placeC: { label: 'Battery place', unit: '°C', read: (s: Simulation) => s.placeC },
 } as const
 export type ChannelId = keyof typeof channels

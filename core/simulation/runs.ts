@@ -122,7 +122,7 @@ export function* carryOut(run: RunId, plant: Plant, inputs: RunInputs, weather: 
   const days = Math.min(366, Math.max(0.01, inputs.days))
   const seconds = Math.round((days * 86_400) / dt) * dt
   const sky = weather ?? clearDays({ dayMs: Date.UTC(2025, 0, 1) + (inputs.dayOfYear - 1) * 86_400_000 - Math.round(inputs.longitude / 15) * 3_600_000, days: Math.min(2, Math.ceil(days)), latitude: inputs.latitude, longitude: inputs.longitude, tiltDeg: inputs.tilt, clearness: inputs.clearness, meanC: (inputs.coldC + inputs.warmC) / 2, swingC: (inputs.warmC - inputs.coldC) / 2 })
-  const startC = run === 'cold-morning' ? inputs.coldC : weather ? sky.airC[0]! : Math.max(inputs.coldC, Math.min(inputs.warmC, (inputs.coldC + inputs.warmC) / 2))
+  const startC = run === 'cold-morning' ? inputs.coldC : weather ? Math.max(plant.place.coldestC, sky.airC[0]!) : Math.max(inputs.coldC, Math.min(inputs.warmC, (inputs.coldC + inputs.warmC) / 2))
   const simulation = new Simulation(plant, { soc: inputs.soc, tempC: startC, leadSoc: Math.max(0.3, inputs.soc) })
   const recorder = new Recorder(Math.max(dt, seconds / stretches), simulation)
   const until = runKind(run).until
@@ -145,7 +145,8 @@ export function* carryOut(run: RunId, plant: Plant, inputs: RunInputs, weather: 
     const hour = (clock % 86_400) / 3600
     const at = weather ? Math.floor(simulation.t / 3600) % sky.airC.length : Math.floor(clock / 3600) % 24
     around.hour = hour
-    around.airC = sky.airC[at]!
+    // The survey knows how cold and hot the place gets, whatever the air outside does over a year.
+    around.airC = weather ? Math.min(plant.place.hottestC, Math.max(plant.place.coldestC, sky.airC[at]!)) : sky.airC[at]!
     around.sunWm2 = sky.panelWm2[at]!
     const driving = span(hour, inputs.driveFrom, inputs.driveH)
     const sinceStart = (hour - inputs.driveFrom + 24) % 24

@@ -12,7 +12,7 @@ const words = ref('')
 interface Found { readonly id: string; readonly kind: string; readonly text: string; readonly go: () => void }
 const everything = computed<Found[]>(() => !bench.document ? [] : [
   { id: 'view-jobs', kind: 'view', text: 'Jobs', go: () => navigateTo('/') },
-  ...([['loads', 'Loads'], ['candidates', 'Candidates'], ['rules', 'Rules of this job']] as const).map(([path, text]) => ({ id: `view-${path}`, kind: 'view', text, go: () => navigateTo(`/jobs/${bench.id}/${path}`) })),
+  ...([['loads', 'Loads'], ['candidates', 'Candidates'], ['run', 'Run'], ['rules', 'Rules of this job']] as const).map(([path, text]) => ({ id: `view-${path}`, kind: 'view', text, go: () => navigateTo(`/jobs/${bench.id}/${path}`) })),
   { id: 'view-shelf', kind: 'view', text: 'Shelf', go: () => navigateTo('/shelf') },
   { id: 'view-rules', kind: 'view', text: 'Shop rules', go: () => navigateTo('/rules') },
   { id: 'view-summary', kind: 'view', text: 'Summary page', go: () => navigateTo(`/jobs/${bench.id}/summary`) },

@@ -1,0 +1,50 @@
+<script setup lang="ts">
+import { caseLimitC, fitHeat, minutesToLimit, steadyCaseC, underBonnetC, openSpaceC, usualHeat, type CaseReading } from '../../../core/physics/alternator'
+import { decodeText } from '../../../core/formats/bytes'
+import { readCaseCsv } from '../../../core/formats/loads-csv'
+import { partsOf } from '../../../core/job/document'
+import type { Known } from '../../../core/job/fields'
+import { formatQuantity } from '../../../core/units/format'
+
+/** Readings of the alternator's case fitted to the model: what they say, how well, and what they change. */
+const bench = useBench()
+const who = useDeviceName()
+const problem = ref('')
+const part = computed(() => partsOf(bench.document!, 'alternators')[0]!)
+const known = <T>(name: string): T | null => ((part.value.part[name] as Known<T> | undefined)?.value ?? null)
+const readings = computed(() => known<readonly CaseReading[]>('temperatureReadings') ?? [])
+const ratedA = computed(() => known<number>('ratedA'))
+const ambientC = computed(() => (bench.document!.job.craft === 'vessel' ? openSpaceC : underBonnetC))
+const fit = computed(() => (ratedA.value && readings.value.length ? fitHeat(readings.value, ratedA.value, ambientC.value) : null))
+/** Two thirds of the rating at 4000 rpm of its shaft: a charge into an empty lithium bank. */
+const loadA = computed(() => Math.round((ratedA.value ?? 100) * 0.66))
+const words = (heat: typeof usualHeat): string => {
+  const steady = steadyCaseC(loadA.value, ratedA.value ?? 100, 4000, ambientC.value, heat)
+  const minutes = minutesToLimit(ambientC.value, steady, caseLimitC, heat)
+  return `${formatQuantity(steady, '°C')} in the end${minutes === Infinity ? ', under the limit' : `, the limit after ${formatQuantity(minutes, 'min')}`}`
+}
+async function readLog(event: Event) {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  problem.value = ''
+  if (!file) return
+  const decoded = file.size > 1024 * 1024 ? { ok: false as const, error: 'is larger than 1 MB' } : decodeText(new Uint8Array(await file.arrayBuffer()))
+  const read = decoded.ok ? readCaseCsv(decoded.text) : null
+  const first = read?.problems[0]
+  if (!decoded.ok || !read || first || read.readings.length === 0) return void (problem.value = `${file.name}: ${!decoded.ok ? decoded.error : first ? `line ${first.line}, ${first.column}: ${first.reason}` : 'there are no readings in it'}. Nothing was taken.`)
+  bench.setField(`${part.value.path}/temperatureReadings`, { value: read.readings.slice(0, 200), how: 'measured', when: new Date().toISOString(), by: who.value })
+}
+</script>
+
+<template>
+  <div class="border border-line bg-card p-3" data-testid="alternator-heat"><h2 class="text-lg">Alternator heat</h2>
+    <template v-if="fit">
+      <p><strong>{{ formatQuantity(fit.heat.riseK, 'Δ°C') }}</strong> of rise, time constant <strong>{{ formatQuantity(fit.heat.tauMin, 'min') }}</strong>{{ fit.tauFitted ? '' : ' (default)' }}, from {{ fit.readings }} {{ fit.readings === 1 ? 'reading' : 'readings' }}; they lie {{ formatQuantity(fit.residualK, 'Δ°C') }} off on average.</p>
+      <p class="mt-1 text-xs text-soft">At {{ formatQuantity(loadA, 'A') }} and 4000 rpm of its shaft: {{ words(fit.heat) }}. By the defaults it would be {{ words(usualHeat) }}.</p>
+    </template>
+    <p v-else class="text-soft">No readings yet; defaults are used. Enter them at the alternator station, or bring in a log: amps, shaft rpm, minutes, °C.</p>
+    <label class="act-quiet mt-2 focus-within:outline-2 focus-within:outline-sea">Bring in a log<input type="file" accept=".csv,text/csv" class="sr-only" @change="readLog"></label>
+    <p v-if="problem" role="alert" class="mt-1 text-bad">{{ problem }}</p>
+  </div>
+</template>

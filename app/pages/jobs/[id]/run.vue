@@ -1,0 +1,146 @@
+<script setup lang="ts">
+import { useDebounceFn } from '@vueuse/core'
+import { quantity, type Field } from '../../../../core/job/fields'
+import { inputsOf } from '../../../../core/simulation/inputs'
+import { channelIds, channels, type ChannelId } from '../../../../core/simulation/record'
+import { runIds, runKind, type RunId, type RunInputs, type RunResult } from '../../../../core/simulation/runs'
+import { variantsOf } from '../../../../core/simulation/variants'
+import { formatNumber, formatQuantity } from '../../../../core/units/format'
+
+/** The system of the job in time. */
+const { bench, problem, ready } = useJobPage('Run')
+const runner = useRunner()
+const run = ref<RunId>('driving-day')
+const own = ref<Partial<Record<RunId, Partial<RunInputs>>>>({})
+const chosen = ref<string[]>(['new'])
+const at = ref(0)
+const place = ref<'port-larkspur' | 'hollin-fell' | 'file'>('port-larkspur')
+const epwText = ref<string | null>(null)
+const epwName = ref('')
+
+const variants = computed(() => (ready.value ? variantsOf(bench.document!, bench.rules, bench.assessment!) : []))
+const picked = computed(() => variants.value.filter((v) => chosen.value.includes(v.id)))
+const inputs = computed<RunInputs | null>(() => (ready.value ? { ...inputsOf(bench.document!, run.value), ...own.value[run.value] } : null))
+const results = computed(() => runner.results.value)
+const titles = ref<string[]>([])
+const hasAlternator = computed(() => Object.keys(bench.document?.alternators ?? {}).length > 0)
+const first = computed<RunResult | null>(() => results.value[0] ?? null)
+
+const entries: Readonly<Partial<Record<keyof RunInputs, Field>>> = {
+  soc: quantity('Charge at the start', '%', 5, [0, 100], [0, 100], ''), days: quantity('Days', 'days', 1, [0.05, 366], [1, 14], ''), driveH: quantity('Engine runs', 'h', 0.5, [0, 24], [0, 8], ''), idleShare: quantity('Of that at idle', '%', 5, [0, 100], [0, 100], ''),
+  driveFrom: quantity('Engine from, hour', '', 1, [0, 23], [0, 23], ''), mainsH: quantity('On mains', 'h', 1, [0, 24], [0, 24], ''), mainsFrom: quantity('Mains from, hour', '', 1, [0, 23], [0, 23], ''),
+  coldC: quantity('Air at its coldest', '°C', 1, [-50, 45], [-20, 20], ''), warmC: quantity('Air at its warmest', '°C', 1, [-50, 60], [0, 40], ''), clearness: quantity('Sun, share of a clear sky', '%', 5, [0, 100], [0, 100], ''),
+  dayOfYear: quantity('Day of the year', '', 5, [1, 366], [1, 366], ''), latitude: quantity('Latitude', '°', 1, [-66, 66], [-60, 60], ''), tilt: quantity('Tilt of the panels', '°', 5, [0, 90], [0, 60], ''),
+}
+const perCent: readonly (keyof RunInputs)[] = ['soc', 'idleShare', 'clearness']
+const shownInput = (key: keyof RunInputs): number => Number(inputs.value![key]) * (perCent.includes(key) ? 100 : 1)
+function setInput(key: keyof RunInputs, value: number | string | null) {
+  const { [key]: _old, ...rest } = own.value[run.value] ?? {}
+  own.value = { ...own.value, [run.value]: value === null ? rest : { ...rest, [key]: Number(value) / (perCent.includes(key) ? 100 : 1) } }
+}
+
+async function begin() {
+  if (!inputs.value || picked.value.length === 0) return
+  let epw: string | null = null
+  if (runKind(run.value).needsWeather) {
+    epw = place.value === 'file' ? epwText.value : await fetch(`/weather/${place.value}.epw`).then((r) => (r.ok ? r.text() : null), () => null)
+    if (epw === null) return void (runner.problem.value = place.value === 'file' ? 'Choose a weather file first.' : 'The weather could not be fetched.')
+  }
+  titles.value = picked.value.map((v) => v.title)
+  at.value = 0
+  runner.start({ run: run.value, plants: picked.value.map((v) => v.plant), inputs: inputs.value, epw })
+}
+const beginSoon = useDebounceFn(begin, 250)
+watch([run, chosen, inputs, place, epwText, ready], () => { if (ready.value) void beginSoon() }, { immediate: true })
+async function weatherFile(event: Event) {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (!file) return
+  if (file.size > 6 * 1024 * 1024) return void (runner.problem.value = `${file.name} is larger than 6 MB. Nothing was read.`)
+  epwName.value = file.name
+  epwText.value = await file.text()
+  place.value = 'file'
+}
+
+const clock = (t: number): string => { const h = (t / 3600 + 6) % 24; return `${first.value && first.value.totals.hours > 24 ? `day ${Math.floor((t + 6 * 3600) / 86_400) + 1}, ` : ''}${String(Math.floor(h)).padStart(2, '0')}:${String(Math.floor((h % 1) * 60)).padStart(2, '0')}` }
+const index = computed(() => { const ts = first.value?.series.t ?? []; const i = ts.findIndex((t) => t >= at.value); return i < 0 ? ts.length - 1 : i })
+const valueAt = (id: ChannelId): number | null => { const v = first.value?.series.values[id]?.[index.value]; return v === undefined || !Number.isFinite(v) ? null : v }
+/** Who feeds whom at the playhead, in words. */
+const feeding = computed(() => {
+  const flows: { who: string; amps: number }[] = []
+  const put = (who: string, amps: number | null) => { if (amps !== null && Math.abs(amps) > 0.05) flows.push({ who, amps }) }
+  put('the engine', valueAt('engineA')); put('mains', valueAt('mainsA')); put('the sun', valueAt('solarA')); put('other sources', valueAt('sourceA'))
+  put('the lithium', valueAt('lfpA') === null ? null : -valueAt('lfpA')!); put('the lead', valueAt('leadA') === null ? null : -valueAt('leadA')!); put('the loads', valueAt('loadA') === null ? null : -valueAt('loadA')!)
+  const say = (list: typeof flows) => list.map(({ who, amps }) => `${who} ${formatQuantity(Math.abs(amps), 'A')}`).join(', ')
+  const [gives, takes] = [flows.filter((f) => f.amps > 0), flows.filter((f) => f.amps < 0)]
+  return gives.length === 0 && takes.length === 0 ? 'Nothing flows.' : `${say(gives) || 'Nothing'} → ${say(takes) || 'nothing'}.`
+})
+const totalRows: readonly (readonly [string, (r: RunResult) => string])[] = [
+  ['Charge at the end', (r) => formatQuantity(r.totals.endSoc * 100, '%')], ['Lowest charge', (r) => formatQuantity(r.totals.leastSoc * 100, '%')],
+  ['Full after', (r) => (r.totals.fullAfterH === null ? 'not reached' : formatQuantity(r.totals.fullAfterH, 'h'))], ['Loads went off after', (r) => (r.totals.darkAfterH === null ? 'never' : formatQuantity(r.totals.darkAfterH, 'h'))],
+  ['From the engine', (r) => formatQuantity(r.totals.engineAh, 'Ah')], ['From mains', (r) => formatQuantity(r.totals.mainsAh, 'Ah')], ['From the sun', (r) => formatQuantity(r.totals.solarAh, 'Ah')], ['From other sources', (r) => formatQuantity(r.totals.sourceAh, 'Ah')], ['Used by loads', (r) => formatQuantity(r.totals.loadAh, 'Ah')], ['Not served', (r) => formatQuantity(r.totals.unservedAh, 'Ah')],
+  ['Lost to the starting side', (r) => formatQuantity(r.totals.backAh, 'Ah')],
+  ['Alternator peak', (r) => (r.totals.alternatorPeakC === null ? 'none' : formatQuantity(r.totals.alternatorPeakC, '°C'))], ['Alternator at its limit after', (r) => (r.totals.alternatorLimitMin === null ? 'never' : formatQuantity(r.totals.alternatorLimitMin, 'min'))], ['Alternator above its limit', (r) => formatQuantity(r.totals.alternatorHotH, 'h')],
+  ['Charge refused for cold or heat', (r) => formatQuantity(r.totals.coldRefusedH, 'h')], ['Heater', (r) => formatQuantity(r.totals.heaterWh, 'Wh')], ['Lead above gassing', (r) => formatQuantity(r.totals.leadGassingH, 'h')], ['Drawn from the AC supply', (r) => formatQuantity(r.totals.acSupplyA, 'A')], ['Days short', (r) => formatQuantity(r.totals.daysShort, 'days')], ['BMS cut out', (r) => `${r.totals.cutOuts} times`],
+]
+const tableIds = computed(() => channelIds.filter((id) => first.value?.series.values[id]))
+const tableRows = computed(() => { const ts = first.value?.series.t ?? []; const step = Math.max(1, Math.floor(ts.length / 48)); return ts.map((t, i) => ({ t, i })).filter(({ i }) => i % step === 0) })
+function download() {
+  const r = first.value
+  if (!r) return
+  const ids = tableIds.value
+  const lines = [['time (s)', ...ids.map((id) => `${id} (${channels[id].unit})`)].join(','), ...r.series.t.map((t, i) => [t, ...ids.map((id) => { const v = r.series.values[id]![i]!; return Number.isFinite(v) ? v : '' })].join(','))]
+  const url = URL.createObjectURL(new Blob([`${lines.join('\n')}\n`], { type: 'text/csv' }))
+  Object.assign(document.createElement('a'), { href: url, download: `run-${r.run}-${bench.document!.job.number}.csv` }).click()
+  URL.revokeObjectURL(url)
+}
+</script>
+
+<template>
+  <JobShell title="Run" :about="runKind(run).about" :problem="problem" :ready="ready">
+    <div v-if="inputs" class="grid gap-4 p-3 md:p-4 " :class="results.length > 1 ? 'lg:grid-cols-[15rem_minmax(0,1fr)]' : 'lg:grid-cols-[15rem_minmax(0,1fr)_16rem]'">
+      <section aria-label="What to run" class="grid content-start gap-3" :class="results.length > 1 && 'lg:row-span-2'">
+        <fieldset><legend class="mb-1 font-semibold">Run</legend>
+          <div class="grid gap-1 max-lg:grid-cols-2"><label v-for="id in runIds" :key="id" class="flex min-h-9 cursor-pointer items-center gap-2 border px-2 max-md:min-h-11" :class="run === id ? 'border-sea bg-card font-semibold' : 'border-transparent'"><input v-model="run" type="radio" name="run" :value="id" class="size-4">{{ runKind(id).title }}</label></div>
+        </fieldset>
+        <fieldset><legend class="mb-1 font-semibold">Of what, side by side</legend>
+          <label v-for="v in variants" :key="v.id" class="flex min-h-8 items-center gap-2 max-md:min-h-11"><input v-model="chosen" type="checkbox" :value="v.id" class="size-5">{{ v.title }}</label>
+        </fieldset>
+        <div class="grid gap-2 max-lg:grid-cols-2"><ValueEntry v-for="key in runKind(run).inputs" :key="`${run}/${key}`" :field="entries[key]!" :label="entries[key]!.label" :name="key" :model-value="shownInput(key)" @update:model-value="setInput(key, $event)" /></div>
+        <div v-if="runKind(run).needsWeather"><label class="block"><span class="font-semibold">Weather</span><select v-model="place" class="entry"><option value="port-larkspur">Port Larkspur, made up</option><option value="hollin-fell">Hollin Fell, made up</option><option v-if="epwText" value="file">{{ epwName }}</option></select></label><label class="act-quiet mt-2 focus-within:outline-2 focus-within:outline-sea">Weather file (EPW)<input type="file" accept=".epw" class="sr-only" @change="weatherFile"></label></div>
+      </section>
+
+      <section aria-label="Timeline" class="min-w-0">
+        <p v-if="runner.problem.value" role="alert" class="mb-2 border-l-4 border-bad bg-card px-3 py-2">{{ runner.problem.value }}</p>
+        <div class="mb-2 flex min-h-9 items-center gap-3" role="status" data-testid="run-state" :data-state="runner.share.value === null ? (first ? 'done' : 'idle') : 'running'">
+          <template v-if="runner.share.value !== null"><progress class="w-40" :value="runner.share.value" max="1" aria-label="Progress" /><span>{{ formatQuantity(runner.share.value * 100, '%') }}</span><button type="button" class="act-quiet" @click="runner.stop()">Stop</button></template>
+          <template v-else-if="first"><span class="font-semibold">{{ runKind(first.run).title }}: {{ titles.join(' against ') }}</span><button type="button" class="ml-auto act-quiet" @click="download">Save series as CSV</button></template>
+          <template v-else>{{ chosen.length === 0 ? 'Choose something to run.' : 'Nothing has run yet.' }}</template>
+        </div>
+        <div v-if="first" class="border border-line bg-card p-2">
+          <LazyRunChart :results="results" :titles="titles" :at="at" @point="at = $event" />
+          <label class="mt-1 flex items-center gap-3 px-2"><span class="whitespace-nowrap font-semibold">{{ clock(at) }}</span><input v-model.number="at" type="range" class="min-h-8 w-full max-md:min-h-11" min="0" :max="Math.round(first.totals.hours * 3600)" :step="Math.max(10, Math.round((first.totals.hours * 3600) / 500))" aria-label="Playhead"></label>
+          <p class="px-2 pb-1" aria-live="polite" data-testid="feeding">{{ feeding }}<template v-if="results.length > 1"> ({{ titles[0] }})</template></p>
+        </div>
+        <details v-if="first" class="mt-2"><summary class="min-h-9 py-2 max-md:min-h-11">The figures behind the chart</summary>
+          <div class="max-h-96 overflow-auto border border-line bg-card" tabindex="0" role="region" aria-label="Figures"><table class="w-full text-xs"><thead><tr class="text-left text-soft"><th class="px-2 py-1 font-normal">Time</th><th v-for="id in tableIds" :key="id" class="px-2 py-1 font-normal">{{ channels[id].label }}, {{ channels[id].unit }}</th></tr></thead>
+            <tbody><tr v-for="row in tableRows" :key="row.i" class="border-t border-line"><th scope="row" class="px-2 py-0.5 text-left font-normal whitespace-nowrap">{{ clock(row.t) }}</th><td v-for="id in tableIds" :key="id" class="px-2 py-0.5 text-right">{{ formatNumber(first.series.values[id]![row.i]!, channels[id].unit === 'V' ? 'V' : 'A') }}</td></tr></tbody></table></div>
+        </details>
+      </section>
+
+      <section v-if="first" aria-label="What came of it" class="grid min-w-0 content-start gap-4" :class="results.length > 1 && 'lg:col-start-2'">
+        <div class="overflow-x-auto border border-line bg-card p-3" tabindex="0" role="region" aria-label="Totals"><h2 class="text-lg">Totals</h2>
+          <table class="w-full" data-testid="totals"><thead v-if="results.length > 1"><tr class="text-left text-xs text-soft"><td /><th v-for="title in titles" :key="title" class="px-1 text-right font-normal">{{ title }}</th></tr></thead>
+            <tbody><tr v-for="[label, words] in totalRows" :key="label" class="border-t border-line"><th scope="row" class="py-0.5 text-left font-normal">{{ label }}</th><td v-for="(r, k) in results" :key="k" class="px-1 py-0.5 text-right font-semibold whitespace-nowrap">{{ words(r) }}</td></tr></tbody></table>
+        </div>
+        <div class="border border-line bg-card p-3"><h2 class="text-lg">What happened</h2>
+          <ol v-if="first.events.length" class="max-h-72 overflow-y-auto text-xs" tabindex="0" aria-label="Events"><li v-for="(event, i) in first.events.slice(0, 80)" :key="i" class="flex gap-2 border-t border-line py-1 first:border-0"><button type="button" class="min-h-6 shrink-0 underline" @click="at = event.t">{{ clock(event.t) }}</button><span>{{ event.words }}</span></li></ol>
+          <p v-else class="text-soft">Nothing switched, nothing tripped.</p>
+        </div>
+        <AlternatorHeat v-if="hasAlternator" />
+        <div class="border border-line bg-card p-3 text-xs"><h2 class="text-base">Assumed</h2><ul class="list-disc pl-4"><li v-for="words in [...first.assumed, ...runner.notes.value]" :key="words">{{ words }}.</li></ul></div>
+      </section>
+    </div>
+  </JobShell>
+</template>

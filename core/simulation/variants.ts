@@ -1,0 +1,52 @@
+import { addDcdc } from '../assessment/checks/alternator'
+import type { Assessment } from '../assessment/assess'
+import { applyRemedy, canTry } from '../assessment/remedies'
+import { Scene } from '../assessment/scene'
+import { completeLinks, systemOf } from '../assessment/system'
+import { partsOf, withField, type JobDocument } from '../job/document'
+import { resolveRules, type RuleOverrides } from '../rules/rules'
+import { plantOf } from './from-job'
+import type { Plant } from './plant'
+
+/** A system to run beside another. */
+export interface Variant {
+  readonly id: string
+  readonly title: string
+  readonly plant: Plant
+}
+
+/** What can be run of a job side by side: as entered, the old lead, every change made, and ways of holding the alternator. */
+export function variantsOf(job: JobDocument, shopRules: RuleOverrides, assessment: Assessment): Variant[] {
+  const variants: Variant[] = [
+    { id: 'new', title: 'New battery, as entered', plant: plantOf(job, shopRules, 'new') },
+    { id: 'old', title: 'Old lead bank', plant: plantOf(job, shopRules, 'old') },
+  ]
+  const tried = assessment.changes.filter(canTry)
+  if (tried.length > 0) {
+    const changed = tried.reduce((next, remedy) => applyRemedy(next, remedy), completeLinks(job))
+    variants.push({ id: 'changed', title: tried.length === 1 ? 'The one change made' : `All ${tried.length} changes made`, plant: plantOf(changed, shopRules, 'new') })
+  }
+  const arrangement = (mixed: string): JobDocument => ['chargeStop', 'isolators'].reduce((next, name) => withField(next, `use/${name}`, { value: 'yes', how: 'assumed' }), withField(job, 'use/mixed', { value: mixed, how: 'assumed' }))
+  if ((job.use.mixed?.value ?? 'replaced') === 'replaced') variants.push({ id: 'hybrid', title: 'Hybrid: lead and lithium in parallel, with stops', plant: plantOf(arrangement('hybrid'), shopRules, 'new') })
+  else variants.push({ id: 'separate', title: 'Separate: lithium alone on the house', plant: plantOf(arrangement('replaced'), shopRules, 'new') })
+  const scene = new Scene(completeLinks(job), resolveRules(shopRules, job.rules))
+  scene.begin(new Map())
+  const system = systemOf(scene)
+  const lane = system.lanes.find((l) => l.kind === 'alternator')
+  if (lane?.kind === 'alternator' && lane.link.kind !== 'none') {
+    const linked = completeLinks(job)
+    const path = partsOf(linked, 'links').find((ref) => ref.path === lane.link.$path)!.path
+    const set = (values: Readonly<Record<string, unknown>>): JobDocument => Object.entries(values).reduce((next, [name, value]) => withField(next, `${path}/${name}`, { value, how: 'assumed' }), linked)
+    if (lane.link.kind !== 'dcdc') {
+      const remedy = addDcdc(lane, system)
+      variants.push({ id: 'dcdc', title: `With a ${remedy.value} A DC-DC`, plant: plantOf(applyRemedy(linked, remedy), shopRules, 'new') })
+    } else {
+      variants.push({ id: 'straight', title: 'Straight through a relay', plant: plantOf(set({ kind: 'vsr', closesV: 13.3 * (Number(lane.alternator.nominalV) / 12), opensV: 12.8 * (Number(lane.alternator.nominalV) / 12), delayS: 0, bothWay: 'no' }), shopRules, 'new') })
+    }
+    if (lane.link.kind !== 'duty' && lane.alternator.nominalV === String(system.bank.nominalV)) {
+      const amps = Math.max(10, Math.round(system.bank.recommendedA / 5) * 5)
+      variants.push({ id: 'duty', title: `Duty-cycling relay at ${amps} A`, plant: plantOf(set({ kind: 'duty', opensAboveA: amps, offTimeS: 60 }), shopRules, 'new') })
+    }
+  }
+  return variants
+}

@@ -1,0 +1,75 @@
+import { readFileSync } from 'node:fs'
+import { expect, field, openStation, test } from './bench-test'
+
+const done = { timeout: 60_000 }
+
+test('a driving day is run, read at a moment, and taken away as CSV', async ({ page, app }) => {
+  await page.goto(`${await app.job('0417')}/run`)
+  const state = page.getByTestId('run-state')
+  await expect(state).toHaveAttribute('data-state', 'done', done)
+  const totals = page.getByTestId('totals')
+  await expect(totals).toContainText(/From the engine\s*\d+ Ah/)
+  await expect(totals).toContainText(/Alternator at its limit after\s*\d+ min/)
+  await expect(page.getByRole('list', { name: 'Events' })).toContainText('Alternator passed 100 °C')
+  await page.getByRole('slider', { name: 'Playhead' }).fill(String(4 * 3600))
+  await expect(page.getByTestId('feeding')).toContainText(/the engine \d+ A → the lithium \d+ A, the loads \d+ A/)
+  await page.getByText('The figures behind the chart').click()
+  await expect(page.getByRole('region', { name: 'Figures' })).toContainText('House voltage, V')
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save series as CSV' }).click()])
+  expect(readFileSync(await download.path(), 'utf8')).toMatch(/^time \(s\),soc \(%\)/)
+})
+
+test('systems are compared on one timeline, and the page stays free while a year runs and is stopped', async ({ page, app }) => {
+  await page.goto(`${await app.job('0417')}/run`)
+  const state = page.getByTestId('run-state')
+  await expect(state).toHaveAttribute('data-state', 'done', done)
+  await page.getByLabel(/DC-DC/).check()
+  await page.getByLabel(/^Duty-cycling relay/).check()
+  await expect(page.getByTestId('totals').getByRole('columnheader')).toHaveCount(3, done)
+  await expect(page.getByRole('img', { name: /Timeline of New battery, as entered, With a \d+ A DC-DC, Duty-cycling relay/ })).toBeVisible()
+  await page.getByLabel('Typical year').check()
+  await expect(state).toHaveAttribute('data-state', 'running', done)
+  const longest = await page.evaluate(() => new Promise<number>((resolve) => {
+    let most = 0
+    new PerformanceObserver((list) => { for (const entry of list.getEntries()) most = Math.max(most, entry.duration) }).observe({ entryTypes: ['longtask'] })
+    setTimeout(() => { resolve(most) }, 600)
+  }))
+  await page.getByRole('button', { name: 'Stop' }).click()
+  await expect(state).toHaveAttribute('data-state', 'done')
+  expect(longest).toBeLessThan(50)
+})
+
+test('readings of the alternator’s case are brought in, fitted, and change the run', async ({ page, app }) => {
+  await page.goto(`${await app.job('0417')}/run`)
+  await expect(page.getByTestId('run-state')).toHaveAttribute('data-state', 'done', done)
+  const heat = page.getByTestId('alternator-heat')
+  await expect(heat).toContainText('No readings yet')
+  await heat.getByLabel('Bring in a log').setInputFiles({ name: 'case.csv', mimeType: 'text/csv', buffer: Buffer.from('amps (A),rpm (rpm),minutes (min),celsius (°C)\n60,4800,10,61\n60,4800,20,68\n60,4800,30,70\n') })
+  await expect(heat).toContainText('from 3 readings')
+  await expect(page.getByTestId('totals')).toContainText(/Alternator at its limit after\s*never/, done)
+  await heat.getByLabel('Bring in a log').setInputFiles({ name: 'bad.csv', mimeType: 'text/csv', buffer: Buffer.from('amps (A),rpm (rpm),minutes (min),celsius (°C)\n60,fast,10,61\n') })
+  await expect(heat.getByRole('alert')).toContainText('bad.csv: line 2, rpm: Not a number of rpm. Nothing was taken.')
+})
+
+test('a frozen week on the mountain: what would charge, what the cells allow, and a weather file that is none', async ({ page, app }) => {
+  await page.goto(`${await app.job('0421')}/run`)
+  const state = page.getByTestId('run-state')
+  await page.getByLabel('Cold morning').check()
+  await expect(page.getByTestId('totals')).toContainText(/Charge refused for cold or heat\s*[1-9]/, done)
+  await expect(page.getByRole('list', { name: 'Events' })).toContainText('BMS shut its charge gate')
+  await page.getByLabel('Typical year').check()
+  await expect(state).toHaveAttribute('data-state', 'done', done)
+  await page.getByLabel('Weather file (EPW)').setInputFiles({ name: 'none.epw', mimeType: 'text/plain', buffer: Buffer.from('hello') })
+  await expect(page.getByRole('alert')).toContainText('line 1: This is not an EPW file')
+})
+
+test('an empty job runs too, and says what it took as usual', async ({ page, app }) => {
+  await page.goto(app.url)
+  await page.getByRole('button', { name: 'New job' }).click()
+  await page.getByRole('link', { name: 'Run', exact: true }).click()
+  await expect(page.getByTestId('run-state')).toHaveAttribute('data-state', 'done', done)
+  await expect(page.getByText('is not known and taken as usual').first()).toBeVisible()
+  await page.getByRole('link', { name: 'Bench' }).click()
+  await openStation(page, 'place')
+  await expect(field(page, 'place/coldestC')).toBeVisible()
+})
