@@ -11,7 +11,11 @@ import { auditLoads } from '../core/loads/audit'
 import { StepDetector } from '../core/loads/detect'
 import { judgeSteps } from '../core/loads/judge'
 import { chanceVehicle } from '../core/loads/stand-in'
+import { plantOf } from '../core/simulation/from-job'
+import { inputsOf } from '../core/simulation/inputs'
+import { runNow } from '../core/simulation/runs'
 import { parseQuantity } from '../core/units/parse'
+import { readEpw, weatherOf } from '../core/weather/epw'
 import { freshDatabase, startServer } from '../tests/harness'
 import { buildIfStale } from './lib/machine.mjs'
 import { startCluster } from './lib/postgres.mjs'
@@ -39,6 +43,22 @@ const ms = (value: number): string => (value < 0.1 ? `${(value * 1000).toFixed(2
 console.table(bench.tasks.map(({ name, result }) => result.state === 'completed'
   ? { what: name, median: ms(result.latency.p50), 'p99': ms(result.latency.p99), runs: result.latency.samplesCount }
   : { what: name, median: result.state, p99: '', runs: 0 }))
+
+const epw = readEpw(readFileSync(new URL('../public/weather/port-larkspur.epw', import.meta.url), 'utf8'))
+const weather = epw.ok ? weatherOf(epw.file, 10) : null
+const runs = []
+for (const [what, number, run] of [['typical year, three sources and two batteries', '0427', 'typical-year'], ['typical year, alternator through a diode isolator', '0417', 'typical-year'], ['driving day', '0417', 'driving-day'], ['lay-up of half a year', '0417', 'lay-up']] as const) {
+  const job = jobs.find(([name]) => name.startsWith(number))![1]
+  const plant = plantOf(job, {}, 'new')
+  const times: number[] = []
+  for (let i = 0; i < 4; i++) {
+    const begun = performance.now()
+    runNow(run, plant, inputsOf(job, run), run === 'typical-year' ? weather : null)
+    times.push(performance.now() - begun)
+  }
+  runs.push({ run: what, first: ms(times[0]!), best: ms(Math.min(...times)) })
+}
+console.table(runs)
 
 const streams = 200
 const found = { there: 0, found: 0, reported: 0, wrong: 0 }

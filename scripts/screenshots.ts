@@ -33,6 +33,7 @@ const measure = async (page: Page): Promise<void> => {
   await page.getByPlaceholder('What was it?').first().fill('Fridge, compressor')
   await page.getByRole('heading', { name: 'Measure' }).evaluate((heading) => heading.scrollIntoView())
 }
+const ran = async (page: Page): Promise<void> => { await page.locator('[data-testid=run-state][data-state=done]').waitFor(); await page.waitForTimeout(1000) }
 const shots: readonly Shot[] = [
   { name: 'jobs', path: '/' },
   { name: 'bench', path: workboat },
@@ -46,6 +47,10 @@ const shots: readonly Shot[] = [
   { name: 'loads-measure', path: `${bus}/loads`, act: measure },
   { name: 'loads-phone', path: `${tug}/loads`, size: phone },
   { name: 'candidates', path: `${trailer}/candidates` },
+  { name: 'run', path: `${workboat}/run`, act: ran },
+  { name: 'run-compared', path: `${workboat}/run`, act: async (page) => { await ran(page); await page.getByLabel(/DC-DC/).check(); await page.getByLabel(/^Duty/).check(); await page.getByTestId('totals').getByRole('columnheader').nth(2).waitFor(); await page.waitForTimeout(800) } },
+  { name: 'run-dark', path: `${van}/run`, dark: true, act: async (page) => { await page.getByLabel('Cold morning').check(); await ran(page); await page.waitForTimeout(1500) } },
+  { name: 'run-phone', path: `${trailer}/run`, size: phone, act: async (page) => { await ran(page); await page.getByRole('region', { name: 'Timeline' }).scrollIntoViewIfNeeded(); await page.getByRole('slider').scrollIntoViewIfNeeded() } },
   { name: 'shelf', path: '/shelf', act: async (page) => { await page.getByRole('button', { name: /Brindle 200 H/ }).click(); await page.getByRole('region', { name: 'BRI-200H' }).waitFor() } },
   { name: 'rules', path: '/rules', act: async (page) => { await page.locator('[data-rule=chargerSchool]').getByLabel('Replace always').check(); await page.getByText('verdicts would change').waitFor() } },
   { name: 'summary', path: `${workboat}/summary` },

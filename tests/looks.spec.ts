@@ -40,7 +40,7 @@ for (const scheme of ['light', 'dark'] as const) {
       // One of each theme and size: axe takes its time over long pages.
       if ((scheme === 'light') === (size === 'laptop')) test('axe finds nothing on loads, candidates, shelf and rules', async ({ page, app }) => {
         test.setTimeout(240_000)
-        for (const address of [`${await app.job('0417')}/loads`, `${await app.job('0430')}/candidates`, `${await app.job('0427')}/rules`, `${app.url}/shelf`, `${app.url}/rules`]) {
+        for (const address of [`${await app.job('0417')}/loads`, `${await app.job('0430')}/candidates`, `${await app.job('0421')}/run`, `${await app.job('0427')}/rules`, `${app.url}/shelf`, `${app.url}/rules`]) {
           await page.goto(address)
           await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
           await page.waitForLoadState('networkidle')
@@ -61,7 +61,7 @@ for (const scheme of ['light', 'dark'] as const) {
       })
 
       test('nothing is wider than the screen', async ({ page, app }) => {
-        for (const address of [app.url, `${app.url}/shelf`, `${app.url}/rules`, await app.job('0417'), await app.job('0421'), `${await app.job('0417')}/summary`, `${await app.job('0417')}/loads`, `${await app.job('0430')}/candidates`, `${await app.job('0427')}/rules`]) {
+        for (const address of [app.url, `${app.url}/shelf`, `${app.url}/rules`, await app.job('0417'), await app.job('0421'), `${await app.job('0417')}/summary`, `${await app.job('0417')}/loads`, `${await app.job('0430')}/candidates`, `${await app.job('0430')}/run`, `${await app.job('0427')}/rules`]) {
           await page.goto(address)
           await page.waitForLoadState('networkidle')
           expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(viewport.width)

@@ -1,5 +1,6 @@
 import { shelfKind, shelfKindIds } from '../shelf/kinds'
 import { caseColumns, loadColumns, readingColumns } from './loads-csv'
+import { voltageColumns } from '../simulation/traces'
 import { shelfColumns } from './shelf-csv'
 import { tableHeader, type TableColumns } from './table'
 
@@ -15,5 +16,6 @@ export const describeTables = (): string => [
   ...shelfKindIds.map((kind) => section(`Shelf: ${shelfKind(kind).title.toLowerCase()}`, shelfColumns(kind), 'Needed: `code` (letters, digits, dots, dashes; at most 40), `name`.')),
   section('Loads of a job', loadColumns, 'Needed: `name`.'),
   section('Readings of a shunt', readingColumns, 'Times rise; current into the battery is positive. At most 20,000 rows.'),
+  section('Log of the voltage on a drive', voltageColumns, 'Times rise.'),
   section('Log of an alternator’s case', caseColumns, 'Every cell needed. Minutes since the load began.'),
 ].join('\n')

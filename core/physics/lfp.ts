@@ -8,6 +8,18 @@ const ocvCurve: readonly (readonly [soc: number, cellV: number])[] = [
   [0.98, 3.355], [0.99, 3.375], [0.995, 3.4], [1, 3.45],
 ]
 
+/** A maker's own curve, rising in both: state of charge, 0 to 1, and rested cell voltage, V. */
+export type OcvCurve = readonly (readonly [soc: number, cellV: number])[]
+
+/** Voltage at rest by another curve than the usual one, V for the pack. The ends of the curve outside it. */
+export function openCircuitBy(curve: OcvCurve, soc: number, nominalV: number): number {
+  const cells = (cellsPer12V * nominalV) / 12
+  const above = curve.findIndex(([s]) => s >= soc)
+  if (above <= 0) return cells * (above < 0 ? curve.at(-1)![1] : curve[0]![1])
+  const [[s0, v0], [s1, v1]] = [curve[above - 1]!, curve[above]!]
+  return cells * (v0 + ((v1 - v0) * (soc - s0)) / (s1 - s0))
+}
+
 /** Cells in series in a pack of trade nominal 12 V; a 24 V pack has twice as many. */
 const cellsPer12V = 4
 

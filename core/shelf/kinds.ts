@@ -35,7 +35,7 @@ const { candidate, chargers, links, solar, inverters, conductors } = { candidate
 
 /** Every kind of part on the shelf. Its fields are those of the survey where a part gives values to a job. */
 export const shelfKinds = {
-  batteries: { title: 'Batteries', one: 'Battery', fields: without(candidate, ['series', 'parallel', 'layout']), fills: 'candidate', brief: ['ahEach', 'nominalV', 'continuousA', 'weightKg'] },
+  batteries: { title: 'Batteries', one: 'Battery', fields: without(candidate, ['series', 'parallel', 'layout', 'restingCurve']), fills: 'candidate', brief: ['ahEach', 'nominalV', 'continuousA', 'weightKg'] },
   chargers: { title: 'Mains chargers', one: 'Mains charger', fields: { ...only(chargers, [...stages, 'outputs', 'efficiency', 'powerFactor', 'holdsFuseBlock']), nominalV: choice('Made for', systemVoltages, sheet), ...bulk }, fills: 'chargers', brief: ['ratedA', 'profile', 'absorptionV', 'equaliseStage'] },
   dcdc: {
     title: 'DC-DC chargers', one: 'DC-DC charger', fills: 'links', sets: { kind: 'dcdc' }, brief: ['ratedA', 'inputV', 'outputV', 'isolation'],

@@ -1,6 +1,6 @@
 import { caseLimitC, hotOutputA, steadyCaseC } from '../physics/alternator'
 import { copettiChargeEfficiency, copettiGassingV } from '../physics/lead'
-import { coulombicEfficiency, openCircuitV, resistanceFactor } from '../physics/lfp'
+import { coulombicEfficiency, openCircuitBy, openCircuitV, resistanceFactor } from '../physics/lfp'
 import type { LeadPlant, LfpPlant, Plant, Stages } from './plant'
 
 /** What happens around the system in one step. */
@@ -29,8 +29,9 @@ const bufferS = 3e-4
 const toleranceA = 2e-5
 const mostIterations = 60
 
-/** What the last solution left, A: for the count of the worst. */
+/** What the last solution left, A, and the slope it found, A/V: where the next one begins. */
 let leftOverA = 0
+let foundSlope = -1
 
 /**
  * Root of a falling function of a voltage: Newton steps with the slope found on the way (secant), kept inside a bracket
@@ -51,7 +52,7 @@ function solveFalling(f: (v: number) => number, guess: number, low: number, high
     const next = step > a && step < b ? step : (a + b) / 2
     const z = f(next)
     const found = (z - y) / (next - v)
-    slope = found < -1e-4 ? found : -1e-4
+    slope = foundSlope = found < -1e-4 ? found : -1e-4
     // After many steps without an end the function has a kink here: halve from now on.
     if (i > 12) slope = -1e-12
     v = next
@@ -63,7 +64,7 @@ function solveFalling(f: (v: number) => number, guess: number, low: number, high
 
 const ocvSteps = 200
 /** The resting curve in steps of half a per cent, on which all its corners lie: exact between them. */
-const ocvTable = (nominalV: number): Float64Array => Float64Array.from({ length: ocvSteps + 2 }, (_, i) => openCircuitV(Math.min(1, i / ocvSteps), nominalV))
+const ocvTable = ({ nominalV, curve }: LfpPlant): Float64Array => Float64Array.from({ length: ocvSteps + 2 }, (_, i) => (curve ? openCircuitBy(curve, Math.min(1, i / ocvSteps), nominalV) : openCircuitV(Math.min(1, i / ocvSteps), nominalV)))
 
 /** A lithium battery with its gates. */
 export class Lfp {
@@ -99,7 +100,7 @@ export class Lfp {
     this.soc = soc
     this.tempC = tempC
     this.ohmNow = plant.ohm
-    this.ocv = ocvTable(plant.nominalV)
+    this.ocv = ocvTable(plant)
     this.emf = 0
     this.heatCapacity = plant.kg * 1000
     this.heatOhm = ((insulated ? 2.5 : 1) * 24) / plant.kg
@@ -378,6 +379,8 @@ export class Simulation {
   readonly sourceA: number[]
   readonly sourceAh: number[]
   sourceSumA = 0
+  mainsSumA = 0
+  solarSumA = 0
   readonly events: SimEvent[] = []
   linkClosed = false
   linkA = 0
@@ -392,8 +395,10 @@ export class Simulation {
   loadAh = 0
   unservedAh = 0
   coldRefusedS = 0
-  /** Whether a source would charge just now. */
-  wantsCharge = false
+  /** Which sources would charge just now. */
+  mainsThere = false
+  engineThere = false
+  sunThere = false
   acSupplyA = 0
   placeC: number
   /** Currents at the house bus that do not sum to zero, A: the largest seen. */
@@ -402,7 +407,7 @@ export class Simulation {
   private readonly startScale: number
   private readonly offV: number
   /** Slope of the currents at the house bus to begin a solution with, A/V. */
-  private readonly houseSlope: number
+  private houseSlope: number
   private vsrS = 0
   private dutyOpenS = 0
   private dcdcStopped = false
@@ -478,8 +483,10 @@ export class Simulation {
   private readonly startOff = (v: number): number => this.startIn(v) - this.linkTried - bufferS * (v - this.startV)
   private solveHouse(linkA: number): number {
     this.linkTried = linkA
+    foundSlope = this.houseSlope
     const v = solveFalling(this.houseOff, this.houseV, 0, 20 * this.scale, this.houseSlope)
     this.houseLeftA = leftOverA
+    this.houseSlope = foundSlope
     return v
   }
   private solveStart(linkA: number): number {
@@ -661,24 +668,30 @@ export class Simulation {
 
   /** Whether any source would charge if the battery let it. */
   private sourceWants(around: Surroundings): boolean {
-    if ((around.mains && this.chargers.length > 0) || (this.machineMostA > 0 && this.plant.link.kind !== 'none')) return true
-    for (const amps of this.solarMostA) if (amps > 0.5) return true
-    return false
+    this.mainsThere = around.mains && this.chargers.length > 0
+    this.engineThere = this.machineMostA > 0 && this.plant.link.kind !== 'none'
+    this.sunThere = false
+    for (const amps of this.solarMostA) if (amps > 0.5) this.sunThere = true
+    return this.mainsThere || this.engineThere || this.sunThere
   }
 
   private account(dt: number, around: Surroundings, wantsCharge: boolean): void {
-    this.wantsCharge = wantsCharge
     const { plant } = this
     const h = dt / 3600
     const v = this.houseV
     let supply = 0
+    this.mainsSumA = this.solarSumA = 0
     for (let i = 0; i < this.chargers.length; i++) {
       const { stages, efficiency, powerFactor, supplyV } = plant.chargers[i]!
       this.chargers[i]!.finish(v, stages.maxA, dt, around.mains)
+      this.mainsSumA += this.chargers[i]!.amps
       supply += (this.chargers[i]!.amps * v) / (efficiency * powerFactor * supplyV)
     }
     if (supply > this.acSupplyA) this.acSupplyA = supply
-    for (let i = 0; i < this.solar.length; i++) this.solar[i]!.finish(v, this.solarMostA[i]!, dt, this.solarMostA[i]! > 0)
+    for (let i = 0; i < this.solar.length; i++) {
+      this.solar[i]!.finish(v, this.solarMostA[i]!, dt, this.solarMostA[i]! > 0)
+      this.solarSumA += this.solar[i]!.amps
+    }
     this.sourceSumA = 0
     for (let i = 0; i < plant.sources.length; i++) {
       this.sourceA[i] = this.sourceOn[i] ? this.sourceAt(i, v) : 0

@@ -94,7 +94,7 @@ function lfpOf({ bank, one, rules }: System): LfpPlant {
   const { each } = bank
   const hybrid = one.use.mixed !== 'replaced' && one.use.chargeStop === 'yes'
   return {
-    ah: bank.ah * (1 - each.reserve / 100), nominalV: bank.nominalV, ohm: bank.ohm, kg: bank.kg, ownA: (each.standbyMa * each.parallel) / 1000 + (bank.ah * rules.selfDischarge) / 100 / 730.5,
+    ah: bank.ah * (1 - each.reserve / 100), nominalV: bank.nominalV, ohm: bank.ohm, kg: bank.kg, curve: curveOf(each), ownA: (each.standbyMa * each.parallel) / 1000 + (bank.ah * rules.selfDischarge) / 100 / 730.5,
     bms: {
       overV: bank.bmsOverV, overReturnV: each.bmsOverReturnV * each.series, underV: each.bmsUnderV * each.series, underReturnV: each.bmsUnderReturnV * each.series,
       maxDischargeA: each.overCurrentA * each.parallel * bank.sharing, overCurrentS: each.overCurrentS,
@@ -103,6 +103,13 @@ function lfpOf({ bank, one, rules }: System): LfpPlant {
     heater: each.heater === 'yes' ? { watts: each.heaterW * bank.count, startC: each.heaterStartC } : null,
     stops: hybrid ? { chargeV: rules.chargeStopV * bank.scale, dischargeV: rules.dischargeStopV * bank.scale } : null,
   }
+}
+
+/** The maker's resting curve, in order; null where there is none, or none that rises. */
+function curveOf(each: View<'candidate'>): LfpPlant['curve'] {
+  const rows = [...(each.restingCurve ?? [])].sort((a, b) => a.percent - b.percent)
+  const rises = rows.length >= 2 && rows.every((row, i) => i === 0 || (row.percent > rows[i - 1]!.percent && row.volts > rows[i - 1]!.volts))
+  return rises ? rows.map((row) => [row.percent / 100, row.volts] as const) : null
 }
 
 function alternatorOf(machine: View<'alternators'>, { rules, scene }: System): AlternatorPlant {

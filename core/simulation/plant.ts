@@ -1,4 +1,5 @@
 import type { AlternatorHeat } from '../physics/alternator'
+import type { OcvCurve } from '../physics/lfp'
 
 /** Charge stages of a unit, V at the battery's nominal voltage. */
 export interface Stages {
@@ -18,6 +19,8 @@ export interface LfpPlant {
   /** Resistance with BMS at 25 °C, Ω. */
   readonly ohm: number
   readonly kg: number
+  /** The maker's own resting curve; null for the usual one. */
+  readonly curve: OcvCurve | null
   /** Draw of its BMS and self-discharge, A. */
   readonly ownA: number
   readonly bms: {

@@ -1,33 +1,54 @@
 import type { Simulation } from './engine'
 
-/** Summed in a plain loop: it runs at every step. */
-function ampsOf(units: readonly { readonly amps: number }[]): number {
-  let sum = 0
-  for (const unit of units) sum += unit.amps
-  return sum
+/** What is drawn of a run, by name: label and unit. Currents into the house bus are positive, loads too. Yes and no are 1 and 0. */
+export const channels = {
+  soc: { label: 'Charge of the lithium', unit: '%' },
+  leadSoc: { label: 'Charge of the house lead', unit: '%' },
+  startSoc: { label: 'Charge of the starting battery', unit: '%' },
+  engineA: { label: 'From the engine', unit: 'A' },
+  mainsA: { label: 'From mains', unit: 'A' },
+  solarA: { label: 'From the sun', unit: 'A' },
+  sourceA: { label: 'From other sources', unit: 'A' },
+  loadA: { label: 'Loads', unit: 'A' },
+  lfpA: { label: 'Into the lithium', unit: 'A' },
+  leadA: { label: 'Into the house lead', unit: 'A' },
+  alternatorA: { label: 'Alternator gives', unit: 'A' },
+  houseV: { label: 'House voltage', unit: 'V' },
+  startV: { label: 'Starting side voltage', unit: 'V' },
+  alternatorC: { label: 'Alternator case', unit: '°C' },
+  cellC: { label: 'Cells', unit: '°C' },
+  placeC: { label: 'Battery place', unit: '°C' },
+  mainsThere: { label: 'Mains would charge', unit: '' },
+  engineThere: { label: 'Engine would charge', unit: '' },
+  sunThere: { label: 'Sun would charge', unit: '' },
+  allowed: { label: 'The cells allow a charge', unit: '' },
+} as const
+
+/** Reads every channel in their order: one plain function, since it runs at every step. NaN for what a system does not have. */
+function readAll(s: Simulation, out: Float64Array): void {
+  const { lfp, houseLead, startLead, plant } = s
+  out[0] = lfp ? lfp.soc * 100 : NaN
+  out[1] = houseLead ? houseLead.soc * 100 : NaN
+  out[2] = startLead ? startLead.soc * 100 : NaN
+  out[3] = s.linkA + (s.dcdc ? s.dcdc.amps : 0)
+  out[4] = s.mainsSumA
+  out[5] = s.solarSumA
+  out[6] = s.sourceSumA
+  out[7] = s.loadA
+  out[8] = lfp ? lfp.amps : NaN
+  out[9] = houseLead ? houseLead.amps : NaN
+  out[10] = plant.alternator ? s.alternatorA : NaN
+  out[11] = s.houseV
+  out[12] = plant.alternator || startLead ? s.startV : NaN
+  out[13] = plant.alternator ? s.alternatorC : NaN
+  out[14] = lfp ? lfp.tempC : NaN
+  out[15] = s.placeC
+  out[16] = s.mainsThere ? 1 : 0
+  out[17] = s.engineThere ? 1 : 0
+  out[18] = s.sunThere ? 1 : 0
+  out[19] = lfp ? (lfp.chargeGate ? 1 : 0) : NaN
 }
 
-/** What is drawn of a run, by name: label, unit and what it is read from. Currents into the house bus are positive, loads too. */
-export const channels = {
-  soc: { label: 'Charge of the lithium', unit: '%', read: (s: Simulation) => (s.lfp ? s.lfp.soc * 100 : NaN) },
-  leadSoc: { label: 'Charge of the house lead', unit: '%', read: (s: Simulation) => (s.houseLead ? s.houseLead.soc * 100 : NaN) },
-  startSoc: { label: 'Charge of the starting battery', unit: '%', read: (s: Simulation) => (s.startLead ? s.startLead.soc * 100 : NaN) },
-  engineA: { label: 'From the engine', unit: 'A', read: (s: Simulation) => s.linkA + (s.dcdc?.amps ?? 0) },
-  mainsA: { label: 'From mains', unit: 'A', read: (s: Simulation) => ampsOf(s.chargers) },
-  solarA: { label: 'From the sun', unit: 'A', read: (s: Simulation) => ampsOf(s.solar) },
-  sourceA: { label: 'From other sources', unit: 'A', read: (s: Simulation) => s.sourceSumA },
-  loadA: { label: 'Loads', unit: 'A', read: (s: Simulation) => s.loadA },
-  lfpA: { label: 'Into the lithium', unit: 'A', read: (s: Simulation) => s.lfp?.amps ?? NaN },
-  leadA: { label: 'Into the house lead', unit: 'A', read: (s: Simulation) => s.houseLead?.amps ?? NaN },
-  alternatorA: { label: 'Alternator gives', unit: 'A', read: (s: Simulation) => (s.plant.alternator ? s.alternatorA : NaN) },
-  houseV: { label: 'House voltage', unit: 'V', read: (s: Simulation) => s.houseV },
-  startV: { label: 'Starting side voltage', unit: 'V', read: (s: Simulation) => (s.plant.alternator || s.startLead ? s.startV : NaN) },
-  alternatorC: { label: 'Alternator case', unit: '°C', read: (s: Simulation) => (s.plant.alternator ? s.alternatorC : NaN) },
-  cellC: { label: 'Cells', unit: '°C', read: (s: Simulation) => s.lfp?.tempC ?? NaN },
-  wanted: { label: 'A source would charge', unit: '', read: (s: Simulation) => (s.wantsCharge ? 1 : 0) },
-  allowed: { label: 'The battery allows a charge', unit: '', read: (s: Simulation) => (s.lfp ? (s.lfp.chargeGate ? 1 : 0) : NaN) },
-  placeC: { label: 'Battery place', unit: '°C', read: (s: Simulation) => s.placeC },
-} as const
 export type ChannelId = keyof typeof channels
 export const channelIds = Object.keys(channels) as ChannelId[]
 
@@ -46,11 +67,13 @@ export class Recorder {
   private readonly most: Float64Array
   private readonly leastAt: Float64Array
   private readonly mostAt: Float64Array
+  private readonly now = new Float64Array(channelIds.length)
   private begun = 0
   /** Channels this plant has at all. */
   private readonly active: readonly number[]
   constructor(private readonly stretchS: number, simulation: Simulation) {
-    this.active = channelIds.flatMap((_, i) => (Number.isNaN(readers[i]!(simulation)) ? [] : [i]))
+    readAll(simulation, this.now)
+    this.active = channelIds.flatMap((_, i) => (Number.isNaN(this.now[i]!) ? [] : [i]))
     const n = channelIds.length
     this.least = new Float64Array(n).fill(Infinity)
     this.most = new Float64Array(n).fill(-Infinity)
@@ -60,8 +83,9 @@ export class Recorder {
 
   take(simulation: Simulation): void {
     const { t } = simulation
+    readAll(simulation, this.now)
     for (const i of this.active) {
-      const value = readers[i]!(simulation)
+      const value = this.now[i]!
       if (value < this.least[i]!) {
         this.least[i] = value
         this.leastAt[i] = t
@@ -91,4 +115,3 @@ export class Recorder {
     return { t: this.t, values: Object.fromEntries(channelIds.flatMap((id, i) => (this.columns[i]!.some(Number.isFinite) ? [[id, this.columns[i]!.map(round)]] : []))) }
   }
 }
-const readers = channelIds.map((id) => channels[id].read)

@@ -104,6 +104,15 @@ const stepsBetweenReports = 4000
 /** Inputs of a run as they come from the job. */
 export const usualInputs = (run: RunId, base: RunInputs): RunInputs => ({ ...base, ...runKind(run).usual(base) })
 
+/** What runs at each minute of a day: the engine (0 off, 1 at idle, 2 at cruise) and mains. */
+function dayPlan({ driveFrom, driveH, idleShare, mainsFrom, mainsH }: RunInputs): { readonly engine: Uint8Array; readonly mains: Uint8Array } {
+  const since = (minute: number, from: number): number => (minute / 60 - from + 24) % 24
+  return {
+    engine: Uint8Array.from({ length: 1440 }, (_, minute) => (since(minute, driveFrom) >= driveH ? 0 : since(minute, driveFrom) < driveH * idleShare ? 1 : 2)),
+    mains: Uint8Array.from({ length: 1440 }, (_, minute) => (since(minute, mainsFrom) < mainsH ? 1 : 0)),
+  }
+}
+
 const smallAh = 50
 
 /** Seconds a step: that of the run, a third of a minute at most where the house battery is small and moves fast. */
@@ -119,82 +128,128 @@ export function stepOf(run: RunId, plant: Plant): number {
  * @param dt seconds a step, 1 to 60; {@link stepOf} where none is given
  */
 export function* carryOut(run: RunId, plant: Plant, inputs: RunInputs, weather: Weather | null = null, dt = stepOf(run, plant)): Generator<number, RunResult, void> {
-  const days = Math.min(366, Math.max(0.01, inputs.days))
-  const seconds = Math.round((days * 86_400) / dt) * dt
-  const sky = weather ?? clearDays({ dayMs: Date.UTC(2025, 0, 1) + (inputs.dayOfYear - 1) * 86_400_000 - Math.round(inputs.longitude / 15) * 3_600_000, days: Math.min(2, Math.ceil(days)), latitude: inputs.latitude, longitude: inputs.longitude, tiltDeg: inputs.tilt, clearness: inputs.clearness, meanC: (inputs.coldC + inputs.warmC) / 2, swingC: (inputs.warmC - inputs.coldC) / 2 })
-  const startC = run === 'cold-morning' ? inputs.coldC : weather ? Math.max(plant.place.coldestC, sky.airC[0]!) : Math.max(inputs.coldC, Math.min(inputs.warmC, (inputs.coldC + inputs.warmC) / 2))
-  const simulation = new Simulation(plant, { soc: inputs.soc, tempC: startC, leadSoc: Math.max(0.3, inputs.soc) })
-  const recorder = new Recorder(Math.max(dt, seconds / stretches), simulation)
-  const until = runKind(run).until
-  let leastSoc = inputs.soc
-  let fullAfterH: number | null = null
-  let darkAfterH: number | null = null
-  let limitMin: number | null = null
-  let shortToday = false
-  let daysShort = 0
-  let cutOuts = 0
-  const startSoc = simulation.lfp?.soc ?? 0
-  const events: SimEvent[] = []
-  const around: { -readonly [K in keyof Surroundings]: Surroundings[K] } = { hour: 0, engine: 'off', engineS: 0, mains: false, airC: startC, sunWm2: 0, loads: inputs.loads }
-  const from = 6
-  const span = (hour: number, begin: number, length: number): boolean => length >= 24 || (length > 0 && (hour >= begin ? hour < begin + length : hour + 24 < begin + length))
-  const idleH = inputs.driveH * inputs.idleShare
-  let steps = 0
-  while (simulation.t < seconds - 1e-6) {
-    const clock = from * 3600 + simulation.t
-    const hour = (clock % 86_400) / 3600
-    const at = weather ? Math.floor(simulation.t / 3600) % sky.airC.length : Math.floor(clock / 3600) % 24
-    around.hour = hour
-    // The survey knows how cold and hot the place gets, whatever the air outside does over a year.
-    around.airC = weather ? Math.min(plant.place.hottestC, Math.max(plant.place.coldestC, sky.airC[at]!)) : sky.airC[at]!
-    around.sunWm2 = sky.panelWm2[at]!
-    const driving = span(hour, inputs.driveFrom, inputs.driveH)
-    const sinceStart = (hour - inputs.driveFrom + 24) % 24
-    around.engine = !driving ? 'off' : sinceStart < idleH ? 'idle' : 'cruise'
-    around.engineS = driving ? sinceStart * 3600 : 0
-    around.mains = span(hour, inputs.mainsFrom, inputs.mainsH)
-    simulation.step(dt, around)
-    recorder.take(simulation)
-    const soc = simulation.lfp?.soc ?? simulation.houseLead?.soc ?? 0
-    if (soc < leastSoc) leastSoc = soc
-    const after = simulation.t / 3600
-    if (fullAfterH === null && full(simulation)) fullAfterH = after
-    if (simulation.events.length > 0) {
-      for (const event of simulation.events) {
-        if (events.length < mostEvents) events.push(event)
-        if (event.kind === 'dark' && event.words.includes('went off')) {
-          darkAfterH ??= after
-          shortToday = true
-        }
-        if (event.kind === 'cut-out' && event.words.includes('cut out')) cutOuts++
-        if (event.kind === 'alternator' && event.words.includes('passed')) limitMin ??= (simulation.t - Math.max(0, ((inputs.driveFrom - from + 24) % 24) * 3600)) / 60
-      }
-      simulation.events.length = 0
-    }
-    if (Math.floor((clock + dt) / 86_400) !== Math.floor(clock / 86_400)) {
-      if (shortToday || simulation.unservedAh > 0 && simulation.loadA < 0.01 && inputs.loads) daysShort++
-      shortToday = false
-    }
-    if (until?.(simulation)) break
-    if (++steps % stepsBetweenReports === 0) yield simulation.t / seconds
+  const course = new Course(run, plant, inputs, weather, dt)
+  while (course.goOn(stepsBetweenReports)) yield course.share
+  return course.result()
+}
+
+/** The hour at which every run begins: morning. */
+const beginsAt = 6
+
+/** A run on its way. Its loop is a plain method, which the machine makes fast as it never would a generator. */
+class Course {
+  private readonly simulation: Simulation
+  private readonly recorder: Recorder
+  private readonly sky: Weather
+  private readonly seconds: number
+  private readonly day: ReturnType<typeof dayPlan>
+  private readonly until: ((simulation: Simulation) => boolean) | undefined
+  private readonly startSoc: number
+  private readonly around: { -readonly [K in keyof Surroundings]: Surroundings[K] }
+  private readonly events: SimEvent[] = []
+  private leastSoc: number
+  private fullAfterH: number | null = null
+  private darkAfterH: number | null = null
+  private limitMin: number | null = null
+  private shortToday = false
+  private daysShort = 0
+  private cutOuts = 0
+
+  constructor(private readonly run: RunId, private readonly plant: Plant, private readonly inputs: RunInputs, private readonly weather: Weather | null, private readonly dt: number) {
+    const days = Math.min(366, Math.max(0.01, inputs.days))
+    const meanC = (inputs.coldC + inputs.warmC) / 2
+    const { latitude, longitude } = inputs
+    this.seconds = Math.round((days * 86_400) / dt) * dt
+    this.sky = weather ?? clearDays({
+      dayMs: Date.UTC(2025, 0, 1) + (inputs.dayOfYear - 1) * 86_400_000 - Math.round(longitude / 15) * 3_600_000, days: 1, latitude, longitude, tiltDeg: inputs.tilt,
+      clearness: inputs.clearness, meanC, swingC: (inputs.warmC - inputs.coldC) / 2,
+    })
+    const startC = run === 'cold-morning' ? inputs.coldC : weather ? Math.max(plant.place.coldestC, weather.airC[beginsAt]!) : meanC
+    this.simulation = new Simulation(plant, { soc: inputs.soc, tempC: startC, leadSoc: Math.max(0.3, inputs.soc) })
+    this.recorder = new Recorder(Math.max(dt, this.seconds / stretches), this.simulation)
+    this.day = dayPlan(inputs)
+    this.until = runKind(run).until
+    this.leastSoc = inputs.soc
+    this.startSoc = this.simulation.lfp?.soc ?? 0
+    this.around = { hour: 0, engine: 'off', engineS: 0, mains: false, airC: startC, sunWm2: 0, loads: inputs.loads }
   }
-  const sum = (units: readonly { readonly ah: number }[]): number => units.reduce((all, unit) => all + unit.ah, 0)
-  const [engineAh, mainsAh, solarAh] = [simulation.linkAh + (simulation.dcdc?.ah ?? 0), sum(simulation.chargers), sum(simulation.solar)]
-  const sourceAh = simulation.sourceAh.reduce((a, b) => a + b, 0)
-  const brought = engineAh + mainsAh + solarAh + sourceAh
-  const net = (battery: { readonly inAh: number; readonly outAh: number } | null): number => (battery ? battery.inAh - battery.outAh : 0)
-  const taken = simulation.loadAh + net(simulation.lfp) + net(simulation.houseLead)
-  const through = Math.max(1, Math.abs(engineAh) + mainsAh + solarAh + sourceAh + simulation.loadAh)
-  return {
-    run, plant: plant.name, inputs, series: recorder.series(), events, assumed: [...plant.assumed, `Weather: ${sky.source}`],
-    totals: {
-      hours: simulation.t / 3600, loadAh: simulation.loadAh, unservedAh: simulation.unservedAh, engineAh, mainsAh, solarAh, sourceAh, backAh: simulation.backAh,
-      endSoc: simulation.lfp?.soc ?? simulation.houseLead?.soc ?? 0, leastSoc, fullAfterH, darkAfterH,
-      alternatorPeakC: plant.alternator ? simulation.alternatorPeakC : null, alternatorHotH: simulation.alternatorHotS / 3600, alternatorLimitMin: limitMin,
-      coldRefusedH: simulation.coldRefusedS / 3600, heaterWh: simulation.lfp?.heaterWh ?? 0, leadGassingH: (simulation.houseLead?.gassingS ?? 0) / 3600,
-      acSupplyA: simulation.acSupplyA, daysShort, cutOuts,
-      residualA: simulation.worstResidualA, imbalance: Math.abs(brought - taken) / through + Math.abs(socMismatch(simulation, startSoc)) / through,
-    },
+
+  /** Share of the run that is done, 0 to 1. */
+  get share(): number { return this.simulation.t / this.seconds }
+
+  /** Goes on by so many steps; false when the run is over. */
+  goOn(steps: number): boolean {
+    const { simulation, recorder, around, dt, seconds } = this
+    for (let n = 0; n < steps; n++) {
+      if (simulation.t >= seconds - 1e-6) return false
+      const clock = beginsAt * 3600 + simulation.t
+      this.lookAround(clock)
+      simulation.step(dt, around)
+      recorder.take(simulation)
+      const soc = simulation.lfp ? simulation.lfp.soc : simulation.houseLead ? simulation.houseLead.soc : 0
+      if (soc < this.leastSoc) this.leastSoc = soc
+      if (this.fullAfterH === null && full(simulation)) this.fullAfterH = simulation.t / 3600
+      if (simulation.events.length > 0) this.note()
+      if (Math.floor((clock + dt) / 86_400) !== Math.floor(clock / 86_400)) {
+        if (this.shortToday || (this.inputs.loads && simulation.unservedAh > 0 && simulation.loadA < 0.01)) this.daysShort++
+        this.shortToday = false
+      }
+      if (this.until?.(simulation)) return false
+    }
+    return true
+  }
+
+  private lookAround(clock: number): void {
+    const { around, day, sky, plant } = this
+    const inDay = clock % 86_400
+    const at = Math.floor(clock / 3600) % sky.airC.length
+    const airC = sky.airC[at]!
+    const minute = Math.floor(inDay / 60)
+    const engine = day.engine[minute]!
+    around.hour = inDay / 3600
+    // The survey knows how cold and hot the place gets, whatever the air outside does over a year.
+    around.airC = this.weather ? Math.min(plant.place.hottestC, Math.max(plant.place.coldestC, airC)) : airC
+    around.sunWm2 = sky.panelWm2[at]!
+    around.engine = engine === 0 ? 'off' : engine === 1 ? 'idle' : 'cruise'
+    around.engineS = engine === 0 ? 0 : ((around.hour - this.inputs.driveFrom + 24) % 24) * 3600
+    around.mains = day.mains[minute] === 1
+  }
+
+  /** Takes over what happened, and counts what is counted. */
+  private note(): void {
+    const { simulation } = this
+    for (const event of simulation.events) {
+      if (this.events.length < mostEvents) this.events.push(event)
+      if (event.kind === 'dark' && event.words.includes('went off')) {
+        this.darkAfterH ??= event.t / 3600
+        this.shortToday = true
+      }
+      if (event.kind === 'cut-out' && event.words.includes('cut out')) this.cutOuts++
+      if (event.kind === 'alternator' && event.words.includes('passed')) this.limitMin ??= (event.t - ((this.inputs.driveFrom - beginsAt + 24) % 24) * 3600) / 60
+    }
+    simulation.events.length = 0
+  }
+
+  result(): RunResult {
+    const { simulation, plant } = this
+    const sum = (units: readonly { readonly ah: number }[]): number => units.reduce((all, unit) => all + unit.ah, 0)
+    const net = (battery: { readonly inAh: number; readonly outAh: number } | null): number => (battery ? battery.inAh - battery.outAh : 0)
+    const [engineAh, mainsAh, solarAh] = [simulation.linkAh + (simulation.dcdc?.ah ?? 0), sum(simulation.chargers), sum(simulation.solar)]
+    const sourceAh = simulation.sourceAh.reduce((a, b) => a + b, 0)
+    const brought = engineAh + mainsAh + solarAh + sourceAh
+    const taken = simulation.loadAh + net(simulation.lfp) + net(simulation.houseLead)
+    const through = Math.max(1, Math.abs(engineAh) + mainsAh + solarAh + sourceAh + simulation.loadAh)
+    return {
+      run: this.run, plant: plant.name, inputs: this.inputs, series: this.recorder.series(), events: this.events, assumed: [...plant.assumed, `Weather: ${this.sky.source}`],
+      totals: {
+        hours: simulation.t / 3600, loadAh: simulation.loadAh, unservedAh: simulation.unservedAh, engineAh, mainsAh, solarAh, sourceAh, backAh: simulation.backAh,
+        endSoc: simulation.lfp?.soc ?? simulation.houseLead?.soc ?? 0, leastSoc: this.leastSoc, fullAfterH: this.fullAfterH, darkAfterH: this.darkAfterH,
+        alternatorPeakC: plant.alternator ? simulation.alternatorPeakC : null, alternatorHotH: simulation.alternatorHotS / 3600, alternatorLimitMin: this.limitMin,
+        coldRefusedH: simulation.coldRefusedS / 3600, heaterWh: simulation.lfp?.heaterWh ?? 0, leadGassingH: (simulation.houseLead?.gassingS ?? 0) / 3600,
+        acSupplyA: simulation.acSupplyA, daysShort: this.daysShort, cutOuts: this.cutOuts,
+        residualA: simulation.worstResidualA, imbalance: (Math.abs(brought - taken) + Math.abs(socMismatch(simulation, this.startSoc))) / through,
+      },
+    }
   }
 }
 

@@ -5,15 +5,17 @@ import { emptyJob, withNewPart, type JobDocument } from '../job/document'
 import { caseLimitC, fitHeat, hotOutputA, minutesToLimit, steadyCaseC, usualHeat, type CaseReading } from '../physics/alternator'
 import { copettiChargeEfficiency, copettiChargeV, copettiDischargeV, copettiGassingV } from '../physics/lead'
 import { openCircuitV, resistanceFactor } from '../physics/lfp'
+import { withValues } from '../testing'
 import { Lead, Lfp, Simulation, type Surroundings } from './engine'
 import { plantOf } from './from-job'
 import { inputsOf } from './inputs'
 import type { LfpPlant, LinkPlant, Plant, Stages } from './plant'
+import { driveTraces, readVoltageLog } from './traces'
 import { carryOut, runIds, runNow, stepOf, usualInputs, type RunInputs } from './runs'
 
 const stages: Stages = { maxA: 30, absorptionV: 14.4, absorptionH: 2, floatV: null, restartV: 13.1, tailA: 10 }
 const bms: LfpPlant['bms'] = { overV: 15, overReturnV: 14, underV: 10, underReturnV: 12, maxDischargeA: 200, overCurrentS: 5, coldC: 0, coldReturnC: 3, hotC: 55, hotReturnC: 50 }
-const lfp: LfpPlant = { ah: 200, nominalV: 12, ohm: 0.006, kg: 24, ownA: 0, bms, heater: null, stops: null }
+const lfp: LfpPlant = { ah: 200, nominalV: 12, ohm: 0.006, kg: 24, curve: null, ownA: 0, bms, heater: null, stops: null }
 const lead = { c10: 100, health: 1, ageing: 1, cells: 6, resistance: 1 } as const
 const alternator: NonNullable<Plant['alternator']> = { ratedA: 200, regulator: 'fixed', regulatorV: 14.4, trace: [], hotShare: 0.85, limitA: 9999, idleRpm: 1900, cruiseRpm: 5000, vehicleA: 15, heat: usualHeat, ambientC: 60, foldsBack: false }
 const none = Array.from({ length: 24 }, () => 0)
@@ -82,6 +84,14 @@ describe('closed forms', () => {
     expect(steady).toBeCloseTo(60 + 80 * (0.2 + 0.3 + 0.5), 6)
     expect(minutesToLimit(60, steady, caseLimitC, usualHeat)).toBeCloseTo(15 * Math.log(80 / 40), 6)
     expect(minutesToLimit(60, 95, caseLimitC, usualHeat)).toBe(Infinity)
+  })
+
+  it('a maker’s own resting curve takes the place of the usual one', () => {
+    const battery = new Lfp({ ...lfp, curve: [[0, 2.6], [0.5, 3.25], [1, 3.4]] }, 0.75, 25, false)
+    expect(battery.restV).toBeCloseTo(4 * 3.325, 6)
+    const typed = withValues(jobs[0]![1], { 'candidate/restingCurve': [{ percent: 100, volts: 3.4 }, { percent: 0, volts: 2.6 }] })
+    expect(plantOf(typed, {}, 'new').lfp!.curve).toEqual([[0, 2.6], [1, 3.4]])
+    expect(plantOf(withValues(jobs[0]![1], { 'candidate/restingCurve': [{ percent: 0, volts: 3.4 }, { percent: 100, volts: 2.6 }] }), {}, 'new').lfp!.curve).toBeNull()
   })
 
   it('a warm battery in a cold place cools exponentially', () => {
@@ -275,5 +285,23 @@ describe('a run', () => {
         expect(assumed.some((words) => words.includes('not known'))).toBe(true)
       }
     }
+  })
+})
+
+describe('a log of the voltage on a drive', () => {
+  it('becomes minutes at volts in the order driven', () => {
+    const rows = Array.from({ length: 121 }, (_, i) => `${i * 10},${i < 60 ? 14.4 + (i % 2) * 0.05 : 12.6}`)
+    const { trace, problems } = readVoltageLog(['time (s),voltage (V)', ...rows].join('\n'))
+    expect(problems).toEqual([])
+    expect(trace).toEqual([{ minutes: 10, volts: 14.43 }, { minutes: 10, volts: 12.6 }])
+  })
+  it('with a time that stands still or an empty cell is refused by its line', () => {
+    expect(readVoltageLog('time (s),voltage (V)\n0,14\n0,14\n5,\n').problems.map((p) => `${p.line} ${p.column}`)).toEqual(['3 time', '4 voltage'])
+  })
+  it('moves what a computer-controlled machine gives', () => {
+    const swings = runNow('driving-day', { ...plain, link: { kind: 'closed', ohm: 0.005 }, alternator: { ...alternator, regulator: 'computer', trace: driveTraces.town.trace } }, inputs)
+    const engine = swings.series.values.engineA!
+    expect(Math.max(...engine)).toBeGreaterThan(60)
+    expect(engine.slice(0, 300).filter((a, i) => i > 0 && a < 1 && engine[i - 1]! > 20).length).toBeGreaterThan(5)
   })
 })

@@ -3,6 +3,7 @@ import { caseLimitC, fitHeat, minutesToLimit, steadyCaseC, underBonnetC, openSpa
 import { decodeText } from '../../../core/formats/bytes'
 import { readCaseCsv } from '../../../core/formats/loads-csv'
 import { partsOf } from '../../../core/job/document'
+import { driveTraces, readVoltageLog, type DriveTrace } from '../../../core/simulation/traces'
 import type { Known } from '../../../core/job/fields'
 import { formatQuantity } from '../../../core/units/format'
 
@@ -35,6 +36,24 @@ async function readLog(event: Event) {
   if (!decoded.ok || !read || first || read.readings.length === 0) return void (problem.value = `${file.name}: ${!decoded.ok ? decoded.error : first ? `line ${first.line}, ${first.column}: ${first.reason}` : 'there are no readings in it'}. Nothing was taken.`)
   bench.setField(`${part.value.path}/temperatureReadings`, { value: read.readings.slice(0, 200), how: 'measured', when: new Date().toISOString(), by: who.value })
 }
+const isComputer = computed(() => known<string>('regulator') === 'computer')
+const setTrace = (trace: DriveTrace, how: 'measured' | 'assumed') => bench.setField(`${part.value.path}/driveTally`, { value: trace, how, ...(how === 'measured' ? { when: new Date().toISOString(), by: who.value } : {}) })
+function preset(id: string) {
+  const scale = Number(known<string>('nominalV') ?? 12) / 12
+  if (id in driveTraces) setTrace(driveTraces[id as keyof typeof driveTraces].trace.map(({ minutes, volts }) => ({ minutes, volts: volts * scale })), 'assumed')
+}
+async function readVoltages(event: Event) {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  problem.value = ''
+  if (!file) return
+  const decoded = file.size > 2 * 1024 * 1024 ? { ok: false as const, error: 'is larger than 2 MB' } : decodeText(new Uint8Array(await file.arrayBuffer()))
+  const read = decoded.ok ? readVoltageLog(decoded.text) : null
+  const first = read?.problems[0]
+  if (!decoded.ok || !read || first || read.trace.length === 0) return void (problem.value = `${file.name}: ${!decoded.ok ? decoded.error : first ? `line ${first.line}, ${first.column}: ${first.reason}` : 'there are no readings in it'}. Nothing was taken.`)
+  setTrace(read.trace, 'measured')
+}
 </script>
 
 <template>
@@ -45,6 +64,12 @@ async function readLog(event: Event) {
     </template>
     <p v-else class="text-soft">No readings yet; defaults are used. Enter them at the alternator station, or bring in a log: amps, shaft rpm, minutes, °C.</p>
     <label class="act-quiet mt-2 focus-within:outline-2 focus-within:outline-sea">Bring in a log<input type="file" accept=".csv,text/csv" class="sr-only" @change="readLog"></label>
+    <template v-if="isComputer">
+      <h3 class="mt-3 text-base">Voltage over the drive</h3>
+      <p class="text-xs text-soft">The computer moves it. Log one drive, or take a usual one.</p>
+      <p class="mt-1 flex flex-wrap gap-2"><label class="act-quiet focus-within:outline-2 focus-within:outline-sea">Bring in a voltage log<input type="file" accept=".csv,text/csv" class="sr-only" @change="readVoltages"></label>
+        <label><span class="sr-only">A usual drive</span><select class="entry" @change="preset(($event.target as HTMLSelectElement).value)"><option value="">A usual drive …</option><option v-for="(t, id) in driveTraces" :key="id" :value="id">{{ t.title }}</option></select></label></p>
+    </template>
     <p v-if="problem" role="alert" class="mt-1 text-bad">{{ problem }}</p>
   </div>
 </template>

@@ -19,15 +19,16 @@ const bands: readonly { readonly title: string; readonly unit: string; readonly 
   { title: 'Currents', unit: 'A', alone: ['engineA', 'mainsA', 'solarA', 'sourceA', 'loadA', 'lfpA', 'leadA'], compared: ['engineA'] },
   { title: 'Voltages', unit: 'V', alone: ['houseV', 'startV'], compared: ['houseV'] },
   { title: 'Temperatures', unit: '°C', alone: ['alternatorC', 'cellC', 'placeC'], compared: ['alternatorC', 'cellC'] },
-  { title: 'Charge wanted and allowed', unit: '', alone: ['wanted', 'allowed'], compared: ['allowed'] },
+  { title: 'Charge wanted and allowed', unit: '', alone: ['allowed', 'sunThere', 'engineThere', 'mainsThere'], compared: ['allowed'] },
 ]
+const rows: readonly ChannelId[] = ['allowed', 'sunThere', 'engineThere', 'mainsThere']
 /** The same colour and dash for the same thing everywhere; readable without colour. */
 const looks = computed((): Readonly<Partial<Record<ChannelId, { colour: string; dash: 'solid' | 'dashed' | 'dotted' }>>> => {
   const c = colours.value
   return {
     soc: { colour: c.sea, dash: 'solid' }, leadSoc: { colour: c.changed, dash: 'dashed' }, startSoc: { colour: c.soft, dash: 'dotted' },
     engineA: { colour: c.bad, dash: 'solid' }, mainsA: { colour: c.sea, dash: 'dashed' }, solarA: { colour: c.changed, dash: 'solid' }, sourceA: { colour: c.suits, dash: 'dashed' }, loadA: { colour: c.ink, dash: 'dotted' }, lfpA: { colour: c.measure, dash: 'solid' }, leadA: { colour: c.rope, dash: 'dashed' },
-    houseV: { colour: c.sea, dash: 'solid' }, startV: { colour: c.bad, dash: 'dashed' }, alternatorC: { colour: c.bad, dash: 'solid' }, cellC: { colour: c.measure, dash: 'solid' }, placeC: { colour: c.soft, dash: 'dotted' }, wanted: { colour: c.changed, dash: 'dashed' }, allowed: { colour: c.suits, dash: 'solid' },
+    houseV: { colour: c.sea, dash: 'solid' }, startV: { colour: c.bad, dash: 'dashed' }, alternatorC: { colour: c.bad, dash: 'solid' }, cellC: { colour: c.measure, dash: 'solid' }, placeC: { colour: c.soft, dash: 'dotted' }, sunThere: { colour: c.changed, dash: 'solid' }, engineThere: { colour: c.bad, dash: 'solid' }, mainsThere: { colour: c.sea, dash: 'solid' }, allowed: { colour: c.suits, dash: 'solid' },
   }
 })
 const variantColours = computed(() => [colours.value.bad, colours.value.sea, colours.value.changed, colours.value.measure, colours.value.suits])
@@ -52,11 +53,13 @@ const option = computed(() => {
     const values = result.series.values[id]
     if (!values || ((id === 'mainsA' || id === 'solarA' || id === 'sourceA' || id === 'engineA') && values.every((v) => Math.abs(v) < 0.01))) return []
     const look = looks.value[id]!
+    // Yes and no, one row above the other.
+    const row = band.unit === '' ? rows.indexOf(id) * 1.4 : 0
     return [{
-      type: 'line', name: compared.value ? props.titles[k] : channels[id].label, xAxisIndex: i, yAxisIndex: i, showSymbol: false, animation: false, connectNulls: true,
+      type: 'line', name: compared.value ? props.titles[k] : channels[id].label, xAxisIndex: i, yAxisIndex: i, showSymbol: false, animation: false, connectNulls: true, ...(band.unit === '' ? { endLabel: { show: true, formatter: compared.value ? '' : channels[id].label, color: look.colour, align: 'right', offset: [0, -8], fontSize: 11 } } : {}),
       lineStyle: { width: 1.5, color: compared.value ? variantColours.value[k] : look.colour, type: compared.value ? dashes[k] : look.dash }, itemStyle: { color: compared.value ? variantColours.value[k] : look.colour },
-      data: result.series.t.map((t, n) => [t, Number.isFinite(values[n]!) ? Math.round(values[n]! * 100) / 100 : null]),
-      tooltip: { valueFormatter: (v: unknown) => (v == null ? '–' : band.unit === '' ? (Number(v) ? 'yes' : 'no') : `${Number(v)} ${band.unit}`) }, ...(band.unit === '' ? { step: 'end' } : {}),
+      data: result.series.t.map((t, n) => [t, Number.isFinite(values[n]!) ? Math.round((values[n]! + row) * 100) / 100 : null]),
+      tooltip: { valueFormatter: (v: unknown) => (v == null ? '–' : band.unit === '' ? (Number(v) - row > 0.5 ? 'yes' : 'no') : `${Number(v)} ${band.unit}`) }, ...(band.unit === '' ? { step: 'end' } : {}),
       ...(id === 'alternatorC' && k === 0 ? { markLine: { silent: true, symbol: 'none', data: [{ yAxis: caseLimitC }], lineStyle: { color: c.bad, type: 'dotted' }, label: { formatter: `limit ${caseLimitC} °C`, color: c.bad, position: 'insideEndTop' } } } : {}),
     }]
   })))
@@ -67,7 +70,7 @@ const option = computed(() => {
     legend: { top: 0, data: compared.value ? [...props.titles] : [...new Set(series.map((line) => line.name))], textStyle: { color: c.ink, fontSize: 12 }, itemWidth: 26, itemHeight: 8, type: 'scroll' },
     grid: shownBands.map((_, i) => ({ left: 52, right: 16, top: top(i), height: bandHeight.value - 32 })),
     xAxis: shownBands.map((_, i) => ({ type: 'value', gridIndex: i, min: 0, max: longS.value, axisLabel: { show: i === shownBands.length - 1, formatter: clock, color: c.soft }, splitLine: { show: false }, axisTick: { show: i === shownBands.length - 1 }, axisLine: { lineStyle: { color: c.line } } })),
-    yAxis: shownBands.map((band, i) => ({ type: 'value', gridIndex: i, scale: band.unit !== '%', min: band.unit === '%' || band.unit === '' ? 0 : undefined, max: band.unit === '%' ? 100 : band.unit === '' ? 1 : undefined, splitNumber: band.unit === '' ? 1 : 3, name: band.unit ? `${band.title}, ${band.unit}` : band.title, nameLocation: 'end', nameGap: 6, nameTextStyle: { align: 'left', color: c.soft, padding: [0, 0, 0, -44] }, axisLabel: { color: c.soft, ...(band.unit === '' ? { formatter: (v: number) => (v ? 'yes' : 'no') } : {}) }, splitLine: { lineStyle: { color: c.line } } })),
+    yAxis: shownBands.map((band, i) => ({ type: 'value', gridIndex: i, scale: band.unit !== '%', min: band.unit === '%' || band.unit === '' ? 0 : undefined, max: band.unit === '%' ? 100 : band.unit === '' ? (compared.value ? 1 : 5.4) : undefined, splitNumber: band.unit === '' ? 1 : 3, ...(band.unit === '' ? { interval: 9 } : {}), name: band.unit ? `${band.title}, ${band.unit}` : band.title, nameLocation: 'end', nameGap: 6, nameTextStyle: { align: 'left', color: c.soft, padding: [0, 0, 0, -44] }, axisLabel: { color: c.soft, ...(band.unit === '' ? { show: false } : {}) }, splitLine: { lineStyle: { color: c.line } } })),
     series: [...series, { type: 'line', name: 'playhead', xAxisIndex: 0, yAxisIndex: 0, data: [], silent: true, markLine: { silent: true, symbol: 'none', animation: false, label: { show: false }, lineStyle: { color: c.ink, width: 1 }, data: [{ xAxis: props.at }] }, legendHoverLink: false, tooltip: { show: false } }],
   }
 })

@@ -128,6 +128,7 @@ export const candidate = {
   overCurrentS: quantity('after', 's', 1, [0.0001, 600], [0.01, 30], sheet, { otherwise: ({ value }) => value('peakS'), ...size }),
   mostInverterW: quantity('Largest inverter allowed', 'W', 100, [10, noLimit * 10], [500, 3000], 'Maker’s data sheet, for one battery. Empty: none stated.', { otherwise: noLimit * 10, ...size }),
   resistanceMohm: quantity('Resistance with its BMS', 'mΩ', 0.5, [0.1, 500], [2, 12], 'Maker’s data sheet, or ΔV ÷ ΔA on a load step.', { otherwise: ({ value }) => typicalPackOhm(value('ahEach'), value('nominalV')) * 1000, ...size }),
+  restingCurve: rows('Resting voltage of a cell by charge', [{ name: 'percent', unit: '%', limits: [0, 100] }, { name: 'volts', unit: 'V', limits: [1.5, 4.5] }], ' at ', '0 at 2.5, 10 at 3.2, 50 at 3.29, 90 at 3.335, 100 at 3.45', 'Maker’s data sheet, rested at 25 °C, from empty to full. Empty: the usual LFP curve.', { detail: true }),
   coldLimitC: quantity('No charging below', '°C', 1, [-40, 15], [-20, 5], sheet, { otherwise: 'coldLimitC' }),
   coldReturnC: quantity('and lets it charge again at', '°C', 1, [-40, 25], [2, 8], sheet, { otherwise: ({ value }) => value('coldLimitC') + 3, ...size }),
   chargeHotC: quantity('No charging above', '°C', 1, [30, 80], [45, 60], sheet, { otherwise: 45, ...size }),
