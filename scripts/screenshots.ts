@@ -49,7 +49,7 @@ const shots: readonly Shot[] = [
   { name: 'candidates', path: `${trailer}/candidates` },
   { name: 'run', path: `${workboat}/run`, act: ran },
   { name: 'run-compared', path: `${workboat}/run`, act: async (page) => { await ran(page); await page.getByLabel(/DC-DC/).check(); await page.getByLabel(/^Duty/).check(); await page.getByTestId('totals').getByRole('columnheader').nth(2).waitFor(); await page.waitForTimeout(800) } },
-  { name: 'run-dark', path: `${van}/run`, dark: true, act: async (page) => { await page.getByLabel('Cold morning').check(); await ran(page); await page.waitForTimeout(1500) } },
+  { name: 'run-dark', path: `${van}/run`, dark: true, act: async (page) => { await page.getByLabel('Cold morning or week').check(); await ran(page); await page.waitForTimeout(1500) } },
   { name: 'run-phone', path: `${trailer}/run`, size: phone, act: async (page) => { await ran(page); await page.getByRole('region', { name: 'Timeline' }).scrollIntoViewIfNeeded(); await page.getByRole('slider').scrollIntoViewIfNeeded() } },
   { name: 'shelf', path: '/shelf', act: async (page) => { await page.getByRole('button', { name: /Brindle 200 H/ }).click(); await page.getByRole('region', { name: 'BRI-200H' }).waitFor() } },
   { name: 'rules', path: '/rules', act: async (page) => { await page.locator('[data-rule=chargerSchool]').getByLabel('Replace always').check(); await page.getByText('verdicts would change').waitFor() } },

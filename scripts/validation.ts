@@ -9,11 +9,11 @@ import type { Plant } from '../core/simulation/plant'
 import { runNow, type RunInputs } from '../core/simulation/runs'
 
 const none = Array.from({ length: 24 }, () => 0)
-const lead = { c10: 100, health: 1, ageing: 1, cells: 6, resistance: 1 } as const
+const lead = { c10: 100, health: 1, ageing: 1, cells: 6, ownA: 0, resistance: 1 } as const
 const bms = { overV: 15, overReturnV: 14, underV: 10, underReturnV: 12, maxDischargeA: 300, overCurrentS: 5, coldC: 0, coldReturnC: 3, hotC: 55, hotReturnC: 50 }
 const plain: Plant = {
   name: 'validation', lfp: { ah: 200, nominalV: 12, ohm: 0.006, kg: 24, curve: null, ownA: 0, bms, heater: null, stops: null }, houseLead: null, startLead: lead, standbyA: 0.1,
-  alternator: { ratedA: 200, regulator: 'fixed', regulatorV: 14.4, trace: [], hotShare: 0.85, limitA: 9999, idleRpm: 1900, cruiseRpm: 5000, vehicleA: 15, heat: usualHeat, ambientC: 60, foldsBack: false },
+  alternator: { ratedA: 200, regulator: 'fixed', regulatorV: 14.4, trace: [], hotShare: 0.85, limitA: 9999, idleRpm: 1900, cruiseRpm: 5000, vehicleA: 15, heat: usualHeat, ambientC: 60, floatV: null, foldsBack: false },
   link: { kind: 'vsr', ohm: 0.005, closesV: 13.3, opensV: 12.8, delayS: 0, bothWay: false }, chargers: [], solar: [], sources: [], dcA: none, acW: none, idleW: none, inverterEfficiency: 0.9, loadsOffV: 10.5,
   place: { kind: 'cabin', coldestC: 20, hottestC: 20, insulated: false }, assumed: [],
 }
@@ -60,7 +60,7 @@ await draw('case', 'Alternator held to 80 A: case temperature against the first-
 const of = (title: string, plant: Plant): Line[] => { const run = runNow('driving-day', plant, inputs); return [{ name: title, data: run.series.t.map((t, i) => [t / 60, run.series.values.alternatorC![i]!] as const).filter(([t]) => t <= 180) }] }
 const stages = { maxA: 30, absorptionV: 14.4, absorptionH: 2, floatV: null, restartV: 13.1, tailA: 10 }
 await draw('links', '200 A alternator, 200 Ah of lithium at 20 %: straight, DC-DC, duty-cycling relay (limit 100 °C)', 'minutes', 'case, °C', [
-  ...of('straight relay', plain), ...of('30 A DC-DC', { ...plain, link: { kind: 'dcdc', ohm: 0.005, stages, efficiency: 0.9, lowestV: 11.5, wire: true } }), ...of('duty-cycling relay, 80 A', { ...plain, link: { kind: 'duty', ohm: 0.005, opensAboveA: 80, offS: 60 } }),
+  ...of('straight relay', plain), ...of('30 A DC-DC', { ...plain, link: { kind: 'dcdc', ohm: 0.005, stages, efficiency: 0.9, lowestV: 11.5, wire: true, backFeed: false } }), ...of('duty-cycling relay, 80 A', { ...plain, link: { kind: 'duty', ohm: 0.005, opensAboveA: 80, offS: 60 } }),
 ])
 
 const hybrid: Plant = { ...plain, alternator: null, startLead: null, houseLead: lead }

@@ -54,7 +54,7 @@ test('readings of the alternator’s case are brought in, fitted, and change the
 test('a frozen week on the mountain: what would charge, what the cells allow, and a weather file that is none', async ({ page, app }) => {
   await page.goto(`${await app.job('0421')}/run`)
   const state = page.getByTestId('run-state')
-  await page.getByLabel('Cold morning').check()
+  await page.getByLabel('Cold morning or week').check()
   await expect(page.getByTestId('totals')).toContainText(/Charge refused for cold or heat\s*[1-9]/, done)
   await expect(page.getByRole('list', { name: 'Events' })).toContainText('BMS shut its charge gate')
   await page.getByLabel('Typical year').check()

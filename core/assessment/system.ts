@@ -1,7 +1,7 @@
 import { partName, partsOf, withNewPart, type JobDocument, type PartPath } from '../job/document'
 import { partKindIds, partKinds, type Known, type ManyKindId, type OneKindId, type PartKindId } from '../job/fields'
 import { hotOutputA } from '../physics/alternator'
-import { loopOhm } from '../physics/conductors'
+import { copperFactor, loopOhm } from '../physics/conductors'
 import { worstShare } from '../physics/sharing'
 import { openCircuitV } from '../physics/lfp'
 import type { ShopRules } from '../rules/rules'
@@ -115,7 +115,7 @@ export function systemOf(scene: Scene): System {
 /** Resistance of a lane's cables there and back, Ω; the shop's figure where none is entered. */
 export function cableOhm(lane: Lane, rules: ShopRules): number {
   if (lane.cables.length === 0) return rules.cableMohm / 1000
-  return lane.cables.reduce((sum, cable) => sum + loopOhm(cable), 0)
+  return lane.cables.reduce((sum, cable) => sum + loopOhm(cable), 0) * copperFactor(rules.cableC)
 }
 
 /** What the diode isolator of a lane takes off, V. */

@@ -38,6 +38,9 @@ export interface Run {
   readonly material?: 'copper' | 'aluminium'
 }
 
+/** Resistance of copper at a temperature as a multiple of that at 20 °C: 0.393 % a kelvin. */
+export const copperFactor = (celsius: number): number => 1 + 0.00393 * (celsius - 20)
+
 /** Resistance of aluminium against copper of the same area. */
 const aluminiumFactor = 1.64
 

@@ -212,6 +212,8 @@ export class Lead {
   inAh = 0
   outAh = 0
   gassingS = 0
+  /** What it lost inside, Ah. */
+  ownAh = 0
   private readonly c10: number
   private readonly join: number
   private readonly mostA: number
@@ -307,6 +309,8 @@ export class Lead {
   finish(busV: number, dt: number): void {
     this.amps = this.ampsAt(busV)
     const ah = (this.amps * dt) / 3600
+    const own = (this.plant.ownA * dt) / 3600
+    this.ownAh += own
     const i10 = this.c10 / 10
     const before = this.soc
     if (ah > 0) {
@@ -314,10 +318,10 @@ export class Lead {
       // Below 2.2 V a cell never gasses: the logarithm is spared.
       const cellV = busV / this.plant.cells
       if (cellV > 2.2 && this.amps > this.join && cellV > copettiGassingV(this.amps, this.c10, this.tempC)) this.gassingS += dt
-      this.soc = Math.min(1, this.soc + (ah * copettiChargeEfficiency(this.amps / i10, this.soc)) / this.c10)
+      this.soc = Math.min(1, Math.max(0, this.soc + (ah * copettiChargeEfficiency(this.amps / i10, this.soc) - own) / this.c10))
     } else {
       this.outAh -= ah
-      this.soc = Math.max(0, this.soc + ah / this.c10)
+      this.soc = Math.max(0, this.soc + (ah - own) / this.c10)
     }
     this.moved = this.soc - before
   }
@@ -521,6 +525,7 @@ export class Simulation {
       this.linkA = 0
       this.houseV = this.solveHouse(0)
       if (this.dcdcMostA > 0 && plant.link.kind === 'dcdc') this.startDrawA += (this.dcdc!.ampsAt(this.houseV, this.dcdcMostA) * this.houseV) / (plant.link.efficiency * Math.max(6 * this.startScale, this.startV))
+      if (plant.link.kind === 'dcdc' && plant.link.backFeed) this.feedBack(around)
       if (plant.alternator || this.startLead) this.startV = this.solveStart(0)
     }
     this.owedA = this.houseLeftA
@@ -531,6 +536,14 @@ export class Simulation {
 
   private caseDt = 0
   private caseDecay = 1
+  /** With the engine off and the house well up, a DC-DC may give the starting battery a little, at the expense of the house. */
+  private feedBack(around: Surroundings): void {
+    const amps = around.engine === 'off' && this.houseV > 13.4 * this.scale && this.startV < 13.5 * this.startScale ? Math.min(2, Math.max(0, (13.5 * this.startScale - this.startV) / 0.3)) : 0
+    this.backFeedA = amps
+    this.startDrawA -= amps
+  }
+  private backFeedA = 0
+
   private placeDt = 0
   private placeDecay = 1
   /** The place follows the air: a cabin slowly, a locker in a few hours, an engine space with the engine. */
@@ -549,10 +562,11 @@ export class Simulation {
     const { plant } = this
     const hour = Math.floor(around.hour) % 24
     const loads = around.loads ? plant.dcA[hour]! + (plant.acW[hour]! / plant.inverterEfficiency + plant.idleW[hour]!) / lastV : 0
-    return loads + (this.lfp?.heating ? this.plant.lfp!.heater!.watts / lastV : 0)
+    return loads + (this.lfp?.heating ? this.plant.lfp!.heater!.watts / lastV : 0) + (this.backFeedA * this.startScale) / this.scale
   }
   /** Loads that fade out as their voltage goes: a dark bus still has a solution. */
   private softened(amps: number, v: number, scale: number): number {
+    if (amps < 0) return amps
     const share = (v - (this.offV / this.scale) * scale) / scale
     return share >= 1 ? amps : share <= 0 ? 0 : amps * share
   }
@@ -573,7 +587,7 @@ export class Simulation {
     const rpm = around.engine === 'idle' ? machine.idleRpm : machine.cruiseRpm
     const fold = machine.foldsBack ? Math.min(1, Math.max(0.2, (caseLimitC - this.alternatorC) / 10)) : 1
     const most = Math.min(hotOutputA(machine.ratedA, rpm, machine.hotShare) * fold, machine.limitA)
-    let regulated = machine.regulatorV
+    let regulated = machine.floatV !== null && this.regulatorFloats ? machine.floatV : machine.regulatorV
     if (machine.regulator === 'compensated') regulated -= 0.01 * (this.startScale) * Math.max(0, (this.alternatorC - 25) / 2)
     if (machine.regulator === 'computer' && machine.trace.length > 0) {
       const whole = machine.trace.reduce((sum, row) => sum + row.minutes, 0) * 60
@@ -675,6 +689,19 @@ export class Simulation {
     return this.mainsThere || this.engineThere || this.sunThere
   }
 
+  private regulatorFloats = false
+  /** An external regulator goes to float when the house takes little at full voltage, and back when the bus has fallen. */
+  private watchRegulator(around: Surroundings): void {
+    const machine = this.plant.alternator!
+    if (machine.floatV === null || around.engine === 'off') {
+      this.regulatorFloats = false
+      return
+    }
+    const house = this.plant.lfp?.ah ?? this.plant.houseLead?.c10 ?? 100
+    if (!this.regulatorFloats && this.linkA < 0.05 * house && this.houseV > machine.regulatorV - 0.2) this.regulatorFloats = true
+    else if (this.regulatorFloats && this.houseV < machine.floatV - 0.3) this.regulatorFloats = false
+  }
+
   private account(dt: number, around: Surroundings, wantsCharge: boolean): void {
     const { plant } = this
     const h = dt / 3600
@@ -725,6 +752,7 @@ export class Simulation {
       this.alternatorPeakC = Math.max(this.alternatorPeakC, this.alternatorC)
       const over = this.alternatorC > caseLimitC
       if (over) this.alternatorHotS += dt
+      this.watchRegulator(around)
       if (over !== this.overLimit) this.events.push({ t: this.t, kind: 'alternator', words: over ? `Alternator passed ${caseLimitC} °C at ${Math.round(this.alternatorA)} A` : 'Alternator is below its limit again' })
       this.overLimit = over
     }

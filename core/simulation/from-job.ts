@@ -3,7 +3,7 @@ import { leadHealth, loadA } from '../assessment/energy'
 import { Scene, type View } from '../assessment/scene'
 import { fieldAt, partName, type JobDocument } from '../job/document'
 import { caseLimitC, fitHeat, openSpaceC, underBonnetC, usualHeat } from '../physics/alternator'
-import { c20OverC10 } from '../physics/lead'
+import { c20OverC10, leadLeakA } from '../physics/lead'
 import { resolveRules, type RuleOverrides } from '../rules/rules'
 import type { AlternatorPlant, LeadPlant, LfpPlant, LinkPlant, Plant, SolarPlant, Stages } from './plant'
 
@@ -80,14 +80,16 @@ export function plantOf(job: JobDocument, shopRules: RuleOverrides, fitted: Fitt
 function houseLeadOf(system: System): LeadPlant {
   const { one } = system
   const health = leadHealth(system)
+  const c10 = (one.houseBank.ahEach * one.houseBank.parallel) / c20OverC10
   return {
-    c10: (one.houseBank.ahEach * one.houseBank.parallel) / c20OverC10, health, ageing: 1 + 2 * (1 - health),
+    c10, health, ownA: leadLeakA(c10, health), ageing: 1 + 2 * (1 - health),
     cells: (6 * Number(one.houseBank.nominalV)) / 12, resistance: one.houseBank.chemistry === 'agm' || one.houseBank.chemistry === 'gel' ? 0.6 : 1,
   }
 }
 
 function startLeadOf(starting: View<'startingBattery'>, nominalV: number): LeadPlant {
-  return { c10: starting.ah / c20OverC10, health: starting.health / 100, ageing: 1.2, cells: (6 * nominalV) / 12, resistance: starting.chemistry === 'agm' || starting.chemistry === 'gel' ? 0.6 : 1 }
+  const [c10, health] = [starting.ah / c20OverC10, starting.health / 100]
+  return { c10, health, ownA: leadLeakA(c10, health), ageing: 1.2, cells: (6 * nominalV) / 12, resistance: starting.chemistry === 'agm' || starting.chemistry === 'gel' ? 0.6 : 1 }
 }
 
 function lfpOf({ bank, one, rules }: System): LfpPlant {
@@ -122,7 +124,7 @@ function alternatorOf(machine: View<'alternators'>, { rules, scene }: System): A
   return {
     ratedA: machine.ratedA, regulator: machine.regulator, regulatorV: machine.regulatorV, trace: machine.driveTally ?? swing,
     hotShare: rules.hotOutputShare / 100, limitA: machine.limitA, idleRpm: shaft(machine.idleRpm), cruiseRpm: Math.min(shaft(machine.cruiseRpm), 15_000),
-    vehicleA: machine.vehicleDrawA, heat: fit?.heat ?? usualHeat, ambientC, foldsBack: machine.regulator === 'external' && machine.fieldWire !== 'none' && machine.fieldWire !== 'field',
+    vehicleA: machine.vehicleDrawA, heat: fit?.heat ?? usualHeat, ambientC, floatV: machine.regulator === 'external' ? 13.5 * scale : null, foldsBack: machine.regulator === 'external' && machine.fieldWire !== 'none' && machine.fieldWire !== 'field',
   }
 }
 
@@ -135,7 +137,7 @@ function linkOf(lane: Extract<Lane, { kind: 'alternator' }>, system: System): Li
     case 'diode': return { kind: 'diode', ohm, dropV: link.dropV }
     case 'vsr': return { kind: 'vsr', ohm, closesV: link.closesV, opensV: link.opensV, delayS: link.delayS, bothWay: link.bothWay === 'yes' }
     case 'duty': return { kind: 'duty', ohm, opensAboveA: link.opensAboveA, offS: link.offTimeS }
-    case 'dcdc': return { kind: 'dcdc', ohm, stages: stagesOf(link, system), efficiency: system.rules.dcdcEfficiency / 100, lowestV: 11.5 * (Number(link.inputV) / 12), wire: link.signal === 'wire' }
+    case 'dcdc': return { kind: 'dcdc', ohm, stages: stagesOf(link, system), efficiency: system.rules.dcdcEfficiency / 100, lowestV: 11.5 * (Number(link.inputV) / 12), wire: link.signal === 'wire', backFeed: link.backFeed === 'yes' }
     case 'none': return { kind: 'none' }
   }
 }

@@ -42,6 +42,8 @@ export interface LeadPlant {
   readonly health: number
   readonly ageing: number
   readonly cells: number
+  /** What it loses by itself, A: more when it is weak. */
+  readonly ownA: number
   /** Resistance terms against flooded: 0.6 for AGM and gel. */
   readonly resistance: number
 }
@@ -59,6 +61,8 @@ export interface AlternatorPlant {
   readonly vehicleA: number
   readonly heat: AlternatorHeat
   readonly ambientC: number
+  /** An external regulator lowers its voltage to this once the house battery takes little, V; null for one that does not. */
+  readonly floatV: number | null
   /** Folds its output back as the case nears the limit. */
   readonly foldsBack: boolean
 }
@@ -68,7 +72,7 @@ export type LinkPlant =
   | { readonly kind: 'diode'; readonly ohm: number; readonly dropV: number }
   | { readonly kind: 'vsr'; readonly ohm: number; readonly closesV: number; readonly opensV: number; readonly delayS: number; readonly bothWay: boolean }
   | { readonly kind: 'duty'; readonly ohm: number; readonly opensAboveA: number; readonly offS: number }
-  | { readonly kind: 'dcdc'; readonly ohm: number; readonly stages: Stages; readonly efficiency: number; readonly lowestV: number; readonly wire: boolean }
+  | { readonly kind: 'dcdc'; readonly ohm: number; readonly stages: Stages; readonly efficiency: number; readonly lowestV: number; readonly wire: boolean; readonly backFeed: boolean }
   | { readonly kind: 'none' }
 
 export interface SolarPlant {

@@ -48,7 +48,7 @@ export const runKinds = {
   'driving-day': { title: 'Driving day', about: 'From a low morning through the drive and the night at the mooring or camp.', dt: 10, inputs: ['soc', 'days', 'driveH', 'idleShare', 'driveFrom', 'coldC', 'warmC', 'clearness'], usual: () => ({ days: 1, mainsH: 0 }) },
   'standing-still': { title: 'Standing still', about: 'Days until it is flat, on the sun alone.', dt: 30, inputs: ['soc', 'days', 'clearness', 'dayOfYear', 'latitude', 'tilt', 'coldC', 'warmC'], usual: () => ({ soc: 1, days: 14, driveH: 0, mainsH: 0 }), until: empty },
   'mains-night': { title: 'Mains night', about: 'Hours to full on the mains charger, and what it draws from the supply.', dt: 10, inputs: ['soc', 'mainsFrom', 'coldC', 'warmC'], usual: () => ({ days: 1, driveH: 0, mainsH: 24, mainsFrom: 0, clearness: 0 }), until: full },
-  'cold-morning': { title: 'Cold morning', about: 'Soaked at the coldest, then the first start: when the cells allow a charge.', dt: 10, inputs: ['soc', 'driveH', 'driveFrom', 'mainsH', 'mainsFrom', 'coldC', 'warmC'], usual: (base) => ({ days: 1, driveFrom: 7, warmC: base.coldC + 4, clearness: 0.3, dayOfYear: 15 }) },
+  'cold-morning': { title: 'Cold morning or week', about: 'Soaked at the coldest, then the first start: when a source would charge, and when the cells allow it.', dt: 10, inputs: ['soc', 'days', 'driveH', 'driveFrom', 'mainsH', 'mainsFrom', 'coldC', 'warmC', 'clearness'], usual: (base) => ({ days: 1, driveFrom: 7, warmC: base.coldC + 4, clearness: 0.3, dayOfYear: 15 }) },
   'lay-up': { title: 'Lay-up', about: 'Weeks of standby, nothing charging.', dt: 60, inputs: ['soc', 'days', 'coldC', 'warmC'], usual: () => ({ soc: 0.6, days: 180, driveH: 0, mainsH: 0, clearness: 0, loads: false }), until: empty },
   'typical-year': { title: 'Typical year', about: 'A year of weather: days short of energy, hours refused for cold.', dt: 60, inputs: ['soc', 'driveH', 'mainsH', 'tilt'], usual: () => ({ soc: 0.8, days: 365 }), needsWeather: true },
 } as const satisfies Record<string, RunKind>
@@ -79,6 +79,8 @@ export interface Totals {
   readonly coldRefusedH: number
   readonly heaterWh: number
   readonly leadGassingH: number
+  /** What the house lead lost inside, Ah: a weak one drains what is joined to it. */
+  readonly leadLostAh: number
   readonly acSupplyA: number
   readonly daysShort: number
   readonly cutOuts: number
@@ -245,7 +247,7 @@ class Course {
         hours: simulation.t / 3600, loadAh: simulation.loadAh, unservedAh: simulation.unservedAh, engineAh, mainsAh, solarAh, sourceAh, backAh: simulation.backAh,
         endSoc: simulation.lfp?.soc ?? simulation.houseLead?.soc ?? 0, leastSoc: this.leastSoc, fullAfterH: this.fullAfterH, darkAfterH: this.darkAfterH,
         alternatorPeakC: plant.alternator ? simulation.alternatorPeakC : null, alternatorHotH: simulation.alternatorHotS / 3600, alternatorLimitMin: this.limitMin,
-        coldRefusedH: simulation.coldRefusedS / 3600, heaterWh: simulation.lfp?.heaterWh ?? 0, leadGassingH: (simulation.houseLead?.gassingS ?? 0) / 3600,
+        coldRefusedH: simulation.coldRefusedS / 3600, heaterWh: simulation.lfp?.heaterWh ?? 0, leadGassingH: (simulation.houseLead?.gassingS ?? 0) / 3600, leadLostAh: simulation.houseLead?.ownAh ?? 0,
         acSupplyA: simulation.acSupplyA, daysShort: this.daysShort, cutOuts: this.cutOuts,
         residualA: simulation.worstResidualA, imbalance: (Math.abs(brought - taken) + Math.abs(socMismatch(simulation, this.startSoc))) / through,
       },

@@ -3,7 +3,7 @@ import { readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { emptyJob, withNewPart, type JobDocument } from '../job/document'
 import { caseLimitC, fitHeat, hotOutputA, minutesToLimit, steadyCaseC, usualHeat, type CaseReading } from '../physics/alternator'
-import { copettiChargeEfficiency, copettiChargeV, copettiDischargeV, copettiGassingV } from '../physics/lead'
+import { copettiChargeEfficiency, copettiChargeV, copettiDischargeV, copettiGassingV, leadLeakA } from '../physics/lead'
 import { openCircuitV, resistanceFactor } from '../physics/lfp'
 import { withValues } from '../testing'
 import { Lead, Lfp, Simulation, type Surroundings } from './engine'
@@ -16,8 +16,8 @@ import { carryOut, runIds, runNow, stepOf, usualInputs, type RunInputs } from '.
 const stages: Stages = { maxA: 30, absorptionV: 14.4, absorptionH: 2, floatV: null, restartV: 13.1, tailA: 10 }
 const bms: LfpPlant['bms'] = { overV: 15, overReturnV: 14, underV: 10, underReturnV: 12, maxDischargeA: 200, overCurrentS: 5, coldC: 0, coldReturnC: 3, hotC: 55, hotReturnC: 50 }
 const lfp: LfpPlant = { ah: 200, nominalV: 12, ohm: 0.006, kg: 24, curve: null, ownA: 0, bms, heater: null, stops: null }
-const lead = { c10: 100, health: 1, ageing: 1, cells: 6, resistance: 1 } as const
-const alternator: NonNullable<Plant['alternator']> = { ratedA: 200, regulator: 'fixed', regulatorV: 14.4, trace: [], hotShare: 0.85, limitA: 9999, idleRpm: 1900, cruiseRpm: 5000, vehicleA: 15, heat: usualHeat, ambientC: 60, foldsBack: false }
+const lead = { c10: 100, health: 1, ageing: 1, cells: 6, ownA: 0, resistance: 1 } as const
+const alternator: NonNullable<Plant['alternator']> = { ratedA: 200, regulator: 'fixed', regulatorV: 14.4, trace: [], hotShare: 0.85, limitA: 9999, idleRpm: 1900, cruiseRpm: 5000, vehicleA: 15, heat: usualHeat, ambientC: 60, floatV: null, foldsBack: false }
 const none = Array.from({ length: 24 }, () => 0)
 const plain: Plant = {
   name: 'test', lfp, houseLead: null, startLead: lead, standbyA: 0.05, alternator, link: { kind: 'none' }, chargers: [], solar: [], sources: [],
@@ -135,7 +135,7 @@ describe('what installers have seen', () => {
     expect(straight.totals.alternatorLimitMin).toBeGreaterThan(5)
     expect(straight.totals.alternatorLimitMin).toBeLessThan(30)
     expect(Math.max(...straight.series.values.engineA!)).toBeGreaterThan(85)
-    const limited = runNow('driving-day', { ...plain, link: { kind: 'dcdc', ohm: 0.005, stages, efficiency: 0.9, lowestV: 11.5, wire: true } }, inputs)
+    const limited = runNow('driving-day', { ...plain, link: { kind: 'dcdc', ohm: 0.005, stages, efficiency: 0.9, lowestV: 11.5, wire: true, backFeed: false } }, inputs)
     expect(limited.totals.alternatorLimitMin).toBeNull()
     expect(limited.totals.alternatorPeakC!).toBeLessThan(caseLimitC)
     const duty = runNow('driving-day', { ...plain, link: { kind: 'duty', ohm: 0.005, opensAboveA: 80, offS: 60 } }, inputs)
@@ -179,6 +179,29 @@ describe('what installers have seen', () => {
     expect(events.some((e) => e.kind === 'stop' || e.kind === 'cut-out') || totals.endSoc < 0.05).toBe(true)
   })
 
+  it('a weak lead battery in a hybrid bank costs the lithium its share a day', () => {
+    const joined = (health: number): Plant => ({ ...plain, alternator: null, startLead: null, houseLead: { ...lead, health, ownA: leadLeakA(100, health) } })
+    const drained = (health: number): number => runNow('driving-day', joined(health), { ...inputs, soc: 0.8, days: 4, driveH: 0 }).totals.leadLostAh / 4
+    expect(drained(1)).toBeCloseTo(0.2, 2)
+    expect(drained(0.4)).toBeCloseTo(100 * (0.002 + 0.03 * 0.36), 2)
+    const losing = (ownA: number) => runNow('driving-day', { ...joined(1), houseLead: { ...lead, ownA } }, { ...inputs, soc: 0.8, days: 8, driveH: 0 })
+    const [well, weak] = [losing(leadLeakA(100, 1)), losing(leadLeakA(100, 0.4))]
+    expect(weak.totals.endSoc).toBeLessThan(well.totals.endSoc)
+  })
+
+  it('an external regulator goes to float once the battery takes little, and folds back as the case nears its limit', () => {
+    const external: Plant = { ...plain, link: { kind: 'closed', ohm: 0.002 }, alternator: { ...alternator, regulator: 'external', floatV: 13.5, foldsBack: true } }
+    const { series, totals } = runNow('driving-day', external, { ...inputs, soc: 0.9, driveH: 5 })
+    const late = series.t.findIndex((t) => t > 4 * 3600)
+    expect(series.values.houseV![late]!).toBeLessThan(13.8)
+    expect(totals.alternatorPeakC!).toBeLessThanOrEqual(caseLimitC + 0.5)
+  })
+
+  it('a DC-DC that gives a little back keeps the starting battery up while parked', () => {
+    const parked = (backFeed: boolean) => runNow('standing-still', { ...mains(), ...{ startLead: lead, alternator, standbyA: 0.2 }, link: { kind: 'dcdc', ohm: 0.005, stages, efficiency: 0.9, lowestV: 11.5, wire: true, backFeed } }, { ...inputs, soc: 0.95, days: 6, driveH: 0, mainsH: 24, mainsFrom: 0 })
+    expect(parked(true).series.values.startSoc!.at(-1)!).toBeGreaterThan(parked(false).series.values.startSoc!.at(-1)! + 5)
+  })
+
   it('a battery that is empty takes the lights with it, and the hour is told', () => {
     const { totals, events } = runNow('driving-day', { ...plain, alternator: null, startLead: null, dcA: Array.from({ length: 24 }, () => 20) }, { ...inputs, soc: 0.2, days: 0.5, driveH: 0 })
     expect(totals.darkAfterH).toBeCloseTo(2, 0)
@@ -213,7 +236,7 @@ describe('any system', () => {
     fc.record({ kind: fc.constant('closed' as const), ohm: number(0.001, 0.05) }), fc.record({ kind: fc.constant('diode' as const), ohm: number(0.001, 0.05), dropV: number(0.1, 0.9) }),
     fc.record({ kind: fc.constant('vsr' as const), ohm: number(0.001, 0.05), closesV: number(13, 13.9), opensV: number(12.4, 13.6), delayS: number(0, 120), bothWay: fc.boolean() }),
     fc.record({ kind: fc.constant('duty' as const), ohm: number(0.001, 0.05), opensAboveA: number(20, 150), offS: number(5, 120) }),
-    fc.record({ kind: fc.constant('dcdc' as const), ohm: number(0.001, 0.05), stages: fc.constant(stages), efficiency: number(0.8, 0.97), lowestV: number(10.5, 12.5), wire: fc.boolean() }),
+    fc.record({ kind: fc.constant('dcdc' as const), ohm: number(0.001, 0.05), stages: fc.constant(stages), efficiency: number(0.8, 0.97), lowestV: number(10.5, 12.5), wire: fc.boolean(), backFeed: fc.boolean() }),
     fc.constant({ kind: 'none' as const }),
   )
   const plant: fc.Arbitrary<Plant> = fc.record({

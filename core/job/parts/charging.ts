@@ -80,6 +80,7 @@ export const links = {
   outputV: choice('Output made for', systemVoltages, 'Label.', { when: [dcdc] }),
   isolation: choice('Input and output negatives', { common: 'Joined inside', isolated: 'Isolated' }, 'Label or maker’s sheet.', { when: [dcdc], otherwise: 'common', detail: true }),
   signal: choice('Starts on', { wire: 'Ignition or alternator wire', voltage: 'Voltage it detects' }, 'Look for a thin wire to the signal terminal.', { when: [dcdc] }),
+  backFeed: yesNo('Gives a little back to the starting battery', 'Maker’s sheet: trickle or maintain the starting battery from the house side.', { when: [dcdc], otherwise: 'no', detail: true }),
   ...onlyWhen(dcdc, chargeStages),
 } satisfies Fields
 
