@@ -27,7 +27,7 @@ const volts = computed(() => {
 </script>
 
 <template>
-  <header class="grid items-start gap-x-6 gap-y-2.5 border-b border-line bg-card px-4 py-3 md:grid-cols-[minmax(0,1fr)_20rem] md:px-5">
+  <header class="grid grid-cols-1 items-start gap-x-6 gap-y-2.5 border-b border-line bg-card px-4 py-3 md:grid-cols-[minmax(0,1fr)_20rem] md:px-5">
     <div class="min-w-0">
       <p class="text-soft">Job {{ job.number }}<template v-if="job.customer"> · {{ job.customer }}</template> · <strong class="text-ink">{{ job.name || 'unnamed' }}</strong><template v-if="volts"> · {{ volts }}</template><template v-if="battery"> · battery: {{ battery }}</template> · <SaveNote /></p>
       <h1 class="mt-0.5 flex items-center gap-2.5 text-2xl leading-tight max-md:text-xl" data-testid="headline" :data-verdict="bench.assessment!.verdict"><VerdictMark :verdict="bench.assessment!.verdict" class="!size-7" />{{ bench.assessment!.headline }}</h1>
@@ -44,7 +44,7 @@ const volts = computed(() => {
       <button v-else-if="change" type="button" class="mt-0.5 block w-full text-left" data-testid="next" @click="$emit('check', change.check)"><span class="font-semibold underline underline-offset-2">{{ partName(bench.document!, change.remedy.on) }}: {{ inSentence(remedyLabel(change.remedy)) }}</span>. <span class="text-lamp">{{ bench.assessment!.changes.length === 1 ? 'The one change.' : `The first of ${bench.assessment!.changes.length} changes.` }}</span></button>
       <p v-else class="mt-0.5" data-testid="next">Nothing left to measure or change. Print the summary for the customer.</p>
     </aside>
-    <div class="flex flex-wrap items-center gap-x-3 gap-y-1">
+    <div class="flex min-w-0 flex-wrap items-center gap-x-3 gap-y-1">
       <JobTabs />
       <div class="flex flex-wrap gap-2 text-xs">
       <button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" :disabled="!bench.canUndo" @click="bench.undo()">Undo</button>
