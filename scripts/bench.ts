@@ -1,5 +1,7 @@
-// npm run bench: how long the core takes, how well steps are found, how fast lists answer, how large the first page is.
+// npm run bench: how long the core takes, how well steps are found, how fast lists answer, how large the page is and how free it stays.
+import { execFileSync } from 'node:child_process'
 import { existsSync, readdirSync, readFileSync } from 'node:fs'
+import { chromium } from '@playwright/test'
 import { Bench } from 'tinybench'
 import { assess } from '../core/assessment/assess'
 import { compareCandidates } from '../core/assessment/candidates'
@@ -16,8 +18,9 @@ import { inputsOf } from '../core/simulation/inputs'
 import { runNow } from '../core/simulation/runs'
 import { parseQuantity } from '../core/units/parse'
 import { readEpw, weatherOf } from '../core/weather/epw'
+import { chromiumArgs } from '../playwright.config'
 import { freshDatabase, startServer } from '../tests/harness'
-import { buildIfStale } from './lib/machine.mjs'
+import { buildIfStale, chromiumPath } from './lib/machine.mjs'
 import { startCluster } from './lib/postgres.mjs'
 
 const folder = new URL('../demo/jobs/', import.meta.url)
@@ -107,6 +110,42 @@ for (const take of ['none', 'good']) {
   const answer = await (await fetch(`${server.url}/api/shelf/chargers/table?who=bench&take=${take}`, { method: 'POST', body: lines.join('\n') })).json() as { good: number; bad: number }
   console.log(`Shelf table of 5000 rows, ${take === 'none' ? 'read and checked' : 'taken'}: ${answer.good} good, ${answer.bad} bad, ${Math.round(performance.now() - begun)} ms`)
 }
+
+// What a year does to the page: the longest task on its main thread while three systems run, and what its process holds afterwards.
+const browser = await chromium.launch({ executablePath: chromiumPath, args: chromiumArgs })
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+const [boat] = await db.sql<{ id: string }[]>`select job_id as id from job where number = '0417'`
+await page.goto(`${server.url}/jobs/${boat!.id}/run`)
+const state = page.getByTestId('run-state')
+const stands = (is: string) => state.and(page.locator(`[data-state="${is}"]`)).waitFor({ timeout: 120_000 })
+await stands('done')
+await page.getByLabel(/DC-DC/).check()
+await page.getByLabel(/^Duty-cycling relay/).check()
+await page.getByLabel('Typical year').check()
+await stands('running')
+await page.evaluate(() => {
+  const tasks: { from: number; to: number }[] = []
+  const seen = { tasks, done: 0 }
+  Object.assign(window, { seen })
+  new PerformanceObserver((list) => { for (const { startTime, duration } of list.getEntries()) tasks.push({ from: startTime, to: startTime + duration }) }).observe({ entryTypes: ['longtask'] })
+  const stands = document.querySelector('[data-testid="run-state"]')!
+  new MutationObserver(() => { if (stands.getAttribute('data-state') === 'done') seen.done ||= performance.now() }).observe(stands, { attributes: true })
+})
+const heaviest = (): number => Math.max(...execFileSync('ps', ['-eo', 'rss,args'], { encoding: 'utf8' }).split('\n').filter((line) => line.includes('--type=renderer') && line.includes('chrom')).map((line) => Number.parseInt(line, 10) / 1024))
+let most = 0
+for (const last = Date.now() + 120_000; Date.now() < last && await state.getAttribute('data-state') === 'running';) {
+  most = Math.max(most, heaviest())
+  await page.waitForTimeout(100)
+}
+await page.waitForTimeout(1000)
+const [running, drawing] = await page.evaluate(() => {
+  const { tasks, done } = (window as unknown as { seen: { tasks: { from: number; to: number }[]; done: number } }).seen
+  const longest = (list: typeof tasks): number => Math.max(0, ...list.map(({ from, to }) => to - from))
+  return [longest(tasks.filter(({ to }) => to < done)), longest(tasks.filter(({ to }) => to >= done))]
+})
+const task = (length: number): string => (length === 0 ? 'under 50 ms' : `${Math.round(length)} ms`)
+console.log(`Typical year of three systems in the page: longest task while it ran ${task(running)}, drawing what came of it ${task(drawing)}; the page’s process held at most ${Math.round(most)} MB, ${Math.round(heaviest())} MB when done`)
+await browser.close()
 await server.stop()
 await db.drop()
 cluster.stop()

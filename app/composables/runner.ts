@@ -32,7 +32,8 @@ export function useRunner() {
       problem.value = `The run could not be started: ${event.message}`
       stop()
     }
-    worker.postMessage(JSON.parse(JSON.stringify(order)))
+    // The plants come out of a store and must lose their proxies; the text of the weather is large and has none.
+    worker.postMessage({ ...JSON.parse(JSON.stringify({ ...order, epw: null })), epw: order.epw })
   }
   onScopeDispose(stop)
   return { share, results, notes, problem, start, stop }

@@ -71,9 +71,12 @@ const option = computed(() => {
     grid: shownBands.map((_, i) => ({ left: 52, right: 16, top: top(i), height: bandHeight.value - 32 })),
     xAxis: shownBands.map((_, i) => ({ type: 'value', gridIndex: i, min: 0, max: longS.value, axisLabel: { show: i === shownBands.length - 1, formatter: clock, color: c.soft }, splitLine: { show: false }, axisTick: { show: i === shownBands.length - 1 }, axisLine: { lineStyle: { color: c.line } } })),
     yAxis: shownBands.map((band, i) => ({ type: 'value', gridIndex: i, scale: band.unit !== '%', min: band.unit === '%' || band.unit === '' ? 0 : undefined, max: band.unit === '%' ? 100 : band.unit === '' ? (compared.value ? 1 : 5.4) : undefined, splitNumber: band.unit === '' ? 1 : 3, ...(band.unit === '' ? { interval: 9 } : {}), name: band.unit ? `${band.title}, ${band.unit}` : band.title, nameLocation: 'end', nameGap: 6, nameTextStyle: { align: 'left', color: c.soft, padding: [0, 0, 0, -44] }, axisLabel: { color: c.soft, ...(band.unit === '' ? { show: false } : {}) }, splitLine: { lineStyle: { color: c.line } } })),
-    series: [...series, { type: 'line', name: 'playhead', xAxisIndex: 0, yAxisIndex: 0, data: [], silent: true, markLine: { silent: true, symbol: 'none', animation: false, label: { show: false }, lineStyle: { color: c.ink, width: 1 }, data: [{ xAxis: props.at }] }, legendHoverLink: false, tooltip: { show: false } }],
+    series: [...series, { type: 'line', id: 'playhead', name: 'playhead', xAxisIndex: 0, yAxisIndex: 0, data: [], silent: true, markLine: { silent: true, symbol: 'none', animation: false, label: { show: false }, lineStyle: { color: c.ink, width: 1 }, data: [{ xAxis: 0 }] }, legendHoverLink: false, tooltip: { show: false } }],
   }
 })
+/** The playhead moves by itself: dragging it must not draw the whole chart anew. */
+const chart = useTemplateRef<InstanceType<typeof VChart>>('chart')
+watch([() => props.at, option], () => { chart.value?.setOption({ series: [{ id: 'playhead', markLine: { data: [{ xAxis: props.at }] } }] }) }, { flush: 'post' })
 const said = computed(() => `Timeline of ${props.titles.join(', ')}: charge, currents, voltages and temperatures. The figures stand in the table below.`)
 function click(event: { value?: unknown }) {
   if (Array.isArray(event.value)) emit('point', Number(event.value[0]))
@@ -81,5 +84,5 @@ function click(event: { value?: unknown }) {
 </script>
 
 <template>
-  <div role="img" :aria-label="said" class="h-[34rem] w-full"><VChart :option="option" autoresize class="h-full w-full" :update-options="{ notMerge: true }" @click="click" /></div>
+  <div role="img" :aria-label="said" class="h-[34rem] w-full"><VChart ref="chart" :option="option" autoresize class="h-full w-full" :update-options="{ notMerge: true }" @click="click" /></div>
 </template>

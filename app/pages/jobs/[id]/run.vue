@@ -22,6 +22,7 @@ const variants = computed(() => (ready.value ? variantsOf(bench.document!, bench
 const picked = computed(() => variants.value.filter((v) => chosen.value.includes(v.id)))
 const inputs = computed<RunInputs | null>(() => (ready.value ? { ...inputsOf(bench.document!, run.value), ...own.value[run.value] } : null))
 const results = computed(() => runner.results.value)
+const running = computed(() => runner.share.value !== null)
 const titles = ref<string[]>([])
 const hasAlternator = computed(() => Object.keys(bench.document?.alternators ?? {}).length > 0)
 const first = computed<RunResult | null>(() => results.value[0] ?? null)
@@ -113,8 +114,8 @@ function download() {
 
       <section aria-label="Timeline" class="min-w-0">
         <p v-if="runner.problem.value" role="alert" class="mb-2 border-l-4 border-bad bg-card px-3 py-2">{{ runner.problem.value }}</p>
-        <div class="mb-2 flex min-h-9 items-center gap-3" role="status" data-testid="run-state" :data-state="runner.share.value === null ? (first ? 'done' : 'idle') : 'running'">
-          <template v-if="runner.share.value !== null"><progress class="w-40" :value="runner.share.value" max="1" aria-label="Progress" /><span>{{ formatQuantity(runner.share.value * 100, '%') }}</span><button type="button" class="act-quiet" @click="runner.stop()">Stop</button></template>
+        <div class="mb-2 flex min-h-9 items-center gap-3" role="status" data-testid="run-state" :data-state="running ? 'running' : first ? 'done' : 'idle'">
+          <RunProgress v-if="running" :runner="runner" />
           <template v-else-if="first"><span class="font-semibold">{{ runKind(first.run).title }}: {{ titles.join(' against ') }}</span><button type="button" class="ml-auto act-quiet" @click="download">Save series as CSV</button></template>
           <template v-else>{{ chosen.length === 0 ? 'Choose something to run.' : 'Nothing has run yet.' }}</template>
         </div>
