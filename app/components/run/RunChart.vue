@@ -43,7 +43,9 @@ const clock = (t: number): string => {
 
 /** The strip of what would charge and what the cells allow, where the cold is what is asked about. */
 const bandsNow = computed(() => (props.results.some((r) => r.totals.coldRefusedH > 0) ? bands : bands.filter((band) => band.title !== 'Charge wanted and allowed')))
-const bandHeight = computed(() => (bandsNow.value.length > 4 ? 96 : 114))
+const bandHeight = computed(() => Math.floor(500 / bandsNow.value.length))
+/** Round hours, or days, under the timeline: at most eight of them. */
+const tickS = computed(() => 3600 * [1, 2, 3, 6, 12, 24, 48, 96, 168, 336, 720, 1440].find((h) => longS.value / 3600 / h <= 8)!)
 
 const option = computed(() => {
   const c = colours.value
@@ -69,8 +71,8 @@ const option = computed(() => {
     tooltip: { trigger: 'axis', backgroundColor: c.card, borderColor: c.line, textStyle: { color: c.ink, fontSize: 12 }, axisPointer: { label: { formatter: (p: { value: number }) => clock(p.value) } }, confine: true },
     legend: { top: 0, data: compared.value ? [...props.titles] : [...new Set(series.map((line) => line.name))], textStyle: { color: c.ink, fontSize: 12 }, itemWidth: 26, itemHeight: 8, type: 'scroll' },
     grid: shownBands.map((_, i) => ({ left: 52, right: 16, top: top(i), height: bandHeight.value - 32 })),
-    xAxis: shownBands.map((_, i) => ({ type: 'value', gridIndex: i, min: 0, max: longS.value, axisLabel: { show: i === shownBands.length - 1, formatter: clock, color: c.soft }, splitLine: { show: false }, axisTick: { show: i === shownBands.length - 1 }, axisLine: { lineStyle: { color: c.line } } })),
-    yAxis: shownBands.map((band, i) => ({ type: 'value', gridIndex: i, scale: band.unit !== '%', min: band.unit === '%' || band.unit === '' ? 0 : undefined, max: band.unit === '%' ? 100 : band.unit === '' ? (compared.value ? 1 : 5.4) : undefined, splitNumber: band.unit === '' ? 1 : 3, ...(band.unit === '' ? { interval: 9 } : {}), name: band.unit ? `${band.title}, ${band.unit}` : band.title, nameLocation: 'end', nameGap: 6, nameTextStyle: { align: 'left', color: c.soft, padding: [0, 0, 0, -44] }, axisLabel: { color: c.soft, ...(band.unit === '' ? { show: false } : {}) }, splitLine: { lineStyle: { color: c.line } } })),
+    xAxis: shownBands.map((_, i) => ({ type: 'value', gridIndex: i, min: 0, max: longS.value, interval: tickS.value, axisLabel: { show: i === shownBands.length - 1, formatter: clock, color: c.soft }, splitLine: { show: false }, axisTick: { show: i === shownBands.length - 1 }, axisLine: { lineStyle: { color: c.line } } })),
+    yAxis: shownBands.map((band, i) => ({ type: 'value', gridIndex: i, scale: band.unit !== '%', min: band.unit === '%' || band.unit === '' ? 0 : undefined, max: band.unit === '%' ? 100 : band.unit === '' ? (compared.value ? 1 : 5.4) : undefined, splitNumber: 3, ...(band.unit === '' ? { interval: 9 } : band.unit === '%' ? { interval: 50 } : {}), name: band.unit ? `${band.title}, ${band.unit}` : band.title, nameLocation: 'end', nameGap: 6, nameTextStyle: { align: 'left', color: c.soft, padding: [0, 0, 0, -44] }, axisLabel: { color: c.soft, ...(band.unit === '' ? { show: false } : {}) }, splitLine: { lineStyle: { color: c.line } } })),
     series: [...series, { type: 'line', id: 'playhead', name: 'playhead', xAxisIndex: 0, yAxisIndex: 0, data: [], silent: true, markLine: { silent: true, symbol: 'none', animation: false, label: { show: false }, lineStyle: { color: c.ink, width: 1 }, data: [{ xAxis: 0 }] }, legendHoverLink: false, tooltip: { show: false } }],
   }
 })

@@ -85,6 +85,8 @@ const totalRows: readonly (readonly [string, (r: RunResult) => string])[] = [
   ['Alternator peak', (r) => (r.totals.alternatorPeakC === null ? 'none' : formatQuantity(r.totals.alternatorPeakC, '°C'))], ['Alternator at its limit after', (r) => (r.totals.alternatorLimitMin === null ? 'never' : formatQuantity(r.totals.alternatorLimitMin, 'min'))], ['Alternator above its limit', (r) => formatQuantity(r.totals.alternatorHotH, 'h')],
   ['Charge refused for cold or heat', (r) => formatQuantity(r.totals.coldRefusedH, 'h')], ['Heater', (r) => formatQuantity(r.totals.heaterWh, 'Wh')], ['Lead above gassing', (r) => formatQuantity(r.totals.leadGassingH, 'h')], ['Lost inside the lead', (r) => formatQuantity(r.totals.leadLostAh, 'Ah')], ['Drawn from the AC supply', (r) => formatQuantity(r.totals.acSupplyA, 'A')], ['Days short', (r) => formatQuantity(r.totals.daysShort, 'days')], ['BMS cut out', (r) => `${r.totals.cutOuts} times`],
 ]
+/** What stayed at nothing in every system is left out. */
+const rowsShown = computed(() => totalRows.filter(([, words]) => results.value.some((r) => !words(r).startsWith('0 '))))
 const tableIds = computed(() => channelIds.filter((id) => first.value?.series.values[id]))
 const tableRows = computed(() => { const ts = first.value?.series.t ?? []; const step = Math.max(1, Math.floor(ts.length / 48)); return ts.map((t, i) => ({ t, i })).filter(({ i }) => i % step === 0) })
 function download() {
@@ -133,7 +135,7 @@ function download() {
       <section v-if="first" aria-label="What came of it" class="grid min-w-0 content-start gap-4" :class="results.length > 1 && 'lg:col-start-2'">
         <div class="overflow-x-auto border border-line bg-card p-3" tabindex="0" role="region" aria-label="Totals"><h2 class="text-lg">Totals</h2>
           <table class="w-full" data-testid="totals"><thead v-if="results.length > 1"><tr class="text-left text-xs text-soft"><td /><th v-for="title in titles" :key="title" class="px-1 text-right font-normal">{{ title }}</th></tr></thead>
-            <tbody><tr v-for="[label, words] in totalRows" :key="label" class="border-t border-line"><th scope="row" class="py-0.5 text-left font-normal">{{ label }}</th><td v-for="(r, k) in results" :key="k" class="px-1 py-0.5 text-right font-semibold whitespace-nowrap">{{ words(r) }}</td></tr></tbody></table>
+            <tbody><tr v-for="[label, words] in rowsShown" :key="label" class="border-t border-line"><th scope="row" class="py-0.5 text-left font-normal">{{ label }}</th><td v-for="(r, k) in results" :key="k" class="px-1 py-0.5 text-right font-semibold whitespace-nowrap">{{ words(r) }}</td></tr></tbody></table>
         </div>
         <div class="border border-line bg-card p-3"><h2 class="text-lg">What happened</h2>
           <ol v-if="first.events.length" class="max-h-72 overflow-y-auto text-xs" tabindex="0" aria-label="Events"><li v-for="(event, i) in first.events.slice(0, 80)" :key="i" class="flex gap-2 border-t border-line py-1 first:border-0"><button type="button" class="min-h-6 shrink-0 underline" @click="at = event.t">{{ clock(event.t) }}</button><span>{{ event.words }}</span></li></ol>
