@@ -11,7 +11,10 @@ test('a driving day is run, read at a moment, and taken away as CSV', async ({ p
   await expect(totals).toContainText(/From the engine\s*\d+ Ah/)
   await expect(totals).toContainText(/Alternator at its limit after\s*\d+ min/)
   await expect(page.getByRole('list', { name: 'Events' })).toContainText('Alternator passed 100 °C')
+  const line = async () => (await page.getByTestId('playhead').boundingBox())!.x
+  const begin = await line()
   await page.getByRole('slider', { name: 'Playhead' }).fill(String(4 * 3600))
+  await expect.poll(async () => await line() - begin).toBeGreaterThan(50)
   await expect(page.getByTestId('feeding')).toContainText(/the engine \d+ A → the lithium \d+ A, the loads \d+ A/)
   await page.getByText('The figures behind the chart').click()
   await expect(page.getByRole('region', { name: 'Figures' })).toContainText('House voltage, V')

@@ -32,6 +32,7 @@ const looks = computed((): Readonly<Partial<Record<ChannelId, { colour: string; 
   }
 })
 const variantColours = computed(() => [colours.value.bad, colours.value.sea, colours.value.changed, colours.value.measure, colours.value.suits])
+const margin = { left: 52, right: 16 }
 const dashes = ['solid', 'dashed', 'dotted', 'solid', 'dashed'] as const
 const compared = computed(() => props.results.length > 1)
 const longS = computed(() => Math.max(1, ...props.results.map((r) => r.totals.hours * 3600)))
@@ -58,7 +59,7 @@ const option = computed(() => {
     // Yes and no, one row above the other.
     const row = band.unit === '' ? rows.indexOf(id) * 1.4 : 0
     return [{
-      type: 'line', name: compared.value ? props.titles[k] : channels[id].label, xAxisIndex: i, yAxisIndex: i, showSymbol: false, animation: false, connectNulls: true, ...(band.unit === '' ? { endLabel: { show: true, formatter: compared.value ? '' : channels[id].label, color: look.colour, align: 'right', offset: [0, -8], fontSize: 11 } } : {}),
+      type: 'line', name: compared.value ? props.titles[k] : channels[id].label, xAxisIndex: i, yAxisIndex: i, showSymbol: false, animation: false, connectNulls: true, ...(band.unit === '' ? { endLabel: { show: !compared.value, formatter: channels[id].label, color: look.colour, align: 'right', offset: [0, -8], fontSize: 11 } } : {}),
       lineStyle: { width: 1.5, color: compared.value ? variantColours.value[k] : look.colour, type: compared.value ? dashes[k] : look.dash }, itemStyle: { color: compared.value ? variantColours.value[k] : look.colour },
       data: result.series.t.map((t, n) => [t, Number.isFinite(values[n]!) ? Math.round((values[n]! + row) * 100) / 100 : null]),
       tooltip: { valueFormatter: (v: unknown) => (v == null ? '–' : band.unit === '' ? (Number(v) - row > 0.5 ? 'yes' : 'no') : `${Number(v)} ${band.unit}`) }, ...(band.unit === '' ? { step: 'end' } : {}),
@@ -70,15 +71,14 @@ const option = computed(() => {
     axisPointer: { link: [{ xAxisIndex: 'all' }] },
     tooltip: { trigger: 'axis', backgroundColor: c.card, borderColor: c.line, textStyle: { color: c.ink, fontSize: 12 }, axisPointer: { label: { formatter: (p: { value: number }) => clock(p.value) } }, confine: true },
     legend: { top: 0, data: compared.value ? [...props.titles] : [...new Set(series.map((line) => line.name))], textStyle: { color: c.ink, fontSize: 12 }, itemWidth: 26, itemHeight: 8, type: 'scroll' },
-    grid: shownBands.map((_, i) => ({ left: 52, right: 16, top: top(i), height: bandHeight.value - 32 })),
+    grid: shownBands.map((_, i) => ({ ...margin, top: top(i), height: bandHeight.value - 32 })),
     xAxis: shownBands.map((_, i) => ({ type: 'value', gridIndex: i, min: 0, max: longS.value, interval: tickS.value, axisLabel: { show: i === shownBands.length - 1, formatter: clock, color: c.soft }, splitLine: { show: false }, axisTick: { show: i === shownBands.length - 1 }, axisLine: { lineStyle: { color: c.line } } })),
     yAxis: shownBands.map((band, i) => ({ type: 'value', gridIndex: i, scale: band.unit !== '%', min: band.unit === '%' || band.unit === '' ? 0 : undefined, max: band.unit === '%' ? 100 : band.unit === '' ? (compared.value ? 1 : 5.4) : undefined, splitNumber: 3, ...(band.unit === '' ? { interval: 9 } : band.unit === '%' ? { interval: 50 } : {}), name: band.unit ? `${band.title}, ${band.unit}` : band.title, nameLocation: 'end', nameGap: 6, nameTextStyle: { align: 'left', color: c.soft, padding: [0, 0, 0, -44] }, axisLabel: { color: c.soft, ...(band.unit === '' ? { show: false } : {}) }, splitLine: { lineStyle: { color: c.line } } })),
-    series: [...series, { type: 'line', id: 'playhead', name: 'playhead', xAxisIndex: 0, yAxisIndex: 0, data: [], silent: true, markLine: { silent: true, symbol: 'none', animation: false, label: { show: false }, lineStyle: { color: c.ink, width: 1 }, data: [{ xAxis: 0 }] }, legendHoverLink: false, tooltip: { show: false } }],
+    series,
   }
 })
-/** The playhead moves by itself: dragging it must not draw the whole chart anew. */
-const chart = useTemplateRef<InstanceType<typeof VChart>>('chart')
-watch([() => props.at, option], () => { chart.value?.setOption({ series: [{ id: 'playhead', markLine: { data: [{ xAxis: props.at }] } }] }) }, { flush: 'post' })
+/** The playhead lies over all bands and moves by itself: dragging it does not draw the chart anew. */
+const playhead = computed(() => `calc(${margin.left}px + (100% - ${margin.left + margin.right}px) * ${Math.min(1, props.at / longS.value)})`)
 const said = computed(() => `Timeline of ${props.titles.join(', ')}: charge, currents, voltages and temperatures. The figures stand in the table below.`)
 function click(event: { value?: unknown }) {
   if (Array.isArray(event.value)) emit('point', Number(event.value[0]))
@@ -86,5 +86,8 @@ function click(event: { value?: unknown }) {
 </script>
 
 <template>
-  <div role="img" :aria-label="said" class="h-[34rem] w-full"><VChart ref="chart" :option="option" autoresize class="h-full w-full" :update-options="{ notMerge: true }" @click="click" /></div>
+  <div role="img" :aria-label="said" class="relative h-[34rem] w-full">
+    <VChart :option="option" autoresize class="h-full w-full" :update-options="{ notMerge: true }" @click="click" />
+    <div class="pointer-events-none absolute top-12 bottom-6 w-px bg-ink" :style="{ left: playhead }" data-testid="playhead" />
+  </div>
 </template>
