@@ -534,16 +534,16 @@ export class Simulation {
     this.account(dt, around, this.sourceWants(around))
   }
 
-  private caseDt = 0
-  private caseDecay = 1
+  private backFeedA = 0
   /** With the engine off and the house well up, a DC-DC may give the starting battery a little, at the expense of the house. */
   private feedBack(around: Surroundings): void {
     const amps = around.engine === 'off' && this.houseV > 13.4 * this.scale && this.startV < 13.5 * this.startScale ? Math.min(2, Math.max(0, (13.5 * this.startScale - this.startV) / 0.3)) : 0
     this.backFeedA = amps
     this.startDrawA -= amps
   }
-  private backFeedA = 0
 
+  private caseDt = 0
+  private caseDecay = 1
   private placeDt = 0
   private placeDecay = 1
   /** The place follows the air: a cabin slowly, a locker in a few hours, an engine space with the engine. */
