@@ -7,6 +7,7 @@ import { openCircuitV } from '../core/physics/lfp'
 import { Lead, Simulation, type Surroundings } from '../core/simulation/engine'
 import type { Plant } from '../core/simulation/plant'
 import { runNow, type RunInputs } from '../core/simulation/runs'
+import { sharingOver } from '../core/simulation/sharing'
 
 const none = Array.from({ length: 24 }, () => 0)
 const lead = { c10: 100, health: 1, ageing: 1, cells: 6, ownA: 0, resistance: 1 } as const
@@ -63,12 +64,7 @@ await draw('links', '200 A alternator, 200 Ah of lithium at 20 %: straight, DC-D
   ...of('straight relay', plain), ...of('30 A DC-DC', { ...plain, link: { kind: 'dcdc', ohm: 0.005, stages, efficiency: 0.9, lowestV: 11.5, wire: true, backFeed: false } }), ...of('duty-cycling relay, 80 A', { ...plain, link: { kind: 'duty', ohm: 0.005, opensAboveA: 80, offS: 60 } }),
 ])
 
-const hybrid: Plant = { ...plain, alternator: null, startLead: null, houseLead: lead }
-await draw('sharing', 'Lead and lithium on one bus: who carries 20 A, and what charging at 40 A does', 'charge of the lithium, %', 'A into the battery', (['drawing 20 A', 'at rest', 'charging 40 A'] as const).flatMap((what, k): Line[] => {
-  const points = range(0.1, 0.95, 34).map((soc) => {
-    const simulation = new Simulation({ ...hybrid, dcA: Array.from({ length: 24 }, () => (k === 0 ? 20 : 0)), chargers: k === 2 ? [{ name: 'c', stages: { ...stages, maxA: 40, absorptionV: 15 }, ohm: 0.005, efficiency: 0.9, powerFactor: 1, supplyV: 230 }] : [] }, { soc, tempC: 25, leadSoc: 0.9 })
-    simulation.step(1, quiet)
-    return { soc: soc * 100, lfp: simulation.lfp!.amps, lead: simulation.houseLead!.amps }
-  })
-  return [{ name: `lithium, ${what}`, data: points.map((p) => [p.soc, p.lfp] as const) }, { name: `lead, ${what}`, data: points.map((p) => [p.soc, p.lead] as const) }]
+await draw('sharing', 'Lead and lithium on one bus: who carries 20 A, and what charging at 40 A does', 'charge of the lithium, %', 'A into the battery', ([['drawing 20 A', -20], ['at rest', 0], ['charging 40 A', 40]] as const).flatMap(([what, amps]): Line[] => {
+  const points = sharingOver(plain.lfp!, lead, amps)
+  return [{ name: `lithium, ${what}`, data: points.map((p) => [p.soc * 100, p.lfpA] as const) }, { name: `lead, ${what}`, data: points.map((p) => [p.soc * 100, p.leadA] as const) }]
 }))

@@ -87,5 +87,5 @@ test('a recording is replayed through the same path, and a bad one is refused by
   await expect(page.getByTestId('found').getByRole('listitem')).toHaveCount(1)
   await expect(page.getByTestId('found')).toContainText('6 A')
   await page.getByLabel('Replay a recording').setInputFiles({ name: 'bad.csv', mimeType: 'text/csv', buffer: Buffer.from('time (s),current (A),voltage (V)\n0,1,12\n0,1,12\n') })
-  await expect(page.getByRole('alert')).toContainText('bad.csv: line 3, time: is not later than the row before. Nothing was read.')
+  await expect(page.getByRole('alert')).toContainText('bad.csv: line 3, time: is not later than the row before. Nothing was taken.')
 })

@@ -72,3 +72,15 @@ test('an empty job runs too, and says what it took as usual', async ({ page, app
   await openStation(page, 'place')
   await expect(field(page, 'place/coldestC')).toBeVisible()
 })
+
+test('a mixed bank shows who carries the current over the charge of the lithium', async ({ page, app }) => {
+  await page.goto(`${await app.job('0427')}/run`)
+  await expect(page.getByTestId('run-state')).toHaveAttribute('data-state', 'done', done)
+  const sharing = page.getByRole('region', { name: 'Who carries the current' })
+  await expect(sharing).toContainText('The lithium works first')
+  await sharing.getByText('The figures behind it').click()
+  const half = sharing.getByRole('row').filter({ has: page.getByRole('rowheader', { name: '50', exact: true }) }).getByRole('cell')
+  const amps = async (i: number) => Number((await half.nth(i).textContent())!.replace('−', '-'))
+  expect(await amps(0)).toBeLessThan(-6)
+  expect(Math.abs(await amps(1))).toBeLessThan(1.5)
+})

@@ -1,3 +1,5 @@
+import { beginsAt } from '../../core/simulation/runs'
+
 const units: readonly (readonly [Intl.RelativeTimeFormatUnit, number])[] = [['day', 86_400], ['hour', 3600], ['minute', 60]]
 const relative = new Intl.RelativeTimeFormat('en', { numeric: 'auto' })
 
@@ -10,3 +12,14 @@ export function ago(iso: string, now = Date.now()): string {
 
 /** Today as people write it. */
 export const today = (): string => new Date().toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' })
+
+const sinceMidnightS = (t: number): number => t + beginsAt * 3600
+
+/** Time of day at so many seconds of a run, as `14:20`. */
+export function hourOfRun(t: number): string {
+  const minutes = Math.floor(sinceMidnightS(t) / 60) % 1440
+  return `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`
+}
+
+/** Day of a run at so many seconds of it; the first is day 1. */
+export const dayOfRun = (t: number): string => `day ${Math.floor(sinceMidnightS(t) / 86_400) + 1}`

@@ -66,6 +66,9 @@ const ocvSteps = 200
 /** The resting curve in steps of half a per cent, on which all its corners lie: exact between them. */
 const ocvTable = ({ nominalV, curve }: LfpPlant): Float64Array => Float64Array.from({ length: ocvSteps + 2 }, (_, i) => (curve ? openCircuitBy(curve, Math.min(1, i / ocvSteps), nominalV) : openCircuitV(Math.min(1, i / ocvSteps), nominalV)))
 
+/** Share of the capacity over which a battery that comes to full takes less and less. */
+const lastRoom = 0.01
+
 /** A lithium battery with its gates. */
 export class Lfp {
   soc: number
@@ -79,10 +82,12 @@ export class Lfp {
   heaterWh = 0
   /** What the BMS drew and what leaked away inside, Ah. */
   ownAh = 0
-  /** What came in the step in which it was full, or was still asked in the step in which it was empty, Ah. */
+  /** What was still asked in the step in which it was empty, Ah. */
   spiltAh = 0
   private ohmNow: number
   private ohmAtC = NaN
+  private room = 1
+  private fillPerA = 0
   private overS = 0
   private overCurrentS = 0
   private underS = 0
@@ -104,11 +109,11 @@ export class Lfp {
     this.emf = 0
     this.heatCapacity = plant.kg * 1000
     this.heatOhm = ((insulated ? 2.5 : 1) * 24) / plant.kg
-    this.begin()
+    this.begin(1)
   }
 
-  /** Values that hold for a step: voltage at rest and resistance. */
-  begin(): void {
+  /** Values that hold for a step of so many seconds: voltage at rest, resistance, and what would fill it in the step. */
+  begin(dt: number): void {
     const at = this.soc * ocvSteps
     const k = at | 0
     this.emf = this.ocv[k]! + (this.ocv[k + 1]! - this.ocv[k]!) * (at - k)
@@ -116,14 +121,23 @@ export class Lfp {
       this.ohmAtC = this.tempC
       this.ohmNow = this.plant.ohm * resistanceFactor(this.tempC)
     }
+    this.room = 1 - this.soc
+    this.fillPerA = (coulombicEfficiency * dt) / 3600 / this.plant.ah
   }
   get restV(): number { return this.emf }
   get ohm(): number { return this.ohmNow }
 
-  /** Current into it at a bus voltage, A. A gate that is shut passes none its way; full takes none, empty gives none. */
+  /**
+   * Current into it at a bus voltage, A. A gate that is shut passes none its way; empty gives none. Over the last per
+   * cent what it takes falls with the room that is left at the end of the step, so that it comes to full and stays there.
+   */
   ampsAt(v: number): number {
     const amps = (v - this.emf) / this.ohmNow
-    if (amps > 0) return this.chargeGate && this.soc < 1 ? amps : 0
+    if (amps > 0) {
+      if (!this.chargeGate) return 0
+      const last = (amps * this.room) / (lastRoom + amps * this.fillPerA)
+      return amps < last ? amps : last
+    }
     return this.dischargeGate && this.soc > 0 ? amps : 0
   }
 
@@ -503,7 +517,7 @@ export class Simulation {
     const { plant } = this
     this.t += dt
     this.warmPlace(dt, around)
-    this.lfp?.begin()
+    this.lfp?.begin(dt)
     this.houseLead?.begin(this.placeC)
     this.startLead?.begin(this.placeC)
 

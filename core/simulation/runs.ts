@@ -136,7 +136,7 @@ export function* carryOut(run: RunId, plant: Plant, inputs: RunInputs, weather: 
 }
 
 /** The hour at which every run begins: morning. */
-const beginsAt = 6
+export const beginsAt = 6
 
 /** A run on its way. Its loop is a plain method, which the machine makes fast as it never would a generator. */
 class Course {

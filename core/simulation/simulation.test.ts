@@ -10,6 +10,7 @@ import { Lead, Lfp, Simulation, type Surroundings } from './engine'
 import { plantOf } from './from-job'
 import { inputsOf } from './inputs'
 import type { LfpPlant, LinkPlant, Plant, Stages } from './plant'
+import { sharingOver, shareOf } from './sharing'
 import { driveTraces, readVoltageLog } from './traces'
 import { carryOut, runIds, runNow, stepOf, usualInputs, type RunInputs } from './runs'
 
@@ -94,10 +95,25 @@ describe('closed forms', () => {
     expect(plantOf(withValues(jobs[0]![1], { 'candidate/restingCurve': [{ percent: 0, volts: 3.4 }, { percent: 100, volts: 2.6 }] }), {}, 'new').lfp!.curve).toBeNull()
   })
 
+  it('a full battery held by a stiff source takes less and less and never alternates, whatever its size and the step', () => {
+    for (const [ah, dt] of [[10, 20], [100, 60], [200, 10], [400, 60]] as const) {
+      const simulation = new Simulation({ ...mains({ maxA: 500, absorptionV: 14.4, absorptionH: 99, tailA: 0 }), lfp: { ...lfp, ah, ohm: 1.2 / ah } }, { soc: 0.97, tempC: 25 })
+      let last = Infinity
+      for (let i = 0; i < 400; i++) {
+        simulation.step(dt, { ...quiet, mains: true })
+        expect(simulation.lfp!.amps).toBeLessThanOrEqual(last + 1e-3)
+        last = simulation.lfp!.amps
+      }
+      expect(simulation.lfp!.soc).toBeGreaterThan(0.999)
+      expect(simulation.lfp!.soc).toBeLessThanOrEqual(1)
+      expect(last).toBeLessThan(0.01 * ah)
+    }
+  })
+
   it('a warm battery in a cold place cools exponentially', () => {
     const battery = new Lfp(lfp, 0.5, 30, false)
     for (let i = 0; i < 3600; i++) {
-      battery.begin()
+      battery.begin(1)
       battery.finish(battery.restV, 10, i * 10, 10, false, [])
     }
     expect(battery.tempC).toBeCloseTo(10 + 20 * Math.exp(-36_000 / (24_000 * 1)), 3)
@@ -124,6 +140,25 @@ describe('readings of the case', () => {
     expect(fitHeat(noisy, 120, 40)!.residualK).toBeGreaterThan(1.5)
     expect(fitHeat([], 120, 40)).toBeNull()
     expect(fitHeat([{ amps: 50, rpm: 0, minutes: 3, celsius: 50 }], 120, 40)).toBeNull()
+  })
+})
+
+describe('lead and lithium on one bus', () => {
+  it('sums to what is brought or drawn, and agrees with a step of a run', () => {
+    for (const amps of [-40, 0, 40]) for (const row of sharingOver(lfp, lead, amps)) expect(row.lfpA + row.leadA).toBeCloseTo(amps, 3)
+    const simulation = new Simulation({ ...plain, alternator: null, startLead: null, houseLead: lead, dcA: Array.from({ length: 24 }, () => 20) }, { soc: 0.5, tempC: 25, leadSoc: 0.9 })
+    simulation.step(1, quiet)
+    expect(shareOf(lfp, lead, 0.5, -20).lfpA).toBeCloseTo(simulation.lfp!.amps, 1)
+  })
+  it('the lithium works first; nearly empty, the lead helps', () => {
+    const [full, low] = [shareOf(lfp, lead, 0.8, -20), shareOf(lfp, lead, 0.02, -20)]
+    expect(full.lfpA).toBeLessThan(-19.5)
+    expect(low.leadA).toBeLessThan(full.leadA)
+  })
+  it('past its charge stop the lithium is off and the lead takes it all', () => {
+    const stopped = { ...lfp, stops: { chargeV: 14, dischargeV: 12 } }
+    expect(shareOf(stopped, lead, 0.998, 90)).toMatchObject({ off: true, lfpA: 0 })
+    expect(shareOf(stopped, lead, 0.5, 20).off).toBe(false)
   })
 })
 

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { writeReadingsCsv, readReadingsCsv } from '../../../core/formats/loads-csv'
-import { decodeText } from '../../../core/formats/bytes'
 import type { FoundLoad } from '../../../core/loads/detect'
 import { likelyLoads, loadLibrary } from '../../../core/loads/library'
 import { formatQuantity } from '../../../core/units/format'
@@ -27,17 +26,12 @@ function choose(load: FoundLoad, text: string) {
   audit.name(load.id, { name: text, ...(typical && nameOf(load).hours === null ? { hours: typical.values.hours, period: typical.values.period } : {}) })
 }
 async function replay(event: Event) {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = ''
   problem.value = ''
-  if (!file) return
-  if (file.size > 4 * 1024 * 1024) return void (problem.value = `${file.name} is larger than 4 MB. Nothing was read.`)
-  const decoded = decodeText(new Uint8Array(await file.arrayBuffer()))
-  const read = decoded.ok ? readReadingsCsv(decoded.text) : null
-  const first = read?.problems[0]
-  if (!decoded.ok || first || !read || read.readings.length === 0) return void (problem.value = `${file.name}: ${!decoded.ok ? decoded.error : first ? `line ${first.line}, ${first.column}: ${first.reason}` : 'there are no readings in it'}. Nothing was read.`)
-  audit.start(recordedInstrument(file.name, read.readings))
+  const file = await takeText(event, 4)
+  if (!file || file.problem !== undefined) return void (problem.value = file?.problem ?? '')
+  const read = readReadingsCsv(file.text)
+  problem.value = tableProblem(file.name, read, read.readings.length) ?? ''
+  if (!problem.value) audit.start(recordedInstrument(file.name, read.readings))
 }
 function save() {
   const when = new Date().toISOString()
@@ -54,11 +48,7 @@ function save() {
   }
   emit('saved', list.length)
 }
-function download() {
-  const url = URL.createObjectURL(new Blob([writeReadingsCsv(audit.readings)], { type: 'text/csv' }))
-  Object.assign(document.createElement('a'), { href: url, download: 'readings.csv' }).click()
-  URL.revokeObjectURL(url)
-}
+const download = () => handOver('readings.csv', writeReadingsCsv(audit.readings))
 const hoursField = partKinds.loads.fields.hours
 const periodField = partKinds.loads.fields.period
 </script>

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { caseLimitC, fitHeat, minutesToLimit, steadyCaseC, underBonnetC, openSpaceC, usualHeat, type CaseReading } from '../../../core/physics/alternator'
-import { decodeText } from '../../../core/formats/bytes'
 import { readCaseCsv } from '../../../core/formats/loads-csv'
 import { partsOf } from '../../../core/job/document'
 import { driveTraces, readVoltageLog, type DriveTrace } from '../../../core/simulation/traces'
@@ -25,16 +24,11 @@ const words = (heat: typeof usualHeat): string => {
   return `${formatQuantity(steady, '°C')} in the end${minutes === Infinity ? ', under the limit' : `, the limit after ${formatQuantity(minutes, 'min')}`}`
 }
 async function readLog(event: Event) {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = ''
-  problem.value = ''
-  if (!file) return
-  const decoded = file.size > 1024 * 1024 ? { ok: false as const, error: 'is larger than 1 MB' } : decodeText(new Uint8Array(await file.arrayBuffer()))
-  const read = decoded.ok ? readCaseCsv(decoded.text) : null
-  const first = read?.problems[0]
-  if (!decoded.ok || !read || first || read.readings.length === 0) return void (problem.value = `${file.name}: ${!decoded.ok ? decoded.error : first ? `line ${first.line}, ${first.column}: ${first.reason}` : 'there are no readings in it'}. Nothing was taken.`)
-  bench.setField(`${part.value.path}/temperatureReadings`, { value: read.readings.slice(0, 200), how: 'measured', when: new Date().toISOString(), by: who.value })
+  const file = await takeText(event, 1)
+  if (!file || file.problem !== undefined) return void (problem.value = file?.problem ?? '')
+  const read = readCaseCsv(file.text)
+  problem.value = tableProblem(file.name, read, read.readings.length) ?? ''
+  if (!problem.value) bench.setField(`${part.value.path}/temperatureReadings`, { value: read.readings.slice(0, 200), how: 'measured', when: new Date().toISOString(), by: who.value })
 }
 const isComputer = computed(() => known<string>('regulator') === 'computer')
 const setTrace = (trace: DriveTrace, how: 'measured' | 'assumed') => bench.setField(`${part.value.path}/driveTally`, { value: trace, how, ...(how === 'measured' ? { when: new Date().toISOString(), by: who.value } : {}) })
@@ -43,16 +37,11 @@ function preset(id: string) {
   if (id in driveTraces) setTrace(driveTraces[id as keyof typeof driveTraces].trace.map(({ minutes, volts }) => ({ minutes, volts: volts * scale })), 'assumed')
 }
 async function readVoltages(event: Event) {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = ''
-  problem.value = ''
-  if (!file) return
-  const decoded = file.size > 2 * 1024 * 1024 ? { ok: false as const, error: 'is larger than 2 MB' } : decodeText(new Uint8Array(await file.arrayBuffer()))
-  const read = decoded.ok ? readVoltageLog(decoded.text) : null
-  const first = read?.problems[0]
-  if (!decoded.ok || !read || first || read.trace.length === 0) return void (problem.value = `${file.name}: ${!decoded.ok ? decoded.error : first ? `line ${first.line}, ${first.column}: ${first.reason}` : 'there are no readings in it'}. Nothing was taken.`)
-  setTrace(read.trace, 'measured')
+  const file = await takeText(event, 2)
+  if (!file || file.problem !== undefined) return void (problem.value = file?.problem ?? '')
+  const read = readVoltageLog(file.text)
+  problem.value = tableProblem(file.name, read, read.trace.length) ?? ''
+  if (!problem.value) setTrace(read.trace, 'measured')
 }
 </script>
 

@@ -27,7 +27,7 @@ const looks = computed((): Readonly<Partial<Record<ChannelId, { colour: string; 
   const c = colours.value
   return {
     soc: { colour: c.sea, dash: 'solid' }, leadSoc: { colour: c.changed, dash: 'dashed' }, startSoc: { colour: c.soft, dash: 'dotted' },
-    engineA: { colour: c.bad, dash: 'solid' }, mainsA: { colour: c.sea, dash: 'dashed' }, solarA: { colour: c.changed, dash: 'solid' }, sourceA: { colour: c.suits, dash: 'dashed' }, loadA: { colour: c.ink, dash: 'dotted' }, lfpA: { colour: c.measure, dash: 'solid' }, leadA: { colour: c.rope, dash: 'dashed' },
+    engineA: { colour: c.bad, dash: 'solid' }, mainsA: { colour: c.sea, dash: 'dashed' }, solarA: { colour: c.changed, dash: 'solid' }, sourceA: { colour: c.suits, dash: 'dashed' }, loadA: { colour: c.ink, dash: 'dotted' }, lfpA: { colour: c.measure, dash: 'solid' }, leadA: { colour: c.changed, dash: 'dashed' },
     houseV: { colour: c.sea, dash: 'solid' }, startV: { colour: c.bad, dash: 'dashed' }, alternatorC: { colour: c.bad, dash: 'solid' }, cellC: { colour: c.measure, dash: 'solid' }, placeC: { colour: c.soft, dash: 'dotted' }, sunThere: { colour: c.changed, dash: 'solid' }, engineThere: { colour: c.bad, dash: 'solid' }, mainsThere: { colour: c.sea, dash: 'solid' }, allowed: { colour: c.suits, dash: 'solid' },
   }
 })
@@ -36,11 +36,7 @@ const margin = { left: 52, right: 16 }
 const dashes = ['solid', 'dashed', 'dotted', 'solid', 'dashed'] as const
 const compared = computed(() => props.results.length > 1)
 const longS = computed(() => Math.max(1, ...props.results.map((r) => r.totals.hours * 3600)))
-const clock = (t: number): string => {
-  const day = Math.floor((t + 6 * 3600) / 86_400)
-  const hour = ((t / 3600 + 6) % 24 + 24) % 24
-  return longS.value > 3 * 86_400 ? `day ${day}` : `${String(Math.floor(hour)).padStart(2, '0')}:${String(Math.floor((hour % 1) * 60)).padStart(2, '0')}`
-}
+const clock = (t: number): string => (longS.value > 3 * 86_400 ? dayOfRun(t) : hourOfRun(t))
 
 /** The strip of what would charge and what the cells allow, where the cold is what is asked about. */
 const bandsNow = computed(() => (props.results.some((r) => r.totals.coldRefusedH > 0) ? bands : bands.filter((band) => band.title !== 'Charge wanted and allowed')))

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { readLoadsCsv, writeLoadsCsv } from '../../../../core/formats/loads-csv'
-import { decodeText } from '../../../../core/formats/bytes'
 import type { TableProblem } from '../../../../core/formats/table'
 import { partName, partsOf } from '../../../../core/job/document'
 import { partKinds, type Known } from '../../../../core/job/fields'
@@ -33,24 +32,16 @@ function addEmpty() {
   void nextTick(() => document.querySelector<HTMLElement>(`[data-load-name="${path}"]`)?.focus())
 }
 async function readFile(event: Event) {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = ''
-  if (!file) return
-  const decoded = file.size > 1024 * 1024 ? { ok: false as const, error: 'is larger than 1 MB' } : decodeText(new Uint8Array(await file.arrayBuffer()))
-  if (!decoded.ok) return void (said.value = `${file.name}: ${decoded.error}. Nothing was taken.`)
-  const read = readLoadsCsv(decoded.text)
+  const file = await takeText(event, 1)
+  if (!file || file.problem !== undefined) return void (said.value = file?.problem ?? said.value)
+  const read = readLoadsCsv(file.text)
   fileProblems.value = read.problems
   const room = 100 - rows.value.length
   const taken = read.loads.slice(0, room)
   for (const load of taken) bench.addPart('loads', { name: load.name, ...Object.fromEntries(Object.entries(load.values).map(([name, value]) => [name, { value, how: 'customer' }])) })
   said.value = `${taken.length} of ${read.count} loads taken from ${file.name}${taken.length < read.loads.length ? '; a job holds 100' : ''}.`
 }
-function download() {
-  const url = URL.createObjectURL(new Blob([writeLoadsCsv(bench.document!)], { type: 'text/csv' }))
-  Object.assign(document.createElement('a'), { href: url, download: `loads-${bench.document!.job.number}.csv` }).click()
-  URL.revokeObjectURL(url)
-}
+const download = () => handOver(`loads-${bench.document!.job.number}.csv`, writeLoadsCsv(bench.document!))
 </script>
 
 <template>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useDebounceFn } from '@vueuse/core'
+import { useTimeoutFn } from '@vueuse/core'
 import { quantity, type Field } from '../../../../core/job/fields'
 import { inputsOf } from '../../../../core/simulation/inputs'
 import { channelIds, channels, type ChannelId } from '../../../../core/simulation/record'
@@ -22,6 +22,10 @@ const variants = computed(() => (ready.value ? variantsOf(bench.document!, bench
 const picked = computed(() => variants.value.filter((v) => chosen.value.includes(v.id)))
 const inputs = computed<RunInputs | null>(() => (ready.value ? { ...inputsOf(bench.document!, run.value), ...own.value[run.value] } : null))
 const results = computed(() => runner.results.value)
+/** The first system picked in which lead and lithium share a bus, with what its loads draw at most and its chargers give. */
+const mixed = computed(() => picked.value.find((v) => v.plant.lfp && v.plant.houseLead)?.plant ?? null)
+const mixedLoadA = computed(() => Math.max(1, Math.round(Math.max(...(mixed.value?.dcA ?? [0]).map((a, h) => a + mixed.value!.acW[h]! / 12)))))
+const mixedChargeA = computed(() => Math.max(10, Math.round((mixed.value?.chargers ?? []).reduce((sum, charger) => sum + charger.stages.maxA, 0))))
 const running = computed(() => runner.share.value !== null)
 const titles = ref<string[]>([])
 const hasAlternator = computed(() => Object.keys(bench.document?.alternators ?? {}).length > 0)
@@ -51,20 +55,22 @@ async function begin() {
   at.value = 0
   runner.start({ run: run.value, plants: picked.value.map((v) => v.plant), inputs: inputs.value, epw })
 }
-const beginSoon = useDebounceFn(begin, 250)
-watch([run, chosen, inputs, place, epwText, ready], () => { if (ready.value) void beginSoon() }, { immediate: true })
+/** A change starts the run a moment later; stopping calls that off too. */
+const soon = useTimeoutFn(() => void begin(), 250, { immediate: false })
+function stop() {
+  soon.stop()
+  runner.stop()
+}
+watch([run, chosen, inputs, place, epwText, ready], () => { if (ready.value) soon.start() }, { immediate: true })
 async function weatherFile(event: Event) {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = ''
-  if (!file) return
-  if (file.size > 6 * 1024 * 1024) return void (runner.problem.value = `${file.name} is larger than 6 MB. Nothing was read.`)
+  const file = await takeText(event, 6)
+  if (!file || file.problem !== undefined) return void (runner.problem.value = file?.problem ?? '')
   epwName.value = file.name
-  epwText.value = await file.text()
+  epwText.value = file.text
   place.value = 'file'
 }
 
-const clock = (t: number): string => { const h = (t / 3600 + 6) % 24; return `${first.value && first.value.totals.hours > 24 ? `day ${Math.floor((t + 6 * 3600) / 86_400) + 1}, ` : ''}${String(Math.floor(h)).padStart(2, '0')}:${String(Math.floor((h % 1) * 60)).padStart(2, '0')}` }
+const clock = (t: number): string => `${first.value && first.value.totals.hours > 24 ? `${dayOfRun(t)}, ` : ''}${hourOfRun(t)}`
 const index = computed(() => { const ts = first.value?.series.t ?? []; const i = ts.findIndex((t) => t >= at.value); return i < 0 ? ts.length - 1 : i })
 const valueAt = (id: ChannelId): number | null => { const v = first.value?.series.values[id]?.[index.value]; return v === undefined || !Number.isFinite(v) ? null : v }
 /** Who feeds whom at the playhead, in words. */
@@ -77,16 +83,18 @@ const feeding = computed(() => {
   const [gives, takes] = [flows.filter((f) => f.amps > 0), flows.filter((f) => f.amps < 0)]
   return gives.length === 0 && takes.length === 0 ? 'Nothing flows.' : `${say(gives) || 'Nothing'} → ${say(takes) || 'nothing'}.`
 })
+/** What a system without an alternator says of one; left out where no system has one. */
+const absent = '–'
 const totalRows: readonly (readonly [string, (r: RunResult) => string])[] = [
   ['Charge at the end', (r) => formatQuantity(r.totals.endSoc * 100, '%')], ['Lowest charge', (r) => formatQuantity(r.totals.leastSoc * 100, '%')],
   ['Full after', (r) => (r.totals.fullAfterH === null ? 'not reached' : formatQuantity(r.totals.fullAfterH, 'h'))], ['Loads went off after', (r) => (r.totals.darkAfterH === null ? 'never' : formatQuantity(r.totals.darkAfterH, 'h'))],
   ['From the engine', (r) => formatQuantity(r.totals.engineAh, 'Ah')], ['From mains', (r) => formatQuantity(r.totals.mainsAh, 'Ah')], ['From the sun', (r) => formatQuantity(r.totals.solarAh, 'Ah')], ['From other sources', (r) => formatQuantity(r.totals.sourceAh, 'Ah')], ['Used by loads', (r) => formatQuantity(r.totals.loadAh, 'Ah')], ['Not served', (r) => formatQuantity(r.totals.unservedAh, 'Ah')],
   ['Lost to the starting side', (r) => formatQuantity(r.totals.backAh, 'Ah')],
-  ['Alternator peak', (r) => (r.totals.alternatorPeakC === null ? 'none' : formatQuantity(r.totals.alternatorPeakC, '°C'))], ['Alternator at its limit after', (r) => (r.totals.alternatorLimitMin === null ? 'never' : formatQuantity(r.totals.alternatorLimitMin, 'min'))], ['Alternator above its limit', (r) => formatQuantity(r.totals.alternatorHotH, 'h')],
+  ['Alternator peak', (r) => (r.totals.alternatorPeakC === null ? absent : formatQuantity(r.totals.alternatorPeakC, '°C'))], ['Alternator at its limit after', (r) => (r.totals.alternatorPeakC === null ? absent : r.totals.alternatorLimitMin === null ? 'never' : formatQuantity(r.totals.alternatorLimitMin, 'min'))], ['Alternator above its limit', (r) => formatQuantity(r.totals.alternatorHotH, 'h')],
   ['Charge refused for cold or heat', (r) => formatQuantity(r.totals.coldRefusedH, 'h')], ['Heater', (r) => formatQuantity(r.totals.heaterWh, 'Wh')], ['Lead above gassing', (r) => formatQuantity(r.totals.leadGassingH, 'h')], ['Lost inside the lead', (r) => formatQuantity(r.totals.leadLostAh, 'Ah')], ['Drawn from the AC supply', (r) => formatQuantity(r.totals.acSupplyA, 'A')], ['Days short', (r) => formatQuantity(r.totals.daysShort, 'days')], ['BMS cut out', (r) => r.totals.cutOuts === 1 ? 'once' : `${r.totals.cutOuts} times`],
 ]
 /** What stayed at nothing in every system is left out. */
-const rowsShown = computed(() => totalRows.filter(([, words]) => results.value.some((r) => !words(r).startsWith('0 '))))
+const rowsShown = computed(() => totalRows.filter(([, words]) => results.value.some((r) => words(r) !== absent && !words(r).startsWith('0 '))))
 const tableIds = computed(() => channelIds.filter((id) => first.value?.series.values[id]))
 const tableRows = computed(() => { const ts = first.value?.series.t ?? []; const step = Math.max(1, Math.floor(ts.length / 48)); return ts.map((t, i) => ({ t, i })).filter(({ i }) => i % step === 0) })
 function download() {
@@ -94,9 +102,7 @@ function download() {
   if (!r) return
   const ids = tableIds.value
   const lines = [['time (s)', ...ids.map((id) => `${id} (${channels[id].unit})`)].join(','), ...r.series.t.map((t, i) => [t, ...ids.map((id) => { const v = r.series.values[id]![i]!; return Number.isFinite(v) ? v : '' })].join(','))]
-  const url = URL.createObjectURL(new Blob([`${lines.join('\n')}\n`], { type: 'text/csv' }))
-  Object.assign(document.createElement('a'), { href: url, download: `run-${r.run}-${bench.document!.job.number}.csv` }).click()
-  URL.revokeObjectURL(url)
+  handOver(`run-${r.run}-${bench.document!.job.number}.csv`, `${lines.join('\n')}\n`)
 }
 </script>
 
@@ -117,7 +123,7 @@ function download() {
       <section aria-label="Timeline" class="min-w-0">
         <p v-if="runner.problem.value" role="alert" class="mb-2 border-l-4 border-bad bg-card px-3 py-2">{{ runner.problem.value }}</p>
         <div class="mb-2 flex min-h-9 items-center gap-3" role="status" data-testid="run-state" :data-state="running ? 'running' : first ? 'done' : 'idle'">
-          <RunProgress v-if="running" :runner="runner" />
+          <RunProgress v-if="running" :runner="runner" @stop="stop" />
           <template v-else-if="first"><span class="font-semibold">{{ runKind(first.run).title }}: {{ titles.join(' against ') }}</span><button type="button" class="ml-auto act-quiet" @click="download">Save series as CSV</button></template>
           <template v-else>{{ chosen.length === 0 ? 'Choose something to run.' : 'Nothing has run yet.' }}</template>
         </div>
@@ -126,6 +132,7 @@ function download() {
           <label class="mt-1 flex items-center gap-3 px-2"><span class="whitespace-nowrap font-semibold">{{ clock(at) }}</span><input v-model.number="at" type="range" class="min-h-8 w-full max-md:min-h-11" min="0" :max="Math.round(first.totals.hours * 3600)" :step="Math.max(10, Math.round((first.totals.hours * 3600) / 500))" aria-label="Playhead"></label>
           <p class="px-2 pb-1" aria-live="polite" data-testid="feeding">{{ feeding }}<template v-if="results.length > 1"> ({{ titles[0] }})</template></p>
         </div>
+        <LazySharingChart v-if="mixed?.lfp && mixed.houseLead" class="mt-3" :lfp="mixed.lfp" :lead="mixed.houseLead" :loads-a="mixedLoadA" :charge-a="mixedChargeA" />
         <details v-if="first" class="mt-2"><summary class="min-h-9 py-2 max-md:min-h-11">The figures behind the chart</summary>
           <div class="max-h-96 overflow-auto border border-line bg-card" tabindex="0" role="region" aria-label="Figures"><table class="w-full text-xs"><thead><tr class="text-left text-soft"><th class="px-2 py-1 font-normal">Time</th><th v-for="id in tableIds" :key="id" class="px-2 py-1 font-normal">{{ channels[id].label }}, {{ channels[id].unit }}</th></tr></thead>
             <tbody><tr v-for="row in tableRows" :key="row.i" class="border-t border-line"><th scope="row" class="px-2 py-0.5 text-left font-normal whitespace-nowrap">{{ clock(row.t) }}</th><td v-for="id in tableIds" :key="id" class="px-2 py-0.5 text-right">{{ formatNumber(first.series.values[id]![row.i]!, channels[id].unit === 'V' ? 'V' : 'A') }}</td></tr></tbody></table></div>

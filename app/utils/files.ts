@@ -1,0 +1,34 @@
+import { decodeText } from '../../core/formats/bytes'
+
+export type TakenText = { readonly name: string; readonly text: string; readonly problem?: undefined } | { readonly name: string; readonly problem: string }
+
+/**
+ * Text of the file somebody has just chosen, or what is wrong with it in words; null when nothing was chosen.
+ * The entry is emptied, so that choosing the same file again is a new choice.
+ */
+export async function takeText(event: Event, mostMb: number): Promise<TakenText | null> {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (!file) return null
+  const { name } = file
+  if (file.size > mostMb * 1024 * 1024) return { name, problem: `${name} is larger than ${mostMb} MB. Nothing was taken.` }
+  const decoded = decodeText(new Uint8Array(await file.arrayBuffer()))
+  return decoded.ok ? { name, text: decoded.text } : { name, problem: `${name}: ${decoded.error}. Nothing was taken.` }
+}
+
+interface ReadRows { readonly problems: readonly { readonly line: number; readonly column?: string; readonly reason: string }[] }
+
+/** What is wrong with a table read from a file, in words: its first fault, or that it is empty; null when it is good. */
+export function tableProblem(name: string, read: ReadRows, count: number): string | null {
+  const first = read.problems[0]
+  if (first) return `${name}: line ${first.line}${first.column ? `, ${first.column}` : ''}: ${first.reason}. Nothing was taken.`
+  return count === 0 ? `${name}: there are no readings in it. Nothing was taken.` : null
+}
+
+/** Hands a text over as a file. */
+export function handOver(name: string, text: string, type = 'text/csv'): void {
+  const url = URL.createObjectURL(new Blob([text], { type }))
+  Object.assign(document.createElement('a'), { href: url, download: name }).click()
+  URL.revokeObjectURL(url)
+}

@@ -1,0 +1,45 @@
+import { Lead, Lfp } from './engine'
+import type { LeadPlant, LfpPlant } from './plant'
+
+/** Who carries a current in a bank of lead and lithium on one bus. Currents into the battery are positive, A. */
+export interface Sharing {
+  /** State of charge of the lithium, 0 to 1. */
+  readonly soc: number
+  readonly busV: number
+  readonly lfpA: number
+  readonly leadA: number
+  /** Whether a stop has taken the lithium off the bus. */
+  readonly off: boolean
+}
+
+/** Beside lithium above a fifth of its charge the lead is never called on, and stands nearly full. */
+export const restedLeadSoc = 0.9
+
+/**
+ * Solves the bus of a mixed bank for a current that is brought to it (positive) or drawn from it (negative).
+ * The models are those of a run: resting curve and resistance for lithium, Copetti for lead. Both currents rise with
+ * the voltage, so halving a bracket always finds the one voltage at which they sum to what is asked.
+ * @param externalA A into the bank; −500 to 500
+ * @param soc charge of the lithium, 0 to 1; the lead stands at {@link restedLeadSoc}
+ */
+export function shareOf(lfp: LfpPlant, lead: LeadPlant, soc: number, externalA: number, tempC = 25): Sharing {
+  const lithium = new Lfp(lfp, soc, tempC, false)
+  const acid = new Lead(lead, restedLeadSoc, tempC)
+  const solve = (withLithium: boolean): number => {
+    let [low, high] = [0, 20 * (lfp.nominalV / 12)]
+    for (let i = 0; i < 60; i++) {
+      const v = (low + high) / 2
+      if ((withLithium ? lithium.ampsAt(v) : 0) + acid.ampsAt(v) < externalA) low = v
+      else high = v
+    }
+    return (low + high) / 2
+  }
+  const joinedV = solve(true)
+  const off = lfp.stops !== null && (joinedV >= lfp.stops.chargeV || joinedV <= lfp.stops.dischargeV)
+  const busV = off ? solve(false) : joinedV
+  return { soc, busV, lfpA: off ? 0 : lithium.ampsAt(busV), leadA: acid.ampsAt(busV), off }
+}
+
+/** {@link shareOf} over the whole charge of the lithium, in steps of 5 %. */
+export const sharingOver = (lfp: LfpPlant, lead: LeadPlant, externalA: number): Sharing[] =>
+  Array.from({ length: 21 }, (_, i) => shareOf(lfp, lead, Math.min(0.999, Math.max(0.001, i / 20)), externalA))
