@@ -56,9 +56,9 @@ describe('the rescue van', () => {
   it('without its regulator voltage asks for it first, and only where it decides', () => {
     const cleared = assess(withField(job, 'alternators/alternator-1/regulatorV', { value: null }))
     const open = cleared.checks.filter((c) => c.verdict === 'measure-first').map((c) => c.id)
-    expect(open.toSorted()).toEqual(['alternator.acceptance', 'alternator.voltage', 'battery.autonomy', 'cold.rate', 'link.vsr-never-closes'])
+    expect(open.toSorted()).toEqual(['alternator.acceptance', 'alternator.heat', 'alternator.voltage', 'battery.autonomy', 'cold.rate', 'link.vsr-never-closes'])
     expect(cleared.measureNext[0]).toMatchObject({ path: 'alternators/alternator-1/regulatorV' })
-    expect(cleared.measureNext[0]!.settles).toHaveLength(5)
+    expect(cleared.measureNext[0]!.settles).toHaveLength(6)
     expect(cleared.checks.find((c) => c.id === 'link.vsr-never-opens')!.verdict).toBe('does-not-suit')
   })
 })
@@ -185,7 +185,7 @@ describe('any job', () => {
 
   it('with values taken out is still judged, and never better than Measure first allows', () => {
     fc.assert(fc.property(start, fieldsToClear, (job, fields) => {
-      const result = assess(cleared(job, fields))
+      const result = assess(cleared(job, fields), {}, [])
       expect(verdicts).toContain(result.verdict)
       for (const c of result.checks) {
         expect(c.deciding.length > 0).toBe(c.verdict === 'measure-first')
@@ -199,9 +199,9 @@ describe('any job', () => {
     fc.assert(fc.property(start, fc.double({ min: 0, max: 1, noNaN: true }), (job, at) => {
       const path = 'alternators/alternator-1/regulatorV'
       const scale = job.alternators['alternator-1']?.nominalV?.value === '24' ? 2 : 1
-      const open = assess(withField(job, path, { value: null }))
+      const open = assess(withField(job, path, { value: null }), {}, [])
       const seen = [job.alternators['alternator-1']?.lowestV?.value ?? 13.6, job.alternators['alternator-1']?.highestV?.value ?? 14.6]
-      const known = assess(withField(job, path, { value: (seen[0]! + (seen[1]! - seen[0]!) * at) * scale, how: 'measured' }))
+      const known = assess(withField(job, path, { value: (seen[0]! + (seen[1]! - seen[0]!) * at) * scale, how: 'measured' }), {}, [])
       for (const c of known.checks) {
         const before = open.checks.find((o) => o.key === c.key)
         if (before && before.verdict !== 'measure-first') expect({ key: c.key, verdict: c.verdict }).toEqual({ key: c.key, verdict: before.verdict })

@@ -1,14 +1,14 @@
 import { fieldAt, partName, type FieldPath, type JobDocument, type PartPath } from '../job/document'
 import type { Field } from '../job/fields'
-import { resolveRules, type RuleOverrides, type ShopRules } from '../rules/rules'
+import { resolveRules, type RuleOverrides } from '../rules/rules'
 import { formatQuantity, inSentence } from '../units/format'
 import type { Unit } from '../units/units'
 import { allChecks } from './checks'
-import { mid, type Check, type Compared, type Judgement, type Subjects } from './check'
-import { sameRemedy, type RemedyRef } from './remedies'
+import { mid, type Check, type Compared, type Judgement, type Setting, type Subjects } from './check'
+import { joinRemedies, type RemedyRef } from './remedies'
 import { Scene, type Input, type Origin } from './scene'
 import { completeLinks, systemOf, type System } from './system'
-import { explore, type Band, type Deciding } from './unknowns'
+import { explore, fewScenes, manyScenes, type Band, type Deciding } from './unknowns'
 import { verdictWords, worst, type Verdict } from './verdict'
 
 /** One check of one part, judged. */
@@ -29,6 +29,7 @@ export interface CheckResult {
   readonly why: string
   readonly remedies: readonly RemedyRef[]
   readonly cautions: readonly string[]
+  readonly settings: readonly Setting[]
   /** Everything the check read, with how each is known. */
   readonly inputs: readonly Input[]
   /** Unknowns on which the verdict hangs; empty unless it is Measure first. */
@@ -95,12 +96,13 @@ const subjectsOf: { readonly [K in keyof Subjects]: (system: System) => readonly
  * Judges every check of a job. Pure: the same job and rules give the same assessment.
  * @param job a valid job document; unknown values are allowed everywhere
  * @param shopRules what the shop has changed of the default rules; the job's own changes win over it
+ * @param timed results of the checks that need a run, from {@link assessAhead}, where they are worked out elsewhere; left
+ * out, they are worked out here
  */
-export function assess(job: JobDocument, shopRules: RuleOverrides = {}): Assessment {
-  const rules: ShopRules = resolveRules(shopRules, job.rules)
-  const scene = new Scene(completeLinks(job), rules)
-  const system = systemOf(scene)
-  const checks = allChecks.flatMap((check) => judgeAll(check, system))
+export function assess(job: JobDocument, shopRules: RuleOverrides = {}, timed: readonly CheckResult[] | null = null): Assessment {
+  const system = systemFor(job, shopRules)
+  const { scene } = system
+  const checks = allChecks.flatMap((check) => (check.takesTime && timed ? timed.filter((known) => known.id === check.id) : judgeAll(check, system)))
   const lanes = system.lanes.map((lane) => laneResult(lane.id, lane.name, checks.filter((c) => c.lane === lane.id)))
   const own = checks.filter((c) => c.lane === null)
   const verdict = lanes.length === 0 ? worst(['measure-first', ...own.map((c) => c.verdict)]) : worst(checks.map((c) => c.verdict))
@@ -117,6 +119,14 @@ export function assess(job: JobDocument, shopRules: RuleOverrides = {}): Assessm
   }
 }
 
+/** Results of the checks alone that need a run of the system: some ten to some hundred milliseconds. */
+export function assessAhead(job: JobDocument, shopRules: RuleOverrides = {}): CheckResult[] {
+  const system = systemFor(job, shopRules)
+  return allChecks.filter((check) => check.takesTime).flatMap((check) => judgeAll(check, system))
+}
+
+const systemFor = (job: JobDocument, shopRules: RuleOverrides): System => systemOf(new Scene(completeLinks(job), resolveRules(shopRules, job.rules)))
+
 function judgeAll<K extends keyof Subjects>(check: Check<K>, system: System): CheckResult[] {
   return subjectsOf[check.about](system).flatMap((subject) => judgeOne(check, subject, system) ?? [])
 }
@@ -127,7 +137,7 @@ function judgeOne<K extends keyof Subjects>(check: Check<K>, subject: Subjects[K
   scene.begin(new Map(), true)
   let judgement = judge()
   const inputs = [...scene.inputs!]
-  const explored = scene.missing === null ? { verdict: judgement?.verdict ?? 'suits', deciding: [] } : explore(scene, judge)
+  const explored = scene.missing === null ? { verdict: judgement?.verdict ?? 'suits', deciding: [] } : explore(scene, judge, check.takesTime ? fewScenes : manyScenes)
   if (explored.verdict === null && judgement === null) judgement = firstSeen(explored.deciding, scene, judge)
   scene.begin(new Map())
   if (judgement === null) return null
@@ -141,6 +151,7 @@ function judgeOne<K extends keyof Subjects>(check: Check<K>, subject: Subjects[K
     why: check.why, inputs,
     remedies: open ? [] : judgement.remedies ?? [],
     cautions: judgement.cautions?.() ?? [],
+    settings: judgement.settings?.() ?? [],
     deciding: explored.deciding,
   }
 }
@@ -179,15 +190,9 @@ function openSummary(subject: string, title: string, deciding: readonly Deciding
 const laneResult = (id: PartPath, name: string, checks: readonly CheckResult[]): LaneResult =>
   ({ id, name, verdict: worst(checks.map((c) => c.verdict)), checks: checks.map((c) => c.key) })
 
-/** The first remedy of every Suits once changed, each once. */
-function changesOf(checks: readonly CheckResult[]): RemedyRef[] {
-  const changes: RemedyRef[] = []
-  for (const { verdict, remedies } of checks) {
-    const first = remedies[0]
-    if (verdict === 'suits-once-changed' && first && !changes.some((known) => sameRemedy(known, first))) changes.push(first)
-  }
-  return changes
-}
+/** The first remedy of every Suits once changed, each once, without those that another makes needless. */
+const changesOf = (checks: readonly CheckResult[]): RemedyRef[] =>
+  joinRemedies(checks.flatMap(({ verdict, remedies }) => (verdict === 'suits-once-changed' && remedies[0] ? [remedies[0]] : [])))
 
 const counted = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'] as const
 

@@ -26,6 +26,15 @@ export interface Judgement {
   /** What would fix it, the simplest first. */
   readonly remedies?: readonly RemedyRef[]
   readonly cautions?: () => readonly string[]
+  /** Settings that were found, for the card inside the locker. */
+  readonly settings?: () => readonly Setting[]
+}
+
+/** A value to be set on a unit, as it stands on its card. */
+export interface Setting {
+  readonly label: string
+  readonly value: number | string
+  readonly unit: Unit
 }
 
 /** What a check can be about; each subject is judged on its own. */
@@ -50,6 +59,8 @@ export interface Check<K extends keyof Subjects = keyof Subjects> {
   readonly about: K
   /** Why it matters, in a sentence. */
   readonly why: string
+  /** It needs a run: judged off the page's own thread, in few scenes. */
+  readonly takesTime?: true
   /** Null when there is nothing of the kind to judge in this scene. */
   readonly judge: (subject: Subjects[K], system: System) => Judgement | null
 }

@@ -4,7 +4,7 @@ import type { View } from './scene'
 import { acceptanceA, arrayW, availableA, cableOhm, laneCurrentA, type Bank, type Lane, type System } from './system'
 
 /** Voltage at which loads in watts are counted, V: a bank in the middle of its charge. */
-const workingV = (bank: Bank): number => bank.ocv(0.5)
+export const workingV = (bank: Bank): number => bank.ocv(0.5)
 
 /** Current of a load while it runs, at the battery, A: an AC load through the inverter with its loss. */
 export function loadA(load: View<'loads'>, { bank, many, rules }: System): number {
@@ -73,7 +73,7 @@ export function surgeA(system: System): { readonly amps: number; readonly second
 }
 
 /** Coldest the cells work at, °C: the coldest place, or what a heater holds. */
-const workingC = ({ bank, one }: System): number => (bank.each.heater === 'yes' ? Math.max(one.place.coldestC, bank.each.heaterStartC) : one.place.coldestC)
+export const workingC = ({ bank, one }: System): number => (bank.each.heater === 'yes' ? Math.max(one.place.coldestC, bank.each.heaterStartC) : one.place.coldestC)
 
 /** Usable capacity of the lithium, Ah: rated × (1 − reserve) × usable share × temperature factor. */
 export function usableAh(system: System, celsius = 25): number {

@@ -105,7 +105,7 @@ type Verdicts = ReadonlyMap<string, Verdict>
 function marksOf(lane: Lane, system: System, verdicts: Verdicts): Mark[] {
   switch (lane.kind) {
     case 'charger': return stageMarks(lane.charger, system, verdicts)
-    case 'solar': return stageMarks(lane.solar, system, verdicts)
+    case 'solar': return stageMarks(lane.solar, system, verdicts, 'solar.voltage')
     case 'source': return [mark(verdicts, 'holds', lane.source.$range('regulatorV'), `source.voltage@${lane.id}`)]
     case 'alternator': return lane.link.kind === 'dcdc' ? stageMarks(lane.link, system, verdicts) : alternatorMarks(lane, verdicts)
   }
@@ -114,11 +114,11 @@ function marksOf(lane: Lane, system: System, verdicts: Verdicts): Mark[] {
 const mark = (verdicts: Verdicts, label: string, [low, high]: Range, check: string, unknown = low !== high): Mark =>
   ({ label, low, high, check, unknown, verdict: verdicts.get(check) ?? 'suits' })
 
-function stageMarks(unit: ChargeUnit, { bank, one }: System, verdicts: Verdicts): Mark[] {
+function stageMarks(unit: ChargeUnit, { bank, one }: System, verdicts: Verdicts, judgedBy?: string): Mark[] {
   const key = (id: string): string => `${id}@${unit.$path}`
   const absorption = unit.$range('absorptionV')
-  const marks = [mark(verdicts, 'absorb', absorption, key('charger.absorption'))]
-  if (unit.floatMode === 'on') marks.unshift(mark(verdicts, 'float', unit.$range('floatV'), key('charger.float')))
+  const marks = [mark(verdicts, 'absorb', absorption, key(judgedBy ?? 'charger.absorption'))]
+  if (unit.floatMode === 'on') marks.unshift(mark(verdicts, 'float', unit.$range('floatV'), key(judgedBy ?? 'charger.float')))
   if (unit.equaliseStage === 'switchable' || unit.equaliseStage === 'fixed') {
     marks.push(mark(verdicts, 'equalise', unit.$range('equaliseV'), key('charger.equalise')))
   }

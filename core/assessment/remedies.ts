@@ -1,4 +1,4 @@
-import { partAt, withField, withPart, withoutPart, type AnyPart, type JobDocument, type PartPath } from '../job/document'
+import { partAt, partsOf, withField, withNewPart, withPart, withoutPart, type AnyPart, type JobDocument, type PartPath } from '../job/document'
 import type { Known } from '../job/fields'
 import { formatQuantity } from '../units/format'
 
@@ -33,6 +33,8 @@ const lithiumStages = { profile: 'lithium', floatMode: 'off', equaliseStage: 'of
 export const remedyCatalogue = {
   'charger.equalise-off': { label: () => 'Switch equalise off', effort: 'setting, no part, 5 min', apply: set(() => ({ equaliseStage: 'off' })) },
   'charger.set-absorption': { label: (r) => `Set absorption to ${v(r)}`, effort: 'setting, no part, 5 min', apply: set((r) => ({ absorptionV: r.value! })) },
+  'charger.set-all': { label: (r) => `Set absorption to ${v(r)}, float ${typeof r.values?.floatV === 'number' ? `to ${formatQuantity(r.values.floatV, 'V')}` : 'off'}`, effort: 'setting, no part, 10 min', apply: set((r) => r.values!) },
+  'charger.make-good': { label: () => 'Make good what else it did: fuse block, second output, inverter', effort: '1 to 2 parts, 2 h', apply: set(() => ({ holdsFuseBlock: 'no', feeds: 'house', kind: 'charger' })) },
   'charger.use-lithium-profile': { label: () => 'Set its lithium profile', effort: 'setting, no part, 10 min; measure it afterwards', apply: set((r) => ({ ...lithiumStages, absorptionV: r.value! })) },
   'charger.float-off': { label: () => 'Switch float off', effort: 'setting, no part, 5 min', apply: set(() => ({ floatMode: 'off' })) },
   'charger.set-float': { label: (r) => `Set float to ${v(r)}`, effort: 'setting, no part, 5 min', apply: set((r) => ({ floatV: r.value! })) },
@@ -42,12 +44,18 @@ export const remedyCatalogue = {
   'charger.top-up': { label: () => 'Accept it; charge to full from another source once a month', effort: 'a line on the customer’s paper', apply: null },
   'alternator.set-regulator': { label: (r) => `Set the regulator to ${v(r)}`, effort: 'setting, 15 min', apply: set((r) => ({ regulatorV: r.value! })) },
   'alternator.external-regulator': { label: (r) => `External regulator set to ${v(r)}`, effort: '1 part with temperature sensor, 4 h', apply: set((r) => ({ regulator: 'external', regulatorV: r.value! })) },
-  'alternator.limit-current': { label: (r) => `Hold the alternator to ${a(r)}: external regulator or duty-cycling relay`, effort: '1 part, 2 to 4 h', apply: set((r) => ({ limitA: r.value! })) },
+  'alternator.limit-current': { label: (r) => `External regulator with a temperature sensor, held to ${a(r)}`, effort: '1 part, 4 h', apply: set((r) => ({ limitA: r.value! })) },
+  'link.duty': { label: (r) => `Duty-cycling relay that opens above ${a(r)}`, effort: '1 part, 2 h', apply: set((r) => ({ kind: 'duty', opensAboveA: r.value!, offTimeS: 60 })) },
+  'link.cable': { label: (r) => `Deliberate cable resistance: ${formatQuantity(r.value ?? NaN, 'm')} of 25 mm² one way in all`, effort: 'cable by the metre, 2 h', apply: (job, ref) => resistanceCable(job, ref) },
+  'link.unjoined': { label: () => 'Leave the house bank off this alternator', effort: 'no part, 0.5 h', apply: set(() => ({ kind: 'none' })) },
+  'link.larger': { label: (r) => `Relay, isolator or switch of ${a(r)}`, effort: '1 part, 1 h', apply: set((r) => ({ relayA: r.value! })) },
   'alternator.surge-protector': { label: () => 'Surge protector on the alternator output', effort: '1 part, 0.5 h', apply: set(() => ({ surgeProtector: 'yes' })) },
   'alternator.charge-stop-wire': { label: () => 'Wire the battery’s charge-stop signal to the regulator', effort: 'wire, 2 h; both must have the terminal', apply: set(() => ({ chargeStopWire: 'yes' })) },
   'link.low-loss-isolator': { label: (r) => `Low-loss isolator (${v(r)} drop)`, effort: '1 part, 1 h', apply: set((r) => ({ dropV: r.value! })) },
   'dcdc.add': { label: (r) => `${a(r)} DC-DC charger on an ignition signal`, effort: '1 part, 3 h', apply: set((r) => ({ ...lithiumStages, ...r.values, kind: 'dcdc', signal: 'wire', ratedA: r.value! })) },
   'dcdc.signal-wire': { label: () => 'Run an ignition or alternator wire to its signal terminal', effort: 'wire, 1 h', apply: set(() => ({ signal: 'wire' })) },
+  'dcdc.lower-input': { label: (r) => `DC-DC charger that runs down to ${v(r)}, or a thicker cable to it`, effort: '1 part or cable, 2 h', apply: set((r) => ({ lowestInputV: r.value! })) },
+  'dcdc.move': { label: () => 'Stand the DC-DC in a cool, dry place', effort: 'cable and time, by survey', apply: set(() => ({ stands: 'cool' })) },
   'dcdc.right-voltages': { label: (r) => `DC-DC charger made for ${r.values?.inputV} V in, ${r.values?.outputV} V out`, effort: '1 part, 2 h', apply: set((r) => r.values!) },
   'dcdc.isolated': { label: () => 'DC-DC charger with isolated negatives', effort: '1 part, 2 h', apply: set(() => ({ isolation: 'isolated' })) },
   'cold.heater': { label: () => 'Heating pad with thermostat under the battery', effort: '1 part, 2 h', apply: set(() => ({ heater: 'yes' })) },
@@ -60,10 +68,12 @@ export const remedyCatalogue = {
   'monitor.add': { label: () => 'Shunt monitor with an alarm in the main negative', effort: '1 part, 1.5 h', apply: set(() => ({ monitor: 'shunt', warns: 'yes' })) },
   'warning.add': { label: () => 'Buzzer or lamp that warns before the battery cuts out', effort: '1 part, 1 h', apply: set(() => ({ warns: 'yes' })) },
   'use.charge-more': { label: (r) => `Bring ${formatQuantity(r.value ?? NaN, 'Ah')} a day more: sun, driving or a generator`, effort: 'see the paths', apply: null },
+  'start.trickle': { label: () => 'Trickle charge for the starting battery, from the mains charger, the sun or the house bank', effort: '1 part, 1 h', apply: set(() => ({ fedByCharger: 'yes' })) },
   'start.own-battery': { label: () => 'Lead starting battery of its own for the engine', effort: '2 parts, 3 h', apply: set(() => ({ present: 'yes', chemistry: 'flooded', jumpSwitch: 'no' })) },
   'start.no-jump': { label: () => 'Take the jump switch out', effort: 'no part, 0.5 h', apply: set(() => ({ jumpSwitch: 'no' })) },
   'link.one-way': { label: () => 'Relay that closes on the starting side alone', effort: 'setting or 1 part, 1 h', apply: set(() => ({ bothWay: 'no' })) },
   'fuse.main': { label: (r) => `Fuses at the battery that interrupt ${formatQuantity(r.value ?? NaN, 'A')}: class T`, effort: '1 part a cable, 1 h', apply: (job) => mainFuses(job) },
+  'solar.own-controller': { label: () => 'Controller of its own for the panels', effort: '1 part, 1.5 h', apply: set(() => ({ through: 'own' })) },
   'solar.in-parallel': { label: () => 'Wire the panels in parallel', effort: 'connectors, 1 h', apply: (job, ref) => panelsInParallel(job, ref.on) },
   'solar.controller': { label: (r) => `Controller for ${formatQuantity(r.value ?? NaN, 'V')} of panels or more`, effort: '1 part, 1.5 h', apply: set((r) => ({ maxPvV: r.value! })) },
   'solar.larger': { label: (r) => `Controller of ${a(r)}`, effort: '1 part, 1.5 h', apply: set((r) => ({ ratedA: r.value! })) },
@@ -71,6 +81,7 @@ export const remedyCatalogue = {
   'source.regulator': { label: (r) => `Regulator set to ${v(r)}`, effort: 'setting or 1 part, 1 h', apply: set((r) => ({ regulatorV: r.value! })) },
   'mixed.separate': { label: () => 'Part them: lithium on the house side, a DC-DC between', effort: '1 part, 3 h', apply: set(() => ({ mixed: 'replaced' })) },
   'mixed.conditions': { label: () => 'Fit the stops and a switch for each, and only healthy lead', effort: '4 parts, 4 h', apply: (job, ref) => withField(set(() => ({ chargeStop: 'yes', isolators: 'yes' }))!(job, ref), 'houseBank/restedV', assumed(ref.value!)) },
+  'mixed.fresh-lead': { label: () => 'Fit a healthy lead battery of the same size', effort: '1 part, 1 h', apply: (job, ref) => withField(withField(withField(job, 'houseBank/ageYears', assumed(0)), 'houseBank/testedAh', undefined), 'houseBank/restedV', assumed(ref.value!)) },
   'battery.keep-lead': { label: () => 'Tell the customer: lead kept in good order would do', effort: 'a word before the order', apply: null },
   'battery.more-parallel': { label: (r) => `Fit ${r.value} in parallel`, effort: 'more batteries, fused each', apply: set((r) => ({ parallel: r.value! })) },
   'battery.other': { label: () => 'Another battery', effort: 'from the shelf', apply: null },
@@ -86,6 +97,21 @@ export const remedyEffort = (ref: RemedyRef): string => remedyCatalogue[ref.id].
 export const canTry = (ref: RemedyRef): boolean => remedyCatalogue[ref.id].apply !== null
 export const sameRemedy = (x: RemedyRef, y: RemedyRef): boolean => x.id === y.id && x.on === y.on
 
+/** Remedies of a current, of which the smaller meets both where two ask for it. */
+const smallerMeetsBoth: readonly RemedyId[] = ['dcdc.add', 'charger.replace', 'charger.limit-current', 'alternator.limit-current', 'link.duty']
+
+/** Remedies each once; where one comes twice with a current, the smaller; and none for a link that a new DC-DC takes the place of. */
+export function joinRemedies(refs: readonly RemedyRef[]): RemedyRef[] {
+  const joined: RemedyRef[] = []
+  for (const ref of refs) {
+    const i = joined.findIndex((known) => sameRemedy(known, ref))
+    if (i < 0) joined.push(ref)
+    else if (smallerMeetsBoth.includes(ref.id) && ref.value! < joined[i]!.value!) joined[i] = ref
+  }
+  const relinked = new Set(joined.filter((ref) => ref.id === 'dcdc.add').map((ref) => ref.on))
+  return joined.filter((ref) => !(relinked.has(ref.on) && (ref.id.startsWith('link.') || ref.id === 'charger.top-up')))
+}
+
 /**
  * The job as it would be with the remedy; the survey given is left as it is.
  * @throws when the remedy changes nothing that is surveyed: see {@link canTry}
@@ -94,6 +120,13 @@ export function applyRemedy(job: JobDocument, ref: RemedyRef): JobDocument {
   const { apply } = remedyCatalogue[ref.id] as Remedy
   if (!apply) throw new Error(`${remedyLabel(ref)} changes nothing that can be tried`)
   return apply(job, ref)
+}
+
+/** All of a link's cable as one run of 25 mm² with a fuse, of a length that holds the current down. */
+function resistanceCable(job: JobDocument, ref: RemedyRef): JobDocument {
+  const others = partsOf(job, 'conductors').filter((cable) => cable.part.of === ref.on).reduce((next, cable) => withoutPart(next, cable.path), job)
+  const values = { lengthM: ref.value!, areaMm2: 25, insulationC: '105', fuseKind: 'class-t', fuseA: 125, farFuseKind: 'class-t', farFuseA: 125 }
+  return withNewPart(others, 'conductors', { of: ref.on, ...Object.fromEntries(Object.entries(values).map(([name, value]) => [name, assumed(value)])) }).job
 }
 
 /** Class T fuses at the battery end of every cable. */

@@ -77,6 +77,25 @@ export class Scene {
     this.inputs = withEvidence ? new Set() : null
   }
 
+  /** Unknowns that were taken as usual in {@link asUsual}; null outside it. */
+  private taken: Set<FieldPath> | null = null
+
+  /**
+   * Reads without asking: unknowns without an assumption are taken as usual and are neither missing nor evidence.
+   * For a run, which needs all of a system while only some of it decides. Gives what was taken as usual, too.
+   */
+  asUsual<T>(work: () => T): { readonly value: T; readonly taken: ReadonlySet<FieldPath> } {
+    const { inputs, taken: outer } = this
+    const taken = (this.taken = new Set<FieldPath>())
+    this.inputs = null
+    try {
+      return { value: work(), taken }
+    } finally {
+      this.inputs = inputs
+      this.taken = outer
+    }
+  }
+
   private readonly views = new Map<PartPath, PartView>()
   private readonly ranges = new Map<FieldPath, Range>()
 
@@ -103,7 +122,8 @@ export class Scene {
   private assumption(path: FieldPath, view: PartView, name: string): unknown {
     const value = this.assumed.get(path)
     if (value !== undefined) return value
-    this.missing ??= path
+    if (this.taken) this.taken.add(path)
+    else this.missing ??= path
     return this.typical(view, name)
   }
 
@@ -236,7 +256,7 @@ function scaleOf(job: JobDocument, ref: PartRef, field: QuantityField): number {
     case 'alternatives': return (nominal(ref.part) ?? 12) / 12
     case 'startingBattery': return (nominal(Object.values(job.alternators)[0]) ?? house) / 12
     case 'links': {
-      const senses = ['closesV', 'opensV', 'dropV'].some((name) => partKinds.links.fields[name as 'closesV'] === field)
+      const senses = ['closesV', 'opensV', 'dropV', 'lowestInputV'].some((name) => partKinds.links.fields[name as 'closesV'] === field)
       return senses ? (nominal(partAt(job, ref.part.from ?? '')?.part) ?? house) / 12 : (nominal(ref.part, 'outputV') ?? house) / 12
     }
     default: return house / 12

@@ -1,11 +1,12 @@
 import { partName, partsOf, withNewPart, type JobDocument, type PartPath } from '../job/document'
 import { partKindIds, partKinds, type Known, type ManyKindId, type OneKindId, type PartKindId } from '../job/fields'
-import { hotOutputA } from '../physics/alternator'
+import { caseLimitC, fitHeat, hotOutputA, loadAtCaseA, openSpaceC, underBonnetC, type AlternatorHeat, type CaseReading } from '../physics/alternator'
 import { copperFactor, loopOhm } from '../physics/conductors'
 import { worstShare } from '../physics/sharing'
 import { openCircuitV } from '../physics/lfp'
 import type { ShopRules } from '../rules/rules'
-import type { Scene, View } from './scene'
+import { formatQuantity } from '../units/format'
+import type { Origin, Scene, View } from './scene'
 
 /** The candidate bank as one battery, from the data of each and the count in series and parallel. */
 export class Bank {
@@ -125,16 +126,43 @@ export type Speed = 'idle' | 'cruise'
 
 /** What a warm alternator has left for charging at a speed, A: hot output, held to a fitted limit, less the vehicle's own draw. */
 export function availableA(alternator: View<'alternators'>, speed: Speed, rules: ShopRules): number {
-  const engineRpm = speed === 'idle' ? alternator.idleRpm : alternator.cruiseRpm
-  const output = hotOutputA(alternator.ratedA, engineRpm * alternator.pulleyRatio, rules.hotOutputShare / 100)
+  const output = hotOutputA(alternator.ratedA, shaftRpm(alternator, speed), rules.hotOutputShare / 100)
   return Math.max(0, Math.min(output, alternator.limitA) - alternator.vehicleDrawA)
 }
 
-/** What it may give to charging all day at a speed, A: the shop's share of its rating, less the vehicle's own draw. */
-export function allDayA(alternator: View<'alternators'>, speed: Speed, rules: ShopRules): number {
-  const share = speed === 'idle' ? rules.alternatorIdleShare : rules.alternatorCruiseShare
-  return Math.max(0, (alternator.ratedA * share) / 100 - alternator.vehicleDrawA)
+/** Air around an alternator of this craft, °C: an open engine space afloat, else under a bonnet. */
+export const airAroundC = (job: JobDocument): number => (job.job.craft === 'vessel' ? openSpaceC : underBonnetC)
+
+const fits = new WeakMap<readonly CaseReading[], AlternatorHeat | null>()
+/** Heat of an alternator as its readings say; null where there are none that say anything. */
+export function measuredHeat(alternator: View<'alternators'>): AlternatorHeat | null {
+  const readings = alternator.temperatureReadings
+  if (!readings) return null
+  let heat = fits.get(readings)
+  if (heat === undefined) fits.set(readings, (heat = fitHeat(readings, alternator.ratedA, airAroundC(alternator.$scene.job))?.heat ?? null))
+  return heat
 }
+
+/** Its shaft speed, rpm. */
+export const shaftRpm = (alternator: View<'alternators'>, speed: Speed): number => Math.min((speed === 'idle' ? alternator.idleRpm : alternator.cruiseRpm) * alternator.pulleyRatio, 15_000)
+
+/** What it gives all day at a speed without passing the limit of its case, A: by its readings, else the shop's share of its rating. */
+export function allDayOutputA(alternator: View<'alternators'>, speed: Speed, rules: ShopRules): number {
+  const heat = measuredHeat(alternator)
+  if (heat) return Math.min(loadAtCaseA(caseLimitC, alternator.ratedA, shaftRpm(alternator, speed), airAroundC(alternator.$scene.job), heat), hotOutputA(alternator.ratedA, shaftRpm(alternator, speed), rules.hotOutputShare / 100))
+  return (alternator.ratedA * (speed === 'idle' ? rules.alternatorIdleShare : rules.alternatorCruiseShare)) / 100
+}
+
+/** How that limit is known, and how it reads in a formula. */
+export function allDayWords(alternator: View<'alternators'>, speed: Speed, rules: ShopRules): { readonly origin: Origin; readonly formula: string } {
+  if (measuredHeat(alternator)) return { origin: { kind: 'measured', text: `readings of its case, limit ${caseLimitC} °C at ${speed}` }, formula: `${formatQuantity(allDayOutputA(alternator, speed, rules), 'A')} by its readings` }
+  const share = speed === 'idle' ? rules.alternatorIdleShare : rules.alternatorCruiseShare
+  return { origin: { kind: 'rule', text: `shop rule: ${share} % of rated at ${speed}, less the vehicle’s own draw` }, formula: `${formatQuantity(alternator.ratedA, 'A')} × ${share} %` }
+}
+
+/** What it may give to charging all day at a speed, A: {@link allDayOutputA} less the vehicle's own draw. */
+export const allDayA = (alternator: View<'alternators'>, speed: Speed, rules: ShopRules): number =>
+  Math.max(0, allDayOutputA(alternator, speed, rules) - alternator.vehicleDrawA)
 
 /** What it may give to charging all day whatever its speed, A: the lesser of idle and cruise. */
 export const allDayBudgetA = (alternator: View<'alternators'>, rules: ShopRules): number =>

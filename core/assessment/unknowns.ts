@@ -25,11 +25,16 @@ export interface Exploration {
   readonly deciding: readonly Deciding[]
 }
 
-/** Points tried for the first, second, … unknown met on the way: fewer the deeper, so that the work stays bounded. */
-const pointsByDepth = [7, 4, 3, 2]
-const mostLeaves = 120
-const bandPoints = 17
-const bisections = 12
+/** How much is tried. Points for the first, second, … unknown met on the way: fewer the deeper, so that the work stays bounded. */
+export interface Effort {
+  readonly pointsByDepth: readonly number[]
+  readonly mostLeaves: number
+  readonly bandPoints: number
+  readonly bisections: number
+}
+export const manyScenes: Effort = { pointsByDepth: [7, 4, 3, 2], mostLeaves: 120, bandPoints: 17, bisections: 12 }
+/** For checks that need a run in each scene. */
+export const fewScenes: Effort = { pointsByDepth: [5, 3, 2], mostLeaves: 24, bandPoints: 5, bisections: 5 }
 
 type Assumed = ReadonlyMap<FieldPath, unknown>
 
@@ -54,7 +59,8 @@ const union = (sets: Iterable<VerdictSet>): VerdictSet => {
  * meets one verdict alone, each unknown is also scanned by itself, finely; a verdict met at every
  * point holds. The number of judgings is bounded; past the bound a branch is judged at usual values.
  */
-export function explore(scene: Scene, judge: () => Judgement | null): Exploration {
+export function explore(scene: Scene, judge: () => Judgement | null, effort: Effort): Exploration {
+  const { pointsByDepth, mostLeaves } = effort
   const verdictWith = (assumed: Assumed): Verdict => {
     scene.begin(assumed)
     return judge()?.verdict ?? 'suits'
@@ -75,9 +81,9 @@ export function explore(scene: Scene, judge: () => Judgement | null): Exploratio
   }
   const met = visit(new Map())
   const paths = [...new Set(leaves.flatMap((leaf) => [...leaf.assumed.keys()]))]
-  if (!isSingle(met)) return { verdict: null, deciding: paths.filter((path) => swaying.has(path)).map((path) => decidingOn(path, () => scan(scene, path, verdictWith))) }
+  if (!isSingle(met)) return { verdict: null, deciding: paths.filter((path) => swaying.has(path)).map((path) => decidingOn(path, () => scan(scene, path, verdictWith, effort))) }
   // One verdict wherever the tree looked: a finer look along each unknown alone, for what lies between its points.
-  const bandsOf = new Map(paths.map((path) => [path, scan(scene, path, verdictWith)]))
+  const bandsOf = new Map(paths.map((path) => [path, scan(scene, path, verdictWith, effort)]))
   const holds = (bands: readonly Band[]): boolean => bands.every((band) => setOf(band.verdict) === met)
   const found = paths.filter((path) => !holds(bandsOf.get(path)!))
   return found.length === 0 ? { verdict: verdicts[Math.log2(met)]!, deciding: [] } : { verdict: null, deciding: found.map((path) => decidingOn(path, () => bandsOf.get(path)!)) }
@@ -101,7 +107,7 @@ function settledShare(path: FieldPath, leaves: readonly Leaf[]): number {
 }
 
 /** The verdict along one unknown's range, others usual, with the edges between found by bisection. */
-function scan(scene: Scene, path: FieldPath, verdictWith: (assumed: Assumed) => Verdict): Band[] {
+function scan(scene: Scene, path: FieldPath, verdictWith: (assumed: Assumed) => Verdict, { bandPoints, bisections }: Effort): Band[] {
   const at = (value: unknown): Verdict => verdictWith(new Map([[path, value]]))
   const bands: Band[] = []
   for (const value of scene.samples(path, bandPoints)) {
@@ -112,7 +118,7 @@ function scan(scene: Scene, path: FieldPath, verdictWith: (assumed: Assumed) => 
     } else if (last?.verdict === verdict) {
       bands[bands.length - 1] = { ...last, to: value }
     } else {
-      const edge = last === undefined ? value : edgeBetween(last.to as number, value, (middle) => at(middle) === last.verdict)
+      const edge = last === undefined ? value : edgeBetween(last.to as number, value, bisections, (middle) => at(middle) === last.verdict)
       if (last !== undefined) bands[bands.length - 1] = { ...last, to: edge }
       bands.push({ from: edge, to: value, verdict })
     }
@@ -120,7 +126,7 @@ function scan(scene: Scene, path: FieldPath, verdictWith: (assumed: Assumed) => 
   return bands
 }
 
-function edgeBetween(low: number, high: number, isBefore: (value: number) => boolean): number {
+function edgeBetween(low: number, high: number, bisections: number, isBefore: (value: number) => boolean): number {
   for (let i = 0; i < bisections; i++) {
     const middle = (low + high) / 2
     if (isBefore(middle)) low = middle

@@ -38,6 +38,13 @@ export function steadyCaseC(amps: number, ratedA: number, shaftRpm: number, ambi
   return ambientC + riseK * (0.2 + 0.3 * x + 0.5 * x * x) * (ratedRpm / shaftRpm) ** 0.6
 }
 
+/** The load at which the case settles at a temperature, A: {@link steadyCaseC} turned round; 0 where the air alone is that warm. */
+export function loadAtCaseA(celsius: number, ratedA: number, shaftRpm: number, ambientC: number, { riseK }: AlternatorHeat): number {
+  if (shaftRpm <= 0) return 0
+  const share = (celsius - ambientC) / (riseK * (ratedRpm / shaftRpm) ** 0.6)
+  return share <= 0.2 ? 0 : 0.8 * ratedA * (-0.3 + Math.sqrt(0.09 + 2 * (share - 0.2)))
+}
+
 /** Minutes until the case reaches a limit from a start temperature at a steady load; Infinity where it never does. */
 export function minutesToLimit(startC: number, steadyC: number, limitC: number, { tauMin }: AlternatorHeat): number {
   if (startC >= limitC) return 0

@@ -39,7 +39,7 @@ export const shelfKinds = {
   chargers: { title: 'Mains chargers', one: 'Mains charger', fields: { ...only(chargers, [...stages, 'outputs', 'efficiency', 'powerFactor', 'holdsFuseBlock']), nominalV: choice('Made for', systemVoltages, sheet), ...bulk }, fills: 'chargers', brief: ['ratedA', 'profile', 'absorptionV', 'equaliseStage'] },
   dcdc: {
     title: 'DC-DC chargers', one: 'DC-DC charger', fills: 'links', sets: { kind: 'dcdc' }, brief: ['ratedA', 'inputV', 'outputV', 'isolation'],
-    fields: { ...only(links, ['inputV', 'outputV', 'isolation', 'signal', ...stages]), lowestInputV: volts('Lowest input it runs at', [10.5, 12.5], sheet), solarMostV: quantity('Solar input, largest voltage', 'V', 1, [0, 300], [20, 60], sheet), solarMostW: quantity('Solar input, largest power', 'W', 10, [0, 5000], [200, 600], sheet), engineSpace: yesNo('May stand in an engine space', sheet), ...bulk },
+    fields: { ...only(links, ['inputV', 'outputV', 'isolation', 'signal', ...stages, 'lowestInputV', 'solarMostV', 'solarMostW', 'engineSpace']), ...bulk },
   },
   controllers: { title: 'Solar controllers', one: 'Solar controller', fields: { ...only(solar, ['controller', 'maxPvV', ...stages]), ...bulk }, fills: 'solar', brief: ['ratedA', 'controller', 'maxPvV', 'profile'] },
   relays: { title: 'Relays and isolators', one: 'Relay', fields: { ...only(links, ['kind', 'closesV', 'opensV', 'delayS', 'bothWay', 'opensAboveA', 'offTimeS', 'dropV', 'relayA']), ...bulk }, fills: 'links', brief: ['kind', 'relayA', 'closesV', 'opensV'] },

@@ -38,7 +38,7 @@ let foundSlope = -1
  * that every evaluation narrows; where a step would leave it, the bracket is halved. Never more than a fixed number.
  * @param slope an estimate of the slope to begin with, A/V, below 0
  */
-function solveFalling(f: (v: number) => number, guess: number, low: number, high: number, slope: number): number {
+export function solveFalling(f: (v: number) => number, guess: number, low: number, high: number, slope: number): number {
   let a = low
   let b = high
   let v = guess < a ? a : guess > b ? b : guess
@@ -62,9 +62,21 @@ function solveFalling(f: (v: number) => number, guess: number, low: number, high
   return v
 }
 
+/** A table that is worked out once for a key; the oldest is forgotten when there are many. */
+function remembered<T>(tables: Map<number, T>, key: number, work: () => T): T {
+  let table = tables.get(key)
+  if (table === undefined) {
+    if (tables.size > 200) tables.delete(tables.keys().next().value!)
+    tables.set(key, (table = work()))
+  }
+  return table
+}
+
 const ocvSteps = 200
 /** The resting curve in steps of half a per cent, on which all its corners lie: exact between them. */
-const ocvTable = ({ nominalV, curve }: LfpPlant): Float64Array => Float64Array.from({ length: ocvSteps + 2 }, (_, i) => (curve ? openCircuitBy(curve, Math.min(1, i / ocvSteps), nominalV) : openCircuitV(Math.min(1, i / ocvSteps), nominalV)))
+const ocvTable = ({ nominalV, curve }: LfpPlant): Float64Array => (curve ? tableOf(nominalV, curve) : remembered(usualTables, nominalV, () => tableOf(nominalV, null)))
+const usualTables = new Map<number, Float64Array>()
+const tableOf = (nominalV: number, curve: LfpPlant['curve']): Float64Array => Float64Array.from({ length: ocvSteps + 2 }, (_, i) => (curve ? openCircuitBy(curve, Math.min(1, i / ocvSteps), nominalV) : openCircuitV(Math.min(1, i / ocvSteps), nominalV)))
 
 /** Share of the capacity over which a battery that comes to full takes less and less. */
 const lastRoom = 0.01
@@ -213,11 +225,13 @@ export class Lfp {
 }
 
 const tablePoints = 512
+interface CurrentTerms { readonly charge: Float64Array; readonly discharge: Float64Array }
+const currentTables = new Map<number, CurrentTerms>()
 /** Powers of the current in Copetti's curves, read from a table in √I: exact to a tenth of a millivolt, and many times as fast. */
-function currentTerms(mostA: number): { readonly charge: Float64Array; readonly discharge: Float64Array } {
+const currentTerms = (mostA: number): CurrentTerms => remembered(currentTables, mostA, () => {
   const at = (work: (amps: number) => number): Float64Array => Float64Array.from({ length: tablePoints + 2 }, (_, k) => work(mostA * (k / tablePoints) ** 2))
   return { charge: at((amps) => 6 / (1 + amps ** 0.86)), discharge: at((amps) => 4 / (1 + amps ** 1.3)) }
-}
+})
 
 /** A lead-acid battery after Copetti. Charge and discharge curves do not meet: between ±C10/400 a straight line joins them. */
 export class Lead {
@@ -231,7 +245,7 @@ export class Lead {
   private readonly c10: number
   private readonly join: number
   private readonly mostA: number
-  private readonly terms: { readonly charge: Float64Array; readonly discharge: Float64Array }
+  private readonly terms: CurrentTerms
   /** Of this step: voltage without current and resistance terms, both ways, and where the straight line begins and ends. */
   private restC = 0
   private restD = 0

@@ -1,8 +1,8 @@
-import { completeLinks, cableOhm, systemOf, type Lane, type System } from '../assessment/system'
+import { airAroundC, completeLinks, cableOhm, measuredHeat, shaftRpm, systemOf, type AlternatorLane, type System } from '../assessment/system'
 import { leadHealth, loadA } from '../assessment/energy'
 import { Scene, type View } from '../assessment/scene'
 import { fieldAt, partName, type JobDocument } from '../job/document'
-import { caseLimitC, fitHeat, openSpaceC, underBonnetC, usualHeat } from '../physics/alternator'
+import { caseLimitC, usualHeat } from '../physics/alternator'
 import { c20OverC10, leadLeakA } from '../physics/lead'
 import { resolveRules, type RuleOverrides } from '../rules/rules'
 import type { AlternatorPlant, LeadPlant, LfpPlant, LinkPlant, Plant, SolarPlant, Stages } from './plant'
@@ -10,74 +10,70 @@ import type { AlternatorPlant, LeadPlant, LfpPlant, LinkPlant, Plant, SolarPlant
 /** Which batteries the house has in a run: the lead that is there now, or the battery in question (with lead where it stays). */
 export type Fitted = 'old' | 'new'
 
+/** The system of a job as the simulation sees it. @see plantFrom */
+export const plantOf = (job: JobDocument, shopRules: RuleOverrides, fitted: Fitted): Plant =>
+  plantFrom(systemOf(new Scene(completeLinks(job), resolveRules(shopRules, job.rules))), fitted)
+
 /**
- * The system of a job as the simulation sees it. Values that are not known are taken as usual, in the middle of their
- * plausible range, and named in `assumed`. The first alternator with its link is simulated; others are named.
+ * The plant of a system as its scene has it. Values that are neither known nor assumed there are taken as usual, in the
+ * middle of their plausible range or as the first of their options, and named in `assumed`.
+ * @param machine the alternator that is simulated, with its link; others are named
  */
-export function plantOf(job: JobDocument, shopRules: RuleOverrides, fitted: Fitted): Plant {
-  const rules = resolveRules(shopRules, job.rules)
-  const scene = new Scene(completeLinks(job), rules)
-  const system = systemOf(scene)
-  const { one, many, bank, lanes } = system
-  const open = new Set<string>()
-  const take = <T>(work: () => T): T => {
-    const seen = new Map<string, unknown>()
-    for (let i = 0; i < 60; i++) {
-      scene.begin(seen)
-      const value = work()
-      if (scene.missing === null) return value
-      open.add(scene.missing)
-      seen.set(scene.missing, scene.samples(scene.missing, 3)[1] ?? scene.samples(scene.missing, 3)[0])
-    }
-    return work()
-  }
-  const houseV = fitted === 'new' ? take(() => bank.nominalV) : Number(one.houseBank.nominalV)
-  const hybrid = one.use.mixed !== 'replaced'
-  const lead = take(() => houseLeadOf(system))
-  const machine = lanes.find((lane): lane is Extract<Lane, { kind: 'alternator' }> => lane.kind === 'alternator')
-  const others = lanes.filter((lane) => lane.kind === 'alternator' && lane !== machine)
-  const hours = Array.from({ length: 24 }, (_, h) => h)
-  const loads = take(() => loadsByHour(system))
-  const listed = many.loads.length > 0
-  const counted = one.use.$settled('dailyAh') || !listed
-  const dailyAh = counted ? take(() => one.use.dailyAh) : 0
-  const scaleUp = counted && listed ? dailyAh / Math.max(0.01, loads.totalAh) : 1
-  const plant: Omit<Plant, 'assumed'> = {
-    name: fitted === 'new' ? job.candidate.name ?? 'the new battery' : 'the old bank',
-    lfp: fitted === 'new' ? take(() => lfpOf(system)) : null,
-    houseLead: fitted === 'old' || hybrid ? lead : null,
-    startLead: take(() => (one.startingBattery.present === 'yes' && machine ? startLeadOf(one.startingBattery, Number(machine.alternator.nominalV)) : null)),
-    standbyA: take(() => (one.startingBattery.present === 'noEngine' ? 0 : one.startingBattery.standbyA)),
-    alternator: machine ? take(() => alternatorOf(machine.alternator, system)) : null,
-    link: machine ? take(() => linkOf(machine, system)) : { kind: 'none' },
-    chargers: take(() => lanes.flatMap((lane) => (lane.kind !== 'charger' ? [] : [{
-      name: lane.name, stages: stagesOf(lane.charger, system), ohm: cableOhm(lane, rules),
-      efficiency: lane.charger.efficiency / 100, powerFactor: lane.charger.powerFactor, supplyV: lane.charger.supplyV,
-    }]))),
-    solar: take(() => lanes.flatMap((lane) => (lane.kind === 'solar' ? [{ name: lane.name, ...solarOf(lane.solar, system), ohm: cableOhm(lane, rules) }] : []))),
-    sources: take(() => lanes.flatMap((lane) => (lane.kind === 'source' ? [{ name: lane.name, amps: lane.source.largestA * (lane.source.averageShare / 100), volts: lane.source.regulatorV, hours: lane.source.hours }] : []))),
-    dcA: hours.map((h) => (listed ? loads.dcA[h]! * scaleUp : dailyAh / 24)),
-    acW: hours.map((h) => loads.acW[h]! * scaleUp),
-    idleW: hours.map((h) => loads.idleW[h]!),
-    inverterEfficiency: (many.inverters[0]?.efficiency ?? rules.inverterEfficiency) / 100,
-    loadsOffV: take(() => many.inverters[0]?.cutOffV ?? 10.5 * (houseV / 12)),
-    place: take(() => ({ kind: one.place.where, coldestC: one.place.coldestC, hottestC: one.place.hottestC, insulated: one.place.ventilation === 'closed' })),
-  }
+export function plantFrom(system: System, fitted: Fitted, machine = firstMachine(system)): Plant {
+  const { scene } = system
+  const { value, taken } = scene.asUsual(() => partsOfPlant(system, fitted, machine))
+  const machines = system.lanes.filter((lane) => lane.kind === 'alternator')
   const words = (path: string): string => {
     const at = fieldAt(path)
     return at ? `${partName(scene.job, at.partPath)}: ${at.field.label.toLowerCase()}` : path
   }
   return {
-    ...plant,
+    ...value,
     assumed: [
-      ...[...open].map((path) => `${words(path)} is not known and taken as usual`),
-      ...(others.length > 0 ? [`Of ${others.length + 1} alternators the first is simulated`] : []),
-      ...(machine && machine.alternator.temperatureReadings === null ? [`Heat of the alternator by engineering defaults: ${usualHeat.riseK} K, ${usualHeat.tauMin} min, limit ${caseLimitC} °C`] : []),
+      ...[...taken].map((path) => `${words(path)} is not known and taken as usual`),
+      ...(machines.length > 1 ? [`Of ${machines.length} alternators ${machine === machines[0] ? 'the first' : 'one'} is simulated`] : []),
+      ...(machines[0]?.alternator.temperatureReadings === null ? [`Heat of the alternator by engineering defaults: ${usualHeat.riseK} K, ${usualHeat.tauMin} min, limit ${caseLimitC} °C`] : []),
     ],
   }
 }
 
-function houseLeadOf(system: System): LeadPlant {
+const firstMachine = ({ lanes }: System): AlternatorLane | undefined => lanes.find((lane) => lane.kind === 'alternator')
+
+function partsOfPlant(system: System, fitted: Fitted, machine: AlternatorLane | undefined): Omit<Plant, 'assumed'> {
+  const { rules, scene, one, many, bank, lanes } = system
+  const houseV = fitted === 'new' ? bank.nominalV : Number(one.houseBank.nominalV)
+  const hybrid = one.use.mixed !== 'replaced'
+  const lead = houseLeadOf(system)
+  const hours = Array.from({ length: 24 }, (_, h) => h)
+  const loads = loadsByHour(system)
+  const listed = many.loads.length > 0
+  const counted = one.use.$settled('dailyAh') || !listed
+  const dailyAh = counted ? one.use.dailyAh : 0
+  const scaleUp = counted && listed ? dailyAh / Math.max(0.01, loads.totalAh) : 1
+  return {
+    name: fitted === 'new' ? scene.job.candidate.name ?? 'the new battery' : 'the old bank',
+    lfp: fitted === 'new' ? lfpOf(system) : null,
+    houseLead: fitted === 'old' || hybrid ? lead : null,
+    startLead: one.startingBattery.present === 'yes' && machine ? startLeadOf(one.startingBattery, Number(machine.alternator.nominalV)) : null,
+    standbyA: one.startingBattery.present === 'noEngine' ? 0 : one.startingBattery.standbyA,
+    alternator: machine ? alternatorOf(machine.alternator, system) : null,
+    link: machine ? linkOf(machine, system) : { kind: 'none' },
+    chargers: lanes.flatMap((lane) => (lane.kind !== 'charger' ? [] : [{
+      name: lane.name, stages: stagesOf(lane.charger, system), ohm: cableOhm(lane, rules),
+      efficiency: lane.charger.efficiency / 100, powerFactor: lane.charger.powerFactor, supplyV: lane.charger.supplyV,
+    }])),
+    solar: lanes.flatMap((lane) => (lane.kind === 'solar' ? [{ name: lane.name, ...solarOf(lane.solar, system), ohm: cableOhm(lane, rules) }] : [])),
+    sources: lanes.flatMap((lane) => (lane.kind === 'source' ? [{ name: lane.name, amps: lane.source.largestA * (lane.source.averageShare / 100), volts: lane.source.regulatorV, hours: lane.source.hours }] : [])),
+    dcA: hours.map((h) => (listed ? loads.dcA[h]! * scaleUp : dailyAh / 24)),
+    acW: hours.map((h) => loads.acW[h]! * scaleUp),
+    idleW: hours.map((h) => loads.idleW[h]!),
+    inverterEfficiency: (many.inverters[0]?.efficiency ?? rules.inverterEfficiency) / 100,
+    loadsOffV: many.inverters[0]?.cutOffV ?? 10.5 * (houseV / 12),
+    place: { kind: one.place.where, coldestC: one.place.coldestC, hottestC: one.place.hottestC, insulated: one.place.ventilation === 'closed' },
+  }
+}
+
+export function houseLeadOf(system: System): LeadPlant {
   const { one } = system
   const health = leadHealth(system)
   const c10 = (one.houseBank.ahEach * one.houseBank.parallel) / c20OverC10
@@ -92,7 +88,7 @@ function startLeadOf(starting: View<'startingBattery'>, nominalV: number): LeadP
   return { c10, health, ownA: leadLeakA(c10, health), ageing: 1.2, cells: (6 * nominalV) / 12, resistance: starting.chemistry === 'agm' || starting.chemistry === 'gel' ? 0.6 : 1 }
 }
 
-function lfpOf({ bank, one, rules }: System): LfpPlant {
+export function lfpOf({ bank, one, rules }: System): LfpPlant {
   const { each } = bank
   const hybrid = one.use.mixed !== 'replaced' && one.use.chargeStop === 'yes'
   return {
@@ -116,19 +112,15 @@ function curveOf(each: View<'candidate'>): LfpPlant['curve'] {
 
 function alternatorOf(machine: View<'alternators'>, { rules, scene }: System): AlternatorPlant {
   const scale = Number(machine.nominalV) / 12
-  const afloat = scene.job.job.craft === 'vessel'
-  const shaft = (rpm: number): number => rpm * machine.pulleyRatio
-  const ambientC = afloat ? openSpaceC : underBonnetC
-  const fit = machine.temperatureReadings ? fitHeat(machine.temperatureReadings, machine.ratedA, ambientC) : null
   const swing = machine.regulator === 'computer' && !machine.driveTally ? [{ minutes: 10, volts: machine.lowestV }, { minutes: 6, volts: 14.2 * scale }, { minutes: 2, volts: machine.highestV }] : []
   return {
     ratedA: machine.ratedA, regulator: machine.regulator, regulatorV: machine.regulatorV, trace: machine.driveTally ?? swing,
-    hotShare: rules.hotOutputShare / 100, limitA: machine.limitA, idleRpm: shaft(machine.idleRpm), cruiseRpm: Math.min(shaft(machine.cruiseRpm), 15_000),
-    vehicleA: machine.vehicleDrawA, heat: fit?.heat ?? usualHeat, ambientC, floatV: machine.regulator === 'external' ? 13.5 * scale : null, foldsBack: machine.regulator === 'external' && machine.fieldWire !== 'none' && machine.fieldWire !== 'field',
+    hotShare: rules.hotOutputShare / 100, limitA: machine.limitA, idleRpm: shaftRpm(machine, 'idle'), cruiseRpm: shaftRpm(machine, 'cruise'),
+    vehicleA: machine.vehicleDrawA, heat: measuredHeat(machine) ?? usualHeat, ambientC: airAroundC(scene.job), floatV: machine.regulator === 'external' ? 13.5 * scale : null, foldsBack: machine.regulator === 'external' && machine.fieldWire !== 'none' && machine.fieldWire !== 'field',
   }
 }
 
-function linkOf(lane: Extract<Lane, { kind: 'alternator' }>, system: System): LinkPlant {
+function linkOf(lane: AlternatorLane, system: System): LinkPlant {
   const { link } = lane
   const ohm = cableOhm(lane, system.rules)
   switch (link.kind) {
@@ -137,7 +129,7 @@ function linkOf(lane: Extract<Lane, { kind: 'alternator' }>, system: System): Li
     case 'diode': return { kind: 'diode', ohm, dropV: link.dropV }
     case 'vsr': return { kind: 'vsr', ohm, closesV: link.closesV, opensV: link.opensV, delayS: link.delayS, bothWay: link.bothWay === 'yes' }
     case 'duty': return { kind: 'duty', ohm, opensAboveA: link.opensAboveA, offS: link.offTimeS }
-    case 'dcdc': return { kind: 'dcdc', ohm, stages: stagesOf(link, system), efficiency: system.rules.dcdcEfficiency / 100, lowestV: 11.5 * (Number(link.inputV) / 12), wire: link.signal === 'wire', backFeed: link.backFeed === 'yes' }
+    case 'dcdc': return { kind: 'dcdc', ohm, stages: stagesOf(link, system), efficiency: system.rules.dcdcEfficiency / 100, lowestV: link.lowestInputV, wire: link.signal === 'wire', backFeed: link.backFeed === 'yes' }
     case 'none': return { kind: 'none' }
   }
 }

@@ -43,11 +43,14 @@ interface RunKind {
 const full = (s: Simulation): boolean => (s.lfp ? s.lfp.soc >= 0.995 : (s.houseLead?.soc ?? 1) >= 0.98)
 const empty = (s: Simulation): boolean => (s.lfp ? s.lfp.soc <= 0.005 || !s.lfp.dischargeGate : (s.houseLead?.soc ?? 0) <= 0.05)
 
+/** Air on a mild night, °C: what cold does to a charge is asked of the cold morning. */
+const mildC = 12
+
 /** Every run, by name. */
 export const runKinds = {
-  'driving-day': { title: 'Driving day', about: 'From a low morning through the drive and the night at the mooring or camp.', dt: 10, inputs: ['soc', 'days', 'driveH', 'idleShare', 'driveFrom', 'coldC', 'warmC', 'clearness'], usual: () => ({ days: 1, mainsH: 0 }) },
+  'driving-day': { title: 'Driving day', about: 'From a low morning through the drive and the night at the mooring or camp.', dt: 10, inputs: ['soc', 'days', 'driveH', 'idleShare', 'driveFrom', 'mainsH', 'mainsFrom', 'coldC', 'warmC', 'clearness'], usual: () => ({ days: 1, mainsH: 0 }) },
   'standing-still': { title: 'Standing still', about: 'Days until it is flat, on the sun alone.', dt: 30, inputs: ['soc', 'days', 'clearness', 'dayOfYear', 'latitude', 'tilt', 'coldC', 'warmC'], usual: () => ({ soc: 1, days: 14, driveH: 0, mainsH: 0 }), until: empty },
-  'mains-night': { title: 'Mains night', about: 'Hours to full on the mains charger, and what it draws from the supply.', dt: 10, inputs: ['soc', 'mainsFrom', 'coldC', 'warmC'], usual: () => ({ days: 1, driveH: 0, mainsH: 24, mainsFrom: 0, clearness: 0 }), until: full },
+  'mains-night': { title: 'Mains night', about: 'Hours to full on the mains charger, and what it draws from the supply.', dt: 10, inputs: ['soc', 'mainsFrom', 'coldC', 'warmC'], usual: (base) => ({ days: 1, driveH: 0, mainsH: 24, mainsFrom: 0, clearness: 0, coldC: Math.max(mildC, base.coldC), warmC: Math.max(mildC, base.warmC) }), until: full },
   'cold-morning': { title: 'Cold morning or week', about: 'Soaked at the coldest, then the first start: when a source would charge, and when the cells allow it.', dt: 10, inputs: ['soc', 'days', 'driveH', 'driveFrom', 'mainsH', 'mainsFrom', 'coldC', 'warmC', 'clearness'], usual: (base) => ({ days: 1, driveFrom: 7, warmC: base.coldC + 4, clearness: 0.3, dayOfYear: 15 }) },
   'lay-up': { title: 'Lay-up', about: 'Weeks of standby, nothing charging.', dt: 60, inputs: ['soc', 'days', 'coldC', 'warmC'], usual: () => ({ soc: 0.6, days: 180, driveH: 0, mainsH: 0, clearness: 0, loads: false }), until: empty },
   'typical-year': { title: 'Typical year', about: 'A year of weather: days short of energy, hours refused for cold.', dt: 60, inputs: ['soc', 'driveH', 'mainsH', 'tilt'], usual: () => ({ soc: 0.8, days: 365 }), needsWeather: true },
@@ -130,7 +133,7 @@ export function stepOf(run: RunId, plant: Plant): number {
  * @param dt seconds a step, 1 to 60; {@link stepOf} where none is given
  */
 export function* carryOut(run: RunId, plant: Plant, inputs: RunInputs, weather: Weather | null = null, dt = stepOf(run, plant)): Generator<number, RunResult, void> {
-  const course = new Course(run, plant, inputs, weather, dt)
+  const course = new Course(run, plant, inputs, weather, dt, true)
   while (course.goOn(stepsBetweenReports)) yield course.share
   return course.result()
 }
@@ -141,7 +144,7 @@ export const beginsAt = 6
 /** A run on its way. Its loop is a plain method, which the machine makes fast as it never would a generator. */
 class Course {
   private readonly simulation: Simulation
-  private readonly recorder: Recorder
+  private readonly recorder: Recorder | null
   private readonly sky: Weather
   private readonly seconds: number
   private readonly day: ReturnType<typeof dayPlan>
@@ -157,7 +160,7 @@ class Course {
   private daysShort = 0
   private cutOuts = 0
 
-  constructor(private readonly run: RunId, private readonly plant: Plant, private readonly inputs: RunInputs, private readonly weather: Weather | null, private readonly dt: number) {
+  constructor(private readonly run: RunId, private readonly plant: Plant, private readonly inputs: RunInputs, private readonly weather: Weather | null, private readonly dt: number, recorded: boolean) {
     const days = Math.min(366, Math.max(0.01, inputs.days))
     const meanC = (inputs.coldC + inputs.warmC) / 2
     const { latitude, longitude } = inputs
@@ -168,7 +171,7 @@ class Course {
     })
     const startC = run === 'cold-morning' ? inputs.coldC : weather ? Math.max(plant.place.coldestC, weather.airC[beginsAt]!) : meanC
     this.simulation = new Simulation(plant, { soc: inputs.soc, tempC: startC, leadSoc: Math.max(0.3, inputs.soc) })
-    this.recorder = new Recorder(Math.max(dt, this.seconds / stretches), this.simulation)
+    this.recorder = recorded ? new Recorder(Math.max(dt, this.seconds / stretches), this.simulation) : null
     this.day = dayPlan(inputs)
     this.until = runKind(run).until
     this.leastSoc = inputs.soc
@@ -187,7 +190,7 @@ class Course {
       const clock = beginsAt * 3600 + simulation.t
       this.lookAround(clock)
       simulation.step(dt, around)
-      recorder.take(simulation)
+      recorder?.take(simulation)
       const soc = simulation.lfp ? simulation.lfp.soc : simulation.houseLead ? simulation.houseLead.soc : 0
       if (soc < this.leastSoc) this.leastSoc = soc
       if (this.fullAfterH === null && full(simulation)) this.fullAfterH = simulation.t / 3600
@@ -233,6 +236,10 @@ class Course {
   }
 
   result(): RunResult {
+    return { run: this.run, plant: this.plant.name, inputs: this.inputs, series: this.recorder!.series(), events: this.events, assumed: [...this.plant.assumed, `Weather: ${this.sky.source}`], totals: this.totals() }
+  }
+
+  totals(): Totals {
     const { simulation, plant } = this
     const sum = (units: readonly { readonly ah: number }[]): number => units.reduce((all, unit) => all + unit.ah, 0)
     const net = (battery: { readonly inAh: number; readonly outAh: number } | null): number => (battery ? battery.inAh - battery.outAh : 0)
@@ -242,15 +249,12 @@ class Course {
     const taken = simulation.loadAh + net(simulation.lfp) + net(simulation.houseLead)
     const through = Math.max(1, Math.abs(engineAh) + mainsAh + solarAh + sourceAh + simulation.loadAh)
     return {
-      run: this.run, plant: plant.name, inputs: this.inputs, series: this.recorder.series(), events: this.events, assumed: [...plant.assumed, `Weather: ${this.sky.source}`],
-      totals: {
-        hours: simulation.t / 3600, loadAh: simulation.loadAh, unservedAh: simulation.unservedAh, engineAh, mainsAh, solarAh, sourceAh, backAh: simulation.backAh,
-        endSoc: simulation.lfp?.soc ?? simulation.houseLead?.soc ?? 0, leastSoc: this.leastSoc, fullAfterH: this.fullAfterH, darkAfterH: this.darkAfterH,
-        alternatorPeakC: plant.alternator ? simulation.alternatorPeakC : null, alternatorHotH: simulation.alternatorHotS / 3600, alternatorLimitMin: this.limitMin,
-        coldRefusedH: simulation.coldRefusedS / 3600, heaterWh: simulation.lfp?.heaterWh ?? 0, leadGassingH: (simulation.houseLead?.gassingS ?? 0) / 3600, leadLostAh: simulation.houseLead?.ownAh ?? 0,
-        acSupplyA: simulation.acSupplyA, daysShort: this.daysShort, cutOuts: this.cutOuts,
-        residualA: simulation.worstResidualA, imbalance: (Math.abs(brought - taken) + Math.abs(socMismatch(simulation, this.startSoc))) / through,
-      },
+      hours: simulation.t / 3600, loadAh: simulation.loadAh, unservedAh: simulation.unservedAh, engineAh, mainsAh, solarAh, sourceAh, backAh: simulation.backAh,
+      endSoc: simulation.lfp?.soc ?? simulation.houseLead?.soc ?? 0, leastSoc: this.leastSoc, fullAfterH: this.fullAfterH, darkAfterH: this.darkAfterH,
+      alternatorPeakC: plant.alternator ? simulation.alternatorPeakC : null, alternatorHotH: simulation.alternatorHotS / 3600, alternatorLimitMin: this.limitMin,
+      coldRefusedH: simulation.coldRefusedS / 3600, heaterWh: simulation.lfp?.heaterWh ?? 0, leadGassingH: (simulation.houseLead?.gassingS ?? 0) / 3600, leadLostAh: simulation.houseLead?.ownAh ?? 0,
+      acSupplyA: simulation.acSupplyA, daysShort: this.daysShort, cutOuts: this.cutOuts,
+      residualA: simulation.worstResidualA, imbalance: (Math.abs(brought - taken) + Math.abs(socMismatch(simulation, this.startSoc))) / through,
     }
   }
 }
@@ -269,4 +273,11 @@ export function runNow(run: RunId, plant: Plant, inputs: RunInputs, weather: Wea
     const { done, value } = going.next()
     if (done) return value
   }
+}
+
+/** The totals of a run carried out to its end at once, without its series: what checks and the solver ask. The same run as {@link runNow}. */
+export function totalsOf(run: RunId, plant: Plant, inputs: RunInputs, weather: Weather | null = null, dt = stepOf(run, plant)): Totals {
+  const course = new Course(run, plant, inputs, weather, dt, false)
+  while (course.goOn(stepsBetweenReports)) { /* on to the end */ }
+  return course.totals()
 }

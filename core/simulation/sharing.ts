@@ -1,4 +1,4 @@
-import { Lead, Lfp } from './engine'
+import { Lead, Lfp, solveFalling } from './engine'
 import type { LeadPlant, LfpPlant } from './plant'
 
 /** Who carries a current in a bank of lead and lithium on one bus. Currents into the battery are positive, A. */
@@ -18,22 +18,15 @@ export const restedLeadSoc = 0.9
 /**
  * Solves the bus of a mixed bank for a current that is brought to it (positive) or drawn from it (negative).
  * The models are those of a run: resting curve and resistance for lithium, Copetti for lead. Both currents rise with
- * the voltage, so halving a bracket always finds the one voltage at which they sum to what is asked.
+ * the voltage, so a search inside a bracket always finds the one voltage at which they sum to what is asked.
  * @param externalA A into the bank; −500 to 500
  * @param soc charge of the lithium, 0 to 1; the lead stands at {@link restedLeadSoc}
  */
 export function shareOf(lfp: LfpPlant, lead: LeadPlant, soc: number, externalA: number, tempC = 25): Sharing {
   const lithium = new Lfp(lfp, soc, tempC, false)
   const acid = new Lead(lead, restedLeadSoc, tempC)
-  const solve = (withLithium: boolean): number => {
-    let [low, high] = [0, 20 * (lfp.nominalV / 12)]
-    for (let i = 0; i < 60; i++) {
-      const v = (low + high) / 2
-      if ((withLithium ? lithium.ampsAt(v) : 0) + acid.ampsAt(v) < externalA) low = v
-      else high = v
-    }
-    return (low + high) / 2
-  }
+  const solve = (withLithium: boolean): number =>
+    solveFalling((v) => externalA - (withLithium ? lithium.ampsAt(v) : 0) - acid.ampsAt(v), lithium.restV, 0, 20 * (lfp.nominalV / 12), -1 / lithium.ohm)
   const joinedV = solve(true)
   const off = lfp.stops !== null && (joinedV >= lfp.stops.chargeV || joinedV <= lfp.stops.dischargeV)
   const busV = off ? solve(false) : joinedV

@@ -48,5 +48,7 @@ export function variantsOf(job: JobDocument, shopRules: RuleOverrides, assessmen
       variants.push({ id: 'duty', title: `Duty-cycling relay at ${amps} A`, plant: plantOf(set({ kind: 'duty', opensAboveA: amps, offTimeS: 60 }), shopRules, 'new') })
     }
   }
-  return variants
+  // The changes asked for may be one of the ways of holding the alternator: it is then shown once, by its name.
+  const changed = JSON.stringify(variants.find((v) => v.id === 'changed')?.plant)
+  return variants.filter((v, i) => v.id !== 'changed' || variants.every((other, k) => k === i || JSON.stringify(other.plant) !== changed))
 }

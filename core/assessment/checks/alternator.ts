@@ -1,18 +1,44 @@
+import { loopOhm } from '../../physics/conductors'
 import { formatQuantity as q, formatShare } from '../../units/format'
 import { check, mid, number, word } from '../check'
 import { sizeUnder, type RemedyRef } from '../remedies'
-import type { Origin, View } from '../scene'
-import { acceptanceA, allDayA, allDayBudgetA, availableA, cableOhm, demandA, feedingV, isolatorDropV, isStraight, type AlternatorLane, type Bank, type Speed, type System } from '../system'
+import type { View } from '../scene'
+import { acceptanceA, allDayA, allDayBudgetA, allDayWords, availableA, cableOhm, demandA, feedingV, isolatorDropV, isStraight, type AlternatorLane, type Bank, type Speed, type System } from '../system'
 import { lowCharge, lowChargeWords } from './charger'
 
 /** A DC-DC in place of the link, sized so that neither the battery nor the alternator is asked for more than it may give. */
-export function addDcdc(lane: AlternatorLane, system: System): RemedyRef {
+export function addDcdc(lane: AlternatorLane, system: System, mostA = system.bank.recommendedA): RemedyRef {
   const { bank, rules } = system
   const budgetW = allDayBudgetA(lane.alternator, rules) * feedingV(lane.alternator) * (rules.dcdcEfficiency / 100)
   return {
-    id: 'dcdc.add', on: lane.link.$path, value: sizeUnder(Math.min(bank.recommendedA, budgetW / bank.middleV)),
+    id: 'dcdc.add', on: lane.link.$path, value: sizeUnder(Math.min(bank.recommendedA, mostA, budgetW / bank.middleV)),
     values: { absorptionV: bank.middleV, inputV: lane.alternator.nominalV, outputV: String(bank.nominalV) },
   }
+}
+
+/** Resistance of a run of 25 mm² there and back, mΩ a metre. */
+const mohmPerM = loopOhm({ lengthM: 1, areaMm2: 25, returnBy: 'cable' }) * 1000
+
+/**
+ * Ways to hold an alternator to what it and the battery may give and take: the shop's school first, the others after
+ * it. Where a computer controls it, or the voltages differ, a DC-DC alone helps.
+ * @param mostA what the battery may take, A
+ */
+export function holdBack(lane: AlternatorLane, system: System, mostA = system.bank.largestA): RemedyRef[] {
+  const { bank, rules } = system
+  const { alternator, link } = lane
+  const dcdc = addDcdc(lane, system, mostA)
+  if (alternator.regulator === 'computer' || Number(alternator.nominalV) !== bank.nominalV) return [dcdc]
+  const chargeA = Math.max(1, Math.floor(Math.min(mostA, allDayBudgetA(alternator, rules))))
+  const loopOhm = Math.max(0, (alternator.regulatorV - isolatorDropV(lane) - bank.ocv(rules.lowSoc / 100)) / chargeA - bank.ohm)
+  const ways: Readonly<Record<typeof rules.alternatorSchool, RemedyRef>> = {
+    dcdc,
+    duty: { id: 'link.duty', on: link.$path, value: chargeA },
+    regulator: { id: 'alternator.limit-current', on: alternator.$path, value: Math.floor(chargeA + alternator.vehicleDrawA) },
+    cable: { id: 'link.cable', on: link.$path, value: Math.round(((loopOhm * 1000) / mohmPerM) * 10) / 10 },
+  }
+  const first = ways[rules.alternatorSchool]
+  return [first, ...Object.values(ways).filter((way) => way !== first && (way.id !== 'link.cable' || way.value! > 0.5))]
 }
 
 /** Voltage an alternator reaches at the battery at the end of the charge: less the isolator's drop and the cable's at the tail current. */
@@ -91,21 +117,42 @@ export const acceptance = check({
     const overBattery = !hot && peakA > bank.largestA
     const limitA = overBattery ? bank.largestA : most.allDayA
     const takesA = overBattery ? peakA : most.takesA
-    const share = most.speed === 'idle' ? 'alternatorIdleShare' : 'alternatorCruiseShare'
-    const ruled: Origin = { kind: 'rule', text: `shop rule: ${rules[share]} % of rated at ${most.speed}, less the vehicle’s own draw` }
+    const allDay = allDayWords(alternator, most.speed, rules)
     return {
       verdict: hot || overBattery ? 'suits-once-changed' : 'suits',
       compared: [number('battery takes', takesA, 'A'), number(overBattery ? 'battery allows' : 'alternator all day', limitA, 'A')],
-      limit: overBattery ? bank.each.$origin('largestChargeA') : ruled,
-      formula: () => `min(${q(availableA(alternator, most.speed, rules), 'A')} there at ${most.speed}, (${q(alternator.regulatorV - isolatorDropV(lane), 'V')} − ${q(bank.ocv(most.soc), 'V')}) ÷ ${q((bank.ohm + cableOhm(lane, rules)) * 1000, 'mΩ')} = ${q(demandA(lane, most.soc, system), 'A')}) = ${q(most.takesA, 'A')}; all day ${q(alternator.ratedA, 'A')} × ${rules[share]} % − ${q(alternator.vehicleDrawA, 'A')} = ${q(most.allDayA, 'A')}. ${cases.map((c) => `${c.speed} at ${formatShare(c.soc)}: ${q(c.takesA, 'A')}`).join(', ')}`,
+      limit: overBattery ? bank.each.$origin('largestChargeA') : allDay.origin,
+      formula: () => `min(${q(availableA(alternator, most.speed, rules), 'A')} there at ${most.speed}, (${q(alternator.regulatorV - isolatorDropV(lane), 'V')} − ${q(bank.ocv(most.soc), 'V')}) ÷ ${q((bank.ohm + cableOhm(lane, rules)) * 1000, 'mΩ')} = ${q(demandA(lane, most.soc, system), 'A')}) = ${q(most.takesA, 'A')}; all day ${allDay.formula} − ${q(alternator.vehicleDrawA, 'A')} = ${q(most.allDayA, 'A')}. ${cases.map((c) => `${c.speed} at ${formatShare(c.soc)}: ${q(c.takesA, 'A')}`).join(', ')}`,
       summary: () => hot
         ? `The battery takes ${q(takesA, 'A')} at ${most.speed}; ${mid(name)} can give ${q(limitA, 'A')} all day without overheating.`
         : overBattery ? `The battery takes ${q(takesA, 'A')} and its maker allows ${q(limitA, 'A')}.`
         : `The battery takes ${q(most.takesA, 'A')} at ${most.speed}, within the ${q(most.allDayA, 'A')} ${mid(name)} gives all day.`,
-      remedies: hot || overBattery ? [
-        { id: 'alternator.limit-current', on: alternator.$path, value: Math.max(1, Math.floor(Math.min(bank.largestA, allDayBudgetA(alternator, rules)) + alternator.vehicleDrawA)) },
-        addDcdc(lane, system),
-      ] : [],
+      remedies: hot || overBattery ? holdBack(lane, system) : [],
+    }
+  },
+})
+
+export const spare = check({
+  id: 'alternator.spare',
+  title: 'Current to spare for charging',
+  about: 'alternator',
+  why: 'Engine, lights and fans come first; what is left all day is the whole budget, whatever the charger is called.',
+  judge({ lane, name }, { bank, rules }) {
+    const { alternator } = lane
+    const leastA = Math.min(rules.spareLeastA, bank.recommendedA / 2)
+    const speed: Speed = allDayA(alternator, 'idle', rules) <= allDayA(alternator, 'cruise', rules) ? 'idle' : 'cruise'
+    const spareA = allDayA(alternator, speed, rules)
+    const allDay = allDayWords(alternator, speed, rules)
+    const none = spareA < leastA
+    return {
+      verdict: none ? 'does-not-suit' : 'suits',
+      compared: [number('to spare', spareA, 'A'), number('worth wiring for', leastA, 'A')],
+      limit: allDay.origin,
+      formula: () => `${allDay.formula} − ${q(alternator.vehicleDrawA, 'A')} of the vehicle = ${q(spareA, 'A')} at ${speed}`,
+      summary: () => none
+        ? `${name} has ${q(spareA, 'A')} to spare at ${speed}, less than is worth wiring for.`
+        : `${name} has ${q(spareA, 'A')} to spare for charging at ${speed}, ${q(allDayA(alternator, speed === 'idle' ? 'cruise' : 'idle', rules), 'A')} at ${speed === 'idle' ? 'cruise' : 'idle'}.`,
+      remedies: none ? [{ id: 'link.unjoined', on: lane.link.$path }] : [],
     }
   },
 })

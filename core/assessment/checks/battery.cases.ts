@@ -13,6 +13,8 @@ export interface Case {
   /** Words or numbers that must stand in the formula or summary. */
   readonly shows?: readonly string[]
   readonly remedy?: string
+  /** The check stays away: there is nothing of the kind to judge. */
+  readonly absent?: true
 }
 
 const [good, changed, open, bad] = ['suits', 'suits-once-changed', 'measure-first', 'does-not-suit'] as const

@@ -1,13 +1,13 @@
 import { socAfterCharge } from '../../physics/lfp'
 import { formatQuantity as q, formatShare } from '../../units/format'
-import { check, mid, number, word, type Judgement } from '../check'
+import { check, mid, number, word, type Judgement, type Subjects } from '../check'
 import { sizeUnder, type RemedyRef } from '../remedies'
 import type { Origin } from '../scene'
 import { cableOhm, compensation, type Bank, type ChargeUnit, type Lane, type System } from '../system'
 import type { Verdict } from '../verdict'
 
 /** The units of this topic: every mains charger and solar controller, and a DC-DC charger for its own stages. */
-const isCharging = (unit: ChargeUnit): boolean => !('inputV' in unit) || unit.kind === 'dcdc'
+export const isCharging = (unit: ChargeUnit): boolean => !('inputV' in unit) || unit.kind === 'dcdc'
 
 /** A lithium unit in its place, of the largest usual size under a limit. */
 export const replacement = (unit: ChargeUnit, bank: Bank, limitA = bank.recommendedA): RemedyRef =>
@@ -40,7 +40,9 @@ export function lowCharge(lane: Lane, volts: number, limitA: number, holdH: numb
   const { bank, rules } = system
   const soc = socAfterCharge({ volts, limitA: Math.max(0.1, limitA), holdH, fromSoc: rules.lowChargeFrom / 100, ah: bank.ah, nominalV: bank.nominalV, ohm: bank.ohm + cableOhm(lane, rules) })
   const topUp = toppedUpBy(lane, system)
-  return { soc, balances: volts >= bank.balanceStartV, topUp, enough: soc >= rules.lowChargeReaches / 100 && topUp !== undefined }
+  // Held lower for life, nothing needs to top up day by day; a full charge a month for balance is on the customer's paper.
+  const enough = rules.fullSchool === 'held' ? soc >= rules.heldReaches / 100 : soc >= rules.lowChargeReaches / 100 && topUp !== undefined
+  return { soc, balances: volts >= bank.balanceStartV, topUp, enough }
 }
 
 export const lowChargeWords = ({ soc, balances, topUp }: LowCharge): string =>
@@ -51,104 +53,110 @@ export const absorption = check({
   title: 'Absorption voltage',
   about: 'unit',
   why: 'Below the window the battery is never full nor balanced; above it the cells age and the protection cuts in.',
-  judge({ unit, lane, name }, system) {
-    if (!isCharging(unit)) return null
-    const { bank, rules } = system
-    const isLithium = unit.profile === 'lithium'
-    if (rules.chargerSchool === 'replace' && (unit.profile === 'fixed' || unit.profile === 'automatic')) {
-      return {
-        verdict: 'does-not-suit',
-        compared: [word('profile', 'for lead'), word('this job asks for', 'a lithium profile')],
-        limit: { kind: 'rule', text: 'shop rule: charger without a lithium profile, replace always' },
-        formula: () => 'no lithium profile → replace',
-        summary: () => `${name} has no lithium profile, and the shop’s rule is to replace such chargers.`,
-        remedies: voltageRemedies(unit, bank, { id: 'charger.set-absorption', on: unit.$path, value: bank.middleV }),
-      }
-    }
-    const volts = unit.absorptionV
-    const remedies = voltageRemedies(unit, bank, { id: 'charger.set-absorption', on: unit.$path, value: bank.middleV })
-    const changed: Verdict = canBeSet(unit) ? 'suits-once-changed' : 'does-not-suit'
-    const proveIt = (): string[] => (unit.profile === 'automatic' ? ['It chooses its profile by itself: prove on the day which one it takes on lithium at rest.'] : [])
+  judge: (subject, system) => (subject.lane.kind === 'solar' ? null : absorptionOf(subject, system)),
+})
 
-    if (volts > bank.highV) {
-      const [limitV, label, field] = volts > bank.bmsOverV ? [bank.bmsOverV, 'BMS cuts at', 'bmsOverV'] as const
-        : volts > bank.absoluteV ? [bank.absoluteV, 'never above', 'absoluteHighV'] as const
-        : [bank.highV, 'charge at most', 'chargeHighV'] as const
-      return {
-        verdict: changed,
-        compared: [number('charger reaches', volts, 'V'), number(label, limitV, 'V')],
-        limit: bank.each.$origin(field),
-        formula: () => `${q(volts, 'V')} − ${q(limitV, 'V')} = ${q(volts - limitV, 'V')} over`,
-        summary: () => `${name} absorbs at ${q(volts, 'V')}; the battery allows ${q(limitV, 'V')}.`,
-        remedies,
-        cautions: proveIt,
-      }
-    }
-    if (volts < bank.lowV) {
-      const low = lowCharge(lane, volts, unit.ratedA, unit.absorptionH, system)
-      const accepted = low.enough && !isLithium
-      return {
-        verdict: accepted ? 'suits-once-changed' : changed,
-        compared: [number('charger reaches', volts, 'V'), number('charge at least', bank.lowV, 'V')],
-        limit: bank.each.$origin('chargeLowV'),
-        formula: () => `${q(bank.lowV, 'V')} − ${q(volts, 'V')} = ${q(bank.lowV - volts, 'V')} under; after ${q(unit.absorptionH, 'h')} ${formatShare(low.soc)} charged`,
-        summary: () => `${name} stops at ${q(volts, 'V')}, under the window from ${q(bank.lowV, 'V')}: ${lowChargeWords(low)}.`,
-        remedies: accepted && !canBeSet(unit) ? [{ id: 'charger.top-up', on: unit.$path }, ...remedies] : remedies,
-        cautions: proveIt,
-      }
-    }
+/** A unit's absorption against the window; for solar controllers it is part of solar.voltage. */
+export function absorptionOf({ unit, lane, name }: Subjects['unit'], system: System): Judgement | null {
+  if (!isCharging(unit)) return null
+  const { bank, rules } = system
+  const isLithium = unit.profile === 'lithium'
+  if (rules.chargerSchool === 'replace' && (unit.profile === 'fixed' || unit.profile === 'automatic')) {
     return {
-      verdict: 'suits',
-      compared: [number('charger reaches', volts, 'V'), number('charge at most', bank.highV, 'V')],
-      limit: bank.each.$origin('chargeHighV'),
-      formula: () => `${q(bank.lowV, 'V')} ≤ ${q(volts, 'V')} ≤ ${q(bank.highV, 'V')}, ${q(bank.highV - volts, 'V')} to spare`,
-      summary: () => `${name} absorbs at ${q(volts, 'V')}, inside the window of ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}.`,
+      verdict: 'does-not-suit',
+      compared: [word('profile', 'for lead'), word('this job asks for', 'a lithium profile')],
+      limit: { kind: 'rule', text: 'shop rule: charger without a lithium profile, replace always' },
+      formula: () => 'no lithium profile → replace',
+      summary: () => `${name} has no lithium profile, and the shop’s rule is to replace such chargers.`,
+      remedies: voltageRemedies(unit, bank, { id: 'charger.set-absorption', on: unit.$path, value: bank.middleV }),
+    }
+  }
+  const volts = unit.absorptionV
+  const remedies = voltageRemedies(unit, bank, { id: 'charger.set-absorption', on: unit.$path, value: bank.middleV })
+  const changed: Verdict = canBeSet(unit) ? 'suits-once-changed' : 'does-not-suit'
+  const proveIt = (): string[] => (unit.profile === 'automatic' ? ['It chooses its profile by itself: prove on the day which one it takes on lithium at rest.'] : [])
+
+  if (volts > bank.highV) {
+    const [limitV, label, field] = volts > bank.bmsOverV ? [bank.bmsOverV, 'BMS cuts at', 'bmsOverV'] as const
+      : volts > bank.absoluteV ? [bank.absoluteV, 'never above', 'absoluteHighV'] as const
+      : [bank.highV, 'charge at most', 'chargeHighV'] as const
+    return {
+      verdict: changed,
+      compared: [number('charger reaches', volts, 'V'), number(label, limitV, 'V')],
+      limit: bank.each.$origin(field),
+      formula: () => `${q(volts, 'V')} − ${q(limitV, 'V')} = ${q(volts - limitV, 'V')} over`,
+      summary: () => `${name} absorbs at ${q(volts, 'V')}; the battery allows ${q(limitV, 'V')}.`,
+      remedies,
       cautions: proveIt,
     }
-  },
-})
+  }
+  if (volts < bank.lowV) {
+    const low = lowCharge(lane, volts, unit.ratedA, unit.absorptionH, system)
+    const accepted = low.enough && !isLithium
+    return {
+      verdict: accepted ? 'suits-once-changed' : changed,
+      compared: [number('charger reaches', volts, 'V'), number('charge at least', bank.lowV, 'V')],
+      limit: bank.each.$origin('chargeLowV'),
+      formula: () => `${q(bank.lowV, 'V')} − ${q(volts, 'V')} = ${q(bank.lowV - volts, 'V')} under; after ${q(unit.absorptionH, 'h')} ${formatShare(low.soc)} charged`,
+      summary: () => `${name} stops at ${q(volts, 'V')}, under the window from ${q(bank.lowV, 'V')}: ${lowChargeWords(low)}.`,
+      remedies: accepted && !canBeSet(unit) ? [{ id: 'charger.top-up', on: unit.$path }, ...remedies] : remedies,
+      cautions: proveIt,
+    }
+  }
+  return {
+    verdict: 'suits',
+    compared: [number('charger reaches', volts, 'V'), number('charge at most', bank.highV, 'V')],
+    limit: bank.each.$origin('chargeHighV'),
+    formula: () => `${q(bank.lowV, 'V')} ≤ ${q(volts, 'V')} ≤ ${q(bank.highV, 'V')}, ${q(bank.highV - volts, 'V')} to spare`,
+    summary: () => `${name} absorbs at ${q(volts, 'V')}, inside the window of ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}.`,
+    cautions: proveIt,
+  }
+}
 
 export const float = check({
   id: 'charger.float',
   title: 'Float',
   about: 'unit',
   why: 'A float above the battery’s resting voltage holds it at full day after day, which ages the cells.',
-  judge({ unit, name }, { bank }) {
-    if (!isCharging(unit)) return null
-    if (unit.floatMode === 'off') {
-      return {
-        verdict: 'suits',
-        compared: [word('after absorption', 'stops'), word('battery wants', 'no float')],
-        limit: bank.each.$origin('floatAllowed'),
-        formula: () => 'no float stage',
-        summary: () => `${name} stops after absorption, which suits lithium best.`,
-      }
-    }
-    const floatOff: RemedyRef = { id: 'charger.float-off', on: unit.$path }
-    if (bank.each.floatAllowed === 'off') {
-      return {
-        verdict: canBeSet(unit) ? 'suits-once-changed' : 'does-not-suit',
-        compared: [word('after absorption', 'floats'), word('battery allows', 'no float')],
-        limit: bank.each.$origin('floatAllowed'),
-        formula: () => 'float on ≠ float off',
-        summary: () => `${name} floats; this battery wants float off.`,
-        remedies: voltageRemedies(unit, bank, floatOff),
-      }
-    }
-    const volts = unit.floatV
-    const over = volts > bank.maxFloatV
-    const holdsFull = volts > bank.ocv(0.99)
-    return {
-      verdict: !over ? 'suits' : canBeSet(unit) ? 'suits-once-changed' : 'does-not-suit',
-      compared: [number('floats at', volts, 'V'), number('float at most', bank.maxFloatV, 'V')],
-      limit: bank.each.$origin('maxFloatV'),
-      formula: () => over ? `${q(volts, 'V')} − ${q(bank.maxFloatV, 'V')} = ${q(volts - bank.maxFloatV, 'V')} over` : `${q(bank.maxFloatV, 'V')} − ${q(volts, 'V')} = ${q(bank.maxFloatV - volts, 'V')} to spare`,
-      summary: () => `${name} floats at ${q(volts, 'V')}; the battery allows ${q(bank.maxFloatV, 'V')}.`,
-      remedies: over ? voltageRemedies(unit, bank, { id: 'charger.set-float', on: unit.$path, value: bank.maxFloatV }) : [],
-      cautions: () => (over || !holdsFull ? [] : ['This float holds the battery full. Switching it off is kinder over the years.']),
-    }
-  },
+  judge: (subject, system) => (subject.lane.kind === 'solar' ? null : floatOf(subject, system)),
 })
+
+/** A unit's float against the highest allowed; for solar controllers it is part of solar.voltage. */
+export function floatOf({ unit, name }: Subjects['unit'], { bank }: System): Judgement | null {
+  if (!isCharging(unit)) return null
+  if (unit.floatMode === 'off') {
+    return {
+      verdict: 'suits',
+      compared: [word('after absorption', 'stops'), word('battery wants', 'no float')],
+      limit: bank.each.$origin('floatAllowed'),
+      formula: () => 'no float stage',
+      summary: () => `${name} stops after absorption, which suits lithium best.`,
+    }
+  }
+  const floatOff: RemedyRef = { id: 'charger.float-off', on: unit.$path }
+  if (bank.each.floatAllowed === 'off') {
+    return {
+      verdict: canBeSet(unit) ? 'suits-once-changed' : 'does-not-suit',
+      compared: [word('after absorption', 'floats'), word('battery allows', 'no float')],
+      limit: bank.each.$origin('floatAllowed'),
+      formula: () => 'float on ≠ float off',
+      summary: () => `${name} floats; this battery wants float off.`,
+      remedies: voltageRemedies(unit, bank, floatOff),
+    }
+  }
+  const volts = unit.floatV
+  const over = volts > bank.maxFloatV
+  const holdsFull = volts > bank.ocv(0.99)
+  return {
+    verdict: !over ? 'suits' : canBeSet(unit) ? 'suits-once-changed' : 'does-not-suit',
+    compared: [number('floats at', volts, 'V'), number('float at most', bank.maxFloatV, 'V')],
+    limit: bank.each.$origin('maxFloatV'),
+    formula: () => over ? `${q(volts, 'V')} − ${q(bank.maxFloatV, 'V')} = ${q(volts - bank.maxFloatV, 'V')} over` : `${q(bank.maxFloatV, 'V')} − ${q(volts, 'V')} = ${q(bank.maxFloatV - volts, 'V')} to spare`,
+    summary: () => `${name} floats at ${q(volts, 'V')}; the battery allows ${q(bank.maxFloatV, 'V')}.`,
+    remedies: over ? voltageRemedies(unit, bank, { id: 'charger.set-float', on: unit.$path, value: bank.maxFloatV }) : [],
+    cautions: () => (over || !holdsFull ? [] : ['This float holds the battery full. Switching it off is kinder over the years.']),
+  }
+}
 
 export const equalise = check({
   id: 'charger.equalise',

@@ -1,9 +1,11 @@
 import { formatQuantity as q, formatShare } from '../../units/format'
 import { check, mid, number } from '../check'
+import { dailyUse, freshUsableAh, usableAh, usableColdAh, workingC } from '../energy'
 import type { RemedyRef } from '../remedies'
 import type { Origin } from '../scene'
 import { laneCurrentA, type Bank, type Lane, type System } from '../system'
 import type { ShopRules } from '../../rules/rules'
+import { holdBack } from './alternator'
 import { replacement } from './charger'
 
 function hoursOf(lane: Lane, rules: ShopRules): number {
@@ -120,10 +122,11 @@ export const layup = check({
 })
 
 /** Less current where it can be had; a warmer place where warmth alone would do. */
-function rateRemedies(lane: Lane, allowedA: number, warmthHelps: boolean, { bank }: System): RemedyRef[] {
+function rateRemedies(lane: Lane, allowedA: number, warmthHelps: boolean, system: System): RemedyRef[] {
+  const { bank } = system
   const warmer: RemedyRef[] = warmthHelps ? [{ id: 'cold.warmer-place', on: 'place', value: 10 }] : []
   if (lane.kind === 'alternator' && lane.link.kind !== 'dcdc') {
-    return [...warmer, { id: 'alternator.limit-current', on: lane.alternator.$path, value: Math.max(1, Math.floor(allowedA + lane.alternator.vehicleDrawA)) }]
+    return [...warmer, ...holdBack(lane, system, Math.max(1, allowedA))]
   }
   if (lane.kind === 'source') return [...warmer, { id: 'battery.other', on: 'candidate' }]
   const unit = lane.kind === 'charger' ? lane.charger : lane.kind === 'solar' ? lane.solar : lane.link
@@ -134,3 +137,33 @@ function rateRemedies(lane: Lane, allowedA: number, warmthHelps: boolean, { bank
 }
 
 type RateAt = { celsius: number; share: number; origin: Origin }
+
+export const capacityInCold = check({
+  id: 'cold.capacity',
+  title: 'Capacity in the cold',
+  about: 'battery',
+  why: 'A fifth or more of the capacity is not there at minus twenty; the coldest night is when the heater runs longest.',
+  judge(_subject, system) {
+    const { bank, one } = system
+    if (bank.each.purpose === 'starter') return null
+    const use = dailyUse(system)
+    const chargingH = Math.max(0, ...system.lanes.map((lane) => Math.min(hoursOf(lane, system.rules), 24)))
+    const needAh = (use.ah * (24 - chargingH)) / 24
+    const ah = usableColdAh(system)
+    const celsius = workingC(system)
+    const tooCold = celsius < bank.each.dischargeColdC
+    const short = tooCold || ah < needAh
+    const needed = Math.ceil((needAh / Math.max(1, ah)) * bank.each.parallel)
+    const more: readonly RemedyRef[] = !tooCold && needed <= bank.each.mostParallel ? [{ id: 'battery.more-parallel', on: 'candidate', value: needed }] : []
+    const warmthHelps = tooCold || freshUsableAh(system) >= needAh
+    const warm: readonly RemedyRef[] = [...(bank.each.heater === 'no' ? [{ id: 'cold.heater', on: 'candidate' } as const] : []), { id: 'cold.warmer-place', on: 'place', value: 15 }]
+    return {
+      verdict: !short ? 'suits' : 'suits-once-changed',
+      compared: tooCold ? [number('coldest', celsius, '°C'), number('no discharge below', bank.each.dischargeColdC, '°C')] : [number(`usable at ${q(celsius, '°C')}`, ah, 'Ah'), number('used between charges', needAh, 'Ah')],
+      limit: tooCold ? bank.each.$origin('dischargeColdC') : one.place.$origin('coldestC'),
+      formula: () => `${q(usableAh(system), 'Ah')} usable at 25 °C → ${q(ah, 'Ah')} at ${q(celsius, '°C')}; used ${q(use.ah, 'Ah')} a day × ${q(24 - chargingH, 'h')} without charge ÷ 24 = ${q(needAh, 'Ah')}`,
+      summary: () => tooCold ? `At ${q(celsius, '°C')} the battery gives nothing: its maker allows no discharge below ${q(bank.each.dischargeColdC, '°C')}.` : `At ${q(celsius, '°C')} ${q(ah, 'Ah')} are usable; between charges ${q(needAh, 'Ah')} are used.`,
+      remedies: !short ? [] : warmthHelps ? [...warm, ...more] : more.length > 0 ? more : [{ id: 'battery.other', on: 'candidate' }],
+    }
+  },
+})

@@ -1,7 +1,7 @@
 import { formatQuantity as q } from '../../units/format'
 import { check, mid, number, word } from '../check'
 import { sizeUnder } from '../remedies'
-import { allDayA, availableA, dcdcInput, type Speed } from '../system'
+import { allDayA, allDayWords, availableA, dcdcInput, type Speed } from '../system'
 import { currentAgainstBank } from './charger'
 
 export const output = check({
@@ -21,12 +21,12 @@ export const output = check({
     const over = input.amps > budgetA
     const fitsA = Math.floor((link.ratedA * budgetA) / input.amps)
     const settable = link.currentLimit === 'adjustable'
-    const share = speed === 'idle' ? rules.alternatorIdleShare : rules.alternatorCruiseShare
+    const allDay = allDayWords(alternator, speed, rules)
     return {
       verdict: over ? (settable || fitsA >= 5 ? 'suits-once-changed' : 'does-not-suit') : 'suits',
       compared: [number('unit draws', input.amps, 'A'), number('alternator all day', budgetA, 'A')],
-      limit: { kind: 'rule', text: `shop rule: ${share} % of rated at ${speed}, less the vehicle’s own draw` },
-      formula: () => `${q(link.absorptionV, 'V')} × ${q(link.ratedA, 'A')} ÷ (${rules.dcdcEfficiency} % × ${q(input.volts, 'V')}) = ${q(input.amps, 'A')}; all day ${q(alternator.ratedA, 'A')} × ${share} % − ${q(alternator.vehicleDrawA, 'A')} = ${q(budgetA, 'A')}`,
+      limit: allDay.origin,
+      formula: () => `${q(link.absorptionV, 'V')} × ${q(link.ratedA, 'A')} ÷ (${rules.dcdcEfficiency} % × ${q(input.volts, 'V')}) = ${q(input.amps, 'A')}; all day ${allDay.formula} − ${q(alternator.vehicleDrawA, 'A')} = ${q(budgetA, 'A')}`,
       summary: () => `The DC-DC draws ${q(input.amps, 'A')} from ${mid(name)}, which gives ${q(budgetA, 'A')} all day.`,
       remedies: !over ? [] : [settable
         ? { id: 'charger.limit-current', on: link.$path, value: fitsA }

@@ -1,4 +1,5 @@
 import type { Check } from '../check'
+import * as ahead from './ahead'
 import * as alternator from './alternator'
 import * as battery from './battery'
 import * as capacity from './capacity'
@@ -6,13 +7,16 @@ import * as charger from './charger'
 import * as cold from './cold'
 import * as current from './current'
 import * as dcdc from './dcdc'
+import * as dcdcPlace from './dcdc-place'
 import * as fitting from './fitting'
 import * as link from './link'
 import * as mixed from './mixed'
+import * as range from './range'
+import * as role from './role'
 import * as solar from './solar'
 import * as start from './start'
 
 const isCheck = (value: unknown): value is Check => typeof value === 'object' && value !== null && 'isCheck' in value
 
 /** Every check, by topic in the order an installer would name them. Exporting a check from its topic file puts it here. */
-export const allChecks: readonly Check[] = [charger, link, dcdc, alternator, solar, cold, mixed, start, current, capacity, battery, fitting].flatMap((topic) => Object.values(topic).filter(isCheck))
+export const allChecks: readonly Check[] = [charger, range, role, link, dcdc, dcdcPlace, alternator, ahead, solar, cold, mixed, start, current, capacity, battery, fitting].flatMap((topic) => Object.values(topic).filter(isCheck))

@@ -1,7 +1,8 @@
 import { socAtOpenCircuitV } from '../../physics/lfp'
 import { formatQuantity as q, formatShare } from '../../units/format'
-import { check, mid, number } from '../check'
-import { acceptanceA, availableA, cableOhm, demandA } from '../system'
+import { noLimit } from '../../job/fields'
+import { check, mid, number, word } from '../check'
+import { acceptanceA, availableA, cableOhm, demandA, isStraight } from '../system'
 import { addDcdc, atBatteryV } from './alternator'
 
 export const vsrNeverOpens = check({
@@ -86,6 +87,48 @@ export const diode = check({
         ? `The isolator takes ${q(link.dropV, 'V')} off ${mid(name)}: ${q(volts, 'V')} is left and the battery wants ${q(bank.lowV, 'V')}.`
         : `The isolator takes ${q(link.dropV, 'V')} off ${mid(name)}, and ${q(volts, 'V')} is still enough.`,
       remedies: !takenOut ? [] : [...(swapped ? [{ id: 'link.low-loss-isolator', on: link.$path, value: rules.lowLossDropV } as const] : []), addDcdc(lane, system)],
+    }
+  },
+})
+
+export const rating = check({
+  id: 'link.rating',
+  title: 'Rating of relay, isolator or switch',
+  about: 'alternator',
+  why: 'Lead drew its full current for minutes, lithium draws it for an hour: contacts that were warm now weld or burn.',
+  judge({ lane, name }, system) {
+    const { link } = lane
+    if (!isStraight(lane) || link.kind === 'direct' || link.relayA >= noLimit) return null
+    const flowsA = acceptanceA(lane, system.rules.lowSoc / 100, 'cruise', system)
+    const over = flowsA > link.relayA
+    return {
+      verdict: over ? 'suits-once-changed' : 'suits',
+      compared: [number('flows', flowsA, 'A'), number('rated', link.relayA, 'A')],
+      limit: link.$origin('relayA'),
+      formula: () => `${q(flowsA, 'A')} at cruise into ${system.rules.lowSoc} % ${over ? '>' : '≤'} ${q(link.relayA, 'A')}`,
+      summary: () => `What joins ${mid(name)} to the house bank is rated ${q(link.relayA, 'A')}; ${q(flowsA, 'A')} flow through it at cruise.`,
+      remedies: over ? [{ id: 'link.larger', on: link.$path, value: Math.ceil((flowsA * 1.25) / 10) * 10 }, addDcdc(lane, system)] : [],
+    }
+  },
+})
+
+export const batterySwitch = check({
+  id: 'link.battery-switch',
+  title: 'Battery switch off, 1, 2, both',
+  about: 'alternator',
+  why: 'Turned through off with the engine running, the alternator is left without a battery; on both, lithium and lead are one bank and the starter sees it.',
+  judge({ lane, name }, system) {
+    const { link, alternator } = lane
+    if (link.kind !== 'switch') return null
+    const guarded = alternator.surgeProtector === 'yes'
+    return {
+      verdict: guarded ? 'suits-once-changed' : 'does-not-suit',
+      compared: [word('turned through off', guarded ? 'a protector takes the spike' : 'nothing holds the alternator'), word('wanted', 'lead that stays on its output')],
+      limit: { kind: 'physics', text: 'the field of an alternator cannot stop at once' },
+      formula: () => 'off: alternator open; 1 or 2: one bank alone; both: lead and lithium in parallel, on the starter too',
+      summary: () => `The switch can leave ${mid(name)} without a battery and can join lead, lithium and starter; it takes somebody who never forgets${guarded ? ', though a protector takes the spike' : ''}.`,
+      remedies: [addDcdc(lane, system), ...(guarded ? [] : [{ id: 'alternator.surge-protector', on: alternator.$path } as const])],
+      cautions: () => ['Label each position with what it does now. Off is for the yard, engine stopped.'],
     }
   },
 })

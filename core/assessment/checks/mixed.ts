@@ -1,5 +1,11 @@
-import { formatQuantity as q } from '../../units/format'
-import { check, word } from '../check'
+import { leadCapacityAh } from '../../physics/lead'
+import { houseLeadOf, lfpOf } from '../../simulation/from-job'
+import { restedLeadSoc, shareOf, type Sharing } from '../../simulation/sharing'
+import { formatQuantity as q, formatShare } from '../../units/format'
+import { check, number, word } from '../check'
+import { dcAtOnceA, leadHealth, loadA } from '../energy'
+import type { RemedyRef } from '../remedies'
+import { laneCurrentA, type Lane, type System } from '../system'
 
 export const school = check({
   id: 'mixed.school',
@@ -8,7 +14,7 @@ export const school = check({
   why: 'Joined, the lithium works first and the lead rests; one that fails drags the other with it unless each can be parted.',
   judge(_subject, { bank, one, rules }) {
     const { mixed, chargeStop, isolators } = one.use
-    if (mixed === 'replaced') return null
+    if (mixed === 'replaced' || mixed === 'series') return null
     if (rules.mixedSchool === 'never') {
       return {
         verdict: 'does-not-suit',
@@ -19,7 +25,7 @@ export const school = check({
         remedies: [{ id: 'mixed.separate', on: 'use' }],
       }
     }
-    const weakV = 12.4 * bank.scale
+    const weakV = rules.weakLeadV * bank.scale
     const missing = [
       ...(bank.each.leadParallel === 'no' ? ['the maker permits it'] : []),
       ...(chargeStop === 'no' ? ['charge and discharge stops'] : []),
@@ -34,6 +40,137 @@ export const school = check({
       formula: () => (missing.length === 0 ? 'permitted, stops, switches, healthy lead' : `missing: ${missing.join(', ')}`),
       summary: () => (missing.length === 0 ? 'The hybrid bank meets its conditions.' : `The hybrid bank lacks ${missing.join(' and ')}.`),
       remedies: missing.length === 0 ? [] : forbidden ? [{ id: 'battery.other', on: 'candidate' }, { id: 'mixed.separate', on: 'use' }] : [{ id: 'mixed.conditions', on: 'use', value: 12.7 * bank.scale }, { id: 'mixed.separate', on: 'use' }],
+    }
+  },
+})
+
+/** Whether lead and lithium share a bus, and the shop or the job allows it to be looked at. */
+const joined = ({ one }: System): boolean => one.use.mixed === 'hybrid' || one.use.mixed === 'relay'
+
+export const series = check({
+  id: 'mixed.series',
+  title: 'Lead and lithium in series',
+  about: 'battery',
+  why: 'In series the same current goes through both: one is full or empty before the other, and is then overcharged or driven backwards.',
+  judge(_subject, { one }) {
+    if (one.use.mixed === 'replaced') return null
+    const bad = one.use.mixed === 'series'
+    return {
+      verdict: bad ? 'does-not-suit' : 'suits',
+      compared: [word('joined', bad ? 'in series' : 'in parallel'), word('never', 'in series')],
+      limit: { kind: 'physics', text: 'batteries in series pass the same charge, whatever each can hold' },
+      formula: () => (bad ? 'one current, two capacities, two voltage windows' : 'in parallel: each takes its own current'),
+      summary: () => (bad ? 'Lead and lithium, or different lithium batteries, must never be joined in series.' : 'Nothing unlike is joined in series.'),
+      remedies: bad ? [{ id: 'mixed.separate', on: 'use' }] : [],
+    }
+  },
+})
+
+export const sharing = check({
+  id: 'mixed.sharing',
+  title: 'Who carries the current',
+  about: 'battery',
+  why: 'On one bus the lithium takes nearly all of the charge and of the load; the lead is there for the day the lithium cuts out.',
+  judge(_subject, system) {
+    if (!joined(system)) return null
+    const { bank, lanes } = system
+    const chargeA = lanes.reduce((sum, lane) => sum + laneCurrentA(lane, system), 0)
+    const [lfp, lead] = [lfpOf(system), houseLeadOf(system)]
+    const at = (soc: number, amps: number): Sharing => shareOf(lfp, lead, soc, amps)
+    const charging = [0.2, 0.5, 0.8].map((soc) => at(soc, chargeA))
+    const [rest, load] = [at(0.5, 0), at(0.5, -dcAtOnceA(system))]
+    const mostA = Math.max(...charging.map((row) => row.lfpA))
+    const over = mostA > bank.largestA
+    const largest = lanes.reduce((a, b) => (laneCurrentA(b, system) > laneCurrentA(a, system) ? b : a), lanes[0]!)
+    const remedies = over && largest ? limitOf(largest, bank.largestA) : []
+    return {
+      verdict: over ? 'suits-once-changed' : 'suits',
+      compared: [number('lithium takes', mostA, 'A'), number('its largest', bank.largestA, 'A')],
+      limit: bank.each.$origin('largestChargeA'),
+      formula: () => `all sources ${q(chargeA, 'A')}: lithium ${charging.map((row) => `${q(row.lfpA, 'A')} at ${formatShare(row.soc)}`).join(', ')}; at rest ${q(rest.leadA, 'A')} into the lead; under ${q(dcAtOnceA(system), 'A')} the lithium gives ${q(-load.lfpA, 'A')} and the lead ${q(-load.leadA, 'A')}`,
+      summary: () => `On one bus the lithium takes ${q(mostA, 'A')} of ${q(chargeA, 'A')} while charging${over ? `, and its maker allows ${q(bank.largestA, 'A')}` : ''}; half charged it gives ${q(-load.lfpA, 'A')} of ${q(dcAtOnceA(system), 'A')}.`,
+      remedies: over ? [...remedies, { id: 'mixed.separate', on: 'use' }] : [],
+    }
+  },
+})
+
+/** Less current from the lane that gives most. */
+function limitOf(lane: Lane, mostA: number): RemedyRef[] {
+  if (lane.kind === 'alternator' && lane.link.kind !== 'dcdc') return [{ id: 'alternator.limit-current', on: lane.alternator.$path, value: Math.max(1, Math.floor(mostA)) }]
+  return lane.kind === 'charger' || lane.kind === 'alternator' ? [{ id: 'charger.limit-current', on: lane.id, value: Math.max(1, Math.floor(mostA)) }] : []
+}
+
+export const leadHealthCheck = check({
+  id: 'mixed.lead-health',
+  title: 'What a weak lead battery costs',
+  about: 'battery',
+  why: 'A weak lead battery turns charge into warmth day and night, and beside lithium it has all the charge it wants.',
+  judge(_subject, system) {
+    if (!joined(system)) return null
+    const { one, bank, rules } = system
+    const lostAh = houseLeadOf(system).ownA * 24
+    const mostAh = (rules.leadLossMost / 100) * bank.ah
+    const [restedV, weakV] = [one.houseBank.restedV, rules.weakLeadV * bank.scale]
+    const low = restedV < weakV
+    const weak = low || lostAh > mostAh
+    return {
+      verdict: weak ? 'suits-once-changed' : 'suits',
+      compared: low ? [number('rested', restedV, 'V'), number('healthy from', weakV, 'V')] : [number('lost a day', lostAh, 'Ah'), number('at most', mostAh, 'Ah')],
+      limit: { kind: 'rule', text: low ? 'shop rule: rested voltage of healthy lead' : 'shop rule: most the lead may lose inside in a day' },
+      formula: () => `${formatShare(leadHealth(system))} of its capacity left → ${q(lostAh, 'Ah')} a day lost inside; ${rules.leadLossMost} % of ${q(bank.ah, 'Ah')} = ${q(mostAh, 'Ah')}; rested ${q(restedV, 'V')}`,
+      summary: () => `The lead rests at ${q(restedV, 'V')} and loses about ${q(lostAh, 'Ah')} a day inside, which the lithium makes good.`,
+      remedies: weak ? [{ id: 'mixed.fresh-lead', on: 'houseBank', value: 12.7 * bank.scale }, { id: 'mixed.separate', on: 'use' }] : [],
+    }
+  },
+})
+
+export const stops = check({
+  id: 'mixed.stops',
+  title: 'Charge stop and discharge stop',
+  about: 'battery',
+  why: 'The lithium must be off the bus before the charger’s absorption, so that the lead still gets its own, and off again before its BMS would cut.',
+  judge(_subject, system) {
+    if (!joined(system) || system.one.use.chargeStop === 'no') return null
+    const { bank, rules, lanes } = system
+    const stopV = rules.chargeStopV * bank.scale
+    const under = lanes.find((lane) => lane.kind === 'charger' && lane.charger.absorptionV <= stopV)
+    const beforeBms = rules.dischargeStopV * bank.scale > bank.each.bmsUnderV * bank.each.series
+    const bad = under !== undefined || !beforeBms
+    const absorbs = lanes.flatMap((lane) => (lane.kind === 'charger' ? [lane.charger.absorptionV] : []))
+    return {
+      verdict: bad ? 'suits-once-changed' : 'suits',
+      compared: [number('charge stop', stopV, 'V'), absorbs.length > 0 ? number('chargers absorb from', Math.min(...absorbs), 'V') : word('chargers', 'none on mains')],
+      limit: { kind: 'rule', text: 'shop rules: charge stop and discharge stop of a hybrid bank' },
+      formula: () => `stop ${q(stopV, 'V')} ${under ? '≥' : '<'} absorption; discharge stop ${q(rules.dischargeStopV * bank.scale, 'V')} ${beforeBms ? '>' : '≤'} BMS ${q(bank.each.bmsUnderV * bank.each.series, 'V')}`,
+      summary: () => under ? `${under.name} absorbs at no more than the charge stop of ${q(stopV, 'V')}: the lithium never goes off and the lead never gets its own.`
+        : beforeBms ? `The lithium goes off at ${q(stopV, 'V')}, before the chargers absorb, and at ${q(rules.dischargeStopV * bank.scale, 'V')}, before its BMS cuts. Off line, the lead takes charge and load alone.`
+        : 'The discharge stop is under the voltage at which the BMS cuts.',
+      remedies: !bad ? [] : under ? [{ id: 'charger.set-absorption', on: under.id, value: Math.min(bank.highV, Math.round((stopV + 0.4 * bank.scale) * 10) / 10) }, { id: 'mixed.separate', on: 'use' }] : [{ id: 'mixed.separate', on: 'use' }],
+    }
+  },
+})
+
+export const takeover = check({
+  id: 'mixed.takeover',
+  title: 'Lead alone after a cut-out',
+  about: 'battery',
+  why: 'When the lithium cuts out in the night, what must not stop runs on the lead alone, at the lead’s own capacity.',
+  judge(_subject, system) {
+    if (!joined(system)) return null
+    const { many, rules, one } = system
+    const essential = many.loads.filter((load) => load.essential === 'yes')
+    if (essential.length === 0) return null
+    const amps = essential.reduce((sum, load) => sum + loadA(load, system) * (load.duty / 100), 0)
+    const ah = leadCapacityAh(one.houseBank.ahEach, amps / one.houseBank.parallel, 15) * one.houseBank.parallel * leadHealth(system) * restedLeadSoc
+    const hours = amps > 0 ? ah / amps : Infinity
+    const short = hours < rules.leadTakeoverH
+    return {
+      verdict: short ? 'suits-once-changed' : 'suits',
+      compared: [amps > 0 ? number('lead carries on for', hours, 'h') : word('must not stop', 'draws nothing'), number('at least', rules.leadTakeoverH, 'h')],
+      limit: { kind: 'rule', text: 'shop rule: hours the lead alone must carry what must not stop' },
+      formula: () => `${q(ah, 'Ah')} left in the lead at ${q(amps, 'A')} and 15 °C${amps > 0 ? ` ÷ ${q(amps, 'A')} = ${q(hours, 'h')}` : ''}`,
+      summary: () => (amps > 0 ? `If the lithium cuts out, the lead carries the ${q(amps, 'A')} that must not stop for ${q(hours, 'h')}.` : 'What must not stop draws nothing on average.'),
+      remedies: short ? [{ id: 'mixed.fresh-lead', on: 'houseBank', value: 12.7 * Number(one.houseBank.nominalV) / 12 }, { id: 'mixed.separate', on: 'use' }] : [],
     }
   },
 })

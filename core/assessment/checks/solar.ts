@@ -1,6 +1,68 @@
 import { formatQuantity as q } from '../../units/format'
-import { check, number, word } from '../check'
-import { arrayW } from '../system'
+import { clearDays } from '../../weather/sun'
+import { home } from '../../weather/places'
+import { check, number, word, type Judgement } from '../check'
+import { chargedAwayAh, dailyUse, laneDay, workingV } from '../energy'
+import { arrayW, type SolarLane, type System } from '../system'
+import { isWorse } from '../verdict'
+import { absorptionOf, floatOf } from './charger'
+
+export const voltage = check({
+  id: 'solar.voltage',
+  title: 'Stages of the solar controller',
+  about: 'solar',
+  why: 'The sun shines whether anybody is there or not: a float that is too high or a stage that is too low works on the battery every day.',
+  judge({ lane, name, path }, system): Judgement | null {
+    if (lane.solar.through === 'dcdc') return null
+    const subject = { unit: lane.solar, lane, name, path }
+    const [absorbs, floats] = [absorptionOf(subject, system), floatOf(subject, system)]
+    return absorbs && floats && isWorse(floats.verdict, absorbs.verdict) ? floats : absorbs
+  },
+})
+
+const days = { worst: 355, best: 172 } as const
+
+const suns = new Map<number, Float64Array>()
+/** Hours of a clear day on a tilted panel at the shop's place, W/m². Worked out once for a day and a tilt: it asks where the sun stands. */
+function clearSunWm2(dayOfYear: number, tiltDeg: number): Float64Array {
+  const key = dayOfYear * 1000 + tiltDeg
+  let sun = suns.get(key)
+  if (!sun) suns.set(key, (sun = clearDays({ dayMs: Date.UTC(2025, 0, dayOfYear), days: 1, ...home, tiltDeg, clearness: 1, meanC: 15, swingC: 0 }).panelWm2))
+  return sun
+}
+
+/** Charge an array brings on a mean day of the worst and of the best month, Ah: clear-sky sun at the shop's place, times the shop's share of it, shade, and what heat, cable and controller take. */
+export function monthlyYieldAh({ solar }: SolarLane, { bank, rules }: System): { readonly worst: number; readonly best: number } {
+  const matched = solar.controller === 'pwm' ? Math.min(1, workingV(bank) / (solar.maxPowerV * solar.series)) : 1
+  const of = (dayOfYear: number): number => {
+    const perHour = (rules.clearness / 100) * ((arrayW(solar) / 1000) * (rules.solarDerate / 100) * (1 - solar.shading / 100) * matched) / workingV(bank)
+    return clearSunWm2(dayOfYear, solar.tilt).reduce((ah, wm2) => ah + Math.min(solar.ratedA, wm2 * perHour), 0)
+  }
+  return { worst: of(days.worst), best: of(days.best) }
+}
+
+export const yieldOfYear = check({
+  id: 'solar.yield',
+  title: 'What the sun brings',
+  about: 'solar',
+  why: 'Panels are sold by midsummer; the customer is out in March.',
+  judge({ lane, name }, system) {
+    const { one } = system
+    const { worst, best } = monthlyYieldAh(lane, system)
+    const use = dailyUse(system)
+    const sun = laneDay(lane, system)
+    const othersAh = Math.max(0, chargedAwayAh(system) - sun.amps * sun.hours)
+    const short = one.use.daysAway > 2 && othersAh === 0 && best < use.ah / one.use.daysAway
+    return {
+      verdict: short ? 'suits-once-changed' : 'suits',
+      compared: [number('best month, a day', best, 'Ah'), number('worst month, a day', worst, 'Ah')],
+      limit: { kind: 'rule', text: 'shop rules: share of a clear sky’s sun, solar yield' },
+      formula: () => `${q(arrayW(lane.solar), 'W')} under a clear sky of midsummer and midwinter, flat or tilted ${q(lane.solar.tilt, '°')}, × ${system.rules.clearness} % sun × ${system.rules.solarDerate} % × (1 − ${q(lane.solar.shading, '%')} shade) = ${q(best, 'Ah')} and ${q(worst, 'Ah')}; used ${q(use.ah, 'Ah')} a day`,
+      summary: () => `${name} brings about ${q(best, 'Ah')} a day in the best month and ${q(worst, 'Ah')} in the worst; ${q(use.ah, 'Ah')} a day are used.`,
+      remedies: short ? [{ id: 'use.charge-more', on: 'use', value: Math.ceil(use.ah / one.use.daysAway - best) }] : [],
+    }
+  },
+})
 
 export const coldVoc = check({
   id: 'solar.cold-voc',
@@ -8,6 +70,7 @@ export const coldVoc = check({
   about: 'solar',
   why: 'Panels give their highest voltage on a cold bright morning; a controller that was just within its limit dies then.',
   judge({ lane: { solar }, name }, { one }) {
+    if (solar.through === 'dcdc') return null
     const coldC = one.place.coldestC
     const factor = 1 + (solar.vocPerC / 100) * Math.max(0, 25 - coldC)
     const volts = solar.openCircuitV * solar.series * factor
@@ -30,6 +93,7 @@ export const current = check({
   about: 'solar',
   why: 'A controller that is too small throws the best hours of the day away, or cooks in its locker.',
   judge({ lane: { solar }, name }, { bank }) {
+    if (solar.through === 'dcdc') return null
     const amps = arrayW(solar) / bank.lowV
     const over = amps > solar.ratedA
     return {

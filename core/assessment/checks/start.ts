@@ -98,3 +98,29 @@ export const starterRated = check({
     }
   },
 })
+
+export const upkeep = check({
+  id: 'start.upkeep',
+  title: 'Starting battery while it stands',
+  about: 'battery',
+  why: 'The old link charged both batteries; once the house is lithium, nothing may be left that keeps the one that starts the engine.',
+  judge(_subject, { one, lanes, rules }) {
+    const starting = one.startingBattery
+    if (starting.present !== 'yes') return null
+    const weeks = one.use.standsWeeks
+    const stands = weeks > rules.standWeeks
+    const fedBack = lanes.some((lane) => lane.kind === 'alternator' && lane.link.kind === 'dcdc' && lane.link.backFeed === 'yes')
+    const fed = starting.fedByCharger === 'yes' || fedBack
+    const lastsWeeks = (starting.ah * 0.5 * (starting.health / 100)) / (starting.standbyA * 168 + starting.ah * 0.01)
+    const short = rules.upkeepSchool === 'trickle' && stands && !fed && lastsWeeks < weeks
+    return {
+      verdict: short ? 'suits-once-changed' : 'suits',
+      compared: [number('stands for', weeks, 'weeks'), fed ? word('fed by', fedBack ? 'the DC-DC' : 'a charger or the sun') : number('lasts', lastsWeeks, 'weeks')],
+      limit: { kind: 'rule', text: `shop rule: starting battery when plugged in or parked, ${rules.upkeepSchool === 'trickle' ? 'trickle it' : 'leave it to the engine'}` },
+      formula: () => `half of ${q(starting.ah, 'Ah')} × ${q(starting.health, '%')} ÷ (${q(starting.standbyA, 'A')} × 168 h + 1 % a week of itself) = ${q(lastsWeeks, 'weeks')}`,
+      summary: () => fed ? `The starting battery is kept by ${fedBack ? 'the DC-DC' : 'a charger or the sun'} while the vehicle stands.`
+        : `Nothing feeds the starting battery while it stands; it lasts ${q(lastsWeeks, 'weeks')}, and it stands ${q(weeks, 'weeks')} at the longest${stands && rules.upkeepSchool === 'leave' && lastsWeeks < weeks ? '. The shop leaves it to the engine' : ''}.`,
+      remedies: short ? [{ id: 'start.trickle', on: 'startingBattery' }] : [],
+    }
+  },
+})

@@ -20,7 +20,7 @@ const epwName = ref('')
 
 const variants = computed(() => (ready.value ? variantsOf(bench.document!, bench.rules, bench.assessment!) : []))
 const picked = computed(() => variants.value.filter((v) => chosen.value.includes(v.id)))
-const inputs = computed<RunInputs | null>(() => (ready.value ? { ...inputsOf(bench.document!, run.value), ...own.value[run.value] } : null))
+const inputs = computed<RunInputs | null>(() => (ready.value ? { ...inputsOf(bench.document!, run.value, bench.rules), ...own.value[run.value] } : null))
 const results = computed(() => runner.results.value)
 /** The first system picked in which lead and lithium share a bus, with what its loads draw at most and its chargers give. */
 const mixed = computed(() => picked.value.find((v) => v.plant.lfp && v.plant.houseLead)?.plant ?? null)

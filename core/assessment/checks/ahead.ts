@@ -1,0 +1,143 @@
+import { caseLimitC, steadyCaseC, usualHeat } from '../../physics/alternator'
+import { plantFrom } from '../../simulation/from-job'
+import { inputsOf } from '../../simulation/inputs'
+import type { Plant } from '../../simulation/plant'
+import { beginsAt, totalsOf, type RunId, type RunInputs, type Totals } from '../../simulation/runs'
+import { formatQuantity as q } from '../../units/format'
+import { check, mid, number, word } from '../check'
+import type { RemedyRef } from '../remedies'
+import { acceptanceA, airAroundC, allDayA, allDayWords, availableA, dcdcInput, isStraight, measuredHeat, shaftRpm, type AlternatorLane, type System } from '../system'
+import { holdBack } from './alternator'
+import { replacement } from './charger'
+
+// Checks that look ahead: each carries out the run of the run view, with the inputs that view begins with. The unknowns a
+// check asks about are those it reads itself; all else that the run needs is taken as usual, as there.
+
+/** A run of the system as its scene has it. @param part of the plant, where something else is to be left out */
+function runOf(system: System, run: RunId, own: Partial<RunInputs> = {}, part: (plant: Plant) => Plant = (plant) => plant, machine?: AlternatorLane): Totals {
+  return totalsOf(run, part(plantFrom(system, 'new', machine)), { ...inputsOf(system.scene.job, run, system.rules), ...own })
+}
+
+export const time = check({
+  id: 'charger.time',
+  title: 'Hours to full on mains',
+  about: 'unit',
+  takesTime: true,
+  why: 'A charger that is right in every voltage can still be too slow for the night it has.',
+  judge({ unit, lane, name }, system) {
+    if (lane.kind !== 'charger') return null
+    const { bank, rules, many } = system
+    const { charger } = lane
+    // What decides: read here, so that it is asked for where it is not known.
+    const [ratedA, volts] = [unit.ratedA, unit.absorptionV]
+    const alone = system.lanes.filter((other) => other.kind === 'charger').findIndex((other) => other.id === lane.id)
+    const totals = runOf(system, 'mains-night', {}, (plant) => ({ ...plant, chargers: plant.chargers.slice(alone, alone + 1) }))
+    const hours = totals.fullAfterH
+    const slow = hours === null || hours > rules.chargeHoursMost
+    const overSupply = totals.acSupplyA > charger.supplyLimitA
+    const supplyA = Math.floor((ratedA * charger.supplyLimitA) / Math.max(0.1, totals.acSupplyA))
+    const larger = replacement(unit, bank)
+    const generatorW = many.generators.reduce((sum, generator) => sum + generator.watts, 0)
+    const drawsW = totals.acSupplyA * charger.supplyV
+    const remedies: RemedyRef[] = [...(overSupply ? [{ id: 'charger.limit-current', on: unit.$path, value: Math.max(1, supplyA) } as const] : []), ...(slow && larger.value! > ratedA ? [larger] : []), ...(slow ? [{ id: 'charger.top-up', on: unit.$path } as const] : [])]
+    return {
+      verdict: slow || overSupply ? 'suits-once-changed' : 'suits',
+      compared: overSupply ? [number('draws from the supply', totals.acSupplyA, 'A'), number('supply gives', charger.supplyLimitA, 'A')]
+        : [hours === null ? word('to full', 'not reached in a day') : number('to full', hours, 'h'), number('at most', rules.chargeHoursMost, 'h')],
+      limit: overSupply ? charger.$origin('supplyLimitA') : { kind: 'rule', text: 'shop rule: longest charge from low to full on mains' },
+      formula: () => `run “mains night” from ${rules.lowChargeFrom} %, loads on, ${q(ratedA, 'A')} up to ${q(volts, 'V')}: ${hours === null ? 'not full' : `full after ${q(hours, 'h')}`}; supply ${q(volts, 'V')} × ${q(ratedA, 'A')} ÷ (${charger.efficiency} % × ${charger.powerFactor} × ${q(charger.supplyV, 'V')}) = ${q(totals.acSupplyA, 'A')}`,
+      summary: () => `${name} ${hours === null ? `does not fill the battery from ${rules.lowChargeFrom} % in a day` : `fills the battery from ${rules.lowChargeFrom} % in ${q(hours, 'h')}`} with the loads on, and draws ${q(totals.acSupplyA, 'A')} from the supply${overSupply ? `, which gives ${q(charger.supplyLimitA, 'A')}` : ''}.`,
+      remedies,
+      cautions: () => (generatorW > 0 ? [`From the generator that is ${hours === null ? 'more than a day' : q(hours, 'h')} of running${drawsW > generatorW ? `, and ${q(drawsW, 'W')} is more than its ${q(generatorW, 'W')}` : ''}.`] : []),
+    }
+  },
+})
+
+export const heat = check({
+  id: 'alternator.heat',
+  title: 'Heat of the alternator',
+  about: 'alternator',
+  takesTime: true,
+  why: 'Lithium keeps the machine at full output for an hour; its diodes and its insulation do not bear that at idle under a hot bonnet.',
+  judge({ lane, name }, system) {
+    const { alternator, link } = lane
+    const { rules } = system
+    if (link.kind === 'none') return null
+    const straight = isStraight(lane)
+    const at = (speed: 'idle' | 'cruise'): { amps: number; allDay: number } => {
+      const asked = straight ? acceptanceA(lane, rules.lowSoc / 100, speed, system) : Math.min(dcdcInput(lane, system).amps, availableA(alternator, speed, rules))
+      return { amps: asked, allDay: allDayA(alternator, speed, rules) }
+    }
+    const idleShare = alternator.idleShare / 100
+    // With what share of the drive it is at idle, the worse of the two counts only where it is driven so.
+    const worse = at('idle').amps - at('idle').allDay > at('cruise').amps - at('cruise').allDay && idleShare > 0 ? 'idle' : 'cruise'
+    const { amps, allDay } = at(worse)
+    const inputs = inputsOf(system.scene.job, 'driving-day', rules)
+    // Until the engine stops: after that the case only cools.
+    const totals = runOf(system, 'driving-day', { days: Math.max(0.05, ((inputs.driveFrom - beginsAt + 24) % 24 + alternator.driveHours) / 24), driveH: alternator.driveHours }, undefined, lane)
+    const measured = measuredHeat(alternator)
+    const peakC = totals.alternatorPeakC ?? 0
+    const hot = measured ? peakC > caseLimitC : amps > allDay + 0.5
+    const steadyC = steadyCaseC(amps + alternator.vehicleDrawA, alternator.ratedA, shaftRpm(alternator, worse), airAroundC(system.scene.job), measured ?? usualHeat)
+    const minutes = totals.alternatorLimitMin === null ? 'stays under its limit' : `reaches ${caseLimitC} °C after ${q(totals.alternatorLimitMin, 'min')}`
+    const reduce: RemedyRef[] = straight ? holdBack(lane, system) : [{ id: link.currentLimit === 'adjustable' ? 'charger.limit-current' : 'charger.replace', on: link.$path, value: Math.max(5, Math.floor((link.ratedA * allDay) / Math.max(1, amps))), values: { absorptionV: link.absorptionV } }]
+    return {
+      verdict: hot ? 'suits-once-changed' : 'suits',
+      compared: measured ? [number('case reaches', peakC, '°C'), number('at most', caseLimitC, '°C')] : [number(`asked of it at ${worse}`, amps, 'A'), number('it gives all day', allDay, 'A')],
+      limit: measured ? { kind: 'measured', text: 'readings of its case, fitted' } : allDayWords(alternator, worse, rules).origin,
+      formula: () => `run “driving day”: peak ${q(peakC, '°C')}, ${minutes}; ${q(amps + alternator.vehicleDrawA, 'A')} at ${worse} would settle at ${q(steadyC, '°C')}${measured ? '' : ` (defaults ${usualHeat.riseK} K, ${usualHeat.tauMin} min: good to a factor of two, so the shop’s share decides)`}`,
+      summary: () => `On a driving day the case of ${mid(name)} reaches ${q(peakC, '°C')}${measured ? ' by its readings' : ' by the usual figures'} and ${minutes}${hot && !measured ? `; ${q(amps, 'A')} are asked of it at ${worse} and it gives ${q(allDay, 'A')} all day` : ''}.`,
+      remedies: hot ? reduce : [],
+      cautions: () => (!measured && !hot && peakC > caseLimitC ? ['The usual figures would make it too hot. Put a probe on the case for half an hour under load before it is handed over.'] : []),
+    }
+  },
+})
+
+export const heater = check({
+  id: 'cold.heater',
+  title: 'Warming the cells',
+  about: 'battery',
+  takesTime: true,
+  why: 'A heater runs off the same source as the charge: on a cold day it goes first, and a short drive may be over before the charge begins.',
+  judge(_subject, system) {
+    const { bank, one, rules } = system
+    if (bank.each.heater !== 'yes' || one.place.coldestC >= bank.coldLimitC) return null
+    const watts = bank.each.heaterW * bank.count
+    const totals = runOf(system, 'cold-morning', { coldC: one.place.coldestC, warmC: one.place.coldestC + 4 })
+    const never = totals.coldRefusedH > 0 && totals.heaterWh < 1
+    const late = totals.coldRefusedH > rules.heaterMostH
+    return {
+      verdict: late || never ? 'suits-once-changed' : 'suits',
+      compared: [number('charge refused', totals.coldRefusedH, 'h'), number('at most', rules.heaterMostH, 'h')],
+      limit: { kind: 'rule', text: 'shop rule: longest wait for a heater before the charge begins' },
+      formula: () => `run “cold morning” at ${q(one.place.coldestC, '°C')}: ${q(watts, 'W')} into ${q(bank.kg, 'kg')}; ${q(totals.heaterWh, 'Wh')} a cold day, charge refused ${q(totals.coldRefusedH, 'h')}`,
+      summary: () => never ? 'On a cold morning no source is there long enough to warm the cells.' : `On a cold morning the heater takes ${q(totals.heaterWh, 'Wh')} from ${totals.mainsAh > totals.engineAh ? 'mains' : 'the engine’s charge'}, and the charge begins after ${q(totals.coldRefusedH, 'h')}.`,
+      remedies: late || never ? [{ id: 'cold.warmer-place', on: 'place', value: Math.ceil(bank.coldLimitC) }] : [],
+    }
+  },
+})
+
+export const gassing = check({
+  id: 'mixed.gassing',
+  title: 'Lead above gassing, and below full',
+  about: 'battery',
+  takesTime: true,
+  why: 'Beside lithium, lead is held high for hours while the lithium fills and then sits below full for days; both wear it.',
+  judge(_subject, system) {
+    const { one, rules } = system
+    if (one.use.mixed === 'replaced' || one.use.mixed === 'series') return null
+    const charger = system.lanes.find((lane) => lane.kind === 'charger')
+    const mainsH = charger ? charger.charger.hours : 0
+    const totals = runOf(system, 'driving-day', { days: 1, mainsH })
+    const hours = totals.leadGassingH
+    const over = hours > rules.leadGassingMostH
+    return {
+      verdict: over ? 'suits-once-changed' : 'suits',
+      compared: [number('above gassing', hours, 'h'), number('a day at most', rules.leadGassingMostH, 'h')],
+      limit: { kind: 'rule', text: 'shop rule: most hours a day above gassing' },
+      formula: () => `run “driving day” with ${q(mainsH, 'h')} on mains: ${q(hours, 'h')} of ${q(totals.hours, 'h')} above its gassing voltage; the lithium was ${totals.fullAfterH === null ? 'not full in that time' : `full after ${q(totals.fullAfterH, 'h')}`}`,
+      summary: () => `The lead spends ${q(hours, 'h')} of ${q(totals.hours, 'h')} above its gassing voltage${totals.fullAfterH === null ? ', and neither battery gets to full' : `; until ${q(totals.fullAfterH, 'h')} it waits below full for the lithium`}.`,
+      remedies: over && charger ? [{ id: 'charger.float-off', on: charger.id }, { id: 'mixed.separate', on: 'use' }] : over ? [{ id: 'mixed.separate', on: 'use' }] : [],
+    }
+  },
+})

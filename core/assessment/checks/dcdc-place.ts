@@ -1,0 +1,107 @@
+import { formatQuantity as q, formatShare } from '../../units/format'
+import { check, mid, number, word } from '../check'
+import { chargedAwayAh, dailyUse, laneDay, usableColdAh } from '../energy'
+import { dcdcInput, feedingV } from '../system'
+
+export const inputVoltage = check({
+  id: 'dcdc.input-voltage',
+  title: 'Voltage left at the DC-DC',
+  about: 'alternator',
+  why: 'A unit whose input sags under its lowest running voltage stops, recovers, starts and stops again: hours of nothing.',
+  judge({ lane, name }, system) {
+    const { link, alternator } = lane
+    if (link.kind !== 'dcdc') return null
+    const input = dcdcInput(lane, system)
+    const over = input.volts < link.lowestInputV
+    return {
+      verdict: over ? 'suits-once-changed' : 'suits',
+      compared: [number('at its input', input.volts, 'V'), number('runs down to', link.lowestInputV, 'V')],
+      limit: link.$origin('lowestInputV'),
+      formula: () => `${q(feedingV(alternator), 'V')} − ${q(input.amps, 'A')} × cable = ${q(input.volts, 'V')}${alternator.regulator === 'computer' ? ', at the lowest the computer lets it fall to' : ''}`,
+      summary: () => `At full output ${q(input.volts, 'V')} are left at the DC-DC on ${mid(name)}, which runs down to ${q(link.lowestInputV, 'V')}.`,
+      remedies: over ? [{ id: 'dcdc.lower-input', on: link.$path, value: Math.floor(input.volts * 10) / 10 }] : [],
+    }
+  },
+})
+
+/** Output share of a unit at a temperature: full to 40 °C, 60 % at 60 °C, by the usual curve. */
+export const deratedShare = (celsius: number): number => (celsius <= 40 ? 1 : Math.max(0.6, 1 - (0.4 * (celsius - 40)) / 20))
+/** An engine space in summer, °C: an engineering default. */
+const engineSpaceC = 60
+
+export const place = check({
+  id: 'dcdc.place',
+  title: 'Where the DC-DC stands',
+  about: 'alternator',
+  why: 'Power electronics give less when hot, and most makers forbid the engine space: heat, fumes and spray.',
+  judge({ lane, name }, { one }) {
+    const { link } = lane
+    if (link.kind !== 'dcdc') return null
+    const engine = link.stands === 'engine'
+    const bad = engine && link.engineSpace === 'no'
+    const celsius = engine ? engineSpaceC : one.place.hottestC
+    const givesA = link.ratedA * deratedShare(celsius)
+    return {
+      verdict: bad ? 'suits-once-changed' : 'suits',
+      compared: [word('stands in', engine ? 'the engine space' : 'a cool place'), word('may stand in', link.engineSpace === 'yes' ? 'either' : 'a cool place')],
+      limit: link.$origin('engineSpace'),
+      formula: () => `${q(link.ratedA, 'A')} × ${formatShare(deratedShare(celsius))} at ${q(celsius, '°C')} = ${q(givesA, 'A')}`,
+      summary: () => bad
+        ? `The DC-DC on ${mid(name)} stands in the engine space, which its maker does not permit.`
+        : `At ${q(celsius, '°C')} the DC-DC on ${mid(name)} gives ${q(givesA, 'A')} of its ${q(link.ratedA, 'A')}.`,
+      remedies: bad ? [{ id: 'dcdc.move', on: link.$path }] : [],
+    }
+  },
+})
+
+export const daily = check({
+  id: 'dcdc.daily',
+  title: 'Charge a driving day brings',
+  about: 'alternator',
+  why: 'A unit that is gentle with the alternator can be too small for the day; better known now than on the third evening.',
+  judge({ lane, name }, system) {
+    const { link } = lane
+    if (link.kind !== 'dcdc') return null
+    const { one } = system
+    const use = dailyUse(system)
+    const { amps, hours } = laneDay(lane, system)
+    const bringsAh = Math.min(amps * hours, use.ah)
+    const othersAh = Math.max(0, chargedAwayAh(system) - amps * hours)
+    const shortAh = Math.max(0, use.ah - bringsAh - othersAh)
+    const daysAway = Math.max(1, one.use.daysAway)
+    const bridged = shortAh * daysAway <= usableColdAh(system)
+    return {
+      verdict: bridged ? 'suits' : 'suits-once-changed',
+      compared: [number('brings a day', bringsAh, 'Ah'), number('used a day', use.ah, 'Ah')],
+      limit: one.use.$origin(use.from === 'counted' ? 'dailyAh' : 'dcAtOnceA'),
+      formula: () => `min(${q(amps, 'A')} × ${q(hours, 'h')}, ${q(use.ah, 'Ah')}) = ${q(bringsAh, 'Ah')}; other sources ${q(othersAh, 'Ah')}; short ${q(shortAh, 'Ah')} a day × ${q(daysAway, 'days')} against ${q(usableColdAh(system), 'Ah')} usable`,
+      summary: () => `A driving day on ${mid(name)} brings ${q(bringsAh, 'Ah')} of the ${q(use.ah, 'Ah')} used${shortAh > 0.5 ? `; ${q(shortAh, 'Ah')} a day are missing${amps > 0 ? `, ${q(shortAh / amps, 'h')} more of driving` : ''}${bridged ? ', which the battery bridges' : ' and the battery does not bridge them'}` : ''}.`,
+      remedies: bridged ? [] : [{ id: 'use.charge-more', on: 'use', value: Math.ceil(shortAh - usableColdAh(system) / daysAway) }],
+    }
+  },
+})
+
+export const solarInput = check({
+  id: 'dcdc.solar-input',
+  title: 'Solar input of the DC-DC',
+  about: 'solar',
+  why: 'The solar input of a combined unit takes far less voltage than a controller of its own; a cold bright morning ends it.',
+  judge({ lane: { solar }, name }, { one, many }) {
+    if (solar.through !== 'dcdc') return null
+    const link = many.links.find((other) => other.kind === 'dcdc')
+    if (!link) return null
+    const factor = 1 + (solar.vocPerC / 100) * Math.max(0, 25 - one.place.coldestC)
+    const volts = solar.openCircuitV * solar.series * factor
+    const watts = solar.panelW * solar.series * solar.parallel
+    const [overV, overW] = [volts > link.solarMostV, watts > link.solarMostW]
+    const side = overV && solar.series > 1 && solar.openCircuitV * factor <= link.solarMostV && !overW
+    return {
+      verdict: overV || overW ? 'suits-once-changed' : 'suits',
+      compared: overW && !overV ? [number('panels', watts, 'W'), number('input takes', link.solarMostW, 'W')] : [number(`panels at ${q(one.place.coldestC, '°C')}`, volts, 'V'), number('input takes', link.solarMostV, 'V')],
+      limit: link.$origin(overW && !overV ? 'solarMostW' : 'solarMostV'),
+      formula: () => `${solar.series} × ${q(solar.openCircuitV, 'V')} × ${factor.toFixed(2)} = ${q(volts, 'V')} against ${q(link.solarMostV, 'V')}; ${q(watts, 'W')} against ${q(link.solarMostW, 'W')}`,
+      summary: () => `${name} reaches ${q(volts, 'V')} in the cold and ${q(watts, 'W')}; the solar input of the DC-DC takes ${q(link.solarMostV, 'V')} and ${q(link.solarMostW, 'W')}.`,
+      remedies: overV || overW ? [...(side ? [{ id: 'solar.in-parallel', on: solar.$path } as const] : []), { id: 'solar.own-controller', on: solar.$path }] : [],
+    }
+  },
+})
