@@ -83,7 +83,7 @@ test.describe('on a phone', () => {
     await page.getByRole('button', { name: 'Paths' }).tap()
     await check(page, 'link.diode@links/link-1').tap()
     await expect(page.getByRole('heading', { name: /^Why · The alternator, drop of the diode isolator/ })).toBeVisible()
-    await expect(headline(page)).toHaveText('Suits once four things are changed')
+    await expect(headline(page)).toHaveText('Suits once three things are changed')
   })
 
   test('every target is at least 44 pixels high', async ({ page, app }) => {
@@ -114,7 +114,7 @@ test('the theme follows the device and can be set', async ({ page, app }) => {
 test('the summary page says what to change, what is open, and the cautions, and prints on paper', async ({ page, app }) => {
   await page.goto(`${await app.job('0417')}/summary`)
   const sheet = page.getByRole('article')
-  await expect(sheet).toContainText('Suits once five things are changed')
+  await expect(sheet).toContainText('Suits once four things are changed')
   await expect(sheet).toContainText('Shore charger: Switch equalise off.')
   await expect(sheet).toContainText('15.5 V − 14.8 V = 0.7 V over')
   await expect(sheet).toContainText('not a certificate of compliance')

@@ -9,6 +9,7 @@ import { withField, withNewPart, withPart, withoutPart, type AnyPart, type Field
 import type { Known, ManyKindId, PartKindId } from '../../core/job/fields'
 import type { RuleOverrides } from '../../core/rules/rules'
 import { useDeviceName } from '../composables/device'
+import { useJudged } from '../composables/judged'
 import { asJson, ask, type HistoryEntry, type StoredJob } from '../utils/api'
 import { useShop } from './shop'
 import { dropDraft, keepDraft, readDraft } from '../utils/drafts'
@@ -50,13 +51,17 @@ export const useBench = defineStore('bench', () => {
   let timer: ReturnType<typeof setTimeout> | undefined
   let sending = false
 
-  const assessment = computed(() => document.value && assess(document.value, rules.value))
+  /** What takes a run comes a moment later, out of a worker; until then what it was before stands. */
+  const ahead = useJudged('ahead', () => document.value, () => rules.value)
+  const assessment = computed(() => document.value && assess(document.value, rules.value, ahead.result.value ?? []))
   const drawings = computed(() => (document.value && assessment.value ? drawLanes(document.value, rules.value, assessment.value) : []))
   const selectedCheck = computed(() => {
     const checks = assessment.value?.checks ?? []
     return checks.find((c) => c.key === selected.value) ?? checks.find((c) => c.key === assessment.value?.decidedBy) ?? checks[0] ?? null
   })
-  const trialAssessment = computed(() => (trial.value && document.value ? assess(applyRemedy(completeLinks(document.value), trial.value), rules.value) : null))
+  const tried = computed(() => (trial.value && document.value ? applyRemedy(completeLinks(document.value), trial.value) : null))
+  const triedAhead = useJudged('ahead', () => tried.value, () => rules.value)
+  const trialAssessment = computed(() => tried.value && assess(tried.value, rules.value, triedAhead.result.value ?? ahead.result.value ?? []))
 
   /** Opens a job; what was typed here and never arrived is taken up again. Gives words when it cannot. */
   async function open(jobId: string): Promise<string | null> {
@@ -64,6 +69,7 @@ export const useBench = defineStore('bench', () => {
     Object.assign(lastEdit, { path: '', at: 0 })
     id.value = jobId
     document.value = base.value = conflict.value = trial.value = selected.value = null
+    ahead.forget()
     typing.value = {}
     undoStack.value = redoStack.value = []
     notice.value = ''
@@ -167,6 +173,7 @@ export const useBench = defineStore('bench', () => {
   const redo = (): void => step(redoStack, undoStack)
 
   function tryRemedy(remedy: RemedyRef | null): void {
+    triedAhead.forget()
     trial.value = remedy && trial.value && sameRemedy(remedy, trial.value) ? null : remedy
   }
 
@@ -256,7 +263,7 @@ export const useBench = defineStore('bench', () => {
   return {
     id, document, assessment, drawings, typing, save, conflict, notice, selected, selectedCheck, trial, trialAssessment,
     canUndo: computed(() => undoStack.value.length > 0), canRedo: computed(() => redoStack.value.length > 0),
-    rules,
+    rules, looksAhead: ahead.pending, aheadProblem: ahead.problem,
     open, edit, setField, setTyping, setHead, setPartText, setNote, setRules, fillPart, addPart, removePart, undo, redo, tryRemedy, resolve, saveNow,
   }
 })

@@ -96,8 +96,11 @@ export function leadUsableAh(system: System, health: number): number {
   return leadCapacityAh(ahEach, meanA / parallel, 25) * parallel * health * (rules.usableLead / 100)
 }
 
-/** Usable lead that stays beside the lithium, Ah; 0 where it is replaced. */
-const keptLeadAh = (system: System): number => (system.one.use.mixed === 'replaced' ? 0 : leadUsableAh(system, leadHealth(system)))
+/** Whether lead and lithium are one bank on one bus. */
+export const sharesBus = ({ one }: System): boolean => one.use.mixed === 'hybrid' || one.use.mixed === 'relay'
+
+/** Usable lead that stays beside the lithium, Ah; 0 where it is replaced or parted from it. */
+const keptLeadAh = (system: System): number => (sharesBus(system) ? leadUsableAh(system, leadHealth(system)) : 0)
 
 /** Usable capacity of all that will be there at 25 °C, Ah: the lithium, and lead that stays with it. */
 export const freshUsableAh = (system: System): number => usableAh(system) + keptLeadAh(system)

@@ -23,6 +23,9 @@ export interface SimEvent {
 }
 
 const volts = (value: number): number => Math.round(value * 100) / 100
+function say(events: SimEvent[], t: number, kind: string, words: string): void {
+  events.push({ t, kind, words })
+}
 
 /** Currents at a bus sum to nought within this, A; a bus holds a little charge, A for each volt it moves in a step, so that its voltage is defined when nothing on it takes current. */
 const bufferS = 3e-4
@@ -178,27 +181,26 @@ export class Lfp {
   /** The BMS as a state machine: thresholds, delays, returns; charge and discharge apart. */
   private watch(busV: number, dt: number, t: number, wantsCharge: boolean, events: SimEvent[]): void {
     const { bms, heater, stops } = this.plant
-    const said = (kind: string, words: string): void => { events.push({ t, kind, words }) }
     const cellV = this.chargeGate ? Math.max(busV, this.emf) : this.emf
     this.overS = cellV > bms.overV ? this.overS + dt : 0
     if (!this.heldOver && this.overS >= 2) {
       this.heldOver = true
-      said('charge-gate', `BMS shut its charge gate at ${volts(cellV)} V, over ${volts(bms.overV)} V`)
+      say(events, t, 'charge-gate', `BMS shut its charge gate at ${volts(cellV)} V, over ${volts(bms.overV)} V`)
     } else if (this.heldOver && this.emf + Math.min(0, this.amps) * this.ohmNow < bms.overReturnV) {
       this.heldOver = false
-      said('charge-gate', 'BMS opened its charge gate again, voltage has fallen')
+      say(events, t, 'charge-gate', 'BMS opened its charge gate again, voltage has fallen')
     }
     const cold = bms.coldC !== null && (this.heldCold ? this.tempC < bms.coldReturnC && this.tempC < bms.hotC : this.tempC < bms.coldC)
     const hot = this.heldCold ? this.tempC > bms.hotReturnC : this.tempC > bms.hotC
     if ((cold || hot) !== this.heldCold) {
       this.heldCold = cold || hot
-      said('charge-gate', this.heldCold ? `BMS shut its charge gate, cells at ${Math.round(this.tempC * 10) / 10} °C` : `BMS opened its charge gate, cells at ${Math.round(this.tempC * 10) / 10} °C`)
+      say(events, t, 'charge-gate', this.heldCold ? `BMS shut its charge gate, cells at ${Math.round(this.tempC * 10) / 10} °C` : `BMS opened its charge gate, cells at ${Math.round(this.tempC * 10) / 10} °C`)
     }
     if (stops) {
       const stopCharge = this.stoppedCharge ? this.emf > stops.chargeV - 0.6 * (this.plant.nominalV / 12) : busV >= stops.chargeV
       const stopDischarge = this.stoppedDischarge ? busV < stops.dischargeV + 0.8 * (this.plant.nominalV / 12) : busV <= stops.dischargeV
-      if (stopCharge !== this.stoppedCharge) said('stop', stopCharge ? `Charge stop took the lithium off at ${volts(busV)} V` : 'Charge stop put the lithium back')
-      if (stopDischarge !== this.stoppedDischarge) said('stop', stopDischarge ? `Discharge stop took the lithium off at ${volts(busV)} V` : 'Discharge stop put the lithium back')
+      if (stopCharge !== this.stoppedCharge) say(events, t, 'stop', stopCharge ? `Charge stop took the lithium off at ${volts(busV)} V` : 'Charge stop put the lithium back')
+      if (stopDischarge !== this.stoppedDischarge) say(events, t, 'stop', stopDischarge ? `Discharge stop took the lithium off at ${volts(busV)} V` : 'Discharge stop put the lithium back')
       this.stoppedCharge = stopCharge
       this.stoppedDischarge = stopDischarge
     }
@@ -207,16 +209,16 @@ export class Lfp {
     this.underS = (this.dischargeGate && busV < bms.underV) || this.soc <= 0 ? this.underS + dt : 0
     if (this.dischargeGate && (this.underS >= 2 || this.overCurrentS > bms.overCurrentS || this.stoppedDischarge)) {
       this.dischargeGate = false
-      if (this.overCurrentS > bms.overCurrentS) said('cut-out', `BMS cut out at ${Math.round(-this.amps)} A, over ${Math.round(bms.maxDischargeA)} A`)
-      else if (!this.stoppedDischarge) said('cut-out', `BMS cut out at ${volts(busV)} V, battery empty`)
+      if (this.overCurrentS > bms.overCurrentS) say(events, t, 'cut-out', `BMS cut out at ${Math.round(-this.amps)} A, over ${Math.round(bms.maxDischargeA)} A`)
+      else if (!this.stoppedDischarge) say(events, t, 'cut-out', `BMS cut out at ${volts(busV)} V, battery empty`)
     } else if (!this.dischargeGate && !this.stoppedDischarge && this.soc > 0.02 && this.emf > bms.underReturnV) {
       this.dischargeGate = true
-      said('cut-out', 'BMS switched the battery on again')
+      say(events, t, 'cut-out', 'BMS switched the battery on again')
     }
     if (heater) {
       const heats = this.heating ? this.tempC < heater.startC + 4 : this.tempC < heater.startC
       const on = heats && wantsCharge
-      if (on !== this.heating) said('heater', on ? 'Battery heater on' : 'Battery heater off')
+      if (on !== this.heating) say(events, t, 'heater', on ? 'Battery heater on' : 'Battery heater off')
       this.heating = on
     }
   }
@@ -463,6 +465,7 @@ export class Simulation {
     this.sourceA = plant.sources.map(() => 0)
     this.sourceAh = plant.sources.map(() => 0)
     this.placeC = start.tempC
+    for (const row of plant.alternator?.trace ?? []) this.traceS += row.minutes * 60
     this.alternatorC = this.alternatorPeakC = start.tempC
     this.houseV = this.lfp?.restV ?? this.houseLead?.voltsAt(0) ?? 0
     this.startV = this.startLead?.voltsAt(0) ?? this.houseV
@@ -476,6 +479,8 @@ export class Simulation {
   private machineV = 0
   private machineMostA = 0
   private machineRpm = 0
+  /** Length of the alternator's voltage over a drive, s. */
+  private traceS = 0
   private dcdcMostA = 0
   private startDrawA = 0
 
@@ -618,8 +623,7 @@ export class Simulation {
     let regulated = machine.floatV !== null && this.regulatorFloats ? machine.floatV : machine.regulatorV
     if (machine.regulator === 'compensated') regulated -= 0.01 * (this.startScale) * Math.max(0, (this.alternatorC - 25) / 2)
     if (machine.regulator === 'computer' && machine.trace.length > 0) {
-      const whole = machine.trace.reduce((sum, row) => sum + row.minutes, 0) * 60
-      let at = around.engineS % whole
+      let at = around.engineS % this.traceS
       for (const row of machine.trace) {
         if (at < row.minutes * 60) {
           regulated = row.volts
@@ -684,13 +688,17 @@ export class Simulation {
     if (before !== this.linkClosed && (link.kind === 'vsr' || link.kind === 'solenoid')) this.events.push({ t: this.t, kind: 'relay', words: `${link.kind === 'vsr' ? 'Relay' : 'Solenoid'} ${this.linkClosed ? `closed at ${volts(this.startV)} V` : `opened at ${volts(this.startV)} V`}` })
   }
 
+  /** What the two sides and the link disagree by at a current, V. */
+  private linkOff(amps: number, ohm: number, drop: number): number {
+    return this.solveStart(amps) - this.solveHouse(amps) - drop - amps * ohm
+  }
   /** Current through a closed link from the starting to the house side, A: where both sides and its drop agree. */
   private solveLink(ohm: number, drop: number, oneWay: boolean): number {
-    const off = (amps: number): number => this.solveStart(amps) - this.solveHouse(amps) - drop - amps * ohm
-    if (oneWay && off(0) <= 0) return 0
-    let [low, high] = [oneWay ? 0 : -2000, 2000]
+    if (oneWay && this.linkOff(0, ohm, drop) <= 0) return 0
+    let low = oneWay ? 0 : -2000
+    let high = 2000
     let amps = Math.min(high, Math.max(low, this.linkA))
-    let y = off(amps)
+    let y = this.linkOff(amps, ohm, drop)
     let slope = -(ohm + 0.02)
     for (let i = 0; i < mostIterations; i++) {
       if (y > 2e-5) low = amps
@@ -699,7 +707,7 @@ export class Simulation {
       if (high - low < 1e-6) break
       const step = amps - y / slope
       const next = step > low && step < high ? step : (low + high) / 2
-      const z = off(next)
+      const z = this.linkOff(next, ohm, drop)
       const found = (z - y) / (next - amps)
       slope = i > 14 ? -1e-9 : found < -1e-5 ? found : -1e-5
       amps = next

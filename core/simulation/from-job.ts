@@ -1,5 +1,5 @@
 import { airAroundC, completeLinks, cableOhm, measuredHeat, shaftRpm, systemOf, type AlternatorLane, type System } from '../assessment/system'
-import { leadHealth, loadA } from '../assessment/energy'
+import { leadHealth, loadA, sharesBus } from '../assessment/energy'
 import { Scene, type View } from '../assessment/scene'
 import { fieldAt, partName, type JobDocument } from '../job/document'
 import { caseLimitC, usualHeat } from '../physics/alternator'
@@ -42,7 +42,7 @@ const firstMachine = ({ lanes }: System): AlternatorLane | undefined => lanes.fi
 function partsOfPlant(system: System, fitted: Fitted, machine: AlternatorLane | undefined): Omit<Plant, 'assumed'> {
   const { rules, scene, one, many, bank, lanes } = system
   const houseV = fitted === 'new' ? bank.nominalV : Number(one.houseBank.nominalV)
-  const hybrid = one.use.mixed !== 'replaced'
+  const hybrid = sharesBus(system)
   const lead = houseLeadOf(system)
   const hours = Array.from({ length: 24 }, (_, h) => h)
   const loads = loadsByHour(system)
@@ -88,9 +88,10 @@ function startLeadOf(starting: View<'startingBattery'>, nominalV: number): LeadP
   return { c10, health, ownA: leadLeakA(c10, health), ageing: 1.2, cells: (6 * nominalV) / 12, resistance: starting.chemistry === 'agm' || starting.chemistry === 'gel' ? 0.6 : 1 }
 }
 
-export function lfpOf({ bank, one, rules }: System): LfpPlant {
+export function lfpOf(system: System): LfpPlant {
+  const { bank, one, rules } = system
   const { each } = bank
-  const hybrid = one.use.mixed !== 'replaced' && one.use.chargeStop === 'yes'
+  const hybrid = sharesBus(system) && one.use.chargeStop === 'yes'
   return {
     ah: bank.ah * (1 - each.reserve / 100), nominalV: bank.nominalV, ohm: bank.ohm, kg: bank.kg, curve: curveOf(each), ownA: (each.standbyMa * each.parallel) / 1000 + (bank.ah * rules.selfDischarge) / 100 / 730.5,
     bms: {

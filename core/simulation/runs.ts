@@ -31,8 +31,9 @@ export interface RunInputs {
 interface RunKind {
   readonly title: string
   readonly about: string
-  /** Seconds a step. */
+  /** Seconds a step, and where a link switches many times an hour. */
   readonly dt: number
+  readonly switchingDt?: number
   readonly inputs: readonly (keyof RunInputs)[]
   readonly usual: (base: RunInputs) => Partial<RunInputs>
   readonly needsWeather?: true
@@ -48,10 +49,10 @@ const mildC = 12
 
 /** Every run, by name. */
 export const runKinds = {
-  'driving-day': { title: 'Driving day', about: 'From a low morning through the drive and the night at the mooring or camp.', dt: 10, inputs: ['soc', 'days', 'driveH', 'idleShare', 'driveFrom', 'mainsH', 'mainsFrom', 'coldC', 'warmC', 'clearness'], usual: () => ({ days: 1, mainsH: 0 }) },
+  'driving-day': { title: 'Driving day', about: 'From a low morning through the drive and the night at the mooring or camp.', dt: 30, switchingDt: 10, inputs: ['soc', 'days', 'driveH', 'idleShare', 'driveFrom', 'mainsH', 'mainsFrom', 'coldC', 'warmC', 'clearness'], usual: () => ({ days: 1, mainsH: 0 }) },
   'standing-still': { title: 'Standing still', about: 'Days until it is flat, on the sun alone.', dt: 30, inputs: ['soc', 'days', 'clearness', 'dayOfYear', 'latitude', 'tilt', 'coldC', 'warmC'], usual: () => ({ soc: 1, days: 14, driveH: 0, mainsH: 0 }), until: empty },
-  'mains-night': { title: 'Mains night', about: 'Hours to full on the mains charger, and what it draws from the supply.', dt: 10, inputs: ['soc', 'mainsFrom', 'coldC', 'warmC'], usual: (base) => ({ days: 1, driveH: 0, mainsH: 24, mainsFrom: 0, clearness: 0, coldC: Math.max(mildC, base.coldC), warmC: Math.max(mildC, base.warmC) }), until: full },
-  'cold-morning': { title: 'Cold morning or week', about: 'Soaked at the coldest, then the first start: when a source would charge, and when the cells allow it.', dt: 10, inputs: ['soc', 'days', 'driveH', 'driveFrom', 'mainsH', 'mainsFrom', 'coldC', 'warmC', 'clearness'], usual: (base) => ({ days: 1, driveFrom: 7, warmC: base.coldC + 4, clearness: 0.3, dayOfYear: 15 }) },
+  'mains-night': { title: 'Mains night', about: 'Hours to full on the mains charger, and what it draws from the supply.', dt: 30, switchingDt: 10, inputs: ['soc', 'mainsFrom', 'coldC', 'warmC'], usual: (base) => ({ days: 1, driveH: 0, mainsH: 24, mainsFrom: 0, clearness: 0, coldC: Math.max(mildC, base.coldC), warmC: Math.max(mildC, base.warmC) }), until: full },
+  'cold-morning': { title: 'Cold morning or week', about: 'Soaked at the coldest, then the first start: when a source would charge, and when the cells allow it.', dt: 30, switchingDt: 10, inputs: ['soc', 'days', 'driveH', 'driveFrom', 'mainsH', 'mainsFrom', 'coldC', 'warmC', 'clearness'], usual: (base) => ({ days: 1, driveFrom: 7, warmC: base.coldC + 4, clearness: 0.3, dayOfYear: 15 }) },
   'lay-up': { title: 'Lay-up', about: 'Weeks of standby, nothing charging.', dt: 60, inputs: ['soc', 'days', 'coldC', 'warmC'], usual: () => ({ soc: 0.6, days: 180, driveH: 0, mainsH: 0, clearness: 0, loads: false }), until: empty },
   'typical-year': { title: 'Typical year', about: 'A year of weather: days short of energy, hours refused for cold.', dt: 60, inputs: ['soc', 'driveH', 'mainsH', 'tilt'], usual: () => ({ soc: 0.8, days: 365 }), needsWeather: true },
 } as const satisfies Record<string, RunKind>
@@ -120,10 +121,12 @@ function dayPlan({ driveFrom, driveH, idleShare, mainsFrom, mainsH }: RunInputs)
 
 const smallAh = 50
 
-/** Seconds a step: that of the run, a third of a minute at most where the house battery is small and moves fast. */
+/** Seconds a step: that of the run; less where the house battery is small and moves fast, or a link switches many times an hour. */
 export function stepOf(run: RunId, plant: Plant): number {
   const ah = Math.min(plant.lfp?.ah ?? Infinity, plant.houseLead?.c10 ?? Infinity)
-  return Math.min(runKind(run).dt, ah < smallAh ? 20 : 60)
+  const switches = plant.link.kind === 'duty' || plant.link.kind === 'vsr'
+  const { dt, switchingDt = dt } = runKind(run)
+  return Math.min(switches ? switchingDt : dt, ah < smallAh ? 20 : 60)
 }
 
 /**

@@ -44,7 +44,7 @@ export async function saveShop(sql: Sql, workshop: string, { name, rules, units,
   return row ? readShop(sql, workshop) : null
 }
 
-const batch = 50
+const batch = 5
 
 /**
  * Judges the open jobs of a shop by rules and tells whose verdict changes.
@@ -67,7 +67,7 @@ export async function rejudge(sql: Sql, workshop: string, rules: RuleOverrides, 
       }
     }
     done += some.length
-    // Other requests have their turn between batches.
+    // Other requests have their turn between batches: a job with its runs takes some tens of milliseconds.
     await new Promise((resolve) => setImmediate(resolve))
   }
   return { open, judged: done, changed }

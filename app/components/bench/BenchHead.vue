@@ -29,7 +29,8 @@ const volts = computed(() => {
 <template>
   <header class="grid grid-cols-1 items-start gap-x-6 gap-y-2.5 border-b border-line bg-card px-4 py-3 md:grid-cols-[minmax(0,1fr)_20rem] md:px-5">
     <div class="min-w-0">
-      <p class="text-soft">Job {{ job.number }}<template v-if="job.customer"> · {{ job.customer }}</template> · <strong class="text-ink">{{ job.name || 'unnamed' }}</strong><template v-if="volts"> · {{ volts }}</template><template v-if="battery"> · battery: {{ battery }}</template> · <SaveNote /></p>
+      <p class="text-soft">Job {{ job.number }}<template v-if="job.customer"> · {{ job.customer }}</template> · <strong class="text-ink">{{ job.name || 'unnamed' }}</strong><template v-if="volts"> · {{ volts }}</template><template v-if="battery"> · battery: {{ battery }}</template> · <SaveNote /><span v-if="bench.looksAhead" data-testid="ahead"> · looking ahead …</span></p>
+      <p v-if="bench.aheadProblem" role="alert" class="text-bad">What needs a run could not be worked out: {{ bench.aheadProblem }}</p>
       <h1 class="mt-0.5 flex items-center gap-2.5 text-2xl leading-tight max-md:text-xl" data-testid="headline" :data-verdict="bench.assessment!.verdict"><VerdictMark :verdict="bench.assessment!.verdict" class="!size-7" />{{ bench.assessment!.headline }}</h1>
       <p class="mt-1 max-w-[46rem]" data-testid="reason">{{ bench.assessment!.reason }}</p>
     </div>

@@ -4,7 +4,6 @@ import { canTry, remedyEffort, remedyLabel, sameRemedy, type RemedyRef } from '.
 import { verdictWords } from '../../../core/assessment/verdict'
 import { fieldAt, partName } from '../../../core/job/document'
 import { formatQuantity, inSentence } from '../../../core/units/format'
-import { compareCandidates } from '../../../core/assessment/candidates'
 import type { Compared } from '../../../core/assessment/check'
 
 /** Why the selected check is as it is, and what would fix it. */
@@ -16,8 +15,8 @@ const bad = computed(() => check.value?.verdict === 'does-not-suit' || check.val
 const isTried = (remedy: RemedyRef) => bench.trial !== null && sameRemedy(bench.trial, remedy)
 
 /** The batteries set beside this one that would do where this one does not. */
-const wouldDo = computed(() => (bench.document && check.value?.remedies.some((r) => r.id === 'battery.other')
-  ? compareCandidates(bench.document, bench.rules).filter((c) => c.path !== 'candidate' && c.verdict !== 'does-not-suit').map((c) => c.name) : []))
+const { result: candidates } = useJudged('candidates', () => (check.value?.remedies.some((r) => r.id === 'battery.other') ? bench.document : null), () => bench.rules)
+const wouldDo = computed(() => candidates.value?.filter((c) => c.path !== 'candidate' && c.verdict !== 'does-not-suit').map((c) => c.name) ?? [])
 
 /** What the tried remedy changes, check by check. */
 const outcome = computed(() => {

@@ -5,6 +5,7 @@ import type { Plant } from '../../simulation/plant'
 import { beginsAt, totalsOf, type RunId, type RunInputs, type Totals } from '../../simulation/runs'
 import { formatQuantity as q } from '../../units/format'
 import { check, mid, number, word } from '../check'
+import { sharesBus } from '../energy'
 import type { RemedyRef } from '../remedies'
 import { acceptanceA, airAroundC, allDayA, allDayWords, availableA, dcdcInput, isStraight, measuredHeat, shaftRpm, type AlternatorLane, type System } from '../system'
 import { holdBack } from './alternator'
@@ -124,8 +125,8 @@ export const gassing = check({
   takesTime: true,
   why: 'Beside lithium, lead is held high for hours while the lithium fills and then sits below full for days; both wear it.',
   judge(_subject, system) {
-    const { one, rules } = system
-    if (one.use.mixed === 'replaced' || one.use.mixed === 'series') return null
+    const { rules } = system
+    if (!sharesBus(system)) return null
     const charger = system.lanes.find((lane) => lane.kind === 'charger')
     const mainsH = charger ? charger.charger.hours : 0
     const totals = runOf(system, 'driving-day', { days: 1, mainsH })

@@ -1,6 +1,6 @@
 import { formatNumber, formatQuantity as q, formatShare } from '../../units/format'
 import { check, number, word } from '../check'
-import { chargedAwayAh, dailyUse, freshUsableAh, leadHealth, leadUsableAh, usableColdAh } from '../energy'
+import { chargedAwayAh, dailyUse, freshUsableAh, leadHealth, leadUsableAh, sharesBus, usableColdAh } from '../energy'
 import type { RemedyRef } from '../remedies'
 
 const other: RemedyRef = { id: 'battery.other', on: 'candidate' }
@@ -22,7 +22,7 @@ export const usable = check({
       verdict: !less ? 'suits' : allowed ? 'suits-once-changed' : 'does-not-suit',
       compared: [number('new gives', fresh, 'Ah'), number('old gives now', old, 'Ah')],
       limit: one.houseBank.$origin(one.houseBank.testedAh > 0 ? 'testedAh' : 'ageYears'),
-      formula: () => `${q(bank.ah, 'Ah')} × ${100 - bank.each.reserve} % × ${rules.usableLithium} %${one.use.mixed === 'replaced' ? '' : ' and the lead that stays'} = ${q(fresh, 'Ah')}; old ${q(one.houseBank.ahEach * one.houseBank.parallel, 'Ah')} × ${formatShare(health)} left × ${rules.usableLead} % at its usual current = ${q(old, 'Ah')}`,
+      formula: () => `${q(bank.ah, 'Ah')} × ${100 - bank.each.reserve} % × ${rules.usableLithium} %${sharesBus(system) ? ' and the lead that stays' : ''} = ${q(fresh, 'Ah')}; old ${q(one.houseBank.ahEach * one.houseBank.parallel, 'Ah')} × ${formatShare(health)} left × ${rules.usableLead} % at its usual current = ${q(old, 'Ah')}`,
       summary: () => `The new battery gives ${q(fresh, 'Ah')} usable, the old ${q(old, 'Ah')}: ${less ? 'less than the customer is used to' : `${formatNumber(fresh / Math.max(old, 0.1), '×')} times as much`}.`,
       remedies: !less ? [] : [...(allowed ? [{ id: 'battery.more-parallel', on: 'candidate', value: needed } as const] : []), other],
     }

@@ -67,7 +67,9 @@ export const rate = check({
     const { bank, one, rules } = system
     const amps = laneCurrentA(lane, system)
     // Below the limit nothing may be charged at all, which is cold.charge-cut; the coldest that may is the limit itself.
-    const temperatures = [Math.max(one.place.coldestC, bank.coldLimitC), one.place.hottestC]
+    // A heater brings the cells to its own temperature before they are charged.
+    const warmedC = bank.each.heater === 'yes' ? bank.each.heaterStartC : -Infinity
+    const temperatures = [Math.max(one.place.coldestC, bank.coldLimitC, warmedC), one.place.hottestC]
     const [cold, hot] = temperatures.map((celsius) => ({ celsius, ...allowedRate(celsius, bank, rules.hotBand45To55C) })) as [RateAt, RateAt]
     const tighter = hot.share < cold.share ? hot : cold
     const allowedA = tighter.share * bank.ah

@@ -3,9 +3,9 @@ import { houseLeadOf, lfpOf } from '../../simulation/from-job'
 import { restedLeadSoc, shareOf, type Sharing } from '../../simulation/sharing'
 import { formatQuantity as q, formatShare } from '../../units/format'
 import { check, number, word } from '../check'
-import { dcAtOnceA, leadHealth, loadA } from '../energy'
+import { dcAtOnceA, leadHealth, loadA, sharesBus } from '../energy'
 import type { RemedyRef } from '../remedies'
-import { laneCurrentA, type Lane, type System } from '../system'
+import { laneCurrentA, type Lane } from '../system'
 
 export const school = check({
   id: 'mixed.school',
@@ -15,6 +15,15 @@ export const school = check({
   judge(_subject, { bank, one, rules }) {
     const { mixed, chargeStop, isolators } = one.use
     if (mixed === 'replaced' || mixed === 'series') return null
+    if (mixed === 'dcdc') {
+      return {
+        verdict: 'suits',
+        compared: [word('between them', 'a DC-DC'), word('shop wants', rules.mixedSchool === 'never' ? 'a DC-DC between' : 'that, or conditions')],
+        limit: { kind: 'rule', text: 'shop rule: lithium in direct parallel with lead-acid' },
+        formula: () => 'each has its own voltage; the DC-DC keeps the lead full',
+        summary: () => 'A DC-DC stands between lead and lithium: sources and loads are on the lithium, and the lead is kept full as a reserve.',
+      }
+    }
     if (rules.mixedSchool === 'never') {
       return {
         verdict: 'does-not-suit',
@@ -44,9 +53,6 @@ export const school = check({
   },
 })
 
-/** Whether lead and lithium share a bus, and the shop or the job allows it to be looked at. */
-const joined = ({ one }: System): boolean => one.use.mixed === 'hybrid' || one.use.mixed === 'relay'
-
 export const series = check({
   id: 'mixed.series',
   title: 'Lead and lithium in series',
@@ -72,7 +78,7 @@ export const sharing = check({
   about: 'battery',
   why: 'On one bus the lithium takes nearly all of the charge and of the load; the lead is there for the day the lithium cuts out.',
   judge(_subject, system) {
-    if (!joined(system)) return null
+    if (!sharesBus(system)) return null
     const { bank, lanes } = system
     const chargeA = lanes.reduce((sum, lane) => sum + laneCurrentA(lane, system), 0)
     const [lfp, lead] = [lfpOf(system), houseLeadOf(system)]
@@ -106,7 +112,7 @@ export const leadHealthCheck = check({
   about: 'battery',
   why: 'A weak lead battery turns charge into warmth day and night, and beside lithium it has all the charge it wants.',
   judge(_subject, system) {
-    if (!joined(system)) return null
+    if (!sharesBus(system)) return null
     const { one, bank, rules } = system
     const lostAh = houseLeadOf(system).ownA * 24
     const mostAh = (rules.leadLossMost / 100) * bank.ah
@@ -130,7 +136,7 @@ export const stops = check({
   about: 'battery',
   why: 'The lithium must be off the bus before the charger’s absorption, so that the lead still gets its own, and off again before its BMS would cut.',
   judge(_subject, system) {
-    if (!joined(system) || system.one.use.chargeStop === 'no') return null
+    if (!sharesBus(system) || system.one.use.chargeStop === 'no') return null
     const { bank, rules, lanes } = system
     const stopV = rules.chargeStopV * bank.scale
     const under = lanes.find((lane) => lane.kind === 'charger' && lane.charger.absorptionV <= stopV)
@@ -156,7 +162,7 @@ export const takeover = check({
   about: 'battery',
   why: 'When the lithium cuts out in the night, what must not stop runs on the lead alone, at the lead’s own capacity.',
   judge(_subject, system) {
-    if (!joined(system)) return null
+    if (!sharesBus(system)) return null
     const { many, rules, one } = system
     const essential = many.loads.filter((load) => load.essential === 'yes')
     if (essential.length === 0) return null

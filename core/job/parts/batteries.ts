@@ -13,7 +13,7 @@ export const use = {
     shunt: 'Shunt monitor that counts all current', partial: 'Phone link to one of several batteries', bms: 'Phone link to the only battery', voltage: 'Voltage only', none: 'Nothing',
   }, 'Look for a shunt in the main negative.'),
   warns: yesNo('Something will be seen or heard before the battery cuts out', 'Alarm of a monitor, buzzer on the battery’s signal.', { otherwise: 'no' }),
-  mixed: choice('The lead battery', { replaced: 'Is replaced', hybrid: 'Stays, in parallel with the lithium', relay: 'Stays, behind a relay', series: 'Stays, in series with the lithium' }, 'What the customer wishes.', { otherwise: 'replaced' }),
+  mixed: choice('The lead battery', { replaced: 'Is replaced', hybrid: 'Stays, in parallel with the lithium', relay: 'Stays, behind a relay', dcdc: 'Stays, with a DC-DC between', series: 'Stays, in series with the lithium' }, 'What the customer wishes.', { otherwise: 'replaced' }),
   chargeStop: yesNo('Charge stop and discharge stop fitted on the lithium side', 'Two relays or a contactor worked by the battery or a monitor.', { when: [{ field: 'mixed', is: ['hybrid', 'relay'] }], otherwise: 'no' }),
   isolators: yesNo('Lead and lithium can each be switched off alone', 'A switch for each.', { when: [{ field: 'mixed', is: ['hybrid', 'relay'] }], otherwise: 'no' }),
   negatives: choice('Battery negatives', { common: 'House and starting side joined', separate: 'Kept apart' }, 'Meter on ohms between the two negative posts, everything switched off.', { otherwise: 'common', detail: true }),

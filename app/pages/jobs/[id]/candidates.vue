@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { CheckResult } from '../../../../core/assessment/assess'
-import { chooseCandidate, compareCandidates, mostCandidates, type CandidateColumn } from '../../../../core/assessment/candidates'
+import { candidatePaths, chooseCandidate, mostCandidates, type CandidateColumn } from '../../../../core/assessment/candidates'
 import { verdictWords } from '../../../../core/assessment/verdict'
 import { partAt, withNewPart } from '../../../../core/job/document'
 import { partKinds, type Known } from '../../../../core/job/fields'
@@ -10,8 +10,9 @@ import type { ShelfRecord } from '../../../utils/api'
 
 /** Batteries and bank arrangements side by side on this job. */
 const { bench, problem, ready } = useJobPage('Candidates')
-const columns = computed(() => (ready.value ? compareCandidates(bench.document!, bench.rules) : []))
-const room = computed(() => columns.value.length < mostCandidates)
+const { result: compared, pending } = useJudged('candidates', () => (ready.value ? bench.document : null), () => bench.rules)
+const columns = computed(() => compared.value ?? [])
+const room = computed(() => ready.value && candidatePaths(bench.document!).length < mostCandidates)
 const picking = ref(false)
 const { fields } = partKinds.candidate
 
@@ -47,7 +48,8 @@ const choose = (path: string) => bench.edit((job) => chooseCandidate(job, path))
   <JobShell title="Candidates" about="Up to four batteries or arrangements, each judged on the whole job." :problem="problem" :ready="ready">
     <div class="p-3 md:p-4">
       <div class="mb-3 flex flex-wrap items-center gap-3"><button type="button" class="act" :disabled="!room" @click="picking = true">Add one from the shelf</button><button type="button" class="act-quiet" :disabled="!room" @click="add({})">Type one in</button><p v-if="!room" class="text-soft">Four stand here; take one away to add another.</p></div>
-      <ul class="grid gap-3 sm:grid-cols-2 xl:grid-cols-4" aria-label="Candidates">
+      <p v-if="pending && columns.length === 0" role="status" class="text-soft">Working it out …</p>
+      <ul class="grid gap-3 sm:grid-cols-2 xl:grid-cols-4" aria-label="Candidates" :aria-busy="pending">
         <li v-for="c in columns" :key="c.path" :data-candidate="c.path" :data-verdict="c.verdict" class="flex flex-col border bg-card p-3" :class="c.path === 'candidate' ? 'border-ink' : 'border-line'">
           <p class="text-xs text-soft">{{ c.path === 'candidate' ? 'In question' : 'Beside it' }}</p>
           <h2 class="text-lg">{{ c.name }}</h2>

@@ -1,0 +1,393 @@
+import { findingsOf, systemFor, type Finding } from '../assessment/assess'
+import { applyRemedy, canTry, remedyHours, remedyLabel, sameRemedy, type RemedyRef } from '../assessment/remedies'
+import { completeLinks, type System } from '../assessment/system'
+import { isWorse } from '../assessment/verdict'
+import { holdBack } from '../assessment/checks/alternator'
+import { partName, withPart, type JobDocument, type PartPath } from '../job/document'
+import { resolveRules, type RuleOverrides } from '../rules/rules'
+import { plantFrom } from '../simulation/from-job'
+import { inputsOf } from '../simulation/inputs'
+import { totalsOf, type Totals } from '../simulation/runs'
+import { valuesFromShelf, type ShelfPart } from '../shelf/kinds'
+import { inSentence } from '../units/format'
+import { batteries, suppliesFor, type NeededPart, type Supply } from './parts'
+
+/** One thing that is done: a remedy with the parts it takes. */
+export interface Step {
+  readonly ref: RemedyRef
+  readonly label: string
+  readonly on: string
+  readonly parts: readonly NeededPart[]
+  readonly hours: number
+  /** Ids of the checks it was taken up for. */
+  readonly settles: readonly string[]
+}
+
+/** One decision of a combination: nothing, or some remedies that belong together, under one name. */
+interface Option {
+  readonly words: string
+  readonly steps: readonly { readonly ref: RemedyRef; readonly supply: Supply | null }[]
+  /** Another battery of the shelf in place of the candidate. */
+  readonly battery?: ShelfPart
+  readonly parallel?: number
+}
+
+/** What can be decided about one thing, in several ways. */
+interface Axis {
+  readonly about: PartPath
+  readonly options: readonly Option[]
+}
+
+/** Everything a search needs; the same for whoever works on a share of it. */
+export interface Plan {
+  readonly job: JobDocument
+  readonly shopRules: RuleOverrides
+  readonly shelf: readonly ShelfPart[]
+  readonly axes: readonly Axis[]
+  readonly count: number
+  /** What stands in the way of the job as it was found. */
+  readonly before: readonly Finding[]
+}
+
+/** What came of one combination. */
+export interface Evaluation {
+  readonly index: number
+  readonly job: JobDocument
+  readonly name: string
+  readonly steps: readonly Step[]
+  readonly settles: boolean
+  /** Findings that stay in the way, and those only a measurement decides. */
+  readonly inTheWay: readonly Finding[]
+  readonly open: readonly Finding[]
+  /** What is accepted and written on the customer's paper: remedies that change nothing in the survey. */
+  readonly accepted: readonly RemedyRef[]
+  readonly figures: Figures | null
+}
+
+/** What tells answers apart. */
+export interface Figures {
+  readonly cost: number
+  readonly partsCost: number
+  readonly hours: number
+  /** Things whose price is not known. */
+  readonly unpriced: number
+  /** From the shop's low charge to full in ordinary use, h; null where three days do not fill it. */
+  readonly hoursToFull: number | null
+  /** Hottest the alternator's case gets in those three days, °C; null without one. */
+  readonly alternatorPeakC: number | null
+  readonly changes: number
+  readonly unservedAh: number
+}
+
+/** Most combinations looked at. */
+export const mostCombinations = 720
+const mostSizes = 4
+const mostRounds = 5
+/** Hours of ordinary use each answer is run for. */
+export const runDays = 3
+
+const keep = (words: string): Option => ({ words, steps: [] })
+const option = (words: string, ...steps: Option['steps']): Option => ({ words, steps })
+const bare = (ref: RemedyRef): Option['steps'][number] => ({ ref, supply: null })
+
+const isSetting = (ref: RemedyRef): boolean => /^charger\.(equalise-off|set-|use-lithium|float-off|compensation-off|limit-current)/.test(ref.id)
+const inTheWayOf = ({ verdict }: Finding): boolean => isWorse(verdict, 'suits') && verdict !== 'measure-first'
+
+/** What an answer may leave to a line on the customer's paper. */
+const onPaper: readonly RemedyRef['id'][] = ['charger.top-up', 'use.charge-more', 'battery.keep-lead', 'layup.top-up']
+/** Whether what remains of a finding is a line on the customer's paper. */
+const isAccepted = ({ verdict, remedies }: Finding): boolean => verdict === 'suits-once-changed' && remedies[0] !== undefined && onPaper.includes(remedies[0].id)
+
+/**
+ * What there is to decide, from the findings of the job as it stands: how each alternator reaches the bank, what becomes
+ * of each charger and controller, which battery and how many, how it is kept warm, and how lead and lithium live together.
+ * Pure: the same job, rules and shelf give the same plan.
+ */
+export function planOf(surveyed: JobDocument, shopRules: RuleOverrides, shelf: readonly ShelfPart[]): Plan {
+  const job = completeLinks(surveyed)
+  const system = systemFor(job, shopRules)
+  const findings = findingsOf(system).filter(inTheWayOf)
+  const axes: Axis[] = [
+    ...alternatorAxes(job, system, findings, shelf), ...chargerAxes(job, system, findings, shelf),
+    ...batteryAxis(job, system, findings, shelf), ...coldAxis(job, system, findings, shelf), ...mixedAxis(findings),
+  ]
+  const trimmed = trim(axes.filter((axis) => axis.options.length > 0))
+  return { job, shopRules, shelf, axes: trimmed, before: findings, count: trimmed.reduce((product, axis) => product * axis.options.length, 1) }
+}
+
+/** Takes options off the end of the longest axes until the product is small enough. */
+function trim(axes: readonly Axis[]): Axis[] {
+  const trimmed = [...axes]
+  const product = (): number => trimmed.reduce((all, axis) => all * axis.options.length, 1)
+  while (product() > mostCombinations) {
+    const longest = trimmed.reduce((a, axis, i) => (axis.options.length > trimmed[a]!.options.length ? i : a), 0)
+    trimmed[longest] = { ...trimmed[longest]!, options: trimmed[longest]!.options.slice(0, -1) }
+  }
+  return trimmed
+}
+
+function alternatorAxes(job: JobDocument, system: System, findings: readonly Finding[], shelf: readonly ShelfPart[]): Axis[] {
+  return system.lanes.flatMap((lane): Axis[] => {
+    if (lane.kind !== 'alternator') return []
+    const own = findings.filter((finding) => finding.on === lane.id && !finding.id.startsWith('cold.'))
+    const all = findings.filter((finding) => finding.on === lane.id)
+    if (all.length === 0) return []
+    system.scene.begin(new Map())
+    const name = inSentence(lane.name)
+    if (lane.link.kind === 'dcdc') {
+      const sizes = suppliesFor({ id: 'dcdc.add', on: lane.id, value: 30, values: { inputV: lane.alternator.nominalV } }, job, system, shelf, mostSizes + 2)
+      const settings = own.flatMap((finding) => finding.remedies.filter((ref) => canTry(ref) && ref.id !== 'charger.replace').slice(0, 1))
+      return [{ about: lane.id, options: [
+        option(settings.length > 0 ? `keep its DC-DC, ${settings.map((ref) => inSentence(remedyLabel(ref))).join(', ')}` : `keep the DC-DC on ${name}`, ...settings.map(bare)),
+        ...sizes.map((supply) => dcdcOption(lane.id, supply, lane.alternator.nominalV, String(system.bank.nominalV), system.bank.middleV)),
+      ] }]
+    }
+    const ways = holdBack(lane, system)
+    const dcdc = ways.find((ref) => ref.id === 'dcdc.add')!
+    const lowLoss = own.flatMap((finding) => finding.remedies).find((ref) => ref.id === 'link.low-loss-isolator')
+    const straight = own.some((finding) => finding.verdict === 'does-not-suit' && finding.remedies.every((ref) => ref.id === 'dcdc.add'))
+    const held = straight ? [] : ways.filter((ref) => ref.id !== 'dcdc.add').flatMap((ref) => suppliesFor(ref, job, system, shelf, 2).map((supply) =>
+      option(`${lowLoss && ref.id !== 'link.duty' ? 'low-loss isolator, ' : ''}${inSentence(remedyLabel(withPartValue(ref, supply)))}`, ...(lowLoss && ref.id !== 'link.duty' ? [{ ref: lowLoss, supply: suppliesFor(lowLoss, job, system, shelf)[0]! }] : []), { ref: withPartValue(ref, supply), supply })))
+    const units = suppliesFor(dcdc, job, system, shelf, mostSizes + 2).map((supply) => dcdcOption(lane.id, supply, lane.alternator.nominalV, String(system.bank.nominalV), system.bank.middleV, dcdc.value))
+    const alone: Option[] = lowLoss ? [option('low-loss isolator', { ref: lowLoss, supply: suppliesFor(lowLoss, job, system, shelf)[0]! })] : straight ? [] : [keep(`${name} as it is`)]
+    const ordered = system.rules.alternatorSchool === 'dcdc' || straight ? [...units, ...held, ...alone] : [...held, ...units, ...alone]
+    return [{ about: lane.id, options: [...ordered, option(`${name} off the house bank`, bare({ id: 'link.unjoined', on: lane.id }))] }]
+  })
+}
+
+/** A remedy with the value of the part that was taken for it. */
+function withPartValue(ref: RemedyRef, { values }: Supply): RemedyRef {
+  const opens = (values.opensAboveA as { value?: number } | undefined)?.value
+  return opens === undefined ? ref : { ...ref, value: opens }
+}
+
+function dcdcOption(link: PartPath, supply: Supply, inputV: string, outputV: string, absorptionV: number, wishedA = 30): Option {
+  const ratedA = (supply.values.ratedA as { value?: number } | undefined)?.value ?? wishedA
+  return option(`${ratedA} A DC-DC on ignition signal`, { ref: { id: 'dcdc.add', on: link, value: ratedA, values: { absorptionV, inputV, outputV } }, supply })
+}
+
+function chargerAxes(job: JobDocument, system: System, findings: readonly Finding[], shelf: readonly ShelfPart[]): Axis[] {
+  return system.lanes.flatMap((lane): Axis[] => {
+    if (lane.kind !== 'charger' && lane.kind !== 'solar') return []
+    const own = findings.filter((finding) => finding.on === lane.id && !finding.id.startsWith('cold.'))
+    if (own.length === 0) return []
+    system.scene.begin(new Map())
+    const name = partName(job, lane.id)
+    const settings: RemedyRef[] = []
+    for (const finding of own) {
+      const ref = finding.remedies.find(isSetting)
+      if (ref && !settings.some((known) => sameRemedy(known, ref))) settings.push(ref)
+    }
+    const all = own.every((finding) => finding.remedies.some((ref) => isSetting(ref) || !canTry(ref)))
+    const replace: RemedyRef = { id: 'charger.replace', on: lane.id, value: system.bank.recommendedA, values: { absorptionV: system.bank.middleV } }
+    const units = lane.kind === 'charger' ? suppliesFor(replace, job, system, shelf, mostSizes)
+      : suppliesFor({ id: 'solar.larger', on: lane.id, value: lane.solar.ratedA }, job, system, shelf, 2)
+    const toReplace = (supply: Supply): Option => {
+      const ratedA = (supply.values.ratedA as { value?: number } | undefined)?.value ?? replace.value!
+      return option(supply.parts[0]?.code ? `${inSentence(name)} replaced by ${supply.parts[0].name}` : `${inSentence(name)} replaced`, { ref: lane.kind === 'charger' ? { ...replace, value: ratedA } : { id: 'solar.larger', on: lane.id, value: ratedA }, supply })
+    }
+    return [{ about: lane.id, options: [
+      ...(all ? [option(settings.length > 0 ? `${settings.map((ref) => inSentence(remedyLabel(ref))).join(', ')}, keep ${inSentence(name)}` : `keep ${inSentence(name)}`, ...settings.map(bare))] : []),
+      ...units.map(toReplace),
+    ] }]
+  })
+}
+
+function batteryAxis(job: JobDocument, system: System, findings: readonly Finding[], shelf: readonly ShelfPart[]): Axis[] {
+  const own = findings.filter((finding) => finding.on === 'candidate' && finding.remedies.some((ref) => ref.id === 'battery.other' || ref.id === 'battery.more-parallel'))
+  if (own.length === 0) return []
+  system.scene.begin(new Map())
+  const more = [...new Set(own.flatMap((finding) => finding.remedies.filter((ref) => ref.id === 'battery.more-parallel').map((ref) => ref.value!)))].sort((a, b) => a - b)
+  const { ah, each, nominalV } = system.bank
+  const name = job.candidate.name ?? 'the new battery'
+  const fitting = shelf.filter((part) => part.kind === 'batteries' && part.values.chemistry === 'lfp' && part.values.purpose !== (each.purpose === 'house' ? 'starter' : 'house') && Number(part.values.nominalV) === nominalV && part.code !== job.candidate.shelf?.code)
+  const sized = fitting.flatMap((part) => Array.from({ length: Number(part.values.mostParallel ?? 1) }, (_, i) => ({ part, parallel: i + 1 })))
+    .filter(({ part, parallel }) => { const all = Number(part.values.ahEach) * parallel; return all >= ah * 0.7 && all <= Math.max(ah * 3, ah + 300) })
+    .sort((a, b) => Number(a.part.values.price ?? 0) * a.parallel - Number(b.part.values.price ?? 0) * b.parallel).slice(0, 10)
+  return [{ about: 'candidate', options: [
+    keep(name),
+    ...more.map((count) => option(`${count} × ${name}`, { ref: { id: 'battery.more-parallel', on: 'candidate', value: count }, supply: suppliesFor({ id: 'battery.more-parallel', on: 'candidate', value: count }, job, system, shelf)[0]! })),
+    ...sized.map(({ part, parallel }): Option => ({ words: `${parallel > 1 ? `${parallel} × ` : ''}${part.name} instead`, steps: [], battery: part, parallel })),
+  ] }]
+}
+
+function coldAxis(job: JobDocument, system: System, findings: readonly Finding[], shelf: readonly ShelfPart[]): Axis[] {
+  const cold = findings.filter((finding) => finding.id.startsWith('cold.') && finding.id !== 'cold.layup')
+  if (cold.length === 0) return []
+  system.scene.begin(new Map())
+  const heater: RemedyRef = { id: 'cold.heater', on: 'candidate' }
+  const heats = cold.some((finding) => finding.remedies.some((ref) => ref.id === 'cold.heater'))
+  const warmest = Math.max(0, ...cold.flatMap((finding) => finding.remedies.filter((ref) => ref.id === 'cold.warmer-place').map((ref) => ref.value!)))
+  const warmer: RemedyRef = { id: 'cold.warmer-place', on: 'place', value: warmest }
+  return [{ about: 'place', options: [
+    ...(heats ? suppliesFor(heater, job, system, shelf, 3).map((supply) => option(supply.parts[0]?.code ? `${supply.parts[0].name} under it` : 'heating pad', { ref: heater, supply })) : []),
+    ...(warmest > 0 ? [option('battery in a warmer place', bare(warmer))] : []),
+  ] }]
+}
+
+function mixedAxis(findings: readonly Finding[]): Axis[] {
+  const refs = findings.filter((finding) => finding.id.startsWith('mixed.')).flatMap((finding) => finding.remedies).filter((ref) => ref.id === 'mixed.conditions' || ref.id === 'mixed.separate')
+  const unlike = refs.filter((ref, i) => refs.findIndex((other) => sameRemedy(other, ref)) === i)
+  return unlike.length === 0 ? [] : [{ about: 'use', options: unlike.map((ref) => option(ref.id === 'mixed.conditions' ? 'hybrid bank with stops and switches' : 'lead and lithium parted by a DC-DC', bare(ref))) }]
+}
+
+/** The options of a combination: its number written in the mixed base of the axes. */
+function optionsAt({ axes }: Plan, index: number): Option[] {
+  let rest = index
+  return axes.map(({ options }) => {
+    const chosen = options[rest % options.length]!
+    rest = Math.floor(rest / options.length)
+    return chosen
+  })
+}
+
+/** Carries out remedies on a job, one after the other, and keeps account of what they take. */
+class Draft {
+  readonly steps: Step[] = []
+  constructor(public job: JobDocument, private readonly plan: Plan) {}
+
+  take(ref: RemedyRef, settles: readonly string[], given: Supply | null, system: System): void {
+    const known = this.steps.findIndex((step) => sameRemedy(step.ref, ref))
+    const supply = given ?? suppliesFor(ref, this.job, system, this.plan.shelf)[0]!
+    this.job = applyRemedy(this.job, ref)
+    if (Object.keys(supply.values).length > 0) this.job = withPart(this.job, ref.on, (part) => ({ ...part, ...supply.values }))
+    const step: Step = { ref, label: remedyLabel(ref), on: partName(this.job, ref.on), parts: supply.parts, hours: remedyHours(ref), settles }
+    // The second time a thing is done replaces the first: it is the same part, set or chosen better.
+    if (known >= 0) this.steps[known] = { ...step, settles: [...new Set([...this.steps[known]!.settles, ...settles])] }
+    else this.steps.push(step)
+  }
+
+  /** Another battery of the shelf in place of the candidate. */
+  swap(part: ShelfPart, parallel: number): void {
+    const counted = { value: parallel, how: 'assumed' } as const
+    this.job = withPart(this.job, 'candidate', () => ({ ...valuesFromShelf(part, 'candidate'), series: { value: 1, how: 'assumed' }, parallel: counted }))
+  }
+}
+
+/** Two devices replaced by a monitor take one monitor; one shunt is enough. */
+function withoutDoubles(steps: readonly Step[]): Step[] {
+  let monitored = false
+  return steps.map((step) => {
+    if (step.ref.id !== 'device.replace-by-monitor' && step.ref.id !== 'monitor.add') return step
+    const again = monitored
+    monitored = true
+    return again ? { ...step, parts: [], hours: 0.25 } : step
+  })
+}
+
+/**
+ * Carries out one combination: its options, then whatever their carrying out asks for, until nothing stands in the way
+ * or nothing more can be done. What settles the job is run for three days of ordinary use.
+ * @param index 0 to `plan.count` − 1
+ */
+export function evaluate(plan: Plan, index: number): Evaluation {
+  const options = optionsAt(plan, index)
+  const draft = new Draft(plan.job, plan)
+  let system = systemFor(draft.job, plan.shopRules)
+  for (const { battery, parallel } of options) if (battery) draft.swap(battery, parallel!)
+  for (const { steps } of options) for (const { ref, supply } of steps) draft.take(ref, [], supply, system)
+  let findings: Finding[] = []
+  for (let round = 0; round < mostRounds; round++) {
+    system = systemFor(draft.job, plan.shopRules)
+    findings = findingsOf(system)
+    system.scene.begin(new Map())
+    const next = findings.filter((finding) => inTheWayOf(finding) && !isAccepted(finding)).flatMap((finding) => {
+      // An option that was decided is not undone by what follows from it: the battery stays, the link stays.
+      const ref = finding.remedies.find((r) => canTry(r) && mayFollow(r, draft.steps, round))
+      return ref ? [{ ref, id: finding.id }] : []
+    })
+    if (next.length === 0) break
+    const unlike = next.filter(({ ref }, i) => next.findIndex((other) => sameRemedy(other.ref, ref)) === i)
+    for (const { ref } of unlike) draft.take(ref, next.filter((other) => sameRemedy(other.ref, ref)).map((other) => other.id), null, system)
+  }
+  const inTheWay = findings.filter((finding) => inTheWayOf(finding) && !isAccepted(finding))
+  const settles = inTheWay.length === 0
+  const steps = withoutDoubles(draft.steps).map((step) => ({ ...step, settles: settledBy(step, plan.before, findings) }))
+  const swapped = options.find((o) => o.battery)
+  return {
+    index, job: draft.job, steps, settles, inTheWay,
+    open: findings.filter((finding) => finding.verdict === 'measure-first'),
+    accepted: findings.filter(isAccepted).map((finding) => finding.remedies[0]!),
+    name: nameOf(options, steps), figures: settles ? figuresOf(plan, draft.job, steps, swapped?.battery, swapped?.parallel, system) : null,
+  }
+}
+
+/** Remedies that only a decision of the plan may bring: they choose another arrangement. */
+const decisions: readonly RemedyRef['id'][] = ['cold.heater', 'cold.warmer-place', 'dcdc.add', 'link.duty', 'link.cable', 'link.unjoined', 'alternator.limit-current', 'mixed.separate', 'mixed.conditions', 'battery.more-parallel', 'charger.replace']
+const mayFollow = (ref: RemedyRef, steps: readonly Step[], round: number): boolean =>
+  !decisions.includes(ref.id) || (round <= 1 && !steps.some((step) => step.ref.on === ref.on))
+
+/** What stood in the way and does not any more, where a step was named as its remedy; and what it was taken up for on the way. */
+function settledBy(step: Step, before: readonly Finding[], after: readonly Finding[]): string[] {
+  const still = new Set(after.filter(inTheWayOf).map((finding) => `${finding.id}@${finding.on}`))
+  const settled = before.filter((finding) => !still.has(`${finding.id}@${finding.on}`) && finding.remedies.some((ref) => sameRemedy(ref, step.ref)))
+  return [...new Set([...settled.map((finding) => finding.id), ...step.settles])]
+}
+
+/** What it is, in words: its decisions first, then what followed. */
+function nameOf(options: readonly Option[], steps: readonly Step[]): string {
+  const decided = options.map((o) => o.words).filter((words) => words !== '')
+  const followed = steps.filter((step) => !options.some((o) => o.steps.some((s) => sameRemedy(s.ref, step.ref)))).map((step) => inSentence(step.label))
+  const words = [...decided, ...(decided.length === 0 ? followed : [])]
+  const name = words.length === 0 ? 'as it is' : words.slice(0, 5).join(', ')
+  return name[0]!.toUpperCase() + name.slice(1)
+}
+
+/** Totals of three days of ordinary use from the shop's low charge. */
+export function useOf(job: JobDocument, shopRules: RuleOverrides, system: System): Totals {
+  const mainsH = Math.max(0, ...Object.values(job.chargers).map((charger) => charger.hours?.value ?? 0))
+  return totalsOf('driving-day', plantFrom(system, 'new'), { ...inputsOf(job, 'driving-day', shopRules), days: runDays, mainsH }, null, 60)
+}
+
+function figuresOf(plan: Plan, job: JobDocument, steps: readonly Step[], battery: ShelfPart | undefined, parallel: number | undefined, system: System): Figures {
+  const totals = useOf(job, plan.shopRules, system)
+  const bank = battery ? [{ quantity: parallel!, price: Number(battery.values.price) || null }] : batteries(plan.job, plan.shelf, plan.job.candidate.parallel?.value ?? 1)
+  const parts = [...bank, ...steps.flatMap((step) => step.parts)]
+  const partsCost = parts.reduce((sum, part) => sum + (part.price ?? 0) * part.quantity, 0)
+  const hours = steps.reduce((sum, step) => sum + step.hours, 0)
+  return {
+    partsCost, hours, cost: partsCost + hours * resolveRules(plan.shopRules, job.rules).labourPerH, unpriced: parts.filter((part) => part.price === null).length,
+    hoursToFull: totals.fullAfterH, alternatorPeakC: totals.alternatorPeakC, changes: steps.length + (battery ? 1 : 0), unservedAh: totals.unservedAh,
+  }
+}
+
+/** Whether one answer is at least as good in everything, and better in something. */
+export function beats(a: Figures, b: Figures): boolean {
+  const rows = [[a.cost, b.cost, 1], [a.hoursToFull ?? 999, b.hoursToFull ?? 999, 0.1], [a.alternatorPeakC ?? 0, b.alternatorPeakC ?? 0, 0.5], [a.changes, b.changes, 0]] as const
+  return rows.every(([x, y, by]) => x <= y + by) && rows.some(([x, y, by]) => x < y - by)
+}
+
+/** Answers shown at most. */
+export const mostAnswers = 8
+
+/**
+ * The answers that no other beats on cost, hours to full, alternator peak temperature and number of changes, the cheapest
+ * first; the same set of steps counts once. Of more than eight, those that are best at something stay, then the cheapest.
+ */
+export function bestOf(evaluations: readonly Evaluation[]): Evaluation[] {
+  const seen = new Set<string>()
+  const settled = evaluations.filter((e) => e.settles && e.figures && e.figures.unservedAh < 1 && seen.size < seen.add(JSON.stringify([e.steps.map((s) => JSON.stringify([s.ref, s.parts.map((p) => p.code)])).sort(), e.job.candidate.name])).size)
+  const served = settled.length > 0 ? settled : evaluations.filter((e) => e.settles && e.figures)
+  const front = served.filter((e) => !served.some((other) => other !== e && beats(other.figures!, e.figures!))).toSorted((a, b) => a.figures!.cost - b.figures!.cost || a.index - b.index)
+  if (front.length <= mostAnswers) return front
+  const least = (of: (f: Figures) => number): Evaluation => front.reduce((a, b) => (of(b.figures!) < of(a.figures!) ? b : a))
+  const stays = new Set([least((f) => f.cost), least((f) => f.hoursToFull ?? 999), least((f) => f.alternatorPeakC ?? 0), least((f) => f.changes)])
+  for (const e of front) if (stays.size < mostAnswers) stays.add(e)
+  return front.filter((e) => stays.has(e))
+}
+
+/** Where nothing settles the job: what comes nearest, and therefore what still stands in the way. */
+export function nearestOf(evaluations: readonly Evaluation[]): Evaluation | null {
+  const badness = (e: Evaluation): number => e.inTheWay.reduce((sum, finding) => sum + (finding.verdict === 'does-not-suit' ? 10 : 1), 0) * 100 + e.steps.length
+  return evaluations.reduce<Evaluation | null>((a, b) => (a === null || badness(b) < badness(a) ? b : a), null)
+}
+
+/** Searches a plan from end to end. A generator, so that whoever searches may show progress and stop; it yields the share done. */
+export function* search(plan: Plan, share: { readonly of: number; readonly turn: number } = { of: 1, turn: 0 }): Generator<number, Evaluation[], void> {
+  const found: Evaluation[] = []
+  for (let index = share.turn; index < plan.count; index += share.of) {
+    found.push(evaluate(plan, index))
+    yield (index + 1) / plan.count
+  }
+  return found
+}
