@@ -42,5 +42,5 @@ export default ts.config(
       'no-restricted-syntax': ['error', { selector: "NewExpression[callee.name='Date'][arguments.length=0]", message: 'The core has no clock.' }],
     },
   },
-  { files: ['app/**/*.{ts,vue}'], rules: { 'no-restricted-imports': ['error', { patterns: [{ regex: 'server/(?!db/(jobs|shop|shelf|photos)$)', message: 'The interface knows the server by its routes and the types of its rows.' }] }] } },
+  { files: ['app/**/*.{ts,vue}'], rules: { 'no-restricted-imports': ['error', { patterns: [{ regex: 'server/(?!db/(jobs|shop|shelf|photos|sheets)$)', message: 'The interface knows the server by its routes and the types of its rows.' }] }] } },
 )

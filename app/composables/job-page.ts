@@ -12,7 +12,7 @@ export function useJobPage(view: string, keys: Readonly<Record<string, () => voi
   const go = (path: string) => () => navigateTo(path)
   useKeys({
     'g j': go('/'), 'g h': go('/shelf'), 'g r': go('/rules'), 'g b': () => navigateTo(`/jobs/${id.value}`), 'g l': () => navigateTo(`/jobs/${id.value}/loads`),
-    'g c': () => navigateTo(`/jobs/${id.value}/candidates`), 'g u': () => navigateTo(`/jobs/${id.value}/run`), 'g s': () => navigateTo(`/jobs/${id.value}/summary`), 'Ctrl+Z': bench.undo, 'Ctrl+Shift+Z': bench.redo, ...keys,
+    'g c': () => navigateTo(`/jobs/${id.value}/candidates`), 'g p': () => navigateTo(`/jobs/${id.value}/specify`), 'g u': () => navigateTo(`/jobs/${id.value}/run`), 'g s': () => navigateTo(`/jobs/${id.value}/summary`), 'Ctrl+Z': bench.undo, 'Ctrl+Shift+Z': bench.redo, ...keys,
   })
   return { bench, problem, id, ready }
 }

@@ -261,7 +261,7 @@ export const useBench = defineStore('bench', () => {
   }
 
   return {
-    id, document, assessment, drawings, typing, save, conflict, notice, selected, selectedCheck, trial, trialAssessment,
+    id, version, document, assessment, drawings, typing, save, conflict, notice, selected, selectedCheck, trial, trialAssessment,
     canUndo: computed(() => undoStack.value.length > 0), canRedo: computed(() => redoStack.value.length > 0),
     rules, looksAhead: ahead.pending, aheadProblem: ahead.problem,
     open, edit, setField, setTyping, setHead, setPartText, setNote, setRules, fillPart, addPart, removePart, undo, redo, tryRemedy, resolve, saveNow,

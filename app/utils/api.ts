@@ -1,9 +1,10 @@
 import type { HistoryEntry, JobRow, StoredJob } from '../../server/db/jobs'
 import type { PhotoRow } from '../../server/db/photos'
 import type { ShelfRecord } from '../../server/db/shelf'
+import type { SheetRow } from '../../server/db/sheets'
 import type { Rejudged, Shop, VerdictChange } from '../../server/db/shop'
 
-export type { HistoryEntry, JobRow, PhotoRow, Rejudged, ShelfRecord, Shop, StoredJob, VerdictChange }
+export type { HistoryEntry, JobRow, PhotoRow, Rejudged, SheetRow, ShelfRecord, Shop, StoredJob, VerdictChange }
 
 /** What the server answers when it cannot do what was asked. */
 export interface Refused {

@@ -1,5 +1,6 @@
 import { assessAhead } from '../../core/assessment/assess'
 import { compareCandidates } from '../../core/assessment/candidates'
+import { schoolsOf } from '../../core/solve/answer'
 import type { JobDocument } from '../../core/job/document'
 import type { RuleOverrides } from '../../core/rules/rules'
 import { inUnits, type DisplayUnits } from '../../core/units/display'
@@ -8,6 +9,7 @@ import type { JudgeNews, JudgeOrder } from '../workers/judge.worker'
 /** Judgings that carry out runs and therefore take too long for the page's own thread, by name. */
 export const judgings = {
   ahead: (job: JobDocument, rules: RuleOverrides) => assessAhead(job, rules),
+  schools: (job: JobDocument, rules: RuleOverrides) => schoolsOf(job, rules),
   candidates: (job: JobDocument, rules: RuleOverrides) => compareCandidates(job, rules),
 } as const
 export type Judging = keyof typeof judgings

@@ -1,7 +1,7 @@
 import { isAsked, partsOf, type AnyPart, type JobDocument, type PartRef } from '../../core/job/document'
 import { partKinds, type Field, type How, type Known, type PartKind, type PartKindId } from '../../core/job/fields'
-import { formatRows } from '../../core/job/rows'
 import { formatQuantity } from '../../core/units/format'
+import { shownValue } from '../../core/job/shown'
 import { parseQuantity } from '../../core/units/parse'
 
 /** The fields of a part that are asked, in walking order. */
@@ -15,15 +15,7 @@ export function foldedFields(kind: PartKindId, part: AnyPart, matters: (name: st
   return { shown: asked.filter(isShown), folded: asked.filter((entry) => !isShown(entry)) }
 }
 
-/** A value as it is shown; empty when not known. */
-export function shownValue(field: Field, value: unknown): string {
-  if (value == null) return ''
-  switch (field.type) {
-    case 'choice': return field.options[value as string] ?? String(value)
-    case 'rows': return formatRows(value as never, field)
-    case 'quantity': return formatQuantity(value as number, field.unit)
-  }
-}
+export { shownValue }
 
 export type ReadValue<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly error: string }
 

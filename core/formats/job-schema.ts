@@ -68,6 +68,16 @@ export const inWords: Joi.ValidationOptions = {
 /** Rules a shop or a job has changed. */
 export const rulesSchema = Joi.object<RuleOverrides>(Object.fromEntries(ruleIds.map((id) => [id, ruleSchema(id)])))
 
+const count = (most: number) => Joi.number().integer().min(0).max(most)
+const listedPart = Joi.object({ kind: Joi.string().max(40).allow(null).required(), code: text(60).required(), version: count(1_000_000).required(), name: text(200).required(), quantity: Joi.number().min(0).max(10_000).required(), unit: Joi.valid('', 'm').required(), price: Joi.number().min(0).max(10_000_000).allow(null).required() })
+const changed = Joi.object({ path: Joi.string().max(120).pattern(/^[a-zA-Z]{1,30}(\/[a-zA-Z0-9-]{1,40}){0,2}$/, 'path').required(), before: Joi.any(), after: Joi.any() })
+/** The answer that was chosen: what is done, and what differs by it from the survey. */
+const specified = Joi.object({
+  name: text(500).required(), at: Joi.string().isoDate().raw().required(), by: text(200).required(),
+  battery: Joi.array().max(mostParts).items(listedPart).required(), accepted: Joi.array().max(mostRows).items(text(2000)).required(), changes: Joi.array().max(2000).items(changed).required(),
+  steps: Joi.array().max(mostParts).items(Joi.object({ label: text(300).required(), on: text(200).required(), hours: Joi.number().min(0).max(1000).required(), parts: Joi.array().max(mostParts).items(listedPart).required(), settles: Joi.array().max(mostRows).items(text(80)).required() })).required(),
+})
+
 /** What a job document must look like, made from the catalogue of fields. Unknown properties are kept. */
 export const jobSchema: Joi.ObjectSchema = Joi.object({
   format: Joi.valid(jobFormat).required(),
@@ -80,6 +90,7 @@ export const jobSchema: Joi.ObjectSchema = Joi.object({
   }).unknown().required(),
   rules: rulesSchema.unknown().required(),
   notes: Joi.object(Object.fromEntries(partKindIds.map((kind) => [kind, text(5000)]))).unknown().required(),
+  specified,
   ...Object.fromEntries(partKindIds.map((kind) => [
     kind,
     (partKinds[kind].many

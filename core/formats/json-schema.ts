@@ -60,6 +60,7 @@ export const jobJsonSchema: Schema = {
       })),
     },
     notes: { type: 'object', description: 'What the installer wrote at a station.', properties: Object.fromEntries(partKindIds.map((kind) => [kind, text(5000)])) },
+    specified: { type: 'object', description: 'The answer that was chosen: what is done, and what differs by it from the survey, property by property.', required: ['name', 'at', 'by', 'battery', 'steps', 'accepted', 'changes'] },
     ...Object.fromEntries(partKindIds.map((kind) => [
       kind,
       partKinds[kind].many

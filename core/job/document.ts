@@ -1,4 +1,5 @@
 import type { RuleOverrides } from '../rules/rules'
+import type { Specified } from './specified'
 import { partKinds, partKindIds, type Field, type FieldsOf, type Known, type ManyKindId, type OneKindId, type PartKind, type PartKindId, type Surveyed } from './fields'
 
 export const jobFormat = 'jovial-anchor/job'
@@ -55,6 +56,8 @@ export type JobDocument = {
   readonly rules: RuleOverrides
   /** What the installer wrote at a station. */
   readonly notes: Readonly<Partial<Record<PartKindId, string>>>
+  /** The answer that was chosen, beside the survey. */
+  readonly specified?: Specified
 } & { readonly [K in OneKindId]: Part<K> } & { readonly [K in ManyKindId]: Readonly<Record<string, Part<K>>> }
 
 /** A part seen without its kind: for code that walks over all of them. */
@@ -66,10 +69,11 @@ export function emptyJob(number: string, name = ''): JobDocument {
   return { format: jobFormat, version: jobFormatVersion, job: { number, name, stage: 'enquiry' }, rules: {}, notes: {}, ...parts } as unknown as JobDocument
 }
 
-/** A copy under a new number: the survey as it stands, as an enquiry of its own without a due date. */
+/** A copy under a new number: the survey as it stands, without what was specified, as an enquiry of its own without a due date. */
 export function copyOfJob(job: JobDocument, number: string): JobDocument {
   const { dueDate: _due, ...head } = job.job
-  return { ...job, job: { ...head, number, name: `Copy of ${head.name || head.number}`.slice(0, 200), stage: 'enquiry' } }
+  const { specified: _specified, ...found } = job
+  return { ...found as JobDocument, job: { ...head, number, name: `Copy of ${head.name || head.number}`.slice(0, 200), stage: 'enquiry' } }
 }
 
 /** Where a part is: `place`, or `chargers/charger-1`. */

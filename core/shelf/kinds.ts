@@ -80,9 +80,11 @@ export const shelfKindsFor = (part: PartKindId): ShelfKindId[] =>
 export function valuesFromShelf(part: Pick<ShelfPart, 'kind' | 'code' | 'version' | 'name' | 'values'>, into: PartKindId): Readonly<Record<string, unknown>> {
   const { fills, sets = {} } = shelfKind(part.kind)
   const fields: Fields = partKinds[into].fields
-  const given = Object.fromEntries(Object.entries({ ...part.values, ...sets }).filter(([name]) => Object.hasOwn(fields, name))
-    .map(([name, value]): [string, Known<unknown>] => [name, { value, how: 'maker' }]))
   const whole = fills !== 'use' && fills !== 'alternators' && !['fuses', 'connectors', 'heaters', 'conductors'].includes(part.kind)
+  // A pad under a battery has a weight and a price of its own; those of the battery stay.
+  const isOfThePart = (name: string): boolean => whole || (!Object.hasOwn(bulk, name) && name !== 'nominalV')
+  const given = Object.fromEntries(Object.entries({ ...part.values, ...sets }).filter(([name]) => Object.hasOwn(fields, name) && isOfThePart(name))
+    .map(([name, value]): [string, Known<unknown>] => [name, { value, how: 'maker' }]))
   return whole ? { ...given, name: part.name, shelf: { code: part.code, version: part.version } } : given
 }
 

@@ -1,6 +1,6 @@
 import type { RemedyRef } from '../assessment/remedies'
 import type { System } from '../assessment/system'
-import type { ManyKindId, PartKindId } from '../job/fields'
+import type { PartKindId } from '../job/fields'
 import type { JobDocument } from '../job/document'
 import { valuesFromShelf, type ShelfKindId, type ShelfPart } from '../shelf/kinds'
 
@@ -27,6 +27,7 @@ export interface Supply {
 const numberOf = (part: ShelfPart, name: string): number => Number(part.values[name] ?? NaN)
 const is = (part: ShelfPart, name: string, value: string): boolean => part.values[name] === value
 
+export const shelfPart = (part: ShelfPart, quantity: number): NeededPart => needed(part, quantity)
 const needed = (part: ShelfPart, quantity = 1, unit: '' | 'm' = '', price = part.values.price): NeededPart =>
   ({ kind: part.kind, code: part.code, version: part.version, name: part.name, quantity, unit, price: typeof price === 'number' ? price : null })
 
@@ -81,9 +82,6 @@ const unlistedNames: Partial<Record<RemedyRef['id'], string>> = {
 
 /** Which part of a job takes the values of a DC-DC or charger, when it is not the part the remedy is on. */
 const valuesInto = (want: Want, ref: RemedyRef): PartKindId | null => (want.into && ref.on.startsWith(want.into) ? want.into : null)
-
-/** Whether a path is of a collection. */
-export const kindOf = (path: string): ManyKindId | PartKindId => path.split('/')[0] as PartKindId
 
 /**
  * The ways a remedy can be supplied from the shelf, the best fitting first. One way without a part where it takes none;

@@ -3,14 +3,14 @@ import { applyRemedy, canTry, remedyHours, remedyLabel, sameRemedy, type RemedyR
 import { completeLinks, type System } from '../assessment/system'
 import { isWorse } from '../assessment/verdict'
 import { holdBack } from '../assessment/checks/alternator'
-import { partName, withPart, type JobDocument, type PartPath } from '../job/document'
+import { partAt, partName, withPart, type JobDocument, type PartPath } from '../job/document'
 import { resolveRules, type RuleOverrides } from '../rules/rules'
 import { plantFrom } from '../simulation/from-job'
 import { inputsOf } from '../simulation/inputs'
 import { totalsOf, type Totals } from '../simulation/runs'
 import { valuesFromShelf, type ShelfPart } from '../shelf/kinds'
 import { inSentence } from '../units/format'
-import { batteries, suppliesFor, type NeededPart, type Supply } from './parts'
+import { batteries, shelfPart, suppliesFor, type NeededPart, type Supply } from './parts'
 
 /** One thing that is done: a remedy with the parts it takes. */
 export interface Step {
@@ -18,9 +18,17 @@ export interface Step {
   readonly label: string
   readonly on: string
   readonly parts: readonly NeededPart[]
+  /** What the data sheet of its part then says of the part of the job. */
+  readonly values: Readonly<Record<string, unknown>>
   readonly hours: number
-  /** Ids of the checks it was taken up for. */
+  /** Ids of the checks it settles. */
   readonly settles: readonly string[]
+}
+
+/** A battery of the shelf and how many of them stand in parallel. */
+export interface Battery {
+  readonly part: ShelfPart
+  readonly parallel: number
 }
 
 /** One decision of a combination: nothing, or some remedies that belong together, under one name. */
@@ -28,8 +36,7 @@ interface Option {
   readonly words: string
   readonly steps: readonly { readonly ref: RemedyRef; readonly supply: Supply | null }[]
   /** Another battery of the shelf in place of the candidate. */
-  readonly battery?: ShelfPart
-  readonly parallel?: number
+  readonly battery?: Battery
 }
 
 /** What can be decided about one thing, in several ways. */
@@ -55,6 +62,8 @@ export interface Evaluation {
   readonly job: JobDocument
   readonly name: string
   readonly steps: readonly Step[]
+  /** Another battery of the shelf that takes the place of the candidate. */
+  readonly battery: Battery | null
   readonly settles: boolean
   /** Findings that stay in the way, and those only a measurement decides. */
   readonly inTheWay: readonly Finding[]
@@ -76,6 +85,8 @@ export interface Figures {
   /** Hottest the alternator's case gets in those three days, °C; null without one. */
   readonly alternatorPeakC: number | null
   readonly changes: number
+  /** Steps that rest on something nobody has seen yet: a warmer place, a stronger floor. */
+  readonly unseen: number
   readonly unservedAh: number
 }
 
@@ -91,12 +102,12 @@ const option = (words: string, ...steps: Option['steps']): Option => ({ words, s
 const bare = (ref: RemedyRef): Option['steps'][number] => ({ ref, supply: null })
 
 const isSetting = (ref: RemedyRef): boolean => /^charger\.(equalise-off|set-|use-lithium|float-off|compensation-off|limit-current)/.test(ref.id)
-const inTheWayOf = ({ verdict }: Finding): boolean => isWorse(verdict, 'suits') && verdict !== 'measure-first'
+export const inTheWayOf = ({ verdict }: Finding): boolean => isWorse(verdict, 'suits') && verdict !== 'measure-first'
 
 /** What an answer may leave to a line on the customer's paper. */
 const onPaper: readonly RemedyRef['id'][] = ['charger.top-up', 'use.charge-more', 'battery.keep-lead', 'layup.top-up']
 /** Whether what remains of a finding is a line on the customer's paper. */
-const isAccepted = ({ verdict, remedies }: Finding): boolean => verdict === 'suits-once-changed' && remedies[0] !== undefined && onPaper.includes(remedies[0].id)
+export const isAccepted = ({ verdict, remedies }: Finding): boolean => verdict === 'suits-once-changed' && remedies[0] !== undefined && onPaper.includes(remedies[0].id)
 
 /**
  * What there is to decide, from the findings of the job as it stands: how each alternator reaches the bank, what becomes
@@ -207,7 +218,7 @@ function batteryAxis(job: JobDocument, system: System, findings: readonly Findin
   return [{ about: 'candidate', options: [
     keep(name),
     ...more.map((count) => option(`${count} × ${name}`, { ref: { id: 'battery.more-parallel', on: 'candidate', value: count }, supply: suppliesFor({ id: 'battery.more-parallel', on: 'candidate', value: count }, job, system, shelf)[0]! })),
-    ...sized.map(({ part, parallel }): Option => ({ words: `${parallel > 1 ? `${parallel} × ` : ''}${part.name} instead`, steps: [], battery: part, parallel })),
+    ...sized.map(({ part, parallel }): Option => ({ words: `${parallel > 1 ? `${parallel} × ` : ''}${part.name} instead`, steps: [], battery: { part, parallel } })),
   ] }]
 }
 
@@ -242,30 +253,32 @@ function optionsAt({ axes }: Plan, index: number): Option[] {
 }
 
 /** Carries out remedies on a job, one after the other, and keeps account of what they take. */
-class Draft {
+export class Draft {
   readonly steps: Step[] = []
-  constructor(public job: JobDocument, private readonly plan: Plan) {}
+  constructor(public job: JobDocument, private readonly plan: Pick<Plan, 'shelf'>) {}
 
   take(ref: RemedyRef, settles: readonly string[], given: Supply | null, system: System): void {
     const known = this.steps.findIndex((step) => sameRemedy(step.ref, ref))
     const supply = given ?? suppliesFor(ref, this.job, system, this.plan.shelf)[0]!
+    const at = partAt(this.job, ref.on)
+    const on = at && at.kind !== 'use' && at.kind !== 'place' ? partName(this.job, ref.on) : ''
     this.job = applyRemedy(this.job, ref)
     if (Object.keys(supply.values).length > 0) this.job = withPart(this.job, ref.on, (part) => ({ ...part, ...supply.values }))
-    const step: Step = { ref, label: remedyLabel(ref), on: partName(this.job, ref.on), parts: supply.parts, hours: remedyHours(ref), settles }
+    const step: Step = { ref, label: remedyLabel(ref), on, parts: supply.parts, values: supply.values, hours: remedyHours(ref), settles }
     // The second time a thing is done replaces the first: it is the same part, set or chosen better.
     if (known >= 0) this.steps[known] = { ...step, settles: [...new Set([...this.steps[known]!.settles, ...settles])] }
     else this.steps.push(step)
   }
 
   /** Another battery of the shelf in place of the candidate. */
-  swap(part: ShelfPart, parallel: number): void {
+  swap({ part, parallel }: Battery): void {
     const counted = { value: parallel, how: 'assumed' } as const
     this.job = withPart(this.job, 'candidate', () => ({ ...valuesFromShelf(part, 'candidate'), series: { value: 1, how: 'assumed' }, parallel: counted }))
   }
 }
 
 /** Two devices replaced by a monitor take one monitor; one shunt is enough. */
-function withoutDoubles(steps: readonly Step[]): Step[] {
+export function withoutDoubles(steps: readonly Step[]): Step[] {
   let monitored = false
   return steps.map((step) => {
     if (step.ref.id !== 'device.replace-by-monitor' && step.ref.id !== 'monitor.add') return step
@@ -284,7 +297,8 @@ export function evaluate(plan: Plan, index: number): Evaluation {
   const options = optionsAt(plan, index)
   const draft = new Draft(plan.job, plan)
   let system = systemFor(draft.job, plan.shopRules)
-  for (const { battery, parallel } of options) if (battery) draft.swap(battery, parallel!)
+  const battery = options.find((o) => o.battery)?.battery ?? null
+  if (battery) draft.swap(battery)
   for (const { steps } of options) for (const { ref, supply } of steps) draft.take(ref, [], supply, system)
   let findings: Finding[] = []
   for (let round = 0; round < mostRounds; round++) {
@@ -303,12 +317,11 @@ export function evaluate(plan: Plan, index: number): Evaluation {
   const inTheWay = findings.filter((finding) => inTheWayOf(finding) && !isAccepted(finding))
   const settles = inTheWay.length === 0
   const steps = withoutDoubles(draft.steps).map((step) => ({ ...step, settles: settledBy(step, plan.before, findings) }))
-  const swapped = options.find((o) => o.battery)
   return {
-    index, job: draft.job, steps, settles, inTheWay,
+    index, job: draft.job, steps, battery, settles, inTheWay,
     open: findings.filter((finding) => finding.verdict === 'measure-first'),
     accepted: findings.filter(isAccepted).map((finding) => finding.remedies[0]!),
-    name: nameOf(options, steps), figures: settles ? figuresOf(plan, draft.job, steps, swapped?.battery, swapped?.parallel, system) : null,
+    name: nameOf(options, steps), figures: settles ? figuresOf(plan, draft.job, steps, battery, system) : null,
   }
 }
 
@@ -318,7 +331,7 @@ const mayFollow = (ref: RemedyRef, steps: readonly Step[], round: number): boole
   !decisions.includes(ref.id) || (round <= 1 && !steps.some((step) => step.ref.on === ref.on))
 
 /** What stood in the way and does not any more, where a step was named as its remedy; and what it was taken up for on the way. */
-function settledBy(step: Step, before: readonly Finding[], after: readonly Finding[]): string[] {
+export function settledBy(step: Step, before: readonly Finding[], after: readonly Finding[]): string[] {
   const still = new Set(after.filter(inTheWayOf).map((finding) => `${finding.id}@${finding.on}`))
   const settled = before.filter((finding) => !still.has(`${finding.id}@${finding.on}`) && finding.remedies.some((ref) => sameRemedy(ref, step.ref)))
   return [...new Set([...settled.map((finding) => finding.id), ...step.settles])]
@@ -339,55 +352,74 @@ export function useOf(job: JobDocument, shopRules: RuleOverrides, system: System
   return totalsOf('driving-day', plantFrom(system, 'new'), { ...inputsOf(job, 'driving-day', shopRules), days: runDays, mainsH }, null, 60)
 }
 
-function figuresOf(plan: Plan, job: JobDocument, steps: readonly Step[], battery: ShelfPart | undefined, parallel: number | undefined, system: System): Figures {
+/** The batteries of an answer: those of the shelf it takes instead, or the job's own candidate. */
+export const bankParts = ({ job, shelf }: Plan, battery: Battery | null): NeededPart[] =>
+  battery ? [shelfPart(battery.part, battery.parallel)] : batteries(job, shelf, (job.candidate.parallel?.value ?? 1) * (job.candidate.series?.value ?? 1))
+
+export function figuresOf(plan: Plan, job: JobDocument, steps: readonly Step[], battery: Battery | null, system: System): Figures {
   const totals = useOf(job, plan.shopRules, system)
-  const bank = battery ? [{ quantity: parallel!, price: Number(battery.values.price) || null }] : batteries(plan.job, plan.shelf, plan.job.candidate.parallel?.value ?? 1)
+  const bank = bankParts(plan, battery)
   const parts = [...bank, ...steps.flatMap((step) => step.parts)]
   const partsCost = parts.reduce((sum, part) => sum + (part.price ?? 0) * part.quantity, 0)
   const hours = steps.reduce((sum, step) => sum + step.hours, 0)
   return {
     partsCost, hours, cost: partsCost + hours * resolveRules(plan.shopRules, job.rules).labourPerH, unpriced: parts.filter((part) => part.price === null).length,
-    hoursToFull: totals.fullAfterH, alternatorPeakC: totals.alternatorPeakC, changes: steps.length + (battery ? 1 : 0), unservedAh: totals.unservedAh,
+    hoursToFull: totals.fullAfterH, alternatorPeakC: totals.alternatorPeakC, changes: steps.length + (battery ? 1 : 0), unseen: steps.filter((step) => restsOnUnseen.includes(step.ref.id)).length, unservedAh: totals.unservedAh,
   }
 }
 
-/** Whether one answer is at least as good in everything, and better in something. */
+/** Remedies that rest on a place or a strength that was not surveyed. */
+const restsOnUnseen: readonly RemedyRef['id'][] = ['cold.warmer-place', 'place.move', 'place.carry', 'dcdc.move', 'place.dry']
+
+/** Whether one answer is at least as good in everything, and better in something. One that rests on something unseen never beats one that does not. */
 export function beats(a: Figures, b: Figures): boolean {
-  const rows = [[a.cost, b.cost, 1], [a.hoursToFull ?? 999, b.hoursToFull ?? 999, 0.1], [a.alternatorPeakC ?? 0, b.alternatorPeakC ?? 0, 0.5], [a.changes, b.changes, 0]] as const
+  const rows = [[a.cost, b.cost, 1], [a.hoursToFull ?? 999, b.hoursToFull ?? 999, 0.1], [a.alternatorPeakC ?? 0, b.alternatorPeakC ?? 0, 0.5], [a.changes, b.changes, 0], [a.unseen, b.unseen, 0]] as const
   return rows.every(([x, y, by]) => x <= y + by) && rows.some(([x, y, by]) => x < y - by)
 }
 
 /** Answers shown at most. */
 export const mostAnswers = 8
 
+/** What is kept of a combination while the search goes on: enough to choose by. */
+export interface Outcome {
+  readonly index: number
+  /** Null where something still stands in the way. */
+  readonly figures: Figures | null
+  /** The same steps with the same parts have the same key. */
+  readonly key: string
+  /** How far from settling the job: 0 when nothing stands in the way. */
+  readonly short: number
+}
+
+export const outcomeOf = (e: Evaluation): Outcome => ({
+  index: e.index, figures: e.figures,
+  key: JSON.stringify([e.steps.map((s) => JSON.stringify([s.ref, s.parts.map((p) => p.code)])).sort(), e.battery?.part.code, e.battery?.parallel]),
+  short: e.settles ? 0 : e.inTheWay.reduce((sum, finding) => sum + (finding.verdict === 'does-not-suit' ? 10 : 1), 0) * 100 + e.steps.length,
+})
+
 /**
- * The answers that no other beats on cost, hours to full, alternator peak temperature and number of changes, the cheapest
- * first; the same set of steps counts once. Of more than eight, those that are best at something stay, then the cheapest.
+ * The outcomes that no other beats on cost, hours to full, alternator peak temperature and number of changes, the cheapest
+ * first; the same set of steps counts once. Those that leave loads unserved stand back where others serve them. Of more
+ * than eight, those that are best at something stay, then the cheapest.
  */
-export function bestOf(evaluations: readonly Evaluation[]): Evaluation[] {
+export function bestOf(outcomes: readonly Outcome[]): Outcome[] {
   const seen = new Set<string>()
-  const settled = evaluations.filter((e) => e.settles && e.figures && e.figures.unservedAh < 1 && seen.size < seen.add(JSON.stringify([e.steps.map((s) => JSON.stringify([s.ref, s.parts.map((p) => p.code)])).sort(), e.job.candidate.name])).size)
-  const served = settled.length > 0 ? settled : evaluations.filter((e) => e.settles && e.figures)
-  const front = served.filter((e) => !served.some((other) => other !== e && beats(other.figures!, e.figures!))).toSorted((a, b) => a.figures!.cost - b.figures!.cost || a.index - b.index)
+  const settled = outcomes.filter((o) => o.figures && seen.size < seen.add(o.key).size)
+  const serving = settled.filter((o) => o.figures!.unservedAh < 1)
+  const served = serving.length > 0 ? serving : settled
+  const front = served.filter((o) => !served.some((other) => other !== o && beats(other.figures!, o.figures!))).toSorted((a, b) => a.figures!.cost - b.figures!.cost || a.index - b.index)
   if (front.length <= mostAnswers) return front
-  const least = (of: (f: Figures) => number): Evaluation => front.reduce((a, b) => (of(b.figures!) < of(a.figures!) ? b : a))
-  const stays = new Set([least((f) => f.cost), least((f) => f.hoursToFull ?? 999), least((f) => f.alternatorPeakC ?? 0), least((f) => f.changes)])
-  for (const e of front) if (stays.size < mostAnswers) stays.add(e)
-  return front.filter((e) => stays.has(e))
+  const least = (of: (f: Figures) => number): Outcome => front.reduce((a, b) => (of(b.figures!) < of(a.figures!) ? b : a))
+  const stays = new Set([least((f) => f.cost), least((f) => f.hoursToFull ?? 999), least((f) => f.alternatorPeakC ?? 0), least((f) => f.changes), least((f) => f.unseen * 1e6 + f.cost)])
+  for (const o of front) if (stays.size < mostAnswers) stays.add(o)
+  return front.filter((o) => stays.has(o))
 }
 
-/** Where nothing settles the job: what comes nearest, and therefore what still stands in the way. */
-export function nearestOf(evaluations: readonly Evaluation[]): Evaluation | null {
-  const badness = (e: Evaluation): number => e.inTheWay.reduce((sum, finding) => sum + (finding.verdict === 'does-not-suit' ? 10 : 1), 0) * 100 + e.steps.length
-  return evaluations.reduce<Evaluation | null>((a, b) => (a === null || badness(b) < badness(a) ? b : a), null)
-}
+/** Where nothing settles the job: the combination that comes nearest. Null when nothing was looked at. */
+export const nearestOf = (outcomes: readonly Outcome[]): Outcome | null =>
+  outcomes.reduce<Outcome | null>((a, b) => (a === null || b.short < a.short ? b : a), null)
 
-/** Searches a plan from end to end. A generator, so that whoever searches may show progress and stop; it yields the share done. */
-export function* search(plan: Plan, share: { readonly of: number; readonly turn: number } = { of: 1, turn: 0 }): Generator<number, Evaluation[], void> {
-  const found: Evaluation[] = []
-  for (let index = share.turn; index < plan.count; index += share.of) {
-    found.push(evaluate(plan, index))
-    yield (index + 1) / plan.count
-  }
-  return found
+/** Searches a share of a plan. A generator, so that whoever searches may show progress and stop: it yields each outcome as it is found. */
+export function* search(plan: Plan, { of, turn }: { readonly of: number; readonly turn: number } = { of: 1, turn: 0 }): Generator<Outcome, void, void> {
+  for (let index = turn; index < plan.count; index += of) yield outcomeOf(evaluate(plan, index))
 }

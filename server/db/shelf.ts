@@ -77,3 +77,9 @@ export async function retirePart(sql: Sql, workshop: string, kind: ShelfKindId, 
   const rows = await sql`update shelf_part set retired = true where workshop_id = ${workshop} and kind = ${kind} and code = ${code} and is_current and not retired returning code`
   return rows.length > 0
 }
+
+/** Every part that stands on the shelf now, of all kinds, by kind and code: what a search for answers chooses from. */
+export const wholeShelf = (sql: Sql, workshop: string, limit = 5000): Promise<ShelfPart[]> =>
+  sql<ShelfPart[]>`
+    select kind, code, version, name, maker, part_values as values from shelf_part
+    where workshop_id = ${workshop} and is_current and not retired order by kind, code limit ${limit}`

@@ -3,7 +3,7 @@ const open = defineModel<boolean>('open', { required: true })
 const single = useSingleKeys()
 const keys = [
   ['/', 'find a value, a check or a view'], ['m', 'next measurement'], ['[  ]', 'previous and next check'], ['t', 'try the first remedy'],
-  ['g j', 'go to the jobs'], ['g b', 'go to the bench'], ['g l', 'go to the loads'], ['g c', 'go to the candidates'], ['g u', 'go to the run'], ['g s', 'go to the summary page'], ['g h', 'go to the shelf'], ['g r', 'go to the shop rules'], ['Ctrl Z', 'undo'], ['Ctrl Shift Z', 'redo'], ['?', 'these keys'], ['↑ ↓', 'in a number: step'],
+  ['g j', 'go to the jobs'], ['g b', 'go to the bench'], ['g l', 'go to the loads'], ['g c', 'go to the candidates'], ['g p', 'go to specify'], ['g u', 'go to the run'], ['g s', 'go to the summary page'], ['g h', 'go to the shelf'], ['g r', 'go to the shop rules'], ['Ctrl Z', 'undo'], ['Ctrl Shift Z', 'redo'], ['?', 'these keys'], ['↑ ↓', 'in a number: step'],
 ] as const
 </script>
 

@@ -2,7 +2,7 @@
 /** The views of one job. */
 const bench = useBench()
 const route = useRoute()
-const views = [['', 'Bench'], ['/loads', 'Loads'], ['/candidates', 'Candidates'], ['/run', 'Run'], ['/rules', 'Rules'], ['/summary', 'Summary page']] as const
+const views = [['', 'Bench'], ['/loads', 'Loads'], ['/candidates', 'Candidates'], ['/specify', 'Specify'], ['/run', 'Run'], ['/rules', 'Rules'], ['/summary', 'Summary page']] as const
 const own = computed(() => Object.keys(bench.document?.rules ?? {}).length)
 </script>
 

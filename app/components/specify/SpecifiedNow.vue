@@ -1,0 +1,24 @@
+<script setup lang="ts">
+import { asSpecified, withSpecified } from '../../../core/job/specified'
+import { changedFields } from '../../../core/job/shown'
+import { formatQuantity } from '../../../core/units/format'
+
+/** What was chosen for the job, beside the survey: in brief, with what differs, and the way to take it back. */
+const bench = useBench()
+const chosen = computed(() => bench.document!.specified!)
+const parts = computed(() => [...chosen.value.battery, ...chosen.value.steps.flatMap((step) => step.parts)])
+const cost = computed(() => parts.value.reduce((sum, part) => sum + (part.price ?? 0) * part.quantity, 0))
+const hours = computed(() => chosen.value.steps.reduce((sum, step) => sum + step.hours, 0))
+const rows = computed(() => changedFields(withSpecified(bench.document!, null), asSpecified(bench.document!), chosen.value.changes))
+</script>
+
+<template>
+  <section class="border border-sea bg-card p-3" aria-labelledby="specified">
+    <div class="flex flex-wrap items-start gap-x-4 gap-y-1">
+      <div class="mr-auto min-w-0"><h2 id="specified" class="text-lg">Specified: {{ chosen.name }}</h2><p class="text-soft">by {{ chosen.by }}, {{ ago(chosen.at) }}. {{ formatQuantity(cost, 'money') }} of parts, {{ formatQuantity(hours, 'h') }}. The survey stays as it was found.</p></div>
+      <button type="button" class="act-quiet" @click="bench.edit((job) => withSpecified(job, null))">Take it back</button>
+    </div>
+    <details class="mt-1"><summary class="min-h-8 py-1 max-md:min-h-11">As found and as specified: {{ rows.length }} values differ</summary><ChangedFields :rows="rows" /></details>
+    <SheetList class="mt-2" />
+  </section>
+</template>

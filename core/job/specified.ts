@@ -1,0 +1,46 @@
+import { applyChanges, type Change } from './changes'
+import type { JobDocument } from './document'
+
+/** A part to be bought, as a specification lists it: code and version on the shelf, or a thing the shelf does not hold. */
+export interface ListedPart {
+  readonly kind: string | null
+  readonly code: string
+  readonly version: number
+  readonly name: string
+  readonly quantity: number
+  readonly unit: '' | 'm'
+  readonly price: number | null
+}
+
+/** One thing to be done. */
+export interface ListedStep {
+  readonly label: string
+  readonly on: string
+  readonly parts: readonly ListedPart[]
+  readonly hours: number
+  readonly settles: readonly string[]
+}
+
+/** The answer that was chosen for a job: what is done, and what differs by it from the survey, property by property. */
+export interface Specified {
+  readonly name: string
+  readonly at: string
+  readonly by: string
+  readonly battery: readonly ListedPart[]
+  readonly steps: readonly ListedStep[]
+  /** What is accepted as it is and told to the customer. */
+  readonly accepted: readonly string[]
+  readonly changes: readonly Change[]
+}
+
+/** The job as it will be once it is done; the survey as it is where nothing was chosen. The chosen answer itself is left out. */
+export function asSpecified(job: JobDocument): JobDocument {
+  const { specified, ...found } = job
+  return specified ? applyChanges(found as JobDocument, specified.changes) : job
+}
+
+/** The job with an answer chosen for it, or with none. The survey stays untouched beside it. */
+export function withSpecified(job: JobDocument, specified: Specified | null): JobDocument {
+  const { specified: _old, ...found } = job
+  return specified ? { ...found, specified } as JobDocument : found as JobDocument
+}

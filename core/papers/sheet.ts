@@ -1,0 +1,128 @@
+import { assess, systemFor } from '../assessment/assess'
+import type { Setting } from '../assessment/check'
+import { allChecks } from '../assessment/checks'
+import type { Verdict } from '../assessment/verdict'
+import type { JobDocument } from '../job/document'
+import { changedFields, type ChangedField } from '../job/shown'
+import { asSpecified, withSpecified, type ListedPart } from '../job/specified'
+import { resolveRules, ruleCatalogue, type RuleId, type RuleOverrides, type ShopRules } from '../rules/rules'
+import { settingsCards } from '../solve/settings'
+import { inUnits, type DisplayUnits } from '../units/display'
+import { formatQuantity as q, inSentence } from '../units/format'
+
+/** Everything a specification sheet is made from, as it stood when it was issued. */
+export interface SheetInputs {
+  /** `0417-2`: the job's number and a count. */
+  readonly number: string
+  readonly issuedAt: string
+  readonly issuedBy: string
+  readonly shop: { readonly name: string; readonly units: DisplayUnits }
+  /** All shop rules in force, one value each: later defaults do not touch it. */
+  readonly rules: ShopRules
+  readonly job: JobDocument
+}
+
+/** A line of the parts list with its price. */
+export interface PricedLine {
+  readonly name: string
+  readonly code: string
+  readonly quantity: number
+  readonly unit: '' | 'm'
+  readonly price: number | null
+  readonly total: number | null
+}
+
+/** What a sheet says. */
+export interface SheetResult {
+  readonly name: string
+  readonly found: { readonly verdict: Verdict; readonly headline: string; readonly reason: string }
+  readonly specified: { readonly verdict: Verdict; readonly headline: string }
+  readonly lines: readonly PricedLine[]
+  readonly partsTotal: number
+  readonly hours: number
+  readonly labourPerH: number
+  readonly total: number
+  readonly unpriced: number
+  readonly work: readonly { readonly label: string; readonly on: string; readonly settles: readonly string[] }[]
+  readonly cards: readonly { readonly unit: string; readonly settings: readonly Setting[] }[]
+  readonly protections: readonly { readonly label: string; readonly value: string }[]
+  readonly accepted: readonly string[]
+  readonly cautions: readonly string[]
+  readonly open: readonly string[]
+  /** What a run says of it, and the other findings that suit, with their numbers. */
+  readonly findings: readonly { readonly title: string; readonly summary: string; readonly verdict: Verdict }[]
+  readonly differs: readonly ChangedField[]
+  /** Questions on which workshops differ: what was chosen here. */
+  readonly schools: readonly { readonly question: string; readonly chosen: string; readonly own: boolean }[]
+}
+
+/** A specification sheet as issued: what it was made from and what came of it. Kept unchanged for ever. */
+export interface Sheet {
+  readonly format: 'jovial-anchor/specification'
+  readonly version: 1
+  readonly inputs: SheetInputs
+  readonly result: SheetResult
+}
+
+/** The lines of a parts list: the same part from several steps is one line. */
+export function pricedLines(parts: readonly ListedPart[]): PricedLine[] {
+  const lines = new Map<string, PricedLine>()
+  for (const { code, name, quantity, unit, price } of parts) {
+    const key = `${code}|${name}|${price}`
+    const all = (lines.get(key)?.quantity ?? 0) + quantity
+    lines.set(key, { name, code, quantity: all, unit, price, total: price === null ? null : Math.round(price * all * 100) / 100 })
+  }
+  return [...lines.values()]
+}
+
+/**
+ * Works a sheet out from its inputs alone: the same inputs give the same sheet.
+ * @throws when the job has nothing specified
+ */
+export function sheetOf(inputs: SheetInputs): Sheet {
+  const { job, rules, shop } = inputs
+  const { specified } = job
+  if (!specified) throw new Error('Nothing is specified for this job')
+  const found = withSpecified(job, null)
+  const done = asSpecified(job)
+  // Every rule is given by value, so that what a job or a shop changes later, or a new default, is no matter.
+  const frozen: RuleOverrides = rules
+  return inUnits(shop.units, () => {
+    const [before, after] = [assess(found, frozen), assess(done, frozen)]
+    const system = systemFor(done, frozen)
+    const lines = pricedLines([...specified.battery, ...specified.steps.flatMap((step) => step.parts)])
+    const hours = specified.steps.reduce((sum, step) => sum + step.hours, 0)
+    const partsTotal = lines.reduce((sum, line) => sum + (line.total ?? 0), 0)
+    const titles = new Map(allChecks.map((check) => [check.id, check.title]))
+    const result: SheetResult = {
+      name: specified.name,
+      found: { verdict: before.verdict, headline: before.headline, reason: before.reason }, specified: { verdict: after.verdict, headline: after.headline },
+      lines, partsTotal, hours, labourPerH: rules.labourPerH, total: partsTotal + hours * rules.labourPerH, unpriced: lines.filter((line) => line.price === null).length,
+      work: specified.steps.map(({ label, on, settles }) => ({ label, on, settles: settles.map((id) => titles.get(id) ?? id) })),
+      cards: settingsCards(system),
+      protections: system.scene.asUsual(() => {
+        const { bank } = system
+        return [
+          { label: 'Charge voltage', value: `${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}, never above ${q(bank.absoluteV, 'V')}` },
+          { label: 'BMS cuts charging at', value: q(bank.bmsOverV, 'V') }, { label: 'BMS cuts discharge at', value: q(bank.each.bmsUnderV * bank.each.series, 'V') },
+          { label: 'No charging below', value: q(bank.coldLimitC, '°C') }, { label: 'Largest charge current', value: q(bank.largestA, 'A') }, { label: 'Largest continuous discharge', value: q(bank.continuousA, 'A') },
+          ...after.checks.filter((check) => ['battery.short-circuit', 'alternator.load-dump', 'source.unloaded', 'battery.warning'].includes(check.id)).map((check) => ({ label: check.title, value: check.summary })),
+        ]
+      }).value,
+      accepted: specified.accepted,
+      cautions: [...new Set(after.checks.flatMap((check) => check.cautions))],
+      open: after.measureNext.map((m) => `${m.part}: ${inSentence(m.label)}. ${m.how}`),
+      findings: after.checks.map((check) => ({ title: `${check.subject}: ${inSentence(check.title)}`, summary: check.summary, verdict: check.verdict })),
+      differs: changedFields(found, done, specified.changes),
+      schools: (Object.keys(ruleCatalogue) as RuleId[]).flatMap((rule) => {
+        const catalogued = ruleCatalogue[rule]
+        return catalogued.kind === 'school' ? [{ question: catalogued.label, chosen: (catalogued.options as Readonly<Record<string, string>>)[rules[rule] as string]!, own: Object.hasOwn(job.rules, rule) }] : []
+      }),
+    }
+    return { format: 'jovial-anchor/specification', version: 1, inputs, result }
+  })
+}
+
+/** Inputs of a sheet for a job as it stands: the rules in force are resolved, the job's own over the shop's. */
+export const sheetInputs = (job: JobDocument, shop: { readonly name: string; readonly units: DisplayUnits; readonly rules: RuleOverrides }, head: Pick<SheetInputs, 'number' | 'issuedAt' | 'issuedBy'>): SheetInputs =>
+  ({ ...head, shop: { name: shop.name, units: shop.units }, rules: resolveRules(shop.rules, job.rules), job })

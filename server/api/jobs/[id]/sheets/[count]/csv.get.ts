@@ -1,0 +1,12 @@
+import { setResponseHeaders } from 'h3'
+import { sheetCsv } from '../../../../../../core/papers/sheet-csv'
+import { route } from '../../../../../utils/reply'
+import { sheetOfAddress } from '../../../../../utils/sheet'
+
+/** The parts list of a sheet. */
+export default route(async (event) => {
+  const { row, sheet } = await sheetOfAddress(event)
+  const text = sheetCsv(sheet)
+  setResponseHeaders(event, { 'content-type': 'text/csv; charset=utf-8', 'content-disposition': `attachment; filename="parts-${row.number.replace(/[^\w-]/g, '_')}.csv"` })
+  return text
+})
