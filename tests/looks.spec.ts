@@ -60,8 +60,23 @@ for (const scheme of ['light', 'dark'] as const) {
         await expectNoViolations(page)
       })
 
+      test('axe finds nothing on specify and on an issued sheet', async ({ page, app }) => {
+        const job = await app.job('0421')
+        await page.goto(`${job}/specify`)
+        await expect(page.getByTestId('solve-state')).toHaveAttribute('data-state', 'done', { timeout: 60_000 })
+        await page.getByText('Settings', { exact: true }).click()
+        await page.getByText('As found and as specified', { exact: true }).click()
+        await expectNoViolations(page)
+        await page.getByRole('button', { name: 'Choose this one' }).click()
+        await page.getByRole('button', { name: 'Issue the sheet' }).click()
+        await page.getByRole('link', { name: 'Specification 0421-1' }).click()
+        await expect(page.getByTestId('sheet')).toBeVisible()
+        await expectNoViolations(page)
+        expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(viewport.width)
+      })
+
       test('nothing is wider than the screen', async ({ page, app }) => {
-        for (const address of [app.url, `${app.url}/shelf`, `${app.url}/rules`, await app.job('0417'), await app.job('0421'), `${await app.job('0417')}/summary`, `${await app.job('0417')}/loads`, `${await app.job('0430')}/candidates`, `${await app.job('0430')}/run`, `${await app.job('0427')}/rules`]) {
+        for (const address of [app.url, `${app.url}/shelf`, `${app.url}/rules`, await app.job('0417'), await app.job('0421'), `${await app.job('0417')}/summary`, `${await app.job('0417')}/loads`, `${await app.job('0430')}/candidates`, `${await app.job('0430')}/run`, `${await app.job('0417')}/specify`, `${await app.job('0427')}/rules`]) {
           await page.goto(address)
           await page.waitForLoadState('networkidle')
           expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(viewport.width)

@@ -53,6 +53,8 @@ export interface Subjects {
 
 export interface Check<K extends keyof Subjects = keyof Subjects> {
   readonly isCheck: true
+  /** Its place among those of its topic: as they are written in the file, whatever order a module lists its exports in. */
+  readonly order: number
   /** Stable: `charger.absorption`. The part before the dot is the topic. */
   readonly id: string
   readonly title: string
@@ -65,8 +67,9 @@ export interface Check<K extends keyof Subjects = keyof Subjects> {
   readonly judge: (subject: Subjects[K], system: System) => Judgement | null
 }
 
+let declared = 0
 /** Declares a check. Exporting it from a topic file is all that is needed for it to run. */
-export const check = <K extends keyof Subjects>(definition: Omit<Check<K>, 'isCheck'>): Check<K> => ({ isCheck: true, ...definition })
+export const check = <K extends keyof Subjects>(definition: Omit<Check<K>, 'isCheck' | 'order'>): Check<K> => ({ isCheck: true, order: declared++, ...definition })
 
 export const number = (label: string, value: number, unit: Unit): Compared => ({ label, value, unit })
 export const word = (label: string, value: string): Compared => ({ label, value, unit: '' })
