@@ -3,16 +3,19 @@ import { execFileSync } from 'node:child_process'
 import { existsSync, readdirSync, readFileSync } from 'node:fs'
 import { chromium } from '@playwright/test'
 import { Bench } from 'tinybench'
-import { assess } from '../core/assessment/assess'
+import { Worker } from 'node:worker_threads'
+import { assess, assessAhead } from '../core/assessment/assess'
 import { compareCandidates } from '../core/assessment/candidates'
 import { drawLanes } from '../core/assessment/instruments'
 import { readJobFile, writeJobFile } from '../core/formats/job-file'
 import { writeShelfCsv } from '../core/formats/shelf-csv'
-import { emptyJob, type JobDocument, withNewPart } from '../core/job/document'
+import { readShelfCsv } from '../core/formats/shelf-csv'
+import { emptyJob, type JobDocument, withField, withNewPart } from '../core/job/document'
 import { auditLoads } from '../core/loads/audit'
 import { StepDetector } from '../core/loads/detect'
 import { judgeSteps } from '../core/loads/judge'
 import { chanceVehicle } from '../core/loads/stand-in'
+import { shelfKindIds, type ShelfPart } from '../core/shelf/kinds'
 import { plantOf } from '../core/simulation/from-job'
 import { inputsOf } from '../core/simulation/inputs'
 import { runNow } from '../core/simulation/runs'
@@ -32,9 +35,10 @@ const file = writeJobFile(first)
 const assessment = assess(first)
 
 const bench = new Bench({ time: 1500, warmupTime: 500 })
-for (const [name, job] of jobs) bench.add(`assess ${name}`, () => { assess(job) })
+for (const [name, job] of jobs) bench.add(`assess ${name}, at once`, () => { assess(job, {}, []) })
+for (const [name, job] of jobs) bench.add(`look ahead ${name}: the checks that take a run`, () => { assessAhead(job) })
 bench
-  .add('assess a job of two sources, all unknown', () => { assess(unknown) })
+  .add('assess a job of two sources, all unknown', () => { assess(unknown, {}, []) })
   .add('compare four candidates', () => { compareCandidates(trailer) })
   .add('audit the loads', () => { auditLoads(first) })
   .add('draw the lanes of the first job', () => { drawLanes(first, {}, assessment) })
@@ -62,6 +66,16 @@ for (const [what, number, run] of [['typical year, three sources and two batteri
   runs.push({ run: what, first: ms(times[0]!), best: ms(Math.min(...times)) })
 }
 console.table(runs)
+
+// The workboat with a colder place and a smaller battery: links, chargers, batteries and warmth to decide, more than 500 combinations.
+const many = withField(withField(first, 'place/coldestC', { value: -6, how: 'measured' }), 'candidate/continuousA', { value: 60, how: 'maker' })
+const shelf: ShelfPart[] = shelfKindIds.flatMap((kind) => readShelfCsv(readFileSync(new URL(`../demo/shelf/${kind}.csv`, import.meta.url), 'utf8'), kind).parts.map(({ code, name, maker, values }) => ({ kind, version: 1, code, name, maker, values })))
+const threads = 2
+const shares = await Promise.all(Array.from({ length: threads }, (_, turn) => new Promise<{ count: number; looked: number; settled: number; ms: number }>((done, failed) => {
+  const worker = new Worker(new URL('./lib/solve-share.ts', import.meta.url), { workerData: { job: many, shelf, turn, of: threads, most: 500 }, execArgv: ['--import', 'tsx'] })
+  worker.once('message', done).once('error', failed)
+})))
+console.log(`Answers: ${shares.reduce((sum, s) => sum + s.looked, 0)} combinations of ${shares[0]!.count} judged, those that settle the job (${shares.reduce((sum, s) => sum + s.settled, 0)}) run for 72 h, two workers: ${(Math.max(...shares.map((s) => s.ms)) / 1000).toFixed(2)} s`)
 
 const streams = 200
 const found = { there: 0, found: 0, reported: 0, wrong: 0 }
@@ -145,6 +159,26 @@ const [running, drawing] = await page.evaluate(() => {
 })
 const task = (length: number): string => (length === 0 ? 'under 50 ms' : `${Math.round(length)} ms`)
 console.log(`Typical year of three systems in the page: longest task while it ran ${task(running)}, drawing what came of it ${task(drawing)}; the page’s process held at most ${Math.round(most)} MB, ${Math.round(heaviest())} MB when done`)
+
+// What a search does to the page: the longest task while it searches, and how soon a stop takes.
+await page.goto(`${server.url}/jobs/${(await db.sql<{ id: string }[]>`select job_id as id from job where number = '0430'`)[0]!.id}/specify`)
+const solving = page.getByTestId('solve-state')
+const is = (what: string) => solving.and(page.locator(`[data-state="${what}"]`)).waitFor({ timeout: 120_000 })
+await is('done')
+await page.evaluate(() => {
+  const seen = { longest: 0, pressed: 0, stopped: 0 }
+  Object.assign(window, { solve: seen })
+  new PerformanceObserver((list) => { for (const { duration } of list.getEntries()) seen.longest = Math.max(seen.longest, duration) }).observe({ entryTypes: ['longtask'] })
+  const stands = document.querySelector('[data-testid="solve-state"]')!
+  new MutationObserver(() => { if (stands.getAttribute('data-state') === 'stopped') seen.stopped ||= performance.now() }).observe(stands, { attributes: true })
+  document.addEventListener('click', (event) => { if ((event.target as HTMLElement).textContent === 'Stop') seen.pressed = performance.now() }, true)
+})
+await page.getByRole('button', { name: 'Search again' }).click()
+await page.waitForTimeout(400)
+await page.getByRole('button', { name: 'Stop' }).click()
+await is('stopped')
+const searching = await page.evaluate(() => (window as unknown as { solve: { longest: number; pressed: number; stopped: number } }).solve)
+console.log(`Search for answers in the page: longest task ${task(searching.longest)}; a stop took ${Math.round(searching.stopped - searching.pressed)} ms`)
 await browser.close()
 await server.stop()
 await db.drop()

@@ -1,8 +1,11 @@
-// npm run schema: writes what is published of the formats, made from the catalogues: the JSON Schema of the job file and the tables of the shelf.
+// npm run schema: writes what is published, made from the catalogues: the JSON Schema of the job file, the tables of the shelf, the checks.
 import { writeFile } from 'node:fs/promises'
 import { jobJsonSchema } from '../core/formats/json-schema'
+import { describeChecks } from '../core/formats/describe-checks'
 import { describeTables } from '../core/formats/describe-tables'
+import { examples } from './lib/examples'
 
 const docs = new URL('../docs/', import.meta.url)
 await writeFile(new URL('job.schema.json', docs), `${JSON.stringify(jobJsonSchema, null, 2)}\n`)
 await writeFile(new URL('tables.md', docs), describeTables())
+await writeFile(new URL('assessment.md', docs), describeChecks(examples()))

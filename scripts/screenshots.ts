@@ -24,7 +24,7 @@ interface Shot {
   readonly act?: (page: Page) => Promise<void>
 }
 const at = async (number: string): Promise<string> => `/jobs/${await id(number)}`
-const [workboat, van, bus, tug, trailer] = [await at('0417'), await at('0421'), await at('0424'), await at('0427'), await at('0430')] as const
+const [workboat, van, bus, trailer] = [await at('0417'), await at('0421'), await at('0424'), await at('0430')] as const
 const measure = async (page: Page): Promise<void> => {
   await page.getByLabel('Speed').selectOption('30')
   await page.getByRole('button', { name: 'Start the stand-in' }).click()
@@ -33,20 +33,35 @@ const measure = async (page: Page): Promise<void> => {
   await page.getByPlaceholder('What was it?').first().fill('Fridge, compressor')
   await page.getByRole('heading', { name: 'Measure' }).evaluate((heading) => heading.scrollIntoView())
 }
+const solved = async (page: Page): Promise<void> => {
+  await page.locator('[data-testid=solve-state][data-state=done]').waitFor()
+  if (page.viewportSize()!.width < 500) return void await page.waitForTimeout(600)
+  await page.getByRole('list', { name: 'Answers' }).getByRole('button').filter({ hasText: 'pad under it' }).first().click()
+  await page.getByRole('button', { name: 'Pin' }).click()
+  await page.getByRole('list', { name: 'Answers' }).getByRole('button').first().click()
+}
+const issued = async (page: Page): Promise<void> => {
+  await page.locator('[data-testid=solve-state][data-state=done]').waitFor()
+  await page.getByRole('list', { name: 'Answers' }).getByRole('button').filter({ hasText: /^40 A DC-DC.*keep/ }).first().click()
+  await page.getByRole('button', { name: 'Choose this one' }).click()
+  await page.getByRole('button', { name: 'Issue the sheet' }).click()
+  await page.getByRole('link', { name: /^Specification 0417-1/ }).click()
+  await page.getByTestId('sheet').waitFor()
+}
 const ran = async (page: Page): Promise<void> => { await page.locator('[data-testid=run-state][data-state=done]').waitFor(); await page.waitForTimeout(1000) }
 const shots: readonly Shot[] = [
   { name: 'jobs', path: '/' },
   { name: 'bench', path: workboat },
   { name: 'bench-station', path: van, act: async (page) => { await page.locator('[data-station=links] h3 button').click() } },
   { name: 'bench-dark', path: van, dark: true, act: async (page) => { await page.keyboard.press('t') } },
-  { name: 'bench-measure', path: bus, act: async (page) => { await page.locator('[data-check="charger.absorption@chargers/charger-1"]').click() } },
-  { name: 'bench-hybrid', path: tug },
   { name: 'bench-phone', path: workboat, size: phone },
   { name: 'bench-phone-walk', path: bus, size: phone, dark: true, act: async (page) => { await page.getByTestId('next').click() } },
   { name: 'loads', path: `${workboat}/loads` },
   { name: 'loads-measure', path: `${bus}/loads`, act: measure },
-  { name: 'loads-phone', path: `${tug}/loads`, size: phone },
   { name: 'candidates', path: `${trailer}/candidates` },
+  { name: 'specify', path: `${van}/specify`, act: solved },
+  { name: 'specify-phone', path: `${workboat}/specify`, size: phone, dark: true, act: solved },
+  { name: 'sheet', path: `${workboat}/specify`, act: issued },
   { name: 'run', path: `${workboat}/run`, act: ran },
   { name: 'run-compared', path: `${workboat}/run`, act: async (page) => { await ran(page); await page.getByLabel(/DC-DC/).check(); await page.getByLabel(/^Duty/).check(); await page.getByTestId('totals').getByRole('columnheader').nth(2).waitFor(); await page.waitForTimeout(800) } },
   { name: 'run-dark', path: `${van}/run`, dark: true, act: async (page) => { await page.getByLabel('Cold morning or week').check(); await ran(page); await page.waitForTimeout(1500) } },

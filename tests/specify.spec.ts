@@ -30,6 +30,7 @@ test('the workboat: answers are there without a click, are compared, changed by 
   const specified = page.getByRole('region', { name: /^Specified: 40 A DC-DC/ })
   await expect(specified).toContainText('The survey stays as it was found')
   await expectSaved(page)
+  await expect(page.getByTestId('specified-now')).toContainText('Suits by the survey and the rules as they are now.')
   await page.reload()
   await specified.getByText(/As found and as specified: \d+ values differ/).click()
   await expect(specified.getByRole('row').filter({ hasText: 'Shore charger: equalise' })).toContainText('On, can be switched offHas one, switched off')
@@ -37,6 +38,18 @@ test('the workboat: answers are there without a click, are compared, changed by 
   await page.getByRole('link', { name: 'Bench' }).click()
   await openStation(page, 'chargers')
   await expect(field(page, 'chargers/charger-1/equaliseStage')).toHaveValue('switchable')
+
+  await page.getByRole('link', { name: 'Run' }).click()
+  await expect(page.getByLabel(/^As specified: 40 A DC-DC/)).toBeVisible()
+  await page.goto(`${await app.job('0417')}`)
+  await openStation(page, 'place')
+  await field(page, 'place/coldestC').fill('-9')
+  await page.keyboard.press('Tab')
+  await expectSaved(page)
+  await page.getByRole('link', { name: 'Specify' }).click()
+  await expect(page.getByTestId('specified-now')).toContainText('Search again, or take it back')
+  await page.getByRole('button', { name: 'Take it back' }).click()
+  await expect(specified).toHaveCount(0)
 })
 
 test('an issued sheet stays as it is after rules, shelf and job have changed', async ({ page, app }) => {

@@ -54,7 +54,7 @@ export const remedyCatalogue = {
   'alternator.surge-protector': { label: () => 'Surge protector on the alternator output', takes: '1 part', hours: 0.5, apply: set(() => ({ surgeProtector: 'yes' })) },
   'alternator.charge-stop-wire': { label: () => 'Wire the battery’s charge-stop signal to the regulator', takes: 'wire; both must have the terminal', hours: 2, apply: set(() => ({ chargeStopWire: 'yes' })) },
   'link.low-loss-isolator': { label: (r) => `Low-loss isolator (${v(r)} drop)`, takes: '1 part', hours: 1, apply: set((r) => ({ dropV: r.value! })) },
-  'dcdc.add': { label: (r) => `${a(r)} DC-DC charger on an ignition signal`, takes: '1 part', hours: 3, apply: set((r) => ({ ...lithiumStages, ...r.values, kind: 'dcdc', signal: 'wire', ratedA: r.value! })) },
+  'dcdc.add': { label: (r) => `${a(r)} DC-DC charger ${r.values?.signal === 'voltage' ? 'that starts on voltage' : 'on an ignition signal'}`, takes: '1 part', hours: 3, apply: set((r) => ({ ...lithiumStages, signal: 'wire', ...r.values, kind: 'dcdc', ratedA: r.value! })) },
   'dcdc.signal-wire': { label: () => 'Run an ignition or alternator wire to its signal terminal', takes: 'wire', hours: 1, apply: set(() => ({ signal: 'wire' })) },
   'dcdc.lower-input': { label: (r) => `DC-DC charger that runs down to ${v(r)}, or a thicker cable to it`, takes: '1 part or cable', hours: 2, apply: set((r) => ({ lowestInputV: r.value! })) },
   'dcdc.move': { label: () => 'Stand the DC-DC in a cool, dry place', takes: 'cable and time, by survey', hours: 3, apply: set(() => ({ stands: 'cool' })) },

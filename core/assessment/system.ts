@@ -25,6 +25,8 @@ export class Bank {
   get maxFloatV(): number { return this.each.maxFloatV * this.each.series }
   get balanceStartV(): number { return this.rules.balanceStartV * this.scale }
   get recommendedA(): number { return this.each.recommendedChargeA * this.each.parallel }
+  /** What it should be charged with by the shop's school, A: the maker's recommended figure, or the largest. */
+  get wishedA(): number { return this.rules.chargeRateSchool === 'largest' ? this.largestA : this.recommendedA }
   get largestA(): number { return Math.max(this.each.largestChargeA, this.each.recommendedChargeA) * this.each.parallel }
   /** Share of the BMS rating each battery of a parallel bank can be counted on for: the shop's, or less where the cabling is worse. */
   get sharing(): number {

@@ -4,6 +4,7 @@ import { applyRemedy, canTry } from '../assessment/remedies'
 import { Scene } from '../assessment/scene'
 import { completeLinks, systemOf } from '../assessment/system'
 import { partsOf, withField, type JobDocument } from '../job/document'
+import { asSpecified } from '../job/specified'
 import { resolveRules, type RuleOverrides } from '../rules/rules'
 import { plantOf } from './from-job'
 import type { Plant } from './plant'
@@ -21,6 +22,7 @@ export function variantsOf(job: JobDocument, shopRules: RuleOverrides, assessmen
     { id: 'new', title: 'New battery, as entered', plant: plantOf(job, shopRules, 'new') },
     { id: 'old', title: 'Old lead bank', plant: plantOf(job, shopRules, 'old') },
   ]
+  if (job.specified) variants.push({ id: 'specified', title: `As specified: ${job.specified.name}`, plant: plantOf(asSpecified(job), shopRules, 'new') })
   const tried = assessment.changes.filter(canTry)
   if (tried.length > 0) {
     const changed = tried.reduce((next, remedy) => applyRemedy(next, remedy), completeLinks(job))

@@ -245,3 +245,26 @@ describe('schools', () => {
     expect(schoolsOf(jobs['0427']!, {}).find((v) => v.rule === 'mixedSchool')).toMatchObject({ own: true, others: [{ verdict: 'does-not-suit' }] })
   })
 })
+
+describe('each school of the disagreement table', () => {
+  const job = jobs['0417']!
+  const best = (rules: Parameters<typeof planOf>[1], of: JobDocument = job) => solve(planOf(of, rules, shelf)).answers
+  it('charge rate: the largest figure lets larger chargers in', () => {
+    const small = withValues(charger({ ratedA: 110, currentLimit: 'fixed' }), { 'candidate/recommendedChargeA': 30, 'candidate/largestChargeA': 60 })
+    const sizes = (rules: Parameters<typeof planOf>[1]) => Math.max(...best(rules, small).map((a) => jobOf(small, a).chargers['charger-1']!.ratedA!.value!))
+    expect(sizes({ chargeRateSchool: 'recommended' })).toBeLessThanOrEqual(30)
+    expect(sizes({ chargeRateSchool: 'largest' })).toBeGreaterThan(30)
+  })
+  it('running signal: voltage is trusted where the shop trusts it, never under a computer', () => {
+    const either = shelf.map((part): ShelfPart => (part.kind === 'dcdc' ? { ...part, values: { ...part.values, signal: 'voltage' } } : part))
+    const signals = (rules: Parameters<typeof planOf>[1], of: JobDocument) => new Set(solve(planOf(of, rules, either)).answers.flatMap((a) => jobOf(of, a).links['link-1']?.kind?.value === 'dcdc' ? [jobOf(of, a).links['link-1']!.signal!.value] : []))
+    const plain = straightJob({ kind: 'solenoid' })
+    expect(signals({}, plain)).toEqual(new Set(['wire']))
+    expect(signals({ signalSchool: 'voltage' }, plain)).toEqual(new Set(['voltage']))
+    expect(signals({ signalSchool: 'voltage' }, jobs['0421']!)).toEqual(new Set(['wire']))
+  })
+  it('usable share and lay-up change what is judged', () => {
+    const [wide, narrow] = [100, 75].map((usableLithium) => assess(job, { usableLithium }, []).checks.find((c) => c.id === 'battery.usable')!.compared[0].value as number)
+    expect(wide).toBeGreaterThan(narrow!)
+  })
+})

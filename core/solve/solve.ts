@@ -1,8 +1,8 @@
 import { findingsOf, systemFor, type Finding } from '../assessment/assess'
 import { applyRemedy, canTry, remedyHours, remedyLabel, sameRemedy, type RemedyRef } from '../assessment/remedies'
-import { completeLinks, type System } from '../assessment/system'
+import { completeLinks, type AlternatorLane, type System } from '../assessment/system'
 import { isWorse } from '../assessment/verdict'
-import { holdBack } from '../assessment/checks/alternator'
+import { holdBack, runningSignal } from '../assessment/checks/alternator'
 import { partAt, partName, withPart, type JobDocument, type PartPath } from '../job/document'
 import { resolveRules, type RuleOverrides } from '../rules/rules'
 import { plantFrom } from '../simulation/from-job'
@@ -150,7 +150,7 @@ function alternatorAxes(job: JobDocument, system: System, findings: readonly Fin
       const settings = own.flatMap((finding) => finding.remedies.filter((ref) => canTry(ref) && ref.id !== 'charger.replace').slice(0, 1))
       return [{ about: lane.id, options: [
         option(settings.length > 0 ? `keep its DC-DC, ${settings.map((ref) => inSentence(remedyLabel(ref))).join(', ')}` : `keep the DC-DC on ${name}`, ...settings.map(bare)),
-        ...sizes.map((supply) => dcdcOption(lane.id, supply, lane.alternator.nominalV, String(system.bank.nominalV), system.bank.middleV)),
+        ...sizes.map((supply) => dcdcOption(lane, supply, system)),
       ] }]
     }
     const ways = holdBack(lane, system)
@@ -159,7 +159,7 @@ function alternatorAxes(job: JobDocument, system: System, findings: readonly Fin
     const straight = own.some((finding) => finding.verdict === 'does-not-suit' && finding.remedies.every((ref) => ref.id === 'dcdc.add'))
     const held = straight ? [] : ways.filter((ref) => ref.id !== 'dcdc.add').flatMap((ref) => suppliesFor(ref, job, system, shelf, 2).map((supply) =>
       option(`${lowLoss && ref.id !== 'link.duty' ? 'low-loss isolator, ' : ''}${inSentence(remedyLabel(withPartValue(ref, supply)))}`, ...(lowLoss && ref.id !== 'link.duty' ? [{ ref: lowLoss, supply: suppliesFor(lowLoss, job, system, shelf)[0]! }] : []), { ref: withPartValue(ref, supply), supply })))
-    const units = suppliesFor(dcdc, job, system, shelf, mostSizes + 2).map((supply) => dcdcOption(lane.id, supply, lane.alternator.nominalV, String(system.bank.nominalV), system.bank.middleV, dcdc.value))
+    const units = suppliesFor(dcdc, job, system, shelf, mostSizes + 2).map((supply) => dcdcOption(lane, supply, system, dcdc.value))
     const alone: Option[] = lowLoss ? [option('low-loss isolator', { ref: lowLoss, supply: suppliesFor(lowLoss, job, system, shelf)[0]! })] : straight ? [] : [keep(`${name} as it is`)]
     const ordered = system.rules.alternatorSchool === 'dcdc' || straight ? [...units, ...held, ...alone] : [...held, ...units, ...alone]
     return [{ about: lane.id, options: [...ordered, option(`${name} off the house bank`, bare({ id: 'link.unjoined', on: lane.id }))] }]
@@ -172,9 +172,14 @@ function withPartValue(ref: RemedyRef, { values }: Supply): RemedyRef {
   return opens === undefined ? ref : { ...ref, value: opens }
 }
 
-function dcdcOption(link: PartPath, supply: Supply, inputV: string, outputV: string, absorptionV: number, wishedA = 30): Option {
-  const ratedA = (supply.values.ratedA as { value?: number } | undefined)?.value ?? wishedA
-  return option(`${ratedA} A DC-DC on ignition signal`, { ref: { id: 'dcdc.add', on: link, value: ratedA, values: { absorptionV, inputV, outputV } }, supply })
+function dcdcOption(lane: AlternatorLane, supply: Supply, system: System, wishedA = 30): Option {
+  const of = <T>(name: string): T | undefined => (supply.values[name] as { value?: T } | undefined)?.value
+  const ratedA = of<number>('ratedA') ?? wishedA
+  const { signal } = runningSignal(lane, system.rules)
+  // A unit that can start on a wire is given one where it is needed; one that only has a wire keeps it.
+  const taken = signal === 'wire' ? signal : of<string>('signal') ?? signal
+  const { signal: _sheet, ...values } = supply.values
+  return option(`${ratedA} A DC-DC on ${taken === 'voltage' ? 'voltage' : 'ignition signal'}`, { ref: { id: 'dcdc.add', on: lane.id, value: ratedA, values: { absorptionV: system.bank.middleV, inputV: lane.alternator.nominalV, outputV: String(system.bank.nominalV), signal: taken } }, supply: { ...supply, values } })
 }
 
 function chargerAxes(job: JobDocument, system: System, findings: readonly Finding[], shelf: readonly ShelfPart[]): Axis[] {
@@ -190,7 +195,7 @@ function chargerAxes(job: JobDocument, system: System, findings: readonly Findin
       if (ref && !settings.some((known) => sameRemedy(known, ref))) settings.push(ref)
     }
     const all = own.every((finding) => finding.remedies.some((ref) => isSetting(ref) || !canTry(ref)))
-    const replace: RemedyRef = { id: 'charger.replace', on: lane.id, value: system.bank.recommendedA, values: { absorptionV: system.bank.middleV } }
+    const replace: RemedyRef = { id: 'charger.replace', on: lane.id, value: system.bank.wishedA, values: { absorptionV: system.bank.middleV } }
     const units = lane.kind === 'charger' ? suppliesFor(replace, job, system, shelf, mostSizes)
       : suppliesFor({ id: 'solar.larger', on: lane.id, value: lane.solar.ratedA }, job, system, shelf, 2)
     const toReplace = (supply: Supply): Option => {

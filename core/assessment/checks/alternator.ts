@@ -1,18 +1,22 @@
 import { loopOhm } from '../../physics/conductors'
 import { formatQuantity as q, formatShare } from '../../units/format'
+import type { ShopRules } from '../../rules/rules'
 import { check, mid, number, word } from '../check'
 import { sizeUnder, type RemedyRef } from '../remedies'
 import type { View } from '../scene'
 import { acceptanceA, allDayA, allDayBudgetA, allDayWords, availableA, cableOhm, demandA, feedingV, isolatorDropV, isStraight, type AlternatorLane, type Bank, type Speed, type System } from '../system'
 import { lowCharge, lowChargeWords } from './charger'
 
+/** What a new DC-DC starts on: a wire, unless the shop trusts voltage and no computer moves it. */
+export const runningSignal = ({ alternator }: AlternatorLane, { signalSchool }: ShopRules): { readonly signal: 'wire' | 'voltage' } => ({ signal: signalSchool === 'voltage' && alternator.regulator !== 'computer' ? 'voltage' : 'wire' })
+
 /** A DC-DC in place of the link, sized so that neither the battery nor the alternator is asked for more than it may give. */
-export function addDcdc(lane: AlternatorLane, system: System, mostA = system.bank.recommendedA): RemedyRef {
+export function addDcdc(lane: AlternatorLane, system: System, mostA = system.bank.wishedA): RemedyRef {
   const { bank, rules } = system
   const budgetW = allDayBudgetA(lane.alternator, rules) * feedingV(lane.alternator) * (rules.dcdcEfficiency / 100)
   return {
-    id: 'dcdc.add', on: lane.link.$path, value: sizeUnder(Math.min(bank.recommendedA, mostA, budgetW / bank.middleV)),
-    values: { absorptionV: bank.middleV, inputV: lane.alternator.nominalV, outputV: String(bank.nominalV) },
+    id: 'dcdc.add', on: lane.link.$path, value: sizeUnder(Math.min(bank.wishedA, mostA, budgetW / bank.middleV)),
+    values: { absorptionV: bank.middleV, inputV: lane.alternator.nominalV, outputV: String(bank.nominalV), ...runningSignal(lane, rules) },
   }
 }
 

@@ -10,7 +10,7 @@ import type { Verdict } from '../verdict'
 export const isCharging = (unit: ChargeUnit): boolean => !('inputV' in unit) || unit.kind === 'dcdc'
 
 /** A lithium unit in its place, of the largest usual size under a limit. */
-export const replacement = (unit: ChargeUnit, bank: Bank, limitA = bank.recommendedA): RemedyRef =>
+export const replacement = (unit: ChargeUnit, bank: Bank, limitA = bank.wishedA): RemedyRef =>
   ({ id: 'charger.replace', on: unit.$path, value: sizeUnder(limitA), values: { absorptionV: bank.middleV } })
 
 /** What to do about voltages that are wrong: set them, set the profile, or replace the unit. */
@@ -235,7 +235,7 @@ export const temperatureCompensation = check({
 export function currentAgainstBank(unit: ChargeUnit, name: string, { bank, rules }: System): Judgement {
   const amps = unit.ratedA
   const recommended = rules.chargeRateSchool === 'recommended'
-  const limitA = recommended ? bank.recommendedA : bank.largestA
+  const limitA = bank.wishedA
   const over = amps > limitA
   const settable = unit.currentLimit === 'adjustable'
   const hopeless = amps > bank.largestA && !settable

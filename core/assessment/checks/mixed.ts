@@ -79,7 +79,7 @@ export const sharing = check({
   why: 'On one bus the lithium takes nearly all of the charge and of the load; the lead is there for the day the lithium cuts out.',
   judge(_subject, system) {
     if (!sharesBus(system)) return null
-    const { bank, lanes } = system
+    const { bank, lanes, one, rules } = system
     const chargeA = lanes.reduce((sum, lane) => sum + laneCurrentA(lane, system), 0)
     const [lfp, lead] = [lfpOf(system), houseLeadOf(system)]
     const at = (soc: number, amps: number): Sharing => shareOf(lfp, lead, soc, amps)
@@ -96,6 +96,10 @@ export const sharing = check({
       formula: () => `all sources ${q(chargeA, 'A')}: lithium ${charging.map((row) => `${q(row.lfpA, 'A')} at ${formatShare(row.soc)}`).join(', ')}; at rest ${q(rest.leadA, 'A')} into the lead; under ${q(dcAtOnceA(system), 'A')} the lithium gives ${q(-load.lfpA, 'A')} and the lead ${q(-load.leadA, 'A')}`,
       summary: () => `On one bus the lithium takes ${q(mostA, 'A')} of ${q(chargeA, 'A')} while charging${over ? `, and its maker allows ${q(bank.largestA, 'A')}` : ''}; half charged it gives ${q(-load.lfpA, 'A')} of ${q(dcAtOnceA(system), 'A')}.`,
       remedies: over ? [...remedies, { id: 'mixed.separate', on: 'use' }] : [],
+      cautions: () => {
+        const takesA = rules.leadChargeRateC * one.houseBank.ahEach * one.houseBank.parallel
+        return chargeA > takesA ? [`With the lithium off line the lead is offered all ${q(chargeA, 'A')}; it takes about ${q(takesA, 'A')} until it gasses.`] : []
+      },
     }
   },
 })

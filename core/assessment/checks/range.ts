@@ -53,7 +53,7 @@ export function settingsOf(unit: ChargeUnit, lane: Lane, system: System): readon
   const found = unit.profile === 'adjustable' ? findSettings(unit, system) : null
   const volts = (setting: FoundSetting | null | undefined, now: number): number => (setting?.possible ? setting.volts : now)
   const floats = unit.floatMode === 'on' && bank.each.floatAllowed !== 'off'
-  const limitA = unit.currentLimit === 'adjustable' ? Math.min(unit.ratedA, Math.floor(bank.recommendedA)) : unit.ratedA
+  const limitA = unit.currentLimit === 'adjustable' ? Math.min(unit.ratedA, Math.floor(bank.wishedA)) : unit.ratedA
   return [
     { label: 'Absorption', value: volts(found?.absorption, unit.absorptionV), unit: 'V' },
     { label: 'Absorption time, at most', value: unit.absorptionH, unit: 'h' },
