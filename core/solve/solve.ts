@@ -310,12 +310,14 @@ export function evaluate(plan: Plan, index: number): Evaluation {
     system = systemFor(draft.job, plan.shopRules)
     findings = findingsOf(system)
     system.scene.begin(new Map())
-    const next = findings.filter((finding) => inTheWayOf(finding) && !isAccepted(finding)).flatMap((finding) => {
+    const left = findings.filter((finding) => inTheWayOf(finding) && !isAccepted(finding))
+    const next = left.flatMap((finding) => {
       // An option that was decided is not undone by what follows from it: the battery stays, the link stays.
       const ref = finding.remedies.find((r) => canTry(r) && mayFollow(r, draft.steps, round))
       return ref ? [{ ref, id: finding.id }] : []
     })
-    if (next.length === 0) break
+    // What nothing may follow on by now stays: the rest would be done in vain.
+    if (next.length === 0 || (round > 0 && next.length < left.length)) break
     const unlike = next.filter(({ ref }, i) => next.findIndex((other) => sameRemedy(other.ref, ref)) === i)
     for (const { ref } of unlike) draft.take(ref, next.filter((other) => sameRemedy(other.ref, ref)).map((other) => other.id), null, system)
   }
