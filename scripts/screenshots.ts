@@ -39,6 +39,7 @@ const solved = async (page: Page): Promise<void> => {
   await page.getByRole('list', { name: 'Answers' }).getByRole('button').filter({ hasText: 'pad under it' }).first().click()
   await page.getByRole('button', { name: 'Pin' }).click()
   await page.getByRole('list', { name: 'Answers' }).getByRole('button').first().click()
+  await page.evaluate(() => window.scrollTo(0, 0))
 }
 const issued = async (page: Page): Promise<void> => {
   await page.locator('[data-testid=solve-state][data-state=done]').waitFor()
@@ -61,7 +62,6 @@ const shots: readonly Shot[] = [
   { name: 'candidates', path: `${trailer}/candidates` },
   { name: 'specify', path: `${van}/specify`, act: solved },
   { name: 'specify-phone', path: `${workboat}/specify`, size: phone, dark: true, act: solved },
-  { name: 'sheet', path: `${workboat}/specify`, act: issued },
   { name: 'run', path: `${workboat}/run`, act: ran },
   { name: 'run-compared', path: `${workboat}/run`, act: async (page) => { await ran(page); await page.getByLabel(/DC-DC/).check(); await page.getByLabel(/^Duty/).check(); await page.getByTestId('totals').getByRole('columnheader').nth(2).waitFor(); await page.waitForTimeout(800) } },
   { name: 'run-dark', path: `${van}/run`, dark: true, act: async (page) => { await page.getByLabel('Cold morning or week').check(); await ran(page); await page.waitForTimeout(1500) } },
@@ -69,6 +69,8 @@ const shots: readonly Shot[] = [
   { name: 'shelf', path: '/shelf', act: async (page) => { await page.getByRole('button', { name: /Brindle 200 H/ }).click(); await page.getByRole('region', { name: 'BRI-200H' }).waitFor() } },
   { name: 'rules', path: '/rules', act: async (page) => { await page.locator('[data-rule=chargerSchool]').getByLabel('Replace always').check(); await page.getByText('verdicts would change').waitFor() } },
   { name: 'summary', path: `${workboat}/summary` },
+  // Last: it chooses an answer for the workboat.
+  { name: 'sheet', path: `${workboat}/specify`, act: issued },
 ]
 
 for (const { name, path, size = laptop, dark, act } of shots) {

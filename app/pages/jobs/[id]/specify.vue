@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useMediaQuery } from '@vueuse/core'
 import type { Adjustment, Answer } from '../../../../core/solve/answer'
 import { specifiedBy } from '../../../../core/solve/answer'
 import { withSpecified } from '../../../../core/job/specified'
@@ -61,6 +62,13 @@ function choose(id: string) {
   const off = new Set((byHand.value[id]?.adjustments ?? []).filter((a) => a.off).map((a) => a.step))
   bench.edit((job) => withSpecified(job, specifiedBy({ ...answer, steps: answer.steps.filter((_, i) => !off.has(i)) }, who.value || 'Unnamed device', new Date().toISOString())))
 }
+const isWide = useMediaQuery('(min-width: 1024px)')
+/** Where the answers stand above their detail, choosing one goes there. */
+async function select(id: string) {
+  selected.value = id
+  await nextTick()
+  if (!isWide.value) document.querySelector('[data-answer]')?.scrollIntoView({ block: 'start' })
+}
 function pin(id: string) {
   pinned.value = pinned.value.includes(id) ? pinned.value.filter((p) => p !== id) : [...pinned.value, id].slice(-2)
 }
@@ -84,7 +92,7 @@ const figures = ({ figures: f }: Answer) => [formatQuantity(f.cost, 'money'), f.
           <p class="mt-2 flex gap-2"><button v-if="searching" type="button" class="act-quiet" @click="solver.stop()">Stop</button><button v-else type="button" class="act-quiet" :disabled="!shelf" @click="search">Search again</button></p>
         </section>
         <ul v-if="found.length" aria-label="Answers" class="grid gap-2">
-          <li v-for="answer in found" :key="answer.id"><button type="button" class="w-full border bg-card p-2.5 text-left hover:border-ink" :class="current === answer.id ? 'border-sea shadow-[inset_4px_0_0_var(--sea)]' : 'border-line'" :aria-pressed="current === answer.id" @click="selected = answer.id">
+          <li v-for="answer in found" :key="answer.id"><button type="button" class="w-full border bg-card p-2.5 text-left hover:border-ink" :class="current === answer.id ? 'border-sea shadow-[inset_4px_0_0_var(--sea)]' : 'border-line'" :aria-pressed="current === answer.id" @click="select(answer.id)">
             <span class="flex items-start gap-2"><VerdictMark :verdict="shown(answer.id)!.verdict" class="mt-0.5 !size-4" /><span class="min-w-0"><span class="font-semibold">{{ shown(answer.id)!.name }}</span><span class="block text-xs text-soft">{{ figures(shown(answer.id)!) }}</span><span v-if="isChosen(shown(answer.id)!)" class="block text-xs font-semibold text-sea">specified</span><span v-else-if="pinned.includes(answer.id)" class="block text-xs text-sea">pinned</span></span></span>
           </button></li>
         </ul>
