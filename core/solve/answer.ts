@@ -3,11 +3,10 @@ import { canTry, remedyLabel, type RemedyRef } from '../assessment/remedies'
 import { isWorse, type Verdict } from '../assessment/verdict'
 import { changesBetween, type Change } from '../job/changes'
 import { withField, type FieldPath, type JobDocument } from '../job/document'
-import type { Specified } from '../job/specified'
+import type { ListedPart, Specified } from '../job/specified'
 import { ruleCatalogue, ruleIds, resolveRules, type RuleOverrides } from '../rules/rules'
 import { inSentence } from '../units/format'
 import { bankParts, bestOf, Draft, evaluate, figuresOf, inTheWayOf, isAccepted, nearestOf, outcomeOf, settledBy, withoutDoubles, type Battery, type Evaluation, type Figures, type Outcome, type Plan, type Step } from './solve'
-import type { NeededPart } from './parts'
 import { settingsCards, type SettingsCard } from './settings'
 
 /** A complete answer, judged in full: what it is, what it takes, what it settles and what remains. */
@@ -16,7 +15,7 @@ export interface Answer {
   readonly name: string
   readonly steps: readonly Step[]
   readonly battery: Battery | null
-  readonly bank: readonly NeededPart[]
+  readonly bank: readonly ListedPart[]
   readonly figures: Figures
   readonly verdict: Verdict
   readonly headline: string

@@ -2,23 +2,12 @@ import type { RemedyRef } from '../assessment/remedies'
 import type { System } from '../assessment/system'
 import type { PartKindId } from '../job/fields'
 import type { JobDocument } from '../job/document'
+import type { ListedPart } from '../job/specified'
 import { valuesFromShelf, type ShelfKindId, type ShelfPart } from '../shelf/kinds'
-
-/** Something to be bought for an answer: a part of the shelf in its version, or a thing the shelf does not hold. */
-export interface NeededPart {
-  readonly kind: ShelfKindId | null
-  readonly code: string
-  readonly version: number
-  readonly name: string
-  readonly quantity: number
-  readonly unit: '' | 'm'
-  /** Price of one, money; null where the shelf has none. */
-  readonly price: number | null
-}
 
 /** One way of carrying a remedy out: what is bought, and what its data sheet then says of the part of the job. */
 export interface Supply {
-  readonly parts: readonly NeededPart[]
+  readonly parts: readonly ListedPart[]
   readonly values: Readonly<Record<string, unknown>>
   /** What it is called in a name: “40 A DC-DC”. */
   readonly words: string | null
@@ -27,12 +16,12 @@ export interface Supply {
 const numberOf = (part: ShelfPart, name: string): number => Number(part.values[name] ?? NaN)
 const is = (part: ShelfPart, name: string, value: string): boolean => part.values[name] === value
 
-export const shelfPart = (part: ShelfPart, quantity: number): NeededPart => needed(part, quantity)
-const needed = (part: ShelfPart, quantity = 1, unit: '' | 'm' = '', price = part.values.price): NeededPart =>
+export const shelfPart = (part: ShelfPart, quantity: number): ListedPart => needed(part, quantity)
+const needed = (part: ShelfPart, quantity = 1, unit: '' | 'm' = '', price = part.values.price): ListedPart =>
   ({ kind: part.kind, code: part.code, version: part.version, name: part.name, quantity, unit, price: typeof price === 'number' ? price : null })
 
 /** A thing that is needed and not on the shelf: bought elsewhere, its price to be asked. */
-export const unlisted = (name: string, quantity = 1): NeededPart => ({ kind: null, code: '', version: 0, name, quantity, unit: '', price: null })
+export const unlisted = (name: string, quantity = 1): ListedPart => ({ kind: null, code: '', version: 0, name, quantity, unit: '', price: null })
 
 const nothing: Supply = { parts: [], values: {}, words: null }
 
@@ -118,7 +107,7 @@ const distinct = (parts: readonly ShelfPart[]): ShelfPart[] => {
 }
 
 /** Batteries of the candidate's kind, at the price on the shelf, else at the one in the job. */
-export function batteries(job: JobDocument, shelf: readonly ShelfPart[], quantity: number): NeededPart[] {
+export function batteries(job: JobDocument, shelf: readonly ShelfPart[], quantity: number): ListedPart[] {
   if (quantity === 0) return []
   const { shelf: ref, name, price } = job.candidate
   const part = shelf.find((p) => p.kind === 'batteries' && p.code === ref?.code)

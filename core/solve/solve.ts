@@ -4,20 +4,21 @@ import { completeLinks, type AlternatorLane, type System } from '../assessment/s
 import { isWorse } from '../assessment/verdict'
 import { holdBack, runningSignal } from '../assessment/checks/alternator'
 import { partAt, partName, withPart, type JobDocument, type PartPath } from '../job/document'
+import type { ListedPart } from '../job/specified'
 import { resolveRules, type RuleOverrides } from '../rules/rules'
 import { plantFrom } from '../simulation/from-job'
 import { inputsOf } from '../simulation/inputs'
 import { totalsOf, type Totals } from '../simulation/runs'
 import { valuesFromShelf, type ShelfPart } from '../shelf/kinds'
 import { inSentence } from '../units/format'
-import { batteries, shelfPart, suppliesFor, type NeededPart, type Supply } from './parts'
+import { batteries, shelfPart, suppliesFor, type Supply } from './parts'
 
 /** One thing that is done: a remedy with the parts it takes. */
 export interface Step {
   readonly ref: RemedyRef
   readonly label: string
   readonly on: string
-  readonly parts: readonly NeededPart[]
+  readonly parts: readonly ListedPart[]
   /** What the data sheet of its part then says of the part of the job. */
   readonly values: Readonly<Record<string, unknown>>
   readonly hours: number
@@ -360,7 +361,7 @@ export function useOf(job: JobDocument, shopRules: RuleOverrides, system: System
 }
 
 /** The batteries of an answer: those of the shelf it takes instead, or the job's own candidate. */
-export const bankParts = ({ job, shelf }: Plan, battery: Battery | null): NeededPart[] =>
+export const bankParts = ({ job, shelf }: Plan, battery: Battery | null): ListedPart[] =>
   battery ? [shelfPart(battery.part, battery.parallel)] : batteries(job, shelf, (job.candidate.parallel?.value ?? 1) * (job.candidate.series?.value ?? 1))
 
 export function figuresOf(plan: Plan, job: JobDocument, steps: readonly Step[], battery: Battery | null, system: System): Figures {
