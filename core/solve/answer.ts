@@ -55,7 +55,11 @@ function answerOf(plan: Plan, id: string, name: string, job: JobDocument, steps:
   }
 }
 
-const full = (plan: Plan, e: Evaluation): Answer => answerOf(plan, String(e.index), e.name, e.job, e.steps, e.battery, assess(e.job, plan.shopRules))
+/** Judged in full, with its runs; what a step settles counts only where it holds there too. */
+function full(plan: Plan, e: Evaluation): Answer {
+  const assessment = assess(e.job, plan.shopRules)
+  return answerOf(plan, String(e.index), e.name, e.job, e.steps.map((step) => ({ ...step, settles: settledBy(step, plan.before, assessment.checks) })), e.battery, assessment)
+}
 
 export interface Answers {
   readonly answers: readonly Answer[]

@@ -119,6 +119,14 @@ describe('what an installer would say', () => {
     expect(nearest!.inTheWay.find((c) => c.id === 'battery.fit')!.summary).toMatch(/\d/)
   })
 
+  it('a charger that is only too slow, which a run alone shows, is replaced by a larger one', () => {
+    const slow = charger({ ratedA: 6 })
+    expect(findingsOf(systemFor(slow, {})).every((f) => f.verdict === 'suits')).toBe(true)
+    const { answers } = solve(planOf(slow, {}, shelf))
+    expect(answers.length).toBeGreaterThan(0)
+    for (const answer of answers) expect(answer.steps.find((s) => s.ref.id === 'charger.replace')!.settles).toContain('charger.time')
+  })
+
   it('an empty shelf still gives answers, with everything’s price to be asked', () => {
     const { answers } = solve(planOf(jobs['0417']!, {}, []))
     expect(answers.length).toBeGreaterThan(0)

@@ -1,4 +1,4 @@
-import { findingsOf, systemFor, type Finding } from '../assessment/assess'
+import { assessAhead, findingsOf, systemFor, type Finding } from '../assessment/assess'
 import { applyRemedy, canTry, remedyHours, remedyLabel, sameRemedy, type RemedyRef } from '../assessment/remedies'
 import { completeLinks, type AlternatorLane, type System } from '../assessment/system'
 import { isWorse } from '../assessment/verdict'
@@ -111,14 +111,14 @@ const onPaper: readonly RemedyRef['id'][] = ['charger.top-up', 'use.charge-more'
 export const isAccepted = ({ verdict, remedies }: Finding): boolean => verdict === 'suits-once-changed' && remedies[0] !== undefined && onPaper.includes(remedies[0].id)
 
 /**
- * What there is to decide, from the findings of the job as it stands: how each alternator reaches the bank, what becomes
+ * What there is to decide, from the findings of the job as it stands, those of its runs too: how each alternator reaches the bank, what becomes
  * of each charger and controller, which battery and how many, how it is kept warm, and how lead and lithium live together.
  * Pure: the same job, rules and shelf give the same plan.
  */
 export function planOf(surveyed: JobDocument, shopRules: RuleOverrides, shelf: readonly ShelfPart[]): Plan {
   const job = completeLinks(surveyed)
   const system = systemFor(job, shopRules)
-  const findings = findingsOf(system).filter(inTheWayOf)
+  const findings: Finding[] = [...findingsOf(system), ...assessAhead(job, shopRules)].filter(inTheWayOf)
   const axes: Axis[] = [
     ...alternatorAxes(job, system, findings, shelf), ...chargerAxes(job, system, findings, shelf),
     ...batteryAxis(job, system, findings, shelf), ...coldAxis(job, system, findings, shelf), ...mixedAxis(findings),
@@ -239,6 +239,8 @@ function coldAxis(job: JobDocument, system: System, findings: readonly Finding[]
   return [{ about: 'place', options: [
     ...(heats ? suppliesFor(heater, job, system, shelf, 3).map((supply) => option(supply.parts[0]?.code ? `${supply.parts[0].name} under it` : 'heating pad', { ref: heater, supply })) : []),
     ...(warmest > 0 ? [option('battery in a warmer place', bare(warmer))] : []),
+    // Less current, or another battery, may be enough.
+    keep(''),
   ] }]
 }
 
@@ -314,7 +316,7 @@ export function evaluate(plan: Plan, index: number): Evaluation {
     const left = findings.filter((finding) => inTheWayOf(finding) && !isAccepted(finding))
     const next = left.flatMap((finding) => {
       // An option that was decided is not undone by what follows from it: the battery stays, the link stays.
-      const ref = finding.remedies.find((r) => canTry(r) && mayFollow(r, draft.steps, round))
+      const ref = finding.remedies.find((r) => canTry(r) && mayFollow(r, draft.steps, round, plan))
       return ref ? [{ ref, id: finding.id }] : []
     })
     // What nothing may follow on by now stays: the rest would be done in vain.
@@ -335,8 +337,9 @@ export function evaluate(plan: Plan, index: number): Evaluation {
 
 /** Remedies that only a decision of the plan may bring: they choose another arrangement. */
 const decisions: readonly RemedyRef['id'][] = ['cold.heater', 'cold.warmer-place', 'dcdc.add', 'link.duty', 'link.cable', 'link.unjoined', 'alternator.limit-current', 'mixed.separate', 'mixed.conditions', 'battery.more-parallel', 'charger.replace']
-const mayFollow = (ref: RemedyRef, steps: readonly Step[], round: number): boolean =>
-  !decisions.includes(ref.id) || (round <= 1 && !steps.some((step) => step.ref.on === ref.on))
+/** Whether a remedy may be taken up on the way: never one that another axis has decided, nor a second arrangement of the same part. */
+const mayFollow = (ref: RemedyRef, steps: readonly Step[], round: number, { axes }: Plan): boolean =>
+  !decisions.includes(ref.id) || (round <= 1 && !steps.some((step) => step.ref.on === ref.on) && !(ref.id.startsWith('cold.') && axes.some((axis) => axis.about === 'place')))
 
 /** What stood in the way and does not any more, where a step was named as its remedy; and what it was taken up for on the way. */
 export function settledBy(step: Step, before: readonly Finding[], after: readonly Finding[]): string[] {
@@ -345,11 +348,15 @@ export function settledBy(step: Step, before: readonly Finding[], after: readonl
   return [...new Set([...settled.map((finding) => finding.id), ...step.settles])]
 }
 
+/** What followed and weighs so much that it belongs to the name. */
+const namesToo: readonly RemedyRef['id'][] = ['battery.more-parallel', 'inverter.limit', 'charger.replace']
+
 /** What it is, in words: its decisions first, then what followed. */
 function nameOf(options: readonly Option[], steps: readonly Step[]): string {
   const decided = options.map((o) => o.words).filter((words) => words !== '')
   const followed = steps.filter((step) => !options.some((o) => o.steps.some((s) => sameRemedy(s.ref, step.ref)))).map((step) => inSentence(step.label))
-  const words = [...decided, ...(decided.length === 0 ? followed : [])]
+  const weighty = steps.filter((step) => namesToo.includes(step.ref.id) && !options.some((o) => o.steps.some((s) => sameRemedy(s.ref, step.ref)))).map((step) => inSentence(step.label))
+  const words = [...decided, ...(decided.length === 0 ? followed : weighty)]
   const name = words.length === 0 ? 'as it is' : words.slice(0, 5).join(', ')
   return name[0]!.toUpperCase() + name.slice(1)
 }
