@@ -39,6 +39,9 @@ test('the workboat: answers are there without a click, are compared, changed by 
   await openStation(page, 'chargers')
   await expect(field(page, 'chargers/charger-1/equaliseStage')).toHaveValue('switchable')
 
+  await page.getByRole('link', { name: 'Summary page' }).click()
+  await expect(page.getByTestId('summary-specified')).toContainText('Switch equalise off (Shore charger)')
+  await page.goto(await app.job('0417'))
   await page.getByRole('link', { name: 'Run' }).click()
   await expect(page.getByLabel(/^As specified: 40 A DC-DC/)).toBeVisible()
   await page.goto(`${await app.job('0417')}`)

@@ -34,7 +34,7 @@ const volts = computed(() => {
       <h1 class="mt-0.5 flex items-center gap-2.5 text-2xl leading-tight max-md:text-xl" data-testid="headline" :data-verdict="bench.assessment!.verdict"><VerdictMark :verdict="bench.assessment!.verdict" class="!size-7" />{{ bench.assessment!.headline }}</h1>
       <p class="mt-1 max-w-[46rem]" data-testid="reason">{{ bench.assessment!.reason }}</p>
     </div>
-    <aside class="w-full bg-harbour px-4 py-3 text-on-harbour md:row-span-2" aria-label="Next">
+    <aside class="w-full bg-harbour px-4 py-3 text-on-harbour" aria-label="Next">
       <p class="flex items-center justify-between text-xs font-semibold text-lamp">Next<kbd v-if="next" class="key max-md:hidden">m</kbd></p>
       <button v-if="next" type="button" class="mt-0.5 block w-full text-left" data-testid="next" @click="$emit('measure', next.path)">
         <span class="font-semibold underline underline-offset-2">{{ next.part }}: {{ inSentence(next.label) }}</span>.
@@ -45,8 +45,8 @@ const volts = computed(() => {
       <button v-else-if="change" type="button" class="mt-0.5 block w-full text-left" data-testid="next" @click="$emit('check', change.check)"><span class="font-semibold underline underline-offset-2">{{ partName(bench.document!, change.remedy.on) }}: {{ inSentence(remedyLabel(change.remedy)) }}</span>. <span class="text-lamp">{{ bench.assessment!.changes.length === 1 ? 'The one change.' : `The first of ${bench.assessment!.changes.length} changes.` }}</span></button>
       <p v-else class="mt-0.5" data-testid="next">Nothing left to measure or change. Print the summary for the customer.</p>
     </aside>
-    <div class="flex min-w-0 flex-wrap items-center gap-x-3 gap-y-1">
-      <JobTabs />
+    <div class="flex min-w-0 flex-wrap items-center gap-x-3 gap-y-1 md:col-span-2">
+      <JobTabs class="mr-auto" />
       <div class="flex flex-wrap gap-2 text-xs">
       <button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" :disabled="!bench.canUndo" @click="bench.undo()">Undo</button>
       <button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" :disabled="!bench.canRedo" @click="bench.redo()">Redo</button>

@@ -60,7 +60,13 @@ const assumed = computed(() => {
         <ul class="mt-1 list-disc pl-6"><li v-for="c in inTheWay" :key="c.key"><strong>{{ c.subject }}: {{ inSentence(c.title) }}.</strong> <template v-if="c.remedies[0]">What could help: {{ inSentence(remedyLabel(c.remedies[0])) }} <span class="text-soft">({{ remedyEffort(c.remedies[0]) }})</span>.</template></li></ul>
       </section>
 
-      <section v-if="bench.assessment.changes.length" class="border-b border-line py-4">
+      <section v-if="bench.document!.specified" class="border-b border-line py-4" data-testid="summary-specified">
+        <h2 class="text-lg">What is specified</h2>
+        <p>{{ bench.document!.specified.name }}.</p>
+        <ol class="mt-1 list-decimal pl-6"><li v-for="(step, i) in bench.document!.specified.steps" :key="i"><strong>{{ step.label }}</strong><template v-if="step.on"> ({{ step.on }})</template><span v-if="step.parts.length" class="text-soft">: {{ step.parts.map((part) => part.name).join(', ') }}</span></li></ol>
+        <p v-if="bench.document!.specified.accepted.length" class="mt-1">Accepted as it is: {{ bench.document!.specified.accepted.join(' ') }}</p>
+      </section>
+      <section v-else-if="bench.assessment.changes.length" class="border-b border-line py-4">
         <h2 class="text-lg">{{ inTheWay.length ? 'What else would have to change' : 'What to change' }}</h2>
         <p v-if="inTheWay.length" class="text-soft">These alone do not make it suit.</p>
         <ol class="mt-1 list-decimal pl-6"><li v-for="change in bench.assessment.changes" :key="change.id + change.on"><strong>{{ partName(bench.document!, change.on) }}: {{ remedyLabel(change) }}.</strong> <span class="text-soft">{{ remedyEffort(change) }}</span></li></ol>
