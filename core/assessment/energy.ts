@@ -145,13 +145,12 @@ export function chargedAwayAh(system: System): number {
   }, 0)
 }
 
-/** Hours a lane needs from the shop's low charge to full, alone, with nothing else drawing; null for the sun, which sets. Infinity where it never gets there. */
-export function hoursToFullOf(lane: Lane, system: System): number | null {
+/** Hours an alternator or another source needs from the shop's low charge to full, alone, with nothing else drawing; null for the sun, which sets. Infinity where it never gets there. On mains it is the run of charger.time. */
+export function hoursToFullOf(lane: Exclude<Lane, { kind: 'charger' }>, system: System): number | null {
   const { bank, rules } = system
   if (lane.kind === 'solar') return null
   const { amps } = laneDay(lane, system)
-  const volts = lane.kind === 'charger' ? lane.charger.absorptionV
-    : lane.kind === 'source' ? lane.source.regulatorV
+  const volts = lane.kind === 'source' ? lane.source.regulatorV
     : lane.link.kind === 'dcdc' ? lane.link.absorptionV : lane.alternator.regulatorV - (lane.link.kind === 'diode' ? lane.link.dropV : 0)
   const limitA = Math.min(amps, bank.largestA)
   return hoursToFull({ volts: Math.min(volts, bank.highV), limitA, fromSoc: rules.lowChargeFrom / 100, ah: bank.ah, nominalV: bank.nominalV, ohm: bank.ohm + cableOhm(lane, rules), tailA: Math.min(bank.tailA, limitA * 0.9) })

@@ -7,7 +7,7 @@ import { formatQuantity as q } from '../../units/format'
 import { check, mid, number, word } from '../check'
 import { sharesBus } from '../energy'
 import type { RemedyRef } from '../remedies'
-import { acceptanceA, airAroundC, allDayA, allDayWords, availableA, dcdcInput, isStraight, measuredHeat, shaftRpm, type AlternatorLane, type System } from '../system'
+import { acceptanceA, airAroundC, allDayA, allDayWords, availableA, dcdcInput, isStraight, measuredHeat, shaftRpm, type AlternatorLane, type ChargerLane, type System } from '../system'
 import { holdBack } from './alternator'
 import { replacement } from './charger'
 
@@ -17,6 +17,13 @@ import { replacement } from './charger'
 /** A run of the system as its scene has it. @param part of the plant, where something else is to be left out */
 function runOf(system: System, run: RunId, own: Partial<RunInputs> = {}, part: (plant: Plant) => Plant = (plant) => plant, machine?: AlternatorLane): Totals {
   return totalsOf(run, part(plantFrom(system, 'new', machine)), { ...inputsOf(system.scene.job, run, system.rules), ...own })
+}
+
+/** The mains night of a job on one of its chargers alone, loads on. What decides is read first, so that it is asked for where it is not known. */
+export function nightOn({ id, charger }: ChargerLane, system: System): Totals {
+  void [charger.ratedA, charger.absorptionV]
+  const alone = system.lanes.filter((lane) => lane.kind === 'charger').findIndex((lane) => lane.id === id)
+  return runOf(system, 'mains-night', {}, (plant) => ({ ...plant, chargers: plant.chargers.slice(alone, alone + 1) }))
 }
 
 export const time = check({
@@ -29,10 +36,8 @@ export const time = check({
     if (lane.kind !== 'charger') return null
     const { bank, rules, many } = system
     const { charger } = lane
-    // What decides: read here, so that it is asked for where it is not known.
     const [ratedA, volts] = [unit.ratedA, unit.absorptionV]
-    const alone = system.lanes.filter((other) => other.kind === 'charger').findIndex((other) => other.id === lane.id)
-    const totals = runOf(system, 'mains-night', {}, (plant) => ({ ...plant, chargers: plant.chargers.slice(alone, alone + 1) }))
+    const totals = nightOn(lane, system)
     const hours = totals.fullAfterH
     const slow = hours === null || hours > rules.chargeHoursMost
     const overSupply = totals.acSupplyA > charger.supplyLimitA

@@ -29,7 +29,7 @@ const basis = computed(() => (ready.value ? JSON.stringify(withSpecified(bench.d
 function search() {
   if (!shelf.value || !bench.document) return
   byHand.value = {}
-  selected.value = null
+  selected.value = busy.value = null
   pinned.value = []
   solver.start(withSpecified(bench.document, null), bench.rules, shelf.value, shop.shop.units)
 }
