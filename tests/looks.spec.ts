@@ -60,7 +60,7 @@ for (const scheme of ['light', 'dark'] as const) {
         await expectNoViolations(page)
       })
 
-      test('axe finds nothing on specify and on an issued sheet', async ({ page, app }) => {
+      if ((scheme === 'light') !== (size === 'laptop')) test('axe finds nothing on specify and on an issued sheet', async ({ page, app }) => {
         const job = await app.job('0421')
         await page.goto(`${job}/specify`)
         await expect(page.getByTestId('solve-state')).toHaveAttribute('data-state', 'done', { timeout: 60_000 })
