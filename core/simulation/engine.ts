@@ -258,6 +258,9 @@ export class Lead {
   private lowJoinV = 0
   private highJoinV = 0
   private last = 0
+  /** Slope of the curve where the last current was found, V/A, and on which side. */
+  private lastSlope = 0
+  private lastCharging = false
   private moved = 0
   private begunSoc = NaN
   private begunC = NaN
@@ -318,7 +321,7 @@ export class Lead {
     let [a, b] = charging ? [this.join, this.mostA] : [-this.mostA, -this.join]
     let i = this.last > a && this.last < b ? this.last : charging ? this.join * 2 : -this.join * 2
     let off = this.curve(i) - v
-    let slope = 0
+    let slope = charging === this.lastCharging ? this.lastSlope : 0
     for (let n = 0; n < mostIterations; n++) {
       if (off < -1e-6) a = i
       else if (off > 1e-6) b = i
@@ -329,10 +332,12 @@ export class Lead {
       const next = slope > 0 && step > a && step < b ? step : (a + b) / 2
       const nextOff = this.curve(next) - v
       slope = n > 15 ? -1 : (nextOff - off) / (next - i)
+      if (slope > 0) this.lastSlope = slope
       i = next
       off = nextOff
     }
     this.last = i
+    this.lastCharging = charging
     return i
   }
 
@@ -442,6 +447,11 @@ export class Simulation {
   private readonly offV: number
   /** Slope of the currents at the house bus to begin a solution with, A/V. */
   private houseSlope: number
+  /** Where a solution of the starting side begins: voltage, V, and slope, A/V, of the last one with the link closed, and with it open. */
+  private readonly startJoined = { v: 0, slope: -20 }
+  private readonly startAlone = { v: 0, slope: -20 }
+  /** Change of what the two sides disagree by with the current of the link, Ω. */
+  private linkSlope = 0
   private vsrS = 0
   private dutyOpenS = 0
   private dcdcStopped = false
@@ -468,7 +478,7 @@ export class Simulation {
     for (const row of plant.alternator?.trace ?? []) this.traceS += row.minutes * 60
     this.alternatorC = this.alternatorPeakC = start.tempC
     this.houseV = this.lfp?.restV ?? this.houseLead?.voltsAt(0) ?? 0
-    this.startV = this.startLead?.voltsAt(0) ?? this.houseV
+    this.startV = this.startJoined.v = this.startAlone.v = this.startLead?.voltsAt(0) ?? this.houseV
   }
 
   // Of the step in hand.
@@ -528,7 +538,12 @@ export class Simulation {
   }
   private solveStart(linkA: number): number {
     this.linkTried = linkA
-    return solveFalling(this.startOff, this.startV, 0, 20 * this.startScale, -20)
+    const begun = this.linkClosed ? this.startJoined : this.startAlone
+    foundSlope = begun.slope
+    const v = solveFalling(this.startOff, begun.v, 0, 20 * this.startScale, begun.slope)
+    begun.v = v
+    begun.slope = foundSlope
+    return v
   }
   private houseLeftA = 0
 
@@ -699,7 +714,7 @@ export class Simulation {
     let high = 2000
     let amps = Math.min(high, Math.max(low, this.linkA))
     let y = this.linkOff(amps, ohm, drop)
-    let slope = -(ohm + 0.02)
+    let slope = this.linkSlope < 0 ? this.linkSlope : -(ohm + 0.02)
     for (let i = 0; i < mostIterations; i++) {
       if (y > 2e-5) low = amps
       else if (y < -2e-5) high = amps
@@ -710,6 +725,7 @@ export class Simulation {
       const z = this.linkOff(next, ohm, drop)
       const found = (z - y) / (next - amps)
       slope = i > 14 ? -1e-9 : found < -1e-5 ? found : -1e-5
+      if (i <= 14) this.linkSlope = slope
       amps = next
       y = z
     }
