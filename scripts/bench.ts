@@ -3,19 +3,19 @@ import { execFileSync } from 'node:child_process'
 import { existsSync, readdirSync, readFileSync } from 'node:fs'
 import { chromium } from '@playwright/test'
 import { Bench } from 'tinybench'
-import { Worker } from 'node:worker_threads'
 import { assess, assessAhead } from '../core/assessment/assess'
 import { compareCandidates } from '../core/assessment/candidates'
 import { drawLanes } from '../core/assessment/instruments'
 import { readJobFile, writeJobFile } from '../core/formats/job-file'
 import { writeShelfCsv } from '../core/formats/shelf-csv'
 import { readShelfCsv } from '../core/formats/shelf-csv'
-import { emptyJob, type JobDocument, withField, withNewPart } from '../core/job/document'
+import { emptyJob, type JobDocument, withNewPart } from '../core/job/document'
 import { auditLoads } from '../core/loads/audit'
 import { StepDetector } from '../core/loads/detect'
 import { judgeSteps } from '../core/loads/judge'
 import { chanceVehicle } from '../core/loads/stand-in'
 import { shelfKindIds, type ShelfPart } from '../core/shelf/kinds'
+import { evaluate, planOf } from '../core/solve/solve'
 import { plantOf } from '../core/simulation/from-job'
 import { inputsOf } from '../core/simulation/inputs'
 import { runNow } from '../core/simulation/runs'
@@ -66,24 +66,6 @@ for (const [what, number, run] of [['typical year, three sources and two batteri
   runs.push({ run: what, first: ms(times[0]!), best: ms(Math.min(...times)) })
 }
 console.table(runs)
-
-// The workboat with a colder place and a smaller battery: links, chargers, batteries and warmth to decide, more than 500 combinations.
-const many = withField(withField(first, 'place/coldestC', { value: -6, how: 'measured' }), 'candidate/continuousA', { value: 60, how: 'maker' })
-const shelf: ShelfPart[] = shelfKindIds.flatMap((kind) => readShelfCsv(readFileSync(new URL(`../demo/shelf/${kind}.csv`, import.meta.url), 'utf8'), kind).parts.map(({ code, name, maker, values }) => ({ kind, version: 1, code, name, maker, values })))
-const threads = 2
-interface Share { readonly count: number; readonly looked: number; readonly settled: number; readonly ms: number }
-/** A search shared between threads. @param settling only combinations that settle the job, each run for 72 h */
-const shared = (job: JobDocument, settling: boolean) => Promise.all(Array.from({ length: threads }, (_, turn) => new Promise<Share>((done, failed) => {
-  const share = new URL('./lib/solve-share.ts', import.meta.url).href
-  const worker = new Worker(`import('tsx/esm/api').then(({ register }) => { register(); return import(${JSON.stringify(share)}) })`, { eval: true, workerData: { job, shelf, turn, of: threads, most: 500, settling } })
-  worker.once('message', done).once('error', failed)
-})))
-const inAll = (shares: readonly Share[], of: 'looked' | 'settled'): number => shares.reduce((sum, share) => sum + share[of], 0)
-const seconds = (shares: readonly Share[]): string => `${(Math.max(...shares.map((share) => share.ms)) / 1000).toFixed(2)} s`
-const settling = await shared(first, true)
-console.log(`Answers: ${inAll(settling, 'settled')} combinations that settle the workboat, each judged and run for 72 h, two workers: ${seconds(settling)}`)
-const wide = await shared(many, false)
-console.log(`Answers: ${inAll(wide, 'looked')} combinations of ${wide[0]!.count} judged, of which ${inAll(wide, 'settled')} settle the job and are run for 72 h, two workers: ${seconds(wide)}`)
 
 const streams = 200
 const found = { there: 0, found: 0, reported: 0, wrong: 0 }
@@ -167,27 +149,39 @@ const [running = 0, drawing = 0] = await page.evaluate(() => {
 const task = (length: number): string => (length === 0 ? 'under 50 ms' : `${Math.round(length)} ms`)
 console.log(`Typical year of three systems in the page: longest task while it ran ${task(running)}, drawing what came of it ${task(drawing)}; the page’s process held at most ${Math.round(most)} MB, ${Math.round(heaviest())} MB when done`)
 
-// What a search does to the page: the longest task while it searches, and how soon a stop takes.
-const stored = await (await fetch(`${server.url}/api/jobs/import?who=bench`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ ...many, job: { ...many.job, number: '0499' } }) })).json() as { id: string }
+// A search in the page, its workers and all: the workboat with three like chargers has more than 500 combinations.
+const shelf: ShelfPart[] = shelfKindIds.flatMap((kind) => readShelfCsv(readFileSync(new URL(`../demo/shelf/${kind}.csv`, import.meta.url), 'utf8'), kind).parts.map(({ code, name, maker, values }) => ({ kind, version: 1, code, name, maker, values })))
+const like = first.chargers['charger-1']!
+const many: JobDocument = { ...first, job: { ...first.job, number: '0499' }, chargers: { 'charger-1': like, 'charger-2': { ...like, name: 'Second charger' }, 'charger-3': { ...like, name: 'Third charger' } } }
+const plan = planOf(many, {}, shelf)
+const settling = Array.from({ length: plan.count }, (_, i) => evaluate(plan, i)).filter((e) => e.settles).length
+const stored = await (await fetch(`${server.url}/api/jobs/import?who=bench`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(many) })).json() as { id: string }
 await page.goto(`${server.url}/jobs/${stored.id}/specify`)
 const solving = page.getByTestId('solve-state')
 const is = (what: string) => solving.and(page.locator(`[data-state="${what}"]`)).waitFor({ timeout: 120_000 })
 await is('done')
 await page.evaluate(() => {
-  const seen = { longest: 0, pressed: 0, stopped: 0 }
+  const seen = { longest: 0, at: {} as Record<string, number>, pressed: 0 }
   Object.assign(window, { solve: seen })
   new PerformanceObserver((list) => { for (const { duration } of list.getEntries()) seen.longest = Math.max(seen.longest, duration) }).observe({ entryTypes: ['longtask'] })
   const stands = document.querySelector('[data-testid="solve-state"]')!
-  new MutationObserver(() => { if (stands.getAttribute('data-state') === 'stopped') seen.stopped ||= performance.now() }).observe(stands, { attributes: true })
+  new MutationObserver(() => { seen.at[stands.getAttribute('data-state')!] = performance.now() }).observe(stands, { attributes: true })
   document.addEventListener('click', (event) => { if ((event.target as HTMLElement).textContent === 'Stop') seen.pressed = performance.now() }, true)
 })
+interface Seen { readonly longest: number; readonly at: Readonly<Record<string, number>>; readonly pressed: number }
+const seenOfSearch = () => page.evaluate(() => (window as unknown as { solve: Seen }).solve)
 await page.getByRole('button', { name: 'Search again' }).click()
-await page.waitForTimeout(1500)
+await is('searching')
+await is('done')
+const whole = await seenOfSearch()
+await page.getByRole('button', { name: 'Search again' }).click()
+await page.waitForTimeout(1000)
 // Pressed from within: the line above it moves as the search goes on.
 await page.evaluate(() => { [...document.querySelectorAll('button')].find((button) => button.textContent === 'Stop')!.click() })
 await is('stopped')
-const searching = await page.evaluate(() => (window as unknown as { solve: { longest: number; pressed: number; stopped: number } }).solve)
-console.log(`Search for answers in the page: longest task ${task(searching.longest)}; a stop took ${Math.round(searching.stopped - searching.pressed)} ms`)
+const stopped = await seenOfSearch()
+const workers = await page.evaluate(() => navigator.hardwareConcurrency)
+console.log(`Search for answers in the page, ${workers} workers: ${plan.count} combinations judged and the ${settling} that settle the job run for 72 h each in ${((whole.at.judging! - whole.at.searching!) / 1000).toFixed(2)} s, the best judged in full ${((whole.at.done! - whole.at.judging!) / 1000).toFixed(2)} s later; longest task ${task(stopped.longest)}; a stop took ${Math.round(stopped.at.stopped! - stopped.pressed)} ms`)
 await browser.close()
 await server.stop()
 await db.drop()
