@@ -63,7 +63,7 @@ export function useSolver() {
   }
   function start(job: JobDocument, rules: RuleOverrides, shelf: readonly ShelfPart[], units: DisplayUnits): void {
     end()
-    Object.assign(problem, { value: '' })
+    problem.value = ''
     outcomes = []
     looked.value = count.value = 0
     answers.value = null

@@ -166,9 +166,12 @@ export function allDayWords(alternator: View<'alternators'>, speed: Speed, rules
 export const allDayA = (alternator: View<'alternators'>, speed: Speed, rules: ShopRules): number =>
   Math.max(0, allDayOutputA(alternator, speed, rules) - alternator.vehicleDrawA)
 
+/** The speed at which it has less to give all day. */
+export const tighterSpeed = (alternator: View<'alternators'>, rules: ShopRules): Speed =>
+  allDayA(alternator, 'idle', rules) <= allDayA(alternator, 'cruise', rules) ? 'idle' : 'cruise'
+
 /** What it may give to charging all day whatever its speed, A: the lesser of idle and cruise. */
-export const allDayBudgetA = (alternator: View<'alternators'>, rules: ShopRules): number =>
-  Math.min(allDayA(alternator, 'idle', rules), allDayA(alternator, 'cruise', rules))
+export const allDayBudgetA = (alternator: View<'alternators'>, rules: ShopRules): number => allDayA(alternator, tighterSpeed(alternator, rules), rules)
 
 /** Current the bank would draw through a straight link if the alternator held its voltage, A: (Vreg − drop − OCV) ÷ total resistance. */
 export function demandA(lane: AlternatorLane, soc: number, { bank, rules }: System): number {
@@ -194,6 +197,12 @@ export function dcdcInput(lane: AlternatorLane, { rules }: System): { readonly a
 
 /** Whether an alternator reaches the bank without a DC-DC between. */
 export const isStraight = ({ link }: AlternatorLane): boolean => link.kind !== 'dcdc' && link.kind !== 'none'
+
+/** Open-circuit voltage of a string on the coldest bright morning, V, and as a multiple of the label's at 25 °C. */
+export function coldOpenCircuitV(solar: View<'solar'>, coldestC: number): { readonly volts: number; readonly factor: number } {
+  const factor = 1 + (solar.vocPerC / 100) * Math.max(0, 25 - coldestC)
+  return { volts: solar.openCircuitV * solar.series * factor, factor }
+}
 
 /** Power on the label of an array, W. */
 export const arrayW = (solar: View<'solar'>): number => solar.panelW * solar.series * solar.parallel

@@ -1,6 +1,6 @@
 import { assess, systemFor } from '../assessment/assess'
 import type { Setting } from '../assessment/check'
-import { allChecks } from '../assessment/checks'
+import { checkTitle } from '../assessment/checks'
 import type { Verdict } from '../assessment/verdict'
 import type { JobDocument } from '../job/document'
 import { changedFields, type ChangedField } from '../job/shown'
@@ -93,12 +93,11 @@ export function sheetOf(inputs: SheetInputs): Sheet {
     const lines = pricedLines([...specified.battery, ...specified.steps.flatMap((step) => step.parts)])
     const hours = specified.steps.reduce((sum, step) => sum + step.hours, 0)
     const partsTotal = lines.reduce((sum, line) => sum + (line.total ?? 0), 0)
-    const titles = new Map(allChecks.map((check) => [check.id, check.title]))
     const result: SheetResult = {
       name: specified.name,
       found: { verdict: before.verdict, headline: before.headline, reason: before.reason }, specified: { verdict: after.verdict, headline: after.headline },
       lines, partsTotal, hours, labourPerH: rules.labourPerH, total: partsTotal + hours * rules.labourPerH, unpriced: lines.filter((line) => line.price === null).length,
-      work: specified.steps.map(({ label, on, settles }) => ({ label, on, settles: settles.map((id) => titles.get(id) ?? id) })),
+      work: specified.steps.map(({ label, on, settles }) => ({ label, on, settles: settles.map(checkTitle) })),
       cards: settingsCards(system),
       protections: system.scene.asUsual(() => {
         const { bank } = system

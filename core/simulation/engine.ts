@@ -1,4 +1,5 @@
 import { caseLimitC, hotOutputA, steadyCaseC } from '../physics/alternator'
+import { deratedShare } from '../physics/dcdc'
 import { copettiChargeEfficiency, copettiGassingV } from '../physics/lead'
 import { coulombicEfficiency, openCircuitBy, openCircuitV, resistanceFactor } from '../physics/lfp'
 import type { LeadPlant, LfpPlant, Plant, Stages } from './plant'
@@ -663,8 +664,7 @@ export class Simulation {
       return 0
     }
     this.dcdcStopped = false
-    const derate = this.placeC <= 40 ? 1 : Math.max(0.6, 1 - (0.4 * (this.placeC - 40)) / 20)
-    return link.stages.maxA * derate
+    return link.stages.maxA * deratedShare(this.placeC)
   }
 
   /** Relay, solenoid, switch: whether it is closed in this step. */

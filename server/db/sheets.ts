@@ -21,13 +21,13 @@ export const digestOf = (content: string): string => createHash('sha256').update
 export const listSheets = (sql: Sql, workshop: string, job: string): Promise<SheetRow[]> =>
   sql<SheetRow[]>`select ${columns(sql)} from sheet where workshop_id = ${workshop} and job_id = ${job} order by count desc`
 
-/** An issued sheet, to the letter. Null when there is none, or when what is kept is not what was issued. */
-export async function readSheet(sql: Sql, workshop: string, job: string, count: number): Promise<{ readonly row: SheetRow; readonly content: string; readonly sheet: Sheet } | null> {
+/** An issued sheet, to the letter. Null when there is none. @throws when what is kept is not what was issued */
+export async function readSheet(sql: Sql, workshop: string, job: string, count: number): Promise<{ readonly row: SheetRow; readonly sheet: Sheet } | null> {
   const [found] = await sql<(SheetRow & { content: string })[]>`select ${columns(sql)}, content from sheet where workshop_id = ${workshop} and job_id = ${job} and count = ${count}`
   if (!found) return null
   const { content, ...row } = found
   if (digestOf(content) !== row.digest) throw new Error(`Sheet ${row.number} is not as it was issued`)
-  return { row, content, sheet: JSON.parse(content) as Sheet }
+  return { row, sheet: JSON.parse(content) as Sheet }
 }
 
 export type Issued =

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { checkTitle } from '../../../core/assessment/checks'
 import { adjustableField, type Adjustment, type Answer } from '../../../core/solve/answer'
 import { applyChanges } from '../../../core/job/changes'
 import { fieldAt } from '../../../core/job/document'
@@ -46,7 +47,7 @@ const name = (text: string) => text.replace(/^./, (letter) => letter.toUpperCase
         <li v-for="(step, i) in answer.steps" :key="i" class="border-t border-line py-1.5" :class="off(i) && 'opacity-60'">
           <label class="flex min-h-8 items-start gap-2 max-md:min-h-11"><input type="checkbox" class="mt-0.5 size-5 shrink-0" :checked="!off(i)" :disabled="isBusy || nearest" :aria-label="`Do it: ${step.label}`" @change="emit('adjust', { step: i, off: !off(i) })"><span class="min-w-0"><span class="font-semibold">{{ step.label }}</span><span v-if="step.on" class="text-soft"> · {{ step.on }}</span>
             <span v-if="step.parts.length" class="block text-xs text-soft">{{ step.parts.map(partWords).join('; ') }}; {{ formatQuantity(step.hours, 'h') }}</span><span v-else class="block text-xs text-soft">no part; {{ step.hours < 0.5 ? formatQuantity(step.hours * 60, 'min') : formatQuantity(step.hours, 'h') }}</span>
-            <span v-if="step.settles.length" class="block text-xs text-suits">settles {{ step.settles.map((id) => checkTitle(id)).join(', ') }}</span></span></label>
+            <span v-if="step.settles.length" class="block text-xs text-suits">settles {{ step.settles.map((id) => inSentence(checkTitle(id))).join(', ') }}</span></span></label>
           <ValueEntry v-if="fieldOf(i) && !nearest && !off(i)" class="mt-1 ml-7 max-w-40" :field="fieldOf(i)!" :label="fieldOf(i)!.label" :model-value="valueOf(i, step.ref.value)" @update:model-value="emit('adjust', { step: i, value: $event === null ? undefined : Number($event) })" />
         </li>
         <li v-if="answer.battery" class="border-t border-line py-1.5"><span class="font-semibold">{{ answer.bank.map(partWords).join('; ') }}</span><span class="block text-xs text-soft">in place of {{ bench.document!.candidate.name ?? 'the candidate' }}</span></li>

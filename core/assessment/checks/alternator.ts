@@ -4,7 +4,7 @@ import type { ShopRules } from '../../rules/rules'
 import { check, mid, number, word } from '../check'
 import { sizeUnder, type RemedyRef } from '../remedies'
 import type { View } from '../scene'
-import { acceptanceA, allDayA, allDayBudgetA, allDayWords, availableA, cableOhm, demandA, feedingV, isolatorDropV, isStraight, type AlternatorLane, type Bank, type Speed, type System } from '../system'
+import { acceptanceA, allDayA, allDayBudgetA, allDayWords, availableA, cableOhm, demandA, feedingV, isolatorDropV, isStraight, tighterSpeed, type AlternatorLane, type Bank, type Speed, type System } from '../system'
 import { lowCharge, lowChargeWords } from './charger'
 
 /** What a new DC-DC starts on: a wire, unless the shop trusts voltage and no computer moves it. */
@@ -144,7 +144,7 @@ export const spare = check({
   judge({ lane, name }, { bank, rules }) {
     const { alternator } = lane
     const leastA = Math.min(rules.spareLeastA, bank.recommendedA / 2)
-    const speed: Speed = allDayA(alternator, 'idle', rules) <= allDayA(alternator, 'cruise', rules) ? 'idle' : 'cruise'
+    const speed = tighterSpeed(alternator, rules)
     const spareA = allDayA(alternator, speed, rules)
     const allDay = allDayWords(alternator, speed, rules)
     const none = spareA < leastA

@@ -1,7 +1,8 @@
+import { deratedShare } from '../../physics/dcdc'
 import { formatQuantity as q, formatShare } from '../../units/format'
 import { check, mid, number, word } from '../check'
 import { chargedAwayAh, dailyUse, laneDay, usableColdAh } from '../energy'
-import { dcdcInput, feedingV } from '../system'
+import { arrayW, coldOpenCircuitV, dcdcInput, feedingV } from '../system'
 
 export const inputVoltage = check({
   id: 'dcdc.input-voltage',
@@ -24,8 +25,6 @@ export const inputVoltage = check({
   },
 })
 
-/** Output share of a unit at a temperature: full to 40 °C, 60 % at 60 °C, by the usual curve. */
-export const deratedShare = (celsius: number): number => (celsius <= 40 ? 1 : Math.max(0.6, 1 - (0.4 * (celsius - 40)) / 20))
 /** An engine space in summer, °C: an engineering default. */
 const engineSpaceC = 60
 
@@ -90,9 +89,8 @@ export const solarInput = check({
     if (solar.through !== 'dcdc') return null
     const link = many.links.find((other) => other.kind === 'dcdc')
     if (!link) return null
-    const factor = 1 + (solar.vocPerC / 100) * Math.max(0, 25 - one.place.coldestC)
-    const volts = solar.openCircuitV * solar.series * factor
-    const watts = solar.panelW * solar.series * solar.parallel
+    const { volts, factor } = coldOpenCircuitV(solar, one.place.coldestC)
+    const watts = arrayW(solar)
     const [overV, overW] = [volts > link.solarMostV, watts > link.solarMostW]
     const side = overV && solar.series > 1 && solar.openCircuitV * factor <= link.solarMostV && !overW
     return {

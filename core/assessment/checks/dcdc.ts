@@ -1,7 +1,7 @@
 import { formatQuantity as q } from '../../units/format'
 import { check, mid, number, word } from '../check'
 import { sizeUnder } from '../remedies'
-import { allDayA, allDayWords, availableA, dcdcInput, type Speed } from '../system'
+import { allDayA, allDayWords, availableA, dcdcInput, tighterSpeed } from '../system'
 import { currentAgainstBank } from './charger'
 
 export const output = check({
@@ -15,7 +15,7 @@ export const output = check({
     const battery = currentAgainstBank(link, `The DC-DC on ${mid(name)}`, system)
     if (battery.verdict !== 'suits') return battery
     const { rules } = system
-    const speed: Speed = allDayA(alternator, 'idle', rules) <= allDayA(alternator, 'cruise', rules) ? 'idle' : 'cruise'
+    const speed = tighterSpeed(alternator, rules)
     const budgetA = allDayA(alternator, speed, rules)
     const input = dcdcInput(lane, system)
     const over = input.amps > budgetA

@@ -20,3 +20,8 @@ const isCheck = (value: unknown): value is Check => typeof value === 'object' &&
 
 /** Every check, by topic in the order an installer would name them. Exporting a check from its topic file puts it here. */
 export const allChecks: readonly Check[] = [charger, range, role, link, dcdc, dcdcPlace, alternator, ahead, solar, cold, mixed, start, current, capacity, battery, fitting].flatMap((topic) => Object.values(topic).filter(isCheck).sort((a, b) => a.order - b.order))
+
+const titles = new Map(allChecks.map((check) => [check.id, check.title]))
+
+/** The title of a check by its id; the id where there is no such check any more. */
+export const checkTitle = (id: string): string => titles.get(id) ?? id

@@ -3,7 +3,7 @@ import { clearDays } from '../../weather/sun'
 import { home } from '../../weather/places'
 import { check, number, word, type Judgement } from '../check'
 import { chargedAwayAh, dailyUse, laneDay, workingV } from '../energy'
-import { arrayW, type SolarLane, type System } from '../system'
+import { arrayW, coldOpenCircuitV, type SolarLane, type System } from '../system'
 import { isWorse } from '../verdict'
 import { absorptionOf, floatOf } from './charger'
 
@@ -72,8 +72,7 @@ export const coldVoc = check({
   judge({ lane: { solar }, name }, { one }) {
     if (solar.through === 'dcdc') return null
     const coldC = one.place.coldestC
-    const factor = 1 + (solar.vocPerC / 100) * Math.max(0, 25 - coldC)
-    const volts = solar.openCircuitV * solar.series * factor
+    const { volts, factor } = coldOpenCircuitV(solar, coldC)
     const over = volts > solar.maxPvV
     const side = over && solar.series > 1 && solar.openCircuitV * factor <= solar.maxPvV
     return {

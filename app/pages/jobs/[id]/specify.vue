@@ -53,7 +53,7 @@ async function adjust(id: string, change: Adjustment) {
   busy.value = id
   const answer = await solver.adjusted(before, adjustments)
   // Steps keep their places, so that one left out can be taken in again.
-  byHand.value = { ...byHand.value, [id]: { answer: { ...answer, id, steps: before.steps.map((step, i) => answer.steps.find((s) => s.ref.id === step.ref.id && s.ref.on === step.ref.on) ?? { ...before.steps[i]!, settles: [] }) }, adjustments } }
+  byHand.value = { ...byHand.value, [id]: { answer: { ...answer, id, steps: before.steps.map((step) => answer.steps.find((s) => s.ref.id === step.ref.id && s.ref.on === step.ref.on) ?? { ...step, settles: [] }) }, adjustments } }
   busy.value = null
 }
 function choose(id: string) {
