@@ -32,6 +32,7 @@ function say(events: SimEvent[], t: number, kind: string, words: string): void {
 const bufferS = 3e-4
 const toleranceA = 2e-5
 const mostIterations = 60
+const mostTogether = 8
 
 /** What the last solution left, A, and the slope it found, A/V: where the next one begins. */
 let leftOverA = 0
@@ -87,8 +88,8 @@ const lastRoom = 0.01
 
 /** A lithium battery with its gates. */
 export class Lfp {
-  soc: number
-  tempC: number
+  soc = 0
+  tempC = 0
   amps = 0
   chargeGate = true
   dischargeGate = true
@@ -100,7 +101,7 @@ export class Lfp {
   ownAh = 0
   /** What was still asked in the step in which it was empty, Ah. */
   spiltAh = 0
-  private ohmNow: number
+  private ohmNow = 0
   private ohmAtC = NaN
   private room = 1
   private fillPerA = 0
@@ -111,7 +112,7 @@ export class Lfp {
   private heldOver = false
   private stoppedCharge = false
   private stoppedDischarge = false
-  private emf: number
+  private emf = 0
   private readonly heatCapacity: number
   private readonly heatOhm: number
   private readonly ocv: Float64Array
@@ -238,7 +239,7 @@ const currentTerms = (mostA: number): CurrentTerms => remembered(currentTables, 
 
 /** A lead-acid battery after Copetti. Charge and discharge curves do not meet: between ±C10/400 a straight line joins them. */
 export class Lead {
-  soc: number
+  soc = 0
   amps = 0
   inAh = 0
   outAh = 0
@@ -405,11 +406,17 @@ export class Staged {
   }
 }
 
+/** Loads that fade out over the last volt above dark: a dark bus still has a solution. A draw below 0 does not fade. */
+function softened(amps: number, v: number, darkV: number, scale: number): number {
+  const above = v - darkV
+  return above >= scale || amps < 0 ? amps : above <= 0 ? 0 : (amps * above) / scale
+}
+
 /** The whole system in time: one call of {@link step} a step. Deterministic. */
 export class Simulation {
   t = 0
-  houseV: number
-  startV: number
+  houseV = 0
+  startV = 0
   readonly lfp: Lfp | null
   readonly houseLead: Lead | null
   readonly startLead: Lead | null
@@ -428,9 +435,9 @@ export class Simulation {
   /** Charge that went from the house side to the starting side while the engine stood, Ah. */
   backAh = 0
   alternatorA = 0
-  alternatorC: number
+  alternatorC = 0
   alternatorHotS = 0
-  alternatorPeakC: number
+  alternatorPeakC = 0
   loadA = 0
   loadAh = 0
   unservedAh = 0
@@ -440,19 +447,19 @@ export class Simulation {
   engineThere = false
   sunThere = false
   acSupplyA = 0
-  placeC: number
+  placeC = 0
   /** Currents at the house bus that do not sum to zero, A: the largest seen. */
   worstResidualA = 0
   private readonly scale: number
   private readonly startScale: number
-  private readonly offV: number
+  /** Voltage at which loads are quite dark, V: at the house and at the starting side. */
+  private readonly darkV: number
+  private readonly startDarkV: number
   /** Slope of the currents at the house bus to begin a solution with, A/V. */
-  private houseSlope: number
+  private houseSlope = 0
   /** Where a solution of the starting side begins: voltage, V, and slope, A/V, of the last one with the link closed, and with it open. */
   private readonly startJoined = { v: 0, slope: -20 }
   private readonly startAlone = { v: 0, slope: -20 }
-  /** Change of what the two sides disagree by with the current of the link, Ω. */
-  private linkSlope = 0
   private vsrS = 0
   private dutyOpenS = 0
   private dcdcStopped = false
@@ -463,7 +470,8 @@ export class Simulation {
     const { place } = plant
     this.scale = (plant.lfp?.nominalV ?? (plant.houseLead ? plant.houseLead.cells * 2 : 12)) / 12
     this.startScale = plant.startLead ? plant.startLead.cells / 6 : this.scale
-    this.offV = plant.loadsOffV > 0 ? (8 / 10.5) * plant.loadsOffV : 8 * this.scale
+    this.darkV = plant.loadsOffV > 0 ? (8 / 10.5) * plant.loadsOffV : 8 * this.scale
+    this.startDarkV = (this.darkV / this.scale) * this.startScale
     this.houseSlope = plant.lfp ? -1 / plant.lfp.ohm : -30
     this.lfp = plant.lfp && new Lfp(plant.lfp, start.soc, start.tempC, place.insulated)
     this.houseLead = plant.houseLead && new Lead(plant.houseLead, start.leadSoc ?? start.soc, start.tempC)
@@ -503,7 +511,7 @@ export class Simulation {
     for (let i = 0; i < this.solar.length; i++) if (this.solarMostA[i]! > 0) sum += this.solar[i]!.ampsAt(v, this.solarMostA[i]!)
     for (let i = 0; i < plant.sources.length; i++) if (this.sourceOn[i]) sum += this.sourceAt(i, v)
     if (this.dcdcMostA > 0) sum += this.dcdc!.ampsAt(v, this.dcdcMostA)
-    sum -= this.softened(this.loadsWantedA, v, this.scale)
+    sum -= softened(this.loadsWantedA, v, this.darkV, this.scale)
     if (this.lfp) sum -= this.lfp.ampsAt(v)
     if (this.houseLead) sum -= this.houseLead.ampsAt(v)
     return sum
@@ -520,26 +528,23 @@ export class Simulation {
       const wanted = (this.machineV - v) / 0.003
       sum = wanted <= 0 ? 0 : wanted < this.machineMostA ? wanted : this.machineMostA
     }
-    sum -= this.softened(this.startDrawA, v, this.startScale)
+    sum -= softened(this.startDrawA, v, this.startDarkV, this.startScale)
     if (this.startLead) sum -= this.startLead.ampsAt(v)
     return sum
   }
-  private linkTried = 0
   /** What the last step left at the house bus is made good in this one, so that small errors do not add up over a year. */
   private owedA = 0
-  private readonly houseOff = (v: number): number => this.houseIn(v) + this.linkTried + this.owedA - bufferS * (v - this.houseV)
-  private readonly startOff = (v: number): number => this.startIn(v) - this.linkTried - bufferS * (v - this.startV)
-  private solveHouse(linkA: number): number {
-    this.linkTried = linkA
+  private readonly houseOff = (v: number): number => this.houseIn(v) + this.owedA - bufferS * (v - this.houseV)
+  private readonly startOff = (v: number): number => this.startIn(v) - bufferS * (v - this.startV)
+  private solveHouse(): number {
     foundSlope = this.houseSlope
     const v = solveFalling(this.houseOff, this.houseV, 0, 20 * this.scale, this.houseSlope)
     this.houseLeftA = leftOverA
     this.houseSlope = foundSlope
     return v
   }
-  private solveStart(linkA: number): number {
-    this.linkTried = linkA
-    const begun = this.linkClosed ? this.startJoined : this.startAlone
+  private solveStart(): number {
+    const begun = this.startAlone
     foundSlope = begun.slope
     const v = solveFalling(this.startOff, begun.v, 0, 20 * this.startScale, begun.slope)
     begun.v = v
@@ -567,15 +572,13 @@ export class Simulation {
 
     this.switchLink(around, dt)
     if (this.linkClosed && plant.link.kind !== 'dcdc' && plant.link.kind !== 'none') {
-      this.linkA = this.solveLink(Math.max(plant.link.ohm, 0.0005), plant.link.kind === 'diode' ? plant.link.dropV : 0, plant.link.kind === 'diode')
-      this.houseV = this.solveHouse(this.linkA)
-      this.startV = this.solveStart(this.linkA)
+      this.solveJoined(plant.link.ohm, plant.link.kind === 'diode' ? plant.link.dropV : 0, plant.link.kind === 'diode')
     } else {
       this.linkA = 0
-      this.houseV = this.solveHouse(0)
+      this.houseV = this.solveHouse()
       if (this.dcdcMostA > 0 && plant.link.kind === 'dcdc') this.startDrawA += (this.dcdc!.ampsAt(this.houseV, this.dcdcMostA) * this.houseV) / (plant.link.efficiency * Math.max(6 * this.startScale, this.startV))
       if (plant.link.kind === 'dcdc' && plant.link.backFeed) this.feedBack(around)
-      if (plant.alternator || this.startLead) this.startV = this.solveStart(0)
+      if (plant.alternator || this.startLead) this.startV = this.solveStart()
     }
     this.owedA = this.houseLeftA
     const left = this.houseLeftA < 0 ? -this.houseLeftA : this.houseLeftA
@@ -609,17 +612,10 @@ export class Simulation {
   /** Loads and the inverter's demand at this hour, A at the last voltage; the heater besides. */
   private loadsNow(around: Surroundings, lastV: number): number {
     const { plant } = this
-    const hour = Math.floor(around.hour) % 24
+    const hour = (around.hour | 0) % 24
     const loads = around.loads ? plant.dcA[hour]! + (plant.acW[hour]! / plant.inverterEfficiency + plant.idleW[hour]!) / lastV : 0
     return loads + (this.lfp?.heating ? this.plant.lfp!.heater!.watts / lastV : 0) + (this.backFeedA * this.startScale) / this.scale
   }
-  /** Loads that fade out as their voltage goes: a dark bus still has a solution. */
-  private softened(amps: number, v: number, scale: number): number {
-    if (amps < 0) return amps
-    const share = (v - (this.offV / this.scale) * scale) / scale
-    return share >= 1 ? amps : share <= 0 ? 0 : amps * share
-  }
-
   private solarMost(array: Plant['solar'][number], around: Surroundings, lastV: number): number {
     if (around.sunWm2 <= 1) return 0
     const sun = (around.sunWm2 / 1000) * (1 - array.shade)
@@ -703,34 +699,81 @@ export class Simulation {
     if (before !== this.linkClosed && (link.kind === 'vsr' || link.kind === 'solenoid')) this.events.push({ t: this.t, kind: 'relay', words: `${link.kind === 'vsr' ? 'Relay' : 'Solenoid'} ${this.linkClosed ? `closed at ${volts(this.startV)} V` : `opened at ${volts(this.startV)} V`}` })
   }
 
-  /** What the two sides and the link disagree by at a current, V. */
-  private linkOff(amps: number, ohm: number, drop: number): number {
-    return this.solveStart(amps) - this.solveHouse(amps) - drop - amps * ohm
+  // Of the closed link in hand: conductance, S, drop, V, and whether it blocks the way back.
+  private linkSiemens = 0
+  private linkDropV = 0
+  private linkOneWay = false
+  /** Current through the link from the starting to the house side, A. */
+  private through(startV: number, houseV: number): number {
+    const amps = (startV - houseV - this.linkDropV) * this.linkSiemens
+    return amps < 0 && this.linkOneWay ? 0 : amps
   }
-  /** Current through a closed link from the starting to the house side, A: where both sides and its drop agree. */
-  private solveLink(ohm: number, drop: number, oneWay: boolean): number {
-    if (oneWay && this.linkOff(0, ohm, drop) <= 0) return 0
-    let low = oneWay ? 0 : -2000
-    let high = 2000
-    let amps = Math.min(high, Math.max(low, this.linkA))
-    let y = this.linkOff(amps, ohm, drop)
-    let slope = this.linkSlope < 0 ? this.linkSlope : -(ohm + 0.02)
-    for (let i = 0; i < mostIterations; i++) {
-      if (y > 2e-5) low = amps
-      else if (y < -2e-5) high = amps
-      else break
-      if (high - low < 1e-6) break
-      const step = amps - y / slope
-      const next = step > low && step < high ? step : (low + high) / 2
-      const z = this.linkOff(next, ohm, drop)
-      const found = (z - y) / (next - amps)
-      slope = i > 14 ? -1e-9 : found < -1e-5 ? found : -1e-5
-      if (i <= 14) this.linkSlope = slope
-      amps = next
-      y = z
+
+  /** Both sides with a closed link between them: voltages at which the currents at either bus sum to nought. */
+  private solveJoined(ohm: number, dropV: number, oneWay: boolean): void {
+    this.linkSiemens = 1 / Math.max(ohm, 0.0005)
+    this.linkDropV = dropV
+    this.linkOneWay = oneWay
+    if (!this.solveTogether()) this.searchTogether()
+    this.startJoined.v = this.newStartV
+    this.linkA = this.through(this.newStartV, this.newHouseV)
+    this.startV = this.newStartV
+    this.houseV = this.newHouseV
+  }
+  private newStartV = 0
+  private newHouseV = 0
+
+  /**
+   * Newton steps on both voltages at once, each side's slope found on the way (secant). Most solutions take two or
+   * three; false where {@link mostTogether} do not end it, as at a kink.
+   */
+  private solveTogether(): boolean {
+    let [v, w] = [this.startJoined.v, this.houseV]
+    let [startSlope, houseSlope] = [this.startJoined.slope, this.houseSlope]
+    let [intoStart, intoHouse] = [this.startOff(v), this.houseOff(w)]
+    for (let i = 0; i < mostTogether; i++) {
+      const amps = this.through(v, w)
+      const startLeft = intoStart - amps
+      const houseLeft = intoHouse + amps
+      if (startLeft < toleranceA && startLeft > -toleranceA && houseLeft < toleranceA && houseLeft > -toleranceA) {
+        this.newStartV = v
+        this.newHouseV = w
+        this.startJoined.slope = startSlope
+        this.houseSlope = houseSlope
+        this.houseLeftA = houseLeft
+        return true
+      }
+      const siemens = amps === 0 && this.linkOneWay ? 0 : this.linkSiemens
+      const [a, d] = [startSlope - siemens, houseSlope - siemens]
+      const determinant = a * d - siemens * siemens
+      const nextV = v + (houseLeft * siemens - startLeft * d) / determinant
+      const nextW = w + (startLeft * siemens - houseLeft * a) / determinant
+      if (!(nextV > 0 && nextV < 20 * this.startScale && nextW > 0 && nextW < 20 * this.scale)) return false
+      const [nextStart, nextHouse] = [this.startOff(nextV), this.houseOff(nextW)]
+      if (nextV !== v) startSlope = Math.min(-1e-4, (nextStart - intoStart) / (nextV - v))
+      if (nextW !== w) houseSlope = Math.min(-1e-4, (nextHouse - intoHouse) / (nextW - w))
+      v = nextV
+      w = nextW
+      intoStart = nextStart
+      intoHouse = nextHouse
     }
-    return amps
+    return false
   }
+
+  /** The same by bracketed searches, one within the other: slower, and always ends. */
+  private searchTogether(): void {
+    this.newStartV = this.startJoined.v
+    this.newHouseV = solveFalling(this.houseJoined, this.houseV, 0, 20 * this.scale, this.houseSlope - this.linkSiemens)
+    this.houseLeftA = leftOverA
+  }
+  private triedHouseV = 0
+  /** What is left at the house bus at a voltage, A, the starting side being where it then settles. Falls with the voltage. */
+  private readonly houseJoined = (v: number): number => {
+    this.triedHouseV = v
+    this.newStartV = solveFalling(this.startJoint, this.newStartV, 0, 20 * this.startScale, this.startJoined.slope - this.linkSiemens)
+    return this.houseOff(v) + this.through(this.newStartV, v)
+  }
+  private readonly startJoint = (v: number): number => this.startOff(v) - this.through(v, this.triedHouseV)
 
   /** Whether any source would charge if the battery let it. */
   private sourceWants(around: Surroundings): boolean {
@@ -764,7 +807,7 @@ export class Simulation {
       const { stages, efficiency, powerFactor, supplyV } = plant.chargers[i]!
       this.chargers[i]!.finish(v, stages.maxA, dt, around.mains)
       this.mainsSumA += this.chargers[i]!.amps
-      supply += (this.chargers[i]!.amps * v) / (efficiency * powerFactor * supplyV)
+      if (this.chargers[i]!.amps > 0) supply += (this.chargers[i]!.amps * v) / (efficiency * powerFactor * supplyV)
     }
     if (supply > this.acSupplyA) this.acSupplyA = supply
     for (let i = 0; i < this.solar.length; i++) {
@@ -778,7 +821,7 @@ export class Simulation {
       this.sourceAh[i]! += this.sourceA[i]! * h
     }
     this.dcdc?.finish(v, this.dcdcMostA, dt, this.dcdcMostA > 0)
-    this.loadA = this.softened(this.loadsWantedA, v, this.scale)
+    this.loadA = softened(this.loadsWantedA, v, this.darkV, this.scale)
     this.loadAh += this.loadA * h
     this.unservedAh += (this.loadsWantedA - this.loadA) * h
     const isDark = this.loadsWantedA > 0.05 && this.loadA < 0.5 * this.loadsWantedA

@@ -114,8 +114,8 @@ export const usualInputs = (run: RunId, base: RunInputs): RunInputs => ({ ...bas
 function dayPlan({ driveFrom, driveH, idleShare, mainsFrom, mainsH }: RunInputs): { readonly engine: Uint8Array; readonly mains: Uint8Array } {
   const since = (minute: number, from: number): number => (minute / 60 - from + 24) % 24
   return {
-    engine: Uint8Array.from({ length: 1440 }, (_, minute) => (since(minute, driveFrom) >= driveH ? 0 : since(minute, driveFrom) < driveH * idleShare ? 1 : 2)),
-    mains: Uint8Array.from({ length: 1440 }, (_, minute) => (since(minute, mainsFrom) < mainsH ? 1 : 0)),
+    engine: new Uint8Array(1440).map((_, minute) => (since(minute, driveFrom) >= driveH ? 0 : since(minute, driveFrom) < driveH * idleShare ? 1 : 2)),
+    mains: new Uint8Array(1440).map((_, minute) => (since(minute, mainsFrom) < mainsH ? 1 : 0)),
   }
 }
 
@@ -190,15 +190,14 @@ class Course {
     const { simulation, recorder, around, dt, seconds } = this
     for (let n = 0; n < steps; n++) {
       if (simulation.t >= seconds - 1e-6) return false
-      const clock = beginsAt * 3600 + simulation.t
-      this.lookAround(clock)
+      const inDay = this.lookAround(beginsAt * 3600 + simulation.t)
       simulation.step(dt, around)
       recorder?.take(simulation)
       const soc = simulation.lfp ? simulation.lfp.soc : simulation.houseLead ? simulation.houseLead.soc : 0
       if (soc < this.leastSoc) this.leastSoc = soc
       if (this.fullAfterH === null && full(simulation)) this.fullAfterH = simulation.t / 3600
       if (simulation.events.length > 0) this.note()
-      if (Math.floor((clock + dt) / 86_400) !== Math.floor(clock / 86_400)) {
+      if (inDay + dt >= 86_400) {
         if (this.shortToday || (this.inputs.loads && simulation.unservedAh > 0 && simulation.loadA < 0.01)) this.daysShort++
         this.shortToday = false
       }
@@ -207,12 +206,14 @@ class Course {
     return true
   }
 
-  private lookAround(clock: number): void {
+  /** Sets what is around at so many seconds since the first midnight; gives those since the last. */
+  private lookAround(clock: number): number {
     const { around, day, sky, plant } = this
-    const inDay = clock % 86_400
-    const at = Math.floor(clock / 3600) % sky.airC.length
+    // Whole numbers are cut off with |: the remainder of fractions is a slow call, once a step.
+    const inDay = clock - ((clock / 86_400) | 0) * 86_400
+    const at = ((clock / 3600) | 0) % sky.airC.length
     const airC = sky.airC[at]!
-    const minute = Math.floor(inDay / 60)
+    const minute = (inDay / 60) | 0
     const engine = day.engine[minute]!
     around.hour = inDay / 3600
     // The survey knows how cold and hot the place gets, whatever the air outside does over a year.
@@ -221,6 +222,7 @@ class Course {
     around.engine = engine === 0 ? 'off' : engine === 1 ? 'idle' : 'cruise'
     around.engineS = engine === 0 ? 0 : ((around.hour - this.inputs.driveFrom + 24) % 24) * 3600
     around.mains = day.mains[minute] === 1
+    return inDay
   }
 
   /** Takes over what happened, and counts what is counted. */

@@ -298,6 +298,14 @@ describe('any system', () => {
         if (battery!.soc < 0 || battery!.soc > 1) return false
         if (!gates[0] && battery!.amps > 1e-9) return false
         if (!gates[1] && battery!.amps < -1e-9) return false
+        // A closed link carries what its drop and resistance say, and what is left at the starting bus goes into its battery.
+        const { link, alternator } = random
+        if (simulation.linkClosed && 'ohm' in link && link.kind !== 'dcdc') {
+          const across = startV - houseV - (link.kind === 'diode' ? link.dropV : 0)
+          if (Math.abs((link.kind === 'diode' ? Math.max(0, across) : across) - linkA * link.ohm) > 1e-3) return false
+          const draws = i % 40 < 6 ? random.standbyA : alternator!.vehicleA
+          if (startV > 10 && Math.abs(simulation.alternatorA - draws - simulation.startLead!.amps - linkA) > 0.05) return false
+        }
       }
       return simulation.worstResidualA < 0.05
     }), { numRuns: 1000 })

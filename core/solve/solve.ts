@@ -361,10 +361,20 @@ function nameOf(options: readonly Option[], steps: readonly Step[]): string {
   return name[0]!.toUpperCase() + name.slice(1)
 }
 
+/** Runs of a plan that were carried out, by system and inputs: combinations that come to the same in time share one. */
+const runsOf = new WeakMap<Plan, Map<string, Totals>>()
+
 /** Totals of three days of ordinary use from the shop's low charge. */
-export function useOf(job: JobDocument, shopRules: RuleOverrides, system: System): Totals {
+export function useOf(plan: Plan, job: JobDocument, system: System): Totals {
   const mainsH = Math.max(0, ...Object.values(job.chargers).map((charger) => charger.hours?.value ?? 0))
-  return totalsOf('driving-day', plantFrom(system, 'new'), { ...inputsOf(job, 'driving-day', shopRules), days: runDays, mainsH }, null, 60)
+  const plant = plantFrom(system, 'new')
+  const inputs = { ...inputsOf(job, 'driving-day', plan.shopRules), days: runDays, mainsH }
+  const runs = runsOf.get(plan) ?? new Map<string, Totals>()
+  runsOf.set(plan, runs)
+  const key = JSON.stringify([{ ...plant, name: '', assumed: [] }, inputs])
+  const totals = runs.get(key) ?? totalsOf('driving-day', plant, inputs, null, 60)
+  runs.set(key, totals)
+  return totals
 }
 
 /** The batteries of an answer: those of the shelf it takes instead, or the job's own candidate. */
@@ -372,7 +382,7 @@ export const bankParts = ({ job, shelf }: Plan, battery: Battery | null): Listed
   battery ? [shelfPart(battery.part, battery.parallel)] : batteries(job, shelf, (job.candidate.parallel?.value ?? 1) * (job.candidate.series?.value ?? 1))
 
 export function figuresOf(plan: Plan, job: JobDocument, steps: readonly Step[], battery: Battery | null, system: System): Figures {
-  const totals = useOf(job, plan.shopRules, system)
+  const totals = useOf(plan, job, system)
   const bank = bankParts(plan, battery)
   const parts = [...bank, ...steps.flatMap((step) => step.parts)]
   const partsCost = parts.reduce((sum, part) => sum + (part.price ?? 0) * part.quantity, 0)
