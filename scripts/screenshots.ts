@@ -3,9 +3,10 @@ import { fileURLToPath } from 'node:url'
 import { chromium, type Page } from '@playwright/test'
 import { chromiumArgs } from '../playwright.config'
 import { freshDatabase, startServer } from '../tests/harness'
-import { buildIfStale, chromiumPath } from './lib/machine.mjs'
+import { buildIfStale, chromiumPath, ensureChromium } from './lib/machine.mjs'
 import { startCluster } from './lib/postgres.mjs'
 
+ensureChromium()
 buildIfStale()
 const cluster = await startCluster('test-postgres', { durable: false })
 process.env.TEST_DATABASE_URL = cluster.url
