@@ -23,3 +23,6 @@ export function hourOfRun(t: number): string {
 
 /** Day of a run at so many seconds of it; the first is day 1. */
 export const dayOfRun = (t: number): string => `day ${Math.floor(sinceMidnightS(t) / 86_400) + 1}`
+
+/** A moment of a run of so many hours: with its day where there is more than one. */
+export const momentOfRun = (t: number, hours: number): string => (hours > 24 ? `${dayOfRun(t)}, ${hourOfRun(t)}` : hourOfRun(t))

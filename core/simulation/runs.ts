@@ -144,6 +144,12 @@ export function* carryOut(run: RunId, plant: Plant, inputs: RunInputs, weather: 
 /** The hour at which every run begins: morning. */
 export const beginsAt = 6
 
+/** Length of a stretch of the record of a run, s: where it is hours, a whole share of a day, so that each day has its own least and most. */
+function stretchOf(seconds: number): number {
+  const even = seconds / stretches
+  return even < 3600 ? even : 86_400 / Math.ceil(86_400 / even)
+}
+
 /** A run on its way. Its loop is a plain method, which the machine makes fast as it never would a generator. */
 class Course {
   private readonly simulation: Simulation
@@ -174,7 +180,7 @@ class Course {
     })
     const startC = run === 'cold-morning' ? inputs.coldC : weather ? Math.max(plant.place.coldestC, weather.airC[beginsAt]!) : meanC
     this.simulation = new Simulation(plant, { soc: inputs.soc, tempC: startC, leadSoc: Math.max(0.3, inputs.soc) })
-    this.recorder = recorded ? new Recorder(Math.max(dt, this.seconds / stretches), this.simulation) : null
+    this.recorder = recorded ? new Recorder(Math.max(dt, stretchOf(this.seconds)), this.simulation) : null
     this.day = dayPlan(inputs)
     this.until = runKind(run).until
     this.leastSoc = inputs.soc

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { LineChart } from 'echarts/charts'
 import { GridComponent, LegendComponent, MarkLineComponent, TooltipComponent } from 'echarts/components'
-import { use } from 'echarts/core'
+import { format, use } from 'echarts/core'
 import { CanvasRenderer } from 'echarts/renderers'
 import VChart from 'vue-echarts'
 import { caseLimitC } from '../../../core/physics/alternator'
 import { channels, type ChannelId } from '../../../core/simulation/record'
 import type { RunResult } from '../../../core/simulation/runs'
+import { formatQuantity } from '../../../core/units/format'
 
 use([LineChart, GridComponent, TooltipComponent, LegendComponent, MarkLineComponent, CanvasRenderer])
 
@@ -31,6 +32,12 @@ const looks = computed((): Readonly<Partial<Record<ChannelId, { colour: string; 
     houseV: { colour: c.sea, dash: 'solid' }, startV: { colour: c.bad, dash: 'dashed' }, alternatorC: { colour: c.bad, dash: 'solid' }, cellC: { colour: c.measure, dash: 'solid' }, placeC: { colour: c.soft, dash: 'dotted' }, sunThere: { colour: c.changed, dash: 'solid' }, engineThere: { colour: c.bad, dash: 'solid' }, mainsThere: { colour: c.sea, dash: 'solid' }, allowed: { colour: c.suits, dash: 'solid' },
   }
 })
+/** What a line is called beside the name of its band. */
+const short: Readonly<Partial<Record<ChannelId, string>>> = {
+  soc: 'lithium', leadSoc: 'lead', startSoc: 'starting battery', engineA: 'engine', mainsA: 'mains', solarA: 'sun', sourceA: 'other', loadA: 'loads', lfpA: 'into lithium', leadA: 'into lead',
+  houseV: 'house', startV: 'starting side', alternatorC: 'alternator', cellC: 'cells', placeC: 'their place',
+}
+const shortNames = Object.fromEntries(Object.entries(short).map(([id, name]) => [channels[id as ChannelId].label, name]))
 const variantColours = computed(() => [colours.value.bad, colours.value.sea, colours.value.changed, colours.value.measure, colours.value.suits])
 const margin = { left: 52, right: 16 }
 const dashes = ['solid', 'dashed', 'dotted', 'solid', 'dashed'] as const
@@ -44,32 +51,88 @@ const bandHeight = computed(() => Math.floor(500 / bandsNow.value.length))
 /** Round hours, or days, under the timeline: at most eight of them. */
 const tickS = computed(() => 3600 * [1, 2, 3, 6, 12, 24, 48, 96, 168, 336, 720, 1440].find((h) => longS.value / 3600 / h <= 8)!)
 
+/** Weeks are drawn as the least and the most of each day: hour by hour they would be a blur. */
+const byDay = computed(() => longS.value > 14 * 86_400)
+/** Time and value of each point, one after the other: what the chart reads fastest. */
+function pairs(t: readonly number[], values: readonly number[]): Float64Array {
+  const flat = new Float64Array(2 * t.length)
+  for (let n = 0; n < t.length; n++) {
+    flat[2 * n] = t[n]!
+    flat[2 * n + 1] = Number.isFinite(values[n]!) ? Math.round(values[n]! * 100) / 100 : NaN
+  }
+  return flat
+}
+/** One value for each day of a run, in its middle; a day begins as the run does. */
+function daily(t: readonly number[], values: readonly number[], choose: (a: number, b: number) => number): Float64Array {
+  const days = new Map<number, number>()
+  for (let n = 0; n < t.length; n++) {
+    if (!Number.isFinite(values[n]!)) continue
+    // The last point of a day stands at its very end.
+    const day = Math.ceil(t[n]! / 86_400) - 1
+    days.set(day, days.has(day) ? choose(days.get(day)!, values[n]!) : values[n]!)
+  }
+  return pairs([...days.keys()].map((day) => Math.min((day + 0.5) * 86_400, longS.value)), [...days.values()])
+}
+const linesOf = (t: readonly number[], values: readonly number[]): readonly Float64Array[] => (byDay.value
+  ? [daily(t, values, Math.min), daily(t, values, Math.max)]
+  : [pairs(t, values)])
+
+interface Line { readonly data: Float64Array; readonly itemStyle: { readonly color: string | undefined }; readonly tip: { readonly id: ChannelId; readonly row: number; readonly title: string } }
+/** Value of a line at the point nearest to a time. */
+function valueAt(data: Float64Array, t: number): number {
+  let [low, high] = [0, data.length / 2 - 1]
+  while (high - low > 1) {
+    const middle = (low + high) >> 1
+    if (data[2 * middle]! <= t) low = middle
+    else high = middle
+  }
+  return data[2 * (high >= 0 && t - data[2 * low]! > data[2 * high]! - t ? high : low) + 1] ?? NaN
+}
+/** What the pointer says: a line for each thing drawn, with its value in each system; of a day its least and most. */
+function tipOf(t: number, lines: readonly Line[]): string {
+  const said = new Map<ChannelId, Map<string, { colour: string; values: number[] }>>()
+  for (const { data, itemStyle, tip: { id, row, title } } of lines) {
+    const systems = said.get(id) ?? said.set(id, new Map()).get(id)!
+    const system = systems.get(title) ?? systems.set(title, { colour: itemStyle.color ?? '', values: [] }).get(title)!
+    system.values.push(valueAt(data, t) - row)
+  }
+  const words = (id: ChannelId, value: number): string => (!Number.isFinite(value) ? '–' : channels[id].unit === '' ? (value > 0.5 ? 'yes' : 'no') : formatQuantity(value, channels[id].unit))
+  const cell = (id: ChannelId, system: { colour: string; values: number[] } | undefined): string =>
+    `<td class="pl-3 text-right font-semibold">${system ? `<span style="color:${system.colour}">●</span> ${[...new Set(system.values.map((value) => words(id, value)))].join(' to ')}` : ''}</td>`
+  const rows = [...said].map(([id, systems]) => `<tr><td class="pr-3">${channels[id].label}</td>${props.titles.map((title) => cell(id, systems.get(title))).join('')}</tr>`)
+  const heads = compared.value ? `<tr><td></td>${props.titles.map((title) => `<td class="max-w-32 pl-3 text-right align-bottom whitespace-normal">${format.encodeHTML(title)}</td>`).join('')}</tr>` : ''
+  return `<p class="font-semibold">${momentNow(t)}</p><table>${heads}${rows.join('')}</table>`
+}
+const momentNow = (t: number): string => (byDay.value ? dayOfRun(t) : momentOfRun(t, longS.value / 3600))
+
 const option = computed(() => {
   const c = colours.value
   const shownBands = bandsNow.value
-  const top = (i: number): number => 52 + i * bandHeight.value
+  const legend = { textStyle: { color: c.ink, fontSize: 12 }, itemWidth: 20, itemHeight: 8, itemGap: 8, type: 'scroll', pageIconSize: 10, pageTextStyle: { color: c.ink } }
+  const top = (i: number): number => (compared.value ? 52 : 36) + i * bandHeight.value
   const series = shownBands.flatMap((band, i) => (compared.value ? band.compared : band.alone).flatMap((id) => props.results.flatMap((result, k) => {
     const values = result.series.values[id]
     if (!values || ((id === 'mainsA' || id === 'solarA' || id === 'sourceA' || id === 'engineA') && values.every((v) => Math.abs(v) < 0.01))) return []
     const look = looks.value[id]!
     // Yes and no, one row above the other.
     const row = band.unit === '' ? rows.indexOf(id) * 1.4 : 0
-    return [{
+    return linesOf(result.series.t, row === 0 ? values : values.map((v) => v + row)).map((data, n) => ({
       type: 'line', name: compared.value ? props.titles[k] : channels[id].label, xAxisIndex: i, yAxisIndex: i, showSymbol: false, animation: false, connectNulls: true, ...(band.unit === '' ? { endLabel: { show: !compared.value, formatter: channels[id].label, color: look.colour, align: 'right', offset: [0, -8], fontSize: 11 } } : {}),
       lineStyle: { width: 1.5, color: compared.value ? variantColours.value[k] : look.colour, type: compared.value ? dashes[k] : look.dash }, itemStyle: { color: compared.value ? variantColours.value[k] : look.colour },
-      data: result.series.t.map((t, n) => [t, Number.isFinite(values[n]!) ? Math.round((values[n]! + row) * 100) / 100 : null]),
-      tooltip: { valueFormatter: (v: unknown) => (v == null ? '–' : band.unit === '' ? (Number(v) - row > 0.5 ? 'yes' : 'no') : `${Number(v)} ${band.unit}`) }, ...(band.unit === '' ? { step: 'end' } : {}),
-      ...(id === 'alternatorC' && k === 0 ? { markLine: { silent: true, symbol: 'none', data: [{ yAxis: caseLimitC }], lineStyle: { color: c.bad, type: 'dotted' }, label: { formatter: `limit ${caseLimitC} °C`, color: c.bad, position: 'insideEndTop' } } } : {}),
-    }]
+      data,
+      tip: { id, row, title: props.titles[k]! }, ...(band.unit === '' ? { step: 'end' } : {}),
+      ...(id === 'alternatorC' && k === 0 && n === 0 ? { markLine: { silent: true, symbol: 'none', data: [{ yAxis: caseLimitC }], lineStyle: { color: c.bad, type: 'dotted' }, label: { formatter: `limit ${caseLimitC} °C`, color: c.bad, position: 'insideEndTop' } } } : {}),
+    }))
   })))
   return {
     textStyle: { fontFamily: 'Atkinson Hyperlegible Next Variable, sans-serif', color: c.ink },
     axisPointer: { link: [{ xAxisIndex: 'all' }] },
-    tooltip: { trigger: 'axis', backgroundColor: c.card, borderColor: c.line, textStyle: { color: c.ink, fontSize: 12 }, axisPointer: { label: { formatter: (p: { value: number }) => clock(p.value) } }, confine: true },
-    legend: { top: 0, data: compared.value ? [...props.titles] : [...new Set(series.map((line) => line.name))], textStyle: { color: c.ink, fontSize: 12 }, itemWidth: 26, itemHeight: 8, type: 'scroll' },
+    tooltip: { trigger: 'axis', formatter: ([point]: readonly { axisValue: number }[]) => tipOf(point!.axisValue, series), backgroundColor: c.card, borderColor: c.line, textStyle: { color: c.ink, fontSize: 12 }, axisPointer: { label: { formatter: (p: { value: number }) => clock(p.value) } }, confine: true },
+    legend: compared.value ? { ...legend, top: 0, data: [...props.titles] }
+      : shownBands.flatMap((band, i) => (band.unit === '' ? [] : [{ ...legend, top: top(i) - 26, left: 112, right: 4, data: [...new Set(series.filter((line) => line.xAxisIndex === i).map((line) => line.name))], formatter: (name: string) => shortNames[name] ?? name }])),
     grid: shownBands.map((_, i) => ({ ...margin, top: top(i), height: bandHeight.value - 32 })),
-    xAxis: shownBands.map((_, i) => ({ type: 'value', gridIndex: i, min: 0, max: longS.value, interval: tickS.value, axisLabel: { show: i === shownBands.length - 1, formatter: clock, color: c.soft }, splitLine: { show: false }, axisTick: { show: i === shownBands.length - 1 }, axisLine: { lineStyle: { color: c.line } } })),
-    yAxis: shownBands.map((band, i) => ({ type: 'value', gridIndex: i, scale: band.unit !== '%', min: band.unit === '%' || band.unit === '' ? 0 : undefined, max: band.unit === '%' ? 100 : band.unit === '' ? (compared.value ? 1 : 5.4) : undefined, splitNumber: 3, ...(band.unit === '' ? { interval: 9 } : band.unit === '%' ? { interval: 50 } : {}), name: band.unit ? `${band.title}, ${band.unit}` : band.title, nameLocation: 'end', nameGap: 6, nameTextStyle: { align: 'left', color: c.soft, padding: [0, 0, 0, -44] }, axisLabel: { color: c.soft, ...(band.unit === '' ? { show: false } : {}) }, splitLine: { lineStyle: { color: c.line } } })),
+    xAxis: shownBands.map((_, i) => ({ type: 'value', gridIndex: i, min: 0, max: longS.value, interval: tickS.value, axisLabel: { show: i === shownBands.length - 1, formatter: clock, hideOverlap: true, color: c.soft }, splitLine: { show: false }, axisTick: { show: i === shownBands.length - 1 }, axisLine: { lineStyle: { color: c.line } } })),
+    yAxis: shownBands.map((band, i) => ({ type: 'value', gridIndex: i, scale: band.unit !== '%', min: band.unit === '%' || band.unit === '' ? 0 : undefined, max: band.unit === '%' ? 100 : band.unit === '' ? (compared.value ? 1 : 5.4) : undefined, splitNumber: 3, ...(band.unit === '' ? { interval: 9 } : band.unit === '%' ? { interval: 50 } : {}), name: band.unit ? `${band.title}, ${band.unit}` : band.title, nameLocation: 'end', nameGap: 10, nameTextStyle: { align: 'left', color: c.soft, padding: [0, 0, 0, -44] }, axisLabel: { color: c.soft, ...(band.unit === '' ? { show: false } : {}) }, splitLine: { lineStyle: { color: c.line } } })),
     series,
   }
 })
@@ -82,8 +145,11 @@ function click(event: { value?: unknown }) {
 </script>
 
 <template>
-  <div role="img" :aria-label="said" class="relative h-[34rem] w-full">
-    <VChart :option="option" autoresize class="h-full w-full" :update-options="{ notMerge: true }" @click="click" />
-    <div class="pointer-events-none absolute top-12 bottom-6 w-px bg-ink" :style="{ left: playhead }" data-testid="playhead" />
+  <div>
+    <div role="img" :aria-label="said" class="relative h-[34rem] w-full">
+      <VChart :option="option" autoresize class="h-full w-full" :update-options="{ notMerge: true }" @click="click" />
+      <div class="pointer-events-none absolute top-12 bottom-6 w-px bg-ink" :style="{ left: playhead }" data-testid="playhead" />
+    </div>
+    <p v-if="byDay" class="px-2 text-xs text-soft">Drawn as the least and the most of each day.</p>
   </div>
 </template>

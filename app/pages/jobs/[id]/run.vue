@@ -5,7 +5,7 @@ import { inputsOf } from '../../../../core/simulation/inputs'
 import { channelIds, channels, type ChannelId } from '../../../../core/simulation/record'
 import { runIds, runKind, type RunId, type RunInputs, type RunResult } from '../../../../core/simulation/runs'
 import { variantsOf } from '../../../../core/simulation/variants'
-import { formatNumber, formatQuantity } from '../../../../core/units/format'
+import { formatQuantity } from '../../../../core/units/format'
 
 /** The system of the job in time. */
 const { bench, problem, ready } = useJobPage('Run')
@@ -70,7 +70,6 @@ async function weatherFile(event: Event) {
   place.value = 'file'
 }
 
-const clock = (t: number): string => `${first.value && first.value.totals.hours > 24 ? `${dayOfRun(t)}, ` : ''}${hourOfRun(t)}`
 const index = computed(() => { const ts = first.value?.series.t ?? []; const i = ts.findIndex((t) => t >= at.value); return i < 0 ? ts.length - 1 : i })
 const valueAt = (id: ChannelId): number | null => { const v = first.value?.series.values[id]?.[index.value]; return v === undefined || !Number.isFinite(v) ? null : v }
 /** Who feeds whom at the playhead, in words. */
@@ -83,24 +82,10 @@ const feeding = computed(() => {
   const [gives, takes] = [flows.filter((f) => f.amps > 0), flows.filter((f) => f.amps < 0)]
   return gives.length === 0 && takes.length === 0 ? 'Nothing flows.' : `${say(gives) || 'Nothing'} → ${say(takes) || 'nothing'}.`
 })
-/** What a system without an alternator says of one; left out where no system has one. */
-const absent = '–'
-const totalRows: readonly (readonly [string, (r: RunResult) => string])[] = [
-  ['Charge at the end', (r) => formatQuantity(r.totals.endSoc * 100, '%')], ['Lowest charge', (r) => formatQuantity(r.totals.leastSoc * 100, '%')],
-  ['Full after', (r) => (r.totals.fullAfterH === null ? 'not reached' : formatQuantity(r.totals.fullAfterH, 'h'))], ['Loads went off after', (r) => (r.totals.darkAfterH === null ? 'never' : formatQuantity(r.totals.darkAfterH, 'h'))],
-  ['From the engine', (r) => formatQuantity(r.totals.engineAh, 'Ah')], ['From mains', (r) => formatQuantity(r.totals.mainsAh, 'Ah')], ['From the sun', (r) => formatQuantity(r.totals.solarAh, 'Ah')], ['From other sources', (r) => formatQuantity(r.totals.sourceAh, 'Ah')], ['Used by loads', (r) => formatQuantity(r.totals.loadAh, 'Ah')], ['Not served', (r) => formatQuantity(r.totals.unservedAh, 'Ah')],
-  ['Lost to the starting side', (r) => formatQuantity(r.totals.backAh, 'Ah')],
-  ['Alternator peak', (r) => (r.totals.alternatorPeakC === null ? absent : formatQuantity(r.totals.alternatorPeakC, '°C'))], ['Alternator at its limit after', (r) => (r.totals.alternatorPeakC === null ? absent : r.totals.alternatorLimitMin === null ? 'never' : formatQuantity(r.totals.alternatorLimitMin, 'min'))], ['Alternator above its limit', (r) => formatQuantity(r.totals.alternatorHotH, 'h')],
-  ['Charge refused for cold or heat', (r) => formatQuantity(r.totals.coldRefusedH, 'h')], ['Heater', (r) => formatQuantity(r.totals.heaterWh, 'Wh')], ['Lead above gassing', (r) => formatQuantity(r.totals.leadGassingH, 'h')], ['Lost inside the lead', (r) => formatQuantity(r.totals.leadLostAh, 'Ah')], ['Drawn from the AC supply', (r) => formatQuantity(r.totals.acSupplyA, 'A')], ['Days short', (r) => formatQuantity(r.totals.daysShort, 'days')], ['BMS cut out', (r) => r.totals.cutOuts === 1 ? 'once' : `${r.totals.cutOuts} times`],
-]
-/** What stayed at nothing in every system is left out. */
-const rowsShown = computed(() => totalRows.filter(([, words]) => results.value.some((r) => words(r) !== absent && !words(r).startsWith('0 '))))
-const tableIds = computed(() => channelIds.filter((id) => first.value?.series.values[id]))
-const tableRows = computed(() => { const ts = first.value?.series.t ?? []; const step = Math.max(1, Math.floor(ts.length / 48)); return ts.map((t, i) => ({ t, i })).filter(({ i }) => i % step === 0) })
 function download() {
   const r = first.value
   if (!r) return
-  const ids = tableIds.value
+  const ids = channelIds.filter((id) => r.series.values[id])
   const lines = [['time (s)', ...ids.map((id) => `${id} (${channels[id].unit})`)].join(','), ...r.series.t.map((t, i) => [t, ...ids.map((id) => { const v = r.series.values[id]![i]!; return Number.isFinite(v) ? v : '' })].join(','))]
   handOver(`run-${r.run}-${bench.document!.job.number}.csv`, `${lines.join('\n')}\n`)
 }
@@ -129,25 +114,16 @@ function download() {
         </div>
         <div v-if="first" class="border border-line bg-card p-2">
           <LazyRunChart :results="results" :titles="titles" :at="at" @point="at = $event" />
-          <label class="mt-1 flex items-center gap-3 px-2"><span class="whitespace-nowrap font-semibold">{{ clock(at) }}</span><input v-model.number="at" type="range" class="min-h-8 w-full max-md:min-h-11" min="0" :max="Math.round(first.totals.hours * 3600)" :step="Math.max(10, Math.round((first.totals.hours * 3600) / 500))" aria-label="Playhead"></label>
+          <label class="mt-1 flex items-center gap-3 px-2"><span class="whitespace-nowrap font-semibold">{{ momentOfRun(at, first.totals.hours) }}</span><input v-model.number="at" type="range" class="min-h-8 w-full max-md:min-h-11" min="0" :max="Math.round(first.totals.hours * 3600)" :step="Math.max(10, Math.round((first.totals.hours * 3600) / 500))" aria-label="Playhead"></label>
           <p class="px-2 pb-1" aria-live="polite" data-testid="feeding">{{ feeding }}<template v-if="results.length > 1"> ({{ titles[0] }})</template></p>
         </div>
         <LazySharingChart v-if="mixed?.lfp && mixed.houseLead" class="mt-3" :lfp="mixed.lfp" :lead="mixed.houseLead" :loads-a="mixedLoadA" :charge-a="mixedChargeA" />
-        <details v-if="first" class="mt-2"><summary class="min-h-9 py-2 max-md:min-h-11">The figures behind the chart</summary>
-          <div class="max-h-96 overflow-auto border border-line bg-card" tabindex="0" role="region" aria-label="Figures"><table class="w-full text-xs"><thead><tr class="text-left text-soft"><th class="px-2 py-1 font-normal">Time</th><th v-for="id in tableIds" :key="id" class="px-2 py-1 font-normal">{{ channels[id].label }}, {{ channels[id].unit }}</th></tr></thead>
-            <tbody><tr v-for="row in tableRows" :key="row.i" class="border-t border-line"><th scope="row" class="px-2 py-0.5 text-left font-normal whitespace-nowrap">{{ clock(row.t) }}</th><td v-for="id in tableIds" :key="id" class="px-2 py-0.5 text-right">{{ formatNumber(first.series.values[id]![row.i]!, channels[id].unit === 'V' ? 'V' : 'A') }}</td></tr></tbody></table></div>
-        </details>
+        <RunFigures v-if="first" class="mt-2" :result="first" />
       </section>
 
       <section v-if="first" aria-label="What came of it" class="grid min-w-0 content-start gap-4" :class="results.length > 1 && 'lg:col-start-2'">
-        <div class="overflow-x-auto border border-line bg-card p-3" tabindex="0" role="region" aria-label="Totals"><h2 class="text-lg">Totals</h2>
-          <table class="w-full" data-testid="totals"><thead v-if="results.length > 1"><tr class="text-left text-xs text-soft"><td /><th v-for="title in titles" :key="title" class="px-1 text-right font-normal">{{ title }}</th></tr></thead>
-            <tbody><tr v-for="[label, words] in rowsShown" :key="label" class="border-t border-line"><th scope="row" class="py-0.5 text-left font-normal">{{ label }}</th><td v-for="(r, k) in results" :key="k" class="px-1 py-0.5 text-right font-semibold whitespace-nowrap">{{ words(r) }}</td></tr></tbody></table>
-        </div>
-        <div class="border border-line bg-card p-3"><h2 class="text-lg">What happened</h2>
-          <ol v-if="first.events.length" class="max-h-72 overflow-y-auto text-xs" tabindex="0" aria-label="Events"><li v-for="(event, i) in first.events.slice(0, 80)" :key="i" class="flex gap-2 border-t border-line py-1 first:border-0"><button type="button" class="min-h-6 shrink-0 underline" @click="at = event.t">{{ clock(event.t) }}</button><span>{{ event.words }}</span></li></ol>
-          <p v-else class="text-soft">Nothing switched, nothing tripped.</p>
-        </div>
+        <RunTotals :results="results" :titles="titles" />
+        <RunEvents :result="first" @show="at = $event" />
         <AlternatorHeat v-if="hasAlternator" />
         <div class="border border-line bg-card p-3 text-xs"><h2 class="text-base">Assumed</h2><ul class="list-disc pl-4"><li v-for="words in [...first.assumed, ...runner.notes.value]" :key="words">{{ words }}.</li></ul></div>
       </section>
