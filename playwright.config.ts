@@ -5,7 +5,7 @@ export const chromiumArgs = ['--no-sandbox', '--disable-gpu', '--disable-quic', 
 export default defineConfig({
   testDir: 'tests',
   workers: 2,
-  fullyParallel: false,
+  fullyParallel: true,
   timeout: 120_000,
   expect: { timeout: 10_000 },
   reporter: [['line'], ['json', { outputFile: 'test-results/browser.json' }]],

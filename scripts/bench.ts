@@ -140,7 +140,9 @@ if (wanted('lists') || wanted('page')) {
     await stands('done')
     await page.getByLabel(/DC-DC/).check()
     await page.getByLabel(/^Duty-cycling relay/).check()
-    await page.getByLabel('Typical year').check()
+    await page.getByText(/^Driving day: .* against .* against /).waitFor()
+  await page.waitForTimeout(1000)
+  await page.getByLabel('Typical year').check()
     await stands('running')
     await page.evaluate(() => {
       const tasks: { from: number; to: number }[] = []
@@ -164,10 +166,10 @@ if (wanted('lists') || wanted('page')) {
     const task = (length: number): string => (length === 0 ? 'under 50 ms' : `${Math.round(length)} ms`)
     console.log(`Typical year of three systems in the page: longest task while it ran ${task(running)}, drawing what came of it ${task(drawing)}; the page’s process held at most ${Math.round(most)} MB, ${Math.round(heaviest())} MB when done`)
 
-    // A search in the page, its workers and all: the workboat with three like chargers has more than 500 combinations.
+    // A search in the page, its workers and all: the workboat with three like chargers and a larger alternator has 500 combinations that settle it.
     const shelf: ShelfPart[] = shelfKindIds.flatMap((kind) => readShelfCsv(readFileSync(new URL(`../demo/shelf/${kind}.csv`, import.meta.url), 'utf8'), kind).parts.map(({ code, name, maker, values }) => ({ kind, version: 1, code, name, maker, values })))
     const like = first.chargers['charger-1']!
-    const many: JobDocument = { ...first, job: { ...first.job, number: '0499' }, chargers: { 'charger-1': like, 'charger-2': { ...like, name: 'Second charger' }, 'charger-3': { ...like, name: 'Third charger' } } }
+    const many: JobDocument = { ...first, job: { ...first.job, number: '0499' }, alternators: { 'alternator-1': { ...first.alternators['alternator-1']!, ratedA: { value: 200, how: 'measured' } } }, chargers: { 'charger-1': like, 'charger-2': { ...like, name: 'Second charger' }, 'charger-3': { ...like, name: 'Third charger' } } }
     const plan = planOf(many, {}, shelf)
     const settling = Array.from({ length: plan.count }, (_, i) => evaluate(plan, i)).filter((e) => e.settles).length
     const stored = await (await fetch(`${server.url}/api/jobs/import?who=bench`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(many) })).json() as { id: string }

@@ -110,12 +110,14 @@ const stepsBetweenReports = 4000
 /** Inputs of a run as they come from the job. */
 export const usualInputs = (run: RunId, base: RunInputs): RunInputs => ({ ...base, ...runKind(run).usual(base) })
 
+/** Hours from one hour of the day to the next time it is another, 0 to 24. */
+export const hoursSince = (from: number, hour: number): number => (hour < from ? hour - from + 24 : hour - from)
+
 /** What runs at each minute of a day: the engine (0 off, 1 at idle, 2 at cruise) and mains. */
 function dayPlan({ driveFrom, driveH, idleShare, mainsFrom, mainsH }: RunInputs): { readonly engine: Uint8Array; readonly mains: Uint8Array } {
-  const since = (minute: number, from: number): number => (minute / 60 - from + 24) % 24
   return {
-    engine: new Uint8Array(1440).map((_, minute) => (since(minute, driveFrom) >= driveH ? 0 : since(minute, driveFrom) < driveH * idleShare ? 1 : 2)),
-    mains: new Uint8Array(1440).map((_, minute) => (since(minute, mainsFrom) < mainsH ? 1 : 0)),
+    engine: new Uint8Array(1440).map((_, minute) => (hoursSince(driveFrom, minute / 60) >= driveH ? 0 : hoursSince(driveFrom, minute / 60) < driveH * idleShare ? 1 : 2)),
+    mains: new Uint8Array(1440).map((_, minute) => (hoursSince(mainsFrom, minute / 60) < mainsH ? 1 : 0)),
   }
 }
 
@@ -226,7 +228,7 @@ class Course {
     around.airC = this.weather ? Math.min(plant.place.hottestC, Math.max(plant.place.coldestC, airC)) : airC
     around.sunWm2 = sky.panelWm2[at]!
     around.engine = engine === 0 ? 'off' : engine === 1 ? 'idle' : 'cruise'
-    around.engineS = engine === 0 ? 0 : ((around.hour - this.inputs.driveFrom + 24) % 24) * 3600
+    around.engineS = engine === 0 ? 0 : hoursSince(this.inputs.driveFrom, around.hour) * 3600
     around.mains = day.mains[minute] === 1
     return inDay
   }
@@ -241,7 +243,7 @@ class Course {
         this.shortToday = true
       }
       if (event.kind === 'cut-out' && event.words.includes('cut out')) this.cutOuts++
-      if (event.kind === 'alternator' && event.words.includes('passed')) this.limitMin ??= (event.t - ((this.inputs.driveFrom - beginsAt + 24) % 24) * 3600) / 60
+      if (event.kind === 'alternator' && event.words.includes('passed')) this.limitMin ??= (event.t - hoursSince(beginsAt, this.inputs.driveFrom) * 3600) / 60
     }
     simulation.events.length = 0
   }

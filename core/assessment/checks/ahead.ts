@@ -2,7 +2,7 @@ import { caseLimitC, steadyCaseC, usualHeat } from '../../physics/alternator'
 import { plantFrom } from '../../simulation/from-job'
 import { inputsOf } from '../../simulation/inputs'
 import type { Plant } from '../../simulation/plant'
-import { beginsAt, totalsOf, type RunId, type RunInputs, type Totals } from '../../simulation/runs'
+import { beginsAt, hoursSince, totalsOf, type RunId, type RunInputs, type Totals } from '../../simulation/runs'
 import { formatQuantity as q } from '../../units/format'
 import { check, mid, number, word } from '../check'
 import { sharesBus } from '../energy'
@@ -80,7 +80,7 @@ export const heat = check({
     const { amps, allDay } = at(worse)
     const inputs = inputsOf(system.scene.job, 'driving-day', rules)
     // Until the engine stops: after that the case only cools.
-    const totals = runOf(system, 'driving-day', { days: Math.max(0.05, ((inputs.driveFrom - beginsAt + 24) % 24 + alternator.driveHours) / 24), driveH: alternator.driveHours }, undefined, lane)
+    const totals = runOf(system, 'driving-day', { days: Math.max(0.05, (hoursSince(beginsAt, inputs.driveFrom) + alternator.driveHours) / 24), driveH: alternator.driveHours }, undefined, lane)
     const measured = measuredHeat(alternator)
     const peakC = totals.alternatorPeakC ?? 0
     const hot = measured ? peakC > caseLimitC : amps > allDay + 0.5
