@@ -4,6 +4,9 @@ import type { JobDocument } from '../job/document'
 import { checkJob } from '../formats/job-file'
 import { typicals, type TypicalId } from '../job/typicals'
 import { copyOfJob, emptyJob } from '../job/document'
+import { plantOf } from '../simulation/from-job'
+import { inputsOf } from '../simulation/inputs'
+import { runNow } from '../simulation/runs'
 import { goodJob, withMeasured, withValues, resultOf } from '../testing'
 import { assess } from './assess'
 import { chooseCandidate, compareCandidates, withCandidate } from './candidates'
@@ -36,6 +39,20 @@ describe('candidates side by side', () => {
     expect(column!.hoursToFull[0]!.hours).toBe(resultOf(goodJob(), 'charger.time', 'chargers/charger-1').compared[0].value)
     expect(column!.hoursToFull[0]!.hours).toBeCloseTo(160 / 25, 0)
     expect(column!.days).toBeCloseTo(153.07 / 30, 1)
+  })
+
+  it('fill on an alternator or another source as the run says that has this source alone', () => {
+    const job = withMeasured(goodJob(), 'sources', { largestA: 12, averageShare: 100, regulatorV: 14.4, hours: 6 })
+    const [column] = compareCandidates(job)
+    const hoursOf = (name: string): number => column!.hoursToFull.find((source) => source.name === name)!.hours!
+    // 160 Ah at 30 A less the 5 A of the loads, and at 12 A less 5 A all day long, whatever hours it has in ordinary use.
+    expect(hoursOf('The alternator')).toBeCloseTo(160 / 25, 1)
+    expect(hoursOf('The other source')).toBeCloseTo(160 / 7, 1)
+    const night = { ...inputsOf(job, 'mains-night'), days: 3, driveH: 24, idleShare: 0, mainsH: 0 }
+    expect(hoursOf('The alternator')).toBe(runNow('mains-night', { ...plantOf(job, {}, 'new'), sources: [] }, night).totals.fullAfterH)
+    const weak = compareCandidates(withMeasured(goodJob(), 'sources', { largestA: 4, averageShare: 100, regulatorV: 14.4, hours: 24 }))[0]!
+    expect(weak.hoursToFull.at(-1)!.hours).toBe(Infinity)
+    expect(compareCandidates(withValues(job, { 'sources/source-1/regulatorV': null }))[0]!.hoursToFull.at(-1)!.hours).toBeNull()
   })
 
   it('leave a figure open while something it needs is not known', () => {

@@ -2,8 +2,8 @@ import { partsOf, type AnyPart, type JobDocument, type PartPath } from '../job/d
 import type { Footprint, Placed } from '../physics/packing'
 import { resolveRules, type RuleOverrides } from '../rules/rules'
 import { assess, type CheckResult } from './assess'
-import { chargedAwayAh, dailyUse, freshUsableAh, highestDischargeA, hoursToFullOf, leadHealth, leadUsableAh, usableAh, usableColdAh } from './energy'
-import { nightOn } from './checks/ahead'
+import { chargedAwayAh, dailyUse, freshUsableAh, highestDischargeA, leadHealth, leadUsableAh, usableAh, usableColdAh } from './energy'
+import { hoursToFullOn } from './checks/ahead'
 import { placing } from './checks/fitting'
 import { Scene } from './scene'
 import { completeLinks, systemOf, type System } from './system'
@@ -90,7 +90,7 @@ function columnOf(job: JobDocument, path: PartPath, shopRules: RuleOverrides): C
     usableAh: known(() => freshUsableAh(system)), usableOldAh: known(() => leadUsableAh(system, leadHealth(system))),
     days: known(() => daysOf(system)),
     minutesFullLoad: known(() => { const { amps, inverterA } = highestDischargeA(system); return inverterA > 0 ? (usableAh(system) / amps) * 60 : null }),
-    hoursToFull: system.lanes.map((lane) => ({ name: lane.name, hours: known(() => (lane.kind === 'charger' ? nightOn(lane, system).fullAfterH ?? Infinity : hoursToFullOf(lane, system))) })),
+    hoursToFull: system.lanes.map((lane) => ({ name: lane.name, hours: known(() => hoursToFullOn(lane, system)) })),
     weightKg: known(() => bank.kg), oldWeightKg: known(() => one.houseBank.weightEachKg * one.houseBank.series * one.houseBank.parallel),
     fits: sized ? placed !== null : null, space: sized ? { widthMm: one.place.widthMm, depthMm: one.place.depthMm } : null, placed: placed ?? [],
     price, pricePerKwh: price === null ? null : known(() => price / lifeKwh(system)),

@@ -1,7 +1,7 @@
-import { hoursToFull, temperatureFactor } from '../physics/lfp'
+import { temperatureFactor } from '../physics/lfp'
 import { leadCapacityAh } from '../physics/lead'
 import type { View } from './scene'
-import { acceptanceA, arrayW, availableA, cableOhm, laneCurrentA, type Bank, type Lane, type System } from './system'
+import { acceptanceA, arrayW, availableA, laneCurrentA, type Bank, type Lane, type System } from './system'
 
 /** Voltage at which loads in watts are counted, V: a bank in the middle of its charge. */
 export const workingV = (bank: Bank): number => bank.ocv(0.5)
@@ -143,15 +143,4 @@ export function chargedAwayAh(system: System): number {
     const { hours, amps } = laneDay(lane, system)
     return sum + amps * (lane.kind === 'charger' ? Math.min(generatorH, 24) : hours)
   }, 0)
-}
-
-/** Hours an alternator or another source needs from the shop's low charge to full, alone, with nothing else drawing; null for the sun, which sets. Infinity where it never gets there. On mains it is the run of charger.time. */
-export function hoursToFullOf(lane: Exclude<Lane, { kind: 'charger' }>, system: System): number | null {
-  const { bank, rules } = system
-  if (lane.kind === 'solar') return null
-  const { amps } = laneDay(lane, system)
-  const volts = lane.kind === 'source' ? lane.source.regulatorV
-    : lane.link.kind === 'dcdc' ? lane.link.absorptionV : lane.alternator.regulatorV - (lane.link.kind === 'diode' ? lane.link.dropV : 0)
-  const limitA = Math.min(amps, bank.largestA)
-  return hoursToFull({ volts: Math.min(volts, bank.highV), limitA, fromSoc: rules.lowChargeFrom / 100, ah: bank.ah, nominalV: bank.nominalV, ohm: bank.ohm + cableOhm(lane, rules), tailA: Math.min(bank.tailA, limitA * 0.9) })
 }

@@ -113,40 +113,6 @@ export function temperatureFactor(celsius: number): number {
   return f0 + ((f1 - f0) * (celsius - t0)) / (t1 - t0)
 }
 
-export interface ChargeToFull extends Omit<ConstantVoltageCharge, 'holdH'> {
-  /** Current at which the charge counts as done, A (above 0). */
-  readonly tailA: number
-}
-
-/**
- * Hours from a state of charge to full: constant current until the terminals reach the voltage, then
- * (volts − OCV) ÷ R until the tail current or full. Infinity where the voltage never brings it to 99 %.
- * Same closed form as {@link socAfterCharge}, piece by piece of the OCV curve.
- */
-export function hoursToFull({ volts, limitA, fromSoc, ah, nominalV, ohm, tailA }: ChargeToFull): number {
-  if (limitA <= 0) return Infinity
-  const turn = Math.min(1, Math.max(fromSoc, socAtOpenCircuitV(volts - limitA * ohm, nominalV)))
-  let hours = ((turn - fromSoc) * ah) / limitA
-  let soc = turn
-  for (let i = 1; i < ocvCurve.length; i++) {
-    const end = ocvCurve[i]![0]
-    if (end <= soc) continue
-    const startA = (volts - openCircuitV(soc, nominalV)) / ohm
-    if (startA <= tailA) break
-    const slope = (openCircuitV(end, nominalV) - openCircuitV(soc, nominalV)) / ((end - soc) * ah)
-    const tau = ohm / slope
-    const endA = startA - (slope * (end - soc) * ah) / ohm
-    if (endA < tailA) {
-      hours += tau * Math.log(startA / tailA)
-      soc += ((startA - tailA) * tau) / ah
-      break
-    }
-    hours += tau * Math.log(startA / endA)
-    soc = end
-  }
-  return soc >= 0.99 ? hours : Infinity
-}
-
 /** Resistance at a cell temperature as a multiple of that at 25 °C: exp(2500·(1/T − 1/298.15)), T in kelvin. */
 export const resistanceFactor = (celsius: number): number => Math.exp(2500 * (1 / (celsius + 273.15) - 1 / 298.15))
 

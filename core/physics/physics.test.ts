@@ -4,7 +4,7 @@ import { hotOutputA, hotOutputAtRatedSpeedA } from './alternator'
 import { ampacityA, ampacityThereA, copperOhmPerM, loopOhm } from './conductors'
 import { fuseInterruptA } from './fuses'
 import { c20OverC10, copettiCapacity, leadCapacityAh } from './lead'
-import { hoursToFull, openCircuitV, socAfterCharge, socAtOpenCircuitV, temperatureFactor, typicalPackOhm, type ConstantVoltageCharge } from './lfp'
+import { openCircuitV, socAfterCharge, socAtOpenCircuitV, temperatureFactor, typicalPackOhm, type ConstantVoltageCharge } from './lfp'
 import { placeInside } from './packing'
 import { currentShares, worstShare } from './sharing'
 
@@ -80,28 +80,6 @@ describe('conductors', () => {
   it('a run returns by cable with the same again, by chassis with its allowance', () => {
     expect(loopOhm({ lengthM: 5, areaMm2: 16, returnBy: 'cable' })).toBeCloseTo(0.0115)
     expect(loopOhm({ lengthM: 5, areaMm2: 16, returnBy: 'chassis' })).toBeCloseTo(0.00575 + 0.002)
-  })
-})
-
-describe('hours to full', () => {
-  const charge = { volts: 14.4, limitA: 30, fromSoc: 0.2, ah: 200, nominalV: 12, ohm: 0.01, tailA: 10 }
-  it('is the constant-current ramp while the voltage is not reached: 160 Ah ÷ 30 A', () => expect(hoursToFull(charge)).toBeCloseTo(160 / 30, 2))
-  it('agrees with small steps in time', () => {
-    fc.assert(fc.property(fc.double({ min: 13.9, max: 14.6, noNaN: true }), fc.double({ min: 10, max: 150, noNaN: true }), fc.double({ min: 0.005, max: 0.04, noNaN: true }), (volts, limitA, ohm) => {
-      const tailA = Math.min(8, limitA / 2)
-      let [s, h] = [0.2, 0]
-      for (const dt = 0.0005; s < 1 && h < 60; h += dt) {
-        const amps = Math.min(limitA, (volts - openCircuitV(s, 12)) / ohm)
-        if (amps < tailA) break
-        s += (amps * dt) / 200
-      }
-      const found = hoursToFull({ ...charge, volts, limitA, ohm, tailA })
-      return s < 0.99 ? found === Infinity : Math.abs(found - h) < 0.02 * h + 0.01
-    }), { numRuns: 40 })
-  })
-  it('never comes where the voltage is too low, or nothing flows', () => {
-    expect(hoursToFull({ ...charge, volts: 13.2 })).toBe(Infinity)
-    expect(hoursToFull({ ...charge, limitA: 0 })).toBe(Infinity)
   })
 })
 

@@ -412,6 +412,12 @@ function softened(amps: number, v: number, darkV: number, scale: number): number
   return above >= scale || amps < 0 ? amps : above <= 0 ? 0 : (amps * above) / scale
 }
 
+/** Hour of the day from which other sources run. */
+const sourcesFrom = 10
+
+/** Hours from one hour of the day to the next time it is another, 0 to 24. */
+export const hoursSince = (from: number, hour: number): number => (hour < from ? hour - from + 24 : hour - from)
+
 /** The whole system in time: one call of {@link step} a step. Deterministic. */
 export class Simulation {
   t = 0
@@ -564,7 +570,7 @@ export class Simulation {
     const lastV = this.houseV > 6 ? this.houseV : 6
     this.loadsWantedA = this.loadsNow(around, lastV)
     for (let i = 0; i < plant.solar.length; i++) this.solarMostA[i] = this.solarMost(plant.solar[i]!, around, lastV)
-    for (let i = 0; i < plant.sources.length; i++) this.sourceOn[i] = around.hour >= 10 && around.hour < 10 + plant.sources[i]!.hours
+    for (let i = 0; i < plant.sources.length; i++) this.sourceOn[i] = hoursSince(sourcesFrom, around.hour) < plant.sources[i]!.hours
     this.mainsOn = around.mains
     this.machineNow(around)
     this.dcdcMostA = this.dcdcMost(around)

@@ -1,5 +1,5 @@
 import { clearDays, type Weather } from '../weather/sun'
-import { Simulation, type SimEvent, type Surroundings } from './engine'
+import { hoursSince, Simulation, type SimEvent, type Surroundings } from './engine'
 import type { Plant } from './plant'
 import { Recorder, type Series } from './record'
 
@@ -109,9 +109,6 @@ const stepsBetweenReports = 4000
 
 /** Inputs of a run as they come from the job. */
 export const usualInputs = (run: RunId, base: RunInputs): RunInputs => ({ ...base, ...runKind(run).usual(base) })
-
-/** Hours from one hour of the day to the next time it is another, 0 to 24. */
-export const hoursSince = (from: number, hour: number): number => (hour < from ? hour - from + 24 : hour - from)
 
 /** What runs at each minute of a day: the engine (0 off, 1 at idle, 2 at cruise) and mains. */
 function dayPlan({ driveFrom, driveH, idleShare, mainsFrom, mainsH }: RunInputs): { readonly engine: Uint8Array; readonly mains: Uint8Array } {

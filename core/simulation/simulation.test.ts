@@ -237,6 +237,10 @@ describe('what installers have seen', () => {
     expect(parked(true).series.values.startSoc!.at(-1)!).toBeGreaterThan(parked(false).series.values.startSoc!.at(-1)! + 5)
   })
 
+  it('another source runs its hours from ten in the morning, past midnight where they are many', () => {
+    const run = (hours: number) => runNow('driving-day', { ...plain, alternator: null, startLead: null, sources: [{ name: 'shaft', amps: 5, volts: 14.4, hours }] }, { ...inputs, days: 1, driveH: 0 }).totals.sourceAh
+    expect([6, 14, 20, 24].map(run).map(Math.round)).toEqual([30, 70, 100, 120])
+  })
   it('a battery that is empty takes the lights with it, and the hour is told', () => {
     const { totals, events } = runNow('driving-day', { ...plain, alternator: null, startLead: null, dcA: Array.from({ length: 24 }, () => 20) }, { ...inputs, soc: 0.2, days: 0.5, driveH: 0 })
     expect(totals.darkAfterH).toBeCloseTo(2, 0)

@@ -2,12 +2,13 @@ import { caseLimitC, steadyCaseC, usualHeat } from '../../physics/alternator'
 import { plantFrom } from '../../simulation/from-job'
 import { inputsOf } from '../../simulation/inputs'
 import type { Plant } from '../../simulation/plant'
-import { beginsAt, hoursSince, totalsOf, type RunId, type RunInputs, type Totals } from '../../simulation/runs'
+import { hoursSince } from '../../simulation/engine'
+import { beginsAt, totalsOf, type RunId, type RunInputs, type Totals } from '../../simulation/runs'
 import { formatQuantity as q } from '../../units/format'
 import { check, mid, number, word } from '../check'
 import { sharesBus } from '../energy'
 import type { RemedyRef } from '../remedies'
-import { acceptanceA, airAroundC, allDayA, allDayWords, availableA, dcdcInput, isStraight, measuredHeat, shaftRpm, type AlternatorLane, type ChargerLane, type System } from '../system'
+import { acceptanceA, airAroundC, allDayA, allDayWords, availableA, dcdcInput, isStraight, measuredHeat, shaftRpm, type AlternatorLane, type ChargerLane, type Lane, type System } from '../system'
 import { holdBack } from './alternator'
 import { replacement } from './charger'
 
@@ -19,12 +20,38 @@ function runOf(system: System, run: RunId, own: Partial<RunInputs> = {}, part: (
   return totalsOf(run, part(plantFrom(system, 'new', machine)), { ...inputsOf(system.scene.job, run, system.rules), ...own })
 }
 
+/** Which of the lanes of its kind a lane is: the same place as in the plant. */
+const placeAmong = (lane: Lane, { lanes }: System): number => lanes.filter(({ kind }) => kind === lane.kind).findIndex(({ id }) => id === lane.id)
+
 /** The mains night of a job on one of its chargers alone, loads on. What decides is read first, so that it is asked for where it is not known. */
-export function nightOn({ id, charger }: ChargerLane, system: System): Totals {
-  void [charger.ratedA, charger.absorptionV]
-  const alone = system.lanes.filter((lane) => lane.kind === 'charger').findIndex((lane) => lane.id === id)
+export function nightOn(lane: ChargerLane, system: System): Totals {
+  void [lane.charger.ratedA, lane.charger.absorptionV]
+  const alone = placeAmong(lane, system)
   return runOf(system, 'mains-night', {}, (plant) => ({ ...plant, chargers: plant.chargers.slice(alone, alone + 1) }))
 }
+
+/**
+ * Hours from the shop's low charge to full on one source, loads on, in mild weather: on mains the run of charger.time, on
+ * an alternator or another source the same night with that source alone, all day, an engine under way. Null for the sun,
+ * which sets; Infinity where three days do not fill it.
+ */
+export function hoursToFullOn(lane: Lane, system: System): number | null {
+  switch (lane.kind) {
+    case 'solar': return null
+    case 'charger': return nightOn(lane, system).fullAfterH ?? Infinity
+    case 'alternator': {
+      const { alternator, link } = lane
+      void [alternator.ratedA, alternator.regulatorV, ...(link.kind === 'dcdc' ? [link.ratedA, link.absorptionV] : [])]
+      return runOf(system, 'mains-night', { ...allDay, driveH: 24, idleShare: 0 }, (plant) => ({ ...plant, sources: [] }), lane).fullAfterH ?? Infinity
+    }
+    case 'source': {
+      void [lane.source.largestA, lane.source.regulatorV]
+      const alone = placeAmong(lane, system)
+      return runOf(system, 'mains-night', allDay, (plant) => ({ ...plant, sources: plant.sources.slice(alone, alone + 1).map((source) => ({ ...source, hours: 24 })) })).fullAfterH ?? Infinity
+    }
+  }
+}
+const allDay: Partial<RunInputs> = { mainsH: 0, days: 3 }
 
 export const time = check({
   id: 'charger.time',
