@@ -161,7 +161,8 @@ if (wanted('lists') || wanted('page')) {
     await page.waitForTimeout(1000)
     const [running = 0, drawing = 0] = await page.evaluate(() => {
       const { tasks, done } = (window as unknown as { seen: { tasks: { from: number; to: number }[]; done: number } }).seen
-      return [tasks.filter(({ to }) => to < done), tasks.filter(({ to }) => to >= done)].map((list) => Math.max(0, ...list.map(({ from, to }) => to - from)))
+      // The task that takes the results over ends with the state done, to within a few milliseconds.
+    return [tasks.filter(({ to }) => to < done - 5), tasks.filter(({ to }) => to >= done - 5)].map((list) => Math.max(0, ...list.map(({ from, to }) => to - from)))
     })
     const task = (length: number): string => (length === 0 ? 'under 50 ms' : `${Math.round(length)} ms`)
     console.log(`Typical year of three systems in the page: longest task while it ran ${task(running)}, drawing what came of it ${task(drawing)}; the page’s process held at most ${Math.round(most)} MB, ${Math.round(heaviest())} MB when done`)
