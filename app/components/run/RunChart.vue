@@ -53,41 +53,11 @@ const tickS = computed(() => 3600 * [1, 2, 3, 6, 12, 24, 48, 96, 168, 336, 720, 
 
 /** Weeks are drawn as the least and the most of each day: hour by hour they would be a blur. */
 const byDay = computed(() => longS.value > 14 * 86_400)
-/** Time and value of each point, one after the other: what the chart reads fastest. */
-function pairs(t: readonly number[], values: readonly number[]): Float64Array {
-  const flat = new Float64Array(2 * t.length)
-  for (let n = 0; n < t.length; n++) {
-    flat[2 * n] = t[n]!
-    flat[2 * n + 1] = Number.isFinite(values[n]!) ? Math.round(values[n]! * 100) / 100 : NaN
-  }
-  return flat
-}
-/** One value for each day of a run, in its middle; a day begins as the run does. */
-function daily(t: readonly number[], values: readonly number[], choose: (a: number, b: number) => number): Float64Array {
-  const days = new Map<number, number>()
-  for (let n = 0; n < t.length; n++) {
-    if (!Number.isFinite(values[n]!)) continue
-    // The last point of a day stands at its very end.
-    const day = Math.ceil(t[n]! / 86_400) - 1
-    days.set(day, days.has(day) ? choose(days.get(day)!, values[n]!) : values[n]!)
-  }
-  return pairs([...days.keys()].map((day) => Math.min((day + 0.5) * 86_400, longS.value)), [...days.values()])
-}
 const linesOf = (t: readonly number[], values: readonly number[]): readonly Float64Array[] => (byDay.value
-  ? [daily(t, values, Math.min), daily(t, values, Math.max)]
+  ? [daily(t, values, Math.min, longS.value), daily(t, values, Math.max, longS.value)]
   : [pairs(t, values)])
 
 interface Line { readonly data: Float64Array; readonly itemStyle: { readonly color: string | undefined }; readonly tip: { readonly id: ChannelId; readonly row: number; readonly title: string } }
-/** Value of a line at the point nearest to a time. */
-function valueAt(data: Float64Array, t: number): number {
-  let [low, high] = [0, data.length / 2 - 1]
-  while (high - low > 1) {
-    const middle = (low + high) >> 1
-    if (data[2 * middle]! <= t) low = middle
-    else high = middle
-  }
-  return data[2 * (high >= 0 && t - data[2 * low]! > data[2 * high]! - t ? high : low) + 1] ?? NaN
-}
 /** What the pointer says: a line for each thing drawn, with its value in each system; of a day its least and most. */
 function tipOf(t: number, lines: readonly Line[]): string {
   const said = new Map<ChannelId, Map<string, { colour: string; values: number[] }>>()
