@@ -2,7 +2,6 @@
 // npm run bench -- PART…: of core, runs, steps, lists, page, size, those alone.
 import { execFileSync } from 'node:child_process'
 import { existsSync, readdirSync, readFileSync } from 'node:fs'
-import { chromium } from '@playwright/test'
 import { Bench } from 'tinybench'
 import { assess, assessAhead } from '../core/assessment/assess'
 import { compareCandidates } from '../core/assessment/candidates'
@@ -22,10 +21,7 @@ import { inputsOf } from '../core/simulation/inputs'
 import { runNow } from '../core/simulation/runs'
 import { parseQuantity } from '../core/units/parse'
 import { readEpw, weatherOf } from '../core/weather/epw'
-import { chromiumArgs } from '../playwright.config'
-import { freshDatabase, startServer } from '../tests/harness'
-import { buildIfStale, chromiumPath, ensureChromium } from './lib/machine.mjs'
-import { startCluster } from './lib/postgres.mjs'
+import { withDemo } from './lib/demo'
 
 const asked = process.argv.slice(2)
 const wanted = (part: string): boolean => asked.length === 0 || asked.includes(part)
@@ -88,21 +84,15 @@ if (wanted('steps')) {
   console.log(`Steps of 0.5 A or more in ${streams} streams of 20 min, noise 0.15 A, cycling fridge: ${found.found} of ${found.there} found (${percent(found.found / found.there)}), ${found.wrong} of ${found.reported} reported wrongly (${percent(found.wrong / found.reported)})`)
 }
 
-if (wanted('lists') || wanted('page')) {
-  ensureChromium()
-  buildIfStale()
-  const cluster = await startCluster('test-postgres', { durable: false })
-  process.env.TEST_DATABASE_URL = cluster.url
-  const db = await freshDatabase()
-  const server = await startServer(db.url)
+if (wanted('lists') || wanted('page')) await withDemo(async ({ url, sql, browser, job }) => {
   if (wanted('lists')) {
     const jobCount = 20_000
-    await db.sql`
+    await sql`
       insert into job (workshop_id, document, number, name, customer, craft, stage, due_date, verdict, headline, reason, search, updated_at, updated_by)
       select workshop_id, document, lpad((1000 + n)::text, 5, '0'), name || ' ' || n, customer, craft, (array['enquiry', 'surveyed', 'quoted', 'fitted', 'done'])[1 + n % 5], due_date, verdict, headline, reason,
         lpad((1000 + n)::text, 5, '0') || ' ' || search || ' berth ' || md5(n::text), now() - n * interval '1 minute', updated_by
       from generate_series(1, ${jobCount - 6}) n join lateral (select * from job order by number offset n % 6 limit 1) j on true`
-    await db.sql`analyze job`
+    await sql`analyze job`
     const queries: readonly (readonly [string, (i: number) => string])[] = [
       ['list', () => ''], ['search a name', (i) => `?words=${['marigold', 'ptarmigan', 'quillback', 'perpetua', 'thimble', 'nettle'][i % 6]}`], ['search a number', (i) => `?words=${String(1001 + ((i * 37) % 19_000)).padStart(5, '0')}`],
       ['search two pieces of words', (i) => `?words=${i.toString(16)}a%20tern`], ['search what is not there', () => '?words=zeppelin'], ['filter by verdict', (i) => `?verdict=${i % 2 ? 'measure-first' : 'does-not-suit'}`], ['filter by stage and words', () => '?stage=quoted&words=perpetua'],
@@ -112,7 +102,7 @@ if (wanted('lists') || wanted('page')) {
       const times: number[] = []
       for (let i = 0; i < 220; i++) {
         const begun = performance.now()
-        await (await fetch(`${server.url}/api/jobs${query(i)}`)).json()
+        await (await fetch(`${url}/api/jobs${query(i)}`)).json()
         if (i >= 20) times.push(performance.now() - begun)
       }
       times.sort((a, b) => a - b)
@@ -124,17 +114,15 @@ if (wanted('lists') || wanted('page')) {
     for (let k = 0; k < 37; k++) lines[20 + k * 120] = lines[20 + k * 120]!.replace('lithium', 'magic')
     for (const take of ['none', 'good']) {
       const begun = performance.now()
-      const answer = await (await fetch(`${server.url}/api/shelf/chargers/table?who=bench&take=${take}`, { method: 'POST', body: lines.join('\n') })).json() as { good: number; bad: number }
+      const answer = await (await fetch(`${url}/api/shelf/chargers/table?who=bench&take=${take}`, { method: 'POST', body: lines.join('\n') })).json() as { good: number; bad: number }
       console.log(`Shelf table of 5000 rows, ${take === 'none' ? 'read and checked' : 'taken'}: ${answer.good} good, ${answer.bad} bad, ${Math.round(performance.now() - begun)} ms`)
     }
   }
 
   if (wanted('page')) {
     // What a year does to the page: the longest task on its main thread while three systems run, and what its process holds afterwards.
-    const browser = await chromium.launch({ executablePath: chromiumPath, args: chromiumArgs })
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
-    const [boat] = await db.sql<{ id: string }[]>`select job_id as id from job where number = '0417'`
-    await page.goto(`${server.url}/jobs/${boat!.id}/run`)
+    await page.goto(`${url}${await job('0417')}/run`)
     const state = page.getByTestId('run-state')
     const stands = (is: string) => state.and(page.locator(`[data-state="${is}"]`)).waitFor({ timeout: 120_000 })
     await stands('done')
@@ -173,8 +161,8 @@ if (wanted('lists') || wanted('page')) {
     const many: JobDocument = { ...first, job: { ...first.job, number: '0499' }, alternators: { 'alternator-1': { ...first.alternators['alternator-1']!, ratedA: { value: 200, how: 'measured' } } }, chargers: { 'charger-1': like, 'charger-2': { ...like, name: 'Second charger' }, 'charger-3': { ...like, name: 'Third charger' } } }
     const plan = planOf(many, {}, shelf)
     const settling = Array.from({ length: plan.count }, (_, i) => evaluate(plan, i)).filter((e) => e.settles).length
-    const stored = await (await fetch(`${server.url}/api/jobs/import?who=bench`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(many) })).json() as { id: string }
-    await page.goto(`${server.url}/jobs/${stored.id}/specify`)
+    const stored = await (await fetch(`${url}/api/jobs/import?who=bench`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(many) })).json() as { id: string }
+    await page.goto(`${url}/jobs/${stored.id}/specify`)
     const solving = page.getByTestId('solve-state')
     const is = (what: string) => solving.and(page.locator(`[data-state="${what}"]`)).waitFor({ timeout: 120_000 })
     await is('done')
@@ -200,13 +188,9 @@ if (wanted('lists') || wanted('page')) {
     const stopped = await seenOfSearch()
     const workers = await page.evaluate(() => navigator.hardwareConcurrency)
     console.log(`Search for answers in the page, ${workers} workers: ${plan.count} combinations judged and the ${settling} that settle the job run for 72 h each in ${((whole.at.judging! - whole.at.searching!) / 1000).toFixed(2)} s, the best judged in full ${((whole.at.done! - whole.at.judging!) / 1000).toFixed(2)} s later; longest task ${task(stopped.longest)}; a stop took ${Math.round(stopped.at.stopped! - stopped.pressed)} ms`)
-    await browser.close()
   }
 
-  await server.stop()
-  await db.drop()
-  cluster.stop()
-}
+})
 
 if (wanted('size')) {
   const scripts = new URL('../.output/public/_nuxt/', import.meta.url)

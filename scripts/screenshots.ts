@@ -1,19 +1,7 @@
 // npm run screenshots: one picture of each main view, from the demo data, into docs/screenshots.
 import { fileURLToPath } from 'node:url'
-import { chromium, type Page } from '@playwright/test'
-import { chromiumArgs } from '../playwright.config'
-import { freshDatabase, startServer } from '../tests/harness'
-import { buildIfStale, chromiumPath, ensureChromium } from './lib/machine.mjs'
-import { startCluster } from './lib/postgres.mjs'
-
-ensureChromium()
-buildIfStale()
-const cluster = await startCluster('test-postgres', { durable: false })
-process.env.TEST_DATABASE_URL = cluster.url
-const db = await freshDatabase()
-const server = await startServer(db.url)
-const browser = await chromium.launch({ executablePath: chromiumPath, args: chromiumArgs })
-const id = async (number: string): Promise<string> => (await db.sql<{ id: string }[]>`select job_id as id from job where number = ${number}`)[0]!.id
+import type { Page } from '@playwright/test'
+import { withDemo } from './lib/demo'
 
 const laptop = { width: 1280, height: 800 }
 const phone = { width: 390, height: 844 }
@@ -24,69 +12,65 @@ interface Shot {
   readonly dark?: true
   readonly act?: (page: Page) => Promise<void>
 }
-const at = async (number: string): Promise<string> => `/jobs/${await id(number)}`
-const [workboat, van, bus, trailer] = [await at('0417'), await at('0421'), await at('0424'), await at('0430')] as const
-const measure = async (page: Page): Promise<void> => {
-  await page.getByLabel('Speed').selectOption('30')
-  await page.getByRole('button', { name: 'Start the stand-in' }).click()
-  await page.getByTestId('found').getByRole('listitem').nth(3).waitFor()
-  await page.getByRole('button', { name: 'Stop' }).click()
-  await page.getByPlaceholder('What was it?').first().fill('Fridge, compressor')
-  await page.getByRole('heading', { name: 'Measure' }).evaluate((heading) => heading.scrollIntoView())
-}
-const solved = async (page: Page): Promise<void> => {
-  await page.locator('[data-testid=solve-state][data-state=done]').waitFor()
-  if (page.viewportSize()!.width < 500) return void await page.waitForTimeout(600)
-  await page.getByRole('list', { name: 'Answers' }).getByRole('button').filter({ hasText: 'pad under it' }).first().click()
-  await page.getByRole('button', { name: 'Pin' }).click()
-  await page.getByRole('list', { name: 'Answers' }).getByRole('button').first().click()
-  await page.evaluate(() => window.scrollTo(0, 0))
-}
-const issued = async (page: Page): Promise<void> => {
-  await page.locator('[data-testid=solve-state][data-state=done]').waitFor()
-  await page.getByRole('list', { name: 'Answers' }).getByRole('button').filter({ hasText: /^40 A DC-DC.*keep/ }).first().click()
-  await page.getByRole('button', { name: 'Choose this one' }).click()
-  await page.getByRole('button', { name: 'Issue the sheet' }).click()
-  await page.getByRole('link', { name: /^Specification 0417-1/ }).click()
-  await page.getByTestId('sheet').waitFor()
-}
-const ran = async (page: Page): Promise<void> => { await page.locator('[data-testid=run-state][data-state=done]').waitFor(); await page.waitForTimeout(1000) }
-const shots: readonly Shot[] = [
-  { name: 'jobs', path: '/' },
-  { name: 'bench', path: workboat },
-  { name: 'bench-station', path: van, act: async (page) => { await page.locator('[data-station=links] h3 button').click() } },
-  { name: 'bench-dark', path: van, dark: true, act: async (page) => { await page.keyboard.press('t') } },
-  { name: 'bench-phone', path: workboat, size: phone },
-  { name: 'bench-phone-walk', path: bus, size: phone, dark: true, act: async (page) => { await page.getByTestId('next').click() } },
-  { name: 'loads', path: `${workboat}/loads` },
-  { name: 'loads-measure', path: `${bus}/loads`, act: measure },
-  { name: 'candidates', path: `${trailer}/candidates` },
-  { name: 'specify', path: `${van}/specify`, act: solved },
-  { name: 'specify-phone', path: `${workboat}/specify`, size: phone, dark: true, act: solved },
-  { name: 'run', path: `${workboat}/run`, act: ran },
-  { name: 'run-compared', path: `${workboat}/run`, act: async (page) => { await ran(page); await page.getByLabel(/DC-DC/).check(); await page.getByLabel(/^Duty/).check(); await page.getByTestId('totals').getByRole('columnheader').nth(2).waitFor(); await page.waitForTimeout(800) } },
-  { name: 'run-dark', path: `${van}/run`, dark: true, act: async (page) => { await page.getByLabel('Cold morning or week').check(); await ran(page); await page.waitForTimeout(1500) } },
-  { name: 'run-phone', path: `${trailer}/run`, size: phone, act: async (page) => { await ran(page); await page.getByRole('region', { name: 'Timeline' }).scrollIntoViewIfNeeded(); await page.getByRole('slider').scrollIntoViewIfNeeded() } },
-  { name: 'shelf', path: '/shelf', act: async (page) => { await page.getByRole('button', { name: /Brindle 200 H/ }).click(); await page.getByRole('region', { name: 'BRI-200H' }).waitFor() } },
-  { name: 'rules', path: '/rules', act: async (page) => { await page.locator('[data-rule=chargerSchool]').getByLabel('Replace always').check(); await page.getByText('verdicts would change').waitFor() } },
-  { name: 'summary', path: `${workboat}/summary` },
-  // Last: it chooses an answer for the workboat.
-  { name: 'sheet', path: `${workboat}/specify`, act: issued },
-]
+await withDemo(async ({ url, browser, job }) => {
+  const [workboat, van, bus, trailer] = [await job('0417'), await job('0421'), await job('0424'), await job('0430')] as const
+  const measure = async (page: Page): Promise<void> => {
+    await page.getByLabel('Speed').selectOption('30')
+    await page.getByRole('button', { name: 'Start the stand-in' }).click()
+    await page.getByTestId('found').getByRole('listitem').nth(3).waitFor()
+    await page.getByRole('button', { name: 'Stop' }).click()
+    await page.getByPlaceholder('What was it?').first().fill('Fridge, compressor')
+    await page.getByRole('heading', { name: 'Measure' }).evaluate((heading) => heading.scrollIntoView())
+  }
+  const solved = async (page: Page): Promise<void> => {
+    await page.locator('[data-testid=solve-state][data-state=done]').waitFor()
+    if (page.viewportSize()!.width < 500) return void await page.waitForTimeout(600)
+    await page.getByRole('list', { name: 'Answers' }).getByRole('button').filter({ hasText: 'pad under it' }).first().click()
+    await page.getByRole('button', { name: 'Pin' }).click()
+    await page.getByRole('list', { name: 'Answers' }).getByRole('button').first().click()
+    await page.evaluate(() => window.scrollTo(0, 0))
+  }
+  const issued = async (page: Page): Promise<void> => {
+    await page.locator('[data-testid=solve-state][data-state=done]').waitFor()
+    await page.getByRole('list', { name: 'Answers' }).getByRole('button').filter({ hasText: /^40 A DC-DC.*keep/ }).first().click()
+    await page.getByRole('button', { name: 'Choose this one' }).click()
+    await page.getByRole('button', { name: 'Issue the sheet' }).click()
+    await page.getByRole('link', { name: /^Specification 0417-1/ }).click()
+    await page.getByTestId('sheet').waitFor()
+  }
+  const ran = async (page: Page): Promise<void> => { await page.locator('[data-testid=run-state][data-state=done]').waitFor(); await page.waitForTimeout(1000) }
+  const shots: readonly Shot[] = [
+    { name: 'jobs', path: '/' },
+    { name: 'bench', path: workboat },
+    { name: 'bench-station', path: van, act: async (page) => { await page.locator('[data-station=links] h3 button').click() } },
+    { name: 'bench-dark', path: van, dark: true, act: async (page) => { await page.keyboard.press('t') } },
+    { name: 'bench-phone', path: workboat, size: phone },
+    { name: 'bench-phone-walk', path: bus, size: phone, dark: true, act: async (page) => { await page.getByTestId('next').click() } },
+    { name: 'loads', path: `${workboat}/loads` },
+    { name: 'loads-measure', path: `${bus}/loads`, act: measure },
+    { name: 'candidates', path: `${trailer}/candidates` },
+    { name: 'specify', path: `${van}/specify`, act: solved },
+    { name: 'specify-phone', path: `${workboat}/specify`, size: phone, dark: true, act: solved },
+    { name: 'run', path: `${workboat}/run`, act: ran },
+    { name: 'run-compared', path: `${workboat}/run`, act: async (page) => { await ran(page); await page.getByLabel(/DC-DC/).check(); await page.getByLabel(/^Duty/).check(); await page.getByTestId('totals').getByRole('columnheader').nth(2).waitFor(); await page.waitForTimeout(800) } },
+    { name: 'run-dark', path: `${van}/run`, dark: true, act: async (page) => { await page.getByLabel('Cold morning or week').check(); await ran(page); await page.waitForTimeout(1500) } },
+    { name: 'run-phone', path: `${trailer}/run`, size: phone, act: async (page) => { await ran(page); await page.getByRole('region', { name: 'Timeline' }).scrollIntoViewIfNeeded(); await page.getByRole('slider').scrollIntoViewIfNeeded() } },
+    { name: 'shelf', path: '/shelf', act: async (page) => { await page.getByRole('button', { name: /Brindle 200 H/ }).click(); await page.getByRole('region', { name: 'BRI-200H' }).waitFor() } },
+    { name: 'rules', path: '/rules', act: async (page) => { await page.locator('[data-rule=chargerSchool]').getByLabel('Replace always').check(); await page.getByText('verdicts would change').waitFor() } },
+    { name: 'summary', path: `${workboat}/summary` },
+    // Last: it chooses an answer for the workboat.
+    { name: 'sheet', path: `${workboat}/specify`, act: issued },
+  ]
 
-for (const { name, path, size = laptop, dark, act } of shots) {
-  const page = await browser.newPage({ viewport: size, colorScheme: dark ? 'dark' : 'light' })
-  await page.goto(server.url + path)
-  await page.waitForLoadState('networkidle')
-  await page.evaluate(() => document.fonts.ready)
-  await act?.(page)
-  await page.waitForTimeout(300)
-  await page.screenshot({ path: fileURLToPath(new URL(`../docs/screenshots/${name}.png`, import.meta.url)) })
-  await page.close()
-  console.log(`docs/screenshots/${name}.png`)
-}
-
-await browser.close()
-await server.stop()
-await db.drop()
-cluster.stop()
+  for (const { name, path, size = laptop, dark, act } of shots) {
+    const page = await browser.newPage({ viewport: size, colorScheme: dark ? 'dark' : 'light' })
+    await page.goto(url + path)
+    await page.waitForLoadState('networkidle')
+    await page.evaluate(() => document.fonts.ready)
+    await act?.(page)
+    await page.waitForTimeout(300)
+    await page.screenshot({ path: fileURLToPath(new URL(`../docs/screenshots/${name}.png`, import.meta.url)) })
+    await page.close()
+    console.log(`docs/screenshots/${name}.png`)
+  }
+})
