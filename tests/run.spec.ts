@@ -16,10 +16,11 @@ test('a driving day is run, read at a moment, and taken away as CSV', async ({ p
   await page.getByRole('slider', { name: 'Playhead' }).fill(String(4 * 3600))
   await expect.poll(async () => await line() - begin).toBeGreaterThan(50)
   await expect(page.getByTestId('feeding')).toContainText(/the engine \d+ A → the lithium \d+ A, the loads \d+ A/)
+  await expect(page.getByText(/^lithium \d+ %, house [\d.]+ V, starting side [\d.]+ V, alternator [\d.]+ °C, cells/)).toBeVisible()
   await page.getByText('The figures behind the chart').click()
   await expect(page.getByRole('region', { name: 'Figures' })).toContainText('House voltage, V')
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save series as CSV' }).click()])
-  expect(readFileSync(await download.path(), 'utf8')).toMatch(/^time \(s\),soc \(%\)/)
+  expect(readFileSync(await download.path(), 'utf8')).toMatch(/^system,time \(s\),soc \(%\).*\n"New battery, as entered",\d+,/)
 })
 
 test('systems are compared on one timeline, and a year is changed and stopped while it runs', async ({ page, app }) => {

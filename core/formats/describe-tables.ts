@@ -1,5 +1,6 @@
 import { shelfKind, shelfKindIds } from '../shelf/kinds'
 import { caseColumns, loadColumns, readingColumns } from './loads-csv'
+import { seriesHeader } from '../simulation/series-csv'
 import { voltageColumns } from '../simulation/traces'
 import { shelfColumns } from './shelf-csv'
 import { tableHeader, type TableColumns } from './table'
@@ -18,4 +19,5 @@ export const describeTables = (): string => [
   section('Readings of a shunt', readingColumns, 'Times rise; current into the battery is positive. At most 20,000 rows.'),
   section('Log of the voltage on a drive', voltageColumns, 'Times rise.'),
   section('Log of an alternator’s case', caseColumns, 'Every cell needed. Minutes since the load began.'),
+  ['## Series of a run', '', 'Written only, one system below the other. Seconds since the run began; currents into the house bus and into a battery are positive; 1 is yes, 0 is no. Channels that no system has are left out.', '', '```', seriesHeader().join(','), '```', ''].join('\n'),
 ].join('\n')

@@ -111,3 +111,9 @@ export interface Plant {
   /** What was assumed to make it, in words. */
   readonly assumed: readonly string[]
 }
+
+/** What the loads of a plant draw in their heaviest hour at the nominal voltage of its house bus, A: inverter and its own draw counted. */
+export function mostLoadA({ dcA, acW, idleW, inverterEfficiency, lfp, houseLead }: Plant): number {
+  const nominalV = lfp?.nominalV ?? 2 * (houseLead?.cells ?? 6)
+  return Math.max(...dcA.map((amps, h) => amps + (acW[h]! / inverterEfficiency + idleW[h]!) / nominalV))
+}

@@ -1,3 +1,4 @@
+import { csvParse } from 'd3-dsv'
 import fc from 'fast-check'
 import { readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
@@ -9,8 +10,9 @@ import { withValues } from '../testing'
 import { Lead, Lfp, Simulation, type Surroundings } from './engine'
 import { plantOf } from './from-job'
 import { inputsOf } from './inputs'
-import type { LfpPlant, LinkPlant, Plant, Stages } from './plant'
+import { mostLoadA, type LfpPlant, type LinkPlant, type Plant, type Stages } from './plant'
 import { sharingOver, shareOf } from './sharing'
+import { seriesCsv } from './series-csv'
 import { driveTraces, readVoltageLog } from './traces'
 import { carryOut, runIds, runNow, stepOf, usualInputs, type RunInputs } from './runs'
 
@@ -357,6 +359,29 @@ describe('a run', () => {
         expect(assumed.some((words) => words.includes('not known'))).toBe(true)
       }
     }
+  })
+})
+
+describe('the heaviest hour of the loads', () => {
+  it('counts inverter, its losses and its own draw, at the voltage of the bus', () => {
+    const loaded: Plant = { ...plain, dcA: none.map((_, h) => (h === 20 ? 4 : 1)), acW: none.map((_, h) => (h === 20 ? 216 : 0)), idleW: none.map(() => 12) }
+    expect(mostLoadA(loaded)).toBeCloseTo(4 + (216 / 0.9 + 12) / 12)
+    expect(mostLoadA({ ...loaded, lfp: { ...lfp, nominalV: 24 } })).toBeCloseTo(4 + (216 / 0.9 + 12) / 24)
+    expect(mostLoadA({ ...loaded, lfp: null, houseLead: { ...lead, cells: 12 } })).toBeCloseTo(4 + (216 / 0.9 + 12) / 24)
+  })
+})
+
+describe('the series of runs as CSV', () => {
+  it('stand one system below the other, with an empty cell for what one of them has not', () => {
+    const hour = { ...inputs, days: 1 / 24 }
+    const runs = [runNow('driving-day', { ...plain, link: { kind: 'closed', ohm: 0.005 } }, hour, null, 60), runNow('driving-day', mains(), { ...hour, loads: false }, null, 60)]
+    const rows = csvParse(seriesCsv(runs, ['as found', 'on mains, alone']))
+    expect(rows).toHaveLength(2 * runs[0]!.series.t.length)
+    expect(rows.columns).toEqual(expect.arrayContaining(['system', 'time (s)', 'soc (%)', 'alternatorC (°C)', 'engineThere']))
+    expect(rows.columns).not.toContain('leadSoc (%)')
+    const [first, last] = [rows[0]!, rows.at(-1)!]
+    expect([first.system, Number(first['time (s)']), Number(first['alternatorC (°C)'])]).toEqual(['as found', runs[0]!.series.t[0], runs[0]!.series.values.alternatorC![0]])
+    expect([last.system, Number(last['time (s)']), last['alternatorC (°C)'], last.engineThere]).toEqual(['on mains, alone', 3600, '', '0'])
   })
 })
 

@@ -2,10 +2,10 @@
 import { useTimeoutFn } from '@vueuse/core'
 import { quantity, type Field } from '../../../../core/job/fields'
 import { inputsOf } from '../../../../core/simulation/inputs'
-import { channelIds, channels, type ChannelId } from '../../../../core/simulation/record'
+import { mostLoadA } from '../../../../core/simulation/plant'
 import { runIds, runKind, type RunId, type RunInputs, type RunResult } from '../../../../core/simulation/runs'
+import { seriesCsv } from '../../../../core/simulation/series-csv'
 import { variantsOf } from '../../../../core/simulation/variants'
-import { formatQuantity } from '../../../../core/units/format'
 
 /** The system of the job in time. */
 const { bench, problem, ready } = useJobPage('Run')
@@ -24,7 +24,7 @@ const inputs = computed<RunInputs | null>(() => (ready.value ? { ...inputsOf(ben
 const results = computed(() => runner.results.value)
 /** The first system picked in which lead and lithium share a bus, with what its loads draw at most and its chargers give. */
 const mixed = computed(() => picked.value.find((v) => v.plant.lfp && v.plant.houseLead)?.plant ?? null)
-const mixedLoadA = computed(() => Math.max(1, Math.round(Math.max(...(mixed.value?.dcA ?? [0]).map((a, h) => a + mixed.value!.acW[h]! / 12)))))
+const mixedLoadA = computed(() => (mixed.value ? Math.max(1, Math.round(mostLoadA(mixed.value))) : 0))
 const mixedChargeA = computed(() => Math.max(10, Math.round((mixed.value?.chargers ?? []).reduce((sum, charger) => sum + charger.stages.maxA, 0))))
 const running = computed(() => runner.share.value !== null)
 const titles = ref<string[]>([])
@@ -70,25 +70,7 @@ async function weatherFile(event: Event) {
   place.value = 'file'
 }
 
-const index = computed(() => { const ts = first.value?.series.t ?? []; const i = ts.findIndex((t) => t >= at.value); return i < 0 ? ts.length - 1 : i })
-const valueAt = (id: ChannelId): number | null => { const v = first.value?.series.values[id]?.[index.value]; return v === undefined || !Number.isFinite(v) ? null : v }
-/** Who feeds whom at the playhead, in words. */
-const feeding = computed(() => {
-  const flows: { who: string; amps: number }[] = []
-  const put = (who: string, amps: number | null) => { if (amps !== null && Math.abs(amps) > 0.05) flows.push({ who, amps }) }
-  put('the engine', valueAt('engineA')); put('mains', valueAt('mainsA')); put('the sun', valueAt('solarA')); put('other sources', valueAt('sourceA'))
-  put('the lithium', valueAt('lfpA') === null ? null : -valueAt('lfpA')!); put('the lead', valueAt('leadA') === null ? null : -valueAt('leadA')!); put('the loads', valueAt('loadA') === null ? null : -valueAt('loadA')!)
-  const say = (list: typeof flows) => list.map(({ who, amps }) => `${who} ${formatQuantity(Math.abs(amps), 'A')}`).join(', ')
-  const [gives, takes] = [flows.filter((f) => f.amps > 0), flows.filter((f) => f.amps < 0)]
-  return gives.length === 0 && takes.length === 0 ? 'Nothing flows.' : `${say(gives) || 'Nothing'} → ${say(takes) || 'nothing'}.`
-})
-function download() {
-  const r = first.value
-  if (!r) return
-  const ids = channelIds.filter((id) => r.series.values[id])
-  const lines = [['time (s)', ...ids.map((id) => `${id} (${channels[id].unit})`)].join(','), ...r.series.t.map((t, i) => [t, ...ids.map((id) => { const v = r.series.values[id]![i]!; return Number.isFinite(v) ? v : '' })].join(','))]
-  handOver(`run-${r.run}-${bench.document!.job.number}.csv`, `${lines.join('\n')}\n`)
-}
+const download = (): void => handOver(`run-${first.value!.run}-${bench.document!.job.number}.csv`, seriesCsv(results.value, titles.value))
 </script>
 
 <template>
@@ -115,7 +97,7 @@ function download() {
         <div v-if="first" class="border border-line bg-card p-2">
           <LazyRunChart :results="results" :titles="titles" :at="at" @point="at = $event" />
           <label class="mt-1 flex items-center gap-3 px-2"><span class="whitespace-nowrap font-semibold">{{ momentOfRun(at, first.totals.hours) }}</span><input v-model.number="at" type="range" class="min-h-8 w-full max-md:min-h-11" min="0" :max="Math.round(first.totals.hours * 3600)" :step="Math.max(10, Math.round((first.totals.hours * 3600) / 500))" aria-label="Playhead"></label>
-          <p class="px-2 pb-1" aria-live="polite" data-testid="feeding">{{ feeding }}<template v-if="results.length > 1"> ({{ titles[0] }})</template></p>
+          <RunMoment :results="results" :titles="titles" :at="at" />
         </div>
         <LazySharingChart v-if="mixed?.lfp && mixed.houseLead" class="mt-3" :lfp="mixed.lfp" :lead="mixed.houseLead" :loads-a="mixedLoadA" :charge-a="mixedChargeA" />
         <RunFigures v-if="first" class="mt-2" :result="first" />

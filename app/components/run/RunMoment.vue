@@ -1,0 +1,42 @@
+<script setup lang="ts">
+import { channels, type ChannelId } from '../../../core/simulation/record'
+import type { RunResult } from '../../../core/simulation/runs'
+import { formatQuantity } from '../../../core/units/format'
+
+/** What stands at the playhead: who feeds whom, and what a meter would read, in words. */
+const props = defineProps<{ results: readonly RunResult[]; titles: readonly string[]; at: number }>()
+
+/** Value of a channel at the playhead; null where the system has none. */
+function valueOf({ series: { t, values } }: RunResult, id: ChannelId): number | null {
+  const next = t.findIndex((time) => time >= props.at)
+  const value = values[id]?.[next < 0 ? t.length - 1 : next]
+  return value !== undefined && Number.isFinite(value) ? value : null
+}
+
+/** Who gives, by channel; what flows into a battery or a load is taken, so its sign turns. */
+const flows: readonly (readonly [string, ChannelId, 1 | -1])[] = [
+  ['the engine', 'engineA', 1], ['mains', 'mainsA', 1], ['the sun', 'solarA', 1], ['other sources', 'sourceA', 1], ['the lithium', 'lfpA', -1], ['the lead', 'leadA', -1], ['the loads', 'loadA', -1],
+]
+function feedingOf(result: RunResult): string {
+  const found = flows.map(([who, id, sign]) => ({ who, amps: sign * (valueOf(result, id) ?? 0) })).filter(({ amps }) => Math.abs(amps) > 0.05)
+  const say = (list: typeof found) => list.map(({ who, amps }) => `${who} ${formatQuantity(Math.abs(amps), 'A')}`).join(', ')
+  if (found.length === 0) return 'Nothing flows.'
+  return `${say(found.filter(({ amps }) => amps > 0)) || 'Nothing'} → ${say(found.filter(({ amps }) => amps < 0)) || 'nothing'}.`
+}
+
+const meters: readonly (readonly [string, ChannelId])[] = [['lithium', 'soc'], ['house lead', 'leadSoc'], ['house', 'houseV'], ['starting side', 'startV'], ['alternator', 'alternatorC'], ['cells', 'cellC']]
+const readingOf = (result: RunResult): string => meters.flatMap(([what, id]) => {
+  const value = valueOf(result, id)
+  return value === null ? [] : [`${what} ${formatQuantity(value, channels[id].unit)}`]
+}).join(', ')
+</script>
+
+<template>
+  <div class="px-2 pb-1" aria-live="polite">
+    <p v-for="(result, k) in results" :key="k" :class="results.length > 1 && 'mt-1'">
+      <span v-if="results.length > 1" class="font-semibold">{{ titles[k] }}: </span>
+      <span :data-testid="k === 0 ? 'feeding' : undefined">{{ feedingOf(result) }}</span>
+      <span class="text-xs text-soft"> {{ readingOf(result) }}</span>
+    </p>
+  </div>
+</template>
