@@ -36,7 +36,7 @@ const readingOf = (result: RunResult): string => meters.flatMap(([what, id]) => 
     <p v-for="(result, k) in results" :key="k" :class="results.length > 1 && 'mt-1'">
       <span v-if="results.length > 1" class="font-semibold">{{ titles[k] }}: </span>
       <span :data-testid="k === 0 ? 'feeding' : undefined">{{ feedingOf(result) }}</span>
-      <span class="text-xs text-soft"> {{ readingOf(result) }}</span>
+      <span class="block text-xs text-soft">{{ readingOf(result) }}</span>
     </p>
   </div>
 </template>
