@@ -44,12 +44,13 @@ describe('candidates side by side', () => {
   it('fill on an alternator or another source as the run says that has this source alone', () => {
     const job = withMeasured(goodJob(), 'sources', { largestA: 12, averageShare: 100, regulatorV: 14.4, hours: 6 })
     const [column] = compareCandidates(job)
-    const hoursOf = (name: string): number => column!.hoursToFull.find((source) => source.name === name)!.hours!
+    const hoursOf = (name: string) => column!.hoursToFull.find((source) => source.name === name)!.hours
     // 160 Ah at 30 A less the 5 A of the loads, and at 12 A less 5 A all day long, whatever hours it has in ordinary use.
     expect(hoursOf('The alternator')).toBeCloseTo(160 / 25, 1)
     expect(hoursOf('The other source')).toBeCloseTo(160 / 7, 1)
     const night = { ...inputsOf(job, 'mains-night'), days: 3, driveH: 24, idleShare: 0, mainsH: 0 }
     expect(hoursOf('The alternator')).toBe(runNow('mains-night', { ...plantOf(job, {}, 'new'), sources: [] }, night).totals.fullAfterH)
+    expect(compareCandidates(withMeasured(goodJob(), 'solar', { panelW: 200 }))[0]!.hoursToFull.at(-1)!.hours).toBe('sets')
     const weak = compareCandidates(withMeasured(goodJob(), 'sources', { largestA: 4, averageShare: 100, regulatorV: 14.4, hours: 24 }))[0]!
     expect(weak.hoursToFull.at(-1)!.hours).toBe(Infinity)
     expect(compareCandidates(withValues(job, { 'sources/source-1/regulatorV': null }))[0]!.hoursToFull.at(-1)!.hours).toBeNull()

@@ -14,8 +14,8 @@ export const mostCandidates = 4
 
 export interface SourceHours {
   readonly name: string
-  /** From the shop's low charge to full, h; null for the sun; Infinity where it never gets there. */
-  readonly hours: number | null
+  /** From the shop's low charge to full, h; Infinity where it never gets there; null while something it needs is not known; `sets` for the sun, which does before. */
+  readonly hours: number | 'sets' | null
 }
 
 /** One battery or bank arrangement on this job. A figure is null while something it needs is not known. */
@@ -90,7 +90,7 @@ function columnOf(job: JobDocument, path: PartPath, shopRules: RuleOverrides): C
     usableAh: known(() => freshUsableAh(system)), usableOldAh: known(() => leadUsableAh(system, leadHealth(system))),
     days: known(() => daysOf(system)),
     minutesFullLoad: known(() => { const { amps, inverterA } = highestDischargeA(system); return inverterA > 0 ? (usableAh(system) / amps) * 60 : null }),
-    hoursToFull: system.lanes.map((lane) => ({ name: lane.name, hours: known(() => hoursToFullOn(lane, system)) })),
+    hoursToFull: system.lanes.map((lane) => ({ name: lane.name, hours: lane.kind === 'solar' ? 'sets' : known(() => hoursToFullOn(lane, system)) })),
     weightKg: known(() => bank.kg), oldWeightKg: known(() => one.houseBank.weightEachKg * one.houseBank.series * one.houseBank.parallel),
     fits: sized ? placed !== null : null, space: sized ? { widthMm: one.place.widthMm, depthMm: one.place.depthMm } : null, placed: placed ?? [],
     price, pricePerKwh: price === null ? null : known(() => price / lifeKwh(system)),

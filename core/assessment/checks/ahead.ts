@@ -8,7 +8,7 @@ import { formatQuantity as q } from '../../units/format'
 import { check, mid, number, word } from '../check'
 import { sharesBus } from '../energy'
 import type { RemedyRef } from '../remedies'
-import { acceptanceA, airAroundC, allDayA, allDayWords, availableA, dcdcInput, isStraight, measuredHeat, shaftRpm, type AlternatorLane, type ChargerLane, type Lane, type System } from '../system'
+import { acceptanceA, airAroundC, allDayA, allDayWords, availableA, dcdcInput, isStraight, measuredHeat, shaftRpm, type AlternatorLane, type ChargerLane, type Lane, type SolarLane, type System } from '../system'
 import { holdBack } from './alternator'
 import { replacement } from './charger'
 
@@ -32,12 +32,11 @@ export function nightOn(lane: ChargerLane, system: System): Totals {
 
 /**
  * Hours from the shop's low charge to full on one source, loads on, in mild weather: on mains the run of charger.time, on
- * an alternator or another source the same night with that source alone, all day, an engine under way. Null for the sun,
- * which sets; Infinity where three days do not fill it.
+ * an alternator or another source the same night with that source alone, all day, an engine under way.
+ * Infinity where three days do not fill it.
  */
-export function hoursToFullOn(lane: Lane, system: System): number | null {
+export function hoursToFullOn(lane: Exclude<Lane, SolarLane>, system: System): number {
   switch (lane.kind) {
-    case 'solar': return null
     case 'charger': return nightOn(lane, system).fullAfterH ?? Infinity
     case 'alternator': {
       const { alternator, link } = lane

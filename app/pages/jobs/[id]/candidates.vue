@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { CheckResult } from '../../../../core/assessment/assess'
-import { candidatePaths, chooseCandidate, mostCandidates, type CandidateColumn } from '../../../../core/assessment/candidates'
+import { candidatePaths, chooseCandidate, mostCandidates, type CandidateColumn, type SourceHours } from '../../../../core/assessment/candidates'
 import { verdictWords } from '../../../../core/assessment/verdict'
 import { partAt, withNewPart } from '../../../../core/job/document'
 import { partKinds, type Known } from '../../../../core/job/fields'
@@ -17,7 +17,7 @@ const picking = ref(false)
 const { fields } = partKinds.candidate
 
 const or = (value: number | null, words: (value: number) => string): string => (value === null ? 'not known' : words(value))
-const hours = (value: number | null): string => (value === null ? 'the sun sets first' : value === Infinity ? 'never full' : formatQuantity(value, 'h'))
+const hours = (value: SourceHours['hours']): string => (value === null ? 'not known' : value === 'sets' ? 'the sun sets first' : value === Infinity ? 'never full' : formatQuantity(value, 'h'))
 const rows: readonly (readonly [label: string, about: (c: CandidateColumn) => string, value: (c: CandidateColumn) => string])[] = [
   ['Usable', (c) => `the old bank now ${or(c.usableOldAh, (v) => formatQuantity(v, 'Ah'))}`, (c) => or(c.usableAh, (v) => formatQuantity(v, 'Ah'))],
   ['Lasts away from mains', () => 'at the net daily use, in the cold', (c) => or(c.days, (v) => (v === Infinity ? 'as long as sources run' : formatQuantity(v, 'days')))],
