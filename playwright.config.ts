@@ -2,6 +2,7 @@ import { defineConfig } from '@playwright/test'
 
 export const chromiumArgs = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync']
 
+// A failure is looked into with `--trace on`; recording one all along takes a quarter of the time.
 export default defineConfig({
   testDir: 'tests',
   workers: 2,
@@ -12,6 +13,5 @@ export default defineConfig({
   use: {
     viewport: { width: 1280, height: 800 },
     launchOptions: { executablePath: '/usr/bin/chromium', args: chromiumArgs },
-    trace: 'retain-on-failure',
   },
 })

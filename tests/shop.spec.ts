@@ -28,6 +28,14 @@ test('candidates: the trailer’s inverter asks too much, and which arrangement 
   await expect(headline(page)).toHaveText('Suits once one thing is changed')
 })
 
+test('candidates: hours to full are not known where a voltage is not, and the sun sets before', async ({ page, app }) => {
+  await page.goto(`${await app.job('0424')}/candidates`)
+  await expect(page.getByRole('listitem').filter({ hasText: 'Depot charger' }).last()).toHaveText(/^Depot charger\s*not known$/)
+  await page.goto(`${await app.job('0427')}/candidates`)
+  await expect(page.getByRole('listitem').filter({ hasText: 'Wheelhouse roof' }).last()).toContainText('the sun sets first')
+  await expect(page.getByRole('listitem').filter({ hasText: 'Shaft generator' }).last()).toContainText(/\d h$/)
+})
+
 test('the sidecar outfit: judged as a starter battery, its recondition stage caught, lay-up spoken of', async ({ page, app }) => {
   await page.goto(await app.job('0433'))
   await expect(page.getByTestId('reason')).toContainText('Workshop charger equalises at 15.8 V and the battery allows 14.8 V; it cannot be switched off.')
