@@ -116,7 +116,7 @@ const placeholder = computed(() => (props.field.type === 'quantity' ? `not known
       >
       <HowKnownSelect v-bind="how" @change="put(known?.value, $event)" />
     </div>
-    <p :id="`${id}-said`" class="text-xs" :class="error ? 'text-bad' : 'text-soft'" aria-live="polite">
+    <p :id="`${id}-said`" class="min-h-4 text-xs" :class="error ? 'text-bad' : 'text-soft'" aria-live="polite">
       <template v-if="error">{{ error }}. Not used until it can be read.</template>
       <template v-else-if="understood">{{ understood }}</template>
       <template v-else-if="settles && !unknown">Only a measured value counts here; it bears on {{ settles }} {{ settles === 1 ? 'check' : 'checks' }}.</template>
