@@ -84,11 +84,12 @@ const option = computed(() => {
     const values = result.series.values[id]
     if (!values || ((id === 'mainsA' || id === 'solarA' || id === 'sourceA' || id === 'engineA') && values.every((v) => Math.abs(v) < 0.01))) return []
     const look = looks.value[id]!
+    const colour = compared.value ? variantColours.value[k] : look.colour
     // Yes and no, one row above the other.
     const row = band.unit === '' ? rows.indexOf(id) * 1.4 : 0
     return linesOf(result.series.t, row === 0 ? values : values.map((v) => v + row)).map((data, n) => ({
       type: 'line', name: compared.value ? props.titles[k] : channels[id].label, xAxisIndex: i, yAxisIndex: i, showSymbol: false, animation: false, connectNulls: true, ...(band.unit === '' ? { endLabel: { show: !compared.value, formatter: channels[id].label, color: look.colour, align: 'right', offset: [0, -8], fontSize: 11 } } : {}),
-      lineStyle: { width: 1.5, color: compared.value ? variantColours.value[k] : look.colour, type: compared.value ? dashes[k] : look.dash }, itemStyle: { color: compared.value ? variantColours.value[k] : look.colour },
+      lineStyle: { width: 1.5, color: colour, type: compared.value ? dashes[k] : look.dash }, itemStyle: { color: colour },
       data,
       tip: { id, row, title: props.titles[k]! }, ...(band.unit === '' ? { step: 'end' } : {}),
       ...(id === 'alternatorC' && k === 0 && n === 0 ? { markLine: { silent: true, symbol: 'none', data: [{ yAxis: caseLimitC }], lineStyle: { color: c.bad, type: 'dotted' }, label: { formatter: `limit ${caseLimitC} °C`, color: c.bad, position: 'insideEndTop' } } } : {}),

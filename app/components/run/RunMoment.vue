@@ -7,36 +7,45 @@ import { formatQuantity } from '../../../core/units/format'
 const props = defineProps<{ results: readonly RunResult[]; titles: readonly string[]; at: number }>()
 
 /** Value of a channel at the playhead; null where the system has none. */
-function valueOf({ series: { t, values } }: RunResult, id: ChannelId): number | null {
+type ValueOf = (id: ChannelId) => number | null
+function momentOf({ series: { t, values } }: RunResult): ValueOf {
   const next = t.findIndex((time) => time >= props.at)
-  const value = values[id]?.[next < 0 ? t.length - 1 : next]
-  return value !== undefined && Number.isFinite(value) ? value : null
+  const index = next < 0 ? t.length - 1 : next
+  return (id) => {
+    const value = values[id]?.[index]
+    return value !== undefined && Number.isFinite(value) ? value : null
+  }
 }
 
 /** Who gives, by channel; what flows into a battery or a load is taken, so its sign turns. */
 const flows: readonly (readonly [string, ChannelId, 1 | -1])[] = [
   ['the engine', 'engineA', 1], ['mains', 'mainsA', 1], ['the sun', 'solarA', 1], ['other sources', 'sourceA', 1], ['the lithium', 'lfpA', -1], ['the lead', 'leadA', -1], ['the loads', 'loadA', -1],
 ]
-function feedingOf(result: RunResult): string {
-  const found = flows.map(([who, id, sign]) => ({ who, amps: sign * (valueOf(result, id) ?? 0) })).filter(({ amps }) => Math.abs(amps) > 0.05)
+function feedingOf(valueOf: ValueOf): string {
+  const found = flows.map(([who, id, sign]) => ({ who, amps: sign * (valueOf(id) ?? 0) })).filter(({ amps }) => Math.abs(amps) > 0.05)
   const say = (list: typeof found) => list.map(({ who, amps }) => `${who} ${formatQuantity(Math.abs(amps), 'A')}`).join(', ')
   if (found.length === 0) return 'Nothing flows.'
   return `${say(found.filter(({ amps }) => amps > 0)) || 'Nothing'} → ${say(found.filter(({ amps }) => amps < 0)) || 'nothing'}.`
 }
 
 const meters: readonly (readonly [string, ChannelId])[] = [['lithium', 'soc'], ['house lead', 'leadSoc'], ['house', 'houseV'], ['starting side', 'startV'], ['alternator', 'alternatorC'], ['cells', 'cellC']]
-const readingOf = (result: RunResult): string => meters.flatMap(([what, id]) => {
-  const value = valueOf(result, id)
+const readingOf = (valueOf: ValueOf): string => meters.flatMap(([what, id]) => {
+  const value = valueOf(id)
   return value === null ? [] : [`${what} ${formatQuantity(value, channels[id].unit)}`]
 }).join(', ')
+
+const moments = computed(() => props.results.map((result) => {
+  const valueOf = momentOf(result)
+  return { feeding: feedingOf(valueOf), reading: readingOf(valueOf) }
+}))
 </script>
 
 <template>
   <div class="px-2 pb-1" aria-live="polite">
-    <p v-for="(result, k) in results" :key="k" :class="results.length > 1 && 'mt-1'">
+    <p v-for="({ feeding, reading }, k) in moments" :key="k" :class="results.length > 1 && 'mt-1'">
       <span v-if="results.length > 1" class="font-semibold">{{ titles[k] }}: </span>
-      <span :data-testid="k === 0 ? 'feeding' : undefined">{{ feedingOf(result) }}</span>
-      <span class="block text-xs text-soft">{{ readingOf(result) }}</span>
+      <span :data-testid="k === 0 ? 'feeding' : undefined">{{ feeding }}</span>
+      <span class="block text-xs text-soft">{{ reading }}</span>
     </p>
   </div>
 </template>
