@@ -1,10 +1,11 @@
 /** Opens the job of the address for a view of it: what stands in the way, whether it is there, and the keys all its views share. */
 export function useJobPage(view: string, keys: Readonly<Record<string, () => void>> = {}) {
   const route = useRoute()
-  const bench = useBench()
+  const bench = useJob()
+  const judging = useJudging()
   const problem = ref<string | null>(null)
   const id = computed(() => String(route.params.id))
-  const ready = computed(() => bench.id === id.value && bench.document !== null && bench.assessment !== null)
+  const ready = computed(() => bench.id === id.value && bench.document !== null && judging.assessment !== null)
   useHead({ title: () => (bench.document ? `${view} ${bench.document.job.number} ${bench.document.job.name} · Jovial Anchor` : 'Jovial Anchor') })
   // From one view of a job to another it stays as it is on the bench; coming from elsewhere it is fetched again.
   const before = String(useRouter().options.history.state.back ?? '')

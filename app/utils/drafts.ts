@@ -7,6 +7,8 @@ export interface Draft {
   /** The job as the server had it when the changes began. */
   readonly base: JobDocument
   readonly document: JobDocument
+  /** What was sent without an answer: any of it may have arrived. */
+  readonly unsure?: readonly JobDocument[]
   /** Text in fields that could not be read as a value, by field path. */
   readonly typing: Readonly<Record<string, string>>
   readonly undo: readonly (readonly Change[])[]

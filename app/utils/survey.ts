@@ -8,12 +8,12 @@ import { parseQuantity } from '../../core/units/parse'
 export const askedFields = (kind: PartKindId, part: AnyPart): [string, Field][] =>
   Object.entries((partKinds[kind] as PartKind).fields).filter(([, field]) => isAsked(part, field))
 
-/** The asked fields of a part: those to show, and those folded away because they are seldom needed, not entered and decide nothing. */
-export function foldedFields(kind: PartKindId, part: AnyPart, matters: (name: string) => boolean): { readonly shown: [string, Field][]; readonly folded: [string, Field][] } {
-  const asked = askedFields(kind, part)
-  const isShown = ([name, field]: [string, Field]): boolean => !field.detail || isKnown(part, name) || matters(name)
-  return { shown: asked.filter(isShown), folded: asked.filter((entry) => !isShown(entry)) }
-}
+/**
+ * Fields of a part that are folded away when its station opens: seldom needed, not entered and deciding nothing. What is
+ * folded then stays folded until the person unfolds it, whatever is typed or judged meanwhile.
+ */
+export const foldedNames = (kind: PartKindId, part: AnyPart, matters: (name: string) => boolean): ReadonlySet<string> =>
+  new Set(Object.entries((partKinds[kind] as PartKind).fields).flatMap(([name, field]) => (field.detail && !isKnown(part, name) && !matters(name) ? [name] : [])))
 
 export { shownValue }
 

@@ -173,6 +173,17 @@ describe('unknowns', () => {
   })
 })
 
+describe('readings of an alternator’s case', () => {
+  it('are judged with the rating that stands beside them, whatever it was before', () => {
+    const readings = [{ amps: 60, rpm: 4000, minutes: 30, celsius: 82 }, { amps: 80, rpm: 4500, minutes: 60, celsius: 92 }]
+    const rated = (amps: number): JobDocument => withValues(straightJob({ closesV: 13.3, opensV: 12.8 }), { 'alternators/alternator-1/ratedA': amps, 'alternators/alternator-1/temperatureReadings': readings })
+    const heatOf = (job: JobDocument) => assess(job).checks.find((c) => c.id === 'alternator.heat')!.compared
+    heatOf(rated(120))
+    expect(heatOf(rated(60))).toEqual(heatOf(JSON.parse(JSON.stringify(rated(60))) as JobDocument))
+    expect(heatOf(rated(60))).not.toEqual(heatOf(rated(120)))
+  })
+})
+
 describe('any job', () => {
   const fieldsToClear = fc.subarray(Object.keys(partKinds).flatMap((kind) => Object.keys((partKinds[kind as keyof typeof partKinds] as PartKind).fields).map((name) => [kind, name] as const)), { maxLength: 12 })
   const start = fc.constantFrom(...['0417', '0421', '0424', '0427', '0430', '0433'].map(demo), goodJob(), straightJob({ kind: 'diode', dropV: 0.6 }))

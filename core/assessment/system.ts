@@ -135,14 +135,18 @@ export function availableA(alternator: View<'alternators'>, speed: Speed, rules:
 /** Air around an alternator of this craft, °C: an open engine space afloat, else under a bonnet. */
 export const airAroundC = (job: JobDocument): number => (job.job.craft === 'vessel' ? openSpaceC : underBonnetC)
 
-const fits = new WeakMap<readonly CaseReading[], AlternatorHeat | null>()
+/** Fits that were made, by readings, then by what else they depend on: the rating and the air around the machine. */
+const fits = new WeakMap<readonly CaseReading[], Map<string, AlternatorHeat | null>>()
 /** Heat of an alternator as its readings say; null where there are none that say anything. */
 export function measuredHeat(alternator: View<'alternators'>): AlternatorHeat | null {
-  const readings = alternator.temperatureReadings
+  const { temperatureReadings: readings, ratedA } = alternator
   if (!readings) return null
-  let heat = fits.get(readings)
-  if (heat === undefined) fits.set(readings, (heat = fitHeat(readings, alternator.ratedA, airAroundC(alternator.$scene.job))?.heat ?? null))
-  return heat
+  const airC = airAroundC(alternator.$scene.job)
+  const key = `${ratedA} ${airC}`
+  const ofReadings = fits.get(readings) ?? new Map<string, AlternatorHeat | null>()
+  fits.set(readings, ofReadings)
+  if (!ofReadings.has(key)) ofReadings.set(key, fitHeat(readings, ratedA, airC)?.heat ?? null)
+  return ofReadings.get(key)!
 }
 
 /** Its shaft speed, rpm. */

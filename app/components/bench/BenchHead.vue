@@ -4,17 +4,18 @@ import { remedyLabel, sameRemedy } from '../../../core/assessment/remedies'
 import { partName, type FieldPath } from '../../../core/job/document'
 
 /** The job, its one verdict with the reason, and the next thing to do. */
-const bench = useBench()
+const bench = useJob()
+const judging = useJudging()
 defineEmits<{ check: [key: string]; measure: [path: FieldPath]; keys: []; find: []; copy: [] }>()
 const job = computed(() => bench.document!.job)
-const next = computed(() => bench.assessment!.measureNext[0])
+const next = computed(() => judging.assessment!.measureNext[0])
 const change = computed(() => {
-  const remedy = bench.assessment!.changes[0]
-  const check = remedy && bench.assessment!.checks.find((c) => c.verdict === 'suits-once-changed' && c.remedies[0] && sameRemedy(c.remedies[0], remedy))
+  const remedy = judging.assessment!.changes[0]
+  const check = remedy && judging.assessment!.checks.find((c) => c.verdict === 'suits-once-changed' && c.remedies[0] && sameRemedy(c.remedies[0], remedy))
   return check ? { remedy, check: check.key } : null
 })
 const fix = computed(() => {
-  const check = bench.assessment!.checks.find((c) => c.key === bench.assessment!.decidedBy)
+  const check = judging.assessment!.checks.find((c) => c.key === judging.assessment!.decidedBy)
   return check?.verdict === 'does-not-suit' && check.remedies[0] ? { remedy: check.remedies[0], check: check.key } : null
 })
 const count = (n: number) => (n === 1 ? '1 check' : `${n} checks`)
@@ -29,10 +30,10 @@ const volts = computed(() => {
 <template>
   <header class="grid grid-cols-1 items-start gap-x-6 gap-y-2.5 border-b border-line bg-card px-4 py-3 md:grid-cols-[minmax(0,1fr)_20rem] md:px-5">
     <div class="min-w-0">
-      <p class="text-soft">Job {{ job.number }}<template v-if="job.customer"> · {{ job.customer }}</template> · <strong class="text-ink">{{ job.name || 'unnamed' }}</strong><template v-if="volts"> · {{ volts }}</template><template v-if="battery"> · battery: {{ battery }}</template> · <SaveNote /><span v-if="bench.looksAhead" data-testid="ahead"> · looking ahead …</span></p>
-      <p v-if="bench.aheadProblem" role="alert" class="text-bad">What needs a run could not be worked out: {{ bench.aheadProblem }}</p>
-      <h1 class="mt-0.5 flex items-center gap-2.5 text-2xl leading-tight max-md:text-xl" data-testid="headline" :data-verdict="bench.assessment!.verdict"><VerdictMark :verdict="bench.assessment!.verdict" class="!size-7" />{{ bench.assessment!.headline }}</h1>
-      <p class="mt-1 max-w-[46rem]" data-testid="reason">{{ bench.assessment!.reason }}</p>
+      <p class="text-soft">Job {{ job.number }}<template v-if="job.customer"> · {{ job.customer }}</template> · <strong class="text-ink">{{ job.name || 'unnamed' }}</strong><template v-if="volts"> · {{ volts }}</template><template v-if="battery"> · battery: {{ battery }}</template> · <SaveNote /><span v-if="judging.looksAhead" data-testid="ahead"> · looking ahead …</span></p>
+      <p v-if="judging.aheadProblem" role="alert" class="text-bad">What needs a run could not be worked out: {{ judging.aheadProblem }}</p>
+      <h1 class="mt-0.5 flex items-center gap-2.5 text-2xl leading-tight max-md:text-xl" data-testid="headline" :data-verdict="judging.assessment!.verdict"><VerdictMark :verdict="judging.assessment!.verdict" class="!size-7" />{{ judging.assessment!.headline }}</h1>
+      <p class="mt-1 max-w-[46rem]" data-testid="reason">{{ judging.assessment!.reason }}</p>
     </div>
     <aside class="w-full bg-harbour px-4 py-3 text-on-harbour" aria-label="Next">
       <p class="flex items-center justify-between text-xs font-semibold text-lamp">Next<kbd v-if="next" class="key max-md:hidden">m</kbd></p>
@@ -42,7 +43,7 @@ const volts = computed(() => {
         <span class="block text-lamp">{{ next.settles.length ? `It settles ${count(next.settles.length)}.` : `It bears on ${count(next.bearsOn.length)}.` }}</span>
       </button>
       <button v-else-if="fix" type="button" class="mt-0.5 block w-full text-left" data-testid="next" @click="$emit('check', fix.check)">Nothing left to measure. Try what would fix it: <span class="font-semibold underline underline-offset-2">{{ inSentence(remedyLabel(fix.remedy)) }}</span>.</button>
-      <button v-else-if="change" type="button" class="mt-0.5 block w-full text-left" data-testid="next" @click="$emit('check', change.check)"><span class="font-semibold underline underline-offset-2">{{ partName(bench.document!, change.remedy.on) }}: {{ inSentence(remedyLabel(change.remedy)) }}</span>. <span class="text-lamp">{{ bench.assessment!.changes.length === 1 ? 'The one change.' : `The first of ${bench.assessment!.changes.length} changes.` }}</span></button>
+      <button v-else-if="change" type="button" class="mt-0.5 block w-full text-left" data-testid="next" @click="$emit('check', change.check)"><span class="font-semibold underline underline-offset-2">{{ partName(bench.document!, change.remedy.on) }}: {{ inSentence(remedyLabel(change.remedy)) }}</span>. <span class="text-lamp">{{ judging.assessment!.changes.length === 1 ? 'The one change.' : `The first of ${judging.assessment!.changes.length} changes.` }}</span></button>
       <p v-else class="mt-0.5" data-testid="next">Nothing left to measure or change. Print the summary for the customer.</p>
     </aside>
     <div class="flex min-w-0 flex-wrap items-center gap-x-3 gap-y-1 md:col-span-2">

@@ -6,7 +6,7 @@ import type { Known } from '../../../core/job/fields'
 import { ago } from '../../utils/dates'
 
 /** Two people changed the same values: both are shown, the person chooses. */
-const bench = useBench()
+const bench = useJob()
 const choice = ref<Record<string, 'mine' | 'theirs'>>({})
 const conflict = computed(() => bench.conflict)
 watch(conflict, () => { choice.value = {} })

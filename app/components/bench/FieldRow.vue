@@ -7,7 +7,7 @@ import { formatNumber, formatQuantity, inSentence } from '../../../core/units/fo
 
 /** One value of the survey: how to find it, what it is, how it is known. */
 const props = defineProps<{ path: FieldPath; name: string; field: Field; settles?: number }>()
-const bench = useBench()
+const bench = useJob()
 const who = useDeviceName()
 const id = useId()
 

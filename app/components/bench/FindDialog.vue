@@ -5,7 +5,8 @@ import { listParts, partName } from '../../../core/job/document'
 
 /** Finds a value, a check or a view of this job by its words. */
 const open = defineModel<boolean>('open', { required: true })
-const bench = useBench()
+const bench = useJob()
+const judging = useJudging()
 const emit = defineEmits<{ measure: [path: string]; check: [key: string] }>()
 const words = ref('')
 
@@ -16,7 +17,7 @@ const everything = computed<Found[]>(() => !bench.document ? [] : [
   { id: 'view-shelf', kind: 'view', text: 'Shelf', go: () => navigateTo('/shelf') },
   { id: 'view-rules', kind: 'view', text: 'Shop rules', go: () => navigateTo('/rules') },
   { id: 'view-summary', kind: 'view', text: 'Summary page', go: () => navigateTo(`/jobs/${bench.id}/summary`) },
-  ...(bench.assessment?.checks.map((c) => ({ id: c.key, kind: 'check', text: `${c.subject}: ${inSentence(c.title)}`, go: () => emit('check', c.key) })) ?? []),
+  ...(judging.assessment?.checks.map((c) => ({ id: c.key, kind: 'check', text: `${c.subject}: ${inSentence(c.title)}`, go: () => emit('check', c.key) })) ?? []),
   ...listParts(bench.document).filter(({ kind }) => kind !== 'alternatives').flatMap(({ kind, path, part }) => askedFields(kind, part).map(([name, field]) => ({
     id: `${path}/${name}`, kind: 'value', text: `${partName(bench.document!, path)}: ${inSentence(field.label)}`, go: () => emit('measure', `${path}/${name}`),
   }))),

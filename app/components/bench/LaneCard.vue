@@ -3,15 +3,16 @@ import type { LaneDrawing } from '../../../core/assessment/instruments'
 
 /** One charging path: its ruler, its currents, its checks. */
 const props = defineProps<{ drawing: LaneDrawing }>()
-const bench = useBench()
-const lane = computed(() => bench.assessment?.lanes.find((l) => l.id === props.drawing.id))
-const checks = computed(() => bench.assessment?.checks.filter((c) => c.lane === props.drawing.id) ?? [])
+const judging = useJudging()
+const view = useView()
+const lane = computed(() => judging.assessment?.lanes.find((l) => l.id === props.drawing.id))
+const checks = computed(() => judging.assessment?.checks.filter((c) => c.lane === props.drawing.id) ?? [])
 const deciding = computed(() => checks.value.find((c) => c.verdict === lane.value?.verdict))
 defineEmits<{ chosen: [] }>()
 </script>
 
 <template>
-  <article v-if="lane" :aria-label="drawing.name" class="border bg-card p-3" :class="bench.selectedCheck?.lane === lane.id ? 'border-ink' : 'border-line'" :data-lane="lane.id" :data-verdict="lane.verdict">
+  <article v-if="lane" :aria-label="drawing.name" class="border bg-card p-3" :class="view.selectedCheck?.lane === lane.id ? 'border-ink' : 'border-line'" :data-lane="lane.id" :data-verdict="lane.verdict">
     <header class="mb-1 flex flex-wrap items-baseline gap-x-3">
       <h3 class="text-lg">{{ drawing.name }}</h3>
       <p class="mr-auto text-soft">{{ drawing.about }}</p>

@@ -3,10 +3,10 @@ import { inSentence } from '../../../core/units/format'
 import type { FieldPath } from '../../../core/job/document'
 
 /** What to measure next: most verdicts settled first. */
-const bench = useBench()
+const judging = useJudging()
 defineEmits<{ measure: [path: FieldPath] }>()
 const all = ref(false)
-const list = computed(() => bench.assessment?.measureNext ?? [])
+const list = computed(() => judging.assessment?.measureNext ?? [])
 const shown = computed(() => (all.value ? list.value : list.value.slice(0, 6)))
 const effect = (settles: number, bearsOn: number) => (settles > 0 ? `settles ${settles} of ${bearsOn}` : `bears on ${bearsOn}`)
 </script>

@@ -7,25 +7,27 @@ import { formatQuantity, inSentence } from '../../../core/units/format'
 import type { Compared } from '../../../core/assessment/check'
 
 /** Why the selected check is as it is, and what would fix it. */
-const bench = useBench()
+const bench = useJob()
+const judging = useJudging()
+const view = useView()
 const emit = defineEmits<{ measure: [path: string] }>()
-const check = computed(() => bench.selectedCheck)
+const check = computed(() => view.selectedCheck)
 const sideWords = ({ value, unit }: Compared): string => (typeof value === 'number' ? formatQuantity(value, unit) : value)
 const bad = computed(() => check.value?.verdict === 'does-not-suit' || check.value?.verdict === 'suits-once-changed')
-const isTried = (remedy: RemedyRef) => bench.trial !== null && sameRemedy(bench.trial, remedy)
+const isTried = (remedy: RemedyRef) => judging.trial !== null && sameRemedy(judging.trial, remedy)
 
 /** The batteries set beside this one that would do where this one does not. */
-const { result: candidates } = useJudged('candidates', () => (check.value?.remedies.some((r) => r.id === 'battery.other') ? bench.document : null), () => bench.rules)
+const { result: candidates } = useJudged('candidates', () => (check.value?.remedies.some((r) => r.id === 'battery.other') ? bench.document : null), () => judging.rules)
 const wouldDo = computed(() => candidates.value?.filter((c) => c.path !== 'candidate' && c.verdict !== 'does-not-suit').map((c) => c.name) ?? [])
 
 /** What the tried remedy changes, check by check. */
 const outcome = computed(() => {
-  const after = bench.trialAssessment
-  if (!after || !bench.assessment) return null
-  const now = new Map(bench.assessment.checks.map((c) => [c.key, c]))
+  const after = judging.trialAssessment
+  if (!after || !judging.assessment) return null
+  const now = new Map(judging.assessment.checks.map((c) => [c.key, c]))
   const then = new Map(after.checks.map((c) => [c.key, c]))
   const changed = after.checks.filter((c) => now.has(c.key) && now.get(c.key)!.verdict !== c.verdict).map((c) => ({ key: c.key, name: `${c.subject}: ${inSentence(c.title)}`, from: now.get(c.key)!.verdict, to: c.verdict }))
-  const fallsAway = bench.assessment.checks.filter((c) => !then.has(c.key) && c.verdict !== 'suits')
+  const fallsAway = judging.assessment.checks.filter((c) => !then.has(c.key) && c.verdict !== 'suits')
   const fresh = after.checks.filter((c) => !now.has(c.key) && c.verdict !== 'suits')
   return { verdict: after.verdict, headline: after.headline, changed, fallsAway, fresh }
 })
@@ -66,7 +68,7 @@ const inputValue = (path: string, value: unknown) => shownValue(fieldAt(path)!.f
           <p class="font-semibold">{{ remedyLabel(remedy) }}</p>
           <p class="text-xs text-soft">{{ remedyEffort(remedy) }}</p>
           <p v-if="remedy.id === 'battery.other'" class="mt-1"><template v-if="wouldDo.length">{{ wouldDo.join(' or ') }} would do. </template><NuxtLink :to="`/jobs/${bench.id}/candidates`" class="inline-flex min-h-8 items-center underline max-md:min-h-11">Compare candidates</NuxtLink></p>
-          <button v-if="canTry(remedy)" type="button" class="mt-1.5" :class="isTried(remedy) ? 'act-quiet' : 'act'" :aria-pressed="isTried(remedy)" @click="bench.tryRemedy(remedy)">{{ isTried(remedy) ? 'Back to as found' : 'Try it' }} <kbd v-if="i === 0" class="key max-md:hidden">t</kbd></button>
+          <button v-if="canTry(remedy)" type="button" class="mt-1.5" :class="isTried(remedy) ? 'act-quiet' : 'act'" :aria-pressed="isTried(remedy)" @click="judging.tryRemedy(remedy)">{{ isTried(remedy) ? 'Back to as found' : 'Try it' }} <kbd v-if="i === 0" class="key max-md:hidden">t</kbd></button>
           <div v-if="isTried(remedy) && outcome" class="mt-2 border-t border-line pt-2" role="status">
             <p class="text-xs text-soft">Tried, nothing is changed in the survey. The job would be:</p>
             <p class="mt-1 flex items-center gap-2 font-semibold" :class="verdictColour[outcome.verdict]"><VerdictMark :verdict="outcome.verdict" />{{ outcome.headline }}</p>

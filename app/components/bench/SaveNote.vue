@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Whether what was typed is safe, in words. */
-const bench = useBench()
+const bench = useJob()
 const words = computed(() => {
   switch (bench.save.kind) {
     case 'saved': return 'saved'

@@ -6,7 +6,7 @@ import { valuesFromShelf } from '../../../core/shelf/kinds'
 /** Which part of the shelf a part is, in which version; a newer one is offered, never forced. */
 const props = defineProps<{ path: string; part: AnyPart; kind: PartKindId }>()
 defineEmits<{ pick: [] }>()
-const bench = useBench()
+const bench = useJob()
 const shelf = useShelfVersions()
 const used = computed(() => props.part.shelf)
 const newer = computed(() => {

@@ -1,16 +1,38 @@
 <script setup lang="ts">
-import { crafts, partName, partsOf, stages, usePatterns } from '../../../core/job/document'
+import { crafts, partName, partsOf, stages, usePatterns, type PartRef } from '../../../core/job/document'
 import { partKinds, type ManyKindId, type PartKind, type PartKindId } from '../../../core/job/fields'
 import { shelfKindsFor, valuesFromShelf } from '../../../core/shelf/kinds'
 import type { ShelfRecord } from '../../utils/api'
 
 /** What is surveyed at one station of the walk-round. */
 const props = defineProps<{ kind: PartKindId }>()
-const bench = useBench()
+const bench = useJob()
+const judging = useJudging()
+const view = useView()
 const kindInfo = computed<PartKind>(() => partKinds[props.kind])
 const parts = computed(() => (bench.document ? partsOf(bench.document, props.kind) : []))
-const bearing = computed(() => new Map(bench.assessment?.measureNext.map((m) => [m.path, m.bearsOn.length])))
-const fields = computed(() => parts.value.map((ref) => ({ ...ref, ...foldedFields(props.kind, ref.part, (name) => bearing.value.has(`${ref.path}/${name}`)) })))
+const bearing = computed(() => new Map(judging.assessment?.measureNext.map((m) => [m.path, m.bearsOn.length])))
+
+/** What is folded away of each part: decided when the station opens, or the part is added, and changed by the person's hand alone. */
+const folded = new Map<string, ReadonlySet<string>>()
+const unfolded = ref(new Set<string>())
+function foldedOf({ path, part }: PartRef): ReadonlySet<string> {
+  const known = folded.get(path) ?? foldedNames(props.kind, part, (name) => bearing.value.has(`${path}/${name}`))
+  folded.set(path, known)
+  return known
+}
+function toggle(path: string) {
+  if (!unfolded.value.delete(path)) unfolded.value.add(path)
+}
+/** Every asked field of every part in one list each: those that were folded away come last, and stay where they are. */
+const fields = computed(() => parts.value.map((ref) => {
+  const [asked, away] = [askedFields(props.kind, ref.part), foldedOf(ref)]
+  return { ...ref, rows: asked.toSorted(([a], [b]) => Number(away.has(a)) - Number(away.has(b))), away, count: asked.filter(([name]) => away.has(name)).length }
+}))
+watch(() => view.wanted, (path) => {
+  const ref = parts.value.find((one) => path?.startsWith(`${one.path}/`))
+  if (ref && foldedOf(ref).has(path!.slice(ref.path.length + 1))) unfolded.value.add(ref.path)
+}, { immediate: true })
 const targets = computed(() => (bench.document ? (kindInfo.value.refers?.to ?? []).flatMap((kind) => partsOf(bench.document!, kind as PartKindId)) : []))
 const head = computed(() => bench.document?.job)
 const input = (event: Event) => (event.target as HTMLInputElement).value
@@ -62,11 +84,13 @@ function take(part: ShelfRecord) {
         </label>
       </div>
       <div v-if="shelfKinds.length" class="px-3 pt-2"><ShelfNote :path="ref.path" :part="ref.part" :kind="kind" @pick="picking = ref.path" /></div>
-      <FieldRow v-for="[name, field] in ref.shown" :key="name" :path="`${ref.path}/${name}`" :name="name" :field="field" :settles="bearing.get(`${ref.path}/${name}`)" />
-      <details v-if="ref.folded.length" class="mx-1">
-        <summary class="min-h-9 px-2 py-2 text-soft underline max-md:min-h-11">{{ ref.folded.length }} more, seldom needed</summary>
-        <FieldRow v-for="[name, field] in ref.folded" :key="name" :path="`${ref.path}/${name}`" :name="name" :field="field" />
-      </details>
+      <FieldRow
+        v-for="[name, field] in ref.rows" v-show="!ref.away.has(name) || unfolded.has(ref.path)" :key="name"
+        :path="`${ref.path}/${name}`" :name="name" :field="field" :settles="bearing.get(`${ref.path}/${name}`)"
+      />
+      <button v-if="ref.count" type="button" class="mx-1 block min-h-9 px-2 py-2 text-soft underline max-md:min-h-11" :aria-expanded="unfolded.has(ref.path)" @click="toggle(ref.path)">
+        {{ unfolded.has(ref.path) ? `Fold the last ${ref.count} away` : `${ref.count} more, seldom needed` }}
+      </button>
       <button v-if="kindInfo.many" type="button" class="mx-3 my-1 min-h-9 text-soft underline hover:text-bad max-md:min-h-11" @click="bench.removePart(ref.path)">Remove {{ partName(bench.document!, ref.path) }}</button>
     </section>
     <button v-if="kindInfo.many" type="button" class="act-quiet mx-3 mt-1" @click="add">Add {{ kindInfo.one.toLowerCase() }}</button>

@@ -4,7 +4,7 @@ import { ask, type PhotoRow } from '../../utils/api'
 
 /** Pictures taken at a station. Made smaller on the device before they are sent. */
 const props = defineProps<{ station: PartKindId }>()
-const bench = useBench()
+const bench = useJob()
 const who = useDeviceName()
 const { photos, load } = useJobPhotos()
 const here = computed(() => photos.value.filter((photo) => photo.station === props.station))

@@ -2,9 +2,10 @@
 import { partKinds, stationIds, type PartKindId } from '../../../core/job/fields'
 
 /** The survey as a route along a rope: one knot a station, opened in place. */
-const bench = useBench()
+const bench = useJob()
+const judging = useJudging()
 const open = defineModel<PartKindId | null>('open', { required: true })
-const toMeasure = computed(() => bench.assessment?.measureNext.map((m) => m.path) ?? [])
+const toMeasure = computed(() => judging.assessment?.measureNext.map((m) => m.path) ?? [])
 const nextOf = (kind: PartKindId): PartKindId | undefined => stationIds[stationIds.indexOf(kind) + 1]
 /** On to the next station, its heading at the top of the screen. */
 function goOn(kind: PartKindId) {

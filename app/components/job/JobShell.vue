@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** A view of a job other than the bench: which job, its verdict, the way to the other views. */
 defineProps<{ title: string; about: string; problem: string | null; ready: boolean }>()
-const bench = useBench()
+const bench = useJob()
+const judging = useJudging()
 </script>
 
 <template>
@@ -10,7 +11,7 @@ const bench = useBench()
     <header class="border-b border-line bg-card px-4 pt-3 md:px-5">
       <p class="flex flex-wrap items-center gap-x-2 text-soft">
         <span>Job {{ bench.document!.job.number }} · <strong class="text-ink">{{ bench.document!.job.name || 'unnamed' }}</strong></span>
-        <span class="inline-flex items-center gap-1.5 font-semibold" :class="verdictColour[bench.assessment!.verdict]" data-testid="headline"><VerdictMark :verdict="bench.assessment!.verdict" class="!size-4" />{{ bench.assessment!.headline }}</span>
+        <span class="inline-flex items-center gap-1.5 font-semibold" :class="verdictColour[judging.assessment!.verdict]" data-testid="headline"><VerdictMark :verdict="judging.assessment!.verdict" class="!size-4" />{{ judging.assessment!.headline }}</span>
         <SaveNote />
       </p>
       <div class="mt-0.5 flex flex-wrap items-baseline gap-x-4"><h1 class="text-2xl">{{ title }}</h1><p class="text-soft">{{ about }}</p></div>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The views of one job. */
-const bench = useBench()
+const bench = useJob()
 const route = useRoute()
 const views = [['', 'Bench'], ['/loads', 'Loads'], ['/candidates', 'Candidates'], ['/specify', 'Specify'], ['/run', 'Run'], ['/rules', 'Rules'], ['/summary', 'Summary page']] as const
 const own = computed(() => Object.keys(bench.document?.rules ?? {}).length)

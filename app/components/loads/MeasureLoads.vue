@@ -7,7 +7,7 @@ import { partKinds } from '../../../core/job/fields'
 
 /** The audit by measuring: watch a shunt, switch things on one by one, name what is found. */
 const emit = defineEmits<{ saved: [count: number] }>()
-const bench = useBench()
+const bench = useJob()
 const who = useDeviceName()
 const audit = useShuntAudit(bench.id)
 const speed = ref(1)

@@ -7,7 +7,7 @@ import type { Known } from '../../../core/job/fields'
 import { formatQuantity } from '../../../core/units/format'
 
 /** Readings of the alternator's case fitted to the model: what they say, how well, and what they change. */
-const bench = useBench()
+const bench = useJob()
 const who = useDeviceName()
 const problem = ref('')
 const part = computed(() => partsOf(bench.document!, 'alternators')[0]!)

@@ -11,7 +11,7 @@ import { formatQuantity, inSentence } from '../../../core/units/format'
 /** One complete answer: what it costs and does, what is done, what it settles, and what remains. */
 const props = defineProps<{ answer: Answer; adjustments: readonly Adjustment[]; isChosen: boolean; isPinned: boolean; isBusy: boolean; nearest?: boolean }>()
 const emit = defineEmits<{ adjust: [change: Adjustment]; choose: []; pin: [] }>()
-const bench = useBench()
+const bench = useJob()
 const original = computed(() => props.answer)
 const figures = computed(() => props.answer.figures)
 const rows = computed(() => {

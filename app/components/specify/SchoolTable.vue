@@ -3,8 +3,9 @@ import { verdictWords } from '../../../core/assessment/verdict'
 import { inSentence } from '../../../core/units/format'
 
 /** Where workshops differ: which school gave the answers, and what the others would say of this job. */
-const bench = useBench()
-const { result } = useJudged('schools', () => bench.document, () => bench.rules)
+const bench = useJob()
+const judging = useJudging()
+const { result } = useJudged('schools', () => bench.document, () => judging.rules)
 const differing = computed(() => (result.value ?? []).filter((view) => view.others.some((other) => other.differs.length > 0)))
 const alike = computed(() => (result.value ?? []).filter((view) => view.others.every((other) => other.differs.length === 0)))
 const take = (rule: string, option: string) => bench.setRules({ ...bench.document!.rules, [rule]: option })

@@ -2,7 +2,7 @@
 import type { SheetRow } from '../../utils/api'
 
 /** Sheets issued for the job, and issuing the next. An issued one stays as it is, whatever changes afterwards. */
-const bench = useBench()
+const bench = useJob()
 const who = useDeviceName()
 const rows = shallowRef<readonly SheetRow[]>([])
 const problem = ref('')

@@ -6,15 +6,16 @@ import { changedFields } from '../../../core/job/shown'
 import { formatQuantity } from '../../../core/units/format'
 
 /** What was chosen for the job, beside the survey: in brief, with what differs, and the way to take it back. */
-const bench = useBench()
+const bench = useJob()
+const judging = useJudging()
 const chosen = computed(() => bench.document!.specified!)
 const parts = computed(() => [...chosen.value.battery, ...chosen.value.steps.flatMap((step) => step.parts)])
 const cost = computed(() => parts.value.reduce((sum, part) => sum + (part.price ?? 0) * part.quantity, 0))
 const hours = computed(() => chosen.value.steps.reduce((sum, step) => sum + step.hours, 0))
 /** What it comes to by the survey and the rules as they are now, not as they were when it was chosen. */
 const specified = computed(() => asSpecified(bench.document!))
-const { result: runs } = useJudged('ahead', () => specified.value, () => bench.rules)
-const now = computed(() => assess(specified.value, bench.rules, runs.value ?? []))
+const { result: runs } = useJudged('ahead', () => specified.value, () => judging.rules)
+const now = computed(() => assess(specified.value, judging.rules, runs.value ?? []))
 const left = computed(() => now.value.checks.filter((check) => (check.verdict === 'suits-once-changed' || check.verdict === 'does-not-suit') && !chosen.value.accepted.some((words) => words.includes(check.summary))))
 const rows = computed(() => changedFields(withSpecified(bench.document!, null), asSpecified(bench.document!), chosen.value.changes))
 </script>

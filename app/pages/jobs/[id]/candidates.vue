@@ -9,8 +9,9 @@ import { formatNumber, formatQuantity, inSentence } from '../../../../core/units
 import type { ShelfRecord } from '../../../utils/api'
 
 /** Batteries and bank arrangements side by side on this job. */
+const judging = useJudging()
 const { bench, problem, ready } = useJobPage('Candidates')
-const { result: compared, pending } = useJudged('candidates', () => (ready.value ? bench.document : null), () => bench.rules)
+const { result: compared, pending } = useJudged('candidates', () => (ready.value ? bench.document : null), () => judging.rules)
 const columns = computed(() => compared.value ?? [])
 const room = computed(() => ready.value && candidatePaths(bench.document!).length < mostCandidates)
 const picking = ref(false)

@@ -8,8 +8,9 @@ import { loadLibrary, type TypicalLoad } from '../../../../core/loads/library'
 import { formatQuantity } from '../../../../core/units/format'
 
 /** The energy audit: what the customer runs, and what it takes by part of the day. */
+const judging = useJudging()
 const { bench, problem, ready } = useJobPage('Loads')
-const audit = computed(() => (ready.value ? auditLoads(bench.document!, bench.rules) : null))
+const audit = computed(() => (ready.value ? auditLoads(bench.document!, judging.rules) : null))
 const rows = computed(() => (!ready.value ? [] : partsOf(bench.document!, 'loads').map((ref) => ({ ...ref, share: audit.value!.loads.find((load) => load.path === ref.path)! }))))
 const most = computed(() => Math.max(1, ...Object.values(audit.value?.byPart ?? {})))
 const { fields } = partKinds.loads

@@ -8,6 +8,7 @@ import { seriesCsv } from '../../../../core/simulation/series-csv'
 import { variantsOf } from '../../../../core/simulation/variants'
 
 /** The system of the job in time. */
+const judging = useJudging()
 const { bench, problem, ready } = useJobPage('Run')
 const runner = useRunner()
 const run = ref<RunId>('driving-day')
@@ -18,9 +19,9 @@ const place = ref<'port-larkspur' | 'hollin-fell' | 'file'>('port-larkspur')
 const epwText = ref<string | null>(null)
 const epwName = ref('')
 
-const variants = computed(() => (ready.value ? variantsOf(bench.document!, bench.rules, bench.assessment!) : []))
+const variants = computed(() => (ready.value ? variantsOf(bench.document!, judging.rules, judging.assessment!) : []))
 const picked = computed(() => variants.value.filter((v) => chosen.value.includes(v.id)))
-const inputs = computed<RunInputs | null>(() => (ready.value ? { ...inputsOf(bench.document!, run.value, bench.rules), ...own.value[run.value] } : null))
+const inputs = computed<RunInputs | null>(() => (ready.value ? { ...inputsOf(bench.document!, run.value, judging.rules), ...own.value[run.value] } : null))
 const results = computed(() => runner.results.value)
 /** The first system picked in which lead and lithium share a bus, with what its loads draw at most and its chargers give. */
 const mixed = computed(() => picked.value.find((v) => v.plant.lfp && v.plant.houseLead)?.plant ?? null)

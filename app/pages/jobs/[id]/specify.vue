@@ -7,6 +7,7 @@ import type { ShelfPart } from '../../../../core/shelf/kinds'
 import { formatQuantity } from '../../../../core/units/format'
 
 /** Complete ways to make it suit, searched for and set side by side. */
+const judging = useJudging()
 const { bench, problem, ready } = useJobPage('Specify')
 const shop = useShop()
 const who = useDeviceName()
@@ -25,13 +26,13 @@ onMounted(async () => {
   else shelfProblem.value = 'The shelf cannot be reached, so there is nothing to choose parts from.'
 })
 /** What a search rests on: the survey without what was chosen. */
-const basis = computed(() => (ready.value ? JSON.stringify(withSpecified(bench.document!, null)) + JSON.stringify(bench.rules) : ''))
+const basis = computed(() => (ready.value ? JSON.stringify(withSpecified(bench.document!, null)) + JSON.stringify(judging.rules) : ''))
 function search() {
   if (!shelf.value || !bench.document) return
   byHand.value = {}
   selected.value = busy.value = null
   pinned.value = []
-  solver.start(withSpecified(bench.document, null), bench.rules, shelf.value, shop.shop.units)
+  solver.start(withSpecified(bench.document, null), judging.rules, shelf.value, shop.shop.units)
 }
 watch([basis, shelf], () => { if (basis.value && shelf.value) search() }, { immediate: true })
 

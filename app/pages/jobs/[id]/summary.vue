@@ -7,6 +7,7 @@ import { formatQuantity, inSentence } from '../../../../core/units/format'
 import { today } from '../../../utils/dates'
 
 /** The page the customer gets: the answer, the reasons, what to change, what is still open, and the cautions. */
+const judging = useJudging()
 const { bench, problem, id } = useJobPage('Summary')
 
 const job = computed(() => bench.document?.job)
@@ -14,29 +15,29 @@ const bank = computed(() => bench.document?.candidate)
 const print = () => window.print()
 
 const paths = computed(() => {
-  const a = bench.assessment
+  const a = judging.assessment
   if (!a) return []
   const of = (lane: string | null) => a.checks.filter((c) => c.lane === lane)
-  return [...a.lanes.map((lane) => ({ id: lane.id, name: lane.name, about: bench.drawings.find((d) => d.id === lane.id)?.about ?? '', verdict: lane.verdict, checks: of(lane.id) })),
+  return [...a.lanes.map((lane) => ({ id: lane.id, name: lane.name, about: judging.drawings.find((d) => d.id === lane.id)?.about ?? '', verdict: lane.verdict, checks: of(lane.id) })),
     { id: 'battery', name: 'The battery itself', about: bank.value?.name ?? '', verdict: worst(of(null).map((c) => c.verdict)), checks: of(null) }]
 })
 /** The suspect findings in full; what suits is said by its name. */
 const notable = (checks: readonly { verdict: string }[]) => checks.filter((c) => c.verdict !== 'suits') as typeof paths.value[number]['checks']
 const fine = (checks: readonly { verdict: string; title: string }[]) => checks.filter((c) => c.verdict === 'suits').map((c) => inSentence(c.title)).join(', ')
-const inTheWay = computed(() => bench.assessment?.checks.filter((c) => c.verdict === 'does-not-suit') ?? [])
-const overridden = computed(() => Object.entries(bench.assessment?.overrides ?? {}).filter(([rule]) => rule in ruleCatalogue).map(([rule, value]) => {
+const inTheWay = computed(() => judging.assessment?.checks.filter((c) => c.verdict === 'does-not-suit') ?? [])
+const overridden = computed(() => Object.entries(judging.assessment?.overrides ?? {}).filter(([rule]) => rule in ruleCatalogue).map(([rule, value]) => {
   const known = ruleCatalogue[rule as RuleId]
   return `${known.label}: ${known.kind === 'number' ? formatQuantity(Number(value), known.unit) : (known.options as Record<string, string>)[String(value)]}`
 }))
 const assumed = computed(() => {
-  const inputs = new Map(bench.assessment?.checks.flatMap((c) => c.inputs).filter((i) => i.origin.kind === 'assumed' || i.origin.kind === 'customer').map((i) => [i.path, i]) ?? [])
+  const inputs = new Map(judging.assessment?.checks.flatMap((c) => c.inputs).filter((i) => i.origin.kind === 'assumed' || i.origin.kind === 'customer').map((i) => [i.path, i]) ?? [])
   return [...inputs.values()].filter((i) => i.origin.text !== 'usual value, none entered')
 })
 </script>
 
 <template>
   <main v-if="problem" class="p-10 text-center"><h1 class="text-2xl">This job cannot be opened</h1><p class="mt-2">{{ problem }}</p></main>
-  <main v-else-if="job && bench.assessment && bank" class="mx-auto max-w-[52rem] p-4 md:px-8 md:py-6 print:max-w-none print:p-0">
+  <main v-else-if="job && judging.assessment && bank" class="mx-auto max-w-[52rem] p-4 md:px-8 md:py-6 print:max-w-none print:p-0">
     <p class="mb-4 flex flex-wrap gap-2 print:hidden"><NuxtLink :to="`/jobs/${id}`" class="act-quiet">Back to the bench</NuxtLink><button type="button" class="act" @click="print">Print</button></p>
     <article class="sheet border border-line bg-card p-6 md:p-9 print:border-0 print:bg-white print:p-0">
       <header class="flex items-start justify-between gap-6 border-b-2 border-ink pb-3">
@@ -50,8 +51,8 @@ const assumed = computed(() => {
       </header>
 
       <section class="border-b border-line py-4">
-        <p class="flex items-center gap-3 font-display text-xl font-semibold" :class="verdictColour[bench.assessment.verdict]"><VerdictMark :verdict="bench.assessment.verdict" class="!size-8" />{{ bench.assessment.headline }}</p>
-        <p class="mt-1">{{ bench.assessment.reason }}</p>
+        <p class="flex items-center gap-3 font-display text-xl font-semibold" :class="verdictColour[judging.assessment.verdict]"><VerdictMark :verdict="judging.assessment.verdict" class="!size-8" />{{ judging.assessment.headline }}</p>
+        <p class="mt-1">{{ judging.assessment.reason }}</p>
         <p class="mt-1 text-soft">Battery in question: {{ bank.name || 'not chosen yet' }}<template v-if="bank.ahEach?.value">, {{ formatQuantity(bank.ahEach.value * (bank.parallel?.value ?? 1), 'Ah') }}</template></p>
       </section>
 
@@ -66,15 +67,15 @@ const assumed = computed(() => {
         <ol class="mt-1 list-decimal pl-6"><li v-for="(step, i) in bench.document!.specified.steps" :key="i"><strong>{{ step.label }}</strong><template v-if="step.on"> ({{ step.on }})</template><span v-if="step.parts.length" class="text-soft">: {{ step.parts.map((part) => part.name).join(', ') }}</span></li></ol>
         <p v-if="bench.document!.specified.accepted.length" class="mt-1">Accepted as it is: {{ bench.document!.specified.accepted.join(' ') }}</p>
       </section>
-      <section v-else-if="bench.assessment.changes.length" class="border-b border-line py-4">
+      <section v-else-if="judging.assessment.changes.length" class="border-b border-line py-4">
         <h2 class="text-lg">{{ inTheWay.length ? 'What else would have to change' : 'What to change' }}</h2>
         <p v-if="inTheWay.length" class="text-soft">These alone do not make it suit.</p>
-        <ol class="mt-1 list-decimal pl-6"><li v-for="change in bench.assessment.changes" :key="change.id + change.on"><strong>{{ partName(bench.document!, change.on) }}: {{ remedyLabel(change) }}.</strong> <span class="text-soft">{{ remedyEffort(change) }}</span></li></ol>
+        <ol class="mt-1 list-decimal pl-6"><li v-for="change in judging.assessment.changes" :key="change.id + change.on"><strong>{{ partName(bench.document!, change.on) }}: {{ remedyLabel(change) }}.</strong> <span class="text-soft">{{ remedyEffort(change) }}</span></li></ol>
       </section>
 
-      <section v-if="bench.assessment.measureNext.length" class="border-b border-line py-4">
+      <section v-if="judging.assessment.measureNext.length" class="border-b border-line py-4">
         <h2 class="text-lg">Still to be measured</h2>
-        <ul class="mt-1 list-disc pl-6"><li v-for="m in bench.assessment.measureNext" :key="m.path"><strong>{{ m.part }}: {{ inSentence(m.label) }}.</strong> {{ m.how }}</li></ul>
+        <ul class="mt-1 list-disc pl-6"><li v-for="m in judging.assessment.measureNext" :key="m.path"><strong>{{ m.part }}: {{ inSentence(m.label) }}.</strong> {{ m.how }}</li></ul>
       </section>
 
       <section v-for="path in paths" :key="path.id" class="border-b border-line py-4">

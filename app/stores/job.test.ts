@@ -2,7 +2,9 @@ import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { goodJob, withValues } from '../../core/testing'
 import type { JobDocument } from '../../core/job/document'
-import { useBench } from './bench'
+import { useJob } from './job'
+import { useJudging } from './judging'
+import { useView } from './view'
 
 /** A server of one job, in memory, that can be cut off and changed from elsewhere. */
 class FakeServer {
@@ -34,7 +36,7 @@ class FakeServer {
 let server: FakeServer
 let storage: Map<string, string>
 const coldest = (value: unknown): JobDocument => withValues(goodJob(), { 'place/coldestC': value })
-const type = (bench: ReturnType<typeof useBench>, path: string, value: number): void => bench.setField(path, { value, how: 'measured' })
+const type = (bench: ReturnType<typeof useJob>, path: string, value: number): void => bench.setField(path, { value, how: 'measured' })
 const rest = (ms = 3000): Promise<unknown> => vi.advanceTimersByTimeAsync(ms)
 
 beforeEach(() => {
@@ -52,7 +54,7 @@ afterEach(() => {
 })
 
 async function opened() {
-  const bench = useBench()
+  const bench = useJob()
   expect(await bench.open('job')).toBeNull()
   return bench
 }
@@ -119,6 +121,47 @@ describe('saving', () => {
   })
 })
 
+describe('two jobs', () => {
+  it('are saved each by itself: a save on its way keeps no other job waiting', async () => {
+    const bench = await opened()
+    const other = new FakeServer()
+    const answers: (() => void)[] = []
+    vi.stubGlobal('fetch', (path: string, init?: RequestInit) => {
+      const answering = path.startsWith('/api/jobs/other') ? other : server
+      if (init?.method !== 'PUT' || answering === other) return Promise.resolve().then(() => answering.answer(path, init))
+      return new Promise<Response>((done) => answers.push(() => done(server.answer(path, init))))
+    })
+    type(bench, 'place/coldestC', 3)
+    await rest(600)
+    expect(answers).toHaveLength(1)
+    expect(await bench.open('other')).toBeNull()
+    type(bench, 'place/coldestC', 5)
+    await rest()
+    expect(other.document.place.coldestC!.value).toBe(5)
+    expect(bench.save.kind).toBe('saved')
+    answers[0]!()
+    await rest()
+    expect(server.document.place.coldestC!.value).toBe(3)
+    await bench.open('job')
+    type(bench, 'place/hottestC', 44)
+    for (let i = 0; i < 4; i++) {
+      await rest(600)
+      answers.splice(0).forEach((answer) => answer())
+    }
+    expect(server.document.place.hottestC!.value).toBe(44)
+    expect(bench.notice).toBe('')
+    expect(storage.size).toBe(0)
+  })
+
+  it('that are left before they are saved are saved all the same', async () => {
+    const bench = await opened()
+    type(bench, 'place/coldestC', 3)
+    await bench.open('other')
+    await rest()
+    expect(server.puts).toBe(1)
+  })
+})
+
 describe('opening', () => {
   it('takes up a draft that never arrived', async () => {
     const first = await opened()
@@ -146,7 +189,7 @@ describe('opening', () => {
 
   it('says when there is neither', async () => {
     server.reachable = false
-    expect(await useBench().open('job')).toContain('cannot be reached')
+    expect(await useJob().open('job')).toContain('cannot be reached')
   })
 
   it('passes over a draft that is broken', async () => {
@@ -220,15 +263,16 @@ describe('trying a remedy', () => {
   it('shows the verdicts that would follow, and ends with the next change', async () => {
     server.document = withValues(goodJob(), { 'chargers/charger-1/equaliseStage': 'switchable', 'chargers/charger-1/equaliseV': 15.5 })
     const bench = await opened()
-    expect(bench.assessment!.verdict).toBe('suits-once-changed')
-    const remedy = bench.selectedCheck!.remedies[0]!
-    bench.tryRemedy(remedy)
-    expect(bench.trialAssessment!.verdict).toBe('suits')
-    expect(bench.assessment!.verdict).toBe('suits-once-changed')
-    bench.tryRemedy(remedy)
-    expect(bench.trialAssessment).toBeNull()
-    bench.tryRemedy(remedy)
+    const [judging, view] = [useJudging(), useView()]
+    expect(judging.assessment!.verdict).toBe('suits-once-changed')
+    const remedy = view.selectedCheck!.remedies[0]!
+    judging.tryRemedy(remedy)
+    expect(judging.trialAssessment!.verdict).toBe('suits')
+    expect(judging.assessment!.verdict).toBe('suits-once-changed')
+    judging.tryRemedy(remedy)
+    expect(judging.trialAssessment).toBeNull()
+    judging.tryRemedy(remedy)
     type(bench, 'place/coldestC', 11)
-    expect(bench.trial).toBeNull()
+    expect(judging.trial).toBeNull()
   })
 })

@@ -1,0 +1,256 @@
+import { defineStore } from 'pinia'
+import { computed, ref, shallowReactive } from 'vue'
+import { applyChanges, changesBetween, inverseOf, type Change, type Conflict } from '../../core/job/changes'
+import { withField, withNewPart, withPart, withoutPart, type AnyPart, type FieldPath, type JobDocument, type PartPath } from '../../core/job/document'
+import type { Known, ManyKindId, PartKindId } from '../../core/job/fields'
+import type { RuleOverrides } from '../../core/rules/rules'
+import { after, opened, stateOf, toSend, type Saving, type SavingEvent } from '../../core/sync/saving'
+import { completeLinks } from '../../core/assessment/system'
+import { useDeviceName } from '../composables/device'
+import { asJson, ask, type HistoryEntry, type StoredJob } from '../utils/api'
+import { dropDraft, keepDraft, readDraft } from '../utils/drafts'
+
+export type SaveState =
+  | { readonly kind: 'saved' | 'saving' | 'unsaved' | 'unreachable' | 'conflict' | 'full' }
+  | { readonly kind: 'refused'; readonly error: string }
+
+const saveDelayMs = 500
+const retryMs = 2000
+const joinEditsMs = 1500
+const mostUndo = 200
+
+type Steps = readonly (readonly Change[])[]
+
+/** A job that was opened here: how its saving stands, what is typed and not read yet, and what can be undone. */
+interface OpenJob {
+  saving: Saving
+  typing: Readonly<Record<FieldPath, string>>
+  undo: Steps
+  redo: Steps
+  lastEdit: { readonly path: string; readonly at: number }
+  timer: ReturnType<typeof setTimeout> | undefined
+  /** The browser had no room left for the draft. */
+  full: boolean
+  notice: string
+}
+
+const openJob = (saving: Saving, more: Partial<OpenJob> = {}): OpenJob => shallowReactive({
+  saving, typing: {}, undo: [], redo: [], lastEdit: { path: '', at: 0 }, timer: undefined, full: false, notice: '', ...more,
+})
+
+/** The job on the bench: its document, and the way to the server and back. Every job is saved by itself, whichever is looked at. */
+export const useJob = defineStore('job', () => {
+  const who = useDeviceName()
+  const id = ref('')
+  const jobs = shallowReactive(new Map<string, OpenJob>())
+  const here = computed(() => jobs.get(id.value) ?? null)
+
+  const document = computed(() => here.value?.saving.document ?? null)
+  const save = computed((): SaveState => {
+    if (!here.value) return { kind: 'saved' }
+    const { saving, full } = here.value
+    if (full) return { kind: 'full' }
+    const kind = stateOf(saving)
+    return kind === 'refused' && saving.trouble?.kind === 'refused' ? saving.trouble : ({ kind } as SaveState)
+  })
+
+  /** Opens a job; what was typed here and never arrived is taken up again. Gives words when it cannot. */
+  async function open(jobId: string): Promise<string | null> {
+    id.value = jobId
+    const known = jobs.get(jobId)
+    if (known && !isIdle(known)) return null
+    jobs.delete(jobId)
+    const draft = readDraft(jobId)
+    const answer = await ask<StoredJob>(`/api/jobs/${jobId}`)
+    if (jobs.has(jobId)) return null
+    if (answer.kind === 'refused') return answer.refused.error
+    if (answer.kind === 'unreachable' && !draft) return 'The server cannot be reached, and this job was not changed on this device before.'
+    if (draft) {
+      const { version, base, document: drafted, unsure = [], typing, undo } = draft
+      const notice = 'Taken up where you left it: what had not been saved is here.'
+      jobs.set(jobId, openJob({ ...opened({ version, document: base }), document: drafted, unsure }, { typing: { ...typing }, undo, notice }))
+      if (answer.kind === 'ok' && answer.data.version !== version) happened(jobId, { kind: 'overtaken', theirs: answer.data })
+      sendSoon(jobId, answer.kind === 'unreachable' ? retryMs : 0)
+    } else if (answer.kind === 'ok') {
+      jobs.set(jobId, openJob(opened(answer.data)))
+      void recallHistory(jobId)
+    }
+    return null
+  }
+
+  /** Nothing of it is on its way or waits to be sent, so that it can be fetched anew. */
+  const isIdle = ({ saving, typing }: OpenJob): boolean => stateOf(saving) === 'saved' && Object.keys(typing).length === 0
+
+  /** What was saved before, here or on another device, can be undone too. */
+  async function recallHistory(jobId: string): Promise<void> {
+    const answer = await ask<HistoryEntry[]>(`/api/jobs/${jobId}/history`)
+    const job = jobs.get(jobId)
+    if (answer.kind !== 'ok' || !job || job.undo.length > 0 || job.redo.length > 0) return
+    job.undo = answer.data.filter((entry) => entry.version <= job.saving.version).map((entry) => entry.changes).reverse()
+  }
+
+  /** Takes an event into the saving of a job, and tells what is to be told. */
+  function happened(jobId: string, event: SavingEvent): void {
+    const job = jobs.get(jobId)
+    if (!job) return
+    job.saving = after(job.saving, event)
+    const { joined } = job.saving
+    if (!joined) return
+    job.notice = `${joined.by} changed ${joined.values === 1 ? 'one value' : `${joined.values} values`} of this job meanwhile; they are in here now.`
+    job.saving = after(job.saving, { kind: 'told' })
+  }
+
+  /** Changes the document, once and undoably. Typing on in one field is one step of undo. */
+  function edit(change: (job: JobDocument) => JobDocument, path = ''): void {
+    const job = here.value
+    if (!job) return
+    const before = job.saving.document
+    const next = change(before)
+    const changes = changesBetween(before, next)
+    if (changes.length === 0) return
+    const now = Date.now()
+    const joins = path !== '' && job.lastEdit.path === path && now - job.lastEdit.at < joinEditsMs && job.undo.length > 0
+    const merged = joins ? changesBetween(applyChanges(before, inverseOf(job.undo.at(-1)!)), next) : changes
+    job.undo = [...(joins ? job.undo.slice(0, -1) : job.undo), merged].slice(-mostUndo)
+    job.redo = []
+    job.lastEdit = { path, at: now }
+    changed(next)
+  }
+
+  const setField = (path: FieldPath, known: Known<unknown>): void => {
+    setTyping(path, null)
+    edit((job) => withField(path.startsWith('links/') ? completeLinks(job) : job, path, known), path)
+  }
+
+  /** Text that is no value yet: kept, so that nothing typed is lost, but not part of the job. */
+  function setTyping(path: FieldPath, text: string | null): void {
+    const job = here.value
+    if (!job || (text === null && !(path in job.typing))) return
+    const { [path]: _old, ...rest } = job.typing
+    job.typing = text === null ? rest : { ...rest, [path]: text }
+    keep(id.value)
+  }
+
+  const setHead = (name: string, value: string): void => edit((job) => ({ ...job, job: { ...job.job, [name]: value } }), `job/${name}`)
+  const setPartText = (path: PartPath, name: 'name' | 'notes' | 'from' | 'of', value: string): void =>
+    edit((job) => withPart(job, path, ({ [name]: _old, ...rest }) => (value === '' ? rest : { ...rest, [name]: value })), `${path}/${name}`)
+
+  function addPart(kind: ManyKindId, part: Record<string, unknown> = {}): PartPath {
+    let path = ''
+    edit((job) => {
+      const added = withNewPart(job, kind, part)
+      path = added.path
+      return kind === 'alternators' ? completeLinks(added.job) : added.job
+    })
+    return path
+  }
+
+  /** Gives a part values and a reference from the shelf; what the shelf does not say stays. */
+  const fillPart = (path: PartPath, values: AnyPart): void =>
+    edit((job) => withPart(path.startsWith('links/') ? completeLinks(job) : job, path, (part) => ({ ...part, ...values })))
+
+  const setNote = (station: PartKindId, text: string): void =>
+    edit((job) => {
+      const { [station]: _old, ...rest } = job.notes
+      return { ...job, notes: text === '' ? rest : { ...rest, [station]: text } }
+    }, `notes/${station}`)
+
+  /** Overrides shop rules on this job; what is left out follows the shop again. */
+  const setRules = (overrides: RuleOverrides): void => edit((job) => ({ ...job, rules: overrides }))
+
+  const removePart = (path: PartPath): void => edit((job) => withoutPart(job, path))
+
+  /** Takes the last step back, or does it again: from one pile to the other. */
+  function step(from: 'undo' | 'redo', to: 'undo' | 'redo'): void {
+    const job = here.value
+    const last = job?.[from].at(-1)
+    if (!job || !last) return
+    job[from] = job[from].slice(0, -1)
+    job[to] = [...job[to], inverseOf(last)]
+    job.lastEdit = { path: '', at: 0 }
+    job.typing = {}
+    changed(applyChanges(job.saving.document, inverseOf(last)))
+  }
+  const undo = (): void => step('undo', 'redo')
+  const redo = (): void => step('redo', 'undo')
+
+  /** Keeps the draft at once, and saves a moment later. */
+  function changed(next: JobDocument): void {
+    happened(id.value, { kind: 'edited', document: next })
+    keep(id.value)
+    sendSoon(id.value, saveDelayMs)
+  }
+
+  function keep(jobId: string): void {
+    const job = jobs.get(jobId)
+    if (!job) return
+    const { saving: { version, base, document: drafted, unsure, sent }, typing, undo: undoable } = job
+    const draft = { version, base, document: drafted, unsure: sent ? [...unsure, sent] : unsure, typing, undo: undoable }
+    job.full = !keepDraft(jobId, draft)
+  }
+
+  function sendSoon(jobId: string, delay: number): void {
+    const job = jobs.get(jobId)
+    if (!job) return
+    clearTimeout(job.timer)
+    job.timer = setTimeout(() => void send(jobId), delay)
+  }
+
+  async function send(jobId: string): Promise<void> {
+    const job = jobs.get(jobId)
+    if (!job) return
+    const order = toSend(job.saving)
+    if (!order) return settle(jobId)
+    happened(jobId, { kind: 'sending' })
+    keep(jobId)
+    const body = { ...order, who: who.value || 'Unnamed device' }
+    const answer = await ask<Omit<StoredJob, 'document'>>(`/api/jobs/${jobId}`, asJson('PUT', body))
+    if (answer.kind === 'ok') {
+      happened(jobId, { kind: 'acknowledged', version: answer.data.version })
+      await send(jobId)
+    } else if (answer.kind === 'unreachable') {
+      happened(jobId, { kind: 'failed', trouble: { kind: 'unreachable' } })
+      sendSoon(jobId, retryMs)
+    } else if (answer.status === 409 && answer.refused.theirs) {
+      happened(jobId, { kind: 'overtaken', theirs: answer.refused.theirs })
+      keep(jobId)
+      sendSoon(jobId, 0)
+    } else {
+      happened(jobId, { kind: 'failed', trouble: { kind: 'refused', error: answer.refused.error } })
+    }
+  }
+
+  /** Nothing is left to send: the draft goes, unless there is text in it that is no value yet. */
+  function settle(jobId: string): void {
+    const job = jobs.get(jobId)
+    if (!job || stateOf(job.saving) !== 'saved') return
+    job.full = false
+    if (isIdle(job)) dropDraft(jobId)
+    else keep(jobId)
+  }
+
+  /** Ends a conflict: for each path, whose value stands. */
+  function resolve(keepMine: (conflict: Conflict) => boolean): void {
+    happened(id.value, { kind: 'resolved', keepMine })
+    keep(id.value)
+    sendSoon(id.value, 0)
+  }
+
+  /** Tries at once, for when the connection is back. */
+  function saveNow(): void {
+    for (const [jobId, job] of jobs) {
+      clearTimeout(job.timer)
+      void send(jobId)
+    }
+  }
+
+  return {
+    id, document, save, open, edit, setField, setTyping, setHead, setPartText, setNote, setRules, fillPart, addPart, removePart, undo, redo, resolve, saveNow,
+    version: computed(() => here.value?.saving.version ?? 0),
+    typing: computed(() => here.value?.typing ?? {}),
+    conflict: computed(() => here.value?.saving.conflict ?? null),
+    notice: computed({ get: () => here.value?.notice ?? '', set: (words: string) => { if (here.value) here.value.notice = words } }),
+    canUndo: computed(() => (here.value?.undo.length ?? 0) > 0),
+    canRedo: computed(() => (here.value?.redo.length ?? 0) > 0),
+  }
+})

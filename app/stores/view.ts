@@ -1,0 +1,21 @@
+import { defineStore } from 'pinia'
+import { computed, ref, watch } from 'vue'
+import type { FieldPath } from '../../core/job/document'
+import { useJob } from './job'
+import { useJudging } from './judging'
+
+/** What is looked at on the bench. */
+export const useView = defineStore('view', () => {
+  const job = useJob()
+  const judging = useJudging()
+  const selected = ref<string | null>(null)
+  /** The check that was chosen, else the one that decides. */
+  const selectedCheck = computed(() => {
+    const { checks = [], decidedBy = null } = judging.assessment ?? {}
+    return checks.find((c) => c.key === selected.value) ?? checks.find((c) => c.key === decidedBy) ?? checks[0] ?? null
+  })
+  /** The value that was asked for: its station shows it even where it was folded away. */
+  const wanted = ref<FieldPath | null>(null)
+  watch(() => job.id, () => { selected.value = null }, { flush: 'sync' })
+  return { selected, selectedCheck, wanted }
+})
