@@ -1,7 +1,7 @@
-import { assess, type Assessment, type CheckResult } from './assessment/assess'
-import type { RuleOverrides } from './rules/rules'
-import { emptyJob, withField, withNewPart, type AnyPart, type JobDocument } from './job/document'
-import type { ManyKindId } from './job/fields'
+import { assess, type Assessment, type CheckResult } from '#core/assessment/assess'
+import type { RuleOverrides } from '#core/rules/rules'
+import { emptyJob, withField, withNewPart, type AnyPart, type JobDocument } from '#core/job/document'
+import type { ManyKindId } from '#core/job/fields'
 
 /** Values by field path; null makes one unknown. */
 export type Values = Readonly<Record<string, unknown>>

@@ -1,5 +1,5 @@
 // npm run --silent assess -- FILE.json: the assessment of a job file as JSON, from the core alone.
-import { assess } from '../core/assessment/assess'
+import { assess } from '#core/assessment/assess'
 import { fail, jobFromFile } from './lib/job-argument'
 
 const job = await jobFromFile(process.argv[2] ?? fail('Name a job file: npm run --silent assess -- FILE.json'))

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import { allChecks } from '../core/assessment/checks'
-import { describeChecks } from '../core/formats/describe-checks'
+import { allChecks } from '#core/assessment/checks/index'
+import { describeChecks } from '#core/formats/describe-checks'
 import { examples } from './lib/examples'
 
 describe('the published list of checks', () => {

@@ -1,8 +1,8 @@
 // npm run schema: writes what is published, made from the catalogues: the JSON Schema of the job file, the tables of the shelf, the checks.
 import { writeFile } from 'node:fs/promises'
-import { jobJsonSchema } from '../core/formats/json-schema'
-import { describeChecks } from '../core/formats/describe-checks'
-import { describeTables } from '../core/formats/describe-tables'
+import { jobJsonSchema } from '#core/formats/json-schema'
+import { describeChecks } from '#core/formats/describe-checks'
+import { describeTables } from '#core/formats/describe-tables'
 import { examples } from './lib/examples'
 
 const docs = new URL('../docs/', import.meta.url)

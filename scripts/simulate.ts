@@ -1,11 +1,11 @@
 // npm run --silent simulate -- FILE.json --run NAME [--battery old] [--weather FILE.epw]: a run of a job as JSON, from the core alone.
 import { readFile } from 'node:fs/promises'
 import { parseArgs } from 'node:util'
-import { partsOf } from '../core/job/document'
-import { plantOf } from '../core/simulation/from-job'
-import { inputsOf } from '../core/simulation/inputs'
-import { runIds, runNow, type RunId } from '../core/simulation/runs'
-import { readEpw, weatherOf } from '../core/weather/epw'
+import { partsOf } from '#core/job/document'
+import { plantOf } from '#core/simulation/plant-of-job'
+import { inputsOf } from '#core/simulation/inputs'
+import { runIds, runNow, type RunId } from '#core/simulation/runs'
+import { readEpw, weatherOf } from '#core/weather/epw'
 import { fail, jobFromFile } from './lib/job-argument'
 
 const usage = `npm run --silent simulate -- FILE.json --run NAME [--battery old] [--weather FILE.epw]; NAME is one of ${runIds.join(', ')}`

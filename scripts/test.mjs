@@ -40,6 +40,7 @@ const vitest = (project) => {
 }
 
 step('lint', () => npx(['eslint', '.']))
+step('layers', () => npx(['depcruise', 'app', 'core', 'server', 'scripts', 'tests', '--config', '.dependency-cruiser.mjs', '--output-type', 'err']))
 step('types of the core', () => npx(['tsc', '-p', 'tsconfig.core.json']))
 step('types', () => npx(['nuxt', 'prepare', '--logLevel', 'silent']) && npx(['vue-tsc', '-b', '--noEmit']) && npx(['tsc', '-p', 'tsconfig.tools.json']))
 vitest('units')

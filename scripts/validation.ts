@@ -1,13 +1,13 @@
 // npm run validation: pictures for docs/physics.md, the simulation drawn over closed forms and published points.
 import { mkdir, writeFile } from 'node:fs/promises'
 import * as echarts from 'echarts'
-import { steadyCaseC, usualHeat } from '../core/physics/alternator'
-import { copettiChargeV, copettiDischargeV } from '../core/physics/lead'
-import { openCircuitV } from '../core/physics/lfp'
-import { Lead, Simulation, type Surroundings } from '../core/simulation/engine'
-import type { Plant } from '../core/simulation/plant'
-import { runNow, type RunInputs } from '../core/simulation/runs'
-import { sharingOver } from '../core/simulation/sharing'
+import { steadyCaseC, usualHeat } from '#core/physics/alternator'
+import { copettiChargeV, copettiDischargeV } from '#core/physics/lead'
+import { openCircuitV } from '#core/physics/lfp'
+import { Lead, Simulation, type Surroundings } from '#core/simulation/engine'
+import type { Plant } from '#core/simulation/plant'
+import { runNow, type RunInputs } from '#core/simulation/runs'
+import { sharingOver } from '#core/simulation/sharing'
 
 const none = Array.from({ length: 24 }, () => 0)
 const lead = { c10: 100, health: 1, ageing: 1, cells: 6, ownA: 0, resistance: 1 } as const

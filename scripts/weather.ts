@@ -2,7 +2,7 @@
 import { mkdir, writeFile } from 'node:fs/promises'
 import { uniformFloat64 } from 'pure-rand/distribution/uniformFloat64'
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus'
-import { clearSky, sunAt } from '../core/weather/sun'
+import { clearSky, sunAt } from '#core/weather/sun'
 
 interface Place { readonly file: string; readonly name: string; readonly latitude: number; readonly longitude: number; readonly heightM: number; readonly meanC: number; readonly yearC: number; readonly dayC: number; readonly coldSnaps: number; readonly cloud: number; readonly seed: number }
 const places: readonly Place[] = [

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { writeShelfCsv } from '../core/formats/shelf-csv'
+import { writeShelfCsv } from '#core/formats/shelf-csv'
 import { ask } from '../tests/api-client'
 import { freshDatabase, startServer, type TestDatabase, type TestServer } from '../tests/harness'
 import type { JobRow, StoredJob } from './db/jobs'

@@ -1,4 +1,4 @@
-import { writeShelfCsv } from '../core/formats/shelf-csv'
+import { writeShelfCsv } from '#core/formats/shelf-csv'
 import { check, expect, expectSaved, field, headline, openStation, test } from './bench-test'
 
 test('candidates: the trailer’s inverter asks too much, and which arrangement would do', async ({ page, app }) => {

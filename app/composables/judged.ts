@@ -1,7 +1,7 @@
 import { watchDebounced } from '@vueuse/core'
 import { ref, shallowRef, watch, type ShallowRef } from 'vue'
-import type { JobDocument } from '../../core/job/document'
-import type { RuleOverrides } from '../../core/rules/rules'
+import type { JobDocument } from '#core/job/document'
+import type { RuleOverrides } from '#core/rules/rules'
 import { useShop } from '../stores/shop'
 import { judge, type Judged, type Judging } from '../utils/judgings'
 

@@ -1,5 +1,5 @@
 import type { RunNews, RunOrder } from '../workers/run.worker'
-import type { RunResult } from '../../core/simulation/runs'
+import type { RunResult } from '#core/simulation/runs'
 
 /** Carries out runs in a worker: progress, a stop that takes at once, and the results. */
 export function useRunner() {

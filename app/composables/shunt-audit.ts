@@ -1,5 +1,5 @@
 import { useThrottleFn } from '@vueuse/core'
-import { loadsFrom, StepDetector, type Reading, type Step } from '../../core/loads/detect'
+import { loadsFrom, StepDetector, type Reading, type Step } from '#core/loads/detect'
 import type { ShuntInstrument } from '../utils/instruments'
 
 export interface LoadName { readonly name: string; readonly hours: number | null; readonly period: string; readonly take: boolean }

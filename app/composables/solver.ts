@@ -1,10 +1,10 @@
 import { computed, onScopeDispose, ref, shallowRef } from 'vue'
-import type { Adjustment, Answer, Answers } from '../../core/solve/answer'
-import type { Outcome } from '../../core/solve/solve'
-import type { JobDocument } from '../../core/job/document'
-import type { RuleOverrides } from '../../core/rules/rules'
-import type { ShelfPart } from '../../core/shelf/kinds'
-import type { DisplayUnits } from '../../core/units/display'
+import type { Adjustment, Answer, Answers } from '#core/solve/answer'
+import type { Outcome } from '#core/solve/solve'
+import type { JobDocument } from '#core/job/document'
+import type { RuleOverrides } from '#core/rules/rules'
+import type { ShelfPart } from '#core/shelf/kinds'
+import type { DisplayUnits } from '#core/units/display'
 import type { SolveNews, SolveOrder } from '../workers/solve.worker'
 
 /** Workers that share a search: as many as there are cores to spare, one at least. */

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
-import { crafts, stages } from '../../core/job/document'
-import { typicals, type TypicalId } from '../../core/job/typicals'
-import { verdicts, verdictWords, type Verdict } from '../../core/assessment/verdict'
+import { crafts, stages } from '#core/job/document'
+import { typicals, type TypicalId } from '#core/job/typicals'
+import { verdicts, verdictWords, type Verdict } from '#core/system/verdict'
 import { asJson, ask, type JobRow, type StoredJob } from '../utils/api'
 import { ago } from '../utils/dates'
 

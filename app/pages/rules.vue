@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
 import { dequal } from 'dequal/lite'
-import type { RuleOverrides } from '../../core/rules/rules'
+import type { RuleOverrides } from '#core/rules/rules'
 import { asJson, ask, type Rejudged, type Shop } from '../utils/api'
 
 useHead({ title: 'Shop rules · Jovial Anchor' })

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
-import { shelfKind, shelfKindIds, type ShelfKindId } from '../../core/shelf/kinds'
-import { formatQuantity } from '../../core/units/format'
+import { shelfKind, shelfKindIds, type ShelfKindId } from '#core/shelf/kinds'
+import { formatQuantity } from '#core/units/format'
 import { ask, type ShelfRecord } from '../utils/api'
 
 useHead({ title: 'Shelf · Jovial Anchor' })

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { shallowRef } from 'vue'
 import type { Shop } from '../../server/db/shop'
-import { metric, showUnits } from '../../core/units/display'
+import { metric, showUnits } from '#core/units/display'
 import { ask } from '../utils/api'
 
 const kept = 'jovial-anchor.shop'

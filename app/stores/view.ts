@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
-import type { FieldPath } from '../../core/job/document'
+import type { FieldPath } from '#core/job/document'
 import { useJob } from './job'
 import { useJudging } from './judging'
 

@@ -1,5 +1,5 @@
-import type { Change } from '../../core/job/changes'
-import type { JobDocument } from '../../core/job/document'
+import type { Change } from '#core/job/change'
+import type { JobDocument } from '#core/job/document'
 
 /** What was typed on this device and has not reached the server, kept in the browser. */
 export interface Draft {

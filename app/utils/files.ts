@@ -1,4 +1,4 @@
-import { decodeText } from '../../core/formats/bytes'
+import { decodeText } from '#core/formats/bytes'
 
 export type TakenText = { readonly name: string; readonly text: string; readonly problem?: undefined } | { readonly name: string; readonly problem: string }
 

@@ -1,4 +1,4 @@
-import type { Reading } from '../../core/loads/detect'
+import type { Reading } from '#core/loads/detect'
 
 /** What happens on an instrument. */
 export interface InstrumentEvents {

@@ -1,10 +1,9 @@
-import { assessAhead } from '../../core/assessment/assess'
-import { compareCandidates } from '../../core/assessment/candidates'
-import { schoolsOf } from '../../core/solve/answer'
-import type { JobDocument } from '../../core/job/document'
-import type { RuleOverrides } from '../../core/rules/rules'
-import { inUnits, type DisplayUnits } from '../../core/units/display'
-import type { JudgeNews, JudgeOrder } from '../workers/judge.worker'
+import { assessAhead } from '#core/assessment/assess'
+import { compareCandidates } from '#core/compare/candidates'
+import { schoolsOf } from '#core/solve/answer'
+import type { JobDocument } from '#core/job/document'
+import type { RuleOverrides } from '#core/rules/rules'
+import { inUnits, type DisplayUnits } from '#core/units/display'
 
 /** Judgings that carry out runs and therefore take too long for the page's own thread, by name. */
 export const judgings = {
@@ -14,6 +13,19 @@ export const judgings = {
 } as const
 export type Judging = keyof typeof judgings
 export type Judged<K extends Judging> = ReturnType<(typeof judgings)[K]>
+
+export interface JudgeOrder {
+  readonly id: number
+  readonly what: Judging
+  readonly job: JobDocument
+  readonly rules: RuleOverrides
+  readonly units: DisplayUnits
+}
+export interface JudgeNews {
+  readonly id: number
+  readonly result?: unknown
+  readonly error?: string
+}
 
 let worker: Worker | null = null
 let orders = 0

@@ -1,5 +1,5 @@
-import { shelfKind, type ShelfPart } from '../../core/shelf/kinds'
-import { formatQuantity } from '../../core/units/format'
+import { shelfKind, type ShelfPart } from '#core/shelf/kinds'
+import { formatQuantity } from '#core/units/format'
 import { shownValue } from './survey'
 
 /** What tells a part from its neighbours, in a line, with its price. */

@@ -1,5 +1,5 @@
-import type { ListedPart } from '../../core/job/specified'
-import { formatQuantity } from '../../core/units/format'
+import type { ListedPart } from '#core/job/specified'
+import { formatQuantity } from '#core/units/format'
 
 /** A part to be bought in a line: how many, what, and for how much. */
 export const partWords = ({ quantity, unit, name, price }: ListedPart): string =>

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import { partKinds } from '../../core/job/fields'
-import { emptyJob } from '../../core/job/document'
-import { goodJob, withMeasured, withValues } from '../../core/testing'
+import { partKinds } from '#core/job/fields'
+import { emptyJob } from '#core/job/document'
+import { goodJob, withMeasured, withValues } from '#core/testing'
 import { ago } from './dates'
 import { askedFields, shownValue, stationState, stationSummary, usualHow } from './survey'
 

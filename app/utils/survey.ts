@@ -1,8 +1,8 @@
-import { isAsked, partsOf, type AnyPart, type JobDocument, type PartRef } from '../../core/job/document'
-import { partKinds, type Field, type How, type Known, type PartKind, type PartKindId } from '../../core/job/fields'
-import { formatQuantity } from '../../core/units/format'
-import { shownValue } from '../../core/job/shown'
-import { parseQuantity } from '../../core/units/parse'
+import { isAsked, partsOf, type AnyPart, type JobDocument, type PartRef } from '#core/job/document'
+import { partKinds, type Field, type How, type Known, type PartKind, type PartKindId } from '#core/job/fields'
+import { formatQuantity } from '#core/units/format'
+import { shownValue } from '#core/job/shown'
+import { parseQuantity } from '#core/units/parse'
 
 /** The fields of a part that are asked, in walking order. */
 export const askedFields = (kind: PartKindId, part: AnyPart): [string, Field][] =>

@@ -1,4 +1,4 @@
-import type { Verdict } from '../../core/assessment/verdict'
+import type { Verdict } from '#core/system/verdict'
 
 /** Text colour of each verdict, always beside its shape and word. */
 export const verdictColour: Readonly<Record<Verdict, string>> = {

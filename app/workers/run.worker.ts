@@ -1,6 +1,6 @@
-import { carryOut, type RunId, type RunInputs, type RunResult } from '../../core/simulation/runs'
-import type { Plant } from '../../core/simulation/plant'
-import { readEpw, weatherOf } from '../../core/weather/epw'
+import { carryOut, type RunId, type RunInputs, type RunResult } from '#core/simulation/runs'
+import type { Plant } from '#core/simulation/plant'
+import { readEpw, weatherOf } from '#core/weather/epw'
 
 export interface RunOrder {
   readonly run: RunId

@@ -1,9 +1,9 @@
-import { adjust, answersOf, type Adjustment, type Answer, type Answers } from '../../core/solve/answer'
-import { planOf, search, type Outcome, type Plan } from '../../core/solve/solve'
-import type { JobDocument } from '../../core/job/document'
-import type { RuleOverrides } from '../../core/rules/rules'
-import type { ShelfPart } from '../../core/shelf/kinds'
-import { showUnits, type DisplayUnits } from '../../core/units/display'
+import { adjust, answersOf, type Adjustment, type Answer, type Answers } from '#core/solve/answer'
+import { planOf, search, type Outcome, type Plan } from '#core/solve/solve'
+import type { JobDocument } from '#core/job/document'
+import type { RuleOverrides } from '#core/rules/rules'
+import type { ShelfPart } from '#core/shelf/kinds'
+import { showUnits, type DisplayUnits } from '#core/units/display'
 
 export type SolveOrder =
   | { readonly kind: 'search'; readonly job: JobDocument; readonly rules: RuleOverrides; readonly shelf: readonly ShelfPart[]; readonly units: DisplayUnits; readonly of: number; readonly turn: number }

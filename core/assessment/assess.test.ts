@@ -1,13 +1,13 @@
 import fc from 'fast-check'
 import { readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import { emptyJob, withField, withPart, withoutPart, type JobDocument } from '../job/document'
-import { partKinds, type PartKind } from '../job/fields'
-import { goodJob, straightJob, withMeasured, withValues } from '../testing'
+import { emptyJob, withField, withPart, withoutPart, type JobDocument } from '#core/job/document'
+import { partKinds, type PartKind } from '#core/job/fields'
+import { goodJob, straightJob, withMeasured, withValues } from '#core/testing'
 import { assess } from './assess'
-import { drawLanes } from './instruments'
-import { applyRemedy, canTry, remedyLabel } from './remedies'
-import { isWorse, verdicts, worst } from './verdict'
+import { drawLanes } from '#core/compare/instruments'
+import { applyRemedy, canTry, remedyLabel } from '#core/remedies/catalogue'
+import { isWorse, verdicts, worst } from '#core/system/verdict'
 
 const folder = new URL('../../demo/jobs/', import.meta.url)
 const demo = (start: string): JobDocument => JSON.parse(readFileSync(new URL(readdirSync(folder).find((name) => name.startsWith(start))!, folder), 'utf8')) as JobDocument

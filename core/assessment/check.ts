@@ -1,9 +1,9 @@
-import type { PartPath } from '../job/document'
-import type { Unit } from '../units/units'
-import type { RemedyRef } from './remedies'
-import type { Origin, View } from './scene'
-import type { AlternatorLane, ChargeUnit, Lane, SolarLane, SourceLane, System } from './system'
-import type { Verdict } from './verdict'
+import type { PartPath } from '#core/job/document'
+import type { Unit } from '#core/units/units'
+import type { RemedyRef } from '#core/remedies/catalogue'
+import type { Origin, View } from '#core/system/scene'
+import type { AlternatorLane, ChargeUnit, Lane, SolarLane, SourceLane, System } from '#core/system/system'
+import type { Verdict } from '#core/system/verdict'
 
 /** One side of a comparison: a number with its unit, or a word. */
 export interface Compared {

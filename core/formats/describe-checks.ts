@@ -1,9 +1,9 @@
-import { assess, type CheckResult } from '../assessment/assess'
-import { allChecks } from '../assessment/checks'
-import { remedyEffort, remedyLabel } from '../assessment/remedies'
-import { verdicts, verdictWords, type Verdict } from '../assessment/verdict'
-import type { JobDocument } from '../job/document'
-import type { RuleOverrides } from '../rules/rules'
+import { assess, type CheckResult } from '#core/assessment/assess'
+import { allChecks } from '#core/assessment/checks/index'
+import { remedyEffort, remedyLabel } from '#core/remedies/catalogue'
+import { verdicts, verdictWords, type Verdict } from '#core/system/verdict'
+import type { JobDocument } from '#core/job/document'
+import type { RuleOverrides } from '#core/rules/rules'
 
 /** A job to take examples from, and what it is called. */
 export interface Example {

@@ -1,7 +1,7 @@
-import { shelfKind, shelfKindIds } from '../shelf/kinds'
+import { shelfKind, shelfKindIds } from '#core/shelf/kinds'
 import { caseColumns, loadColumns, readingColumns } from './loads-csv'
-import { seriesHeader } from '../simulation/series-csv'
-import { voltageColumns } from '../simulation/traces'
+import { seriesHeader } from './series'
+import { voltageColumns } from './voltage-log'
 import { shelfColumns } from './shelf-csv'
 import { tableHeader, type TableColumns } from './table'
 

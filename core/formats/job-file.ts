@@ -1,6 +1,6 @@
 import { parse, type ParseError } from 'jsonc-parser'
-import { jobFormat, jobFormatVersion, listParts, partAt, partsOf, type JobDocument } from '../job/document'
-import { partKinds, partKindIds, type Field, type PartKind } from '../job/fields'
+import { jobFormat, jobFormatVersion, listParts, partAt, partsOf, type JobDocument } from '#core/job/document'
+import { partKinds, partKindIds, type Field, type PartKind } from '#core/job/fields'
 import { jobSchema } from './job-schema'
 
 /** Largest job file that is read, bytes. */

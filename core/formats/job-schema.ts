@@ -1,7 +1,7 @@
 import Joi from 'joi'
-import { crafts, jobFormat, jobFormatVersion, stages, usePatterns } from '../job/document'
-import { howKnown, partKinds, partKindIds, type Field, type PartKind } from '../job/fields'
-import { ruleCatalogue, ruleIds, type RuleOverrides } from '../rules/rules'
+import { crafts, jobFormat, jobFormatVersion, stages, usePatterns } from '#core/job/document'
+import { howKnown, partKinds, partKindIds, type Field, type PartKind } from '#core/job/fields'
+import { ruleCatalogue, ruleIds, type RuleOverrides } from '#core/rules/rules'
 
 /** Most parts of one kind in a job. */
 export const mostParts = 100

@@ -1,6 +1,6 @@
-import { crafts, jobFormat, jobFormatVersion, stages, usePatterns } from '../job/document'
-import { howKnown, partKinds, partKindIds, type Field, type PartKind } from '../job/fields'
-import { ruleCatalogue, ruleIds } from '../rules/rules'
+import { crafts, jobFormat, jobFormatVersion, stages, usePatterns } from '#core/job/document'
+import { howKnown, partKinds, partKindIds, type Field, type PartKind } from '#core/job/fields'
+import { ruleCatalogue, ruleIds } from '#core/rules/rules'
 import { mostParts, mostRows, partIdPattern } from './job-schema'
 
 type Schema = Readonly<Record<string, unknown>>

@@ -1,8 +1,8 @@
-import { partsOf, type JobDocument } from '../job/document'
-import { partKinds, type Known } from '../job/fields'
-import type { Reading } from '../loads/detect'
-import { quantity } from '../job/field'
-import type { CaseReading } from '../physics/alternator'
+import { partsOf, type JobDocument } from '#core/job/document'
+import { partKinds, type Known } from '#core/job/fields'
+import type { Reading } from '#core/loads/detect'
+import { quantity } from '#core/job/field'
+import type { CaseReading } from '#core/physics/alternator'
 import { readTable, writeTable, type TableColumns, type TableProblem } from './table'
 
 const { loads } = partKinds

@@ -1,4 +1,4 @@
-import { shelfKind, type ShelfKindId, type ShelfPart, type ShelfValues } from '../shelf/kinds'
+import { shelfKind, type ShelfKindId, type ShelfPart, type ShelfValues } from '#core/shelf/kinds'
 import { readTable, writeTable, type TableColumns, type TableProblem } from './table'
 
 /** Most bytes of a shelf table that are read. */

@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import { partKinds, type Fields } from '../job/fields'
-import { shelfKind, shelfKindIds, shelfKindsFor, valuesFromShelf, type ShelfKindId } from '../shelf/kinds'
+import { partKinds, type Fields } from '#core/job/fields'
+import { shelfKind, shelfKindIds, shelfKindsFor, valuesFromShelf, type ShelfKindId } from '#core/shelf/kinds'
 import { checkShelfPart, readShelfCsv, writeShelfCsv } from './shelf-csv'
 import { readTable, writeTable, type TableColumns } from './table'
 

@@ -1,8 +1,8 @@
 import { dsvFormat } from 'd3-dsv'
-import type { Field } from '../job/fields'
-import { inUnits, metric } from '../units/display'
-import { formatQuantity } from '../units/format'
-import { parseQuantity } from '../units/parse'
+import type { Field } from '#core/job/fields'
+import { inUnits, metric } from '#core/units/display'
+import { formatQuantity } from '#core/units/format'
+import { parseQuantity } from '#core/units/parse'
 
 /** A column of words. */
 export interface TextColumn {

@@ -1,4 +1,4 @@
-import type { RuleOverrides } from '../rules/rules'
+import type { RuleOverrides } from '#core/rules/rules'
 import type { Specified } from './specified'
 import { partKinds, partKindIds, type Field, type FieldsOf, type Known, type ManyKindId, type OneKindId, type PartKind, type PartKindId, type Surveyed } from './fields'
 

@@ -1,5 +1,5 @@
-import type { RuleId, ShopRules } from '../rules/rules'
-import type { Unit } from '../units/units'
+import type { RuleId, ShopRules } from '#core/rules/rules'
+import type { Unit } from '#core/units/units'
 
 /** How a value is known, best first. */
 export const howKnown = {

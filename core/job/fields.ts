@@ -1,7 +1,7 @@
 import type { Fields } from './field'
-import { alternators, candidate, houseBank, place, startingBattery, use } from './parts/batteries'
-import { chargers, generators, links, solar, sources } from './parts/charging'
-import { conductors, devices, inverters, loads } from './parts/wiring'
+import { alternators, candidate, houseBank, place, startingBattery, use } from '#core/job/parts/batteries'
+import { chargers, generators, links, solar, sources } from '#core/job/parts/charging'
+import { conductors, devices, inverters, loads } from '#core/job/parts/wiring'
 
 export * from './field'
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { goodJob, withMeasured, withValues } from '../testing'
+import { goodJob, withMeasured, withValues } from '#core/testing'
 import { applyChanges, changesBetween, conflictsBetween, inverseOf } from './changes'
 import { emptyJob, fieldAt, isAsked, knownAt, listParts, partAt, partName, partsOf, withField, withNewPart, withoutPart, withPart, type JobDocument } from './document'
 import { partKinds, type PartKind } from './fields'

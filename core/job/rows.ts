@@ -1,5 +1,5 @@
-import { formatNumber } from '../units/format'
-import { parseNumber } from '../units/parse'
+import { formatNumber } from '#core/units/format'
+import { parseNumber } from '#core/units/parse'
 import type { Row, RowsField } from './field'
 
 /**

@@ -1,5 +1,5 @@
-import { formatQuantity } from '../units/format'
-import type { Change } from './changes'
+import { formatQuantity } from '#core/units/format'
+import type { Change } from './change'
 import { fieldAt, partName, type AnyPart, type JobDocument } from './document'
 import { partKinds, type Field, type Known, type PartKindId } from './fields'
 import { formatRows } from './rows'

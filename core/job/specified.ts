@@ -1,5 +1,4 @@
-import { applyChanges, type Change } from './changes'
-import type { JobDocument } from './document'
+import type { Change } from './change'
 
 /** A part to be bought, as a specification lists it: code and version on the shelf, or a thing the shelf does not hold. */
 export interface ListedPart {
@@ -31,16 +30,4 @@ export interface Specified {
   /** What is accepted as it is and told to the customer. */
   readonly accepted: readonly string[]
   readonly changes: readonly Change[]
-}
-
-/** The job as it will be once it is done; the survey as it is where nothing was chosen. The chosen answer itself is left out. */
-export function asSpecified(job: JobDocument): JobDocument {
-  const { specified, ...found } = job
-  return specified ? applyChanges(found as JobDocument, specified.changes) : job
-}
-
-/** The job with an answer chosen for it, or with none. The survey stays untouched beside it. */
-export function withSpecified(job: JobDocument, specified: Specified | null): JobDocument {
-  const { specified: _old, ...found } = job
-  return specified ? { ...found, specified } as JobDocument : found as JobDocument
 }

@@ -1,8 +1,8 @@
-import { completeLinks, systemOf } from '../assessment/system'
-import { dailyUse, dcAtOnceA, highestDischargeA, loadA, surgeA, usableAh } from '../assessment/energy'
-import { Scene } from '../assessment/scene'
-import type { FieldPath, JobDocument, PartPath } from '../job/document'
-import { resolveRules, type RuleOverrides } from '../rules/rules'
+import { completeLinks, systemOf } from '#core/system/system'
+import { dailyUse, dcAtOnceA, highestDischargeA, loadA, surgeA, usableAh } from '#core/system/energy'
+import { Scene } from '#core/system/scene'
+import type { FieldPath, JobDocument, PartPath } from '#core/job/document'
+import { resolveRules, type RuleOverrides } from '#core/rules/rules'
 
 export const dayParts = { night: 'Night, 0 to 6', morning: 'Morning, 6 to 12', afternoon: 'Afternoon, 12 to 18', evening: 'Evening, 18 to 24' } as const
 export type DayPart = keyof typeof dayParts

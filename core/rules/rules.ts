@@ -1,4 +1,4 @@
-import type { Unit } from '../units/units'
+import type { Unit } from '#core/units/units'
 
 /** A number the shop sets: a threshold, with the reason for its default. */
 export interface NumberRule {

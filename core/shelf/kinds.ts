@@ -1,5 +1,5 @@
-import { choice, partKinds, quantity, systemVoltages, volts, yesNo, type Field, type Fields, type Known, type PartKindId } from '../job/fields'
-import { fuseFamilies } from '../job/parts/wiring'
+import { choice, partKinds, quantity, systemVoltages, volts, yesNo, type Field, type Fields, type Known, type PartKindId } from '#core/job/fields'
+import { fuseFamilies } from '#core/job/parts/wiring'
 
 /** A kind of part on the shop's shelf. */
 export interface ShelfKind {

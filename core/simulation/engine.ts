@@ -1,7 +1,7 @@
-import { caseLimitC, hotOutputA, steadyCaseC } from '../physics/alternator'
-import { deratedShare } from '../physics/dcdc'
-import { copettiChargeEfficiency, copettiGassingV } from '../physics/lead'
-import { coulombicEfficiency, openCircuitBy, openCircuitV, resistanceFactor } from '../physics/lfp'
+import { caseLimitC, hotOutputA, steadyCaseC } from '#core/physics/alternator'
+import { deratedShare } from '#core/physics/dcdc'
+import { copettiChargeEfficiency, copettiGassingV } from '#core/physics/lead'
+import { coulombicEfficiency, openCircuitBy, openCircuitV, resistanceFactor } from '#core/physics/lfp'
 import type { LeadPlant, LfpPlant, Plant, Stages } from './plant'
 
 /** What happens around the system in one step. */

@@ -1,8 +1,8 @@
-import { partsOf, type JobDocument } from '../job/document'
-import type { AnyPart } from '../job/document'
-import type { Known } from '../job/fields'
-import { resolveRules, type RuleOverrides } from '../rules/rules'
-import { home } from '../weather/places'
+import { partsOf, type JobDocument } from '#core/job/document'
+import type { AnyPart } from '#core/job/document'
+import type { Known } from '#core/job/fields'
+import { resolveRules, type RuleOverrides } from '#core/rules/rules'
+import { home } from '#core/weather/places'
 import { usualInputs, type RunId, type RunInputs } from './runs'
 
 const numberOf = (part: AnyPart | undefined, name: string, usual: number): number => ((part?.[name] as Known<number> | undefined)?.value ?? usual)

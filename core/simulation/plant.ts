@@ -1,5 +1,5 @@
-import type { AlternatorHeat } from '../physics/alternator'
-import type { OcvCurve } from '../physics/lfp'
+import type { AlternatorHeat } from '#core/physics/alternator'
+import type { OcvCurve } from '#core/physics/lfp'
 
 /** Charge stages of a unit, V at the battery's nominal voltage. */
 export interface Stages {

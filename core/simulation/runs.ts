@@ -1,4 +1,4 @@
-import { clearDays, type Weather } from '../weather/sun'
+import { clearDays, type Weather } from '#core/weather/sun'
 import { hoursSince, Simulation, type SimEvent, type Surroundings } from './engine'
 import type { Plant } from './plant'
 import { Recorder, type Series } from './record'

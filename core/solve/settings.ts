@@ -1,8 +1,8 @@
-import { settingsOf } from '../assessment/checks/range'
-import { isCharging } from '../assessment/checks/charger'
-import type { Setting } from '../assessment/check'
-import { sharesBus } from '../assessment/energy'
-import type { System } from '../assessment/system'
+import { settingsOf } from '#core/assessment/checks/range'
+import { isCharging } from '#core/assessment/checks/charger'
+import type { Setting } from '#core/assessment/check'
+import { sharesBus } from '#core/system/energy'
+import type { System } from '#core/system/system'
 
 /** A card to stick inside the locker: one unit and what it is set to. */
 export interface SettingsCard {

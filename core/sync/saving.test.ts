@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import type { JobDocument } from '../job/document'
-import { goodJob, withValues } from '../testing'
+import type { JobDocument } from '#core/job/document'
+import { goodJob, withValues } from '#core/testing'
 import { after, opened, pendingOf, stateOf, toSend, type Saving } from './saving'
 
 const coldest = (value: number, job = goodJob()): JobDocument => withValues(job, { 'place/coldestC': value })

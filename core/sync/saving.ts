@@ -1,6 +1,7 @@
 import { dequal } from 'dequal/lite'
-import { applyChanges, changesBetween, conflictsBetween, type Change, type Conflict } from '../job/changes'
-import type { JobDocument } from '../job/document'
+import type { Change } from '#core/job/change'
+import { applyChanges, changesBetween, conflictsBetween, type Conflict } from '#core/job/changes'
+import type { JobDocument } from '#core/job/document'
 
 /** A job as it stands on the server. */
 export interface Stored {

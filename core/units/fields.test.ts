@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { partKinds, type PartKind } from '../job/fields'
+import { partKinds, type PartKind } from '#core/job/fields'
 import { formatQuantity } from './format'
 import { parseQuantity } from './parse'
 

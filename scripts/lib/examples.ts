@@ -1,8 +1,8 @@
 import { readdirSync, readFileSync } from 'node:fs'
-import { batteryCases } from '../../core/assessment/checks/battery.cases'
-import { systemCases } from '../../core/assessment/checks/system.cases'
-import type { Example } from '../../core/formats/describe-checks'
-import type { JobDocument } from '../../core/job/document'
+import { batteryCases } from '#core/assessment/checks/battery.cases'
+import { systemCases } from '#core/assessment/checks/system.cases'
+import type { Example } from '#core/formats/describe-checks'
+import type { JobDocument } from '#core/job/document'
 
 const folder = new URL('../../demo/jobs/', import.meta.url)
 

@@ -1,7 +1,7 @@
 import { readFile, stat } from 'node:fs/promises'
-import { decodeText } from '../../core/formats/bytes'
-import { largestJobFileBytes, readJobFile } from '../../core/formats/job-file'
-import type { JobDocument } from '../../core/job/document'
+import { decodeText } from '#core/formats/bytes'
+import { largestJobFileBytes, readJobFile } from '#core/formats/job-file'
+import type { JobDocument } from '#core/job/document'
 
 /** Ends a command with words on standard error. */
 export function fail(message: string): never {

@@ -1,10 +1,9 @@
 import type { Sql } from 'postgres'
-import { assess } from '../../core/assessment/assess'
-import type { Verdict } from '../../core/assessment/verdict'
-import type { RuleOverrides } from '../../core/rules/rules'
-import { inUnits, type DisplayUnits } from '../../core/units/display'
-import { changesBetween, type Change } from '../../core/job/changes'
-import type { JobDocument } from '../../core/job/document'
+import type { Verdict } from '#core/system/verdict'
+import type { Change } from '#core/job/change'
+import { changesBetween } from '#core/job/changes'
+import type { JobDocument } from '#core/job/document'
+import { judged } from '../judging/verdict'
 import { readShop } from './shop'
 
 /** A job as lists show it. */
@@ -41,12 +40,6 @@ export interface HistoryEntry {
   readonly at: string
   readonly who: string
   readonly changes: readonly Change[]
-}
-
-/** The verdict of a job as lists show it, by the rules and in the units of the shop. */
-export function judged(document: JobDocument, rules: RuleOverrides, units: DisplayUnits): Pick<JobRow, 'verdict' | 'headline' | 'reason'> {
-  const { verdict, headline, reason } = inUnits(units, () => assess(document, rules))
-  return { verdict, headline, reason }
 }
 
 /** The columns that lists and searches need, from the document. */

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto'
 import type { Sql } from 'postgres'
-import { sheetInputs, sheetOf, type Sheet } from '../../core/papers/sheet'
+import { sheetInputs, sheetOf, type Sheet } from '#core/papers/sheet'
 import { readJob, type StoredJob } from './jobs'
 import { readShop } from './shop'
 

@@ -1,6 +1,6 @@
 import { dequal } from 'dequal/lite'
 import type { Sql } from 'postgres'
-import type { ShelfKindId, ShelfPart } from '../../core/shelf/kinds'
+import type { ShelfKindId, ShelfPart } from '#core/shelf/kinds'
 import { allWords } from './jobs'
 
 /** A version of a part as it stands on the shelf. */

@@ -1,9 +1,9 @@
 import type { Sql } from 'postgres'
-import type { Verdict } from '../../core/assessment/verdict'
-import type { RuleOverrides } from '../../core/rules/rules'
-import type { DisplayUnits } from '../../core/units/display'
-import type { JobDocument } from '../../core/job/document'
-import { judged } from './jobs'
+import type { Verdict } from '#core/system/verdict'
+import type { RuleOverrides } from '#core/rules/rules'
+import type { DisplayUnits } from '#core/units/display'
+import type { JobDocument } from '#core/job/document'
+import { judged } from '../judging/verdict'
 
 /** What a shop has set. */
 export interface Shop {

@@ -1,9 +1,9 @@
 import { readdir, readFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { Sql } from 'postgres'
-import { readJobFile } from '../../core/formats/job-file'
-import { readShelfCsv } from '../../core/formats/shelf-csv'
-import type { ShelfKindId } from '../../core/shelf/kinds'
+import { readJobFile } from '#core/formats/job-file'
+import { readShelfCsv } from '#core/formats/shelf-csv'
+import type { ShelfKindId } from '#core/shelf/kinds'
 import { createJob } from './jobs'
 import { storeParts } from './shelf'
 

@@ -1,5 +1,5 @@
 import { getHeader, type H3Event } from 'h3'
-import { decodeText } from '../../core/formats/bytes'
+import { decodeText } from '#core/formats/bytes'
 import { Refusal } from './reply'
 
 /** A body beyond this many bytes is not even read to its end. */

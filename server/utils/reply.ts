@@ -1,6 +1,6 @@
 import { defineEventHandler, getRouterParam, setResponseStatus, type EventHandlerRequest, type H3Event } from 'h3'
 import type Joi from 'joi'
-import type { FileProblem } from '../../core/formats/job-file'
+import type { FileProblem } from '#core/formats/job-file'
 
 /** A request that cannot be served as it is: a status and the words for the person. */
 export class Refusal extends Error {

@@ -2,10 +2,10 @@ import { createRequire } from 'node:module'
 import { dirname, join } from 'node:path'
 import pdfmake from 'pdfmake'
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces'
-import type { Sheet } from '../../core/papers/sheet'
-import { verdictWords } from '../../core/assessment/verdict'
-import { inUnits } from '../../core/units/display'
-import { formatQuantity as q } from '../../core/units/format'
+import type { Sheet } from '#core/papers/sheet'
+import { verdictWords } from '#core/system/verdict'
+import { inUnits } from '#core/units/display'
+import { formatQuantity as q } from '#core/units/format'
 
 const fonts = join(dirname(createRequire(import.meta.url).resolve('dejavu-fonts-ttf/package.json')), 'ttf')
 const [regular, bold] = [join(fonts, 'DejaVuSans.ttf'), join(fonts, 'DejaVuSans-Bold.ttf')]

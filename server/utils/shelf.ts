@@ -1,6 +1,6 @@
 import { getRouterParam, type H3Event } from 'h3'
-import { shelfCodePattern } from '../../core/formats/shelf-csv'
-import { shelfKinds, type ShelfKindId } from '../../core/shelf/kinds'
+import { shelfCodePattern } from '#core/formats/shelf-csv'
+import { shelfKinds, type ShelfKindId } from '#core/shelf/kinds'
 import { Refusal } from './reply'
 
 /** A kind of the shelf by its name, or 404. */

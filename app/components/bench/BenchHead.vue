@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { inSentence } from '../../../core/units/format'
-import { remedyLabel, sameRemedy } from '../../../core/assessment/remedies'
-import { partName, type FieldPath } from '../../../core/job/document'
+import { inSentence } from '#core/units/format'
+import { remedyLabel, sameRemedy } from '#core/remedies/catalogue'
+import { partName, type FieldPath } from '#core/job/document'
 
 /** The job, its one verdict with the reason, and the next thing to do. */
 const bench = useJob()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { inSentence } from '../../../core/units/format'
-import type { CheckResult } from '../../../core/assessment/assess'
-import { verdictWords } from '../../../core/assessment/verdict'
+import { inSentence } from '#core/units/format'
+import type { CheckResult } from '#core/assessment/assess'
+import { verdictWords } from '#core/system/verdict'
 
 /** The checks of a lane, worst first; choosing one shows its reasons. */
 const props = defineProps<{ checks: readonly CheckResult[]; named?: boolean }>()

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { inSentence } from '../../../core/units/format'
-import type { Conflict } from '../../../core/job/changes'
-import { fieldAt, partName } from '../../../core/job/document'
-import type { Known } from '../../../core/job/fields'
+import { inSentence } from '#core/units/format'
+import type { Conflict } from '#core/job/changes'
+import { fieldAt, partName } from '#core/job/document'
+import type { Known } from '#core/job/fields'
 import { ago } from '../../utils/dates'
 
 /** Two people changed the same values: both are shown, the person chooses. */

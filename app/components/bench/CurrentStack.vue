@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { Stack, StackRow } from '../../../core/assessment/instruments'
-import { formatQuantity } from '../../../core/units/format'
+import type { Stack, StackRow } from '#core/compare/instruments'
+import { formatQuantity } from '#core/units/format'
 
 /** What bounds the current of one lane, to scale. The smallest governs, is outlined and named. */
 const props = defineProps<{ stack: Stack; name: string }>()

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { knownAt, partAt, type FieldPath } from '../../../core/job/document'
-import type { Field, How, Known } from '../../../core/job/fields'
-import { parseRows } from '../../../core/job/rows'
-import { plausibleRange } from '../../../core/assessment/scene'
-import { formatNumber, formatQuantity, inSentence } from '../../../core/units/format'
+import { knownAt, partAt, type FieldPath } from '#core/job/document'
+import type { Field, How, Known } from '#core/job/fields'
+import { parseRows } from '#core/job/rows'
+import { plausibleRange } from '#core/system/scene'
+import { formatNumber, formatQuantity, inSentence } from '#core/units/format'
 
 /** One value of the survey: how to find it, what it is, how it is known. */
 const props = defineProps<{ path: FieldPath; name: string; field: Field; settles?: number }>()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { inSentence } from '../../../core/units/format'
+import { inSentence } from '#core/units/format'
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/vue'
-import { listParts, partName } from '../../../core/job/document'
+import { listParts, partName } from '#core/job/document'
 
 /** Finds a value, a check or a view of this job by its words. */
 const open = defineModel<boolean>('open', { required: true })

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { howKnown, type How, type Known } from '../../../core/job/fields'
+import { howKnown, type How, type Known } from '#core/job/fields'
 
 /** How a value is known. Nothing to choose while it is not known. */
 const props = defineProps<{ label: string; known: Known<unknown> | null; fallback: boolean }>()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { LaneDrawing } from '../../../core/assessment/instruments'
+import type { LaneDrawing } from '#core/compare/instruments'
 
 /** One charging path: its ruler, its currents, its checks. */
 const props = defineProps<{ drawing: LaneDrawing }>()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { inSentence } from '../../../core/units/format'
-import type { FieldPath } from '../../../core/job/document'
+import { inSentence } from '#core/units/format'
+import type { FieldPath } from '#core/job/document'
 
 /** What to measure next: most verdicts settled first. */
 const judging = useJudging()

@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { bandWords } from '../../../core/assessment/assess'
-import { canTry, remedyEffort, remedyLabel, sameRemedy, type RemedyRef } from '../../../core/assessment/remedies'
-import { verdictWords } from '../../../core/assessment/verdict'
-import { fieldAt, partName } from '../../../core/job/document'
-import { formatQuantity, inSentence } from '../../../core/units/format'
-import type { Compared } from '../../../core/assessment/check'
+import { bandWords } from '#core/assessment/assess'
+import { canTry, remedyEffort, remedyLabel, sameRemedy, type RemedyRef } from '#core/remedies/catalogue'
+import { verdictWords } from '#core/system/verdict'
+import { fieldAt, partName } from '#core/job/document'
+import { formatQuantity, inSentence } from '#core/units/format'
+import type { Compared } from '#core/assessment/check'
 
 /** Why the selected check is as it is, and what would fix it. */
 const bench = useJob()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import type { AnyPart } from '../../../core/job/document'
-import type { PartKindId } from '../../../core/job/fields'
-import { valuesFromShelf } from '../../../core/shelf/kinds'
+import type { AnyPart } from '#core/job/document'
+import type { PartKindId } from '#core/job/fields'
+import { valuesFromShelf } from '#core/shelf/kinds'
 
 /** Which part of the shelf a part is, in which version; a newer one is offered, never forced. */
 const props = defineProps<{ path: string; part: AnyPart; kind: PartKindId }>()

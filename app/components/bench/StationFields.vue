@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { crafts, partName, partsOf, stages, usePatterns, type PartRef } from '../../../core/job/document'
-import { partKinds, type ManyKindId, type PartKind, type PartKindId } from '../../../core/job/fields'
-import { shelfKindsFor, valuesFromShelf } from '../../../core/shelf/kinds'
+import { crafts, partName, partsOf, stages, usePatterns, type PartRef } from '#core/job/document'
+import { partKinds, type ManyKindId, type PartKind, type PartKindId } from '#core/job/fields'
+import { shelfKindsFor, valuesFromShelf } from '#core/shelf/kinds'
 import type { ShelfRecord } from '../../utils/api'
 
 /** What is surveyed at one station of the walk-round. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { PartKindId } from '../../../core/job/fields'
+import type { PartKindId } from '#core/job/fields'
 import { ask, type PhotoRow } from '../../utils/api'
 
 /** Pictures taken at a station. Made smaller on the device before they are sent. */

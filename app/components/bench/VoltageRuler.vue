@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
-import type { Mark, Ruler } from '../../../core/assessment/instruments'
-import { verdictWords } from '../../../core/assessment/verdict'
-import { formatNumber, formatQuantity } from '../../../core/units/format'
+import type { Mark, Ruler } from '#core/compare/instruments'
+import { verdictWords } from '#core/system/verdict'
+import { formatNumber, formatQuantity } from '#core/units/format'
 
 /** Voltages of one lane against the battery's limits, to scale. Same scale on every lane. */
 const props = defineProps<{ ruler: Ruler; name: string }>()

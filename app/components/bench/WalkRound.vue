@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { partKinds, stationIds, type PartKindId } from '../../../core/job/fields'
+import { partKinds, stationIds, type PartKindId } from '#core/job/fields'
 
 /** The survey as a route along a rope: one knot a station, opened in place. */
 const bench = useJob()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { Footprint, Placed } from '../../../core/physics/packing'
-import { formatQuantity } from '../../../core/units/format'
+import type { Footprint, Placed } from '#core/physics/packing'
+import { formatQuantity } from '#core/units/format'
 
 /** The space from above, to scale, with the batteries in it. Equal scale for all columns. */
 const props = defineProps<{ space: Footprint; placed: readonly Placed[]; fits: boolean; name: string }>()

@@ -5,8 +5,8 @@ import { use } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
 import { useThrottleFn } from '@vueuse/core'
 import VChart from 'vue-echarts'
-import type { Reading, Step } from '../../../core/loads/detect'
-import { formatQuantity } from '../../../core/units/format'
+import type { Reading, Step } from '#core/loads/detect'
+import { formatQuantity } from '#core/units/format'
 
 use([LineChart, GridComponent, TooltipComponent, MarkLineComponent, SVGRenderer])
 

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { writeReadingsCsv, readReadingsCsv } from '../../../core/formats/loads-csv'
-import type { FoundLoad } from '../../../core/loads/detect'
-import { likelyLoads, loadLibrary } from '../../../core/loads/library'
-import { formatQuantity } from '../../../core/units/format'
-import { partKinds } from '../../../core/job/fields'
+import { writeReadingsCsv, readReadingsCsv } from '#core/formats/loads-csv'
+import type { FoundLoad } from '#core/loads/detect'
+import { likelyLoads, loadLibrary } from '#core/loads/library'
+import { formatQuantity } from '#core/units/format'
+import { partKinds } from '#core/job/fields'
 
 /** The audit by measuring: watch a shunt, switch things on one by one, name what is found. */
 const emit = defineEmits<{ saved: [count: number] }>()

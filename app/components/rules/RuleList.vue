@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { Field } from '../../../core/job/fields'
-import { ruleCatalogue, ruleTopics, resolveRules, type RuleId, type RuleOverrides } from '../../../core/rules/rules'
+import type { Field } from '#core/job/fields'
+import { ruleCatalogue, ruleTopics, resolveRules, type RuleId, type RuleOverrides } from '#core/rules/rules'
 
 /** Every rule in words: what it is, its default and why, and what is set here. */
 const props = defineProps<{ base: RuleOverrides; baseName: string }>()

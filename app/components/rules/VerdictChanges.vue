@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { verdictWords } from '../../../core/assessment/verdict'
+import { verdictWords } from '#core/system/verdict'
 import type { Rejudged } from '../../utils/api'
 
 /** Whose verdict other rules change. */

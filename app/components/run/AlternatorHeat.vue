@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { caseLimitC, fitHeat, minutesToLimit, steadyCaseC, underBonnetC, openSpaceC, usualHeat, type CaseReading } from '../../../core/physics/alternator'
-import { readCaseCsv } from '../../../core/formats/loads-csv'
-import { partsOf } from '../../../core/job/document'
-import { driveTraces, readVoltageLog, type DriveTrace } from '../../../core/simulation/traces'
-import type { Known } from '../../../core/job/fields'
-import { formatQuantity } from '../../../core/units/format'
+import { caseLimitC, fitHeat, minutesToLimit, steadyCaseC, underBonnetC, openSpaceC, usualHeat, type CaseReading } from '#core/physics/alternator'
+import { readCaseCsv } from '#core/formats/loads-csv'
+import { partsOf } from '#core/job/document'
+import { driveTraces, type DriveTrace } from '#core/simulation/traces'
+import { readVoltageLog } from '#core/formats/voltage-log'
+import type { Known } from '#core/job/fields'
+import { formatQuantity } from '#core/units/format'
 
 /** Readings of the alternator's case fitted to the model: what they say, how well, and what they change. */
 const bench = useJob()

@@ -4,10 +4,10 @@ import { GridComponent, LegendComponent, MarkLineComponent, TooltipComponent } f
 import { format, use } from 'echarts/core'
 import { CanvasRenderer } from 'echarts/renderers'
 import VChart from 'vue-echarts'
-import { caseLimitC } from '../../../core/physics/alternator'
-import { channels, type ChannelId } from '../../../core/simulation/record'
-import type { RunResult } from '../../../core/simulation/runs'
-import { formatQuantity } from '../../../core/units/format'
+import { caseLimitC } from '#core/physics/alternator'
+import { channels, type ChannelId } from '#core/simulation/record'
+import type { RunResult } from '#core/simulation/runs'
+import { formatQuantity } from '#core/units/format'
 
 use([LineChart, GridComponent, TooltipComponent, LegendComponent, MarkLineComponent, CanvasRenderer])
 

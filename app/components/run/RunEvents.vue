@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { RunResult } from '../../../core/simulation/runs'
+import type { RunResult } from '#core/simulation/runs'
 
 /** What switched and what tripped, and when; a press moves the playhead there. */
 const { result } = defineProps<{ result: RunResult }>()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { channelIds, channels } from '../../../core/simulation/record'
-import type { RunResult } from '../../../core/simulation/runs'
-import { formatNumber } from '../../../core/units/format'
+import { channelIds, channels } from '#core/simulation/record'
+import type { RunResult } from '#core/simulation/runs'
+import { formatNumber } from '#core/units/format'
 
 /** The figures behind the chart, some fifty rows of them; written out only while they are open. */
 const { result } = defineProps<{ result: RunResult }>()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { channels, type ChannelId } from '../../../core/simulation/record'
-import type { RunResult } from '../../../core/simulation/runs'
-import { formatQuantity } from '../../../core/units/format'
+import { channels, type ChannelId } from '#core/simulation/record'
+import type { RunResult } from '#core/simulation/runs'
+import { formatQuantity } from '#core/units/format'
 
 /** What stands at the playhead: who feeds whom, and what a meter would read, in words. */
 const props = defineProps<{ results: readonly RunResult[]; titles: readonly string[]; at: number }>()

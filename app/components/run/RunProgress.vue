@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { formatQuantity } from '../../../core/units/format'
+import { formatQuantity } from '#core/units/format'
 
 /** How far a run has come. A component of its own, so that each step of progress draws this line and not the whole page. */
 defineEmits<{ stop: [] }>()

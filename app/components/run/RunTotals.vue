@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { RunResult, Totals } from '../../../core/simulation/runs'
-import { formatQuantity } from '../../../core/units/format'
+import type { RunResult, Totals } from '#core/simulation/runs'
+import { formatQuantity } from '#core/units/format'
 
 /** What came of the runs, in figures, side by side. */
 const { results } = defineProps<{ results: readonly RunResult[]; titles: readonly string[] }>()

@@ -4,9 +4,9 @@ import { GridComponent, LegendComponent, TooltipComponent } from 'echarts/compon
 import { use } from 'echarts/core'
 import { CanvasRenderer } from 'echarts/renderers'
 import VChart from 'vue-echarts'
-import type { LeadPlant, LfpPlant } from '../../../core/simulation/plant'
-import { sharingOver, type Sharing } from '../../../core/simulation/sharing'
-import { formatNumber, formatQuantity } from '../../../core/units/format'
+import type { LeadPlant, LfpPlant } from '#core/simulation/plant'
+import { sharingOver, type Sharing } from '#core/simulation/sharing'
+import { formatNumber, formatQuantity } from '#core/units/format'
 
 use([LineChart, GridComponent, TooltipComponent, LegendComponent, CanvasRenderer])
 

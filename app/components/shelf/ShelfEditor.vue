@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { shelfFields, shelfKind, type ShelfKindId } from '../../../core/shelf/kinds'
+import { shelfFields, shelfKind, type ShelfKindId } from '#core/shelf/kinds'
 import { asJson, ask, type ShelfRecord } from '../../utils/api'
 
 /** One part of the shelf: its data, its versions. Saving makes a new version; older ones stay for the jobs that used them. */

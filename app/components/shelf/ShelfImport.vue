@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { TableProblem } from '../../../core/formats/table'
-import { shelfKind, type ShelfKindId } from '../../../core/shelf/kinds'
+import type { TableProblem } from '#core/formats/table'
+import { shelfKind, type ShelfKindId } from '#core/shelf/kinds'
 import { ask } from '../../utils/api'
 
 /** Reads a table of parts: what is wrong stands row by row, and the good rows are taken only when asked. */

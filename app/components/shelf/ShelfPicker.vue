@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { shelfKind, type ShelfKindId } from '../../../core/shelf/kinds'
+import { shelfKind, type ShelfKindId } from '#core/shelf/kinds'
 import { ask, type ShelfRecord } from '../../utils/api'
 
 /** Takes one part from the shelf. */

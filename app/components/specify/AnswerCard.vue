@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import { checkTitle } from '../../../core/assessment/checks'
-import { adjustableField, type Adjustment, type Answer } from '../../../core/solve/answer'
-import { applyChanges } from '../../../core/job/changes'
-import { fieldAt } from '../../../core/job/document'
-import { completeLinks } from '../../../core/assessment/system'
-import { changedFields } from '../../../core/job/shown'
-import { caseLimitC } from '../../../core/physics/alternator'
-import { formatQuantity, inSentence } from '../../../core/units/format'
+import { checkTitle } from '#core/assessment/checks/index'
+import { adjustableField, type Adjustment, type Answer } from '#core/solve/answer'
+import { applyChanges } from '#core/job/changes'
+import { fieldAt } from '#core/job/document'
+import { completeLinks } from '#core/system/system'
+import { changedFields } from '#core/job/shown'
+import { caseLimitC } from '#core/physics/alternator'
+import { formatQuantity, inSentence } from '#core/units/format'
 
 /** One complete answer: what it costs and does, what is done, what it settles, and what remains. */
 const props = defineProps<{ answer: Answer; adjustments: readonly Adjustment[]; isChosen: boolean; isPinned: boolean; isBusy: boolean; nearest?: boolean }>()

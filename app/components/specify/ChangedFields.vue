@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { ChangedField } from '../../../core/job/shown'
-import { inSentence } from '../../../core/units/format'
+import type { ChangedField } from '#core/job/shown'
+import { inSentence } from '#core/units/format'
 
 /** As found against as specified, field by field. */
 defineProps<{ rows: readonly ChangedField[]; from?: string; to?: string }>()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { verdictWords } from '../../../core/assessment/verdict'
-import { inSentence } from '../../../core/units/format'
+import { verdictWords } from '#core/system/verdict'
+import { inSentence } from '#core/units/format'
 
 /** Where workshops differ: which school gave the answers, and what the others would say of this job. */
 const bench = useJob()

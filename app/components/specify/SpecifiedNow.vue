@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { assess } from '../../../core/assessment/assess'
-import { verdictWords } from '../../../core/assessment/verdict'
-import { asSpecified, withSpecified } from '../../../core/job/specified'
-import { changedFields } from '../../../core/job/shown'
-import { formatQuantity } from '../../../core/units/format'
+import { assess } from '#core/assessment/assess'
+import { verdictWords } from '#core/system/verdict'
+import { asSpecified, withSpecified } from '#core/job/as-specified'
+import { changedFields } from '#core/job/shown'
+import { formatQuantity } from '#core/units/format'
 
 /** What was chosen for the job, beside the survey: in brief, with what differs, and the way to take it back. */
 const bench = useJob()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { Field } from '../../../core/job/fields'
-import { formatQuantity } from '../../../core/units/format'
+import type { Field } from '#core/job/fields'
+import { formatQuantity } from '#core/units/format'
 
 /** A value typed as people write it: shown as understood, refused beside the field. Null is “not stated”. */
 const props = defineProps<{ field: Field; label: string; modelValue: number | string | null; empty?: string; hideLabel?: boolean; name?: string }>()

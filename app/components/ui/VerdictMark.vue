@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Verdict } from '../../../core/assessment/verdict'
+import type { Verdict } from '#core/system/verdict'
 
 /** The verdict by outline: a disc, a diamond, a dashed square, an octagon. */
 defineProps<{ verdict: Verdict }>()

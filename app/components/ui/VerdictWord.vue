@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { verdictWords, type Verdict } from '../../../core/assessment/verdict'
+import { verdictWords, type Verdict } from '#core/system/verdict'
 
 defineProps<{ verdict: Verdict }>()
 </script>

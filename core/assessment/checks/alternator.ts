@@ -1,10 +1,10 @@
-import { loopOhm } from '../../physics/conductors'
-import { formatQuantity as q, formatShare } from '../../units/format'
-import type { ShopRules } from '../../rules/rules'
-import { check, mid, number, word } from '../check'
-import { sizeUnder, type RemedyRef } from '../remedies'
-import type { View } from '../scene'
-import { acceptanceA, allDayA, allDayBudgetA, allDayWords, availableA, cableOhm, demandA, feedingV, isolatorDropV, isStraight, tighterSpeed, type AlternatorLane, type Bank, type Speed, type System } from '../system'
+import { loopOhm } from '#core/physics/conductors'
+import { formatQuantity as q, formatShare } from '#core/units/format'
+import type { ShopRules } from '#core/rules/rules'
+import { check, mid, number, word } from '#core/assessment/check'
+import { sizeUnder, type RemedyRef } from '#core/remedies/catalogue'
+import type { View } from '#core/system/scene'
+import { acceptanceA, allDayA, allDayBudgetA, allDayWords, availableA, cableOhm, demandA, feedingV, isolatorDropV, isStraight, tighterSpeed, type AlternatorLane, type Bank, type Speed, type System } from '#core/system/system'
 import { lowCharge, lowChargeWords } from './charger'
 
 /** What a new DC-DC starts on: a wire, unless the shop trusts voltage and no computer moves it. */

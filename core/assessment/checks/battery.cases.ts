@@ -1,7 +1,7 @@
-import type { JobDocument } from '../../job/document'
-import type { RuleOverrides } from '../../rules/rules'
-import { candidate, charger, goodJob, link, straightJob, withMeasured, withValues, type Values } from '../../testing'
-import type { Verdict } from '../verdict'
+import type { JobDocument } from '#core/job/document'
+import type { RuleOverrides } from '#core/rules/rules'
+import { candidate, charger, goodJob, link, straightJob, withMeasured, withValues, type Values } from '#core/testing'
+import type { Verdict } from '#core/system/verdict'
 
 /** One job that holds a check to a verdict. */
 export interface Case {

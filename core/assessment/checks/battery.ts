@@ -1,9 +1,9 @@
-import { socAtOpenCircuitV } from '../../physics/lfp'
-import { worstShare } from '../../physics/sharing'
-import { formatQuantity as q, formatShare } from '../../units/format'
-import { check, number, word } from '../check'
-import { highestDischargeA } from '../energy'
-import type { RemedyRef } from '../remedies'
+import { socAtOpenCircuitV } from '#core/physics/lfp'
+import { worstShare } from '#core/physics/sharing'
+import { formatQuantity as q, formatShare } from '#core/units/format'
+import { check, number, word } from '#core/assessment/check'
+import { highestDischargeA } from '#core/system/energy'
+import type { RemedyRef } from '#core/remedies/catalogue'
 
 const chemistryNames = { lfp: 'LFP', nmc: 'NMC or cobalt', other: 'other lithium' } as const
 const other: RemedyRef = { id: 'battery.other', on: 'candidate' }

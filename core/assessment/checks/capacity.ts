@@ -1,7 +1,7 @@
-import { formatNumber, formatQuantity as q, formatShare } from '../../units/format'
-import { check, number, word } from '../check'
-import { chargedAwayAh, dailyUse, freshUsableAh, leadHealth, leadUsableAh, sharesBus, usableColdAh } from '../energy'
-import type { RemedyRef } from '../remedies'
+import { formatNumber, formatQuantity as q, formatShare } from '#core/units/format'
+import { check, number, word } from '#core/assessment/check'
+import { chargedAwayAh, dailyUse, freshUsableAh, leadHealth, leadUsableAh, sharesBus, usableColdAh } from '#core/system/energy'
+import type { RemedyRef } from '#core/remedies/catalogue'
 
 const other: RemedyRef = { id: 'battery.other', on: 'candidate' }
 

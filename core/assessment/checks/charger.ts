@@ -1,10 +1,10 @@
-import { socAfterCharge } from '../../physics/lfp'
-import { formatQuantity as q, formatShare } from '../../units/format'
-import { check, mid, number, word, type Judgement, type Subjects } from '../check'
-import { sizeUnder, type RemedyRef } from '../remedies'
-import type { Origin } from '../scene'
-import { cableOhm, compensation, type Bank, type ChargeUnit, type Lane, type System } from '../system'
-import type { Verdict } from '../verdict'
+import { socAfterCharge } from '#core/physics/lfp'
+import { formatQuantity as q, formatShare } from '#core/units/format'
+import { check, mid, number, word, type Judgement, type Subjects } from '#core/assessment/check'
+import { sizeUnder, type RemedyRef } from '#core/remedies/catalogue'
+import type { Origin } from '#core/system/scene'
+import { cableOhm, compensation, type Bank, type ChargeUnit, type Lane, type System } from '#core/system/system'
+import type { Verdict } from '#core/system/verdict'
 
 /** The units of this topic: every mains charger and solar controller, and a DC-DC charger for its own stages. */
 export const isCharging = (unit: ChargeUnit): boolean => !('inputV' in unit) || unit.kind === 'dcdc'

@@ -1,8 +1,8 @@
-import { formatQuantity as q, formatShare } from '../../units/format'
-import { check, number, word } from '../check'
-import { highestDischargeA, surgeA, usableAh } from '../energy'
-import type { RemedyRef } from '../remedies'
-import type { System } from '../system'
+import { formatQuantity as q, formatShare } from '#core/units/format'
+import { check, number, word } from '#core/assessment/check'
+import { highestDischargeA, surgeA, usableAh } from '#core/system/energy'
+import type { RemedyRef } from '#core/remedies/catalogue'
+import type { System } from '#core/system/system'
 
 const other: RemedyRef = { id: 'battery.other', on: 'candidate' }
 

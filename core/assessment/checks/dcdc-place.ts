@@ -1,8 +1,8 @@
-import { deratedShare } from '../../physics/dcdc'
-import { formatQuantity as q, formatShare } from '../../units/format'
-import { check, mid, number, word } from '../check'
-import { chargedAwayAh, dailyUse, laneDay, usableColdAh } from '../energy'
-import { arrayW, coldOpenCircuitV, dcdcInput, feedingV } from '../system'
+import { deratedShare } from '#core/physics/dcdc'
+import { formatQuantity as q, formatShare } from '#core/units/format'
+import { check, mid, number, word } from '#core/assessment/check'
+import { chargedAwayAh, dailyUse, laneDay, usableColdAh } from '#core/system/energy'
+import { arrayW, coldOpenCircuitV, dcdcInput, feedingV } from '#core/system/system'
 
 export const inputVoltage = check({
   id: 'dcdc.input-voltage',

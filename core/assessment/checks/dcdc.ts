@@ -1,7 +1,7 @@
-import { formatQuantity as q } from '../../units/format'
-import { check, mid, number, word } from '../check'
-import { sizeUnder } from '../remedies'
-import { allDayA, allDayWords, availableA, dcdcInput, tighterSpeed } from '../system'
+import { formatQuantity as q } from '#core/units/format'
+import { check, mid, number, word } from '#core/assessment/check'
+import { sizeUnder } from '#core/remedies/catalogue'
+import { allDayA, allDayWords, availableA, dcdcInput, tighterSpeed } from '#core/system/system'
 import { currentAgainstBank } from './charger'
 
 export const output = check({

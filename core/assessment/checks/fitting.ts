@@ -1,9 +1,9 @@
-import { fuseInterruptA } from '../../physics/fuses'
-import { placeInside } from '../../physics/packing'
-import { formatQuantity as q } from '../../units/format'
-import { check, number, word } from '../check'
-import type { RemedyRef } from '../remedies'
-import type { System } from '../system'
+import { fuseInterruptA } from '#core/physics/fuses'
+import { placeInside } from '#core/physics/packing'
+import { formatQuantity as q } from '#core/units/format'
+import { check, number, word } from '#core/assessment/check'
+import type { RemedyRef } from '#core/remedies/catalogue'
+import type { System } from '#core/system/system'
 
 const other: RemedyRef = { id: 'battery.other', on: 'candidate' }
 

@@ -1,4 +1,4 @@
-import type { Check } from '../check'
+import type { Check } from '#core/assessment/check'
 import * as ahead from './ahead'
 import * as alternator from './alternator'
 import * as battery from './battery'

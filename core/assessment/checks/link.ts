@@ -1,8 +1,8 @@
-import { socAtOpenCircuitV } from '../../physics/lfp'
-import { formatQuantity as q, formatShare } from '../../units/format'
-import { noLimit } from '../../job/fields'
-import { check, mid, number, word } from '../check'
-import { acceptanceA, availableA, cableOhm, demandA, isStraight } from '../system'
+import { socAtOpenCircuitV } from '#core/physics/lfp'
+import { formatQuantity as q, formatShare } from '#core/units/format'
+import { noLimit } from '#core/job/fields'
+import { check, mid, number, word } from '#core/assessment/check'
+import { acceptanceA, availableA, cableOhm, demandA, isStraight } from '#core/system/system'
 import { addDcdc, atBatteryV } from './alternator'
 
 export const vsrNeverOpens = check({

@@ -1,11 +1,11 @@
-import { leadCapacityAh } from '../../physics/lead'
-import { houseLeadOf, lfpOf } from '../../simulation/from-job'
-import { restedLeadSoc, shareOf, type Sharing } from '../../simulation/sharing'
-import { formatQuantity as q, formatShare } from '../../units/format'
-import { check, number, word } from '../check'
-import { dcAtOnceA, leadHealth, loadA, sharesBus } from '../energy'
-import type { RemedyRef } from '../remedies'
-import { laneCurrentA, type Lane } from '../system'
+import { leadCapacityAh } from '#core/physics/lead'
+import { houseLeadOf, lfpOf } from '#core/simulation/plant-of-job'
+import { restedLeadSoc, shareOf, type Sharing } from '#core/simulation/sharing'
+import { formatQuantity as q, formatShare } from '#core/units/format'
+import { check, number, word } from '#core/assessment/check'
+import { dcAtOnceA, leadHealth, loadA, sharesBus } from '#core/system/energy'
+import type { RemedyRef } from '#core/remedies/catalogue'
+import { laneCurrentA, type Lane } from '#core/system/system'
 
 export const school = check({
   id: 'mixed.school',

@@ -1,8 +1,8 @@
-import { formatQuantity as q } from '../../units/format'
-import { check, number, word, type Setting } from '../check'
-import type { RemedyRef } from '../remedies'
-import type { Origin } from '../scene'
-import { compensation, type ChargeUnit, type Lane, type System } from '../system'
+import { formatQuantity as q } from '#core/units/format'
+import { check, number, word, type Setting } from '#core/assessment/check'
+import type { RemedyRef } from '#core/remedies/catalogue'
+import type { Origin } from '#core/system/scene'
+import { compensation, type ChargeUnit, type Lane, type System } from '#core/system/system'
 import { isCharging, replacement } from './charger'
 
 /** A bound on a setting, V, with what it comes from. */

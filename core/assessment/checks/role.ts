@@ -1,6 +1,6 @@
-import { formatQuantity as q } from '../../units/format'
-import { check, mid, number, word } from '../check'
-import { dcdcInput } from '../system'
+import { formatQuantity as q } from '#core/units/format'
+import { check, mid, number, word } from '#core/assessment/check'
+import { dcdcInput } from '#core/system/system'
 
 export const role = check({
   id: 'charger.role',

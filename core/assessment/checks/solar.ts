@@ -1,10 +1,10 @@
-import { formatQuantity as q } from '../../units/format'
-import { clearDays } from '../../weather/sun'
-import { home } from '../../weather/places'
-import { check, number, word, type Judgement } from '../check'
-import { chargedAwayAh, dailyUse, laneDay, workingV } from '../energy'
-import { arrayW, coldOpenCircuitV, type SolarLane, type System } from '../system'
-import { isWorse } from '../verdict'
+import { formatQuantity as q } from '#core/units/format'
+import { clearDays } from '#core/weather/sun'
+import { home } from '#core/weather/places'
+import { check, number, word, type Judgement } from '#core/assessment/check'
+import { chargedAwayAh, dailyUse, laneDay, workingV } from '#core/system/energy'
+import { arrayW, coldOpenCircuitV, type SolarLane, type System } from '#core/system/system'
+import { isWorse } from '#core/system/verdict'
 import { absorptionOf, floatOf } from './charger'
 
 export const voltage = check({

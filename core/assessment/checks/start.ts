@@ -1,8 +1,8 @@
-import { openCircuitV } from '../../physics/lfp'
-import { formatQuantity as q } from '../../units/format'
-import { check, number, word } from '../check'
-import type { RemedyRef } from '../remedies'
-import type { System } from '../system'
+import { openCircuitV } from '#core/physics/lfp'
+import { formatQuantity as q } from '#core/units/format'
+import { check, number, word } from '#core/assessment/check'
+import type { RemedyRef } from '#core/remedies/catalogue'
+import type { System } from '#core/system/system'
 import { addDcdc } from './alternator'
 
 /** Ways by which a starter can draw on the house bank: what they are, and what takes them away. */

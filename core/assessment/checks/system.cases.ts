@@ -1,5 +1,5 @@
-import { alternator, charger, goodJob, link, straightJob, withMeasured, withValues, type Values } from '../../testing'
-import type { JobDocument } from '../../job/document'
+import { alternator, charger, goodJob, link, straightJob, withMeasured, withValues, type Values } from '#core/testing'
+import type { JobDocument } from '#core/job/document'
 import type { Case } from './battery.cases'
 
 const [good, changed, open, bad] = ['suits', 'suits-once-changed', 'measure-first', 'does-not-suit'] as const

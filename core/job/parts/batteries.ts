@@ -1,6 +1,6 @@
-import { typicalLeadKgPerAh } from '../../physics/lead'
-import { typicalPackOhm } from '../../physics/lfp'
-import { choice, leadKinds, noLimit, quantity, rows, systemVoltages, volts, yesNo, type Fields } from '../field'
+import { typicalLeadKgPerAh } from '#core/physics/lead'
+import { typicalPackOhm } from '#core/physics/lfp'
+import { choice, leadKinds, noLimit, quantity, rows, systemVoltages, volts, yesNo, type Fields } from '#core/job/field'
 import { temperatureReadings } from './wiring'
 
 const own = { when: [{ field: 'present', is: ['yes'] }] } as const

@@ -1,4 +1,4 @@
-import { choice, noLimit, onlyWhen, quantity, systemVoltages, volts, yesNo, type Condition, type Fields } from '../field'
+import { choice, noLimit, onlyWhen, quantity, systemVoltages, volts, yesNo, type Condition, type Fields } from '#core/job/field'
 
 /** Which profile such a charger takes is seen only on the day: its label does not decide it. */
 const detectsByItself: Condition = { field: 'profile', is: ['automatic'] }

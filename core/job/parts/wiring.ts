@@ -1,4 +1,4 @@
-import { choice, noLimit, quantity, rows, volts, yesNo, type Fields } from '../field'
+import { choice, noLimit, quantity, rows, volts, yesNo, type Fields } from '#core/job/field'
 
 const posts = {
   house: 'House bank', starting: 'Starting battery', alternator: 'Alternator', link: 'Relay, isolator, switch or DC-DC', charger: 'Mains charger',

@@ -1,6 +1,6 @@
 import { createEventStream, getQuery } from 'h3'
 import Joi from 'joi'
-import { readingsPerSecond, standInStream } from '../../../core/loads/stand-in'
+import { readingsPerSecond, standInStream } from '#core/loads/stand-in'
 import { route, validated } from '../../utils/reply'
 
 const query = Joi.object<{ from: number; seed: number; speed: number }>({

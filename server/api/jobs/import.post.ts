@@ -1,6 +1,6 @@
 import { getQuery, setResponseStatus } from 'h3'
 import Joi from 'joi'
-import { largestJobFileBytes, readJobFile } from '../../../core/formats/job-file'
+import { largestJobFileBytes, readJobFile } from '#core/formats/job-file'
 import { createJob } from '../../db/jobs'
 import { readText } from '../../utils/body'
 import { workshopDatabase } from '../../utils/database'

@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import { inWords, rulesSchema } from '../../../core/formats/job-schema'
+import { inWords, rulesSchema } from '#core/formats/job-schema'
 import { readShop, rejudge, saveShop, type Shop } from '../../db/shop'
 import { readJson } from '../../utils/body'
 import { workshopDatabase } from '../../utils/database'

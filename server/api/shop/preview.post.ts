@@ -1,6 +1,6 @@
 import Joi from 'joi'
-import { inWords, rulesSchema } from '../../../core/formats/job-schema'
-import type { RuleOverrides } from '../../../core/rules/rules'
+import { inWords, rulesSchema } from '#core/formats/job-schema'
+import type { RuleOverrides } from '#core/rules/rules'
 import { readShop, rejudge } from '../../db/shop'
 import { readJson } from '../../utils/body'
 import { workshopDatabase } from '../../utils/database'

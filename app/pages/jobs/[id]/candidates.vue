@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import type { CheckResult } from '../../../../core/assessment/assess'
-import { candidatePaths, chooseCandidate, mostCandidates, type CandidateColumn, type SourceHours } from '../../../../core/assessment/candidates'
-import { verdictWords } from '../../../../core/assessment/verdict'
-import { partAt, withNewPart } from '../../../../core/job/document'
-import { partKinds, type Known } from '../../../../core/job/fields'
-import { valuesFromShelf } from '../../../../core/shelf/kinds'
-import { formatNumber, formatQuantity, inSentence } from '../../../../core/units/format'
+import type { CheckResult } from '#core/assessment/assess'
+import { candidatePaths, chooseCandidate, mostCandidates, type CandidateColumn, type SourceHours } from '#core/compare/candidates'
+import { verdictWords } from '#core/system/verdict'
+import { partAt, withNewPart } from '#core/job/document'
+import { partKinds, type Known } from '#core/job/fields'
+import { valuesFromShelf } from '#core/shelf/kinds'
+import { formatNumber, formatQuantity, inSentence } from '#core/units/format'
 import type { ShelfRecord } from '../../../utils/api'
 
 /** Batteries and bank arrangements side by side on this job. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
-import { partKinds, type PartKindId } from '../../../../core/job/fields'
+import { partKinds, type PartKindId } from '#core/job/fields'
 import { asJson, ask, type StoredJob } from '../../../utils/api'
 
 const device = useDeviceName()

@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import { readLoadsCsv, writeLoadsCsv } from '../../../../core/formats/loads-csv'
-import type { TableProblem } from '../../../../core/formats/table'
-import { partName, partsOf } from '../../../../core/job/document'
-import { partKinds, type Known } from '../../../../core/job/fields'
-import { auditLoads, dayParts } from '../../../../core/loads/audit'
-import { loadLibrary, type TypicalLoad } from '../../../../core/loads/library'
-import { formatQuantity } from '../../../../core/units/format'
+import { readLoadsCsv, writeLoadsCsv } from '#core/formats/loads-csv'
+import type { TableProblem } from '#core/formats/table'
+import { partName, partsOf } from '#core/job/document'
+import { partKinds, type Known } from '#core/job/fields'
+import { auditLoads, dayParts } from '#core/loads/audit'
+import { loadLibrary, type TypicalLoad } from '#core/loads/library'
+import { formatQuantity } from '#core/units/format'
 
 /** The energy audit: what the customer runs, and what it takes by part of the day. */
 const judging = useJudging()

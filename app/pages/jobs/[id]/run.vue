@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { useTimeoutFn } from '@vueuse/core'
-import { quantity, type Field } from '../../../../core/job/fields'
-import { inputsOf } from '../../../../core/simulation/inputs'
-import { mostLoadA } from '../../../../core/simulation/plant'
-import { runIds, runKind, type RunId, type RunInputs, type RunResult } from '../../../../core/simulation/runs'
-import { seriesCsv } from '../../../../core/simulation/series-csv'
-import { variantsOf } from '../../../../core/simulation/variants'
+import { quantity, type Field } from '#core/job/fields'
+import { inputsOf } from '#core/simulation/inputs'
+import { mostLoadA } from '#core/simulation/plant'
+import { runIds, runKind, type RunId, type RunInputs, type RunResult } from '#core/simulation/runs'
+import { seriesCsv } from '#core/formats/series'
+import { variantsOf } from '#core/compare/variants'
 
 /** The system of the job in time. */
 const judging = useJudging()

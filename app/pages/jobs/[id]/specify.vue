@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { useMediaQuery } from '@vueuse/core'
-import type { Adjustment, Answer } from '../../../../core/solve/answer'
-import { specifiedBy } from '../../../../core/solve/answer'
-import { withSpecified } from '../../../../core/job/specified'
-import type { ShelfPart } from '../../../../core/shelf/kinds'
-import { formatQuantity } from '../../../../core/units/format'
+import type { Adjustment, Answer } from '#core/solve/answer'
+import { specifiedBy } from '#core/solve/answer'
+import { withSpecified } from '#core/job/as-specified'
+import type { ShelfPart } from '#core/shelf/kinds'
+import { formatQuantity } from '#core/units/format'
 
 /** Complete ways to make it suit, searched for and set side by side. */
 const judging = useJudging()

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { remedyEffort, remedyLabel } from '../../../../core/assessment/remedies'
-import { worst } from '../../../../core/assessment/verdict'
-import { crafts, partName } from '../../../../core/job/document'
-import { ruleCatalogue, type RuleId } from '../../../../core/rules/rules'
-import { formatQuantity, inSentence } from '../../../../core/units/format'
+import { remedyEffort, remedyLabel } from '#core/remedies/catalogue'
+import { worst } from '#core/system/verdict'
+import { crafts, partName } from '#core/job/document'
+import { ruleCatalogue, type RuleId } from '#core/rules/rules'
+import { formatQuantity, inSentence } from '#core/units/format'
 import { today } from '../../../utils/dates'
 
 /** The page the customer gets: the answer, the reasons, what to change, what is still open, and the cautions. */

@@ -1,5 +1,5 @@
 import { setResponseHeaders } from 'h3'
-import { writeJobFile } from '../../../../core/formats/job-file'
+import { writeJobFile } from '#core/formats/job-file'
 import { readJob } from '../../../db/jobs'
 import { workshopDatabase } from '../../../utils/database'
 import { jobId, noSuchJob, route } from '../../../utils/reply'

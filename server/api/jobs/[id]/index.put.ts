@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import { checkJob, largestJobFileBytes } from '../../../../core/formats/job-file'
+import { checkJob, largestJobFileBytes } from '#core/formats/job-file'
 import { saveJob } from '../../../db/jobs'
 import { readJson } from '../../../utils/body'
 import { workshopDatabase } from '../../../utils/database'

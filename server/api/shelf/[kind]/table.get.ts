@@ -1,6 +1,6 @@
 import { getRouterParam, setResponseHeaders } from 'h3'
-import { writeShelfCsv } from '../../../../core/formats/shelf-csv'
-import { mostTableRows } from '../../../../core/formats/table'
+import { writeShelfCsv } from '#core/formats/shelf-csv'
+import { mostTableRows } from '#core/formats/table'
 import { listShelf } from '../../../db/shelf'
 import { workshopDatabase } from '../../../utils/database'
 import { route } from '../../../utils/reply'

@@ -1,6 +1,6 @@
 import { getQuery, getRouterParam } from 'h3'
 import Joi from 'joi'
-import { largestShelfFileBytes, readShelfCsv } from '../../../../core/formats/shelf-csv'
+import { largestShelfFileBytes, readShelfCsv } from '#core/formats/shelf-csv'
 import { putOnShelf } from '../../../db/shelf'
 import { readText } from '../../../utils/body'
 import { workshopDatabase } from '../../../utils/database'

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { verdictWords } from '../../../../../core/assessment/verdict'
-import type { Sheet } from '../../../../../core/papers/sheet'
-import { inUnits } from '../../../../../core/units/display'
-import { formatQuantity, inSentence } from '../../../../../core/units/format'
-import type { Unit } from '../../../../../core/units/units'
+import { verdictWords } from '#core/system/verdict'
+import type { Sheet } from '#core/papers/sheet'
+import { inUnits } from '#core/units/display'
+import { formatQuantity, inSentence } from '#core/units/format'
+import type { Unit } from '#core/units/units'
 import type { SheetRow } from '../../../../utils/api'
 
 /** A specification sheet as it was issued; it reads nothing of what the job, the rules or the shelf are now. */

@@ -1,7 +1,7 @@
 import { getHeader, getQuery, setResponseStatus } from 'h3'
 import { imageSize } from 'image-size'
 import Joi from 'joi'
-import { partKindIds } from '../../../../../core/job/fields'
+import { partKindIds } from '#core/job/fields'
 import { readJob } from '../../../../db/jobs'
 import { addPhoto, listPhotos } from '../../../../db/photos'
 import { readBytes } from '../../../../utils/body'

@@ -1,6 +1,6 @@
 import Joi from 'joi'
-import { checkShelfPart } from '../../../../../core/formats/shelf-csv'
-import type { ShelfValues } from '../../../../../core/shelf/kinds'
+import { checkShelfPart } from '#core/formats/shelf-csv'
+import type { ShelfValues } from '#core/shelf/kinds'
 import { readVersions, savePart } from '../../../../db/shelf'
 import { readJson } from '../../../../utils/body'
 import { workshopDatabase } from '../../../../utils/database'

@@ -1,5 +1,5 @@
 import { setResponseHeaders } from 'h3'
-import { sheetCsv } from '../../../../../../core/papers/sheet-csv'
+import { sheetCsv } from '#core/formats/sheet-csv'
 import { route } from '../../../../../utils/reply'
 import { sheetOfAddress } from '../../../../../utils/sheet'
 

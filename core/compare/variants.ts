@@ -1,13 +1,13 @@
-import { addDcdc } from '../assessment/checks/alternator'
-import type { Assessment } from '../assessment/assess'
-import { applyRemedy, canTry } from '../assessment/remedies'
-import { Scene } from '../assessment/scene'
-import { completeLinks, systemOf } from '../assessment/system'
-import { partsOf, withField, type JobDocument } from '../job/document'
-import { asSpecified } from '../job/specified'
-import { resolveRules, type RuleOverrides } from '../rules/rules'
-import { plantOf } from './from-job'
-import type { Plant } from './plant'
+import { addDcdc } from '#core/assessment/checks/alternator'
+import type { Assessment } from '#core/assessment/assess'
+import { applyRemedy, canTry } from '#core/remedies/catalogue'
+import { Scene } from '#core/system/scene'
+import { completeLinks, systemOf } from '#core/system/system'
+import { partsOf, withField, type JobDocument } from '#core/job/document'
+import { asSpecified } from '#core/job/as-specified'
+import { resolveRules, type RuleOverrides } from '#core/rules/rules'
+import { plantOf } from '#core/simulation/plant-of-job'
+import type { Plant } from '#core/simulation/plant'
 
 /** A system to run beside another. */
 export interface Variant {

@@ -1,12 +1,12 @@
-import { ampacityThereA } from '../physics/conductors'
-import { partName, type JobDocument, type PartPath } from '../job/document'
-import { noLimit, type Range } from '../job/fields'
-import { resolveRules, type RuleOverrides } from '../rules/rules'
-import type { Assessment } from './assess'
-import { Scene } from './scene'
-import { formatQuantity } from '../units/format'
-import { allDayA, allDayBudgetA, arrayW, availableA, compensation, completeLinks, dcdcInput, demandA, systemOf, type AlternatorLane, type ChargeUnit, type Lane, type System } from './system'
-import type { Verdict } from './verdict'
+import { ampacityThereA } from '#core/physics/conductors'
+import { partName, type JobDocument, type PartPath } from '#core/job/document'
+import { noLimit, type Range } from '#core/job/fields'
+import { resolveRules, type RuleOverrides } from '#core/rules/rules'
+import type { Assessment } from '#core/assessment/assess'
+import { Scene } from '#core/system/scene'
+import { formatQuantity } from '#core/units/format'
+import { allDayA, allDayBudgetA, arrayW, availableA, compensation, completeLinks, dcdcInput, demandA, systemOf, type AlternatorLane, type ChargeUnit, type Lane, type System } from '#core/system/system'
+import type { Verdict } from '#core/system/verdict'
 
 /** A voltage on the ruler; a range when it is not known or swings. */
 export interface Mark {

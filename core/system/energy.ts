@@ -1,5 +1,5 @@
-import { temperatureFactor } from '../physics/lfp'
-import { leadCapacityAh } from '../physics/lead'
+import { temperatureFactor } from '#core/physics/lfp'
+import { leadCapacityAh } from '#core/physics/lead'
 import type { View } from './scene'
 import { acceptanceA, arrayW, availableA, laneCurrentA, type Bank, type Lane, type System } from './system'
 

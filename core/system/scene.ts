@@ -1,7 +1,7 @@
-import { partAt, type AnyPart, type FieldPath, type JobDocument, type PartPath, type PartRef } from '../job/document'
-import { howKnown, partKinds, type Field, type Fields, type FieldsOf, type How, type Known, type PartKind, type PartKindId, type QuantityField, type Range, type Resolved } from '../job/fields'
-import { ruleCatalogue, type ShopRules } from '../rules/rules'
-import { inSentence } from '../units/format'
+import { partAt, type AnyPart, type FieldPath, type JobDocument, type PartPath, type PartRef } from '#core/job/document'
+import { howKnown, partKinds, type Field, type Fields, type FieldsOf, type How, type Known, type PartKind, type PartKindId, type QuantityField, type Range, type Resolved } from '#core/job/fields'
+import { ruleCatalogue, type ShopRules } from '#core/rules/rules'
+import { inSentence } from '#core/units/format'
 
 /** Where a value or a limit comes from. */
 export interface Origin {

@@ -1,5 +1,4 @@
-import type { FieldPath } from '../job/document'
-import type { Judgement } from './check'
+import type { FieldPath } from '#core/job/document'
 import type { Scene } from './scene'
 import { verdicts, type Verdict } from './verdict'
 
@@ -59,7 +58,7 @@ const union = (sets: Iterable<VerdictSet>): VerdictSet => {
  * meets one verdict alone, each unknown is also scanned by itself, finely; a verdict met at every
  * point holds. The number of judgings is bounded; past the bound a branch is judged at usual values.
  */
-export function explore(scene: Scene, judge: () => Judgement | null, effort: Effort): Exploration {
+export function explore(scene: Scene, judge: () => { readonly verdict: Verdict } | null, effort: Effort): Exploration {
   const { pointsByDepth, mostLeaves } = effort
   const verdictWith = (assumed: Assumed): Verdict => {
     scene.begin(assumed)

@@ -1,9 +1,9 @@
-import type { RemedyRef } from '../assessment/remedies'
-import type { System } from '../assessment/system'
-import type { PartKindId } from '../job/fields'
-import type { JobDocument } from '../job/document'
-import type { ListedPart } from '../job/specified'
-import { valuesFromShelf, type ShelfKindId, type ShelfPart } from '../shelf/kinds'
+import type { RemedyRef } from './catalogue'
+import type { System } from '#core/system/system'
+import type { PartKindId } from '#core/job/fields'
+import type { JobDocument } from '#core/job/document'
+import type { ListedPart } from '#core/job/specified'
+import { valuesFromShelf, type ShelfKindId, type ShelfPart } from '#core/shelf/kinds'
 
 /** One way of carrying a remedy out: what is bought, and what its data sheet then says of the part of the job. */
 export interface Supply {

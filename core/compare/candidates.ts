@@ -1,13 +1,13 @@
-import { partsOf, type AnyPart, type JobDocument, type PartPath } from '../job/document'
-import type { Footprint, Placed } from '../physics/packing'
-import { resolveRules, type RuleOverrides } from '../rules/rules'
-import { assess, type CheckResult } from './assess'
-import { chargedAwayAh, dailyUse, freshUsableAh, highestDischargeA, leadHealth, leadUsableAh, usableAh, usableColdAh } from './energy'
-import { hoursToFullOn } from './checks/ahead'
-import { placing } from './checks/fitting'
-import { Scene } from './scene'
-import { completeLinks, systemOf, type System } from './system'
-import type { Verdict } from './verdict'
+import { partsOf, type AnyPart, type JobDocument, type PartPath } from '#core/job/document'
+import type { Footprint, Placed } from '#core/physics/packing'
+import { resolveRules, type RuleOverrides } from '#core/rules/rules'
+import { assess, type CheckResult } from '#core/assessment/assess'
+import { chargedAwayAh, dailyUse, freshUsableAh, highestDischargeA, leadHealth, leadUsableAh, usableAh, usableColdAh } from '#core/system/energy'
+import { hoursToFullOn } from '#core/assessment/checks/ahead'
+import { placing } from '#core/assessment/checks/fitting'
+import { Scene } from '#core/system/scene'
+import { completeLinks, systemOf, type System } from '#core/system/system'
+import type { Verdict } from '#core/system/verdict'
 
 /** Most batteries set side by side, the one in question included. */
 export const mostCandidates = 4

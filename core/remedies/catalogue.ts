@@ -1,6 +1,6 @@
-import { partAt, partsOf, withField, withNewPart, withPart, withoutPart, type AnyPart, type JobDocument, type PartPath } from '../job/document'
-import type { Known } from '../job/fields'
-import { formatQuantity } from '../units/format'
+import { partAt, partsOf, withField, withNewPart, withPart, withoutPart, type AnyPart, type JobDocument, type PartPath } from '#core/job/document'
+import type { Known } from '#core/job/fields'
+import { formatQuantity } from '#core/units/format'
 
 /** A remedy for one part, with its value where it has one. */
 export interface RemedyRef {

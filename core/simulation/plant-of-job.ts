@@ -1,10 +1,10 @@
-import { airAroundC, completeLinks, cableOhm, measuredHeat, shaftRpm, systemOf, type AlternatorLane, type System } from '../assessment/system'
-import { leadHealth, loadA, sharesBus } from '../assessment/energy'
-import { Scene, type View } from '../assessment/scene'
-import { fieldAt, partName, type JobDocument } from '../job/document'
-import { caseLimitC, usualHeat } from '../physics/alternator'
-import { c20OverC10, leadLeakA } from '../physics/lead'
-import { resolveRules, type RuleOverrides } from '../rules/rules'
+import { airAroundC, completeLinks, cableOhm, measuredHeat, shaftRpm, systemOf, type AlternatorLane, type System } from '#core/system/system'
+import { leadHealth, loadA, sharesBus } from '#core/system/energy'
+import { Scene, type View } from '#core/system/scene'
+import { fieldAt, partName, type JobDocument } from '#core/job/document'
+import { caseLimitC, usualHeat } from '#core/physics/alternator'
+import { c20OverC10, leadLeakA } from '#core/physics/lead'
+import { resolveRules, type RuleOverrides } from '#core/rules/rules'
 import type { AlternatorPlant, LeadPlant, LfpPlant, LinkPlant, Plant, SolarPlant, Stages } from './plant'
 
 /** Which batteries the house has in a run: the lead that is there now, or the battery in question (with lead where it stays). */

@@ -1,14 +1,14 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import { assess } from '../assessment/assess'
-import { emptyJob, withNewPart, type JobDocument } from '../job/document'
-import { leadLeakA } from '../physics/lead'
-import { withValues } from '../testing'
-import { plantOf } from './from-job'
+import { assess } from '#core/assessment/assess'
+import { emptyJob, withNewPart, type JobDocument } from '#core/job/document'
+import { leadLeakA } from '#core/physics/lead'
+import { withValues } from '#core/testing'
+import { plantOf } from './plant-of-job'
 import { inputsOf } from './inputs'
 import type { LinkPlant } from './plant'
 import { runIds, runNow } from './runs'
-import { variantsOf } from './variants'
+import { variantsOf } from '#core/compare/variants'
 
 const folder = new URL('../../demo/jobs/', import.meta.url)
 const jobs = Object.fromEntries(readdirSync(folder).map((name) => [name.slice(0, 4), JSON.parse(readFileSync(new URL(name, folder), 'utf8')) as JobDocument]))

@@ -1,5 +1,5 @@
 import { csvFormatRows } from 'd3-dsv'
-import type { Sheet } from './sheet'
+import type { Sheet } from '#core/papers/sheet'
 
 /** The parts list of a sheet as CSV: header row, units in headers, labour as its last line. */
 export function sheetCsv({ inputs, result }: Sheet): string {

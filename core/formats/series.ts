@@ -1,6 +1,6 @@
 import { csvFormatRows } from 'd3-dsv'
-import { channelIds, channels, type ChannelId } from './record'
-import type { RunResult } from './runs'
+import { channelIds, channels, type ChannelId } from '#core/simulation/record'
+import type { RunResult } from '#core/simulation/runs'
 
 /** How the column of a channel is headed. */
 const head = (id: ChannelId): string => (channels[id].unit === '' ? id : `${id} (${channels[id].unit})`)

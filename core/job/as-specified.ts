@@ -1,0 +1,15 @@
+import { applyChanges } from './changes'
+import type { JobDocument } from './document'
+import type { Specified } from './specified'
+
+/** The job as it will be once it is done; the survey as it is where nothing was chosen. The chosen answer itself is left out. */
+export function asSpecified(job: JobDocument): JobDocument {
+  const { specified, ...found } = job
+  return specified ? applyChanges(found as JobDocument, specified.changes) : job
+}
+
+/** The job with an answer chosen for it, or with none. The survey stays untouched beside it. */
+export function withSpecified(job: JobDocument, specified: Specified | null): JobDocument {
+  const { specified: _old, ...found } = job
+  return specified ? { ...found, specified } as JobDocument : found as JobDocument
+}
