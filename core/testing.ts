@@ -38,7 +38,7 @@ export const straightJob = (link: Values): JobDocument =>
 
 /** The one result of a check on a part. Throws when the check did not apply, so that no test passes by its absence. */
 export function resultOf(job: JobDocument, id: string, on: string, rules: RuleOverrides = {}): CheckResult {
-  const assessment: Assessment = assess(job, rules)
+  const assessment: Assessment = assess(job, { rules })
   const found = assessment.checks.find((c) => c.id === id && c.on === on)
   if (!found) throw new Error(`${id} did not apply to ${on}; it applied to ${assessment.checks.filter((c) => c.id === id).map((c) => c.on).join(', ') || 'nothing'}`)
   return found

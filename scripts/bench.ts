@@ -1,23 +1,25 @@
+import { planOf } from '#core/solve/plan'
 // npm run bench: how long the core takes, how well steps are found, how fast lists answer, how large the page is and how free it stays.
 // npm run bench -- PART…: of core, runs, steps, lists, page, size, those alone.
 import { execFileSync } from 'node:child_process'
 import { existsSync, readdirSync, readFileSync } from 'node:fs'
 import { Bench } from 'tinybench'
-import { assess, assessAhead } from '#core/assessment/assess'
+import { assess, resultsAhead } from '#core/assessment/assess'
 import { compareCandidates } from '#core/compare/candidates'
 import { drawLanes } from '#core/compare/instruments'
 import { readJobFile, writeJobFile } from '#core/formats/job-file'
-import { writeShelfCsv } from '#core/formats/shelf-csv'
-import { readShelfCsv } from '#core/formats/shelf-csv'
+import { writeShelfCsv, readShelfCsv } from '#core/formats/shelf-csv'
 import { emptyJob, type JobDocument, withNewPart } from '#core/job/document'
 import { auditLoads } from '#core/loads/audit'
 import { StepDetector } from '#core/loads/detect'
 import { judgeSteps } from '#core/loads/judge'
 import { chanceVehicle } from '#core/loads/stand-in'
 import { shelfKindIds, type ShelfPart } from '#core/shelf/kinds'
-import { evaluate, planOf } from '#core/solve/solve'
+import { Evaluator } from '#core/solve/evaluate'
+import { search } from '#core/solve/front'
+import { factsOf } from '#core/system/system'
 import { plantOf } from '#core/simulation/plant-of-job'
-import { inputsOf } from '#core/simulation/inputs'
+import { inputsOfJob } from '#core/simulation/inputs'
 import { runNow } from '#core/simulation/runs'
 import { parseQuantity } from '#core/units/parse'
 import { readEpw, weatherOf } from '#core/weather/epw'
@@ -37,10 +39,10 @@ if (wanted('core')) {
   const file = writeJobFile(first)
   const assessment = assess(first)
   const bench = new Bench({ time: 1500, warmupTime: 500 })
-  for (const [name, job] of jobs) bench.add(`assess ${name}, at once`, () => { assess(job, {}, []) })
-  for (const [name, job] of jobs) bench.add(`look ahead ${name}: the checks that take a run`, () => { assessAhead(job) })
+  for (const [name, job] of jobs) bench.add(`assess ${name}, at once`, () => { assess(job, {}, { quick: true }) })
+  for (const [name, job] of jobs) bench.add(`look ahead ${name}: the checks that take a run`, () => { resultsAhead(factsOf(job)) })
   bench
-    .add('assess a job of two sources, all unknown', () => { assess(unknown, {}, []) })
+    .add('assess a job of two sources, all unknown', () => { assess(unknown, {}, { quick: true }) })
     .add('compare four candidates', () => { compareCandidates(trailer) })
     .add('audit the loads', () => { auditLoads(first) })
     .add('draw the lanes of the first job', () => { drawLanes(first, {}, assessment) })
@@ -63,7 +65,7 @@ if (wanted('runs')) {
     const times: number[] = []
     for (let i = 0; i < 4; i++) {
       const begun = performance.now()
-      runNow(run, plant, inputsOf(job, run), run === 'typical-year' ? weather : null)
+      runNow(run, plant, inputsOfJob(job, run), run === 'typical-year' ? weather : null)
       times.push(performance.now() - begun)
     }
     runs.push({ run: what, first: ms(times[0]!), best: ms(Math.min(...times)) })
@@ -160,7 +162,7 @@ if (wanted('lists') || wanted('page')) await withDemo(async ({ url, sql, browser
     const like = first.chargers['charger-1']!
     const many: JobDocument = { ...first, job: { ...first.job, number: '0499' }, alternators: { 'alternator-1': { ...first.alternators['alternator-1']!, ratedA: { value: 200, how: 'measured' } } }, chargers: { 'charger-1': like, 'charger-2': { ...like, name: 'Second charger' }, 'charger-3': { ...like, name: 'Third charger' } } }
     const plan = planOf(many, {}, shelf)
-    const settling = Array.from({ length: plan.count }, (_, i) => evaluate(plan, i)).filter((e) => e.settles).length
+    const settling = [...search(new Evaluator(plan))].filter(({ short }) => short === 0).length
     const stored = await (await fetch(`${url}/api/jobs/import?who=bench`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(many) })).json() as { id: string }
     await page.goto(`${url}/jobs/${stored.id}/specify`)
     const solving = page.getByTestId('solve-state')

@@ -3,7 +3,7 @@ import { readFile } from 'node:fs/promises'
 import { parseArgs } from 'node:util'
 import { partsOf } from '#core/job/document'
 import { plantOf } from '#core/simulation/plant-of-job'
-import { inputsOf } from '#core/simulation/inputs'
+import { inputsOfJob } from '#core/simulation/inputs'
 import { runIds, runNow, type RunId } from '#core/simulation/runs'
 import { readEpw, weatherOf } from '#core/weather/epw'
 import { fail, jobFromFile } from './lib/job-argument'
@@ -26,4 +26,4 @@ if (values.weather) {
   if (!read.ok) fail(`${values.weather}, line ${read.line}: ${read.error}`)
   weather = weatherOf(read.file, tilt)
 }
-process.stdout.write(`${JSON.stringify(runNow(run as RunId, plantOf(job, {}, fitted), inputsOf(job, run as RunId), weather), null, 2)}\n`)
+process.stdout.write(`${JSON.stringify(runNow(run as RunId, plantOf(job, {}, fitted), inputsOfJob(job, run as RunId), weather), null, 2)}\n`)

@@ -1,39 +1,42 @@
-import type { RunNews, RunOrder } from '../workers/run.worker'
+import { onScopeDispose, ref, shallowRef } from 'vue'
 import type { RunResult } from '#core/simulation/runs'
+import { heard, plain, startEngine, type OwnEngine } from '../engine/client'
+import type { RunOrder } from '../engine/engine'
 
-/** Carries out runs in a worker: progress, a stop that takes at once, and the results. */
+/** Carries out runs in an engine of their own: progress, a stop that takes at once, and the results. */
 export function useRunner() {
-  let worker: Worker | null = null
+  let own: OwnEngine | null = null
   const share = ref<number | null>(null)
   const results = shallowRef<readonly RunResult[]>([])
   const notes = ref<readonly string[]>([])
   const problem = ref('')
 
   function stop(): void {
-    worker?.terminate()
-    worker = null
+    own?.end()
+    own = null
     share.value = null
   }
-  function start(order: RunOrder): void {
+  async function start(order: RunOrder): Promise<void> {
     stop()
     problem.value = ''
     share.value = 0
-    worker = new Worker(new URL('../workers/run.worker.ts', import.meta.url), { type: 'module' })
-    worker.onmessage = ({ data }: MessageEvent<RunNews>) => {
-      if (data.kind === 'progress') return void (share.value = data.share)
-      if (data.kind === 'refused') problem.value = data.error
-      else {
-        results.value = data.results
-        notes.value = data.notes
-      }
+    const mine = (own = startEngine((message) => { fail(mine, `The run could not be started: ${message}`) }))
+    const plainOrder = { ...plain({ ...order, epw: null }), epw: order.epw }
+    try {
+      const outcome = await mine.engine.run(plainOrder, heard((done: number) => { if (own === mine) share.value = done }))
+      if (own !== mine) return
+      if (!outcome.ok) return void fail(mine, outcome.error)
+      results.value = outcome.results
+      notes.value = outcome.notes
       stop()
+    } catch (cause) {
+      fail(mine, `The run ended by itself: ${(cause as Error).message}`)
     }
-    worker.onerror = (event) => {
-      problem.value = `The run could not be started: ${event.message}`
-      stop()
-    }
-    // The plants come out of a store and must lose their proxies; the text of the weather is large and has none.
-    worker.postMessage({ ...JSON.parse(JSON.stringify({ ...order, epw: null })), epw: order.epw })
+  }
+  function fail(which: OwnEngine, words: string): void {
+    if (own !== which) return
+    problem.value = words
+    stop()
   }
   onScopeDispose(stop)
   return { share, results, notes, problem, start, stop }

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
 import { shelfKind, shelfKindIds, type ShelfKindId } from '#core/shelf/kinds'
-import { formatQuantity } from '#core/units/format'
 import { ask, type ShelfRecord } from '../utils/api'
 
 useHead({ title: 'Shelf · Jovial Anchor' })
 useKeys({ 'g j': () => navigateTo('/'), 'g r': () => navigateTo('/rules'), '/': () => document.querySelector<HTMLElement>('#shelf-words')?.focus() })
+const { q } = useWriting()
 const route = useRoute()
 const kind = ref<ShelfKindId>(shelfKindIds.find((k) => k === route.query.kind) ?? 'batteries')
 const words = ref('')
@@ -25,7 +25,7 @@ watch(words, loadSoon)
 watch(kind, () => { open.value = null; parts.value = null; void load() })
 onMounted(load)
 const brief = computed(() => shelfKind(kind.value).brief.map((name) => [name, shelfKind(kind.value).fields[name]!] as const))
-const priceOf = ({ values }: ShelfRecord) => (typeof values.price === 'number' ? formatQuantity(values.price, 'money') : typeof values.pricePerM === 'number' ? `${formatQuantity(values.pricePerM, 'money')} a metre` : '–')
+const priceOf = ({ values }: ShelfRecord) => (typeof values.price === 'number' ? q(values.price, 'money') : typeof values.pricePerM === 'number' ? `${q(values.pricePerM, 'money')} a metre` : '–')
 const total = computed(() => Object.values(counts.value).reduce((a, b) => a + b, 0))
 async function saved(code: string | null) {
   useShelfVersions().forget()
@@ -54,7 +54,7 @@ async function saved(code: string | null) {
           <tbody>
             <tr v-for="part in parts" :key="part.code" class="border-line not-first:border-t hover:bg-paper/60" :class="open === part.code && 'bg-paper'">
               <td class="px-3 py-1.5"><button type="button" class="min-h-9 text-left max-md:min-h-11" @click="open = part.code"><span class="font-semibold underline">{{ part.name }}</span><span class="block text-xs text-soft">{{ part.code }}<template v-if="part.maker"> · {{ part.maker }}</template></span></button></td>
-              <td v-for="[name, field] in brief" :key="name" class="px-3 py-1.5 max-md:hidden">{{ shownValue(field, part.values[name]) || '–' }}</td>
+              <td v-for="[name, field] in brief" :key="name" class="px-3 py-1.5 max-md:hidden">{{ shownValue(field, part.values[name], q) || '–' }}</td>
               <td class="px-3 py-1.5 text-right whitespace-nowrap">{{ priceOf(part) }}</td>
               <td class="px-3 py-1.5 text-right max-md:hidden">{{ part.version }}</td>
             </tr>

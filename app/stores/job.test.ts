@@ -262,11 +262,14 @@ describe('undo', () => {
 describe('trying a remedy', () => {
   it('shows the verdicts that would follow, and ends with the next change', async () => {
     server.document = withValues(goodJob(), { 'chargers/charger-1/equaliseStage': 'switchable', 'chargers/charger-1/equaliseV': 15.5 })
-    const bench = await opened()
     const [judging, view] = [useJudging(), useView()]
+    const bench = await opened()
+    await rest()
     expect(judging.assessment!.verdict).toBe('suits-once-changed')
+    expect(judging.looksAhead).toBe(false)
     const remedy = view.selectedCheck!.remedies[0]!
     judging.tryRemedy(remedy)
+    await rest()
     expect(judging.trialAssessment!.verdict).toBe('suits')
     expect(judging.assessment!.verdict).toBe('suits-once-changed')
     judging.tryRemedy(remedy)
@@ -274,5 +277,14 @@ describe('trying a remedy', () => {
     judging.tryRemedy(remedy)
     type(bench, 'place/coldestC', 11)
     expect(judging.trial).toBeNull()
+  })
+
+  it('of another job than the one that was judged is never shown for it', async () => {
+    const judging = useJudging()
+    const bench = await opened()
+    await rest()
+    expect(judging.assessment).not.toBeNull()
+    void bench.open('other')
+    expect(judging.assessment).toBeNull()
   })
 })

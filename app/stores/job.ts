@@ -1,3 +1,4 @@
+import { completeLinks } from '#core/job/complete'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowReactive } from 'vue'
 import type { Change } from '#core/job/change'
@@ -6,7 +7,6 @@ import { withField, withNewPart, withPart, withoutPart, type AnyPart, type Field
 import type { Known, ManyKindId, PartKindId } from '#core/job/fields'
 import type { RuleOverrides } from '#core/rules/rules'
 import { after, opened, stateOf, toSend, type Saving, type SavingEvent } from '#core/sync/saving'
-import { completeLinks } from '#core/system/system'
 import { useDeviceName } from '../composables/device'
 import { asJson, ask, type HistoryEntry, type StoredJob } from '../utils/api'
 import { dropDraft, keepDraft, readDraft } from '../utils/drafts'

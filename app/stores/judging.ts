@@ -1,10 +1,11 @@
 import { defineStore } from 'pinia'
-import { computed, shallowRef, watch } from 'vue'
-import { assess } from '#core/assessment/assess'
-import { drawLanes } from '#core/compare/instruments'
+import { computed, ref, shallowRef, watch, type ShallowRef } from 'vue'
+import { completeLinks } from '#core/job/complete'
+import type { JobDocument } from '#core/job/document'
 import { applyRemedy, sameRemedy, type RemedyRef } from '#core/remedies/catalogue'
-import { completeLinks } from '#core/system/system'
-import { useJudged } from '../composables/judged'
+import type { ShopSettings } from '#core/system/system'
+import { heard, plain, theEngine } from '../engine/client'
+import type { JudgedJob } from '../engine/engine'
 import { useJob } from './job'
 import { useShop } from './shop'
 
@@ -13,23 +14,56 @@ export const useJudging = defineStore('judging', () => {
   const job = useJob()
   const store = useShop()
   const rules = computed(() => store.shop.rules)
+  const settings = computed<ShopSettings>(() => ({ rules: store.shop.rules, units: store.shop.units }))
+  const judged = shallowRef<JudgedJob | null>(null)
+  const trialJudged = shallowRef<JudgedJob | null>(null)
   const trial = shallowRef<RemedyRef | null>(null)
-
-  /** What takes a run comes a moment later, out of a worker; until then what it was before stands. */
-  const ahead = useJudged('ahead', () => job.document, () => rules.value)
-  const assessment = computed(() => job.document && assess(job.document, rules.value, ahead.result.value ?? []))
-  const drawings = computed(() => (job.document && assessment.value ? drawLanes(job.document, rules.value, assessment.value) : []))
+  const problem = ref('')
   const tried = computed(() => (trial.value && job.document ? applyRemedy(completeLinks(job.document), trial.value) : null))
-  const triedAhead = useJudged('ahead', () => tried.value, () => rules.value)
-  const trialAssessment = computed(() => tried.value && assess(tried.value, rules.value, triedAhead.result.value ?? ahead.result.value ?? []))
+
+  /** Asks the engine for verdicts of a document; news of an older one is passed over. */
+  function asker(what: 'job' | 'trial', into: ShallowRef<JudgedJob | null>): (document: JobDocument | null) => Promise<void> {
+    let turn = 0
+    return async (document) => {
+      const mine = ++turn
+      if (!document) {
+        into.value = null
+        return
+      }
+      const take = (news: JudgedJob): void => {
+        if (mine === turn) into.value = news
+      }
+      try {
+        await theEngine().judge(what, plain(document), plain(settings.value), heard(take))
+        if (mine === turn) problem.value = ''
+      } catch (cause) {
+        if (mine === turn) problem.value = (cause as Error).message
+      }
+    }
+  }
+  const askForJob = asker('job', judged)
+  const askForTrial = asker('trial', trialJudged)
+
+  // A trial is of the job as it stood: the next change ends it. Another job is judged from nothing.
+  watch(() => job.id, () => {
+    judged.value = null
+    void theEngine().forget('job')
+  }, { flush: 'sync' })
+  watch(() => job.document, () => { trial.value = null }, { flush: 'sync' })
+  watch([() => job.document, settings], ([document]) => void askForJob(document), { immediate: true })
+  watch(tried, (document) => void askForTrial(document))
 
   function tryRemedy(remedy: RemedyRef | null): void {
-    triedAhead.forget()
     trial.value = remedy && trial.value && sameRemedy(remedy, trial.value) ? null : remedy
   }
-  // A trial is of the job as it stood: the next change ends it.
-  watch(() => job.document, () => { trial.value = null }, { flush: 'sync' })
-  watch(() => job.id, () => ahead.forget(), { flush: 'sync' })
 
-  return { rules, assessment, drawings, trial, trialAssessment, tryRemedy, looksAhead: ahead.pending, aheadProblem: ahead.problem }
+  return {
+    rules, settings, trial, tryRemedy,
+    assessment: computed(() => judged.value?.assessment ?? null),
+    drawings: computed(() => judged.value?.drawings ?? []),
+    /** Whether what needs a run is still that of before. */
+    looksAhead: computed(() => judged.value !== null && !judged.value.complete),
+    aheadProblem: problem,
+    trialAssessment: computed(() => (trial.value ? trialJudged.value?.assessment ?? null : null)),
+  }
 })

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { shallowRef } from 'vue'
 import type { Shop } from '../../server/db/shop'
-import { metric, showUnits } from '#core/units/display'
+import { metric } from '#core/units/display'
 import { ask } from '../utils/api'
 
 const kept = 'jovial-anchor.shop'
@@ -21,7 +21,7 @@ export const useShop = defineStore('shop', () => {
 
   function take(next: Shop): void {
     shop.value = next
-    showUnits(next.units)
+    
     localStorage.setItem(kept, JSON.stringify(next))
   }
 

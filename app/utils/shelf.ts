@@ -1,11 +1,11 @@
+import { shownValue } from '#core/job/shown'
 import { shelfKind, type ShelfPart } from '#core/shelf/kinds'
-import { formatQuantity } from '#core/units/format'
-import { shownValue } from './survey'
+import type { Write } from '#core/units/format'
 
 /** What tells a part from its neighbours, in a line, with its price. */
-export function shelfBrief({ kind, values }: Pick<ShelfPart, 'kind' | 'values'>): string {
+export function shelfBrief({ kind, values }: Pick<ShelfPart, 'kind' | 'values'>, q: Write): string {
   const { brief, fields } = shelfKind(kind)
-  const words = brief.flatMap((name) => shownValue(fields[name]!, values[name]) || [])
-  const price = typeof values.price === 'number' && values.price > 0 ? [formatQuantity(values.price, 'money')] : []
+  const words = brief.flatMap((name) => shownValue(fields[name]!, values[name], q) || [])
+  const price = typeof values.price === 'number' && values.price > 0 ? [q(values.price, 'money')] : []
   return [...words, ...price].join(' · ')
 }

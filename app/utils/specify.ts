@@ -1,6 +1,8 @@
 import type { ListedPart } from '#core/job/specified'
-import { formatQuantity } from '#core/units/format'
+import type { Write } from '#core/units/format'
+
+const amountOf = ({ quantity, unit }: ListedPart): string => (unit === 'm' ? `${quantity} m of ` : quantity > 1 ? `${quantity} × ` : '')
 
 /** A part to be bought in a line: how many, what, and for how much. */
-export const partWords = ({ quantity, unit, name, price }: ListedPart): string =>
-  `${unit === 'm' ? `${quantity} m of ` : quantity > 1 ? `${quantity} × ` : ''}${name}, ${price === null ? 'price to be asked' : formatQuantity(price * quantity, 'money')}`
+export const partWords = (part: ListedPart, q: Write): string =>
+  `${amountOf(part)}${part.name}, ${part.price === null ? 'price to be asked' : q(part.price * part.quantity, 'money')}`

@@ -1,9 +1,13 @@
+import { metric } from '#core/units/display'
+import { writerIn } from '#core/units/format'
 import { describe, expect, it } from 'vitest'
 import { partKinds } from '#core/job/fields'
 import { emptyJob } from '#core/job/document'
 import { goodJob, withMeasured, withValues } from '#core/testing'
 import { ago } from './dates'
 import { askedFields, shownValue, stationState, stationSummary, usualHow } from './survey'
+
+const q = writerIn(metric)
 
 describe('a station', () => {
   it('is done when nothing is missing, and has gaps that matter or do not', () => {
@@ -16,10 +20,10 @@ describe('a station', () => {
 
   it('says in a few words what it holds', () => {
     const job = withValues(goodJob(), { 'houseBank/parallel': 2, 'houseBank/ahEach': 110, 'houseBank/chemistry': 'flooded' })
-    expect(stationSummary(job, 'houseBank')).toBe('2 × 110 Ah, Flooded')
-    expect(stationSummary(job, 'inverters')).toBe('none entered')
-    expect(stationSummary(emptyJob('1'), 'place')).toBe('nothing known yet')
-    expect(stationSummary(withMeasured(job, 'chargers', {}, { name: 'Spare' }), 'chargers')).toBe('2 entered')
+    expect(stationSummary(job, 'houseBank', q)).toBe('2 × 110 Ah, Flooded')
+    expect(stationSummary(job, 'inverters', q)).toBe('none entered')
+    expect(stationSummary(emptyJob('1'), 'place', q)).toBe('nothing known yet')
+    expect(stationSummary(withMeasured(job, 'chargers', {}, { name: 'Spare' }), 'chargers', q)).toBe('2 entered')
   })
 
   it('asks a link only what its kind has', () => {
@@ -30,10 +34,10 @@ describe('a station', () => {
 
 describe('values', () => {
   it('are shown with their unit or in words', () => {
-    expect(shownValue(partKinds.chargers.fields.absorptionV, 14.4)).toBe('14.4 V')
-    expect(shownValue(partKinds.links.fields.kind, 'vsr')).toBe('Voltage-sensed relay')
-    expect(shownValue(partKinds.alternators.fields.driveTally, [{ minutes: 5, volts: 14.4 }])).toBe('5 at 14.4')
-    expect(shownValue(partKinds.chargers.fields.absorptionV, null)).toBe('')
+    expect(shownValue(partKinds.chargers.fields.absorptionV, 14.4, q)).toBe('14.4 V')
+    expect(shownValue(partKinds.links.fields.kind, 'vsr', q)).toBe('Voltage-sensed relay')
+    expect(shownValue(partKinds.alternators.fields.driveTally, [{ minutes: 5, volts: 14.4 }], q)).toBe('5 at 14.4')
+    expect(shownValue(partKinds.chargers.fields.absorptionV, null, q)).toBe('')
   })
 
   it('are usually known the way their line says to find them', () => {

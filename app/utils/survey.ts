@@ -1,6 +1,7 @@
 import { isAsked, partsOf, type AnyPart, type JobDocument, type PartRef } from '#core/job/document'
 import { partKinds, type Field, type How, type Known, type PartKind, type PartKindId } from '#core/job/fields'
-import { formatQuantity } from '#core/units/format'
+import type { DisplayUnits } from '#core/units/display'
+import { formatQuantity, type Write } from '#core/units/format'
 import { shownValue } from '#core/job/shown'
 import { parseQuantity } from '#core/units/parse'
 
@@ -20,11 +21,11 @@ export { shownValue }
 export type ReadValue<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly error: string }
 
 /** Reads a quantity for a field, held to what can be true at all. */
-export function readQuantity(field: Field, input: string): ReadValue<number> {
+export function readQuantity(field: Field, input: string, units: DisplayUnits): ReadValue<number> {
   if (field.type !== 'quantity') return { ok: false, error: 'This is no number' }
-  const parsed = parseQuantity(input, field.unit)
+  const parsed = parseQuantity(input, field.unit, units)
   const [least, most] = field.limits
-  if (parsed.ok && (parsed.value < least || parsed.value > most)) return { ok: false, error: `Cannot be: between ${formatQuantity(least, field.unit)} and ${formatQuantity(most, field.unit)}` }
+  if (parsed.ok && (parsed.value < least || parsed.value > most)) return { ok: false, error: `Cannot be: between ${formatQuantity(least, field.unit, units)} and ${formatQuantity(most, field.unit, units)}` }
   return parsed
 }
 
@@ -54,17 +55,17 @@ const brief: Readonly<Partial<Record<PartKindId, readonly string[]>>> = {
 }
 
 /** What a station holds, in a few words. */
-export function stationSummary(job: JobDocument, kind: PartKindId): string {
+export function stationSummary(job: JobDocument, kind: PartKindId, q: Write): string {
   const refs = partsOf(job, kind)
   if (refs.length === 0) return 'none entered'
   if (kind === 'conductors' || kind === 'loads' || refs.length > 1) return `${refs.length} entered`
-  return partSummary(refs[0]!)
+  return partSummary(refs[0]!, q)
 }
 
-function partSummary({ kind, part }: PartRef): string {
+function partSummary({ kind, part }: PartRef, q: Write): string {
   const fields = (partKinds[kind] as PartKind).fields
   const words = (brief[kind] ?? []).flatMap((name) => {
-    const shown = shownValue(fields[name]!, (part[name] as Known<unknown> | undefined)?.value)
+    const shown = shownValue(fields[name]!, (part[name] as Known<unknown> | undefined)?.value, q)
     return shown === '' ? [] : [name === 'parallel' ? `${shown} ×` : shown]
   })
   const own = part.name ? [part.name] : []

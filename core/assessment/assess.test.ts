@@ -1,3 +1,5 @@
+import { metric } from '#core/units/display'
+import { writerIn } from '#core/units/format'
 import fc from 'fast-check'
 import { readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
@@ -9,6 +11,7 @@ import { drawLanes } from '#core/compare/instruments'
 import { applyRemedy, canTry, remedyLabel } from '#core/remedies/catalogue'
 import { isWorse, verdicts, worst } from '#core/system/verdict'
 
+const q = writerIn(metric)
 const folder = new URL('../../demo/jobs/', import.meta.url)
 const demo = (start: string): JobDocument => JSON.parse(readFileSync(new URL(readdirSync(folder).find((name) => name.startsWith(start))!, folder), 'utf8')) as JobDocument
 const verdictOf = (job: JobDocument, key: string) => assess(job).checks.find((c) => c.key === key)?.verdict
@@ -196,7 +199,7 @@ describe('any job', () => {
 
   it('with values taken out is still judged, and never better than Measure first allows', () => {
     fc.assert(fc.property(start, fieldsToClear, (job, fields) => {
-      const result = assess(cleared(job, fields), {}, [])
+      const result = assess(cleared(job, fields), {}, { quick: true })
       expect(verdicts).toContain(result.verdict)
       for (const c of result.checks) {
         expect(c.deciding.length > 0).toBe(c.verdict === 'measure-first')
@@ -210,9 +213,9 @@ describe('any job', () => {
     fc.assert(fc.property(start, fc.double({ min: 0, max: 1, noNaN: true }), (job, at) => {
       const path = 'alternators/alternator-1/regulatorV'
       const scale = job.alternators['alternator-1']?.nominalV?.value === '24' ? 2 : 1
-      const open = assess(withField(job, path, { value: null }), {}, [])
+      const open = assess(withField(job, path, { value: null }), {}, { quick: true })
       const seen = [job.alternators['alternator-1']?.lowestV?.value ?? 13.6, job.alternators['alternator-1']?.highestV?.value ?? 14.6]
-      const known = assess(withField(job, path, { value: (seen[0]! + (seen[1]! - seen[0]!) * at) * scale, how: 'measured' }), {}, [])
+      const known = assess(withField(job, path, { value: (seen[0]! + (seen[1]! - seen[0]!) * at) * scale, how: 'measured' }), {}, { quick: true })
       for (const c of known.checks) {
         const before = open.checks.find((o) => o.key === c.key)
         if (before && before.verdict !== 'measure-first') expect({ key: c.key, verdict: c.verdict }).toEqual({ key: c.key, verdict: before.verdict })
@@ -248,7 +251,7 @@ describe('remedies', () => {
   })
 
   it('have names without gaps', () => {
-    for (const job of troubled) for (const c of assess(job).checks) for (const remedy of c.remedies) expect(remedyLabel(remedy)).not.toMatch(/undefined|NaN|–/)
+    for (const job of troubled) for (const c of assess(job).checks) for (const remedy of c.remedies) expect(remedyLabel(remedy, q)).not.toMatch(/undefined|NaN|–/)
   })
 
   it('a DC-DC is sized so that neither battery nor alternator is overdrawn', () => {

@@ -1,40 +1,15 @@
 import { fieldAt, partName, type FieldPath, type JobDocument, type PartPath } from '#core/job/document'
-import type { Field } from '#core/job/fields'
-import { resolveRules, type RuleOverrides } from '#core/rules/rules'
-import { formatQuantity, inSentence } from '#core/units/format'
-import type { Unit } from '#core/units/units'
-import { allChecks } from '#core/assessment/checks/index'
-import { mid, type Check, type Compared, type Judgement, type Setting, type Subjects } from './check'
 import { joinRemedies, type RemedyRef } from '#core/remedies/catalogue'
-import { Scene, type Input, type Origin } from '#core/system/scene'
-import { completeLinks, systemOf, type System } from '#core/system/system'
-import { explore, fewScenes, manyScenes, type Band, type Deciding } from '#core/system/unknowns'
+import type { RuleOverrides } from '#core/rules/rules'
+import type { Facts } from '#core/system/facts'
+import { factsOf, usualSystem, type ShopSettings } from '#core/system/system'
 import { verdictWords, worst, type Verdict } from '#core/system/verdict'
+import type { Check, Subjects } from './check'
+import { allChecks } from './checks/index'
+import { findingOf, judgeCheck, type CheckResult, type Finding } from './result'
+import { subjectsOf } from './subjects'
 
-/** One check of one part, judged. */
-export interface CheckResult {
-  /** `id` of the check and path of the part: one of a kind in an assessment. */
-  readonly key: string
-  readonly id: string
-  readonly title: string
-  readonly on: PartPath
-  readonly subject: string
-  /** Path of the charger or link whose lane it belongs to; null for the battery's own. */
-  readonly lane: PartPath | null
-  readonly verdict: Verdict
-  readonly compared: readonly [Compared, Compared]
-  readonly limit: Origin
-  readonly formula: string
-  readonly summary: string
-  readonly why: string
-  readonly remedies: readonly RemedyRef[]
-  readonly cautions: readonly string[]
-  readonly settings: readonly Setting[]
-  /** Everything the check read, with how each is known. */
-  readonly inputs: readonly Input[]
-  /** Unknowns on which the verdict hangs; empty unless it is Measure first. */
-  readonly deciding: readonly Deciding[]
-}
+export type { CheckResult, Finding } from './result'
 
 /** Something to measure, with what it would settle. */
 export interface Measurement {
@@ -74,36 +49,25 @@ export interface Assessment {
   readonly overrides: RuleOverrides
 }
 
-/** The subjects a kind of check is about, in this system. */
-const subjectsOf: { readonly [K in keyof Subjects]: (system: System) => readonly Subjects[K][] } = {
-  battery: () => [{ name: 'New battery', path: 'candidate' }],
-  device: ({ many }) => many.devices.map((device) => ({ device, name: device.$name, path: device.$path })),
-  unit: ({ lanes }) => lanes.flatMap((lane): Subjects['unit'][] => {
-    switch (lane.kind) {
-      case 'charger': return [{ unit: lane.charger, lane, name: lane.name, path: lane.id }]
-      case 'solar': return [{ unit: lane.solar, lane, name: lane.name, path: lane.id }]
-      case 'alternator': return [{ unit: lane.link, lane, name: `The DC-DC on ${mid(lane.name)}`, path: lane.id }]
-      case 'source': return []
-    }
-  }),
-  alternator: ({ lanes }) => lanes.flatMap((lane) => (lane.kind === 'alternator' ? [{ lane, name: lane.name, path: lane.link.$path }] : [])),
-  solar: ({ lanes }) => lanes.flatMap((lane) => (lane.kind === 'solar' ? [{ lane, name: lane.name, path: lane.id }] : [])),
-  source: ({ lanes }) => lanes.flatMap((lane) => (lane.kind === 'source' ? [{ lane, name: lane.name, path: lane.id }] : [])),
-  lane: ({ lanes }) => lanes.map((lane) => ({ lane, name: lane.name, path: lane.id })),
+/** One question to be judged: a check about one of its subjects. */
+export interface Question {
+  readonly check: Check<keyof Subjects>
+  /** Which of the subjects of its kind. */
+  readonly place: number
+  readonly on: PartPath
 }
 
-/**
- * Judges every check of a job. Pure: the same job and rules give the same assessment.
- * @param job a valid job document; unknown values are allowed everywhere
- * @param shopRules what the shop has changed of the default rules; the job's own changes win over it
- * @param timed results of the checks that need a run, from {@link assessAhead}, where they are worked out elsewhere; left
- * out, they are worked out here
- */
-export function assess(job: JobDocument, shopRules: RuleOverrides = {}, timed: readonly CheckResult[] | null = null): Assessment {
-  const system = systemFor(job, shopRules)
-  const { scene } = system
-  const checks = allChecks.flatMap((check) => (check.takesTime && timed ? timed.filter((known) => known.id === check.id) : judgeAll(check, system)))
-  const lanes = system.lanes.map((lane) => laneResult(lane.id, lane.name, checks.filter((c) => c.lane === lane.id)))
+/** Every question there is about a job, in the order of the checks. */
+export function questionsOf(facts: Facts): Question[] {
+  const system = usualSystem(facts)
+  return allChecks.flatMap((check) => subjectsOf[check.about](system).map((subject, place) => ({ check, place, on: subject.path })))
+}
+
+const takesTime = ({ check }: Question): boolean => check.takesTime === true
+
+/** An assessment from its results. */
+export function assessmentOf(facts: Facts, checks: readonly CheckResult[]): Assessment {
+  const lanes = usualSystem(facts).lanes.map(({ id, name }) => laneResult(id, name, checks.filter((c) => c.lane === id)))
   const own = checks.filter((c) => c.lane === null)
   const verdict = lanes.length === 0 ? worst(['measure-first', ...own.map((c) => c.verdict)]) : worst(checks.map((c) => c.verdict))
   const deciding = checks.filter((c) => c.verdict === verdict)
@@ -114,108 +78,32 @@ export function assess(job: JobDocument, shopRules: RuleOverrides = {}, timed: r
     decidedBy: verdict === 'suits' ? null : deciding[0]?.key ?? null,
     reason: reasonOf(verdict, deciding, lanes.length),
     battery: { verdict: worst(own.map((c) => c.verdict)), checks: own.map((c) => c.key) },
-    measureNext: measureNext(scene.job, checks),
-    overrides: job.rules,
+    measureNext: measureNext(facts.job, checks),
+    overrides: facts.job.rules,
   }
 }
 
-/** Results of the checks alone that need a run of the system: some ten to some hundred milliseconds. */
-export function assessAhead(job: JobDocument, shopRules: RuleOverrides = {}): CheckResult[] {
-  const system = systemFor(job, shopRules)
-  return allChecks.filter((check) => check.takesTime).flatMap((check) => judgeAll(check, system))
+/**
+ * Judges every check of a job. Pure: the same job and settings give the same assessment.
+ * @param job a valid job document; unknown values are allowed everywhere
+ * @param shop what the shop has changed of the default rules, and its units; the job's own changes win over it
+ * @param quick leaves out the checks that need a run of the system
+ */
+export function assess(job: JobDocument, shop: ShopSettings = {}, { quick = false } = {}): Assessment {
+  const facts = factsOf(job, shop)
+  const questions = questionsOf(facts).filter((question) => !quick || !takesTime(question))
+  return assessmentOf(facts, resultsOf(facts, questions))
 }
 
-/** What a check came to, without its words. */
-export interface Finding {
-  readonly id: string
-  readonly on: PartPath
-  readonly verdict: Verdict
-  readonly remedies: readonly RemedyRef[]
-}
+const resultsOf = (facts: Facts, questions: readonly Question[]): CheckResult[] =>
+  questions.flatMap(({ check, place }) => judgeCheck(check, place, facts).result ?? [])
+
+/** Results of the checks alone that need a run of the system. */
+export const resultsAhead = (facts: Facts): CheckResult[] => resultsOf(facts, questionsOf(facts).filter(takesTime))
 
 /** The verdicts of every check that needs no run, without words or evidence: several times as fast as {@link assess}, and the same verdicts. */
-export function findingsOf(system: System): Finding[] {
-  const { scene } = system
-  const findings: Finding[] = []
-  for (const check of allChecks as readonly Check<keyof Subjects>[]) {
-    if (check.takesTime) continue
-    for (const subject of subjectsOf[check.about](system)) {
-      scene.begin(new Map())
-      const judgement = check.judge(subject as never, system)
-      if (scene.missing === null) {
-        if (judgement) findings.push({ id: check.id, on: subject.path, verdict: judgement.verdict, remedies: judgement.remedies ?? [] })
-        continue
-      }
-      const { verdict } = explore(scene, () => check.judge(subject as never, system), manyScenes)
-      scene.begin(new Map())
-      if (judgement || verdict === null) findings.push({ id: check.id, on: subject.path, verdict: verdict ?? 'measure-first', remedies: verdict === null ? [] : judgement?.remedies ?? [] })
-    }
-  }
-  return findings
-}
-
-/** The system of a job by the rules in force, for whoever judges it. */
-export const systemFor = (job: JobDocument, shopRules: RuleOverrides): System => systemOf(new Scene(completeLinks(job), resolveRules(shopRules, job.rules)))
-
-function judgeAll<K extends keyof Subjects>(check: Check<K>, system: System): CheckResult[] {
-  return subjectsOf[check.about](system).flatMap((subject) => judgeOne(check, subject, system) ?? [])
-}
-
-function judgeOne<K extends keyof Subjects>(check: Check<K>, subject: Subjects[K], system: System): CheckResult | null {
-  const { scene } = system
-  const judge = (): Judgement | null => check.judge(subject, system)
-  scene.begin(new Map(), true)
-  let judgement = judge()
-  const inputs = [...scene.inputs!]
-  const explored = scene.missing === null ? { verdict: judgement?.verdict ?? 'suits', deciding: [] } : explore(scene, judge, check.takesTime ? fewScenes : manyScenes)
-  if (explored.verdict === null && judgement === null) judgement = firstSeen(explored.deciding, scene, judge)
-  scene.begin(new Map())
-  if (judgement === null) return null
-  const open = explored.verdict === null
-  return {
-    key: `${check.id}@${subject.path}`, id: check.id, title: check.title, on: subject.path, subject: subject.name,
-    lane: 'lane' in subject ? subject.lane.id : null,
-    verdict: explored.verdict ?? 'measure-first',
-    compared: judgement.compared, limit: judgement.limit, formula: judgement.formula(),
-    summary: open ? openSummary(subject.name, check.title, explored.deciding, scene.job) : judgement.summary(),
-    why: check.why, inputs,
-    remedies: open ? [] : judgement.remedies ?? [],
-    cautions: judgement.cautions?.() ?? [],
-    settings: judgement.settings?.() ?? [],
-    deciding: explored.deciding,
-  }
-}
-
-/** A judgement from a scene in which the check does apply, for a check whose very subject is in doubt. */
-function firstSeen(deciding: readonly Deciding[], scene: Scene, judge: () => Judgement | null): Judgement | null {
-  for (const { path, bands } of deciding) {
-    for (const band of bands) {
-      scene.begin(new Map([[path, band.from]]))
-      const judgement = judge()
-      if (judgement) return judgement
-    }
-  }
-  return null
-}
-
-/** How a band reads: `13.6 to 14.2 V`, or the words of an option. */
-export function bandWords(band: Band, field: Field): string {
-  if (field.type === 'choice') return field.options[String(band.from)] ?? String(band.from)
-  const unit: Unit = field.type === 'quantity' ? field.unit : ''
-  return `${formatQuantity(Number(band.from), unit).replace(/ .*/, '')} to ${formatQuantity(Number(band.to), unit)}`
-}
-
-function openSummary(subject: string, title: string, deciding: readonly Deciding[], job: JobDocument): string {
-  const names = deciding.map(({ path }) => {
-    const at = fieldAt(path)!
-    const part = partName(job, at.partPath)
-    const own = subject.toLowerCase().endsWith(part.toLowerCase())
-    return `${inSentence(at.field.label)}${own ? '' : ` (${part})`}`
-  })
-  const list = names.length > 3 ? `${names.slice(0, 3).join(', ')} and ${names.length - 3} more` : names.join(' and ')
-  if (names.length === 1 && names[0] === inSentence(title)) return `${subject}: its ${names[0]} is not measured yet, and it decides.`
-  return `${subject}: ${inSentence(title)} hangs on ${list}, not known yet.`
-}
+export const findingsOf = (facts: Facts): Finding[] =>
+  questionsOf(facts).filter((question) => !takesTime(question)).flatMap(({ check, place }) => findingOf(check, place, facts).result ?? [])
 
 const laneResult = (id: PartPath, name: string, checks: readonly CheckResult[]): LaneResult =>
   ({ id, name, verdict: worst(checks.map((c) => c.verdict)), checks: checks.map((c) => c.key) })

@@ -1,8 +1,10 @@
 import type { PartPath } from '#core/job/document'
 import type { Unit } from '#core/units/units'
 import type { RemedyRef } from '#core/remedies/catalogue'
-import type { Origin, View } from '#core/system/scene'
-import type { AlternatorLane, ChargeUnit, Lane, SolarLane, SourceLane, System } from '#core/system/system'
+import type { Origin } from '#core/system/facts'
+import type { AlternatorLane, ChargeUnit, Lane, SolarLane, SourceLane } from '#core/system/lanes'
+import type { View } from '#core/system/scene'
+import type { System } from '#core/system/system'
 import type { Verdict } from '#core/system/verdict'
 
 /** One side of a comparison: a number with its unit, or a word. */
@@ -63,6 +65,8 @@ export interface Check<K extends keyof Subjects = keyof Subjects> {
   readonly why: string
   /** It needs a run: judged off the page's own thread, in few scenes. */
   readonly takesTime?: true
+  /** Its finding tells the customer what to expect of the system: hours to full, heat, a driving day. */
+  readonly foretells?: true
   /** Null when there is nothing of the kind to judge in this scene. */
   readonly judge: (subject: Subjects[K], system: System) => Judgement | null
 }

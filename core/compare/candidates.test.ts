@@ -1,15 +1,15 @@
+import { chooseCandidate, withCandidate } from '#core/job/candidates'
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import type { JobDocument } from '#core/job/document'
+import { type JobDocument, copyOfJob, emptyJob } from '#core/job/document'
 import { checkJob } from '#core/formats/job-file'
 import { typicals, type TypicalId } from '#core/job/typicals'
-import { copyOfJob, emptyJob } from '#core/job/document'
 import { plantOf } from '#core/simulation/plant-of-job'
-import { inputsOf } from '#core/simulation/inputs'
+import { inputsOfJob } from '#core/simulation/inputs'
 import { runNow } from '#core/simulation/runs'
 import { goodJob, withMeasured, withValues, resultOf } from '#core/testing'
 import { assess } from '#core/assessment/assess'
-import { chooseCandidate, compareCandidates, withCandidate } from './candidates'
+import { compareCandidates } from './candidates'
 
 const trailer = JSON.parse(readFileSync(new URL('../../demo/jobs/0430-theatre-trailer.json', import.meta.url), 'utf8')) as JobDocument
 
@@ -48,7 +48,7 @@ describe('candidates side by side', () => {
     // 160 Ah at 30 A less the 5 A of the loads, and at 12 A less 5 A all day long, whatever hours it has in ordinary use.
     expect(hoursOf('The alternator')).toBeCloseTo(160 / 25, 1)
     expect(hoursOf('The other source')).toBeCloseTo(160 / 7, 1)
-    const night = { ...inputsOf(job, 'mains-night'), days: 3, driveH: 24, idleShare: 0, mainsH: 0 }
+    const night = { ...inputsOfJob(job, 'mains-night'), days: 3, driveH: 24, idleShare: 0, mainsH: 0 }
     expect(hoursOf('The alternator')).toBe(runNow('mains-night', { ...plantOf(job, {}, 'new'), sources: [] }, night).totals.fullAfterH)
     expect(compareCandidates(withMeasured(goodJob(), 'solar', { panelW: 200 }))[0]!.hoursToFull.at(-1)!.hours).toBe('sets')
     const weak = compareCandidates(withMeasured(goodJob(), 'sources', { largestA: 4, averageShare: 100, regulatorV: 14.4, hours: 24 }))[0]!

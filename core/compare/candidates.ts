@@ -1,16 +1,14 @@
-import { partsOf, type AnyPart, type JobDocument, type PartPath } from '#core/job/document'
+import { candidatePaths, withCandidate } from '#core/job/candidates'
+import { type JobDocument, type PartPath } from '#core/job/document'
+import { decidesHours, hoursToFullOn } from '#core/assessment/checks/ahead'
+import type { Facts } from '#core/system/facts'
+import type { Lane } from '#core/system/lanes'
+import { factsOf, usualSystem, whereKnown, type ShopSettings, type System } from '#core/system/system'
 import type { Footprint, Placed } from '#core/physics/packing'
-import { resolveRules, type RuleOverrides } from '#core/rules/rules'
 import { assess, type CheckResult } from '#core/assessment/assess'
 import { chargedAwayAh, dailyUse, freshUsableAh, highestDischargeA, leadHealth, leadUsableAh, usableAh, usableColdAh } from '#core/system/energy'
-import { hoursToFullOn } from '#core/assessment/checks/ahead'
 import { placing } from '#core/assessment/checks/fitting'
-import { Scene } from '#core/system/scene'
-import { completeLinks, systemOf, type System } from '#core/system/system'
 import type { Verdict } from '#core/system/verdict'
-
-/** Most batteries set side by side, the one in question included. */
-export const mostCandidates = 4
 
 export interface SourceHours {
   readonly name: string
@@ -44,57 +42,53 @@ export interface CandidateColumn {
   readonly pricePerKwh: number | null
 }
 
-/** The batteries set side by side on a job: the one in question first, then the others by their number. */
-export const candidatePaths = (job: JobDocument): readonly PartPath[] =>
-  ['candidate', ...partsOf(job, 'alternatives').map((ref) => ref.path)].slice(0, mostCandidates)
-
-/** The job with another candidate in question; the list of others as it was. */
-export function withCandidate(job: JobDocument, path: PartPath): JobDocument {
-  const part = path === 'candidate' ? job.candidate : job.alternatives[path.split('/')[1]!]
-  return part ? { ...job, candidate: part } : job
-}
-
-/** The job with one of the others made the one in question; what was in question takes its place. */
-export function chooseCandidate(job: JobDocument, path: PartPath): JobDocument {
-  const id = path.split('/')[1]
-  const chosen = id === undefined ? undefined : job.alternatives[id]
-  if (!chosen) return job
-  return { ...job, candidate: chosen, alternatives: { ...job.alternatives, [id!]: job.candidate } }
-}
-
 /** Judges every candidate of a job on the whole job and works out what tells them apart. */
-export const compareCandidates = (job: JobDocument, shopRules: RuleOverrides = {}): CandidateColumn[] =>
-  candidatePaths(job).map((path) => columnOf(withCandidate(job, path), path, shopRules))
+export const compareCandidates = (job: JobDocument, shop: ShopSettings = {}): CandidateColumn[] =>
+  candidatePaths(job).map((path) => columnOf(withCandidate(job, path), path, shop))
 
 const order: readonly Verdict[] = ['does-not-suit', 'measure-first', 'suits-once-changed']
 
-function columnOf(job: JobDocument, path: PartPath, shopRules: RuleOverrides): CandidateColumn {
-  const assessment = assess(job, shopRules)
-  const scene = new Scene(completeLinks(job), resolveRules(shopRules, job.rules))
-  const system = systemOf(scene)
-  const known = <T>(work: () => T): T | null => {
-    scene.begin(new Map())
-    const value = work()
-    return scene.missing === null ? value : null
-  }
-  const { bank, one } = system
-  const price = known(() => (bank.each.price > 0 ? bank.each.price * bank.count : null))
-  const placed = known(() => placing(system))
-  const sized = known(() => [bank.each.widthMm, bank.each.depthMm, bank.each.heightMm, one.place.widthMm, one.place.depthMm, one.place.heightMm]) !== null
-  const part = job.candidate as AnyPart
+function columnOf(job: JobDocument, path: PartPath, shop: ShopSettings): CandidateColumn {
+  const facts = factsOf(job, shop)
+  const { verdict, headline, checks } = assess(job, shop)
+  const known = <T>(work: (system: System) => T): T | null => whereKnown(facts, work)
+  const placed = known(placing)
+  const sized = known(({ bank: { each }, one: { place } }) => [each.widthMm, each.depthMm, each.heightMm, place.widthMm, place.depthMm, place.heightMm]) !== null
+  const price = known(({ bank }) => (bank.each.price > 0 ? bank.each.price * bank.count : null))
+  const { one, lanes } = usualSystem(facts)
   return {
-    path, name: part.name ?? (path === 'candidate' ? 'New battery' : 'Candidate'),
-    arrangement: known(() => `${bank.count > 1 ? `${bank.count} × ` : ''}${bank.each.ahEach} Ah${bank.each.series > 1 ? `, ${bank.each.series} in series` : ''}`) ?? 'size not known',
-    verdict: assessment.verdict, headline: assessment.headline,
-    against: order.flatMap((verdict) => assessment.checks.filter((c) => c.verdict === verdict)),
-    usableAh: known(() => freshUsableAh(system)), usableOldAh: known(() => leadUsableAh(system, leadHealth(system))),
-    days: known(() => daysOf(system)),
-    minutesFullLoad: known(() => { const { amps, inverterA } = highestDischargeA(system); return inverterA > 0 ? (usableAh(system) / amps) * 60 : null }),
-    hoursToFull: system.lanes.map((lane) => ({ name: lane.name, hours: lane.kind === 'solar' ? 'sets' : known(() => hoursToFullOn(lane, system)) })),
-    weightKg: known(() => bank.kg), oldWeightKg: known(() => one.houseBank.weightEachKg * one.houseBank.series * one.houseBank.parallel),
-    fits: sized ? placed !== null : null, space: sized ? { widthMm: one.place.widthMm, depthMm: one.place.depthMm } : null, placed: placed ?? [],
-    price, pricePerKwh: price === null ? null : known(() => price / lifeKwh(system)),
+    path, verdict, headline,
+    name: job.candidate.name ?? (path === 'candidate' ? 'New battery' : 'Candidate'),
+    arrangement: known(arrangementOf) ?? 'size not known',
+    against: order.flatMap((worse) => checks.filter((c) => c.verdict === worse)),
+    usableAh: known(freshUsableAh), usableOldAh: known((system) => leadUsableAh(system, leadHealth(system))),
+    days: known(daysOf), minutesFullLoad: known(minutesFullLoadOf),
+    hoursToFull: lanes.map((lane, place) => ({ name: lane.name, hours: hoursOf(lane, place, facts) })),
+    weightKg: known(({ bank }) => bank.kg),
+    oldWeightKg: known(({ one: { houseBank } }) => houseBank.weightEachKg * houseBank.series * houseBank.parallel),
+    fits: sized ? placed !== null : null, placed: placed ?? [],
+    space: sized ? { widthMm: one.place.widthMm, depthMm: one.place.depthMm } : null,
+    price, pricePerKwh: price === null ? null : known((system) => price / lifeKwh(system)),
   }
+}
+
+function arrangementOf({ bank: { count, each } }: System): string {
+  return `${count > 1 ? `${count} × ` : ''}${each.ahEach} Ah${each.series > 1 ? `, ${each.series} in series` : ''}`
+}
+
+function minutesFullLoadOf(system: System): number | null {
+  const { amps, inverterA } = highestDischargeA(system)
+  return inverterA > 0 ? (usableAh(system) / amps) * 60 : null
+}
+
+/** Hours to full on one lane. The run takes what it needs as usual; what the lane itself hangs on must be known. */
+function hoursOf(lane: Lane, place: number, facts: Facts): SourceHours['hours'] {
+  if (lane.kind === 'solar') return 'sets'
+  return whereKnown(facts, (system) => {
+    const own = system.lanes[place] as typeof lane
+    decidesHours(own)
+    return hoursToFullOn(own, system)
+  })
 }
 
 function daysOf(system: System): number {

@@ -1,11 +1,14 @@
+import type { Facts } from '#core/system/facts'
+import type { View } from '#core/system/scene'
+import { factsOf, usualSystem, whereKnown, type ShopSettings, type System } from '#core/system/system'
+import type { Write } from '#core/units/format'
 import { ampacityThereA } from '#core/physics/conductors'
 import { partName, type JobDocument, type PartPath } from '#core/job/document'
 import { noLimit, type Range } from '#core/job/fields'
-import { resolveRules, type RuleOverrides } from '#core/rules/rules'
 import type { Assessment } from '#core/assessment/assess'
-import { Scene } from '#core/system/scene'
-import { formatQuantity } from '#core/units/format'
-import { allDayA, allDayBudgetA, arrayW, availableA, compensation, completeLinks, dcdcInput, demandA, systemOf, type AlternatorLane, type ChargeUnit, type Lane, type System } from '#core/system/system'
+import { allDayA, allDayBudgetA, availableA } from '#core/system/alternators'
+import { arrayW, dcdcInput, demandA } from '#core/system/currents'
+import { compensation, type AlternatorLane, type ChargeUnit, type Lane } from '#core/system/lanes'
 import type { Verdict } from '#core/system/verdict'
 
 /** A voltage on the ruler; a range when it is not known or swings. */
@@ -59,21 +62,20 @@ export interface LaneDrawing {
  * Voltage ruler and current stack of every lane, from the figures the checks use.
  * @param assessment of the same job and rules: its verdicts colour the marks
  */
-export function drawLanes(job: JobDocument, shopRules: RuleOverrides, assessment: Assessment): LaneDrawing[] {
-  const scene = new Scene(completeLinks(job), resolveRules(shopRules, job.rules))
-  const system = systemOf(scene)
+export function drawLanes(job: JobDocument, shop: ShopSettings, assessment: Assessment): LaneDrawing[] {
+  const facts = factsOf(job, shop)
+  const system = usualSystem(facts)
   const { bank, rules } = system
-  scene.begin(new Map())
   const shared: Omit<Ruler, 'marks'> = {
     from: 12 * bank.scale, to: 16 * bank.scale,
     window: [bank.lowV, bank.highV], rest: [bank.ocv(rules.restLow / 100), bank.ocv(rules.restHigh / 100)],
     absoluteV: bank.absoluteV, bmsOverV: bank.bmsOverV,
   }
   const verdictOf = new Map(assessment.checks.map((c) => [c.key, c.verdict]))
-  return system.lanes.map((lane) => ({
-    id: lane.id, name: partName(job, lane.kind === 'alternator' ? lane.alternator.$path : lane.id), about: aboutLane(lane),
+  return system.lanes.map((lane, place) => ({
+    id: lane.id, name: partName(job, lane.kind === 'alternator' ? lane.alternator.$path : lane.id), about: aboutLane(lane, system.q),
     ruler: { ...shared, marks: marksOf(lane, system, verdictOf) },
-    stack: stackOf(lane, system),
+    stack: stackOf(lane, place, facts),
   }))
 }
 
@@ -83,21 +85,21 @@ const linkWords = {
 } as const
 const sourceWords = { wind: 'wind', hydro: 'water', shaft: 'shaft' } as const
 
-function aboutLane(lane: Lane): string {
+function aboutLane(lane: Lane, q: Write): string {
   switch (lane.kind) {
-    case 'charger': return `${ratingOf(lane.charger, 'ratedA')} · mains`
-    case 'solar': return `${ratingOf(lane.solar, 'panelW', lane.solar.series * lane.solar.parallel)} of panels · ${lane.solar.$settled('controller') ? lane.solar.controller.toUpperCase() : 'controller not known'}`
-    case 'source': return `${ratingOf(lane.source, 'largestA')} · ${lane.source.$settled('kind') ? sourceWords[lane.source.kind] : 'kind not known'}`
+    case 'charger': return `${ratingOf(q, lane.charger, 'ratedA')} · mains`
+    case 'solar': return `${ratingOf(q, lane.solar, 'panelW', lane.solar.series * lane.solar.parallel)} of panels · ${lane.solar.$settled('controller') ? lane.solar.controller.toUpperCase() : 'controller not known'}`
+    case 'source': return `${ratingOf(q, lane.source, 'largestA')} · ${lane.source.$settled('kind') ? sourceWords[lane.source.kind] : 'kind not known'}`
     case 'alternator': {
       const volts = lane.alternator.nominalV === '12' ? '' : `${lane.alternator.nominalV} V · `
-      return `${volts}${ratingOf(lane.alternator, 'ratedA')} · ${lane.link.$settled('kind') ? linkWords[lane.link.kind] : 'link not known'}`
+      return `${volts}${ratingOf(q, lane.alternator, 'ratedA')} · ${lane.link.$settled('kind') ? linkWords[lane.link.kind] : 'link not known'}`
     }
   }
 }
 
-function ratingOf<F extends string>(view: { $settled(field: string): boolean } & Readonly<Record<F, number>>, field: F, times = 1): string {
+function ratingOf<F extends string>(q: Write, view: { $settled(field: string): boolean } & Readonly<Record<F, number>>, field: F, times = 1): string {
   if (!view.$settled(field)) return 'rating not known'
-  return formatQuantity(view[field] * times, field === 'panelW' ? 'W' : 'A')
+  return q(view[field] * times, field === 'panelW' ? 'W' : 'A')
 }
 
 type Verdicts = ReadonlyMap<string, Verdict>
@@ -149,43 +151,54 @@ function alternatorMarks({ alternator, link, id }: AlternatorLane, verdicts: Ver
   return marks
 }
 
-function stackOf(lane: Lane, system: System): Stack {
-  const { scene, bank, rules } = system
-  const row = (label: string, kind: StackRow['kind'], amps: () => number): StackRow => {
-    scene.begin(new Map())
-    const value = amps()
-    return { label, kind, amps: scene.missing === null ? value : null }
-  }
-  const rows: StackRow[] = []
-  switch (lane.kind) {
-    case 'charger':
-      rows.push(row('charger gives', 'source', () => lane.charger.ratedA))
-      break
-    case 'solar':
-      rows.push(row('panels give', 'source', () => arrayW(lane.solar) / bank.lowV), row('controller', 'limit', () => lane.solar.ratedA))
-      break
-    case 'source':
-      rows.push(row('source gives', 'source', () => lane.source.largestA))
-      break
-    case 'alternator':
-      if (lane.link.kind === 'dcdc') {
-        rows.push(row('DC-DC gives', 'source', () => lane.link.ratedA))
-        rows.push(row('alternator all day', 'source', () => (allDayBudgetA(lane.alternator, rules) * lane.link.ratedA) / dcdcInput(lane, system).amps))
-      } else {
-        rows.push(row('battery takes', 'battery', () => demandA(lane, rules.lowSoc / 100, system)))
-        rows.push(row('alternator gives', 'source', () => availableA(lane.alternator, 'cruise', rules)))
-        rows.push(row('alternator all day', 'source', () => allDayA(lane.alternator, 'cruise', rules)))
-        if (lane.link.relayA < noLimit) rows.push(row(lane.link.kind === 'diode' ? 'isolator' : lane.link.kind === 'switch' ? 'switch' : 'relay', 'limit', () => lane.link.relayA))
-      }
-  }
-  rows.push(row('battery recommends', 'battery', () => bank.recommendedA), row('battery at most', 'battery', () => bank.largestA))
-  for (const cable of lane.cables) {
-    rows.push(row('cable', 'limit', () => ampacityThereA(cable.areaMm2, { insulationC: Number(cable.insulationC), engineSpace: cable.engineSpace === 'yes', bundled: cable.bundled, material: cable.material })), row('fuse', 'limit', () => cable.fuseA))
-    if (cable.connectorA < noLimit) rows.push(row('plug', 'limit', () => cable.connectorA))
-  }
-  scene.begin(new Map())
-  const known = rows.flatMap((r, index) => (r.amps === null ? [] : [{ amps: r.amps, index }]))
+function stackOf(lane: Lane, place: number, facts: Facts): Stack {
+  const row = <L extends Lane>(_of: L, label: string, kind: StackRow['kind'], amps: (lane: L, system: System) => number | null): StackRow =>
+    ({ label, kind, amps: whereKnown(facts, (system) => amps(system.lanes[place] as L, system)) })
+  const rows = [
+    ...sourceRows(lane, row),
+    row(lane, 'battery recommends', 'battery', (_, { bank }) => bank.recommendedA),
+    row(lane, 'battery at most', 'battery', (_, { bank }) => bank.largestA),
+    ...lane.cables.flatMap((cable, i) => [
+      row(lane, 'cable', 'limit', (own) => carriesA(own.cables[i]!)),
+      row(lane, 'fuse', 'limit', (own) => own.cables[i]!.fuseA),
+      ...(cable.connectorA < noLimit ? [row(lane, 'plug', 'limit', (own) => own.cables[i]!.connectorA)] : []),
+    ]),
+  ]
+  const known = rows.flatMap(({ amps }, index) => (amps === null ? [] : [{ amps, index }]))
   const least = known.length === 0 ? null : known.reduce((a, b) => (b.amps < a.amps ? b : a))
-  const widest = rows.filter((r) => r.label !== 'battery takes').flatMap((r) => r.amps ?? [])
+  const widest = rows.filter(({ label }) => label !== 'battery takes').flatMap(({ amps }) => amps ?? [])
   return { rows, governs: least?.index ?? null, scaleA: Math.max(1, ...widest) }
 }
+
+type MakeRow = <L extends Lane>(lane: L, label: string, kind: StackRow['kind'], amps: (lane: L, system: System) => number | null) => StackRow
+
+function carriesA({ areaMm2, insulationC, engineSpace, bundled, material }: View<'conductors'>): number {
+  return ampacityThereA(areaMm2, { insulationC: Number(insulationC), engineSpace: engineSpace === 'yes', bundled, material })
+}
+
+const contactWords = { diode: 'isolator', switch: 'switch' } as const
+
+/** What the source itself gives and bears. */
+function sourceRows(lane: Lane, row: MakeRow): StackRow[] {
+  switch (lane.kind) {
+    case 'charger': return [row(lane, 'charger gives', 'source', ({ charger }) => charger.ratedA)]
+    case 'source': return [row(lane, 'source gives', 'source', ({ source }) => source.largestA)]
+    case 'solar': return [
+      row(lane, 'panels give', 'source', ({ solar }, { bank }) => arrayW(solar) / bank.lowV),
+      row(lane, 'controller', 'limit', ({ solar }) => solar.ratedA),
+    ]
+    case 'alternator': return lane.link.kind === 'dcdc' ? dcdcRows(lane, row) : straightRows(lane, row)
+  }
+}
+
+const dcdcRows = (lane: AlternatorLane, row: MakeRow): StackRow[] => [
+  row(lane, 'DC-DC gives', 'source', ({ link }) => link.ratedA),
+  row(lane, 'alternator all day', 'source', (own, system) => (allDayBudgetA(own.alternator, system.rules) * own.link.ratedA) / dcdcInput(own, system).amps),
+]
+
+const straightRows = (lane: AlternatorLane, row: MakeRow): StackRow[] => [
+  row(lane, 'battery takes', 'battery', (own, system) => demandA(own, system.rules.lowSoc / 100, system)),
+  row(lane, 'alternator gives', 'source', ({ alternator }, { rules }) => availableA(alternator, 'cruise', rules)),
+  row(lane, 'alternator all day', 'source', ({ alternator }, { rules }) => allDayA(alternator, 'cruise', rules)),
+  ...(lane.link.relayA < noLimit ? [row(lane, contactWords[lane.link.kind as 'diode'] ?? 'relay', 'limit', ({ link }) => link.relayA)] : []),
+]

@@ -1,11 +1,10 @@
-import { addDcdc } from '#core/assessment/checks/alternator'
+import { completeLinks } from '#core/job/complete'
+import { addDcdc } from '#core/remedies/arrangements'
 import type { Assessment } from '#core/assessment/assess'
 import { applyRemedy, canTry } from '#core/remedies/catalogue'
-import { Scene } from '#core/system/scene'
-import { completeLinks, systemOf } from '#core/system/system'
+import { factsOf, usualSystem, type ShopSettings } from '#core/system/system'
 import { partsOf, withField, type JobDocument } from '#core/job/document'
 import { asSpecified } from '#core/job/as-specified'
-import { resolveRules, type RuleOverrides } from '#core/rules/rules'
 import { plantOf } from '#core/simulation/plant-of-job'
 import type { Plant } from '#core/simulation/plant'
 
@@ -17,23 +16,21 @@ export interface Variant {
 }
 
 /** What can be run of a job side by side: as entered, the old lead, every change made, and ways of holding the alternator. */
-export function variantsOf(job: JobDocument, shopRules: RuleOverrides, assessment: Assessment): Variant[] {
+export function variantsOf(job: JobDocument, shop: ShopSettings, assessment: Assessment): Variant[] {
   const variants: Variant[] = [
-    { id: 'new', title: 'New battery, as entered', plant: plantOf(job, shopRules, 'new') },
-    { id: 'old', title: 'Old lead bank', plant: plantOf(job, shopRules, 'old') },
+    { id: 'new', title: 'New battery, as entered', plant: plantOf(job, shop, 'new') },
+    { id: 'old', title: 'Old lead bank', plant: plantOf(job, shop, 'old') },
   ]
-  if (job.specified) variants.push({ id: 'specified', title: `As specified: ${job.specified.name}`, plant: plantOf(asSpecified(job), shopRules, 'new') })
+  if (job.specified) variants.push({ id: 'specified', title: `As specified: ${job.specified.name}`, plant: plantOf(asSpecified(job), shop, 'new') })
   const tried = assessment.changes.filter(canTry)
   if (tried.length > 0) {
     const changed = tried.reduce((next, remedy) => applyRemedy(next, remedy), completeLinks(job))
-    variants.push({ id: 'changed', title: tried.length === 1 ? 'The one change made' : `All ${tried.length} changes made`, plant: plantOf(changed, shopRules, 'new') })
+    variants.push({ id: 'changed', title: tried.length === 1 ? 'The one change made' : `All ${tried.length} changes made`, plant: plantOf(changed, shop, 'new') })
   }
   const arrangement = (mixed: string): JobDocument => ['chargeStop', 'isolators'].reduce((next, name) => withField(next, `use/${name}`, { value: 'yes', how: 'assumed' }), withField(job, 'use/mixed', { value: mixed, how: 'assumed' }))
-  if ((job.use.mixed?.value ?? 'replaced') === 'replaced') variants.push({ id: 'hybrid', title: 'Hybrid: lead and lithium in parallel, with stops', plant: plantOf(arrangement('hybrid'), shopRules, 'new') })
-  else variants.push({ id: 'separate', title: 'Separate: lithium alone on the house', plant: plantOf(arrangement('replaced'), shopRules, 'new') })
-  const scene = new Scene(completeLinks(job), resolveRules(shopRules, job.rules))
-  scene.begin(new Map())
-  const system = systemOf(scene)
+  if ((job.use.mixed?.value ?? 'replaced') === 'replaced') variants.push({ id: 'hybrid', title: 'Hybrid: lead and lithium in parallel, with stops', plant: plantOf(arrangement('hybrid'), shop, 'new') })
+  else variants.push({ id: 'separate', title: 'Separate: lithium alone on the house', plant: plantOf(arrangement('replaced'), shop, 'new') })
+  const system = usualSystem(factsOf(job, shop))
   const lane = system.lanes.find((l) => l.kind === 'alternator')
   if (lane?.kind === 'alternator' && lane.link.kind !== 'none') {
     const linked = completeLinks(job)
@@ -41,13 +38,13 @@ export function variantsOf(job: JobDocument, shopRules: RuleOverrides, assessmen
     const set = (values: Readonly<Record<string, unknown>>): JobDocument => Object.entries(values).reduce((next, [name, value]) => withField(next, `${path}/${name}`, { value, how: 'assumed' }), linked)
     if (lane.link.kind !== 'dcdc') {
       const remedy = addDcdc(lane, system)
-      variants.push({ id: 'dcdc', title: `With a ${remedy.value} A DC-DC`, plant: plantOf(applyRemedy(linked, remedy), shopRules, 'new') })
+      variants.push({ id: 'dcdc', title: `With a ${remedy.value} A DC-DC`, plant: plantOf(applyRemedy(linked, remedy), shop, 'new') })
     } else {
-      variants.push({ id: 'straight', title: 'Straight through a relay', plant: plantOf(set({ kind: 'vsr', closesV: 13.3 * (Number(lane.alternator.nominalV) / 12), opensV: 12.8 * (Number(lane.alternator.nominalV) / 12), delayS: 0, bothWay: 'no' }), shopRules, 'new') })
+      variants.push({ id: 'straight', title: 'Straight through a relay', plant: plantOf(set({ kind: 'vsr', closesV: 13.3 * (Number(lane.alternator.nominalV) / 12), opensV: 12.8 * (Number(lane.alternator.nominalV) / 12), delayS: 0, bothWay: 'no' }), shop, 'new') })
     }
     if (lane.link.kind !== 'duty' && lane.alternator.nominalV === String(system.bank.nominalV)) {
       const amps = Math.max(10, Math.round(system.bank.recommendedA / 5) * 5)
-      variants.push({ id: 'duty', title: `Duty-cycling relay at ${amps} A`, plant: plantOf(set({ kind: 'duty', opensAboveA: amps, offTimeS: 60 }), shopRules, 'new') })
+      variants.push({ id: 'duty', title: `Duty-cycling relay at ${amps} A`, plant: plantOf(set({ kind: 'duty', opensAboveA: amps, offTimeS: 60 }), shop, 'new') })
     }
   }
   // The changes asked for may be one of the ways of holding the alternator: it is then shown once, by its name.

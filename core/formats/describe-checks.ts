@@ -1,3 +1,5 @@
+import { metric } from '#core/units/display'
+import { writerIn } from '#core/units/format'
 import { assess, type CheckResult } from '#core/assessment/assess'
 import { allChecks } from '#core/assessment/checks/index'
 import { remedyEffort, remedyLabel } from '#core/remedies/catalogue'
@@ -27,11 +29,13 @@ interface Seen {
   readonly remedies: ReadonlyMap<string, string>
 }
 
+const q = writerIn(metric)
+
 /** What the examples show of each check: the first formula with its numbers, every verdict, origin of the limit and remedy met. */
 function look(examples: readonly Example[]): Map<string, Seen> {
   const seen = new Map<string, { example: Seen['example']; verdicts: Set<Verdict>; limits: Set<string>; remedies: Map<string, string> }>()
   for (const { title, job, rules } of examples) {
-    for (const result of assess(job, rules).checks) {
+    for (const result of assess(job, { rules }).checks) {
       const known = seen.get(result.id)
       const entry = known ?? { example: { title, result }, verdicts: new Set(), limits: new Set(), remedies: new Map() }
       if (!known) seen.set(result.id, entry)
@@ -39,7 +43,7 @@ function look(examples: readonly Example[]): Map<string, Seen> {
       else if (entry.example.result.verdict === 'suits' && result.verdict !== 'suits' && result.verdict !== 'measure-first' && entry.example.title === title) entry.example = { title, result }
       entry.verdicts.add(result.verdict)
       entry.limits.add(result.limit.text)
-      for (const remedy of result.remedies) if (!entry.remedies.has(remedy.id)) entry.remedies.set(remedy.id, `${remedyLabel(remedy)} (${remedyEffort(remedy)})`)
+      for (const remedy of result.remedies) if (!entry.remedies.has(remedy.id)) entry.remedies.set(remedy.id, `${remedyLabel(remedy, q)} (${remedyEffort(remedy, q)})`)
     }
   }
   return seen

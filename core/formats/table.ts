@@ -1,6 +1,6 @@
 import { dsvFormat } from 'd3-dsv'
 import type { Field } from '#core/job/fields'
-import { inUnits, metric } from '#core/units/display'
+import { metric } from '#core/units/display'
 import { formatQuantity } from '#core/units/format'
 import { parseQuantity } from '#core/units/parse'
 
@@ -113,12 +113,13 @@ function readCell(text: string, column: TableColumn): string | number | { readon
       return !column.pattern || column.pattern.test(text) ? text : { error: `“${text.slice(0, 40)}” does not look like ${column.looksLike}` }
     case 'choice': return Object.hasOwn(column.options, text) ? text : { error: `“${text.slice(0, 40)}” is not one of ${Object.keys(column.options).join(', ')}` }
     case 'rows': return { error: 'cannot be read from a table' }
-    case 'quantity': return inUnits(metric, () => {
-      const parsed = parseQuantity(text, column.unit)
+    case 'quantity': {
+      const parsed = parseQuantity(text, column.unit, metric)
       if (!parsed.ok) return { error: parsed.error }
       const [least, most] = column.limits
-      return parsed.value >= least && parsed.value <= most ? parsed.value : { error: `${text} cannot be: between ${formatQuantity(least, column.unit)} and ${formatQuantity(most, column.unit)}` }
-    })
+      if (parsed.value >= least && parsed.value <= most) return parsed.value
+      return { error: `${text} cannot be: between ${formatQuantity(least, column.unit, metric)} and ${formatQuantity(most, column.unit, metric)}` }
+    }
   }
 }
 

@@ -1,3 +1,4 @@
+import { metric } from '#core/units/display'
 import { formatNumber } from '#core/units/format'
 import { parseNumber } from '#core/units/parse'
 import type { Row, RowsField } from './field'
@@ -21,4 +22,4 @@ export function parseRows(text: string, { columns }: RowsField): readonly Row[] 
 
 /** The text of a table, as {@link parseRows} reads it. */
 export const formatRows = (rows: readonly Row[], { columns, between }: RowsField): string =>
-  rows.map((row) => columns.map(({ name, unit }) => (between === '' ? formatNumber(row[name]!, unit) : String(row[name]!))).join(between)).join(', ')
+  rows.map((row) => columns.map(({ name, unit }) => (between === '' ? formatNumber(row[name]!, unit, metric) : String(row[name]!))).join(between)).join(', ')

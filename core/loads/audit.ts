@@ -1,8 +1,6 @@
-import { completeLinks, systemOf } from '#core/system/system'
+import { factsOf, usualSystem, type ShopSettings } from '#core/system/system'
 import { dailyUse, dcAtOnceA, highestDischargeA, loadA, surgeA, usableAh } from '#core/system/energy'
-import { Scene } from '#core/system/scene'
 import type { FieldPath, JobDocument, PartPath } from '#core/job/document'
-import { resolveRules, type RuleOverrides } from '#core/rules/rules'
 
 export const dayParts = { night: 'Night, 0 to 6', morning: 'Morning, 6 to 12', afternoon: 'Afternoon, 12 to 18', evening: 'Evening, 18 to 24' } as const
 export type DayPart = keyof typeof dayParts
@@ -41,10 +39,8 @@ export interface Audit {
  * Adds up the loads of a job by part of the day. Same functions as the checks use. A value that is not known is taken
  * in the middle of its plausible range, and said to be open.
  */
-export function auditLoads(job: JobDocument, shopRules: RuleOverrides = {}): Audit {
-  const scene = new Scene(completeLinks(job), resolveRules(shopRules, job.rules))
-  const system = systemOf(scene)
-  scene.begin(new Map())
+export function auditLoads(job: JobDocument, shop: ShopSettings = {}): Audit {
+  const system = usualSystem(factsOf(job, shop))
   const byPart: Record<DayPart, number> = { night: 0, morning: 0, afternoon: 0, evening: 0 }
   const spread = (ah: number, period: string): void => {
     for (const part of Object.keys(byPart) as DayPart[]) byPart[part] += period === 'even' ? ah / 4 : period === part ? ah : 0

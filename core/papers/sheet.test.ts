@@ -1,3 +1,6 @@
+import { specifiedBy } from '#core/solve/specify'
+import { writerIn } from '#core/units/format'
+import { planOf } from '#core/solve/plan'
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { readShelfCsv } from '#core/formats/shelf-csv'
@@ -5,8 +8,7 @@ import type { JobDocument } from '#core/job/document'
 import { changedFields } from '#core/job/shown'
 import { withSpecified } from '#core/job/as-specified'
 import { shelfKindIds, type ShelfPart } from '#core/shelf/kinds'
-import { solve, specifiedBy } from '#core/solve/answer'
-import { planOf } from '#core/solve/solve'
+import { solve } from '#core/solve/answer'
 import { metric } from '#core/units/display'
 import { sheetCsv } from '#core/formats/sheet-csv'
 import { pricedLines, sheetInputs, sheetOf } from './sheet'
@@ -19,6 +21,8 @@ const chosen = withSpecified(job, specifiedBy(answer, 'Ida Brell', '2026-11-20T1
 const shop = { name: 'Larkspur Slip Electrics', units: metric, rules: {} }
 const head = { number: '0417-1', issuedAt: '2026-11-21T09:00:00.000Z', issuedBy: 'Ida Brell' }
 const sheet = sheetOf(sheetInputs(chosen, shop, head))
+
+const q = writerIn(metric)
 
 describe('a specification sheet', () => {
   it('lists parts with quantity and price, labour and the sum', () => {
@@ -64,9 +68,9 @@ describe('a specification sheet', () => {
 
 describe('two states of a job, field by field', () => {
   it('says each value before and after, and whole parts that came or went', () => {
-    const rows = changedFields(job, { ...job, devices: {} }, [{ path: 'devices/device-1', before: { name: 'Gauge', tripV: { value: 11.8, how: 'label' } } }])
+    const rows = changedFields(job, { ...job, devices: {} }, [{ path: 'devices/device-1', before: { name: 'Gauge', tripV: { value: 11.8, how: 'label' } } }], q)
     expect(rows).toEqual([{ part: 'Wheelhouse gauge', label: 'Set to', before: '11.8 V', after: 'taken out' }])
-    expect(changedFields(job, job, [{ path: 'place/coldestC', before: { value: 3 }, after: { value: null } }])).toEqual([{ part: 'Place', label: 'Coldest there', before: '3 °C', after: 'not known' }])
-    expect(changedFields(job, job, [{ path: 'job/customer', before: 'a', after: 'b' }, { path: 'rules/windowLowV', after: 14 }])).toEqual([])
+    expect(changedFields(job, job, [{ path: 'place/coldestC', before: { value: 3 }, after: { value: null } }], q)).toEqual([{ part: 'Place', label: 'Coldest there', before: '3 °C', after: 'not known' }])
+    expect(changedFields(job, job, [{ path: 'job/customer', before: 'a', after: 'b' }, { path: 'rules/windowLowV', after: 14 }], q)).toEqual([])
   })
 })

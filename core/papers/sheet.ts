@@ -1,4 +1,4 @@
-import { assess, systemFor } from '#core/assessment/assess'
+import { assess } from '#core/assessment/assess'
 import type { Setting } from '#core/assessment/check'
 import { checkTitle } from '#core/assessment/checks/index'
 import type { Verdict } from '#core/system/verdict'
@@ -8,8 +8,9 @@ import { asSpecified, withSpecified } from '#core/job/as-specified'
 import type { ListedPart } from '#core/job/specified'
 import { resolveRules, ruleCatalogue, type RuleId, type RuleOverrides, type ShopRules } from '#core/rules/rules'
 import { settingsCards } from '#core/solve/settings'
-import { inUnits, type DisplayUnits } from '#core/units/display'
-import { formatQuantity as q, inSentence } from '#core/units/format'
+import type { DisplayUnits } from '#core/units/display'
+import { factsOf, usualSystem } from '#core/system/system'
+import { inSentence } from '#core/units/format'
 
 /** Everything a specification sheet is made from, as it stood when it was issued. */
 export interface SheetInputs {
@@ -88,9 +89,10 @@ export function sheetOf(inputs: SheetInputs): Sheet {
   const done = asSpecified(job)
   // Every rule is given by value, so that what a job or a shop changes later, or a new default, is no matter.
   const frozen: RuleOverrides = rules
-  return inUnits(shop.units, () => {
-    const [before, after] = [assess(found, frozen), assess(done, frozen)]
-    const system = systemFor(done, frozen)
+    const settings = { rules: frozen, units: shop.units }
+    const [before, after] = [assess(found, settings), assess(done, settings)]
+    const system = usualSystem(factsOf(done, settings))
+    const { bank, q } = system
     const lines = pricedLines([...specified.battery, ...specified.steps.flatMap((step) => step.parts)])
     const hours = specified.steps.reduce((sum, step) => sum + step.hours, 0)
     const partsTotal = lines.reduce((sum, line) => sum + (line.total ?? 0), 0)
@@ -100,27 +102,23 @@ export function sheetOf(inputs: SheetInputs): Sheet {
       lines, partsTotal, hours, labourPerH: rules.labourPerH, total: partsTotal + hours * rules.labourPerH, unpriced: lines.filter((line) => line.price === null).length,
       work: specified.steps.map(({ label, on, settles }) => ({ label, on, settles: settles.map(checkTitle) })),
       cards: settingsCards(system),
-      protections: system.scene.asUsual(() => {
-        const { bank } = system
-        return [
+      protections: [
           { label: 'Charge voltage', value: `${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}, never above ${q(bank.absoluteV, 'V')}` },
           { label: 'BMS cuts charging at', value: q(bank.bmsOverV, 'V') }, { label: 'BMS cuts discharge at', value: q(bank.each.bmsUnderV * bank.each.series, 'V') },
           { label: 'No charging below', value: q(bank.coldLimitC, '°C') }, { label: 'Largest charge current', value: q(bank.largestA, 'A') }, { label: 'Largest continuous discharge', value: q(bank.continuousA, 'A') },
           ...after.checks.filter((check) => ['battery.short-circuit', 'alternator.load-dump', 'source.unloaded', 'battery.warning'].includes(check.id)).map((check) => ({ label: check.title, value: check.summary })),
-        ]
-      }).value,
+      ],
       accepted: specified.accepted,
       cautions: [...new Set(after.checks.flatMap((check) => check.cautions))],
       open: after.measureNext.map((m) => `${m.part}: ${inSentence(m.label)}. ${m.how}`),
       findings: after.checks.map((check) => ({ title: `${check.subject}: ${inSentence(check.title)}`, summary: check.summary, verdict: check.verdict })),
-      differs: changedFields(found, done, specified.changes),
+      differs: changedFields(found, done, specified.changes, q),
       schools: (Object.keys(ruleCatalogue) as RuleId[]).flatMap((rule) => {
         const catalogued = ruleCatalogue[rule]
         return catalogued.kind === 'school' ? [{ question: catalogued.label, chosen: (catalogued.options as Readonly<Record<string, string>>)[rules[rule] as string]!, own: Object.hasOwn(job.rules, rule) }] : []
       }),
     }
     return { format: 'jovial-anchor/specification', version: 1, inputs, result }
-  })
 }
 
 /** Inputs of a sheet for a job as it stands: the rules in force are resolved, the job's own over the shop's. */

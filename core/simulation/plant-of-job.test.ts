@@ -5,7 +5,7 @@ import { emptyJob, withNewPart, type JobDocument } from '#core/job/document'
 import { leadLeakA } from '#core/physics/lead'
 import { withValues } from '#core/testing'
 import { plantOf } from './plant-of-job'
-import { inputsOf } from './inputs'
+import { inputsOfJob } from './inputs'
 import type { LinkPlant } from './plant'
 import { runIds, runNow } from './runs'
 import { variantsOf } from '#core/compare/variants'
@@ -27,7 +27,7 @@ describe('the system built from a job', () => {
     const tug = plantOf(job('0427'), {}, 'new')
     expect(tug.houseLead).not.toBeNull()
     expect(tug.lfp!.stops).toBeNull()
-    const stopped = plantOf(withValues(job('0427'), { 'use/chargeStop': 'yes' }), { chargeStopV: 14.1, dischargeStopV: 12.1 }, 'new')
+    const stopped = plantOf(withValues(job('0427'), { 'use/chargeStop': 'yes' }), { rules: { chargeStopV: 14.1, dischargeStopV: 12.1 } }, 'new')
     expect(stopped.lfp!.stops!.chargeV / stopped.lfp!.stops!.dischargeV).toBeCloseTo(14.1 / 12.1, 6)
   })
 
@@ -59,7 +59,7 @@ describe('the system built from a job', () => {
   it('spreads the loads over the day and neither loses nor invents any', () => {
     const plant = plantOf(withValues(job('0417'), { 'use/dailyAh': 120 }), {}, 'new')
     expect(plant.dcA).toHaveLength(24)
-    const { totals } = runNow('standing-still', { ...plant, solar: [], sources: [], loadsOffV: 0, lfp: { ...plant.lfp!, ah: 2000 } }, { ...inputsOf(job('0417'), 'standing-still'), soc: 0.9, days: 1 })
+    const { totals } = runNow('standing-still', { ...plant, solar: [], sources: [], loadsOffV: 0, lfp: { ...plant.lfp!, ah: 2000 } }, { ...inputsOfJob(job('0417'), 'standing-still'), soc: 0.9, days: 1 })
     expect(totals.loadAh).toBeGreaterThan(sum(plant.dcA) * 0.99)
     expect(totals.unservedAh).toBe(0)
   })
@@ -83,12 +83,12 @@ describe('the inputs of a run', () => {
   it('are taken from the job, and are usable for every run of every job', () => {
     for (const each of [...Object.values(jobs), emptyJob('1')]) {
       for (const id of runIds) {
-        const { soc, days, driveH, mainsH, coldC, warmC } = inputsOf(each, id)
+        const { soc, days, driveH, mainsH, coldC, warmC } = inputsOfJob(each, id)
         expect({ id, soc: soc >= 0 && soc <= 1, days: days > 0 && days <= 366, driveH: driveH >= 0 && driveH <= 24, mainsH: mainsH >= 0 && mainsH <= 24, air: coldC <= warmC }).toEqual({ id, soc: true, days: true, driveH: true, mainsH: true, air: true })
       }
     }
-    expect(inputsOf(withValues(job('0417'), { 'place/coldestC': -14 }), 'cold-morning').coldC).toBe(-14)
-    expect(inputsOf(emptyJob('1'), 'driving-day').driveH).toBe(0)
+    expect(inputsOfJob(withValues(job('0417'), { 'place/coldestC': -14 }), 'cold-morning').coldC).toBe(-14)
+    expect(inputsOfJob(emptyJob('1'), 'driving-day').driveH).toBe(0)
   })
 })
 

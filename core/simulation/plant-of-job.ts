@@ -1,46 +1,46 @@
-import { airAroundC, completeLinks, cableOhm, measuredHeat, shaftRpm, systemOf, type AlternatorLane, type System } from '#core/system/system'
+import { airAroundC, measuredHeat, shaftRpm } from '#core/system/alternators'
+import { cableOhm, type AlternatorLane } from '#core/system/lanes'
+import { type View } from '#core/system/scene'
+import { type System, type ShopSettings, factsOf, usualSystem } from '#core/system/system'
 import { leadHealth, loadA, sharesBus } from '#core/system/energy'
-import { Scene, type View } from '#core/system/scene'
 import { fieldAt, partName, type JobDocument } from '#core/job/document'
 import { caseLimitC, usualHeat } from '#core/physics/alternator'
 import { c20OverC10, leadLeakA } from '#core/physics/lead'
-import { resolveRules, type RuleOverrides } from '#core/rules/rules'
 import type { AlternatorPlant, LeadPlant, LfpPlant, LinkPlant, Plant, SolarPlant, Stages } from './plant'
 
 /** Which batteries the house has in a run: the lead that is there now, or the battery in question (with lead where it stays). */
 export type Fitted = 'old' | 'new'
-
-/** The system of a job as the simulation sees it. @see plantFrom */
-export const plantOf = (job: JobDocument, shopRules: RuleOverrides, fitted: Fitted): Plant =>
-  plantFrom(systemOf(new Scene(completeLinks(job), resolveRules(shopRules, job.rules))), fitted)
 
 /**
  * The plant of a system as its scene has it. Values that are neither known nor assumed there are taken as usual, in the
  * middle of their plausible range or as the first of their options, and named in `assumed`.
  * @param machine the alternator that is simulated, with its link; others are named
  */
-export function plantFrom(system: System, fitted: Fitted, machine = firstMachine(system)): Plant {
-  const { scene } = system
-  const { value, taken } = scene.asUsual(() => partsOfPlant(system, fitted, machine))
+export function plantFrom(asked: System, fitted: Fitted, machine?: AlternatorLane): Plant {
+  const system = asked.asUsual()
   const machines = system.lanes.filter((lane) => lane.kind === 'alternator')
+  const simulated = machine ? machines.find(({ id }) => id === machine.id) : machines[0]
+  const plant = partsOfPlant(system, fitted, simulated)
+  const { taken, facts } = system.scene
   const words = (path: string): string => {
     const at = fieldAt(path)
-    return at ? `${partName(scene.job, at.partPath)}: ${at.field.label.toLowerCase()}` : path
+    return at ? `${partName(facts.job, at.partPath)}: ${at.field.label.toLowerCase()}` : path
   }
   return {
-    ...value,
+    ...plant,
     assumed: [
-      ...[...taken].map((path) => `${words(path)} is not known and taken as usual`),
-      ...(machines.length > 1 ? [`Of ${machines.length} alternators ${machine === machines[0] ? 'the first' : 'one'} is simulated`] : []),
+      ...[...taken!].map((path) => `${words(path)} is not known and taken as usual`),
+      ...(machines.length > 1 ? [`Of ${machines.length} alternators ${simulated === machines[0] ? 'the first' : 'one'} is simulated`] : []),
       ...(machines[0]?.alternator.temperatureReadings === null ? [`Heat of the alternator by engineering defaults: ${usualHeat.riseK} K, ${usualHeat.tauMin} min, limit ${caseLimitC} °C`] : []),
     ],
   }
 }
 
-const firstMachine = ({ lanes }: System): AlternatorLane | undefined => lanes.find((lane) => lane.kind === 'alternator')
+/** The system of a job as the simulation sees it. @see plantFrom */
+export const plantOf = (job: JobDocument, shop: ShopSettings, fitted: Fitted): Plant => plantFrom(usualSystem(factsOf(job, shop)), fitted)
 
 function partsOfPlant(system: System, fitted: Fitted, machine: AlternatorLane | undefined): Omit<Plant, 'assumed'> {
-  const { rules, scene, one, many, bank, lanes } = system
+  const { rules, one, many, bank, lanes } = system
   const houseV = fitted === 'new' ? bank.nominalV : Number(one.houseBank.nominalV)
   const hybrid = sharesBus(system)
   const lead = houseLeadOf(system)
@@ -51,7 +51,7 @@ function partsOfPlant(system: System, fitted: Fitted, machine: AlternatorLane | 
   const dailyAh = counted ? one.use.dailyAh : 0
   const scaleUp = counted && listed ? dailyAh / Math.max(0.01, loads.totalAh) : 1
   return {
-    name: fitted === 'new' ? scene.job.candidate.name ?? 'the new battery' : 'the old bank',
+    name: fitted === 'new' ? one.candidate.$ownName ?? 'the new battery' : 'the old bank',
     lfp: fitted === 'new' ? lfpOf(system) : null,
     houseLead: fitted === 'old' || hybrid ? lead : null,
     startLead: one.startingBattery.present === 'yes' && machine ? startLeadOf(one.startingBattery, Number(machine.alternator.nominalV)) : null,
@@ -111,13 +111,13 @@ function curveOf(each: View<'candidate'>): LfpPlant['curve'] {
   return rises ? rows.map((row) => [row.percent / 100, row.volts] as const) : null
 }
 
-function alternatorOf(machine: View<'alternators'>, { rules, scene }: System): AlternatorPlant {
+function alternatorOf(machine: View<'alternators'>, { rules, craft }: System): AlternatorPlant {
   const scale = Number(machine.nominalV) / 12
   const swing = machine.regulator === 'computer' && !machine.driveTally ? [{ minutes: 10, volts: machine.lowestV }, { minutes: 6, volts: 14.2 * scale }, { minutes: 2, volts: machine.highestV }] : []
   return {
     ratedA: machine.ratedA, regulator: machine.regulator, regulatorV: machine.regulatorV, trace: machine.driveTally ?? swing,
     hotShare: rules.hotOutputShare / 100, limitA: machine.limitA, idleRpm: shaftRpm(machine, 'idle'), cruiseRpm: shaftRpm(machine, 'cruise'),
-    vehicleA: machine.vehicleDrawA, heat: measuredHeat(machine) ?? usualHeat, ambientC: airAroundC(scene.job), floatV: machine.regulator === 'external' ? 13.5 * scale : null, foldsBack: machine.regulator === 'external' && machine.fieldWire !== 'none' && machine.fieldWire !== 'field',
+    vehicleA: machine.vehicleDrawA, heat: measuredHeat(machine) ?? usualHeat, ambientC: airAroundC(craft), floatV: machine.regulator === 'external' ? 13.5 * scale : null, foldsBack: machine.regulator === 'external' && machine.fieldWire !== 'none' && machine.fieldWire !== 'field',
   }
 }
 

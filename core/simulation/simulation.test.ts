@@ -9,7 +9,7 @@ import { openCircuitV, resistanceFactor } from '#core/physics/lfp'
 import { withValues } from '#core/testing'
 import { Lead, Lfp, Simulation, type Surroundings } from './engine'
 import { plantOf } from './plant-of-job'
-import { inputsOf } from './inputs'
+import { inputsOfJob } from './inputs'
 import { mostLoadA, type LfpPlant, type LinkPlant, type Plant, type Stages } from './plant'
 import { sharingOver, shareOf } from './sharing'
 import { seriesCsv } from '#core/formats/series'
@@ -258,7 +258,7 @@ describe('every run of every demo job', () => {
     for (const fitted of ['old', 'new'] as const) {
       const plant = plantOf(job, {}, fitted)
       for (const id of runIds) {
-        const asked = { ...inputsOf(job, id), days: short(inputsOf(job, id).days) }
+        const asked = { ...inputsOfJob(job, id), days: short(inputsOfJob(job, id).days) }
         const whole = runNow(id, plant, asked)
         expect({ id, fitted, imbalance: whole.totals.imbalance < 0.001, residual: whole.totals.residualA < 0.001 }).toEqual({ id, fitted, imbalance: true, residual: true })
         const half = runNow(id, plant, asked, null, stepOf(id, plant) / 2)
@@ -332,12 +332,12 @@ describe('any system', () => {
 describe('a run', () => {
   it('reports its progress, can be left at any point, and is the same twice', () => {
     const [, job] = jobs[0]!
-    const going = carryOut('standing-still', plantOf(job, {}, 'new'), { ...inputsOf(job, 'standing-still'), days: 300, loads: false })
+    const going = carryOut('standing-still', plantOf(job, {}, 'new'), { ...inputsOfJob(job, 'standing-still'), days: 300, loads: false })
     const first = going.next()
     expect(first.done).toBe(false)
     expect(first.value).toBeGreaterThan(0)
     expect(first.value).toBeLessThan(0.1)
-    expect(runNow('driving-day', plantOf(job, {}, 'new'), inputsOf(job, 'driving-day'))).toEqual(runNow('driving-day', plantOf(job, {}, 'new'), inputsOf(job, 'driving-day')))
+    expect(runNow('driving-day', plantOf(job, {}, 'new'), inputsOfJob(job, 'driving-day'))).toEqual(runNow('driving-day', plantOf(job, {}, 'new'), inputsOfJob(job, 'driving-day')))
   })
 
   it('keeps its peaks when it is thinned, and stays small', () => {
@@ -355,7 +355,7 @@ describe('a run', () => {
     const unknown = withNewPart(withNewPart(withNewPart(withNewPart(emptyJob('2'), 'chargers').job, 'alternators').job, 'solar').job, 'inverters').job
     for (const job of [emptyJob('1'), unknown]) {
       for (const id of runIds) {
-        const { totals, assumed } = runNow(id, plantOf(job, {}, 'new'), { ...inputsOf(job, id), days: 1 })
+        const { totals, assumed } = runNow(id, plantOf(job, {}, 'new'), { ...inputsOfJob(job, id), days: 1 })
         expect(Object.values(totals).every((value) => value === null || Number.isFinite(value))).toBe(true)
         expect(assumed.some((words) => words.includes('not known'))).toBe(true)
       }

@@ -1,5 +1,6 @@
+import { noLimit } from '#core/job/fields'
+import { isCharging, type AlternatorLane, type Lane } from '#core/system/lanes'
 import { settingsOf } from '#core/assessment/checks/range'
-import { isCharging } from '#core/assessment/checks/charger'
 import type { Setting } from '#core/assessment/check'
 import { sharesBus } from '#core/system/energy'
 import type { System } from '#core/system/system'
@@ -27,21 +28,52 @@ function monitorOf({ bank, rules, lanes }: System): SettingsCard {
   }
 }
 
-/** The settings cards of a system: each charging unit, what holds the alternator, the stops of a hybrid bank, the monitor. */
-export function settingsCards(system: System): SettingsCard[] {
-  const { bank, rules, lanes, one } = system
-  return system.scene.asUsual(() => [
-    ...lanes.flatMap((lane): SettingsCard[] => {
-      const unit = lane.kind === 'charger' ? lane.charger : lane.kind === 'solar' ? lane.solar : lane.kind === 'alternator' ? lane.link : null
-      if (unit && isCharging(unit)) return [{ unit: lane.kind === 'alternator' ? `DC-DC on ${lane.name.replace(/^The /, 'the ')}` : lane.name, settings: settingsOf(unit, lane, system) }]
-      if (lane.kind !== 'alternator') return []
-      const { alternator, link } = lane
-      const held: SettingsCard[] = alternator.regulator === 'external' ? [{ unit: `Regulator of ${lane.name.replace(/^The /, 'the ')}`, settings: [
-        { label: 'Voltage', value: alternator.regulatorV, unit: 'V' }, { label: 'Float, once the battery takes little', value: 13.5 * bank.scale, unit: 'V' }, ...(alternator.limitA < 9999 ? [{ label: 'Current', value: alternator.limitA, unit: 'A' } as const] : []),
-      ] }] : []
-      return link.kind === 'duty' ? [...held, { unit: 'Duty-cycling relay', settings: [{ label: 'Opens above', value: link.opensAboveA, unit: 'A' }, { label: 'Stays open for', value: link.offTimeS, unit: 's' }] }] : held
-    }),
-    ...(sharesBus(system) && one.use.chargeStop === 'yes' ? [{ unit: 'Stops of the lithium', settings: [{ label: 'Charge stop', value: rules.chargeStopV * bank.scale, unit: 'V' }, { label: 'Discharge stop', value: rules.dischargeStopV * bank.scale, unit: 'V' }] } satisfies SettingsCard] : []),
-    monitorOf(system),
-  ]).value
+/** A unit’s name inside a sentence: “The alternator” becomes “the alternator”. */
+const within = (name: string): string => name.replace(/^The /, 'the ')
+
+const floatOnceFullV = 13.5
+
+function regulatorCard({ alternator, name }: AlternatorLane, { bank }: System): SettingsCard[] {
+  if (alternator.regulator !== 'external') return []
+  const current: Setting[] = alternator.limitA < noLimit ? [{ label: 'Current', value: alternator.limitA, unit: 'A' }] : []
+  return [{
+    unit: `Regulator of ${within(name)}`,
+    settings: [
+      { label: 'Voltage', value: alternator.regulatorV, unit: 'V' },
+      { label: 'Float, once the battery takes little', value: floatOnceFullV * bank.scale, unit: 'V' },
+      ...current,
+    ],
+  }]
 }
+
+function dutyCard({ link }: AlternatorLane): SettingsCard[] {
+  if (link.kind !== 'duty') return []
+  return [{
+    unit: 'Duty-cycling relay',
+    settings: [{ label: 'Opens above', value: link.opensAboveA, unit: 'A' }, { label: 'Stays open for', value: link.offTimeS, unit: 's' }],
+  }]
+}
+
+function laneCards(lane: Lane, system: System): SettingsCard[] {
+  switch (lane.kind) {
+    case 'charger': return [{ unit: lane.name, settings: settingsOf(lane.charger, lane, system) }]
+    case 'solar': return [{ unit: lane.name, settings: settingsOf(lane.solar, lane, system) }]
+    case 'alternator':
+      if (isCharging(lane.link)) return [{ unit: `DC-DC on ${within(lane.name)}`, settings: settingsOf(lane.link, lane, system) }]
+      return [...regulatorCard(lane, system), ...dutyCard(lane)]
+    case 'source': return []
+  }
+}
+
+function stopsCard(system: System): SettingsCard[] {
+  const { bank, rules, one } = system
+  if (!sharesBus(system) || one.use.chargeStop !== 'yes') return []
+  return [{
+    unit: 'Stops of the lithium',
+    settings: [{ label: 'Charge stop', value: rules.chargeStopV * bank.scale, unit: 'V' }, { label: 'Discharge stop', value: rules.dischargeStopV * bank.scale, unit: 'V' }],
+  }]
+}
+
+/** The settings cards of a system: each charging unit, what holds the alternator, the stops of a hybrid bank, the monitor. */
+export const settingsCards = (system: System): SettingsCard[] =>
+  [...system.lanes.flatMap((lane) => laneCards(lane, system)), ...stopsCard(system), monitorOf(system)]

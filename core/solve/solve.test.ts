@@ -1,17 +1,23 @@
+import { completeLinks } from '#core/job/complete'
+import { specifiedBy } from './specify'
+import { schoolsOf } from './schools'
+import { beats, bestOf, mostAnswers, nearestOf, outcomeOf, search, type Outcome } from './front'
+import { mostCombinations, planOf } from './plan'
+import { Evaluator, type Figures } from './evaluate'
 import fc from 'fast-check'
 import { readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import { assess, findingsOf, systemFor } from '#core/assessment/assess'
+import { assess, findingsOf } from '#core/assessment/assess'
 import { readShelfCsv } from '#core/formats/shelf-csv'
 import { applyChanges } from '#core/job/changes'
 import { emptyJob, withField, type JobDocument } from '#core/job/document'
-import { completeLinks } from '#core/system/system'
+import type { RuleOverrides } from '#core/rules/rules'
+import { factsOf, usualSystem } from '#core/system/system'
 import { asSpecified, withSpecified } from '#core/job/as-specified'
 import { shelfKindIds, type ShelfPart } from '#core/shelf/kinds'
 import { charger, goodJob, straightJob, withMeasured, withValues } from '#core/testing'
-import { adjust, schoolsOf, solve, specifiedBy, type Answer } from './answer'
+import { adjust, solve, type Answer } from './answer'
 import { suppliesFor } from '#core/remedies/supply'
-import { beats, bestOf, evaluate, mostAnswers, mostCombinations, nearestOf, outcomeOf, planOf, search, type Figures, type Outcome } from './solve'
 
 const folder = new URL('../../demo/jobs/', import.meta.url)
 const jobs = Object.fromEntries(readdirSync(folder).map((name) => [name.slice(0, 4), JSON.parse(readFileSync(new URL(name, folder), 'utf8')) as JobDocument]))
@@ -99,13 +105,13 @@ describe('what an installer would say', () => {
   })
 
   it('a shop that replaces every charger without a lithium profile keeps none', () => {
-    const { answers } = solve(planOf(jobs['0417']!, { chargerSchool: 'replace' }, shelf))
+    const { answers } = solve(planOf(jobs['0417']!, { rules: { chargerSchool: 'replace' } }, shelf))
     expect(answers.length).toBeGreaterThan(0)
     for (const answer of answers) expect(answer.name).not.toMatch(/keep shore charger/)
   })
 
   it('the school on protecting the alternator decides what comes first of the options', () => {
-    const first = (alternatorSchool: 'dcdc' | 'duty' | 'regulator'): string => planOf(jobs['0417']!, { alternatorSchool }, shelf).axes[0]!.options[0]!.words
+    const first = (alternatorSchool: 'dcdc' | 'duty' | 'regulator'): string => planOf(jobs['0417']!, { rules: { alternatorSchool } }, shelf).axes[0]!.options[0]!.words
     expect(first('dcdc')).toMatch(/DC-DC/)
     expect(first('duty')).toMatch(/uty-cycling/)
     expect(first('regulator')).toMatch(/xternal regulator/)
@@ -121,7 +127,7 @@ describe('what an installer would say', () => {
 
   it('a charger that is only too slow, which a run alone shows, is replaced by a larger one', () => {
     const slow = charger({ ratedA: 6 })
-    expect(findingsOf(systemFor(slow, {})).every((f) => f.verdict === 'suits')).toBe(true)
+    expect(findingsOf(factsOf(slow)).every((f) => f.verdict === 'suits')).toBe(true)
     const { answers } = solve(planOf(slow, {}, shelf))
     expect(answers.length).toBeGreaterThan(0)
     for (const answer of answers) expect(answer.steps.find((s) => s.ref.id === 'charger.replace')!.settles).toContain('charger.time')
@@ -142,20 +148,20 @@ describe('what an installer would say', () => {
 })
 
 describe('an answer changed by hand', () => {
-  const plan = planOf(jobs['0417']!, {}, shelf)
+  const evaluator = new Evaluator(planOf(jobs['0417']!, {}, shelf))
   it('with a step left out says what stands in the way again', () => {
     const answer = named(answersFor('0417'), /switch equalise off/)
     const step = answer.steps.findIndex((s) => s.ref.id === 'charger.equalise-off')
-    const less = adjust(plan, answer, [{ step, off: true }])
+    const less = adjust(evaluator, answer, [{ step, off: true }])
     expect(less.verdict).toBe('suits-once-changed')
     expect(less.inTheWay.map((c) => c.id)).toContain('charger.equalise')
     expect(less.name).toMatch(/\(by hand\)$/)
-    expect(adjust(plan, answer, [])).toMatchObject({ name: answer.name, verdict: answer.verdict, changes: answer.changes })
+    expect(adjust(evaluator, answer, [])).toMatchObject({ name: answer.name, verdict: answer.verdict, changes: answer.changes })
   })
   it('with another value is judged with it', () => {
     const answer = named(answersFor('0417'), /^40 A DC-DC/)
     const step = answer.steps.findIndex((s) => s.ref.id === 'charger.limit-current')
-    const hot = adjust(plan, answer, [{ step, value: 60 }])
+    const hot = adjust(evaluator, answer, [{ step, value: 60 }])
     expect(hot.inTheWay.map((c) => c.id)).toContain('dcdc.output')
   })
 })
@@ -169,15 +175,15 @@ describe('the specification', () => {
     expect({ ...chosen, specified: undefined }).toEqual({ ...job, specified: undefined })
     expect(asSpecified(chosen)).toEqual(jobOf(job, answer))
     expect(asSpecified(job)).toBe(job)
-    expect(assess(chosen, {}, []).verdict).toBe(assess(job, {}, []).verdict)
+    expect(assess(chosen, {}, { quick: true }).verdict).toBe(assess(job, {}, { quick: true }).verdict)
   })
 })
 
 describe('the search', () => {
   const plan = planOf(jobs['0417']!, {}, shelf)
   it('is the same twice, and the same in shares', () => {
-    const all = [...search(plan)]
-    const shares = [0, 1].flatMap((turn) => [...search(plan, { of: 2, turn })]).toSorted((a, b) => a.index - b.index)
+    const all = [...search(new Evaluator(plan))]
+    const shares = [0, 1].flatMap((turn) => [...search(new Evaluator(plan), { of: 2, turn })]).toSorted((a, b) => a.index - b.index)
     expect(shares).toEqual(all)
     expect(all).toHaveLength(plan.count)
   })
@@ -188,13 +194,13 @@ describe('the search', () => {
   })
   it('leaves the survey as it is', () => {
     const copy = JSON.stringify(jobs['0421'])
-    evaluate(planOf(jobs['0421']!, {}, shelf), 0)
+    new Evaluator(planOf(jobs['0421']!, {}, shelf)).evaluate(0)
     expect(JSON.stringify(jobs['0421'])).toBe(copy)
   })
   it('quick findings are those of the whole assessment', () => {
     for (const job of [...Object.values(jobs), withField(jobs['0421']!, 'alternators/alternator-1/regulatorV', { value: null }), straightJob({ kind: null })]) {
-      const quick = findingsOf(systemFor(job, {})).map((f) => [`${f.id}@${f.on}`, f.verdict])
-      expect(quick).toEqual(assess(job, {}, []).checks.map((c) => [c.key, c.verdict]))
+      const quick = findingsOf(factsOf(job)).map((f) => [`${f.id}@${f.on}`, f.verdict])
+      expect(quick).toEqual(assess(job, {}, { quick: true }).checks.map((c) => [c.key, c.verdict]))
     }
   })
 })
@@ -219,13 +225,13 @@ describe('choosing among outcomes', () => {
     expect(bestOf([one, { ...one, index: 1 }])).toHaveLength(1)
     expect(nearestOf([{ ...one, index: 3, figures: null, short: 200 }, { ...one, index: 4, figures: null, short: 100 }])!.index).toBe(4)
     expect(nearestOf([])).toBeNull()
-    expect(outcomeOf(evaluate(planOf(jobs['0424']!, {}, shelf), 0)).short).toBe(0)
+    expect(outcomeOf(new Evaluator(planOf(jobs['0424']!, {}, shelf)).evaluate(0)).short).toBe(0)
   })
 })
 
 describe('parts from the shelf', () => {
   const job = jobs['0417']!
-  const system = systemFor(job, {})
+  const system = usualSystem(factsOf(job))
   it('fit the voltages of the job, the nearest size first', () => {
     const [first] = suppliesFor({ id: 'dcdc.add', on: 'links/link-1', value: 38, values: { inputV: '12' } }, job, system, shelf)
     expect(first!.parts[0]).toMatchObject({ code: 'CUR-D40', quantity: 1 })
@@ -256,23 +262,23 @@ describe('schools', () => {
 
 describe('each school of the disagreement table', () => {
   const job = jobs['0417']!
-  const best = (rules: Parameters<typeof planOf>[1], of: JobDocument = job) => solve(planOf(of, rules, shelf)).answers
+  const best = (rules: RuleOverrides, of: JobDocument = job) => solve(planOf(of, { rules }, shelf)).answers
   it('charge rate: the largest figure lets larger chargers in', () => {
     const small = withValues(charger({ ratedA: 110, currentLimit: 'fixed' }), { 'candidate/recommendedChargeA': 30, 'candidate/largestChargeA': 60 })
-    const sizes = (rules: Parameters<typeof planOf>[1]) => Math.max(...best(rules, small).map((a) => jobOf(small, a).chargers['charger-1']!.ratedA!.value!))
+    const sizes = (rules: RuleOverrides) => Math.max(...best(rules, small).map((a) => jobOf(small, a).chargers['charger-1']!.ratedA!.value!))
     expect(sizes({ chargeRateSchool: 'recommended' })).toBeLessThanOrEqual(30)
     expect(sizes({ chargeRateSchool: 'largest' })).toBeGreaterThan(30)
   })
   it('running signal: voltage is trusted where the shop trusts it, never under a computer', () => {
     const either = shelf.map((part): ShelfPart => (part.kind === 'dcdc' ? { ...part, values: { ...part.values, signal: 'voltage' } } : part))
-    const signals = (rules: Parameters<typeof planOf>[1], of: JobDocument) => new Set(solve(planOf(of, rules, either)).answers.flatMap((a) => jobOf(of, a).links['link-1']?.kind?.value === 'dcdc' ? [jobOf(of, a).links['link-1']!.signal!.value] : []))
+    const signals = (rules: RuleOverrides, of: JobDocument) => new Set(solve(planOf(of, { rules }, either)).answers.flatMap((a) => jobOf(of, a).links['link-1']?.kind?.value === 'dcdc' ? [jobOf(of, a).links['link-1']!.signal!.value] : []))
     const plain = straightJob({ kind: 'solenoid' })
     expect(signals({}, plain)).toEqual(new Set(['wire']))
     expect(signals({ signalSchool: 'voltage' }, plain)).toEqual(new Set(['voltage']))
     expect(signals({ signalSchool: 'voltage' }, jobs['0421']!)).toEqual(new Set(['wire']))
   })
   it('usable share and lay-up change what is judged', () => {
-    const [wide, narrow] = [100, 75].map((usableLithium) => assess(job, { usableLithium }, []).checks.find((c) => c.id === 'battery.usable')!.compared[0].value as number)
+    const [wide, narrow] = [100, 75].map((usableLithium) => assess(job, { rules: { usableLithium } }, { quick: true }).checks.find((c) => c.id === 'battery.usable')!.compared[0].value as number)
     expect(wide).toBeGreaterThan(narrow!)
   })
 })

@@ -1,7 +1,11 @@
 import { temperatureFactor } from '#core/physics/lfp'
 import { leadCapacityAh } from '#core/physics/lead'
 import type { View } from './scene'
-import { acceptanceA, arrayW, availableA, laneCurrentA, type Bank, type Lane, type System } from './system'
+import { availableA } from './alternators'
+import type { Bank } from './bank'
+import { acceptanceA, arrayW, laneCurrentA } from './currents'
+import type { Lane } from './lanes'
+import type { System } from './system'
 
 /** Voltage at which loads in watts are counted, V: a bank in the middle of its charge. */
 export const workingV = (bank: Bank): number => bank.ocv(0.5)

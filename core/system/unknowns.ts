@@ -1,5 +1,8 @@
 import type { FieldPath } from '#core/job/document'
-import type { Scene } from './scene'
+import type { Field } from '#core/job/fields'
+import type { Write } from '#core/units/format'
+import type { Unit } from '#core/units/units'
+import type { Assumed } from './scene'
 import { verdicts, type Verdict } from './verdict'
 
 /** A stretch of an unknown's range, or one of its options, with the verdict it would give. */
@@ -7,6 +10,13 @@ export interface Band {
   readonly from: number | string
   readonly to: number | string
   readonly verdict: Verdict
+}
+
+/** How a band reads: `13.6 to 14.2 V`, or the words of an option. */
+export function bandWords(band: Band, field: Field, q: Write): string {
+  if (field.type === 'choice') return field.options[String(band.from)] ?? String(band.from)
+  const unit: Unit = field.type === 'quantity' ? field.unit : ''
+  return `${q(Number(band.from), unit).replace(/ .*/, '')} to ${q(Number(band.to), unit)}`
 }
 
 /** An unknown on which a check's verdict hangs. */
@@ -35,8 +45,6 @@ export const manyScenes: Effort = { pointsByDepth: [7, 4, 3, 2], mostLeaves: 120
 /** For checks that need a run in each scene. */
 export const fewScenes: Effort = { pointsByDepth: [5, 3, 2], mostLeaves: 24, bandPoints: 5, bisections: 5 }
 
-type Assumed = ReadonlyMap<FieldPath, unknown>
-
 interface Leaf {
   readonly assumed: Assumed
   readonly verdicts: VerdictSet
@@ -52,37 +60,39 @@ const union = (sets: Iterable<VerdictSet>): VerdictSet => {
   return all
 }
 
+/** A check as its exploring sees it: what it says in a scene, and which unknown that scene met first without an assumption. */
+export interface Explorable {
+  readonly judge: (assumed: Assumed) => { readonly verdict: Verdict; readonly missing: FieldPath | null }
+  /** Values to try for an unknown. */
+  readonly samples: (path: FieldPath, count: number) => readonly unknown[]
+}
+
 /**
  * Judges a check over the plausible ranges of the unknowns it reads. Unknowns are discovered as
  * the judging meets them, so only those that matter on a branch are tried there. Where the tree
  * meets one verdict alone, each unknown is also scanned by itself, finely; a verdict met at every
  * point holds. The number of judgings is bounded; past the bound a branch is judged at usual values.
  */
-export function explore(scene: Scene, judge: () => { readonly verdict: Verdict } | null, effort: Effort): Exploration {
+export function explore(check: Explorable, effort: Effort): Exploration {
   const { pointsByDepth, mostLeaves } = effort
-  const verdictWith = (assumed: Assumed): Verdict => {
-    scene.begin(assumed)
-    return judge()?.verdict ?? 'suits'
-  }
   const leaves: Leaf[] = []
   const swaying = new Set<FieldPath>()
   const visit = (assumed: Map<FieldPath, unknown>): VerdictSet => {
-    const verdict = verdictWith(assumed)
-    const open = scene.missing
+    const { verdict, missing: open } = check.judge(assumed)
     if (open === null || leaves.length >= mostLeaves) {
       leaves.push({ assumed: new Map(assumed), verdicts: setOf(verdict) })
       return setOf(verdict)
     }
     const points = pointsByDepth[Math.min(assumed.size, pointsByDepth.length - 1)]!
-    const below = scene.samples(open, points).map((value) => visit(new Map(assumed).set(open, value)))
+    const below = check.samples(open, points).map((value) => visit(new Map(assumed).set(open, value)))
     if (below.some((set) => set !== below[0])) swaying.add(open)
     return union(below)
   }
   const met = visit(new Map())
   const paths = [...new Set(leaves.flatMap((leaf) => [...leaf.assumed.keys()]))]
-  if (!isSingle(met)) return { verdict: null, deciding: paths.filter((path) => swaying.has(path)).map((path) => decidingOn(path, () => scan(scene, path, verdictWith, effort))) }
+  if (!isSingle(met)) return { verdict: null, deciding: paths.filter((path) => swaying.has(path)).map((path) => decidingOn(path, () => scan(check, path, effort))) }
   // One verdict wherever the tree looked: a finer look along each unknown alone, for what lies between its points.
-  const bandsOf = new Map(paths.map((path) => [path, scan(scene, path, verdictWith, effort)]))
+  const bandsOf = new Map(paths.map((path) => [path, scan(check, path, effort)]))
   const holds = (bands: readonly Band[]): boolean => bands.every((band) => setOf(band.verdict) === met)
   const found = paths.filter((path) => !holds(bandsOf.get(path)!))
   return found.length === 0 ? { verdict: verdicts[Math.log2(met)]!, deciding: [] } : { verdict: null, deciding: found.map((path) => decidingOn(path, () => bandsOf.get(path)!)) }
@@ -106,10 +116,10 @@ function settledShare(path: FieldPath, leaves: readonly Leaf[]): number {
 }
 
 /** The verdict along one unknown's range, others usual, with the edges between found by bisection. */
-function scan(scene: Scene, path: FieldPath, verdictWith: (assumed: Assumed) => Verdict, { bandPoints, bisections }: Effort): Band[] {
-  const at = (value: unknown): Verdict => verdictWith(new Map([[path, value]]))
+function scan(check: Explorable, path: FieldPath, { bandPoints, bisections }: Effort): Band[] {
+  const at = (value: unknown): Verdict => check.judge(new Map([[path, value]])).verdict
   const bands: Band[] = []
-  for (const value of scene.samples(path, bandPoints)) {
+  for (const value of check.samples(path, bandPoints)) {
     const verdict = at(value)
     const last = bands.at(-1)
     if (typeof value !== 'number') {

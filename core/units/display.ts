@@ -9,25 +9,6 @@ export interface DisplayUnits {
 
 export const metric: DisplayUnits = { system: 'metric', currency: '€' }
 
-let current: DisplayUnits = metric
-
-/** The units in which quantities are written and read just now. */
-export const displayUnits = (): DisplayUnits => current
-
-/** Sets the units for everything written from now on: for an application that serves one shop. */
-export const showUnits = (units: DisplayUnits): void => { current = units }
-
-/** Does a piece of work, with no waiting in it, in the units of a shop: for a server that serves several. */
-export function inUnits<T>(units: DisplayUnits, work: () => T): T {
-  const before = current
-  current = units
-  try {
-    return work()
-  } finally {
-    current = before
-  }
-}
-
 /** A unit that is shown in place of the stored one: shown = (stored − offset) ÷ factor. */
 export interface ShownUnit {
   readonly name: string
@@ -45,12 +26,12 @@ const imperial: Partial<Record<Unit, ShownUnit>> = {
 }
 
 /** The unit in which a shop sees a stored one; null where it is shown as stored. */
-export const shownUnit = (unit: Unit): ShownUnit | null => (current.system === 'imperial' ? imperial[unit] ?? null : null)
+export const shownUnit = (unit: Unit, units: DisplayUnits): ShownUnit | null => (units.system === 'imperial' ? imperial[unit] ?? null : null)
 
 /** What is written behind a number of this unit. */
-export function unitName(unit: Unit): string {
-  if (unit === 'money') return current.currency
-  if (unit === 'Δ°C') return shownUnit(unit)?.name ?? '°C'
-  if (unit === 'mm²' && current.system === 'imperial') return 'AWG'
-  return shownUnit(unit)?.name ?? unit
+export function unitName(unit: Unit, units: DisplayUnits): string {
+  if (unit === 'money') return units.currency
+  if (unit === 'Δ°C') return shownUnit(unit, units)?.name ?? '°C'
+  if (unit === 'mm²' && units.system === 'imperial') return 'AWG'
+  return shownUnit(unit, units)?.name ?? unit
 }

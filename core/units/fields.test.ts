@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { partKinds, type PartKind } from '#core/job/fields'
+import { metric } from './display'
 import { formatQuantity } from './format'
 import { parseQuantity } from './parse'
 
@@ -8,9 +9,9 @@ const quantities = Object.entries(partKinds as Record<string, PartKind>).flatMap
 
 describe('a field shows every step of its arrows', () => {
   it.each(quantities)('%s', (_path, field) => {
-    const shown = parseQuantity(formatQuantity(field.step, field.unit), field.unit)
+    const shown = parseQuantity(formatQuantity(field.step, field.unit, metric), field.unit)
     expect(shown).toEqual({ ok: true, value: field.step })
-    const later = parseQuantity(formatQuantity(field.limits[0] + field.step, field.unit), field.unit)
+    const later = parseQuantity(formatQuantity(field.limits[0] + field.step, field.unit, metric), field.unit)
     expect(later.ok && Math.abs(later.value - field.limits[0] - field.step)).toBeLessThanOrEqual(field.step / 2 + 1e-9)
   })
 })

@@ -1,4 +1,4 @@
-import { displayUnits, shownUnit, unitName } from './display'
+import { metric, shownUnit, unitName, type DisplayUnits } from './display'
 import { areaByAwg, type Unit } from './units'
 
 /** Two digits that say something, however small the value, and no decimals once it has two before the point. */
@@ -44,21 +44,21 @@ const leastDecimals: Partial<Record<Unit, number>> = { V: 1 }
  * value that is not finite is written as a dash. A share is written in per cent by giving it as `%`
  * of 0 to 100.
  *
- * @example formatQuantity(14.4, 'V') // '14.4 V'
+ * @example formatQuantity(14.4, 'V', metric) // '14.4 V'
  */
-export function formatQuantity(value: number, unit: Unit): string {
-  const gauge = gaugeOf(value, unit)
+export function formatQuantity(value: number, unit: Unit, units: DisplayUnits): string {
+  const gauge = gaugeOf(value, unit, units)
   if (gauge) return `${gauge} AWG`
-  const number = formatNumber(value, unit)
-  const plural = unit === 'mm²' ? unit : unitName(unit)
+  const number = formatNumber(value, unit, units)
+  const plural = unit === 'mm²' ? unit : unitName(unit, units)
   const name = number === '1' && /^(days|weeks|years)$/.test(unit) ? plural.slice(0, -1) : plural
   return unit === '' || !Number.isFinite(value) ? number : `${number} ${name}`
 }
 
 /** The number of {@link formatQuantity} without its unit. Thousands of amperes are known to three digits at best. */
-export function formatNumber(value: number, unit: Unit): string {
+export function formatNumber(value: number, unit: Unit, units: DisplayUnits): string {
   if (!Number.isFinite(value)) return '–'
-  const shown = shownUnit(unit)
+  const shown = shownUnit(unit, units)
   const inShown = shown ? (value - shown.offset) / shown.factor : unit === 'A' && Math.abs(value) > 1000 ? Number(value.toPrecision(3)) : value
   const fixed = inShown.toFixed(shown ? shown.decimals : decimals[unit](Math.abs(value)))
   const point = fixed.indexOf('.')
@@ -74,13 +74,17 @@ export function formatNumber(value: number, unit: Unit): string {
 }
 
 /** The trade size of an area where the shop thinks in gauges and there is one. */
-function gaugeOf(areaMm2: number, unit: Unit): string | null {
-  if (unit !== 'mm²' || displayUnits().system !== 'imperial') return null
+function gaugeOf(areaMm2: number, unit: Unit, units: DisplayUnits): string | null {
+  if (unit !== 'mm²' || units.system !== 'imperial') return null
   return Object.entries(areaByAwg).find(([gauge, area]) => area === areaMm2 && !/^0+$/.test(gauge))?.[0] ?? null
 }
 
+/** Writes a value with its unit: {@link formatQuantity} in the units of one shop. */
+export type Write = (value: number, unit: Unit) => string
+export const writerIn = (units: DisplayUnits): Write => (value, unit) => formatQuantity(value, unit, units)
+
 /** A share of 0 to 1 in per cent. */
-export const formatShare = (share: number): string => formatQuantity(share * 100, '%')
+export const formatShare = (share: number): string => formatQuantity(share * 100, '%', metric)
 
 /** A label inside a sentence: its first letter small, unless it is an abbreviation. */
 export const inSentence = (label: string): string => (/^[A-Z][A-Z-]/.test(label) ? label : label.charAt(0).toLowerCase() + label.slice(1))

@@ -1,4 +1,4 @@
-import { displayUnits, shownUnit } from './display'
+import { metric, shownUnit, type DisplayUnits } from './display'
 import { areaByAwg, spellings, type Unit } from './units'
 
 export type Parsed =
@@ -36,7 +36,7 @@ export function parseNumber(text: string): number | null {
  * @example parseQuantity('14,4 V', 'V') // { ok: true, value: 14.4 }
  * @example parseQuantity('50 ft', 'm') // { ok: true, value: 15.24 }
  */
-export function parseQuantity(text: string, unit: Unit): Parsed {
+export function parseQuantity(text: string, unit: Unit, units: DisplayUnits = metric): Parsed {
   const t = text.trim().replace(/[−–]/g, '-')
   if (t === '') return refuse('Nothing was entered')
   if (t.length > 40) return refuse('Too long for one value')
@@ -47,10 +47,10 @@ export function parseQuantity(text: string, unit: Unit): Parsed {
       const area = areaByAwg[awg[1]!]
       return area === undefined ? refuse(`${awg[1]} AWG is not in the table of conductors`) : { ok: true, value: area }
     }
-    if (displayUnits().system === 'imperial' && Object.hasOwn(areaByAwg, t)) return { ok: true, value: areaByAwg[t]! }
+    if (units.system === 'imperial' && Object.hasOwn(areaByAwg, t)) return { ok: true, value: areaByAwg[t]! }
     const sideBySide = /^(\d{1,2})\s*[x×*]\s*(.+)$/i.exec(t)
     if (sideBySide) {
-      const one = parseQuantity(sideBySide[2]!, unit)
+      const one = parseQuantity(sideBySide[2]!, unit, units)
       return one.ok ? { ok: true, value: one.value * Number(sideBySide[1]) } : one
     }
   }
@@ -61,9 +61,9 @@ export function parseQuantity(text: string, unit: Unit): Parsed {
     return refuse(/\de[+-]?\d+/i.test(t) ? 'That number is too large' : `Not a number${unit ? ` of ${unit}` : ''}`)
   }
   const written = parts[2]!.toLowerCase().replace(/\s/g, '').replace('ohms', 'ohm')
-  const plainUnit = shownUnit(unit)
+  const plainUnit = shownUnit(unit, units)
   if (written === '') return { ok: true, value: plainUnit ? tidy(number * plainUnit.factor + plainUnit.offset) : number }
-  if (unit === 'money' && written === displayUnits().currency.toLowerCase()) return { ok: true, value: number }
+  if (unit === 'money' && written === units.currency.toLowerCase()) return { ok: true, value: number }
   const family: Readonly<Record<string, { readonly factor: number; readonly offset?: number }>> = spellings[unit]
   const spelling = Object.hasOwn(family, written) ? family[written] : undefined
   if (!spelling) return refuse(unit ? `“${parts[2]!.trim()}” is not a unit for ${unit}` : 'A plain number is wanted here')

@@ -2,7 +2,7 @@ import { assess } from '#core/assessment/assess'
 import type { JobDocument } from '#core/job/document'
 import type { RuleOverrides } from '#core/rules/rules'
 import type { Verdict } from '#core/system/verdict'
-import { inUnits, type DisplayUnits } from '#core/units/display'
+import type { DisplayUnits } from '#core/units/display'
 
 /** What lists show of a judging. */
 export interface ListVerdict {
@@ -13,6 +13,6 @@ export interface ListVerdict {
 
 /** The verdict of a job as lists show it, by the rules and in the units of the shop. */
 export function judged(document: JobDocument, rules: RuleOverrides, units: DisplayUnits): ListVerdict {
-  const { verdict, headline, reason } = inUnits(units, () => assess(document, rules))
+  const { verdict, headline, reason } = assess(document, { rules, units })
   return { verdict, headline, reason }
 }

@@ -4,8 +4,7 @@ import pdfmake from 'pdfmake'
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces'
 import type { Sheet } from '#core/papers/sheet'
 import { verdictWords } from '#core/system/verdict'
-import { inUnits } from '#core/units/display'
-import { formatQuantity as q } from '#core/units/format'
+import { writerIn } from '#core/units/format'
 
 const fonts = join(dirname(createRequire(import.meta.url).resolve('dejavu-fonts-ttf/package.json')), 'ttf')
 const [regular, bold] = [join(fonts, 'DejaVuSans.ttf'), join(fonts, 'DejaVuSans-Bold.ttf')]
@@ -25,7 +24,8 @@ const day = (iso: string): string => new Date(iso).toLocaleDateString('en-GB', {
 export function sheetPdf({ inputs, result }: Sheet): Promise<Buffer> {
   const { job, shop, number, issuedAt, issuedBy } = inputs
   const craft = [job.job.customer, job.job.name, job.job.registration, job.job.location].filter(Boolean).join(' · ')
-  const content: Content[] = inUnits(shop.units, (): Content[] => [
+  const q = writerIn(shop.units)
+  const content: Content[] = [
     { text: shop.name || 'Specification', style: 'shop' },
     { text: `Specification ${number}`, style: 'title' },
     { text: craft, style: 'small' },
@@ -54,7 +54,7 @@ export function sheetPdf({ inputs, result }: Sheet): Promise<Buffer> {
     table([150, '*', 84], result.findings.map(({ title, summary, verdict }): TableCell[] => [title, summary, right(verdictWords[verdict])]), 0),
     ...(result.schools.some((school) => school.own) ? [head('Decided for this job against the shop’s rule'), list(result.schools.filter((school) => school.own).map(({ question, chosen }) => `${question}: ${chosen}`))] : []),
     { text: 'Stored energy, mains wiring and engine spaces can hurt: the local code, the makers’ instructions and licensed practice come first. This sheet says what was computed and chosen; it claims compliance with no standard.', style: 'small', margin: [0, 12, 0, 0] },
-  ])
+  ]
   const definition: TDocumentDefinitions = {
     pageSize: shop.units.system === 'imperial' ? 'LETTER' : 'A4', pageMargins: [48, 44, 48, 48],
     info: { title: `Specification ${number}`, author: shop.name || 'Jovial Anchor', creationDate: new Date(issuedAt), modDate: new Date(issuedAt) },

@@ -4,6 +4,7 @@ import { remedyLabel, sameRemedy } from '#core/remedies/catalogue'
 import { partName, type FieldPath } from '#core/job/document'
 
 /** The job, its one verdict with the reason, and the next thing to do. */
+const { q } = useWriting()
 const bench = useJob()
 const judging = useJudging()
 defineEmits<{ check: [key: string]; measure: [path: FieldPath]; keys: []; find: []; copy: [] }>()
@@ -42,8 +43,8 @@ const volts = computed(() => {
         <span>{{ next.how }}</span>
         <span class="block text-lamp">{{ next.settles.length ? `It settles ${count(next.settles.length)}.` : `It bears on ${count(next.bearsOn.length)}.` }}</span>
       </button>
-      <button v-else-if="fix" type="button" class="mt-0.5 block w-full text-left" data-testid="next" @click="$emit('check', fix.check)">Nothing left to measure. Try what would fix it: <span class="font-semibold underline underline-offset-2">{{ inSentence(remedyLabel(fix.remedy)) }}</span>.</button>
-      <button v-else-if="change" type="button" class="mt-0.5 block w-full text-left" data-testid="next" @click="$emit('check', change.check)"><span class="font-semibold underline underline-offset-2">{{ partName(bench.document!, change.remedy.on) }}: {{ inSentence(remedyLabel(change.remedy)) }}</span>. <span class="text-lamp">{{ judging.assessment!.changes.length === 1 ? 'The one change.' : `The first of ${judging.assessment!.changes.length} changes.` }}</span></button>
+      <button v-else-if="fix" type="button" class="mt-0.5 block w-full text-left" data-testid="next" @click="$emit('check', fix.check)">Nothing left to measure. Try what would fix it: <span class="font-semibold underline underline-offset-2">{{ inSentence(remedyLabel(fix.remedy, q)) }}</span>.</button>
+      <button v-else-if="change" type="button" class="mt-0.5 block w-full text-left" data-testid="next" @click="$emit('check', change.check)"><span class="font-semibold underline underline-offset-2">{{ partName(bench.document!, change.remedy.on) }}: {{ inSentence(remedyLabel(change.remedy, q)) }}</span>. <span class="text-lamp">{{ judging.assessment!.changes.length === 1 ? 'The one change.' : `The first of ${judging.assessment!.changes.length} changes.` }}</span></button>
       <p v-else class="mt-0.5" data-testid="next">Nothing left to measure or change. Print the summary for the customer.</p>
     </aside>
     <div class="flex min-w-0 flex-wrap items-center gap-x-3 gap-y-1 md:col-span-2">

@@ -6,6 +6,7 @@ import type { Known } from '#core/job/fields'
 import { ago } from '../../utils/dates'
 
 /** Two people changed the same values: both are shown, the person chooses. */
+const { q } = useWriting()
 const bench = useJob()
 const choice = ref<Record<string, 'mine' | 'theirs'>>({})
 const conflict = computed(() => bench.conflict)
@@ -21,7 +22,7 @@ function label(path: string): string {
 function words(path: string, value: unknown): string {
   if (value === undefined) return 'taken out'
   const at = fieldAt(path)
-  if (at) return shownValue(at.field, (value as Known<unknown>).value) || 'not known'
+  if (at) return shownValue(at.field, (value as Known<unknown>).value, q) || 'not known'
   return typeof value === 'string' ? value || 'empty' : 'changed'
 }
 const sides = (c: Conflict) => [['mine', 'Yours', c.mine.after], ['theirs', conflict.value!.theirs.updatedBy, c.theirs.after]] as const

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { Stack, StackRow } from '#core/compare/instruments'
-import { formatQuantity } from '#core/units/format'
 
 /** What bounds the current of one lane, to scale. The smallest governs, is outlined and named. */
+const { q } = useWriting()
 const props = defineProps<{ stack: Stack; name: string }>()
 const width = (amps: number): string => `${Math.min(100, (amps / props.stack.scaleA) * 100)}%`
 const tone: Record<StackRow['kind'], string> = { battery: 'stack-battery', source: 'bg-sea', limit: 'bg-bar' }
@@ -18,7 +18,7 @@ const governing = computed(() => (props.stack.governs === null ? null : props.st
         <td class="py-px" aria-hidden="true">
           <div class="h-2.5 bg-line/60" :class="i === stack.governs && 'outline-2 outline-ink'"><div v-if="row.amps !== null" class="h-full" :class="tone[row.kind]" :style="{ width: width(row.amps) }" /></div>
         </td>
-        <td class="w-px py-px pl-2 text-right whitespace-nowrap" :class="row.amps === null && 'text-measure'">{{ row.amps === null ? 'not known' : formatQuantity(row.amps, 'A') }}</td>
+        <td class="w-px py-px pl-2 text-right whitespace-nowrap" :class="row.amps === null && 'text-measure'">{{ row.amps === null ? 'not known' : q(row.amps, 'A') }}</td>
       </tr>
     </tbody>
     <tfoot><tr><td colspan="3" class="pt-1 text-soft"><template v-if="governing">governed by <strong class="text-ink">{{ governing }}</strong></template><template v-else>nothing known yet</template></td></tr></tfoot>

@@ -2,10 +2,11 @@
 import { knownAt, partAt, type FieldPath } from '#core/job/document'
 import type { Field, How, Known } from '#core/job/fields'
 import { parseRows } from '#core/job/rows'
-import { plausibleRange } from '#core/system/scene'
-import { formatNumber, formatQuantity, inSentence } from '#core/units/format'
+import { plausibleRange } from '#core/system/plausible'
+import { inSentence } from '#core/units/format'
 
 /** One value of the survey: how to find it, what it is, how it is known. */
+const { q, n, units } = useWriting()
 const props = defineProps<{ path: FieldPath; name: string; field: Field; settles?: number }>()
 const bench = useJob()
 const who = useDeviceName()
@@ -16,7 +17,7 @@ const text = ref('')
 const error = ref('')
 const editing = ref(false)
 
-const shown = (): string => shownValue(props.field, known.value?.value)
+const shown = (): string => shownValue(props.field, known.value?.value, q)
 
 watch([known, () => bench.typing[props.path]], () => {
   const kept = bench.typing[props.path]
@@ -38,7 +39,7 @@ function read(input: string): number | readonly unknown[] | null {
     return rows
   }
   if (props.field.type !== 'quantity') return null
-  const parsed = readQuantity(props.field, input)
+  const parsed = readQuantity(props.field, input, units.value)
   if (parsed.ok) return parsed.value
   error.value = parsed.error
   return null
@@ -81,14 +82,14 @@ function stepBy(direction: number) {
   const [least, most] = props.field.limits
   const value = Math.min(most, Math.max(least, Number((start + direction * props.field.step).toPrecision(10))))
   put(value)
-  text.value = formatQuantity(value, props.field.unit)
+  text.value = q(value, props.field.unit)
 }
 
 const understood = computed(() => {
   const value = known.value?.value
   if (!editing.value || error.value || value == null || props.field.type !== 'quantity') return ''
   const typed = text.value.trim()
-  return typed === formatNumber(value as number, props.field.unit) || typed === formatQuantity(value as number, props.field.unit) ? '' : `read as ${formatQuantity(value as number, props.field.unit)}`
+  return typed === n(value as number, props.field.unit) || typed === q(value as number, props.field.unit) ? '' : `read as ${q(value as number, props.field.unit)}`
 })
 const unknown = computed(() => known.value?.value == null)
 const fallback = computed(() => props.field.type !== 'rows' && props.field.otherwise !== undefined)

@@ -1,23 +1,24 @@
 <script setup lang="ts">
-import { bandWords } from '#core/assessment/assess'
+import { bandWords } from '#core/system/unknowns'
 import { canTry, remedyEffort, remedyLabel, sameRemedy, type RemedyRef } from '#core/remedies/catalogue'
 import { verdictWords } from '#core/system/verdict'
 import { fieldAt, partName } from '#core/job/document'
-import { formatQuantity, inSentence } from '#core/units/format'
+import { inSentence } from '#core/units/format'
 import type { Compared } from '#core/assessment/check'
 
 /** Why the selected check is as it is, and what would fix it. */
+const { q } = useWriting()
 const bench = useJob()
 const judging = useJudging()
 const view = useView()
 const emit = defineEmits<{ measure: [path: string] }>()
 const check = computed(() => view.selectedCheck)
-const sideWords = ({ value, unit }: Compared): string => (typeof value === 'number' ? formatQuantity(value, unit) : value)
+const sideWords = ({ value, unit }: Compared): string => (typeof value === 'number' ? q(value, unit) : value)
 const bad = computed(() => check.value?.verdict === 'does-not-suit' || check.value?.verdict === 'suits-once-changed')
 const isTried = (remedy: RemedyRef) => judging.trial !== null && sameRemedy(judging.trial, remedy)
 
 /** The batteries set beside this one that would do where this one does not. */
-const { result: candidates } = useJudged('candidates', () => (check.value?.remedies.some((r) => r.id === 'battery.other') ? bench.document : null), () => judging.rules)
+const { result: candidates } = useAsked((engine, job, shop) => engine.candidates(job, shop), () => (check.value?.remedies.some((r) => r.id === 'battery.other') ? bench.document : null))
 const wouldDo = computed(() => candidates.value?.filter((c) => c.path !== 'candidate' && c.verdict !== 'does-not-suit').map((c) => c.name) ?? [])
 
 /** What the tried remedy changes, check by check. */
@@ -31,7 +32,7 @@ const outcome = computed(() => {
   const fresh = after.checks.filter((c) => !now.has(c.key) && c.verdict !== 'suits')
   return { verdict: after.verdict, headline: after.headline, changed, fallsAway, fresh }
 })
-const inputValue = (path: string, value: unknown) => shownValue(fieldAt(path)!.field, value)
+const inputValue = (path: string, value: unknown) => shownValue(fieldAt(path)!.field, value, q)
 </script>
 
 <template>
@@ -56,7 +57,7 @@ const inputValue = (path: string, value: unknown) => shownValue(fieldAt(path)!.f
         <div v-for="unknown in check.deciding.slice(0, 4)" :key="unknown.path" class="mt-2 border-l-4 border-measure pl-2">
           <button type="button" class="min-h-8 text-left font-semibold underline max-md:min-h-11" @click="emit('measure', unknown.path)">{{ fieldAt(unknown.path)!.field.label }} ({{ bench.document ? partName(bench.document, fieldAt(unknown.path)!.partPath) : '' }})</button>
           <ul>
-            <li v-for="(band, i) in unknown.bands" :key="i" class="flex items-center gap-2 text-xs"><VerdictMark :verdict="band.verdict" class="!size-3.5" /><span class="min-w-0"><span class="font-semibold">{{ bandWords(band, fieldAt(unknown.path)!.field) }}</span>: {{ verdictWords[band.verdict] }}</span></li>
+            <li v-for="(band, i) in unknown.bands" :key="i" class="flex items-center gap-2 text-xs"><VerdictMark :verdict="band.verdict" class="!size-3.5" /><span class="min-w-0"><span class="font-semibold">{{ bandWords(band, fieldAt(unknown.path)!.field, q) }}</span>: {{ verdictWords[band.verdict] }}</span></li>
           </ul>
         </div>
         <p v-if="check.deciding.length > 1" class="mt-1 text-xs text-soft">Each shown with the others at usual values.</p>
@@ -65,8 +66,8 @@ const inputValue = (path: string, value: unknown) => shownValue(fieldAt(path)!.f
       <div v-if="check.remedies.length" class="mt-3">
         <h3 class="font-sans font-semibold">What would fix it</h3>
         <div v-for="(remedy, i) in check.remedies" :key="remedy.id" class="mt-2 border border-line p-2" :class="isTried(remedy) && '!border-sea'">
-          <p class="font-semibold">{{ remedyLabel(remedy) }}</p>
-          <p class="text-xs text-soft">{{ remedyEffort(remedy) }}</p>
+          <p class="font-semibold">{{ remedyLabel(remedy, q) }}</p>
+          <p class="text-xs text-soft">{{ remedyEffort(remedy, q) }}</p>
           <p v-if="remedy.id === 'battery.other'" class="mt-1"><template v-if="wouldDo.length">{{ wouldDo.join(' or ') }} would do. </template><NuxtLink :to="`/jobs/${bench.id}/candidates`" class="inline-flex min-h-8 items-center underline max-md:min-h-11">Compare candidates</NuxtLink></p>
           <button v-if="canTry(remedy)" type="button" class="mt-1.5" :class="isTried(remedy) ? 'act-quiet' : 'act'" :aria-pressed="isTried(remedy)" @click="judging.tryRemedy(remedy)">{{ isTried(remedy) ? 'Back to as found' : 'Try it' }} <kbd v-if="i === 0" class="key max-md:hidden">t</kbd></button>
           <div v-if="isTried(remedy) && outcome" class="mt-2 border-t border-line pt-2" role="status">

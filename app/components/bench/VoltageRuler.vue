@@ -2,9 +2,9 @@
 import { useElementSize } from '@vueuse/core'
 import type { Mark, Ruler } from '#core/compare/instruments'
 import { verdictWords } from '#core/system/verdict'
-import { formatNumber, formatQuantity } from '#core/units/format'
 
 /** Voltages of one lane against the battery's limits, to scale. Same scale on every lane. */
+const { q, n } = useWriting()
 const props = defineProps<{ ruler: Ruler; name: string }>()
 const box = ref<HTMLElement | null>(null)
 const { width } = useElementSize(box)
@@ -18,7 +18,7 @@ const share = (volts: number): number => (volts - props.ruler.from) / (props.rul
 const x = (volts: number): number => edge + Math.min(1, Math.max(0, share(volts))) * inner.value
 const isOff = ({ low, high }: Mark): boolean => share(high) < 0 || share(low) > 1
 
-const valueWords = ({ low, high }: Mark): string => (low === high ? formatNumber(low, 'V') : `${formatNumber(low, 'V')}–${formatNumber(high, 'V')}`)
+const valueWords = ({ low, high }: Mark): string => (low === high ? n(low, 'V') : `${n(low, 'V')}–${n(high, 'V')}`)
 const labelOf = (mark: Mark): string => `${mark.label} ${valueWords(mark)}${isOff(mark) ? ' (off scale)' : ''}${mark.unknown ? ' ?' : ''}`
 
 /** Marks with their label centred above them, lifted a tier where labels would meet. */
@@ -42,7 +42,7 @@ const ticks = computed(() => {
   return Array.from({ length: 17 }, (_, i) => ({ volts: props.ruler.from + i * step, major: i % 4 === 0 }))
 })
 const hatch = useId()
-const said = computed(() => `${props.name}: charge window ${formatQuantity(props.ruler.window[0], 'V')} to ${formatQuantity(props.ruler.window[1], 'V')}, never above ${formatQuantity(props.ruler.absoluteV, 'V')}, protection cuts at ${formatQuantity(props.ruler.bmsOverV, 'V')}, rests at ${formatQuantity(props.ruler.rest[0], 'V')} to ${formatQuantity(props.ruler.rest[1], 'V')}. ${props.ruler.marks.map((m) => `${m.label} ${valueWords(m)} V: ${verdictWords[m.verdict]}`).join('. ')}`)
+const said = computed(() => `${props.name}: charge window ${q(props.ruler.window[0], 'V')} to ${q(props.ruler.window[1], 'V')}, never above ${q(props.ruler.absoluteV, 'V')}, protection cuts at ${q(props.ruler.bmsOverV, 'V')}, rests at ${q(props.ruler.rest[0], 'V')} to ${q(props.ruler.rest[1], 'V')}. ${props.ruler.marks.map((m) => `${m.label} ${valueWords(m)} V: ${verdictWords[m.verdict]}`).join('. ')}`)
 </script>
 
 <template>

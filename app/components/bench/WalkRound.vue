@@ -2,6 +2,7 @@
 import { partKinds, stationIds, type PartKindId } from '#core/job/fields'
 
 /** The survey as a route along a rope: one knot a station, opened in place. */
+const { q } = useWriting()
 const bench = useJob()
 const judging = useJudging()
 const open = defineModel<PartKindId | null>('open', { required: true })
@@ -17,7 +18,7 @@ function goOn(kind: PartKindId) {
   })
 }
 const stations = computed(() => (!bench.document ? [] : stationIds.map((kind) => ({
-  kind, title: partKinds[kind].title, state: stationState(bench.document!, kind, toMeasure.value), summary: stationSummary(bench.document!, kind),
+  kind, title: partKinds[kind].title, state: stationState(bench.document!, kind, toMeasure.value), summary: stationSummary(bench.document!, kind, q),
 }))))
 </script>
 

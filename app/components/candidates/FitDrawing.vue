@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import type { Footprint, Placed } from '#core/physics/packing'
-import { formatQuantity } from '#core/units/format'
 
 /** The space from above, to scale, with the batteries in it. Equal scale for all columns. */
+const { q } = useWriting()
 const props = defineProps<{ space: Footprint; placed: readonly Placed[]; fits: boolean; name: string }>()
-const said = computed(() => `${props.name} in a space of ${formatQuantity(props.space.widthMm, 'mm')} by ${formatQuantity(props.space.depthMm, 'mm')}: ${props.fits ? `${props.placed.length === 1 ? 'fits' : `all ${props.placed.length} fit`}${props.placed.some((p) => p.turned) ? ', turned' : ''}` : 'does not fit'}`)
+const said = computed(() => `${props.name} in a space of ${q(props.space.widthMm, 'mm')} by ${q(props.space.depthMm, 'mm')}: ${props.fits ? `${props.placed.length === 1 ? 'fits' : `all ${props.placed.length} fit`}${props.placed.some((p) => p.turned) ? ', turned' : ''}` : 'does not fit'}`)
 </script>
 
 <template>

@@ -6,8 +6,8 @@ import { SVGRenderer } from 'echarts/renderers'
 import { useThrottleFn } from '@vueuse/core'
 import VChart from 'vue-echarts'
 import type { Reading, Step } from '#core/loads/detect'
-import { formatQuantity } from '#core/units/format'
 
+const { q } = useWriting()
 use([LineChart, GridComponent, TooltipComponent, MarkLineComponent, SVGRenderer])
 
 /** The load current of the last minutes, with the steps that were found. */
@@ -24,10 +24,10 @@ const draw = useThrottleFn(() => {
     textStyle: { fontFamily: 'inherit' },
     xAxis: { type: 'value', min: from, max: Math.max(end, from + 30), axisLabel: { formatter: (t: number) => `${Math.floor(t / 60)}:${String(Math.round(t % 60)).padStart(2, '0')}`, color: theme.value.soft }, splitLine: { show: false } },
     yAxis: { type: 'value', axisLabel: { formatter: (a: number) => `${a} A`, color: theme.value.soft }, splitLine: { lineStyle: { color: theme.value.line } } },
-    tooltip: { trigger: 'axis', valueFormatter: (a: unknown) => formatQuantity(Number(a), 'A') },
+    tooltip: { trigger: 'axis', valueFormatter: (a: unknown) => q(Number(a), 'A') },
     series: [{
       type: 'line', name: 'drawn', showSymbol: false, lineStyle: { width: 1.6, color: theme.value.sea }, data: recent.map(({ t, amps }) => [t, Math.round(-amps * 100) / 100]),
-      markLine: { silent: true, symbol: 'none', animation: false, lineStyle: { color: theme.value.rope, type: 'dashed' }, label: { formatter: (at: { name: string }) => at.name, color: theme.value.ink, fontSize: 11 }, data: props.steps.filter((s) => s.t >= from).map((s) => ({ xAxis: s.t, name: `${s.deltaA > 0 ? '+' : '−'}${formatQuantity(Math.abs(s.deltaA), 'A')}` })) },
+      markLine: { silent: true, symbol: 'none', animation: false, lineStyle: { color: theme.value.rope, type: 'dashed' }, label: { formatter: (at: { name: string }) => at.name, color: theme.value.ink, fontSize: 11 }, data: props.steps.filter((s) => s.t >= from).map((s) => ({ xAxis: s.t, name: `${s.deltaA > 0 ? '+' : '−'}${q(Math.abs(s.deltaA), 'A')}` })) },
     }],
   }
 }, 250, true)

@@ -2,10 +2,10 @@
 import { writeReadingsCsv, readReadingsCsv } from '#core/formats/loads-csv'
 import type { FoundLoad } from '#core/loads/detect'
 import { likelyLoads, loadLibrary } from '#core/loads/library'
-import { formatQuantity } from '#core/units/format'
 import { partKinds } from '#core/job/fields'
 
 /** The audit by measuring: watch a shunt, switch things on one by one, name what is found. */
+const { q } = useWriting()
 const emit = defineEmits<{ saved: [count: number] }>()
 const bench = useJob()
 const who = useDeviceName()
@@ -71,9 +71,9 @@ const periodField = partKinds.loads.fields.period
 
     <template v-if="audit.count.value > 0">
       <div class="mt-3 flex flex-wrap items-end gap-x-6 gap-y-1">
-        <p><span class="block text-xs text-soft">Drawn now</span><span class="font-display text-2xl font-semibold">{{ audit.now.value ? formatQuantity(Math.max(0, -audit.now.value.amps), 'A') : '–' }}</span></p>
-        <p><span class="block text-xs text-soft">Voltage</span><span class="font-display text-2xl font-semibold">{{ audit.now.value ? formatQuantity(audit.now.value.volts, 'V') : '–' }}</span></p>
-        <p><span class="block text-xs text-soft">Before anything was switched</span><span class="font-display text-2xl font-semibold">{{ audit.standing.value === null ? '–' : formatQuantity(Math.max(0, audit.standing.value), 'A') }}</span></p>
+        <p><span class="block text-xs text-soft">Drawn now</span><span class="font-display text-2xl font-semibold">{{ audit.now.value ? q(Math.max(0, -audit.now.value.amps), 'A') : '–' }}</span></p>
+        <p><span class="block text-xs text-soft">Voltage</span><span class="font-display text-2xl font-semibold">{{ audit.now.value ? q(audit.now.value.volts, 'V') : '–' }}</span></p>
+        <p><span class="block text-xs text-soft">Before anything was switched</span><span class="font-display text-2xl font-semibold">{{ audit.standing.value === null ? '–' : q(Math.max(0, audit.standing.value), 'A') }}</span></p>
         <p class="ml-auto self-center" role="status" data-testid="stream-state" :data-state="audit.state.value" :class="audit.state.value === 'lost' ? 'text-changed font-semibold' : 'text-soft'">{{ stateWords }} {{ audit.count.value }} readings, {{ minutes(audit.now.value?.t ?? 0) }}</p>
       </div>
       <LazyLiveCurrent :readings="audit.readings" :count="audit.count.value" :steps="audit.steps.value" class="mt-1" />
@@ -81,8 +81,8 @@ const periodField = partKinds.loads.fields.period
       <h3 class="mt-3 text-base">Found</h3>
       <ul v-if="audit.found.value.length" data-testid="found" aria-label="Loads found">
         <li v-for="load in audit.found.value" :key="load.id" class="grid items-end gap-2 border-t border-line py-2 sm:grid-cols-[8.5rem_minmax(9rem,1fr)_6rem_9.5rem_auto]">
-          <p><span class="font-display text-lg font-semibold">{{ formatQuantity(load.amps, 'A') }}</span><span v-if="load.surge >= 1.5" class="text-xs text-soft"> starts at {{ formatQuantity(load.amps * load.surge, 'A') }}</span><span class="block text-xs text-soft">{{ load.kind }}, {{ runsOf(load) }}</span></p>
-          <label><span class="sr-only">What draws {{ formatQuantity(load.amps, 'A') }}</span><input class="entry" maxlength="200" :list="`likely-${load.id}`" placeholder="What was it?" autocomplete="off" :value="nameOf(load).name" @input="choose(load, ($event.target as HTMLInputElement).value)"><datalist :id="`likely-${load.id}`"><option v-for="l in likely(load)" :key="l.name" :value="l.name" /></datalist></label>
+          <p><span class="font-display text-lg font-semibold">{{ q(load.amps, 'A') }}</span><span v-if="load.surge >= 1.5" class="text-xs text-soft"> starts at {{ q(load.amps * load.surge, 'A') }}</span><span class="block text-xs text-soft">{{ load.kind }}, {{ runsOf(load) }}</span></p>
+          <label><span class="sr-only">What draws {{ q(load.amps, 'A') }}</span><input class="entry" maxlength="200" :list="`likely-${load.id}`" placeholder="What was it?" autocomplete="off" :value="nameOf(load).name" @input="choose(load, ($event.target as HTMLInputElement).value)"><datalist :id="`likely-${load.id}`"><option v-for="l in likely(load)" :key="l.name" :value="l.name" /></datalist></label>
           <ValueEntry :field="hoursField" label="Hours a day" hide-label empty="hours a day" :model-value="nameOf(load).hours" @update:model-value="audit.name(load.id, { hours: $event as number | null })" />
           <ValueEntry :field="periodField" label="When" hide-label empty="any time" :model-value="nameOf(load).period" @update:model-value="audit.name(load.id, { period: ($event as string) ?? 'even' })" />
           <label class="flex min-h-9 items-center gap-2 max-md:min-h-11"><input type="checkbox" class="size-6" :checked="nameOf(load).take" @change="audit.name(load.id, { take: ($event.target as HTMLInputElement).checked })">take</label>

@@ -3,6 +3,7 @@ import type { Field } from '#core/job/fields'
 import { ruleCatalogue, ruleTopics, resolveRules, type RuleId, type RuleOverrides } from '#core/rules/rules'
 
 /** Every rule in words: what it is, its default and why, and what is set here. */
+const { q } = useWriting()
 const props = defineProps<{ base: RuleOverrides; baseName: string }>()
 const overrides = defineModel<RuleOverrides>({ required: true })
 const rules = computed(() => resolveRules(props.base))
@@ -21,7 +22,7 @@ const fieldOf = (id: RuleId): Field => {
     ? { type: 'quantity', label: rule.label, measure: rule.reason, unit: rule.unit, step: rule.unit === 'V' ? 0.1 : rule.unit === '×' ? 0.05 : 1, limits: rule.limits, plausible: rule.limits }
     : { type: 'choice', label: rule.label, measure: rule.reason, options: rule.options }
 }
-const words = (id: RuleId, value: unknown): string => shownValue(fieldOf(id), value)
+const words = (id: RuleId, value: unknown): string => shownValue(fieldOf(id), value, q)
 const topics = computed(() => ruleTopics.map((topic) => ({ ...topic, ids: topic.ids.filter((id) => !only.value || isOwn(id)) })).filter((topic) => topic.ids.length > 0))
 const options = (id: RuleId) => Object.entries((ruleCatalogue[id] as { options: Record<string, string> }).options)
 const says = (id: RuleId, option: string) => (ruleCatalogue[id] as { says: Record<string, string> }).says[option]

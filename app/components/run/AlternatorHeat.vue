@@ -5,9 +5,9 @@ import { partsOf } from '#core/job/document'
 import { driveTraces, type DriveTrace } from '#core/simulation/traces'
 import { readVoltageLog } from '#core/formats/voltage-log'
 import type { Known } from '#core/job/fields'
-import { formatQuantity } from '#core/units/format'
 
 /** Readings of the alternator's case fitted to the model: what they say, how well, and what they change. */
+const { q } = useWriting()
 const bench = useJob()
 const who = useDeviceName()
 const problem = ref('')
@@ -22,7 +22,7 @@ const loadA = computed(() => Math.round((ratedA.value ?? 100) * 0.66))
 const words = (heat: typeof usualHeat): string => {
   const steady = steadyCaseC(loadA.value, ratedA.value ?? 100, 4000, ambientC.value, heat)
   const minutes = minutesToLimit(ambientC.value, steady, caseLimitC, heat)
-  return `${formatQuantity(steady, '°C')} in the end${minutes === Infinity ? ', under the limit' : `, the limit after ${formatQuantity(minutes, 'min')}`}`
+  return `${q(steady, '°C')} in the end${minutes === Infinity ? ', under the limit' : `, the limit after ${q(minutes, 'min')}`}`
 }
 async function readLog(event: Event) {
   const file = await takeText(event, 1)
@@ -49,8 +49,8 @@ async function readVoltages(event: Event) {
 <template>
   <div class="border border-line bg-card p-3" data-testid="alternator-heat"><h2 class="text-lg">Alternator heat</h2>
     <template v-if="fit">
-      <p><strong>{{ formatQuantity(fit.heat.riseK, 'Δ°C') }}</strong> of rise, time constant <strong>{{ formatQuantity(fit.heat.tauMin, 'min') }}</strong>{{ fit.tauFitted ? '' : ' (default)' }}, from {{ fit.readings }} {{ fit.readings === 1 ? 'reading' : 'readings' }}; they lie {{ formatQuantity(fit.residualK, 'Δ°C') }} off on average.</p>
-      <p class="mt-1 text-xs text-soft">At {{ formatQuantity(loadA, 'A') }} and 4000 rpm of its shaft: {{ words(fit.heat) }}. By the defaults it would be {{ words(usualHeat) }}.</p>
+      <p><strong>{{ q(fit.heat.riseK, 'Δ°C') }}</strong> of rise, time constant <strong>{{ q(fit.heat.tauMin, 'min') }}</strong>{{ fit.tauFitted ? '' : ' (default)' }}, from {{ fit.readings }} {{ fit.readings === 1 ? 'reading' : 'readings' }}; they lie {{ q(fit.residualK, 'Δ°C') }} off on average.</p>
+      <p class="mt-1 text-xs text-soft">At {{ q(loadA, 'A') }} and 4000 rpm of its shaft: {{ words(fit.heat) }}. By the defaults it would be {{ words(usualHeat) }}.</p>
     </template>
     <p v-else class="text-soft">No readings yet; defaults are used. Enter them at the alternator station, or bring in a log: amps, shaft rpm, minutes, °C.</p>
     <label class="act-quiet mt-2 focus-within:outline-2 focus-within:outline-sea">Bring in a log<input type="file" accept=".csv,text/csv" class="sr-only" @change="readLog"></label>

@@ -7,8 +7,8 @@ import VChart from 'vue-echarts'
 import { caseLimitC } from '#core/physics/alternator'
 import { channels, type ChannelId } from '#core/simulation/record'
 import type { RunResult } from '#core/simulation/runs'
-import { formatQuantity } from '#core/units/format'
 
+const { q } = useWriting()
 use([LineChart, GridComponent, TooltipComponent, LegendComponent, MarkLineComponent, CanvasRenderer])
 
 /** A run on one timeline, in four bands: charge, currents, voltages, temperatures. Several runs: one line each for what tells them apart. */
@@ -66,7 +66,7 @@ function tipOf(t: number, lines: readonly Line[]): string {
     const system = systems.get(title) ?? systems.set(title, { colour: itemStyle.color ?? '', values: [] }).get(title)!
     system.values.push(valueAt(data, t) - row)
   }
-  const words = (id: ChannelId, value: number): string => (!Number.isFinite(value) ? '–' : channels[id].unit === '' ? (value > 0.5 ? 'yes' : 'no') : formatQuantity(value, channels[id].unit))
+  const words = (id: ChannelId, value: number): string => (!Number.isFinite(value) ? '–' : channels[id].unit === '' ? (value > 0.5 ? 'yes' : 'no') : q(value, channels[id].unit))
   const cell = (id: ChannelId, system: { colour: string; values: number[] } | undefined): string =>
     `<td class="pl-3 text-right font-semibold">${system ? `<span style="color:${system.colour}">●</span> ${[...new Set(system.values.map((value) => words(id, value)))].join(' to ')}` : ''}</td>`
   const rows = [...said].map(([id, systems]) => `<tr><td class="pr-3">${channels[id].label}</td>${props.titles.map((title) => cell(id, systems.get(title))).join('')}</tr>`)

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { channelIds, channels } from '#core/simulation/record'
 import type { RunResult } from '#core/simulation/runs'
-import { formatNumber } from '#core/units/format'
 
 /** The figures behind the chart, some fifty rows of them; written out only while they are open. */
+const { n } = useWriting()
 const { result } = defineProps<{ result: RunResult }>()
 const open = ref(false)
 const ids = computed(() => channelIds.filter((id) => result.series.values[id]))
@@ -23,7 +23,7 @@ const rows = computed(() => {
         <tbody>
           <tr v-for="{ at, i } in rows" :key="i" class="border-t border-line">
             <th scope="row" class="px-2 py-0.5 text-left font-normal whitespace-nowrap">{{ momentOfRun(at, result.totals.hours) }}</th>
-            <td v-for="id in ids" :key="id" class="px-2 py-0.5 text-right">{{ formatNumber(result.series.values[id]![i]!, channels[id].unit === 'V' ? 'V' : 'A') }}</td>
+            <td v-for="id in ids" :key="id" class="px-2 py-0.5 text-right">{{ n(result.series.values[id]![i]!, channels[id].unit === 'V' ? 'V' : 'A') }}</td>
           </tr>
         </tbody>
       </table>

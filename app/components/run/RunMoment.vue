@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { channels, type ChannelId } from '#core/simulation/record'
 import type { RunResult } from '#core/simulation/runs'
-import { formatQuantity } from '#core/units/format'
 
 /** What stands at the playhead: who feeds whom, and what a meter would read, in words. */
+const { q } = useWriting()
 const props = defineProps<{ results: readonly RunResult[]; titles: readonly string[]; at: number }>()
 
 /** Value of a channel at the playhead; null where the system has none. */
@@ -23,7 +23,7 @@ const flows: readonly (readonly [string, ChannelId, 1 | -1])[] = [
 ]
 function feedingOf(valueOf: ValueOf): string {
   const found = flows.map(([who, id, sign]) => ({ who, amps: sign * (valueOf(id) ?? 0) })).filter(({ amps }) => Math.abs(amps) > 0.05)
-  const say = (list: typeof found) => list.map(({ who, amps }) => `${who} ${formatQuantity(Math.abs(amps), 'A')}`).join(', ')
+  const say = (list: typeof found) => list.map(({ who, amps }) => `${who} ${q(Math.abs(amps), 'A')}`).join(', ')
   if (found.length === 0) return 'Nothing flows.'
   return `${say(found.filter(({ amps }) => amps > 0)) || 'Nothing'} → ${say(found.filter(({ amps }) => amps < 0)) || 'nothing'}.`
 }
@@ -31,7 +31,7 @@ function feedingOf(valueOf: ValueOf): string {
 const meters: readonly (readonly [string, ChannelId])[] = [['lithium', 'soc'], ['house lead', 'leadSoc'], ['house', 'houseV'], ['starting side', 'startV'], ['alternator', 'alternatorC'], ['cells', 'cellC']]
 const readingOf = (valueOf: ValueOf): string => meters.flatMap(([what, id]) => {
   const value = valueOf(id)
-  return value === null ? [] : [`${what} ${formatQuantity(value, channels[id].unit)}`]
+  return value === null ? [] : [`${what} ${q(value, channels[id].unit)}`]
 }).join(', ')
 
 const moments = computed(() => props.results.map((result) => {

@@ -1,34 +1,34 @@
 <script setup lang="ts">
 import type { RunResult, Totals } from '#core/simulation/runs'
-import { formatQuantity } from '#core/units/format'
 
 /** What came of the runs, in figures, side by side. */
+const { q } = useWriting()
 const { results } = defineProps<{ results: readonly RunResult[]; titles: readonly string[] }>()
 
 /** What a system without an alternator says of one; left out where no system has one. */
 const absent = '–'
 const times = (count: number): string => (count === 1 ? 'once' : `${count} times`)
 const totalRows: readonly (readonly [string, (totals: Totals) => string])[] = [
-  ['Charge at the end', (t) => formatQuantity(t.endSoc * 100, '%')],
-  ['Lowest charge', (t) => formatQuantity(t.leastSoc * 100, '%')],
-  ['Full after', (t) => (t.fullAfterH === null ? 'not reached' : formatQuantity(t.fullAfterH, 'h'))],
-  ['Loads went off after', (t) => (t.darkAfterH === null ? 'never' : formatQuantity(t.darkAfterH, 'h'))],
-  ['From the engine', (t) => formatQuantity(t.engineAh, 'Ah')],
-  ['From mains', (t) => formatQuantity(t.mainsAh, 'Ah')],
-  ['From the sun', (t) => formatQuantity(t.solarAh, 'Ah')],
-  ['From other sources', (t) => formatQuantity(t.sourceAh, 'Ah')],
-  ['Used by loads', (t) => formatQuantity(t.loadAh, 'Ah')],
-  ['Not served', (t) => formatQuantity(t.unservedAh, 'Ah')],
-  ['Lost to the starting side', (t) => formatQuantity(t.backAh, 'Ah')],
-  ['Alternator peak', (t) => (t.alternatorPeakC === null ? absent : formatQuantity(t.alternatorPeakC, '°C'))],
-  ['Alternator at its limit after', (t) => (t.alternatorPeakC === null ? absent : t.alternatorLimitMin === null ? 'never' : formatQuantity(t.alternatorLimitMin, 'min'))],
-  ['Alternator above its limit', (t) => formatQuantity(t.alternatorHotH, 'h')],
-  ['Charge refused for cold or heat', (t) => formatQuantity(t.coldRefusedH, 'h')],
-  ['Heater', (t) => formatQuantity(t.heaterWh, 'Wh')],
-  ['Lead above gassing', (t) => formatQuantity(t.leadGassingH, 'h')],
-  ['Lost inside the lead', (t) => formatQuantity(t.leadLostAh, 'Ah')],
-  ['Drawn from the AC supply', (t) => formatQuantity(t.acSupplyA, 'A')],
-  ['Days short', (t) => formatQuantity(t.daysShort, 'days')],
+  ['Charge at the end', (t) => q(t.endSoc * 100, '%')],
+  ['Lowest charge', (t) => q(t.leastSoc * 100, '%')],
+  ['Full after', (t) => (t.fullAfterH === null ? 'not reached' : q(t.fullAfterH, 'h'))],
+  ['Loads went off after', (t) => (t.darkAfterH === null ? 'never' : q(t.darkAfterH, 'h'))],
+  ['From the engine', (t) => q(t.engineAh, 'Ah')],
+  ['From mains', (t) => q(t.mainsAh, 'Ah')],
+  ['From the sun', (t) => q(t.solarAh, 'Ah')],
+  ['From other sources', (t) => q(t.sourceAh, 'Ah')],
+  ['Used by loads', (t) => q(t.loadAh, 'Ah')],
+  ['Not served', (t) => q(t.unservedAh, 'Ah')],
+  ['Lost to the starting side', (t) => q(t.backAh, 'Ah')],
+  ['Alternator peak', (t) => (t.alternatorPeakC === null ? absent : q(t.alternatorPeakC, '°C'))],
+  ['Alternator at its limit after', (t) => (t.alternatorPeakC === null ? absent : t.alternatorLimitMin === null ? 'never' : q(t.alternatorLimitMin, 'min'))],
+  ['Alternator above its limit', (t) => q(t.alternatorHotH, 'h')],
+  ['Charge refused for cold or heat', (t) => q(t.coldRefusedH, 'h')],
+  ['Heater', (t) => q(t.heaterWh, 'Wh')],
+  ['Lead above gassing', (t) => q(t.leadGassingH, 'h')],
+  ['Lost inside the lead', (t) => q(t.leadLostAh, 'Ah')],
+  ['Drawn from the AC supply', (t) => q(t.acSupplyA, 'A')],
+  ['Days short', (t) => q(t.daysShort, 'days')],
   ['BMS cut out', (t) => times(t.cutOuts)],
 ]
 /** What stayed at nothing in every system is left out. */

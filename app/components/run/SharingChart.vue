@@ -5,18 +5,21 @@ import { use } from 'echarts/core'
 import { CanvasRenderer } from 'echarts/renderers'
 import VChart from 'vue-echarts'
 import type { LeadPlant, LfpPlant } from '#core/simulation/plant'
-import { sharingOver, type Sharing } from '#core/simulation/sharing'
-import { formatNumber, formatQuantity } from '#core/units/format'
+import { plain, theEngine } from '../../engine/client'
+import type { Sharing } from '#core/simulation/sharing'
 
+const { q, n } = useWriting()
 use([LineChart, GridComponent, TooltipComponent, LegendComponent, CanvasRenderer])
 
 /** Who carries the current in a mixed bank over the charge of the lithium: at rest, with loads on, and while charging. */
 const props = defineProps<{ lfp: LfpPlant; lead: LeadPlant; loadsA: number; chargeA: number }>()
 const colours = useThemeColours()
+const rows = ref<readonly (readonly Sharing[])[]>([])
+watch(props, async () => { rows.value = await theEngine().sharing(plain(props.lfp), plain(props.lead), [-props.loadsA, 0, props.chargeA]) }, { immediate: true })
 const states = computed(() => [
-  { words: `loads on, ${formatQuantity(props.loadsA, 'A')}`, dash: 'solid', rows: sharingOver(props.lfp, props.lead, -props.loadsA) },
-  { words: 'at rest', dash: 'dotted', rows: sharingOver(props.lfp, props.lead, 0) },
-  { words: `charging, ${formatQuantity(props.chargeA, 'A')}`, dash: 'dashed', rows: sharingOver(props.lfp, props.lead, props.chargeA) },
+  { words: `loads on, ${q(props.loadsA, 'A')}`, dash: 'solid', rows: rows.value[0] ?? [] },
+  { words: 'at rest', dash: 'dotted', rows: rows.value[1] ?? [] },
+  { words: `charging, ${q(props.chargeA, 'A')}`, dash: 'dashed', rows: rows.value[2] ?? [] },
 ] as const)
 const batteries: readonly { readonly name: string; readonly amps: (row: Sharing) => number; readonly colour: 'measure' | 'changed' }[] = [
   { name: 'lithium', amps: (row) => row.lfpA, colour: 'measure' }, { name: 'lead', amps: (row) => row.leadA, colour: 'changed' },
@@ -46,11 +49,11 @@ const helps = computed(() => [...states.value[0].rows].reverse().find((row) => -
 <template>
   <section class="border border-line bg-card p-3" aria-labelledby="sharing">
     <h2 id="sharing" class="text-lg">Who carries the current</h2>
-    <p>The lithium works first. {{ helps ? `From ${formatQuantity(helps.soc * 100, '%')} of its charge down the lead takes a tenth of the loads or more.` : 'At this load the lead never takes a tenth of it.' }}<template v-if="states.some((s) => s.rows.some((row) => row.off))"> Where a stop takes the lithium off, the lead has it all.</template></p>
+    <p>The lithium works first. {{ helps ? `From ${q(helps.soc * 100, '%')} of its charge down the lead takes a tenth of the loads or more.` : 'At this load the lead never takes a tenth of it.' }}<template v-if="states.some((s) => s.rows.some((row) => row.off))"> Where a stop takes the lithium off, the lead has it all.</template></p>
     <div role="img" aria-label="Currents of lead and lithium over the charge of the lithium. The figures stand in the table below." class="h-80 w-full"><VChart :option="option" autoresize class="h-full w-full" :update-options="{ notMerge: true }" /></div>
     <details><summary class="min-h-9 py-2 max-md:min-h-11">The figures behind it</summary>
       <div class="overflow-x-auto" tabindex="0" role="region" aria-label="Figures of the sharing"><table class="w-full text-xs"><thead><tr class="text-left text-soft"><th class="px-2 py-1 font-normal">Charge of the lithium, %</th><template v-for="s in states" :key="s.words"><th v-for="b in batteries" :key="b.name" class="px-2 py-1 text-right font-normal">{{ b.name }}, {{ s.words }}, A</th></template></tr></thead>
-        <tbody><tr v-for="(row, i) in states[0].rows" :key="row.soc" class="border-t border-line"><th scope="row" class="px-2 py-0.5 text-left font-normal">{{ Math.round(row.soc * 100) }}</th><template v-for="s in states" :key="s.words"><td v-for="b in batteries" :key="b.name" class="px-2 py-0.5 text-right">{{ formatNumber(b.amps(s.rows[i]!), 'A') }}</td></template></tr></tbody></table></div>
+        <tbody><tr v-for="(row, i) in states[0].rows" :key="row.soc" class="border-t border-line"><th scope="row" class="px-2 py-0.5 text-left font-normal">{{ Math.round(row.soc * 100) }}</th><template v-for="s in states" :key="s.words"><td v-for="b in batteries" :key="b.name" class="px-2 py-0.5 text-right">{{ n(b.amps(s.rows[i]!), 'A') }}</td></template></tr></tbody></table></div>
     </details>
   </section>
 </template>

@@ -3,6 +3,7 @@ import { shelfKind, type ShelfKindId } from '#core/shelf/kinds'
 import { ask, type ShelfRecord } from '../../utils/api'
 
 /** Takes one part from the shelf. */
+const { q } = useWriting()
 const props = defineProps<{ kinds: readonly ShelfKindId[] }>()
 const emit = defineEmits<{ pick: [part: ShelfRecord]; close: [] }>()
 const kind = ref(props.kinds[0]!)
@@ -25,7 +26,7 @@ watch([kind, words], async () => {
     </div>
     <p v-if="problem" role="alert" class="mt-2 text-bad">{{ problem }}</p>
     <ul v-if="parts?.length" class="mt-2 max-h-[50vh] overflow-y-auto" aria-label="Parts">
-      <li v-for="part in parts" :key="part.code"><button type="button" class="min-h-11 w-full border-b border-line px-2 py-1 text-left hover:bg-paper" @click="emit('pick', part)"><span class="font-semibold">{{ part.name }}</span> <span class="text-soft">{{ part.code }}</span><span class="block text-xs text-soft">{{ shelfBrief(part) }}</span></button></li>
+      <li v-for="part in parts" :key="part.code"><button type="button" class="min-h-11 w-full border-b border-line px-2 py-1 text-left hover:bg-paper" @click="emit('pick', part)"><span class="font-semibold">{{ part.name }}</span> <span class="text-soft">{{ part.code }}</span><span class="block text-xs text-soft">{{ shelfBrief(part, q) }}</span></button></li>
     </ul>
     <p v-else-if="parts" class="mt-3 text-soft">Nothing on the shelf by those words.</p>
   </AppDialog>

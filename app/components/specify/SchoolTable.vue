@@ -4,8 +4,7 @@ import { inSentence } from '#core/units/format'
 
 /** Where workshops differ: which school gave the answers, and what the others would say of this job. */
 const bench = useJob()
-const judging = useJudging()
-const { result } = useJudged('schools', () => bench.document, () => judging.rules)
+const { result } = useAsked((engine, job, shop) => engine.schools(job, shop), () => bench.document)
 const differing = computed(() => (result.value ?? []).filter((view) => view.others.some((other) => other.differs.length > 0)))
 const alike = computed(() => (result.value ?? []).filter((view) => view.others.every((other) => other.differs.length === 0)))
 const take = (rule: string, option: string) => bench.setRules({ ...bench.document!.rules, [rule]: option })

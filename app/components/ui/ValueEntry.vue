@@ -1,19 +1,19 @@
 <script setup lang="ts">
 import type { Field } from '#core/job/fields'
-import { formatQuantity } from '#core/units/format'
 
 /** A value typed as people write it: shown as understood, refused beside the field. Null is “not stated”. */
+const { q, units } = useWriting()
 const props = defineProps<{ field: Field; label: string; modelValue: number | string | null; empty?: string; hideLabel?: boolean; name?: string }>()
 const emit = defineEmits<{ 'update:modelValue': [value: number | string | null]; bad: [error: string] }>()
 const id = useId()
 const error = ref('')
 const text = ref('')
-const shown = (): string => shownValue(props.field, props.modelValue)
+const shown = (): string => shownValue(props.field, props.modelValue, q)
 watch(() => props.modelValue, () => { if (!error.value) text.value = shown() }, { immediate: true })
 
 function type(input: string) {
   text.value = input
-  const read = input.trim() === '' ? { ok: true as const, value: null } : readQuantity(props.field, input)
+  const read = input.trim() === '' ? { ok: true as const, value: null } : readQuantity(props.field, input, units.value)
   error.value = read.ok ? '' : read.error
   emit('bad', error.value)
   if (read.ok && read.value !== props.modelValue) emit('update:modelValue', read.value)
@@ -23,7 +23,7 @@ function step(direction: number) {
   const [least, most] = props.field.limits
   const start = typeof props.modelValue === 'number' ? props.modelValue : Math.max(0, least)
   const value = Math.min(most, Math.max(least, Number((start + direction * props.field.step).toPrecision(10))))
-  text.value = formatQuantity(value, props.field.unit)
+  text.value = q(value, props.field.unit)
   emit('update:modelValue', value)
 }
 </script>

@@ -1,31 +1,31 @@
+import { holdBack, replacement } from '#core/remedies/arrangements'
 import { caseLimitC, steadyCaseC, usualHeat } from '#core/physics/alternator'
 import { plantFrom } from '#core/simulation/plant-of-job'
 import { inputsOf } from '#core/simulation/inputs'
 import type { Plant } from '#core/simulation/plant'
 import { hoursSince } from '#core/simulation/engine'
 import { beginsAt, totalsOf, type RunId, type RunInputs, type Totals } from '#core/simulation/runs'
-import { formatQuantity as q } from '#core/units/format'
 import { check, mid, number, word } from '#core/assessment/check'
 import { sharesBus } from '#core/system/energy'
 import type { RemedyRef } from '#core/remedies/catalogue'
-import { acceptanceA, airAroundC, allDayA, allDayWords, availableA, dcdcInput, isStraight, measuredHeat, shaftRpm, type AlternatorLane, type ChargerLane, type Lane, type SolarLane, type System } from '#core/system/system'
-import { holdBack } from './alternator'
-import { replacement } from './charger'
+import { airAroundC, allDayA, allDayWords, availableA, measuredHeat, shaftRpm } from '#core/system/alternators'
+import { acceptanceA, dcdcInput } from '#core/system/currents'
+import { isStraight, type AlternatorLane, type ChargerLane, type Lane, type SolarLane } from '#core/system/lanes'
+import type { System } from '#core/system/system'
 
 // Checks that look ahead: each carries out the run of the run view, with the inputs that view begins with. The unknowns a
 // check asks about are those it reads itself; all else that the run needs is taken as usual, as there.
 
 /** A run of the system as its scene has it. @param part of the plant, where something else is to be left out */
 function runOf(system: System, run: RunId, own: Partial<RunInputs> = {}, part: (plant: Plant) => Plant = (plant) => plant, machine?: AlternatorLane): Totals {
-  return totalsOf(run, part(plantFrom(system, 'new', machine)), { ...inputsOf(system.scene.job, run, system.rules), ...own })
+  return totalsOf(run, part(plantFrom(system, 'new', machine)), { ...inputsOf(system, run), ...own })
 }
 
 /** Which of the lanes of its kind a lane is: the same place as in the plant. */
 const placeAmong = (lane: Lane, { lanes }: System): number => lanes.filter(({ kind }) => kind === lane.kind).findIndex(({ id }) => id === lane.id)
 
-/** The mains night of a job on one of its chargers alone, loads on. What decides is read first, so that it is asked for where it is not known. */
+/** The mains night of a job on one of its chargers alone, loads on. */
 export function nightOn(lane: ChargerLane, system: System): Totals {
-  void [lane.charger.ratedA, lane.charger.absorptionV]
   const alone = placeAmong(lane, system)
   return runOf(system, 'mains-night', {}, (plant) => ({ ...plant, chargers: plant.chargers.slice(alone, alone + 1) }))
 }
@@ -38,16 +38,19 @@ export function nightOn(lane: ChargerLane, system: System): Totals {
 export function hoursToFullOn(lane: Exclude<Lane, SolarLane>, system: System): number {
   switch (lane.kind) {
     case 'charger': return nightOn(lane, system).fullAfterH ?? Infinity
-    case 'alternator': {
-      const { alternator, link } = lane
-      void [alternator.ratedA, alternator.regulatorV, ...(link.kind === 'dcdc' ? [link.ratedA, link.absorptionV] : [])]
-      return runOf(system, 'mains-night', { ...allDay, driveH: 24, idleShare: 0 }, (plant) => ({ ...plant, sources: [] }), lane).fullAfterH ?? Infinity
-    }
+    case 'alternator': return runOf(system, 'mains-night', { ...allDay, driveH: 24, idleShare: 0 }, (plant) => ({ ...plant, sources: [] }), lane).fullAfterH ?? Infinity
     case 'source': {
-      void [lane.source.largestA, lane.source.regulatorV]
       const alone = placeAmong(lane, system)
       return runOf(system, 'mains-night', allDay, (plant) => ({ ...plant, sources: plant.sources.slice(alone, alone + 1).map((source) => ({ ...source, hours: 24 })) })).fullAfterH ?? Infinity
     }
+  }
+}
+/** Values of a lane without which nothing can be said of its hours: where one is not known they are not run. */
+export function decidesHours(lane: Exclude<Lane, SolarLane>): readonly number[] {
+  switch (lane.kind) {
+    case 'charger': return [lane.charger.ratedA, lane.charger.absorptionV]
+    case 'alternator': return [lane.alternator.ratedA, lane.alternator.regulatorV, ...(lane.link.kind === 'dcdc' ? [lane.link.ratedA, lane.link.absorptionV] : [])]
+    case 'source': return [lane.source.largestA, lane.source.regulatorV]
   }
 }
 const allDay: Partial<RunInputs> = { mainsH: 0, days: 3 }
@@ -56,9 +59,11 @@ export const time = check({
   id: 'charger.time',
   title: 'Hours to full on mains',
   about: 'unit',
+  foretells: true,
   takesTime: true,
   why: 'A charger that is right in every voltage can still be too slow for the night it has.',
   judge({ unit, lane, name }, system) {
+    const { q } = system
     if (lane.kind !== 'charger') return null
     const { bank, rules, many } = system
     const { charger } = lane
@@ -89,9 +94,11 @@ export const heat = check({
   id: 'alternator.heat',
   title: 'Heat of the alternator',
   about: 'alternator',
+  foretells: true,
   takesTime: true,
   why: 'Lithium keeps the machine at full output for an hour; its diodes and its insulation do not bear that at idle under a hot bonnet.',
   judge({ lane, name }, system) {
+    const { q } = system
     const { alternator, link } = lane
     const { rules } = system
     if (link.kind === 'none') return null
@@ -104,19 +111,19 @@ export const heat = check({
     // With what share of the drive it is at idle, the worse of the two counts only where it is driven so.
     const worse = at('idle').amps - at('idle').allDay > at('cruise').amps - at('cruise').allDay && idleShare > 0 ? 'idle' : 'cruise'
     const { amps, allDay } = at(worse)
-    const inputs = inputsOf(system.scene.job, 'driving-day', rules)
+    const inputs = inputsOf(system, 'driving-day')
     // Until the engine stops: after that the case only cools.
     const totals = runOf(system, 'driving-day', { days: Math.max(0.05, (hoursSince(beginsAt, inputs.driveFrom) + alternator.driveHours) / 24), driveH: alternator.driveHours }, undefined, lane)
     const measured = measuredHeat(alternator)
     const peakC = totals.alternatorPeakC ?? 0
     const hot = measured ? peakC > caseLimitC : amps > allDay + 0.5
-    const steadyC = steadyCaseC(amps + alternator.vehicleDrawA, alternator.ratedA, shaftRpm(alternator, worse), airAroundC(system.scene.job), measured ?? usualHeat)
+    const steadyC = steadyCaseC(amps + alternator.vehicleDrawA, alternator.ratedA, shaftRpm(alternator, worse), airAroundC(system.craft), measured ?? usualHeat)
     const minutes = totals.alternatorLimitMin === null ? 'stays under its limit' : `reaches ${caseLimitC} °C after ${q(totals.alternatorLimitMin, 'min')}`
     const reduce: RemedyRef[] = straight ? holdBack(lane, system) : [{ id: link.currentLimit === 'adjustable' ? 'charger.limit-current' : 'charger.replace', on: link.$path, value: Math.max(5, Math.floor((link.ratedA * allDay) / Math.max(1, amps))), values: { absorptionV: link.absorptionV } }]
     return {
       verdict: hot ? 'suits-once-changed' : 'suits',
       compared: measured ? [number('case reaches', peakC, '°C'), number('at most', caseLimitC, '°C')] : [number(`asked of it at ${worse}`, amps, 'A'), number('it gives all day', allDay, 'A')],
-      limit: measured ? { kind: 'measured', text: 'readings of its case, fitted' } : allDayWords(alternator, worse, rules).origin,
+      limit: measured ? { kind: 'measured', text: 'readings of its case, fitted' } : allDayWords(alternator, worse, rules, q).origin,
       formula: () => `run “driving day”: peak ${q(peakC, '°C')}, ${minutes}; ${q(amps + alternator.vehicleDrawA, 'A')} at ${worse} would settle at ${q(steadyC, '°C')}${measured ? '' : ` (defaults ${usualHeat.riseK} K, ${usualHeat.tauMin} min: good to a factor of two, so the shop’s share decides)`}`,
       summary: () => `On a driving day the case of ${mid(name)} reaches ${q(peakC, '°C')}${measured ? ' by its readings' : ' by the usual figures'} and ${minutes}${hot && !measured ? `; ${q(amps, 'A')} are asked of it at ${worse} and it gives ${q(allDay, 'A')} all day` : ''}.`,
       remedies: hot ? reduce : [],
@@ -129,9 +136,11 @@ export const heater = check({
   id: 'cold.heater',
   title: 'Warming the cells',
   about: 'battery',
+  foretells: true,
   takesTime: true,
   why: 'A heater runs off the same source as the charge: on a cold day it goes first, and a short drive may be over before the charge begins.',
   judge(_subject, system) {
+    const { q } = system
     const { bank, one, rules } = system
     if (bank.each.heater !== 'yes' || one.place.coldestC >= bank.coldLimitC) return null
     const watts = bank.each.heaterW * bank.count
@@ -153,9 +162,11 @@ export const gassing = check({
   id: 'mixed.gassing',
   title: 'Lead above gassing, and below full',
   about: 'battery',
+  foretells: true,
   takesTime: true,
   why: 'Beside lithium, lead is held high for hours while the lithium fills and then sits below full for days; both wear it.',
   judge(_subject, system) {
+    const { q } = system
     const { rules } = system
     if (!sharesBus(system)) return null
     const charger = system.lanes.find((lane) => lane.kind === 'charger')

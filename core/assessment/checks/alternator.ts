@@ -1,49 +1,14 @@
-import { loopOhm } from '#core/physics/conductors'
-import { formatQuantity as q, formatShare } from '#core/units/format'
-import type { ShopRules } from '#core/rules/rules'
+import { addDcdc, holdBack } from '#core/remedies/arrangements'
+import { formatShare } from '#core/units/format'
 import { check, mid, number, word } from '#core/assessment/check'
-import { sizeUnder, type RemedyRef } from '#core/remedies/catalogue'
+import { type RemedyRef } from '#core/remedies/catalogue'
+import { allDayA, allDayWords, availableA, tighterSpeed, type Speed } from '#core/system/alternators'
+import type { Bank } from '#core/system/bank'
+import { acceptanceA, demandA } from '#core/system/currents'
+import { cableOhm, isolatorDropV, isStraight, type AlternatorLane } from '#core/system/lanes'
 import type { View } from '#core/system/scene'
-import { acceptanceA, allDayA, allDayBudgetA, allDayWords, availableA, cableOhm, demandA, feedingV, isolatorDropV, isStraight, tighterSpeed, type AlternatorLane, type Bank, type Speed, type System } from '#core/system/system'
+import type { System } from '#core/system/system'
 import { lowCharge, lowChargeWords } from './charger'
-
-/** What a new DC-DC starts on: a wire, unless the shop trusts voltage and no computer moves it. */
-export const runningSignal = ({ alternator }: AlternatorLane, { signalSchool }: ShopRules): { readonly signal: 'wire' | 'voltage' } => ({ signal: signalSchool === 'voltage' && alternator.regulator !== 'computer' ? 'voltage' : 'wire' })
-
-/** A DC-DC in place of the link, sized so that neither the battery nor the alternator is asked for more than it may give. */
-export function addDcdc(lane: AlternatorLane, system: System, mostA = system.bank.wishedA): RemedyRef {
-  const { bank, rules } = system
-  const budgetW = allDayBudgetA(lane.alternator, rules) * feedingV(lane.alternator) * (rules.dcdcEfficiency / 100)
-  return {
-    id: 'dcdc.add', on: lane.link.$path, value: sizeUnder(Math.min(bank.wishedA, mostA, budgetW / bank.middleV)),
-    values: { absorptionV: bank.middleV, inputV: lane.alternator.nominalV, outputV: String(bank.nominalV), ...runningSignal(lane, rules) },
-  }
-}
-
-/** Resistance of a run of 25 mm² there and back, mΩ a metre. */
-const mohmPerM = loopOhm({ lengthM: 1, areaMm2: 25, returnBy: 'cable' }) * 1000
-
-/**
- * Ways to hold an alternator to what it and the battery may give and take: the shop's school first, the others after
- * it. Where a computer controls it, or the voltages differ, a DC-DC alone helps.
- * @param mostA what the battery may take, A
- */
-export function holdBack(lane: AlternatorLane, system: System, mostA = system.bank.largestA): RemedyRef[] {
-  const { bank, rules } = system
-  const { alternator, link } = lane
-  const dcdc = addDcdc(lane, system, mostA)
-  if (alternator.regulator === 'computer' || Number(alternator.nominalV) !== bank.nominalV) return [dcdc]
-  const chargeA = Math.max(1, Math.floor(Math.min(mostA, allDayBudgetA(alternator, rules))))
-  const loopOhm = Math.max(0, (alternator.regulatorV - isolatorDropV(lane) - bank.ocv(rules.lowSoc / 100)) / chargeA - bank.ohm)
-  const ways: Readonly<Record<typeof rules.alternatorSchool, RemedyRef>> = {
-    dcdc,
-    duty: { id: 'link.duty', on: link.$path, value: chargeA },
-    regulator: { id: 'alternator.limit-current', on: alternator.$path, value: Math.floor(chargeA + alternator.vehicleDrawA) },
-    cable: { id: 'link.cable', on: link.$path, value: Math.round(((loopOhm * 1000) / mohmPerM) * 10) / 10 },
-  }
-  const first = ways[rules.alternatorSchool]
-  return [first, ...Object.values(ways).filter((way) => way !== first && (way.id !== 'link.cable' || way.value! > 0.5))]
-}
 
 /** Voltage an alternator reaches at the battery at the end of the charge: less the isolator's drop and the cable's at the tail current. */
 export const atBatteryV = (lane: AlternatorLane, { bank, rules }: System): number =>
@@ -55,6 +20,7 @@ export const voltage = check({
   about: 'alternator',
   why: 'What arrives at the battery decides, not what stands on the regulator: cable and isolator take their share.',
   judge({ lane, name }, system) {
+    const { q } = system
     if (!isStraight(lane)) return null
     const { bank, rules } = system
     const { alternator } = lane
@@ -108,6 +74,7 @@ export const acceptance = check({
   about: 'alternator',
   why: 'Lithium takes all it can get until it is nearly full. An alternator that gives all it has for an hour overheats.',
   judge({ lane, name }, system) {
+    const { q } = system
     if (!isStraight(lane)) return null
     const { bank, rules } = system
     const { alternator } = lane
@@ -121,7 +88,7 @@ export const acceptance = check({
     const overBattery = !hot && peakA > bank.largestA
     const limitA = overBattery ? bank.largestA : most.allDayA
     const takesA = overBattery ? peakA : most.takesA
-    const allDay = allDayWords(alternator, most.speed, rules)
+    const allDay = allDayWords(alternator, most.speed, rules, q)
     return {
       verdict: hot || overBattery ? 'suits-once-changed' : 'suits',
       compared: [number('battery takes', takesA, 'A'), number(overBattery ? 'battery allows' : 'alternator all day', limitA, 'A')],
@@ -141,12 +108,12 @@ export const spare = check({
   title: 'Current to spare for charging',
   about: 'alternator',
   why: 'Engine, lights and fans come first; what is left all day is the whole budget, whatever the charger is called.',
-  judge({ lane, name }, { bank, rules }) {
+  judge({ lane, name }, { bank, rules, q }) {
     const { alternator } = lane
     const leastA = Math.min(rules.spareLeastA, bank.recommendedA / 2)
     const speed = tighterSpeed(alternator, rules)
     const spareA = allDayA(alternator, speed, rules)
-    const allDay = allDayWords(alternator, speed, rules)
+    const allDay = allDayWords(alternator, speed, rules, q)
     const none = spareA < leastA
     return {
       verdict: none ? 'does-not-suit' : 'suits',
@@ -166,7 +133,7 @@ export const loadDump = check({
   title: 'If the battery cuts out while charging',
   about: 'alternator',
   why: 'An alternator that loses its only battery throws a spike of tens of volts into everything connected.',
-  judge({ lane, name }, { one, bank }) {
+  judge({ lane, name }, { one, bank, q }) {
     const { alternator, link } = lane
     if (link.kind === 'none') return null
     const starting = one.startingBattery
@@ -207,6 +174,7 @@ export const computerControlled = check({
   about: 'alternator',
   why: 'The computer lowers the voltage to save fuel and lifts it when coasting: low dips stop the charge, and high peaks are more than the battery allows.',
   judge({ lane, name }, system) {
+    const { q } = system
     if (!isStraight(lane) || lane.alternator.regulator !== 'computer') return null
     const { bank, rules } = system
     const { alternator } = lane

@@ -1,6 +1,6 @@
 import { socAtOpenCircuitV } from '#core/physics/lfp'
 import { worstShare } from '#core/physics/sharing'
-import { formatQuantity as q, formatShare } from '#core/units/format'
+import { formatShare } from '#core/units/format'
 import { check, number, word } from '#core/assessment/check'
 import { highestDischargeA } from '#core/system/energy'
 import type { RemedyRef } from '#core/remedies/catalogue'
@@ -32,7 +32,7 @@ export const parallel = check({
   title: 'How many in parallel',
   about: 'battery',
   why: 'Each protection board acts alone: beyond the maker’s count one that opens throws its load on the others, which open in turn.',
-  judge(_subject, { bank, one, rules }) {
+  judge(_subject, { bank, one, rules, q }) {
     const { parallel: count, mostParallel } = bank.each
     const over = count > mostParallel
     return {
@@ -59,7 +59,7 @@ export const series = check({
   title: 'How many in series',
   about: 'battery',
   why: 'The boards of batteries in series do not know of each other; beyond the maker’s count they are asked to switch a voltage they cannot.',
-  judge(_subject, { bank, one }) {
+  judge(_subject, { bank, one, q }) {
     const { series: count, mostSeries } = bank.each
     const wrongV = bank.nominalV !== Number(one.houseBank.nominalV)
     const over = count > mostSeries
@@ -83,6 +83,7 @@ export const voltageDevices = check({
   about: 'device',
   why: 'Lithium holds its voltage almost to the end: what was set for lead says “full” until the lights go out.',
   judge({ device, name }, system) {
+    const { q } = system
     const { bank, rules } = system
     const restSoc = socAtOpenCircuitV(device.tripV, bank.nominalV)
     const loadA = highestDischargeA(system).amps
@@ -114,7 +115,7 @@ export const monitor = check({
   title: 'How charge is watched',
   about: 'battery',
   why: 'Voltage says nothing of the charge of lithium. Only a count of all current does; a link to one of two batteries sees half.',
-  judge(_subject, { bank, one, rules }) {
+  judge(_subject, { bank, one, rules, q }) {
     if (bank.each.purpose === 'starter') return null
     const way = one.use.monitor
     const single = bank.count === 1
@@ -139,9 +140,9 @@ export const warning = check({
   title: 'Warning before it cuts out',
   about: 'battery',
   why: 'A battery that disconnects without a word takes lights, radio and steering with it.',
-  judge(_subject, { bank, one, scene }) {
+  judge(_subject, { bank, one, craft }) {
     if (bank.each.purpose === 'starter') return null
-    const afloat = scene.job.job.craft === 'vessel'
+    const afloat = craft === 'vessel'
     const by = bank.each.warning !== 'none' ? (bank.each.warning === 'stop' ? 'the battery’s stop signal' : 'the battery’s own alarm') : one.use.warns === 'yes' ? 'a device on board' : null
     return {
       verdict: by ? 'suits' : afloat ? 'does-not-suit' : 'suits-once-changed',

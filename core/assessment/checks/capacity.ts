@@ -1,4 +1,5 @@
-import { formatNumber, formatQuantity as q, formatShare } from '#core/units/format'
+import { metric } from '#core/units/display'
+import { formatNumber, formatShare } from '#core/units/format'
 import { check, number, word } from '#core/assessment/check'
 import { chargedAwayAh, dailyUse, freshUsableAh, leadHealth, leadUsableAh, sharesBus, usableColdAh } from '#core/system/energy'
 import type { RemedyRef } from '#core/remedies/catalogue'
@@ -11,6 +12,7 @@ export const usable = check({
   about: 'battery',
   why: 'Labels mislead both ways: half of a lead battery is usable, and less of an old one; the new one should not give less than the customer is used to.',
   judge(_subject, system) {
+    const { q } = system
     const { bank, rules, one } = system
     if (bank.each.purpose === 'starter') return null
     const [health, fresh] = [leadHealth(system), freshUsableAh(system)]
@@ -23,7 +25,7 @@ export const usable = check({
       compared: [number('new gives', fresh, 'Ah'), number('old gives now', old, 'Ah')],
       limit: one.houseBank.$origin(one.houseBank.testedAh > 0 ? 'testedAh' : 'ageYears'),
       formula: () => `${q(bank.ah, 'Ah')} × ${100 - bank.each.reserve} % × ${rules.usableLithium} %${sharesBus(system) ? ' and the lead that stays' : ''} = ${q(fresh, 'Ah')}; old ${q(one.houseBank.ahEach * one.houseBank.parallel, 'Ah')} × ${formatShare(health)} left × ${rules.usableLead} % at its usual current = ${q(old, 'Ah')}`,
-      summary: () => `The new battery gives ${q(fresh, 'Ah')} usable, the old ${q(old, 'Ah')}: ${less ? 'less than the customer is used to' : `${formatNumber(fresh / Math.max(old, 0.1), '×')} times as much`}.`,
+      summary: () => `The new battery gives ${q(fresh, 'Ah')} usable, the old ${q(old, 'Ah')}: ${less ? 'less than the customer is used to' : `${formatNumber(fresh / Math.max(old, 0.1), '×', metric)} times as much`}.`,
       remedies: !less ? [] : [...(allowed ? [{ id: 'battery.more-parallel', on: 'candidate', value: needed } as const] : []), other],
     }
   },
@@ -35,6 +37,7 @@ export const autonomy = check({
   about: 'battery',
   why: 'A battery that is empty before the customer is back at a charger is too small, whatever else suits.',
   judge(_subject, system) {
+    const { q } = system
     const { bank, one } = system
     if (bank.each.purpose === 'starter') return null
     const daysAway = Math.max(1, one.use.daysAway)
@@ -65,6 +68,7 @@ export const needed = check({
   about: 'battery',
   why: 'An honest answer keeps a customer: always plugged in and lightly used, lead kept in good order does the same for less.',
   judge(_subject, system) {
+    const { q } = system
     const { bank, rules, one } = system
     if (bank.each.purpose === 'starter') return null
     const days = Math.max(1, one.use.daysAway)

@@ -1,17 +1,13 @@
+import { replacement } from '#core/remedies/arrangements'
 import { socAfterCharge } from '#core/physics/lfp'
-import { formatQuantity as q, formatShare } from '#core/units/format'
+import { formatShare } from '#core/units/format'
 import { check, mid, number, word, type Judgement, type Subjects } from '#core/assessment/check'
-import { sizeUnder, type RemedyRef } from '#core/remedies/catalogue'
-import type { Origin } from '#core/system/scene'
-import { cableOhm, compensation, type Bank, type ChargeUnit, type Lane, type System } from '#core/system/system'
+import { type RemedyRef } from '#core/remedies/catalogue'
+import type { Bank } from '#core/system/bank'
+import type { Origin } from '#core/system/facts'
+import { cableOhm, compensation, type ChargeUnit, type Lane, isCharging } from '#core/system/lanes'
+import type { System } from '#core/system/system'
 import type { Verdict } from '#core/system/verdict'
-
-/** The units of this topic: every mains charger and solar controller, and a DC-DC charger for its own stages. */
-export const isCharging = (unit: ChargeUnit): boolean => !('inputV' in unit) || unit.kind === 'dcdc'
-
-/** A lithium unit in its place, of the largest usual size under a limit. */
-export const replacement = (unit: ChargeUnit, bank: Bank, limitA = bank.wishedA): RemedyRef =>
-  ({ id: 'charger.replace', on: unit.$path, value: sizeUnder(limitA), values: { absorptionV: bank.middleV } })
 
 /** What to do about voltages that are wrong: set them, set the profile, or replace the unit. */
 function voltageRemedies(unit: ChargeUnit, bank: Bank, setting: RemedyRef): RemedyRef[] {
@@ -59,7 +55,7 @@ export const absorption = check({
 /** A unit's absorption against the window; for solar controllers it is part of solar.voltage. */
 export function absorptionOf({ unit, lane, name }: Subjects['unit'], system: System): Judgement | null {
   if (!isCharging(unit)) return null
-  const { bank, rules } = system
+  const { bank, rules, q } = system
   const isLithium = unit.profile === 'lithium'
   if (rules.chargerSchool === 'replace' && (unit.profile === 'fixed' || unit.profile === 'automatic')) {
     return {
@@ -122,7 +118,7 @@ export const float = check({
 })
 
 /** A unit's float against the highest allowed; for solar controllers it is part of solar.voltage. */
-export function floatOf({ unit, name }: Subjects['unit'], { bank }: System): Judgement | null {
+export function floatOf({ unit, name }: Subjects['unit'], { bank, q }: System): Judgement | null {
   if (!isCharging(unit)) return null
   if (unit.floatMode === 'off') {
     return {
@@ -163,7 +159,7 @@ export const equalise = check({
   title: 'Equalise, desulfation or pulse',
   about: 'unit',
   why: 'Such a stage is for lead. On lithium the protection opens again and again, and the charge is never finished.',
-  judge({ unit, name }, { bank, rules }) {
+  judge({ unit, name }, { bank, rules, q }) {
     if (!isCharging(unit)) return null
     const stage = unit.equaliseStage
     if (stage === 'none' || stage === 'off') {
@@ -198,7 +194,7 @@ export const temperatureCompensation = check({
   title: 'Temperature compensation',
   about: 'unit',
   why: 'Compensation is for lead: it lifts the voltage over the limit in the cold and drops it under the window in the heat.',
-  judge({ unit, name }, { bank, one }) {
+  judge({ unit, name }, { bank, one, q }) {
     if (!isCharging(unit)) return null
     if (unit.compensation === 'none' || unit.compensation === 'off') {
       return {
@@ -232,7 +228,7 @@ export const temperatureCompensation = check({
 })
 
 /** A unit's current against what the bank may be charged with: one rule for chargers and DC-DC units. */
-export function currentAgainstBank(unit: ChargeUnit, name: string, { bank, rules }: System): Judgement {
+export function currentAgainstBank(unit: ChargeUnit, name: string, { bank, rules, q }: System): Judgement {
   const amps = unit.ratedA
   const recommended = rules.chargeRateSchool === 'recommended'
   const limitA = bank.wishedA

@@ -1,12 +1,14 @@
-import { formatQuantity as q, formatShare } from '#core/units/format'
+import { holdBack, replacement } from '#core/remedies/arrangements'
+import { formatShare } from '#core/units/format'
 import { check, mid, number } from '#core/assessment/check'
 import { dailyUse, freshUsableAh, usableAh, usableColdAh, workingC } from '#core/system/energy'
 import type { RemedyRef } from '#core/remedies/catalogue'
-import type { Origin } from '#core/system/scene'
-import { laneCurrentA, type Bank, type Lane, type System } from '#core/system/system'
+import type { Bank } from '#core/system/bank'
+import { laneCurrentA } from '#core/system/currents'
+import type { Origin } from '#core/system/facts'
+import type { Lane } from '#core/system/lanes'
+import type { System } from '#core/system/system'
 import type { ShopRules } from '#core/rules/rules'
-import { holdBack } from './alternator'
-import { replacement } from './charger'
 
 function hoursOf(lane: Lane, rules: ShopRules): number {
   switch (lane.kind) {
@@ -22,7 +24,7 @@ export const chargeCut = check({
   title: 'Charging in the cold',
   about: 'lane',
   why: 'Charging LFP below its limit plates lithium on the cells: damage that stays, and a risk later.',
-  judge({ lane, name }, { bank, one, rules }) {
+  judge({ lane, name }, { bank, one, rules, q }) {
     const { coldestC } = one.place
     const limitC = bank.coldLimitC
     const limit: Origin = limitC === bank.each.coldLimitC ? bank.each.$origin('coldLimitC') : { kind: 'rule', text: 'shop rule: 0 °C for everything' }
@@ -64,6 +66,7 @@ export const rate = check({
   about: 'lane',
   why: 'Cold cells take charge slowly and hot ones age by it; a source that pushes full current does not know.',
   judge({ lane, name }, system) {
+    const { q } = system
     const { bank, one, rules } = system
     const amps = laneCurrentA(lane, system)
     // Below the limit nothing may be charged at all, which is cold.charge-cut; the coldest that may is the limit itself.
@@ -96,7 +99,7 @@ export const layup = check({
   title: 'Lay-up',
   about: 'battery',
   why: 'A battery that is left a winter with something drawing on it is found below its cut-off, and may not wake again.',
-  judge(_subject, { bank, one, rules }) {
+  judge(_subject, { bank, one, rules, q }) {
     if (one.use.layupWeeks === 0) return null
     const rests = rules.layupSchool === 'rest'
     const standbyA = one.startingBattery.present === 'no' ? one.startingBattery.standbyA : 0
@@ -146,6 +149,7 @@ export const capacityInCold = check({
   about: 'battery',
   why: 'A fifth or more of the capacity is not there at minus twenty; the coldest night is when the heater runs longest.',
   judge(_subject, system) {
+    const { q } = system
     const { bank, one } = system
     if (bank.each.purpose === 'starter') return null
     const use = dailyUse(system)

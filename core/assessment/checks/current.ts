@@ -1,4 +1,4 @@
-import { formatQuantity as q, formatShare } from '#core/units/format'
+import { formatShare } from '#core/units/format'
 import { check, number, word } from '#core/assessment/check'
 import { highestDischargeA, surgeA, usableAh } from '#core/system/energy'
 import type { RemedyRef } from '#core/remedies/catalogue'
@@ -24,6 +24,7 @@ export const discharge = check({
   about: 'battery',
   why: 'Past its protection current the battery switches everything off at once, lights and radio with it.',
   judge(_subject, system) {
+    const { q } = system
     const { bank, rules } = system
     const { amps, dcA, inverterA, watts, atV } = highestDischargeA(system)
     const over = amps > bank.continuousA
@@ -46,6 +47,7 @@ export const surge = check({
   about: 'battery',
   why: 'Motors and inverters ask for several times their current as they start; protection that is quicker than the surge opens in the middle of it.',
   judge(_subject, system) {
+    const { q } = system
     const { bank, rules } = system
     const { amps, seconds } = surgeA(system)
     if (seconds === 0) return null
@@ -71,6 +73,7 @@ export const inverterCap = check({
   about: 'battery',
   why: 'Makers cap the inverter because its ripple and surge load the protection more than its watts say.',
   judge(_subject, system) {
+    const { q } = system
     const { bank, many } = system
     if (many.inverters.length === 0) return null
     const { watts, inverterA } = highestDischargeA(system)

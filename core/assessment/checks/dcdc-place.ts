@@ -1,8 +1,8 @@
 import { deratedShare } from '#core/physics/dcdc'
-import { formatQuantity as q, formatShare } from '#core/units/format'
+import { formatShare } from '#core/units/format'
 import { check, mid, number, word } from '#core/assessment/check'
 import { chargedAwayAh, dailyUse, laneDay, usableColdAh } from '#core/system/energy'
-import { arrayW, coldOpenCircuitV, dcdcInput, feedingV } from '#core/system/system'
+import { arrayW, coldOpenCircuitV, dcdcInput, feedingV } from '#core/system/currents'
 
 export const inputVoltage = check({
   id: 'dcdc.input-voltage',
@@ -10,6 +10,7 @@ export const inputVoltage = check({
   about: 'alternator',
   why: 'A unit whose input sags under its lowest running voltage stops, recovers, starts and stops again: hours of nothing.',
   judge({ lane, name }, system) {
+    const { q } = system
     const { link, alternator } = lane
     if (link.kind !== 'dcdc') return null
     const input = dcdcInput(lane, system)
@@ -33,7 +34,7 @@ export const place = check({
   title: 'Where the DC-DC stands',
   about: 'alternator',
   why: 'Power electronics give less when hot, and most makers forbid the engine space: heat, fumes and spray.',
-  judge({ lane, name }, { one }) {
+  judge({ lane, name }, { one, q }) {
     const { link } = lane
     if (link.kind !== 'dcdc') return null
     const engine = link.stands === 'engine'
@@ -57,8 +58,10 @@ export const daily = check({
   id: 'dcdc.daily',
   title: 'Charge a driving day brings',
   about: 'alternator',
+  foretells: true,
   why: 'A unit that is gentle with the alternator can be too small for the day; better known now than on the third evening.',
   judge({ lane, name }, system) {
+    const { q } = system
     const { link } = lane
     if (link.kind !== 'dcdc') return null
     const { one } = system
@@ -85,7 +88,7 @@ export const solarInput = check({
   title: 'Solar input of the DC-DC',
   about: 'solar',
   why: 'The solar input of a combined unit takes far less voltage than a controller of its own; a cold bright morning ends it.',
-  judge({ lane: { solar }, name }, { one, many }) {
+  judge({ lane: { solar }, name }, { one, many, q }) {
     if (solar.through !== 'dcdc') return null
     const link = many.links.find((other) => other.kind === 'dcdc')
     if (!link) return null

@@ -1,7 +1,7 @@
-import { formatQuantity as q } from '#core/units/format'
 import { check, mid, number, word } from '#core/assessment/check'
 import { sizeUnder } from '#core/remedies/catalogue'
-import { allDayA, allDayWords, availableA, dcdcInput, tighterSpeed } from '#core/system/system'
+import { allDayA, allDayWords, availableA, tighterSpeed } from '#core/system/alternators'
+import { dcdcInput } from '#core/system/currents'
 import { currentAgainstBank } from './charger'
 
 export const output = check({
@@ -10,6 +10,7 @@ export const output = check({
   about: 'alternator',
   why: 'The unit takes more at its input than it gives: both the battery and the alternator must bear it.',
   judge({ lane, name }, system) {
+    const { q } = system
     const { link, alternator } = lane
     if (link.kind !== 'dcdc') return null
     const battery = currentAgainstBank(link, `The DC-DC on ${mid(name)}`, system)
@@ -21,7 +22,7 @@ export const output = check({
     const over = input.amps > budgetA
     const fitsA = Math.floor((link.ratedA * budgetA) / input.amps)
     const settable = link.currentLimit === 'adjustable'
-    const allDay = allDayWords(alternator, speed, rules)
+    const allDay = allDayWords(alternator, speed, rules, q)
     return {
       verdict: over ? (settable || fitsA >= 5 ? 'suits-once-changed' : 'does-not-suit') : 'suits',
       compared: [number('unit draws', input.amps, 'A'), number('alternator all day', budgetA, 'A')],

@@ -1,6 +1,5 @@
 import { fuseInterruptA } from '#core/physics/fuses'
 import { placeInside } from '#core/physics/packing'
-import { formatQuantity as q } from '#core/units/format'
 import { check, number, word } from '#core/assessment/check'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { System } from '#core/system/system'
@@ -17,6 +16,7 @@ export const fit = check({
   about: 'battery',
   why: 'A battery that was measured on paper only is carried out to the van and back again.',
   judge(_subject, system) {
+    const { q } = system
     const { bank, one, rules } = system
     const { widthMm, depthMm, heightMm } = bank.each
     const placed = placing(system)
@@ -44,14 +44,13 @@ export const weight = check({
   title: 'Weight',
   about: 'battery',
   why: 'A tray that was made for one weight gives way under another; and what leaves the stern or the hitch moves the trim.',
-  judge(_subject, { bank, one, scene }) {
+  judge(_subject, { bank, one, craft, q }) {
     const old = one.houseBank.weightEachKg * one.houseBank.series * one.houseBank.parallel
     const carries = one.place.loadLimitKg > 0 ? one.place.loadLimitKg : old
     const stays = one.use.mixed === 'replaced' ? 0 : old
     const there = bank.kg + stays
     const over = there > carries
     const change = there - old
-    const craft = scene.job.job.craft
     const moves = craft === 'vessel' ? 'Look at the trim' : craft === 'trailer' ? 'Weigh the load on the hitch again' : 'The payload changes by as much'
     return {
       verdict: over ? 'suits-once-changed' : 'suits',
@@ -72,7 +71,7 @@ export const place = check({
   title: 'Place',
   about: 'battery',
   why: 'Heat ages the cells and water finds the protection board; most makers forbid the engine space outright.',
-  judge(_subject, { bank, one }) {
+  judge(_subject, { bank, one, q }) {
     const { where, coldestC, hottestC, ingress } = one.place
     const { dischargeColdC, dischargeHotC } = bank.each
     const wet = ingress === 'wet' ? bank.each.ingress !== 'immersion' : ingress === 'damp' && bank.each.ingress === 'none'
@@ -117,8 +116,8 @@ export const certificates = check({
   title: 'Certificates named',
   about: 'battery',
   why: 'After a fire the first question is which tests the cells and the pack had passed; insurers ask it before.',
-  judge(_subject, { bank, rules, scene }) {
-    const afloat = scene.job.job.craft === 'vessel'
+  judge(_subject, { bank, rules, craft }) {
+    const afloat = craft === 'vessel'
     const asked = afloat ? rules.certificatesVessel : rules.certificatesVehicle
     const named = bank.each.certificates
     const enough = certified[named] >= certified[asked]
@@ -143,6 +142,7 @@ export const shortCircuit = check({
   about: 'battery',
   why: 'Lithium gives thousands of amperes into a short; a fuse of the wrong family melts and goes on burning.',
   judge(_subject, system) {
+    const { q } = system
     const { bank, rules, many } = system
     if (many.conductors.length === 0) return null
     const amps = shortCircuitA(system)

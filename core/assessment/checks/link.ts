@@ -1,9 +1,12 @@
+import { addDcdc } from '#core/remedies/arrangements'
 import { socAtOpenCircuitV } from '#core/physics/lfp'
-import { formatQuantity as q, formatShare } from '#core/units/format'
+import { formatShare } from '#core/units/format'
 import { noLimit } from '#core/job/fields'
 import { check, mid, number, word } from '#core/assessment/check'
-import { acceptanceA, availableA, cableOhm, demandA, isStraight } from '#core/system/system'
-import { addDcdc, atBatteryV } from './alternator'
+import { availableA } from '#core/system/alternators'
+import { acceptanceA, demandA } from '#core/system/currents'
+import { cableOhm, isStraight } from '#core/system/lanes'
+import { atBatteryV } from './alternator'
 
 export const vsrNeverOpens = check({
   id: 'link.vsr-never-opens',
@@ -11,6 +14,7 @@ export const vsrNeverOpens = check({
   about: 'alternator',
   why: 'Lithium rests above the voltage at which such a relay opens, so the house bank carries the starting side day and night.',
   judge({ lane, name }, system) {
+    const { q } = system
     const { link } = lane
     if (link.kind !== 'vsr') return null
     const { bank, rules, one } = system
@@ -39,6 +43,7 @@ export const vsrNeverCloses = check({
   about: 'alternator',
   why: 'A relay that never closes gives no charge; one that drops out under the lithium’s pull chatters until it burns.',
   judge({ lane, name }, system) {
+    const { q } = system
     const { link, alternator } = lane
     if (link.kind !== 'vsr') return null
     const { bank, rules } = system
@@ -70,6 +75,7 @@ export const diode = check({
   about: 'alternator',
   why: 'Lead forgives half a volt less; lithium under its window is never full.',
   judge({ lane, name }, system) {
+    const { q } = system
     const { link } = lane
     if (link.kind !== 'diode') return null
     const { bank, rules } = system
@@ -97,6 +103,7 @@ export const rating = check({
   about: 'alternator',
   why: 'Lead drew its full current for minutes, lithium draws it for an hour: contacts that were warm now weld or burn.',
   judge({ lane, name }, system) {
+    const { q } = system
     const { link } = lane
     if (!isStraight(lane) || link.kind === 'direct' || link.relayA >= noLimit) return null
     const flowsA = acceptanceA(lane, system.rules.lowSoc / 100, 'cruise', system)

@@ -1,18 +1,19 @@
 import { leadCapacityAh } from '#core/physics/lead'
 import { houseLeadOf, lfpOf } from '#core/simulation/plant-of-job'
 import { restedLeadSoc, shareOf, type Sharing } from '#core/simulation/sharing'
-import { formatQuantity as q, formatShare } from '#core/units/format'
+import { formatShare } from '#core/units/format'
 import { check, number, word } from '#core/assessment/check'
 import { dcAtOnceA, leadHealth, loadA, sharesBus } from '#core/system/energy'
 import type { RemedyRef } from '#core/remedies/catalogue'
-import { laneCurrentA, type Lane } from '#core/system/system'
+import { laneCurrentA } from '#core/system/currents'
+import type { Lane } from '#core/system/lanes'
 
 export const school = check({
   id: 'mixed.school',
   title: 'Lead and lithium together',
   about: 'battery',
   why: 'Joined, the lithium works first and the lead rests; one that fails drags the other with it unless each can be parted.',
-  judge(_subject, { bank, one, rules }) {
+  judge(_subject, { bank, one, rules, q }) {
     const { mixed, chargeStop, isolators } = one.use
     if (mixed === 'replaced' || mixed === 'series') return null
     if (mixed === 'dcdc') {
@@ -78,6 +79,7 @@ export const sharing = check({
   about: 'battery',
   why: 'On one bus the lithium takes nearly all of the charge and of the load; the lead is there for the day the lithium cuts out.',
   judge(_subject, system) {
+    const { q } = system
     if (!sharesBus(system)) return null
     const { bank, lanes, one, rules } = system
     const chargeA = lanes.reduce((sum, lane) => sum + laneCurrentA(lane, system), 0)
@@ -116,6 +118,7 @@ export const leadHealthCheck = check({
   about: 'battery',
   why: 'A weak lead battery turns charge into warmth day and night, and beside lithium it has all the charge it wants.',
   judge(_subject, system) {
+    const { q } = system
     if (!sharesBus(system)) return null
     const { one, bank, rules } = system
     const lostAh = houseLeadOf(system).ownA * 24
@@ -140,6 +143,7 @@ export const stops = check({
   about: 'battery',
   why: 'The lithium must be off the bus before the charger’s absorption, so that the lead still gets its own, and off again before its BMS would cut.',
   judge(_subject, system) {
+    const { q } = system
     if (!sharesBus(system) || system.one.use.chargeStop === 'no') return null
     const { bank, rules, lanes } = system
     const stopV = rules.chargeStopV * bank.scale
@@ -164,8 +168,10 @@ export const takeover = check({
   id: 'mixed.takeover',
   title: 'Lead alone after a cut-out',
   about: 'battery',
+  foretells: true,
   why: 'When the lithium cuts out in the night, what must not stop runs on the lead alone, at the lead’s own capacity.',
   judge(_subject, system) {
+    const { q } = system
     if (!sharesBus(system)) return null
     const { many, rules, one } = system
     const essential = many.loads.filter((load) => load.essential === 'yes')

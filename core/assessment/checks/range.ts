@@ -1,9 +1,9 @@
-import { formatQuantity as q } from '#core/units/format'
+import { isCharging, compensation, type ChargeUnit, type Lane } from '#core/system/lanes'
+import { replacement } from '#core/remedies/arrangements'
 import { check, number, word, type Setting } from '#core/assessment/check'
 import type { RemedyRef } from '#core/remedies/catalogue'
-import type { Origin } from '#core/system/scene'
-import { compensation, type ChargeUnit, type Lane, type System } from '#core/system/system'
-import { isCharging, replacement } from './charger'
+import type { Origin } from '#core/system/facts'
+import type { System } from '#core/system/system'
 
 /** A bound on a setting, V, with what it comes from. */
 interface Bound {
@@ -49,7 +49,7 @@ export function findSettings(unit: ChargeUnit, system: System): { readonly absor
 
 /** The card of a unit with its settings found, in the order of its menu. */
 export function settingsOf(unit: ChargeUnit, lane: Lane, system: System): readonly Setting[] {
-  const { bank } = system
+  const { bank, q } = system
   const found = unit.profile === 'adjustable' ? findSettings(unit, system) : null
   const volts = (setting: FoundSetting | null | undefined, now: number): number => (setting?.possible ? setting.volts : now)
   const floats = unit.floatMode === 'on' && bank.each.floatAllowed !== 'off'
@@ -72,6 +72,7 @@ export const range = check({
   about: 'unit',
   why: 'One setting must please the battery hot and cold, the lead that stays, and the charger’s own menu at once.',
   judge({ unit, lane, name }, system) {
+    const { q } = system
     if (!isCharging(unit) || unit.profile !== 'adjustable') return null
     const { bank } = system
     const { absorption, float } = findSettings(unit, system)

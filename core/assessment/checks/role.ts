@@ -1,6 +1,5 @@
-import { formatQuantity as q } from '#core/units/format'
 import { check, mid, number, word } from '#core/assessment/check'
-import { dcdcInput } from '#core/system/system'
+import { dcdcInput } from '#core/system/currents'
 
 export const role = check({
   id: 'charger.role',
@@ -31,6 +30,7 @@ export const feedsDcdc = check({
   about: 'alternator',
   why: 'A charger on the starting battery lifts its voltage, the DC-DC takes that for a running engine, and the charger never leaves absorption.',
   judge({ lane, name }, system) {
+    const { q } = system
     const { link } = lane
     const { many, one } = system
     if (link.kind !== 'dcdc') return null

@@ -1,9 +1,10 @@
-import { formatQuantity as q } from '#core/units/format'
 import { clearDays } from '#core/weather/sun'
 import { home } from '#core/weather/places'
 import { check, number, word, type Judgement } from '#core/assessment/check'
 import { chargedAwayAh, dailyUse, laneDay, workingV } from '#core/system/energy'
-import { arrayW, coldOpenCircuitV, type SolarLane, type System } from '#core/system/system'
+import { arrayW, coldOpenCircuitV } from '#core/system/currents'
+import type { SolarLane } from '#core/system/lanes'
+import type { System } from '#core/system/system'
 import { isWorse } from '#core/system/verdict'
 import { absorptionOf, floatOf } from './charger'
 
@@ -47,6 +48,7 @@ export const yieldOfYear = check({
   about: 'solar',
   why: 'Panels are sold by midsummer; the customer is out in March.',
   judge({ lane, name }, system) {
+    const { q } = system
     const { one } = system
     const { worst, best } = monthlyYieldAh(lane, system)
     const use = dailyUse(system)
@@ -69,7 +71,7 @@ export const coldVoc = check({
   title: 'Panel voltage in the cold',
   about: 'solar',
   why: 'Panels give their highest voltage on a cold bright morning; a controller that was just within its limit dies then.',
-  judge({ lane: { solar }, name }, { one }) {
+  judge({ lane: { solar }, name }, { one, q }) {
     if (solar.through === 'dcdc') return null
     const coldC = one.place.coldestC
     const { volts, factor } = coldOpenCircuitV(solar, coldC)
@@ -91,7 +93,7 @@ export const current = check({
   title: 'Controller current',
   about: 'solar',
   why: 'A controller that is too small throws the best hours of the day away, or cooks in its locker.',
-  judge({ lane: { solar }, name }, { bank }) {
+  judge({ lane: { solar }, name }, { bank, q }) {
     if (solar.through === 'dcdc') return null
     const amps = arrayW(solar) / bank.lowV
     const over = amps > solar.ratedA
@@ -111,7 +113,7 @@ export const sourceVoltage = check({
   title: 'Regulator of the source',
   about: 'source',
   why: 'A regulator set for lead either never fills the battery or passes its limit.',
-  judge({ lane: { source }, name }, { bank }) {
+  judge({ lane: { source }, name }, { bank, q }) {
     const volts = source.regulatorV
     const [over, under] = [volts > bank.highV, volts < bank.lowV]
     return {

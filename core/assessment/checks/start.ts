@@ -1,9 +1,8 @@
+import { addDcdc } from '#core/remedies/arrangements'
 import { openCircuitV } from '#core/physics/lfp'
-import { formatQuantity as q } from '#core/units/format'
 import { check, number, word } from '#core/assessment/check'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { System } from '#core/system/system'
-import { addDcdc } from './alternator'
 
 /** Ways by which a starter can draw on the house bank: what they are, and what takes them away. */
 function crankingWays(system: System): { readonly words: string; readonly remedy: RemedyRef }[] {
@@ -27,6 +26,7 @@ export const cranking = check({
   about: 'battery',
   why: 'A starter takes hundreds of amperes in the first instant. A house battery’s protection opens, and may not close again at the roadside.',
   judge(_subject, system) {
+    const { q } = system
     const { bank, one, rules } = system
     if (bank.each.purpose === 'starter') return null
     const ways = crankingWays(system)
@@ -67,6 +67,7 @@ export const starterRated = check({
   about: 'battery',
   why: 'A starter battery that is strong enough in summer and weak on the first cold morning is found out far from home.',
   judge(_subject, system) {
+    const { q } = system
     const { bank, one, rules } = system
     if (bank.each.purpose !== 'starter') return null
     const starting = one.startingBattery
@@ -104,7 +105,7 @@ export const upkeep = check({
   title: 'Starting battery while it stands',
   about: 'battery',
   why: 'The old link charged both batteries; once the house is lithium, nothing may be left that keeps the one that starts the engine.',
-  judge(_subject, { one, lanes, rules }) {
+  judge(_subject, { one, lanes, rules, q }) {
     const starting = one.startingBattery
     if (starting.present !== 'yes') return null
     const weeks = one.use.standsWeeks

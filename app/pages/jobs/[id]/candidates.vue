@@ -1,31 +1,32 @@
 <script setup lang="ts">
+import { candidatePaths, chooseCandidate, mostCandidates } from '#core/job/candidates'
 import type { CheckResult } from '#core/assessment/assess'
-import { candidatePaths, chooseCandidate, mostCandidates, type CandidateColumn, type SourceHours } from '#core/compare/candidates'
+import type { CandidateColumn, SourceHours } from '#core/compare/candidates'
 import { verdictWords } from '#core/system/verdict'
 import { partAt, withNewPart } from '#core/job/document'
 import { partKinds, type Known } from '#core/job/fields'
 import { valuesFromShelf } from '#core/shelf/kinds'
-import { formatNumber, formatQuantity, inSentence } from '#core/units/format'
+import { inSentence } from '#core/units/format'
 import type { ShelfRecord } from '../../../utils/api'
 
 /** Batteries and bank arrangements side by side on this job. */
-const judging = useJudging()
+const { q, n } = useWriting()
 const { bench, problem, ready } = useJobPage('Candidates')
-const { result: compared, pending } = useJudged('candidates', () => (ready.value ? bench.document : null), () => judging.rules)
+const { result: compared, pending } = useAsked((engine, job, shop) => engine.candidates(job, shop), () => (ready.value ? bench.document : null))
 const columns = computed(() => compared.value ?? [])
 const room = computed(() => ready.value && candidatePaths(bench.document!).length < mostCandidates)
 const picking = ref(false)
 const { fields } = partKinds.candidate
 
 const or = (value: number | null, words: (value: number) => string): string => (value === null ? 'not known' : words(value))
-const hours = (value: SourceHours['hours']): string => (value === null ? 'not known' : value === 'sets' ? 'the sun sets first' : value === Infinity ? 'never full' : formatQuantity(value, 'h'))
+const hours = (value: SourceHours['hours']): string => (value === null ? 'not known' : value === 'sets' ? 'the sun sets first' : value === Infinity ? 'never full' : q(value, 'h'))
 const rows: readonly (readonly [label: string, about: (c: CandidateColumn) => string, value: (c: CandidateColumn) => string])[] = [
-  ['Usable', (c) => `the old bank now ${or(c.usableOldAh, (v) => formatQuantity(v, 'Ah'))}`, (c) => or(c.usableAh, (v) => formatQuantity(v, 'Ah'))],
-  ['Lasts away from mains', () => 'at the net daily use, in the cold', (c) => or(c.days, (v) => (v === Infinity ? 'as long as sources run' : formatQuantity(v, 'days')))],
-  ['At full inverter load', () => 'with the DC loads beside it', (c) => (Object.keys(bench.document!.inverters).length === 0 ? 'no inverter' : or(c.minutesFullLoad, (v) => formatQuantity(v, 'min')))],
-  ['Weight', (c) => `the old bank ${or(c.oldWeightKg, (v) => formatQuantity(v, 'kg'))}`, (c) => or(c.weightKg, (v) => formatQuantity(v, 'kg'))],
-  ['Price', () => 'of all batteries', (c) => (c.price === null ? 'none entered' : formatQuantity(c.price, 'money'))],
-  ['Price a kWh over its life', () => 'at the shop’s depth', (c) => (c.pricePerKwh === null ? 'none entered' : formatQuantity(c.pricePerKwh, 'money'))],
+  ['Usable', (c) => `the old bank now ${or(c.usableOldAh, (v) => q(v, 'Ah'))}`, (c) => or(c.usableAh, (v) => q(v, 'Ah'))],
+  ['Lasts away from mains', () => 'at the net daily use, in the cold', (c) => or(c.days, (v) => (v === Infinity ? 'as long as sources run' : q(v, 'days')))],
+  ['At full inverter load', () => 'with the DC loads beside it', (c) => (Object.keys(bench.document!.inverters).length === 0 ? 'no inverter' : or(c.minutesFullLoad, (v) => q(v, 'min')))],
+  ['Weight', (c) => `the old bank ${or(c.oldWeightKg, (v) => q(v, 'kg'))}`, (c) => or(c.weightKg, (v) => q(v, 'kg'))],
+  ['Price', () => 'of all batteries', (c) => (c.price === null ? 'none entered' : q(c.price, 'money'))],
+  ['Price a kWh over its life', () => 'at the shop’s depth', (c) => (c.pricePerKwh === null ? 'none entered' : q(c.pricePerKwh, 'money'))],
 ]
 const deciding = (check: CheckResult): string => (check.verdict === 'measure-first' ? `${check.title} hangs on ${check.deciding.length} ${check.deciding.length === 1 ? 'value' : 'values'} not known.` : check.summary)
 const countOf = (path: string, name: 'series' | 'parallel') => ((partAt(bench.document!, path)?.part[name] as Known<number> | undefined)?.value ?? 1)
@@ -63,7 +64,7 @@ const choose = (path: string) => bench.edit((job) => chooseCandidate(job, path))
             <div class="border-t border-line py-1"><dt>From low to full<span class="block text-xs text-soft">each by itself, the loads on</span></dt><dd><ul><li v-for="source in c.hoursToFull" :key="source.name" class="flex justify-between gap-3 text-xs"><span class="text-soft">{{ source.name }}</span><span class="font-semibold">{{ hours(source.hours) }}</span></li></ul></dd></div>
           </dl>
           <div class="mt-auto border-t border-line pt-2">
-            <ul v-if="c.against.length > 1" class="mb-2"><li v-for="check in c.against.slice(1, 5)" :key="check.key" class="flex gap-1.5 py-0.5 text-xs"><VerdictMark :verdict="check.verdict" class="mt-0.5 !size-3.5" /><span><span class="sr-only">{{ verdictWords[check.verdict] }}: </span>{{ deciding(check) }}</span></li><li v-if="c.against.length > 5" class="text-xs text-soft">and {{ formatNumber(c.against.length - 5, '') }} more</li></ul>
+            <ul v-if="c.against.length > 1" class="mb-2"><li v-for="check in c.against.slice(1, 5)" :key="check.key" class="flex gap-1.5 py-0.5 text-xs"><VerdictMark :verdict="check.verdict" class="mt-0.5 !size-3.5" /><span><span class="sr-only">{{ verdictWords[check.verdict] }}: </span>{{ deciding(check) }}</span></li><li v-if="c.against.length > 5" class="text-xs text-soft">and {{ n(c.against.length - 5, '') }} more</li></ul>
             <div class="grid grid-cols-2 gap-2"><ValueEntry :field="fields.parallel" label="In parallel" :model-value="countOf(c.path, 'parallel')" @update:model-value="setCount(c.path, 'parallel', $event)" /><ValueEntry :field="fields.series" label="In series" :model-value="countOf(c.path, 'series')" @update:model-value="setCount(c.path, 'series', $event)" /></div>
             <p class="mt-2 flex flex-wrap gap-2"><button v-if="c.path !== 'candidate'" type="button" class="act" @click="choose(c.path)">Put in question</button><button type="button" class="act-quiet" :disabled="!room" :aria-label="`${c.name}: one more in parallel, beside it`" @click="another(c.path)">One more in parallel</button><button v-if="c.path !== 'candidate'" type="button" class="min-h-9 underline hover:text-bad max-md:min-h-11" :aria-label="`Take ${inSentence(c.name)} away`" @click="bench.removePart(c.path)">Take away</button></p>
           </div>

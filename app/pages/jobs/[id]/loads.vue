@@ -5,12 +5,12 @@ import { partName, partsOf } from '#core/job/document'
 import { partKinds, type Known } from '#core/job/fields'
 import { auditLoads, dayParts } from '#core/loads/audit'
 import { loadLibrary, type TypicalLoad } from '#core/loads/library'
-import { formatQuantity } from '#core/units/format'
 
 /** The energy audit: what the customer runs, and what it takes by part of the day. */
+const { q } = useWriting()
 const judging = useJudging()
 const { bench, problem, ready } = useJobPage('Loads')
-const audit = computed(() => (ready.value ? auditLoads(bench.document!, judging.rules) : null))
+const audit = computed(() => (ready.value ? auditLoads(bench.document!, judging.settings) : null))
 const rows = computed(() => (!ready.value ? [] : partsOf(bench.document!, 'loads').map((ref) => ({ ...ref, share: audit.value!.loads.find((load) => load.path === ref.path)! }))))
 const most = computed(() => Math.max(1, ...Object.values(audit.value?.byPart ?? {})))
 const { fields } = partKinds.loads
@@ -68,11 +68,11 @@ const download = () => handOver(`loads-${bench.document!.job.number}.csv`, write
               <div><span aria-hidden="true" class="text-xs text-soft">A day</span><ValueEntry :field="fields.hours" label="Hours a day" hide-label empty="h" :model-value="valueAt(part, 'hours')" @update:model-value="set(path, 'hours', $event)" /></div>
               <div><span aria-hidden="true" class="text-xs text-soft">When</span><ValueEntry :field="fields.period" label="When" hide-label empty="Any time" :model-value="valueAt(part, 'period')" @update:model-value="set(path, 'period', $event)" /></div>
               <div><span aria-hidden="true" class="text-xs text-soft">Runs</span><ValueEntry :field="fields.duty" label="Share of the time it runs" hide-label empty="100 %" :model-value="valueAt(part, 'duty')" @update:model-value="set(path, 'duty', $event)" /></div>
-              <p class="text-right"><span class="block text-xs text-soft">Takes</span><span class="font-semibold" :class="share.open.length > 0 && 'text-measure'">{{ share.open.length ? 'not known' : formatQuantity(share.ahADay, 'Ah') }}</span></p>
+              <p class="text-right"><span class="block text-xs text-soft">Takes</span><span class="font-semibold" :class="share.open.length > 0 && 'text-measure'">{{ share.open.length ? 'not known' : q(share.ahADay, 'Ah') }}</span></p>
               <div class="text-xs max-md:col-span-2 max-md:flex max-md:items-center max-md:justify-between"><label class="flex items-center gap-1.5 max-md:min-h-11"><input type="checkbox" class="size-6" :checked="valueAt(part, 'essential') === 'yes'" @change="set(path, 'essential', ($event.target as HTMLInputElement).checked ? 'yes' : 'no')">essential</label><button type="button" class="min-h-6 underline hover:text-bad max-md:min-h-11" :aria-label="`Remove ${partName(bench.document!, path)}`" @click="bench.removePart(path)">Remove</button></div>
             </li>
           </ul>
-          <p v-if="audit.idleAh > 0 && rows.length" class="border-t border-line pt-2 text-soft">Inverters switched on with nothing to do: {{ formatQuantity(audit.idleAh, 'Ah') }} a day.</p>
+          <p v-if="audit.idleAh > 0 && rows.length" class="border-t border-line pt-2 text-soft">Inverters switched on with nothing to do: {{ q(audit.idleAh, 'Ah') }} a day.</p>
         </section>
         <MeasureLoads @saved="said = `${$event} ${$event === 1 ? 'load' : 'loads'} kept from the measurement.`" />
       </div>
@@ -80,26 +80,26 @@ const download = () => handOver(`loads-${bench.document!.job.number}.csv`, write
       <aside class="grid content-start gap-4 max-xl:order-first" aria-label="What it comes to">
         <section class="border border-line bg-card p-4">
           <h2 class="text-lg">A day</h2>
-          <p class="font-display text-3xl font-semibold" data-testid="daily">{{ audit.dailyAh === null ? 'not known' : formatQuantity(audit.dailyAh, 'Ah') }}</p>
-          <p class="text-soft">{{ audit.dailyAh === null ? 'Nothing listed or counted yet.' : audit.dailyFrom === 'counted' ? `Counted on the job; the list makes ${formatQuantity(audit.listedAh, 'Ah')}.` : 'Added up from the list.' }}<template v-if="audit.usableAh && audit.dailyAh"> The new battery has {{ formatQuantity(audit.usableAh, 'Ah') }} usable: {{ formatQuantity(audit.usableAh / audit.dailyAh, 'days') }} of it without any charge.</template></p>
+          <p class="font-display text-3xl font-semibold" data-testid="daily">{{ audit.dailyAh === null ? 'not known' : q(audit.dailyAh, 'Ah') }}</p>
+          <p class="text-soft">{{ audit.dailyAh === null ? 'Nothing listed or counted yet.' : audit.dailyFrom === 'counted' ? `Counted on the job; the list makes ${q(audit.listedAh, 'Ah')}.` : 'Added up from the list.' }}<template v-if="audit.usableAh && audit.dailyAh"> The new battery has {{ q(audit.usableAh, 'Ah') }} usable: {{ q(audit.usableAh / audit.dailyAh, 'days') }} of it without any charge.</template></p>
           <table class="mt-3 w-full"><caption class="sr-only">Energy by part of the day</caption>
-            <tbody><tr v-for="(word, part) in dayParts" :key="part"><th scope="row" class="w-px py-1 pr-3 text-left font-normal whitespace-nowrap">{{ word }}</th><td aria-hidden="true"><div class="h-3 bg-line/60"><div class="h-full bg-sea" :style="{ width: `${(audit.byPart[part] / most) * 100}%` }" /></div></td><td class="w-px py-1 pl-3 text-right whitespace-nowrap">{{ formatQuantity(audit.byPart[part], 'Ah') }}</td></tr></tbody>
+            <tbody><tr v-for="(word, part) in dayParts" :key="part"><th scope="row" class="w-px py-1 pr-3 text-left font-normal whitespace-nowrap">{{ word }}</th><td aria-hidden="true"><div class="h-3 bg-line/60"><div class="h-full bg-sea" :style="{ width: `${(audit.byPart[part] / most) * 100}%` }" /></div></td><td class="w-px py-1 pl-3 text-right whitespace-nowrap">{{ q(audit.byPart[part], 'Ah') }}</td></tr></tbody>
           </table>
         </section>
         <section class="border border-line bg-card p-4">
           <h2 class="text-lg">At once</h2>
           <dl class="grid grid-cols-[1fr_auto] gap-y-1">
-            <dt>DC loads together</dt><dd class="text-right font-semibold">{{ formatQuantity(audit.atOnceA, 'A') }}</dd>
-            <dt>with every inverter at full power</dt><dd class="text-right font-semibold">{{ formatQuantity(audit.highestA, 'A') }}</dd>
-            <dt>while the hardest one starts</dt><dd class="text-right font-semibold">{{ formatQuantity(audit.surgeA, 'A') }}</dd>
-            <dt>Essential, a day</dt><dd class="text-right font-semibold">{{ formatQuantity(audit.essentialAh, 'Ah') }}</dd>
+            <dt>DC loads together</dt><dd class="text-right font-semibold">{{ q(audit.atOnceA, 'A') }}</dd>
+            <dt>with every inverter at full power</dt><dd class="text-right font-semibold">{{ q(audit.highestA, 'A') }}</dd>
+            <dt>while the hardest one starts</dt><dd class="text-right font-semibold">{{ q(audit.surgeA, 'A') }}</dd>
+            <dt>Essential, a day</dt><dd class="text-right font-semibold">{{ q(audit.essentialAh, 'Ah') }}</dd>
           </dl>
         </section>
       </aside>
     </div>
     <AppDialog v-model:open="libraryOpen" title="Loads as they are usually met">
       <div class="max-h-[60vh] overflow-y-auto"><section v-for="group in groups" :key="group"><h3 class="mt-2 text-base">{{ group }}</h3>
-        <ul><li v-for="load in loadLibrary.filter((l) => l.group === group)" :key="load.name"><button type="button" class="flex min-h-9 w-full items-baseline justify-between gap-3 border-b border-line px-1 text-left hover:bg-paper max-md:min-h-11" @click="addTypical(load)"><span>{{ load.name }}</span><span class="text-xs text-soft">{{ load.values.amps === undefined ? formatQuantity(load.values.watts!, 'W') : formatQuantity(load.values.amps, 'A') }}, {{ formatQuantity(load.values.hours, 'h') }} a day</span></button></li></ul></section></div>
+        <ul><li v-for="load in loadLibrary.filter((l) => l.group === group)" :key="load.name"><button type="button" class="flex min-h-9 w-full items-baseline justify-between gap-3 border-b border-line px-1 text-left hover:bg-paper max-md:min-h-11" @click="addTypical(load)"><span>{{ load.name }}</span><span class="text-xs text-soft">{{ load.values.amps === undefined ? q(load.values.watts!, 'W') : q(load.values.amps, 'A') }}, {{ q(load.values.hours, 'h') }} a day</span></button></li></ul></section></div>
     </AppDialog>
   </JobShell>
 </template>

@@ -1,11 +1,10 @@
 <script setup lang="ts">
 import { useTimeoutFn } from '@vueuse/core'
 import { quantity, type Field } from '#core/job/fields'
-import { inputsOf } from '#core/simulation/inputs'
 import { mostLoadA } from '#core/simulation/plant'
 import { runIds, runKind, type RunId, type RunInputs, type RunResult } from '#core/simulation/runs'
 import { seriesCsv } from '#core/formats/series'
-import { variantsOf } from '#core/compare/variants'
+import { plain } from '../../../engine/client'
 
 /** The system of the job in time. */
 const judging = useJudging()
@@ -19,9 +18,10 @@ const place = ref<'port-larkspur' | 'hollin-fell' | 'file'>('port-larkspur')
 const epwText = ref<string | null>(null)
 const epwName = ref('')
 
-const variants = computed(() => (ready.value ? variantsOf(bench.document!, judging.rules, judging.assessment!) : []))
+const { result: basis } = useAsked((engine, job, shop) => engine.runBasis(job, shop, plain(judging.assessment!)), () => (ready.value ? bench.document : null))
+const variants = computed(() => basis.value?.variants ?? [])
 const picked = computed(() => variants.value.filter((v) => chosen.value.includes(v.id)))
-const inputs = computed<RunInputs | null>(() => (ready.value ? { ...inputsOf(bench.document!, run.value, judging.rules), ...own.value[run.value] } : null))
+const inputs = computed<RunInputs | null>(() => (basis.value ? { ...basis.value.inputs[run.value], ...own.value[run.value] } : null))
 const results = computed(() => runner.results.value)
 /** The first system picked in which lead and lithium share a bus, with what its loads draw at most and its chargers give. */
 const mixed = computed(() => picked.value.find((v) => v.plant.lfp && v.plant.houseLead)?.plant ?? null)
@@ -54,7 +54,7 @@ async function begin() {
   }
   titles.value = picked.value.map((v) => v.title)
   at.value = 0
-  runner.start({ run: run.value, plants: picked.value.map((v) => v.plant), inputs: inputs.value, epw })
+  void runner.start({ run: run.value, plants: picked.value.map((v) => v.plant), inputs: inputs.value, epw })
 }
 /** A change starts the run a moment later; stopping calls that off too. */
 const soon = useTimeoutFn(() => void begin(), 250, { immediate: false })
@@ -62,7 +62,7 @@ function stop() {
   soon.stop()
   runner.stop()
 }
-watch([run, chosen, inputs, place, epwText, ready], () => { if (ready.value) soon.start() }, { immediate: true })
+watch([run, chosen, inputs, place, epwText], () => { if (inputs.value) soon.start() }, { immediate: true })
 async function weatherFile(event: Event) {
   const file = await takeText(event, 6)
   if (!file || file.problem !== undefined) return void (runner.problem.value = file?.problem ?? '')

@@ -1,15 +1,14 @@
 <script setup lang="ts">
+import { specifiedBy } from '#core/solve/specify'
 import { useMediaQuery } from '@vueuse/core'
 import type { Adjustment, Answer } from '#core/solve/answer'
-import { specifiedBy } from '#core/solve/answer'
 import { withSpecified } from '#core/job/as-specified'
 import type { ShelfPart } from '#core/shelf/kinds'
-import { formatQuantity } from '#core/units/format'
 
 /** Complete ways to make it suit, searched for and set side by side. */
+const { q } = useWriting()
 const judging = useJudging()
 const { bench, problem, ready } = useJobPage('Specify')
-const shop = useShop()
 const who = useDeviceName()
 const solver = useSolver()
 const shelf = shallowRef<readonly ShelfPart[] | null>(null)
@@ -32,7 +31,7 @@ function search() {
   byHand.value = {}
   selected.value = busy.value = null
   pinned.value = []
-  solver.start(withSpecified(bench.document, null), judging.rules, shelf.value, shop.shop.units)
+  void solver.start(withSpecified(bench.document, null), judging.settings, shelf.value)
 }
 watch([basis, shelf], () => { if (basis.value && shelf.value) search() }, { immediate: true })
 
@@ -74,7 +73,7 @@ function pin(id: string) {
   pinned.value = pinned.value.includes(id) ? pinned.value.filter((p) => p !== id) : [...pinned.value, id].slice(-2)
 }
 const searching = computed(() => solver.state.value === 'searching' || solver.state.value === 'judging')
-const figures = ({ figures: f }: Answer) => [formatQuantity(f.cost, 'money'), f.hoursToFull === null ? 'not full in 3 days' : `full in ${formatQuantity(f.hoursToFull, 'h')}`, ...(f.alternatorPeakC === null ? [] : [`alternator ${formatQuantity(Math.round(f.alternatorPeakC), '°C')}`]), f.changes === 1 ? '1 change' : `${f.changes} changes`].join(' · ')
+const figures = ({ figures: f }: Answer) => [q(f.cost, 'money'), f.hoursToFull === null ? 'not full in 3 days' : `full in ${q(f.hoursToFull, 'h')}`, ...(f.alternatorPeakC === null ? [] : [`alternator ${q(Math.round(f.alternatorPeakC), '°C')}`]), f.changes === 1 ? '1 change' : `${f.changes} changes`].join(' · ')
 </script>
 
 <template>

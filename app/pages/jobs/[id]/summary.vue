@@ -3,10 +3,11 @@ import { remedyEffort, remedyLabel } from '#core/remedies/catalogue'
 import { worst } from '#core/system/verdict'
 import { crafts, partName } from '#core/job/document'
 import { ruleCatalogue, type RuleId } from '#core/rules/rules'
-import { formatQuantity, inSentence } from '#core/units/format'
+import { inSentence } from '#core/units/format'
 import { today } from '../../../utils/dates'
 
 /** The page the customer gets: the answer, the reasons, what to change, what is still open, and the cautions. */
+const { q } = useWriting()
 const judging = useJudging()
 const { bench, problem, id } = useJobPage('Summary')
 
@@ -27,7 +28,7 @@ const fine = (checks: readonly { verdict: string; title: string }[]) => checks.f
 const inTheWay = computed(() => judging.assessment?.checks.filter((c) => c.verdict === 'does-not-suit') ?? [])
 const overridden = computed(() => Object.entries(judging.assessment?.overrides ?? {}).filter(([rule]) => rule in ruleCatalogue).map(([rule, value]) => {
   const known = ruleCatalogue[rule as RuleId]
-  return `${known.label}: ${known.kind === 'number' ? formatQuantity(Number(value), known.unit) : (known.options as Record<string, string>)[String(value)]}`
+  return `${known.label}: ${known.kind === 'number' ? q(Number(value), known.unit) : (known.options as Record<string, string>)[String(value)]}`
 }))
 const assumed = computed(() => {
   const inputs = new Map(judging.assessment?.checks.flatMap((c) => c.inputs).filter((i) => i.origin.kind === 'assumed' || i.origin.kind === 'customer').map((i) => [i.path, i]) ?? [])
@@ -53,12 +54,12 @@ const assumed = computed(() => {
       <section class="border-b border-line py-4">
         <p class="flex items-center gap-3 font-display text-xl font-semibold" :class="verdictColour[judging.assessment.verdict]"><VerdictMark :verdict="judging.assessment.verdict" class="!size-8" />{{ judging.assessment.headline }}</p>
         <p class="mt-1">{{ judging.assessment.reason }}</p>
-        <p class="mt-1 text-soft">Battery in question: {{ bank.name || 'not chosen yet' }}<template v-if="bank.ahEach?.value">, {{ formatQuantity(bank.ahEach.value * (bank.parallel?.value ?? 1), 'Ah') }}</template></p>
+        <p class="mt-1 text-soft">Battery in question: {{ bank.name || 'not chosen yet' }}<template v-if="bank.ahEach?.value">, {{ q(bank.ahEach.value * (bank.parallel?.value ?? 1), 'Ah') }}</template></p>
       </section>
 
       <section v-if="inTheWay.length" class="border-b border-line py-4">
         <h2 class="text-lg">What stands in the way</h2>
-        <ul class="mt-1 list-disc pl-6"><li v-for="c in inTheWay" :key="c.key"><strong>{{ c.subject }}: {{ inSentence(c.title) }}.</strong> <template v-if="c.remedies[0]">What could help: {{ inSentence(remedyLabel(c.remedies[0])) }} <span class="text-soft">({{ remedyEffort(c.remedies[0]) }})</span>.</template></li></ul>
+        <ul class="mt-1 list-disc pl-6"><li v-for="c in inTheWay" :key="c.key"><strong>{{ c.subject }}: {{ inSentence(c.title) }}.</strong> <template v-if="c.remedies[0]">What could help: {{ inSentence(remedyLabel(c.remedies[0], q)) }} <span class="text-soft">({{ remedyEffort(c.remedies[0], q) }})</span>.</template></li></ul>
       </section>
 
       <section v-if="bench.document!.specified" class="border-b border-line py-4" data-testid="summary-specified">
@@ -70,7 +71,7 @@ const assumed = computed(() => {
       <section v-else-if="judging.assessment.changes.length" class="border-b border-line py-4">
         <h2 class="text-lg">{{ inTheWay.length ? 'What else would have to change' : 'What to change' }}</h2>
         <p v-if="inTheWay.length" class="text-soft">These alone do not make it suit.</p>
-        <ol class="mt-1 list-decimal pl-6"><li v-for="change in judging.assessment.changes" :key="change.id + change.on"><strong>{{ partName(bench.document!, change.on) }}: {{ remedyLabel(change) }}.</strong> <span class="text-soft">{{ remedyEffort(change) }}</span></li></ol>
+        <ol class="mt-1 list-decimal pl-6"><li v-for="change in judging.assessment.changes" :key="change.id + change.on"><strong>{{ partName(bench.document!, change.on) }}: {{ remedyLabel(change, q) }}.</strong> <span class="text-soft">{{ remedyEffort(change, q) }}</span></li></ol>
       </section>
 
       <section v-if="judging.assessment.measureNext.length" class="border-b border-line py-4">

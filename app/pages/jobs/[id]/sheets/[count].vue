@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { verdictWords } from '#core/system/verdict'
 import type { Sheet } from '#core/papers/sheet'
-import { inUnits } from '#core/units/display'
 import { formatQuantity, inSentence } from '#core/units/format'
 import type { Unit } from '#core/units/units'
 import type { SheetRow } from '../../../../utils/api'
@@ -19,7 +18,7 @@ onMounted(async () => {
 useHead({ title: () => (found.value ? `Specification ${found.value.number} · Jovial Anchor` : 'Specification · Jovial Anchor') })
 const inputs = computed(() => found.value!.sheet.inputs)
 const result = computed(() => found.value!.sheet.result)
-const say = (value: number, unit: Unit) => inUnits(inputs.value.shop.units, () => formatQuantity(value, unit))
+const say = (value: number, unit: Unit) => formatQuantity(value, unit, inputs.value.shop.units)
 const day = (iso: string) => new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' })
 const craft = computed(() => { const { customer, name, registration, location } = inputs.value.job.job; return [customer, name, registration, location].filter(Boolean).join(' · ') })
 const print = () => window.print()

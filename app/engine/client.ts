@@ -1,0 +1,35 @@
+import { proxy, wrap, type Remote } from 'comlink'
+import { Engine } from './engine'
+
+/** What of an engine is called from the page: every answer comes later, whoever gives it. */
+export type EngineClient = Pick<Remote<Engine>, keyof Engine>
+
+/** An engine in a worker of its own, and the way to end it at once. */
+export interface OwnEngine {
+  readonly engine: EngineClient
+  readonly end: () => void
+}
+
+const hasWorkers = typeof Worker !== 'undefined'
+
+/** An engine that is ended when what it does is no longer wanted: for runs and searches. */
+export function startEngine(failed: (message: string) => void = () => {}): OwnEngine {
+  if (!hasWorkers) return { engine: new Engine() as unknown as EngineClient, end: () => {} }
+  const worker = new Worker(new URL('./engine.worker.ts', import.meta.url), { type: 'module' })
+  worker.onerror = ({ message }) => { failed(message) }
+  return { engine: wrap<Engine>(worker), end: () => { worker.terminate() } }
+}
+
+let shared: OwnEngine | null = null
+
+/** The engine that judges what is on the page: one for the whole application, begun anew should it fail. */
+export function theEngine(): EngineClient {
+  shared ??= startEngine(() => { shared = null })
+  return shared.engine
+}
+
+/** A function as an engine can call it back. */
+export const heard = <T extends (...args: never[]) => unknown>(listener: T): T => (hasWorkers ? proxy(listener as never) : listener)
+
+/** Data without the proxies that a store or a page has put inside: they cannot be sent. */
+export const plain = <T>(data: T): T => JSON.parse(JSON.stringify(data)) as T

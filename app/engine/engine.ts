@@ -1,0 +1,132 @@
+import { assess, type Assessment } from '#core/assessment/assess'
+import { KeptAssessment } from '#core/assessment/kept'
+import { compareCandidates, type CandidateColumn } from '#core/compare/candidates'
+import { drawLanes, type LaneDrawing } from '#core/compare/instruments'
+import { variantsOf, type Variant } from '#core/compare/variants'
+import type { JobDocument } from '#core/job/document'
+import type { ShelfPart } from '#core/shelf/kinds'
+import { inputsOfJob } from '#core/simulation/inputs'
+import type { LeadPlant, LfpPlant, Plant } from '#core/simulation/plant'
+import { carryOut, runIds, type RunId, type RunInputs, type RunResult } from '#core/simulation/runs'
+import { sharingOver, type Sharing } from '#core/simulation/sharing'
+import { adjust, answersOf, type Adjustment, type Answer, type Answers } from '#core/solve/answer'
+import { Evaluator } from '#core/solve/evaluate'
+import { search, type Outcome } from '#core/solve/front'
+import { planOf } from '#core/solve/plan'
+import { schoolsOf, type SchoolView } from '#core/solve/schools'
+import type { ShopSettings } from '#core/system/system'
+import { readEpw, weatherOf } from '#core/weather/epw'
+
+/** A job judged, as the bench shows it. */
+export interface JudgedJob {
+  readonly assessment: Assessment
+  readonly drawings: readonly LaneDrawing[]
+  /** False while what needs a run is still that of before. */
+  readonly complete: boolean
+}
+
+/** What can be run of a job, and what each run begins with. */
+export interface RunBasis {
+  readonly variants: readonly Variant[]
+  readonly inputs: Readonly<Record<RunId, RunInputs>>
+}
+
+export interface RunOrder {
+  readonly run: RunId
+  readonly plants: readonly Plant[]
+  readonly inputs: RunInputs
+  /** Text of a weather file, for runs over a year. */
+  readonly epw: string | null
+}
+export type RunOutcome =
+  | { readonly ok: true; readonly results: readonly RunResult[]; readonly notes: readonly string[] }
+  | { readonly ok: false; readonly error: string }
+
+const foundTogether = 8
+
+/** Lets messages in that came meanwhile. */
+const breathe = (): Promise<void> => new Promise((resolve) => { setTimeout(resolve) })
+
+/** A job on the bench, judged again and again as it changes. A newer order overtakes one that is still being looked ahead. */
+class Judge {
+  private kept = new KeptAssessment()
+  private turn = 0
+
+  async judge(job: JobDocument, shop: ShopSettings, tell: (judged: JudgedJob) => unknown): Promise<void> {
+    const turn = ++this.turn
+    const { assessment, complete } = this.kept.take(job, shop)
+    tell({ assessment, drawings: drawLanes(job, shop, assessment), complete })
+    if (complete) return
+    const looking = this.kept.lookAhead()
+    for (let step = looking.next(); ; step = looking.next()) {
+      if (step.done) return void tell({ assessment: step.value, drawings: drawLanes(job, shop, step.value), complete: true })
+      await breathe()
+      if (turn !== this.turn) return
+    }
+  }
+
+  forget(): void {
+    this.turn++
+    this.kept = new KeptAssessment()
+  }
+}
+
+/** Everything the core works out for the page, off the page's own thread. */
+export class Engine {
+  private readonly judges = { job: new Judge(), trial: new Judge() }
+  private evaluator: Evaluator | null = null
+
+  /** Judges a job on the bench: at once what needs no run, then, unless a newer order comes, what does. */
+  judge(what: 'job' | 'trial', job: JobDocument, shop: ShopSettings, tell: (judged: JudgedJob) => unknown): Promise<void> {
+    return this.judges[what].judge(job, shop, tell)
+  }
+  /** Forgets the job of before, when another is opened. */
+  forget(what: 'job' | 'trial'): void { this.judges[what].forget() }
+
+  assess(job: JobDocument, shop: ShopSettings): Assessment { return assess(job, shop) }
+  candidates(job: JobDocument, shop: ShopSettings): CandidateColumn[] { return compareCandidates(job, shop) }
+  schools(job: JobDocument, shop: ShopSettings): SchoolView[] { return schoolsOf(job, shop) }
+
+  runBasis(job: JobDocument, shop: ShopSettings, assessment: Assessment): RunBasis {
+    const inputs = Object.fromEntries(runIds.map((run) => [run, inputsOfJob(job, run, shop)])) as Record<RunId, RunInputs>
+    return { variants: variantsOf(job, shop, assessment), inputs }
+  }
+  sharing(lfp: LfpPlant, lead: LeadPlant, currentsA: readonly number[]): Sharing[][] {
+    return currentsA.map((amps) => sharingOver(lfp, lead, amps))
+  }
+
+  /** Carries out a run of one system or several. It is stopped by ending the worker. */
+  run({ run, plants, inputs, epw }: RunOrder, tell: (share: number) => unknown): RunOutcome {
+    const read = epw === null ? null : readEpw(epw)
+    if (read && !read.ok) return { ok: false, error: `line ${read.line}: ${read.error}` }
+    const weather = read ? weatherOf(read.file, inputs.tilt) : null
+    const results = plants.map((plant, i) => {
+      const going = carryOut(run, plant, inputs, weather)
+      for (;;) {
+        const { done, value } = going.next()
+        if (done) return value
+        tell((i + value) / plants.length)
+      }
+    })
+    return { ok: true, results, notes: read ? read.file.notes : [] }
+  }
+
+  /** Plans a search and gives the count of combinations. */
+  plan(job: JobDocument, shop: ShopSettings, shelf: readonly ShelfPart[]): number {
+    this.evaluator = new Evaluator(planOf(job, shop, shelf))
+    return this.evaluator.plan.count
+  }
+  /** Looks at a share of the combinations planned. It is stopped by ending the worker. */
+  search(share: { readonly of: number; readonly turn: number }, tell: (found: readonly Outcome[]) => unknown): void {
+    let found: Outcome[] = []
+    for (const outcome of search(this.evaluator!, share)) {
+      found.push(outcome)
+      if (found.length < foundTogether) continue
+      tell(found)
+      found = []
+    }
+    tell(found)
+  }
+  answers(outcomes: readonly Outcome[]): Answers { return answersOf(this.evaluator!, outcomes) }
+  adjust(answer: Answer, adjustments: readonly Adjustment[]): Answer { return adjust(this.evaluator!, answer, adjustments) }
+}

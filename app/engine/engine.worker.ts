@@ -1,0 +1,4 @@
+import { expose } from 'comlink'
+import { Engine } from './engine'
+
+expose(new Engine())

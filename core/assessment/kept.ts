@@ -1,0 +1,123 @@
+import { changesBetween } from '#core/job/changes'
+import type { JobDocument } from '#core/job/document'
+import { partKinds, type PartKind, type PartKindId } from '#core/job/fields'
+import { ruleIds } from '#core/rules/rules'
+import { fieldsOfKind, type Facts } from '#core/system/facts'
+import type { Slot, Slots } from '#core/system/reads'
+import { factsOf, type ShopSettings } from '#core/system/system'
+import { dequal } from 'dequal/lite'
+import { assessmentOf, questionsOf, type Assessment, type Question } from './assess'
+import { findingOf, judgeCheck, keyOf, type CheckResult, type Finding, type Noted } from './result'
+
+/** Slots of what differs between two states of a job and of the rules in force. */
+export function changedSlots(before: Facts, after: Facts): ReadonlySet<Slot> {
+  const { slots } = after
+  const changed = new Set<Slot>()
+  for (const id of ruleIds) if (before.rules[id] !== after.rules[id]) changed.add(slots.rule(id))
+  for (const { path } of changesBetween(before.job, after.job)) {
+    const [section, ...rest] = path.split('/') as [string, ...string[]]
+    if (section === 'job') changed.add(slots.head)
+    else if (Object.hasOwn(partKinds, section)) addPartSlots(section as PartKindId, rest, after, changed)
+  }
+  return changed
+}
+
+/** A field that changed has its own slot; a part that came, went or is called otherwise is a change of its kind. */
+function addPartSlots(kind: PartKindId, rest: readonly string[], { slots }: Facts, changed: Set<Slot>): void {
+  const { many } = partKinds[kind] as PartKind
+  const [partPath, name] = many ? [`${kind}/${rest[0]}`, rest[1]] : [kind, rest[0]]
+  const fields = fieldsOfKind(kind)
+  const index = name === undefined ? -1 : fields.findIndex(([field]) => field === name)
+  if (index < 0) changed.add(slots.kind(kind))
+  const first = slots.knownPart(partPath)
+  if (first === undefined) return
+  if (index >= 0) changed.add(first + index)
+  else if (name === undefined) fields.forEach((_, i) => changed.add(first + i))
+}
+
+/** Results that are kept by what they read, and judged again only where something of that has changed. */
+class Keeper<T> {
+  private kept = new Map<string, Noted<T>>()
+  constructor(private readonly judge: (question: Question, facts: Facts) => Noted<T>) {}
+
+  /** Forgets what read something that changed. */
+  forget(changed: ReadonlySet<Slot>, slots: Slots): void {
+    const isChanged = new Uint8Array(slots.count)
+    for (const slot of changed) isChanged[slot] = 1
+    for (const [key, { reads }] of this.kept) if (reads.some((slot) => isChanged[slot] === 1)) this.kept.delete(key)
+  }
+  clear(): void { this.kept.clear() }
+
+  has = ({ check, on }: Question): boolean => this.kept.has(keyOf(check.id, on))
+  /** What a question comes to, judged where it is not kept. */
+  of(question: Question, facts: Facts): T | null {
+    const key = keyOf(question.check.id, question.on)
+    let noted = this.kept.get(key)
+    if (!noted) this.kept.set(key, (noted = this.judge(question, facts)))
+    return noted.result
+  }
+}
+
+/** A result whose bands are worked out, so that what they read is noted too. */
+function judgedWhole({ check, place }: Question, facts: Facts): Noted<CheckResult> {
+  const noted = judgeCheck(check, place, facts)
+  for (const deciding of noted.result?.deciding ?? []) void deciding.bands.length
+  return noted
+}
+
+/**
+ * The assessment of a job that changes: after an edit only those checks are judged anew that read something the edit
+ * changed. The same assessment as one judged from nothing.
+ */
+export class KeptAssessment {
+  private facts: Facts | null = null
+  private shop: ShopSettings = {}
+  private readonly results = new Keeper<CheckResult>(judgedWhole)
+  /** What needs a run, as it came to last, for the moment until it is carried out anew. */
+  private readonly before = new Map<string, CheckResult>()
+
+  /** Takes the job as it stands now and judges what needs no run; `complete` says whether that is everything. */
+  take(job: JobDocument, shop: ShopSettings = {}): { readonly assessment: Assessment; readonly complete: boolean } {
+    const facts = factsOf(job, shop, this.facts?.slots)
+    if (this.facts && dequal(this.shop.units, shop.units)) this.results.forget(changedSlots(this.facts, facts), facts.slots)
+    else this.results.clear()
+    this.facts = facts
+    this.shop = shop
+    const questions = questionsOf(facts)
+    const checks = questions.flatMap((question) => {
+      if (question.check.takesTime && !this.results.has(question)) return this.before.get(keyOf(question.check.id, question.on)) ?? []
+      return this.results.of(question, facts) ?? []
+    })
+    return { assessment: assessmentOf(facts, checks), complete: questions.every(this.results.has) }
+  }
+
+  /** Carries out what needs a run, one check at a time, so that whoever waits may turn to something newer in between. */
+  *lookAhead(): Generator<void, Assessment, void> {
+    const facts = this.facts!
+    const questions = questionsOf(facts)
+    for (const question of questions) {
+      if (this.results.has(question)) continue
+      this.results.of(question, facts)
+      yield
+    }
+    const checks = questions.flatMap((question) => this.results.of(question, facts) ?? [])
+    this.before.clear()
+    for (const result of checks) this.before.set(result.key, result)
+    return assessmentOf(facts, checks)
+  }
+}
+
+/** Findings of jobs that are alike, as a search meets them: each judged by what it read, as in {@link KeptAssessment}. */
+export class KeptFindings {
+  private facts: Facts | null = null
+  private readonly findings = new Keeper<Finding>(({ check, place }, facts) => findingOf(check, place, facts))
+
+  /** The verdicts of every check that needs no run. */
+  of(job: JobDocument, shop: ShopSettings): { readonly facts: Facts; readonly findings: readonly Finding[] } {
+    const facts = factsOf(job, shop, this.facts?.slots)
+    if (this.facts) this.findings.forget(changedSlots(this.facts, facts), facts.slots)
+    this.facts = facts
+    const questions = questionsOf(facts).filter(({ check }) => !check.takesTime)
+    return { facts, findings: questions.flatMap((question) => this.findings.of(question, facts) ?? []) }
+  }
+}

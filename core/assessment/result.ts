@@ -1,0 +1,150 @@
+import { fieldAt, partName, type FieldPath, type JobDocument, type PartPath } from '#core/job/document'
+import type { RemedyRef } from '#core/remedies/catalogue'
+import type { Facts, Input, Origin } from '#core/system/facts'
+import { Reads, type Slot } from '#core/system/reads'
+import { nothingAssumed, type Assumed, type Scene } from '#core/system/scene'
+import { judge } from '#core/system/system'
+import { explore, fewScenes, manyScenes, type Deciding, type Explorable, type Exploration } from '#core/system/unknowns'
+import type { Verdict } from '#core/system/verdict'
+import { inSentence } from '#core/units/format'
+import type { Check, Compared, Judgement, Setting, Subjects } from './check'
+import { subjectsOf } from './subjects'
+
+/** One check of one part, judged. */
+export interface CheckResult {
+  /** `id` of the check and path of the part: one of a kind in an assessment. */
+  readonly key: string
+  readonly id: string
+  readonly title: string
+  readonly on: PartPath
+  readonly subject: string
+  /** Path of the charger or link whose lane it belongs to; null for the battery's own. */
+  readonly lane: PartPath | null
+  readonly verdict: Verdict
+  readonly compared: readonly [Compared, Compared]
+  readonly limit: Origin
+  readonly formula: string
+  readonly summary: string
+  readonly why: string
+  readonly remedies: readonly RemedyRef[]
+  readonly cautions: readonly string[]
+  readonly settings: readonly Setting[]
+  /** Everything the check read, with how each is known. */
+  readonly inputs: readonly Input[]
+  /** Unknowns on which the verdict hangs; empty unless it is Measure first. */
+  readonly deciding: readonly Deciding[]
+}
+
+/** What a check came to, without its words. */
+export interface Finding {
+  readonly id: string
+  readonly on: PartPath
+  readonly verdict: Verdict
+  readonly remedies: readonly RemedyRef[]
+}
+
+/** Something a check came to, and what of the job it was read from. `result` is null where the check does not apply. */
+export interface Noted<T> {
+  readonly result: T | null
+  readonly reads: readonly Slot[]
+}
+
+export const keyOf = (id: string, on: PartPath): string => `${id}@${on}`
+
+type AnyCheck = Check<keyof Subjects>
+type Subject = Subjects[keyof Subjects]
+
+interface Seen {
+  readonly subject: Subject
+  readonly judgement: Judgement | null
+  readonly scene: Scene
+}
+
+/** One check about one subject, judged in any scene. Everything it ever reads is noted in one place. */
+class Inquiry implements Explorable {
+  readonly reads: Reads
+  constructor(private readonly check: AnyCheck, private readonly place: number, private readonly facts: Facts) {
+    this.reads = new Reads(facts.slots.count)
+  }
+
+  in(assumed: Assumed, evidence = false): Seen {
+    const { value, scene } = judge(this.facts, assumed, (system) => {
+      const subject = subjectsOf[this.check.about](system)[this.place]!
+      return { subject, judgement: this.check.judge(subject as never, system) }
+    }, { reads: this.reads, evidence })
+    return { ...value, scene }
+  }
+
+  judge(assumed: Assumed): { verdict: Verdict; missing: FieldPath | null } {
+    const { judgement, scene } = this.in(assumed)
+    return { verdict: judgement?.verdict ?? 'suits', missing: scene.missing }
+  }
+  samples(path: FieldPath, count: number): readonly unknown[] {
+    return this.facts.samples(path, count, this.reads)
+  }
+
+  /** A judgement from a scene in which the check does apply, for a check whose very subject is in doubt. */
+  firstThatApplies(deciding: readonly Deciding[]): Judgement | null {
+    for (const { path, bands } of deciding) {
+      for (const band of bands) {
+        const { judgement } = this.in(new Map([[path, band.from]]))
+        if (judgement) return judgement
+      }
+    }
+    return null
+  }
+}
+
+/** Judges a check about one of its subjects, with words and evidence. @param place which of the subjects of its kind */
+export function judgeCheck(check: AnyCheck, place: number, facts: Facts): Noted<CheckResult> {
+  const inquiry = new Inquiry(check, place, facts)
+  const first = inquiry.in(nothingAssumed, true)
+  const inputs = [...first.scene.inputs!]
+  const explored: Exploration = first.scene.missing === null
+    ? { verdict: first.judgement?.verdict ?? 'suits', deciding: [] }
+    : explore(inquiry, check.takesTime ? fewScenes : manyScenes)
+  const judgement = first.judgement ?? (explored.verdict === null ? inquiry.firstThatApplies(explored.deciding) : null)
+  const reads = inquiry.reads.slots
+  return { result: judgement && resultOf(check, first.subject, judgement, explored, inputs, facts), reads }
+}
+
+function resultOf(check: AnyCheck, subject: Subject, judgement: Judgement, explored: Exploration, inputs: readonly Input[], { job }: Facts): CheckResult {
+  const open = explored.verdict === null
+  return {
+    key: keyOf(check.id, subject.path), id: check.id, title: check.title, on: subject.path, subject: subject.name,
+    lane: 'lane' in subject ? subject.lane.id : null,
+    verdict: explored.verdict ?? 'measure-first',
+    compared: judgement.compared, limit: judgement.limit, formula: judgement.formula(),
+    summary: open ? openSummary(subject.name, check.title, explored.deciding, job) : judgement.summary(),
+    why: check.why, inputs,
+    remedies: open ? [] : judgement.remedies ?? [],
+    cautions: judgement.cautions?.() ?? [],
+    settings: judgement.settings?.() ?? [],
+    deciding: explored.deciding,
+  }
+}
+
+/** The verdict of a check about one of its subjects, without words or evidence: several times as fast as {@link judgeCheck}. */
+export function findingOf(check: AnyCheck, place: number, facts: Facts): Noted<Finding> {
+  const inquiry = new Inquiry(check, place, facts)
+  const reads = inquiry.reads.slots
+  const { subject, judgement, scene } = inquiry.in(nothingAssumed)
+  const finding = (verdict: Verdict, remedies: readonly RemedyRef[]): Noted<Finding> =>
+    ({ result: { id: check.id, on: subject.path, verdict, remedies }, reads })
+  if (scene.missing === null) return judgement ? finding(judgement.verdict, judgement.remedies ?? []) : { result: null, reads }
+  const { verdict } = explore(inquiry, manyScenes)
+  if (verdict === null) return finding('measure-first', [])
+  return judgement ? finding(verdict, judgement.remedies ?? []) : { result: null, reads }
+}
+
+function openSummary(subject: string, title: string, deciding: readonly Deciding[], job: JobDocument): string {
+  const names = deciding.map(({ path }) => {
+    const at = fieldAt(path)!
+    const part = partName(job, at.partPath)
+    const own = subject.toLowerCase().endsWith(part.toLowerCase())
+    return `${inSentence(at.field.label)}${own ? '' : ` (${part})`}`
+  })
+  const list = names.length > 3 ? `${names.slice(0, 3).join(', ')} and ${names.length - 3} more` : names.join(' and ')
+  if (names.length === 1 && names[0] === inSentence(title)) return `${subject}: its ${names[0]} is not measured yet, and it decides.`
+  return `${subject}: ${inSentence(title)} hangs on ${list}, not known yet.`
+}

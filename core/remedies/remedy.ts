@@ -1,0 +1,80 @@
+import { withField, type JobDocument, type PartPath } from '#core/job/document'
+import type { Known, PartKindId } from '#core/job/fields'
+import type { ListedPart } from '#core/job/specified'
+import type { ShelfKindId, ShelfPart } from '#core/shelf/kinds'
+import type { System } from '#core/system/system'
+import type { Write } from '#core/units/format'
+
+/** A remedy asked for: on which part, with its value where it has one. */
+export interface RemedyOrder {
+  readonly on: PartPath
+  readonly value?: number
+  /** Further values, by field, that the remedy sets. */
+  readonly values?: Readonly<Record<string, number | string>>
+}
+
+/** One way of carrying a remedy out: what is bought, and what its data sheet then says of the part of the job. */
+export interface Supply {
+  readonly parts: readonly ListedPart[]
+  readonly values: Readonly<Record<string, unknown>>
+}
+
+/** What a remedy takes from the shelf. */
+export interface Want {
+  readonly kind: ShelfKindId
+  readonly fits: (part: ShelfPart, order: RemedyOrder, system: System) => boolean
+  /** What is preferred among those that fit: smaller first. The cheapest where none is given. */
+  readonly order?: (part: ShelfPart, order: RemedyOrder) => number
+  /** The kind of part that takes the values of its data sheet. */
+  readonly into?: PartKindId
+  readonly quantity?: (job: JobDocument) => number
+  /** What it is called where the shelf holds none. */
+  readonly otherwise: string
+}
+
+/** What kind of thing a remedy is: a setting, a part, other wiring, another place, a way of use, or a line on the customer’s paper. */
+export type RemedyKind = 'setting' | 'part' | 'wiring' | 'place' | 'use' | 'paper'
+
+export interface Remedy {
+  readonly kind: RemedyKind
+  /** What it is called, with its number. */
+  readonly label: (order: RemedyOrder, q: Write) => string
+  /** What it takes beside time, and usual working hours by survey; 0 for a line on a paper. */
+  readonly takes: string
+  readonly hours: number
+  /** The job with the remedy applied; null for one that changes nothing that is surveyed. */
+  readonly effect: ((job: JobDocument, order: RemedyOrder) => JobDocument) | null
+  /** What is bought for it: from the shelf, or a thing no shelf of this trade lists, by its name. Nothing where it takes no part. */
+  readonly wants?: Want | string | ((order: RemedyOrder) => Want)
+  /** Supplied in a way of its own. */
+  readonly supply?: (order: RemedyOrder, job: JobDocument, shelf: readonly ShelfPart[]) => Supply
+  /** The field its value goes to, where it can be set by hand. */
+  readonly adjusts?: string
+  /** It chooses another arrangement: only a decision of a search takes it up, never what follows from another. */
+  readonly arrangement?: true
+  /** The part whose decision takes it up or leaves it, where that is another than the one it is on. */
+  readonly decidedOn?: PartPath
+  /** It rests on a place or a strength that nobody has seen yet. */
+  readonly unseen?: true
+  /** Where two ask for it with a current, the smaller meets both. */
+  readonly smallerMeetsBoth?: true
+  /** It weighs so much that an answer is named after it. */
+  readonly namesAnswer?: true
+  /** A new DC-DC in place of the same link makes it needless. */
+  readonly needlessWithDcdc?: true
+  /** One shunt monitor serves all that ask for one. */
+  readonly monitors?: true
+}
+
+export const assumed = (value: number | string): Known<number | string> => ({ value, how: 'assumed' })
+
+/** Sets fields of the remedy's part. */
+export const set = (values: (order: RemedyOrder) => Readonly<Record<string, number | string>>) =>
+  (job: JobDocument, order: RemedyOrder): JobDocument =>
+    Object.entries(values(order)).reduce((next, [field, value]) => withField(next, `${order.on}/${field}`, assumed(value)), job)
+
+/** Sets one field to the value of the remedy. */
+export const setValue = (field: string) => set(({ value }) => ({ [field]: value! }))
+
+/** What a charging unit is set to for lithium. */
+export const lithiumStages = { profile: 'lithium', floatMode: 'off', equaliseStage: 'off', compensation: 'off' } as const

@@ -1,0 +1,81 @@
+import type { Finding } from '#core/assessment/assess'
+import { addDcdc, holdBack, runningSignal } from '#core/remedies/arrangements'
+import { canTry, remedyLabel, type RemedyRef } from '#core/remedies/catalogue'
+import type { Supply } from '#core/remedies/remedy'
+import { suppliesFor } from '#core/remedies/supply'
+import type { AlternatorLane } from '#core/system/lanes'
+import type { System } from '#core/system/system'
+import { inSentence } from '#core/units/format'
+import { bare, keep, mostSizes, option, topicOf, type Axis, type Ground, type Option } from '../option'
+
+/** How each alternator reaches the bank. */
+export const alternatorAxes = (ground: Ground): Axis[] =>
+  ground.system.lanes.flatMap((lane) => {
+    if (lane.kind !== 'alternator' || !ground.findings.some(({ on }) => on === lane.id)) return []
+    const options = lane.link.kind === 'dcdc' ? besideDcdc(lane, ground) : inPlaceOfLink(lane, ground)
+    return [{ about: lane.id, options }]
+  })
+
+/** What stands in the way of a lane, but for the cold, which is a decision of its own. */
+const findingsOn = (lane: AlternatorLane, { findings }: Ground): Finding[] =>
+  findings.filter((finding) => finding.on === lane.id && topicOf(finding) !== 'cold')
+
+/** The DC-DC that is there, set right, or one of another size. */
+function besideDcdc(lane: AlternatorLane, ground: Ground): Option[] {
+  const { job, system, shelf } = ground
+  const settings = findingsOn(lane, ground).flatMap(({ remedies }) => remedies.filter((ref) => canTry(ref) && ref.id !== 'charger.replace').slice(0, 1))
+  const asSet = settings.map((ref) => inSentence(remedyLabel(ref, system.q))).join(', ')
+  const wanted: RemedyRef = { id: 'dcdc.add', on: lane.id, value: 30, values: { inputV: lane.alternator.nominalV } }
+  return [
+    option(settings.length > 0 ? `keep its DC-DC, ${asSet}` : `keep the DC-DC on ${inSentence(lane.name)}`, ...settings.map(bare)),
+    ...suppliesFor(wanted, job, system, shelf, mostSizes + 2).map((supply) => dcdcOption(lane, supply, system)),
+  ]
+}
+
+/** A DC-DC in place of the link, another way of holding the alternator, the link as it is, or none. */
+function inPlaceOfLink(lane: AlternatorLane, ground: Ground): Option[] {
+  const { job, system, shelf } = ground
+  const own = findingsOn(lane, ground)
+  const name = inSentence(lane.name)
+  const ways = holdBack(lane, system)
+  const dcdc = addDcdc(lane, system, system.bank.largestA)
+  const units = suppliesFor(dcdc, job, system, shelf, mostSizes + 2).map((supply) => dcdcOption(lane, supply, system, dcdc.value))
+  const mustGo = own.some(({ verdict, remedies }) => verdict === 'does-not-suit' && remedies.every((ref) => ref.id === 'dcdc.add'))
+  const lowLoss = own.flatMap(({ remedies }) => remedies).find((ref) => ref.id === 'link.low-loss-isolator')
+  const isolator = lowLoss && { ref: lowLoss, supply: suppliesFor(lowLoss, job, system, shelf)[0]! }
+  const held = mustGo ? [] : ways.filter((ref) => ref.id !== 'dcdc.add').flatMap((ref) => heldOptions(ref, isolator, ground))
+  const alone = isolator ? [option('low-loss isolator', isolator)] : mustGo ? [] : [keep(`${name} as it is`)]
+  const ordered = system.rules.alternatorSchool === 'dcdc' || mustGo ? [...units, ...held, ...alone] : [...held, ...units, ...alone]
+  return [...ordered, option(`${name} off the house bank`, bare({ id: 'link.unjoined', on: lane.id }))]
+}
+
+/** A way of holding the alternator, with a low-loss isolator where one is asked for and stays in the path. */
+function heldOptions(way: RemedyRef, isolator: Option['steps'][number] | undefined, { job, system, shelf }: Ground): Option[] {
+  const beside = way.id === 'link.duty' ? undefined : isolator
+  return suppliesFor(way, job, system, shelf, 2).map((supply) => {
+    const ref = withPartValue(way, supply)
+    const words = inSentence(remedyLabel(ref, system.q))
+    return beside ? option(`low-loss isolator, ${words}`, beside, { ref, supply }) : option(words, { ref, supply })
+  })
+}
+
+/** A value that the data sheet of a supply gives. */
+const given = <T>({ values }: Supply, name: string): T | undefined => (values[name] as { value?: T } | undefined)?.value
+
+/** A remedy with the value of the part that was taken for it. */
+function withPartValue(ref: RemedyRef, supply: Supply): RemedyRef {
+  const opens = given<number>(supply, 'opensAboveA')
+  return opens === undefined ? ref : { ...ref, value: opens }
+}
+
+function dcdcOption(lane: AlternatorLane, supply: Supply, system: System, wishedA = 30): Option {
+  const ratedA = given<number>(supply, 'ratedA') ?? wishedA
+  const { signal } = runningSignal(lane, system.rules)
+  // A unit that can start on a wire is given one where it is needed; one that only has a wire keeps it.
+  const taken = signal === 'wire' ? signal : given<string>(supply, 'signal') ?? signal
+  const { signal: _sheet, ...values } = supply.values
+  const settings = { absorptionV: system.bank.middleV, inputV: lane.alternator.nominalV, outputV: String(system.bank.nominalV), signal: taken }
+  return option(`${ratedA} A DC-DC on ${taken === 'voltage' ? 'voltage' : 'ignition signal'}`, {
+    ref: { id: 'dcdc.add', on: lane.id, value: ratedA, values: settings }, supply: { ...supply, values },
+  })
+}

@@ -1,0 +1,64 @@
+import { partAt, partName, withPart, type JobDocument } from '#core/job/document'
+import type { ListedPart } from '#core/job/specified'
+import { applyRemedy, remedyLabel, remedyOf, sameRemedy, type RemedyRef } from '#core/remedies/catalogue'
+import type { Supply } from '#core/remedies/remedy'
+import { suppliesFor } from '#core/remedies/supply'
+import { valuesFromShelf, type ShelfPart } from '#core/shelf/kinds'
+import type { System } from '#core/system/system'
+import type { Battery } from './option'
+
+/** One thing that is done: a remedy with the parts it takes. */
+export interface Step {
+  readonly ref: RemedyRef
+  readonly label: string
+  readonly on: string
+  readonly parts: readonly ListedPart[]
+  /** What the data sheet of its part then says of the part of the job. */
+  readonly values: Readonly<Record<string, unknown>>
+  readonly hours: number
+  /** Ids of the checks it settles. */
+  readonly settles: readonly string[]
+}
+
+/** Carries out remedies on a job, one after the other, and keeps account of what they take. */
+export class Draft {
+  readonly steps: Step[] = []
+  constructor(public job: JobDocument, private readonly shelf: readonly ShelfPart[]) {}
+
+  /** @param given what is taken for it; what the shelf offers first where it is null */
+  take(ref: RemedyRef, settles: readonly string[], given: Supply | null, system: System): void {
+    const { parts, values } = given ?? suppliesFor(ref, this.job, system, this.shelf)[0]!
+    const at = partAt(this.job, ref.on)
+    const on = at && at.kind !== 'use' && at.kind !== 'place' ? partName(this.job, ref.on) : ''
+    this.job = applyRemedy(this.job, ref)
+    if (Object.keys(values).length > 0) this.job = withPart(this.job, ref.on, (part) => ({ ...part, ...values }))
+    this.note({ ref, label: remedyLabel(ref, system.q), on, parts, values, hours: remedyOf(ref).hours, settles })
+  }
+
+  /** The second time a thing is done replaces the first: it is the same part, set or chosen better. */
+  private note(step: Step): void {
+    const known = this.steps.findIndex(({ ref }) => sameRemedy(ref, step.ref))
+    if (known < 0) this.steps.push(step)
+    else this.steps[known] = { ...step, settles: [...new Set([...this.steps[known]!.settles, ...step.settles])] }
+  }
+
+  /** Another battery of the shelf in place of the candidate. */
+  swap({ part, parallel }: Battery): void {
+    const count = (value: number) => ({ value, how: 'assumed' }) as const
+    this.job = withPart(this.job, 'candidate', () => ({ ...valuesFromShelf(part, 'candidate'), series: count(1), parallel: count(parallel) }))
+  }
+}
+
+/** Time for what one shunt monitor serves besides, h. */
+const secondMonitorH = 0.25
+
+/** Two devices replaced by a monitor take one monitor; one shunt is enough. */
+export function withoutDoubles(steps: readonly Step[]): Step[] {
+  let monitored = false
+  return steps.map((step) => {
+    if (!remedyOf(step.ref).monitors) return step
+    const again = monitored
+    monitored = true
+    return again ? { ...step, parts: [], hours: secondMonitorH } : step
+  })
+}

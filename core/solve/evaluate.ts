@@ -1,0 +1,169 @@
+import type { Finding } from '#core/assessment/assess'
+import { KeptFindings } from '#core/assessment/kept'
+import type { JobDocument } from '#core/job/document'
+import type { ListedPart } from '#core/job/specified'
+import { batteries, listed } from '#core/remedies/listed'
+import { canTry, remedyOf, sameRemedy, type RemedyRef } from '#core/remedies/catalogue'
+import { resolveRules } from '#core/rules/rules'
+import { inputsOf } from '#core/simulation/inputs'
+import { plantFrom } from '#core/simulation/plant-of-job'
+import { totalsOf, type Totals } from '#core/simulation/runs'
+import { factsOf, usualSystem, type System } from '#core/system/system'
+import { inSentence } from '#core/units/format'
+import { Draft, withoutDoubles, type Step } from './draft'
+import type { Battery, Option } from './option'
+import { inTheWayOf, isAccepted, optionsAt, type Plan } from './plan'
+
+/** What tells answers apart. */
+export interface Figures {
+  readonly cost: number
+  readonly partsCost: number
+  readonly hours: number
+  /** Things whose price is not known. */
+  readonly unpriced: number
+  /** From the shop's low charge to full in ordinary use, h; null where three days do not fill it. */
+  readonly hoursToFull: number | null
+  /** Hottest the alternator's case gets in those three days, °C; null without one. */
+  readonly alternatorPeakC: number | null
+  readonly changes: number
+  /** Steps that rest on something nobody has seen yet: a warmer place, a stronger floor. */
+  readonly unseen: number
+  readonly unservedAh: number
+}
+
+/** What came of one combination. */
+export interface Evaluation {
+  readonly index: number
+  readonly job: JobDocument
+  readonly name: string
+  readonly steps: readonly Step[]
+  /** Another battery of the shelf that takes the place of the candidate. */
+  readonly battery: Battery | null
+  readonly settles: boolean
+  /** Findings that stay in the way, and those only a measurement decides. */
+  readonly inTheWay: readonly Finding[]
+  readonly open: readonly Finding[]
+  /** What is accepted and written on the customer's paper: remedies that change nothing in the survey. */
+  readonly accepted: readonly RemedyRef[]
+  readonly figures: Figures | null
+}
+
+const mostRounds = 5
+/** Days of ordinary use each answer is run for. */
+export const runDays = 3
+
+/** Judges combinations of one plan: what they share is judged once, and those that come to the same in time share a run. */
+export class Evaluator {
+  private readonly findings = new KeptFindings()
+  private readonly runs = new Map<string, Totals>()
+  constructor(readonly plan: Plan) {}
+
+  /**
+   * Carries out one combination: its options, then whatever their carrying out asks for, until nothing stands in the way
+   * or nothing more can be done. What settles the job is run for three days of ordinary use.
+   * @param index 0 to `plan.count` − 1
+   */
+  evaluate(index: number): Evaluation {
+    const { plan } = this
+    const options = optionsAt(plan, index)
+    const draft = new Draft(plan.job, plan.shelf)
+    const battery = options.find((chosen) => chosen.battery)?.battery ?? null
+    const system = usualSystem(factsOf(plan.job, plan.shop))
+    if (battery) draft.swap(battery)
+    for (const { steps } of options) for (const { ref, supply } of steps) draft.take(ref, [], supply, system)
+    const { findings, system: last } = this.followUp(draft)
+    const inTheWay = findings.filter((finding) => inTheWayOf(finding) && !isAccepted(finding))
+    const settles = inTheWay.length === 0
+    const steps = withoutDoubles(draft.steps).map((step) => ({ ...step, settles: settledBy(step, plan.before, findings) }))
+    return {
+      index, job: draft.job, steps, battery, settles, inTheWay,
+      open: findings.filter(({ verdict }) => verdict === 'measure-first'),
+      accepted: findings.filter(isAccepted).map(({ remedies }) => remedies[0]!),
+      name: nameOf(options, steps), figures: settles ? this.figuresOf(draft.job, steps, battery, last) : null,
+    }
+  }
+
+  /** Does what the findings ask for, round by round. Gives the findings that remain. */
+  private followUp(draft: Draft): { readonly findings: readonly Finding[]; readonly system: System } {
+    const { plan } = this
+    for (let round = 0; ; round++) {
+      const { facts, findings } = this.findings.of(draft.job, plan.shop)
+      const system = usualSystem(facts)
+      if (round === mostRounds) return { findings, system }
+      const left = findings.filter((finding) => inTheWayOf(finding) && !isAccepted(finding))
+      const next = left.flatMap(({ id, remedies }) => {
+        const ref = remedies.find((one) => canTry(one) && mayFollow(one, draft.steps, round, plan))
+        return ref ? [{ ref, id }] : []
+      })
+      // What nothing may follow on by now stays: the rest would be done in vain.
+      if (next.length === 0 || (round > 0 && next.length < left.length)) return { findings, system }
+      const unlike = next.filter(({ ref }, i) => next.findIndex((other) => sameRemedy(other.ref, ref)) === i)
+      for (const { ref } of unlike) {
+        const askedBy = next.filter((other) => sameRemedy(other.ref, ref)).map(({ id }) => id)
+        draft.take(ref, askedBy, null, system)
+      }
+    }
+  }
+
+  /** Totals of three days of ordinary use from the shop's low charge. */
+  private useOf(job: JobDocument, system: System): Totals {
+    const mainsH = Math.max(0, ...Object.values(job.chargers).map((charger) => charger.hours?.value ?? 0))
+    const plant = plantFrom(system, 'new')
+    const inputs = { ...inputsOf(system, 'driving-day'), days: runDays, mainsH }
+    const key = JSON.stringify([{ ...plant, name: '', assumed: [] }, inputs])
+    const known = this.runs.get(key)
+    if (known) return known
+    const totals = totalsOf('driving-day', plant, inputs)
+    this.runs.set(key, totals)
+    return totals
+  }
+
+  figuresOf(job: JobDocument, steps: readonly Step[], battery: Battery | null, system: System): Figures {
+    const totals = this.useOf(job, system)
+    const parts = [...bankParts(this.plan, battery), ...steps.flatMap((step) => step.parts)]
+    const partsCost = parts.reduce((sum, { price, quantity }) => sum + (price ?? 0) * quantity, 0)
+    const hours = steps.reduce((sum, step) => sum + step.hours, 0)
+    return {
+      partsCost, hours, cost: partsCost + hours * resolveRules(this.plan.shop.rules ?? {}, job.rules).labourPerH,
+      unpriced: parts.filter(({ price }) => price === null).length,
+      hoursToFull: totals.fullAfterH, alternatorPeakC: totals.alternatorPeakC, unservedAh: totals.unservedAh,
+      changes: steps.length + (battery ? 1 : 0), unseen: steps.filter(({ ref }) => remedyOf(ref).unseen).length,
+    }
+  }
+}
+
+/**
+ * Whether a remedy may be taken up on the way: never one that another axis has decided, nor a second arrangement of the
+ * same part. An option that was decided is not undone by what follows from it.
+ */
+function mayFollow(ref: RemedyRef, steps: readonly Step[], round: number, plan: Plan): boolean {
+  const { arrangement, decidedOn } = remedyOf(ref)
+  if (!arrangement) return true
+  if (round > 1 || steps.some((step) => step.ref.on === ref.on)) return false
+  return !plan.axes.some(({ about }) => about === decidedOn)
+}
+
+/** What stood in the way and does not any more, where a step was named as its remedy; and what it was taken up for on the way. */
+export function settledBy(step: Step, before: readonly Finding[], after: readonly Finding[]): string[] {
+  const still = new Set(after.filter(inTheWayOf).map(({ id, on }) => `${id}@${on}`))
+  const settled = before.filter(({ id, on, remedies }) => !still.has(`${id}@${on}`) && remedies.some((ref) => sameRemedy(ref, step.ref)))
+  return [...new Set([...settled.map(({ id }) => id), ...step.settles])]
+}
+
+const mostWords = 5
+
+/** What it is, in words: its decisions first, then what followed. */
+function nameOf(options: readonly Option[], steps: readonly Step[]): string {
+  const decided = options.map(({ words }) => words).filter((words) => words !== '')
+  const followed = steps.filter((step) => !options.some((chosen) => chosen.steps.some(({ ref }) => sameRemedy(ref, step.ref))))
+  const named = decided.length === 0 ? followed : followed.filter(({ ref }) => remedyOf(ref).namesAnswer)
+  const words = [...decided, ...named.map(({ label }) => inSentence(label))]
+  const name = words.length === 0 ? 'as it is' : words.slice(0, mostWords).join(', ')
+  return name[0]!.toUpperCase() + name.slice(1)
+}
+
+/** The batteries of an answer: those of the shelf it takes instead, or the job's own candidate. */
+export function bankParts({ job, shelf }: Plan, battery: Battery | null): ListedPart[] {
+  if (battery) return [listed(battery.part, battery.parallel)]
+  return batteries(job, shelf, (job.candidate.parallel?.value ?? 1) * (job.candidate.series?.value ?? 1))
+}

@@ -1,0 +1,71 @@
+import type { Evaluation, Evaluator, Figures } from './evaluate'
+
+/** Answers shown at most. */
+export const mostAnswers = 8
+
+/** What is kept of a combination while the search goes on: enough to choose by. */
+export interface Outcome {
+  readonly index: number
+  /** Null where something still stands in the way. */
+  readonly figures: Figures | null
+  /** The same steps with the same parts have the same key. */
+  readonly key: string
+  /** How far from settling the job: 0 when nothing stands in the way. */
+  readonly short: number
+}
+
+export function outcomeOf({ index, figures, steps, battery, settles, inTheWay }: Evaluation): Outcome {
+  const stepKeys = steps.map(({ ref, parts }) => JSON.stringify([ref, parts.map(({ code }) => code)])).sort()
+  const weight = inTheWay.reduce((sum, { verdict }) => sum + (verdict === 'does-not-suit' ? 10 : 1), 0)
+  return { index, figures, key: JSON.stringify([stepKeys, battery?.part.code, battery?.parallel]), short: settles ? 0 : weight * 100 + steps.length }
+}
+
+/** What answers are compared by, the less the better; an answer that never fills comes after all that do. */
+const measures = {
+  cost: { of: (f: Figures): number => f.cost, noticeable: 1 },
+  hoursToFull: { of: (f: Figures): number => f.hoursToFull ?? Infinity, noticeable: 0.1 },
+  alternatorPeakC: { of: (f: Figures): number => f.alternatorPeakC ?? 0, noticeable: 0.5 },
+  changes: { of: (f: Figures): number => f.changes, noticeable: 0 },
+  unseen: { of: (f: Figures): number => f.unseen, noticeable: 0 },
+} as const
+
+/** Whether one answer is at least as good in everything, and better in something. One that rests on something unseen never beats one that does not. */
+export function beats(a: Figures, b: Figures): boolean {
+  const rows = Object.values(measures).map(({ of, noticeable }) => ({ mine: of(a), theirs: of(b), noticeable }))
+  const noWorse = rows.every(({ mine, theirs, noticeable }) => mine <= theirs + noticeable)
+  return noWorse && rows.some(({ mine, theirs, noticeable }) => mine < theirs - noticeable)
+}
+
+/**
+ * The outcomes that no other beats on cost, hours to full, alternator peak temperature and number of changes, the cheapest
+ * first; the same set of steps counts once. Those that leave loads unserved stand back where others serve them. Of more
+ * than eight, those that are best at something stay, then the cheapest.
+ */
+export function bestOf(outcomes: readonly Outcome[]): Outcome[] {
+  const seen = new Set<string>()
+  const settled = outcomes.filter(({ figures, key }) => figures && seen.size < seen.add(key).size) as readonly Settled[]
+  const serving = settled.filter(({ figures }) => figures.unservedAh < 1)
+  const served = serving.length > 0 ? serving : settled
+  const front = served
+    .filter((one) => !served.some((other) => other !== one && beats(other.figures, one.figures)))
+    .toSorted((a, b) => a.figures.cost - b.figures.cost || a.index - b.index)
+  return front.length <= mostAnswers ? front : thinned(front)
+}
+type Settled = Outcome & { readonly figures: Figures }
+
+function thinned(front: readonly Settled[]): Outcome[] {
+  const least = (of: (f: Figures) => number): Settled => front.reduce((a, b) => (of(b.figures) < of(a.figures) ? b : a))
+  const { cost, hoursToFull, alternatorPeakC, changes } = measures
+  const stays = new Set([...[cost, hoursToFull, alternatorPeakC, changes].map(({ of }) => least(of)), least((f) => f.unseen * 1e6 + f.cost)])
+  for (const one of front) if (stays.size < mostAnswers) stays.add(one)
+  return front.filter((one) => stays.has(one))
+}
+
+/** Where nothing settles the job: the combination that comes nearest. Null when nothing was looked at. */
+export const nearestOf = (outcomes: readonly Outcome[]): Outcome | null =>
+  outcomes.reduce<Outcome | null>((a, b) => (a === null || b.short < a.short ? b : a), null)
+
+/** Searches a share of a plan. A generator, so that whoever searches may show progress and stop: it yields each outcome as it is found. */
+export function* search(evaluator: Evaluator, { of, turn }: { readonly of: number; readonly turn: number } = { of: 1, turn: 0 }): Generator<Outcome, void, void> {
+  for (let index = turn; index < evaluator.plan.count; index += of) yield outcomeOf(evaluator.evaluate(index))
+}

@@ -1,0 +1,72 @@
+import { completeLinks } from '#core/job/complete'
+import { findingsOf, resultsAhead, type Finding } from '#core/assessment/assess'
+import type { JobDocument } from '#core/job/document'
+import { remedyOf } from '#core/remedies/catalogue'
+import type { ShelfPart } from '#core/shelf/kinds'
+import { factsOf, usualSystem, type ShopSettings } from '#core/system/system'
+import { isWorse } from '#core/system/verdict'
+import { alternatorAxes } from './axes/alternators'
+import { batteryAxes } from './axes/battery'
+import { chargerAxes } from './axes/chargers'
+import { coldAxes } from './axes/cold'
+import { mixedAxes } from './axes/mixed'
+import type { Axis, Ground, Option } from './option'
+
+/** Everything a search needs; the same for whoever works on a share of it. */
+export interface Plan {
+  readonly job: JobDocument
+  readonly shop: ShopSettings
+  readonly shelf: readonly ShelfPart[]
+  readonly axes: readonly Axis[]
+  readonly count: number
+  /** What stands in the way of the job as it was found. */
+  readonly before: readonly Finding[]
+}
+
+/** Most combinations looked at. */
+export const mostCombinations = 720
+
+export const inTheWayOf = ({ verdict }: Finding): boolean => isWorse(verdict, 'suits') && verdict !== 'measure-first'
+
+/** Whether what remains of a finding is a line on the customer’s paper. */
+export const isAccepted = ({ verdict, remedies }: Finding): boolean =>
+  verdict === 'suits-once-changed' && remedies[0] !== undefined && remedyOf(remedies[0]).kind === 'paper'
+
+/** What can be decided, one kind of decision a function. */
+const decisions: readonly ((ground: Ground) => Axis[])[] = [alternatorAxes, chargerAxes, batteryAxes, coldAxes, mixedAxes]
+
+/**
+ * What there is to decide, from the findings of the job as it stands, those of its runs too: how each alternator reaches the bank, what becomes
+ * of each charger and controller, which battery and how many, how it is kept warm, and how lead and lithium live together.
+ * Pure: the same job, settings and shelf give the same plan.
+ */
+export function planOf(surveyed: JobDocument, shop: ShopSettings, shelf: readonly ShelfPart[]): Plan {
+  const job = completeLinks(surveyed)
+  const facts = factsOf(job, shop)
+  const before: Finding[] = [...findingsOf(facts), ...resultsAhead(facts)].filter(inTheWayOf)
+  const ground: Ground = { job, system: usualSystem(facts), findings: before, shelf }
+  const axes = trim(decisions.flatMap((decide) => decide(ground)).filter(({ options }) => options.length > 0))
+  return { job, shop, shelf, axes, before, count: productOf(axes) }
+}
+
+const productOf = (axes: readonly Axis[]): number => axes.reduce((product, { options }) => product * options.length, 1)
+
+/** Takes options off the end of the longest axes until the product is small enough. */
+function trim(axes: readonly Axis[]): Axis[] {
+  const trimmed = [...axes]
+  while (productOf(trimmed) > mostCombinations) {
+    const longest = trimmed.reduce((most, axis, i) => (axis.options.length > trimmed[most]!.options.length ? i : most), 0)
+    trimmed[longest] = { ...trimmed[longest]!, options: trimmed[longest]!.options.slice(0, -1) }
+  }
+  return trimmed
+}
+
+/** The options of a combination: its number written in the mixed base of the axes. */
+export function optionsAt({ axes }: Plan, index: number): Option[] {
+  let rest = index
+  return axes.map(({ options }) => {
+    const chosen = options[rest % options.length]!
+    rest = Math.floor(rest / options.length)
+    return chosen
+  })
+}

@@ -1,0 +1,56 @@
+import { assess, type CheckResult } from '#core/assessment/assess'
+import type { JobDocument } from '#core/job/document'
+import { remedyLabel } from '#core/remedies/catalogue'
+import { resolveRules, ruleCatalogue, ruleIds, type RuleId } from '#core/rules/rules'
+import type { ShopSettings } from '#core/system/system'
+import type { Verdict } from '#core/system/verdict'
+import { metric } from '#core/units/display'
+import { inSentence, writerIn, type Write } from '#core/units/format'
+
+interface OtherSchool {
+  readonly option: string
+  readonly words: string
+  readonly verdict: Verdict
+  readonly headline: string
+  /** What it would say otherwise, check by check. */
+  readonly differs: readonly string[]
+}
+
+/** What the job would come to under the other school of a question. */
+export interface SchoolView {
+  readonly rule: RuleId
+  readonly question: string
+  readonly chosen: string
+  readonly own: boolean
+  readonly others: readonly OtherSchool[]
+}
+
+/** Every question on which workshops differ, the school in force, and what each other one would say of this job. Without runs. */
+export function schoolsOf(job: JobDocument, shop: ShopSettings): SchoolView[] {
+  const rules = resolveRules(shop.rules ?? {}, job.rules)
+  const q = writerIn(shop.units ?? metric)
+  const now = new Map(assess(job, shop, { quick: true }).checks.map((check) => [check.key, check]))
+  return ruleIds.flatMap((rule) => {
+    const catalogued = ruleCatalogue[rule]
+    if (catalogued.kind !== 'school') return []
+    const options = catalogued.options as Readonly<Record<string, string>>
+    const others = Object.keys(options).filter((option) => option !== rules[rule])
+    return [{
+      rule, question: catalogued.label, chosen: options[rules[rule] as string]!, own: Object.hasOwn(job.rules, rule),
+      others: others.map((option) => ({ option, words: options[option]!, ...under({ ...job, rules: { ...job.rules, [rule]: option } }, shop, now, q) })),
+    }]
+  })
+}
+
+function under(job: JobDocument, shop: ShopSettings, now: ReadonlyMap<string, CheckResult>, q: Write): Pick<OtherSchool, 'verdict' | 'headline' | 'differs'> {
+  const { verdict, headline, checks } = assess(job, shop, { quick: true })
+  const differs = checks.flatMap((check) => {
+    const was = now.get(check.key)
+    if (was === undefined) return check.verdict === 'suits' ? [] : [check.summary]
+    if (was.verdict !== check.verdict) return [check.summary]
+    const [remedy] = check.remedies
+    if (was.remedies[0]?.id === remedy?.id) return []
+    return [remedy ? `${check.title}: ${inSentence(remedyLabel(remedy, q))} first` : check.summary]
+  })
+  return { verdict, headline, differs }
+}

@@ -1,0 +1,207 @@
+import { partName, partsOf, type FieldPath, type JobDocument, type PartRef } from '#core/job/document'
+import { howKnown, partKindIds, partKinds, type Field, type How, type Known, type PartKind, type PartKindId, type Range } from '#core/job/fields'
+import { ruleCatalogue, type ShopRules } from '#core/rules/rules'
+import { inSentence, type Write } from '#core/units/format'
+import { plausibleRange, scaleOf, type Look } from './plausible'
+import { Slots, type Reads, type Slot } from './reads'
+
+/** Where a value or a limit comes from. */
+export interface Origin {
+  readonly kind: How | 'rule' | 'computed' | 'unknown' | 'physics'
+  readonly text: string
+}
+
+/** A value a check has read, for its evidence. */
+export interface Input {
+  readonly path: FieldPath
+  readonly label: string
+  readonly part: string
+  readonly value: unknown
+  readonly origin: Origin
+}
+
+/** Something worked out once, and what it was worked out from. */
+interface Derived<T> {
+  readonly value: T
+  readonly from: readonly Slot[]
+}
+
+/** A part of the job with what is the same of it in every scene. */
+export interface PartFacts {
+  readonly ref: PartRef
+  /** What it is called in a sentence: its own name, else `The alternator 2`. */
+  readonly name: string
+  readonly fields: readonly (readonly [name: string, field: Field])[]
+  readonly indexOf: ReadonlyMap<string, number>
+  readonly firstSlot: Slot
+  readonly kindSlot: Slot
+  /** Values that are settled, by field, once read; undefined before, and for those that are truly unknown. */
+  readonly settled: (Derived<unknown> | undefined)[]
+  readonly ranges: (Derived<Range> | undefined)[]
+  readonly inputs: (Input | undefined)[]
+}
+
+interface KindFields { readonly list: PartFacts['fields']; readonly indexOf: ReadonlyMap<string, number> }
+const kindFields = Object.fromEntries(partKindIds.map((kind): [PartKindId, KindFields] => {
+  const list = Object.entries((partKinds[kind] as PartKind).fields)
+  return [kind, { list, indexOf: new Map(list.map(([name], i) => [name, i])) }]
+})) as Record<PartKindId, KindFields>
+
+/** The fields of a kind by their place. */
+export const fieldsOfKind = (kind: PartKindId): PartFacts['fields'] => kindFields[kind].list
+
+/**
+ * What a job says by the rules in force, for whoever judges it: the value of each field or its default, the range where
+ * there is neither, and where each comes from. Everything asked is noted with whoever asks. The job and the rules never
+ * change under it; what is worked out once is kept, with what it was worked out from.
+ */
+export class Facts {
+  private readonly kinds = new Map<PartKindId, readonly PartFacts[]>()
+  private readonly byPath = new Map<string, PartFacts>()
+
+  /**
+   * @param job every alternator in it has a link
+   * @param q how quantities are written in the shop
+   * @param slots of the same job before an edit, so that what was read then can be held against what changed
+   */
+  constructor(readonly job: JobDocument, readonly rules: ShopRules, readonly q: Write, readonly slots = new Slots()) {
+    // All parts are numbered at once, so that whoever notes reads knows how many there are.
+    for (const kind of partKindIds) for (const { path } of partsOf(job, kind)) slots.part(path, kindFields[kind].list.length)
+  }
+
+  /** The parts of a kind in walking order. */
+  partsOf(kind: PartKindId): readonly PartFacts[] {
+    let parts = this.kinds.get(kind)
+    if (!parts) this.kinds.set(kind, (parts = partsOf(this.job, kind).map((ref) => this.factsOf(ref))))
+    return parts
+  }
+
+  private factsOf(ref: PartRef): PartFacts {
+    const { list, indexOf } = kindFields[ref.kind]
+    const facts: PartFacts = {
+      ref, name: ref.part.name || `The ${partName(this.job, ref.path).toLowerCase()}`, fields: list, indexOf,
+      firstSlot: this.slots.part(ref.path, list.length), kindSlot: this.slots.kind(ref.kind),
+      settled: new Array<Derived<unknown> | undefined>(list.length), ranges: new Array<Derived<Range> | undefined>(list.length), inputs: new Array<Input | undefined>(list.length),
+    }
+    this.byPath.set(ref.path, facts)
+    return facts
+  }
+
+  /** The part and the place of a field by its path. */
+  at(path: FieldPath): { readonly part: PartFacts; readonly index: number } {
+    const cut = path.lastIndexOf('/')
+    const part = this.byPath.get(path.slice(0, cut))!
+    return { part, index: part.indexOf.get(path.slice(cut + 1))! }
+  }
+
+  /** The known value or the default, which may be null for a limit that is absent; undefined when the field is truly not known. */
+  settled(part: PartFacts, index: number, reads: Reads): unknown {
+    const known = part.settled[index]
+    if (known) {
+      reads.noteAll(known.from)
+      return known.value
+    }
+    const from: Slot[] = []
+    const value = this.findSettled(part, index, from)
+    reads.noteAll(from)
+    if (value !== undefined) part.settled[index] = { value, from }
+    return value
+  }
+
+  private findSettled(part: PartFacts, index: number, from: Slot[]): unknown {
+    const [name, field] = part.fields[index]!
+    const known = this.trusted(part, index, from)
+    if (known !== null) return known
+    if (field.type === 'rows') return null
+    if (field.otherwise === undefined) return undefined
+    if (field.type === 'choice' || field.otherwise === null) return field.otherwise
+    // One that is worked out from other values may hang on what a scene assumes of them: the scene works it out.
+    if (typeof field.otherwise === 'function') return undefined
+    const base = typeof field.otherwise === 'number' ? field.otherwise : Number(this.rules[field.otherwise])
+    if (typeof field.otherwise === 'string') from.push(this.slots.rule(field.otherwise))
+    return field.scales ? base * this.scaleOf(part, name, from) : base
+  }
+
+  /** The value entered, or null where there is none that counts. */
+  private trusted(part: PartFacts, index: number, from: Slot[]): unknown {
+    const [name, field] = part.fields[index]!
+    from.push(part.firstSlot + index)
+    const known = part.ref.part[name] as Known<unknown> | undefined
+    if (known?.value == null) return null
+    if (field.type === 'quantity' && field.onlyMeasuredWhen && known.how !== 'measured') {
+      const { field: sibling, is } = field.onlyMeasuredWhen
+      const decided = this.lookInto(from)(part.ref, sibling)
+      if (decided != null && is.includes(String(decided))) return null
+    }
+    return known.value
+  }
+
+  /** The value entered, whatever it counts for; null where there is none. */
+  entered(part: PartFacts, name: string, reads: Reads): unknown {
+    reads.note(part.firstSlot + part.indexOf.get(name)!)
+    return (part.ref.part[name] as Known<unknown> | undefined)?.value ?? null
+  }
+
+  /** Range an unknown quantity may lie in. */
+  plausible(part: PartFacts, index: number, reads: Reads): Range {
+    let range = part.ranges[index]
+    if (!range) {
+      const from: Slot[] = []
+      const value = plausibleRange(this.job, part.ref, part.fields[index]![0], this.lookInto(from))
+      part.ranges[index] = range = { value, from }
+    }
+    reads.noteAll(range.from)
+    return range.value
+  }
+
+  /** Nominal voltage of what a part belongs to, ÷ 12. */
+  private scaleOf(part: PartFacts, name: string, from: Slot[]): number {
+    from.push(part.kindSlot, this.slots.kind('alternators'))
+    return scaleOf(this.job, part.ref, name, this.lookInto(from))
+  }
+
+  /** Looks values up and writes down what was looked at. */
+  private lookInto(from: Slot[]): Look {
+    return ({ kind, path, part }, name) => {
+      const { list, indexOf } = kindFields[kind]
+      from.push(this.slots.kind(kind), this.slots.part(path, list.length) + indexOf.get(name)!)
+      return (part[name] as Known<unknown> | undefined)?.value ?? null
+    }
+  }
+
+  /** Where the value of a field comes from. */
+  origin(part: PartFacts, index: number, reads: Reads): Origin {
+    const from: Slot[] = []
+    const [name, field] = part.fields[index]!
+    const trusted = this.trusted(part, index, from)
+    reads.noteAll(from)
+    if (trusted !== null) {
+      const how = (part.ref.part[name] as Known<unknown>).how ?? 'assumed'
+      return { kind: how, text: howKnown[how] }
+    }
+    if (field.type === 'rows' || field.otherwise === undefined) return { kind: 'unknown', text: 'not known' }
+    if (typeof field.otherwise === 'string' && field.type === 'quantity') {
+      return { kind: 'rule', text: `shop rule: ${inSentence(ruleCatalogue[field.otherwise].label)}` }
+    }
+    return typeof field.otherwise === 'function'
+      ? { kind: 'computed', text: 'worked out, the data give none' }
+      : { kind: 'assumed', text: 'usual value, none entered' }
+  }
+
+  /** What was read, as evidence. It is taken in the scene without assumptions, so it is the same for every check. */
+  input(part: PartFacts, index: number, value: unknown, reads: Reads): Input {
+    const known = part.inputs[index]
+    if (known) return known
+    const [name, field] = part.fields[index]!
+    return (part.inputs[index] = { path: `${part.ref.path}/${name}`, label: field.label, part: part.name, value, origin: this.origin(part, index, reads) })
+  }
+
+  /** Values to try for an unknown: ends and points between, or every option. */
+  samples(path: FieldPath, count: number, reads: Reads): readonly unknown[] {
+    const { part, index } = this.at(path)
+    const [, field] = part.fields[index]!
+    if (field.type === 'choice') return Object.keys(field.options)
+    const [low, high] = this.plausible(part, index, reads)
+    return Array.from({ length: count }, (_, i) => low + ((high - low) * i) / (count - 1))
+  }
+}
