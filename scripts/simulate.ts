@@ -1,10 +1,11 @@
+import { runIds, type RunId } from '#core/simulation/run-kinds'
 // npm run --silent simulate -- FILE.json --run NAME [--battery old] [--weather FILE.epw]: a run of a job as JSON, from the core alone.
 import { readFile } from 'node:fs/promises'
 import { parseArgs } from 'node:util'
 import { partsOf } from '#core/job/document'
 import { plantOf } from '#core/simulation/plant-of-job'
 import { inputsOfJob } from '#core/simulation/inputs'
-import { runIds, runNow, type RunId } from '#core/simulation/runs'
+import { runNow } from '#core/simulation/runs'
 import { readEpw, weatherOf } from '#core/weather/epw'
 import { fail, jobFromFile } from './lib/job-argument'
 

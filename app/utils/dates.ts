@@ -1,4 +1,4 @@
-import { beginsAt } from '#core/simulation/runs'
+import { beginsAt } from '#core/simulation/run-kinds'
 
 const units: readonly (readonly [Intl.RelativeTimeFormatUnit, number])[] = [['day', 86_400], ['hour', 3600], ['minute', 60]]
 const relative = new Intl.RelativeTimeFormat('en', { numeric: 'auto' })

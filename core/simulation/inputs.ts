@@ -1,7 +1,7 @@
+import { usualInputs, type RunId, type RunInputs } from './run-kinds'
 import type { JobDocument } from '#core/job/document'
 import { factsOf, usualSystem, type ShopSettings, type System } from '#core/system/system'
 import { home } from '#core/weather/places'
-import { usualInputs, type RunId, type RunInputs } from './runs'
 
 /** The number somebody entered, or a usual one: what a run begins with is never asked for as an unknown. */
 const entered = (part: { $entered(field: string): unknown } | undefined, name: string, usual: number): number => {

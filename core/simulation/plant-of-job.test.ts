@@ -1,3 +1,4 @@
+import { runIds } from './run-kinds'
 import { readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { assess } from '#core/assessment/assess'
@@ -7,7 +8,7 @@ import { withValues } from '#core/testing'
 import { plantOf } from './plant-of-job'
 import { inputsOfJob } from './inputs'
 import type { LinkPlant } from './plant'
-import { runIds, runNow } from './runs'
+import { runNow } from './runs'
 import { variantsOf } from '#core/compare/variants'
 
 const folder = new URL('../../demo/jobs/', import.meta.url)
@@ -46,12 +47,12 @@ describe('the system built from a job', () => {
     ['nothing', { kind: 'none' }, { kind: 'none' }],
   ])('links by %s as it is entered', (_what, values, link) => {
     const path = `links/${Object.keys(job('0417').links)[0]!}`
-    expect(plantOf(withValues(job('0417'), Object.fromEntries(Object.entries(values).map(([name, value]) => [`${path}/${name}`, value]))), {}, 'new').link).toMatchObject(link)
+    expect(plantOf(withValues(job('0417'), Object.fromEntries(Object.entries(values).map(([name, value]) => [`${path}/${name}`, value]))), {}, 'new').sides[0]?.link ?? { kind: 'none' }).toMatchObject(link)
   })
 
   it('an external regulator floats and folds back; one that only holds the field does not fold', () => {
     const path = `alternators/${Object.keys(job('0417').alternators)[0]!}`
-    const machine = (values: Readonly<Record<string, unknown>>) => plantOf(withValues(job('0417'), Object.fromEntries(Object.entries(values).map(([name, value]) => [`${path}/${name}`, value]))), {}, 'new').alternator!
+    const machine = (values: Readonly<Record<string, unknown>>) => plantOf(withValues(job('0417'), Object.fromEntries(Object.entries(values).map(([name, value]) => [`${path}/${name}`, value]))), {}, 'new').sides[0]!.alternator!
     expect(machine({ regulator: 'fixed' })).toMatchObject({ floatV: null, foldsBack: false })
     expect(machine({ regulator: 'external', fieldWire: 'field' })).toMatchObject({ floatV: 13.5, foldsBack: false })
   })
@@ -67,14 +68,14 @@ describe('the system built from a job', () => {
   it('says what it assumed, by name, and nothing of what was measured', () => {
     const { job: bare } = withNewPart(emptyJob('1'), 'alternators')
     expect(plantOf(bare, {}, 'new').assumed.join('\n')).toMatch(/is not known and taken as usual/)
-    expect(plantOf(withNewPart(bare, 'alternators').job, {}, 'new').assumed).toContain('Of 2 alternators the first is simulated')
+    expect(plantOf(withNewPart(bare, 'alternators').job, {}, 'new').sides).toHaveLength(2)
     expect(plantOf(job('0417'), {}, 'new').assumed.filter((words) => /undefined|\//.test(words))).toEqual([])
   })
 
   it('takes the measured curve of heat where there are readings', () => {
     const path = `alternators/${Object.keys(job('0417').alternators)[0]!}`
     const read = withValues(job('0417'), { [`${path}/temperatureReadings`]: [{ amps: 60, rpm: 5000, minutes: 10, celsius: 80 }, { amps: 60, rpm: 5000, minutes: 30, celsius: 105 }] })
-    expect(plantOf(read, {}, 'new').alternator!.heat).not.toEqual(plantOf(job('0417'), {}, 'new').alternator!.heat)
+    expect(plantOf(read, {}, 'new').sides[0]!.alternator!.heat).not.toEqual(plantOf(job('0417'), {}, 'new').sides[0]!.alternator!.heat)
     expect(plantOf(read, {}, 'new').assumed.join()).not.toMatch(/engineering defaults/)
   })
 })
@@ -109,8 +110,8 @@ describe('systems to run side by side', () => {
 
   it('offer a DC-DC and a duty-cycling relay to an alternator that is held by neither', () => {
     const variants = of('0417')
-    expect(variants.find((v) => v.id === 'dcdc')!.plant.link.kind).toBe('dcdc')
-    expect(variants.find((v) => v.id === 'duty')!.plant.link).toMatchObject({ kind: 'duty', offS: 60 })
+    expect(variants.find((v) => v.id === 'dcdc')!.plant.sides[0]!.link.kind).toBe('dcdc')
+    expect(variants.find((v) => v.id === 'duty')!.plant.sides[0]!.link).toMatchObject({ kind: 'duty', offS: 60 })
     expect(variantsOf(emptyJob('1'), {}, assess(emptyJob('1'))).map((v) => v.id)).not.toContain('dcdc')
   })
 })

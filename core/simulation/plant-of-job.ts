@@ -6,7 +6,7 @@ import { leadHealth, loadA, sharesBus } from '#core/system/energy'
 import { fieldAt, partName, type JobDocument } from '#core/job/document'
 import { caseLimitC, usualHeat } from '#core/physics/alternator'
 import { c20OverC10, leadLeakA } from '#core/physics/lead'
-import type { AlternatorPlant, LeadPlant, LfpPlant, LinkPlant, Plant, SolarPlant, Stages } from './plant'
+import type { AlternatorPlant, LeadPlant, LfpPlant, LinkPlant, Plant, SidePlant, SolarPlant, Stages } from './plant'
 
 /** Which batteries the house has in a run: the lead that is there now, or the battery in question (with lead where it stays). */
 export type Fitted = 'old' | 'new'
@@ -14,32 +14,26 @@ export type Fitted = 'old' | 'new'
 /**
  * The plant of a system as its scene has it. Values that are neither known nor assumed there are taken as usual, in the
  * middle of their plausible range or as the first of their options, and named in `assumed`.
- * @param machine the alternator that is simulated, with its link; others are named
  */
-export function plantFrom(asked: System, fitted: Fitted, machine?: AlternatorLane): Plant {
+export function plantFrom(asked: System, fitted: Fitted): Plant {
   const system = asked.asUsual()
-  const machines = system.lanes.filter((lane) => lane.kind === 'alternator')
-  const simulated = machine ? machines.find(({ id }) => id === machine.id) : machines[0]
-  const plant = partsOfPlant(system, fitted, simulated)
+  const plant = partsOfPlant(system, fitted)
   const { taken, facts } = system.scene
   const words = (path: string): string => {
     const at = fieldAt(path)
     return at ? `${partName(facts.job, at.partPath)}: ${at.field.label.toLowerCase()}` : path
   }
-  return {
-    ...plant,
-    assumed: [
-      ...[...taken!].map((path) => `${words(path)} is not known and taken as usual`),
-      ...(machines.length > 1 ? [`Of ${machines.length} alternators ${simulated === machines[0] ? 'the first' : 'one'} is simulated`] : []),
-      ...(machines[0]?.alternator.temperatureReadings === null ? [`Heat of the alternator by engineering defaults: ${usualHeat.riseK} K, ${usualHeat.tauMin} min, limit ${caseLimitC} °C`] : []),
-    ],
-  }
+  const guessed = alternatorLanes(system).some(({ alternator }) => alternator.temperatureReadings === null)
+  const heat = `Heat of the alternator by engineering defaults: ${usualHeat.riseK} K, ${usualHeat.tauMin} min, limit ${caseLimitC} °C`
+  return { ...plant, assumed: [...[...taken!].map((path) => `${words(path)} is not known and taken as usual`), ...(guessed ? [heat] : [])] }
 }
+
+const alternatorLanes = ({ lanes }: System): AlternatorLane[] => lanes.filter((lane) => lane.kind === 'alternator')
 
 /** The system of a job as the simulation sees it. @see plantFrom */
 export const plantOf = (job: JobDocument, shop: ShopSettings, fitted: Fitted): Plant => plantFrom(usualSystem(factsOf(job, shop)), fitted)
 
-function partsOfPlant(system: System, fitted: Fitted, machine: AlternatorLane | undefined): Omit<Plant, 'assumed'> {
+function partsOfPlant(system: System, fitted: Fitted): Omit<Plant, 'assumed'> {
   const { rules, one, many, bank, lanes } = system
   const houseV = fitted === 'new' ? bank.nominalV : Number(one.houseBank.nominalV)
   const hybrid = sharesBus(system)
@@ -54,10 +48,7 @@ function partsOfPlant(system: System, fitted: Fitted, machine: AlternatorLane | 
     name: fitted === 'new' ? one.candidate.$ownName ?? 'the new battery' : 'the old bank',
     lfp: fitted === 'new' ? lfpOf(system) : null,
     houseLead: fitted === 'old' || hybrid ? lead : null,
-    startLead: one.startingBattery.present === 'yes' && machine ? startLeadOf(one.startingBattery, Number(machine.alternator.nominalV)) : null,
-    standbyA: one.startingBattery.present === 'noEngine' ? 0 : one.startingBattery.standbyA,
-    alternator: machine ? alternatorOf(machine.alternator, system) : null,
-    link: machine ? linkOf(machine, system) : { kind: 'none' },
+    sides: alternatorLanes(system).map((lane) => sideOf(lane, system)),
     chargers: lanes.flatMap((lane) => (lane.kind !== 'charger' ? [] : [{
       name: lane.name, stages: stagesOf(lane.charger, system), ohm: cableOhm(lane, rules),
       efficiency: lane.charger.efficiency / 100, powerFactor: lane.charger.powerFactor, supplyV: lane.charger.supplyV,
@@ -70,6 +61,20 @@ function partsOfPlant(system: System, fitted: Fitted, machine: AlternatorLane | 
     inverterEfficiency: (many.inverters[0]?.efficiency ?? rules.inverterEfficiency) / 100,
     loadsOffV: many.inverters[0]?.cutOffV ?? 10.5 * (houseV / 12),
     place: { kind: one.place.where, coldestC: one.place.coldestC, hottestC: one.place.hottestC, insulated: one.place.ventilation === 'closed' },
+  }
+}
+
+/** An alternator with its starting battery and its link. */
+function sideOf(lane: AlternatorLane, system: System): SidePlant {
+  const { alternator } = lane
+  const starting = system.one.startingBattery
+  const nominalV = Number(alternator.nominalV)
+  return {
+    id: lane.id, name: lane.name, nominalV,
+    alternator: alternatorOf(alternator, system),
+    startLead: starting.present === 'yes' ? startLeadOf(starting, nominalV) : null,
+    standbyA: starting.present === 'noEngine' ? 0 : starting.standbyA,
+    link: linkOf(lane, system),
   }
 }
 
@@ -121,6 +126,9 @@ function alternatorOf(machine: View<'alternators'>, { rules, craft }: System): A
   }
 }
 
+/** A duty-cycling relay measures the current for so long before it opens, s (engineering default). */
+const dutySensesS = 10
+
 function linkOf(lane: AlternatorLane, system: System): LinkPlant {
   const { link } = lane
   const ohm = cableOhm(lane, system.rules)
@@ -129,7 +137,7 @@ function linkOf(lane: AlternatorLane, system: System): LinkPlant {
     case 'solenoid': return { kind: 'solenoid', ohm }
     case 'diode': return { kind: 'diode', ohm, dropV: link.dropV }
     case 'vsr': return { kind: 'vsr', ohm, closesV: link.closesV, opensV: link.opensV, delayS: link.delayS, bothWay: link.bothWay === 'yes' }
-    case 'duty': return { kind: 'duty', ohm, opensAboveA: link.opensAboveA, offS: link.offTimeS }
+    case 'duty': return { kind: 'duty', ohm, opensAboveA: link.opensAboveA, sensesS: dutySensesS, offS: link.offTimeS }
     case 'dcdc': return { kind: 'dcdc', ohm, stages: stagesOf(link, system), efficiency: system.rules.dcdcEfficiency / 100, lowestV: link.lowestInputV, wire: link.signal === 'wire', backFeed: link.backFeed === 'yes' }
     case 'none': return { kind: 'none' }
   }

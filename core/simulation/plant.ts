@@ -71,9 +71,22 @@ export type LinkPlant =
   | { readonly kind: 'closed' | 'solenoid'; readonly ohm: number }
   | { readonly kind: 'diode'; readonly ohm: number; readonly dropV: number }
   | { readonly kind: 'vsr'; readonly ohm: number; readonly closesV: number; readonly opensV: number; readonly delayS: number; readonly bothWay: boolean }
-  | { readonly kind: 'duty'; readonly ohm: number; readonly opensAboveA: number; readonly offS: number }
+  | { readonly kind: 'duty'; readonly ohm: number; readonly opensAboveA: number; readonly sensesS: number; readonly offS: number }
   | { readonly kind: 'dcdc'; readonly ohm: number; readonly stages: Stages; readonly efficiency: number; readonly lowestV: number; readonly wire: boolean; readonly backFeed: boolean }
   | { readonly kind: 'none' }
+
+/** One alternator with its starting battery and its link to the house; a starting side without an alternator where there is none. */
+export interface SidePlant {
+  /** Path of its link in the job. */
+  readonly id: string
+  readonly name: string
+  readonly nominalV: number
+  readonly alternator: AlternatorPlant | null
+  readonly startLead: LeadPlant | null
+  /** Draw of the starting side with the key off, A. */
+  readonly standbyA: number
+  readonly link: LinkPlant
+}
 
 export interface SolarPlant {
   readonly watts: number
@@ -92,11 +105,8 @@ export interface Plant {
   readonly lfp: LfpPlant | null
   /** Lead on the house bus: the old bank as found, or the lead of a hybrid. */
   readonly houseLead: LeadPlant | null
-  readonly startLead: LeadPlant | null
-  /** Draw of the starting side with the key off, A. */
-  readonly standbyA: number
-  readonly alternator: AlternatorPlant | null
-  readonly link: LinkPlant
+  /** Every alternator with its starting battery and its link: a side each of a star around the house bus. */
+  readonly sides: readonly SidePlant[]
   readonly chargers: readonly { readonly name: string; readonly stages: Stages; readonly ohm: number; readonly efficiency: number; readonly powerFactor: number; readonly supplyV: number }[]
   readonly solar: readonly (SolarPlant & { readonly name: string })[]
   readonly sources: readonly { readonly name: string; readonly amps: number; readonly volts: number; readonly hours: number }[]

@@ -1,64 +1,21 @@
+import { coulombicEfficiency } from '#core/physics/lfp'
 import { clearDays, type Weather } from '#core/weather/sun'
-import { hoursSince, Simulation, type SimEvent, type Surroundings } from './engine'
+import { Course } from './course'
+import { eventWords, type SimEvent } from './events'
+import { Trigger } from './model/trigger'
 import type { Plant } from './plant'
 import { Recorder, type Series } from './record'
+import { beginsAt, runKind, type RunId, type RunInputs } from './run-kinds'
+import { hoursSince, Simulation, longPace, usualPace, type Pace } from './simulation'
 
-/** What a run asks for; each has a default from the job. */
-export interface RunInputs {
-  /** State of charge at the start, 0 to 1. */
-  readonly soc: number
-  readonly days: number
-  /** Hours the engine runs a day, of which a share at idle (0 to 1), and from which hour. */
-  readonly driveH: number
-  readonly idleShare: number
-  readonly driveFrom: number
-  /** Hours on mains a day, and from which hour. */
-  readonly mainsH: number
-  readonly mainsFrom: number
-  /** Air at its coldest and warmest in the day, °C. */
-  readonly coldC: number
-  readonly warmC: number
-  /** Share of clear-sky sun, 0 to 1, latitude and longitude in degrees, and day of the year. */
-  readonly clearness: number
-  readonly latitude: number
-  readonly longitude: number
-  readonly dayOfYear: number
-  readonly tilt: number
-  /** Whether the loads run. */
-  readonly loads: boolean
+/** What came of one alternator. */
+export interface MachineTotals {
+  readonly side: string
+  readonly peakC: number
+  readonly hotH: number
+  /** Minutes of driving until it passed its limit; null where it did not. */
+  readonly limitMin: number | null
 }
-
-interface RunKind {
-  readonly title: string
-  readonly about: string
-  /** Seconds a step, and where a link switches many times an hour. */
-  readonly dt: number
-  readonly switchingDt?: number
-  readonly inputs: readonly (keyof RunInputs)[]
-  readonly usual: (base: RunInputs) => Partial<RunInputs>
-  readonly needsWeather?: true
-  /** Ends before its days are over. */
-  readonly until?: (simulation: Simulation) => boolean
-}
-
-const full = (s: Simulation): boolean => (s.lfp ? s.lfp.soc >= 0.995 : (s.houseLead?.soc ?? 1) >= 0.98)
-const empty = (s: Simulation): boolean => (s.lfp ? s.lfp.soc <= 0.005 || !s.lfp.dischargeGate : (s.houseLead?.soc ?? 0) <= 0.05)
-
-/** Air on a mild night, °C: what cold does to a charge is asked of the cold morning. */
-const mildC = 12
-
-/** Every run, by name. */
-export const runKinds = {
-  'driving-day': { title: 'Driving day', about: 'From a low morning through the drive and the night at the mooring or camp.', dt: 30, switchingDt: 10, inputs: ['soc', 'days', 'driveH', 'idleShare', 'driveFrom', 'mainsH', 'mainsFrom', 'coldC', 'warmC', 'clearness'], usual: () => ({ days: 1, mainsH: 0 }) },
-  'standing-still': { title: 'Standing still', about: 'Days until it is flat, on the sun alone.', dt: 30, inputs: ['soc', 'days', 'clearness', 'dayOfYear', 'latitude', 'tilt', 'coldC', 'warmC'], usual: () => ({ soc: 1, days: 14, driveH: 0, mainsH: 0 }), until: empty },
-  'mains-night': { title: 'Mains night', about: 'Hours to full on the mains charger, and what it draws from the supply.', dt: 30, switchingDt: 10, inputs: ['soc', 'mainsFrom', 'coldC', 'warmC'], usual: (base) => ({ days: 1, driveH: 0, mainsH: 24, mainsFrom: 0, clearness: 0, coldC: Math.max(mildC, base.coldC), warmC: Math.max(mildC, base.warmC) }), until: full },
-  'cold-morning': { title: 'Cold morning or week', about: 'Soaked at the coldest, then the first start: when a source would charge, and when the cells allow it.', dt: 30, switchingDt: 10, inputs: ['soc', 'days', 'driveH', 'driveFrom', 'mainsH', 'mainsFrom', 'coldC', 'warmC', 'clearness'], usual: (base) => ({ days: 1, driveFrom: 7, warmC: base.coldC + 4, clearness: 0.3, dayOfYear: 15 }) },
-  'lay-up': { title: 'Lay-up', about: 'Weeks of standby, nothing charging.', dt: 60, inputs: ['soc', 'days', 'coldC', 'warmC'], usual: () => ({ soc: 0.6, days: 180, driveH: 0, mainsH: 0, clearness: 0, loads: false }), until: empty },
-  'typical-year': { title: 'Typical year', about: 'A year of weather: days short of energy, hours refused for cold.', dt: 60, inputs: ['soc', 'driveH', 'mainsH', 'tilt'], usual: () => ({ soc: 0.8, days: 365 }), needsWeather: true },
-} as const satisfies Record<string, RunKind>
-export type RunId = keyof typeof runKinds
-export const runIds = Object.keys(runKinds) as RunId[]
-export const runKind = (id: RunId): RunKind => runKinds[id]
 
 export interface Totals {
   readonly hours: number
@@ -68,7 +25,7 @@ export interface Totals {
   readonly mainsAh: number
   readonly solarAh: number
   readonly sourceAh: number
-  /** Charge that ran from the house to the starting side with the engine off, Ah. */
+  /** Charge that ran from the house to the starting sides with the engine off, Ah. */
   readonly backAh: number
   readonly endSoc: number
   readonly leastSoc: number
@@ -76,10 +33,13 @@ export interface Totals {
   readonly fullAfterH: number | null
   /** Hours until the loads went off for the first time; null where they never did. */
   readonly darkAfterH: number | null
+  /** Of the hottest alternator. */
   readonly alternatorPeakC: number | null
   readonly alternatorHotH: number
-  /** Minutes until the alternator passed its limit; null where it never did. */
+  /** Minutes until an alternator passed its limit; null where none did. */
   readonly alternatorLimitMin: number | null
+  /** Each alternator by itself, by its side. */
+  readonly machines: readonly MachineTotals[]
   readonly coldRefusedH: number
   readonly heaterWh: number
   readonly leadGassingH: number
@@ -93,55 +53,44 @@ export interface Totals {
   readonly imbalance: number
 }
 
+export interface RunEvent extends Readonly<Record<string, unknown>> {
+  readonly t: number
+  readonly kind: SimEvent['kind']
+  readonly words: string
+}
+
 export interface RunResult {
   readonly run: RunId
   readonly plant: string
   readonly inputs: RunInputs
   readonly series: Series
-  readonly events: readonly SimEvent[]
+  readonly events: readonly RunEvent[]
   readonly totals: Totals
   readonly assumed: readonly string[]
 }
 
 const mostEvents = 400
 const stretches = 700
-const stepsBetweenReports = 4000
-
-/** Inputs of a run as they come from the job. */
-export const usualInputs = (run: RunId, base: RunInputs): RunInputs => ({ ...base, ...runKind(run).usual(base) })
-
-/** What runs at each minute of a day: the engine (0 off, 1 at idle, 2 at cruise) and mains. */
-function dayPlan({ driveFrom, driveH, idleShare, mainsFrom, mainsH }: RunInputs): { readonly engine: Uint8Array; readonly mains: Uint8Array } {
-  return {
-    engine: new Uint8Array(1440).map((_, minute) => (hoursSince(driveFrom, minute / 60) >= driveH ? 0 : hoursSince(driveFrom, minute / 60) < driveH * idleShare ? 1 : 2)),
-    mains: new Uint8Array(1440).map((_, minute) => (hoursSince(mainsFrom, minute / 60) < mainsH ? 1 : 0)),
-  }
-}
-
-const smallAh = 50
-
-/** Seconds a step: that of the run; less where the house battery is small and moves fast, or a link switches many times an hour. */
-export function stepOf(run: RunId, plant: Plant): number {
-  const ah = Math.min(plant.lfp?.ah ?? Infinity, plant.houseLead?.c10 ?? Infinity)
-  const switches = plant.link.kind === 'duty' || plant.link.kind === 'vsr'
-  const { dt, switchingDt = dt } = runKind(run)
-  return Math.min(switches ? switchingDt : dt, ah < smallAh ? 20 : 60)
-}
+const stepsBetweenReports = 1000
+/** Charge at which a battery counts as full, and as empty. */
+const fullLfp = 0.995
+const fullLead = 0.98
+const emptyLfp = 0.005
+const emptyLead = 0.05
 
 /**
  * Carries out a run. A generator, so that whoever runs it may show progress and stop: it yields the share done, 0 to 1,
- * every few thousand steps, and returns the result. Deterministic.
+ * every thousand steps, and returns the result. Deterministic.
  * @param weather hours of sun and air; where none is given, clear days between the two temperatures
- * @param dt seconds a step, 1 to 60; {@link stepOf} where none is given
  */
-export function* carryOut(run: RunId, plant: Plant, inputs: RunInputs, weather: Weather | null = null, dt = stepOf(run, plant)): Generator<number, RunResult, void> {
-  const course = new Course(run, plant, inputs, weather, dt, true)
-  while (course.goOn(stepsBetweenReports)) yield course.share
-  return course.result()
+export function* carryOut(run: RunId, plant: Plant, inputs: RunInputs, weather: Weather | null = null, pace: Pace = paceOf(run)): Generator<number, RunResult, void> {
+  const going = new Going(run, plant, inputs, weather, pace, true)
+  while (going.goOn()) yield going.share
+  return going.result()
 }
 
-/** The hour at which every run begins: morning. */
-export const beginsAt = 6
+/** How finely a run is stepped. */
+const paceOf = (run: RunId): Pace => (runKind(run).needsWeather ? longPace : usualPace)
 
 /** Length of a stretch of the record of a run, s: where it is hours, a whole share of a day, so that each day has its own least and most. */
 function stretchOf(seconds: number): number {
@@ -149,85 +98,87 @@ function stretchOf(seconds: number): number {
   return even < 3600 ? even : 86_400 / Math.ceil(86_400 / even)
 }
 
-/** A run on its way. Its loop is a plain method, which the machine makes fast as it never would a generator. */
-class Course {
+/** A run on its way. */
+class Going {
   private readonly simulation: Simulation
   private readonly recorder: Recorder | null
+  private readonly course: Course
   private readonly sky: Weather
   private readonly seconds: number
-  private readonly day: ReturnType<typeof dayPlan>
-  private readonly until: ((simulation: Simulation) => boolean) | undefined
   private readonly startSoc: number
-  private readonly around: { -readonly [K in keyof Surroundings]: Surroundings[K] }
   private readonly events: SimEvent[] = []
   private leastSoc: number
   private fullAfterH: number | null = null
   private darkAfterH: number | null = null
-  private limitMin: number | null = null
+  /** Minutes until each alternator passed its limit, by its side. */
+  private readonly limitMin = new Map<string, number>()
   private shortToday = false
   private daysShort = 0
   private cutOuts = 0
+  private ended = false
 
-  constructor(private readonly run: RunId, private readonly plant: Plant, private readonly inputs: RunInputs, private readonly weather: Weather | null, private readonly dt: number, recorded: boolean) {
-    const days = Math.min(366, Math.max(0.01, inputs.days))
+  constructor(private readonly run: RunId, private readonly plant: Plant, private readonly inputs: RunInputs, weather: Weather | null, pace: Pace, recorded: boolean) {
+    this.seconds = Math.round(Math.min(366, Math.max(0.01, inputs.days)) * 86_400)
+    this.sky = weather ?? clearSky(inputs)
+    this.course = new Course(inputs, plant, this.sky, weather !== null)
     const meanC = (inputs.coldC + inputs.warmC) / 2
-    const { latitude, longitude } = inputs
-    this.seconds = Math.round((days * 86_400) / dt) * dt
-    this.sky = weather ?? clearDays({
-      dayMs: Date.UTC(2025, 0, 1) + (inputs.dayOfYear - 1) * 86_400_000 - Math.round(longitude / 15) * 3_600_000, days: 1, latitude, longitude, tiltDeg: inputs.tilt,
-      clearness: inputs.clearness, meanC, swingC: (inputs.warmC - inputs.coldC) / 2,
-    })
-    const startC = run === 'cold-morning' ? inputs.coldC : weather ? Math.max(plant.place.coldestC, weather.airC[beginsAt]!) : meanC
-    this.simulation = new Simulation(plant, { soc: inputs.soc, tempC: startC, leadSoc: Math.max(0.3, inputs.soc) })
-    this.recorder = recorded ? new Recorder(Math.max(dt, stretchOf(this.seconds)), this.simulation) : null
-    this.day = dayPlan(inputs)
-    this.until = runKind(run).until
+    const tempC = run === 'cold-morning' ? inputs.coldC : weather ? Math.max(plant.place.coldestC, weather.airC[beginsAt]!) : meanC
+    this.simulation = new Simulation(plant, { soc: inputs.soc, tempC, leadSoc: Math.max(0.3, inputs.soc) }, pace)
+    this.simulation.watch(this.fullness())
+    if (runKind(run).until === 'empty') this.simulation.watch(this.emptiness())
+    this.recorder = recorded ? new Recorder(stretchOf(this.seconds), this.simulation) : null
     this.leastSoc = inputs.soc
     this.startSoc = this.simulation.lfp?.soc ?? 0
-    this.around = { hour: 0, engine: 'off', engineS: 0, mains: false, airC: startC, sunWm2: 0, loads: inputs.loads }
+  }
+
+  /** The first time the house battery is full. */
+  private fullness(): Trigger {
+    const { lfp, houseLead } = this.simulation
+    const above = (): number => (lfp ? lfp.endSoc - fullLfp : (houseLead?.endSoc ?? 1) - fullLead) + 1e-9
+    return new Trigger(() => (this.fullAfterH === null ? above() : -1), () => {
+      this.fullAfterH = this.simulation.t / 3600
+      if (runKind(this.run).until === 'full') this.ended = true
+    })
+  }
+  private emptiness(): Trigger {
+    const { lfp, houseLead } = this.simulation
+    const below = (): number => (lfp ? (lfp.dischargeGate ? emptyLfp - lfp.endSoc : 1) : emptyLead - (houseLead?.endSoc ?? 0)) + 1e-9
+    return new Trigger(() => (this.ended ? -1 : below()), () => { this.ended = true })
   }
 
   /** Share of the run that is done, 0 to 1. */
   get share(): number { return this.simulation.t / this.seconds }
 
-  /** Goes on by so many steps; false when the run is over. */
-  goOn(steps: number): boolean {
-    const { simulation, recorder, around, dt, seconds } = this
-    for (let n = 0; n < steps; n++) {
-      if (simulation.t >= seconds - 1e-6) return false
-      const inDay = this.lookAround(beginsAt * 3600 + simulation.t)
-      simulation.step(dt, around)
-      recorder?.take(simulation)
-      const soc = simulation.lfp ? simulation.lfp.soc : simulation.houseLead ? simulation.houseLead.soc : 0
-      if (soc < this.leastSoc) this.leastSoc = soc
-      if (this.fullAfterH === null && full(simulation)) this.fullAfterH = simulation.t / 3600
-      if (simulation.events.length > 0) this.note()
-      if (inDay + dt >= 86_400) {
-        if (this.shortToday || (this.inputs.loads && simulation.unservedAh > 0 && simulation.loadA < 0.01)) this.daysShort++
-        this.shortToday = false
-      }
-      if (this.until?.(simulation)) return false
+  /** Goes on by some steps; false when the run is over. */
+  goOn(): boolean {
+    const { simulation, seconds } = this
+    const begun = simulation.steps
+    while (simulation.steps - begun < stepsBetweenReports) {
+      if (this.ended || simulation.t >= seconds - 1e-6) return false
+      const { around, untilS } = this.course.next(simulation.t)
+      simulation.advance(Math.min(untilS, seconds) - simulation.t, around, this.afterStep)
+      this.endOfDay()
     }
     return true
   }
 
-  /** Sets what is around at so many seconds since the first midnight; gives those since the last. */
-  private lookAround(clock: number): number {
-    const { around, day, sky, plant } = this
-    // Whole numbers are cut off with |: the remainder of fractions is a slow call, once a step.
-    const inDay = clock - ((clock / 86_400) | 0) * 86_400
-    const at = ((clock / 3600) | 0) % sky.airC.length
-    const airC = sky.airC[at]!
-    const minute = (inDay / 60) | 0
-    const engine = day.engine[minute]!
-    around.hour = inDay / 3600
-    // The survey knows how cold and hot the place gets, whatever the air outside does over a year.
-    around.airC = this.weather ? Math.min(plant.place.hottestC, Math.max(plant.place.coldestC, airC)) : airC
-    around.sunWm2 = sky.panelWm2[at]!
-    around.engine = engine === 0 ? 'off' : engine === 1 ? 'idle' : 'cruise'
-    around.engineS = engine === 0 ? 0 : hoursSince(this.inputs.driveFrom, around.hour) * 3600
-    around.mains = day.mains[minute] === 1
-    return inDay
+  /** Looks at the system where a step ends; true once the run is over. */
+  private readonly afterStep = (): boolean => {
+    const { simulation } = this
+    this.recorder?.take(simulation)
+    const soc = simulation.lfp?.soc ?? simulation.houseLead?.soc ?? 0
+    if (soc < this.leastSoc) this.leastSoc = soc
+    if (simulation.events.length > 0) this.note()
+    return this.ended
+  }
+
+  /** At midnight it is counted whether the day was short of energy. */
+  private endOfDay(): void {
+    const { simulation, inputs } = this
+    const inDay = (beginsAt * 3600 + simulation.t) % 86_400
+    if (inDay > 1e-3 && inDay < 86_400 - 1e-3) return
+    if (this.shortToday || (inputs.loads && simulation.unservedAh > 0 && simulation.loadA < 0.01)) this.daysShort++
+    this.shortToday = false
   }
 
   /** Takes over what happened, and counts what is counted. */
@@ -235,50 +186,72 @@ class Course {
     const { simulation } = this
     for (const event of simulation.events) {
       if (this.events.length < mostEvents) this.events.push(event)
-      if (event.kind === 'dark' && event.words.includes('went off')) {
+      if (event.kind === 'dark' && event.dark) {
         this.darkAfterH ??= event.t / 3600
         this.shortToday = true
       }
-      if (event.kind === 'cut-out' && event.words.includes('cut out')) this.cutOuts++
-      if (event.kind === 'alternator' && event.words.includes('passed')) this.limitMin ??= (event.t - hoursSince(beginsAt, this.inputs.driveFrom) * 3600) / 60
+      if (event.kind === 'cut-out' && event.out) this.cutOuts++
+      if (event.kind === 'alternator' && event.over && !this.limitMin.has(event.side!)) this.limitMin.set(event.side!, this.drivenMin(event.t))
     }
     simulation.events.length = 0
   }
 
+  private drivenMin(t: number): number { return (t - hoursSince(beginsAt, this.inputs.driveFrom) * 3600) / 60 }
+
   result(): RunResult {
-    return { run: this.run, plant: this.plant.name, inputs: this.inputs, series: this.recorder!.series(), events: this.events, assumed: [...this.plant.assumed, `Weather: ${this.sky.source}`], totals: this.totals() }
+    return {
+      run: this.run, plant: this.plant.name, inputs: this.inputs, series: this.recorder!.series(), totals: this.totals(),
+      events: this.events.map((event) => ({ ...event, words: eventWords(event) })),
+      assumed: [...this.plant.assumed, `Weather: ${this.sky.source}`],
+    }
   }
 
   totals(): Totals {
-    const { simulation, plant } = this
-    const sum = (units: readonly { readonly ah: number }[]): number => units.reduce((all, unit) => all + unit.ah, 0)
-    const net = (battery: { readonly inAh: number; readonly outAh: number } | null): number => (battery ? battery.inAh - battery.outAh : 0)
-    const [engineAh, mainsAh, solarAh] = [simulation.linkAh + (simulation.dcdc?.ah ?? 0), sum(simulation.chargers), sum(simulation.solar)]
-    const sourceAh = simulation.sourceAh.reduce((a, b) => a + b, 0)
-    const brought = engineAh + mainsAh + solarAh + sourceAh
-    const taken = simulation.loadAh + net(simulation.lfp) + net(simulation.houseLead)
-    const through = Math.max(1, Math.abs(engineAh) + mainsAh + solarAh + sourceAh + simulation.loadAh)
+    const { simulation } = this
+    const { sides, lfp, houseLead } = simulation
+    const machines = sides.flatMap(({ plant: { id }, alternator }): MachineTotals[] =>
+      (alternator ? [{ side: id, peakC: alternator.peakC, hotH: alternator.hotS / 3600, limitMin: this.limitMin.get(id) ?? null }] : []))
+    const sum = (values: readonly number[]): number => values.reduce((all, value) => all + value, 0)
+    const engineAh = sum(sides.map(({ linkAh, dcdc }) => linkAh + (dcdc?.ah ?? 0)))
+    const [mainsAh, solarAh] = [simulation.chargers, simulation.solar].map((units) => sum(units.map(({ ah }) => ah))) as [number, number]
+    const sourceAh = sum(simulation.sourceAh)
     return {
-      hours: simulation.t / 3600, loadAh: simulation.loadAh, unservedAh: simulation.unservedAh, engineAh, mainsAh, solarAh, sourceAh, backAh: simulation.backAh,
-      endSoc: simulation.lfp?.soc ?? simulation.houseLead?.soc ?? 0, leastSoc: this.leastSoc, fullAfterH: this.fullAfterH, darkAfterH: this.darkAfterH,
-      alternatorPeakC: plant.alternator ? simulation.alternatorPeakC : null, alternatorHotH: simulation.alternatorHotS / 3600, alternatorLimitMin: this.limitMin,
-      coldRefusedH: simulation.coldRefusedS / 3600, heaterWh: simulation.lfp?.heaterWh ?? 0, leadGassingH: (simulation.houseLead?.gassingS ?? 0) / 3600, leadLostAh: simulation.houseLead?.ownAh ?? 0,
+      hours: simulation.t / 3600, loadAh: simulation.loadAh, unservedAh: simulation.unservedAh,
+      engineAh, mainsAh, solarAh, sourceAh, backAh: sum(sides.map(({ backAh }) => backAh)),
+      endSoc: lfp?.soc ?? houseLead?.soc ?? 0, leastSoc: this.leastSoc, fullAfterH: this.fullAfterH, darkAfterH: this.darkAfterH,
+      alternatorPeakC: machines.length > 0 ? Math.max(...machines.map(({ peakC }) => peakC)) : null,
+      alternatorHotH: Math.max(0, ...machines.map(({ hotH }) => hotH)), alternatorLimitMin: firstOf(this.limitMin.values()), machines,
+      coldRefusedH: simulation.coldRefusedS / 3600, heaterWh: lfp?.heaterWh ?? 0,
+      leadGassingH: (houseLead?.gassingS ?? 0) / 3600, leadLostAh: houseLead?.ownAh ?? 0,
       acSupplyA: simulation.acSupplyA, daysShort: this.daysShort, cutOuts: this.cutOuts,
-      residualA: simulation.worstResidualA, imbalance: (Math.abs(brought - taken) + Math.abs(socMismatch(simulation, this.startSoc))) / through,
+      residualA: simulation.worstResidualA, imbalance: this.imbalance(engineAh + mainsAh + solarAh + sourceAh),
     }
+  }
+
+  /** What is missing in the balance of charge: of the bus, and of what the lithium says it holds; as a share of what went through. */
+  private imbalance(broughtAh: number): number {
+    const { lfp, houseLead, loadAh } = this.simulation
+    const net = (battery: { readonly inAh: number; readonly outAh: number } | null): number => (battery ? battery.inAh - battery.outAh : 0)
+    const missing = Math.abs(broughtAh - loadAh - net(lfp) - net(houseLead))
+    const held = lfp ? (lfp.soc - this.startSoc) * lfp.plant.ah - (lfp.inAh * coulombicEfficiency - lfp.outAh - lfp.ownAh - lfp.spiltAh) : 0
+    return (missing + Math.abs(held)) / Math.max(1, Math.abs(broughtAh) + loadAh)
   }
 }
 
-/** What the lithium says it holds against what went through its terminals, Ah. */
-function socMismatch(simulation: Simulation, startSoc: number): number {
-  const { lfp } = simulation
-  if (!lfp) return 0
-  return (lfp.soc - startSoc) * lfp.plant.ah - (lfp.inAh * 0.995 - lfp.outAh - lfp.ownAh - lfp.spiltAh)
+const firstOf = (values: Iterable<number>): number | null => {
+  const [first] = values
+  return first ?? null
 }
 
+/** Clear days between the two temperatures of the inputs. */
+const clearSky = ({ coldC, warmC, latitude, longitude, dayOfYear, tilt, clearness }: RunInputs): Weather => clearDays({
+  dayMs: Date.UTC(2025, 0, 1) + (dayOfYear - 1) * 86_400_000 - Math.round(longitude / 15) * 3_600_000, days: 1, latitude, longitude, tiltDeg: tilt,
+  clearness, meanC: (coldC + warmC) / 2, swingC: (warmC - coldC) / 2,
+})
+
 /** Carries a run out to its end at once. */
-export function runNow(run: RunId, plant: Plant, inputs: RunInputs, weather: Weather | null = null, dt?: number): RunResult {
-  const going = carryOut(run, plant, inputs, weather, dt)
+export function runNow(run: RunId, plant: Plant, inputs: RunInputs, weather: Weather | null = null, pace?: Pace): RunResult {
+  const going = carryOut(run, plant, inputs, weather, pace)
   for (;;) {
     const { done, value } = going.next()
     if (done) return value
@@ -286,8 +259,8 @@ export function runNow(run: RunId, plant: Plant, inputs: RunInputs, weather: Wea
 }
 
 /** The totals of a run carried out to its end at once, without its series: what checks and the solver ask. The same run as {@link runNow}. */
-export function totalsOf(run: RunId, plant: Plant, inputs: RunInputs, weather: Weather | null = null, dt = stepOf(run, plant)): Totals {
-  const course = new Course(run, plant, inputs, weather, dt, false)
-  while (course.goOn(stepsBetweenReports)) { /* on to the end */ }
-  return course.totals()
+export function totalsOf(run: RunId, plant: Plant, inputs: RunInputs, weather: Weather | null = null, pace: Pace = paceOf(run)): Totals {
+  const going = new Going(run, plant, inputs, weather, pace, false)
+  while (going.goOn()) { /* on to the end */ }
+  return going.totals()
 }

@@ -1,4 +1,6 @@
-import { Lead, Lfp, solveFalling } from './engine'
+import { Lead } from './model/lead'
+import { Lfp } from './model/lfp'
+import { fallingRoot } from './model/roots'
 import type { LeadPlant, LfpPlant } from './plant'
 
 /** Who carries a current in a bank of lead and lithium on one bus. Currents into the battery are positive, A. */
@@ -26,7 +28,7 @@ export function shareOf(lfp: LfpPlant, lead: LeadPlant, soc: number, externalA: 
   const lithium = new Lfp(lfp, soc, tempC, false)
   const acid = new Lead(lead, restedLeadSoc, tempC)
   const solve = (withLithium: boolean): number =>
-    solveFalling((v) => externalA - (withLithium ? lithium.ampsAt(v) : 0) - acid.ampsAt(v), lithium.restV, 0, 20 * (lfp.nominalV / 12), -1 / lithium.ohm)
+    fallingRoot((v) => externalA - (withLithium ? lithium.ampsAt(v) : 0) - acid.ampsAt(v), lithium.restV, 0, 20 * (lfp.nominalV / 12), -1 / lithium.ohmNow).v
   const joinedV = solve(true)
   const off = lfp.stops !== null && (joinedV >= lfp.stops.chargeV || joinedV <= lfp.stops.dischargeV)
   const busV = off ? solve(false) : joinedV

@@ -9,11 +9,14 @@ const props = defineProps<{ results: readonly RunResult[]; titles: readonly stri
 /** Value of a channel at the playhead; null where the system has none. */
 type ValueOf = (id: ChannelId) => number | null
 function momentOf({ series: { t, values } }: RunResult): ValueOf {
-  const next = t.findIndex((time) => time >= props.at)
-  const index = next < 0 ? t.length - 1 : next
+  const found = t.findIndex((time) => time > props.at)
+  const next = found < 0 ? t.length - 1 : found
+  const last = Math.max(0, found < 0 ? next : next - 1)
+  const share = next === last ? 0 : Math.max(0, (props.at - t[last]!) / (t[next]! - t[last]!))
   return (id) => {
-    const value = values[id]?.[index]
-    return value !== undefined && Number.isFinite(value) ? value : null
+    const [before, after] = [values[id]?.[last], values[id]?.[next]]
+    if (before === undefined || after === undefined || !Number.isFinite(before) || !Number.isFinite(after)) return null
+    return before + (after - before) * share
   }
 }
 

@@ -1,24 +1,25 @@
+import { beginsAt, type RunId, type RunInputs } from '#core/simulation/run-kinds'
 import { holdBack, replacement } from '#core/remedies/arrangements'
 import { caseLimitC, steadyCaseC, usualHeat } from '#core/physics/alternator'
 import { plantFrom } from '#core/simulation/plant-of-job'
 import { inputsOf } from '#core/simulation/inputs'
 import type { Plant } from '#core/simulation/plant'
-import { hoursSince } from '#core/simulation/engine'
-import { beginsAt, totalsOf, type RunId, type RunInputs, type Totals } from '#core/simulation/runs'
+import { hoursSince } from '#core/simulation/simulation'
+import { totalsOf, type Totals } from '#core/simulation/runs'
 import { check, mid, number, word } from '#core/assessment/check'
 import { sharesBus } from '#core/system/energy'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import { airAroundC, allDayA, allDayWords, availableA, measuredHeat, shaftRpm } from '#core/system/alternators'
 import { acceptanceA, dcdcInput } from '#core/system/currents'
-import { isStraight, type AlternatorLane, type ChargerLane, type Lane, type SolarLane } from '#core/system/lanes'
+import { isStraight, type ChargerLane, type Lane, type SolarLane } from '#core/system/lanes'
 import type { System } from '#core/system/system'
 
 // Checks that look ahead: each carries out the run of the run view, with the inputs that view begins with. The unknowns a
 // check asks about are those it reads itself; all else that the run needs is taken as usual, as there.
 
 /** A run of the system as its scene has it. @param part of the plant, where something else is to be left out */
-function runOf(system: System, run: RunId, own: Partial<RunInputs> = {}, part: (plant: Plant) => Plant = (plant) => plant, machine?: AlternatorLane): Totals {
-  return totalsOf(run, part(plantFrom(system, 'new', machine)), { ...inputsOf(system, run), ...own })
+function runOf(system: System, run: RunId, own: Partial<RunInputs> = {}, part: (plant: Plant) => Plant = (plant) => plant): Totals {
+  return totalsOf(run, part(plantFrom(system, 'new')), { ...inputsOf(system, run), ...own })
 }
 
 /** Which of the lanes of its kind a lane is: the same place as in the plant. */
@@ -38,7 +39,7 @@ export function nightOn(lane: ChargerLane, system: System): Totals {
 export function hoursToFullOn(lane: Exclude<Lane, SolarLane>, system: System): number {
   switch (lane.kind) {
     case 'charger': return nightOn(lane, system).fullAfterH ?? Infinity
-    case 'alternator': return runOf(system, 'mains-night', { ...allDay, driveH: 24, idleShare: 0 }, (plant) => ({ ...plant, sources: [] }), lane).fullAfterH ?? Infinity
+    case 'alternator': return runOf(system, 'mains-night', { ...allDay, driveH: 24, idleShare: 0 }, (plant) => ({ ...plant, sources: [], sides: plant.sides.filter(({ id }) => id === lane.id) })).fullAfterH ?? Infinity
     case 'source': {
       const alone = placeAmong(lane, system)
       return runOf(system, 'mains-night', allDay, (plant) => ({ ...plant, sources: plant.sources.slice(alone, alone + 1).map((source) => ({ ...source, hours: 24 })) })).fullAfterH ?? Infinity
@@ -113,12 +114,13 @@ export const heat = check({
     const { amps, allDay } = at(worse)
     const inputs = inputsOf(system, 'driving-day')
     // Until the engine stops: after that the case only cools.
-    const totals = runOf(system, 'driving-day', { days: Math.max(0.05, (hoursSince(beginsAt, inputs.driveFrom) + alternator.driveHours) / 24), driveH: alternator.driveHours }, undefined, lane)
+    const totals = runOf(system, 'driving-day', { days: Math.max(0.05, (hoursSince(beginsAt, inputs.driveFrom) + alternator.driveHours) / 24), driveH: alternator.driveHours }).machines.find(({ side }) => side === lane.id)
     const measured = measuredHeat(alternator)
-    const peakC = totals.alternatorPeakC ?? 0
+    const peakC = totals?.peakC ?? 0
     const hot = measured ? peakC > caseLimitC : amps > allDay + 0.5
     const steadyC = steadyCaseC(amps + alternator.vehicleDrawA, alternator.ratedA, shaftRpm(alternator, worse), airAroundC(system.craft), measured ?? usualHeat)
-    const minutes = totals.alternatorLimitMin === null ? 'stays under its limit' : `reaches ${caseLimitC} °C after ${q(totals.alternatorLimitMin, 'min')}`
+    const limitMin = totals?.limitMin ?? null
+    const minutes = limitMin === null ? 'stays under its limit' : `reaches ${caseLimitC} °C after ${q(limitMin, 'min')}`
     const reduce: RemedyRef[] = straight ? holdBack(lane, system) : [{ id: link.currentLimit === 'adjustable' ? 'charger.limit-current' : 'charger.replace', on: link.$path, value: Math.max(5, Math.floor((link.ratedA * allDay) / Math.max(1, amps))), values: { absorptionV: link.absorptionV } }]
     return {
       verdict: hot ? 'suits-once-changed' : 'suits',

@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import { runIds, runKind, type RunId, type RunInputs } from '#core/simulation/run-kinds'
 import { useTimeoutFn } from '@vueuse/core'
 import { quantity, type Field } from '#core/job/fields'
 import { mostLoadA } from '#core/simulation/plant'
-import { runIds, runKind, type RunId, type RunInputs, type RunResult } from '#core/simulation/runs'
+import type { RunResult } from '#core/simulation/runs'
 import { seriesCsv } from '#core/formats/series'
 import { plain } from '../../../engine/client'
 

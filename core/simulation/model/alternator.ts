@@ -1,0 +1,112 @@
+import { caseLimitC, hotOutputA, steadyCaseC } from '#core/physics/alternator'
+import type { Happening } from '../events'
+import type { AlternatorPlant } from '../plant'
+import { Trigger } from './trigger'
+
+/** Resistance of a machine and its lead to its battery as the regulator sees it, Ω (engineering default). */
+const machineOhm = 0.003
+/** A regulator that folds back begins so far below the limit, K, and keeps at least this share of the output. */
+const foldSpanK = 10
+const leastShare = 0.2
+/** Voltage a compensated regulator takes off for each degree of its case above 25 °C, V at 12 V (engineering default: half of what lead cells ask). */
+const compensationVPerK = 0.005
+/** An external regulator goes to float when the house takes less than this share of its capacity at full voltage, and back from so far under it, V. */
+const floatShare = 0.05
+const fullWithinV = 0.2
+const floatLostV = 0.3
+
+/** An alternator: what it gives at a speed, what its regulator holds, and how warm its case gets. */
+export class Alternator {
+  amps = 0
+  endAmps = 0
+  caseC: number
+  endCaseC: number
+  peakC: number
+  hotS = 0
+  readonly triggers: readonly Trigger[]
+  private mostA = 0
+  private rpm = 0
+  private standsAtC: number
+  private floats = false
+  private heldV = 0
+  private readonly scale: number
+
+  /**
+   * @param nominalV of its own side, V
+   * @param house what an external regulator watches: the current it sends there, the voltage, and the capacity
+   */
+  constructor(readonly plant: AlternatorPlant, nominalV: number, startC: number, house: { amps: () => number; volts: () => number; ah: number }, tell: (event: Happening) => void) {
+    this.scale = nominalV / 12
+    this.caseC = this.endCaseC = this.peakC = this.standsAtC = startC
+    let over = false
+    const crossed = (now: boolean) => (): void => {
+      over = now
+      tell({ kind: 'alternator', over, amps: this.endAmps, limitC: caseLimitC })
+    }
+    const float = (on: boolean) => (): void => { this.floats = on }
+    const { floatV, regulatorV } = plant
+    const takesLittle = (): number => Math.min(floatShare * house.ah - house.amps(), house.volts() - regulatorV + fullWithinV)
+    this.triggers = [
+      new Trigger(() => (over ? -1 : this.endCaseC - caseLimitC), crossed(true)),
+      new Trigger(() => (over ? caseLimitC - this.endCaseC : -1), crossed(false)),
+      new Trigger(() => (floatV === null || this.floats || this.rpm === 0 ? -1 : takesLittle()), float(true)),
+      new Trigger(() => (this.floats ? (this.rpm === 0 ? 1 : floatV! - floatLostV - house.volts()) : -1), float(false)),
+    ]
+  }
+
+  get runs(): boolean { return this.mostA > 0 }
+
+  /**
+   * How its engine goes from now on.
+   * @param traceV voltage of a computer-controlled machine at this moment, V; null for any other
+   */
+  drive(engine: 'off' | 'idle' | 'cruise', traceV: number | null, standsAtC: number): void {
+    const { idleRpm, cruiseRpm, regulatorV, floatV } = this.plant
+    this.rpm = engine === 'off' ? 0 : engine === 'idle' ? idleRpm : cruiseRpm
+    this.standsAtC = standsAtC
+    this.heldV = traceV ?? (floatV !== null && this.floats ? floatV : regulatorV)
+  }
+
+  /** Begins a step: what it can give, and at what voltage, as warm as it will be by the last one. */
+  prepare(): void {
+    const { ratedA, hotShare, foldsBack, limitA, regulator, regulatorV, floatV } = this.plant
+    if (this.rpm === 0) {
+      this.mostA = 0
+      return
+    }
+    const fold = foldsBack ? Math.min(1, Math.max(leastShare, (caseLimitC - this.endCaseC) / foldSpanK)) : 1
+    this.mostA = Math.min(hotOutputA(ratedA, this.rpm, hotShare) * fold, limitA)
+    if (regulator === 'external' && floatV !== null) this.heldV = this.floats ? floatV : regulatorV
+    if (regulator === 'compensated') this.heldV = regulatorV - compensationVPerK * this.scale * Math.max(0, this.endCaseC - 25)
+  }
+
+  /** Current at the voltage of its side, A. */
+  ampsAt(v: number): number {
+    if (this.mostA <= 0) return 0
+    const wanted = (this.heldV - v) / machineOhm
+    return wanted <= 0 ? 0 : wanted < this.mostA ? wanted : this.mostA
+  }
+
+  settle(sideV: number, dt: number, endShare: number): void {
+    this.endAmps = this.ampsAt(sideV)
+    const mean = this.amps * (1 - endShare) + this.endAmps * endShare
+    const { ratedA, ambientC, heat } = this.plant
+    const settlesC = this.rpm > 0 ? steadyCaseC(mean, ratedA, this.rpm, ambientC, heat) : this.standsAtC
+    this.endCaseC = settlesC + (this.caseC - settlesC) * Math.exp(-dt / (heat.tauMin * 60))
+  }
+
+  /** Error of the case temperature in the step that is tried, K: from a current that changes on the way. */
+  errorK(dt: number): number {
+    if (this.rpm === 0 || this.endAmps === this.amps) return 0
+    const { ratedA, ambientC, heat } = this.plant
+    const apart = steadyCaseC(this.endAmps, ratedA, this.rpm, ambientC, heat) - steadyCaseC(this.amps, ratedA, this.rpm, ambientC, heat)
+    return (Math.abs(apart) * (1 - Math.exp(-dt / (heat.tauMin * 60)))) / 2
+  }
+
+  accept(dt: number): void {
+    this.amps = this.endAmps
+    if (this.caseC > caseLimitC) this.hotS += dt
+    this.caseC = this.endCaseC
+    if (this.caseC > this.peakC) this.peakC = this.caseC
+  }
+}

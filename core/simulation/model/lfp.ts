@@ -1,0 +1,166 @@
+import { coulombicEfficiency, openCircuitBy, openCircuitV, resistanceFactor } from '#core/physics/lfp'
+import type { LfpPlant } from '../plant'
+
+const ocvSteps = 200
+/** Share of the capacity over which a battery that comes to full takes less and less. */
+const lastRoom = 0.01
+/** Heat capacity of a battery, J/(kg·K), and its heat resistance at 24 kg, K/W, bare in air and in a closed box (engineering defaults). */
+const joulePerKgK = 1000
+const referenceKg = 24
+const bareKPerW = 1
+const boxedKPerW = 2.5
+
+/** How the place of a battery warms or cools in a step: from one temperature towards another, °C, with a time constant, s. */
+export interface PlaceCourse {
+  readonly fromC: number
+  readonly towardsC: number
+  readonly followsS: number
+}
+
+/** The resting curve in steps of half a per cent, on which all its corners lie: exact between them. */
+const tableOf = ({ nominalV, curve }: LfpPlant): Float64Array =>
+  Float64Array.from({ length: ocvSteps + 2 }, (_, i) => {
+    const soc = Math.min(1, i / ocvSteps)
+    return curve ? openCircuitBy(curve, soc, nominalV) : openCircuitV(soc, nominalV)
+  })
+
+/**
+ * A lithium battery: a resting curve, a resistance that grows in the cold, and gates. A step is tried (`prepare`,
+ * `ampsAt`, `settle`) and then taken over (`accept`); what is tried changes nothing.
+ *
+ * The current at the end of a step is implicit in the charge that it leaves: with V = OCV(SoC) + I·R and a straight
+ * piece of the curve the charge relaxes exponentially, so that the share of the step's end in its mean current, θ, is
+ * the one that is exact for an exponential (½ where the step is short against it, 1 where it is long).
+ */
+export class Lfp {
+  /** As it stands where the last step ended. */
+  soc: number
+  tempC: number
+  amps = 0
+  /** As it would stand where the step that is tried ends. */
+  endSoc: number
+  endTempC: number
+  endAmps = 0
+  chargeGate = true
+  dischargeGate = true
+  heating = false
+  inAh = 0
+  outAh = 0
+  heaterWh = 0
+  /** What the BMS drew and what leaked away inside, Ah. */
+  ownAh = 0
+  /** What was still asked in a step in which it was empty, Ah. */
+  spiltAh = 0
+
+  private readonly ocv: Float64Array
+  private readonly heatCapacity: number
+  private readonly heatOhm: number
+  /** Of the step that is tried: charge without the current of its end, resting voltage there, resistances, and what one ampere at its end fills. */
+  private baseSoc = 0
+  private baseV = 0
+  private ohm = 0
+  private stiffOhm = 0
+  private endFill = 0
+  private readonly perAmpS: number
+
+  constructor(readonly plant: LfpPlant, soc: number, tempC: number, insulated: boolean) {
+    this.soc = this.endSoc = soc
+    this.tempC = this.endTempC = tempC
+    this.ocv = tableOf(plant)
+    this.heatCapacity = plant.kg * joulePerKgK
+    this.heatOhm = ((insulated ? boxedKPerW : bareKPerW) * referenceKg) / plant.kg
+    this.perAmpS = coulombicEfficiency / 3600 / plant.ah
+    this.prepare(0, 0.5)
+  }
+
+  /** Voltage at rest at a charge, V. */
+  private restAt(soc: number): number {
+    const at = soc * ocvSteps
+    const k = at | 0
+    return this.ocv[k]! + (this.ocv[k + 1]! - this.ocv[k]!) * (at - k)
+  }
+  /** Slope of the resting curve, V for the whole charge. */
+  private slopeAt(soc: number): number {
+    const k = Math.min(ocvSteps - 1, (soc * ocvSteps) | 0)
+    return (this.ocv[k + 1]! - this.ocv[k]!) * ocvSteps
+  }
+  /** Voltage at rest where the step that is tried ends, V. */
+  get restV(): number { return this.restAt(this.endSoc) }
+  /** Resistance in the step that is tried, Ω. */
+  get ohmNow(): number { return this.ohm }
+
+  /** How fast its current relaxes under a held voltage, 1/s. */
+  get relaxation(): number {
+    const filling = this.amps > 0 && 1 - this.soc < 2 * lastRoom ? (this.amps * this.perAmpS) / Math.max(1e-4, 1 - this.soc) : 0
+    return (this.slopeAt(this.soc) * this.perAmpS) / this.ohm + filling
+  }
+
+  /** Begins a step of so many seconds. @param endShare θ: what the end of the step counts in its mean current */
+  prepare(dt: number, endShare: number): void {
+    this.ohm = this.plant.ohm * resistanceFactor(this.endTempC)
+    const fill = this.perAmpS * dt
+    const own = (this.plant.ownA * dt) / 3600 / this.plant.ah
+    const base = this.soc + fill * (1 - endShare) * this.amps - own
+    this.baseSoc = base < 0 ? 0 : base > 1 ? 1 : base
+    this.baseV = this.restAt(this.baseSoc)
+    this.endFill = fill * endShare
+    this.stiffOhm = this.ohm + this.slopeAt(this.baseSoc) * this.endFill
+  }
+
+  /**
+   * Current into it at the end of the step at a bus voltage, A. A gate that is shut passes none its way; empty gives none.
+   * Over the last per cent what it takes falls with the room that is left, so that it comes to full and stays there.
+   */
+  ampsAt(v: number): number {
+    const amps = (v - this.baseV) / this.stiffOhm
+    if (amps <= 0) return this.dischargeGate && this.soc > 0 ? amps : 0
+    if (!this.chargeGate) return 0
+    const last = (amps * (1 - this.baseSoc)) / (lastRoom + amps * this.endFill)
+    return amps < last ? amps : last
+  }
+
+  /** Where the step ends at a bus voltage. */
+  settle(busV: number, dt: number, endShare: number, place: PlaceCourse): void {
+    this.endAmps = this.ampsAt(busV)
+    const mean = this.mean(endShare)
+    const ah = (mean * dt) / 3600
+    const own = (this.plant.ownA * dt) / 3600
+    const wanted = this.soc + ((ah > 0 ? ah * coulombicEfficiency : ah) - own) / this.plant.ah
+    this.endSoc = wanted > 1 ? 1 : wanted < 0 ? 0 : wanted
+    const heat = mean * mean * this.ohm + (this.heating ? this.plant.heater!.watts : 0)
+    this.endTempC = this.warmed(dt, place.towardsC + heat * this.heatOhm, place)
+  }
+  /** Cell temperature after a time in a place that itself goes towards another temperature: both first order, in closed form. */
+  private warmed(dt: number, settlesC: number, { fromC, towardsC, followsS }: PlaceCourse): number {
+    const tau = this.heatCapacity * this.heatOhm
+    // Two like time constants have a form of their own; a little apart they come to the same.
+    const apart = Math.abs(followsS - tau) < 1 ? 1 : followsS - tau
+    const lag = ((fromC - towardsC) * followsS) / apart
+    return settlesC + lag * Math.exp(-dt / followsS) + (this.tempC - settlesC - lag) * Math.exp(-dt / tau)
+  }
+  private mean(endShare: number): number { return this.amps * (1 - endShare) + this.endAmps * endShare }
+
+  /**
+   * Error of its charge in the step that is tried, Ah, by embedded lower orders: the current of its beginning held, or
+   * fading as it would under a held voltage, whichever the step is nearer to.
+   */
+  errorAh(dt: number): number {
+    const held = Math.abs(this.endAmps - this.amps)
+    const fading = Math.abs(this.endAmps - this.amps * Math.exp(-this.relaxation * dt))
+    return ((held < fading ? held : fading) * dt) / 7200
+  }
+
+  accept(dt: number, endShare: number): void {
+    const ah = (this.mean(endShare) * dt) / 3600
+    const own = (this.plant.ownA * dt) / 3600
+    if (ah > 0) this.inAh += ah
+    else this.outAh -= ah
+    this.ownAh += own
+    const wanted = this.soc + ((ah > 0 ? ah * coulombicEfficiency : ah) - own) / this.plant.ah
+    this.spiltAh += (wanted - this.endSoc) * this.plant.ah
+    if (this.heating) this.heaterWh += (this.plant.heater!.watts * dt) / 3600
+    this.soc = this.endSoc
+    this.tempC = this.endTempC
+    this.amps = this.endAmps
+  }
+}

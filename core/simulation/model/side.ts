@@ -1,0 +1,194 @@
+import { deratedShare } from '#core/physics/dcdc'
+import type { Happening } from '../events'
+import type { SidePlant } from '../plant'
+import { Alternator } from './alternator'
+import { Contact } from './contact'
+import { Lead } from './lead'
+import { darkBelowV, fadedA } from './loads'
+import { fallingRoot } from './roots'
+import { Staged } from './staged'
+import { Trigger } from './trigger'
+
+/** Voltages of an engine that runs, and of one that does not, by which a DC-DC without a wire starts and stops, V at 12 V. */
+const wakesAboveV = 13.2
+const sleepsBelowV = 12.8
+/** A DC-DC that stopped for its input goes on again so far above it, V. */
+const inputReturnV = 0.6
+/** What a DC-DC gives back to a parked starting battery: at most this, A, up to this voltage, through this resistance, from a house above this (12 V). */
+const backMostA = 2
+const backHoldsV = 13.5
+const backOhm = 0.3
+const backHouseAboveV = 13.4
+/** The house side of that threshold is soft, so that it holds still, V. */
+const backSoftV = 0.02
+/** No input of a DC-DC is counted at less than this, V at 12 V. */
+const leastInputV = 6
+const dcdcOhm = 0.002
+/** A bus holds a little charge, A for each volt it moves, so that its voltage is defined when nothing on it takes current. */
+export const bufferS = 3e-4
+/** The starting battery of a vehicle that is used: nearly full. */
+const startSoc = 0.9
+const startSlope = -20
+
+/** One alternator with its starting battery and the link that leads to the house: a side of the star. */
+export class Side {
+  v: number
+  endV: number
+  readonly lead: Lead | null
+  readonly alternator: Alternator | null
+  readonly contact: Contact
+  readonly dcdc: Staged | null
+  readonly triggers: readonly Trigger[]
+  readonly scale: number
+  /** Current through the contact to the house, A, and what went that way, Ah. */
+  linkA = 0
+  endLinkA = 0
+  linkAh = 0
+  /** Charge that went from the house to this side while the engine stood, Ah. */
+  backAh = 0
+  /** What a DC-DC may give now, A, and what it gives back to the parked battery, A. */
+  dcdcMostA = 0
+  backFeedA = 0
+  private engineRuns = false
+  private drawA = 0
+  private inputA = 0
+  private awake = false
+  private starved = false
+  private slope = startSlope
+  private joinedSlope = startSlope
+  private readonly darkV: number
+  private readonly mostV: number
+
+  constructor(readonly plant: SidePlant, startC: number, house: { volts: () => number; ah: number; loadsOffV: number; scale: number }, tell: (event: Happening) => void) {
+    const { nominalV, alternator, startLead, link } = plant
+    this.scale = nominalV / 12
+    this.darkV = (darkBelowV(house.loadsOffV, house.scale) / house.scale) * this.scale
+    this.mostV = 20 * this.scale
+    this.lead = startLead && new Lead(startLead, startSoc, startC)
+    this.v = this.endV = this.lead?.voltsAt(0) ?? house.volts()
+    this.alternator = alternator && new Alternator(alternator, nominalV, startC, { amps: () => this.endLinkA, volts: house.volts, ah: house.ah }, tell)
+    this.contact = new Contact(link, { sideV: () => this.endV, houseV: house.volts, amps: () => this.endLinkA }, tell)
+    this.dcdc = link.kind === 'dcdc' ? new Staged(link.stages, dcdcOhm, house.volts) : null
+    this.triggers = [...(this.lead?.triggers ?? []), ...(this.alternator?.triggers ?? []), ...this.contact.triggers, ...(this.dcdc?.triggers ?? []), ...this.inputTriggers(tell)]
+  }
+
+  private inputTriggers(tell: (event: Happening) => void): Trigger[] {
+    const { link } = this.plant
+    if (link.kind !== 'dcdc') return []
+    const starve = (starved: boolean) => (): void => {
+      this.starved = starved
+      tell({ kind: 'dcdc', running: !starved, volts: this.endV })
+    }
+    const wanted = (): boolean => (link.wire ? this.engineRuns : this.awake)
+    const input = [
+      new Trigger(() => (wanted() && !this.starved ? link.lowestV - this.endV : -1), starve(true)),
+      new Trigger(() => (this.starved ? (wanted() ? this.endV - link.lowestV - inputReturnV : 1) : -1), () => {
+        if (wanted()) starve(false)()
+        else this.starved = false
+      }),
+    ]
+    if (link.wire) return input
+    return [
+      ...input,
+      new Trigger(() => (this.awake ? -1 : this.endV - wakesAboveV * this.scale), () => { this.awake = true }),
+      new Trigger(() => (this.awake ? sleepsBelowV * this.scale - this.endV : -1), () => { this.awake = false }),
+    ]
+  }
+
+  /** Whether its alternator could charge the house now. */
+  get wouldCharge(): boolean { return this.alternator?.runs === true && this.plant.link.kind !== 'none' }
+
+  /** How its engine goes from now on. @param standsAtC warmth of a machine that stands, °C */
+  drive(engine: 'off' | 'idle' | 'cruise', engineS: number, standsAtC: number): void {
+    this.engineRuns = engine !== 'off'
+    const { alternator } = this.plant
+    this.alternator?.drive(engine, this.engineRuns ? traceAt(alternator!, engineS) : null, standsAtC)
+    this.contact.drive(this.engineRuns, this.v)
+    this.drawA = this.engineRuns ? alternator?.vehicleA ?? 0 : this.plant.standbyA
+  }
+
+  /** Begins a step of so many seconds. */
+  prepare(dt: number, placeC: number): void {
+    this.lead?.prepare(dt, placeC)
+    this.alternator?.prepare()
+    const { link } = this.plant
+    if (link.kind !== 'dcdc') return
+    const runs = !this.starved && (link.wire ? this.engineRuns : this.awake)
+    this.dcdcMostA = runs ? link.stages.maxA * deratedShare(placeC) : 0
+    this.dcdc!.run(runs)
+  }
+
+  /** What flows into its bus at a voltage, A, but for the link. */
+  private inAt(v: number): number {
+    let sum = -fadedA(this.drawA + this.inputA - this.backFeedA, v, this.darkV, this.scale) - bufferS * (v - this.v)
+    if (this.alternator) sum += this.alternator.ampsAt(v)
+    if (this.lead) sum -= this.lead.ampsAt(v)
+    return sum
+  }
+  private joinedTo = 0
+  private readonly joinedIn = (v: number): number => this.inAt(v) - this.contact.ampsBetween(v, this.joinedTo)
+  private readonly aloneIn = (v: number): number => this.inAt(v)
+
+  /** Current into the house at its voltage through a closed contact, A; this side settles where its own currents then sum to nought. */
+  intoHouse(houseV: number): number {
+    this.joinedTo = houseV
+    const root = fallingRoot(this.joinedIn, this.endV, 0, this.mostV, this.joinedSlope)
+    this.endV = root.v
+    this.joinedSlope = root.slope
+    return this.contact.ampsBetween(root.v, houseV)
+  }
+
+  /** Settles by itself, its contact open, beside a house at a voltage. @returns how far the powers that hang on voltages were off, A */
+  alone(houseV: number): number {
+    const { link } = this.plant
+    if (!this.alternator && !this.lead) return 0
+    const before = this.inputA
+    if (link.kind === 'dcdc') {
+      const givesA = this.dcdcMostA > 0 ? this.dcdc!.ampsAt(houseV, this.dcdcMostA) : 0
+      this.inputA = (givesA * houseV) / (link.efficiency * Math.max(leastInputV * this.scale, this.endV))
+    }
+    const root = fallingRoot(this.aloneIn, this.endV, 0, this.mostV, this.slope)
+    this.endV = root.v
+    this.slope = root.slope
+    return Math.abs(this.inputA - before)
+  }
+
+  /** What its DC-DC gives back to the parked battery from a house at a voltage, A at this side. */
+  backFeedFrom(houseV: number, houseScale: number): number {
+    const { link } = this.plant
+    if (link.kind !== 'dcdc' || !link.backFeed || this.engineRuns) return 0
+    const open = Math.min(1, Math.max(0, (houseV - backHouseAboveV * houseScale) / backSoftV))
+    return open * Math.min(backMostA, Math.max(0, (backHoldsV * this.scale - this.endV) / backOhm))
+  }
+
+  settle(houseV: number, dt: number, endShare: number): void {
+    this.endLinkA = this.contact.ampsBetween(this.endV, houseV)
+    this.alternator?.settle(this.endV, dt, endShare)
+    this.lead?.settle(this.endV, dt, endShare)
+    this.dcdc?.settle(houseV, this.dcdcMostA)
+  }
+
+  accept(dt: number, endShare: number): void {
+    const mean = this.linkA * (1 - endShare) + this.endLinkA * endShare
+    const ah = (mean * dt) / 3600
+    this.linkAh += ah
+    if (ah < 0 && !this.engineRuns) this.backAh -= ah
+    this.linkA = this.endLinkA
+    this.v = this.endV
+    this.alternator?.accept(dt)
+    this.lead?.accept(this.v, dt, endShare)
+    this.dcdc?.accept(dt, endShare)
+  }
+}
+
+/** Voltage of a computer-controlled machine so many seconds into a drive, V; null for any other. */
+function traceAt({ regulator, trace }: NonNullable<SidePlant['alternator']>, engineS: number): number | null {
+  if (regulator !== 'computer' || trace.length === 0) return null
+  const lengthS = trace.reduce((sum, { minutes }) => sum + minutes * 60, 0)
+  let at = engineS % lengthS
+  for (const { minutes, volts } of trace) {
+    if (at < minutes * 60) return volts
+    at -= minutes * 60
+  }
+  return trace.at(-1)!.volts
+}

@@ -1,0 +1,62 @@
+/**
+ * Something that acts once a condition has held for its delay: a relay, a gate, the end of a stage. The value is above
+ * nought while the condition holds, and tells how far it is from turning; -1 while it does not apply.
+ */
+export class Trigger {
+  /** How long the condition has held, s. */
+  heldS = 0
+  /** Value where the last step ended, and where the one that is tried would. */
+  before = -1
+  after = -1
+
+  /**
+   * @param value at the end of the step that is tried
+   * @param delayS how long the condition must hold
+   * @param cumulative the time counts on after an interruption, as in an absorption stage
+   */
+  constructor(readonly value: () => number, readonly act: () => void, readonly delayS: () => number = () => 0, readonly cumulative = false) {}
+
+  /** Whether the condition begins to hold within the step that is tried. */
+  get turns(): boolean { return this.after > 0 && this.before <= 0 }
+  /** Seconds until it acts if the condition goes on holding; Infinity while it does not hold. @param leastS the least time between two switchings */
+  dueIn(leastS: number): number {
+    return this.before > 0 ? Math.max(leastS, this.delayS() - this.heldS) : Infinity
+  }
+
+  // Between what two ends the moment of turning is searched: the values there.
+  private low = -1
+  private high = -1
+  /** Begins to search for the moment of turning in the step that was tried. */
+  begin(): void {
+    this.low = this.before
+    this.high = this.after
+  }
+  /** Narrows the search: what was tried is its new end, or its new beginning. */
+  bracket(isEnd: boolean): void {
+    if (isEnd) this.high = this.after
+    else this.low = this.after
+  }
+  /** Where between the ends a straight line would turn, 0 to 1; 1 where it does not. */
+  get crossing(): number {
+    return this.low <= 0 && this.high > 0 && this.before <= 0 ? this.low / (this.low - this.high) : 1
+  }
+
+  /** Whether it acts where the step that was taken over ends. */
+  isDue = false
+  /** Looks at the step that is tried. */
+  look(): void { this.after = this.value() }
+  /** Takes a step over: counts its time, and says whether it acts now. */
+  take(dt: number): boolean {
+    const held = this.before > 0 && this.after > 0
+    if (held) this.heldS += dt
+    else if (!this.cumulative) this.heldS = 0
+    this.before = this.after
+    this.isDue = dt > 0 && this.before > 0 && this.heldS >= this.delayS() - 1e-6
+    return this.isDue
+  }
+  /** Acts, and begins to wait anew. */
+  fire(): void {
+    this.heldS = 0
+    this.act()
+  }
+}
