@@ -21,7 +21,7 @@ export function goodJob(): JobDocument {
   let job = withValues(emptyJob('0001', 'Test boat'), {
     'use/dcAtOnceA': 40, 'use/dailyAh': 120, 'use/daysAway': 1, 'use/monitor': 'shunt', 'use/warns': 'yes',
     'houseBank/nominalV': '12', 'houseBank/chemistry': 'flooded', 'houseBank/parallel': 2, 'houseBank/ahEach': 110, 'houseBank/ageYears': 5,
-    'startingBattery/present': 'yes', 'startingBattery/chemistry': 'flooded', 'startingBattery/ah': 90, 'startingBattery/standbyA': 0.05, 'startingBattery/jumpSwitch': 'no',
+    'startingBatteries/starting-1/present': 'yes', 'startingBatteries/starting-1/chemistry': 'flooded', 'startingBatteries/starting-1/ah': 90, 'startingBatteries/starting-1/standbyA': 0.05, 'startingBatteries/starting-1/jumpSwitch': 'no',
     'place/where': 'cabin', 'place/widthMm': 600, 'place/depthMm': 300, 'place/heightMm': 300, 'place/coldestC': 12, 'place/hottestC': 35,
     'candidate/chemistry': 'lfp', 'candidate/ahEach': 200, 'candidate/recommendedChargeA': 80, 'candidate/largestChargeA': 100,
     'candidate/continuousA': 150, 'candidate/coldCut': 'yes', 'candidate/mostParallel': 4, 'candidate/mostSeries': 4,

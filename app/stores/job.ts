@@ -1,4 +1,4 @@
-import { completeLinks } from '#core/job/complete'
+import { completeJob } from '#core/job/complete'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowReactive } from 'vue'
 import type { Change } from '#core/job/change'
@@ -21,6 +21,9 @@ const joinEditsMs = 1500
 const mostUndo = 200
 
 type Steps = readonly (readonly Change[])[]
+
+/** Parts that stand in the walk-round before anything is known of them. */
+const madeOnDemand = (path: string): boolean => path.startsWith('links/') || path.startsWith('startingBatteries/')
 
 /** A job that was opened here: how its saving stands, what is typed and not read yet, and what can be undone. */
 interface OpenJob {
@@ -120,7 +123,7 @@ export const useJob = defineStore('job', () => {
 
   const setField = (path: FieldPath, known: Known<unknown>): void => {
     setTyping(path, null)
-    edit((job) => withField(path.startsWith('links/') ? completeLinks(job) : job, path, known), path)
+    edit((job) => withField(madeOnDemand(path) ? completeJob(job) : job, path, known), path)
   }
 
   /** Text that is no value yet: kept, so that nothing typed is lost, but not part of the job. */
@@ -141,14 +144,14 @@ export const useJob = defineStore('job', () => {
     edit((job) => {
       const added = withNewPart(job, kind, part)
       path = added.path
-      return kind === 'alternators' ? completeLinks(added.job) : added.job
+      return kind === 'alternators' ? completeJob(added.job) : added.job
     })
     return path
   }
 
   /** Gives a part values and a reference from the shelf; what the shelf does not say stays. */
   const fillPart = (path: PartPath, values: AnyPart): void =>
-    edit((job) => withPart(path.startsWith('links/') ? completeLinks(job) : job, path, (part) => ({ ...part, ...values })))
+    edit((job) => withPart(madeOnDemand(path) ? completeJob(job) : job, path, (part) => ({ ...part, ...values })))
 
   const setNote = (station: PartKindId, text: string): void =>
     edit((job) => {

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch, type ShallowRef } from 'vue'
-import { completeLinks } from '#core/job/complete'
+import { completeJob } from '#core/job/complete'
 import type { JobDocument } from '#core/job/document'
 import { applyRemedy, sameRemedy, type RemedyRef } from '#core/remedies/catalogue'
 import type { ShopSettings } from '#core/system/system'
@@ -19,7 +19,7 @@ export const useJudging = defineStore('judging', () => {
   const trialJudged = shallowRef<JudgedJob | null>(null)
   const trial = shallowRef<RemedyRef | null>(null)
   const problem = ref('')
-  const tried = computed(() => (trial.value && job.document ? applyRemedy(completeLinks(job.document), trial.value) : null))
+  const tried = computed(() => (trial.value && job.document ? applyRemedy(completeJob(job.document), trial.value) : null))
 
   /** Asks the engine for verdicts of a document; news of an older one is passed over. */
   function asker(what: 'job' | 'trial', into: ShallowRef<JudgedJob | null>): (document: JobDocument | null) => Promise<void> {

@@ -1,5 +1,6 @@
 import type { Change } from '#core/job/change'
 import type { JobDocument } from '#core/job/document'
+import { changeUpToDate, upToDate } from '#core/job/migrations/index'
 
 /** What was typed on this device and has not reached the server, kept in the browser. */
 export interface Draft {
@@ -14,13 +15,21 @@ export interface Draft {
   readonly undo: readonly (readonly Change[])[]
 }
 
+/** A draft that an older version of the application kept. */
+const upToDateDraft = (draft: Draft): Draft => ({
+  ...draft,
+  base: jobUpToDate(draft.base), document: jobUpToDate(draft.document), unsure: draft.unsure?.map(jobUpToDate),
+  undo: draft.undo.map((changes) => changes.map(changeUpToDate)),
+})
+const jobUpToDate = (job: JobDocument): JobDocument => upToDate(job as never) as unknown as JobDocument
+
 const key = (jobId: string): string => `jovial-anchor.draft.${jobId}`
 
 export function readDraft(jobId: string): Draft | null {
   const text = localStorage.getItem(key(jobId))
   if (text === null) return null
   try {
-    return JSON.parse(text) as Draft
+    return upToDateDraft(JSON.parse(text) as Draft)
   } catch {
     return null
   }

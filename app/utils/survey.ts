@@ -49,7 +49,7 @@ export function stationState(job: JobDocument, kind: PartKindId, toMeasure: read
 }
 
 const brief: Readonly<Partial<Record<PartKindId, readonly string[]>>> = {
-  use: ['daysAway', 'dailyAh', 'dcAtOnceA'], solar: ['panelW'], sources: ['largestA'], generators: ['watts'], loads: [], houseBank: ['parallel', 'ahEach', 'chemistry'], startingBattery: ['ah', 'chemistry'],
+  use: ['daysAway', 'dailyAh', 'dcAtOnceA'], solar: ['panelW'], sources: ['largestA'], generators: ['watts'], loads: [], houseBank: ['parallel', 'ahEach', 'chemistry'], startingBatteries: ['ah', 'chemistry'],
   alternators: ['ratedA', 'regulatorV'], links: ['kind'], chargers: ['ratedA', 'absorptionV'], inverters: ['continuousW'],
   place: ['where', 'coldestC', 'hottestC'], candidate: ['ahEach', 'chemistry'], devices: ['tripV'], conductors: [],
 }

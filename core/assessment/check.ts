@@ -42,6 +42,8 @@ export interface Setting {
 /** What a check can be about; each subject is judged on its own. */
 export interface Subjects {
   battery: { readonly name: string; readonly path: PartPath }
+  /** The battery that turns an engine. */
+  starting: { readonly starting: View<'startingBatteries'>; readonly name: string; readonly path: PartPath }
   device: { readonly device: View<'devices'>; readonly name: string; readonly path: PartPath }
   /** A unit with charge stages of its own: a mains charger, a solar controller, or the DC-DC of a link. */
   unit: { readonly unit: ChargeUnit; readonly lane: Lane; readonly name: string; readonly path: PartPath }

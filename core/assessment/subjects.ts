@@ -4,6 +4,7 @@ import { mid, type Subjects } from './check'
 /** The subjects a kind of check is about, in this system. */
 export const subjectsOf: { readonly [K in keyof Subjects]: (system: System) => readonly Subjects[K][] } = {
   battery: () => [{ name: 'New battery', path: 'candidate' }],
+  starting: ({ many }) => many.startingBatteries.map((starting) => ({ starting, name: starting.$name, path: starting.$path })),
   device: ({ many }) => many.devices.map((device) => ({ device, name: device.$name, path: device.$path })),
   unit: ({ lanes }) => lanes.flatMap((lane): Subjects['unit'][] => {
     switch (lane.kind) {

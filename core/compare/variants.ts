@@ -1,4 +1,4 @@
-import { completeLinks } from '#core/job/complete'
+import { completeJob } from '#core/job/complete'
 import { addDcdc } from '#core/remedies/arrangements'
 import type { Assessment } from '#core/assessment/assess'
 import { applyRemedy, canTry } from '#core/remedies/catalogue'
@@ -24,7 +24,7 @@ export function variantsOf(job: JobDocument, shop: ShopSettings, assessment: Ass
   if (job.specified) variants.push({ id: 'specified', title: `As specified: ${job.specified.name}`, plant: plantOf(asSpecified(job), shop, 'new') })
   const tried = assessment.changes.filter(canTry)
   if (tried.length > 0) {
-    const changed = tried.reduce((next, remedy) => applyRemedy(next, remedy), completeLinks(job))
+    const changed = tried.reduce((next, remedy) => applyRemedy(next, remedy), completeJob(job))
     variants.push({ id: 'changed', title: tried.length === 1 ? 'The one change made' : `All ${tried.length} changes made`, plant: plantOf(changed, shop, 'new') })
   }
   const arrangement = (mixed: string): JobDocument => ['chargeStop', 'isolators'].reduce((next, name) => withField(next, `use/${name}`, { value: 'yes', how: 'assumed' }), withField(job, 'use/mixed', { value: mixed, how: 'assumed' }))
@@ -33,7 +33,7 @@ export function variantsOf(job: JobDocument, shop: ShopSettings, assessment: Ass
   const system = usualSystem(factsOf(job, shop))
   const lane = system.lanes.find((l) => l.kind === 'alternator')
   if (lane?.kind === 'alternator' && lane.link.kind !== 'none') {
-    const linked = completeLinks(job)
+    const linked = completeJob(job)
     const path = partsOf(linked, 'links').find((ref) => ref.path === lane.link.$path)!.path
     const set = (values: Readonly<Record<string, unknown>>): JobDocument => Object.entries(values).reduce((next, [name, value]) => withField(next, `${path}/${name}`, { value, how: 'assumed' }), linked)
     if (lane.link.kind !== 'dcdc') {

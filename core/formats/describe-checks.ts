@@ -19,7 +19,7 @@ const parts: readonly (readonly [title: string, topics: readonly string[]])[] = 
   ['Solar and other sources', ['solar', 'source']], ['Cold', ['cold']], ['Mixed lead-acid', ['mixed']],
 ]
 const about: Readonly<Record<string, string>> = {
-  battery: 'the battery', device: 'each gauge, alarm or disconnect', unit: 'each unit with charge stages', alternator: 'each alternator with its link', solar: 'each array', source: 'each other source', lane: 'each charging path',
+  battery: 'the battery', starting: 'each starting battery', device: 'each gauge, alarm or disconnect', unit: 'each unit with charge stages', alternator: 'each alternator with its link', solar: 'each array', source: 'each other source', lane: 'each charging path',
 }
 
 interface Seen {

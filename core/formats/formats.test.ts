@@ -63,7 +63,7 @@ describe('bad files are refused with words', () => {
     ['a list', '[1]', /one job/],
     ['something else in JSON', '{"name":"x"}', /missing/],
     ['another format', '{"format":"other"}', /must be jovial-anchor\/job/],
-    ['a newer version', '{"format":"jovial-anchor/job","version":3}', /newer version/],
+    ['a newer version', '{"format":"jovial-anchor/job","version":99}', /newer version/],
     ['null', 'null', /one job/],
   ])('%s', (_name, file, words) => {
     const read = readJobFile(file)
@@ -163,12 +163,21 @@ describe('the demo jobs', () => {
 
 describe('a file of version 1', () => {
   const old = (): Record<string, unknown> => {
-    const { solar, sources, generators, loads, alternatives, notes, ...rest } = JSON.parse(writeJobFile(goodJob())) as Record<string, unknown>
-    return { ...rest, version: 1, extra: [solar, sources, generators, loads, alternatives, notes].length }
+    const { solar, sources, generators, loads, alternatives, notes, startingBatteries, ...rest } = JSON.parse(writeJobFile(goodJob())) as Record<string, unknown>
+    const newer = [solar, sources, generators, loads, alternatives, notes, startingBatteries]
+    return { ...rest, version: 1, startingBattery: { capacityAh: { value: 70 } }, extra: newer.length }
   }
   it('is brought up to date, and what it said stays', () => {
     const read = checkJob(old())
-    expect(read).toMatchObject({ ok: true, job: { version: 2, solar: {}, loads: {}, notes: {}, extra: 6, candidate: goodJob().candidate } })
+    expect(read).toMatchObject({ ok: true, job: {
+      version: 3,
+      solar: {},
+      loads: {},
+      notes: {},
+      startingBatteries: { 'starting-1': { capacityAh: { value: 70 } } },
+      extra: 7,
+      candidate: goodJob().candidate,
+    } })
   })
   it('is still refused for what is wrong in it', () => {
     expect(checkJob({ ...old(), place: { coldestC: { value: 'cold' } } })).toMatchObject({ ok: false, problems: [{ path: 'place/coldestC', message: 'must be a number' }] })

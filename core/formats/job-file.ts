@@ -1,6 +1,7 @@
 import { parse, type ParseError } from 'jsonc-parser'
 import { jobFormat, jobFormatVersion, listParts, partAt, partsOf, type JobDocument } from '#core/job/document'
 import { partKinds, partKindIds, type Field, type PartKind } from '#core/job/fields'
+import { upToDate } from '#core/job/migrations/index'
 import { jobSchema } from './job-schema'
 
 /** Largest job file that is read, bytes. */
@@ -43,7 +44,11 @@ export function checkJob(data: unknown): ReadJob {
   const { format, version } = data as { format?: unknown; version?: unknown }
   if (format !== jobFormat) return refuse(format === undefined ? 'is missing' : `must be ${jobFormat}`, { path: 'format' })
   if (typeof version === 'number' && version > jobFormatVersion) return refuse(`This job was saved by a newer version (${version}); this one reads up to ${jobFormatVersion}`, { path: 'version' })
-  if (version === 1) return checkJob(upToDate(data as Group))
+  if (typeof version === 'number' && version < jobFormatVersion) return checkCurrent(upToDate(data as Group))
+  return checkCurrent(data)
+}
+
+function checkCurrent(data: unknown): ReadJob {
   const unsafe = unsafeValue(data, '', 0)
   if (unsafe) return { ok: false, problems: [unsafe] }
   const { error } = jobSchema.validate(data)
@@ -55,12 +60,6 @@ export function checkJob(data: unknown): ReadJob {
   const dangling = danglingReferences(job)
   return dangling.length > 0 ? { ok: false, problems: dangling } : { ok: true, job }
 }
-
-/** Version 1 knew fewer kinds of parts, and no notes: a job of that version has none of them. */
-const upToDate = (job: Group): Group => ({
-  ...job, version: jobFormatVersion, notes: job.notes ?? {},
-  ...Object.fromEntries(['solar', 'sources', 'generators', 'loads', 'alternatives'].map((kind) => [kind, job[kind] ?? {}])),
-})
 
 /** `chargers/charger-1/absorptionV` for an error inside its value; the plain path otherwise. */
 const fieldPathOf = (path: readonly (string | number)[]): string => (path.at(-1) === 'value' ? path.slice(0, -1) : path).join('/')

@@ -3,7 +3,7 @@ import type { Specified } from './specified'
 import { partKinds, partKindIds, type Field, type FieldsOf, type Known, type ManyKindId, type OneKindId, type PartKind, type PartKindId, type Surveyed } from './fields'
 
 export const jobFormat = 'jovial-anchor/job'
-export const jobFormatVersion = 2
+export const jobFormatVersion = 3
 
 export const crafts = { vessel: 'Vessel', vehicle: 'Road vehicle', trailer: 'Trailer', motorcycle: 'Motorcycle' } as const
 export const usePatterns = { daily: 'Moves daily', stays: 'Stays put', plugged: 'Plugged in', laidUp: 'Laid up in winter' } as const
@@ -28,7 +28,7 @@ export interface JobHead {
 export interface PartExtras {
   readonly name?: string
   readonly notes?: string
-  /** Link: the path of the alternator that feeds it. */
+  /** Link or starting battery: the path of the alternator that feeds it. */
   readonly from?: string
   /** Cable: the path of the part whose current it carries. */
   readonly of?: string
@@ -63,10 +63,10 @@ export type JobDocument = {
 /** A part seen without its kind: for code that walks over all of them. */
 export type AnyPart = PartExtras & Readonly<Record<string, unknown>>
 
-/** An empty job: nothing known, nothing counted. */
+/** An empty job: nothing known, nothing counted, but for a starting battery to be looked for. */
 export function emptyJob(number: string, name = ''): JobDocument {
   const parts = Object.fromEntries(partKindIds.map((kind) => [kind, {}]))
-  return { format: jobFormat, version: jobFormatVersion, job: { number, name, stage: 'enquiry' }, rules: {}, notes: {}, ...parts } as unknown as JobDocument
+  return { format: jobFormat, version: jobFormatVersion, job: { number, name, stage: 'enquiry' }, rules: {}, notes: {}, ...parts, startingBatteries: { 'starting-1': {} } } as unknown as JobDocument
 }
 
 /** A copy under a new number: the survey as it stands, without what was specified, as an enquiry of its own without a due date. */
@@ -148,13 +148,16 @@ export function withNewPart(job: JobDocument, kind: ManyKindId, part: AnyPart = 
   return { job: withPart(job, path, () => part), path }
 }
 
-/** A copy of the job without the part; cables and links that pointed at it go with it. */
+/** A copy of the job without the part; cables and links that pointed at it go with it, a starting battery it fed stays by itself. */
 export function withoutPart(job: JobDocument, path: PartPath): JobDocument {
   const [kind, id] = path.split('/') as [ManyKindId, string]
   const { [id]: _gone, ...rest } = job[kind] as Record<string, AnyPart>
   let next: JobDocument = { ...job, [kind]: rest }
   for (const ref of [...partsOf(next, 'links'), ...partsOf(next, 'conductors')]) {
     if ((ref.part.from ?? ref.part.of) === path) next = withoutPart(next, ref.path)
+  }
+  for (const ref of partsOf(next, 'startingBatteries')) {
+    if (ref.part.from === path) next = withPart(next, ref.path, ({ from: _gone, ...part }) => part)
   }
   return next
 }

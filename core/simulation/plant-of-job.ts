@@ -66,14 +66,13 @@ function partsOfPlant(system: System, fitted: Fitted): Omit<Plant, 'assumed'> {
 
 /** An alternator with its starting battery and its link. */
 function sideOf(lane: AlternatorLane, system: System): SidePlant {
-  const { alternator } = lane
-  const starting = system.one.startingBattery
+  const { alternator, starting } = lane
   const nominalV = Number(alternator.nominalV)
   return {
     id: lane.id, name: lane.name, nominalV,
     alternator: alternatorOf(alternator, system),
     startLead: starting.present === 'yes' ? startLeadOf(starting, nominalV) : null,
-    standbyA: starting.present === 'noEngine' ? 0 : starting.standbyA,
+    standbyA: starting.present === 'noEngine' || starting.present === 'other' ? 0 : starting.standbyA,
     link: linkOf(lane, system),
   }
 }
@@ -88,7 +87,7 @@ export function houseLeadOf(system: System): LeadPlant {
   }
 }
 
-function startLeadOf(starting: View<'startingBattery'>, nominalV: number): LeadPlant {
+function startLeadOf(starting: View<'startingBatteries'>, nominalV: number): LeadPlant {
   const [c10, health] = [starting.ah / c20OverC10, starting.health / 100]
   return { c10, health, ownA: leadLeakA(c10, health), ageing: 1.2, cells: (6 * nominalV) / 12, resistance: starting.chemistry === 'agm' || starting.chemistry === 'gel' ? 0.6 : 1 }
 }

@@ -35,7 +35,7 @@ const sumOf = (units: readonly { readonly amps: number }[]): number => units.red
 const said = (yes: boolean): number => (yes ? 1 : 0)
 
 /** What a channel reads; NaN for what a system does not have. */
-const readers: { readonly [C in ChannelId]: (simulation: Simulation) => number } = {
+const readers: Readonly<Record<ChannelId, (simulation: Simulation) => number>> = {
   soc: ({ lfp }) => (lfp ? lfp.soc * 100 : NaN),
   leadSoc: ({ houseLead }) => (houseLead ? houseLead.soc * 100 : NaN),
   startSoc: ({ sides }) => (sides[0]?.lead?.soc ?? NaN) * 100,

@@ -134,7 +134,7 @@ class Going {
   /** The first time the house battery is full. */
   private fullness(): Trigger {
     const { lfp, houseLead } = this.simulation
-    const above = (): number => (lfp ? lfp.endSoc - fullLfp : (houseLead?.endSoc ?? 1) - fullLead) + 1e-9
+    const above = (): number => (lfp ? lfp.endSoc - fullLfp : (houseLead?.endSoc ?? 0) - fullLead) + 1e-9
     return new Trigger(() => (this.fullAfterH === null ? above() : -1), () => {
       this.fullAfterH = this.simulation.t / 3600
       if (runKind(this.run).until === 'full') this.ended = true

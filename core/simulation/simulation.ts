@@ -26,15 +26,16 @@ export interface Surroundings {
 export interface Pace {
   /** Longest step, s. */
   readonly mostS: number
-  /** Error a step may make: of charge, share of the capacity, and of the temperature of a case, K. */
+  /** Error a step may make: of charge, share of the capacity; of a temperature, K; of the voltage, V at 12 V. */
   readonly errorShare: number
   readonly errorK: number
+  readonly errorV: number
 }
-export const usualPace: Pace = { mostS: 3600, errorShare: 2e-5, errorK: 0.01 }
+export const usualPace: Pace = { mostS: 3600, errorShare: 2e-5, errorK: 0.01, errorV: 0.002 }
 /** For a year, whose small errors are made good day by day. */
-export const longPace: Pace = { mostS: 3600, errorShare: 3e-4, errorK: 0.1 }
+export const longPace: Pace = { mostS: 3600, errorShare: 5e-4, errorK: 0.2, errorV: 0.1 }
 /** Every second by itself: what the others are held against. */
-export const everySecond: Pace = { mostS: 1, errorShare: 1, errorK: 1 }
+export const everySecond: Pace = { mostS: 1, errorShare: 1, errorK: 1, errorV: 1 }
 
 /** The least time between two switchings, s: nothing chatters faster. */
 const leastS = 1
@@ -294,8 +295,9 @@ export class Simulation {
 
   /** Error of a step against what it may be. */
   private errorOf(dt: number): number {
-    const { errorShare, errorK } = this.pace
-    let worst = this.lfp ? this.lfp.errorAh(dt) / (errorShare * this.lfp.plant.ah) : 0
+    const { errorShare, errorK, errorV } = this.pace
+    const { lfp } = this
+    let worst = lfp ? Math.max(lfp.errorAh(dt) / (errorShare * lfp.plant.ah), lfp.errorV / (errorV * this.scale), lfp.errorK / errorK) : 0
     if (this.houseLead) worst = Math.max(worst, this.houseLead.errorAh(dt) / (errorShare * this.houseLead.ah))
     for (const { lead, alternator } of this.sides) {
       if (lead) worst = Math.max(worst, lead.errorAh(dt) / (errorShare * lead.ah))
@@ -330,9 +332,9 @@ export class Simulation {
   /** Tries a step of so many seconds: where everything would stand at its end. Nothing is changed by it. */
   private attempt(dt: number): void {
     this.endShare = endShareOf((this.lfp?.relaxation ?? 0) * dt)
-    const { fromC, towardsC, followsS: tau } = this.placeCourse
-    this.endPlaceC = towardsC + (fromC - towardsC) * Math.exp(-dt / tau)
-    this.lfp?.prepare(dt, this.endShare)
+    const place = this.placeCourse
+    this.endPlaceC = place.towardsC + (place.fromC - place.towardsC) * Math.exp(-dt / place.followsS)
+    this.lfp?.prepare(dt, this.endShare, place)
     this.houseLead?.prepare(dt, this.endPlaceC)
     for (const side of this.sides) side.prepare(dt, this.endPlaceC)
     this.solve()
@@ -380,7 +382,7 @@ export class Simulation {
   /** Sum of the currents into the house bus at a voltage, A. Falls with the voltage. */
   private readonly inAt = (v: number): number => {
     let sum = -fadedA(this.wantedA, v, this.darkV, this.scale) - bufferS * (v - this.houseV)
-    if (this.around.mains) for (let i = 0; i < this.chargers.length; i++) sum += this.chargers[i]!.ampsAt(v, this.chargers[i]!.stages.maxA)
+    if (this.around.mains) for (const charger of this.chargers) sum += charger.ampsAt(v, charger.stages.maxA)
     for (let i = 0; i < this.solar.length; i++) if (this.solarMostA[i]! > 0) sum += this.solar[i]!.ampsAt(v, this.solarGives(i, v))
     for (let i = 0; i < this.sourceOn.length; i++) if (this.sourceOn[i]) sum += this.sourceAt(i, v)
     for (const side of this.sides) {

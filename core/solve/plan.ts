@@ -1,4 +1,4 @@
-import { completeLinks } from '#core/job/complete'
+import { completeJob } from '#core/job/complete'
 import { findingsOf, resultsAhead, type Finding } from '#core/assessment/assess'
 import type { JobDocument } from '#core/job/document'
 import { remedyOf } from '#core/remedies/catalogue'
@@ -41,7 +41,7 @@ const decisions: readonly ((ground: Ground) => Axis[])[] = [alternatorAxes, char
  * Pure: the same job, settings and shelf give the same plan.
  */
 export function planOf(surveyed: JobDocument, shop: ShopSettings, shelf: readonly ShelfPart[]): Plan {
-  const job = completeLinks(surveyed)
+  const job = completeJob(surveyed)
   const facts = factsOf(job, shop)
   const before: Finding[] = [...findingsOf(facts), ...resultsAhead(facts)].filter(inTheWayOf)
   const ground: Ground = { job, system: usualSystem(facts), findings: before, shelf }

@@ -1,4 +1,4 @@
-import { completeLinks } from '#core/job/complete'
+import { completeJob } from '#core/job/complete'
 import { specifiedBy } from './specify'
 import { schoolsOf } from './schools'
 import { beats, bestOf, mostAnswers, nearestOf, outcomeOf, search, type Outcome } from './front'
@@ -35,7 +35,7 @@ const named = (answers: readonly Answer[], pattern: RegExp): Answer => {
   if (!found) throw new Error(`No answer like ${pattern}: ${answers.map((a) => a.name).join(' | ')}`)
   return found
 }
-const jobOf = (job: JobDocument, answer: Answer): JobDocument => applyChanges(completeLinks(job), answer.changes)
+const jobOf = (job: JobDocument, answer: Answer): JobDocument => applyChanges(completeJob(job), answer.changes)
 
 describe.each(Object.keys(jobs))('the answers for job %s', (number) => {
   const job = jobs[number]!

@@ -26,6 +26,8 @@ export interface ChargerLane extends LaneBase {
 export interface AlternatorLane extends LaneBase {
   readonly kind: 'alternator'
   readonly alternator: View<'alternators'>
+  /** The battery that is on this machine and turns its engine. */
+  readonly starting: View<'startingBatteries'>
   readonly link: View<'links'>
 }
 export interface SolarLane extends LaneBase {

@@ -40,7 +40,7 @@ export function scaleOf(job: JobDocument, ref: PartRef, name: string, look: Look
     // One battery by itself: its default is 12 V, however many the house puts in series.
     case 'candidate':
     case 'alternatives': return (nominal(ref) ?? 12) / 12
-    case 'startingBattery': return (nominal(partsOf(job, 'alternators')[0]) ?? house()) / 12
+    case 'startingBatteries': return (nominal(ref) ?? nominal(partAt(job, ref.part.from ?? '')) ?? nominal(partsOf(job, 'alternators')[0]) ?? house()) / 12
     case 'links': return (sensedByLink.includes(name) ? nominal(partAt(job, ref.part.from ?? '')) ?? house() : nominal(ref, 'outputV') ?? house()) / 12
     default: return house() / 12
   }

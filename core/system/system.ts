@@ -1,4 +1,4 @@
-import { completeLinks } from '#core/job/complete'
+import { completeJob } from '#core/job/complete'
 import { type JobDocument, type PartPath } from '#core/job/document'
 import { partKindIds, partKinds, type ManyKindId, type OneKindId, type PartKindId } from '#core/job/fields'
 import { resolveRules, type RuleOverrides, type ShopRules } from '#core/rules/rules'
@@ -20,7 +20,7 @@ export interface ShopSettings {
 
 /** The facts of a job by the rules in force, for whoever judges it. @param slots see {@link Facts} */
 export const factsOf = (job: JobDocument, { rules = {}, units = metric }: ShopSettings = {}, slots?: Slots): Facts =>
-  new Facts(completeLinks(job), resolveRules(rules, job.rules), writerIn(units), slots)
+  new Facts(completeJob(job), resolveRules(rules, job.rules), writerIn(units), slots)
 
 type Ones = { readonly [K in OneKindId]: View<K> }
 type Manys = { readonly [K in ManyKindId]: readonly View<K>[] }
@@ -104,8 +104,9 @@ function lanesOf(many: Manys): Lane[] {
     .map((charger) => ({ kind: 'charger', id: charger.$path, name: charger.$name, charger, cables: cablesOf(charger.$path) }))
   for (const link of many.links) {
     const alternator = many.alternators.find((view) => view.$path === link.$of)
-    if (!alternator || link.$entered('kind') === 'none') continue
-    lanes.push({ kind: 'alternator', id: link.$path, name: alternator.$name, alternator, link, cables: cablesOf(link.$path) })
+    const starting = many.startingBatteries.find((view) => view.$of === link.$of)
+    if (!alternator || !starting || link.$entered('kind') === 'none') continue
+    lanes.push({ kind: 'alternator', id: link.$path, name: alternator.$name, alternator, starting, link, cables: cablesOf(link.$path) })
   }
   lanes.push(...many.solar.map((solar) => ({ kind: 'solar', id: solar.$path, name: solar.$name, solar, cables: cablesOf(solar.$path) }) as const))
   lanes.push(...many.sources.map((source) => ({ kind: 'source', id: source.$path, name: source.$name, source, cables: cablesOf(source.$path) }) as const))

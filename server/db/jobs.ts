@@ -1,3 +1,4 @@
+import { changeUpToDate, upToDate } from '#core/job/migrations/index'
 import type { Sql } from 'postgres'
 import type { Verdict } from '#core/system/verdict'
 import type { Change } from '#core/job/change'
@@ -52,6 +53,9 @@ async function columnsOf(sql: Sql, workshop: string, document: JobDocument) {
   }
 }
 
+/** A row whose document may be of an older version of the format. */
+const current = <T extends { readonly document: JobDocument }>(row: T): T => ({ ...row, document: upToDate(row.document as never) as unknown as JobDocument })
+
 const storedColumns = (sql: Sql) => sql`job_id as id, version, document, updated_at as "updatedAt", updated_by as "updatedBy"`
 
 /** All words, as pieces of the search text: one condition a word, so that the trigram index serves. */
@@ -73,7 +77,7 @@ export function listJobs(sql: Sql, workshop: string, { words = '', stage, verdic
 
 export async function readJob(sql: Sql, workshop: string, id: string): Promise<StoredJob | null> {
   const [job] = await sql<StoredJob[]>`select ${storedColumns(sql)} from job where workshop_id = ${workshop} and job_id = ${id}`
-  return job ?? null
+  return job ? current(job) : null
 }
 
 export async function createJob(sql: Sql, workshop: string, document: JobDocument, who: string): Promise<StoredJob> {
@@ -95,14 +99,15 @@ export async function nextNumber(sql: Sql, workshop: string): Promise<string> {
 export function saveJob(sql: Sql, workshop: string, id: string, version: number, document: JobDocument, who: string): Promise<Saved | null> {
   return sql.begin(async (transaction) => {
     const tx = transaction as unknown as Sql
-    const [before] = await tx<StoredJob[]>`select ${storedColumns(tx)} from job where workshop_id = ${workshop} and job_id = ${id} for update`
-    if (!before) return null
+    const [row] = await tx<StoredJob[]>`select ${storedColumns(tx)} from job where workshop_id = ${workshop} and job_id = ${id} for update`
+    if (!row) return null
+    const before = current(row)
     if (before.version !== version) return { saved: false, theirs: before } as const
     const changes = changesBetween(before.document, document)
     if (changes.length === 0) return { saved: true, job: before } as const
-    const row = { document: tx.json(document as never), version: version + 1, updated_by: who, ...(await columnsOf(tx, workshop, document)) }
+    const next = { document: tx.json(document as never), version: version + 1, updated_by: who, ...(await columnsOf(tx, workshop, document)) }
     const [job] = await tx<StoredJob[]>`
-      update job set ${tx(row)}, updated_at = now()
+      update job set ${tx(next)}, updated_at = now()
       where workshop_id = ${workshop} and job_id = ${id}
       returning ${storedColumns(tx)}`
     await tx`insert into job_history ${tx({ workshop_id: workshop, job_id: id, version: version + 1, who, changes: tx.json(changes as never) })}`
@@ -110,9 +115,11 @@ export function saveJob(sql: Sql, workshop: string, id: string, version: number,
   }) as Promise<Saved | null>
 }
 
-/** Changes of a job, newest first. */
-export const readHistory = (sql: Sql, workshop: string, id: string, limit = 100): Promise<HistoryEntry[]> =>
-  sql<HistoryEntry[]>`
+/** Changes of a job, newest first, under the names that values have now. */
+export async function readHistory(sql: Sql, workshop: string, id: string, limit = 100): Promise<HistoryEntry[]> {
+  const rows = await sql<HistoryEntry[]>`
     select version, at, who, changes from job_history
     where workshop_id = ${workshop} and job_id = ${id}
     order by version desc limit ${limit}`
+  return rows.map((entry) => ({ ...entry, changes: entry.changes.map(changeUpToDate) }))
+}

@@ -1,3 +1,4 @@
+import { upToDate } from '#core/job/migrations/index'
 import type { Sql } from 'postgres'
 import type { Verdict } from '#core/system/verdict'
 import type { RuleOverrides } from '#core/rules/rules'
@@ -60,7 +61,7 @@ export async function rejudge(sql: Sql, workshop: string, rules: RuleOverrides, 
     where workshop_id = ${workshop} and stage <> 'done' order by updated_at desc, job_id limit ${most === Infinity ? null : most}`
   for await (const some of rows.cursor(batch)) {
     for (const row of some) {
-      const now = judged(row.document, rules, units)
+      const now = judged(upToDate(row.document as never) as unknown as JobDocument, rules, units)
       if (now.verdict !== row.verdict) changed.push({ id: row.id, number: row.number, name: row.name, before: row.verdict, after: now.verdict })
       if (keep && (now.verdict !== row.verdict || now.headline !== row.headline || now.reason !== row.reason)) {
         await sql`update job set ${sql(now)} where workshop_id = ${workshop} and job_id = ${row.id}`

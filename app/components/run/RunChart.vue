@@ -16,10 +16,10 @@ const props = defineProps<{ results: readonly RunResult[]; titles: readonly stri
 const emit = defineEmits<{ point: [t: number] }>()
 const colours = useThemeColours()
 const bands: readonly { readonly title: string; readonly unit: string; readonly alone: readonly ChannelId[]; readonly compared: readonly ChannelId[] }[] = [
-  { title: 'Charge', unit: '%', alone: ['soc', 'leadSoc', 'startSoc'], compared: ['soc', 'leadSoc'] },
+  { title: 'Charge', unit: '%', alone: ['soc', 'leadSoc', 'startSoc', 'startSoc2'], compared: ['soc', 'leadSoc'] },
   { title: 'Currents', unit: 'A', alone: ['engineA', 'mainsA', 'solarA', 'sourceA', 'loadA', 'lfpA', 'leadA'], compared: ['engineA'] },
-  { title: 'Voltages', unit: 'V', alone: ['houseV', 'startV'], compared: ['houseV'] },
-  { title: 'Temperatures', unit: '°C', alone: ['alternatorC', 'cellC', 'placeC'], compared: ['alternatorC', 'cellC'] },
+  { title: 'Voltages', unit: 'V', alone: ['houseV', 'startV', 'startV2'], compared: ['houseV'] },
+  { title: 'Temperatures', unit: '°C', alone: ['alternatorC', 'alternatorC2', 'cellC', 'placeC'], compared: ['alternatorC', 'alternatorC2', 'cellC'] },
   { title: 'Charge wanted and allowed', unit: '', alone: ['allowed', 'sunThere', 'engineThere', 'mainsThere'], compared: ['allowed'] },
 ]
 const rows: readonly ChannelId[] = ['allowed', 'sunThere', 'engineThere', 'mainsThere']
@@ -27,14 +27,14 @@ const rows: readonly ChannelId[] = ['allowed', 'sunThere', 'engineThere', 'mains
 const looks = computed((): Readonly<Partial<Record<ChannelId, { colour: string; dash: 'solid' | 'dashed' | 'dotted' }>>> => {
   const c = colours.value
   return {
-    soc: { colour: c.sea, dash: 'solid' }, leadSoc: { colour: c.changed, dash: 'dashed' }, startSoc: { colour: c.soft, dash: 'dotted' },
+    soc: { colour: c.sea, dash: 'solid' }, leadSoc: { colour: c.changed, dash: 'dashed' }, startSoc: { colour: c.soft, dash: 'dotted' }, startSoc2: { colour: c.soft, dash: 'dashed' }, startV2: { colour: c.bad, dash: 'dotted' }, alternatorC2: { colour: c.bad, dash: 'dashed' },
     engineA: { colour: c.bad, dash: 'solid' }, mainsA: { colour: c.sea, dash: 'dashed' }, solarA: { colour: c.changed, dash: 'solid' }, sourceA: { colour: c.suits, dash: 'dashed' }, loadA: { colour: c.ink, dash: 'dotted' }, lfpA: { colour: c.measure, dash: 'solid' }, leadA: { colour: c.changed, dash: 'dashed' },
     houseV: { colour: c.sea, dash: 'solid' }, startV: { colour: c.bad, dash: 'dashed' }, alternatorC: { colour: c.bad, dash: 'solid' }, cellC: { colour: c.measure, dash: 'solid' }, placeC: { colour: c.soft, dash: 'dotted' }, sunThere: { colour: c.changed, dash: 'solid' }, engineThere: { colour: c.bad, dash: 'solid' }, mainsThere: { colour: c.sea, dash: 'solid' }, allowed: { colour: c.suits, dash: 'solid' },
   }
 })
 /** What a line is called beside the name of its band. */
 const short: Readonly<Partial<Record<ChannelId, string>>> = {
-  soc: 'lithium', leadSoc: 'lead', startSoc: 'starting battery', engineA: 'engine', mainsA: 'mains', solarA: 'sun', sourceA: 'other', loadA: 'loads', lfpA: 'into lithium', leadA: 'into lead',
+  soc: 'lithium', leadSoc: 'lead', startSoc: 'starting battery', startSoc2: 'second starting battery', startV2: 'second starting side', alternatorC2: 'second alternator', engineA: 'engine', mainsA: 'mains', solarA: 'sun', sourceA: 'other', loadA: 'loads', lfpA: 'into lithium', leadA: 'into lead',
   houseV: 'house', startV: 'starting side', alternatorC: 'alternator', cellC: 'cells', placeC: 'their place',
 }
 const shortNames = Object.fromEntries(Object.entries(short).map(([id, name]) => [channels[id as ChannelId].label, name]))

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { adjustableField } from '#core/remedies/catalogue'
-import { completeLinks } from '#core/job/complete'
+import { completeJob } from '#core/job/complete'
 import type { Adjustment, Answer } from '#core/solve/answer'
 import { applyChanges } from '#core/job/changes'
 import { fieldAt } from '#core/job/document'
@@ -16,7 +16,7 @@ const bench = useJob()
 const original = computed(() => props.answer)
 const figures = computed(() => props.answer.figures)
 const rows = computed(() => {
-  const found = completeLinks(bench.document!)
+  const found = completeJob(bench.document!)
   return changedFields(found, applyChanges(found, props.answer.changes), props.answer.changes, q)
 })
 const off = (step: number) => props.adjustments.find((a) => a.step === step)?.off === true

@@ -133,10 +133,10 @@ export const loadDump = check({
   title: 'If the battery cuts out while charging',
   about: 'alternator',
   why: 'An alternator that loses its only battery throws a spike of tens of volts into everything connected.',
-  judge({ lane, name }, { one, bank, q }) {
+  judge({ lane, name }, { bank, q }) {
     const { alternator, link } = lane
     if (link.kind === 'none') return null
-    const starting = one.startingBattery
+    const { starting } = lane
     const leadStays = link.kind !== 'direct' && starting.present === 'yes' && starting.chemistry !== 'lithium'
     const [safe, by] = leadStays ? [true, 'the lead starting battery stays on its output']
       : link.kind === 'dcdc' ? [true, 'a DC-DC charger stands between']

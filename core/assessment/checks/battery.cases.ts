@@ -28,7 +28,7 @@ const array = (values: Values, more: Values = {}): JobDocument => withMeasured(w
 const shaft = (values: Values): JobDocument => withMeasured(goodJob(), 'sources', { kind: 'shaft', largestA: 20, regulatorV: 14.4, onDisconnect: 'diversion', hours: 4, ...values })
 const fused = (values: Values, more: Values = {}): JobDocument => withMeasured(with_({ 'candidate/resistanceMohm': 6, ...more }), 'conductors', { lengthM: 2, areaMm2: 16, fuseA: 60, ...values }, { of: 'chargers/charger-1' })
 const starter = (values: Values = {}): JobDocument => with_({
-  'candidate/purpose': 'starter', 'candidate/crankingA': 300, 'candidate/ahEach': 12, 'startingBattery/present': 'no', 'startingBattery/engineNeedA': 150, ...values,
+  'candidate/purpose': 'starter', 'candidate/crankingA': 300, 'candidate/ahEach': 12, 'startingBatteries/starting-1/present': 'no', 'startingBatteries/starting-1/engineNeedA': 150, ...values,
 })
 const onArray = 'solar/array-1'
 const onSource = 'sources/source-1'
@@ -99,18 +99,18 @@ export const batteryCases: Readonly<Record<string, readonly Case[]>> = {
   ],
   'battery.cranking': [
     { says: 'nothing that lets a starter draw on it suits', job: goodJob(), on, verdict: good },
-    { says: 'a jump switch suits once out, and says how long it may be held', job: with_({ 'startingBattery/jumpSwitch': 'yes', 'startingBattery/cca': 900 }), on, verdict: changed, remedy: 'start.no-jump', shows: ['450 A', '300 A', 'min of transfer'] },
-    { says: 'a both-way relay suits once one-way', job: withValues(straightJob({ closesV: 13.9, opensV: 13.6, bothWay: 'yes' }), { 'startingBattery/cca': 900 }), on, verdict: changed, remedy: 'link.one-way' },
-    { says: 'a switch with “both” suits once a DC-DC takes its place', job: withValues(straightJob({ kind: 'switch' }), { 'startingBattery/cca': 900 }), on, verdict: changed, remedy: 'dcdc.add' },
-    { says: 'an engine that starts from the house bank does not suit', job: with_({ 'startingBattery/present': 'no', 'startingBattery/engineNeedA': 400 }), on, verdict: bad, remedy: 'start.own-battery' },
-    { says: 'a small starter within the BMS suits', job: with_({ 'startingBattery/jumpSwitch': 'yes', 'startingBattery/engineNeedA': 120 }), on, verdict: good },
-    { says: 'jump switch not known is to be looked for', job: with_({ 'startingBattery/jumpSwitch': null, 'startingBattery/cca': 900 }), on, verdict: open },
+    { says: 'a jump switch suits once out, and says how long it may be held', job: with_({ 'startingBatteries/starting-1/jumpSwitch': 'yes', 'startingBatteries/starting-1/cca': 900 }), on, verdict: changed, remedy: 'start.no-jump', shows: ['450 A', '300 A', 'min of transfer'] },
+    { says: 'a both-way relay suits once one-way', job: withValues(straightJob({ closesV: 13.9, opensV: 13.6, bothWay: 'yes' }), { 'startingBatteries/starting-1/cca': 900 }), on, verdict: changed, remedy: 'link.one-way' },
+    { says: 'a switch with “both” suits once a DC-DC takes its place', job: withValues(straightJob({ kind: 'switch' }), { 'startingBatteries/starting-1/cca': 900 }), on, verdict: changed, remedy: 'dcdc.add' },
+    { says: 'an engine that starts from the house bank does not suit', job: with_({ 'startingBatteries/starting-1/present': 'no', 'startingBatteries/starting-1/engineNeedA': 400 }), on, verdict: bad, remedy: 'start.own-battery' },
+    { says: 'a small starter within the BMS suits', job: with_({ 'startingBatteries/starting-1/jumpSwitch': 'yes', 'startingBatteries/starting-1/engineNeedA': 120 }), on, verdict: good },
+    { says: 'jump switch not known is to be looked for', job: with_({ 'startingBatteries/starting-1/jumpSwitch': null, 'startingBatteries/starting-1/cca': 900 }), on, verdict: open },
   ],
   'battery.starter-rated': [
     { says: 'cranks more than the engine needs', job: starter(), on, verdict: good, shows: ['300 A', '150 A'] },
-    { says: 'is weak on the coldest start: 300 × 60 % = 180 A', job: starter({ 'place/coldestC': -10, 'startingBattery/engineNeedA': 200 }), on, verdict: bad, shows: ['180 A'] },
-    { says: 'does not carry house loads', job: starter({ 'startingBattery/present': 'yes' }), on, verdict: bad, shows: ['house loads'] },
-    { says: 'cranking current not known is to be looked up', job: starter({ 'candidate/crankingA': null, 'startingBattery/engineNeedA': 400 }), on, verdict: open },
+    { says: 'is weak on the coldest start: 300 × 60 % = 180 A', job: starter({ 'place/coldestC': -10, 'startingBatteries/starting-1/engineNeedA': 200 }), on, verdict: bad, shows: ['180 A'] },
+    { says: 'does not carry house loads', job: starter({ 'startingBatteries/starting-1/present': 'yes' }), on, verdict: bad, shows: ['house loads'] },
+    { says: 'cranking current not known is to be looked up', job: starter({ 'candidate/crankingA': null, 'startingBatteries/starting-1/engineNeedA': 400 }), on, verdict: open },
   ],
   'battery.fit': [
     { says: 'fits with air around', job: goodJob(), on, verdict: good, shows: ['520 × 240 × 220 mm'] },
@@ -158,8 +158,8 @@ export const batteryCases: Readonly<Record<string, readonly Case[]>> = {
   'cold.layup': [
     { says: 'disconnected at 60 % a winter is nothing: 116 Ah ÷ (1.68 + 0.92 Ah a week) = 44.5 weeks', job: with_({ 'use/layupWeeks': 20 }), on, verdict: good, shows: ['44.6 weeks', '0.92 Ah'] },
     { says: 'a small one that its own BMS empties suits once topped up', job: with_({ 'use/layupWeeks': 20, 'candidate/ahEach': 20 }), on, verdict: changed, remedy: 'layup.top-up' },
-    { says: 'left connected, what the vehicle draws counts', job: with_({ 'use/layupWeeks': 20, 'startingBattery/present': 'no' }), on, verdict: changed, rules: { layupSchool: 'topped' }, remedy: 'layup.disconnect' },
-    { says: 'draw of the vehicle not known is to be measured where it decides', job: with_({ 'use/layupWeeks': 20, 'startingBattery/present': 'no', 'startingBattery/standbyA': null }), on, verdict: open, rules: { layupSchool: 'topped', bmsDrawMa: 1 } },
+    { says: 'left connected, what the vehicle draws counts', job: with_({ 'use/layupWeeks': 20, 'startingBatteries/starting-1/present': 'no' }), on, verdict: changed, rules: { layupSchool: 'topped' }, remedy: 'layup.disconnect' },
+    { says: 'draw of the vehicle not known is to be measured where it decides', job: with_({ 'use/layupWeeks': 20, 'startingBatteries/starting-1/present': 'no', 'startingBatteries/starting-1/standbyA': null }), on, verdict: open, rules: { layupSchool: 'topped', bmsDrawMa: 1 } },
   ],
   'solar.cold-voc': [
     { says: 'one panel under its controller’s limit suits: 22 × (1 + 0.3 % × 13) = 22.86 V', job: array({}), on: onArray, verdict: good, shows: ['22.86 V'] },

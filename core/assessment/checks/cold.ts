@@ -99,10 +99,10 @@ export const layup = check({
   title: 'Lay-up',
   about: 'battery',
   why: 'A battery that is left a winter with something drawing on it is found below its cut-off, and may not wake again.',
-  judge(_subject, { bank, one, rules, q }) {
+  judge(_subject, { bank, one, many, rules, q }) {
     if (one.use.layupWeeks === 0) return null
     const rests = rules.layupSchool === 'rest'
-    const standbyA = one.startingBattery.present === 'no' ? one.startingBattery.standbyA : 0
+    const standbyA = many.startingBatteries.reduce((sum, starting) => sum + (starting.present === 'no' ? starting.standbyA : 0), 0)
     const own = (bank.each.standbyMa * bank.each.parallel) / 1000
     const leaks = (bank.ah * rules.selfDischarge) / 100 / (365.25 / 12 / 7)
     const stored = bank.ah * (rules.layupSoc / 100 - nearlyEmpty)

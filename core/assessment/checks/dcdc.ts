@@ -45,11 +45,11 @@ export const signal = check({
   title: 'Running signal',
   about: 'alternator',
   why: 'Voltage says “engine running” wrongly when a computer lowers it, or when a charger or solar feeds the starting battery.',
-  judge({ lane, name }, { one, many, rules }) {
+  judge({ lane, name }, { many, rules }) {
     const { link, alternator } = lane
     if (link.kind !== 'dcdc') return null
     const computer = alternator.regulator === 'computer'
-    const alsoFed = one.startingBattery.fedByCharger === 'yes' || many.chargers.some((charger) => charger.feeds !== 'house')
+    const alsoFed = lane.starting.fedByCharger === 'yes' || many.chargers.some((charger) => charger.feeds !== 'house')
     const needsWire = computer || (rules.signalSchool === 'fitting' && alsoFed) || rules.signalSchool === 'wire'
     const bad = needsWire && link.signal === 'voltage'
     const because = computer ? `${name} is computer-controlled` : rules.signalSchool === 'wire' ? 'the shop always runs a wire' : 'a charger or solar also feeds the starting battery'

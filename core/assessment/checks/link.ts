@@ -17,18 +17,18 @@ export const vsrNeverOpens = check({
     const { q } = system
     const { link } = lane
     if (link.kind !== 'vsr') return null
-    const { bank, rules, one } = system
+    const { bank, rules } = system
     const [lowRestV, highRestV] = [bank.ocv(rules.restLow / 100), bank.ocv(rules.restHigh / 100)]
     const opens = link.opensV >= highRestV
     const heldDownTo = socAtOpenCircuitV(link.opensV, bank.nominalV)
-    const ahLostPerDay = (): number => (one.startingBattery.standbyA + rules.leadFloatC * one.startingBattery.ah) * 24
+    const ahLostPerDay = (): number => (lane.starting.standbyA + rules.leadFloatC * lane.starting.ah) * 24
     return {
       verdict: opens ? 'suits' : 'does-not-suit',
       compared: [number('lithium rests at', highRestV, 'V'), number('relay opens below', link.opensV, 'V')],
       limit: link.$origin('opensV'),
       formula: () => opens
         ? `${q(highRestV, 'V')} at ${rules.restHigh} % ≤ ${q(link.opensV, 'V')}: opens`
-        : `rests at ${q(lowRestV, 'V')} to ${q(highRestV, 'V')} (${rules.restLow} to ${rules.restHigh} %) > ${q(link.opensV, 'V')}; (${Math.round(one.startingBattery.standbyA * 1000)} + ${Math.round(rules.leadFloatC * one.startingBattery.ah * 1000)} mA) × 24 h = ${q(ahLostPerDay(), 'Ah')} a day`,
+        : `rests at ${q(lowRestV, 'V')} to ${q(highRestV, 'V')} (${rules.restLow} to ${rules.restHigh} %) > ${q(link.opensV, 'V')}; (${Math.round(lane.starting.standbyA * 1000)} + ${Math.round(rules.leadFloatC * lane.starting.ah * 1000)} mA) × 24 h = ${q(ahLostPerDay(), 'Ah')} a day`,
       summary: () => opens
         ? `The relay of ${mid(name)} opens at ${q(link.opensV, 'V')}, above where lithium rests.`
         : `The relay opens below ${q(link.opensV, 'V')} and lithium rests at ${q(highRestV, 'V')}: it stays closed down to ${formatShare(heldDownTo)} and loses ${q(ahLostPerDay(), 'Ah')} a day.`,

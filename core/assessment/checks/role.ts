@@ -32,10 +32,10 @@ export const feedsDcdc = check({
   judge({ lane, name }, system) {
     const { q } = system
     const { link } = lane
-    const { many, one } = system
+    const { many } = system
     if (link.kind !== 'dcdc') return null
     const charger = many.chargers.find((other) => other.feeds !== 'house')
-    const fed = charger !== undefined || one.startingBattery.fedByCharger === 'yes'
+    const fed = charger !== undefined || lane.starting.fedByCharger === 'yes'
     if (!fed) return null
     const bad = link.signal === 'voltage'
     const drawsA = dcdcInput(lane, system).amps

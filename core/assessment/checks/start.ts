@@ -1,23 +1,35 @@
+import type { View } from '#core/system/scene'
 import { addDcdc } from '#core/remedies/arrangements'
 import { openCircuitV } from '#core/physics/lfp'
 import { check, number, word } from '#core/assessment/check'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { System } from '#core/system/system'
 
-/** Ways by which a starter can draw on the house bank: what they are, and what takes them away. */
-function crankingWays(system: System): { readonly words: string; readonly remedy: RemedyRef }[] {
-  const { one, lanes } = system
-  const { present } = one.startingBattery
-  if (present === 'noEngine') return []
-  const ways: { words: string; remedy: RemedyRef }[] = []
-  if (present === 'no') ways.push({ words: 'the engine starts from this bank', remedy: { id: 'start.own-battery', on: 'startingBattery' } })
-  if (present === 'yes' && one.startingBattery.jumpSwitch === 'yes') ways.push({ words: 'the jump switch', remedy: { id: 'start.no-jump', on: 'startingBattery' } })
-  for (const lane of lanes) {
-    if (lane.kind !== 'alternator') continue
-    if (lane.link.kind === 'vsr' && lane.link.bothWay === 'yes') ways.push({ words: 'the both-way relay', remedy: { id: 'link.one-way', on: lane.link.$path } })
-    if (lane.link.kind === 'switch') ways.push({ words: 'the battery switch on “both”', remedy: addDcdc(lane, system) })
-  }
-  return ways
+type Starting = View<'startingBatteries'>
+
+/** A way by which a starter can draw on the house bank: what it is, whose starter, and what takes it away. */
+interface CrankingWay {
+  readonly words: string
+  readonly starting: Starting
+  readonly remedy: RemedyRef
+}
+
+/** Ways through the battery of one engine itself. */
+function waysOf(starting: Starting): CrankingWay[] {
+  if (starting.present === 'no') return [{ words: 'the engine starts from this bank', starting, remedy: { id: 'start.own-battery', on: starting.$path } }]
+  if (starting.present !== 'yes' || starting.jumpSwitch !== 'yes') return []
+  return [{ words: 'the jump switch', starting, remedy: { id: 'start.no-jump', on: starting.$path } }]
+}
+
+/** Every way there is, by its words and the engine it leads to. */
+function crankingWays(system: System): CrankingWay[] {
+  const through = system.lanes.flatMap((lane): CrankingWay[] => {
+    if (lane.kind !== 'alternator' || lane.starting.present === 'noEngine') return []
+    const { link, starting } = lane
+    if (link.kind === 'vsr' && link.bothWay === 'yes') return [{ words: 'the both-way relay', starting, remedy: { id: 'link.one-way', on: link.$path } }]
+    return link.kind === 'switch' ? [{ words: 'the battery switch on “both”', starting, remedy: addDcdc(lane, system) }] : []
+  })
+  return [...system.many.startingBatteries.flatMap(waysOf), ...through]
 }
 
 export const cranking = check({
@@ -27,10 +39,9 @@ export const cranking = check({
   why: 'A starter takes hundreds of amperes in the first instant. A house battery’s protection opens, and may not close again at the roadside.',
   judge(_subject, system) {
     const { q } = system
-    const { bank, one, rules } = system
+    const { bank, rules } = system
     if (bank.each.purpose === 'starter') return null
     const ways = crankingWays(system)
-    const starting = one.startingBattery
     if (ways.length === 0) {
       return {
         verdict: 'suits',
@@ -40,15 +51,16 @@ export const cranking = check({
         summary: () => 'Nothing lets a starter draw on the house battery.',
       }
     }
-    const needA = starting.engineNeedA
+    const needA = Math.max(...ways.map(({ starting }) => starting.engineNeedA))
+    const fromHouse = ways.some(({ starting }) => starting.present === 'no')
     const bearsA = bank.each.overCurrentA * bank.each.parallel * bank.sharing
     const over = needA > bearsA
     const startAh = (needA * rules.startS) / 3600
     const flowsA = Math.min(bank.continuousA, (openCircuitV(0.5, bank.nominalV) - 12.2 * bank.scale) / (bank.ohm + rules.cableMohm / 1000))
     const minutes = (startAh / Math.max(flowsA, 1)) * 60 * 1.5
-    const list = ways.map((way) => way.words).join(' and ')
+    const list = [...new Set(ways.map(({ words }) => words))].join(' and ')
     return {
-      verdict: !over ? 'suits' : starting.present === 'no' ? 'does-not-suit' : 'suits-once-changed',
+      verdict: !over ? 'suits' : fromHouse ? 'does-not-suit' : 'suits-once-changed',
       compared: [number('starter draws', needA, 'A'), number('BMS opens at', bearsA, 'A')],
       limit: bank.each.$origin('overCurrentA'),
       formula: () => `${q(needA, 'A')} through ${list}; BMS ${q(bank.each.overCurrentA, 'A')} × ${bank.each.parallel}. One start is ${q(startAh, 'Ah')}: about ${q(minutes, 'min')} of transfer at ${q(flowsA, 'A')}, key off`,
@@ -56,7 +68,7 @@ export const cranking = check({
         ? `Through ${list} a starter of ${q(needA, 'A')} can draw on the battery, whose BMS opens at ${q(bearsA, 'A')}.`
         : `Through ${list} a starter of ${q(needA, 'A')} can draw on the battery, which bears ${q(bearsA, 'A')}.`,
       remedies: over ? [...new Map(ways.map((way) => [way.remedy.id, way.remedy])).values()] : [],
-      cautions: () => (starting.present === 'yes' ? [`Joined for about ${q(minutes, 'min')} with the key off, the house battery lends the starting battery one start. Part them before cranking.`] : []),
+      cautions: () => (!fromHouse ? [`Joined for about ${q(minutes, 'min')} with the key off, the house battery lends the starting battery one start. Part them before cranking.`] : []),
     }
   },
 })
@@ -68,10 +80,10 @@ export const starterRated = check({
   why: 'A starter battery that is strong enough in summer and weak on the first cold morning is found out far from home.',
   judge(_subject, system) {
     const { q } = system
-    const { bank, one, rules } = system
+    const { bank, one, many, rules } = system
     if (bank.each.purpose !== 'starter') return null
-    const starting = one.startingBattery
-    if (starting.present !== 'no') {
+    const starting = many.startingBatteries.find(({ present }) => present === 'no')
+    if (!starting) {
       return {
         verdict: 'does-not-suit',
         compared: [word('made for', 'starting'), word('used for', 'house loads')],
@@ -103,14 +115,13 @@ export const starterRated = check({
 export const upkeep = check({
   id: 'start.upkeep',
   title: 'Starting battery while it stands',
-  about: 'battery',
+  about: 'starting',
   why: 'The old link charged both batteries; once the house is lithium, nothing may be left that keeps the one that starts the engine.',
-  judge(_subject, { one, lanes, rules, q }) {
-    const starting = one.startingBattery
+  judge({ starting }, { one, lanes, rules, q }) {
     if (starting.present !== 'yes') return null
     const weeks = one.use.standsWeeks
     const stands = weeks > rules.standWeeks
-    const fedBack = lanes.some((lane) => lane.kind === 'alternator' && lane.link.kind === 'dcdc' && lane.link.backFeed === 'yes')
+    const fedBack = lanes.some((lane) => lane.kind === 'alternator' && lane.starting.$path === starting.$path && lane.link.kind === 'dcdc' && lane.link.backFeed === 'yes')
     const fed = starting.fedByCharger === 'yes' || fedBack
     const lastsWeeks = (starting.ah * 0.5 * (starting.health / 100)) / (starting.standbyA * 168 + starting.ah * 0.01)
     const short = rules.upkeepSchool === 'trickle' && stands && !fed && lastsWeeks < weeks
@@ -121,7 +132,7 @@ export const upkeep = check({
       formula: () => `half of ${q(starting.ah, 'Ah')} × ${q(starting.health, '%')} ÷ (${q(starting.standbyA, 'A')} × 168 h + 1 % a week of itself) = ${q(lastsWeeks, 'weeks')}`,
       summary: () => fed ? `The starting battery is kept by ${fedBack ? 'the DC-DC' : 'a charger or the sun'} while the vehicle stands.`
         : `Nothing feeds the starting battery while it stands; it lasts ${q(lastsWeeks, 'weeks')}, and it stands ${q(weeks, 'weeks')} at the longest${stands && rules.upkeepSchool === 'leave' && lastsWeeks < weeks ? '. The shop leaves it to the engine' : ''}.`,
-      remedies: short ? [{ id: 'start.trickle', on: 'startingBattery' }] : [],
+      remedies: short ? [{ id: 'start.trickle', on: starting.$path }] : [],
     }
   },
 })

@@ -17,7 +17,8 @@ const hybrid = (values: Values = {}, job: JobDocument = goodJob()): JobDocument 
 })
 const pump = (amps: number | null): JobDocument => withMeasured(hybrid(), 'loads', { supply: 'dc', amps, hours: 24, essential: 'yes' })
 const readings = (celsius: number): Values => ({ temperatureReadings: [{ amps: 60, rpm: 4800, minutes: 10, celsius: celsius - 12 }, { amps: 60, rpm: 4800, minutes: 40, celsius }] })
-const standing = (weeks: number, values: Values = {}): JobDocument => withValues(goodJob(), { 'use/standsWeeks': weeks, 'startingBattery/standbyA': 0.1, ...values })
+const onStarting = 'startingBatteries/starting-1'
+const standing = (weeks: number, values: Values = {}): JobDocument => withValues(goodJob(), { 'use/standsWeeks': weeks, 'startingBatteries/starting-1/standbyA': 0.1, ...values })
 
 /** Cases of settings, of what joins the paths, and of what takes a run, by check id. */
 export const systemCases: Readonly<Record<string, readonly Case[]>> = {
@@ -37,10 +38,10 @@ export const systemCases: Readonly<Record<string, readonly Case[]>> = {
     { says: 'whose equalise stage is not known may have to go: to be looked up', job: charger({ equaliseStage: null, equaliseV: 15.5, holdsFuseBlock: 'yes' }), on: onCharger, verdict: open },
   ],
   'charger.feeds-dcdc': [
-    { says: 'waiting for its wire suits', job: withValues(link({ signal: 'wire' }), { 'startingBattery/fedByCharger': 'yes' }), on: onLink, verdict: good },
-    { says: 'starting on voltage runs off the charger: a wire', job: withValues(link({ signal: 'voltage' }), { 'startingBattery/fedByCharger': 'yes' }), on: onLink, verdict: changed, remedy: 'dcdc.signal-wire' },
+    { says: 'waiting for its wire suits', job: withValues(link({ signal: 'wire' }), { 'startingBatteries/starting-1/fedByCharger': 'yes' }), on: onLink, verdict: good },
+    { says: 'starting on voltage runs off the charger: a wire', job: withValues(link({ signal: 'voltage' }), { 'startingBatteries/starting-1/fedByCharger': 'yes' }), on: onLink, verdict: changed, remedy: 'dcdc.signal-wire' },
     { says: 'even under the school that trusts voltage', job: withValues(link({ signal: 'voltage' }), { [`${onCharger}/feeds`]: 'both' }), on: onLink, verdict: changed, rules: { signalSchool: 'voltage' } },
-    { says: 'signal not known is to be looked at', job: withValues(link({ signal: null }), { 'startingBattery/fedByCharger': 'yes' }), on: onLink, verdict: open },
+    { says: 'signal not known is to be looked at', job: withValues(link({ signal: null }), { 'startingBatteries/starting-1/fedByCharger': 'yes' }), on: onLink, verdict: open },
   ],
   'link.rating': [
     { says: 'above the current suits', job: straightJob({ kind: 'solenoid', relayA: 200 }), on: onLink, verdict: good, shows: ['200 A'] },
@@ -152,11 +153,11 @@ export const systemCases: Readonly<Record<string, readonly Case[]>> = {
     { says: 'draw not known is to be measured where it decides', job: withValues(pump(null), { 'houseBank/parallel': 1, 'houseBank/ahEach': 60 }), on: onBattery, verdict: open },
   ],
   'start.upkeep': [
-    { says: 'that is driven every week suits', job: standing(1), on: onBattery, verdict: good },
-    { says: 'that stands for a quarter with nothing feeding it is to be trickled', job: standing(13), on: onBattery, verdict: changed, remedy: 'start.trickle', shows: ['13 weeks'] },
-    { says: 'fed by a charger suits', job: standing(13, { 'startingBattery/fedByCharger': 'yes' }), on: onBattery, verdict: good },
-    { says: 'is left to the engine under the other school', job: standing(13), on: onBattery, verdict: good, rules: { upkeepSchool: 'leave' }, shows: ['leaves it to the engine'] },
-    { says: 'standby draw not known is to be measured where it decides', job: standing(6, { 'startingBattery/standbyA': null }), on: onBattery, verdict: open },
+    { says: 'that is driven every week suits', job: standing(1), on: onStarting, verdict: good },
+    { says: 'that stands for a quarter with nothing feeding it is to be trickled', job: standing(13), on: onStarting, verdict: changed, remedy: 'start.trickle', shows: ['13 weeks'] },
+    { says: 'fed by a charger suits', job: standing(13, { 'startingBatteries/starting-1/fedByCharger': 'yes' }), on: onStarting, verdict: good },
+    { says: 'is left to the engine under the other school', job: standing(13), on: onStarting, verdict: good, rules: { upkeepSchool: 'leave' }, shows: ['leaves it to the engine'] },
+    { says: 'standby draw not known is to be measured where it decides', job: standing(6, { 'startingBatteries/starting-1/standbyA': null }), on: onStarting, verdict: open },
   ],
 }
 

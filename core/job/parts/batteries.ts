@@ -48,7 +48,10 @@ export const houseBank = {
 } satisfies Fields
 
 export const startingBattery = {
-  present: choice('Starting battery', { yes: 'Has its own', no: 'None: the house bank starts the engine', noEngine: 'No engine here' }, 'Follow the starter cable back.'),
+  present: choice('Starting battery', {
+    yes: 'Has its own', no: 'None: the house bank starts the engine', noEngine: 'No engine here', other: 'None on this machine: another battery starts the engine',
+  }, 'Follow the starter cable back.'),
+  nominalV: choice('Nominal voltage', systemVoltages, 'Label. Empty: that of its alternator.', { ...own, detail: true }),
   chemistry: choice('Kind', leadKinds, 'Label, caps, weight.', own),
   ah: quantity('Capacity', 'Ah', 5, [1, 1000], [40, 120], 'Label.', own),
   cca: quantity('Cold cranking current on its label', 'A', 10, [10, 3000], [300, 900], 'Label: CCA.', { when: [{ field: 'present', is: ['yes', 'no'] }], otherwise: ({ value }) => 7 * value('ah') }),

@@ -58,10 +58,15 @@ export class Lfp {
   /** Of the step that is tried: charge without the current of its end, resting voltage there, resistances, and what one ampere at its end fills. */
   private baseSoc = 0
   private baseV = 0
+  private baseSlope = 0
   private ohm = 0
   private stiffOhm = 0
   private endFill = 0
+  /** How much of what was is left at its end, of the place’s temperature and of its own. */
+  private placeLeft = 1
+  private cellsLeft = 1
   private readonly perAmpS: number
+  private readonly cellsFollowS: number
 
   constructor(readonly plant: LfpPlant, soc: number, tempC: number, insulated: boolean) {
     this.soc = this.endSoc = soc
@@ -70,7 +75,8 @@ export class Lfp {
     this.heatCapacity = plant.kg * joulePerKgK
     this.heatOhm = ((insulated ? boxedKPerW : bareKPerW) * referenceKg) / plant.kg
     this.perAmpS = coulombicEfficiency / 3600 / plant.ah
-    this.prepare(0, 0.5)
+    this.cellsFollowS = this.heatCapacity * this.heatOhm
+    this.prepare(0, 0.5, { fromC: tempC, towardsC: tempC, followsS: this.cellsFollowS })
   }
 
   /** Voltage at rest at a charge, V. */
@@ -95,16 +101,22 @@ export class Lfp {
     return (this.slopeAt(this.soc) * this.perAmpS) / this.ohm + filling
   }
 
-  /** Begins a step of so many seconds. @param endShare θ: what the end of the step counts in its mean current */
-  prepare(dt: number, endShare: number): void {
-    this.ohm = this.plant.ohm * resistanceFactor(this.endTempC)
+  /**
+   * Begins a step of so many seconds: as warm at its end as the current of its beginning makes it.
+   * @param endShare θ: what the end of the step counts in its mean current
+   */
+  prepare(dt: number, endShare: number, place: PlaceCourse): void {
+    this.placeLeft = Math.exp(-dt / place.followsS)
+    this.cellsLeft = Math.exp(-dt / this.cellsFollowS)
+    this.ohm = this.plant.ohm * resistanceFactor(this.warmedBy(this.amps, place))
     const fill = this.perAmpS * dt
     const own = (this.plant.ownA * dt) / 3600 / this.plant.ah
     const base = this.soc + fill * (1 - endShare) * this.amps - own
     this.baseSoc = base < 0 ? 0 : base > 1 ? 1 : base
     this.baseV = this.restAt(this.baseSoc)
     this.endFill = fill * endShare
-    this.stiffOhm = this.ohm + this.slopeAt(this.baseSoc) * this.endFill
+    this.baseSlope = this.slopeAt(this.baseSoc)
+    this.stiffOhm = this.ohm + this.baseSlope * this.endFill
   }
 
   /**
@@ -127,16 +139,16 @@ export class Lfp {
     const own = (this.plant.ownA * dt) / 3600
     const wanted = this.soc + ((ah > 0 ? ah * coulombicEfficiency : ah) - own) / this.plant.ah
     this.endSoc = wanted > 1 ? 1 : wanted < 0 ? 0 : wanted
-    const heat = mean * mean * this.ohm + (this.heating ? this.plant.heater!.watts : 0)
-    this.endTempC = this.warmed(dt, place.towardsC + heat * this.heatOhm, place)
+    this.endTempC = this.warmedBy(mean, place)
   }
-  /** Cell temperature after a time in a place that itself goes towards another temperature: both first order, in closed form. */
-  private warmed(dt: number, settlesC: number, { fromC, towardsC, followsS }: PlaceCourse): number {
-    const tau = this.heatCapacity * this.heatOhm
+  /** Cell temperature at the end of the step by a current, in a place that itself goes towards another temperature: both first order, in closed form. */
+  private warmedBy(amps: number, { fromC, towardsC, followsS }: PlaceCourse): number {
+    const heat = amps * amps * this.ohm + (this.heating ? this.plant.heater!.watts : 0)
+    const settlesC = towardsC + heat * this.heatOhm
     // Two like time constants have a form of their own; a little apart they come to the same.
-    const apart = Math.abs(followsS - tau) < 1 ? 1 : followsS - tau
+    const apart = Math.abs(followsS - this.cellsFollowS) < 1 ? 1 : followsS - this.cellsFollowS
     const lag = ((fromC - towardsC) * followsS) / apart
-    return settlesC + lag * Math.exp(-dt / followsS) + (this.tempC - settlesC - lag) * Math.exp(-dt / tau)
+    return settlesC + lag * this.placeLeft + (this.tempC - settlesC - lag) * this.cellsLeft
   }
   private mean(endShare: number): number { return this.amps * (1 - endShare) + this.endAmps * endShare }
 
@@ -148,6 +160,15 @@ export class Lfp {
     const held = Math.abs(this.endAmps - this.amps)
     const fading = Math.abs(this.endAmps - this.amps * Math.exp(-this.relaxation * dt))
     return ((held < fading ? held : fading) * dt) / 7200
+  }
+
+  /** How far its voltage in the step that is tried is off the resting curve, V: from a corner of the curve on the way. */
+  get errorV(): number { return Math.abs(this.baseV + this.baseSlope * (this.endSoc - this.baseSoc) - this.restV) }
+
+  /** Error of its temperature in the step that is tried, K: from a current that changes on the way. */
+  get errorK(): number {
+    const apart = this.endAmps * this.endAmps - this.amps * this.amps
+    return (Math.abs(apart) * this.ohm * this.heatOhm * (1 - this.cellsLeft)) / 2
   }
 
   accept(dt: number, endShare: number): void {
