@@ -1,4 +1,6 @@
 import tailwindcss from '@tailwindcss/vite'
+import { build } from 'esbuild'
+import { join } from 'node:path'
 
 export default defineNuxtConfig({
   compatibilityDate: '2026-11-01',
@@ -24,6 +26,13 @@ export default defineNuxtConfig({
   hooks: {
     // The first page brings what it needs; what other views need comes with them.
     'build:manifest': (manifest) => { for (const file of Object.values(manifest)) file.prefetch = false },
+    // What a thread of the judging pool runs, as one file beside the server's entry.
+    'nitro:init': (nitro) => {
+      nitro.hooks.hook('compiled', async ({ options }) => {
+        const outfile = join(options.output.serverDir, 'judging.mjs')
+        await build({ entryPoints: [join(options.srcDir, 'judging/thread.ts')], outfile, bundle: true, platform: 'node', format: 'esm', logLevel: 'error' })
+      })
+    },
   },
   nitro: { compressPublicAssets: true, typescript: { strict: true } },
   typescript: { strict: true },

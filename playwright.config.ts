@@ -8,8 +8,8 @@ export default defineConfig({
   workers: 2,
   fullyParallel: true,
   timeout: 120_000,
-  // A machine under load drops a tap now and then; what needs a second try is told apart in the report.
-  retries: 1,
+  retries: 0,
+  globalSetup: './tests/template.ts',
   expect: { timeout: 10_000 },
   reporter: [['line'], ['json', { outputFile: 'test-results/browser.json' }]],
   use: {

@@ -2,7 +2,7 @@
 import { fileURLToPath } from 'node:url'
 import { connect } from '../server/db/connection'
 import { migrate } from '../server/db/migrate'
-import { loadDemo } from '../server/db/workshop'
+import { loadDemo } from '../server/db/demo'
 
 const folder = (path: string): string => fileURLToPath(new URL(path, import.meta.url))
 const sql = connect(process.env.DATABASE_URL ?? '')

@@ -1,5 +1,5 @@
-// npm test: lint, types, units, server tests on a real PostgreSQL, browser tests. Ends with the totals.
-import { spawnSync } from 'node:child_process'
+// npm test: static checks beside units and the build, then server tests on a real PostgreSQL, then browser tests. Ends with the totals.
+import { spawn } from 'node:child_process'
 import { existsSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { buildIfStale, ensureChromium, ensureFolder, installPackages, root } from './lib/machine.mjs'
@@ -13,20 +13,36 @@ process.once('exit', () => cluster.stop())
 for (const signal of ['SIGINT', 'SIGTERM']) process.once(signal, () => process.exit(1))
 
 const env = { ...process.env, TEST_DATABASE_URL: cluster.url, NUXT_TELEMETRY_DISABLED: '1', CI: 'true' }
-const npx = (args) => spawnSync('npx', ['--no-install', ...args], { cwd: root, stdio: 'inherit', env }).status === 0
 const totals = { passed: 0, failed: 0 }
 
-/** One step that passes or fails as a whole. */
-function step(name, works) {
-  console.log(`\n— ${name}`)
-  totals[works() ? 'passed' : 'failed']++
+/** Runs a command to its end; what it printed comes in one piece, since others run beside it. @returns whether it went well */
+function command(name, args) {
+  const begun = Date.now()
+  const child = spawn('npx', ['--no-install', ...args], { cwd: root, env, stdio: ['ignore', 'pipe', 'pipe'] })
+  process.once('exit', () => child.kill())
+  const printed = []
+  for (const stream of [child.stdout, child.stderr]) stream.on('data', (piece) => printed.push(piece))
+  return new Promise((resolve) => {
+    child.once('close', (status) => {
+      console.log(`\n— ${name}: ${status === 0 ? 'passed' : 'FAILED'} after ${Math.round((Date.now() - begun) / 1000)} s`)
+      process.stdout.write(Buffer.concat(printed))
+      resolve(status === 0)
+    })
+  })
+}
+
+/** Commands that pass or fail as one. */
+async function step(name, ...commands) {
+  for (const args of commands) {
+    if (!(await command(name, args))) return void totals.failed++
+  }
+  totals.passed++
 }
 
 /** A test runner: counted from the report it leaves; one that leaves none has failed. */
-function suite(name, report, args, count) {
-  console.log(`\n— ${name}`)
+async function suite(name, report, args, count) {
   rmSync(report, { force: true })
-  const ok = npx(args)
+  const ok = await command(name, args)
   if (!existsSync(report)) return void totals.failed++
   const { passed, failed } = count(JSON.parse(readFileSync(report, 'utf8')))
   totals.passed += passed
@@ -36,17 +52,24 @@ function suite(name, report, args, count) {
 
 const vitest = (project) => {
   const report = join(results, `${project}.json`)
-  suite(project, report, ['vitest', 'run', '--project', project, '--reporter=dot', '--reporter=json', `--outputFile.json=${report}`], (r) => ({ passed: r.numPassedTests, failed: r.numFailedTests }))
+  const args = ['vitest', 'run', '--project', project, '--reporter=dot', '--reporter=json', `--outputFile.json=${report}`]
+  return suite(project, report, args, (r) => ({ passed: r.numPassedTests, failed: r.numFailedTests }))
+}
+const browser = () =>
+  suite('browser', join(results, 'browser.json'), ['playwright', 'test'], (r) => ({ passed: r.stats.expected, failed: r.stats.unexpected + r.stats.flaky + r.stats.skipped }))
+
+async function readAsItStands() {
+  await step('lint', ['eslint', '.'])
+  await step('layers', ['depcruise', 'app', 'core', 'server', 'scripts', 'tests', '--config', '.dependency-cruiser.mjs', '--output-type', 'err'])
+  await step('types of the core', ['tsc', '-p', 'tsconfig.core.json'])
+  await step('types', ['nuxt', 'prepare', '--logLevel', 'silent'], ['vue-tsc', '-b', '--noEmit'], ['tsc', '-p', 'tsconfig.tools.json'])
 }
 
-step('lint', () => npx(['eslint', '.']))
-step('layers', () => npx(['depcruise', 'app', 'core', 'server', 'scripts', 'tests', '--config', '.dependency-cruiser.mjs', '--output-type', 'err']))
-step('types of the core', () => npx(['tsc', '-p', 'tsconfig.core.json']))
-step('types', () => npx(['nuxt', 'prepare', '--logLevel', 'silent']) && npx(['vue-tsc', '-b', '--noEmit']) && npx(['tsc', '-p', 'tsconfig.tools.json']))
-vitest('units')
+// The build first: it and the types both write what Nuxt generates. Browser tests last and alone: they need the machine to themselves.
 buildIfStale()
-vitest('server')
-suite('browser', join(results, 'browser.json'), ['playwright', 'test'], (r) => ({ passed: r.stats.expected + r.stats.flaky, failed: r.stats.unexpected }))
+await Promise.all([readAsItStands(), vitest('units')])
+await vitest('server')
+await browser()
 
 console.log(`\n${totals.passed} passed, ${totals.failed} failed`)
 process.exit(totals.failed === 0 ? 0 : 1)

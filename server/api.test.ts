@@ -5,7 +5,7 @@ import { readJobFile } from '#core/formats/job-file'
 import { emptyJob, withField, type JobDocument } from '#core/job/document'
 import { ask, type Reply } from '../tests/api-client'
 import { freshDatabase, startServer, type TestDatabase, type TestServer } from '../tests/harness'
-import type { HistoryEntry, JobRow, StoredJob } from './db/jobs'
+import type { HistoryEntry, JobRow, StoredJob } from './repositories/jobs'
 
 let db: TestDatabase
 let server: TestServer

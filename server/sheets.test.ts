@@ -9,9 +9,9 @@ import type { ShelfPart } from '#core/shelf/kinds'
 import { solve } from '#core/solve/answer'
 import { ask } from '../tests/api-client'
 import { freshDatabase, startServer, type TestDatabase, type TestServer } from '../tests/harness'
-import type { StoredJob } from './db/jobs'
-import { digestOf, type SheetRow } from './db/sheets'
-import type { Shop } from './db/shop'
+import type { StoredJob } from './repositories/jobs'
+import { digestOf, type SheetRow } from './repositories/sheets'
+import type { ShopSettings as Shop } from './repositories/shop'
 
 let db: TestDatabase
 let server: TestServer

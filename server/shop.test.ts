@@ -3,10 +3,10 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { writeShelfCsv } from '#core/formats/shelf-csv'
 import { ask } from '../tests/api-client'
 import { freshDatabase, startServer, type TestDatabase, type TestServer } from '../tests/harness'
-import type { JobRow, StoredJob } from './db/jobs'
-import type { PhotoRow } from './db/photos'
-import type { ShelfRecord } from './db/shelf'
-import type { Rejudged, Shop } from './db/shop'
+import type { JobRow, StoredJob } from './repositories/jobs'
+import type { PhotoRow } from './repositories/photos'
+import type { ShelfRecord } from './repositories/shelf'
+import type { Rejudged, ShopSettings as Shop } from './repositories/shop'
 
 let db: TestDatabase
 let server: TestServer

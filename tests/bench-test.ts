@@ -1,33 +1,58 @@
 import { test as base, expect, type Locator, type Page } from '@playwright/test'
-import { freePort, freshDatabase, startServer, type TestDatabase, type TestServer } from './harness'
+import { databaseUrl, freePort, freshDatabase, startServer, type TestDatabase, type TestServer } from './harness'
 
-/** A server that a test may stop and start again at the same address. */
+/** The application with a database as it is at first. */
 export interface App {
   readonly url: string
   readonly db: TestDatabase
+  /** A test may stop the server, and start it again at the same address. */
   stop(): Promise<void>
   start(): Promise<void>
   /** Address of the bench of a demo job. */
   job(number: string): Promise<string>
 }
 
-/** Every test has a database and a server of its own, so that none sees what another did. */
-export const test = base.extend<{ app: App }>({
-  app: async ({}, use) => {
-    const db = await freshDatabase()
-    const port = await freePort()
-    let server: TestServer = await startServer(db.url, port)
+/** The server of a worker: kept from test to test, unless one of them stopped it. */
+class OwnServer {
+  private running: TestServer | null = null
+  private constructor(private readonly databaseUrl: string, private readonly port: number) {}
+
+  static on = async (databaseUrl: string): Promise<OwnServer> => new OwnServer(databaseUrl, await freePort())
+
+  get url(): string { return `http://127.0.0.1:${this.port}` }
+  async start(): Promise<void> { this.running ??= await startServer(this.databaseUrl, this.port) }
+  async stop(): Promise<void> {
+    await this.running?.stop()
+    this.running = null
+  }
+}
+
+interface Own {
+  readonly name: string
+  readonly server: OwnServer
+}
+
+/** Every test has a database as it is at first, so that none sees what another did; its worker's server finds it under the same name. */
+export const test = base.extend<{ app: App }, { own: Own }>({
+  own: [async ({}, use, { parallelIndex }) => {
+    const name = `test_worker_${process.pid}_${parallelIndex}`
+    const server = await OwnServer.on(databaseUrl(name))
+    await use({ name, server })
+    await server.stop()
+  }, { scope: 'worker' }],
+  app: async ({ own: { name, server } }, use) => {
+    const db = await freshDatabase({ name })
+    await server.start()
     await use({
       url: server.url, db,
       stop: () => server.stop(),
-      async start() { server = await startServer(db.url, port) },
+      start: () => server.start(),
       async job(number) {
         const [row] = await db.sql<{ id: string }[]>`select job_id as id from job where number = ${number}`
         return `${server.url}/jobs/${row!.id}`
       },
     })
-    await server.stop()
-    await db.drop()
+    await db.sql.end()
   },
 })
 

@@ -5,7 +5,7 @@ import { fileURLToPath } from 'node:url'
 import type { Sql } from 'postgres'
 import { connect } from '../server/db/connection'
 import { migrate } from '../server/db/migrate'
-import { loadDemo } from '../server/db/workshop'
+import { loadDemo } from '../server/db/demo'
 
 const at = (path: string): string => fileURLToPath(new URL(path, import.meta.url))
 
@@ -15,23 +15,45 @@ export interface TestDatabase {
   drop(): Promise<void>
 }
 
-/** A database of its own on the test cluster, migrated and, unless it is to stay empty, with the demo jobs. */
-export async function freshDatabase({ demo = true, migrated = true } = {}): Promise<TestDatabase> {
-  const admin = process.env.TEST_DATABASE_URL
-  if (!admin) throw new Error('TEST_DATABASE_URL is not set: run npm test')
-  const name = `test_${Date.now().toString(36)}_${Math.random().toString(36).slice(2, 8)}`
-  const adminSql = connect(admin)
-  await adminSql.unsafe(`create database ${name}`)
-  const url = admin.replace(/\/[^/]*$/, `/${name}`)
+/** Names a database that others are copied from, in the processes of a run. */
+const templateName = 'TEST_TEMPLATE_DATABASE'
+
+function adminUrl(): string {
+  const url = process.env.TEST_DATABASE_URL
+  if (!url) throw new Error('TEST_DATABASE_URL is not set: run npm test')
+  return url
+}
+export const databaseUrl = (name: string): string => adminUrl().replace(/\/[^/]*$/, `/${name}`)
+const newName = (): string => `test_${Date.now().toString(36)}_${Math.random().toString(36).slice(2, 8)}`
+
+async function asAdmin(...statements: readonly string[]): Promise<void> {
+  const sql = connect(adminUrl())
+  for (const statement of statements) await sql.unsafe(statement)
+  await sql.end()
+}
+
+/** Makes the database that the others of this run are copied from: migrated, with the demo jobs. @returns what removes it */
+export async function makeTemplate(): Promise<() => Promise<void>> {
+  const { url, sql } = await freshDatabase()
+  await sql.end()
+  const name = url.slice(url.lastIndexOf('/') + 1)
+  process.env[templateName] = name
+  return () => asAdmin(`drop database ${name}`)
+}
+
+/** A database as it is at first, under a name of its own or in place of the one that has it. */
+export async function freshDatabase({ demo = true, migrated = true, name = newName() } = {}): Promise<TestDatabase> {
+  const template = migrated && demo ? process.env[templateName] : undefined
+  await asAdmin(`drop database if exists ${name} with (force)`, `create database ${name}${template ? ` template ${template}` : ''}`)
+  const url = databaseUrl(name)
   const sql = connect(url)
-  if (migrated) await migrate(sql, at('../server/db/migrations'))
-  if (migrated && demo) await loadDemo(sql, at('../demo'))
+  if (migrated && !template) await migrate(sql, at('../server/db/migrations'))
+  if (migrated && demo && !template) await loadDemo(sql, at('../demo'))
   return {
     url, sql,
     async drop() {
       await sql.end()
-      await adminSql.unsafe(`drop database ${name} with (force)`)
-      await adminSql.end()
+      await asAdmin(`drop database ${name} with (force)`)
     },
   }
 }

@@ -20,7 +20,7 @@ test('a driving day is run, read at a moment, and taken away as CSV', async ({ p
   await page.getByText('The figures behind the chart').click()
   await expect(page.getByRole('region', { name: 'Figures' })).toContainText('House voltage, V')
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save series as CSV' }).click()])
-  expect(readFileSync(await download.path(), 'utf8')).toMatch(/^system,time \(s\),soc \(%\).*\n"New battery, as entered",\d+,/)
+  expect(readFileSync(await download.path(), 'utf8')).toMatch(/^system,time \(s\),soc \(%\).*\n"New battery, as entered",\d+(\.\d)?,/)
 })
 
 test('systems are compared on one timeline, and a year is changed and stopped while it runs', async ({ page, app }) => {

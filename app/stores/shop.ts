@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { shallowRef } from 'vue'
-import type { Shop } from '../../server/db/shop'
+import type { ShopSettings as Shop } from '../../server/repositories/shop'
 import { metric } from '#core/units/display'
 import { ask } from '../utils/api'
 

@@ -1,8 +1,8 @@
-import type { HistoryEntry, JobRow, StoredJob } from '../../server/db/jobs'
-import type { PhotoRow } from '../../server/db/photos'
-import type { ShelfRecord } from '../../server/db/shelf'
-import type { SheetRow } from '../../server/db/sheets'
-import type { Rejudged, Shop, VerdictChange } from '../../server/db/shop'
+import type { HistoryEntry, JobRow, StoredJob } from '../../server/repositories/jobs'
+import type { PhotoRow } from '../../server/repositories/photos'
+import type { ShelfRecord } from '../../server/repositories/shelf'
+import type { SheetRow } from '../../server/repositories/sheets'
+import type { Rejudged, ShopSettings as Shop, VerdictChange } from '../../server/repositories/shop'
 
 export type { HistoryEntry, JobRow, PhotoRow, Rejudged, SheetRow, ShelfRecord, Shop, StoredJob, VerdictChange }
 

@@ -8,13 +8,13 @@ const head = (id: ChannelId): string => (channels[id].unit === '' ? id : `${id} 
 export const seriesHeader = (ids: readonly ChannelId[] = channelIds): string[] => ['system', 'time (s)', ...ids.map(head)]
 
 /**
- * The series of some runs as CSV, one system below the other: header row, units in headers, seconds since the start.
+ * The series of some runs as CSV, one system below the other: header row, units in headers, seconds since the start, to a tenth.
  * Channels that none of them has are left out; a cell is empty where a system has no such channel. Yes and no are 1 and 0.
  * @param titles what each system is called, in the order of the runs
  */
 export function seriesCsv(results: readonly RunResult[], titles: readonly string[]): string {
   const ids = channelIds.filter((id) => results.some(({ series }) => series.values[id]))
   const cell = (value: number | undefined): string => (value !== undefined && Number.isFinite(value) ? String(value) : '')
-  const rows = results.flatMap(({ series: { t, values } }, k) => t.map((time, i) => [titles[k]!, String(time), ...ids.map((id) => cell(values[id]?.[i]))]))
+  const rows = results.flatMap(({ series: { t, values } }, k) => t.map((time, i) => [titles[k]!, String(Math.round(time * 10) / 10), ...ids.map((id) => cell(values[id]?.[i]))]))
   return `${csvFormatRows([seriesHeader(ids), ...rows])}\n`
 }

@@ -6,7 +6,7 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { freshDatabase, type TestDatabase } from '../../tests/harness'
 import { connect } from './connection'
 import { migrate } from './migrate'
-import { loadDemo } from './workshop'
+import { loadDemo } from './demo'
 
 const demo = fileURLToPath(new URL('../../demo', import.meta.url))
 let db: TestDatabase

@@ -1,18 +1,27 @@
 import type { Sql } from 'postgres'
 import { connect } from '../db/connection'
-import { theWorkshop } from '../db/workshop'
+import { judgeOfServer } from '../judging/pool'
+import type { Actor } from '../repositories/actor'
+import { repositoriesOf, type Repositories } from '../repositories/index'
 
 let pool: Sql | undefined
 
 /** The pool of this server, opened at first use. */
-export function database(): Sql {
+function database(): Sql {
   const url = process.env.DATABASE_URL
   if (!url) throw new Error('DATABASE_URL is not set: start with npm start')
   return (pool ??= connect(url))
 }
 
-/** The pool, and the workshop the request belongs to. */
-export async function workshopDatabase(): Promise<{ sql: Sql; workshop: string }> {
+/** Until there are accounts, a person has the name of the device, the workshop is the one of the database, and everybody owns it. */
+async function actorOf(sql: Sql, person: string): Promise<Actor> {
+  const [row] = await sql<{ id: string }[]>`select workshop_id as id from workshop order by created_at limit 1`
+  if (!row) throw new Error('The database holds no workshop: run npm start once to set it up')
+  return { workshop: row.id, person, role: 'owner' }
+}
+
+/** The data of the workshop as whoever asks may see and change them. @param person needed by what is noted under a name */
+export async function repositories(person = 'somebody'): Promise<Repositories> {
   const sql = database()
-  return { sql, workshop: await theWorkshop(sql) }
+  return repositoriesOf(sql, await actorOf(sql, person), judgeOfServer())
 }

@@ -1,9 +1,8 @@
 import { getQuery, setResponseStatus } from 'h3'
 import Joi from 'joi'
 import { largestJobFileBytes, readJobFile } from '#core/formats/job-file'
-import { createJob } from '../../db/jobs'
 import { readText } from '../../utils/body'
-import { workshopDatabase } from '../../utils/database'
+import { repositories } from '../../utils/database'
 import { refuseFields, route, validated } from '../../utils/reply'
 import { whoSchema } from '../../utils/who'
 
@@ -15,8 +14,8 @@ export default route(async (event) => {
   const { who } = validated(query, getQuery(event))
   const read = readJobFile(text)
   if (!read.ok) throw refuseFields(read.problems)
-  const { sql, workshop } = await workshopDatabase()
-  const job = await createJob(sql, workshop, read.job, who)
+  const { jobs } = await repositories(who)
+  const job = await jobs.create(read.job)
   setResponseStatus(event, 201)
   return job
 })

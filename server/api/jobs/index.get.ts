@@ -2,8 +2,7 @@ import { getQuery } from 'h3'
 import Joi from 'joi'
 import { stages } from '#core/job/document'
 import { verdicts } from '#core/system/verdict'
-import { listJobs } from '../../db/jobs'
-import { workshopDatabase } from '../../utils/database'
+import { repositories } from '../../utils/database'
 import { route, validated } from '../../utils/reply'
 
 const query = Joi.object<{ words?: string; stage?: string; verdict?: string }>({
@@ -14,6 +13,6 @@ const query = Joi.object<{ words?: string; stage?: string; verdict?: string }>({
 
 export default route(async (event) => {
   const wanted = validated(query, getQuery(event))
-  const { sql, workshop } = await workshopDatabase()
-  return listJobs(sql, workshop, wanted)
+  const { jobs } = await repositories()
+  return jobs.list(wanted)
 })

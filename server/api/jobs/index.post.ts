@@ -2,9 +2,8 @@ import { setResponseStatus } from 'h3'
 import Joi from 'joi'
 import { copyOfJob, emptyJob, type JobDocument } from '#core/job/document'
 import { typicals, type TypicalId } from '#core/job/typicals'
-import { createJob, nextNumber, readJob } from '../../db/jobs'
 import { readJson } from '../../utils/body'
-import { workshopDatabase } from '../../utils/database'
+import { repositories } from '../../utils/database'
 import { noSuchJob, route, validated } from '../../utils/reply'
 import { whoSchema } from '../../utils/who'
 
@@ -17,16 +16,16 @@ const body = Joi.object<{ who: string; copyOf?: string; typical?: TypicalId }>({
 /** A new job: empty, a copy of another, or a typical vehicle or vessel to correct. */
 export default route(async (event) => {
   const { who, copyOf, typical } = validated(body, await readJson(event, 64 * 1024))
-  const { sql, workshop } = await workshopDatabase()
-  const number = await nextNumber(sql, workshop)
+  const { jobs } = await repositories(who)
+  const number = await jobs.nextNumber()
   let document: JobDocument
   if (copyOf) {
-    const other = await readJob(sql, workshop, copyOf)
+    const other = await jobs.read(copyOf)
     if (!other) throw noSuchJob()
     document = copyOfJob(other.document, number)
   } else {
     document = typical ? typicals[typical].job(number) : emptyJob(number, 'New job')
   }
   setResponseStatus(event, 201)
-  return createJob(sql, workshop, document, who)
+  return jobs.create(document)
 })

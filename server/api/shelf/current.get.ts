@@ -1,7 +1,6 @@
 import { getQuery } from 'h3'
 import Joi from 'joi'
-import { currentOf } from '../../db/shelf'
-import { workshopDatabase } from '../../utils/database'
+import { repositories } from '../../utils/database'
 import { route, validated } from '../../utils/reply'
 
 const query = Joi.object<{ codes: string }>({ codes: Joi.string().max(4000).pattern(/^[\w.,-]*$/).required() })
@@ -9,6 +8,6 @@ const query = Joi.object<{ codes: string }>({ codes: Joi.string().max(4000).patt
 /** The current versions of parts by code, to see whether a job uses an older one. */
 export default route(async (event) => {
   const { codes } = validated(query, getQuery(event))
-  const { sql, workshop } = await workshopDatabase()
-  return currentOf(sql, workshop, codes.split(',').filter(Boolean))
+  const { shelf } = await repositories()
+  return shelf.currentOf(codes.split(',').filter(Boolean))
 })

@@ -1,7 +1,6 @@
 import { getQuery } from 'h3'
 import Joi from 'joi'
-import { countShelf, listShelf } from '../../db/shelf'
-import { workshopDatabase } from '../../utils/database'
+import { repositories } from '../../utils/database'
 import { route, validated } from '../../utils/reply'
 import { shelfKindOf } from '../../utils/shelf'
 
@@ -10,7 +9,7 @@ const query = Joi.object<{ kind: string; words?: string }>({ kind: Joi.string().
 /** Parts of a kind, and how many there are of each. */
 export default route(async (event) => {
   const { kind, words } = validated(query, getQuery(event))
-  const { sql, workshop } = await workshopDatabase()
-  const [parts, counts] = await Promise.all([listShelf(sql, workshop, shelfKindOf(kind), words), countShelf(sql, workshop)])
+  const { shelf } = await repositories()
+  const [parts, counts] = await Promise.all([shelf.list(shelfKindOf(kind), words), shelf.count()])
   return { parts, counts: Object.fromEntries(counts.map((c) => [c.kind, c.count])) }
 })

@@ -1,9 +1,8 @@
-import { wholeShelf } from '../../db/shelf'
-import { workshopDatabase } from '../../utils/database'
+import { repositories } from '../../utils/database'
 import { route } from '../../utils/reply'
 
 /** Every part that stands on the shelf, for the search for answers. */
 export default route(async () => {
-  const { sql, workshop } = await workshopDatabase()
-  return wholeShelf(sql, workshop)
+  const { shelf } = await repositories()
+  return shelf.whole()
 })

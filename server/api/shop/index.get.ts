@@ -1,8 +1,7 @@
-import { readShop } from '../../db/shop'
-import { workshopDatabase } from '../../utils/database'
+import { repositories } from '../../utils/database'
 import { route } from '../../utils/reply'
 
 export default route(async () => {
-  const { sql, workshop } = await workshopDatabase()
-  return readShop(sql, workshop)
+  const { shop } = await repositories()
+  return shop.read()
 })

@@ -1,11 +1,11 @@
 import Joi from 'joi'
 import { inWords, rulesSchema } from '#core/formats/job-schema'
-import { readShop, rejudge, saveShop, type Shop } from '../../db/shop'
+import type { ShopSettings } from '../../repositories/shop'
 import { readJson } from '../../utils/body'
-import { workshopDatabase } from '../../utils/database'
+import { repositories } from '../../utils/database'
 import { Refusal, route, validated } from '../../utils/reply'
 
-const body = Joi.object<Shop>({
+const body = Joi.object<ShopSettings>({
   name: Joi.string().trim().min(1).max(120).required(),
   rules: rulesSchema.required(),
   units: Joi.object({ system: Joi.valid('metric', 'imperial').required(), currency: Joi.string().trim().pattern(/^[^\p{Cc}\p{Cs}\d]{1,4}$/u, 'sign').required() }).required(),
@@ -15,8 +15,8 @@ const body = Joi.object<Shop>({
 /** Saves what the shop sets and judges every open job again. */
 export default route(async (event) => {
   const wanted = validated(body, await readJson(event, 256 * 1024))
-  const { sql, workshop } = await workshopDatabase()
-  const shop = await saveShop(sql, workshop, wanted)
-  if (!shop) throw new Refusal(409, 'Somebody else changed the shop’s settings in the meantime', { theirs: await readShop(sql, workshop), yours: wanted })
-  return { shop, ...(await rejudge(sql, workshop, shop.rules, shop.units, { keep: true })) }
+  const { shop } = await repositories()
+  const saved = await shop.save(wanted)
+  if (!saved) throw new Refusal(409, 'Somebody else changed the shop’s settings in the meantime', { theirs: await shop.read(), yours: wanted })
+  return { shop: saved, ...(await shop.rejudge(saved.rules, saved.units, { keep: true })) }
 })

@@ -1,14 +1,13 @@
 import { setResponseHeaders } from 'h3'
 import { writeJobFile } from '#core/formats/job-file'
-import { readJob } from '../../../db/jobs'
-import { workshopDatabase } from '../../../utils/database'
+import { repositories } from '../../../utils/database'
 import { jobId, noSuchJob, route } from '../../../utils/reply'
 
 /** The job as a file to keep or send on. */
 export default route(async (event) => {
   const id = jobId(event)
-  const { sql, workshop } = await workshopDatabase()
-  const job = await readJob(sql, workshop, id)
+  const { jobs } = await repositories()
+  const job = await jobs.read(id)
   if (!job) throw noSuchJob()
   const name = `job-${job.document.job.number}`.replace(/[^\w-]/g, '_')
   setResponseHeaders(event, { 'content-type': 'application/json; charset=utf-8', 'content-disposition': `attachment; filename="${name}.json"` })

@@ -1,10 +1,9 @@
-import { readHistory, readJob } from '../../../db/jobs'
-import { workshopDatabase } from '../../../utils/database'
+import { repositories } from '../../../utils/database'
 import { jobId, noSuchJob, route } from '../../../utils/reply'
 
 export default route(async (event) => {
   const id = jobId(event)
-  const { sql, workshop } = await workshopDatabase()
-  if (!await readJob(sql, workshop, id)) throw noSuchJob()
-  return readHistory(sql, workshop, id)
+  const { jobs } = await repositories()
+  if (!await jobs.read(id)) throw noSuchJob()
+  return jobs.history(id)
 })

@@ -1,11 +1,10 @@
-import { readJob } from '../../../db/jobs'
-import { workshopDatabase } from '../../../utils/database'
+import { repositories } from '../../../utils/database'
 import { jobId, noSuchJob, route } from '../../../utils/reply'
 
 export default route(async (event) => {
   const id = jobId(event)
-  const { sql, workshop } = await workshopDatabase()
-  const job = await readJob(sql, workshop, id)
+  const { jobs } = await repositories()
+  const job = await jobs.read(id)
   if (!job) throw noSuchJob()
   return job
 })

@@ -1,8 +1,7 @@
 import Joi from 'joi'
 import { checkJob, largestJobFileBytes } from '#core/formats/job-file'
-import { saveJob } from '../../../db/jobs'
 import { readJson } from '../../../utils/body'
-import { workshopDatabase } from '../../../utils/database'
+import { repositories } from '../../../utils/database'
 import { jobId, noSuchJob, Refusal, refuseFields, route, validated } from '../../../utils/reply'
 import { whoSchema } from '../../../utils/who'
 
@@ -18,8 +17,8 @@ export default route(async (event) => {
   const { version, who, document } = validated(body, await readJson(event, largestJobFileBytes))
   const read = checkJob(document)
   if (!read.ok) throw refuseFields(read.problems)
-  const { sql, workshop } = await workshopDatabase()
-  const result = await saveJob(sql, workshop, id, version, read.job, who)
+  const { jobs } = await repositories(who)
+  const result = await jobs.save(id, version, read.job)
   if (!result) throw noSuchJob()
   if (!result.saved) {
     throw new Refusal(409, `${result.theirs.updatedBy} changed this job in the meantime`, { theirs: result.theirs, yours: { version, document } })

@@ -1,9 +1,8 @@
 import { getQuery, getRouterParam } from 'h3'
 import Joi from 'joi'
 import { largestShelfFileBytes, readShelfCsv } from '#core/formats/shelf-csv'
-import { putOnShelf } from '../../../db/shelf'
 import { readText } from '../../../utils/body'
-import { workshopDatabase } from '../../../utils/database'
+import { repositories } from '../../../utils/database'
 import { route, validated } from '../../../utils/reply'
 import { shelfKindOf } from '../../../utils/shelf'
 import { whoSchema } from '../../../utils/who'
@@ -19,6 +18,6 @@ export default route(async (event) => {
   const { parts, problems, count } = readShelfCsv(text, kind)
   const answer = { count, good: parts.length, problems: problems.slice(0, mostShown), bad: new Set(problems.map((p) => p.line)).size }
   if (take === 'none') return answer
-  const { sql, workshop } = await workshopDatabase()
-  return { ...answer, taken: await putOnShelf(sql, workshop, kind, parts.map(({ code, name, maker, values }) => ({ code, name, maker, values })), who) }
+  const { shelf } = await repositories(who)
+  return { ...answer, taken: await shelf.put(kind, parts.map(({ code, name, maker, values }) => ({ code, name, maker, values }))) }
 })

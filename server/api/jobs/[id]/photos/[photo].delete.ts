@@ -1,10 +1,9 @@
-import { removePhoto } from '../../../../db/photos'
-import { workshopDatabase } from '../../../../utils/database'
+import { repositories } from '../../../../utils/database'
 import { jobId, noSuchPhoto, photoId, route } from '../../../../utils/reply'
 
 export default route(async (event) => {
   const [job, id] = [jobId(event), photoId(event)]
-  const { sql, workshop } = await workshopDatabase()
-  if (!await removePhoto(sql, workshop, job, id)) throw noSuchPhoto()
+  const { photos } = await repositories()
+  if (!await photos.remove(job, id)) throw noSuchPhoto()
   return { removed: id }
 })

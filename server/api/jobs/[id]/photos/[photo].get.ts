@@ -1,13 +1,12 @@
 import { setResponseHeaders } from 'h3'
-import { readPhoto } from '../../../../db/photos'
-import { workshopDatabase } from '../../../../utils/database'
+import { repositories } from '../../../../utils/database'
 import { jobId, noSuchPhoto, photoId, route } from '../../../../utils/reply'
 
 /** The picture itself. It never changes under its address. */
 export default route(async (event) => {
   const [job, id] = [jobId(event), photoId(event)]
-  const { sql, workshop } = await workshopDatabase()
-  const photo = await readPhoto(sql, workshop, job, id)
+  const { photos } = await repositories()
+  const photo = await photos.read(job, id)
   if (!photo) throw noSuchPhoto()
   setResponseHeaders(event, { 'content-type': photo.mime, 'cache-control': 'private, max-age=31536000, immutable' })
   return photo.data

@@ -2,10 +2,8 @@ import { getHeader, getQuery, setResponseStatus } from 'h3'
 import { imageSize } from 'image-size'
 import Joi from 'joi'
 import { partKindIds } from '#core/job/fields'
-import { readJob } from '../../../../db/jobs'
-import { addPhoto, listPhotos } from '../../../../db/photos'
 import { readBytes } from '../../../../utils/body'
-import { workshopDatabase } from '../../../../utils/database'
+import { repositories } from '../../../../utils/database'
 import { jobId, noSuchJob, Refusal, route, validated } from '../../../../utils/reply'
 import { whoSchema } from '../../../../utils/who'
 
@@ -36,9 +34,9 @@ export default route(async (event) => {
   const data = await readBytes(event, largestBytes)
   const { who, station, name } = validated(query, getQuery(event))
   const picture = pictureOf(data)
-  const { sql, workshop } = await workshopDatabase()
-  if (!await readJob(sql, workshop, id)) throw noSuchJob()
-  if ((await listPhotos(sql, workshop, id)).length >= mostPhotos) throw new Refusal(422, `A job holds at most ${mostPhotos} photos`)
+  const { jobs, photos } = await repositories(who)
+  if (!await jobs.read(id)) throw noSuchJob()
+  if ((await photos.list(id)).length >= mostPhotos) throw new Refusal(422, `A job holds at most ${mostPhotos} photos`)
   setResponseStatus(event, 201)
-  return addPhoto(sql, workshop, id, { ...picture, station, name, takenBy: who, data })
+  return photos.add(id, { ...picture, station, name, data })
 })

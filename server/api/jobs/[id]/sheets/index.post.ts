@@ -1,7 +1,6 @@
 import Joi from 'joi'
-import { issueSheet } from '../../../../db/sheets'
 import { readJson } from '../../../../utils/body'
-import { workshopDatabase } from '../../../../utils/database'
+import { repositories } from '../../../../utils/database'
 import { jobId, noSuchJob, Refusal, route, validated } from '../../../../utils/reply'
 import { whoSchema } from '../../../../utils/who'
 
@@ -11,8 +10,8 @@ const body = Joi.object<{ version: number; who: string }>({ version: Joi.number(
 export default route(async (event) => {
   const id = jobId(event)
   const { version, who } = validated(body, await readJson(event, 64 * 1024))
-  const { sql, workshop } = await workshopDatabase()
-  const issued = await issueSheet(sql, workshop, id, version, who, new Date())
+  const { sheets } = await repositories(who)
+  const issued = await sheets.issue(id, version, new Date())
   switch (issued.kind) {
     case 'no-job': throw noSuchJob()
     case 'nothing-specified': throw new Refusal(422, 'Nothing is specified for this job yet: choose an answer first')

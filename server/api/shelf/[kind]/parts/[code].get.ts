@@ -1,13 +1,12 @@
-import { readVersions } from '../../../../db/shelf'
-import { workshopDatabase } from '../../../../utils/database'
+import { repositories } from '../../../../utils/database'
 import { route } from '../../../../utils/reply'
 import { noSuchPart, shelfPartOf } from '../../../../utils/shelf'
 
 /** Every version of a part, newest first. */
 export default route(async (event) => {
   const { kind, code } = shelfPartOf(event)
-  const { sql, workshop } = await workshopDatabase()
-  const versions = await readVersions(sql, workshop, kind, code)
+  const { shelf } = await repositories()
+  const versions = await shelf.versions(kind, code)
   if (versions.length === 0) throw noSuchPart()
   return versions
 })

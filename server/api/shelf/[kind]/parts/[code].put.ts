@@ -1,9 +1,8 @@
 import Joi from 'joi'
 import { checkShelfPart } from '#core/formats/shelf-csv'
 import type { ShelfValues } from '#core/shelf/kinds'
-import { readVersions, savePart } from '../../../../db/shelf'
 import { readJson } from '../../../../utils/body'
-import { workshopDatabase } from '../../../../utils/database'
+import { repositories } from '../../../../utils/database'
 import { Refusal, refuseFields, route, validated } from '../../../../utils/reply'
 import { shelfPartOf } from '../../../../utils/shelf'
 import { whoSchema } from '../../../../utils/who'
@@ -20,10 +19,10 @@ export default route(async (event) => {
   const { version, who, name, maker, values } = validated(body, await readJson(event, 64 * 1024))
   const problems = checkShelfPart(kind, { code, name, maker, values })
   if (problems.length > 0) throw refuseFields(problems.map(({ column, reason }) => ({ path: column, message: reason })))
-  const { sql, workshop } = await workshopDatabase()
-  const saved = await savePart(sql, workshop, kind, version, { code, name, maker, values }, who)
+  const { shelf } = await repositories(who)
+  const saved = await shelf.save(kind, version, { code, name, maker, values })
   if (!saved) {
-    const [theirs] = await readVersions(sql, workshop, kind, code)
+    const [theirs] = await shelf.versions(kind, code)
     throw new Refusal(409, version === 0 ? `${code} stands on the shelf already` : `Version ${theirs?.version ?? 0} of ${code} is on the shelf by now`, { theirs })
   }
   return saved

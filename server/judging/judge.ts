@@ -1,0 +1,14 @@
+import type { Sheet, SheetInputs } from '#core/papers/sheet'
+import { sheet, verdict, type Judged, type ListVerdict } from './work'
+
+/** Whatever judges for the server: never inside a transaction. */
+export interface Judge {
+  verdict(job: Judged): Promise<ListVerdict>
+  sheet(inputs: SheetInputs): Promise<Sheet>
+}
+
+/** Judges on the spot, where nobody waits for anything else: when a database is set up. */
+export const judgeHere: Judge = {
+  verdict: async (job) => verdict(job),
+  sheet: async (inputs) => sheet(inputs),
+}

@@ -1,0 +1,28 @@
+import { assess } from '#core/assessment/assess'
+import type { JobDocument } from '#core/job/document'
+import { sheetOf, type Sheet, type SheetInputs } from '#core/papers/sheet'
+import type { RuleOverrides } from '#core/rules/rules'
+import type { Verdict } from '#core/system/verdict'
+import type { DisplayUnits } from '#core/units/display'
+
+/** What lists show of a judging. */
+export interface ListVerdict {
+  readonly verdict: Verdict
+  readonly headline: string
+  readonly reason: string
+}
+
+/** A job, with the rules and the units of its shop. */
+export interface Judged {
+  readonly document: JobDocument
+  readonly rules: RuleOverrides
+  readonly units: DisplayUnits
+}
+
+/** The verdict of a job as lists show it. */
+export function verdict({ document, rules, units }: Judged): ListVerdict {
+  const assessed = assess(document, { rules, units })
+  return { verdict: assessed.verdict, headline: assessed.headline, reason: assessed.reason }
+}
+
+export const sheet = (inputs: SheetInputs): Sheet => sheetOf(inputs)

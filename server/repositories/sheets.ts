@@ -1,0 +1,87 @@
+import { createHash } from 'node:crypto'
+import type { Sql } from 'postgres'
+import { sheetInputs, type Sheet } from '#core/papers/sheet'
+import type { Judge } from '../judging/judge'
+import { Repository, type Actor } from './actor'
+import type { Jobs, StoredJob } from './jobs'
+import type { Shop } from './shop'
+
+/** A sheet as lists show it. */
+export interface SheetRow {
+  readonly count: number
+  readonly number: string
+  readonly name: string
+  readonly issuedAt: string
+  readonly issuedBy: string
+  readonly digest: string
+}
+
+export type Issued =
+  | { readonly kind: 'issued'; readonly row: SheetRow }
+  | { readonly kind: 'no-job' | 'nothing-specified' }
+  | { readonly kind: 'stale'; readonly theirs: StoredJob }
+
+const columns = (sql: Sql) => sql`count, number, name, issued_at as "issuedAt", issued_by as "issuedBy", digest`
+/** Another sheet of the same job may be issued while one is drawn up; never this many. */
+const mostTries = 5
+
+export const digestOf = (content: string): string => createHash('sha256').update(content).digest('hex')
+
+/** What was issued: it never changes. */
+export class Sheets extends Repository {
+  constructor(sql: Sql, actor: Actor, private readonly judge: Judge, private readonly jobs: Jobs, private readonly shop: Shop) { super(sql, actor) }
+
+  list(job: string): Promise<SheetRow[]> {
+    const { sql, actor } = this
+    return sql<SheetRow[]>`select ${columns(sql)} from sheet where workshop_id = ${actor.workshop} and job_id = ${job} order by count desc`
+  }
+
+  /** An issued sheet, to the letter. Null when there is none. @throws when what is kept is not what was issued */
+  async read(job: string, count: number): Promise<{ readonly row: SheetRow; readonly sheet: Sheet } | null> {
+    const { sql, actor } = this
+    const [found] = await sql<(SheetRow & { content: string })[]>`
+      select ${columns(sql)}, content from sheet where workshop_id = ${actor.workshop} and job_id = ${job} and count = ${count}`
+    if (!found) return null
+    const { content, ...row } = found
+    if (digestOf(content) !== row.digest) throw new Error(`Sheet ${row.number} is not as it was issued`)
+    return { row, sheet: JSON.parse(content) as Sheet }
+  }
+
+  /** Freezes what is specified for a job as its next sheet: inputs, rules, parts and results as they stand. */
+  async issue(job: string, version: number, now: Date): Promise<Issued> {
+    for (let tries = 0; tries < mostTries; tries++) {
+      const issued = await this.tryToIssue(job, version, now)
+      if (issued) return issued
+    }
+    throw new Error('Other sheets of this job were issued again and again while this one was drawn up')
+  }
+
+  /** @returns null where another sheet took the number meanwhile */
+  private async tryToIssue(job: string, version: number, now: Date): Promise<Issued | null> {
+    const stored = await this.jobs.read(job)
+    if (!stored) return { kind: 'no-job' }
+    if (stored.version !== version) return { kind: 'stale', theirs: stored }
+    const { specified } = stored.document
+    if (!specified) return { kind: 'nothing-specified' }
+    const { workshop, person } = this.actor
+    const count = await this.nextCount(this.sql, job)
+    const number = `${stored.document.job.number}-${count}`
+    const shop = await this.shop.read()
+    const sheet = await this.judge.sheet(sheetInputs(stored.document, shop, { number, issuedAt: now.toISOString(), issuedBy: person }))
+    const content = JSON.stringify(sheet)
+    return this.together(async (tx): Promise<Issued | null> => {
+      const there = await this.jobs.readToChange(tx, job)
+      if (!there) return { kind: 'no-job' }
+      if (there.version !== version) return { kind: 'stale', theirs: there }
+      if ((await this.nextCount(tx, job)) !== count) return null
+      const row = { workshop_id: workshop, job_id: job, count, number, name: specified.name, issued_at: now, issued_by: person, content, digest: digestOf(content) }
+      const [issued] = await tx<SheetRow[]>`insert into sheet ${tx(row)} returning ${columns(tx)}`
+      return { kind: 'issued', row: issued! }
+    })
+  }
+
+  private async nextCount(sql: Sql, job: string): Promise<number> {
+    const [last] = await sql<{ most: number | null }[]>`select max(count)::int as most from sheet where workshop_id = ${this.actor.workshop} and job_id = ${job}`
+    return (last?.most ?? 0) + 1
+  }
+}

@@ -1,0 +1,1 @@
+export { makeTemplate as default } from './harness'
