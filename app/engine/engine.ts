@@ -45,8 +45,11 @@ export type RunOutcome =
 
 const foundTogether = 8
 
-/** Lets messages in that came meanwhile. */
-const breathe = (): Promise<void> => new Promise((resolve) => { setTimeout(resolve) })
+/** What takes a run waits until nobody types any more, ms: the next key would wait for the check under way. */
+const typingMs = 300
+
+/** Lets messages in that come meanwhile. */
+const pause = (ms = 0): Promise<void> => new Promise((resolve) => { setTimeout(resolve, ms) })
 
 /** A job on the bench, judged again and again as it changes. A newer order overtakes one that is still being looked ahead. */
 class Judge {
@@ -58,10 +61,12 @@ class Judge {
     const { assessment, complete } = this.kept.take(job, shop)
     tell({ assessment, drawings: drawLanes(job, shop, assessment), complete })
     if (complete) return
+    if (turn > 1) await pause(typingMs)
+    if (turn !== this.turn) return
     const looking = this.kept.lookAhead()
     for (let step = looking.next(); ; step = looking.next()) {
       if (step.done) return void tell({ assessment: step.value, drawings: drawLanes(job, shop, step.value), complete: true })
-      await breathe()
+      await pause()
       if (turn !== this.turn) return
     }
   }

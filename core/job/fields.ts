@@ -26,8 +26,8 @@ export interface PartKind {
 export const partKinds = {
   use: { title: 'Use', one: 'Use', about: 'What runs, for how long, and how it is wired together.', fields: use, many: false },
   houseBank: { title: 'House bank', one: 'House bank', about: 'The lead-acid bank that is there now.', fields: houseBank, many: false },
-  alternators: { title: 'Alternators', one: 'Alternator', about: 'Engine warm, 1500 rpm, mind the fan and the belt.', fields: alternators, many: true, stem: 'alternator' },
   startingBatteries: { title: 'Starting batteries', one: 'Starting battery', about: 'What turns each engine.', fields: startingBattery, many: true, stem: 'starting', refers: { field: 'from', label: 'Charged by', to: ['alternators'] } },
+  alternators: { title: 'Alternators', one: 'Alternator', about: 'Engine warm, 1500 rpm, mind the fan and the belt.', fields: alternators, many: true, stem: 'alternator' },
   links: { title: 'Links', one: 'Link', about: 'What joins the alternator to the house bank.', fields: links, many: true, stem: 'link', refers: { field: 'from', label: 'Fed by', to: ['alternators'] } },
   chargers: { title: 'Mains chargers', one: 'Mains charger', about: 'Mains wiring stays with licensed hands; read the label and the low-voltage side.', fields: chargers, many: true, stem: 'charger' },
   solar: { title: 'Solar', one: 'Solar array', about: 'Panels and their controller. Cover the panels before touching a lead.', fields: solar, many: true, stem: 'array' },

@@ -30,18 +30,20 @@ export interface Pace {
   readonly errorShare: number
   readonly errorK: number
   readonly errorV: number
+  /** A moment of switching is located to this, s. */
+  readonly eventS: number
 }
-export const usualPace: Pace = { mostS: 3600, errorShare: 2e-5, errorK: 0.01, errorV: 0.002 }
+export const usualPace: Pace = { mostS: 3600, errorShare: 2e-5, errorK: 0.01, errorV: 0.002, eventS: 0.5 }
 /** For a year, whose small errors are made good day by day. */
-export const longPace: Pace = { mostS: 3600, errorShare: 5e-4, errorK: 0.2, errorV: 0.1 }
+export const longPace: Pace = { mostS: 3600, errorShare: 5e-4, errorK: 0.2, errorV: 0.1, eventS: 5 }
 /** Every second by itself: what the others are held against. */
-export const everySecond: Pace = { mostS: 1, errorShare: 1, errorK: 1, errorV: 1 }
+export const everySecond: Pace = { mostS: 1, errorShare: 1, errorK: 1, errorV: 1, eventS: 0.5 }
 
 /** The least time between two switchings, s: nothing chatters faster. */
 const leastS = 1
-/** A moment of switching is located to this, s. */
-const eventS = 0.5
 const mostTries = 40
+/** The first step after something switched is no longer than this, s. */
+const afterEventS = 20
 /** A moment of switching is tried so far beside where a straight line has it, s. */
 const besideS = 0.2
 /** A step grows by no more than this, and shrinks by no less. */
@@ -117,6 +119,8 @@ export class Simulation {
   private readonly darkV: number
   private readonly mostV: number
   private readonly triggers: Trigger[]
+  /** How the place of the batteries goes from where the last step ended. */
+  private placeCourse: PlaceCourse
   private around: Surroundings = { hour: 0, engine: 'off', engineS: 0, mains: false, airC: 20, sunWm2: 0, loads: true }
   private pace: Pace
   /** Step to try next, s. */
@@ -148,6 +152,7 @@ export class Simulation {
     this.mostV = 20 * this.scale
     this.slope = plant.lfp ? -1 / plant.lfp.ohm : -30
     this.placeC = this.endPlaceC = start.tempC
+    this.placeCourse = this.courseOfPlace(this.around)
     this.lfp = plant.lfp && new Lfp(plant.lfp, start.soc, start.tempC, place.insulated)
     this.houseLead = plant.houseLead && new Lead(plant.houseLead, start.leadSoc ?? start.soc, start.tempC)
     this.houseV = this.endV = this.lfp?.restV ?? this.houseLead?.voltsAt(0) ?? 0
@@ -215,6 +220,7 @@ export class Simulation {
     const before = this.around
     let jumps = this.steps === 0 || around.engine !== before.engine || around.engineS !== 0 || around.mains !== before.mains || around.sunWm2 !== before.sunWm2
     this.around = around
+    this.placeCourse = this.courseOfPlace(around)
     const hour = (around.hour | 0) % 24
     const loadsA = around.loads ? plant.dcA[hour]! : 0
     const loadsW = around.loads ? plant.acW[hour]! / plant.inverterEfficiency + plant.idleW[hour]! : 0
@@ -267,10 +273,10 @@ export class Simulation {
       }
       this.nextS = dt = Math.max(leastS, dt * this.growth(error))
     }
-    if (dt > eventS && this.anyTurns()) dt = this.locate(dt)
+    if (dt > this.pace.eventS && this.anyTurns()) dt = this.locate(dt)
     this.t += dt
     if (this.take(dt)) {
-      this.nextS = leastS
+      this.nextS = Math.min(this.nextS, afterEventS)
       this.restart()
     }
     return dt
@@ -310,7 +316,7 @@ export class Simulation {
   private locate(dt: number): number {
     let [low, high] = [0, dt]
     for (const trigger of this.triggers) trigger.begin()
-    for (let i = 0; high - low > eventS && i < mostTries; i++) {
+    for (let i = 0; high - low > this.pace.eventS && i < mostTries; i++) {
       // Just behind the line, just before it, halved: a straight value is caught by the first two.
       const aside = i % 3 === 0 ? besideS : -besideS
       const middle = i % 3 === 2 ? (low + high) / 2 : between(low, high, low + (high - low) * this.crossingShare() + aside)
@@ -332,7 +338,7 @@ export class Simulation {
   /** Tries a step of so many seconds: where everything would stand at its end. Nothing is changed by it. */
   private attempt(dt: number): void {
     this.endShare = endShareOf((this.lfp?.relaxation ?? 0) * dt)
-    const place = this.placeCourse
+    const { placeCourse: place } = this
     this.endPlaceC = place.towardsC + (place.fromC - place.towardsC) * Math.exp(-dt / place.followsS)
     this.lfp?.prepare(dt, this.endShare, place)
     this.houseLead?.prepare(dt, this.endPlaceC)
@@ -343,9 +349,8 @@ export class Simulation {
   }
 
   /** How the place goes from now on: after the air, or after a warm engine. */
-  private get placeCourse(): PlaceCourse {
+  private courseOfPlace({ engine, airC }: Surroundings): PlaceCourse {
     const { kind } = this.plant.place
-    const { engine, airC } = this.around
     const towardsC = kind === 'engine' && engine !== 'off' ? Math.max(airC + engineWarmsK, engineWarmsToC) : airC
     return { fromC: this.placeC, towardsC, followsS: followsS[kind] }
   }
@@ -430,7 +435,7 @@ export class Simulation {
     for (const charger of this.chargers) charger.accept(dt, endShare)
     for (const array of this.solar) array.accept(dt, endShare)
     this.houseV = this.endV
-    this.placeC = this.endPlaceC
+    this.placeC = this.placeCourse.fromC = this.endPlaceC
     if (this.residualA > this.worstResidualA) this.worstResidualA = this.residualA
     let fired = false
     for (const trigger of this.triggers) if (trigger.take(dt)) fired = true

@@ -5,7 +5,7 @@ import { freshDatabase, startServer } from '../../tests/harness'
 import { buildIfStale, chromiumPath, ensureChromium } from './machine.mjs'
 import { startCluster } from './postgres.mjs'
 
-interface Demo {
+export interface Demo {
   readonly url: string
   readonly sql: Sql
   readonly browser: Browser

@@ -41,17 +41,17 @@ describe('repositories', () => {
 describe('judging', () => {
   it('is done again where the rules change meanwhile, so that no verdict of older rules is kept', async () => {
     const seen: unknown[] = []
-    let shop: Repositories['shop'] | undefined
+    const own: { shop?: Repositories['shop'] } = {}
     const judge: Judge = {
       ...judgeHere,
       async verdict(job) {
         seen.push(job.rules)
-        if (seen.length === 1) await shop!.save({ ...(await shop!.read()), rules: { lowSoc: 30 } })
+        if (seen.length === 1) await own.shop!.save({ ...(await own.shop!.read()), rules: { lowSoc: 30 } })
         return { ...(await judgeHere.verdict(job)), reason: `by rules ${JSON.stringify(job.rules)}` }
       },
     }
-    const { jobs, shop: own } = await newWorkshop(judge)
-    shop = own
+    const { jobs, shop } = await newWorkshop(judge)
+    own.shop = shop
     await jobs.create(emptyJob('0001', 'Slow'))
     expect(seen).toEqual([{}, { lowSoc: 30 }])
     expect(await jobs.list()).toMatchObject([{ reason: 'by rules {"lowSoc":30}' }])

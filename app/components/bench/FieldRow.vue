@@ -120,7 +120,7 @@ const placeholder = computed(() => (props.field.type === 'quantity' ? `not known
     <p :id="`${id}-said`" class="min-h-4 text-xs" :class="error ? 'text-bad' : 'text-soft'" aria-live="polite">
       <template v-if="error">{{ error }}. Not used until it can be read.</template>
       <template v-else-if="understood">{{ understood }}</template>
-      <template v-else-if="settles && !unknown">Only a measured value counts here; it bears on {{ settles }} {{ settles === 1 ? 'check' : 'checks' }}.</template>
+      <template v-else-if="settles && !unknown">Counts once measured: bears on {{ settles }} {{ settles === 1 ? 'check' : 'checks' }}.</template>
       <template v-else-if="settles">Measuring this bears on {{ settles }} {{ settles === 1 ? 'check' : 'checks' }}.</template>
     </p>
   </div>

@@ -40,7 +40,15 @@ const stations = computed(() => (!bench.document ? [] : stationIds.map((kind) =>
           </button>
         </h3>
         <StationFields v-if="open === station.kind" :kind="station.kind" class="pl-9 max-md:relative max-md:bg-card max-md:pl-3" />
-        <p v-if="open === station.kind && nextOf(station.kind)" class="px-3 pb-3 pl-12 max-md:relative max-md:bg-card max-md:pl-6"><button type="button" class="act-quiet max-md:w-full" data-testid="next-station" @click="goOn(nextOf(station.kind)!)">Next: {{ partKinds[nextOf(station.kind)!].title.toLowerCase() }}</button></p>
+        <!-- On the phone it stays above the bar: what is judged meanwhile moves the page, never the button under the thumb. -->
+        <p
+          v-if="open === station.kind && nextOf(station.kind)"
+          class="px-3 pb-3 pl-12 max-md:sticky max-md:bottom-14 max-md:z-10 max-md:bg-card max-md:pt-2 max-md:pl-6"
+        >
+          <button type="button" class="act-quiet max-md:w-full" data-testid="next-station" @click="goOn(nextOf(station.kind)!)">
+            Next: {{ partKinds[nextOf(station.kind)!].title.toLowerCase() }}
+          </button>
+        </p>
       </li>
     </ol>
   </section>

@@ -12,7 +12,7 @@ const boxedKPerW = 2.5
 
 /** How the place of a battery warms or cools in a step: from one temperature towards another, °C, with a time constant, s. */
 export interface PlaceCourse {
-  readonly fromC: number
+  fromC: number
   readonly towardsC: number
   readonly followsS: number
 }
