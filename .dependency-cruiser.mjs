@@ -2,8 +2,25 @@
 
 /** Folders of the core, the lowest first. A folder may use those above it in this list, and itself. */
 export const layers = [
-  'units', 'physics', 'weather', 'rules', 'job', 'shelf', 'system', 'loads', 'network', 'simulation', 'remedies', 'assessment',
-  'compare', 'solve', 'proving', 'papers', 'logbook', 'sync', 'formats',
+  'units',
+  'physics',
+  'weather',
+  'rules',
+  'job',
+  'shelf',
+  'system',
+  'loads',
+  'network',
+  'simulation',
+  'remedies',
+  'assessment',
+  'compare',
+  'solve',
+  'proving',
+  'papers',
+  'logbook',
+  'sync',
+  'formats',
 ]
 
 const tests = String.raw`(\.test|\.cases)\.ts$|^core/testing\.ts$`
@@ -19,22 +36,51 @@ const upward = layers.slice(0, -1).map((layer, i) => ({
 
 export default {
   forbidden: [
-    { name: 'no-circle', severity: 'error', comment: 'Two files that need each other are one thing, or hide a third.', from: {}, to: { circular: true } },
+    {
+      name: 'no-circle',
+      severity: 'error',
+      comment: 'Two files that need each other are one thing, or hide a third.',
+      from: {},
+      to: { circular: true },
+    },
     ...upward,
-    { name: 'core-folder-has-its-place', severity: 'error', comment: 'A new folder of the core is put in the list of layers.', from: { path: '^core/[^/]+/', pathNot: anyOf(layers) }, to: {} },
-    { name: 'core-knows-none-of-its-users', severity: 'error', from: { path: '^core/', pathNot: tests }, to: { path: '^(app|server|scripts|tests|demo)/' } },
+    {
+      name: 'core-folder-has-its-place',
+      severity: 'error',
+      comment: 'A new folder of the core is put in the list of layers.',
+      from: { path: '^core/[^/]+/', pathNot: anyOf(layers) },
+      to: {},
+    },
+    {
+      name: 'core-knows-none-of-its-users',
+      severity: 'error',
+      from: { path: '^core/', pathNot: tests },
+      to: { path: '^(app|server|scripts|tests|demo)/' },
+    },
     { name: 'server-knows-no-page', severity: 'error', from: { path: '^server/' }, to: { path: '^app/' } },
     {
-      name: 'app-knows-the-server-by-its-types', severity: 'error', comment: 'The interface knows the server by its routes and the types of its rows.',
-      from: { path: '^app/' }, to: { path: '^server/', dependencyTypesNot: ['type-only'] },
+      name: 'app-knows-the-server-by-its-types',
+      severity: 'error',
+      comment: 'The interface knows the server by its routes and the types of its rows.',
+      from: { path: '^app/' },
+      to: { path: '^server/', dependencyTypesNot: ['type-only'] },
     },
-    { name: 'resolvable', severity: 'error', from: { path: '^(core|server|scripts|tests)/' }, to: { couldNotResolve: true, pathNot: '^pdfmake/interfaces' } },
+    {
+      name: 'resolvable',
+      severity: 'error',
+      from: { path: '^(core|server|scripts|tests)/' },
+      to: { couldNotResolve: true, pathNot: '^pdfmake/interfaces' },
+    },
   ],
   options: {
     doNotFollow: { path: 'node_modules' },
     exclude: { path: String.raw`^(\.nuxt|\.output|\.data|test-results)/` },
     tsPreCompilationDeps: true,
     tsConfig: { fileName: 'tsconfig.tools.json' },
-    enhancedResolveOptions: { extensions: ['.ts', '.mjs', '.js', '.vue', '.json'], exportsFields: ['exports'], conditionNames: ['import', 'node', 'types', 'default'] },
+    enhancedResolveOptions: {
+      extensions: ['.ts', '.mjs', '.js', '.vue', '.json'],
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'node', 'types', 'default'],
+    },
   },
 }

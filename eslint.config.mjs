@@ -36,10 +36,43 @@ export default ts.config(
     files: ['core/**/*.ts'],
     ignores: ['core/**/*.test.ts'],
     rules: {
-      'no-restricted-imports': ['error', { patterns: [{ regex: `^(?!\\.{1,2}/|#core/)(?!(${corePackages.join('|')})$)`, message: 'The core is pure: it uses only itself and packages without input or output.' }] }],
-      'no-restricted-globals': ['error', 'window', 'document', 'process', 'fetch', 'setTimeout', 'setInterval', 'performance', 'localStorage', 'navigator', 'console', 'require'],
-      'no-restricted-properties': ['error', { object: 'Date', property: 'now' }, { object: 'Math', property: 'random' }],
-      'no-restricted-syntax': ['error', { selector: "NewExpression[callee.name='Date'][arguments.length=0]", message: 'The core has no clock.' }],
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              regex: `^(?!\\.{1,2}/|#core/)(?!(${corePackages.join('|')})$)`,
+              message: 'The core is pure: it uses only itself and packages without input or output.',
+            },
+          ],
+        },
+      ],
+      'no-restricted-globals': [
+        'error',
+        'window',
+        'document',
+        'process',
+        'fetch',
+        'setTimeout',
+        'setInterval',
+        'performance',
+        'localStorage',
+        'navigator',
+        'console',
+        'require',
+      ],
+      'no-restricted-properties': [
+        'error',
+        { object: 'Date', property: 'now' },
+        { object: 'Math', property: 'random' },
+      ],
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: "NewExpression[callee.name='Date'][arguments.length=0]",
+          message: 'The core has no clock.',
+        },
+      ],
     },
   },
 )

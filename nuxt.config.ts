@@ -25,12 +25,21 @@ export default defineNuxtConfig({
   },
   hooks: {
     // The first page brings what it needs; what other views need comes with them.
-    'build:manifest': (manifest) => { for (const file of Object.values(manifest)) file.prefetch = false },
+    'build:manifest': (manifest) => {
+      for (const file of Object.values(manifest)) file.prefetch = false
+    },
     // What a thread of the judging pool runs, as one file beside the server's entry.
     'nitro:init': (nitro) => {
       nitro.hooks.hook('compiled', async ({ options }) => {
         const outfile = join(options.output.serverDir, 'judging.mjs')
-        await build({ entryPoints: [join(options.srcDir, 'judging/thread.ts')], outfile, bundle: true, platform: 'node', format: 'esm', logLevel: 'error' })
+        await build({
+          entryPoints: [join(options.srcDir, 'judging/thread.ts')],
+          outfile,
+          bundle: true,
+          platform: 'node',
+          format: 'esm',
+          logLevel: 'error',
+        })
       })
     },
   },

@@ -1,6 +1,14 @@
 import { defineConfig } from '@playwright/test'
 
-export const chromiumArgs = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync']
+export const chromiumArgs = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+]
 
 // A failure is looked into with `--trace on`; recording one all along takes a quarter of the time.
 export default defineConfig({

@@ -8,48 +8,135 @@ export type Values = Readonly<Record<string, unknown>>
 
 /** A job with values set, each as measured. */
 export const withValues = (job: JobDocument, values: Values): JobDocument =>
-  Object.entries(values).reduce((next, [path, value]) => withField(next, path, value === null ? { value: null } : { value, how: 'measured' }), job)
+  Object.entries(values).reduce(
+    (next, [path, value]) =>
+      withField(next, path, value === null ? { value: null } : { value, how: 'measured' }),
+    job,
+  )
 
-const part = (values: Values): AnyPart => Object.fromEntries(Object.entries(values).map(([name, value]) => [name, { value, how: 'measured' }]))
+const part = (values: Values): AnyPart =>
+  Object.fromEntries(Object.entries(values).map(([name, value]) => [name, { value, how: 'measured' }]))
 
 /** Adds a part with measured values, and properties of its own such as `from`. */
-export const withMeasured = (job: JobDocument, kind: ManyKindId, values: Values, own: AnyPart = {}): JobDocument =>
-  withNewPart(job, kind, { ...part(values), ...own }).job
+export const withMeasured = (
+  job: JobDocument,
+  kind: ManyKindId,
+  values: Values,
+  own: AnyPart = {},
+): JobDocument => withNewPart(job, kind, { ...part(values), ...own }).job
 
 /** A plain 12 V job that suits in every check: a base from which a test changes one thing. */
 export function goodJob(): JobDocument {
   let job = withValues(emptyJob('0001', 'Test boat'), {
-    'use/dcAtOnceA': 40, 'use/dailyAh': 120, 'use/daysAway': 1, 'use/monitor': 'shunt', 'use/warns': 'yes',
-    'houseBank/nominalV': '12', 'houseBank/chemistry': 'flooded', 'houseBank/parallel': 2, 'houseBank/ahEach': 110, 'houseBank/ageYears': 5,
-    'startingBatteries/starting-1/present': 'yes', 'startingBatteries/starting-1/chemistry': 'flooded', 'startingBatteries/starting-1/ah': 90, 'startingBatteries/starting-1/standbyA': 0.05, 'startingBatteries/starting-1/jumpSwitch': 'no',
-    'place/where': 'cabin', 'place/widthMm': 600, 'place/depthMm': 300, 'place/heightMm': 300, 'place/coldestC': 12, 'place/hottestC': 35,
-    'candidate/chemistry': 'lfp', 'candidate/ahEach': 200, 'candidate/recommendedChargeA': 80, 'candidate/largestChargeA': 100,
-    'candidate/continuousA': 150, 'candidate/coldCut': 'yes', 'candidate/mostParallel': 4, 'candidate/mostSeries': 4,
-    'candidate/weightKg': 24, 'candidate/widthMm': 520, 'candidate/depthMm': 240, 'candidate/heightMm': 220, 'candidate/certificates': 'both', 'candidate/peakA': 300, 'candidate/peakS': 10,
+    'use/dcAtOnceA': 40,
+    'use/dailyAh': 120,
+    'use/daysAway': 1,
+    'use/monitor': 'shunt',
+    'use/warns': 'yes',
+    'houseBank/nominalV': '12',
+    'houseBank/chemistry': 'flooded',
+    'houseBank/parallel': 2,
+    'houseBank/ahEach': 110,
+    'houseBank/ageYears': 5,
+    'startingBatteries/starting-1/present': 'yes',
+    'startingBatteries/starting-1/chemistry': 'flooded',
+    'startingBatteries/starting-1/ah': 90,
+    'startingBatteries/starting-1/standbyA': 0.05,
+    'startingBatteries/starting-1/jumpSwitch': 'no',
+    'place/where': 'cabin',
+    'place/widthMm': 600,
+    'place/depthMm': 300,
+    'place/heightMm': 300,
+    'place/coldestC': 12,
+    'place/hottestC': 35,
+    'candidate/chemistry': 'lfp',
+    'candidate/ahEach': 200,
+    'candidate/recommendedChargeA': 80,
+    'candidate/largestChargeA': 100,
+    'candidate/continuousA': 150,
+    'candidate/coldCut': 'yes',
+    'candidate/mostParallel': 4,
+    'candidate/mostSeries': 4,
+    'candidate/weightKg': 24,
+    'candidate/widthMm': 520,
+    'candidate/depthMm': 240,
+    'candidate/heightMm': 220,
+    'candidate/certificates': 'both',
+    'candidate/peakA': 300,
+    'candidate/peakS': 10,
   })
-  job = withMeasured(job, 'chargers', { ratedA: 30, profile: 'fixed', absorptionV: 14.4, absorptionH: 2, floatMode: 'on', floatV: 13.5, equaliseStage: 'none', compensation: 'none', hours: 8 })
-  job = withMeasured(job, 'alternators', { nominalV: '12', ratedA: 120, regulator: 'fixed', regulatorV: 14.3, vehicleDrawA: 10, driveHours: 3 })
-  return withMeasured(job, 'links', { kind: 'dcdc', inputV: '12', outputV: '12', signal: 'wire', ratedA: 30, profile: 'lithium', absorptionV: 14.4, floatMode: 'off', equaliseStage: 'none', compensation: 'none' }, { from: 'alternators/alternator-1' })
+  job = withMeasured(job, 'chargers', {
+    ratedA: 30,
+    profile: 'fixed',
+    absorptionV: 14.4,
+    absorptionH: 2,
+    floatMode: 'on',
+    floatV: 13.5,
+    equaliseStage: 'none',
+    compensation: 'none',
+    hours: 8,
+  })
+  job = withMeasured(job, 'alternators', {
+    nominalV: '12',
+    ratedA: 120,
+    regulator: 'fixed',
+    regulatorV: 14.3,
+    vehicleDrawA: 10,
+    driveHours: 3,
+  })
+  return withMeasured(
+    job,
+    'links',
+    {
+      kind: 'dcdc',
+      inputV: '12',
+      outputV: '12',
+      signal: 'wire',
+      ratedA: 30,
+      profile: 'lithium',
+      absorptionV: 14.4,
+      floatMode: 'off',
+      equaliseStage: 'none',
+      compensation: 'none',
+    },
+    { from: 'alternators/alternator-1' },
+  )
 }
 
 /** The good job with a straight link in place of its DC-DC. */
 export const straightJob = (link: Values): JobDocument =>
-  withValues(goodJob(), { 'links/link-1/kind': 'vsr', 'links/link-1/ratedA': null, 'links/link-1/bothWay': 'no', ...Object.fromEntries(Object.entries(link).map(([name, value]) => [`links/link-1/${name}`, value])) })
+  withValues(goodJob(), {
+    'links/link-1/kind': 'vsr',
+    'links/link-1/ratedA': null,
+    'links/link-1/bothWay': 'no',
+    ...Object.fromEntries(Object.entries(link).map(([name, value]) => [`links/link-1/${name}`, value])),
+  })
 
 /** The one result of a check on a part. Throws when the check did not apply, so that no test passes by its absence. */
 export function resultOf(job: JobDocument, id: string, on: string, rules: RuleOverrides = {}): CheckResult {
   const assessment: Assessment = assess(job, { rules })
   const found = assessment.checks.find((c) => c.id === id && c.on === on)
-  if (!found) throw new Error(`${id} did not apply to ${on}; it applied to ${assessment.checks.filter((c) => c.id === id).map((c) => c.on).join(', ') || 'nothing'}`)
+  if (!found)
+    throw new Error(
+      `${id} did not apply to ${on}; it applied to ${
+        assessment.checks
+          .filter((c) => c.id === id)
+          .map((c) => c.on)
+          .join(', ') || 'nothing'
+      }`,
+    )
   return found
 }
 
 export const applies = (job: JobDocument, id: string): boolean => assess(job).checks.some((c) => c.id === id)
 
-const under = (path: string, values: Values): Values => Object.fromEntries(Object.entries(values).map(([name, value]) => [`${path}/${name}`, value]))
+const under = (path: string, values: Values): Values =>
+  Object.fromEntries(Object.entries(values).map(([name, value]) => [`${path}/${name}`, value]))
 
 /** The good job with values of one of its parts changed. */
-export const charger = (values: Values): JobDocument => withValues(goodJob(), under('chargers/charger-1', values))
+export const charger = (values: Values): JobDocument =>
+  withValues(goodJob(), under('chargers/charger-1', values))
 export const link = (values: Values): JobDocument => withValues(goodJob(), under('links/link-1', values))
 export const candidate = (values: Values): JobDocument => withValues(goodJob(), under('candidate', values))
-export const alternator = (job: JobDocument, values: Values): JobDocument => withValues(job, under('alternators/alternator-1', values))
+export const alternator = (job: JobDocument, values: Values): JobDocument =>
+  withValues(job, under('alternators/alternator-1', values))

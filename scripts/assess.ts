@@ -2,5 +2,7 @@
 import { assess } from '#core/assessment/assess'
 import { fail, jobFromFile } from './lib/job-argument'
 
-const job = await jobFromFile(process.argv[2] ?? fail('Name a job file: npm run --silent assess -- FILE.json'))
+const job = await jobFromFile(
+  process.argv[2] ?? fail('Name a job file: npm run --silent assess -- FILE.json'),
+)
 process.stdout.write(`${JSON.stringify(assess(job), null, 2)}\n`)

@@ -26,5 +26,7 @@ const parts: Readonly<Record<string, () => void | Promise<void>>> = {
 }
 
 const asked = process.argv.slice(2)
-for (const name of asked.filter((part) => !Object.hasOwn(parts, part))) console.error(`There is no part ${name}: ${Object.keys(parts).join(', ')}`)
-for (const [name, bench] of Object.entries(parts)) if (asked.length === 0 || asked.includes(name)) await bench()
+for (const name of asked.filter((part) => !Object.hasOwn(parts, part)))
+  console.error(`There is no part ${name}: ${Object.keys(parts).join(', ')}`)
+for (const [name, bench] of Object.entries(parts))
+  if (asked.length === 0 || asked.includes(name)) await bench()

@@ -6,12 +6,18 @@ import { examples } from './lib/examples'
 
 describe('the published list of checks', () => {
   const text = describeChecks(examples())
-  it('is the one in docs, as npm run schema writes it', () => expect(readFileSync(new URL('../docs/assessment.md', import.meta.url), 'utf8')).toBe(text))
+  it('is the one in docs, as npm run schema writes it', () =>
+    expect(readFileSync(new URL('../docs/assessment.md', import.meta.url), 'utf8')).toBe(text))
   it('has every check with a formula, a source and its verdicts', () => {
     expect(text).not.toContain('No example applies')
     for (const { id } of allChecks) {
       const section = text.split(`### \`${id}\` `)[1]!.split('###')[0]!
-      expect({ id, formula: /- Formula \(.+\): .+/.test(section), limit: /- Limit from: .+/.test(section), ends: /- Ends in: .+/.test(section) }).toEqual({ id, formula: true, limit: true, ends: true })
+      expect({
+        id,
+        formula: /- Formula \(.+\): .+/.test(section),
+        limit: /- Limit from: .+/.test(section),
+        ends: /- Ends in: .+/.test(section),
+      }).toEqual({ id, formula: true, limit: true, ends: true })
       expect(section).not.toMatch(/undefined|NaN/)
     }
   })

@@ -13,7 +13,12 @@ interface Shot {
   readonly act?: (page: Page) => Promise<void>
 }
 await withDemo(async ({ url, browser, job }) => {
-  const [workboat, van, bus, trailer] = [await job('0417'), await job('0421'), await job('0424'), await job('0430')] as const
+  const [workboat, van, bus, trailer] = [
+    await job('0417'),
+    await job('0421'),
+    await job('0424'),
+    await job('0430'),
+  ] as const
   const measure = async (page: Page): Promise<void> => {
     await page.getByLabel('Speed').selectOption('30')
     await page.getByRole('button', { name: 'Start the stand-in' }).click()
@@ -24,39 +29,115 @@ await withDemo(async ({ url, browser, job }) => {
   }
   const solved = async (page: Page): Promise<void> => {
     await page.locator('[data-testid=solve-state][data-state=done]').waitFor()
-    if (page.viewportSize()!.width < 500) return void await page.waitForTimeout(600)
-    await page.getByRole('list', { name: 'Answers' }).getByRole('button').filter({ hasText: 'pad under it' }).first().click()
+    if (page.viewportSize()!.width < 500) return void (await page.waitForTimeout(600))
+    await page
+      .getByRole('list', { name: 'Answers' })
+      .getByRole('button')
+      .filter({ hasText: 'pad under it' })
+      .first()
+      .click()
     await page.getByRole('button', { name: 'Pin' }).click()
     await page.getByRole('list', { name: 'Answers' }).getByRole('button').first().click()
     await page.evaluate(() => window.scrollTo(0, 0))
   }
   const issued = async (page: Page): Promise<void> => {
     await page.locator('[data-testid=solve-state][data-state=done]').waitFor()
-    await page.getByRole('list', { name: 'Answers' }).getByRole('button').filter({ hasText: /^40 A DC-DC.*keep/ }).first().click()
+    await page
+      .getByRole('list', { name: 'Answers' })
+      .getByRole('button')
+      .filter({ hasText: /^40 A DC-DC.*keep/ })
+      .first()
+      .click()
     await page.getByRole('button', { name: 'Choose this one' }).click()
     await page.getByRole('button', { name: 'Issue the sheet' }).click()
     await page.getByRole('link', { name: /^Specification 0417-1/ }).click()
     await page.getByTestId('sheet').waitFor()
   }
-  const ran = async (page: Page): Promise<void> => { await page.locator('[data-testid=run-state][data-state=done]').waitFor(); await page.waitForTimeout(1000) }
+  const ran = async (page: Page): Promise<void> => {
+    await page.locator('[data-testid=run-state][data-state=done]').waitFor()
+    await page.waitForTimeout(1000)
+  }
   const shots: readonly Shot[] = [
     { name: 'jobs', path: '/' },
     { name: 'bench', path: workboat },
-    { name: 'bench-station', path: van, act: async (page) => { await page.locator('[data-station=links] h3 button').click() } },
-    { name: 'bench-dark', path: van, dark: true, act: async (page) => { await page.keyboard.press('t') } },
+    {
+      name: 'bench-station',
+      path: van,
+      act: async (page) => {
+        await page.locator('[data-station=links] h3 button').click()
+      },
+    },
+    {
+      name: 'bench-dark',
+      path: van,
+      dark: true,
+      act: async (page) => {
+        await page.keyboard.press('t')
+      },
+    },
     { name: 'bench-phone', path: workboat, size: phone },
-    { name: 'bench-phone-walk', path: bus, size: phone, dark: true, act: async (page) => { await page.getByTestId('next').click() } },
+    {
+      name: 'bench-phone-walk',
+      path: bus,
+      size: phone,
+      dark: true,
+      act: async (page) => {
+        await page.getByTestId('next').click()
+      },
+    },
     { name: 'loads', path: `${workboat}/loads` },
     { name: 'loads-measure', path: `${bus}/loads`, act: measure },
     { name: 'candidates', path: `${trailer}/candidates` },
     { name: 'specify', path: `${van}/specify`, act: solved },
     { name: 'specify-phone', path: `${workboat}/specify`, size: phone, dark: true, act: solved },
     { name: 'run', path: `${workboat}/run`, act: ran },
-    { name: 'run-compared', path: `${workboat}/run`, act: async (page) => { await ran(page); await page.getByLabel(/DC-DC/).check(); await page.getByLabel(/^Duty/).check(); await page.getByTestId('totals').getByRole('columnheader').nth(2).waitFor(); await page.waitForTimeout(800) } },
-    { name: 'run-dark', path: `${van}/run`, dark: true, act: async (page) => { await page.getByLabel('Cold morning or week').check(); await ran(page); await page.waitForTimeout(1500) } },
-    { name: 'run-phone', path: `${trailer}/run`, size: phone, act: async (page) => { await ran(page); await page.getByRole('region', { name: 'Timeline' }).scrollIntoViewIfNeeded(); await page.getByRole('slider').scrollIntoViewIfNeeded() } },
-    { name: 'shelf', path: '/shelf', act: async (page) => { await page.getByRole('button', { name: /Brindle 200 H/ }).click(); await page.getByRole('region', { name: 'BRI-200H' }).waitFor() } },
-    { name: 'rules', path: '/rules', act: async (page) => { await page.locator('[data-rule=chargerSchool]').getByLabel('Replace always').check(); await page.getByText('verdicts would change').waitFor() } },
+    {
+      name: 'run-compared',
+      path: `${workboat}/run`,
+      act: async (page) => {
+        await ran(page)
+        await page.getByLabel(/DC-DC/).check()
+        await page.getByLabel(/^Duty/).check()
+        await page.getByTestId('totals').getByRole('columnheader').nth(2).waitFor()
+        await page.waitForTimeout(800)
+      },
+    },
+    {
+      name: 'run-dark',
+      path: `${van}/run`,
+      dark: true,
+      act: async (page) => {
+        await page.getByLabel('Cold morning or week').check()
+        await ran(page)
+        await page.waitForTimeout(1500)
+      },
+    },
+    {
+      name: 'run-phone',
+      path: `${trailer}/run`,
+      size: phone,
+      act: async (page) => {
+        await ran(page)
+        await page.getByRole('region', { name: 'Timeline' }).scrollIntoViewIfNeeded()
+        await page.getByRole('slider').scrollIntoViewIfNeeded()
+      },
+    },
+    {
+      name: 'shelf',
+      path: '/shelf',
+      act: async (page) => {
+        await page.getByRole('button', { name: /Brindle 200 H/ }).click()
+        await page.getByRole('region', { name: 'BRI-200H' }).waitFor()
+      },
+    },
+    {
+      name: 'rules',
+      path: '/rules',
+      act: async (page) => {
+        await page.locator('[data-rule=chargerSchool]').getByLabel('Replace always').check()
+        await page.getByText('verdicts would change').waitFor()
+      },
+    },
     { name: 'summary', path: `${workboat}/summary` },
     // Last: it chooses an answer for the workboat.
     { name: 'sheet', path: `${workboat}/specify`, act: issued },
@@ -69,7 +150,9 @@ await withDemo(async ({ url, browser, job }) => {
     await page.evaluate(() => document.fonts.ready)
     await act?.(page)
     await page.waitForTimeout(300)
-    await page.screenshot({ path: fileURLToPath(new URL(`../docs/screenshots/${name}.png`, import.meta.url)) })
+    await page.screenshot({
+      path: fileURLToPath(new URL(`../docs/screenshots/${name}.png`, import.meta.url)),
+    })
     await page.close()
     console.log(`docs/screenshots/${name}.png`)
   }

@@ -24,7 +24,9 @@ function command(name, args) {
   for (const stream of [child.stdout, child.stderr]) stream.on('data', (piece) => printed.push(piece))
   return new Promise((resolve) => {
     child.once('close', (status) => {
-      console.log(`\n— ${name}: ${status === 0 ? 'passed' : 'FAILED'} after ${Math.round((Date.now() - begun) / 1000)} s`)
+      console.log(
+        `\n— ${name}: ${status === 0 ? 'passed' : 'FAILED'} after ${Math.round((Date.now() - begun) / 1000)} s`,
+      )
       process.stdout.write(Buffer.concat(printed))
       resolve(status === 0)
     })
@@ -52,17 +54,45 @@ async function suite(name, report, args, count) {
 
 const vitest = (project) => {
   const report = join(results, `${project}.json`)
-  const args = ['vitest', 'run', '--project', project, '--reporter=dot', '--reporter=json', `--outputFile.json=${report}`]
+  const args = [
+    'vitest',
+    'run',
+    '--project',
+    project,
+    '--reporter=dot',
+    '--reporter=json',
+    `--outputFile.json=${report}`,
+  ]
   return suite(project, report, args, (r) => ({ passed: r.numPassedTests, failed: r.numFailedTests }))
 }
 const browser = () =>
-  suite('browser', join(results, 'browser.json'), ['playwright', 'test'], (r) => ({ passed: r.stats.expected, failed: r.stats.unexpected + r.stats.flaky + r.stats.skipped }))
+  suite('browser', join(results, 'browser.json'), ['playwright', 'test'], (r) => ({
+    passed: r.stats.expected,
+    failed: r.stats.unexpected + r.stats.flaky + r.stats.skipped,
+  }))
 
 async function readAsItStands() {
+  await step('format', ['prettier', '--check', '--log-level', 'warn', '.'])
   await step('lint', ['eslint', '.'])
-  await step('layers', ['depcruise', 'app', 'core', 'server', 'scripts', 'tests', '--config', '.dependency-cruiser.mjs', '--output-type', 'err'])
+  await step('layers', [
+    'depcruise',
+    'app',
+    'core',
+    'server',
+    'scripts',
+    'tests',
+    '--config',
+    '.dependency-cruiser.mjs',
+    '--output-type',
+    'err',
+  ])
   await step('types of the core', ['tsc', '-p', 'tsconfig.core.json'])
-  await step('types', ['nuxt', 'prepare', '--logLevel', 'silent'], ['vue-tsc', '-b', '--noEmit'], ['tsc', '-p', 'tsconfig.tools.json'])
+  await step(
+    'types',
+    ['nuxt', 'prepare', '--logLevel', 'silent'],
+    ['vue-tsc', '-b', '--noEmit'],
+    ['tsc', '-p', 'tsconfig.tools.json'],
+  )
 }
 
 // The build first: it and the types both write what Nuxt generates. Browser tests last and alone: they need the machine to themselves.

@@ -13,62 +13,279 @@ import { sharingOver } from '#core/simulation/sharing'
 
 const none = Array.from({ length: 24 }, () => 0)
 const lead = { c10: 100, health: 1, ageing: 1, cells: 6, ownA: 0, resistance: 1 } as const
-const bms = { overV: 15, overReturnV: 14, underV: 10, underReturnV: 12, maxDischargeA: 300, overCurrentS: 5, coldC: 0, coldReturnC: 3, hotC: 55, hotReturnC: 50 }
+const bms = {
+  overV: 15,
+  overReturnV: 14,
+  underV: 10,
+  underReturnV: 12,
+  maxDischargeA: 300,
+  overCurrentS: 5,
+  coldC: 0,
+  coldReturnC: 3,
+  hotC: 55,
+  hotReturnC: 50,
+}
 const plain: Plant = {
-  name: 'validation', lfp: { ah: 200, nominalV: 12, ohm: 0.006, kg: 24, curve: null, ownA: 0, bms, heater: null, stops: null }, houseLead: null,
-  sides: [{ id: 'links/link-1', name: 'The alternator', nominalV: 12, startLead: lead, standbyA: 0.1, alternator: { ratedA: 200, regulator: 'fixed', regulatorV: 14.4, trace: [], hotShare: 0.85, limitA: 9999, idleRpm: 1900, cruiseRpm: 5000, vehicleA: 15, heat: usualHeat, ambientC: 60, floatV: null, foldsBack: false }, link: { kind: 'vsr', ohm: 0.005, closesV: 13.3, opensV: 12.8, delayS: 0, bothWay: false } }],
-  chargers: [], solar: [], sources: [], dcA: none, acW: none, idleW: none, inverterEfficiency: 0.9, loadsOffV: 10.5,
-  place: { kind: 'cabin', coldestC: 20, hottestC: 20, insulated: false }, assumed: [],
+  name: 'validation',
+  lfp: { ah: 200, nominalV: 12, ohm: 0.006, kg: 24, curve: null, ownA: 0, bms, heater: null, stops: null },
+  houseLead: null,
+  sides: [
+    {
+      id: 'links/link-1',
+      name: 'The alternator',
+      nominalV: 12,
+      startLead: lead,
+      standbyA: 0.1,
+      alternator: {
+        ratedA: 200,
+        regulator: 'fixed',
+        regulatorV: 14.4,
+        trace: [],
+        hotShare: 0.85,
+        limitA: 9999,
+        idleRpm: 1900,
+        cruiseRpm: 5000,
+        vehicleA: 15,
+        heat: usualHeat,
+        ambientC: 60,
+        floatV: null,
+        foldsBack: false,
+      },
+      link: { kind: 'vsr', ohm: 0.005, closesV: 13.3, opensV: 12.8, delayS: 0, bothWay: false },
+    },
+  ],
+  chargers: [],
+  solar: [],
+  sources: [],
+  dcA: none,
+  acW: none,
+  idleW: none,
+  inverterEfficiency: 0.9,
+  loadsOffV: 10.5,
+  place: { kind: 'cabin', coldestC: 20, hottestC: 20, insulated: false },
+  assumed: [],
 }
 /** The same with something of its alternator’s side changed. */
 const side = (more: Partial<SidePlant>): Plant => ({ ...plain, sides: [{ ...plain.sides[0]!, ...more }] })
-const inputs: RunInputs = { soc: 0.2, days: 0.25, driveH: 5, idleShare: 0, driveFrom: 6, mainsH: 0, mainsFrom: 18, coldC: 20, warmC: 20, clearness: 0, latitude: 50, longitude: 0, dayOfYear: 100, tilt: 0, loads: true }
-const quiet: Surroundings = { hour: 12, engine: 'off', engineS: 0, mains: true, airC: 25, sunWm2: 0, loads: true }
+const inputs: RunInputs = {
+  soc: 0.2,
+  days: 0.25,
+  driveH: 5,
+  idleShare: 0,
+  driveFrom: 6,
+  mainsH: 0,
+  mainsFrom: 18,
+  coldC: 20,
+  warmC: 20,
+  clearness: 0,
+  latitude: 50,
+  longitude: 0,
+  dayOfYear: 100,
+  tilt: 0,
+  loads: true,
+}
+const quiet: Surroundings = {
+  hour: 12,
+  engine: 'off',
+  engineS: 0,
+  mains: true,
+  airC: 25,
+  sunWm2: 0,
+  loads: true,
+}
 
 type Points = readonly (readonly [number, number])[]
-interface Line { readonly name: string; readonly data: Points; readonly points?: true }
+interface Line {
+  readonly name: string
+  readonly data: Points
+  readonly points?: true
+}
 const colours = ['#24505e', '#a8321f', '#8a560a', '#5a4a99', '#1a6656', '#525b5f']
 
-async function draw(file: string, title: string, x: string, y: string, lines: readonly Line[]): Promise<void> {
+async function draw(
+  file: string,
+  title: string,
+  x: string,
+  y: string,
+  lines: readonly Line[],
+): Promise<void> {
   const chart = echarts.init(null, null, { renderer: 'svg', ssr: true, width: 760, height: 380 })
   chart.setOption({
-    backgroundColor: '#fbf8f1', title: { text: title, left: 10, top: 6, textStyle: { fontSize: 14, color: '#1c2a30' } }, legend: { top: 30, left: 10, itemGap: 26, textStyle: { color: '#1c2a30', fontSize: 11 } }, color: colours, animation: false,
-    grid: { left: 60, right: 20, top: 74, bottom: 46 }, xAxis: { type: 'value', name: x, nameLocation: 'middle', nameGap: 28, min: (v: { min: number }) => (v.min < 1 ? 0 : v.min), max: 'dataMax' }, yAxis: { type: 'value', name: y, nameLocation: 'middle', nameGap: 40, scale: true },
-    series: lines.map((line) => ({ name: line.name, type: line.points ? 'scatter' : 'line', symbolSize: line.points ? 7 : 0, showSymbol: line.points ?? false, data: line.data })),
+    backgroundColor: '#fbf8f1',
+    title: { text: title, left: 10, top: 6, textStyle: { fontSize: 14, color: '#1c2a30' } },
+    legend: { top: 30, left: 10, itemGap: 26, textStyle: { color: '#1c2a30', fontSize: 11 } },
+    color: colours,
+    animation: false,
+    grid: { left: 60, right: 20, top: 74, bottom: 46 },
+    xAxis: {
+      type: 'value',
+      name: x,
+      nameLocation: 'middle',
+      nameGap: 28,
+      min: (v: { min: number }) => (v.min < 1 ? 0 : v.min),
+      max: 'dataMax',
+    },
+    yAxis: { type: 'value', name: y, nameLocation: 'middle', nameGap: 40, scale: true },
+    series: lines.map((line) => ({
+      name: line.name,
+      type: line.points ? 'scatter' : 'line',
+      symbolSize: line.points ? 7 : 0,
+      showSymbol: line.points ?? false,
+      data: line.data,
+    })),
   })
   await writeFile(new URL(`${file}.svg`, folder), chart.renderToSVGString())
   chart.dispose()
 }
 const folder = new URL('../docs/physics/', import.meta.url)
 await mkdir(folder, { recursive: true })
-const range = (from: number, to: number, n: number): number[] => Array.from({ length: n + 1 }, (_, i) => from + ((to - from) * i) / n)
+const range = (from: number, to: number, n: number): number[] =>
+  Array.from({ length: n + 1 }, (_, i) => from + ((to - from) * i) / n)
 
-await draw('copetti', 'Lead, 12 V, 100 Ah (10 h), 25 °C: the battery of a run over Copetti’s equations', 'state of charge, %', 'V', [5, 10, 20].flatMap((amps): Line[] => [
-  { name: `run, ${amps} A drawn`, data: range(0.1, 1, 60).map((s) => [s * 100, new Lead(lead, s, 25).voltsAt(-amps)] as const) },
-  { name: `equation, ${amps} A drawn`, points: true, data: range(0.1, 1, 9).map((s) => [s * 100, 6 * copettiDischargeV(amps, Math.min(0.995, s), 100, 25)] as const) },
-]).concat([{ name: 'run, 10 A charged', data: range(0.1, 0.95, 60).map((s) => [s * 100, new Lead(lead, s, 25).voltsAt(10)] as const) }, { name: 'equation, 10 A charged', points: true, data: range(0.1, 0.95, 9).map((s) => [s * 100, 6 * copettiChargeV(10, s, 100, 25)] as const) }]))
+await draw(
+  'copetti',
+  'Lead, 12 V, 100 Ah (10 h), 25 °C: the battery of a run over Copetti’s equations',
+  'state of charge, %',
+  'V',
+  [5, 10, 20]
+    .flatMap((amps): Line[] => [
+      {
+        name: `run, ${amps} A drawn`,
+        data: range(0.1, 1, 60).map((s) => [s * 100, new Lead(lead, s, 25).voltsAt(-amps)] as const),
+      },
+      {
+        name: `equation, ${amps} A drawn`,
+        points: true,
+        data: range(0.1, 1, 9).map(
+          (s) => [s * 100, 6 * copettiDischargeV(amps, Math.min(0.995, s), 100, 25)] as const,
+        ),
+      },
+    ])
+    .concat([
+      {
+        name: 'run, 10 A charged',
+        data: range(0.1, 0.95, 60).map((s) => [s * 100, new Lead(lead, s, 25).voltsAt(10)] as const),
+      },
+      {
+        name: 'equation, 10 A charged',
+        points: true,
+        data: range(0.1, 0.95, 9).map((s) => [s * 100, 6 * copettiChargeV(10, s, 100, 25)] as const),
+      },
+    ]),
+)
 
-const held = new Simulation({ ...plain, sides: [], chargers: [{ name: 'c', stages: { maxA: 500, absorptionV: 13.4, absorptionH: 99, floatV: null, restartV: 13, tailA: 0 }, ohm: 0.005, efficiency: 0.9, powerFactor: 1, supplyV: 230 }] }, { soc: 0.7, tempC: 25 })
+const held = new Simulation(
+  {
+    ...plain,
+    sides: [],
+    chargers: [
+      {
+        name: 'c',
+        stages: { maxA: 500, absorptionV: 13.4, absorptionH: 99, floatV: null, restartV: 13, tailA: 0 },
+        ohm: 0.005,
+        efficiency: 0.9,
+        powerFactor: 1,
+        supplyV: 230,
+      },
+    ],
+  },
+  { soc: 0.7, tempC: 25 },
+)
 const tail: [number, number][] = []
 for (let t = 0; t <= 6 * 3600; t += 10) {
   held.advance(10, quiet)
   if (t % 600 === 0) tail.push([t / 3600, held.lfp!.amps])
 }
 const tauH = (0.011 * 20) / (openCircuitV(0.8, 12) - openCircuitV(0.7, 12))
-await draw('tail', 'A held 13.4 V into a straight piece of the lithium curve: exponential', 'hours', 'A', [{ name: 'run', data: tail }, { name: `${tail[0]![1].toFixed(2)} A · e^(−t/τ), τ = R·Ah/ΔV = ${tauH.toFixed(1)} h`, points: true, data: range(0, 6, 12).map((h) => [h, tail[0]![1] * Math.exp(-h / tauH)] as const) }])
-
-const drive = runNow('driving-day', side({ alternator: { ...plain.sides[0]!.alternator!, limitA: 80 } }), inputs)
-const caseC = drive.series.t.map((t, i) => [t / 60, drive.series.values.alternatorC![i]!] as const).filter(([t]) => t <= 90)
-const steady = steadyCaseC(80, 200, 5000, 60, usualHeat)
-await draw('case', 'Alternator held to 80 A: case temperature against the first-order step', 'minutes', '°C', [{ name: 'run', data: caseC }, { name: `${steady.toFixed(1)} °C − (… ) e^(−t/15 min)`, points: true, data: range(0, 90, 18).map((m) => [m, steady + (20 - steady) * Math.exp(-m / 15)] as const) }])
-
-const of = (title: string, plant: Plant): Line[] => { const run = runNow('driving-day', plant, inputs); return [{ name: title, data: run.series.t.map((t, i) => [t / 60, run.series.values.alternatorC![i]!] as const).filter(([t]) => t <= 180) }] }
-const stages = { maxA: 30, absorptionV: 14.4, absorptionH: 2, floatV: null, restartV: 13.1, tailA: 10 }
-await draw('links', '200 A alternator, 200 Ah of lithium at 20 %: straight, DC-DC, duty-cycling relay (limit 100 °C)', 'minutes', 'case, °C', [
-  ...of('straight relay', plain), ...of('30 A DC-DC', side({ link: { kind: 'dcdc', ohm: 0.005, stages, efficiency: 0.9, lowestV: 11.5, wire: true, backFeed: false } })), ...of('duty-cycling relay, 80 A', side({ link: { kind: 'duty', ohm: 0.005, opensAboveA: 80, sensesS: 10, offS: 60 } })),
+await draw('tail', 'A held 13.4 V into a straight piece of the lithium curve: exponential', 'hours', 'A', [
+  { name: 'run', data: tail },
+  {
+    name: `${tail[0]![1].toFixed(2)} A · e^(−t/τ), τ = R·Ah/ΔV = ${tauH.toFixed(1)} h`,
+    points: true,
+    data: range(0, 6, 12).map((h) => [h, tail[0]![1] * Math.exp(-h / tauH)] as const),
+  },
 ])
 
-await draw('sharing', 'Lead and lithium on one bus: who carries 20 A, and what charging at 40 A does', 'charge of the lithium, %', 'A into the battery', ([['drawing 20 A', -20], ['at rest', 0], ['charging 40 A', 40]] as const).flatMap(([what, amps]): Line[] => {
-  const points = sharingOver(plain.lfp!, lead, amps)
-  return [{ name: `lithium, ${what}`, data: points.map((p) => [p.soc * 100, p.lfpA] as const) }, { name: `lead, ${what}`, data: points.map((p) => [p.soc * 100, p.leadA] as const) }]
-}))
+const drive = runNow(
+  'driving-day',
+  side({ alternator: { ...plain.sides[0]!.alternator!, limitA: 80 } }),
+  inputs,
+)
+const caseC = drive.series.t
+  .map((t, i) => [t / 60, drive.series.values.alternatorC![i]!] as const)
+  .filter(([t]) => t <= 90)
+const steady = steadyCaseC(80, 200, 5000, 60, usualHeat)
+await draw(
+  'case',
+  'Alternator held to 80 A: case temperature against the first-order step',
+  'minutes',
+  '°C',
+  [
+    { name: 'run', data: caseC },
+    {
+      name: `${steady.toFixed(1)} °C − (… ) e^(−t/15 min)`,
+      points: true,
+      data: range(0, 90, 18).map((m) => [m, steady + (20 - steady) * Math.exp(-m / 15)] as const),
+    },
+  ],
+)
+
+const of = (title: string, plant: Plant): Line[] => {
+  const run = runNow('driving-day', plant, inputs)
+  return [
+    {
+      name: title,
+      data: run.series.t
+        .map((t, i) => [t / 60, run.series.values.alternatorC![i]!] as const)
+        .filter(([t]) => t <= 180),
+    },
+  ]
+}
+const stages = { maxA: 30, absorptionV: 14.4, absorptionH: 2, floatV: null, restartV: 13.1, tailA: 10 }
+await draw(
+  'links',
+  '200 A alternator, 200 Ah of lithium at 20 %: straight, DC-DC, duty-cycling relay (limit 100 °C)',
+  'minutes',
+  'case, °C',
+  [
+    ...of('straight relay', plain),
+    ...of(
+      '30 A DC-DC',
+      side({
+        link: {
+          kind: 'dcdc',
+          ohm: 0.005,
+          stages,
+          efficiency: 0.9,
+          lowestV: 11.5,
+          wire: true,
+          backFeed: false,
+        },
+      }),
+    ),
+    ...of(
+      'duty-cycling relay, 80 A',
+      side({ link: { kind: 'duty', ohm: 0.005, opensAboveA: 80, sensesS: 10, offS: 60 } }),
+    ),
+  ],
+)
+
+await draw(
+  'sharing',
+  'Lead and lithium on one bus: who carries 20 A, and what charging at 40 A does',
+  'charge of the lithium, %',
+  'A into the battery',
+  (
+    [
+      ['drawing 20 A', -20],
+      ['at rest', 0],
+      ['charging 40 A', 40],
+    ] as const
+  ).flatMap(([what, amps]): Line[] => {
+    const points = sharingOver(plain.lfp!, lead, amps)
+    return [
+      { name: `lithium, ${what}`, data: points.map((p) => [p.soc * 100, p.lfpA] as const) },
+      { name: `lead, ${what}`, data: points.map((p) => [p.soc * 100, p.leadA] as const) },
+    ]
+  }),
+)

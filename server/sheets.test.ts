@@ -15,15 +15,30 @@ import type { ShopSettings as Shop } from './repositories/shop'
 
 let db: TestDatabase
 let server: TestServer
-const call = <T = Record<string, unknown>>(method: string, path: string, body?: unknown) => ask<T>(server, method, path, body)
-const raw = async (path: string) => { const r = await fetch(server.url + path); return { status: r.status, type: r.headers.get('content-type') ?? '', bytes: new Uint8Array(await r.arrayBuffer()) } }
+const call = <T = Record<string, unknown>>(method: string, path: string, body?: unknown) =>
+  ask<T>(server, method, path, body)
+const raw = async (path: string) => {
+  const r = await fetch(server.url + path)
+  return {
+    status: r.status,
+    type: r.headers.get('content-type') ?? '',
+    bytes: new Uint8Array(await r.arrayBuffer()),
+  }
+}
 let job: StoredJob
 
 beforeAll(async () => {
   db = await freshDatabase()
   server = await startServer(db.url)
-  const document = JSON.parse(readFileSync(new URL('../demo/jobs/0417-oyster-workboat.json', import.meta.url), 'utf8')) as JobDocument
-  job = (await call<StoredJob>('POST', '/api/jobs/import?who=Test', { ...document, job: { ...document.job, number: '0500' } })).body
+  const document = JSON.parse(
+    readFileSync(new URL('../demo/jobs/0417-oyster-workboat.json', import.meta.url), 'utf8'),
+  ) as JobDocument
+  job = (
+    await call<StoredJob>('POST', '/api/jobs/import?who=Test', {
+      ...document,
+      job: { ...document.job, number: '0500' },
+    })
+  ).body
 })
 afterAll(async () => {
   await server.stop()
@@ -31,11 +46,19 @@ afterAll(async () => {
 })
 
 const save = async (document: JobDocument): Promise<void> => {
-  const saved = await call<StoredJob>('PUT', `/api/jobs/${job.id}`, { version: job.version, who: 'Test', document })
+  const saved = await call<StoredJob>('PUT', `/api/jobs/${job.id}`, {
+    version: job.version,
+    who: 'Test',
+    document,
+  })
   expect(saved.status).toBe(200)
   job = (await call<StoredJob>('GET', `/api/jobs/${job.id}`)).body
 }
-const issue = () => call<SheetRow & { error?: string }>('POST', `/api/jobs/${job.id}/sheets`, { version: job.version, who: 'Ida Brell' })
+const issue = () =>
+  call<SheetRow & { error?: string }>('POST', `/api/jobs/${job.id}/sheets`, {
+    version: job.version,
+    who: 'Ida Brell',
+  })
 
 describe('the whole shelf', () => {
   it('is what a search chooses from: current parts of all kinds', async () => {
@@ -48,7 +71,10 @@ describe('the whole shelf', () => {
 
 describe('a specification sheet', () => {
   it('is not issued while nothing is specified', async () => {
-    expect(await issue()).toMatchObject({ status: 422, body: { error: expect.stringContaining('choose an answer first') } })
+    expect(await issue()).toMatchObject({
+      status: 422,
+      body: { error: expect.stringContaining('choose an answer first') },
+    })
   })
 
   it('is issued for what was chosen, numbered, and frozen', async () => {
@@ -56,7 +82,10 @@ describe('a specification sheet', () => {
     const answer = solve(planOf(job.document, {}, shelf)).answers[0]!
     await save(withSpecified(job.document, specifiedBy(answer, 'Ida Brell', '2026-11-20T10:00:00.000Z')))
     const first = await issue()
-    expect(first).toMatchObject({ status: 200, body: { count: 1, number: '0500-1', name: answer.name, issuedBy: 'Ida Brell' } })
+    expect(first).toMatchObject({
+      status: 200,
+      body: { count: 1, number: '0500-1', name: answer.name, issuedBy: 'Ida Brell' },
+    })
     const { body } = await call<SheetRow & { sheet: Sheet }>('GET', `/api/jobs/${job.id}/sheets/1`)
     expect(body.sheet.result.lines.length).toBeGreaterThan(0)
     expect(digestOf(JSON.stringify(body.sheet))).toBe(body.digest)
@@ -65,24 +94,48 @@ describe('a specification sheet', () => {
   })
 
   it('stays to the letter after rules, shelf and job have changed, and comes as the same PDF and CSV', async () => {
-    const before = [await raw(`/api/jobs/${job.id}/sheets/1`), await raw(`/api/jobs/${job.id}/sheets/1/pdf`), await raw(`/api/jobs/${job.id}/sheets/1/csv`)]
+    const before = [
+      await raw(`/api/jobs/${job.id}/sheets/1`),
+      await raw(`/api/jobs/${job.id}/sheets/1/pdf`),
+      await raw(`/api/jobs/${job.id}/sheets/1/csv`),
+    ]
     const shop = (await call<Shop>('GET', '/api/shop')).body
-    await call('PUT', '/api/shop', { ...shop, name: 'Another name', rules: { windowHighV: 14.4, labourPerH: 99 }, units: { system: 'imperial', currency: '$' } })
+    await call('PUT', '/api/shop', {
+      ...shop,
+      name: 'Another name',
+      rules: { windowHighV: 14.4, labourPerH: 99 },
+      units: { system: 'imperial', currency: '$' },
+    })
     await db.sql`update shelf_part set part_values = jsonb_set(part_values, '{price}', '1') where kind = 'monitors'`
-    await save({ ...job.document, place: { ...job.document.place, coldestC: { value: -12, how: 'measured' } } })
-    const after = [await raw(`/api/jobs/${job.id}/sheets/1`), await raw(`/api/jobs/${job.id}/sheets/1/pdf`), await raw(`/api/jobs/${job.id}/sheets/1/csv`)]
+    await save({
+      ...job.document,
+      place: { ...job.document.place, coldestC: { value: -12, how: 'measured' } },
+    })
+    const after = [
+      await raw(`/api/jobs/${job.id}/sheets/1`),
+      await raw(`/api/jobs/${job.id}/sheets/1/pdf`),
+      await raw(`/api/jobs/${job.id}/sheets/1/csv`),
+    ]
     expect(after.map((r) => r.status)).toEqual([200, 200, 200])
-    expect(after.map((r) => r.type.split(';')[0])).toEqual(['application/json', 'application/pdf', 'text/csv'])
+    expect(after.map((r) => r.type.split(';')[0])).toEqual([
+      'application/json',
+      'application/pdf',
+      'text/csv',
+    ])
     for (let i = 0; i < 3; i++) expect(Buffer.compare(after[i]!.bytes, before[i]!.bytes)).toBe(0)
     expect(new TextDecoder().decode(after[1]!.bytes.slice(0, 5))).toBe('%PDF-')
     expect((await issue()).body).toMatchObject({ number: '0500-2' })
-    expect((await call<SheetRow[]>('GET', `/api/jobs/${job.id}/sheets`)).body.map((row) => row.number)).toEqual(['0500-2', '0500-1'])
+    expect(
+      (await call<SheetRow[]>('GET', `/api/jobs/${job.id}/sheets`)).body.map((row) => row.number),
+    ).toEqual(['0500-2', '0500-1'])
     const second = (await call<{ sheet: Sheet }>('GET', `/api/jobs/${job.id}/sheets/2`)).body.sheet
     expect(second.inputs).toMatchObject({ shop: { name: 'Another name' }, rules: { labourPerH: 99 } })
   })
 
   it('cannot be changed even in the database, and one that was is not given out', async () => {
-    await expect(db.sql`update sheet set content = '{}' where job_id = ${job.id}`).rejects.toThrow('never changed')
+    await expect(db.sql`update sheet set content = '{}' where job_id = ${job.id}`).rejects.toThrow(
+      'never changed',
+    )
     await db.sql`alter table sheet disable trigger sheet_stays`
     await db.sql`update sheet set content = replace(content, 'Ida Brell', 'Somebody') where job_id = ${job.id} and count = 2`
     await db.sql`alter table sheet enable trigger sheet_stays`
@@ -91,14 +144,27 @@ describe('a specification sheet', () => {
   })
 
   it('of a state that is not the current one is refused with both sides', async () => {
-    expect(await call('POST', `/api/jobs/${job.id}/sheets`, { version: job.version - 1, who: 'Test' })).toMatchObject({ status: 409, body: { theirs: { id: job.id } } })
+    expect(
+      await call('POST', `/api/jobs/${job.id}/sheets`, { version: job.version - 1, who: 'Test' }),
+    ).toMatchObject({ status: 409, body: { theirs: { id: job.id } } })
   })
 
-  it.each([['none', 'sheets/99'], ['a word', 'sheets/first'], ['a huge count', 'sheets/99999999999999'], ['its PDF', 'sheets/99/pdf'], ['its CSV', 'sheets/0/csv']])('that is not there is a 404: %s', async (_what, path) => {
+  it.each([
+    ['none', 'sheets/99'],
+    ['a word', 'sheets/first'],
+    ['a huge count', 'sheets/99999999999999'],
+    ['its PDF', 'sheets/99/pdf'],
+    ['its CSV', 'sheets/0/csv'],
+  ])('that is not there is a 404: %s', async (_what, path) => {
     expect((await call('GET', `/api/jobs/${job.id}/${path}`)).status).toBe(404)
   })
 
-  it.each([['no version', { who: 'T' }], ['no name', { version: 1 }], ['a version that is text', { version: '1', who: 'T' }], ['a list', []]])('asked for with %s is refused and issues nothing', async (_what, body) => {
+  it.each([
+    ['no version', { who: 'T' }],
+    ['no name', { version: 1 }],
+    ['a version that is text', { version: '1', who: 'T' }],
+    ['a list', []],
+  ])('asked for with %s is refused and issues nothing', async (_what, body) => {
     expect((await call('POST', `/api/jobs/${job.id}/sheets`, body)).status).toBeGreaterThanOrEqual(400)
     expect((await call<SheetRow[]>('GET', `/api/jobs/${job.id}/sheets`)).body).toHaveLength(2)
   })
@@ -111,12 +177,41 @@ describe('a specification sheet', () => {
 
 describe('a specification in a job', () => {
   it.each([
-    ['without its changes', { name: 'x', at: '2026-11-20T10:00:00Z', by: 'x', battery: [], steps: [], accepted: [] }],
-    ['with a path that is none', { name: 'x', at: '2026-11-20T10:00:00Z', by: 'x', battery: [], steps: [], accepted: [], changes: [{ path: '../../etc' }] }],
-    ['with a price that is text', { name: 'x', at: '2026-11-20T10:00:00Z', by: 'x', battery: [{ kind: null, code: '', version: 0, name: 'x', quantity: 1, unit: '', price: '10' }], steps: [], accepted: [], changes: [] }],
+    [
+      'without its changes',
+      { name: 'x', at: '2026-11-20T10:00:00Z', by: 'x', battery: [], steps: [], accepted: [] },
+    ],
+    [
+      'with a path that is none',
+      {
+        name: 'x',
+        at: '2026-11-20T10:00:00Z',
+        by: 'x',
+        battery: [],
+        steps: [],
+        accepted: [],
+        changes: [{ path: '../../etc' }],
+      },
+    ],
+    [
+      'with a price that is text',
+      {
+        name: 'x',
+        at: '2026-11-20T10:00:00Z',
+        by: 'x',
+        battery: [{ kind: null, code: '', version: 0, name: 'x', quantity: 1, unit: '', price: '10' }],
+        steps: [],
+        accepted: [],
+        changes: [],
+      },
+    ],
     ['that is a word', 'all of it'],
   ])('%s is refused, and nothing is saved', async (_what, specified) => {
-    const reply = await call('PUT', `/api/jobs/${job.id}`, { version: job.version, who: 'Test', document: { ...job.document, specified } })
+    const reply = await call('PUT', `/api/jobs/${job.id}`, {
+      version: job.version,
+      who: 'Test',
+      document: { ...job.document, specified },
+    })
     expect(reply.status).toBe(422)
     expect((await call<StoredJob>('GET', `/api/jobs/${job.id}`)).body.version).toBe(job.version)
   })

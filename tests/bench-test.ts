@@ -1,5 +1,12 @@
 import { test as base, expect, type Locator, type Page } from '@playwright/test'
-import { databaseUrl, freePort, freshDatabase, startServer, type TestDatabase, type TestServer } from './harness'
+import {
+  databaseUrl,
+  freePort,
+  freshDatabase,
+  startServer,
+  type TestDatabase,
+  type TestServer,
+} from './harness'
 
 /** The application with a database as it is at first. */
 export interface App {
@@ -15,12 +22,19 @@ export interface App {
 /** The server of a worker: kept from test to test, unless one of them stopped it. */
 class OwnServer {
   private running: TestServer | null = null
-  private constructor(private readonly databaseUrl: string, private readonly port: number) {}
+  private constructor(
+    private readonly databaseUrl: string,
+    private readonly port: number,
+  ) {}
 
   static on = async (databaseUrl: string): Promise<OwnServer> => new OwnServer(databaseUrl, await freePort())
 
-  get url(): string { return `http://127.0.0.1:${this.port}` }
-  async start(): Promise<void> { this.running ??= await startServer(this.databaseUrl, this.port) }
+  get url(): string {
+    return `http://127.0.0.1:${this.port}`
+  }
+  async start(): Promise<void> {
+    this.running ??= await startServer(this.databaseUrl, this.port)
+  }
   async stop(): Promise<void> {
     await this.running?.stop()
     this.running = null
@@ -34,17 +48,21 @@ interface Own {
 
 /** Every test has a database as it is at first, so that none sees what another did; its worker's server finds it under the same name. */
 export const test = base.extend<{ app: App }, { own: Own }>({
-  own: [async ({}, use, { parallelIndex }) => {
-    const name = `test_worker_${process.pid}_${parallelIndex}`
-    const server = await OwnServer.on(databaseUrl(name))
-    await use({ name, server })
-    await server.stop()
-  }, { scope: 'worker' }],
+  own: [
+    async ({}, use, { parallelIndex }) => {
+      const name = `test_worker_${process.pid}_${parallelIndex}`
+      const server = await OwnServer.on(databaseUrl(name))
+      await use({ name, server })
+      await server.stop()
+    },
+    { scope: 'worker' },
+  ],
   app: async ({ own: { name, server } }, use) => {
     const db = await freshDatabase({ name })
     await server.start()
     await use({
-      url: server.url, db,
+      url: server.url,
+      db,
       stop: () => server.stop(),
       start: () => server.start(),
       async job(number) {
@@ -61,12 +79,13 @@ export { expect }
 export const headline = (page: Page): Locator => page.getByTestId('headline')
 export const saveState = (page: Page): Locator => page.getByTestId('save-state')
 export const field = (page: Page, path: string): Locator => page.locator(`[data-field="${path}"]`)
-export const station = (page: Page, kind: string): Locator => page.locator(`[data-station="${kind}"] h3 button`)
+export const station = (page: Page, kind: string): Locator =>
+  page.locator(`[data-station="${kind}"] h3 button`)
 export const check = (page: Page, key: string): Locator => page.locator(`[data-check="${key}"]`)
 export const verdictOf = (page: Page, key: string) => check(page, key).getAttribute('data-verdict')
 
 export async function openStation(page: Page, kind: string): Promise<void> {
-  if (await station(page, kind).getAttribute('aria-expanded') === 'false') await station(page, kind).click()
+  if ((await station(page, kind).getAttribute('aria-expanded')) === 'false') await station(page, kind).click()
 }
 
 export async function expectSaved(page: Page): Promise<void> {

@@ -1,14 +1,40 @@
-import { check, expect, expectSaved, field, headline, openStation, saveState, station, test } from './bench-test'
+import {
+  check,
+  expect,
+  expectSaved,
+  field,
+  headline,
+  openStation,
+  saveState,
+  station,
+  test,
+} from './bench-test'
 
-test('the workboat: the answer is there before a click, and turning equalise off moves it at once', async ({ page, app }) => {
+test('the workboat: the answer is there before a click, and turning equalise off moves it at once', async ({
+  page,
+  app,
+}) => {
   await page.goto(await app.job('0417'))
   await expect(headline(page)).toHaveText('Suits once four things are changed')
-  await expect(page.getByTestId('reason')).toContainText('Shore charger equalises at 15.5 V and the battery allows 14.8 V.')
-  await expect(page.getByTestId('reason')).toContainText('The isolator takes 0.7 V off the alternator: 13.67 V is left and the battery wants 14.2 V.')
+  await expect(page.getByTestId('reason')).toContainText(
+    'Shore charger equalises at 15.5 V and the battery allows 14.8 V.',
+  )
+  await expect(page.getByTestId('reason')).toContainText(
+    'The isolator takes 0.7 V off the alternator: 13.67 V is left and the battery wants 14.2 V.',
+  )
   await expect(page.getByTestId('next')).toContainText('Switch equalise off', { ignoreCase: true })
-  await expect(check(page, 'charger.equalise@chargers/charger-1')).toHaveAttribute('data-verdict', 'suits-once-changed')
-  await expect(page.getByRole('img', { name: /Shore charger: charge window 14\.2 V to 14\.6 V.*equalise 15\.5 V: Suits once changed/ })).toBeVisible()
-  await expect(page.getByRole('table', { name: 'Currents of Alternator' })).toContainText('governed by alternator all day')
+  await expect(check(page, 'charger.equalise@chargers/charger-1')).toHaveAttribute(
+    'data-verdict',
+    'suits-once-changed',
+  )
+  await expect(
+    page.getByRole('img', {
+      name: /Shore charger: charge window 14\.2 V to 14\.6 V.*equalise 15\.5 V: Suits once changed/,
+    }),
+  ).toBeVisible()
+  await expect(page.getByRole('table', { name: 'Currents of Alternator' })).toContainText(
+    'governed by alternator all day',
+  )
 
   await openStation(page, 'chargers')
   await field(page, 'chargers/charger-1/equaliseStage').selectOption('off')
@@ -33,7 +59,10 @@ test('undo and redo go over the whole job', async ({ page, app }) => {
   await field(page, 'place/coldestC').fill('-4 F')
   await field(page, 'place/coldestC').blur()
   await expect(field(page, 'place/coldestC')).toHaveValue('−20 °C')
-  await expect(check(page, 'charger.absorption@chargers/charger-1')).toHaveAttribute('data-verdict', 'does-not-suit')
+  await expect(check(page, 'charger.absorption@chargers/charger-1')).toHaveAttribute(
+    'data-verdict',
+    'does-not-suit',
+  )
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(field(page, 'place/coldestC')).toHaveValue('6 °C')
   await page.locator('h1').click()
@@ -43,15 +72,24 @@ test('undo and redo go over the whole job', async ({ page, app }) => {
   await expect(headline(page)).toHaveText('Suits once four things are changed')
   await page.keyboard.press('Control+Shift+z')
   await page.keyboard.press('Control+Shift+z')
-  await expect(check(page, 'charger.absorption@chargers/charger-1')).toHaveAttribute('data-verdict', 'does-not-suit')
+  await expect(check(page, 'charger.absorption@chargers/charger-1')).toHaveAttribute(
+    'data-verdict',
+    'does-not-suit',
+  )
   await expectSaved(page)
 })
 
-test('the rescue van: two reasons, the cold, and one missing voltage that comes to the top', async ({ page, app }) => {
+test('the rescue van: two reasons, the cold, and one missing voltage that comes to the top', async ({
+  page,
+  app,
+}) => {
   await page.goto(await app.job('0421'))
   await expect(headline(page)).toHaveText('Does not suit')
-  for (const id of ['link.vsr-never-opens', 'alternator.computer-controlled']) await expect(check(page, `${id}@links/link-1`)).toHaveAttribute('data-verdict', 'does-not-suit')
-  await expect(page.getByRole('article', { name: 'Station charger' })).toContainText('At −18 °C the BMS refuses all charge from Station charger')
+  for (const id of ['link.vsr-never-opens', 'alternator.computer-controlled'])
+    await expect(check(page, `${id}@links/link-1`)).toHaveAttribute('data-verdict', 'does-not-suit')
+  await expect(page.getByRole('article', { name: 'Station charger' })).toContainText(
+    'At −18 °C the BMS refuses all charge from Station charger',
+  )
 
   await openStation(page, 'alternators')
   await field(page, 'alternators/alternator-1/regulatorV').fill('')
@@ -60,8 +98,14 @@ test('the rescue van: two reasons, the cold, and one missing voltage that comes 
   // Five at once, and the heat of the alternator when its run is carried out.
   await expect(measure.first()).toContainText('settles 6 of 6')
   await expect(page.getByTestId('next')).toContainText('It settles 6 checks.')
-  await expect(check(page, 'alternator.voltage@links/link-1')).toHaveAttribute('data-verdict', 'measure-first')
-  await expect(check(page, 'link.vsr-never-opens@links/link-1')).toHaveAttribute('data-verdict', 'does-not-suit')
+  await expect(check(page, 'alternator.voltage@links/link-1')).toHaveAttribute(
+    'data-verdict',
+    'measure-first',
+  )
+  await expect(check(page, 'link.vsr-never-opens@links/link-1')).toHaveAttribute(
+    'data-verdict',
+    'does-not-suit',
+  )
   await expect(check(page, 'charger.absorption@chargers/charger-1')).toHaveAttribute('data-verdict', 'suits')
 
   await check(page, 'alternator.voltage@links/link-1').click()
@@ -83,9 +127,14 @@ test('trying a remedy shows what would follow and changes nothing', async ({ pag
   await expect(why.getByRole('status')).toHaveCount(0)
 })
 
-test('the library bus has two system voltages, and an automatic charger must be measured', async ({ page, app }) => {
+test('the library bus has two system voltages, and an automatic charger must be measured', async ({
+  page,
+  app,
+}) => {
   await page.goto(await app.job('0424'))
-  await expect(page.getByRole('banner').or(page.locator('main > header')).first()).toContainText('24 V chassis, 12 V house')
+  await expect(page.getByRole('banner').or(page.locator('main > header')).first()).toContainText(
+    '24 V chassis, 12 V house',
+  )
   await check(page, 'dcdc.voltages@links/link-1').click()
   await expect(page.getByRole('region', { name: /^Why/ })).toContainText('24 → 12 V')
   await expect(headline(page)).toHaveText('Measure first')
@@ -105,7 +154,11 @@ test('values are read as people write them, and shown as understood', async ({ p
   await page.goto(await app.job('0417'))
   await openStation(page, 'conductors')
   const size = field(page, 'conductors/cable-1/areaMm2')
-  for (const [typed, shown] of [['10 AWG', '5.26 mm²'], ['2x16', '32 mm²'], ['6mm2', '6 mm²']] as const) {
+  for (const [typed, shown] of [
+    ['10 AWG', '5.26 mm²'],
+    ['2x16', '32 mm²'],
+    ['6mm2', '6 mm²'],
+  ] as const) {
     await size.fill(typed)
     await expect(page.locator('[data-station=conductors]')).toContainText(`read as ${shown}`)
     await size.blur()
@@ -116,7 +169,9 @@ test('values are read as people write them, and shown as understood', async ({ p
   await length.blur()
   await expect(length).toHaveValue('15.2 m')
   await length.fill('about five')
-  await expect(page.locator('[data-station=conductors]')).toContainText('Not a number of m. Not used until it can be read.')
+  await expect(page.locator('[data-station=conductors]')).toContainText(
+    'Not a number of m. Not used until it can be read.',
+  )
   await expect(length).toHaveAttribute('aria-invalid', 'true')
   await length.fill('900 m')
   await expect(page.locator('[data-station=conductors]')).toContainText('Cannot be: between')

@@ -42,15 +42,23 @@ export async function makeTemplate(): Promise<() => Promise<void>> {
 }
 
 /** A database as it is at first, under a name of its own or in place of the one that has it. */
-export async function freshDatabase({ demo = true, migrated = true, name = newName() } = {}): Promise<TestDatabase> {
+export async function freshDatabase({
+  demo = true,
+  migrated = true,
+  name = newName(),
+} = {}): Promise<TestDatabase> {
   const template = migrated && demo ? process.env[templateName] : undefined
-  await asAdmin(`drop database if exists ${name} with (force)`, `create database ${name}${template ? ` template ${template}` : ''}`)
+  await asAdmin(
+    `drop database if exists ${name} with (force)`,
+    `create database ${name}${template ? ` template ${template}` : ''}`,
+  )
   const url = databaseUrl(name)
   const sql = connect(url)
   if (migrated && !template) await migrate(sql, at('../server/db/migrations'))
   if (migrated && demo && !template) await loadDemo(sql, at('../demo'))
   return {
-    url, sql,
+    url,
+    sql,
     async drop() {
       await sql.end()
       await asAdmin(`drop database ${name} with (force)`)
@@ -75,13 +83,28 @@ export interface TestServer {
 
 /** The built application on a port of loopback, with everything it logs kept from the test's output. */
 export async function startServer(databaseUrl: string, port?: number): Promise<TestServer> {
-  const own = String(port ?? await freePort())
+  const own = String(port ?? (await freePort()))
   const child: ChildProcess = spawn(process.execPath, [at('../.output/server/index.mjs')], {
-    env: { ...process.env, DATABASE_URL: databaseUrl, NITRO_HOST: '127.0.0.1', NITRO_PORT: own, HOST: '127.0.0.1', PORT: own, NODE_ENV: 'production' }, stdio: 'ignore',
+    env: {
+      ...process.env,
+      DATABASE_URL: databaseUrl,
+      NITRO_HOST: '127.0.0.1',
+      NITRO_PORT: own,
+      HOST: '127.0.0.1',
+      PORT: own,
+      NODE_ENV: 'production',
+    },
+    stdio: 'ignore',
   })
   const url = `http://127.0.0.1:${own}`
   for (let tries = 0; tries < 100; tries++) {
-    if (await fetch(url).then((r) => r.ok, () => false)) break
+    if (
+      await fetch(url).then(
+        (r) => r.ok,
+        () => false,
+      )
+    )
+      break
     if (child.exitCode !== null || tries === 99) throw new Error(`The server did not start at ${url}`)
     await new Promise((resolve) => setTimeout(resolve, 100))
   }

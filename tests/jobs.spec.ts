@@ -21,7 +21,10 @@ test('the list shows each job with its verdict, and finds by words and verdict',
 
 test('a job file goes out and comes in again', async ({ page, app }) => {
   await page.goto(await app.job('0421'))
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Job file' }).click()])
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'Job file' }).click(),
+  ])
   expect(download.suggestedFilename()).toBe('job-0421.json')
   const file = await download.path()
   expect(readFileSync(file, 'utf8')).toBe(van.toString())
@@ -31,17 +34,39 @@ test('a job file goes out and comes in again', async ({ page, app }) => {
 })
 
 const bad: readonly (readonly [name: string, file: string, content: Buffer, words: RegExp])[] = [
-  ['a missing field', 'job.json', Buffer.from(van.toString().replace('"houseBank"', '"houzeBank"')), /houseBank is missing/],
-  ['a wrong type', 'job.json', Buffer.from(van.toString().replace('"value": -18', '"value": "cold"')), /place\/coldestC must be a number/],
-  ['1e999', 'job.json', Buffer.from(van.toString().replace('"value": 160', '"value": 1e999')), /candidate\/ahEach is too large a number/],
+  [
+    'a missing field',
+    'job.json',
+    Buffer.from(van.toString().replace('"houseBank"', '"houzeBank"')),
+    /houseBank is missing/,
+  ],
+  [
+    'a wrong type',
+    'job.json',
+    Buffer.from(van.toString().replace('"value": -18', '"value": "cold"')),
+    /place\/coldestC must be a number/,
+  ],
+  [
+    '1e999',
+    'job.json',
+    Buffer.from(van.toString().replace('"value": 160', '"value": 1e999')),
+    /candidate\/ahEach is too large a number/,
+  ],
   ['a 60 MB file', 'job.json', Buffer.alloc(49 * 1024 * 1024, 32), /is 49 MB\. A job file has at most 2 MB/],
-  ['a PNG renamed', 'photo.json', readFileSync(new URL('./pixel.png', import.meta.url)), /This is a picture \(PNG\), whatever its name says/],
+  [
+    'a PNG renamed',
+    'photo.json',
+    readFileSync(new URL('./pixel.png', import.meta.url)),
+    /This is a picture \(PNG\), whatever its name says/,
+  ],
   ['half a file', 'job.json', van.subarray(0, 400), /Line \d+: This is not a job file/],
 ]
 for (const [name, file, content, words] of bad) {
   test(`a job file with ${name} is refused with words`, async ({ page, app }) => {
     await page.goto(app.url)
-    await page.getByLabel('Open a job file').setInputFiles({ name: file, mimeType: 'application/json', buffer: content })
+    await page
+      .getByLabel('Open a job file')
+      .setInputFiles({ name: file, mimeType: 'application/json', buffer: content })
     await expect(page.getByRole('alert')).toContainText(words)
     await expect(page.getByRole('alert')).toContainText('Nothing was loaded.')
     await expect(page.getByRole('list', { name: 'Jobs' }).getByRole('listitem')).toHaveCount(6)
@@ -51,7 +76,16 @@ for (const [name, file, content, words] of bad) {
 test('markup in names is shown as text everywhere', async ({ page, app }) => {
   const markup = '<img src=x onerror="document.title=1">'
   await page.goto(app.url)
-  await page.getByLabel('Open a job file').setInputFiles({ name: 'job.json', mimeType: 'application/json', buffer: Buffer.from(van.toString().replace('Ptarmigan Two', JSON.stringify(markup).slice(1, -1)).replace('"Station charger"', '"<b>bold</b> charger"')) })
+  await page.getByLabel('Open a job file').setInputFiles({
+    name: 'job.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(
+      van
+        .toString()
+        .replace('Ptarmigan Two', JSON.stringify(markup).slice(1, -1))
+        .replace('"Station charger"', '"<b>bold</b> charger"'),
+    ),
+  })
   await expect(page.getByRole('heading', { name: '<b>bold</b> charger', exact: true })).toBeVisible()
   await page.getByRole('link', { name: 'Summary page' }).click()
   await expect(page.getByRole('heading', { level: 1 })).toHaveText(`Lithium battery for ${markup}`)
@@ -63,7 +97,8 @@ test('markup in names is shown as text everywhere', async ({ page, app }) => {
 test('the first page needs less than 300 kB of compressed JavaScript', async ({ page, app }) => {
   const sizes: number[] = []
   page.on('response', async (response) => {
-    if (response.request().resourceType() === 'script') sizes.push((await response.request().sizes()).responseBodySize)
+    if (response.request().resourceType() === 'script')
+      sizes.push((await response.request().sizes()).responseBodySize)
   })
   await page.goto(await app.job('0417'))
   await expect(headline(page)).toBeVisible()
@@ -76,7 +111,10 @@ test('the first page needs less than 300 kB of compressed JavaScript', async ({ 
 
 test('nothing is fetched from anywhere else', async ({ page, app }) => {
   const elsewhere: string[] = []
-  page.on('request', (request) => { if (!request.url().startsWith(app.url) && !/^(data|blob):/.test(request.url())) elsewhere.push(request.url()) })
+  page.on('request', (request) => {
+    if (!request.url().startsWith(app.url) && !/^(data|blob):/.test(request.url()))
+      elsewhere.push(request.url())
+  })
   for (const address of [app.url, await app.job('0417'), `${await app.job('0417')}/summary`]) {
     await page.goto(address)
     await page.waitForLoadState('networkidle')

@@ -1,7 +1,10 @@
 import { readFileSync } from 'node:fs'
 import { expect, expectSaved, test } from './bench-test'
 
-test('a measured audit, from the first switch to saved loads, over a dropped connection and a reload', async ({ page, app }) => {
+test('a measured audit, from the first switch to saved loads, over a dropped connection and a reload', async ({
+  page,
+  app,
+}) => {
   test.setTimeout(120_000)
   await page.goto(`${await app.job('0424')}/loads`)
   const state = page.getByTestId('stream-state')
@@ -33,7 +36,8 @@ test('a measured audit, from the first switch to saved loads, over a dropped con
   expect(await readings()).toBe(1680)
   await expect(found).toHaveCount(8)
 
-  const name = async (draws: string, text: string): Promise<void> => found.filter({ hasText: draws }).getByPlaceholder('What was it?').fill(text)
+  const name = async (draws: string, text: string): Promise<void> =>
+    found.filter({ hasText: draws }).getByPlaceholder('What was it?').fill(text)
   await name('4.4 A', 'Fridge, compressor')
   await expect(found.first().getByLabel('Hours a day')).toHaveValue('24 h')
   await expect(found.first()).toContainText('cycling, 3 times')
@@ -66,12 +70,23 @@ test('loads by hand, from the library and from a file add up by part of day', as
   await page.getByRole('button', { name: 'From the library' }).click()
   await page.getByRole('button', { name: /^Anchor light/ }).click()
   await page.keyboard.press('Escape')
-  await expect(page.getByRole('table', { name: 'Energy by part of the day' })).toContainText('Evening, 18 to 24')
-  await page.getByLabel('From CSV').setInputFiles({ name: 'loads.csv', mimeType: 'text/csv', buffer: Buffer.from('name,supply,amps (A),hours (h)\nPump,dc,8,1\nOven,gas,4,1\n') })
+  await expect(page.getByRole('table', { name: 'Energy by part of the day' })).toContainText(
+    'Evening, 18 to 24',
+  )
+  await page.getByLabel('From CSV').setInputFiles({
+    name: 'loads.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('name,supply,amps (A),hours (h)\nPump,dc,8,1\nOven,gas,4,1\n'),
+  })
   await expect(page.getByText('1 of 2 loads taken from loads.csv.')).toBeVisible()
-  await expect(page.getByRole('list', { name: 'Rows with faults' })).toContainText('Line 3, supply: “gas” is not one of dc, ac')
+  await expect(page.getByRole('list', { name: 'Rows with faults' })).toContainText(
+    'Line 3, supply: “gas” is not one of dc, ac',
+  )
   await expect(page.locator('[data-load]')).toHaveCount(3)
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save as CSV' }).click()])
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save as CSV' }).click(),
+  ])
   expect(readFileSync(await download.path(), 'utf8')).toContain('Lamp,dc,2.5,')
   await page.getByRole('button', { name: 'Remove Pump' }).click()
   await page.getByRole('button', { name: 'Undo' }).click()
@@ -79,13 +94,26 @@ test('loads by hand, from the library and from a file add up by part of day', as
   await expectSaved(page)
 })
 
-test('a recording is replayed through the same path, and a bad one is refused by its line', async ({ page, app }) => {
+test('a recording is replayed through the same path, and a bad one is refused by its line', async ({
+  page,
+  app,
+}) => {
   await page.goto(`${await app.job('0427')}/loads`)
   const rows = Array.from({ length: 240 }, (_, i) => `${i / 4},${-(i < 80 ? 1 : i < 160 ? 7 : 1)},12.6`)
-  await page.getByLabel('Replay a recording').setInputFiles({ name: 'night.csv', mimeType: 'text/csv', buffer: Buffer.from(['time (s),current (A),voltage (V)', ...rows].join('\n')) })
+  await page.getByLabel('Replay a recording').setInputFiles({
+    name: 'night.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(['time (s),current (A),voltage (V)', ...rows].join('\n')),
+  })
   await expect(page.getByTestId('stream-state')).toHaveAttribute('data-state', 'ended')
   await expect(page.getByTestId('found').getByRole('listitem')).toHaveCount(1)
   await expect(page.getByTestId('found')).toContainText('6 A')
-  await page.getByLabel('Replay a recording').setInputFiles({ name: 'bad.csv', mimeType: 'text/csv', buffer: Buffer.from('time (s),current (A),voltage (V)\n0,1,12\n0,1,12\n') })
-  await expect(page.getByRole('alert')).toContainText('bad.csv: line 3, time: is not later than the row before. Nothing was taken.')
+  await page.getByLabel('Replay a recording').setInputFiles({
+    name: 'bad.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('time (s),current (A),voltage (V)\n0,1,12\n0,1,12\n'),
+  })
+  await expect(page.getByRole('alert')).toContainText(
+    'bad.csv: line 3, time: is not later than the row before. Nothing was taken.',
+  )
 })

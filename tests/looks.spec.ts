@@ -5,12 +5,19 @@ import { check, expect, field, headline, openStation, test } from './bench-test'
 const phone = { width: 390, height: 844 }
 
 async function expectNoViolations(page: Page): Promise<void> {
-  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']).analyze()
-  expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(' | ')}`)).toEqual([])
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'])
+    .analyze()
+  expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(' | ')}`)).toEqual(
+    [],
+  )
 }
 
 for (const scheme of ['light', 'dark'] as const) {
-  for (const [size, viewport] of [['laptop', { width: 1280, height: 800 }], ['phone', phone]] as const) {
+  for (const [size, viewport] of [
+    ['laptop', { width: 1280, height: 800 }],
+    ['phone', phone],
+  ] as const) {
     test.describe(`${scheme}, ${size}`, () => {
       test.use({ colorScheme: scheme, viewport })
 
@@ -38,51 +45,79 @@ for (const scheme of ['light', 'dark'] as const) {
       })
 
       // One of each theme and size: axe takes its time over long pages.
-      if ((scheme === 'light') === (size === 'laptop')) test('axe finds nothing on loads, candidates, shelf and rules', async ({ page, app }) => {
-        test.setTimeout(240_000)
-        for (const address of [`${await app.job('0417')}/loads`, `${await app.job('0430')}/candidates`, `${await app.job('0421')}/run`, `${await app.job('0427')}/rules`, `${app.url}/shelf`, `${app.url}/rules`]) {
-          await page.goto(address)
-          await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
-          await page.waitForLoadState('networkidle')
+      if ((scheme === 'light') === (size === 'laptop'))
+        test('axe finds nothing on loads, candidates, shelf and rules', async ({ page, app }) => {
+          test.setTimeout(240_000)
+          for (const address of [
+            `${await app.job('0417')}/loads`,
+            `${await app.job('0430')}/candidates`,
+            `${await app.job('0421')}/run`,
+            `${await app.job('0427')}/rules`,
+            `${app.url}/shelf`,
+            `${app.url}/rules`,
+          ]) {
+            await page.goto(address)
+            await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+            await page.waitForLoadState('networkidle')
+            await expectNoViolations(page)
+          }
+          await page.goto(`${app.url}/shelf`)
+          await page.getByRole('button', { name: /Brindle 200 H/ }).click()
+          await expect(page.getByRole('region', { name: 'BRI-200H' })).toBeVisible()
           await expectNoViolations(page)
-        }
-        await page.goto(`${app.url}/shelf`)
-        await page.getByRole('button', { name: /Brindle 200 H/ }).click()
-        await expect(page.getByRole('region', { name: 'BRI-200H' })).toBeVisible()
-        await expectNoViolations(page)
-        await page.goto(`${await app.job('0430')}/loads`)
-        await page.getByLabel('Speed').selectOption('30')
-        await page.getByRole('button', { name: 'Start the stand-in' }).click()
-        await expect(page.getByTestId('found').getByRole('listitem').first()).toBeVisible()
-        await page.getByRole('button', { name: 'Stop' }).click()
-        await expectNoViolations(page)
-        await page.getByRole('button', { name: 'From the library' }).click()
-        await expectNoViolations(page)
-      })
+          await page.goto(`${await app.job('0430')}/loads`)
+          await page.getByLabel('Speed').selectOption('30')
+          await page.getByRole('button', { name: 'Start the stand-in' }).click()
+          await expect(page.getByTestId('found').getByRole('listitem').first()).toBeVisible()
+          await page.getByRole('button', { name: 'Stop' }).click()
+          await expectNoViolations(page)
+          await page.getByRole('button', { name: 'From the library' }).click()
+          await expectNoViolations(page)
+        })
 
-      if ((scheme === 'light') !== (size === 'laptop')) test('axe finds nothing on specify and on an issued sheet', async ({ page, app }) => {
-        const job = await app.job('0421')
-        await page.goto(`${job}/specify`)
-        await expect(page.getByTestId('solve-state')).toHaveAttribute('data-state', 'done', { timeout: 60_000 })
-        await page.getByText('Settings', { exact: true }).click()
-        await page.getByText('As found and as specified', { exact: true }).click()
-        await expectNoViolations(page)
-        await page.getByRole('button', { name: 'Choose this one' }).click()
-        await page.getByRole('button', { name: 'Issue the sheet' }).click()
-        await page.getByRole('link', { name: 'Specification 0421-1' }).click()
-        await expect(page.getByTestId('sheet')).toBeVisible()
-        await expectNoViolations(page)
-        expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(viewport.width)
-      })
+      if ((scheme === 'light') !== (size === 'laptop'))
+        test('axe finds nothing on specify and on an issued sheet', async ({ page, app }) => {
+          const job = await app.job('0421')
+          await page.goto(`${job}/specify`)
+          await expect(page.getByTestId('solve-state')).toHaveAttribute('data-state', 'done', {
+            timeout: 60_000,
+          })
+          await page.getByText('Settings', { exact: true }).click()
+          await page.getByText('As found and as specified', { exact: true }).click()
+          await expectNoViolations(page)
+          await page.getByRole('button', { name: 'Choose this one' }).click()
+          await page.getByRole('button', { name: 'Issue the sheet' }).click()
+          await page.getByRole('link', { name: 'Specification 0421-1' }).click()
+          await expect(page.getByTestId('sheet')).toBeVisible()
+          await expectNoViolations(page)
+          expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(
+            viewport.width,
+          )
+        })
 
       // Colours move nothing.
-      if (scheme === 'light') test('nothing is wider than the screen', async ({ page, app }) => {
-        for (const address of [app.url, `${app.url}/shelf`, `${app.url}/rules`, await app.job('0417'), await app.job('0421'), `${await app.job('0417')}/summary`, `${await app.job('0417')}/loads`, `${await app.job('0430')}/candidates`, `${await app.job('0430')}/run`, `${await app.job('0417')}/specify`, `${await app.job('0427')}/rules`]) {
-          await page.goto(address)
-          await page.waitForLoadState('networkidle')
-          expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(viewport.width)
-        }
-      })
+      if (scheme === 'light')
+        test('nothing is wider than the screen', async ({ page, app }) => {
+          for (const address of [
+            app.url,
+            `${app.url}/shelf`,
+            `${app.url}/rules`,
+            await app.job('0417'),
+            await app.job('0421'),
+            `${await app.job('0417')}/summary`,
+            `${await app.job('0417')}/loads`,
+            `${await app.job('0430')}/candidates`,
+            `${await app.job('0430')}/run`,
+            `${await app.job('0417')}/specify`,
+            `${await app.job('0427')}/rules`,
+          ]) {
+            await page.goto(address)
+            await page.waitForLoadState('networkidle')
+            expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(
+              viewport.width,
+            )
+          }
+        })
     })
   }
 }
@@ -98,16 +133,30 @@ test.describe('on a phone', () => {
     await field(page, 'chargers/charger-1/equaliseStage').selectOption('off')
     await page.getByRole('button', { name: 'Paths' }).tap()
     await check(page, 'link.diode@links/link-1').tap()
-    await expect(page.getByRole('heading', { name: /^Why · The alternator, drop of the diode isolator/ })).toBeVisible()
+    await expect(
+      page.getByRole('heading', { name: /^Why · The alternator, drop of the diode isolator/ }),
+    ).toBeVisible()
     await expect(headline(page)).toHaveText('Suits once three things are changed')
   })
 
   test('every target is at least 44 pixels high', async ({ page, app }) => {
     await page.goto(await app.job('0424'))
     await expect(headline(page)).toBeVisible()
-    const small = async (): Promise<string[]> => page.evaluate(() => [...document.querySelectorAll('button, a, select, input:not(.sr-only), summary')]
-      .filter((e) => e.checkVisibility() && !e.classList.contains('sr-only') && !e.closest('.sr-only') && e.getBoundingClientRect().height < 44 && !(e as HTMLElement).className.includes('focus:not-sr-only'))
-      .map((e) => `${e.tagName} ${e.textContent?.trim().slice(0, 40)} ${e.getBoundingClientRect().height}`))
+    const small = async (): Promise<string[]> =>
+      page.evaluate(() =>
+        [...document.querySelectorAll('button, a, select, input:not(.sr-only), summary')]
+          .filter(
+            (e) =>
+              e.checkVisibility() &&
+              !e.classList.contains('sr-only') &&
+              !e.closest('.sr-only') &&
+              e.getBoundingClientRect().height < 44 &&
+              !(e as HTMLElement).className.includes('focus:not-sr-only'),
+          )
+          .map(
+            (e) => `${e.tagName} ${e.textContent?.trim().slice(0, 40)} ${e.getBoundingClientRect().height}`,
+          ),
+      )
     expect(await small()).toEqual([])
     await page.getByRole('button', { name: 'Walk-round' }).tap()
     await openStation(page, 'chargers')
@@ -127,7 +176,10 @@ test('the theme follows the device and can be set', async ({ page, app }) => {
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'light')
 })
 
-test('the summary page says what to change, what is open, and the cautions, and prints on paper', async ({ page, app }) => {
+test('the summary page says what to change, what is open, and the cautions, and prints on paper', async ({
+  page,
+  app,
+}) => {
   await page.goto(`${await app.job('0417')}/summary`)
   const sheet = page.getByRole('article')
   await expect(sheet).toContainText('Suits once four things are changed')

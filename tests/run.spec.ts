@@ -14,23 +14,39 @@ test('a driving day is run, read at a moment, and taken away as CSV', async ({ p
   const line = async () => (await page.getByTestId('playhead').boundingBox())!.x
   const begin = await line()
   await page.getByRole('slider', { name: 'Playhead' }).fill(String(4 * 3600))
-  await expect.poll(async () => await line() - begin).toBeGreaterThan(50)
-  await expect(page.getByTestId('feeding')).toContainText(/the engine \d+ A → the lithium \d+ A, the loads \d+ A/)
-  await expect(page.getByText(/^lithium \d+ %, house [\d.]+ V, starting side [\d.]+ V, alternator [\d.]+ °C, cells/)).toBeVisible()
+  await expect.poll(async () => (await line()) - begin).toBeGreaterThan(50)
+  await expect(page.getByTestId('feeding')).toContainText(
+    /the engine \d+ A → the lithium \d+ A, the loads \d+ A/,
+  )
+  await expect(
+    page.getByText(/^lithium \d+ %, house [\d.]+ V, starting side [\d.]+ V, alternator [\d.]+ °C, cells/),
+  ).toBeVisible()
   await page.getByText('The figures behind the chart').click()
   await expect(page.getByRole('region', { name: 'Figures' })).toContainText('House voltage, V')
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save series as CSV' }).click()])
-  expect(readFileSync(await download.path(), 'utf8')).toMatch(/^system,time \(s\),soc \(%\).*\n"New battery, as entered",\d+(\.\d)?,/)
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save series as CSV' }).click(),
+  ])
+  expect(readFileSync(await download.path(), 'utf8')).toMatch(
+    /^system,time \(s\),soc \(%\).*\n"New battery, as entered",\d+(\.\d)?,/,
+  )
 })
 
-test('systems are compared on one timeline, and a year is changed and stopped while it runs', async ({ page, app }) => {
+test('systems are compared on one timeline, and a year is changed and stopped while it runs', async ({
+  page,
+  app,
+}) => {
   await page.goto(`${await app.job('0417')}/run`)
   const state = page.getByTestId('run-state')
   await expect(state).toHaveAttribute('data-state', 'done', done)
   await page.getByLabel(/DC-DC/).check()
   await page.getByLabel(/^Duty-cycling relay/).check()
   await expect(page.getByTestId('totals').getByRole('columnheader')).toHaveCount(3, done)
-  await expect(page.getByRole('img', { name: /Timeline of New battery, as entered, With a \d+ A DC-DC, Duty-cycling relay/ })).toBeVisible()
+  await expect(
+    page.getByRole('img', {
+      name: /Timeline of New battery, as entered, With a \d+ A DC-DC, Duty-cycling relay/,
+    }),
+  ).toBeVisible()
   await page.getByLabel('Typical year').check()
   await expect(state).toHaveAttribute('data-state', 'running', done)
   await page.getByLabel('Old lead bank').check()
@@ -39,19 +55,37 @@ test('systems are compared on one timeline, and a year is changed and stopped wh
   await expect(state).toHaveAttribute('data-state', 'done')
 })
 
-test('readings of the alternator’s case are brought in, fitted, and change the run', async ({ page, app }) => {
+test('readings of the alternator’s case are brought in, fitted, and change the run', async ({
+  page,
+  app,
+}) => {
   await page.goto(`${await app.job('0417')}/run`)
   await expect(page.getByTestId('run-state')).toHaveAttribute('data-state', 'done', done)
   const heat = page.getByTestId('alternator-heat')
   await expect(heat).toContainText('No readings yet')
-  await heat.getByLabel('Bring in a log').setInputFiles({ name: 'case.csv', mimeType: 'text/csv', buffer: Buffer.from('amps (A),rpm (rpm),minutes (min),celsius (°C)\n60,4800,10,61\n60,4800,20,68\n60,4800,30,70\n') })
+  await heat.getByLabel('Bring in a log').setInputFiles({
+    name: 'case.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(
+      'amps (A),rpm (rpm),minutes (min),celsius (°C)\n60,4800,10,61\n60,4800,20,68\n60,4800,30,70\n',
+    ),
+  })
   await expect(heat).toContainText('from 3 readings')
   await expect(page.getByTestId('totals')).toContainText(/Alternator at its limit after\s*never/, done)
-  await heat.getByLabel('Bring in a log').setInputFiles({ name: 'bad.csv', mimeType: 'text/csv', buffer: Buffer.from('amps (A),rpm (rpm),minutes (min),celsius (°C)\n60,fast,10,61\n') })
-  await expect(heat.getByRole('alert')).toContainText('bad.csv: line 2, rpm: Not a number of rpm. Nothing was taken.')
+  await heat.getByLabel('Bring in a log').setInputFiles({
+    name: 'bad.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('amps (A),rpm (rpm),minutes (min),celsius (°C)\n60,fast,10,61\n'),
+  })
+  await expect(heat.getByRole('alert')).toContainText(
+    'bad.csv: line 2, rpm: Not a number of rpm. Nothing was taken.',
+  )
 })
 
-test('a frozen week on the mountain: what would charge, what the cells allow, and a weather file that is none', async ({ page, app }) => {
+test('a frozen week on the mountain: what would charge, what the cells allow, and a weather file that is none', async ({
+  page,
+  app,
+}) => {
   await page.goto(`${await app.job('0421')}/run`)
   const state = page.getByTestId('run-state')
   await page.getByLabel('Cold morning or week').check()
@@ -59,7 +93,9 @@ test('a frozen week on the mountain: what would charge, what the cells allow, an
   await expect(page.getByRole('list', { name: 'Events' })).toContainText('BMS shut its charge gate')
   await page.getByLabel('Typical year').check()
   await expect(state).toHaveAttribute('data-state', 'done', done)
-  await page.getByLabel('Weather file (EPW)').setInputFiles({ name: 'none.epw', mimeType: 'text/plain', buffer: Buffer.from('hello') })
+  await page
+    .getByLabel('Weather file (EPW)')
+    .setInputFiles({ name: 'none.epw', mimeType: 'text/plain', buffer: Buffer.from('hello') })
   await expect(page.getByRole('alert')).toContainText('line 1: This is not an EPW file')
 })
 
@@ -80,7 +116,10 @@ test('a mixed bank shows who carries the current over the charge of the lithium'
   const sharing = page.getByRole('region', { name: 'Who carries the current' })
   await expect(sharing).toContainText('The lithium works first')
   await sharing.getByText('The figures behind it').click()
-  const half = sharing.getByRole('row').filter({ has: page.getByRole('rowheader', { name: '50', exact: true }) }).getByRole('cell')
+  const half = sharing
+    .getByRole('row')
+    .filter({ has: page.getByRole('rowheader', { name: '50', exact: true }) })
+    .getByRole('cell')
   const amps = async (i: number) => Number((await half.nth(i).textContent())!.replace('−', '-'))
   expect(await amps(0)).toBeLessThan(-6)
   expect(Math.abs(await amps(1))).toBeLessThan(1.5)

@@ -11,7 +11,10 @@ async function openInTwo(page: Page, app: App, browser: Browser): Promise<Page> 
   return other
 }
 
-test('the server stops in the middle of typing and comes back: nothing typed is lost', async ({ page, app }) => {
+test('the server stops in the middle of typing and comes back: nothing typed is lost', async ({
+  page,
+  app,
+}) => {
   await page.goto(await app.job('0417'))
   await openStation(page, 'place')
   await field(page, 'place/coldestC').fill('5')
@@ -24,7 +27,9 @@ test('the server stops in the middle of typing and comes back: nothing typed is 
   await page.keyboard.press('Tab')
   await app.start()
   await expectSaved(page)
-  const [row] = await app.db.sql<{ cold: number; hot: number }[]>`select (document #>> '{place,coldestC,value}')::float as cold, (document #>> '{place,hottestC,value}')::float as hot from job where number = '0417'`
+  const [row] = await app.db.sql<
+    { cold: number; hot: number }[]
+  >`select (document #>> '{place,coldestC,value}')::float as cold, (document #>> '{place,hottestC,value}')::float as hot from job where number = '0417'`
   expect(row).toEqual({ cold: 5, hot: 44 })
 })
 
@@ -74,7 +79,11 @@ test('two browsers on different values are joined, and each is told', async ({ p
   await other.context().close()
 })
 
-test('two browsers on one value: neither overwrites the other, the person chooses', async ({ page, app, browser }) => {
+test('two browsers on one value: neither overwrites the other, the person chooses', async ({
+  page,
+  app,
+  browser,
+}) => {
   const other = await openInTwo(page, app, browser)
   await field(page, 'place/coldestC').fill('4')
   await expectSaved(page)
@@ -85,7 +94,12 @@ test('two browsers on one value: neither overwrites the other, the person choose
   await expect(dialog).toContainText('Bench laptop: 4 °C')
   await other.keyboard.press('Escape')
   await expect(dialog).toBeVisible()
-  const stored = async () => (await app.db.sql<{ cold: number; hot: number }[]>`select (document #>> '{place,coldestC,value}')::float as cold, (document #>> '{place,hottestC,value}')::float as hot from job where number = '0417'`)[0]
+  const stored = async () =>
+    (
+      await app.db.sql<
+        { cold: number; hot: number }[]
+      >`select (document #>> '{place,coldestC,value}')::float as cold, (document #>> '{place,hottestC,value}')::float as hot from job where number = '0417'`
+    )[0]
   expect(await stored()).toEqual({ cold: 4, hot: 31 })
 
   await other.reload()

@@ -1,9 +1,14 @@
 import { writeShelfCsv } from '#core/formats/shelf-csv'
 import { check, expect, expectSaved, field, headline, openStation, test } from './bench-test'
 
-test('candidates: the trailer’s inverter asks too much, and which arrangement would do', async ({ page, app }) => {
+test('candidates: the trailer’s inverter asks too much, and which arrangement would do', async ({
+  page,
+  app,
+}) => {
   await page.goto(await app.job('0430'))
-  await expect(page.getByTestId('reason')).toContainText('The loads draw up to 264 A and the battery gives 100 A: 164 A too much. What is usable would last 18 min at that.')
+  await expect(page.getByTestId('reason')).toContainText(
+    'The loads draw up to 264 A and the battery gives 100 A: 164 A too much. What is usable would last 18 min at that.',
+  )
   const why = page.getByRole('region', { name: /^Why/ })
   await expect(why).toContainText('2 × Brindle 200 H or Sandpiper 460 would do.')
   await why.getByRole('link', { name: 'Compare candidates' }).click()
@@ -11,7 +16,11 @@ test('candidates: the trailer’s inverter asks too much, and which arrangement 
   await expect(column('candidate')).toHaveAttribute('data-verdict', 'does-not-suit')
   await expect(column('alternatives/battery-1')).toContainText('84 A too much')
   await expect(column('alternatives/battery-3')).toContainText('Suits once one thing is changed')
-  await expect(column('alternatives/battery-3').getByRole('img', { name: /Sandpiper 460 in a space of 580 mm by 540 mm: fits/ })).toBeVisible()
+  await expect(
+    column('alternatives/battery-3').getByRole('img', {
+      name: /Sandpiper 460 in a space of 580 mm by 540 mm: fits/,
+    }),
+  ).toBeVisible()
   await column('alternatives/battery-3').getByRole('button', { name: 'Put in question' }).click()
   await expect(page.getByTestId('headline')).toContainText('Suits once one thing is changed')
   await expect(page.getByRole('button', { name: 'Add one from the shelf' })).toBeDisabled()
@@ -19,7 +28,9 @@ test('candidates: the trailer’s inverter asks too much, and which arrangement 
   await page.getByRole('button', { name: 'Add one from the shelf' }).click()
   await page.getByLabel('Search the shelf').fill('fulmar arctic')
   await page.getByRole('button', { name: /Fulmar 160 Arctic/ }).click()
-  const added = page.getByRole('listitem').filter({ has: page.getByRole('heading', { name: 'Fulmar 160 Arctic' }) })
+  const added = page
+    .getByRole('listitem')
+    .filter({ has: page.getByRole('heading', { name: 'Fulmar 160 Arctic' }) })
   await added.getByRole('textbox', { name: 'In parallel' }).fill('2')
   await expect(added).toContainText('2 × 160 Ah')
   await expectSaved(page)
@@ -28,24 +39,43 @@ test('candidates: the trailer’s inverter asks too much, and which arrangement 
   await expect(headline(page)).toHaveText('Suits once one thing is changed')
 })
 
-test('candidates: hours to full are not known where a voltage is not, and the sun sets before', async ({ page, app }) => {
+test('candidates: hours to full are not known where a voltage is not, and the sun sets before', async ({
+  page,
+  app,
+}) => {
   await page.goto(`${await app.job('0424')}/candidates`)
-  await expect(page.getByRole('listitem').filter({ hasText: 'Depot charger' }).last()).toHaveText(/^Depot charger\s*not known$/)
+  await expect(page.getByRole('listitem').filter({ hasText: 'Depot charger' }).last()).toHaveText(
+    /^Depot charger\s*not known$/,
+  )
   await page.goto(`${await app.job('0427')}/candidates`)
-  await expect(page.getByRole('listitem').filter({ hasText: 'Wheelhouse roof' }).last()).toContainText('the sun sets first')
-  await expect(page.getByRole('listitem').filter({ hasText: 'Shaft generator' }).last()).toContainText(/\d h$/)
+  await expect(page.getByRole('listitem').filter({ hasText: 'Wheelhouse roof' }).last()).toContainText(
+    'the sun sets first',
+  )
+  await expect(page.getByRole('listitem').filter({ hasText: 'Shaft generator' }).last()).toContainText(
+    /\d h$/,
+  )
 })
 
-test('the sidecar outfit: judged as a starter battery, its recondition stage caught, lay-up spoken of', async ({ page, app }) => {
+test('the sidecar outfit: judged as a starter battery, its recondition stage caught, lay-up spoken of', async ({
+  page,
+  app,
+}) => {
   await page.goto(await app.job('0433'))
-  await expect(page.getByTestId('reason')).toContainText('Workshop charger equalises at 15.8 V and the battery allows 14.8 V; it cannot be switched off.')
+  await expect(page.getByTestId('reason')).toContainText(
+    'Workshop charger equalises at 15.8 V and the battery allows 14.8 V; it cannot be switched off.',
+  )
   await check(page, 'battery.starter-rated@candidate').click()
-  await expect(page.getByRole('region', { name: /^Why/ })).toContainText('cranks with 269 A; the engine needs 170 A')
+  await expect(page.getByRole('region', { name: /^Why/ })).toContainText(
+    'cranks with 269 A; the engine needs 170 A',
+  )
   await check(page, 'cold.layup@candidate').click()
   await expect(page.getByRole('region', { name: /^Why/ })).toContainText('31.2 weeks')
 })
 
-test('a job keeps the version of a part it used; a newer one is offered, not forced', async ({ page, app }) => {
+test('a job keeps the version of a part it used; a newer one is offered, not forced', async ({
+  page,
+  app,
+}) => {
   await page.goto(await app.job('0417'))
   await openStation(page, 'candidate')
   const battery = page.locator('[data-station=candidate]')
@@ -91,11 +121,24 @@ test('a new part goes on the shelf and off again', async ({ page, app }) => {
   await expect(page.getByRole('region', { name: 'Inverters' })).not.toContainText('Test inverter')
 })
 
-test('a table of 5000 parts with 37 bad rows: 37 messages, and 4963 taken when asked', async ({ page, app }) => {
-  const lines = writeShelfCsv('fuses', Array.from({ length: 5000 }, (_, i) => ({ code: `F-${i}`, name: `Fuse ${i}`, maker: '', values: { fuseKind: 'anl', fuseA: 35 + (i % 500) } }))).split('\n')
+test('a table of 5000 parts with 37 bad rows: 37 messages, and 4963 taken when asked', async ({
+  page,
+  app,
+}) => {
+  const lines = writeShelfCsv(
+    'fuses',
+    Array.from({ length: 5000 }, (_, i) => ({
+      code: `F-${i}`,
+      name: `Fuse ${i}`,
+      maker: '',
+      values: { fuseKind: 'anl', fuseA: 35 + (i % 500) },
+    })),
+  ).split('\n')
   for (let k = 0; k < 37; k++) lines[20 + k * 120] = lines[20 + k * 120]!.replace(',anl,', ',glass,')
   await page.goto(`${app.url}/shelf?kind=fuses`)
-  await page.getByLabel('Bring in a CSV').setInputFiles({ name: 'fuses.csv', mimeType: 'text/csv', buffer: Buffer.from(lines.join('\n')) })
+  await page
+    .getByLabel('Bring in a CSV')
+    .setInputFiles({ name: 'fuses.csv', mimeType: 'text/csv', buffer: Buffer.from(lines.join('\n')) })
   const dialog = page.getByRole('dialog')
   await expect(dialog).toContainText('4963 of 5000 rows can be taken.')
   await expect(dialog).toContainText('37 rows have faults')
@@ -107,7 +150,10 @@ test('a table of 5000 parts with 37 bad rows: 37 messages, and 4963 taken when a
   await expect(page.getByRole('button', { name: /^Fuses and breakers 4977/ })).toBeVisible()
 })
 
-test('a shop rule shows what it would do, and judges the open jobs once it is kept', async ({ page, app }) => {
+test('a shop rule shows what it would do, and judges the open jobs once it is kept', async ({
+  page,
+  app,
+}) => {
   await page.goto(`${app.url}/rules`)
   const rule = page.locator('[data-rule=chargerSchool]')
   await rule.getByLabel('Replace always').check()
@@ -124,12 +170,17 @@ test('a shop rule shows what it would do, and judges the open jobs once it is ke
   await expect(page.getByTestId('reason')).toContainText('has no lithium profile')
 
   await page.getByRole('link', { name: 'Rules', exact: true }).click()
-  await page.locator('[data-rule=chargerSchool]').getByLabel(/^Allowed while/).check()
+  await page
+    .locator('[data-rule=chargerSchool]')
+    .getByLabel(/^Allowed while/)
+    .check()
   await expect(page.getByTestId('headline')).toContainText('Suits once four things are changed')
   await expect(page.getByRole('link', { name: 'Rules (1 own)' })).toBeVisible()
   await expectSaved(page)
   await page.getByRole('link', { name: 'Summary page' }).click()
-  await expect(page.getByText('Rules set for this job alone: Charger without a lithium profile')).toBeVisible()
+  await expect(
+    page.getByText('Rules set for this job alone: Charger without a lithium profile'),
+  ).toBeVisible()
 })
 
 test('a threshold out of its limits is refused beside it', async ({ page, app }) => {
@@ -148,7 +199,9 @@ test('an imperial shop reads and shows feet, pounds and °F', async ({ page, app
   await page.getByRole('button', { name: 'Keep for the shop' }).click()
   await expect(page.getByTestId('effect')).toContainText('No verdict changed')
   await page.goto(await app.job('0421'))
-  await expect(page.getByRole('article', { name: 'Station charger' })).toContainText('At −0.4 °F the BMS refuses all charge')
+  await expect(page.getByRole('article', { name: 'Station charger' })).toContainText(
+    'At −0.4 °F the BMS refuses all charge',
+  )
   await openStation(page, 'place')
   await expect(field(page, 'place/coldestC')).toHaveValue('−0.4 °F')
   await field(page, 'place/coldestC').fill('32')

@@ -6,11 +6,16 @@ const done = { timeout: 60_000 }
 const state = (page: Page) => page.getByTestId('solve-state')
 const answers = (page: Page) => page.getByRole('list', { name: 'Answers' }).getByRole('button')
 
-test('the workboat: answers are there without a click, are compared, changed by hand and chosen; the survey stays', async ({ page, app }) => {
+test('the workboat: answers are there without a click, are compared, changed by hand and chosen; the survey stays', async ({
+  page,
+  app,
+}) => {
   await page.goto(`${await app.job('0417')}/specify`)
   await expect(state(page)).toHaveAttribute('data-state', 'done', done)
   await expect(state(page)).toContainText(/\d answers of \d+ looked at/)
-  await answers(page).filter({ hasText: /^40 A DC-DC on ignition signal, switch equalise off, keep shore charger/ }).click()
+  await answers(page)
+    .filter({ hasText: /^40 A DC-DC on ignition signal, switch equalise off, keep shore charger/ })
+    .click()
   const card = page.locator('[data-answer]').first()
   await expect(card).toHaveAttribute('data-verdict', 'suits')
   await expect(card).toContainText('Curlew D 40, 290 €')
@@ -30,10 +35,14 @@ test('the workboat: answers are there without a click, are compared, changed by 
   const specified = page.getByRole('region', { name: /^Specified: 40 A DC-DC/ })
   await expect(specified).toContainText('The survey stays as it was found')
   await expectSaved(page)
-  await expect(page.getByTestId('specified-now')).toContainText('Suits by the survey and the rules as they are now.')
+  await expect(page.getByTestId('specified-now')).toContainText(
+    'Suits by the survey and the rules as they are now.',
+  )
   await page.reload()
   await specified.getByText(/As found and as specified: \d+ values differ/).click()
-  await expect(specified.getByRole('row').filter({ hasText: 'Shore charger: equalise' })).toContainText('On, can be switched offHas one, switched off')
+  await expect(specified.getByRole('row').filter({ hasText: 'Shore charger: equalise' })).toContainText(
+    'On, can be switched offHas one, switched off',
+  )
   await expect(page.getByTestId('headline')).toContainText('Suits once four things are changed')
   await page.getByRole('link', { name: 'Bench' }).click()
   await openStation(page, 'chargers')
@@ -70,14 +79,16 @@ test('an issued sheet stays as it is after rules, shelf and job have changed', a
   await expect(sheet).toContainText('Pipit H 120 pad')
   await expect(sheet).toContainText('Battery monitor')
   const issued = await sheet.innerText()
-  const bytes = async (kind: string) => (await page.request.get(`${job.replace('/jobs/', '/api/jobs/')}/sheets/1/${kind}`)).body()
+  const bytes = async (kind: string) =>
+    (await page.request.get(`${job.replace('/jobs/', '/api/jobs/')}/sheets/1/${kind}`)).body()
   const [pdf, csv] = [await bytes('pdf'), await bytes('csv')]
 
   await page.goto(`${app.url}/rules`)
   await page.locator('[data-rule=coldSchool]').getByLabel('0 °C for everything').check()
   await page.getByRole('button', { name: 'Keep for the shop' }).click()
   await expect(page.getByTestId('effect')).toContainText('changed')
-  await app.db.sql`update shelf_part set name = 'Something else', part_values = part_values - 'price' where kind in ('dcdc', 'heaters')`
+  await app.db
+    .sql`update shelf_part set name = 'Something else', part_values = part_values - 'price' where kind in ('dcdc', 'heaters')`
   await page.goto(job)
   await openStation(page, 'place')
   await field(page, 'place/coldestC').fill('-30')
@@ -98,7 +109,9 @@ test('a search is stopped, and a change of school for this job searches anew', a
   await expect(state(page)).toHaveAttribute('data-state', 'done', done)
   await expect(answers(page).first()).toContainText('Hybrid bank with stops and switches')
   const schools = page.getByRole('region', { name: 'Which school says so' })
-  await expect(schools.locator('[data-school=mixedSchool]')).toContainText('Allowed as a hybrid bank, with conditions, for this job')
+  await expect(schools.locator('[data-school=mixedSchool]')).toContainText(
+    'Allowed as a hybrid bank, with conditions, for this job',
+  )
   await schools.getByRole('button', { name: /^Take for this job: Never: a DC-DC unit/ }).click()
   await expect(answers(page).first()).toContainText('Lead and lithium parted by a DC-DC', done)
   await expect(state(page)).toHaveAttribute('data-state', 'done', done)
@@ -112,10 +125,23 @@ test('a search is stopped, and a change of school for this job searches anew', a
   await expect(state(page)).toHaveAttribute('data-state', 'done', done)
 })
 
-test('a job that nothing on the shelf can settle says so, and shows the nearest miss', async ({ page, app }) => {
-  const document = JSON.parse(readFileSync(new URL('../demo/jobs/0417-oyster-workboat.json', import.meta.url), 'utf8'))
-  Object.assign(document.place, { widthMm: { value: 120, how: 'measured' }, depthMm: { value: 90, how: 'measured' }, heightMm: { value: 80, how: 'measured' } })
-  const stored = await (await page.request.post(`${app.url}/api/jobs/import?who=Test`, { data: { ...document, job: { ...document.job, number: '0999' } } })).json()
+test('a job that nothing on the shelf can settle says so, and shows the nearest miss', async ({
+  page,
+  app,
+}) => {
+  const document = JSON.parse(
+    readFileSync(new URL('../demo/jobs/0417-oyster-workboat.json', import.meta.url), 'utf8'),
+  )
+  Object.assign(document.place, {
+    widthMm: { value: 120, how: 'measured' },
+    depthMm: { value: 90, how: 'measured' },
+    heightMm: { value: 80, how: 'measured' },
+  })
+  const stored = await (
+    await page.request.post(`${app.url}/api/jobs/import?who=Test`, {
+      data: { ...document, job: { ...document.job, number: '0999' } },
+    })
+  ).json()
   await page.goto(`${app.url}/jobs/${stored.id}/specify`)
   await expect(state(page)).toContainText('Nothing on the shelf makes this battery suit', done)
   const card = page.locator('[data-answer]')

@@ -35,26 +35,72 @@ test.describe('with one thumb', () => {
     await page.keyboard.press('ControlOrMeta+a')
     await page.keyboard.type('Plover’s van')
     await page.getByRole('combobox', { name: 'Kind', exact: true }).selectOption('vehicle')
-    for (const [name, value] of [['daysAway', '2'], ['dailyAh', '55'], ['dcAtOnceA', '22 A'], ['monitor', 'Shunt monitor that counts all current'], ['warns', 'Yes']] as const) await enter(page, `use/${name}`, value)
+    for (const [name, value] of [
+      ['daysAway', '2'],
+      ['dailyAh', '55'],
+      ['dcAtOnceA', '22 A'],
+      ['monitor', 'Shunt monitor that counts all current'],
+      ['warns', 'Yes'],
+    ] as const)
+      await enter(page, `use/${name}`, value)
     await next(page, 'houseBank')
-    for (const [name, value] of [['chemistry', 'AGM'], ['nominalV', '12 V'], ['parallel', '1'], ['ahEach', '100'], ['ageYears', '6'], ['restedV', '12,4']] as const) await enter(page, `houseBank/${name}`, value)
+    for (const [name, value] of [
+      ['chemistry', 'AGM'],
+      ['nominalV', '12 V'],
+      ['parallel', '1'],
+      ['ahEach', '100'],
+      ['ageYears', '6'],
+      ['restedV', '12,4'],
+    ] as const)
+      await enter(page, `houseBank/${name}`, value)
     await next(page, 'startingBatteries')
-    for (const [name, value] of [['present', 'Has its own'], ['chemistry', 'Calcium'], ['ah', '80'], ['standbyA', '30 mA'], ['fedByCharger', 'No'], ['jumpSwitch', 'No']] as const) await enter(page, `startingBatteries/starting-1/${name}`, value)
+    for (const [name, value] of [
+      ['present', 'Has its own'],
+      ['chemistry', 'Calcium'],
+      ['ah', '80'],
+      ['standbyA', '30 mA'],
+      ['fedByCharger', 'No'],
+      ['jumpSwitch', 'No'],
+    ] as const)
+      await enter(page, `startingBatteries/starting-1/${name}`, value)
     await next(page, 'alternators')
     await page.getByRole('button', { name: 'Add alternator' }).tap()
-    for (const [name, value] of [['nominalV', '12 V'], ['ratedA', '110'], ['regulator', 'Fixed voltage'], ['regulatorV', '14.4'], ['vehicleDrawA', '18'], ['driveHours', '2']] as const) await enter(page, `alternators/alternator-1/${name}`, value)
+    for (const [name, value] of [
+      ['nominalV', '12 V'],
+      ['ratedA', '110'],
+      ['regulator', 'Fixed voltage'],
+      ['regulatorV', '14.4'],
+      ['vehicleDrawA', '18'],
+      ['driveHours', '2'],
+    ] as const)
+      await enter(page, `alternators/alternator-1/${name}`, value)
     await next(page, 'links')
     await enter(page, 'links/link-1/kind', 'DC-DC charger')
     await page.getByRole('button', { name: 'From the shelf' }).tap()
     await page.getByRole('combobox', { name: 'Kind of part' }).selectOption('dcdc')
     await page.getByRole('button', { name: /^Curlew D 20/ }).tap()
     await expect(field(page, 'links/link-1/ratedA')).toHaveValue('20 A')
-    for (const kind of ['chargers', 'solar', 'sources', 'generators', 'inverters', 'loads', 'conductors']) await next(page, kind)
+    for (const kind of ['chargers', 'solar', 'sources', 'generators', 'inverters', 'loads', 'conductors'])
+      await next(page, kind)
     await page.getByRole('button', { name: 'Add cable' }).tap()
-    for (const [name, value] of [['lengthM', '15 ft'], ['areaMm2', '6 AWG'], ['fuseKind', 'Fuse on the terminal'], ['fuseA', '60']] as const) await enter(page, `conductors/cable-1/${name}`, value)
+    for (const [name, value] of [
+      ['lengthM', '15 ft'],
+      ['areaMm2', '6 AWG'],
+      ['fuseKind', 'Fuse on the terminal'],
+      ['fuseA', '60'],
+    ] as const)
+      await enter(page, `conductors/cable-1/${name}`, value)
     await next(page, 'devices')
     await next(page, 'place')
-    for (const [name, value] of [['where', 'Cabin'], ['widthMm', '40 cm'], ['depthMm', '250'], ['heightMm', '300'], ['coldestC', '50 F'], ['hottestC', '38']] as const) await enter(page, `place/${name}`, value)
+    for (const [name, value] of [
+      ['where', 'Cabin'],
+      ['widthMm', '40 cm'],
+      ['depthMm', '250'],
+      ['heightMm', '300'],
+      ['coldestC', '50 F'],
+      ['hottestC', '38'],
+    ] as const)
+      await enter(page, `place/${name}`, value)
     await next(page, 'candidate')
     await page.getByRole('button', { name: 'From the shelf' }).tap()
     await page.getByLabel('Search the shelf').tap()
@@ -79,13 +125,19 @@ test('a station folds away what is seldom needed, until it is known', async ({ p
   await expect(field(page, 'place/loadLimitKg')).toBeHidden()
   await page.getByText(/more, seldom needed/).click()
   await field(page, 'place/loadLimitKg').fill('40 lb')
-  await expect(page.locator('[data-check="battery.weight@candidate"]')).toHaveAttribute('data-verdict', 'suits-once-changed')
+  await expect(page.locator('[data-check="battery.weight@candidate"]')).toHaveAttribute(
+    'data-verdict',
+    'suits-once-changed',
+  )
   await page.reload()
   await openStation(page, 'place')
   await expect(field(page, 'place/loadLimitKg')).toHaveValue('18.1 kg')
 })
 
-test('what is typed in a folded field arrives to the last digit, and stays in hand whatever is judged', async ({ page, app }) => {
+test('what is typed in a folded field arrives to the last digit, and stays in hand whatever is judged', async ({
+  page,
+  app,
+}) => {
   await page.goto(await app.job('0417'))
   await openStation(page, 'place')
   await page.getByText(/more, seldom needed/).click()
@@ -104,11 +156,16 @@ test('what is typed in a folded field arrives to the last digit, and stays in ha
   await expect(lowest).toBeFocused()
   await page.keyboard.press('ArrowDown')
   await expect(lowest).toBeFocused()
-  await expect(lowest).toHaveValue(await lowest.evaluate((select) => (select as HTMLSelectElement).options[2]!.value))
+  await expect(lowest).toHaveValue(
+    await lowest.evaluate((select) => (select as HTMLSelectElement).options[2]!.value),
+  )
   await expectSaved(page)
 })
 
-test('a table of readings is written as people write it, and refused with an example', async ({ page, app }) => {
+test('a table of readings is written as people write it, and refused with an example', async ({
+  page,
+  app,
+}) => {
   await page.goto(await app.job('0417'))
   await openStation(page, 'houseBank')
   const each = field(page, 'houseBank/restedEachV')
@@ -127,7 +184,9 @@ test('notes and photos stay with their station', async ({ page, app }) => {
   await place.getByLabel('Note', { exact: true }).fill('Frost on the lid <b>at noon</b>')
   await place.getByLabel('Add a photo').setInputFiles(new URL('./pixel.png', import.meta.url).pathname)
   await expect(place.getByRole('img', { name: 'Photo: pixel.png' })).toBeVisible()
-  await place.getByLabel('Add a photo').setInputFiles({ name: 'note.png', mimeType: 'image/png', buffer: Buffer.from('not a picture') })
+  await place
+    .getByLabel('Add a photo')
+    .setInputFiles({ name: 'note.png', mimeType: 'image/png', buffer: Buffer.from('not a picture') })
   await expect(place.getByRole('alert')).toContainText('note.png is not a picture')
   await expectSaved(page)
   await page.reload()

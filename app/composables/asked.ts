@@ -8,26 +8,33 @@ import { useShop } from '../stores/shop'
 const settleMs = 60
 
 /** What the engine says of a job, following its changes: the last result, whether a newer one is on its way, and what went wrong. */
-export function useAsked<T>(ask: (engine: EngineClient, job: JobDocument, shop: ShopSettings) => Promise<T>, job: () => JobDocument | null) {
+export function useAsked<T>(
+  ask: (engine: EngineClient, job: JobDocument, shop: ShopSettings) => Promise<T>,
+  job: () => JobDocument | null,
+) {
   const store = useShop()
   const settings = computed<ShopSettings>(() => ({ rules: store.shop.rules, units: store.shop.units }))
   const result: ShallowRef<T | null> = shallowRef(null)
   const pending = ref(false)
   const problem = ref('')
   let asked = 0
-  watchDebounced([job, settings], async ([now, shop]) => {
-    const turn = ++asked
-    if (!now) return
-    pending.value = true
-    try {
-      const answer = await ask(theEngine(), now, shop)
-      if (turn !== asked) return
-      result.value = answer
-      problem.value = ''
-    } catch (cause) {
-      if (turn === asked) problem.value = (cause as Error).message
-    }
-    if (turn === asked) pending.value = false
-  }, { debounce: settleMs, immediate: true })
+  watchDebounced(
+    [job, settings],
+    async ([now, shop]) => {
+      const turn = ++asked
+      if (!now) return
+      pending.value = true
+      try {
+        const answer = await ask(theEngine(), now, shop)
+        if (turn !== asked) return
+        result.value = answer
+        problem.value = ''
+      } catch (cause) {
+        if (turn === asked) problem.value = (cause as Error).message
+      }
+      if (turn === asked) pending.value = false
+    },
+    { debounce: settleMs, immediate: true },
+  )
   return { result, pending, problem }
 }

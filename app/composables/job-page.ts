@@ -5,15 +5,34 @@ export function useJobPage(view: string, keys: Readonly<Record<string, () => voi
   const judging = useJudging()
   const problem = ref<string | null>(null)
   const id = computed(() => String(route.params.id))
-  const ready = computed(() => bench.id === id.value && bench.document !== null && judging.assessment !== null)
-  useHead({ title: () => (bench.document ? `${view} ${bench.document.job.number} ${bench.document.job.name} · Jovial Anchor` : 'Jovial Anchor') })
+  const ready = computed(
+    () => bench.id === id.value && bench.document !== null && judging.assessment !== null,
+  )
+  useHead({
+    title: () =>
+      bench.document
+        ? `${view} ${bench.document.job.number} ${bench.document.job.name} · Jovial Anchor`
+        : 'Jovial Anchor',
+  })
   // From one view of a job to another it stays as it is on the bench; coming from elsewhere it is fetched again.
   const before = String(useRouter().options.history.state.back ?? '')
-  onMounted(async () => { if (!ready.value || !before.startsWith(`/jobs/${id.value}`)) problem.value = await bench.open(id.value) })
+  onMounted(async () => {
+    if (!ready.value || !before.startsWith(`/jobs/${id.value}`)) problem.value = await bench.open(id.value)
+  })
   const go = (path: string) => () => navigateTo(path)
   useKeys({
-    'g j': go('/'), 'g h': go('/shelf'), 'g r': go('/rules'), 'g b': () => navigateTo(`/jobs/${id.value}`), 'g l': () => navigateTo(`/jobs/${id.value}/loads`),
-    'g c': () => navigateTo(`/jobs/${id.value}/candidates`), 'g p': () => navigateTo(`/jobs/${id.value}/specify`), 'g u': () => navigateTo(`/jobs/${id.value}/run`), 'g s': () => navigateTo(`/jobs/${id.value}/summary`), 'Ctrl+Z': bench.undo, 'Ctrl+Shift+Z': bench.redo, ...keys,
+    'g j': go('/'),
+    'g h': go('/shelf'),
+    'g r': go('/rules'),
+    'g b': () => navigateTo(`/jobs/${id.value}`),
+    'g l': () => navigateTo(`/jobs/${id.value}/loads`),
+    'g c': () => navigateTo(`/jobs/${id.value}/candidates`),
+    'g p': () => navigateTo(`/jobs/${id.value}/specify`),
+    'g u': () => navigateTo(`/jobs/${id.value}/run`),
+    'g s': () => navigateTo(`/jobs/${id.value}/summary`),
+    'Ctrl+Z': bench.undo,
+    'Ctrl+Shift+Z': bench.redo,
+    ...keys,
   })
   return { bench, problem, id, ready }
 }

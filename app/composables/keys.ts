@@ -1,7 +1,8 @@
 import { useEventListener } from '@vueuse/core'
 
 const isTyping = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
+  target instanceof HTMLElement &&
+  (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
 
 /**
  * Single keys, and two in a row for `g` and a letter. None acts while typing, in a dialog, or when

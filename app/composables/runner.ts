@@ -20,10 +20,17 @@ export function useRunner() {
     stop()
     problem.value = ''
     share.value = 0
-    const mine = (own = startEngine((message) => { fail(mine, `The run could not be started: ${message}`) }))
+    const mine = (own = startEngine((message) => {
+      fail(mine, `The run could not be started: ${message}`)
+    }))
     const plainOrder = { ...plain({ ...order, epw: null }), epw: order.epw }
     try {
-      const outcome = await mine.engine.run(plainOrder, heard((done: number) => { if (own === mine) share.value = done }))
+      const outcome = await mine.engine.run(
+        plainOrder,
+        heard((done: number) => {
+          if (own === mine) share.value = done
+        }),
+      )
       if (own !== mine) return
       if (!outcome.ok) return void fail(mine, outcome.error)
       results.value = outcome.results

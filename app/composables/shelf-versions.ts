@@ -9,7 +9,8 @@ export function useShelfVersions() {
     if (asked.has(code)) return
     asked.add(code)
     const answer = await ask<ShelfRecord[]>(`/api/shelf/current?codes=${encodeURIComponent(code)}`)
-    if (answer.kind === 'ok') current.value = new Map([...current.value, ...answer.data.map((part) => [part.code, part] as const)])
+    if (answer.kind === 'ok')
+      current.value = new Map([...current.value, ...answer.data.map((part) => [part.code, part] as const)])
     else asked.delete(code)
   }
   /** Forgets what was seen, after the shelf changed. */

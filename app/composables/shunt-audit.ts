@@ -2,8 +2,17 @@ import { useThrottleFn } from '@vueuse/core'
 import { loadsFrom, StepDetector, type Reading, type Step } from '#core/loads/detect'
 import type { ShuntInstrument } from '../utils/instruments'
 
-export interface LoadName { readonly name: string; readonly hours: number | null; readonly period: string; readonly take: boolean }
-interface Kept { readonly readings: readonly (readonly [number, number, number])[]; readonly names: Readonly<Record<string, LoadName>>; readonly source: string }
+export interface LoadName {
+  readonly name: string
+  readonly hours: number | null
+  readonly period: string
+  readonly take: boolean
+}
+interface Kept {
+  readonly readings: readonly (readonly [number, number, number])[]
+  readonly names: Readonly<Record<string, LoadName>>
+  readonly source: string
+}
 
 /**
  * A measured audit of one job: readings as they come, the steps found in them, and what the installer calls them. Kept
@@ -24,7 +33,9 @@ export function useShuntAudit(jobId: string) {
   const full = ref(false)
   const found = computed(() => loadsFrom(steps.value))
   /** Load current before anything was switched, A. */
-  const standing = computed(() => (steps.value[0] ? steps.value[0].levelA - steps.value[0].deltaA : level.value))
+  const standing = computed(() =>
+    steps.value[0] ? steps.value[0].levelA - steps.value[0].deltaA : level.value,
+  )
 
   function take(more: readonly Reading[]): void {
     const fresh = more.flatMap((reading) => {
@@ -38,7 +49,11 @@ export function useShuntAudit(jobId: string) {
   }
 
   function keep(): void {
-    const kept: Kept = { readings: readings.map(({ t, amps, volts }) => [t, amps, volts] as const), names: names.value, source: source.value }
+    const kept: Kept = {
+      readings: readings.map(({ t, amps, volts }) => [t, amps, volts] as const),
+      names: names.value,
+      source: source.value,
+    }
     try {
       localStorage.setItem(key, JSON.stringify(kept))
       full.value = false
@@ -55,7 +70,9 @@ export function useShuntAudit(jobId: string) {
       names.value = { ...kept.names }
       source.value = kept.source
       take(kept.readings.map(([t, amps, volts]) => ({ t, amps, volts })))
-    } catch { /* what cannot be read is no recording */ }
+    } catch {
+      /* what cannot be read is no recording */
+    }
   }
 
   function start(instrument: ShuntInstrument): void {
@@ -63,7 +80,10 @@ export function useShuntAudit(jobId: string) {
     if (source.value !== instrument.name) clear()
     source.value = instrument.name
     close = instrument.open(readings.length, {
-      readings: (more) => { take(more); void keepSoon() },
+      readings: (more) => {
+        take(more)
+        void keepSoon()
+      },
       state: (next) => {
         state.value = next
         if (next === 'ended') close = null
@@ -88,10 +108,29 @@ export function useShuntAudit(jobId: string) {
     localStorage.removeItem(key)
   }
   function name(id: string, change: Partial<LoadName>): void {
-    names.value = { ...names.value, [id]: { ...{ name: '', hours: null, period: 'even', take: true }, ...names.value[id], ...change } }
+    names.value = {
+      ...names.value,
+      [id]: { ...{ name: '', hours: null, period: 'even', take: true }, ...names.value[id], ...change },
+    }
     keep()
   }
   recall()
   onScopeDispose(stop)
-  return { readings, count, steps, now, level, state, source, names, found, standing, full, start, stop, clear, name }
+  return {
+    readings,
+    count,
+    steps,
+    now,
+    level,
+    state,
+    source,
+    names,
+    found,
+    standing,
+    full,
+    start,
+    stop,
+    clear,
+    name,
+  }
 }

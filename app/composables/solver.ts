@@ -37,7 +37,11 @@ export function useSolver() {
     looked.value = count.value = 0
     answers.value = null
     state.value = 'searching'
-    const mine = Array.from({ length: engineCount }, () => startEngine((message) => { fail(`The search could not be started: ${message}`) }))
+    const mine = Array.from({ length: engineCount }, () =>
+      startEngine((message) => {
+        fail(`The search could not be started: ${message}`)
+      }),
+    )
     engines = mine
     try {
       const found = await searched(mine, job, shop, shelf)
@@ -55,18 +59,25 @@ export function useSolver() {
   }
 
   /** Every combination, shared out among the engines. */
-  async function searched(mine: readonly OwnEngine[], job: JobDocument, shop: ShopSettings, shelf: readonly ShelfPart[]): Promise<Outcome[]> {
+  async function searched(
+    mine: readonly OwnEngine[],
+    job: JobDocument,
+    shop: ShopSettings,
+    shelf: readonly ShelfPart[],
+  ): Promise<Outcome[]> {
     const [plainJob, plainShop, plainShelf] = plain([job, shop, shelf] as const)
     const found: Outcome[] = []
     const take = (some: readonly Outcome[]): void => {
       found.push(...some)
       if (engines === mine) looked.value = found.length
     }
-    await Promise.all(mine.map(async ({ engine }, turn) => {
-      const planned = await engine.plan(plainJob, plainShop, plainShelf)
-      if (engines === mine) count.value = planned
-      await engine.search({ of: mine.length, turn }, heard(take))
-    }))
+    await Promise.all(
+      mine.map(async ({ engine }, turn) => {
+        const planned = await engine.plan(plainJob, plainShop, plainShelf)
+        if (engines === mine) count.value = planned
+        await engine.search({ of: mine.length, turn }, heard(take))
+      }),
+    )
     return found.toSorted((a, b) => a.index - b.index)
   }
 
@@ -74,5 +85,15 @@ export function useSolver() {
   const adjusted = (answer: Answer, adjustments: readonly Adjustment[]): Promise<Answer> =>
     engines[0]!.engine.adjust(plain(answer), [...adjustments])
   onScopeDispose(end)
-  return { state, count, looked, share: computed(() => (count.value === 0 ? 0 : looked.value / count.value)), answers, problem, start, stop, adjusted }
+  return {
+    state,
+    count,
+    looked,
+    share: computed(() => (count.value === 0 ? 0 : looked.value / count.value)),
+    answers,
+    problem,
+    start,
+    stop,
+    adjusted,
+  }
 }

@@ -7,9 +7,17 @@ export type ThemeColours = Readonly<Record<(typeof names)[number], string>>
 export function useThemeColours() {
   const read = (): ThemeColours => {
     const style = getComputedStyle(document.documentElement)
-    return Object.fromEntries(names.map((name) => [name, style.getPropertyValue(`--${name}`).trim()])) as ThemeColours
+    return Object.fromEntries(
+      names.map((name) => [name, style.getPropertyValue(`--${name}`).trim()]),
+    ) as ThemeColours
   }
   const colours = shallowRef(read())
-  useMutationObserver(() => document.documentElement, () => { colours.value = read() }, { attributes: true, attributeFilter: ['data-theme'] })
+  useMutationObserver(
+    () => document.documentElement,
+    () => {
+      colours.value = read()
+    },
+    { attributes: true, attributeFilter: ['data-theme'] },
+  )
   return colours
 }

@@ -16,20 +16,30 @@ const hasWorkers = typeof Worker !== 'undefined'
 export function startEngine(failed: (message: string) => void = () => {}): OwnEngine {
   if (!hasWorkers) return { engine: new Engine() as unknown as EngineClient, end: () => {} }
   const worker = new Worker(new URL('./engine.worker.ts', import.meta.url), { type: 'module' })
-  worker.onerror = ({ message }) => { failed(message) }
-  return { engine: wrap<Engine>(worker), end: () => { worker.terminate() } }
+  worker.onerror = ({ message }) => {
+    failed(message)
+  }
+  return {
+    engine: wrap<Engine>(worker),
+    end: () => {
+      worker.terminate()
+    },
+  }
 }
 
 let shared: OwnEngine | null = null
 
 /** The engine that judges what is on the page: one for the whole application, begun anew should it fail. */
 export function theEngine(): EngineClient {
-  shared ??= startEngine(() => { shared = null })
+  shared ??= startEngine(() => {
+    shared = null
+  })
   return shared.engine
 }
 
 /** A function as an engine can call it back. */
-export const heard = <T extends (...args: never[]) => unknown>(listener: T): T => (hasWorkers ? proxy(listener as never) : listener)
+export const heard = <T extends (...args: never[]) => unknown>(listener: T): T =>
+  hasWorkers ? proxy(listener as never) : listener
 
 /** Data without the proxies that a store or a page has put inside: they cannot be sent. */
 export const plain = <T>(data: T): T => JSON.parse(JSON.stringify(data)) as T

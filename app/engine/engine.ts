@@ -49,7 +49,10 @@ const foundTogether = 8
 const typingMs = 300
 
 /** Lets messages in that come meanwhile. */
-const pause = (ms = 0): Promise<void> => new Promise((resolve) => { setTimeout(resolve, ms) })
+const pause = (ms = 0): Promise<void> =>
+  new Promise((resolve) => {
+    setTimeout(resolve, ms)
+  })
 
 /** A job on the bench, judged again and again as it changes. A newer order overtakes one that is still being looked ahead. */
 class Judge {
@@ -65,7 +68,12 @@ class Judge {
     if (turn !== this.turn) return
     const looking = this.kept.lookAhead()
     for (let step = looking.next(); ; step = looking.next()) {
-      if (step.done) return void tell({ assessment: step.value, drawings: drawLanes(job, shop, step.value), complete: true })
+      if (step.done)
+        return void tell({
+          assessment: step.value,
+          drawings: drawLanes(job, shop, step.value),
+          complete: true,
+        })
       await pause()
       if (turn !== this.turn) return
     }
@@ -83,18 +91,34 @@ export class Engine {
   private evaluator: Evaluator | null = null
 
   /** Judges a job on the bench: at once what needs no run, then, unless a newer order comes, what does. */
-  judge(what: 'job' | 'trial', job: JobDocument, shop: ShopSettings, tell: (judged: JudgedJob) => unknown): Promise<void> {
+  judge(
+    what: 'job' | 'trial',
+    job: JobDocument,
+    shop: ShopSettings,
+    tell: (judged: JudgedJob) => unknown,
+  ): Promise<void> {
     return this.judges[what].judge(job, shop, tell)
   }
   /** Forgets the job of before, when another is opened. */
-  forget(what: 'job' | 'trial'): void { this.judges[what].forget() }
+  forget(what: 'job' | 'trial'): void {
+    this.judges[what].forget()
+  }
 
-  assess(job: JobDocument, shop: ShopSettings): Assessment { return assess(job, shop) }
-  candidates(job: JobDocument, shop: ShopSettings): CandidateColumn[] { return compareCandidates(job, shop) }
-  schools(job: JobDocument, shop: ShopSettings): SchoolView[] { return schoolsOf(job, shop) }
+  assess(job: JobDocument, shop: ShopSettings): Assessment {
+    return assess(job, shop)
+  }
+  candidates(job: JobDocument, shop: ShopSettings): CandidateColumn[] {
+    return compareCandidates(job, shop)
+  }
+  schools(job: JobDocument, shop: ShopSettings): SchoolView[] {
+    return schoolsOf(job, shop)
+  }
 
   runBasis(job: JobDocument, shop: ShopSettings, assessment: Assessment): RunBasis {
-    const inputs = Object.fromEntries(runIds.map((run) => [run, inputsOfJob(job, run, shop)])) as Record<RunId, RunInputs>
+    const inputs = Object.fromEntries(runIds.map((run) => [run, inputsOfJob(job, run, shop)])) as Record<
+      RunId,
+      RunInputs
+    >
     return { variants: variantsOf(job, shop, assessment), inputs }
   }
   sharing(lfp: LfpPlant, lead: LeadPlant, currentsA: readonly number[]): Sharing[][] {
@@ -123,7 +147,10 @@ export class Engine {
     return this.evaluator.plan.count
   }
   /** Looks at a share of the combinations planned. It is stopped by ending the worker. */
-  search(share: { readonly of: number; readonly turn: number }, tell: (found: readonly Outcome[]) => unknown): void {
+  search(
+    share: { readonly of: number; readonly turn: number },
+    tell: (found: readonly Outcome[]) => unknown,
+  ): void {
     let found: Outcome[] = []
     for (const outcome of search(this.evaluator!, share)) {
       found.push(outcome)
@@ -133,6 +160,10 @@ export class Engine {
     }
     tell(found)
   }
-  answers(outcomes: readonly Outcome[]): Answers { return answersOf(this.evaluator!, outcomes) }
-  adjust(answer: Answer, adjustments: readonly Adjustment[]): Answer { return adjust(this.evaluator!, answer, adjustments) }
+  answers(outcomes: readonly Outcome[]): Answers {
+    return answersOf(this.evaluator!, outcomes)
+  }
+  adjust(answer: Answer, adjustments: readonly Adjustment[]): Answer {
+    return adjust(this.evaluator!, answer, adjustments)
+  }
 }

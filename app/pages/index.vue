@@ -19,13 +19,18 @@ const stage = ref<keyof typeof stages | ''>('')
 const largestFileMb = 2
 
 async function load() {
-  const query = new URLSearchParams({ ...(words.value && { words: words.value }), ...(verdict.value && { verdict: verdict.value }), ...(stage.value && { stage: stage.value }) })
+  const query = new URLSearchParams({
+    ...(words.value && { words: words.value }),
+    ...(verdict.value && { verdict: verdict.value }),
+    ...(stage.value && { stage: stage.value }),
+  })
   const answer = await ask<JobRow[]>(`/api/jobs?${query}`)
   if (answer.kind === 'ok') {
     jobs.value = answer.data
     listProblem.value = ''
   } else {
-    listProblem.value = answer.kind === 'refused' ? answer.refused.error : 'The server cannot be reached. The list may be old.'
+    listProblem.value =
+      answer.kind === 'refused' ? answer.refused.error : 'The server cannot be reached. The list may be old.'
   }
 }
 const loadSoon = useDebounceFn(load, 150)
@@ -36,13 +41,20 @@ onMounted(load)
 async function openNew(answer: ReturnType<typeof ask<StoredJob>>) {
   const result = await answer
   if (result.kind === 'ok') await navigateTo(`/jobs/${result.data.id}`)
-  else problem.value = result.kind === 'refused' ? result.refused.error : 'The server cannot be reached. Nothing was made.'
+  else
+    problem.value =
+      result.kind === 'refused' ? result.refused.error : 'The server cannot be reached. Nothing was made.'
 }
 
 const who = () => device.value.trim() || 'Unnamed device'
-const create = (typical?: TypicalId) => openNew(ask<StoredJob>('/api/jobs', asJson('POST', { who: who(), typical })))
+const create = (typical?: TypicalId) =>
+  openNew(ask<StoredJob>('/api/jobs', asJson('POST', { who: who(), typical })))
 const choosing = ref(false)
-useKeys({ 'g h': () => navigateTo('/shelf'), 'g r': () => navigateTo('/rules'), '/': () => document.querySelector<HTMLElement>('#job-words')?.focus() })
+useKeys({
+  'g h': () => navigateTo('/shelf'),
+  'g r': () => navigateTo('/rules'),
+  '/': () => document.querySelector<HTMLElement>('#job-words')?.focus(),
+})
 
 async function readFile(event: Event) {
   const input = event.target as HTMLInputElement
@@ -54,9 +66,13 @@ async function readFile(event: Event) {
     problem.value = `${file.name} is ${Math.round(file.size / 1024 / 1024)} MB. A job file has at most ${largestFileMb} MB. Nothing was loaded.`
     return
   }
-  const result = await ask<StoredJob>(`/api/jobs/import?who=${encodeURIComponent(who())}`, { method: 'POST', body: file })
+  const result = await ask<StoredJob>(`/api/jobs/import?who=${encodeURIComponent(who())}`, {
+    method: 'POST',
+    body: file,
+  })
   if (result.kind === 'ok') await navigateTo(`/jobs/${result.data.id}`)
-  else problem.value = `${file.name}: ${result.kind === 'refused' ? result.refused.error : 'the server cannot be reached'}. Nothing was loaded.`
+  else
+    problem.value = `${file.name}: ${result.kind === 'refused' ? result.refused.error : 'the server cannot be reached'}. Nothing was loaded.`
 }
 </script>
 
@@ -67,33 +83,81 @@ async function readFile(event: Event) {
         <h1 class="text-3xl">Jobs</h1>
         <p class="text-soft">Does the lithium battery suit what charges it? Open a job to see.</p>
       </div>
-      <label class="act-quiet focus-within:outline-2 focus-within:outline-sea">Open a job file<input type="file" accept=".json,application/json" class="sr-only" @change="readFile"></label>
+      <label class="act-quiet focus-within:outline-2 focus-within:outline-sea"
+        >Open a job file<input type="file" accept=".json,application/json" class="sr-only" @change="readFile"
+      /></label>
       <button type="button" class="act-quiet" @click="choosing = true">From a typical one</button>
       <button type="button" class="act" @click="create()">New job</button>
     </header>
 
     <div class="mb-3 flex flex-wrap gap-3">
-      <label class="min-w-60 grow"><span class="sr-only">Search jobs</span><input id="job-words" v-model="words" type="search" class="entry" maxlength="200" placeholder="Search number, name, customer, registration, place, battery"></label>
-      <label><span class="sr-only">Verdict</span>
-        <select v-model="verdict" class="entry"><option value="">All verdicts</option><option v-for="v in verdicts" :key="v" :value="v">{{ verdictWords[v] }}</option></select>
+      <label class="min-w-60 grow"
+        ><span class="sr-only">Search jobs</span
+        ><input
+          id="job-words"
+          v-model="words"
+          type="search"
+          class="entry"
+          maxlength="200"
+          placeholder="Search number, name, customer, registration, place, battery"
+      /></label>
+      <label
+        ><span class="sr-only">Verdict</span>
+        <select v-model="verdict" class="entry">
+          <option value="">All verdicts</option>
+          <option v-for="v in verdicts" :key="v" :value="v">{{ verdictWords[v] }}</option>
+        </select>
       </label>
-      <label><span class="sr-only">Stage</span>
-        <select v-model="stage" class="entry"><option value="">All stages</option><option v-for="(word, s) in stages" :key="s" :value="s">{{ word }}</option></select>
+      <label
+        ><span class="sr-only">Stage</span>
+        <select v-model="stage" class="entry">
+          <option value="">All stages</option>
+          <option v-for="(word, s) in stages" :key="s" :value="s">{{ word }}</option>
+        </select>
       </label>
     </div>
 
-    <p v-for="said in [listProblem, problem].filter(Boolean)" :key="said" role="alert" class="mb-3 border-l-4 border-bad bg-card px-3 py-2 break-words">{{ said }}</p>
+    <p
+      v-for="said in [listProblem, problem].filter(Boolean)"
+      :key="said"
+      role="alert"
+      class="mb-3 border-l-4 border-bad bg-card px-3 py-2 break-words"
+    >
+      {{ said }}
+    </p>
 
     <ul v-if="jobs?.length" aria-label="Jobs" class="border-y border-line bg-card">
-      <li v-for="job in jobs" :key="job.id" class="relative grid grid-cols-[auto_1fr_auto] items-center gap-x-4 gap-y-1 border-line px-4 py-3 not-first:border-t hover:bg-paper/60 md:grid-cols-[auto_14rem_1fr_9rem_8rem]">
+      <li
+        v-for="job in jobs"
+        :key="job.id"
+        class="relative grid grid-cols-[auto_1fr_auto] items-center gap-x-4 gap-y-1 border-line px-4 py-3 not-first:border-t hover:bg-paper/60 md:grid-cols-[auto_14rem_1fr_9rem_8rem]"
+      >
         <VerdictMark :verdict="job.verdict" class="!size-6" />
         <div class="min-w-0">
-          <h2 class="truncate text-base"><NuxtLink :to="`/jobs/${job.id}`" class="after:absolute after:inset-0">{{ job.name || 'Unnamed job' }}</NuxtLink></h2>
-          <p class="truncate text-xs text-soft">{{ job.number }}<template v-if="job.craft"> · {{ crafts[job.craft as keyof typeof crafts] }}</template><template v-if="job.customer"> · {{ job.customer }}</template></p>
+          <h2 class="truncate text-base">
+            <NuxtLink :to="`/jobs/${job.id}`" class="after:absolute after:inset-0">{{
+              job.name || 'Unnamed job'
+            }}</NuxtLink>
+          </h2>
+          <p class="truncate text-xs text-soft">
+            {{ job.number
+            }}<template v-if="job.craft"> · {{ crafts[job.craft as keyof typeof crafts] }}</template
+            ><template v-if="job.customer"> · {{ job.customer }}</template>
+          </p>
         </div>
-        <div class="min-w-0 max-md:col-span-2 max-md:col-start-2 max-md:row-start-2"><p class="font-semibold" :class="verdictColour[job.verdict]">{{ job.headline }}</p><p class="line-clamp-2 text-xs text-soft">{{ job.reason }}</p></div>
-        <p class="text-soft max-md:row-start-1 max-md:text-xs"><span class="block text-ink">{{ stages[job.stage as keyof typeof stages] }}</span><template v-if="job.dueDate">due {{ job.dueDate }}</template></p>
-        <p class="text-xs text-soft max-md:hidden">{{ ago(job.updatedAt) }}<span class="block truncate">by {{ job.updatedBy }}</span></p>
+        <div class="min-w-0 max-md:col-span-2 max-md:col-start-2 max-md:row-start-2">
+          <p class="font-semibold" :class="verdictColour[job.verdict]">{{ job.headline }}</p>
+          <p class="line-clamp-2 text-xs text-soft">{{ job.reason }}</p>
+        </div>
+        <p class="text-soft max-md:row-start-1 max-md:text-xs">
+          <span class="block text-ink">{{ stages[job.stage as keyof typeof stages] }}</span><template
+            v-if="job.dueDate"
+            >due {{ job.dueDate }}</template
+          >
+        </p>
+        <p class="text-xs text-soft max-md:hidden">
+          {{ ago(job.updatedAt) }}<span class="block truncate">by {{ job.updatedBy }}</span>
+        </p>
       </li>
     </ul>
     <div v-else-if="jobs" class="border-y border-line bg-card px-4 py-10 text-center text-soft">
@@ -104,11 +168,27 @@ async function readFile(event: Event) {
 
     <AppDialog v-model:open="choosing" title="Start from a typical one">
       <p class="text-soft">Everything in it is assumed. Correct it on the walk-round.</p>
-      <ul class="mt-3 grid gap-2 sm:grid-cols-2"><li v-for="(typical, id) in typicals" :key="id"><button type="button" class="h-full w-full border border-edge p-3 text-left hover:border-ink" @click="create(id)"><span class="block font-semibold">{{ typical.title }}</span><span class="block text-xs text-soft">{{ typical.about }}</span></button></li></ul>
+      <ul class="mt-3 grid gap-2 sm:grid-cols-2">
+        <li v-for="(typical, id) in typicals" :key="id">
+          <button
+            type="button"
+            class="h-full w-full border border-edge p-3 text-left hover:border-ink"
+            @click="create(id)"
+          >
+            <span class="block font-semibold">{{ typical.title }}</span><span
+              class="block text-xs text-soft"
+              >{{ typical.about }}</span
+            >
+          </button>
+        </li>
+      </ul>
     </AppDialog>
 
     <footer class="mt-6 flex flex-wrap items-center gap-3 text-soft">
-      <label class="flex items-center gap-2">Changes from this device are signed <input v-model="device" class="entry !w-44" maxlength="100" autocomplete="off"></label>
+      <label class="flex items-center gap-2"
+        >Changes from this device are signed
+        <input v-model="device" class="entry !w-44" maxlength="100" autocomplete="off"
+      /></label>
       <p class="text-xs">Until accounts exist, this application answers on this machine only.</p>
     </footer>
   </main>

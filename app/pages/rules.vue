@@ -20,7 +20,11 @@ const preview = useDebounceFn(async () => {
   const answer = await ask<Rejudged>('/api/shop/preview', asJson('POST', { rules: draft.value.rules }))
   if (asked !== JSON.stringify(draft.value.rules)) return
   effect.value = answer.kind === 'ok' ? answer.data : null
-  if (answer.kind !== 'ok') problem.value = answer.kind === 'refused' ? answer.refused.error : 'The server cannot be reached: what this would change is not known.'
+  if (answer.kind !== 'ok')
+    problem.value =
+      answer.kind === 'refused'
+        ? answer.refused.error
+        : 'The server cannot be reached: what this would change is not known.'
 }, 300)
 
 function setRules(rules: RuleOverrides) {
@@ -33,7 +37,12 @@ async function keep() {
   busy.value = true
   const answer = await ask<Rejudged & { shop: Shop }>('/api/shop', asJson('PUT', draft.value))
   busy.value = false
-  problem.value = answer.kind === 'ok' ? '' : answer.kind === 'refused' ? answer.refused.error : 'The server cannot be reached. Nothing was kept.'
+  problem.value =
+    answer.kind === 'ok'
+      ? ''
+      : answer.kind === 'refused'
+        ? answer.refused.error
+        : 'The server cannot be reached. Nothing was kept.'
   if (answer.kind === 'refused' && answer.status === 409) {
     // Somebody else was quicker: theirs stands, and what was changed here stays in the form to be kept over it.
     const theirs = (answer.refused as { theirs?: Shop }).theirs
@@ -55,13 +64,30 @@ function drop() {
 
 <template>
   <main class="mx-auto max-w-6xl p-4 md:px-8 md:py-7">
-    <header class="mb-4"><h1 class="text-3xl">Shop rules</h1><p class="text-soft">Every threshold and every school the verdicts go by. Set once for all jobs; a job may have its own.</p></header>
+    <header class="mb-4">
+      <h1 class="text-3xl">Shop rules</h1>
+      <p class="text-soft">
+        Every threshold and every school the verdicts go by. Set once for all jobs; a job may have its own.
+      </p>
+    </header>
     <div class="grid gap-6 lg:grid-cols-[minmax(0,1fr)_20rem]">
       <div>
         <section class="mb-5 grid gap-3 border-b border-line pb-4 sm:grid-cols-3">
-          <label class="block"><span class="font-semibold">Workshop</span><input v-model="draft.name" class="entry" maxlength="120" autocomplete="off"></label>
-          <label class="block"><span class="font-semibold">Lengths, weights, temperatures</span><select v-model="draft.units.system" class="entry"><option value="metric">m, mm², kg, °C</option><option value="imperial">ft, AWG, lb, °F</option></select></label>
-          <label class="block"><span class="font-semibold">Money</span><input v-model="draft.units.currency" class="entry" maxlength="4" autocomplete="off"></label>
+          <label class="block"
+            ><span class="font-semibold">Workshop</span
+            ><input v-model="draft.name" class="entry" maxlength="120" autocomplete="off"
+          /></label>
+          <label class="block"
+            ><span class="font-semibold">Lengths, weights, temperatures</span
+            ><select v-model="draft.units.system" class="entry">
+              <option value="metric">m, mm², kg, °C</option>
+              <option value="imperial">ft, AWG, lb, °F</option>
+            </select></label
+          >
+          <label class="block"
+            ><span class="font-semibold">Money</span
+            ><input v-model="draft.units.currency" class="entry" maxlength="4" autocomplete="off"
+          /></label>
         </section>
         <RuleList :model-value="draft.rules" :base="{}" base-name="default" @update:model-value="setRules" />
       </div>
@@ -73,9 +99,17 @@ function drop() {
             <VerdictChanges v-if="result" :effect="result" done />
             <VerdictChanges v-else-if="effect" :effect="effect" />
             <p v-else-if="rulesChanged && !problem" class="text-soft">Judging the open jobs …</p>
-            <p v-else class="text-soft">Change a rule, and the open jobs it would judge otherwise stand here before anything is kept.</p>
+            <p v-else class="text-soft">
+              Change a rule, and the open jobs it would judge otherwise stand here before anything is kept.
+            </p>
           </div>
-          <p class="mt-3 flex flex-wrap gap-2"><button type="button" class="act" :disabled="!changed || busy" @click="keep">Keep for the shop</button><button type="button" class="act-quiet" :disabled="!changed || busy" @click="drop">Leave as it was</button></p>
+          <p class="mt-3 flex flex-wrap gap-2">
+            <button type="button" class="act" :disabled="!changed || busy" @click="keep">
+              Keep for the shop</button
+            ><button type="button" class="act-quiet" :disabled="!changed || busy" @click="drop">
+              Leave as it was
+            </button>
+          </p>
         </div>
       </aside>
     </div>

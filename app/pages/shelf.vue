@@ -4,7 +4,11 @@ import { shelfKind, shelfKindIds, type ShelfKindId } from '#core/shelf/kinds'
 import { ask, type ShelfRecord } from '../utils/api'
 
 useHead({ title: 'Shelf · Jovial Anchor' })
-useKeys({ 'g j': () => navigateTo('/'), 'g r': () => navigateTo('/rules'), '/': () => document.querySelector<HTMLElement>('#shelf-words')?.focus() })
+useKeys({
+  'g j': () => navigateTo('/'),
+  'g r': () => navigateTo('/rules'),
+  '/': () => document.querySelector<HTMLElement>('#shelf-words')?.focus(),
+})
 const { q } = useWriting()
 const route = useRoute()
 const kind = ref<ShelfKindId>(shelfKindIds.find((k) => k === route.query.kind) ?? 'batteries')
@@ -16,16 +20,34 @@ const problem = ref('')
 const open = ref<string | null>(null)
 
 async function load() {
-  const answer = await ask<{ parts: ShelfRecord[]; counts: Record<string, number> }>(`/api/shelf?${new URLSearchParams({ kind: kind.value, words: words.value })}`)
-  problem.value = answer.kind === 'ok' ? '' : answer.kind === 'refused' ? answer.refused.error : 'The server cannot be reached. The list may be old.'
+  const answer = await ask<{ parts: ShelfRecord[]; counts: Record<string, number> }>(
+    `/api/shelf?${new URLSearchParams({ kind: kind.value, words: words.value })}`,
+  )
+  problem.value =
+    answer.kind === 'ok'
+      ? ''
+      : answer.kind === 'refused'
+        ? answer.refused.error
+        : 'The server cannot be reached. The list may be old.'
   if (answer.kind === 'ok') ({ parts: parts.value, counts: counts.value } = answer.data)
 }
 const loadSoon = useDebounceFn(load, 150)
 watch(words, loadSoon)
-watch(kind, () => { open.value = null; parts.value = null; void load() })
+watch(kind, () => {
+  open.value = null
+  parts.value = null
+  void load()
+})
 onMounted(load)
-const brief = computed(() => shelfKind(kind.value).brief.map((name) => [name, shelfKind(kind.value).fields[name]!] as const))
-const priceOf = ({ values }: ShelfRecord) => (typeof values.price === 'number' ? q(values.price, 'money') : typeof values.pricePerM === 'number' ? `${q(values.pricePerM, 'money')} a metre` : '–')
+const brief = computed(() =>
+  shelfKind(kind.value).brief.map((name) => [name, shelfKind(kind.value).fields[name]!] as const),
+)
+const priceOf = ({ values }: ShelfRecord) =>
+  typeof values.price === 'number'
+    ? q(values.price, 'money')
+    : typeof values.pricePerM === 'number'
+      ? `${q(values.pricePerM, 'money')} a metre`
+      : '–'
 const total = computed(() => Object.values(counts.value).reduce((a, b) => a + b, 0))
 async function saved(code: string | null) {
   useShelfVersions().forget()
@@ -37,32 +59,100 @@ async function saved(code: string | null) {
 <template>
   <main class="mx-auto max-w-7xl p-4 md:px-8 md:py-7">
     <header class="mb-4 flex flex-wrap items-end gap-x-6 gap-y-3">
-      <div class="mr-auto"><h1 class="text-3xl">Shelf</h1><p class="text-soft">{{ total }} parts with their data. A job keeps the version it used.</p></div>
+      <div class="mr-auto">
+        <h1 class="text-3xl">Shelf</h1>
+        <p class="text-soft">{{ total }} parts with their data. A job keeps the version it used.</p>
+      </div>
       <ShelfImport :kind="kind" @taken="saved(null)" />
       <a :href="`/api/shelf/${kind}/table`" download class="act-quiet">Save as CSV</a>
-      <button type="button" class="act" @click="open = ''">New {{ shelfKind(kind).one.toLowerCase() }}</button>
+      <button type="button" class="act" @click="open = ''">
+        New {{ shelfKind(kind).one.toLowerCase() }}
+      </button>
     </header>
     <nav aria-label="Kinds of parts" class="mb-3 flex flex-wrap gap-1">
-      <button v-for="k in shelfKindIds" :key="k" type="button" class="min-h-9 rounded-sm border px-2 max-md:min-h-11" :class="kind === k ? 'border-ink bg-card font-semibold' : 'border-transparent text-soft hover:border-edge'" :aria-pressed="kind === k" @click="kind = k">{{ shelfKind(k).title }} <span class="text-xs">{{ counts[k] ?? 0 }}</span></button>
+      <button
+        v-for="k in shelfKindIds"
+        :key="k"
+        type="button"
+        class="min-h-9 rounded-sm border px-2 max-md:min-h-11"
+        :class="
+          kind === k ? 'border-ink bg-card font-semibold' : 'border-transparent text-soft hover:border-edge'
+        "
+        :aria-pressed="kind === k"
+        @click="kind = k"
+      >
+        {{ shelfKind(k).title }} <span class="text-xs">{{ counts[k] ?? 0 }}</span>
+      </button>
     </nav>
-    <label class="mb-3 block"><span class="sr-only">Search the shelf</span><input id="shelf-words" v-model="words" type="search" class="entry" maxlength="200" :placeholder="`Search ${shelfKind(kind).title.toLowerCase()} by name, code or maker`"></label>
+    <label class="mb-3 block"
+      ><span class="sr-only">Search the shelf</span
+      ><input
+        id="shelf-words"
+        v-model="words"
+        type="search"
+        class="entry"
+        maxlength="200"
+        :placeholder="`Search ${shelfKind(kind).title.toLowerCase()} by name, code or maker`"
+    /></label>
     <p v-if="problem" role="alert" class="mb-3 border-l-4 border-bad bg-card px-3 py-2">{{ problem }}</p>
     <div class="grid gap-5" :class="open !== null && 'lg:grid-cols-[minmax(0,1fr)_26rem]'">
-      <div v-if="parts?.length" class="overflow-x-auto border-y border-line bg-card" role="region" :aria-label="shelfKind(kind).title" tabindex="0">
+      <div
+        v-if="parts?.length"
+        class="overflow-x-auto border-y border-line bg-card"
+        role="region"
+        :aria-label="shelfKind(kind).title"
+        tabindex="0"
+      >
         <table class="w-full">
-          <thead><tr class="border-b border-line text-left text-xs text-soft"><th class="px-3 py-2 font-normal">Part</th><th v-for="[name, field] in brief" :key="name" class="px-3 py-2 font-normal max-md:hidden">{{ field.label }}</th><th class="px-3 py-2 text-right font-normal">Price</th><th class="px-3 py-2 text-right font-normal max-md:hidden">Version</th></tr></thead>
+          <thead>
+            <tr class="border-b border-line text-left text-xs text-soft">
+              <th class="px-3 py-2 font-normal">Part</th>
+              <th v-for="[name, field] in brief" :key="name" class="px-3 py-2 font-normal max-md:hidden">
+                {{ field.label }}
+              </th>
+              <th class="px-3 py-2 text-right font-normal">Price</th>
+              <th class="px-3 py-2 text-right font-normal max-md:hidden">Version</th>
+            </tr>
+          </thead>
           <tbody>
-            <tr v-for="part in parts" :key="part.code" class="border-line not-first:border-t hover:bg-paper/60" :class="open === part.code && 'bg-paper'">
-              <td class="px-3 py-1.5"><button type="button" class="min-h-9 text-left max-md:min-h-11" @click="open = part.code"><span class="font-semibold underline">{{ part.name }}</span><span class="block text-xs text-soft">{{ part.code }}<template v-if="part.maker"> · {{ part.maker }}</template></span></button></td>
-              <td v-for="[name, field] in brief" :key="name" class="px-3 py-1.5 max-md:hidden">{{ shownValue(field, part.values[name], q) || '–' }}</td>
+            <tr
+              v-for="part in parts"
+              :key="part.code"
+              class="border-line not-first:border-t hover:bg-paper/60"
+              :class="open === part.code && 'bg-paper'"
+            >
+              <td class="px-3 py-1.5">
+                <button type="button" class="min-h-9 text-left max-md:min-h-11" @click="open = part.code">
+                  <span class="font-semibold underline">{{ part.name }}</span><span
+                    class="block text-xs text-soft"
+                    >{{ part.code }}<template v-if="part.maker"> · {{ part.maker }}</template></span
+                  >
+                </button>
+              </td>
+              <td v-for="[name, field] in brief" :key="name" class="px-3 py-1.5 max-md:hidden">
+                {{ shownValue(field, part.values[name], q) || '–' }}
+              </td>
               <td class="px-3 py-1.5 text-right whitespace-nowrap">{{ priceOf(part) }}</td>
               <td class="px-3 py-1.5 text-right max-md:hidden">{{ part.version }}</td>
             </tr>
           </tbody>
         </table>
       </div>
-      <p v-else-if="parts" class="border-y border-line bg-card px-4 py-10 text-center text-soft"><AnchorMark class="mx-auto mb-2 size-10" />{{ words ? 'Nothing on the shelf by those words.' : 'This board is bare. Even an anchor starts as a bar of iron.' }}</p>
-      <ShelfEditor v-if="open !== null" :key="`${kind}/${open}`" :kind="kind" :code="open" @saved="saved" @close="open = null" />
+      <p v-else-if="parts" class="border-y border-line bg-card px-4 py-10 text-center text-soft">
+        <AnchorMark class="mx-auto mb-2 size-10" />{{
+          words
+            ? 'Nothing on the shelf by those words.'
+            : 'This board is bare. Even an anchor starts as a bar of iron.'
+        }}
+      </p>
+      <ShelfEditor
+        v-if="open !== null"
+        :key="`${kind}/${open}`"
+        :kind="kind"
+        :code="open"
+        @saved="saved"
+        @close="open = null"
+      />
     </div>
   </main>
 </template>

@@ -17,12 +17,19 @@ class FakeServer {
   answer(path: string, init?: RequestInit): Response {
     if (!this.reachable) throw new TypeError('no network')
     if (path.endsWith('/history')) return Response.json([])
-    const stored = { id: 'job', version: this.version, document: this.document, updatedAt: '2026-11-20T08:00:00Z', updatedBy: 'Phone' }
+    const stored = {
+      id: 'job',
+      version: this.version,
+      document: this.document,
+      updatedAt: '2026-11-20T08:00:00Z',
+      updatedBy: 'Phone',
+    }
     if (init?.method !== 'PUT') return Response.json(stored)
     this.puts++
     if (this.refuses) return Response.json({ error: this.refuses }, { status: 422 })
     const sent = JSON.parse(String(init.body)) as { version: number; document: JobDocument }
-    if (sent.version !== this.version) return Response.json({ error: 'changed', theirs: stored }, { status: 409 })
+    if (sent.version !== this.version)
+      return Response.json({ error: 'changed', theirs: stored }, { status: 409 })
     this.change(sent.document)
     return Response.json({ ...stored, version: this.version })
   }
@@ -36,7 +43,8 @@ class FakeServer {
 let server: FakeServer
 let storage: Map<string, string>
 const coldest = (value: unknown): JobDocument => withValues(goodJob(), { 'place/coldestC': value })
-const type = (bench: ReturnType<typeof useJob>, path: string, value: number): void => bench.setField(path, { value, how: 'measured' })
+const type = (bench: ReturnType<typeof useJob>, path: string, value: number): void =>
+  bench.setField(path, { value, how: 'measured' })
 const rest = (ms = 3000): Promise<unknown> => vi.advanceTimersByTimeAsync(ms)
 
 beforeEach(() => {
@@ -44,8 +52,14 @@ beforeEach(() => {
   server = new FakeServer()
   storage = new Map()
   vi.stubGlobal('matchMedia', () => ({ matches: false }))
-  vi.stubGlobal('localStorage', { getItem: (k: string) => storage.get(k) ?? null, setItem: (k: string, v: string) => void storage.set(k, v), removeItem: (k: string) => void storage.delete(k) })
-  vi.stubGlobal('fetch', (path: string, init?: RequestInit) => Promise.resolve().then(() => server.answer(path, init)))
+  vi.stubGlobal('localStorage', {
+    getItem: (k: string) => storage.get(k) ?? null,
+    setItem: (k: string, v: string) => void storage.set(k, v),
+    removeItem: (k: string) => void storage.delete(k),
+  })
+  vi.stubGlobal('fetch', (path: string, init?: RequestInit) =>
+    Promise.resolve().then(() => server.answer(path, init)),
+  )
   setActivePinia(createPinia())
 })
 afterEach(() => {
@@ -106,7 +120,13 @@ describe('saving', () => {
 
   it('says so when the browser has no room left', async () => {
     const bench = await opened()
-    vi.stubGlobal('localStorage', { getItem: () => null, removeItem: () => undefined, setItem: () => { throw new DOMException('full', 'QuotaExceededError') } })
+    vi.stubGlobal('localStorage', {
+      getItem: () => null,
+      removeItem: () => undefined,
+      setItem: () => {
+        throw new DOMException('full', 'QuotaExceededError')
+      },
+    })
     type(bench, 'place/coldestC', 3)
     expect(bench.save.kind).toBe('full')
   })
@@ -128,7 +148,8 @@ describe('two jobs', () => {
     const answers: (() => void)[] = []
     vi.stubGlobal('fetch', (path: string, init?: RequestInit) => {
       const answering = path.startsWith('/api/jobs/other') ? other : server
-      if (init?.method !== 'PUT' || answering === other) return Promise.resolve().then(() => answering.answer(path, init))
+      if (init?.method !== 'PUT' || answering === other)
+        return Promise.resolve().then(() => answering.answer(path, init))
       return new Promise<Response>((done) => answers.push(() => done(server.answer(path, init))))
     })
     type(bench, 'place/coldestC', 3)
@@ -208,7 +229,10 @@ describe('two people', () => {
     expect(server.document.place).toMatchObject({ coldestC: { value: 5 }, hottestC: { value: 44 } })
   })
 
-  it.each([[true, 3], [false, 5]])('on one value wait for a choice (mine: %s)', async (mine, value) => {
+  it.each([
+    [true, 3],
+    [false, 5],
+  ])('on one value wait for a choice (mine: %s)', async (mine, value) => {
     const bench = await opened()
     server.change(coldest(5))
     type(bench, 'place/coldestC', 3)
@@ -261,7 +285,10 @@ describe('undo', () => {
 
 describe('trying a remedy', () => {
   it('shows the verdicts that would follow, and ends with the next change', async () => {
-    server.document = withValues(goodJob(), { 'chargers/charger-1/equaliseStage': 'switchable', 'chargers/charger-1/equaliseV': 15.5 })
+    server.document = withValues(goodJob(), {
+      'chargers/charger-1/equaliseStage': 'switchable',
+      'chargers/charger-1/equaliseV': 15.5,
+    })
     const [judging, view] = [useJudging(), useView()]
     const bench = await opened()
     await rest()

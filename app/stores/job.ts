@@ -3,7 +3,16 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowReactive } from 'vue'
 import type { Change } from '#core/job/change'
 import { applyChanges, changesBetween, inverseOf, type Conflict } from '#core/job/changes'
-import { withField, withNewPart, withPart, withoutPart, type AnyPart, type FieldPath, type JobDocument, type PartPath } from '#core/job/document'
+import {
+  withField,
+  withNewPart,
+  withPart,
+  withoutPart,
+  type AnyPart,
+  type FieldPath,
+  type JobDocument,
+  type PartPath,
+} from '#core/job/document'
 import type { Known, ManyKindId, PartKindId } from '#core/job/fields'
 import type { RuleOverrides } from '#core/rules/rules'
 import { after, opened, stateOf, toSend, type Saving, type SavingEvent } from '#core/sync/saving'
@@ -23,7 +32,8 @@ const mostUndo = 200
 type Steps = readonly (readonly Change[])[]
 
 /** Parts that stand in the walk-round before anything is known of them. */
-const madeOnDemand = (path: string): boolean => path.startsWith('links/') || path.startsWith('startingBatteries/')
+const madeOnDemand = (path: string): boolean =>
+  path.startsWith('links/') || path.startsWith('startingBatteries/')
 
 /** A job that was opened here: how its saving stands, what is typed and not read yet, and what can be undone. */
 interface OpenJob {
@@ -38,9 +48,18 @@ interface OpenJob {
   notice: string
 }
 
-const openJob = (saving: Saving, more: Partial<OpenJob> = {}): OpenJob => shallowReactive({
-  saving, typing: {}, undo: [], redo: [], lastEdit: { path: '', at: 0 }, timer: undefined, full: false, notice: '', ...more,
-})
+const openJob = (saving: Saving, more: Partial<OpenJob> = {}): OpenJob =>
+  shallowReactive({
+    saving,
+    typing: {},
+    undo: [],
+    redo: [],
+    lastEdit: { path: '', at: 0 },
+    timer: undefined,
+    full: false,
+    notice: '',
+    ...more,
+  })
 
 /** The job on the bench: its document, and the way to the server and back. Every job is saved by itself, whichever is looked at. */
 export const useJob = defineStore('job', () => {
@@ -68,12 +87,20 @@ export const useJob = defineStore('job', () => {
     const answer = await ask<StoredJob>(`/api/jobs/${jobId}`)
     if (jobs.has(jobId)) return null
     if (answer.kind === 'refused') return answer.refused.error
-    if (answer.kind === 'unreachable' && !draft) return 'The server cannot be reached, and this job was not changed on this device before.'
+    if (answer.kind === 'unreachable' && !draft)
+      return 'The server cannot be reached, and this job was not changed on this device before.'
     if (draft) {
       const { version, base, document: drafted, unsure = [], typing, undo } = draft
       const notice = 'Taken up where you left it: what had not been saved is here.'
-      jobs.set(jobId, openJob({ ...opened({ version, document: base }), document: drafted, unsure }, { typing: { ...typing }, undo, notice }))
-      if (answer.kind === 'ok' && answer.data.version !== version) happened(jobId, { kind: 'overtaken', theirs: answer.data })
+      jobs.set(
+        jobId,
+        openJob(
+          { ...opened({ version, document: base }), document: drafted, unsure },
+          { typing: { ...typing }, undo, notice },
+        ),
+      )
+      if (answer.kind === 'ok' && answer.data.version !== version)
+        happened(jobId, { kind: 'overtaken', theirs: answer.data })
       sendSoon(jobId, answer.kind === 'unreachable' ? retryMs : 0)
     } else if (answer.kind === 'ok') {
       jobs.set(jobId, openJob(opened(answer.data)))
@@ -83,14 +110,18 @@ export const useJob = defineStore('job', () => {
   }
 
   /** Nothing of it is on its way or waits to be sent, so that it can be fetched anew. */
-  const isIdle = ({ saving, typing }: OpenJob): boolean => stateOf(saving) === 'saved' && Object.keys(typing).length === 0
+  const isIdle = ({ saving, typing }: OpenJob): boolean =>
+    stateOf(saving) === 'saved' && Object.keys(typing).length === 0
 
   /** What was saved before, here or on another device, can be undone too. */
   async function recallHistory(jobId: string): Promise<void> {
     const answer = await ask<HistoryEntry[]>(`/api/jobs/${jobId}/history`)
     const job = jobs.get(jobId)
     if (answer.kind !== 'ok' || !job || job.undo.length > 0 || job.redo.length > 0) return
-    job.undo = answer.data.filter((entry) => entry.version <= job.saving.version).map((entry) => entry.changes).reverse()
+    job.undo = answer.data
+      .filter((entry) => entry.version <= job.saving.version)
+      .map((entry) => entry.changes)
+      .reverse()
   }
 
   /** Takes an event into the saving of a job, and tells what is to be told. */
@@ -113,7 +144,8 @@ export const useJob = defineStore('job', () => {
     const changes = changesBetween(before, next)
     if (changes.length === 0) return
     const now = Date.now()
-    const joins = path !== '' && job.lastEdit.path === path && now - job.lastEdit.at < joinEditsMs && job.undo.length > 0
+    const joins =
+      path !== '' && job.lastEdit.path === path && now - job.lastEdit.at < joinEditsMs && job.undo.length > 0
     const merged = joins ? changesBetween(applyChanges(before, inverseOf(job.undo.at(-1)!)), next) : changes
     job.undo = [...(joins ? job.undo.slice(0, -1) : job.undo), merged].slice(-mostUndo)
     job.redo = []
@@ -135,9 +167,16 @@ export const useJob = defineStore('job', () => {
     keep(id.value)
   }
 
-  const setHead = (name: string, value: string): void => edit((job) => ({ ...job, job: { ...job.job, [name]: value } }), `job/${name}`)
+  const setHead = (name: string, value: string): void =>
+    edit((job) => ({ ...job, job: { ...job.job, [name]: value } }), `job/${name}`)
   const setPartText = (path: PartPath, name: 'name' | 'notes' | 'from' | 'of', value: string): void =>
-    edit((job) => withPart(job, path, ({ [name]: _old, ...rest }) => (value === '' ? rest : { ...rest, [name]: value })), `${path}/${name}`)
+    edit(
+      (job) =>
+        withPart(job, path, ({ [name]: _old, ...rest }) =>
+          value === '' ? rest : { ...rest, [name]: value },
+        ),
+      `${path}/${name}`,
+    )
 
   function addPart(kind: ManyKindId, part: Record<string, unknown> = {}): PartPath {
     let path = ''
@@ -151,7 +190,9 @@ export const useJob = defineStore('job', () => {
 
   /** Gives a part values and a reference from the shelf; what the shelf does not say stays. */
   const fillPart = (path: PartPath, values: AnyPart): void =>
-    edit((job) => withPart(madeOnDemand(path) ? completeJob(job) : job, path, (part) => ({ ...part, ...values })))
+    edit((job) =>
+      withPart(madeOnDemand(path) ? completeJob(job) : job, path, (part) => ({ ...part, ...values })),
+    )
 
   const setNote = (station: PartKindId, text: string): void =>
     edit((job) => {
@@ -188,8 +229,19 @@ export const useJob = defineStore('job', () => {
   function keep(jobId: string): void {
     const job = jobs.get(jobId)
     if (!job) return
-    const { saving: { version, base, document: drafted, unsure, sent }, typing, undo: undoable } = job
-    const draft = { version, base, document: drafted, unsure: sent ? [...unsure, sent] : unsure, typing, undo: undoable }
+    const {
+      saving: { version, base, document: drafted, unsure, sent },
+      typing,
+      undo: undoable,
+    } = job
+    const draft = {
+      version,
+      base,
+      document: drafted,
+      unsure: sent ? [...unsure, sent] : unsure,
+      typing,
+      undo: undoable,
+    }
     job.full = !keepDraft(jobId, draft)
   }
 
@@ -249,11 +301,33 @@ export const useJob = defineStore('job', () => {
   }
 
   return {
-    id, document, save, open, edit, setField, setTyping, setHead, setPartText, setNote, setRules, fillPart, addPart, removePart, undo, redo, resolve, saveNow,
+    id,
+    document,
+    save,
+    open,
+    edit,
+    setField,
+    setTyping,
+    setHead,
+    setPartText,
+    setNote,
+    setRules,
+    fillPart,
+    addPart,
+    removePart,
+    undo,
+    redo,
+    resolve,
+    saveNow,
     version: computed(() => here.value?.saving.version ?? 0),
     typing: computed(() => here.value?.typing ?? {}),
     conflict: computed(() => here.value?.saving.conflict ?? null),
-    notice: computed({ get: () => here.value?.notice ?? '', set: (words: string) => { if (here.value) here.value.notice = words } }),
+    notice: computed({
+      get: () => here.value?.notice ?? '',
+      set: (words: string) => {
+        if (here.value) here.value.notice = words
+      },
+    }),
     canUndo: computed(() => (here.value?.undo.length ?? 0) > 0),
     canRedo: computed(() => (here.value?.redo.length ?? 0) > 0),
   }

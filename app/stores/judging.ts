@@ -19,10 +19,15 @@ export const useJudging = defineStore('judging', () => {
   const trialJudged = shallowRef<JudgedJob | null>(null)
   const trial = shallowRef<RemedyRef | null>(null)
   const problem = ref('')
-  const tried = computed(() => (trial.value && job.document ? applyRemedy(completeJob(job.document), trial.value) : null))
+  const tried = computed(() =>
+    trial.value && job.document ? applyRemedy(completeJob(job.document), trial.value) : null,
+  )
 
   /** Asks the engine for verdicts of a document; news of an older one is passed over. */
-  function asker(what: 'job' | 'trial', into: ShallowRef<JudgedJob | null>): (document: JobDocument | null) => Promise<void> {
+  function asker(
+    what: 'job' | 'trial',
+    into: ShallowRef<JudgedJob | null>,
+  ): (document: JobDocument | null) => Promise<void> {
     let turn = 0
     return async (document) => {
       const mine = ++turn
@@ -45,11 +50,21 @@ export const useJudging = defineStore('judging', () => {
   const askForTrial = asker('trial', trialJudged)
 
   // A trial is of the job as it stood: the next change ends it. Another job is judged from nothing.
-  watch(() => job.id, () => {
-    judged.value = null
-    void theEngine().forget('job')
-  }, { flush: 'sync' })
-  watch(() => job.document, () => { trial.value = null }, { flush: 'sync' })
+  watch(
+    () => job.id,
+    () => {
+      judged.value = null
+      void theEngine().forget('job')
+    },
+    { flush: 'sync' },
+  )
+  watch(
+    () => job.document,
+    () => {
+      trial.value = null
+    },
+    { flush: 'sync' },
+  )
   watch([() => job.document, settings], ([document]) => void askForJob(document), { immediate: true })
   watch(tried, (document) => void askForTrial(document))
 
@@ -58,12 +73,15 @@ export const useJudging = defineStore('judging', () => {
   }
 
   return {
-    rules, settings, trial, tryRemedy,
+    rules,
+    settings,
+    trial,
+    tryRemedy,
     assessment: computed(() => judged.value?.assessment ?? null),
     drawings: computed(() => judged.value?.drawings ?? []),
     /** Whether what needs a run is still that of before. */
     looksAhead: computed(() => judged.value !== null && !judged.value.complete),
     aheadProblem: problem,
-    trialAssessment: computed(() => (trial.value ? trialJudged.value?.assessment ?? null : null)),
+    trialAssessment: computed(() => (trial.value ? (trialJudged.value?.assessment ?? null) : null)),
   }
 })

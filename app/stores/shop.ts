@@ -9,7 +9,7 @@ const unset: Shop = { name: '', rules: {}, units: metric, version: 0 }
 
 function recall(): Shop {
   try {
-    return { ...unset, ...JSON.parse(localStorage.getItem(kept) ?? '{}') as Partial<Shop> }
+    return { ...unset, ...(JSON.parse(localStorage.getItem(kept) ?? '{}') as Partial<Shop>) }
   } catch {
     return unset
   }
@@ -21,7 +21,7 @@ export const useShop = defineStore('shop', () => {
 
   function take(next: Shop): void {
     shop.value = next
-    
+
     localStorage.setItem(kept, JSON.stringify(next))
   }
 

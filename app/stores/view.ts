@@ -12,10 +12,21 @@ export const useView = defineStore('view', () => {
   /** The check that was chosen, else the one that decides. */
   const selectedCheck = computed(() => {
     const { checks = [], decidedBy = null } = judging.assessment ?? {}
-    return checks.find((c) => c.key === selected.value) ?? checks.find((c) => c.key === decidedBy) ?? checks[0] ?? null
+    return (
+      checks.find((c) => c.key === selected.value) ??
+      checks.find((c) => c.key === decidedBy) ??
+      checks[0] ??
+      null
+    )
   })
   /** The value that was asked for: its station shows it even where it was folded away. */
   const wanted = ref<FieldPath | null>(null)
-  watch(() => job.id, () => { selected.value = null }, { flush: 'sync' })
+  watch(
+    () => job.id,
+    () => {
+      selected.value = null
+    },
+    { flush: 'sync' },
+  )
   return { selected, selectedCheck, wanted }
 })

@@ -4,7 +4,17 @@ import type { ShelfRecord } from '../../server/repositories/shelf'
 import type { SheetRow } from '../../server/repositories/sheets'
 import type { Rejudged, ShopSettings as Shop, VerdictChange } from '../../server/repositories/shop'
 
-export type { HistoryEntry, JobRow, PhotoRow, Rejudged, SheetRow, ShelfRecord, Shop, StoredJob, VerdictChange }
+export type {
+  HistoryEntry,
+  JobRow,
+  PhotoRow,
+  Rejudged,
+  SheetRow,
+  ShelfRecord,
+  Shop,
+  StoredJob,
+  VerdictChange,
+}
 
 /** What the server answers when it cannot do what was asked. */
 export interface Refused {
@@ -24,11 +34,16 @@ export async function ask<T>(path: string, init: RequestInit = {}): Promise<Answ
     const response = await fetch(path, init)
     const data: unknown = await response.json()
     if (response.ok) return { kind: 'ok', data: data as T }
-    return response.status >= 500 ? { kind: 'unreachable' } : { kind: 'refused', status: response.status, refused: data as Refused }
+    return response.status >= 500
+      ? { kind: 'unreachable' }
+      : { kind: 'refused', status: response.status, refused: data as Refused }
   } catch {
     return { kind: 'unreachable' }
   }
 }
 
-export const asJson = (method: 'POST' | 'PUT', body: unknown): RequestInit =>
-  ({ method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })
+export const asJson = (method: 'POST' | 'PUT', body: unknown): RequestInit => ({
+  method,
+  headers: { 'content-type': 'application/json' },
+  body: JSON.stringify(body),
+})

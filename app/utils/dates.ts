@@ -1,6 +1,10 @@
 import { beginsAt } from '#core/simulation/run-kinds'
 
-const units: readonly (readonly [Intl.RelativeTimeFormatUnit, number])[] = [['day', 86_400], ['hour', 3600], ['minute', 60]]
+const units: readonly (readonly [Intl.RelativeTimeFormatUnit, number])[] = [
+  ['day', 86_400],
+  ['hour', 3600],
+  ['minute', 60],
+]
 const relative = new Intl.RelativeTimeFormat('en', { numeric: 'auto' })
 
 /** How long ago a moment was, in words. */
@@ -11,7 +15,8 @@ export function ago(iso: string, now = Date.now()): string {
 }
 
 /** Today as people write it. */
-export const today = (): string => new Date().toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' })
+export const today = (): string =>
+  new Date().toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' })
 
 const sinceMidnightS = (t: number): number => t + beginsAt * 3600
 
@@ -25,4 +30,5 @@ export function hourOfRun(t: number): string {
 export const dayOfRun = (t: number): string => `day ${Math.floor(sinceMidnightS(t) / 86_400) + 1}`
 
 /** A moment of a run of so many hours: with its day where there is more than one. */
-export const momentOfRun = (t: number, hours: number): string => (hours > 24 ? `${dayOfRun(t)}, ${hourOfRun(t)}` : hourOfRun(t))
+export const momentOfRun = (t: number, hours: number): string =>
+  hours > 24 ? `${dayOfRun(t)}, ${hourOfRun(t)}` : hourOfRun(t)

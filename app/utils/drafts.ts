@@ -18,7 +18,9 @@ export interface Draft {
 /** A draft that an older version of the application kept. */
 const upToDateDraft = (draft: Draft): Draft => ({
   ...draft,
-  base: jobUpToDate(draft.base), document: jobUpToDate(draft.document), unsure: draft.unsure?.map(jobUpToDate),
+  base: jobUpToDate(draft.base),
+  document: jobUpToDate(draft.document),
+  unsure: draft.unsure?.map(jobUpToDate),
   undo: draft.undo.map((changes) => changes.map(changeUpToDate)),
 })
 const jobUpToDate = (job: JobDocument): JobDocument => upToDate(job as never) as unknown as JobDocument

@@ -1,6 +1,8 @@
 import { decodeText } from '#core/formats/bytes'
 
-export type TakenText = { readonly name: string; readonly text: string; readonly problem?: undefined } | { readonly name: string; readonly problem: string }
+export type TakenText =
+  | { readonly name: string; readonly text: string; readonly problem?: undefined }
+  | { readonly name: string; readonly problem: string }
 
 /**
  * Text of the file somebody has just chosen, or what is wrong with it in words; null when nothing was chosen.
@@ -12,17 +14,23 @@ export async function takeText(event: Event, mostMb: number): Promise<TakenText 
   input.value = ''
   if (!file) return null
   const { name } = file
-  if (file.size > mostMb * 1024 * 1024) return { name, problem: `${name} is larger than ${mostMb} MB. Nothing was taken.` }
+  if (file.size > mostMb * 1024 * 1024)
+    return { name, problem: `${name} is larger than ${mostMb} MB. Nothing was taken.` }
   const decoded = decodeText(new Uint8Array(await file.arrayBuffer()))
-  return decoded.ok ? { name, text: decoded.text } : { name, problem: `${name}: ${decoded.error}. Nothing was taken.` }
+  return decoded.ok
+    ? { name, text: decoded.text }
+    : { name, problem: `${name}: ${decoded.error}. Nothing was taken.` }
 }
 
-interface ReadRows { readonly problems: readonly { readonly line: number; readonly column?: string; readonly reason: string }[] }
+interface ReadRows {
+  readonly problems: readonly { readonly line: number; readonly column?: string; readonly reason: string }[]
+}
 
 /** What is wrong with a table read from a file, in words: its first fault, or that it is empty; null when it is good. */
 export function tableProblem(name: string, read: ReadRows, count: number): string | null {
   const first = read.problems[0]
-  if (first) return `${name}: line ${first.line}${first.column ? `, ${first.column}` : ''}: ${first.reason}. Nothing was taken.`
+  if (first)
+    return `${name}: line ${first.line}${first.column ? `, ${first.column}` : ''}: ${first.reason}. Nothing was taken.`
   return count === 0 ? `${name}: there are no readings in it. Nothing was taken.` : null
 }
 

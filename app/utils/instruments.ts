@@ -23,10 +23,16 @@ export const standInInstrument = (speed: number): ShuntInstrument => ({
     let source: EventSource | null = null
     let timer: ReturnType<typeof setTimeout> | undefined
     const connect = (): void => {
-      source = new EventSource(`/api/instruments/shunt?${new URLSearchParams({ from: String(received), speed: String(speed) })}`)
+      source = new EventSource(
+        `/api/instruments/shunt?${new URLSearchParams({ from: String(received), speed: String(speed) })}`,
+      )
       source.onopen = () => events.state('connected')
       source.onmessage = ({ data }) => {
-        const readings = (JSON.parse(String(data)) as [number, number, number][]).map(([t, amps, volts]) => ({ t, amps, volts }))
+        const readings = (JSON.parse(String(data)) as [number, number, number][]).map(([t, amps, volts]) => ({
+          t,
+          amps,
+          volts,
+        }))
         received += readings.length
         events.readings(readings)
       }

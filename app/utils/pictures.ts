@@ -11,5 +11,7 @@ export async function smallerPicture(file: Blob): Promise<Blob | null> {
   canvas.height = Math.max(1, Math.round(bitmap.height * scale))
   canvas.getContext('2d')!.drawImage(bitmap, 0, 0, canvas.width, canvas.height)
   bitmap.close()
-  return new Promise((resolve) => { canvas.toBlob(resolve, 'image/jpeg', quality) })
+  return new Promise((resolve) => {
+    canvas.toBlob(resolve, 'image/jpeg', quality)
+  })
 }

@@ -1,7 +1,8 @@
 import type { ListedPart } from '#core/job/specified'
 import type { Write } from '#core/units/format'
 
-const amountOf = ({ quantity, unit }: ListedPart): string => (unit === 'm' ? `${quantity} m of ` : quantity > 1 ? `${quantity} × ` : '')
+const amountOf = ({ quantity, unit }: ListedPart): string =>
+  unit === 'm' ? `${quantity} m of ` : quantity > 1 ? `${quantity} × ` : ''
 
 /** A part to be bought in a line: how many, what, and for how much. */
 export const partWords = (part: ListedPart, q: Write): string =>

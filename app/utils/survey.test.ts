@@ -14,16 +14,24 @@ describe('a station', () => {
     const job = withValues(goodJob(), { 'use/negatives': 'common' })
     expect(stationState(job, 'use', [])).toBe('done')
     expect(stationState(job, 'houseBank', [])).toBe('gaps')
-    expect(stationState(withValues(job, { 'place/coldestC': null }), 'place', ['place/coldestC'])).toBe('matters')
+    expect(stationState(withValues(job, { 'place/coldestC': null }), 'place', ['place/coldestC'])).toBe(
+      'matters',
+    )
     expect(stationState(job, 'inverters', ['place/coldestC'])).toBe('done')
   })
 
   it('says in a few words what it holds', () => {
-    const job = withValues(goodJob(), { 'houseBank/parallel': 2, 'houseBank/ahEach': 110, 'houseBank/chemistry': 'flooded' })
+    const job = withValues(goodJob(), {
+      'houseBank/parallel': 2,
+      'houseBank/ahEach': 110,
+      'houseBank/chemistry': 'flooded',
+    })
     expect(stationSummary(job, 'houseBank', q)).toBe('2 × 110 Ah, Flooded')
     expect(stationSummary(job, 'inverters', q)).toBe('none entered')
     expect(stationSummary(emptyJob('1'), 'place', q)).toBe('nothing known yet')
-    expect(stationSummary(withMeasured(job, 'chargers', {}, { name: 'Spare' }), 'chargers', q)).toBe('2 entered')
+    expect(stationSummary(withMeasured(job, 'chargers', {}, { name: 'Spare' }), 'chargers', q)).toBe(
+      '2 entered',
+    )
   })
 
   it('asks a link only what its kind has', () => {
@@ -36,7 +44,9 @@ describe('values', () => {
   it('are shown with their unit or in words', () => {
     expect(shownValue(partKinds.chargers.fields.absorptionV, 14.4, q)).toBe('14.4 V')
     expect(shownValue(partKinds.links.fields.kind, 'vsr', q)).toBe('Voltage-sensed relay')
-    expect(shownValue(partKinds.alternators.fields.driveTally, [{ minutes: 5, volts: 14.4 }], q)).toBe('5 at 14.4')
+    expect(shownValue(partKinds.alternators.fields.driveTally, [{ minutes: 5, volts: 14.4 }], q)).toBe(
+      '5 at 14.4',
+    )
     expect(shownValue(partKinds.chargers.fields.absorptionV, null, q)).toBe('')
   })
 
@@ -50,5 +60,10 @@ describe('values', () => {
 
 describe('moments', () => {
   const now = Date.parse('2026-11-24T12:00:00Z')
-  it.each([['2026-11-24T11:59:50Z', 'just now'], ['2026-11-24T11:57:00Z', '3 minutes ago'], ['2026-11-24T09:00:00Z', '3 hours ago'], ['2026-11-23T11:00:00Z', 'yesterday']])('%s is %s', (iso, words) => expect(ago(iso, now)).toBe(words))
+  it.each([
+    ['2026-11-24T11:59:50Z', 'just now'],
+    ['2026-11-24T11:57:00Z', '3 minutes ago'],
+    ['2026-11-24T09:00:00Z', '3 hours ago'],
+    ['2026-11-23T11:00:00Z', 'yesterday'],
+  ])('%s is %s', (iso, words) => expect(ago(iso, now)).toBe(words))
 })

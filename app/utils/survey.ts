@@ -13,19 +13,32 @@ export const askedFields = (kind: PartKindId, part: AnyPart): [string, Field][] 
  * Fields of a part that are folded away when its station opens: seldom needed, not entered and deciding nothing. What is
  * folded then stays folded until the person unfolds it, whatever is typed or judged meanwhile.
  */
-export const foldedNames = (kind: PartKindId, part: AnyPart, matters: (name: string) => boolean): ReadonlySet<string> =>
-  new Set(Object.entries((partKinds[kind] as PartKind).fields).flatMap(([name, field]) => (field.detail && !isKnown(part, name) && !matters(name) ? [name] : [])))
+export const foldedNames = (
+  kind: PartKindId,
+  part: AnyPart,
+  matters: (name: string) => boolean,
+): ReadonlySet<string> =>
+  new Set(
+    Object.entries((partKinds[kind] as PartKind).fields).flatMap(([name, field]) =>
+      field.detail && !isKnown(part, name) && !matters(name) ? [name] : [],
+    ),
+  )
 
 export { shownValue }
 
-export type ReadValue<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly error: string }
+export type ReadValue<T> =
+  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly error: string }
 
 /** Reads a quantity for a field, held to what can be true at all. */
 export function readQuantity(field: Field, input: string, units: DisplayUnits): ReadValue<number> {
   if (field.type !== 'quantity') return { ok: false, error: 'This is no number' }
   const parsed = parseQuantity(input, field.unit, units)
   const [least, most] = field.limits
-  if (parsed.ok && (parsed.value < least || parsed.value > most)) return { ok: false, error: `Cannot be: between ${formatQuantity(least, field.unit, units)} and ${formatQuantity(most, field.unit, units)}` }
+  if (parsed.ok && (parsed.value < least || parsed.value > most))
+    return {
+      ok: false,
+      error: `Cannot be: between ${formatQuantity(least, field.unit, units)} and ${formatQuantity(most, field.unit, units)}`,
+    }
   return parsed
 }
 
@@ -37,21 +50,42 @@ export function usualHow(field: Field): How {
 }
 
 export type StationState = 'done' | 'gaps' | 'matters'
-export const stationStateWord: Record<StationState, string> = { done: 'done', gaps: 'gaps that do not matter', matters: 'something to measure' }
+export const stationStateWord: Record<StationState, string> = {
+  done: 'done',
+  gaps: 'gaps that do not matter',
+  matters: 'something to measure',
+}
 
-const isKnown = (part: AnyPart, name: string): boolean => (part[name] as Known<unknown> | undefined)?.value != null
+const isKnown = (part: AnyPart, name: string): boolean =>
+  (part[name] as Known<unknown> | undefined)?.value != null
 
 /** How a station stands: what is missing there, and whether it decides anything. */
 export function stationState(job: JobDocument, kind: PartKindId, toMeasure: readonly string[]): StationState {
   if (toMeasure.some((path) => path.startsWith(`${kind}/`))) return 'matters'
-  const complete = partsOf(job, kind).every(({ part }) => askedFields(kind, part).every(([name, field]) => isKnown(part, name) || field.type === 'rows' || field.otherwise !== undefined))
+  const complete = partsOf(job, kind).every(({ part }) =>
+    askedFields(kind, part).every(
+      ([name, field]) => isKnown(part, name) || field.type === 'rows' || field.otherwise !== undefined,
+    ),
+  )
   return complete ? 'done' : 'gaps'
 }
 
 const brief: Readonly<Partial<Record<PartKindId, readonly string[]>>> = {
-  use: ['daysAway', 'dailyAh', 'dcAtOnceA'], solar: ['panelW'], sources: ['largestA'], generators: ['watts'], loads: [], houseBank: ['parallel', 'ahEach', 'chemistry'], startingBatteries: ['ah', 'chemistry'],
-  alternators: ['ratedA', 'regulatorV'], links: ['kind'], chargers: ['ratedA', 'absorptionV'], inverters: ['continuousW'],
-  place: ['where', 'coldestC', 'hottestC'], candidate: ['ahEach', 'chemistry'], devices: ['tripV'], conductors: [],
+  use: ['daysAway', 'dailyAh', 'dcAtOnceA'],
+  solar: ['panelW'],
+  sources: ['largestA'],
+  generators: ['watts'],
+  loads: [],
+  houseBank: ['parallel', 'ahEach', 'chemistry'],
+  startingBatteries: ['ah', 'chemistry'],
+  alternators: ['ratedA', 'regulatorV'],
+  links: ['kind'],
+  chargers: ['ratedA', 'absorptionV'],
+  inverters: ['continuousW'],
+  place: ['where', 'coldestC', 'hottestC'],
+  candidate: ['ahEach', 'chemistry'],
+  devices: ['tripV'],
+  conductors: [],
 }
 
 /** What a station holds, in a few words. */

@@ -12,7 +12,12 @@ export function pairs(t: readonly number[], values: readonly number[]): Float64A
  * @param t seconds since the start, rising
  * @param endS length of the run, s: a last day that is not whole stands there at the latest
  */
-export function daily(t: readonly number[], values: readonly number[], choose: (a: number, b: number) => number, endS: number): Float64Array {
+export function daily(
+  t: readonly number[],
+  values: readonly number[],
+  choose: (a: number, b: number) => number,
+  endS: number,
+): Float64Array {
   const days = new Map<number, number>()
   for (let n = 0; n < t.length; n++) {
     if (!Number.isFinite(values[n]!)) continue
@@ -20,7 +25,10 @@ export function daily(t: readonly number[], values: readonly number[], choose: (
     const day = Math.max(0, Math.ceil(t[n]! / 86_400) - 1)
     days.set(day, days.has(day) ? choose(days.get(day)!, values[n]!) : values[n]!)
   }
-  return pairs([...days.keys()].map((day) => Math.min((day + 0.5) * 86_400, endS)), [...days.values()])
+  return pairs(
+    [...days.keys()].map((day) => Math.min((day + 0.5) * 86_400, endS)),
+    [...days.values()],
+  )
 }
 
 /** Value of a line at the point nearest to a time. */

@@ -13,7 +13,16 @@ import { isWorse, verdicts, worst } from '#core/system/verdict'
 
 const q = writerIn(metric)
 const folder = new URL('../../demo/jobs/', import.meta.url)
-const demo = (start: string): JobDocument => JSON.parse(readFileSync(new URL(readdirSync(folder).find((name) => name.startsWith(start))!, folder), 'utf8')) as JobDocument
+const demo = (start: string): JobDocument =>
+  JSON.parse(
+    readFileSync(
+      new URL(
+        readdirSync(folder).find((name) => name.startsWith(start))!,
+        folder,
+      ),
+      'utf8',
+    ),
+  ) as JobDocument
 const verdictOf = (job: JobDocument, key: string) => assess(job).checks.find((c) => c.key === key)?.verdict
 
 describe('verdicts', () => {
@@ -52,14 +61,24 @@ describe('the rescue van', () => {
 
   it('has charging at −18 °C caught on every path', () => {
     const cold = assess(job).checks.filter((c) => c.id === 'cold.charge-cut')
-    expect(cold.map((c) => [c.lane, c.verdict])).toEqual([['chargers/charger-1', 'suits-once-changed'], ['links/link-1', 'suits-once-changed']])
+    expect(cold.map((c) => [c.lane, c.verdict])).toEqual([
+      ['chargers/charger-1', 'suits-once-changed'],
+      ['links/link-1', 'suits-once-changed'],
+    ])
     expect(cold[0]!.summary).toContain('−18 °C')
   })
 
   it('without its regulator voltage asks for it first, and only where it decides', () => {
     const cleared = assess(withField(job, 'alternators/alternator-1/regulatorV', { value: null }))
     const open = cleared.checks.filter((c) => c.verdict === 'measure-first').map((c) => c.id)
-    expect(open.toSorted()).toEqual(['alternator.acceptance', 'alternator.heat', 'alternator.voltage', 'battery.autonomy', 'cold.rate', 'link.vsr-never-closes'])
+    expect(open.toSorted()).toEqual([
+      'alternator.acceptance',
+      'alternator.heat',
+      'alternator.voltage',
+      'battery.autonomy',
+      'cold.rate',
+      'link.vsr-never-closes',
+    ])
     expect(cleared.measureNext[0]).toMatchObject({ path: 'alternators/alternator-1/regulatorV' })
     expect(cleared.measureNext[0]!.settles).toHaveLength(6)
     expect(cleared.checks.find((c) => c.id === 'link.vsr-never-opens')!.verdict).toBe('does-not-suit')
@@ -70,7 +89,10 @@ describe('the library bus', () => {
   it('is judged as 24 V chassis and 12 V house', () => {
     const { checks, verdict } = assess(demo('0424'))
     expect(verdict).toBe('measure-first')
-    expect(checks.find((c) => c.id === 'dcdc.voltages')).toMatchObject({ verdict: 'suits', formula: expect.stringContaining('alternator 24 V, bank 12 V') as string })
+    expect(checks.find((c) => c.id === 'dcdc.voltages')).toMatchObject({
+      verdict: 'suits',
+      formula: expect.stringContaining('alternator 24 V, bank 12 V') as string,
+    })
     expect(checks.find((c) => c.id === 'dcdc.output')!.compared[0].value).toBeCloseTo(22.7, 1)
   })
 
@@ -89,7 +111,11 @@ describe('the canal tug', () => {
     const { verdict, changes, lanes, overrides } = assess(job)
     expect(verdict).toBe('suits-once-changed')
     expect(changes.map((c) => c.id)).toEqual(['mixed.conditions'])
-    expect(lanes.map((l) => [l.id, l.verdict])).toEqual([['chargers/charger-1', 'suits'], ['solar/array-1', 'suits'], ['sources/source-1', 'suits']])
+    expect(lanes.map((l) => [l.id, l.verdict])).toEqual([
+      ['chargers/charger-1', 'suits'],
+      ['solar/array-1', 'suits'],
+      ['sources/source-1', 'suits'],
+    ])
     expect(overrides).toEqual({ mixedSchool: 'hybrid' })
   })
   it('does not suit under the shop’s own school, which parts lead and lithium', () => {
@@ -103,7 +129,9 @@ describe('the theatre trailer', () => {
   it('asks more of its inverter than the battery’s protection gives, by how much and for how long', () => {
     const { verdict, reason, decidedBy } = assess(job)
     expect([verdict, decidedBy]).toEqual(['does-not-suit', 'battery.discharge@candidate'])
-    expect(reason).toContain('The loads draw up to 264 A and the battery gives 100 A: 164 A too much. What is usable would last 18 min at that.')
+    expect(reason).toContain(
+      'The loads draw up to 264 A and the battery gives 100 A: 164 A too much. What is usable would last 18 min at that.',
+    )
   })
   it('is held by its cable and plug, which the stack names', () => {
     const [, tow] = drawLanes(job, {}, assess(job))
@@ -119,35 +147,61 @@ describe('the sidecar outfit', () => {
     expect(reason).toContain('Workshop charger equalises at 15.8 V')
     const ids = checks.map((c) => c.id)
     expect(ids).toEqual(expect.arrayContaining(['battery.starter-rated', 'cold.layup']))
-    for (const id of ['battery.cranking', 'battery.monitor', 'battery.autonomy']) expect(ids).not.toContain(id)
+    for (const id of ['battery.cranking', 'battery.monitor', 'battery.autonomy'])
+      expect(ids).not.toContain(id)
     expect(checks.find((c) => c.id === 'cold.layup')!.summary).toContain('31.2 weeks')
   })
 })
 
 describe('a 24 V house bank of two 12 V batteries in series', () => {
   const job = withValues(goodJob(), {
-    'houseBank/nominalV': '24', 'candidate/series': 2, 'place/depthMm': 510, 'chargers/charger-1/absorptionV': 28.8, 'chargers/charger-1/floatV': 27,
-    'links/link-1/outputV': '24', 'links/link-1/absorptionV': 28.8, 'links/link-1/ratedA': 15,
+    'houseBank/nominalV': '24',
+    'candidate/series': 2,
+    'place/depthMm': 510,
+    'chargers/charger-1/absorptionV': 28.8,
+    'chargers/charger-1/floatV': 27,
+    'links/link-1/outputV': '24',
+    'links/link-1/absorptionV': 28.8,
+    'links/link-1/ratedA': 15,
   })
 
   it('is judged at twice the voltages, by a 12 to 24 V unit', () => {
     expect(assess(job)).toMatchObject({ verdict: 'suits' })
-    expect(verdictOf(withValues(job, { 'chargers/charger-1/absorptionV': 14.4 }), 'charger.absorption@chargers/charger-1')).toBe('does-not-suit')
-    expect(verdictOf(withValues(job, { 'links/link-1/outputV': '12' }), 'dcdc.voltages@links/link-1')).toBe('does-not-suit')
+    expect(
+      verdictOf(
+        withValues(job, { 'chargers/charger-1/absorptionV': 14.4 }),
+        'charger.absorption@chargers/charger-1',
+      ),
+    ).toBe('does-not-suit')
+    expect(verdictOf(withValues(job, { 'links/link-1/outputV': '12' }), 'dcdc.voltages@links/link-1')).toBe(
+      'does-not-suit',
+    )
   })
 
   it('has its unknowns and its ruler at twice the voltages', () => {
     const open = withValues(job, { 'chargers/charger-1/absorptionV': null })
     const { ruler } = drawLanes(open, {}, assess(open))[0]!
-    expect([ruler.from, ruler.to, ...ruler.window.map((v) => v.toFixed(1)), ruler.absoluteV]).toEqual([24, 32, '28.4', '29.2', 29.6])
-    expect(ruler.marks.find((m) => m.label === 'absorb')).toMatchObject({ low: 27.6, high: 30, unknown: true })
+    expect([ruler.from, ruler.to, ...ruler.window.map((v) => v.toFixed(1)), ruler.absoluteV]).toEqual([
+      24,
+      32,
+      '28.4',
+      '29.2',
+      29.6,
+    ])
+    expect(ruler.marks.find((m) => m.label === 'absorb')).toMatchObject({
+      low: 27.6,
+      high: 30,
+      unknown: true,
+    })
   })
 })
 
 describe('unknowns', () => {
   it('say which values give which verdict, with the edge between', () => {
     const job = withValues(goodJob(), { 'chargers/charger-1/absorptionV': null })
-    const { deciding } = assess(job).checks.find((c) => c.id === 'charger.absorption' && c.on === 'chargers/charger-1')!
+    const { deciding } = assess(job).checks.find(
+      (c) => c.id === 'charger.absorption' && c.on === 'chargers/charger-1',
+    )!
     expect(deciding).toHaveLength(1)
     expect(deciding[0]!.bands.map((b) => b.verdict)).toEqual(['does-not-suit', 'suits', 'does-not-suit'])
     expect(deciding[0]!.bands[1]!.from).toBeCloseTo(14.2, 2)
@@ -163,7 +217,10 @@ describe('unknowns', () => {
   })
 
   it('are ordered by verdicts settled', () => {
-    const job = withValues(straightJob({ kind: 'solenoid' }), { 'alternators/alternator-1/regulatorV': null, 'chargers/charger-1/floatV': null })
+    const job = withValues(straightJob({ kind: 'solenoid' }), {
+      'alternators/alternator-1/regulatorV': null,
+      'chargers/charger-1/floatV': null,
+    })
     const counts = assess(job).measureNext.map((m) => m.settles.length)
     expect(counts).toEqual(counts.toSorted((a, b) => b - a))
     expect(counts[0]).toBeGreaterThan(1)
@@ -178,8 +235,15 @@ describe('unknowns', () => {
 
 describe('readings of an alternator’s case', () => {
   it('are judged with the rating that stands beside them, whatever it was before', () => {
-    const readings = [{ amps: 60, rpm: 4000, minutes: 30, celsius: 82 }, { amps: 80, rpm: 4500, minutes: 60, celsius: 92 }]
-    const rated = (amps: number): JobDocument => withValues(straightJob({ closesV: 13.3, opensV: 12.8 }), { 'alternators/alternator-1/ratedA': amps, 'alternators/alternator-1/temperatureReadings': readings })
+    const readings = [
+      { amps: 60, rpm: 4000, minutes: 30, celsius: 82 },
+      { amps: 80, rpm: 4500, minutes: 60, celsius: 92 },
+    ]
+    const rated = (amps: number): JobDocument =>
+      withValues(straightJob({ closesV: 13.3, opensV: 12.8 }), {
+        'alternators/alternator-1/ratedA': amps,
+        'alternators/alternator-1/temperatureReadings': readings,
+      })
     const heatOf = (job: JobDocument) => assess(job).checks.find((c) => c.id === 'alternator.heat')!.compared
     heatOf(rated(120))
     expect(heatOf(rated(60))).toEqual(heatOf(JSON.parse(JSON.stringify(rated(60))) as JobDocument))
@@ -188,39 +252,68 @@ describe('readings of an alternator’s case', () => {
 })
 
 describe('any job', () => {
-  const fieldsToClear = fc.subarray(Object.keys(partKinds).flatMap((kind) => Object.keys((partKinds[kind as keyof typeof partKinds] as PartKind).fields).map((name) => [kind, name] as const)), { maxLength: 12 })
-  const start = fc.constantFrom(...['0417', '0421', '0424', '0427', '0430', '0433'].map(demo), goodJob(), straightJob({ kind: 'diode', dropV: 0.6 }))
+  const fieldsToClear = fc.subarray(
+    Object.keys(partKinds).flatMap((kind) =>
+      Object.keys((partKinds[kind as keyof typeof partKinds] as PartKind).fields).map(
+        (name) => [kind, name] as const,
+      ),
+    ),
+    { maxLength: 12 },
+  )
+  const start = fc.constantFrom(
+    ...['0417', '0421', '0424', '0427', '0430', '0433'].map(demo),
+    goodJob(),
+    straightJob({ kind: 'diode', dropV: 0.6 }),
+  )
 
-  const cleared = (job: JobDocument, fields: readonly (readonly [string, string])[]): JobDocument => fields.reduce((next, [kind, name]) => {
-    const many = (partKinds[kind as keyof typeof partKinds] as PartKind).many
-    const paths = many ? Object.keys(next[kind as 'chargers']).map((id) => `${kind}/${id}`) : [kind]
-    return paths.reduce((j, path) => withPart(j, path, (part) => ({ ...part, [name]: { value: null } })), next)
-  }, job)
+  const cleared = (job: JobDocument, fields: readonly (readonly [string, string])[]): JobDocument =>
+    fields.reduce((next, [kind, name]) => {
+      const many = (partKinds[kind as keyof typeof partKinds] as PartKind).many
+      const paths = many ? Object.keys(next[kind as 'chargers']).map((id) => `${kind}/${id}`) : [kind]
+      return paths.reduce(
+        (j, path) => withPart(j, path, (part) => ({ ...part, [name]: { value: null } })),
+        next,
+      )
+    }, job)
 
   it('with values taken out is still judged, and never better than Measure first allows', () => {
-    fc.assert(fc.property(start, fieldsToClear, (job, fields) => {
-      const result = assess(cleared(job, fields), {}, { quick: true })
-      expect(verdicts).toContain(result.verdict)
-      for (const c of result.checks) {
-        expect(c.deciding.length > 0).toBe(c.verdict === 'measure-first')
-        expect(`${c.formula}${c.summary}`).not.toMatch(/NaN|Infinity|undefined/)
-      }
-      expect(drawLanes(cleared(job, fields), {}, result)).toHaveLength(result.lanes.length)
-    }), { numRuns: 150 })
+    fc.assert(
+      fc.property(start, fieldsToClear, (job, fields) => {
+        const result = assess(cleared(job, fields), {}, { quick: true })
+        expect(verdicts).toContain(result.verdict)
+        for (const c of result.checks) {
+          expect(c.deciding.length > 0).toBe(c.verdict === 'measure-first')
+          expect(`${c.formula}${c.summary}`).not.toMatch(/NaN|Infinity|undefined/)
+        }
+        expect(drawLanes(cleared(job, fields), {}, result)).toHaveLength(result.lanes.length)
+      }),
+      { numRuns: 150 },
+    )
   })
 
   it('that holds over all values of an unknown holds at each of them', () => {
-    fc.assert(fc.property(start, fc.double({ min: 0, max: 1, noNaN: true }), (job, at) => {
-      const path = 'alternators/alternator-1/regulatorV'
-      const scale = job.alternators['alternator-1']?.nominalV?.value === '24' ? 2 : 1
-      const open = assess(withField(job, path, { value: null }), {}, { quick: true })
-      const seen = [job.alternators['alternator-1']?.lowestV?.value ?? 13.6, job.alternators['alternator-1']?.highestV?.value ?? 14.6]
-      const known = assess(withField(job, path, { value: (seen[0]! + (seen[1]! - seen[0]!) * at) * scale, how: 'measured' }), {}, { quick: true })
-      for (const c of known.checks) {
-        const before = open.checks.find((o) => o.key === c.key)
-        if (before && before.verdict !== 'measure-first') expect({ key: c.key, verdict: c.verdict }).toEqual({ key: c.key, verdict: before.verdict })
-      }
-    }), { numRuns: 150 })
+    fc.assert(
+      fc.property(start, fc.double({ min: 0, max: 1, noNaN: true }), (job, at) => {
+        const path = 'alternators/alternator-1/regulatorV'
+        const scale = job.alternators['alternator-1']?.nominalV?.value === '24' ? 2 : 1
+        const open = assess(withField(job, path, { value: null }), {}, { quick: true })
+        const seen = [
+          job.alternators['alternator-1']?.lowestV?.value ?? 13.6,
+          job.alternators['alternator-1']?.highestV?.value ?? 14.6,
+        ]
+        const known = assess(
+          withField(job, path, { value: (seen[0]! + (seen[1]! - seen[0]!) * at) * scale, how: 'measured' }),
+          {},
+          { quick: true },
+        )
+        for (const c of known.checks) {
+          const before = open.checks.find((o) => o.key === c.key)
+          if (before && before.verdict !== 'measure-first')
+            expect({ key: c.key, verdict: c.verdict }).toEqual({ key: c.key, verdict: before.verdict })
+        }
+      }),
+      { numRuns: 150 },
+    )
   })
 
   it('gives the same assessment twice, and leaves the job as it was', () => {
@@ -232,11 +325,24 @@ describe('any job', () => {
 })
 
 describe('remedies', () => {
-  const troubled = [demo('0417'), demo('0421'), demo('0427'), demo('0430'), demo('0433'), withoutPart(goodJob(), 'links/link-1'), withMeasured(straightJob({ kind: 'diode', dropV: 0.7 }), 'inverters', { continuousW: 2500, efficiency: 90 })]
+  const troubled = [
+    demo('0417'),
+    demo('0421'),
+    demo('0427'),
+    demo('0430'),
+    demo('0433'),
+    withoutPart(goodJob(), 'links/link-1'),
+    withMeasured(straightJob({ kind: 'diode', dropV: 0.7 }), 'inverters', {
+      continuousW: 2500,
+      efficiency: 90,
+    }),
+  ]
 
   it('that change the job settle the check they stand first on', () => {
     for (const job of troubled) {
-      for (const c of assess(job).checks.filter((r) => r.verdict === 'suits-once-changed' && canTry(r.remedies[0]!))) {
+      for (const c of assess(job).checks.filter(
+        (r) => r.verdict === 'suits-once-changed' && canTry(r.remedies[0]!),
+      )) {
         const after = assess(applyRemedy(job, c.remedies[0]!)).checks.find((r) => r.key === c.key)
         expect({ key: c.key, verdict: after?.verdict ?? 'suits' }).toEqual({ key: c.key, verdict: 'suits' })
       }
@@ -246,12 +352,15 @@ describe('remedies', () => {
   it('leave the survey as it is', () => {
     const job = demo('0417')
     const copy = JSON.stringify(job)
-    for (const c of assess(job).checks) for (const remedy of c.remedies.filter(canTry)) expect(applyRemedy(job, remedy)).not.toBe(job)
+    for (const c of assess(job).checks)
+      for (const remedy of c.remedies.filter(canTry)) expect(applyRemedy(job, remedy)).not.toBe(job)
     expect(JSON.stringify(job)).toBe(copy)
   })
 
   it('have names without gaps', () => {
-    for (const job of troubled) for (const c of assess(job).checks) for (const remedy of c.remedies) expect(remedyLabel(remedy, q)).not.toMatch(/undefined|NaN|–/)
+    for (const job of troubled)
+      for (const c of assess(job).checks)
+        for (const remedy of c.remedies) expect(remedyLabel(remedy, q)).not.toMatch(/undefined|NaN|–/)
   })
 
   it('a DC-DC is sized so that neither battery nor alternator is overdrawn', () => {
@@ -269,7 +378,11 @@ describe('the instruments', () => {
     const drawings = drawLanes(job, {}, assess(job))
     expect(new Set(drawings.map((d) => `${d.ruler.from} ${d.ruler.to}`)).size).toBe(1)
     const [shore, alternator] = drawings
-    expect(shore!.ruler.marks.map((m) => [m.label, m.low, m.verdict])).toEqual([['float', 13.5, 'suits'], ['absorb', 14.4, 'suits'], ['equalise', 15.5, 'suits-once-changed']])
+    expect(shore!.ruler.marks.map((m) => [m.label, m.low, m.verdict])).toEqual([
+      ['float', 13.5, 'suits'],
+      ['absorb', 14.4, 'suits'],
+      ['equalise', 15.5, 'suits-once-changed'],
+    ])
     expect(alternator!.ruler.marks[0]!.low).toBeCloseTo(13.7)
   })
 
@@ -283,11 +396,22 @@ describe('the instruments', () => {
   })
 
   it('draw the compensated voltage that the check compares', () => {
-    const job = withValues(goodJob(), { 'chargers/charger-1/compensation': 'fixed', 'chargers/charger-1/compensationMv': 4, 'place/coldestC': 0, 'place/hottestC': 26 })
+    const job = withValues(goodJob(), {
+      'chargers/charger-1/compensation': 'fixed',
+      'chargers/charger-1/compensationMv': 4,
+      'place/coldestC': 0,
+      'place/hottestC': 26,
+    })
     const assessment = assess(job)
     const marks = drawLanes(job, {}, assessment)[0]!.ruler.marks
-    const compared = assessment.checks.find((c) => c.id === 'charger.temperature-compensation' && c.on === 'chargers/charger-1')!.compared[0].value
-    expect(marks.find((m) => m.label === 'in the cold')).toMatchObject({ low: compared, high: compared, verdict: 'does-not-suit' })
+    const compared = assessment.checks.find(
+      (c) => c.id === 'charger.temperature-compensation' && c.on === 'chargers/charger-1',
+    )!.compared[0].value
+    expect(marks.find((m) => m.label === 'in the cold')).toMatchObject({
+      low: compared,
+      high: compared,
+      verdict: 'does-not-suit',
+    })
     expect(compared).toBeCloseTo(15, 6)
   })
 

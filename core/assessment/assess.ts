@@ -60,22 +60,36 @@ export interface Question {
 /** Every question there is about a job, in the order of the checks. */
 export function questionsOf(facts: Facts): Question[] {
   const system = usualSystem(facts)
-  return allChecks.flatMap((check) => subjectsOf[check.about](system).map((subject, place) => ({ check, place, on: subject.path })))
+  return allChecks.flatMap((check) =>
+    subjectsOf[check.about](system).map((subject, place) => ({ check, place, on: subject.path })),
+  )
 }
 
 const takesTime = ({ check }: Question): boolean => check.takesTime === true
 
 /** An assessment from its results. */
 export function assessmentOf(facts: Facts, checks: readonly CheckResult[]): Assessment {
-  const lanes = usualSystem(facts).lanes.map(({ id, name }) => laneResult(id, name, checks.filter((c) => c.lane === id)))
+  const lanes = usualSystem(facts).lanes.map(({ id, name }) =>
+    laneResult(
+      id,
+      name,
+      checks.filter((c) => c.lane === id),
+    ),
+  )
   const own = checks.filter((c) => c.lane === null)
-  const verdict = lanes.length === 0 ? worst(['measure-first', ...own.map((c) => c.verdict)]) : worst(checks.map((c) => c.verdict))
+  const verdict =
+    lanes.length === 0
+      ? worst(['measure-first', ...own.map((c) => c.verdict)])
+      : worst(checks.map((c) => c.verdict))
   const deciding = checks.filter((c) => c.verdict === verdict)
   const changes = changesOf(checks)
   return {
-    verdict, checks, lanes, changes,
+    verdict,
+    checks,
+    lanes,
+    changes,
     headline: headlineOf(verdict, changes.length),
-    decidedBy: verdict === 'suits' ? null : deciding[0]?.key ?? null,
+    decidedBy: verdict === 'suits' ? null : (deciding[0]?.key ?? null),
     reason: reasonOf(verdict, deciding, lanes.length),
     battery: { verdict: worst(own.map((c) => c.verdict)), checks: own.map((c) => c.key) },
     measureNext: measureNext(facts.job, checks),
@@ -99,28 +113,42 @@ const resultsOf = (facts: Facts, questions: readonly Question[]): CheckResult[] 
   questions.flatMap(({ check, place }) => judgeCheck(check, place, facts).result ?? [])
 
 /** Results of the checks alone that need a run of the system. */
-export const resultsAhead = (facts: Facts): CheckResult[] => resultsOf(facts, questionsOf(facts).filter(takesTime))
+export const resultsAhead = (facts: Facts): CheckResult[] =>
+  resultsOf(facts, questionsOf(facts).filter(takesTime))
 
 /** The verdicts of every check that needs no run, without words or evidence: several times as fast as {@link assess}, and the same verdicts. */
 export const findingsOf = (facts: Facts): Finding[] =>
-  questionsOf(facts).filter((question) => !takesTime(question)).flatMap(({ check, place }) => findingOf(check, place, facts).result ?? [])
+  questionsOf(facts)
+    .filter((question) => !takesTime(question))
+    .flatMap(({ check, place }) => findingOf(check, place, facts).result ?? [])
 
-const laneResult = (id: PartPath, name: string, checks: readonly CheckResult[]): LaneResult =>
-  ({ id, name, verdict: worst(checks.map((c) => c.verdict)), checks: checks.map((c) => c.key) })
+const laneResult = (id: PartPath, name: string, checks: readonly CheckResult[]): LaneResult => ({
+  id,
+  name,
+  verdict: worst(checks.map((c) => c.verdict)),
+  checks: checks.map((c) => c.key),
+})
 
 /** The first remedy of every Suits once changed, each once, without those that another makes needless. */
 const changesOf = (checks: readonly CheckResult[]): RemedyRef[] =>
-  joinRemedies(checks.flatMap(({ verdict, remedies }) => (verdict === 'suits-once-changed' && remedies[0] ? [remedies[0]] : [])))
+  joinRemedies(
+    checks.flatMap(({ verdict, remedies }) =>
+      verdict === 'suits-once-changed' && remedies[0] ? [remedies[0]] : [],
+    ),
+  )
 
 const counted = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'] as const
 
 function headlineOf(verdict: Verdict, changes: number): string {
   if (verdict !== 'suits-once-changed' || changes === 0) return verdictWords[verdict]
-  return changes === 1 ? 'Suits once one thing is changed' : `Suits once ${counted[changes] ?? changes} things are changed`
+  return changes === 1
+    ? 'Suits once one thing is changed'
+    : `Suits once ${counted[changes] ?? changes} things are changed`
 }
 
 function reasonOf(verdict: Verdict, deciding: readonly CheckResult[], lanes: number): string {
-  if (lanes === 0) return 'No charging source is entered yet. Start the walk-round with what charges the house bank.'
+  if (lanes === 0)
+    return 'No charging source is entered yet. Start the walk-round with what charges the house bank.'
   if (verdict === 'suits') return 'Every source stays inside the battery’s limits.'
   const sentences = new Map(deciding.map((c) => [c.id, c.summary]))
   return [...sentences.values()].slice(0, 2).join(' ')

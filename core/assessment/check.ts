@@ -75,7 +75,9 @@ export interface Check<K extends keyof Subjects = keyof Subjects> {
 
 let declared = 0
 /** Declares a check. Exporting it from a topic file is all that is needed for it to run. */
-export const check = <K extends keyof Subjects>(definition: Omit<Check<K>, 'isCheck' | 'order'>): Check<K> => ({ isCheck: true, order: declared++, ...definition })
+export const check = <K extends keyof Subjects>(
+  definition: Omit<Check<K>, 'isCheck' | 'order'>,
+): Check<K> => ({ isCheck: true, order: declared++, ...definition })
 
 export const number = (label: string, value: number, unit: Unit): Compared => ({ label, value, unit })
 export const word = (label: string, value: string): Compared => ({ label, value, unit: '' })

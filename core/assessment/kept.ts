@@ -44,9 +44,12 @@ class Keeper<T> {
   forget(changed: ReadonlySet<Slot>, slots: Slots): void {
     const isChanged = new Uint8Array(slots.count)
     for (const slot of changed) isChanged[slot] = 1
-    for (const [key, { reads }] of this.kept) if (reads.some((slot) => isChanged[slot] === 1)) this.kept.delete(key)
+    for (const [key, { reads }] of this.kept)
+      if (reads.some((slot) => isChanged[slot] === 1)) this.kept.delete(key)
   }
-  clear(): void { this.kept.clear() }
+  clear(): void {
+    this.kept.clear()
+  }
 
   has = ({ check, on }: Question): boolean => this.kept.has(keyOf(check.id, on))
   /** What a question comes to, judged where it is not kept. */
@@ -77,15 +80,20 @@ export class KeptAssessment {
   private readonly before = new Map<string, CheckResult>()
 
   /** Takes the job as it stands now and judges what needs no run; `complete` says whether that is everything. */
-  take(job: JobDocument, shop: ShopSettings = {}): { readonly assessment: Assessment; readonly complete: boolean } {
+  take(
+    job: JobDocument,
+    shop: ShopSettings = {},
+  ): { readonly assessment: Assessment; readonly complete: boolean } {
     const facts = factsOf(job, shop, this.facts?.slots)
-    if (this.facts && dequal(this.shop.units, shop.units)) this.results.forget(changedSlots(this.facts, facts), facts.slots)
+    if (this.facts && dequal(this.shop.units, shop.units))
+      this.results.forget(changedSlots(this.facts, facts), facts.slots)
     else this.results.clear()
     this.facts = facts
     this.shop = shop
     const questions = questionsOf(facts)
     const checks = questions.flatMap((question) => {
-      if (question.check.takesTime && !this.results.has(question)) return this.before.get(keyOf(question.check.id, question.on)) ?? []
+      if (question.check.takesTime && !this.results.has(question))
+        return this.before.get(keyOf(question.check.id, question.on)) ?? []
       return this.results.of(question, facts) ?? []
     })
     return { assessment: assessmentOf(facts, checks), complete: questions.every(this.results.has) }

@@ -4,7 +4,14 @@ import type { Facts, Input, Origin } from '#core/system/facts'
 import { Reads, type Slot } from '#core/system/reads'
 import { nothingAssumed, type Assumed, type Scene } from '#core/system/scene'
 import { judge } from '#core/system/system'
-import { explore, fewScenes, manyScenes, type Deciding, type Explorable, type Exploration } from '#core/system/unknowns'
+import {
+  explore,
+  fewScenes,
+  manyScenes,
+  type Deciding,
+  type Explorable,
+  type Exploration,
+} from '#core/system/unknowns'
 import type { Verdict } from '#core/system/verdict'
 import { inSentence } from '#core/units/format'
 import type { Check, Compared, Judgement, Setting, Subjects } from './check'
@@ -63,15 +70,24 @@ interface Seen {
 /** One check about one subject, judged in any scene. Everything it ever reads is noted in one place. */
 class Inquiry implements Explorable {
   readonly reads: Reads
-  constructor(private readonly check: AnyCheck, private readonly place: number, private readonly facts: Facts) {
+  constructor(
+    private readonly check: AnyCheck,
+    private readonly place: number,
+    private readonly facts: Facts,
+  ) {
     this.reads = new Reads(facts.slots.count)
   }
 
   in(assumed: Assumed, evidence = false): Seen {
-    const { value, scene } = judge(this.facts, assumed, (system) => {
-      const subject = subjectsOf[this.check.about](system)[this.place]!
-      return { subject, judgement: this.check.judge(subject as never, system) }
-    }, { reads: this.reads, evidence })
+    const { value, scene } = judge(
+      this.facts,
+      assumed,
+      (system) => {
+        const subject = subjectsOf[this.check.about](system)[this.place]!
+        return { subject, judgement: this.check.judge(subject as never, system) }
+      },
+      { reads: this.reads, evidence },
+    )
     return { ...value, scene }
   }
 
@@ -100,24 +116,40 @@ export function judgeCheck(check: AnyCheck, place: number, facts: Facts): Noted<
   const inquiry = new Inquiry(check, place, facts)
   const first = inquiry.in(nothingAssumed, true)
   const inputs = [...first.scene.inputs!]
-  const explored: Exploration = first.scene.missing === null
-    ? { verdict: first.judgement?.verdict ?? 'suits', deciding: [] }
-    : explore(inquiry, check.takesTime ? fewScenes : manyScenes)
-  const judgement = first.judgement ?? (explored.verdict === null ? inquiry.firstThatApplies(explored.deciding) : null)
+  const explored: Exploration =
+    first.scene.missing === null
+      ? { verdict: first.judgement?.verdict ?? 'suits', deciding: [] }
+      : explore(inquiry, check.takesTime ? fewScenes : manyScenes)
+  const judgement =
+    first.judgement ?? (explored.verdict === null ? inquiry.firstThatApplies(explored.deciding) : null)
   const reads = inquiry.reads.slots
   return { result: judgement && resultOf(check, first.subject, judgement, explored, inputs, facts), reads }
 }
 
-function resultOf(check: AnyCheck, subject: Subject, judgement: Judgement, explored: Exploration, inputs: readonly Input[], { job }: Facts): CheckResult {
+function resultOf(
+  check: AnyCheck,
+  subject: Subject,
+  judgement: Judgement,
+  explored: Exploration,
+  inputs: readonly Input[],
+  { job }: Facts,
+): CheckResult {
   const open = explored.verdict === null
   return {
-    key: keyOf(check.id, subject.path), id: check.id, title: check.title, on: subject.path, subject: subject.name,
+    key: keyOf(check.id, subject.path),
+    id: check.id,
+    title: check.title,
+    on: subject.path,
+    subject: subject.name,
     lane: 'lane' in subject ? subject.lane.id : null,
     verdict: explored.verdict ?? 'measure-first',
-    compared: judgement.compared, limit: judgement.limit, formula: judgement.formula(),
+    compared: judgement.compared,
+    limit: judgement.limit,
+    formula: judgement.formula(),
     summary: open ? openSummary(subject.name, check.title, explored.deciding, job) : judgement.summary(),
-    why: check.why, inputs,
-    remedies: open ? [] : judgement.remedies ?? [],
+    why: check.why,
+    inputs,
+    remedies: open ? [] : (judgement.remedies ?? []),
     cautions: judgement.cautions?.() ?? [],
     settings: judgement.settings?.() ?? [],
     deciding: explored.deciding,
@@ -129,22 +161,32 @@ export function findingOf(check: AnyCheck, place: number, facts: Facts): Noted<F
   const inquiry = new Inquiry(check, place, facts)
   const reads = inquiry.reads.slots
   const { subject, judgement, scene } = inquiry.in(nothingAssumed)
-  const finding = (verdict: Verdict, remedies: readonly RemedyRef[]): Noted<Finding> =>
-    ({ result: { id: check.id, on: subject.path, verdict, remedies }, reads })
-  if (scene.missing === null) return judgement ? finding(judgement.verdict, judgement.remedies ?? []) : { result: null, reads }
+  const finding = (verdict: Verdict, remedies: readonly RemedyRef[]): Noted<Finding> => ({
+    result: { id: check.id, on: subject.path, verdict, remedies },
+    reads,
+  })
+  if (scene.missing === null)
+    return judgement ? finding(judgement.verdict, judgement.remedies ?? []) : { result: null, reads }
   const { verdict } = explore(inquiry, manyScenes)
   if (verdict === null) return finding('measure-first', [])
   return judgement ? finding(verdict, judgement.remedies ?? []) : { result: null, reads }
 }
 
-function openSummary(subject: string, title: string, deciding: readonly Deciding[], job: JobDocument): string {
+function openSummary(
+  subject: string,
+  title: string,
+  deciding: readonly Deciding[],
+  job: JobDocument,
+): string {
   const names = deciding.map(({ path }) => {
     const at = fieldAt(path)!
     const part = partName(job, at.partPath)
     const own = subject.toLowerCase().endsWith(part.toLowerCase())
     return `${inSentence(at.field.label)}${own ? '' : ` (${part})`}`
   })
-  const list = names.length > 3 ? `${names.slice(0, 3).join(', ')} and ${names.length - 3} more` : names.join(' and ')
-  if (names.length === 1 && names[0] === inSentence(title)) return `${subject}: its ${names[0]} is not measured yet, and it decides.`
+  const list =
+    names.length > 3 ? `${names.slice(0, 3).join(', ')} and ${names.length - 3} more` : names.join(' and ')
+  if (names.length === 1 && names[0] === inSentence(title))
+    return `${subject}: its ${names[0]} is not measured yet, and it decides.`
   return `${subject}: ${inSentence(title)} hangs on ${list}, not known yet.`
 }

@@ -4,18 +4,29 @@ import { mid, type Subjects } from './check'
 /** The subjects a kind of check is about, in this system. */
 export const subjectsOf: { readonly [K in keyof Subjects]: (system: System) => readonly Subjects[K][] } = {
   battery: () => [{ name: 'New battery', path: 'candidate' }],
-  starting: ({ many }) => many.startingBatteries.map((starting) => ({ starting, name: starting.$name, path: starting.$path })),
+  starting: ({ many }) =>
+    many.startingBatteries.map((starting) => ({ starting, name: starting.$name, path: starting.$path })),
   device: ({ many }) => many.devices.map((device) => ({ device, name: device.$name, path: device.$path })),
-  unit: ({ lanes }) => lanes.flatMap((lane): Subjects['unit'][] => {
-    switch (lane.kind) {
-      case 'charger': return [{ unit: lane.charger, lane, name: lane.name, path: lane.id }]
-      case 'solar': return [{ unit: lane.solar, lane, name: lane.name, path: lane.id }]
-      case 'alternator': return [{ unit: lane.link, lane, name: `The DC-DC on ${mid(lane.name)}`, path: lane.id }]
-      case 'source': return []
-    }
-  }),
-  alternator: ({ lanes }) => lanes.flatMap((lane) => (lane.kind === 'alternator' ? [{ lane, name: lane.name, path: lane.link.$path }] : [])),
-  solar: ({ lanes }) => lanes.flatMap((lane) => (lane.kind === 'solar' ? [{ lane, name: lane.name, path: lane.id }] : [])),
-  source: ({ lanes }) => lanes.flatMap((lane) => (lane.kind === 'source' ? [{ lane, name: lane.name, path: lane.id }] : [])),
+  unit: ({ lanes }) =>
+    lanes.flatMap((lane): Subjects['unit'][] => {
+      switch (lane.kind) {
+        case 'charger':
+          return [{ unit: lane.charger, lane, name: lane.name, path: lane.id }]
+        case 'solar':
+          return [{ unit: lane.solar, lane, name: lane.name, path: lane.id }]
+        case 'alternator':
+          return [{ unit: lane.link, lane, name: `The DC-DC on ${mid(lane.name)}`, path: lane.id }]
+        case 'source':
+          return []
+      }
+    }),
+  alternator: ({ lanes }) =>
+    lanes.flatMap((lane) =>
+      lane.kind === 'alternator' ? [{ lane, name: lane.name, path: lane.link.$path }] : [],
+    ),
+  solar: ({ lanes }) =>
+    lanes.flatMap((lane) => (lane.kind === 'solar' ? [{ lane, name: lane.name, path: lane.id }] : [])),
+  source: ({ lanes }) =>
+    lanes.flatMap((lane) => (lane.kind === 'source' ? [{ lane, name: lane.name, path: lane.id }] : [])),
   lane: ({ lanes }) => lanes.map((lane) => ({ lane, name: lane.name, path: lane.id })),
 }

@@ -6,7 +6,16 @@ import type { Lane } from '#core/system/lanes'
 import { factsOf, usualSystem, whereKnown, type ShopSettings, type System } from '#core/system/system'
 import type { Footprint, Placed } from '#core/physics/packing'
 import { assess, type CheckResult } from '#core/assessment/assess'
-import { chargedAwayAh, dailyUse, freshUsableAh, highestDischargeA, leadHealth, leadUsableAh, usableAh, usableColdAh } from '#core/system/energy'
+import {
+  chargedAwayAh,
+  dailyUse,
+  freshUsableAh,
+  highestDischargeA,
+  leadHealth,
+  leadUsableAh,
+  usableAh,
+  usableColdAh,
+} from '#core/system/energy'
 import { placing } from '#core/assessment/checks/fitting'
 import type { Verdict } from '#core/system/verdict'
 
@@ -53,22 +62,38 @@ function columnOf(job: JobDocument, path: PartPath, shop: ShopSettings): Candida
   const { verdict, headline, checks } = assess(job, shop)
   const known = <T>(work: (system: System) => T): T | null => whereKnown(facts, work)
   const placed = known(placing)
-  const sized = known(({ bank: { each }, one: { place } }) => [each.widthMm, each.depthMm, each.heightMm, place.widthMm, place.depthMm, place.heightMm]) !== null
+  const sized =
+    known(({ bank: { each }, one: { place } }) => [
+      each.widthMm,
+      each.depthMm,
+      each.heightMm,
+      place.widthMm,
+      place.depthMm,
+      place.heightMm,
+    ]) !== null
   const price = known(({ bank }) => (bank.each.price > 0 ? bank.each.price * bank.count : null))
   const { one, lanes } = usualSystem(facts)
   return {
-    path, verdict, headline,
+    path,
+    verdict,
+    headline,
     name: job.candidate.name ?? (path === 'candidate' ? 'New battery' : 'Candidate'),
     arrangement: known(arrangementOf) ?? 'size not known',
     against: order.flatMap((worse) => checks.filter((c) => c.verdict === worse)),
-    usableAh: known(freshUsableAh), usableOldAh: known((system) => leadUsableAh(system, leadHealth(system))),
-    days: known(daysOf), minutesFullLoad: known(minutesFullLoadOf),
+    usableAh: known(freshUsableAh),
+    usableOldAh: known((system) => leadUsableAh(system, leadHealth(system))),
+    days: known(daysOf),
+    minutesFullLoad: known(minutesFullLoadOf),
     hoursToFull: lanes.map((lane, place) => ({ name: lane.name, hours: hoursOf(lane, place, facts) })),
     weightKg: known(({ bank }) => bank.kg),
-    oldWeightKg: known(({ one: { houseBank } }) => houseBank.weightEachKg * houseBank.series * houseBank.parallel),
-    fits: sized ? placed !== null : null, placed: placed ?? [],
+    oldWeightKg: known(
+      ({ one: { houseBank } }) => houseBank.weightEachKg * houseBank.series * houseBank.parallel,
+    ),
+    fits: sized ? placed !== null : null,
+    placed: placed ?? [],
     space: sized ? { widthMm: one.place.widthMm, depthMm: one.place.depthMm } : null,
-    price, pricePerKwh: price === null ? null : known((system) => price / lifeKwh(system)),
+    price,
+    pricePerKwh: price === null ? null : known((system) => price / lifeKwh(system)),
   }
 }
 

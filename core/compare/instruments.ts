@@ -67,29 +67,43 @@ export function drawLanes(job: JobDocument, shop: ShopSettings, assessment: Asse
   const system = usualSystem(facts)
   const { bank, rules } = system
   const shared: Omit<Ruler, 'marks'> = {
-    from: 12 * bank.scale, to: 16 * bank.scale,
-    window: [bank.lowV, bank.highV], rest: [bank.ocv(rules.restLow / 100), bank.ocv(rules.restHigh / 100)],
-    absoluteV: bank.absoluteV, bmsOverV: bank.bmsOverV,
+    from: 12 * bank.scale,
+    to: 16 * bank.scale,
+    window: [bank.lowV, bank.highV],
+    rest: [bank.ocv(rules.restLow / 100), bank.ocv(rules.restHigh / 100)],
+    absoluteV: bank.absoluteV,
+    bmsOverV: bank.bmsOverV,
   }
   const verdictOf = new Map(assessment.checks.map((c) => [c.key, c.verdict]))
   return system.lanes.map((lane, place) => ({
-    id: lane.id, name: partName(job, lane.kind === 'alternator' ? lane.alternator.$path : lane.id), about: aboutLane(lane, system.q),
+    id: lane.id,
+    name: partName(job, lane.kind === 'alternator' ? lane.alternator.$path : lane.id),
+    about: aboutLane(lane, system.q),
     ruler: { ...shared, marks: marksOf(lane, system, verdictOf) },
     stack: stackOf(lane, place, facts),
   }))
 }
 
 const linkWords = {
-  direct: 'straight to the house bank', vsr: 'through a voltage-sensed relay', solenoid: 'through an ignition solenoid', diode: 'through a diode isolator',
-  switch: 'through a battery switch', duty: 'through a duty-cycling relay', dcdc: 'through a DC-DC charger', none: 'not joined',
+  direct: 'straight to the house bank',
+  vsr: 'through a voltage-sensed relay',
+  solenoid: 'through an ignition solenoid',
+  diode: 'through a diode isolator',
+  switch: 'through a battery switch',
+  duty: 'through a duty-cycling relay',
+  dcdc: 'through a DC-DC charger',
+  none: 'not joined',
 } as const
 const sourceWords = { wind: 'wind', hydro: 'water', shaft: 'shaft' } as const
 
 function aboutLane(lane: Lane, q: Write): string {
   switch (lane.kind) {
-    case 'charger': return `${ratingOf(q, lane.charger, 'ratedA')} · mains`
-    case 'solar': return `${ratingOf(q, lane.solar, 'panelW', lane.solar.series * lane.solar.parallel)} of panels · ${lane.solar.$settled('controller') ? lane.solar.controller.toUpperCase() : 'controller not known'}`
-    case 'source': return `${ratingOf(q, lane.source, 'largestA')} · ${lane.source.$settled('kind') ? sourceWords[lane.source.kind] : 'kind not known'}`
+    case 'charger':
+      return `${ratingOf(q, lane.charger, 'ratedA')} · mains`
+    case 'solar':
+      return `${ratingOf(q, lane.solar, 'panelW', lane.solar.series * lane.solar.parallel)} of panels · ${lane.solar.$settled('controller') ? lane.solar.controller.toUpperCase() : 'controller not known'}`
+    case 'source':
+      return `${ratingOf(q, lane.source, 'largestA')} · ${lane.source.$settled('kind') ? sourceWords[lane.source.kind] : 'kind not known'}`
     case 'alternator': {
       const volts = lane.alternator.nominalV === '12' ? '' : `${lane.alternator.nominalV} V · `
       return `${volts}${ratingOf(q, lane.alternator, 'ratedA')} · ${lane.link.$settled('kind') ? linkWords[lane.link.kind] : 'link not known'}`
@@ -97,7 +111,12 @@ function aboutLane(lane: Lane, q: Write): string {
   }
 }
 
-function ratingOf<F extends string>(q: Write, view: { $settled(field: string): boolean } & Readonly<Record<F, number>>, field: F, times = 1): string {
+function ratingOf<F extends string>(
+  q: Write,
+  view: { $settled(field: string): boolean } & Readonly<Record<F, number>>,
+  field: F,
+  times = 1,
+): string {
   if (!view.$settled(field)) return 'rating not known'
   return q(view[field] * times, field === 'panelW' ? 'W' : 'A')
 }
@@ -106,21 +125,33 @@ type Verdicts = ReadonlyMap<string, Verdict>
 
 function marksOf(lane: Lane, system: System, verdicts: Verdicts): Mark[] {
   switch (lane.kind) {
-    case 'charger': return stageMarks(lane.charger, system, verdicts)
-    case 'solar': return stageMarks(lane.solar, system, verdicts, 'solar.voltage')
-    case 'source': return [mark(verdicts, 'holds', lane.source.$range('regulatorV'), `source.voltage@${lane.id}`)]
-    case 'alternator': return lane.link.kind === 'dcdc' ? stageMarks(lane.link, system, verdicts) : alternatorMarks(lane, verdicts)
+    case 'charger':
+      return stageMarks(lane.charger, system, verdicts)
+    case 'solar':
+      return stageMarks(lane.solar, system, verdicts, 'solar.voltage')
+    case 'source':
+      return [mark(verdicts, 'holds', lane.source.$range('regulatorV'), `source.voltage@${lane.id}`)]
+    case 'alternator':
+      return lane.link.kind === 'dcdc'
+        ? stageMarks(lane.link, system, verdicts)
+        : alternatorMarks(lane, verdicts)
   }
 }
 
-const mark = (verdicts: Verdicts, label: string, [low, high]: Range, check: string, unknown = low !== high): Mark =>
-  ({ label, low, high, check, unknown, verdict: verdicts.get(check) ?? 'suits' })
+const mark = (
+  verdicts: Verdicts,
+  label: string,
+  [low, high]: Range,
+  check: string,
+  unknown = low !== high,
+): Mark => ({ label, low, high, check, unknown, verdict: verdicts.get(check) ?? 'suits' })
 
 function stageMarks(unit: ChargeUnit, { bank, one }: System, verdicts: Verdicts, judgedBy?: string): Mark[] {
   const key = (id: string): string => `${id}@${unit.$path}`
   const absorption = unit.$range('absorptionV')
   const marks = [mark(verdicts, 'absorb', absorption, key(judgedBy ?? 'charger.absorption'))]
-  if (unit.floatMode === 'on') marks.unshift(mark(verdicts, 'float', unit.$range('floatV'), key(judgedBy ?? 'charger.float')))
+  if (unit.floatMode === 'on')
+    marks.unshift(mark(verdicts, 'float', unit.$range('floatV'), key(judgedBy ?? 'charger.float')))
   if (unit.equaliseStage === 'switchable' || unit.equaliseStage === 'fixed') {
     marks.push(mark(verdicts, 'equalise', unit.$range('equaliseV'), key('charger.equalise')))
   }
@@ -130,13 +161,16 @@ function stageMarks(unit: ChargeUnit, { bank, one }: System, verdicts: Verdicts,
       return [absorption[0] + volts, absorption[1] + volts]
     }
     const check = key('charger.temperature-compensation')
-    marks.push(mark(verdicts, 'in the cold', at(one.place.coldestC), check), mark(verdicts, 'in the heat', at(one.place.hottestC), check))
+    marks.push(
+      mark(verdicts, 'in the cold', at(one.place.coldestC), check),
+      mark(verdicts, 'in the heat', at(one.place.hottestC), check),
+    )
   }
   return marks
 }
 
 function alternatorMarks({ alternator, link, id }: AlternatorLane, verdicts: Verdicts): Mark[] {
-  const drop = link.kind === 'diode' ? link.$range('dropV') : [0, 0] as const
+  const drop = link.kind === 'diode' ? link.$range('dropV') : ([0, 0] as const)
   const key = (check: string): string => `${check}@${id}`
   const [low, high] = alternator.$range('regulatorV')
   const marks: Mark[] = []
@@ -146,14 +180,25 @@ function alternatorMarks({ alternator, link, id }: AlternatorLane, verdicts: Ver
   }
   marks.push(mark(verdicts, 'at the battery', [low - drop[1], high - drop[0]], key('alternator.voltage')))
   if (link.kind === 'vsr') {
-    marks.unshift(mark(verdicts, 'opens', link.$range('opensV'), key('link.vsr-never-opens')), mark(verdicts, 'closes', link.$range('closesV'), key('link.vsr-never-closes')))
+    marks.unshift(
+      mark(verdicts, 'opens', link.$range('opensV'), key('link.vsr-never-opens')),
+      mark(verdicts, 'closes', link.$range('closesV'), key('link.vsr-never-closes')),
+    )
   }
   return marks
 }
 
 function stackOf(lane: Lane, place: number, facts: Facts): Stack {
-  const row = <L extends Lane>(_of: L, label: string, kind: StackRow['kind'], amps: (lane: L, system: System) => number | null): StackRow =>
-    ({ label, kind, amps: whereKnown(facts, (system) => amps(system.lanes[place] as L, system)) })
+  const row = <L extends Lane>(
+    _of: L,
+    label: string,
+    kind: StackRow['kind'],
+    amps: (lane: L, system: System) => number | null,
+  ): StackRow => ({
+    label,
+    kind,
+    amps: whereKnown(facts, (system) => amps(system.lanes[place] as L, system)),
+  })
   const rows = [
     ...sourceRows(lane, row),
     row(lane, 'battery recommends', 'battery', (_, { bank }) => bank.recommendedA),
@@ -170,10 +215,20 @@ function stackOf(lane: Lane, place: number, facts: Facts): Stack {
   return { rows, governs: least?.index ?? null, scaleA: Math.max(1, ...widest) }
 }
 
-type MakeRow = <L extends Lane>(lane: L, label: string, kind: StackRow['kind'], amps: (lane: L, system: System) => number | null) => StackRow
+type MakeRow = <L extends Lane>(
+  lane: L,
+  label: string,
+  kind: StackRow['kind'],
+  amps: (lane: L, system: System) => number | null,
+) => StackRow
 
 function carriesA({ areaMm2, insulationC, engineSpace, bundled, material }: View<'conductors'>): number {
-  return ampacityThereA(areaMm2, { insulationC: Number(insulationC), engineSpace: engineSpace === 'yes', bundled, material })
+  return ampacityThereA(areaMm2, {
+    insulationC: Number(insulationC),
+    engineSpace: engineSpace === 'yes',
+    bundled,
+    material,
+  })
 }
 
 const contactWords = { diode: 'isolator', switch: 'switch' } as const
@@ -181,24 +236,40 @@ const contactWords = { diode: 'isolator', switch: 'switch' } as const
 /** What the source itself gives and bears. */
 function sourceRows(lane: Lane, row: MakeRow): StackRow[] {
   switch (lane.kind) {
-    case 'charger': return [row(lane, 'charger gives', 'source', ({ charger }) => charger.ratedA)]
-    case 'source': return [row(lane, 'source gives', 'source', ({ source }) => source.largestA)]
-    case 'solar': return [
-      row(lane, 'panels give', 'source', ({ solar }, { bank }) => arrayW(solar) / bank.lowV),
-      row(lane, 'controller', 'limit', ({ solar }) => solar.ratedA),
-    ]
-    case 'alternator': return lane.link.kind === 'dcdc' ? dcdcRows(lane, row) : straightRows(lane, row)
+    case 'charger':
+      return [row(lane, 'charger gives', 'source', ({ charger }) => charger.ratedA)]
+    case 'source':
+      return [row(lane, 'source gives', 'source', ({ source }) => source.largestA)]
+    case 'solar':
+      return [
+        row(lane, 'panels give', 'source', ({ solar }, { bank }) => arrayW(solar) / bank.lowV),
+        row(lane, 'controller', 'limit', ({ solar }) => solar.ratedA),
+      ]
+    case 'alternator':
+      return lane.link.kind === 'dcdc' ? dcdcRows(lane, row) : straightRows(lane, row)
   }
 }
 
 const dcdcRows = (lane: AlternatorLane, row: MakeRow): StackRow[] => [
   row(lane, 'DC-DC gives', 'source', ({ link }) => link.ratedA),
-  row(lane, 'alternator all day', 'source', (own, system) => (allDayBudgetA(own.alternator, system.rules) * own.link.ratedA) / dcdcInput(own, system).amps),
+  row(
+    lane,
+    'alternator all day',
+    'source',
+    (own, system) =>
+      (allDayBudgetA(own.alternator, system.rules) * own.link.ratedA) / dcdcInput(own, system).amps,
+  ),
 ]
 
 const straightRows = (lane: AlternatorLane, row: MakeRow): StackRow[] => [
   row(lane, 'battery takes', 'battery', (own, system) => demandA(own, system.rules.lowSoc / 100, system)),
-  row(lane, 'alternator gives', 'source', ({ alternator }, { rules }) => availableA(alternator, 'cruise', rules)),
-  row(lane, 'alternator all day', 'source', ({ alternator }, { rules }) => allDayA(alternator, 'cruise', rules)),
-  ...(lane.link.relayA < noLimit ? [row(lane, contactWords[lane.link.kind as 'diode'] ?? 'relay', 'limit', ({ link }) => link.relayA)] : []),
+  row(lane, 'alternator gives', 'source', ({ alternator }, { rules }) =>
+    availableA(alternator, 'cruise', rules),
+  ),
+  row(lane, 'alternator all day', 'source', ({ alternator }, { rules }) =>
+    allDayA(alternator, 'cruise', rules),
+  ),
+  ...(lane.link.relayA < noLimit
+    ? [row(lane, contactWords[lane.link.kind as 'diode'] ?? 'relay', 'limit', ({ link }) => link.relayA)]
+    : []),
 ]

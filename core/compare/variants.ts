@@ -21,33 +21,85 @@ export function variantsOf(job: JobDocument, shop: ShopSettings, assessment: Ass
     { id: 'new', title: 'New battery, as entered', plant: plantOf(job, shop, 'new') },
     { id: 'old', title: 'Old lead bank', plant: plantOf(job, shop, 'old') },
   ]
-  if (job.specified) variants.push({ id: 'specified', title: `As specified: ${job.specified.name}`, plant: plantOf(asSpecified(job), shop, 'new') })
+  if (job.specified)
+    variants.push({
+      id: 'specified',
+      title: `As specified: ${job.specified.name}`,
+      plant: plantOf(asSpecified(job), shop, 'new'),
+    })
   const tried = assessment.changes.filter(canTry)
   if (tried.length > 0) {
     const changed = tried.reduce((next, remedy) => applyRemedy(next, remedy), completeJob(job))
-    variants.push({ id: 'changed', title: tried.length === 1 ? 'The one change made' : `All ${tried.length} changes made`, plant: plantOf(changed, shop, 'new') })
+    variants.push({
+      id: 'changed',
+      title: tried.length === 1 ? 'The one change made' : `All ${tried.length} changes made`,
+      plant: plantOf(changed, shop, 'new'),
+    })
   }
-  const arrangement = (mixed: string): JobDocument => ['chargeStop', 'isolators'].reduce((next, name) => withField(next, `use/${name}`, { value: 'yes', how: 'assumed' }), withField(job, 'use/mixed', { value: mixed, how: 'assumed' }))
-  if ((job.use.mixed?.value ?? 'replaced') === 'replaced') variants.push({ id: 'hybrid', title: 'Hybrid: lead and lithium in parallel, with stops', plant: plantOf(arrangement('hybrid'), shop, 'new') })
-  else variants.push({ id: 'separate', title: 'Separate: lithium alone on the house', plant: plantOf(arrangement('replaced'), shop, 'new') })
+  const arrangement = (mixed: string): JobDocument =>
+    ['chargeStop', 'isolators'].reduce(
+      (next, name) => withField(next, `use/${name}`, { value: 'yes', how: 'assumed' }),
+      withField(job, 'use/mixed', { value: mixed, how: 'assumed' }),
+    )
+  if ((job.use.mixed?.value ?? 'replaced') === 'replaced')
+    variants.push({
+      id: 'hybrid',
+      title: 'Hybrid: lead and lithium in parallel, with stops',
+      plant: plantOf(arrangement('hybrid'), shop, 'new'),
+    })
+  else
+    variants.push({
+      id: 'separate',
+      title: 'Separate: lithium alone on the house',
+      plant: plantOf(arrangement('replaced'), shop, 'new'),
+    })
   const system = usualSystem(factsOf(job, shop))
   const lane = system.lanes.find((l) => l.kind === 'alternator')
   if (lane?.kind === 'alternator' && lane.link.kind !== 'none') {
     const linked = completeJob(job)
     const path = partsOf(linked, 'links').find((ref) => ref.path === lane.link.$path)!.path
-    const set = (values: Readonly<Record<string, unknown>>): JobDocument => Object.entries(values).reduce((next, [name, value]) => withField(next, `${path}/${name}`, { value, how: 'assumed' }), linked)
+    const set = (values: Readonly<Record<string, unknown>>): JobDocument =>
+      Object.entries(values).reduce(
+        (next, [name, value]) => withField(next, `${path}/${name}`, { value, how: 'assumed' }),
+        linked,
+      )
     if (lane.link.kind !== 'dcdc') {
       const remedy = addDcdc(lane, system)
-      variants.push({ id: 'dcdc', title: `With a ${remedy.value} A DC-DC`, plant: plantOf(applyRemedy(linked, remedy), shop, 'new') })
+      variants.push({
+        id: 'dcdc',
+        title: `With a ${remedy.value} A DC-DC`,
+        plant: plantOf(applyRemedy(linked, remedy), shop, 'new'),
+      })
     } else {
-      variants.push({ id: 'straight', title: 'Straight through a relay', plant: plantOf(set({ kind: 'vsr', closesV: 13.3 * (Number(lane.alternator.nominalV) / 12), opensV: 12.8 * (Number(lane.alternator.nominalV) / 12), delayS: 0, bothWay: 'no' }), shop, 'new') })
+      variants.push({
+        id: 'straight',
+        title: 'Straight through a relay',
+        plant: plantOf(
+          set({
+            kind: 'vsr',
+            closesV: 13.3 * (Number(lane.alternator.nominalV) / 12),
+            opensV: 12.8 * (Number(lane.alternator.nominalV) / 12),
+            delayS: 0,
+            bothWay: 'no',
+          }),
+          shop,
+          'new',
+        ),
+      })
     }
     if (lane.link.kind !== 'duty' && lane.alternator.nominalV === String(system.bank.nominalV)) {
       const amps = Math.max(10, Math.round(system.bank.recommendedA / 5) * 5)
-      variants.push({ id: 'duty', title: `Duty-cycling relay at ${amps} A`, plant: plantOf(set({ kind: 'duty', opensAboveA: amps, offTimeS: 60 }), shop, 'new') })
+      variants.push({
+        id: 'duty',
+        title: `Duty-cycling relay at ${amps} A`,
+        plant: plantOf(set({ kind: 'duty', opensAboveA: amps, offTimeS: 60 }), shop, 'new'),
+      })
     }
   }
   // The changes asked for may be one of the ways of holding the alternator: it is then shown once, by its name.
   const changed = JSON.stringify(variants.find((v) => v.id === 'changed')?.plant)
-  return variants.filter((v, i) => v.id !== 'changed' || variants.every((other, k) => k === i || JSON.stringify(other.plant) !== changed))
+  return variants.filter(
+    (v, i) =>
+      v.id !== 'changed' || variants.every((other, k) => k === i || JSON.stringify(other.plant) !== changed),
+  )
 }

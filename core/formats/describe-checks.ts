@@ -15,11 +15,22 @@ export interface Example {
 }
 
 const parts: readonly (readonly [title: string, topics: readonly string[]])[] = [
-  ['The battery itself', ['battery']], ['Mains chargers and charging units', ['charger']], ['Alternator, link, DC-DC, starting battery', ['alternator', 'link', 'dcdc', 'start']],
-  ['Solar and other sources', ['solar', 'source']], ['Cold', ['cold']], ['Mixed lead-acid', ['mixed']],
+  ['The battery itself', ['battery']],
+  ['Mains chargers and charging units', ['charger']],
+  ['Alternator, link, DC-DC, starting battery', ['alternator', 'link', 'dcdc', 'start']],
+  ['Solar and other sources', ['solar', 'source']],
+  ['Cold', ['cold']],
+  ['Mixed lead-acid', ['mixed']],
 ]
 const about: Readonly<Record<string, string>> = {
-  battery: 'the battery', starting: 'each starting battery', device: 'each gauge, alarm or disconnect', unit: 'each unit with charge stages', alternator: 'each alternator with its link', solar: 'each array', source: 'each other source', lane: 'each charging path',
+  battery: 'the battery',
+  starting: 'each starting battery',
+  device: 'each gauge, alarm or disconnect',
+  unit: 'each unit with charge stages',
+  alternator: 'each alternator with its link',
+  solar: 'each array',
+  source: 'each other source',
+  lane: 'each charging path',
 }
 
 interface Seen {
@@ -33,17 +44,33 @@ const q = writerIn(metric)
 
 /** What the examples show of each check: the first formula with its numbers, every verdict, origin of the limit and remedy met. */
 function look(examples: readonly Example[]): Map<string, Seen> {
-  const seen = new Map<string, { example: Seen['example']; verdicts: Set<Verdict>; limits: Set<string>; remedies: Map<string, string> }>()
+  const seen = new Map<
+    string,
+    { example: Seen['example']; verdicts: Set<Verdict>; limits: Set<string>; remedies: Map<string, string> }
+  >()
   for (const { title, job, rules } of examples) {
     for (const result of assess(job, { rules }).checks) {
       const known = seen.get(result.id)
-      const entry = known ?? { example: { title, result }, verdicts: new Set(), limits: new Set(), remedies: new Map() }
+      const entry = known ?? {
+        example: { title, result },
+        verdicts: new Set(),
+        limits: new Set(),
+        remedies: new Map(),
+      }
       if (!known) seen.set(result.id, entry)
       // An example with a finding says more than one that suits.
-      else if (entry.example.result.verdict === 'suits' && result.verdict !== 'suits' && result.verdict !== 'measure-first' && entry.example.title === title) entry.example = { title, result }
+      else if (
+        entry.example.result.verdict === 'suits' &&
+        result.verdict !== 'suits' &&
+        result.verdict !== 'measure-first' &&
+        entry.example.title === title
+      )
+        entry.example = { title, result }
       entry.verdicts.add(result.verdict)
       entry.limits.add(result.limit.text)
-      for (const remedy of result.remedies) if (!entry.remedies.has(remedy.id)) entry.remedies.set(remedy.id, `${remedyLabel(remedy, q)} (${remedyEffort(remedy, q)})`)
+      for (const remedy of result.remedies)
+        if (!entry.remedies.has(remedy.id))
+          entry.remedies.set(remedy.id, `${remedyLabel(remedy, q)} (${remedyEffort(remedy, q)})`)
     }
   }
   return seen
@@ -55,24 +82,45 @@ function look(examples: readonly Example[]): Map<string, Seen> {
  */
 export function describeChecks(examples: readonly Example[]): string {
   const seen = look(examples)
-  const section = ([title, topics]: (typeof parts)[number]): string[] => [`## ${title}`, '', ...allChecks.filter((check) => topics.includes(check.id.split('.')[0]!)).flatMap((check): string[] => {
-    const known = seen.get(check.id)
-    const lines = [`### \`${check.id}\` ${check.title}`, '', `${check.why} Judges ${about[check.about]}${check.takesTime ? '; carries out a run' : ''}.`, '']
-    if (!known) return [...lines, 'No example applies.', '']
-    const { example: { title: from, result }, limits, remedies } = known
-    return [
-      ...lines,
-      `- Compares: ${result.compared[0].label} with ${result.compared[1].label}.`,
-      `- Formula (${from}): ${result.formula}`,
-      `- Limit from: ${[...limits].slice(0, 6).join('; ')}.`,
-      `- Ends in: ${verdicts.filter((verdict) => known.verdicts.has(verdict)).map((verdict) => verdictWords[verdict]).join(', ')}.`,
-      ...(remedies.size > 0 ? [`- Remedies: ${[...remedies.values()].join('; ')}.`] : []), '',
-    ]
-  })]
+  const section = ([title, topics]: (typeof parts)[number]): string[] => [
+    `## ${title}`,
+    '',
+    ...allChecks
+      .filter((check) => topics.includes(check.id.split('.')[0]!))
+      .flatMap((check): string[] => {
+        const known = seen.get(check.id)
+        const lines = [
+          `### \`${check.id}\` ${check.title}`,
+          '',
+          `${check.why} Judges ${about[check.about]}${check.takesTime ? '; carries out a run' : ''}.`,
+          '',
+        ]
+        if (!known) return [...lines, 'No example applies.', '']
+        const {
+          example: { title: from, result },
+          limits,
+          remedies,
+        } = known
+        return [
+          ...lines,
+          `- Compares: ${result.compared[0].label} with ${result.compared[1].label}.`,
+          `- Formula (${from}): ${result.formula}`,
+          `- Limit from: ${[...limits].slice(0, 6).join('; ')}.`,
+          `- Ends in: ${verdicts
+            .filter((verdict) => known.verdicts.has(verdict))
+            .map((verdict) => verdictWords[verdict])
+            .join(', ')}.`,
+          ...(remedies.size > 0 ? [`- Remedies: ${[...remedies.values()].join('; ')}.`] : []),
+          '',
+        ]
+      }),
+  ]
   return [
-    '# The checks', '',
+    '# The checks',
+    '',
     `${allChecks.length} checks, each on every part it is about. Made by \`npm run schema\` from the checks themselves, with numbers from the demo jobs and from the cases that test them.`,
-    'A check whose verdict is the same over the plausible range of everything unknown stands; otherwise it ends in Measure first. Those that carry out a run use the run of the run view, with the inputs that view begins with.', '',
+    'A check whose verdict is the same over the plausible range of everything unknown stands; otherwise it ends in Measure first. Those that carry out a run use the run of the run view, with the inputs that view begins with.',
+    '',
     ...parts.flatMap(section),
   ].join('\n')
 }

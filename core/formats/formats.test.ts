@@ -12,7 +12,9 @@ import { jobJsonSchema } from './json-schema'
 
 const root = new URL('../../', import.meta.url)
 const text = (path: string): string => readFileSync(new URL(path, root), 'utf8')
-const demos = readdirSync(new URL('demo/jobs/', root)).map((name) => [name, text(`demo/jobs/${name}`)] as const)
+const demos = readdirSync(new URL('demo/jobs/', root)).map(
+  (name) => [name, text(`demo/jobs/${name}`)] as const,
+)
 const validate = new Ajv2020({ strict: false, allErrors: true }).compile(jobJsonSchema)
 
 /** A copy of the good job's data with something put at a path, or taken out. */
@@ -40,17 +42,35 @@ describe('a job file', () => {
   })
 
   it('keeps what this version does not know, at every level', () => {
-    const data = spoilt(['later', { a: [1, { b: null }] }], ['job/colour', 'red'], ['chargers/charger-1/odd', 'kept'], ['chargers/charger-1/ratedA/serial', 'kept too'])
+    const data = spoilt(
+      ['later', { a: [1, { b: null }] }],
+      ['job/colour', 'red'],
+      ['chargers/charger-1/odd', 'kept'],
+      ['chargers/charger-1/ratedA/serial', 'kept too'],
+    )
     const read = checkJob(data)
     expect(read.ok && JSON.parse(writeJobFile(read.job))).toEqual(data)
   })
 
   it('loses nothing over any path of values', () => {
-    fc.assert(fc.property(fc.constantFrom(...listParts(goodJob()).flatMap(({ kind, path }) => Object.entries((partKinds[kind] as PartKind).fields).flatMap(([name, field]) => (field.type === 'quantity' ? [{ path: `${path}/${name}`, limits: field.limits }] : [])))), fc.double({ min: 0, max: 1, noNaN: true }), ({ path, limits }, share) => {
-      const job = withValues(goodJob(), { [path]: limits[0] + (limits[1] - limits[0]) * share })
-      const read = readJobFile(writeJobFile(job))
-      expect(read).toEqual({ ok: true, job })
-    }), { numRuns: 200 })
+    fc.assert(
+      fc.property(
+        fc.constantFrom(
+          ...listParts(goodJob()).flatMap(({ kind, path }) =>
+            Object.entries((partKinds[kind] as PartKind).fields).flatMap(([name, field]) =>
+              field.type === 'quantity' ? [{ path: `${path}/${name}`, limits: field.limits }] : [],
+            ),
+          ),
+        ),
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        ({ path, limits }, share) => {
+          const job = withValues(goodJob(), { [path]: limits[0] + (limits[1] - limits[0]) * share })
+          const read = readJobFile(writeJobFile(job))
+          expect(read).toEqual({ ok: true, job })
+        },
+      ),
+      { numRuns: 200 },
+    )
   })
 
   it('may start with a byte order mark', () => expect(readJobFile(`\uFEFF${demos[0]![1]}`).ok).toBe(true))
@@ -80,26 +100,84 @@ describe('bad files are refused with words', () => {
     ['a missing field', spoilt(['chargers', undefined]), { chargers: 'is missing' }],
     ['a missing value', spoilt(['place/coldestC/value', undefined]), { 'place/coldestC': 'is missing' }],
     ['text for a number', spoilt(['place/coldestC/value', '12']), { 'place/coldestC': 'must be a number' }],
-    ['a number for a choice', spoilt(['candidate/chemistry/value', 4]), { 'candidate/chemistry': 'must be one of: lfp, nmc, other, null' }],
+    [
+      'a number for a choice',
+      spoilt(['candidate/chemistry/value', 4]),
+      { 'candidate/chemistry': 'must be one of: lfp, nmc, other, null' },
+    ],
     ['negative Ah', spoilt(['candidate/ahEach/value', -5]), { 'candidate/ahEach': 'must be 1 or more' }],
-    ['900 V', spoilt(['chargers/charger-1/absorptionV/value', 900]), { 'chargers/charger-1/absorptionV': 'must be 80 or less' }],
-    ['a number too large', JSON.parse(JSON.stringify(goodJob()).replace('"value":200', '"value":1e999')), { 'candidate/ahEach': 'is too large a number' }],
-    ['a number too large where nobody looks', JSON.parse('{"format":"jovial-anchor/job","version":1,"later":1e999}'), { later: 'is too large a number' }],
-    ['an unknown way of knowing', spoilt(['candidate/ahEach/how', 'guessed']), { 'candidate/ahEach/how': 'must be one of: measured, maker, label, customer, assumed' }],
-    ['a part with a strange name', spoilt(['chargers/Shore Charger!', {}]), { 'chargers/Shore Charger!': 'is not a usable name here; parts are named like charger-1' }],
-    ['a link to nowhere', spoilt(['links/link-1/from', 'alternators/alternator-9']), { 'links/link-1/from': 'points at alternators/alternator-9, which is not in this job' }],
-    ['a link to the wrong kind', spoilt(['links/link-1/from', 'chargers/charger-1']), { 'links/link-1/from': 'points at chargers/charger-1, which is not in this job' }],
-    ['a rule out of its limits', spoilt(['rules/windowHighV', 99]), { 'rules/windowHighV': 'must be 15.5 or less' }],
-    ['an unknown school', spoilt(['rules/chargerSchool', 'hope']), { 'rules/chargerSchool': 'must be one of: window, replace' }],
+    [
+      '900 V',
+      spoilt(['chargers/charger-1/absorptionV/value', 900]),
+      { 'chargers/charger-1/absorptionV': 'must be 80 or less' },
+    ],
+    [
+      'a number too large',
+      JSON.parse(JSON.stringify(goodJob()).replace('"value":200', '"value":1e999')),
+      { 'candidate/ahEach': 'is too large a number' },
+    ],
+    [
+      'a number too large where nobody looks',
+      JSON.parse('{"format":"jovial-anchor/job","version":1,"later":1e999}'),
+      { later: 'is too large a number' },
+    ],
+    [
+      'an unknown way of knowing',
+      spoilt(['candidate/ahEach/how', 'guessed']),
+      { 'candidate/ahEach/how': 'must be one of: measured, maker, label, customer, assumed' },
+    ],
+    [
+      'a part with a strange name',
+      spoilt(['chargers/Shore Charger!', {}]),
+      { 'chargers/Shore Charger!': 'is not a usable name here; parts are named like charger-1' },
+    ],
+    [
+      'a link to nowhere',
+      spoilt(['links/link-1/from', 'alternators/alternator-9']),
+      { 'links/link-1/from': 'points at alternators/alternator-9, which is not in this job' },
+    ],
+    [
+      'a link to the wrong kind',
+      spoilt(['links/link-1/from', 'chargers/charger-1']),
+      { 'links/link-1/from': 'points at chargers/charger-1, which is not in this job' },
+    ],
+    [
+      'a rule out of its limits',
+      spoilt(['rules/windowHighV', 99]),
+      { 'rules/windowHighV': 'must be 15.5 or less' },
+    ],
+    [
+      'an unknown school',
+      spoilt(['rules/chargerSchool', 'hope']),
+      { 'rules/chargerSchool': 'must be one of: window, replace' },
+    ],
     ['a list for a part', spoilt(['place', []]), { place: 'must be a group of values in braces' }],
-    ['a NUL in a name', spoilt(['job/name', 'a\u0000b']), { 'job/name': 'holds characters that cannot be stored' }],
-    ['half a character', spoilt(['job/name', 'a\ud800']), { 'job/name': 'holds characters that cannot be stored' }],
-    ['a name that is too long', spoilt(['job/name', 'x'.repeat(201)]), { 'job/name': 'is too long, at most 200 characters' }],
-    ['a prototype in disguise', JSON.parse(JSON.stringify(goodJob()).replace('"rules":{}', '"rules":{"__proto__":{"a":1}}')), { 'rules/__proto__': 'is not a usable name' }],
+    [
+      'a NUL in a name',
+      spoilt(['job/name', 'a\u0000b']),
+      { 'job/name': 'holds characters that cannot be stored' },
+    ],
+    [
+      'half a character',
+      spoilt(['job/name', 'a\ud800']),
+      { 'job/name': 'holds characters that cannot be stored' },
+    ],
+    [
+      'a name that is too long',
+      spoilt(['job/name', 'x'.repeat(201)]),
+      { 'job/name': 'is too long, at most 200 characters' },
+    ],
+    [
+      'a prototype in disguise',
+      JSON.parse(JSON.stringify(goodJob()).replace('"rules":{}', '"rules":{"__proto__":{"a":1}}')),
+      { 'rules/__proto__': 'is not a usable name' },
+    ],
   ])('%s', (_name, data, problems) => expect(problemsOf(data)).toEqual(problems))
 
   it('more than one fault is told of at once', () => {
-    expect(Object.keys(problemsOf(spoilt(['place/coldestC/value', 'x'], ['place/hottestC/value', 999])))).toEqual(['place/coldestC', 'place/hottestC'])
+    expect(
+      Object.keys(problemsOf(spoilt(['place/coldestC/value', 'x'], ['place/hottestC/value', 999]))),
+    ).toEqual(['place/coldestC', 'place/hottestC'])
   })
 
   it('endless nesting is refused without endless work', () => {
@@ -115,17 +193,33 @@ describe('bad files are refused with words', () => {
   })
 
   it('never throws, whatever the data', () => {
-    fc.assert(fc.property(fc.jsonValue(), fc.constantFrom('job', 'place', 'chargers', 'rules', 'candidate', 'version'), (junk, section) => {
-      expect(typeof checkJob({ ...emptyJob('1'), [section]: junk }).ok).toBe('boolean')
-      expect(typeof readJobFile(JSON.stringify(junk)).ok).toBe('boolean')
-    }), { numRuns: 500 })
+    fc.assert(
+      fc.property(
+        fc.jsonValue(),
+        fc.constantFrom('job', 'place', 'chargers', 'rules', 'candidate', 'version'),
+        (junk, section) => {
+          expect(typeof checkJob({ ...emptyJob('1'), [section]: junk }).ok).toBe('boolean')
+          expect(typeof readJobFile(JSON.stringify(junk)).ok).toBe('boolean')
+        },
+      ),
+      { numRuns: 500 },
+    )
   })
 })
 
 describe('bytes', () => {
-  it('a picture is called a picture', () => expect(decodeText(Uint8Array.of(0x89, 0x50, 0x4e, 0x47, 1, 2))).toMatchObject({ ok: false, error: expect.stringContaining('PNG') as string }))
-  it('broken UTF-8 is said to be no text', () => expect(decodeText(Uint8Array.of(0xc3, 0x28))).toMatchObject({ ok: false }))
-  it('text is text', () => expect(decodeText(new TextEncoder().encode('14,4 V · naïve'))).toEqual({ ok: true, text: '14,4 V · naïve' }))
+  it('a picture is called a picture', () =>
+    expect(decodeText(Uint8Array.of(0x89, 0x50, 0x4e, 0x47, 1, 2))).toMatchObject({
+      ok: false,
+      error: expect.stringContaining('PNG') as string,
+    }))
+  it('broken UTF-8 is said to be no text', () =>
+    expect(decodeText(Uint8Array.of(0xc3, 0x28))).toMatchObject({ ok: false }))
+  it('text is text', () =>
+    expect(decodeText(new TextEncoder().encode('14,4 V · naïve'))).toEqual({
+      ok: true,
+      text: '14,4 V · naïve',
+    }))
 })
 
 describe('the published schema', () => {
@@ -136,7 +230,8 @@ describe('the published schema', () => {
   })
 
   it('refuses what the application refuses', () => {
-    const same = (data: unknown): void => expect({ data, valid: validate(data) }).toEqual({ data, valid: checkJob(data).ok })
+    const same = (data: unknown): void =>
+      expect({ data, valid: validate(data) }).toEqual({ data, valid: checkJob(data).ok })
     same(goodJob())
     same(spoilt(['chargers', undefined]))
     same(spoilt(['place/coldestC/value', 'x']))
@@ -154,7 +249,8 @@ describe('the demo jobs', () => {
     for (const { kind, part } of listParts(job)) {
       for (const name of Object.keys((partKinds[kind] as PartKind).fields)) {
         const known = part[name] as { value: unknown; how?: string; by?: string } | undefined
-        if (known && known.value !== null) expect({ name, how: known.how }).not.toEqual({ name, how: undefined })
+        if (known && known.value !== null)
+          expect({ name, how: known.how }).not.toEqual({ name, how: undefined })
         if (known?.how === 'measured') expect(known.by).toBeTruthy()
       }
     }
@@ -163,27 +259,36 @@ describe('the demo jobs', () => {
 
 describe('a file of version 1', () => {
   const old = (): Record<string, unknown> => {
-    const { solar, sources, generators, loads, alternatives, notes, startingBatteries, ...rest } = JSON.parse(writeJobFile(goodJob())) as Record<string, unknown>
+    const { solar, sources, generators, loads, alternatives, notes, startingBatteries, ...rest } = JSON.parse(
+      writeJobFile(goodJob()),
+    ) as Record<string, unknown>
     const newer = [solar, sources, generators, loads, alternatives, notes, startingBatteries]
     return { ...rest, version: 1, startingBattery: { capacityAh: { value: 70 } }, extra: newer.length }
   }
   it('is brought up to date, and what it said stays', () => {
     const read = checkJob(old())
-    expect(read).toMatchObject({ ok: true, job: {
-      version: 3,
-      solar: {},
-      loads: {},
-      notes: {},
-      startingBatteries: { 'starting-1': { capacityAh: { value: 70 } } },
-      extra: 7,
-      candidate: goodJob().candidate,
-    } })
+    expect(read).toMatchObject({
+      ok: true,
+      job: {
+        version: 3,
+        solar: {},
+        loads: {},
+        notes: {},
+        startingBatteries: { 'starting-1': { capacityAh: { value: 70 } } },
+        extra: 7,
+        candidate: goodJob().candidate,
+      },
+    })
   })
   it('is still refused for what is wrong in it', () => {
-    expect(checkJob({ ...old(), place: { coldestC: { value: 'cold' } } })).toMatchObject({ ok: false, problems: [{ path: 'place/coldestC', message: 'must be a number' }] })
+    expect(checkJob({ ...old(), place: { coldestC: { value: 'cold' } } })).toMatchObject({
+      ok: false,
+      problems: [{ path: 'place/coldestC', message: 'must be a number' }],
+    })
   })
 })
 
 describe('the tables in docs', () => {
-  it('are those that are read', () => expect(readFileSync(new URL('docs/tables.md', root), 'utf8')).toBe(describeTables()))
+  it('are those that are read', () =>
+    expect(readFileSync(new URL('docs/tables.md', root), 'utf8')).toBe(describeTables()))
 })

@@ -21,7 +21,10 @@ export type ReadJob =
   | { readonly ok: true; readonly job: JobDocument }
   | { readonly ok: false; readonly problems: readonly FileProblem[] }
 
-const refuse = (message: string, more: Partial<FileProblem> = {}): ReadJob => ({ ok: false, problems: [{ path: '', message, ...more }] })
+const refuse = (message: string, more: Partial<FileProblem> = {}): ReadJob => ({
+  ok: false,
+  problems: [{ path: '', message, ...more }],
+})
 
 /**
  * Reads the text of a job file. Either the whole job or all that is wrong with it, in words.
@@ -40,10 +43,16 @@ export function readJobFile(text: string): ReadJob {
 
 /** Checks data that should be a job document, from a file or a request. */
 export function checkJob(data: unknown): ReadJob {
-  if (typeof data !== 'object' || data === null || Array.isArray(data)) return refuse('This is not a job file: it should hold one job { … }')
+  if (typeof data !== 'object' || data === null || Array.isArray(data))
+    return refuse('This is not a job file: it should hold one job { … }')
   const { format, version } = data as { format?: unknown; version?: unknown }
-  if (format !== jobFormat) return refuse(format === undefined ? 'is missing' : `must be ${jobFormat}`, { path: 'format' })
-  if (typeof version === 'number' && version > jobFormatVersion) return refuse(`This job was saved by a newer version (${version}); this one reads up to ${jobFormatVersion}`, { path: 'version' })
+  if (format !== jobFormat)
+    return refuse(format === undefined ? 'is missing' : `must be ${jobFormat}`, { path: 'format' })
+  if (typeof version === 'number' && version > jobFormatVersion)
+    return refuse(
+      `This job was saved by a newer version (${version}); this one reads up to ${jobFormatVersion}`,
+      { path: 'version' },
+    )
   if (typeof version === 'number' && version < jobFormatVersion) return checkCurrent(upToDate(data as Group))
   return checkCurrent(data)
 }
@@ -53,7 +62,9 @@ function checkCurrent(data: unknown): ReadJob {
   if (unsafe) return { ok: false, problems: [unsafe] }
   const { error } = jobSchema.validate(data)
   if (error) {
-    const problems = error.details.slice(0, mostErrors).map(({ path, message }) => ({ path: fieldPathOf(path), message }))
+    const problems = error.details
+      .slice(0, mostErrors)
+      .map(({ path, message }) => ({ path: fieldPathOf(path), message }))
     return { ok: false, problems }
   }
   const job = data as JobDocument
@@ -62,17 +73,21 @@ function checkCurrent(data: unknown): ReadJob {
 }
 
 /** `chargers/charger-1/absorptionV` for an error inside its value; the plain path otherwise. */
-const fieldPathOf = (path: readonly (string | number)[]): string => (path.at(-1) === 'value' ? path.slice(0, -1) : path).join('/')
+const fieldPathOf = (path: readonly (string | number)[]): string =>
+  (path.at(-1) === 'value' ? path.slice(0, -1) : path).join('/')
 
 /** First value that could not be stored or would not survive: numbers that are not finite, broken text, names that are not safe, endless nesting. */
 function unsafeValue(value: unknown, path: string, depth: number): FileProblem | null {
   if (depth > deepest) return { path, message: 'is nested too deeply' }
-  if (typeof value === 'number') return Number.isFinite(value) ? null : { path, message: 'is too large a number' }
-  if (typeof value === 'string') return isStorable(value) ? null : { path, message: 'holds characters that cannot be stored' }
+  if (typeof value === 'number')
+    return Number.isFinite(value) ? null : { path, message: 'is too large a number' }
+  if (typeof value === 'string')
+    return isStorable(value) ? null : { path, message: 'holds characters that cannot be stored' }
   if (typeof value !== 'object' || value === null) return null
   for (const [name, inner] of Object.entries(value)) {
     const at = path === '' ? name : `${path}/${name}`
-    if (!isStorable(name) || name === '__proto__' || name === 'constructor' || name === 'prototype') return { path: at, message: 'is not a usable name' }
+    if (!isStorable(name) || name === '__proto__' || name === 'constructor' || name === 'prototype')
+      return { path: at, message: 'is not a usable name' }
     const problem = unsafeValue(inner, name === 'value' ? path : at, depth + 1)
     if (problem) return problem
   }
@@ -80,7 +95,9 @@ function unsafeValue(value: unknown, path: string, depth: number): FileProblem |
 }
 
 /** Whether the database can hold the text: no NUL, no half of a surrogate pair. */
-const isStorable = (text: string): boolean => !text.includes('\u0000') && !/[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/.test(text)
+const isStorable = (text: string): boolean =>
+  !text.includes('\u0000') &&
+  !/[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/.test(text)
 
 function danglingReferences(job: JobDocument): FileProblem[] {
   return listParts(job).flatMap(({ kind, path, part }) => {
@@ -88,7 +105,9 @@ function danglingReferences(job: JobDocument): FileProblem[] {
     const target = refers && part[refers.field]
     if (!refers || !target) return []
     const known = partAt(job, target) !== null && refers.to.includes(target.split('/')[0]!)
-    return known ? [] : [{ path: `${path}/${refers.field}`, message: `points at ${target}, which is not in this job` }]
+    return known
+      ? []
+      : [{ path: `${path}/${refers.field}`, message: `points at ${target}, which is not in this job` }]
   })
 }
 
@@ -102,24 +121,63 @@ type Group = Readonly<Record<string, unknown>>
 
 /** The same properties, those named first in that order, the others after them. */
 const inOrder = (group: Group, names: readonly string[]): Group =>
-  Object.fromEntries([...names.filter((name) => name in group), ...Object.keys(group).filter((name) => !names.includes(name))].map((name) => [name, group[name]]))
+  Object.fromEntries(
+    [
+      ...names.filter((name) => name in group),
+      ...Object.keys(group).filter((name) => !names.includes(name)),
+    ].map((name) => [name, group[name]]),
+  )
 
-const headOrder = ['number', 'name', 'customer', 'contact', 'craft', 'registration', 'location', 'usePattern', 'wishes', 'dueDate', 'stage']
+const headOrder = [
+  'number',
+  'name',
+  'customer',
+  'contact',
+  'craft',
+  'registration',
+  'location',
+  'usePattern',
+  'wishes',
+  'dueDate',
+  'stage',
+]
 const knownOrder = ['value', 'how', 'when', 'by']
 
 function orderedKnown(known: Group, field: Field): Group {
-  const rows = field.type === 'rows' && Array.isArray(known.value) ? { value: known.value.map((row: Group) => inOrder(row, field.columns.map((column) => column.name))) } : {}
+  const rows =
+    field.type === 'rows' && Array.isArray(known.value)
+      ? {
+          value: known.value.map((row: Group) =>
+            inOrder(
+              row,
+              field.columns.map((column) => column.name),
+            ),
+          ),
+        }
+      : {}
   return inOrder({ ...known, ...rows }, knownOrder)
 }
 
 function orderedPart(part: Group, kind: PartKind): Group {
-  const known = Object.entries(part).map(([name, value]) => [name, Object.hasOwn(kind.fields, name) ? orderedKnown(value as Group, kind.fields[name]!) : value])
-  return inOrder(Object.fromEntries(known) as Group, ['name', 'shelf', 'from', 'of', ...Object.keys(kind.fields), 'notes'])
+  const known = Object.entries(part).map(([name, value]) => [
+    name,
+    Object.hasOwn(kind.fields, name) ? orderedKnown(value as Group, kind.fields[name]!) : value,
+  ])
+  return inOrder(Object.fromEntries(known) as Group, [
+    'name',
+    'shelf',
+    'from',
+    'of',
+    ...Object.keys(kind.fields),
+    'notes',
+  ])
 }
 
 /** The text of a job file: properties in the order of the survey, whatever order they were stored in; two spaces, a line end at the end. */
 export function writeJobFile(job: JobDocument): string {
-  const ordered: Record<string, unknown> = { ...inOrder(job as unknown as Group, ['format', 'version', 'job', 'rules', ...partKindIds, 'notes']) }
+  const ordered: Record<string, unknown> = {
+    ...inOrder(job as unknown as Group, ['format', 'version', 'job', 'rules', ...partKindIds, 'notes']),
+  }
   ordered.notes = inOrder(job.notes, partKindIds)
   ordered.job = inOrder(job.job as unknown as Group, headOrder)
   for (const kind of partKindIds) {

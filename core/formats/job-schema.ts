@@ -15,29 +15,52 @@ const isoDate = Joi.string().pattern(/^\d{4}-\d{2}-\d{2}$/, 'date')
 
 function valueSchema(field: Field): Joi.Schema {
   switch (field.type) {
-    case 'quantity': return Joi.number().unsafe().min(field.limits[0]).max(field.limits[1])
-    case 'choice': return Joi.valid(...Object.keys(field.options))
-    case 'rows': return Joi.array().max(mostRows).items(Joi.object(Object.fromEntries(field.columns.map(({ name, limits: [least, most] }) =>
-      [name, Joi.number().min(least).max(most).required()]))))
+    case 'quantity':
+      return Joi.number().unsafe().min(field.limits[0]).max(field.limits[1])
+    case 'choice':
+      return Joi.valid(...Object.keys(field.options))
+    case 'rows':
+      return Joi.array()
+        .max(mostRows)
+        .items(
+          Joi.object(
+            Object.fromEntries(
+              field.columns.map(({ name, limits: [least, most] }) => [
+                name,
+                Joi.number().min(least).max(most).required(),
+              ]),
+            ),
+          ),
+        )
   }
 }
 
-const known = (field: Field): Joi.Schema => Joi.object({
-  value: valueSchema(field).allow(null).required(),
-  how: Joi.valid(...Object.keys(howKnown)),
-  when: Joi.string().isoDate().raw(),
-  by: text(200),
-}).unknown()
+const known = (field: Field): Joi.Schema =>
+  Joi.object({
+    value: valueSchema(field).allow(null).required(),
+    how: Joi.valid(...Object.keys(howKnown)),
+    when: Joi.string().isoDate().raw(),
+    by: text(200),
+  }).unknown()
 
-const part = (kind: PartKind): Joi.ObjectSchema => Joi.object({
-  name: text(200), notes: text(5000), from: Joi.string().max(60), of: Joi.string().max(60),
-  shelf: Joi.object({ code: Joi.string().max(60).required(), version: Joi.number().integer().min(1).max(1_000_000).required() }),
-  ...Object.fromEntries(Object.entries(kind.fields).map(([name, field]) => [name, known(field)])),
-}).unknown()
+const part = (kind: PartKind): Joi.ObjectSchema =>
+  Joi.object({
+    name: text(200),
+    notes: text(5000),
+    from: Joi.string().max(60),
+    of: Joi.string().max(60),
+    shelf: Joi.object({
+      code: Joi.string().max(60).required(),
+      version: Joi.number().integer().min(1).max(1_000_000).required(),
+    }),
+    ...Object.fromEntries(Object.entries(kind.fields).map(([name, field]) => [name, known(field)])),
+  }).unknown()
 
 const ruleSchema = (id: (typeof ruleIds)[number]): Joi.Schema => {
   const rule = ruleCatalogue[id]
-  return rule.kind === 'number' ? Joi.number().min(rule.limits[0]).max(rule.limits[1]) : Joi.valid(...Object.keys(rule.options))
+  return rule.kind === 'number'
+    ? Joi.number().min(rule.limits[0]).max(rule.limits[1])
+    : Joi.valid(...Object.keys(rule.options))
 }
 
 /** Words for what does not fit, and nothing turned into something else on the way. */
@@ -66,16 +89,48 @@ export const inWords: Joi.ValidationOptions = {
 }
 
 /** Rules a shop or a job has changed. */
-export const rulesSchema = Joi.object<RuleOverrides>(Object.fromEntries(ruleIds.map((id) => [id, ruleSchema(id)])))
+export const rulesSchema = Joi.object<RuleOverrides>(
+  Object.fromEntries(ruleIds.map((id) => [id, ruleSchema(id)])),
+)
 
 const count = (most: number) => Joi.number().integer().min(0).max(most)
-const listedPart = Joi.object({ kind: Joi.string().max(40).allow(null).required(), code: text(60).required(), version: count(1_000_000).required(), name: text(200).required(), quantity: Joi.number().min(0).max(10_000).required(), unit: Joi.valid('', 'm').required(), price: Joi.number().min(0).max(10_000_000).allow(null).required() })
-const changed = Joi.object({ path: Joi.string().max(120).pattern(/^[a-zA-Z]{1,30}(\/[a-zA-Z0-9-]{1,40}){0,2}$/, 'path').required(), before: Joi.any(), after: Joi.any() })
+const listedPart = Joi.object({
+  kind: Joi.string().max(40).allow(null).required(),
+  code: text(60).required(),
+  version: count(1_000_000).required(),
+  name: text(200).required(),
+  quantity: Joi.number().min(0).max(10_000).required(),
+  unit: Joi.valid('', 'm').required(),
+  price: Joi.number().min(0).max(10_000_000).allow(null).required(),
+})
+const changed = Joi.object({
+  path: Joi.string()
+    .max(120)
+    .pattern(/^[a-zA-Z]{1,30}(\/[a-zA-Z0-9-]{1,40}){0,2}$/, 'path')
+    .required(),
+  before: Joi.any(),
+  after: Joi.any(),
+})
 /** The answer that was chosen: what is done, and what differs by it from the survey. */
 const specified = Joi.object({
-  name: text(500).required(), at: Joi.string().isoDate().raw().required(), by: text(200).required(),
-  battery: Joi.array().max(mostParts).items(listedPart).required(), accepted: Joi.array().max(mostRows).items(text(2000)).required(), changes: Joi.array().max(2000).items(changed).required(),
-  steps: Joi.array().max(mostParts).items(Joi.object({ label: text(300).required(), on: text(200).required(), hours: Joi.number().min(0).max(1000).required(), parts: Joi.array().max(mostParts).items(listedPart).required(), settles: Joi.array().max(mostRows).items(text(80)).required() })).required(),
+  name: text(500).required(),
+  at: Joi.string().isoDate().raw().required(),
+  by: text(200).required(),
+  battery: Joi.array().max(mostParts).items(listedPart).required(),
+  accepted: Joi.array().max(mostRows).items(text(2000)).required(),
+  changes: Joi.array().max(2000).items(changed).required(),
+  steps: Joi.array()
+    .max(mostParts)
+    .items(
+      Joi.object({
+        label: text(300).required(),
+        on: text(200).required(),
+        hours: Joi.number().min(0).max(1000).required(),
+        parts: Joi.array().max(mostParts).items(listedPart).required(),
+        settles: Joi.array().max(mostRows).items(text(80)).required(),
+      }),
+    )
+    .required(),
 })
 
 /** What a job document must look like, made from the catalogue of fields. Unknown properties are kept. */
@@ -83,18 +138,34 @@ export const jobSchema: Joi.ObjectSchema = Joi.object({
   format: Joi.valid(jobFormat).required(),
   version: Joi.number().valid(jobFormatVersion).required(),
   job: Joi.object({
-    number: text(40).required(), name: text(200).required(), customer: text(200), contact: text(200),
-    craft: Joi.valid(...Object.keys(crafts)), registration: text(100), location: text(200),
-    usePattern: Joi.valid(...Object.keys(usePatterns)), wishes: text(5000), dueDate: isoDate.allow(''),
+    number: text(40).required(),
+    name: text(200).required(),
+    customer: text(200),
+    contact: text(200),
+    craft: Joi.valid(...Object.keys(crafts)),
+    registration: text(100),
+    location: text(200),
+    usePattern: Joi.valid(...Object.keys(usePatterns)),
+    wishes: text(5000),
+    dueDate: isoDate.allow(''),
     stage: Joi.valid(...Object.keys(stages)).required(),
-  }).unknown().required(),
+  })
+    .unknown()
+    .required(),
   rules: rulesSchema.unknown().required(),
-  notes: Joi.object(Object.fromEntries(partKindIds.map((kind) => [kind, text(5000)]))).unknown().required(),
+  notes: Joi.object(Object.fromEntries(partKindIds.map((kind) => [kind, text(5000)])))
+    .unknown()
+    .required(),
   specified,
-  ...Object.fromEntries(partKindIds.map((kind) => [
-    kind,
-    (partKinds[kind].many
-      ? Joi.object().pattern(partIdPattern, part(partKinds[kind])).max(mostParts)
-      : part(partKinds[kind])).required(),
-  ])),
-}).unknown().prefs(inWords)
+  ...Object.fromEntries(
+    partKindIds.map((kind) => [
+      kind,
+      (partKinds[kind].many
+        ? Joi.object().pattern(partIdPattern, part(partKinds[kind])).max(mostParts)
+        : part(partKinds[kind])
+      ).required(),
+    ]),
+  ),
+})
+  .unknown()
+  .prefs(inWords)

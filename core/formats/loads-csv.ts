@@ -6,7 +6,10 @@ import type { CaseReading } from '#core/physics/alternator'
 import { readTable, writeTable, type TableColumns, type TableProblem } from './table'
 
 const { loads } = partKinds
-export const loadColumns: TableColumns = { name: { type: 'text', label: 'Name', most: 200, required: true }, ...loads.fields }
+export const loadColumns: TableColumns = {
+  name: { type: 'text', label: 'Name', most: 200, required: true },
+  ...loads.fields,
+}
 
 export interface LoadRow {
   readonly name: string
@@ -14,15 +17,30 @@ export interface LoadRow {
 }
 
 /** Reads a table of loads: the good rows, and what is wrong with the others. */
-export function readLoadsCsv(text: string): { readonly loads: readonly LoadRow[]; readonly problems: readonly TableProblem[]; readonly count: number } {
+export function readLoadsCsv(text: string): {
+  readonly loads: readonly LoadRow[]
+  readonly problems: readonly TableProblem[]
+  readonly count: number
+} {
   const { rows, problems, count } = readTable(text, loadColumns)
-  return { problems, count, loads: rows.map(({ values: { name, ...values } }) => ({ name: String(name), values })) }
+  return {
+    problems,
+    count,
+    loads: rows.map(({ values: { name, ...values } }) => ({ name: String(name), values })),
+  }
 }
 
 /** The loads of a job as a table. */
-export const writeLoadsCsv = (job: JobDocument): string => writeTable(loadColumns, partsOf(job, 'loads').map(({ part }) => ({
-  name: part.name ?? loads.one, ...Object.fromEntries(Object.keys(loads.fields).map((field) => [field, (part[field] as Known<unknown> | undefined)?.value])),
-})))
+export const writeLoadsCsv = (job: JobDocument): string =>
+  writeTable(
+    loadColumns,
+    partsOf(job, 'loads').map(({ part }) => ({
+      name: part.name ?? loads.one,
+      ...Object.fromEntries(
+        Object.keys(loads.fields).map((field) => [field, (part[field] as Known<unknown> | undefined)?.value]),
+      ),
+    })),
+  )
 
 export const readingColumns: TableColumns = {
   time: quantity('Time', 's', 1, [0, 10_000_000], [0, 1], 'Seconds since the recording began.'),
@@ -31,21 +49,29 @@ export const readingColumns: TableColumns = {
 }
 
 /** Reads a recording of a shunt: `time (s)`, `current (A)` into the battery, `voltage (V)`. Times must rise. */
-export function readReadingsCsv(text: string): { readonly readings: readonly Reading[]; readonly problems: readonly TableProblem[] } {
+export function readReadingsCsv(text: string): {
+  readonly readings: readonly Reading[]
+  readonly problems: readonly TableProblem[]
+} {
   const { rows, problems } = readTable(text, readingColumns)
   const readings: Reading[] = []
   const found = [...problems]
   for (const { line, values } of rows) {
     const { time, current, voltage = 0 } = values as Record<string, number>
-    if (time === undefined || current === undefined) found.push({ line, column: time === undefined ? 'time' : 'current', reason: 'is empty' })
-    else if (readings.length > 0 && time <= readings.at(-1)!.t) found.push({ line, column: 'time', reason: 'is not later than the row before' })
+    if (time === undefined || current === undefined)
+      found.push({ line, column: time === undefined ? 'time' : 'current', reason: 'is empty' })
+    else if (readings.length > 0 && time <= readings.at(-1)!.t)
+      found.push({ line, column: 'time', reason: 'is not later than the row before' })
     else readings.push({ t: time, amps: current, volts: voltage })
   }
   return { readings, problems: found.sort((a, b) => a.line - b.line) }
 }
 
 export const writeReadingsCsv = (readings: readonly Reading[]): string =>
-  writeTable(readingColumns, readings.map(({ t, amps, volts }) => ({ time: t, current: amps, voltage: volts })))
+  writeTable(
+    readingColumns,
+    readings.map(({ t, amps, volts }) => ({ time: t, current: amps, voltage: volts })),
+  )
 
 export const caseColumns: TableColumns = {
   amps: quantity('Current', 'A', 1, [0, 1000], [0, 1], 'Of the alternator.'),
@@ -55,8 +81,18 @@ export const caseColumns: TableColumns = {
 }
 
 /** Reads a log of an alternator's case: amps, rpm, minutes and °C in every row. */
-export function readCaseCsv(text: string): { readonly readings: readonly CaseReading[]; readonly problems: readonly TableProblem[] } {
+export function readCaseCsv(text: string): {
+  readonly readings: readonly CaseReading[]
+  readonly problems: readonly TableProblem[]
+} {
   const { rows, problems } = readTable(text, caseColumns)
-  const short = rows.flatMap(({ line, values }) => Object.keys(caseColumns).filter((name) => values[name] === undefined).map((column) => ({ line, column, reason: 'is empty' })))
-  return { readings: rows.map(({ values }) => values as unknown as CaseReading), problems: [...problems, ...short] }
+  const short = rows.flatMap(({ line, values }) =>
+    Object.keys(caseColumns)
+      .filter((name) => values[name] === undefined)
+      .map((column) => ({ line, column, reason: 'is empty' })),
+  )
+  return {
+    readings: rows.map(({ values }) => values as unknown as CaseReading),
+    problems: [...problems, ...short],
+  }
 }

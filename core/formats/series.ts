@@ -5,7 +5,11 @@ import type { RunResult } from '#core/simulation/runs'
 /** How the column of a channel is headed. */
 const head = (id: ChannelId): string => (channels[id].unit === '' ? id : `${id} (${channels[id].unit})`)
 /** Every column there can be. */
-export const seriesHeader = (ids: readonly ChannelId[] = channelIds): string[] => ['system', 'time (s)', ...ids.map(head)]
+export const seriesHeader = (ids: readonly ChannelId[] = channelIds): string[] => [
+  'system',
+  'time (s)',
+  ...ids.map(head),
+]
 
 /**
  * The series of some runs as CSV, one system below the other: header row, units in headers, seconds since the start, to a tenth.
@@ -14,7 +18,14 @@ export const seriesHeader = (ids: readonly ChannelId[] = channelIds): string[] =
  */
 export function seriesCsv(results: readonly RunResult[], titles: readonly string[]): string {
   const ids = channelIds.filter((id) => results.some(({ series }) => series.values[id]))
-  const cell = (value: number | undefined): string => (value !== undefined && Number.isFinite(value) ? String(value) : '')
-  const rows = results.flatMap(({ series: { t, values } }, k) => t.map((time, i) => [titles[k]!, String(Math.round(time * 10) / 10), ...ids.map((id) => cell(values[id]?.[i]))]))
+  const cell = (value: number | undefined): string =>
+    value !== undefined && Number.isFinite(value) ? String(value) : ''
+  const rows = results.flatMap(({ series: { t, values } }, k) =>
+    t.map((time, i) => [
+      titles[k]!,
+      String(Math.round(time * 10) / 10),
+      ...ids.map((id) => cell(values[id]?.[i])),
+    ]),
+  )
   return `${csvFormatRows([seriesHeader(ids), ...rows])}\n`
 }

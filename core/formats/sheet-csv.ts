@@ -6,8 +6,24 @@ export function sheetCsv({ inputs, result }: Sheet): string {
   const money = inputs.shop.units.currency
   const rows = [
     ['sheet', 'code', 'part', 'quantity', 'unit', `price (${money})`, `total (${money})`],
-    ...result.lines.map(({ code, name, quantity, unit, price, total }) => [inputs.number, code, name, String(quantity), unit, price === null ? '' : String(price), total === null ? '' : String(total)]),
-    [inputs.number, '', 'Labour', String(Math.round(result.hours * 100) / 100), 'h', String(result.labourPerH), String(Math.round(result.hours * result.labourPerH * 100) / 100)],
+    ...result.lines.map(({ code, name, quantity, unit, price, total }) => [
+      inputs.number,
+      code,
+      name,
+      String(quantity),
+      unit,
+      price === null ? '' : String(price),
+      total === null ? '' : String(total),
+    ]),
+    [
+      inputs.number,
+      '',
+      'Labour',
+      String(Math.round(result.hours * 100) / 100),
+      'h',
+      String(result.labourPerH),
+      String(Math.round(result.hours * result.labourPerH * 100) / 100),
+    ],
   ]
   return `${csvFormatRows(rows)}\n`
 }

@@ -7,7 +7,14 @@ export const shelfCodePattern = /^[A-Za-z0-9][A-Za-z0-9._-]{0,39}$/
 
 /** The columns of the table of a kind. */
 export const shelfColumns = (kind: ShelfKindId): TableColumns => ({
-  code: { type: 'text', label: 'Code', most: 40, required: true, pattern: shelfCodePattern, looksLike: 'a code of letters, digits, dots and dashes' },
+  code: {
+    type: 'text',
+    label: 'Code',
+    most: 40,
+    required: true,
+    pattern: shelfCodePattern,
+    looksLike: 'a code of letters, digits, dots and dashes',
+  },
   name: { type: 'text', label: 'Name', most: 120, required: true },
   maker: { type: 'text', label: 'Maker', most: 120 },
   ...shelfKind(kind).fields,
@@ -34,20 +41,40 @@ export function readShelfCsv(text: string, kind: ShelfKindId): ReadShelf {
       return []
     }
     seen.set(String(code), line)
-    return [{ line, code: String(code), name: String(name), maker: String(maker), values: rest as ShelfValues }]
+    return [
+      { line, code: String(code), name: String(name), maker: String(maker), values: rest as ShelfValues },
+    ]
   })
   return { parts, problems: [...problems, ...twice].sort((a, b) => a.line - b.line), count }
 }
 
 /** The table of parts of one kind, with its header row even where there are none. */
-export const writeShelfCsv = (kind: ShelfKindId, parts: readonly Pick<ShelfPart, 'code' | 'name' | 'maker' | 'values'>[]): string =>
-  writeTable(shelfColumns(kind), parts.map(({ code, name, maker, values }) => ({ code, name, maker, ...values })))
+export const writeShelfCsv = (
+  kind: ShelfKindId,
+  parts: readonly Pick<ShelfPart, 'code' | 'name' | 'maker' | 'values'>[],
+): string =>
+  writeTable(
+    shelfColumns(kind),
+    parts.map(({ code, name, maker, values }) => ({ code, name, maker, ...values })),
+  )
 
 /** Checks one part as typed: what is wrong with it, by field; empty when nothing is. */
-export function checkShelfPart(kind: ShelfKindId, part: { readonly code: string; readonly name: string; readonly maker: string; readonly values: Readonly<Record<string, unknown>> }): readonly TableProblem[] {
+export function checkShelfPart(
+  kind: ShelfKindId,
+  part: {
+    readonly code: string
+    readonly name: string
+    readonly maker: string
+    readonly values: Readonly<Record<string, unknown>>
+  },
+): readonly TableProblem[] {
   const unknown = Object.keys(part.values).filter((name) => !Object.hasOwn(shelfKind(kind).fields, name))
-  if (unknown.length > 0) return unknown.map((column) => ({ line: 2, column, reason: 'is not a value of this kind' }))
-  const strange = Object.entries(part.values).filter(([, value]) => typeof value !== 'string' && typeof value !== 'number')
-  if (strange.length > 0) return strange.map(([column]) => ({ line: 2, column, reason: 'must be a number or a word' }))
+  if (unknown.length > 0)
+    return unknown.map((column) => ({ line: 2, column, reason: 'is not a value of this kind' }))
+  const strange = Object.entries(part.values).filter(
+    ([, value]) => typeof value !== 'string' && typeof value !== 'number',
+  )
+  if (strange.length > 0)
+    return strange.map(([column]) => ({ line: 2, column, reason: 'must be a number or a word' }))
   return readShelfCsv(writeShelfCsv(kind, [part as never]), kind).problems
 }

@@ -22,27 +22,56 @@ describe('the demo shelf', () => {
     expect(batteries.some((b) => b.mostParallel === 1 && b.purpose === 'house')).toBe(true)
     expect(batteries.some((b) => b.heater === 'yes')).toBe(true)
     expect(batteries.some((b) => b.warning === 'stop')).toBe(true)
-    expect(readShelfCsv(demo('chargers'), 'chargers').parts.some((part) => part.values.equaliseStage === 'fixed')).toBe(true)
-    expect(readShelfCsv(demo('dcdc'), 'dcdc').parts.some((part) => Number(part.values.solarMostV) < 30)).toBe(true)
+    expect(
+      readShelfCsv(demo('chargers'), 'chargers').parts.some((part) => part.values.equaliseStage === 'fixed'),
+    ).toBe(true)
+    expect(readShelfCsv(demo('dcdc'), 'dcdc').parts.some((part) => Number(part.values.solarMostV) < 30)).toBe(
+      true,
+    )
   })
 
   it.each(shelfKindIds)('%s go out and come in the same', (kind) => {
     const { parts } = readShelfCsv(demo(kind), kind)
-    expect(readShelfCsv(writeShelfCsv(kind, parts), kind).parts.map(({ line: _l, ...part }) => part)).toEqual(parts.map(({ line: _l, ...part }) => part))
+    expect(readShelfCsv(writeShelfCsv(kind, parts), kind).parts.map(({ line: _l, ...part }) => part)).toEqual(
+      parts.map(({ line: _l, ...part }) => part),
+    )
   })
 })
 
 describe('a table with faults', () => {
   const header = 'code,name,ratedA (A),profile'
-  const problems = (text: string) => readShelfCsv(text, 'chargers').problems.map((p) => `${p.line} ${p.column}: ${p.reason}`)
+  const problems = (text: string) =>
+    readShelfCsv(text, 'chargers').problems.map((p) => `${p.line} ${p.column}: ${p.reason}`)
 
   it('names line, column and reason, and gives the good rows', () => {
-    const text = [header, 'A1,Good,20,lithium', 'A2,Bad,twenty,lithium', 'A3,Bad,-4,lithium', 'A4,Bad,20,magic', ',No code,20,fixed', 'A1,Twice,20,fixed', 'A5,Too,many,cells,here', '"A6","Two\nlines",30,fixed', 'A7,After,9000 A,fixed'].join('\r\n')
+    const text = [
+      header,
+      'A1,Good,20,lithium',
+      'A2,Bad,twenty,lithium',
+      'A3,Bad,-4,lithium',
+      'A4,Bad,20,magic',
+      ',No code,20,fixed',
+      'A1,Twice,20,fixed',
+      'A5,Too,many,cells,here',
+      '"A6","Two\nlines",30,fixed',
+      'A7,After,9000 A,fixed',
+    ].join('\r\n')
     expect(problems(text)).toEqual([
-      '3 ratedA: Not a number of A', '4 ratedA: -4 cannot be: between 0 A and 1000 A', '5 profile: “magic” is not one of lithium, selectable, adjustable, automatic, fixed',
-      '6 code: is empty', '7 code: A1 stands in line 2 already', '8 : has 5 cells and the header 4', '11 ratedA: 9000 A cannot be: between 0 A and 1000 A',
+      '3 ratedA: Not a number of A',
+      '4 ratedA: -4 cannot be: between 0 A and 1000 A',
+      '5 profile: “magic” is not one of lithium, selectable, adjustable, automatic, fixed',
+      '6 code: is empty',
+      '7 code: A1 stands in line 2 already',
+      '8 : has 5 cells and the header 4',
+      '11 ratedA: 9000 A cannot be: between 0 A and 1000 A',
     ])
-    expect(readShelfCsv(text, 'chargers')).toMatchObject({ count: 9, parts: [{ code: 'A1', values: { ratedA: 20, profile: 'lithium' } }, { code: 'A6', name: 'Two\nlines', line: 9 }] })
+    expect(readShelfCsv(text, 'chargers')).toMatchObject({
+      count: 9,
+      parts: [
+        { code: 'A1', values: { ratedA: 20, profile: 'lithium' } },
+        { code: 'A6', name: 'Two\nlines', line: 9 },
+      ],
+    })
   })
 
   it('is refused whole when its header is wrong', () => {
@@ -54,7 +83,13 @@ describe('a table with faults', () => {
   })
 
   it('reads semicolons, decimal commas, units in the cell, a byte-order mark and empty lines', () => {
-    expect(readShelfCsv('\uFEFFcode;name;absorptionV (V)\n\nA1;One;14,4\n;;\nA2;Two;14.4 V\n', 'chargers')).toMatchObject({ count: 2, problems: [], parts: [{ values: { absorptionV: 14.4 } }, { values: { absorptionV: 14.4 }, line: 5 }] })
+    expect(
+      readShelfCsv('\uFEFFcode;name;absorptionV (V)\n\nA1;One;14,4\n;;\nA2;Two;14.4 V\n', 'chargers'),
+    ).toMatchObject({
+      count: 2,
+      problems: [],
+      parts: [{ values: { absorptionV: 14.4 } }, { values: { absorptionV: 14.4 }, line: 5 }],
+    })
   })
 
   it('takes nothing for a value that only looks like one of JavaScript’s own names', () => {
@@ -63,36 +98,60 @@ describe('a table with faults', () => {
   })
 
   it('never throws, whatever the text', () => {
-    fc.assert(fc.property(fc.string({ maxLength: 300 }), fc.constantFrom(...shelfKindIds), (text, kind) => {
-      const read = readShelfCsv(`code,name\n${text}`, kind)
-      return read.parts.length <= read.count
-    }))
+    fc.assert(
+      fc.property(fc.string({ maxLength: 300 }), fc.constantFrom(...shelfKindIds), (text, kind) => {
+        const read = readShelfCsv(`code,name\n${text}`, kind)
+        return read.parts.length <= read.count
+      }),
+    )
   })
 })
 
 describe('words in a table', () => {
-  const columns: TableColumns = { a: { type: 'text', label: 'A', most: 200 }, b: { type: 'text', label: 'B', most: 200 } }
+  const columns: TableColumns = {
+    a: { type: 'text', label: 'A', most: 200 },
+    b: { type: 'text', label: 'B', most: 200 },
+  }
   it('come back as they were, quotes, commas and line ends too', () => {
-    const word = fc.string({ minLength: 1, maxLength: 30 }).map((s) => s.replace(/\r/g, '').trim()).filter((s) => s !== '')
-    fc.assert(fc.property(fc.array(fc.record({ a: word, b: word }), { minLength: 1, maxLength: 6 }), (rows) => {
-      expect(readTable(writeTable(columns, rows), columns).rows.map((row) => row.values)).toEqual(rows)
-    }))
+    const word = fc
+      .string({ minLength: 1, maxLength: 30 })
+      .map((s) => s.replace(/\r/g, '').trim())
+      .filter((s) => s !== '')
+    fc.assert(
+      fc.property(fc.array(fc.record({ a: word, b: word }), { minLength: 1, maxLength: 6 }), (rows) => {
+        expect(readTable(writeTable(columns, rows), columns).rows.map((row) => row.values)).toEqual(rows)
+      }),
+    )
   })
 })
 
 describe('one part as typed', () => {
   const part = { code: 'X-1', name: 'Test', maker: '', values: { ratedA: 20 } }
   it.each([
-    [{ ...part }, []], [{ ...part, code: 'no spaces here' }, ['code']], [{ ...part, name: '' }, ['name']], [{ ...part, values: { ratedA: -1 } }, ['ratedA']],
-    [{ ...part, values: { colour: 'red' } }, ['colour']], [{ ...part, values: { ratedA: { $gt: 1 } } }, ['ratedA']], [{ ...part, values: { ratedA: NaN } }, ['ratedA']],
-  ])('%j', (typed, columns) => expect(checkShelfPart('chargers', typed as never).map((p) => p.column)).toEqual(columns))
+    [{ ...part }, []],
+    [{ ...part, code: 'no spaces here' }, ['code']],
+    [{ ...part, name: '' }, ['name']],
+    [{ ...part, values: { ratedA: -1 } }, ['ratedA']],
+    [{ ...part, values: { colour: 'red' } }, ['colour']],
+    [{ ...part, values: { ratedA: { $gt: 1 } } }, ['ratedA']],
+    [{ ...part, values: { ratedA: NaN } }, ['ratedA']],
+  ])('%j', (typed, columns) =>
+    expect(checkShelfPart('chargers', typed as never).map((p) => p.column)).toEqual(columns),
+  )
 })
 
 describe('from the shelf into a job', () => {
   it('values come as maker’s data, with the version that was used', () => {
     const [battery] = readShelfCsv(demo('batteries'), 'batteries').parts
-    const taken = valuesFromShelf({ kind: 'batteries', code: battery!.code, version: 3, name: battery!.name, values: battery!.values }, 'candidate')
-    expect(taken).toMatchObject({ name: 'Brindle 100 H', shelf: { code: 'BRI-100H', version: 3 }, ahEach: { value: 100, how: 'maker' } })
+    const taken = valuesFromShelf(
+      { kind: 'batteries', code: battery!.code, version: 3, name: battery!.name, values: battery!.values },
+      'candidate',
+    )
+    expect(taken).toMatchObject({
+      name: 'Brindle 100 H',
+      shelf: { code: 'BRI-100H', version: 3 },
+      ahEach: { value: 100, how: 'maker' },
+    })
   })
 
   it('every kind gives only fields that the part of the job has', () => {
@@ -102,12 +161,23 @@ describe('from the shelf into a job', () => {
       expect(shelfKindsFor(fills)).toContain(kind)
       const fields: Fields = partKinds[fills].fields
       for (const { values, code, name } of readShelfCsv(demo(kind), kind).parts) {
-        const { name: _n, shelf: _s, ...given } = valuesFromShelf({ kind, code, version: 1, name, values }, fills)
+        const {
+          name: _n,
+          shelf: _s,
+          ...given
+        } = valuesFromShelf({ kind, code, version: 1, name, values }, fills)
         expect(Object.keys(given).filter((field) => !Object.hasOwn(fields, field))).toEqual([])
         expect(Object.keys(given).length).toBeGreaterThan(0)
       }
     }
-    expect(valuesFromShelf({ kind: 'dcdc', code: 'D', version: 1, name: 'D', values: { ratedA: 30 } }, 'links')).toMatchObject({ kind: { value: 'dcdc' } })
-    expect(valuesFromShelf({ kind: 'fuses', code: 'F', version: 1, name: 'F', values: { fuseA: 30 } }, 'conductors')).not.toHaveProperty('name')
+    expect(
+      valuesFromShelf({ kind: 'dcdc', code: 'D', version: 1, name: 'D', values: { ratedA: 30 } }, 'links'),
+    ).toMatchObject({ kind: { value: 'dcdc' } })
+    expect(
+      valuesFromShelf(
+        { kind: 'fuses', code: 'F', version: 1, name: 'F', values: { fuseA: 30 } },
+        'conductors',
+      ),
+    ).not.toHaveProperty('name')
   })
 })

@@ -37,11 +37,13 @@ export interface ReadTable {
 export const mostTableRows = 20_000
 const mostCellLetters = 500
 
-const unitOf = (column: TableColumn): string => (column.type === 'quantity' && column.unit !== '' && column.unit !== 'money' ? ` (${column.unit})` : '')
+const unitOf = (column: TableColumn): string =>
+  column.type === 'quantity' && column.unit !== '' && column.unit !== 'money' ? ` (${column.unit})` : ''
 const headerOf = (id: string, column: TableColumn): string => id + unitOf(column)
 
 /** The header row of a table: ids, with units in brackets. */
-export const tableHeader = (columns: TableColumns): string[] => Object.entries(columns).map(([id, column]) => headerOf(id, column))
+export const tableHeader = (columns: TableColumns): string[] =>
+  Object.entries(columns).map(([id, column]) => headerOf(id, column))
 
 /**
  * Reads a table with a header row: comma or semicolon (as the header has), quotes as usual, any line ends. Numbers
@@ -52,20 +54,49 @@ export function readTable(text: string, columns: TableColumns): ReadTable {
   const headerLine = /^[^\r\n]*/.exec(text.replace(/^\uFEFF/, ''))![0]
   const between = headerLine.split(';').length > headerLine.split(',').length ? ';' : ','
   const lines = dsvFormat(between).parseRows(text.replace(/^\uFEFF/, ''))
-  const refuse = (line: number, column: string, reason: string): ReadTable => ({ rows: [], problems: [{ line, column, reason }], count: 0 })
+  const refuse = (line: number, column: string, reason: string): ReadTable => ({
+    rows: [],
+    problems: [{ line, column, reason }],
+    count: 0,
+  })
   if (headerLine.trim() === '') return refuse(1, '', 'There is no header row')
-  if (lines.length - 1 > mostTableRows) return refuse(mostTableRows + 2, '', `There are more than ${mostTableRows} rows`)
+  if (lines.length - 1 > mostTableRows)
+    return refuse(mostTableRows + 2, '', `There are more than ${mostTableRows} rows`)
   const names = lines[0]!.map((cell) => cell.trim().replace(/\s*\([^)]*\)$/, ''))
   const headerProblems = [
-    ...names.flatMap((name, i) => (Object.hasOwn(columns, name) ? [] : [{ line: 1, column: lines[0]![i]!.trim() || `column ${i + 1}`, reason: 'is not a column of this table' }])),
-    ...names.flatMap((name, i) => (names.indexOf(name) === i ? [] : [{ line: 1, column: name, reason: 'stands twice in the header' }])),
+    ...names.flatMap((name, i) =>
+      Object.hasOwn(columns, name)
+        ? []
+        : [
+            {
+              line: 1,
+              column: lines[0]![i]!.trim() || `column ${i + 1}`,
+              reason: 'is not a column of this table',
+            },
+          ],
+    ),
+    ...names.flatMap((name, i) =>
+      names.indexOf(name) === i ? [] : [{ line: 1, column: name, reason: 'stands twice in the header' }],
+    ),
     ...names.flatMap((name, i) => {
       const written = /\(([^)]*)\)$/.exec(lines[0]![i]!.trim())?.[1]
       const column = Object.hasOwn(columns, name) ? columns[name]! : null
       const wanted = column && unitOf(column).slice(2, -1)
-      return written !== undefined && wanted !== null && written !== wanted ? [{ line: 1, column: name, reason: wanted ? `is in ${wanted}, not in ${written}` : `has no unit, not ${written}` }] : []
+      return written !== undefined && wanted !== null && written !== wanted
+        ? [
+            {
+              line: 1,
+              column: name,
+              reason: wanted ? `is in ${wanted}, not in ${written}` : `has no unit, not ${written}`,
+            },
+          ]
+        : []
     }),
-    ...Object.entries(columns).flatMap(([id, column]) => (column.type === 'text' && column.required && !names.includes(id) ? [{ line: 1, column: id, reason: 'is missing in the header' }] : [])),
+    ...Object.entries(columns).flatMap(([id, column]) =>
+      column.type === 'text' && column.required && !names.includes(id)
+        ? [{ line: 1, column: id, reason: 'is missing in the header' }]
+        : [],
+    ),
   ]
   if (headerProblems.length > 0) return { rows: [], problems: headerProblems, count: 0 }
   const rows: TableRow[] = []
@@ -84,10 +115,20 @@ export function readTable(text: string, columns: TableColumns): ReadTable {
   return { rows, problems, count }
 }
 
-const newLines = (cells: readonly string[]): number => cells.reduce((sum, cell) => sum + (cell.match(/\n|\r(?!\n)/g)?.length ?? 0), 0)
+const newLines = (cells: readonly string[]): number =>
+  cells.reduce((sum, cell) => sum + (cell.match(/\n|\r(?!\n)/g)?.length ?? 0), 0)
 
-function readRow(cells: readonly string[], names: readonly string[], columns: TableColumns, line: number): { values: Record<string, string | number>; problems: TableProblem[] } {
-  if (cells.length !== names.length) return { values: {}, problems: [{ line, column: '', reason: `has ${cells.length} cells and the header ${names.length}` }] }
+function readRow(
+  cells: readonly string[],
+  names: readonly string[],
+  columns: TableColumns,
+  line: number,
+): { values: Record<string, string | number>; problems: TableProblem[] } {
+  if (cells.length !== names.length)
+    return {
+      values: {},
+      problems: [{ line, column: '', reason: `has ${cells.length} cells and the header ${names.length}` }],
+    }
   const values: Record<string, string | number> = {}
   const problems: TableProblem[] = []
   names.forEach((name, i) => {
@@ -110,21 +151,32 @@ function readCell(text: string, column: TableColumn): string | number | { readon
   switch (column.type) {
     case 'text':
       if (text.length > column.most) return { error: `is too long, at most ${column.most} letters` }
-      return !column.pattern || column.pattern.test(text) ? text : { error: `“${text.slice(0, 40)}” does not look like ${column.looksLike}` }
-    case 'choice': return Object.hasOwn(column.options, text) ? text : { error: `“${text.slice(0, 40)}” is not one of ${Object.keys(column.options).join(', ')}` }
-    case 'rows': return { error: 'cannot be read from a table' }
+      return !column.pattern || column.pattern.test(text)
+        ? text
+        : { error: `“${text.slice(0, 40)}” does not look like ${column.looksLike}` }
+    case 'choice':
+      return Object.hasOwn(column.options, text)
+        ? text
+        : { error: `“${text.slice(0, 40)}” is not one of ${Object.keys(column.options).join(', ')}` }
+    case 'rows':
+      return { error: 'cannot be read from a table' }
     case 'quantity': {
       const parsed = parseQuantity(text, column.unit, metric)
       if (!parsed.ok) return { error: parsed.error }
       const [least, most] = column.limits
       if (parsed.value >= least && parsed.value <= most) return parsed.value
-      return { error: `${text} cannot be: between ${formatQuantity(least, column.unit, metric)} and ${formatQuantity(most, column.unit, metric)}` }
+      return {
+        error: `${text} cannot be: between ${formatQuantity(least, column.unit, metric)} and ${formatQuantity(most, column.unit, metric)}`,
+      }
     }
   }
 }
 
 /** Writes rows as a table that {@link readTable} reads back the same. Commas; a value that is not there is empty. */
-export function writeTable(columns: TableColumns, rows: readonly Readonly<Record<string, unknown>>[]): string {
+export function writeTable(
+  columns: TableColumns,
+  rows: readonly Readonly<Record<string, unknown>>[],
+): string {
   const lines = rows.map((row) => Object.keys(columns).map((id) => (row[id] == null ? '' : String(row[id]))))
   return `${dsvFormat(',').formatRows([tableHeader(columns), ...lines])}\n`
 }

@@ -11,5 +11,5 @@ export function asSpecified(job: JobDocument): JobDocument {
 /** The job with an answer chosen for it, or with none. The survey stays untouched beside it. */
 export function withSpecified(job: JobDocument, specified: Specified | null): JobDocument {
   const { specified: _old, ...found } = job
-  return specified ? { ...found, specified } as JobDocument : found as JobDocument
+  return specified ? ({ ...found, specified } as JobDocument) : (found as JobDocument)
 }

@@ -5,13 +5,21 @@ import { partsOf, withNewPart, withPart, type JobDocument } from './document'
  * is nobody's yet, else one of which nothing is known.
  */
 export function completeJob(job: JobDocument): JobDocument {
-  return partsOf(job, 'alternators').reduce((next, { path }) => withStartingBattery(withLink(next, path), path), job)
+  return partsOf(job, 'alternators').reduce(
+    (next, { path }) => withStartingBattery(withLink(next, path), path),
+    job,
+  )
 }
 
-const isFrom = (alternator: string) => ({ part }: { part: { readonly from?: string } }): boolean => part.from === alternator
+const isFrom =
+  (alternator: string) =>
+  ({ part }: { part: { readonly from?: string } }): boolean =>
+    part.from === alternator
 
 function withLink(job: JobDocument, alternator: string): JobDocument {
-  return partsOf(job, 'links').some(isFrom(alternator)) ? job : withNewPart(job, 'links', { from: alternator }).job
+  return partsOf(job, 'links').some(isFrom(alternator))
+    ? job
+    : withNewPart(job, 'links', { from: alternator }).job
 }
 
 function withStartingBattery(job: JobDocument, alternator: string): JobDocument {

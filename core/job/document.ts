@@ -1,13 +1,40 @@
 import type { RuleOverrides } from '#core/rules/rules'
 import type { Specified } from './specified'
-import { partKinds, partKindIds, type Field, type FieldsOf, type Known, type ManyKindId, type OneKindId, type PartKind, type PartKindId, type Surveyed } from './fields'
+import {
+  partKinds,
+  partKindIds,
+  type Field,
+  type FieldsOf,
+  type Known,
+  type ManyKindId,
+  type OneKindId,
+  type PartKind,
+  type PartKindId,
+  type Surveyed,
+} from './fields'
 
 export const jobFormat = 'jovial-anchor/job'
 export const jobFormatVersion = 3
 
-export const crafts = { vessel: 'Vessel', vehicle: 'Road vehicle', trailer: 'Trailer', motorcycle: 'Motorcycle' } as const
-export const usePatterns = { daily: 'Moves daily', stays: 'Stays put', plugged: 'Plugged in', laidUp: 'Laid up in winter' } as const
-export const stages = { enquiry: 'Enquiry', surveyed: 'Surveyed', quoted: 'Quoted', fitted: 'Fitted', done: 'Handed over' } as const
+export const crafts = {
+  vessel: 'Vessel',
+  vehicle: 'Road vehicle',
+  trailer: 'Trailer',
+  motorcycle: 'Motorcycle',
+} as const
+export const usePatterns = {
+  daily: 'Moves daily',
+  stays: 'Stays put',
+  plugged: 'Plugged in',
+  laidUp: 'Laid up in winter',
+} as const
+export const stages = {
+  enquiry: 'Enquiry',
+  surveyed: 'Surveyed',
+  quoted: 'Quoted',
+  fitted: 'Fitted',
+  done: 'Handed over',
+} as const
 
 /** Who the job is for and how it stands. Plain text; none of it is needed to save. */
 export interface JobHead {
@@ -66,14 +93,25 @@ export type AnyPart = PartExtras & Readonly<Record<string, unknown>>
 /** An empty job: nothing known, nothing counted, but for a starting battery to be looked for. */
 export function emptyJob(number: string, name = ''): JobDocument {
   const parts = Object.fromEntries(partKindIds.map((kind) => [kind, {}]))
-  return { format: jobFormat, version: jobFormatVersion, job: { number, name, stage: 'enquiry' }, rules: {}, notes: {}, ...parts, startingBatteries: { 'starting-1': {} } } as unknown as JobDocument
+  return {
+    format: jobFormat,
+    version: jobFormatVersion,
+    job: { number, name, stage: 'enquiry' },
+    rules: {},
+    notes: {},
+    ...parts,
+    startingBatteries: { 'starting-1': {} },
+  } as unknown as JobDocument
 }
 
 /** A copy under a new number: the survey as it stands, without what was specified, as an enquiry of its own without a due date. */
 export function copyOfJob(job: JobDocument, number: string): JobDocument {
   const { dueDate: _due, ...head } = job.job
   const { specified: _specified, ...found } = job
-  return { ...found as JobDocument, job: { ...head, number, name: `Copy of ${head.name || head.number}`.slice(0, 200), stage: 'enquiry' } }
+  return {
+    ...(found as JobDocument),
+    job: { ...head, number, name: `Copy of ${head.name || head.number}`.slice(0, 200), stage: 'enquiry' },
+  }
 }
 
 /** Where a part is: `place`, or `chargers/charger-1`. */
@@ -97,7 +135,9 @@ export function listParts(job: JobDocument): PartRef[] {
 export function partsOf(job: JobDocument, kind: PartKindId): PartRef[] {
   const held = job[kind] as AnyPart | Record<string, AnyPart>
   if (!partKinds[kind].many) return [{ kind, id: null, path: kind, part: held as AnyPart }]
-  return Object.keys(held).sort(naturally).map((id) => ({ kind, id, path: `${kind}/${id}`, part: (held as Record<string, AnyPart>)[id]! }))
+  return Object.keys(held)
+    .sort(naturally)
+    .map((id) => ({ kind, id, path: `${kind}/${id}`, part: (held as Record<string, AnyPart>)[id]! }))
 }
 
 const naturally = (a: string, b: string): number => numberIn(a) - numberIn(b) || (a < b ? -1 : 1)
@@ -106,11 +146,18 @@ const numberIn = (id: string): number => Number(/(\d+)$/.exec(id)?.[1] ?? 0)
 /** The part at a path, or null when there is none. */
 export function partAt(job: JobDocument, path: PartPath): PartRef | null {
   const [kind, id] = path.split('/') as [PartKindId, string | undefined]
-  return Object.hasOwn(partKinds, kind) ? partsOf(job, kind).find((ref) => ref.id === (id ?? null)) ?? null : null
+  return Object.hasOwn(partKinds, kind)
+    ? (partsOf(job, kind).find((ref) => ref.id === (id ?? null)) ?? null)
+    : null
 }
 
 /** Splits a field path into its part and field name; null when the catalogue has no such field. */
-export function fieldAt(path: FieldPath): { readonly partPath: PartPath; readonly name: string; readonly kind: PartKindId; readonly field: Field } | null {
+export function fieldAt(path: FieldPath): {
+  readonly partPath: PartPath
+  readonly name: string
+  readonly kind: PartKindId
+  readonly field: Field
+} | null {
   const cut = path.lastIndexOf('/')
   const partPath = path.slice(0, cut)
   const name = path.slice(cut + 1)
@@ -138,11 +185,17 @@ export function withPart(job: JobDocument, path: PartPath, change: (part: AnyPar
 export function withField(job: JobDocument, path: FieldPath, known: Known<unknown> | undefined): JobDocument {
   const at = fieldAt(path)
   if (!at) throw new Error(`No such field: ${path}`)
-  return withPart(job, at.partPath, ({ [at.name]: _old, ...rest }) => (known === undefined ? rest : { ...rest, [at.name]: known }))
+  return withPart(job, at.partPath, ({ [at.name]: _old, ...rest }) =>
+    known === undefined ? rest : { ...rest, [at.name]: known },
+  )
 }
 
 /** A copy of the job with one more part of a kind, and the path it got. */
-export function withNewPart(job: JobDocument, kind: ManyKindId, part: AnyPart = {}): { readonly job: JobDocument; readonly path: PartPath } {
+export function withNewPart(
+  job: JobDocument,
+  kind: ManyKindId,
+  part: AnyPart = {},
+): { readonly job: JobDocument; readonly path: PartPath } {
   const next = Math.max(0, ...Object.keys(job[kind]).map(numberIn)) + 1
   const path = `${kind}/${partKinds[kind].stem}-${next}`
   return { job: withPart(job, path, () => part), path }

@@ -94,29 +94,56 @@ export interface RowsField<C extends string = string> extends FieldBase {
 export type Field = QuantityField | ChoiceField | RowsField
 export type Fields = Readonly<Record<string, Field>>
 
-export type ValueOf<F> = F extends ChoiceField<infer O> ? O : F extends RowsField<infer C> ? readonly Readonly<Record<C, number>>[] : number
+export type ValueOf<F> =
+  F extends ChoiceField<infer O>
+    ? O
+    : F extends RowsField<infer C>
+      ? readonly Readonly<Record<C, number>>[]
+      : number
 /** A part as it is surveyed: every field may be missing or not known. */
 export type Surveyed<F extends Fields> = { readonly [K in keyof F]?: Known<ValueOf<F[K]>> }
 /** A part as a check reads it: every field has a value; rows may be missing. */
-export type Resolved<F extends Fields> = { readonly [K in keyof F]: F[K] extends RowsField ? ValueOf<F[K]> | null : ValueOf<F[K]> }
+export type Resolved<F extends Fields> = {
+  readonly [K in keyof F]: F[K] extends RowsField ? ValueOf<F[K]> | null : ValueOf<F[K]>
+}
 
 export const quantity = (
-  label: string, unit: Unit, step: number, limits: Range, plausible: QuantityField['plausible'], measure: string,
+  label: string,
+  unit: Unit,
+  step: number,
+  limits: Range,
+  plausible: QuantityField['plausible'],
+  measure: string,
   more: Partial<Pick<QuantityField, 'when' | 'detail' | 'scales' | 'otherwise' | 'onlyMeasuredWhen'>> = {},
 ): QuantityField => ({ type: 'quantity', label, unit, step, limits, plausible, measure, ...more })
 
 export const choice = <const O extends string>(
-  label: string, options: Readonly<Record<O, string>>, measure: string, more: Partial<Pick<ChoiceField<O>, 'when' | 'detail' | 'otherwise'>> = {},
+  label: string,
+  options: Readonly<Record<O, string>>,
+  measure: string,
+  more: Partial<Pick<ChoiceField<O>, 'when' | 'detail' | 'otherwise'>> = {},
 ): ChoiceField<O> => ({ type: 'choice', label, options, measure, ...more })
 
-export const volts = (label: string, plausible: QuantityField['plausible'], measure: string, more: Partial<Pick<QuantityField, 'when' | 'detail' | 'otherwise' | 'onlyMeasuredWhen'>> = {}): QuantityField =>
-  quantity(label, 'V', 0.1, [0, 80], plausible, measure, { scales: true, ...more })
+export const volts = (
+  label: string,
+  plausible: QuantityField['plausible'],
+  measure: string,
+  more: Partial<Pick<QuantityField, 'when' | 'detail' | 'otherwise' | 'onlyMeasuredWhen'>> = {},
+): QuantityField => quantity(label, 'V', 0.1, [0, 80], plausible, measure, { scales: true, ...more })
 
-export const yesNo = (label: string, measure: string, more: Partial<Pick<ChoiceField<'yes' | 'no'>, 'when' | 'detail' | 'otherwise'>> = {}): ChoiceField<'yes' | 'no'> =>
-  choice(label, { yes: 'Yes', no: 'No' }, measure, more)
+export const yesNo = (
+  label: string,
+  measure: string,
+  more: Partial<Pick<ChoiceField<'yes' | 'no'>, 'when' | 'detail' | 'otherwise'>> = {},
+): ChoiceField<'yes' | 'no'> => choice(label, { yes: 'Yes', no: 'No' }, measure, more)
 
 export const rows = <const C extends string>(
-  label: string, columns: readonly (Column & { readonly name: C })[], between: string, example: string, measure: string, more: Partial<Pick<RowsField, 'when' | 'detail'>> = {},
+  label: string,
+  columns: readonly (Column & { readonly name: C })[],
+  between: string,
+  example: string,
+  measure: string,
+  more: Partial<Pick<RowsField, 'when' | 'detail'>> = {},
 ): RowsField<C> => ({ type: 'rows', label, columns, between, example, measure, ...more })
 
 /** A row of readings by column name. */
@@ -124,11 +151,19 @@ export type Row = Readonly<Record<string, number>>
 
 /** Holds the fields to a condition on top of their own. */
 export const onlyWhen = <F extends Fields>(condition: Condition, fields: F): F =>
-  Object.fromEntries(Object.entries(fields).map(([id, field]) => [id, { ...field, when: [condition, ...(field.when ?? [])] }])) as unknown as F
+  Object.fromEntries(
+    Object.entries(fields).map(([id, field]) => [id, { ...field, when: [condition, ...(field.when ?? [])] }]),
+  ) as unknown as F
 
 export const systemVoltages = { 12: '12 V', 24: '24 V', 48: '48 V' } as const
 
-export const leadKinds = { flooded: 'Flooded', calcium: 'Calcium', agm: 'AGM', gel: 'Gel', lithium: 'Lithium' } as const
+export const leadKinds = {
+  flooded: 'Flooded',
+  calcium: 'Calcium',
+  agm: 'AGM',
+  gel: 'Gel',
+  lithium: 'Lithium',
+} as const
 
 /** Stands for “no limit” where a limit may be missing. */
 export const noLimit = 9999

@@ -2,7 +2,21 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { goodJob, withMeasured, withValues } from '#core/testing'
 import { applyChanges, changesBetween, conflictsBetween, inverseOf } from './changes'
-import { emptyJob, fieldAt, isAsked, knownAt, listParts, partAt, partName, partsOf, withField, withNewPart, withoutPart, withPart, type JobDocument } from './document'
+import {
+  emptyJob,
+  fieldAt,
+  isAsked,
+  knownAt,
+  listParts,
+  partAt,
+  partName,
+  partsOf,
+  withField,
+  withNewPart,
+  withoutPart,
+  withPart,
+  type JobDocument,
+} from './document'
 import { partKinds, type PartKind } from './fields'
 import { formatRows, parseRows } from './rows'
 
@@ -13,7 +27,11 @@ describe('the job document', () => {
   it('lists parts in walking order, collections by number', () => {
     let job = emptyJob('1')
     for (let i = 0; i < 11; i++) job = withNewPart(job, 'chargers').job
-    expect(partsOf(job, 'chargers').map((p) => p.id).slice(-2)).toEqual(['charger-10', 'charger-11'])
+    expect(
+      partsOf(job, 'chargers')
+        .map((p) => p.id)
+        .slice(-2),
+    ).toEqual(['charger-10', 'charger-11'])
     expect(listParts(job)[0]!.kind).toBe('use')
   })
 
@@ -43,7 +61,10 @@ describe('the job document', () => {
   it('names parts by their own name, else by kind and number', () => {
     expect(partName(goodJob(), 'chargers/charger-1')).toBe('Mains charger')
     const two = withNewPart(goodJob(), 'chargers', { name: 'Spare' }).job
-    expect([partName(two, 'chargers/charger-1'), partName(two, 'chargers/charger-2')]).toEqual(['Mains charger 1', 'Spare'])
+    expect([partName(two, 'chargers/charger-1'), partName(two, 'chargers/charger-2')]).toEqual([
+      'Mains charger 1',
+      'Spare',
+    ])
   })
 
   it('asks a field only while its condition may hold', () => {
@@ -69,7 +90,14 @@ describe('the job document', () => {
   })
 })
 
-const anyJob: fc.Arbitrary<JobDocument> = fc.record({ cold: fc.integer({ min: -20, max: 20 }), amps: fc.integer({ min: 1, max: 90 }), name: fc.constantFrom('A', 'B'), second: fc.boolean(), gone: fc.boolean() })
+const anyJob: fc.Arbitrary<JobDocument> = fc
+  .record({
+    cold: fc.integer({ min: -20, max: 20 }),
+    amps: fc.integer({ min: 1, max: 90 }),
+    name: fc.constantFrom('A', 'B'),
+    second: fc.boolean(),
+    gone: fc.boolean(),
+  })
   .map(({ cold, amps, name, second, gone }) => {
     let job = withValues(goodJob(), { 'place/coldestC': cold, 'chargers/charger-1/ratedA': amps })
     job = { ...job, job: { ...job.job, name } }
@@ -79,17 +107,25 @@ const anyJob: fc.Arbitrary<JobDocument> = fc.record({ cold: fc.integer({ min: -2
 
 describe('changes', () => {
   it('lead from one state to the other and back', () => {
-    fc.assert(fc.property(anyJob, anyJob, (a, b) => {
-      const changes = changesBetween(a, b)
-      expect(applyChanges(a, changes)).toEqual(b)
-      expect(applyChanges(b, inverseOf(changes))).toEqual(a)
-      expect(changesBetween(a, a)).toEqual([])
-    }))
+    fc.assert(
+      fc.property(anyJob, anyJob, (a, b) => {
+        const changes = changesBetween(a, b)
+        expect(applyChanges(a, changes)).toEqual(b)
+        expect(applyChanges(b, inverseOf(changes))).toEqual(a)
+        expect(changesBetween(a, a)).toEqual([])
+      }),
+    )
   })
 
   it('name the value, not the whole part', () => {
     const after = withValues(goodJob(), { 'place/coldestC': 3 })
-    expect(changesBetween(goodJob(), after)).toEqual([{ path: 'place/coldestC', before: { value: 12, how: 'measured' }, after: { value: 3, how: 'measured' } }])
+    expect(changesBetween(goodJob(), after)).toEqual([
+      {
+        path: 'place/coldestC',
+        before: { value: 12, how: 'measured' },
+        after: { value: 3, how: 'measured' },
+      },
+    ])
   })
 
   it('do not mind the order of properties', () => {
@@ -102,11 +138,14 @@ describe('changes', () => {
     const mine = changesBetween(goodJob(), withValues(goodJob(), { 'place/coldestC': 3 }))
     const theirs = changesBetween(goodJob(), withValues(goodJob(), { 'place/hottestC': 40 }))
     expect(conflictsBetween(mine, theirs)).toEqual([])
-    expect(applyChanges(applyChanges(goodJob(), theirs), mine)).toEqual(withValues(goodJob(), { 'place/coldestC': 3, 'place/hottestC': 40 }))
+    expect(applyChanges(applyChanges(goodJob(), theirs), mine)).toEqual(
+      withValues(goodJob(), { 'place/coldestC': 3, 'place/hottestC': 40 }),
+    )
   })
 
   it('of two people on one value meet, unless they agree', () => {
-    const to = (value: number) => changesBetween(goodJob(), withValues(goodJob(), { 'place/coldestC': value }))
+    const to = (value: number) =>
+      changesBetween(goodJob(), withValues(goodJob(), { 'place/coldestC': value }))
     expect(conflictsBetween(to(3), to(4)).map((c) => c.path)).toEqual(['place/coldestC'])
     expect(conflictsBetween(to(3), to(3))).toEqual([])
   })
@@ -118,7 +157,10 @@ describe('changes', () => {
   })
 
   it('inside a part that is gone are left out', () => {
-    const edited = changesBetween(goodJob(), withPart(goodJob(), 'chargers/charger-1', (part) => ({ ...part, name: 'X' })))
+    const edited = changesBetween(
+      goodJob(),
+      withPart(goodJob(), 'chargers/charger-1', (part) => ({ ...part, name: 'X' })),
+    )
     const gone = withoutPart(goodJob(), 'chargers/charger-1')
     expect(applyChanges(gone, edited)).toEqual(gone)
   })
@@ -126,22 +168,59 @@ describe('changes', () => {
 
 describe('minutes at volts', () => {
   it.each([
-    ['25 at 14.4, 30 at 12.6', [[25, 14.4], [30, 12.6]]], ['25 min at 14,4 V; 30 at 12,6', [[25, 14.4], [30, 12.6]]], ['10@13.8', [[10, 13.8]]],
-  ])('%s', (text, rows) => expect(parseRows(text, driveTally)).toEqual(rows.map(([minutes, volts]) => ({ minutes, volts }))))
-  it.each(['', 'about half', '25 at', '25 at 14.4 at 3', '-5 at 14', '5 at 900'])('%j is refused', (text) => expect(parseRows(text, driveTally)).toBeNull())
-  it('reads back what it shows', () => expect(parseRows(formatRows([{ minutes: 5, volts: 14.25 }, { minutes: 3, volts: 13 }], driveTally), driveTally)).toEqual([{ minutes: 5, volts: 14.25 }, { minutes: 3, volts: 13 }]))
+    [
+      '25 at 14.4, 30 at 12.6',
+      [
+        [25, 14.4],
+        [30, 12.6],
+      ],
+    ],
+    [
+      '25 min at 14,4 V; 30 at 12,6',
+      [
+        [25, 14.4],
+        [30, 12.6],
+      ],
+    ],
+    ['10@13.8', [[10, 13.8]]],
+  ])('%s', (text, rows) =>
+    expect(parseRows(text, driveTally)).toEqual(rows.map(([minutes, volts]) => ({ minutes, volts }))),
+  )
+  it.each(['', 'about half', '25 at', '25 at 14.4 at 3', '-5 at 14', '5 at 900'])('%j is refused', (text) =>
+    expect(parseRows(text, driveTally)).toBeNull(),
+  )
+  it('reads back what it shows', () =>
+    expect(
+      parseRows(
+        formatRows(
+          [
+            { minutes: 5, volts: 14.25 },
+            { minutes: 3, volts: 13 },
+          ],
+          driveTally,
+        ),
+        driveTally,
+      ),
+    ).toEqual([
+      { minutes: 5, volts: 14.25 },
+      { minutes: 3, volts: 13 },
+    ]))
 })
 
 describe('other tables written as text', () => {
   it('take as many columns as they have', () => {
-    expect(parseRows('60 / 2000 / 10 / 82; 75 A/2000 rpm/20 min/95 °C', temperatureReadings)).toEqual([{ amps: 60, rpm: 2000, minutes: 10, celsius: 82 }, { amps: 75, rpm: 2000, minutes: 20, celsius: 95 }])
+    expect(parseRows('60 / 2000 / 10 / 82; 75 A/2000 rpm/20 min/95 °C', temperatureReadings)).toEqual([
+      { amps: 60, rpm: 2000, minutes: 10, celsius: 82 },
+      { amps: 75, rpm: 2000, minutes: 20, celsius: 95 },
+    ])
     expect(parseRows('60 / 2000 / 10', temperatureReadings)).toBeNull()
     expect(parseRows('12,62; 12,58', restedEachV)).toEqual([{ volts: 12.62 }, { volts: 12.58 }])
     expect(parseRows('12.62 at 3', restedEachV)).toBeNull()
   })
   it('have an example that reads', () => {
     for (const kind of Object.values(partKinds) as PartKind[]) {
-      for (const field of Object.values(kind.fields)) if (field.type === 'rows') expect(parseRows(field.example, field)).not.toBeNull()
+      for (const field of Object.values(kind.fields))
+        if (field.type === 'rows') expect(parseRows(field.example, field)).not.toBeNull()
     }
   })
 })

@@ -10,11 +10,18 @@ import type { Row, RowsField } from './field'
  * @example parseRows('25 at 14.4, 30 at 12.6', driveTally) // [{ minutes: 25, volts: 14.4 }, …]
  */
 export function parseRows(text: string, { columns }: RowsField): readonly Row[] | null {
-  const lines = text.split(/;|,\s+|\n/).map((line) => line.trim()).filter(Boolean)
+  const lines = text
+    .split(/;|,\s+|\n/)
+    .map((line) => line.trim())
+    .filter(Boolean)
   const read = lines.map((line): Row | null => {
-    const numbers = line.split(/\s*(?:\bat\b|[@×x:/])\s*/i).map((part) => parseNumber(part.replace(/\s*[a-z°]+$/i, '')))
+    const numbers = line
+      .split(/\s*(?:\bat\b|[@×x:/])\s*/i)
+      .map((part) => parseNumber(part.replace(/\s*[a-z°]+$/i, '')))
     if (numbers.length !== columns.length) return null
-    const fits = columns.every(({ limits: [least, most] }, i) => numbers[i] != null && numbers[i] >= least && numbers[i] <= most)
+    const fits = columns.every(
+      ({ limits: [least, most] }, i) => numbers[i] != null && numbers[i] >= least && numbers[i] <= most,
+    )
     return fits ? Object.fromEntries(columns.map(({ name }, i) => [name, numbers[i]!])) : null
   })
   return read.length === 0 || read.includes(null) ? null : (read as Row[])
@@ -22,4 +29,12 @@ export function parseRows(text: string, { columns }: RowsField): readonly Row[] 
 
 /** The text of a table, as {@link parseRows} reads it. */
 export const formatRows = (rows: readonly Row[], { columns, between }: RowsField): string =>
-  rows.map((row) => columns.map(({ name, unit }) => (between === '' ? formatNumber(row[name]!, unit, metric) : String(row[name]!))).join(between)).join(', ')
+  rows
+    .map((row) =>
+      columns
+        .map(({ name, unit }) =>
+          between === '' ? formatNumber(row[name]!, unit, metric) : String(row[name]!),
+        )
+        .join(between),
+    )
+    .join(', ')

@@ -2,7 +2,12 @@ import { factsOf, usualSystem, type ShopSettings } from '#core/system/system'
 import { dailyUse, dcAtOnceA, highestDischargeA, loadA, surgeA, usableAh } from '#core/system/energy'
 import type { FieldPath, JobDocument, PartPath } from '#core/job/document'
 
-export const dayParts = { night: 'Night, 0 to 6', morning: 'Morning, 6 to 12', afternoon: 'Afternoon, 12 to 18', evening: 'Evening, 18 to 24' } as const
+export const dayParts = {
+  night: 'Night, 0 to 6',
+  morning: 'Morning, 6 to 12',
+  afternoon: 'Afternoon, 12 to 18',
+  evening: 'Evening, 18 to 24',
+} as const
 export type DayPart = keyof typeof dayParts
 
 /** What one load takes a day. */
@@ -43,25 +48,44 @@ export function auditLoads(job: JobDocument, shop: ShopSettings = {}): Audit {
   const system = usualSystem(factsOf(job, shop))
   const byPart: Record<DayPart, number> = { night: 0, morning: 0, afternoon: 0, evening: 0 }
   const spread = (ah: number, period: string): void => {
-    for (const part of Object.keys(byPart) as DayPart[]) byPart[part] += period === 'even' ? ah / 4 : period === part ? ah : 0
+    for (const part of Object.keys(byPart) as DayPart[])
+      byPart[part] += period === 'even' ? ah / 4 : period === part ? ah : 0
   }
   const loads = system.many.loads.map((load): LoadShare => {
     const amps = loadA(load, system)
     const ahADay = amps * load.hours * (load.duty / 100)
     spread(ahADay, load.period)
-    return { path: load.$path, amps, ahADay, essential: load.essential === 'yes', open: [load.supply === 'dc' ? 'amps' : 'watts', 'hours'].filter((name) => !load.$settled(name)).map((name) => `${load.$path}/${name}`) }
+    return {
+      path: load.$path,
+      amps,
+      ahADay,
+      essential: load.essential === 'yes',
+      open: [load.supply === 'dc' ? 'amps' : 'watts', 'hours']
+        .filter((name) => !load.$settled(name))
+        .map((name) => `${load.$path}/${name}`),
+    }
   })
   const listed = loads.reduce((sum, load) => sum + load.ahADay, 0)
-  const idleAh = system.many.inverters.reduce((sum, inverter) => sum + (inverter.idleW / system.bank.ocv(0.5)) * inverter.hoursOn, 0)
+  const idleAh = system.many.inverters.reduce(
+    (sum, inverter) => sum + (inverter.idleW / system.bank.ocv(0.5)) * inverter.hoursOn,
+    0,
+  )
   if (loads.length > 0) spread(idleAh, 'even')
   const counts = loads.length > 0 || system.one.use.$settled('dailyAh')
   const use = dailyUse(system)
   const surge = surgeA(system)
   return {
-    loads, idleAh, byPart, listedAh: listed + (loads.length > 0 ? idleAh : 0),
+    loads,
+    idleAh,
+    byPart,
+    listedAh: listed + (loads.length > 0 ? idleAh : 0),
     essentialAh: loads.filter((load) => load.essential).reduce((sum, load) => sum + load.ahADay, 0),
-    dailyAh: counts ? use.ah : null, dailyFrom: use.from,
-    atOnceA: dcAtOnceA(system), highestA: highestDischargeA(system).amps, surgeA: surge.amps, surgeS: surge.seconds,
+    dailyAh: counts ? use.ah : null,
+    dailyFrom: use.from,
+    atOnceA: dcAtOnceA(system),
+    highestA: highestDischargeA(system).amps,
+    surgeA: surge.amps,
+    surgeS: surge.seconds,
     usableAh: system.one.candidate.$settled('ahEach') ? usableAh(system) : null,
   }
 }

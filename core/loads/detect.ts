@@ -27,7 +27,10 @@ const settleSamples = 6
 const mostSettleS = 10
 
 const mean = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0) / values.length
-const spread = (values: readonly number[]): number => { const m = mean(values); return Math.sqrt(mean(values.map((v) => (v - m) ** 2))) }
+const spread = (values: readonly number[]): number => {
+  const m = mean(values)
+  return Math.sqrt(mean(values.map((v) => (v - m) ** 2)))
+}
 
 /**
  * Finds steps in a stream of readings as they come. Two-sided CUSUM (Page, 1954) about the mean of the last quiet
@@ -45,7 +48,9 @@ export class StepDetector {
   private last: number | null = null
 
   /** Load current now, A: mean of the quiet samples; null before the first reading. */
-  get levelA(): number | null { return this.quiet.length > 0 ? mean(this.quiet) : null }
+  get levelA(): number | null {
+    return this.quiet.length > 0 ? mean(this.quiet) : null
+  }
 
   /** Takes the next reading; gives the steps it completes, most often none. */
   push({ t, amps }: Reading): readonly Step[] {
@@ -77,7 +82,8 @@ export class StepDetector {
 
   /** Takes a quiet sample into the estimate of the noise: neighbours differ by 1.128 σ on average. */
   private hear(load: number): void {
-    if (this.last !== null) this.noiseA = Math.max(0.02, this.noiseA + 0.03 * (Math.abs(load - this.last) / 1.128 - this.noiseA))
+    if (this.last !== null)
+      this.noiseA = Math.max(0.02, this.noiseA + 0.03 * (Math.abs(load - this.last) / 1.128 - this.noiseA))
     this.last = load
   }
 
@@ -92,7 +98,9 @@ export class StepDetector {
     if (samples.at(-1)!.t - samples[0]!.t > mostSettleS) return true
     const tail = samples.slice(-settleSamples).map((s) => s.amps)
     const trend = mean(tail.slice(-3)) - mean(tail.slice(0, 3))
-    return Math.abs(trend) < Math.max(0.1, 1.4 * this.noiseA) && spread(tail) < Math.max(0.08, 1.6 * this.noiseA)
+    return (
+      Math.abs(trend) < Math.max(0.1, 1.4 * this.noiseA) && spread(tail) < Math.max(0.08, 1.6 * this.noiseA)
+    )
   }
 
   private finish(): readonly Step[] {
@@ -106,7 +114,10 @@ export class StepDetector {
       steps.push(this.step(samples, before, after))
     } else {
       const middle = mean(samples.slice(second - 2, second).map((s) => s.amps))
-      steps.push(this.step(samples.slice(0, second), before, middle), this.step(samples.slice(second), middle, after))
+      steps.push(
+        this.step(samples.slice(0, second), before, middle),
+        this.step(samples.slice(second), middle, after),
+      )
     }
     this.settling = null
     this.last = null
@@ -127,7 +138,11 @@ export class StepDetector {
     for (let i = 3; i <= samples.length - 3; i++) {
       const creep = Math.max(Math.abs(jump(i - 1)), Math.abs(jump(i - 2)))
       const size = Math.abs(jump(i))
-      if (size > Math.max(0.7, 5 * this.noiseA, 2.5 * creep) && (best === null || size > Math.abs(jump(best)))) best = i
+      if (
+        size > Math.max(0.7, 5 * this.noiseA, 2.5 * creep) &&
+        (best === null || size > Math.abs(jump(best)))
+      )
+        best = i
     }
     return best
   }
@@ -147,7 +162,11 @@ export interface FoundLoad {
   readonly duty: number
 }
 
-interface Open { amps: number[]; peak: number; runs: { on: number; off: number | null }[] }
+interface Open {
+  amps: number[]
+  peak: number
+  runs: { on: number; off: number | null }[]
+}
 
 const alike = (a: number, b: number): boolean => Math.abs(a - b) <= Math.max(0.3, 0.12 * Math.max(a, b))
 
@@ -157,8 +176,13 @@ export function loadsFrom(steps: readonly Step[]): readonly FoundLoad[] {
   for (const { t, deltaA, peakA } of steps) {
     const size = Math.abs(deltaA)
     const isRunning = (load: Open): boolean => load.runs.at(-1)!.off === null
-    const fits = found.filter((load) => isRunning(load) === (deltaA < 0) && alike(mean(load.amps), size))
-      .sort((a, b) => Math.abs(mean(a.amps) - size) - Math.abs(mean(b.amps) - size) || b.runs.at(-1)!.on - a.runs.at(-1)!.on)
+    const fits = found
+      .filter((load) => isRunning(load) === deltaA < 0 && alike(mean(load.amps), size))
+      .sort(
+        (a, b) =>
+          Math.abs(mean(a.amps) - size) - Math.abs(mean(b.amps) - size) ||
+          b.runs.at(-1)!.on - a.runs.at(-1)!.on,
+      )
     const load = fits[0]
     if (deltaA < 0) {
       if (load) {
@@ -176,7 +200,14 @@ export function loadsFrom(steps: readonly Step[]): readonly FoundLoad[] {
   return found.map(({ amps, peak, runs }, i) => {
     const level = mean(amps)
     const kind = runs.length >= 2 ? 'cycling' : 'steady'
-    return { id: `found-${i + 1}`, amps: level, surge: Math.max(1, peak / level), runs, kind, duty: kind === 'cycling' ? dutyOf(runs) : 100 }
+    return {
+      id: `found-${i + 1}`,
+      amps: level,
+      surge: Math.max(1, peak / level),
+      runs,
+      kind,
+      duty: kind === 'cycling' ? dutyOf(runs) : 100,
+    }
   })
 }
 

@@ -22,21 +22,37 @@ const togetherS = 1
 export function judgeSteps(reported: readonly Step[], truth: readonly TrueStep[], leastA = 0.5): Judged {
   const groups: TrueStep[][] = truth.map((step) => [step])
   for (let i = 0; i < truth.length; i++) {
-    for (let n = 2; i + n <= truth.length && truth[i + n - 1]!.t - truth[i]!.t < togetherS; n++) groups.push([...truth.slice(i, i + n)])
+    for (let n = 2; i + n <= truth.length && truth[i + n - 1]!.t - truth[i]!.t < togetherS; n++)
+      groups.push([...truth.slice(i, i + n)])
   }
   const taken = new Set<TrueStep>()
   let wrong = 0
   for (const step of reported) {
     const match = groups.find((group) => {
       const delta = group.reduce((sum, one) => sum + one.deltaA, 0)
-      return !group.some((one) => taken.has(one)) && Math.abs(group[0]!.t - step.t) <= nearS && Math.sign(delta) === Math.sign(step.deltaA)
-        && Math.abs(delta - step.deltaA) <= Math.max(0.3, 0.15 * Math.abs(delta))
+      return (
+        !group.some((one) => taken.has(one)) &&
+        Math.abs(group[0]!.t - step.t) <= nearS &&
+        Math.sign(delta) === Math.sign(step.deltaA) &&
+        Math.abs(delta - step.deltaA) <= Math.max(0.3, 0.15 * Math.abs(delta))
+      )
     })
     if (match) match.forEach((one) => taken.add(one))
     else wrong++
   }
   // What takes itself back within a second changes no current that could be found.
-  const cancelled = new Set(groups.filter((group) => group.length > 1 && Math.abs(group.reduce((sum, one) => sum + one.deltaA, 0)) < leastA).flat())
+  const cancelled = new Set(
+    groups
+      .filter(
+        (group) => group.length > 1 && Math.abs(group.reduce((sum, one) => sum + one.deltaA, 0)) < leastA,
+      )
+      .flat(),
+  )
   const there = truth.filter((step) => Math.abs(step.deltaA) >= leastA && !cancelled.has(step))
-  return { there: there.length, found: there.filter((step) => taken.has(step)).length, reported: reported.length, wrong }
+  return {
+    there: there.length,
+    found: there.filter((step) => taken.has(step)).length,
+    reported: reported.length,
+    wrong,
+  }
 }

@@ -1,6 +1,12 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import { readCaseCsv, readLoadsCsv, readReadingsCsv, writeLoadsCsv, writeReadingsCsv } from '#core/formats/loads-csv'
+import {
+  readCaseCsv,
+  readLoadsCsv,
+  readReadingsCsv,
+  writeLoadsCsv,
+  writeReadingsCsv,
+} from '#core/formats/loads-csv'
 import type { JobDocument } from '#core/job/document'
 import { partKinds } from '#core/job/fields'
 import { goodJob, withMeasured, withValues } from '#core/testing'
@@ -14,7 +20,12 @@ const stepsOf = (readings: readonly Reading[]): Step[] => {
   const detector = new StepDetector()
   return readings.flatMap((reading) => [...detector.push(reading)])
 }
-const stream = (load: (t: number) => number, seconds: number): Reading[] => Array.from({ length: seconds * 4 }, (_, i) => ({ t: i / 4, amps: -load(i / 4) + 0.05 * Math.sin(i * 12.9898), volts: 12.7 }))
+const stream = (load: (t: number) => number, seconds: number): Reading[] =>
+  Array.from({ length: seconds * 4 }, (_, i) => ({
+    t: i / 4,
+    amps: -load(i / 4) + 0.05 * Math.sin(i * 12.9898),
+    volts: 12.7,
+  }))
 
 describe('steps in the current', () => {
   it('are found in generated streams with known truth: at least 95 % of 0.5 A or more, at most 2 % wrong', () => {
@@ -22,7 +33,10 @@ describe('steps in the current', () => {
     for (let seed = 1; seed <= 30; seed++) {
       const { readings, truth } = chanceVehicle(seed, { noiseA: 0.15 })
       const { there, found, reported, wrong } = judgeSteps(stepsOf(readings), truth)
-      all.there += there; all.found += found; all.reported += reported; all.wrong += wrong
+      all.there += there
+      all.found += found
+      all.reported += reported
+      all.wrong += wrong
     }
     expect(all.there).toBeGreaterThan(1500)
     expect(all.found / all.there).toBeGreaterThanOrEqual(0.95)
@@ -66,7 +80,10 @@ describe('loads from steps', () => {
     const found = loadsFrom(stepsOf(standInStream().readings))
     const carried = standInVehicle.filter((thing) => thing.on > 0)
     expect(found).toHaveLength(carried.length)
-    for (const thing of carried) expect(found.some((load) => Math.abs(load.amps - thing.amps) <= Math.max(0.25, 0.05 * thing.amps))).toBe(true)
+    for (const thing of carried)
+      expect(
+        found.some((load) => Math.abs(load.amps - thing.amps) <= Math.max(0.25, 0.05 * thing.amps)),
+      ).toBe(true)
     const [fridge] = found.filter((load) => load.kind === 'cycling')
     expect(fridge!.runs).toHaveLength(3)
     expect(fridge!.duty).toBeCloseTo(37, -1)
@@ -76,7 +93,11 @@ describe('loads from steps', () => {
   it('that still run have no end, and one off ends the nearest in size', () => {
     const step = (t: number, deltaA: number): Step => ({ t, deltaA, peakA: deltaA, levelA: 0 })
     const found = loadsFrom([step(1, 2), step(5, 8), step(9, -2.1), step(12, 3)])
-    expect(found.map((load) => [Math.round(load.amps), load.runs[0]!.off])).toEqual([[2, 9], [8, null], [3, null]])
+    expect(found.map((load) => [Math.round(load.amps), load.runs[0]!.off])).toEqual([
+      [2, 9],
+      [8, null],
+      [3, null],
+    ])
     expect(loadsFrom([step(1, -4)])).toEqual([])
   })
 
@@ -88,7 +109,14 @@ describe('the library of loads', () => {
     const fields = partKinds.loads.fields
     for (const { name, values } of loadLibrary) {
       const draw = values.amps ?? values.watts!
-      expect({ name, ok: draw > 0 && values.hours > 0 && values.hours <= 24 && Object.hasOwn(fields.period.options, values.period) }).toEqual({ name, ok: true })
+      expect({
+        name,
+        ok:
+          draw > 0 &&
+          values.hours > 0 &&
+          values.hours <= 24 &&
+          Object.hasOwn(fields.period.options, values.period),
+      }).toEqual({ name, ok: true })
     }
   })
   it('proposes what draws as much, cycling things for a current that cycles', () => {
@@ -98,7 +126,9 @@ describe('the library of loads', () => {
 })
 
 describe('the audit', () => {
-  const boat = JSON.parse(readFileSync(new URL('../../demo/jobs/0417-oyster-workboat.json', import.meta.url), 'utf8')) as JobDocument
+  const boat = JSON.parse(
+    readFileSync(new URL('../../demo/jobs/0417-oyster-workboat.json', import.meta.url), 'utf8'),
+  ) as JobDocument
 
   it('sums by part of day to the whole, in the hand count of the workboat', () => {
     const audit = auditLoads(boat)
@@ -118,7 +148,12 @@ describe('the audit', () => {
   })
 
   it('an AC load is counted through the inverter, and an idle inverter for its hours', () => {
-    let job = withMeasured(withValues(goodJob(), { 'use/dailyAh': null }), 'inverters', { continuousW: 1000, efficiency: 90, idleW: 13.16, hoursOn: 10 })
+    let job = withMeasured(withValues(goodJob(), { 'use/dailyAh': null }), 'inverters', {
+      continuousW: 1000,
+      efficiency: 90,
+      idleW: 13.16,
+      hoursOn: 10,
+    })
     job = withMeasured(job, 'loads', { supply: 'ac', watts: 592.2, hours: 2, period: 'evening' })
     const audit = auditLoads(job)
     expect(audit.loads[0]!.amps).toBeCloseTo(50, 6)
@@ -128,18 +163,25 @@ describe('the audit', () => {
 
   it('without any load there is nothing to count, and what is not known is named', () => {
     expect(auditLoads(withValues(goodJob(), { 'use/dailyAh': null })).dailyAh).toBeNull()
-    expect(auditLoads(withMeasured(goodJob(), 'loads', { supply: 'dc', amps: null, hours: 3 })).loads[0]!.open).toEqual(['loads/load-1/amps'])
+    expect(
+      auditLoads(withMeasured(goodJob(), 'loads', { supply: 'dc', amps: null, hours: 3 })).loads[0]!.open,
+    ).toEqual(['loads/load-1/amps'])
   })
 
   it('goes out as a table and comes in the same', () => {
     const { loads, problems } = readLoadsCsv(writeLoadsCsv(boat))
     expect(problems).toEqual([])
-    expect(loads[0]).toEqual({ name: 'Deck winch', values: { supply: 'dc', amps: 85, hours: 0.6, period: 'morning', surge: 2.5 } })
+    expect(loads[0]).toEqual({
+      name: 'Deck winch',
+      values: { supply: 'dc', amps: 85, hours: 0.6, period: 'morning', surge: 2.5 },
+    })
     expect(loads).toHaveLength(6)
   })
 
   it('a bad row is named by line and column, the good ones are given', () => {
-    const { loads, problems } = readLoadsCsv('name;supply;amps (A);hours (h)\nLamp;dc;2,5;3\nFridge;gas;4;24\n;dc;1;1\nPump;dc;-3;1')
+    const { loads, problems } = readLoadsCsv(
+      'name;supply;amps (A);hours (h)\nLamp;dc;2,5;3\nFridge;gas;4;24\n;dc;1;1\nPump;dc;-3;1',
+    )
     expect(loads.map((load) => load.name)).toEqual(['Lamp'])
     expect(problems.map((p) => `${p.line} ${p.column}`)).toEqual(['3 supply', '4 name', '5 amps'])
   })
@@ -151,15 +193,25 @@ describe('a recording of a shunt', () => {
     expect(readReadingsCsv(writeReadingsCsv(readings))).toEqual({ readings, problems: [] })
   })
   it('is refused where time stands still or a cell is empty, by line', () => {
-    const { problems, readings } = readReadingsCsv('time (s),current (A),voltage (V)\n0,1,12.6\n0,1,12.6\n2,,12.6\nx,1,12\n4,1,12.5\n')
+    const { problems, readings } = readReadingsCsv(
+      'time (s),current (A),voltage (V)\n0,1,12.6\n0,1,12.6\n2,,12.6\nx,1,12\n4,1,12.5\n',
+    )
     expect(readings.map((r) => r.t)).toEqual([0, 4])
-    expect(problems.map((p) => `${p.line} ${p.column} ${p.reason}`)).toEqual(['3 time is not later than the row before', '4 current is empty', '5 time Not a number of s'])
+    expect(problems.map((p) => `${p.line} ${p.column} ${p.reason}`)).toEqual([
+      '3 time is not later than the row before',
+      '4 current is empty',
+      '5 time Not a number of s',
+    ])
   })
 })
 
 describe('a log of an alternator’s case', () => {
   it('is read whole, and an empty cell is named', () => {
-    expect(readCaseCsv('amps (A),rpm (rpm),minutes (min),celsius (°C)\n60,4000,10,82\n').readings).toEqual([{ amps: 60, rpm: 4000, minutes: 10, celsius: 82 }])
-    expect(readCaseCsv('amps (A),rpm (rpm),minutes (min),celsius (°C)\n60,,10,82\n').problems).toEqual([{ line: 2, column: 'rpm', reason: 'is empty' }])
+    expect(readCaseCsv('amps (A),rpm (rpm),minutes (min),celsius (°C)\n60,4000,10,82\n').readings).toEqual([
+      { amps: 60, rpm: 4000, minutes: 10, celsius: 82 },
+    ])
+    expect(readCaseCsv('amps (A),rpm (rpm),minutes (min),celsius (°C)\n60,,10,82\n').problems).toEqual([
+      { line: 2, column: 'rpm', reason: 'is empty' },
+    ])
   })
 })

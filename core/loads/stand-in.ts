@@ -58,9 +58,19 @@ function generate(aboard: readonly Aboard[], seconds: number, seed: number, nois
   const readings = Array.from({ length: seconds * readingsPerSecond }, (_, i): Reading => {
     const t = i / readingsPerSecond
     const drift = 0.25 * Math.sin(phase + t / 140) + 0.1 * Math.sin(t / 37)
-    const load = runs.reduce((sum, run) => (t < run.from || t >= run.to ? sum : sum + run.amps * (1 + (run.inrush - 1) * Math.exp(-(t - run.from) / inrushS))), 0)
+    const load = runs.reduce(
+      (sum, run) =>
+        t < run.from || t >= run.to
+          ? sum
+          : sum + run.amps * (1 + (run.inrush - 1) * Math.exp(-(t - run.from) / inrushS)),
+      0,
+    )
     const amps = -(load + drift + normal(noiseA))
-    return { t, amps: Math.round(amps * 100) / 100, volts: Math.round((12.72 + amps * 0.012 - t * 0.00002 + normal(0.004)) * 1000) / 1000 }
+    return {
+      t,
+      amps: Math.round(amps * 100) / 100,
+      volts: Math.round((12.72 + amps * 0.012 - t * 0.00002 + normal(0.004)) * 1000) / 1000,
+    }
   })
   return { readings, truth: truth.sort((a, b) => a.t - b.t) }
 }
@@ -70,12 +80,25 @@ export function chanceVehicle(seed: number, { seconds = 1200, noiseA = 0.15 } = 
   const { between } = chance(seed * 7919 + 1)
   const fridgeAt = between(5, 40)
   const aboard: Aboard[] = [
-    { name: 'Fridge', amps: between(3.5, 5.5), inrush: 3.5, on: fridgeAt, off: Infinity, cycle: [between(90, 150), between(120, 260)] },
+    {
+      name: 'Fridge',
+      amps: between(3.5, 5.5),
+      inrush: 3.5,
+      on: fridgeAt,
+      off: Infinity,
+      cycle: [between(90, 150), between(120, 260)],
+    },
     { name: 'Inverter idle', amps: between(0.6, 1.6), on: between(60, 200), off: between(700, 1000) },
   ]
   for (let t = between(12, 25), i = 1; t < seconds - 60; t += between(24, 50), i++) {
     const amps = between(0, 1) < 0.4 ? between(0.5, 2) : between(2, 22)
-    aboard.push({ name: `Load ${i}`, amps, inrush: between(0, 1) < 0.4 ? between(2, 6) : 1, on: t, off: t + between(12, 23) })
+    aboard.push({
+      name: `Load ${i}`,
+      amps,
+      inrush: between(0, 1) < 0.4 ? between(2, 6) : 1,
+      on: t,
+      off: t + between(12, 23),
+    })
   }
   return generate(aboard, seconds, seed, noiseA)
 }
@@ -95,4 +118,5 @@ export const standInVehicle: readonly Aboard[] = [
 export const standInSeconds = 420
 
 /** The whole recording of the stand-in vehicle; the same for the same seed. */
-export const standInStream = (seed = 1): GeneratedStream => generate(standInVehicle, standInSeconds, seed, 0.15)
+export const standInStream = (seed = 1): GeneratedStream =>
+  generate(standInVehicle, standInSeconds, seed, 0.15)

@@ -15,7 +15,16 @@ import { pricedLines, sheetInputs, sheetOf } from './sheet'
 
 const read = (name: string): string => readFileSync(new URL(`../../demo/${name}`, import.meta.url), 'utf8')
 const job = JSON.parse(read('jobs/0417-oyster-workboat.json')) as JobDocument
-const shelf: ShelfPart[] = shelfKindIds.flatMap((kind) => readShelfCsv(read(`shelf/${kind}.csv`), kind).parts.map(({ code, name, maker, values }) => ({ kind, version: 1, code, name, maker, values })))
+const shelf: ShelfPart[] = shelfKindIds.flatMap((kind) =>
+  readShelfCsv(read(`shelf/${kind}.csv`), kind).parts.map(({ code, name, maker, values }) => ({
+    kind,
+    version: 1,
+    code,
+    name,
+    maker,
+    values,
+  })),
+)
 const answer = solve(planOf(job, {}, shelf)).answers.find((a) => a.name.startsWith('40 A DC-DC'))!
 const chosen = withSpecified(job, specifiedBy(answer, 'Ida Brell', '2026-11-20T10:00:00.000Z'))
 const shop = { name: 'Larkspur Slip Electrics', units: metric, rules: {} }
@@ -36,22 +45,42 @@ describe('a specification sheet', () => {
   it('has settings for each charger and the monitor, protections, cautions, and says what it was and what it becomes', () => {
     const { cards, protections, cautions, found, specified, differs, work } = sheet.result
     expect(cards.map((c) => c.unit)).toEqual(['Shore charger', 'DC-DC on the alternator', 'Battery monitor'])
-    expect(cards[2]!.settings.map((s) => s.label)).toEqual(['Capacity', 'Charged voltage', 'Tail current', 'Charged detection time', 'Charge efficiency', 'Discharge floor'])
+    expect(cards[2]!.settings.map((s) => s.label)).toEqual([
+      'Capacity',
+      'Charged voltage',
+      'Tail current',
+      'Charged detection time',
+      'Charge efficiency',
+      'Discharge floor',
+    ])
     expect(cards[1]!.settings).toContainEqual({ label: 'Current', value: 36, unit: 'A' })
-    expect(protections.find((p) => p.label === 'Charge voltage')!.value).toBe('14.2 V to 14.6 V, never above 14.8 V')
+    expect(protections.find((p) => p.label === 'Charge voltage')!.value).toBe(
+      '14.2 V to 14.6 V, never above 14.8 V',
+    )
     expect(cautions.length).toBeGreaterThan(0)
     expect([found.verdict, specified.verdict]).toEqual(['suits-once-changed', 'suits'])
-    expect(differs.find((d) => d.part === 'Shore charger' && d.label === 'Equalise, desulfation or pulse stage')).toMatchObject({ part: 'Shore charger', before: 'On, can be switched off', after: 'Has one, switched off' })
+    expect(
+      differs.find((d) => d.part === 'Shore charger' && d.label === 'Equalise, desulfation or pulse stage'),
+    ).toMatchObject({
+      part: 'Shore charger',
+      before: 'On, can be switched off',
+      after: 'Has one, switched off',
+    })
     expect(work[0]!.settles.length).toBeGreaterThan(0)
   })
   it('comes out the same again from its own inputs, whatever the shop’s rules are by then', () => {
     expect(JSON.stringify(sheetOf(sheet.inputs))).toBe(JSON.stringify(sheet))
-    expect(JSON.stringify(sheetOf(JSON.parse(JSON.stringify(sheet.inputs)) as typeof sheet.inputs))).toBe(JSON.stringify(sheet))
-    const later = sheetOf(sheetInputs(chosen, { ...shop, rules: { windowHighV: 14.4, labourPerH: 90 } }, head))
+    expect(JSON.stringify(sheetOf(JSON.parse(JSON.stringify(sheet.inputs)) as typeof sheet.inputs))).toBe(
+      JSON.stringify(sheet),
+    )
+    const later = sheetOf(
+      sheetInputs(chosen, { ...shop, rules: { windowHighV: 14.4, labourPerH: 90 } }, head),
+    )
     expect(later.result.labourPerH).toBe(90)
     expect(sheet.result.labourPerH).toBe(60)
   })
-  it('is refused where nothing is specified', () => expect(() => sheetOf(sheetInputs(job, shop, head))).toThrow('Nothing is specified'))
+  it('is refused where nothing is specified', () =>
+    expect(() => sheetOf(sheetInputs(job, shop, head))).toThrow('Nothing is specified'))
   it('gives its parts as CSV with units in the headers and labour last', () => {
     const rows = sheetCsv(sheet).trimEnd().split('\n')
     expect(rows[0]).toBe('sheet,code,part,quantity,unit,price (€),total (€)')
@@ -59,18 +88,46 @@ describe('a specification sheet', () => {
     expect(rows).toHaveLength(sheet.result.lines.length + 2)
   })
   it('joins the same part from several steps, and leaves a price that is not known open', () => {
-    const part = { kind: 'fuses', code: 'F', version: 1, name: 'Fuse', quantity: 2, unit: '', price: 10 } as const
+    const part = {
+      kind: 'fuses',
+      code: 'F',
+      version: 1,
+      name: 'Fuse',
+      quantity: 2,
+      unit: '',
+      price: 10,
+    } as const
     expect(pricedLines([part, part, { ...part, code: '', name: 'Odd thing', price: null }])).toEqual([
-      { name: 'Fuse', code: 'F', quantity: 4, unit: '', price: 10, total: 40 }, { name: 'Odd thing', code: '', quantity: 2, unit: '', price: null, total: null },
+      { name: 'Fuse', code: 'F', quantity: 4, unit: '', price: 10, total: 40 },
+      { name: 'Odd thing', code: '', quantity: 2, unit: '', price: null, total: null },
     ])
   })
 })
 
 describe('two states of a job, field by field', () => {
   it('says each value before and after, and whole parts that came or went', () => {
-    const rows = changedFields(job, { ...job, devices: {} }, [{ path: 'devices/device-1', before: { name: 'Gauge', tripV: { value: 11.8, how: 'label' } } }], q)
-    expect(rows).toEqual([{ part: 'Wheelhouse gauge', label: 'Set to', before: '11.8 V', after: 'taken out' }])
-    expect(changedFields(job, job, [{ path: 'place/coldestC', before: { value: 3 }, after: { value: null } }], q)).toEqual([{ part: 'Place', label: 'Coldest there', before: '3 °C', after: 'not known' }])
-    expect(changedFields(job, job, [{ path: 'job/customer', before: 'a', after: 'b' }, { path: 'rules/windowLowV', after: 14 }], q)).toEqual([])
+    const rows = changedFields(
+      job,
+      { ...job, devices: {} },
+      [{ path: 'devices/device-1', before: { name: 'Gauge', tripV: { value: 11.8, how: 'label' } } }],
+      q,
+    )
+    expect(rows).toEqual([
+      { part: 'Wheelhouse gauge', label: 'Set to', before: '11.8 V', after: 'taken out' },
+    ])
+    expect(
+      changedFields(job, job, [{ path: 'place/coldestC', before: { value: 3 }, after: { value: null } }], q),
+    ).toEqual([{ part: 'Place', label: 'Coldest there', before: '3 °C', after: 'not known' }])
+    expect(
+      changedFields(
+        job,
+        job,
+        [
+          { path: 'job/customer', before: 'a', after: 'b' },
+          { path: 'rules/windowLowV', after: 14 },
+        ],
+        q,
+      ),
+    ).toEqual([])
   })
 })

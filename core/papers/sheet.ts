@@ -6,7 +6,13 @@ import type { JobDocument } from '#core/job/document'
 import { changedFields, type ChangedField } from '#core/job/shown'
 import { asSpecified, withSpecified } from '#core/job/as-specified'
 import type { ListedPart } from '#core/job/specified'
-import { resolveRules, ruleCatalogue, type RuleId, type RuleOverrides, type ShopRules } from '#core/rules/rules'
+import {
+  resolveRules,
+  ruleCatalogue,
+  type RuleId,
+  type RuleOverrides,
+  type ShopRules,
+} from '#core/rules/rules'
 import { settingsCards } from '#core/solve/settings'
 import type { DisplayUnits } from '#core/units/display'
 import { factsOf, usualSystem } from '#core/system/system'
@@ -45,14 +51,22 @@ export interface SheetResult {
   readonly labourPerH: number
   readonly total: number
   readonly unpriced: number
-  readonly work: readonly { readonly label: string; readonly on: string; readonly settles: readonly string[] }[]
+  readonly work: readonly {
+    readonly label: string
+    readonly on: string
+    readonly settles: readonly string[]
+  }[]
   readonly cards: readonly { readonly unit: string; readonly settings: readonly Setting[] }[]
   readonly protections: readonly { readonly label: string; readonly value: string }[]
   readonly accepted: readonly string[]
   readonly cautions: readonly string[]
   readonly open: readonly string[]
   /** What a run says of it, and the other findings that suit, with their numbers. */
-  readonly findings: readonly { readonly title: string; readonly summary: string; readonly verdict: Verdict }[]
+  readonly findings: readonly {
+    readonly title: string
+    readonly summary: string
+    readonly verdict: Verdict
+  }[]
   readonly differs: readonly ChangedField[]
   /** Questions on which workshops differ: what was chosen here. */
   readonly schools: readonly { readonly question: string; readonly chosen: string; readonly own: boolean }[]
@@ -72,7 +86,14 @@ export function pricedLines(parts: readonly ListedPart[]): PricedLine[] {
   for (const { code, name, quantity, unit, price } of parts) {
     const key = `${code}|${name}|${price}`
     const all = (lines.get(key)?.quantity ?? 0) + quantity
-    lines.set(key, { name, code, quantity: all, unit, price, total: price === null ? null : Math.round(price * all * 100) / 100 })
+    lines.set(key, {
+      name,
+      code,
+      quantity: all,
+      unit,
+      price,
+      total: price === null ? null : Math.round(price * all * 100) / 100,
+    })
   }
   return [...lines.values()]
 }
@@ -89,38 +110,76 @@ export function sheetOf(inputs: SheetInputs): Sheet {
   const done = asSpecified(job)
   // Every rule is given by value, so that what a job or a shop changes later, or a new default, is no matter.
   const frozen: RuleOverrides = rules
-    const settings = { rules: frozen, units: shop.units }
-    const [before, after] = [assess(found, settings), assess(done, settings)]
-    const system = usualSystem(factsOf(done, settings))
-    const { bank, q } = system
-    const lines = pricedLines([...specified.battery, ...specified.steps.flatMap((step) => step.parts)])
-    const hours = specified.steps.reduce((sum, step) => sum + step.hours, 0)
-    const partsTotal = lines.reduce((sum, line) => sum + (line.total ?? 0), 0)
-    const result: SheetResult = {
-      name: specified.name,
-      found: { verdict: before.verdict, headline: before.headline, reason: before.reason }, specified: { verdict: after.verdict, headline: after.headline },
-      lines, partsTotal, hours, labourPerH: rules.labourPerH, total: partsTotal + hours * rules.labourPerH, unpriced: lines.filter((line) => line.price === null).length,
-      work: specified.steps.map(({ label, on, settles }) => ({ label, on, settles: settles.map(checkTitle) })),
-      cards: settingsCards(system),
-      protections: [
-          { label: 'Charge voltage', value: `${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}, never above ${q(bank.absoluteV, 'V')}` },
-          { label: 'BMS cuts charging at', value: q(bank.bmsOverV, 'V') }, { label: 'BMS cuts discharge at', value: q(bank.each.bmsUnderV * bank.each.series, 'V') },
-          { label: 'No charging below', value: q(bank.coldLimitC, '°C') }, { label: 'Largest charge current', value: q(bank.largestA, 'A') }, { label: 'Largest continuous discharge', value: q(bank.continuousA, 'A') },
-          ...after.checks.filter((check) => ['battery.short-circuit', 'alternator.load-dump', 'source.unloaded', 'battery.warning'].includes(check.id)).map((check) => ({ label: check.title, value: check.summary })),
-      ],
-      accepted: specified.accepted,
-      cautions: [...new Set(after.checks.flatMap((check) => check.cautions))],
-      open: after.measureNext.map((m) => `${m.part}: ${inSentence(m.label)}. ${m.how}`),
-      findings: after.checks.map((check) => ({ title: `${check.subject}: ${inSentence(check.title)}`, summary: check.summary, verdict: check.verdict })),
-      differs: changedFields(found, done, specified.changes, q),
-      schools: (Object.keys(ruleCatalogue) as RuleId[]).flatMap((rule) => {
-        const catalogued = ruleCatalogue[rule]
-        return catalogued.kind === 'school' ? [{ question: catalogued.label, chosen: (catalogued.options as Readonly<Record<string, string>>)[rules[rule] as string]!, own: Object.hasOwn(job.rules, rule) }] : []
-      }),
-    }
-    return { format: 'jovial-anchor/specification', version: 1, inputs, result }
+  const settings = { rules: frozen, units: shop.units }
+  const [before, after] = [assess(found, settings), assess(done, settings)]
+  const system = usualSystem(factsOf(done, settings))
+  const { bank, q } = system
+  const lines = pricedLines([...specified.battery, ...specified.steps.flatMap((step) => step.parts)])
+  const hours = specified.steps.reduce((sum, step) => sum + step.hours, 0)
+  const partsTotal = lines.reduce((sum, line) => sum + (line.total ?? 0), 0)
+  const result: SheetResult = {
+    name: specified.name,
+    found: { verdict: before.verdict, headline: before.headline, reason: before.reason },
+    specified: { verdict: after.verdict, headline: after.headline },
+    lines,
+    partsTotal,
+    hours,
+    labourPerH: rules.labourPerH,
+    total: partsTotal + hours * rules.labourPerH,
+    unpriced: lines.filter((line) => line.price === null).length,
+    work: specified.steps.map(({ label, on, settles }) => ({ label, on, settles: settles.map(checkTitle) })),
+    cards: settingsCards(system),
+    protections: [
+      {
+        label: 'Charge voltage',
+        value: `${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}, never above ${q(bank.absoluteV, 'V')}`,
+      },
+      { label: 'BMS cuts charging at', value: q(bank.bmsOverV, 'V') },
+      { label: 'BMS cuts discharge at', value: q(bank.each.bmsUnderV * bank.each.series, 'V') },
+      { label: 'No charging below', value: q(bank.coldLimitC, '°C') },
+      { label: 'Largest charge current', value: q(bank.largestA, 'A') },
+      { label: 'Largest continuous discharge', value: q(bank.continuousA, 'A') },
+      ...after.checks
+        .filter((check) =>
+          ['battery.short-circuit', 'alternator.load-dump', 'source.unloaded', 'battery.warning'].includes(
+            check.id,
+          ),
+        )
+        .map((check) => ({ label: check.title, value: check.summary })),
+    ],
+    accepted: specified.accepted,
+    cautions: [...new Set(after.checks.flatMap((check) => check.cautions))],
+    open: after.measureNext.map((m) => `${m.part}: ${inSentence(m.label)}. ${m.how}`),
+    findings: after.checks.map((check) => ({
+      title: `${check.subject}: ${inSentence(check.title)}`,
+      summary: check.summary,
+      verdict: check.verdict,
+    })),
+    differs: changedFields(found, done, specified.changes, q),
+    schools: (Object.keys(ruleCatalogue) as RuleId[]).flatMap((rule) => {
+      const catalogued = ruleCatalogue[rule]
+      return catalogued.kind === 'school'
+        ? [
+            {
+              question: catalogued.label,
+              chosen: (catalogued.options as Readonly<Record<string, string>>)[rules[rule] as string]!,
+              own: Object.hasOwn(job.rules, rule),
+            },
+          ]
+        : []
+    }),
+  }
+  return { format: 'jovial-anchor/specification', version: 1, inputs, result }
 }
 
 /** Inputs of a sheet for a job as it stands: the rules in force are resolved, the job's own over the shop's. */
-export const sheetInputs = (job: JobDocument, shop: { readonly name: string; readonly units: DisplayUnits; readonly rules: RuleOverrides }, head: Pick<SheetInputs, 'number' | 'issuedAt' | 'issuedBy'>): SheetInputs =>
-  ({ ...head, shop: { name: shop.name, units: shop.units }, rules: resolveRules(shop.rules, job.rules), job })
+export const sheetInputs = (
+  job: JobDocument,
+  shop: { readonly name: string; readonly units: DisplayUnits; readonly rules: RuleOverrides },
+  head: Pick<SheetInputs, 'number' | 'issuedAt' | 'issuedBy'>,
+): SheetInputs => ({
+  ...head,
+  shop: { name: shop.name, units: shop.units },
+  rules: resolveRules(shop.rules, job.rules),
+  job,
+})

@@ -14,7 +14,8 @@ export function hotOutputA(ratedA: number, shaftRpm: number, hotShare: number): 
 }
 
 /** Hot output at the rated speed, A: the anchor of the curve. */
-export const hotOutputAtRatedSpeedA = (ratedA: number, hotShare: number): number => hotOutputA(ratedA, ratedRpm, hotShare)
+export const hotOutputAtRatedSpeedA = (ratedA: number, hotShare: number): number =>
+  hotOutputA(ratedA, ratedRpm, hotShare)
 
 /** How an alternator warms: temperature rise of the case at full hot output and rated speed, K, and how fast, min. Engineering defaults; readings replace them. */
 export interface AlternatorHeat {
@@ -32,21 +33,38 @@ export const openSpaceC = 40
  * T_amb + ΔT_ref · (0.2 + 0.3x + 0.5x²) · (6000/n)^0.6, with x = I ÷ (0.8 · rated).
  * @param shaftRpm speed of its own shaft, rpm; a shaft that stands warms nothing
  */
-export function steadyCaseC(amps: number, ratedA: number, shaftRpm: number, ambientC: number, { riseK }: AlternatorHeat): number {
+export function steadyCaseC(
+  amps: number,
+  ratedA: number,
+  shaftRpm: number,
+  ambientC: number,
+  { riseK }: AlternatorHeat,
+): number {
   if (shaftRpm <= 0) return ambientC
   const x = amps / (0.8 * ratedA)
   return ambientC + riseK * (0.2 + 0.3 * x + 0.5 * x * x) * (ratedRpm / shaftRpm) ** 0.6
 }
 
 /** The load at which the case settles at a temperature, A: {@link steadyCaseC} turned round; 0 where the air alone is that warm. */
-export function loadAtCaseA(celsius: number, ratedA: number, shaftRpm: number, ambientC: number, { riseK }: AlternatorHeat): number {
+export function loadAtCaseA(
+  celsius: number,
+  ratedA: number,
+  shaftRpm: number,
+  ambientC: number,
+  { riseK }: AlternatorHeat,
+): number {
   if (shaftRpm <= 0) return 0
   const share = (celsius - ambientC) / (riseK * (ratedRpm / shaftRpm) ** 0.6)
   return share <= 0.2 ? 0 : 0.8 * ratedA * (-0.3 + Math.sqrt(0.09 + 2 * (share - 0.2)))
 }
 
 /** Minutes until the case reaches a limit from a start temperature at a steady load; Infinity where it never does. */
-export function minutesToLimit(startC: number, steadyC: number, limitC: number, { tauMin }: AlternatorHeat): number {
+export function minutesToLimit(
+  startC: number,
+  steadyC: number,
+  limitC: number,
+  { tauMin }: AlternatorHeat,
+): number {
   if (startC >= limitC) return 0
   return steadyC <= limitC ? Infinity : tauMin * Math.log((steadyC - startC) / (steadyC - limitC))
 }
@@ -73,7 +91,12 @@ export interface HeatFit {
  * two readings fit the rise alone. Null where there is no reading that says anything.
  * @param startC case temperature when the load began, °C: the air around it
  */
-export function fitHeat(readings: readonly CaseReading[], ratedA: number, ambientC: number, startC = ambientC): HeatFit | null {
+export function fitHeat(
+  readings: readonly CaseReading[],
+  ratedA: number,
+  ambientC: number,
+  startC = ambientC,
+): HeatFit | null {
   const useful = readings.filter((r) => r.rpm > 0 && r.minutes > 0)
   if (useful.length === 0) return null
   const unit: AlternatorHeat = { riseK: 1, tauMin: 1 }
@@ -81,7 +104,7 @@ export function fitHeat(readings: readonly CaseReading[], ratedA: number, ambien
     let [top, bottom] = [0, 0]
     const rows = useful.map((r) => {
       const warmed = 1 - Math.exp(-r.minutes / tauMin)
-      const shape = (steadyCaseC(r.amps, ratedA, r.rpm, 0, unit)) * warmed
+      const shape = steadyCaseC(r.amps, ratedA, r.rpm, 0, unit) * warmed
       const above = r.celsius - (startC + (ambientC - startC) * warmed)
       top += shape * above
       bottom += shape * shape
@@ -102,5 +125,10 @@ export function fitHeat(readings: readonly CaseReading[], ratedA: number, ambien
     tauMin = (low + high) / 2
   }
   const { riseK, sum } = fitted(tauMin)
-  return { heat: { riseK, tauMin }, residualK: Math.sqrt(sum / useful.length), readings: useful.length, tauFitted: useful.length >= 2 }
+  return {
+    heat: { riseK, tauMin },
+    residualK: Math.sqrt(sum / useful.length),
+    readings: useful.length,
+    tauFitted: useful.length >= 2,
+  }
 }

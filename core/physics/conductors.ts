@@ -5,16 +5,32 @@
  */
 const insulationRatings = [60, 70, 90, 105, 125, 200] as const
 const copper: readonly (readonly [areaMm2: number, r20: number, ...ampacityA: number[]])[] = [
-  [0.75, 24.5, 6, 10, 12, 16, 20, 25], [1, 18.1, 8, 14, 18, 20, 25, 35], [1.5, 12.1, 12, 18, 21, 25, 30, 40],
-  [2.5, 7.41, 17, 25, 30, 35, 40, 45], [4, 4.61, 22, 35, 40, 45, 50, 55], [6, 3.08, 29, 45, 50, 60, 70, 75],
-  [10, 1.83, 40, 65, 70, 90, 100, 120], [16, 1.15, 54, 90, 100, 130, 150, 170], [25, 0.727, 71, 120, 140, 170, 185, 200],
-  [35, 0.524, 87, 160, 185, 210, 225, 240], [50, 0.387, 105, 210, 230, 270, 300, 325], [70, 0.268, 135, 265, 285, 330, 360, 375],
-  [95, 0.193, 165, 310, 330, 390, 410, 430], [120, 0.153, 190, 360, 400, 450, 480, 520], [150, 0.124, 220, 380, 430, 475, 520, 560],
+  [0.75, 24.5, 6, 10, 12, 16, 20, 25],
+  [1, 18.1, 8, 14, 18, 20, 25, 35],
+  [1.5, 12.1, 12, 18, 21, 25, 30, 40],
+  [2.5, 7.41, 17, 25, 30, 35, 40, 45],
+  [4, 4.61, 22, 35, 40, 45, 50, 55],
+  [6, 3.08, 29, 45, 50, 60, 70, 75],
+  [10, 1.83, 40, 65, 70, 90, 100, 120],
+  [16, 1.15, 54, 90, 100, 130, 150, 170],
+  [25, 0.727, 71, 120, 140, 170, 185, 200],
+  [35, 0.524, 87, 160, 185, 210, 225, 240],
+  [50, 0.387, 105, 210, 230, 270, 300, 325],
+  [70, 0.268, 135, 265, 285, 330, 360, 375],
+  [95, 0.193, 165, 310, 330, 390, 410, 430],
+  [120, 0.153, 190, 360, 400, 450, 480, 520],
+  [150, 0.124, 220, 380, 430, 475, 520, 560],
 ]
 
 /** Straight line between neighbouring rows on log scales, where both resistance and ampacity are nearly straight. */
 function between(areaMm2: number, column: number): number {
-  const above = Math.min(copper.length - 1, Math.max(1, copper.findIndex((row) => row[0] >= areaMm2)))
+  const above = Math.min(
+    copper.length - 1,
+    Math.max(
+      1,
+      copper.findIndex((row) => row[0] >= areaMm2),
+    ),
+  )
   const last = areaMm2 > copper[copper.length - 1]![0] ? copper.length - 1 : above
   const [low, high] = [copper[last - 1]!, copper[last]!]
   const share = Math.log(areaMm2 / low[0]) / Math.log(high[0] / low[0])
@@ -26,7 +42,10 @@ export const copperOhmPerM = (areaMm2: number): number => between(areaMm2, 1) / 
 
 /** Current in A a single copper conductor carries in free air at 30 °C, by insulation rating in °C (the next lower rating of the table counts). */
 export function ampacityA(areaMm2: number, insulationC: number): number {
-  const column = Math.max(0, insulationRatings.findLastIndex((rating) => rating <= insulationC))
+  const column = Math.max(
+    0,
+    insulationRatings.findLastIndex((rating) => rating <= insulationC),
+  )
   return between(areaMm2, column + 2)
 }
 
@@ -64,8 +83,19 @@ export interface Surroundings {
  * 1.00 by insulation) and in a bundle (2 to 3: 0.7, 4 to 6: 0.6, 7 to 24: 0.5); aluminium 0.78 of
  * copper. Engineering defaults: always check the local code.
  */
-export function ampacityThereA(areaMm2: number, { insulationC, engineSpace, bundled, material }: Surroundings): number {
-  const engine = !engineSpace ? 1 : insulationC >= 125 ? 1 : insulationC >= 105 ? 0.85 : insulationC >= 85 ? 0.82 : 0.75
+export function ampacityThereA(
+  areaMm2: number,
+  { insulationC, engineSpace, bundled, material }: Surroundings,
+): number {
+  const engine = !engineSpace
+    ? 1
+    : insulationC >= 125
+      ? 1
+      : insulationC >= 105
+        ? 0.85
+        : insulationC >= 85
+          ? 0.82
+          : 0.75
   const bundle = bundled >= 7 ? 0.5 : bundled >= 4 ? 0.6 : bundled >= 2 ? 0.7 : 1
   return ampacityA(areaMm2, insulationC) * engine * bundle * (material === 'aluminium' ? 0.78 : 1)
 }

@@ -1,10 +1,24 @@
 /** Interrupt rating of fuse and breaker families, A, up to a voltage. From the project's reference table of fuses; a maker's sheet may replace it. */
 const families = {
-  blade: [[32, 1000]], 'maxi-blade': [[32, 1000]], 'bolt-down-midi': [[32, 2000]], 'bolt-down-mega': [[32, 2000]], anl: [[32, 6000]],
-  'terminal-block': [[14, 10_000], [32, 5000], [58, 2000]], 'class-t': [[125, 20_000]], 'thermal-breaker': [[14, 3000], [48, 1500]],
+  blade: [[32, 1000]],
+  'maxi-blade': [[32, 1000]],
+  'bolt-down-midi': [[32, 2000]],
+  'bolt-down-mega': [[32, 2000]],
+  anl: [[32, 6000]],
+  'terminal-block': [
+    [14, 10_000],
+    [32, 5000],
+    [58, 2000],
+  ],
+  'class-t': [[125, 20_000]],
+  'thermal-breaker': [
+    [14, 3000],
+    [48, 1500],
+  ],
 } as const satisfies Record<string, readonly (readonly [upToV: number, interruptsA: number])[]>
 
 export type FuseFamily = keyof typeof families
 
 /** Current a family usually interrupts at a DC voltage, A; 0 above the voltage it is made for. Above 14 V a thermal breaker is counted at half. */
-export const fuseInterruptA = (family: FuseFamily, volts: number): number => families[family].find(([upToV]) => volts <= upToV)?.[1] ?? 0
+export const fuseInterruptA = (family: FuseFamily, volts: number): number =>
+  families[family].find(([upToV]) => volts <= upToV)?.[1] ?? 0

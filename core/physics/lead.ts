@@ -25,11 +25,15 @@ export function leadCapacityAh(ah20: number, amps: number, celsius: number): num
 
 /** Terminal voltage of a 2 V cell on discharge, V (Copetti 1993). @param amps drawn, 0 or more @param soc 0 to 1 */
 export const copettiDischargeV = (amps: number, soc: number, c10: number, celsius: number): number =>
-  2.085 - 0.12 * (1 - soc) - (amps / c10) * (4 / (1 + amps ** 1.3) + 0.27 / soc ** 1.5 + 0.02) * (1 - 0.007 * (celsius - 25))
+  2.085 -
+  0.12 * (1 - soc) -
+  (amps / c10) * (4 / (1 + amps ** 1.3) + 0.27 / soc ** 1.5 + 0.02) * (1 - 0.007 * (celsius - 25))
 
 /** Terminal voltage of a 2 V cell on charge, V (Copetti 1993). @param amps into the cell, 0 or more @param soc 0 to less than 1 */
 export const copettiChargeV = (amps: number, soc: number, c10: number, celsius: number): number =>
-  2 + 0.16 * soc + (amps / c10) * (6 / (1 + amps ** 0.86) + 0.48 / (1 - soc) ** 1.2 + 0.036) * (1 - 0.025 * (celsius - 25))
+  2 +
+  0.16 * soc +
+  (amps / c10) * (6 / (1 + amps ** 0.86) + 0.48 / (1 - soc) ** 1.2 + 0.036) * (1 - 0.025 * (celsius - 25))
 
 /** Voltage of a 2 V cell above which it gasses, V (Copetti 1993). */
 export const copettiGassingV = (amps: number, c10: number, celsius: number): number =>
@@ -44,4 +48,5 @@ export const copettiChargeEfficiency = (currentOverI10: number, soc: number): nu
  * square of what is lost of its capacity, up to 3 % a day. Engineering default: a weak battery drains whatever is joined to it.
  * @param health what is left of its capacity, 0 to 1
  */
-export const leadLeakA = (c10: number, health: number): number => (c10 * (0.002 + 0.03 * (1 - health) ** 2)) / 24
+export const leadLeakA = (c10: number, health: number): number =>
+  (c10 * (0.002 + 0.03 * (1 - health) ** 2)) / 24

@@ -3,9 +3,27 @@
  * discharge. From the project's reference table of typical figures; a maker's curve may replace it.
  */
 const ocvCurve: readonly (readonly [soc: number, cellV: number])[] = [
-  [0, 2.5], [0.01, 2.7], [0.02, 2.85], [0.04, 3], [0.07, 3.1], [0.1, 3.18], [0.15, 3.21], [0.2, 3.235], [0.3, 3.265],
-  [0.4, 3.285], [0.5, 3.29], [0.6, 3.3], [0.65, 3.31], [0.7, 3.325], [0.8, 3.33], [0.9, 3.335], [0.95, 3.34],
-  [0.98, 3.355], [0.99, 3.375], [0.995, 3.4], [1, 3.45],
+  [0, 2.5],
+  [0.01, 2.7],
+  [0.02, 2.85],
+  [0.04, 3],
+  [0.07, 3.1],
+  [0.1, 3.18],
+  [0.15, 3.21],
+  [0.2, 3.235],
+  [0.3, 3.265],
+  [0.4, 3.285],
+  [0.5, 3.29],
+  [0.6, 3.3],
+  [0.65, 3.31],
+  [0.7, 3.325],
+  [0.8, 3.33],
+  [0.9, 3.335],
+  [0.95, 3.34],
+  [0.98, 3.355],
+  [0.99, 3.375],
+  [0.995, 3.4],
+  [1, 3.45],
 ]
 
 /** A maker's own curve, rising in both: state of charge, 0 to 1, and rested cell voltage, V. */
@@ -103,7 +121,13 @@ export function socAfterCharge(charge: ConstantVoltageCharge): number {
 }
 
 /** Usable share of an LFP battery by cell temperature; straight lines between, level outside. From the project's domain figures. */
-const temperatureCurve: readonly (readonly [celsius: number, share: number])[] = [[-20, 0.6], [-10, 0.75], [0, 0.88], [10, 0.95], [25, 1]]
+const temperatureCurve: readonly (readonly [celsius: number, share: number])[] = [
+  [-20, 0.6],
+  [-10, 0.75],
+  [0, 0.88],
+  [10, 0.95],
+  [25, 1],
+]
 
 /** What is left of an LFP battery's capacity at a cell temperature, 0.6 to 1. */
 export function temperatureFactor(celsius: number): number {
@@ -114,7 +138,8 @@ export function temperatureFactor(celsius: number): number {
 }
 
 /** Resistance at a cell temperature as a multiple of that at 25 °C: exp(2500·(1/T − 1/298.15)), T in kelvin. */
-export const resistanceFactor = (celsius: number): number => Math.exp(2500 * (1 / (celsius + 273.15) - 1 / 298.15))
+export const resistanceFactor = (celsius: number): number =>
+  Math.exp(2500 * (1 / (celsius + 273.15) - 1 / 298.15))
 
 /** Share of the charge current of an LFP battery that can be drawn again. */
 export const coulombicEfficiency = 0.995

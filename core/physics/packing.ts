@@ -18,14 +18,23 @@ export interface Placed extends Footprint {
  * @param gapMm air around each battery, mm (0 or more): kept to walls and between neighbours
  * @returns where each stands, or null when they do not fit
  */
-export function placeInside(space: Footprint, battery: Footprint, count: number, gapMm: number): readonly Placed[] | null {
+export function placeInside(
+  space: Footprint,
+  battery: Footprint,
+  count: number,
+  gapMm: number,
+): readonly Placed[] | null {
   const [w, d] = [battery.widthMm, battery.depthMm]
   const grid = (x: number, width: number, turned: boolean, most: number): Placed[] => {
     const [bw, bd] = turned ? [d, w] : [w, d]
     const columns = Math.floor((width + 1e-6) / (bw + gapMm))
     const rows = Math.floor((space.depthMm - gapMm + 1e-6) / (bd + gapMm))
     return Array.from({ length: Math.max(0, Math.min(most, columns * rows)) }, (_, i) => ({
-      xMm: x + gapMm + (i % columns) * (bw + gapMm), yMm: gapMm + Math.floor(i / columns) * (bd + gapMm), widthMm: bw, depthMm: bd, turned,
+      xMm: x + gapMm + (i % columns) * (bw + gapMm),
+      yMm: gapMm + Math.floor(i / columns) * (bd + gapMm),
+      widthMm: bw,
+      depthMm: bd,
+      turned,
     }))
   }
   const width = space.widthMm - gapMm

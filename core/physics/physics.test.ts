@@ -4,14 +4,27 @@ import { hotOutputA, hotOutputAtRatedSpeedA } from './alternator'
 import { ampacityA, ampacityThereA, copperOhmPerM, loopOhm } from './conductors'
 import { fuseInterruptA } from './fuses'
 import { c20OverC10, copettiCapacity, leadCapacityAh } from './lead'
-import { openCircuitV, socAfterCharge, socAtOpenCircuitV, temperatureFactor, typicalPackOhm, type ConstantVoltageCharge } from './lfp'
+import {
+  openCircuitV,
+  socAfterCharge,
+  socAtOpenCircuitV,
+  temperatureFactor,
+  typicalPackOhm,
+  type ConstantVoltageCharge,
+} from './lfp'
 import { placeInside } from './packing'
 import { currentShares, worstShare } from './sharing'
 
 const soc = fc.double({ min: 0, max: 1, noNaN: true })
 
 describe('LFP open-circuit voltage', () => {
-  it.each([[0, 10], [0.2, 12.94], [0.5, 13.16], [0.99, 13.5], [1, 13.8]])('at %d of charge a 12 V pack rests at %d V', (s, v) => {
+  it.each([
+    [0, 10],
+    [0.2, 12.94],
+    [0.5, 13.16],
+    [0.99, 13.5],
+    [1, 13.8],
+  ])('at %d of charge a 12 V pack rests at %d V', (s, v) => {
     expect(openCircuitV(s, 12)).toBeCloseTo(v, 6)
     expect(openCircuitV(s, 24)).toBeCloseTo(2 * v, 6)
   })
@@ -30,30 +43,57 @@ describe('LFP open-circuit voltage', () => {
 })
 
 describe('charge reached at a held voltage', () => {
-  const charge: ConstantVoltageCharge = { volts: 14.4, limitA: 30, holdH: 2, fromSoc: 0.2, ah: 200, nominalV: 12, ohm: typicalPackOhm(200, 12) }
+  const charge: ConstantVoltageCharge = {
+    volts: 14.4,
+    limitA: 30,
+    holdH: 2,
+    fromSoc: 0.2,
+    ah: 200,
+    nominalV: 12,
+    ohm: typicalPackOhm(200, 12),
+  }
 
   it('is full at 14.4 V', () => expect(socAfterCharge(charge)).toBe(1))
 
   it('does not pass the charge at which the pack rests at that voltage', () => {
-    expect(socAfterCharge({ ...charge, volts: 13.3, holdH: 1000 })).toBeCloseTo(socAtOpenCircuitV(13.3, 12), 3)
+    expect(socAfterCharge({ ...charge, volts: 13.3, holdH: 1000 })).toBeCloseTo(
+      socAtOpenCircuitV(13.3, 12),
+      3,
+    )
   })
 
   it('agrees with small steps in time', () => {
-    fc.assert(fc.property(fc.double({ min: 13, max: 14, noNaN: true }), fc.double({ min: 0.1, max: 8, noNaN: true }), fc.double({ min: 5, max: 80, noNaN: true }), (volts, holdH, limitA) => {
-      const c = { ...charge, volts, holdH, limitA }
-      let s = Math.max(c.fromSoc, socAtOpenCircuitV(volts - limitA * c.ohm, 12))
-      const steps = 20000
-      for (let i = 0; i < steps && s < 1; i++) s += (Math.max(0, volts - openCircuitV(s, 12)) / c.ohm / c.ah) * (holdH / steps)
-      return Math.abs(Math.min(1, s) - socAfterCharge(c)) < 0.005
-    }), { numRuns: 40 })
+    fc.assert(
+      fc.property(
+        fc.double({ min: 13, max: 14, noNaN: true }),
+        fc.double({ min: 0.1, max: 8, noNaN: true }),
+        fc.double({ min: 5, max: 80, noNaN: true }),
+        (volts, holdH, limitA) => {
+          const c = { ...charge, volts, holdH, limitA }
+          let s = Math.max(c.fromSoc, socAtOpenCircuitV(volts - limitA * c.ohm, 12))
+          const steps = 20000
+          for (let i = 0; i < steps && s < 1; i++)
+            s += (Math.max(0, volts - openCircuitV(s, 12)) / c.ohm / c.ah) * (holdH / steps)
+          return Math.abs(Math.min(1, s) - socAfterCharge(c)) < 0.005
+        },
+      ),
+      { numRuns: 40 },
+    )
   })
 
   it('never falls with more hold time and stays within 0 to 1', () => {
-    fc.assert(fc.property(fc.double({ min: 12, max: 15, noNaN: true }), fc.double({ min: 0, max: 9, noNaN: true }), soc, (volts, holdH, fromSoc) => {
-      const short = socAfterCharge({ ...charge, volts, holdH, fromSoc })
-      const long = socAfterCharge({ ...charge, volts, holdH: holdH + 1, fromSoc })
-      return short >= 0 && long <= 1 && long >= short - 1e-12 && short >= fromSoc
-    }))
+    fc.assert(
+      fc.property(
+        fc.double({ min: 12, max: 15, noNaN: true }),
+        fc.double({ min: 0, max: 9, noNaN: true }),
+        soc,
+        (volts, holdH, fromSoc) => {
+          const short = socAfterCharge({ ...charge, volts, holdH, fromSoc })
+          const long = socAfterCharge({ ...charge, volts, holdH: holdH + 1, fromSoc })
+          return short >= 0 && long <= 1 && long >= short - 1e-12 && short >= fromSoc
+        },
+      ),
+    )
   })
 })
 
@@ -109,36 +149,67 @@ describe('parallel sharing', () => {
     expect(currentShares(5, 0.01, 0.001, 'busbar')).toEqual([0.2, 0.2, 0.2, 0.2, 0.2])
   })
   it('sums to one, falls along a ladder, and is mirrored on a diagonal', () => {
-    fc.assert(fc.property(count, ohm, ohm, (n, r, link) => {
-      const [ladder, diagonal] = [currentShares(n, r, link, 'ladder'), currentShares(n, r, link, 'diagonal')]
-      const sum = (shares: number[]) => shares.reduce((a, b) => a + b, 0)
-      return Math.abs(sum(ladder) - 1) < 1e-9 && Math.abs(sum(diagonal) - 1) < 1e-9
-        && ladder.every((s, i) => i === 0 || s <= ladder[i - 1]! + 1e-12) && diagonal.every((s, i) => Math.abs(s - diagonal[n - 1 - i]!) < 1e-9)
-        && worstShare(n, r, link, 'diagonal') >= worstShare(n, r, link, 'ladder') - 1e-9
-    }))
+    fc.assert(
+      fc.property(count, ohm, ohm, (n, r, link) => {
+        const [ladder, diagonal] = [
+          currentShares(n, r, link, 'ladder'),
+          currentShares(n, r, link, 'diagonal'),
+        ]
+        const sum = (shares: number[]) => shares.reduce((a, b) => a + b, 0)
+        return (
+          Math.abs(sum(ladder) - 1) < 1e-9 &&
+          Math.abs(sum(diagonal) - 1) < 1e-9 &&
+          ladder.every((s, i) => i === 0 || s <= ladder[i - 1]! + 1e-12) &&
+          diagonal.every((s, i) => Math.abs(s - diagonal[n - 1 - i]!) < 1e-9) &&
+          worstShare(n, r, link, 'diagonal') >= worstShare(n, r, link, 'ladder') - 1e-9
+        )
+      }),
+    )
   })
 })
 
 describe('placing batteries', () => {
   it('turns them where that alone fits, and mixes rows and turned ones', () => {
-    expect(placeInside({ widthMm: 300, depthMm: 600 }, { widthMm: 520, depthMm: 240 }, 1, 10)).toEqual([{ xMm: 10, yMm: 10, widthMm: 240, depthMm: 520, turned: true }])
+    expect(placeInside({ widthMm: 300, depthMm: 600 }, { widthMm: 520, depthMm: 240 }, 1, 10)).toEqual([
+      { xMm: 10, yMm: 10, widthMm: 240, depthMm: 520, turned: true },
+    ])
     const mixed = placeInside({ widthMm: 560, depthMm: 350 }, { widthMm: 330, depthMm: 150 }, 3, 10)
     expect(mixed?.filter((p) => p.turned)).toHaveLength(1)
     expect(placeInside({ widthMm: 500, depthMm: 240 }, { widthMm: 520, depthMm: 240 }, 1, 0)).toBeNull()
   })
   it('never lets two overlap or touch a wall', () => {
     const mm = fc.integer({ min: 100, max: 900 })
-    fc.assert(fc.property(mm, mm, mm, mm, fc.integer({ min: 1, max: 6 }), (w, d, bw, bd, n) => {
-      const placed = placeInside({ widthMm: w, depthMm: d }, { widthMm: bw, depthMm: bd }, n, 10) ?? []
-      return placed.every((p, i) => p.xMm >= 10 && p.yMm >= 10 && p.xMm + p.widthMm <= w - 10 && p.yMm + p.depthMm <= d - 10
-        && placed.every((o, k) => k === i || p.xMm + p.widthMm + 10 <= o.xMm || o.xMm + o.widthMm + 10 <= p.xMm || p.yMm + p.depthMm + 10 <= o.yMm || o.yMm + o.depthMm + 10 <= p.yMm))
-    }))
+    fc.assert(
+      fc.property(mm, mm, mm, mm, fc.integer({ min: 1, max: 6 }), (w, d, bw, bd, n) => {
+        const placed = placeInside({ widthMm: w, depthMm: d }, { widthMm: bw, depthMm: bd }, n, 10) ?? []
+        return placed.every(
+          (p, i) =>
+            p.xMm >= 10 &&
+            p.yMm >= 10 &&
+            p.xMm + p.widthMm <= w - 10 &&
+            p.yMm + p.depthMm <= d - 10 &&
+            placed.every(
+              (o, k) =>
+                k === i ||
+                p.xMm + p.widthMm + 10 <= o.xMm ||
+                o.xMm + o.widthMm + 10 <= p.xMm ||
+                p.yMm + p.depthMm + 10 <= o.yMm ||
+                o.yMm + o.depthMm + 10 <= p.yMm,
+            ),
+        )
+      }),
+    )
   })
 })
 
 describe('fuses and conductors where they lie', () => {
   it('interrupt what their family does at a voltage, and nothing above it', () => {
-    expect([fuseInterruptA('terminal-block', 13.8), fuseInterruptA('terminal-block', 27.6), fuseInterruptA('blade', 48), fuseInterruptA('class-t', 55)]).toEqual([10_000, 5000, 0, 20_000])
+    expect([
+      fuseInterruptA('terminal-block', 13.8),
+      fuseInterruptA('terminal-block', 27.6),
+      fuseInterruptA('blade', 48),
+      fuseInterruptA('class-t', 55),
+    ]).toEqual([10_000, 5000, 0, 20_000])
   })
   it('carry less in an engine space, in a bundle and of aluminium', () => {
     const open = { insulationC: 105, engineSpace: false, bundled: 1 }
@@ -146,6 +217,9 @@ describe('fuses and conductors where they lie', () => {
     expect(ampacityThereA(16, { ...open, engineSpace: true })).toBeCloseTo(130 * 0.85, 6)
     expect(ampacityThereA(16, { ...open, bundled: 5 })).toBeCloseTo(78, 6)
     expect(ampacityThereA(16, { ...open, material: 'aluminium' })).toBeCloseTo(130 * 0.78, 6)
-    expect(loopOhm({ lengthM: 5, areaMm2: 16, returnBy: 'cable', material: 'aluminium' })).toBeCloseTo(0.0115 * 1.64, 6)
+    expect(loopOhm({ lengthM: 5, areaMm2: 16, returnBy: 'cable', material: 'aluminium' })).toBeCloseTo(
+      0.0115 * 1.64,
+      6,
+    )
   })
 })

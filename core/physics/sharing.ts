@@ -10,8 +10,14 @@ export type BankLayout = 'single' | 'busbar' | 'diagonal' | 'ladder'
  * @param batteryOhm resistance of each, Ω (above 0)
  * @param linkOhm resistance of one link with its lugs, Ω (0 or more)
  */
-export function currentShares(count: number, batteryOhm: number, linkOhm: number, layout: BankLayout): number[] {
-  if (layout === 'single' || layout === 'busbar' || linkOhm === 0 || count < 2) return Array.from({ length: count }, () => 1 / count)
+export function currentShares(
+  count: number,
+  batteryOhm: number,
+  linkOhm: number,
+  layout: BankLayout,
+): number[] {
+  if (layout === 'single' || layout === 'busbar' || linkOhm === 0 || count < 2)
+    return Array.from({ length: count }, () => 1 / count)
   // With S the current of the batteries up to a link: −R·S₋ + (2R + 2r)·S − R·S₊ = r·(2 or 1), S at the end 1.
   const drive = linkOhm * (layout === 'ladder' ? 2 : 1)
   const middle = 2 * batteryOhm + 2 * linkOhm

@@ -8,19 +8,36 @@ import type { System } from '#core/system/system'
 import { sizeUnder, type RemedyRef } from './catalogue'
 
 /** A lithium unit in its place, of the largest usual size under a limit. */
-export const replacement = (unit: ChargeUnit, bank: Bank, limitA = bank.wishedA): RemedyRef =>
-  ({ id: 'charger.replace', on: unit.$path, value: sizeUnder(limitA), values: { absorptionV: bank.middleV } })
+export const replacement = (unit: ChargeUnit, bank: Bank, limitA = bank.wishedA): RemedyRef => ({
+  id: 'charger.replace',
+  on: unit.$path,
+  value: sizeUnder(limitA),
+  values: { absorptionV: bank.middleV },
+})
 
 /** What a new DC-DC starts on: a wire, unless the shop trusts voltage and no computer moves it. */
-export const runningSignal = ({ alternator }: AlternatorLane, { signalSchool }: ShopRules): { readonly signal: 'wire' | 'voltage' } => ({ signal: signalSchool === 'voltage' && alternator.regulator !== 'computer' ? 'voltage' : 'wire' })
+export const runningSignal = (
+  { alternator }: AlternatorLane,
+  { signalSchool }: ShopRules,
+): { readonly signal: 'wire' | 'voltage' } => ({
+  signal: signalSchool === 'voltage' && alternator.regulator !== 'computer' ? 'voltage' : 'wire',
+})
 
 /** A DC-DC in place of the link, sized so that neither the battery nor the alternator is asked for more than it may give. */
 export function addDcdc(lane: AlternatorLane, system: System, mostA = system.bank.wishedA): RemedyRef {
   const { bank, rules } = system
-  const budgetW = allDayBudgetA(lane.alternator, rules) * feedingV(lane.alternator) * (rules.dcdcEfficiency / 100)
+  const budgetW =
+    allDayBudgetA(lane.alternator, rules) * feedingV(lane.alternator) * (rules.dcdcEfficiency / 100)
   return {
-    id: 'dcdc.add', on: lane.link.$path, value: sizeUnder(Math.min(bank.wishedA, mostA, budgetW / bank.middleV)),
-    values: { absorptionV: bank.middleV, inputV: lane.alternator.nominalV, outputV: String(bank.nominalV), ...runningSignal(lane, rules) },
+    id: 'dcdc.add',
+    on: lane.link.$path,
+    value: sizeUnder(Math.min(bank.wishedA, mostA, budgetW / bank.middleV)),
+    values: {
+      absorptionV: bank.middleV,
+      inputV: lane.alternator.nominalV,
+      outputV: String(bank.nominalV),
+      ...runningSignal(lane, rules),
+    },
   }
 }
 
@@ -38,13 +55,23 @@ export function holdBack(lane: AlternatorLane, system: System, mostA = system.ba
   const dcdc = addDcdc(lane, system, mostA)
   if (alternator.regulator === 'computer' || Number(alternator.nominalV) !== bank.nominalV) return [dcdc]
   const chargeA = Math.max(1, Math.floor(Math.min(mostA, allDayBudgetA(alternator, rules))))
-  const loopOhm = Math.max(0, (alternator.regulatorV - isolatorDropV(lane) - bank.ocv(rules.lowSoc / 100)) / chargeA - bank.ohm)
+  const loopOhm = Math.max(
+    0,
+    (alternator.regulatorV - isolatorDropV(lane) - bank.ocv(rules.lowSoc / 100)) / chargeA - bank.ohm,
+  )
   const ways: Readonly<Record<typeof rules.alternatorSchool, RemedyRef>> = {
     dcdc,
     duty: { id: 'link.duty', on: link.$path, value: chargeA },
-    regulator: { id: 'alternator.limit-current', on: alternator.$path, value: Math.floor(chargeA + alternator.vehicleDrawA) },
+    regulator: {
+      id: 'alternator.limit-current',
+      on: alternator.$path,
+      value: Math.floor(chargeA + alternator.vehicleDrawA),
+    },
     cable: { id: 'link.cable', on: link.$path, value: Math.round(((loopOhm * 1000) / mohmPerM) * 10) / 10 },
   }
   const first = ways[rules.alternatorSchool]
-  return [first, ...Object.values(ways).filter((way) => way !== first && (way.id !== 'link.cable' || way.value! > 0.5))]
+  return [
+    first,
+    ...Object.values(ways).filter((way) => way !== first && (way.id !== 'link.cable' || way.value! > 0.5)),
+  ]
 }

@@ -6,7 +6,10 @@ import type { Write } from '#core/units/format'
 import type { Remedy, RemedyOrder } from './remedy'
 
 /** Every remedy by id, with all that is known of it. */
-export const remedyCatalogue = { ...charging, ...linking, ...fitting } as const satisfies Record<string, Remedy>
+export const remedyCatalogue = { ...charging, ...linking, ...fitting } as const satisfies Record<
+  string,
+  Remedy
+>
 
 export type RemedyId = keyof typeof remedyCatalogue
 

@@ -69,12 +69,21 @@ export interface Remedy {
 export const assumed = (value: number | string): Known<number | string> => ({ value, how: 'assumed' })
 
 /** Sets fields of the remedy's part. */
-export const set = (values: (order: RemedyOrder) => Readonly<Record<string, number | string>>) =>
+export const set =
+  (values: (order: RemedyOrder) => Readonly<Record<string, number | string>>) =>
   (job: JobDocument, order: RemedyOrder): JobDocument =>
-    Object.entries(values(order)).reduce((next, [field, value]) => withField(next, `${order.on}/${field}`, assumed(value)), job)
+    Object.entries(values(order)).reduce(
+      (next, [field, value]) => withField(next, `${order.on}/${field}`, assumed(value)),
+      job,
+    )
 
 /** Sets one field to the value of the remedy. */
 export const setValue = (field: string) => set(({ value }) => ({ [field]: value! }))
 
 /** What a charging unit is set to for lithium. */
-export const lithiumStages = { profile: 'lithium', floatMode: 'off', equaliseStage: 'off', compensation: 'off' } as const
+export const lithiumStages = {
+  profile: 'lithium',
+  floatMode: 'off',
+  equaliseStage: 'off',
+  compensation: 'off',
+} as const

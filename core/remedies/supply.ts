@@ -11,28 +11,45 @@ import { cheap } from './wants'
  * one with an unpriced thing where the shelf holds nothing that fits.
  * @param most ways given at most
  */
-export function suppliesFor(ref: RemedyRef, job: JobDocument, system: System, shelf: readonly ShelfPart[], most = 1): Supply[] {
+export function suppliesFor(
+  ref: RemedyRef,
+  job: JobDocument,
+  system: System,
+  shelf: readonly ShelfPart[],
+  most = 1,
+): Supply[] {
   const { wants, supply } = remedyOf(ref)
   if (supply) return [supply(ref, job, shelf)]
   if (wants === undefined) return [{ parts: [], values: {} }]
   if (typeof wants === 'string') return [{ parts: [unlisted(wants)], values: {} }]
   const want = typeof wants === 'function' ? wants(ref) : wants
   const quantity = want.quantity?.(job) ?? 1
-  const fitting = bestFirst(want, ref, shelf.filter((part) => part.kind === want.kind && want.fits(part, ref, system)))
+  const fitting = bestFirst(
+    want,
+    ref,
+    shelf.filter((part) => part.kind === want.kind && want.fits(part, ref, system)),
+  )
   if (fitting.length === 0) return [{ parts: [unlisted(want.otherwise, quantity)], values: {} }]
-  return distinct(fitting).slice(0, most).map((part) => ({ parts: [listed(part, quantity)], values: valuesGiven(want, ref, part) }))
+  return distinct(fitting)
+    .slice(0, most)
+    .map((part) => ({ parts: [listed(part, quantity)], values: valuesGiven(want, ref, part) }))
 }
 
 function bestFirst({ order = cheap }: Want, ref: RemedyRef, parts: readonly ShelfPart[]): ShelfPart[] {
-  return parts.toSorted((a, b) => order(a, ref) - order(b, ref) || cheap(a) - cheap(b) || (a.code < b.code ? -1 : 1))
+  return parts.toSorted(
+    (a, b) => order(a, ref) - order(b, ref) || cheap(a) - cheap(b) || (a.code < b.code ? -1 : 1),
+  )
 }
 
 /** What its data sheet says of the part of the job; nothing where that is a part of another kind. */
 const valuesGiven = ({ into }: Want, { on }: RemedyRef, part: ShelfPart): Supply['values'] =>
-  (into && on.startsWith(into) ? valuesFromShelf(part, into) : {})
+  into && on.startsWith(into) ? valuesFromShelf(part, into) : {}
 
 /** Of parts with the same rating the best fitting one. */
 function distinct(parts: readonly ShelfPart[]): ShelfPart[] {
   const seen = new Set<string>()
-  return parts.filter(({ values, code }) => seen.size < seen.add(String(values.ratedA ?? values.opensAboveA ?? values.heaterW ?? code)).size)
+  return parts.filter(
+    ({ values, code }) =>
+      seen.size < seen.add(String(values.ratedA ?? values.opensAboveA ?? values.heaterW ?? code)).size,
+  )
 }

@@ -8,36 +8,55 @@ export const numberOf = (part: ShelfPart, name: string): number => Number(part.v
 export const is = (part: ShelfPart, name: string, value: string): boolean => part.values[name] === value
 export const cheap = (part: ShelfPart): number => numberOf(part, 'price')
 /** Nearest to the value of the remedy first. */
-export const near = (name: string) => (part: ShelfPart, { value = 0 }: RemedyOrder): number => Math.abs(numberOf(part, name) - value)
-export const isLithium = (part: ShelfPart): boolean => is(part, 'profile', 'lithium') || is(part, 'profile', 'adjustable')
+export const near =
+  (name: string) =>
+  (part: ShelfPart, { value = 0 }: RemedyOrder): number =>
+    Math.abs(numberOf(part, name) - value)
+export const isLithium = (part: ShelfPart): boolean =>
+  is(part, 'profile', 'lithium') || is(part, 'profile', 'adjustable')
 const house = ({ bank }: System): string => String(bank.nominalV)
 const forHouse = (part: ShelfPart, system: System): boolean => is(part, 'nominalV', house(system))
 const intoHouse = (part: ShelfPart, system: System): boolean => is(part, 'outputV', house(system))
-const fromInput = (part: ShelfPart, { values }: RemedyOrder): boolean => is(part, 'inputV', String(values?.inputV))
+const fromInput = (part: ShelfPart, { values }: RemedyOrder): boolean =>
+  is(part, 'inputV', String(values?.inputV))
 const bearable = (part: ShelfPart, { bank }: System): boolean => numberOf(part, 'ratedA') <= bank.largestA
 
 export const sizedDcdc: Want = {
-  kind: 'dcdc', into: 'links', otherwise: 'DC-DC charger', order: near('ratedA'),
+  kind: 'dcdc',
+  into: 'links',
+  otherwise: 'DC-DC charger',
+  order: near('ratedA'),
   fits: (part, order, system) => fromInput(part, order) && intoHouse(part, system) && bearable(part, system),
 }
 export const dcdcForVoltages: Want = {
-  kind: 'dcdc', into: 'links', otherwise: 'DC-DC charger',
+  kind: 'dcdc',
+  into: 'links',
+  otherwise: 'DC-DC charger',
   fits: (part, order, system) => fromInput(part, order) && intoHouse(part, system),
 }
 export const isolatedDcdc: Want = {
-  kind: 'dcdc', into: 'links', otherwise: 'Isolated DC-DC charger',
+  kind: 'dcdc',
+  into: 'links',
+  otherwise: 'Isolated DC-DC charger',
   fits: (part, _order, system) => is(part, 'isolation', 'isolated') && intoHouse(part, system),
 }
 export const dcdcBetween: Want = {
-  kind: 'dcdc', otherwise: 'DC-DC charger',
+  kind: 'dcdc',
+  otherwise: 'DC-DC charger',
   fits: (part, _order, system) => is(part, 'inputV', house(system)) && intoHouse(part, system),
 }
 const lithiumCharger: Want = {
-  kind: 'chargers', into: 'chargers', otherwise: 'Lithium charger', order: near('ratedA'),
+  kind: 'chargers',
+  into: 'chargers',
+  otherwise: 'Lithium charger',
+  order: near('ratedA'),
   fits: (part, _order, system) => isLithium(part) && forHouse(part, system) && bearable(part, system),
 }
 const anotherDcdc: Want = {
-  kind: 'dcdc', into: 'links', otherwise: 'DC-DC charger', order: near('ratedA'),
+  kind: 'dcdc',
+  into: 'links',
+  otherwise: 'DC-DC charger',
+  order: near('ratedA'),
   fits: (part, _order, system) => intoHouse(part, system),
 }
 /** Another unit of the kind it takes the place of: a charger, a DC-DC, a solar controller. */
@@ -48,24 +67,43 @@ export function unitInPlace({ on }: RemedyOrder): Want {
 
 /** A solar controller for lithium. @param bears what it must bear, by the value of the remedy */
 export const controller = (bears?: 'maxPvV' | 'ratedA'): Want => ({
-  kind: 'controllers', into: 'solar', otherwise: 'Solar controller',
+  kind: 'controllers',
+  into: 'solar',
+  otherwise: 'Solar controller',
   fits: (part, { value = 0 }) => isLithium(part) && (bears === undefined || numberOf(part, bears) >= value),
 })
 /** A relay or isolator. @param into whether it takes the place of the link, with the values of its data sheet */
-export const relay = (otherwise: string, fits: Want['fits'], more: Partial<Want> = { into: 'links' }): Want => ({ kind: 'relays', otherwise, fits, ...more })
+export const relay = (
+  otherwise: string,
+  fits: Want['fits'],
+  more: Partial<Want> = { into: 'links' },
+): Want => ({ kind: 'relays', otherwise, fits, ...more })
 
-export const regulator = (otherwise: string, sensor: boolean): Want =>
-  ({ kind: 'regulators', otherwise, fits: (part) => !sensor || is(part, 'temperatureSensor', 'yes') })
+export const regulator = (otherwise: string, sensor: boolean): Want => ({
+  kind: 'regulators',
+  otherwise,
+  fits: (part) => !sensor || is(part, 'temperatureSensor', 'yes'),
+})
 export const heatingPad: Want = {
-  kind: 'heaters', into: 'candidate', otherwise: 'Heating pad with thermostat', fits: (part, _order, system) => forHouse(part, system),
+  kind: 'heaters',
+  into: 'candidate',
+  otherwise: 'Heating pad with thermostat',
+  fits: (part, _order, system) => forHouse(part, system),
 }
 export const shuntMonitor: Want = {
-  kind: 'monitors', otherwise: 'Shunt monitor with an alarm',
+  kind: 'monitors',
+  otherwise: 'Shunt monitor with an alarm',
   fits: (part, _order, { bank }) => is(part, 'alarm', 'yes') && numberOf(part, 'shuntA') >= bank.continuousA,
 }
 export const mainFuse: Want = {
-  kind: 'fuses', otherwise: 'Class T fuse', quantity: (job) => Math.max(1, Object.keys(job.conductors).length),
+  kind: 'fuses',
+  otherwise: 'Class T fuse',
+  quantity: (job) => Math.max(1, Object.keys(job.conductors).length),
   fits: (part, { value = 0 }) => is(part, 'fuseKind', 'class-t') && numberOf(part, 'fuseAicA') >= value,
 }
-export const remoteSwitches: Want = { kind: 'switches', otherwise: 'Remote switch', quantity: () => 2, fits: (part) => is(part, 'remote', 'yes') }
-
+export const remoteSwitches: Want = {
+  kind: 'switches',
+  otherwise: 'Remote switch',
+  quantity: () => 2,
+  fits: (part) => is(part, 'remote', 'yes'),
+}

@@ -21,7 +21,12 @@ export class Course {
   private place = 0
 
   /** @param keepsToPlace whether the air is held to what the survey says of the place: over weather that it does not know */
-  constructor(private readonly inputs: RunInputs, private readonly plant: Plant, private readonly sky: Weather, private readonly keepsToPlace: boolean) {
+  constructor(
+    private readonly inputs: RunInputs,
+    private readonly plant: Plant,
+    private readonly sky: Weather,
+    private readonly keepsToPlace: boolean,
+  ) {
     this.day = stretchesOf(inputs, plant)
     this.place = this.day.findIndex(({ toS }) => toS > beginsAt * hourS)
   }
@@ -31,14 +36,20 @@ export class Course {
     const clock = beginsAt * hourS + t
     const day = Math.floor(clock / dayS + 1e-9)
     const inDay = Math.max(0, clock - day * dayS)
-    while (this.day[this.place]!.toS <= inDay + 1e-6 || this.day[this.place]!.fromS > inDay + 1e-6) this.place = (this.place + 1) % this.day.length
+    while (this.day[this.place]!.toS <= inDay + 1e-6 || this.day[this.place]!.fromS > inDay + 1e-6)
+      this.place = (this.place + 1) % this.day.length
     const { fromS, toS, engine, engineS, mains } = this.day[this.place]!
     const at = Math.floor(clock / hourS + 1e-9) % this.sky.airC.length
     const { coldestC, hottestC } = this.plant.place
     const airC = this.sky.airC[at]!
     return {
       around: {
-        hour: fromS / hourS, engine, engineS, mains, loads: this.inputs.loads, sunWm2: this.sky.panelWm2[at]!,
+        hour: fromS / hourS,
+        engine,
+        engineS,
+        mains,
+        loads: this.inputs.loads,
+        sunWm2: this.sky.panelWm2[at]!,
         airC: this.keepsToPlace ? Math.min(hottestC, Math.max(coldestC, airC)) : airC,
       },
       untilS: t + toS - inDay,
@@ -50,8 +61,16 @@ export class Course {
 function stretchesOf(inputs: RunInputs, { sources, sides }: Plant): Stretch[] {
   const { driveFrom, driveH, idleShare, mainsFrom, mainsH } = inputs
   const marks = new Set<number>(Array.from({ length: 25 }, (_, hour) => hour * hourS))
-  const mark = (hours: number): void => void marks.add(Math.round((((hours % 24) + 24) % 24) * hourS * 1000) / 1000)
-  for (const hours of [driveFrom, driveFrom + driveH * idleShare, driveFrom + driveH, mainsFrom, mainsFrom + mainsH]) mark(hours)
+  const mark = (hours: number): void =>
+    void marks.add(Math.round((((hours % 24) + 24) % 24) * hourS * 1000) / 1000)
+  for (const hours of [
+    driveFrom,
+    driveFrom + driveH * idleShare,
+    driveFrom + driveH,
+    mainsFrom,
+    mainsFrom + mainsH,
+  ])
+    mark(hours)
   for (const { hours } of sources) [sourcesFrom, sourcesFrom + hours].forEach(mark)
   for (const hours of traceMarks(sides, driveH)) mark(driveFrom + hours)
   const sorted = [...marks].sort((a, b) => a - b)
@@ -60,7 +79,13 @@ function stretchesOf(inputs: RunInputs, { sources, sides }: Plant): Stretch[] {
     const middle = (fromS + toS) / 2 / hourS
     const driven = hoursSince(driveFrom, middle)
     const engine = driven >= driveH ? 'off' : driven < driveH * idleShare ? 'idle' : 'cruise'
-    return { fromS, toS, engine, engineS: engine === 'off' ? 0 : hoursSince(driveFrom, fromS / hourS) * hourS, mains: hoursSince(mainsFrom, middle) < mainsH }
+    return {
+      fromS,
+      toS,
+      engine,
+      engineS: engine === 'off' ? 0 : hoursSince(driveFrom, fromS / hourS) * hourS,
+      mains: hoursSince(mainsFrom, middle) < mainsH,
+    }
   })
 }
 

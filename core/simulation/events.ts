@@ -1,10 +1,34 @@
 /** What happened in a run. Totals are counted from these, never from their words. */
 export type Happening =
-  | { readonly kind: 'charge-gate'; readonly open: boolean; readonly cause: 'voltage' | 'temperature'; readonly volts: number; readonly limitV: number; readonly celsius: number }
-  | { readonly kind: 'stop'; readonly of: 'charge' | 'discharge'; readonly off: boolean; readonly volts: number }
-  | { readonly kind: 'cut-out'; readonly out: boolean; readonly cause: 'empty' | 'current' | null; readonly volts: number; readonly amps: number; readonly limitA: number }
+  | {
+      readonly kind: 'charge-gate'
+      readonly open: boolean
+      readonly cause: 'voltage' | 'temperature'
+      readonly volts: number
+      readonly limitV: number
+      readonly celsius: number
+    }
+  | {
+      readonly kind: 'stop'
+      readonly of: 'charge' | 'discharge'
+      readonly off: boolean
+      readonly volts: number
+    }
+  | {
+      readonly kind: 'cut-out'
+      readonly out: boolean
+      readonly cause: 'empty' | 'current' | null
+      readonly volts: number
+      readonly amps: number
+      readonly limitA: number
+    }
   | { readonly kind: 'heater'; readonly on: boolean }
-  | { readonly kind: 'relay'; readonly contact: 'relay' | 'solenoid'; readonly closed: boolean; readonly volts: number }
+  | {
+      readonly kind: 'relay'
+      readonly contact: 'relay' | 'solenoid'
+      readonly closed: boolean
+      readonly volts: number
+    }
   | { readonly kind: 'dcdc'; readonly running: boolean; readonly volts: number }
   | { readonly kind: 'dark'; readonly dark: boolean }
   | { readonly kind: 'alternator'; readonly over: boolean; readonly amps: number; readonly limitC: number }
@@ -19,21 +43,37 @@ const amps = (value: number): string => `${Math.round(value)} A`
 function sentence(event: Happening): string {
   switch (event.kind) {
     case 'charge-gate':
-      if (event.cause === 'temperature') return `BMS ${event.open ? 'opened' : 'shut'} its charge gate, cells at ${Math.round(event.celsius * 10) / 10} °C`
-      return event.open ? 'BMS opened its charge gate again, voltage has fallen' : `BMS shut its charge gate at ${volts(event.volts)}, over ${volts(event.limitV)}`
-    case 'stop': return event.off
-      ? `${event.of === 'charge' ? 'Charge' : 'Discharge'} stop took the lithium off at ${volts(event.volts)}`
-      : `${event.of === 'charge' ? 'Charge' : 'Discharge'} stop put the lithium back`
+      if (event.cause === 'temperature')
+        return `BMS ${event.open ? 'opened' : 'shut'} its charge gate, cells at ${Math.round(event.celsius * 10) / 10} °C`
+      return event.open
+        ? 'BMS opened its charge gate again, voltage has fallen'
+        : `BMS shut its charge gate at ${volts(event.volts)}, over ${volts(event.limitV)}`
+    case 'stop':
+      return event.off
+        ? `${event.of === 'charge' ? 'Charge' : 'Discharge'} stop took the lithium off at ${volts(event.volts)}`
+        : `${event.of === 'charge' ? 'Charge' : 'Discharge'} stop put the lithium back`
     case 'cut-out':
       if (!event.out) return 'BMS switched the battery on again'
-      return event.cause === 'current' ? `BMS cut out at ${amps(event.amps)}, over ${amps(event.limitA)}` : `BMS cut out at ${volts(event.volts)}, battery empty`
-    case 'heater': return event.on ? 'Battery heater on' : 'Battery heater off'
-    case 'relay': return `${event.contact === 'relay' ? 'Relay' : 'Solenoid'} ${event.closed ? 'closed' : 'opened'} at ${volts(event.volts)}`
-    case 'dcdc': return event.running ? 'DC-DC went on, its input has risen' : `DC-DC stopped: its input fell to ${volts(event.volts)}`
-    case 'dark': return event.dark ? 'The loads went off: nothing feeds the house' : 'The loads came on again'
-    case 'alternator': return event.over ? `Alternator passed ${event.limitC} °C at ${amps(event.amps)}` : 'Alternator is below its limit again'
+      return event.cause === 'current'
+        ? `BMS cut out at ${amps(event.amps)}, over ${amps(event.limitA)}`
+        : `BMS cut out at ${volts(event.volts)}, battery empty`
+    case 'heater':
+      return event.on ? 'Battery heater on' : 'Battery heater off'
+    case 'relay':
+      return `${event.contact === 'relay' ? 'Relay' : 'Solenoid'} ${event.closed ? 'closed' : 'opened'} at ${volts(event.volts)}`
+    case 'dcdc':
+      return event.running
+        ? 'DC-DC went on, its input has risen'
+        : `DC-DC stopped: its input fell to ${volts(event.volts)}`
+    case 'dark':
+      return event.dark ? 'The loads went off: nothing feeds the house' : 'The loads came on again'
+    case 'alternator':
+      return event.over
+        ? `Alternator passed ${event.limitC} °C at ${amps(event.amps)}`
+        : 'Alternator is below its limit again'
   }
 }
 
 /** What happened, in words; by the name of its alternator where there are several. */
-export const eventWords = (event: SimEvent): string => (event.name === undefined ? sentence(event) : `${event.name}: ${sentence(event)}`)
+export const eventWords = (event: SimEvent): string =>
+  event.name === undefined ? sentence(event) : `${event.name}: ${sentence(event)}`

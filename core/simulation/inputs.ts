@@ -4,7 +4,11 @@ import { factsOf, usualSystem, type ShopSettings, type System } from '#core/syst
 import { home } from '#core/weather/places'
 
 /** The number somebody entered, or a usual one: what a run begins with is never asked for as an unknown. */
-const entered = (part: { $entered(field: string): unknown } | undefined, name: string, usual: number): number => {
+const entered = (
+  part: { $entered(field: string): unknown } | undefined,
+  name: string,
+  usual: number,
+): number => {
   const value = part?.$entered(name)
   return typeof value === 'number' ? value : usual
 }
@@ -36,6 +40,6 @@ export function inputsOf({ many, one, rules }: System, run: RunId): RunInputs {
   })
 }
 
-
 /** {@link inputsOf} a job by the settings of a shop. */
-export const inputsOfJob = (job: JobDocument, run: RunId, shop: ShopSettings = {}): RunInputs => inputsOf(usualSystem(factsOf(job, shop)), run)
+export const inputsOfJob = (job: JobDocument, run: RunId, shop: ShopSettings = {}): RunInputs =>
+  inputsOf(usualSystem(factsOf(job, shop)), run)

@@ -6,7 +6,16 @@ import { leadHealth, loadA, sharesBus } from '#core/system/energy'
 import { fieldAt, partName, type JobDocument } from '#core/job/document'
 import { caseLimitC, usualHeat } from '#core/physics/alternator'
 import { c20OverC10, leadLeakA } from '#core/physics/lead'
-import type { AlternatorPlant, LeadPlant, LfpPlant, LinkPlant, Plant, SidePlant, SolarPlant, Stages } from './plant'
+import type {
+  AlternatorPlant,
+  LeadPlant,
+  LfpPlant,
+  LinkPlant,
+  Plant,
+  SidePlant,
+  SolarPlant,
+  Stages,
+} from './plant'
 
 /** Which batteries the house has in a run: the lead that is there now, or the battery in question (with lead where it stays). */
 export type Fitted = 'old' | 'new'
@@ -25,13 +34,21 @@ export function plantFrom(asked: System, fitted: Fitted): Plant {
   }
   const guessed = alternatorLanes(system).some(({ alternator }) => alternator.temperatureReadings === null)
   const heat = `Heat of the alternator by engineering defaults: ${usualHeat.riseK} K, ${usualHeat.tauMin} min, limit ${caseLimitC} °C`
-  return { ...plant, assumed: [...[...taken!].map((path) => `${words(path)} is not known and taken as usual`), ...(guessed ? [heat] : [])] }
+  return {
+    ...plant,
+    assumed: [
+      ...[...taken!].map((path) => `${words(path)} is not known and taken as usual`),
+      ...(guessed ? [heat] : []),
+    ],
+  }
 }
 
-const alternatorLanes = ({ lanes }: System): AlternatorLane[] => lanes.filter((lane) => lane.kind === 'alternator')
+const alternatorLanes = ({ lanes }: System): AlternatorLane[] =>
+  lanes.filter((lane) => lane.kind === 'alternator')
 
 /** The system of a job as the simulation sees it. @see plantFrom */
-export const plantOf = (job: JobDocument, shop: ShopSettings, fitted: Fitted): Plant => plantFrom(usualSystem(factsOf(job, shop)), fitted)
+export const plantOf = (job: JobDocument, shop: ShopSettings, fitted: Fitted): Plant =>
+  plantFrom(usualSystem(factsOf(job, shop)), fitted)
 
 function partsOfPlant(system: System, fitted: Fitted): Omit<Plant, 'assumed'> {
   const { rules, one, many, bank, lanes } = system
@@ -45,22 +62,52 @@ function partsOfPlant(system: System, fitted: Fitted): Omit<Plant, 'assumed'> {
   const dailyAh = counted ? one.use.dailyAh : 0
   const scaleUp = counted && listed ? dailyAh / Math.max(0.01, loads.totalAh) : 1
   return {
-    name: fitted === 'new' ? one.candidate.$ownName ?? 'the new battery' : 'the old bank',
+    name: fitted === 'new' ? (one.candidate.$ownName ?? 'the new battery') : 'the old bank',
     lfp: fitted === 'new' ? lfpOf(system) : null,
     houseLead: fitted === 'old' || hybrid ? lead : null,
     sides: alternatorLanes(system).map((lane) => sideOf(lane, system)),
-    chargers: lanes.flatMap((lane) => (lane.kind !== 'charger' ? [] : [{
-      name: lane.name, stages: stagesOf(lane.charger, system), ohm: cableOhm(lane, rules),
-      efficiency: lane.charger.efficiency / 100, powerFactor: lane.charger.powerFactor, supplyV: lane.charger.supplyV,
-    }])),
-    solar: lanes.flatMap((lane) => (lane.kind === 'solar' ? [{ name: lane.name, ...solarOf(lane.solar, system), ohm: cableOhm(lane, rules) }] : [])),
-    sources: lanes.flatMap((lane) => (lane.kind === 'source' ? [{ name: lane.name, amps: lane.source.largestA * (lane.source.averageShare / 100), volts: lane.source.regulatorV, hours: lane.source.hours }] : [])),
+    chargers: lanes.flatMap((lane) =>
+      lane.kind !== 'charger'
+        ? []
+        : [
+            {
+              name: lane.name,
+              stages: stagesOf(lane.charger, system),
+              ohm: cableOhm(lane, rules),
+              efficiency: lane.charger.efficiency / 100,
+              powerFactor: lane.charger.powerFactor,
+              supplyV: lane.charger.supplyV,
+            },
+          ],
+    ),
+    solar: lanes.flatMap((lane) =>
+      lane.kind === 'solar'
+        ? [{ name: lane.name, ...solarOf(lane.solar, system), ohm: cableOhm(lane, rules) }]
+        : [],
+    ),
+    sources: lanes.flatMap((lane) =>
+      lane.kind === 'source'
+        ? [
+            {
+              name: lane.name,
+              amps: lane.source.largestA * (lane.source.averageShare / 100),
+              volts: lane.source.regulatorV,
+              hours: lane.source.hours,
+            },
+          ]
+        : [],
+    ),
     dcA: hours.map((h) => (listed ? loads.dcA[h]! * scaleUp : dailyAh / 24)),
     acW: hours.map((h) => loads.acW[h]! * scaleUp),
     idleW: hours.map((h) => loads.idleW[h]!),
     inverterEfficiency: (many.inverters[0]?.efficiency ?? rules.inverterEfficiency) / 100,
     loadsOffV: many.inverters[0]?.cutOffV ?? 10.5 * (houseV / 12),
-    place: { kind: one.place.where, coldestC: one.place.coldestC, hottestC: one.place.hottestC, insulated: one.place.ventilation === 'closed' },
+    place: {
+      kind: one.place.where,
+      coldestC: one.place.coldestC,
+      hottestC: one.place.hottestC,
+      insulated: one.place.ventilation === 'closed',
+    },
   }
 }
 
@@ -69,7 +116,9 @@ function sideOf(lane: AlternatorLane, system: System): SidePlant {
   const { alternator, starting } = lane
   const nominalV = Number(alternator.nominalV)
   return {
-    id: lane.id, name: lane.name, nominalV,
+    id: lane.id,
+    name: lane.name,
+    nominalV,
     alternator: alternatorOf(alternator, system),
     startLead: starting.present === 'yes' ? startLeadOf(starting, nominalV) : null,
     standbyA: starting.present === 'noEngine' || starting.present === 'other' ? 0 : starting.standbyA,
@@ -82,14 +131,25 @@ export function houseLeadOf(system: System): LeadPlant {
   const health = leadHealth(system)
   const c10 = (one.houseBank.ahEach * one.houseBank.parallel) / c20OverC10
   return {
-    c10, health, ownA: leadLeakA(c10, health), ageing: 1 + 2 * (1 - health),
-    cells: (6 * Number(one.houseBank.nominalV)) / 12, resistance: one.houseBank.chemistry === 'agm' || one.houseBank.chemistry === 'gel' ? 0.6 : 1,
+    c10,
+    health,
+    ownA: leadLeakA(c10, health),
+    ageing: 1 + 2 * (1 - health),
+    cells: (6 * Number(one.houseBank.nominalV)) / 12,
+    resistance: one.houseBank.chemistry === 'agm' || one.houseBank.chemistry === 'gel' ? 0.6 : 1,
   }
 }
 
 function startLeadOf(starting: View<'startingBatteries'>, nominalV: number): LeadPlant {
   const [c10, health] = [starting.ah / c20OverC10, starting.health / 100]
-  return { c10, health, ownA: leadLeakA(c10, health), ageing: 1.2, cells: (6 * nominalV) / 12, resistance: starting.chemistry === 'agm' || starting.chemistry === 'gel' ? 0.6 : 1 }
+  return {
+    c10,
+    health,
+    ownA: leadLeakA(c10, health),
+    ageing: 1.2,
+    cells: (6 * nominalV) / 12,
+    resistance: starting.chemistry === 'agm' || starting.chemistry === 'gel' ? 0.6 : 1,
+  }
 }
 
 export function lfpOf(system: System): LfpPlant {
@@ -97,31 +157,65 @@ export function lfpOf(system: System): LfpPlant {
   const { each } = bank
   const hybrid = sharesBus(system) && one.use.chargeStop === 'yes'
   return {
-    ah: bank.ah * (1 - each.reserve / 100), nominalV: bank.nominalV, ohm: bank.ohm, kg: bank.kg, curve: curveOf(each), ownA: (each.standbyMa * each.parallel) / 1000 + (bank.ah * rules.selfDischarge) / 100 / 730.5,
+    ah: bank.ah * (1 - each.reserve / 100),
+    nominalV: bank.nominalV,
+    ohm: bank.ohm,
+    kg: bank.kg,
+    curve: curveOf(each),
+    ownA: (each.standbyMa * each.parallel) / 1000 + (bank.ah * rules.selfDischarge) / 100 / 730.5,
     bms: {
-      overV: bank.bmsOverV, overReturnV: each.bmsOverReturnV * each.series, underV: each.bmsUnderV * each.series, underReturnV: each.bmsUnderReturnV * each.series,
-      maxDischargeA: each.overCurrentA * each.parallel * bank.sharing, overCurrentS: each.overCurrentS,
-      coldC: each.coldCut === 'yes' ? bank.coldLimitC : null, coldReturnC: Math.max(each.coldReturnC, bank.coldLimitC + 1), hotC: each.chargeHotC + 10, hotReturnC: each.chargeHotReturnC + 10,
+      overV: bank.bmsOverV,
+      overReturnV: each.bmsOverReturnV * each.series,
+      underV: each.bmsUnderV * each.series,
+      underReturnV: each.bmsUnderReturnV * each.series,
+      maxDischargeA: each.overCurrentA * each.parallel * bank.sharing,
+      overCurrentS: each.overCurrentS,
+      coldC: each.coldCut === 'yes' ? bank.coldLimitC : null,
+      coldReturnC: Math.max(each.coldReturnC, bank.coldLimitC + 1),
+      hotC: each.chargeHotC + 10,
+      hotReturnC: each.chargeHotReturnC + 10,
     },
     heater: each.heater === 'yes' ? { watts: each.heaterW * bank.count, startC: each.heaterStartC } : null,
-    stops: hybrid ? { chargeV: rules.chargeStopV * bank.scale, dischargeV: rules.dischargeStopV * bank.scale } : null,
+    stops: hybrid
+      ? { chargeV: rules.chargeStopV * bank.scale, dischargeV: rules.dischargeStopV * bank.scale }
+      : null,
   }
 }
 
 /** The maker's resting curve, in order; null where there is none, or none that rises. */
 function curveOf(each: View<'candidate'>): LfpPlant['curve'] {
   const rows = [...(each.restingCurve ?? [])].sort((a, b) => a.percent - b.percent)
-  const rises = rows.length >= 2 && rows.every((row, i) => i === 0 || (row.percent > rows[i - 1]!.percent && row.volts > rows[i - 1]!.volts))
+  const rises =
+    rows.length >= 2 &&
+    rows.every((row, i) => i === 0 || (row.percent > rows[i - 1]!.percent && row.volts > rows[i - 1]!.volts))
   return rises ? rows.map((row) => [row.percent / 100, row.volts] as const) : null
 }
 
 function alternatorOf(machine: View<'alternators'>, { rules, craft }: System): AlternatorPlant {
   const scale = Number(machine.nominalV) / 12
-  const swing = machine.regulator === 'computer' && !machine.driveTally ? [{ minutes: 10, volts: machine.lowestV }, { minutes: 6, volts: 14.2 * scale }, { minutes: 2, volts: machine.highestV }] : []
+  const swing =
+    machine.regulator === 'computer' && !machine.driveTally
+      ? [
+          { minutes: 10, volts: machine.lowestV },
+          { minutes: 6, volts: 14.2 * scale },
+          { minutes: 2, volts: machine.highestV },
+        ]
+      : []
   return {
-    ratedA: machine.ratedA, regulator: machine.regulator, regulatorV: machine.regulatorV, trace: machine.driveTally ?? swing,
-    hotShare: rules.hotOutputShare / 100, limitA: machine.limitA, idleRpm: shaftRpm(machine, 'idle'), cruiseRpm: shaftRpm(machine, 'cruise'),
-    vehicleA: machine.vehicleDrawA, heat: measuredHeat(machine) ?? usualHeat, ambientC: airAroundC(craft), floatV: machine.regulator === 'external' ? 13.5 * scale : null, foldsBack: machine.regulator === 'external' && machine.fieldWire !== 'none' && machine.fieldWire !== 'field',
+    ratedA: machine.ratedA,
+    regulator: machine.regulator,
+    regulatorV: machine.regulatorV,
+    trace: machine.driveTally ?? swing,
+    hotShare: rules.hotOutputShare / 100,
+    limitA: machine.limitA,
+    idleRpm: shaftRpm(machine, 'idle'),
+    cruiseRpm: shaftRpm(machine, 'cruise'),
+    vehicleA: machine.vehicleDrawA,
+    heat: measuredHeat(machine) ?? usualHeat,
+    ambientC: airAroundC(craft),
+    floatV: machine.regulator === 'external' ? 13.5 * scale : null,
+    foldsBack:
+      machine.regulator === 'external' && machine.fieldWire !== 'none' && machine.fieldWire !== 'field',
   }
 }
 
@@ -132,31 +226,70 @@ function linkOf(lane: AlternatorLane, system: System): LinkPlant {
   const { link } = lane
   const ohm = cableOhm(lane, system.rules)
   switch (link.kind) {
-    case 'direct': case 'switch': return { kind: 'closed', ohm }
-    case 'solenoid': return { kind: 'solenoid', ohm }
-    case 'diode': return { kind: 'diode', ohm, dropV: link.dropV }
-    case 'vsr': return { kind: 'vsr', ohm, closesV: link.closesV, opensV: link.opensV, delayS: link.delayS, bothWay: link.bothWay === 'yes' }
-    case 'duty': return { kind: 'duty', ohm, opensAboveA: link.opensAboveA, sensesS: dutySensesS, offS: link.offTimeS }
-    case 'dcdc': return { kind: 'dcdc', ohm, stages: stagesOf(link, system), efficiency: system.rules.dcdcEfficiency / 100, lowestV: link.lowestInputV, wire: link.signal === 'wire', backFeed: link.backFeed === 'yes' }
-    case 'none': return { kind: 'none' }
+    case 'direct':
+    case 'switch':
+      return { kind: 'closed', ohm }
+    case 'solenoid':
+      return { kind: 'solenoid', ohm }
+    case 'diode':
+      return { kind: 'diode', ohm, dropV: link.dropV }
+    case 'vsr':
+      return {
+        kind: 'vsr',
+        ohm,
+        closesV: link.closesV,
+        opensV: link.opensV,
+        delayS: link.delayS,
+        bothWay: link.bothWay === 'yes',
+      }
+    case 'duty':
+      return { kind: 'duty', ohm, opensAboveA: link.opensAboveA, sensesS: dutySensesS, offS: link.offTimeS }
+    case 'dcdc':
+      return {
+        kind: 'dcdc',
+        ohm,
+        stages: stagesOf(link, system),
+        efficiency: system.rules.dcdcEfficiency / 100,
+        lowestV: link.lowestInputV,
+        wire: link.signal === 'wire',
+        backFeed: link.backFeed === 'yes',
+      }
+    case 'none':
+      return { kind: 'none' }
   }
 }
 
 function stagesOf(unit: View<'chargers'> | View<'links'> | View<'solar'>, { bank }: System): Stages {
-  return { maxA: unit.ratedA, absorptionV: unit.absorptionV, absorptionH: unit.absorptionH, floatV: unit.floatMode === 'on' ? unit.floatV : null, restartV: 13.1 * bank.scale, tailA: bank.tailA }
+  return {
+    maxA: unit.ratedA,
+    absorptionV: unit.absorptionV,
+    absorptionH: unit.absorptionH,
+    floatV: unit.floatMode === 'on' ? unit.floatV : null,
+    restartV: 13.1 * bank.scale,
+    tailA: bank.tailA,
+  }
 }
 
 function solarOf(solar: View<'solar'>, system: System): Omit<SolarPlant, 'ohm'> {
   return {
-    watts: solar.panelW * solar.series * solar.parallel, pwm: solar.controller === 'pwm', impA: solar.maxPowerA * solar.parallel,
-    derate: 0.8, shade: solar.shading / 100, stages: stagesOf(solar, system),
+    watts: solar.panelW * solar.series * solar.parallel,
+    pwm: solar.controller === 'pwm',
+    impA: solar.maxPowerA * solar.parallel,
+    derate: 0.8,
+    shade: solar.shading / 100,
+    stages: stagesOf(solar, system),
   }
 }
 
 const partHours = { night: [0, 6], morning: [6, 12], afternoon: [12, 18], evening: [18, 24] } as const
 
 /** Loads spread over the hours of the day in which they run: DC in A, AC in W, and inverters idling in W. */
-function loadsByHour(system: System): { readonly dcA: number[]; readonly acW: number[]; readonly idleW: number[]; readonly totalAh: number } {
+function loadsByHour(system: System): {
+  readonly dcA: number[]
+  readonly acW: number[]
+  readonly idleW: number[]
+  readonly totalAh: number
+} {
   const dcA = Array.from({ length: 24 }, () => 0)
   const acW = Array.from({ length: 24 }, () => 0)
   const idleW = Array.from({ length: 24 }, () => 0)

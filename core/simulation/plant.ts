@@ -24,12 +24,17 @@ export interface LfpPlant {
   /** Draw of its BMS and self-discharge, A. */
   readonly ownA: number
   readonly bms: {
-    readonly overV: number; readonly overReturnV: number
-    readonly underV: number; readonly underReturnV: number
-    readonly maxDischargeA: number; readonly overCurrentS: number
+    readonly overV: number
+    readonly overReturnV: number
+    readonly underV: number
+    readonly underReturnV: number
+    readonly maxDischargeA: number
+    readonly overCurrentS: number
     /** Charge gate by temperature, °C; null where the BMS has none. */
-    readonly coldC: number | null; readonly coldReturnC: number
-    readonly hotC: number; readonly hotReturnC: number
+    readonly coldC: number | null
+    readonly coldReturnC: number
+    readonly hotC: number
+    readonly hotReturnC: number
   }
   readonly heater: { readonly watts: number; readonly startC: number } | null
   /** Share of the charge stop and discharge stop on the lithium side of a hybrid bank, V; null where there are none. */
@@ -70,9 +75,30 @@ export interface AlternatorPlant {
 export type LinkPlant =
   | { readonly kind: 'closed' | 'solenoid'; readonly ohm: number }
   | { readonly kind: 'diode'; readonly ohm: number; readonly dropV: number }
-  | { readonly kind: 'vsr'; readonly ohm: number; readonly closesV: number; readonly opensV: number; readonly delayS: number; readonly bothWay: boolean }
-  | { readonly kind: 'duty'; readonly ohm: number; readonly opensAboveA: number; readonly sensesS: number; readonly offS: number }
-  | { readonly kind: 'dcdc'; readonly ohm: number; readonly stages: Stages; readonly efficiency: number; readonly lowestV: number; readonly wire: boolean; readonly backFeed: boolean }
+  | {
+      readonly kind: 'vsr'
+      readonly ohm: number
+      readonly closesV: number
+      readonly opensV: number
+      readonly delayS: number
+      readonly bothWay: boolean
+    }
+  | {
+      readonly kind: 'duty'
+      readonly ohm: number
+      readonly opensAboveA: number
+      readonly sensesS: number
+      readonly offS: number
+    }
+  | {
+      readonly kind: 'dcdc'
+      readonly ohm: number
+      readonly stages: Stages
+      readonly efficiency: number
+      readonly lowestV: number
+      readonly wire: boolean
+      readonly backFeed: boolean
+    }
   | { readonly kind: 'none' }
 
 /** One alternator with its starting battery and its link to the house; a starting side without an alternator where there is none. */
@@ -107,9 +133,21 @@ export interface Plant {
   readonly houseLead: LeadPlant | null
   /** Every alternator with its starting battery and its link: a side each of a star around the house bus. */
   readonly sides: readonly SidePlant[]
-  readonly chargers: readonly { readonly name: string; readonly stages: Stages; readonly ohm: number; readonly efficiency: number; readonly powerFactor: number; readonly supplyV: number }[]
+  readonly chargers: readonly {
+    readonly name: string
+    readonly stages: Stages
+    readonly ohm: number
+    readonly efficiency: number
+    readonly powerFactor: number
+    readonly supplyV: number
+  }[]
   readonly solar: readonly (SolarPlant & { readonly name: string })[]
-  readonly sources: readonly { readonly name: string; readonly amps: number; readonly volts: number; readonly hours: number }[]
+  readonly sources: readonly {
+    readonly name: string
+    readonly amps: number
+    readonly volts: number
+    readonly hours: number
+  }[]
   /** DC loads by hour of the day, A at nominal voltage, and AC loads, W at the inverter's output. */
   readonly dcA: readonly number[]
   readonly acW: readonly number[]
@@ -117,7 +155,12 @@ export interface Plant {
   /** Inverter switched on with nothing to do, W, by hour. */
   readonly idleW: readonly number[]
   readonly loadsOffV: number
-  readonly place: { readonly kind: 'cabin' | 'locker' | 'engine' | 'bilge'; readonly coldestC: number; readonly hottestC: number; readonly insulated: boolean }
+  readonly place: {
+    readonly kind: 'cabin' | 'locker' | 'engine' | 'bilge'
+    readonly coldestC: number
+    readonly hottestC: number
+    readonly insulated: boolean
+  }
   /** What was assumed to make it, in words. */
   readonly assumed: readonly string[]
 }

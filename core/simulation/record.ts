@@ -31,7 +31,8 @@ export const channels = {
 export type ChannelId = keyof typeof channels
 export const channelIds = Object.keys(channels) as ChannelId[]
 
-const sumOf = (units: readonly { readonly amps: number }[]): number => units.reduce((sum, { amps }) => sum + amps, 0)
+const sumOf = (units: readonly { readonly amps: number }[]): number =>
+  units.reduce((sum, { amps }) => sum + amps, 0)
 const said = (yes: boolean): number => (yes ? 1 : 0)
 
 /** What a channel reads; NaN for what a system does not have. */
@@ -91,7 +92,10 @@ export class Recorder {
   private count = 0
   private stretch = 0
 
-  constructor(private readonly stretchS: number, simulation: Simulation) {
+  constructor(
+    private readonly stretchS: number,
+    simulation: Simulation,
+  ) {
     const n = channelIds.length
     this.columns = channelIds.map(() => [])
     this.active = readerList.flatMap((read, i) => (Number.isNaN(read(simulation)) ? [] : [i]))
@@ -139,7 +143,10 @@ export class Recorder {
     const times = few ? this.momentT.slice(0, this.count) : [(begun + t) / 2, t]
     this.t.push(...times)
     for (const i of this.active) {
-      const pair = this.leastAt[i]! <= this.mostAt[i]! ? [this.least[i]!, this.most[i]!] : [this.most[i]!, this.least[i]!]
+      const pair =
+        this.leastAt[i]! <= this.mostAt[i]!
+          ? [this.least[i]!, this.most[i]!]
+          : [this.most[i]!, this.least[i]!]
       const points = few ? this.moments.slice(0, this.count).map((moment) => moment[i]!) : pair
       this.columns[i]!.push(...points)
     }
@@ -148,7 +155,9 @@ export class Recorder {
   }
 
   series(): Series {
-    const shown = channelIds.flatMap((id, i) => (this.columns[i]!.some(Number.isFinite) ? [[id, this.columns[i]!.map(rounded)]] : []))
+    const shown = channelIds.flatMap((id, i) =>
+      this.columns[i]!.some(Number.isFinite) ? [[id, this.columns[i]!.map(rounded)]] : [],
+    )
     return { t: this.t, values: Object.fromEntries(shown) as Series['values'] }
   }
 }

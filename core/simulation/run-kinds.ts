@@ -38,12 +38,66 @@ const mildC = 12
 
 /** Every run, by name. */
 export const runKinds = {
-  'driving-day': { title: 'Driving day', about: 'From a low morning through the drive and the night at the mooring or camp.', inputs: ['soc', 'days', 'driveH', 'idleShare', 'driveFrom', 'mainsH', 'mainsFrom', 'coldC', 'warmC', 'clearness'], usual: () => ({ days: 1, mainsH: 0 }) },
-  'standing-still': { title: 'Standing still', about: 'Days until it is flat, on the sun alone.', inputs: ['soc', 'days', 'clearness', 'dayOfYear', 'latitude', 'tilt', 'coldC', 'warmC'], usual: () => ({ soc: 1, days: 14, driveH: 0, mainsH: 0 }), until: 'empty' },
-  'mains-night': { title: 'Mains night', about: 'Hours to full on the mains charger, and what it draws from the supply.', inputs: ['soc', 'mainsFrom', 'coldC', 'warmC'], usual: (base) => ({ days: 1, driveH: 0, mainsH: 24, mainsFrom: 0, clearness: 0, coldC: Math.max(mildC, base.coldC), warmC: Math.max(mildC, base.warmC) }), until: 'full' },
-  'cold-morning': { title: 'Cold morning or week', about: 'Soaked at the coldest, then the first start: when a source would charge, and when the cells allow it.', inputs: ['soc', 'days', 'driveH', 'driveFrom', 'mainsH', 'mainsFrom', 'coldC', 'warmC', 'clearness'], usual: (base) => ({ days: 1, driveFrom: 7, warmC: base.coldC + 4, clearness: 0.3, dayOfYear: 15 }) },
-  'lay-up': { title: 'Lay-up', about: 'Weeks of standby, nothing charging.', inputs: ['soc', 'days', 'coldC', 'warmC'], usual: () => ({ soc: 0.6, days: 180, driveH: 0, mainsH: 0, clearness: 0, loads: false }), until: 'empty' },
-  'typical-year': { title: 'Typical year', about: 'A year of weather: days short of energy, hours refused for cold.', inputs: ['soc', 'driveH', 'mainsH', 'tilt'], usual: () => ({ soc: 0.8, days: 365 }), needsWeather: true },
+  'driving-day': {
+    title: 'Driving day',
+    about: 'From a low morning through the drive and the night at the mooring or camp.',
+    inputs: [
+      'soc',
+      'days',
+      'driveH',
+      'idleShare',
+      'driveFrom',
+      'mainsH',
+      'mainsFrom',
+      'coldC',
+      'warmC',
+      'clearness',
+    ],
+    usual: () => ({ days: 1, mainsH: 0 }),
+  },
+  'standing-still': {
+    title: 'Standing still',
+    about: 'Days until it is flat, on the sun alone.',
+    inputs: ['soc', 'days', 'clearness', 'dayOfYear', 'latitude', 'tilt', 'coldC', 'warmC'],
+    usual: () => ({ soc: 1, days: 14, driveH: 0, mainsH: 0 }),
+    until: 'empty',
+  },
+  'mains-night': {
+    title: 'Mains night',
+    about: 'Hours to full on the mains charger, and what it draws from the supply.',
+    inputs: ['soc', 'mainsFrom', 'coldC', 'warmC'],
+    usual: (base) => ({
+      days: 1,
+      driveH: 0,
+      mainsH: 24,
+      mainsFrom: 0,
+      clearness: 0,
+      coldC: Math.max(mildC, base.coldC),
+      warmC: Math.max(mildC, base.warmC),
+    }),
+    until: 'full',
+  },
+  'cold-morning': {
+    title: 'Cold morning or week',
+    about:
+      'Soaked at the coldest, then the first start: when a source would charge, and when the cells allow it.',
+    inputs: ['soc', 'days', 'driveH', 'driveFrom', 'mainsH', 'mainsFrom', 'coldC', 'warmC', 'clearness'],
+    usual: (base) => ({ days: 1, driveFrom: 7, warmC: base.coldC + 4, clearness: 0.3, dayOfYear: 15 }),
+  },
+  'lay-up': {
+    title: 'Lay-up',
+    about: 'Weeks of standby, nothing charging.',
+    inputs: ['soc', 'days', 'coldC', 'warmC'],
+    usual: () => ({ soc: 0.6, days: 180, driveH: 0, mainsH: 0, clearness: 0, loads: false }),
+    until: 'empty',
+  },
+  'typical-year': {
+    title: 'Typical year',
+    about: 'A year of weather: days short of energy, hours refused for cold.',
+    inputs: ['soc', 'driveH', 'mainsH', 'tilt'],
+    usual: () => ({ soc: 0.8, days: 365 }),
+    needsWeather: true,
+  },
 } as const satisfies Record<string, RunKind>
 export type RunId = keyof typeof runKinds
 export const runIds = Object.keys(runKinds) as RunId[]
@@ -53,4 +107,7 @@ export const runKind = (id: RunId): RunKind => runKinds[id]
 export const beginsAt = 6
 
 /** Inputs of a run as they come from the job. */
-export const usualInputs = (run: RunId, base: RunInputs): RunInputs => ({ ...base, ...runKind(run).usual(base) })
+export const usualInputs = (run: RunId, base: RunInputs): RunInputs => ({
+  ...base,
+  ...runKind(run).usual(base),
+})

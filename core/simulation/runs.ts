@@ -83,7 +83,13 @@ const emptyLead = 0.05
  * every thousand steps, and returns the result. Deterministic.
  * @param weather hours of sun and air; where none is given, clear days between the two temperatures
  */
-export function* carryOut(run: RunId, plant: Plant, inputs: RunInputs, weather: Weather | null = null, pace: Pace = paceOf(run)): Generator<number, RunResult, void> {
+export function* carryOut(
+  run: RunId,
+  plant: Plant,
+  inputs: RunInputs,
+  weather: Weather | null = null,
+  pace: Pace = paceOf(run),
+): Generator<number, RunResult, void> {
   const going = new Going(run, plant, inputs, weather, pace, true)
   while (going.goOn()) yield going.share
   return going.result()
@@ -117,13 +123,29 @@ class Going {
   private cutOuts = 0
   private ended = false
 
-  constructor(private readonly run: RunId, private readonly plant: Plant, private readonly inputs: RunInputs, weather: Weather | null, pace: Pace, recorded: boolean) {
+  constructor(
+    private readonly run: RunId,
+    private readonly plant: Plant,
+    private readonly inputs: RunInputs,
+    weather: Weather | null,
+    pace: Pace,
+    recorded: boolean,
+  ) {
     this.seconds = Math.round(Math.min(366, Math.max(0.01, inputs.days)) * 86_400)
     this.sky = weather ?? clearSky(inputs)
     this.course = new Course(inputs, plant, this.sky, weather !== null)
     const meanC = (inputs.coldC + inputs.warmC) / 2
-    const tempC = run === 'cold-morning' ? inputs.coldC : weather ? Math.max(plant.place.coldestC, weather.airC[beginsAt]!) : meanC
-    this.simulation = new Simulation(plant, { soc: inputs.soc, tempC, leadSoc: Math.max(0.3, inputs.soc) }, pace)
+    const tempC =
+      run === 'cold-morning'
+        ? inputs.coldC
+        : weather
+          ? Math.max(plant.place.coldestC, weather.airC[beginsAt]!)
+          : meanC
+    this.simulation = new Simulation(
+      plant,
+      { soc: inputs.soc, tempC, leadSoc: Math.max(0.3, inputs.soc) },
+      pace,
+    )
     this.simulation.watch(this.fullness())
     if (runKind(run).until === 'empty') this.simulation.watch(this.emptiness())
     this.recorder = recorded ? new Recorder(stretchOf(this.seconds), this.simulation) : null
@@ -135,19 +157,30 @@ class Going {
   private fullness(): Trigger {
     const { lfp, houseLead } = this.simulation
     const above = (): number => (lfp ? lfp.endSoc - fullLfp : (houseLead?.endSoc ?? 0) - fullLead) + 1e-9
-    return new Trigger(() => (this.fullAfterH === null ? above() : -1), () => {
-      this.fullAfterH = this.simulation.t / 3600
-      if (runKind(this.run).until === 'full') this.ended = true
-    })
+    return new Trigger(
+      () => (this.fullAfterH === null ? above() : -1),
+      () => {
+        this.fullAfterH = this.simulation.t / 3600
+        if (runKind(this.run).until === 'full') this.ended = true
+      },
+    )
   }
   private emptiness(): Trigger {
     const { lfp, houseLead } = this.simulation
-    const below = (): number => (lfp ? (lfp.dischargeGate ? emptyLfp - lfp.endSoc : 1) : emptyLead - (houseLead?.endSoc ?? 0)) + 1e-9
-    return new Trigger(() => (this.ended ? -1 : below()), () => { this.ended = true })
+    const below = (): number =>
+      (lfp ? (lfp.dischargeGate ? emptyLfp - lfp.endSoc : 1) : emptyLead - (houseLead?.endSoc ?? 0)) + 1e-9
+    return new Trigger(
+      () => (this.ended ? -1 : below()),
+      () => {
+        this.ended = true
+      },
+    )
   }
 
   /** Share of the run that is done, 0 to 1. */
-  get share(): number { return this.simulation.t / this.seconds }
+  get share(): number {
+    return this.simulation.t / this.seconds
+  }
 
   /** Goes on by some steps; false when the run is over. */
   goOn(): boolean {
@@ -177,7 +210,8 @@ class Going {
     const { simulation, inputs } = this
     const inDay = (beginsAt * 3600 + simulation.t) % 86_400
     if (inDay > 1e-3 && inDay < 86_400 - 1e-3) return
-    if (this.shortToday || (inputs.loads && simulation.unservedAh > 0 && simulation.loadA < 0.01)) this.daysShort++
+    if (this.shortToday || (inputs.loads && simulation.unservedAh > 0 && simulation.loadA < 0.01))
+      this.daysShort++
     this.shortToday = false
   }
 
@@ -191,16 +225,23 @@ class Going {
         this.shortToday = true
       }
       if (event.kind === 'cut-out' && event.out) this.cutOuts++
-      if (event.kind === 'alternator' && event.over && !this.limitMin.has(event.side!)) this.limitMin.set(event.side!, this.drivenMin(event.t))
+      if (event.kind === 'alternator' && event.over && !this.limitMin.has(event.side!))
+        this.limitMin.set(event.side!, this.drivenMin(event.t))
     }
     simulation.events.length = 0
   }
 
-  private drivenMin(t: number): number { return (t - hoursSince(beginsAt, this.inputs.driveFrom) * 3600) / 60 }
+  private drivenMin(t: number): number {
+    return (t - hoursSince(beginsAt, this.inputs.driveFrom) * 3600) / 60
+  }
 
   result(): RunResult {
     return {
-      run: this.run, plant: this.plant.name, inputs: this.inputs, series: this.recorder!.series(), totals: this.totals(),
+      run: this.run,
+      plant: this.plant.name,
+      inputs: this.inputs,
+      series: this.recorder!.series(),
+      totals: this.totals(),
       events: this.events.map((event) => ({ ...event, words: eventWords(event) })),
       assumed: [...this.plant.assumed, `Weather: ${this.sky.source}`],
     }
@@ -210,30 +251,62 @@ class Going {
     const { simulation } = this
     const { sides, lfp, houseLead } = simulation
     const machines = sides.flatMap(({ plant: { id }, alternator }): MachineTotals[] =>
-      (alternator ? [{ side: id, peakC: alternator.peakC, hotH: alternator.hotS / 3600, limitMin: this.limitMin.get(id) ?? null }] : []))
+      alternator
+        ? [
+            {
+              side: id,
+              peakC: alternator.peakC,
+              hotH: alternator.hotS / 3600,
+              limitMin: this.limitMin.get(id) ?? null,
+            },
+          ]
+        : [],
+    )
     const sum = (values: readonly number[]): number => values.reduce((all, value) => all + value, 0)
     const engineAh = sum(sides.map(({ linkAh, dcdc }) => linkAh + (dcdc?.ah ?? 0)))
-    const [mainsAh, solarAh] = [simulation.chargers, simulation.solar].map((units) => sum(units.map(({ ah }) => ah))) as [number, number]
+    const [mainsAh, solarAh] = [simulation.chargers, simulation.solar].map((units) =>
+      sum(units.map(({ ah }) => ah)),
+    ) as [number, number]
     const sourceAh = sum(simulation.sourceAh)
     return {
-      hours: simulation.t / 3600, loadAh: simulation.loadAh, unservedAh: simulation.unservedAh,
-      engineAh, mainsAh, solarAh, sourceAh, backAh: sum(sides.map(({ backAh }) => backAh)),
-      endSoc: lfp?.soc ?? houseLead?.soc ?? 0, leastSoc: this.leastSoc, fullAfterH: this.fullAfterH, darkAfterH: this.darkAfterH,
+      hours: simulation.t / 3600,
+      loadAh: simulation.loadAh,
+      unservedAh: simulation.unservedAh,
+      engineAh,
+      mainsAh,
+      solarAh,
+      sourceAh,
+      backAh: sum(sides.map(({ backAh }) => backAh)),
+      endSoc: lfp?.soc ?? houseLead?.soc ?? 0,
+      leastSoc: this.leastSoc,
+      fullAfterH: this.fullAfterH,
+      darkAfterH: this.darkAfterH,
       alternatorPeakC: machines.length > 0 ? Math.max(...machines.map(({ peakC }) => peakC)) : null,
-      alternatorHotH: Math.max(0, ...machines.map(({ hotH }) => hotH)), alternatorLimitMin: firstOf(this.limitMin.values()), machines,
-      coldRefusedH: simulation.coldRefusedS / 3600, heaterWh: lfp?.heaterWh ?? 0,
-      leadGassingH: (houseLead?.gassingS ?? 0) / 3600, leadLostAh: houseLead?.ownAh ?? 0,
-      acSupplyA: simulation.acSupplyA, daysShort: this.daysShort, cutOuts: this.cutOuts,
-      residualA: simulation.worstResidualA, imbalance: this.imbalance(engineAh + mainsAh + solarAh + sourceAh),
+      alternatorHotH: Math.max(0, ...machines.map(({ hotH }) => hotH)),
+      alternatorLimitMin: firstOf(this.limitMin.values()),
+      machines,
+      coldRefusedH: simulation.coldRefusedS / 3600,
+      heaterWh: lfp?.heaterWh ?? 0,
+      leadGassingH: (houseLead?.gassingS ?? 0) / 3600,
+      leadLostAh: houseLead?.ownAh ?? 0,
+      acSupplyA: simulation.acSupplyA,
+      daysShort: this.daysShort,
+      cutOuts: this.cutOuts,
+      residualA: simulation.worstResidualA,
+      imbalance: this.imbalance(engineAh + mainsAh + solarAh + sourceAh),
     }
   }
 
   /** What is missing in the balance of charge: of the bus, and of what the lithium says it holds; as a share of what went through. */
   private imbalance(broughtAh: number): number {
     const { lfp, houseLead, loadAh } = this.simulation
-    const net = (battery: { readonly inAh: number; readonly outAh: number } | null): number => (battery ? battery.inAh - battery.outAh : 0)
+    const net = (battery: { readonly inAh: number; readonly outAh: number } | null): number =>
+      battery ? battery.inAh - battery.outAh : 0
     const missing = Math.abs(broughtAh - loadAh - net(lfp) - net(houseLead))
-    const held = lfp ? (lfp.soc - this.startSoc) * lfp.plant.ah - (lfp.inAh * coulombicEfficiency - lfp.outAh - lfp.ownAh - lfp.spiltAh) : 0
+    const held = lfp
+      ? (lfp.soc - this.startSoc) * lfp.plant.ah -
+        (lfp.inAh * coulombicEfficiency - lfp.outAh - lfp.ownAh - lfp.spiltAh)
+      : 0
     return (missing + Math.abs(held)) / Math.max(1, Math.abs(broughtAh) + loadAh)
   }
 }
@@ -244,13 +317,26 @@ const firstOf = (values: Iterable<number>): number | null => {
 }
 
 /** Clear days between the two temperatures of the inputs. */
-const clearSky = ({ coldC, warmC, latitude, longitude, dayOfYear, tilt, clearness }: RunInputs): Weather => clearDays({
-  dayMs: Date.UTC(2025, 0, 1) + (dayOfYear - 1) * 86_400_000 - Math.round(longitude / 15) * 3_600_000, days: 1, latitude, longitude, tiltDeg: tilt,
-  clearness, meanC: (coldC + warmC) / 2, swingC: (warmC - coldC) / 2,
-})
+const clearSky = ({ coldC, warmC, latitude, longitude, dayOfYear, tilt, clearness }: RunInputs): Weather =>
+  clearDays({
+    dayMs: Date.UTC(2025, 0, 1) + (dayOfYear - 1) * 86_400_000 - Math.round(longitude / 15) * 3_600_000,
+    days: 1,
+    latitude,
+    longitude,
+    tiltDeg: tilt,
+    clearness,
+    meanC: (coldC + warmC) / 2,
+    swingC: (warmC - coldC) / 2,
+  })
 
 /** Carries a run out to its end at once. */
-export function runNow(run: RunId, plant: Plant, inputs: RunInputs, weather: Weather | null = null, pace?: Pace): RunResult {
+export function runNow(
+  run: RunId,
+  plant: Plant,
+  inputs: RunInputs,
+  weather: Weather | null = null,
+  pace?: Pace,
+): RunResult {
   const going = carryOut(run, plant, inputs, weather, pace)
   for (;;) {
     const { done, value } = going.next()
@@ -259,8 +345,16 @@ export function runNow(run: RunId, plant: Plant, inputs: RunInputs, weather: Wea
 }
 
 /** The totals of a run carried out to its end at once, without its series: what checks and the solver ask. The same run as {@link runNow}. */
-export function totalsOf(run: RunId, plant: Plant, inputs: RunInputs, weather: Weather | null = null, pace: Pace = paceOf(run)): Totals {
+export function totalsOf(
+  run: RunId,
+  plant: Plant,
+  inputs: RunInputs,
+  weather: Weather | null = null,
+  pace: Pace = paceOf(run),
+): Totals {
   const going = new Going(run, plant, inputs, weather, pace, false)
-  while (going.goOn()) { /* on to the end */ }
+  while (going.goOn()) {
+    /* on to the end */
+  }
   return going.totals()
 }

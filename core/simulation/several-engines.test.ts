@@ -10,23 +10,42 @@ const relay: Values = { kind: 'vsr', bothWay: 'no', closesV: 13.3, opensV: 12.8,
 
 /** The good job with a second engine: its alternator, its link and its starting battery. */
 function withSecondEngine(base: JobDocument, alternator: Values, starting: Values): JobDocument {
-  const job = withMeasured(base, 'alternators', { nominalV: '12', regulator: 'fixed', regulatorV: 14.3, vehicleDrawA: 10, driveHours: 3, ...alternator })
+  const job = withMeasured(base, 'alternators', {
+    nominalV: '12',
+    regulator: 'fixed',
+    regulatorV: 14.3,
+    vehicleDrawA: 10,
+    driveHours: 3,
+    ...alternator,
+  })
   const wired = withMeasured(job, 'links', relay, { from: 'alternators/alternator-2' })
-  return withMeasured(wired, 'startingBatteries', { present: 'yes', chemistry: 'flooded', jumpSwitch: 'no', ...starting }, { from: 'alternators/alternator-2' })
+  return withMeasured(
+    wired,
+    'startingBatteries',
+    { present: 'yes', chemistry: 'flooded', jumpSwitch: 'no', ...starting },
+    { from: 'alternators/alternator-2' },
+  )
 }
 
-const van = withValues(withSecondEngine(goodJob(), { ratedA: 180 }, { ah: 70, standbyA: 0.4 }), { 'use/daysAway': 14 })
+const van = withValues(withSecondEngine(goodJob(), { ratedA: 180 }, { ah: 70, standbyA: 0.4 }), {
+  'use/daysAway': 14,
+})
 
 describe('a van with two alternators and two starting batteries', () => {
   it('is judged by each of them', () => {
-    expect(resultOf(van, 'start.upkeep', 'startingBatteries/starting-1')).not.toEqual(resultOf(van, 'start.upkeep', 'startingBatteries/starting-2'))
-    const heatOf = (machine: number): string => resultOf(van, 'alternator.heat', `links/link-${machine}`).summary
+    expect(resultOf(van, 'start.upkeep', 'startingBatteries/starting-1')).not.toEqual(
+      resultOf(van, 'start.upkeep', 'startingBatteries/starting-2'),
+    )
+    const heatOf = (machine: number): string =>
+      resultOf(van, 'alternator.heat', `links/link-${machine}`).summary
     expect(heatOf(1)).not.toBe(heatOf(2))
   })
 
   it('takes the chemistry of a starting battery for its own alternator alone', () => {
     const job = withValues(van, { 'startingBatteries/starting-2/present': 'no' })
-    expect(resultOf(job, 'start.upkeep', 'startingBatteries/starting-1')).toEqual(resultOf(van, 'start.upkeep', 'startingBatteries/starting-1'))
+    expect(resultOf(job, 'start.upkeep', 'startingBatteries/starting-1')).toEqual(
+      resultOf(van, 'start.upkeep', 'startingBatteries/starting-1'),
+    )
     expect(() => resultOf(job, 'start.upkeep', 'startingBatteries/starting-2')).toThrow()
   })
 

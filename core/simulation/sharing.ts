@@ -28,7 +28,13 @@ export function shareOf(lfp: LfpPlant, lead: LeadPlant, soc: number, externalA: 
   const lithium = new Lfp(lfp, soc, tempC, false)
   const acid = new Lead(lead, restedLeadSoc, tempC)
   const solve = (withLithium: boolean): number =>
-    fallingRoot((v) => externalA - (withLithium ? lithium.ampsAt(v) : 0) - acid.ampsAt(v), lithium.restV, 0, 20 * (lfp.nominalV / 12), -1 / lithium.ohmNow).v
+    fallingRoot(
+      (v) => externalA - (withLithium ? lithium.ampsAt(v) : 0) - acid.ampsAt(v),
+      lithium.restV,
+      0,
+      20 * (lfp.nominalV / 12),
+      -1 / lithium.ohmNow,
+    ).v
   const joinedV = solve(true)
   const off = lfp.stops !== null && (joinedV >= lfp.stops.chargeV || joinedV <= lfp.stops.dischargeV)
   const busV = off ? solve(false) : joinedV
@@ -37,4 +43,6 @@ export function shareOf(lfp: LfpPlant, lead: LeadPlant, soc: number, externalA: 
 
 /** {@link shareOf} over the whole charge of the lithium, in steps of 5 %. */
 export const sharingOver = (lfp: LfpPlant, lead: LeadPlant, externalA: number): Sharing[] =>
-  Array.from({ length: 21 }, (_, i) => shareOf(lfp, lead, Math.min(0.999, Math.max(0.001, i / 20)), externalA))
+  Array.from({ length: 21 }, (_, i) =>
+    shareOf(lfp, lead, Math.min(0.999, Math.max(0.001, i / 20)), externalA),
+  )

@@ -60,7 +60,8 @@ const mostRepeats = 6
 const leastV = 6
 
 /** Hours from one hour of the day to the next time it is another, 0 to 24. */
-export const hoursSince = (from: number, hour: number): number => (hour < from ? hour - from + 24 : hour - from)
+export const hoursSince = (from: number, hour: number): number =>
+  hour < from ? hour - from + 24 : hour - from
 /** Hour of the day from which other sources run. */
 export const sourcesFrom = 10
 const sourceOhm = 0.01
@@ -121,7 +122,15 @@ export class Simulation {
   private readonly triggers: Trigger[]
   /** How the place of the batteries goes from where the last step ended. */
   private placeCourse: PlaceCourse
-  private around: Surroundings = { hour: 0, engine: 'off', engineS: 0, mains: false, airC: 20, sunWm2: 0, loads: true }
+  private around: Surroundings = {
+    hour: 0,
+    engine: 'off',
+    engineS: 0,
+    mains: false,
+    airC: 20,
+    sunWm2: 0,
+    loads: true,
+  }
   private pace: Pace
   /** Step to try next, s. */
   private nextS = leastS
@@ -144,7 +153,11 @@ export class Simulation {
   /** What an ampere at a volt of the bus takes from the supply, A, by charger. */
   private readonly supplyShare: readonly number[]
 
-  constructor(readonly plant: Plant, start: { readonly soc: number; readonly tempC: number; readonly leadSoc?: number }, pace: Pace = usualPace) {
+  constructor(
+    readonly plant: Plant,
+    start: { readonly soc: number; readonly tempC: number; readonly leadSoc?: number },
+    pace: Pace = usualPace,
+  ) {
     const { place } = plant
     this.pace = pace
     this.scale = (plant.lfp?.nominalV ?? (plant.houseLead ? plant.houseLead.cells * 2 : 12)) / 12
@@ -157,10 +170,23 @@ export class Simulation {
     this.houseLead = plant.houseLead && new Lead(plant.houseLead, start.leadSoc ?? start.soc, start.tempC)
     this.houseV = this.endV = this.lfp?.restV ?? this.houseLead?.voltsAt(0) ?? 0
     const busV = (): number => this.endV
-    const house = { volts: busV, ah: plant.lfp?.ah ?? plant.houseLead?.c10 ?? 100, loadsOffV: plant.loadsOffV, scale: this.scale }
+    const house = {
+      volts: busV,
+      ah: plant.lfp?.ah ?? plant.houseLead?.c10 ?? 100,
+      loadsOffV: plant.loadsOffV,
+      scale: this.scale,
+    }
     const named = plant.sides.length > 1
     this.bms = this.lfp && new Bms(this.lfp, busV, () => this.wantsCharge, this.tell())
-    this.sides = plant.sides.map((side) => new Side(side, start.tempC, house, this.tell({ side: side.id, ...(named ? { name: side.name } : {}) })))
+    this.sides = plant.sides.map(
+      (side) =>
+        new Side(
+          side,
+          start.tempC,
+          house,
+          this.tell({ side: side.id, ...(named ? { name: side.name } : {}) }),
+        ),
+    )
     this.chargers = plant.chargers.map((charger) => new Staged(charger.stages, charger.ohm, busV))
     this.solar = plant.solar.map((array) => new Staged(array.stages, array.ohm, busV))
     this.solarMostA = new Float64Array(plant.solar.length)
@@ -169,15 +195,22 @@ export class Simulation {
     this.sourceA = plant.sources.map(() => 0)
     this.sourceAh = plant.sources.map(() => 0)
     this.endSourceA = new Float64Array(plant.sources.length)
-    this.supplyShare = plant.chargers.map(({ efficiency, powerFactor, supplyV }) => 1 / (efficiency * powerFactor * supplyV))
+    this.supplyShare = plant.chargers.map(
+      ({ efficiency, powerFactor, supplyV }) => 1 / (efficiency * powerFactor * supplyV),
+    )
     this.triggers = [
-      ...(this.bms?.triggers ?? []), ...(this.houseLead?.triggers ?? []), ...[...this.chargers, ...this.solar, ...this.sides].flatMap(({ triggers }) => triggers), ...this.darkness(),
+      ...(this.bms?.triggers ?? []),
+      ...(this.houseLead?.triggers ?? []),
+      ...[...this.chargers, ...this.solar, ...this.sides].flatMap(({ triggers }) => triggers),
+      ...this.darkness(),
     ]
   }
 
-  private readonly tell = (of: { readonly side?: string; readonly name?: string } = {}) => (event: Happening): void => {
-    this.events.push({ t: this.t, ...of, ...event })
-  }
+  private readonly tell =
+    (of: { readonly side?: string; readonly name?: string } = {}) =>
+    (event: Happening): void => {
+      this.events.push({ t: this.t, ...of, ...event })
+    }
 
   private darkness(): Trigger[] {
     const turn = (dark: boolean) => (): void => {
@@ -185,15 +218,24 @@ export class Simulation {
       this.tell()({ kind: 'dark', dark })
     }
     const served = (): number => (this.endWantedA > 0.05 ? this.endLoadA / this.endWantedA - 0.5 : 0.5)
-    return [new Trigger(() => (this.dark ? -1 : -served()), turn(true)), new Trigger(() => (this.dark ? served() : -1), turn(false))]
+    return [
+      new Trigger(() => (this.dark ? -1 : -served()), turn(true)),
+      new Trigger(() => (this.dark ? served() : -1), turn(false)),
+    ]
   }
 
   /** Watches for something besides: the moment it turns is located as any other. */
-  watch(trigger: Trigger): void { this.triggers.push(trigger) }
+  watch(trigger: Trigger): void {
+    this.triggers.push(trigger)
+  }
 
   /** Whether any source would charge if the battery let it. */
-  get wantsCharge(): boolean { return this.mainsThere || this.sunThere || this.engineThere }
-  get engineThere(): boolean { return this.sides.some(({ wouldCharge }) => wouldCharge) }
+  get wantsCharge(): boolean {
+    return this.mainsThere || this.sunThere || this.engineThere
+  }
+  get engineThere(): boolean {
+    return this.sides.some(({ wouldCharge }) => wouldCharge)
+  }
 
   /**
    * Goes on by so many seconds in the same surroundings.
@@ -218,7 +260,12 @@ export class Simulation {
   private enter(around: Surroundings): boolean {
     const { plant } = this
     const before = this.around
-    let jumps = this.steps === 0 || around.engine !== before.engine || around.engineS !== 0 || around.mains !== before.mains || around.sunWm2 !== before.sunWm2
+    let jumps =
+      this.steps === 0 ||
+      around.engine !== before.engine ||
+      around.engineS !== 0 ||
+      around.mains !== before.mains ||
+      around.sunWm2 !== before.sunWm2
     this.around = around
     this.placeCourse = this.courseOfPlace(around)
     const hour = (around.hour | 0) % 24
@@ -235,7 +282,8 @@ export class Simulation {
       this.shine(array, i)
       const gives = this.solarMostA[i]! > 0 && (array.pwm || this.solarW[i]! > 0)
       this.solar[i]!.run(gives)
-      if (gives && (array.pwm ? this.solarMostA[i]! : this.solarW[i]! / this.houseV) > 0.5) this.sunThere = true
+      if (gives && (array.pwm ? this.solarMostA[i]! : this.solarW[i]! / this.houseV) > 0.5)
+        this.sunThere = true
     }
     for (let i = 0; i < this.sourceOn.length; i++) {
       const on = hoursSince(sourcesFrom, around.hour) < plant.sources[i]!.hours
@@ -268,7 +316,10 @@ export class Simulation {
       this.attempt(dt)
       const error = this.errorOf(dt)
       if (error <= justGood || dt <= leastS || tries === mostTries) {
-        this.nextS = Math.min(this.pace.mostS, Math.max(dt < this.nextS ? this.nextS : 0, dt * this.growth(error)))
+        this.nextS = Math.min(
+          this.pace.mostS,
+          Math.max(dt < this.nextS ? this.nextS : 0, dt * this.growth(error)),
+        )
         break
       }
       this.nextS = dt = Math.max(leastS, dt * this.growth(error))
@@ -303,7 +354,13 @@ export class Simulation {
   private errorOf(dt: number): number {
     const { errorShare, errorK, errorV } = this.pace
     const { lfp } = this
-    let worst = lfp ? Math.max(lfp.errorAh(dt) / (errorShare * lfp.plant.ah), lfp.errorV / (errorV * this.scale), lfp.errorK / errorK) : 0
+    let worst = lfp
+      ? Math.max(
+          lfp.errorAh(dt) / (errorShare * lfp.plant.ah),
+          lfp.errorV / (errorV * this.scale),
+          lfp.errorK / errorK,
+        )
+      : 0
     if (this.houseLead) worst = Math.max(worst, this.houseLead.errorAh(dt) / (errorShare * this.houseLead.ah))
     for (const { lead, alternator } of this.sides) {
       if (lead) worst = Math.max(worst, lead.errorAh(dt) / (errorShare * lead.ah))
@@ -319,7 +376,8 @@ export class Simulation {
     for (let i = 0; high - low > this.pace.eventS && i < mostTries; i++) {
       // Just behind the line, just before it, halved: a straight value is caught by the first two.
       const aside = i % 3 === 0 ? besideS : -besideS
-      const middle = i % 3 === 2 ? (low + high) / 2 : between(low, high, low + (high - low) * this.crossingShare() + aside)
+      const middle =
+        i % 3 === 2 ? (low + high) / 2 : between(low, high, low + (high - low) * this.crossingShare() + aside)
       this.attempt(middle)
       const turns = this.anyTurns()
       for (const trigger of this.triggers) trigger.bracket(turns)
@@ -351,7 +409,8 @@ export class Simulation {
   /** How the place goes from now on: after the air, or after a warm engine. */
   private courseOfPlace({ engine, airC }: Surroundings): PlaceCourse {
     const { kind } = this.plant.place
-    const towardsC = kind === 'engine' && engine !== 'off' ? Math.max(airC + engineWarmsK, engineWarmsToC) : airC
+    const towardsC =
+      kind === 'engine' && engine !== 'off' ? Math.max(airC + engineWarmsK, engineWarmsToC) : airC
     return { fromC: this.placeC, towardsC, followsS: followsS[kind] }
   }
 
@@ -388,7 +447,8 @@ export class Simulation {
   private readonly inAt = (v: number): number => {
     let sum = -fadedA(this.wantedA, v, this.darkV, this.scale) - bufferS * (v - this.houseV)
     if (this.around.mains) for (const charger of this.chargers) sum += charger.ampsAt(v, charger.stages.maxA)
-    for (let i = 0; i < this.solar.length; i++) if (this.solarMostA[i]! > 0) sum += this.solar[i]!.ampsAt(v, this.solarGives(i, v))
+    for (let i = 0; i < this.solar.length; i++)
+      if (this.solarMostA[i]! > 0) sum += this.solar[i]!.ampsAt(v, this.solarGives(i, v))
     for (let i = 0; i < this.sourceOn.length; i++) if (this.sourceOn[i]) sum += this.sourceAt(i, v)
     for (const side of this.sides) {
       if (side.contact.closed) sum += side.intoHouse(v)
@@ -417,7 +477,8 @@ export class Simulation {
     for (const side of this.sides) side.settle(v, dt, endShare)
     for (const charger of this.chargers) charger.settle(v, charger.stages.maxA)
     for (let i = 0; i < this.solar.length; i++) this.solar[i]!.settle(v, this.solarGives(i, v))
-    for (let i = 0; i < this.sourceOn.length; i++) this.endSourceA[i] = this.sourceOn[i] ? this.sourceAt(i, v) : 0
+    for (let i = 0; i < this.sourceOn.length; i++)
+      this.endSourceA[i] = this.sourceOn[i] ? this.sourceAt(i, v) : 0
     this.endWantedA = this.wantedA
     this.endLoadA = fadedA(this.wantedA, v, this.darkV, this.scale)
   }

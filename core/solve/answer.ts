@@ -52,14 +52,22 @@ interface Done {
   readonly battery: Battery | null
 }
 
-function answerOf(evaluator: Evaluator, { id, name, job, steps, battery }: Done, { checks, measureNext }: Assessment): Answer {
+function answerOf(
+  evaluator: Evaluator,
+  { id, name, job, steps, battery }: Done,
+  { checks, measureNext }: Assessment,
+): Answer {
   const { plan } = evaluator
   const remains = checks.filter(isLeft)
   const accepted = checks.filter((check) => inTheWayOf(check) && isAccepted(check))
   const verdict = verdictOf(checks, remains)
   const system = usualSystem(factsOf(job, plan.shop))
   return {
-    id, name, steps, battery, verdict,
+    id,
+    name,
+    steps,
+    battery,
+    verdict,
     bank: bankParts(plan, battery),
     figures: evaluator.figuresOf(job, steps, battery, system),
     headline: headlineOf(verdict, accepted.length > 0),
@@ -69,7 +77,9 @@ function answerOf(evaluator: Evaluator, { id, name, job, steps, battery }: Done,
     measure: measureNext,
     foreseen: checks.filter((check) => foretelling.has(check.id)).map((check) => check.summary),
     cards: settingsCards(system),
-    titles: Object.fromEntries(steps.flatMap(({ settles }) => settles.map((check) => [check, checkTitle(check)]))),
+    titles: Object.fromEntries(
+      steps.flatMap(({ settles }) => settles.map((check) => [check, checkTitle(check)])),
+    ),
     changes: changesBetween(plan.job, job),
   }
 }
@@ -77,16 +87,23 @@ function answerOf(evaluator: Evaluator, { id, name, job, steps, battery }: Done,
 /** The worst of what is left; open where only a measurement decides. */
 function verdictOf(checks: readonly CheckResult[], remains: readonly CheckResult[]): Verdict {
   const open = checks.some(({ verdict }) => verdict === 'measure-first')
-  const worstLeft = remains.reduce<Verdict>((worst, { verdict }) => (isWorse(verdict, worst) ? verdict : worst), 'suits')
+  const worstLeft = remains.reduce<Verdict>(
+    (worst, { verdict }) => (isWorse(verdict, worst) ? verdict : worst),
+    'suits',
+  )
   return open && !isWorse(worstLeft, 'measure-first') ? 'measure-first' : worstLeft
 }
 
 function headlineOf(verdict: Verdict, withAWord: boolean): string {
   switch (verdict) {
-    case 'suits': return withAWord ? 'Suits, with a word to the customer' : 'Suits'
-    case 'measure-first': return 'Suits, once what is open is measured and holds'
-    case 'suits-once-changed': return 'Something is still to be changed'
-    case 'does-not-suit': return 'Does not suit'
+    case 'suits':
+      return withAWord ? 'Suits, with a word to the customer' : 'Suits'
+    case 'measure-first':
+      return 'Suits, once what is open is measured and holds'
+    case 'suits-once-changed':
+      return 'Something is still to be changed'
+    case 'does-not-suit':
+      return 'Does not suit'
   }
 }
 
@@ -117,9 +134,13 @@ export function answersOf(evaluator: Evaluator, outcomes: readonly Outcome[]): A
   }
   const failing = new Set<number>()
   for (let round = 0; round < mostRounds; round++) {
-    const front = bestOf(outcomes.filter(({ index }) => !failing.has(index))).map(({ index }) => ({ index, answer: answerAt(index) }))
+    const front = bestOf(outcomes.filter(({ index }) => !failing.has(index))).map(({ index }) => ({
+      index,
+      answer: answerAt(index),
+    }))
     const bad = front.filter(({ answer }) => answer.inTheWay.length > 0)
-    if (bad.length === 0 && front.length > 0) return { answers: front.map(({ answer }) => answer), nearest: null }
+    if (bad.length === 0 && front.length > 0)
+      return { answers: front.map(({ answer }) => answer), nearest: null }
     if (bad.length === 0) break
     for (const { index } of bad) failing.add(index)
   }
@@ -150,7 +171,10 @@ export function adjust(evaluator: Evaluator, answer: Answer, adjustments: readon
     if (field) draft.job = withField(draft.job, field, { value: value!, how: 'assumed' })
   })
   const assessment = assess(draft.job, plan.shop)
-  const steps = withoutDoubles(draft.steps).map((step) => ({ ...step, settles: settledBy(step, plan.before, assessment.checks) }))
+  const steps = withoutDoubles(draft.steps).map((step) => ({
+    ...step,
+    settles: settledBy(step, plan.before, assessment.checks),
+  }))
   const touched = adjustments.some(({ off, value }) => off || value !== undefined)
   const id = `${answer.id.split('~')[0]}${touched ? '~' : ''}`
   const name = touched ? `${answer.name.replace(/ \(by hand\)$/, '')} (by hand)` : answer.name

@@ -23,7 +23,10 @@ export interface Step {
 /** Carries out remedies on a job, one after the other, and keeps account of what they take. */
 export class Draft {
   readonly steps: Step[] = []
-  constructor(public job: JobDocument, private readonly shelf: readonly ShelfPart[]) {}
+  constructor(
+    public job: JobDocument,
+    private readonly shelf: readonly ShelfPart[],
+  ) {}
 
   /** @param given what is taken for it; what the shelf offers first where it is null */
   take(ref: RemedyRef, settles: readonly string[], given: Supply | null, system: System): void {
@@ -31,21 +34,35 @@ export class Draft {
     const at = partAt(this.job, ref.on)
     const on = at && at.kind !== 'use' && at.kind !== 'place' ? partName(this.job, ref.on) : ''
     this.job = applyRemedy(this.job, ref)
-    if (Object.keys(values).length > 0) this.job = withPart(this.job, ref.on, (part) => ({ ...part, ...values }))
-    this.note({ ref, label: remedyLabel(ref, system.q), on, parts, values, hours: remedyOf(ref).hours, settles })
+    if (Object.keys(values).length > 0)
+      this.job = withPart(this.job, ref.on, (part) => ({ ...part, ...values }))
+    this.note({
+      ref,
+      label: remedyLabel(ref, system.q),
+      on,
+      parts,
+      values,
+      hours: remedyOf(ref).hours,
+      settles,
+    })
   }
 
   /** The second time a thing is done replaces the first: it is the same part, set or chosen better. */
   private note(step: Step): void {
     const known = this.steps.findIndex(({ ref }) => sameRemedy(ref, step.ref))
     if (known < 0) this.steps.push(step)
-    else this.steps[known] = { ...step, settles: [...new Set([...this.steps[known]!.settles, ...step.settles])] }
+    else
+      this.steps[known] = { ...step, settles: [...new Set([...this.steps[known]!.settles, ...step.settles])] }
   }
 
   /** Another battery of the shelf in place of the candidate. */
   swap({ part, parallel }: Battery): void {
     const count = (value: number) => ({ value, how: 'assumed' }) as const
-    this.job = withPart(this.job, 'candidate', () => ({ ...valuesFromShelf(part, 'candidate'), series: count(1), parallel: count(parallel) }))
+    this.job = withPart(this.job, 'candidate', () => ({
+      ...valuesFromShelf(part, 'candidate'),
+      series: count(1),
+      parallel: count(parallel),
+    }))
   }
 }
 

@@ -74,12 +74,21 @@ export class Evaluator {
     const { findings, system: last } = this.followUp(draft)
     const inTheWay = findings.filter((finding) => inTheWayOf(finding) && !isAccepted(finding))
     const settles = inTheWay.length === 0
-    const steps = withoutDoubles(draft.steps).map((step) => ({ ...step, settles: settledBy(step, plan.before, findings) }))
+    const steps = withoutDoubles(draft.steps).map((step) => ({
+      ...step,
+      settles: settledBy(step, plan.before, findings),
+    }))
     return {
-      index, job: draft.job, steps, battery, settles, inTheWay,
+      index,
+      job: draft.job,
+      steps,
+      battery,
+      settles,
+      inTheWay,
       open: findings.filter(({ verdict }) => verdict === 'measure-first'),
       accepted: findings.filter(isAccepted).map(({ remedies }) => remedies[0]!),
-      name: nameOf(options, steps), figures: settles ? this.figuresOf(draft.job, steps, battery, last) : null,
+      name: nameOf(options, steps),
+      figures: settles ? this.figuresOf(draft.job, steps, battery, last) : null,
     }
   }
 
@@ -124,10 +133,15 @@ export class Evaluator {
     const partsCost = parts.reduce((sum, { price, quantity }) => sum + (price ?? 0) * quantity, 0)
     const hours = steps.reduce((sum, step) => sum + step.hours, 0)
     return {
-      partsCost, hours, cost: partsCost + hours * resolveRules(this.plan.shop.rules ?? {}, job.rules).labourPerH,
+      partsCost,
+      hours,
+      cost: partsCost + hours * resolveRules(this.plan.shop.rules ?? {}, job.rules).labourPerH,
       unpriced: parts.filter(({ price }) => price === null).length,
-      hoursToFull: totals.fullAfterH, alternatorPeakC: totals.alternatorPeakC, unservedAh: totals.unservedAh,
-      changes: steps.length + (battery ? 1 : 0), unseen: steps.filter(({ ref }) => remedyOf(ref).unseen).length,
+      hoursToFull: totals.fullAfterH,
+      alternatorPeakC: totals.alternatorPeakC,
+      unservedAh: totals.unservedAh,
+      changes: steps.length + (battery ? 1 : 0),
+      unseen: steps.filter(({ ref }) => remedyOf(ref).unseen).length,
     }
   }
 }
@@ -146,7 +160,9 @@ function mayFollow(ref: RemedyRef, steps: readonly Step[], round: number, plan: 
 /** What stood in the way and does not any more, where a step was named as its remedy; and what it was taken up for on the way. */
 export function settledBy(step: Step, before: readonly Finding[], after: readonly Finding[]): string[] {
   const still = new Set(after.filter(inTheWayOf).map(({ id, on }) => `${id}@${on}`))
-  const settled = before.filter(({ id, on, remedies }) => !still.has(`${id}@${on}`) && remedies.some((ref) => sameRemedy(ref, step.ref)))
+  const settled = before.filter(
+    ({ id, on, remedies }) => !still.has(`${id}@${on}`) && remedies.some((ref) => sameRemedy(ref, step.ref)),
+  )
   return [...new Set([...settled.map(({ id }) => id), ...step.settles])]
 }
 
@@ -155,7 +171,9 @@ const mostWords = 5
 /** What it is, in words: its decisions first, then what followed. */
 function nameOf(options: readonly Option[], steps: readonly Step[]): string {
   const decided = options.map(({ words }) => words).filter((words) => words !== '')
-  const followed = steps.filter((step) => !options.some((chosen) => chosen.steps.some(({ ref }) => sameRemedy(ref, step.ref))))
+  const followed = steps.filter(
+    (step) => !options.some((chosen) => chosen.steps.some(({ ref }) => sameRemedy(ref, step.ref))),
+  )
   const named = decided.length === 0 ? followed : followed.filter(({ ref }) => remedyOf(ref).namesAnswer)
   const words = [...decided, ...named.map(({ label }) => inSentence(label))]
   const name = words.length === 0 ? 'as it is' : words.slice(0, mostWords).join(', ')

@@ -17,7 +17,12 @@ export interface Outcome {
 export function outcomeOf({ index, figures, steps, battery, settles, inTheWay }: Evaluation): Outcome {
   const stepKeys = steps.map(({ ref, parts }) => JSON.stringify([ref, parts.map(({ code }) => code)])).sort()
   const weight = inTheWay.reduce((sum, { verdict }) => sum + (verdict === 'does-not-suit' ? 10 : 1), 0)
-  return { index, figures, key: JSON.stringify([stepKeys, battery?.part.code, battery?.parallel]), short: settles ? 0 : weight * 100 + steps.length }
+  return {
+    index,
+    figures,
+    key: JSON.stringify([stepKeys, battery?.part.code, battery?.parallel]),
+    short: settles ? 0 : weight * 100 + steps.length,
+  }
 }
 
 /** What answers are compared by, the less the better; an answer that never fills comes after all that do. */
@@ -31,7 +36,11 @@ const measures = {
 
 /** Whether one answer is at least as good in everything, and better in something. One that rests on something unseen never beats one that does not. */
 export function beats(a: Figures, b: Figures): boolean {
-  const rows = Object.values(measures).map(({ of, noticeable }) => ({ mine: of(a), theirs: of(b), noticeable }))
+  const rows = Object.values(measures).map(({ of, noticeable }) => ({
+    mine: of(a),
+    theirs: of(b),
+    noticeable,
+  }))
   const noWorse = rows.every(({ mine, theirs, noticeable }) => mine <= theirs + noticeable)
   return noWorse && rows.some(({ mine, theirs, noticeable }) => mine < theirs - noticeable)
 }
@@ -43,7 +52,9 @@ export function beats(a: Figures, b: Figures): boolean {
  */
 export function bestOf(outcomes: readonly Outcome[]): Outcome[] {
   const seen = new Set<string>()
-  const settled = outcomes.filter(({ figures, key }) => figures && seen.size < seen.add(key).size) as readonly Settled[]
+  const settled = outcomes.filter(
+    ({ figures, key }) => figures && seen.size < seen.add(key).size,
+  ) as readonly Settled[]
   const serving = settled.filter(({ figures }) => figures.unservedAh < 1)
   const served = serving.length > 0 ? serving : settled
   const front = served
@@ -54,9 +65,13 @@ export function bestOf(outcomes: readonly Outcome[]): Outcome[] {
 type Settled = Outcome & { readonly figures: Figures }
 
 function thinned(front: readonly Settled[]): Outcome[] {
-  const least = (of: (f: Figures) => number): Settled => front.reduce((a, b) => (of(b.figures) < of(a.figures) ? b : a))
+  const least = (of: (f: Figures) => number): Settled =>
+    front.reduce((a, b) => (of(b.figures) < of(a.figures) ? b : a))
   const { cost, hoursToFull, alternatorPeakC, changes } = measures
-  const stays = new Set([...[cost, hoursToFull, alternatorPeakC, changes].map(({ of }) => least(of)), least((f) => f.unseen * 1e6 + f.cost)])
+  const stays = new Set([
+    ...[cost, hoursToFull, alternatorPeakC, changes].map(({ of }) => least(of)),
+    least((f) => f.unseen * 1e6 + f.cost),
+  ])
   for (const one of front) if (stays.size < mostAnswers) stays.add(one)
   return front.filter((one) => stays.has(one))
 }
@@ -66,6 +81,9 @@ export const nearestOf = (outcomes: readonly Outcome[]): Outcome | null =>
   outcomes.reduce<Outcome | null>((a, b) => (a === null || b.short < a.short ? b : a), null)
 
 /** Searches a share of a plan. A generator, so that whoever searches may show progress and stop: it yields each outcome as it is found. */
-export function* search(evaluator: Evaluator, { of, turn }: { readonly of: number; readonly turn: number } = { of: 1, turn: 0 }): Generator<Outcome, void, void> {
+export function* search(
+  evaluator: Evaluator,
+  { of, turn }: { readonly of: number; readonly turn: number } = { of: 1, turn: 0 },
+): Generator<Outcome, void, void> {
   for (let index = turn; index < evaluator.plan.count; index += of) yield outcomeOf(evaluator.evaluate(index))
 }

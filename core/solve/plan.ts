@@ -26,14 +26,21 @@ export interface Plan {
 /** Most combinations looked at. */
 export const mostCombinations = 720
 
-export const inTheWayOf = ({ verdict }: Finding): boolean => isWorse(verdict, 'suits') && verdict !== 'measure-first'
+export const inTheWayOf = ({ verdict }: Finding): boolean =>
+  isWorse(verdict, 'suits') && verdict !== 'measure-first'
 
 /** Whether what remains of a finding is a line on the customer’s paper. */
 export const isAccepted = ({ verdict, remedies }: Finding): boolean =>
   verdict === 'suits-once-changed' && remedies[0] !== undefined && remedyOf(remedies[0]).kind === 'paper'
 
 /** What can be decided, one kind of decision a function. */
-const decisions: readonly ((ground: Ground) => Axis[])[] = [alternatorAxes, chargerAxes, batteryAxes, coldAxes, mixedAxes]
+const decisions: readonly ((ground: Ground) => Axis[])[] = [
+  alternatorAxes,
+  chargerAxes,
+  batteryAxes,
+  coldAxes,
+  mixedAxes,
+]
 
 /**
  * What there is to decide, from the findings of the job as it stands, those of its runs too: how each alternator reaches the bank, what becomes
@@ -49,13 +56,17 @@ export function planOf(surveyed: JobDocument, shop: ShopSettings, shelf: readonl
   return { job, shop, shelf, axes, before, count: productOf(axes) }
 }
 
-const productOf = (axes: readonly Axis[]): number => axes.reduce((product, { options }) => product * options.length, 1)
+const productOf = (axes: readonly Axis[]): number =>
+  axes.reduce((product, { options }) => product * options.length, 1)
 
 /** Takes options off the end of the longest axes until the product is small enough. */
 function trim(axes: readonly Axis[]): Axis[] {
   const trimmed = [...axes]
   while (productOf(trimmed) > mostCombinations) {
-    const longest = trimmed.reduce((most, axis, i) => (axis.options.length > trimmed[most]!.options.length ? i : most), 0)
+    const longest = trimmed.reduce(
+      (most, axis, i) => (axis.options.length > trimmed[most]!.options.length ? i : most),
+      0,
+    )
     trimmed[longest] = { ...trimmed[longest]!, options: trimmed[longest]!.options.slice(0, -1) }
   }
   return trimmed

@@ -35,14 +35,28 @@ export function schoolsOf(job: JobDocument, shop: ShopSettings): SchoolView[] {
     if (catalogued.kind !== 'school') return []
     const options = catalogued.options as Readonly<Record<string, string>>
     const others = Object.keys(options).filter((option) => option !== rules[rule])
-    return [{
-      rule, question: catalogued.label, chosen: options[rules[rule] as string]!, own: Object.hasOwn(job.rules, rule),
-      others: others.map((option) => ({ option, words: options[option]!, ...under({ ...job, rules: { ...job.rules, [rule]: option } }, shop, now, q) })),
-    }]
+    return [
+      {
+        rule,
+        question: catalogued.label,
+        chosen: options[rules[rule] as string]!,
+        own: Object.hasOwn(job.rules, rule),
+        others: others.map((option) => ({
+          option,
+          words: options[option]!,
+          ...under({ ...job, rules: { ...job.rules, [rule]: option } }, shop, now, q),
+        })),
+      },
+    ]
   })
 }
 
-function under(job: JobDocument, shop: ShopSettings, now: ReadonlyMap<string, CheckResult>, q: Write): Pick<OtherSchool, 'verdict' | 'headline' | 'differs'> {
+function under(
+  job: JobDocument,
+  shop: ShopSettings,
+  now: ReadonlyMap<string, CheckResult>,
+  q: Write,
+): Pick<OtherSchool, 'verdict' | 'headline' | 'differs'> {
   const { verdict, headline, checks } = assess(job, shop, { quick: true })
   const differs = checks.flatMap((check) => {
     const was = now.get(check.key)

@@ -20,9 +20,17 @@ import { adjust, solve, type Answer } from './answer'
 import { suppliesFor } from '#core/remedies/supply'
 
 const folder = new URL('../../demo/jobs/', import.meta.url)
-const jobs = Object.fromEntries(readdirSync(folder).map((name) => [name.slice(0, 4), JSON.parse(readFileSync(new URL(name, folder), 'utf8')) as JobDocument]))
+const jobs = Object.fromEntries(
+  readdirSync(folder).map((name) => [
+    name.slice(0, 4),
+    JSON.parse(readFileSync(new URL(name, folder), 'utf8')) as JobDocument,
+  ]),
+)
 const shelf: ShelfPart[] = shelfKindIds.flatMap((kind) => {
-  const read = readShelfCsv(readFileSync(new URL(`../../demo/shelf/${kind}.csv`, import.meta.url), 'utf8'), kind)
+  const read = readShelfCsv(
+    readFileSync(new URL(`../../demo/shelf/${kind}.csv`, import.meta.url), 'utf8'),
+    kind,
+  )
   return read.parts.map(({ code, name, maker, values }) => ({ kind, version: 1, code, name, maker, values }))
 })
 const solved = new Map<string, ReturnType<typeof solve>>()
@@ -35,7 +43,8 @@ const named = (answers: readonly Answer[], pattern: RegExp): Answer => {
   if (!found) throw new Error(`No answer like ${pattern}: ${answers.map((a) => a.name).join(' | ')}`)
   return found
 }
-const jobOf = (job: JobDocument, answer: Answer): JobDocument => applyChanges(completeJob(job), answer.changes)
+const jobOf = (job: JobDocument, answer: Answer): JobDocument =>
+  applyChanges(completeJob(job), answer.changes)
 
 describe.each(Object.keys(jobs))('the answers for job %s', (number) => {
   const job = jobs[number]!
@@ -55,24 +64,35 @@ describe.each(Object.keys(jobs))('the answers for job %s', (number) => {
 
   it('are beaten by no other, and each step says what it takes', () => {
     const answers = answersFor(number)
-    for (const a of answers) for (const b of answers) if (a !== b) expect(beats(a.figures, b.figures)).toBe(false)
+    for (const a of answers)
+      for (const b of answers) if (a !== b) expect(beats(a.figures, b.figures)).toBe(false)
     for (const { steps, figures, cards } of answers) {
       for (const step of steps) expect(step.label).not.toMatch(/undefined|NaN|–/)
       expect(figures.cost).toBeGreaterThanOrEqual(figures.partsCost)
       expect(cards.at(-1)!.unit).toBe('Battery monitor')
-      for (const card of cards) for (const setting of card.settings) if (typeof setting.value === 'number') expect(Number.isFinite(setting.value)).toBe(true)
+      for (const card of cards)
+        for (const setting of card.settings)
+          if (typeof setting.value === 'number') expect(Number.isFinite(setting.value)).toBe(true)
     }
   })
 })
 
 describe('what an installer would say', () => {
   it('the workboat: a DC-DC and the equalise stage off, and the shore charger stays', () => {
-    const answer = named(answersFor('0417'), /^40 A DC-DC on ignition signal, switch equalise off, keep shore charger$/)
+    const answer = named(
+      answersFor('0417'),
+      /^40 A DC-DC on ignition signal, switch equalise off, keep shore charger$/,
+    )
     const job = jobOf(jobs['0417']!, answer)
     expect(job.links['link-1']).toMatchObject({ kind: { value: 'dcdc' }, signal: { value: 'wire' } })
     expect(job.chargers['charger-1']!.equaliseStage).toMatchObject({ value: 'off' })
-    expect(answer.steps.find((s) => s.ref.id === 'charger.equalise-off')!.settles).toEqual(['charger.equalise'])
-    expect(answer.steps.find((s) => s.ref.id === 'dcdc.add')!.parts[0]).toMatchObject({ code: 'CUR-D40', price: 290 })
+    expect(answer.steps.find((s) => s.ref.id === 'charger.equalise-off')!.settles).toEqual([
+      'charger.equalise',
+    ])
+    expect(answer.steps.find((s) => s.ref.id === 'dcdc.add')!.parts[0]).toMatchObject({
+      code: 'CUR-D40',
+      price: 290,
+    })
   })
 
   it('the rescue van: a running signal, warm cells without a place nobody has seen, and the driving that is missing in hours', () => {
@@ -87,7 +107,11 @@ describe('what an installer would say', () => {
 
   it('the tug: a hybrid under its owner’s school, a DC-DC between under the other', () => {
     const hybrid = named(answersFor('0427'), /^Hybrid bank with stops and switches/)
-    expect(jobOf(jobs['0427']!, hybrid).use).toMatchObject({ mixed: { value: 'hybrid' }, chargeStop: { value: 'yes' }, isolators: { value: 'yes' } })
+    expect(jobOf(jobs['0427']!, hybrid).use).toMatchObject({
+      mixed: { value: 'hybrid' },
+      chargeStop: { value: 'yes' },
+      isolators: { value: 'yes' },
+    })
     expect(hybrid.cards.map((card) => card.unit)).toContain('Stops of the lithium')
     const never: JobDocument = { ...jobs['0427']!, rules: { ...jobs['0427']!.rules, mixedSchool: 'never' } }
     const { answers } = solve(planOf(never, {}, shelf))
@@ -101,7 +125,10 @@ describe('what an installer would say', () => {
   it('the bus: nothing to change, two things to measure first', () => {
     const [only] = answersFor('0424')
     expect(only).toMatchObject({ verdict: 'measure-first', steps: [] })
-    expect(only!.measure.map((m) => m.path)).toEqual(['chargers/charger-1/absorptionV', 'chargers/charger-1/floatV'])
+    expect(only!.measure.map((m) => m.path)).toEqual([
+      'chargers/charger-1/absorptionV',
+      'chargers/charger-1/floatV',
+    ])
   })
 
   it('a shop that replaces every charger without a lithium profile keeps none', () => {
@@ -111,15 +138,29 @@ describe('what an installer would say', () => {
   })
 
   it('the school on protecting the alternator decides what comes first of the options', () => {
-    const first = (alternatorSchool: 'dcdc' | 'duty' | 'regulator'): string => planOf(jobs['0417']!, { rules: { alternatorSchool } }, shelf).axes[0]!.options[0]!.words
+    const first = (alternatorSchool: 'dcdc' | 'duty' | 'regulator'): string =>
+      planOf(jobs['0417']!, { rules: { alternatorSchool } }, shelf).axes[0]!.options[0]!.words
     expect(first('dcdc')).toMatch(/DC-DC/)
     expect(first('duty')).toMatch(/uty-cycling/)
     expect(first('regulator')).toMatch(/xternal regulator/)
   })
 
   it('a job that nothing on the shelf can settle says so, and names the nearest miss with its reason', () => {
-    const stuck = withValues(charger({ equaliseStage: 'fixed', equaliseV: 15.5 }), { 'houseBank/nominalV': '12' })
-    const { answers, nearest } = solve(planOf(withValues(stuck, { 'use/mixed': 'replaced', 'place/widthMm': 100, 'place/depthMm': 80, 'place/heightMm': 60 }), {}, shelf))
+    const stuck = withValues(charger({ equaliseStage: 'fixed', equaliseV: 15.5 }), {
+      'houseBank/nominalV': '12',
+    })
+    const { answers, nearest } = solve(
+      planOf(
+        withValues(stuck, {
+          'use/mixed': 'replaced',
+          'place/widthMm': 100,
+          'place/depthMm': 80,
+          'place/heightMm': 60,
+        }),
+        {},
+        shelf,
+      ),
+    )
     expect(answers).toEqual([])
     expect(nearest!.inTheWay.map((c) => c.id)).toContain('battery.fit')
     expect(nearest!.inTheWay.find((c) => c.id === 'battery.fit')!.summary).toMatch(/\d/)
@@ -130,7 +171,8 @@ describe('what an installer would say', () => {
     expect(findingsOf(factsOf(slow)).every((f) => f.verdict === 'suits')).toBe(true)
     const { answers } = solve(planOf(slow, {}, shelf))
     expect(answers.length).toBeGreaterThan(0)
-    for (const answer of answers) expect(answer.steps.find((s) => s.ref.id === 'charger.replace')!.settles).toContain('charger.time')
+    for (const answer of answers)
+      expect(answer.steps.find((s) => s.ref.id === 'charger.replace')!.settles).toContain('charger.time')
   })
 
   it('an empty shelf still gives answers, with everything’s price to be asked', () => {
@@ -156,7 +198,11 @@ describe('an answer changed by hand', () => {
     expect(less.verdict).toBe('suits-once-changed')
     expect(less.inTheWay.map((c) => c.id)).toContain('charger.equalise')
     expect(less.name).toMatch(/\(by hand\)$/)
-    expect(adjust(evaluator, answer, [])).toMatchObject({ name: answer.name, verdict: answer.verdict, changes: answer.changes })
+    expect(adjust(evaluator, answer, [])).toMatchObject({
+      name: answer.name,
+      verdict: answer.verdict,
+      changes: answer.changes,
+    })
   })
   it('with another value is judged with it', () => {
     const answer = named(answersFor('0417'), /^40 A DC-DC/)
@@ -183,13 +229,25 @@ describe('the search', () => {
   const plan = planOf(jobs['0417']!, {}, shelf)
   it('is the same twice, and the same in shares', () => {
     const all = [...search(new Evaluator(plan))]
-    const shares = [0, 1].flatMap((turn) => [...search(new Evaluator(plan), { of: 2, turn })]).toSorted((a, b) => a.index - b.index)
+    const shares = [0, 1]
+      .flatMap((turn) => [...search(new Evaluator(plan), { of: 2, turn })])
+      .toSorted((a, b) => a.index - b.index)
     expect(shares).toEqual(all)
     expect(all).toHaveLength(plan.count)
   })
   it('never has more combinations than it may, whatever the job', () => {
     let many = goodJob()
-    for (let i = 0; i < 6; i++) many = withMeasured(many, 'chargers', { ratedA: 30, profile: 'fixed', absorptionV: 15, floatMode: 'on', floatV: 14.5, equaliseStage: 'fixed', equaliseV: 16, compensation: 'none' })
+    for (let i = 0; i < 6; i++)
+      many = withMeasured(many, 'chargers', {
+        ratedA: 30,
+        profile: 'fixed',
+        absorptionV: 15,
+        floatMode: 'on',
+        floatV: 14.5,
+        equaliseStage: 'fixed',
+        equaliseV: 16,
+        compensation: 'none',
+      })
     expect(planOf(many, {}, shelf).count).toBeLessThanOrEqual(mostCombinations)
   })
   it('leaves the survey as it is', () => {
@@ -198,7 +256,11 @@ describe('the search', () => {
     expect(JSON.stringify(jobs['0421'])).toBe(copy)
   })
   it('quick findings are those of the whole assessment', () => {
-    for (const job of [...Object.values(jobs), withField(jobs['0421']!, 'alternators/alternator-1/regulatorV', { value: null }), straightJob({ kind: null })]) {
+    for (const job of [
+      ...Object.values(jobs),
+      withField(jobs['0421']!, 'alternators/alternator-1/regulatorV', { value: null }),
+      straightJob({ kind: null }),
+    ]) {
       const quick = findingsOf(factsOf(job)).map((f) => [`${f.id}@${f.on}`, f.verdict])
       expect(quick).toEqual(assess(job, {}, { quick: true }).checks.map((c) => [c.key, c.verdict]))
     }
@@ -206,24 +268,66 @@ describe('the search', () => {
 })
 
 describe('choosing among outcomes', () => {
-  const figures = fc.record({ cost: fc.integer({ min: 100, max: 5000 }), hoursToFull: fc.option(fc.integer({ min: 1, max: 70 })), alternatorPeakC: fc.option(fc.integer({ min: 60, max: 130 })), changes: fc.integer({ min: 0, max: 8 }), unseen: fc.integer({ min: 0, max: 2 }) })
+  const figures = fc
+    .record({
+      cost: fc.integer({ min: 100, max: 5000 }),
+      hoursToFull: fc.option(fc.integer({ min: 1, max: 70 })),
+      alternatorPeakC: fc.option(fc.integer({ min: 60, max: 130 })),
+      changes: fc.integer({ min: 0, max: 8 }),
+      unseen: fc.integer({ min: 0, max: 2 }),
+    })
     .map((f): Figures => ({ ...f, partsCost: f.cost, hours: 0, unpriced: 0, unservedAh: 0 }))
-  const outcomes = fc.array(fc.option(figures), { maxLength: 60 }).map((list) => list.map((f, index): Outcome => ({ index, figures: f, key: String(index), short: f ? 0 : 100 + index })))
+  const outcomes = fc.array(fc.option(figures), { maxLength: 60 }).map((list) =>
+    list.map((f, index): Outcome => ({
+      index,
+      figures: f,
+      key: String(index),
+      short: f ? 0 : 100 + index,
+    })),
+  )
   it('keeps at most eight, none beaten by any, and the cheapest of all that is not beaten', () => {
-    fc.assert(fc.property(outcomes, (list) => {
-      const best = bestOf(list)
-      expect(best.length).toBeLessThanOrEqual(mostAnswers)
-      for (const o of best) for (const other of list) if (other.figures) expect(beats(other.figures, o.figures!)).toBe(false)
-      if (list.some((o) => o.figures)) expect(best.length).toBeGreaterThan(0)
-    }), { numRuns: 300 })
+    fc.assert(
+      fc.property(outcomes, (list) => {
+        const best = bestOf(list)
+        expect(best.length).toBeLessThanOrEqual(mostAnswers)
+        for (const o of best)
+          for (const other of list) if (other.figures) expect(beats(other.figures, o.figures!)).toBe(false)
+        if (list.some((o) => o.figures)) expect(best.length).toBeGreaterThan(0)
+      }),
+      { numRuns: 300 },
+    )
   })
   it('one that rests on something unseen never beats one that does not', () => {
-    fc.assert(fc.property(figures, figures, (a, b) => { if (a.unseen > b.unseen) expect(beats(a, b)).toBe(false) }))
+    fc.assert(
+      fc.property(figures, figures, (a, b) => {
+        if (a.unseen > b.unseen) expect(beats(a, b)).toBe(false)
+      }),
+    )
   })
   it('the same steps count once; the nearest is the least far', () => {
-    const one: Outcome = { index: 0, key: 'a', short: 0, figures: { cost: 1, partsCost: 1, hours: 0, unpriced: 0, hoursToFull: 1, alternatorPeakC: 50, changes: 1, unseen: 0, unservedAh: 0 } }
+    const one: Outcome = {
+      index: 0,
+      key: 'a',
+      short: 0,
+      figures: {
+        cost: 1,
+        partsCost: 1,
+        hours: 0,
+        unpriced: 0,
+        hoursToFull: 1,
+        alternatorPeakC: 50,
+        changes: 1,
+        unseen: 0,
+        unservedAh: 0,
+      },
+    }
     expect(bestOf([one, { ...one, index: 1 }])).toHaveLength(1)
-    expect(nearestOf([{ ...one, index: 3, figures: null, short: 200 }, { ...one, index: 4, figures: null, short: 100 }])!.index).toBe(4)
+    expect(
+      nearestOf([
+        { ...one, index: 3, figures: null, short: 200 },
+        { ...one, index: 4, figures: null, short: 100 },
+      ])!.index,
+    ).toBe(4)
     expect(nearestOf([])).toBeNull()
     expect(outcomeOf(new Evaluator(planOf(jobs['0424']!, {}, shelf)).evaluate(0)).short).toBe(0)
   })
@@ -233,19 +337,46 @@ describe('parts from the shelf', () => {
   const job = jobs['0417']!
   const system = usualSystem(factsOf(job))
   it('fit the voltages of the job, the nearest size first', () => {
-    const [first] = suppliesFor({ id: 'dcdc.add', on: 'links/link-1', value: 38, values: { inputV: '12' } }, job, system, shelf)
+    const [first] = suppliesFor(
+      { id: 'dcdc.add', on: 'links/link-1', value: 38, values: { inputV: '12' } },
+      job,
+      system,
+      shelf,
+    )
     expect(first!.parts[0]).toMatchObject({ code: 'CUR-D40', quantity: 1 })
-    for (const { parts } of suppliesFor({ id: 'dcdc.add', on: 'links/link-1', value: 38, values: { inputV: '24' } }, job, system, shelf, 9)) {
+    for (const { parts } of suppliesFor(
+      { id: 'dcdc.add', on: 'links/link-1', value: 38, values: { inputV: '24' } },
+      job,
+      system,
+      shelf,
+      9,
+    )) {
       const part = shelf.find((p) => p.code === parts[0]!.code)!
       expect([part.values.inputV, part.values.outputV]).toEqual(['24', '12'])
     }
   })
   it('are named without a price where the shelf holds none', () => {
-    expect(suppliesFor({ id: 'source.diversion', on: 'sources/source-1' }, job, system, shelf)[0]!.parts).toEqual([{ kind: null, code: '', version: 0, name: 'Diversion load with its switch', quantity: 1, unit: '', price: null }])
-    expect(suppliesFor({ id: 'charger.equalise-off', on: 'chargers/charger-1' }, job, system, shelf)[0]!.parts).toEqual([])
+    expect(
+      suppliesFor({ id: 'source.diversion', on: 'sources/source-1' }, job, system, shelf)[0]!.parts,
+    ).toEqual([
+      {
+        kind: null,
+        code: '',
+        version: 0,
+        name: 'Diversion load with its switch',
+        quantity: 1,
+        unit: '',
+        price: null,
+      },
+    ])
+    expect(
+      suppliesFor({ id: 'charger.equalise-off', on: 'chargers/charger-1' }, job, system, shelf)[0]!.parts,
+    ).toEqual([])
   })
   it('cable comes by the metre, there and back', () => {
-    expect(suppliesFor({ id: 'link.cable', on: 'links/link-1', value: 6.2 }, job, system, shelf)[0]!.parts[0]).toMatchObject({ quantity: 13, unit: 'm' })
+    expect(
+      suppliesFor({ id: 'link.cable', on: 'links/link-1', value: 6.2 }, job, system, shelf)[0]!.parts[0],
+    ).toMatchObject({ quantity: 13, unit: 'm' })
   })
 })
 
@@ -256,7 +387,10 @@ describe('schools', () => {
     expect(charging.others[0]).toMatchObject({ verdict: 'does-not-suit' })
     expect(charging.others[0]!.differs.join(' ')).toContain('no lithium profile')
     expect(views.find((v) => v.rule === 'mixedSchool')!.others[0]!.differs).toEqual([])
-    expect(schoolsOf(jobs['0427']!, {}).find((v) => v.rule === 'mixedSchool')).toMatchObject({ own: true, others: [{ verdict: 'does-not-suit' }] })
+    expect(schoolsOf(jobs['0427']!, {}).find((v) => v.rule === 'mixedSchool')).toMatchObject({
+      own: true,
+      others: [{ verdict: 'does-not-suit' }],
+    })
   })
 })
 
@@ -264,21 +398,39 @@ describe('each school of the disagreement table', () => {
   const job = jobs['0417']!
   const best = (rules: RuleOverrides, of: JobDocument = job) => solve(planOf(of, { rules }, shelf)).answers
   it('charge rate: the largest figure lets larger chargers in', () => {
-    const small = withValues(charger({ ratedA: 110, currentLimit: 'fixed' }), { 'candidate/recommendedChargeA': 30, 'candidate/largestChargeA': 60 })
-    const sizes = (rules: RuleOverrides) => Math.max(...best(rules, small).map((a) => jobOf(small, a).chargers['charger-1']!.ratedA!.value!))
+    const small = withValues(charger({ ratedA: 110, currentLimit: 'fixed' }), {
+      'candidate/recommendedChargeA': 30,
+      'candidate/largestChargeA': 60,
+    })
+    const sizes = (rules: RuleOverrides) =>
+      Math.max(...best(rules, small).map((a) => jobOf(small, a).chargers['charger-1']!.ratedA!.value!))
     expect(sizes({ chargeRateSchool: 'recommended' })).toBeLessThanOrEqual(30)
     expect(sizes({ chargeRateSchool: 'largest' })).toBeGreaterThan(30)
   })
   it('running signal: voltage is trusted where the shop trusts it, never under a computer', () => {
-    const either = shelf.map((part): ShelfPart => (part.kind === 'dcdc' ? { ...part, values: { ...part.values, signal: 'voltage' } } : part))
-    const signals = (rules: RuleOverrides, of: JobDocument) => new Set(solve(planOf(of, { rules }, either)).answers.flatMap((a) => jobOf(of, a).links['link-1']?.kind?.value === 'dcdc' ? [jobOf(of, a).links['link-1']!.signal!.value] : []))
+    const either = shelf.map((part): ShelfPart =>
+      part.kind === 'dcdc' ? { ...part, values: { ...part.values, signal: 'voltage' } } : part,
+    )
+    const signals = (rules: RuleOverrides, of: JobDocument) =>
+      new Set(
+        solve(planOf(of, { rules }, either)).answers.flatMap((a) =>
+          jobOf(of, a).links['link-1']?.kind?.value === 'dcdc'
+            ? [jobOf(of, a).links['link-1']!.signal!.value]
+            : [],
+        ),
+      )
     const plain = straightJob({ kind: 'solenoid' })
     expect(signals({}, plain)).toEqual(new Set(['wire']))
     expect(signals({ signalSchool: 'voltage' }, plain)).toEqual(new Set(['voltage']))
     expect(signals({ signalSchool: 'voltage' }, jobs['0421']!)).toEqual(new Set(['wire']))
   })
   it('usable share and lay-up change what is judged', () => {
-    const [wide, narrow] = [100, 75].map((usableLithium) => assess(job, { rules: { usableLithium } }, { quick: true }).checks.find((c) => c.id === 'battery.usable')!.compared[0].value as number)
+    const [wide, narrow] = [100, 75].map(
+      (usableLithium) =>
+        assess(job, { rules: { usableLithium } }, { quick: true }).checks.find(
+          (c) => c.id === 'battery.usable',
+        )!.compared[0].value as number,
+    )
     expect(wide).toBeGreaterThan(narrow!)
   })
 })

@@ -3,6 +3,11 @@ import type { Answer } from './answer'
 
 /** An answer as the specification of its job. */
 export const specifiedBy = (answer: Answer, by: string, at: string): Specified => ({
-  name: answer.name, at, by, battery: answer.bank, accepted: answer.accepted, changes: answer.changes,
+  name: answer.name,
+  at,
+  by,
+  battery: answer.bank,
+  accepted: answer.accepted,
+  changes: answer.changes,
   steps: answer.steps.map(({ label, on, parts, hours, settles }) => ({ label, on, parts, hours, settles })),
 })

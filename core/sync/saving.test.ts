@@ -28,7 +28,10 @@ describe('the saving of one job', () => {
   })
 
   it('tells why a save did not arrive, and has it to send again', () => {
-    const failed = after(after(edited(start(), coldest(3)), { kind: 'sending' }), { kind: 'failed', trouble: { kind: 'unreachable' } })
+    const failed = after(after(edited(start(), coldest(3)), { kind: 'sending' }), {
+      kind: 'failed',
+      trouble: { kind: 'unreachable' },
+    })
     expect(stateOf(failed)).toBe('unreachable')
     expect(toSend(failed)?.document).toEqual(coldest(3))
   })
@@ -42,34 +45,56 @@ describe('the saving of one job', () => {
   })
 
   it('calls a change of its own that did arrive nobody else’s', () => {
-    const again = after(edited(start(), coldest(3)), { kind: 'overtaken', theirs: { version: 2, document: coldest(3), updatedBy: 'Bench laptop', updatedAt } })
+    const again = after(edited(start(), coldest(3)), {
+      kind: 'overtaken',
+      theirs: { version: 2, document: coldest(3), updatedBy: 'Bench laptop', updatedAt },
+    })
     expect(again.joined).toBeNull()
     expect(stateOf(again)).toBe('saved')
   })
 
   it('never meets itself: what arrived though its answer was lost is known again', () => {
-    const lost = after(after(edited(start(), coldest(3)), { kind: 'sending' }), { kind: 'failed', trouble: { kind: 'unreachable' } })
+    const lost = after(after(edited(start(), coldest(3)), { kind: 'sending' }), {
+      kind: 'failed',
+      trouble: { kind: 'unreachable' },
+    })
     const back = edited(lost, goodJob())
     expect(toSend(back)).toEqual({ version: 1, document: goodJob() })
-    const known = after(after(back, { kind: 'sending' }), { kind: 'overtaken', theirs: { version: 2, document: coldest(3), updatedBy: 'Bench laptop', updatedAt } })
+    const known = after(after(back, { kind: 'sending' }), {
+      kind: 'overtaken',
+      theirs: { version: 2, document: coldest(3), updatedBy: 'Bench laptop', updatedAt },
+    })
     expect(known).toMatchObject({ conflict: null, joined: null })
     expect(toSend(known)).toEqual({ version: 2, document: goodJob() })
   })
 
-  it.each([[true, 3], [false, 5]])('waits for a choice where both changed one value (mine: %s), and keeps what is typed until then', (mine, value) => {
-    const open = after(edited(start(), coldest(3)), { kind: 'overtaken', theirs: { version: 2, document: coldest(5), updatedBy: 'Phone', updatedAt } })
-    expect(stateOf(open)).toBe('conflict')
-    expect(toSend(open)).toBeNull()
-    const typedOn = edited(open, hottest(44, open.document))
-    const done = after(typedOn, { kind: 'resolved', keepMine: () => mine })
-    expect(done.document.place).toMatchObject({ coldestC: { value }, hottestC: { value: 44 } })
-  })
+  it.each([
+    [true, 3],
+    [false, 5],
+  ])(
+    'waits for a choice where both changed one value (mine: %s), and keeps what is typed until then',
+    (mine, value) => {
+      const open = after(edited(start(), coldest(3)), {
+        kind: 'overtaken',
+        theirs: { version: 2, document: coldest(5), updatedBy: 'Phone', updatedAt },
+      })
+      expect(stateOf(open)).toBe('conflict')
+      expect(toSend(open)).toBeNull()
+      const typedOn = edited(open, hottest(44, open.document))
+      const done = after(typedOn, { kind: 'resolved', keepMine: () => mine })
+      expect(done.document.place).toMatchObject({ coldestC: { value }, hottestC: { value: 44 } })
+    },
+  )
 })
 
 /** A server of some jobs that answers late, in any order, or not at all. */
 class Server {
   readonly jobs = new Map<string, { version: number; document: JobDocument }>()
-  put(id: string, version: number, document: JobDocument): { ok: true; version: number } | { ok: false; theirs: { version: number; document: JobDocument } } {
+  put(
+    id: string,
+    version: number,
+    document: JobDocument,
+  ): { ok: true; version: number } | { ok: false; theirs: { version: number; document: JobDocument } } {
     const there = this.jobs.get(id)!
     if (there.version !== version) return { ok: false, theirs: there }
     this.jobs.set(id, { version: version + 1, document })
@@ -85,65 +110,78 @@ const step = fc.record({
 
 describe('whatever the order of edits, answers, failures and switches of job', () => {
   it('every job ends on the server as it was typed, or in a choice', () => {
-    fc.assert(fc.property(fc.array(step, { maxLength: 60 }), (steps) => {
-      const server = new Server()
-      const savings = new Map<string, Saving>()
-      const onTheWay = new Map<string, { version: number; document: JobDocument }>()
-      const hottestElsewhere = new Map<string, number>()
-      for (const id of ['a', 'b', 'c']) {
-        server.jobs.set(id, { version: 1, document: goodJob() })
-        savings.set(id, start())
-      }
-      const tell = (id: string, event: Parameters<typeof after>[1]): void => void savings.set(id, after(savings.get(id)!, event))
-      const deliver = (id: string): void => {
-        const order = onTheWay.get(id)
-        if (!order) return
-        onTheWay.delete(id)
-        const answer = server.put(id, order.version, order.document)
-        if (answer.ok) tell(id, { kind: 'acknowledged', version: answer.version })
-        else tell(id, { kind: 'overtaken', theirs: { ...answer.theirs, updatedBy: 'Phone', updatedAt } })
-      }
-      const send = (id: string): void => {
-        const order = toSend(savings.get(id)!)
-        if (!order) return
-        tell(id, { kind: 'sending' })
-        onTheWay.set(id, order)
-      }
-      for (const { job: id, what, value } of steps) {
-        const saving = savings.get(id)!
-        switch (what) {
-          case 'edit': tell(id, { kind: 'edited', document: coldest(value, saving.document) }); break
-          case 'send': send(id); break
-          case 'answer': deliver(id); break
-          case 'lose the answer': {
-            const order = onTheWay.get(id)
-            if (order) server.put(id, order.version, order.document)
-            if (onTheWay.delete(id)) tell(id, { kind: 'failed', trouble: { kind: 'unreachable' } })
-            break
-          }
-          case 'lose the request':
-            if (onTheWay.delete(id)) tell(id, { kind: 'failed', trouble: { kind: 'unreachable' } })
-            break
-          case 'elsewhere': {
-            const there = server.jobs.get(id)!
-            server.jobs.set(id, { version: there.version + 1, document: hottest(value + 30, there.document) })
-            hottestElsewhere.set(id, value + 30)
+    fc.assert(
+      fc.property(fc.array(step, { maxLength: 60 }), (steps) => {
+        const server = new Server()
+        const savings = new Map<string, Saving>()
+        const onTheWay = new Map<string, { version: number; document: JobDocument }>()
+        const hottestElsewhere = new Map<string, number>()
+        for (const id of ['a', 'b', 'c']) {
+          server.jobs.set(id, { version: 1, document: goodJob() })
+          savings.set(id, start())
+        }
+        const tell = (id: string, event: Parameters<typeof after>[1]): void =>
+          void savings.set(id, after(savings.get(id)!, event))
+        const deliver = (id: string): void => {
+          const order = onTheWay.get(id)
+          if (!order) return
+          onTheWay.delete(id)
+          const answer = server.put(id, order.version, order.document)
+          if (answer.ok) tell(id, { kind: 'acknowledged', version: answer.version })
+          else tell(id, { kind: 'overtaken', theirs: { ...answer.theirs, updatedBy: 'Phone', updatedAt } })
+        }
+        const send = (id: string): void => {
+          const order = toSend(savings.get(id)!)
+          if (!order) return
+          tell(id, { kind: 'sending' })
+          onTheWay.set(id, order)
+        }
+        for (const { job: id, what, value } of steps) {
+          const saving = savings.get(id)!
+          switch (what) {
+            case 'edit':
+              tell(id, { kind: 'edited', document: coldest(value, saving.document) })
+              break
+            case 'send':
+              send(id)
+              break
+            case 'answer':
+              deliver(id)
+              break
+            case 'lose the answer': {
+              const order = onTheWay.get(id)
+              if (order) server.put(id, order.version, order.document)
+              if (onTheWay.delete(id)) tell(id, { kind: 'failed', trouble: { kind: 'unreachable' } })
+              break
+            }
+            case 'lose the request':
+              if (onTheWay.delete(id)) tell(id, { kind: 'failed', trouble: { kind: 'unreachable' } })
+              break
+            case 'elsewhere': {
+              const there = server.jobs.get(id)!
+              server.jobs.set(id, {
+                version: there.version + 1,
+                document: hottest(value + 30, there.document),
+              })
+              hottestElsewhere.set(id, value + 30)
+            }
           }
         }
-      }
-      for (const id of ['a', 'b', 'c']) {
-        const typed = savings.get(id)!.document.place.coldestC
-        // A lost answer leaves a version here that is behind; a second round brings it home.
-        for (let round = 0; round < 3; round++) {
-          deliver(id)
-          send(id)
-          deliver(id)
-          if (savings.get(id)!.conflict) tell(id, { kind: 'resolved', keepMine: () => true })
+        for (const id of ['a', 'b', 'c']) {
+          const typed = savings.get(id)!.document.place.coldestC
+          // A lost answer leaves a version here that is behind; a second round brings it home.
+          for (let round = 0; round < 3; round++) {
+            deliver(id)
+            send(id)
+            deliver(id)
+            if (savings.get(id)!.conflict) tell(id, { kind: 'resolved', keepMine: () => true })
+          }
+          expect(pendingOf(savings.get(id)!)).toEqual([])
+          expect(server.jobs.get(id)!.document.place.coldestC).toEqual(typed)
+          expect(server.jobs.get(id)!.document.place.hottestC!.value).toBe(hottestElsewhere.get(id) ?? 35)
         }
-        expect(pendingOf(savings.get(id)!)).toEqual([])
-        expect(server.jobs.get(id)!.document.place.coldestC).toEqual(typed)
-        expect(server.jobs.get(id)!.document.place.hottestC!.value).toBe(hottestElsewhere.get(id) ?? 35)
-      }
-    }), { numRuns: 1000 })
+      }),
+      { numRuns: 1000 },
+    )
   })
 })

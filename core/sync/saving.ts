@@ -52,11 +52,20 @@ export type SavingEvent =
   | { readonly kind: 'told' }
 
 /** A job as it came from the server: nothing pending. */
-export const opened = ({ version, document }: Pick<Stored, 'version' | 'document'>): Saving =>
-  ({ base: document, version, document, sent: null, unsure: [], conflict: null, trouble: null, joined: null })
+export const opened = ({ version, document }: Pick<Stored, 'version' | 'document'>): Saving => ({
+  base: document,
+  version,
+  document,
+  sent: null,
+  unsure: [],
+  conflict: null,
+  trouble: null,
+  joined: null,
+})
 
 /** Changes that are here and not on the server yet. */
-export const pendingOf = ({ base, document }: Saving): readonly Change[] => (base === document ? [] : changesBetween(base, document))
+export const pendingOf = ({ base, document }: Saving): readonly Change[] =>
+  base === document ? [] : changesBetween(base, document)
 
 /** Nothing is pending, and nothing that was sent can have arrived unseen. */
 const isSettled = (saving: Saving): boolean => saving.unsure.length === 0 && pendingOf(saving).length === 0
@@ -68,7 +77,9 @@ export function toSend(saving: Saving): { readonly version: number; readonly doc
 }
 
 /** How it stands, in one word. */
-export function stateOf(saving: Saving): 'saved' | 'saving' | 'unsaved' | 'unreachable' | 'refused' | 'conflict' {
+export function stateOf(
+  saving: Saving,
+): 'saved' | 'saving' | 'unsaved' | 'unreachable' | 'refused' | 'conflict' {
   if (saving.conflict) return 'conflict'
   if (saving.sent) return 'saving'
   if (isSettled(saving)) return 'saved'
@@ -78,26 +89,37 @@ export function stateOf(saving: Saving): 'saved' | 'saving' | 'unsaved' | 'unrea
 /** The state that follows an event. Pure: the same state and event give the same state. */
 export function after(saving: Saving, event: SavingEvent): Saving {
   switch (event.kind) {
-    case 'edited': return { ...saving, document: event.document, trouble: null }
-    case 'sending': return { ...saving, sent: saving.document, trouble: null }
-    case 'acknowledged': return saving.sent ? { ...saving, base: saving.sent, version: event.version, sent: null, unsure: [] } : saving
-    case 'overtaken': return overtaken({ ...saving, sent: null }, event.theirs)
-    case 'failed': return { ...saving, sent: null, trouble: event.trouble, unsure: unsureAfter(saving, event.trouble) }
-    case 'resolved': return resolved(saving, event.keepMine)
-    case 'told': return { ...saving, joined: null }
+    case 'edited':
+      return { ...saving, document: event.document, trouble: null }
+    case 'sending':
+      return { ...saving, sent: saving.document, trouble: null }
+    case 'acknowledged':
+      return saving.sent
+        ? { ...saving, base: saving.sent, version: event.version, sent: null, unsure: [] }
+        : saving
+    case 'overtaken':
+      return overtaken({ ...saving, sent: null }, event.theirs)
+    case 'failed':
+      return { ...saving, sent: null, trouble: event.trouble, unsure: unsureAfter(saving, event.trouble) }
+    case 'resolved':
+      return resolved(saving, event.keepMine)
+    case 'told':
+      return { ...saving, joined: null }
   }
 }
 
 /** A refusal says that nothing was saved; a connection that failed says nothing. */
 const unsureAfter = ({ unsure, sent }: Saving, trouble: Trouble): readonly JobDocument[] =>
-  (trouble.kind === 'unreachable' && sent ? [...unsure, sent] : unsure)
+  trouble.kind === 'unreachable' && sent ? [...unsure, sent] : unsure
 
 /** Whether two changes come to the same. */
 const agree = (a: Change, b: Change): boolean => a.path === b.path && dequal(a.after, b.after)
 
 /** What was sent without an answer and turns out to have arrived: everything it changed stands on the server. */
 function arrivedUnseen({ base, unsure }: Saving, others: readonly Change[]): JobDocument | undefined {
-  return unsure.findLast((sent) => changesBetween(base, sent).every((own) => others.some((other) => agree(own, other))))
+  return unsure.findLast((sent) =>
+    changesBetween(base, sent).every((own) => others.some((other) => agree(own, other))),
+  )
 }
 
 /** Somebody else saved first. What does not meet is joined, and told; what does waits for a choice. What agrees is nobody else's. */
@@ -124,5 +146,9 @@ function resolved(saving: Saving, keepMine: (conflict: Conflict) => boolean): Sa
   return { ...takenOver(saving, conflict.theirs, mine), conflict: null }
 }
 
-const takenOver = (saving: Saving, theirs: Stored, mine: readonly Change[]): Saving =>
-  ({ ...saving, base: theirs.document, version: theirs.version, document: applyChanges(theirs.document, mine) })
+const takenOver = (saving: Saving, theirs: Stored, mine: readonly Change[]): Saving => ({
+  ...saving,
+  base: theirs.document,
+  version: theirs.version,
+  document: applyChanges(theirs.document, mine),
+})

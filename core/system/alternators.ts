@@ -1,4 +1,13 @@
-import { caseLimitC, fitHeat, hotOutputA, loadAtCaseA, openSpaceC, underBonnetC, type AlternatorHeat, type CaseReading } from '#core/physics/alternator'
+import {
+  caseLimitC,
+  fitHeat,
+  hotOutputA,
+  loadAtCaseA,
+  openSpaceC,
+  underBonnetC,
+  type AlternatorHeat,
+  type CaseReading,
+} from '#core/physics/alternator'
 import type { JobDocument } from '#core/job/document'
 import type { ShopRules } from '#core/rules/rules'
 import type { Write } from '#core/units/format'
@@ -13,7 +22,8 @@ export function availableA(alternator: View<'alternators'>, speed: Speed, rules:
 }
 
 /** Air around an alternator of this craft, °C: an open engine space afloat, else under a bonnet. */
-export const airAroundC = (craft: JobDocument['job']['craft']): number => (craft === 'vessel' ? openSpaceC : underBonnetC)
+export const airAroundC = (craft: JobDocument['job']['craft']): number =>
+  craft === 'vessel' ? openSpaceC : underBonnetC
 
 /** Fits that were made, by readings, then by what else they depend on: the rating and the air around the machine. */
 const fits = new WeakMap<readonly CaseReading[], Map<string, AlternatorHeat | null>>()
@@ -30,22 +40,46 @@ export function measuredHeat(alternator: View<'alternators'>): AlternatorHeat | 
 }
 
 /** Its shaft speed, rpm. */
-export const shaftRpm = (alternator: View<'alternators'>, speed: Speed): number => Math.min((speed === 'idle' ? alternator.idleRpm : alternator.cruiseRpm) * alternator.pulleyRatio, 15_000)
+export const shaftRpm = (alternator: View<'alternators'>, speed: Speed): number =>
+  Math.min((speed === 'idle' ? alternator.idleRpm : alternator.cruiseRpm) * alternator.pulleyRatio, 15_000)
 
 /** What it gives all day at a speed without passing the limit of its case, A: by its readings, else the shop's share of its rating. */
 export function allDayOutputA(alternator: View<'alternators'>, speed: Speed, rules: ShopRules): number {
   const heat = measuredHeat(alternator)
-  if (heat) return Math.min(loadAtCaseA(caseLimitC, alternator.ratedA, shaftRpm(alternator, speed), airAroundC(alternator.$scene.craft), heat), hotOutputA(alternator.ratedA, shaftRpm(alternator, speed), rules.hotOutputShare / 100))
-  return (alternator.ratedA * (speed === 'idle' ? rules.alternatorIdleShare : rules.alternatorCruiseShare)) / 100
+  if (heat)
+    return Math.min(
+      loadAtCaseA(
+        caseLimitC,
+        alternator.ratedA,
+        shaftRpm(alternator, speed),
+        airAroundC(alternator.$scene.craft),
+        heat,
+      ),
+      hotOutputA(alternator.ratedA, shaftRpm(alternator, speed), rules.hotOutputShare / 100),
+    )
+  return (
+    (alternator.ratedA * (speed === 'idle' ? rules.alternatorIdleShare : rules.alternatorCruiseShare)) / 100
+  )
 }
 
 /** How that limit is known, and how it reads in a formula. */
-export function allDayWords(alternator: View<'alternators'>, speed: Speed, rules: ShopRules, q: Write): { readonly origin: Origin; readonly formula: string } {
+export function allDayWords(
+  alternator: View<'alternators'>,
+  speed: Speed,
+  rules: ShopRules,
+  q: Write,
+): { readonly origin: Origin; readonly formula: string } {
   if (measuredHeat(alternator)) {
-    return { origin: { kind: 'measured', text: `readings of its case, limit ${caseLimitC} °C at ${speed}` }, formula: `${q(allDayOutputA(alternator, speed, rules), 'A')} by its readings` }
+    return {
+      origin: { kind: 'measured', text: `readings of its case, limit ${caseLimitC} °C at ${speed}` },
+      formula: `${q(allDayOutputA(alternator, speed, rules), 'A')} by its readings`,
+    }
   }
   const share = speed === 'idle' ? rules.alternatorIdleShare : rules.alternatorCruiseShare
-  return { origin: { kind: 'rule', text: `shop rule: ${share} % of rated at ${speed}, less the vehicle’s own draw` }, formula: `${q(alternator.ratedA, 'A')} × ${share} %` }
+  return {
+    origin: { kind: 'rule', text: `shop rule: ${share} % of rated at ${speed}, less the vehicle’s own draw` },
+    formula: `${q(alternator.ratedA, 'A')} × ${share} %`,
+  }
 }
 
 /** What it may give to charging all day at a speed, A: {@link allDayOutputA} less the vehicle's own draw. */
@@ -57,5 +91,5 @@ export const tighterSpeed = (alternator: View<'alternators'>, rules: ShopRules):
   allDayA(alternator, 'idle', rules) <= allDayA(alternator, 'cruise', rules) ? 'idle' : 'cruise'
 
 /** What it may give to charging all day whatever its speed, A: the lesser of idle and cruise. */
-export const allDayBudgetA = (alternator: View<'alternators'>, rules: ShopRules): number => allDayA(alternator, tighterSpeed(alternator, rules), rules)
-
+export const allDayBudgetA = (alternator: View<'alternators'>, rules: ShopRules): number =>
+  allDayA(alternator, tighterSpeed(alternator, rules), rules)

@@ -5,18 +5,29 @@ import type { System } from './system'
 
 /** Current the bank would draw through a straight link if the alternator held its voltage, A: (Vreg − drop − OCV) ÷ total resistance. */
 export function demandA(lane: AlternatorLane, soc: number, { bank, rules }: System): number {
-  return Math.max(0, (lane.alternator.regulatorV - isolatorDropV(lane) - bank.ocv(soc)) / (bank.ohm + cableOhm(lane, rules)))
+  return Math.max(
+    0,
+    (lane.alternator.regulatorV - isolatorDropV(lane) - bank.ocv(soc)) / (bank.ohm + cableOhm(lane, rules)),
+  )
 }
 
 /** Current that flows straight through, A: the least of what is asked, what is there, and what a duty-cycling relay lets pass on average. */
 export const acceptanceA = (lane: AlternatorLane, soc: number, speed: Speed, system: System): number =>
-  Math.min(demandA(lane, soc, system), availableA(lane.alternator, speed, system.rules), lane.link.kind === 'duty' ? lane.link.opensAboveA : Infinity)
+  Math.min(
+    demandA(lane, soc, system),
+    availableA(lane.alternator, speed, system.rules),
+    lane.link.kind === 'duty' ? lane.link.opensAboveA : Infinity,
+  )
 
 /** Lowest voltage at which an alternator feeds a DC-DC for any length of time, V: its dips where a computer controls it. */
-export const feedingV = (alternator: View<'alternators'>): number => (alternator.regulator === 'computer' ? alternator.lowestV : alternator.regulatorV)
+export const feedingV = (alternator: View<'alternators'>): number =>
+  alternator.regulator === 'computer' ? alternator.lowestV : alternator.regulatorV
 
 /** Input of a DC-DC at full output: current, A, and the voltage left at its terminals after the cable, V. I = V_out·I_out ÷ (η·V_in). */
-export function dcdcInput(lane: AlternatorLane, { rules }: System): { readonly amps: number; readonly volts: number } {
+export function dcdcInput(
+  lane: AlternatorLane,
+  { rules }: System,
+): { readonly amps: number; readonly volts: number } {
   const watts = (lane.link.absorptionV * lane.link.ratedA) / (rules.dcdcEfficiency / 100)
   const source = feedingV(lane.alternator)
   const ohm = cableOhm(lane, rules)
@@ -26,7 +37,10 @@ export function dcdcInput(lane: AlternatorLane, { rules }: System): { readonly a
 }
 
 /** Open-circuit voltage of a string on the coldest bright morning, V, and as a multiple of the label's at 25 °C. */
-export function coldOpenCircuitV(solar: View<'solar'>, coldestC: number): { readonly volts: number; readonly factor: number } {
+export function coldOpenCircuitV(
+  solar: View<'solar'>,
+  coldestC: number,
+): { readonly volts: number; readonly factor: number } {
   const factor = 1 + (solar.vocPerC / 100) * Math.max(0, 25 - coldestC)
   return { volts: solar.openCircuitV * solar.series * factor, factor }
 }
@@ -40,5 +54,7 @@ export function laneCurrentA(lane: Lane, system: System): number {
   if (lane.kind === 'source') return lane.source.largestA
   if (lane.kind === 'solar') return Math.min(lane.solar.ratedA, arrayW(lane.solar) / system.bank.lowV)
   if (lane.link.kind === 'none') return 0
-  return lane.link.kind === 'dcdc' ? lane.link.ratedA : acceptanceA(lane, system.rules.lowSoc / 100, 'cruise', system)
+  return lane.link.kind === 'dcdc'
+    ? lane.link.ratedA
+    : acceptanceA(lane, system.rules.lowSoc / 100, 'cruise', system)
 }

@@ -27,8 +27,15 @@ export interface DailyUse {
 export function dailyUse(system: System): DailyUse {
   const { one, many, bank } = system
   if (one.use.$settled('dailyAh') || many.loads.length === 0) return { ah: one.use.dailyAh, from: 'counted' }
-  const loads = many.loads.reduce((sum, load) => sum + loadA(load, system) * load.hours * (load.duty / 100), 0)
-  const idle = many.inverters.reduce((sum, inverter) => sum + (inverter.hoursOn === 0 ? 0 : (inverter.idleW / workingV(bank)) * inverter.hoursOn), 0)
+  const loads = many.loads.reduce(
+    (sum, load) => sum + loadA(load, system) * load.hours * (load.duty / 100),
+    0,
+  )
+  const idle = many.inverters.reduce(
+    (sum, inverter) =>
+      sum + (inverter.hoursOn === 0 ? 0 : (inverter.idleW / workingV(bank)) * inverter.hoursOn),
+    0,
+  )
   return { ah: loads + idle, from: 'loads' }
 }
 
@@ -36,7 +43,9 @@ export function dailyUse(system: System): DailyUse {
 export function dcAtOnceA(system: System): number {
   const { one, many } = system
   if (one.use.$settled('dcAtOnceA') || many.loads.length === 0) return one.use.dcAtOnceA
-  return many.loads.filter((load) => load.supply === 'dc' && load.together === 'yes').reduce((sum, load) => sum + load.amps, 0)
+  return many.loads
+    .filter((load) => load.supply === 'dc' && load.together === 'yes')
+    .reduce((sum, load) => sum + load.amps, 0)
 }
 
 export interface Demand {
@@ -51,7 +60,10 @@ export interface Demand {
 export function highestDischargeA(system: System): Demand {
   const { bank, many, rules } = system
   const atV = bank.ocv(rules.lowSoc / 100)
-  const inverterA = many.inverters.reduce((sum, inverter) => sum + inverter.continuousW / (atV * (inverter.efficiency / 100)), 0)
+  const inverterA = many.inverters.reduce(
+    (sum, inverter) => sum + inverter.continuousW / (atV * (inverter.efficiency / 100)),
+    0,
+  )
   const watts = many.inverters.reduce((sum, inverter) => sum + inverter.continuousW, 0)
   const dcA = dcAtOnceA(system)
   return { amps: dcA + inverterA, dcA, inverterA, watts, atV }
@@ -72,12 +84,14 @@ export function surgeA(system: System): { readonly amps: number; readonly second
   const surgeW = many.inverters.reduce((sum, inverter) => sum + inverter.surgeW, 0)
   const watts = ac.length > 0 ? Math.min(asked, surgeW) : surgeW
   const efficiency = many.inverters[0]?.efficiency ?? rules.inverterEfficiency
-  const seconds = watts > 0 || startsA > 0 ? Math.max(...many.inverters.map((inverter) => inverter.surgeS), 1) : 0
+  const seconds =
+    watts > 0 || startsA > 0 ? Math.max(...many.inverters.map((inverter) => inverter.surgeS), 1) : 0
   return { amps: dcAtOnceA(system) + Math.max(startsA, 0) + watts / (atV * (efficiency / 100)), seconds }
 }
 
 /** Coldest the cells work at, °C: the coldest place, or what a heater holds. */
-export const workingC = ({ bank, one }: System): number => (bank.each.heater === 'yes' ? Math.max(one.place.coldestC, bank.each.heaterStartC) : one.place.coldestC)
+export const workingC = ({ bank, one }: System): number =>
+  bank.each.heater === 'yes' ? Math.max(one.place.coldestC, bank.each.heaterStartC) : one.place.coldestC
 
 /** Usable capacity of the lithium, Ah: rated × (1 − reserve) × usable share × temperature factor. */
 export function usableAh(system: System, celsius = 25): number {
@@ -104,37 +118,56 @@ export function leadUsableAh(system: System, health: number): number {
 export const sharesBus = ({ one }: System): boolean => one.use.mixed === 'hybrid' || one.use.mixed === 'relay'
 
 /** Usable lead that stays beside the lithium, Ah; 0 where it is replaced or parted from it. */
-const keptLeadAh = (system: System): number => (sharesBus(system) ? leadUsableAh(system, leadHealth(system)) : 0)
+const keptLeadAh = (system: System): number =>
+  sharesBus(system) ? leadUsableAh(system, leadHealth(system)) : 0
 
 /** Usable capacity of all that will be there at 25 °C, Ah: the lithium, and lead that stays with it. */
 export const freshUsableAh = (system: System): number => usableAh(system) + keptLeadAh(system)
 
 /** The same at the coldest the bank works at, Ah. */
-export const usableColdAh = (system: System): number => usableAh(system, workingC(system)) + keptLeadAh(system)
+export const usableColdAh = (system: System): number =>
+  usableAh(system, workingC(system)) + keptLeadAh(system)
 
 /** Share of the drive in which a computer-controlled alternator charges at all; 1 for any other. */
 const alternatorShare = ({ alternator, link }: Extract<Lane, { kind: 'alternator' }>): number => {
   const tally = alternator.driveTally
   if (link.kind === 'dcdc' || alternator.regulator !== 'computer' || !tally || tally.length === 0) return 1
   const total = tally.reduce((sum, row) => sum + row.minutes, 0)
-  return total === 0 ? 1 : tally.reduce((sum, row) => sum + (row.volts >= 13.8 * (Number(alternator.nominalV) / 12) ? row.minutes : 0), 0) / total
+  return total === 0
+    ? 1
+    : tally.reduce(
+        (sum, row) => sum + (row.volts >= 13.8 * (Number(alternator.nominalV) / 12) ? row.minutes : 0),
+        0,
+      ) / total
 }
 
 /** Hours a day a lane gives, and its mean current in that time, A. Solar in hours of full sun. */
 export function laneDay(lane: Lane, system: System): { readonly hours: number; readonly amps: number } {
   const { rules, bank } = system
   switch (lane.kind) {
-    case 'charger': return { hours: lane.charger.hours, amps: laneCurrentA(lane, system) }
-    case 'source': return { hours: lane.source.hours, amps: lane.source.largestA * (lane.source.averageShare / 100) }
+    case 'charger':
+      return { hours: lane.charger.hours, amps: laneCurrentA(lane, system) }
+    case 'source':
+      return { hours: lane.source.hours, amps: lane.source.largestA * (lane.source.averageShare / 100) }
     case 'solar': {
       const watts = arrayW(lane.solar) * (rules.solarDerate / 100) * (1 - lane.solar.shading / 100)
       // A PWM controller passes the panel's current and loses what its voltage is above the battery's.
-      const matched = lane.solar.controller === 'pwm' ? Math.min(1, workingV(bank) / (lane.solar.maxPowerV * lane.solar.series)) : 1
+      const matched =
+        lane.solar.controller === 'pwm'
+          ? Math.min(1, workingV(bank) / (lane.solar.maxPowerV * lane.solar.series))
+          : 1
       return { hours: rules.sunHours, amps: Math.min(lane.solar.ratedA, (watts * matched) / workingV(bank)) }
     }
     case 'alternator': {
       if (lane.link.kind === 'none') return { hours: 0, amps: 0 }
-      const amps = lane.link.kind === 'dcdc' ? Math.min(lane.link.ratedA, bank.largestA) : Math.min(acceptanceA(lane, 0.5, 'cruise', system), bank.largestA, availableA(lane.alternator, 'cruise', rules))
+      const amps =
+        lane.link.kind === 'dcdc'
+          ? Math.min(lane.link.ratedA, bank.largestA)
+          : Math.min(
+              acceptanceA(lane, 0.5, 'cruise', system),
+              bank.largestA,
+              availableA(lane.alternator, 'cruise', rules),
+            )
       return { hours: lane.alternator.driveHours * alternatorShare(lane), amps }
     }
   }

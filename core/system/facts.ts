@@ -1,5 +1,15 @@
 import { partName, partsOf, type FieldPath, type JobDocument, type PartRef } from '#core/job/document'
-import { howKnown, partKindIds, partKinds, type Field, type How, type Known, type PartKind, type PartKindId, type Range } from '#core/job/fields'
+import {
+  howKnown,
+  partKindIds,
+  partKinds,
+  type Field,
+  type How,
+  type Known,
+  type PartKind,
+  type PartKindId,
+  type Range,
+} from '#core/job/fields'
 import { ruleCatalogue, type ShopRules } from '#core/rules/rules'
 import { inSentence, type Write } from '#core/units/format'
 import { plausibleRange, scaleOf, type Look } from './plausible'
@@ -41,11 +51,16 @@ export interface PartFacts {
   readonly inputs: (Input | undefined)[]
 }
 
-interface KindFields { readonly list: PartFacts['fields']; readonly indexOf: ReadonlyMap<string, number> }
-const kindFields = Object.fromEntries(partKindIds.map((kind): [PartKindId, KindFields] => {
-  const list = Object.entries((partKinds[kind] as PartKind).fields)
-  return [kind, { list, indexOf: new Map(list.map(([name], i) => [name, i])) }]
-})) as Record<PartKindId, KindFields>
+interface KindFields {
+  readonly list: PartFacts['fields']
+  readonly indexOf: ReadonlyMap<string, number>
+}
+const kindFields = Object.fromEntries(
+  partKindIds.map((kind): [PartKindId, KindFields] => {
+    const list = Object.entries((partKinds[kind] as PartKind).fields)
+    return [kind, { list, indexOf: new Map(list.map(([name], i) => [name, i])) }]
+  }),
+) as Record<PartKindId, KindFields>
 
 /** The fields of a kind by their place. */
 export const fieldsOfKind = (kind: PartKindId): PartFacts['fields'] => kindFields[kind].list
@@ -64,9 +79,15 @@ export class Facts {
    * @param q how quantities are written in the shop
    * @param slots of the same job before an edit, so that what was read then can be held against what changed
    */
-  constructor(readonly job: JobDocument, readonly rules: ShopRules, readonly q: Write, readonly slots = new Slots()) {
+  constructor(
+    readonly job: JobDocument,
+    readonly rules: ShopRules,
+    readonly q: Write,
+    readonly slots = new Slots(),
+  ) {
     // All parts are numbered at once, so that whoever notes reads knows how many there are.
-    for (const kind of partKindIds) for (const { path } of partsOf(job, kind)) slots.part(path, kindFields[kind].list.length)
+    for (const kind of partKindIds)
+      for (const { path } of partsOf(job, kind)) slots.part(path, kindFields[kind].list.length)
   }
 
   /** The parts of a kind in walking order. */
@@ -79,9 +100,15 @@ export class Facts {
   private factsOf(ref: PartRef): PartFacts {
     const { list, indexOf } = kindFields[ref.kind]
     const facts: PartFacts = {
-      ref, name: ref.part.name || `The ${partName(this.job, ref.path).toLowerCase()}`, fields: list, indexOf,
-      firstSlot: this.slots.part(ref.path, list.length), kindSlot: this.slots.kind(ref.kind),
-      settled: new Array<Derived<unknown> | undefined>(list.length), ranges: new Array<Derived<Range> | undefined>(list.length), inputs: new Array<Input | undefined>(list.length),
+      ref,
+      name: ref.part.name || `The ${partName(this.job, ref.path).toLowerCase()}`,
+      fields: list,
+      indexOf,
+      firstSlot: this.slots.part(ref.path, list.length),
+      kindSlot: this.slots.kind(ref.kind),
+      settled: new Array<Derived<unknown> | undefined>(list.length),
+      ranges: new Array<Derived<Range> | undefined>(list.length),
+      inputs: new Array<Input | undefined>(list.length),
     }
     this.byPath.set(ref.path, facts)
     return facts
@@ -193,7 +220,13 @@ export class Facts {
     const known = part.inputs[index]
     if (known) return known
     const [name, field] = part.fields[index]!
-    return (part.inputs[index] = { path: `${part.ref.path}/${name}`, label: field.label, part: part.name, value, origin: this.origin(part, index, reads) })
+    return (part.inputs[index] = {
+      path: `${part.ref.path}/${name}`,
+      label: field.label,
+      part: part.name,
+      value,
+      origin: this.origin(part, index, reads),
+    })
   }
 
   /** Values to try for an unknown: ends and points between, or every option. */

@@ -8,7 +8,11 @@ import type { View } from './scene'
 export type ChargeUnit = View<'chargers'> | View<'links'> | View<'solar'>
 
 /** What temperature compensation adds to a unit's voltage at a temperature, V: lead cells × coefficient × (25 − T), and the count of cells. */
-export function compensation(unit: ChargeUnit, bank: Bank, celsius: number): { readonly volts: number; readonly leadCells: number } {
+export function compensation(
+  unit: ChargeUnit,
+  bank: Bank,
+  celsius: number,
+): { readonly volts: number; readonly leadCells: number } {
   const leadCells = (6 * bank.nominalV) / 12
   return { leadCells, volts: (leadCells * unit.compensationMv * (25 - celsius)) / 1000 }
 }

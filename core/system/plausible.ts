@@ -33,15 +33,34 @@ export function scaleOf(job: JobDocument, ref: PartRef, name: string, look: Look
     const value = other && look(other, field)
     return value == null ? null : Number(value)
   }
-  const one = (kind: 'houseBank' | 'candidate'): PartRef => ({ kind, id: null, path: kind, part: job[kind] as AnyPart })
+  const one = (kind: 'houseBank' | 'candidate'): PartRef => ({
+    kind,
+    id: null,
+    path: kind,
+    part: job[kind] as AnyPart,
+  })
   const house = (): number => nominal(one('houseBank')) ?? nominal(one('candidate')) ?? 12
   switch (ref.kind) {
-    case 'alternators': return (nominal(ref) ?? house()) / 12
+    case 'alternators':
+      return (nominal(ref) ?? house()) / 12
     // One battery by itself: its default is 12 V, however many the house puts in series.
     case 'candidate':
-    case 'alternatives': return (nominal(ref) ?? 12) / 12
-    case 'startingBatteries': return (nominal(ref) ?? nominal(partAt(job, ref.part.from ?? '')) ?? nominal(partsOf(job, 'alternators')[0]) ?? house()) / 12
-    case 'links': return (sensedByLink.includes(name) ? nominal(partAt(job, ref.part.from ?? '')) ?? house() : nominal(ref, 'outputV') ?? house()) / 12
-    default: return house() / 12
+    case 'alternatives':
+      return (nominal(ref) ?? 12) / 12
+    case 'startingBatteries':
+      return (
+        (nominal(ref) ??
+          nominal(partAt(job, ref.part.from ?? '')) ??
+          nominal(partsOf(job, 'alternators')[0]) ??
+          house()) / 12
+      )
+    case 'links':
+      return (
+        (sensedByLink.includes(name)
+          ? (nominal(partAt(job, ref.part.from ?? '')) ?? house())
+          : (nominal(ref, 'outputV') ?? house())) / 12
+      )
+    default:
+      return house() / 12
   }
 }

@@ -19,9 +19,13 @@ export class Slots {
   private readonly firstOfPart = new Map<PartPath, Slot>()
 
   readonly head: Slot = headSlot
-  rule(id: RuleId): Slot { return ruleSlots.get(id)! }
+  rule(id: RuleId): Slot {
+    return ruleSlots.get(id)!
+  }
   /** Which parts of a kind there are, what they are called, and what they point at. */
-  kind(kind: PartKindId): Slot { return kindSlots.get(kind)! }
+  kind(kind: PartKindId): Slot {
+    return kindSlots.get(kind)!
+  }
   /** Slot of a part's first field; the others follow in the order of the catalogue. */
   part(path: PartPath, fields: number): Slot {
     const known = this.firstOfPart.get(path)
@@ -32,14 +36,18 @@ export class Slots {
     return first
   }
   /** The same where the part was met before; undefined for one that never was, which nothing can have read. */
-  knownPart(path: PartPath): Slot | undefined { return this.firstOfPart.get(path) }
+  knownPart(path: PartPath): Slot | undefined {
+    return this.firstOfPart.get(path)
+  }
 }
 
 /** What a piece of work has read of a job, each slot once. */
 export class Reads {
   readonly slots: Slot[] = []
   private readonly noted: Uint8Array
-  constructor(count: number) { this.noted = new Uint8Array(count) }
+  constructor(count: number) {
+    this.noted = new Uint8Array(count)
+  }
   note(slot: Slot): void {
     if (this.noted[slot] === 1) return
     this.noted[slot] = 1

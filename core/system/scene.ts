@@ -1,5 +1,12 @@
 import type { FieldPath, JobDocument, PartPath } from '#core/job/document'
-import { partKindIds, type FieldsOf, type PartKindId, type QuantityField, type Range, type Resolved } from '#core/job/fields'
+import {
+  partKindIds,
+  type FieldsOf,
+  type PartKindId,
+  type QuantityField,
+  type Range,
+  type Resolved,
+} from '#core/job/fields'
 import { ruleIds, type ShopRules } from '#core/rules/rules'
 import { fieldsOfKind, type Facts, type Input, type Origin, type PartFacts } from './facts'
 import { Reads } from './reads'
@@ -17,38 +24,68 @@ export const nothingAssumed: Assumed = new Map()
 export type View<K extends PartKindId> = PartView & Resolved<FieldsOf<K>>
 
 abstract class PartView {
-  constructor(readonly $scene: Scene, readonly $facts: PartFacts) {
+  constructor(
+    readonly $scene: Scene,
+    readonly $facts: PartFacts,
+  ) {
     $scene.reads.note($facts.kindSlot)
   }
-  get $path(): PartPath { return this.$facts.ref.path }
+  get $path(): PartPath {
+    return this.$facts.ref.path
+  }
   /** What it is called in a sentence. */
-  get $name(): string { return this.$facts.name }
+  get $name(): string {
+    return this.$facts.name
+  }
   /** The name somebody gave it; undefined where nobody did. */
-  get $ownName(): string | undefined { return this.$facts.ref.part.name }
+  get $ownName(): string | undefined {
+    return this.$facts.ref.part.name
+  }
   /** Path of the part it is fed by or serves. */
-  get $of(): PartPath | undefined { return this.$facts.ref.part.from ?? this.$facts.ref.part.of }
+  get $of(): PartPath | undefined {
+    return this.$facts.ref.part.from ?? this.$facts.ref.part.of
+  }
   /** Where the value of a field comes from. */
-  $origin(field: string): Origin { return this.$scene.facts.origin(this.$facts, this.$index(field), this.$scene.reads) }
+  $origin(field: string): Origin {
+    return this.$scene.facts.origin(this.$facts, this.$index(field), this.$scene.reads)
+  }
   /** The range a field may lie in: its value twice when it is known or has a default. */
-  $range(field: string): Range { return this.$scene.rangeOf(this.$facts, this.$index(field)) }
+  $range(field: string): Range {
+    return this.$scene.rangeOf(this.$facts, this.$index(field))
+  }
   /** Whether the field needs no range: it is known, or has a default. */
-  $settled(field: string): boolean { return this.$scene.settled(this.$facts, this.$index(field)) !== undefined }
+  $settled(field: string): boolean {
+    return this.$scene.settled(this.$facts, this.$index(field)) !== undefined
+  }
   /** The value somebody entered; null where there is none. Never asked for as an unknown. */
-  $entered(field: string): unknown { return this.$scene.facts.entered(this.$facts, field, this.$scene.reads) }
-  private $index(field: string): number { return this.$facts.indexOf.get(field)! }
+  $entered(field: string): unknown {
+    return this.$scene.facts.entered(this.$facts, field, this.$scene.reads)
+  }
+  private $index(field: string): number {
+    return this.$facts.indexOf.get(field)!
+  }
 }
 
-const viewClasses = Object.fromEntries(partKindIds.map((kind) => {
-  class KindView extends PartView {}
-  fieldsOfKind(kind).forEach(([name], index) => {
-    Object.defineProperty(KindView.prototype, name, { get(this: PartView) { return this.$scene.read(this.$facts, index) } })
-  })
-  return [kind, KindView]
-})) as unknown as Record<PartKindId, new (scene: Scene, facts: PartFacts) => PartView>
+const viewClasses = Object.fromEntries(
+  partKindIds.map((kind) => {
+    class KindView extends PartView {}
+    fieldsOfKind(kind).forEach(([name], index) => {
+      Object.defineProperty(KindView.prototype, name, {
+        get(this: PartView) {
+          return this.$scene.read(this.$facts, index)
+        },
+      })
+    })
+    return [kind, KindView]
+  }),
+) as unknown as Record<PartKindId, new (scene: Scene, facts: PartFacts) => PartView>
 
 /** The rules in force as checks see them: each that is read is noted. */
 class NotedRules {
-  constructor(readonly $facts: Facts, readonly $reads: Reads) {}
+  constructor(
+    readonly $facts: Facts,
+    readonly $reads: Reads,
+  ) {}
 }
 for (const id of ruleIds) {
   Object.defineProperty(NotedRules.prototype, id, {
@@ -79,7 +116,11 @@ export class Scene {
   readonly rules: ShopRules
   private firstMissing: FieldPath | null = null
 
-  constructor(readonly facts: Facts, readonly assumed: Assumed, { reads = new Reads(facts.slots.count), evidence = false, asUsual = false }: SceneOptions = {}) {
+  constructor(
+    readonly facts: Facts,
+    readonly assumed: Assumed,
+    { reads = new Reads(facts.slots.count), evidence = false, asUsual = false }: SceneOptions = {},
+  ) {
     this.reads = reads
     this.inputs = evidence ? new Set() : null
     this.taken = asUsual ? new Set() : null
@@ -93,7 +134,9 @@ export class Scene {
   }
 
   /** The unknown that was met first without an assumption; null while there was none. */
-  get missing(): FieldPath | null { return this.firstMissing }
+  get missing(): FieldPath | null {
+    return this.firstMissing
+  }
 
   view<K extends PartKindId>(kind: K, facts: PartFacts): View<K> {
     return new viewClasses[kind](this, facts) as View<K>
@@ -122,12 +165,20 @@ export class Scene {
     const value = this.facts.settled(part, index, this.reads)
     if (value !== undefined) return value
     const [, field] = part.fields[index]!
-    return field.type === 'quantity' && typeof field.otherwise === 'function' ? this.workedOut(part, field.otherwise) : undefined
+    return field.type === 'quantity' && typeof field.otherwise === 'function'
+      ? this.workedOut(part, field.otherwise)
+      : undefined
   }
 
   /** A default that is worked out from other values of the part, known or assumed. */
-  private workedOut(part: PartFacts, otherwise: Extract<QuantityField['otherwise'], (...args: never) => number>): number {
-    return otherwise({ value: (sibling) => Number(this.read(part, part.indexOf.get(sibling)!)), rules: this.rules })
+  private workedOut(
+    part: PartFacts,
+    otherwise: Extract<QuantityField['otherwise'], (...args: never) => number>,
+  ): number {
+    return otherwise({
+      value: (sibling) => Number(this.read(part, part.indexOf.get(sibling)!)),
+      rules: this.rules,
+    })
   }
 
   private assumption(part: PartFacts, index: number): unknown {
@@ -149,6 +200,8 @@ export class Scene {
 
   rangeOf(part: PartFacts, index: number): Range {
     const value = this.settled(part, index)
-    return value === undefined ? this.facts.plausible(part, index, this.reads) : [Number(value), Number(value)]
+    return value === undefined
+      ? this.facts.plausible(part, index, this.reads)
+      : [Number(value), Number(value)]
   }
 }

@@ -19,8 +19,11 @@ export interface ShopSettings {
 }
 
 /** The facts of a job by the rules in force, for whoever judges it. @param slots see {@link Facts} */
-export const factsOf = (job: JobDocument, { rules = {}, units = metric }: ShopSettings = {}, slots?: Slots): Facts =>
-  new Facts(completeJob(job), resolveRules(rules, job.rules), writerIn(units), slots)
+export const factsOf = (
+  job: JobDocument,
+  { rules = {}, units = metric }: ShopSettings = {},
+  slots?: Slots,
+): Facts => new Facts(completeJob(job), resolveRules(rules, job.rules), writerIn(units), slots)
 
 type Ones = { readonly [K in OneKindId]: View<K> }
 type Manys = { readonly [K in ManyKindId]: readonly View<K>[] }
@@ -39,7 +42,11 @@ class Parts {
   }
 }
 for (const kind of partKindIds) {
-  Object.defineProperty(Parts.prototype, kind, { get(this: Parts) { return this.get(kind) } })
+  Object.defineProperty(Parts.prototype, kind, {
+    get(this: Parts) {
+      return this.get(kind)
+    },
+  })
 }
 
 /** The job as checks see it: every part as a view of one scene. */
@@ -60,11 +67,17 @@ export class System {
     this.q = scene.facts.q
   }
 
-  get bank(): Bank { return (this.theBank ??= new Bank(this.one.candidate, this.rules)) }
+  get bank(): Bank {
+    return (this.theBank ??= new Bank(this.one.candidate, this.rules))
+  }
   /** Every way by which charge reaches the house bank, chargers first. */
-  get lanes(): readonly Lane[] { return (this.laneList ??= lanesOf(this.many)) }
+  get lanes(): readonly Lane[] {
+    return (this.laneList ??= lanesOf(this.many))
+  }
   /** What kind of vessel or vehicle it is; undefined while not known. */
-  get craft(): JobDocument['job']['craft'] { return this.scene.craft }
+  get craft(): JobDocument['job']['craft'] {
+    return this.scene.craft
+  }
 
   /**
    * The same system with unknowns taken as usual instead of asked for: for a run, which needs all of a system while only
@@ -83,13 +96,19 @@ export interface Judged<T> {
 }
 
 /** Does a piece of work in a scene of its own. */
-export function judge<T>(facts: Facts, assumed: Assumed, work: (system: System) => T, options?: SceneOptions): Judged<T> {
+export function judge<T>(
+  facts: Facts,
+  assumed: Assumed,
+  work: (system: System) => T,
+  options?: SceneOptions,
+): Judged<T> {
   const scene = new Scene(facts, assumed, options)
   return { value: work(new System(scene)), scene }
 }
 
 /** A system whose unknowns are taken as usual: for drawings, runs and cards. */
-export const usualSystem = (facts: Facts): System => new System(new Scene(facts, nothingAssumed, { asUsual: true }))
+export const usualSystem = (facts: Facts): System =>
+  new System(new Scene(facts, nothingAssumed, { asUsual: true }))
 
 /** What a piece of work comes to; null where it needs something that is not known. */
 export function whereKnown<T>(facts: Facts, work: (system: System) => T): T | null {
@@ -98,17 +117,54 @@ export function whereKnown<T>(facts: Facts, work: (system: System) => T): T | nu
 }
 
 function lanesOf(many: Manys): Lane[] {
-  const cablesOf = (path: PartPath): readonly View<'conductors'>[] => many.conductors.filter((cable) => cable.$of === path)
+  const cablesOf = (path: PartPath): readonly View<'conductors'>[] =>
+    many.conductors.filter((cable) => cable.$of === path)
   const lanes: Lane[] = many.chargers
     .filter((charger) => charger.$entered('feeds') !== 'starting')
-    .map((charger) => ({ kind: 'charger', id: charger.$path, name: charger.$name, charger, cables: cablesOf(charger.$path) }))
+    .map((charger) => ({
+      kind: 'charger',
+      id: charger.$path,
+      name: charger.$name,
+      charger,
+      cables: cablesOf(charger.$path),
+    }))
   for (const link of many.links) {
     const alternator = many.alternators.find((view) => view.$path === link.$of)
     const starting = many.startingBatteries.find((view) => view.$of === link.$of)
     if (!alternator || !starting || link.$entered('kind') === 'none') continue
-    lanes.push({ kind: 'alternator', id: link.$path, name: alternator.$name, alternator, starting, link, cables: cablesOf(link.$path) })
+    lanes.push({
+      kind: 'alternator',
+      id: link.$path,
+      name: alternator.$name,
+      alternator,
+      starting,
+      link,
+      cables: cablesOf(link.$path),
+    })
   }
-  lanes.push(...many.solar.map((solar) => ({ kind: 'solar', id: solar.$path, name: solar.$name, solar, cables: cablesOf(solar.$path) }) as const))
-  lanes.push(...many.sources.map((source) => ({ kind: 'source', id: source.$path, name: source.$name, source, cables: cablesOf(source.$path) }) as const))
+  lanes.push(
+    ...many.solar.map(
+      (solar) =>
+        ({
+          kind: 'solar',
+          id: solar.$path,
+          name: solar.$name,
+          solar,
+          cables: cablesOf(solar.$path),
+        }) as const,
+    ),
+  )
+  lanes.push(
+    ...many.sources.map(
+      (source) =>
+        ({
+          kind: 'source',
+          id: source.$path,
+          name: source.$name,
+          source,
+          cables: cablesOf(source.$path),
+        }) as const,
+    ),
+  )
   return lanes
 }

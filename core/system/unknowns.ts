@@ -41,7 +41,12 @@ export interface Effort {
   readonly bandPoints: number
   readonly bisections: number
 }
-export const manyScenes: Effort = { pointsByDepth: [7, 4, 3, 2], mostLeaves: 120, bandPoints: 17, bisections: 12 }
+export const manyScenes: Effort = {
+  pointsByDepth: [7, 4, 3, 2],
+  mostLeaves: 120,
+  bandPoints: 17,
+  bisections: 12,
+}
 /** For checks that need a run in each scene. */
 export const fewScenes: Effort = { pointsByDepth: [5, 3, 2], mostLeaves: 24, bandPoints: 5, bisections: 5 }
 
@@ -90,17 +95,31 @@ export function explore(check: Explorable, effort: Effort): Exploration {
   }
   const met = visit(new Map())
   const paths = [...new Set(leaves.flatMap((leaf) => [...leaf.assumed.keys()]))]
-  if (!isSingle(met)) return { verdict: null, deciding: paths.filter((path) => swaying.has(path)).map((path) => decidingOn(path, () => scan(check, path, effort))) }
+  if (!isSingle(met))
+    return {
+      verdict: null,
+      deciding: paths
+        .filter((path) => swaying.has(path))
+        .map((path) => decidingOn(path, () => scan(check, path, effort))),
+    }
   // One verdict wherever the tree looked: a finer look along each unknown alone, for what lies between its points.
   const bandsOf = new Map(paths.map((path) => [path, scan(check, path, effort)]))
   const holds = (bands: readonly Band[]): boolean => bands.every((band) => setOf(band.verdict) === met)
   const found = paths.filter((path) => !holds(bandsOf.get(path)!))
-  return found.length === 0 ? { verdict: verdicts[Math.log2(met)]!, deciding: [] } : { verdict: null, deciding: found.map((path) => decidingOn(path, () => bandsOf.get(path)!)) }
+  return found.length === 0
+    ? { verdict: verdicts[Math.log2(met)]!, deciding: [] }
+    : { verdict: null, deciding: found.map((path) => decidingOn(path, () => bandsOf.get(path)!)) }
 
   /** Bands are worked out when somebody looks at them. */
   function decidingOn(path: FieldPath, bands: () => readonly Band[]): Deciding {
     let known: readonly Band[] | undefined
-    return { path, settles: settledShare(path, leaves), get bands() { return (known ??= bands()) } }
+    return {
+      path,
+      settles: settledShare(path, leaves),
+      get bands() {
+        return (known ??= bands())
+      },
+    }
   }
 }
 
@@ -127,7 +146,10 @@ function scan(check: Explorable, path: FieldPath, { bandPoints, bisections }: Ef
     } else if (last?.verdict === verdict) {
       bands[bands.length - 1] = { ...last, to: value }
     } else {
-      const edge = last === undefined ? value : edgeBetween(last.to as number, value, bisections, (middle) => at(middle) === last.verdict)
+      const edge =
+        last === undefined
+          ? value
+          : edgeBetween(last.to as number, value, bisections, (middle) => at(middle) === last.verdict)
       if (last !== undefined) bands[bands.length - 1] = { ...last, to: edge }
       bands.push({ from: edge, to: value, verdict })
     }
@@ -135,7 +157,12 @@ function scan(check: Explorable, path: FieldPath, { bandPoints, bisections }: Ef
   return bands
 }
 
-function edgeBetween(low: number, high: number, bisections: number, isBefore: (value: number) => boolean): number {
+function edgeBetween(
+  low: number,
+  high: number,
+  bisections: number,
+  isBefore: (value: number) => boolean,
+): number {
   for (let i = 0; i < bisections; i++) {
     const middle = (low + high) / 2
     if (isBefore(middle)) low = middle

@@ -26,7 +26,8 @@ const imperial: Partial<Record<Unit, ShownUnit>> = {
 }
 
 /** The unit in which a shop sees a stored one; null where it is shown as stored. */
-export const shownUnit = (unit: Unit, units: DisplayUnits): ShownUnit | null => (units.system === 'imperial' ? imperial[unit] ?? null : null)
+export const shownUnit = (unit: Unit, units: DisplayUnits): ShownUnit | null =>
+  units.system === 'imperial' ? (imperial[unit] ?? null) : null
 
 /** What is written behind a number of this unit. */
 export function unitName(unit: Unit, units: DisplayUnits): string {

@@ -13,7 +13,7 @@ const decimals: Record<Unit, (size: number) => number> = {
   Ah: twoDigits,
   W: twoDigits,
   Wh: twoDigits,
-  'mΩ': twoDigits,
+  mΩ: twoDigits,
   'mm²': (size) => (size < 10 ? 2 : 1),
   m: (size) => (size < 1 ? 2 : 1),
   mm: () => 0,
@@ -59,12 +59,16 @@ export function formatQuantity(value: number, unit: Unit, units: DisplayUnits): 
 export function formatNumber(value: number, unit: Unit, units: DisplayUnits): string {
   if (!Number.isFinite(value)) return '–'
   const shown = shownUnit(unit, units)
-  const inShown = shown ? (value - shown.offset) / shown.factor : unit === 'A' && Math.abs(value) > 1000 ? Number(value.toPrecision(3)) : value
+  const inShown = shown
+    ? (value - shown.offset) / shown.factor
+    : unit === 'A' && Math.abs(value) > 1000
+      ? Number(value.toPrecision(3))
+      : value
   const fixed = inShown.toFixed(shown ? shown.decimals : decimals[unit](Math.abs(value)))
   const point = fixed.indexOf('.')
   let end = fixed.length
   if (point >= 0) {
-    const kept = point + 1 + (unit === 'money' ? 2 : leastDecimals[unit] ?? 0)
+    const kept = point + 1 + (unit === 'money' ? 2 : (leastDecimals[unit] ?? 0))
     while (end > kept && fixed[end - 1] === '0') end--
     if (end === point + 1) end = point
   }
@@ -76,18 +80,24 @@ export function formatNumber(value: number, unit: Unit, units: DisplayUnits): st
 /** The trade size of an area where the shop thinks in gauges and there is one. */
 function gaugeOf(areaMm2: number, unit: Unit, units: DisplayUnits): string | null {
   if (unit !== 'mm²' || units.system !== 'imperial') return null
-  return Object.entries(areaByAwg).find(([gauge, area]) => area === areaMm2 && !/^0+$/.test(gauge))?.[0] ?? null
+  return (
+    Object.entries(areaByAwg).find(([gauge, area]) => area === areaMm2 && !/^0+$/.test(gauge))?.[0] ?? null
+  )
 }
 
 /** Writes a value with its unit: {@link formatQuantity} in the units of one shop. */
 export type Write = (value: number, unit: Unit) => string
-export const writerIn = (units: DisplayUnits): Write => (value, unit) => formatQuantity(value, unit, units)
+export const writerIn =
+  (units: DisplayUnits): Write =>
+  (value, unit) =>
+    formatQuantity(value, unit, units)
 
 /** A share of 0 to 1 in per cent. */
 export const formatShare = (share: number): string => formatQuantity(share * 100, '%', metric)
 
 /** A label inside a sentence: its first letter small, unless it is an abbreviation. */
-export const inSentence = (label: string): string => (/^[A-Z][A-Z-]/.test(label) ? label : label.charAt(0).toLowerCase() + label.slice(1))
+export const inSentence = (label: string): string =>
+  /^[A-Z][A-Z-]/.test(label) ? label : label.charAt(0).toLowerCase() + label.slice(1)
 
 const counts = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'] as const
 /** A small count in words, for sentences. */

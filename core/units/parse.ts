@@ -2,8 +2,7 @@ import { metric, shownUnit, type DisplayUnits } from './display'
 import { areaByAwg, spellings, type Unit } from './units'
 
 export type Parsed =
-  | { readonly ok: true; readonly value: number }
-  | { readonly ok: false; readonly error: string }
+  { readonly ok: true; readonly value: number } | { readonly ok: false; readonly error: string }
 
 const refuse = (error: string): Parsed => ({ ok: false, error })
 
@@ -13,7 +12,10 @@ const refuse = (error: string): Parsed => ({ ok: false, error })
  * digits other than 0 (`1,200` is twelve hundred). Returns null when it is not one finite number.
  */
 export function parseNumber(text: string): number | null {
-  const t = text.trim().replace(/[−–]/g, '-').replace(/[\s' ]/g, '')
+  const t = text
+    .trim()
+    .replace(/[−–]/g, '-')
+    .replace(/[\s' ]/g, '')
   if (!/^[+-]?[\d.,]*\d[\d.,]*(e[+-]?\d+)?$/i.test(t)) return null
   const lastComma = t.lastIndexOf(',')
   const lastDot = t.lastIndexOf('.')
@@ -42,10 +44,15 @@ export function parseQuantity(text: string, unit: Unit, units: DisplayUnits = me
   if (t.length > 40) return refuse('Too long for one value')
 
   if (unit === 'mm²') {
-    const awg = /^(?:awg\s*)?(\d\/0|0{1,4}|\d{1,2})\s*(?:awg|ga)\s*$/i.exec(t) ?? /^awg\s*(\d\/0|0{1,4}|\d{1,2})$/i.exec(t) ?? /^(\d\/0)$/.exec(t)
+    const awg =
+      /^(?:awg\s*)?(\d\/0|0{1,4}|\d{1,2})\s*(?:awg|ga)\s*$/i.exec(t) ??
+      /^awg\s*(\d\/0|0{1,4}|\d{1,2})$/i.exec(t) ??
+      /^(\d\/0)$/.exec(t)
     if (awg) {
       const area = areaByAwg[awg[1]!]
-      return area === undefined ? refuse(`${awg[1]} AWG is not in the table of conductors`) : { ok: true, value: area }
+      return area === undefined
+        ? refuse(`${awg[1]} AWG is not in the table of conductors`)
+        : { ok: true, value: area }
     }
     if (units.system === 'imperial' && Object.hasOwn(areaByAwg, t)) return { ok: true, value: areaByAwg[t]! }
     const sideBySide = /^(\d{1,2})\s*[x×*]\s*(.+)$/i.exec(t)
@@ -58,15 +65,20 @@ export function parseQuantity(text: string, unit: Unit, units: DisplayUnits = me
   const parts = /^([+-]?[\d.,'\s]*\d[\d.,]*(?:e[+-]?\d+)?)\s*(.*)$/i.exec(t)
   const number = parts && parseNumber(parts[1]!)
   if (!parts || number === null) {
-    return refuse(/\de[+-]?\d+/i.test(t) ? 'That number is too large' : `Not a number${unit ? ` of ${unit}` : ''}`)
+    return refuse(
+      /\de[+-]?\d+/i.test(t) ? 'That number is too large' : `Not a number${unit ? ` of ${unit}` : ''}`,
+    )
   }
   const written = parts[2]!.toLowerCase().replace(/\s/g, '').replace('ohms', 'ohm')
   const plainUnit = shownUnit(unit, units)
-  if (written === '') return { ok: true, value: plainUnit ? tidy(number * plainUnit.factor + plainUnit.offset) : number }
+  if (written === '')
+    return { ok: true, value: plainUnit ? tidy(number * plainUnit.factor + plainUnit.offset) : number }
   if (unit === 'money' && written === units.currency.toLowerCase()) return { ok: true, value: number }
-  const family: Readonly<Record<string, { readonly factor: number; readonly offset?: number }>> = spellings[unit]
+  const family: Readonly<Record<string, { readonly factor: number; readonly offset?: number }>> =
+    spellings[unit]
   const spelling = Object.hasOwn(family, written) ? family[written] : undefined
-  if (!spelling) return refuse(unit ? `“${parts[2]!.trim()}” is not a unit for ${unit}` : 'A plain number is wanted here')
+  if (!spelling)
+    return refuse(unit ? `“${parts[2]!.trim()}” is not a unit for ${unit}` : 'A plain number is wanted here')
   return { ok: true, value: tidy(number * spelling.factor + (spelling.offset ?? 0)) }
 }
 

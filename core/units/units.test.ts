@@ -12,19 +12,50 @@ const read = (text: string, unit: Unit): number | string => {
 
 describe('quantities as people write them', () => {
   it.each([
-    ['14.4', 'V', 14.4], ['14,4 V', 'V', 14.4], ['14,4V', 'V', 14.4], ['700 mV', 'V', 0.7],
-    ['10 AWG', 'mm²', 5.26], ['AWG 10', 'mm²', 5.26], ['2/0', 'mm²', 67.4], ['2/0 awg', 'mm²', 67.4],
-    ['6mm2', 'mm²', 6], ['6 mm²', 'mm²', 6], ['2x16', 'mm²', 32], ['2 × 16 mm²', 'mm²', 32],
-    ['50 ft', 'm', 15.24], ["50'", 'm', 15.24], ['-4 F', '°C', -20], ['−18 °C', '°C', -18], ['−18', '°C', -18],
-    ['1.2kW', 'W', 1200], ['90 min', 'h', 1.5], ['1,200', 'rpm', 1200], ['1.200,5', 'W', 1200.5], ['1,200.5', 'W', 1200.5],
-    ['0,125', 'mΩ', 0.125], ['2.4:1', '×', 2.4], ['1e3', 'W', 1000], ['18 months', 'years', 1.5],
+    ['14.4', 'V', 14.4],
+    ['14,4 V', 'V', 14.4],
+    ['14,4V', 'V', 14.4],
+    ['700 mV', 'V', 0.7],
+    ['10 AWG', 'mm²', 5.26],
+    ['AWG 10', 'mm²', 5.26],
+    ['2/0', 'mm²', 67.4],
+    ['2/0 awg', 'mm²', 67.4],
+    ['6mm2', 'mm²', 6],
+    ['6 mm²', 'mm²', 6],
+    ['2x16', 'mm²', 32],
+    ['2 × 16 mm²', 'mm²', 32],
+    ['50 ft', 'm', 15.24],
+    ["50'", 'm', 15.24],
+    ['-4 F', '°C', -20],
+    ['−18 °C', '°C', -18],
+    ['−18', '°C', -18],
+    ['1.2kW', 'W', 1200],
+    ['90 min', 'h', 1.5],
+    ['1,200', 'rpm', 1200],
+    ['1.200,5', 'W', 1200.5],
+    ['1,200.5', 'W', 1200.5],
+    ['0,125', 'mΩ', 0.125],
+    ['2.4:1', '×', 2.4],
+    ['1e3', 'W', 1000],
+    ['18 months', 'years', 1.5],
   ] as const)('reads %s as %s', (text, unit, value) => {
     expect(read(text, unit)).toBeCloseTo(value, 9)
   })
 
   it.each([
-    ['', 'V'], ['about 14', 'V'], ['14.4.4', 'V'], ['1e999', 'V'], ['14 A', 'V'], ['NaN', 'V'], ['Infinity', 'V'],
-    ['11 AWG', 'mm²'], ['5 V', ''], ['<b>14</b>', 'V'], ['0__proto__', 'V'], ['1 constructor', 'm'], ['9'.repeat(60), 'V'],
+    ['', 'V'],
+    ['about 14', 'V'],
+    ['14.4.4', 'V'],
+    ['1e999', 'V'],
+    ['14 A', 'V'],
+    ['NaN', 'V'],
+    ['Infinity', 'V'],
+    ['11 AWG', 'mm²'],
+    ['5 V', ''],
+    ['<b>14</b>', 'V'],
+    ['0__proto__', 'V'],
+    ['1 constructor', 'm'],
+    ['9'.repeat(60), 'V'],
   ] as const)('refuses %j for %s with words', (text, unit) => {
     expect(read(text, unit)).toMatch(/\w+/)
     expect(parseQuantity(text, unit).ok).toBe(false)
@@ -32,10 +63,13 @@ describe('quantities as people write them', () => {
 
   it('never gives a number that is not finite', () => {
     const units = Object.keys(spellings) as Unit[]
-    fc.assert(fc.property(fc.string(), fc.constantFrom(...units), (text, unit) => {
-      const parsed = parseQuantity(text, unit)
-      return !parsed.ok || Number.isFinite(parsed.value)
-    }), { numRuns: 2000 })
+    fc.assert(
+      fc.property(fc.string(), fc.constantFrom(...units), (text, unit) => {
+        const parsed = parseQuantity(text, unit)
+        return !parsed.ok || Number.isFinite(parsed.value)
+      }),
+      { numRuns: 2000 },
+    )
   })
 
   it('takes a lone comma as decimal unless it can only be thousands', () => {
@@ -47,21 +81,44 @@ describe('quantities as people write them', () => {
 
 describe('quantities as they are shown', () => {
   it.each([
-    [14.4, 'V', '14.4 V'], [14, 'V', '14.0 V'], [13.754, 'V', '13.75 V'], [4.26, 'A', '4.3 A'], [76.4, 'A', '76 A'],
-    [-18, '°C', '−18 °C'], [-0.0001, 'A', '0 A'], [0.03, 'A', '0.03 A'], [0.095, 'A', '0.095 A'], [0.25, 'h', '0.25 h'], [0.35, 'm', '0.35 m'], [54.5, 'A', '55 A'], [1200, 'W', '1200 W'], [2, '', '2'], [NaN, 'V', '–'],
+    [14.4, 'V', '14.4 V'],
+    [14, 'V', '14.0 V'],
+    [13.754, 'V', '13.75 V'],
+    [4.26, 'A', '4.3 A'],
+    [76.4, 'A', '76 A'],
+    [-18, '°C', '−18 °C'],
+    [-0.0001, 'A', '0 A'],
+    [0.03, 'A', '0.03 A'],
+    [0.095, 'A', '0.095 A'],
+    [0.25, 'h', '0.25 h'],
+    [0.35, 'm', '0.35 m'],
+    [54.5, 'A', '55 A'],
+    [1200, 'W', '1200 W'],
+    [2, '', '2'],
+    [NaN, 'V', '–'],
   ] as const)('%d %s is %s', (value, unit, shown) => {
     expect(formatQuantity(value, unit, metric)).toBe(shown)
   })
 
-  it.each([['Rated current', 'rated current'], ['DC-DC output', 'DC-DC output'], ['BMS cuts charging at', 'BMS cuts charging at']])('%s inside a sentence is %s', (label, inside) => expect(inSentence(label)).toBe(inside))
+  it.each([
+    ['Rated current', 'rated current'],
+    ['DC-DC output', 'DC-DC output'],
+    ['BMS cuts charging at', 'BMS cuts charging at'],
+  ])('%s inside a sentence is %s', (label, inside) => expect(inSentence(label)).toBe(inside))
 
   it('writes shares in per cent', () => expect(formatShare(0.856)).toBe('86 %'))
 
   it('reads back what it shows, to the digits shown', () => {
-    fc.assert(fc.property(fc.double({ min: -500, max: 500, noNaN: true }), fc.constantFrom<Unit>('V', 'A', 'Ah', '°C', 'h', 'm'), (value, unit) => {
-      const shown = parseQuantity(formatQuantity(value, unit, metric), unit)
-      return shown.ok && Math.abs(shown.value - value) <= 0.51
-    }))
+    fc.assert(
+      fc.property(
+        fc.double({ min: -500, max: 500, noNaN: true }),
+        fc.constantFrom<Unit>('V', 'A', 'Ah', '°C', 'h', 'm'),
+        (value, unit) => {
+          const shown = parseQuantity(formatQuantity(value, unit, metric), unit)
+          return shown.ok && Math.abs(shown.value - value) <= 0.51
+        },
+      ),
+    )
   })
 })
 
@@ -70,22 +127,46 @@ describe('in an imperial shop', () => {
   const q = writerIn(imperial)
 
   it('quantities are shown in feet, inches, pounds, °F and wire gauges', () => {
-    expect([q(15.24, 'm'), q(254, 'mm'), q(10, 'kg'), q(-18, '°C'), q(10, 'Δ°C'), q(5.26, 'mm²'), q(16, 'mm²'), q(1200, 'money')])
-      .toEqual(['50 ft', '10 in', '22 lb', '−0.4 °F', '18 °F', '10 AWG', '16 mm²', '1200 $'])
+    expect([
+      q(15.24, 'm'),
+      q(254, 'mm'),
+      q(10, 'kg'),
+      q(-18, '°C'),
+      q(10, 'Δ°C'),
+      q(5.26, 'mm²'),
+      q(16, 'mm²'),
+      q(1200, 'money'),
+    ]).toEqual(['50 ft', '10 in', '22 lb', '−0.4 °F', '18 °F', '10 AWG', '16 mm²', '1200 $'])
     expect(formatQuantity(15.24, 'm', metric)).toBe('15.2 m')
   })
 
   it('a number alone is read in the shop’s unit, one with its unit as written', () => {
     const read = ([text, unit]: readonly [string, Unit]) => parseQuantity(text, unit, imperial)
-    expect(([['50', 'm'], ['15 m', 'm'], ['10', 'mm²'], ['16 mm2', 'mm²'], ['32', '°C'], ['12 $', 'money']] as const).map(read))
-      .toEqual([15.24, 15, 5.26, 16, 0, 12].map((value) => ({ ok: true, value })))
+    expect(
+      (
+        [
+          ['50', 'm'],
+          ['15 m', 'm'],
+          ['10', 'mm²'],
+          ['16 mm2', 'mm²'],
+          ['32', '°C'],
+          ['12 $', 'money'],
+        ] as const
+      ).map(read),
+    ).toEqual([15.24, 15, 5.26, 16, 0, 12].map((value) => ({ ok: true, value })))
   })
 
   it('what is shown reads back as the same value, near enough to print', () => {
-    fc.assert(fc.property(fc.constantFrom('m', 'mm', 'kg', '°C' as const), fc.double({ min: 0.5, max: 900, noNaN: true }), (unit, value) => {
-      const back = parseQuantity(q(value, unit as 'm'), unit as 'm', imperial)
-      return back.ok && Math.abs(back.value - value) <= 0.13
-    }))
+    fc.assert(
+      fc.property(
+        fc.constantFrom('m', 'mm', 'kg', '°C' as const),
+        fc.double({ min: 0.5, max: 900, noNaN: true }),
+        (unit, value) => {
+          const back = parseQuantity(q(value, unit as 'm'), unit as 'm', imperial)
+          return back.ok && Math.abs(back.value - value) <= 0.13
+        },
+      ),
+    )
   })
 
   it('counts one of a kind', () => expect(q(1, 'days')).toBe('1 day'))

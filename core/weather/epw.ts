@@ -21,7 +21,9 @@ export interface EpwHour {
   readonly beamWm2: number
   readonly diffuseWm2: number
 }
-export type ReadEpw = { readonly ok: true; readonly file: EpwFile } | { readonly ok: false; readonly line: number; readonly error: string }
+export type ReadEpw =
+  | { readonly ok: true; readonly file: EpwFile }
+  | { readonly ok: false; readonly line: number; readonly error: string }
 
 export const largestEpwBytes = 6 * 1024 * 1024
 const headerLines = 8
@@ -40,11 +42,18 @@ export function readEpw(text: string): ReadEpw {
   const bad = (line: number, error: string): ReadEpw => ({ ok: false, line, error })
   if (lines.length === 0) return bad(1, 'The file is empty')
   const head = lines[0]!.split(',').map((cell) => cell.trim())
-  if (head[0]?.toUpperCase() !== 'LOCATION') return bad(1, 'This is not an EPW file: its first line does not begin with LOCATION')
+  if (head[0]?.toUpperCase() !== 'LOCATION')
+    return bad(1, 'This is not an EPW file: its first line does not begin with LOCATION')
   const [latitude, longitude, zone] = [Number(head[6]), Number(head[7]), Number(head[8])]
-  if (!(Math.abs(latitude) <= 90) || !(Math.abs(longitude) <= 180) || !(Math.abs(zone) <= 14)) return bad(1, 'Latitude, longitude or time zone cannot be read')
-  if (lines.length < headerLines + leastHours) return bad(lines.length, `There are ${Math.max(0, lines.length - headerLines)} hours; a day at least is needed`)
-  if (lines.length - headerLines > 8784) return bad(headerLines + 8785, 'There are more hours than a year has; only hourly files are read')
+  if (!(Math.abs(latitude) <= 90) || !(Math.abs(longitude) <= 180) || !(Math.abs(zone) <= 14))
+    return bad(1, 'Latitude, longitude or time zone cannot be read')
+  if (lines.length < headerLines + leastHours)
+    return bad(
+      lines.length,
+      `There are ${Math.max(0, lines.length - headerLines)} hours; a day at least is needed`,
+    )
+  if (lines.length - headerLines > 8784)
+    return bad(headerLines + 8785, 'There are more hours than a year has; only hourly files are read')
   const hours: EpwHour[] = []
   let filled = 0
   for (let i = headerLines; i < lines.length; i++) {
@@ -52,9 +61,20 @@ export function readEpw(text: string): ReadEpw {
     if (cells.length < 16) return bad(i + 1, `has ${cells.length} values; an hour has 35`)
     const number = (at: number): number => (cells[at]!.trim() === '' ? NaN : Number(cells[at]))
     const [month, day, hour] = [number(column.month), number(column.day), number(column.hour)]
-    if (!(month >= 1 && month <= 12 && day >= 1 && day <= 31 && hour >= 0 && hour <= 24) || !Number.isInteger(month) || !Number.isInteger(day)) return bad(i + 1, 'has no month, day and hour that can be')
+    if (
+      !(month >= 1 && month <= 12 && day >= 1 && day <= 31 && hour >= 0 && hour <= 24) ||
+      !Number.isInteger(month) ||
+      !Number.isInteger(day)
+    )
+      return bad(i + 1, 'has no month, day and hour that can be')
     const before = hours.at(-1)
-    const value = (at: number, isMissing: (v: number) => boolean, least: number, most: number, fallback: number): number => {
+    const value = (
+      at: number,
+      isMissing: (v: number) => boolean,
+      least: number,
+      most: number,
+      fallback: number,
+    ): number => {
       const v = number(at)
       if (!Number.isFinite(v) || isMissing(v)) {
         filled++
@@ -63,7 +83,9 @@ export function readEpw(text: string): ReadEpw {
       return Math.min(most, Math.max(least, v))
     }
     hours.push({
-      month, day, hour: Math.max(0, Math.ceil(hour) - 1),
+      month,
+      day,
+      hour: Math.max(0, Math.ceil(hour) - 1),
       airC: value(column.airC, (v) => v >= missing.airC || v < -80, -80, 70, before?.airC ?? 10),
       beamWm2: value(column.beam, (v) => v >= missing.sun || v < 0, 0, 1400, before?.beamWm2 ?? 0),
       diffuseWm2: value(column.diffuse, (v) => v >= missing.sun || v < 0, 0, 1000, before?.diffuseWm2 ?? 0),

@@ -12,7 +12,12 @@ export interface Weather {
 }
 
 /** Height of the sun above the horizon, rad, and its bearing from south, west positive, rad. */
-export const sunAt = (ms: number, latitude: number, longitude: number): { readonly altitude: number; readonly azimuth: number } => SunCalc.getPosition(new Date(ms), latitude, longitude)
+export const sunAt = (
+  ms: number,
+  latitude: number,
+  longitude: number,
+): { readonly altitude: number; readonly azimuth: number } =>
+  SunCalc.getPosition(new Date(ms), latitude, longitude)
 
 const albedo = 0.2
 
@@ -21,14 +26,25 @@ const albedo = 0.2
  * the ground throws back.
  * @param beamWm2 direct normal @param diffuseWm2 diffuse horizontal @param tiltDeg from flat
  */
-export function onPanel(beamWm2: number, diffuseWm2: number, altitude: number, azimuth: number, tiltDeg: number, latitude: number): number {
+export function onPanel(
+  beamWm2: number,
+  diffuseWm2: number,
+  altitude: number,
+  azimuth: number,
+  tiltDeg: number,
+  latitude: number,
+): number {
   const tilt = (tiltDeg * Math.PI) / 180
   const sinAltitude = Math.max(0, Math.sin(altitude))
   // A panel on the southern half looks north.
   const facing = latitude >= 0 ? Math.cos(azimuth) : -Math.cos(azimuth)
   const incidence = sinAltitude * Math.cos(tilt) + Math.cos(altitude) * Math.sin(tilt) * facing
   const beam = altitude > 0 ? beamWm2 * Math.max(0, incidence) : 0
-  return beam + diffuseWm2 * ((1 + Math.cos(tilt)) / 2) + (beamWm2 * sinAltitude + diffuseWm2) * albedo * ((1 - Math.cos(tilt)) / 2)
+  return (
+    beam +
+    diffuseWm2 * ((1 + Math.cos(tilt)) / 2) +
+    (beamWm2 * sinAltitude + diffuseWm2) * albedo * ((1 - Math.cos(tilt)) / 2)
+  )
 }
 
 const hourMs = 3_600_000
@@ -47,7 +63,25 @@ export function clearSky(altitude: number): { readonly beam: number; readonly di
  * @param clearness share of the clear-sky power, 0 to 1
  * @param swingC half the difference between afternoon and dawn, °C
  */
-export function clearDays({ dayMs, days, latitude, longitude, tiltDeg, clearness, meanC, swingC }: { dayMs: number; days: number; latitude: number; longitude: number; tiltDeg: number; clearness: number; meanC: number; swingC: number }): Weather {
+export function clearDays({
+  dayMs,
+  days,
+  latitude,
+  longitude,
+  tiltDeg,
+  clearness,
+  meanC,
+  swingC,
+}: {
+  dayMs: number
+  days: number
+  latitude: number
+  longitude: number
+  tiltDeg: number
+  clearness: number
+  meanC: number
+  swingC: number
+}): Weather {
   const hours = days * 24
   const panelWm2 = new Float64Array(hours)
   const airC = new Float64Array(hours)

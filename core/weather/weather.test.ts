@@ -4,8 +4,10 @@ import { describe, expect, it } from 'vitest'
 import { readEpw, weatherOf } from './epw'
 import { clearDays, clearSky, onPanel, sunAt } from './sun'
 
-const shipped = (name: string): string => readFileSync(new URL(`../../public/weather/${name}.epw`, import.meta.url), 'utf8')
-const mean = (values: ArrayLike<number>): number => Array.from(values).reduce((a, b) => a + b, 0) / values.length
+const shipped = (name: string): string =>
+  readFileSync(new URL(`../../public/weather/${name}.epw`, import.meta.url), 'utf8')
+const mean = (values: ArrayLike<number>): number =>
+  Array.from(values).reduce((a, b) => a + b, 0) / values.length
 
 describe('the sun', () => {
   it('stands where the almanac has it: noon at the equinox, at 50° north, 40° high in the south', () => {
@@ -19,11 +21,24 @@ describe('the sun', () => {
   })
   it('on a flat panel is the horizontal sum; a tilt towards it gives more when it stands low', () => {
     expect(onPanel(800, 100, Math.PI / 6, 0, 0, 50)).toBeCloseTo(800 * 0.5 + 100, 6)
-    expect(onPanel(800, 100, Math.PI / 6, 0, 45, 50)).toBeGreaterThan(onPanel(800, 100, Math.PI / 6, 0, 0, 50))
-    expect(onPanel(800, 100, Math.PI / 6, Math.PI, 45, -35)).toBeGreaterThan(onPanel(800, 100, Math.PI / 6, 0, 45, -35))
+    expect(onPanel(800, 100, Math.PI / 6, 0, 45, 50)).toBeGreaterThan(
+      onPanel(800, 100, Math.PI / 6, 0, 0, 50),
+    )
+    expect(onPanel(800, 100, Math.PI / 6, Math.PI, 45, -35)).toBeGreaterThan(
+      onPanel(800, 100, Math.PI / 6, 0, 45, -35),
+    )
   })
   it('of a clear June day brings 6 to 9 hours of full sun', () => {
-    const day = clearDays({ dayMs: Date.UTC(2025, 5, 21), days: 1, latitude: 50, longitude: 0, tiltDeg: 0, clearness: 1, meanC: 15, swingC: 5 })
+    const day = clearDays({
+      dayMs: Date.UTC(2025, 5, 21),
+      days: 1,
+      latitude: 50,
+      longitude: 0,
+      tiltDeg: 0,
+      clearness: 1,
+      meanC: 15,
+      swingC: 5,
+    })
     const hours = mean(day.panelWm2) * 0.024
     expect(hours).toBeGreaterThan(6)
     expect(hours).toBeLessThan(9)
@@ -32,7 +47,10 @@ describe('the sun', () => {
 })
 
 describe('weather files', () => {
-  it.each([['port-larkspur', 11, 50.4], ['hollin-fell', 3.5, 54.6]])('%s is whole, and its year is plausible', (name, airC, latitude) => {
+  it.each([
+    ['port-larkspur', 11, 50.4],
+    ['hollin-fell', 3.5, 54.6],
+  ])('%s is whole, and its year is plausible', (name, airC, latitude) => {
     const read = readEpw(shipped(name))
     expect(read).toMatchObject({ ok: true, file: { latitude, notes: [] } })
     if (!read.ok) return
@@ -49,7 +67,32 @@ describe('weather files', () => {
   })
 
   const head = ['LOCATION,Testing,-,-,x,0,50,0,0,0', ...Array.from({ length: 7 }, () => 'X,0')]
-  const hour = (month: number, day: number, h: number, air: number | string, sun: number | string = 0): string => [2020, month, day, h, 0, 'x', air, 1, 80, 101000, 0, 0, 0, sun, sun, sun, ...Array.from({ length: 19 }, () => 0)].join(',')
+  const hour = (
+    month: number,
+    day: number,
+    h: number,
+    air: number | string,
+    sun: number | string = 0,
+  ): string =>
+    [
+      2020,
+      month,
+      day,
+      h,
+      0,
+      'x',
+      air,
+      1,
+      80,
+      101000,
+      0,
+      0,
+      0,
+      sun,
+      sun,
+      sun,
+      ...Array.from({ length: 19 }, () => 0),
+    ].join(',')
   const day = Array.from({ length: 24 }, (_, i) => hour(2, 29, i + 1, 5, 100))
 
   it('take missing values from the hour before, a 29 February, and any line ends', () => {
@@ -59,12 +102,26 @@ describe('weather files', () => {
     for (const end of ['\n', '\r\n', '\r']) {
       const read = readEpw(lines.join(end))
       expect(read).toMatchObject({ ok: true, file: { notes: ['6 missing values took the hour before.'] } })
-      expect(read.ok && read.file.hours[2]).toMatchObject({ month: 2, day: 29, hour: 2, airC: 5, beamWm2: 100 })
+      expect(read.ok && read.file.hours[2]).toMatchObject({
+        month: 2,
+        day: 29,
+        hour: 2,
+        airC: 5,
+        beamWm2: 100,
+      })
     }
   })
   it.each([
-    ['', 1, /empty/], ['hello\nworld', 1, /not an EPW/], [['LOCATION,a,b,c,d,e,ninety,0,0,0', ...head.slice(1), ...day].join('\n'), 1, /Latitude/],
-    [[...head, ...day.slice(0, 5)].join('\n'), 13, /5 hours/], [[...head, ...day.slice(0, 9), '2020,2,29', ...day.slice(10)].join('\n'), 18, /3 values/], [[...head, ...day.slice(0, 9), hour(13, 2, 3, 5), ...day.slice(10)].join('\n'), 18, /month, day and hour/],
+    ['', 1, /empty/],
+    ['hello\nworld', 1, /not an EPW/],
+    [['LOCATION,a,b,c,d,e,ninety,0,0,0', ...head.slice(1), ...day].join('\n'), 1, /Latitude/],
+    [[...head, ...day.slice(0, 5)].join('\n'), 13, /5 hours/],
+    [[...head, ...day.slice(0, 9), '2020,2,29', ...day.slice(10)].join('\n'), 18, /3 values/],
+    [
+      [...head, ...day.slice(0, 9), hour(13, 2, 3, 5), ...day.slice(10)].join('\n'),
+      18,
+      /month, day and hour/,
+    ],
     [[...head, ...Array.from({ length: 8800 }, () => day[0])].join('\n'), 8793, /more hours than a year/],
   ])('malformed ones are refused by their line (%#)', (text, line, words) => {
     const read = readEpw(text)
@@ -72,6 +129,12 @@ describe('weather files', () => {
     expect(!read.ok && read.error).toMatch(words)
   })
   it('never throw', () => {
-    fc.assert(fc.property(fc.string({ maxLength: 200 }), fc.string({ maxLength: 100 }), (junk, more) => typeof readEpw(`${head.join('\n')}\n${junk}\n${more}`).ok === 'boolean'))
+    fc.assert(
+      fc.property(
+        fc.string({ maxLength: 200 }),
+        fc.string({ maxLength: 100 }),
+        (junk, more) => typeof readEpw(`${head.join('\n')}\n${junk}\n${more}`).ok === 'boolean',
+      ),
+    )
   })
 })

@@ -9,7 +9,14 @@ import { demoJobs } from './demo-jobs'
 
 const shelfOf = (kind: (typeof shelfKindIds)[number]): ShelfPart[] => {
   const table = readFileSync(new URL(`../../demo/shelf/${kind}.csv`, import.meta.url), 'utf8')
-  return readShelfCsv(table, kind).parts.map(({ code, name, maker, values }) => ({ kind, version: 1, code, name, maker, values }))
+  return readShelfCsv(table, kind).parts.map(({ code, name, maker, values }) => ({
+    kind,
+    version: 1,
+    code,
+    name,
+    maker,
+    values,
+  }))
 }
 
 /** The workboat with three like chargers and a larger alternator: several hundred combinations settle it. */
@@ -19,8 +26,14 @@ export function manyAnswers(): { readonly job: JobDocument; readonly plan: Plan 
   const job: JobDocument = {
     ...first,
     job: { ...first.job, number: '0499' },
-    alternators: { 'alternator-1': { ...first.alternators['alternator-1']!, ratedA: { value: 200, how: 'measured' } } },
-    chargers: { 'charger-1': like, 'charger-2': { ...like, name: 'Second charger' }, 'charger-3': { ...like, name: 'Third charger' } },
+    alternators: {
+      'alternator-1': { ...first.alternators['alternator-1']!, ratedA: { value: 200, how: 'measured' } },
+    },
+    chargers: {
+      'charger-1': like,
+      'charger-2': { ...like, name: 'Second charger' },
+      'charger-3': { ...like, name: 'Third charger' },
+    },
   }
   return { job, plan: planOf(job, {}, shelfKindIds.flatMap(shelfOf)) }
 }
@@ -31,5 +44,7 @@ export function benchAnswers(): void {
   const begun = performance.now()
   const settling = [...search(new Evaluator(plan))].filter(({ short }) => short === 0).length
   const seconds = (performance.now() - begun) / 1000
-  console.log(`Search in one thread: ${plan.count} combinations judged, the ${settling} that settle the job run for 72 h each, in ${seconds.toFixed(2)} s`)
+  console.log(
+    `Search in one thread: ${plan.count} combinations judged, the ${settling} that settle the job run for 72 h each, in ${seconds.toFixed(2)} s`,
+  )
 }

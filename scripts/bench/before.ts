@@ -29,16 +29,24 @@ const program = (plantOf: string, inputsOf: string): string => `
   })
   console.log(JSON.stringify(times))`
 
-async function bundled(folder: string, contents: string): Promise<string> {
-  const outfile = `${folder}/.bench-year.mjs`
-  await build({ stdin: { contents, resolveDir: folder, loader: 'ts' }, bundle: true, platform: 'node', format: 'esm', outfile, logLevel: 'error' })
+async function bundled(name: string, folder: string, contents: string): Promise<string> {
+  const outfile = `${root}.data/bench-year-${name}.mjs`
+  await build({
+    stdin: { contents, resolveDir: folder, loader: 'ts' },
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    outfile,
+    logLevel: 'error',
+  })
   return outfile
 }
 
 /** The tree as it was, beside this one. */
 function treeBefore(): string {
   const folder = `${root}.data/before-${commit}`
-  if (!existsSync(folder)) execFileSync('git', ['worktree', 'add', '--detach', folder, commit], { cwd: root, stdio: 'ignore' })
+  if (!existsSync(folder))
+    execFileSync('git', ['worktree', 'add', '--detach', folder, commit], { cwd: root, stdio: 'ignore' })
   if (!existsSync(`${folder}/node_modules`)) symlinkSync(`${root}node_modules`, `${folder}/node_modules`)
   return folder
 }
@@ -46,7 +54,10 @@ function treeBefore(): string {
 /** A year of a run as it is and as it was, turn by turn in one go. */
 export async function benchBefore(): Promise<void> {
   const before = treeBefore()
-  const trees = [[before, await bundled(before, program('from-job', 'inputsOf'))], [root, await bundled(root, program('plant-of-job', 'inputsOfJob'))]] as const
+  const trees = [
+    [before, await bundled('before', before, program('from-job', 'inputsOf'))],
+    [root, await bundled('now', root, program('plant-of-job', 'inputsOfJob'))],
+  ] as const
   const times: [number[], number[]] = [[], []]
   for (let round = 0; round < rounds; round++) {
     for (const [i, [tree, file]] of trees.entries()) {
@@ -55,5 +66,7 @@ export async function benchBefore(): Promise<void> {
     }
   }
   const [was, is] = times.map(median) as [number, number]
-  console.log(`Typical year, three sources and two batteries, median of ${times[1].length}: ${ms(is)}, at ${commit} ${ms(was)}: ${(was / is).toFixed(1)} times as fast`)
+  console.log(
+    `Typical year, three sources and two batteries, median of ${times[1].length}: ${ms(is)}, at ${commit} ${ms(was)}: ${(was / is).toFixed(1)} times as fast`,
+  )
 }

@@ -15,18 +15,45 @@ export async function benchCore(): Promise<void> {
   const file = writeJobFile(first)
   const assessment = assess(first)
   const bench = new Bench({ time: 1500, warmupTime: 500 })
-  for (const [name, job] of demoJobs) bench.add(`assess ${name}, at once`, () => { assess(job, {}, { quick: true }) })
-  for (const [name, job] of demoJobs) bench.add(`look ahead ${name}: the checks that take a run`, () => { resultsAhead(factsOf(job)) })
+  for (const [name, job] of demoJobs)
+    bench.add(`assess ${name}, at once`, () => {
+      assess(job, {}, { quick: true })
+    })
+  for (const [name, job] of demoJobs)
+    bench.add(`look ahead ${name}: the checks that take a run`, () => {
+      resultsAhead(factsOf(job))
+    })
   bench
-    .add('assess a job of two sources, all unknown', () => { assess(unknownJob, {}, { quick: true }) })
-    .add('compare four candidates', () => { compareCandidates(trailer) })
-    .add('audit the loads', () => { auditLoads(first) })
-    .add('draw the lanes of the first job', () => { drawLanes(first, {}, assessment) })
-    .add('read and check a job file', () => { readJobFile(file) })
-    .add('read a quantity', () => { parseQuantity('14,4 V', 'V') })
+    .add('assess a job of two sources, all unknown', () => {
+      assess(unknownJob, {}, { quick: true })
+    })
+    .add('compare four candidates', () => {
+      compareCandidates(trailer)
+    })
+    .add('audit the loads', () => {
+      auditLoads(first)
+    })
+    .add('draw the lanes of the first job', () => {
+      drawLanes(first, {}, assessment)
+    })
+    .add('read and check a job file', () => {
+      readJobFile(file)
+    })
+    .add('read a quantity', () => {
+      parseQuantity('14,4 V', 'V')
+    })
   await bench.run()
 
-  console.table(bench.tasks.map(({ name, result }) => result.state === 'completed'
-    ? { what: name, median: ms(result.latency.p50), 'p99': ms(result.latency.p99), runs: result.latency.samplesCount }
-    : { what: name, median: result.state, p99: '', runs: 0 }))
+  console.table(
+    bench.tasks.map(({ name, result }) =>
+      result.state === 'completed'
+        ? {
+            what: name,
+            median: ms(result.latency.p50),
+            p99: ms(result.latency.p99),
+            runs: result.latency.samplesCount,
+          }
+        : { what: name, median: result.state, p99: '', runs: 0 },
+    ),
+  )
 }

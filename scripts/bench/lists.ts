@@ -12,8 +12,16 @@ export async function benchLists({ url, sql }: { readonly url: string; readonly 
     from generate_series(1, ${jobCount - 6}) n join lateral (select * from job order by number offset n % 6 limit 1) j on true`
   await sql`analyze job`
   const queries: readonly (readonly [string, (i: number) => string])[] = [
-    ['list', () => ''], ['search a name', (i) => `?words=${['marigold', 'ptarmigan', 'quillback', 'perpetua', 'thimble', 'nettle'][i % 6]}`], ['search a number', (i) => `?words=${String(1001 + ((i * 37) % 19_000)).padStart(5, '0')}`],
-    ['search two pieces of words', (i) => `?words=${i.toString(16)}a%20tern`], ['search what is not there', () => '?words=zeppelin'], ['filter by verdict', (i) => `?verdict=${i % 2 ? 'measure-first' : 'does-not-suit'}`], ['filter by stage and words', () => '?stage=quoted&words=perpetua'],
+    ['list', () => ''],
+    [
+      'search a name',
+      (i) => `?words=${['marigold', 'ptarmigan', 'quillback', 'perpetua', 'thimble', 'nettle'][i % 6]}`,
+    ],
+    ['search a number', (i) => `?words=${String(1001 + ((i * 37) % 19_000)).padStart(5, '0')}`],
+    ['search two pieces of words', (i) => `?words=${i.toString(16)}a%20tern`],
+    ['search what is not there', () => '?words=zeppelin'],
+    ['filter by verdict', (i) => `?verdict=${i % 2 ? 'measure-first' : 'does-not-suit'}`],
+    ['filter by stage and words', () => '?stage=quoted&words=perpetua'],
   ]
   const answers = []
   for (const [what, query] of queries) {
@@ -28,11 +36,26 @@ export async function benchLists({ url, sql }: { readonly url: string; readonly 
   }
   console.table(answers)
 
-  const lines = writeShelfCsv('chargers', Array.from({ length: 5000 }, (_, i) => ({ code: `B-${i}`, name: `Bulk ${i}`, maker: '', values: { ratedA: 10 + (i % 50), profile: 'lithium' } }))).split('\n')
+  const lines = writeShelfCsv(
+    'chargers',
+    Array.from({ length: 5000 }, (_, i) => ({
+      code: `B-${i}`,
+      name: `Bulk ${i}`,
+      maker: '',
+      values: { ratedA: 10 + (i % 50), profile: 'lithium' },
+    })),
+  ).split('\n')
   for (let k = 0; k < 37; k++) lines[20 + k * 120] = lines[20 + k * 120]!.replace('lithium', 'magic')
   for (const take of ['none', 'good']) {
     const begun = performance.now()
-    const answer = await (await fetch(`${url}/api/shelf/chargers/table?who=bench&take=${take}`, { method: 'POST', body: lines.join('\n') })).json() as { good: number; bad: number }
-    console.log(`Shelf table of 5000 rows, ${take === 'none' ? 'read and checked' : 'taken'}: ${answer.good} good, ${answer.bad} bad, ${Math.round(performance.now() - begun)} ms`)
+    const answer = (await (
+      await fetch(`${url}/api/shelf/chargers/table?who=bench&take=${take}`, {
+        method: 'POST',
+        body: lines.join('\n'),
+      })
+    ).json()) as { good: number; bad: number }
+    console.log(
+      `Shelf table of 5000 rows, ${take === 'none' ? 'read and checked' : 'taken'}: ${answer.good} good, ${answer.bad} bad, ${Math.round(performance.now() - begun)} ms`,
+    )
   }
 }

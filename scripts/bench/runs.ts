@@ -15,7 +15,9 @@ const asked: readonly (readonly [string, string, RunId])[] = [
 
 /** How long runs take. */
 export function benchRuns(): void {
-  const epw = readEpw(readFileSync(new URL('../../public/weather/port-larkspur.epw', import.meta.url), 'utf8'))
+  const epw = readEpw(
+    readFileSync(new URL('../../public/weather/port-larkspur.epw', import.meta.url), 'utf8'),
+  )
   const weather = epw.ok ? weatherOf(epw.file, 10) : null
   const rows = asked.map(([what, number, run]) => {
     const job = demoJob(number)

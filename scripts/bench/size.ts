@@ -19,5 +19,7 @@ export async function benchSize({ url, browser }: Demo): Promise<void> {
     return Math.round(sizes.reduce((sum, size) => sum + size, 0) / 1000)
   }
   const all = readdirSync(scripts).filter((name) => name.endsWith('.js'))
-  console.log(`JavaScript, gzip: ${kB([...asked])} kB in ${asked.size} files for the first page, ${kB(all)} kB in ${all.length} files in all`)
+  console.log(
+    `JavaScript, gzip: ${kB([...asked])} kB in ${asked.size} files for the first page, ${kB(all)} kB in ${all.length} files in all`,
+  )
 }

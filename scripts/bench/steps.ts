@@ -9,9 +9,14 @@ export function benchSteps(): void {
   for (let seed = 1; seed <= streams; seed++) {
     const { readings, truth } = chanceVehicle(seed, { noiseA: 0.15 })
     const detector = new StepDetector()
-    const judged = judgeSteps(readings.flatMap((reading) => [...detector.push(reading)]), truth)
+    const judged = judgeSteps(
+      readings.flatMap((reading) => [...detector.push(reading)]),
+      truth,
+    )
     for (const key of Object.keys(found) as (keyof typeof found)[]) found[key] += judged[key]
   }
   const percent = (share: number): string => `${(share * 100).toFixed(2)} %`
-  console.log(`Steps of 0.5 A or more in ${streams} streams of 20 min, noise 0.15 A, cycling fridge: ${found.found} of ${found.there} found (${percent(found.found / found.there)}), ${found.wrong} of ${found.reported} reported wrongly (${percent(found.wrong / found.reported)})`)
+  console.log(
+    `Steps of 0.5 A or more in ${streams} streams of 20 min, noise 0.15 A, cycling fridge: ${found.found} of ${found.there} found (${percent(found.found / found.there)}), ${found.wrong} of ${found.reported} reported wrongly (${percent(found.wrong / found.reported)})`,
+  )
 }

@@ -28,7 +28,13 @@ export async function withDemo(work: (demo: Demo) => Promise<void>): Promise<voi
     ends.unshift(() => server.stop())
     const browser = await chromium.launch({ executablePath: chromiumPath, args: chromiumArgs })
     ends.unshift(() => browser.close())
-    await work({ url: server.url, sql, browser, job: async (number) => `/jobs/${(await sql<{ id: string }[]>`select job_id as id from job where number = ${number}`)[0]!.id}` })
+    await work({
+      url: server.url,
+      sql,
+      browser,
+      job: async (number) =>
+        `/jobs/${(await sql<{ id: string }[]>`select job_id as id from job where number = ${number}`)[0]!.id}`,
+    })
   } finally {
     for (const end of ends) await end()
   }

@@ -27,8 +27,11 @@ const needsNode = 20
 
 /** Installs the npm packages of the lock file, unless they are there already. */
 export function installPackages() {
-  if (Number(process.versions.node.split('.')[0]) < needsNode) giveUp(`Node.js ${needsNode} or newer is needed; this is ${process.versions.node}`)
-  const lock = createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex')
+  if (Number(process.versions.node.split('.')[0]) < needsNode)
+    giveUp(`Node.js ${needsNode} or newer is needed; this is ${process.versions.node}`)
+  const lock = createHash('sha256')
+    .update(readFileSync(join(root, 'package-lock.json')))
+    .digest('hex')
   const stamp = join(root, 'node_modules', '.installed-lock')
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return
   console.log('Installing packages …')
@@ -39,11 +42,17 @@ export function installPackages() {
 
 /** Installs a Debian package as root; otherwise ends with the command to run. */
 function installDebian(name) {
-  if (!isRoot) giveUp(`${name} is not installed. Run this once, then start again:\n  sudo apt-get update && sudo apt-get install -y ${name}`)
+  if (!isRoot)
+    giveUp(
+      `${name} is not installed. Run this once, then start again:\n  sudo apt-get update && sudo apt-get install -y ${name}`,
+    )
   console.log(`Installing Debian's ${name} …`)
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }
   run('apt-get', ['update', '-qq'], { env })
-  run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', name], { env, stdio: ['ignore', 'ignore', 'inherit'] })
+  run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', name], {
+    env,
+    stdio: ['ignore', 'ignore', 'inherit'],
+  })
 }
 
 /** Folder of Debian's PostgreSQL programs, newest version first. */
@@ -51,7 +60,9 @@ export function postgresPrograms() {
   const find = () => {
     const base = '/usr/lib/postgresql'
     const versions = existsSync(base) ? readdirSync(base).sort((a, b) => Number(b) - Number(a)) : []
-    return versions.map((version) => join(base, version, 'bin')).find((bin) => existsSync(join(bin, 'initdb')))
+    return versions
+      .map((version) => join(base, version, 'bin'))
+      .find((bin) => existsSync(join(bin, 'initdb')))
   }
   const found = find()
   if (found) return found
@@ -85,10 +96,14 @@ const newest = (path) => {
 /** Builds the application when its sources are newer than the build. */
 export function buildIfStale() {
   const built = join(root, '.output', 'nitro.json')
-  const sources = ['app', 'core', 'server', 'public', 'nuxt.config.ts', 'package-lock.json'].map((name) => join(root, name)).filter(existsSync)
+  const sources = ['app', 'core', 'server', 'public', 'nuxt.config.ts', 'package-lock.json']
+    .map((name) => join(root, name))
+    .filter(existsSync)
   if (existsSync(built) && statSync(built).mtimeMs > Math.max(...sources.map(newest))) return
   console.log('Building …')
-  run('npx', ['--no-install', 'nuxt', 'build', '--logLevel', 'silent'], { env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1' } })
+  run('npx', ['--no-install', 'nuxt', 'build', '--logLevel', 'silent'], {
+    env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1' },
+  })
 }
 
 export function ensureFolder(path) {

@@ -6,21 +6,29 @@ import { join } from 'node:path'
 import { dataFolder, ensureFolder, freePort, giveUp, isRoot, postgresPrograms, root } from './machine.mjs'
 
 /** PostgreSQL refuses to run as root: as root its own user runs it. */
-const asPostgres = (command, args, options = {}) => (isRoot
-  ? spawnSync('runuser', ['-u', 'postgres', '--', command, ...args], { cwd: '/', encoding: 'utf8', ...options })
-  : spawnSync(command, args, { encoding: 'utf8', ...options }))
+const asPostgres = (command, args, options = {}) =>
+  isRoot
+    ? spawnSync('runuser', ['-u', 'postgres', '--', command, ...args], {
+        cwd: '/',
+        encoding: 'utf8',
+        ...options,
+      })
+    : spawnSync(command, args, { encoding: 'utf8', ...options })
 
 /** Where the cluster lives: in the project, unless the postgres user cannot reach it there. */
 function clusterHome(name) {
   ensureFolder(dataFolder)
   if (isRoot && asPostgres('test', ['-x', dataFolder]).status !== 0) {
-    return ensureFolder(join('/var/lib/jovial-anchor', createHash('sha256').update(root).digest('hex').slice(0, 12), name))
+    return ensureFolder(
+      join('/var/lib/jovial-anchor', createHash('sha256').update(root).digest('hex').slice(0, 12), name),
+    )
   }
   return ensureFolder(join(dataFolder, name))
 }
 
 function mustWork(result, what) {
-  if (result.status !== 0) giveUp(`${what} failed:\n${result.stderr || result.stdout || result.error?.message}`)
+  if (result.status !== 0)
+    giveUp(`${what} failed:\n${result.stderr || result.stdout || result.error?.message}`)
 }
 
 const isAlive = (pid) => {
@@ -48,7 +56,21 @@ export async function startCluster(name, { durable }) {
     writeFileSync(secret, randomBytes(18).toString('hex'))
     if (isRoot) mustWork(spawnSync('chown', ['-R', 'postgres', home], { encoding: 'utf8' }), 'chown')
     chmodSync(secret, 0o600)
-    const made = asPostgres(join(bin, 'initdb'), ['-D', data, '-U', 'jovial', '-A', 'scram-sha-256', '--pwfile', secret, '-E', 'UTF8', '--locale', 'C.UTF-8', ...(durable ? [] : ['--no-sync'])])
+    const made = asPostgres(join(bin, 'initdb'), [
+      '-D',
+      data,
+      '-U',
+      'jovial',
+      '-A',
+      'scram-sha-256',
+      '--pwfile',
+      secret,
+      '-E',
+      'UTF8',
+      '--locale',
+      'C.UTF-8',
+      ...(durable ? [] : ['--no-sync']),
+    ])
     if (made.status !== 0) rmSync(data, { recursive: true })
     mustWork(made, 'initdb')
   }
@@ -59,8 +81,29 @@ export async function startCluster(name, { durable }) {
     return { url: url(readFileSync(join(data, 'postmaster.pid'), 'utf8').split('\n')[3]), stop }
   }
   const port = await freePort(54_330)
-  const settings = ['listen_addresses=127.0.0.1', 'unix_socket_directories=', `port=${port}`, ...(durable ? [] : ['fsync=off', 'synchronous_commit=off', 'full_page_writes=off'])]
-  mustWork(asPostgres(join(bin, 'pg_ctl'), ['-D', data, '-w', '-l', join(home, 'log'), '-o', settings.map((s) => `-c ${s.endsWith('=') ? `${s}''` : s}`).join(' '), 'start'], { stdio: ['ignore', 'ignore', 'pipe'] }), `Starting PostgreSQL (see ${join(home, 'log')})`)
+  const settings = [
+    'listen_addresses=127.0.0.1',
+    'unix_socket_directories=',
+    `port=${port}`,
+    ...(durable ? [] : ['fsync=off', 'synchronous_commit=off', 'full_page_writes=off']),
+  ]
+  mustWork(
+    asPostgres(
+      join(bin, 'pg_ctl'),
+      [
+        '-D',
+        data,
+        '-w',
+        '-l',
+        join(home, 'log'),
+        '-o',
+        settings.map((s) => `-c ${s.endsWith('=') ? `${s}''` : s}`).join(' '),
+        'start',
+      ],
+      { stdio: ['ignore', 'ignore', 'pipe'] },
+    ),
+    `Starting PostgreSQL (see ${join(home, 'log')})`,
+  )
   return { url: url(port), stop }
 
   function stop() {

@@ -13,12 +13,21 @@ import type { Shelf } from '../repositories/shelf'
 
 /** The demo jobs, judged, the one that is to head the list last. */
 async function judgedJobs(folder: string): Promise<{ document: JobDocument; judged: ListVerdict }[]> {
-  const files = (await readdir(folder)).filter((name) => name.endsWith('.json')).sort().reverse()
-  return Promise.all(files.map(async (file) => {
-    const read = readJobFile(await readFile(join(folder, file), 'utf8'))
-    if (!read.ok) throw new Error(`${file}: ${read.problems.map((p) => `${p.path} ${p.message}`).join('; ')}`)
-    return { document: read.job, judged: await judgeHere.verdict({ document: read.job, rules: {}, units: metric }) }
-  }))
+  const files = (await readdir(folder))
+    .filter((name) => name.endsWith('.json'))
+    .sort()
+    .reverse()
+  return Promise.all(
+    files.map(async (file) => {
+      const read = readJobFile(await readFile(join(folder, file), 'utf8'))
+      if (!read.ok)
+        throw new Error(`${file}: ${read.problems.map((p) => `${p.path} ${p.message}`).join('; ')}`)
+      return {
+        document: read.job,
+        judged: await judgeHere.verdict({ document: read.job, rules: {}, units: metric }),
+      }
+    }),
+  )
 }
 
 /** Puts the demo workshop, its shelf and its jobs into a database without a workshop. Gives the number of jobs loaded. */
@@ -31,7 +40,9 @@ export async function loadDemo(sql: Sql, folder: string): Promise<number> {
     await tx`lock table workshop in exclusive mode`
     const [meanwhile] = await tx`select 1 from workshop limit 1`
     if (meanwhile) return 0
-    const [workshop] = await tx<{ id: string }[]>`insert into workshop (name) values ('Larkspur Slip Electrics') returning workshop_id as id`
+    const [workshop] = await tx<
+      { id: string }[]
+    >`insert into workshop (name) values ('Larkspur Slip Electrics') returning workshop_id as id`
     const to = repositoriesOf(tx, { workshop: workshop!.id, person: 'demo', role: 'owner' }, judgeHere)
     for (const tables of ['shelf', 'shelf/updates']) await loadShelf(tx, to.shelf, join(folder, tables))
     for (const [i, { document, judged }] of jobs.entries()) {
@@ -48,7 +59,8 @@ async function loadShelf(tx: Sql, shelf: Shelf, folder: string): Promise<void> {
   for (const file of (await readdir(folder)).filter((name) => name.endsWith('.csv'))) {
     const kind = file.replace('.csv', '') as ShelfKindId
     const { parts, problems } = readShelfCsv(await readFile(join(folder, file), 'utf8'), kind)
-    if (problems.length > 0) throw new Error(`${file}: ${problems.map((p) => `line ${p.line} ${p.column} ${p.reason}`).join('; ')}`)
+    if (problems.length > 0)
+      throw new Error(`${file}: ${problems.map((p) => `line ${p.line} ${p.column} ${p.reason}`).join('; ')}`)
     await shelf.store(tx, kind, parts)
   }
 }

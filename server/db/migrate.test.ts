@@ -33,7 +33,9 @@ describe('migrations', () => {
   it('that fail leave nothing behind', async () => {
     await writeFile(join(folder, '002-two.sql'), 'create table two (n integer); select broken;')
     await expect(migrate(db.sql, folder)).rejects.toThrow()
-    expect(await db.sql`select to_regclass('one') as one, to_regclass('two') as two`).toEqual([{ one: null, two: null }])
+    expect(await db.sql`select to_regclass('one') as one, to_regclass('two') as two`).toEqual([
+      { one: null, two: null },
+    ])
   })
 
   it('wait for each other when two servers start at once', async () => {

@@ -14,7 +14,9 @@ export async function migrate(sql: Sql, folder: string): Promise<string[]> {
   return sql.begin(async (tx) => {
     await tx`select pg_advisory_xact_lock(${migrationLock})`
     await tx`create table if not exists schema_migration (number integer primary key, name text not null, applied_at timestamptz not null default now())`
-    const applied = new Set((await tx<{ number: number }[]>`select number from schema_migration`).map((row) => row.number))
+    const applied = new Set(
+      (await tx<{ number: number }[]>`select number from schema_migration`).map((row) => row.number),
+    )
     const pending = files.filter((name) => !applied.has(Number(name.slice(0, 3))))
     for (const name of pending) {
       await tx.unsafe(await readFile(join(folder, name), 'utf8'))

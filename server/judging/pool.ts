@@ -9,7 +9,12 @@ const threadFile = join(dirname(process.argv[1] ?? ''), 'judging.mjs')
 const idleMs = 60_000
 
 function pooled(): Judge {
-  const pool = new Piscina({ filename: threadFile, minThreads: 1, maxThreads: Math.max(1, availableParallelism() - 1), idleTimeout: idleMs })
+  const pool = new Piscina({
+    filename: threadFile,
+    minThreads: 1,
+    maxThreads: Math.max(1, availableParallelism() - 1),
+    idleTimeout: idleMs,
+  })
   return {
     verdict: (job) => pool.run(job, { name: 'verdict' }),
     sheet: (inputs) => pool.run(inputs, { name: 'sheet' }),

@@ -12,7 +12,10 @@ export interface Actor {
 
 /** A repository: one kind of data, bound to whoever acts on it. */
 export abstract class Repository {
-  constructor(protected readonly sql: Sql, protected readonly actor: Actor) {}
+  constructor(
+    protected readonly sql: Sql,
+    protected readonly actor: Actor,
+  ) {}
 
   /** Does something that succeeds as a whole or not at all. */
   protected together<T>(work: (tx: Sql) => Promise<T>): Promise<T> {

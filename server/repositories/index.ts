@@ -19,5 +19,11 @@ export interface Repositories {
 export function repositoriesOf(sql: Sql, actor: Actor, judge: Judge): Repositories {
   const shop = new Shop(sql, actor, judge)
   const jobs = new Jobs(sql, actor, judge, shop)
-  return { jobs, photos: new Photos(sql, actor), sheets: new Sheets(sql, actor, judge, jobs, shop), shelf: new Shelf(sql, actor), shop }
+  return {
+    jobs,
+    photos: new Photos(sql, actor),
+    sheets: new Sheets(sql, actor, judge, jobs, shop),
+    shelf: new Shelf(sql, actor),
+    shop,
+  }
 }

@@ -37,8 +37,7 @@ export interface StoredJob {
 }
 
 export type Saved =
-  | { readonly saved: true; readonly job: StoredJob }
-  | { readonly saved: false; readonly theirs: StoredJob }
+  { readonly saved: true; readonly job: StoredJob } | { readonly saved: false; readonly theirs: StoredJob }
 
 export interface HistoryEntry {
   readonly version: number
@@ -57,17 +56,37 @@ export interface JobSearch {
 
 /** The columns that lists and searches need, from the document. */
 const columnsOf = ({ job, candidate }: JobDocument) => {
-  const { number, name, customer = '', craft = null, stage, dueDate, registration = '', location = '', contact = '' } = job
-  const search = [number, name, customer, registration, location, contact, candidate.name ?? ''].join(' ').toLowerCase()
+  const {
+    number,
+    name,
+    customer = '',
+    craft = null,
+    stage,
+    dueDate,
+    registration = '',
+    location = '',
+    contact = '',
+  } = job
+  const search = [number, name, customer, registration, location, contact, candidate.name ?? '']
+    .join(' ')
+    .toLowerCase()
   return { number, name, customer, craft, stage, due_date: dueDate || null, search }
 }
 
 const current = (row: StoredJob): StoredJob => ({ ...row, document: documentOf(row.document) })
 
-const storedColumns = (sql: Sql) => sql`job_id as id, version, document, updated_at as "updatedAt", updated_by as "updatedBy"`
+const storedColumns = (sql: Sql) =>
+  sql`job_id as id, version, document, updated_at as "updatedAt", updated_by as "updatedBy"`
 
 export class Jobs extends Repository {
-  constructor(sql: Sql, actor: Actor, private readonly judge: Judge, private readonly shop: Shop) { super(sql, actor) }
+  constructor(
+    sql: Sql,
+    actor: Actor,
+    private readonly judge: Judge,
+    private readonly shop: Shop,
+  ) {
+    super(sql, actor)
+  }
 
   /** Jobs, last changed first. */
   list({ words = '', stage, verdict, limit = 200 }: JobSearch = {}): Promise<JobRow[]> {
@@ -84,24 +103,37 @@ export class Jobs extends Repository {
   }
 
   async read(id: string): Promise<StoredJob | null> {
-    const [job] = await this.sql<StoredJob[]>`select ${storedColumns(this.sql)} from job where workshop_id = ${this.actor.workshop} and job_id = ${id}`
+    const [job] = await this.sql<
+      StoredJob[]
+    >`select ${storedColumns(this.sql)} from job where workshop_id = ${this.actor.workshop} and job_id = ${id}`
     return job ? current(job) : null
   }
 
   /** The same inside a transaction, until whose end nobody else changes it. */
   async readToChange(tx: Sql, id: string): Promise<StoredJob | null> {
-    const [job] = await tx<StoredJob[]>`select ${storedColumns(tx)} from job where workshop_id = ${this.actor.workshop} and job_id = ${id} for update`
+    const [job] = await tx<
+      StoredJob[]
+    >`select ${storedColumns(tx)} from job where workshop_id = ${this.actor.workshop} and job_id = ${id} for update`
     return job ? current(job) : null
   }
 
   async create(document: JobDocument): Promise<StoredJob> {
-    return this.shop.judging((rules, units) => this.judge.verdict({ document, rules, units }), (tx, judged) => this.insert(tx, document, judged))
+    return this.shop.judging(
+      (rules, units) => this.judge.verdict({ document, rules, units }),
+      (tx, judged) => this.insert(tx, document, judged),
+    )
   }
 
   /** Puts a job that was judged into its table. */
   async insert(tx: Sql, document: JobDocument, judged: ListVerdict): Promise<StoredJob> {
     const { workshop, person } = this.actor
-    const row = { workshop_id: workshop, document: tx.json(document as never), updated_by: person, ...columnsOf(document), ...judged }
+    const row = {
+      workshop_id: workshop,
+      document: tx.json(document as never),
+      updated_by: person,
+      ...columnsOf(document),
+      ...judged,
+    }
     const [job] = await tx<StoredJob[]>`insert into job ${tx(row)} returning ${storedColumns(tx)}`
     return job!
   }
@@ -118,21 +150,30 @@ export class Jobs extends Repository {
    * Otherwise nothing is saved and what stands there now is given. Null when there is no such job.
    */
   save(id: string, version: number, document: JobDocument): Promise<Saved | null> {
-    return this.shop.judging((rules, units) => this.judge.verdict({ document, rules, units }), async (tx, judged): Promise<Saved | null> => {
-      const before = await this.readToChange(tx, id)
-      if (!before) return null
-      if (before.version !== version) return { saved: false, theirs: before }
-      const changes = changesBetween(before.document, document)
-      if (changes.length === 0) return { saved: true, job: before }
-      const { workshop, person } = this.actor
-      const next = { document: tx.json(document as never), version: version + 1, updated_by: person, ...columnsOf(document), ...judged }
-      const [job] = await tx<StoredJob[]>`
+    return this.shop.judging(
+      (rules, units) => this.judge.verdict({ document, rules, units }),
+      async (tx, judged): Promise<Saved | null> => {
+        const before = await this.readToChange(tx, id)
+        if (!before) return null
+        if (before.version !== version) return { saved: false, theirs: before }
+        const changes = changesBetween(before.document, document)
+        if (changes.length === 0) return { saved: true, job: before }
+        const { workshop, person } = this.actor
+        const next = {
+          document: tx.json(document as never),
+          version: version + 1,
+          updated_by: person,
+          ...columnsOf(document),
+          ...judged,
+        }
+        const [job] = await tx<StoredJob[]>`
         update job set ${tx(next)}, updated_at = now()
         where workshop_id = ${workshop} and job_id = ${id}
         returning ${storedColumns(tx)}`
-      await tx`insert into job_history ${tx({ workshop_id: workshop, job_id: id, version: version + 1, who: person, changes: tx.json(changes as never) })}`
-      return { saved: true, job: job! }
-    })
+        await tx`insert into job_history ${tx({ workshop_id: workshop, job_id: id, version: version + 1, who: person, changes: tx.json(changes as never) })}`
+        return { saved: true, job: job! }
+      },
+    )
   }
 
   /** Changes of a job, newest first, under the names that values have now. */

@@ -9,7 +9,9 @@ let here: Repositories
 let elsewhere: Repositories
 
 async function newWorkshop(judge: Judge = judgeHere, person = 'Ida'): Promise<Repositories> {
-  const [row] = await db.sql<{ id: string }[]>`insert into workshop (name) values ('Another Slip') returning workshop_id as id`
+  const [row] = await db.sql<
+    { id: string }[]
+  >`insert into workshop (name) values ('Another Slip') returning workshop_id as id`
   return repositoriesOf(db.sql, { workshop: row!.id, person, role: 'owner' }, judge)
 }
 
@@ -25,7 +27,9 @@ describe('repositories', () => {
     const { id, version, document } = await here.jobs.create(emptyJob('0001', 'Ours'))
     expect(await elsewhere.jobs.read(id)).toBeNull()
     expect(await elsewhere.jobs.list()).toEqual([])
-    expect(await elsewhere.jobs.save(id, version, { ...document, job: { ...document.job, name: 'Theirs' } })).toBeNull()
+    expect(
+      await elsewhere.jobs.save(id, version, { ...document, job: { ...document.job, name: 'Theirs' } }),
+    ).toBeNull()
     expect(await elsewhere.jobs.history(id)).toEqual([])
     expect(await elsewhere.sheets.issue(id, version, new Date())).toEqual({ kind: 'no-job' })
     expect((await here.jobs.read(id))!.document.job.name).toBe('Ours')
@@ -34,7 +38,9 @@ describe('repositories', () => {
   it('note a change under the person who acts', async () => {
     const { id, version, document } = await here.jobs.create(emptyJob('0002', 'Before'))
     await here.jobs.save(id, version, { ...document, job: { ...document.job, name: 'After' } })
-    expect(await here.jobs.history(id)).toMatchObject([{ who: 'Ida', version: version + 1, changes: [{ path: 'job/name', before: 'Before', after: 'After' }] }])
+    expect(await here.jobs.history(id)).toMatchObject([
+      { who: 'Ida', version: version + 1, changes: [{ path: 'job/name', before: 'Before', after: 'After' }] },
+    ])
   })
 })
 

@@ -21,7 +21,8 @@ export type Issued =
   | { readonly kind: 'no-job' | 'nothing-specified' }
   | { readonly kind: 'stale'; readonly theirs: StoredJob }
 
-const columns = (sql: Sql) => sql`count, number, name, issued_at as "issuedAt", issued_by as "issuedBy", digest`
+const columns = (sql: Sql) =>
+  sql`count, number, name, issued_at as "issuedAt", issued_by as "issuedBy", digest`
 /** Another sheet of the same job may be issued while one is drawn up; never this many. */
 const mostTries = 5
 
@@ -29,11 +30,21 @@ export const digestOf = (content: string): string => createHash('sha256').update
 
 /** What was issued: it never changes. */
 export class Sheets extends Repository {
-  constructor(sql: Sql, actor: Actor, private readonly judge: Judge, private readonly jobs: Jobs, private readonly shop: Shop) { super(sql, actor) }
+  constructor(
+    sql: Sql,
+    actor: Actor,
+    private readonly judge: Judge,
+    private readonly jobs: Jobs,
+    private readonly shop: Shop,
+  ) {
+    super(sql, actor)
+  }
 
   list(job: string): Promise<SheetRow[]> {
     const { sql, actor } = this
-    return sql<SheetRow[]>`select ${columns(sql)} from sheet where workshop_id = ${actor.workshop} and job_id = ${job} order by count desc`
+    return sql<
+      SheetRow[]
+    >`select ${columns(sql)} from sheet where workshop_id = ${actor.workshop} and job_id = ${job} order by count desc`
   }
 
   /** An issued sheet, to the letter. Null when there is none. @throws when what is kept is not what was issued */
@@ -67,21 +78,35 @@ export class Sheets extends Repository {
     const count = await this.nextCount(this.sql, job)
     const number = `${stored.document.job.number}-${count}`
     const shop = await this.shop.read()
-    const sheet = await this.judge.sheet(sheetInputs(stored.document, shop, { number, issuedAt: now.toISOString(), issuedBy: person }))
+    const sheet = await this.judge.sheet(
+      sheetInputs(stored.document, shop, { number, issuedAt: now.toISOString(), issuedBy: person }),
+    )
     const content = JSON.stringify(sheet)
     return this.together(async (tx): Promise<Issued | null> => {
       const there = await this.jobs.readToChange(tx, job)
       if (!there) return { kind: 'no-job' }
       if (there.version !== version) return { kind: 'stale', theirs: there }
       if ((await this.nextCount(tx, job)) !== count) return null
-      const row = { workshop_id: workshop, job_id: job, count, number, name: specified.name, issued_at: now, issued_by: person, content, digest: digestOf(content) }
+      const row = {
+        workshop_id: workshop,
+        job_id: job,
+        count,
+        number,
+        name: specified.name,
+        issued_at: now,
+        issued_by: person,
+        content,
+        digest: digestOf(content),
+      }
       const [issued] = await tx<SheetRow[]>`insert into sheet ${tx(row)} returning ${columns(tx)}`
       return { kind: 'issued', row: issued! }
     })
   }
 
   private async nextCount(sql: Sql, job: string): Promise<number> {
-    const [last] = await sql<{ most: number | null }[]>`select max(count)::int as most from sheet where workshop_id = ${this.actor.workshop} and job_id = ${job}`
+    const [last] = await sql<
+      { most: number | null }[]
+    >`select max(count)::int as most from sheet where workshop_id = ${this.actor.workshop} and job_id = ${job}`
     return (last?.most ?? 0) + 1
   }
 }

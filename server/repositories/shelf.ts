@@ -12,7 +12,8 @@ export interface ShelfRecord extends ShelfPart {
 }
 export type NewPart = Pick<ShelfPart, 'code' | 'name' | 'maker' | 'values'>
 
-const columns = (sql: Sql) => sql`kind, code, version, name, maker, part_values as values, retired, created_at as "createdAt", created_by as "createdBy"`
+const columns = (sql: Sql) =>
+  sql`kind, code, version, name, maker, part_values as values, retired, created_at as "createdAt", created_by as "createdBy"`
 
 const rowsAtOnce = 1000
 
@@ -51,7 +52,9 @@ export class Shelf extends Repository {
   currentOf(codes: readonly string[]): Promise<ShelfRecord[]> {
     const { sql, actor } = this
     const wanted = codes.length > 0 ? [...codes] : ['']
-    return sql<ShelfRecord[]>`select ${columns(sql)} from shelf_part where workshop_id = ${actor.workshop} and is_current and code in ${sql(wanted)}`
+    return sql<
+      ShelfRecord[]
+    >`select ${columns(sql)} from shelf_part where workshop_id = ${actor.workshop} and is_current and code in ${sql(wanted)}`
   }
 
   /** Puts parts on the shelf: new ones, and new versions of those whose data differ. What is the same stays as it is. */
@@ -63,15 +66,28 @@ export class Shelf extends Repository {
   async store(tx: Sql, kind: ShelfKindId, parts: readonly NewPart[]): Promise<Stored> {
     const { workshop, person } = this.actor
     await tx`select pg_advisory_xact_lock(hashtextextended(${`shelf ${workshop} ${kind}`}, 0))`
-    const standing = await tx<ShelfRecord[]>`select ${columns(tx)} from shelf_part where workshop_id = ${workshop} and kind = ${kind} and is_current`
+    const standing = await tx<
+      ShelfRecord[]
+    >`select ${columns(tx)} from shelf_part where workshop_id = ${workshop} and kind = ${kind} and is_current`
     const there = new Map(standing.map((part) => [part.code, part]))
     const fresh = parts.filter((part) => {
       const old = there.get(part.code)
-      return !old || old.retired || !dequal([old.name, old.maker, old.values], [part.name, part.maker, part.values])
+      return (
+        !old ||
+        old.retired ||
+        !dequal([old.name, old.maker, old.values], [part.name, part.maker, part.values])
+      )
     })
     const rowOf = ({ code, name, maker, values }: NewPart) => ({
-      workshop_id: workshop, kind, code, version: (there.get(code)?.version ?? 0) + 1,
-      name, maker, part_values: tx.json(values as never), search: `${code} ${name} ${maker}`.toLowerCase(), created_by: person,
+      workshop_id: workshop,
+      kind,
+      code,
+      version: (there.get(code)?.version ?? 0) + 1,
+      name,
+      maker,
+      part_values: tx.json(values as never),
+      search: `${code} ${name} ${maker}`.toLowerCase(),
+      created_by: person,
     })
     for (let i = 0; i < fresh.length; i += rowsAtOnce) {
       const some = fresh.slice(i, i + rowsAtOnce)

@@ -29,8 +29,23 @@ export interface Rejudged {
   readonly changed: readonly VerdictChange[]
 }
 
-interface ShopRow { name: string; rules: RuleOverrides; units: 'metric' | 'imperial'; currency: string; version: number }
-interface ListedJob { id: string; version: number; number: string; name: string; verdict: Verdict; headline: string; reason: string; document: unknown }
+interface ShopRow {
+  name: string
+  rules: RuleOverrides
+  units: 'metric' | 'imperial'
+  currency: string
+  version: number
+}
+interface ListedJob {
+  id: string
+  version: number
+  number: string
+  name: string
+  verdict: Verdict
+  headline: string
+  reason: string
+  document: unknown
+}
 
 /** Jobs that are fetched at once to be judged. */
 const batch = 5
@@ -38,10 +53,18 @@ const batch = 5
 const mostTries = 5
 
 export class Shop extends Repository {
-  constructor(sql: Sql, actor: Actor, private readonly judge: Judge) { super(sql, actor) }
+  constructor(
+    sql: Sql,
+    actor: Actor,
+    private readonly judge: Judge,
+  ) {
+    super(sql, actor)
+  }
 
   async read(): Promise<ShopSettings> {
-    const [row] = await this.sql<ShopRow[]>`select name, rules, units, currency, version from workshop where workshop_id = ${this.actor.workshop}`
+    const [row] = await this.sql<
+      ShopRow[]
+    >`select name, rules, units, currency, version from workshop where workshop_id = ${this.actor.workshop}`
     const { name, rules, units, currency, version } = row!
     return { name, rules, version, units: { system: units, currency } }
   }
@@ -59,12 +82,17 @@ export class Shop extends Repository {
    * Judges by the rules of the shop, then writes what follows in a transaction in which those rules still stand; where
    * they changed in between, it is judged again.
    */
-  async judging<J, T>(judge: (rules: RuleOverrides, units: DisplayUnits) => Promise<J>, write: (tx: Sql, judged: J) => Promise<T>): Promise<T> {
+  async judging<J, T>(
+    judge: (rules: RuleOverrides, units: DisplayUnits) => Promise<J>,
+    write: (tx: Sql, judged: J) => Promise<T>,
+  ): Promise<T> {
     for (let tries = 0; tries < mostTries; tries++) {
       const { rules, units, version } = await this.read()
       const judged = await judge(rules, units)
       const written = await this.together(async (tx) => {
-        const [now] = await tx<{ version: number }[]>`select version from workshop where workshop_id = ${this.actor.workshop} for share`
+        const [now] = await tx<
+          { version: number }[]
+        >`select version from workshop where workshop_id = ${this.actor.workshop} for share`
         return now?.version === version ? { result: await write(tx, judged) } : null
       })
       if (written) return written.result
@@ -77,16 +105,27 @@ export class Shop extends Repository {
    * @param keep writes the verdicts to the list, but never over a newer version of a job; otherwise nothing is changed
    * @param most jobs looked at, the last changed first
    */
-  async rejudge(rules: RuleOverrides, units: DisplayUnits, { keep, most = Infinity }: { keep: boolean; most?: number }): Promise<Rejudged> {
-    const { sql, actor: { workshop } } = this
+  async rejudge(
+    rules: RuleOverrides,
+    units: DisplayUnits,
+    { keep, most = Infinity }: { keep: boolean; most?: number },
+  ): Promise<Rejudged> {
+    const {
+      sql,
+      actor: { workshop },
+    } = this
     const changed: VerdictChange[] = []
     let done = 0
-    const [{ open }] = await sql<[{ open: number }]>`select count(*)::int as open from job where workshop_id = ${workshop} and stage <> 'done'`
+    const [{ open }] = await sql<
+      [{ open: number }]
+    >`select count(*)::int as open from job where workshop_id = ${workshop} and stage <> 'done'`
     const rows = sql<ListedJob[]>`
       select job_id as id, version, number, name, verdict, headline, reason, document from job
       where workshop_id = ${workshop} and stage <> 'done' order by updated_at desc, job_id limit ${most === Infinity ? null : most}`
     for await (const some of rows.cursor(batch)) {
-      const verdicts = await Promise.all(some.map(({ document }) => this.judge.verdict({ document: documentOf(document), rules, units })))
+      const verdicts = await Promise.all(
+        some.map(({ document }) => this.judge.verdict({ document: documentOf(document), rules, units })),
+      )
       for (const [i, { id, version, number, name, verdict, headline, reason }] of some.entries()) {
         const now = verdicts[i]!
         if (now.verdict !== verdict) changed.push({ id, number, name, before: verdict, after: now.verdict })

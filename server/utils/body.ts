@@ -15,7 +15,8 @@ export async function readBytes(event: H3Event, most: number): Promise<Uint8Arra
     if (size <= most) chunks.push(chunk)
     else chunks.length = 0
   }
-  if (size > most) throw new Refusal(413, `This is larger than ${most / 1024 / 1024} MB, the most that is read here`)
+  if (size > most)
+    throw new Refusal(413, `This is larger than ${most / 1024 / 1024} MB, the most that is read here`)
   return Buffer.concat(chunks)
 }
 
@@ -28,7 +29,8 @@ export async function readText(event: H3Event, most: number): Promise<string> {
 /** The JSON of a request; only as `application/json`, which a page of another site cannot send unasked. */
 export async function readJson(event: H3Event, most: number): Promise<unknown> {
   const text = await readText(event, most)
-  if (!getHeader(event, 'content-type')?.startsWith('application/json')) throw new Refusal(415, 'Send application/json')
+  if (!getHeader(event, 'content-type')?.startsWith('application/json'))
+    throw new Refusal(415, 'Send application/json')
   try {
     return JSON.parse(text)
   } catch {

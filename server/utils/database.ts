@@ -15,7 +15,9 @@ function database(): Sql {
 
 /** Until there are accounts, a person has the name of the device, the workshop is the one of the database, and everybody owns it. */
 async function actorOf(sql: Sql, person: string): Promise<Actor> {
-  const [row] = await sql<{ id: string }[]>`select workshop_id as id from workshop order by created_at limit 1`
+  const [row] = await sql<
+    { id: string }[]
+  >`select workshop_id as id from workshop order by created_at limit 1`
   if (!row) throw new Error('The database holds no workshop: run npm start once to set it up')
   return { workshop: row.id, person, role: 'owner' }
 }

@@ -1,10 +1,20 @@
-import { defineEventHandler, getRouterParam, setResponseStatus, type EventHandlerRequest, type H3Event } from 'h3'
+import {
+  defineEventHandler,
+  getRouterParam,
+  setResponseStatus,
+  type EventHandlerRequest,
+  type H3Event,
+} from 'h3'
 import type Joi from 'joi'
 import type { FileProblem } from '#core/formats/job-file'
 
 /** A request that cannot be served as it is: a status and the words for the person. */
 export class Refusal extends Error {
-  constructor(readonly status: number, message: string, readonly more: Readonly<Record<string, unknown>> = {}) {
+  constructor(
+    readonly status: number,
+    message: string,
+    readonly more: Readonly<Record<string, unknown>> = {},
+  ) {
     super(message)
   }
 }
@@ -14,29 +24,45 @@ export const refuseFields = (problems: readonly FileProblem[]): Refusal => {
   const first = problems[0]!
   const where = first.line ? `Line ${first.line}: ` : first.path ? `${first.path} ` : ''
   const others = problems.length > 1 ? ` (and ${problems.length - 1} more)` : ''
-  return new Refusal(422, `${where}${first.message}${others}`, { fields: Object.fromEntries(problems.map((p) => [p.path, p.message])) })
+  return new Refusal(422, `${where}${first.message}${others}`, {
+    fields: Object.fromEntries(problems.map((p) => [p.path, p.message])),
+  })
 }
 
-const unreachable = new Set(['ECONNREFUSED', 'CONNECT_TIMEOUT', 'CONNECTION_CLOSED', 'CONNECTION_ENDED', 'CONNECTION_DESTROYED', '57P01', '57P03', '53300'])
+const unreachable = new Set([
+  'ECONNREFUSED',
+  'CONNECT_TIMEOUT',
+  'CONNECTION_CLOSED',
+  'CONNECTION_ENDED',
+  'CONNECTION_DESTROYED',
+  '57P01',
+  '57P03',
+  '53300',
+])
 
 /**
  * A route: what it returns is sent as JSON. A {@link Refusal} is answered as `{ error, … }` with its
  * status, a database that cannot be reached as 503; anything else is logged and answered without detail.
  */
-export const route = <T>(handle: (event: H3Event<EventHandlerRequest>) => Promise<T>) => defineEventHandler(async (event) => {
-  try {
-    return await handle(event)
-  } catch (cause) {
-    if (cause instanceof Refusal) {
-      setResponseStatus(event, cause.status)
-      return { error: cause.message, ...cause.more }
+export const route = <T>(handle: (event: H3Event<EventHandlerRequest>) => Promise<T>) =>
+  defineEventHandler(async (event) => {
+    try {
+      return await handle(event)
+    } catch (cause) {
+      if (cause instanceof Refusal) {
+        setResponseStatus(event, cause.status)
+        return { error: cause.message, ...cause.more }
+      }
+      const code = String((cause as { code?: unknown }).code)
+      console.error(`${event.method} ${event.path}:`, cause)
+      setResponseStatus(event, unreachable.has(code) ? 503 : 500)
+      return {
+        error: unreachable.has(code)
+          ? 'The database cannot be reached just now. Nothing was saved.'
+          : 'Something went wrong on the server. Nothing was saved.',
+      }
     }
-    const code = String((cause as { code?: unknown }).code)
-    console.error(`${event.method} ${event.path}:`, cause)
-    setResponseStatus(event, unreachable.has(code) ? 503 : 500)
-    return { error: unreachable.has(code) ? 'The database cannot be reached just now. Nothing was saved.' : 'Something went wrong on the server. Nothing was saved.' }
-  }
-})
+  })
 
 const uuid = /^[0-9a-f]{8}-([0-9a-f]{4}-){3}[0-9a-f]{12}$/i
 

@@ -5,7 +5,8 @@ import { Refusal } from './reply'
 
 /** A kind of the shelf by its name, or 404. */
 export function shelfKindOf(name: unknown): ShelfKindId {
-  if (typeof name !== 'string' || !Object.hasOwn(shelfKinds, name)) throw new Refusal(404, 'There is no such kind of part')
+  if (typeof name !== 'string' || !Object.hasOwn(shelfKinds, name))
+    throw new Refusal(404, 'There is no such kind of part')
   return name as ShelfKindId
 }
 

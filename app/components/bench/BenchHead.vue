@@ -12,50 +12,145 @@ const job = computed(() => bench.document!.job)
 const next = computed(() => judging.assessment!.measureNext[0])
 const change = computed(() => {
   const remedy = judging.assessment!.changes[0]
-  const check = remedy && judging.assessment!.checks.find((c) => c.verdict === 'suits-once-changed' && c.remedies[0] && sameRemedy(c.remedies[0], remedy))
+  const check =
+    remedy &&
+    judging.assessment!.checks.find(
+      (c) => c.verdict === 'suits-once-changed' && c.remedies[0] && sameRemedy(c.remedies[0], remedy),
+    )
   return check ? { remedy, check: check.key } : null
 })
 const fix = computed(() => {
   const check = judging.assessment!.checks.find((c) => c.key === judging.assessment!.decidedBy)
-  return check?.verdict === 'does-not-suit' && check.remedies[0] ? { remedy: check.remedies[0], check: check.key } : null
+  return check?.verdict === 'does-not-suit' && check.remedies[0]
+    ? { remedy: check.remedies[0], check: check.key }
+    : null
 })
 const count = (n: number) => (n === 1 ? '1 check' : `${n} checks`)
 const battery = computed(() => bench.document!.candidate.name)
 const volts = computed(() => {
   const house = bench.document!.houseBank.nominalV?.value
-  const chassis = Object.values(bench.document!.alternators).map((a) => a.nominalV?.value).find((v) => v && v !== house)
+  const chassis = Object.values(bench.document!.alternators)
+    .map((a) => a.nominalV?.value)
+    .find((v) => v && v !== house)
   return house ? (chassis ? `${chassis} V chassis, ${house} V house` : `${house} V`) : ''
 })
 </script>
 
 <template>
-  <header class="grid grid-cols-1 items-start gap-x-6 gap-y-2.5 border-b border-line bg-card px-4 py-3 md:grid-cols-[minmax(0,1fr)_20rem] md:px-5">
+  <header
+    class="grid grid-cols-1 items-start gap-x-6 gap-y-2.5 border-b border-line bg-card px-4 py-3 md:grid-cols-[minmax(0,1fr)_20rem] md:px-5"
+  >
     <div class="min-w-0">
-      <p class="text-soft">Job {{ job.number }}<template v-if="job.customer"> · {{ job.customer }}</template> · <strong class="text-ink">{{ job.name || 'unnamed' }}</strong><template v-if="volts"> · {{ volts }}</template><template v-if="battery"> · battery: {{ battery }}</template> · <SaveNote /><span v-if="judging.looksAhead" data-testid="ahead"> · looking ahead …</span></p>
-      <p v-if="judging.aheadProblem" role="alert" class="text-bad">What needs a run could not be worked out: {{ judging.aheadProblem }}</p>
-      <h1 class="mt-0.5 flex items-center gap-2.5 text-2xl leading-tight max-md:text-xl" data-testid="headline" :data-verdict="judging.assessment!.verdict"><VerdictMark :verdict="judging.assessment!.verdict" class="!size-7" />{{ judging.assessment!.headline }}</h1>
+      <p class="text-soft">
+        Job {{ job.number }}<template v-if="job.customer"> · {{ job.customer }}</template> ·
+        <strong class="text-ink">{{ job.name || 'unnamed' }}</strong><template v-if="volts">
+          · {{ volts }}</template
+        ><template v-if="battery"> · battery: {{ battery }}</template> · <SaveNote /><span
+          v-if="judging.looksAhead"
+          data-testid="ahead"
+        >
+          · looking ahead …</span
+        >
+      </p>
+      <p v-if="judging.aheadProblem" role="alert" class="text-bad">
+        What needs a run could not be worked out: {{ judging.aheadProblem }}
+      </p>
+      <h1
+        class="mt-0.5 flex items-center gap-2.5 text-2xl leading-tight max-md:text-xl"
+        data-testid="headline"
+        :data-verdict="judging.assessment!.verdict"
+      >
+        <VerdictMark :verdict="judging.assessment!.verdict" class="!size-7" />{{
+          judging.assessment!.headline
+        }}
+      </h1>
       <p class="mt-1 max-w-[46rem]" data-testid="reason">{{ judging.assessment!.reason }}</p>
     </div>
     <aside class="w-full bg-harbour px-4 py-3 text-on-harbour" aria-label="Next">
-      <p class="flex items-center justify-between text-xs font-semibold text-lamp">Next<kbd v-if="next" class="key max-md:hidden">m</kbd></p>
-      <button v-if="next" type="button" class="mt-0.5 block w-full text-left" data-testid="next" @click="$emit('measure', next.path)">
-        <span class="font-semibold underline underline-offset-2">{{ next.part }}: {{ inSentence(next.label) }}</span>.
+      <p class="flex items-center justify-between text-xs font-semibold text-lamp">
+        Next<kbd v-if="next" class="key max-md:hidden">m</kbd>
+      </p>
+      <button
+        v-if="next"
+        type="button"
+        class="mt-0.5 block w-full text-left"
+        data-testid="next"
+        @click="$emit('measure', next.path)"
+      >
+        <span class="font-semibold underline underline-offset-2"
+          >{{ next.part }}: {{ inSentence(next.label) }}</span
+        >.
         <span>{{ next.how }}</span>
-        <span class="block text-lamp">{{ next.settles.length ? `It settles ${count(next.settles.length)}.` : `It bears on ${count(next.bearsOn.length)}.` }}</span>
+        <span class="block text-lamp">{{
+          next.settles.length
+            ? `It settles ${count(next.settles.length)}.`
+            : `It bears on ${count(next.bearsOn.length)}.`
+        }}</span>
       </button>
-      <button v-else-if="fix" type="button" class="mt-0.5 block w-full text-left" data-testid="next" @click="$emit('check', fix.check)">Nothing left to measure. Try what would fix it: <span class="font-semibold underline underline-offset-2">{{ inSentence(remedyLabel(fix.remedy, q)) }}</span>.</button>
-      <button v-else-if="change" type="button" class="mt-0.5 block w-full text-left" data-testid="next" @click="$emit('check', change.check)"><span class="font-semibold underline underline-offset-2">{{ partName(bench.document!, change.remedy.on) }}: {{ inSentence(remedyLabel(change.remedy, q)) }}</span>. <span class="text-lamp">{{ judging.assessment!.changes.length === 1 ? 'The one change.' : `The first of ${judging.assessment!.changes.length} changes.` }}</span></button>
-      <p v-else class="mt-0.5" data-testid="next">Nothing left to measure or change. Print the summary for the customer.</p>
+      <button
+        v-else-if="fix"
+        type="button"
+        class="mt-0.5 block w-full text-left"
+        data-testid="next"
+        @click="$emit('check', fix.check)"
+      >
+        Nothing left to measure. Try what would fix it:
+        <span class="font-semibold underline underline-offset-2">{{
+          inSentence(remedyLabel(fix.remedy, q))
+        }}</span>.
+      </button>
+      <button
+        v-else-if="change"
+        type="button"
+        class="mt-0.5 block w-full text-left"
+        data-testid="next"
+        @click="$emit('check', change.check)"
+      >
+        <span class="font-semibold underline underline-offset-2"
+          >{{ partName(bench.document!, change.remedy.on) }}:
+          {{ inSentence(remedyLabel(change.remedy, q)) }}</span
+        >.
+        <span class="text-lamp">{{
+          judging.assessment!.changes.length === 1
+            ? 'The one change.'
+            : `The first of ${judging.assessment!.changes.length} changes.`
+        }}</span>
+      </button>
+      <p v-else class="mt-0.5" data-testid="next">
+        Nothing left to measure or change. Print the summary for the customer.
+      </p>
     </aside>
     <div class="flex min-w-0 flex-wrap items-center gap-x-3 gap-y-1 md:col-span-2">
       <JobTabs class="mr-auto" />
       <div class="flex flex-wrap gap-2 text-xs">
-      <button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" :disabled="!bench.canUndo" @click="bench.undo()">Undo</button>
-      <button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" :disabled="!bench.canRedo" @click="bench.redo()">Redo</button>
-      <a :href="`/api/jobs/${bench.id}/file`" download class="act-quiet !min-h-7 !px-2 max-md:!min-h-11">Job file</a>
-      <button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" @click="$emit('copy')">Copy job</button>
-      <button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" @click="$emit('find')">Find <kbd class="key max-md:hidden">/</kbd></button>
-      <button type="button" class="act-quiet !min-h-7 !px-2 max-md:hidden" @click="$emit('keys')">Keys <kbd class="key">?</kbd></button>
+        <button
+          type="button"
+          class="act-quiet !min-h-7 !px-2 max-md:!min-h-11"
+          :disabled="!bench.canUndo"
+          @click="bench.undo()"
+        >
+          Undo
+        </button>
+        <button
+          type="button"
+          class="act-quiet !min-h-7 !px-2 max-md:!min-h-11"
+          :disabled="!bench.canRedo"
+          @click="bench.redo()"
+        >
+          Redo
+        </button>
+        <a :href="`/api/jobs/${bench.id}/file`" download class="act-quiet !min-h-7 !px-2 max-md:!min-h-11"
+          >Job file</a
+        >
+        <button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" @click="$emit('copy')">
+          Copy job
+        </button>
+        <button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" @click="$emit('find')">
+          Find <kbd class="key max-md:hidden">/</kbd>
+        </button>
+        <button type="button" class="act-quiet !min-h-7 !px-2 max-md:hidden" @click="$emit('keys')">
+          Keys <kbd class="key">?</kbd>
+        </button>
       </div>
     </div>
   </header>

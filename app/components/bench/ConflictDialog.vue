@@ -10,7 +10,9 @@ const { q } = useWriting()
 const bench = useJob()
 const choice = ref<Record<string, 'mine' | 'theirs'>>({})
 const conflict = computed(() => bench.conflict)
-watch(conflict, () => { choice.value = {} })
+watch(conflict, () => {
+  choice.value = {}
+})
 const chosen = computed(() => conflict.value?.conflicts.every((c) => choice.value[c.path]) ?? false)
 
 function label(path: string): string {
@@ -25,18 +27,41 @@ function words(path: string, value: unknown): string {
   if (at) return shownValue(at.field, (value as Known<unknown>).value, q) || 'not known'
   return typeof value === 'string' ? value || 'empty' : 'changed'
 }
-const sides = (c: Conflict) => [['mine', 'Yours', c.mine.after], ['theirs', conflict.value!.theirs.updatedBy, c.theirs.after]] as const
-const all = (side: 'mine' | 'theirs') => { choice.value = Object.fromEntries(conflict.value!.conflicts.map((c) => [c.path, side])) }
+const sides = (c: Conflict) =>
+  [
+    ['mine', 'Yours', c.mine.after],
+    ['theirs', conflict.value!.theirs.updatedBy, c.theirs.after],
+  ] as const
+const all = (side: 'mine' | 'theirs') => {
+  choice.value = Object.fromEntries(conflict.value!.conflicts.map((c) => [c.path, side]))
+}
 </script>
 
 <template>
   <AppDialog v-if="conflict" :open="true" must :title="`${conflict.theirs.updatedBy} changed the same thing`">
-    <p>Saved {{ ago(conflict.theirs.updatedAt) }}, while you were typing. Both values are kept until you choose; everything else is joined.</p>
-    <div class="mt-3 flex gap-2"><button type="button" class="act-quiet" @click="all('mine')">All yours</button><button type="button" class="act-quiet" @click="all('theirs')">All theirs</button></div>
+    <p>
+      Saved {{ ago(conflict.theirs.updatedAt) }}, while you were typing. Both values are kept until you
+      choose; everything else is joined.
+    </p>
+    <div class="mt-3 flex gap-2">
+      <button type="button" class="act-quiet" @click="all('mine')">All yours</button
+      ><button type="button" class="act-quiet" @click="all('theirs')">All theirs</button>
+    </div>
     <fieldset v-for="c in conflict.conflicts" :key="c.path" class="mt-3 border-t border-line pt-2">
       <legend class="font-semibold">{{ label(c.path) }}</legend>
-      <label v-for="[side, name, value] in sides(c)" :key="side" class="flex min-h-11 items-center gap-3"><input v-model="choice[c.path]" type="radio" :name="c.path" :value="side" class="size-5"><span><span class="text-soft">{{ name }}:</span> <strong>{{ words(c.path, value) }}</strong></span></label>
+      <label v-for="[side, name, value] in sides(c)" :key="side" class="flex min-h-11 items-center gap-3"
+        ><input v-model="choice[c.path]" type="radio" :name="c.path" :value="side" class="size-5" /><span
+          ><span class="text-soft">{{ name }}:</span> <strong>{{ words(c.path, value) }}</strong></span
+        ></label
+      >
     </fieldset>
-    <button type="button" class="act mt-4" :disabled="!chosen" @click="bench.resolve((c) => choice[c.path] === 'mine')">Save what is chosen</button>
+    <button
+      type="button"
+      class="act mt-4"
+      :disabled="!chosen"
+      @click="bench.resolve((c) => choice[c.path] === 'mine')"
+    >
+      Save what is chosen
+    </button>
   </AppDialog>
 </template>

@@ -12,23 +12,29 @@ const bench = useJob()
 const who = useDeviceName()
 const id = useId()
 
-const known = computed(() => (bench.document ? (knownAt(bench.document, props.path) as Known<unknown> | undefined) : undefined))
+const known = computed(() =>
+  bench.document ? (knownAt(bench.document, props.path) as Known<unknown> | undefined) : undefined,
+)
 const text = ref('')
 const error = ref('')
 const editing = ref(false)
 
 const shown = (): string => shownValue(props.field, known.value?.value, q)
 
-watch([known, () => bench.typing[props.path]], () => {
-  const kept = bench.typing[props.path]
-  if (kept !== undefined && kept !== text.value) {
-    text.value = kept
-    read(kept)
-  } else if (!editing.value && kept === undefined) {
-    text.value = shown()
-    error.value = ''
-  }
-}, { immediate: true })
+watch(
+  [known, () => bench.typing[props.path]],
+  () => {
+    const kept = bench.typing[props.path]
+    if (kept !== undefined && kept !== text.value) {
+      text.value = kept
+      read(kept)
+    } else if (!editing.value && kept === undefined) {
+      text.value = shown()
+      error.value = ''
+    }
+  },
+  { immediate: true },
+)
 
 /** The value in the text, or what is wrong with it. */
 function read(input: string): number | readonly unknown[] | null {
@@ -47,7 +53,10 @@ function read(input: string): number | readonly unknown[] | null {
 
 function put(value: unknown, how: How = known.value?.how ?? usualHow(props.field)) {
   const stamp = how === 'measured' ? { when: new Date().toISOString(), by: who.value } : {}
-  bench.setField(props.path, value == null ? { ...known.value, value: null } : { ...keptExtras(), value, how, ...stamp })
+  bench.setField(
+    props.path,
+    value == null ? { ...known.value, value: null } : { ...keptExtras(), value, how, ...stamp },
+  )
 }
 
 /** Properties of the value this version does not know stay with it. */
@@ -78,9 +87,17 @@ function stepBy(direction: number) {
   if (props.field.type !== 'quantity' || !bench.document) return
   const partPath = props.path.slice(0, props.path.lastIndexOf('/'))
   const ref = partAt(bench.document, partPath)
-  const start = typeof known.value?.value === 'number' ? known.value.value : ref ? plausibleRange(bench.document, ref, props.name)[0] : 0
+  const start =
+    typeof known.value?.value === 'number'
+      ? known.value.value
+      : ref
+        ? plausibleRange(bench.document, ref, props.name)[0]
+        : 0
   const [least, most] = props.field.limits
-  const value = Math.min(most, Math.max(least, Number((start + direction * props.field.step).toPrecision(10))))
+  const value = Math.min(
+    most,
+    Math.max(least, Number((start + direction * props.field.step).toPrecision(10))),
+  )
   put(value)
   text.value = q(value, props.field.unit)
 }
@@ -89,39 +106,85 @@ const understood = computed(() => {
   const value = known.value?.value
   if (!editing.value || error.value || value == null || props.field.type !== 'quantity') return ''
   const typed = text.value.trim()
-  return typed === n(value as number, props.field.unit) || typed === q(value as number, props.field.unit) ? '' : `read as ${q(value as number, props.field.unit)}`
+  return typed === n(value as number, props.field.unit) || typed === q(value as number, props.field.unit)
+    ? ''
+    : `read as ${q(value as number, props.field.unit)}`
 })
 const unknown = computed(() => known.value?.value == null)
 const fallback = computed(() => props.field.type !== 'rows' && props.field.otherwise !== undefined)
-const how = computed(() => ({ label: inSentence(props.field.label), known: known.value ?? null, fallback: fallback.value }))
-const placeholder = computed(() => (props.field.type === 'quantity' ? `not known yet${props.field.unit ? `, ${props.field.unit}` : ''}` : 'not known yet'))
+const how = computed(() => ({
+  label: inSentence(props.field.label),
+  known: known.value ?? null,
+  fallback: fallback.value,
+}))
+const placeholder = computed(() =>
+  props.field.type === 'quantity'
+    ? `not known yet${props.field.unit ? `, ${props.field.unit}` : ''}`
+    : 'not known yet',
+)
 </script>
 
 <template>
   <div class="border-l-2 px-3 py-2" :class="settles ? 'border-measure' : 'border-transparent'">
     <div :class="field.type === 'choice' ? 'flex items-center justify-between gap-x-2' : 'contents'">
       <label :for="id" class="font-semibold">{{ field.label }}</label>
-      <HowKnownSelect v-if="field.type === 'choice'" class="!w-30 shrink-0 max-md:!w-36" v-bind="how" @change="put(known?.value, $event)" />
+      <HowKnownSelect
+        v-if="field.type === 'choice'"
+        class="!w-30 shrink-0 max-md:!w-36"
+        v-bind="how"
+        @change="put(known?.value, $event)"
+      />
     </div>
     <p :id="`${id}-how`" class="mb-1 text-xs text-soft">{{ field.measure }}</p>
-    <select v-if="field.type === 'choice'" :id="id" class="entry" :aria-describedby="`${id}-how`" :data-field="path" :value="known?.value ?? ''" @change="put(($event.target as HTMLSelectElement).value || null)">
-      <option value="">{{ fallback ? `not entered: ${field.options[field.otherwise as string]}` : 'not known yet' }}</option>
+    <select
+      v-if="field.type === 'choice'"
+      :id="id"
+      class="entry"
+      :aria-describedby="`${id}-how`"
+      :data-field="path"
+      :value="known?.value ?? ''"
+      @change="put(($event.target as HTMLSelectElement).value || null)"
+    >
+      <option value="">
+        {{ fallback ? `not entered: ${field.options[field.otherwise as string]}` : 'not known yet' }}
+      </option>
       <option v-for="(word, option) in field.options" :key="option" :value="option">{{ word }}</option>
     </select>
     <div v-else class="grid grid-cols-[minmax(0,1fr)_7.5rem] gap-2 max-md:grid-cols-[minmax(0,1fr)_9rem]">
       <input
-        :id="id" class="entry" type="text" autocomplete="off" maxlength="400" :data-field="path" :inputmode="field.type === 'quantity' && field.unit === '' ? 'numeric' : 'text'"
-        :placeholder="placeholder" :value="text" :aria-invalid="error !== ''" :aria-describedby="`${id}-how ${id}-said`"
-        @focus="editing = true" @blur="leave" @input="type(($event.target as HTMLInputElement).value)"
-        @keydown.up.prevent="stepBy(1)" @keydown.down.prevent="stepBy(-1)"
-      >
+        :id="id"
+        class="entry"
+        type="text"
+        autocomplete="off"
+        maxlength="400"
+        :data-field="path"
+        :inputmode="field.type === 'quantity' && field.unit === '' ? 'numeric' : 'text'"
+        :placeholder="placeholder"
+        :value="text"
+        :aria-invalid="error !== ''"
+        :aria-describedby="`${id}-how ${id}-said`"
+        @focus="editing = true"
+        @blur="leave"
+        @input="type(($event.target as HTMLInputElement).value)"
+        @keydown.up.prevent="stepBy(1)"
+        @keydown.down.prevent="stepBy(-1)"
+      />
       <HowKnownSelect v-bind="how" @change="put(known?.value, $event)" />
     </div>
-    <p :id="`${id}-said`" class="min-h-4 text-xs" :class="error ? 'text-bad' : 'text-soft'" aria-live="polite">
+    <p
+      :id="`${id}-said`"
+      class="min-h-4 text-xs"
+      :class="error ? 'text-bad' : 'text-soft'"
+      aria-live="polite"
+    >
       <template v-if="error">{{ error }}. Not used until it can be read.</template>
       <template v-else-if="understood">{{ understood }}</template>
-      <template v-else-if="settles && !unknown">Counts once measured: bears on {{ settles }} {{ settles === 1 ? 'check' : 'checks' }}.</template>
-      <template v-else-if="settles">Measuring this bears on {{ settles }} {{ settles === 1 ? 'check' : 'checks' }}.</template>
+      <template v-else-if="settles && !unknown"
+        >Counts once measured: bears on {{ settles }} {{ settles === 1 ? 'check' : 'checks' }}.</template
+      >
+      <template v-else-if="settles"
+        >Measuring this bears on {{ settles }} {{ settles === 1 ? 'check' : 'checks' }}.</template
+      >
     </p>
   </div>
 </template>

@@ -8,7 +8,13 @@ const unknown = computed(() => props.known?.value == null)
 </script>
 
 <template>
-  <select class="entry !px-1 text-xs max-md:text-sm" :aria-label="`How ${label} is known`" :disabled="unknown" :value="unknown ? '' : known?.how ?? 'assumed'" @change="emit('change', ($event.target as HTMLSelectElement).value as How)">
+  <select
+    class="entry !px-1 text-xs max-md:text-sm"
+    :aria-label="`How ${label} is known`"
+    :disabled="unknown"
+    :value="unknown ? '' : (known?.how ?? 'assumed')"
+    @change="emit('change', ($event.target as HTMLSelectElement).value as How)"
+  >
     <option v-if="unknown" value="">{{ fallback ? 'usual value' : 'how known' }}</option>
     <option v-for="(word, option) in howKnown" :key="option" :value="option">{{ word }}</option>
   </select>

@@ -2,15 +2,39 @@
 const open = defineModel<boolean>('open', { required: true })
 const single = useSingleKeys()
 const keys = [
-  ['/', 'find a value, a check or a view'], ['m', 'next measurement'], ['[  ]', 'previous and next check'], ['t', 'try the first remedy'],
-  ['g j', 'go to the jobs'], ['g b', 'go to the bench'], ['g l', 'go to the loads'], ['g c', 'go to the candidates'], ['g p', 'go to specify'], ['g u', 'go to the run'], ['g s', 'go to the summary page'], ['g h', 'go to the shelf'], ['g r', 'go to the shop rules'], ['Ctrl Z', 'undo'], ['Ctrl Shift Z', 'redo'], ['?', 'these keys'], ['↑ ↓', 'in a number: step'],
+  ['/', 'find a value, a check or a view'],
+  ['m', 'next measurement'],
+  ['[  ]', 'previous and next check'],
+  ['t', 'try the first remedy'],
+  ['g j', 'go to the jobs'],
+  ['g b', 'go to the bench'],
+  ['g l', 'go to the loads'],
+  ['g c', 'go to the candidates'],
+  ['g p', 'go to specify'],
+  ['g u', 'go to the run'],
+  ['g s', 'go to the summary page'],
+  ['g h', 'go to the shelf'],
+  ['g r', 'go to the shop rules'],
+  ['Ctrl Z', 'undo'],
+  ['Ctrl Shift Z', 'redo'],
+  ['?', 'these keys'],
+  ['↑ ↓', 'in a number: step'],
 ] as const
 </script>
 
 <template>
   <AppDialog v-model:open="open" title="Keys">
     <p class="text-soft">None of them acts while you type in a field.</p>
-    <dl class="mt-3 grid grid-cols-[7rem_1fr] gap-y-1.5"><template v-for="[key, what] in keys" :key="key"><dt><kbd class="key !text-sm">{{ key }}</kbd></dt><dd>{{ what }}</dd></template></dl>
-    <label class="mt-4 flex min-h-11 items-center gap-3"><input v-model="single" type="checkbox" class="size-5">Single keys act as shortcuts</label>
+    <dl class="mt-3 grid grid-cols-[7rem_1fr] gap-y-1.5">
+      <template v-for="[key, what] in keys" :key="key"
+        ><dt>
+          <kbd class="key !text-sm">{{ key }}</kbd>
+        </dt>
+        <dd>{{ what }}</dd></template
+      >
+    </dl>
+    <label class="mt-4 flex min-h-11 items-center gap-3"
+      ><input v-model="single" type="checkbox" class="size-5" />Single keys act as shortcuts</label
+    >
   </AppDialog>
 </template>

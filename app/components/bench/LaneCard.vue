@@ -12,7 +12,14 @@ defineEmits<{ chosen: [] }>()
 </script>
 
 <template>
-  <article v-if="lane" :aria-label="drawing.name" class="border bg-card p-3" :class="view.selectedCheck?.lane === lane.id ? 'border-ink' : 'border-line'" :data-lane="lane.id" :data-verdict="lane.verdict">
+  <article
+    v-if="lane"
+    :aria-label="drawing.name"
+    class="border bg-card p-3"
+    :class="view.selectedCheck?.lane === lane.id ? 'border-ink' : 'border-line'"
+    :data-lane="lane.id"
+    :data-verdict="lane.verdict"
+  >
     <header class="mb-1 flex flex-wrap items-baseline gap-x-3">
       <h3 class="text-lg">{{ drawing.name }}</h3>
       <p class="mr-auto text-soft">{{ drawing.about }}</p>

@@ -3,16 +3,31 @@
 const bench = useJob()
 const words = computed(() => {
   switch (bench.save.kind) {
-    case 'saved': return 'saved'
-    case 'saving': return 'saving …'
-    case 'unsaved': return 'kept here, saving in a moment'
-    case 'unreachable': return 'no connection: kept on this device, trying again'
-    case 'conflict': return 'changed by two people: choose'
-    case 'full': return 'this browser has no room left to keep changes'
-    case 'refused': return `not saved: ${bench.save.error}`
+    case 'saved':
+      return 'saved'
+    case 'saving':
+      return 'saving …'
+    case 'unsaved':
+      return 'kept here, saving in a moment'
+    case 'unreachable':
+      return 'no connection: kept on this device, trying again'
+    case 'conflict':
+      return 'changed by two people: choose'
+    case 'full':
+      return 'this browser has no room left to keep changes'
+    case 'refused':
+      return `not saved: ${bench.save.error}`
   }
 })
-const tone = computed(() => (bench.save.kind === 'saved' ? 'text-suits' : ['refused', 'full', 'conflict'].includes(bench.save.kind) ? 'text-bad' : bench.save.kind === 'unreachable' ? 'text-changed' : 'text-soft'))
+const tone = computed(() =>
+  bench.save.kind === 'saved'
+    ? 'text-suits'
+    : ['refused', 'full', 'conflict'].includes(bench.save.kind)
+      ? 'text-bad'
+      : bench.save.kind === 'unreachable'
+        ? 'text-changed'
+        : 'text-soft',
+)
 </script>
 
 <template>

@@ -13,14 +13,28 @@ const newer = computed(() => {
   const now = used.value && shelf.current.value.get(used.value.code)
   return now && now.version > used.value!.version && !now.retired ? now : null
 })
-watch(() => used.value?.code, (code) => { if (code) void shelf.look(code) }, { immediate: true })
-const takeNewer = () => { if (newer.value) bench.fillPart(props.path, { ...valuesFromShelf(newer.value, props.kind), name: props.part.name }) }
+watch(
+  () => used.value?.code,
+  (code) => {
+    if (code) void shelf.look(code)
+  },
+  { immediate: true },
+)
+const takeNewer = () => {
+  if (newer.value)
+    bench.fillPart(props.path, { ...valuesFromShelf(newer.value, props.kind), name: props.part.name })
+}
 </script>
 
 <template>
   <div class="flex flex-wrap items-center gap-x-3 gap-y-1 text-xs">
     <button type="button" class="act-quiet" @click="$emit('pick')">From the shelf</button>
     <span v-if="used" class="text-soft">{{ used.code }}, version {{ used.version }}</span>
-    <span v-if="newer" class="text-changed">Version {{ newer.version }} is on the shelf. <button type="button" class="min-h-8 underline max-md:min-h-11" @click="takeNewer">Take it</button></span>
+    <span v-if="newer" class="text-changed"
+      >Version {{ newer.version }} is on the shelf.
+      <button type="button" class="min-h-8 underline max-md:min-h-11" @click="takeNewer">
+        Take it
+      </button></span
+    >
   </div>
 </template>

@@ -6,21 +6,67 @@ const judging = useJudging()
 </script>
 
 <template>
-  <main v-if="problem" class="mx-auto max-w-xl p-10 text-center"><AnchorMark class="mx-auto mb-3 size-12 text-soft" /><h1 class="text-2xl">This job cannot be opened</h1><p class="mt-2">{{ problem }}</p><NuxtLink to="/" class="act mt-4">To the jobs</NuxtLink></main>
+  <main v-if="problem" class="mx-auto max-w-xl p-10 text-center">
+    <AnchorMark class="mx-auto mb-3 size-12 text-soft" />
+    <h1 class="text-2xl">This job cannot be opened</h1>
+    <p class="mt-2">{{ problem }}</p>
+    <NuxtLink to="/" class="act mt-4">To the jobs</NuxtLink>
+  </main>
   <main v-else-if="ready" class="pb-8">
     <header class="border-b border-line bg-card px-4 pt-3 md:px-5">
       <p class="flex flex-wrap items-center gap-x-2 text-soft">
-        <span>Job {{ bench.document!.job.number }} · <strong class="text-ink">{{ bench.document!.job.name || 'unnamed' }}</strong></span>
-        <span class="inline-flex items-center gap-1.5 font-semibold" :class="verdictColour[judging.assessment!.verdict]" data-testid="headline"><VerdictMark :verdict="judging.assessment!.verdict" class="!size-4" />{{ judging.assessment!.headline }}</span>
+        <span
+          >Job {{ bench.document!.job.number }} ·
+          <strong class="text-ink">{{ bench.document!.job.name || 'unnamed' }}</strong></span
+        >
+        <span
+          class="inline-flex items-center gap-1.5 font-semibold"
+          :class="verdictColour[judging.assessment!.verdict]"
+          data-testid="headline"
+          ><VerdictMark :verdict="judging.assessment!.verdict" class="!size-4" />{{
+            judging.assessment!.headline
+          }}</span
+        >
         <SaveNote />
       </p>
-      <div class="mt-0.5 flex flex-wrap items-baseline gap-x-4"><h1 class="text-2xl">{{ title }}</h1><p class="text-soft">{{ about }}</p></div>
+      <div class="mt-0.5 flex flex-wrap items-baseline gap-x-4">
+        <h1 class="text-2xl">{{ title }}</h1>
+        <p class="text-soft">{{ about }}</p>
+      </div>
       <div class="mt-1 flex flex-wrap items-center gap-x-4 gap-y-1">
         <JobTabs class="mr-auto" />
-        <span class="flex gap-2 pb-1 text-xs"><button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" :disabled="!bench.canUndo" @click="bench.undo()">Undo</button><button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" :disabled="!bench.canRedo" @click="bench.redo()">Redo</button></span>
+        <span class="flex gap-2 pb-1 text-xs"
+          ><button
+            type="button"
+            class="act-quiet !min-h-7 !px-2 max-md:!min-h-11"
+            :disabled="!bench.canUndo"
+            @click="bench.undo()"
+          >
+            Undo</button
+          ><button
+            type="button"
+            class="act-quiet !min-h-7 !px-2 max-md:!min-h-11"
+            :disabled="!bench.canRedo"
+            @click="bench.redo()"
+          >
+            Redo
+          </button></span
+        >
       </div>
     </header>
-    <p v-if="bench.notice" role="status" class="flex items-center justify-between gap-4 border-b border-line bg-window px-5 py-1.5"><span>{{ bench.notice }}</span><button type="button" class="min-h-8 underline" @click="bench.notice = ''">Good</button></p>
+    <p
+      v-if="bench.notice"
+      role="status"
+      class="flex items-center justify-between gap-4 border-b border-line bg-window px-5 py-1.5"
+    >
+      <span>{{ bench.notice }}</span><button
+        type="button"
+        class="min-h-8 underline"
+        @click="bench.notice = ''"
+      >
+        Good
+      </button>
+    </p>
     <slot />
     <ConflictDialog />
   </main>

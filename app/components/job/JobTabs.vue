@@ -2,15 +2,33 @@
 /** The views of one job. */
 const bench = useJob()
 const route = useRoute()
-const views = [['', 'Bench'], ['/loads', 'Loads'], ['/candidates', 'Candidates'], ['/specify', 'Specify'], ['/run', 'Run'], ['/rules', 'Rules'], ['/summary', 'Summary page']] as const
+const views = [
+  ['', 'Bench'],
+  ['/loads', 'Loads'],
+  ['/candidates', 'Candidates'],
+  ['/specify', 'Specify'],
+  ['/run', 'Run'],
+  ['/rules', 'Rules'],
+  ['/summary', 'Summary page'],
+] as const
 const own = computed(() => Object.keys(bench.document?.rules ?? {}).length)
 </script>
 
 <template>
   <nav aria-label="Views of this job" class="flex gap-x-1 max-md:w-full max-md:overflow-x-auto">
     <NuxtLink
-      v-for="[path, word] in views" :key="path" :to="`/jobs/${bench.id}${path}`" class="inline-flex min-h-8 shrink-0 items-center border-b-[3px] px-2 font-semibold max-md:min-h-11"
-      :class="route.path === `/jobs/${bench.id}${path}` ? 'border-sea' : 'border-transparent text-soft hover:border-edge'" :aria-current="route.path === `/jobs/${bench.id}${path}` ? 'page' : undefined"
-    >{{ word }}<span v-if="path === '/rules' && own" class="ml-1 font-normal">({{ own }} own)</span></NuxtLink>
+      v-for="[path, word] in views"
+      :key="path"
+      :to="`/jobs/${bench.id}${path}`"
+      class="inline-flex min-h-8 shrink-0 items-center border-b-[3px] px-2 font-semibold max-md:min-h-11"
+      :class="
+        route.path === `/jobs/${bench.id}${path}`
+          ? 'border-sea'
+          : 'border-transparent text-soft hover:border-edge'
+      "
+      :aria-current="route.path === `/jobs/${bench.id}${path}` ? 'page' : undefined"
+      >{{ word
+      }}<span v-if="path === '/rules' && own" class="ml-1 font-normal">({{ own }} own)</span></NuxtLink
+    >
   </nav>
 </template>

@@ -8,10 +8,34 @@ defineProps<{ effect: Rejudged; done?: boolean }>()
 
 <template>
   <div>
-    <p class="font-semibold">{{ effect.changed.length === 0 ? `No verdict ${done ? 'changed' : 'would change'}` : `${effect.changed.length} ${effect.changed.length === 1 ? 'verdict' : 'verdicts'} ${done ? 'changed' : 'would change'}` }}</p>
-    <p class="text-xs text-soft">{{ effect.judged < effect.open ? `The ${effect.judged} last changed of ${effect.open} open jobs were judged.` : `${effect.open} open ${effect.open === 1 ? 'job was' : 'jobs were'} judged.` }}</p>
+    <p class="font-semibold">
+      {{
+        effect.changed.length === 0
+          ? `No verdict ${done ? 'changed' : 'would change'}`
+          : `${effect.changed.length} ${effect.changed.length === 1 ? 'verdict' : 'verdicts'} ${done ? 'changed' : 'would change'}`
+      }}
+    </p>
+    <p class="text-xs text-soft">
+      {{
+        effect.judged < effect.open
+          ? `The ${effect.judged} last changed of ${effect.open} open jobs were judged.`
+          : `${effect.open} open ${effect.open === 1 ? 'job was' : 'jobs were'} judged.`
+      }}
+    </p>
     <ul v-if="effect.changed.length" class="mt-1 max-h-72 overflow-y-auto">
-      <li v-for="job in effect.changed" :key="job.id" class="flex items-center gap-1.5 border-b border-line py-1"><VerdictMark :verdict="job.before" class="!size-4" /><span aria-hidden="true">→</span><VerdictMark :verdict="job.after" class="!size-4" /><span class="min-w-0"><NuxtLink :to="`/jobs/${job.id}`" class="underline">{{ job.number }} {{ job.name }}</NuxtLink><span class="block text-xs">{{ verdictWords[job.before] }} to {{ verdictWords[job.after].toLowerCase() }}</span></span></li>
+      <li
+        v-for="job in effect.changed"
+        :key="job.id"
+        class="flex items-center gap-1.5 border-b border-line py-1"
+      >
+        <VerdictMark :verdict="job.before" class="!size-4" /><span aria-hidden="true">→</span
+        ><VerdictMark :verdict="job.after" class="!size-4" /><span class="min-w-0"
+          ><NuxtLink :to="`/jobs/${job.id}`" class="underline">{{ job.number }} {{ job.name }}</NuxtLink
+          ><span class="block text-xs"
+            >{{ verdictWords[job.before] }} to {{ verdictWords[job.after].toLowerCase() }}</span
+          ></span
+        >
+      </li>
     </ul>
   </div>
 </template>

@@ -1,5 +1,14 @@
 <script setup lang="ts">
-import { caseLimitC, fitHeat, minutesToLimit, steadyCaseC, underBonnetC, openSpaceC, usualHeat, type CaseReading } from '#core/physics/alternator'
+import {
+  caseLimitC,
+  fitHeat,
+  minutesToLimit,
+  steadyCaseC,
+  underBonnetC,
+  openSpaceC,
+  usualHeat,
+  type CaseReading,
+} from '#core/physics/alternator'
 import { readCaseCsv } from '#core/formats/loads-csv'
 import { partsOf } from '#core/job/document'
 import { driveTraces, type DriveTrace } from '#core/simulation/traces'
@@ -12,11 +21,13 @@ const bench = useJob()
 const who = useDeviceName()
 const problem = ref('')
 const part = computed(() => partsOf(bench.document!, 'alternators')[0]!)
-const known = <T>(name: string): T | null => ((part.value.part[name] as Known<T> | undefined)?.value ?? null)
+const known = <T,>(name: string): T | null => (part.value.part[name] as Known<T> | undefined)?.value ?? null
 const readings = computed(() => known<readonly CaseReading[]>('temperatureReadings') ?? [])
 const ratedA = computed(() => known<number>('ratedA'))
 const ambientC = computed(() => (bench.document!.job.craft === 'vessel' ? openSpaceC : underBonnetC))
-const fit = computed(() => (ratedA.value && readings.value.length ? fitHeat(readings.value, ratedA.value, ambientC.value) : null))
+const fit = computed(() =>
+  ratedA.value && readings.value.length ? fitHeat(readings.value, ratedA.value, ambientC.value) : null,
+)
 /** Two thirds of the rating at 4000 rpm of its shaft: a charge into an empty lithium bank. */
 const loadA = computed(() => Math.round((ratedA.value ?? 100) * 0.66))
 const words = (heat: typeof usualHeat): string => {
@@ -29,13 +40,31 @@ async function readLog(event: Event) {
   if (!file || file.problem !== undefined) return void (problem.value = file?.problem ?? '')
   const read = readCaseCsv(file.text)
   problem.value = tableProblem(file.name, read, read.readings.length) ?? ''
-  if (!problem.value) bench.setField(`${part.value.path}/temperatureReadings`, { value: read.readings.slice(0, 200), how: 'measured', when: new Date().toISOString(), by: who.value })
+  if (!problem.value)
+    bench.setField(`${part.value.path}/temperatureReadings`, {
+      value: read.readings.slice(0, 200),
+      how: 'measured',
+      when: new Date().toISOString(),
+      by: who.value,
+    })
 }
 const isComputer = computed(() => known<string>('regulator') === 'computer')
-const setTrace = (trace: DriveTrace, how: 'measured' | 'assumed') => bench.setField(`${part.value.path}/driveTally`, { value: trace, how, ...(how === 'measured' ? { when: new Date().toISOString(), by: who.value } : {}) })
+const setTrace = (trace: DriveTrace, how: 'measured' | 'assumed') =>
+  bench.setField(`${part.value.path}/driveTally`, {
+    value: trace,
+    how,
+    ...(how === 'measured' ? { when: new Date().toISOString(), by: who.value } : {}),
+  })
 function preset(id: string) {
   const scale = Number(known<string>('nominalV') ?? 12) / 12
-  if (id in driveTraces) setTrace(driveTraces[id as keyof typeof driveTraces].trace.map(({ minutes, volts }) => ({ minutes, volts: volts * scale })), 'assumed')
+  if (id in driveTraces)
+    setTrace(
+      driveTraces[id as keyof typeof driveTraces].trace.map(({ minutes, volts }) => ({
+        minutes,
+        volts: volts * scale,
+      })),
+      'assumed',
+    )
 }
 async function readVoltages(event: Event) {
   const file = await takeText(event, 2)
@@ -47,18 +76,46 @@ async function readVoltages(event: Event) {
 </script>
 
 <template>
-  <div class="border border-line bg-card p-3" data-testid="alternator-heat"><h2 class="text-lg">Alternator heat</h2>
+  <div class="border border-line bg-card p-3" data-testid="alternator-heat">
+    <h2 class="text-lg">Alternator heat</h2>
     <template v-if="fit">
-      <p><strong>{{ q(fit.heat.riseK, 'Δ°C') }}</strong> of rise, time constant <strong>{{ q(fit.heat.tauMin, 'min') }}</strong>{{ fit.tauFitted ? '' : ' (default)' }}, from {{ fit.readings }} {{ fit.readings === 1 ? 'reading' : 'readings' }}; they lie {{ q(fit.residualK, 'Δ°C') }} off on average.</p>
-      <p class="mt-1 text-xs text-soft">At {{ q(loadA, 'A') }} and 4000 rpm of its shaft: {{ words(fit.heat) }}. By the defaults it would be {{ words(usualHeat) }}.</p>
+      <p>
+        <strong>{{ q(fit.heat.riseK, 'Δ°C') }}</strong> of rise, time constant
+        <strong>{{ q(fit.heat.tauMin, 'min') }}</strong>{{ fit.tauFitted ? '' : ' (default)' }}, from
+        {{ fit.readings }} {{ fit.readings === 1 ? 'reading' : 'readings' }}; they lie
+        {{ q(fit.residualK, 'Δ°C') }} off on average.
+      </p>
+      <p class="mt-1 text-xs text-soft">
+        At {{ q(loadA, 'A') }} and 4000 rpm of its shaft: {{ words(fit.heat) }}. By the defaults it would be
+        {{ words(usualHeat) }}.
+      </p>
     </template>
-    <p v-else class="text-soft">No readings yet; defaults are used. Enter them at the alternator station, or bring in a log: amps, shaft rpm, minutes, °C.</p>
-    <label class="act-quiet mt-2 focus-within:outline-2 focus-within:outline-sea">Bring in a log<input type="file" accept=".csv,text/csv" class="sr-only" @change="readLog"></label>
+    <p v-else class="text-soft">
+      No readings yet; defaults are used. Enter them at the alternator station, or bring in a log: amps, shaft
+      rpm, minutes, °C.
+    </p>
+    <label class="act-quiet mt-2 focus-within:outline-2 focus-within:outline-sea"
+      >Bring in a log<input type="file" accept=".csv,text/csv" class="sr-only" @change="readLog"
+    /></label>
     <template v-if="isComputer">
       <h3 class="mt-3 text-base">Voltage over the drive</h3>
       <p class="text-xs text-soft">The computer moves it. Log one drive, or take a usual one.</p>
-      <p class="mt-1 flex flex-wrap gap-2"><label class="act-quiet focus-within:outline-2 focus-within:outline-sea">Bring in a voltage log<input type="file" accept=".csv,text/csv" class="sr-only" @change="readVoltages"></label>
-        <label><span class="sr-only">A usual drive</span><select class="entry" @change="preset(($event.target as HTMLSelectElement).value)"><option value="">A usual drive …</option><option v-for="(t, id) in driveTraces" :key="id" :value="id">{{ t.title }}</option></select></label></p>
+      <p class="mt-1 flex flex-wrap gap-2">
+        <label class="act-quiet focus-within:outline-2 focus-within:outline-sea"
+          >Bring in a voltage log<input
+            type="file"
+            accept=".csv,text/csv"
+            class="sr-only"
+            @change="readVoltages"
+        /></label>
+        <label
+          ><span class="sr-only">A usual drive</span
+          ><select class="entry" @change="preset(($event.target as HTMLSelectElement).value)">
+            <option value="">A usual drive …</option>
+            <option v-for="(t, id) in driveTraces" :key="id" :value="id">{{ t.title }}</option>
+          </select></label
+        >
+      </p>
     </template>
     <p v-if="problem" role="alert" class="mt-1 text-bad">{{ problem }}</p>
   </div>

@@ -15,30 +15,100 @@ use([LineChart, GridComponent, TooltipComponent, LegendComponent, MarkLineCompon
 const props = defineProps<{ results: readonly RunResult[]; titles: readonly string[]; at: number }>()
 const emit = defineEmits<{ point: [t: number] }>()
 const colours = useThemeColours()
-const bands: readonly { readonly title: string; readonly unit: string; readonly alone: readonly ChannelId[]; readonly compared: readonly ChannelId[] }[] = [
-  { title: 'Charge', unit: '%', alone: ['soc', 'leadSoc', 'startSoc', 'startSoc2'], compared: ['soc', 'leadSoc'] },
-  { title: 'Currents', unit: 'A', alone: ['engineA', 'mainsA', 'solarA', 'sourceA', 'loadA', 'lfpA', 'leadA'], compared: ['engineA'] },
+const bands: readonly {
+  readonly title: string
+  readonly unit: string
+  readonly alone: readonly ChannelId[]
+  readonly compared: readonly ChannelId[]
+}[] = [
+  {
+    title: 'Charge',
+    unit: '%',
+    alone: ['soc', 'leadSoc', 'startSoc', 'startSoc2'],
+    compared: ['soc', 'leadSoc'],
+  },
+  {
+    title: 'Currents',
+    unit: 'A',
+    alone: ['engineA', 'mainsA', 'solarA', 'sourceA', 'loadA', 'lfpA', 'leadA'],
+    compared: ['engineA'],
+  },
   { title: 'Voltages', unit: 'V', alone: ['houseV', 'startV', 'startV2'], compared: ['houseV'] },
-  { title: 'Temperatures', unit: '°C', alone: ['alternatorC', 'alternatorC2', 'cellC', 'placeC'], compared: ['alternatorC', 'alternatorC2', 'cellC'] },
-  { title: 'Charge wanted and allowed', unit: '', alone: ['allowed', 'sunThere', 'engineThere', 'mainsThere'], compared: ['allowed'] },
+  {
+    title: 'Temperatures',
+    unit: '°C',
+    alone: ['alternatorC', 'alternatorC2', 'cellC', 'placeC'],
+    compared: ['alternatorC', 'alternatorC2', 'cellC'],
+  },
+  {
+    title: 'Charge wanted and allowed',
+    unit: '',
+    alone: ['allowed', 'sunThere', 'engineThere', 'mainsThere'],
+    compared: ['allowed'],
+  },
 ]
 const rows: readonly ChannelId[] = ['allowed', 'sunThere', 'engineThere', 'mainsThere']
 /** The same colour and dash for the same thing everywhere; readable without colour. */
-const looks = computed((): Readonly<Partial<Record<ChannelId, { colour: string; dash: 'solid' | 'dashed' | 'dotted' }>>> => {
-  const c = colours.value
-  return {
-    soc: { colour: c.sea, dash: 'solid' }, leadSoc: { colour: c.changed, dash: 'dashed' }, startSoc: { colour: c.soft, dash: 'dotted' }, startSoc2: { colour: c.soft, dash: 'dashed' }, startV2: { colour: c.bad, dash: 'dotted' }, alternatorC2: { colour: c.bad, dash: 'dashed' },
-    engineA: { colour: c.bad, dash: 'solid' }, mainsA: { colour: c.sea, dash: 'dashed' }, solarA: { colour: c.changed, dash: 'solid' }, sourceA: { colour: c.suits, dash: 'dashed' }, loadA: { colour: c.ink, dash: 'dotted' }, lfpA: { colour: c.measure, dash: 'solid' }, leadA: { colour: c.changed, dash: 'dashed' },
-    houseV: { colour: c.sea, dash: 'solid' }, startV: { colour: c.bad, dash: 'dashed' }, alternatorC: { colour: c.bad, dash: 'solid' }, cellC: { colour: c.measure, dash: 'solid' }, placeC: { colour: c.soft, dash: 'dotted' }, sunThere: { colour: c.changed, dash: 'solid' }, engineThere: { colour: c.bad, dash: 'solid' }, mainsThere: { colour: c.sea, dash: 'solid' }, allowed: { colour: c.suits, dash: 'solid' },
-  }
-})
+const looks = computed(
+  (): Readonly<Partial<Record<ChannelId, { colour: string; dash: 'solid' | 'dashed' | 'dotted' }>>> => {
+    const c = colours.value
+    return {
+      soc: { colour: c.sea, dash: 'solid' },
+      leadSoc: { colour: c.changed, dash: 'dashed' },
+      startSoc: { colour: c.soft, dash: 'dotted' },
+      startSoc2: { colour: c.soft, dash: 'dashed' },
+      startV2: { colour: c.bad, dash: 'dotted' },
+      alternatorC2: { colour: c.bad, dash: 'dashed' },
+      engineA: { colour: c.bad, dash: 'solid' },
+      mainsA: { colour: c.sea, dash: 'dashed' },
+      solarA: { colour: c.changed, dash: 'solid' },
+      sourceA: { colour: c.suits, dash: 'dashed' },
+      loadA: { colour: c.ink, dash: 'dotted' },
+      lfpA: { colour: c.measure, dash: 'solid' },
+      leadA: { colour: c.changed, dash: 'dashed' },
+      houseV: { colour: c.sea, dash: 'solid' },
+      startV: { colour: c.bad, dash: 'dashed' },
+      alternatorC: { colour: c.bad, dash: 'solid' },
+      cellC: { colour: c.measure, dash: 'solid' },
+      placeC: { colour: c.soft, dash: 'dotted' },
+      sunThere: { colour: c.changed, dash: 'solid' },
+      engineThere: { colour: c.bad, dash: 'solid' },
+      mainsThere: { colour: c.sea, dash: 'solid' },
+      allowed: { colour: c.suits, dash: 'solid' },
+    }
+  },
+)
 /** What a line is called beside the name of its band. */
 const short: Readonly<Partial<Record<ChannelId, string>>> = {
-  soc: 'lithium', leadSoc: 'lead', startSoc: 'starting battery', startSoc2: 'second starting battery', startV2: 'second starting side', alternatorC2: 'second alternator', engineA: 'engine', mainsA: 'mains', solarA: 'sun', sourceA: 'other', loadA: 'loads', lfpA: 'into lithium', leadA: 'into lead',
-  houseV: 'house', startV: 'starting side', alternatorC: 'alternator', cellC: 'cells', placeC: 'their place',
+  soc: 'lithium',
+  leadSoc: 'lead',
+  startSoc: 'starting battery',
+  startSoc2: 'second starting battery',
+  startV2: 'second starting side',
+  alternatorC2: 'second alternator',
+  engineA: 'engine',
+  mainsA: 'mains',
+  solarA: 'sun',
+  sourceA: 'other',
+  loadA: 'loads',
+  lfpA: 'into lithium',
+  leadA: 'into lead',
+  houseV: 'house',
+  startV: 'starting side',
+  alternatorC: 'alternator',
+  cellC: 'cells',
+  placeC: 'their place',
 }
-const shortNames = Object.fromEntries(Object.entries(short).map(([id, name]) => [channels[id as ChannelId].label, name]))
-const variantColours = computed(() => [colours.value.bad, colours.value.sea, colours.value.changed, colours.value.measure, colours.value.suits])
+const shortNames = Object.fromEntries(
+  Object.entries(short).map(([id, name]) => [channels[id as ChannelId].label, name]),
+)
+const variantColours = computed(() => [
+  colours.value.bad,
+  colours.value.sea,
+  colours.value.changed,
+  colours.value.measure,
+  colours.value.suits,
+])
 const margin = { left: 52, right: 16 }
 const dashes = ['solid', 'dashed', 'dotted', 'solid', 'dashed'] as const
 const compared = computed(() => props.results.length > 1)
@@ -46,31 +116,59 @@ const longS = computed(() => Math.max(1, ...props.results.map((r) => r.totals.ho
 const clock = (t: number): string => (longS.value > 3 * 86_400 ? dayOfRun(t) : hourOfRun(t))
 
 /** The strip of what would charge and what the cells allow, where the cold is what is asked about. */
-const bandsNow = computed(() => (props.results.some((r) => r.totals.coldRefusedH > 0) ? bands : bands.filter((band) => band.title !== 'Charge wanted and allowed')))
+const bandsNow = computed(() =>
+  props.results.some((r) => r.totals.coldRefusedH > 0)
+    ? bands
+    : bands.filter((band) => band.title !== 'Charge wanted and allowed'),
+)
 const bandHeight = computed(() => Math.floor(500 / bandsNow.value.length))
 /** Round hours, or days, under the timeline: at most eight of them. */
-const tickS = computed(() => 3600 * [1, 2, 3, 6, 12, 24, 48, 96, 168, 336, 720, 1440].find((h) => longS.value / 3600 / h <= 8)!)
+const tickS = computed(
+  () => 3600 * [1, 2, 3, 6, 12, 24, 48, 96, 168, 336, 720, 1440].find((h) => longS.value / 3600 / h <= 8)!,
+)
 
 /** Weeks are drawn as the least and the most of each day: hour by hour they would be a blur. */
 const byDay = computed(() => longS.value > 14 * 86_400)
-const linesOf = (t: readonly number[], values: readonly number[]): readonly Float64Array[] => (byDay.value
-  ? [daily(t, values, Math.min, longS.value), daily(t, values, Math.max, longS.value)]
-  : [pairs(t, values)])
+const linesOf = (t: readonly number[], values: readonly number[]): readonly Float64Array[] =>
+  byDay.value
+    ? [daily(t, values, Math.min, longS.value), daily(t, values, Math.max, longS.value)]
+    : [pairs(t, values)]
 
-interface Line { readonly data: Float64Array; readonly itemStyle: { readonly color: string | undefined }; readonly tip: { readonly id: ChannelId; readonly row: number; readonly title: string } }
+interface Line {
+  readonly data: Float64Array
+  readonly itemStyle: { readonly color: string | undefined }
+  readonly tip: { readonly id: ChannelId; readonly row: number; readonly title: string }
+}
 /** What the pointer says: a line for each thing drawn, with its value in each system; of a day its least and most. */
 function tipOf(t: number, lines: readonly Line[]): string {
   const said = new Map<ChannelId, Map<string, { colour: string; values: number[] }>>()
-  for (const { data, itemStyle, tip: { id, row, title } } of lines) {
+  for (const {
+    data,
+    itemStyle,
+    tip: { id, row, title },
+  } of lines) {
     const systems = said.get(id) ?? said.set(id, new Map()).get(id)!
-    const system = systems.get(title) ?? systems.set(title, { colour: itemStyle.color ?? '', values: [] }).get(title)!
+    const system =
+      systems.get(title) ?? systems.set(title, { colour: itemStyle.color ?? '', values: [] }).get(title)!
     system.values.push(valueAt(data, t) - row)
   }
-  const words = (id: ChannelId, value: number): string => (!Number.isFinite(value) ? '–' : channels[id].unit === '' ? (value > 0.5 ? 'yes' : 'no') : q(value, channels[id].unit))
+  const words = (id: ChannelId, value: number): string =>
+    !Number.isFinite(value)
+      ? '–'
+      : channels[id].unit === ''
+        ? value > 0.5
+          ? 'yes'
+          : 'no'
+        : q(value, channels[id].unit)
   const cell = (id: ChannelId, system: { colour: string; values: number[] } | undefined): string =>
     `<td class="pl-3 text-right font-semibold">${system ? `<span style="color:${system.colour}">●</span> ${[...new Set(system.values.map((value) => words(id, value)))].join(' to ')}` : ''}</td>`
-  const rows = [...said].map(([id, systems]) => `<tr><td class="pr-3">${channels[id].label}</td>${props.titles.map((title) => cell(id, systems.get(title))).join('')}</tr>`)
-  const heads = compared.value ? `<tr><td></td>${props.titles.map((title) => `<td class="max-w-32 pl-3 text-right align-bottom whitespace-normal">${format.encodeHTML(title)}</td>`).join('')}</tr>` : ''
+  const rows = [...said].map(
+    ([id, systems]) =>
+      `<tr><td class="pr-3">${channels[id].label}</td>${props.titles.map((title) => cell(id, systems.get(title))).join('')}</tr>`,
+  )
+  const heads = compared.value
+    ? `<tr><td></td>${props.titles.map((title) => `<td class="max-w-32 pl-3 text-right align-bottom whitespace-normal">${format.encodeHTML(title)}</td>`).join('')}</tr>`
+    : ''
   return `<p class="font-semibold">${momentNow(t)}</p><table>${heads}${rows.join('')}</table>`
 }
 const momentNow = (t: number): string => (byDay.value ? dayOfRun(t) : momentOfRun(t, longS.value / 3600))
@@ -78,38 +176,137 @@ const momentNow = (t: number): string => (byDay.value ? dayOfRun(t) : momentOfRu
 const option = computed(() => {
   const c = colours.value
   const shownBands = bandsNow.value
-  const legend = { textStyle: { color: c.ink, fontSize: 12 }, itemWidth: 20, itemHeight: 8, itemGap: 8, type: 'scroll', pageIconSize: 10, pageTextStyle: { color: c.ink } }
+  const legend = {
+    textStyle: { color: c.ink, fontSize: 12 },
+    itemWidth: 20,
+    itemHeight: 8,
+    itemGap: 8,
+    type: 'scroll',
+    pageIconSize: 10,
+    pageTextStyle: { color: c.ink },
+  }
   const top = (i: number): number => (compared.value ? 52 : 36) + i * bandHeight.value
-  const series = shownBands.flatMap((band, i) => (compared.value ? band.compared : band.alone).flatMap((id) => props.results.flatMap((result, k) => {
-    const values = result.series.values[id]
-    if (!values || ((id === 'mainsA' || id === 'solarA' || id === 'sourceA' || id === 'engineA') && values.every((v) => Math.abs(v) < 0.01))) return []
-    const look = looks.value[id]!
-    const colour = compared.value ? variantColours.value[k] : look.colour
-    // Yes and no, one row above the other.
-    const row = band.unit === '' ? rows.indexOf(id) * 1.4 : 0
-    return linesOf(result.series.t, row === 0 ? values : values.map((v) => v + row)).map((data, n) => ({
-      type: 'line', name: compared.value ? props.titles[k] : channels[id].label, xAxisIndex: i, yAxisIndex: i, showSymbol: false, animation: false, connectNulls: true, ...(band.unit === '' ? { endLabel: { show: !compared.value, formatter: channels[id].label, color: look.colour, align: 'right', offset: [0, -8], fontSize: 11 } } : {}),
-      lineStyle: { width: 1.5, color: colour, type: compared.value ? dashes[k] : look.dash }, itemStyle: { color: colour },
-      data,
-      tip: { id, row, title: props.titles[k]! }, ...(band.unit === '' ? { step: 'end' } : {}),
-      ...(id === 'alternatorC' && k === 0 && n === 0 ? { markLine: { silent: true, symbol: 'none', data: [{ yAxis: caseLimitC }], lineStyle: { color: c.bad, type: 'dotted' }, label: { formatter: `limit ${caseLimitC} °C`, color: c.bad, position: 'insideEndTop' } } } : {}),
-    }))
-  })))
+  const series = shownBands.flatMap((band, i) =>
+    (compared.value ? band.compared : band.alone).flatMap((id) =>
+      props.results.flatMap((result, k) => {
+        const values = result.series.values[id]
+        if (
+          !values ||
+          ((id === 'mainsA' || id === 'solarA' || id === 'sourceA' || id === 'engineA') &&
+            values.every((v) => Math.abs(v) < 0.01))
+        )
+          return []
+        const look = looks.value[id]!
+        const colour = compared.value ? variantColours.value[k] : look.colour
+        // Yes and no, one row above the other.
+        const row = band.unit === '' ? rows.indexOf(id) * 1.4 : 0
+        return linesOf(result.series.t, row === 0 ? values : values.map((v) => v + row)).map((data, n) => ({
+          type: 'line',
+          name: compared.value ? props.titles[k] : channels[id].label,
+          xAxisIndex: i,
+          yAxisIndex: i,
+          showSymbol: false,
+          animation: false,
+          connectNulls: true,
+          ...(band.unit === ''
+            ? {
+                endLabel: {
+                  show: !compared.value,
+                  formatter: channels[id].label,
+                  color: look.colour,
+                  align: 'right',
+                  offset: [0, -8],
+                  fontSize: 11,
+                },
+              }
+            : {}),
+          lineStyle: { width: 1.5, color: colour, type: compared.value ? dashes[k] : look.dash },
+          itemStyle: { color: colour },
+          data,
+          tip: { id, row, title: props.titles[k]! },
+          ...(band.unit === '' ? { step: 'end' } : {}),
+          ...(id === 'alternatorC' && k === 0 && n === 0
+            ? {
+                markLine: {
+                  silent: true,
+                  symbol: 'none',
+                  data: [{ yAxis: caseLimitC }],
+                  lineStyle: { color: c.bad, type: 'dotted' },
+                  label: { formatter: `limit ${caseLimitC} °C`, color: c.bad, position: 'insideEndTop' },
+                },
+              }
+            : {}),
+        }))
+      }),
+    ),
+  )
   return {
     textStyle: { fontFamily: 'Atkinson Hyperlegible Next Variable, sans-serif', color: c.ink },
     axisPointer: { link: [{ xAxisIndex: 'all' }] },
-    tooltip: { trigger: 'axis', formatter: ([point]: readonly { axisValue: number }[]) => tipOf(point!.axisValue, series), backgroundColor: c.card, borderColor: c.line, textStyle: { color: c.ink, fontSize: 12 }, axisPointer: { label: { formatter: (p: { value: number }) => clock(p.value) } }, confine: true },
-    legend: compared.value ? { ...legend, top: 0, data: [...props.titles] }
-      : shownBands.flatMap((band, i) => (band.unit === '' ? [] : [{ ...legend, top: top(i) - 26, left: 112, right: 4, data: [...new Set(series.filter((line) => line.xAxisIndex === i).map((line) => line.name))], formatter: (name: string) => shortNames[name] ?? name }])),
+    tooltip: {
+      trigger: 'axis',
+      formatter: ([point]: readonly { axisValue: number }[]) => tipOf(point!.axisValue, series),
+      backgroundColor: c.card,
+      borderColor: c.line,
+      textStyle: { color: c.ink, fontSize: 12 },
+      axisPointer: { label: { formatter: (p: { value: number }) => clock(p.value) } },
+      confine: true,
+    },
+    legend: compared.value
+      ? { ...legend, top: 0, data: [...props.titles] }
+      : shownBands.flatMap((band, i) =>
+          band.unit === ''
+            ? []
+            : [
+                {
+                  ...legend,
+                  top: top(i) - 26,
+                  left: 112,
+                  right: 4,
+                  data: [...new Set(series.filter((line) => line.xAxisIndex === i).map((line) => line.name))],
+                  formatter: (name: string) => shortNames[name] ?? name,
+                },
+              ],
+        ),
     grid: shownBands.map((_, i) => ({ ...margin, top: top(i), height: bandHeight.value - 32 })),
-    xAxis: shownBands.map((_, i) => ({ type: 'value', gridIndex: i, min: 0, max: longS.value, interval: tickS.value, axisLabel: { show: i === shownBands.length - 1, formatter: clock, hideOverlap: true, color: c.soft }, splitLine: { show: false }, axisTick: { show: i === shownBands.length - 1 }, axisLine: { lineStyle: { color: c.line } } })),
-    yAxis: shownBands.map((band, i) => ({ type: 'value', gridIndex: i, scale: band.unit !== '%', min: band.unit === '%' || band.unit === '' ? 0 : undefined, max: band.unit === '%' ? 100 : band.unit === '' ? (compared.value ? 1 : 5.4) : undefined, splitNumber: 3, ...(band.unit === '' ? { interval: 9 } : band.unit === '%' ? { interval: 50 } : {}), name: band.unit ? `${band.title}, ${band.unit}` : band.title, nameLocation: 'end', nameGap: 10, nameTextStyle: { align: 'left', color: c.soft, padding: [0, 0, 0, -44] }, axisLabel: { color: c.soft, ...(band.unit === '' ? { show: false } : {}) }, splitLine: { lineStyle: { color: c.line } } })),
+    xAxis: shownBands.map((_, i) => ({
+      type: 'value',
+      gridIndex: i,
+      min: 0,
+      max: longS.value,
+      interval: tickS.value,
+      axisLabel: { show: i === shownBands.length - 1, formatter: clock, hideOverlap: true, color: c.soft },
+      splitLine: { show: false },
+      axisTick: { show: i === shownBands.length - 1 },
+      axisLine: { lineStyle: { color: c.line } },
+    })),
+    yAxis: shownBands.map((band, i) => ({
+      type: 'value',
+      gridIndex: i,
+      scale: band.unit !== '%',
+      min: band.unit === '%' || band.unit === '' ? 0 : undefined,
+      max: band.unit === '%' ? 100 : band.unit === '' ? (compared.value ? 1 : 5.4) : undefined,
+      splitNumber: 3,
+      ...(band.unit === '' ? { interval: 9 } : band.unit === '%' ? { interval: 50 } : {}),
+      name: band.unit ? `${band.title}, ${band.unit}` : band.title,
+      nameLocation: 'end',
+      nameGap: 10,
+      nameTextStyle: { align: 'left', color: c.soft, padding: [0, 0, 0, -44] },
+      axisLabel: { color: c.soft, ...(band.unit === '' ? { show: false } : {}) },
+      splitLine: { lineStyle: { color: c.line } },
+    })),
     series,
   }
 })
 /** The playhead lies over all bands and moves by itself: dragging it does not draw the chart anew. */
-const playhead = computed(() => `calc(${margin.left}px + (100% - ${margin.left + margin.right}px) * ${Math.min(1, props.at / longS.value)})`)
-const said = computed(() => `Timeline of ${props.titles.join(', ')}: charge, currents, voltages and temperatures. The figures stand in the table below.`)
+const playhead = computed(
+  () =>
+    `calc(${margin.left}px + (100% - ${margin.left + margin.right}px) * ${Math.min(1, props.at / longS.value)})`,
+)
+const said = computed(
+  () =>
+    `Timeline of ${props.titles.join(', ')}: charge, currents, voltages and temperatures. The figures stand in the table below.`,
+)
 function click(event: { value?: unknown }) {
   if (Array.isArray(event.value)) emit('point', Number(event.value[0]))
 }
@@ -118,8 +315,18 @@ function click(event: { value?: unknown }) {
 <template>
   <div>
     <div role="img" :aria-label="said" class="relative h-[34rem] w-full">
-      <VChart :option="option" autoresize class="h-full w-full" :update-options="{ notMerge: true }" @click="click" />
-      <div class="pointer-events-none absolute top-12 bottom-6 w-px bg-ink" :style="{ left: playhead }" data-testid="playhead" />
+      <VChart
+        :option="option"
+        autoresize
+        class="h-full w-full"
+        :update-options="{ notMerge: true }"
+        @click="click"
+      />
+      <div
+        class="pointer-events-none absolute top-12 bottom-6 w-px bg-ink"
+        :style="{ left: playhead }"
+        data-testid="playhead"
+      />
     </div>
     <p v-if="byDay" class="px-2 text-xs text-soft">Drawn as the least and the most of each day.</p>
   </div>

@@ -10,7 +10,14 @@ const emit = defineEmits<{ show: [t: number] }>()
   <div class="border border-line bg-card p-3">
     <h2 class="text-lg">What happened</h2>
     <ol v-if="result.events.length" class="max-h-72 overflow-y-auto text-xs" tabindex="0" aria-label="Events">
-      <li v-for="(event, i) in result.events.slice(0, 80)" :key="i" class="flex gap-2 border-t border-line py-1 first:border-0"><button type="button" class="min-h-6 shrink-0 underline" @click="emit('show', event.t)">{{ momentOfRun(event.t, result.totals.hours) }}</button><span>{{ event.words }}</span></li>
+      <li
+        v-for="(event, i) in result.events.slice(0, 80)"
+        :key="i"
+        class="flex gap-2 border-t border-line py-1 first:border-0"
+      >
+        <button type="button" class="min-h-6 shrink-0 underline" @click="emit('show', event.t)">
+          {{ momentOfRun(event.t, result.totals.hours) }}</button><span>{{ event.words }}</span>
+      </li>
     </ol>
     <p v-else class="text-soft">Nothing switched, nothing tripped.</p>
   </div>

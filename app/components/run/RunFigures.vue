@@ -17,13 +17,30 @@ const rows = computed(() => {
 <template>
   <details @toggle="open = ($event.target as HTMLDetailsElement).open">
     <summary class="min-h-9 py-2 max-md:min-h-11">The figures behind the chart</summary>
-    <div v-if="open" class="max-h-96 overflow-auto border border-line bg-card" tabindex="0" role="region" aria-label="Figures">
+    <div
+      v-if="open"
+      class="max-h-96 overflow-auto border border-line bg-card"
+      tabindex="0"
+      role="region"
+      aria-label="Figures"
+    >
       <table class="w-full text-xs">
-        <thead><tr class="text-left text-soft"><th class="px-2 py-1 font-normal">Time</th><th v-for="id in ids" :key="id" class="px-2 py-1 font-normal">{{ channels[id].label }}, {{ channels[id].unit }}</th></tr></thead>
+        <thead>
+          <tr class="text-left text-soft">
+            <th class="px-2 py-1 font-normal">Time</th>
+            <th v-for="id in ids" :key="id" class="px-2 py-1 font-normal">
+              {{ channels[id].label }}, {{ channels[id].unit }}
+            </th>
+          </tr>
+        </thead>
         <tbody>
           <tr v-for="{ at, i } in rows" :key="i" class="border-t border-line">
-            <th scope="row" class="px-2 py-0.5 text-left font-normal whitespace-nowrap">{{ momentOfRun(at, result.totals.hours) }}</th>
-            <td v-for="id in ids" :key="id" class="px-2 py-0.5 text-right">{{ n(result.series.values[id]![i]!, channels[id].unit === 'V' ? 'V' : 'A') }}</td>
+            <th scope="row" class="px-2 py-0.5 text-left font-normal whitespace-nowrap">
+              {{ momentOfRun(at, result.totals.hours) }}
+            </th>
+            <td v-for="id in ids" :key="id" class="px-2 py-0.5 text-right">
+              {{ n(result.series.values[id]![i]!, channels[id].unit === 'V' ? 'V' : 'A') }}
+            </td>
           </tr>
         </tbody>
       </table>

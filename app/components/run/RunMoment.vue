@@ -15,32 +15,54 @@ function momentOf({ series: { t, values } }: RunResult): ValueOf {
   const share = next === last ? 0 : Math.max(0, (props.at - t[last]!) / (t[next]! - t[last]!))
   return (id) => {
     const [before, after] = [values[id]?.[last], values[id]?.[next]]
-    if (before === undefined || after === undefined || !Number.isFinite(before) || !Number.isFinite(after)) return null
+    if (before === undefined || after === undefined || !Number.isFinite(before) || !Number.isFinite(after))
+      return null
     return before + (after - before) * share
   }
 }
 
 /** Who gives, by channel; what flows into a battery or a load is taken, so its sign turns. */
 const flows: readonly (readonly [string, ChannelId, 1 | -1])[] = [
-  ['the engine', 'engineA', 1], ['mains', 'mainsA', 1], ['the sun', 'solarA', 1], ['other sources', 'sourceA', 1], ['the lithium', 'lfpA', -1], ['the lead', 'leadA', -1], ['the loads', 'loadA', -1],
+  ['the engine', 'engineA', 1],
+  ['mains', 'mainsA', 1],
+  ['the sun', 'solarA', 1],
+  ['other sources', 'sourceA', 1],
+  ['the lithium', 'lfpA', -1],
+  ['the lead', 'leadA', -1],
+  ['the loads', 'loadA', -1],
 ]
 function feedingOf(valueOf: ValueOf): string {
-  const found = flows.map(([who, id, sign]) => ({ who, amps: sign * (valueOf(id) ?? 0) })).filter(({ amps }) => Math.abs(amps) > 0.05)
-  const say = (list: typeof found) => list.map(({ who, amps }) => `${who} ${q(Math.abs(amps), 'A')}`).join(', ')
+  const found = flows
+    .map(([who, id, sign]) => ({ who, amps: sign * (valueOf(id) ?? 0) }))
+    .filter(({ amps }) => Math.abs(amps) > 0.05)
+  const say = (list: typeof found) =>
+    list.map(({ who, amps }) => `${who} ${q(Math.abs(amps), 'A')}`).join(', ')
   if (found.length === 0) return 'Nothing flows.'
   return `${say(found.filter(({ amps }) => amps > 0)) || 'Nothing'} → ${say(found.filter(({ amps }) => amps < 0)) || 'nothing'}.`
 }
 
-const meters: readonly (readonly [string, ChannelId])[] = [['lithium', 'soc'], ['house lead', 'leadSoc'], ['house', 'houseV'], ['starting side', 'startV'], ['alternator', 'alternatorC'], ['cells', 'cellC']]
-const readingOf = (valueOf: ValueOf): string => meters.flatMap(([what, id]) => {
-  const value = valueOf(id)
-  return value === null ? [] : [`${what} ${q(value, channels[id].unit)}`]
-}).join(', ')
+const meters: readonly (readonly [string, ChannelId])[] = [
+  ['lithium', 'soc'],
+  ['house lead', 'leadSoc'],
+  ['house', 'houseV'],
+  ['starting side', 'startV'],
+  ['alternator', 'alternatorC'],
+  ['cells', 'cellC'],
+]
+const readingOf = (valueOf: ValueOf): string =>
+  meters
+    .flatMap(([what, id]) => {
+      const value = valueOf(id)
+      return value === null ? [] : [`${what} ${q(value, channels[id].unit)}`]
+    })
+    .join(', ')
 
-const moments = computed(() => props.results.map((result) => {
-  const valueOf = momentOf(result)
-  return { feeding: feedingOf(valueOf), reading: readingOf(valueOf) }
-}))
+const moments = computed(() =>
+  props.results.map((result) => {
+    const valueOf = momentOf(result)
+    return { feeding: feedingOf(valueOf), reading: readingOf(valueOf) }
+  }),
+)
 </script>
 
 <template>

@@ -21,7 +21,15 @@ const totalRows: readonly (readonly [string, (totals: Totals) => string])[] = [
   ['Not served', (t) => q(t.unservedAh, 'Ah')],
   ['Lost to the starting side', (t) => q(t.backAh, 'Ah')],
   ['Alternator peak', (t) => (t.alternatorPeakC === null ? absent : q(t.alternatorPeakC, '°C'))],
-  ['Alternator at its limit after', (t) => (t.alternatorPeakC === null ? absent : t.alternatorLimitMin === null ? 'never' : q(t.alternatorLimitMin, 'min'))],
+  [
+    'Alternator at its limit after',
+    (t) =>
+      t.alternatorPeakC === null
+        ? absent
+        : t.alternatorLimitMin === null
+          ? 'never'
+          : q(t.alternatorLimitMin, 'min'),
+  ],
   ['Alternator above its limit', (t) => q(t.alternatorHotH, 'h')],
   ['Charge refused for cold or heat', (t) => q(t.coldRefusedH, 'h')],
   ['Heater', (t) => q(t.heaterWh, 'Wh')],
@@ -32,16 +40,34 @@ const totalRows: readonly (readonly [string, (totals: Totals) => string])[] = [
   ['BMS cut out', (t) => times(t.cutOuts)],
 ]
 /** What stayed at nothing in every system is left out. */
-const rows = computed(() => totalRows.map(([label, words]) => ({ label, values: results.map(({ totals }) => words(totals)) })).filter(({ values }) => values.some((value) => value !== absent && !value.startsWith('0 '))))
+const rows = computed(() =>
+  totalRows
+    .map(([label, words]) => ({ label, values: results.map(({ totals }) => words(totals)) }))
+    .filter(({ values }) => values.some((value) => value !== absent && !value.startsWith('0 '))),
+)
 </script>
 
 <template>
   <div class="overflow-x-auto border border-line bg-card p-3" tabindex="0" role="region" aria-label="Totals">
     <h2 class="text-lg">Totals</h2>
     <table class="w-full" data-testid="totals">
-      <thead v-if="results.length > 1"><tr class="text-left text-xs text-soft"><td /><th v-for="title in titles" :key="title" class="px-1 text-right font-normal">{{ title }}</th></tr></thead>
+      <thead v-if="results.length > 1">
+        <tr class="text-left text-xs text-soft">
+          <td />
+          <th v-for="title in titles" :key="title" class="px-1 text-right font-normal">{{ title }}</th>
+        </tr>
+      </thead>
       <tbody>
-        <tr v-for="{ label, values } in rows" :key="label" class="border-t border-line"><th scope="row" class="py-0.5 text-left font-normal">{{ label }}</th><td v-for="(value, k) in values" :key="k" class="px-1 py-0.5 text-right font-semibold whitespace-nowrap">{{ value }}</td></tr>
+        <tr v-for="{ label, values } in rows" :key="label" class="border-t border-line">
+          <th scope="row" class="py-0.5 text-left font-normal">{{ label }}</th>
+          <td
+            v-for="(value, k) in values"
+            :key="k"
+            class="px-1 py-0.5 text-right font-semibold whitespace-nowrap"
+          >
+            {{ value }}
+          </td>
+        </tr>
       </tbody>
     </table>
   </div>

@@ -19,7 +19,9 @@ const fields = shelfFields(props.kind)
 onMounted(async () => {
   if (!props.code) return
   const answer = await ask<ShelfRecord[]>(`/api/shelf/${props.kind}/parts/${encodeURIComponent(props.code)}`)
-  if (answer.kind !== 'ok') return void (problem.value = answer.kind === 'refused' ? answer.refused.error : 'The server cannot be reached.')
+  if (answer.kind !== 'ok')
+    return void (problem.value =
+      answer.kind === 'refused' ? answer.refused.error : 'The server cannot be reached.')
   versions.value = answer.data
   show(answer.data[0]!)
 })
@@ -35,39 +37,111 @@ function set(field: string, value: number | string | null) {
 const hasBad = computed(() => Object.values(bad.value).some(Boolean))
 async function save() {
   fieldErrors.value = {}
-  const answer = await ask<ShelfRecord>(`/api/shelf/${props.kind}/parts/${encodeURIComponent(code.value.trim() || '?')}`, asJson('PUT', { version: versions.value[0]?.version ?? 0, who: who.value || 'Unnamed device', name: name.value, maker: maker.value, values: values.value }))
+  const answer = await ask<ShelfRecord>(
+    `/api/shelf/${props.kind}/parts/${encodeURIComponent(code.value.trim() || '?')}`,
+    asJson('PUT', {
+      version: versions.value[0]?.version ?? 0,
+      who: who.value || 'Unnamed device',
+      name: name.value,
+      maker: maker.value,
+      values: values.value,
+    }),
+  )
   if (answer.kind === 'ok') {
     if (versions.value[0]?.version !== answer.data.version) versions.value = [answer.data, ...versions.value]
     problem.value = ''
     return emit('saved', answer.data.code)
   }
-  problem.value = answer.kind === 'refused' ? (answer.status === 404 ? 'The code may have letters, digits, dots and dashes, 40 at most.' : answer.refused.error) : 'The server cannot be reached. Nothing was saved; what you typed is still here.'
+  problem.value =
+    answer.kind === 'refused'
+      ? answer.status === 404
+        ? 'The code may have letters, digits, dots and dashes, 40 at most.'
+        : answer.refused.error
+      : 'The server cannot be reached. Nothing was saved; what you typed is still here.'
   if (answer.kind === 'refused') fieldErrors.value = answer.refused.fields ?? {}
 }
 async function retire() {
-  const answer = await ask(`/api/shelf/${props.kind}/parts/${encodeURIComponent(props.code)}`, { method: 'DELETE' })
+  const answer = await ask(`/api/shelf/${props.kind}/parts/${encodeURIComponent(props.code)}`, {
+    method: 'DELETE',
+  })
   if (answer.kind === 'ok') emit('saved', null)
   else problem.value = answer.kind === 'refused' ? answer.refused.error : 'The server cannot be reached.'
 }
 </script>
 
 <template>
-  <section class="border border-line bg-card p-4 lg:sticky lg:top-4 lg:max-h-[calc(100dvh-2rem)] lg:self-start lg:overflow-y-auto" :aria-label="props.code || `New ${shelfKind(kind).one.toLowerCase()}`" tabindex="-1">
-    <header class="flex items-start justify-between gap-3"><h2 class="text-xl">{{ props.code ? name || props.code : `New ${shelfKind(kind).one.toLowerCase()}` }}</h2><button type="button" class="act-quiet" @click="emit('close')">Close</button></header>
+  <section
+    class="border border-line bg-card p-4 lg:sticky lg:top-4 lg:max-h-[calc(100dvh-2rem)] lg:self-start lg:overflow-y-auto"
+    :aria-label="props.code || `New ${shelfKind(kind).one.toLowerCase()}`"
+    tabindex="-1"
+  >
+    <header class="flex items-start justify-between gap-3">
+      <h2 class="text-xl">
+        {{ props.code ? name || props.code : `New ${shelfKind(kind).one.toLowerCase()}` }}
+      </h2>
+      <button type="button" class="act-quiet" @click="emit('close')">Close</button>
+    </header>
     <p v-if="versions.length" class="mt-1 flex flex-wrap items-center gap-x-2 text-xs text-soft">
-      <span>Versions:</span><button v-for="v in versions" :key="v.version" type="button" class="min-h-8 underline max-md:min-h-11" @click="show(v)">{{ v.version }} ({{ v.createdBy }}, {{ ago(v.createdAt) }})</button>
+      <span>Versions:</span
+      ><button
+        v-for="v in versions"
+        :key="v.version"
+        type="button"
+        class="min-h-8 underline max-md:min-h-11"
+        @click="show(v)"
+      >
+        {{ v.version }} ({{ v.createdBy }}, {{ ago(v.createdAt) }})
+      </button>
     </p>
     <form class="mt-2 grid gap-2" @submit.prevent="save">
-      <label class="block"><span class="font-semibold">Name</span><input v-model="name" class="entry" maxlength="120" autocomplete="off" required></label>
+      <label class="block"
+        ><span class="font-semibold">Name</span
+        ><input v-model="name" class="entry" maxlength="120" autocomplete="off" required
+      /></label>
       <div class="grid grid-cols-2 gap-2">
-        <label class="block"><span class="font-semibold">Code</span><input v-model="code" class="entry" maxlength="40" autocomplete="off" :disabled="props.code !== ''" required></label>
-        <label class="block"><span class="font-semibold">Maker</span><input v-model="maker" class="entry" maxlength="120" autocomplete="off"></label>
+        <label class="block"
+          ><span class="font-semibold">Code</span
+          ><input
+            v-model="code"
+            class="entry"
+            maxlength="40"
+            autocomplete="off"
+            :disabled="props.code !== ''"
+            required
+        /></label>
+        <label class="block"
+          ><span class="font-semibold">Maker</span
+          ><input v-model="maker" class="entry" maxlength="120" autocomplete="off"
+        /></label>
       </div>
       <div class="grid grid-cols-2 gap-2">
-        <div v-for="[field, definition] in fields" :key="field"><ValueEntry :field="definition" :label="definition.label" :name="field" :model-value="values[field] ?? null" @update:model-value="set(field, $event)" @bad="bad[field] = $event" /><p v-if="fieldErrors[field]" class="text-xs text-bad">{{ fieldErrors[field] }}</p></div>
+        <div v-for="[field, definition] in fields" :key="field">
+          <ValueEntry
+            :field="definition"
+            :label="definition.label"
+            :name="field"
+            :model-value="values[field] ?? null"
+            @update:model-value="set(field, $event)"
+            @bad="bad[field] = $event"
+          />
+          <p v-if="fieldErrors[field]" class="text-xs text-bad">{{ fieldErrors[field] }}</p>
+        </div>
       </div>
       <p v-if="problem" role="alert" class="border-l-4 border-bad pl-2">{{ problem }}</p>
-      <p class="flex flex-wrap items-center gap-3"><button type="submit" class="act" :disabled="hasBad">{{ versions.length ? `Save as version ${versions[0]!.version + 1}` : 'Put on the shelf' }}</button><span v-if="hasBad" class="text-xs text-bad">Mend what cannot be read first.</span><button v-if="versions.length" type="button" class="min-h-9 underline hover:text-bad max-md:min-h-11" @click="retire">Take off the shelf</button></p>
+      <p class="flex flex-wrap items-center gap-3">
+        <button type="submit" class="act" :disabled="hasBad">
+          {{
+            versions.length ? `Save as version ${versions[0]!.version + 1}` : 'Put on the shelf'
+          }}</button><span v-if="hasBad" class="text-xs text-bad">Mend what cannot be read first.</span
+        ><button
+          v-if="versions.length"
+          type="button"
+          class="min-h-9 underline hover:text-bad max-md:min-h-11"
+          @click="retire"
+        >
+          Take off the shelf
+        </button>
+      </p>
     </form>
   </section>
 </template>

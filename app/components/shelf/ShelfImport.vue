@@ -6,7 +6,13 @@ import { ask } from '../../utils/api'
 /** Reads a table of parts: what is wrong stands row by row, and the good rows are taken only when asked. */
 const props = defineProps<{ kind: ShelfKindId }>()
 const emit = defineEmits<{ taken: [] }>()
-interface Report { readonly count: number; readonly good: number; readonly bad: number; readonly problems: readonly TableProblem[]; readonly taken?: { readonly added: number; readonly changed: number; readonly same: number } }
+interface Report {
+  readonly count: number
+  readonly good: number
+  readonly bad: number
+  readonly problems: readonly TableProblem[]
+  readonly taken?: { readonly added: number; readonly changed: number; readonly same: number }
+}
 const who = useDeviceName()
 const file = shallowRef<File | null>(null)
 const report = shallowRef<Report | null>(null)
@@ -14,9 +20,14 @@ const problem = ref('')
 
 async function send(take: 'none' | 'good') {
   problem.value = ''
-  const answer = await ask<Report>(`/api/shelf/${props.kind}/table?${new URLSearchParams({ who: who.value || 'Unnamed device', take })}`, { method: 'POST', body: file.value })
+  const answer = await ask<Report>(
+    `/api/shelf/${props.kind}/table?${new URLSearchParams({ who: who.value || 'Unnamed device', take })}`,
+    { method: 'POST', body: file.value },
+  )
   if (answer.kind === 'ok') report.value = answer.data
-  else problem.value = answer.kind === 'refused' ? answer.refused.error : 'The server cannot be reached. Nothing was taken.'
+  else
+    problem.value =
+      answer.kind === 'refused' ? answer.refused.error : 'The server cannot be reached. Nothing was taken.'
   if (answer.kind === 'ok' && take === 'good') emit('taken')
 }
 async function choose(event: Event) {
@@ -26,21 +37,74 @@ async function choose(event: Event) {
   report.value = null
   if (file.value) await send('none')
 }
-const close = () => { file.value = report.value = null; problem.value = '' }
+const close = () => {
+  file.value = report.value = null
+  problem.value = ''
+}
 </script>
 
 <template>
-  <label class="act-quiet focus-within:outline-2 focus-within:outline-sea">Bring in a CSV<input type="file" accept=".csv,text/csv" class="sr-only" @change="choose"></label>
-  <AppDialog v-if="file" :open="true" :title="`${shelfKind(kind).title} from ${file.name}`" @update:open="close">
+  <label class="act-quiet focus-within:outline-2 focus-within:outline-sea"
+    >Bring in a CSV<input type="file" accept=".csv,text/csv" class="sr-only" @change="choose"
+  /></label>
+  <AppDialog
+    v-if="file"
+    :open="true"
+    :title="`${shelfKind(kind).title} from ${file.name}`"
+    @update:open="close"
+  >
     <p v-if="problem" role="alert" class="border-l-4 border-bad pl-2">{{ problem }}</p>
     <div v-if="report" role="status">
-      <p v-if="report.taken" class="text-base"><strong>{{ report.taken.added }} new, {{ report.taken.changed }} in a new version, {{ report.taken.same }} the same as before.</strong></p>
-      <p v-else><strong>{{ report.good }} of {{ report.count }} rows can be taken.</strong> <template v-if="report.bad">{{ report.bad }} {{ report.bad === 1 ? 'row has' : 'rows have' }} faults and {{ report.bad === 1 ? 'is' : 'are' }} left out.</template></p>
-      <div v-if="report.problems.length" class="mt-2 max-h-[40vh] overflow-y-auto border border-line" tabindex="0" role="region" aria-label="Faults">
-        <table class="w-full text-xs"><thead><tr class="text-left text-soft"><th class="px-2 py-1 font-normal">Line</th><th class="px-2 py-1 font-normal">Column</th><th class="px-2 py-1 font-normal">What is wrong</th></tr></thead>
-          <tbody><tr v-for="(p, i) in report.problems" :key="i" class="border-t border-line"><td class="px-2 py-1">{{ p.line }}</td><td class="px-2 py-1">{{ p.column || '–' }}</td><td class="px-2 py-1 break-words">{{ p.reason }}</td></tr></tbody></table>
+      <p v-if="report.taken" class="text-base">
+        <strong
+          >{{ report.taken.added }} new, {{ report.taken.changed }} in a new version,
+          {{ report.taken.same }} the same as before.</strong
+        >
+      </p>
+      <p v-else>
+        <strong>{{ report.good }} of {{ report.count }} rows can be taken.</strong>
+        <template v-if="report.bad"
+          >{{ report.bad }} {{ report.bad === 1 ? 'row has' : 'rows have' }} faults and
+          {{ report.bad === 1 ? 'is' : 'are' }} left out.</template
+        >
+      </p>
+      <div
+        v-if="report.problems.length"
+        class="mt-2 max-h-[40vh] overflow-y-auto border border-line"
+        tabindex="0"
+        role="region"
+        aria-label="Faults"
+      >
+        <table class="w-full text-xs">
+          <thead>
+            <tr class="text-left text-soft">
+              <th class="px-2 py-1 font-normal">Line</th>
+              <th class="px-2 py-1 font-normal">Column</th>
+              <th class="px-2 py-1 font-normal">What is wrong</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="(p, i) in report.problems" :key="i" class="border-t border-line">
+              <td class="px-2 py-1">{{ p.line }}</td>
+              <td class="px-2 py-1">{{ p.column || '–' }}</td>
+              <td class="px-2 py-1 break-words">{{ p.reason }}</td>
+            </tr>
+          </tbody>
+        </table>
       </div>
-      <p class="mt-3 flex gap-2"><button v-if="!report.taken" type="button" class="act" :disabled="report.good === 0" @click="send('good')">Take the {{ report.good }} good rows</button><button type="button" class="act-quiet" @click="close">{{ report.taken ? 'Done' : 'Take nothing' }}</button></p>
+      <p class="mt-3 flex gap-2">
+        <button
+          v-if="!report.taken"
+          type="button"
+          class="act"
+          :disabled="report.good === 0"
+          @click="send('good')"
+        >
+          Take the {{ report.good }} good rows</button
+        ><button type="button" class="act-quiet" @click="close">
+          {{ report.taken ? 'Done' : 'Take nothing' }}
+        </button>
+      </p>
     </div>
     <p v-else-if="!problem" class="text-soft">Reading …</p>
   </AppDialog>

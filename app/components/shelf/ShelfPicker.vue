@@ -11,22 +11,52 @@ const words = ref('')
 const parts = ref<ShelfRecord[] | null>(null)
 const problem = ref('')
 
-watch([kind, words], async () => {
-  const answer = await ask<{ parts: ShelfRecord[] }>(`/api/shelf?${new URLSearchParams({ kind: kind.value, words: words.value })}`)
-  problem.value = answer.kind === 'ok' ? '' : answer.kind === 'refused' ? answer.refused.error : 'The server cannot be reached.'
-  if (answer.kind === 'ok') parts.value = answer.data.parts
-}, { immediate: true })
+watch(
+  [kind, words],
+  async () => {
+    const answer = await ask<{ parts: ShelfRecord[] }>(
+      `/api/shelf?${new URLSearchParams({ kind: kind.value, words: words.value })}`,
+    )
+    problem.value =
+      answer.kind === 'ok'
+        ? ''
+        : answer.kind === 'refused'
+          ? answer.refused.error
+          : 'The server cannot be reached.'
+    if (answer.kind === 'ok') parts.value = answer.data.parts
+  },
+  { immediate: true },
+)
 </script>
 
 <template>
   <AppDialog :open="true" title="From the shelf" @update:open="emit('close')">
     <div class="flex flex-wrap gap-2">
-      <label v-if="kinds.length > 1" class="min-w-40"><span class="sr-only">Kind of part</span><select v-model="kind" class="entry"><option v-for="k in kinds" :key="k" :value="k">{{ shelfKind(k).title }}</option></select></label>
-      <label class="min-w-40 grow"><span class="sr-only">Search the shelf</span><input v-model="words" type="search" class="entry" maxlength="200" placeholder="Name, code or maker"></label>
+      <label v-if="kinds.length > 1" class="min-w-40"
+        ><span class="sr-only">Kind of part</span
+        ><select v-model="kind" class="entry">
+          <option v-for="k in kinds" :key="k" :value="k">{{ shelfKind(k).title }}</option>
+        </select></label
+      >
+      <label class="min-w-40 grow"
+        ><span class="sr-only">Search the shelf</span
+        ><input v-model="words" type="search" class="entry" maxlength="200" placeholder="Name, code or maker"
+      /></label>
     </div>
     <p v-if="problem" role="alert" class="mt-2 text-bad">{{ problem }}</p>
     <ul v-if="parts?.length" class="mt-2 max-h-[50vh] overflow-y-auto" aria-label="Parts">
-      <li v-for="part in parts" :key="part.code"><button type="button" class="min-h-11 w-full border-b border-line px-2 py-1 text-left hover:bg-paper" @click="emit('pick', part)"><span class="font-semibold">{{ part.name }}</span> <span class="text-soft">{{ part.code }}</span><span class="block text-xs text-soft">{{ shelfBrief(part, q) }}</span></button></li>
+      <li v-for="part in parts" :key="part.code">
+        <button
+          type="button"
+          class="min-h-11 w-full border-b border-line px-2 py-1 text-left hover:bg-paper"
+          @click="emit('pick', part)"
+        >
+          <span class="font-semibold">{{ part.name }}</span>
+          <span class="text-soft">{{ part.code }}</span><span class="block text-xs text-soft">{{
+            shelfBrief(part, q)
+          }}</span>
+        </button>
+      </li>
     </ul>
     <p v-else-if="parts" class="mt-3 text-soft">Nothing on the shelf by those words.</p>
   </AppDialog>

@@ -10,7 +10,14 @@ import { inSentence } from '#core/units/format'
 
 /** One complete answer: what it costs and does, what is done, what it settles, and what remains. */
 const { q } = useWriting()
-const props = defineProps<{ answer: Answer; adjustments: readonly Adjustment[]; isChosen: boolean; isPinned: boolean; isBusy: boolean; nearest?: boolean }>()
+const props = defineProps<{
+  answer: Answer
+  adjustments: readonly Adjustment[]
+  isChosen: boolean
+  isPinned: boolean
+  isBusy: boolean
+  nearest?: boolean
+}>()
 const emit = defineEmits<{ adjust: [change: Adjustment]; choose: []; pin: [] }>()
 const bench = useJob()
 const original = computed(() => props.answer)
@@ -20,48 +27,183 @@ const rows = computed(() => {
   return changedFields(found, applyChanges(found, props.answer.changes), props.answer.changes, q)
 })
 const off = (step: number) => props.adjustments.find((a) => a.step === step)?.off === true
-const valueOf = (step: number, value: number | undefined) => props.adjustments.find((a) => a.step === step)?.value ?? value ?? null
-const fieldOf = (step: number) => { const path = adjustableField(original.value.steps[step]!.ref); return path ? fieldAt(path)?.field ?? null : null }
+const valueOf = (step: number, value: number | undefined) =>
+  props.adjustments.find((a) => a.step === step)?.value ?? value ?? null
+const fieldOf = (step: number) => {
+  const path = adjustableField(original.value.steps[step]!.ref)
+  return path ? (fieldAt(path)?.field ?? null) : null
+}
 const name = (text: string) => text.replace(/^./, (letter) => letter.toUpperCase())
 </script>
 
 <template>
-  <article class="flex min-w-0 flex-col gap-3 border bg-card p-3" :class="isChosen ? 'border-sea' : 'border-line'" :data-answer="answer.id" :data-verdict="answer.verdict" :aria-busy="isBusy">
+  <article
+    class="flex min-w-0 flex-col gap-3 border bg-card p-3"
+    :class="isChosen ? 'border-sea' : 'border-line'"
+    :data-answer="answer.id"
+    :data-verdict="answer.verdict"
+    :aria-busy="isBusy"
+  >
     <header>
-      <p class="text-xs text-soft">{{ nearest ? 'Nearest miss' : isChosen ? 'Specified for this job' : 'Answer' }}</p>
+      <p class="text-xs text-soft">
+        {{ nearest ? 'Nearest miss' : isChosen ? 'Specified for this job' : 'Answer' }}
+      </p>
       <h2 class="text-lg leading-tight">{{ answer.name }}</h2>
-      <p class="mt-1 flex items-center gap-2 font-semibold" :class="verdictColour[answer.verdict]"><VerdictMark :verdict="answer.verdict" />{{ answer.headline }}</p>
-      <ul v-if="answer.inTheWay.length" class="mt-1"><li v-for="check in answer.inTheWay" :key="check.key" class="flex gap-1.5 py-0.5 text-xs"><VerdictMark :verdict="check.verdict" class="mt-0.5 !size-3.5" />{{ check.summary }}</li></ul>
+      <p class="mt-1 flex items-center gap-2 font-semibold" :class="verdictColour[answer.verdict]">
+        <VerdictMark :verdict="answer.verdict" />{{ answer.headline }}
+      </p>
+      <ul v-if="answer.inTheWay.length" class="mt-1">
+        <li v-for="check in answer.inTheWay" :key="check.key" class="flex gap-1.5 py-0.5 text-xs">
+          <VerdictMark :verdict="check.verdict" class="mt-0.5 !size-3.5" />{{ check.summary }}
+        </li>
+      </ul>
     </header>
 
     <dl class="grid grid-cols-2 gap-x-3">
-      <div class="border-t border-line py-1"><dt class="text-xs text-soft">Cost<template v-if="figures.unpriced"> without {{ figures.unpriced }} {{ figures.unpriced === 1 ? 'price' : 'prices' }}</template></dt><dd class="font-display text-lg leading-tight font-semibold">{{ q(figures.cost, 'money') }}</dd><dd class="text-xs text-soft">{{ q(figures.partsCost, 'money') }} parts, {{ q(figures.hours, 'h') }}</dd></div>
-      <div class="border-t border-line py-1"><dt class="text-xs text-soft">From low to full</dt><dd class="font-display text-lg leading-tight font-semibold">{{ figures.hoursToFull === null ? 'not in 3 days' : q(figures.hoursToFull, 'h') }}</dd><dd class="text-xs text-soft">in ordinary use, loads on</dd></div>
-      <div class="border-t border-line py-1"><dt class="text-xs text-soft">Alternator at its hottest</dt><dd class="font-display text-lg leading-tight font-semibold">{{ figures.alternatorPeakC === null ? 'not used' : q(Math.round(figures.alternatorPeakC), '°C') }}</dd><dd v-if="figures.alternatorPeakC !== null && figures.alternatorPeakC > caseLimitC" class="text-xs text-changed">over {{ q(caseLimitC, '°C') }} by the usual figures: put a probe on it under load</dd></div>
-      <div class="border-t border-line py-1"><dt class="text-xs text-soft">Changes</dt><dd class="font-display text-lg leading-tight font-semibold">{{ figures.changes }}</dd></div>
+      <div class="border-t border-line py-1">
+        <dt class="text-xs text-soft">
+          Cost<template v-if="figures.unpriced">
+            without {{ figures.unpriced }} {{ figures.unpriced === 1 ? 'price' : 'prices' }}</template
+          >
+        </dt>
+        <dd class="font-display text-lg leading-tight font-semibold">{{ q(figures.cost, 'money') }}</dd>
+        <dd class="text-xs text-soft">
+          {{ q(figures.partsCost, 'money') }} parts, {{ q(figures.hours, 'h') }}
+        </dd>
+      </div>
+      <div class="border-t border-line py-1">
+        <dt class="text-xs text-soft">From low to full</dt>
+        <dd class="font-display text-lg leading-tight font-semibold">
+          {{ figures.hoursToFull === null ? 'not in 3 days' : q(figures.hoursToFull, 'h') }}
+        </dd>
+        <dd class="text-xs text-soft">in ordinary use, loads on</dd>
+      </div>
+      <div class="border-t border-line py-1">
+        <dt class="text-xs text-soft">Alternator at its hottest</dt>
+        <dd class="font-display text-lg leading-tight font-semibold">
+          {{ figures.alternatorPeakC === null ? 'not used' : q(Math.round(figures.alternatorPeakC), '°C') }}
+        </dd>
+        <dd
+          v-if="figures.alternatorPeakC !== null && figures.alternatorPeakC > caseLimitC"
+          class="text-xs text-changed"
+        >
+          over {{ q(caseLimitC, '°C') }} by the usual figures: put a probe on it under load
+        </dd>
+      </div>
+      <div class="border-t border-line py-1">
+        <dt class="text-xs text-soft">Changes</dt>
+        <dd class="font-display text-lg leading-tight font-semibold">{{ figures.changes }}</dd>
+      </div>
     </dl>
-    <p v-if="figures.unservedAh >= 1" class="border-l-4 border-changed pl-2">Three days of such use from low, without more charge than that, leave {{ q(figures.unservedAh, 'Ah') }} not served.</p>
-    <p v-if="figures.unseen" class="border-l-4 border-changed pl-2">Rests on a place or strength that nobody has surveyed yet. Look first.</p>
+    <p v-if="figures.unservedAh >= 1" class="border-l-4 border-changed pl-2">
+      Three days of such use from low, without more charge than that, leave
+      {{ q(figures.unservedAh, 'Ah') }} not served.
+    </p>
+    <p v-if="figures.unseen" class="border-l-4 border-changed pl-2">
+      Rests on a place or strength that nobody has surveyed yet. Look first.
+    </p>
 
-    <section><h3 class="font-sans font-semibold">What is done</h3>
+    <section>
+      <h3 class="font-sans font-semibold">What is done</h3>
       <ol>
-        <li v-for="(step, i) in answer.steps" :key="i" class="border-t border-line py-1.5" :class="off(i) && 'opacity-60'">
-          <label class="flex min-h-8 items-start gap-2 max-md:min-h-11"><input type="checkbox" class="mt-0.5 size-5 shrink-0" :checked="!off(i)" :disabled="isBusy || nearest" :aria-label="`Do it: ${step.label}`" @change="emit('adjust', { step: i, off: !off(i) })"><span class="min-w-0"><span class="font-semibold">{{ step.label }}</span><span v-if="step.on" class="text-soft"> · {{ step.on }}</span>
-            <span v-if="step.parts.length" class="block text-xs text-soft">{{ step.parts.map((part) => partWords(part, q)).join('; ') }}; {{ q(step.hours, 'h') }}</span><span v-else class="block text-xs text-soft">no part; {{ step.hours < 0.5 ? q(step.hours * 60, 'min') : q(step.hours, 'h') }}</span>
-            <span v-if="step.settles.length" class="block text-xs text-suits">settles {{ step.settles.map((id) => inSentence(answer.titles[id] ?? id)).join(', ') }}</span></span></label>
-          <ValueEntry v-if="fieldOf(i) && !nearest && !off(i)" class="mt-1 ml-7 max-w-40" :field="fieldOf(i)!" :label="fieldOf(i)!.label" :model-value="valueOf(i, step.ref.value)" @update:model-value="emit('adjust', { step: i, value: $event === null ? undefined : Number($event) })" />
+        <li
+          v-for="(step, i) in answer.steps"
+          :key="i"
+          class="border-t border-line py-1.5"
+          :class="off(i) && 'opacity-60'"
+        >
+          <label class="flex min-h-8 items-start gap-2 max-md:min-h-11"
+            ><input
+              type="checkbox"
+              class="mt-0.5 size-5 shrink-0"
+              :checked="!off(i)"
+              :disabled="isBusy || nearest"
+              :aria-label="`Do it: ${step.label}`"
+              @change="emit('adjust', { step: i, off: !off(i) })"
+            /><span class="min-w-0"
+              ><span class="font-semibold">{{ step.label }}</span
+              ><span v-if="step.on" class="text-soft"> · {{ step.on }}</span>
+              <span v-if="step.parts.length" class="block text-xs text-soft"
+                >{{ step.parts.map((part) => partWords(part, q)).join('; ') }}; {{ q(step.hours, 'h') }}</span
+              ><span v-else class="block text-xs text-soft"
+                >no part; {{ step.hours < 0.5 ? q(step.hours * 60, 'min') : q(step.hours, 'h') }}</span
+              >
+              <span v-if="step.settles.length" class="block text-xs text-suits"
+                >settles {{ step.settles.map((id) => inSentence(answer.titles[id] ?? id)).join(', ') }}</span
+              ></span
+            ></label
+          >
+          <ValueEntry
+            v-if="fieldOf(i) && !nearest && !off(i)"
+            class="mt-1 ml-7 max-w-40"
+            :field="fieldOf(i)!"
+            :label="fieldOf(i)!.label"
+            :model-value="valueOf(i, step.ref.value)"
+            @update:model-value="
+              emit('adjust', { step: i, value: $event === null ? undefined : Number($event) })
+            "
+          />
         </li>
-        <li v-if="answer.battery" class="border-t border-line py-1.5"><span class="font-semibold">{{ answer.bank.map((part) => partWords(part, q)).join('; ') }}</span><span class="block text-xs text-soft">in place of {{ bench.document!.candidate.name ?? 'the candidate' }}</span></li>
-        <li v-if="answer.steps.length === 0 && !answer.battery" class="border-t border-line py-1.5">Nothing has to be changed.</li>
+        <li v-if="answer.battery" class="border-t border-line py-1.5">
+          <span class="font-semibold">{{
+            answer.bank.map((part) => partWords(part, q)).join('; ')
+          }}</span><span class="block text-xs text-soft"
+            >in place of {{ bench.document!.candidate.name ?? 'the candidate' }}</span
+          >
+        </li>
+        <li v-if="answer.steps.length === 0 && !answer.battery" class="border-t border-line py-1.5">
+          Nothing has to be changed.
+        </li>
       </ol>
     </section>
 
-    <section><h3 class="font-sans font-semibold">What it will do</h3><ul class="list-disc pl-4"><li v-for="words in answer.foreseen" :key="words" class="py-0.5">{{ words }}</li></ul></section>
-    <section v-if="answer.accepted.length || answer.measure.length"><h3 class="font-sans font-semibold">What remains</h3>
-      <ul class="list-disc pl-4"><li v-for="words in answer.accepted" :key="words">{{ words }}</li><li v-for="m in answer.measure" :key="m.path">Measure first: {{ name(m.part) }}, {{ inSentence(m.label) }}. {{ m.how }}</li></ul></section>
-    <details><summary class="min-h-8 py-1 max-md:min-h-11">Settings</summary><div v-for="card in answer.cards" :key="card.unit" class="mt-1 border-t border-line pt-1"><h4 class="font-semibold">{{ name(card.unit) }}</h4><dl><div v-for="s in card.settings" :key="s.label" class="flex justify-between gap-3 text-xs"><dt class="text-soft">{{ s.label }}</dt><dd class="font-semibold">{{ typeof s.value === 'number' ? q(s.value, s.unit) : s.value }}</dd></div></dl></div></details>
-    <details><summary class="min-h-8 py-1 max-md:min-h-11">As found and as specified</summary><ChangedFields :rows="rows" /></details>
-    <details v-if="answer.cautions.length"><summary class="min-h-8 py-1 max-md:min-h-11">Cautions ({{ answer.cautions.length }})</summary><ul class="list-disc pl-4 text-xs"><li v-for="words in answer.cautions" :key="words" class="py-0.5">{{ words }}</li></ul></details>
-    <p v-if="!nearest" class="mt-auto flex flex-wrap gap-2"><button type="button" class="act" :disabled="isBusy || isChosen" @click="emit('choose')">{{ isChosen ? 'Specified' : 'Choose this one' }}</button><button type="button" class="act-quiet" :aria-pressed="isPinned" @click="emit('pin')">{{ isPinned ? 'Unpin' : 'Pin' }}</button></p>
+    <section>
+      <h3 class="font-sans font-semibold">What it will do</h3>
+      <ul class="list-disc pl-4">
+        <li v-for="words in answer.foreseen" :key="words" class="py-0.5">{{ words }}</li>
+      </ul>
+    </section>
+    <section v-if="answer.accepted.length || answer.measure.length">
+      <h3 class="font-sans font-semibold">What remains</h3>
+      <ul class="list-disc pl-4">
+        <li v-for="words in answer.accepted" :key="words">{{ words }}</li>
+        <li v-for="m in answer.measure" :key="m.path">
+          Measure first: {{ name(m.part) }}, {{ inSentence(m.label) }}. {{ m.how }}
+        </li>
+      </ul>
+    </section>
+    <details>
+      <summary class="min-h-8 py-1 max-md:min-h-11">Settings</summary>
+      <div v-for="card in answer.cards" :key="card.unit" class="mt-1 border-t border-line pt-1">
+        <h4 class="font-semibold">{{ name(card.unit) }}</h4>
+        <dl>
+          <div v-for="s in card.settings" :key="s.label" class="flex justify-between gap-3 text-xs">
+            <dt class="text-soft">{{ s.label }}</dt>
+            <dd class="font-semibold">{{ typeof s.value === 'number' ? q(s.value, s.unit) : s.value }}</dd>
+          </div>
+        </dl>
+      </div>
+    </details>
+    <details>
+      <summary class="min-h-8 py-1 max-md:min-h-11">As found and as specified</summary>
+      <ChangedFields :rows="rows" />
+    </details>
+    <details v-if="answer.cautions.length">
+      <summary class="min-h-8 py-1 max-md:min-h-11">Cautions ({{ answer.cautions.length }})</summary>
+      <ul class="list-disc pl-4 text-xs">
+        <li v-for="words in answer.cautions" :key="words" class="py-0.5">{{ words }}</li>
+      </ul>
+    </details>
+    <p v-if="!nearest" class="mt-auto flex flex-wrap gap-2">
+      <button type="button" class="act" :disabled="isBusy || isChosen" @click="emit('choose')">
+        {{ isChosen ? 'Specified' : 'Choose this one' }}</button><button
+        type="button"
+        class="act-quiet"
+        :aria-pressed="isPinned"
+        @click="emit('pin')"
+      >
+        {{ isPinned ? 'Unpin' : 'Pin' }}
+      </button>
+    </p>
   </article>
 </template>

@@ -15,18 +15,47 @@ onMounted(load)
 async function issue() {
   busy.value = true
   problem.value = ''
-  const answer = await ask<SheetRow>(`/api/jobs/${bench.id}/sheets`, asJson('POST', { version: bench.version, who: who.value || 'Unnamed device' }))
+  const answer = await ask<SheetRow>(
+    `/api/jobs/${bench.id}/sheets`,
+    asJson('POST', { version: bench.version, who: who.value || 'Unnamed device' }),
+  )
   busy.value = false
   if (answer.kind === 'ok') return void load()
-  problem.value = answer.kind === 'refused' ? `${answer.refused.error}.` : 'The server cannot be reached; nothing was issued.'
+  problem.value =
+    answer.kind === 'refused'
+      ? `${answer.refused.error}.`
+      : 'The server cannot be reached; nothing was issued.'
 }
 const saved = computed(() => bench.save.kind === 'saved')
 </script>
 
 <template>
   <div>
-    <p class="flex flex-wrap items-center gap-3"><button type="button" class="act" :disabled="busy || !saved" @click="issue">Issue the sheet</button><span class="text-xs text-soft">{{ saved ? 'Frozen as issued: inputs, rules, parts and results.' : 'Wait until the job is saved.' }}</span></p>
+    <p class="flex flex-wrap items-center gap-3">
+      <button type="button" class="act" :disabled="busy || !saved" @click="issue">Issue the sheet</button
+      ><span class="text-xs text-soft">{{
+        saved ? 'Frozen as issued: inputs, rules, parts and results.' : 'Wait until the job is saved.'
+      }}</span>
+    </p>
     <p v-if="problem" role="alert" class="mt-1 text-bad">{{ problem }}</p>
-    <ul v-if="rows.length" aria-label="Sheets issued" class="mt-2"><li v-for="row in rows" :key="row.count" class="flex flex-wrap items-baseline gap-x-3 border-t border-line py-1"><NuxtLink :to="`/jobs/${bench.id}/sheets/${row.count}`" class="inline-flex min-h-8 items-center font-semibold underline max-md:min-h-11">Specification {{ row.number }}</NuxtLink><span class="text-xs text-soft">{{ row.name }}, {{ ago(row.issuedAt) }} by {{ row.issuedBy }}</span><a :href="`/api/jobs/${bench.id}/sheets/${row.count}/pdf`" target="_blank" class="underline max-md:min-h-11">PDF</a><a :href="`/api/jobs/${bench.id}/sheets/${row.count}/csv`" class="underline max-md:min-h-11">CSV</a></li></ul>
+    <ul v-if="rows.length" aria-label="Sheets issued" class="mt-2">
+      <li
+        v-for="row in rows"
+        :key="row.count"
+        class="flex flex-wrap items-baseline gap-x-3 border-t border-line py-1"
+      >
+        <NuxtLink
+          :to="`/jobs/${bench.id}/sheets/${row.count}`"
+          class="inline-flex min-h-8 items-center font-semibold underline max-md:min-h-11"
+          >Specification {{ row.number }}</NuxtLink
+        ><span class="text-xs text-soft">{{ row.name }}, {{ ago(row.issuedAt) }} by {{ row.issuedBy }}</span
+        ><a
+          :href="`/api/jobs/${bench.id}/sheets/${row.count}/pdf`"
+          target="_blank"
+          class="underline max-md:min-h-11"
+          >PDF</a
+        ><a :href="`/api/jobs/${bench.id}/sheets/${row.count}/csv`" class="underline max-md:min-h-11">CSV</a>
+      </li>
+    </ul>
   </div>
 </template>

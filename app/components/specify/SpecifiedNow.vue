@@ -12,19 +12,55 @@ const cost = computed(() => parts.value.reduce((sum, part) => sum + (part.price 
 const hours = computed(() => chosen.value.steps.reduce((sum, step) => sum + step.hours, 0))
 /** What it comes to by the survey and the rules as they are now, not as they were when it was chosen. */
 const specified = computed(() => asSpecified(bench.document!))
-const { result: now } = useAsked((engine, job, shop) => engine.assess(job, shop), () => specified.value)
-const left = computed(() => (now.value?.checks ?? []).filter((check) => (check.verdict === 'suits-once-changed' || check.verdict === 'does-not-suit') && !chosen.value.accepted.some((words) => words.includes(check.summary))))
-const rows = computed(() => changedFields(withSpecified(bench.document!, null), asSpecified(bench.document!), chosen.value.changes, q))
+const { result: now } = useAsked(
+  (engine, job, shop) => engine.assess(job, shop),
+  () => specified.value,
+)
+const left = computed(() =>
+  (now.value?.checks ?? []).filter(
+    (check) =>
+      (check.verdict === 'suits-once-changed' || check.verdict === 'does-not-suit') &&
+      !chosen.value.accepted.some((words) => words.includes(check.summary)),
+  ),
+)
+const rows = computed(() =>
+  changedFields(withSpecified(bench.document!, null), asSpecified(bench.document!), chosen.value.changes, q),
+)
 </script>
 
 <template>
   <section class="border border-sea bg-card p-3" aria-labelledby="specified">
     <div class="flex flex-wrap items-start gap-x-4 gap-y-1">
-      <div class="mr-auto min-w-0"><h2 id="specified" class="text-lg">Specified: {{ chosen.name }}</h2><p class="text-soft">by {{ chosen.by }}, {{ ago(chosen.at) }}. {{ q(cost, 'money') }} of parts, {{ q(hours, 'h') }}. The survey stays as it was found.</p></div>
-      <button type="button" class="act-quiet" @click="bench.edit((job) => withSpecified(job, null))">Take it back</button>
+      <div class="mr-auto min-w-0">
+        <h2 id="specified" class="text-lg">Specified: {{ chosen.name }}</h2>
+        <p class="text-soft">
+          by {{ chosen.by }}, {{ ago(chosen.at) }}. {{ q(cost, 'money') }} of parts, {{ q(hours, 'h') }}. The
+          survey stays as it was found.
+        </p>
+      </div>
+      <button type="button" class="act-quiet" @click="bench.edit((job) => withSpecified(job, null))">
+        Take it back
+      </button>
     </div>
-    <p v-if="now" class="mt-1 flex flex-wrap items-center gap-x-2" data-testid="specified-now"><VerdictMark :verdict="left.length ? now.verdict : now.verdict === 'measure-first' ? 'measure-first' : 'suits'" class="!size-4" /><template v-if="left.length">{{ verdictWords[now.verdict] }} by the survey and the rules as they are now. Search again, or take it back: {{ left[0]!.summary }}</template><template v-else>{{ now.verdict === 'measure-first' ? 'Suits once what is open is measured and holds.' : 'Suits by the survey and the rules as they are now.' }}</template></p>
-    <details class="mt-1"><summary class="min-h-8 py-1 max-md:min-h-11">As found and as specified: {{ rows.length }} values differ</summary><ChangedFields :rows="rows" /></details>
+    <p v-if="now" class="mt-1 flex flex-wrap items-center gap-x-2" data-testid="specified-now">
+      <VerdictMark
+        :verdict="left.length ? now.verdict : now.verdict === 'measure-first' ? 'measure-first' : 'suits'"
+        class="!size-4"
+      /><template v-if="left.length"
+        >{{ verdictWords[now.verdict] }} by the survey and the rules as they are now. Search again, or take it
+        back: {{ left[0]!.summary }}</template
+      ><template v-else>{{
+        now.verdict === 'measure-first'
+          ? 'Suits once what is open is measured and holds.'
+          : 'Suits by the survey and the rules as they are now.'
+      }}</template>
+    </p>
+    <details class="mt-1">
+      <summary class="min-h-8 py-1 max-md:min-h-11">
+        As found and as specified: {{ rows.length }} values differ
+      </summary>
+      <ChangedFields :rows="rows" />
+    </details>
     <SheetList class="mt-2" />
   </section>
 </template>

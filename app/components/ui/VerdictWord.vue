@@ -5,5 +5,7 @@ defineProps<{ verdict: Verdict }>()
 </script>
 
 <template>
-  <span class="inline-flex items-center gap-2 font-semibold" :class="verdictColour[verdict]"><VerdictMark :verdict="verdict" />{{ verdictWords[verdict] }}</span>
+  <span class="inline-flex items-center gap-2 font-semibold" :class="verdictColour[verdict]"
+    ><VerdictMark :verdict="verdict" />{{ verdictWords[verdict] }}</span
+  >
 </template>

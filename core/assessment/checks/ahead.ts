@@ -9,7 +9,14 @@ import { totalsOf, type Totals } from '#core/simulation/runs'
 import { check, mid, number, word } from '#core/assessment/check'
 import { sharesBus } from '#core/system/energy'
 import type { RemedyRef } from '#core/remedies/catalogue'
-import { airAroundC, allDayA, allDayWords, availableA, measuredHeat, shaftRpm } from '#core/system/alternators'
+import {
+  airAroundC,
+  allDayA,
+  allDayWords,
+  availableA,
+  measuredHeat,
+  shaftRpm,
+} from '#core/system/alternators'
 import { acceptanceA, dcdcInput } from '#core/system/currents'
 import { isStraight, type ChargerLane, type Lane, type SolarLane } from '#core/system/lanes'
 import type { System } from '#core/system/system'
@@ -18,17 +25,26 @@ import type { System } from '#core/system/system'
 // check asks about are those it reads itself; all else that the run needs is taken as usual, as there.
 
 /** A run of the system as its scene has it. @param part of the plant, where something else is to be left out */
-function runOf(system: System, run: RunId, own: Partial<RunInputs> = {}, part: (plant: Plant) => Plant = (plant) => plant): Totals {
+function runOf(
+  system: System,
+  run: RunId,
+  own: Partial<RunInputs> = {},
+  part: (plant: Plant) => Plant = (plant) => plant,
+): Totals {
   return totalsOf(run, part(plantFrom(system, 'new')), { ...inputsOf(system, run), ...own })
 }
 
 /** Which of the lanes of its kind a lane is: the same place as in the plant. */
-const placeAmong = (lane: Lane, { lanes }: System): number => lanes.filter(({ kind }) => kind === lane.kind).findIndex(({ id }) => id === lane.id)
+const placeAmong = (lane: Lane, { lanes }: System): number =>
+  lanes.filter(({ kind }) => kind === lane.kind).findIndex(({ id }) => id === lane.id)
 
 /** The mains night of a job on one of its chargers alone, loads on. */
 export function nightOn(lane: ChargerLane, system: System): Totals {
   const alone = placeAmong(lane, system)
-  return runOf(system, 'mains-night', {}, (plant) => ({ ...plant, chargers: plant.chargers.slice(alone, alone + 1) }))
+  return runOf(system, 'mains-night', {}, (plant) => ({
+    ...plant,
+    chargers: plant.chargers.slice(alone, alone + 1),
+  }))
 }
 
 /**
@@ -38,20 +54,40 @@ export function nightOn(lane: ChargerLane, system: System): Totals {
  */
 export function hoursToFullOn(lane: Exclude<Lane, SolarLane>, system: System): number {
   switch (lane.kind) {
-    case 'charger': return nightOn(lane, system).fullAfterH ?? Infinity
-    case 'alternator': return runOf(system, 'mains-night', { ...allDay, driveH: 24, idleShare: 0 }, (plant) => ({ ...plant, sources: [], sides: plant.sides.filter(({ id }) => id === lane.id) })).fullAfterH ?? Infinity
+    case 'charger':
+      return nightOn(lane, system).fullAfterH ?? Infinity
+    case 'alternator':
+      return (
+        runOf(system, 'mains-night', { ...allDay, driveH: 24, idleShare: 0 }, (plant) => ({
+          ...plant,
+          sources: [],
+          sides: plant.sides.filter(({ id }) => id === lane.id),
+        })).fullAfterH ?? Infinity
+      )
     case 'source': {
       const alone = placeAmong(lane, system)
-      return runOf(system, 'mains-night', allDay, (plant) => ({ ...plant, sources: plant.sources.slice(alone, alone + 1).map((source) => ({ ...source, hours: 24 })) })).fullAfterH ?? Infinity
+      return (
+        runOf(system, 'mains-night', allDay, (plant) => ({
+          ...plant,
+          sources: plant.sources.slice(alone, alone + 1).map((source) => ({ ...source, hours: 24 })),
+        })).fullAfterH ?? Infinity
+      )
     }
   }
 }
 /** Values of a lane without which nothing can be said of its hours: where one is not known they are not run. */
 export function decidesHours(lane: Exclude<Lane, SolarLane>): readonly number[] {
   switch (lane.kind) {
-    case 'charger': return [lane.charger.ratedA, lane.charger.absorptionV]
-    case 'alternator': return [lane.alternator.ratedA, lane.alternator.regulatorV, ...(lane.link.kind === 'dcdc' ? [lane.link.ratedA, lane.link.absorptionV] : [])]
-    case 'source': return [lane.source.largestA, lane.source.regulatorV]
+    case 'charger':
+      return [lane.charger.ratedA, lane.charger.absorptionV]
+    case 'alternator':
+      return [
+        lane.alternator.ratedA,
+        lane.alternator.regulatorV,
+        ...(lane.link.kind === 'dcdc' ? [lane.link.ratedA, lane.link.absorptionV] : []),
+      ]
+    case 'source':
+      return [lane.source.largestA, lane.source.regulatorV]
   }
 }
 const allDay: Partial<RunInputs> = { mainsH: 0, days: 3 }
@@ -77,16 +113,38 @@ export const time = check({
     const larger = replacement(unit, bank)
     const generatorW = many.generators.reduce((sum, generator) => sum + generator.watts, 0)
     const drawsW = totals.acSupplyA * charger.supplyV
-    const remedies: RemedyRef[] = [...(overSupply ? [{ id: 'charger.limit-current', on: unit.$path, value: Math.max(1, supplyA) } as const] : []), ...(slow && larger.value! > ratedA ? [larger] : []), ...(slow ? [{ id: 'charger.top-up', on: unit.$path } as const] : [])]
+    const remedies: RemedyRef[] = [
+      ...(overSupply
+        ? [{ id: 'charger.limit-current', on: unit.$path, value: Math.max(1, supplyA) } as const]
+        : []),
+      ...(slow && larger.value! > ratedA ? [larger] : []),
+      ...(slow ? [{ id: 'charger.top-up', on: unit.$path } as const] : []),
+    ]
     return {
       verdict: slow || overSupply ? 'suits-once-changed' : 'suits',
-      compared: overSupply ? [number('draws from the supply', totals.acSupplyA, 'A'), number('supply gives', charger.supplyLimitA, 'A')]
-        : [hours === null ? word('to full', 'not reached in a day') : number('to full', hours, 'h'), number('at most', rules.chargeHoursMost, 'h')],
-      limit: overSupply ? charger.$origin('supplyLimitA') : { kind: 'rule', text: 'shop rule: longest charge from low to full on mains' },
-      formula: () => `run “mains night” from ${rules.lowChargeFrom} %, loads on, ${q(ratedA, 'A')} up to ${q(volts, 'V')}: ${hours === null ? 'not full' : `full after ${q(hours, 'h')}`}; supply ${q(volts, 'V')} × ${q(ratedA, 'A')} ÷ (${charger.efficiency} % × ${charger.powerFactor} × ${q(charger.supplyV, 'V')}) = ${q(totals.acSupplyA, 'A')}`,
-      summary: () => `${name} ${hours === null ? `does not fill the battery from ${rules.lowChargeFrom} % in a day` : `fills the battery from ${rules.lowChargeFrom} % in ${q(hours, 'h')}`} with the loads on, and draws ${q(totals.acSupplyA, 'A')} from the supply${overSupply ? `, which gives ${q(charger.supplyLimitA, 'A')}` : ''}.`,
+      compared: overSupply
+        ? [
+            number('draws from the supply', totals.acSupplyA, 'A'),
+            number('supply gives', charger.supplyLimitA, 'A'),
+          ]
+        : [
+            hours === null ? word('to full', 'not reached in a day') : number('to full', hours, 'h'),
+            number('at most', rules.chargeHoursMost, 'h'),
+          ],
+      limit: overSupply
+        ? charger.$origin('supplyLimitA')
+        : { kind: 'rule', text: 'shop rule: longest charge from low to full on mains' },
+      formula: () =>
+        `run “mains night” from ${rules.lowChargeFrom} %, loads on, ${q(ratedA, 'A')} up to ${q(volts, 'V')}: ${hours === null ? 'not full' : `full after ${q(hours, 'h')}`}; supply ${q(volts, 'V')} × ${q(ratedA, 'A')} ÷ (${charger.efficiency} % × ${charger.powerFactor} × ${q(charger.supplyV, 'V')}) = ${q(totals.acSupplyA, 'A')}`,
+      summary: () =>
+        `${name} ${hours === null ? `does not fill the battery from ${rules.lowChargeFrom} % in a day` : `fills the battery from ${rules.lowChargeFrom} % in ${q(hours, 'h')}`} with the loads on, and draws ${q(totals.acSupplyA, 'A')} from the supply${overSupply ? `, which gives ${q(charger.supplyLimitA, 'A')}` : ''}.`,
       remedies,
-      cautions: () => (generatorW > 0 ? [`From the generator that is ${hours === null ? 'more than a day' : q(hours, 'h')} of running${drawsW > generatorW ? `, and ${q(drawsW, 'W')} is more than its ${q(generatorW, 'W')}` : ''}.`] : []),
+      cautions: () =>
+        generatorW > 0
+          ? [
+              `From the generator that is ${hours === null ? 'more than a day' : q(hours, 'h')} of running${drawsW > generatorW ? `, and ${q(drawsW, 'W')} is more than its ${q(generatorW, 'W')}` : ''}.`,
+            ]
+          : [],
     }
   },
 })
@@ -105,31 +163,66 @@ export const heat = check({
     if (link.kind === 'none') return null
     const straight = isStraight(lane)
     const at = (speed: 'idle' | 'cruise'): { amps: number; allDay: number } => {
-      const asked = straight ? acceptanceA(lane, rules.lowSoc / 100, speed, system) : Math.min(dcdcInput(lane, system).amps, availableA(alternator, speed, rules))
+      const asked = straight
+        ? acceptanceA(lane, rules.lowSoc / 100, speed, system)
+        : Math.min(dcdcInput(lane, system).amps, availableA(alternator, speed, rules))
       return { amps: asked, allDay: allDayA(alternator, speed, rules) }
     }
     const idleShare = alternator.idleShare / 100
     // With what share of the drive it is at idle, the worse of the two counts only where it is driven so.
-    const worse = at('idle').amps - at('idle').allDay > at('cruise').amps - at('cruise').allDay && idleShare > 0 ? 'idle' : 'cruise'
+    const worse =
+      at('idle').amps - at('idle').allDay > at('cruise').amps - at('cruise').allDay && idleShare > 0
+        ? 'idle'
+        : 'cruise'
     const { amps, allDay } = at(worse)
     const inputs = inputsOf(system, 'driving-day')
     // Until the engine stops: after that the case only cools.
-    const totals = runOf(system, 'driving-day', { days: Math.max(0.05, (hoursSince(beginsAt, inputs.driveFrom) + alternator.driveHours) / 24), driveH: alternator.driveHours }).machines.find(({ side }) => side === lane.id)
+    const totals = runOf(system, 'driving-day', {
+      days: Math.max(0.05, (hoursSince(beginsAt, inputs.driveFrom) + alternator.driveHours) / 24),
+      driveH: alternator.driveHours,
+    }).machines.find(({ side }) => side === lane.id)
     const measured = measuredHeat(alternator)
     const peakC = totals?.peakC ?? 0
     const hot = measured ? peakC > caseLimitC : amps > allDay + 0.5
-    const steadyC = steadyCaseC(amps + alternator.vehicleDrawA, alternator.ratedA, shaftRpm(alternator, worse), airAroundC(system.craft), measured ?? usualHeat)
+    const steadyC = steadyCaseC(
+      amps + alternator.vehicleDrawA,
+      alternator.ratedA,
+      shaftRpm(alternator, worse),
+      airAroundC(system.craft),
+      measured ?? usualHeat,
+    )
     const limitMin = totals?.limitMin ?? null
-    const minutes = limitMin === null ? 'stays under its limit' : `reaches ${caseLimitC} °C after ${q(limitMin, 'min')}`
-    const reduce: RemedyRef[] = straight ? holdBack(lane, system) : [{ id: link.currentLimit === 'adjustable' ? 'charger.limit-current' : 'charger.replace', on: link.$path, value: Math.max(5, Math.floor((link.ratedA * allDay) / Math.max(1, amps))), values: { absorptionV: link.absorptionV } }]
+    const minutes =
+      limitMin === null ? 'stays under its limit' : `reaches ${caseLimitC} °C after ${q(limitMin, 'min')}`
+    const reduce: RemedyRef[] = straight
+      ? holdBack(lane, system)
+      : [
+          {
+            id: link.currentLimit === 'adjustable' ? 'charger.limit-current' : 'charger.replace',
+            on: link.$path,
+            value: Math.max(5, Math.floor((link.ratedA * allDay) / Math.max(1, amps))),
+            values: { absorptionV: link.absorptionV },
+          },
+        ]
     return {
       verdict: hot ? 'suits-once-changed' : 'suits',
-      compared: measured ? [number('case reaches', peakC, '°C'), number('at most', caseLimitC, '°C')] : [number(`asked of it at ${worse}`, amps, 'A'), number('it gives all day', allDay, 'A')],
-      limit: measured ? { kind: 'measured', text: 'readings of its case, fitted' } : allDayWords(alternator, worse, rules, q).origin,
-      formula: () => `run “driving day”: peak ${q(peakC, '°C')}, ${minutes}; ${q(amps + alternator.vehicleDrawA, 'A')} at ${worse} would settle at ${q(steadyC, '°C')}${measured ? '' : ` (defaults ${usualHeat.riseK} K, ${usualHeat.tauMin} min: good to a factor of two, so the shop’s share decides)`}`,
-      summary: () => `On a driving day the case of ${mid(name)} reaches ${q(peakC, '°C')}${measured ? ' by its readings' : ' by the usual figures'} and ${minutes}${hot && !measured ? `; ${q(amps, 'A')} are asked of it at ${worse} and it gives ${q(allDay, 'A')} all day` : ''}.`,
+      compared: measured
+        ? [number('case reaches', peakC, '°C'), number('at most', caseLimitC, '°C')]
+        : [number(`asked of it at ${worse}`, amps, 'A'), number('it gives all day', allDay, 'A')],
+      limit: measured
+        ? { kind: 'measured', text: 'readings of its case, fitted' }
+        : allDayWords(alternator, worse, rules, q).origin,
+      formula: () =>
+        `run “driving day”: peak ${q(peakC, '°C')}, ${minutes}; ${q(amps + alternator.vehicleDrawA, 'A')} at ${worse} would settle at ${q(steadyC, '°C')}${measured ? '' : ` (defaults ${usualHeat.riseK} K, ${usualHeat.tauMin} min: good to a factor of two, so the shop’s share decides)`}`,
+      summary: () =>
+        `On a driving day the case of ${mid(name)} reaches ${q(peakC, '°C')}${measured ? ' by its readings' : ' by the usual figures'} and ${minutes}${hot && !measured ? `; ${q(amps, 'A')} are asked of it at ${worse} and it gives ${q(allDay, 'A')} all day` : ''}.`,
       remedies: hot ? reduce : [],
-      cautions: () => (!measured && !hot && peakC > caseLimitC ? ['The usual figures would make it too hot. Put a probe on the case for half an hour under load before it is handed over.'] : []),
+      cautions: () =>
+        !measured && !hot && peakC > caseLimitC
+          ? [
+              'The usual figures would make it too hot. Put a probe on the case for half an hour under load before it is handed over.',
+            ]
+          : [],
     }
   },
 })
@@ -151,11 +244,19 @@ export const heater = check({
     const late = totals.coldRefusedH > rules.heaterMostH
     return {
       verdict: late || never ? 'suits-once-changed' : 'suits',
-      compared: [number('charge refused', totals.coldRefusedH, 'h'), number('at most', rules.heaterMostH, 'h')],
+      compared: [
+        number('charge refused', totals.coldRefusedH, 'h'),
+        number('at most', rules.heaterMostH, 'h'),
+      ],
       limit: { kind: 'rule', text: 'shop rule: longest wait for a heater before the charge begins' },
-      formula: () => `run “cold morning” at ${q(one.place.coldestC, '°C')}: ${q(watts, 'W')} into ${q(bank.kg, 'kg')}; ${q(totals.heaterWh, 'Wh')} a cold day, charge refused ${q(totals.coldRefusedH, 'h')}`,
-      summary: () => never ? 'On a cold morning no source is there long enough to warm the cells.' : `On a cold morning the heater takes ${q(totals.heaterWh, 'Wh')} from ${totals.mainsAh > totals.engineAh ? 'mains' : 'the engine’s charge'}, and the charge begins after ${q(totals.coldRefusedH, 'h')}.`,
-      remedies: late || never ? [{ id: 'cold.warmer-place', on: 'place', value: Math.ceil(bank.coldLimitC) }] : [],
+      formula: () =>
+        `run “cold morning” at ${q(one.place.coldestC, '°C')}: ${q(watts, 'W')} into ${q(bank.kg, 'kg')}; ${q(totals.heaterWh, 'Wh')} a cold day, charge refused ${q(totals.coldRefusedH, 'h')}`,
+      summary: () =>
+        never
+          ? 'On a cold morning no source is there long enough to warm the cells.'
+          : `On a cold morning the heater takes ${q(totals.heaterWh, 'Wh')} from ${totals.mainsAh > totals.engineAh ? 'mains' : 'the engine’s charge'}, and the charge begins after ${q(totals.coldRefusedH, 'h')}.`,
+      remedies:
+        late || never ? [{ id: 'cold.warmer-place', on: 'place', value: Math.ceil(bank.coldLimitC) }] : [],
     }
   },
 })
@@ -180,9 +281,19 @@ export const gassing = check({
       verdict: over ? 'suits-once-changed' : 'suits',
       compared: [number('above gassing', hours, 'h'), number('a day at most', rules.leadGassingMostH, 'h')],
       limit: { kind: 'rule', text: 'shop rule: most hours a day above gassing' },
-      formula: () => `run “driving day” with ${q(mainsH, 'h')} on mains: ${q(hours, 'h')} of ${q(totals.hours, 'h')} above its gassing voltage; the lithium was ${totals.fullAfterH === null ? 'not full in that time' : `full after ${q(totals.fullAfterH, 'h')}`}`,
-      summary: () => `The lead spends ${q(hours, 'h')} of ${q(totals.hours, 'h')} above its gassing voltage${totals.fullAfterH === null ? ', and neither battery gets to full' : `; until ${q(totals.fullAfterH, 'h')} it waits below full for the lithium`}.`,
-      remedies: over && charger ? [{ id: 'charger.float-off', on: charger.id }, { id: 'mixed.separate', on: 'use' }] : over ? [{ id: 'mixed.separate', on: 'use' }] : [],
+      formula: () =>
+        `run “driving day” with ${q(mainsH, 'h')} on mains: ${q(hours, 'h')} of ${q(totals.hours, 'h')} above its gassing voltage; the lithium was ${totals.fullAfterH === null ? 'not full in that time' : `full after ${q(totals.fullAfterH, 'h')}`}`,
+      summary: () =>
+        `The lead spends ${q(hours, 'h')} of ${q(totals.hours, 'h')} above its gassing voltage${totals.fullAfterH === null ? ', and neither battery gets to full' : `; until ${q(totals.fullAfterH, 'h')} it waits below full for the lithium`}.`,
+      remedies:
+        over && charger
+          ? [
+              { id: 'charger.float-off', on: charger.id },
+              { id: 'mixed.separate', on: 'use' },
+            ]
+          : over
+            ? [{ id: 'mixed.separate', on: 'use' }]
+            : [],
     }
   },
 })

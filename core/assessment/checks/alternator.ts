@@ -29,8 +29,13 @@ export const voltage = check({
     const volts = atBatteryV(lane, system)
     const regulatorFor = bank.middleV + drop + cableDrop
     const settable = alternator.regulator === 'external'
-    const set: RemedyRef = { id: settable ? 'alternator.set-regulator' : 'alternator.external-regulator', on: alternator.$path, value: Math.round(regulatorFor * 10) / 10 }
-    const formula = (): string => `${q(alternator.regulatorV, 'V')} − ${q(drop, 'V')} isolator − ${q(cableDrop, 'V')} cable at ${q(bank.tailA, 'A')} = ${q(volts, 'V')}`
+    const set: RemedyRef = {
+      id: settable ? 'alternator.set-regulator' : 'alternator.external-regulator',
+      on: alternator.$path,
+      value: Math.round(regulatorFor * 10) / 10,
+    }
+    const formula = (): string =>
+      `${q(alternator.regulatorV, 'V')} − ${q(drop, 'V')} isolator − ${q(cableDrop, 'V')} cable at ${q(bank.tailA, 'A')} = ${q(volts, 'V')}`
     if (volts > bank.highV) {
       return {
         verdict: settable ? 'suits-once-changed' : 'does-not-suit',
@@ -42,17 +47,34 @@ export const voltage = check({
       }
     }
     if (volts < bank.lowV) {
-      const low = lowCharge(lane, volts, availableA(alternator, 'cruise', rules), alternator.driveHours, system)
+      const low = lowCharge(
+        lane,
+        volts,
+        availableA(alternator, 'cruise', rules),
+        alternator.driveHours,
+        system,
+      )
       const lowLossHelps = drop > rules.lowLossDropV && volts + drop - rules.lowLossDropV >= bank.lowV
-      const lowLoss: RemedyRef = { id: 'link.low-loss-isolator', on: lane.link.$path, value: rules.lowLossDropV }
+      const lowLoss: RemedyRef = {
+        id: 'link.low-loss-isolator',
+        on: lane.link.$path,
+        value: rules.lowLossDropV,
+      }
       const accepted = low.enough && !lowLossHelps && !settable
       return {
         verdict: lowLossHelps || settable || accepted ? 'suits-once-changed' : 'does-not-suit',
         compared: [number('arrives', volts, 'V'), number('charge at least', bank.lowV, 'V')],
         limit: bank.each.$origin('chargeLowV'),
         formula,
-        summary: () => `${name} brings ${q(volts, 'V')} to the battery, which wants ${q(bank.lowV, 'V')}: ${lowChargeWords(low)}.`,
-        remedies: [...(lowLossHelps ? [lowLoss] : []), ...(settable ? [set] : []), ...(accepted ? [{ id: 'charger.top-up', on: lane.link.$path } as const] : []), addDcdc(lane, system), ...(settable ? [] : [set])],
+        summary: () =>
+          `${name} brings ${q(volts, 'V')} to the battery, which wants ${q(bank.lowV, 'V')}: ${lowChargeWords(low)}.`,
+        remedies: [
+          ...(lowLossHelps ? [lowLoss] : []),
+          ...(settable ? [set] : []),
+          ...(accepted ? [{ id: 'charger.top-up', on: lane.link.$path } as const] : []),
+          addDcdc(lane, system),
+          ...(settable ? [] : [set]),
+        ],
       }
     }
     return {
@@ -60,7 +82,8 @@ export const voltage = check({
       compared: [number('arrives', volts, 'V'), number('charge at most', bank.highV, 'V')],
       limit: bank.each.$origin('chargeHighV'),
       formula,
-      summary: () => `${name} brings ${q(volts, 'V')} to the battery, inside ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}.`,
+      summary: () =>
+        `${name} brings ${q(volts, 'V')} to the battery, inside ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}.`,
     }
   },
 })
@@ -78,10 +101,18 @@ export const acceptance = check({
     if (!isStraight(lane)) return null
     const { bank, rules } = system
     const { alternator } = lane
-    const cases = speeds.flatMap((speed) => socs.map((soc) => {
-      const takesA = acceptanceA(lane, soc, speed, system)
-      return { speed, soc, takesA, allDayA: allDayA(alternator, speed, rules), overA: takesA - allDayA(alternator, speed, rules) }
-    }))
+    const cases = speeds.flatMap((speed) =>
+      socs.map((soc) => {
+        const takesA = acceptanceA(lane, soc, speed, system)
+        return {
+          speed,
+          soc,
+          takesA,
+          allDayA: allDayA(alternator, speed, rules),
+          overA: takesA - allDayA(alternator, speed, rules),
+        }
+      }),
+    )
     const most = cases.reduce((a, b) => (b.overA > a.overA ? b : a))
     const hot = most.overA > 0
     const peakA = Math.max(...cases.map((c) => c.takesA))
@@ -91,13 +122,19 @@ export const acceptance = check({
     const allDay = allDayWords(alternator, most.speed, rules, q)
     return {
       verdict: hot || overBattery ? 'suits-once-changed' : 'suits',
-      compared: [number('battery takes', takesA, 'A'), number(overBattery ? 'battery allows' : 'alternator all day', limitA, 'A')],
+      compared: [
+        number('battery takes', takesA, 'A'),
+        number(overBattery ? 'battery allows' : 'alternator all day', limitA, 'A'),
+      ],
       limit: overBattery ? bank.each.$origin('largestChargeA') : allDay.origin,
-      formula: () => `min(${q(availableA(alternator, most.speed, rules), 'A')} there at ${most.speed}, (${q(alternator.regulatorV - isolatorDropV(lane), 'V')} − ${q(bank.ocv(most.soc), 'V')}) ÷ ${q((bank.ohm + cableOhm(lane, rules)) * 1000, 'mΩ')} = ${q(demandA(lane, most.soc, system), 'A')}) = ${q(most.takesA, 'A')}; all day ${allDay.formula} − ${q(alternator.vehicleDrawA, 'A')} = ${q(most.allDayA, 'A')}. ${cases.map((c) => `${c.speed} at ${formatShare(c.soc)}: ${q(c.takesA, 'A')}`).join(', ')}`,
-      summary: () => hot
-        ? `The battery takes ${q(takesA, 'A')} at ${most.speed}; ${mid(name)} can give ${q(limitA, 'A')} all day without overheating.`
-        : overBattery ? `The battery takes ${q(takesA, 'A')} and its maker allows ${q(limitA, 'A')}.`
-        : `The battery takes ${q(most.takesA, 'A')} at ${most.speed}, within the ${q(most.allDayA, 'A')} ${mid(name)} gives all day.`,
+      formula: () =>
+        `min(${q(availableA(alternator, most.speed, rules), 'A')} there at ${most.speed}, (${q(alternator.regulatorV - isolatorDropV(lane), 'V')} − ${q(bank.ocv(most.soc), 'V')}) ÷ ${q((bank.ohm + cableOhm(lane, rules)) * 1000, 'mΩ')} = ${q(demandA(lane, most.soc, system), 'A')}) = ${q(most.takesA, 'A')}; all day ${allDay.formula} − ${q(alternator.vehicleDrawA, 'A')} = ${q(most.allDayA, 'A')}. ${cases.map((c) => `${c.speed} at ${formatShare(c.soc)}: ${q(c.takesA, 'A')}`).join(', ')}`,
+      summary: () =>
+        hot
+          ? `The battery takes ${q(takesA, 'A')} at ${most.speed}; ${mid(name)} can give ${q(limitA, 'A')} all day without overheating.`
+          : overBattery
+            ? `The battery takes ${q(takesA, 'A')} and its maker allows ${q(limitA, 'A')}.`
+            : `The battery takes ${q(most.takesA, 'A')} at ${most.speed}, within the ${q(most.allDayA, 'A')} ${mid(name)} gives all day.`,
       remedies: hot || overBattery ? holdBack(lane, system) : [],
     }
   },
@@ -119,10 +156,12 @@ export const spare = check({
       verdict: none ? 'does-not-suit' : 'suits',
       compared: [number('to spare', spareA, 'A'), number('worth wiring for', leastA, 'A')],
       limit: allDay.origin,
-      formula: () => `${allDay.formula} − ${q(alternator.vehicleDrawA, 'A')} of the vehicle = ${q(spareA, 'A')} at ${speed}`,
-      summary: () => none
-        ? `${name} has ${q(spareA, 'A')} to spare at ${speed}, less than is worth wiring for.`
-        : `${name} has ${q(spareA, 'A')} to spare for charging at ${speed}, ${q(allDayA(alternator, speed === 'idle' ? 'cruise' : 'idle', rules), 'A')} at ${speed === 'idle' ? 'cruise' : 'idle'}.`,
+      formula: () =>
+        `${allDay.formula} − ${q(alternator.vehicleDrawA, 'A')} of the vehicle = ${q(spareA, 'A')} at ${speed}`,
+      summary: () =>
+        none
+          ? `${name} has ${q(spareA, 'A')} to spare at ${speed}, less than is worth wiring for.`
+          : `${name} has ${q(spareA, 'A')} to spare for charging at ${speed}, ${q(allDayA(alternator, speed === 'idle' ? 'cruise' : 'idle', rules), 'A')} at ${speed === 'idle' ? 'cruise' : 'idle'}.`,
       remedies: none ? [{ id: 'link.unjoined', on: lane.link.$path }] : [],
     }
   },
@@ -138,18 +177,33 @@ export const loadDump = check({
     if (link.kind === 'none') return null
     const { starting } = lane
     const leadStays = link.kind !== 'direct' && starting.present === 'yes' && starting.chemistry !== 'lithium'
-    const [safe, by] = leadStays ? [true, 'the lead starting battery stays on its output']
-      : link.kind === 'dcdc' ? [true, 'a DC-DC charger stands between']
-      : alternator.chargeStopWire === 'yes' ? [true, 'the battery’s charge-stop signal ends the charge first']
-      : alternator.surgeProtector === 'yes' ? [true, 'a surge protector takes the spike']
-      : [false, 'nothing']
+    const [safe, by] = leadStays
+      ? [true, 'the lead starting battery stays on its output']
+      : link.kind === 'dcdc'
+        ? [true, 'a DC-DC charger stands between']
+        : alternator.chargeStopWire === 'yes'
+          ? [true, 'the battery’s charge-stop signal ends the charge first']
+          : alternator.surgeProtector === 'yes'
+            ? [true, 'a surge protector takes the spike']
+            : [false, 'nothing']
     return {
       verdict: safe ? 'suits' : 'does-not-suit',
-      compared: [word('left on the output', leadStays ? 'lead battery' : safe ? 'protected' : 'nothing'), word('must be left', 'a battery or a protector')],
+      compared: [
+        word('left on the output', leadStays ? 'lead battery' : safe ? 'protected' : 'nothing'),
+        word('must be left', 'a battery or a protector'),
+      ],
       limit: { kind: 'physics', text: 'the field of an alternator cannot stop at once' },
       formula: () => `BMS opens at ${q(bank.bmsOverV, 'V')} → on the output: ${by}`,
-      summary: () => (safe ? `If the battery cuts out, ${by}.` : `If the BMS opens, ${mid(name)} has no other battery on its output.`),
-      remedies: safe ? [] : [{ id: 'alternator.surge-protector', on: alternator.$path }, { id: 'alternator.charge-stop-wire', on: alternator.$path }],
+      summary: () =>
+        safe
+          ? `If the battery cuts out, ${by}.`
+          : `If the BMS opens, ${mid(name)} has no other battery on its output.`,
+      remedies: safe
+        ? []
+        : [
+            { id: 'alternator.surge-protector', on: alternator.$path },
+            { id: 'alternator.charge-stop-wire', on: alternator.$path },
+          ],
     }
   },
 })
@@ -160,7 +214,10 @@ function shareInWindow(alternator: View<'alternators'>, dropV: number, bank: Ban
   const tally = alternator.driveTally
   if (tally && tally.length > 0) {
     const total = tally.reduce((sum, row) => sum + row.minutes, 0)
-    const inside = tally.reduce((sum, row) => sum + (row.volts >= low && row.volts <= high ? row.minutes : 0), 0)
+    const inside = tally.reduce(
+      (sum, row) => sum + (row.volts >= low && row.volts <= high ? row.minutes : 0),
+      0,
+    )
     return total > 0 ? inside / total : 0
   }
   const { lowestV, highestV } = alternator
@@ -190,13 +247,16 @@ export const computerControlled = check({
       compared: peaks
         ? [number('peaks at', peakV, 'V'), number('charge at most', bank.highV, 'V')]
         : [number('of the drive inside', share * 100, '%'), number('wanted', rules.windowTimeShare, '%')],
-      limit: peaks ? bank.each.$origin('chargeHighV') : { kind: 'rule', text: 'shop rule: drive time inside the window that is enough' },
-      formula: () => `${q(alternator.lowestV - drop, 'V')} to ${q(peakV, 'V')} on a drive; inside ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')} ${formatShare(share)} of the time (${tallied ? 'from the tally' : 'no tally: spread evenly'})`,
-      summary: () => peaks || dips
-        ? `${name} swings from ${q(alternator.lowestV, 'V')} to ${q(alternator.highestV, 'V')}: only ${formatShare(share)} of the drive is inside the window${peaks ? ' and its peaks are above it' : ''}.`
-        : `${name} is inside the window ${formatShare(share)} of the drive.`,
+      limit: peaks
+        ? bank.each.$origin('chargeHighV')
+        : { kind: 'rule', text: 'shop rule: drive time inside the window that is enough' },
+      formula: () =>
+        `${q(alternator.lowestV - drop, 'V')} to ${q(peakV, 'V')} on a drive; inside ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')} ${formatShare(share)} of the time (${tallied ? 'from the tally' : 'no tally: spread evenly'})`,
+      summary: () =>
+        peaks || dips
+          ? `${name} swings from ${q(alternator.lowestV, 'V')} to ${q(alternator.highestV, 'V')}: only ${formatShare(share)} of the drive is inside the window${peaks ? ' and its peaks are above it' : ''}.`
+          : `${name} is inside the window ${formatShare(share)} of the drive.`,
       remedies: peaks || dips ? [addDcdc(lane, system)] : [],
     }
   },
 })
-

@@ -21,7 +21,10 @@ export const chemistry = check({
       compared: [word('battery is', chemistryNames[kind]), word('must be', 'LFP')],
       limit: { kind: 'physics', text: 'thermal runaway of other lithium chemistries' },
       formula: () => (suits ? 'LFP = LFP' : `${chemistryNames[kind]} ≠ LFP`),
-      summary: () => (suits ? 'The battery is lithium iron phosphate.' : `The battery is ${chemistryNames[kind]}; only LFP is fitted here.`),
+      summary: () =>
+        suits
+          ? 'The battery is lithium iron phosphate.'
+          : `The battery is ${chemistryNames[kind]}; only LFP is fitted here.`,
       remedies: suits ? [] : [other],
     }
   },
@@ -39,15 +42,29 @@ export const parallel = check({
       verdict: over ? 'does-not-suit' : 'suits',
       compared: [number('in parallel', count, ''), number('maker allows', mostParallel, '')],
       limit: bank.each.$origin('mostParallel'),
-      formula: () => `${count} ${over ? '>' : '≤'} ${mostParallel}${count > 1 ? `; each carries at most ${formatShare(1 / (count * bank.sharing))} of the current, ${formatShare(1 / count)} if shared evenly` : ''}`,
-      summary: () => (over ? `${count} in parallel are planned and the maker allows ${mostParallel}.` : count === 1 ? 'One battery stands alone.' : `${count} in parallel, as the maker allows.`),
+      formula: () =>
+        `${count} ${over ? '>' : '≤'} ${mostParallel}${count > 1 ? `; each carries at most ${formatShare(1 / (count * bank.sharing))} of the current, ${formatShare(1 / count)} if shared evenly` : ''}`,
+      summary: () =>
+        over
+          ? `${count} in parallel are planned and the maker allows ${mostParallel}.`
+          : count === 1
+            ? 'One battery stands alone.'
+            : `${count} in parallel, as the maker allows.`,
       remedies: over ? [other] : [],
       cautions: () => {
         const lead = one.houseBank.parallel
         const unequal = one.houseBank.$settled('parallel') && lead > rules.leadParallelMost
         return [
-          ...(count > 1 ? ['Bring them to the same rested voltage, each charged alone, before they are joined. Fuse each.'] : []),
-          ...(unequal ? [`The old bank has ${lead} strings in parallel: in a row the nearest carried ${q(1 / (lead * worstShare(lead, 0.006, rules.bankLinkMohm / 1000, 'ladder')) * lead, '×')} times its share. The new one should not be joined that way.`] : []),
+          ...(count > 1
+            ? [
+                'Bring them to the same rested voltage, each charged alone, before they are joined. Fuse each.',
+              ]
+            : []),
+          ...(unequal
+            ? [
+                `The old bank has ${lead} strings in parallel: in a row the nearest carried ${q((1 / (lead * worstShare(lead, 0.006, rules.bankLinkMohm / 1000, 'ladder'))) * lead, '×')} times its share. The new one should not be joined that way.`,
+              ]
+            : []),
         ]
       },
     }
@@ -65,14 +82,26 @@ export const series = check({
     const over = count > mostSeries
     return {
       verdict: over || wrongV ? 'does-not-suit' : 'suits',
-      compared: wrongV ? [number('bank makes', bank.nominalV, 'V'), number('house system', Number(one.houseBank.nominalV), 'V')] : [number('in series', count, ''), number('maker allows', mostSeries, '')],
+      compared: wrongV
+        ? [
+            number('bank makes', bank.nominalV, 'V'),
+            number('house system', Number(one.houseBank.nominalV), 'V'),
+          ]
+        : [number('in series', count, ''), number('maker allows', mostSeries, '')],
       limit: wrongV ? one.houseBank.$origin('nominalV') : bank.each.$origin('mostSeries'),
-      formula: () => `${count} × ${bank.each.nominalV} V = ${q(bank.nominalV, 'V')}; house ${one.houseBank.nominalV} V; ${count} ${over ? '>' : '≤'} ${mostSeries} in series`,
-      summary: () => wrongV ? `The new bank makes ${q(bank.nominalV, 'V')} and the house system is ${one.houseBank.nominalV} V.`
-        : over ? `${count} in series are planned and the maker allows ${mostSeries}.`
-        : count === 1 ? 'None are in series.' : `${count} in series, as the maker allows.`,
+      formula: () =>
+        `${count} × ${bank.each.nominalV} V = ${q(bank.nominalV, 'V')}; house ${one.houseBank.nominalV} V; ${count} ${over ? '>' : '≤'} ${mostSeries} in series`,
+      summary: () =>
+        wrongV
+          ? `The new bank makes ${q(bank.nominalV, 'V')} and the house system is ${one.houseBank.nominalV} V.`
+          : over
+            ? `${count} in series are planned and the maker allows ${mostSeries}.`
+            : count === 1
+              ? 'None are in series.'
+              : `${count} in series, as the maker allows.`,
       remedies: over || wrongV ? [other] : [],
-      cautions: () => (count > 1 ? ['Same age, same maker, each charged full alone before they are joined.'] : []),
+      cautions: () =>
+        count > 1 ? ['Same age, same maker, each charged full alone before they are joined.'] : [],
     }
   },
 })
@@ -92,23 +121,38 @@ export const voltageDevices = check({
     const useful = restSoc >= low && loadSoc <= high
     const late = restSoc < low
     const consequence = {
-      gauge: late ? 'it shows half full until the lights go out' : 'it shows half empty while the battery is nearly full',
+      gauge: late
+        ? 'it shows half full until the lights go out'
+        : 'it shows half empty while the battery is nearly full',
       alarm: late ? 'it sounds too late to be of use' : 'it sounds with energy to spare',
       disconnect: late ? 'the BMS cuts out before it does' : 'it takes the loads away with energy to spare',
       appliance: late ? 'the BMS cuts out before it does' : 'it stops with energy to spare',
     }[device.kind]
     return {
       verdict: useful ? 'suits' : 'suits-once-changed',
-      compared: [number('trips at', restSoc * 100, '%'), number(late ? 'useful from' : 'useful up to', (late ? low : high) * 100, '%')],
+      compared: [
+        number('trips at', restSoc * 100, '%'),
+        number(late ? 'useful from' : 'useful up to', (late ? low : high) * 100, '%'),
+      ],
       limit: { kind: 'rule', text: 'shop rule: the charge at which a voltage device is useful' },
-      formula: () => `${q(device.tripV, 'V')} on LFP is ${formatShare(restSoc)} at rest, ${formatShare(loadSoc)} with ${q(loadA, 'A')} flowing`,
-      summary: () => (useful ? `${name} at ${q(device.tripV, 'V')} acts near ${formatShare(restSoc)} charge.` : `${name} at ${q(device.tripV, 'V')} acts at ${formatShare(restSoc)} charge: ${consequence}.`),
+      formula: () =>
+        `${q(device.tripV, 'V')} on LFP is ${formatShare(restSoc)} at rest, ${formatShare(loadSoc)} with ${q(loadA, 'A')} flowing`,
+      summary: () =>
+        useful
+          ? `${name} at ${q(device.tripV, 'V')} acts near ${formatShare(restSoc)} charge.`
+          : `${name} at ${q(device.tripV, 'V')} acts at ${formatShare(restSoc)} charge: ${consequence}.`,
       remedies: useful ? [] : [{ id: 'device.replace-by-monitor', on: device.$path }],
     }
   },
 })
 
-const watchWords = { shunt: 'shunt monitor', partial: 'link to one of several', bms: 'link to the only battery', voltage: 'voltage only', none: 'nothing' } as const
+const watchWords = {
+  shunt: 'shunt monitor',
+  partial: 'link to one of several',
+  bms: 'link to the only battery',
+  voltage: 'voltage only',
+  none: 'nothing',
+} as const
 
 export const monitor = check({
   id: 'battery.monitor',
@@ -124,12 +168,16 @@ export const monitor = check({
       verdict: counts ? 'suits' : 'suits-once-changed',
       compared: [word('watched by', watchWords[way]), word('must count', 'all current')],
       limit: { kind: 'physics', text: 'the resting voltage of LFP is flat' },
-      formula: () => `set it to ${q(bank.ah, 'Ah')}, charged at ${q(bank.lowV - 0.2 * bank.scale, 'V')}, tail ${q(bank.tailA, 'A')}, charge efficiency 99 %, floor ${100 - rules.usableLithium} %`,
-      summary: () => counts
-        ? `Charge is watched by a ${watchWords[way]}.`
-        : way === 'none' ? 'Nothing shows the charge of the battery.'
-        : way === 'voltage' ? 'Charge is watched by voltage, which stays the same almost to the end.'
-        : `A ${watchWords[way]} does not see what the others do.`,
+      formula: () =>
+        `set it to ${q(bank.ah, 'Ah')}, charged at ${q(bank.lowV - 0.2 * bank.scale, 'V')}, tail ${q(bank.tailA, 'A')}, charge efficiency 99 %, floor ${100 - rules.usableLithium} %`,
+      summary: () =>
+        counts
+          ? `Charge is watched by a ${watchWords[way]}.`
+          : way === 'none'
+            ? 'Nothing shows the charge of the battery.'
+            : way === 'voltage'
+              ? 'Charge is watched by voltage, which stays the same almost to the end.'
+              : `A ${watchWords[way]} does not see what the others do.`,
       remedies: counts ? [] : [{ id: 'monitor.add', on: 'use' }],
     }
   },
@@ -143,13 +191,29 @@ export const warning = check({
   judge(_subject, { bank, one, craft }) {
     if (bank.each.purpose === 'starter') return null
     const afloat = craft === 'vessel'
-    const by = bank.each.warning !== 'none' ? (bank.each.warning === 'stop' ? 'the battery’s stop signal' : 'the battery’s own alarm') : one.use.warns === 'yes' ? 'a device on board' : null
+    const by =
+      bank.each.warning !== 'none'
+        ? bank.each.warning === 'stop'
+          ? 'the battery’s stop signal'
+          : 'the battery’s own alarm'
+        : one.use.warns === 'yes'
+          ? 'a device on board'
+          : null
     return {
       verdict: by ? 'suits' : afloat ? 'does-not-suit' : 'suits-once-changed',
-      compared: [word('warned by', by ?? 'nothing'), word('wanted', afloat ? 'seen or heard, always' : 'seen or heard')],
-      limit: { kind: 'rule', text: afloat ? 'required practice afloat: check the local code' : 'good practice' },
+      compared: [
+        word('warned by', by ?? 'nothing'),
+        word('wanted', afloat ? 'seen or heard, always' : 'seen or heard'),
+      ],
+      limit: {
+        kind: 'rule',
+        text: afloat ? 'required practice afloat: check the local code' : 'good practice',
+      },
       formula: () => (by ? `${by} comes first` : `battery: no sign; on board: nothing`),
-      summary: () => (by ? `Before the battery cuts out, ${by} warns.` : `Nothing warns before the battery cuts out${afloat ? ', and afloat something must' : ''}.`),
+      summary: () =>
+        by
+          ? `Before the battery cuts out, ${by} warns.`
+          : `Nothing warns before the battery cuts out${afloat ? ', and afloat something must' : ''}.`,
       remedies: by ? [] : [{ id: 'warning.add', on: 'use' }],
     }
   },

@@ -1,7 +1,15 @@
 import { metric } from '#core/units/display'
 import { formatNumber, formatShare } from '#core/units/format'
 import { check, number, word } from '#core/assessment/check'
-import { chargedAwayAh, dailyUse, freshUsableAh, leadHealth, leadUsableAh, sharesBus, usableColdAh } from '#core/system/energy'
+import {
+  chargedAwayAh,
+  dailyUse,
+  freshUsableAh,
+  leadHealth,
+  leadUsableAh,
+  sharesBus,
+  usableColdAh,
+} from '#core/system/energy'
 import type { RemedyRef } from '#core/remedies/catalogue'
 
 const other: RemedyRef = { id: 'battery.other', on: 'candidate' }
@@ -24,9 +32,16 @@ export const usable = check({
       verdict: !less ? 'suits' : allowed ? 'suits-once-changed' : 'does-not-suit',
       compared: [number('new gives', fresh, 'Ah'), number('old gives now', old, 'Ah')],
       limit: one.houseBank.$origin(one.houseBank.testedAh > 0 ? 'testedAh' : 'ageYears'),
-      formula: () => `${q(bank.ah, 'Ah')} × ${100 - bank.each.reserve} % × ${rules.usableLithium} %${sharesBus(system) ? ' and the lead that stays' : ''} = ${q(fresh, 'Ah')}; old ${q(one.houseBank.ahEach * one.houseBank.parallel, 'Ah')} × ${formatShare(health)} left × ${rules.usableLead} % at its usual current = ${q(old, 'Ah')}`,
-      summary: () => `The new battery gives ${q(fresh, 'Ah')} usable, the old ${q(old, 'Ah')}: ${less ? 'less than the customer is used to' : `${formatNumber(fresh / Math.max(old, 0.1), '×', metric)} times as much`}.`,
-      remedies: !less ? [] : [...(allowed ? [{ id: 'battery.more-parallel', on: 'candidate', value: needed } as const] : []), other],
+      formula: () =>
+        `${q(bank.ah, 'Ah')} × ${100 - bank.each.reserve} % × ${rules.usableLithium} %${sharesBus(system) ? ' and the lead that stays' : ''} = ${q(fresh, 'Ah')}; old ${q(one.houseBank.ahEach * one.houseBank.parallel, 'Ah')} × ${formatShare(health)} left × ${rules.usableLead} % at its usual current = ${q(old, 'Ah')}`,
+      summary: () =>
+        `The new battery gives ${q(fresh, 'Ah')} usable, the old ${q(old, 'Ah')}: ${less ? 'less than the customer is used to' : `${formatNumber(fresh / Math.max(old, 0.1), '×', metric)} times as much`}.`,
+      remedies: !less
+        ? []
+        : [
+            ...(allowed ? [{ id: 'battery.more-parallel', on: 'candidate', value: needed } as const] : []),
+            other,
+          ],
     }
   },
 })
@@ -51,13 +66,24 @@ export const autonomy = check({
     const allowed = needed <= bank.each.mostParallel
     return {
       verdict: !short ? 'suits' : allowed ? 'suits-once-changed' : 'does-not-suit',
-      compared: [lasts === Infinity ? word('lasts', 'as long as sources run') : number('lasts', lasts, 'days'), number('away for', daysAway, 'days')],
+      compared: [
+        lasts === Infinity ? word('lasts', 'as long as sources run') : number('lasts', lasts, 'days'),
+        number('away for', daysAway, 'days'),
+      ],
       limit: one.use.$origin('daysAway'),
-      formula: () => `${q(capacity, 'Ah')} usable in the cold ÷ (${q(use.ah, 'Ah')} used ${use.from === 'loads' ? '(from the loads) ' : ''}− ${q(Math.min(charged, use.ah), 'Ah')} charged a day)${lasts === Infinity ? ': nothing is missing' : ` = ${q(lasts, 'days')}`}`,
-      summary: () => lasts === Infinity
-        ? `Away from mains the sources bring what is used a day, ${q(use.ah, 'Ah')}.`
-        : `Away from mains ${q(netAh, 'Ah')} a day are missing: the battery lasts ${q(lasts, 'days')} of the ${q(daysAway, 'days')} wished.`,
-      remedies: !short ? [] : [...(allowed ? [{ id: 'battery.more-parallel', on: 'candidate', value: needed } as const] : []), other, { id: 'use.charge-more', on: 'use', value: Math.ceil(netAh - capacity / daysAway) }],
+      formula: () =>
+        `${q(capacity, 'Ah')} usable in the cold ÷ (${q(use.ah, 'Ah')} used ${use.from === 'loads' ? '(from the loads) ' : ''}− ${q(Math.min(charged, use.ah), 'Ah')} charged a day)${lasts === Infinity ? ': nothing is missing' : ` = ${q(lasts, 'days')}`}`,
+      summary: () =>
+        lasts === Infinity
+          ? `Away from mains the sources bring what is used a day, ${q(use.ah, 'Ah')}.`
+          : `Away from mains ${q(netAh, 'Ah')} a day are missing: the battery lasts ${q(lasts, 'days')} of the ${q(daysAway, 'days')} wished.`,
+      remedies: !short
+        ? []
+        : [
+            ...(allowed ? [{ id: 'battery.more-parallel', on: 'candidate', value: needed } as const] : []),
+            other,
+            { id: 'use.charge-more', on: 'use', value: Math.ceil(netAh - capacity / daysAway) },
+          ],
     }
   },
 })
@@ -81,10 +107,12 @@ export const needed = check({
       verdict: does ? 'suits-once-changed' : 'suits',
       compared: [number('used until charged', needAh, 'Ah'), number('lead would give', limitAh, 'Ah')],
       limit: { kind: 'rule', text: 'shop rule: daily use at which lead would do' },
-      formula: () => `${q(use.ah, 'Ah')} a day, ${q(days, 'days')} away = ${q(needAh, 'Ah')}; lead as new ${q(freshAh, 'Ah')} usable × ${rules.enoughShare} % = ${q(limitAh, 'Ah')}`,
-      summary: () => does
-        ? `The customer uses ${q(needAh, 'Ah')} between charges; new lead of the old size gives ${q(freshAh, 'Ah')}. Lead kept in good order would do.`
-        : `The customer uses ${q(needAh, 'Ah')} between charges, more than lead of the old size gives with ease.`,
+      formula: () =>
+        `${q(use.ah, 'Ah')} a day, ${q(days, 'days')} away = ${q(needAh, 'Ah')}; lead as new ${q(freshAh, 'Ah')} usable × ${rules.enoughShare} % = ${q(limitAh, 'Ah')}`,
+      summary: () =>
+        does
+          ? `The customer uses ${q(needAh, 'Ah')} between charges; new lead of the old size gives ${q(freshAh, 'Ah')}. Lead kept in good order would do.`
+          : `The customer uses ${q(needAh, 'Ah')} between charges, more than lead of the old size gives with ease.`,
       remedies: does ? [{ id: 'battery.keep-lead', on: 'candidate' }] : [],
     }
   },

@@ -13,7 +13,8 @@ import type { Verdict } from '#core/system/verdict'
 function voltageRemedies(unit: ChargeUnit, bank: Bank, setting: RemedyRef): RemedyRef[] {
   const replace = replacement(unit, bank)
   if (unit.profile === 'adjustable') return [setting, replace]
-  if (unit.profile === 'selectable') return [{ id: 'charger.use-lithium-profile', on: unit.$path, value: bank.middleV }, replace]
+  if (unit.profile === 'selectable')
+    return [{ id: 'charger.use-lithium-profile', on: unit.$path, value: bank.middleV }, replace]
   return [replace]
 }
 
@@ -21,7 +22,13 @@ const canBeSet = (unit: ChargeUnit): boolean => unit.profile === 'adjustable' ||
 
 /** Another source that brings the bank to its window, so that this one need not. */
 const toppedUpBy = (lane: Lane, { lanes, bank }: System): Lane | undefined =>
-  lanes.find((other) => other.id !== lane.id && other.kind === 'charger' && other.charger.absorptionV >= bank.lowV && other.charger.absorptionV <= bank.highV)
+  lanes.find(
+    (other) =>
+      other.id !== lane.id &&
+      other.kind === 'charger' &&
+      other.charger.absorptionV >= bank.lowV &&
+      other.charger.absorptionV <= bank.highV,
+  )
 
 export interface LowCharge {
   readonly soc: number
@@ -32,12 +39,29 @@ export interface LowCharge {
 }
 
 /** What a voltage under the window still gives: the charge reached in the hold time, and who tops up. */
-export function lowCharge(lane: Lane, volts: number, limitA: number, holdH: number, system: System): LowCharge {
+export function lowCharge(
+  lane: Lane,
+  volts: number,
+  limitA: number,
+  holdH: number,
+  system: System,
+): LowCharge {
   const { bank, rules } = system
-  const soc = socAfterCharge({ volts, limitA: Math.max(0.1, limitA), holdH, fromSoc: rules.lowChargeFrom / 100, ah: bank.ah, nominalV: bank.nominalV, ohm: bank.ohm + cableOhm(lane, rules) })
+  const soc = socAfterCharge({
+    volts,
+    limitA: Math.max(0.1, limitA),
+    holdH,
+    fromSoc: rules.lowChargeFrom / 100,
+    ah: bank.ah,
+    nominalV: bank.nominalV,
+    ohm: bank.ohm + cableOhm(lane, rules),
+  })
   const topUp = toppedUpBy(lane, system)
   // Held lower for life, nothing needs to top up day by day; a full charge a month for balance is on the customer's paper.
-  const enough = rules.fullSchool === 'held' ? soc >= rules.heldReaches / 100 : soc >= rules.lowChargeReaches / 100 && topUp !== undefined
+  const enough =
+    rules.fullSchool === 'held'
+      ? soc >= rules.heldReaches / 100
+      : soc >= rules.lowChargeReaches / 100 && topUp !== undefined
   return { soc, balances: volts >= bank.balanceStartV, topUp, enough }
 }
 
@@ -64,18 +88,32 @@ export function absorptionOf({ unit, lane, name }: Subjects['unit'], system: Sys
       limit: { kind: 'rule', text: 'shop rule: charger without a lithium profile, replace always' },
       formula: () => 'no lithium profile → replace',
       summary: () => `${name} has no lithium profile, and the shop’s rule is to replace such chargers.`,
-      remedies: voltageRemedies(unit, bank, { id: 'charger.set-absorption', on: unit.$path, value: bank.middleV }),
+      remedies: voltageRemedies(unit, bank, {
+        id: 'charger.set-absorption',
+        on: unit.$path,
+        value: bank.middleV,
+      }),
     }
   }
   const volts = unit.absorptionV
-  const remedies = voltageRemedies(unit, bank, { id: 'charger.set-absorption', on: unit.$path, value: bank.middleV })
+  const remedies = voltageRemedies(unit, bank, {
+    id: 'charger.set-absorption',
+    on: unit.$path,
+    value: bank.middleV,
+  })
   const changed: Verdict = canBeSet(unit) ? 'suits-once-changed' : 'does-not-suit'
-  const proveIt = (): string[] => (unit.profile === 'automatic' ? ['It chooses its profile by itself: prove on the day which one it takes on lithium at rest.'] : [])
+  const proveIt = (): string[] =>
+    unit.profile === 'automatic'
+      ? ['It chooses its profile by itself: prove on the day which one it takes on lithium at rest.']
+      : []
 
   if (volts > bank.highV) {
-    const [limitV, label, field] = volts > bank.bmsOverV ? [bank.bmsOverV, 'BMS cuts at', 'bmsOverV'] as const
-      : volts > bank.absoluteV ? [bank.absoluteV, 'never above', 'absoluteHighV'] as const
-      : [bank.highV, 'charge at most', 'chargeHighV'] as const
+    const [limitV, label, field] =
+      volts > bank.bmsOverV
+        ? ([bank.bmsOverV, 'BMS cuts at', 'bmsOverV'] as const)
+        : volts > bank.absoluteV
+          ? ([bank.absoluteV, 'never above', 'absoluteHighV'] as const)
+          : ([bank.highV, 'charge at most', 'chargeHighV'] as const)
     return {
       verdict: changed,
       compared: [number('charger reaches', volts, 'V'), number(label, limitV, 'V')],
@@ -93,9 +131,12 @@ export function absorptionOf({ unit, lane, name }: Subjects['unit'], system: Sys
       verdict: accepted ? 'suits-once-changed' : changed,
       compared: [number('charger reaches', volts, 'V'), number('charge at least', bank.lowV, 'V')],
       limit: bank.each.$origin('chargeLowV'),
-      formula: () => `${q(bank.lowV, 'V')} − ${q(volts, 'V')} = ${q(bank.lowV - volts, 'V')} under; after ${q(unit.absorptionH, 'h')} ${formatShare(low.soc)} charged`,
-      summary: () => `${name} stops at ${q(volts, 'V')}, under the window from ${q(bank.lowV, 'V')}: ${lowChargeWords(low)}.`,
-      remedies: accepted && !canBeSet(unit) ? [{ id: 'charger.top-up', on: unit.$path }, ...remedies] : remedies,
+      formula: () =>
+        `${q(bank.lowV, 'V')} − ${q(volts, 'V')} = ${q(bank.lowV - volts, 'V')} under; after ${q(unit.absorptionH, 'h')} ${formatShare(low.soc)} charged`,
+      summary: () =>
+        `${name} stops at ${q(volts, 'V')}, under the window from ${q(bank.lowV, 'V')}: ${lowChargeWords(low)}.`,
+      remedies:
+        accepted && !canBeSet(unit) ? [{ id: 'charger.top-up', on: unit.$path }, ...remedies] : remedies,
       cautions: proveIt,
     }
   }
@@ -103,8 +144,10 @@ export function absorptionOf({ unit, lane, name }: Subjects['unit'], system: Sys
     verdict: 'suits',
     compared: [number('charger reaches', volts, 'V'), number('charge at most', bank.highV, 'V')],
     limit: bank.each.$origin('chargeHighV'),
-    formula: () => `${q(bank.lowV, 'V')} ≤ ${q(volts, 'V')} ≤ ${q(bank.highV, 'V')}, ${q(bank.highV - volts, 'V')} to spare`,
-    summary: () => `${name} absorbs at ${q(volts, 'V')}, inside the window of ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}.`,
+    formula: () =>
+      `${q(bank.lowV, 'V')} ≤ ${q(volts, 'V')} ≤ ${q(bank.highV, 'V')}, ${q(bank.highV - volts, 'V')} to spare`,
+    summary: () =>
+      `${name} absorbs at ${q(volts, 'V')}, inside the window of ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}.`,
     cautions: proveIt,
   }
 }
@@ -147,10 +190,18 @@ export function floatOf({ unit, name }: Subjects['unit'], { bank, q }: System): 
     verdict: !over ? 'suits' : canBeSet(unit) ? 'suits-once-changed' : 'does-not-suit',
     compared: [number('floats at', volts, 'V'), number('float at most', bank.maxFloatV, 'V')],
     limit: bank.each.$origin('maxFloatV'),
-    formula: () => over ? `${q(volts, 'V')} − ${q(bank.maxFloatV, 'V')} = ${q(volts - bank.maxFloatV, 'V')} over` : `${q(bank.maxFloatV, 'V')} − ${q(volts, 'V')} = ${q(bank.maxFloatV - volts, 'V')} to spare`,
+    formula: () =>
+      over
+        ? `${q(volts, 'V')} − ${q(bank.maxFloatV, 'V')} = ${q(volts - bank.maxFloatV, 'V')} over`
+        : `${q(bank.maxFloatV, 'V')} − ${q(volts, 'V')} = ${q(bank.maxFloatV - volts, 'V')} to spare`,
     summary: () => `${name} floats at ${q(volts, 'V')}; the battery allows ${q(bank.maxFloatV, 'V')}.`,
-    remedies: over ? voltageRemedies(unit, bank, { id: 'charger.set-float', on: unit.$path, value: bank.maxFloatV }) : [],
-    cautions: () => (over || !holdsFull ? [] : ['This float holds the battery full. Switching it off is kinder over the years.']),
+    remedies: over
+      ? voltageRemedies(unit, bank, { id: 'charger.set-float', on: unit.$path, value: bank.maxFloatV })
+      : [],
+    cautions: () =>
+      over || !holdsFull
+        ? []
+        : ['This float holds the battery full. Switching it off is kinder over the years.'],
   }
 }
 
@@ -168,22 +219,38 @@ export const equalise = check({
         compared: [word('equalise', stage === 'none' ? 'has none' : 'off'), word('battery allows', 'none')],
         limit: { kind: 'physics', text: 'LFP has nothing to equalise by overcharging' },
         formula: () => 'no equalise stage runs',
-        summary: () => (stage === 'none' ? `${name} has no equalise stage.` : `${name} has its equalise stage switched off.`),
-        cautions: () => (stage === 'off' ? ['Look again after any reset: such a stage can come back by itself.'] : []),
+        summary: () =>
+          stage === 'none'
+            ? `${name} has no equalise stage.`
+            : `${name} has its equalise stage switched off.`,
+        cautions: () =>
+          stage === 'off' ? ['Look again after any reset: such a stage can come back by itself.'] : [],
       }
     }
     const volts = unit.equaliseV
-    const [limitV, origin]: [number, Origin] = volts > bank.bmsOverV ? [bank.absoluteV, bank.each.$origin('absoluteHighV')]
-      : volts > bank.absoluteV ? [bank.absoluteV, bank.each.$origin('absoluteHighV')] : [bank.highV, bank.each.$origin('chargeHighV')]
+    const [limitV, origin]: [number, Origin] =
+      volts > bank.bmsOverV
+        ? [bank.absoluteV, bank.each.$origin('absoluteHighV')]
+        : volts > bank.absoluteV
+          ? [bank.absoluteV, bank.each.$origin('absoluteHighV')]
+          : [bank.highV, bank.each.$origin('chargeHighV')]
     const hardStop = stage === 'fixed'
     const replace = replacement(unit, bank)
-    const bms = (): string => (volts > bank.bmsOverV ? `; the BMS cuts at ${q(bank.bmsOverV, 'V')} in the middle of it` : '')
+    const bms = (): string =>
+      volts > bank.bmsOverV ? `; the BMS cuts at ${q(bank.bmsOverV, 'V')} in the middle of it` : ''
     return {
       verdict: hardStop ? 'does-not-suit' : volts > bank.highV ? 'suits-once-changed' : 'suits',
       compared: [number('charger reaches', volts, 'V'), number('battery allows', limitV, 'V')],
-      limit: hardStop ? { kind: 'rule', text: `${origin.text}; a stage that cannot be switched off is a hard stop (school: ${rules.chargerSchool === 'window' ? 'allowed inside the window' : 'replace always'})` } : origin,
-      formula: () => `${q(volts, 'V')} − ${q(limitV, 'V')} = ${volts > limitV ? `${q(volts - limitV, 'V')} over` : `${q(limitV - volts, 'V')} under`}${bms()}`,
-      summary: () => `${name} equalises at ${q(volts, 'V')} and the battery allows ${q(limitV, 'V')}${hardStop ? '; it cannot be switched off' : ''}.`,
+      limit: hardStop
+        ? {
+            kind: 'rule',
+            text: `${origin.text}; a stage that cannot be switched off is a hard stop (school: ${rules.chargerSchool === 'window' ? 'allowed inside the window' : 'replace always'})`,
+          }
+        : origin,
+      formula: () =>
+        `${q(volts, 'V')} − ${q(limitV, 'V')} = ${volts > limitV ? `${q(volts - limitV, 'V')} over` : `${q(limitV - volts, 'V')} under`}${bms()}`,
+      summary: () =>
+        `${name} equalises at ${q(volts, 'V')} and the battery allows ${q(limitV, 'V')}${hardStop ? '; it cannot be switched off' : ''}.`,
       remedies: hardStop ? [replace] : [{ id: 'charger.equalise-off', on: unit.$path }, replace],
     }
   },
@@ -199,7 +266,10 @@ export const temperatureCompensation = check({
     if (unit.compensation === 'none' || unit.compensation === 'off') {
       return {
         verdict: 'suits',
-        compared: [word('compensation', unit.compensation === 'none' ? 'has none' : 'off'), word('battery wants', 'none')],
+        compared: [
+          word('compensation', unit.compensation === 'none' ? 'has none' : 'off'),
+          word('battery wants', 'none'),
+        ],
         limit: { kind: 'physics', text: 'the charge voltage of LFP does not depend on temperature' },
         formula: () => 'voltage is the same hot and cold',
         summary: () => `${name} holds the same voltage hot and cold.`,
@@ -216,13 +286,23 @@ export const temperatureCompensation = check({
     const settable = unit.compensation === 'switchable' || unit.profile === 'adjustable'
     return {
       verdict: !bad ? 'suits' : settable ? 'suits-once-changed' : 'does-not-suit',
-      compared: [number(`reaches at ${q(celsius, '°C')}`, volts, 'V'), number(cold ? 'charge at most' : 'charge at least', limitV, 'V')],
+      compared: [
+        number(`reaches at ${q(celsius, '°C')}`, volts, 'V'),
+        number(cold ? 'charge at most' : 'charge at least', limitV, 'V'),
+      ],
       limit: bank.each.$origin(cold ? 'chargeHighV' : 'chargeLowV'),
-      formula: () => `${q(unit.absorptionV, 'V')} + ${compensation(unit, bank, celsius).leadCells} × ${q(unit.compensationMv, 'mV/°C')} × (25 − ${q(celsius, '°C')}) = ${q(volts, 'V')}`,
-      summary: () => bad
-        ? `${name} moves with temperature: ${q(coldV, 'V')} at ${q(coldestC, '°C')} and ${q(hotV, 'V')} at ${q(hottestC, '°C')}; the window is ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}.`
-        : `${name} stays inside the window from ${q(coldestC, '°C')} to ${q(hottestC, '°C')}.`,
-      remedies: !bad ? [] : [...(settable ? [{ id: 'charger.compensation-off', on: unit.$path } as const] : []), replacement(unit, bank)],
+      formula: () =>
+        `${q(unit.absorptionV, 'V')} + ${compensation(unit, bank, celsius).leadCells} × ${q(unit.compensationMv, 'mV/°C')} × (25 − ${q(celsius, '°C')}) = ${q(volts, 'V')}`,
+      summary: () =>
+        bad
+          ? `${name} moves with temperature: ${q(coldV, 'V')} at ${q(coldestC, '°C')} and ${q(hotV, 'V')} at ${q(hottestC, '°C')}; the window is ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}.`
+          : `${name} stays inside the window from ${q(coldestC, '°C')} to ${q(hottestC, '°C')}.`,
+      remedies: !bad
+        ? []
+        : [
+            ...(settable ? [{ id: 'charger.compensation-off', on: unit.$path } as const] : []),
+            replacement(unit, bank),
+          ],
     }
   },
 })
@@ -237,14 +317,25 @@ export function currentAgainstBank(unit: ChargeUnit, name: string, { bank, rules
   const hopeless = amps > bank.largestA && !settable
   return {
     verdict: !over ? 'suits' : hopeless ? 'does-not-suit' : 'suits-once-changed',
-    compared: [number('gives', amps, 'A'), number(recommended ? 'battery recommends' : 'battery allows', limitA, 'A')],
-    limit: bank.each.$origin(recommended ? 'recommendedChargeA' : 'largestChargeA'),
-    formula: () => over ? `${q(amps, 'A')} − ${q(limitA, 'A')} = ${q(amps - limitA, 'A')} over; largest ${q(bank.largestA, 'A')}` : `${q(limitA, 'A')} − ${q(amps, 'A')} = ${q(limitA - amps, 'A')} to spare`,
-    summary: () => `${name} gives ${q(amps, 'A')}; the battery ${recommended ? 'should get' : 'may get'} ${q(limitA, 'A')}${over ? '' : ' or less'}.`,
-    remedies: !over ? [] : [
-      ...(settable ? [{ id: 'charger.limit-current', on: unit.$path, value: Math.floor(limitA) } as const] : []),
-      replacement(unit, bank, limitA),
+    compared: [
+      number('gives', amps, 'A'),
+      number(recommended ? 'battery recommends' : 'battery allows', limitA, 'A'),
     ],
+    limit: bank.each.$origin(recommended ? 'recommendedChargeA' : 'largestChargeA'),
+    formula: () =>
+      over
+        ? `${q(amps, 'A')} − ${q(limitA, 'A')} = ${q(amps - limitA, 'A')} over; largest ${q(bank.largestA, 'A')}`
+        : `${q(limitA, 'A')} − ${q(amps, 'A')} = ${q(limitA - amps, 'A')} to spare`,
+    summary: () =>
+      `${name} gives ${q(amps, 'A')}; the battery ${recommended ? 'should get' : 'may get'} ${q(limitA, 'A')}${over ? '' : ' or less'}.`,
+    remedies: !over
+      ? []
+      : [
+          ...(settable
+            ? [{ id: 'charger.limit-current', on: unit.$path, value: Math.floor(limitA) } as const]
+            : []),
+          replacement(unit, bank, limitA),
+        ],
   }
 }
 
@@ -253,5 +344,6 @@ export const current = check({
   title: 'Charge current',
   about: 'unit',
   why: 'More than the battery allows trips its protection; more than it recommends shortens its life.',
-  judge: ({ unit, name, lane }, system) => (lane.kind === 'charger' || lane.kind === 'solar' ? currentAgainstBank(unit, name, system) : null),
+  judge: ({ unit, name, lane }, system) =>
+    lane.kind === 'charger' || lane.kind === 'solar' ? currentAgainstBank(unit, name, system) : null,
 })

@@ -12,10 +12,14 @@ import type { ShopRules } from '#core/rules/rules'
 
 function hoursOf(lane: Lane, rules: ShopRules): number {
   switch (lane.kind) {
-    case 'charger': return lane.charger.hours
-    case 'alternator': return lane.alternator.driveHours
-    case 'source': return lane.source.hours
-    case 'solar': return rules.sunHours
+    case 'charger':
+      return lane.charger.hours
+    case 'alternator':
+      return lane.alternator.driveHours
+    case 'source':
+      return lane.source.hours
+    case 'solar':
+      return rules.sunHours
   }
 }
 
@@ -27,37 +31,74 @@ export const chargeCut = check({
   judge({ lane, name }, { bank, one, rules, q }) {
     const { coldestC } = one.place
     const limitC = bank.coldLimitC
-    const limit: Origin = limitC === bank.each.coldLimitC ? bank.each.$origin('coldLimitC') : { kind: 'rule', text: 'shop rule: 0 °C for everything' }
+    const limit: Origin =
+      limitC === bank.each.coldLimitC
+        ? bank.each.$origin('coldLimitC')
+        : { kind: 'rule', text: 'shop rule: 0 °C for everything' }
     const base = {
       compared: [number('coldest', coldestC, '°C'), number('no charging below', limitC, '°C')] as const,
       limit,
-      formula: () => (coldestC >= limitC ? `${q(coldestC, '°C')} is ${q(coldestC - limitC, '°C')} above the limit of ${q(limitC, '°C')}` : `${q(coldestC, '°C')} is ${q(limitC - coldestC, '°C')} under the limit of ${q(limitC, '°C')}, for up to ${q(hoursOf(lane, rules), 'h')} of charge a day`),
+      formula: () =>
+        coldestC >= limitC
+          ? `${q(coldestC, '°C')} is ${q(coldestC - limitC, '°C')} above the limit of ${q(limitC, '°C')}`
+          : `${q(coldestC, '°C')} is ${q(limitC - coldestC, '°C')} under the limit of ${q(limitC, '°C')}, for up to ${q(hoursOf(lane, rules), 'h')} of charge a day`,
     }
-    if (coldestC >= limitC) return { ...base, verdict: 'suits', summary: () => `The battery stays at ${q(coldestC, '°C')} or warmer; charging is allowed from ${q(limitC, '°C')}.` }
+    if (coldestC >= limitC)
+      return {
+        ...base,
+        verdict: 'suits',
+        summary: () =>
+          `The battery stays at ${q(coldestC, '°C')} or warmer; charging is allowed from ${q(limitC, '°C')}.`,
+      }
     if (bank.each.heater === 'yes') {
-      return { ...base, verdict: 'suits', summary: () => `It gets to ${q(coldestC, '°C')}, and the battery is warmed before it charges.`, cautions: () => [`The heater takes its share from ${mid(name)} first: charging starts late on a cold day.`] }
+      return {
+        ...base,
+        verdict: 'suits',
+        summary: () => `It gets to ${q(coldestC, '°C')}, and the battery is warmed before it charges.`,
+        cautions: () => [
+          `The heater takes its share from ${mid(name)} first: charging starts late on a cold day.`,
+        ],
+      }
     }
-    const warm: readonly RemedyRef[] = [{ id: 'cold.heater', on: 'candidate' }, { id: 'cold.warmer-place', on: 'place', value: limitC }]
+    const warm: readonly RemedyRef[] = [
+      { id: 'cold.heater', on: 'candidate' },
+      { id: 'cold.warmer-place', on: 'place', value: limitC },
+    ]
     if (bank.each.coldCut === 'yes') {
       return {
-        ...base, verdict: 'suits-once-changed', remedies: warm,
-        summary: () => `At ${q(coldestC, '°C')} the BMS refuses all charge from ${mid(name)}: up to ${q(hoursOf(lane, rules), 'h')} a day are lost.`,
-        cautions: () => ['The BMS is the last line, not the plan: it guards the cells while the source keeps pushing.'],
+        ...base,
+        verdict: 'suits-once-changed',
+        remedies: warm,
+        summary: () =>
+          `At ${q(coldestC, '°C')} the BMS refuses all charge from ${mid(name)}: up to ${q(hoursOf(lane, rules), 'h')} a day are lost.`,
+        cautions: () => [
+          'The BMS is the last line, not the plan: it guards the cells while the source keeps pushing.',
+        ],
       }
     }
     return {
-      ...base, verdict: 'does-not-suit', remedies: [...warm, { id: 'battery.other', on: 'candidate' }],
-      summary: () => `At ${q(coldestC, '°C')} ${mid(name)} would charge cells that must not be charged below ${q(limitC, '°C')}, and the BMS does not stop it.`,
+      ...base,
+      verdict: 'does-not-suit',
+      remedies: [...warm, { id: 'battery.other', on: 'candidate' }],
+      summary: () =>
+        `At ${q(coldestC, '°C')} ${mid(name)} would charge cells that must not be charged below ${q(limitC, '°C')}, and the BMS does not stop it.`,
     }
   },
 })
 
 /** Charge rate allowed at a cell temperature as a share of C, and where that comes from. Between the bands there are steps, as makers give them. */
-export function allowedRate(celsius: number, bank: Bank, hotShare: number): { readonly share: number; readonly origin: Origin } {
+export function allowedRate(
+  celsius: number,
+  bank: Bank,
+  hotShare: number,
+): { readonly share: number; readonly origin: Origin } {
   if (celsius < 5) return { share: bank.each.band0To5C, origin: bank.each.$origin('band0To5C') }
   if (celsius < 10) return { share: bank.each.band5To10C, origin: bank.each.$origin('band5To10C') }
   if (celsius <= 45) return { share: bank.largestA / bank.ah, origin: bank.each.$origin('largestChargeA') }
-  return { share: celsius <= 55 ? hotShare : 0, origin: { kind: 'rule', text: 'shop rule: charge rate from 45 to 55 °C, none above' } }
+  return {
+    share: celsius <= 55 ? hotShare : 0,
+    origin: { kind: 'rule', text: 'shop rule: charge rate from 45 to 55 °C, none above' },
+  }
 }
 
 export const rate = check({
@@ -73,7 +114,10 @@ export const rate = check({
     // A heater brings the cells to its own temperature before they are charged.
     const warmedC = bank.each.heater === 'yes' ? bank.each.heaterStartC : -Infinity
     const temperatures = [Math.max(one.place.coldestC, bank.coldLimitC, warmedC), one.place.hottestC]
-    const [cold, hot] = temperatures.map((celsius) => ({ celsius, ...allowedRate(celsius, bank, rules.hotBand45To55C) })) as [RateAt, RateAt]
+    const [cold, hot] = temperatures.map((celsius) => ({
+      celsius,
+      ...allowedRate(celsius, bank, rules.hotBand45To55C),
+    })) as [RateAt, RateAt]
     const tighter = hot.share < cold.share ? hot : cold
     const allowedA = tighter.share * bank.ah
     const over = amps > allowedA
@@ -82,10 +126,12 @@ export const rate = check({
       verdict: !over ? 'suits' : tooHot ? 'does-not-suit' : 'suits-once-changed',
       compared: [number('gives', amps, 'A'), number(`allowed at ${q(tighter.celsius, '°C')}`, allowedA, 'A')],
       limit: tighter.origin,
-      formula: () => `${formatShare(tighter.share)} of ${q(bank.ah, 'Ah')} at ${q(tighter.celsius, '°C')} = ${q(allowedA, 'A')}; ${mid(name)} gives ${q(amps, 'A')}`,
-      summary: () => over
-        ? `At ${q(tighter.celsius, '°C')} the battery may take ${q(allowedA, 'A')} and ${mid(name)} gives ${q(amps, 'A')}.`
-        : `${name} gives ${q(amps, 'A')}, within what the battery may take from ${q(cold.celsius, '°C')} to ${q(hot.celsius, '°C')}.`,
+      formula: () =>
+        `${formatShare(tighter.share)} of ${q(bank.ah, 'Ah')} at ${q(tighter.celsius, '°C')} = ${q(allowedA, 'A')}; ${mid(name)} gives ${q(amps, 'A')}`,
+      summary: () =>
+        over
+          ? `At ${q(tighter.celsius, '°C')} the battery may take ${q(allowedA, 'A')} and ${mid(name)} gives ${q(amps, 'A')}.`
+          : `${name} gives ${q(amps, 'A')}, within what the battery may take from ${q(cold.celsius, '°C')} to ${q(hot.celsius, '°C')}.`,
       remedies: over ? rateRemedies(lane, allowedA, tighter === cold && amps <= bank.largestA, system) : [],
     }
   },
@@ -102,7 +148,10 @@ export const layup = check({
   judge(_subject, { bank, one, many, rules, q }) {
     if (one.use.layupWeeks === 0) return null
     const rests = rules.layupSchool === 'rest'
-    const standbyA = many.startingBatteries.reduce((sum, starting) => sum + (starting.present === 'no' ? starting.standbyA : 0), 0)
+    const standbyA = many.startingBatteries.reduce(
+      (sum, starting) => sum + (starting.present === 'no' ? starting.standbyA : 0),
+      0,
+    )
     const own = (bank.each.standbyMa * bank.each.parallel) / 1000
     const leaks = (bank.ah * rules.selfDischarge) / 100 / (365.25 / 12 / 7)
     const stored = bank.ah * (rules.layupSoc / 100 - nearlyEmpty)
@@ -115,12 +164,22 @@ export const layup = check({
       verdict: short ? 'suits-once-changed' : 'suits',
       compared: [number('lasts', weeks, 'weeks'), number('laid up, with a margin', wanted, 'weeks')],
       limit: one.use.$origin('layupWeeks'),
-      formula: () => `${q(stored, 'Ah')} from ${rules.layupSoc} % ÷ ((${q(own * 1000, 'mA')}${rests ? '' : ` + ${q(standbyA * 1000, 'mA')} of the vehicle`}) × 168 h + ${q(leaks, 'Ah')} of itself) = ${q(weeks, 'weeks')}; ${q(one.use.layupWeeks, 'weeks')} + ${rules.layupMargin} %`,
-      summary: () => `Left at ${rules.layupSoc} % and ${rests ? 'disconnected' : 'connected'}, it lasts ${q(weeks, 'weeks')}; the lay-up is ${q(one.use.layupWeeks, 'weeks')}${rests && standbyA > 0 ? `. Left connected it would last ${q(weeksWith(own + standbyA), 'weeks')}` : ''}.`,
-      remedies: !short ? [] : [
-        ...(!rests && disconnected >= wanted ? [{ id: 'layup.disconnect', on: 'candidate' } as const] : []),
-        { id: 'layup.top-up', on: 'use', value: Math.max(1, Math.floor(weeks / (1 + rules.layupMargin / 100))) },
-      ],
+      formula: () =>
+        `${q(stored, 'Ah')} from ${rules.layupSoc} % ÷ ((${q(own * 1000, 'mA')}${rests ? '' : ` + ${q(standbyA * 1000, 'mA')} of the vehicle`}) × 168 h + ${q(leaks, 'Ah')} of itself) = ${q(weeks, 'weeks')}; ${q(one.use.layupWeeks, 'weeks')} + ${rules.layupMargin} %`,
+      summary: () =>
+        `Left at ${rules.layupSoc} % and ${rests ? 'disconnected' : 'connected'}, it lasts ${q(weeks, 'weeks')}; the lay-up is ${q(one.use.layupWeeks, 'weeks')}${rests && standbyA > 0 ? `. Left connected it would last ${q(weeksWith(own + standbyA), 'weeks')}` : ''}.`,
+      remedies: !short
+        ? []
+        : [
+            ...(!rests && disconnected >= wanted
+              ? [{ id: 'layup.disconnect', on: 'candidate' } as const]
+              : []),
+            {
+              id: 'layup.top-up',
+              on: 'use',
+              value: Math.max(1, Math.floor(weeks / (1 + rules.layupMargin / 100))),
+            },
+          ],
       cautions: () => ['Look at it monthly. Do not leave it on a charger that floats.'],
     }
   },
@@ -160,16 +219,34 @@ export const capacityInCold = check({
     const tooCold = celsius < bank.each.dischargeColdC
     const short = tooCold || ah < needAh
     const needed = Math.ceil((needAh / Math.max(1, ah)) * bank.each.parallel)
-    const more: readonly RemedyRef[] = !tooCold && needed <= bank.each.mostParallel ? [{ id: 'battery.more-parallel', on: 'candidate', value: needed }] : []
+    const more: readonly RemedyRef[] =
+      !tooCold && needed <= bank.each.mostParallel
+        ? [{ id: 'battery.more-parallel', on: 'candidate', value: needed }]
+        : []
     const warmthHelps = tooCold || freshUsableAh(system) >= needAh
-    const warm: readonly RemedyRef[] = [...(bank.each.heater === 'no' ? [{ id: 'cold.heater', on: 'candidate' } as const] : []), { id: 'cold.warmer-place', on: 'place', value: 15 }]
+    const warm: readonly RemedyRef[] = [
+      ...(bank.each.heater === 'no' ? [{ id: 'cold.heater', on: 'candidate' } as const] : []),
+      { id: 'cold.warmer-place', on: 'place', value: 15 },
+    ]
     return {
       verdict: !short ? 'suits' : 'suits-once-changed',
-      compared: tooCold ? [number('coldest', celsius, '°C'), number('no discharge below', bank.each.dischargeColdC, '°C')] : [number(`usable at ${q(celsius, '°C')}`, ah, 'Ah'), number('used between charges', needAh, 'Ah')],
+      compared: tooCold
+        ? [number('coldest', celsius, '°C'), number('no discharge below', bank.each.dischargeColdC, '°C')]
+        : [number(`usable at ${q(celsius, '°C')}`, ah, 'Ah'), number('used between charges', needAh, 'Ah')],
       limit: tooCold ? bank.each.$origin('dischargeColdC') : one.place.$origin('coldestC'),
-      formula: () => `${q(usableAh(system), 'Ah')} usable at 25 °C → ${q(ah, 'Ah')} at ${q(celsius, '°C')}; used ${q(use.ah, 'Ah')} a day × ${q(24 - chargingH, 'h')} without charge ÷ 24 = ${q(needAh, 'Ah')}`,
-      summary: () => tooCold ? `At ${q(celsius, '°C')} the battery gives nothing: its maker allows no discharge below ${q(bank.each.dischargeColdC, '°C')}.` : `At ${q(celsius, '°C')} ${q(ah, 'Ah')} are usable; between charges ${q(needAh, 'Ah')} are used.`,
-      remedies: !short ? [] : warmthHelps ? [...warm, ...more] : more.length > 0 ? more : [{ id: 'battery.other', on: 'candidate' }],
+      formula: () =>
+        `${q(usableAh(system), 'Ah')} usable at 25 °C → ${q(ah, 'Ah')} at ${q(celsius, '°C')}; used ${q(use.ah, 'Ah')} a day × ${q(24 - chargingH, 'h')} without charge ÷ 24 = ${q(needAh, 'Ah')}`,
+      summary: () =>
+        tooCold
+          ? `At ${q(celsius, '°C')} the battery gives nothing: its maker allows no discharge below ${q(bank.each.dischargeColdC, '°C')}.`
+          : `At ${q(celsius, '°C')} ${q(ah, 'Ah')} are usable; between charges ${q(needAh, 'Ah')} are used.`,
+      remedies: !short
+        ? []
+        : warmthHelps
+          ? [...warm, ...more]
+          : more.length > 0
+            ? more
+            : [{ id: 'battery.other', on: 'candidate' }],
     }
   },
 })

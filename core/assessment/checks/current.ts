@@ -12,8 +12,12 @@ const minutesAt = (amps: number, system: System): number => (usableAh(system) / 
 /** What could be done about a current that is too large: more batteries where the maker allows them, less from the inverters, another battery. */
 function tooMuch(needed: number, leftW: number, inverterA: number, { bank }: System): readonly RemedyRef[] {
   return [
-    ...(needed <= bank.each.mostParallel ? [{ id: 'battery.more-parallel', on: 'candidate', value: needed } as const] : []),
-    ...(leftW > 0 && inverterA > 0 ? [{ id: 'inverter.limit', on: 'inverters', value: Math.floor(leftW / 50) * 50 } as const] : []),
+    ...(needed <= bank.each.mostParallel
+      ? [{ id: 'battery.more-parallel', on: 'candidate', value: needed } as const]
+      : []),
+    ...(leftW > 0 && inverterA > 0
+      ? [{ id: 'inverter.limit', on: 'inverters', value: Math.floor(leftW / 50) * 50 } as const]
+      : []),
     other,
   ]
 }
@@ -34,8 +38,10 @@ export const discharge = check({
       verdict: !over ? 'suits' : needed <= bank.each.mostParallel ? 'suits-once-changed' : 'does-not-suit',
       compared: [number('loads draw', amps, 'A'), number('battery gives', bank.continuousA, 'A')],
       limit: bank.each.$origin('continuousA'),
-      formula: () => `${q(dcA, 'A')} DC${inverterA > 0 ? ` + ${q(watts, 'W')} ÷ (${q(atV, 'V')} × efficiency) = ${q(inverterA, 'A')}` : ''} = ${q(amps, 'A')}; BMS ${q(bank.each.continuousA, 'A')} × ${bank.each.parallel}${bank.sharing < 1 ? ` × ${formatShare(bank.sharing)} sharing` : ''} = ${q(bank.continuousA, 'A')}`,
-      summary: () => `The loads draw up to ${q(amps, 'A')} and the battery gives ${q(bank.continuousA, 'A')}${over ? `: ${q(amps - bank.continuousA, 'A')} too much. What is usable would last ${q(minutesAt(amps, system), 'min')} at that` : ''}.`,
+      formula: () =>
+        `${q(dcA, 'A')} DC${inverterA > 0 ? ` + ${q(watts, 'W')} ÷ (${q(atV, 'V')} × efficiency) = ${q(inverterA, 'A')}` : ''} = ${q(amps, 'A')}; BMS ${q(bank.each.continuousA, 'A')} × ${bank.each.parallel}${bank.sharing < 1 ? ` × ${formatShare(bank.sharing)} sharing` : ''} = ${q(bank.continuousA, 'A')}`,
+      summary: () =>
+        `The loads draw up to ${q(amps, 'A')} and the battery gives ${q(bank.continuousA, 'A')}${over ? `: ${q(amps - bank.continuousA, 'A')} too much. What is usable would last ${q(minutesAt(amps, system), 'min')} at that` : ''}.`,
       remedies: over ? tooMuch(needed, leftW, inverterA, system) : [],
     }
   },
@@ -58,10 +64,15 @@ export const surge = check({
     const needed = Math.ceil(amps / ((eachA * rules.sharing) / 100))
     return {
       verdict: !over ? 'suits' : needed <= bank.each.mostParallel ? 'suits-once-changed' : 'does-not-suit',
-      compared: [number('starting draws', amps, 'A'), number(long ? 'battery gives' : `battery gives for ${q(bank.each.peakS, 's')}`, givesA, 'A')],
+      compared: [
+        number('starting draws', amps, 'A'),
+        number(long ? 'battery gives' : `battery gives for ${q(bank.each.peakS, 's')}`, givesA, 'A'),
+      ],
       limit: bank.each.$origin(long ? 'continuousA' : 'peakA'),
-      formula: () => `${q(amps, 'A')} for ${q(seconds, 's')}; ${long ? `the peak of the BMS lasts ${q(bank.each.peakS, 's')}, so its continuous` : 'BMS peak'} ${q(eachA, 'A')} × ${bank.each.parallel}${bank.sharing < 1 ? ` × ${formatShare(bank.sharing)}` : ''} = ${q(givesA, 'A')}`,
-      summary: () => `While the hardest load starts, ${q(amps, 'A')} flow for ${q(seconds, 's')}; the battery gives ${q(givesA, 'A')}${over ? `, ${q(amps - givesA, 'A')} too little` : ''}.`,
+      formula: () =>
+        `${q(amps, 'A')} for ${q(seconds, 's')}; ${long ? `the peak of the BMS lasts ${q(bank.each.peakS, 's')}, so its continuous` : 'BMS peak'} ${q(eachA, 'A')} × ${bank.each.parallel}${bank.sharing < 1 ? ` × ${formatShare(bank.sharing)}` : ''} = ${q(givesA, 'A')}`,
+      summary: () =>
+        `While the hardest load starts, ${q(amps, 'A')} flow for ${q(seconds, 's')}; the battery gives ${q(givesA, 'A')}${over ? `, ${q(amps - givesA, 'A')} too little` : ''}.`,
       remedies: over ? tooMuch(needed, 0, 0, system) : [],
     }
   },
@@ -81,13 +92,19 @@ export const inverterCap = check({
     const over = watts > capW
     const needed = Math.ceil(watts / bank.each.mostInverterW / bank.each.series)
     const minutes = minutesAt(Math.max(inverterA, 1e-9), system)
-    const capped = bank.each.$settled('mostInverterW') && bank.each.$origin('mostInverterW').kind !== 'assumed'
+    const capped =
+      bank.each.$settled('mostInverterW') && bank.each.$origin('mostInverterW').kind !== 'assumed'
     return {
       verdict: !over ? 'suits' : needed <= bank.each.mostParallel ? 'suits-once-changed' : 'does-not-suit',
-      compared: [number('inverters', watts, 'W'), capped || over ? number('maker allows', capW, 'W') : word('maker allows', 'no limit stated')],
+      compared: [
+        number('inverters', watts, 'W'),
+        capped || over ? number('maker allows', capW, 'W') : word('maker allows', 'no limit stated'),
+      ],
       limit: bank.each.$origin('mostInverterW'),
-      formula: () => `${q(watts, 'W')}${capped ? ` against ${q(bank.each.mostInverterW, 'W')} × ${bank.count}` : ''}; usable ${q(usableAh(system), 'Ah')} ÷ ${q(inverterA, 'A')} = ${q(minutes, 'min')} at full load`,
-      summary: () => `${over ? `The inverters are ${q(watts, 'W')} and the maker allows ${q(capW, 'W')}` : `The inverters are ${q(watts, 'W')}`}; at full load the battery lasts ${q(minutes, 'min')}.`,
+      formula: () =>
+        `${q(watts, 'W')}${capped ? ` against ${q(bank.each.mostInverterW, 'W')} × ${bank.count}` : ''}; usable ${q(usableAh(system), 'Ah')} ÷ ${q(inverterA, 'A')} = ${q(minutes, 'min')} at full load`,
+      summary: () =>
+        `${over ? `The inverters are ${q(watts, 'W')} and the maker allows ${q(capW, 'W')}` : `The inverters are ${q(watts, 'W')}`}; at full load the battery lasts ${q(minutes, 'min')}.`,
       remedies: over ? tooMuch(needed, capW, inverterA, system) : [],
     }
   },

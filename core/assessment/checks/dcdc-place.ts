@@ -19,9 +19,13 @@ export const inputVoltage = check({
       verdict: over ? 'suits-once-changed' : 'suits',
       compared: [number('at its input', input.volts, 'V'), number('runs down to', link.lowestInputV, 'V')],
       limit: link.$origin('lowestInputV'),
-      formula: () => `${q(feedingV(alternator), 'V')} − ${q(input.amps, 'A')} × cable = ${q(input.volts, 'V')}${alternator.regulator === 'computer' ? ', at the lowest the computer lets it fall to' : ''}`,
-      summary: () => `At full output ${q(input.volts, 'V')} are left at the DC-DC on ${mid(name)}, which runs down to ${q(link.lowestInputV, 'V')}.`,
-      remedies: over ? [{ id: 'dcdc.lower-input', on: link.$path, value: Math.floor(input.volts * 10) / 10 }] : [],
+      formula: () =>
+        `${q(feedingV(alternator), 'V')} − ${q(input.amps, 'A')} × cable = ${q(input.volts, 'V')}${alternator.regulator === 'computer' ? ', at the lowest the computer lets it fall to' : ''}`,
+      summary: () =>
+        `At full output ${q(input.volts, 'V')} are left at the DC-DC on ${mid(name)}, which runs down to ${q(link.lowestInputV, 'V')}.`,
+      remedies: over
+        ? [{ id: 'dcdc.lower-input', on: link.$path, value: Math.floor(input.volts * 10) / 10 }]
+        : [],
     }
   },
 })
@@ -43,12 +47,17 @@ export const place = check({
     const givesA = link.ratedA * deratedShare(celsius)
     return {
       verdict: bad ? 'suits-once-changed' : 'suits',
-      compared: [word('stands in', engine ? 'the engine space' : 'a cool place'), word('may stand in', link.engineSpace === 'yes' ? 'either' : 'a cool place')],
+      compared: [
+        word('stands in', engine ? 'the engine space' : 'a cool place'),
+        word('may stand in', link.engineSpace === 'yes' ? 'either' : 'a cool place'),
+      ],
       limit: link.$origin('engineSpace'),
-      formula: () => `${q(link.ratedA, 'A')} × ${formatShare(deratedShare(celsius))} at ${q(celsius, '°C')} = ${q(givesA, 'A')}`,
-      summary: () => bad
-        ? `The DC-DC on ${mid(name)} stands in the engine space, which its maker does not permit.`
-        : `At ${q(celsius, '°C')} the DC-DC on ${mid(name)} gives ${q(givesA, 'A')} of its ${q(link.ratedA, 'A')}.`,
+      formula: () =>
+        `${q(link.ratedA, 'A')} × ${formatShare(deratedShare(celsius))} at ${q(celsius, '°C')} = ${q(givesA, 'A')}`,
+      summary: () =>
+        bad
+          ? `The DC-DC on ${mid(name)} stands in the engine space, which its maker does not permit.`
+          : `At ${q(celsius, '°C')} the DC-DC on ${mid(name)} gives ${q(givesA, 'A')} of its ${q(link.ratedA, 'A')}.`,
       remedies: bad ? [{ id: 'dcdc.move', on: link.$path }] : [],
     }
   },
@@ -76,9 +85,13 @@ export const daily = check({
       verdict: bridged ? 'suits' : 'suits-once-changed',
       compared: [number('brings a day', bringsAh, 'Ah'), number('used a day', use.ah, 'Ah')],
       limit: one.use.$origin(use.from === 'counted' ? 'dailyAh' : 'dcAtOnceA'),
-      formula: () => `min(${q(amps, 'A')} × ${q(hours, 'h')}, ${q(use.ah, 'Ah')}) = ${q(bringsAh, 'Ah')}; other sources ${q(othersAh, 'Ah')}; short ${q(shortAh, 'Ah')} a day × ${q(daysAway, 'days')} against ${q(usableColdAh(system), 'Ah')} usable`,
-      summary: () => `A driving day on ${mid(name)} brings ${q(bringsAh, 'Ah')} of the ${q(use.ah, 'Ah')} used${shortAh > 0.5 ? `; ${q(shortAh, 'Ah')} a day are missing${amps > 0 ? `, ${q(shortAh / amps, 'h')} more of driving` : ''}${bridged ? ', which the battery bridges' : ' and the battery does not bridge them'}` : ''}.`,
-      remedies: bridged ? [] : [{ id: 'use.charge-more', on: 'use', value: Math.ceil(shortAh - usableColdAh(system) / daysAway) }],
+      formula: () =>
+        `min(${q(amps, 'A')} × ${q(hours, 'h')}, ${q(use.ah, 'Ah')}) = ${q(bringsAh, 'Ah')}; other sources ${q(othersAh, 'Ah')}; short ${q(shortAh, 'Ah')} a day × ${q(daysAway, 'days')} against ${q(usableColdAh(system), 'Ah')} usable`,
+      summary: () =>
+        `A driving day on ${mid(name)} brings ${q(bringsAh, 'Ah')} of the ${q(use.ah, 'Ah')} used${shortAh > 0.5 ? `; ${q(shortAh, 'Ah')} a day are missing${amps > 0 ? `, ${q(shortAh / amps, 'h')} more of driving` : ''}${bridged ? ', which the battery bridges' : ' and the battery does not bridge them'}` : ''}.`,
+      remedies: bridged
+        ? []
+        : [{ id: 'use.charge-more', on: 'use', value: Math.ceil(shortAh - usableColdAh(system) / daysAway) }],
     }
   },
 })
@@ -98,11 +111,25 @@ export const solarInput = check({
     const side = overV && solar.series > 1 && solar.openCircuitV * factor <= link.solarMostV && !overW
     return {
       verdict: overV || overW ? 'suits-once-changed' : 'suits',
-      compared: overW && !overV ? [number('panels', watts, 'W'), number('input takes', link.solarMostW, 'W')] : [number(`panels at ${q(one.place.coldestC, '°C')}`, volts, 'V'), number('input takes', link.solarMostV, 'V')],
+      compared:
+        overW && !overV
+          ? [number('panels', watts, 'W'), number('input takes', link.solarMostW, 'W')]
+          : [
+              number(`panels at ${q(one.place.coldestC, '°C')}`, volts, 'V'),
+              number('input takes', link.solarMostV, 'V'),
+            ],
       limit: link.$origin(overW && !overV ? 'solarMostW' : 'solarMostV'),
-      formula: () => `${solar.series} × ${q(solar.openCircuitV, 'V')} × ${factor.toFixed(2)} = ${q(volts, 'V')} against ${q(link.solarMostV, 'V')}; ${q(watts, 'W')} against ${q(link.solarMostW, 'W')}`,
-      summary: () => `${name} reaches ${q(volts, 'V')} in the cold and ${q(watts, 'W')}; the solar input of the DC-DC takes ${q(link.solarMostV, 'V')} and ${q(link.solarMostW, 'W')}.`,
-      remedies: overV || overW ? [...(side ? [{ id: 'solar.in-parallel', on: solar.$path } as const] : []), { id: 'solar.own-controller', on: solar.$path }] : [],
+      formula: () =>
+        `${solar.series} × ${q(solar.openCircuitV, 'V')} × ${factor.toFixed(2)} = ${q(volts, 'V')} against ${q(link.solarMostV, 'V')}; ${q(watts, 'W')} against ${q(link.solarMostW, 'W')}`,
+      summary: () =>
+        `${name} reaches ${q(volts, 'V')} in the cold and ${q(watts, 'W')}; the solar input of the DC-DC takes ${q(link.solarMostV, 'V')} and ${q(link.solarMostW, 'W')}.`,
+      remedies:
+        overV || overW
+          ? [
+              ...(side ? [{ id: 'solar.in-parallel', on: solar.$path } as const] : []),
+              { id: 'solar.own-controller', on: solar.$path },
+            ]
+          : [],
     }
   },
 })

@@ -27,14 +27,29 @@ export const output = check({
       verdict: over ? (settable || fitsA >= 5 ? 'suits-once-changed' : 'does-not-suit') : 'suits',
       compared: [number('unit draws', input.amps, 'A'), number('alternator all day', budgetA, 'A')],
       limit: allDay.origin,
-      formula: () => `${q(link.absorptionV, 'V')} × ${q(link.ratedA, 'A')} ÷ (${rules.dcdcEfficiency} % × ${q(input.volts, 'V')}) = ${q(input.amps, 'A')}; all day ${allDay.formula} − ${q(alternator.vehicleDrawA, 'A')} = ${q(budgetA, 'A')}`,
-      summary: () => `The DC-DC draws ${q(input.amps, 'A')} from ${mid(name)}, which gives ${q(budgetA, 'A')} all day.`,
-      remedies: !over ? [] : [settable
-        ? { id: 'charger.limit-current', on: link.$path, value: fitsA }
-        : { id: 'charger.replace', on: link.$path, value: sizeUnder(fitsA), values: { absorptionV: link.absorptionV } }],
+      formula: () =>
+        `${q(link.absorptionV, 'V')} × ${q(link.ratedA, 'A')} ÷ (${rules.dcdcEfficiency} % × ${q(input.volts, 'V')}) = ${q(input.amps, 'A')}; all day ${allDay.formula} − ${q(alternator.vehicleDrawA, 'A')} = ${q(budgetA, 'A')}`,
+      summary: () =>
+        `The DC-DC draws ${q(input.amps, 'A')} from ${mid(name)}, which gives ${q(budgetA, 'A')} all day.`,
+      remedies: !over
+        ? []
+        : [
+            settable
+              ? { id: 'charger.limit-current', on: link.$path, value: fitsA }
+              : {
+                  id: 'charger.replace',
+                  on: link.$path,
+                  value: sizeUnder(fitsA),
+                  values: { absorptionV: link.absorptionV },
+                },
+          ],
       cautions: () => {
         const idleA = availableA(alternator, 'idle', rules)
-        return !over && input.amps > idleA ? [`At idle ${mid(name)} has only ${q(idleA, 'A')} to give; the starting battery makes up the rest.`] : []
+        return !over && input.amps > idleA
+          ? [
+              `At idle ${mid(name)} has only ${q(idleA, 'A')} to give; the starting battery makes up the rest.`,
+            ]
+          : []
       },
     }
   },
@@ -49,16 +64,29 @@ export const signal = check({
     const { link, alternator } = lane
     if (link.kind !== 'dcdc') return null
     const computer = alternator.regulator === 'computer'
-    const alsoFed = lane.starting.fedByCharger === 'yes' || many.chargers.some((charger) => charger.feeds !== 'house')
-    const needsWire = computer || (rules.signalSchool === 'fitting' && alsoFed) || rules.signalSchool === 'wire'
+    const alsoFed =
+      lane.starting.fedByCharger === 'yes' || many.chargers.some((charger) => charger.feeds !== 'house')
+    const needsWire =
+      computer || (rules.signalSchool === 'fitting' && alsoFed) || rules.signalSchool === 'wire'
     const bad = needsWire && link.signal === 'voltage'
-    const because = computer ? `${name} is computer-controlled` : rules.signalSchool === 'wire' ? 'the shop always runs a wire' : 'a charger or solar also feeds the starting battery'
+    const because = computer
+      ? `${name} is computer-controlled`
+      : rules.signalSchool === 'wire'
+        ? 'the shop always runs a wire'
+        : 'a charger or solar also feeds the starting battery'
     return {
       verdict: bad ? 'suits-once-changed' : 'suits',
-      compared: [word('starts on', link.signal === 'wire' ? 'a wire' : 'voltage'), word('needs', needsWire ? 'a wire' : 'either')],
+      compared: [
+        word('starts on', link.signal === 'wire' ? 'a wire' : 'voltage'),
+        word('needs', needsWire ? 'a wire' : 'either'),
+      ],
       limit: { kind: 'rule', text: 'shop rule: running signal for a DC-DC unit' },
-      formula: () => (needsWire ? `${because} → wire` : 'steady alternator, nothing else on the starting battery → either'),
-      summary: () => (bad ? `The DC-DC starts on voltage, and ${because}.` : `The DC-DC starts on ${link.signal === 'wire' ? 'a wire' : 'the voltage it detects'}, which suits here.`),
+      formula: () =>
+        needsWire ? `${because} → wire` : 'steady alternator, nothing else on the starting battery → either',
+      summary: () =>
+        bad
+          ? `The DC-DC starts on voltage, and ${because}.`
+          : `The DC-DC starts on ${link.signal === 'wire' ? 'a wire' : 'the voltage it detects'}, which suits here.`,
       remedies: bad ? [{ id: 'dcdc.signal-wire', on: link.$path }] : [],
     }
   },
@@ -78,15 +106,30 @@ export const voltages = check({
     const joins = one.use.negatives === 'separate' && link.isolation === 'common'
     return {
       verdict: wrong ? 'does-not-suit' : joins ? 'suits-once-changed' : 'suits',
-      compared: wrong || !joins ? [word('made for', made), word('needed', needed)] : [word('negatives', 'joined inside'), word('needed', 'isolated')],
+      compared:
+        wrong || !joins
+          ? [word('made for', made), word('needed', needed)]
+          : [word('negatives', 'joined inside'), word('needed', 'isolated')],
       limit: wrong || !joins ? alternator.$origin('nominalV') : one.use.$origin('negatives'),
-      formula: () => `alternator ${alternator.nominalV} V, bank ${bank.nominalV} V; unit ${made}, negatives ${link.isolation === 'common' ? 'joined inside' : 'isolated'}`,
-      summary: () => wrong ? `The DC-DC is made for ${made}; this job needs ${needed}.`
-        : joins ? 'The DC-DC joins the two negatives, which this vehicle keeps apart.'
-        : `The DC-DC is made for ${made}, as this job needs.`,
+      formula: () =>
+        `alternator ${alternator.nominalV} V, bank ${bank.nominalV} V; unit ${made}, negatives ${link.isolation === 'common' ? 'joined inside' : 'isolated'}`,
+      summary: () =>
+        wrong
+          ? `The DC-DC is made for ${made}; this job needs ${needed}.`
+          : joins
+            ? 'The DC-DC joins the two negatives, which this vehicle keeps apart.'
+            : `The DC-DC is made for ${made}, as this job needs.`,
       remedies: wrong
-        ? [{ id: 'dcdc.right-voltages', on: link.$path, values: { inputV: alternator.nominalV, outputV: String(bank.nominalV) } }]
-        : joins ? [{ id: 'dcdc.isolated', on: link.$path }] : [],
+        ? [
+            {
+              id: 'dcdc.right-voltages',
+              on: link.$path,
+              values: { inputV: alternator.nominalV, outputV: String(bank.nominalV) },
+            },
+          ]
+        : joins
+          ? [{ id: 'dcdc.isolated', on: link.$path }]
+          : [],
     }
   },
 })

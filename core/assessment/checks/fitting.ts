@@ -8,7 +8,9 @@ const other: RemedyRef = { id: 'battery.other', on: 'candidate' }
 
 /** Where the batteries of the bank stand, seen from above; null when they do not fit. */
 export const placing = ({ bank, one, rules }: System) =>
-  bank.each.heightMm > one.place.heightMm ? null : placeInside(one.place, bank.each, bank.count, rules.airGapMm)
+  bank.each.heightMm > one.place.heightMm
+    ? null
+    : placeInside(one.place, bank.each, bank.count, rules.airGapMm)
 
 export const fit = check({
   id: 'battery.fit',
@@ -22,18 +24,29 @@ export const fit = check({
     const placed = placing(system)
     const tall = heightMm > one.place.heightMm
     const turned = placed?.some((p) => p.turned) ?? false
-    const size = (p: { widthMm: number; depthMm: number; heightMm: number }): string => [p.widthMm, p.depthMm, p.heightMm].map((mm) => q(mm, 'mm').replace(/ .*/, '')).join(' × ') + ` ${q(0, 'mm').split(' ')[1]}`
+    const size = (p: { widthMm: number; depthMm: number; heightMm: number }): string =>
+      [p.widthMm, p.depthMm, p.heightMm].map((mm) => q(mm, 'mm').replace(/ .*/, '')).join(' × ') +
+      ` ${q(0, 'mm').split(' ')[1]}`
     return {
       verdict: placed ? 'suits' : 'does-not-suit',
       compared: tall
         ? [number('battery is high', heightMm, 'mm'), number('space is high', one.place.heightMm, 'mm')]
-        : [word(bank.count > 1 ? `${bank.count} batteries` : 'battery', `${q(widthMm, 'mm')} × ${q(depthMm, 'mm')}`), word('space', `${q(one.place.widthMm, 'mm')} × ${q(one.place.depthMm, 'mm')}`)],
+        : [
+            word(
+              bank.count > 1 ? `${bank.count} batteries` : 'battery',
+              `${q(widthMm, 'mm')} × ${q(depthMm, 'mm')}`,
+            ),
+            word('space', `${q(one.place.widthMm, 'mm')} × ${q(one.place.depthMm, 'mm')}`),
+          ],
       limit: one.place.$origin(tall ? 'heightMm' : 'widthMm'),
-      formula: () => `${bank.count} × ${size(bank.each)} with ${q(rules.airGapMm, 'mm')} of air in ${size(one.place)}: ${placed ? (turned ? 'fits, turned' : 'fits') : tall ? 'too high' : 'does not fit, turned either'}`,
-      summary: () => placed
-        ? `${bank.count > 1 ? `All ${bank.count} fit` : 'It fits'} the space${turned ? ', turned by 90°' : ''}.`
-        : tall ? `It is ${q(heightMm - one.place.heightMm, 'mm')} higher than the space.`
-        : `${bank.count > 1 ? `${bank.count} of ${size(bank.each)} do` : `${size(bank.each)} does`} not fit ${size(one.place)} with air around, turned either.`,
+      formula: () =>
+        `${bank.count} × ${size(bank.each)} with ${q(rules.airGapMm, 'mm')} of air in ${size(one.place)}: ${placed ? (turned ? 'fits, turned' : 'fits') : tall ? 'too high' : 'does not fit, turned either'}`,
+      summary: () =>
+        placed
+          ? `${bank.count > 1 ? `All ${bank.count} fit` : 'It fits'} the space${turned ? ', turned by 90°' : ''}.`
+          : tall
+            ? `It is ${q(heightMm - one.place.heightMm, 'mm')} higher than the space.`
+            : `${bank.count > 1 ? `${bank.count} of ${size(bank.each)} do` : `${size(bank.each)} does`} not fit ${size(one.place)} with air around, turned either.`,
       remedies: placed ? [] : [other],
     }
   },
@@ -51,20 +64,41 @@ export const weight = check({
     const there = bank.kg + stays
     const over = there > carries
     const change = there - old
-    const moves = craft === 'vessel' ? 'Look at the trim' : craft === 'trailer' ? 'Weigh the load on the hitch again' : 'The payload changes by as much'
+    const moves =
+      craft === 'vessel'
+        ? 'Look at the trim'
+        : craft === 'trailer'
+          ? 'Weigh the load on the hitch again'
+          : 'The payload changes by as much'
     return {
       verdict: over ? 'suits-once-changed' : 'suits',
-      compared: [number(stays > 0 ? 'new and old' : 'new bank', there, 'kg'), number(one.place.loadLimitKg > 0 ? 'tray carries' : 'tray carries now', carries, 'kg')],
-      limit: one.place.loadLimitKg > 0 ? one.place.$origin('loadLimitKg') : one.houseBank.$origin('weightEachKg'),
-      formula: () => `${bank.count} × ${q(bank.each.weightKg, 'kg')} = ${q(bank.kg, 'kg')}; old bank ${q(old, 'kg')}: ${change <= 0 ? `${q(-change, 'kg')} lighter` : `${q(change, 'kg')} heavier`}`,
-      summary: () => over ? `${stays > 0 ? 'New and old together weigh' : 'The new bank weighs'} ${q(there, 'kg')} and the tray is known to carry ${q(carries, 'kg')}.` : `${stays > 0 ? 'New and old together weigh' : 'The new bank weighs'} ${q(there, 'kg')}, ${q(Math.abs(change), 'kg')} ${change <= 0 ? 'less' : 'more'} than the old.`,
+      compared: [
+        number(stays > 0 ? 'new and old' : 'new bank', there, 'kg'),
+        number(one.place.loadLimitKg > 0 ? 'tray carries' : 'tray carries now', carries, 'kg'),
+      ],
+      limit:
+        one.place.loadLimitKg > 0 ? one.place.$origin('loadLimitKg') : one.houseBank.$origin('weightEachKg'),
+      formula: () =>
+        `${bank.count} × ${q(bank.each.weightKg, 'kg')} = ${q(bank.kg, 'kg')}; old bank ${q(old, 'kg')}: ${change <= 0 ? `${q(-change, 'kg')} lighter` : `${q(change, 'kg')} heavier`}`,
+      summary: () =>
+        over
+          ? `${stays > 0 ? 'New and old together weigh' : 'The new bank weighs'} ${q(there, 'kg')} and the tray is known to carry ${q(carries, 'kg')}.`
+          : `${stays > 0 ? 'New and old together weigh' : 'The new bank weighs'} ${q(there, 'kg')}, ${q(Math.abs(change), 'kg')} ${change <= 0 ? 'less' : 'more'} than the old.`,
       remedies: over ? [{ id: 'place.carry', on: 'place', value: Math.ceil(there) }] : [],
-      cautions: () => (Math.abs(change) > 15 ? [`${moves}: ${q(Math.abs(change), 'kg')} ${change < 0 ? 'less' : 'more'} than before.`] : []),
+      cautions: () =>
+        Math.abs(change) > 15
+          ? [`${moves}: ${q(Math.abs(change), 'kg')} ${change < 0 ? 'less' : 'more'} than before.`]
+          : [],
     }
   },
 })
 
-const placeWords = { cabin: 'the cabin', locker: 'an outside locker', engine: 'the engine space', bilge: 'the bilge' } as const
+const placeWords = {
+  cabin: 'the cabin',
+  locker: 'an outside locker',
+  engine: 'the engine space',
+  bilge: 'the bilge',
+} as const
 
 export const place = check({
   id: 'battery.place',
@@ -74,7 +108,10 @@ export const place = check({
   judge(_subject, { bank, one, q }) {
     const { where, coldestC, hottestC, ingress } = one.place
     const { dischargeColdC, dischargeHotC } = bank.each
-    const wet = ingress === 'wet' ? bank.each.ingress !== 'immersion' : ingress === 'damp' && bank.each.ingress === 'none'
+    const wet =
+      ingress === 'wet'
+        ? bank.each.ingress !== 'immersion'
+        : ingress === 'damp' && bank.each.ingress === 'none'
     if (where === 'engine' && bank.each.engineSpace === 'no') {
       return {
         verdict: 'suits-once-changed',
@@ -90,19 +127,35 @@ export const place = check({
       const [celsius, limitC] = cold ? [coldestC, dischargeColdC] : [hottestC, dischargeHotC]
       return {
         verdict: 'does-not-suit',
-        compared: [number(cold ? 'coldest' : 'hottest', celsius, '°C'), number(cold ? 'works from' : 'works up to', limitC, '°C')],
+        compared: [
+          number(cold ? 'coldest' : 'hottest', celsius, '°C'),
+          number(cold ? 'works from' : 'works up to', limitC, '°C'),
+        ],
         limit: bank.each.$origin(cold ? 'dischargeColdC' : 'dischargeHotC'),
         formula: () => `${q(celsius, '°C')} ${cold ? '<' : '>'} ${q(limitC, '°C')}`,
-        summary: () => `The place gets to ${q(celsius, '°C')} and the battery works ${cold ? 'from' : 'up to'} ${q(limitC, '°C')}: it would cut out.`,
+        summary: () =>
+          `The place gets to ${q(celsius, '°C')} and the battery works ${cold ? 'from' : 'up to'} ${q(limitC, '°C')}: it would cut out.`,
         remedies: cold ? [{ id: 'cold.warmer-place', on: 'place', value: limitC }, other] : [other],
       }
     }
     return {
       verdict: wet ? 'suits-once-changed' : 'suits',
-      compared: wet ? [word('place', ingress === 'wet' ? 'may stand in water' : 'splash or dust'), word('housing keeps out', bank.each.ingress === 'none' ? 'nothing stated' : 'splash and dust')] : [word('place', placeWords[where]), word('temperature', `${q(coldestC, '°C')} to ${q(hottestC, '°C')}`)],
+      compared: wet
+        ? [
+            word('place', ingress === 'wet' ? 'may stand in water' : 'splash or dust'),
+            word('housing keeps out', bank.each.ingress === 'none' ? 'nothing stated' : 'splash and dust'),
+          ]
+        : [
+            word('place', placeWords[where]),
+            word('temperature', `${q(coldestC, '°C')} to ${q(hottestC, '°C')}`),
+          ],
       limit: bank.each.$origin(wet ? 'ingress' : 'dischargeColdC'),
-      formula: () => `${q(dischargeColdC, '°C')} ≤ ${q(coldestC, '°C')}, ${q(hottestC, '°C')} ≤ ${q(dischargeHotC, '°C')}; ${wet ? 'water or dust can reach it' : 'dry enough for its housing'}`,
-      summary: () => (wet ? `Water or dust can reach it in ${placeWords[where]}, and its housing does not keep them out.` : `${placeWords[where].replace(/^./, (c) => c.toUpperCase())} suits it, ${q(coldestC, '°C')} to ${q(hottestC, '°C')}.`),
+      formula: () =>
+        `${q(dischargeColdC, '°C')} ≤ ${q(coldestC, '°C')}, ${q(hottestC, '°C')} ≤ ${q(dischargeHotC, '°C')}; ${wet ? 'water or dust can reach it' : 'dry enough for its housing'}`,
+      summary: () =>
+        wet
+          ? `Water or dust can reach it in ${placeWords[where]}, and its housing does not keep them out.`
+          : `${placeWords[where].replace(/^./, (c) => c.toUpperCase())} suits it, ${q(coldestC, '°C')} to ${q(hottestC, '°C')}.`,
       remedies: wet ? [{ id: 'place.dry', on: 'place' }, other] : [],
     }
   },
@@ -126,7 +179,10 @@ export const certificates = check({
       compared: [word('named', certificateWords[named]), word('asked for', certificateWords[asked])],
       limit: { kind: 'rule', text: `shop rule: certificates asked for, ${afloat ? 'vessels' : 'vehicles'}` },
       formula: () => `named ${certificateWords[named]}, asked ${certificateWords[asked]}`,
-      summary: () => (enough ? `Its maker names certificates ${certificateWords[named]}.` : `Its maker names ${named === 'none' ? 'no certificates' : 'certificates for the cells alone'}; the shop asks for them ${certificateWords[asked]}.`),
+      summary: () =>
+        enough
+          ? `Its maker names certificates ${certificateWords[named]}.`
+          : `Its maker names ${named === 'none' ? 'no certificates' : 'certificates for the cells alone'}; the shop asks for them ${certificateWords[asked]}.`,
       remedies: enough ? [] : [other],
       cautions: () => ['Ask the owner’s insurer what it wants to see, and keep a copy with the papers.'],
     }
@@ -134,7 +190,8 @@ export const certificates = check({
 })
 
 /** Prospective short-circuit current at the bank's posts, A: rested full, through the ohmic part of its resistance alone. The BMS is not relied on. */
-export const shortCircuitA = ({ bank, rules }: System): number => bank.ocv(1) / (bank.ohm * (rules.ohmicShare / 100))
+export const shortCircuitA = ({ bank, rules }: System): number =>
+  bank.ocv(1) / (bank.ohm * (rules.ohmicShare / 100))
 
 export const shortCircuit = check({
   id: 'battery.short-circuit',
@@ -147,17 +204,29 @@ export const shortCircuit = check({
     if (many.conductors.length === 0) return null
     const amps = shortCircuitA(system)
     const volts = bank.ocv(1)
-    const fuses = many.conductors.map((cable) => ({ cable, interruptsA: cable.fuseAicA > 0 ? cable.fuseAicA : fuseInterruptA(cable.fuseKind, volts) }))
+    const fuses = many.conductors.map((cable) => ({
+      cable,
+      interruptsA: cable.fuseAicA > 0 ? cable.fuseAicA : fuseInterruptA(cable.fuseKind, volts),
+    }))
     const weakest = fuses.reduce((a, b) => (b.interruptsA < a.interruptsA ? b : a))
     const over = amps > weakest.interruptsA
     const best = fuseInterruptA('class-t', volts)
     return {
       verdict: !over ? 'suits' : amps <= best ? 'suits-once-changed' : 'does-not-suit',
       compared: [number('a short gives', amps, 'A'), number('fuse interrupts', weakest.interruptsA, 'A')],
-      limit: weakest.cable.fuseAicA > 0 ? weakest.cable.$origin('fuseAicA') : { kind: 'assumed', text: 'usual interrupt rating of its family; look at the maker’s sheet' },
-      formula: () => `${q(volts, 'V')} ÷ (${q(bank.ohm * 1000, 'mΩ')} × ${rules.ohmicShare} %) = ${q(amps, 'A')}`,
-      summary: () => `A short at the battery gives ${q(amps, 'A')}; the fuse of ${weakest.cable.$name.replace(/^The /, 'the ')} interrupts ${q(weakest.interruptsA, 'A')}${over ? ', too little at the battery' : ''}.`,
-      remedies: !over ? [] : amps <= best ? [{ id: 'fuse.main', on: 'conductors', value: Math.ceil(amps) }] : [other],
+      limit:
+        weakest.cable.fuseAicA > 0
+          ? weakest.cable.$origin('fuseAicA')
+          : { kind: 'assumed', text: 'usual interrupt rating of its family; look at the maker’s sheet' },
+      formula: () =>
+        `${q(volts, 'V')} ÷ (${q(bank.ohm * 1000, 'mΩ')} × ${rules.ohmicShare} %) = ${q(amps, 'A')}`,
+      summary: () =>
+        `A short at the battery gives ${q(amps, 'A')}; the fuse of ${weakest.cable.$name.replace(/^The /, 'the ')} interrupts ${q(weakest.interruptsA, 'A')}${over ? ', too little at the battery' : ''}.`,
+      remedies: !over
+        ? []
+        : amps <= best
+          ? [{ id: 'fuse.main', on: 'conductors', value: Math.ceil(amps) }]
+          : [other],
       cautions: () => ['A starting point only: the local code and the fuse maker’s sheet decide.'],
     }
   },

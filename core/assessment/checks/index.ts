@@ -16,10 +16,32 @@ import * as role from './role'
 import * as solar from './solar'
 import * as start from './start'
 
-const isCheck = (value: unknown): value is Check => typeof value === 'object' && value !== null && 'isCheck' in value
+const isCheck = (value: unknown): value is Check =>
+  typeof value === 'object' && value !== null && 'isCheck' in value
 
 /** Every check, by topic in the order an installer would name them. Exporting a check from its topic file puts it here. */
-export const allChecks: readonly Check[] = [charger, range, role, link, dcdc, dcdcPlace, alternator, ahead, solar, cold, mixed, start, current, capacity, battery, fitting].flatMap((topic) => Object.values(topic).filter(isCheck).sort((a, b) => a.order - b.order))
+export const allChecks: readonly Check[] = [
+  charger,
+  range,
+  role,
+  link,
+  dcdc,
+  dcdcPlace,
+  alternator,
+  ahead,
+  solar,
+  cold,
+  mixed,
+  start,
+  current,
+  capacity,
+  battery,
+  fitting,
+].flatMap((topic) =>
+  Object.values(topic)
+    .filter(isCheck)
+    .sort((a, b) => a.order - b.order),
+)
 
 const titles = new Map(allChecks.map((check) => [check.id, check.title]))
 

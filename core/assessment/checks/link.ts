@@ -26,12 +26,14 @@ export const vsrNeverOpens = check({
       verdict: opens ? 'suits' : 'does-not-suit',
       compared: [number('lithium rests at', highRestV, 'V'), number('relay opens below', link.opensV, 'V')],
       limit: link.$origin('opensV'),
-      formula: () => opens
-        ? `${q(highRestV, 'V')} at ${rules.restHigh} % ≤ ${q(link.opensV, 'V')}: opens`
-        : `rests at ${q(lowRestV, 'V')} to ${q(highRestV, 'V')} (${rules.restLow} to ${rules.restHigh} %) > ${q(link.opensV, 'V')}; (${Math.round(lane.starting.standbyA * 1000)} + ${Math.round(rules.leadFloatC * lane.starting.ah * 1000)} mA) × 24 h = ${q(ahLostPerDay(), 'Ah')} a day`,
-      summary: () => opens
-        ? `The relay of ${mid(name)} opens at ${q(link.opensV, 'V')}, above where lithium rests.`
-        : `The relay opens below ${q(link.opensV, 'V')} and lithium rests at ${q(highRestV, 'V')}: it stays closed down to ${formatShare(heldDownTo)} and loses ${q(ahLostPerDay(), 'Ah')} a day.`,
+      formula: () =>
+        opens
+          ? `${q(highRestV, 'V')} at ${rules.restHigh} % ≤ ${q(link.opensV, 'V')}: opens`
+          : `rests at ${q(lowRestV, 'V')} to ${q(highRestV, 'V')} (${rules.restLow} to ${rules.restHigh} %) > ${q(link.opensV, 'V')}; (${Math.round(lane.starting.standbyA * 1000)} + ${Math.round(rules.leadFloatC * lane.starting.ah * 1000)} mA) × 24 h = ${q(ahLostPerDay(), 'Ah')} a day`,
+      summary: () =>
+        opens
+          ? `The relay of ${mid(name)} opens at ${q(link.opensV, 'V')}, above where lithium rests.`
+          : `The relay opens below ${q(link.opensV, 'V')} and lithium rests at ${q(highRestV, 'V')}: it stays closed down to ${formatShare(heldDownTo)} and loses ${q(ahLostPerDay(), 'Ah')} a day.`,
       remedies: opens ? [] : [addDcdc(lane, system)],
     }
   },
@@ -56,14 +58,19 @@ export const vsrNeverCloses = check({
     const holds = busV > link.opensV
     return {
       verdict: closes && holds ? 'suits' : 'does-not-suit',
-      compared: closes && !holds
-        ? [number('lithium pulls it to', busV, 'V'), number('relay opens below', link.opensV, 'V')]
-        : [number('alternator reaches', reachesV, 'V'), number('relay closes at', link.closesV, 'V')],
+      compared:
+        closes && !holds
+          ? [number('lithium pulls it to', busV, 'V'), number('relay opens below', link.opensV, 'V')]
+          : [number('alternator reaches', reachesV, 'V'), number('relay closes at', link.closesV, 'V')],
       limit: link.$origin(closes && !holds ? 'opensV' : 'closesV'),
-      formula: () => `reaches ${q(reachesV, 'V')}, closes at ${q(link.closesV, 'V')}; with lithium at ${formatShare(soc)} on it and ${q(takesA, 'A')} at idle: ${q(busV, 'V')}, opens below ${q(link.opensV, 'V')}`,
-      summary: () => !closes ? `${name} reaches ${q(reachesV, 'V')} and the relay closes at ${q(link.closesV, 'V')}: it never closes.`
-        : !holds ? `Lithium pulls the relay’s side down to ${q(busV, 'V')}, and it opens below ${q(link.opensV, 'V')}: it chatters.`
-        : `${name} reaches ${q(reachesV, 'V')}; the relay closes at ${q(link.closesV, 'V')} and holds.`,
+      formula: () =>
+        `reaches ${q(reachesV, 'V')}, closes at ${q(link.closesV, 'V')}; with lithium at ${formatShare(soc)} on it and ${q(takesA, 'A')} at idle: ${q(busV, 'V')}, opens below ${q(link.opensV, 'V')}`,
+      summary: () =>
+        !closes
+          ? `${name} reaches ${q(reachesV, 'V')} and the relay closes at ${q(link.closesV, 'V')}: it never closes.`
+          : !holds
+            ? `Lithium pulls the relay’s side down to ${q(busV, 'V')}, and it opens below ${q(link.opensV, 'V')}: it chatters.`
+            : `${name} reaches ${q(reachesV, 'V')}; the relay closes at ${q(link.closesV, 'V')} and holds.`,
       remedies: closes && holds ? [] : [addDcdc(lane, system)],
     }
   },
@@ -88,11 +95,20 @@ export const diode = check({
       verdict: !takenOut ? 'suits' : swapped ? 'suits-once-changed' : 'does-not-suit',
       compared: [number('behind the isolator', volts, 'V'), number('charge at least', bank.lowV, 'V')],
       limit: bank.each.$origin('chargeLowV'),
-      formula: () => `${q(without, 'V')} − ${q(link.dropV, 'V')} = ${q(volts, 'V')}${takenOut ? `, ${q(bank.lowV - volts, 'V')} under` : ''}; with a low-loss one ${q(lowLossV, 'V')}`,
-      summary: () => takenOut
-        ? `The isolator takes ${q(link.dropV, 'V')} off ${mid(name)}: ${q(volts, 'V')} is left and the battery wants ${q(bank.lowV, 'V')}.`
-        : `The isolator takes ${q(link.dropV, 'V')} off ${mid(name)}, and ${q(volts, 'V')} is still enough.`,
-      remedies: !takenOut ? [] : [...(swapped ? [{ id: 'link.low-loss-isolator', on: link.$path, value: rules.lowLossDropV } as const] : []), addDcdc(lane, system)],
+      formula: () =>
+        `${q(without, 'V')} − ${q(link.dropV, 'V')} = ${q(volts, 'V')}${takenOut ? `, ${q(bank.lowV - volts, 'V')} under` : ''}; with a low-loss one ${q(lowLossV, 'V')}`,
+      summary: () =>
+        takenOut
+          ? `The isolator takes ${q(link.dropV, 'V')} off ${mid(name)}: ${q(volts, 'V')} is left and the battery wants ${q(bank.lowV, 'V')}.`
+          : `The isolator takes ${q(link.dropV, 'V')} off ${mid(name)}, and ${q(volts, 'V')} is still enough.`,
+      remedies: !takenOut
+        ? []
+        : [
+            ...(swapped
+              ? [{ id: 'link.low-loss-isolator', on: link.$path, value: rules.lowLossDropV } as const]
+              : []),
+            addDcdc(lane, system),
+          ],
     }
   },
 })
@@ -112,9 +128,16 @@ export const rating = check({
       verdict: over ? 'suits-once-changed' : 'suits',
       compared: [number('flows', flowsA, 'A'), number('rated', link.relayA, 'A')],
       limit: link.$origin('relayA'),
-      formula: () => `${q(flowsA, 'A')} at cruise into ${system.rules.lowSoc} % ${over ? '>' : '≤'} ${q(link.relayA, 'A')}`,
-      summary: () => `What joins ${mid(name)} to the house bank is rated ${q(link.relayA, 'A')}; ${q(flowsA, 'A')} flow through it at cruise.`,
-      remedies: over ? [{ id: 'link.larger', on: link.$path, value: Math.ceil((flowsA * 1.25) / 10) * 10 }, addDcdc(lane, system)] : [],
+      formula: () =>
+        `${q(flowsA, 'A')} at cruise into ${system.rules.lowSoc} % ${over ? '>' : '≤'} ${q(link.relayA, 'A')}`,
+      summary: () =>
+        `What joins ${mid(name)} to the house bank is rated ${q(link.relayA, 'A')}; ${q(flowsA, 'A')} flow through it at cruise.`,
+      remedies: over
+        ? [
+            { id: 'link.larger', on: link.$path, value: Math.ceil((flowsA * 1.25) / 10) * 10 },
+            addDcdc(lane, system),
+          ]
+        : [],
     }
   },
 })
@@ -130,11 +153,19 @@ export const batterySwitch = check({
     const guarded = alternator.surgeProtector === 'yes'
     return {
       verdict: guarded ? 'suits-once-changed' : 'does-not-suit',
-      compared: [word('turned through off', guarded ? 'a protector takes the spike' : 'nothing holds the alternator'), word('wanted', 'lead that stays on its output')],
+      compared: [
+        word('turned through off', guarded ? 'a protector takes the spike' : 'nothing holds the alternator'),
+        word('wanted', 'lead that stays on its output'),
+      ],
       limit: { kind: 'physics', text: 'the field of an alternator cannot stop at once' },
-      formula: () => 'off: alternator open; 1 or 2: one bank alone; both: lead and lithium in parallel, on the starter too',
-      summary: () => `The switch can leave ${mid(name)} without a battery and can join lead, lithium and starter; it takes somebody who never forgets${guarded ? ', though a protector takes the spike' : ''}.`,
-      remedies: [addDcdc(lane, system), ...(guarded ? [] : [{ id: 'alternator.surge-protector', on: alternator.$path } as const])],
+      formula: () =>
+        'off: alternator open; 1 or 2: one bank alone; both: lead and lithium in parallel, on the starter too',
+      summary: () =>
+        `The switch can leave ${mid(name)} without a battery and can join lead, lithium and starter; it takes somebody who never forgets${guarded ? ', though a protector takes the spike' : ''}.`,
+      remedies: [
+        addDcdc(lane, system),
+        ...(guarded ? [] : [{ id: 'alternator.surge-protector', on: alternator.$path } as const]),
+      ],
       cautions: () => ['Label each position with what it does now. Off is for the yard, engine stopped.'],
     }
   },

@@ -19,19 +19,28 @@ export const school = check({
     if (mixed === 'dcdc') {
       return {
         verdict: 'suits',
-        compared: [word('between them', 'a DC-DC'), word('shop wants', rules.mixedSchool === 'never' ? 'a DC-DC between' : 'that, or conditions')],
+        compared: [
+          word('between them', 'a DC-DC'),
+          word('shop wants', rules.mixedSchool === 'never' ? 'a DC-DC between' : 'that, or conditions'),
+        ],
         limit: { kind: 'rule', text: 'shop rule: lithium in direct parallel with lead-acid' },
         formula: () => 'each has its own voltage; the DC-DC keeps the lead full',
-        summary: () => 'A DC-DC stands between lead and lithium: sources and loads are on the lithium, and the lead is kept full as a reserve.',
+        summary: () =>
+          'A DC-DC stands between lead and lithium: sources and loads are on the lithium, and the lead is kept full as a reserve.',
       }
     }
     if (rules.mixedSchool === 'never') {
       return {
         verdict: 'does-not-suit',
-        compared: [word('wished', mixed === 'hybrid' ? 'in parallel' : 'behind a relay'), word('shop does', 'DC-DC between')],
+        compared: [
+          word('wished', mixed === 'hybrid' ? 'in parallel' : 'behind a relay'),
+          word('shop does', 'DC-DC between'),
+        ],
         limit: { kind: 'rule', text: 'shop rule: lithium in direct parallel with lead-acid, never' },
-        formula: () => 'joined directly ≠ a DC-DC between; the other school is one click away in the rules of this job',
-        summary: () => 'The lead is to stay joined with the lithium, and the shop’s rule is a DC-DC unit between them. Under the other school it would be judged by its conditions.',
+        formula: () =>
+          'joined directly ≠ a DC-DC between; the other school is one click away in the rules of this job',
+        summary: () =>
+          'The lead is to stay joined with the lithium, and the shop’s rule is a DC-DC unit between them. Under the other school it would be judged by its conditions.',
         remedies: [{ id: 'mixed.separate', on: 'use' }],
       }
     }
@@ -45,11 +54,31 @@ export const school = check({
     const forbidden = bank.each.leadParallel === 'no'
     return {
       verdict: missing.length === 0 ? 'suits' : forbidden ? 'does-not-suit' : 'suits-once-changed',
-      compared: [word('missing', missing.length === 0 ? 'nothing' : `${missing.length} of 4 conditions`), word('wanted', 'all of them')],
-      limit: forbidden ? bank.each.$origin('leadParallel') : { kind: 'rule', text: 'shop rule: hybrid bank with conditions' },
-      formula: () => (missing.length === 0 ? 'permitted, stops, switches, healthy lead' : `missing: ${missing.join(', ')}`),
-      summary: () => (missing.length === 0 ? 'The hybrid bank meets its conditions.' : `The hybrid bank lacks ${missing.join(' and ')}.`),
-      remedies: missing.length === 0 ? [] : forbidden ? [{ id: 'battery.other', on: 'candidate' }, { id: 'mixed.separate', on: 'use' }] : [{ id: 'mixed.conditions', on: 'use', value: 12.7 * bank.scale }, { id: 'mixed.separate', on: 'use' }],
+      compared: [
+        word('missing', missing.length === 0 ? 'nothing' : `${missing.length} of 4 conditions`),
+        word('wanted', 'all of them'),
+      ],
+      limit: forbidden
+        ? bank.each.$origin('leadParallel')
+        : { kind: 'rule', text: 'shop rule: hybrid bank with conditions' },
+      formula: () =>
+        missing.length === 0 ? 'permitted, stops, switches, healthy lead' : `missing: ${missing.join(', ')}`,
+      summary: () =>
+        missing.length === 0
+          ? 'The hybrid bank meets its conditions.'
+          : `The hybrid bank lacks ${missing.join(' and ')}.`,
+      remedies:
+        missing.length === 0
+          ? []
+          : forbidden
+            ? [
+                { id: 'battery.other', on: 'candidate' },
+                { id: 'mixed.separate', on: 'use' },
+              ]
+            : [
+                { id: 'mixed.conditions', on: 'use', value: 12.7 * bank.scale },
+                { id: 'mixed.separate', on: 'use' },
+              ],
     }
   },
 })
@@ -66,8 +95,12 @@ export const series = check({
       verdict: bad ? 'does-not-suit' : 'suits',
       compared: [word('joined', bad ? 'in series' : 'in parallel'), word('never', 'in series')],
       limit: { kind: 'physics', text: 'batteries in series pass the same charge, whatever each can hold' },
-      formula: () => (bad ? 'one current, two capacities, two voltage windows' : 'in parallel: each takes its own current'),
-      summary: () => (bad ? 'Lead and lithium, or different lithium batteries, must never be joined in series.' : 'Nothing unlike is joined in series.'),
+      formula: () =>
+        bad ? 'one current, two capacities, two voltage windows' : 'in parallel: each takes its own current',
+      summary: () =>
+        bad
+          ? 'Lead and lithium, or different lithium batteries, must never be joined in series.'
+          : 'Nothing unlike is joined in series.',
       remedies: bad ? [{ id: 'mixed.separate', on: 'use' }] : [],
     }
   },
@@ -89,18 +122,27 @@ export const sharing = check({
     const [rest, load] = [at(0.5, 0), at(0.5, -dcAtOnceA(system))]
     const mostA = Math.max(...charging.map((row) => row.lfpA))
     const over = mostA > bank.largestA
-    const largest = lanes.reduce((a, b) => (laneCurrentA(b, system) > laneCurrentA(a, system) ? b : a), lanes[0]!)
+    const largest = lanes.reduce(
+      (a, b) => (laneCurrentA(b, system) > laneCurrentA(a, system) ? b : a),
+      lanes[0]!,
+    )
     const remedies = over && largest ? limitOf(largest, bank.largestA) : []
     return {
       verdict: over ? 'suits-once-changed' : 'suits',
       compared: [number('lithium takes', mostA, 'A'), number('its largest', bank.largestA, 'A')],
       limit: bank.each.$origin('largestChargeA'),
-      formula: () => `all sources ${q(chargeA, 'A')}: lithium ${charging.map((row) => `${q(row.lfpA, 'A')} at ${formatShare(row.soc)}`).join(', ')}; at rest ${q(rest.leadA, 'A')} into the lead; under ${q(dcAtOnceA(system), 'A')} the lithium gives ${q(-load.lfpA, 'A')} and the lead ${q(-load.leadA, 'A')}`,
-      summary: () => `On one bus the lithium takes ${q(mostA, 'A')} of ${q(chargeA, 'A')} while charging${over ? `, and its maker allows ${q(bank.largestA, 'A')}` : ''}; half charged it gives ${q(-load.lfpA, 'A')} of ${q(dcAtOnceA(system), 'A')}.`,
+      formula: () =>
+        `all sources ${q(chargeA, 'A')}: lithium ${charging.map((row) => `${q(row.lfpA, 'A')} at ${formatShare(row.soc)}`).join(', ')}; at rest ${q(rest.leadA, 'A')} into the lead; under ${q(dcAtOnceA(system), 'A')} the lithium gives ${q(-load.lfpA, 'A')} and the lead ${q(-load.leadA, 'A')}`,
+      summary: () =>
+        `On one bus the lithium takes ${q(mostA, 'A')} of ${q(chargeA, 'A')} while charging${over ? `, and its maker allows ${q(bank.largestA, 'A')}` : ''}; half charged it gives ${q(-load.lfpA, 'A')} of ${q(dcAtOnceA(system), 'A')}.`,
       remedies: over ? [...remedies, { id: 'mixed.separate', on: 'use' }] : [],
       cautions: () => {
         const takesA = rules.leadChargeRateC * one.houseBank.ahEach * one.houseBank.parallel
-        return chargeA > takesA ? [`With the lithium off line the lead is offered all ${q(chargeA, 'A')}; it takes about ${q(takesA, 'A')} until it gasses.`] : []
+        return chargeA > takesA
+          ? [
+              `With the lithium off line the lead is offered all ${q(chargeA, 'A')}; it takes about ${q(takesA, 'A')} until it gasses.`,
+            ]
+          : []
       },
     }
   },
@@ -108,8 +150,13 @@ export const sharing = check({
 
 /** Less current from the lane that gives most. */
 function limitOf(lane: Lane, mostA: number): RemedyRef[] {
-  if (lane.kind === 'alternator' && lane.link.kind !== 'dcdc') return [{ id: 'alternator.limit-current', on: lane.alternator.$path, value: Math.max(1, Math.floor(mostA)) }]
-  return lane.kind === 'charger' || lane.kind === 'alternator' ? [{ id: 'charger.limit-current', on: lane.id, value: Math.max(1, Math.floor(mostA)) }] : []
+  if (lane.kind === 'alternator' && lane.link.kind !== 'dcdc')
+    return [
+      { id: 'alternator.limit-current', on: lane.alternator.$path, value: Math.max(1, Math.floor(mostA)) },
+    ]
+  return lane.kind === 'charger' || lane.kind === 'alternator'
+    ? [{ id: 'charger.limit-current', on: lane.id, value: Math.max(1, Math.floor(mostA)) }]
+    : []
 }
 
 export const leadHealthCheck = check({
@@ -128,11 +175,25 @@ export const leadHealthCheck = check({
     const weak = low || lostAh > mostAh
     return {
       verdict: weak ? 'suits-once-changed' : 'suits',
-      compared: low ? [number('rested', restedV, 'V'), number('healthy from', weakV, 'V')] : [number('lost a day', lostAh, 'Ah'), number('at most', mostAh, 'Ah')],
-      limit: { kind: 'rule', text: low ? 'shop rule: rested voltage of healthy lead' : 'shop rule: most the lead may lose inside in a day' },
-      formula: () => `${formatShare(leadHealth(system))} of its capacity left → ${q(lostAh, 'Ah')} a day lost inside; ${rules.leadLossMost} % of ${q(bank.ah, 'Ah')} = ${q(mostAh, 'Ah')}; rested ${q(restedV, 'V')}`,
-      summary: () => `The lead rests at ${q(restedV, 'V')} and loses about ${q(lostAh, 'Ah')} a day inside, which the lithium makes good.`,
-      remedies: weak ? [{ id: 'mixed.fresh-lead', on: 'houseBank', value: 12.7 * bank.scale }, { id: 'mixed.separate', on: 'use' }] : [],
+      compared: low
+        ? [number('rested', restedV, 'V'), number('healthy from', weakV, 'V')]
+        : [number('lost a day', lostAh, 'Ah'), number('at most', mostAh, 'Ah')],
+      limit: {
+        kind: 'rule',
+        text: low
+          ? 'shop rule: rested voltage of healthy lead'
+          : 'shop rule: most the lead may lose inside in a day',
+      },
+      formula: () =>
+        `${formatShare(leadHealth(system))} of its capacity left → ${q(lostAh, 'Ah')} a day lost inside; ${rules.leadLossMost} % of ${q(bank.ah, 'Ah')} = ${q(mostAh, 'Ah')}; rested ${q(restedV, 'V')}`,
+      summary: () =>
+        `The lead rests at ${q(restedV, 'V')} and loses about ${q(lostAh, 'Ah')} a day inside, which the lithium makes good.`,
+      remedies: weak
+        ? [
+            { id: 'mixed.fresh-lead', on: 'houseBank', value: 12.7 * bank.scale },
+            { id: 'mixed.separate', on: 'use' },
+          ]
+        : [],
     }
   },
 })
@@ -153,13 +214,33 @@ export const stops = check({
     const absorbs = lanes.flatMap((lane) => (lane.kind === 'charger' ? [lane.charger.absorptionV] : []))
     return {
       verdict: bad ? 'suits-once-changed' : 'suits',
-      compared: [number('charge stop', stopV, 'V'), absorbs.length > 0 ? number('chargers absorb from', Math.min(...absorbs), 'V') : word('chargers', 'none on mains')],
+      compared: [
+        number('charge stop', stopV, 'V'),
+        absorbs.length > 0
+          ? number('chargers absorb from', Math.min(...absorbs), 'V')
+          : word('chargers', 'none on mains'),
+      ],
       limit: { kind: 'rule', text: 'shop rules: charge stop and discharge stop of a hybrid bank' },
-      formula: () => `stop ${q(stopV, 'V')} ${under ? '≥' : '<'} absorption; discharge stop ${q(rules.dischargeStopV * bank.scale, 'V')} ${beforeBms ? '>' : '≤'} BMS ${q(bank.each.bmsUnderV * bank.each.series, 'V')}`,
-      summary: () => under ? `${under.name} absorbs at no more than the charge stop of ${q(stopV, 'V')}: the lithium never goes off and the lead never gets its own.`
-        : beforeBms ? `The lithium goes off at ${q(stopV, 'V')}, before the chargers absorb, and at ${q(rules.dischargeStopV * bank.scale, 'V')}, before its BMS cuts. Off line, the lead takes charge and load alone.`
-        : 'The discharge stop is under the voltage at which the BMS cuts.',
-      remedies: !bad ? [] : under ? [{ id: 'charger.set-absorption', on: under.id, value: Math.min(bank.highV, Math.round((stopV + 0.4 * bank.scale) * 10) / 10) }, { id: 'mixed.separate', on: 'use' }] : [{ id: 'mixed.separate', on: 'use' }],
+      formula: () =>
+        `stop ${q(stopV, 'V')} ${under ? '≥' : '<'} absorption; discharge stop ${q(rules.dischargeStopV * bank.scale, 'V')} ${beforeBms ? '>' : '≤'} BMS ${q(bank.each.bmsUnderV * bank.each.series, 'V')}`,
+      summary: () =>
+        under
+          ? `${under.name} absorbs at no more than the charge stop of ${q(stopV, 'V')}: the lithium never goes off and the lead never gets its own.`
+          : beforeBms
+            ? `The lithium goes off at ${q(stopV, 'V')}, before the chargers absorb, and at ${q(rules.dischargeStopV * bank.scale, 'V')}, before its BMS cuts. Off line, the lead takes charge and load alone.`
+            : 'The discharge stop is under the voltage at which the BMS cuts.',
+      remedies: !bad
+        ? []
+        : under
+          ? [
+              {
+                id: 'charger.set-absorption',
+                on: under.id,
+                value: Math.min(bank.highV, Math.round((stopV + 0.4 * bank.scale) * 10) / 10),
+              },
+              { id: 'mixed.separate', on: 'use' },
+            ]
+          : [{ id: 'mixed.separate', on: 'use' }],
     }
   },
 })
@@ -177,16 +258,32 @@ export const takeover = check({
     const essential = many.loads.filter((load) => load.essential === 'yes')
     if (essential.length === 0) return null
     const amps = essential.reduce((sum, load) => sum + loadA(load, system) * (load.duty / 100), 0)
-    const ah = leadCapacityAh(one.houseBank.ahEach, amps / one.houseBank.parallel, 15) * one.houseBank.parallel * leadHealth(system) * restedLeadSoc
+    const ah =
+      leadCapacityAh(one.houseBank.ahEach, amps / one.houseBank.parallel, 15) *
+      one.houseBank.parallel *
+      leadHealth(system) *
+      restedLeadSoc
     const hours = amps > 0 ? ah / amps : Infinity
     const short = hours < rules.leadTakeoverH
     return {
       verdict: short ? 'suits-once-changed' : 'suits',
-      compared: [amps > 0 ? number('lead carries on for', hours, 'h') : word('must not stop', 'draws nothing'), number('at least', rules.leadTakeoverH, 'h')],
+      compared: [
+        amps > 0 ? number('lead carries on for', hours, 'h') : word('must not stop', 'draws nothing'),
+        number('at least', rules.leadTakeoverH, 'h'),
+      ],
       limit: { kind: 'rule', text: 'shop rule: hours the lead alone must carry what must not stop' },
-      formula: () => `${q(ah, 'Ah')} left in the lead at ${q(amps, 'A')} and 15 °C${amps > 0 ? ` ÷ ${q(amps, 'A')} = ${q(hours, 'h')}` : ''}`,
-      summary: () => (amps > 0 ? `If the lithium cuts out, the lead carries the ${q(amps, 'A')} that must not stop for ${q(hours, 'h')}.` : 'What must not stop draws nothing on average.'),
-      remedies: short ? [{ id: 'mixed.fresh-lead', on: 'houseBank', value: 12.7 * Number(one.houseBank.nominalV) / 12 }, { id: 'mixed.separate', on: 'use' }] : [],
+      formula: () =>
+        `${q(ah, 'Ah')} left in the lead at ${q(amps, 'A')} and 15 °C${amps > 0 ? ` ÷ ${q(amps, 'A')} = ${q(hours, 'h')}` : ''}`,
+      summary: () =>
+        amps > 0
+          ? `If the lithium cuts out, the lead carries the ${q(amps, 'A')} that must not stop for ${q(hours, 'h')}.`
+          : 'What must not stop draws nothing on average.',
+      remedies: short
+        ? [
+            { id: 'mixed.fresh-lead', on: 'houseBank', value: (12.7 * Number(one.houseBank.nominalV)) / 12 },
+            { id: 'mixed.separate', on: 'use' },
+          ]
+        : [],
     }
   },
 })

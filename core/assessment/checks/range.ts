@@ -12,38 +12,86 @@ interface Bound {
   readonly origin: Origin
 }
 
-export type FoundSetting = { readonly possible: true; readonly volts: number } | { readonly possible: false; readonly low: Bound; readonly high: Bound }
+export type FoundSetting =
+  | { readonly possible: true; readonly volts: number }
+  | { readonly possible: false; readonly low: Bound; readonly high: Bound }
 
 /** A voltage between all lower and under all upper bounds, nearest to what is wished; or the two that contradict. */
 export function settingWithin(low: readonly Bound[], high: readonly Bound[], wishedV: number): FoundSetting {
   const most = low.reduce((a, b) => (b.volts > a.volts ? b : a))
   const least = high.reduce((a, b) => (b.volts < a.volts ? b : a))
   if (most.volts > least.volts + 1e-9) return { possible: false, low: most, high: least }
-  return { possible: true, volts: Math.round(Math.min(least.volts, Math.max(most.volts, wishedV)) * 100) / 100 }
+  return {
+    possible: true,
+    volts: Math.round(Math.min(least.volts, Math.max(most.volts, wishedV)) * 100) / 100,
+  }
 }
 
 /**
  * Settings of an adjustable unit that keep to every limit at once: absorption, and float where the battery allows one.
  * What is set already and meets them stays; the unit's menu is asked about only where something has to be set.
  */
-export function findSettings(unit: ChargeUnit, system: System): { readonly absorption: FoundSetting; readonly float: FoundSetting | null } {
+export function findSettings(
+  unit: ChargeUnit,
+  system: System,
+): { readonly absorption: FoundSetting; readonly float: FoundSetting | null } {
   const { bank, one, rules } = system
-  const own = (field: 'absorptionLeastV' | 'absorptionMostV' | 'floatLeastV' | 'floatMostV', words: string): Bound => ({ volts: unit[field], words, origin: unit.$origin(field) })
-  const keeps = (volts: number, low: readonly Bound[], high: readonly Bound[]): boolean => low.every((bound) => volts >= bound.volts - 1e-9) && high.every((bound) => volts <= bound.volts + 1e-9)
+  const own = (
+    field: 'absorptionLeastV' | 'absorptionMostV' | 'floatLeastV' | 'floatMostV',
+    words: string,
+  ): Bound => ({ volts: unit[field], words, origin: unit.$origin(field) })
+  const keeps = (volts: number, low: readonly Bound[], high: readonly Bound[]): boolean =>
+    low.every((bound) => volts >= bound.volts - 1e-9) && high.every((bound) => volts <= bound.volts + 1e-9)
   const fixed = unit.compensation === 'fixed'
-  const [lift, drop] = fixed ? [compensation(unit, bank, one.place.coldestC).volts, compensation(unit, bank, one.place.hottestC).volts] : [0, 0]
+  const [lift, drop] = fixed
+    ? [compensation(unit, bank, one.place.coldestC).volts, compensation(unit, bank, one.place.hottestC).volts]
+    : [0, 0]
   const stays = one.use.mixed === 'hybrid' && one.use.chargeStop === 'yes'
   const low: readonly Bound[] = [
-    { volts: bank.lowV - Math.min(0, drop), words: fixed ? 'the battery’s lowest charge voltage, compensated in the heat' : 'the battery’s lowest charge voltage', origin: bank.each.$origin('chargeLowV') },
-    ...(stays ? [{ volts: rules.chargeStopV * bank.scale + 0.1, words: 'the charge stop of the lithium', origin: { kind: 'rule', text: 'shop rule: charge stop of a hybrid bank' } } satisfies Bound] : []),
+    {
+      volts: bank.lowV - Math.min(0, drop),
+      words: fixed
+        ? 'the battery’s lowest charge voltage, compensated in the heat'
+        : 'the battery’s lowest charge voltage',
+      origin: bank.each.$origin('chargeLowV'),
+    },
+    ...(stays
+      ? [
+          {
+            volts: rules.chargeStopV * bank.scale + 0.1,
+            words: 'the charge stop of the lithium',
+            origin: { kind: 'rule', text: 'shop rule: charge stop of a hybrid bank' },
+          } satisfies Bound,
+        ]
+      : []),
   ]
-  const high: readonly Bound[] = [{ volts: bank.highV - Math.max(0, lift), words: fixed ? 'the battery’s highest charge voltage, compensated in the cold' : 'the battery’s highest charge voltage', origin: bank.each.$origin('chargeHighV') }]
-  const absorption = keeps(unit.absorptionV, low, high) ? { possible: true, volts: unit.absorptionV } as const
-    : settingWithin([own('absorptionLeastV', 'the charger’s lowest setting'), ...low], [own('absorptionMostV', 'the charger’s highest setting'), ...high], bank.middleV)
+  const high: readonly Bound[] = [
+    {
+      volts: bank.highV - Math.max(0, lift),
+      words: fixed
+        ? 'the battery’s highest charge voltage, compensated in the cold'
+        : 'the battery’s highest charge voltage',
+      origin: bank.each.$origin('chargeHighV'),
+    },
+  ]
+  const absorption = keeps(unit.absorptionV, low, high)
+    ? ({ possible: true, volts: unit.absorptionV } as const)
+    : settingWithin(
+        [own('absorptionLeastV', 'the charger’s lowest setting'), ...low],
+        [own('absorptionMostV', 'the charger’s highest setting'), ...high],
+        bank.middleV,
+      )
   if (unit.floatMode === 'off' || bank.each.floatAllowed === 'off') return { absorption, float: null }
-  const most: readonly Bound[] = [{ volts: bank.maxFloatV, words: 'the battery’s highest float', origin: bank.each.$origin('maxFloatV') }]
-  const float = keeps(unit.floatV, [], most) ? { possible: true, volts: unit.floatV } as const
-    : settingWithin([own('floatLeastV', 'the charger’s lowest float')], [own('floatMostV', 'the charger’s highest float'), ...most], bank.maxFloatV)
+  const most: readonly Bound[] = [
+    { volts: bank.maxFloatV, words: 'the battery’s highest float', origin: bank.each.$origin('maxFloatV') },
+  ]
+  const float = keeps(unit.floatV, [], most)
+    ? ({ possible: true, volts: unit.floatV } as const)
+    : settingWithin(
+        [own('floatLeastV', 'the charger’s lowest float')],
+        [own('floatMostV', 'the charger’s highest float'), ...most],
+        bank.maxFloatV,
+      )
   return { absorption, float }
 }
 
@@ -51,18 +99,48 @@ export function findSettings(unit: ChargeUnit, system: System): { readonly absor
 export function settingsOf(unit: ChargeUnit, lane: Lane, system: System): readonly Setting[] {
   const { bank, q } = system
   const found = unit.profile === 'adjustable' ? findSettings(unit, system) : null
-  const volts = (setting: FoundSetting | null | undefined, now: number): number => (setting?.possible ? setting.volts : now)
+  const volts = (setting: FoundSetting | null | undefined, now: number): number =>
+    setting?.possible ? setting.volts : now
   const floats = unit.floatMode === 'on' && bank.each.floatAllowed !== 'off'
-  const limitA = unit.currentLimit === 'adjustable' ? Math.min(unit.ratedA, Math.floor(bank.wishedA)) : unit.ratedA
+  const limitA =
+    unit.currentLimit === 'adjustable' ? Math.min(unit.ratedA, Math.floor(bank.wishedA)) : unit.ratedA
   return [
     { label: 'Absorption', value: volts(found?.absorption, unit.absorptionV), unit: 'V' },
     { label: 'Absorption time, at most', value: unit.absorptionH, unit: 'h' },
-    floats ? { label: 'Float', value: volts(found?.float, unit.floatV), unit: 'V' } : { label: 'Float', value: 'off', unit: '' },
-    { label: 'Equalise, desulfation', value: unit.equaliseStage === 'none' ? 'has none' : unit.equaliseStage === 'fixed' ? 'cannot be switched off' : 'off', unit: '' },
-    { label: 'Temperature compensation', value: unit.compensation === 'none' ? 'has none' : unit.compensation === 'fixed' ? q(unit.compensationMv, 'mV/°C') : 'off', unit: '' },
+    floats
+      ? { label: 'Float', value: volts(found?.float, unit.floatV), unit: 'V' }
+      : { label: 'Float', value: 'off', unit: '' },
+    {
+      label: 'Equalise, desulfation',
+      value:
+        unit.equaliseStage === 'none'
+          ? 'has none'
+          : unit.equaliseStage === 'fixed'
+            ? 'cannot be switched off'
+            : 'off',
+      unit: '',
+    },
+    {
+      label: 'Temperature compensation',
+      value:
+        unit.compensation === 'none'
+          ? 'has none'
+          : unit.compensation === 'fixed'
+            ? q(unit.compensationMv, 'mV/°C')
+            : 'off',
+      unit: '',
+    },
     { label: 'Current', value: limitA, unit: 'A' },
     { label: 'Starts again at', value: Math.round(13.1 * bank.scale * 10) / 10, unit: 'V' },
-    ...(lane.kind === 'alternator' ? [{ label: 'Starts on', value: lane.link.signal === 'wire' ? 'ignition or alternator wire' : 'voltage', unit: '' } as const] : []),
+    ...(lane.kind === 'alternator'
+      ? [
+          {
+            label: 'Starts on',
+            value: lane.link.signal === 'wire' ? 'ignition or alternator wire' : 'voltage',
+            unit: '',
+          } as const,
+        ]
+      : []),
   ]
 }
 
@@ -76,27 +154,46 @@ export const range = check({
     if (!isCharging(unit) || unit.profile !== 'adjustable') return null
     const { bank } = system
     const { absorption, float } = findSettings(unit, system)
-    const stuck = !absorption.possible ? { what: 'absorption', ...absorption } : float && !float.possible ? { what: 'float', ...float } : null
+    const stuck = !absorption.possible
+      ? { what: 'absorption', ...absorption }
+      : float && !float.possible
+        ? { what: 'float', ...float }
+        : null
     if (stuck) {
       return {
         verdict: 'does-not-suit',
         compared: [number('at least', stuck.low.volts, 'V'), number('at most', stuck.high.volts, 'V')],
         limit: stuck.high.origin,
-        formula: () => `${stuck.what}: ${stuck.low.words} ${q(stuck.low.volts, 'V')} > ${stuck.high.words} ${q(stuck.high.volts, 'V')}`,
-        summary: () => `${name} has no ${stuck.what} setting that meets all limits: ${stuck.low.words} is ${q(stuck.low.volts, 'V')} and ${stuck.high.words} ${q(stuck.high.volts, 'V')}.`,
+        formula: () =>
+          `${stuck.what}: ${stuck.low.words} ${q(stuck.low.volts, 'V')} > ${stuck.high.words} ${q(stuck.high.volts, 'V')}`,
+        summary: () =>
+          `${name} has no ${stuck.what} setting that meets all limits: ${stuck.low.words} is ${q(stuck.low.volts, 'V')} and ${stuck.high.words} ${q(stuck.high.volts, 'V')}.`,
         remedies: [replacement(unit, bank)],
       }
     }
     const wanted = absorption.possible ? absorption.volts : 0
     const floatV = float?.possible ? float.volts : null
-    const misset = wanted !== unit.absorptionV || (floatV !== null && floatV !== unit.floatV) || (unit.floatMode === 'on' && bank.each.floatAllowed === 'off')
-    const set: RemedyRef = { id: 'charger.set-all', on: unit.$path, value: wanted, values: { absorptionV: wanted, ...(floatV === null ? { floatMode: 'off' } : { floatV }) } }
+    const misset =
+      wanted !== unit.absorptionV ||
+      (floatV !== null && floatV !== unit.floatV) ||
+      (unit.floatMode === 'on' && bank.each.floatAllowed === 'off')
+    const set: RemedyRef = {
+      id: 'charger.set-all',
+      on: unit.$path,
+      value: wanted,
+      values: { absorptionV: wanted, ...(floatV === null ? { floatMode: 'off' } : { floatV }) },
+    }
     return {
       verdict: misset ? 'suits-once-changed' : 'suits',
-      compared: [number('absorption that meets all', wanted, 'V'), floatV === null ? word('float', 'off') : number('float that meets all', floatV, 'V')],
+      compared: [
+        number('absorption that meets all', wanted, 'V'),
+        floatV === null ? word('float', 'off') : number('float that meets all', floatV, 'V'),
+      ],
       limit: bank.each.$origin('chargeHighV'),
-      formula: () => `${misset ? `settable ${q(unit.absorptionLeastV, 'V')} to ${q(unit.absorptionMostV, 'V')}, ` : ''}battery ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}${unit.compensation === 'fixed' ? ', less what compensation adds hot and cold' : ''} → ${q(wanted, 'V')}; float ${floatV === null ? 'off' : q(floatV, 'V')}`,
-      summary: () => `${name} can be set to meet every limit at once: absorption ${q(wanted, 'V')}, float ${floatV === null ? 'off' : q(floatV, 'V')}${misset ? '; it is not set so now' : ''}.`,
+      formula: () =>
+        `${misset ? `settable ${q(unit.absorptionLeastV, 'V')} to ${q(unit.absorptionMostV, 'V')}, ` : ''}battery ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}${unit.compensation === 'fixed' ? ', less what compensation adds hot and cold' : ''} → ${q(wanted, 'V')}; float ${floatV === null ? 'off' : q(floatV, 'V')}`,
+      summary: () =>
+        `${name} can be set to meet every limit at once: absorption ${q(wanted, 'V')}, float ${floatV === null ? 'off' : q(floatV, 'V')}${misset ? '; it is not set so now' : ''}.`,
       remedies: misset ? [set] : [],
       settings: () => settingsOf(unit, lane, system),
     }

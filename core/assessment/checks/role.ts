@@ -9,17 +9,33 @@ export const role = check({
   judge({ unit, lane, name }, { rules }) {
     if (lane.kind !== 'charger') return null
     const { charger } = lane
-    const roles = [...(charger.holdsFuseBlock === 'yes' ? ['the DC fuse block'] : []), ...(charger.feeds === 'both' ? ['the starting battery’s charge'] : []), ...(charger.kind === 'combi' ? ['the inverter'] : [])]
-    const goes = unit.equaliseStage === 'fixed' || (rules.chargerSchool === 'replace' && (unit.profile === 'fixed' || unit.profile === 'automatic'))
+    const roles = [
+      ...(charger.holdsFuseBlock === 'yes' ? ['the DC fuse block'] : []),
+      ...(charger.feeds === 'both' ? ['the starting battery’s charge'] : []),
+      ...(charger.kind === 'combi' ? ['the inverter'] : []),
+    ]
+    const goes =
+      unit.equaliseStage === 'fixed' ||
+      (rules.chargerSchool === 'replace' && (unit.profile === 'fixed' || unit.profile === 'automatic'))
     const lost = goes && roles.length > 0
     return {
       verdict: lost ? 'suits-once-changed' : 'suits',
-      compared: [word('does besides', roles.length > 0 ? roles.join(', ') : 'nothing'), word('when replaced', roles.length > 0 ? 'must be made good' : 'nothing is lost')],
+      compared: [
+        word('does besides', roles.length > 0 ? roles.join(', ') : 'nothing'),
+        word('when replaced', roles.length > 0 ? 'must be made good' : 'nothing is lost'),
+      ],
       limit: charger.$origin('holdsFuseBlock'),
-      formula: () => (roles.length === 0 ? 'charges the house bank, no more' : `${goes ? 'must go' : 'may stay'}; besides: ${roles.join(', ')}`),
-      summary: () => roles.length === 0 ? `${name} charges the house bank and does nothing else.` : `${name} also holds ${roles.join(' and ')}${goes ? ', which its replacement must make good' : ''}.`,
+      formula: () =>
+        roles.length === 0
+          ? 'charges the house bank, no more'
+          : `${goes ? 'must go' : 'may stay'}; besides: ${roles.join(', ')}`,
+      summary: () =>
+        roles.length === 0
+          ? `${name} charges the house bank and does nothing else.`
+          : `${name} also holds ${roles.join(' and ')}${goes ? ', which its replacement must make good' : ''}.`,
       remedies: lost ? [{ id: 'charger.make-good', on: charger.$path }] : [],
-      cautions: () => (roles.length > 0 && !goes ? [`If it is taken out, ${roles.join(' and ')} must be made good.`] : []),
+      cautions: () =>
+        roles.length > 0 && !goes ? [`If it is taken out, ${roles.join(' and ')} must be made good.`] : [],
     }
   },
 })
@@ -41,10 +57,17 @@ export const feedsDcdc = check({
     const drawsA = dcdcInput(lane, system).amps
     return {
       verdict: bad ? 'suits-once-changed' : 'suits',
-      compared: [number('DC-DC draws', drawsA, 'A'), charger ? number('charger gives', charger.ratedA, 'A') : word('charger gives', 'a trickle')],
+      compared: [
+        number('DC-DC draws', drawsA, 'A'),
+        charger ? number('charger gives', charger.ratedA, 'A') : word('charger gives', 'a trickle'),
+      ],
       limit: { kind: 'physics', text: 'voltage alone cannot tell a charger from an engine' },
-      formula: () => `starts on ${link.signal === 'wire' ? 'a wire: engine off → off' : `voltage: charger on → ${q(drawsA, 'A')} drawn from it`}`,
-      summary: () => bad ? `The DC-DC on ${mid(name)} starts on voltage, so it runs off the mains charger of the starting battery, which then never finishes.` : `The DC-DC on ${mid(name)} waits for its wire, so the mains charger of the starting battery can finish.`,
+      formula: () =>
+        `starts on ${link.signal === 'wire' ? 'a wire: engine off → off' : `voltage: charger on → ${q(drawsA, 'A')} drawn from it`}`,
+      summary: () =>
+        bad
+          ? `The DC-DC on ${mid(name)} starts on voltage, so it runs off the mains charger of the starting battery, which then never finishes.`
+          : `The DC-DC on ${mid(name)} waits for its wire, so the mains charger of the starting battery can finish.`,
       remedies: bad ? [{ id: 'dcdc.signal-wire', on: link.$path }] : [],
     }
   },

@@ -28,16 +28,38 @@ const suns = new Map<number, Float64Array>()
 function clearSunWm2(dayOfYear: number, tiltDeg: number): Float64Array {
   const key = dayOfYear * 1000 + tiltDeg
   let sun = suns.get(key)
-  if (!sun) suns.set(key, (sun = clearDays({ dayMs: Date.UTC(2025, 0, dayOfYear), days: 1, ...home, tiltDeg, clearness: 1, meanC: 15, swingC: 0 }).panelWm2))
+  if (!sun)
+    suns.set(
+      key,
+      (sun = clearDays({
+        dayMs: Date.UTC(2025, 0, dayOfYear),
+        days: 1,
+        ...home,
+        tiltDeg,
+        clearness: 1,
+        meanC: 15,
+        swingC: 0,
+      }).panelWm2),
+    )
   return sun
 }
 
 /** Charge an array brings on a mean day of the worst and of the best month, Ah: clear-sky sun at the shop's place, times the shop's share of it, shade, and what heat, cable and controller take. */
-export function monthlyYieldAh({ solar }: SolarLane, { bank, rules }: System): { readonly worst: number; readonly best: number } {
-  const matched = solar.controller === 'pwm' ? Math.min(1, workingV(bank) / (solar.maxPowerV * solar.series)) : 1
+export function monthlyYieldAh(
+  { solar }: SolarLane,
+  { bank, rules }: System,
+): { readonly worst: number; readonly best: number } {
+  const matched =
+    solar.controller === 'pwm' ? Math.min(1, workingV(bank) / (solar.maxPowerV * solar.series)) : 1
   const of = (dayOfYear: number): number => {
-    const perHour = (rules.clearness / 100) * ((arrayW(solar) / 1000) * (rules.solarDerate / 100) * (1 - solar.shading / 100) * matched) / workingV(bank)
-    return clearSunWm2(dayOfYear, solar.tilt).reduce((ah, wm2) => ah + Math.min(solar.ratedA, wm2 * perHour), 0)
+    const perHour =
+      ((rules.clearness / 100) *
+        ((arrayW(solar) / 1000) * (rules.solarDerate / 100) * (1 - solar.shading / 100) * matched)) /
+      workingV(bank)
+    return clearSunWm2(dayOfYear, solar.tilt).reduce(
+      (ah, wm2) => ah + Math.min(solar.ratedA, wm2 * perHour),
+      0,
+    )
   }
   return { worst: of(days.worst), best: of(days.best) }
 }
@@ -59,9 +81,13 @@ export const yieldOfYear = check({
       verdict: short ? 'suits-once-changed' : 'suits',
       compared: [number('best month, a day', best, 'Ah'), number('worst month, a day', worst, 'Ah')],
       limit: { kind: 'rule', text: 'shop rules: share of a clear sky’s sun, solar yield' },
-      formula: () => `${q(arrayW(lane.solar), 'W')} under a clear sky of midsummer and midwinter, flat or tilted ${q(lane.solar.tilt, '°')}, × ${system.rules.clearness} % sun × ${system.rules.solarDerate} % × (1 − ${q(lane.solar.shading, '%')} shade) = ${q(best, 'Ah')} and ${q(worst, 'Ah')}; used ${q(use.ah, 'Ah')} a day`,
-      summary: () => `${name} brings about ${q(best, 'Ah')} a day in the best month and ${q(worst, 'Ah')} in the worst; ${q(use.ah, 'Ah')} a day are used.`,
-      remedies: short ? [{ id: 'use.charge-more', on: 'use', value: Math.ceil(use.ah / one.use.daysAway - best) }] : [],
+      formula: () =>
+        `${q(arrayW(lane.solar), 'W')} under a clear sky of midsummer and midwinter, flat or tilted ${q(lane.solar.tilt, '°')}, × ${system.rules.clearness} % sun × ${system.rules.solarDerate} % × (1 − ${q(lane.solar.shading, '%')} shade) = ${q(best, 'Ah')} and ${q(worst, 'Ah')}; used ${q(use.ah, 'Ah')} a day`,
+      summary: () =>
+        `${name} brings about ${q(best, 'Ah')} a day in the best month and ${q(worst, 'Ah')} in the worst; ${q(use.ah, 'Ah')} a day are used.`,
+      remedies: short
+        ? [{ id: 'use.charge-more', on: 'use', value: Math.ceil(use.ah / one.use.daysAway - best) }]
+        : [],
     }
   },
 })
@@ -79,11 +105,21 @@ export const coldVoc = check({
     const side = over && solar.series > 1 && solar.openCircuitV * factor <= solar.maxPvV
     return {
       verdict: over ? 'suits-once-changed' : 'suits',
-      compared: [number(`panels at ${q(coldC, '°C')}`, volts, 'V'), number('controller allows', solar.maxPvV, 'V')],
+      compared: [
+        number(`panels at ${q(coldC, '°C')}`, volts, 'V'),
+        number('controller allows', solar.maxPvV, 'V'),
+      ],
       limit: solar.$origin('maxPvV'),
-      formula: () => `${solar.series} × ${q(solar.openCircuitV, 'V')} × (1 + ${q(solar.vocPerC, '%/°C')} × ${q(25 - coldC, 'Δ°C')}) = ${q(volts, 'V')}`,
-      summary: () => `${name} reaches ${q(volts, 'V')} in the cold; its controller allows ${q(solar.maxPvV, 'V')}.`,
-      remedies: !over ? [] : [...(side ? [{ id: 'solar.in-parallel', on: solar.$path } as const] : []), { id: 'solar.controller', on: solar.$path, value: Math.ceil(volts * 1.1) }],
+      formula: () =>
+        `${solar.series} × ${q(solar.openCircuitV, 'V')} × (1 + ${q(solar.vocPerC, '%/°C')} × ${q(25 - coldC, 'Δ°C')}) = ${q(volts, 'V')}`,
+      summary: () =>
+        `${name} reaches ${q(volts, 'V')} in the cold; its controller allows ${q(solar.maxPvV, 'V')}.`,
+      remedies: !over
+        ? []
+        : [
+            ...(side ? [{ id: 'solar.in-parallel', on: solar.$path } as const] : []),
+            { id: 'solar.controller', on: solar.$path, value: Math.ceil(volts * 1.1) },
+          ],
     }
   },
 })
@@ -118,13 +154,26 @@ export const sourceVoltage = check({
     const [over, under] = [volts > bank.highV, volts < bank.lowV]
     return {
       verdict: over ? 'does-not-suit' : under ? 'suits-once-changed' : 'suits',
-      compared: [number('regulator holds', volts, 'V'), number(under ? 'charge at least' : 'charge at most', under ? bank.lowV : bank.highV, 'V')],
+      compared: [
+        number('regulator holds', volts, 'V'),
+        number(under ? 'charge at least' : 'charge at most', under ? bank.lowV : bank.highV, 'V'),
+      ],
       limit: bank.each.$origin(under ? 'chargeLowV' : 'chargeHighV'),
       formula: () => `window ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}; regulator ${q(volts, 'V')}`,
-      summary: () => over ? `${name} holds ${q(volts, 'V')} and the battery allows ${q(bank.highV, 'V')}.`
-        : under ? `${name} stops at ${q(volts, 'V')}, under the window from ${q(bank.lowV, 'V')}: it charges most of the way and never balances the cells.`
-        : `${name} holds ${q(volts, 'V')}, inside the window.`,
-      remedies: over ? [{ id: 'source.regulator', on: source.$path, value: bank.middleV }] : under ? [{ id: 'charger.top-up', on: source.$path }, { id: 'source.regulator', on: source.$path, value: bank.middleV }] : [],
+      summary: () =>
+        over
+          ? `${name} holds ${q(volts, 'V')} and the battery allows ${q(bank.highV, 'V')}.`
+          : under
+            ? `${name} stops at ${q(volts, 'V')}, under the window from ${q(bank.lowV, 'V')}: it charges most of the way and never balances the cells.`
+            : `${name} holds ${q(volts, 'V')}, inside the window.`,
+      remedies: over
+        ? [{ id: 'source.regulator', on: source.$path, value: bank.middleV }]
+        : under
+          ? [
+              { id: 'charger.top-up', on: source.$path },
+              { id: 'source.regulator', on: source.$path, value: bank.middleV },
+            ]
+          : [],
     }
   },
 })
@@ -143,7 +192,10 @@ export const unloaded = check({
       compared: [word('takes over', onOpening[source.onDisconnect]), word('wanted', 'diversion or brake')],
       limit: { kind: 'physics', text: 'a generator without a load has no voltage of its own' },
       formula: () => `BMS opens → ${onOpening[source.onDisconnect]}`,
-      summary: () => (safe ? `If the battery cuts out, a ${onOpening[source.onDisconnect]} holds ${name.replace(/^The /, 'the ')}.` : `If the battery cuts out, nothing holds ${name.replace(/^The /, 'the ')}.`),
+      summary: () =>
+        safe
+          ? `If the battery cuts out, a ${onOpening[source.onDisconnect]} holds ${name.replace(/^The /, 'the ')}.`
+          : `If the battery cuts out, nothing holds ${name.replace(/^The /, 'the ')}.`,
       remedies: safe ? [] : [{ id: 'source.diversion', on: source.$path }],
     }
   },

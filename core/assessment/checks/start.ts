@@ -16,7 +16,14 @@ interface CrankingWay {
 
 /** Ways through the battery of one engine itself. */
 function waysOf(starting: Starting): CrankingWay[] {
-  if (starting.present === 'no') return [{ words: 'the engine starts from this bank', starting, remedy: { id: 'start.own-battery', on: starting.$path } }]
+  if (starting.present === 'no')
+    return [
+      {
+        words: 'the engine starts from this bank',
+        starting,
+        remedy: { id: 'start.own-battery', on: starting.$path },
+      },
+    ]
   if (starting.present !== 'yes' || starting.jumpSwitch !== 'yes') return []
   return [{ words: 'the jump switch', starting, remedy: { id: 'start.no-jump', on: starting.$path } }]
 }
@@ -26,8 +33,11 @@ function crankingWays(system: System): CrankingWay[] {
   const through = system.lanes.flatMap((lane): CrankingWay[] => {
     if (lane.kind !== 'alternator' || lane.starting.present === 'noEngine') return []
     const { link, starting } = lane
-    if (link.kind === 'vsr' && link.bothWay === 'yes') return [{ words: 'the both-way relay', starting, remedy: { id: 'link.one-way', on: link.$path } }]
-    return link.kind === 'switch' ? [{ words: 'the battery switch on “both”', starting, remedy: addDcdc(lane, system) }] : []
+    if (link.kind === 'vsr' && link.bothWay === 'yes')
+      return [{ words: 'the both-way relay', starting, remedy: { id: 'link.one-way', on: link.$path } }]
+    return link.kind === 'switch'
+      ? [{ words: 'the battery switch on “both”', starting, remedy: addDcdc(lane, system) }]
+      : []
   })
   return [...system.many.startingBatteries.flatMap(waysOf), ...through]
 }
@@ -56,19 +66,29 @@ export const cranking = check({
     const bearsA = bank.each.overCurrentA * bank.each.parallel * bank.sharing
     const over = needA > bearsA
     const startAh = (needA * rules.startS) / 3600
-    const flowsA = Math.min(bank.continuousA, (openCircuitV(0.5, bank.nominalV) - 12.2 * bank.scale) / (bank.ohm + rules.cableMohm / 1000))
+    const flowsA = Math.min(
+      bank.continuousA,
+      (openCircuitV(0.5, bank.nominalV) - 12.2 * bank.scale) / (bank.ohm + rules.cableMohm / 1000),
+    )
     const minutes = (startAh / Math.max(flowsA, 1)) * 60 * 1.5
     const list = [...new Set(ways.map(({ words }) => words))].join(' and ')
     return {
       verdict: !over ? 'suits' : fromHouse ? 'does-not-suit' : 'suits-once-changed',
       compared: [number('starter draws', needA, 'A'), number('BMS opens at', bearsA, 'A')],
       limit: bank.each.$origin('overCurrentA'),
-      formula: () => `${q(needA, 'A')} through ${list}; BMS ${q(bank.each.overCurrentA, 'A')} × ${bank.each.parallel}. One start is ${q(startAh, 'Ah')}: about ${q(minutes, 'min')} of transfer at ${q(flowsA, 'A')}, key off`,
-      summary: () => over
-        ? `Through ${list} a starter of ${q(needA, 'A')} can draw on the battery, whose BMS opens at ${q(bearsA, 'A')}.`
-        : `Through ${list} a starter of ${q(needA, 'A')} can draw on the battery, which bears ${q(bearsA, 'A')}.`,
+      formula: () =>
+        `${q(needA, 'A')} through ${list}; BMS ${q(bank.each.overCurrentA, 'A')} × ${bank.each.parallel}. One start is ${q(startAh, 'Ah')}: about ${q(minutes, 'min')} of transfer at ${q(flowsA, 'A')}, key off`,
+      summary: () =>
+        over
+          ? `Through ${list} a starter of ${q(needA, 'A')} can draw on the battery, whose BMS opens at ${q(bearsA, 'A')}.`
+          : `Through ${list} a starter of ${q(needA, 'A')} can draw on the battery, which bears ${q(bearsA, 'A')}.`,
       remedies: over ? [...new Map(ways.map((way) => [way.remedy.id, way.remedy])).values()] : [],
-      cautions: () => (!fromHouse ? [`Joined for about ${q(minutes, 'min')} with the key off, the house battery lends the starting battery one start. Part them before cranking.`] : []),
+      cautions: () =>
+        !fromHouse
+          ? [
+              `Joined for about ${q(minutes, 'min')} with the key off, the house battery lends the starting battery one start. Part them before cranking.`,
+            ]
+          : [],
     }
   },
 })
@@ -94,19 +114,39 @@ export const starterRated = check({
       }
     }
     const { coldestC } = one.place
-    const share = coldestC >= 10 ? 100 : coldestC <= -10 ? rules.crankColdShare : rules.crankColdShare + ((100 - rules.crankColdShare) * (coldestC + 10)) / 20
+    const share =
+      coldestC >= 10
+        ? 100
+        : coldestC <= -10
+          ? rules.crankColdShare
+          : rules.crankColdShare + ((100 - rules.crankColdShare) * (coldestC + 10)) / 20
     const givesA = (bank.each.crankingA * bank.each.parallel * share) / 100
     const weak = givesA < starting.engineNeedA
     return {
       verdict: weak ? 'does-not-suit' : 'suits',
-      compared: [number(`cranks at ${q(coldestC, '°C')}`, givesA, 'A'), number('engine needs', starting.engineNeedA, 'A')],
+      compared: [
+        number(`cranks at ${q(coldestC, '°C')}`, givesA, 'A'),
+        number('engine needs', starting.engineNeedA, 'A'),
+      ],
       limit: starting.$origin('engineNeedA'),
-      formula: () => `${q(bank.each.crankingA, 'A')} × ${Math.round(share)} % at ${q(coldestC, '°C')} = ${q(givesA, 'A')}; engine ${q(starting.engineNeedA, 'A')}`,
-      summary: () => (weak ? `On the coldest start it cranks with ${q(givesA, 'A')} and the engine needs ${q(starting.engineNeedA, 'A')}.` : `On the coldest start it cranks with ${q(givesA, 'A')}; the engine needs ${q(starting.engineNeedA, 'A')}.`),
+      formula: () =>
+        `${q(bank.each.crankingA, 'A')} × ${Math.round(share)} % at ${q(coldestC, '°C')} = ${q(givesA, 'A')}; engine ${q(starting.engineNeedA, 'A')}`,
+      summary: () =>
+        weak
+          ? `On the coldest start it cranks with ${q(givesA, 'A')} and the engine needs ${q(starting.engineNeedA, 'A')}.`
+          : `On the coldest start it cranks with ${q(givesA, 'A')}; the engine needs ${q(starting.engineNeedA, 'A')}.`,
       remedies: weak ? [{ id: 'battery.other', on: 'candidate' }] : [],
       cautions: () => [
-        ...(coldestC < 0 ? ['Below freezing the first turn is slow and warms the cells: switch the lights on for a minute, then crank again.'] : []),
-        ...(starting.monitored === 'yes' ? ['The vehicle watches its battery: the new one must be registered, kind and capacity, or it is charged as lead.'] : []),
+        ...(coldestC < 0
+          ? [
+              'Below freezing the first turn is slow and warms the cells: switch the lights on for a minute, then crank again.',
+            ]
+          : []),
+        ...(starting.monitored === 'yes'
+          ? [
+              'The vehicle watches its battery: the new one must be registered, kind and capacity, or it is charged as lead.',
+            ]
+          : []),
       ],
     }
   },
@@ -121,17 +161,35 @@ export const upkeep = check({
     if (starting.present !== 'yes') return null
     const weeks = one.use.standsWeeks
     const stands = weeks > rules.standWeeks
-    const fedBack = lanes.some((lane) => lane.kind === 'alternator' && lane.starting.$path === starting.$path && lane.link.kind === 'dcdc' && lane.link.backFeed === 'yes')
+    const fedBack = lanes.some(
+      (lane) =>
+        lane.kind === 'alternator' &&
+        lane.starting.$path === starting.$path &&
+        lane.link.kind === 'dcdc' &&
+        lane.link.backFeed === 'yes',
+    )
     const fed = starting.fedByCharger === 'yes' || fedBack
-    const lastsWeeks = (starting.ah * 0.5 * (starting.health / 100)) / (starting.standbyA * 168 + starting.ah * 0.01)
+    const lastsWeeks =
+      (starting.ah * 0.5 * (starting.health / 100)) / (starting.standbyA * 168 + starting.ah * 0.01)
     const short = rules.upkeepSchool === 'trickle' && stands && !fed && lastsWeeks < weeks
     return {
       verdict: short ? 'suits-once-changed' : 'suits',
-      compared: [number('stands for', weeks, 'weeks'), fed ? word('fed by', fedBack ? 'the DC-DC' : 'a charger or the sun') : number('lasts', lastsWeeks, 'weeks')],
-      limit: { kind: 'rule', text: `shop rule: starting battery when plugged in or parked, ${rules.upkeepSchool === 'trickle' ? 'trickle it' : 'leave it to the engine'}` },
-      formula: () => `half of ${q(starting.ah, 'Ah')} × ${q(starting.health, '%')} ÷ (${q(starting.standbyA, 'A')} × 168 h + 1 % a week of itself) = ${q(lastsWeeks, 'weeks')}`,
-      summary: () => fed ? `The starting battery is kept by ${fedBack ? 'the DC-DC' : 'a charger or the sun'} while the vehicle stands.`
-        : `Nothing feeds the starting battery while it stands; it lasts ${q(lastsWeeks, 'weeks')}, and it stands ${q(weeks, 'weeks')} at the longest${stands && rules.upkeepSchool === 'leave' && lastsWeeks < weeks ? '. The shop leaves it to the engine' : ''}.`,
+      compared: [
+        number('stands for', weeks, 'weeks'),
+        fed
+          ? word('fed by', fedBack ? 'the DC-DC' : 'a charger or the sun')
+          : number('lasts', lastsWeeks, 'weeks'),
+      ],
+      limit: {
+        kind: 'rule',
+        text: `shop rule: starting battery when plugged in or parked, ${rules.upkeepSchool === 'trickle' ? 'trickle it' : 'leave it to the engine'}`,
+      },
+      formula: () =>
+        `half of ${q(starting.ah, 'Ah')} × ${q(starting.health, '%')} ÷ (${q(starting.standbyA, 'A')} × 168 h + 1 % a week of itself) = ${q(lastsWeeks, 'weeks')}`,
+      summary: () =>
+        fed
+          ? `The starting battery is kept by ${fedBack ? 'the DC-DC' : 'a charger or the sun'} while the vehicle stands.`
+          : `Nothing feeds the starting battery while it stands; it lasts ${q(lastsWeeks, 'weeks')}, and it stands ${q(weeks, 'weeks')} at the longest${stands && rules.upkeepSchool === 'leave' && lastsWeeks < weeks ? '. The shop leaves it to the engine' : ''}.`,
       remedies: short ? [{ id: 'start.trickle', on: starting.$path }] : [],
     }
   },

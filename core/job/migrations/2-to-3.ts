@@ -17,7 +17,8 @@ export const twoToThree: Migration = {
     const specified = job.specified as { changes?: unknown } | null | undefined
     const changes = Array.isArray(specified?.changes) ? specified.changes.map(moved) : null
     return {
-      ...job, version: 3,
+      ...job,
+      version: 3,
       startingBatteries: { 'starting-1': { ...from, ...(startingBattery as Group | undefined) } },
       notes: note === undefined ? notes : { ...notes, startingBatteries: note },
       ...(changes ? { specified: { ...specified, changes } } : {}),

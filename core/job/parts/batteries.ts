@@ -1,36 +1,161 @@
 import { typicalLeadKgPerAh } from '#core/physics/lead'
 import { typicalPackOhm } from '#core/physics/lfp'
-import { choice, leadKinds, noLimit, quantity, rows, systemVoltages, volts, yesNo, type Fields } from '#core/job/field'
+import {
+  choice,
+  leadKinds,
+  noLimit,
+  quantity,
+  rows,
+  systemVoltages,
+  volts,
+  yesNo,
+  type Fields,
+} from '#core/job/field'
 import { temperatureReadings } from './wiring'
 
 const own = { when: [{ field: 'present', is: ['yes'] }] } as const
 
 export const use = {
-  daysAway: quantity('Days away from mains', 'days', 1, [0, 365], [1, 7], 'Ask for the longest ordinary stay.'),
-  dailyAh: quantity('Energy used a day, counted', 'Ah', 5, [0, 5000], [20, 150], 'Shunt monitor over an ordinary day. Empty: added up from the loads.'),
-  dcAtOnceA: quantity('DC loads on at once', 'A', 1, [0, 3000], [5, 60], 'Clamp meter at the house battery with everything on that runs together; leave the inverter off. Empty: added up from the loads.'),
-  monitor: choice('How charge is watched', {
-    shunt: 'Shunt monitor that counts all current', partial: 'Phone link to one of several batteries', bms: 'Phone link to the only battery', voltage: 'Voltage only', none: 'Nothing',
-  }, 'Look for a shunt in the main negative.'),
-  warns: yesNo('Something will be seen or heard before the battery cuts out', 'Alarm of a monitor, buzzer on the battery’s signal.', { otherwise: 'no' }),
-  mixed: choice('The lead battery', { replaced: 'Is replaced', hybrid: 'Stays, in parallel with the lithium', relay: 'Stays, behind a relay', dcdc: 'Stays, with a DC-DC between', series: 'Stays, in series with the lithium' }, 'What the customer wishes.', { otherwise: 'replaced' }),
-  chargeStop: yesNo('Charge stop and discharge stop fitted on the lithium side', 'Two relays or a contactor worked by the battery or a monitor.', { when: [{ field: 'mixed', is: ['hybrid', 'relay'] }], otherwise: 'no' }),
-  isolators: yesNo('Lead and lithium can each be switched off alone', 'A switch for each.', { when: [{ field: 'mixed', is: ['hybrid', 'relay'] }], otherwise: 'no' }),
-  negatives: choice('Battery negatives', { common: 'House and starting side joined', separate: 'Kept apart' }, 'Meter on ohms between the two negative posts, everything switched off.', { otherwise: 'common', detail: true }),
-  standsWeeks: quantity('Longest it stands without its engine running', 'weeks', 1, [0, 104], [0, 12], 'Ask. Empty: as long as it is laid up.', { otherwise: ({ value }) => value('layupWeeks'), detail: true }),
-  layupWeeks: quantity('Laid up for', 'weeks', 1, [0, 104], [0, 26], 'Ask how long it stands unused in winter.', { otherwise: 0 }),
+  daysAway: quantity(
+    'Days away from mains',
+    'days',
+    1,
+    [0, 365],
+    [1, 7],
+    'Ask for the longest ordinary stay.',
+  ),
+  dailyAh: quantity(
+    'Energy used a day, counted',
+    'Ah',
+    5,
+    [0, 5000],
+    [20, 150],
+    'Shunt monitor over an ordinary day. Empty: added up from the loads.',
+  ),
+  dcAtOnceA: quantity(
+    'DC loads on at once',
+    'A',
+    1,
+    [0, 3000],
+    [5, 60],
+    'Clamp meter at the house battery with everything on that runs together; leave the inverter off. Empty: added up from the loads.',
+  ),
+  monitor: choice(
+    'How charge is watched',
+    {
+      shunt: 'Shunt monitor that counts all current',
+      partial: 'Phone link to one of several batteries',
+      bms: 'Phone link to the only battery',
+      voltage: 'Voltage only',
+      none: 'Nothing',
+    },
+    'Look for a shunt in the main negative.',
+  ),
+  warns: yesNo(
+    'Something will be seen or heard before the battery cuts out',
+    'Alarm of a monitor, buzzer on the battery’s signal.',
+    { otherwise: 'no' },
+  ),
+  mixed: choice(
+    'The lead battery',
+    {
+      replaced: 'Is replaced',
+      hybrid: 'Stays, in parallel with the lithium',
+      relay: 'Stays, behind a relay',
+      dcdc: 'Stays, with a DC-DC between',
+      series: 'Stays, in series with the lithium',
+    },
+    'What the customer wishes.',
+    { otherwise: 'replaced' },
+  ),
+  chargeStop: yesNo(
+    'Charge stop and discharge stop fitted on the lithium side',
+    'Two relays or a contactor worked by the battery or a monitor.',
+    { when: [{ field: 'mixed', is: ['hybrid', 'relay'] }], otherwise: 'no' },
+  ),
+  isolators: yesNo('Lead and lithium can each be switched off alone', 'A switch for each.', {
+    when: [{ field: 'mixed', is: ['hybrid', 'relay'] }],
+    otherwise: 'no',
+  }),
+  negatives: choice(
+    'Battery negatives',
+    { common: 'House and starting side joined', separate: 'Kept apart' },
+    'Meter on ohms between the two negative posts, everything switched off.',
+    { otherwise: 'common', detail: true },
+  ),
+  standsWeeks: quantity(
+    'Longest it stands without its engine running',
+    'weeks',
+    1,
+    [0, 104],
+    [0, 12],
+    'Ask. Empty: as long as it is laid up.',
+    { otherwise: ({ value }) => value('layupWeeks'), detail: true },
+  ),
+  layupWeeks: quantity(
+    'Laid up for',
+    'weeks',
+    1,
+    [0, 104],
+    [0, 26],
+    'Ask how long it stands unused in winter.',
+    { otherwise: 0 },
+  ),
 } satisfies Fields
 
 export const place = {
-  where: choice('House battery place', { cabin: 'Cabin', locker: 'Outside locker', engine: 'Engine space', bilge: 'Bilge' }, 'Where the new battery will stand.'),
-  widthMm: quantity('Space, width', 'mm', 10, [20, 5000], [250, 700], 'Tape between whatever is in the way, cables and lid included.'),
+  where: choice(
+    'House battery place',
+    { cabin: 'Cabin', locker: 'Outside locker', engine: 'Engine space', bilge: 'Bilge' },
+    'Where the new battery will stand.',
+  ),
+  widthMm: quantity(
+    'Space, width',
+    'mm',
+    10,
+    [20, 5000],
+    [250, 700],
+    'Tape between whatever is in the way, cables and lid included.',
+  ),
   depthMm: quantity('Space, depth', 'mm', 10, [20, 5000], [180, 500], 'Tape between whatever is in the way.'),
   heightMm: quantity('Space, height', 'mm', 10, [20, 5000], [200, 400], 'Tape from the floor to the lid.'),
-  loadLimitKg: quantity('Tray or floor carries', 'kg', 5, [1, 5000], [30, 150], 'Maker’s sheet of the tray or body. Empty: what it carries now.', { otherwise: 0, detail: true }),
-  coldestC: quantity('Coldest there', '°C', 1, [-50, 40], [-15, 10], 'Ask where it spends the winter; a logging thermometer tells best.'),
-  hottestC: quantity('Hottest there', '°C', 1, [0, 90], [25, 50], 'Thermometer beside the battery after an hour’s run on a warm day.'),
-  ventilation: choice('Ventilation', { open: 'Open to a room', vented: 'Vented locker', closed: 'Closed box' }, 'Look for vents high and low.', { otherwise: 'vented', detail: true }),
-  ingress: choice('Water and dust', { dry: 'Dry and clean', damp: 'Splash or dust', wet: 'May stand in water' }, 'Look for tide marks and dust.', { otherwise: 'dry' }),
+  loadLimitKg: quantity(
+    'Tray or floor carries',
+    'kg',
+    5,
+    [1, 5000],
+    [30, 150],
+    'Maker’s sheet of the tray or body. Empty: what it carries now.',
+    { otherwise: 0, detail: true },
+  ),
+  coldestC: quantity(
+    'Coldest there',
+    '°C',
+    1,
+    [-50, 40],
+    [-15, 10],
+    'Ask where it spends the winter; a logging thermometer tells best.',
+  ),
+  hottestC: quantity(
+    'Hottest there',
+    '°C',
+    1,
+    [0, 90],
+    [25, 50],
+    'Thermometer beside the battery after an hour’s run on a warm day.',
+  ),
+  ventilation: choice(
+    'Ventilation',
+    { open: 'Open to a room', vented: 'Vented locker', closed: 'Closed box' },
+    'Look for vents high and low.',
+    { otherwise: 'vented', detail: true },
+  ),
+  ingress: choice(
+    'Water and dust',
+    { dry: 'Dry and clean', damp: 'Splash or dust', wet: 'May stand in water' },
+    'Look for tide marks and dust.',
+    { otherwise: 'dry' },
+  ),
 } satisfies Fields
 
 export const houseBank = {
@@ -39,30 +164,110 @@ export const houseBank = {
   series: quantity('In series', '', 1, [1, 12], [1, 2], 'Count along one string.', { otherwise: 1 }),
   parallel: quantity('In parallel', '', 1, [1, 20], [1, 4], 'Count the strings.', { otherwise: 1 }),
   ahEach: quantity('Capacity of each (20 h)', 'Ah', 5, [1, 3000], [60, 220], 'Label.'),
-  testedAh: quantity('Capacity found by a test, of each', 'Ah', 5, [0, 3000], [40, 200], 'Discharge test to 10.5 V. Empty: derated by age.', { otherwise: 0, detail: true }),
+  testedAh: quantity(
+    'Capacity found by a test, of each',
+    'Ah',
+    5,
+    [0, 3000],
+    [40, 200],
+    'Discharge test to 10.5 V. Empty: derated by age.',
+    { otherwise: 0, detail: true },
+  ),
   ageYears: quantity('Age', 'years', 1, [0, 40], [1, 8], 'Date code, or ask.'),
-  weightEachKg: quantity('Weight of each', 'kg', 1, [0.5, 500], [15, 60], 'Label or bathroom scales.', { otherwise: ({ value }) => typicalLeadKgPerAh * value('ahEach'), detail: true }),
-  restedV: volts('Rested voltage of the weakest', [11.8, 12.8], 'Meter on the posts after four hours of rest.'),
-  restedEachV: rows('Rested voltage of each', [{ name: 'volts', unit: 'V', limits: [0, 80] }], '', '12.62, 12.58', 'Meter on the posts after four hours of rest, links off; one value a battery.', { detail: true }),
-  layout: choice('How they are joined', { single: 'One battery', ladder: 'In a row, both leads at the same end', diagonal: 'In a row, leads at opposite ends', busbar: 'Equal leads to bus bars' }, 'Trace both main leads.', { otherwise: 'single', detail: true }),
+  weightEachKg: quantity('Weight of each', 'kg', 1, [0.5, 500], [15, 60], 'Label or bathroom scales.', {
+    otherwise: ({ value }) => typicalLeadKgPerAh * value('ahEach'),
+    detail: true,
+  }),
+  restedV: volts(
+    'Rested voltage of the weakest',
+    [11.8, 12.8],
+    'Meter on the posts after four hours of rest.',
+  ),
+  restedEachV: rows(
+    'Rested voltage of each',
+    [{ name: 'volts', unit: 'V', limits: [0, 80] }],
+    '',
+    '12.62, 12.58',
+    'Meter on the posts after four hours of rest, links off; one value a battery.',
+    { detail: true },
+  ),
+  layout: choice(
+    'How they are joined',
+    {
+      single: 'One battery',
+      ladder: 'In a row, both leads at the same end',
+      diagonal: 'In a row, leads at opposite ends',
+      busbar: 'Equal leads to bus bars',
+    },
+    'Trace both main leads.',
+    { otherwise: 'single', detail: true },
+  ),
 } satisfies Fields
 
 export const startingBattery = {
-  present: choice('Starting battery', {
-    yes: 'Has its own', no: 'None: the house bank starts the engine', noEngine: 'No engine here', other: 'None on this machine: another battery starts the engine',
-  }, 'Follow the starter cable back.'),
-  nominalV: choice('Nominal voltage', systemVoltages, 'Label. Empty: that of its alternator.', { ...own, detail: true }),
+  present: choice(
+    'Starting battery',
+    {
+      yes: 'Has its own',
+      no: 'None: the house bank starts the engine',
+      noEngine: 'No engine here',
+      other: 'None on this machine: another battery starts the engine',
+    },
+    'Follow the starter cable back.',
+  ),
+  nominalV: choice('Nominal voltage', systemVoltages, 'Label. Empty: that of its alternator.', {
+    ...own,
+    detail: true,
+  }),
   chemistry: choice('Kind', leadKinds, 'Label, caps, weight.', own),
   ah: quantity('Capacity', 'Ah', 5, [1, 1000], [40, 120], 'Label.', own),
-  cca: quantity('Cold cranking current on its label', 'A', 10, [10, 3000], [300, 900], 'Label: CCA.', { when: [{ field: 'present', is: ['yes', 'no'] }], otherwise: ({ value }) => 7 * value('ah') }),
-  engineNeedA: quantity('Cranking current the engine needs', 'A', 10, [5, 3000], [80, 500], 'Clamp meter with peak hold on the starter lead, cold morning; or the engine maker’s sheet.', { when: [{ field: 'present', is: ['yes', 'no'] }], otherwise: ({ value }) => 0.5 * value('cca') }),
-  ageYears: quantity('Age', 'years', 1, [0, 40], [1, 8], 'Date code, or ask.', { ...own, otherwise: 3, detail: true }),
-  health: quantity('Health by tester', '%', 5, [0, 100], [40, 100], 'Conductance tester, against its CCA.', { ...own, otherwise: 80, detail: true }),
-  standbyA: quantity('Vehicle’s draw with the key off', 'A', 0.01, [0, 20], [0.02, 0.3], 'Clamp meter on the negative lead, half an hour after locking.'),
+  cca: quantity('Cold cranking current on its label', 'A', 10, [10, 3000], [300, 900], 'Label: CCA.', {
+    when: [{ field: 'present', is: ['yes', 'no'] }],
+    otherwise: ({ value }) => 7 * value('ah'),
+  }),
+  engineNeedA: quantity(
+    'Cranking current the engine needs',
+    'A',
+    10,
+    [5, 3000],
+    [80, 500],
+    'Clamp meter with peak hold on the starter lead, cold morning; or the engine maker’s sheet.',
+    { when: [{ field: 'present', is: ['yes', 'no'] }], otherwise: ({ value }) => 0.5 * value('cca') },
+  ),
+  ageYears: quantity('Age', 'years', 1, [0, 40], [1, 8], 'Date code, or ask.', {
+    ...own,
+    otherwise: 3,
+    detail: true,
+  }),
+  health: quantity('Health by tester', '%', 5, [0, 100], [40, 100], 'Conductance tester, against its CCA.', {
+    ...own,
+    otherwise: 80,
+    detail: true,
+  }),
+  standbyA: quantity(
+    'Vehicle’s draw with the key off',
+    'A',
+    0.01,
+    [0, 20],
+    [0.02, 0.3],
+    'Clamp meter on the negative lead, half an hour after locking.',
+  ),
   restedV: volts('Rested voltage', [12, 12.8], 'Meter on the posts after four hours of rest.', own),
-  fedByCharger: yesNo('A mains charger or solar also feeds it', 'Look for a second output lead or a trickle charger.', { otherwise: 'no' }),
-  jumpSwitch: yesNo('A switch or relay can join it to the house bank', 'Look for a rocker marked boost, emergency or parallel.', own),
-  monitored: yesNo('The vehicle watches its battery', 'A small box on the negative post with a plug.', { when: [{ field: 'present', is: ['yes', 'no'] }], otherwise: 'no', detail: true }),
+  fedByCharger: yesNo(
+    'A mains charger or solar also feeds it',
+    'Look for a second output lead or a trickle charger.',
+    { otherwise: 'no' },
+  ),
+  jumpSwitch: yesNo(
+    'A switch or relay can join it to the house bank',
+    'Look for a rocker marked boost, emergency or parallel.',
+    own,
+  ),
+  monitored: yesNo('The vehicle watches its battery', 'A small box on the negative post with a plug.', {
+    when: [{ field: 'present', is: ['yes', 'no'] }],
+    otherwise: 'no',
+    detail: true,
+  }),
 } satisfies Fields
 
 const computer = { when: [{ field: 'regulator', is: ['computer'] }] } as const
@@ -70,31 +275,103 @@ const computer = { when: [{ field: 'regulator', is: ['computer'] }] } as const
 export const alternators = {
   nominalV: choice('Nominal voltage', systemVoltages, 'Label.'),
   ratedA: quantity('Rated current', 'A', 5, [5, 1000], [45, 200], 'Label on the housing.'),
-  regulator: choice('Regulator', {
-    fixed: 'Fixed voltage',
-    compensated: 'Lowers its voltage when warm',
-    computer: 'Computer-controlled',
-    external: 'External, can be set',
-  }, 'Watch the voltage for ten minutes of driving: one that swings below 13 V or above 14.8 V is computer-controlled.'),
-  regulatorV: volts('Regulator voltage', (at) => {
-    const seen: [number | null, number | null] = [at.number('lowestV'), at.number('highestV')]
-    if (at.choice('regulator') === 'computer') return [seen[0] ?? 12.4, seen[1] ?? 15.1]
-    return [seen[0] ?? 13.6, Math.max(seen[0] ?? 0, seen[1] ?? 14.6)]
-  }, 'Meter on the alternator stud and its case, engine warm, 1500 rpm.'),
-  lowestV: volts('Lowest seen on a drive', [12.2, 13.8], 'Logging meter on the starting battery for one drive.', computer),
-  highestV: volts('Highest seen on a drive', [14.4, 15.4], 'Logging meter on the starting battery for one drive; coast downhill.', computer),
-  driveTally: rows('Minutes at each voltage', [{ name: 'minutes', unit: 'min', limits: [0, 10_000] }, { name: 'volts', unit: 'V', limits: [0, 80] }], ' at ', '25 at 14.4, 30 at 12.6', 'From the log of one drive: minutes at volts, as “25 at 14.4, 30 at 12.6”.', computer),
-  vehicleDrawA: quantity('Engine and lights draw', 'A', 1, [0, 300], [4, 40], 'Clamp meter on the alternator lead with the house side disconnected, lights and fans on.'),
-  idleRpm: quantity('Engine speed at idle', 'rpm', 50, [200, 3000], [650, 900], 'Rev counter.', { otherwise: 750, detail: true }),
-  cruiseRpm: quantity('Engine speed at cruise', 'rpm', 100, [500, 10_000], [1500, 2800], 'Rev counter.', { otherwise: noLimit, detail: true }),
-  pulleyRatio: quantity('Pulley ratio', '×', 0.1, [0.5, 6], [1.8, 3], 'Crank pulley diameter ÷ alternator pulley diameter.', { otherwise: 2.4, detail: true }),
+  regulator: choice(
+    'Regulator',
+    {
+      fixed: 'Fixed voltage',
+      compensated: 'Lowers its voltage when warm',
+      computer: 'Computer-controlled',
+      external: 'External, can be set',
+    },
+    'Watch the voltage for ten minutes of driving: one that swings below 13 V or above 14.8 V is computer-controlled.',
+  ),
+  regulatorV: volts(
+    'Regulator voltage',
+    (at) => {
+      const seen: [number | null, number | null] = [at.number('lowestV'), at.number('highestV')]
+      if (at.choice('regulator') === 'computer') return [seen[0] ?? 12.4, seen[1] ?? 15.1]
+      return [seen[0] ?? 13.6, Math.max(seen[0] ?? 0, seen[1] ?? 14.6)]
+    },
+    'Meter on the alternator stud and its case, engine warm, 1500 rpm.',
+  ),
+  lowestV: volts(
+    'Lowest seen on a drive',
+    [12.2, 13.8],
+    'Logging meter on the starting battery for one drive.',
+    computer,
+  ),
+  highestV: volts(
+    'Highest seen on a drive',
+    [14.4, 15.4],
+    'Logging meter on the starting battery for one drive; coast downhill.',
+    computer,
+  ),
+  driveTally: rows(
+    'Minutes at each voltage',
+    [
+      { name: 'minutes', unit: 'min', limits: [0, 10_000] },
+      { name: 'volts', unit: 'V', limits: [0, 80] },
+    ],
+    ' at ',
+    '25 at 14.4, 30 at 12.6',
+    'From the log of one drive: minutes at volts, as “25 at 14.4, 30 at 12.6”.',
+    computer,
+  ),
+  vehicleDrawA: quantity(
+    'Engine and lights draw',
+    'A',
+    1,
+    [0, 300],
+    [4, 40],
+    'Clamp meter on the alternator lead with the house side disconnected, lights and fans on.',
+  ),
+  idleRpm: quantity('Engine speed at idle', 'rpm', 50, [200, 3000], [650, 900], 'Rev counter.', {
+    otherwise: 750,
+    detail: true,
+  }),
+  cruiseRpm: quantity('Engine speed at cruise', 'rpm', 100, [500, 10_000], [1500, 2800], 'Rev counter.', {
+    otherwise: noLimit,
+    detail: true,
+  }),
+  pulleyRatio: quantity(
+    'Pulley ratio',
+    '×',
+    0.1,
+    [0.5, 6],
+    [1.8, 3],
+    'Crank pulley diameter ÷ alternator pulley diameter.',
+    { otherwise: 2.4, detail: true },
+  ),
   driveHours: quantity('Hours run a day', 'h', 0.5, [0, 24], [0.5, 6], 'Ask for an ordinary day.'),
-  idleShare: quantity('Of that at idle', '%', 5, [0, 100], [5, 50], 'Ask for an ordinary day.', { otherwise: 20, detail: true }),
-  limitA: quantity('Current limit fitted', 'A', 5, [1, noLimit], [10, 100], 'External regulator with a set current, or a duty-cycling relay. Empty: none.', { otherwise: noLimit, detail: true }),
-  fieldWire: choice('Field wire or temperature sensor', { none: 'Neither', field: 'Field wire brought out', sensor: 'Temperature sensor', both: 'Both' }, 'Look at the back of the machine.', { otherwise: 'none', detail: true }),
+  idleShare: quantity('Of that at idle', '%', 5, [0, 100], [5, 50], 'Ask for an ordinary day.', {
+    otherwise: 20,
+    detail: true,
+  }),
+  limitA: quantity(
+    'Current limit fitted',
+    'A',
+    5,
+    [1, noLimit],
+    [10, 100],
+    'External regulator with a set current, or a duty-cycling relay. Empty: none.',
+    { otherwise: noLimit, detail: true },
+  ),
+  fieldWire: choice(
+    'Field wire or temperature sensor',
+    { none: 'Neither', field: 'Field wire brought out', sensor: 'Temperature sensor', both: 'Both' },
+    'Look at the back of the machine.',
+    { otherwise: 'none', detail: true },
+  ),
   temperatureReadings,
-  surgeProtector: yesNo('Surge protector fitted', 'A small two-wire box on the alternator output.', { otherwise: 'no', detail: true }),
-  chargeStopWire: yesNo('Battery’s charge-stop signal wired to the regulator', 'A wire from the battery’s signal terminal to the regulator’s enable terminal.', { otherwise: 'no', detail: true }),
+  surgeProtector: yesNo('Surge protector fitted', 'A small two-wire box on the alternator output.', {
+    otherwise: 'no',
+    detail: true,
+  }),
+  chargeStopWire: yesNo(
+    'Battery’s charge-stop signal wired to the regulator',
+    'A wire from the battery’s signal terminal to the regulator’s enable terminal.',
+    { otherwise: 'no', detail: true },
+  ),
 } satisfies Fields
 
 const sheet = 'Maker’s data sheet.'
@@ -103,62 +380,232 @@ const size = { detail: true } as const
 
 /** Everything a maker's sheet says of one lithium battery. Voltages of the whole battery. */
 export const candidate = {
-  chemistry: choice('Chemistry', { lfp: 'Lithium iron phosphate (LFP)', nmc: 'Lithium NMC or cobalt', other: 'Other lithium' }, sheet),
-  purpose: choice('Made for', { house: 'House loads', starter: 'Starting an engine' }, sheet, { otherwise: 'house' }),
-  nominalV: choice('Nominal voltage of each', systemVoltages, 'Label: 12.8 V counts as 12 V.', { otherwise: '12' }),
+  chemistry: choice(
+    'Chemistry',
+    { lfp: 'Lithium iron phosphate (LFP)', nmc: 'Lithium NMC or cobalt', other: 'Other lithium' },
+    sheet,
+  ),
+  purpose: choice('Made for', { house: 'House loads', starter: 'Starting an engine' }, sheet, {
+    otherwise: 'house',
+  }),
+  nominalV: choice('Nominal voltage of each', systemVoltages, 'Label: 12.8 V counts as 12 V.', {
+    otherwise: '12',
+  }),
   series: quantity('In series', '', 1, [1, 4], [1, 2], 'How many you would fit in series.', { otherwise: 1 }),
-  parallel: quantity('In parallel', '', 1, [1, 20], [1, 4], 'How many you would fit side by side.', { otherwise: 1 }),
-  layout: choice('How they will be joined', { busbar: 'Equal leads to bus bars', diagonal: 'In a row, leads at opposite ends', ladder: 'In a row, both leads at the same end' }, 'As you would wire them.', { otherwise: 'busbar', detail: true }),
+  parallel: quantity('In parallel', '', 1, [1, 20], [1, 4], 'How many you would fit side by side.', {
+    otherwise: 1,
+  }),
+  layout: choice(
+    'How they will be joined',
+    {
+      busbar: 'Equal leads to bus bars',
+      diagonal: 'In a row, leads at opposite ends',
+      ladder: 'In a row, both leads at the same end',
+    },
+    'As you would wire them.',
+    { otherwise: 'busbar', detail: true },
+  ),
   mostParallel: quantity('Most allowed in parallel', '', 1, [1, 20], [1, 4], sheet, { otherwise: 1 }),
   mostSeries: quantity('Most allowed in series', '', 1, [1, 8], [1, 4], sheet, { otherwise: 1 }),
   ahEach: quantity('Capacity of each', 'Ah', 10, [1, 3000], [100, 300], 'Label.'),
   reserve: quantity('Reserve the BMS holds back', '%', 1, [0, 50], [0, 20], sheet, { otherwise: 0, ...size }),
   chargeLowV: volts('Charge voltage, lowest', [14, 14.4], sheet, { otherwise: 'windowLowV' }),
   chargeHighV: volts('Charge voltage, highest', [14.4, 14.6], sheet, { otherwise: 'windowHighV' }),
-  chargeRecommendedV: volts('Charge voltage, recommended', [14.2, 14.6], 'Maker’s data sheet. Empty: the middle of the window.', { otherwise: ({ value }) => (value('chargeLowV') + value('chargeHighV')) / 2, detail: true }),
+  chargeRecommendedV: volts(
+    'Charge voltage, recommended',
+    [14.2, 14.6],
+    'Maker’s data sheet. Empty: the middle of the window.',
+    { otherwise: ({ value }) => (value('chargeLowV') + value('chargeHighV')) / 2, detail: true },
+  ),
   absoluteHighV: volts('Absolute highest voltage', [14.6, 15], sheet, { otherwise: 'absoluteHighV' }),
   bmsOverV: volts('BMS cuts charging at', [14.6, 15.6], sheet, { otherwise: 'bmsOverVoltageV' }),
   bmsOverReturnV: volts('and lets it charge again at', [13.8, 14.4], sheet, { otherwise: 14, ...size }),
   bmsUnderV: volts('BMS cuts discharge at', [9.2, 11], sheet, { otherwise: 10, ...size }),
   bmsUnderReturnV: volts('and lets it discharge again at', [11, 12.8], sheet, { otherwise: 12, ...size }),
-  floatAllowed: choice('Float', { limited: 'Allowed up to a voltage', off: 'Must be off' }, sheet, { otherwise: 'limited' }),
-  maxFloatV: volts('Highest float', [13.4, 13.8], sheet, { when: [{ field: 'floatAllowed', is: ['limited'] }], otherwise: 'maxFloatV' }),
-  recommendedChargeA: quantity('Recommended charge current', 'A', 5, [0.5, 2000], [20, 100], each, { otherwise: ({ value, rules }) => rules.chargeRateC * value('ahEach') }),
-  largestChargeA: quantity('Largest charge current', 'A', 5, [0.5, 2000], [50, 200], each, { otherwise: ({ value }) => value('recommendedChargeA') }),
-  continuousA: quantity('Largest continuous discharge', 'A', 5, [1, 5000], (at) => { const ah = at.number('ahEach'); return ah === null ? [50, 200] : [ah / 2, ah] }, each),
-  peakA: quantity('Peak discharge', 'A', 10, [1, 10_000], [100, 400], each, { otherwise: ({ value }) => value('continuousA') }),
+  floatAllowed: choice('Float', { limited: 'Allowed up to a voltage', off: 'Must be off' }, sheet, {
+    otherwise: 'limited',
+  }),
+  maxFloatV: volts('Highest float', [13.4, 13.8], sheet, {
+    when: [{ field: 'floatAllowed', is: ['limited'] }],
+    otherwise: 'maxFloatV',
+  }),
+  recommendedChargeA: quantity('Recommended charge current', 'A', 5, [0.5, 2000], [20, 100], each, {
+    otherwise: ({ value, rules }) => rules.chargeRateC * value('ahEach'),
+  }),
+  largestChargeA: quantity('Largest charge current', 'A', 5, [0.5, 2000], [50, 200], each, {
+    otherwise: ({ value }) => value('recommendedChargeA'),
+  }),
+  continuousA: quantity(
+    'Largest continuous discharge',
+    'A',
+    5,
+    [1, 5000],
+    (at) => {
+      const ah = at.number('ahEach')
+      return ah === null ? [50, 200] : [ah / 2, ah]
+    },
+    each,
+  ),
+  peakA: quantity('Peak discharge', 'A', 10, [1, 10_000], [100, 400], each, {
+    otherwise: ({ value }) => value('continuousA'),
+  }),
   peakS: quantity('Peak lasts', 's', 1, [0.01, 600], [1, 30], sheet, { otherwise: 5, ...size }),
-  overCurrentA: quantity('BMS cuts on over-current at', 'A', 10, [1, 10_000], [100, 600], each, { otherwise: ({ value }) => value('peakA'), ...size }),
-  overCurrentS: quantity('after', 's', 1, [0.0001, 600], [0.01, 30], sheet, { otherwise: ({ value }) => value('peakS'), ...size }),
-  mostInverterW: quantity('Largest inverter allowed', 'W', 100, [10, noLimit * 10], [500, 3000], 'Maker’s data sheet, for one battery. Empty: none stated.', { otherwise: noLimit * 10, ...size }),
-  resistanceMohm: quantity('Resistance with its BMS', 'mΩ', 0.5, [0.1, 500], [2, 12], 'Maker’s data sheet, or ΔV ÷ ΔA on a load step.', { otherwise: ({ value }) => typicalPackOhm(value('ahEach'), value('nominalV')) * 1000, ...size }),
-  restingCurve: rows('Resting voltage of a cell by charge', [{ name: 'percent', unit: '%', limits: [0, 100] }, { name: 'volts', unit: 'V', limits: [1.5, 4.5] }], ' at ', '0 at 2.5, 10 at 3.2, 50 at 3.29, 90 at 3.335, 100 at 3.45', 'Maker’s data sheet, rested at 25 °C, from empty to full. Empty: the usual LFP curve.', { detail: true }),
+  overCurrentA: quantity('BMS cuts on over-current at', 'A', 10, [1, 10_000], [100, 600], each, {
+    otherwise: ({ value }) => value('peakA'),
+    ...size,
+  }),
+  overCurrentS: quantity('after', 's', 1, [0.0001, 600], [0.01, 30], sheet, {
+    otherwise: ({ value }) => value('peakS'),
+    ...size,
+  }),
+  mostInverterW: quantity(
+    'Largest inverter allowed',
+    'W',
+    100,
+    [10, noLimit * 10],
+    [500, 3000],
+    'Maker’s data sheet, for one battery. Empty: none stated.',
+    { otherwise: noLimit * 10, ...size },
+  ),
+  resistanceMohm: quantity(
+    'Resistance with its BMS',
+    'mΩ',
+    0.5,
+    [0.1, 500],
+    [2, 12],
+    'Maker’s data sheet, or ΔV ÷ ΔA on a load step.',
+    { otherwise: ({ value }) => typicalPackOhm(value('ahEach'), value('nominalV')) * 1000, ...size },
+  ),
+  restingCurve: rows(
+    'Resting voltage of a cell by charge',
+    [
+      { name: 'percent', unit: '%', limits: [0, 100] },
+      { name: 'volts', unit: 'V', limits: [1.5, 4.5] },
+    ],
+    ' at ',
+    '0 at 2.5, 10 at 3.2, 50 at 3.29, 90 at 3.335, 100 at 3.45',
+    'Maker’s data sheet, rested at 25 °C, from empty to full. Empty: the usual LFP curve.',
+    { detail: true },
+  ),
   coldLimitC: quantity('No charging below', '°C', 1, [-40, 15], [-20, 5], sheet, { otherwise: 'coldLimitC' }),
-  coldReturnC: quantity('and lets it charge again at', '°C', 1, [-40, 25], [2, 8], sheet, { otherwise: ({ value }) => value('coldLimitC') + 3, ...size }),
+  coldReturnC: quantity('and lets it charge again at', '°C', 1, [-40, 25], [2, 8], sheet, {
+    otherwise: ({ value }) => value('coldLimitC') + 3,
+    ...size,
+  }),
   chargeHotC: quantity('No charging above', '°C', 1, [30, 80], [45, 60], sheet, { otherwise: 45, ...size }),
-  chargeHotReturnC: quantity('and lets it charge again at', '°C', 1, [20, 80], [40, 50], sheet, { otherwise: ({ value }) => value('chargeHotC') - 5, ...size }),
-  dischargeColdC: quantity('No discharge below', '°C', 1, [-50, 10], [-30, -10], sheet, { otherwise: -20, ...size }),
-  dischargeHotC: quantity('No discharge above', '°C', 1, [30, 90], [50, 70], sheet, { otherwise: 60, ...size }),
-  coldCut: yesNo('BMS stops charging when cold', 'Maker’s data sheet: low-temperature charge protection, with the temperature it is set to.'),
+  chargeHotReturnC: quantity('and lets it charge again at', '°C', 1, [20, 80], [40, 50], sheet, {
+    otherwise: ({ value }) => value('chargeHotC') - 5,
+    ...size,
+  }),
+  dischargeColdC: quantity('No discharge below', '°C', 1, [-50, 10], [-30, -10], sheet, {
+    otherwise: -20,
+    ...size,
+  }),
+  dischargeHotC: quantity('No discharge above', '°C', 1, [30, 90], [50, 70], sheet, {
+    otherwise: 60,
+    ...size,
+  }),
+  coldCut: yesNo(
+    'BMS stops charging when cold',
+    'Maker’s data sheet: low-temperature charge protection, with the temperature it is set to.',
+  ),
   heater: yesNo('Heats itself before charging', sheet, { otherwise: 'no' }),
-  heaterW: quantity('Heater power', 'W', 5, [1, 1000], [20, 150], sheet, { when: [{ field: 'heater', is: ['yes'] }], otherwise: 50, ...size }),
-  heaterStartC: quantity('Heater starts at', '°C', 1, [-40, 20], [0, 5], sheet, { when: [{ field: 'heater', is: ['yes'] }], otherwise: 3, ...size }),
-  band0To5C: quantity('Charge rate allowed, 0 to 5 °C', '×', 0.05, [0, 2], [0.05, 0.5], 'Maker’s data sheet, as a share of C.', { otherwise: 'coldBand0To5C', ...size }),
-  band5To10C: quantity('Charge rate allowed, 5 to 10 °C', '×', 0.05, [0, 2], [0.1, 0.5], 'Maker’s data sheet, as a share of C.', { otherwise: 'coldBand5To10C', ...size }),
+  heaterW: quantity('Heater power', 'W', 5, [1, 1000], [20, 150], sheet, {
+    when: [{ field: 'heater', is: ['yes'] }],
+    otherwise: 50,
+    ...size,
+  }),
+  heaterStartC: quantity('Heater starts at', '°C', 1, [-40, 20], [0, 5], sheet, {
+    when: [{ field: 'heater', is: ['yes'] }],
+    otherwise: 3,
+    ...size,
+  }),
+  band0To5C: quantity(
+    'Charge rate allowed, 0 to 5 °C',
+    '×',
+    0.05,
+    [0, 2],
+    [0.05, 0.5],
+    'Maker’s data sheet, as a share of C.',
+    { otherwise: 'coldBand0To5C', ...size },
+  ),
+  band5To10C: quantity(
+    'Charge rate allowed, 5 to 10 °C',
+    '×',
+    0.05,
+    [0, 2],
+    [0.1, 0.5],
+    'Maker’s data sheet, as a share of C.',
+    { otherwise: 'coldBand5To10C', ...size },
+  ),
   leadParallel: yesNo('May be joined in parallel with lead-acid', sheet, { otherwise: 'no', ...size }),
   engineSpace: yesNo('May stand in an engine space', sheet, { otherwise: 'no', ...size }),
-  warning: choice('Before it disconnects', { none: 'It gives no sign', alarm: 'It sounds or signals an alarm', stop: 'It gives a charge-stop and discharge-stop signal' }, sheet, { otherwise: 'none' }),
-  communication: choice('Communication', { none: 'None', phone: 'Phone', bus: 'Wired data bus', both: 'Phone and wired' }, sheet, { otherwise: 'none', ...size }),
-  standbyMa: quantity('Draw of its BMS', 'mA', 1, [0, 1000], [1, 20], 'Maker’s data sheet, at rest and nothing linked to it.', { otherwise: 'bmsDrawMa', ...size }),
-  crankingA: quantity('Cranking current', 'A', 10, [10, 5000], [150, 800], each, { when: [{ field: 'purpose', is: ['starter'] }] }),
+  warning: choice(
+    'Before it disconnects',
+    {
+      none: 'It gives no sign',
+      alarm: 'It sounds or signals an alarm',
+      stop: 'It gives a charge-stop and discharge-stop signal',
+    },
+    sheet,
+    { otherwise: 'none' },
+  ),
+  communication: choice(
+    'Communication',
+    { none: 'None', phone: 'Phone', bus: 'Wired data bus', both: 'Phone and wired' },
+    sheet,
+    { otherwise: 'none', ...size },
+  ),
+  standbyMa: quantity(
+    'Draw of its BMS',
+    'mA',
+    1,
+    [0, 1000],
+    [1, 20],
+    'Maker’s data sheet, at rest and nothing linked to it.',
+    { otherwise: 'bmsDrawMa', ...size },
+  ),
+  crankingA: quantity('Cranking current', 'A', 10, [10, 5000], [150, 800], each, {
+    when: [{ field: 'purpose', is: ['starter'] }],
+  }),
   cycles: quantity('Cycles', '', 100, [1, 20_000], [1500, 5000], sheet, { otherwise: 2000, ...size }),
   cycleDepth: quantity('at a depth of', '%', 5, [5, 100], [70, 100], sheet, { otherwise: 80, ...size }),
-  weightKg: quantity('Weight of each', 'kg', 1, [0.3, 500], (at) => { const ah = at.number('ahEach'); return ah === null ? [10, 30] : [0.09 * ah, 0.14 * ah] }, sheet),
+  weightKg: quantity(
+    'Weight of each',
+    'kg',
+    1,
+    [0.3, 500],
+    (at) => {
+      const ah = at.number('ahEach')
+      return ah === null ? [10, 30] : [0.09 * ah, 0.14 * ah]
+    },
+    sheet,
+  ),
   widthMm: quantity('Width of each', 'mm', 5, [20, 3000], [220, 520], 'Maker’s data sheet, with terminals.'),
   depthMm: quantity('Depth of each', 'mm', 5, [20, 3000], [165, 270], 'Maker’s data sheet, with terminals.'),
-  heightMm: quantity('Height of each', 'mm', 5, [20, 3000], [180, 260], 'Maker’s data sheet, with terminals.'),
-  ingress: choice('Housing keeps out', { none: 'Nothing stated', splash: 'Splash and dust', immersion: 'Short immersion' }, 'Maker’s data sheet: ingress rating.', { otherwise: 'none', ...size }),
-  certificates: choice('Certificates named', { none: 'None', cell: 'For the cells', both: 'For cells and pack' }, 'Maker’s data sheet: transport and safety tests of cells and pack.', size),
+  heightMm: quantity(
+    'Height of each',
+    'mm',
+    5,
+    [20, 3000],
+    [180, 260],
+    'Maker’s data sheet, with terminals.',
+  ),
+  ingress: choice(
+    'Housing keeps out',
+    { none: 'Nothing stated', splash: 'Splash and dust', immersion: 'Short immersion' },
+    'Maker’s data sheet: ingress rating.',
+    { otherwise: 'none', ...size },
+  ),
+  certificates: choice(
+    'Certificates named',
+    { none: 'None', cell: 'For the cells', both: 'For cells and pack' },
+    'Maker’s data sheet: transport and safety tests of cells and pack.',
+    size,
+  ),
   warrantyYears: quantity('Warranty', 'years', 1, [0, 30], [2, 10], sheet, { otherwise: 0, ...size }),
-  price: quantity('Price of each', 'money', 10, [0, 1_000_000], [300, 2500], 'Price list.', { otherwise: 0, ...size }),
+  price: quantity('Price of each', 'money', 10, [0, 1_000_000], [300, 2500], 'Price list.', {
+    otherwise: 0,
+    ...size,
+  }),
 } satisfies Fields

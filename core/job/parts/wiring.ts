@@ -1,65 +1,251 @@
 import { choice, noLimit, quantity, rows, volts, yesNo, type Fields } from '#core/job/field'
 
 const posts = {
-  house: 'House bank', starting: 'Starting battery', alternator: 'Alternator', link: 'Relay, isolator, switch or DC-DC', charger: 'Mains charger',
-  solar: 'Solar controller', source: 'Other source', inverter: 'Inverter', busbar: 'Bus bar', fuseblock: 'Fuse block', plug: 'Tow or trailer plug',
+  house: 'House bank',
+  starting: 'Starting battery',
+  alternator: 'Alternator',
+  link: 'Relay, isolator, switch or DC-DC',
+  charger: 'Mains charger',
+  solar: 'Solar controller',
+  source: 'Other source',
+  inverter: 'Inverter',
+  busbar: 'Bus bar',
+  fuseblock: 'Fuse block',
+  plug: 'Tow or trailer plug',
 } as const
 
 /** Families of fuses and breakers with their interrupt ratings, from the reference table of fuses. */
 export const fuseFamilies = {
-  blade: 'Blade', 'maxi-blade': 'Large blade', 'bolt-down-midi': 'Bolt-down, small', 'bolt-down-mega': 'Bolt-down, large', anl: 'Bolt-down strip (ANL)',
-  'terminal-block': 'Fuse on the terminal', 'class-t': 'Class T', 'thermal-breaker': 'Thermal breaker',
+  blade: 'Blade',
+  'maxi-blade': 'Large blade',
+  'bolt-down-midi': 'Bolt-down, small',
+  'bolt-down-mega': 'Bolt-down, large',
+  anl: 'Bolt-down strip (ANL)',
+  'terminal-block': 'Fuse on the terminal',
+  'class-t': 'Class T',
+  'thermal-breaker': 'Thermal breaker',
 } as const
 
 export const conductors = {
   fromPost: choice('From', posts, 'Follow the positive cable.', { otherwise: 'house', detail: true }),
   toPost: choice('To', posts, 'Follow the positive cable.', { otherwise: 'house', detail: true }),
   lengthM: quantity('One-way length', 'm', 0.5, [0.05, 100], [0.5, 12], 'Pull a cord along the run.'),
-  areaMm2: quantity('Size', 'mm²', 1, [0.5, 1000], [6, 35], 'Print on the sheath; else strip an end and measure the strands.'),
-  material: choice('Metal', { copper: 'Copper, bare or tinned', aluminium: 'Aluminium, bare or copper-clad' }, 'Scrape a strand: silver all through is aluminium.', { otherwise: 'copper', detail: true }),
-  returnBy: choice('Current returns by', { cable: 'Cable', chassis: 'Chassis or hull' }, 'Look for a negative cable of the same size.', { otherwise: 'cable' }),
-  insulationC: choice('Insulation rating', { 60: '60 °C', 70: '70 °C', 90: '90 °C', 105: '105 °C', 125: '125 °C', 200: '200 °C' }, 'Print on the sheath.', { otherwise: '70' }),
+  areaMm2: quantity(
+    'Size',
+    'mm²',
+    1,
+    [0.5, 1000],
+    [6, 35],
+    'Print on the sheath; else strip an end and measure the strands.',
+  ),
+  material: choice(
+    'Metal',
+    { copper: 'Copper, bare or tinned', aluminium: 'Aluminium, bare or copper-clad' },
+    'Scrape a strand: silver all through is aluminium.',
+    { otherwise: 'copper', detail: true },
+  ),
+  returnBy: choice(
+    'Current returns by',
+    { cable: 'Cable', chassis: 'Chassis or hull' },
+    'Look for a negative cable of the same size.',
+    { otherwise: 'cable' },
+  ),
+  insulationC: choice(
+    'Insulation rating',
+    { 60: '60 °C', 70: '70 °C', 90: '90 °C', 105: '105 °C', 125: '125 °C', 200: '200 °C' },
+    'Print on the sheath.',
+    { otherwise: '70' },
+  ),
   engineSpace: yesNo('Runs through the engine space', 'Follow it.', { otherwise: 'no', detail: true }),
-  bundled: quantity('Loaded conductors in the bundle', '', 1, [1, 24], [1, 6], 'Count those that carry current together.', { otherwise: 1, detail: true }),
+  bundled: quantity(
+    'Loaded conductors in the bundle',
+    '',
+    1,
+    [1, 24],
+    [1, 6],
+    'Count those that carry current together.',
+    { otherwise: 1, detail: true },
+  ),
   fuseKind: choice('Kind of that fuse', fuseFamilies, 'Shape and print of the fuse nearest the battery.'),
   fuseA: quantity('Fuse or breaker', 'A', 5, [1, 2000], [30, 150], 'Print on the fuse, nearest the battery.'),
-  fuseAicA: quantity('Interrupt rating of that fuse', 'A', 500, [100, 200_000], [1000, 20_000], 'Maker’s sheet, at this voltage. Empty: usual for its kind.', { detail: true, otherwise: 0 }),
-  farFuseKind: choice('Kind of the fuse at the other end', { none: 'None', ...fuseFamilies }, 'Shape and print of the fuse nearest the source.', { otherwise: 'none', detail: true }),
-  farFuseA: quantity('Fuse at the other end', 'A', 5, [1, noLimit], [30, 150], 'Print on the fuse, nearest the source. Empty: none.', { otherwise: noLimit, detail: true }),
-  farFuseAicA: quantity('Interrupt rating of the fuse at the other end', 'A', 500, [100, 200_000], [1000, 20_000], 'Maker’s sheet, at this voltage. Empty: usual for its kind.', { detail: true, otherwise: 0 }),
-  connectorA: quantity('Plug or connector', 'A', 5, [1, noLimit], [30, 175], 'Moulded on the shell. Empty: none.', { otherwise: noLimit }),
-  connectorMostMm2: quantity('Largest conductor the plug takes', 'mm²', 1, [0.5, 1000], [6, 50], 'Maker’s sheet of the contact. Empty: not known to limit.', { otherwise: 1000, detail: true }),
+  fuseAicA: quantity(
+    'Interrupt rating of that fuse',
+    'A',
+    500,
+    [100, 200_000],
+    [1000, 20_000],
+    'Maker’s sheet, at this voltage. Empty: usual for its kind.',
+    { detail: true, otherwise: 0 },
+  ),
+  farFuseKind: choice(
+    'Kind of the fuse at the other end',
+    { none: 'None', ...fuseFamilies },
+    'Shape and print of the fuse nearest the source.',
+    { otherwise: 'none', detail: true },
+  ),
+  farFuseA: quantity(
+    'Fuse at the other end',
+    'A',
+    5,
+    [1, noLimit],
+    [30, 150],
+    'Print on the fuse, nearest the source. Empty: none.',
+    { otherwise: noLimit, detail: true },
+  ),
+  farFuseAicA: quantity(
+    'Interrupt rating of the fuse at the other end',
+    'A',
+    500,
+    [100, 200_000],
+    [1000, 20_000],
+    'Maker’s sheet, at this voltage. Empty: usual for its kind.',
+    { detail: true, otherwise: 0 },
+  ),
+  connectorA: quantity(
+    'Plug or connector',
+    'A',
+    5,
+    [1, noLimit],
+    [30, 175],
+    'Moulded on the shell. Empty: none.',
+    { otherwise: noLimit },
+  ),
+  connectorMostMm2: quantity(
+    'Largest conductor the plug takes',
+    'mm²',
+    1,
+    [0.5, 1000],
+    [6, 50],
+    'Maker’s sheet of the contact. Empty: not known to limit.',
+    { otherwise: 1000, detail: true },
+  ),
 } satisfies Fields
 
 export const inverters = {
   continuousW: quantity('Continuous power', 'W', 100, [10, 50_000], [300, 3000], 'Label.'),
-  surgeW: quantity('Surge power', 'W', 100, [10, 100_000], (at) => { const w = at.number('continuousW'); return w === null ? [300, 6000] : [w, 2 * w] }, 'Maker’s sheet.', { otherwise: ({ value }) => 2 * value('continuousW') }),
-  surgeS: quantity('Surge lasts', 's', 1, [0.01, 1800], [0.5, 10], 'Maker’s sheet.', { otherwise: 5, detail: true }),
-  efficiency: quantity('Efficiency', '%', 1, [40, 100], [80, 95], 'Maker’s sheet, at full load.', { otherwise: 'inverterEfficiency' }),
-  idleW: quantity('Draw when on with nothing to do', 'W', 1, [0, 500], [5, 40], 'Clamp meter on its positive lead, everything unplugged.', { otherwise: ({ value }) => 0.01 * value('continuousW') + 3, detail: true }),
-  hoursOn: quantity('Hours switched on a day', 'h', 1, [0, 24], [1, 24], 'Ask for an ordinary day.', { otherwise: 0, detail: true }),
-  cutOffV: volts('Low-voltage cut-off', [10, 11.5], 'Maker’s sheet or its menu.', { otherwise: 10.5, detail: true }),
-  transferSwitch: choice('Mains transfer', { none: 'None', builtIn: 'Built in', separate: 'Separate switch' }, 'Look only; mains side for licensed hands.', { otherwise: 'none', detail: true }),
+  surgeW: quantity(
+    'Surge power',
+    'W',
+    100,
+    [10, 100_000],
+    (at) => {
+      const w = at.number('continuousW')
+      return w === null ? [300, 6000] : [w, 2 * w]
+    },
+    'Maker’s sheet.',
+    { otherwise: ({ value }) => 2 * value('continuousW') },
+  ),
+  surgeS: quantity('Surge lasts', 's', 1, [0.01, 1800], [0.5, 10], 'Maker’s sheet.', {
+    otherwise: 5,
+    detail: true,
+  }),
+  efficiency: quantity('Efficiency', '%', 1, [40, 100], [80, 95], 'Maker’s sheet, at full load.', {
+    otherwise: 'inverterEfficiency',
+  }),
+  idleW: quantity(
+    'Draw when on with nothing to do',
+    'W',
+    1,
+    [0, 500],
+    [5, 40],
+    'Clamp meter on its positive lead, everything unplugged.',
+    { otherwise: ({ value }) => 0.01 * value('continuousW') + 3, detail: true },
+  ),
+  hoursOn: quantity('Hours switched on a day', 'h', 1, [0, 24], [1, 24], 'Ask for an ordinary day.', {
+    otherwise: 0,
+    detail: true,
+  }),
+  cutOffV: volts('Low-voltage cut-off', [10, 11.5], 'Maker’s sheet or its menu.', {
+    otherwise: 10.5,
+    detail: true,
+  }),
+  transferSwitch: choice(
+    'Mains transfer',
+    { none: 'None', builtIn: 'Built in', separate: 'Separate switch' },
+    'Look only; mains side for licensed hands.',
+    { otherwise: 'none', detail: true },
+  ),
 } satisfies Fields
 
 export const devices = {
-  kind: choice('Kind', { gauge: 'Gauge', alarm: 'Alarm', disconnect: 'Low-voltage disconnect', appliance: 'Appliance cut-out' }, 'What it does when the voltage falls.', { otherwise: 'alarm' }),
-  tripV: volts('Set to', [10.5, 12.5], 'Maker’s sheet, or lower a bench supply until it trips. For a gauge: the voltage it calls half full.'),
+  kind: choice(
+    'Kind',
+    { gauge: 'Gauge', alarm: 'Alarm', disconnect: 'Low-voltage disconnect', appliance: 'Appliance cut-out' },
+    'What it does when the voltage falls.',
+    { otherwise: 'alarm' },
+  ),
+  tripV: volts(
+    'Set to',
+    [10.5, 12.5],
+    'Maker’s sheet, or lower a bench supply until it trips. For a gauge: the voltage it calls half full.',
+  ),
 } satisfies Fields
 
 export const loads = {
-  supply: choice('Runs on', { dc: 'The battery (DC)', ac: 'The inverter (AC)' }, 'Follow its plug.', { otherwise: 'dc' }),
-  amps: quantity('Draws', 'A', 0.5, [0, 3000], [0.5, 10], 'Clamp meter while it runs; or watts on its label, as 60 W.', { when: [{ field: 'supply', is: ['dc'] }] }),
-  watts: quantity('Draws', 'W', 10, [0, 50_000], [50, 1500], 'Label, or a plug-in meter.', { when: [{ field: 'supply', is: ['ac'] }] }),
+  supply: choice('Runs on', { dc: 'The battery (DC)', ac: 'The inverter (AC)' }, 'Follow its plug.', {
+    otherwise: 'dc',
+  }),
+  amps: quantity(
+    'Draws',
+    'A',
+    0.5,
+    [0, 3000],
+    [0.5, 10],
+    'Clamp meter while it runs; or watts on its label, as 60 W.',
+    { when: [{ field: 'supply', is: ['dc'] }] },
+  ),
+  watts: quantity('Draws', 'W', 10, [0, 50_000], [50, 1500], 'Label, or a plug-in meter.', {
+    when: [{ field: 'supply', is: ['ac'] }],
+  }),
   hours: quantity('Hours a day', 'h', 0.5, [0, 24], [0.5, 8], 'Ask for an ordinary day.'),
-  period: choice('When', { even: 'Any time', morning: 'Morning, 6 to 12', afternoon: 'Afternoon, 12 to 18', evening: 'Evening, 18 to 24', night: 'Night, 0 to 6' }, 'Ask for an ordinary day.', { otherwise: 'even' }),
-  duty: quantity('Runs this share of the time', '%', 5, [0, 100], [20, 100], 'A fridge clicks in and out: minutes on ÷ minutes in all.', { otherwise: 100 }),
-  surge: quantity('Current when it starts', '×', 0.5, [1, 20], [1, 6], 'Clamp meter with peak hold, as a multiple of what it draws.', { otherwise: 1, detail: true }),
-  together: yesNo('Runs at the same time as the others', 'Ask for the worst hour.', { otherwise: 'yes', detail: true }),
+  period: choice(
+    'When',
+    {
+      even: 'Any time',
+      morning: 'Morning, 6 to 12',
+      afternoon: 'Afternoon, 12 to 18',
+      evening: 'Evening, 18 to 24',
+      night: 'Night, 0 to 6',
+    },
+    'Ask for an ordinary day.',
+    { otherwise: 'even' },
+  ),
+  duty: quantity(
+    'Runs this share of the time',
+    '%',
+    5,
+    [0, 100],
+    [20, 100],
+    'A fridge clicks in and out: minutes on ÷ minutes in all.',
+    { otherwise: 100 },
+  ),
+  surge: quantity(
+    'Current when it starts',
+    '×',
+    0.5,
+    [1, 20],
+    [1, 6],
+    'Clamp meter with peak hold, as a multiple of what it draws.',
+    { otherwise: 1, detail: true },
+  ),
+  together: yesNo('Runs at the same time as the others', 'Ask for the worst hour.', {
+    otherwise: 'yes',
+    detail: true,
+  }),
   essential: yesNo('Must not stop', 'Bilge pump, radio, brakes, medical.', { otherwise: 'no' }),
 } satisfies Fields
 
 /** Readings of the alternator's case while it is loaded. */
-export const temperatureReadings = rows('Temperature readings', [
-  { name: 'amps', unit: 'A', limits: [0, 1000] }, { name: 'rpm', unit: 'rpm', limits: [0, 20_000] }, { name: 'minutes', unit: 'min', limits: [0, 600] }, { name: 'celsius', unit: '°C', limits: [-50, 250] },
-], ' / ', '60 / 2000 / 10 / 82, 75 / 2000 / 20 / 95', 'Contact probe on the case: amps / alternator rpm / minutes / °C, a row for each reading.', { detail: true })
+export const temperatureReadings = rows(
+  'Temperature readings',
+  [
+    { name: 'amps', unit: 'A', limits: [0, 1000] },
+    { name: 'rpm', unit: 'rpm', limits: [0, 20_000] },
+    { name: 'minutes', unit: 'min', limits: [0, 600] },
+    { name: 'celsius', unit: '°C', limits: [-50, 250] },
+  ],
+  ' / ',
+  '60 / 2000 / 10 / 82, 75 / 2000 / 20 / 95',
+  'Contact probe on the case: amps / alternator rpm / minutes / °C, a row for each reading.',
+  { detail: true },
+)

@@ -7,91 +7,189 @@ import { dcdcForVoltages, is, isolatedDcdc, near, numberOf, regulator, relay, si
 /** Remedies of alternators, links and DC-DC units, and of the batteries they tie together. */
 export const linking = {
   'alternator.set-regulator': {
-    kind: 'setting', label: ({ value }, q) => `Set the regulator to ${q(value!, 'V')}`, takes: 'setting', hours: 0.25,
-    effect: setValue('regulatorV'), adjusts: 'regulatorV',
+    kind: 'setting',
+    label: ({ value }, q) => `Set the regulator to ${q(value!, 'V')}`,
+    takes: 'setting',
+    hours: 0.25,
+    effect: setValue('regulatorV'),
+    adjusts: 'regulatorV',
   },
   'alternator.external-regulator': {
-    kind: 'part', label: ({ value }, q) => `External regulator set to ${q(value!, 'V')}`, takes: '1 part with temperature sensor', hours: 4,
-    effect: set(({ value }) => ({ regulator: 'external', regulatorV: value! })), wants: regulator('External regulator', false),
+    kind: 'part',
+    label: ({ value }, q) => `External regulator set to ${q(value!, 'V')}`,
+    takes: '1 part with temperature sensor',
+    hours: 4,
+    effect: set(({ value }) => ({ regulator: 'external', regulatorV: value! })),
+    wants: regulator('External regulator', false),
   },
   'alternator.limit-current': {
-    kind: 'part', label: ({ value }, q) => `External regulator with a temperature sensor, held to ${q(value!, 'A')}`, takes: '1 part', hours: 4,
-    effect: setValue('limitA'), wants: regulator('External regulator with a temperature sensor', true),
-    adjusts: 'limitA', arrangement: true, smallerMeetsBoth: true,
+    kind: 'part',
+    label: ({ value }, q) => `External regulator with a temperature sensor, held to ${q(value!, 'A')}`,
+    takes: '1 part',
+    hours: 4,
+    effect: setValue('limitA'),
+    wants: regulator('External regulator with a temperature sensor', true),
+    adjusts: 'limitA',
+    arrangement: true,
+    smallerMeetsBoth: true,
   },
   'alternator.surge-protector': {
-    kind: 'part', label: () => 'Surge protector on the alternator output', takes: '1 part', hours: 0.5,
-    effect: set(() => ({ surgeProtector: 'yes' })), wants: 'Surge protector',
+    kind: 'part',
+    label: () => 'Surge protector on the alternator output',
+    takes: '1 part',
+    hours: 0.5,
+    effect: set(() => ({ surgeProtector: 'yes' })),
+    wants: 'Surge protector',
   },
   'alternator.charge-stop-wire': {
-    kind: 'wiring', label: () => 'Wire the battery’s charge-stop signal to the regulator', takes: 'wire; both must have the terminal', hours: 2,
+    kind: 'wiring',
+    label: () => 'Wire the battery’s charge-stop signal to the regulator',
+    takes: 'wire; both must have the terminal',
+    hours: 2,
     effect: set(() => ({ chargeStopWire: 'yes' })),
   },
   'link.duty': {
-    kind: 'part', label: ({ value }, q) => `Duty-cycling relay that opens above ${q(value!, 'A')}`, takes: '1 part', hours: 2,
+    kind: 'part',
+    label: ({ value }, q) => `Duty-cycling relay that opens above ${q(value!, 'A')}`,
+    takes: '1 part',
+    hours: 2,
     effect: set(({ value }) => ({ kind: 'duty', opensAboveA: value!, offTimeS: 60 })),
-    wants: relay('Duty-cycling relay', (part, { value = 0 }) => is(part, 'kind', 'duty') && numberOf(part, 'opensAboveA') <= value * 1.3, { into: 'links', order: near('opensAboveA') }),
-    adjusts: 'opensAboveA', arrangement: true, smallerMeetsBoth: true, needlessWithDcdc: true,
+    wants: relay(
+      'Duty-cycling relay',
+      (part, { value = 0 }) => is(part, 'kind', 'duty') && numberOf(part, 'opensAboveA') <= value * 1.3,
+      { into: 'links', order: near('opensAboveA') },
+    ),
+    adjusts: 'opensAboveA',
+    arrangement: true,
+    smallerMeetsBoth: true,
+    needlessWithDcdc: true,
   },
   'link.cable': {
-    kind: 'wiring', label: ({ value }, q) => `Deliberate cable resistance: ${q(value!, 'm')} of 25 mm² one way in all`, takes: 'cable by the metre', hours: 2,
-    effect: resistanceCable, supply: cableByTheMetre, arrangement: true, needlessWithDcdc: true,
+    kind: 'wiring',
+    label: ({ value }, q) => `Deliberate cable resistance: ${q(value!, 'm')} of 25 mm² one way in all`,
+    takes: 'cable by the metre',
+    hours: 2,
+    effect: resistanceCable,
+    supply: cableByTheMetre,
+    arrangement: true,
+    needlessWithDcdc: true,
   },
   'link.unjoined': {
-    kind: 'wiring', label: () => 'Leave the house bank off this alternator', takes: 'no part', hours: 0.5,
-    effect: set(() => ({ kind: 'none' })), arrangement: true, needlessWithDcdc: true,
+    kind: 'wiring',
+    label: () => 'Leave the house bank off this alternator',
+    takes: 'no part',
+    hours: 0.5,
+    effect: set(() => ({ kind: 'none' })),
+    arrangement: true,
+    needlessWithDcdc: true,
   },
   'link.larger': {
-    kind: 'part', label: ({ value }, q) => `Relay, isolator or switch of ${q(value!, 'A')}`, takes: '1 part', hours: 1,
-    effect: setValue('relayA'), wants: relay('Larger relay or isolator', (part, { value = 0 }) => numberOf(part, 'relayA') >= value, {}),
+    kind: 'part',
+    label: ({ value }, q) => `Relay, isolator or switch of ${q(value!, 'A')}`,
+    takes: '1 part',
+    hours: 1,
+    effect: setValue('relayA'),
+    wants: relay('Larger relay or isolator', (part, { value = 0 }) => numberOf(part, 'relayA') >= value, {}),
     needlessWithDcdc: true,
   },
   'link.low-loss-isolator': {
-    kind: 'part', label: ({ value }, q) => `Low-loss isolator (${q(value!, 'V')} drop)`, takes: '1 part', hours: 1,
-    effect: setValue('dropV'), needlessWithDcdc: true,
-    wants: relay('Low-loss isolator', (part, { value = 0 }) => is(part, 'kind', 'diode') && numberOf(part, 'dropV') <= value + 0.051),
+    kind: 'part',
+    label: ({ value }, q) => `Low-loss isolator (${q(value!, 'V')} drop)`,
+    takes: '1 part',
+    hours: 1,
+    effect: setValue('dropV'),
+    needlessWithDcdc: true,
+    wants: relay(
+      'Low-loss isolator',
+      (part, { value = 0 }) => is(part, 'kind', 'diode') && numberOf(part, 'dropV') <= value + 0.051,
+    ),
   },
   'link.one-way': {
-    kind: 'part', label: () => 'Relay that closes on the starting side alone', takes: 'setting or 1 part', hours: 1,
-    effect: set(() => ({ bothWay: 'no' })), needlessWithDcdc: true,
+    kind: 'part',
+    label: () => 'Relay that closes on the starting side alone',
+    takes: 'setting or 1 part',
+    hours: 1,
+    effect: set(() => ({ bothWay: 'no' })),
+    needlessWithDcdc: true,
     wants: relay('One-way relay', (part) => is(part, 'kind', 'vsr') && is(part, 'bothWay', 'no')),
   },
   'dcdc.add': {
-    kind: 'part', takes: '1 part', hours: 3,
-    label: ({ value, values }, q) => `${q(value!, 'A')} DC-DC charger ${values?.signal === 'voltage' ? 'that starts on voltage' : 'on an ignition signal'}`,
-    effect: set(({ value, values }) => ({ ...lithiumStages, signal: 'wire', ...values, kind: 'dcdc', ratedA: value! })),
-    wants: sizedDcdc, arrangement: true, smallerMeetsBoth: true,
+    kind: 'part',
+    takes: '1 part',
+    hours: 3,
+    label: ({ value, values }, q) =>
+      `${q(value!, 'A')} DC-DC charger ${values?.signal === 'voltage' ? 'that starts on voltage' : 'on an ignition signal'}`,
+    effect: set(({ value, values }) => ({
+      ...lithiumStages,
+      signal: 'wire',
+      ...values,
+      kind: 'dcdc',
+      ratedA: value!,
+    })),
+    wants: sizedDcdc,
+    arrangement: true,
+    smallerMeetsBoth: true,
   },
   'dcdc.signal-wire': {
-    kind: 'wiring', label: () => 'Run an ignition or alternator wire to its signal terminal', takes: 'wire', hours: 1,
+    kind: 'wiring',
+    label: () => 'Run an ignition or alternator wire to its signal terminal',
+    takes: 'wire',
+    hours: 1,
     effect: set(() => ({ signal: 'wire' })),
   },
   'dcdc.lower-input': {
-    kind: 'part', label: ({ value }, q) => `DC-DC charger that runs down to ${q(value!, 'V')}, or a thicker cable to it`, takes: '1 part or cable', hours: 2,
-    effect: setValue('lowestInputV'), wants: 'Thicker cable',
+    kind: 'part',
+    label: ({ value }, q) => `DC-DC charger that runs down to ${q(value!, 'V')}, or a thicker cable to it`,
+    takes: '1 part or cable',
+    hours: 2,
+    effect: setValue('lowestInputV'),
+    wants: 'Thicker cable',
   },
   'dcdc.move': {
-    kind: 'place', label: () => 'Stand the DC-DC in a cool, dry place', takes: 'cable and time, by survey', hours: 3,
-    effect: set(() => ({ stands: 'cool' })), unseen: true,
+    kind: 'place',
+    label: () => 'Stand the DC-DC in a cool, dry place',
+    takes: 'cable and time, by survey',
+    hours: 3,
+    effect: set(() => ({ stands: 'cool' })),
+    unseen: true,
   },
   'dcdc.right-voltages': {
-    kind: 'part', label: ({ values }) => `DC-DC charger made for ${values?.inputV} V in, ${values?.outputV} V out`, takes: '1 part', hours: 2,
-    effect: set(({ values }) => values!), wants: dcdcForVoltages,
+    kind: 'part',
+    label: ({ values }) => `DC-DC charger made for ${values?.inputV} V in, ${values?.outputV} V out`,
+    takes: '1 part',
+    hours: 2,
+    effect: set(({ values }) => values!),
+    wants: dcdcForVoltages,
   },
   'dcdc.isolated': {
-    kind: 'part', label: () => 'DC-DC charger with isolated negatives', takes: '1 part', hours: 2,
-    effect: set(() => ({ isolation: 'isolated' })), wants: isolatedDcdc,
+    kind: 'part',
+    label: () => 'DC-DC charger with isolated negatives',
+    takes: '1 part',
+    hours: 2,
+    effect: set(() => ({ isolation: 'isolated' })),
+    wants: isolatedDcdc,
   },
   'start.trickle': {
-    kind: 'part', label: () => 'Trickle charge for the starting battery, from the mains charger, the sun or the house bank', takes: '1 part', hours: 1,
-    effect: set(() => ({ fedByCharger: 'yes' })), wants: 'Trickle charger',
+    kind: 'part',
+    label: () => 'Trickle charge for the starting battery, from the mains charger, the sun or the house bank',
+    takes: '1 part',
+    hours: 1,
+    effect: set(() => ({ fedByCharger: 'yes' })),
+    wants: 'Trickle charger',
   },
   'start.own-battery': {
-    kind: 'part', label: () => 'Lead starting battery of its own for the engine', takes: '2 parts', hours: 3,
-    effect: set(() => ({ present: 'yes', chemistry: 'flooded', jumpSwitch: 'no' })), wants: 'Starting battery',
+    kind: 'part',
+    label: () => 'Lead starting battery of its own for the engine',
+    takes: '2 parts',
+    hours: 3,
+    effect: set(() => ({ present: 'yes', chemistry: 'flooded', jumpSwitch: 'no' })),
+    wants: 'Starting battery',
   },
   'start.no-jump': {
-    kind: 'wiring', label: () => 'Take the jump switch out', takes: 'no part', hours: 0.5,
+    kind: 'wiring',
+    label: () => 'Take the jump switch out',
+    takes: 'no part',
+    hours: 0.5,
     effect: set(() => ({ jumpSwitch: 'no' })),
   },
 } as const satisfies Record<string, Remedy>
@@ -100,10 +198,23 @@ const resistanceMm2 = 25
 
 /** All of a link's cable as one run of 25 mm² with a fuse, of a length that holds the current down. */
 function resistanceCable(job: JobDocument, { on, value }: RemedyOrder): JobDocument {
-  const others = partsOf(job, 'conductors').filter((cable) => cable.part.of === on).reduce((next, cable) => withoutPart(next, cable.path), job)
-  const values = { lengthM: value!, areaMm2: resistanceMm2, insulationC: '105', fuseKind: 'class-t', fuseA: 125, farFuseKind: 'class-t', farFuseA: 125 }
+  const others = partsOf(job, 'conductors')
+    .filter((cable) => cable.part.of === on)
+    .reduce((next, cable) => withoutPart(next, cable.path), job)
+  const values = {
+    lengthM: value!,
+    areaMm2: resistanceMm2,
+    insulationC: '105',
+    fuseKind: 'class-t',
+    fuseA: 125,
+    farFuseKind: 'class-t',
+    farFuseA: 125,
+  }
   const { job: next, path } = withNewPart(others, 'conductors', { of: on })
-  return Object.entries(values).reduce((cabled, [name, of]) => withField(cabled, `${path}/${name}`, assumed(of)), next)
+  return Object.entries(values).reduce(
+    (cabled, [name, of]) => withField(cabled, `${path}/${name}`, assumed(of)),
+    next,
+  )
 }
 
 function cableByTheMetre({ value }: RemedyOrder, _job: JobDocument, shelf: readonly ShelfPart[]): Supply {
@@ -111,6 +222,8 @@ function cableByTheMetre({ value }: RemedyOrder, _job: JobDocument, shelf: reado
     .filter((part) => part.kind === 'conductors' && numberOf(part, 'areaMm2') === resistanceMm2)
     .sort((a, b) => numberOf(a, 'pricePerM') - numberOf(b, 'pricePerM'))
   const metres = Math.ceil(value! * 2)
-  return { parts: [cable ? listed(cable, metres, 'm', cable.values.pricePerM) : unlisted('Cable 25 mm²')], values: {} }
+  return {
+    parts: [cable ? listed(cable, metres, 'm', cable.values.pricePerM) : unlisted('Cable 25 mm²')],
+    values: {},
+  }
 }
-

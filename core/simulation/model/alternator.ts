@@ -35,7 +35,13 @@ export class Alternator {
    * @param nominalV of its own side, V
    * @param house what an external regulator watches: the current it sends there, the voltage, and the capacity
    */
-  constructor(readonly plant: AlternatorPlant, nominalV: number, startC: number, house: { amps: () => number; volts: () => number; ah: number }, tell: (event: Happening) => void) {
+  constructor(
+    readonly plant: AlternatorPlant,
+    nominalV: number,
+    startC: number,
+    house: { amps: () => number; volts: () => number; ah: number },
+    tell: (event: Happening) => void,
+  ) {
     this.scale = nominalV / 12
     this.caseC = this.endCaseC = this.peakC = this.standsAtC = startC
     let over = false
@@ -43,18 +49,26 @@ export class Alternator {
       over = now
       tell({ kind: 'alternator', over, amps: this.endAmps, limitC: caseLimitC })
     }
-    const float = (on: boolean) => (): void => { this.floats = on }
+    const float = (on: boolean) => (): void => {
+      this.floats = on
+    }
     const { floatV, regulatorV } = plant
-    const takesLittle = (): number => Math.min(floatShare * house.ah - house.amps(), house.volts() - regulatorV + fullWithinV)
+    const takesLittle = (): number =>
+      Math.min(floatShare * house.ah - house.amps(), house.volts() - regulatorV + fullWithinV)
     this.triggers = [
       new Trigger(() => (over ? -1 : this.endCaseC - caseLimitC), crossed(true)),
       new Trigger(() => (over ? caseLimitC - this.endCaseC : -1), crossed(false)),
       new Trigger(() => (floatV === null || this.floats || this.rpm === 0 ? -1 : takesLittle()), float(true)),
-      new Trigger(() => (this.floats ? (this.rpm === 0 ? 1 : floatV! - floatLostV - house.volts()) : -1), float(false)),
+      new Trigger(
+        () => (this.floats ? (this.rpm === 0 ? 1 : floatV! - floatLostV - house.volts()) : -1),
+        float(false),
+      ),
     ]
   }
 
-  get runs(): boolean { return this.mostA > 0 }
+  get runs(): boolean {
+    return this.mostA > 0
+  }
 
   /**
    * How its engine goes from now on.
@@ -77,7 +91,8 @@ export class Alternator {
     const fold = foldsBack ? Math.min(1, Math.max(leastShare, (caseLimitC - this.endCaseC) / foldSpanK)) : 1
     this.mostA = Math.min(hotOutputA(ratedA, this.rpm, hotShare) * fold, limitA)
     if (regulator === 'external' && floatV !== null) this.heldV = this.floats ? floatV : regulatorV
-    if (regulator === 'compensated') this.heldV = regulatorV - compensationVPerK * this.scale * Math.max(0, this.endCaseC - 25)
+    if (regulator === 'compensated')
+      this.heldV = regulatorV - compensationVPerK * this.scale * Math.max(0, this.endCaseC - 25)
   }
 
   /** Current at the voltage of its side, A. */
@@ -99,7 +114,9 @@ export class Alternator {
   errorK(dt: number): number {
     if (this.rpm === 0 || this.endAmps === this.amps) return 0
     const { ratedA, ambientC, heat } = this.plant
-    const apart = steadyCaseC(this.endAmps, ratedA, this.rpm, ambientC, heat) - steadyCaseC(this.amps, ratedA, this.rpm, ambientC, heat)
+    const apart =
+      steadyCaseC(this.endAmps, ratedA, this.rpm, ambientC, heat) -
+      steadyCaseC(this.amps, ratedA, this.rpm, ambientC, heat)
     return (Math.abs(apart) * (1 - Math.exp(-dt / (heat.tauMin * 60)))) / 2
   }
 

@@ -27,34 +27,59 @@ export class Bms {
    * @param busV voltage at the end of the step that is tried, V
    * @param wantsCharge whether a source would charge if it were let
    */
-  constructor(private readonly lfp: Lfp, private readonly busV: () => number, wantsCharge: () => boolean, private readonly tell: (event: Happening) => void) {
+  constructor(
+    private readonly lfp: Lfp,
+    private readonly busV: () => number,
+    wantsCharge: () => boolean,
+    private readonly tell: (event: Happening) => void,
+  ) {
     const { bms, heater, stops, nominalV } = lfp.plant
     const scale = nominalV / 12
     this.triggers = [
-      ...this.overVoltage(bms), ...this.temperature(bms), ...this.cutOut(bms),
-      ...(heater ? this.heater(heater, wantsCharge) : []), ...(stops ? this.stops(stops, scale) : []),
+      ...this.overVoltage(bms),
+      ...this.temperature(bms),
+      ...this.cutOut(bms),
+      ...(heater ? this.heater(heater, wantsCharge) : []),
+      ...(stops ? this.stops(stops, scale) : []),
     ]
   }
 
   /** Whether it refuses a charge because the cells are too cold or too hot. */
-  get refusesForCold(): boolean { return this.heldForCold }
+  get refusesForCold(): boolean {
+    return this.heldForCold
+  }
 
   /** Voltage of the cells as it measures it: the bus, or at rest behind a shut gate. */
   private cellV(): number {
     return this.lfp.chargeGate ? Math.max(this.busV(), this.lfp.restV) : this.lfp.restV
   }
-  private loadedV(): number { return this.lfp.restV + Math.min(0, this.lfp.endAmps) * this.lfp.ohmNow }
-  private setGate(): void { this.lfp.chargeGate = !this.heldForVoltage && !this.heldForCold && this.stopped !== 'charge' }
+  private loadedV(): number {
+    return this.lfp.restV + Math.min(0, this.lfp.endAmps) * this.lfp.ohmNow
+  }
+  private setGate(): void {
+    this.lfp.chargeGate = !this.heldForVoltage && !this.heldForCold && this.stopped !== 'charge'
+  }
 
   private overVoltage({ overV, overReturnV }: LfpPlant['bms']): Trigger[] {
     const hold = (held: boolean) => (): void => {
       const volts = this.cellV()
       this.heldForVoltage = held
       this.setGate()
-      this.tell({ kind: 'charge-gate', open: !held, cause: 'voltage', volts, limitV: overV, celsius: this.lfp.tempC })
+      this.tell({
+        kind: 'charge-gate',
+        open: !held,
+        cause: 'voltage',
+        volts,
+        limitV: overV,
+        celsius: this.lfp.tempC,
+      })
     }
     return [
-      new Trigger(() => (this.heldForVoltage ? -1 : this.cellV() - overV), hold(true), () => voltageDelayS),
+      new Trigger(
+        () => (this.heldForVoltage ? -1 : this.cellV() - overV),
+        hold(true),
+        () => voltageDelayS,
+      ),
       new Trigger(() => (this.heldForVoltage ? overReturnV - this.loadedV() : -1), hold(false)),
     ]
   }
@@ -63,10 +88,19 @@ export class Bms {
     const hold = (held: boolean) => (): void => {
       this.heldForCold = held
       this.setGate()
-      this.tell({ kind: 'charge-gate', open: !held, cause: 'temperature', volts: this.busV(), limitV: 0, celsius: this.lfp.tempC })
+      this.tell({
+        kind: 'charge-gate',
+        open: !held,
+        cause: 'temperature',
+        volts: this.busV(),
+        limitV: 0,
+        celsius: this.lfp.tempC,
+      })
     }
-    const outside = (): number => Math.max(coldC === null ? -1 : coldC - this.lfp.endTempC, this.lfp.endTempC - hotC)
-    const inside = (): number => Math.min(coldC === null ? 1 : this.lfp.endTempC - coldReturnC, hotReturnC - this.lfp.endTempC)
+    const outside = (): number =>
+      Math.max(coldC === null ? -1 : coldC - this.lfp.endTempC, this.lfp.endTempC - hotC)
+    const inside = (): number =>
+      Math.min(coldC === null ? 1 : this.lfp.endTempC - coldReturnC, hotReturnC - this.lfp.endTempC)
     return [
       new Trigger(() => (this.heldForCold ? -1 : outside()), hold(true)),
       new Trigger(() => (this.heldForCold ? inside() : -1), hold(false)),
@@ -77,16 +111,38 @@ export class Bms {
     const { lfp } = this
     const cut = (cause: 'empty' | 'current') => (): void => {
       lfp.dischargeGate = false
-      this.tell({ kind: 'cut-out', out: true, cause, volts: this.busV(), amps: -lfp.endAmps, limitA: maxDischargeA })
+      this.tell({
+        kind: 'cut-out',
+        out: true,
+        cause,
+        volts: this.busV(),
+        amps: -lfp.endAmps,
+        limitA: maxDischargeA,
+      })
     }
     const back = (): void => {
       lfp.dischargeGate = true
-      this.tell({ kind: 'cut-out', out: false, cause: null, volts: this.busV(), amps: 0, limitA: maxDischargeA })
+      this.tell({
+        kind: 'cut-out',
+        out: false,
+        cause: null,
+        volts: this.busV(),
+        amps: 0,
+        limitA: maxDischargeA,
+      })
     }
     const returns = (): number => Math.min(lfp.endSoc - returnSoc, lfp.restV - underReturnV)
     return [
-      new Trigger(() => (lfp.dischargeGate ? (lfp.endSoc <= 0 ? 1 : underV - this.busV()) : -1), cut('empty'), () => voltageDelayS),
-      new Trigger(() => (lfp.dischargeGate ? -lfp.endAmps - maxDischargeA : -1), cut('current'), () => overCurrentS),
+      new Trigger(
+        () => (lfp.dischargeGate ? (lfp.endSoc <= 0 ? 1 : underV - this.busV()) : -1),
+        cut('empty'),
+        () => voltageDelayS,
+      ),
+      new Trigger(
+        () => (lfp.dischargeGate ? -lfp.endAmps - maxDischargeA : -1),
+        cut('current'),
+        () => overCurrentS,
+      ),
       new Trigger(() => (lfp.dischargeGate || this.stopped === 'discharge' ? -1 : returns()), back),
     ]
   }
@@ -99,7 +155,10 @@ export class Bms {
     }
     return [
       new Trigger(() => (lfp.heating || !wantsCharge() ? -1 : startC - lfp.endTempC), turn(true)),
-      new Trigger(() => (!lfp.heating ? -1 : wantsCharge() ? lfp.endTempC - startC - heaterSpanK : 1), turn(false)),
+      new Trigger(
+        () => (!lfp.heating ? -1 : wantsCharge() ? lfp.endTempC - startC - heaterSpanK : 1),
+        turn(false),
+      ),
     ]
   }
 
@@ -117,7 +176,10 @@ export class Bms {
       new Trigger(() => (this.stopped ? -1 : this.busV() - chargeV), stop('charge', true)),
       new Trigger(() => (this.stopped === 'charge' ? chargeReturnV - lfp.restV : -1), stop('charge', false)),
       new Trigger(() => (this.stopped ? -1 : dischargeV - this.busV()), stop('discharge', true)),
-      new Trigger(() => (this.stopped === 'discharge' ? this.busV() - dischargeReturnV : -1), stop('discharge', false)),
+      new Trigger(
+        () => (this.stopped === 'discharge' ? this.busV() - dischargeReturnV : -1),
+        stop('discharge', false),
+      ),
     ]
   }
 }

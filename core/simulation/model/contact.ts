@@ -24,30 +24,65 @@ export class Contact {
   private readonly dropV: number
   private readonly oneWay: boolean
 
-  constructor(private readonly link: LinkPlant, seen: Seen, private readonly tell: (event: Happening) => void) {
+  constructor(
+    private readonly link: LinkPlant,
+    seen: Seen,
+    private readonly tell: (event: Happening) => void,
+  ) {
     this.closed = link.kind === 'closed' || link.kind === 'diode'
     this.siemens = 'ohm' in link && link.kind !== 'dcdc' ? 1 / Math.max(link.ohm, leastOhm) : 0
     this.dropV = link.kind === 'diode' ? link.dropV : 0
     this.oneWay = link.kind === 'diode'
-    this.triggers = link.kind === 'vsr' ? this.voltageSensed(link, seen) : link.kind === 'duty' ? this.dutyCycling(link, seen) : []
+    this.triggers =
+      link.kind === 'vsr'
+        ? this.voltageSensed(link, seen)
+        : link.kind === 'duty'
+          ? this.dutyCycling(link, seen)
+          : []
   }
 
-  private voltageSensed({ closesV, opensV, delayS, bothWay }: LinkPlant & { kind: 'vsr' }, { sideV, houseV }: Seen): Trigger[] {
+  private voltageSensed(
+    { closesV, opensV, delayS, bothWay }: LinkPlant & { kind: 'vsr' },
+    { sideV, houseV }: Seen,
+  ): Trigger[] {
     const sensedV = (): number => (bothWay ? Math.max(sideV(), houseV()) : sideV())
     const turn = (closed: boolean) => (): void => {
       this.closed = closed
       this.tell({ kind: 'relay', contact: 'relay', closed, volts: sideV() })
     }
     return [
-      new Trigger(() => (this.closed ? -1 : sensedV() - closesV), turn(true), () => delayS),
-      new Trigger(() => (this.closed ? opensV - sensedV() : -1), turn(false), () => opensAfterS),
+      new Trigger(
+        () => (this.closed ? -1 : sensedV() - closesV),
+        turn(true),
+        () => delayS,
+      ),
+      new Trigger(
+        () => (this.closed ? opensV - sensedV() : -1),
+        turn(false),
+        () => opensAfterS,
+      ),
     ]
   }
 
-  private dutyCycling({ opensAboveA, sensesS, offS }: LinkPlant & { kind: 'duty' }, { amps }: Seen): Trigger[] {
+  private dutyCycling(
+    { opensAboveA, sensesS, offS }: LinkPlant & { kind: 'duty' },
+    { amps }: Seen,
+  ): Trigger[] {
     return [
-      new Trigger(() => (this.closed ? amps() - opensAboveA : -1), () => { this.closed = false }, () => sensesS),
-      new Trigger(() => (!this.closed && this.engineRuns ? 1 : -1), () => { this.closed = true }, () => offS),
+      new Trigger(
+        () => (this.closed ? amps() - opensAboveA : -1),
+        () => {
+          this.closed = false
+        },
+        () => sensesS,
+      ),
+      new Trigger(
+        () => (!this.closed && this.engineRuns ? 1 : -1),
+        () => {
+          this.closed = true
+        },
+        () => offS,
+      ),
     ]
   }
 
@@ -68,5 +103,7 @@ export class Contact {
     return amps < 0 && this.oneWay ? 0 : amps
   }
   /** How steeply that current rises with the voltage of the side, S. */
-  get slope(): number { return this.closed ? this.siemens : 0 }
+  get slope(): number {
+    return this.closed ? this.siemens : 0
+  }
 }

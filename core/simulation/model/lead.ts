@@ -56,11 +56,25 @@ export class Lead {
   private lastSlope = 0
   private empty: boolean
   readonly triggers: readonly Trigger[] = [
-    new Trigger(() => (this.empty ? -1 : emptySoc - this.endSoc), () => { this.empty = true }),
-    new Trigger(() => (this.empty ? this.endSoc - refilledSoc : -1), () => { this.empty = false }),
+    new Trigger(
+      () => (this.empty ? -1 : emptySoc - this.endSoc),
+      () => {
+        this.empty = true
+      },
+    ),
+    new Trigger(
+      () => (this.empty ? this.endSoc - refilledSoc : -1),
+      () => {
+        this.empty = false
+      },
+    ),
   ]
 
-  constructor(readonly plant: LeadPlant, soc: number, tempC: number) {
+  constructor(
+    readonly plant: LeadPlant,
+    soc: number,
+    tempC: number,
+  ) {
     this.soc = this.endSoc = soc
     this.empty = soc <= emptySoc
     this.c10 = plant.c10 * plant.health
@@ -154,8 +168,12 @@ export class Lead {
   }
 
   /** Error of its charge in the step that is tried, Ah, by the embedded lower order. */
-  errorAh(dt: number): number { return (Math.abs(this.endAmps - this.amps) * dt) / 7200 }
-  get ah(): number { return this.c10 }
+  errorAh(dt: number): number {
+    return (Math.abs(this.endAmps - this.amps) * dt) / 7200
+  }
+  get ah(): number {
+    return this.c10
+  }
 
   accept(busV: number, dt: number, endShare: number): void {
     const mean = this.amps * (1 - endShare) + this.endAmps * endShare

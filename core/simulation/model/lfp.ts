@@ -68,7 +68,12 @@ export class Lfp {
   private readonly perAmpS: number
   private readonly cellsFollowS: number
 
-  constructor(readonly plant: LfpPlant, soc: number, tempC: number, insulated: boolean) {
+  constructor(
+    readonly plant: LfpPlant,
+    soc: number,
+    tempC: number,
+    insulated: boolean,
+  ) {
     this.soc = this.endSoc = soc
     this.tempC = this.endTempC = tempC
     this.ocv = tableOf(plant)
@@ -91,13 +96,20 @@ export class Lfp {
     return (this.ocv[k + 1]! - this.ocv[k]!) * ocvSteps
   }
   /** Voltage at rest where the step that is tried ends, V. */
-  get restV(): number { return this.restAt(this.endSoc) }
+  get restV(): number {
+    return this.restAt(this.endSoc)
+  }
   /** Resistance in the step that is tried, Ω. */
-  get ohmNow(): number { return this.ohm }
+  get ohmNow(): number {
+    return this.ohm
+  }
 
   /** How fast its current relaxes under a held voltage, 1/s. */
   get relaxation(): number {
-    const filling = this.amps > 0 && 1 - this.soc < 2 * lastRoom ? (this.amps * this.perAmpS) / Math.max(1e-4, 1 - this.soc) : 0
+    const filling =
+      this.amps > 0 && 1 - this.soc < 2 * lastRoom
+        ? (this.amps * this.perAmpS) / Math.max(1e-4, 1 - this.soc)
+        : 0
     return (this.slopeAt(this.soc) * this.perAmpS) / this.ohm + filling
   }
 
@@ -150,7 +162,9 @@ export class Lfp {
     const lag = ((fromC - towardsC) * followsS) / apart
     return settlesC + lag * this.placeLeft + (this.tempC - settlesC - lag) * this.cellsLeft
   }
-  private mean(endShare: number): number { return this.amps * (1 - endShare) + this.endAmps * endShare }
+  private mean(endShare: number): number {
+    return this.amps * (1 - endShare) + this.endAmps * endShare
+  }
 
   /**
    * Error of its charge in the step that is tried, Ah, by embedded lower orders: the current of its beginning held, or
@@ -163,7 +177,9 @@ export class Lfp {
   }
 
   /** How far its voltage in the step that is tried is off the resting curve, V: from a corner of the curve on the way. */
-  get errorV(): number { return Math.abs(this.baseV + this.baseSlope * (this.endSoc - this.baseSoc) - this.restV) }
+  get errorV(): number {
+    return Math.abs(this.baseV + this.baseSlope * (this.endSoc - this.baseSoc) - this.restV)
+  }
 
   /** Error of its temperature in the step that is tried, K: from a current that changes on the way. */
   get errorK(): number {

@@ -21,7 +21,13 @@ const flattest = -1e-4
  * @param guess where to begin, V
  * @param slope an estimate of the slope to begin with, A/V, below 0
  */
-export function fallingRoot(f: (v: number) => number, guess: number, low: number, high: number, slope: number): Root {
+export function fallingRoot(
+  f: (v: number) => number,
+  guess: number,
+  low: number,
+  high: number,
+  slope: number,
+): Root {
   let [a, b] = [low, high]
   let v = guess < a ? a : guess > b ? b : guess
   let y = f(v)

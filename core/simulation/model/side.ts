@@ -59,17 +59,40 @@ export class Side {
   private readonly darkV: number
   private readonly mostV: number
 
-  constructor(readonly plant: SidePlant, startC: number, house: { volts: () => number; ah: number; loadsOffV: number; scale: number }, tell: (event: Happening) => void) {
+  constructor(
+    readonly plant: SidePlant,
+    startC: number,
+    house: { volts: () => number; ah: number; loadsOffV: number; scale: number },
+    tell: (event: Happening) => void,
+  ) {
     const { nominalV, alternator, startLead, link } = plant
     this.scale = nominalV / 12
     this.darkV = (darkBelowV(house.loadsOffV, house.scale) / house.scale) * this.scale
     this.mostV = 20 * this.scale
     this.lead = startLead && new Lead(startLead, startSoc, startC)
     this.v = this.endV = this.lead?.voltsAt(0) ?? house.volts()
-    this.alternator = alternator && new Alternator(alternator, nominalV, startC, { amps: () => this.endLinkA, volts: house.volts, ah: house.ah }, tell)
-    this.contact = new Contact(link, { sideV: () => this.endV, houseV: house.volts, amps: () => this.endLinkA }, tell)
+    this.alternator =
+      alternator &&
+      new Alternator(
+        alternator,
+        nominalV,
+        startC,
+        { amps: () => this.endLinkA, volts: house.volts, ah: house.ah },
+        tell,
+      )
+    this.contact = new Contact(
+      link,
+      { sideV: () => this.endV, houseV: house.volts, amps: () => this.endLinkA },
+      tell,
+    )
     this.dcdc = link.kind === 'dcdc' ? new Staged(link.stages, dcdcOhm, house.volts) : null
-    this.triggers = [...(this.lead?.triggers ?? []), ...(this.alternator?.triggers ?? []), ...this.contact.triggers, ...(this.dcdc?.triggers ?? []), ...this.inputTriggers(tell)]
+    this.triggers = [
+      ...(this.lead?.triggers ?? []),
+      ...(this.alternator?.triggers ?? []),
+      ...this.contact.triggers,
+      ...(this.dcdc?.triggers ?? []),
+      ...this.inputTriggers(tell),
+    ]
   }
 
   private inputTriggers(tell: (event: Happening) => void): Trigger[] {
@@ -82,21 +105,36 @@ export class Side {
     const wanted = (): boolean => (link.wire ? this.engineRuns : this.awake)
     const input = [
       new Trigger(() => (wanted() && !this.starved ? link.lowestV - this.endV : -1), starve(true)),
-      new Trigger(() => (this.starved ? (wanted() ? this.endV - link.lowestV - inputReturnV : 1) : -1), () => {
-        if (wanted()) starve(false)()
-        else this.starved = false
-      }),
+      new Trigger(
+        () => (this.starved ? (wanted() ? this.endV - link.lowestV - inputReturnV : 1) : -1),
+        () => {
+          if (wanted()) starve(false)()
+          else this.starved = false
+        },
+      ),
     ]
     if (link.wire) return input
     return [
       ...input,
-      new Trigger(() => (this.awake ? -1 : this.endV - wakesAboveV * this.scale), () => { this.awake = true }),
-      new Trigger(() => (this.awake ? sleepsBelowV * this.scale - this.endV : -1), () => { this.awake = false }),
+      new Trigger(
+        () => (this.awake ? -1 : this.endV - wakesAboveV * this.scale),
+        () => {
+          this.awake = true
+        },
+      ),
+      new Trigger(
+        () => (this.awake ? sleepsBelowV * this.scale - this.endV : -1),
+        () => {
+          this.awake = false
+        },
+      ),
     ]
   }
 
   /** Whether its alternator could charge the house now. */
-  get wouldCharge(): boolean { return this.alternator?.runs === true && this.plant.link.kind !== 'none' }
+  get wouldCharge(): boolean {
+    return this.alternator?.runs === true && this.plant.link.kind !== 'none'
+  }
 
   /** How its engine goes from now on. @param standsAtC warmth of a machine that stands, °C */
   drive(engine: 'off' | 'idle' | 'cruise', engineS: number, standsAtC: number): void {
@@ -104,7 +142,7 @@ export class Side {
     const { alternator } = this.plant
     this.alternator?.drive(engine, this.engineRuns ? traceAt(alternator!, engineS) : null, standsAtC)
     this.contact.drive(this.engineRuns, this.v)
-    this.drawA = this.engineRuns ? alternator?.vehicleA ?? 0 : this.plant.standbyA
+    this.drawA = this.engineRuns ? (alternator?.vehicleA ?? 0) : this.plant.standbyA
   }
 
   /** Begins a step of so many seconds. */
@@ -120,7 +158,8 @@ export class Side {
 
   /** What flows into its bus at a voltage, A, but for the link. */
   private inAt(v: number): number {
-    let sum = -fadedA(this.drawA + this.inputA - this.backFeedA, v, this.darkV, this.scale) - bufferS * (v - this.v)
+    let sum =
+      -fadedA(this.drawA + this.inputA - this.backFeedA, v, this.darkV, this.scale) - bufferS * (v - this.v)
     if (this.alternator) sum += this.alternator.ampsAt(v)
     if (this.lead) sum -= this.lead.ampsAt(v)
     return sum

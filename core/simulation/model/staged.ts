@@ -25,19 +25,51 @@ export class Staged {
   private readonly hold: Trigger
 
   /** @param busV voltage at the end of the step that is tried, V */
-  constructor(readonly stages: Stages, ohm: number, busV: () => number) {
+  constructor(
+    readonly stages: Stages,
+    ohm: number,
+    busV: () => number,
+  ) {
     this.ohm = Math.max(ohm, leastOhm)
     const { absorptionV, absorptionH, floatV, tailA } = stages
-    const inStage = (stage: Staged['stage'], value: () => number) => (): number => (this.running && this.stage === stage ? value() : -1)
-    const ended = (): void => { this.stage = floatV === null ? 'off' : 'float' }
-    const anew = (): void => { this.begin() }
-    this.hold = new Trigger(inStage('absorption', () => busV() - absorptionV + heldV), ended, () => absorptionH * 3600, true)
-    const tail: Trigger = new Trigger(inStage('absorption', () => tailA - this.endAmps), ended, () => Math.max(0, leastAbsorptionS - this.hold.heldS) + (this.hold.heldS < leastAbsorptionS ? tail.heldS : 0))
+    const inStage = (stage: Staged['stage'], value: () => number) => (): number =>
+      this.running && this.stage === stage ? value() : -1
+    const ended = (): void => {
+      this.stage = floatV === null ? 'off' : 'float'
+    }
+    const anew = (): void => {
+      this.begin()
+    }
+    this.hold = new Trigger(
+      inStage('absorption', () => busV() - absorptionV + heldV),
+      ended,
+      () => absorptionH * 3600,
+      true,
+    )
+    const tail: Trigger = new Trigger(
+      inStage('absorption', () => tailA - this.endAmps),
+      ended,
+      () =>
+        Math.max(0, leastAbsorptionS - this.hold.heldS) +
+        (this.hold.heldS < leastAbsorptionS ? tail.heldS : 0),
+    )
     this.triggers = [
-      new Trigger(inStage('bulk', () => busV() - absorptionV + reachedV), () => { this.stage = 'absorption' }),
-      this.hold, tail,
-      new Trigger(inStage('off', () => this.endAmps - tailA * restartShare), anew),
-      new Trigger(inStage('float', () => floatV! - floatLostV - busV()), anew),
+      new Trigger(
+        inStage('bulk', () => busV() - absorptionV + reachedV),
+        () => {
+          this.stage = 'absorption'
+        },
+      ),
+      this.hold,
+      tail,
+      new Trigger(
+        inStage('off', () => this.endAmps - tailA * restartShare),
+        anew,
+      ),
+      new Trigger(
+        inStage('float', () => floatV! - floatLostV - busV()),
+        anew,
+      ),
     ]
   }
 
@@ -63,7 +95,9 @@ export class Staged {
     const wanted = (this.setV - v) / this.ohm
     return wanted <= 0 ? 0 : wanted < mostA ? wanted : mostA
   }
-  settle(busV: number, mostA: number): void { this.endAmps = this.running ? this.ampsAt(busV, mostA) : 0 }
+  settle(busV: number, mostA: number): void {
+    this.endAmps = this.running ? this.ampsAt(busV, mostA) : 0
+  }
   accept(dt: number, endShare: number): void {
     this.ah += ((this.amps * (1 - endShare) + this.endAmps * endShare) * dt) / 3600
     this.amps = this.endAmps

@@ -14,10 +14,17 @@ export class Trigger {
    * @param delayS how long the condition must hold
    * @param cumulative the time counts on after an interruption, as in an absorption stage
    */
-  constructor(readonly value: () => number, readonly act: () => void, readonly delayS: () => number = () => 0, readonly cumulative = false) {}
+  constructor(
+    readonly value: () => number,
+    readonly act: () => void,
+    readonly delayS: () => number = () => 0,
+    readonly cumulative = false,
+  ) {}
 
   /** Whether the condition begins to hold within the step that is tried. */
-  get turns(): boolean { return this.after > 0 && this.before <= 0 }
+  get turns(): boolean {
+    return this.after > 0 && this.before <= 0
+  }
   /** Seconds until it acts if the condition goes on holding; Infinity while it does not hold. @param leastS the least time between two switchings */
   dueIn(leastS: number): number {
     return this.before > 0 ? Math.max(leastS, this.delayS() - this.heldS) : Infinity
@@ -44,7 +51,9 @@ export class Trigger {
   /** Whether it acts where the step that was taken over ends. */
   isDue = false
   /** Looks at the step that is tried. */
-  look(): void { this.after = this.value() }
+  look(): void {
+    this.after = this.value()
+  }
   /** Takes a step over: counts its time, and says whether it acts now. */
   take(dt: number): boolean {
     const held = this.before > 0 && this.after > 0

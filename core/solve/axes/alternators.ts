@@ -23,12 +23,24 @@ const findingsOn = (lane: AlternatorLane, { findings }: Ground): Finding[] =>
 /** The DC-DC that is there, set right, or one of another size. */
 function besideDcdc(lane: AlternatorLane, ground: Ground): Option[] {
   const { job, system, shelf } = ground
-  const settings = findingsOn(lane, ground).flatMap(({ remedies }) => remedies.filter((ref) => canTry(ref) && ref.id !== 'charger.replace').slice(0, 1))
+  const settings = findingsOn(lane, ground).flatMap(({ remedies }) =>
+    remedies.filter((ref) => canTry(ref) && ref.id !== 'charger.replace').slice(0, 1),
+  )
   const asSet = settings.map((ref) => inSentence(remedyLabel(ref, system.q))).join(', ')
-  const wanted: RemedyRef = { id: 'dcdc.add', on: lane.id, value: 30, values: { inputV: lane.alternator.nominalV } }
+  const wanted: RemedyRef = {
+    id: 'dcdc.add',
+    on: lane.id,
+    value: 30,
+    values: { inputV: lane.alternator.nominalV },
+  }
   return [
-    option(settings.length > 0 ? `keep its DC-DC, ${asSet}` : `keep the DC-DC on ${inSentence(lane.name)}`, ...settings.map(bare)),
-    ...suppliesFor(wanted, job, system, shelf, mostSizes + 2).map((supply) => dcdcOption(lane, supply, system)),
+    option(
+      settings.length > 0 ? `keep its DC-DC, ${asSet}` : `keep the DC-DC on ${inSentence(lane.name)}`,
+      ...settings.map(bare),
+    ),
+    ...suppliesFor(wanted, job, system, shelf, mostSizes + 2).map((supply) =>
+      dcdcOption(lane, supply, system),
+    ),
   ]
 }
 
@@ -39,28 +51,44 @@ function inPlaceOfLink(lane: AlternatorLane, ground: Ground): Option[] {
   const name = inSentence(lane.name)
   const ways = holdBack(lane, system)
   const dcdc = addDcdc(lane, system, system.bank.largestA)
-  const units = suppliesFor(dcdc, job, system, shelf, mostSizes + 2).map((supply) => dcdcOption(lane, supply, system, dcdc.value))
-  const mustGo = own.some(({ verdict, remedies }) => verdict === 'does-not-suit' && remedies.every((ref) => ref.id === 'dcdc.add'))
+  const units = suppliesFor(dcdc, job, system, shelf, mostSizes + 2).map((supply) =>
+    dcdcOption(lane, supply, system, dcdc.value),
+  )
+  const mustGo = own.some(
+    ({ verdict, remedies }) => verdict === 'does-not-suit' && remedies.every((ref) => ref.id === 'dcdc.add'),
+  )
   const lowLoss = own.flatMap(({ remedies }) => remedies).find((ref) => ref.id === 'link.low-loss-isolator')
   const isolator = lowLoss && { ref: lowLoss, supply: suppliesFor(lowLoss, job, system, shelf)[0]! }
-  const held = mustGo ? [] : ways.filter((ref) => ref.id !== 'dcdc.add').flatMap((ref) => heldOptions(ref, isolator, ground))
+  const held = mustGo
+    ? []
+    : ways.filter((ref) => ref.id !== 'dcdc.add').flatMap((ref) => heldOptions(ref, isolator, ground))
   const alone = isolator ? [option('low-loss isolator', isolator)] : mustGo ? [] : [keep(`${name} as it is`)]
-  const ordered = system.rules.alternatorSchool === 'dcdc' || mustGo ? [...units, ...held, ...alone] : [...held, ...units, ...alone]
+  const ordered =
+    system.rules.alternatorSchool === 'dcdc' || mustGo
+      ? [...units, ...held, ...alone]
+      : [...held, ...units, ...alone]
   return [...ordered, option(`${name} off the house bank`, bare({ id: 'link.unjoined', on: lane.id }))]
 }
 
 /** A way of holding the alternator, with a low-loss isolator where one is asked for and stays in the path. */
-function heldOptions(way: RemedyRef, isolator: Option['steps'][number] | undefined, { job, system, shelf }: Ground): Option[] {
+function heldOptions(
+  way: RemedyRef,
+  isolator: Option['steps'][number] | undefined,
+  { job, system, shelf }: Ground,
+): Option[] {
   const beside = way.id === 'link.duty' ? undefined : isolator
   return suppliesFor(way, job, system, shelf, 2).map((supply) => {
     const ref = withPartValue(way, supply)
     const words = inSentence(remedyLabel(ref, system.q))
-    return beside ? option(`low-loss isolator, ${words}`, beside, { ref, supply }) : option(words, { ref, supply })
+    return beside
+      ? option(`low-loss isolator, ${words}`, beside, { ref, supply })
+      : option(words, { ref, supply })
   })
 }
 
 /** A value that the data sheet of a supply gives. */
-const given = <T>({ values }: Supply, name: string): T | undefined => (values[name] as { value?: T } | undefined)?.value
+const given = <T>({ values }: Supply, name: string): T | undefined =>
+  (values[name] as { value?: T } | undefined)?.value
 
 /** A remedy with the value of the part that was taken for it. */
 function withPartValue(ref: RemedyRef, supply: Supply): RemedyRef {
@@ -72,10 +100,16 @@ function dcdcOption(lane: AlternatorLane, supply: Supply, system: System, wished
   const ratedA = given<number>(supply, 'ratedA') ?? wishedA
   const { signal } = runningSignal(lane, system.rules)
   // A unit that can start on a wire is given one where it is needed; one that only has a wire keeps it.
-  const taken = signal === 'wire' ? signal : given<string>(supply, 'signal') ?? signal
+  const taken = signal === 'wire' ? signal : (given<string>(supply, 'signal') ?? signal)
   const { signal: _sheet, ...values } = supply.values
-  const settings = { absorptionV: system.bank.middleV, inputV: lane.alternator.nominalV, outputV: String(system.bank.nominalV), signal: taken }
+  const settings = {
+    absorptionV: system.bank.middleV,
+    inputV: lane.alternator.nominalV,
+    outputV: String(system.bank.nominalV),
+    signal: taken,
+  }
   return option(`${ratedA} A DC-DC on ${taken === 'voltage' ? 'voltage' : 'ignition signal'}`, {
-    ref: { id: 'dcdc.add', on: lane.id, value: ratedA, values: settings }, supply: { ...supply, values },
+    ref: { id: 'dcdc.add', on: lane.id, value: ratedA, values: settings },
+    supply: { ...supply, values },
   })
 }

@@ -8,16 +8,26 @@ const mostBatteries = 10
 /** Which battery and how many of it, where something asks for more or for another. */
 export function batteryAxes(ground: Ground): Axis[] {
   const { job, system, findings, shelf } = ground
-  const own = findings.filter(({ on, remedies }) => on === 'candidate' && remedies.some((ref) => ref.id === 'battery.other' || ref.id === 'battery.more-parallel'))
+  const own = findings.filter(
+    ({ on, remedies }) =>
+      on === 'candidate' &&
+      remedies.some((ref) => ref.id === 'battery.other' || ref.id === 'battery.more-parallel'),
+  )
   if (own.length === 0) return []
-  const asked = own.flatMap(({ remedies }) => remedies.flatMap((ref) => (ref.id === 'battery.more-parallel' ? [ref.value!] : [])))
+  const asked = own.flatMap(({ remedies }) =>
+    remedies.flatMap((ref) => (ref.id === 'battery.more-parallel' ? [ref.value!] : [])),
+  )
   const counts = [...new Set(asked)].sort((a, b) => a - b)
   const name = job.candidate.name ?? 'the new battery'
   const more = counts.map((count): Option => {
     const ref: RemedyRef = { id: 'battery.more-parallel', on: 'candidate', value: count }
     return option(`${count} × ${name}`, { ref, supply: suppliesFor(ref, job, system, shelf)[0]! })
   })
-  const others = othersOf(ground).map((battery): Option => ({ words: `${battery.parallel > 1 ? `${battery.parallel} × ` : ''}${battery.part.name} instead`, steps: [], battery }))
+  const others = othersOf(ground).map((battery): Option => ({
+    words: `${battery.parallel > 1 ? `${battery.parallel} × ` : ''}${battery.part.name} instead`,
+    steps: [],
+    battery,
+  }))
   return [{ about: 'candidate', options: [keep(name), ...more, ...others] }]
 }
 
@@ -26,7 +36,11 @@ function othersOf({ job, system, shelf }: Ground): Battery[] {
   const { ah, each, nominalV } = system.bank
   const notFor = each.purpose === 'house' ? 'starter' : 'house'
   const fits = ({ kind, code, values }: ShelfPart): boolean =>
-    kind === 'batteries' && values.chemistry === 'lfp' && values.purpose !== notFor && Number(values.nominalV) === nominalV && code !== job.candidate.shelf?.code
+    kind === 'batteries' &&
+    values.chemistry === 'lfp' &&
+    values.purpose !== notFor &&
+    Number(values.nominalV) === nominalV &&
+    code !== job.candidate.shelf?.code
   const isLikeSized = ({ part, parallel }: Battery): boolean => {
     const all = Number(part.values.ahEach) * parallel
     return all >= ah * 0.7 && all <= Math.max(ah * 3, ah + 300)
@@ -34,7 +48,9 @@ function othersOf({ job, system, shelf }: Ground): Battery[] {
   const price = ({ part, parallel }: Battery): number => Number(part.values.price ?? 0) * parallel
   return shelf
     .filter(fits)
-    .flatMap((part) => Array.from({ length: Number(part.values.mostParallel ?? 1) }, (_, i) => ({ part, parallel: i + 1 })))
+    .flatMap((part) =>
+      Array.from({ length: Number(part.values.mostParallel ?? 1) }, (_, i) => ({ part, parallel: i + 1 })),
+    )
     .filter(isLikeSized)
     .sort((a, b) => price(a) - price(b))
     .slice(0, mostBatteries)

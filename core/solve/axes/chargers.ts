@@ -16,7 +16,12 @@ export const chargerAxes = (ground: Ground): Axis[] =>
     const own = ground.findings.filter((finding) => finding.on === lane.id && topicOf(finding) !== 'cold')
     if (own.length === 0) return []
     const name = inSentence(partName(ground.job, lane.id))
-    return [{ about: lane.id, options: [...keptOptions(name, own, ground.system.q), ...replacedOptions(name, lane, ground)] }]
+    return [
+      {
+        about: lane.id,
+        options: [...keptOptions(name, own, ground.system.q), ...replacedOptions(name, lane, ground)],
+      },
+    ]
   })
 
 /** As it is, or set right, where settings answer everything that is found. */
@@ -29,15 +34,23 @@ function keptOptions(name: string, own: readonly Finding[], q: Write): Option[] 
   return [option(settings.length > 0 ? `${words}, keep ${name}` : `keep ${name}`, ...settings.map(bare))]
 }
 
-function replacedOptions(name: string, lane: ChargerLane | SolarLane, { job, system, shelf }: Ground): Option[] {
+function replacedOptions(
+  name: string,
+  lane: ChargerLane | SolarLane,
+  { job, system, shelf }: Ground,
+): Option[] {
   const { bank } = system
-  const replace: RemedyRef = lane.kind === 'charger'
-    ? { id: 'charger.replace', on: lane.id, value: bank.wishedA, values: { absorptionV: bank.middleV } }
-    : { id: 'solar.larger', on: lane.id, value: lane.solar.ratedA }
+  const replace: RemedyRef =
+    lane.kind === 'charger'
+      ? { id: 'charger.replace', on: lane.id, value: bank.wishedA, values: { absorptionV: bank.middleV } }
+      : { id: 'solar.larger', on: lane.id, value: lane.solar.ratedA }
   const replaced = (supply: Supply): Option => {
     const ratedA = (supply.values.ratedA as { value?: number } | undefined)?.value ?? bank.wishedA
     const part = supply.parts[0]
-    return option(part?.code ? `${name} replaced by ${part.name}` : `${name} replaced`, { ref: { ...replace, value: ratedA }, supply })
+    return option(part?.code ? `${name} replaced by ${part.name}` : `${name} replaced`, {
+      ref: { ...replace, value: ratedA },
+      supply,
+    })
   }
   return suppliesFor(replace, job, system, shelf, lane.kind === 'charger' ? mostSizes : 2).map(replaced)
 }

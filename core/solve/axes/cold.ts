@@ -10,11 +10,16 @@ export function coldAxes({ job, system, findings, shelf }: Ground): Axis[] {
   if (cold.length === 0) return []
   const asked = cold.flatMap(({ remedies }) => remedies)
   const heater: RemedyRef = { id: 'cold.heater', on: 'candidate' }
-  const pads = !asked.some(({ id }) => id === 'cold.heater') ? [] : suppliesFor(heater, job, system, shelf, mostPads).map((supply): Option => {
-    const part = supply.parts[0]
-    return option(part?.code ? `${part.name} under it` : 'heating pad', { ref: heater, supply })
-  })
+  const pads = !asked.some(({ id }) => id === 'cold.heater')
+    ? []
+    : suppliesFor(heater, job, system, shelf, mostPads).map((supply): Option => {
+        const part = supply.parts[0]
+        return option(part?.code ? `${part.name} under it` : 'heating pad', { ref: heater, supply })
+      })
   const warmest = Math.max(0, ...asked.flatMap((ref) => (ref.id === 'cold.warmer-place' ? [ref.value!] : [])))
-  const warmer = warmest > 0 ? [option('battery in a warmer place', bare({ id: 'cold.warmer-place', on: 'place', value: warmest }))] : []
+  const warmer =
+    warmest > 0
+      ? [option('battery in a warmer place', bare({ id: 'cold.warmer-place', on: 'place', value: warmest }))]
+      : []
   return [{ about: 'place', options: [...pads, ...warmer, keep('')] }]
 }

@@ -25,14 +25,22 @@ export default route(async (event) => {
   const begun = Date.now()
   let sent = from
   const timer = setInterval(async () => {
-    const due = Math.min(reaches, from + Math.floor(((Date.now() - begun) / 1000) * speed * readingsPerSecond))
-    if (due > sent) await stream.push(JSON.stringify(readings.slice(sent, due).map(({ t, amps, volts }) => [t, amps, volts])))
+    const due = Math.min(
+      reaches,
+      from + Math.floor(((Date.now() - begun) / 1000) * speed * readingsPerSecond),
+    )
+    if (due > sent)
+      await stream.push(
+        JSON.stringify(readings.slice(sent, due).map(({ t, amps, volts }) => [t, amps, volts])),
+      )
     sent = Math.max(sent, due)
     if (sent < reaches) return
     clearInterval(timer)
     if (reaches === readings.length) await stream.push({ event: 'end', data: '{}' })
     await stream.close()
   }, tickMs)
-  stream.onClosed(() => { clearInterval(timer) })
+  stream.onClosed(() => {
+    clearInterval(timer)
+  })
   return stream.send()
 })

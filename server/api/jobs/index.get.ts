@@ -6,7 +6,10 @@ import { repositories } from '../../utils/database'
 import { route, validated } from '../../utils/reply'
 
 const query = Joi.object<{ words?: string; stage?: string; verdict?: string }>({
-  words: Joi.string().allow('').max(200).pattern(/\u0000/, { invert: true }),
+  words: Joi.string()
+    .allow('')
+    .max(200)
+    .pattern(/\u0000/, { invert: true }),
   stage: Joi.string().valid(...Object.keys(stages)),
   verdict: Joi.string().valid(...verdicts),
 })

@@ -4,7 +4,13 @@ import { repositories } from '../../utils/database'
 import { route, validated } from '../../utils/reply'
 import { shelfKindOf } from '../../utils/shelf'
 
-const query = Joi.object<{ kind: string; words?: string }>({ kind: Joi.string().max(40).required(), words: Joi.string().allow('').max(200).pattern(/\u0000/, { invert: true }) })
+const query = Joi.object<{ kind: string; words?: string }>({
+  kind: Joi.string().max(40).required(),
+  words: Joi.string()
+    .allow('')
+    .max(200)
+    .pattern(/\u0000/, { invert: true }),
+})
 
 /** Parts of a kind, and how many there are of each. */
 export default route(async (event) => {

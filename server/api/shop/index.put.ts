@@ -8,7 +8,13 @@ import { Refusal, route, validated } from '../../utils/reply'
 const body = Joi.object<ShopSettings>({
   name: Joi.string().trim().min(1).max(120).required(),
   rules: rulesSchema.required(),
-  units: Joi.object({ system: Joi.valid('metric', 'imperial').required(), currency: Joi.string().trim().pattern(/^[^\p{Cc}\p{Cs}\d]{1,4}$/u, 'sign').required() }).required(),
+  units: Joi.object({
+    system: Joi.valid('metric', 'imperial').required(),
+    currency: Joi.string()
+      .trim()
+      .pattern(/^[^\p{Cc}\p{Cs}\d]{1,4}$/u, 'sign')
+      .required(),
+  }).required(),
   version: Joi.number().integer().min(1).max(2_000_000_000).required(),
 }).prefs(inWords)
 
@@ -17,6 +23,10 @@ export default route(async (event) => {
   const wanted = validated(body, await readJson(event, 256 * 1024))
   const { shop } = await repositories()
   const saved = await shop.save(wanted)
-  if (!saved) throw new Refusal(409, 'Somebody else changed the shop’s settings in the meantime', { theirs: await shop.read(), yours: wanted })
+  if (!saved)
+    throw new Refusal(409, 'Somebody else changed the shop’s settings in the meantime', {
+      theirs: await shop.read(),
+      yours: wanted,
+    })
   return { shop: saved, ...(await shop.rejudge(saved.rules, saved.units, { keep: true })) }
 })

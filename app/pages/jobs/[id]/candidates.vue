@@ -12,32 +12,79 @@ import type { ShelfRecord } from '../../../utils/api'
 /** Batteries and bank arrangements side by side on this job. */
 const { q, n } = useWriting()
 const { bench, problem, ready } = useJobPage('Candidates')
-const { result: compared, pending } = useAsked((engine, job, shop) => engine.candidates(job, shop), () => (ready.value ? bench.document : null))
+const { result: compared, pending } = useAsked(
+  (engine, job, shop) => engine.candidates(job, shop),
+  () => (ready.value ? bench.document : null),
+)
 const columns = computed(() => compared.value ?? [])
 const room = computed(() => ready.value && candidatePaths(bench.document!).length < mostCandidates)
 const picking = ref(false)
 const { fields } = partKinds.candidate
 
-const or = (value: number | null, words: (value: number) => string): string => (value === null ? 'not known' : words(value))
-const hours = (value: SourceHours['hours']): string => (value === null ? 'not known' : value === 'sets' ? 'the sun sets first' : value === Infinity ? 'never full' : q(value, 'h'))
-const rows: readonly (readonly [label: string, about: (c: CandidateColumn) => string, value: (c: CandidateColumn) => string])[] = [
-  ['Usable', (c) => `the old bank now ${or(c.usableOldAh, (v) => q(v, 'Ah'))}`, (c) => or(c.usableAh, (v) => q(v, 'Ah'))],
-  ['Lasts away from mains', () => 'at the net daily use, in the cold', (c) => or(c.days, (v) => (v === Infinity ? 'as long as sources run' : q(v, 'days')))],
-  ['At full inverter load', () => 'with the DC loads beside it', (c) => (Object.keys(bench.document!.inverters).length === 0 ? 'no inverter' : or(c.minutesFullLoad, (v) => q(v, 'min')))],
-  ['Weight', (c) => `the old bank ${or(c.oldWeightKg, (v) => q(v, 'kg'))}`, (c) => or(c.weightKg, (v) => q(v, 'kg'))],
+const or = (value: number | null, words: (value: number) => string): string =>
+  value === null ? 'not known' : words(value)
+const hours = (value: SourceHours['hours']): string =>
+  value === null
+    ? 'not known'
+    : value === 'sets'
+      ? 'the sun sets first'
+      : value === Infinity
+        ? 'never full'
+        : q(value, 'h')
+const rows: readonly (readonly [
+  label: string,
+  about: (c: CandidateColumn) => string,
+  value: (c: CandidateColumn) => string,
+])[] = [
+  [
+    'Usable',
+    (c) => `the old bank now ${or(c.usableOldAh, (v) => q(v, 'Ah'))}`,
+    (c) => or(c.usableAh, (v) => q(v, 'Ah')),
+  ],
+  [
+    'Lasts away from mains',
+    () => 'at the net daily use, in the cold',
+    (c) => or(c.days, (v) => (v === Infinity ? 'as long as sources run' : q(v, 'days'))),
+  ],
+  [
+    'At full inverter load',
+    () => 'with the DC loads beside it',
+    (c) =>
+      Object.keys(bench.document!.inverters).length === 0
+        ? 'no inverter'
+        : or(c.minutesFullLoad, (v) => q(v, 'min')),
+  ],
+  [
+    'Weight',
+    (c) => `the old bank ${or(c.oldWeightKg, (v) => q(v, 'kg'))}`,
+    (c) => or(c.weightKg, (v) => q(v, 'kg')),
+  ],
   ['Price', () => 'of all batteries', (c) => (c.price === null ? 'none entered' : q(c.price, 'money'))],
-  ['Price a kWh over its life', () => 'at the shop’s depth', (c) => (c.pricePerKwh === null ? 'none entered' : q(c.pricePerKwh, 'money'))],
+  [
+    'Price a kWh over its life',
+    () => 'at the shop’s depth',
+    (c) => (c.pricePerKwh === null ? 'none entered' : q(c.pricePerKwh, 'money')),
+  ],
 ]
-const deciding = (check: CheckResult): string => (check.verdict === 'measure-first' ? `${check.title} hangs on ${check.deciding.length} ${check.deciding.length === 1 ? 'value' : 'values'} not known.` : check.summary)
-const countOf = (path: string, name: 'series' | 'parallel') => ((partAt(bench.document!, path)?.part[name] as Known<number> | undefined)?.value ?? 1)
-const setCount = (path: string, name: 'series' | 'parallel', value: number | string | null) => bench.setField(`${path}/${name}`, { value: value ?? 1, how: 'assumed' })
+const deciding = (check: CheckResult): string =>
+  check.verdict === 'measure-first'
+    ? `${check.title} hangs on ${check.deciding.length} ${check.deciding.length === 1 ? 'value' : 'values'} not known.`
+    : check.summary
+const countOf = (path: string, name: 'series' | 'parallel') =>
+  (partAt(bench.document!, path)?.part[name] as Known<number> | undefined)?.value ?? 1
+const setCount = (path: string, name: 'series' | 'parallel', value: number | string | null) =>
+  bench.setField(`${path}/${name}`, { value: value ?? 1, how: 'assumed' })
 
 function add(part: Record<string, unknown>) {
   bench.edit((job) => withNewPart(job, 'alternatives', part).job)
 }
 function take(part: ShelfRecord) {
   picking.value = false
-  add({ ...valuesFromShelf(part, 'candidate'), series: { value: 1, how: 'assumed' }, parallel: { value: 1, how: 'assumed' } })
+  add({
+    ...valuesFromShelf(part, 'candidate'),
+    series: { value: 1, how: 'assumed' },
+    parallel: { value: 1, how: 'assumed' },
+  })
 }
 function another(path: string) {
   const part = partAt(bench.document!, path)?.part
@@ -47,26 +94,122 @@ const choose = (path: string) => bench.edit((job) => chooseCandidate(job, path))
 </script>
 
 <template>
-  <JobShell title="Candidates" about="Up to four batteries or arrangements, each judged on the whole job." :problem="problem" :ready="ready">
+  <JobShell
+    title="Candidates"
+    about="Up to four batteries or arrangements, each judged on the whole job."
+    :problem="problem"
+    :ready="ready"
+  >
     <div class="p-3 md:p-4">
-      <div class="mb-3 flex flex-wrap items-center gap-3"><button type="button" class="act" :disabled="!room" @click="picking = true">Add one from the shelf</button><button type="button" class="act-quiet" :disabled="!room" @click="add({})">Type one in</button><p v-if="!room" class="text-soft">Four stand here; take one away to add another.</p></div>
+      <div class="mb-3 flex flex-wrap items-center gap-3">
+        <button type="button" class="act" :disabled="!room" @click="picking = true">
+          Add one from the shelf</button
+        ><button type="button" class="act-quiet" :disabled="!room" @click="add({})">Type one in</button>
+        <p v-if="!room" class="text-soft">Four stand here; take one away to add another.</p>
+      </div>
       <p v-if="pending && columns.length === 0" role="status" class="text-soft">Working it out …</p>
       <ul class="grid gap-3 sm:grid-cols-2 xl:grid-cols-4" aria-label="Candidates" :aria-busy="pending">
-        <li v-for="c in columns" :key="c.path" :data-candidate="c.path" :data-verdict="c.verdict" class="flex flex-col border bg-card p-3" :class="c.path === 'candidate' ? 'border-ink' : 'border-line'">
+        <li
+          v-for="c in columns"
+          :key="c.path"
+          :data-candidate="c.path"
+          :data-verdict="c.verdict"
+          class="flex flex-col border bg-card p-3"
+          :class="c.path === 'candidate' ? 'border-ink' : 'border-line'"
+        >
           <p class="text-xs text-soft">{{ c.path === 'candidate' ? 'In question' : 'Beside it' }}</p>
           <h2 class="text-lg">{{ c.name }}</h2>
           <p class="text-soft">{{ c.arrangement }}</p>
-          <p class="mt-1 flex items-center gap-2 font-semibold" :class="verdictColour[c.verdict]"><VerdictMark :verdict="c.verdict" />{{ c.headline }}</p>
-          <p class="mt-1 line-clamp-3 min-h-12 text-xs text-soft">{{ c.against[0] ? deciding(c.against[0]) : 'Inside every limit of this job.' }}</p>
-          <div class="mt-2 h-32"><FitDrawing v-if="c.space" :space="c.space" :placed="c.placed" :fits="c.fits!" :name="c.name" /><p v-else class="grid h-full place-items-center border border-dashed border-edge p-3 text-center text-xs text-measure">Measure the space and enter the size to see whether it fits.</p></div>
+          <p class="mt-1 flex items-center gap-2 font-semibold" :class="verdictColour[c.verdict]">
+            <VerdictMark :verdict="c.verdict" />{{ c.headline }}
+          </p>
+          <p class="mt-1 line-clamp-3 min-h-12 text-xs text-soft">
+            {{ c.against[0] ? deciding(c.against[0]) : 'Inside every limit of this job.' }}
+          </p>
+          <div class="mt-2 h-32">
+            <FitDrawing v-if="c.space" :space="c.space" :placed="c.placed" :fits="c.fits!" :name="c.name" />
+            <p
+              v-else
+              class="grid h-full place-items-center border border-dashed border-edge p-3 text-center text-xs text-measure"
+            >
+              Measure the space and enter the size to see whether it fits.
+            </p>
+          </div>
           <dl class="mt-2">
-            <div v-for="[label, about, words] in rows" :key="label" class="flex items-baseline justify-between gap-3 border-t border-line py-1"><dt>{{ label }}<span class="block text-xs text-soft">{{ about(c) }}</span></dt><dd class="text-right font-semibold">{{ words(c) }}</dd></div>
-            <div class="border-t border-line py-1"><dt>From low to full<span class="block text-xs text-soft">each by itself, the loads on</span></dt><dd><ul><li v-for="source in c.hoursToFull" :key="source.name" class="flex justify-between gap-3 text-xs"><span class="text-soft">{{ source.name }}</span><span class="font-semibold">{{ hours(source.hours) }}</span></li></ul></dd></div>
+            <div
+              v-for="[label, about, words] in rows"
+              :key="label"
+              class="flex items-baseline justify-between gap-3 border-t border-line py-1"
+            >
+              <dt>
+                {{ label }}<span class="block text-xs text-soft">{{ about(c) }}</span>
+              </dt>
+              <dd class="text-right font-semibold">{{ words(c) }}</dd>
+            </div>
+            <div class="border-t border-line py-1">
+              <dt>
+                From low to full<span class="block text-xs text-soft">each by itself, the loads on</span>
+              </dt>
+              <dd>
+                <ul>
+                  <li
+                    v-for="source in c.hoursToFull"
+                    :key="source.name"
+                    class="flex justify-between gap-3 text-xs"
+                  >
+                    <span class="text-soft">{{ source.name }}</span><span class="font-semibold">{{
+                      hours(source.hours)
+                    }}</span>
+                  </li>
+                </ul>
+              </dd>
+            </div>
           </dl>
           <div class="mt-auto border-t border-line pt-2">
-            <ul v-if="c.against.length > 1" class="mb-2"><li v-for="check in c.against.slice(1, 5)" :key="check.key" class="flex gap-1.5 py-0.5 text-xs"><VerdictMark :verdict="check.verdict" class="mt-0.5 !size-3.5" /><span><span class="sr-only">{{ verdictWords[check.verdict] }}: </span>{{ deciding(check) }}</span></li><li v-if="c.against.length > 5" class="text-xs text-soft">and {{ n(c.against.length - 5, '') }} more</li></ul>
-            <div class="grid grid-cols-2 gap-2"><ValueEntry :field="fields.parallel" label="In parallel" :model-value="countOf(c.path, 'parallel')" @update:model-value="setCount(c.path, 'parallel', $event)" /><ValueEntry :field="fields.series" label="In series" :model-value="countOf(c.path, 'series')" @update:model-value="setCount(c.path, 'series', $event)" /></div>
-            <p class="mt-2 flex flex-wrap gap-2"><button v-if="c.path !== 'candidate'" type="button" class="act" @click="choose(c.path)">Put in question</button><button type="button" class="act-quiet" :disabled="!room" :aria-label="`${c.name}: one more in parallel, beside it`" @click="another(c.path)">One more in parallel</button><button v-if="c.path !== 'candidate'" type="button" class="min-h-9 underline hover:text-bad max-md:min-h-11" :aria-label="`Take ${inSentence(c.name)} away`" @click="bench.removePart(c.path)">Take away</button></p>
+            <ul v-if="c.against.length > 1" class="mb-2">
+              <li v-for="check in c.against.slice(1, 5)" :key="check.key" class="flex gap-1.5 py-0.5 text-xs">
+                <VerdictMark :verdict="check.verdict" class="mt-0.5 !size-3.5" /><span
+                  ><span class="sr-only">{{ verdictWords[check.verdict] }}: </span>{{ deciding(check) }}</span
+                >
+              </li>
+              <li v-if="c.against.length > 5" class="text-xs text-soft">
+                and {{ n(c.against.length - 5, '') }} more
+              </li>
+            </ul>
+            <div class="grid grid-cols-2 gap-2">
+              <ValueEntry
+                :field="fields.parallel"
+                label="In parallel"
+                :model-value="countOf(c.path, 'parallel')"
+                @update:model-value="setCount(c.path, 'parallel', $event)"
+              /><ValueEntry
+                :field="fields.series"
+                label="In series"
+                :model-value="countOf(c.path, 'series')"
+                @update:model-value="setCount(c.path, 'series', $event)"
+              />
+            </div>
+            <p class="mt-2 flex flex-wrap gap-2">
+              <button v-if="c.path !== 'candidate'" type="button" class="act" @click="choose(c.path)">
+                Put in question</button
+              ><button
+                type="button"
+                class="act-quiet"
+                :disabled="!room"
+                :aria-label="`${c.name}: one more in parallel, beside it`"
+                @click="another(c.path)"
+              >
+                One more in parallel</button
+              ><button
+                v-if="c.path !== 'candidate'"
+                type="button"
+                class="min-h-9 underline hover:text-bad max-md:min-h-11"
+                :aria-label="`Take ${inSentence(c.name)} away`"
+                @click="bench.removePart(c.path)"
+              >
+                Take away
+              </button>
+            </p>
           </div>
         </li>
       </ul>

@@ -10,13 +10,25 @@ const keysOpen = ref(false)
 const findOpen = ref(false)
 /** On a phone one of the three columns shows. */
 const column = ref<'walk' | 'paths' | 'why'>('paths')
-const columns = [['walk', 'Walk-round'], ['paths', 'Paths'], ['why', 'Why']] as const
+const columns = [
+  ['walk', 'Walk-round'],
+  ['paths', 'Paths'],
+  ['why', 'Why'],
+] as const
 
 const judging = useJudging()
 const view = useView()
 const { bench, problem, id, ready } = useJobPage('Bench', {
-  '/': () => { findOpen.value = true }, '?': () => { keysOpen.value = true },
-  m: () => nextMeasurement(), '[': () => stepCheck(-1), ']': () => stepCheck(1), t: () => tryFirst(),
+  '/': () => {
+    findOpen.value = true
+  },
+  '?': () => {
+    keysOpen.value = true
+  },
+  m: () => nextMeasurement(),
+  '[': () => stepCheck(-1),
+  ']': () => stepCheck(1),
+  t: () => tryFirst(),
 })
 useEventListener(window, 'online', () => bench.saveNow())
 
@@ -27,7 +39,9 @@ async function goTo(path: string) {
   view.wanted = path
   await nextTick()
   view.wanted = null
-  const field = document.querySelector<HTMLElement>(`[data-field="${path}"]`) ?? document.querySelector<HTMLElement>(`[data-station="${station.value}"] button`)
+  const field =
+    document.querySelector<HTMLElement>(`[data-field="${path}"]`) ??
+    document.querySelector<HTMLElement>(`[data-station="${station.value}"] button`)
   field?.scrollIntoView({ block: 'center' })
   field?.focus({ preventScroll: true })
 }
@@ -39,7 +53,12 @@ function nextMeasurement() {
   turn = (turn + 1) % Math.min(list.length, 10)
   void goTo(list[turn]!.path)
 }
-watch(() => judging.assessment?.measureNext[0]?.path, () => { turn = -1 })
+watch(
+  () => judging.assessment?.measureNext[0]?.path,
+  () => {
+    turn = -1
+  },
+)
 
 function stepCheck(by: number) {
   const keys = judging.assessment?.checks.map((c) => c.key) ?? []
@@ -56,9 +75,14 @@ function choose(key: string) {
 }
 
 async function copy() {
-  const answer = await ask<StoredJob>('/api/jobs', asJson('POST', { who: device.value.trim() || 'Unnamed device', copyOf: id.value }))
+  const answer = await ask<StoredJob>(
+    '/api/jobs',
+    asJson('POST', { who: device.value.trim() || 'Unnamed device', copyOf: id.value }),
+  )
   if (answer.kind === 'ok') await navigateTo(`/jobs/${answer.data.id}`)
-  else bench.notice = answer.kind === 'refused' ? answer.refused.error : 'The server cannot be reached. Nothing was copied.'
+  else
+    bench.notice =
+      answer.kind === 'refused' ? answer.refused.error : 'The server cannot be reached. Nothing was copied.'
 }
 
 const own = computed(() => judging.assessment?.checks.filter((c) => c.lane === null) ?? [])
@@ -66,31 +90,107 @@ const hasSource = computed(() => (judging.assessment?.lanes.length ?? 0) > 0)
 </script>
 
 <template>
-  <main v-if="problem" class="mx-auto max-w-xl p-10 text-center"><AnchorMark class="mx-auto mb-3 size-12 text-soft" /><h1 class="text-2xl">This job cannot be opened</h1><p class="mt-2">{{ problem }}</p><NuxtLink to="/" class="act mt-4">To the jobs</NuxtLink></main>
-  <main v-else-if="ready && bench.document && judging.assessment" class="flex min-h-dvh flex-col max-md:pb-16 md:h-dvh">
+  <main v-if="problem" class="mx-auto max-w-xl p-10 text-center">
+    <AnchorMark class="mx-auto mb-3 size-12 text-soft" />
+    <h1 class="text-2xl">This job cannot be opened</h1>
+    <p class="mt-2">{{ problem }}</p>
+    <NuxtLink to="/" class="act mt-4">To the jobs</NuxtLink>
+  </main>
+  <main
+    v-else-if="ready && bench.document && judging.assessment"
+    class="flex min-h-dvh flex-col max-md:pb-16 md:h-dvh"
+  >
     <BenchHead @check="choose" @measure="goTo" @keys="keysOpen = true" @find="findOpen = true" @copy="copy" />
-    <p v-if="bench.notice" role="status" class="flex items-center justify-between gap-4 border-b border-line bg-window px-5 py-1.5"><span>{{ bench.notice }}</span><button type="button" class="min-h-8 underline" @click="bench.notice = ''">Good</button></p>
+    <p
+      v-if="bench.notice"
+      role="status"
+      class="flex items-center justify-between gap-4 border-b border-line bg-window px-5 py-1.5"
+    >
+      <span>{{ bench.notice }}</span><button
+        type="button"
+        class="min-h-8 underline"
+        @click="bench.notice = ''"
+      >
+        Good
+      </button>
+    </p>
     <div class="grid min-h-0 flex-1 md:grid-cols-[minmax(15rem,19rem)_minmax(0,1fr)_minmax(15rem,18rem)]">
-      <div class="border-line md:overflow-y-auto md:border-r" :class="column !== 'walk' && 'max-md:hidden'" tabindex="-1"><WalkRound v-model:open="station" /></div>
-      <section class="min-w-0 md:overflow-y-auto" aria-labelledby="paths" :class="column !== 'paths' && 'max-md:hidden'">
+      <div
+        class="border-line md:overflow-y-auto md:border-r"
+        :class="column !== 'walk' && 'max-md:hidden'"
+        tabindex="-1"
+      >
+        <WalkRound v-model:open="station" />
+      </div>
+      <section
+        class="min-w-0 md:overflow-y-auto"
+        aria-labelledby="paths"
+        :class="column !== 'paths' && 'max-md:hidden'"
+      >
         <div class="grid gap-3 p-3 md:p-4">
           <div class="flex flex-wrap items-center gap-x-4 gap-y-1 text-xs text-soft">
             <h2 id="paths" class="mr-auto text-sm font-semibold">Charging paths into the battery</h2>
-            <span class="flex items-center gap-1.5"><span class="h-3 w-5 bg-window" />charge window</span><span class="flex items-center gap-1.5"><span class="legend-rest h-3 w-5" />rests</span><span class="flex items-center gap-1.5"><span class="h-3 w-0.5 bg-bad" />never above</span><span class="flex items-center gap-1.5"><span class="legend-cut h-3 w-0.5" />BMS cuts</span>
+            <span class="flex items-center gap-1.5"><span class="h-3 w-5 bg-window" />charge window</span
+            ><span class="flex items-center gap-1.5"><span class="legend-rest h-3 w-5" />rests</span
+            ><span class="flex items-center gap-1.5"><span class="h-3 w-0.5 bg-bad" />never above</span
+            ><span class="flex items-center gap-1.5"><span class="legend-cut h-3 w-0.5" />BMS cuts</span>
           </div>
-          <LaneCard v-for="drawing in judging.drawings" :key="drawing.id" :drawing="drawing" @chosen="column = 'why'" />
-          <div v-if="!hasSource" class="border border-dashed border-edge bg-card p-6 text-center"><p class="font-semibold">No charging source yet.</p><p class="mt-1 text-soft">What charges the house bank today?</p><p class="mt-3 flex flex-wrap justify-center gap-2"><button v-for="kind in ['alternators', 'chargers', 'solar'] as const" :key="kind" type="button" class="act" @click="goTo(`${bench.addPart(kind)}/${kind === 'solar' ? 'panelW' : 'ratedA'}`)">Add {{ partKinds[kind].one.toLowerCase() }}</button></p></div>
+          <LaneCard
+            v-for="drawing in judging.drawings"
+            :key="drawing.id"
+            :drawing="drawing"
+            @chosen="column = 'why'"
+          />
+          <div v-if="!hasSource" class="border border-dashed border-edge bg-card p-6 text-center">
+            <p class="font-semibold">No charging source yet.</p>
+            <p class="mt-1 text-soft">What charges the house bank today?</p>
+            <p class="mt-3 flex flex-wrap justify-center gap-2">
+              <button
+                v-for="kind in ['alternators', 'chargers', 'solar'] as const"
+                :key="kind"
+                type="button"
+                class="act"
+                @click="goTo(`${bench.addPart(kind)}/${kind === 'solar' ? 'panelW' : 'ratedA'}`)"
+              >
+                Add {{ partKinds[kind].one.toLowerCase() }}
+              </button>
+            </p>
+          </div>
           <article class="border border-line bg-card p-3" aria-label="The battery itself">
-            <header class="flex flex-wrap items-baseline gap-x-3"><h3 class="mr-auto text-lg">The battery itself</h3><VerdictWord :verdict="judging.assessment.battery.verdict" /></header>
+            <header class="flex flex-wrap items-baseline gap-x-3">
+              <h3 class="mr-auto text-lg">The battery itself</h3>
+              <VerdictWord :verdict="judging.assessment.battery.verdict" />
+            </header>
             <CheckChips :checks="own" named class="mt-2" @chosen="column = 'why'" />
           </article>
           <MeasureNext @measure="goTo" />
         </div>
       </section>
-      <div class="border-line bg-card md:overflow-y-auto md:border-l" :class="column !== 'why' && 'max-md:hidden'" tabindex="-1"><ReasonsPanel @measure="goTo" /></div>
+      <div
+        class="border-line bg-card md:overflow-y-auto md:border-l"
+        :class="column !== 'why' && 'max-md:hidden'"
+        tabindex="-1"
+      >
+        <ReasonsPanel @measure="goTo" />
+      </div>
     </div>
-    <nav aria-label="Parts of the bench" class="fixed inset-x-0 bottom-0 z-10 grid grid-cols-3 border-t border-line bg-card md:hidden">
-      <button v-for="[key, word] in columns" :key="key" type="button" class="min-h-14 border-t-4 font-semibold" :class="column === key ? 'border-sea' : 'border-transparent text-soft'" :aria-pressed="column === key" @click="column = key"><span class="flex items-center justify-center gap-2"><VerdictMark v-if="key === 'paths'" :verdict="judging.assessment.verdict" />{{ word }}</span></button>
+    <nav
+      aria-label="Parts of the bench"
+      class="fixed inset-x-0 bottom-0 z-10 grid grid-cols-3 border-t border-line bg-card md:hidden"
+    >
+      <button
+        v-for="[key, word] in columns"
+        :key="key"
+        type="button"
+        class="min-h-14 border-t-4 font-semibold"
+        :class="column === key ? 'border-sea' : 'border-transparent text-soft'"
+        :aria-pressed="column === key"
+        @click="column = key"
+      >
+        <span class="flex items-center justify-center gap-2"
+          ><VerdictMark v-if="key === 'paths'" :verdict="judging.assessment.verdict" />{{ word }}</span
+        >
+      </button>
     </nav>
     <ConflictDialog />
     <KeysDialog v-model:open="keysOpen" />
@@ -100,6 +200,10 @@ const hasSource = computed(() => (judging.assessment?.lanes.length ?? 0) > 0)
 </template>
 
 <style scoped>
-.legend-rest { background: repeating-linear-gradient(45deg, var(--rope) 0 2px, transparent 2px 6px); }
-.legend-cut { background: repeating-linear-gradient(var(--bad) 0 3px, transparent 3px 5px); }
+.legend-rest {
+  background: repeating-linear-gradient(45deg, var(--rope) 0 2px, transparent 2px 6px);
+}
+.legend-cut {
+  background: repeating-linear-gradient(var(--bad) 0 3px, transparent 3px 5px);
+}
 </style>

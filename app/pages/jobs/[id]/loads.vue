@@ -11,7 +11,14 @@ const { q } = useWriting()
 const judging = useJudging()
 const { bench, problem, ready } = useJobPage('Loads')
 const audit = computed(() => (ready.value ? auditLoads(bench.document!, judging.settings) : null))
-const rows = computed(() => (!ready.value ? [] : partsOf(bench.document!, 'loads').map((ref) => ({ ...ref, share: audit.value!.loads.find((load) => load.path === ref.path)! }))))
+const rows = computed(() =>
+  !ready.value
+    ? []
+    : partsOf(bench.document!, 'loads').map((ref) => ({
+        ...ref,
+        share: audit.value!.loads.find((load) => load.path === ref.path)!,
+      })),
+)
 const most = computed(() => Math.max(1, ...Object.values(audit.value?.byPart ?? {})))
 const { fields } = partKinds.loads
 const said = ref('')
@@ -19,13 +26,22 @@ const fileProblems = ref<readonly TableProblem[]>([])
 const libraryOpen = ref(false)
 const groups = [...new Set(loadLibrary.map((load) => load.group))]
 
-const valueAt = (part: Readonly<Record<string, unknown>>, name: string) => ((part[name] as Known<number | string> | undefined)?.value ?? null)
-const set = (path: string, name: string, value: number | string | null) => bench.setField(`${path}/${name}`, value === null ? { value: null } : { value, how: 'customer' })
-const assumed = (values: object) => Object.fromEntries(Object.entries(values).map(([name, value]) => [name, { value, how: 'assumed' }]))
+const valueAt = (part: Readonly<Record<string, unknown>>, name: string) =>
+  (part[name] as Known<number | string> | undefined)?.value ?? null
+const set = (path: string, name: string, value: number | string | null) =>
+  bench.setField(`${path}/${name}`, value === null ? { value: null } : { value, how: 'customer' })
+const assumed = (values: object) =>
+  Object.fromEntries(Object.entries(values).map(([name, value]) => [name, { value, how: 'assumed' }]))
 
 function addTypical({ name, values }: TypicalLoad) {
   const scale = Number(bench.document!.houseBank.nominalV?.value ?? 12) / 12
-  bench.addPart('loads', { name, ...assumed({ ...values, ...(values.amps === undefined ? {} : { amps: Math.round((values.amps / scale) * 100) / 100 }) }) })
+  bench.addPart('loads', {
+    name,
+    ...assumed({
+      ...values,
+      ...(values.amps === undefined ? {} : { amps: Math.round((values.amps / scale) * 100) / 100 }),
+    }),
+  })
   said.value = `${name} added, as usual. Correct what differs.`
 }
 function addEmpty() {
@@ -39,67 +55,244 @@ async function readFile(event: Event) {
   fileProblems.value = read.problems
   const room = 100 - rows.value.length
   const taken = read.loads.slice(0, room)
-  for (const load of taken) bench.addPart('loads', { name: load.name, ...Object.fromEntries(Object.entries(load.values).map(([name, value]) => [name, { value, how: 'customer' }])) })
+  for (const load of taken)
+    bench.addPart('loads', {
+      name: load.name,
+      ...Object.fromEntries(
+        Object.entries(load.values).map(([name, value]) => [name, { value, how: 'customer' }]),
+      ),
+    })
   said.value = `${taken.length} of ${read.count} loads taken from ${file.name}${taken.length < read.loads.length ? '; a job holds 100' : ''}.`
 }
 const download = () => handOver(`loads-${bench.document!.job.number}.csv`, writeLoadsCsv(bench.document!))
 </script>
 
 <template>
-  <JobShell title="Loads" about="What runs, how long, and what it takes from the battery." :problem="problem" :ready="ready">
+  <JobShell
+    title="Loads"
+    about="What runs, how long, and what it takes from the battery."
+    :problem="problem"
+    :ready="ready"
+  >
     <div v-if="audit" class="grid gap-4 p-3 md:p-4 xl:grid-cols-[minmax(0,1fr)_19rem]">
       <div class="grid min-w-0 content-start gap-4">
         <section class="border border-line bg-card p-3" aria-labelledby="load-list">
           <header class="flex flex-wrap items-center gap-2">
-            <h2 id="load-list" class="mr-auto text-lg">{{ rows.length === 0 ? 'No loads yet' : `${rows.length} ${rows.length === 1 ? 'load' : 'loads'}` }}</h2>
+            <h2 id="load-list" class="mr-auto text-lg">
+              {{
+                rows.length === 0 ? 'No loads yet' : `${rows.length} ${rows.length === 1 ? 'load' : 'loads'}`
+              }}
+            </h2>
             <button type="button" class="act" @click="addEmpty">Add a load</button>
             <button type="button" class="act-quiet" @click="libraryOpen = true">From the library</button>
-            <label class="act-quiet focus-within:outline-2 focus-within:outline-sea">From CSV<input type="file" accept=".csv,text/csv" class="sr-only" @change="readFile"></label>
+            <label class="act-quiet focus-within:outline-2 focus-within:outline-sea"
+              >From CSV<input type="file" accept=".csv,text/csv" class="sr-only" @change="readFile"
+            /></label>
             <button v-if="rows.length" type="button" class="act-quiet" @click="download">Save as CSV</button>
           </header>
           <p v-if="said" role="status" class="mt-1 text-soft">{{ said }}</p>
-          <ul v-if="fileProblems.length" class="mt-1 max-h-40 overflow-y-auto border-l-4 border-bad pl-2 text-xs" aria-label="Rows with faults"><li v-for="(p, i) in fileProblems" :key="i">Line {{ p.line }}<template v-if="p.column">, {{ p.column }}</template>: {{ p.reason }}</li></ul>
-          <p v-if="rows.length === 0" class="mt-3 text-soft">A boat without loads needs no battery. Add what runs, or measure it.</p>
-          <ul v-else class="mt-2">
-            <li v-for="{ path, part, share } in rows" :key="path" :data-load="path" class="grid items-end gap-x-2 gap-y-1 border-t border-line py-2 max-md:grid-cols-2 md:grid-cols-[minmax(8rem,1fr)_4.3rem_4.8rem_4.2rem_9rem_4.4rem_4.6rem_5.6rem]">
-              <label class="max-md:col-span-2"><span class="text-xs text-soft">Load</span><input class="entry" maxlength="200" autocomplete="off" :data-load-name="path" :value="part.name ?? ''" placeholder="Name" @input="bench.setPartText(path, 'name', ($event.target as HTMLInputElement).value)"></label>
-              <label><span class="text-xs text-soft">Runs on</span><select class="entry !px-1" :value="valueAt(part, 'supply') ?? 'dc'" @change="set(path, 'supply', ($event.target as HTMLSelectElement).value)"><option value="dc">DC</option><option value="ac">AC</option></select></label>
-              <div><span aria-hidden="true" class="text-xs text-soft">Draws</span><ValueEntry v-if="valueAt(part, 'supply') === 'ac'" :field="fields.watts" label="Draws" hide-label empty="W" :model-value="valueAt(part, 'watts')" @update:model-value="set(path, 'watts', $event)" /><ValueEntry v-else :field="fields.amps" label="Draws" hide-label empty="A" :model-value="valueAt(part, 'amps')" @update:model-value="set(path, 'amps', $event)" /></div>
-              <div><span aria-hidden="true" class="text-xs text-soft">A day</span><ValueEntry :field="fields.hours" label="Hours a day" hide-label empty="h" :model-value="valueAt(part, 'hours')" @update:model-value="set(path, 'hours', $event)" /></div>
-              <div><span aria-hidden="true" class="text-xs text-soft">When</span><ValueEntry :field="fields.period" label="When" hide-label empty="Any time" :model-value="valueAt(part, 'period')" @update:model-value="set(path, 'period', $event)" /></div>
-              <div><span aria-hidden="true" class="text-xs text-soft">Runs</span><ValueEntry :field="fields.duty" label="Share of the time it runs" hide-label empty="100 %" :model-value="valueAt(part, 'duty')" @update:model-value="set(path, 'duty', $event)" /></div>
-              <p class="text-right"><span class="block text-xs text-soft">Takes</span><span class="font-semibold" :class="share.open.length > 0 && 'text-measure'">{{ share.open.length ? 'not known' : q(share.ahADay, 'Ah') }}</span></p>
-              <div class="text-xs max-md:col-span-2 max-md:flex max-md:items-center max-md:justify-between"><label class="flex items-center gap-1.5 max-md:min-h-11"><input type="checkbox" class="size-6" :checked="valueAt(part, 'essential') === 'yes'" @change="set(path, 'essential', ($event.target as HTMLInputElement).checked ? 'yes' : 'no')">essential</label><button type="button" class="min-h-6 underline hover:text-bad max-md:min-h-11" :aria-label="`Remove ${partName(bench.document!, path)}`" @click="bench.removePart(path)">Remove</button></div>
+          <ul
+            v-if="fileProblems.length"
+            class="mt-1 max-h-40 overflow-y-auto border-l-4 border-bad pl-2 text-xs"
+            aria-label="Rows with faults"
+          >
+            <li v-for="(p, i) in fileProblems" :key="i">
+              Line {{ p.line }}<template v-if="p.column">, {{ p.column }}</template
+              >: {{ p.reason }}
             </li>
           </ul>
-          <p v-if="audit.idleAh > 0 && rows.length" class="border-t border-line pt-2 text-soft">Inverters switched on with nothing to do: {{ q(audit.idleAh, 'Ah') }} a day.</p>
+          <p v-if="rows.length === 0" class="mt-3 text-soft">
+            A boat without loads needs no battery. Add what runs, or measure it.
+          </p>
+          <ul v-else class="mt-2">
+            <li
+              v-for="{ path, part, share } in rows"
+              :key="path"
+              :data-load="path"
+              class="grid items-end gap-x-2 gap-y-1 border-t border-line py-2 max-md:grid-cols-2 md:grid-cols-[minmax(8rem,1fr)_4.3rem_4.8rem_4.2rem_9rem_4.4rem_4.6rem_5.6rem]"
+            >
+              <label class="max-md:col-span-2"
+                ><span class="text-xs text-soft">Load</span
+                ><input
+                  class="entry"
+                  maxlength="200"
+                  autocomplete="off"
+                  :data-load-name="path"
+                  :value="part.name ?? ''"
+                  placeholder="Name"
+                  @input="bench.setPartText(path, 'name', ($event.target as HTMLInputElement).value)"
+              /></label>
+              <label
+                ><span class="text-xs text-soft">Runs on</span
+                ><select
+                  class="entry !px-1"
+                  :value="valueAt(part, 'supply') ?? 'dc'"
+                  @change="set(path, 'supply', ($event.target as HTMLSelectElement).value)"
+                >
+                  <option value="dc">DC</option>
+                  <option value="ac">AC</option>
+                </select></label
+              >
+              <div>
+                <span aria-hidden="true" class="text-xs text-soft">Draws</span
+                ><ValueEntry
+                  v-if="valueAt(part, 'supply') === 'ac'"
+                  :field="fields.watts"
+                  label="Draws"
+                  hide-label
+                  empty="W"
+                  :model-value="valueAt(part, 'watts')"
+                  @update:model-value="set(path, 'watts', $event)"
+                /><ValueEntry
+                  v-else
+                  :field="fields.amps"
+                  label="Draws"
+                  hide-label
+                  empty="A"
+                  :model-value="valueAt(part, 'amps')"
+                  @update:model-value="set(path, 'amps', $event)"
+                />
+              </div>
+              <div>
+                <span aria-hidden="true" class="text-xs text-soft">A day</span
+                ><ValueEntry
+                  :field="fields.hours"
+                  label="Hours a day"
+                  hide-label
+                  empty="h"
+                  :model-value="valueAt(part, 'hours')"
+                  @update:model-value="set(path, 'hours', $event)"
+                />
+              </div>
+              <div>
+                <span aria-hidden="true" class="text-xs text-soft">When</span
+                ><ValueEntry
+                  :field="fields.period"
+                  label="When"
+                  hide-label
+                  empty="Any time"
+                  :model-value="valueAt(part, 'period')"
+                  @update:model-value="set(path, 'period', $event)"
+                />
+              </div>
+              <div>
+                <span aria-hidden="true" class="text-xs text-soft">Runs</span
+                ><ValueEntry
+                  :field="fields.duty"
+                  label="Share of the time it runs"
+                  hide-label
+                  empty="100 %"
+                  :model-value="valueAt(part, 'duty')"
+                  @update:model-value="set(path, 'duty', $event)"
+                />
+              </div>
+              <p class="text-right">
+                <span class="block text-xs text-soft">Takes</span
+                ><span class="font-semibold" :class="share.open.length > 0 && 'text-measure'">{{
+                  share.open.length ? 'not known' : q(share.ahADay, 'Ah')
+                }}</span>
+              </p>
+              <div class="text-xs max-md:col-span-2 max-md:flex max-md:items-center max-md:justify-between">
+                <label class="flex items-center gap-1.5 max-md:min-h-11"
+                  ><input
+                    type="checkbox"
+                    class="size-6"
+                    :checked="valueAt(part, 'essential') === 'yes'"
+                    @change="
+                      set(path, 'essential', ($event.target as HTMLInputElement).checked ? 'yes' : 'no')
+                    "
+                  />essential</label
+                ><button
+                  type="button"
+                  class="min-h-6 underline hover:text-bad max-md:min-h-11"
+                  :aria-label="`Remove ${partName(bench.document!, path)}`"
+                  @click="bench.removePart(path)"
+                >
+                  Remove
+                </button>
+              </div>
+            </li>
+          </ul>
+          <p v-if="audit.idleAh > 0 && rows.length" class="border-t border-line pt-2 text-soft">
+            Inverters switched on with nothing to do: {{ q(audit.idleAh, 'Ah') }} a day.
+          </p>
         </section>
-        <MeasureLoads @saved="said = `${$event} ${$event === 1 ? 'load' : 'loads'} kept from the measurement.`" />
+        <MeasureLoads
+          @saved="said = `${$event} ${$event === 1 ? 'load' : 'loads'} kept from the measurement.`"
+        />
       </div>
 
       <aside class="grid content-start gap-4 max-xl:order-first" aria-label="What it comes to">
         <section class="border border-line bg-card p-4">
           <h2 class="text-lg">A day</h2>
-          <p class="font-display text-3xl font-semibold" data-testid="daily">{{ audit.dailyAh === null ? 'not known' : q(audit.dailyAh, 'Ah') }}</p>
-          <p class="text-soft">{{ audit.dailyAh === null ? 'Nothing listed or counted yet.' : audit.dailyFrom === 'counted' ? `Counted on the job; the list makes ${q(audit.listedAh, 'Ah')}.` : 'Added up from the list.' }}<template v-if="audit.usableAh && audit.dailyAh"> The new battery has {{ q(audit.usableAh, 'Ah') }} usable: {{ q(audit.usableAh / audit.dailyAh, 'days') }} of it without any charge.</template></p>
-          <table class="mt-3 w-full"><caption class="sr-only">Energy by part of the day</caption>
-            <tbody><tr v-for="(word, part) in dayParts" :key="part"><th scope="row" class="w-px py-1 pr-3 text-left font-normal whitespace-nowrap">{{ word }}</th><td aria-hidden="true"><div class="h-3 bg-line/60"><div class="h-full bg-sea" :style="{ width: `${(audit.byPart[part] / most) * 100}%` }" /></div></td><td class="w-px py-1 pl-3 text-right whitespace-nowrap">{{ q(audit.byPart[part], 'Ah') }}</td></tr></tbody>
+          <p class="font-display text-3xl font-semibold" data-testid="daily">
+            {{ audit.dailyAh === null ? 'not known' : q(audit.dailyAh, 'Ah') }}
+          </p>
+          <p class="text-soft">
+            {{
+              audit.dailyAh === null
+                ? 'Nothing listed or counted yet.'
+                : audit.dailyFrom === 'counted'
+                  ? `Counted on the job; the list makes ${q(audit.listedAh, 'Ah')}.`
+                  : 'Added up from the list.'
+            }}<template v-if="audit.usableAh && audit.dailyAh">
+              The new battery has {{ q(audit.usableAh, 'Ah') }} usable:
+              {{ q(audit.usableAh / audit.dailyAh, 'days') }} of it without any charge.</template
+            >
+          </p>
+          <table class="mt-3 w-full">
+            <caption class="sr-only">
+              Energy by part of the day
+            </caption>
+            <tbody>
+              <tr v-for="(word, part) in dayParts" :key="part">
+                <th scope="row" class="w-px py-1 pr-3 text-left font-normal whitespace-nowrap">{{ word }}</th>
+                <td aria-hidden="true">
+                  <div class="h-3 bg-line/60">
+                    <div class="h-full bg-sea" :style="{ width: `${(audit.byPart[part] / most) * 100}%` }" />
+                  </div>
+                </td>
+                <td class="w-px py-1 pl-3 text-right whitespace-nowrap">{{ q(audit.byPart[part], 'Ah') }}</td>
+              </tr>
+            </tbody>
           </table>
         </section>
         <section class="border border-line bg-card p-4">
           <h2 class="text-lg">At once</h2>
           <dl class="grid grid-cols-[1fr_auto] gap-y-1">
-            <dt>DC loads together</dt><dd class="text-right font-semibold">{{ q(audit.atOnceA, 'A') }}</dd>
-            <dt>with every inverter at full power</dt><dd class="text-right font-semibold">{{ q(audit.highestA, 'A') }}</dd>
-            <dt>while the hardest one starts</dt><dd class="text-right font-semibold">{{ q(audit.surgeA, 'A') }}</dd>
-            <dt>Essential, a day</dt><dd class="text-right font-semibold">{{ q(audit.essentialAh, 'Ah') }}</dd>
+            <dt>DC loads together</dt>
+            <dd class="text-right font-semibold">{{ q(audit.atOnceA, 'A') }}</dd>
+            <dt>with every inverter at full power</dt>
+            <dd class="text-right font-semibold">{{ q(audit.highestA, 'A') }}</dd>
+            <dt>while the hardest one starts</dt>
+            <dd class="text-right font-semibold">{{ q(audit.surgeA, 'A') }}</dd>
+            <dt>Essential, a day</dt>
+            <dd class="text-right font-semibold">{{ q(audit.essentialAh, 'Ah') }}</dd>
           </dl>
         </section>
       </aside>
     </div>
     <AppDialog v-model:open="libraryOpen" title="Loads as they are usually met">
-      <div class="max-h-[60vh] overflow-y-auto"><section v-for="group in groups" :key="group"><h3 class="mt-2 text-base">{{ group }}</h3>
-        <ul><li v-for="load in loadLibrary.filter((l) => l.group === group)" :key="load.name"><button type="button" class="flex min-h-9 w-full items-baseline justify-between gap-3 border-b border-line px-1 text-left hover:bg-paper max-md:min-h-11" @click="addTypical(load)"><span>{{ load.name }}</span><span class="text-xs text-soft">{{ load.values.amps === undefined ? q(load.values.watts!, 'W') : q(load.values.amps, 'A') }}, {{ q(load.values.hours, 'h') }} a day</span></button></li></ul></section></div>
+      <div class="max-h-[60vh] overflow-y-auto">
+        <section v-for="group in groups" :key="group">
+          <h3 class="mt-2 text-base">{{ group }}</h3>
+          <ul>
+            <li v-for="load in loadLibrary.filter((l) => l.group === group)" :key="load.name">
+              <button
+                type="button"
+                class="flex min-h-9 w-full items-baseline justify-between gap-3 border-b border-line px-1 text-left hover:bg-paper max-md:min-h-11"
+                @click="addTypical(load)"
+              >
+                <span>{{ load.name }}</span><span class="text-xs text-soft"
+                  >{{
+                    load.values.amps === undefined ? q(load.values.watts!, 'W') : q(load.values.amps, 'A')
+                  }}, {{ q(load.values.hours, 'h') }} a day</span
+                >
+              </button>
+            </li>
+          </ul>
+        </section>
+      </div>
     </AppDialog>
   </JobShell>
 </template>

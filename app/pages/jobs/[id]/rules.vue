@@ -5,7 +5,19 @@ const { bench, problem, ready } = useJobPage('Rules')
 </script>
 
 <template>
-  <JobShell title="Rules of this job" about="What this job overrides is named on its papers." :problem="problem" :ready="ready">
-    <div class="mx-auto max-w-4xl p-4 md:p-6"><RuleList :model-value="bench.document!.rules" :base="judging.rules" base-name="shop" @update:model-value="bench.setRules" /></div>
+  <JobShell
+    title="Rules of this job"
+    about="What this job overrides is named on its papers."
+    :problem="problem"
+    :ready="ready"
+  >
+    <div class="mx-auto max-w-4xl p-4 md:p-6">
+      <RuleList
+        :model-value="bench.document!.rules"
+        :base="judging.rules"
+        base-name="shop"
+        @update:model-value="bench.setRules"
+      />
+    </div>
   </JobShell>
 </template>

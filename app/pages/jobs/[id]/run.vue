@@ -19,39 +19,71 @@ const place = ref<'port-larkspur' | 'hollin-fell' | 'file'>('port-larkspur')
 const epwText = ref<string | null>(null)
 const epwName = ref('')
 
-const { result: basis } = useAsked((engine, job, shop) => engine.runBasis(job, shop, plain(judging.assessment!)), () => (ready.value ? bench.document : null))
+const { result: basis } = useAsked(
+  (engine, job, shop) => engine.runBasis(job, shop, plain(judging.assessment!)),
+  () => (ready.value ? bench.document : null),
+)
 const variants = computed(() => basis.value?.variants ?? [])
 const picked = computed(() => variants.value.filter((v) => chosen.value.includes(v.id)))
-const inputs = computed<RunInputs | null>(() => (basis.value ? { ...basis.value.inputs[run.value], ...own.value[run.value] } : null))
+const inputs = computed<RunInputs | null>(() =>
+  basis.value ? { ...basis.value.inputs[run.value], ...own.value[run.value] } : null,
+)
 const results = computed(() => runner.results.value)
 /** The first system picked in which lead and lithium share a bus, with what its loads draw at most and its chargers give. */
 const mixed = computed(() => picked.value.find((v) => v.plant.lfp && v.plant.houseLead)?.plant ?? null)
 const mixedLoadA = computed(() => (mixed.value ? Math.max(1, Math.round(mostLoadA(mixed.value))) : 0))
-const mixedChargeA = computed(() => Math.max(10, Math.round((mixed.value?.chargers ?? []).reduce((sum, charger) => sum + charger.stages.maxA, 0))))
+const mixedChargeA = computed(() =>
+  Math.max(
+    10,
+    Math.round((mixed.value?.chargers ?? []).reduce((sum, charger) => sum + charger.stages.maxA, 0)),
+  ),
+)
 const running = computed(() => runner.share.value !== null)
 const titles = ref<string[]>([])
 const hasAlternator = computed(() => Object.keys(bench.document?.alternators ?? {}).length > 0)
 const first = computed<RunResult | null>(() => results.value[0] ?? null)
 
 const entries: Readonly<Partial<Record<keyof RunInputs, Field>>> = {
-  soc: quantity('Charge at the start', '%', 5, [0, 100], [0, 100], ''), days: quantity('Days', 'days', 1, [0.05, 366], [1, 14], ''), driveH: quantity('Engine runs', 'h', 0.5, [0, 24], [0, 8], ''), idleShare: quantity('Of that at idle', '%', 5, [0, 100], [0, 100], ''),
-  driveFrom: quantity('Engine from, hour', '', 1, [0, 23], [0, 23], ''), mainsH: quantity('On mains', 'h', 1, [0, 24], [0, 24], ''), mainsFrom: quantity('Mains from, hour', '', 1, [0, 23], [0, 23], ''),
-  coldC: quantity('Air at its coldest', '°C', 1, [-50, 45], [-20, 20], ''), warmC: quantity('Air at its warmest', '°C', 1, [-50, 60], [0, 40], ''), clearness: quantity('Sun, share of a clear sky', '%', 5, [0, 100], [0, 100], ''),
-  dayOfYear: quantity('Day of the year', '', 5, [1, 366], [1, 366], ''), latitude: quantity('Latitude', '°', 1, [-66, 66], [-60, 60], ''), tilt: quantity('Tilt of the panels', '°', 5, [0, 90], [0, 60], ''),
+  soc: quantity('Charge at the start', '%', 5, [0, 100], [0, 100], ''),
+  days: quantity('Days', 'days', 1, [0.05, 366], [1, 14], ''),
+  driveH: quantity('Engine runs', 'h', 0.5, [0, 24], [0, 8], ''),
+  idleShare: quantity('Of that at idle', '%', 5, [0, 100], [0, 100], ''),
+  driveFrom: quantity('Engine from, hour', '', 1, [0, 23], [0, 23], ''),
+  mainsH: quantity('On mains', 'h', 1, [0, 24], [0, 24], ''),
+  mainsFrom: quantity('Mains from, hour', '', 1, [0, 23], [0, 23], ''),
+  coldC: quantity('Air at its coldest', '°C', 1, [-50, 45], [-20, 20], ''),
+  warmC: quantity('Air at its warmest', '°C', 1, [-50, 60], [0, 40], ''),
+  clearness: quantity('Sun, share of a clear sky', '%', 5, [0, 100], [0, 100], ''),
+  dayOfYear: quantity('Day of the year', '', 5, [1, 366], [1, 366], ''),
+  latitude: quantity('Latitude', '°', 1, [-66, 66], [-60, 60], ''),
+  tilt: quantity('Tilt of the panels', '°', 5, [0, 90], [0, 60], ''),
 }
 const perCent: readonly (keyof RunInputs)[] = ['soc', 'idleShare', 'clearness']
-const shownInput = (key: keyof RunInputs): number => Number(inputs.value![key]) * (perCent.includes(key) ? 100 : 1)
+const shownInput = (key: keyof RunInputs): number =>
+  Number(inputs.value![key]) * (perCent.includes(key) ? 100 : 1)
 function setInput(key: keyof RunInputs, value: number | string | null) {
   const { [key]: _old, ...rest } = own.value[run.value] ?? {}
-  own.value = { ...own.value, [run.value]: value === null ? rest : { ...rest, [key]: Number(value) / (perCent.includes(key) ? 100 : 1) } }
+  own.value = {
+    ...own.value,
+    [run.value]:
+      value === null ? rest : { ...rest, [key]: Number(value) / (perCent.includes(key) ? 100 : 1) },
+  }
 }
 
 async function begin() {
   if (!inputs.value || picked.value.length === 0) return
   let epw: string | null = null
   if (runKind(run.value).needsWeather) {
-    epw = place.value === 'file' ? epwText.value : await fetch(`/weather/${place.value}.epw`).then((r) => (r.ok ? r.text() : null), () => null)
-    if (epw === null) return void (runner.problem.value = place.value === 'file' ? 'Choose a weather file first.' : 'The weather could not be fetched.')
+    epw =
+      place.value === 'file'
+        ? epwText.value
+        : await fetch(`/weather/${place.value}.epw`).then(
+            (r) => (r.ok ? r.text() : null),
+            () => null,
+          )
+    if (epw === null)
+      return void (runner.problem.value =
+        place.value === 'file' ? 'Choose a weather file first.' : 'The weather could not be fetched.')
   }
   titles.value = picked.value.map((v) => v.title)
   at.value = 0
@@ -63,7 +95,13 @@ function stop() {
   soon.stop()
   runner.stop()
 }
-watch([run, chosen, inputs, place, epwText], () => { if (inputs.value) soon.start() }, { immediate: true })
+watch(
+  [run, chosen, inputs, place, epwText],
+  () => {
+    if (inputs.value) soon.start()
+  },
+  { immediate: true },
+)
 async function weatherFile(event: Event) {
   const file = await takeText(event, 6)
   if (!file || file.problem !== undefined) return void (runner.problem.value = file?.problem ?? '')
@@ -72,44 +110,134 @@ async function weatherFile(event: Event) {
   place.value = 'file'
 }
 
-const download = (): void => handOver(`run-${first.value!.run}-${bench.document!.job.number}.csv`, seriesCsv(results.value, titles.value))
+const download = (): void =>
+  handOver(
+    `run-${first.value!.run}-${bench.document!.job.number}.csv`,
+    seriesCsv(results.value, titles.value),
+  )
 </script>
 
 <template>
   <JobShell title="Run" :about="runKind(run).about" :problem="problem" :ready="ready">
-    <div v-if="inputs" class="grid gap-4 p-3 md:p-4 " :class="results.length > 1 ? 'lg:grid-cols-[15rem_minmax(0,1fr)]' : 'lg:grid-cols-[15rem_minmax(0,1fr)_16rem]'">
-      <section aria-label="What to run" class="grid content-start gap-3" :class="results.length > 1 && 'lg:row-span-2'">
-        <fieldset><legend class="mb-1 font-semibold">Run</legend>
-          <div class="grid gap-1 max-lg:grid-cols-2"><label v-for="id in runIds" :key="id" class="flex min-h-9 cursor-pointer items-center gap-2 border px-2 max-md:min-h-11" :class="run === id ? 'border-sea bg-card font-semibold' : 'border-transparent'"><input v-model="run" type="radio" name="run" :value="id" class="size-4">{{ runKind(id).title }}</label></div>
+    <div
+      v-if="inputs"
+      class="grid gap-4 p-3 md:p-4"
+      :class="
+        results.length > 1 ? 'lg:grid-cols-[15rem_minmax(0,1fr)]' : 'lg:grid-cols-[15rem_minmax(0,1fr)_16rem]'
+      "
+    >
+      <section
+        aria-label="What to run"
+        class="grid content-start gap-3"
+        :class="results.length > 1 && 'lg:row-span-2'"
+      >
+        <fieldset>
+          <legend class="mb-1 font-semibold">Run</legend>
+          <div class="grid gap-1 max-lg:grid-cols-2">
+            <label
+              v-for="id in runIds"
+              :key="id"
+              class="flex min-h-9 cursor-pointer items-center gap-2 border px-2 max-md:min-h-11"
+              :class="run === id ? 'border-sea bg-card font-semibold' : 'border-transparent'"
+              ><input v-model="run" type="radio" name="run" :value="id" class="size-4" />{{
+                runKind(id).title
+              }}</label
+            >
+          </div>
         </fieldset>
-        <fieldset><legend class="mb-1 font-semibold">Of what, side by side</legend>
-          <label v-for="v in variants" :key="v.id" class="flex min-h-8 items-center gap-2 max-md:min-h-11"><input v-model="chosen" type="checkbox" :value="v.id" class="size-5">{{ v.title }}</label>
+        <fieldset>
+          <legend class="mb-1 font-semibold">Of what, side by side</legend>
+          <label v-for="v in variants" :key="v.id" class="flex min-h-8 items-center gap-2 max-md:min-h-11"
+            ><input v-model="chosen" type="checkbox" :value="v.id" class="size-5" />{{ v.title }}</label
+          >
         </fieldset>
-        <div class="grid gap-2 max-lg:grid-cols-2"><ValueEntry v-for="key in runKind(run).inputs" :key="`${run}/${key}`" :field="entries[key]!" :label="entries[key]!.label" :name="key" :model-value="shownInput(key)" @update:model-value="setInput(key, $event)" /></div>
-        <div v-if="runKind(run).needsWeather"><label class="block"><span class="font-semibold">Weather</span><select v-model="place" class="entry"><option value="port-larkspur">Port Larkspur, made up</option><option value="hollin-fell">Hollin Fell, made up</option><option v-if="epwText" value="file">{{ epwName }}</option></select></label><label class="act-quiet mt-2 focus-within:outline-2 focus-within:outline-sea">Weather file (EPW)<input type="file" accept=".epw" class="sr-only" @change="weatherFile"></label></div>
+        <div class="grid gap-2 max-lg:grid-cols-2">
+          <ValueEntry
+            v-for="key in runKind(run).inputs"
+            :key="`${run}/${key}`"
+            :field="entries[key]!"
+            :label="entries[key]!.label"
+            :name="key"
+            :model-value="shownInput(key)"
+            @update:model-value="setInput(key, $event)"
+          />
+        </div>
+        <div v-if="runKind(run).needsWeather">
+          <label class="block"
+            ><span class="font-semibold">Weather</span
+            ><select v-model="place" class="entry">
+              <option value="port-larkspur">Port Larkspur, made up</option>
+              <option value="hollin-fell">Hollin Fell, made up</option>
+              <option v-if="epwText" value="file">{{ epwName }}</option>
+            </select></label
+          ><label class="act-quiet mt-2 focus-within:outline-2 focus-within:outline-sea"
+            >Weather file (EPW)<input type="file" accept=".epw" class="sr-only" @change="weatherFile"
+          /></label>
+        </div>
       </section>
 
       <section aria-label="Timeline" class="min-w-0">
-        <p v-if="runner.problem.value" role="alert" class="mb-2 border-l-4 border-bad bg-card px-3 py-2">{{ runner.problem.value }}</p>
-        <div class="mb-2 flex min-h-9 items-center gap-3" role="status" data-testid="run-state" :data-state="running ? 'running' : first ? 'done' : 'idle'">
+        <p v-if="runner.problem.value" role="alert" class="mb-2 border-l-4 border-bad bg-card px-3 py-2">
+          {{ runner.problem.value }}
+        </p>
+        <div
+          class="mb-2 flex min-h-9 items-center gap-3"
+          role="status"
+          data-testid="run-state"
+          :data-state="running ? 'running' : first ? 'done' : 'idle'"
+        >
           <RunProgress v-if="running" :runner="runner" @stop="stop" />
-          <template v-else-if="first"><span class="font-semibold">{{ runKind(first.run).title }}: {{ titles.join(' against ') }}</span><button type="button" class="ml-auto act-quiet" @click="download">Save series as CSV</button></template>
-          <template v-else>{{ chosen.length === 0 ? 'Choose something to run.' : 'Nothing has run yet.' }}</template>
+          <template v-else-if="first"
+            ><span class="font-semibold">{{ runKind(first.run).title }}: {{ titles.join(' against ') }}</span
+            ><button type="button" class="ml-auto act-quiet" @click="download">
+              Save series as CSV
+            </button></template
+          >
+          <template v-else>{{
+            chosen.length === 0 ? 'Choose something to run.' : 'Nothing has run yet.'
+          }}</template>
         </div>
         <div v-if="first" class="border border-line bg-card p-2">
           <LazyRunChart :results="results" :titles="titles" :at="at" @point="at = $event" />
-          <label class="mt-1 flex items-center gap-3 px-2"><span class="whitespace-nowrap font-semibold">{{ momentOfRun(at, first.totals.hours) }}</span><input v-model.number="at" type="range" class="min-h-8 w-full max-md:min-h-11" min="0" :max="Math.round(first.totals.hours * 3600)" :step="Math.max(10, Math.round((first.totals.hours * 3600) / 500))" aria-label="Playhead"></label>
+          <label class="mt-1 flex items-center gap-3 px-2"
+            ><span class="whitespace-nowrap font-semibold">{{ momentOfRun(at, first.totals.hours) }}</span
+            ><input
+              v-model.number="at"
+              type="range"
+              class="min-h-8 w-full max-md:min-h-11"
+              min="0"
+              :max="Math.round(first.totals.hours * 3600)"
+              :step="Math.max(10, Math.round((first.totals.hours * 3600) / 500))"
+              aria-label="Playhead"
+          /></label>
           <RunMoment :results="results" :titles="titles" :at="at" />
         </div>
-        <LazySharingChart v-if="mixed?.lfp && mixed.houseLead" class="mt-3" :lfp="mixed.lfp" :lead="mixed.houseLead" :loads-a="mixedLoadA" :charge-a="mixedChargeA" />
+        <LazySharingChart
+          v-if="mixed?.lfp && mixed.houseLead"
+          class="mt-3"
+          :lfp="mixed.lfp"
+          :lead="mixed.houseLead"
+          :loads-a="mixedLoadA"
+          :charge-a="mixedChargeA"
+        />
         <RunFigures v-if="first" class="mt-2" :result="first" />
       </section>
 
-      <section v-if="first" aria-label="What came of it" class="grid min-w-0 content-start gap-4" :class="results.length > 1 && 'lg:col-start-2'">
+      <section
+        v-if="first"
+        aria-label="What came of it"
+        class="grid min-w-0 content-start gap-4"
+        :class="results.length > 1 && 'lg:col-start-2'"
+      >
         <RunTotals :results="results" :titles="titles" />
         <RunEvents :result="first" @show="at = $event" />
         <AlternatorHeat v-if="hasAlternator" />
-        <div class="border border-line bg-card p-3 text-xs"><h2 class="text-base">Assumed</h2><ul class="list-disc pl-4"><li v-for="words in [...first.assumed, ...runner.notes.value]" :key="words">{{ words }}.</li></ul></div>
+        <div class="border border-line bg-card p-3 text-xs">
+          <h2 class="text-base">Assumed</h2>
+          <ul class="list-disc pl-4">
+            <li v-for="words in [...first.assumed, ...runner.notes.value]" :key="words">{{ words }}.</li>
+          </ul>
+        </div>
       </section>
     </div>
   </JobShell>

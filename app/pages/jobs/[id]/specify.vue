@@ -14,7 +14,9 @@ const solver = useSolver()
 const shelf = shallowRef<readonly ShelfPart[] | null>(null)
 const shelfProblem = ref('')
 /** Answers as they were adjusted by hand, by the id they were found under. */
-const byHand = shallowRef<Readonly<Record<string, { readonly answer: Answer; readonly adjustments: readonly Adjustment[] }>>>({})
+const byHand = shallowRef<
+  Readonly<Record<string, { readonly answer: Answer; readonly adjustments: readonly Adjustment[] }>>
+>({})
 const selected = ref<string | null>(null)
 const pinned = ref<string[]>([])
 const busy = ref<string | null>(null)
@@ -25,7 +27,9 @@ onMounted(async () => {
   else shelfProblem.value = 'The shelf cannot be reached, so there is nothing to choose parts from.'
 })
 /** What a search rests on: the survey without what was chosen. */
-const basis = computed(() => (ready.value ? JSON.stringify(withSpecified(bench.document!, null)) + JSON.stringify(judging.rules) : ''))
+const basis = computed(() =>
+  ready.value ? JSON.stringify(withSpecified(bench.document!, null)) + JSON.stringify(judging.rules) : '',
+)
 function search() {
   if (!shelf.value || !bench.document) return
   byHand.value = {}
@@ -33,16 +37,29 @@ function search() {
   pinned.value = []
   void solver.start(withSpecified(bench.document, null), judging.settings, shelf.value)
 }
-watch([basis, shelf], () => { if (basis.value && shelf.value) search() }, { immediate: true })
+watch(
+  [basis, shelf],
+  () => {
+    if (basis.value && shelf.value) search()
+  },
+  { immediate: true },
+)
 
 const found = computed(() => solver.answers.value?.answers ?? [])
 const nearest = computed(() => solver.answers.value?.nearest ?? null)
-const shown = (id: string): Answer | null => byHand.value[id]?.answer ?? found.value.find((a) => a.id === id) ?? null
+const shown = (id: string): Answer | null =>
+  byHand.value[id]?.answer ?? found.value.find((a) => a.id === id) ?? null
 const current = computed(() => selected.value ?? found.value[0]?.id ?? null)
 /** The one selected first, then what is pinned beside it; three at most. */
-const side = computed(() => [...new Set([current.value, ...pinned.value])].filter((id): id is string => id !== null && shown(id) !== null).slice(0, 3))
+const side = computed(() =>
+  [...new Set([current.value, ...pinned.value])]
+    .filter((id): id is string => id !== null && shown(id) !== null)
+    .slice(0, 3),
+)
 const specified = computed(() => bench.document?.specified ?? null)
-const isChosen = (answer: Answer) => specified.value?.name === answer.name && JSON.stringify(specified.value.changes) === JSON.stringify(answer.changes)
+const isChosen = (answer: Answer) =>
+  specified.value?.name === answer.name &&
+  JSON.stringify(specified.value.changes) === JSON.stringify(answer.changes)
 
 async function adjust(id: string, change: Adjustment) {
   const before = found.value.find((a) => a.id === id)
@@ -53,14 +70,39 @@ async function adjust(id: string, change: Adjustment) {
   busy.value = id
   const answer = await solver.adjusted(before, adjustments)
   // Steps keep their places, so that one left out can be taken in again.
-  byHand.value = { ...byHand.value, [id]: { answer: { ...answer, id, steps: before.steps.map((step) => answer.steps.find((s) => s.ref.id === step.ref.id && s.ref.on === step.ref.on) ?? { ...step, settles: [] }) }, adjustments } }
+  byHand.value = {
+    ...byHand.value,
+    [id]: {
+      answer: {
+        ...answer,
+        id,
+        steps: before.steps.map(
+          (step) =>
+            answer.steps.find((s) => s.ref.id === step.ref.id && s.ref.on === step.ref.on) ?? {
+              ...step,
+              settles: [],
+            },
+        ),
+      },
+      adjustments,
+    },
+  }
   busy.value = null
 }
 function choose(id: string) {
   const answer = shown(id)
   if (!answer) return
   const off = new Set((byHand.value[id]?.adjustments ?? []).filter((a) => a.off).map((a) => a.step))
-  bench.edit((job) => withSpecified(job, specifiedBy({ ...answer, steps: answer.steps.filter((_, i) => !off.has(i)) }, who.value || 'Unnamed device', new Date().toISOString())))
+  bench.edit((job) =>
+    withSpecified(
+      job,
+      specifiedBy(
+        { ...answer, steps: answer.steps.filter((_, i) => !off.has(i)) },
+        who.value || 'Unnamed device',
+        new Date().toISOString(),
+      ),
+    ),
+  )
 }
 const isWide = useMediaQuery('(min-width: 1024px)')
 /** Where the answers stand above their detail, choosing one goes there. */
@@ -70,40 +112,118 @@ async function select(id: string) {
   if (!isWide.value) document.querySelector('[data-answer]')?.scrollIntoView({ block: 'start' })
 }
 function pin(id: string) {
-  pinned.value = pinned.value.includes(id) ? pinned.value.filter((p) => p !== id) : [...pinned.value, id].slice(-2)
+  pinned.value = pinned.value.includes(id)
+    ? pinned.value.filter((p) => p !== id)
+    : [...pinned.value, id].slice(-2)
 }
 const searching = computed(() => solver.state.value === 'searching' || solver.state.value === 'judging')
-const figures = ({ figures: f }: Answer) => [q(f.cost, 'money'), f.hoursToFull === null ? 'not full in 3 days' : `full in ${q(f.hoursToFull, 'h')}`, ...(f.alternatorPeakC === null ? [] : [`alternator ${q(Math.round(f.alternatorPeakC), '°C')}`]), f.changes === 1 ? '1 change' : `${f.changes} changes`].join(' · ')
+const figures = ({ figures: f }: Answer) =>
+  [
+    q(f.cost, 'money'),
+    f.hoursToFull === null ? 'not full in 3 days' : `full in ${q(f.hoursToFull, 'h')}`,
+    ...(f.alternatorPeakC === null ? [] : [`alternator ${q(Math.round(f.alternatorPeakC), '°C')}`]),
+    f.changes === 1 ? '1 change' : `${f.changes} changes`,
+  ].join(' · ')
 </script>
 
 <template>
-  <JobShell title="Specify" about="Complete ways to make it suit, from the parts on the shelf." :problem="problem" :ready="ready">
+  <JobShell
+    title="Specify"
+    about="Complete ways to make it suit, from the parts on the shelf."
+    :problem="problem"
+    :ready="ready"
+  >
     <div class="grid gap-4 p-3 md:p-4 lg:grid-cols-[20rem_minmax(0,1fr)]">
       <div class="grid min-w-0 content-start gap-3">
         <section aria-label="Search" class="border border-line bg-card p-3">
-          <p v-if="shelfProblem || solver.problem.value" role="alert" class="text-bad">{{ shelfProblem || solver.problem.value }}</p>
+          <p v-if="shelfProblem || solver.problem.value" role="alert" class="text-bad">
+            {{ shelfProblem || solver.problem.value }}
+          </p>
           <div role="status" data-testid="solve-state" :data-state="solver.state.value">
             <template v-if="searching"><SolveProgress :solver="solver" /></template>
-            <p v-else-if="solver.state.value === 'done' && found.length"><strong>{{ found.length === 1 ? 'One answer' : `${found.length} answers` }}</strong> of {{ solver.count.value }} looked at that no other beats on cost, hours to full, heat of the alternator and number of changes.</p>
-            <p v-else-if="solver.state.value === 'done'">Nothing on the shelf makes this battery suit. What comes nearest stands beside this, with what is still in its way.</p>
-            <p v-else-if="solver.state.value === 'stopped'">Stopped after {{ solver.looked.value }} of {{ solver.count.value }}.</p>
+            <p v-else-if="solver.state.value === 'done' && found.length">
+              <strong>{{ found.length === 1 ? 'One answer' : `${found.length} answers` }}</strong> of
+              {{ solver.count.value }} looked at that no other beats on cost, hours to full, heat of the
+              alternator and number of changes.
+            </p>
+            <p v-else-if="solver.state.value === 'done'">
+              Nothing on the shelf makes this battery suit. What comes nearest stands beside this, with what
+              is still in its way.
+            </p>
+            <p v-else-if="solver.state.value === 'stopped'">
+              Stopped after {{ solver.looked.value }} of {{ solver.count.value }}.
+            </p>
             <p v-else>Getting the shelf …</p>
           </div>
-          <p class="mt-2 flex gap-2"><button v-if="searching" type="button" class="act-quiet" @click="solver.stop()">Stop</button><button v-else type="button" class="act-quiet" :disabled="!shelf" @click="search">Search again</button></p>
+          <p class="mt-2 flex gap-2">
+            <button v-if="searching" type="button" class="act-quiet" @click="solver.stop()">Stop</button
+            ><button v-else type="button" class="act-quiet" :disabled="!shelf" @click="search">
+              Search again
+            </button>
+          </p>
         </section>
         <ul v-if="found.length" aria-label="Answers" class="grid gap-2">
-          <li v-for="answer in found" :key="answer.id"><button type="button" class="w-full border bg-card p-2.5 text-left hover:border-ink" :class="current === answer.id ? 'border-sea shadow-[inset_4px_0_0_var(--sea)]' : 'border-line'" :aria-pressed="current === answer.id" @click="select(answer.id)">
-            <span class="flex items-start gap-2"><VerdictMark :verdict="shown(answer.id)!.verdict" class="mt-0.5 !size-4" /><span class="min-w-0"><span class="font-semibold">{{ shown(answer.id)!.name }}</span><span class="block text-xs text-soft">{{ figures(shown(answer.id)!) }}</span><span v-if="isChosen(shown(answer.id)!)" class="block text-xs font-semibold text-sea">specified</span><span v-else-if="pinned.includes(answer.id)" class="block text-xs text-sea">pinned</span></span></span>
-          </button></li>
+          <li v-for="answer in found" :key="answer.id">
+            <button
+              type="button"
+              class="w-full border bg-card p-2.5 text-left hover:border-ink"
+              :class="current === answer.id ? 'border-sea shadow-[inset_4px_0_0_var(--sea)]' : 'border-line'"
+              :aria-pressed="current === answer.id"
+              @click="select(answer.id)"
+            >
+              <span class="flex items-start gap-2"
+                ><VerdictMark :verdict="shown(answer.id)!.verdict" class="mt-0.5 !size-4" /><span
+                  class="min-w-0"
+                  ><span class="font-semibold">{{ shown(answer.id)!.name }}</span
+                  ><span class="block text-xs text-soft">{{ figures(shown(answer.id)!) }}</span
+                  ><span v-if="isChosen(shown(answer.id)!)" class="block text-xs font-semibold text-sea"
+                    >specified</span
+                  ><span v-else-if="pinned.includes(answer.id)" class="block text-xs text-sea"
+                    >pinned</span
+                  ></span
+                ></span
+              >
+            </button>
+          </li>
         </ul>
       </div>
 
       <div class="grid min-w-0 content-start gap-4">
         <SpecifiedNow v-if="specified" />
-        <div v-if="side.length" class="grid gap-3" :class="side.length === 3 ? 'xl:grid-cols-3 md:grid-cols-2' : side.length === 2 ? 'md:grid-cols-2' : 'max-w-[44rem]'">
-          <AnswerCard v-for="id in side" :key="id" :answer="shown(id)!" :adjustments="byHand[id]?.adjustments ?? []" :is-chosen="isChosen(shown(id)!)" :is-pinned="pinned.includes(id)" :is-busy="busy === id" @adjust="adjust(id, $event)" @choose="choose(id)" @pin="pin(id)" />
+        <div
+          v-if="side.length"
+          class="grid gap-3"
+          :class="
+            side.length === 3
+              ? 'xl:grid-cols-3 md:grid-cols-2'
+              : side.length === 2
+                ? 'md:grid-cols-2'
+                : 'max-w-[44rem]'
+          "
+        >
+          <AnswerCard
+            v-for="id in side"
+            :key="id"
+            :answer="shown(id)!"
+            :adjustments="byHand[id]?.adjustments ?? []"
+            :is-chosen="isChosen(shown(id)!)"
+            :is-pinned="pinned.includes(id)"
+            :is-busy="busy === id"
+            @adjust="adjust(id, $event)"
+            @choose="choose(id)"
+            @pin="pin(id)"
+          />
         </div>
-        <AnswerCard v-else-if="nearest" class="max-w-[44rem]" :answer="nearest" :adjustments="[]" :is-chosen="false" :is-pinned="false" :is-busy="false" nearest />
+        <AnswerCard
+          v-else-if="nearest"
+          class="max-w-[44rem]"
+          :answer="nearest"
+          :adjustments="[]"
+          :is-chosen="false"
+          :is-pinned="false"
+          :is-busy="false"
+          nearest
+        />
         <SchoolTable />
       </div>
     </div>

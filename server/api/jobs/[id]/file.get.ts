@@ -10,6 +10,9 @@ export default route(async (event) => {
   const job = await jobs.read(id)
   if (!job) throw noSuchJob()
   const name = `job-${job.document.job.number}`.replace(/[^\w-]/g, '_')
-  setResponseHeaders(event, { 'content-type': 'application/json; charset=utf-8', 'content-disposition': `attachment; filename="${name}.json"` })
+  setResponseHeaders(event, {
+    'content-type': 'application/json; charset=utf-8',
+    'content-disposition': `attachment; filename="${name}.json"`,
+  })
   return writeJobFile(job.document)
 })

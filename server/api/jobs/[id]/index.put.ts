@@ -21,7 +21,10 @@ export default route(async (event) => {
   const result = await jobs.save(id, version, read.job)
   if (!result) throw noSuchJob()
   if (!result.saved) {
-    throw new Refusal(409, `${result.theirs.updatedBy} changed this job in the meantime`, { theirs: result.theirs, yours: { version, document } })
+    throw new Refusal(409, `${result.theirs.updatedBy} changed this job in the meantime`, {
+      theirs: result.theirs,
+      yours: { version, document },
+    })
   }
   const { document: _sent, ...saved } = result.job
   return saved

@@ -10,6 +10,9 @@ export default route(async (event) => {
   const kind = shelfKindOf(getRouterParam(event, 'kind'))
   const { shelf } = await repositories()
   const parts = await shelf.list(kind, '', mostTableRows)
-  setResponseHeaders(event, { 'content-type': 'text/csv; charset=utf-8', 'content-disposition': `attachment; filename="shelf-${kind}.csv"` })
+  setResponseHeaders(event, {
+    'content-type': 'text/csv; charset=utf-8',
+    'content-disposition': `attachment; filename="shelf-${kind}.csv"`,
+  })
   return writeShelfCsv(kind, parts)
 })

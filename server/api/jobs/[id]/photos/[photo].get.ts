@@ -8,6 +8,9 @@ export default route(async (event) => {
   const { photos } = await repositories()
   const photo = await photos.read(job, id)
   if (!photo) throw noSuchPhoto()
-  setResponseHeaders(event, { 'content-type': photo.mime, 'cache-control': 'private, max-age=31536000, immutable' })
+  setResponseHeaders(event, {
+    'content-type': photo.mime,
+    'cache-control': 'private, max-age=31536000, immutable',
+  })
   return photo.data
 })

@@ -5,6 +5,6 @@ import { jobId, noSuchJob, route } from '../../../../utils/reply'
 export default route(async (event) => {
   const id = jobId(event)
   const { jobs, sheets } = await repositories()
-  if (!await jobs.read(id)) throw noSuchJob()
+  if (!(await jobs.read(id))) throw noSuchJob()
   return sheets.list(id)
 })

@@ -6,6 +6,6 @@ import { noSuchPart, shelfPartOf } from '../../../../utils/shelf'
 export default route(async (event) => {
   const { kind, code } = shelfPartOf(event)
   const { shelf } = await repositories()
-  if (!await shelf.retire(kind, code)) throw noSuchPart()
+  if (!(await shelf.retire(kind, code))) throw noSuchPart()
   return { retired: code }
 })

@@ -7,10 +7,17 @@ import { Refusal, refuseFields, route, validated } from '../../../../utils/reply
 import { shelfPartOf } from '../../../../utils/shelf'
 import { whoSchema } from '../../../../utils/who'
 
-const line = (most: number) => Joi.string().trim().max(most).pattern(/^[^\p{Cc}\p{Cs}]*$/u, 'plain text')
+const line = (most: number) =>
+  Joi.string()
+    .trim()
+    .max(most)
+    .pattern(/^[^\p{Cc}\p{Cs}]*$/u, 'plain text')
 const body = Joi.object<{ version: number; who: string; name: string; maker: string; values: ShelfValues }>({
   version: Joi.number().integer().min(0).max(2_000_000_000).required(),
-  who: whoSchema, name: line(120).required(), maker: line(120).allow('').required(), values: Joi.object().unknown().required(),
+  who: whoSchema,
+  name: line(120).required(),
+  maker: line(120).allow('').required(),
+  values: Joi.object().unknown().required(),
 })
 
 /** Saves a part as a new version over the one it was changed from; 0 for a part that is new. */
@@ -18,12 +25,19 @@ export default route(async (event) => {
   const { kind, code } = shelfPartOf(event)
   const { version, who, name, maker, values } = validated(body, await readJson(event, 64 * 1024))
   const problems = checkShelfPart(kind, { code, name, maker, values })
-  if (problems.length > 0) throw refuseFields(problems.map(({ column, reason }) => ({ path: column, message: reason })))
+  if (problems.length > 0)
+    throw refuseFields(problems.map(({ column, reason }) => ({ path: column, message: reason })))
   const { shelf } = await repositories(who)
   const saved = await shelf.save(kind, version, { code, name, maker, values })
   if (!saved) {
     const [theirs] = await shelf.versions(kind, code)
-    throw new Refusal(409, version === 0 ? `${code} stands on the shelf already` : `Version ${theirs?.version ?? 0} of ${code} is on the shelf by now`, { theirs })
+    throw new Refusal(
+      409,
+      version === 0
+        ? `${code} stands on the shelf already`
+        : `Version ${theirs?.version ?? 0} of ${code} is on the shelf by now`,
+      { theirs },
+    )
   }
   return saved
 })

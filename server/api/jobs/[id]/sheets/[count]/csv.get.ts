@@ -7,6 +7,9 @@ import { sheetOfAddress } from '../../../../../utils/sheet'
 export default route(async (event) => {
   const { row, sheet } = await sheetOfAddress(event)
   const text = sheetCsv(sheet)
-  setResponseHeaders(event, { 'content-type': 'text/csv; charset=utf-8', 'content-disposition': `attachment; filename="parts-${row.number.replace(/[^\w-]/g, '_')}.csv"` })
+  setResponseHeaders(event, {
+    'content-type': 'text/csv; charset=utf-8',
+    'content-disposition': `attachment; filename="parts-${row.number.replace(/[^\w-]/g, '_')}.csv"`,
+  })
   return text
 })

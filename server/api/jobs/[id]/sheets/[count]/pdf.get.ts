@@ -7,6 +7,9 @@ import { sheetPdf } from '../../../../../utils/sheet-pdf'
 export default route(async (event) => {
   const { row, sheet } = await sheetOfAddress(event)
   const data = await sheetPdf(sheet)
-  setResponseHeaders(event, { 'content-type': 'application/pdf', 'content-disposition': `inline; filename="specification-${row.number.replace(/[^\w-]/g, '_')}.pdf"` })
+  setResponseHeaders(event, {
+    'content-type': 'application/pdf',
+    'content-disposition': `inline; filename="specification-${row.number.replace(/[^\w-]/g, '_')}.pdf"`,
+  })
   return data
 })
