@@ -12,7 +12,13 @@ const cluster = await startCluster('test-postgres', { durable: false })
 process.once('exit', () => cluster.stop())
 for (const signal of ['SIGINT', 'SIGTERM']) process.once(signal, () => process.exit(1))
 
-const env = { ...process.env, TEST_DATABASE_URL: cluster.url, NUXT_TELEMETRY_DISABLED: '1', NO_COLOR: '1', CI: 'true' }
+const env = {
+  ...process.env,
+  TEST_DATABASE_URL: cluster.url,
+  NUXT_TELEMETRY_DISABLED: '1',
+  NO_COLOR: '1',
+  CI: 'true',
+}
 const totals = { passed: 0, failed: 0 }
 
 /** Runs a command to its end; what it printed comes in one piece, since others run beside it. @returns whether it went well */
