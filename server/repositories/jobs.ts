@@ -9,7 +9,7 @@ import type { ListVerdict } from '../judging/work'
 import { Repository, type Actor } from './actor'
 import { documentOf } from './kept-document'
 import { allWords } from './search'
-import type { Shop } from './shop'
+import type { judgeAgain, Shop } from './shop'
 
 /** A job as lists show it. */
 export interface JobRow {
@@ -78,6 +78,18 @@ const current = (row: StoredJob): StoredJob => ({ ...row, document: documentOf(r
 const storedColumns = (sql: Sql) =>
   sql`job_id as id, version, document, updated_at as "updatedAt", updated_by as "updatedBy"`
 
+/** What a document changes of the job as it stands; or the answer where there is nothing to save. */
+function changesOn(
+  before: StoredJob | null,
+  version: number,
+  document: JobDocument,
+): { changes: readonly Change[]; answer?: undefined } | { changes: null; answer: Saved | null } {
+  if (!before) return { changes: null, answer: null }
+  if (before.version !== version) return { changes: null, answer: { saved: false, theirs: before } }
+  const changes = changesBetween(before.document, document)
+  return changes.length > 0 ? { changes } : { changes: null, answer: { saved: true, job: before } }
+}
+
 export class Jobs extends Repository {
   constructor(
     sql: Sql,
@@ -102,26 +114,30 @@ export class Jobs extends Repository {
       limit ${limit}`
   }
 
-  async read(id: string): Promise<StoredJob | null> {
-    const [job] = await this.sql<
-      StoredJob[]
-    >`select ${storedColumns(this.sql)} from job where workshop_id = ${this.actor.workshop} and job_id = ${id}`
-    return job ? current(job) : null
+  read(id: string): Promise<StoredJob | null> {
+    return this.find(this.sql, id, this.sql``)
   }
 
   /** The same inside a transaction, until whose end nobody else changes it. */
-  async readToChange(tx: Sql, id: string): Promise<StoredJob | null> {
-    const [job] = await tx<
-      StoredJob[]
-    >`select ${storedColumns(tx)} from job where workshop_id = ${this.actor.workshop} and job_id = ${id} for update`
+  readToChange(tx: Sql, id: string): Promise<StoredJob | null> {
+    return this.find(tx, id, tx`for update`)
+  }
+
+  private async find(sql: Sql, id: string, lock: ReturnType<Sql>): Promise<StoredJob | null> {
+    const [job] = await sql<StoredJob[]>`
+      select ${storedColumns(sql)} from job where workshop_id = ${this.actor.workshop} and job_id = ${id} ${lock}`
     return job ? current(job) : null
   }
 
-  async create(document: JobDocument): Promise<StoredJob> {
-    return this.shop.judging(
-      (rules, units) => this.judge.verdict({ document, rules, units }),
-      (tx, judged) => this.insert(tx, document, judged),
-    )
+  create(document: JobDocument): Promise<StoredJob> {
+    return this.judging(document, (tx, judged) => this.insert(tx, document, judged))
+  }
+
+  private judging<T>(
+    document: JobDocument,
+    write: (tx: Sql, judged: ListVerdict) => Promise<T | typeof judgeAgain>,
+  ): Promise<T> {
+    return this.shop.judging(({ rules, units }) => this.judge.verdict({ document, rules, units }), write)
   }
 
   /** Puts a job that was judged into its table. */
@@ -149,31 +165,29 @@ export class Jobs extends Repository {
    * Saves a job if it still has the version the change was made on, and appends to its history.
    * Otherwise nothing is saved and what stands there now is given. Null when there is no such job.
    */
-  save(id: string, version: number, document: JobDocument): Promise<Saved | null> {
-    return this.shop.judging(
-      (rules, units) => this.judge.verdict({ document, rules, units }),
-      async (tx, judged): Promise<Saved | null> => {
-        const before = await this.readToChange(tx, id)
-        if (!before) return null
-        if (before.version !== version) return { saved: false, theirs: before }
-        const changes = changesBetween(before.document, document)
-        if (changes.length === 0) return { saved: true, job: before }
-        const { workshop, person } = this.actor
-        const next = {
-          document: tx.json(document as never),
-          version: version + 1,
-          updated_by: person,
-          ...columnsOf(document),
-          ...judged,
-        }
-        const [job] = await tx<StoredJob[]>`
+  async save(id: string, version: number, document: JobDocument): Promise<Saved | null> {
+    // What cannot be saved is not even judged.
+    const standing = changesOn(await this.read(id), version, document)
+    if (!standing.changes) return standing.answer
+    return this.judging(document, async (tx, judged): Promise<Saved | null> => {
+      const { changes, answer } = changesOn(await this.readToChange(tx, id), version, document)
+      if (!changes) return answer
+      const { workshop, person } = this.actor
+      const next = {
+        document: tx.json(document as never),
+        version: version + 1,
+        updated_by: person,
+        ...columnsOf(document),
+        ...judged,
+      }
+      const [job] = await tx<StoredJob[]>`
         update job set ${tx(next)}, updated_at = now()
         where workshop_id = ${workshop} and job_id = ${id}
         returning ${storedColumns(tx)}`
-        await tx`insert into job_history ${tx({ workshop_id: workshop, job_id: id, version: version + 1, who: person, changes: tx.json(changes as never) })}`
-        return { saved: true, job: job! }
-      },
-    )
+      const entry = { workshop_id: workshop, job_id: id, version: version + 1, who: person }
+      await tx`insert into job_history ${tx({ ...entry, changes: tx.json(changes as never) })}`
+      return { saved: true, job: job! }
+    })
   }
 
   /** Changes of a job, newest first, under the names that values have now. */

@@ -4,7 +4,7 @@ import { sheetInputs, type Sheet } from '#core/papers/sheet'
 import type { Judge } from '../judging/judge'
 import { Repository, type Actor } from './actor'
 import type { Jobs, StoredJob } from './jobs'
-import type { Shop } from './shop'
+import { judgeAgain, type Shop, type ShopSettings } from './shop'
 
 /** A sheet as lists show it. */
 export interface SheetRow {
@@ -23,8 +23,6 @@ export type Issued =
 
 const columns = (sql: Sql) =>
   sql`count, number, name, issued_at as "issuedAt", issued_by as "issuedBy", digest`
-/** Another sheet of the same job may be issued while one is drawn up; never this many. */
-const mostTries = 5
 
 export const digestOf = (content: string): string => createHash('sha256').update(content).digest('hex')
 
@@ -59,48 +57,45 @@ export class Sheets extends Repository {
   }
 
   /** Freezes what is specified for a job as its next sheet: inputs, rules, parts and results as they stand. */
-  async issue(job: string, version: number, now: Date): Promise<Issued> {
-    for (let tries = 0; tries < mostTries; tries++) {
-      const issued = await this.tryToIssue(job, version, now)
-      if (issued) return issued
-    }
-    throw new Error('Other sheets of this job were issued again and again while this one was drawn up')
+  issue(job: string, version: number, now: Date): Promise<Issued> {
+    return this.shop.judging(
+      (shop) => this.draw(job, version, now, shop),
+      async (tx, drawn): Promise<Issued | typeof judgeAgain> => {
+        if (drawn.kind !== 'drawn') return drawn
+        const there = await this.jobs.readToChange(tx, job)
+        if (!there) return { kind: 'no-job' }
+        if (there.version !== version) return { kind: 'stale', theirs: there }
+        if ((await this.nextCount(tx, job)) !== drawn.row.count) return judgeAgain
+        const [row] = await tx<SheetRow[]>`insert into sheet ${tx(drawn.row)} returning ${columns(tx)}`
+        return { kind: 'issued', row: row! }
+      },
+    )
   }
 
-  /** @returns null where another sheet took the number meanwhile */
-  private async tryToIssue(job: string, version: number, now: Date): Promise<Issued | null> {
+  /** The next sheet as a row, or why there is none. */
+  private async draw(job: string, version: number, now: Date, shop: ShopSettings) {
     const stored = await this.jobs.read(job)
-    if (!stored) return { kind: 'no-job' }
-    if (stored.version !== version) return { kind: 'stale', theirs: stored }
+    if (!stored) return { kind: 'no-job' } as const
+    if (stored.version !== version) return { kind: 'stale', theirs: stored } as const
     const { specified } = stored.document
-    if (!specified) return { kind: 'nothing-specified' }
+    if (!specified) return { kind: 'nothing-specified' } as const
     const { workshop, person } = this.actor
     const count = await this.nextCount(this.sql, job)
     const number = `${stored.document.job.number}-${count}`
-    const shop = await this.shop.read()
-    const sheet = await this.judge.sheet(
-      sheetInputs(stored.document, shop, { number, issuedAt: now.toISOString(), issuedBy: person }),
-    )
-    const content = JSON.stringify(sheet)
-    return this.together(async (tx): Promise<Issued | null> => {
-      const there = await this.jobs.readToChange(tx, job)
-      if (!there) return { kind: 'no-job' }
-      if (there.version !== version) return { kind: 'stale', theirs: there }
-      if ((await this.nextCount(tx, job)) !== count) return null
-      const row = {
-        workshop_id: workshop,
-        job_id: job,
-        count,
-        number,
-        name: specified.name,
-        issued_at: now,
-        issued_by: person,
-        content,
-        digest: digestOf(content),
-      }
-      const [issued] = await tx<SheetRow[]>`insert into sheet ${tx(row)} returning ${columns(tx)}`
-      return { kind: 'issued', row: issued! }
-    })
+    const head = { number, issuedAt: now.toISOString(), issuedBy: person }
+    const content = JSON.stringify(await this.judge.sheet(sheetInputs(stored.document, shop, head)))
+    const row = {
+      workshop_id: workshop,
+      job_id: job,
+      count,
+      number,
+      name: specified.name,
+      issued_at: now,
+      issued_by: person,
+      content,
+      digest: digestOf(content),
+    }
+    return { kind: 'drawn', row } as const
   }
 
   private async nextCount(sql: Sql, job: string): Promise<number> {

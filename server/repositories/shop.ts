@@ -49,6 +49,8 @@ interface ListedJob {
 
 /** Jobs that are fetched at once to be judged. */
 const batch = 5
+/** Said by a writer whose judging no longer holds. */
+export const judgeAgain = Symbol('judge again')
 /** Rules seldom change while a job is judged, and never this often. */
 const mostTries = 5
 
@@ -79,25 +81,24 @@ export class Shop extends Repository {
   }
 
   /**
-   * Judges by the rules of the shop, then writes what follows in a transaction in which those rules still stand; where
-   * they changed in between, it is judged again.
+   * Judges by what the shop has set, then writes what follows in a transaction in which that still stands; where it
+   * changed in between, or the writer finds that something else did, it is judged again.
    */
   async judging<J, T>(
-    judge: (rules: RuleOverrides, units: DisplayUnits) => Promise<J>,
-    write: (tx: Sql, judged: J) => Promise<T>,
+    judge: (shop: ShopSettings) => Promise<J>,
+    write: (tx: Sql, judged: J) => Promise<T | typeof judgeAgain>,
   ): Promise<T> {
     for (let tries = 0; tries < mostTries; tries++) {
-      const { rules, units, version } = await this.read()
-      const judged = await judge(rules, units)
+      const shop = await this.read()
+      const judged = await judge(shop)
       const written = await this.together(async (tx) => {
-        const [now] = await tx<
-          { version: number }[]
-        >`select version from workshop where workshop_id = ${this.actor.workshop} for share`
-        return now?.version === version ? { result: await write(tx, judged) } : null
+        const [now] = await tx<{ version: number }[]>`
+          select version from workshop where workshop_id = ${this.actor.workshop} for share`
+        return now?.version === shop.version ? write(tx, judged) : judgeAgain
       })
-      if (written) return written.result
+      if (written !== judgeAgain) return written as T
     }
-    throw new Error('The rules of the shop changed again and again while a job was judged')
+    throw new Error('What a judging rests on changed again and again while it was under way')
   }
 
   /**
