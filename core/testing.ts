@@ -6,6 +6,10 @@ import type { ManyKindId } from '#core/job/fields'
 /** Values by field path; null makes one unknown. */
 export type Values = Readonly<Record<string, unknown>>
 
+/** Values of a part by field path, from those by field. */
+export const under = (path: string, values: Values): Values =>
+  Object.fromEntries(Object.entries(values).map(([name, value]) => [`${path}/${name}`, value]))
+
 /** A job with values set, each as measured. */
 export const withValues = (job: JobDocument, values: Values): JobDocument =>
   Object.entries(values).reduce(
@@ -109,7 +113,7 @@ export const straightJob = (link: Values): JobDocument =>
     'links/link-1/kind': 'vsr',
     'links/link-1/ratedA': null,
     'links/link-1/bothWay': 'no',
-    ...Object.fromEntries(Object.entries(link).map(([name, value]) => [`links/link-1/${name}`, value])),
+    ...under('links/link-1', link),
   })
 
 /** The one result of a check on a part. Throws when the check did not apply, so that no test passes by its absence. */
@@ -130,9 +134,6 @@ export function resultOf(job: JobDocument, id: string, on: string, rules: RuleOv
 
 export const applies = (job: JobDocument, id: string): boolean => assess(job).checks.some((c) => c.id === id)
 
-const under = (path: string, values: Values): Values =>
-  Object.fromEntries(Object.entries(values).map(([name, value]) => [`${path}/${name}`, value]))
-
 /** The good job with values of one of its parts changed. */
 export const charger = (values: Values): JobDocument =>
   withValues(goodJob(), under('chargers/charger-1', values))
@@ -140,3 +141,21 @@ export const link = (values: Values): JobDocument => withValues(goodJob(), under
 export const candidate = (values: Values): JobDocument => withValues(goodJob(), under('candidate', values))
 export const alternator = (job: JobDocument, values: Values): JobDocument =>
   withValues(job, under('alternators/alternator-1', values))
+
+/** A job with a usual solar array. */
+export const withArray = (values: Values = {}, job: JobDocument = goodJob()): JobDocument =>
+  withMeasured(job, 'solar', {
+    panelW: 175,
+    parallel: 2,
+    openCircuitV: 22,
+    controller: 'mppt',
+    maxPvV: 75,
+    ratedA: 30,
+    shading: 10,
+    profile: 'lithium',
+    absorptionV: 14.4,
+    floatMode: 'off',
+    equaliseStage: 'none',
+    compensation: 'none',
+    ...values,
+  })

@@ -1,5 +1,5 @@
-import { runIds, type RunId } from '#core/simulation/run-kinds'
 // npm run --silent simulate -- FILE.json --run NAME [--battery old] [--weather FILE.epw]: a run of a job as JSON, from the core alone.
+import { runIds, type RunId } from '#core/simulation/run-kinds'
 import { readFile } from 'node:fs/promises'
 import { parseArgs } from 'node:util'
 import { partsOf } from '#core/job/document'

@@ -1,7 +1,6 @@
-import { Lead } from '#core/simulation/model/lead'
-import { Simulation, type Surroundings } from '#core/simulation/simulation'
-import type { RunInputs } from '#core/simulation/run-kinds'
 // npm run validation: pictures for docs/physics.md, the simulation drawn over closed forms and published points.
+import { Lead } from '#core/simulation/model/lead'
+import { Simulation } from '#core/simulation/simulation'
 import { mkdir, writeFile } from 'node:fs/promises'
 import * as echarts from 'echarts'
 import { steadyCaseC, usualHeat } from '#core/physics/alternator'
@@ -9,90 +8,32 @@ import { copettiChargeV, copettiDischargeV } from '#core/physics/lead'
 import { openCircuitV } from '#core/physics/lfp'
 import type { Plant, SidePlant } from '#core/simulation/plant'
 import { runNow } from '#core/simulation/runs'
+import {
+  inputs,
+  lead,
+  lfp,
+  plain as example,
+  quiet,
+  relay,
+  starboard,
+} from '#core/simulation/simulation.cases'
 import { sharingOver } from '#core/simulation/sharing'
 
-const none = Array.from({ length: 24 }, () => 0)
-const lead = { c10: 100, health: 1, ageing: 1, cells: 6, ownA: 0, resistance: 1 } as const
-const bms = {
-  overV: 15,
-  overReturnV: 14,
-  underV: 10,
-  underReturnV: 12,
-  maxDischargeA: 300,
-  overCurrentS: 5,
-  coldC: 0,
-  coldReturnC: 3,
-  hotC: 55,
-  hotReturnC: 50,
-}
+const { bms } = lfp
 const plain: Plant = {
+  ...example,
   name: 'validation',
-  lfp: { ah: 200, nominalV: 12, ohm: 0.006, kg: 24, curve: null, ownA: 0, bms, heater: null, stops: null },
-  houseLead: null,
+  lfp: { ...lfp, bms: { ...bms, maxDischargeA: 300 } },
   sides: [
     {
-      id: 'links/link-1',
-      name: 'The alternator',
-      nominalV: 12,
-      startLead: lead,
+      ...starboard,
       standbyA: 0.1,
-      alternator: {
-        ratedA: 200,
-        regulator: 'fixed',
-        regulatorV: 14.4,
-        trace: [],
-        hotShare: 0.85,
-        limitA: 9999,
-        idleRpm: 1900,
-        cruiseRpm: 5000,
-        vehicleA: 15,
-        heat: usualHeat,
-        ambientC: 60,
-        floatV: null,
-        foldsBack: false,
-      },
-      link: { kind: 'vsr', ohm: 0.005, closesV: 13.3, opensV: 12.8, delayS: 0, bothWay: false },
+      link: relay,
     },
   ],
-  chargers: [],
-  solar: [],
-  sources: [],
-  dcA: none,
-  acW: none,
-  idleW: none,
-  inverterEfficiency: 0.9,
-  loadsOffV: 10.5,
-  place: { kind: 'cabin', coldestC: 20, hottestC: 20, insulated: false },
-  assumed: [],
 }
 /** The same with something of its alternator’s side changed. */
 const side = (more: Partial<SidePlant>): Plant => ({ ...plain, sides: [{ ...plain.sides[0]!, ...more }] })
-const inputs: RunInputs = {
-  soc: 0.2,
-  days: 0.25,
-  driveH: 5,
-  idleShare: 0,
-  driveFrom: 6,
-  mainsH: 0,
-  mainsFrom: 18,
-  coldC: 20,
-  warmC: 20,
-  clearness: 0,
-  latitude: 50,
-  longitude: 0,
-  dayOfYear: 100,
-  tilt: 0,
-  loads: true,
-}
-const quiet: Surroundings = {
-  hour: 12,
-  engine: 'off',
-  engineS: 0,
-  mains: true,
-  airC: 25,
-  sunWm2: 0,
-  loads: true,
-}
 
 type Points = readonly (readonly [number, number])[]
 interface Line {
@@ -193,7 +134,7 @@ const held = new Simulation(
 )
 const tail: [number, number][] = []
 for (let t = 0; t <= 6 * 3600; t += 10) {
-  held.advance(10, quiet)
+  held.advance(10, { ...quiet, mains: true })
   if (t % 600 === 0) tail.push([t / 3600, held.lfp!.amps])
 }
 const tauH = (0.011 * 20) / (openCircuitV(0.8, 12) - openCircuitV(0.7, 12))

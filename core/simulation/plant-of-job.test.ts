@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest'
 import { assess } from '#core/assessment/assess'
 import { emptyJob, withNewPart, type JobDocument } from '#core/job/document'
 import { leadLeakA } from '#core/physics/lead'
-import { withValues } from '#core/testing'
+import { withValues, under } from '#core/testing'
 import { plantOf } from './plant-of-job'
 import { inputsOfJob } from './inputs'
 import type { LinkPlant } from './plant'
@@ -70,28 +70,14 @@ describe('the system built from a job', () => {
   ])('links by %s as it is entered', (_what, values, link) => {
     const path = `links/${Object.keys(job('0417').links)[0]!}`
     expect(
-      plantOf(
-        withValues(
-          job('0417'),
-          Object.fromEntries(Object.entries(values).map(([name, value]) => [`${path}/${name}`, value])),
-        ),
-        {},
-        'new',
-      ).sides[0]?.link ?? { kind: 'none' },
+      plantOf(withValues(job('0417'), under(path, values)), {}, 'new').sides[0]?.link ?? { kind: 'none' },
     ).toMatchObject(link)
   })
 
   it('an external regulator floats and folds back; one that only holds the field does not fold', () => {
     const path = `alternators/${Object.keys(job('0417').alternators)[0]!}`
     const machine = (values: Readonly<Record<string, unknown>>) =>
-      plantOf(
-        withValues(
-          job('0417'),
-          Object.fromEntries(Object.entries(values).map(([name, value]) => [`${path}/${name}`, value])),
-        ),
-        {},
-        'new',
-      ).sides[0]!.alternator!
+      plantOf(withValues(job('0417'), under(path, values)), {}, 'new').sides[0]!.alternator!
     expect(machine({ regulator: 'fixed' })).toMatchObject({ floatV: null, foldsBack: false })
     expect(machine({ regulator: 'external', fieldWire: 'field' })).toMatchObject({
       floatV: 13.5,

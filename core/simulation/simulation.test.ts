@@ -1,9 +1,9 @@
 import { Lead } from './model/lead'
 import { Lfp } from './model/lfp'
-import { mostLoadA, type LfpPlant, type LinkPlant, type Plant, type SidePlant, type Stages } from './plant'
+import { mostLoadA, type LinkPlant, type Plant, type SidePlant, type Stages } from './plant'
 import { runIds, usualInputs, type RunInputs } from './run-kinds'
 import { carryOut, runNow, type Totals } from './runs'
-import { everySecond, Simulation, type Pace, type Surroundings } from './simulation'
+import { everySecond, Simulation, type Pace } from './simulation'
 import { csvParse } from 'd3-dsv'
 import fc from 'fast-check'
 import { readdirSync, readFileSync } from 'node:fs'
@@ -27,6 +27,19 @@ import {
 } from '#core/physics/lead'
 import { openCircuitV, resistanceFactor } from '#core/physics/lfp'
 import { withValues } from '#core/testing'
+import {
+  alternator,
+  bms,
+  inputs,
+  lead,
+  lfp,
+  none,
+  plain,
+  quiet,
+  relay,
+  stages,
+  starboard,
+} from './simulation.cases'
 import { plantOf } from './plant-of-job'
 import { inputsOfJob } from './inputs'
 import { sharingOver, shareOf } from './sharing'
@@ -34,102 +47,12 @@ import { seriesCsv } from '#core/formats/series'
 import { driveTraces } from './traces'
 import { readVoltageLog } from '#core/formats/voltage-log'
 
-const stages: Stages = {
-  maxA: 30,
-  absorptionV: 14.4,
-  absorptionH: 2,
-  floatV: null,
-  restartV: 13.1,
-  tailA: 10,
-}
-const bms: LfpPlant['bms'] = {
-  overV: 15,
-  overReturnV: 14,
-  underV: 10,
-  underReturnV: 12,
-  maxDischargeA: 200,
-  overCurrentS: 5,
-  coldC: 0,
-  coldReturnC: 3,
-  hotC: 55,
-  hotReturnC: 50,
-}
-const lfp: LfpPlant = {
-  ah: 200,
-  nominalV: 12,
-  ohm: 0.006,
-  kg: 24,
-  curve: null,
-  ownA: 0,
-  bms,
-  heater: null,
-  stops: null,
-}
-const lead = { c10: 100, health: 1, ageing: 1, cells: 6, ownA: 0, resistance: 1 } as const
-const alternator: NonNullable<SidePlant['alternator']> = {
-  ratedA: 200,
-  regulator: 'fixed',
-  regulatorV: 14.4,
-  trace: [],
-  hotShare: 0.85,
-  limitA: 9999,
-  idleRpm: 1900,
-  cruiseRpm: 5000,
-  vehicleA: 15,
-  heat: usualHeat,
-  ambientC: 60,
-  floatV: null,
-  foldsBack: false,
-}
-const none = Array.from({ length: 24 }, () => 0)
-const starboard: SidePlant = {
-  id: 'links/link-1',
-  name: 'The alternator',
-  nominalV: 12,
-  alternator,
-  startLead: lead,
-  standbyA: 0.05,
-  link: { kind: 'none' },
-}
 /** One alternator with its starting battery, with something changed. */
 const side = (more: Partial<SidePlant>): Pick<Plant, 'sides'> => ({ sides: [{ ...starboard, ...more }] })
 const linked = (link: LinkPlant, more: Partial<SidePlant> = {}): Plant => ({
   ...plain,
   ...side({ ...more, link }),
 })
-const plain: Plant = {
-  name: 'test',
-  lfp,
-  houseLead: null,
-  sides: [starboard],
-  chargers: [],
-  solar: [],
-  sources: [],
-  dcA: none,
-  acW: none,
-  idleW: none,
-  inverterEfficiency: 0.9,
-  loadsOffV: 10.5,
-  place: { kind: 'cabin', coldestC: 20, hottestC: 20, insulated: false },
-  assumed: [],
-}
-const inputs: RunInputs = {
-  soc: 0.2,
-  days: 0.25,
-  driveH: 5,
-  idleShare: 0,
-  driveFrom: 6,
-  mainsH: 0,
-  mainsFrom: 18,
-  coldC: 20,
-  warmC: 20,
-  clearness: 0,
-  latitude: 50,
-  longitude: 0,
-  dayOfYear: 100,
-  tilt: 0,
-  loads: true,
-}
 const mains = (more: Partial<Stages> = {}): Plant => ({
   ...plain,
   sides: [],
@@ -144,15 +67,6 @@ const mains = (more: Partial<Stages> = {}): Plant => ({
     },
   ],
 })
-const quiet: Surroundings = {
-  hour: 12,
-  engine: 'off',
-  engineS: 0,
-  mains: false,
-  airC: 25,
-  sunWm2: 0,
-  loads: true,
-}
 const folder = new URL('../../demo/jobs/', import.meta.url)
 const jobs = readdirSync(folder).map(
   (name) => [name, JSON.parse(readFileSync(new URL(name, folder), 'utf8')) as JobDocument] as const,
@@ -379,8 +293,6 @@ describe('lead and lithium on one bus', () => {
     expect(shareOf(stopped, lead, 0.5, 20).off).toBe(false)
   })
 })
-
-const relay: LinkPlant = { kind: 'vsr', ohm: 0.005, closesV: 13.3, opensV: 12.8, delayS: 0, bothWay: false }
 
 describe('what installers have seen', () => {
   it('a straight relay on a 200 A machine: the acceptance, the rise to the limit and the minute; a 30 A DC-DC stays under; a duty-cycling relay saw-tooths', () => {

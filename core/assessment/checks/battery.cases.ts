@@ -6,9 +6,10 @@ import {
   goodJob,
   link,
   straightJob,
+  type Values,
+  withArray,
   withMeasured,
   withValues,
-  type Values,
 } from '#core/testing'
 import type { Verdict } from '#core/system/verdict'
 
@@ -35,22 +36,7 @@ const craft = (job: JobDocument, kind: JobDocument['job']['craft']): JobDocument
 const with_ = (values: Values): JobDocument => withValues(goodJob(), values)
 const inverter = (values: Values, more: Values = {}): JobDocument =>
   withMeasured(with_(more), 'inverters', { efficiency: 90, ...values })
-const array = (values: Values, more: Values = {}): JobDocument =>
-  withMeasured(with_(more), 'solar', {
-    panelW: 175,
-    parallel: 2,
-    openCircuitV: 22,
-    controller: 'mppt',
-    maxPvV: 75,
-    ratedA: 30,
-    shading: 10,
-    profile: 'lithium',
-    absorptionV: 14.4,
-    floatMode: 'off',
-    equaliseStage: 'none',
-    compensation: 'none',
-    ...values,
-  })
+const array = (values: Values, more: Values = {}): JobDocument => withArray(values, with_(more))
 const shaft = (values: Values): JobDocument =>
   withMeasured(goodJob(), 'sources', {
     kind: 'shaft',

@@ -4,9 +4,11 @@ import {
   goodJob,
   link,
   straightJob,
+  under,
+  type Values,
+  withArray,
   withMeasured,
   withValues,
-  type Values,
 } from '#core/testing'
 import type { JobDocument } from '#core/job/document'
 import type { Case } from './battery.cases'
@@ -22,36 +24,18 @@ const [onCharger, onLink, onArray, onBattery] = [
 const adjustable = (values: Values = {}, job: JobDocument = goodJob()): JobDocument =>
   withValues(
     job,
-    Object.fromEntries(
-      Object.entries({
-        profile: 'adjustable',
-        absorptionV: 14.4,
-        floatMode: 'on',
-        floatV: 13.5,
-        absorptionLeastV: 13.8,
-        absorptionMostV: 15,
-        floatLeastV: 13,
-        floatMostV: 14,
-        ...values,
-      }).map(([name, value]) => [`${onCharger}/${name}`, value]),
-    ),
+    under(onCharger, {
+      profile: 'adjustable',
+      absorptionV: 14.4,
+      floatMode: 'on',
+      floatV: 13.5,
+      absorptionLeastV: 13.8,
+      absorptionMostV: 15,
+      floatLeastV: 13,
+      floatMostV: 14,
+      ...values,
+    }),
   )
-const array = (values: Values = {}, job: JobDocument = goodJob()): JobDocument =>
-  withMeasured(job, 'solar', {
-    panelW: 175,
-    parallel: 2,
-    openCircuitV: 22,
-    controller: 'mppt',
-    maxPvV: 75,
-    ratedA: 30,
-    shading: 10,
-    profile: 'lithium',
-    absorptionV: 14.4,
-    floatMode: 'off',
-    equaliseStage: 'none',
-    compensation: 'none',
-    ...values,
-  })
 const cold = (coldestC: number, values: Values = {}): JobDocument =>
   withValues(goodJob(), { 'place/coldestC': coldestC, ...values })
 const hybrid = (values: Values = {}, job: JobDocument = goodJob()): JobDocument =>
@@ -318,28 +302,28 @@ export const systemCases: Readonly<Record<string, readonly Case[]>> = {
   'dcdc.solar-input': [
     {
       says: 'under the limits of the input suits',
-      job: array({ through: 'dcdc' }, link({ solarMostV: 25, solarMostW: 400 })),
+      job: withArray({ through: 'dcdc' }, link({ solarMostV: 25, solarMostW: 400 })),
       on: onArray,
       verdict: good,
       shows: ['22.86 V'],
     },
     {
       says: 'over its voltage in series suits in parallel',
-      job: array({ through: 'dcdc', series: 2, parallel: 1 }, link({ solarMostV: 25, solarMostW: 400 })),
+      job: withArray({ through: 'dcdc', series: 2, parallel: 1 }, link({ solarMostV: 25, solarMostW: 400 })),
       on: onArray,
       verdict: changed,
       remedy: 'solar.in-parallel',
     },
     {
       says: 'over its power suits on a controller of its own',
-      job: array({ through: 'dcdc', parallel: 4 }, link({ solarMostV: 25, solarMostW: 400 })),
+      job: withArray({ through: 'dcdc', parallel: 4 }, link({ solarMostV: 25, solarMostW: 400 })),
       on: onArray,
       verdict: changed,
       remedy: 'solar.own-controller',
     },
     {
       says: 'coldest place not known is to be asked where it decides',
-      job: withValues(array({ through: 'dcdc' }, link({ solarMostV: 24, solarMostW: 400 })), {
+      job: withValues(withArray({ through: 'dcdc' }, link({ solarMostV: 24, solarMostW: 400 })), {
         'place/coldestC': null,
       }),
       on: onArray,
@@ -517,23 +501,23 @@ export const systemCases: Readonly<Record<string, readonly Case[]>> = {
     },
   ],
   'solar.voltage': [
-    { says: 'a lithium profile inside the window suits', job: array(), on: onArray, verdict: good },
+    { says: 'a lithium profile inside the window suits', job: withArray(), on: onArray, verdict: good },
     {
       says: 'a float that is too high on a fixed controller does not',
-      job: array({ profile: 'fixed', floatMode: 'on', floatV: 13.9 }),
+      job: withArray({ profile: 'fixed', floatMode: 'on', floatV: 13.9 }),
       on: onArray,
       verdict: bad,
       shows: ['13.9 V'],
     },
     {
       says: 'too high but adjustable suits once set',
-      job: array({ profile: 'adjustable', absorptionV: 14.9 }),
+      job: withArray({ profile: 'adjustable', absorptionV: 14.9 }),
       on: onArray,
       verdict: changed,
     },
     {
       says: 'absorption not known is to be measured',
-      job: array({ profile: 'fixed', absorptionV: null }),
+      job: withArray({ profile: 'fixed', absorptionV: null }),
       on: onArray,
       verdict: open,
     },
@@ -541,21 +525,24 @@ export const systemCases: Readonly<Record<string, readonly Case[]>> = {
   'solar.yield': [
     {
       says: 'beside an alternator suits, and shows best and worst',
-      job: array(),
+      job: withArray(),
       on: onArray,
       verdict: good,
       shows: ['best month', 'worst'],
     },
     {
       says: 'alone, for days, on too few panels, asks for more',
-      job: withValues(array({ panelW: 20, parallel: 1 }), { 'use/daysAway': 5, 'links/link-1/kind': 'none' }),
+      job: withValues(withArray({ panelW: 20, parallel: 1 }), {
+        'use/daysAway': 5,
+        'links/link-1/kind': 'none',
+      }),
       on: onArray,
       verdict: changed,
       remedy: 'use.charge-more',
     },
     {
       says: 'power not known is to be read where it decides',
-      job: withValues(array({ panelW: null, parallel: 1 }), {
+      job: withValues(withArray({ panelW: null, parallel: 1 }), {
         'use/daysAway': 4,
         'links/link-1/kind': 'none',
         'use/dailyAh': 100,

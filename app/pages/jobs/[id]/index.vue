@@ -101,19 +101,7 @@ const hasSource = computed(() => (judging.assessment?.lanes.length ?? 0) > 0)
     class="flex min-h-dvh flex-col max-md:pb-16 md:h-dvh"
   >
     <BenchHead @check="choose" @measure="goTo" @keys="keysOpen = true" @find="findOpen = true" @copy="copy" />
-    <p
-      v-if="bench.notice"
-      role="status"
-      class="flex items-center justify-between gap-4 border-b border-line bg-window px-5 py-1.5"
-    >
-      <span>{{ bench.notice }}</span><button
-        type="button"
-        class="min-h-8 underline"
-        @click="bench.notice = ''"
-      >
-        Good
-      </button>
-    </p>
+    <JobNotice />
     <div class="grid min-h-0 flex-1 md:grid-cols-[minmax(15rem,19rem)_minmax(0,1fr)_minmax(15rem,18rem)]">
       <div
         class="border-line md:overflow-y-auto md:border-r"
