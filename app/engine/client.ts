@@ -1,5 +1,5 @@
 import { proxy, wrap, type Remote } from 'comlink'
-import { Engine } from './engine'
+import type { Engine } from './engine'
 
 /** What of an engine is called from the page: every answer comes later, whoever gives it. */
 export type EngineClient = Pick<Remote<Engine>, keyof Engine>
@@ -10,11 +10,8 @@ export interface OwnEngine {
   readonly end: () => void
 }
 
-const hasWorkers = typeof Worker !== 'undefined'
-
 /** An engine that is ended when what it does is no longer wanted: for runs and searches. */
 export function startEngine(failed: (message: string) => void = () => {}): OwnEngine {
-  if (!hasWorkers) return { engine: new Engine() as unknown as EngineClient, end: () => {} }
   const worker = new Worker(new URL('./engine.worker.ts', import.meta.url), { type: 'module' })
   worker.onerror = ({ message }) => {
     failed(message)
@@ -38,8 +35,7 @@ export function theEngine(): EngineClient {
 }
 
 /** A function as an engine can call it back. */
-export const heard = <T extends (...args: never[]) => unknown>(listener: T): T =>
-  hasWorkers ? proxy(listener as never) : listener
+export const heard = <T extends (...args: never[]) => unknown>(listener: T): T => proxy(listener as never)
 
 /** Data without the proxies that a store or a page has put inside: they cannot be sent. */
 export const plain = <T>(data: T): T => JSON.parse(JSON.stringify(data)) as T

@@ -6,6 +6,13 @@ import { useJob } from './job'
 import { useJudging } from './judging'
 import { useView } from './view'
 
+// The engine beside the page, without a worker between.
+vi.mock('../engine/client', async (original) => {
+  const { Engine } = await import('../engine/engine')
+  const engine = new Engine()
+  return { ...(await original<object>()), theEngine: () => engine, heard: (listener: unknown) => listener }
+})
+
 /** A server of one job, in memory, that can be cut off and changed from elsewhere. */
 class FakeServer {
   version = 1
