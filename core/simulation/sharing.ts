@@ -34,7 +34,7 @@ export function shareOf(lfp: LfpPlant, lead: LeadPlant, soc: number, externalA: 
       0,
       20 * (lfp.nominalV / 12),
       -1 / lithium.ohmNow,
-    ).v
+    ).at
   const joinedV = solve(true)
   const off = lfp.stops !== null && (joinedV >= lfp.stops.chargeV || joinedV <= lfp.stops.dischargeV)
   const busV = off ? solve(false) : joinedV

@@ -35,23 +35,24 @@ export interface Pace {
 }
 export const usualPace: Pace = { mostS: 3600, errorShare: 2e-5, errorK: 0.01, errorV: 0.002, eventS: 0.5 }
 /** For a year, whose small errors are made good day by day. */
-export const longPace: Pace = { mostS: 3600, errorShare: 5e-4, errorK: 0.2, errorV: 0.1, eventS: 5 }
+export const longPace: Pace = { mostS: 3600, errorShare: 2e-4, errorK: 0.05, errorV: 0.05, eventS: 1 }
 /** Every second by itself: what the others are held against. */
 export const everySecond: Pace = { mostS: 1, errorShare: 1, errorK: 1, errorV: 1, eventS: 0.5 }
 
 /** The least time between two switchings, s: nothing chatters faster. */
 const leastS = 1
 const mostTries = 40
+const triesBeforeHalving = 12
 /** The first step after something switched is no longer than this, s. */
-const afterEventS = 20
+const afterEventS = 60
 /** A moment of switching is tried so far beside where a straight line has it, s. */
 const besideS = 0.2
 /** A step grows by no more than this, and shrinks by no less. */
 const mostGrowth = 6
 const leastShrink = 0.1
-const safety = 0.9
+const safety = 0.8
 /** An error that is not worth another try. */
-const justGood = 1.2
+const justGood = 2
 
 /** Powers that hang on voltages are found by repeating the solution until they move less than this, A. */
 const powerToleranceA = 1e-3
@@ -140,6 +141,8 @@ export class Simulation {
   // Of the step that is tried.
   private endV: number
   private endPlaceC: number
+  /** Whether something begins to hold in it that a trigger waits for. */
+  private turns = false
   private loadsA = 0
   private loadsW = 0
   private wantedA = 0
@@ -324,7 +327,7 @@ export class Simulation {
       }
       this.nextS = dt = Math.max(leastS, dt * this.growth(error))
     }
-    if (dt > this.pace.eventS && this.anyTurns()) dt = this.locate(dt)
+    if (dt > this.pace.eventS && this.turns) dt = this.locate(dt)
     this.t += dt
     if (this.take(dt)) {
       this.nextS = Math.min(this.nextS, afterEventS)
@@ -333,10 +336,6 @@ export class Simulation {
     return dt
   }
 
-  private anyTurns(): boolean {
-    for (const trigger of this.triggers) if (trigger.turns) return true
-    return false
-  }
   private growth(error: number): number {
     return Math.min(mostGrowth, Math.max(leastShrink, safety / Math.sqrt(error + 1e-9)))
   }
@@ -369,22 +368,22 @@ export class Simulation {
     return worst
   }
 
-  /** The end of the step just behind the first switching in it, found between a straight line and halving. @returns its length, s */
+  /** The end of the step just behind the first switching in it, found along a straight line from both sides. @returns its length, s */
   private locate(dt: number): number {
     let [low, high] = [0, dt]
+    let behind = true
     for (const trigger of this.triggers) trigger.begin()
     for (let i = 0; high - low > this.pace.eventS && i < mostTries; i++) {
-      // Just behind the line, just before it, halved: a straight value is caught by the first two.
-      const aside = i % 3 === 0 ? besideS : -besideS
-      const middle =
-        i % 3 === 2 ? (low + high) / 2 : between(low, high, low + (high - low) * this.crossingShare() + aside)
+      // Just before the line where the last try was behind it, just behind it where it was before; at length halved.
+      const share = i < triesBeforeHalving ? this.crossingShare() : 0.5
+      const middle = between(low, high, low + (high - low) * share + (behind ? -besideS : besideS))
       this.attempt(middle)
-      const turns = this.anyTurns()
-      for (const trigger of this.triggers) trigger.bracket(turns)
-      if (turns) high = middle
+      behind = this.turns
+      for (const trigger of this.triggers) trigger.bracket(behind)
+      if (behind) high = middle
       else low = middle
     }
-    this.attempt(high)
+    if (!behind) this.attempt(high)
     return high
   }
   private crossingShare(): number {
@@ -403,7 +402,8 @@ export class Simulation {
     for (const side of this.sides) side.prepare(dt, this.endPlaceC)
     this.solve()
     this.settle(dt)
-    for (const trigger of this.triggers) trigger.look()
+    this.turns = false
+    for (const trigger of this.triggers) if (trigger.look()) this.turns = true
   }
 
   /** How the place goes from now on: after the air, or after a warm engine. */
@@ -420,9 +420,9 @@ export class Simulation {
       const wanted = this.loadsAt(this.endV)
       this.wantedA = wanted
       const root = fallingRoot(this.inAt, this.endV, 0, this.mostV, this.slope)
-      this.endV = root.v
+      this.endV = root.at
       this.slope = root.slope
-      this.residualA = Math.abs(root.leftA)
+      this.residualA = Math.abs(root.left)
       let off = 0
       for (const side of this.sides) if (!side.contact.closed) off = Math.max(off, side.alone(this.endV))
       for (const side of this.sides) {

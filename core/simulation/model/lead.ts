@@ -1,5 +1,6 @@
 import { copettiChargeEfficiency, copettiGassingV } from '#core/physics/lead'
 import type { LeadPlant } from '../plant'
+import { batteryAccuracy, fallingRoot } from './roots'
 import { Trigger } from './trigger'
 
 const tablePoints = 512
@@ -14,7 +15,6 @@ const fullSoc = 0.995
 /** Temperatures the curves are good for, °C. */
 const coldestC = -20
 const hottestC = 50
-const mostIterations = 60
 /** Cell voltage under which a battery never gasses, V: the logarithm is spared. */
 const neverGassesV = 2.2
 
@@ -50,10 +50,10 @@ export class Lead {
   private tempC = 25
   /** Charge it gained each second where the last step ended. */
   private rate = 0
-  /** Where the last search of a current ended, its voltage, and the slope there, V/A. */
+  /** Where the last search of a current ended, its voltage, and the slope there, V/A, below 0; not a number before the first. */
   private lastA = 0
   private lastV = 0
-  private lastSlope = 0
+  private lastSlope = NaN
   private empty: boolean
   readonly triggers: readonly Trigger[] = [
     new Trigger(
@@ -129,31 +129,22 @@ export class Lead {
     return this.search(v, charging)
   }
   private search(v: number, charging: boolean): number {
-    let [a, b] = charging ? [this.joinA, this.mostA] : [-this.mostA, -this.joinA]
+    const low = charging ? this.joinA : -this.mostA
+    const high = charging ? this.mostA : -this.joinA
     // From the last current along its slope: the next is seldom far.
-    const likely = this.lastSlope > 0 ? this.lastA + (v - this.lastV) / this.lastSlope : NaN
-    const known = likely > a && likely < b
-    let i = known ? likely : charging ? 2 * this.joinA : -2 * this.joinA
-    let off = this.curve(i) - v
-    let slope = known ? this.lastSlope : 0
-    for (let n = 0; n < mostIterations; n++) {
-      if (off < -1e-6) a = i
-      else if (off > 1e-6) b = i
-      else break
-      if (b - a < 1e-7) break
-      if (slope <= 0) slope = (this.curve(i * 1.001) - v - off) / (i * 0.001)
-      const step = i - off / slope
-      const next = n <= 15 && slope > 0 && step > a && step < b ? step : (a + b) / 2
-      const nextOff = this.curve(next) - v
-      slope = (nextOff - off) / (next - i)
-      i = next
-      off = nextOff
-    }
-    this.lastA = i
-    this.lastV = v + off
-    this.lastSlope = slope
-    return i
+    const likely = this.lastA - (v - this.lastV) / this.lastSlope
+    const known = likely > low && likely < high
+    const begin = known ? likely : charging ? 2 * low : 2 * high
+    this.soughtV = v
+    const slope = known ? this.lastSlope : (this.curve(begin) - this.curve(begin * 1.001)) / (begin * 0.001)
+    const root = fallingRoot(this.missingV, begin, low, high, slope, batteryAccuracy)
+    this.lastA = root.at
+    this.lastV = v - root.left
+    this.lastSlope = root.slope
+    return root.at
   }
+  private soughtV = 0
+  private readonly missingV = (amps: number): number => this.soughtV - this.curve(amps)
 
   settle(busV: number, dt: number, endShare: number): void {
     this.endAmps = this.ampsAt(busV)

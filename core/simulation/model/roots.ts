@@ -1,48 +1,75 @@
-/** Where a search ended: the voltage, what is left there, A, and the slope it found, A/V, below 0. */
+/** Where a search ended: there, what is left, and the slope it found, below 0. */
 export interface Root {
-  readonly v: number
-  readonly leftA: number
+  readonly at: number
+  readonly left: number
   readonly slope: number
 }
 
-/** Currents at a bus sum to nought within this, A. */
-const toleranceA = 1e-4
-/** A bracket this narrow cannot be told from a voltage, V. */
-const narrowestV = 1e-9
+/** What is sought to what accuracy: voltages at which currents sum to nought, or currents at which a voltage is met. */
+export interface Accuracy {
+  /** A value this near to nought is nought. */
+  readonly value: number
+  /** A bracket this narrow cannot be told from its middle. */
+  readonly bracket: number
+  /** The flattest slope a step is taken with. */
+  readonly flattest: number
+}
+/** Currents at a bus, A over V. */
+export const busAccuracy: Accuracy = { value: 1e-4, bracket: 1e-9, flattest: -1e-4 }
+/** Voltage of a battery, V over A. */
+export const batteryAccuracy: Accuracy = { value: 1e-6, bracket: 1e-7, flattest: -1e-9 }
+
 const mostIterations = 60
-/** After so many steps without an end the function has a kink here: it is halved from then on. */
-const stepsBeforeHalving = 12
-/** The flattest slope a step is taken with, A/V. */
-const flattest = -1e-4
+/** So often it is looked whether the bracket has halved; where it has not, it is halved. */
+const stepsBetweenLooks = 3
 
 /**
- * Root of a falling function of a voltage: Newton steps with the slope found on the way (secant), kept inside a bracket
- * that every evaluation narrows; where a step would leave it, the bracket is halved. Never more than a fixed number.
- * @param guess where to begin, V
- * @param slope an estimate of the slope to begin with, A/V, below 0
+ * What the value at the end that stands still counts for, once the value at the end that moves has gone from one to the
+ * next: without it a curved function is closed in from one side only. Anderson and Björck, BIT 13 (1973).
+ */
+export const keptShare = (next: number, last: number): number => {
+  const share = 1 - next / last
+  return share > 0 && share < 1 ? share : 0.5
+}
+
+/**
+ * Root of a falling function: steps along the line of the last two values (secant), kept inside a bracket that every
+ * value narrows. Where a step would leave it, or a few steps have not halved it, it is halved: a kink does not hold the
+ * search up (after Dekker). Never more than a fixed number of values.
+ * @param guess where to begin
+ * @param low below the root
+ * @param high above the root
+ * @param slope an estimate of the slope to begin with, below 0
  */
 export function fallingRoot(
-  f: (v: number) => number,
+  f: (x: number) => number,
   guess: number,
   low: number,
   high: number,
   slope: number,
+  accuracy: Accuracy = busAccuracy,
 ): Root {
-  let [a, b] = [low, high]
-  let v = guess < a ? a : guess > b ? b : guess
-  let y = f(v)
+  let a = low
+  let b = high
+  let x = guess < a ? a : guess > b ? b : guess
+  let y = f(x)
   let found = slope
-  for (let i = 0; i < mostIterations; i++) {
-    if (y > toleranceA) a = v
-    else if (y < -toleranceA) b = v
+  let wide = Infinity
+  for (let i = 1; i < mostIterations; i++) {
+    if (y > accuracy.value) a = x
+    else if (y < -accuracy.value) b = x
     else break
-    if (b - a < narrowestV) break
-    const step = v - y / found
-    const next = i <= stepsBeforeHalving && step > a && step < b ? step : (a + b) / 2
+    if (b - a < accuracy.bracket) break
+    let next = x - y / found
+    if (i % stepsBetweenLooks === 0) {
+      if (2 * (b - a) > wide) next = NaN
+      wide = b - a
+    }
+    if (!(next > a && next < b)) next = (a + b) / 2
     const z = f(next)
-    found = Math.min(flattest, (z - y) / (next - v))
-    v = next
+    found = Math.min(accuracy.flattest, (z - y) / (next - x))
+    x = next
     y = z
   }
-  return { v, leftA: y, slope: found }
+  return { at: x, left: y, slope: found }
 }

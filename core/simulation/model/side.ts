@@ -172,9 +172,9 @@ export class Side {
   intoHouse(houseV: number): number {
     this.joinedTo = houseV
     const root = fallingRoot(this.joinedIn, this.endV, 0, this.mostV, this.joinedSlope)
-    this.endV = root.v
+    this.endV = root.at
     this.joinedSlope = root.slope
-    return this.contact.ampsBetween(root.v, houseV)
+    return this.contact.ampsBetween(root.at, houseV)
   }
 
   /** Settles by itself, its contact open, beside a house at a voltage. @returns how far the powers that hang on voltages were off, A */
@@ -187,7 +187,7 @@ export class Side {
       this.inputA = (givesA * houseV) / (link.efficiency * Math.max(leastInputV * this.scale, this.endV))
     }
     const root = fallingRoot(this.aloneIn, this.endV, 0, this.mostV, this.slope)
-    this.endV = root.v
+    this.endV = root.at
     this.slope = root.slope
     return Math.abs(this.inputA - before)
   }

@@ -1,3 +1,5 @@
+import { keptShare } from './roots'
+
 /**
  * Something that acts once a condition has held for its delay: a relay, a gate, the end of a stage. The value is above
  * nought while the condition holds, and tells how far it is from turning; -1 while it does not apply.
@@ -21,27 +23,35 @@ export class Trigger {
     readonly cumulative = false,
   ) {}
 
-  /** Whether the condition begins to hold within the step that is tried. */
-  get turns(): boolean {
-    return this.after > 0 && this.before <= 0
-  }
   /** Seconds until it acts if the condition goes on holding; Infinity while it does not hold. @param leastS the least time between two switchings */
   dueIn(leastS: number): number {
     return this.before > 0 ? Math.max(leastS, this.delayS() - this.heldS) : Infinity
   }
 
-  // Between what two ends the moment of turning is searched: the values there.
+  // Between what two ends the moment of turning is searched: the values there, and which end moved last.
   private low = -1
   private high = -1
+  private movedEnd = true
   /** Begins to search for the moment of turning in the step that was tried. */
   begin(): void {
     this.low = this.before
     this.high = this.after
+    this.movedEnd = true
   }
-  /** Narrows the search: what was tried is its new end, or its new beginning. */
+  /**
+   * Narrows the search: what was tried is its new end, or its new beginning. Where the same one moves again, the other
+   * counts less (Anderson and Björck), so that a curved value is closed in from both sides.
+   */
   bracket(isEnd: boolean): void {
-    if (isEnd) this.high = this.after
-    else this.low = this.after
+    const again = isEnd === this.movedEnd
+    if (isEnd) {
+      if (again) this.low *= keptShare(this.after, this.high)
+      this.high = this.after
+    } else {
+      if (again) this.high *= keptShare(this.after, this.low)
+      this.low = this.after
+    }
+    this.movedEnd = isEnd
   }
   /** Where between the ends a straight line would turn, 0 to 1; 1 where it does not. */
   get crossing(): number {
@@ -50,9 +60,10 @@ export class Trigger {
 
   /** Whether it acts where the step that was taken over ends. */
   isDue = false
-  /** Looks at the step that is tried. */
-  look(): void {
+  /** Looks at the step that is tried. @returns whether the condition begins to hold within it */
+  look(): boolean {
     this.after = this.value()
+    return this.after > 0 && this.before <= 0
   }
   /** Takes a step over: counts its time, and says whether it acts now. */
   take(dt: number): boolean {
