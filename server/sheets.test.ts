@@ -149,6 +149,16 @@ describe('a specification sheet', () => {
     ).toMatchObject({ status: 409, body: { theirs: { id: job.id } } })
   })
 
+  it('has beside it the summary of the job as it is saved, as a PDF', async () => {
+    const { status, type, bytes } = await raw(`/api/jobs/${job.id}/summary/pdf`)
+    expect([status, type, new TextDecoder().decode(bytes.slice(0, 5))]).toEqual([
+      200,
+      'application/pdf',
+      '%PDF-',
+    ])
+    expect((await call('GET', '/api/jobs/00000000-0000-4000-8000-000000000000/summary/pdf')).status).toBe(404)
+  })
+
   it.each([
     ['none', 'sheets/99'],
     ['a word', 'sheets/first'],

@@ -49,7 +49,7 @@ test('the workboat: answers are there without a click, are compared, changed by 
   await expect(field(page, 'chargers/charger-1/equaliseStage')).toHaveValue('switchable')
 
   await page.getByRole('link', { name: 'Summary page' }).click()
-  await expect(page.getByTestId('summary-specified')).toContainText('Switch equalise off (Shore charger)')
+  await expect(page.getByTestId('paper')).toContainText('Switch equalise off (Shore charger)')
   await page.goto(await app.job('0417'))
   await page.getByRole('link', { name: 'Run' }).click()
   await expect(page.getByLabel(/^As specified: 40 A DC-DC/)).toBeVisible()

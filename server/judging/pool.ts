@@ -18,6 +18,7 @@ function pooled(): Judge {
   return {
     verdict: (job) => pool.run(job, { name: 'verdict' }),
     sheet: (inputs) => pool.run(inputs, { name: 'sheet' }),
+    summary: (job) => pool.run(job, { name: 'summary' }),
   }
 }
 

@@ -1,6 +1,9 @@
 import { assess } from '#core/assessment/assess'
 import type { JobDocument } from '#core/job/document'
+import { drawLanes } from '#core/compare/instruments'
+import type { Paper } from '#core/papers/blocks'
 import { sheetOf, type Sheet, type SheetInputs } from '#core/papers/sheet'
+import { summaryPaper } from '#core/papers/summary'
 import type { RuleOverrides } from '#core/rules/rules'
 import type { Verdict } from '#core/system/verdict'
 import type { DisplayUnits } from '#core/units/display'
@@ -26,3 +29,16 @@ export function verdict({ document, rules, units }: Judged): ListVerdict {
 }
 
 export const sheet = (inputs: SheetInputs): Sheet => sheetOf(inputs)
+
+/** A job and when its summary is made; with the name of the shop. */
+export interface Summarised extends Judged {
+  readonly name: string
+  readonly madeAt: string
+}
+
+export function summary({ document, rules, units, name, madeAt }: Summarised): Paper {
+  const shop = { rules, units }
+  const assessment = assess(document, shop)
+  const lanes = drawLanes(document, shop, assessment)
+  return summaryPaper({ document, assessment, lanes, shop: { name, units }, madeAt })
+}

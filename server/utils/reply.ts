@@ -1,6 +1,7 @@
 import {
   defineEventHandler,
   getRouterParam,
+  setResponseHeaders,
   setResponseStatus,
   type EventHandlerRequest,
   type H3Event,
@@ -89,4 +90,13 @@ export function validated<T>(schema: Joi.ObjectSchema<T>, data: unknown): T {
   const { value, error } = schema.validate(data, { abortEarly: false, errors: { label: false } })
   if (error) throw refuseFields(error.details.map(({ path, message }) => ({ path: path.join('/'), message })))
   return value as T
+}
+
+/** A PDF to be opened where it is, under a name that any system can keep. */
+export function sendPdf(event: H3Event, name: string, data: Buffer): Buffer {
+  setResponseHeaders(event, {
+    'content-type': 'application/pdf',
+    'content-disposition': `inline; filename="${name.replace(/[^\w-]/g, '_')}.pdf"`,
+  })
+  return data
 }

@@ -1,0 +1,94 @@
+import type { Verdict } from '#core/system/verdict'
+
+/** A piece of a line: strong, soft, or in the colour and with the mark of a verdict. */
+export interface Span {
+  readonly text: string
+  readonly tone?: 'strong' | 'soft'
+  readonly verdict?: Verdict
+}
+export type Line = readonly Span[]
+
+export const plain = (text: string): Span => ({ text })
+export const strong = (text: string): Span => ({ text, tone: 'strong' })
+export const soft = (text: string): Span => ({ text, tone: 'soft' })
+export const judged = (verdict: Verdict, text: string): Span => ({ text, verdict })
+
+export interface Fact {
+  readonly label: string
+  readonly value: string
+}
+export interface Column {
+  readonly title: string
+  /** Width on paper, mm; null takes what is left. */
+  readonly widthMm: number | null
+  readonly right?: boolean
+}
+
+/** What papers are made of: whoever draws these draws every paper. */
+export type Block =
+  | { readonly kind: 'answer'; readonly verdict: Verdict; readonly text: string }
+  | { readonly kind: 'text'; readonly line: Line }
+  | { readonly kind: 'list'; readonly numbered: boolean; readonly items: readonly Line[] }
+  | { readonly kind: 'facts'; readonly facts: readonly Fact[] }
+  | {
+      readonly kind: 'cards'
+      readonly cards: readonly { readonly title: string; readonly facts: readonly Fact[] }[]
+    }
+  | {
+      readonly kind: 'table'
+      readonly name: string
+      readonly columns: readonly Column[]
+      readonly rows: readonly (readonly string[])[]
+      /** Sums under the rows, the last of them strong: a label over all columns but the last, and its figure. */
+      readonly sums: readonly Fact[]
+    }
+  | {
+      readonly kind: 'findings'
+      readonly findings: readonly {
+        readonly verdict: Verdict
+        readonly line: Line
+        readonly small: readonly string[]
+      }[]
+    }
+  | { readonly kind: 'signatures'; readonly of: readonly string[] }
+
+export interface Section {
+  readonly heading: string
+  /** Beside the heading: what it is about, and what came of it. */
+  readonly about?: string
+  readonly verdict?: Verdict
+  readonly blocks: readonly Block[]
+}
+
+/** A paper as data: its page and its PDF are drawn from the same. */
+export interface Paper {
+  readonly title: string
+  /** Lines above and under the title. */
+  readonly over: string
+  readonly under: readonly string[]
+  readonly sections: readonly Section[]
+  /** At the foot of each page. */
+  readonly foot: string
+  readonly author: string
+  readonly madeAt: string
+  readonly size: 'A4' | 'Letter'
+}
+
+/** A list of plain or strong lines as a section, or nothing where it is empty. */
+export const listSection = (heading: string, items: readonly string[]): Section[] =>
+  items.length === 0
+    ? []
+    : [{ heading, blocks: [{ kind: 'list', numbered: false, items: items.map((text) => [plain(text)]) }] }]
+
+/** Paper the workshop prints on, by its units. */
+export const paperSize = (system: 'metric' | 'imperial'): Paper['size'] =>
+  system === 'imperial' ? 'Letter' : 'A4'
+
+/** A day as people write it. @param iso a moment in UTC */
+export const dayOf = (iso: string): string =>
+  new Date(iso).toLocaleDateString('en-GB', {
+    day: 'numeric',
+    month: 'long',
+    year: 'numeric',
+    timeZone: 'UTC',
+  })

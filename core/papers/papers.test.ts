@@ -1,0 +1,60 @@
+import { readdirSync, readFileSync } from 'node:fs'
+import { describe, expect, it } from 'vitest'
+import { assess } from '#core/assessment/assess'
+import { drawLanes } from '#core/compare/instruments'
+import type { JobDocument } from '#core/job/document'
+import { goodJob, withValues } from '#core/testing'
+import { metric } from '#core/units/display'
+import type { Block, Paper, Section } from './blocks'
+import { summaryPaper } from './summary'
+
+const folder = new URL('../../demo/jobs/', import.meta.url)
+const demoJobs = readdirSync(folder).map(
+  (name) => [name, JSON.parse(readFileSync(new URL(name, folder), 'utf8')) as JobDocument] as const,
+)
+const shop = { name: 'Larkspur Slip Electrics', units: metric, rules: {} }
+const madeAt = '2026-11-21T09:00:00.000Z'
+
+const summaryOf = (document: JobDocument): Paper => {
+  const assessment = assess(document, shop)
+  return summaryPaper({ document, assessment, lanes: drawLanes(document, shop, assessment), shop, madeAt })
+}
+const section = (paper: Paper, heading: string): Section | undefined =>
+  paper.sections.find((one) => one.heading === heading)
+const findingsIn = ({ blocks }: Section): Extract<Block, { kind: 'findings' }>['findings'] =>
+  blocks.flatMap((block) => (block.kind === 'findings' ? block.findings : []))
+
+describe('a summary', () => {
+  it.each(demoJobs)('of %s says the answer first, every check once, and how to be careful last', (_, job) => {
+    const paper = summaryOf(job)
+    const { checks, verdict, lanes } = assess(job, shop)
+    expect(paper.sections[0]!.blocks[0]).toMatchObject({ kind: 'answer', verdict })
+    const paths = paper.sections.filter((one) => one.verdict)
+    expect(paths).toHaveLength(lanes.length + 1)
+    const suspect = checks.filter((check) => check.verdict !== 'suits')
+    const told = paths.flatMap(findingsIn).filter((finding) => finding.verdict !== 'suits')
+    expect(told.map(({ line }) => line[0]!.text).sort()).toEqual(
+      suspect.map(({ title }) => `${title}.`).sort(),
+    )
+    expect(paper.sections.at(-1)).toMatchObject({ heading: 'Cautions' })
+    expect(JSON.stringify(paper)).not.toMatch(/undefined|NaN|\bnull\b/)
+  })
+  it('of a job that suits asks for no change, and says nothing of what stands in the way', () => {
+    const paper = summaryOf(goodJob())
+    expect(section(paper, 'What to change')).toBeUndefined()
+    expect(section(paper, 'What stands in the way')).toBeUndefined()
+    expect(paper.size).toBe('A4')
+  })
+  it('says which rules were set for this job alone, and what is assumed', () => {
+    const job = { ...withValues(goodJob(), { 'place/coldestC': 3 }), rules: { windowLowV: 14 } }
+    const rests = section(summaryOf(job), 'What this rests on')!
+    expect(JSON.stringify(rests)).toContain('Rules set for this job alone: ')
+    expect(JSON.stringify(rests)).toContain('14.0 V')
+  })
+  it('is Letter for a shop that writes imperial units', () => {
+    const imperial = { ...shop, units: { system: 'imperial', currency: '$' } as const }
+    const document = goodJob()
+    const assessment = assess(document, imperial)
+    expect(summaryPaper({ document, assessment, lanes: [], shop: imperial, madeAt }).size).toBe('Letter')
+  })
+})

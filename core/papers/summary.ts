@@ -1,0 +1,225 @@
+import type { CheckResult } from '#core/assessment/result'
+import type { Assessment } from '#core/assessment/assess'
+import { crafts, partName, type JobDocument } from '#core/job/document'
+import type { ListedStep } from '#core/job/specified'
+import { remedyEffort, remedyLabel } from '#core/remedies/catalogue'
+import { ruleCatalogue, type RuleId } from '#core/rules/rules'
+import type { Verdict } from '#core/system/verdict'
+import type { DisplayUnits } from '#core/units/display'
+import { inSentence, writerIn, type Write } from '#core/units/format'
+import {
+  dayOf,
+  listSection,
+  paperSize,
+  plain,
+  soft,
+  strong,
+  type Block,
+  type Line,
+  type Paper,
+  type Section,
+} from './blocks'
+
+/** What a summary is made from. */
+export interface SummaryInputs {
+  readonly document: JobDocument
+  readonly assessment: Assessment
+  /** What each lane is about, in a few words. */
+  readonly lanes: readonly { readonly id: string; readonly about: string }[]
+  readonly shop: { readonly name: string; readonly units: DisplayUnits }
+  readonly madeAt: string
+}
+
+const cautions = [
+  'A battery stores enough energy to weld and to burn. Disconnect as its maker says, remove jewellery, cover the posts, fuse close to the battery.',
+  'Mains wiring, gas and work in engine spaces belong to people licensed for them. The local code and the makers’ instructions come before this page.',
+  'This page compares figures of this job with the limits named beside them. It is advice of the installer, not a certificate of compliance with any standard.',
+  'Where a reading is assumed or still open, the answer may change once it is taken.',
+]
+
+/** The paper the customer gets: the answer, the reasons, what to change, what is still open, and the cautions. */
+export function summaryPaper(inputs: SummaryInputs): Paper {
+  const { document, assessment, shop, madeAt } = inputs
+  const { number, name, customer, craft, registration, location, wishes } = document.job
+  const q = writerIn(shop.units)
+  return {
+    title: `Lithium battery for ${name || 'this vehicle'}`,
+    over: [shop.name, `Job ${number}`, dayOf(madeAt)].filter(Boolean).join(' · '),
+    under: [
+      [customer, craft && crafts[craft], registration, location].filter(Boolean).join(' · '),
+      wishes ? `Wished: ${wishes}` : '',
+    ].filter(Boolean),
+    sections: [
+      answer(inputs, q),
+      ...inTheWay(assessment, q),
+      ...toChange(document, assessment, q),
+      ...listOf(
+        'Still to be measured',
+        assessment.measureNext.map(({ part, label, how }) => [
+          strong(`${part}: ${inSentence(label)}.`),
+          plain(` ${how}`),
+        ]),
+      ),
+      ...paths(inputs),
+      ...restsOn(assessment, q),
+      ...listSection('Cautions', cautions).map(({ heading, blocks }) => ({
+        heading,
+        blocks: [...blocks, signatures],
+      })),
+    ],
+    foot: `Job ${number}, ${dayOf(madeAt)}`,
+    author: shop.name || 'Jovial Anchor',
+    madeAt,
+    size: paperSize(shop.units.system),
+  }
+}
+
+const signatures: Block = { kind: 'signatures', of: ['Installer, date', 'Customer has read this, date'] }
+
+function listOf(heading: string, items: readonly Line[], numbered = false): Section[] {
+  return items.length === 0 ? [] : [{ heading, blocks: [{ kind: 'list', numbered, items }] }]
+}
+
+function answer({ document, assessment }: SummaryInputs, q: Write): Section {
+  const { name, ahEach, parallel } = document.candidate
+  const ah = ahEach?.value ? `, ${q(ahEach.value * (parallel?.value ?? 1), 'Ah')}` : ''
+  return {
+    heading: 'The answer',
+    blocks: [
+      { kind: 'answer', verdict: assessment.verdict, text: assessment.headline },
+      { kind: 'text', line: [plain(assessment.reason)] },
+      { kind: 'text', line: [soft(`Battery in question: ${name || 'not chosen yet'}${ah}`)] },
+    ],
+  }
+}
+
+const barred = ({ checks }: Assessment): readonly CheckResult[] =>
+  checks.filter(({ verdict }) => verdict === 'does-not-suit')
+
+const inTheWay = (assessment: Assessment, q: Write): Section[] =>
+  listOf(
+    'What stands in the way',
+    barred(assessment).map(({ subject, title, remedies: [first] }) => [
+      strong(`${subject}: ${inSentence(title)}.`),
+      ...(first
+        ? [
+            plain(` What could help: ${inSentence(remedyLabel(first, q))} `),
+            soft(`(${remedyEffort(first, q)})`),
+            plain('.'),
+          ]
+        : []),
+    ]),
+  )
+
+const stepLine = ({ label, on, parts }: ListedStep): Line => [
+  strong(label),
+  plain(on && ` (${on})`),
+  soft(parts.length > 0 ? `: ${parts.map(({ name }) => name).join(', ')}` : ''),
+]
+
+/** What was specified, or else what the verdicts ask for. */
+function toChange(document: JobDocument, assessment: Assessment, q: Write): Section[] {
+  const { specified } = document
+  if (specified) {
+    const blocks: Block[] = [
+      { kind: 'text', line: [plain(`${specified.name}.`)] },
+      { kind: 'list', numbered: true, items: specified.steps.map(stepLine) },
+    ]
+    if (specified.accepted.length > 0)
+      blocks.push({ kind: 'text', line: [plain(`Accepted as it is: ${specified.accepted.join(' ')}`)] })
+    return [{ heading: 'What is specified', blocks }]
+  }
+  const hindered = barred(assessment).length > 0
+  const changes = listOf(
+    hindered ? 'What else would have to change' : 'What to change',
+    assessment.changes.map((change) => [
+      strong(`${partName(document, change.on)}: ${remedyLabel(change, q)}.`),
+      soft(` ${remedyEffort(change, q)}`),
+    ]),
+    true,
+  )
+  const alone: Block = { kind: 'text', line: [soft('These alone do not make it suit.')] }
+  return changes.map(({ heading, blocks }) => ({ heading, blocks: hindered ? [alone, ...blocks] : blocks }))
+}
+
+/** Each way of charging and the battery itself: what is suspect in full, what suits by its name. */
+const paths = ({ document, assessment, lanes }: SummaryInputs): Section[] =>
+  [
+    ...assessment.lanes.map(({ id, name, verdict }) => ({
+      lane: id as string | null,
+      name,
+      verdict,
+      about: lanes.find((lane) => lane.id === id)?.about ?? '',
+    })),
+    {
+      lane: null,
+      name: 'The battery itself',
+      verdict: assessment.battery.verdict,
+      about: document.candidate.name,
+    },
+  ].map(({ lane, name, verdict, about: words }) => ({
+    heading: name,
+    about: words,
+    verdict,
+    blocks: [
+      {
+        kind: 'findings',
+        findings: findingsOf(assessment.checks.filter((check) => check.lane === lane)),
+      },
+    ],
+  }))
+
+function findingsOf(checks: readonly CheckResult[]): Extract<Block, { kind: 'findings' }>['findings'] {
+  const fine = checks.filter(({ verdict }) => verdict === 'suits').map(({ title }) => inSentence(title))
+  const suspect = checks.filter(({ verdict }) => verdict !== 'suits')
+  return [
+    ...suspect.map(({ verdict, title, summary, why, formula, limit, cautions: told }) => ({
+      verdict,
+      line: [strong(`${title}.`), plain(` ${summary} ${why}`)],
+      small: [...(verdict === 'measure-first' ? [] : [`${formula} · limit: ${limit.text}`]), ...told],
+    })),
+    ...(fine.length > 0
+      ? [
+          {
+            verdict: 'suits' as Verdict,
+            line: [soft(`Inside the limits: ${fine.join(', ')}.`)],
+            small: [],
+          },
+        ]
+      : []),
+  ]
+}
+
+/** What was said or assumed and not measured, and the rules set for this job alone. */
+function restsOn({ checks, overrides }: Assessment, q: Write): Section[] {
+  const said = new Map(
+    checks
+      .flatMap(({ inputs }) => inputs)
+      .filter(({ origin }) => origin.kind === 'assumed' || origin.kind === 'customer')
+      .filter(({ origin }) => origin.text !== 'usual value, none entered')
+      .map((input) => [input.path, `${input.part} ${inSentence(input.label)} (${input.origin.text})`]),
+  )
+  const rules = Object.entries(overrides).flatMap(([rule, value]) =>
+    rule in ruleCatalogue ? [ruleWords(rule as RuleId, value, q)] : [],
+  )
+  const lines = [
+    said.size > 0 ? `Not measured, but said or assumed: ${[...said.values()].join('; ')}.` : '',
+    rules.length > 0 ? `Rules set for this job alone: ${rules.join('; ')}.` : '',
+  ].filter(Boolean)
+  if (lines.length === 0) return []
+  return [
+    {
+      heading: 'What this rests on',
+      blocks: lines.map((text): Block => ({ kind: 'text', line: [plain(text)] })),
+    },
+  ]
+}
+
+function ruleWords(rule: RuleId, value: unknown, q: Write): string {
+  const known = ruleCatalogue[rule]
+  const words =
+    known.kind === 'number'
+      ? q(Number(value), known.unit)
+      : (known.options as Readonly<Record<string, string>>)[String(value)]
+  return `${known.label}: ${words}`
+}

@@ -1,0 +1,81 @@
+import { create, type Font } from 'fontkit'
+import { readFile } from 'node:fs/promises'
+import { createRequire } from 'node:module'
+import { dirname, join } from 'node:path'
+import { decompress } from 'wawoff2'
+
+/** The product's type, and what stands in for a letter it does not have. */
+export type Family = 'text' | 'display'
+type Weight = 'normal' | 'bold'
+
+/** A font file as a paper uses it: its name in the paper, and its bytes. */
+interface Cut {
+  readonly name: string
+  readonly font: Font
+  readonly files: Readonly<Record<Weight, Buffer>>
+}
+
+/** Text with the font that has its letters. */
+export interface InFont {
+  readonly text: string
+  readonly font: string
+}
+
+export interface Fonts {
+  readonly cuts: readonly Cut[]
+  readonly set: (text: string, family: Family) => InFont[]
+}
+
+const resolve = createRequire(import.meta.url).resolve
+const folderOf = (name: string): string => dirname(resolve(`${name}/package.json`))
+
+const woff2 = async (name: string, subset: string, weight: number): Promise<Buffer> =>
+  Buffer.from(
+    await decompress(
+      await readFile(
+        join(folderOf(`@fontsource/${name}`), 'files', `${name}-${subset}-${weight}-normal.woff2`),
+      ),
+    ),
+  )
+const dejaVu = (file: string): Promise<Buffer> =>
+  readFile(join(folderOf('dejavu-fonts-ttf'), 'ttf', `${file}.ttf`))
+
+async function cut(name: string, normal: Promise<Buffer>, bold: Promise<Buffer>): Promise<Cut> {
+  const files = { normal: await normal, bold: await bold }
+  return { name, files, font: create(files.normal) as Font }
+}
+
+const cutsOf = (family: Family, name: string, bold: number): Promise<Cut>[] =>
+  ['latin', 'latin-ext'].map((subset) =>
+    cut(`${family}-${subset}`, woff2(name, subset, 400), woff2(name, subset, bold)),
+  )
+
+async function load(): Promise<Fonts> {
+  const other = cut('other', dejaVu('DejaVuSans'), dejaVu('DejaVuSans-Bold'))
+  const families: Readonly<Record<Family, Cut[]>> = {
+    text: await Promise.all([...cutsOf('text', 'atkinson-hyperlegible-next', 700), other]),
+    display: await Promise.all([...cutsOf('display', 'bricolage-grotesque', 600), other]),
+  }
+  return {
+    cuts: [...new Set(Object.values(families).flat())],
+    set: (text, family) => setIn(text, families[family]),
+  }
+}
+
+/** Cuts a text where its letters come from another font. Spaces stay with what is before them. */
+function setIn(text: string, cuts: readonly Cut[]): InFont[] {
+  const runs: { text: string; font: string }[] = []
+  for (const letter of text) {
+    const last = runs.at(-1)
+    const code = letter.codePointAt(0)!
+    const fits = cuts.find(({ font }) => font.hasGlyphForCodePoint(code)) ?? cuts.at(-1)!
+    if (last && (last.font === fits.name || letter === ' ')) last.text += letter
+    else runs.push({ text: letter, font: fits.name })
+  }
+  return runs
+}
+
+let fonts: Promise<Fonts> | undefined
+
+/** The fonts, unpacked once. */
+export const fontsOfPapers = (): Promise<Fonts> => (fonts ??= load())

@@ -1,0 +1,86 @@
+import { describe, expect, it } from 'vitest'
+import { judged, plain, soft, strong, type Block, type Paper } from '#core/papers/blocks'
+import { fontsOfPapers } from './fonts'
+import { paperPdf } from './pdf'
+
+const blocks: Block[] = [
+  { kind: 'answer', verdict: 'suits', text: 'Suits' },
+  {
+    kind: 'text',
+    line: [plain('As found: '), judged('measure-first', 'Measure first'), soft(' so far')],
+  },
+  { kind: 'list', numbered: true, items: [[strong('Fit it')], [plain('Fuse it')]] },
+  { kind: 'facts', facts: [{ label: 'Charge voltage', value: '14.4 V' }] },
+  {
+    kind: 'cards',
+    cards: ['One', 'Two', 'Three'].map((title) => ({ title, facts: [{ label: 'Float', value: '13.5 V' }] })),
+  },
+  {
+    kind: 'table',
+    name: 'Parts',
+    columns: [
+      { title: 'Part', widthMm: null },
+      { title: 'Code', widthMm: 20 },
+      { title: 'Total', widthMm: 20, right: true },
+    ],
+    rows: [['Fuse', 'F-1', '10 €']],
+    sums: [{ label: 'Total', value: '10 €' }],
+  },
+  {
+    kind: 'findings',
+    findings: [{ verdict: 'does-not-suit', line: [plain('No.')], small: ['Limit: 14.6 V'] }],
+  },
+  { kind: 'signatures', of: ['Installer, date', 'Customer, date'] },
+]
+const paper: Paper = {
+  title: 'Specification 0417-1',
+  over: 'Larkspur Slip Electrics',
+  under: ['Marit Osei'],
+  sections: [{ heading: 'Everything', about: 'at once', verdict: 'suits', blocks }],
+  foot: 'Specification 0417-1',
+  author: 'Larkspur Slip Electrics',
+  madeAt: '2026-11-21T09:00:00.000Z',
+  size: 'A4',
+}
+const latin1 = async (of: Paper): Promise<string> => (await paperPdf(of)).toString('latin1')
+
+describe('a paper as PDF', () => {
+  it('draws every block in the product’s own type, the same bytes each time', async () => {
+    const [first, again] = [await latin1(paper), await latin1(paper)]
+    expect(first.startsWith('%PDF-')).toBe(true)
+    expect(again).toBe(first)
+    const faces = new Set([...first.matchAll(/\/FontName \/\w+\+([\w-]+)/g)].map(([, name]) => name))
+    expect([...faces].sort()).toEqual([
+      'AtkinsonHyperlegibleNext-Bold',
+      'AtkinsonHyperlegibleNext-Regular',
+      expect.stringMatching(/^BricolageGrotesque.*SemiBold$/),
+    ])
+    expect(first).toContain('/MediaBox [0 0 595.28 841.89]')
+  })
+  it('is Letter where the workshop writes imperial units', async () =>
+    expect(await latin1({ ...paper, size: 'Letter' })).toContain('/MediaBox [0 0 612 792]'))
+  it('has a letter that its own type lacks from another, and never an empty box', async () => {
+    const named = await latin1({ ...paper, under: ['Ζωή Łukasz, 12 mΩ'] })
+    expect(named).toMatch(/\+DejaVuSans/)
+  })
+  it('begins a new page before a heading that would stand alone at the foot', async () => {
+    const long = Array.from({ length: 40 }, (_, i) => ({ heading: `Part ${i}`, blocks: [blocks[2]!] }))
+    const pages = (await latin1({ ...paper, sections: long })).match(/\/Type \/Page\b/g)!.length
+    expect(pages).toBeGreaterThan(2)
+  })
+})
+
+describe('fonts of papers', () => {
+  it('cut a text where its letters come from another font, and keep spaces with what is before', async () => {
+    const { set } = await fontsOfPapers()
+    expect(set('10 Ω at Łódź', 'text').map(({ text, font }) => [text, font])).toEqual([
+      ['10 ', 'text-latin'],
+      ['Ω ', 'other'],
+      ['at ', 'text-latin'],
+      ['Ł', 'text-latin-ext'],
+      ['ód', 'text-latin'],
+      ['ź', 'text-latin-ext'],
+    ])
+    expect(set('', 'display')).toEqual([])
+  })
+})

@@ -1,0 +1,343 @@
+import pdfmake from 'pdfmake'
+import type {
+  Content,
+  ContentColumns,
+  ContentStack,
+  ContentSvg,
+  ContentText,
+  TableCell,
+  TDocumentDefinitions,
+} from 'pdfmake/interfaces'
+import type { Block, Fact, Line, Paper, Section } from '#core/papers/blocks'
+import { anchorMark, verdictMarks, type Stroke } from '#core/papers/marks'
+import { verdictWords, type Verdict } from '#core/system/verdict'
+import { fontsOfPapers, type Family, type Fonts } from './fonts'
+
+const ink = '#1c2a30'
+const softInk = '#525b5f'
+const ruleInk = '#b9b4a6'
+const seaInk = '#24505e'
+const verdictInk: Readonly<Record<Verdict, string>> = {
+  suits: '#1a6656',
+  'suits-once-changed': '#8a560a',
+  'measure-first': '#5a4a99',
+  'does-not-suit': '#a8321f',
+}
+const pointsPerMm = 72 / 25.4
+const marginPt = 48
+const smallPt = 8.5
+
+// Nothing is fetched for a paper, and nothing is read: its fonts are given.
+pdfmake.setUrlAccessPolicy(() => false)
+pdfmake.setLocalAccessPolicy(() => false)
+
+/** A mark as SVG, in its colour on white. */
+const svgOf = (strokes: readonly Stroke[], size: number, colour: string): string => {
+  const paths = strokes.map(({ d, as, width, dash }) =>
+    as === 'filled'
+      ? `<path d="${d}" fill="${colour}"/>`
+      : `<path d="${d}" fill="none" stroke="${as === 'cut' ? '#fff' : colour}" stroke-width="${width}"${dash ? ` stroke-dasharray="${dash}"` : ''}/>`,
+  )
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${size} ${size}">${paths.join('')}</svg>`
+}
+const mark = (verdict: Verdict, width: number, top = 1): ContentSvg => ({
+  svg: svgOf(verdictMarks[verdict], 20, verdictInk[verdict]),
+  width,
+  margin: [0, top, 0, 0],
+})
+
+/** Only hairlines between rows. */
+const ruled = {
+  hLineWidth: (i: number) => (i === 0 ? 0 : 0.4),
+  vLineWidth: () => 0,
+  hLineColor: () => ruleInk,
+  paddingLeft: () => 0,
+  paddingRight: () => 6,
+  paddingTop: () => 2,
+  paddingBottom: () => 1,
+}
+const boxed = {
+  hLineWidth: () => 0.5,
+  vLineWidth: () => 0.5,
+  hLineColor: () => ruleInk,
+  vLineColor: () => ruleInk,
+  paddingLeft: () => 6,
+  paddingRight: () => 6,
+  paddingTop: () => 4,
+  paddingBottom: () => 4,
+}
+
+/** Draws the blocks of papers for PDF. */
+class Press {
+  constructor(private readonly fonts: Fonts) {}
+
+  private set(text: string, family: Family = 'text') {
+    return this.fonts.set(text, family)
+  }
+  private words(text: string, style: Partial<ContentText> = {}, family: Family = 'text'): ContentText {
+    return { text: this.set(text, family), ...style }
+  }
+
+  /** A line in one piece; where a verdict stands in it, its mark stands before it. */
+  private line(line: Line): ContentText | ContentColumns {
+    const at = line.findIndex(({ verdict }) => verdict)
+    if (at < 0) return { text: this.spans(line) }
+    const verdict = line[at]!.verdict!
+    return {
+      columns: [
+        { text: this.spans(line.slice(0, at)), width: 'auto' },
+        { ...mark(verdict, 9, 1.5), width: 9 },
+        { text: this.spans(line.slice(at)), width: '*' },
+      ],
+      columnGap: 3,
+    }
+  }
+  private spans(line: Line) {
+    return line.flatMap(({ text, tone, verdict }) =>
+      this.set(text).map((run) => ({
+        ...run,
+        bold: tone === 'strong' || verdict !== undefined,
+        color: verdict ? verdictInk[verdict] : tone === 'soft' ? softInk : ink,
+      })),
+    )
+  }
+
+  private facts(facts: readonly Fact[], between: boolean): Content {
+    return {
+      table: {
+        widths: between ? ['*', 'auto'] : [150, '*'],
+        body: facts.map(({ label, value }): TableCell[] => [
+          this.words(label, { color: softInk }),
+          this.words(value, between ? { alignment: 'right', bold: true } : {}),
+        ]),
+        dontBreakRows: true,
+      },
+      layout: ruled,
+    }
+  }
+
+  private cards(cards: Extract<Block, { kind: 'cards' }>['cards']): Content[] {
+    const boxes = cards.map(({ title, facts }): Content => ({
+      table: {
+        widths: ['*'],
+        body: [
+          [
+            {
+              stack: [
+                this.words(title, { fontSize: 10.5, bold: true, margin: [0, 0, 0, 2] }, 'display'),
+                this.facts(facts, true),
+              ],
+            },
+          ],
+        ],
+      },
+      layout: boxed,
+    }))
+    return boxes.flatMap((box, i) =>
+      i % 2 > 0
+        ? []
+        : [
+            {
+              columns: [box, boxes[i + 1] ?? { text: '' }],
+              columnGap: 12,
+              unbreakable: true,
+              margin: [0, 3, 0, 6],
+            },
+          ],
+    )
+  }
+
+  private table({ columns, rows, sums }: Extract<Block, { kind: 'table' }>): Content {
+    const aligned = (i: number) => (columns[i]!.right ? { alignment: 'right' as const } : {})
+    const sumOf = ({ label, value }: Fact, i: number): TableCell[] => [
+      { ...this.words(label, { bold: i === sums.length - 1 }), colSpan: columns.length - 1 },
+      ...columns.slice(2).map((): TableCell => ''),
+      this.words(value, { alignment: 'right', bold: i === sums.length - 1 }),
+    ]
+    return {
+      table: {
+        headerRows: 1,
+        widths: columns.map(({ widthMm }) => (widthMm === null ? '*' : widthMm * pointsPerMm)),
+        body: [
+          columns.map(({ title }, i) => this.words(title, { color: softInk, ...aligned(i) })),
+          ...rows.map((row) => row.map((cell, i) => this.words(cell, aligned(i)))),
+          ...sums.map(sumOf),
+        ],
+        dontBreakRows: true,
+      },
+      layout: ruled,
+    }
+  }
+
+  private findings(findings: Extract<Block, { kind: 'findings' }>['findings']): Content[] {
+    return findings.map(({ verdict, line, small }): Content => ({
+      columns: [
+        { ...mark(verdict, 9, 1), width: 12 },
+        {
+          stack: [
+            this.line(line),
+            ...small.map((words) => this.words(words, { fontSize: 7.5, color: softInk })),
+          ],
+          width: '*',
+        },
+      ],
+      columnGap: 3,
+      margin: [0, 0, 0, 3],
+      unbreakable: true,
+    }))
+  }
+
+  private signatures(names: readonly string[]): Content {
+    const over = (name: string): ContentStack & { readonly width: '*' } => ({
+      stack: [
+        { canvas: [{ type: 'line', x1: 0, y1: 0, x2: 220, y2: 0, lineWidth: 0.7, lineColor: ink }] },
+        this.words(name, { fontSize: 7.5, color: softInk, margin: [0, 2, 0, 0] }),
+      ],
+      width: '*',
+    })
+    return { columns: names.map(over), columnGap: 30, margin: [0, 40, 0, 0], unbreakable: true }
+  }
+
+  private block(block: Block): Content {
+    switch (block.kind) {
+      case 'answer':
+        return {
+          columns: [
+            { ...mark(block.verdict, 18, 0), width: 18 },
+            {
+              ...this.words(
+                block.text,
+                { fontSize: 14, bold: true, color: verdictInk[block.verdict] },
+                'display',
+              ),
+              width: '*',
+            },
+          ],
+          columnGap: 6,
+          margin: [0, 2, 0, 2],
+        }
+      case 'text':
+        return { ...this.line(block.line), margin: [0, 0, 0, 2] }
+      case 'list': {
+        const items = block.items.map((line) => this.line(line))
+        return block.numbered ? { ol: items } : { ul: items }
+      }
+      case 'facts':
+        return this.facts(block.facts, false)
+      case 'cards':
+        return this.cards(block.cards)
+      case 'table':
+        return this.table(block)
+      case 'findings':
+        return this.findings(block.findings)
+      case 'signatures':
+        return this.signatures(block.of)
+    }
+  }
+
+  /** A section: its heading stays with its first block. */
+  private section({ heading, about, verdict, blocks }: Section, i: number): Content[] {
+    const head: Content = {
+      columns: [
+        {
+          text: [
+            ...this.set(heading, 'display').map((run) => ({ ...run, bold: true })),
+            ...this.set(about ? `  ${about}` : '').map((run) => ({
+              ...run,
+              fontSize: smallPt,
+              color: softInk,
+            })),
+          ],
+          fontSize: 12,
+          width: '*',
+        },
+        ...(verdict
+          ? [
+              { ...mark(verdict, 10, 2.5), width: 10 },
+              {
+                ...this.words(verdictWords[verdict], {
+                  bold: true,
+                  color: verdictInk[verdict],
+                  margin: [0, 2, 0, 0],
+                }),
+                width: 'auto' as const,
+              },
+            ]
+          : []),
+      ],
+      columnGap: 4,
+      margin: [0, i === 0 ? 8 : 12, 0, 3],
+      headlineLevel: 1,
+    }
+    return [head, ...blocks.map((block) => this.block(block))]
+  }
+
+  /** The whole definition of a paper. */
+  paper(paper: Paper): TDocumentDefinitions {
+    const { title, over, under, sections, foot, author, madeAt, size } = paper
+    return {
+      pageSize: size === 'Letter' ? 'LETTER' : 'A4',
+      pageMargins: [marginPt, 44, marginPt, marginPt],
+      info: { title, author, creationDate: new Date(madeAt), modDate: new Date(madeAt) },
+      defaultStyle: { font: 'text-latin', fontSize: smallPt, lineHeight: 1.15, color: ink },
+      content: [
+        {
+          columns: [
+            {
+              stack: [
+                this.words(over, { color: softInk }),
+                this.words(title, { fontSize: 19, bold: true, lineHeight: 1.05 }, 'display'),
+                ...under.map((words, i) => this.words(words, i > 0 ? { color: softInk } : {})),
+              ],
+              width: '*',
+            },
+            { svg: svgOf(anchorMark, 32, seaInk), width: 34 },
+          ],
+        },
+        { ...rule(paper, 1.2, ink), margin: [0, 6, 0, 0] },
+        ...sections.flatMap((section, i) => this.section(section, i)),
+      ],
+      pageBreakBefore: ({ headlineLevel, startPosition }, nodes) =>
+        headlineLevel === 1 &&
+        (nodes.getFollowingNodesOnPage().length === 0 || (startPosition?.verticalRatio ?? 0) > 0.93),
+      footer: (page, pages) => ({
+        columns: [this.words(foot), this.words(`${page} of ${pages}`, { alignment: 'right' })],
+        margin: [marginPt, 14, marginPt, 0],
+        fontSize: 7.5,
+        color: softInk,
+      }),
+    }
+  }
+}
+
+const widthPt = { A4: 595.28, Letter: 612 } as const
+const rule = ({ size }: Paper, lineWidth: number, lineColor: string) => ({
+  canvas: [
+    { type: 'line' as const, x1: 0, y1: 0, x2: widthPt[size] - 2 * marginPt, y2: 0, lineWidth, lineColor },
+  ],
+})
+
+/** Where fonts are given to it by name: missing in its types. */
+const given = (
+  pdfmake as unknown as { readonly virtualfs: { writeFileSync: (name: string, data: Buffer) => void } }
+).virtualfs
+
+/** A press with its fonts in place. */
+async function setUp(): Promise<Press> {
+  const fonts = await fontsOfPapers()
+  const faces = fonts.cuts.map(({ name, files }) => {
+    const [normal, bold] = [`${name}-normal`, `${name}-bold`]
+    given.writeFileSync(normal, files.normal)
+    given.writeFileSync(bold, files.bold)
+    return [name, { normal, bold }]
+  })
+  pdfmake.setFonts(Object.fromEntries(faces))
+  return new Press(fonts)
+}
+let press: Promise<Press> | undefined
+
+/** A paper as PDF in the product's own type. The same paper gives the same bytes. */
+export async function paperPdf(paper: Paper): Promise<Buffer> {
+  const ready = await (press ??= setUp())
+  return pdfmake.createPdf(ready.paper(paper)).getBuffer()
+}
