@@ -34,7 +34,7 @@ export default ts.config(
   },
   {
     files: ['core/**/*.ts'],
-    ignores: ['core/**/*.test.ts'],
+    ignores: ['core/**/*.test.ts', 'core/testing.ts'],
     rules: {
       'no-restricted-imports': [
         'error',

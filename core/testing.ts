@@ -1,7 +1,13 @@
+import fc from 'fast-check'
 import { assess, type Assessment, type CheckResult } from '#core/assessment/assess'
 import type { RuleOverrides } from '#core/rules/rules'
 import { emptyJob, withField, withNewPart, type AnyPart, type JobDocument } from '#core/job/document'
 import type { ManyKindId } from '#core/job/fields'
+
+const evenParts = 1_000_000
+/** Any number from one to another, each alike: doubles of their own would crowd near nought. */
+export const evenly = (min: number, max: number): fc.Arbitrary<number> =>
+  fc.integer({ min: 0, max: evenParts }).map((part) => min + ((max - min) * part) / evenParts)
 
 /** Values by field path; null makes one unknown. */
 export type Values = Readonly<Record<string, unknown>>

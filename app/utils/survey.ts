@@ -1,5 +1,5 @@
-import { isAsked, partsOf, type AnyPart, type JobDocument, type PartRef } from '#core/job/document'
-import { partKinds, type Field, type How, type Known, type PartKind, type PartKindId } from '#core/job/fields'
+import { isAsked, partsOf, valueOf, type AnyPart, type JobDocument, type PartRef } from '#core/job/document'
+import { partKinds, type Field, type How, type PartKind, type PartKindId } from '#core/job/fields'
 import type { DisplayUnits } from '#core/units/display'
 import { formatQuantity, type Write } from '#core/units/format'
 import { shownValue } from '#core/job/shown'
@@ -56,8 +56,7 @@ export const stationStateWord: Record<StationState, string> = {
   matters: 'something to measure',
 }
 
-const isKnown = (part: AnyPart, name: string): boolean =>
-  (part[name] as Known<unknown> | undefined)?.value != null
+const isKnown = (part: AnyPart, name: string): boolean => valueOf(part, name) !== null
 
 /** How a station stands: what is missing there, and whether it decides anything. */
 export function stationState(job: JobDocument, kind: PartKindId, toMeasure: readonly string[]): StationState {
@@ -99,7 +98,7 @@ export function stationSummary(job: JobDocument, kind: PartKindId, q: Write): st
 function partSummary({ kind, part }: PartRef, q: Write): string {
   const fields = (partKinds[kind] as PartKind).fields
   const words = (brief[kind] ?? []).flatMap((name) => {
-    const shown = shownValue(fields[name]!, (part[name] as Known<unknown> | undefined)?.value, q)
+    const shown = shownValue(fields[name]!, valueOf(part, name), q)
     return shown === '' ? [] : [name === 'parallel' ? `${shown} ×` : shown]
   })
   const own = part.name ? [part.name] : []

@@ -11,7 +11,7 @@ import {
 } from '#core/job/document'
 import { partKinds, type Field, type ManyKindId, type PartKind } from '#core/job/fields'
 import { ruleCatalogue, ruleIds } from '#core/rules/rules'
-import { goodJob } from '#core/testing'
+import { evenly, goodJob } from '#core/testing'
 import { assess, findingsOf, type Assessment } from './assess'
 import { KeptAssessment, KeptFindings } from './kept'
 import { factsOf, type ShopSettings } from '#core/system/system'
@@ -23,8 +23,9 @@ const demos = readdirSync(folder).map(
 const starts = [...demos, goodJob()]
 
 /** A number that says which of several, whatever their count. */
-const share = fc.double({ min: 0, max: 0.999_999, noNaN: true })
-const pick = <T>(list: readonly T[], at: number): T => list[Math.floor(at * list.length)]!
+const share = evenly(0, 1)
+const pick = <T>(list: readonly T[], at: number): T =>
+  list[Math.min(list.length - 1, Math.floor(at * list.length))]!
 
 const anyEdit = fc.record({
   kind: fc.constantFrom(

@@ -71,7 +71,7 @@ function columnOf(job: JobDocument, path: PartPath, shop: ShopSettings): Candida
       place.depthMm,
       place.heightMm,
     ]) !== null
-  const price = known(({ bank }) => (bank.each.price > 0 ? bank.each.price * bank.count : null))
+  const price = known(({ bank }) => (bank.each.price === null ? null : bank.each.price * bank.count))
   const { one, lanes } = usualSystem(facts)
   return {
     path,

@@ -4,7 +4,7 @@ import { factsOf, usualSystem, whereKnown, type ShopSettings, type System } from
 import type { Write } from '#core/units/format'
 import { ampacityThereA } from '#core/physics/conductors'
 import { partName, type JobDocument, type PartPath } from '#core/job/document'
-import { noLimit, type Range } from '#core/job/fields'
+import { type Range } from '#core/job/fields'
 import type { Assessment } from '#core/assessment/assess'
 import { allDayA, allDayBudgetA, availableA } from '#core/system/alternators'
 import { arrayW, dcdcInput, demandA } from '#core/system/currents'
@@ -206,7 +206,7 @@ function stackOf(lane: Lane, place: number, facts: Facts): Stack {
     ...lane.cables.flatMap((cable, i) => [
       row(lane, 'cable', 'limit', (own) => carriesA(own.cables[i]!)),
       row(lane, 'fuse', 'limit', (own) => own.cables[i]!.fuseA),
-      ...(cable.connectorA < noLimit ? [row(lane, 'plug', 'limit', (own) => own.cables[i]!.connectorA)] : []),
+      ...(cable.connectorA === null ? [] : [row(lane, 'plug', 'limit', (own) => own.cables[i]!.connectorA)]),
     ]),
   ]
   const known = rows.flatMap(({ amps }, index) => (amps === null ? [] : [{ amps, index }]))
@@ -269,7 +269,7 @@ const straightRows = (lane: AlternatorLane, row: MakeRow): StackRow[] => [
   row(lane, 'alternator all day', 'source', ({ alternator }, { rules }) =>
     allDayA(alternator, 'cruise', rules),
   ),
-  ...(lane.link.relayA < noLimit
-    ? [row(lane, contactWords[lane.link.kind as 'diode'] ?? 'relay', 'limit', ({ link }) => link.relayA)]
-    : []),
+  ...(lane.link.relayA === null
+    ? []
+    : [row(lane, contactWords[lane.link.kind as 'diode'] ?? 'relay', 'limit', ({ link }) => link.relayA)]),
 ]

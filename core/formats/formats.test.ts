@@ -4,7 +4,7 @@ import { readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { emptyJob, listParts, type JobDocument } from '#core/job/document'
 import { partKinds, type PartKind } from '#core/job/fields'
-import { goodJob, withValues } from '#core/testing'
+import { evenly, goodJob, withValues } from '#core/testing'
 import { decodeText } from './bytes'
 import { describeTables } from './describe-tables'
 import { checkJob, readJobFile, writeJobFile } from './job-file'
@@ -62,7 +62,7 @@ describe('a job file', () => {
             ),
           ),
         ),
-        fc.double({ min: 0, max: 1, noNaN: true }),
+        evenly(0, 1),
         ({ path, limits }, share) => {
           const job = withValues(goodJob(), { [path]: limits[0] + (limits[1] - limits[0]) * share })
           const read = readJobFile(writeJobFile(job))

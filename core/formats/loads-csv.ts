@@ -1,5 +1,5 @@
-import { partsOf, type JobDocument } from '#core/job/document'
-import { partKinds, type Known } from '#core/job/fields'
+import { partsOf, valueOf, type JobDocument } from '#core/job/document'
+import { partKinds } from '#core/job/fields'
 import type { Reading } from '#core/loads/detect'
 import { quantity } from '#core/job/field'
 import type { CaseReading } from '#core/physics/alternator'
@@ -37,7 +37,7 @@ export const writeLoadsCsv = (job: JobDocument): string =>
     partsOf(job, 'loads').map(({ part }) => ({
       name: part.name ?? loads.one,
       ...Object.fromEntries(
-        Object.keys(loads.fields).map((field) => [field, (part[field] as Known<unknown> | undefined)?.value]),
+        Object.keys(loads.fields).map((field) => [field, valueOf(part, field) ?? undefined]),
       ),
     })),
   )

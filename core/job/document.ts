@@ -167,10 +167,18 @@ export function fieldAt(path: FieldPath): {
   return Object.hasOwn(fields, name) ? { partPath, name, kind, field: fields[name]! } : null
 }
 
+/** What was surveyed of a field of a part; undefined when nothing was ever entered. @typeParam T what the catalogue lets the field hold */
+export const knownOf = <T = unknown>(part: AnyPart, name: string): Known<T> | undefined =>
+  part[name] as Known<T> | undefined
+/** The value of a field of a part; null while it is not known. @typeParam T what the catalogue lets the field hold */
+export const valueOf = <T = unknown>(part: AnyPart, name: string): T | null =>
+  knownOf<T>(part, name)?.value ?? null
+
 /** The surveyed value at a field path; undefined when nothing was ever entered there. */
 export function knownAt(job: JobDocument, path: FieldPath): Known<unknown> | undefined {
   const at = fieldAt(path)
-  return at ? (partAt(job, at.partPath)?.part[at.name] as Known<unknown> | undefined) : undefined
+  const part = at && partAt(job, at.partPath)?.part
+  return part ? knownOf(part, at.name) : undefined
 }
 
 /** A copy of the job with one part changed. A part that is not there is put there. */
@@ -227,7 +235,7 @@ export function partName(job: JobDocument, path: PartPath): string {
 /** Whether the field is asked at all: its condition holds, or what decides it is not known yet. */
 export function isAsked(part: AnyPart, field: Field): boolean {
   return (field.when ?? []).every(({ field: sibling, is }) => {
-    const decided = (part[sibling] as Known<string> | undefined)?.value
-    return decided == null || is.includes(decided)
+    const decided = valueOf<string>(part, sibling)
+    return decided === null || is.includes(decided)
   })
 }

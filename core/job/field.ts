@@ -62,10 +62,15 @@ export interface QuantityField extends FieldBase {
   readonly plausible: Range | ((at: RangeContext) => Range)
   /** Plausible range and default are for 12 V and grow with the part's nominal voltage. */
   readonly scales?: true
-  /** Used instead of a range where nothing is given: a shop rule, a number, or computed from the part. */
-  readonly otherwise?: RuleId | number | ((at: DefaultContext) => number)
+  /** Used instead of a range where nothing is given: a shop rule, a number, computed from the part, or null for none. */
+  readonly otherwise?: RuleId | number | null | ((at: DefaultContext) => number)
   /** While the sibling holds one of these values, only a measured value counts as known. */
   readonly onlyMeasuredWhen?: Condition
+}
+
+/** A quantity that may be absent: a limit that nobody sets, a test that nobody made. */
+export interface OptionalField extends QuantityField {
+  readonly otherwise: null
 }
 
 export interface ChoiceField<O extends string = string> extends FieldBase {
@@ -99,7 +104,9 @@ export type ValueOf<F> =
     ? O
     : F extends RowsField<infer C>
       ? readonly Readonly<Record<C, number>>[]
-      : number
+      : F extends OptionalField
+        ? number | null
+        : number
 /** A part as it is surveyed: every field may be missing or not known. */
 export type Surveyed<F extends Fields> = { readonly [K in keyof F]?: Known<ValueOf<F[K]>> }
 /** A part as a check reads it: every field has a value; rows may be missing. */
@@ -116,6 +123,17 @@ export const quantity = (
   measure: string,
   more: Partial<Pick<QuantityField, 'when' | 'detail' | 'scales' | 'otherwise' | 'onlyMeasuredWhen'>> = {},
 ): QuantityField => ({ type: 'quantity', label, unit, step, limits, plausible, measure, ...more })
+
+/** A quantity that is absent where nothing is entered: it reads as null. */
+export const optional = (
+  label: string,
+  unit: Unit,
+  step: number,
+  limits: Range,
+  plausible: QuantityField['plausible'],
+  measure: string,
+  more: Partial<Pick<QuantityField, 'when' | 'detail'>> = {},
+): OptionalField => ({ ...quantity(label, unit, step, limits, plausible, measure, more), otherwise: null })
 
 export const choice = <const O extends string>(
   label: string,
@@ -164,6 +182,3 @@ export const leadKinds = {
   gel: 'Gel',
   lithium: 'Lithium',
 } as const
-
-/** Stands for “no limit” where a limit may be missing. */
-export const noLimit = 9999

@@ -196,7 +196,7 @@ function restsOn({ checks, overrides }: Assessment, q: Write): Section[] {
     checks
       .flatMap(({ inputs }) => inputs)
       .filter(({ origin }) => origin.kind === 'assumed' || origin.kind === 'customer')
-      .filter(({ origin }) => origin.text !== 'usual value, none entered')
+      .filter(({ origin }) => !origin.text.endsWith('none entered'))
       .map((input) => [input.path, `${input.part} ${inSentence(input.label)} (${input.origin.text})`]),
   )
   const rules = Object.entries(overrides).flatMap(([rule, value]) =>

@@ -1,3 +1,4 @@
+import { evenly } from '#core/testing'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { hotOutputA, hotOutputAtRatedSpeedA } from './alternator'
@@ -15,7 +16,7 @@ import {
 import { placeInside } from './packing'
 import { currentShares, worstShare } from './sharing'
 
-const soc = fc.double({ min: 0, max: 1, noNaN: true })
+const soc = evenly(0, 1)
 
 describe('LFP open-circuit voltage', () => {
   it.each([
@@ -64,35 +65,25 @@ describe('charge reached at a held voltage', () => {
 
   it('agrees with small steps in time', () => {
     fc.assert(
-      fc.property(
-        fc.double({ min: 13, max: 14, noNaN: true }),
-        fc.double({ min: 0.1, max: 8, noNaN: true }),
-        fc.double({ min: 5, max: 80, noNaN: true }),
-        (volts, holdH, limitA) => {
-          const c = { ...charge, volts, holdH, limitA }
-          let s = Math.max(c.fromSoc, socAtOpenCircuitV(volts - limitA * c.ohm, 12))
-          const steps = 20000
-          for (let i = 0; i < steps && s < 1; i++)
-            s += (Math.max(0, volts - openCircuitV(s, 12)) / c.ohm / c.ah) * (holdH / steps)
-          return Math.abs(Math.min(1, s) - socAfterCharge(c)) < 0.005
-        },
-      ),
+      fc.property(evenly(13, 14), evenly(0.1, 8), evenly(5, 80), (volts, holdH, limitA) => {
+        const c = { ...charge, volts, holdH, limitA }
+        let s = Math.max(c.fromSoc, socAtOpenCircuitV(volts - limitA * c.ohm, 12))
+        const steps = 20000
+        for (let i = 0; i < steps && s < 1; i++)
+          s += (Math.max(0, volts - openCircuitV(s, 12)) / c.ohm / c.ah) * (holdH / steps)
+        return Math.abs(Math.min(1, s) - socAfterCharge(c)) < 0.005
+      }),
       { numRuns: 40 },
     )
   })
 
   it('never falls with more hold time and stays within 0 to 1', () => {
     fc.assert(
-      fc.property(
-        fc.double({ min: 12, max: 15, noNaN: true }),
-        fc.double({ min: 0, max: 9, noNaN: true }),
-        soc,
-        (volts, holdH, fromSoc) => {
-          const short = socAfterCharge({ ...charge, volts, holdH, fromSoc })
-          const long = socAfterCharge({ ...charge, volts, holdH: holdH + 1, fromSoc })
-          return short >= 0 && long <= 1 && long >= short - 1e-12 && short >= fromSoc
-        },
-      ),
+      fc.property(evenly(12, 15), evenly(0, 9), soc, (volts, holdH, fromSoc) => {
+        const short = socAfterCharge({ ...charge, volts, holdH, fromSoc })
+        const long = socAfterCharge({ ...charge, volts, holdH: holdH + 1, fromSoc })
+        return short >= 0 && long <= 1 && long >= short - 1e-12 && short >= fromSoc
+      }),
     )
   })
 })
@@ -139,7 +130,7 @@ describe('capacity', () => {
 
 describe('parallel sharing', () => {
   const count = fc.integer({ min: 1, max: 12 })
-  const ohm = fc.double({ min: 0.001, max: 0.05, noNaN: true })
+  const ohm = evenly(0.001, 0.05)
   it('of two in a row with both leads at one end is the divider of their resistances', () => {
     const [near, far] = currentShares(2, 0.01, 0.001, 'ladder')
     expect(near! / far!).toBeCloseTo(0.012 / 0.01, 9)

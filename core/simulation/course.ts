@@ -83,7 +83,7 @@ function stretchesOf(inputs: RunInputs, { sources, sides }: Plant): Stretch[] {
       fromS,
       toS,
       engine,
-      engineS: engine === 'off' ? 0 : hoursSince(driveFrom, fromS / hourS) * hourS,
+      engineS: engine === 'off' ? 0 : driven * hourS,
       mains: hoursSince(mainsFrom, middle) < mainsH,
     }
   })

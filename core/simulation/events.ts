@@ -3,9 +3,14 @@ export type Happening =
   | {
       readonly kind: 'charge-gate'
       readonly open: boolean
-      readonly cause: 'voltage' | 'temperature'
+      readonly cause: 'voltage'
       readonly volts: number
       readonly limitV: number
+    }
+  | {
+      readonly kind: 'charge-gate'
+      readonly open: boolean
+      readonly cause: 'temperature'
       readonly celsius: number
     }
   | {
@@ -16,12 +21,13 @@ export type Happening =
     }
   | {
       readonly kind: 'cut-out'
-      readonly out: boolean
-      readonly cause: 'empty' | 'current' | null
+      readonly out: true
+      readonly cause: 'empty' | 'current'
       readonly volts: number
       readonly amps: number
       readonly limitA: number
     }
+  | { readonly kind: 'cut-out'; readonly out: false; readonly volts: number }
   | { readonly kind: 'heater'; readonly on: boolean }
   | {
       readonly kind: 'relay'

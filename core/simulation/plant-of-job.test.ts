@@ -90,7 +90,7 @@ describe('the system built from a job', () => {
     expect(plant.dcA).toHaveLength(24)
     const { totals } = runNow(
       'standing-still',
-      { ...plant, solar: [], sources: [], loadsOffV: 0, lfp: { ...plant.lfp!, ah: 2000 } },
+      { ...plant, solar: [], sources: [], loadsOffV: null, lfp: { ...plant.lfp!, ah: 2000 } },
       { ...inputsOfJob(job('0417'), 'standing-still'), soc: 0.9, days: 1 },
     )
     expect(totals.loadAh).toBeGreaterThan(sum(plant.dcA) * 0.99)

@@ -60,7 +60,8 @@ export interface AlternatorPlant {
   /** Minutes at volts on a drive, repeated while the engine runs; for a computer-controlled machine. */
   readonly trace: readonly { readonly minutes: number; readonly volts: number }[]
   readonly hotShare: number
-  readonly limitA: number
+  /** Current it is held to, A; null where nothing holds it. */
+  readonly limitA: number | null
   readonly idleRpm: number
   readonly cruiseRpm: number
   readonly vehicleA: number
@@ -154,7 +155,8 @@ export interface Plant {
   readonly inverterEfficiency: number
   /** Inverter switched on with nothing to do, W, by hour. */
   readonly idleW: readonly number[]
-  readonly loadsOffV: number
+  /** Voltage at which the loads are cut off, V; null where nothing cuts them off. */
+  readonly loadsOffV: number | null
   readonly place: {
     readonly kind: 'cabin' | 'locker' | 'engine' | 'bilge'
     readonly coldestC: number

@@ -50,7 +50,7 @@ export const alternator: NonNullable<SidePlant['alternator']> = {
   regulatorV: 14.4,
   trace: [],
   hotShare: 0.85,
-  limitA: 9999,
+  limitA: null,
   idleRpm: 1900,
   cruiseRpm: 5000,
   vehicleA: 15,

@@ -1,7 +1,7 @@
 import { Lead } from './model/lead'
 import { Lfp } from './model/lfp'
 import { mostLoadA, type LinkPlant, type Plant, type SidePlant, type Stages } from './plant'
-import { runIds, usualInputs, type RunInputs } from './run-kinds'
+import { beginsAt, runIds, usualInputs, type RunInputs } from './run-kinds'
 import { carryOut, runNow, type Totals } from './runs'
 import { everySecond, Simulation, type Pace } from './simulation'
 import { csvParse } from 'd3-dsv'
@@ -26,7 +26,7 @@ import {
   leadLeakA,
 } from '#core/physics/lead'
 import { openCircuitV, resistanceFactor } from '#core/physics/lfp'
-import { withValues } from '#core/testing'
+import { evenly, withValues } from '#core/testing'
 import {
   alternator,
   bms,
@@ -87,21 +87,17 @@ describe('published points', () => {
 
   it('the lead battery of a run follows them to a millivolt, is one rising curve, and turns round', () => {
     fc.assert(
-      fc.property(
-        fc.double({ min: 0.05, max: 0.97, noNaN: true }),
-        fc.double({ min: -80, max: 60, noNaN: true }),
-        (soc, amps) => {
-          const battery = new Lead(lead, soc, 25)
-          const v = battery.voltsAt(amps)
-          const exact =
-            6 * (amps >= 0 ? copettiChargeV(amps, soc, 100, 25) : copettiDischargeV(-amps, soc, 100, 25))
-          return (
-            (Math.abs(amps) < 0.3 || Math.abs(v - exact) < 0.002) &&
-            battery.voltsAt(amps + 0.1) > v &&
-            Math.abs(battery.ampsAt(v) - amps) < 0.01
-          )
-        },
-      ),
+      fc.property(evenly(0.05, 0.97), evenly(-80, 60), (soc, amps) => {
+        const battery = new Lead(lead, soc, 25)
+        const v = battery.voltsAt(amps)
+        const exact =
+          6 * (amps >= 0 ? copettiChargeV(amps, soc, 100, 25) : copettiDischargeV(-amps, soc, 100, 25))
+        return (
+          (Math.abs(amps) < 0.3 || Math.abs(v - exact) < 0.002) &&
+          battery.voltsAt(amps + 0.1) > v &&
+          Math.abs(battery.ampsAt(v) - amps) < 0.01
+        )
+      }),
       { numRuns: 400 },
     )
   })
@@ -430,9 +426,11 @@ describe('what installers have seen', () => {
         },
         { ...inputs, soc: 0.95, days: 6, driveH: 0, mainsH: 24, mainsFrom: 0 },
       )
-    expect(parked(true).series.values.startSoc!.at(-1)!).toBeGreaterThan(
-      parked(false).series.values.startSoc!.at(-1)! + 5,
-    )
+    const [kept, left] = [parked(true), parked(false)]
+    expect(kept.series.values.startSoc!.at(-1)!).toBeGreaterThan(left.series.values.startSoc!.at(-1)! + 5)
+    // Small batteries rise far for two amperes: it eases off before it lifts them over what it holds.
+    expect(Math.max(...kept.series.values.startV!)).toBeLessThan(13.5)
+    expect(kept.totals.imbalance).toBeLessThan(1e-3)
   })
 
   it('another source runs its hours from ten in the morning, past midnight where they are many', () => {
@@ -512,33 +510,30 @@ describe('every run of every demo job', () => {
 
 describe('any system', () => {
   /** Evenly spread: doubles of their own would nearly all be next to nought. */
-  const parts = 1_000_000
-  const number = (min: number, max: number) =>
-    fc.integer({ min: 0, max: parts }).map((part) => min + ((max - min) * part) / parts)
   const link = fc.oneof(
-    fc.record({ kind: fc.constant('closed' as const), ohm: number(0.001, 0.05) }),
-    fc.record({ kind: fc.constant('diode' as const), ohm: number(0.001, 0.05), dropV: number(0.1, 0.9) }),
+    fc.record({ kind: fc.constant('closed' as const), ohm: evenly(0.001, 0.05) }),
+    fc.record({ kind: fc.constant('diode' as const), ohm: evenly(0.001, 0.05), dropV: evenly(0.1, 0.9) }),
     fc.record({
       kind: fc.constant('vsr' as const),
-      ohm: number(0.001, 0.05),
-      closesV: number(13, 13.9),
-      opensV: number(12.4, 13.6),
+      ohm: evenly(0.001, 0.05),
+      closesV: evenly(13, 13.9),
+      opensV: evenly(12.4, 13.6),
       delayS: fc.integer({ min: 0, max: 120 }),
       bothWay: fc.boolean(),
     }),
     fc.record({
       kind: fc.constant('duty' as const),
-      ohm: number(0.001, 0.05),
-      opensAboveA: number(20, 150),
+      ohm: evenly(0.001, 0.05),
+      opensAboveA: evenly(20, 150),
       sensesS: fc.integer({ min: 0, max: 20 }),
       offS: fc.integer({ min: 5, max: 120 }),
     }),
     fc.record({
       kind: fc.constant('dcdc' as const),
-      ohm: number(0.001, 0.05),
+      ohm: evenly(0.001, 0.05),
       stages: fc.constant(stages),
-      efficiency: number(0.8, 0.97),
-      lowestV: number(10.5, 12.5),
+      efficiency: evenly(0.8, 0.97),
+      lowestV: evenly(10.5, 12.5),
       wire: fc.boolean(),
       backFeed: fc.boolean(),
     }),
@@ -546,22 +541,22 @@ describe('any system', () => {
   )
   const plant: fc.Arbitrary<Plant> = fc
     .record({
-      ah: number(10, 600),
-      ohm: number(0.002, 0.05),
-      cold: fc.option(number(-10, 5)),
+      ah: evenly(10, 600),
+      ohm: evenly(0.002, 0.05),
+      cold: fc.option(evenly(-10, 5)),
       heater: fc.boolean(),
       link,
-      regulatorV: number(12.5, 15.6),
-      ratedA: number(30, 250),
+      regulatorV: evenly(12.5, 15.6),
+      ratedA: evenly(30, 250),
       hybrid: fc.boolean(),
       stops: fc.boolean(),
-      absorptionV: number(13.2, 15.8),
-      maxA: number(5, 100),
-      loadA: number(0, 80),
-      acW: number(0, 1500),
-      watts: number(0, 800),
+      absorptionV: evenly(13.2, 15.8),
+      maxA: evenly(5, 100),
+      loadA: evenly(0, 80),
+      acW: evenly(0, 1500),
+      watts: evenly(0, 800),
       pwm: fc.boolean(),
-      sourceA: number(0, 40),
+      sourceA: evenly(0, 40),
       place: fc.constantFrom('cabin', 'locker', 'engine', 'bilge'),
     })
     .map((r): Plant => ({
@@ -613,7 +608,7 @@ describe('any system', () => {
 
   it('stays finite, within 0 to 1, and passes nothing through a shut gate', () => {
     fc.assert(
-      fc.property(plant, number(0, 1), number(-25, 40), (random, soc, airC) => {
+      fc.property(plant, evenly(0, 1), evenly(-25, 40), (random, soc, airC) => {
         const simulation = new Simulation(random, { soc, tempC: airC })
         const [own] = simulation.sides
         const { link, standbyA, alternator: machine } = random.sides[0]!
@@ -682,7 +677,7 @@ describe('any system', () => {
       mainsFrom: 8,
     }
     fc.assert(
-      fc.property(plant, number(0.1, 0.9), (random, soc) => {
+      fc.property(plant, evenly(0.1, 0.9), (random, soc) => {
         const run = (pace?: Pace): Totals =>
           runNow('driving-day', random, { ...drive, soc }, null, pace).totals
         return apart(run(), run(everySecond)) < 0.001
@@ -702,10 +697,10 @@ describe('any system', () => {
     }
     fc.assert(
       fc.property(
-        number(0.001, 0.08),
-        number(0.001, 0.08),
-        number(13.2, 15),
-        number(13.2, 15),
+        evenly(0.001, 0.08),
+        evenly(0.001, 0.08),
+        evenly(13.2, 15),
+        evenly(13.2, 15),
         (r1, r2, v1, v2) =>
           takes(Math.max(r1, r2), v1) <= takes(Math.min(r1, r2), v1) + 0.05 &&
           takes(r1, Math.max(v1, v2)) >= takes(r1, Math.min(v1, v2)) - 0.05,
@@ -824,6 +819,18 @@ describe('a log of the voltage on a drive', () => {
     expect(
       readVoltageLog('time (s),voltage (V)\n0,14\n0,14\n5,\n').problems.map((p) => `${p.line} ${p.column}`),
     ).toEqual(['3 time', '4 voltage'])
+  })
+  it('moves the voltage to the minute, though that is no whole part of an hour', () => {
+    const trace = [
+      { minutes: 34, volts: 12.6 },
+      { minutes: 18, volts: 14.4 },
+      { minutes: 8, volts: 15.1 },
+    ]
+    const machine = { ...alternator, regulator: 'computer', trace } as const
+    const { events } = runNow('driving-day', linked(relay, { alternator: machine }), inputs)
+    const closed = events.find((event) => event.kind === 'relay' && event.closed)!
+    const driven = closed.t / 3600 - (inputs.driveFrom - beginsAt)
+    expect(driven * 60).toBeCloseTo(34, 0)
   })
   it('moves what a computer-controlled machine gives', () => {
     const swings = runNow(

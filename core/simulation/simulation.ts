@@ -14,7 +14,7 @@ export interface Surroundings {
   /** Hour of the day, 0 to 24. */
   readonly hour: number
   readonly engine: 'off' | 'idle' | 'cruise'
-  /** Seconds since the engine started; for the drive trace. */
+  /** Seconds since the engine started, in the middle of the stretch: clear of where the drive trace moves. */
   readonly engineS: number
   readonly mains: boolean
   readonly airC: number
@@ -424,28 +424,31 @@ export class Simulation {
       this.slope = root.slope
       this.residualA = Math.abs(root.left)
       let off = 0
+      const givenBackA = this.givenBackAt(this.endV)
       for (const side of this.sides) if (!side.contact.closed) off = Math.max(off, side.alone(this.endV))
-      for (const side of this.sides) {
-        const back = side.backFeedFrom(this.endV, this.scale)
-        off = Math.max(off, Math.abs(back - side.backFeedA))
-        side.backFeedA = back
-      }
+      off = Math.max(off, Math.abs(this.givenBackAt(this.endV) - givenBackA))
       if (Math.max(off, Math.abs(this.loadsAt(this.endV) - wanted)) < powerToleranceA) return
     }
   }
 
-  /** What is asked of the house bus at a voltage, A: loads, the inverter's power, the heater, what is given back to parked batteries. */
+  /** What is asked of the house bus at a voltage, A: loads, the inverter's power, the heater. */
   private loadsAt(v: number): number {
     const held = v > leastV ? v : leastV
     const heaterW = this.lfp?.heating ? this.lfp.plant.heater!.watts : 0
-    let sum = this.loadsA + (this.loadsW + heaterW) / held
-    for (const side of this.sides) sum += (side.backFeedA * side.scale) / this.scale
+    return this.loadsA + (this.loadsW + heaterW) / held
+  }
+
+  /** What parked starting batteries are given from a house at a voltage, A there. */
+  private givenBackAt(v: number): number {
+    let sum = 0
+    for (const side of this.sides) sum += (side.backFeedAt(v) * side.scale) / this.scale
     return sum
   }
 
   /** Sum of the currents into the house bus at a voltage, A. Falls with the voltage. */
   private readonly inAt = (v: number): number => {
-    let sum = -fadedA(this.wantedA, v, this.darkV, this.scale) - bufferS * (v - this.houseV)
+    let sum =
+      -fadedA(this.wantedA, v, this.darkV, this.scale) - this.givenBackAt(v) - bufferS * (v - this.houseV)
     if (this.around.mains) for (const charger of this.chargers) sum += charger.ampsAt(v, charger.stages.maxA)
     for (let i = 0; i < this.solar.length; i++)
       if (this.solarMostA[i]! > 0) sum += this.solar[i]!.ampsAt(v, this.solarGives(i, v))
@@ -479,8 +482,9 @@ export class Simulation {
     for (let i = 0; i < this.solar.length; i++) this.solar[i]!.settle(v, this.solarGives(i, v))
     for (let i = 0; i < this.sourceOn.length; i++)
       this.endSourceA[i] = this.sourceOn[i] ? this.sourceAt(i, v) : 0
-    this.endWantedA = this.wantedA
-    this.endLoadA = fadedA(this.wantedA, v, this.darkV, this.scale)
+    const givenBackA = this.givenBackAt(v)
+    this.endWantedA = this.wantedA + givenBackA
+    this.endLoadA = fadedA(this.wantedA, v, this.darkV, this.scale) + givenBackA
   }
 
   /** Takes the step over that was tried. @returns whether something switched at its end */

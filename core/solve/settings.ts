@@ -1,4 +1,3 @@
-import { noLimit } from '#core/job/fields'
 import { isCharging, type AlternatorLane, type Lane } from '#core/system/lanes'
 import { settingsOf } from '#core/assessment/checks/range'
 import type { Setting } from '#core/assessment/check'
@@ -46,7 +45,7 @@ const floatOnceFullV = 13.5
 function regulatorCard({ alternator, name }: AlternatorLane, { bank }: System): SettingsCard[] {
   if (alternator.regulator !== 'external') return []
   const current: Setting[] =
-    alternator.limitA < noLimit ? [{ label: 'Current', value: alternator.limitA, unit: 'A' }] : []
+    alternator.limitA === null ? [] : [{ label: 'Current', value: alternator.limitA, unit: 'A' }]
   return [
     {
       unit: `Regulator of ${within(name)}`,

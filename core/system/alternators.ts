@@ -18,7 +18,7 @@ export type Speed = 'idle' | 'cruise'
 /** What a warm alternator has left for charging at a speed, A: hot output, held to a fitted limit, less the vehicle's own draw. */
 export function availableA(alternator: View<'alternators'>, speed: Speed, rules: ShopRules): number {
   const output = hotOutputA(alternator.ratedA, shaftRpm(alternator, speed), rules.hotOutputShare / 100)
-  return Math.max(0, Math.min(output, alternator.limitA) - alternator.vehicleDrawA)
+  return Math.max(0, Math.min(output, alternator.limitA ?? output) - alternator.vehicleDrawA)
 }
 
 /** Air around an alternator of this craft, °C: an open engine space afloat, else under a bonnet. */
@@ -39,9 +39,13 @@ export function measuredHeat(alternator: View<'alternators'>): AlternatorHeat | 
   return ofReadings.get(key)!
 }
 
-/** Its shaft speed, rpm. */
-export const shaftRpm = (alternator: View<'alternators'>, speed: Speed): number =>
-  Math.min((speed === 'idle' ? alternator.idleRpm : alternator.cruiseRpm) * alternator.pulleyRatio, 15_000)
+/** No machine is turned faster, rpm. */
+const mostShaftRpm = 15_000
+/** Its shaft speed, rpm; one whose engine speed at cruise nobody knows turns fast enough for all it has. */
+export function shaftRpm(alternator: View<'alternators'>, speed: Speed): number {
+  const engineRpm = speed === 'idle' ? alternator.idleRpm : alternator.cruiseRpm
+  return engineRpm === null ? mostShaftRpm : Math.min(engineRpm * alternator.pulleyRatio, mostShaftRpm)
+}
 
 /** What it gives all day at a speed without passing the limit of its case, A: by its readings, else the shop's share of its rating. */
 export function allDayOutputA(alternator: View<'alternators'>, speed: Speed, rules: ShopRules): number {

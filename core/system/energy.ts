@@ -102,7 +102,7 @@ export function usableAh(system: System, celsius = 25): number {
 /** What is left of the rated capacity of the lead bank, 0 to 1: by test, else by age. */
 export function leadHealth({ one, rules }: System): number {
   const { houseBank } = one
-  if (houseBank.testedAh > 0) return Math.min(1, houseBank.testedAh / houseBank.ahEach)
+  if (houseBank.testedAh !== null) return Math.min(1, houseBank.testedAh / houseBank.ahEach)
   return Math.max(rules.leadOldest / 100, 1 - (rules.leadAgeing / 100) * houseBank.ageYears)
 }
 

@@ -1,11 +1,18 @@
-import { partName, partsOf, type FieldPath, type JobDocument, type PartRef } from '#core/job/document'
+import {
+  knownOf,
+  partName,
+  partsOf,
+  valueOf,
+  type FieldPath,
+  type JobDocument,
+  type PartRef,
+} from '#core/job/document'
 import {
   howKnown,
   partKindIds,
   partKinds,
   type Field,
   type How,
-  type Known,
   type PartKind,
   type PartKindId,
   type Range,
@@ -153,7 +160,7 @@ export class Facts {
   private trusted(part: PartFacts, index: number, from: Slot[]): unknown {
     const [name, field] = part.fields[index]!
     from.push(part.firstSlot + index)
-    const known = part.ref.part[name] as Known<unknown> | undefined
+    const known = knownOf(part.ref.part, name)
     if (known?.value == null) return null
     if (field.type === 'quantity' && field.onlyMeasuredWhen && known.how !== 'measured') {
       const { field: sibling, is } = field.onlyMeasuredWhen
@@ -166,7 +173,7 @@ export class Facts {
   /** The value entered, whatever it counts for; null where there is none. */
   entered(part: PartFacts, name: string, reads: Reads): unknown {
     reads.note(part.firstSlot + part.indexOf.get(name)!)
-    return (part.ref.part[name] as Known<unknown> | undefined)?.value ?? null
+    return valueOf(part.ref.part, name)
   }
 
   /** Range an unknown quantity may lie in. */
@@ -192,7 +199,7 @@ export class Facts {
     return ({ kind, path, part }, name) => {
       const { list, indexOf } = kindFields[kind]
       from.push(this.slots.kind(kind), this.slots.part(path, list.length) + indexOf.get(name)!)
-      return (part[name] as Known<unknown> | undefined)?.value ?? null
+      return valueOf(part, name)
     }
   }
 
@@ -203,10 +210,11 @@ export class Facts {
     const trusted = this.trusted(part, index, from)
     reads.noteAll(from)
     if (trusted !== null) {
-      const how = (part.ref.part[name] as Known<unknown>).how ?? 'assumed'
+      const how = knownOf(part.ref.part, name)?.how ?? 'assumed'
       return { kind: how, text: howKnown[how] }
     }
     if (field.type === 'rows' || field.otherwise === undefined) return { kind: 'unknown', text: 'not known' }
+    if (field.otherwise === null) return { kind: 'assumed', text: 'none entered' }
     if (typeof field.otherwise === 'string' && field.type === 'quantity') {
       return { kind: 'rule', text: `shop rule: ${inSentence(ruleCatalogue[field.otherwise].label)}` }
     }

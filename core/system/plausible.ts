@@ -1,10 +1,10 @@
-import { partAt, partsOf, type AnyPart, type JobDocument, type PartRef } from '#core/job/document'
-import { partKinds, type Known, type PartKind, type Range } from '#core/job/fields'
+import { partAt, partsOf, valueOf, type AnyPart, type JobDocument, type PartRef } from '#core/job/document'
+import { partKinds, type PartKind, type Range } from '#core/job/fields'
 
 /** The value of a field of a part where it is known, else null. Whoever notes reads passes a look of its own. */
 export type Look = (ref: PartRef, field: string) => unknown
 
-const lookUp: Look = ({ part }, field) => (part[field] as Known<unknown> | undefined)?.value ?? null
+const lookUp: Look = ({ part }, field) => valueOf(part, field)
 
 /**
  * Range an unknown quantity may lie in for this kind of part, in the field's unit. Voltages of

@@ -1,20 +1,15 @@
 import { execFileSync } from 'node:child_process'
-import { existsSync, symlinkSync } from 'node:fs'
-import { fileURLToPath } from 'node:url'
-import { build } from 'esbuild'
+import { bothTrees, bundled, commit, type Tree } from '../lib/before'
 import { median, ms } from './demo-jobs'
 
-const root = fileURLToPath(new URL('../..', import.meta.url))
-/** The last commit with a fixed step. */
-const commit = 'eade472'
 const rounds = 3
 
 /** A typical year of three sources and two batteries, several times over; prints the milliseconds of each. */
-const program = (plantOf: string, inputsOf: string): string => `
+const program = ({ modules, inputsOf }: Tree): string => `
   import { readdirSync, readFileSync } from 'node:fs'
-  import { plantOf } from './core/simulation/${plantOf}'
-  import { ${inputsOf} as inputsOf } from './core/simulation/inputs'
-  import { runNow } from './core/simulation/runs'
+  import { plantOf } from '${modules.plant}'
+  import { ${inputsOf} as inputsOf } from '${modules.inputs}'
+  import { runNow } from '${modules.runs}'
   import { readEpw, weatherOf } from './core/weather/epw'
   const root = process.argv[2]
   const epw = readEpw(readFileSync(root + '/public/weather/port-larkspur.epw', 'utf8'))
@@ -29,39 +24,14 @@ const program = (plantOf: string, inputsOf: string): string => `
   })
   console.log(JSON.stringify(times))`
 
-async function bundled(name: string, folder: string, contents: string): Promise<string> {
-  const outfile = `${root}.data/bench-year-${name}.mjs`
-  await build({
-    stdin: { contents, resolveDir: folder, loader: 'ts' },
-    bundle: true,
-    platform: 'node',
-    format: 'esm',
-    outfile,
-    logLevel: 'error',
-  })
-  return outfile
-}
-
-/** The tree as it was, beside this one. */
-function treeBefore(): string {
-  const folder = `${root}.data/before-${commit}`
-  if (!existsSync(folder))
-    execFileSync('git', ['worktree', 'add', '--detach', folder, commit], { cwd: root, stdio: 'ignore' })
-  if (!existsSync(`${folder}/node_modules`)) symlinkSync(`${root}node_modules`, `${folder}/node_modules`)
-  return folder
-}
-
 /** A year of a run as it is and as it was, turn by turn in one go. */
 export async function benchBefore(): Promise<void> {
-  const before = treeBefore()
-  const trees = [
-    [before, await bundled('before', before, program('from-job', 'inputsOf'))],
-    [root, await bundled('now', root, program('plant-of-job', 'inputsOfJob'))],
-  ] as const
+  const trees = bothTrees()
+  const files = await Promise.all(trees.map((tree) => bundled(tree, 'bench-year', program(tree))))
   const times: [number[], number[]] = [[], []]
   for (let round = 0; round < rounds; round++) {
-    for (const [i, [tree, file]] of trees.entries()) {
-      const printed = execFileSync(process.execPath, [file, tree], { encoding: 'utf8' })
+    for (const [i, { folder }] of trees.entries()) {
+      const printed = execFileSync(process.execPath, [files[i]!, folder], { encoding: 'utf8' })
       times[i]!.push(...(JSON.parse(printed) as number[]).slice(1))
     }
   }

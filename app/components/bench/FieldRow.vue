@@ -119,7 +119,7 @@ const how = computed(() => ({
 }))
 const placeholder = computed(() =>
   props.field.type === 'quantity'
-    ? `not known yet${props.field.unit ? `, ${props.field.unit}` : ''}`
+    ? `${props.field.otherwise === null ? 'none' : 'not known yet'}${props.field.unit ? `, ${props.field.unit}` : ''}`
     : 'not known yet',
 )
 </script>

@@ -10,10 +10,9 @@ import {
   type CaseReading,
 } from '#core/physics/alternator'
 import { readCaseCsv } from '#core/formats/loads-csv'
-import { partsOf } from '#core/job/document'
+import { partsOf, valueOf } from '#core/job/document'
 import { driveTraces, type DriveTrace } from '#core/simulation/traces'
 import { readVoltageLog } from '#core/formats/voltage-log'
-import type { Known } from '#core/job/fields'
 
 /** Readings of the alternator's case fitted to the model: what they say, how well, and what they change. */
 const { q } = useWriting()
@@ -21,7 +20,7 @@ const bench = useJob()
 const who = useDeviceName()
 const problem = ref('')
 const part = computed(() => partsOf(bench.document!, 'alternators')[0]!)
-const known = <T,>(name: string): T | null => (part.value.part[name] as Known<T> | undefined)?.value ?? null
+const known = <T,>(name: string): T | null => valueOf<T>(part.value.part, name)
 const readings = computed(() => known<readonly CaseReading[]>('temperatureReadings') ?? [])
 const ratedA = computed(() => known<number>('ratedA'))
 const ambientC = computed(() => (bench.document!.job.craft === 'vessel' ? openSpaceC : underBonnetC))

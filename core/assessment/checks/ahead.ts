@@ -108,36 +108,41 @@ export const time = check({
     const totals = nightOn(lane, system)
     const hours = totals.fullAfterH
     const slow = hours === null || hours > rules.chargeHoursMost
-    const overSupply = totals.acSupplyA > charger.supplyLimitA
-    const supplyA = Math.floor((ratedA * charger.supplyLimitA) / Math.max(0.1, totals.acSupplyA))
+    const { supplyLimitA } = charger
+    const tooSmallA = supplyLimitA !== null && totals.acSupplyA > supplyLimitA ? supplyLimitA : null
     const larger = replacement(unit, bank)
     const generatorW = many.generators.reduce((sum, generator) => sum + generator.watts, 0)
     const drawsW = totals.acSupplyA * charger.supplyV
     const remedies: RemedyRef[] = [
-      ...(overSupply
-        ? [{ id: 'charger.limit-current', on: unit.$path, value: Math.max(1, supplyA) } as const]
+      ...(tooSmallA !== null
+        ? [
+            {
+              id: 'charger.limit-current',
+              on: unit.$path,
+              value: Math.max(1, Math.floor((ratedA * tooSmallA) / Math.max(0.1, totals.acSupplyA))),
+            } as const,
+          ]
         : []),
       ...(slow && larger.value! > ratedA ? [larger] : []),
       ...(slow ? [{ id: 'charger.top-up', on: unit.$path } as const] : []),
     ]
     return {
-      verdict: slow || overSupply ? 'suits-once-changed' : 'suits',
-      compared: overSupply
-        ? [
-            number('draws from the supply', totals.acSupplyA, 'A'),
-            number('supply gives', charger.supplyLimitA, 'A'),
-          ]
-        : [
-            hours === null ? word('to full', 'not reached in a day') : number('to full', hours, 'h'),
-            number('at most', rules.chargeHoursMost, 'h'),
-          ],
-      limit: overSupply
-        ? charger.$origin('supplyLimitA')
-        : { kind: 'rule', text: 'shop rule: longest charge from low to full on mains' },
+      verdict: slow || tooSmallA !== null ? 'suits-once-changed' : 'suits',
+      compared:
+        tooSmallA !== null
+          ? [number('draws from the supply', totals.acSupplyA, 'A'), number('supply gives', tooSmallA, 'A')]
+          : [
+              hours === null ? word('to full', 'not reached in a day') : number('to full', hours, 'h'),
+              number('at most', rules.chargeHoursMost, 'h'),
+            ],
+      limit:
+        tooSmallA !== null
+          ? charger.$origin('supplyLimitA')
+          : { kind: 'rule', text: 'shop rule: longest charge from low to full on mains' },
       formula: () =>
         `run “mains night” from ${rules.lowChargeFrom} %, loads on, ${q(ratedA, 'A')} up to ${q(volts, 'V')}: ${hours === null ? 'not full' : `full after ${q(hours, 'h')}`}; supply ${q(volts, 'V')} × ${q(ratedA, 'A')} ÷ (${charger.efficiency} % × ${charger.powerFactor} × ${q(charger.supplyV, 'V')}) = ${q(totals.acSupplyA, 'A')}`,
       summary: () =>
-        `${name} ${hours === null ? `does not fill the battery from ${rules.lowChargeFrom} % in a day` : `fills the battery from ${rules.lowChargeFrom} % in ${q(hours, 'h')}`} with the loads on, and draws ${q(totals.acSupplyA, 'A')} from the supply${overSupply ? `, which gives ${q(charger.supplyLimitA, 'A')}` : ''}.`,
+        `${name} ${hours === null ? `does not fill the battery from ${rules.lowChargeFrom} % in a day` : `fills the battery from ${rules.lowChargeFrom} % in ${q(hours, 'h')}`} with the loads on, and draws ${q(totals.acSupplyA, 'A')} from the supply${tooSmallA === null ? '' : `, which gives ${q(tooSmallA, 'A')}`}.`,
       remedies,
       cautions: () =>
         generatorW > 0

@@ -31,7 +31,7 @@ export const usable = check({
     return {
       verdict: !less ? 'suits' : allowed ? 'suits-once-changed' : 'does-not-suit',
       compared: [number('new gives', fresh, 'Ah'), number('old gives now', old, 'Ah')],
-      limit: one.houseBank.$origin(one.houseBank.testedAh > 0 ? 'testedAh' : 'ageYears'),
+      limit: one.houseBank.$origin(one.houseBank.testedAh === null ? 'ageYears' : 'testedAh'),
       formula: () =>
         `${q(bank.ah, 'Ah')} × ${100 - bank.each.reserve} % × ${rules.usableLithium} %${sharesBus(system) ? ' and the lead that stays' : ''} = ${q(fresh, 'Ah')}; old ${q(one.houseBank.ahEach * one.houseBank.parallel, 'Ah')} × ${formatShare(health)} left × ${rules.usableLead} % at its usual current = ${q(old, 'Ah')}`,
       summary: () =>

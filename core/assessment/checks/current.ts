@@ -10,12 +10,12 @@ const other: RemedyRef = { id: 'battery.other', on: 'candidate' }
 const minutesAt = (amps: number, system: System): number => (usableAh(system) / amps) * 60
 
 /** What could be done about a current that is too large: more batteries where the maker allows them, less from the inverters, another battery. */
-function tooMuch(needed: number, leftW: number, inverterA: number, { bank }: System): readonly RemedyRef[] {
+function tooMuch(needed: number, leftW: number | null, { bank }: System): readonly RemedyRef[] {
   return [
     ...(needed <= bank.each.mostParallel
       ? [{ id: 'battery.more-parallel', on: 'candidate', value: needed } as const]
       : []),
-    ...(leftW > 0 && inverterA > 0
+    ...(leftW !== null && leftW > 0
       ? [{ id: 'inverter.limit', on: 'inverters', value: Math.floor(leftW / 50) * 50 } as const]
       : []),
     other,
@@ -33,7 +33,7 @@ export const discharge = check({
     const { amps, dcA, inverterA, watts, atV } = highestDischargeA(system)
     const over = amps > bank.continuousA
     const needed = Math.ceil(amps / ((bank.each.continuousA * rules.sharing) / 100))
-    const leftW = watts * ((bank.continuousA - dcA) / Math.max(inverterA, 1e-9))
+    const leftW = inverterA > 0 ? watts * ((bank.continuousA - dcA) / inverterA) : null
     return {
       verdict: !over ? 'suits' : needed <= bank.each.mostParallel ? 'suits-once-changed' : 'does-not-suit',
       compared: [number('loads draw', amps, 'A'), number('battery gives', bank.continuousA, 'A')],
@@ -42,7 +42,7 @@ export const discharge = check({
         `${q(dcA, 'A')} DC${inverterA > 0 ? ` + ${q(watts, 'W')} ÷ (${q(atV, 'V')} × efficiency) = ${q(inverterA, 'A')}` : ''} = ${q(amps, 'A')}; BMS ${q(bank.each.continuousA, 'A')} × ${bank.each.parallel}${bank.sharing < 1 ? ` × ${formatShare(bank.sharing)} sharing` : ''} = ${q(bank.continuousA, 'A')}`,
       summary: () =>
         `The loads draw up to ${q(amps, 'A')} and the battery gives ${q(bank.continuousA, 'A')}${over ? `: ${q(amps - bank.continuousA, 'A')} too much. What is usable would last ${q(minutesAt(amps, system), 'min')} at that` : ''}.`,
-      remedies: over ? tooMuch(needed, leftW, inverterA, system) : [],
+      remedies: over ? tooMuch(needed, leftW, system) : [],
     }
   },
 })
@@ -73,7 +73,7 @@ export const surge = check({
         `${q(amps, 'A')} for ${q(seconds, 's')}; ${long ? `the peak of the BMS lasts ${q(bank.each.peakS, 's')}, so its continuous` : 'BMS peak'} ${q(eachA, 'A')} × ${bank.each.parallel}${bank.sharing < 1 ? ` × ${formatShare(bank.sharing)}` : ''} = ${q(givesA, 'A')}`,
       summary: () =>
         `While the hardest load starts, ${q(amps, 'A')} flow for ${q(seconds, 's')}; the battery gives ${q(givesA, 'A')}${over ? `, ${q(amps - givesA, 'A')} too little` : ''}.`,
-      remedies: over ? tooMuch(needed, 0, 0, system) : [],
+      remedies: over ? tooMuch(needed, null, system) : [],
     }
   },
 })
@@ -88,24 +88,23 @@ export const inverterCap = check({
     const { bank, many } = system
     if (many.inverters.length === 0) return null
     const { watts, inverterA } = highestDischargeA(system)
-    const capW = bank.each.mostInverterW * bank.count
-    const over = watts > capW
-    const needed = Math.ceil(watts / bank.each.mostInverterW / bank.each.series)
+    const { mostInverterW: eachW } = bank.each
+    const capW = eachW === null ? null : eachW * bank.count
+    const over = capW !== null && watts > capW
+    const needed = eachW === null ? 1 : Math.ceil(watts / eachW / bank.each.series)
     const minutes = minutesAt(Math.max(inverterA, 1e-9), system)
-    const capped =
-      bank.each.$settled('mostInverterW') && bank.each.$origin('mostInverterW').kind !== 'assumed'
     return {
       verdict: !over ? 'suits' : needed <= bank.each.mostParallel ? 'suits-once-changed' : 'does-not-suit',
       compared: [
         number('inverters', watts, 'W'),
-        capped || over ? number('maker allows', capW, 'W') : word('maker allows', 'no limit stated'),
+        capW === null ? word('maker allows', 'no limit stated') : number('maker allows', capW, 'W'),
       ],
       limit: bank.each.$origin('mostInverterW'),
       formula: () =>
-        `${q(watts, 'W')}${capped ? ` against ${q(bank.each.mostInverterW, 'W')} × ${bank.count}` : ''}; usable ${q(usableAh(system), 'Ah')} ÷ ${q(inverterA, 'A')} = ${q(minutes, 'min')} at full load`,
+        `${q(watts, 'W')}${eachW === null ? '' : ` against ${q(eachW, 'W')} × ${bank.count}`}; usable ${q(usableAh(system), 'Ah')} ÷ ${q(inverterA, 'A')} = ${q(minutes, 'min')} at full load`,
       summary: () =>
         `${over ? `The inverters are ${q(watts, 'W')} and the maker allows ${q(capW, 'W')}` : `The inverters are ${q(watts, 'W')}`}; at full load the battery lasts ${q(minutes, 'min')}.`,
-      remedies: over ? tooMuch(needed, capW, inverterA, system) : [],
+      remedies: over ? tooMuch(needed, capW, system) : [],
     }
   },
 })

@@ -59,7 +59,8 @@ export const weight = check({
   why: 'A tray that was made for one weight gives way under another; and what leaves the stern or the hitch moves the trim.',
   judge(_subject, { bank, one, craft, q }) {
     const old = one.houseBank.weightEachKg * one.houseBank.series * one.houseBank.parallel
-    const carries = one.place.loadLimitKg > 0 ? one.place.loadLimitKg : old
+    const { loadLimitKg } = one.place
+    const carries = loadLimitKg ?? old
     const stays = one.use.mixed === 'replaced' ? 0 : old
     const there = bank.kg + stays
     const over = there > carries
@@ -74,10 +75,9 @@ export const weight = check({
       verdict: over ? 'suits-once-changed' : 'suits',
       compared: [
         number(stays > 0 ? 'new and old' : 'new bank', there, 'kg'),
-        number(one.place.loadLimitKg > 0 ? 'tray carries' : 'tray carries now', carries, 'kg'),
+        number(loadLimitKg === null ? 'tray carries now' : 'tray carries', carries, 'kg'),
       ],
-      limit:
-        one.place.loadLimitKg > 0 ? one.place.$origin('loadLimitKg') : one.houseBank.$origin('weightEachKg'),
+      limit: loadLimitKg === null ? one.houseBank.$origin('weightEachKg') : one.place.$origin('loadLimitKg'),
       formula: () =>
         `${bank.count} × ${q(bank.each.weightKg, 'kg')} = ${q(bank.kg, 'kg')}; old bank ${q(old, 'kg')}: ${change <= 0 ? `${q(-change, 'kg')} lighter` : `${q(change, 'kg')} heavier`}`,
       summary: () =>
@@ -206,7 +206,7 @@ export const shortCircuit = check({
     const volts = bank.ocv(1)
     const fuses = many.conductors.map((cable) => ({
       cable,
-      interruptsA: cable.fuseAicA > 0 ? cable.fuseAicA : fuseInterruptA(cable.fuseKind, volts),
+      interruptsA: cable.fuseAicA ?? fuseInterruptA(cable.fuseKind, volts),
     }))
     const weakest = fuses.reduce((a, b) => (b.interruptsA < a.interruptsA ? b : a))
     const over = amps > weakest.interruptsA
@@ -215,9 +215,9 @@ export const shortCircuit = check({
       verdict: !over ? 'suits' : amps <= best ? 'suits-once-changed' : 'does-not-suit',
       compared: [number('a short gives', amps, 'A'), number('fuse interrupts', weakest.interruptsA, 'A')],
       limit:
-        weakest.cable.fuseAicA > 0
-          ? weakest.cable.$origin('fuseAicA')
-          : { kind: 'assumed', text: 'usual interrupt rating of its family; look at the maker’s sheet' },
+        weakest.cable.fuseAicA === null
+          ? { kind: 'assumed', text: 'usual interrupt rating of its family; look at the maker’s sheet' }
+          : weakest.cable.$origin('fuseAicA'),
       formula: () =>
         `${q(volts, 'V')} ÷ (${q(bank.ohm * 1000, 'mΩ')} × ${rules.ohmicShare} %) = ${q(amps, 'A')}`,
       summary: () =>

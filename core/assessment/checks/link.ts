@@ -1,7 +1,6 @@
 import { addDcdc } from '#core/remedies/arrangements'
 import { socAtOpenCircuitV } from '#core/physics/lfp'
 import { formatShare } from '#core/units/format'
-import { noLimit } from '#core/job/fields'
 import { check, mid, number, word } from '#core/assessment/check'
 import { availableA } from '#core/system/alternators'
 import { acceptanceA, demandA } from '#core/system/currents'
@@ -121,17 +120,18 @@ export const rating = check({
   judge({ lane, name }, system) {
     const { q } = system
     const { link } = lane
-    if (!isStraight(lane) || link.kind === 'direct' || link.relayA >= noLimit) return null
+    if (!isStraight(lane) || link.kind === 'direct' || link.relayA === null) return null
+    const { relayA } = link
     const flowsA = acceptanceA(lane, system.rules.lowSoc / 100, 'cruise', system)
-    const over = flowsA > link.relayA
+    const over = flowsA > relayA
     return {
       verdict: over ? 'suits-once-changed' : 'suits',
-      compared: [number('flows', flowsA, 'A'), number('rated', link.relayA, 'A')],
+      compared: [number('flows', flowsA, 'A'), number('rated', relayA, 'A')],
       limit: link.$origin('relayA'),
       formula: () =>
-        `${q(flowsA, 'A')} at cruise into ${system.rules.lowSoc} % ${over ? '>' : '≤'} ${q(link.relayA, 'A')}`,
+        `${q(flowsA, 'A')} at cruise into ${system.rules.lowSoc} % ${over ? '>' : '≤'} ${q(relayA, 'A')}`,
       summary: () =>
-        `What joins ${mid(name)} to the house bank is rated ${q(link.relayA, 'A')}; ${q(flowsA, 'A')} flow through it at cruise.`,
+        `What joins ${mid(name)} to the house bank is rated ${q(relayA, 'A')}; ${q(flowsA, 'A')} flow through it at cruise.`,
       remedies: over
         ? [
             { id: 'link.larger', on: link.$path, value: Math.ceil((flowsA * 1.25) / 10) * 10 },

@@ -3,7 +3,7 @@ import { typicalPackOhm } from '#core/physics/lfp'
 import {
   choice,
   leadKinds,
-  noLimit,
+  optional,
   quantity,
   rows,
   systemVoltages,
@@ -119,14 +119,14 @@ export const place = {
   ),
   depthMm: quantity('Space, depth', 'mm', 10, [20, 5000], [180, 500], 'Tape between whatever is in the way.'),
   heightMm: quantity('Space, height', 'mm', 10, [20, 5000], [200, 400], 'Tape from the floor to the lid.'),
-  loadLimitKg: quantity(
+  loadLimitKg: optional(
     'Tray or floor carries',
     'kg',
     5,
     [1, 5000],
     [30, 150],
     'Maker’s sheet of the tray or body. Empty: what it carries now.',
-    { otherwise: 0, detail: true },
+    { detail: true },
   ),
   coldestC: quantity(
     'Coldest there',
@@ -164,14 +164,14 @@ export const houseBank = {
   series: quantity('In series', '', 1, [1, 12], [1, 2], 'Count along one string.', { otherwise: 1 }),
   parallel: quantity('In parallel', '', 1, [1, 20], [1, 4], 'Count the strings.', { otherwise: 1 }),
   ahEach: quantity('Capacity of each (20 h)', 'Ah', 5, [1, 3000], [60, 220], 'Label.'),
-  testedAh: quantity(
+  testedAh: optional(
     'Capacity found by a test, of each',
     'Ah',
     5,
-    [0, 3000],
+    [1, 3000],
     [40, 200],
     'Discharge test to 10.5 V. Empty: derated by age.',
-    { otherwise: 0, detail: true },
+    { detail: true },
   ),
   ageYears: quantity('Age', 'years', 1, [0, 40], [1, 8], 'Date code, or ask.'),
   weightEachKg: quantity('Weight of each', 'kg', 1, [0.5, 500], [15, 60], 'Label or bathroom scales.', {
@@ -329,8 +329,7 @@ export const alternators = {
     otherwise: 750,
     detail: true,
   }),
-  cruiseRpm: quantity('Engine speed at cruise', 'rpm', 100, [500, 10_000], [1500, 2800], 'Rev counter.', {
-    otherwise: noLimit,
+  cruiseRpm: optional('Engine speed at cruise', 'rpm', 100, [500, 10_000], [1500, 2800], 'Rev counter.', {
     detail: true,
   }),
   pulleyRatio: quantity(
@@ -347,14 +346,14 @@ export const alternators = {
     otherwise: 20,
     detail: true,
   }),
-  limitA: quantity(
+  limitA: optional(
     'Current limit fitted',
     'A',
     5,
-    [1, noLimit],
+    [1, 10_000],
     [10, 100],
     'External regulator with a set current, or a duty-cycling relay. Empty: none.',
-    { otherwise: noLimit, detail: true },
+    { detail: true },
   ),
   fieldWire: choice(
     'Field wire or temperature sensor',
@@ -458,14 +457,14 @@ export const candidate = {
     otherwise: ({ value }) => value('peakS'),
     ...size,
   }),
-  mostInverterW: quantity(
+  mostInverterW: optional(
     'Largest inverter allowed',
     'W',
     100,
-    [10, noLimit * 10],
+    [10, 100_000],
     [500, 3000],
     'Maker’s data sheet, for one battery. Empty: none stated.',
-    { otherwise: noLimit * 10, ...size },
+    { ...size },
   ),
   resistanceMohm: quantity(
     'Resistance with its BMS',
@@ -603,9 +602,8 @@ export const candidate = {
     'Maker’s data sheet: transport and safety tests of cells and pack.',
     size,
   ),
-  warrantyYears: quantity('Warranty', 'years', 1, [0, 30], [2, 10], sheet, { otherwise: 0, ...size }),
-  price: quantity('Price of each', 'money', 10, [0, 1_000_000], [300, 2500], 'Price list.', {
-    otherwise: 0,
+  warrantyYears: optional('Warranty', 'years', 1, [0, 30], [2, 10], sheet, { ...size }),
+  price: optional('Price of each', 'money', 10, [0, 1_000_000], [300, 2500], 'Price list.', {
     ...size,
   }),
 } satisfies Fields

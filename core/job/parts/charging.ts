@@ -1,6 +1,6 @@
 import {
   choice,
-  noLimit,
+  optional,
   onlyWhen,
   quantity,
   systemVoltages,
@@ -141,14 +141,14 @@ export const chargers = {
     'Label at the inlet; leave the mains side to licensed hands.',
     { otherwise: 230, detail: true, when: [onMains] },
   ),
-  supplyLimitA: quantity(
+  supplyLimitA: optional(
     'AC supply limit',
     'A',
     1,
-    [1, noLimit],
+    [1, 10_000],
     [5, 32],
     'Breaker of the shore or site supply. Empty: none.',
-    { otherwise: noLimit, detail: true, when: [onMains] },
+    { detail: true, when: [onMains] },
   ),
   efficiency: quantity('Efficiency', '%', 1, [40, 100], [75, 95], 'Maker’s sheet.', {
     otherwise: 'chargerEfficiency',
@@ -222,16 +222,15 @@ export const links = {
     'Meter from its input stud to the house output while charging.',
     { when: [{ field: 'kind', is: ['diode'] }] },
   ),
-  relayA: quantity(
+  relayA: optional(
     'Rating of relay, isolator or switch',
     'A',
     10,
-    [1, noLimit],
+    [1, 10_000],
     [50, 250],
     'Label. Empty: not known to limit.',
     {
       when: [{ field: 'kind', is: ['vsr', 'solenoid', 'diode', 'switch', 'duty'] }],
-      otherwise: noLimit,
       detail: true,
     },
   ),

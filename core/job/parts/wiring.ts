@@ -1,4 +1,4 @@
-import { choice, noLimit, quantity, rows, volts, yesNo, type Fields } from '#core/job/field'
+import { choice, optional, quantity, rows, volts, yesNo, type Fields } from '#core/job/field'
 
 const posts = {
   house: 'House bank',
@@ -68,14 +68,14 @@ export const conductors = {
   ),
   fuseKind: choice('Kind of that fuse', fuseFamilies, 'Shape and print of the fuse nearest the battery.'),
   fuseA: quantity('Fuse or breaker', 'A', 5, [1, 2000], [30, 150], 'Print on the fuse, nearest the battery.'),
-  fuseAicA: quantity(
+  fuseAicA: optional(
     'Interrupt rating of that fuse',
     'A',
     500,
     [100, 200_000],
     [1000, 20_000],
     'Maker’s sheet, at this voltage. Empty: usual for its kind.',
-    { detail: true, otherwise: 0 },
+    { detail: true },
   ),
   farFuseKind: choice(
     'Kind of the fuse at the other end',
@@ -83,32 +83,31 @@ export const conductors = {
     'Shape and print of the fuse nearest the source.',
     { otherwise: 'none', detail: true },
   ),
-  farFuseA: quantity(
+  farFuseA: optional(
     'Fuse at the other end',
     'A',
     5,
-    [1, noLimit],
+    [1, 10_000],
     [30, 150],
     'Print on the fuse, nearest the source. Empty: none.',
-    { otherwise: noLimit, detail: true },
+    { detail: true },
   ),
-  farFuseAicA: quantity(
+  farFuseAicA: optional(
     'Interrupt rating of the fuse at the other end',
     'A',
     500,
     [100, 200_000],
     [1000, 20_000],
     'Maker’s sheet, at this voltage. Empty: usual for its kind.',
-    { detail: true, otherwise: 0 },
+    { detail: true },
   ),
-  connectorA: quantity(
+  connectorA: optional(
     'Plug or connector',
     'A',
     5,
-    [1, noLimit],
+    [1, 10_000],
     [30, 175],
     'Moulded on the shell. Empty: none.',
-    { otherwise: noLimit },
   ),
   connectorMostMm2: quantity(
     'Largest conductor the plug takes',

@@ -89,7 +89,8 @@ export class Alternator {
       return
     }
     const fold = foldsBack ? Math.min(1, Math.max(leastShare, (caseLimitC - this.endCaseC) / foldSpanK)) : 1
-    this.mostA = Math.min(hotOutputA(ratedA, this.rpm, hotShare) * fold, limitA)
+    const hotA = hotOutputA(ratedA, this.rpm, hotShare) * fold
+    this.mostA = limitA === null ? hotA : Math.min(hotA, limitA)
     if (regulator === 'external' && floatV !== null) this.heldV = this.floats ? floatV : regulatorV
     if (regulator === 'compensated')
       this.heldV = regulatorV - compensationVPerK * this.scale * Math.max(0, this.endCaseC - 25)

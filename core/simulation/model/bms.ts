@@ -71,7 +71,6 @@ export class Bms {
         cause: 'voltage',
         volts,
         limitV: overV,
-        celsius: this.lfp.tempC,
       })
     }
     return [
@@ -92,8 +91,6 @@ export class Bms {
         kind: 'charge-gate',
         open: !held,
         cause: 'temperature',
-        volts: this.busV(),
-        limitV: 0,
         celsius: this.lfp.tempC,
       })
     }
@@ -125,10 +122,7 @@ export class Bms {
       this.tell({
         kind: 'cut-out',
         out: false,
-        cause: null,
         volts: this.busV(),
-        amps: 0,
-        limitA: maxDischargeA,
       })
     }
     const returns = (): number => Math.min(lfp.endSoc - returnSoc, lfp.restV - underReturnV)

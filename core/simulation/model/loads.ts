@@ -2,9 +2,9 @@
 const darkShare = 8 / 10.5
 const darkAt12V = 8
 
-/** Voltage at which loads are quite dark, V. @param cutOffV at which they are cut off; 0 where nothing cuts them off */
-export const darkBelowV = (cutOffV: number, scale: number): number =>
-  cutOffV > 0 ? darkShare * cutOffV : darkAt12V * scale
+/** Voltage at which loads are quite dark, V. @param cutOffV at which they are cut off; null where nothing cuts them off */
+export const darkBelowV = (cutOffV: number | null, scale: number): number =>
+  cutOffV === null ? darkAt12V * scale : darkShare * cutOffV
 
 /** What loads draw at a voltage, A: a dark bus still has a solution. A draw below 0 does not fade. */
 export function fadedA(amps: number, v: number, darkV: number, scale: number): number {

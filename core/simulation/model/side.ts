@@ -40,15 +40,15 @@ export class Side {
   readonly dcdc: Staged | null
   readonly triggers: readonly Trigger[]
   readonly scale: number
+  private readonly houseScale: number
   /** Current through the contact to the house, A, and what went that way, Ah. */
   linkA = 0
   endLinkA = 0
   linkAh = 0
   /** Charge that went from the house to this side while the engine stood, Ah. */
   backAh = 0
-  /** What a DC-DC may give now, A, and what it gives back to the parked battery, A. */
+  /** What a DC-DC may give now, A. */
   dcdcMostA = 0
-  backFeedA = 0
   private engineRuns = false
   private drawA = 0
   private inputA = 0
@@ -62,11 +62,12 @@ export class Side {
   constructor(
     readonly plant: SidePlant,
     startC: number,
-    house: { volts: () => number; ah: number; loadsOffV: number; scale: number },
+    house: { volts: () => number; ah: number; loadsOffV: number | null; scale: number },
     tell: (event: Happening) => void,
   ) {
     const { nominalV, alternator, startLead, link } = plant
     this.scale = nominalV / 12
+    this.houseScale = house.scale
     this.darkV = (darkBelowV(house.loadsOffV, house.scale) / house.scale) * this.scale
     this.mostV = 20 * this.scale
     this.lead = startLead && new Lead(startLead, startSoc, startC)
@@ -158,15 +159,15 @@ export class Side {
 
   /** What flows into its bus at a voltage, A, but for the link. */
   private inAt(v: number): number {
-    let sum =
-      -fadedA(this.drawA + this.inputA - this.backFeedA, v, this.darkV, this.scale) - bufferS * (v - this.v)
+    let sum = -fadedA(this.drawA + this.inputA, v, this.darkV, this.scale) - bufferS * (v - this.v)
     if (this.alternator) sum += this.alternator.ampsAt(v)
     if (this.lead) sum -= this.lead.ampsAt(v)
     return sum
   }
   private joinedTo = 0
   private readonly joinedIn = (v: number): number => this.inAt(v) - this.contact.ampsBetween(v, this.joinedTo)
-  private readonly aloneIn = (v: number): number => this.inAt(v)
+  private besideV = 0
+  private readonly aloneIn = (v: number): number => this.inAt(v) + this.backFeedAt(this.besideV, v)
 
   /** Current into the house at its voltage through a closed contact, A; this side settles where its own currents then sum to nought. */
   intoHouse(houseV: number): number {
@@ -186,18 +187,19 @@ export class Side {
       const givesA = this.dcdcMostA > 0 ? this.dcdc!.ampsAt(houseV, this.dcdcMostA) : 0
       this.inputA = (givesA * houseV) / (link.efficiency * Math.max(leastInputV * this.scale, this.endV))
     }
+    this.besideV = houseV
     const root = fallingRoot(this.aloneIn, this.endV, 0, this.mostV, this.slope)
     this.endV = root.at
     this.slope = root.slope
     return Math.abs(this.inputA - before)
   }
 
-  /** What its DC-DC gives back to the parked battery from a house at a voltage, A at this side. */
-  backFeedFrom(houseV: number, houseScale: number): number {
+  /** What its DC-DC gives back to the parked battery from a house at a voltage, A at this side: less, the higher its own voltage. */
+  backFeedAt(houseV: number, v = this.endV): number {
     const { link } = this.plant
     if (link.kind !== 'dcdc' || !link.backFeed || this.engineRuns) return 0
-    const open = Math.min(1, Math.max(0, (houseV - backHouseAboveV * houseScale) / backSoftV))
-    return open * Math.min(backMostA, Math.max(0, (backHoldsV * this.scale - this.endV) / backOhm))
+    const open = Math.min(1, Math.max(0, (houseV - backHouseAboveV * this.houseScale) / backSoftV))
+    return open * Math.min(backMostA, Math.max(0, (backHoldsV * this.scale - v) / backOhm))
   }
 
   settle(houseV: number, dt: number, endShare: number): void {

@@ -3,8 +3,8 @@ import { candidatePaths, chooseCandidate, mostCandidates } from '#core/job/candi
 import type { CheckResult } from '#core/assessment/assess'
 import type { CandidateColumn, SourceHours } from '#core/compare/candidates'
 import { verdictWords } from '#core/system/verdict'
-import { partAt, withNewPart } from '#core/job/document'
-import { partKinds, type Known } from '#core/job/fields'
+import { partAt, valueOf, withNewPart } from '#core/job/document'
+import { partKinds } from '#core/job/fields'
 import { valuesFromShelf } from '#core/shelf/kinds'
 import { inSentence } from '#core/units/format'
 import type { ShelfRecord } from '../../../utils/api'
@@ -70,8 +70,10 @@ const deciding = (check: CheckResult): string =>
   check.verdict === 'measure-first'
     ? `${check.title} hangs on ${check.deciding.length} ${check.deciding.length === 1 ? 'value' : 'values'} not known.`
     : check.summary
-const countOf = (path: string, name: 'series' | 'parallel') =>
-  (partAt(bench.document!, path)?.part[name] as Known<number> | undefined)?.value ?? 1
+const countOf = (path: string, name: 'series' | 'parallel') => {
+  const part = partAt(bench.document!, path)?.part
+  return (part && valueOf<number>(part, name)) ?? 1
+}
 const setCount = (path: string, name: 'series' | 'parallel', value: number | string | null) =>
   bench.setField(`${path}/${name}`, { value: value ?? 1, how: 'assumed' })
 

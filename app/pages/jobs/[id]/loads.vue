@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { readLoadsCsv, writeLoadsCsv } from '#core/formats/loads-csv'
 import type { TableProblem } from '#core/formats/table'
-import { partName, partsOf } from '#core/job/document'
-import { partKinds, type Known } from '#core/job/fields'
+import { partName, partsOf, valueOf, type AnyPart } from '#core/job/document'
+import { partKinds } from '#core/job/fields'
 import { auditLoads, dayParts } from '#core/loads/audit'
 import { loadLibrary, type TypicalLoad } from '#core/loads/library'
 
@@ -26,8 +26,7 @@ const fileProblems = ref<readonly TableProblem[]>([])
 const libraryOpen = ref(false)
 const groups = [...new Set(loadLibrary.map((load) => load.group))]
 
-const valueAt = (part: Readonly<Record<string, unknown>>, name: string) =>
-  (part[name] as Known<number | string> | undefined)?.value ?? null
+const valueAt = (part: AnyPart, name: string) => valueOf<number | string>(part, name)
 const set = (path: string, name: string, value: number | string | null) =>
   bench.setField(`${path}/${name}`, value === null ? { value: null } : { value, how: 'customer' })
 const assumed = (values: object) =>
