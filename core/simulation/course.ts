@@ -10,6 +10,8 @@ const hourS = 3600
 interface Stretch {
   readonly fromS: number
   readonly toS: number
+  /** Hour of the day in its middle: clear of where anything begins or ends, whatever is rounded. */
+  readonly middleH: number
   readonly engine: Surroundings['engine']
   readonly engineS: number
   readonly mains: boolean
@@ -38,13 +40,13 @@ export class Course {
     const inDay = Math.max(0, clock - day * dayS)
     while (this.day[this.place]!.toS <= inDay + 1e-6 || this.day[this.place]!.fromS > inDay + 1e-6)
       this.place = (this.place + 1) % this.day.length
-    const { fromS, toS, engine, engineS, mains } = this.day[this.place]!
+    const { middleH, toS, engine, engineS, mains } = this.day[this.place]!
     const at = Math.floor(clock / hourS + 1e-9) % this.sky.airC.length
     const { coldestC, hottestC } = this.plant.place
     const airC = this.sky.airC[at]!
     return {
       around: {
-        hour: fromS / hourS,
+        hour: middleH,
         engine,
         engineS,
         mains,
@@ -82,6 +84,7 @@ function stretchesOf(inputs: RunInputs, { sources, sides }: Plant): Stretch[] {
     return {
       fromS,
       toS,
+      middleH: middle,
       engine,
       engineS: engine === 'off' ? 0 : driven * hourS,
       mains: hoursSince(mainsFrom, middle) < mainsH,

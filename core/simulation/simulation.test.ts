@@ -441,6 +441,7 @@ describe('what installers have seen', () => {
         { ...inputs, days: 1, driveH: 0 },
       ).totals.sourceAh
     expect([6, 14, 20, 24].map(run).map(Math.round)).toEqual([30, 70, 100, 120])
+    expect(run(6.31)).toBeCloseTo(6.31 * 5, 3)
   })
   it('a battery that is empty takes the lights with it, and the hour is told', () => {
     const { totals, events } = runNow(

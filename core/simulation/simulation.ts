@@ -11,7 +11,7 @@ import type { Plant } from './plant'
 
 /** What happens around the system, the same all through a stretch of time. */
 export interface Surroundings {
-  /** Hour of the day, 0 to 24. */
+  /** Hour of the day, 0 to 24, in the middle of the stretch. */
   readonly hour: number
   readonly engine: 'off' | 'idle' | 'cruise'
   /** Seconds since the engine started, in the middle of the stretch: clear of where the drive trace moves. */
