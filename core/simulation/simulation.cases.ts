@@ -1,6 +1,7 @@
 import { usualHeat } from '#core/physics/alternator'
 import type { LfpPlant, LinkPlant, Plant, SidePlant, Stages } from './plant'
 import type { RunInputs } from './run-kinds'
+import type { Totals } from './runs'
 import type { Surroundings } from './simulation'
 
 /** A 30 A unit that charges lithium and stops. */
@@ -131,3 +132,35 @@ export const relay = {
   delayS: 0,
   bothWay: false,
 } as const satisfies LinkPlant
+
+/** One alternator with its starting battery, with something changed. */
+export const side = (more: Partial<SidePlant>): Pick<Plant, 'sides'> => ({
+  sides: [{ ...starboard, ...more }],
+})
+/** That alternator through a link. */
+export const linked = (link: LinkPlant, more: Partial<SidePlant> = {}): Plant => ({
+  ...plain,
+  ...side({ ...more, link }),
+})
+/** A charger alone. */
+export const mains = (more: Partial<Stages> = {}): Plant => ({
+  ...plain,
+  sides: [],
+  chargers: [
+    {
+      name: 'charger',
+      stages: { ...stages, ...more },
+      ohm: 0.005,
+      efficiency: 0.85,
+      powerFactor: 0.8,
+      supplyV: 230,
+    },
+  ],
+})
+
+/** What may differ between two ways of stepping the same run, as a share of all that flowed. */
+export function apart(a: Totals, b: Totals): number {
+  const through = Math.max(1, b.loadAh + b.mainsAh + b.solarAh + b.sourceAh + Math.abs(b.engineAh))
+  const flows = ['loadAh', 'unservedAh', 'engineAh', 'mainsAh', 'solarAh', 'sourceAh', 'backAh'] as const
+  return Math.max(...flows.map((flow) => Math.abs(a[flow] - b[flow]) / through))
+}
