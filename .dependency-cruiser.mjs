@@ -1,4 +1,5 @@
-// How the folders hang together: arrows run one way, from the bottom of this list to the top, and never in a circle.
+// How the folders hang together: arrows run one way, from the bottom of this list to the top, and never in a
+// circle.
 
 /** Folders of the core, the lowest first. A folder may use those above it in this list, and itself. */
 export const layers = [

@@ -122,7 +122,10 @@ export const straightJob = (link: Values): JobDocument =>
     ...under('links/link-1', link),
   })
 
-/** The one result of a check on a part. Throws when the check did not apply, so that no test passes by its absence. */
+/**
+ * The one result of a check on a part. Throws when the check did not apply, so that no test passes by its
+ * absence.
+ */
 export function resultOf(job: JobDocument, id: string, on: string, rules: RuleOverrides = {}): CheckResult {
   const assessment: Assessment = assess(job, { rules })
   const found = assessment.checks.find((c) => c.id === id && c.on === on)

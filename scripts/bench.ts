@@ -1,4 +1,5 @@
-// npm run bench: how long the core takes, how well steps are found, how fast lists answer, how large the page is and how free it stays.
+// npm run bench: how long the core takes, how well steps are found, how fast lists answer, how large the page
+// is and how free it stays.
 // npm run bench -- PART…: those alone; see the parts below.
 import { benchAnswers } from './bench/answers'
 import { benchBefore } from './bench/before'

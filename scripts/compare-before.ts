@@ -1,5 +1,7 @@
-// npm run compare-before [-- JOBS [ANSWERED]]: assessments, runs and answers of the demo jobs and of random jobs (200, and
-// of these as many answered) as they are and as they were at the commit of lib/before.ts. Prints what differs, and how much.
+// npm run compare-before [-- JOBS [ANSWERED]]: assessments, runs and answers of the demo jobs and of random
+// jobs (200, and
+// of these as many answered) as they are and as they were at the commit of lib/before.ts. Prints what
+// differs, and how much.
 import { execFileSync } from 'node:child_process'
 import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import fc from 'fast-check'
@@ -55,7 +57,8 @@ function valueFor(field: Field, at: number): unknown {
 }
 
 /**
- * What is left as it is, so that the systems stay such as people have: voltages that do not belong together chatter or
+ * What is left as it is, so that the systems stay such as people have: voltages that do not belong together
+ * chatter or
  * go dark, and there a step more or less decides. `other` was no option of `present` before.
  */
 const notVaried = new Set(['nominalV', 'inputV', 'outputV', 'present', 'kind'])
@@ -84,7 +87,10 @@ const varied = fc
     return [`random-${i}`, job]
   })
 
-/** Runs that are carried out, for how many days; and the step of the older engine, s: fine enough that what differs is not its own. */
+/**
+ * Runs that are carried out, for how many days; and the step of the older engine, s: fine enough that what
+ * differs is not its own.
+ */
 const runDays = { 'driving-day': 1, 'mains-night': 1, away: 3, 'cold-morning': 1 }
 const fineS = 5
 

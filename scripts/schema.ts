@@ -1,4 +1,5 @@
-// npm run schema: writes what is published, made from the catalogues: the JSON Schema of the job file, the tables of the shelf, the checks.
+// npm run schema: writes what is published, made from the catalogues: the JSON Schema of the job file, the
+// tables of the shelf, the checks.
 import { writeFile } from 'node:fs/promises'
 import { jobJsonSchema } from '#core/formats/json-schema'
 import { describeChecks } from '#core/formats/describe-checks'

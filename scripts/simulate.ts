@@ -1,4 +1,5 @@
-// npm run --silent simulate -- FILE.json --run NAME [--battery old] [--weather FILE.epw]: a run of a job as JSON, from the core alone.
+// npm run --silent simulate -- FILE.json --run NAME [--battery old] [--weather FILE.epw]: a run of a job as
+// JSON, from the core alone.
 import { runIds, type RunId } from '#core/simulation/run-kinds'
 import { readFile } from 'node:fs/promises'
 import { parseArgs } from 'node:util'

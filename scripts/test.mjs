@@ -1,4 +1,5 @@
-// npm test: static checks beside units and the build, then server tests on a real PostgreSQL, then browser tests. Ends with the totals.
+// npm test: static checks beside units and the build, then server tests on a real PostgreSQL, then browser
+// tests. Ends with the totals.
 import { spawn } from 'node:child_process'
 import { existsSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
@@ -21,7 +22,10 @@ const env = {
 }
 const totals = { passed: 0, failed: 0 }
 
-/** Runs a command to its end; what it printed comes in one piece, since others run beside it. @returns whether it went well */
+/**
+ * Runs a command to its end; what it printed comes in one piece, since others run beside it.
+ * @returns whether it went well
+ */
 function command(name, args) {
   const begun = Date.now()
   const child = spawn('npx', ['--no-install', ...args], { cwd: root, env, stdio: ['ignore', 'pipe', 'pipe'] })
@@ -101,7 +105,8 @@ async function readAsItStands() {
   )
 }
 
-// The build first: it and the types both write what Nuxt generates. Browser tests last and alone: they need the machine to themselves.
+// The build first: it and the types both write what Nuxt generates. Browser tests last and alone: they need
+// the machine to themselves.
 buildIfStale()
 await Promise.all([readAsItStands(), vitest('units')])
 await vitest('server')

@@ -1,4 +1,5 @@
-// npm run validation: pictures for docs/physics.md, the simulation drawn over closed forms and published points.
+// npm run validation: pictures for docs/physics.md, the simulation drawn over closed forms and published
+// points.
 import { Lead } from '#core/simulation/model/lead'
 import { Simulation } from '#core/simulation/simulation'
 import { mkdir, writeFile } from 'node:fs/promises'

@@ -1,4 +1,5 @@
-// npm run weather: the made-up weather of Port Larkspur and of the mountain station, as EPW files. The same every time.
+// npm run weather: the made-up weather of Port Larkspur and of the mountain station, as EPW files. The same
+// every time.
 import { mkdir, writeFile } from 'node:fs/promises'
 import { uniformFloat64 } from 'pure-rand/distribution/uniformFloat64'
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus'

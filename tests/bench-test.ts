@@ -46,7 +46,10 @@ interface Own {
   readonly server: OwnServer
 }
 
-/** Every test has a database as it is at first, so that none sees what another did; its worker's server finds it under the same name. */
+/**
+ * Every test has a database as it is at first, so that none sees what another did; its worker's server finds
+ * it under the same name.
+ */
 export const test = base.extend<{ app: App }, { own: Own }>({
   own: [
     async ({}, use, { parallelIndex }) => {

@@ -32,7 +32,10 @@ async function asAdmin(...statements: readonly string[]): Promise<void> {
   await sql.end()
 }
 
-/** Makes the database that the others of this run are copied from: migrated, with the demo jobs. @returns what removes it */
+/**
+ * Makes the database that the others of this run are copied from: migrated, with the demo jobs.
+ * @returns what removes it
+ */
 export async function makeTemplate(): Promise<() => Promise<void>> {
   const { url, sql } = await freshDatabase()
   await sql.end()

@@ -7,7 +7,10 @@ import { useShop } from '../stores/shop'
 
 const settleMs = 60
 
-/** What the engine says of a job, following its changes: the last result, whether a newer one is on its way, and what went wrong. */
+/**
+ * What the engine says of a job, following its changes: the last result, whether a newer one is on its way,
+ * and what went wrong.
+ */
 export function useAsked<T>(
   ask: (engine: EngineClient, job: JobDocument, shop: ShopSettings) => Promise<T>,
   job: () => JobDocument | null,

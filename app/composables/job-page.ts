@@ -1,4 +1,7 @@
-/** Opens the job of the address for a view of it: what stands in the way, whether it is there, and the keys all its views share. */
+/**
+ * Opens the job of the address for a view of it: what stands in the way, whether it is there, and the keys
+ * all its views share.
+ */
 export function useJobPage(view: string, keys: Readonly<Record<string, () => void>> = {}) {
   const route = useRoute()
   const bench = useJob()
@@ -14,7 +17,8 @@ export function useJobPage(view: string, keys: Readonly<Record<string, () => voi
         ? `${view} ${bench.document.job.number} ${bench.document.job.name} · Jovial Anchor`
         : 'Jovial Anchor',
   })
-  // From one view of a job to another it stays as it is on the bench; coming from elsewhere it is fetched again.
+  // From one view of a job to another it stays as it is on the bench; coming from elsewhere it is fetched
+  // again.
   const before = String(useRouter().options.history.state.back ?? '')
   onMounted(async () => {
     if (!ready.value || !before.startsWith(`/jobs/${id.value}`)) problem.value = await bench.open(id.value)

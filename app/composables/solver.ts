@@ -9,7 +9,10 @@ import { heard, plain, startEngine, type OwnEngine } from '../engine/client'
 /** Engines that share a search: as many as there are cores to spare, one at least. */
 const engineCount = Math.min(4, Math.max(1, globalThis.navigator?.hardwareConcurrency ?? 2))
 
-/** Searches for answers: how far it has come, a stop that takes at once, the answers, and answers changed by hand. */
+/**
+ * Searches for answers: how far it has come, a stop that takes at once, the answers, and answers changed by
+ * hand.
+ */
 export function useSolver() {
   let engines: OwnEngine[] = []
   const state = ref<'idle' | 'searching' | 'judging' | 'done' | 'stopped'>('idle')

@@ -54,7 +54,10 @@ const pause = (ms = 0): Promise<void> =>
     setTimeout(resolve, ms)
   })
 
-/** A job on the bench, judged again and again as it changes. A newer order overtakes one that is still being looked ahead. */
+/**
+ * A job on the bench, judged again and again as it changes. A newer order overtakes one that is still being
+ * looked ahead.
+ */
 class Judge {
   private kept = new KeptAssessment()
   private turn = 0

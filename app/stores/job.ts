@@ -35,7 +35,9 @@ type Steps = readonly (readonly Change[])[]
 const madeOnDemand = (path: string): boolean =>
   path.startsWith('links/') || path.startsWith('startingBatteries/')
 
-/** A job that was opened here: how its saving stands, what is typed and not read yet, and what can be undone. */
+/**
+ * A job that was opened here: how its saving stands, what is typed and not read yet, and what can be undone.
+ */
 interface OpenJob {
   saving: Saving
   typing: Readonly<Record<FieldPath, string>>
@@ -61,7 +63,10 @@ const openJob = (saving: Saving, more: Partial<OpenJob> = {}): OpenJob =>
     ...more,
   })
 
-/** The job on the bench: its document, and the way to the server and back. Every job is saved by itself, whichever is looked at. */
+/**
+ * The job on the bench: its document, and the way to the server and back. Every job is saved by itself,
+ * whichever is looked at.
+ */
 export const useJob = defineStore('job', () => {
   const who = useDeviceName()
   const id = ref('')

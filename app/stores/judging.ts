@@ -9,7 +9,10 @@ import type { JudgedJob } from '../engine/engine'
 import { useJob } from './job'
 import { useShop } from './shop'
 
-/** What is judged of the job on the bench: its verdicts, and those that would follow from a remedy that is tried. */
+/**
+ * What is judged of the job on the bench: its verdicts, and those that would follow from a remedy that is
+ * tried.
+ */
 export const useJudging = defineStore('judging', () => {
   const job = useJob()
   const store = useShop()

@@ -15,7 +15,10 @@ function recall(): Shop {
   }
 }
 
-/** What the shop has set: its rules and how it writes quantities. Kept in the browser for when the server is away. */
+/**
+ * What the shop has set: its rules and how it writes quantities. Kept in the browser for when the server is
+ * away.
+ */
 export const useShop = defineStore('shop', () => {
   const shop = shallowRef<Shop>(unset)
 

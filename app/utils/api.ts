@@ -28,7 +28,10 @@ export type Answer<T> =
   | { readonly kind: 'refused'; readonly status: number; readonly refused: Refused }
   | { readonly kind: 'unreachable' }
 
-/** Asks the server. A connection that fails, or a server that says it cannot just now, is `unreachable`: nothing was done. */
+/**
+ * Asks the server. A connection that fails, or a server that says it cannot just now, is `unreachable`:
+ * nothing was done.
+ */
 export async function ask<T>(path: string, init: RequestInit = {}): Promise<Answer<T>> {
   try {
     const response = await fetch(path, init)

@@ -26,7 +26,10 @@ interface ReadRows {
   readonly problems: readonly { readonly line: number; readonly column?: string; readonly reason: string }[]
 }
 
-/** What is wrong with a table read from a file, in words: its first fault, or that it is empty; null when it is good. */
+/**
+ * What is wrong with a table read from a file, in words: its first fault, or that it is empty; null when it
+ * is good.
+ */
 export function tableProblem(name: string, read: ReadRows, count: number): string | null {
   const first = read.problems[0]
   if (first)

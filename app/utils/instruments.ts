@@ -9,7 +9,10 @@ export interface InstrumentEvents {
 /** Anything that gives readings of a shunt: a stand-in, a recording, or a real instrument. */
 export interface ShuntInstrument {
   readonly name: string
-  /** Starts behind so many readings that are there already; gives what stops it. A lost connection is taken up again by itself. */
+  /**
+   * Starts behind so many readings that are there already; gives what stops it. A lost connection is taken up
+   * again by itself.
+   */
   readonly open: (after: number, events: InstrumentEvents) => () => void
 }
 

@@ -1,7 +1,10 @@
 const longestSide = 2000
 const quality = 0.85
 
-/** A picture as a JPEG no longer than 2000 pixels; null when the browser cannot read it. Where it was taken stays out of it. */
+/**
+ * A picture as a JPEG no longer than 2000 pixels; null when the browser cannot read it. Where it was taken
+ * stays out of it.
+ */
 export async function smallerPicture(file: Blob): Promise<Blob | null> {
   const bitmap = await createImageBitmap(file).catch(() => null)
   if (!bitmap) return null

@@ -10,7 +10,8 @@ export const askedFields = (kind: PartKindId, part: AnyPart): [string, Field][] 
   Object.entries((partKinds[kind] as PartKind).fields).filter(([, field]) => isAsked(part, field))
 
 /**
- * Fields of a part that are folded away when its station opens: seldom needed, not entered and deciding nothing. What is
+ * Fields of a part that are folded away when its station opens: seldom needed, not entered and deciding
+ * nothing. What is
  * folded then stays folded until the person unfolds it, whatever is typed or judged meanwhile.
  */
 export const foldedNames = (

@@ -1,4 +1,7 @@
-/** A line of a timeline: time and value of each point, one after the other, which is what the chart reads fastest. */
+/**
+ * A line of a timeline: time and value of each point, one after the other, which is what the chart reads
+ * fastest.
+ */
 export function pairs(t: readonly number[], values: readonly number[]): Float64Array {
   const flat = new Float64Array(2 * t.length)
   for (let n = 0; n < t.length; n++) {
@@ -8,7 +11,8 @@ export function pairs(t: readonly number[], values: readonly number[]): Float64A
   return flat
 }
 /**
- * One value for each day of a run, in its middle; a day begins as the run does. What is not a number is left out.
+ * One value for each day of a run, in its middle; a day begins as the run does. What is not a number is left
+ * out.
  * @param t seconds since the start, rising
  * @param endS length of the run, s: a last day that is not whole stands there at the latest
  */

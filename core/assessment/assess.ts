@@ -116,7 +116,10 @@ const resultsOf = (facts: Facts, questions: readonly Question[]): CheckResult[] 
 export const resultsAhead = (facts: Facts): CheckResult[] =>
   resultsOf(facts, questionsOf(facts).filter(takesTime))
 
-/** The verdicts of every check that needs no run, without words or evidence: several times as fast as {@link assess}, and the same verdicts. */
+/**
+ * The verdicts of every check that needs no run, without words or evidence: several times as fast as {@link
+ * assess}, and the same verdicts.
+ */
 export const findingsOf = (facts: Facts): Finding[] =>
   questionsOf(facts)
     .filter((question) => !takesTime(question))

@@ -57,7 +57,10 @@ export interface Subjects {
 
 export interface Check<K extends keyof Subjects = keyof Subjects> {
   readonly isCheck: true
-  /** Its place among those of its topic: as they are written in the file, whatever order a module lists its exports in. */
+  /**
+   * Its place among those of its topic: as they are written in the file, whatever order a module lists its
+   * exports in.
+   */
   readonly order: number
   /** Stable: `charger.absorption`. The part before the dot is the topic. */
   readonly id: string

@@ -22,7 +22,10 @@ export function changedSlots(before: Facts, after: Facts): ReadonlySet<Slot> {
   return changed
 }
 
-/** A field that changed has its own slot; a part that came, went or is called otherwise is a change of its kind. */
+/**
+ * A field that changed has its own slot; a part that came, went or is called otherwise is a change of its
+ * kind.
+ */
 function addPartSlots(kind: PartKindId, rest: readonly string[], { slots }: Facts, changed: Set<Slot>): void {
   const { many } = partKinds[kind] as PartKind
   const [partPath, name] = many ? [`${kind}/${rest[0]}`, rest[1]] : [kind, rest[0]]
@@ -69,7 +72,8 @@ function judgedWhole({ check, place }: Question, facts: Facts): Noted<CheckResul
 }
 
 /**
- * The assessment of a job that changes: after an edit only those checks are judged anew that read something the edit
+ * The assessment of a job that changes: after an edit only those checks are judged anew that read something
+ * the edit
  * changed. The same assessment as one judged from nothing.
  */
 export class KeptAssessment {
@@ -79,7 +83,9 @@ export class KeptAssessment {
   /** What needs a run, as it came to last, for the moment until it is carried out anew. */
   private readonly before = new Map<string, CheckResult>()
 
-  /** Takes the job as it stands now and judges what needs no run; `complete` says whether that is everything. */
+  /**
+   * Takes the job as it stands now and judges what needs no run; `complete` says whether that is everything.
+   */
   take(
     job: JobDocument,
     shop: ShopSettings = {},
@@ -99,7 +105,10 @@ export class KeptAssessment {
     return { assessment: assessmentOf(facts, checks), complete: questions.every(this.results.has) }
   }
 
-  /** Carries out what needs a run, one check at a time, so that whoever waits may turn to something newer in between. */
+  /**
+   * Carries out what needs a run, one check at a time, so that whoever waits may turn to something newer in
+   * between.
+   */
   *lookAhead(): Generator<void, Assessment, void> {
     const facts = this.facts!
     const questions = questionsOf(facts)
@@ -115,7 +124,10 @@ export class KeptAssessment {
   }
 }
 
-/** Findings of jobs that are alike, as a search meets them: each judged by what it read, as in {@link KeptAssessment}. */
+/**
+ * Findings of jobs that are alike, as a search meets them: each judged by what it read, as in {@link
+ * KeptAssessment}.
+ */
 export class KeptFindings {
   private facts: Facts | null = null
   private readonly findings = new Keeper<Finding>(({ check, place }, facts) => findingOf(check, place, facts))

@@ -50,7 +50,10 @@ export interface Finding {
   readonly remedies: readonly RemedyRef[]
 }
 
-/** Something a check came to, and what of the job it was read from. `result` is null where the check does not apply. */
+/**
+ * Something a check came to, and what of the job it was read from. `result` is null where the check does not
+ * apply.
+ */
 export interface Noted<T> {
   readonly result: T | null
   readonly reads: readonly Slot[]
@@ -111,7 +114,10 @@ class Inquiry implements Explorable {
   }
 }
 
-/** Judges a check about one of its subjects, with words and evidence. @param place which of the subjects of its kind */
+/**
+ * Judges a check about one of its subjects, with words and evidence.
+ * @param place which of the subjects of its kind
+ */
 export function judgeCheck(check: AnyCheck, place: number, facts: Facts): Noted<CheckResult> {
   const inquiry = new Inquiry(check, place, facts)
   const first = inquiry.in(nothingAssumed, true)
@@ -156,7 +162,10 @@ function resultOf(
   }
 }
 
-/** The verdict of a check about one of its subjects, without words or evidence: several times as fast as {@link judgeCheck}. */
+/**
+ * The verdict of a check about one of its subjects, without words or evidence: several times as fast as
+ * {@link judgeCheck}.
+ */
 export function findingOf(check: AnyCheck, place: number, facts: Facts): Noted<Finding> {
   const inquiry = new Inquiry(check, place, facts)
   const reads = inquiry.reads.slots

@@ -65,7 +65,8 @@ describe('candidates side by side', () => {
     })
     const [column] = compareCandidates(job)
     const hoursOf = (name: string) => column!.hoursToFull.find((source) => source.name === name)!.hours
-    // 160 Ah at 30 A less the 5 A of the loads, and at 12 A less 5 A all day long, whatever hours it has in ordinary use.
+    // 160 Ah at 30 A less the 5 A of the loads, and at 12 A less 5 A all day long, whatever hours it has in
+    // ordinary use.
     expect(hoursOf('The alternator')).toBeCloseTo(160 / 25, 1)
     expect(hoursOf('The other source')).toBeCloseTo(160 / 7, 1)
     const night = { ...inputsOfJob(job, 'mains-night'), days: 3, driveH: 24, idleShare: 0, mainsH: 0 }

@@ -21,7 +21,10 @@ import type { Verdict } from '#core/system/verdict'
 
 export interface SourceHours {
   readonly name: string
-  /** From the shop's low charge to full, h; Infinity where it never gets there; null while something it needs is not known; `sets` for the sun, which does before. */
+  /**
+   * From the shop's low charge to full, h; Infinity where it never gets there; null while something it needs
+   * is not known; `sets` for the sun, which does before.
+   */
   readonly hours: number | 'sets' | null
 }
 
@@ -106,7 +109,10 @@ function minutesFullLoadOf(system: System): number | null {
   return inverterA > 0 ? (usableAh(system) / amps) * 60 : null
 }
 
-/** Hours to full on one lane. The run takes what it needs as usual; what the lane itself hangs on must be known. */
+/**
+ * Hours to full on one lane. The run takes what it needs as usual; what the lane itself hangs on must be
+ * known.
+ */
 function hoursOf(lane: Lane, place: number, facts: Facts): SourceHours['hours'] {
   if (lane.kind === 'solar') return 'sets'
   return whereKnown(facts, (system) => {
@@ -122,7 +128,8 @@ function daysOf(system: System): number {
 }
 
 /**
- * Energy through the bank over its life at the shop's depth, kWh. Cycles at that depth from the maker's by the usual
+ * Energy through the bank over its life at the shop's depth, kWh. Cycles at that depth from the maker's by
+ * the usual
  * power law of LFP, N ~ depth^-1.3 (an engineering default); 3.2 V a cell.
  */
 function lifeKwh({ bank, rules }: System): number {

@@ -1,3 +1,4 @@
+import { said } from '#core/units/format'
 import type { Facts } from '#core/system/facts'
 import type { View } from '#core/system/scene'
 import { factsOf, usualSystem, whereKnown, type ShopSettings, type System } from '#core/system/system'
@@ -101,12 +102,21 @@ function aboutLane(lane: Lane, q: Write): string {
     case 'charger':
       return `${ratingOf(q, lane.charger, 'ratedA')} · mains`
     case 'solar':
-      return `${ratingOf(q, lane.solar, 'panelW', lane.solar.series * lane.solar.parallel)} of panels · ${lane.solar.$settled('controller') ? lane.solar.controller.toUpperCase() : 'controller not known'}`
+      return said(
+        `${ratingOf(q, lane.solar, 'panelW', lane.solar.series * lane.solar.parallel)} of panels · `,
+        lane.solar.$settled('controller') ? lane.solar.controller.toUpperCase() : 'controller not known',
+      )
     case 'source':
-      return `${ratingOf(q, lane.source, 'largestA')} · ${lane.source.$settled('kind') ? sourceWords[lane.source.kind] : 'kind not known'}`
+      return said(
+        `${ratingOf(q, lane.source, 'largestA')} · `,
+        lane.source.$settled('kind') ? sourceWords[lane.source.kind] : 'kind not known',
+      )
     case 'alternator': {
       const volts = lane.alternator.nominalV === '12' ? '' : `${lane.alternator.nominalV} V · `
-      return `${volts}${ratingOf(q, lane.alternator, 'ratedA')} · ${lane.link.$settled('kind') ? linkWords[lane.link.kind] : 'link not known'}`
+      return said(
+        `${volts}${ratingOf(q, lane.alternator, 'ratedA')} · `,
+        lane.link.$settled('kind') ? linkWords[lane.link.kind] : 'link not known',
+      )
     }
   }
 }

@@ -15,7 +15,10 @@ export interface Variant {
   readonly plant: Plant
 }
 
-/** What can be run of a job side by side: as entered, the old lead, every change made, and ways of holding the alternator. */
+/**
+ * What can be run of a job side by side: as entered, the old lead, every change made, and ways of holding the
+ * alternator.
+ */
 export function variantsOf(job: JobDocument, shop: ShopSettings, assessment: Assessment): Variant[] {
   const variants: Variant[] = [
     { id: 'new', title: 'New battery, as entered', plant: plantOf(job, shop, 'new') },

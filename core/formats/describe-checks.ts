@@ -1,5 +1,5 @@
 import { metric } from '#core/units/display'
-import { writerIn } from '#core/units/format'
+import { writerIn, said } from '#core/units/format'
 import { assess, type CheckResult } from '#core/assessment/assess'
 import { allChecks } from '#core/assessment/checks/index'
 import { remedyEffort, remedyLabel } from '#core/remedies/catalogue'
@@ -42,7 +42,10 @@ interface Seen {
 
 const q = writerIn(metric)
 
-/** What the examples show of each check: the first formula with its numbers, every verdict, origin of the limit and remedy met. */
+/**
+ * What the examples show of each check: the first formula with its numbers, every verdict, origin of the
+ * limit and remedy met.
+ */
 function look(examples: readonly Example[]): Map<string, Seen> {
   const seen = new Map<
     string,
@@ -77,7 +80,8 @@ function look(examples: readonly Example[]): Map<string, Seen> {
 }
 
 /**
- * Every check with what it compares, its formula with numbers from an example, where its limit comes from, and what
+ * Every check with what it compares, its formula with numbers from an example, where its limit comes from,
+ * and what
  * would fix it. Markdown, made from the checks themselves and from what they say of the examples.
  */
 export function describeChecks(examples: readonly Example[]): string {
@@ -118,7 +122,11 @@ export function describeChecks(examples: readonly Example[]): string {
   return [
     '# The checks',
     '',
-    `${allChecks.length} checks, each on every part it is about. Made by \`npm run schema\` from the checks themselves, with numbers from the demo jobs and from the cases that test them.`,
+    said(
+      `${allChecks.length} checks, each on every part it is about. `,
+      `Made by \`npm run schema\` from the checks themselves, `,
+      'with numbers from the demo jobs and from the cases that test them.',
+    ),
     'A check whose verdict is the same over the plausible range of everything unknown stands; otherwise it ends in Measure first. Those that carry out a run use the run of the run view, with the inputs that view begins with.',
     '',
     ...parts.flatMap(section),

@@ -76,7 +76,10 @@ function checkCurrent(data: unknown): ReadJob {
 const fieldPathOf = (path: readonly (string | number)[]): string =>
   (path.at(-1) === 'value' ? path.slice(0, -1) : path).join('/')
 
-/** First value that could not be stored or would not survive: numbers that are not finite, broken text, names that are not safe, endless nesting. */
+/**
+ * First value that could not be stored or would not survive: numbers that are not finite, broken text, names
+ * that are not safe, endless nesting.
+ */
 function unsafeValue(value: unknown, path: string, depth: number): FileProblem | null {
   if (depth > deepest) return { path, message: 'is nested too deeply' }
   if (typeof value === 'number')
@@ -173,7 +176,10 @@ function orderedPart(part: Group, kind: PartKind): Group {
   ])
 }
 
-/** The text of a job file: properties in the order of the survey, whatever order they were stored in; two spaces, a line end at the end. */
+/**
+ * The text of a job file: properties in the order of the survey, whatever order they were stored in; two
+ * spaces, a line end at the end.
+ */
 export function writeJobFile(job: JobDocument): string {
   const ordered: Record<string, unknown> = {
     ...inOrder(job as unknown as Group, ['format', 'version', 'job', 'rules', ...partKindIds, 'notes']),

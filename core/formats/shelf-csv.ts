@@ -28,7 +28,10 @@ export interface ReadShelf {
   readonly count: number
 }
 
-/** Reads a table of parts of one kind: the good rows, and what is wrong with the others by line, column and reason. */
+/**
+ * Reads a table of parts of one kind: the good rows, and what is wrong with the others by line, column and
+ * reason.
+ */
 export function readShelfCsv(text: string, kind: ShelfKindId): ReadShelf {
   const { rows, problems, count } = readTable(text, shelfColumns(kind))
   const seen = new Map<string, number>()

@@ -46,8 +46,10 @@ export const tableHeader = (columns: TableColumns): string[] =>
   Object.entries(columns).map(([id, column]) => headerOf(id, column))
 
 /**
- * Reads a table with a header row: comma or semicolon (as the header has), quotes as usual, any line ends. Numbers
- * are in the units of the header and may be written as people write them. Each row that does not fit is reported by
+ * Reads a table with a header row: comma or semicolon (as the header has), quotes as usual, any line ends.
+ * Numbers
+ * are in the units of the header and may be written as people write them. Each row that does not fit is
+ * reported by
  * line, column and reason, and the others are given; what is wrong with the header refuses all.
  */
 export function readTable(text: string, columns: TableColumns): ReadTable {
@@ -172,7 +174,10 @@ function readCell(text: string, column: TableColumn): string | number | { readon
   }
 }
 
-/** Writes rows as a table that {@link readTable} reads back the same. Commas; a value that is not there is empty. */
+/**
+ * Writes rows as a table that {@link readTable} reads back the same. Commas; a value that is not there is
+ * empty.
+ */
 export function writeTable(
   columns: TableColumns,
   rows: readonly Readonly<Record<string, unknown>>[],

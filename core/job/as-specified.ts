@@ -2,7 +2,10 @@ import { applyChanges } from './changes'
 import type { JobDocument } from './document'
 import type { Specified } from './specified'
 
-/** The job as it will be once it is done; the survey as it is where nothing was chosen. The chosen answer itself is left out. */
+/**
+ * The job as it will be once it is done; the survey as it is where nothing was chosen. The chosen answer
+ * itself is left out.
+ */
 export function asSpecified(job: JobDocument): JobDocument {
   const { specified, ...found } = job
   return specified ? applyChanges(found as JobDocument, specified.changes) : job

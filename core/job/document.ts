@@ -104,7 +104,10 @@ export function emptyJob(number: string, name = ''): JobDocument {
   } as unknown as JobDocument
 }
 
-/** A copy under a new number: the survey as it stands, without what was specified, as an enquiry of its own without a due date. */
+/**
+ * A copy under a new number: the survey as it stands, without what was specified, as an enquiry of its own
+ * without a due date.
+ */
 export function copyOfJob(job: JobDocument, number: string): JobDocument {
   const { dueDate: _due, ...head } = job.job
   const { specified: _specified, ...found } = job
@@ -167,10 +170,16 @@ export function fieldAt(path: FieldPath): {
   return Object.hasOwn(fields, name) ? { partPath, name, kind, field: fields[name]! } : null
 }
 
-/** What was surveyed of a field of a part; undefined when nothing was ever entered. @typeParam T what the catalogue lets the field hold */
+/**
+ * What was surveyed of a field of a part; undefined when nothing was ever entered.
+ * @typeParam T what the catalogue lets the field hold
+ */
 export const knownOf = <T = unknown>(part: AnyPart, name: string): Known<T> | undefined =>
   part[name] as Known<T> | undefined
-/** The value of a field of a part; null while it is not known. @typeParam T what the catalogue lets the field hold */
+/**
+ * The value of a field of a part; null while it is not known.
+ * @typeParam T what the catalogue lets the field hold
+ */
 export const valueOf = <T = unknown>(part: AnyPart, name: string): T | null =>
   knownOf<T>(part, name)?.value ?? null
 
@@ -209,7 +218,10 @@ export function withNewPart(
   return { job: withPart(job, path, () => part), path }
 }
 
-/** A copy of the job without the part; cables and links that pointed at it go with it, a starting battery it fed stays by itself. */
+/**
+ * A copy of the job without the part; cables and links that pointed at it go with it, a starting battery it
+ * fed stays by itself.
+ */
 export function withoutPart(job: JobDocument, path: PartPath): JobDocument {
   const [kind, id] = path.split('/') as [ManyKindId, string]
   const { [id]: _gone, ...rest } = job[kind] as Record<string, AnyPart>

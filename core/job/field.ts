@@ -62,7 +62,10 @@ export interface QuantityField extends FieldBase {
   readonly plausible: Range | ((at: RangeContext) => Range)
   /** Plausible range and default are for 12 V and grow with the part's nominal voltage. */
   readonly scales?: true
-  /** Used instead of a range where nothing is given: a shop rule, a number, computed from the part, or null for none. */
+  /**
+   * Used instead of a range where nothing is given: a shop rule, a number, computed from the part, or null
+   * for none.
+   */
   readonly otherwise?: RuleId | number | null | ((at: DefaultContext) => number)
   /** While the sibling holds one of these values, only a measured value counts as known. */
   readonly onlyMeasuredWhen?: Condition

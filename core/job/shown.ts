@@ -45,7 +45,10 @@ function fieldsOfPart(
   })
 }
 
-/** What differs, field by field, in the words of the survey. What a part is called, and the notes, are left out. */
+/**
+ * What differs, field by field, in the words of the survey. What a part is called, and the notes, are left
+ * out.
+ */
 export function changedFields(
   before: JobDocument,
   after: JobDocument,

@@ -1,6 +1,9 @@
 import type { Change } from './change'
 
-/** A part to be bought, as a specification lists it: code and version on the shelf, or a thing the shelf does not hold. */
+/**
+ * A part to be bought, as a specification lists it: code and version on the shelf, or a thing the shelf does
+ * not hold.
+ */
 export interface ListedPart {
   readonly kind: string | null
   readonly code: string
@@ -20,7 +23,10 @@ export interface ListedStep {
   readonly settles: readonly string[]
 }
 
-/** The answer that was chosen for a job: what is done, and what differs by it from the survey, property by property. */
+/**
+ * The answer that was chosen for a job: what is done, and what differs by it from the survey, property by
+ * property.
+ */
 export interface Specified {
   readonly name: string
   readonly at: string

@@ -28,7 +28,9 @@ export interface Audit {
   readonly listedAh: number
   readonly essentialAh: number
   readonly byPart: Readonly<Record<DayPart, number>>
-  /** What the checks count with: as measured or from the list, Ah a day; null while there is nothing to count. */
+  /**
+   * What the checks count with: as measured or from the list, Ah a day; null while there is nothing to count.
+   */
   readonly dailyAh: number | null
   readonly dailyFrom: 'counted' | 'loads'
   /** DC loads on at once, and with the inverters at full power, A. */
@@ -41,7 +43,8 @@ export interface Audit {
 }
 
 /**
- * Adds up the loads of a job by part of the day. Same functions as the checks use. A value that is not known is taken
+ * Adds up the loads of a job by part of the day. Same functions as the checks use. A value that is not known
+ * is taken
  * in the middle of its plausible range, and said to be open.
  */
 export function auditLoads(job: JobDocument, shop: ShopSettings = {}): Audit {

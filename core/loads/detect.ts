@@ -33,8 +33,10 @@ const spread = (values: readonly number[]): number => {
 }
 
 /**
- * Finds steps in a stream of readings as they come. Two-sided CUSUM (Page, 1954) about the mean of the last quiet
- * samples notices a change; the new level is taken once the current has settled, so that inrush is not taken for the
+ * Finds steps in a stream of readings as they come. Two-sided CUSUM (Page, 1954) about the mean of the last
+ * quiet
+ * samples notices a change; the new level is taken once the current has settled, so that inrush is not taken
+ * for the
  * load; two changes in one settling are parted at the jump between them. Noise is estimated from differences of
  * neighbouring samples, so that slow drift does not count. Made for one to ten readings a second.
  */
@@ -131,7 +133,10 @@ export class StepDetector {
     return { t: samples[0]!.t, deltaA: after - before, peakA: peak, levelA: after }
   }
 
-  /** Where a second change began on the way: a jump far beyond the noise and beyond the creep of an inrush before it. */
+  /**
+   * Where a second change began on the way: a jump far beyond the noise and beyond the creep of an inrush
+   * before it.
+   */
   private secondStart(samples: readonly { t: number; amps: number }[]): number | null {
     const jump = (i: number): number => samples[i]!.amps - samples[i - 1]!.amps
     let best: number | null = null
@@ -170,7 +175,10 @@ interface Open {
 
 const alike = (a: number, b: number): boolean => Math.abs(a - b) <= Math.max(0.3, 0.12 * Math.max(a, b))
 
-/** Pairs steps into loads: each step down ends the running load nearest in size; a step up of a size known and not running is that load again. */
+/**
+ * Pairs steps into loads: each step down ends the running load nearest in size; a step up of a size known and
+ * not running is that load again.
+ */
 export function loadsFrom(steps: readonly Step[]): readonly FoundLoad[] {
   const found: Open[] = []
   for (const { t, deltaA, peakA } of steps) {

@@ -39,7 +39,10 @@ function chance(seed: number): { between(low: number, high: number): number; nor
   }
 }
 
-/** Readings of a shunt on a vehicle that carries these things: noise, drift, inrush, cycling and the sag of the battery. */
+/**
+ * Readings of a shunt on a vehicle that carries these things: noise, drift, inrush, cycling and the sag of
+ * the battery.
+ */
 function generate(aboard: readonly Aboard[], seconds: number, seed: number, noiseA: number): GeneratedStream {
   const { between, normal } = chance(seed)
   const truth: TrueStep[] = []
@@ -75,7 +78,10 @@ function generate(aboard: readonly Aboard[], seconds: number, seed: number, nois
   return { readings, truth: truth.sort((a, b) => a.t - b.t) }
 }
 
-/** A vehicle of chance for judging the detection: one thing switched every 12 to 25 s, a fridge that cycles, an inverter that idles. */
+/**
+ * A vehicle of chance for judging the detection: one thing switched every 12 to 25 s, a fridge that cycles,
+ * an inverter that idles.
+ */
 export function chanceVehicle(seed: number, { seconds = 1200, noiseA = 0.15 } = {}): GeneratedStream {
   const { between } = chance(seed * 7919 + 1)
   const fridgeAt = between(5, 40)

@@ -39,7 +39,9 @@ export type Block =
       readonly name: string
       readonly columns: readonly Column[]
       readonly rows: readonly (readonly string[])[]
-      /** Sums under the rows, the last of them strong: a label over all columns but the last, and its figure. */
+      /**
+       * Sums under the rows, the last of them strong: a label over all columns but the last, and its figure.
+       */
       readonly sums: readonly Fact[]
     }
   | {

@@ -1,6 +1,9 @@
 import type { Verdict } from '#core/system/verdict'
 
-/** A stroke of a mark in a square of 20: filled with its colour, drawn in it, or drawn in the colour of the ground. */
+/**
+ * A stroke of a mark in a square of 20: filled with its colour, drawn in it, or drawn in the colour of the
+ * ground.
+ */
 export interface Stroke {
   readonly d: string
   readonly as: 'filled' | 'drawn' | 'cut'

@@ -16,7 +16,10 @@ import type { PricedLine, Sheet, SheetResult } from './sheet'
 const capital = (words: string): string => words.replace(/^./, (first) => first.toUpperCase())
 const section = (heading: string, ...blocks: Section['blocks']): Section => ({ heading, blocks })
 
-/** The paper of an issued specification: from what was frozen in it alone, so that the same sheet gives the same paper. */
+/**
+ * The paper of an issued specification: from what was frozen in it alone, so that the same sheet gives the
+ * same paper.
+ */
 export function specificationPaper({ inputs, result }: Sheet): Paper {
   const { job, shop, number, issuedAt, issuedBy } = inputs
   const { customer, name, registration, location } = job.job

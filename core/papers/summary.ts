@@ -37,7 +37,9 @@ const cautions = [
   'Where a reading is assumed or still open, the answer may change once it is taken.',
 ]
 
-/** The paper the customer gets: the answer, the reasons, what to change, what is still open, and the cautions. */
+/**
+ * The paper the customer gets: the answer, the reasons, what to change, what is still open, and the cautions.
+ */
 export function summaryPaper(inputs: SummaryInputs): Paper {
   const { document, assessment, shop, madeAt } = inputs
   const { number, name, customer, craft, registration, location, wishes } = document.job

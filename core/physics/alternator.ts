@@ -17,7 +17,10 @@ export function hotOutputA(ratedA: number, shaftRpm: number, hotShare: number): 
 export const hotOutputAtRatedSpeedA = (ratedA: number, hotShare: number): number =>
   hotOutputA(ratedA, ratedRpm, hotShare)
 
-/** How an alternator warms: temperature rise of the case at full hot output and rated speed, K, and how fast, min. Engineering defaults; readings replace them. */
+/**
+ * How an alternator warms: temperature rise of the case at full hot output and rated speed, K, and how fast,
+ * min. Engineering defaults; readings replace them.
+ */
 export interface AlternatorHeat {
   readonly riseK: number
   readonly tauMin: number
@@ -45,7 +48,10 @@ export function steadyCaseC(
   return ambientC + riseK * (0.2 + 0.3 * x + 0.5 * x * x) * (ratedRpm / shaftRpm) ** 0.6
 }
 
-/** The load at which the case settles at a temperature, A: {@link steadyCaseC} turned round; 0 where the air alone is that warm. */
+/**
+ * The load at which the case settles at a temperature, A: {@link steadyCaseC} turned round; 0 where the air
+ * alone is that warm.
+ */
 export function loadAtCaseA(
   celsius: number,
   ratedA: number,
@@ -58,7 +64,10 @@ export function loadAtCaseA(
   return share <= 0.2 ? 0 : 0.8 * ratedA * (-0.3 + Math.sqrt(0.09 + 2 * (share - 0.2)))
 }
 
-/** Minutes until the case reaches a limit from a start temperature at a steady load; Infinity where it never does. */
+/**
+ * Minutes until the case reaches a limit from a start temperature at a steady load; Infinity where it never
+ * does.
+ */
 export function minutesToLimit(
   startC: number,
   steadyC: number,
@@ -86,8 +95,10 @@ export interface HeatFit {
 }
 
 /**
- * Fits temperature rise and time constant to readings by least squares. The rise is linear in the model and has a
- * closed form for each time constant; the time constant is found by golden-section search from 3 to 60 min. Fewer than
+ * Fits temperature rise and time constant to readings by least squares. The rise is linear in the model and
+ * has a
+ * closed form for each time constant; the time constant is found by golden-section search from 3 to 60 min.
+ * Fewer than
  * two readings fit the rise alone. Null where there is no reading that says anything.
  * @param startC case temperature when the load began, °C: the air around it
  */

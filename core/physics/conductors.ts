@@ -22,7 +22,10 @@ const copper: readonly (readonly [areaMm2: number, r20: number, ...ampacityA: nu
   [150, 0.124, 220, 380, 430, 475, 520, 560],
 ]
 
-/** Straight line between neighbouring rows on log scales, where both resistance and ampacity are nearly straight. */
+/**
+ * Straight line between neighbouring rows on log scales, where both resistance and ampacity are nearly
+ * straight.
+ */
 function between(areaMm2: number, column: number): number {
   const above = Math.min(
     copper.length - 1,
@@ -40,7 +43,10 @@ function between(areaMm2: number, column: number): number {
 /** Resistance of copper at 20 °C, Ω/m, for an area in mm² (above 0). Exact at the table's sizes. */
 export const copperOhmPerM = (areaMm2: number): number => between(areaMm2, 1) / 1000
 
-/** Current in A a single copper conductor carries in free air at 30 °C, by insulation rating in °C (the next lower rating of the table counts). */
+/**
+ * Current in A a single copper conductor carries in free air at 30 °C, by insulation rating in °C (the next
+ * lower rating of the table counts).
+ */
 export function ampacityA(areaMm2: number, insulationC: number): number {
   const column = Math.max(
     0,
@@ -63,7 +69,10 @@ export const copperFactor = (celsius: number): number => 1 + 0.00393 * (celsius 
 /** Resistance of aluminium against copper of the same area. */
 const aluminiumFactor = 1.64
 
-/** Resistance of a run there and back at 20 °C, Ω. Return by chassis or hull: 1 mΩ + 0.2 mΩ/m, an engineering default. */
+/**
+ * Resistance of a run there and back at 20 °C, Ω. Return by chassis or hull: 1 mΩ + 0.2 mΩ/m, an engineering
+ * default.
+ */
 export function loopOhm({ lengthM, areaMm2, returnBy, material }: Run): number {
   const there = copperOhmPerM(areaMm2) * lengthM * (material === 'aluminium' ? aluminiumFactor : 1)
   return there + (returnBy === 'cable' ? there : 0.001 + 0.0002 * lengthM)

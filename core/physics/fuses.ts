@@ -1,4 +1,7 @@
-/** Interrupt rating of fuse and breaker families, A, up to a voltage. From the project's reference table of fuses; a maker's sheet may replace it. */
+/**
+ * Interrupt rating of fuse and breaker families, A, up to a voltage. From the project's reference table of
+ * fuses; a maker's sheet may replace it.
+ */
 const families = {
   blade: [[32, 1000]],
   'maxi-blade': [[32, 1000]],
@@ -19,6 +22,9 @@ const families = {
 
 export type FuseFamily = keyof typeof families
 
-/** Current a family usually interrupts at a DC voltage, A; 0 above the voltage it is made for. Above 14 V a thermal breaker is counted at half. */
+/**
+ * Current a family usually interrupts at a DC voltage, A; 0 above the voltage it is made for. Above 14 V a
+ * thermal breaker is counted at half.
+ */
 export const fuseInterruptA = (family: FuseFamily, volts: number): number =>
   families[family].find(([upToV]) => volts <= upToV)?.[1] ?? 0

@@ -120,7 +120,10 @@ export function socAfterCharge(charge: ConstantVoltageCharge): number {
   return soc
 }
 
-/** Usable share of an LFP battery by cell temperature; straight lines between, level outside. From the project's domain figures. */
+/**
+ * Usable share of an LFP battery by cell temperature; straight lines between, level outside. From the
+ * project's domain figures.
+ */
 const temperatureCurve: readonly (readonly [celsius: number, share: number])[] = [
   [-20, 0.6],
   [-10, 0.75],

@@ -34,6 +34,9 @@ export function currentShares(
   return sums.map((sum, i) => sum - (sums[i - 1] ?? 0))
 }
 
-/** What can be had of a bank before its hardest-worked battery is at its limit, as a share of all together, 0 to 1: mean ÷ largest. */
+/**
+ * What can be had of a bank before its hardest-worked battery is at its limit, as a share of all together, 0
+ * to 1: mean ÷ largest.
+ */
 export const worstShare = (count: number, batteryOhm: number, linkOhm: number, layout: BankLayout): number =>
   1 / (count * Math.max(...currentShares(count, batteryOhm, linkOhm, layout)))

@@ -23,7 +23,10 @@ export const runningSignal = (
   signal: signalSchool === 'voltage' && alternator.regulator !== 'computer' ? 'voltage' : 'wire',
 })
 
-/** A DC-DC in place of the link, sized so that neither the battery nor the alternator is asked for more than it may give. */
+/**
+ * A DC-DC in place of the link, sized so that neither the battery nor the alternator is asked for more than
+ * it may give.
+ */
 export function addDcdc(lane: AlternatorLane, system: System, mostA = system.bank.wishedA): RemedyRef {
   const { bank, rules } = system
   const budgetW =
@@ -45,7 +48,8 @@ export function addDcdc(lane: AlternatorLane, system: System, mostA = system.ban
 const mohmPerM = loopOhm({ lengthM: 1, areaMm2: 25, returnBy: 'cable' }) * 1000
 
 /**
- * Ways to hold an alternator to what it and the battery may give and take: the shop's school first, the others after
+ * Ways to hold an alternator to what it and the battery may give and take: the shop's school first, the
+ * others after
  * it. Where a computer controls it, or the voltages differ, a DC-DC alone helps.
  * @param mostA what the battery may take, A
  */

@@ -32,7 +32,10 @@ export function remedyEffort(ref: RemedyRef, q: Write): string {
 export const canTry = (ref: RemedyRef): boolean => remedyOf(ref).effect !== null
 export const sameRemedy = (x: RemedyRef, y: RemedyRef): boolean => x.id === y.id && x.on === y.on
 
-/** Remedies each once; where one comes twice with a current, the smaller; and none for a link that a new DC-DC takes the place of. */
+/**
+ * Remedies each once; where one comes twice with a current, the smaller; and none for a link that a new DC-DC
+ * takes the place of.
+ */
 export function joinRemedies(refs: readonly RemedyRef[]): RemedyRef[] {
   const joined: RemedyRef[] = []
   for (const ref of refs) {
@@ -57,7 +60,9 @@ export function applyRemedy(job: JobDocument, ref: RemedyRef): JobDocument {
 /** Sizes in which chargers and DC-DC units are made, A. */
 const sizesA = [5, 10, 15, 20, 25, 30, 40, 50, 60, 80, 100]
 
-/** The largest usual size that stays at or under a limit, A; the smallest when the limit is under all of them. */
+/**
+ * The largest usual size that stays at or under a limit, A; the smallest when the limit is under all of them.
+ */
 export const sizeUnder = (limitA: number): number => sizesA.findLast((size) => size <= limitA) ?? sizesA[0]!
 
 /** The field a remedy's value goes to, where it has one that can be set by hand. */

@@ -13,7 +13,9 @@ export interface RemedyOrder {
   readonly values?: Readonly<Record<string, number | string>>
 }
 
-/** One way of carrying a remedy out: what is bought, and what its data sheet then says of the part of the job. */
+/**
+ * One way of carrying a remedy out: what is bought, and what its data sheet then says of the part of the job.
+ */
 export interface Supply {
   readonly parts: readonly ListedPart[]
   readonly values: Readonly<Record<string, unknown>>
@@ -32,7 +34,10 @@ export interface Want {
   readonly otherwise: string
 }
 
-/** What kind of thing a remedy is: a setting, a part, other wiring, another place, a way of use, or a line on the customer’s paper. */
+/**
+ * What kind of thing a remedy is: a setting, a part, other wiring, another place, a way of use, or a line on
+ * the customer’s paper.
+ */
 export type RemedyKind = 'setting' | 'part' | 'wiring' | 'place' | 'use' | 'paper'
 
 export interface Remedy {
@@ -44,13 +49,18 @@ export interface Remedy {
   readonly hours: number
   /** The job with the remedy applied; null for one that changes nothing that is surveyed. */
   readonly effect: ((job: JobDocument, order: RemedyOrder) => JobDocument) | null
-  /** What is bought for it: from the shelf, or a thing no shelf of this trade lists, by its name. Nothing where it takes no part. */
+  /**
+   * What is bought for it: from the shelf, or a thing no shelf of this trade lists, by its name. Nothing
+   * where it takes no part.
+   */
   readonly wants?: Want | string | ((order: RemedyOrder) => Want)
   /** Supplied in a way of its own. */
   readonly supply?: (order: RemedyOrder, job: JobDocument, shelf: readonly ShelfPart[]) => Supply
   /** The field its value goes to, where it can be set by hand. */
   readonly adjusts?: string
-  /** It chooses another arrangement: only a decision of a search takes it up, never what follows from another. */
+  /**
+   * It chooses another arrangement: only a decision of a search takes it up, never what follows from another.
+   */
   readonly arrangement?: true
   /** The part whose decision takes it up or leaves it, where that is another than the one it is on. */
   readonly decidedOn?: PartPath

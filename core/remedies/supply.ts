@@ -7,7 +7,8 @@ import type { Supply, Want } from './remedy'
 import { cheap } from './wants'
 
 /**
- * The ways a remedy can be supplied from the shelf, the best fitting first. One way without a part where it takes none;
+ * The ways a remedy can be supplied from the shelf, the best fitting first. One way without a part where it
+ * takes none;
  * one with an unpriced thing where the shelf holds nothing that fits.
  * @param most ways given at most
  */

@@ -72,7 +72,10 @@ export const controller = (bears?: 'maxPvV' | 'ratedA'): Want => ({
   otherwise: 'Solar controller',
   fits: (part, { value = 0 }) => isLithium(part) && (bears === undefined || numberOf(part, bears) >= value),
 })
-/** A relay or isolator. @param into whether it takes the place of the link, with the values of its data sheet */
+/**
+ * A relay or isolator.
+ * @param into whether it takes the place of the link, with the values of its data sheet
+ */
 export const relay = (
   otherwise: string,
   fits: Want['fits'],

@@ -10,7 +10,10 @@ export interface NumberRule {
   readonly reason: string
 }
 
-/** A question on which workshops differ: the schools, what each says for itself, and the reason for the default. */
+/**
+ * A question on which workshops differ: the schools, what each says for itself, and the reason for the
+ * default.
+ */
 export interface SchoolRule<O extends string = string> {
   readonly kind: 'school'
   readonly label: string

@@ -157,7 +157,8 @@ describe('any system', () => {
             },
           )
           if (stopped) return false
-          // A closed link carries what its drop and resistance say, and what is left at the starting bus goes into its battery.
+          // A closed link carries what its drop and resistance say, and what is left at the starting bus goes
+          // into its battery.
           if (own!.contact.closed && 'ohm' in link && link.kind !== 'dcdc') {
             const across = own!.v - simulation.houseV - (link.kind === 'diode' ? link.dropV : 0)
             if (
@@ -175,7 +176,8 @@ describe('any system', () => {
     )
   }, 120_000)
 
-  // Always the same 200: of others about one in a hundred comes so near a threshold that one way passes it and the other does not.
+  // Always the same 200: of others about one in a hundred comes so near a threshold that one way passes it
+  // and the other does not.
   it('comes to the same, to 0.1 % of all that flows, in steps of a second', () => {
     const drive: RunInputs = {
       ...inputs,

@@ -22,7 +22,10 @@ export class Course {
   private readonly day: readonly Stretch[]
   private place = 0
 
-  /** @param keepsToPlace whether the air is held to what the survey says of the place: over weather that it does not know */
+  /**
+   * @param keepsToPlace whether the air is held to what the survey says of the place: over weather that it
+   * does not know
+   */
   constructor(
     private readonly inputs: RunInputs,
     private readonly plant: Plant,
@@ -33,7 +36,10 @@ export class Course {
     this.place = this.day.findIndex(({ toS }) => toS > beginsAt * hourS)
   }
 
-  /** What is around from so many seconds after the run began, and until when, s; the next stretch after the one asked last. */
+  /**
+   * What is around from so many seconds after the run began, and until when, s; the next stretch after the
+   * one asked last.
+   */
   next(t: number): { readonly around: Surroundings; readonly untilS: number } {
     const clock = beginsAt * hourS + t
     const day = Math.floor(clock / dayS + 1e-9)
@@ -59,7 +65,10 @@ export class Course {
   }
 }
 
-/** The day cut where anything planned begins or ends: hours, the drive, mains, other sources, the voltage over a drive. */
+/**
+ * The day cut where anything planned begins or ends: hours, the drive, mains, other sources, the voltage over
+ * a drive.
+ */
 function stretchesOf(inputs: RunInputs, { sources, sides }: Plant): Stretch[] {
   const { driveFrom, driveH, idleShare, mainsFrom, mainsH } = inputs
   const marks = new Set<number>(Array.from({ length: 25 }, (_, hour) => hour * hourS))

@@ -1,3 +1,4 @@
+import { said } from '#core/units/format'
 /** What happened in a run. Totals are counted from these, never from their words. */
 export type Happening =
   | {
@@ -39,7 +40,10 @@ export type Happening =
   | { readonly kind: 'dark'; readonly dark: boolean }
   | { readonly kind: 'alternator'; readonly over: boolean; readonly amps: number; readonly limitC: number }
 
-/** Something that happened, when (seconds since the start), on which side, and what that is called where there are several. */
+/**
+ * Something that happened, when (seconds since the start), on which side, and what that is called where there
+ * are several.
+ */
 export type SimEvent = Happening & { readonly t: number; readonly side?: string; readonly name?: string }
 
 const volts = (value: number): string => `${Math.round(value * 100) / 100} V`
@@ -50,7 +54,11 @@ function sentence(event: Happening): string {
   switch (event.kind) {
     case 'charge-gate':
       if (event.cause === 'temperature')
-        return `BMS ${event.open ? 'opened' : 'shut'} its charge gate, cells at ${Math.round(event.celsius * 10) / 10} °C`
+        return said(
+          'BMS ',
+          event.open ? 'opened' : 'shut',
+          ` its charge gate, cells at ${Math.round(event.celsius * 10) / 10} °C`,
+        )
       return event.open
         ? 'BMS opened its charge gate again, voltage has fallen'
         : `BMS shut its charge gate at ${volts(event.volts)}, over ${volts(event.limitV)}`
@@ -66,7 +74,12 @@ function sentence(event: Happening): string {
     case 'heater':
       return event.on ? 'Battery heater on' : 'Battery heater off'
     case 'relay':
-      return `${event.contact === 'relay' ? 'Relay' : 'Solenoid'} ${event.closed ? 'closed' : 'opened'} at ${volts(event.volts)}`
+      return said(
+        event.contact === 'relay' ? 'Relay' : 'Solenoid',
+        ' ',
+        event.closed ? 'closed' : 'opened',
+        ` at ${volts(event.volts)}`,
+      )
     case 'dcdc':
       return event.running
         ? 'DC-DC went on, its input has risen'

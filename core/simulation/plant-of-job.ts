@@ -1,3 +1,4 @@
+import { said } from '#core/units/format'
 import { airAroundC, measuredHeat, shaftRpm } from '#core/system/alternators'
 import { cableOhm, type AlternatorLane } from '#core/system/lanes'
 import { type View } from '#core/system/scene'
@@ -17,11 +18,15 @@ import type {
   Stages,
 } from './plant'
 
-/** Which batteries the house has in a run: the lead that is there now, or the battery in question (with lead where it stays). */
+/**
+ * Which batteries the house has in a run: the lead that is there now, or the battery in question (with lead
+ * where it stays).
+ */
 export type Fitted = 'old' | 'new'
 
 /**
- * The plant of a system as its scene has it. Values that are neither known nor assumed there are taken as usual, in the
+ * The plant of a system as its scene has it. Values that are neither known nor assumed there are taken as
+ * usual, in the
  * middle of their plausible range or as the first of their options, and named in `assumed`.
  */
 export function plantFrom(asked: System, fitted: Fitted): Plant {
@@ -33,7 +38,10 @@ export function plantFrom(asked: System, fitted: Fitted): Plant {
     return at ? `${partName(facts.job, at.partPath)}: ${at.field.label.toLowerCase()}` : path
   }
   const guessed = alternatorLanes(system).some(({ alternator }) => alternator.temperatureReadings === null)
-  const heat = `Heat of the alternator by engineering defaults: ${usualHeat.riseK} K, ${usualHeat.tauMin} min, limit ${caseLimitC} °C`
+  const heat = said(
+    `Heat of the alternator by engineering defaults: ${usualHeat.riseK} K, ${usualHeat.tauMin} min, `,
+    `limit ${caseLimitC} °C`,
+  )
   return {
     ...plant,
     assumed: [

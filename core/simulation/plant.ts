@@ -37,7 +37,10 @@ export interface LfpPlant {
     readonly hotReturnC: number
   }
   readonly heater: { readonly watts: number; readonly startC: number } | null
-  /** Share of the charge stop and discharge stop on the lithium side of a hybrid bank, V; null where there are none. */
+  /**
+   * Share of the charge stop and discharge stop on the lithium side of a hybrid bank, V; null where there are
+   * none.
+   */
   readonly stops: { readonly chargeV: number; readonly dischargeV: number } | null
 }
 
@@ -67,7 +70,10 @@ export interface AlternatorPlant {
   readonly vehicleA: number
   readonly heat: AlternatorHeat
   readonly ambientC: number
-  /** An external regulator lowers its voltage to this once the house battery takes little, V; null for one that does not. */
+  /**
+   * An external regulator lowers its voltage to this once the house battery takes little, V; null for one
+   * that does not.
+   */
   readonly floatV: number | null
   /** Folds its output back as the case nears the limit. */
   readonly foldsBack: boolean
@@ -102,7 +108,10 @@ export type LinkPlant =
     }
   | { readonly kind: 'none' }
 
-/** One alternator with its starting battery and its link to the house; a starting side without an alternator where there is none. */
+/**
+ * One alternator with its starting battery and its link to the house; a starting side without an alternator
+ * where there is none.
+ */
 export interface SidePlant {
   /** Path of its link in the job. */
   readonly id: string
@@ -167,7 +176,10 @@ export interface Plant {
   readonly assumed: readonly string[]
 }
 
-/** What the loads of a plant draw in their heaviest hour at the nominal voltage of its house bus, A: inverter and its own draw counted. */
+/**
+ * What the loads of a plant draw in their heaviest hour at the nominal voltage of its house bus, A: inverter
+ * and its own draw counted.
+ */
 export function mostLoadA({ dcA, acW, idleW, inverterEfficiency, lfp, houseLead }: Plant): number {
   const nominalV = lfp?.nominalV ?? 2 * (houseLead?.cells ?? 6)
   return Math.max(...dcA.map((amps, h) => amps + (acW[h]! / inverterEfficiency + idleW[h]!) / nominalV))

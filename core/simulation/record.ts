@@ -1,6 +1,9 @@
 import type { Simulation } from './simulation'
 
-/** What is drawn of a run, by name: label and unit. Currents into the house bus are positive, loads too. Yes and no are 1 and 0. */
+/**
+ * What is drawn of a run, by name: label and unit. Currents into the house bus are positive, loads too. Yes
+ * and no are 1 and 0.
+ */
 export const channels = {
   soc: { label: 'Charge of the lithium', unit: '%' },
   leadSoc: { label: 'Charge of the house lead', unit: '%' },
@@ -64,7 +67,10 @@ const readers: Readonly<Record<ChannelId, (simulation: Simulation) => number>> =
 }
 const readerList = channelIds.map((id) => readers[id])
 
-/** A series thinned for drawing: of each stretch its least and its most, in the order they came, so that no peak is lost. */
+/**
+ * A series thinned for drawing: of each stretch its least and its most, in the order they came, so that no
+ * peak is lost.
+ */
 export interface Series {
   /** Seconds since the start. */
   readonly t: readonly number[]
@@ -74,7 +80,8 @@ export interface Series {
 const rounded = (value: number): number => Math.round(value * 1000) / 1000
 
 /**
- * Keeps a run in bounded memory, whatever its length. Time is cut into stretches; one in which the system was looked at
+ * Keeps a run in bounded memory, whatever its length. Time is cut into stretches; one in which the system was
+ * looked at
  * twice at most keeps those moments as they were, any other the least and the most of each channel.
  */
 export class Recorder {

@@ -48,7 +48,10 @@ export interface Totals {
   readonly acSupplyA: number
   readonly daysShort: number
   readonly cutOuts: number
-  /** Largest sum of currents at the house bus that was not nought, A; and what is missing in the balance of charge, share. */
+  /**
+   * Largest sum of currents at the house bus that was not nought, A; and what is missing in the balance of
+   * charge, share.
+   */
   readonly residualA: number
   readonly imbalance: number
 }
@@ -79,7 +82,8 @@ const emptyLfp = 0.005
 const emptyLead = 0.05
 
 /**
- * Carries out a run. A generator, so that whoever runs it may show progress and stop: it yields the share done, 0 to 1,
+ * Carries out a run. A generator, so that whoever runs it may show progress and stop: it yields the share
+ * done, 0 to 1,
  * every thousand steps, and returns the result. Deterministic.
  * @param weather hours of sun and air; where none is given, clear days between the two temperatures
  */
@@ -98,7 +102,10 @@ export function* carryOut(
 /** How finely a run is stepped. */
 const paceOf = (run: RunId): Pace => (runKind(run).needsWeather ? longPace : usualPace)
 
-/** Length of a stretch of the record of a run, s: where it is hours, a whole share of a day, so that each day has its own least and most. */
+/**
+ * Length of a stretch of the record of a run, s: where it is hours, a whole share of a day, so that each day
+ * has its own least and most.
+ */
 function stretchOf(seconds: number): number {
   const even = seconds / stretches
   return even < 3600 ? even : 86_400 / Math.ceil(86_400 / even)
@@ -297,7 +304,10 @@ class Going {
     }
   }
 
-  /** What is missing in the balance of charge: of the bus, and of what the lithium says it holds; as a share of what went through. */
+  /**
+   * What is missing in the balance of charge: of the bus, and of what the lithium says it holds; as a share
+   * of what went through.
+   */
   private imbalance(broughtAh: number): number {
     const { lfp, houseLead, loadAh } = this.simulation
     const net = (battery: { readonly inAh: number; readonly outAh: number } | null): number =>
@@ -344,7 +354,10 @@ export function runNow(
   }
 }
 
-/** The totals of a run carried out to its end at once, without its series: what checks and the solver ask. The same run as {@link runNow}. */
+/**
+ * The totals of a run carried out to its end at once, without its series: what checks and the solver ask. The
+ * same run as {@link runNow}.
+ */
 export function totalsOf(
   run: RunId,
   plant: Plant,

@@ -3,7 +3,9 @@ import { Lfp } from './model/lfp'
 import { fallingRoot } from './model/roots'
 import type { LeadPlant, LfpPlant } from './plant'
 
-/** Who carries a current in a bank of lead and lithium on one bus. Currents into the battery are positive, A. */
+/**
+ * Who carries a current in a bank of lead and lithium on one bus. Currents into the battery are positive, A.
+ */
 export interface Sharing {
   /** State of charge of the lithium, 0 to 1. */
   readonly soc: number
@@ -19,7 +21,8 @@ export const restedLeadSoc = 0.9
 
 /**
  * Solves the bus of a mixed bank for a current that is brought to it (positive) or drawn from it (negative).
- * The models are those of a run: resting curve and resistance for lithium, Copetti for lead. Both currents rise with
+ * The models are those of a run: resting curve and resistance for lithium, Copetti for lead. Both currents
+ * rise with
  * the voltage, so a search inside a bracket always finds the one voltage at which they sum to what is asked.
  * @param externalA A into the bank; −500 to 500
  * @param soc charge of the lithium, 0 to 1; the lead stands at {@link restedLeadSoc}

@@ -26,7 +26,9 @@ export interface Surroundings {
 export interface Pace {
   /** Longest step, s. */
   readonly mostS: number
-  /** Error a step may make: of charge, share of the capacity; of a temperature, K; of the voltage, V at 12 V. */
+  /**
+   * Error a step may make: of charge, share of the capacity; of a temperature, K; of the voltage, V at 12 V.
+   */
   readonly errorShare: number
   readonly errorK: number
   readonly errorV: number
@@ -67,12 +69,18 @@ export const hoursSince = (from: number, hour: number): number =>
 export const sourcesFrom = 10
 const sourceOhm = 0.01
 
-/** Solar: a cell's temperature rises with the sun by NOCT, and its power falls by this a kelvin; what a tracking controller loses. */
+/**
+ * Solar: a cell's temperature rises with the sun by NOCT, and its power falls by this a kelvin; what a
+ * tracking controller loses.
+ */
 const noctC = 45
 const powerPerK = -0.0035
 const trackingEfficiency = 0.96
 
-/** How a place follows the air outside, time constant in s; and how warm an engine makes its space: so far above the air, and at least, °C. */
+/**
+ * How a place follows the air outside, time constant in s; and how warm an engine makes its space: so far
+ * above the air, and at least, °C.
+ */
 const followsS = { cabin: 6 * 3600, locker: 3 * 3600, bilge: 3 * 3600, engine: 3600 } as const
 const engineWarmsK = 25
 const engineWarmsToC = 45
@@ -83,14 +91,18 @@ const between = (low: number, high: number, at: number): number => {
   return Math.min(high - margin, Math.max(low + margin, at))
 }
 
-/** What the end of a step counts in its mean, so that a relaxation with so many time constants in the step comes out exact: ½ to 1. */
+/**
+ * What the end of a step counts in its mean, so that a relaxation with so many time constants in the step
+ * comes out exact: ½ to 1.
+ */
 function endShareOf(constants: number): number {
   if (constants < 1e-3) return 0.5
   return constants > 40 ? 1 - 1 / constants : 1 / (1 - Math.exp(-constants)) - 1 / constants
 }
 
 /**
- * The whole system in time: a house bus, and the sides of a star around it. The step follows the system: long while
+ * The whole system in time: a house bus, and the sides of a star around it. The step follows the system: long
+ * while
  * little changes, short at a corner; the moment of a switching is located, not stepped over. Deterministic.
  */
 export class Simulation {
@@ -259,7 +271,10 @@ export class Simulation {
     return false
   }
 
-  /** Takes up what is around from now on. @returns whether a current may jump by it: the air alone moves none */
+  /**
+   * Takes up what is around from now on.
+   * @returns whether a current may jump by it: the air alone moves none
+   */
   private enter(around: Surroundings): boolean {
     const { plant } = this
     const before = this.around
@@ -368,13 +383,17 @@ export class Simulation {
     return worst
   }
 
-  /** The end of the step just behind the first switching in it, found along a straight line from both sides. @returns its length, s */
+  /**
+   * The end of the step just behind the first switching in it, found along a straight line from both sides.
+   * @returns its length, s
+   */
   private locate(dt: number): number {
     let [low, high] = [0, dt]
     let behind = true
     for (const trigger of this.triggers) trigger.begin()
     for (let i = 0; high - low > this.pace.eventS && i < mostTries; i++) {
-      // Just before the line where the last try was behind it, just behind it where it was before; at length halved.
+      // Just before the line where the last try was behind it, just behind it where it was before; at length
+      // halved.
       const share = i < triesBeforeHalving ? this.crossingShare() : 0.5
       const middle = between(low, high, low + (high - low) * share + (behind ? -besideS : besideS))
       this.attempt(middle)

@@ -122,7 +122,8 @@ export interface Answers {
 }
 
 /**
- * The answers of a search, judged in full with their runs. One whose runs find something that the quick judging did not
+ * The answers of a search, judged in full with their runs. One whose runs find something that the quick
+ * judging did not
  * (a heater too weak, an alternator too hot by its readings) stands back, and the next best takes its place.
  */
 export function answersOf(evaluator: Evaluator, outcomes: readonly Outcome[]): Answers {
@@ -157,7 +158,10 @@ export interface Adjustment {
   readonly value?: number
 }
 
-/** An answer changed by hand, carried out and judged anew. Steps that hang on one left out are carried out as they are. */
+/**
+ * An answer changed by hand, carried out and judged anew. Steps that hang on one left out are carried out as
+ * they are.
+ */
 export function adjust(evaluator: Evaluator, answer: Answer, adjustments: readonly Adjustment[]): Answer {
   const { plan } = evaluator
   const draft = new Draft(plan.job, plan.shelf)

@@ -52,14 +52,18 @@ const mostRounds = 5
 /** Days of ordinary use each answer is run for. */
 export const runDays = 3
 
-/** Judges combinations of one plan: what they share is judged once, and those that come to the same in time share a run. */
+/**
+ * Judges combinations of one plan: what they share is judged once, and those that come to the same in time
+ * share a run.
+ */
 export class Evaluator {
   private readonly findings = new KeptFindings()
   private readonly runs = new Map<string, Totals>()
   constructor(readonly plan: Plan) {}
 
   /**
-   * Carries out one combination: its options, then whatever their carrying out asks for, until nothing stands in the way
+   * Carries out one combination: its options, then whatever their carrying out asks for, until nothing stands
+   * in the way
    * or nothing more can be done. What settles the job is run for three days of ordinary use.
    * @param index 0 to `plan.count` − 1
    */
@@ -147,7 +151,8 @@ export class Evaluator {
 }
 
 /**
- * Whether a remedy may be taken up on the way: never one that another axis has decided, nor a second arrangement of the
+ * Whether a remedy may be taken up on the way: never one that another axis has decided, nor a second
+ * arrangement of the
  * same part. An option that was decided is not undone by what follows from it.
  */
 function mayFollow(ref: RemedyRef, steps: readonly Step[], round: number, plan: Plan): boolean {
@@ -157,7 +162,10 @@ function mayFollow(ref: RemedyRef, steps: readonly Step[], round: number, plan: 
   return !plan.axes.some(({ about }) => about === decidedOn)
 }
 
-/** What stood in the way and does not any more, where a step was named as its remedy; and what it was taken up for on the way. */
+/**
+ * What stood in the way and does not any more, where a step was named as its remedy; and what it was taken up
+ * for on the way.
+ */
 export function settledBy(step: Step, before: readonly Finding[], after: readonly Finding[]): string[] {
   const still = new Set(after.filter(inTheWayOf).map(({ id, on }) => `${id}@${on}`))
   const settled = before.filter(

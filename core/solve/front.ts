@@ -34,7 +34,10 @@ const measures = {
   unseen: { of: (f: Figures): number => f.unseen, noticeable: 0 },
 } as const
 
-/** Whether one answer is at least as good in everything, and better in something. One that rests on something unseen never beats one that does not. */
+/**
+ * Whether one answer is at least as good in everything, and better in something. One that rests on something
+ * unseen never beats one that does not.
+ */
 export function beats(a: Figures, b: Figures): boolean {
   const rows = Object.values(measures).map(({ of, noticeable }) => ({
     mine: of(a),
@@ -46,8 +49,10 @@ export function beats(a: Figures, b: Figures): boolean {
 }
 
 /**
- * The outcomes that no other beats on cost, hours to full, alternator peak temperature and number of changes, the cheapest
- * first; the same set of steps counts once. Those that leave loads unserved stand back where others serve them. Of more
+ * The outcomes that no other beats on cost, hours to full, alternator peak temperature and number of changes,
+ * the cheapest
+ * first; the same set of steps counts once. Those that leave loads unserved stand back where others serve
+ * them. Of more
  * than eight, those that are best at something stay, then the cheapest.
  */
 export function bestOf(outcomes: readonly Outcome[]): Outcome[] {
@@ -80,7 +85,10 @@ function thinned(front: readonly Settled[]): Outcome[] {
 export const nearestOf = (outcomes: readonly Outcome[]): Outcome | null =>
   outcomes.reduce<Outcome | null>((a, b) => (a === null || b.short < a.short ? b : a), null)
 
-/** Searches a share of a plan. A generator, so that whoever searches may show progress and stop: it yields each outcome as it is found. */
+/**
+ * Searches a share of a plan. A generator, so that whoever searches may show progress and stop: it yields
+ * each outcome as it is found.
+ */
 export function* search(
   evaluator: Evaluator,
   { of, turn }: { readonly of: number; readonly turn: number } = { of: 1, turn: 0 },

@@ -25,7 +25,10 @@ export interface SchoolView {
   readonly others: readonly OtherSchool[]
 }
 
-/** Every question on which workshops differ, the school in force, and what each other one would say of this job. Without runs. */
+/**
+ * Every question on which workshops differ, the school in force, and what each other one would say of this
+ * job. Without runs.
+ */
 export function schoolsOf(job: JobDocument, shop: ShopSettings): SchoolView[] {
   const rules = resolveRules(shop.rules ?? {}, job.rules)
   const q = writerIn(shop.units ?? metric)

@@ -10,7 +10,10 @@ export interface SettingsCard {
   readonly settings: readonly Setting[]
 }
 
-/** Settings of the battery monitor, from the bank and the shop's rules: what makes its per cent mean something. */
+/**
+ * Settings of the battery monitor, from the bank and the shop's rules: what makes its per cent mean
+ * something.
+ */
 function monitorOf({ bank, rules, lanes }: System): SettingsCard {
   const absorbs = lanes.flatMap((lane) =>
     lane.kind === 'charger'
@@ -100,7 +103,10 @@ function stopsCard(system: System): SettingsCard[] {
   ]
 }
 
-/** The settings cards of a system: each charging unit, what holds the alternator, the stops of a hybrid bank, the monitor. */
+/**
+ * The settings cards of a system: each charging unit, what holds the alternator, the stops of a hybrid bank,
+ * the monitor.
+ */
 export const settingsCards = (system: System): SettingsCard[] => [
   ...system.lanes.flatMap((lane) => laneCards(lane, system)),
   ...stopsCard(system),

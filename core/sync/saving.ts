@@ -22,7 +22,8 @@ export interface OpenConflict {
 export type Trouble = { readonly kind: 'unreachable' } | { readonly kind: 'refused'; readonly error: string }
 
 /**
- * How the saving of one job stands. Every job has a state of its own, so that a save on its way keeps nothing else
+ * How the saving of one job stands. Every job has a state of its own, so that a save on its way keeps nothing
+ * else
  * waiting. What is pending is what differs between `base` and `document`.
  */
 export interface Saving {
@@ -70,7 +71,10 @@ export const pendingOf = ({ base, document }: Saving): readonly Change[] =>
 /** Nothing is pending, and nothing that was sent can have arrived unseen. */
 const isSettled = (saving: Saving): boolean => saving.unsure.length === 0 && pendingOf(saving).length === 0
 
-/** What should be sent now, and the version it is a change of; null when nothing is pending, something is on its way, or a choice is awaited. */
+/**
+ * What should be sent now, and the version it is a change of; null when nothing is pending, something is on
+ * its way, or a choice is awaited.
+ */
 export function toSend(saving: Saving): { readonly version: number; readonly document: JobDocument } | null {
   if (saving.sent || saving.conflict || isSettled(saving)) return null
   return { version: saving.version, document: saving.document }
@@ -115,14 +119,19 @@ const unsureAfter = ({ unsure, sent }: Saving, trouble: Trouble): readonly JobDo
 /** Whether two changes come to the same. */
 const agree = (a: Change, b: Change): boolean => a.path === b.path && dequal(a.after, b.after)
 
-/** What was sent without an answer and turns out to have arrived: everything it changed stands on the server. */
+/**
+ * What was sent without an answer and turns out to have arrived: everything it changed stands on the server.
+ */
 function arrivedUnseen({ base, unsure }: Saving, others: readonly Change[]): JobDocument | undefined {
   return unsure.findLast((sent) =>
     changesBetween(base, sent).every((own) => others.some((other) => agree(own, other))),
   )
 }
 
-/** Somebody else saved first. What does not meet is joined, and told; what does waits for a choice. What agrees is nobody else's. */
+/**
+ * Somebody else saved first. What does not meet is joined, and told; what does waits for a choice. What
+ * agrees is nobody else's.
+ */
 function overtaken(before: Saving, theirs: Stored): Saving {
   const arrived = arrivedUnseen(before, changesBetween(before.base, theirs.document))
   const saving: Saving = { ...before, base: arrived ?? before.base, unsure: [] }

@@ -15,7 +15,10 @@ import type { Origin, View } from './scene'
 
 export type Speed = 'idle' | 'cruise'
 
-/** What a warm alternator has left for charging at a speed, A: hot output, held to a fitted limit, less the vehicle's own draw. */
+/**
+ * What a warm alternator has left for charging at a speed, A: hot output, held to a fitted limit, less the
+ * vehicle's own draw.
+ */
 export function availableA(alternator: View<'alternators'>, speed: Speed, rules: ShopRules): number {
   const output = hotOutputA(alternator.ratedA, shaftRpm(alternator, speed), rules.hotOutputShare / 100)
   return Math.max(0, Math.min(output, alternator.limitA ?? output) - alternator.vehicleDrawA)
@@ -25,7 +28,10 @@ export function availableA(alternator: View<'alternators'>, speed: Speed, rules:
 export const airAroundC = (craft: JobDocument['job']['craft']): number =>
   craft === 'vessel' ? openSpaceC : underBonnetC
 
-/** Fits that were made, by readings, then by what else they depend on: the rating and the air around the machine. */
+/**
+ * Fits that were made, by readings, then by what else they depend on: the rating and the air around the
+ * machine.
+ */
 const fits = new WeakMap<readonly CaseReading[], Map<string, AlternatorHeat | null>>()
 /** Heat of an alternator as its readings say; null where there are none that say anything. */
 export function measuredHeat(alternator: View<'alternators'>): AlternatorHeat | null {
@@ -47,7 +53,10 @@ export function shaftRpm(alternator: View<'alternators'>, speed: Speed): number 
   return engineRpm === null ? mostShaftRpm : Math.min(engineRpm * alternator.pulleyRatio, mostShaftRpm)
 }
 
-/** What it gives all day at a speed without passing the limit of its case, A: by its readings, else the shop's share of its rating. */
+/**
+ * What it gives all day at a speed without passing the limit of its case, A: by its readings, else the shop's
+ * share of its rating.
+ */
 export function allDayOutputA(alternator: View<'alternators'>, speed: Speed, rules: ShopRules): number {
   const heat = measuredHeat(alternator)
   if (heat)

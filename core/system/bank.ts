@@ -26,7 +26,10 @@ export class Bank {
   get highV(): number {
     return this.each.chargeHighV * this.each.series
   }
-  /** Where a setting is aimed, V to two decimals: the maker's recommended voltage, else the middle of the window. */
+  /**
+   * Where a setting is aimed, V to two decimals: the maker's recommended voltage, else the middle of the
+   * window.
+   */
   get middleV(): number {
     return Math.round(this.each.chargeRecommendedV * this.each.series * 100) / 100
   }
@@ -52,7 +55,10 @@ export class Bank {
   get largestA(): number {
     return Math.max(this.each.largestChargeA, this.each.recommendedChargeA) * this.each.parallel
   }
-  /** Share of the BMS rating each battery of a parallel bank can be counted on for: the shop's, or less where the cabling is worse. */
+  /**
+   * Share of the BMS rating each battery of a parallel bank can be counted on for: the shop's, or less where
+   * the cabling is worse.
+   */
   get sharing(): number {
     const { parallel, layout } = this.each
     return parallel > 1
@@ -77,7 +83,10 @@ export class Bank {
   get kg(): number {
     return this.each.weightKg * this.count
   }
-  /** Lowest temperature at which it may be charged, °C: the maker's, or not below 0 °C where the shop holds to that. */
+  /**
+   * Lowest temperature at which it may be charged, °C: the maker's, or not below 0 °C where the shop holds to
+   * that.
+   */
   get coldLimitC(): number {
     return this.rules.coldSchool === 'zero' ? Math.max(0, this.each.coldLimitC) : this.each.coldLimitC
   }

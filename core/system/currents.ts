@@ -3,7 +3,10 @@ import { cableOhm, isolatorDropV, type AlternatorLane, type Lane } from './lanes
 import type { View } from './scene'
 import type { System } from './system'
 
-/** Current the bank would draw through a straight link if the alternator held its voltage, A: (Vreg − drop − OCV) ÷ total resistance. */
+/**
+ * Current the bank would draw through a straight link if the alternator held its voltage, A: (Vreg − drop −
+ * OCV) ÷ total resistance.
+ */
 export function demandA(lane: AlternatorLane, soc: number, { bank, rules }: System): number {
   return Math.max(
     0,
@@ -11,7 +14,10 @@ export function demandA(lane: AlternatorLane, soc: number, { bank, rules }: Syst
   )
 }
 
-/** Current that flows straight through, A: the least of what is asked, what is there, and what a duty-cycling relay lets pass on average. */
+/**
+ * Current that flows straight through, A: the least of what is asked, what is there, and what a duty-cycling
+ * relay lets pass on average.
+ */
 export const acceptanceA = (lane: AlternatorLane, soc: number, speed: Speed, system: System): number =>
   Math.min(
     demandA(lane, soc, system),
@@ -19,11 +25,17 @@ export const acceptanceA = (lane: AlternatorLane, soc: number, speed: Speed, sys
     lane.link.kind === 'duty' ? lane.link.opensAboveA : Infinity,
   )
 
-/** Lowest voltage at which an alternator feeds a DC-DC for any length of time, V: its dips where a computer controls it. */
+/**
+ * Lowest voltage at which an alternator feeds a DC-DC for any length of time, V: its dips where a computer
+ * controls it.
+ */
 export const feedingV = (alternator: View<'alternators'>): number =>
   alternator.regulator === 'computer' ? alternator.lowestV : alternator.regulatorV
 
-/** Input of a DC-DC at full output: current, A, and the voltage left at its terminals after the cable, V. I = V_out·I_out ÷ (η·V_in). */
+/**
+ * Input of a DC-DC at full output: current, A, and the voltage left at its terminals after the cable, V. I =
+ * V_out·I_out ÷ (η·V_in).
+ */
 export function dcdcInput(
   lane: AlternatorLane,
   { rules }: System,
@@ -31,12 +43,16 @@ export function dcdcInput(
   const watts = (lane.link.absorptionV * lane.link.ratedA) / (rules.dcdcEfficiency / 100)
   const source = feedingV(lane.alternator)
   const ohm = cableOhm(lane, rules)
-  // V² − V·source + P·R = 0; without a solution the cable cannot carry that power, and half the source is the most it can keep.
+  // V² − V·source + P·R = 0; without a solution the cable cannot carry that power, and half the source is the
+  // most it can keep.
   const volts = (source + Math.sqrt(Math.max(0, source * source - 4 * watts * ohm))) / 2
   return { amps: watts / volts, volts }
 }
 
-/** Open-circuit voltage of a string on the coldest bright morning, V, and as a multiple of the label's at 25 °C. */
+/**
+ * Open-circuit voltage of a string on the coldest bright morning, V, and as a multiple of the label's at 25
+ * °C.
+ */
 export function coldOpenCircuitV(
   solar: View<'solar'>,
   coldestC: number,

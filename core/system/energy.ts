@@ -23,7 +23,10 @@ export interface DailyUse {
   readonly from: 'counted' | 'loads'
 }
 
-/** Energy used a day, Ah of the bank: as counted by a monitor, else the sum of the loads and of what inverters draw idle. */
+/**
+ * Energy used a day, Ah of the bank: as counted by a monitor, else the sum of the loads and of what inverters
+ * draw idle.
+ */
 export function dailyUse(system: System): DailyUse {
   const { one, many, bank } = system
   if (one.use.$settled('dailyAh') || many.loads.length === 0) return { ah: one.use.dailyAh, from: 'counted' }
@@ -56,7 +59,10 @@ export interface Demand {
   readonly atV: number
 }
 
-/** Highest sustained discharge current, A: DC loads at once and each inverter at full power from a bank that is low. */
+/**
+ * Highest sustained discharge current, A: DC loads at once and each inverter at full power from a bank that
+ * is low.
+ */
 export function highestDischargeA(system: System): Demand {
   const { bank, many, rules } = system
   const atV = bank.ocv(rules.lowSoc / 100)
@@ -71,7 +77,8 @@ export function highestDischargeA(system: System): Demand {
 
 /**
  * Current while the hardest load starts, A, and for how long, s: everything that runs together, the inverters
- * at their surge (or, where AC loads are listed, what those ask for at most), and the largest starting current on top.
+ * at their surge (or, where AC loads are listed, what those ask for at most), and the largest starting
+ * current on top.
  */
 export function surgeA(system: System): { readonly amps: number; readonly seconds: number } {
   const { bank, many, rules } = system
@@ -106,7 +113,10 @@ export function leadHealth({ one, rules }: System): number {
   return Math.max(rules.leadOldest / 100, 1 - (rules.leadAgeing / 100) * houseBank.ageYears)
 }
 
-/** Usable capacity of the lead bank, Ah, at the mean current of its daily use and 25 °C. @param health 1 for as new */
+/**
+ * Usable capacity of the lead bank, Ah, at the mean current of its daily use and 25 °C.
+ * @param health 1 for as new
+ */
 export function leadUsableAh(system: System, health: number): number {
   const { one, rules } = system
   const { ahEach, parallel } = one.houseBank
@@ -173,7 +183,10 @@ export function laneDay(lane: Lane, system: System): { readonly hours: number; r
   }
 }
 
-/** Charge brought by the sources that work away from mains on an ordinary day, Ah; chargers only while a generator runs. */
+/**
+ * Charge brought by the sources that work away from mains on an ordinary day, Ah; chargers only while a
+ * generator runs.
+ */
 export function chargedAwayAh(system: System): number {
   const generatorH = system.many.generators.reduce((sum, generator) => sum + generator.hours, 0)
   return system.lanes.reduce((sum, lane) => {

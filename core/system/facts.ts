@@ -73,8 +73,10 @@ const kindFields = Object.fromEntries(
 export const fieldsOfKind = (kind: PartKindId): PartFacts['fields'] => kindFields[kind].list
 
 /**
- * What a job says by the rules in force, for whoever judges it: the value of each field or its default, the range where
- * there is neither, and where each comes from. Everything asked is noted with whoever asks. The job and the rules never
+ * What a job says by the rules in force, for whoever judges it: the value of each field or its default, the
+ * range where
+ * there is neither, and where each comes from. Everything asked is noted with whoever asks. The job and the
+ * rules never
  * change under it; what is worked out once is kept, with what it was worked out from.
  */
 export class Facts {
@@ -128,7 +130,10 @@ export class Facts {
     return { part, index: part.indexOf.get(path.slice(cut + 1))! }
   }
 
-  /** The known value or the default, which may be null for a limit that is absent; undefined when the field is truly not known. */
+  /**
+   * The known value or the default, which may be null for a limit that is absent; undefined when the field is
+   * truly not known.
+   */
   settled(part: PartFacts, index: number, reads: Reads): unknown {
     const known = part.settled[index]
     if (known) {
@@ -149,7 +154,8 @@ export class Facts {
     if (field.type === 'rows') return null
     if (field.otherwise === undefined) return undefined
     if (field.type === 'choice' || field.otherwise === null) return field.otherwise
-    // One that is worked out from other values may hang on what a scene assumes of them: the scene works it out.
+    // One that is worked out from other values may hang on what a scene assumes of them: the scene works it
+    // out.
     if (typeof field.otherwise === 'function') return undefined
     const base = typeof field.otherwise === 'number' ? field.otherwise : Number(this.rules[field.otherwise])
     if (typeof field.otherwise === 'string') from.push(this.slots.rule(field.otherwise))
@@ -223,7 +229,10 @@ export class Facts {
       : { kind: 'assumed', text: 'usual value, none entered' }
   }
 
-  /** What was read, as evidence. It is taken in the scene without assumptions, so it is the same for every check. */
+  /**
+   * What was read, as evidence. It is taken in the scene without assumptions, so it is the same for every
+   * check.
+   */
   input(part: PartFacts, index: number, value: unknown, reads: Reads): Input {
     const known = part.inputs[index]
     if (known) return known

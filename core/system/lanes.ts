@@ -7,7 +7,10 @@ import type { View } from './scene'
 /** Stage-making units are read alike: mains charger, DC-DC or solar controller. */
 export type ChargeUnit = View<'chargers'> | View<'links'> | View<'solar'>
 
-/** What temperature compensation adds to a unit's voltage at a temperature, V: lead cells × coefficient × (25 − T), and the count of cells. */
+/**
+ * What temperature compensation adds to a unit's voltage at a temperature, V: lead cells × coefficient × (25
+ * − T), and the count of cells.
+ */
 export function compensation(
   unit: ChargeUnit,
   bank: Bank,
@@ -57,5 +60,8 @@ export const isolatorDropV = ({ link }: AlternatorLane): number => (link.kind ==
 /** Whether an alternator reaches the bank without a DC-DC between. */
 export const isStraight = ({ link }: AlternatorLane): boolean => link.kind !== 'dcdc' && link.kind !== 'none'
 
-/** Units with charge stages of their own: every mains charger and solar controller, and the link that is a DC-DC charger. */
+/**
+ * Units with charge stages of their own: every mains charger and solar controller, and the link that is a
+ * DC-DC charger.
+ */
 export const isCharging = (unit: ChargeUnit): boolean => !('inputV' in unit) || unit.kind === 'dcdc'

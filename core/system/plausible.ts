@@ -1,7 +1,9 @@
 import { partAt, partsOf, valueOf, type AnyPart, type JobDocument, type PartRef } from '#core/job/document'
 import { partKinds, type PartKind, type Range } from '#core/job/fields'
 
-/** The value of a field of a part where it is known, else null. Whoever notes reads passes a look of its own. */
+/**
+ * The value of a field of a part where it is known, else null. Whoever notes reads passes a look of its own.
+ */
 export type Look = (ref: PartRef, field: string) => unknown
 
 const lookUp: Look = ({ part }, field) => valueOf(part, field)

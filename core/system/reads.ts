@@ -11,7 +11,8 @@ const kindSlots = new Map<PartKindId, Slot>(kindIds.map((kind, i) => [kind, rule
 const headSlot: Slot = ruleIds.length + kindIds.length
 
 /**
- * Numbers what can be read of a job. Parts get theirs when they are first met, so that one numbering serves a job from
+ * Numbers what can be read of a job. Parts get theirs when they are first met, so that one numbering serves a
+ * job from
  * edit to edit.
  */
 export class Slots {

@@ -105,12 +105,15 @@ export interface SceneOptions {
 }
 
 /**
- * One reading of a job in which unknowns have some assumed value. It is made for one piece of work and never changed:
+ * One reading of a job in which unknowns have some assumed value. It is made for one piece of work and never
+ * changed:
  * `missing` tells which unknown that work met first without an assumption, `reads` everything it read.
  */
 export class Scene {
   readonly reads: Reads
-  /** Unknowns read without an assumption that were taken as usual; null in a scene that asks for them instead. */
+  /**
+   * Unknowns read without an assumption that were taken as usual; null in a scene that asks for them instead.
+   */
   readonly taken: Set<FieldPath> | null
   readonly inputs: Set<Input> | null
   readonly rules: ShopRules

@@ -34,7 +34,10 @@ export interface Exploration {
   readonly deciding: readonly Deciding[]
 }
 
-/** How much is tried. Points for the first, second, … unknown met on the way: fewer the deeper, so that the work stays bounded. */
+/**
+ * How much is tried. Points for the first, second, … unknown met on the way: fewer the deeper, so that the
+ * work stays bounded.
+ */
 export interface Effort {
   readonly pointsByDepth: readonly number[]
   readonly mostLeaves: number
@@ -65,7 +68,10 @@ const union = (sets: Iterable<VerdictSet>): VerdictSet => {
   return all
 }
 
-/** A check as its exploring sees it: what it says in a scene, and which unknown that scene met first without an assumption. */
+/**
+ * A check as its exploring sees it: what it says in a scene, and which unknown that scene met first without
+ * an assumption.
+ */
 export interface Explorable {
   readonly judge: (assumed: Assumed) => { readonly verdict: Verdict; readonly missing: FieldPath | null }
   /** Values to try for an unknown. */
@@ -102,7 +108,8 @@ export function explore(check: Explorable, effort: Effort): Exploration {
         .filter((path) => swaying.has(path))
         .map((path) => decidingOn(path, () => scan(check, path, effort))),
     }
-  // One verdict wherever the tree looked: a finer look along each unknown alone, for what lies between its points.
+  // One verdict wherever the tree looked: a finer look along each unknown alone, for what lies between its
+  // points.
   const bandsOf = new Map(paths.map((path) => [path, scan(check, path, effort)]))
   const holds = (bands: readonly Band[]): boolean => bands.every((band) => setOf(band.verdict) === met)
   const found = paths.filter((path) => !holds(bandsOf.get(path)!))

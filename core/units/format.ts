@@ -55,7 +55,10 @@ export function formatQuantity(value: number, unit: Unit, units: DisplayUnits): 
   return unit === '' || !Number.isFinite(value) ? number : `${number} ${name}`
 }
 
-/** The number of {@link formatQuantity} without its unit. Thousands of amperes are known to three digits at best. */
+/**
+ * The number of {@link formatQuantity} without its unit. Thousands of amperes are known to three digits at
+ * best.
+ */
 export function formatNumber(value: number, unit: Unit, units: DisplayUnits): string {
   if (!Number.isFinite(value)) return '–'
   const shown = shownUnit(unit, units)
@@ -102,3 +105,6 @@ export const inSentence = (label: string): string =>
 const counts = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'] as const
 /** A small count in words, for sentences. */
 export const inWords = (count: number): string => counts[count] ?? String(count)
+
+/** A sentence from its pieces, one after another: long ones are written a piece a line. */
+export const said = (...pieces: readonly string[]): string => pieces.join('')

@@ -32,8 +32,10 @@ const missing = { airC: 99.9, sun: 9999 } as const
 const leastHours = 24
 
 /**
- * Reads an hourly EPW weather file (the open EnergyPlus format): eight header lines, then one line an hour. Missing
- * values (99.9 °C, 9999 Wh/m²) take the hour before; a 29 February and either line end are read. What cannot be read is
+ * Reads an hourly EPW weather file (the open EnergyPlus format): eight header lines, then one line an hour.
+ * Missing
+ * values (99.9 °C, 9999 Wh/m²) take the hour before; a 29 February and either line end are read. What cannot
+ * be read is
  * named by its line, and nothing is taken.
  */
 export function readEpw(text: string): ReadEpw {
@@ -95,7 +97,10 @@ export function readEpw(text: string): ReadEpw {
   return { ok: true, file: { place: head[1] ?? '', latitude, longitude, zone, hours, notes } }
 }
 
-/** The weather of a file on a tilted panel. Years in such files are put together; they are counted as one of 365 or 366 days from the first hour. */
+/**
+ * The weather of a file on a tilted panel. Years in such files are put together; they are counted as one of
+ * 365 or 366 days from the first hour.
+ */
 export function weatherOf(file: EpwFile, tiltDeg: number): Weather {
   const first = file.hours[0]!
   const startMs = Date.UTC(2025, first.month - 1, first.day, first.hour) - file.zone * 3_600_000

@@ -22,7 +22,8 @@ export const sunAt = (
 const albedo = 0.2
 
 /**
- * Irradiance on a panel tilted towards the equator, W/m²: beam by its angle, diffuse from an isotropic sky, and what
+ * Irradiance on a panel tilted towards the equator, W/m²: beam by its angle, diffuse from an isotropic sky,
+ * and what
  * the ground throws back.
  * @param beamWm2 direct normal @param diffuseWm2 diffuse horizontal @param tiltDeg from flat
  */
@@ -49,7 +50,10 @@ export function onPanel(
 
 const hourMs = 3_600_000
 
-/** Clear sky at an hour, direct normal and diffuse horizontal, W/m². Air mass by Kasten and Young (1989); beam 1353 · 0.7^(AM^0.678) (Meinel, 1976); a tenth of it diffuse. */
+/**
+ * Clear sky at an hour, direct normal and diffuse horizontal, W/m². Air mass by Kasten and Young (1989); beam
+ * 1353 · 0.7^(AM^0.678) (Meinel, 1976); a tenth of it diffuse.
+ */
 export function clearSky(altitude: number): { readonly beam: number; readonly diffuse: number } {
   if (altitude <= 0) return { beam: 0, diffuse: 0 }
   const degrees = (altitude * 180) / Math.PI

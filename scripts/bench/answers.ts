@@ -38,7 +38,10 @@ export function manyAnswers(): { readonly job: JobDocument; readonly plan: Plan 
   return { job, plan: planOf(job, {}, shelfKindIds.flatMap(shelfOf)) }
 }
 
-/** How long a search for answers takes in one thread, the runs of 72 h of those that settle the job among them. */
+/**
+ * How long a search for answers takes in one thread, the runs of 72 h of those that settle the job among
+ * them.
+ */
 export function benchAnswers(): void {
   const { plan } = manyAnswers()
   const begun = performance.now()

@@ -31,7 +31,10 @@ function longestTask(trace: Buffer): number {
   return Math.max(...tasks.map(({ dur = 0 }) => dur / 1000))
 }
 
-/** Notes when a key goes down, and when the next word of the worker comes after it, through the port it was given. */
+/**
+ * Notes when a key goes down, and when the next word of the worker comes after it, through the port it was
+ * given.
+ */
 const listen = (): void => {
   const seen = { pressed: 0, answered: [] as number[] }
   Object.assign(window, { seen })
@@ -74,7 +77,10 @@ async function keystrokes(
   return { task: median(tasks), verdict: median(answered) }
 }
 
-/** What a keystroke costs on the bench: the longest task of the page's own thread, and how soon the verdicts come. */
+/**
+ * What a keystroke costs on the bench: the longest task of the page's own thread, and how soon the verdicts
+ * come.
+ */
 export async function benchKeystrokes({ url, browser }: Demo): Promise<void> {
   const rows = []
   for (const [name, job] of [

@@ -6,7 +6,8 @@ import { manyAnswers } from './answers'
 
 /** How free the page stays while runs and a search go on. */
 export async function benchPage({ url, browser, job }: Demo): Promise<void> {
-  // What a year does to the page: the longest task on its main thread while three systems run, and what its process holds afterwards.
+  // What a year does to the page: the longest task on its main thread while three systems run, and what its
+  // process holds afterwards.
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
   await page.goto(`${url}${await job('0417')}/run`)
   const state = page.getByTestId('run-state')
@@ -61,7 +62,8 @@ export async function benchPage({ url, browser, job }: Demo): Promise<void> {
     `Typical year of three systems in the page: longest task while it ran ${task(running)}, drawing what came of it ${task(drawing)}; the page’s process held at most ${Math.round(most)} MB, ${Math.round(heaviest())} MB when done`,
   )
 
-  // A search in the page, its workers and all: the workboat with three like chargers and a larger alternator has 500 combinations that settle it.
+  // A search in the page, its workers and all: the workboat with three like chargers and a larger alternator
+  // has 500 combinations that settle it.
   const { job: many, plan } = manyAnswers()
   const settling = [...search(new Evaluator(plan))].filter(({ short }) => short === 0).length
   const stored = (await (

@@ -13,7 +13,10 @@ export interface Demo {
   readonly job: (number: string) => Promise<string>
 }
 
-/** Does some work with the built application, the demo jobs in a database of their own and a Chromium; all are ended, whatever happens. */
+/**
+ * Does some work with the built application, the demo jobs in a database of their own and a Chromium; all are
+ * ended, whatever happens.
+ */
 export async function withDemo(work: (demo: Demo) => Promise<void>): Promise<void> {
   ensureChromium()
   buildIfStale()

@@ -35,7 +35,8 @@ export function installPackages() {
   const stamp = join(root, 'node_modules', '.installed-lock')
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return
   console.log('Installing packages …')
-  // Not `npm ci`: it refuses a lock file without the binaries of other platforms, which not every registry carries.
+  // Not `npm ci`: it refuses a lock file without the binaries of other platforms, which not every registry
+  // carries.
   run('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error'])
   writeFileSync(stamp, lock)
 }

@@ -30,7 +30,10 @@ async function judgedJobs(folder: string): Promise<{ document: JobDocument; judg
   )
 }
 
-/** Puts the demo workshop, its shelf and its jobs into a database without a workshop. Gives the number of jobs loaded. */
+/**
+ * Puts the demo workshop, its shelf and its jobs into a database without a workshop. Gives the number of jobs
+ * loaded.
+ */
 export async function loadDemo(sql: Sql, folder: string): Promise<number> {
   const [existing] = await sql`select 1 from workshop limit 1`
   if (existing) return 0

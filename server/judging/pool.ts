@@ -24,5 +24,7 @@ function pooled(): Judge {
 
 let judge: Judge | undefined
 
-/** A pool of threads, opened at first use; on the spot while the server is developed, which builds no thread. */
+/**
+ * A pool of threads, opened at first use; on the spot while the server is developed, which builds no thread.
+ */
 export const judgeOfServer = (): Judge => (judge ??= existsSync(threadFile) ? pooled() : judgeHere)

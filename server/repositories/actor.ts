@@ -3,7 +3,10 @@ import type { Sql } from 'postgres'
 /** What a person may do in a workshop. Until there are accounts, everybody is its owner. */
 export type Role = 'owner'
 
-/** Whoever reads and writes: everything a repository touches is of this workshop, and is noted under this person. */
+/**
+ * Whoever reads and writes: everything a repository touches is of this workshop, and is noted under this
+ * person.
+ */
 export interface Actor {
   readonly workshop: string
   readonly person: string

@@ -45,7 +45,10 @@ export class Sheets extends Repository {
     >`select ${columns(sql)} from sheet where workshop_id = ${actor.workshop} and job_id = ${job} order by count desc`
   }
 
-  /** An issued sheet, to the letter. Null when there is none. @throws when what is kept is not what was issued */
+  /**
+   * An issued sheet, to the letter. Null when there is none.
+   * @throws when what is kept is not what was issued
+   */
   async read(job: string, count: number): Promise<{ readonly row: SheetRow; readonly sheet: Sheet } | null> {
     const { sql, actor } = this
     const [found] = await sql<(SheetRow & { content: string })[]>`

@@ -57,7 +57,10 @@ export class Shelf extends Repository {
     >`select ${columns(sql)} from shelf_part where workshop_id = ${actor.workshop} and is_current and code in ${sql(wanted)}`
   }
 
-  /** Puts parts on the shelf: new ones, and new versions of those whose data differ. What is the same stays as it is. */
+  /**
+   * Puts parts on the shelf: new ones, and new versions of those whose data differ. What is the same stays as
+   * it is.
+   */
   put(kind: ShelfKindId, parts: readonly NewPart[]): Promise<Stored> {
     return this.together((tx) => this.store(tx, kind, parts))
   }
@@ -99,7 +102,10 @@ export class Shelf extends Repository {
     return { added: fresh.length - changed, changed, same: parts.length - fresh.length }
   }
 
-  /** Saves one part over the version it was changed from (0 for a new one). Null when another version is current. */
+  /**
+   * Saves one part over the version it was changed from (0 for a new one). Null when another version is
+   * current.
+   */
   async save(kind: ShelfKindId, version: number, part: NewPart): Promise<ShelfRecord | null> {
     const [current] = await this.versions(kind, part.code)
     if ((current?.version ?? 0) !== version) return null
@@ -115,7 +121,10 @@ export class Shelf extends Repository {
     return rows.length > 0
   }
 
-  /** Every part that stands on the shelf now, of all kinds, by kind and code: what a search for answers chooses from. */
+  /**
+   * Every part that stands on the shelf now, of all kinds, by kind and code: what a search for answers
+   * chooses from.
+   */
   whole(limit = 5000): Promise<ShelfPart[]> {
     return this.sql<ShelfPart[]>`
       select kind, code, version, name, maker, part_values as values from shelf_part

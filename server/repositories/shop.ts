@@ -81,7 +81,8 @@ export class Shop extends Repository {
   }
 
   /**
-   * Judges by what the shop has set, then writes what follows in a transaction in which that still stands; where it
+   * Judges by what the shop has set, then writes what follows in a transaction in which that still stands;
+   * where it
    * changed in between, or the writer finds that something else did, it is judged again.
    */
   async judging<J, T>(
@@ -103,7 +104,8 @@ export class Shop extends Repository {
 
   /**
    * Judges the open jobs of a shop by rules and tells whose verdict changes.
-   * @param keep writes the verdicts to the list, but never over a newer version of a job; otherwise nothing is changed
+   * @param keep writes the verdicts to the list, but never over a newer version of a job; otherwise nothing
+   * is changed
    * @param most jobs looked at, the last changed first
    */
   async rejudge(

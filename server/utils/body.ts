@@ -5,7 +5,10 @@ import { Refusal } from './reply'
 /** A body beyond this many bytes is not even read to its end. */
 const hangUpBytes = 128 * 1024 * 1024
 
-/** The bytes of a request, at most `most`. What is larger is read past without being kept, so that the answer arrives. */
+/**
+ * The bytes of a request, at most `most`. What is larger is read past without being kept, so that the answer
+ * arrives.
+ */
 export async function readBytes(event: H3Event, most: number): Promise<Uint8Array> {
   const chunks: Buffer[] = []
   let size = 0

@@ -13,7 +13,10 @@ function database(): Sql {
   return (pool ??= connect(url))
 }
 
-/** Until there are accounts, a person has the name of the device, the workshop is the one of the database, and everybody owns it. */
+/**
+ * Until there are accounts, a person has the name of the device, the workshop is the one of the database, and
+ * everybody owns it.
+ */
 async function actorOf(sql: Sql, person: string): Promise<Actor> {
   const [row] = await sql<
     { id: string }[]
@@ -22,7 +25,10 @@ async function actorOf(sql: Sql, person: string): Promise<Actor> {
   return { workshop: row.id, person, role: 'owner' }
 }
 
-/** The data of the workshop as whoever asks may see and change them. @param person needed by what is noted under a name */
+/**
+ * The data of the workshop as whoever asks may see and change them.
+ * @param person needed by what is noted under a name
+ */
 export async function repositories(person = 'somebody'): Promise<Repositories> {
   const sql = database()
   return repositoriesOf(sql, await actorOf(sql, person), judgeOfServer())

@@ -15,7 +15,10 @@ const bearing = computed(
   () => new Map(judging.assessment?.measureNext.map((m) => [m.path, m.bearsOn.length])),
 )
 
-/** What is folded away of each part: decided when the station opens, or the part is added, and changed by the person's hand alone. */
+/**
+ * What is folded away of each part: decided when the station opens, or the part is added, and changed by the
+ * person's hand alone.
+ */
 const folded = new Map<string, ReadonlySet<string>>()
 const unfolded = ref(new Set<string>())
 function foldedOf({ path, part }: PartRef): ReadonlySet<string> {
@@ -27,7 +30,10 @@ function foldedOf({ path, part }: PartRef): ReadonlySet<string> {
 function toggle(path: string) {
   if (!unfolded.value.delete(path)) unfolded.value.add(path)
 }
-/** Every asked field of every part in one list each: those that were folded away come last, and stay where they are. */
+/**
+ * Every asked field of every part in one list each: those that were folded away come last, and stay where
+ * they are.
+ */
 const fields = computed(() =>
   parts.value.map((ref) => {
     const [asked, away] = [askedFields(props.kind, ref.part), foldedOf(ref)]

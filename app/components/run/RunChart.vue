@@ -11,7 +11,10 @@ import type { RunResult } from '#core/simulation/runs'
 const { q } = useWriting()
 use([LineChart, GridComponent, TooltipComponent, LegendComponent, MarkLineComponent, CanvasRenderer])
 
-/** A run on one timeline, in four bands: charge, currents, voltages, temperatures. Several runs: one line each for what tells them apart. */
+/**
+ * A run on one timeline, in four bands: charge, currents, voltages, temperatures. Several runs: one line each
+ * for what tells them apart.
+ */
 const props = defineProps<{ results: readonly RunResult[]; titles: readonly string[]; at: number }>()
 const emit = defineEmits<{ point: [t: number] }>()
 const colours = useThemeColours()
@@ -139,7 +142,10 @@ interface Line {
   readonly itemStyle: { readonly color: string | undefined }
   readonly tip: { readonly id: ChannelId; readonly row: number; readonly title: string }
 }
-/** What the pointer says: a line for each thing drawn, with its value in each system; of a day its least and most. */
+/**
+ * What the pointer says: a line for each thing drawn, with its value in each system; of a day its least and
+ * most.
+ */
 function tipOf(t: number, lines: readonly Line[]): string {
   const said = new Map<ChannelId, Map<string, { colour: string; values: number[] }>>()
   for (const {

@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** How far a run has come. A component of its own, so that each step of progress draws this line and not the whole page. */
+/**
+ * How far a run has come. A component of its own, so that each step of progress draws this line and not the
+ * whole page.
+ */
 const { q } = useWriting()
 defineEmits<{ stop: [] }>()
 defineProps<{ runner: ReturnType<typeof useRunner> }>()

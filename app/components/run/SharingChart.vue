@@ -11,7 +11,10 @@ import type { Sharing } from '#core/simulation/sharing'
 const { q, n } = useWriting()
 use([LineChart, GridComponent, TooltipComponent, LegendComponent, CanvasRenderer])
 
-/** Who carries the current in a mixed bank over the charge of the lithium: at rest, with loads on, and while charging. */
+/**
+ * Who carries the current in a mixed bank over the charge of the lithium: at rest, with loads on, and while
+ * charging.
+ */
 const props = defineProps<{ lfp: LfpPlant; lead: LeadPlant; loadsA: number; chargeA: number }>()
 const colours = useThemeColours()
 const rows = ref<readonly (readonly Sharing[])[]>([])
@@ -42,7 +45,10 @@ const batteries: readonly {
   { name: 'lithium', amps: (row) => row.lfpA, colour: 'measure' },
   { name: 'lead', amps: (row) => row.leadA, colour: 'changed' },
 ]
-/** Nearly empty the lead pours into the lithium: what is beyond twice the usual currents is cut off the drawing and stands in the table. */
+/**
+ * Nearly empty the lead pours into the lithium: what is beyond twice the usual currents is cut off the
+ * drawing and stands in the table.
+ */
 const most = computed(() => 10 * Math.ceil((2 * Math.max(props.loadsA, props.chargeA)) / 10))
 const option = computed(() => {
   const c = colours.value

@@ -2,7 +2,10 @@
 import { shelfFields, shelfKind, type ShelfKindId } from '#core/shelf/kinds'
 import { asJson, ask, type ShelfRecord } from '../../utils/api'
 
-/** One part of the shelf: its data, its versions. Saving makes a new version; older ones stay for the jobs that used them. */
+/**
+ * One part of the shelf: its data, its versions. Saving makes a new version; older ones stay for the jobs
+ * that used them.
+ */
 const props = defineProps<{ kind: ShelfKindId; code: string }>()
 const emit = defineEmits<{ saved: [code: string | null]; close: [] }>()
 const who = useDeviceName()

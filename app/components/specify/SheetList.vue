@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import type { SheetRow } from '../../utils/api'
 
-/** Sheets issued for the job, and issuing the next. An issued one stays as it is, whatever changes afterwards. */
+/**
+ * Sheets issued for the job, and issuing the next. An issued one stays as it is, whatever changes afterwards.
+ */
 const bench = useJob()
 const who = useDeviceName()
 const rows = shallowRef<readonly SheetRow[]>([])

@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** How far a search has come. A component of its own, so that each step of progress draws this and not the whole page. */
+/**
+ * How far a search has come. A component of its own, so that each step of progress draws this and not the
+ * whole page.
+ */
 defineProps<{ solver: ReturnType<typeof useSolver> }>()
 </script>
 

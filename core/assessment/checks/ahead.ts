@@ -1,3 +1,4 @@
+import { said } from '#core/units/format'
 import { beginsAt, type RunId, type RunInputs } from '#core/simulation/run-kinds'
 import { holdBack, replacement } from '#core/remedies/arrangements'
 import { caseLimitC, steadyCaseC, usualHeat } from '#core/physics/alternator'
@@ -21,7 +22,8 @@ import { acceptanceA, dcdcInput } from '#core/system/currents'
 import { isStraight, type ChargerLane, type Lane, type SolarLane } from '#core/system/lanes'
 import type { System } from '#core/system/system'
 
-// Checks that look ahead: each carries out the run of the run view, with the inputs that view begins with. The unknowns a
+// Checks that look ahead: each carries out the run of the run view, with the inputs that view begins with.
+// The unknowns a
 // check asks about are those it reads itself; all else that the run needs is taken as usual, as there.
 
 /** A run of the system as its scene has it. @param part of the plant, where something else is to be left out */
@@ -48,7 +50,8 @@ export function nightOn(lane: ChargerLane, system: System): Totals {
 }
 
 /**
- * Hours from the shop's low charge to full on one source, loads on, in mild weather: on mains the run of charger.time, on
+ * Hours from the shop's low charge to full on one source, loads on, in mild weather: on mains the run of
+ * charger.time, on
  * an alternator or another source the same night with that source alone, all day, an engine under way.
  * Infinity where three days do not fill it.
  */
@@ -140,14 +143,32 @@ export const time = check({
           ? charger.$origin('supplyLimitA')
           : { kind: 'rule', text: 'shop rule: longest charge from low to full on mains' },
       formula: () =>
-        `run “mains night” from ${rules.lowChargeFrom} %, loads on, ${q(ratedA, 'A')} up to ${q(volts, 'V')}: ${hours === null ? 'not full' : `full after ${q(hours, 'h')}`}; supply ${q(volts, 'V')} × ${q(ratedA, 'A')} ÷ (${charger.efficiency} % × ${charger.powerFactor} × ${q(charger.supplyV, 'V')}) = ${q(totals.acSupplyA, 'A')}`,
+        said(
+          `run “mains night” from ${rules.lowChargeFrom} %, loads on, ${q(ratedA, 'A')} up to ${q(volts, 'V')}: `,
+          hours === null ? 'not full' : `full after ${q(hours, 'h')}`,
+          `; supply ${q(volts, 'V')} × ${q(ratedA, 'A')} ÷ (${charger.efficiency} % × ${charger.powerFactor} × ${q(charger.supplyV, 'V')}) = ${q(totals.acSupplyA, 'A')}`,
+        ),
       summary: () =>
-        `${name} ${hours === null ? `does not fill the battery from ${rules.lowChargeFrom} % in a day` : `fills the battery from ${rules.lowChargeFrom} % in ${q(hours, 'h')}`} with the loads on, and draws ${q(totals.acSupplyA, 'A')} from the supply${tooSmallA === null ? '' : `, which gives ${q(tooSmallA, 'A')}`}.`,
+        said(
+          `${name} `,
+          hours === null
+            ? `does not fill the battery from ${rules.lowChargeFrom} % in a day`
+            : `fills the battery from ${rules.lowChargeFrom} % in ${q(hours, 'h')}`,
+          ` with the loads on, and draws ${q(totals.acSupplyA, 'A')} from the supply`,
+          tooSmallA === null ? '' : `, which gives ${q(tooSmallA, 'A')}`,
+          '.',
+        ),
       remedies,
       cautions: () =>
         generatorW > 0
           ? [
-              `From the generator that is ${hours === null ? 'more than a day' : q(hours, 'h')} of running${drawsW > generatorW ? `, and ${q(drawsW, 'W')} is more than its ${q(generatorW, 'W')}` : ''}.`,
+              said(
+                'From the generator that is ',
+                hours === null ? 'more than a day' : q(hours, 'h'),
+                ' of running',
+                drawsW > generatorW ? `, and ${q(drawsW, 'W')} is more than its ${q(generatorW, 'W')}` : '',
+                '.',
+              ),
             ]
           : [],
     }
@@ -218,9 +239,25 @@ export const heat = check({
         ? { kind: 'measured', text: 'readings of its case, fitted' }
         : allDayWords(alternator, worse, rules, q).origin,
       formula: () =>
-        `run “driving day”: peak ${q(peakC, '°C')}, ${minutes}; ${q(amps + alternator.vehicleDrawA, 'A')} at ${worse} would settle at ${q(steadyC, '°C')}${measured ? '' : ` (defaults ${usualHeat.riseK} K, ${usualHeat.tauMin} min: good to a factor of two, so the shop’s share decides)`}`,
+        said(
+          `run “driving day”: peak ${q(peakC, '°C')}, ${minutes}; ${q(amps + alternator.vehicleDrawA, 'A')} at ${worse} would settle at ${q(steadyC, '°C')}`,
+          measured
+            ? ''
+            : said(
+                ` (defaults ${usualHeat.riseK} K, ${usualHeat.tauMin} min: `,
+                'good to a factor of two, so the shop’s share decides)',
+              ),
+        ),
       summary: () =>
-        `On a driving day the case of ${mid(name)} reaches ${q(peakC, '°C')}${measured ? ' by its readings' : ' by the usual figures'} and ${minutes}${hot && !measured ? `; ${q(amps, 'A')} are asked of it at ${worse} and it gives ${q(allDay, 'A')} all day` : ''}.`,
+        said(
+          `On a driving day the case of ${mid(name)} reaches ${q(peakC, '°C')}`,
+          measured ? ' by its readings' : ' by the usual figures',
+          ` and ${minutes}`,
+          hot && !measured
+            ? `; ${q(amps, 'A')} are asked of it at ${worse} and it gives ${q(allDay, 'A')} all day`
+            : '',
+          '.',
+        ),
       remedies: hot ? reduce : [],
       cautions: () =>
         !measured && !hot && peakC > caseLimitC
@@ -255,11 +292,18 @@ export const heater = check({
       ],
       limit: { kind: 'rule', text: 'shop rule: longest wait for a heater before the charge begins' },
       formula: () =>
-        `run “cold morning” at ${q(one.place.coldestC, '°C')}: ${q(watts, 'W')} into ${q(bank.kg, 'kg')}; ${q(totals.heaterWh, 'Wh')} a cold day, charge refused ${q(totals.coldRefusedH, 'h')}`,
+        said(
+          `run “cold morning” at ${q(one.place.coldestC, '°C')}: ${q(watts, 'W')} into ${q(bank.kg, 'kg')}; `,
+          `${q(totals.heaterWh, 'Wh')} a cold day, charge refused ${q(totals.coldRefusedH, 'h')}`,
+        ),
       summary: () =>
         never
           ? 'On a cold morning no source is there long enough to warm the cells.'
-          : `On a cold morning the heater takes ${q(totals.heaterWh, 'Wh')} from ${totals.mainsAh > totals.engineAh ? 'mains' : 'the engine’s charge'}, and the charge begins after ${q(totals.coldRefusedH, 'h')}.`,
+          : said(
+              `On a cold morning the heater takes ${q(totals.heaterWh, 'Wh')} from `,
+              totals.mainsAh > totals.engineAh ? 'mains' : 'the engine’s charge',
+              `, and the charge begins after ${q(totals.coldRefusedH, 'h')}.`,
+            ),
       remedies:
         late || never ? [{ id: 'cold.warmer-place', on: 'place', value: Math.ceil(bank.coldLimitC) }] : [],
     }
@@ -287,9 +331,19 @@ export const gassing = check({
       compared: [number('above gassing', hours, 'h'), number('a day at most', rules.leadGassingMostH, 'h')],
       limit: { kind: 'rule', text: 'shop rule: most hours a day above gassing' },
       formula: () =>
-        `run “driving day” with ${q(mainsH, 'h')} on mains: ${q(hours, 'h')} of ${q(totals.hours, 'h')} above its gassing voltage; the lithium was ${totals.fullAfterH === null ? 'not full in that time' : `full after ${q(totals.fullAfterH, 'h')}`}`,
+        said(
+          `run “driving day” with ${q(mainsH, 'h')} on mains: ${q(hours, 'h')} of ${q(totals.hours, 'h')} above its gassing voltage; `,
+          'the lithium was ',
+          totals.fullAfterH === null ? 'not full in that time' : `full after ${q(totals.fullAfterH, 'h')}`,
+        ),
       summary: () =>
-        `The lead spends ${q(hours, 'h')} of ${q(totals.hours, 'h')} above its gassing voltage${totals.fullAfterH === null ? ', and neither battery gets to full' : `; until ${q(totals.fullAfterH, 'h')} it waits below full for the lithium`}.`,
+        said(
+          `The lead spends ${q(hours, 'h')} of ${q(totals.hours, 'h')} above its gassing voltage`,
+          totals.fullAfterH === null
+            ? ', and neither battery gets to full'
+            : `; until ${q(totals.fullAfterH, 'h')} it waits below full for the lithium`,
+          '.',
+        ),
       remedies:
         over && charger
           ? [

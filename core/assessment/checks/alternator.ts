@@ -1,5 +1,5 @@
 import { addDcdc, holdBack } from '#core/remedies/arrangements'
-import { formatShare } from '#core/units/format'
+import { formatShare, said } from '#core/units/format'
 import { check, mid, number, word } from '#core/assessment/check'
 import { type RemedyRef } from '#core/remedies/catalogue'
 import { allDayA, allDayWords, availableA, tighterSpeed, type Speed } from '#core/system/alternators'
@@ -10,7 +10,10 @@ import type { View } from '#core/system/scene'
 import type { System } from '#core/system/system'
 import { lowCharge, lowChargeWords } from './charger'
 
-/** Voltage an alternator reaches at the battery at the end of the charge: less the isolator's drop and the cable's at the tail current. */
+/**
+ * Voltage an alternator reaches at the battery at the end of the charge: less the isolator's drop and the
+ * cable's at the tail current.
+ */
 export const atBatteryV = (lane: AlternatorLane, { bank, rules }: System): number =>
   lane.alternator.regulatorV - isolatorDropV(lane) - bank.tailA * cableOhm(lane, rules)
 
@@ -128,7 +131,12 @@ export const acceptance = check({
       ],
       limit: overBattery ? bank.each.$origin('largestChargeA') : allDay.origin,
       formula: () =>
-        `min(${q(availableA(alternator, most.speed, rules), 'A')} there at ${most.speed}, (${q(alternator.regulatorV - isolatorDropV(lane), 'V')} − ${q(bank.ocv(most.soc), 'V')}) ÷ ${q((bank.ohm + cableOhm(lane, rules)) * 1000, 'mΩ')} = ${q(demandA(lane, most.soc, system), 'A')}) = ${q(most.takesA, 'A')}; all day ${allDay.formula} − ${q(alternator.vehicleDrawA, 'A')} = ${q(most.allDayA, 'A')}. ${cases.map((c) => `${c.speed} at ${formatShare(c.soc)}: ${q(c.takesA, 'A')}`).join(', ')}`,
+        said(
+          `min(${q(availableA(alternator, most.speed, rules), 'A')} there at ${most.speed}, `,
+          `(${q(alternator.regulatorV - isolatorDropV(lane), 'V')} − ${q(bank.ocv(most.soc), 'V')}) ÷ ${q((bank.ohm + cableOhm(lane, rules)) * 1000, 'mΩ')} = ${q(demandA(lane, most.soc, system), 'A')}) = ${q(most.takesA, 'A')}; `,
+          `all day ${allDay.formula} − ${q(alternator.vehicleDrawA, 'A')} = ${q(most.allDayA, 'A')}. `,
+          `${cases.map((c) => `${c.speed} at ${formatShare(c.soc)}: ${q(c.takesA, 'A')}`).join(', ')}`,
+        ),
       summary: () =>
         hot
           ? `The battery takes ${q(takesA, 'A')} at ${most.speed}; ${mid(name)} can give ${q(limitA, 'A')} all day without overheating.`
@@ -161,7 +169,11 @@ export const spare = check({
       summary: () =>
         none
           ? `${name} has ${q(spareA, 'A')} to spare at ${speed}, less than is worth wiring for.`
-          : `${name} has ${q(spareA, 'A')} to spare for charging at ${speed}, ${q(allDayA(alternator, speed === 'idle' ? 'cruise' : 'idle', rules), 'A')} at ${speed === 'idle' ? 'cruise' : 'idle'}.`,
+          : said(
+              `${name} has ${q(spareA, 'A')} to spare for charging at ${speed}, ${q(allDayA(alternator, speed === 'idle' ? 'cruise' : 'idle', rules), 'A')} at `,
+              speed === 'idle' ? 'cruise' : 'idle',
+              '.',
+            ),
       remedies: none ? [{ id: 'link.unjoined', on: lane.link.$path }] : [],
     }
   },
@@ -208,7 +220,10 @@ export const loadDump = check({
   },
 })
 
-/** Share of the drive at which the voltage that reaches the battery is inside the window, from the tally; spread evenly between lowest and highest where there is none. */
+/**
+ * Share of the drive at which the voltage that reaches the battery is inside the window, from the tally;
+ * spread evenly between lowest and highest where there is none.
+ */
 function shareInWindow(alternator: View<'alternators'>, dropV: number, bank: Bank): number {
   const [low, high] = [bank.lowV + dropV, bank.highV + dropV]
   const tally = alternator.driveTally
@@ -251,10 +266,19 @@ export const computerControlled = check({
         ? bank.each.$origin('chargeHighV')
         : { kind: 'rule', text: 'shop rule: drive time inside the window that is enough' },
       formula: () =>
-        `${q(alternator.lowestV - drop, 'V')} to ${q(peakV, 'V')} on a drive; inside ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')} ${formatShare(share)} of the time (${tallied ? 'from the tally' : 'no tally: spread evenly'})`,
+        said(
+          `${q(alternator.lowestV - drop, 'V')} to ${q(peakV, 'V')} on a drive; inside ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')} ${formatShare(share)} of the time (`,
+          tallied ? 'from the tally' : 'no tally: spread evenly',
+          ')',
+        ),
       summary: () =>
         peaks || dips
-          ? `${name} swings from ${q(alternator.lowestV, 'V')} to ${q(alternator.highestV, 'V')}: only ${formatShare(share)} of the drive is inside the window${peaks ? ' and its peaks are above it' : ''}.`
+          ? said(
+              `${name} swings from ${q(alternator.lowestV, 'V')} to ${q(alternator.highestV, 'V')}: `,
+              `only ${formatShare(share)} of the drive is inside the window`,
+              peaks ? ' and its peaks are above it' : '',
+              '.',
+            )
           : `${name} is inside the window ${formatShare(share)} of the drive.`,
       remedies: peaks || dips ? [addDcdc(lane, system)] : [],
     }

@@ -1,6 +1,6 @@
 import { socAtOpenCircuitV } from '#core/physics/lfp'
 import { worstShare } from '#core/physics/sharing'
-import { formatShare } from '#core/units/format'
+import { formatShare, said } from '#core/units/format'
 import { check, number, word } from '#core/assessment/check'
 import { highestDischargeA } from '#core/system/energy'
 import type { RemedyRef } from '#core/remedies/catalogue'
@@ -43,7 +43,17 @@ export const parallel = check({
       compared: [number('in parallel', count, ''), number('maker allows', mostParallel, '')],
       limit: bank.each.$origin('mostParallel'),
       formula: () =>
-        `${count} ${over ? '>' : '≤'} ${mostParallel}${count > 1 ? `; each carries at most ${formatShare(1 / (count * bank.sharing))} of the current, ${formatShare(1 / count)} if shared evenly` : ''}`,
+        said(
+          `${count} `,
+          over ? '>' : '≤',
+          ` ${mostParallel}`,
+          count > 1
+            ? said(
+                `; each carries at most ${formatShare(1 / (count * bank.sharing))} of the current, `,
+                `${formatShare(1 / count)} if shared evenly`,
+              )
+            : '',
+        ),
       summary: () =>
         over
           ? `${count} in parallel are planned and the maker allows ${mostParallel}.`
@@ -62,7 +72,10 @@ export const parallel = check({
             : []),
           ...(unequal
             ? [
-                `The old bank has ${lead} strings in parallel: in a row the nearest carried ${q((1 / (lead * worstShare(lead, 0.006, rules.bankLinkMohm / 1000, 'ladder'))) * lead, '×')} times its share. The new one should not be joined that way.`,
+                said(
+                  `The old bank has ${lead} strings in parallel: in a row the nearest carried ${q((1 / (lead * worstShare(lead, 0.006, rules.bankLinkMohm / 1000, 'ladder'))) * lead, '×')} times its share. `,
+                  'The new one should not be joined that way.',
+                ),
               ]
             : []),
         ]
@@ -90,7 +103,12 @@ export const series = check({
         : [number('in series', count, ''), number('maker allows', mostSeries, '')],
       limit: wrongV ? one.houseBank.$origin('nominalV') : bank.each.$origin('mostSeries'),
       formula: () =>
-        `${count} × ${bank.each.nominalV} V = ${q(bank.nominalV, 'V')}; house ${one.houseBank.nominalV} V; ${count} ${over ? '>' : '≤'} ${mostSeries} in series`,
+        said(
+          `${count} × ${bank.each.nominalV} V = ${q(bank.nominalV, 'V')}; house ${one.houseBank.nominalV} V; `,
+          `${count} `,
+          over ? '>' : '≤',
+          ` ${mostSeries} in series`,
+        ),
       summary: () =>
         wrongV
           ? `The new bank makes ${q(bank.nominalV, 'V')} and the house system is ${one.houseBank.nominalV} V.`
@@ -169,7 +187,10 @@ export const monitor = check({
       compared: [word('watched by', watchWords[way]), word('must count', 'all current')],
       limit: { kind: 'physics', text: 'the resting voltage of LFP is flat' },
       formula: () =>
-        `set it to ${q(bank.ah, 'Ah')}, charged at ${q(bank.lowV - 0.2 * bank.scale, 'V')}, tail ${q(bank.tailA, 'A')}, charge efficiency 99 %, floor ${100 - rules.usableLithium} %`,
+        said(
+          `set it to ${q(bank.ah, 'Ah')}, charged at ${q(bank.lowV - 0.2 * bank.scale, 'V')}, `,
+          `tail ${q(bank.tailA, 'A')}, charge efficiency 99 %, floor ${100 - rules.usableLithium} %`,
+        ),
       summary: () =>
         counts
           ? `Charge is watched by a ${watchWords[way]}.`

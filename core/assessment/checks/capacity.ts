@@ -1,5 +1,5 @@
 import { metric } from '#core/units/display'
-import { formatNumber, formatShare } from '#core/units/format'
+import { formatNumber, formatShare, said } from '#core/units/format'
 import { check, number, word } from '#core/assessment/check'
 import {
   chargedAwayAh,
@@ -33,9 +33,19 @@ export const usable = check({
       compared: [number('new gives', fresh, 'Ah'), number('old gives now', old, 'Ah')],
       limit: one.houseBank.$origin(one.houseBank.testedAh === null ? 'ageYears' : 'testedAh'),
       formula: () =>
-        `${q(bank.ah, 'Ah')} × ${100 - bank.each.reserve} % × ${rules.usableLithium} %${sharesBus(system) ? ' and the lead that stays' : ''} = ${q(fresh, 'Ah')}; old ${q(one.houseBank.ahEach * one.houseBank.parallel, 'Ah')} × ${formatShare(health)} left × ${rules.usableLead} % at its usual current = ${q(old, 'Ah')}`,
+        said(
+          `${q(bank.ah, 'Ah')} × ${100 - bank.each.reserve} % × ${rules.usableLithium} %`,
+          sharesBus(system) ? ' and the lead that stays' : '',
+          ` = ${q(fresh, 'Ah')}; old ${q(one.houseBank.ahEach * one.houseBank.parallel, 'Ah')} × ${formatShare(health)} left × ${rules.usableLead} % at its usual current = ${q(old, 'Ah')}`,
+        ),
       summary: () =>
-        `The new battery gives ${q(fresh, 'Ah')} usable, the old ${q(old, 'Ah')}: ${less ? 'less than the customer is used to' : `${formatNumber(fresh / Math.max(old, 0.1), '×', metric)} times as much`}.`,
+        said(
+          `The new battery gives ${q(fresh, 'Ah')} usable, the old ${q(old, 'Ah')}: `,
+          less
+            ? 'less than the customer is used to'
+            : `${formatNumber(fresh / Math.max(old, 0.1), '×', metric)} times as much`,
+          '.',
+        ),
       remedies: !less
         ? []
         : [
@@ -72,7 +82,12 @@ export const autonomy = check({
       ],
       limit: one.use.$origin('daysAway'),
       formula: () =>
-        `${q(capacity, 'Ah')} usable in the cold ÷ (${q(use.ah, 'Ah')} used ${use.from === 'loads' ? '(from the loads) ' : ''}− ${q(Math.min(charged, use.ah), 'Ah')} charged a day)${lasts === Infinity ? ': nothing is missing' : ` = ${q(lasts, 'days')}`}`,
+        said(
+          `${q(capacity, 'Ah')} usable in the cold ÷ (${q(use.ah, 'Ah')} used `,
+          use.from === 'loads' ? '(from the loads) ' : '',
+          `− ${q(Math.min(charged, use.ah), 'Ah')} charged a day)`,
+          lasts === Infinity ? ': nothing is missing' : ` = ${q(lasts, 'days')}`,
+        ),
       summary: () =>
         lasts === Infinity
           ? `Away from mains the sources bring what is used a day, ${q(use.ah, 'Ah')}.`
@@ -108,10 +123,17 @@ export const needed = check({
       compared: [number('used until charged', needAh, 'Ah'), number('lead would give', limitAh, 'Ah')],
       limit: { kind: 'rule', text: 'shop rule: daily use at which lead would do' },
       formula: () =>
-        `${q(use.ah, 'Ah')} a day, ${q(days, 'days')} away = ${q(needAh, 'Ah')}; lead as new ${q(freshAh, 'Ah')} usable × ${rules.enoughShare} % = ${q(limitAh, 'Ah')}`,
+        said(
+          `${q(use.ah, 'Ah')} a day, ${q(days, 'days')} away = ${q(needAh, 'Ah')}; `,
+          `lead as new ${q(freshAh, 'Ah')} usable × ${rules.enoughShare} % = ${q(limitAh, 'Ah')}`,
+        ),
       summary: () =>
         does
-          ? `The customer uses ${q(needAh, 'Ah')} between charges; new lead of the old size gives ${q(freshAh, 'Ah')}. Lead kept in good order would do.`
+          ? said(
+              `The customer uses ${q(needAh, 'Ah')} between charges; `,
+              `new lead of the old size gives ${q(freshAh, 'Ah')}. `,
+              'Lead kept in good order would do.',
+            )
           : `The customer uses ${q(needAh, 'Ah')} between charges, more than lead of the old size gives with ease.`,
       remedies: does ? [{ id: 'battery.keep-lead', on: 'candidate' }] : [],
     }

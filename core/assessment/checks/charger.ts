@@ -1,6 +1,6 @@
 import { replacement } from '#core/remedies/arrangements'
 import { socAfterCharge } from '#core/physics/lfp'
-import { formatShare } from '#core/units/format'
+import { formatShare, said } from '#core/units/format'
 import { check, mid, number, word, type Judgement, type Subjects } from '#core/assessment/check'
 import { type RemedyRef } from '#core/remedies/catalogue'
 import type { Bank } from '#core/system/bank'
@@ -57,7 +57,8 @@ export function lowCharge(
     ohm: bank.ohm + cableOhm(lane, rules),
   })
   const topUp = toppedUpBy(lane, system)
-  // Held lower for life, nothing needs to top up day by day; a full charge a month for balance is on the customer's paper.
+  // Held lower for life, nothing needs to top up day by day; a full charge a month for balance is on the
+  // customer's paper.
   const enough =
     rules.fullSchool === 'held'
       ? soc >= rules.heldReaches / 100
@@ -66,7 +67,11 @@ export function lowCharge(
 }
 
 export const lowChargeWords = ({ soc, balances, topUp }: LowCharge): string =>
-  `it reaches about ${formatShare(soc)}${balances ? '' : ' and the cells never balance'}${topUp ? `; ${mid(topUp.name)} can top up` : '; no other source tops up'}`
+  said(
+    `it reaches about ${formatShare(soc)}`,
+    balances ? '' : ' and the cells never balance',
+    topUp ? `; ${mid(topUp.name)} can top up` : '; no other source tops up',
+  )
 
 export const absorption = check({
   id: 'charger.absorption',
@@ -132,7 +137,10 @@ export function absorptionOf({ unit, lane, name }: Subjects['unit'], system: Sys
       compared: [number('charger reaches', volts, 'V'), number('charge at least', bank.lowV, 'V')],
       limit: bank.each.$origin('chargeLowV'),
       formula: () =>
-        `${q(bank.lowV, 'V')} − ${q(volts, 'V')} = ${q(bank.lowV - volts, 'V')} under; after ${q(unit.absorptionH, 'h')} ${formatShare(low.soc)} charged`,
+        said(
+          `${q(bank.lowV, 'V')} − ${q(volts, 'V')} = ${q(bank.lowV - volts, 'V')} under; `,
+          `after ${q(unit.absorptionH, 'h')} ${formatShare(low.soc)} charged`,
+        ),
       summary: () =>
         `${name} stops at ${q(volts, 'V')}, under the window from ${q(bank.lowV, 'V')}: ${lowChargeWords(low)}.`,
       remedies:
@@ -244,13 +252,25 @@ export const equalise = check({
       limit: hardStop
         ? {
             kind: 'rule',
-            text: `${origin.text}; a stage that cannot be switched off is a hard stop (school: ${rules.chargerSchool === 'window' ? 'allowed inside the window' : 'replace always'})`,
+            text: said(
+              `${origin.text}; a stage that cannot be switched off is a hard stop (school: `,
+              rules.chargerSchool === 'window' ? 'allowed inside the window' : 'replace always',
+              ')',
+            ),
           }
         : origin,
       formula: () =>
-        `${q(volts, 'V')} − ${q(limitV, 'V')} = ${volts > limitV ? `${q(volts - limitV, 'V')} over` : `${q(limitV - volts, 'V')} under`}${bms()}`,
+        said(
+          `${q(volts, 'V')} − ${q(limitV, 'V')} = `,
+          volts > limitV ? `${q(volts - limitV, 'V')} over` : `${q(limitV - volts, 'V')} under`,
+          `${bms()}`,
+        ),
       summary: () =>
-        `${name} equalises at ${q(volts, 'V')} and the battery allows ${q(limitV, 'V')}${hardStop ? '; it cannot be switched off' : ''}.`,
+        said(
+          `${name} equalises at ${q(volts, 'V')} and the battery allows ${q(limitV, 'V')}`,
+          hardStop ? '; it cannot be switched off' : '',
+          '.',
+        ),
       remedies: hardStop ? [replace] : [{ id: 'charger.equalise-off', on: unit.$path }, replace],
     }
   },
@@ -295,7 +315,10 @@ export const temperatureCompensation = check({
         `${q(unit.absorptionV, 'V')} + ${compensation(unit, bank, celsius).leadCells} × ${q(unit.compensationMv, 'mV/°C')} × (25 − ${q(celsius, '°C')}) = ${q(volts, 'V')}`,
       summary: () =>
         bad
-          ? `${name} moves with temperature: ${q(coldV, 'V')} at ${q(coldestC, '°C')} and ${q(hotV, 'V')} at ${q(hottestC, '°C')}; the window is ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}.`
+          ? said(
+              `${name} moves with temperature: ${q(coldV, 'V')} at ${q(coldestC, '°C')} and ${q(hotV, 'V')} at ${q(hottestC, '°C')}; `,
+              `the window is ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}.`,
+            )
           : `${name} stays inside the window from ${q(coldestC, '°C')} to ${q(hottestC, '°C')}.`,
       remedies: !bad
         ? []
@@ -327,7 +350,13 @@ export function currentAgainstBank(unit: ChargeUnit, name: string, { bank, rules
         ? `${q(amps, 'A')} − ${q(limitA, 'A')} = ${q(amps - limitA, 'A')} over; largest ${q(bank.largestA, 'A')}`
         : `${q(limitA, 'A')} − ${q(amps, 'A')} = ${q(limitA - amps, 'A')} to spare`,
     summary: () =>
-      `${name} gives ${q(amps, 'A')}; the battery ${recommended ? 'should get' : 'may get'} ${q(limitA, 'A')}${over ? '' : ' or less'}.`,
+      said(
+        `${name} gives ${q(amps, 'A')}; the battery `,
+        recommended ? 'should get' : 'may get',
+        ` ${q(limitA, 'A')}`,
+        over ? '' : ' or less',
+        '.',
+      ),
     remedies: !over
       ? []
       : [

@@ -1,5 +1,5 @@
 import { holdBack, replacement } from '#core/remedies/arrangements'
-import { formatShare } from '#core/units/format'
+import { formatShare, said } from '#core/units/format'
 import { check, mid, number } from '#core/assessment/check'
 import { dailyUse, freshUsableAh, usableAh, usableColdAh, workingC } from '#core/system/energy'
 import type { RemedyRef } from '#core/remedies/catalogue'
@@ -41,7 +41,10 @@ export const chargeCut = check({
       formula: () =>
         coldestC >= limitC
           ? `${q(coldestC, '°C')} is ${q(coldestC - limitC, '°C')} above the limit of ${q(limitC, '°C')}`
-          : `${q(coldestC, '°C')} is ${q(limitC - coldestC, '°C')} under the limit of ${q(limitC, '°C')}, for up to ${q(hoursOf(lane, rules), 'h')} of charge a day`,
+          : said(
+              `${q(coldestC, '°C')} is ${q(limitC - coldestC, '°C')} under the limit of ${q(limitC, '°C')}, `,
+              `for up to ${q(hoursOf(lane, rules), 'h')} of charge a day`,
+            ),
     }
     if (coldestC >= limitC)
       return {
@@ -81,12 +84,18 @@ export const chargeCut = check({
       verdict: 'does-not-suit',
       remedies: [...warm, { id: 'battery.other', on: 'candidate' }],
       summary: () =>
-        `At ${q(coldestC, '°C')} ${mid(name)} would charge cells that must not be charged below ${q(limitC, '°C')}, and the BMS does not stop it.`,
+        said(
+          `At ${q(coldestC, '°C')} ${mid(name)} would charge cells that must not be charged below ${q(limitC, '°C')}, `,
+          'and the BMS does not stop it.',
+        ),
     }
   },
 })
 
-/** Charge rate allowed at a cell temperature as a share of C, and where that comes from. Between the bands there are steps, as makers give them. */
+/**
+ * Charge rate allowed at a cell temperature as a share of C, and where that comes from. Between the bands
+ * there are steps, as makers give them.
+ */
 export function allowedRate(
   celsius: number,
   bank: Bank,
@@ -110,7 +119,8 @@ export const rate = check({
     const { q } = system
     const { bank, one, rules } = system
     const amps = laneCurrentA(lane, system)
-    // Below the limit nothing may be charged at all, which is cold.charge-cut; the coldest that may is the limit itself.
+    // Below the limit nothing may be charged at all, which is cold.charge-cut; the coldest that may is the
+    // limit itself.
     // A heater brings the cells to its own temperature before they are charged.
     const warmedC = bank.each.heater === 'yes' ? bank.each.heaterStartC : -Infinity
     const temperatures = [Math.max(one.place.coldestC, bank.coldLimitC, warmedC), one.place.hottestC]
@@ -127,7 +137,10 @@ export const rate = check({
       compared: [number('gives', amps, 'A'), number(`allowed at ${q(tighter.celsius, '°C')}`, allowedA, 'A')],
       limit: tighter.origin,
       formula: () =>
-        `${formatShare(tighter.share)} of ${q(bank.ah, 'Ah')} at ${q(tighter.celsius, '°C')} = ${q(allowedA, 'A')}; ${mid(name)} gives ${q(amps, 'A')}`,
+        said(
+          `${formatShare(tighter.share)} of ${q(bank.ah, 'Ah')} at ${q(tighter.celsius, '°C')} = ${q(allowedA, 'A')}; `,
+          `${mid(name)} gives ${q(amps, 'A')}`,
+        ),
       summary: () =>
         over
           ? `At ${q(tighter.celsius, '°C')} the battery may take ${q(allowedA, 'A')} and ${mid(name)} gives ${q(amps, 'A')}.`
@@ -165,9 +178,21 @@ export const layup = check({
       compared: [number('lasts', weeks, 'weeks'), number('laid up, with a margin', wanted, 'weeks')],
       limit: one.use.$origin('layupWeeks'),
       formula: () =>
-        `${q(stored, 'Ah')} from ${rules.layupSoc} % ÷ ((${q(own * 1000, 'mA')}${rests ? '' : ` + ${q(standbyA * 1000, 'mA')} of the vehicle`}) × 168 h + ${q(leaks, 'Ah')} of itself) = ${q(weeks, 'weeks')}; ${q(one.use.layupWeeks, 'weeks')} + ${rules.layupMargin} %`,
+        said(
+          `${q(stored, 'Ah')} from ${rules.layupSoc} % ÷ ((${q(own * 1000, 'mA')}`,
+          rests ? '' : ` + ${q(standbyA * 1000, 'mA')} of the vehicle`,
+          `) × 168 h + ${q(leaks, 'Ah')} of itself) = ${q(weeks, 'weeks')}; ${q(one.use.layupWeeks, 'weeks')} + ${rules.layupMargin} %`,
+        ),
       summary: () =>
-        `Left at ${rules.layupSoc} % and ${rests ? 'disconnected' : 'connected'}, it lasts ${q(weeks, 'weeks')}; the lay-up is ${q(one.use.layupWeeks, 'weeks')}${rests && standbyA > 0 ? `. Left connected it would last ${q(weeksWith(own + standbyA), 'weeks')}` : ''}.`,
+        said(
+          `Left at ${rules.layupSoc} % and `,
+          rests ? 'disconnected' : 'connected',
+          `, it lasts ${q(weeks, 'weeks')}; the lay-up is ${q(one.use.layupWeeks, 'weeks')}`,
+          rests && standbyA > 0
+            ? `. Left connected it would last ${q(weeksWith(own + standbyA), 'weeks')}`
+            : '',
+          '.',
+        ),
       remedies: !short
         ? []
         : [
@@ -235,10 +260,16 @@ export const capacityInCold = check({
         : [number(`usable at ${q(celsius, '°C')}`, ah, 'Ah'), number('used between charges', needAh, 'Ah')],
       limit: tooCold ? bank.each.$origin('dischargeColdC') : one.place.$origin('coldestC'),
       formula: () =>
-        `${q(usableAh(system), 'Ah')} usable at 25 °C → ${q(ah, 'Ah')} at ${q(celsius, '°C')}; used ${q(use.ah, 'Ah')} a day × ${q(24 - chargingH, 'h')} without charge ÷ 24 = ${q(needAh, 'Ah')}`,
+        said(
+          `${q(usableAh(system), 'Ah')} usable at 25 °C → ${q(ah, 'Ah')} at ${q(celsius, '°C')}; `,
+          `used ${q(use.ah, 'Ah')} a day × ${q(24 - chargingH, 'h')} without charge ÷ 24 = ${q(needAh, 'Ah')}`,
+        ),
       summary: () =>
         tooCold
-          ? `At ${q(celsius, '°C')} the battery gives nothing: its maker allows no discharge below ${q(bank.each.dischargeColdC, '°C')}.`
+          ? said(
+              `At ${q(celsius, '°C')} the battery gives nothing: `,
+              `its maker allows no discharge below ${q(bank.each.dischargeColdC, '°C')}.`,
+            )
           : `At ${q(celsius, '°C')} ${q(ah, 'Ah')} are usable; between charges ${q(needAh, 'Ah')} are used.`,
       remedies: !short
         ? []

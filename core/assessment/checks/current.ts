@@ -1,4 +1,4 @@
-import { formatShare } from '#core/units/format'
+import { formatShare, said } from '#core/units/format'
 import { check, number, word } from '#core/assessment/check'
 import { highestDischargeA, surgeA, usableAh } from '#core/system/energy'
 import type { RemedyRef } from '#core/remedies/catalogue'
@@ -9,7 +9,10 @@ const other: RemedyRef = { id: 'battery.other', on: 'candidate' }
 /** Minutes a bank gives a current, from full to its usable floor. */
 const minutesAt = (amps: number, system: System): number => (usableAh(system) / amps) * 60
 
-/** What could be done about a current that is too large: more batteries where the maker allows them, less from the inverters, another battery. */
+/**
+ * What could be done about a current that is too large: more batteries where the maker allows them, less from
+ * the inverters, another battery.
+ */
 function tooMuch(needed: number, leftW: number | null, { bank }: System): readonly RemedyRef[] {
   return [
     ...(needed <= bank.each.mostParallel
@@ -39,9 +42,21 @@ export const discharge = check({
       compared: [number('loads draw', amps, 'A'), number('battery gives', bank.continuousA, 'A')],
       limit: bank.each.$origin('continuousA'),
       formula: () =>
-        `${q(dcA, 'A')} DC${inverterA > 0 ? ` + ${q(watts, 'W')} ÷ (${q(atV, 'V')} × efficiency) = ${q(inverterA, 'A')}` : ''} = ${q(amps, 'A')}; BMS ${q(bank.each.continuousA, 'A')} × ${bank.each.parallel}${bank.sharing < 1 ? ` × ${formatShare(bank.sharing)} sharing` : ''} = ${q(bank.continuousA, 'A')}`,
+        said(
+          `${q(dcA, 'A')} DC`,
+          inverterA > 0 ? ` + ${q(watts, 'W')} ÷ (${q(atV, 'V')} × efficiency) = ${q(inverterA, 'A')}` : '',
+          ` = ${q(amps, 'A')}; BMS ${q(bank.each.continuousA, 'A')} × ${bank.each.parallel}`,
+          bank.sharing < 1 ? ` × ${formatShare(bank.sharing)} sharing` : '',
+          ` = ${q(bank.continuousA, 'A')}`,
+        ),
       summary: () =>
-        `The loads draw up to ${q(amps, 'A')} and the battery gives ${q(bank.continuousA, 'A')}${over ? `: ${q(amps - bank.continuousA, 'A')} too much. What is usable would last ${q(minutesAt(amps, system), 'min')} at that` : ''}.`,
+        said(
+          `The loads draw up to ${q(amps, 'A')} and the battery gives ${q(bank.continuousA, 'A')}`,
+          over
+            ? `: ${q(amps - bank.continuousA, 'A')} too much. What is usable would last ${q(minutesAt(amps, system), 'min')} at that`
+            : '',
+          '.',
+        ),
       remedies: over ? tooMuch(needed, leftW, system) : [],
     }
   },
@@ -70,9 +85,20 @@ export const surge = check({
       ],
       limit: bank.each.$origin(long ? 'continuousA' : 'peakA'),
       formula: () =>
-        `${q(amps, 'A')} for ${q(seconds, 's')}; ${long ? `the peak of the BMS lasts ${q(bank.each.peakS, 's')}, so its continuous` : 'BMS peak'} ${q(eachA, 'A')} × ${bank.each.parallel}${bank.sharing < 1 ? ` × ${formatShare(bank.sharing)}` : ''} = ${q(givesA, 'A')}`,
+        said(
+          `${q(amps, 'A')} for ${q(seconds, 's')}; `,
+          long ? `the peak of the BMS lasts ${q(bank.each.peakS, 's')}, so its continuous` : 'BMS peak',
+          ` ${q(eachA, 'A')} × ${bank.each.parallel}`,
+          bank.sharing < 1 ? ` × ${formatShare(bank.sharing)}` : '',
+          ` = ${q(givesA, 'A')}`,
+        ),
       summary: () =>
-        `While the hardest load starts, ${q(amps, 'A')} flow for ${q(seconds, 's')}; the battery gives ${q(givesA, 'A')}${over ? `, ${q(amps - givesA, 'A')} too little` : ''}.`,
+        said(
+          `While the hardest load starts, ${q(amps, 'A')} flow for ${q(seconds, 's')}; `,
+          `the battery gives ${q(givesA, 'A')}`,
+          over ? `, ${q(amps - givesA, 'A')} too little` : '',
+          '.',
+        ),
       remedies: over ? tooMuch(needed, null, system) : [],
     }
   },
@@ -101,9 +127,18 @@ export const inverterCap = check({
       ],
       limit: bank.each.$origin('mostInverterW'),
       formula: () =>
-        `${q(watts, 'W')}${eachW === null ? '' : ` against ${q(eachW, 'W')} × ${bank.count}`}; usable ${q(usableAh(system), 'Ah')} ÷ ${q(inverterA, 'A')} = ${q(minutes, 'min')} at full load`,
+        said(
+          `${q(watts, 'W')}`,
+          eachW === null ? '' : ` against ${q(eachW, 'W')} × ${bank.count}`,
+          `; usable ${q(usableAh(system), 'Ah')} ÷ ${q(inverterA, 'A')} = ${q(minutes, 'min')} at full load`,
+        ),
       summary: () =>
-        `${over ? `The inverters are ${q(watts, 'W')} and the maker allows ${q(capW, 'W')}` : `The inverters are ${q(watts, 'W')}`}; at full load the battery lasts ${q(minutes, 'min')}.`,
+        said(
+          over
+            ? `The inverters are ${q(watts, 'W')} and the maker allows ${q(capW, 'W')}`
+            : `The inverters are ${q(watts, 'W')}`,
+          `; at full load the battery lasts ${q(minutes, 'min')}.`,
+        ),
       remedies: over ? tooMuch(needed, capW, system) : [],
     }
   },

@@ -1,5 +1,5 @@
 import { deratedShare } from '#core/physics/dcdc'
-import { formatShare } from '#core/units/format'
+import { formatShare, said } from '#core/units/format'
 import { check, mid, number, word } from '#core/assessment/check'
 import { chargedAwayAh, dailyUse, laneDay, usableColdAh } from '#core/system/energy'
 import { arrayW, coldOpenCircuitV, dcdcInput, feedingV } from '#core/system/currents'
@@ -20,9 +20,15 @@ export const inputVoltage = check({
       compared: [number('at its input', input.volts, 'V'), number('runs down to', link.lowestInputV, 'V')],
       limit: link.$origin('lowestInputV'),
       formula: () =>
-        `${q(feedingV(alternator), 'V')} − ${q(input.amps, 'A')} × cable = ${q(input.volts, 'V')}${alternator.regulator === 'computer' ? ', at the lowest the computer lets it fall to' : ''}`,
+        said(
+          `${q(feedingV(alternator), 'V')} − ${q(input.amps, 'A')} × cable = ${q(input.volts, 'V')}`,
+          alternator.regulator === 'computer' ? ', at the lowest the computer lets it fall to' : '',
+        ),
       summary: () =>
-        `At full output ${q(input.volts, 'V')} are left at the DC-DC on ${mid(name)}, which runs down to ${q(link.lowestInputV, 'V')}.`,
+        said(
+          `At full output ${q(input.volts, 'V')} are left at the DC-DC on ${mid(name)}, `,
+          `which runs down to ${q(link.lowestInputV, 'V')}.`,
+        ),
       remedies: over
         ? [{ id: 'dcdc.lower-input', on: link.$path, value: Math.floor(input.volts * 10) / 10 }]
         : [],
@@ -86,9 +92,22 @@ export const daily = check({
       compared: [number('brings a day', bringsAh, 'Ah'), number('used a day', use.ah, 'Ah')],
       limit: one.use.$origin(use.from === 'counted' ? 'dailyAh' : 'dcAtOnceA'),
       formula: () =>
-        `min(${q(amps, 'A')} × ${q(hours, 'h')}, ${q(use.ah, 'Ah')}) = ${q(bringsAh, 'Ah')}; other sources ${q(othersAh, 'Ah')}; short ${q(shortAh, 'Ah')} a day × ${q(daysAway, 'days')} against ${q(usableColdAh(system), 'Ah')} usable`,
+        said(
+          `min(${q(amps, 'A')} × ${q(hours, 'h')}, ${q(use.ah, 'Ah')}) = ${q(bringsAh, 'Ah')}; `,
+          `other sources ${q(othersAh, 'Ah')}; short ${q(shortAh, 'Ah')} a day × ${q(daysAway, 'days')} against ${q(usableColdAh(system), 'Ah')} usable`,
+        ),
       summary: () =>
-        `A driving day on ${mid(name)} brings ${q(bringsAh, 'Ah')} of the ${q(use.ah, 'Ah')} used${shortAh > 0.5 ? `; ${q(shortAh, 'Ah')} a day are missing${amps > 0 ? `, ${q(shortAh / amps, 'h')} more of driving` : ''}${bridged ? ', which the battery bridges' : ' and the battery does not bridge them'}` : ''}.`,
+        said(
+          `A driving day on ${mid(name)} brings ${q(bringsAh, 'Ah')} of the ${q(use.ah, 'Ah')} used`,
+          shortAh > 0.5
+            ? said(
+                `; ${q(shortAh, 'Ah')} a day are missing`,
+                amps > 0 ? `, ${q(shortAh / amps, 'h')} more of driving` : '',
+                bridged ? ', which the battery bridges' : ' and the battery does not bridge them',
+              )
+            : '',
+          '.',
+        ),
       remedies: bridged
         ? []
         : [{ id: 'use.charge-more', on: 'use', value: Math.ceil(shortAh - usableColdAh(system) / daysAway) }],
@@ -120,9 +139,15 @@ export const solarInput = check({
             ],
       limit: link.$origin(overW && !overV ? 'solarMostW' : 'solarMostV'),
       formula: () =>
-        `${solar.series} × ${q(solar.openCircuitV, 'V')} × ${factor.toFixed(2)} = ${q(volts, 'V')} against ${q(link.solarMostV, 'V')}; ${q(watts, 'W')} against ${q(link.solarMostW, 'W')}`,
+        said(
+          `${solar.series} × ${q(solar.openCircuitV, 'V')} × ${factor.toFixed(2)} = ${q(volts, 'V')} against ${q(link.solarMostV, 'V')}; `,
+          `${q(watts, 'W')} against ${q(link.solarMostW, 'W')}`,
+        ),
       summary: () =>
-        `${name} reaches ${q(volts, 'V')} in the cold and ${q(watts, 'W')}; the solar input of the DC-DC takes ${q(link.solarMostV, 'V')} and ${q(link.solarMostW, 'W')}.`,
+        said(
+          `${name} reaches ${q(volts, 'V')} in the cold and ${q(watts, 'W')}; `,
+          `the solar input of the DC-DC takes ${q(link.solarMostV, 'V')} and ${q(link.solarMostW, 'W')}.`,
+        ),
       remedies:
         overV || overW
           ? [

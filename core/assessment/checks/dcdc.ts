@@ -1,3 +1,4 @@
+import { said } from '#core/units/format'
 import { check, mid, number, word } from '#core/assessment/check'
 import { sizeUnder } from '#core/remedies/catalogue'
 import { allDayA, allDayWords, availableA, tighterSpeed } from '#core/system/alternators'
@@ -28,7 +29,10 @@ export const output = check({
       compared: [number('unit draws', input.amps, 'A'), number('alternator all day', budgetA, 'A')],
       limit: allDay.origin,
       formula: () =>
-        `${q(link.absorptionV, 'V')} × ${q(link.ratedA, 'A')} ÷ (${rules.dcdcEfficiency} % × ${q(input.volts, 'V')}) = ${q(input.amps, 'A')}; all day ${allDay.formula} − ${q(alternator.vehicleDrawA, 'A')} = ${q(budgetA, 'A')}`,
+        said(
+          `${q(link.absorptionV, 'V')} × ${q(link.ratedA, 'A')} ÷ (${rules.dcdcEfficiency} % × ${q(input.volts, 'V')}) = ${q(input.amps, 'A')}; `,
+          `all day ${allDay.formula} − ${q(alternator.vehicleDrawA, 'A')} = ${q(budgetA, 'A')}`,
+        ),
       summary: () =>
         `The DC-DC draws ${q(input.amps, 'A')} from ${mid(name)}, which gives ${q(budgetA, 'A')} all day.`,
       remedies: !over
@@ -112,7 +116,11 @@ export const voltages = check({
           : [word('negatives', 'joined inside'), word('needed', 'isolated')],
       limit: wrong || !joins ? alternator.$origin('nominalV') : one.use.$origin('negatives'),
       formula: () =>
-        `alternator ${alternator.nominalV} V, bank ${bank.nominalV} V; unit ${made}, negatives ${link.isolation === 'common' ? 'joined inside' : 'isolated'}`,
+        said(
+          `alternator ${alternator.nominalV} V, bank ${bank.nominalV} V; unit ${made}, `,
+          'negatives ',
+          link.isolation === 'common' ? 'joined inside' : 'isolated',
+        ),
       summary: () =>
         wrong
           ? `The DC-DC is made for ${made}; this job needs ${needed}.`

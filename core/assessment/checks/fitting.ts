@@ -1,3 +1,4 @@
+import { said } from '#core/units/format'
 import { fuseInterruptA } from '#core/physics/fuses'
 import { placeInside } from '#core/physics/packing'
 import { check, number, word } from '#core/assessment/check'
@@ -40,13 +41,19 @@ export const fit = check({
           ],
       limit: one.place.$origin(tall ? 'heightMm' : 'widthMm'),
       formula: () =>
-        `${bank.count} × ${size(bank.each)} with ${q(rules.airGapMm, 'mm')} of air in ${size(one.place)}: ${placed ? (turned ? 'fits, turned' : 'fits') : tall ? 'too high' : 'does not fit, turned either'}`,
+        said(
+          `${bank.count} × ${size(bank.each)} with ${q(rules.airGapMm, 'mm')} of air in ${size(one.place)}: `,
+          placed ? (turned ? 'fits, turned' : 'fits') : tall ? 'too high' : 'does not fit, turned either',
+        ),
       summary: () =>
         placed
           ? `${bank.count > 1 ? `All ${bank.count} fit` : 'It fits'} the space${turned ? ', turned by 90°' : ''}.`
           : tall
             ? `It is ${q(heightMm - one.place.heightMm, 'mm')} higher than the space.`
-            : `${bank.count > 1 ? `${bank.count} of ${size(bank.each)} do` : `${size(bank.each)} does`} not fit ${size(one.place)} with air around, turned either.`,
+            : said(
+                bank.count > 1 ? `${bank.count} of ${size(bank.each)} do` : `${size(bank.each)} does`,
+                ` not fit ${size(one.place)} with air around, turned either.`,
+              ),
       remedies: placed ? [] : [other],
     }
   },
@@ -79,11 +86,23 @@ export const weight = check({
       ],
       limit: loadLimitKg === null ? one.houseBank.$origin('weightEachKg') : one.place.$origin('loadLimitKg'),
       formula: () =>
-        `${bank.count} × ${q(bank.each.weightKg, 'kg')} = ${q(bank.kg, 'kg')}; old bank ${q(old, 'kg')}: ${change <= 0 ? `${q(-change, 'kg')} lighter` : `${q(change, 'kg')} heavier`}`,
+        said(
+          `${bank.count} × ${q(bank.each.weightKg, 'kg')} = ${q(bank.kg, 'kg')}; `,
+          `old bank ${q(old, 'kg')}: `,
+          change <= 0 ? `${q(-change, 'kg')} lighter` : `${q(change, 'kg')} heavier`,
+        ),
       summary: () =>
         over
-          ? `${stays > 0 ? 'New and old together weigh' : 'The new bank weighs'} ${q(there, 'kg')} and the tray is known to carry ${q(carries, 'kg')}.`
-          : `${stays > 0 ? 'New and old together weigh' : 'The new bank weighs'} ${q(there, 'kg')}, ${q(Math.abs(change), 'kg')} ${change <= 0 ? 'less' : 'more'} than the old.`,
+          ? said(
+              stays > 0 ? 'New and old together weigh' : 'The new bank weighs',
+              ` ${q(there, 'kg')} and the tray is known to carry ${q(carries, 'kg')}.`,
+            )
+          : said(
+              stays > 0 ? 'New and old together weigh' : 'The new bank weighs',
+              ` ${q(there, 'kg')}, ${q(Math.abs(change), 'kg')} `,
+              change <= 0 ? 'less' : 'more',
+              ' than the old.',
+            ),
       remedies: over ? [{ id: 'place.carry', on: 'place', value: Math.ceil(there) }] : [],
       cautions: () =>
         Math.abs(change) > 15
@@ -134,7 +153,11 @@ export const place = check({
         limit: bank.each.$origin(cold ? 'dischargeColdC' : 'dischargeHotC'),
         formula: () => `${q(celsius, '°C')} ${cold ? '<' : '>'} ${q(limitC, '°C')}`,
         summary: () =>
-          `The place gets to ${q(celsius, '°C')} and the battery works ${cold ? 'from' : 'up to'} ${q(limitC, '°C')}: it would cut out.`,
+          said(
+            `The place gets to ${q(celsius, '°C')} and the battery works `,
+            cold ? 'from' : 'up to',
+            ` ${q(limitC, '°C')}: it would cut out.`,
+          ),
         remedies: cold ? [{ id: 'cold.warmer-place', on: 'place', value: limitC }, other] : [other],
       }
     }
@@ -151,7 +174,10 @@ export const place = check({
           ],
       limit: bank.each.$origin(wet ? 'ingress' : 'dischargeColdC'),
       formula: () =>
-        `${q(dischargeColdC, '°C')} ≤ ${q(coldestC, '°C')}, ${q(hottestC, '°C')} ≤ ${q(dischargeHotC, '°C')}; ${wet ? 'water or dust can reach it' : 'dry enough for its housing'}`,
+        said(
+          `${q(dischargeColdC, '°C')} ≤ ${q(coldestC, '°C')}, ${q(hottestC, '°C')} ≤ ${q(dischargeHotC, '°C')}; `,
+          wet ? 'water or dust can reach it' : 'dry enough for its housing',
+        ),
       summary: () =>
         wet
           ? `Water or dust can reach it in ${placeWords[where]}, and its housing does not keep them out.`
@@ -182,14 +208,21 @@ export const certificates = check({
       summary: () =>
         enough
           ? `Its maker names certificates ${certificateWords[named]}.`
-          : `Its maker names ${named === 'none' ? 'no certificates' : 'certificates for the cells alone'}; the shop asks for them ${certificateWords[asked]}.`,
+          : said(
+              'Its maker names ',
+              named === 'none' ? 'no certificates' : 'certificates for the cells alone',
+              `; the shop asks for them ${certificateWords[asked]}.`,
+            ),
       remedies: enough ? [] : [other],
       cautions: () => ['Ask the owner’s insurer what it wants to see, and keep a copy with the papers.'],
     }
   },
 })
 
-/** Prospective short-circuit current at the bank's posts, A: rested full, through the ohmic part of its resistance alone. The BMS is not relied on. */
+/**
+ * Prospective short-circuit current at the bank's posts, A: rested full, through the ohmic part of its
+ * resistance alone. The BMS is not relied on.
+ */
 export const shortCircuitA = ({ bank, rules }: System): number =>
   bank.ocv(1) / (bank.ohm * (rules.ohmicShare / 100))
 
@@ -221,7 +254,11 @@ export const shortCircuit = check({
       formula: () =>
         `${q(volts, 'V')} ÷ (${q(bank.ohm * 1000, 'mΩ')} × ${rules.ohmicShare} %) = ${q(amps, 'A')}`,
       summary: () =>
-        `A short at the battery gives ${q(amps, 'A')}; the fuse of ${weakest.cable.$name.replace(/^The /, 'the ')} interrupts ${q(weakest.interruptsA, 'A')}${over ? ', too little at the battery' : ''}.`,
+        said(
+          `A short at the battery gives ${q(amps, 'A')}; the fuse of ${weakest.cable.$name.replace(/^The /, 'the ')} interrupts ${q(weakest.interruptsA, 'A')}`,
+          over ? ', too little at the battery' : '',
+          '.',
+        ),
       remedies: !over
         ? []
         : amps <= best

@@ -19,7 +19,10 @@ import * as start from './start'
 const isCheck = (value: unknown): value is Check =>
   typeof value === 'object' && value !== null && 'isCheck' in value
 
-/** Every check, by topic in the order an installer would name them. Exporting a check from its topic file puts it here. */
+/**
+ * Every check, by topic in the order an installer would name them. Exporting a check from its topic file puts
+ * it here.
+ */
 export const allChecks: readonly Check[] = [
   charger,
   range,

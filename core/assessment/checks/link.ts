@@ -1,6 +1,6 @@
 import { addDcdc } from '#core/remedies/arrangements'
 import { socAtOpenCircuitV } from '#core/physics/lfp'
-import { formatShare } from '#core/units/format'
+import { formatShare, said } from '#core/units/format'
 import { check, mid, number, word } from '#core/assessment/check'
 import { availableA } from '#core/system/alternators'
 import { acceptanceA, demandA } from '#core/system/currents'
@@ -28,11 +28,17 @@ export const vsrNeverOpens = check({
       formula: () =>
         opens
           ? `${q(highRestV, 'V')} at ${rules.restHigh} % ≤ ${q(link.opensV, 'V')}: opens`
-          : `rests at ${q(lowRestV, 'V')} to ${q(highRestV, 'V')} (${rules.restLow} to ${rules.restHigh} %) > ${q(link.opensV, 'V')}; (${Math.round(lane.starting.standbyA * 1000)} + ${Math.round(rules.leadFloatC * lane.starting.ah * 1000)} mA) × 24 h = ${q(ahLostPerDay(), 'Ah')} a day`,
+          : said(
+              `rests at ${q(lowRestV, 'V')} to ${q(highRestV, 'V')} (${rules.restLow} to ${rules.restHigh} %) > ${q(link.opensV, 'V')}; `,
+              `(${Math.round(lane.starting.standbyA * 1000)} + ${Math.round(rules.leadFloatC * lane.starting.ah * 1000)} mA) × 24 h = ${q(ahLostPerDay(), 'Ah')} a day`,
+            ),
       summary: () =>
         opens
           ? `The relay of ${mid(name)} opens at ${q(link.opensV, 'V')}, above where lithium rests.`
-          : `The relay opens below ${q(link.opensV, 'V')} and lithium rests at ${q(highRestV, 'V')}: it stays closed down to ${formatShare(heldDownTo)} and loses ${q(ahLostPerDay(), 'Ah')} a day.`,
+          : said(
+              `The relay opens below ${q(link.opensV, 'V')} and lithium rests at ${q(highRestV, 'V')}: `,
+              `it stays closed down to ${formatShare(heldDownTo)} and loses ${q(ahLostPerDay(), 'Ah')} a day.`,
+            ),
       remedies: opens ? [] : [addDcdc(lane, system)],
     }
   },
@@ -63,12 +69,19 @@ export const vsrNeverCloses = check({
           : [number('alternator reaches', reachesV, 'V'), number('relay closes at', link.closesV, 'V')],
       limit: link.$origin(closes && !holds ? 'opensV' : 'closesV'),
       formula: () =>
-        `reaches ${q(reachesV, 'V')}, closes at ${q(link.closesV, 'V')}; with lithium at ${formatShare(soc)} on it and ${q(takesA, 'A')} at idle: ${q(busV, 'V')}, opens below ${q(link.opensV, 'V')}`,
+        said(
+          `reaches ${q(reachesV, 'V')}, closes at ${q(link.closesV, 'V')}; `,
+          `with lithium at ${formatShare(soc)} on it and ${q(takesA, 'A')} at idle: `,
+          `${q(busV, 'V')}, opens below ${q(link.opensV, 'V')}`,
+        ),
       summary: () =>
         !closes
           ? `${name} reaches ${q(reachesV, 'V')} and the relay closes at ${q(link.closesV, 'V')}: it never closes.`
           : !holds
-            ? `Lithium pulls the relay’s side down to ${q(busV, 'V')}, and it opens below ${q(link.opensV, 'V')}: it chatters.`
+            ? said(
+                `Lithium pulls the relay’s side down to ${q(busV, 'V')}, and it opens below ${q(link.opensV, 'V')}: `,
+                'it chatters.',
+              )
             : `${name} reaches ${q(reachesV, 'V')}; the relay closes at ${q(link.closesV, 'V')} and holds.`,
       remedies: closes && holds ? [] : [addDcdc(lane, system)],
     }
@@ -95,7 +108,11 @@ export const diode = check({
       compared: [number('behind the isolator', volts, 'V'), number('charge at least', bank.lowV, 'V')],
       limit: bank.each.$origin('chargeLowV'),
       formula: () =>
-        `${q(without, 'V')} − ${q(link.dropV, 'V')} = ${q(volts, 'V')}${takenOut ? `, ${q(bank.lowV - volts, 'V')} under` : ''}; with a low-loss one ${q(lowLossV, 'V')}`,
+        said(
+          `${q(without, 'V')} − ${q(link.dropV, 'V')} = ${q(volts, 'V')}`,
+          takenOut ? `, ${q(bank.lowV - volts, 'V')} under` : '',
+          `; with a low-loss one ${q(lowLossV, 'V')}`,
+        ),
       summary: () =>
         takenOut
           ? `The isolator takes ${q(link.dropV, 'V')} off ${mid(name)}: ${q(volts, 'V')} is left and the battery wants ${q(bank.lowV, 'V')}.`
@@ -161,7 +178,12 @@ export const batterySwitch = check({
       formula: () =>
         'off: alternator open; 1 or 2: one bank alone; both: lead and lithium in parallel, on the starter too',
       summary: () =>
-        `The switch can leave ${mid(name)} without a battery and can join lead, lithium and starter; it takes somebody who never forgets${guarded ? ', though a protector takes the spike' : ''}.`,
+        said(
+          `The switch can leave ${mid(name)} without a battery and can join lead, `,
+          'lithium and starter; it takes somebody who never forgets',
+          guarded ? ', though a protector takes the spike' : '',
+          '.',
+        ),
       remedies: [
         addDcdc(lane, system),
         ...(guarded ? [] : [{ id: 'alternator.surge-protector', on: alternator.$path } as const]),

@@ -1,7 +1,7 @@
 import { leadCapacityAh } from '#core/physics/lead'
 import { houseLeadOf, lfpOf } from '#core/simulation/plant-of-job'
 import { restedLeadSoc, shareOf, type Sharing } from '#core/simulation/sharing'
-import { formatShare } from '#core/units/format'
+import { formatShare, said } from '#core/units/format'
 import { check, number, word } from '#core/assessment/check'
 import { dcAtOnceA, leadHealth, loadA, sharesBus } from '#core/system/energy'
 import type { RemedyRef } from '#core/remedies/catalogue'
@@ -132,15 +132,25 @@ export const sharing = check({
       compared: [number('lithium takes', mostA, 'A'), number('its largest', bank.largestA, 'A')],
       limit: bank.each.$origin('largestChargeA'),
       formula: () =>
-        `all sources ${q(chargeA, 'A')}: lithium ${charging.map((row) => `${q(row.lfpA, 'A')} at ${formatShare(row.soc)}`).join(', ')}; at rest ${q(rest.leadA, 'A')} into the lead; under ${q(dcAtOnceA(system), 'A')} the lithium gives ${q(-load.lfpA, 'A')} and the lead ${q(-load.leadA, 'A')}`,
+        said(
+          `all sources ${q(chargeA, 'A')}: lithium ${charging.map((row) => `${q(row.lfpA, 'A')} at ${formatShare(row.soc)}`).join(', ')}; `,
+          `at rest ${q(rest.leadA, 'A')} into the lead; under ${q(dcAtOnceA(system), 'A')} the lithium gives ${q(-load.lfpA, 'A')} and the lead ${q(-load.leadA, 'A')}`,
+        ),
       summary: () =>
-        `On one bus the lithium takes ${q(mostA, 'A')} of ${q(chargeA, 'A')} while charging${over ? `, and its maker allows ${q(bank.largestA, 'A')}` : ''}; half charged it gives ${q(-load.lfpA, 'A')} of ${q(dcAtOnceA(system), 'A')}.`,
+        said(
+          `On one bus the lithium takes ${q(mostA, 'A')} of ${q(chargeA, 'A')} while charging`,
+          over ? `, and its maker allows ${q(bank.largestA, 'A')}` : '',
+          `; half charged it gives ${q(-load.lfpA, 'A')} of ${q(dcAtOnceA(system), 'A')}.`,
+        ),
       remedies: over ? [...remedies, { id: 'mixed.separate', on: 'use' }] : [],
       cautions: () => {
         const takesA = rules.leadChargeRateC * one.houseBank.ahEach * one.houseBank.parallel
         return chargeA > takesA
           ? [
-              `With the lithium off line the lead is offered all ${q(chargeA, 'A')}; it takes about ${q(takesA, 'A')} until it gasses.`,
+              said(
+                `With the lithium off line the lead is offered all ${q(chargeA, 'A')}; `,
+                `it takes about ${q(takesA, 'A')} until it gasses.`,
+              ),
             ]
           : []
       },
@@ -185,9 +195,15 @@ export const leadHealthCheck = check({
           : 'shop rule: most the lead may lose inside in a day',
       },
       formula: () =>
-        `${formatShare(leadHealth(system))} of its capacity left → ${q(lostAh, 'Ah')} a day lost inside; ${rules.leadLossMost} % of ${q(bank.ah, 'Ah')} = ${q(mostAh, 'Ah')}; rested ${q(restedV, 'V')}`,
+        said(
+          `${formatShare(leadHealth(system))} of its capacity left → ${q(lostAh, 'Ah')} a day lost inside; `,
+          `${rules.leadLossMost} % of ${q(bank.ah, 'Ah')} = ${q(mostAh, 'Ah')}; rested ${q(restedV, 'V')}`,
+        ),
       summary: () =>
-        `The lead rests at ${q(restedV, 'V')} and loses about ${q(lostAh, 'Ah')} a day inside, which the lithium makes good.`,
+        said(
+          `The lead rests at ${q(restedV, 'V')} and loses about ${q(lostAh, 'Ah')} a day inside, `,
+          'which the lithium makes good.',
+        ),
       remedies: weak
         ? [
             { id: 'mixed.fresh-lead', on: 'houseBank', value: 12.7 * bank.scale },
@@ -222,12 +238,24 @@ export const stops = check({
       ],
       limit: { kind: 'rule', text: 'shop rules: charge stop and discharge stop of a hybrid bank' },
       formula: () =>
-        `stop ${q(stopV, 'V')} ${under ? '≥' : '<'} absorption; discharge stop ${q(rules.dischargeStopV * bank.scale, 'V')} ${beforeBms ? '>' : '≤'} BMS ${q(bank.each.bmsUnderV * bank.each.series, 'V')}`,
+        said(
+          `stop ${q(stopV, 'V')} `,
+          under ? '≥' : '<',
+          ` absorption; discharge stop ${q(rules.dischargeStopV * bank.scale, 'V')} `,
+          beforeBms ? '>' : '≤',
+          ` BMS ${q(bank.each.bmsUnderV * bank.each.series, 'V')}`,
+        ),
       summary: () =>
         under
-          ? `${under.name} absorbs at no more than the charge stop of ${q(stopV, 'V')}: the lithium never goes off and the lead never gets its own.`
+          ? said(
+              `${under.name} absorbs at no more than the charge stop of ${q(stopV, 'V')}: `,
+              'the lithium never goes off and the lead never gets its own.',
+            )
           : beforeBms
-            ? `The lithium goes off at ${q(stopV, 'V')}, before the chargers absorb, and at ${q(rules.dischargeStopV * bank.scale, 'V')}, before its BMS cuts. Off line, the lead takes charge and load alone.`
+            ? said(
+                `The lithium goes off at ${q(stopV, 'V')}, before the chargers absorb, and at ${q(rules.dischargeStopV * bank.scale, 'V')}, `,
+                'before its BMS cuts. Off line, the lead takes charge and load alone.',
+              )
             : 'The discharge stop is under the voltage at which the BMS cuts.',
       remedies: !bad
         ? []
@@ -273,7 +301,10 @@ export const takeover = check({
       ],
       limit: { kind: 'rule', text: 'shop rule: hours the lead alone must carry what must not stop' },
       formula: () =>
-        `${q(ah, 'Ah')} left in the lead at ${q(amps, 'A')} and 15 °C${amps > 0 ? ` ÷ ${q(amps, 'A')} = ${q(hours, 'h')}` : ''}`,
+        said(
+          `${q(ah, 'Ah')} left in the lead at ${q(amps, 'A')} and 15 °C`,
+          amps > 0 ? ` ÷ ${q(amps, 'A')} = ${q(hours, 'h')}` : '',
+        ),
       summary: () =>
         amps > 0
           ? `If the lithium cuts out, the lead carries the ${q(amps, 'A')} that must not stop for ${q(hours, 'h')}.`

@@ -1,3 +1,4 @@
+import { said } from '#core/units/format'
 import { isCharging, compensation, type ChargeUnit, type Lane } from '#core/system/lanes'
 import { replacement } from '#core/remedies/arrangements'
 import { check, number, word, type Setting } from '#core/assessment/check'
@@ -16,7 +17,10 @@ export type FoundSetting =
   | { readonly possible: true; readonly volts: number }
   | { readonly possible: false; readonly low: Bound; readonly high: Bound }
 
-/** A voltage between all lower and under all upper bounds, nearest to what is wished; or the two that contradict. */
+/**
+ * A voltage between all lower and under all upper bounds, nearest to what is wished; or the two that
+ * contradict.
+ */
 export function settingWithin(low: readonly Bound[], high: readonly Bound[], wishedV: number): FoundSetting {
   const most = low.reduce((a, b) => (b.volts > a.volts ? b : a))
   const least = high.reduce((a, b) => (b.volts < a.volts ? b : a))
@@ -28,7 +32,8 @@ export function settingWithin(low: readonly Bound[], high: readonly Bound[], wis
 }
 
 /**
- * Settings of an adjustable unit that keep to every limit at once: absorption, and float where the battery allows one.
+ * Settings of an adjustable unit that keep to every limit at once: absorption, and float where the battery
+ * allows one.
  * What is set already and meets them stays; the unit's menu is asked about only where something has to be set.
  */
 export function findSettings(
@@ -191,9 +196,21 @@ export const range = check({
       ],
       limit: bank.each.$origin('chargeHighV'),
       formula: () =>
-        `${misset ? `settable ${q(unit.absorptionLeastV, 'V')} to ${q(unit.absorptionMostV, 'V')}, ` : ''}battery ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}${unit.compensation === 'fixed' ? ', less what compensation adds hot and cold' : ''} → ${q(wanted, 'V')}; float ${floatV === null ? 'off' : q(floatV, 'V')}`,
+        said(
+          misset ? `settable ${q(unit.absorptionLeastV, 'V')} to ${q(unit.absorptionMostV, 'V')}, ` : '',
+          `battery ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}`,
+          unit.compensation === 'fixed' ? ', less what compensation adds hot and cold' : '',
+          ` → ${q(wanted, 'V')}; float `,
+          floatV === null ? 'off' : q(floatV, 'V'),
+        ),
       summary: () =>
-        `${name} can be set to meet every limit at once: absorption ${q(wanted, 'V')}, float ${floatV === null ? 'off' : q(floatV, 'V')}${misset ? '; it is not set so now' : ''}.`,
+        said(
+          `${name} can be set to meet every limit at once: absorption ${q(wanted, 'V')}, `,
+          'float ',
+          floatV === null ? 'off' : q(floatV, 'V'),
+          misset ? '; it is not set so now' : '',
+          '.',
+        ),
       remedies: misset ? [set] : [],
       settings: () => settingsOf(unit, lane, system),
     }

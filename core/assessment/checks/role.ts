@@ -1,3 +1,4 @@
+import { said } from '#core/units/format'
 import { check, mid, number, word } from '#core/assessment/check'
 import { dcdcInput } from '#core/system/currents'
 
@@ -63,10 +64,19 @@ export const feedsDcdc = check({
       ],
       limit: { kind: 'physics', text: 'voltage alone cannot tell a charger from an engine' },
       formula: () =>
-        `starts on ${link.signal === 'wire' ? 'a wire: engine off → off' : `voltage: charger on → ${q(drawsA, 'A')} drawn from it`}`,
+        said(
+          'starts on ',
+          link.signal === 'wire'
+            ? 'a wire: engine off → off'
+            : `voltage: charger on → ${q(drawsA, 'A')} drawn from it`,
+        ),
       summary: () =>
         bad
-          ? `The DC-DC on ${mid(name)} starts on voltage, so it runs off the mains charger of the starting battery, which then never finishes.`
+          ? said(
+              `The DC-DC on ${mid(name)} starts on voltage, `,
+              'so it runs off the mains charger of the starting battery, ',
+              'which then never finishes.',
+            )
           : `The DC-DC on ${mid(name)} waits for its wire, so the mains charger of the starting battery can finish.`,
       remedies: bad ? [{ id: 'dcdc.signal-wire', on: link.$path }] : [],
     }

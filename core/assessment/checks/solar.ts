@@ -1,3 +1,4 @@
+import { said } from '#core/units/format'
 import { clearDays } from '#core/weather/sun'
 import { home } from '#core/weather/places'
 import { check, number, word, type Judgement } from '#core/assessment/check'
@@ -24,7 +25,10 @@ export const voltage = check({
 const days = { worst: 355, best: 172 } as const
 
 const suns = new Map<number, Float64Array>()
-/** Hours of a clear day on a tilted panel at the shop's place, W/m². Worked out once for a day and a tilt: it asks where the sun stands. */
+/**
+ * Hours of a clear day on a tilted panel at the shop's place, W/m². Worked out once for a day and a tilt: it
+ * asks where the sun stands.
+ */
 function clearSunWm2(dayOfYear: number, tiltDeg: number): Float64Array {
   const key = dayOfYear * 1000 + tiltDeg
   let sun = suns.get(key)
@@ -44,7 +48,10 @@ function clearSunWm2(dayOfYear: number, tiltDeg: number): Float64Array {
   return sun
 }
 
-/** Charge an array brings on a mean day of the worst and of the best month, Ah: clear-sky sun at the shop's place, times the shop's share of it, shade, and what heat, cable and controller take. */
+/**
+ * Charge an array brings on a mean day of the worst and of the best month, Ah: clear-sky sun at the shop's
+ * place, times the shop's share of it, shade, and what heat, cable and controller take.
+ */
 export function monthlyYieldAh(
   { solar }: SolarLane,
   { bank, rules }: System,
@@ -82,9 +89,16 @@ export const yieldOfYear = check({
       compared: [number('best month, a day', best, 'Ah'), number('worst month, a day', worst, 'Ah')],
       limit: { kind: 'rule', text: 'shop rules: share of a clear sky’s sun, solar yield' },
       formula: () =>
-        `${q(arrayW(lane.solar), 'W')} under a clear sky of midsummer and midwinter, flat or tilted ${q(lane.solar.tilt, '°')}, × ${system.rules.clearness} % sun × ${system.rules.solarDerate} % × (1 − ${q(lane.solar.shading, '%')} shade) = ${q(best, 'Ah')} and ${q(worst, 'Ah')}; used ${q(use.ah, 'Ah')} a day`,
+        said(
+          `${q(arrayW(lane.solar), 'W')} under a clear sky of midsummer and midwinter, `,
+          `flat or tilted ${q(lane.solar.tilt, '°')}, × ${system.rules.clearness} % sun × ${system.rules.solarDerate} % × (1 − ${q(lane.solar.shading, '%')} shade) = ${q(best, 'Ah')} and ${q(worst, 'Ah')}; `,
+          `used ${q(use.ah, 'Ah')} a day`,
+        ),
       summary: () =>
-        `${name} brings about ${q(best, 'Ah')} a day in the best month and ${q(worst, 'Ah')} in the worst; ${q(use.ah, 'Ah')} a day are used.`,
+        said(
+          `${name} brings about ${q(best, 'Ah')} a day in the best month and ${q(worst, 'Ah')} in the worst; `,
+          `${q(use.ah, 'Ah')} a day are used.`,
+        ),
       remedies: short
         ? [{ id: 'use.charge-more', on: 'use', value: Math.ceil(use.ah / one.use.daysAway - best) }]
         : [],
@@ -164,7 +178,10 @@ export const sourceVoltage = check({
         over
           ? `${name} holds ${q(volts, 'V')} and the battery allows ${q(bank.highV, 'V')}.`
           : under
-            ? `${name} stops at ${q(volts, 'V')}, under the window from ${q(bank.lowV, 'V')}: it charges most of the way and never balances the cells.`
+            ? said(
+                `${name} stops at ${q(volts, 'V')}, under the window from ${q(bank.lowV, 'V')}: `,
+                'it charges most of the way and never balances the cells.',
+              )
             : `${name} holds ${q(volts, 'V')}, inside the window.`,
       remedies: over
         ? [{ id: 'source.regulator', on: source.$path, value: bank.middleV }]

@@ -1,3 +1,4 @@
+import { said } from '#core/units/format'
 import type { View } from '#core/system/scene'
 import { addDcdc } from '#core/remedies/arrangements'
 import { openCircuitV } from '#core/physics/lfp'
@@ -77,16 +78,27 @@ export const cranking = check({
       compared: [number('starter draws', needA, 'A'), number('BMS opens at', bearsA, 'A')],
       limit: bank.each.$origin('overCurrentA'),
       formula: () =>
-        `${q(needA, 'A')} through ${list}; BMS ${q(bank.each.overCurrentA, 'A')} × ${bank.each.parallel}. One start is ${q(startAh, 'Ah')}: about ${q(minutes, 'min')} of transfer at ${q(flowsA, 'A')}, key off`,
+        said(
+          `${q(needA, 'A')} through ${list}; BMS ${q(bank.each.overCurrentA, 'A')} × ${bank.each.parallel}. `,
+          `One start is ${q(startAh, 'Ah')}: about ${q(minutes, 'min')} of transfer at ${q(flowsA, 'A')}, `,
+          'key off',
+        ),
       summary: () =>
         over
-          ? `Through ${list} a starter of ${q(needA, 'A')} can draw on the battery, whose BMS opens at ${q(bearsA, 'A')}.`
+          ? said(
+              `Through ${list} a starter of ${q(needA, 'A')} can draw on the battery, `,
+              `whose BMS opens at ${q(bearsA, 'A')}.`,
+            )
           : `Through ${list} a starter of ${q(needA, 'A')} can draw on the battery, which bears ${q(bearsA, 'A')}.`,
       remedies: over ? [...new Map(ways.map((way) => [way.remedy.id, way.remedy])).values()] : [],
       cautions: () =>
         !fromHouse
           ? [
-              `Joined for about ${q(minutes, 'min')} with the key off, the house battery lends the starting battery one start. Part them before cranking.`,
+              said(
+                `Joined for about ${q(minutes, 'min')} with the key off, `,
+                'the house battery lends the starting battery one start. ',
+                'Part them before cranking.',
+              ),
             ]
           : [],
     }
@@ -130,7 +142,10 @@ export const starterRated = check({
       ],
       limit: starting.$origin('engineNeedA'),
       formula: () =>
-        `${q(bank.each.crankingA, 'A')} × ${Math.round(share)} % at ${q(coldestC, '°C')} = ${q(givesA, 'A')}; engine ${q(starting.engineNeedA, 'A')}`,
+        said(
+          `${q(bank.each.crankingA, 'A')} × ${Math.round(share)} % at ${q(coldestC, '°C')} = ${q(givesA, 'A')}; `,
+          `engine ${q(starting.engineNeedA, 'A')}`,
+        ),
       summary: () =>
         weak
           ? `On the coldest start it cranks with ${q(givesA, 'A')} and the engine needs ${q(starting.engineNeedA, 'A')}.`
@@ -182,14 +197,28 @@ export const upkeep = check({
       ],
       limit: {
         kind: 'rule',
-        text: `shop rule: starting battery when plugged in or parked, ${rules.upkeepSchool === 'trickle' ? 'trickle it' : 'leave it to the engine'}`,
+        text: said(
+          'shop rule: starting battery when plugged in or parked, ',
+          rules.upkeepSchool === 'trickle' ? 'trickle it' : 'leave it to the engine',
+        ),
       },
       formula: () =>
         `half of ${q(starting.ah, 'Ah')} × ${q(starting.health, '%')} ÷ (${q(starting.standbyA, 'A')} × 168 h + 1 % a week of itself) = ${q(lastsWeeks, 'weeks')}`,
       summary: () =>
         fed
-          ? `The starting battery is kept by ${fedBack ? 'the DC-DC' : 'a charger or the sun'} while the vehicle stands.`
-          : `Nothing feeds the starting battery while it stands; it lasts ${q(lastsWeeks, 'weeks')}, and it stands ${q(weeks, 'weeks')} at the longest${stands && rules.upkeepSchool === 'leave' && lastsWeeks < weeks ? '. The shop leaves it to the engine' : ''}.`,
+          ? said(
+              'The starting battery is kept by ',
+              fedBack ? 'the DC-DC' : 'a charger or the sun',
+              ' while the vehicle stands.',
+            )
+          : said(
+              `Nothing feeds the starting battery while it stands; it lasts ${q(lastsWeeks, 'weeks')}, `,
+              `and it stands ${q(weeks, 'weeks')} at the longest`,
+              stands && rules.upkeepSchool === 'leave' && lastsWeeks < weeks
+                ? '. The shop leaves it to the engine'
+                : '',
+              '.',
+            ),
       remedies: short ? [{ id: 'start.trickle', on: starting.$path }] : [],
     }
   },

@@ -8,7 +8,10 @@ const moved = (change: unknown): unknown => {
   return typeof path === 'string' ? { ...(change as object), path: twoToThree.path(path) } : change
 }
 
-/** Version 2 had one starting battery, without an alternator of its own: it becomes the battery of the first one. */
+/**
+ * Version 2 had one starting battery, without an alternator of its own: it becomes the battery of the first
+ * one.
+ */
 export const twoToThree: Migration = {
   job({ startingBattery, ...job }) {
     const [first] = Object.keys((job.alternators ?? {}) as Group).sort((a, b) => numberIn(a) - numberIn(b))

@@ -6,7 +6,10 @@ import { twoToThree } from './2-to-3'
 /** Each brings a job from one version of the format to the next. */
 const migrations: readonly Migration[] = [oneToTwo, twoToThree]
 
-/** A job of any older version, brought up to date step by step. What is not a job of a known version stays as it is. */
+/**
+ * A job of any older version, brought up to date step by step. What is not a job of a known version stays as
+ * it is.
+ */
 export function upToDate(job: Group): Group {
   const { version } = job
   if (typeof version !== 'number' || !Number.isInteger(version) || version < 1) return job

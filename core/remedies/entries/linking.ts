@@ -1,3 +1,4 @@
+import { said } from '#core/units/format'
 import { partsOf, withField, withNewPart, withoutPart, type JobDocument } from '#core/job/document'
 import type { ShelfPart } from '#core/shelf/kinds'
 import { listed, unlisted } from '../listed'
@@ -118,7 +119,10 @@ export const linking = {
     takes: '1 part',
     hours: 3,
     label: ({ value, values }, q) =>
-      `${q(value!, 'A')} DC-DC charger ${values?.signal === 'voltage' ? 'that starts on voltage' : 'on an ignition signal'}`,
+      said(
+        `${q(value!, 'A')} DC-DC charger `,
+        values?.signal === 'voltage' ? 'that starts on voltage' : 'on an ignition signal',
+      ),
     effect: set(({ value, values }) => ({
       ...lithiumStages,
       signal: 'wire',

@@ -5,12 +5,20 @@ import { Trigger } from './trigger'
 
 /** Resistance of a machine and its lead to its battery as the regulator sees it, Ω (engineering default). */
 const machineOhm = 0.003
-/** A regulator that folds back begins so far below the limit, K, and keeps at least this share of the output. */
+/**
+ * A regulator that folds back begins so far below the limit, K, and keeps at least this share of the output.
+ */
 const foldSpanK = 10
 const leastShare = 0.2
-/** Voltage a compensated regulator takes off for each degree of its case above 25 °C, V at 12 V (engineering default: half of what lead cells ask). */
+/**
+ * Voltage a compensated regulator takes off for each degree of its case above 25 °C, V at 12 V (engineering
+ * default: half of what lead cells ask).
+ */
 const compensationVPerK = 0.005
-/** An external regulator goes to float when the house takes less than this share of its capacity at full voltage, and back from so far under it, V. */
+/**
+ * An external regulator goes to float when the house takes less than this share of its capacity at full
+ * voltage, and back from so far under it, V.
+ */
 const floatShare = 0.05
 const fullWithinV = 0.2
 const floatLostV = 0.3

@@ -9,12 +9,15 @@ const voltageDelayS = 2
 const returnSoc = 0.02
 /** A heater is switched off so many degrees above where it starts, K. */
 const heaterSpanK = 4
-/** Voltages at which the stops of a hybrid bank let the lithium back, from where they took it off, V at 12 V. */
+/**
+ * Voltages at which the stops of a hybrid bank let the lithium back, from where they took it off, V at 12 V.
+ */
 const chargeStopReturnV = 0.6
 const dischargeStopReturnV = 0.8
 
 /**
- * The BMS of a lithium battery as a state machine: thresholds, delays and returns for voltage, current and temperature,
+ * The BMS of a lithium battery as a state machine: thresholds, delays and returns for voltage, current and
+ * temperature,
  * charge and discharge apart; with the heater it switches and the stops of a hybrid bank.
  */
 export class Bms {

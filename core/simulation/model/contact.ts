@@ -15,7 +15,10 @@ export interface Seen {
   readonly amps: () => number
 }
 
-/** The contact of a link: whether it is closed, and what then flows. A DC-DC, and nothing, are no contacts: they stay open. */
+/**
+ * The contact of a link: whether it is closed, and what then flows. A DC-DC, and nothing, are no contacts:
+ * they stay open.
+ */
 export class Contact {
   closed: boolean
   readonly triggers: readonly Trigger[]

@@ -8,7 +8,9 @@ const tablePoints = 512
 const mostOverC10 = 3
 /** Charge and discharge curves do not meet: between ± this share of C10 a straight line joins them. */
 const joinShare = 1 / 400
-/** Charge at which it gives nothing any more, and from which it gives again; and to which the curves are used. */
+/**
+ * Charge at which it gives nothing any more, and from which it gives again; and to which the curves are used.
+ */
 const emptySoc = 0.02
 const refilledSoc = 0.025
 const fullSoc = 0.995
@@ -18,11 +20,17 @@ const hottestC = 50
 /** Cell voltage under which a battery never gasses, V: the logarithm is spared. */
 const neverGassesV = 2.2
 
-/** Powers of the current in Copetti's curves, in a table over √I: exact to a tenth of a millivolt, and many times as fast. */
+/**
+ * Powers of the current in Copetti's curves, in a table over √I: exact to a tenth of a millivolt, and many
+ * times as fast.
+ */
 const powersOver = (mostA: number, work: (amps: number) => number): Float64Array =>
   Float64Array.from({ length: tablePoints + 2 }, (_, k) => work(mostA * (k / tablePoints) ** 2))
 
-/** A lead-acid battery after Copetti. A step is tried (`prepare`, `ampsAt`, `settle`) and then taken over (`accept`). */
+/**
+ * A lead-acid battery after Copetti. A step is tried (`prepare`, `ampsAt`, `settle`) and then taken over
+ * (`accept`).
+ */
 export class Lead {
   soc: number
   amps = 0
@@ -38,7 +46,10 @@ export class Lead {
   private readonly mostA: number
   private readonly chargePowers: Float64Array
   private readonly dischargePowers: Float64Array
-  /** Of the step that is tried: voltage without current and resistance terms, both ways, and where the straight line begins and ends. */
+  /**
+   * Of the step that is tried: voltage without current and resistance terms, both ways, and where the
+   * straight line begins and ends.
+   */
   private restC = 0
   private restD = 0
   private termC = 0
@@ -50,7 +61,10 @@ export class Lead {
   private tempC = 25
   /** Charge it gained each second where the last step ended. */
   private rate = 0
-  /** Where the last search of a current ended, its voltage, and the slope there, V/A, below 0; not a number before the first. */
+  /**
+   * Where the last search of a current ended, its voltage, and the slope there, V/A, below 0; not a number
+   * before the first.
+   */
   private lastA = 0
   private lastV = 0
   private lastSlope = NaN
@@ -117,7 +131,10 @@ export class Lead {
       : this.plant.cells * (this.restD + amps * (power + this.termD) * this.factorD)
   }
 
-  /** Current into it at a bus voltage, A: the curve turned round. On the straight line at once, else by a bracketed search from the last current. */
+  /**
+   * Current into it at a bus voltage, A: the curve turned round. On the straight line at once, else by a
+   * bracketed search from the last current.
+   */
   ampsAt(v: number): number {
     const { empty } = this
     if (v >= this.lowJoinV && v <= this.highJoinV) {

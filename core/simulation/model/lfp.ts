@@ -4,13 +4,19 @@ import type { LfpPlant } from '../plant'
 const ocvSteps = 200
 /** Share of the capacity over which a battery that comes to full takes less and less. */
 const lastRoom = 0.01
-/** Heat capacity of a battery, J/(kg·K), and its heat resistance at 24 kg, K/W, bare in air and in a closed box (engineering defaults). */
+/**
+ * Heat capacity of a battery, J/(kg·K), and its heat resistance at 24 kg, K/W, bare in air and in a closed
+ * box (engineering defaults).
+ */
 const joulePerKgK = 1000
 const referenceKg = 24
 const bareKPerW = 1
 const boxedKPerW = 2.5
 
-/** How the place of a battery warms or cools in a step: from one temperature towards another, °C, with a time constant, s. */
+/**
+ * How the place of a battery warms or cools in a step: from one temperature towards another, °C, with a time
+ * constant, s.
+ */
 export interface PlaceCourse {
   fromC: number
   readonly towardsC: number
@@ -25,11 +31,14 @@ const tableOf = ({ nominalV, curve }: LfpPlant): Float64Array =>
   })
 
 /**
- * A lithium battery: a resting curve, a resistance that grows in the cold, and gates. A step is tried (`prepare`,
+ * A lithium battery: a resting curve, a resistance that grows in the cold, and gates. A step is tried
+ * (`prepare`,
  * `ampsAt`, `settle`) and then taken over (`accept`); what is tried changes nothing.
  *
- * The current at the end of a step is implicit in the charge that it leaves: with V = OCV(SoC) + I·R and a straight
- * piece of the curve the charge relaxes exponentially, so that the share of the step's end in its mean current, θ, is
+ * The current at the end of a step is implicit in the charge that it leaves: with V = OCV(SoC) + I·R and a
+ * straight
+ * piece of the curve the charge relaxes exponentially, so that the share of the step's end in its mean
+ * current, θ, is
  * the one that is exact for an exponential (½ where the step is short against it, 1 where it is long).
  */
 export class Lfp {
@@ -55,7 +64,10 @@ export class Lfp {
   private readonly ocv: Float64Array
   private readonly heatCapacity: number
   private readonly heatOhm: number
-  /** Of the step that is tried: charge without the current of its end, resting voltage there, resistances, and what one ampere at its end fills. */
+  /**
+   * Of the step that is tried: charge without the current of its end, resting voltage there, resistances, and
+   * what one ampere at its end fills.
+   */
   private baseSoc = 0
   private baseV = 0
   private baseSlope = 0
@@ -132,8 +144,10 @@ export class Lfp {
   }
 
   /**
-   * Current into it at the end of the step at a bus voltage, A. A gate that is shut passes none its way; empty gives none.
-   * Over the last per cent what it takes falls with the room that is left, so that it comes to full and stays there.
+   * Current into it at the end of the step at a bus voltage, A. A gate that is shut passes none its way;
+   * empty gives none.
+   * Over the last per cent what it takes falls with the room that is left, so that it comes to full and stays
+   * there.
    */
   ampsAt(v: number): number {
     const amps = (v - this.baseV) / this.stiffOhm
@@ -153,7 +167,10 @@ export class Lfp {
     this.endSoc = wanted > 1 ? 1 : wanted < 0 ? 0 : wanted
     this.endTempC = this.warmedBy(mean, place)
   }
-  /** Cell temperature at the end of the step by a current, in a place that itself goes towards another temperature: both first order, in closed form. */
+  /**
+   * Cell temperature at the end of the step by a current, in a place that itself goes towards another
+   * temperature: both first order, in closed form.
+   */
   private warmedBy(amps: number, { fromC, towardsC, followsS }: PlaceCourse): number {
     const heat = amps * amps * this.ohm + (this.heating ? this.plant.heater!.watts : 0)
     const settlesC = towardsC + heat * this.heatOhm
@@ -167,7 +184,8 @@ export class Lfp {
   }
 
   /**
-   * Error of its charge in the step that is tried, Ah, by embedded lower orders: the current of its beginning held, or
+   * Error of its charge in the step that is tried, Ah, by embedded lower orders: the current of its beginning
+   * held, or
    * fading as it would under a held voltage, whichever the step is nearer to.
    */
   errorAh(dt: number): number {
@@ -176,7 +194,10 @@ export class Lfp {
     return ((held < fading ? held : fading) * dt) / 7200
   }
 
-  /** How far its voltage in the step that is tried is off the resting curve, V: from a corner of the curve on the way. */
+  /**
+   * How far its voltage in the step that is tried is off the resting curve, V: from a corner of the curve on
+   * the way.
+   */
   get errorV(): number {
     return Math.abs(this.baseV + this.baseSlope * (this.endSoc - this.baseSoc) - this.restV)
   }

@@ -1,8 +1,14 @@
-/** Loads are quite dark at this share of the voltage at which they are cut off, and fade out over the last volt above it. */
+/**
+ * Loads are quite dark at this share of the voltage at which they are cut off, and fade out over the last
+ * volt above it.
+ */
 const darkShare = 8 / 10.5
 const darkAt12V = 8
 
-/** Voltage at which loads are quite dark, V. @param cutOffV at which they are cut off; null where nothing cuts them off */
+/**
+ * Voltage at which loads are quite dark, V.
+ * @param cutOffV at which they are cut off; null where nothing cuts them off
+ */
 export const darkBelowV = (cutOffV: number | null, scale: number): number =>
   cutOffV === null ? darkAt12V * scale : darkShare * cutOffV
 

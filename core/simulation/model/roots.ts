@@ -5,7 +5,10 @@ export interface Root {
   readonly slope: number
 }
 
-/** What is sought to what accuracy: voltages at which currents sum to nought, or currents at which a voltage is met. */
+/**
+ * What is sought to what accuracy: voltages at which currents sum to nought, or currents at which a voltage
+ * is met.
+ */
 export interface Accuracy {
   /** A value this near to nought is nought. */
   readonly value: number
@@ -24,7 +27,8 @@ const mostIterations = 60
 const stepsBetweenLooks = 3
 
 /**
- * What the value at the end that stands still counts for, once the value at the end that moves has gone from one to the
+ * What the value at the end that stands still counts for, once the value at the end that moves has gone from
+ * one to the
  * next: without it a curved function is closed in from one side only. Anderson and Björck, BIT 13 (1973).
  */
 export const keptShare = (next: number, last: number): number => {
@@ -33,8 +37,10 @@ export const keptShare = (next: number, last: number): number => {
 }
 
 /**
- * Root of a falling function: steps along the line of the last two values (secant), kept inside a bracket that every
- * value narrows. Where a step would leave it, or a few steps have not halved it, it is halved: a kink does not hold the
+ * Root of a falling function: steps along the line of the last two values (secant), kept inside a bracket
+ * that every
+ * value narrows. Where a step would leave it, or a few steps have not halved it, it is halved: a kink does
+ * not hold the
  * search up (after Dekker). Never more than a fixed number of values.
  * @param guess where to begin
  * @param low below the root

@@ -9,12 +9,18 @@ import { fallingRoot } from './roots'
 import { Staged } from './staged'
 import { Trigger } from './trigger'
 
-/** Voltages of an engine that runs, and of one that does not, by which a DC-DC without a wire starts and stops, V at 12 V. */
+/**
+ * Voltages of an engine that runs, and of one that does not, by which a DC-DC without a wire starts and
+ * stops, V at 12 V.
+ */
 const wakesAboveV = 13.2
 const sleepsBelowV = 12.8
 /** A DC-DC that stopped for its input goes on again so far above it, V. */
 const inputReturnV = 0.6
-/** What a DC-DC gives back to a parked starting battery: at most this, A, up to this voltage, through this resistance, from a house above this (12 V). */
+/**
+ * What a DC-DC gives back to a parked starting battery: at most this, A, up to this voltage, through this
+ * resistance, from a house above this (12 V).
+ */
 const backMostA = 2
 const backHoldsV = 13.5
 const backOhm = 0.3
@@ -24,7 +30,10 @@ const backSoftV = 0.02
 /** No input of a DC-DC is counted at less than this, V at 12 V. */
 const leastInputV = 6
 const dcdcOhm = 0.002
-/** A bus holds a little charge, A for each volt it moves, so that its voltage is defined when nothing on it takes current. */
+/**
+ * A bus holds a little charge, A for each volt it moves, so that its voltage is defined when nothing on it
+ * takes current.
+ */
 export const bufferS = 3e-4
 /** The starting battery of a vehicle that is used: nearly full. */
 const startSoc = 0.9
@@ -169,7 +178,10 @@ export class Side {
   private besideV = 0
   private readonly aloneIn = (v: number): number => this.inAt(v) + this.backFeedAt(this.besideV, v)
 
-  /** Current into the house at its voltage through a closed contact, A; this side settles where its own currents then sum to nought. */
+  /**
+   * Current into the house at its voltage through a closed contact, A; this side settles where its own
+   * currents then sum to nought.
+   */
   intoHouse(houseV: number): number {
     this.joinedTo = houseV
     const root = fallingRoot(this.joinedIn, this.endV, 0, this.mostV, this.joinedSlope)
@@ -178,7 +190,10 @@ export class Side {
     return this.contact.ampsBetween(root.at, houseV)
   }
 
-  /** Settles by itself, its contact open, beside a house at a voltage. @returns how far the powers that hang on voltages were off, A */
+  /**
+   * Settles by itself, its contact open, beside a house at a voltage.
+   * @returns how far the powers that hang on voltages were off, A
+   */
   alone(houseV: number): number {
     const { link } = this.plant
     if (!this.alternator && !this.lead) return 0
@@ -194,7 +209,10 @@ export class Side {
     return Math.abs(this.inputA - before)
   }
 
-  /** What its DC-DC gives back to the parked battery from a house at a voltage, A at this side: less, the higher its own voltage. */
+  /**
+   * What its DC-DC gives back to the parked battery from a house at a voltage, A at this side: less, the
+   * higher its own voltage.
+   */
   backFeedAt(houseV: number, v = this.endV): number {
     const { link } = this.plant
     if (link.kind !== 'dcdc' || !link.backFeed || this.engineRuns) return 0

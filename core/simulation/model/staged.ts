@@ -84,7 +84,10 @@ export class Staged {
     this.running = running
   }
 
-  /** Voltage it holds: one that has stopped holds the bus up at its restart voltage, as it would within seconds. */
+  /**
+   * Voltage it holds: one that has stopped holds the bus up at its restart voltage, as it would within
+   * seconds.
+   */
   private get setV(): number {
     if (this.stage === 'float') return this.stages.floatV!
     return this.stage === 'off' ? this.stages.restartV : this.stages.absorptionV

@@ -1,7 +1,8 @@
 import { keptShare } from './roots'
 
 /**
- * Something that acts once a condition has held for its delay: a relay, a gate, the end of a stage. The value is above
+ * Something that acts once a condition has held for its delay: a relay, a gate, the end of a stage. The value
+ * is above
  * nought while the condition holds, and tells how far it is from turning; -1 while it does not apply.
  */
 export class Trigger {
@@ -23,7 +24,10 @@ export class Trigger {
     readonly cumulative = false,
   ) {}
 
-  /** Seconds until it acts if the condition goes on holding; Infinity while it does not hold. @param leastS the least time between two switchings */
+  /**
+   * Seconds until it acts if the condition goes on holding; Infinity while it does not hold.
+   * @param leastS the least time between two switchings
+   */
   dueIn(leastS: number): number {
     return this.before > 0 ? Math.max(leastS, this.delayS() - this.heldS) : Infinity
   }
@@ -39,7 +43,8 @@ export class Trigger {
     this.movedEnd = true
   }
   /**
-   * Narrows the search: what was tried is its new end, or its new beginning. Where the same one moves again, the other
+   * Narrows the search: what was tried is its new end, or its new beginning. Where the same one moves again,
+   * the other
    * counts less (Anderson and Björck), so that a curved value is closed in from both sides.
    */
   bracket(isEnd: boolean): void {

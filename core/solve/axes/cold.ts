@@ -4,7 +4,10 @@ import { bare, keep, option, topicOf, type Axis, type Ground, type Option } from
 
 const mostPads = 3
 
-/** How the battery is kept warm: a pad, a warmer place, or not at all, since less current or another battery may be enough. */
+/**
+ * How the battery is kept warm: a pad, a warmer place, or not at all, since less current or another battery
+ * may be enough.
+ */
 export function coldAxes({ job, system, findings, shelf }: Ground): Axis[] {
   const cold = findings.filter((finding) => topicOf(finding) === 'cold' && finding.id !== 'cold.layup')
   if (cold.length === 0) return []

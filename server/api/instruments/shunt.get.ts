@@ -10,11 +10,15 @@ const query = Joi.object<{ from: number; seed: number; speed: number }>({
   speed: Joi.number().min(1).max(60).default(1),
 })
 const tickMs = 250
-/** Like any radio link, the stand-in's fails once on the way: a stream that began before this reading stops at it without a word. */
+/**
+ * Like any radio link, the stand-in's fails once on the way: a stream that began before this reading stops at
+ * it without a word.
+ */
 const dropsAt = 900
 
 /**
- * A stand-in for a shunt monitor: readings of a made-up vehicle as server-sent events, a few at a time. Whoever was cut
+ * A stand-in for a shunt monitor: readings of a made-up vehicle as server-sent events, a few at a time.
+ * Whoever was cut
  * off asks again from where it was; the server remembers nothing.
  */
 export default route(async (event) => {

@@ -29,7 +29,10 @@ const inputs = computed<RunInputs | null>(() =>
   basis.value ? { ...basis.value.inputs[run.value], ...own.value[run.value] } : null,
 )
 const results = computed(() => runner.results.value)
-/** The first system picked in which lead and lithium share a bus, with what its loads draw at most and its chargers give. */
+/**
+ * The first system picked in which lead and lithium share a bus, with what its loads draw at most and its
+ * chargers give.
+ */
 const mixed = computed(() => picked.value.find((v) => v.plant.lfp && v.plant.houseLead)?.plant ?? null)
 const mixedLoadA = computed(() => (mixed.value ? Math.max(1, Math.round(mostLoadA(mixed.value))) : 0))
 const mixedChargeA = computed(() =>

@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { summaryPaper } from '#core/papers/summary'
 
-/** The page the customer gets: the answer, the reasons, what to change, what is still open, and the cautions. */
+/**
+ * The page the customer gets: the answer, the reasons, what to change, what is still open, and the cautions.
+ */
 const judging = useJudging()
 const shop = useShop()
 const { bench, problem, id } = useJobPage('Summary')

@@ -9,7 +9,10 @@ const body = Joi.object<{ version: number; who: string }>({
   who: whoSchema,
 })
 
-/** Issues what is specified as a sheet that never changes. The version says which state of the job was looked at. */
+/**
+ * Issues what is specified as a sheet that never changes. The version says which state of the job was looked
+ * at.
+ */
 export default route(async (event) => {
   const id = jobId(event)
   const { version, who } = validated(body, await readJson(event, 64 * 1024))
