@@ -58,8 +58,7 @@ function valueFor(field: Field, at: number): unknown {
 
 /**
  * What is left as it is, so that the systems stay such as people have: voltages that do not belong together
- * chatter or
- * go dark, and there a step more or less decides. `other` was no option of `present` before.
+ * chatter or go dark, and there a step more or less decides. `other` was no option of `present` before.
  */
 const notVaried = new Set(['nominalV', 'inputV', 'outputV', 'present', 'kind'])
 const isVaried = ([name, field]: [string, Field]): boolean =>

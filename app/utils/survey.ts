@@ -11,8 +11,8 @@ export const askedFields = (kind: PartKindId, part: AnyPart): [string, Field][] 
 
 /**
  * Fields of a part that are folded away when its station opens: seldom needed, not entered and deciding
- * nothing. What is
- * folded then stays folded until the person unfolds it, whatever is typed or judged meanwhile.
+ * nothing. What is folded then stays folded until the person unfolds it, whatever is typed or judged
+ * meanwhile.
  */
 export const foldedNames = (
   kind: PartKindId,

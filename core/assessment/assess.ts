@@ -100,7 +100,8 @@ export function assessmentOf(facts: Facts, checks: readonly CheckResult[]): Asse
 /**
  * Judges every check of a job. Pure: the same job and settings give the same assessment.
  * @param job a valid job document; unknown values are allowed everywhere
- * @param shop what the shop has changed of the default rules, and its units; the job's own changes win over it
+ * @param shop what the shop has changed of the default rules, and its units; the job's own changes win over
+ * it
  * @param quick leaves out the checks that need a run of the system
  */
 export function assess(job: JobDocument, shop: ShopSettings = {}, { quick = false } = {}): Assessment {

@@ -73,8 +73,7 @@ function judgedWhole({ check, place }: Question, facts: Facts): Noted<CheckResul
 
 /**
  * The assessment of a job that changes: after an edit only those checks are judged anew that read something
- * the edit
- * changed. The same assessment as one judged from nothing.
+ * the edit changed. The same assessment as one judged from nothing.
  */
 export class KeptAssessment {
   private facts: Facts | null = null

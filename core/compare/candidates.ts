@@ -129,8 +129,7 @@ function daysOf(system: System): number {
 
 /**
  * Energy through the bank over its life at the shop's depth, kWh. Cycles at that depth from the maker's by
- * the usual
- * power law of LFP, N ~ depth^-1.3 (an engineering default); 3.2 V a cell.
+ * the usual power law of LFP, N ~ depth^-1.3 (an engineering default); 3.2 V a cell.
  */
 function lifeKwh({ bank, rules }: System): number {
   const depth = rules.usableLithium / 100

@@ -81,8 +81,7 @@ function look(examples: readonly Example[]): Map<string, Seen> {
 
 /**
  * Every check with what it compares, its formula with numbers from an example, where its limit comes from,
- * and what
- * would fix it. Markdown, made from the checks themselves and from what they say of the examples.
+ * and what would fix it. Markdown, made from the checks themselves and from what they say of the examples.
  */
 export function describeChecks(examples: readonly Example[]): string {
   const seen = look(examples)

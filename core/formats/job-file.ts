@@ -27,8 +27,8 @@ const refuse = (message: string, more: Partial<FileProblem> = {}): ReadJob => ({
 })
 
 /**
- * Reads the text of a job file. Either the whole job or all that is wrong with it, in words.
- * Unknown properties are kept; a file of an older version is brought up to date.
+ * Reads the text of a job file. Either the whole job or all that is wrong with it, in words. Unknown
+ * properties are kept; a file of an older version is brought up to date.
  */
 export function readJobFile(text: string): ReadJob {
   if (text.trim() === '') return refuse('The file is empty')

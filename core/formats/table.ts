@@ -47,10 +47,9 @@ export const tableHeader = (columns: TableColumns): string[] =>
 
 /**
  * Reads a table with a header row: comma or semicolon (as the header has), quotes as usual, any line ends.
- * Numbers
- * are in the units of the header and may be written as people write them. Each row that does not fit is
- * reported by
- * line, column and reason, and the others are given; what is wrong with the header refuses all.
+ * Numbers are in the units of the header and may be written as people write them. Each row that does not fit
+ * is reported by line, column and reason, and the others are given; what is wrong with the header refuses
+ * all.
  */
 export function readTable(text: string, columns: TableColumns): ReadTable {
   const headerLine = /^[^\r\n]*/.exec(text.replace(/^\uFEFF/, ''))![0]

@@ -2,8 +2,7 @@ import { partsOf, withNewPart, withPart, type JobDocument } from './document'
 
 /**
  * A copy of the job in which every alternator has a link, so that it has a lane, and a starting battery: the
- * first that
- * is nobody's yet, else one of which nothing is known.
+ * first that is nobody's yet, else one of which nothing is known.
  */
 export function completeJob(job: JobDocument): JobDocument {
   return partsOf(job, 'alternators').reduce(

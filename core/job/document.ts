@@ -72,9 +72,9 @@ export interface ShelfRef {
 export type Part<K extends PartKindId> = PartExtras & Surveyed<FieldsOf<K>>
 
 /**
- * One customer job: the survey, the battery in question and the rules this job overrides.
- * Plain, immutable data. Parts that can be several are kept by id, so that every value has one
- * stable path (`chargers/charger-1/absorptionV`) however the rest changes.
+ * One customer job: the survey, the battery in question and the rules this job overrides. Plain, immutable
+ * data. Parts that can be several are kept by id, so that every value has one stable path
+ * (`chargers/charger-1/absorptionV`) however the rest changes.
  */
 export type JobDocument = {
   readonly format: typeof jobFormat

@@ -44,8 +44,7 @@ export interface Audit {
 
 /**
  * Adds up the loads of a job by part of the day. Same functions as the checks use. A value that is not known
- * is taken
- * in the middle of its plausible range, and said to be open.
+ * is taken in the middle of its plausible range, and said to be open.
  */
 export function auditLoads(job: JobDocument, shop: ShopSettings = {}): Audit {
   const system = usualSystem(factsOf(job, shop))

@@ -34,11 +34,10 @@ const spread = (values: readonly number[]): number => {
 
 /**
  * Finds steps in a stream of readings as they come. Two-sided CUSUM (Page, 1954) about the mean of the last
- * quiet
- * samples notices a change; the new level is taken once the current has settled, so that inrush is not taken
- * for the
- * load; two changes in one settling are parted at the jump between them. Noise is estimated from differences of
- * neighbouring samples, so that slow drift does not count. Made for one to ten readings a second.
+ * quiet samples notices a change; the new level is taken once the current has settled, so that inrush is not
+ * taken for the load; two changes in one settling are parted at the jump between them. Noise is estimated
+ * from differences of neighbouring samples, so that slow drift does not count. Made for one to ten readings a
+ * second.
  */
 export class StepDetector {
   private quiet: number[] = []

@@ -16,9 +16,8 @@ const togetherS = 1
 
 /**
  * Holds reported steps against what really happened. A step is found when one is reported within 3 s, of the
- * same
- * sign, and within 0.3 A or 15 % of its size; switchings less than 1 s apart may be reported as one of their
- * sum.
+ * same sign, and within 0.3 A or 15 % of its size; switchings less than 1 s apart may be reported as one of
+ * their sum.
  * @param leastA true steps under this do not count as there; reporting them is not wrong either
  */
 export function judgeSteps(reported: readonly Step[], truth: readonly TrueStep[], leastA = 0.5): Judged {

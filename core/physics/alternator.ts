@@ -32,8 +32,8 @@ export const underBonnetC = 60
 export const openSpaceC = 40
 
 /**
- * Case temperature a loaded alternator settles at, °C:
- * T_amb + ΔT_ref · (0.2 + 0.3x + 0.5x²) · (6000/n)^0.6, with x = I ÷ (0.8 · rated).
+ * Case temperature a loaded alternator settles at, °C: T_amb + ΔT_ref · (0.2 + 0.3x + 0.5x²) · (6000/n)^0.6,
+ * with x = I ÷ (0.8 · rated).
  * @param shaftRpm speed of its own shaft, rpm; a shaft that stands warms nothing
  */
 export function steadyCaseC(
@@ -96,10 +96,8 @@ export interface HeatFit {
 
 /**
  * Fits temperature rise and time constant to readings by least squares. The rise is linear in the model and
- * has a
- * closed form for each time constant; the time constant is found by golden-section search from 3 to 60 min.
- * Fewer than
- * two readings fit the rise alone. Null where there is no reading that says anything.
+ * has a closed form for each time constant; the time constant is found by golden-section search from 3 to 60
+ * min. Fewer than two readings fit the rise alone. Null where there is no reading that says anything.
  * @param startC case temperature when the load began, °C: the air around it
  */
 export function fitHeat(

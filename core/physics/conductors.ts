@@ -1,7 +1,7 @@
 /**
- * Copper conductors: resistance at 20 °C in mΩ/m and current in A that a single one carries in free
- * air at 30 °C by insulation rating. From the project's reference table, metric rows. Starting
- * points for a check against the local code and the maker's sheet.
+ * Copper conductors: resistance at 20 °C in mΩ/m and current in A that a single one carries in free air at 30
+ * °C by insulation rating. From the project's reference table, metric rows. Starting points for a check
+ * against the local code and the maker's sheet.
  */
 const insulationRatings = [60, 70, 90, 105, 125, 200] as const
 const copper: readonly (readonly [areaMm2: number, r20: number, ...ampacityA: number[]])[] = [
@@ -88,9 +88,9 @@ export interface Surroundings {
 }
 
 /**
- * Current a conductor carries where it lies, A: free-air ampacity, less in an engine space (0.75 to
- * 1.00 by insulation) and in a bundle (2 to 3: 0.7, 4 to 6: 0.6, 7 to 24: 0.5); aluminium 0.78 of
- * copper. Engineering defaults: always check the local code.
+ * Current a conductor carries where it lies, A: free-air ampacity, less in an engine space (0.75 to 1.00 by
+ * insulation) and in a bundle (2 to 3: 0.7, 4 to 6: 0.6, 7 to 24: 0.5); aluminium 0.78 of copper. Engineering
+ * defaults: always check the local code.
  */
 export function ampacityThereA(
   areaMm2: number,

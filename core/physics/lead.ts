@@ -6,8 +6,7 @@ export const typicalLeadKgPerAh = 0.27
 
 /**
  * Capacity of a lead-acid battery against its 10 h capacity: C ÷ C10 = 1.67 ÷ (1 + 0.67·(I/I10)^0.9)·(1 +
- * 0.005·ΔT).
- * Copetti, Lorenzo, Chenlo, “A general battery model for PV system simulation”, 1993.
+ * 0.005·ΔT). Copetti, Lorenzo, Chenlo, “A general battery model for PV system simulation”, 1993.
  * @param currentOverI10 discharge current as a multiple of the 10 h current, 0 or more
  * @param celsius temperature of the battery, °C
  */
@@ -63,9 +62,8 @@ export const copettiChargeEfficiency = (currentOverI10: number, soc: number): nu
 
 /**
  * Current a lead-acid battery loses inside, A: 0.2 % of its capacity a day when healthy, and a part that
- * grows with the
- * square of what is lost of its capacity, up to 3 % a day. Engineering default: a weak battery drains
- * whatever is joined to it.
+ * grows with the square of what is lost of its capacity, up to 3 % a day. Engineering default: a weak battery
+ * drains whatever is joined to it.
  * @param health what is left of its capacity, 0 to 1
  */
 export const leadLeakA = (c10: number, health: number): number =>

@@ -1,6 +1,6 @@
 /**
- * Rested open-circuit voltage of an LFP cell at 25 °C against state of charge, mean of charge and
- * discharge. From the project's reference table of typical figures; a maker's curve may replace it.
+ * Rested open-circuit voltage of an LFP cell at 25 °C against state of charge, mean of charge and discharge.
+ * From the project's reference table of typical figures; a maker's curve may replace it.
  */
 const ocvCurve: readonly (readonly [soc: number, cellV: number])[] = [
   [0, 2.5],
@@ -73,8 +73,8 @@ export function socAtOpenCircuitV(packV: number, nominalV: number): number {
 }
 
 /**
- * Typical resistance of a pack with its BMS and terminals at 25 °C, Ω: 12 mΩ for 100 Ah at 12 V,
- * falling with capacity and growing with voltage.
+ * Typical resistance of a pack with its BMS and terminals at 25 °C, Ω: 12 mΩ for 100 Ah at 12 V, falling with
+ * capacity and growing with voltage.
  * @param ah capacity, Ah (above 0)
  */
 export const typicalPackOhm = (ah: number, nominalV: number): number => (0.012 * (100 / ah) * nominalV) / 12
@@ -95,10 +95,10 @@ export interface ConstantVoltageCharge {
 }
 
 /**
- * State of charge reached by a constant-current, constant-voltage charge, 0 to 1.
- * Constant current runs until the pack's terminals reach `volts`; from there the current is
- * (volts − OCV) ÷ R. On each straight piece of the OCV curve the current falls exponentially, so
- * the time through a piece has a closed form and no stepping is needed.
+ * State of charge reached by a constant-current, constant-voltage charge, 0 to 1. Constant current runs until
+ * the pack's terminals reach `volts`; from there the current is (volts − OCV) ÷ R. On each straight piece of
+ * the OCV curve the current falls exponentially, so the time through a piece has a closed form and no
+ * stepping is needed.
  */
 export function socAfterCharge(charge: ConstantVoltageCharge): number {
   const { volts, limitA, fromSoc, ah, nominalV, ohm } = charge

@@ -11,9 +11,8 @@ export interface Placed extends Footprint {
 
 /**
  * Places equal batteries on the floor of a space, side by side, none stacked: rows of one way round, and in
- * what is
- * left beside them rows turned by 90°. Every split between the two is tried, both ways; the first that holds
- * all wins.
+ * what is left beside them rows turned by 90°. Every split between the two is tried, both ways; the first
+ * that holds all wins.
  * @param space inside measures, mm
  * @param battery with terminals, mm (above 0)
  * @param count batteries, 1 or more

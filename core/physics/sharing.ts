@@ -2,10 +2,10 @@
 export type BankLayout = 'single' | 'busbar' | 'diagonal' | 'ladder'
 
 /**
- * Shares of the current in a bank of equal batteries, which sum to 1.
- * Batteries stand in a row, linked positive to positive and negative to negative; the load's leads sit
- * at the same end (`ladder`) or at opposite ends (`diagonal`). Kirchhoff's laws give one equation a
- * link for the summed current of the batteries up to it: a tridiagonal system, solved exactly.
+ * Shares of the current in a bank of equal batteries, which sum to 1. Batteries stand in a row, linked
+ * positive to positive and negative to negative; the load's leads sit at the same end (`ladder`) or at
+ * opposite ends (`diagonal`). Kirchhoff's laws give one equation a link for the summed current of the
+ * batteries up to it: a tridiagonal system, solved exactly.
  * @param count batteries, 1 or more
  * @param batteryOhm resistance of each, Ω (above 0)
  * @param linkOhm resistance of one link with its lugs, Ω (0 or more)

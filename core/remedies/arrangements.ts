@@ -49,8 +49,7 @@ const mohmPerM = loopOhm({ lengthM: 1, areaMm2: 25, returnBy: 'cable' }) * 1000
 
 /**
  * Ways to hold an alternator to what it and the battery may give and take: the shop's school first, the
- * others after
- * it. Where a computer controls it, or the voltages differ, a DC-DC alone helps.
+ * others after it. Where a computer controls it, or the voltages differ, a DC-DC alone helps.
  * @param mostA what the battery may take, A
  */
 export function holdBack(lane: AlternatorLane, system: System, mostA = system.bank.largestA): RemedyRef[] {

@@ -8,8 +8,7 @@ import { cheap } from './wants'
 
 /**
  * The ways a remedy can be supplied from the shelf, the best fitting first. One way without a part where it
- * takes none;
- * one with an unpriced thing where the shelf holds nothing that fits.
+ * takes none; one with an unpriced thing where the shelf holds nothing that fits.
  * @param most ways given at most
  */
 export function suppliesFor(

@@ -566,8 +566,8 @@ const fitting = {
 } as const
 
 /**
- * Every threshold and school the assessment uses, with its default. Voltages are for a 12 V
- * battery and are scaled to the battery's own nominal voltage. No check has a number of its own.
+ * Every threshold and school the assessment uses, with its default. Voltages are for a 12 V battery and are
+ * scaled to the battery's own nominal voltage. No check has a number of its own.
  */
 export const ruleCatalogue = {
   ...schools,

@@ -272,8 +272,8 @@ export const shelfKindsFor = (part: PartKindId): ShelfKindId[] =>
 
 /**
  * What a part of a job takes from a part of the shelf: its values as maker's data, its name, and which
- * version it was.
- * A part that gives only some values (a fuse for a cable) leaves name and reference as they are.
+ * version it was. A part that gives only some values (a fuse for a cable) leaves name and reference as they
+ * are.
  */
 export function valuesFromShelf(
   part: Pick<ShelfPart, 'kind' | 'code' | 'version' | 'name' | 'values'>,

@@ -15,8 +15,7 @@ const entered = (
 
 /**
  * Inputs of a run from the job and the shop's rules: charge at the start, hours of driving and of mains,
- * temperatures of
- * the place, tilt; usual ones where nothing is known.
+ * temperatures of the place, tilt; usual ones where nothing is known.
  */
 export function inputsOf({ many, one, rules }: System, run: RunId): RunInputs {
   const engine = many.alternators[0]

@@ -26,8 +26,7 @@ export type Fitted = 'old' | 'new'
 
 /**
  * The plant of a system as its scene has it. Values that are neither known nor assumed there are taken as
- * usual, in the
- * middle of their plausible range or as the first of their options, and named in `assumed`.
+ * usual, in the middle of their plausible range or as the first of their options, and named in `assumed`.
  */
 export function plantFrom(asked: System, fitted: Fitted): Plant {
   const system = asked.asUsual()

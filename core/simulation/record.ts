@@ -81,8 +81,7 @@ const rounded = (value: number): number => Math.round(value * 1000) / 1000
 
 /**
  * Keeps a run in bounded memory, whatever its length. Time is cut into stretches; one in which the system was
- * looked at
- * twice at most keeps those moments as they were, any other the least and the most of each channel.
+ * looked at twice at most keeps those moments as they were, any other the least and the most of each channel.
  */
 export class Recorder {
   private readonly t: number[] = []

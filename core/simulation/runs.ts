@@ -83,8 +83,7 @@ const emptyLead = 0.05
 
 /**
  * Carries out a run. A generator, so that whoever runs it may show progress and stop: it yields the share
- * done, 0 to 1,
- * every thousand steps, and returns the result. Deterministic.
+ * done, 0 to 1, every thousand steps, and returns the result. Deterministic.
  * @param weather hours of sun and air; where none is given, clear days between the two temperatures
  */
 export function* carryOut(

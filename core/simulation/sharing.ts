@@ -22,8 +22,8 @@ export const restedLeadSoc = 0.9
 /**
  * Solves the bus of a mixed bank for a current that is brought to it (positive) or drawn from it (negative).
  * The models are those of a run: resting curve and resistance for lithium, Copetti for lead. Both currents
- * rise with
- * the voltage, so a search inside a bracket always finds the one voltage at which they sum to what is asked.
+ * rise with the voltage, so a search inside a bracket always finds the one voltage at which they sum to what
+ * is asked.
  * @param externalA A into the bank; −500 to 500
  * @param soc charge of the lithium, 0 to 1; the lead stands at {@link restedLeadSoc}
  */

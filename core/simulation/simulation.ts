@@ -102,8 +102,8 @@ function endShareOf(constants: number): number {
 
 /**
  * The whole system in time: a house bus, and the sides of a star around it. The step follows the system: long
- * while
- * little changes, short at a corner; the moment of a switching is located, not stepped over. Deterministic.
+ * while little changes, short at a corner; the moment of a switching is located, not stepped over.
+ * Deterministic.
  */
 export class Simulation {
   t = 0
@@ -254,7 +254,8 @@ export class Simulation {
 
   /**
    * Goes on by so many seconds in the same surroundings.
-   * @param each called where each step ends, the one that takes up the new surroundings too; true ends it there
+   * @param each called where each step ends, the one that takes up the new surroundings too; true ends it
+   * there
    * @returns whether it was ended
    */
   advance(seconds: number, around: Surroundings, each: (dt: number) => boolean = () => false): boolean {

@@ -123,8 +123,8 @@ export interface Answers {
 
 /**
  * The answers of a search, judged in full with their runs. One whose runs find something that the quick
- * judging did not
- * (a heater too weak, an alternator too hot by its readings) stands back, and the next best takes its place.
+ * judging did not (a heater too weak, an alternator too hot by its readings) stands back, and the next best
+ * takes its place.
  */
 export function answersOf(evaluator: Evaluator, outcomes: readonly Outcome[]): Answers {
   const known = new Map<number, Answer>()

@@ -63,8 +63,7 @@ export class Evaluator {
 
   /**
    * Carries out one combination: its options, then whatever their carrying out asks for, until nothing stands
-   * in the way
-   * or nothing more can be done. What settles the job is run for three days of ordinary use.
+   * in the way or nothing more can be done. What settles the job is run for three days of ordinary use.
    * @param index 0 to `plan.count` − 1
    */
   evaluate(index: number): Evaluation {
@@ -152,8 +151,7 @@ export class Evaluator {
 
 /**
  * Whether a remedy may be taken up on the way: never one that another axis has decided, nor a second
- * arrangement of the
- * same part. An option that was decided is not undone by what follows from it.
+ * arrangement of the same part. An option that was decided is not undone by what follows from it.
  */
 function mayFollow(ref: RemedyRef, steps: readonly Step[], round: number, plan: Plan): boolean {
   const { arrangement, decidedOn } = remedyOf(ref)

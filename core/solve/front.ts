@@ -50,10 +50,8 @@ export function beats(a: Figures, b: Figures): boolean {
 
 /**
  * The outcomes that no other beats on cost, hours to full, alternator peak temperature and number of changes,
- * the cheapest
- * first; the same set of steps counts once. Those that leave loads unserved stand back where others serve
- * them. Of more
- * than eight, those that are best at something stay, then the cheapest.
+ * the cheapest first; the same set of steps counts once. Those that leave loads unserved stand back where
+ * others serve them. Of more than eight, those that are best at something stay, then the cheapest.
  */
 export function bestOf(outcomes: readonly Outcome[]): Outcome[] {
   const seen = new Set<string>()

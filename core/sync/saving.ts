@@ -23,8 +23,7 @@ export type Trouble = { readonly kind: 'unreachable' } | { readonly kind: 'refus
 
 /**
  * How the saving of one job stands. Every job has a state of its own, so that a save on its way keeps nothing
- * else
- * waiting. What is pending is what differs between `base` and `document`.
+ * else waiting. What is pending is what differs between `base` and `document`.
  */
 export interface Saving {
   /** The job as the server had it when the pending changes began, and the version that was. */

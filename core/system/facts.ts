@@ -74,10 +74,8 @@ export const fieldsOfKind = (kind: PartKindId): PartFacts['fields'] => kindField
 
 /**
  * What a job says by the rules in force, for whoever judges it: the value of each field or its default, the
- * range where
- * there is neither, and where each comes from. Everything asked is noted with whoever asks. The job and the
- * rules never
- * change under it; what is worked out once is kept, with what it was worked out from.
+ * range where there is neither, and where each comes from. Everything asked is noted with whoever asks. The
+ * job and the rules never change under it; what is worked out once is kept, with what it was worked out from.
  */
 export class Facts {
   private readonly kinds = new Map<PartKindId, readonly PartFacts[]>()

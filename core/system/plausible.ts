@@ -9,8 +9,8 @@ export type Look = (ref: PartRef, field: string) => unknown
 const lookUp: Look = ({ part }, field) => valueOf(part, field)
 
 /**
- * Range an unknown quantity may lie in for this kind of part, in the field's unit. Voltages of
- * 12 V systems are scaled to the part's own nominal voltage.
+ * Range an unknown quantity may lie in for this kind of part, in the field's unit. Voltages of 12 V systems
+ * are scaled to the part's own nominal voltage.
  */
 export function plausibleRange(job: JobDocument, ref: PartRef, name: string, look: Look = lookUp): Range {
   const field = (partKinds[ref.kind] as PartKind).fields[name]

@@ -12,8 +12,7 @@ const headSlot: Slot = ruleIds.length + kindIds.length
 
 /**
  * Numbers what can be read of a job. Parts get theirs when they are first met, so that one numbering serves a
- * job from
- * edit to edit.
+ * job from edit to edit.
  */
 export class Slots {
   count = headSlot + 1

@@ -18,8 +18,8 @@ export type Assumed = ReadonlyMap<FieldPath, unknown>
 export const nothingAssumed: Assumed = new Map()
 
 /**
- * A part as checks see it: each field reads as a plain value. What is known is given as it is; what
- * has a default gives that; what is not known gives the value the scene assumes, and is noted.
+ * A part as checks see it: each field reads as a plain value. What is known is given as it is; what has a
+ * default gives that; what is not known gives the value the scene assumes, and is noted.
  */
 export type View<K extends PartKindId> = PartView & Resolved<FieldsOf<K>>
 
@@ -106,8 +106,8 @@ export interface SceneOptions {
 
 /**
  * One reading of a job in which unknowns have some assumed value. It is made for one piece of work and never
- * changed:
- * `missing` tells which unknown that work met first without an assumption, `reads` everything it read.
+ * changed: `missing` tells which unknown that work met first without an assumption, `reads` everything it
+ * read.
  */
 export class Scene {
   readonly reads: Reads

@@ -81,8 +81,7 @@ export class System {
 
   /**
    * The same system with unknowns taken as usual instead of asked for: for a run, which needs all of a system
-   * while only
-   * some of it decides. What was taken is in its scene.
+   * while only some of it decides. What was taken is in its scene.
    */
   asUsual(): System {
     const { facts, assumed, reads } = this.scene

@@ -79,10 +79,10 @@ export interface Explorable {
 }
 
 /**
- * Judges a check over the plausible ranges of the unknowns it reads. Unknowns are discovered as
- * the judging meets them, so only those that matter on a branch are tried there. Where the tree
- * meets one verdict alone, each unknown is also scanned by itself, finely; a verdict met at every
- * point holds. The number of judgings is bounded; past the bound a branch is judged at usual values.
+ * Judges a check over the plausible ranges of the unknowns it reads. Unknowns are discovered as the judging
+ * meets them, so only those that matter on a branch are tried there. Where the tree meets one verdict alone,
+ * each unknown is also scanned by itself, finely; a verdict met at every point holds. The number of judgings
+ * is bounded; past the bound a branch is judged at usual values.
  */
 export function explore(check: Explorable, effort: Effort): Exploration {
   const { pointsByDepth, mostLeaves } = effort

@@ -33,10 +33,8 @@ const leastHours = 24
 
 /**
  * Reads an hourly EPW weather file (the open EnergyPlus format): eight header lines, then one line an hour.
- * Missing
- * values (99.9 °C, 9999 Wh/m²) take the hour before; a 29 February and either line end are read. What cannot
- * be read is
- * named by its line, and nothing is taken.
+ * Missing values (99.9 °C, 9999 Wh/m²) take the hour before; a 29 February and either line end are read. What
+ * cannot be read is named by its line, and nothing is taken.
  */
 export function readEpw(text: string): ReadEpw {
   const lines = text.replace(/^\uFEFF/, '').split(/\r\n|\n|\r/)

@@ -1,5 +1,5 @@
-// What the two commands need of the machine: packages, PostgreSQL, Chromium, a build, a free port.
-// Plain Node.js without dependencies, since it runs before they are installed.
+// What the two commands need of the machine: packages, PostgreSQL, Chromium, a build, a free port. Plain
+// Node.js without dependencies, since it runs before they are installed.
 import { spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'

@@ -82,8 +82,7 @@ export class Shop extends Repository {
 
   /**
    * Judges by what the shop has set, then writes what follows in a transaction in which that still stands;
-   * where it
-   * changed in between, or the writer finds that something else did, it is judged again.
+   * where it changed in between, or the writer finds that something else did, it is judged again.
    */
   async judging<J, T>(
     judge: (shop: ShopSettings) => Promise<J>,

@@ -23,8 +23,8 @@ import { isStraight, type ChargerLane, type Lane, type SolarLane } from '#core/s
 import type { System } from '#core/system/system'
 
 // Checks that look ahead: each carries out the run of the run view, with the inputs that view begins with.
-// The unknowns a
-// check asks about are those it reads itself; all else that the run needs is taken as usual, as there.
+// The unknowns a check asks about are those it reads itself; all else that the run needs is taken as usual,
+// as there.
 
 /** A run of the system as its scene has it. @param part of the plant, where something else is to be left out */
 function runOf(
@@ -51,9 +51,8 @@ export function nightOn(lane: ChargerLane, system: System): Totals {
 
 /**
  * Hours from the shop's low charge to full on one source, loads on, in mild weather: on mains the run of
- * charger.time, on
- * an alternator or another source the same night with that source alone, all day, an engine under way.
- * Infinity where three days do not fill it.
+ * charger.time, on an alternator or another source the same night with that source alone, all day, an engine
+ * under way. Infinity where three days do not fill it.
  */
 export function hoursToFullOn(lane: Exclude<Lane, SolarLane>, system: System): number {
   switch (lane.kind) {

@@ -120,8 +120,7 @@ export const rate = check({
     const { bank, one, rules } = system
     const amps = laneCurrentA(lane, system)
     // Below the limit nothing may be charged at all, which is cold.charge-cut; the coldest that may is the
-    // limit itself.
-    // A heater brings the cells to its own temperature before they are charged.
+    // limit itself. A heater brings the cells to its own temperature before they are charged.
     const warmedC = bank.each.heater === 'yes' ? bank.each.heaterStartC : -Infinity
     const temperatures = [Math.max(one.place.coldestC, bank.coldLimitC, warmedC), one.place.hottestC]
     const [cold, hot] = temperatures.map((celsius) => ({

@@ -33,8 +33,8 @@ export function settingWithin(low: readonly Bound[], high: readonly Bound[], wis
 
 /**
  * Settings of an adjustable unit that keep to every limit at once: absorption, and float where the battery
- * allows one.
- * What is set already and meets them stays; the unit's menu is asked about only where something has to be set.
+ * allows one. What is set already and meets them stays; the unit's menu is asked about only where something
+ * has to be set.
  */
 export function findSettings(
   unit: ChargeUnit,

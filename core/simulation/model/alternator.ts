@@ -41,7 +41,8 @@ export class Alternator {
 
   /**
    * @param nominalV of its own side, V
-   * @param house what an external regulator watches: the current it sends there, the voltage, and the capacity
+   * @param house what an external regulator watches: the current it sends there, the voltage, and the
+   * capacity
    */
   constructor(
     readonly plant: AlternatorPlant,

@@ -17,8 +17,7 @@ const dischargeStopReturnV = 0.8
 
 /**
  * The BMS of a lithium battery as a state machine: thresholds, delays and returns for voltage, current and
- * temperature,
- * charge and discharge apart; with the heater it switches and the stops of a hybrid bank.
+ * temperature, charge and discharge apart; with the heater it switches and the stops of a hybrid bank.
  */
 export class Bms {
   readonly triggers: readonly Trigger[]

@@ -32,14 +32,12 @@ const tableOf = ({ nominalV, curve }: LfpPlant): Float64Array =>
 
 /**
  * A lithium battery: a resting curve, a resistance that grows in the cold, and gates. A step is tried
- * (`prepare`,
- * `ampsAt`, `settle`) and then taken over (`accept`); what is tried changes nothing.
+ * (`prepare`, `ampsAt`, `settle`) and then taken over (`accept`); what is tried changes nothing.
  *
  * The current at the end of a step is implicit in the charge that it leaves: with V = OCV(SoC) + I·R and a
- * straight
- * piece of the curve the charge relaxes exponentially, so that the share of the step's end in its mean
- * current, θ, is
- * the one that is exact for an exponential (½ where the step is short against it, 1 where it is long).
+ * straight piece of the curve the charge relaxes exponentially, so that the share of the step's end in its
+ * mean current, θ, is the one that is exact for an exponential (½ where the step is short against it, 1 where
+ * it is long).
  */
 export class Lfp {
   /** As it stands where the last step ended. */
@@ -145,9 +143,8 @@ export class Lfp {
 
   /**
    * Current into it at the end of the step at a bus voltage, A. A gate that is shut passes none its way;
-   * empty gives none.
-   * Over the last per cent what it takes falls with the room that is left, so that it comes to full and stays
-   * there.
+   * empty gives none. Over the last per cent what it takes falls with the room that is left, so that it comes
+   * to full and stays there.
    */
   ampsAt(v: number): number {
     const amps = (v - this.baseV) / this.stiffOhm
@@ -185,8 +182,7 @@ export class Lfp {
 
   /**
    * Error of its charge in the step that is tried, Ah, by embedded lower orders: the current of its beginning
-   * held, or
-   * fading as it would under a held voltage, whichever the step is nearer to.
+   * held, or fading as it would under a held voltage, whichever the step is nearer to.
    */
   errorAh(dt: number): number {
     const held = Math.abs(this.endAmps - this.amps)

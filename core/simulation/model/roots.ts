@@ -28,8 +28,8 @@ const stepsBetweenLooks = 3
 
 /**
  * What the value at the end that stands still counts for, once the value at the end that moves has gone from
- * one to the
- * next: without it a curved function is closed in from one side only. Anderson and Björck, BIT 13 (1973).
+ * one to the next: without it a curved function is closed in from one side only. Anderson and Björck, BIT 13
+ * (1973).
  */
 export const keptShare = (next: number, last: number): number => {
   const share = 1 - next / last
@@ -38,10 +38,8 @@ export const keptShare = (next: number, last: number): number => {
 
 /**
  * Root of a falling function: steps along the line of the last two values (secant), kept inside a bracket
- * that every
- * value narrows. Where a step would leave it, or a few steps have not halved it, it is halved: a kink does
- * not hold the
- * search up (after Dekker). Never more than a fixed number of values.
+ * that every value narrows. Where a step would leave it, or a few steps have not halved it, it is halved: a
+ * kink does not hold the search up (after Dekker). Never more than a fixed number of values.
  * @param guess where to begin
  * @param low below the root
  * @param high above the root

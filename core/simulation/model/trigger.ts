@@ -2,8 +2,8 @@ import { keptShare } from './roots'
 
 /**
  * Something that acts once a condition has held for its delay: a relay, a gate, the end of a stage. The value
- * is above
- * nought while the condition holds, and tells how far it is from turning; -1 while it does not apply.
+ * is above nought while the condition holds, and tells how far it is from turning; -1 while it does not
+ * apply.
  */
 export class Trigger {
   /** How long the condition has held, s. */
@@ -44,8 +44,7 @@ export class Trigger {
   }
   /**
    * Narrows the search: what was tried is its new end, or its new beginning. Where the same one moves again,
-   * the other
-   * counts less (Anderson and Björck), so that a curved value is closed in from both sides.
+   * the other counts less (Anderson and Björck), so that a curved value is closed in from both sides.
    */
   bracket(isEnd: boolean): void {
     const again = isEnd === this.movedEnd

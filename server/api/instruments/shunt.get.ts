@@ -18,8 +18,7 @@ const dropsAt = 900
 
 /**
  * A stand-in for a shunt monitor: readings of a made-up vehicle as server-sent events, a few at a time.
- * Whoever was cut
- * off asks again from where it was; the server remembers nothing.
+ * Whoever was cut off asks again from where it was; the server remembers nothing.
  */
 export default route(async (event) => {
   const { from, seed, speed } = validated(query, getQuery(event))
