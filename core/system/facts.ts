@@ -52,7 +52,9 @@ export interface PartFacts {
   readonly indexOf: ReadonlyMap<string, number>
   readonly firstSlot: Slot
   readonly kindSlot: Slot
-  /** Values that are settled, by field, once read; undefined before, and for those that are truly unknown. */
+  /** Paths of the fields. */
+  readonly paths: readonly FieldPath[]
+  /** Values that are settled, by field, once read; a value that is undefined is truly unknown. */
   readonly settled: (Derived<unknown> | undefined)[]
   readonly ranges: (Derived<Range> | undefined)[]
   readonly inputs: (Input | undefined)[]
@@ -110,6 +112,7 @@ export class Facts {
       ref,
       name: ref.part.name || `The ${partName(this.job, ref.path).toLowerCase()}`,
       fields: list,
+      paths: list.map(([name]) => `${ref.path}/${name}`),
       indexOf,
       firstSlot: this.slots.part(ref.path, list.length),
       kindSlot: this.slots.kind(ref.kind),
@@ -141,7 +144,7 @@ export class Facts {
     const from: Slot[] = []
     const value = this.findSettled(part, index, from)
     reads.noteAll(from)
-    if (value !== undefined) part.settled[index] = { value, from }
+    part.settled[index] = { value, from }
     return value
   }
 
@@ -234,9 +237,9 @@ export class Facts {
   input(part: PartFacts, index: number, value: unknown, reads: Reads): Input {
     const known = part.inputs[index]
     if (known) return known
-    const [name, field] = part.fields[index]!
+    const [, field] = part.fields[index]!
     return (part.inputs[index] = {
-      path: `${part.ref.path}/${name}`,
+      path: part.paths[index]!,
       label: field.label,
       part: part.name,
       value,

@@ -24,11 +24,12 @@ export const nothingAssumed: Assumed = new Map()
 export type View<K extends PartKindId> = PartView & Resolved<FieldsOf<K>>
 
 abstract class PartView {
-  constructor(
-    readonly $scene: Scene,
-    readonly $facts: PartFacts,
-  ) {
-    $scene.reads.note($facts.kindSlot)
+  declare readonly $scene: Scene
+  declare readonly $facts: PartFacts
+  constructor(scene: Scene, facts: PartFacts) {
+    this.$scene = scene
+    this.$facts = facts
+    scene.reads.note(facts.kindSlot)
   }
   get $path(): PartPath {
     return this.$facts.ref.path
@@ -148,7 +149,7 @@ export class Scene {
   read(part: PartFacts, index: number): unknown {
     const known = part.settled[index]
     let value: unknown
-    if (known) {
+    if (known && known.value !== undefined) {
       for (const slot of known.from) this.reads.note(slot)
       value = known.value
     } else {
@@ -185,7 +186,7 @@ export class Scene {
   }
 
   private assumption(part: PartFacts, index: number): unknown {
-    const path = `${part.ref.path}/${part.fields[index]![0]}`
+    const path = part.paths[index]!
     const value = this.assumed.get(path)
     if (value !== undefined) return value
     if (this.taken) this.taken.add(path)
