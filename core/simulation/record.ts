@@ -90,6 +90,7 @@ export class Recorder {
   private readonly active: readonly number[]
   private readonly least: Float64Array
   private readonly most: Float64Array
+  /** Which look of the stretch saw them first: two may come at one moment, where something jumps. */
   private readonly leastAt: Float64Array
   private readonly mostAt: Float64Array
   /** The first two moments of the stretch, whole. */
@@ -129,11 +130,11 @@ export class Recorder {
       if (moment) moment[i] = value
       if (value < this.least[i]!) {
         this.least[i] = value
-        this.leastAt[i] = t
+        this.leastAt[i] = this.count
       }
       if (value > this.most[i]!) {
         this.most[i] = value
-        this.mostAt[i] = t
+        this.mostAt[i] = this.count
       }
     }
     this.count++

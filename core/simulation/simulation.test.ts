@@ -48,9 +48,9 @@ import { seriesCsv } from '#core/formats/series'
 import { driveTraces } from './traces'
 import { readVoltageLog } from '#core/formats/voltage-log'
 
-const workboat = JSON.parse(
-  readFileSync(new URL('../../demo/jobs/0417-oyster-workboat.json', import.meta.url), 'utf8'),
-) as JobDocument
+const demoJob = (name: string): JobDocument =>
+  JSON.parse(readFileSync(new URL(`../../demo/jobs/${name}.json`, import.meta.url), 'utf8')) as JobDocument
+const workboat = demoJob('0417-oyster-workboat')
 
 describe('published points', () => {
   it('Copetti’s curves', () => {
@@ -436,6 +436,14 @@ describe('what installers have seen', () => {
 })
 
 describe('a run', () => {
+  it('is drawn as it went where something jumps: an engine that stops gives no more', () => {
+    const bus = demoJob('0424-library-bus')
+    const { series } = runNow('driving-day', plantOf(bus, {}, 'old'), inputsOfJob(bus, 'driving-day'))
+    const amps = series.values.engineA!
+    const last = amps.findLastIndex((value) => value > 20)
+    const first = amps.findIndex((value) => value > 20)
+    expect(amps.slice(first, last).filter((value) => value < 1)).toEqual([])
+  })
   it('reports its progress, can be left at any point, and is the same twice', () => {
     const going = carryOut('standing-still', plantOf(workboat, {}, 'new'), {
       ...inputsOfJob(workboat, 'standing-still'),
