@@ -9,7 +9,7 @@ defineProps<{ line: Line }>()
   <template v-for="(span, i) in line" :key="i"
     ><span
       v-if="span.verdict"
-      class="inline-flex items-center gap-1.5 font-semibold"
+      class="inline-flex items-center gap-1.5 align-bottom font-semibold"
       :class="verdictColour[span.verdict]"
       ><VerdictMark :verdict="span.verdict" class="!size-4" />{{ span.text }}</span
     ><strong v-else-if="span.tone === 'strong'">{{ span.text }}</strong
