@@ -1,131 +1,84 @@
-import { crafts, jobFormat, jobFormatVersion, stages, usePatterns } from '#core/job/document'
-import { howKnown, partKinds, partKindIds, type Field, type PartKind } from '#core/job/fields'
+import { partKinds, partKindIds, type Field, type PartKind } from '#core/job/fields'
 import { ruleCatalogue, ruleIds } from '#core/rules/rules'
-import { mostParts, mostRows, partIdPattern } from './job-schema'
+import { jobSchema, partIdPattern } from './job-schema'
 
-type Schema = Readonly<Record<string, unknown>>
-
-const text = (maxLength: number): Schema => ({ type: 'string', maxLength })
-const oneOf = (options: object): Schema => ({ enum: Object.keys(options) })
-
-function valueSchema(field: Field): Schema {
-  switch (field.type) {
-    case 'quantity':
-      return { type: ['number', 'null'], minimum: field.limits[0], maximum: field.limits[1] }
-    case 'choice':
-      return { enum: [...Object.keys(field.options), null] }
-    case 'rows':
-      return {
-        type: ['array', 'null'],
-        maxItems: mostRows,
-        items: {
-          type: 'object',
-          required: field.columns.map(({ name }) => name),
-          additionalProperties: false,
-          properties: Object.fromEntries(
-            field.columns.map(({ name, limits: [minimum, maximum], unit }) => [
-              name,
-              { type: 'number', minimum, maximum, description: `Unit: ${unit}.` },
-            ]),
-          ),
-        },
-      }
-  }
+/** A JSON Schema, or a piece of one. */
+interface Schema {
+  readonly properties?: Readonly<Record<string, Schema>>
+  readonly patternProperties?: Readonly<Record<string, Schema>>
+  readonly enum?: readonly unknown[]
+  readonly [keyword: string]: unknown
 }
 
-const known = (field: Field): Schema => ({
-  type: 'object',
-  title: field.label,
-  description:
-    field.type === 'quantity' && field.unit ? `${field.measure} Unit: ${field.unit}.` : field.measure,
-  required: ['value'],
-  properties: { value: valueSchema(field), how: oneOf(howKnown), when: { type: 'string' }, by: text(200) },
+/** What Joi holds a job to, in JSON Schema 2020-12. */
+const held = jobSchema['~standard'].jsonSchema.input({ target: 'draft-2020-12' }) as Schema
+
+/** A schema whose properties are changed by name. */
+const withProperties = (schema: Schema, change: (name: string, property: Schema) => Schema): Schema => ({
+  ...schema,
+  properties: Object.fromEntries(
+    Object.entries(schema.properties ?? {}).map(([name, property]) => [name, change(name, property)]),
+  ),
 })
 
-const part = (kind: PartKind): Schema => ({
-  type: 'object',
+const unitWords = (field: Field): string =>
+  field.type === 'quantity' && field.unit ? `${field.measure} Unit: ${field.unit}.` : field.measure
+
+/** A value with its words. Joi leaves null out of a list of options, though it may stand there. */
+const known = (field: Field, schema: Schema): Schema => ({
+  ...withProperties(schema, (name, property) =>
+    name === 'value' && property.enum ? { ...property, enum: [...property.enum, null] } : property,
+  ),
+  title: field.label,
+  description: unitWords(field),
+})
+
+const part = (kind: PartKind, schema: Schema): Schema => ({
+  ...withProperties(schema, (name, property) => {
+    const field = kind.fields[name]
+    return field ? known(field, property) : property
+  }),
   title: kind.one,
   description: kind.about,
-  properties: {
-    name: text(200),
-    notes: text(5000),
-    from: text(60),
-    of: text(60),
-    shelf: {
-      type: 'object',
-      description: 'The shelf part its values were taken from.',
-      required: ['code', 'version'],
-      additionalProperties: false,
-      properties: { code: text(60), version: { type: 'integer', minimum: 1, maximum: 1_000_000 } },
-    },
-    ...Object.fromEntries(Object.entries(kind.fields).map(([name, field]) => [name, known(field)])),
-  },
 })
 
-/** The published JSON Schema (2020-12) of a job file, made from the catalogue of fields. */
+/** Parts of a kind: exactly one, or a collection by id. */
+function parts(kind: PartKind, schema: Schema): Schema {
+  if (!kind.many) return part(kind, schema)
+  const { source } = partIdPattern
+  return { ...schema, patternProperties: { [source]: part(kind, schema.patternProperties![source]!) } }
+}
+
+const described: Readonly<Record<string, (schema: Schema) => Schema>> = {
+  // A date may be empty, which Joi leaves out of the pattern.
+  job: (schema) =>
+    withProperties(schema, (name, property) =>
+      name === 'dueDate' ? { ...property, pattern: '^(\\d{4}-\\d{2}-\\d{2})?$' } : property,
+    ),
+  rules: (schema) => ({
+    ...withProperties(schema, (name, property) => {
+      const id = ruleIds.find((rule) => rule === name)
+      return id ? { ...property, title: ruleCatalogue[id].label } : property
+    }),
+    description: 'Shop rules this job overrides.',
+  }),
+  notes: (schema) => ({ ...schema, description: 'What the installer wrote at a station.' }),
+  specified: (schema) => ({
+    ...schema,
+    description:
+      'The answer that was chosen: what is done, and what differs by it from the survey, property by property.',
+  }),
+  ...Object.fromEntries(
+    partKindIds.map((kind) => [kind, (schema: Schema) => parts(partKinds[kind], schema)]),
+  ),
+}
+
+/**
+ * The published JSON Schema (2020-12) of a job file: what it is held to comes from the Joi schema that holds
+ * it, the words from the catalogue of fields.
+ */
 export const jobJsonSchema: Schema = {
   $schema: 'https://json-schema.org/draft/2020-12/schema',
   title: 'Jovial Anchor job file',
-  type: 'object',
-  required: ['format', 'version', 'job', 'rules', 'notes', ...partKindIds],
-  properties: {
-    format: { const: jobFormat },
-    version: { const: jobFormatVersion },
-    job: {
-      type: 'object',
-      required: ['number', 'name', 'stage'],
-      properties: {
-        number: text(40),
-        name: text(200),
-        customer: text(200),
-        contact: text(200),
-        craft: oneOf(crafts),
-        registration: text(100),
-        location: text(200),
-        usePattern: oneOf(usePatterns),
-        wishes: text(5000),
-        dueDate: { type: 'string', pattern: '^(\\d{4}-\\d{2}-\\d{2})?$' },
-        stage: oneOf(stages),
-      },
-    },
-    rules: {
-      type: 'object',
-      description: 'Shop rules this job overrides.',
-      properties: Object.fromEntries(
-        ruleIds.map((id) => {
-          const rule = ruleCatalogue[id]
-          return [
-            id,
-            rule.kind === 'number'
-              ? { type: 'number', minimum: rule.limits[0], maximum: rule.limits[1], title: rule.label }
-              : { ...oneOf(rule.options), title: rule.label },
-          ]
-        }),
-      ),
-    },
-    notes: {
-      type: 'object',
-      description: 'What the installer wrote at a station.',
-      properties: Object.fromEntries(partKindIds.map((kind) => [kind, text(5000)])),
-    },
-    specified: {
-      type: 'object',
-      description:
-        'The answer that was chosen: what is done, and what differs by it from the survey, property by property.',
-      required: ['name', 'at', 'by', 'battery', 'steps', 'accepted', 'changes'],
-    },
-    ...Object.fromEntries(
-      partKindIds.map((kind) => [
-        kind,
-        partKinds[kind].many
-          ? {
-              type: 'object',
-              maxProperties: mostParts,
-              additionalProperties: false,
-              patternProperties: { [partIdPattern.source]: part(partKinds[kind]) },
-            }
-          : part(partKinds[kind]),
-      ]),
-    ),
-  },
+  ...withProperties(held, (name, property) => described[name]?.(property) ?? property),
 }
