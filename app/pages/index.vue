@@ -18,13 +18,15 @@ const verdict = ref<Verdict | ''>('')
 const stage = ref<keyof typeof stages | ''>('')
 const largestFileMb = 2
 
+const newest = latest()
 async function load() {
   const query = new URLSearchParams({
     ...(words.value && { words: words.value }),
     ...(verdict.value && { verdict: verdict.value }),
     ...(stage.value && { stage: stage.value }),
   })
-  const answer = await ask<JobRow[]>(`/api/jobs?${query}`)
+  const answer = await newest(read<JobRow[]>(`/api/jobs?${query}`))
+  if (!answer) return
   if (answer.kind === 'ok') {
     jobs.value = answer.data
     listProblem.value = ''

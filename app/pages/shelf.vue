@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
 import { shelfKind, shelfKindIds, type ShelfKindId } from '#core/shelf/kinds'
-import { ask, type ShelfRecord } from '../utils/api'
+import { read, type ShelfRecord } from '../utils/api'
 
 useHead({ title: 'Shelf · Jovial Anchor' })
 useKeys({
@@ -19,10 +19,14 @@ const problem = ref('')
 /** The part that is open: its code, or empty for a new one. */
 const open = ref<string | null>(null)
 
+const newest = latest()
 async function load() {
-  const answer = await ask<{ parts: ShelfRecord[]; counts: Record<string, number> }>(
-    `/api/shelf?${new URLSearchParams({ kind: kind.value, words: words.value })}`,
+  const answer = await newest(
+    read<{ parts: ShelfRecord[]; counts: Record<string, number> }>(
+      `/api/shelf?${new URLSearchParams({ kind: kind.value, words: words.value })}`,
+    ),
   )
+  if (!answer) return
   problem.value =
     answer.kind === 'ok'
       ? ''

@@ -1,3 +1,4 @@
+import { promiseTimeout } from '@vueuse/core'
 import type { HistoryEntry, JobRow, StoredJob } from '../../server/repositories/jobs'
 import type { PhotoRow } from '../../server/repositories/photos'
 import type { ShelfRecord } from '../../server/repositories/shelf'
@@ -43,6 +44,20 @@ export async function ask<T>(path: string, init: RequestInit = {}): Promise<Answ
   } catch {
     return { kind: 'unreachable' }
   }
+}
+
+/** Between tries for what is only read, ms. */
+const pausesMs = [300, 1200]
+
+/** Reads from the server, a few times before it says that it cannot be reached: where there is nothing else to show. */
+export async function read<T>(path: string): Promise<Answer<T>> {
+  let answer = await ask<T>(path)
+  for (const pause of pausesMs) {
+    if (answer.kind !== 'unreachable') break
+    await promiseTimeout(pause)
+    answer = await ask<T>(path)
+  }
+  return answer
 }
 
 export const asJson = (method: 'POST' | 'PUT', body: unknown): RequestInit => ({

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { shelfKind, type ShelfKindId } from '#core/shelf/kinds'
-import { ask, type ShelfRecord } from '../../utils/api'
+import { read, type ShelfRecord } from '../../utils/api'
 
 /** Takes one part from the shelf. */
 const { q } = useWriting()
@@ -10,13 +10,17 @@ const kind = ref(props.kinds[0]!)
 const words = ref('')
 const parts = ref<ShelfRecord[] | null>(null)
 const problem = ref('')
+const newest = latest()
 
 watch(
   [kind, words],
   async () => {
-    const answer = await ask<{ parts: ShelfRecord[] }>(
-      `/api/shelf?${new URLSearchParams({ kind: kind.value, words: words.value })}`,
+    const answer = await newest(
+      read<{ parts: ShelfRecord[] }>(
+        `/api/shelf?${new URLSearchParams({ kind: kind.value, words: words.value })}`,
+      ),
     )
+    if (!answer) return
     problem.value =
       answer.kind === 'ok'
         ? ''
