@@ -17,7 +17,13 @@ const madeAt = '2026-11-21T09:00:00.000Z'
 
 const summaryOf = (document: JobDocument): Paper => {
   const assessment = assess(document, shop)
-  return summaryPaper({ document, assessment, lanes: drawLanes(document, shop, assessment), shop, madeAt })
+  return summaryPaper({
+    job: document,
+    assessment,
+    lanes: drawLanes(document, shop, assessment),
+    shop,
+    madeAt,
+  })
 }
 const section = (paper: Paper, heading: string): Section | undefined =>
   paper.sections.find((one) => one.heading === heading)
@@ -55,6 +61,6 @@ describe('a summary', () => {
     const imperial = { ...shop, units: { system: 'imperial', currency: '$' } as const }
     const document = goodJob()
     const assessment = assess(document, imperial)
-    expect(summaryPaper({ document, assessment, lanes: [], shop: imperial, madeAt }).size).toBe('Letter')
+    expect(summaryPaper({ job: document, assessment, lanes: [], shop: imperial, madeAt }).size).toBe('Letter')
   })
 })

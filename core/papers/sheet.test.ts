@@ -12,6 +12,7 @@ import { solve } from '#core/solve/answer'
 import { metric } from '#core/units/display'
 import { sheetCsv } from '#core/formats/sheet-csv'
 import { pricedLines, sheetInputs, sheetOf } from './sheet'
+import { specificationPaper } from './specification'
 
 const read = (name: string): string => readFileSync(new URL(`../../demo/${name}`, import.meta.url), 'utf8')
 const job = JSON.parse(read('jobs/0417-oyster-workboat.json')) as JobDocument
@@ -101,6 +102,58 @@ describe('a specification sheet', () => {
       { name: 'Fuse', code: 'F', quantity: 4, unit: '', price: 10, total: 40 },
       { name: 'Odd thing', code: '', quantity: 2, unit: '', price: null, total: null },
     ])
+  })
+})
+
+describe('the paper of a sheet', () => {
+  const paper = specificationPaper(sheet)
+  const blocksOf = (heading: string) => paper.sections.find((one) => one.heading === heading)!.blocks
+  it('has its sections in the order of the work, the caution to the local code last', () => {
+    expect(paper.sections.map(({ heading }) => heading)).toEqual([
+      sheet.result.name,
+      'Parts',
+      'Work',
+      'Settings',
+      'Protection',
+      'Cautions',
+      'As found and as specified',
+      'Findings as specified',
+      'Before anyone works by this',
+    ])
+    expect(JSON.stringify(paper.sections.at(-1))).toContain('the local code')
+    expect(JSON.stringify(paper)).not.toMatch(/undefined|NaN/)
+  })
+  it('writes each part in a row, labour and the sum under them, in the units of the shop', () => {
+    const [table] = blocksOf('Parts')
+    expect(table).toMatchObject({
+      kind: 'table',
+      rows: expect.arrayContaining([['Curlew D 40', 'CUR-D40', '1', '290 €', '290 €']]),
+    })
+    if (table?.kind !== 'table') throw new Error('the parts are no table')
+    expect(table.rows).toHaveLength(sheet.result.lines.length)
+    expect(table.rows.every((row) => row.length === table.columns.length)).toBe(true)
+    expect(table.sums.map(({ label }) => label)).toEqual([
+      expect.stringMatching(/^Labour, .* h at 60 € an hour$/),
+      'Total',
+    ])
+  })
+  it('says where a price is missing, and what was measured or decided otherwise, only where it was', () => {
+    const lines = sheet.result.lines.map((line) => ({ ...line, price: null, total: null }))
+    const open = ['Place: coldest there. Ask.']
+    const schools = [{ question: 'Cold', chosen: 'By the maker', own: true }]
+    const result = { ...sheet.result, lines, unpriced: lines.length, open, schools, differs: [] }
+    const other = specificationPaper({ ...sheet, result })
+    const text = JSON.stringify(other)
+    expect(text).toContain('to be asked')
+    expect(text).toContain(`Total, without ${lines.length} prices`)
+    const headings = other.sections.map(({ heading }) => heading)
+    expect(headings).toContain('Measure before fitting')
+    expect(headings).toContain('Decided for this job against the shop’s rule')
+    expect(headings).not.toContain('As found and as specified')
+  })
+  it('is the same again from the same sheet, and dated as it was issued', () => {
+    expect(specificationPaper(sheet)).toEqual(paper)
+    expect(paper).toMatchObject({ foot: 'Specification 0417-1, 21 November 2026', size: 'A4' })
   })
 })
 

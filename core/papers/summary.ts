@@ -22,7 +22,7 @@ import {
 
 /** What a summary is made from. */
 export interface SummaryInputs {
-  readonly document: JobDocument
+  readonly job: JobDocument
   readonly assessment: Assessment
   /** What each lane is about, in a few words. */
   readonly lanes: readonly { readonly id: string; readonly about: string }[]
@@ -41,8 +41,8 @@ const cautions = [
  * The paper the customer gets: the answer, the reasons, what to change, what is still open, and the cautions.
  */
 export function summaryPaper(inputs: SummaryInputs): Paper {
-  const { document, assessment, shop, madeAt } = inputs
-  const { number, name, customer, craft, registration, location, wishes } = document.job
+  const { job, assessment, shop, madeAt } = inputs
+  const { number, name, customer, craft, registration, location, wishes } = job.job
   const q = writerIn(shop.units)
   return {
     title: `Lithium battery for ${name || 'this vehicle'}`,
@@ -54,7 +54,7 @@ export function summaryPaper(inputs: SummaryInputs): Paper {
     sections: [
       answer(inputs, q),
       ...inTheWay(assessment, q),
-      ...toChange(document, assessment, q),
+      ...toChange(job, assessment, q),
       ...listOf(
         'Still to be measured',
         assessment.measureNext.map(({ part, label, how }) => [
@@ -82,8 +82,8 @@ function listOf(heading: string, items: readonly Line[], numbered = false): Sect
   return items.length === 0 ? [] : [{ heading, blocks: [{ kind: 'list', numbered, items }] }]
 }
 
-function answer({ document, assessment }: SummaryInputs, q: Write): Section {
-  const { name, ahEach, parallel } = document.candidate
+function answer({ job, assessment }: SummaryInputs, q: Write): Section {
+  const { name, ahEach, parallel } = job.candidate
   const ah = ahEach?.value ? `, ${q(ahEach.value * (parallel?.value ?? 1), 'Ah')}` : ''
   return {
     heading: 'The answer',
@@ -120,8 +120,8 @@ const stepLine = ({ label, on, parts }: ListedStep): Line => [
 ]
 
 /** What was specified, or else what the verdicts ask for. */
-function toChange(document: JobDocument, assessment: Assessment, q: Write): Section[] {
-  const { specified } = document
+function toChange(job: JobDocument, assessment: Assessment, q: Write): Section[] {
+  const { specified } = job
   if (specified) {
     const blocks: Block[] = [
       { kind: 'text', line: [plain(`${specified.name}.`)] },
@@ -135,7 +135,7 @@ function toChange(document: JobDocument, assessment: Assessment, q: Write): Sect
   const changes = listOf(
     hindered ? 'What else would have to change' : 'What to change',
     assessment.changes.map((change) => [
-      strong(`${partName(document, change.on)}: ${remedyLabel(change, q)}.`),
+      strong(`${partName(job, change.on)}: ${remedyLabel(change, q)}.`),
       soft(` ${remedyEffort(change, q)}`),
     ]),
     true,
@@ -145,7 +145,7 @@ function toChange(document: JobDocument, assessment: Assessment, q: Write): Sect
 }
 
 /** Each way of charging and the battery itself: what is suspect in full, what suits by its name. */
-const paths = ({ document, assessment, lanes }: SummaryInputs): Section[] =>
+const paths = ({ job, assessment, lanes }: SummaryInputs): Section[] =>
   [
     ...assessment.lanes.map(({ id, name, verdict }) => ({
       lane: id as string | null,
@@ -157,7 +157,7 @@ const paths = ({ document, assessment, lanes }: SummaryInputs): Section[] =>
       lane: null,
       name: 'The battery itself',
       verdict: assessment.battery.verdict,
-      about: document.candidate.name,
+      about: job.candidate.name,
     },
   ].map(({ lane, name, verdict, about: words }) => ({
     heading: name,

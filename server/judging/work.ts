@@ -40,5 +40,5 @@ export function summary({ document, rules, units, name, madeAt }: Summarised): P
   const shop = { rules, units }
   const assessment = assess(document, shop)
   const lanes = drawLanes(document, shop, assessment)
-  return summaryPaper({ document, assessment, lanes, shop: { name, units }, madeAt })
+  return summaryPaper({ job: document, assessment, lanes, shop: { name, units }, madeAt })
 }

@@ -28,8 +28,8 @@ const stepsBetweenLooks = 3
 
 /**
  * What the value at the end that stands still counts for, once the value at the end that moves has gone from
- * one to the next: without it a curved function is closed in from one side only. Anderson and Björck, BIT 13
- * (1973).
+ * one to the next: without it a curved function is closed in from one side only. The weight of the regula
+ * falsi in BIT 13 (1973), p. 253.
  */
 export const keptShare = (next: number, last: number): number => {
   const share = 1 - next / last

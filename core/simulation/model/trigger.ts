@@ -44,7 +44,7 @@ export class Trigger {
   }
   /**
    * Narrows the search: what was tried is its new end, or its new beginning. Where the same one moves again,
-   * the other counts less (Anderson and Björck), so that a curved value is closed in from both sides.
+   * the other counts less (see {@link keptShare}), so that a curved value is closed in from both sides.
    */
   bracket(isEnd: boolean): void {
     const again = isEnd === this.movedEnd

@@ -14,7 +14,7 @@ const paper = computed(() => {
   const { document } = bench
   const { assessment, drawings } = judging
   if (!document || !assessment) return null
-  return summaryPaper({ document, assessment, lanes: drawings, shop: shop.shop, madeAt })
+  return summaryPaper({ job: document, assessment, lanes: drawings, shop: shop.shop, madeAt })
 })
 </script>
 
