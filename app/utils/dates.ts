@@ -14,10 +14,6 @@ export function ago(iso: string, now = Date.now()): string {
   return unit === 'second' ? 'just now' : relative.format(Math.round(seconds / size), unit)
 }
 
-/** Today as people write it. */
-export const today = (): string =>
-  new Date().toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' })
-
 const sinceMidnightS = (t: number): number => t + beginsAt * 3600
 
 /** Time of day at so many seconds of a run, as `14:20`. */

@@ -1,4 +1,4 @@
-import { inSentence, writerIn, type Write } from '#core/units/format'
+import { capital, inSentence, writerIn, type Write } from '#core/units/format'
 import {
   dayOf,
   judged,
@@ -13,7 +13,6 @@ import {
 } from './blocks'
 import type { PricedLine, Sheet, SheetResult } from './sheet'
 
-const capital = (words: string): string => words.replace(/^./, (first) => first.toUpperCase())
 const section = (heading: string, ...blocks: Section['blocks']): Section => ({ heading, blocks })
 
 /**

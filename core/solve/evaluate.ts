@@ -9,7 +9,7 @@ import { inputsOf } from '#core/simulation/inputs'
 import { plantFrom } from '#core/simulation/plant-of-job'
 import { totalsOf, type Totals } from '#core/simulation/runs'
 import { factsOf, usualSystem, type System } from '#core/system/system'
-import { inSentence } from '#core/units/format'
+import { capital, inSentence } from '#core/units/format'
 import { Draft, withoutDoubles, type Step } from './draft'
 import type { Battery, Option } from './option'
 import { inTheWayOf, isAccepted, optionsAt, type Plan } from './plan'
@@ -182,8 +182,7 @@ function nameOf(options: readonly Option[], steps: readonly Step[]): string {
   )
   const named = decided.length === 0 ? followed : followed.filter(({ ref }) => remedyOf(ref).namesAnswer)
   const words = [...decided, ...named.map(({ label }) => inSentence(label))]
-  const name = words.length === 0 ? 'as it is' : words.slice(0, mostWords).join(', ')
-  return name[0]!.toUpperCase() + name.slice(1)
+  return capital(words.length === 0 ? 'as it is' : words.slice(0, mostWords).join(', '))
 }
 
 /** The batteries of an answer: those of the shelf it takes instead, or the job's own candidate. */

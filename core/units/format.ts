@@ -108,3 +108,6 @@ export const inWords = (count: number): string => counts[count] ?? String(count)
 
 /** A sentence from its pieces, one after another: long ones are written a piece a line. */
 export const said = (...pieces: readonly string[]): string => pieces.join('')
+
+/** Words that begin a line: their first letter large. */
+export const capital = (words: string): string => words.replace(/^./, (first) => first.toUpperCase())

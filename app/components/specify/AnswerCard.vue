@@ -6,7 +6,7 @@ import { applyChanges } from '#core/job/changes'
 import { fieldAt } from '#core/job/document'
 import { changedFields } from '#core/job/shown'
 import { caseLimitC } from '#core/physics/alternator'
-import { inSentence } from '#core/units/format'
+import { capital, inSentence } from '#core/units/format'
 
 /** One complete answer: what it costs and does, what is done, what it settles, and what remains. */
 const { q } = useWriting()
@@ -33,7 +33,6 @@ const fieldOf = (step: number) => {
   const path = adjustableField(original.value.steps[step]!.ref)
   return path ? (fieldAt(path)?.field ?? null) : null
 }
-const name = (text: string) => text.replace(/^./, (letter) => letter.toUpperCase())
 </script>
 
 <template>
@@ -168,14 +167,14 @@ const name = (text: string) => text.replace(/^./, (letter) => letter.toUpperCase
       <ul class="list-disc pl-4">
         <li v-for="words in answer.accepted" :key="words">{{ words }}</li>
         <li v-for="m in answer.measure" :key="m.path">
-          Measure first: {{ name(m.part) }}, {{ inSentence(m.label) }}. {{ m.how }}
+          Measure first: {{ capital(m.part) }}, {{ inSentence(m.label) }}. {{ m.how }}
         </li>
       </ul>
     </section>
     <details>
       <summary class="min-h-8 py-1 max-md:min-h-11">Settings</summary>
       <div v-for="card in answer.cards" :key="card.unit" class="mt-1 border-t border-line pt-1">
-        <h4 class="font-semibold">{{ name(card.unit) }}</h4>
+        <h4 class="font-semibold">{{ capital(card.unit) }}</h4>
         <dl>
           <div v-for="s in card.settings" :key="s.label" class="flex justify-between gap-3 text-xs">
             <dt class="text-soft">{{ s.label }}</dt>

@@ -1,4 +1,4 @@
-import { said } from '#core/units/format'
+import { capital, said } from '#core/units/format'
 import { fuseInterruptA } from '#core/physics/fuses'
 import { placeInside } from '#core/physics/packing'
 import { check, number, word } from '#core/assessment/check'
@@ -181,7 +181,7 @@ export const place = check({
       summary: () =>
         wet
           ? `Water or dust can reach it in ${placeWords[where]}, and its housing does not keep them out.`
-          : `${placeWords[where].replace(/^./, (c) => c.toUpperCase())} suits it, ${q(coldestC, '°C')} to ${q(hottestC, '°C')}.`,
+          : `${capital(placeWords[where])} suits it, ${q(coldestC, '°C')} to ${q(hottestC, '°C')}.`,
       remedies: wet ? [{ id: 'place.dry', on: 'place' }, other] : [],
     }
   },

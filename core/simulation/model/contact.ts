@@ -105,8 +105,4 @@ export class Contact {
     const amps = (sideV - houseV - this.dropV) * this.siemens
     return amps < 0 && this.oneWay ? 0 : amps
   }
-  /** How steeply that current rises with the voltage of the side, S. */
-  get slope(): number {
-    return this.closed ? this.siemens : 0
-  }
 }
