@@ -45,8 +45,11 @@ export type RunOutcome =
 
 const foundTogether = 8
 
-/** What takes a run waits until nobody types any more, ms: the next key would wait for the check under way. */
+/** What takes a run waits until nobody types any more, ms. */
 const typingMs = 300
+
+/** What takes a run lets messages in after so much work, ms: the next key waits no longer than that. */
+const stretchMs = 8
 
 /** Lets messages in that come meanwhile. */
 const pause = (ms = 0): Promise<void> =>
@@ -69,16 +72,21 @@ class Judge {
     if (complete) return
     if (turn > 1) await pause(typingMs)
     if (turn !== this.turn) return
+    const ahead = await this.lookAhead(() => turn === this.turn)
+    if (ahead) tell({ assessment: ahead, drawings: drawLanes(job, shop, ahead), complete: true })
+  }
+
+  /** The assessment with what takes a run; null where it is overtaken on the way. */
+  private async lookAhead(isWanted: () => boolean): Promise<Assessment | null> {
     const looking = this.kept.lookAhead()
-    for (let step = looking.next(); ; step = looking.next()) {
-      if (step.done)
-        return void tell({
-          assessment: step.value,
-          drawings: drawLanes(job, shop, step.value),
-          complete: true,
-        })
+    let begun = performance.now()
+    for (;;) {
+      const { done, value } = looking.next()
+      if (done) return value
+      if (performance.now() - begun < stretchMs) continue
       await pause()
-      if (turn !== this.turn) return
+      if (!isWanted()) return null
+      begun = performance.now()
     }
   }
 

@@ -7,7 +7,7 @@ import type { Slot, Slots } from '#core/system/reads'
 import { factsOf, type ShopSettings } from '#core/system/system'
 import { dequal } from 'dequal/lite'
 import { assessmentOf, questionsOf, type Assessment, type Question } from './assess'
-import { findingOf, judgeCheck, keyOf, type CheckResult, type Finding, type Noted } from './result'
+import { findingOf, judgeCheck, judging, keyOf, type CheckResult, type Finding, type Noted } from './result'
 
 /** Slots of what differs between two states of a job and of the rules in force. */
 export function changedSlots(before: Facts, after: Facts): ReadonlySet<Slot> {
@@ -41,7 +41,6 @@ function addPartSlots(kind: PartKindId, rest: readonly string[], { slots }: Fact
 /** Results that are kept by what they read, and judged again only where something of that has changed. */
 class Keeper<T> {
   private kept = new Map<string, Noted<T>>()
-  constructor(private readonly judge: (question: Question, facts: Facts) => Noted<T>) {}
 
   /** Forgets what read something that changed. */
   forget(changed: ReadonlySet<Slot>, slots: Slots): void {
@@ -55,20 +54,17 @@ class Keeper<T> {
   }
 
   has = ({ check, on }: Question): boolean => this.kept.has(keyOf(check.id, on))
+  keep({ check, on }: Question, noted: Noted<T>): void {
+    this.kept.set(keyOf(check.id, on), noted)
+  }
   /** What a question comes to, judged where it is not kept. */
-  of(question: Question, facts: Facts): T | null {
-    const key = keyOf(question.check.id, question.on)
-    let noted = this.kept.get(key)
-    if (!noted) this.kept.set(key, (noted = this.judge(question, facts)))
+  of(question: Question, judge: (question: Question) => Noted<T>): T | null {
+    const known = this.kept.get(keyOf(question.check.id, question.on))
+    if (known) return known.result
+    const noted = judge(question)
+    this.keep(question, noted)
     return noted.result
   }
-}
-
-/** A result whose bands are worked out, so that what they read is noted too. */
-function judgedWhole({ check, place }: Question, facts: Facts): Noted<CheckResult> {
-  const noted = judgeCheck(check, place, facts)
-  for (const deciding of noted.result?.deciding ?? []) void deciding.bands.length
-  return noted
 }
 
 /**
@@ -78,7 +74,7 @@ function judgedWhole({ check, place }: Question, facts: Facts): Noted<CheckResul
 export class KeptAssessment {
   private facts: Facts | null = null
   private shop: ShopSettings = {}
-  private readonly results = new Keeper<CheckResult>(judgedWhole)
+  private readonly results = new Keeper<CheckResult>()
   /** What needs a run, as it came to last, for the moment until it is carried out anew. */
   private readonly before = new Map<string, CheckResult>()
 
@@ -99,27 +95,31 @@ export class KeptAssessment {
     const checks = questions.flatMap((question) => {
       if (question.check.takesTime && !this.results.has(question))
         return this.before.get(keyOf(question.check.id, question.on)) ?? []
-      return this.results.of(question, facts) ?? []
+      return this.resultOf(question) ?? []
     })
     return { assessment: assessmentOf(facts, checks), complete: questions.every(this.results.has) }
   }
 
   /**
-   * Carries out what needs a run, one check at a time, so that whoever waits may turn to something newer in
-   * between.
+   * Carries out what needs a run. Yields after each scene, so that whoever waits may turn to something newer
+   * in between; what was judged to its end by then is kept.
    */
   *lookAhead(): Generator<void, Assessment, void> {
     const facts = this.facts!
     const questions = questionsOf(facts)
     for (const question of questions) {
       if (this.results.has(question)) continue
-      this.results.of(question, facts)
+      this.results.keep(question, yield* judging(question.check, question.place, facts))
       yield
     }
-    const checks = questions.flatMap((question) => this.results.of(question, facts) ?? [])
+    const checks = questions.flatMap((question) => this.resultOf(question) ?? [])
     this.before.clear()
     for (const result of checks) this.before.set(result.key, result)
     return assessmentOf(facts, checks)
+  }
+
+  private resultOf(question: Question): CheckResult | null {
+    return this.results.of(question, ({ check, place }) => judgeCheck(check, place, this.facts!))
   }
 }
 
@@ -129,7 +129,7 @@ export class KeptAssessment {
  */
 export class KeptFindings {
   private facts: Facts | null = null
-  private readonly findings = new Keeper<Finding>(({ check, place }, facts) => findingOf(check, place, facts))
+  private readonly findings = new Keeper<Finding>()
 
   /** The verdicts of every check that needs no run. */
   of(job: JobDocument, shop: ShopSettings): { readonly facts: Facts; readonly findings: readonly Finding[] } {
@@ -137,6 +137,7 @@ export class KeptFindings {
     if (this.facts) this.findings.forget(changedSlots(this.facts, facts), facts.slots)
     this.facts = facts
     const questions = questionsOf(facts).filter(({ check }) => !check.takesTime)
-    return { facts, findings: questions.flatMap((question) => this.findings.of(question, facts) ?? []) }
+    const judge = ({ check, place }: Question): Noted<Finding> => findingOf(check, place, facts)
+    return { facts, findings: questions.flatMap((question) => this.findings.of(question, judge) ?? []) }
   }
 }

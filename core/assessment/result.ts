@@ -2,15 +2,18 @@ import { fieldAt, partName, type FieldPath, type JobDocument, type PartPath } fr
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { Facts, Input, Origin } from '#core/system/facts'
 import { Reads, type Slot } from '#core/system/reads'
-import { nothingAssumed, type Assumed, type Scene } from '#core/system/scene'
-import { judge } from '#core/system/system'
+import { nothingAssumed, type Assumed } from '#core/system/scene'
+import { judge, judgeAgain, type Judged, type System } from '#core/system/system'
+import { atOnce } from '#core/system/stepwise'
 import {
   explore,
   fewScenes,
   manyScenes,
+  scan,
   type Deciding,
+  type Effort,
   type Explorable,
-  type Exploration,
+  type Looked,
 } from '#core/system/unknowns'
 import type { Verdict } from '#core/system/verdict'
 import { inSentence } from '#core/units/format'
@@ -67,46 +70,66 @@ type Subject = Subjects[keyof Subjects]
 interface Seen {
   readonly subject: Subject
   readonly judgement: Judgement | null
-  readonly scene: Scene
+}
+
+/**
+ * What the unknowns of a check decide: its verdict, where that holds over all of them, else those on which it
+ * hangs.
+ */
+interface Explored {
+  readonly verdict: Verdict | null
+  readonly deciding: readonly Deciding[]
 }
 
 /** One check about one subject, judged in any scene. Everything it ever reads is noted in one place. */
 class Inquiry implements Explorable {
   readonly reads: Reads
+  private readonly again: ReturnType<typeof judgeAgain>
   constructor(
     private readonly check: AnyCheck,
     private readonly place: number,
     private readonly facts: Facts,
   ) {
     this.reads = new Reads(facts.slots.count)
+    this.again = judgeAgain(facts, this.reads)
   }
 
-  in(assumed: Assumed, evidence = false): Seen {
-    const { value, scene } = judge(
-      this.facts,
-      assumed,
-      (system) => {
-        const subject = subjectsOf[this.check.about](system)[this.place]!
-        return { subject, judgement: this.check.judge(subject as never, system) }
-      },
-      { reads: this.reads, evidence },
-    )
-    return { ...value, scene }
+  private readonly look = (system: System): Seen => {
+    const subject = subjectsOf[this.check.about](system)[this.place]!
+    return { subject, judgement: this.check.judge(subject as never, system) }
   }
 
-  judge(assumed: Assumed): { verdict: Verdict; missing: FieldPath | null } {
-    const { judgement, scene } = this.in(assumed)
-    return { verdict: judgement?.verdict ?? 'suits', missing: scene.missing }
+  /** What it says in a scene of its own, with words that can be asked for later. */
+  in(assumed: Assumed, evidence = false): Judged<Seen> {
+    return judge(this.facts, assumed, this.look, { reads: this.reads, evidence })
+  }
+
+  judge(assumed: Assumed): Looked {
+    const { value, scene } = this.again(assumed, this.look)
+    return { verdict: value.judgement?.verdict ?? 'suits', missing: scene.missing }
   }
   samples(path: FieldPath, count: number): readonly unknown[] {
     return this.facts.samples(path, count, this.reads)
+  }
+  typical(path: FieldPath): unknown {
+    const { part, index } = this.facts.at(path)
+    return this.facts.typical(part, index, this.reads)
+  }
+
+  /** What the unknowns decide, with the bands of each. */
+  *explored(effort: Effort): Generator<void, Explored, void> {
+    const { verdict, deciding } = yield* explore(this, effort)
+    const banded: Deciding[] = []
+    for (const { path, settles, bands } of deciding)
+      banded.push({ path, settles, bands: bands ?? (yield* scan(this, path, effort)) })
+    return { verdict, deciding: banded }
   }
 
   /** A judgement from a scene in which the check does apply, for a check whose very subject is in doubt. */
   firstThatApplies(deciding: readonly Deciding[]): Judgement | null {
     for (const { path, bands } of deciding) {
       for (const band of bands) {
-        const { judgement } = this.in(new Map([[path, band.from]]))
+        const { judgement } = this.in(new Map([[path, band.from]])).value
         if (judgement) return judgement
       }
     }
@@ -115,28 +138,36 @@ class Inquiry implements Explorable {
 }
 
 /**
- * Judges a check about one of its subjects, with words and evidence.
+ * Judges a check about one of its subjects, with words and evidence. Yields between its scenes.
  * @param place which of the subjects of its kind
  */
-export function judgeCheck(check: AnyCheck, place: number, facts: Facts): Noted<CheckResult> {
+export function* judging(
+  check: AnyCheck,
+  place: number,
+  facts: Facts,
+): Generator<void, Noted<CheckResult>, void> {
   const inquiry = new Inquiry(check, place, facts)
-  const first = inquiry.in(nothingAssumed, true)
-  const inputs = [...first.scene.inputs!]
-  const explored: Exploration =
-    first.scene.missing === null
+  const { value: first, scene } = inquiry.in(nothingAssumed, true)
+  const inputs = [...scene.inputs!]
+  const explored: Explored =
+    scene.missing.length === 0
       ? { verdict: first.judgement?.verdict ?? 'suits', deciding: [] }
-      : explore(inquiry, check.takesTime ? fewScenes : manyScenes)
+      : yield* inquiry.explored(check.takesTime ? fewScenes : manyScenes)
   const judgement =
     first.judgement ?? (explored.verdict === null ? inquiry.firstThatApplies(explored.deciding) : null)
   const reads = inquiry.reads.slots
   return { result: judgement && resultOf(check, first.subject, judgement, explored, inputs, facts), reads }
 }
 
+/** The same at once. */
+export const judgeCheck = (check: AnyCheck, place: number, facts: Facts): Noted<CheckResult> =>
+  atOnce(judging(check, place, facts))
+
 function resultOf(
   check: AnyCheck,
   subject: Subject,
   judgement: Judgement,
-  explored: Exploration,
+  explored: Explored,
   inputs: readonly Input[],
   { job }: Facts,
 ): CheckResult {
@@ -169,14 +200,15 @@ function resultOf(
 export function findingOf(check: AnyCheck, place: number, facts: Facts): Noted<Finding> {
   const inquiry = new Inquiry(check, place, facts)
   const reads = inquiry.reads.slots
-  const { subject, judgement, scene } = inquiry.in(nothingAssumed)
+  const { value, scene } = inquiry.in(nothingAssumed)
+  const { subject, judgement } = value
   const finding = (verdict: Verdict, remedies: readonly RemedyRef[]): Noted<Finding> => ({
     result: { id: check.id, on: subject.path, verdict, remedies },
     reads,
   })
-  if (scene.missing === null)
+  if (scene.missing.length === 0)
     return judgement ? finding(judgement.verdict, judgement.remedies ?? []) : { result: null, reads }
-  const { verdict } = explore(inquiry, manyScenes)
+  const { verdict } = atOnce(explore(inquiry, manyScenes))
   if (verdict === null) return finding('measure-first', [])
   return judgement ? finding(verdict, judgement.remedies ?? []) : { result: null, reads }
 }

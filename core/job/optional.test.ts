@@ -58,7 +58,7 @@ describe('a field that may be absent', () => {
         },
         { evidence: true },
       )
-      expect({ value, missing: scene.missing }).toEqual({ value: null, missing: null })
+      expect({ value, missing: scene.missing }).toEqual({ value: null, missing: [] })
       expect([...scene.inputs!].map(({ origin }) => origin.text)).toContain('none entered')
     },
   )

@@ -1,4 +1,5 @@
 import { coulombicEfficiency } from '#core/physics/lfp'
+import { atOnce } from '#core/system/stepwise'
 import { clearDays, type Weather } from '#core/weather/sun'
 import { Course } from './course'
 import { eventWords, type SimEvent } from './events'
@@ -346,11 +347,7 @@ export function runNow(
   weather: Weather | null = null,
   pace?: Pace,
 ): RunResult {
-  const going = carryOut(run, plant, inputs, weather, pace)
-  for (;;) {
-    const { done, value } = going.next()
-    if (done) return value
-  }
+  return atOnce(carryOut(run, plant, inputs, weather, pace))
 }
 
 /**

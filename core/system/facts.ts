@@ -62,12 +62,15 @@ export interface PartFacts {
 
 interface KindFields {
   readonly list: PartFacts['fields']
+  /** The options of each field that is a choice, in the order of the catalogue. */
+  readonly options: readonly (readonly string[])[]
   readonly indexOf: ReadonlyMap<string, number>
 }
 const kindFields = Object.fromEntries(
   partKindIds.map((kind): [PartKindId, KindFields] => {
     const list = Object.entries((partKinds[kind] as PartKind).fields)
-    return [kind, { list, indexOf: new Map(list.map(([name], i) => [name, i])) }]
+    const options = list.map(([, field]) => (field.type === 'choice' ? Object.keys(field.options) : []))
+    return [kind, { list, options, indexOf: new Map(list.map(([name], i) => [name, i])) }]
   }),
 ) as Record<PartKindId, KindFields>
 
@@ -247,12 +250,22 @@ export class Facts {
     })
   }
 
+  /** What an unknown is taken to be where nothing is assumed: the first option, the middle of its range. */
+  typical(part: PartFacts, index: number, reads: Reads): unknown {
+    const [, field] = part.fields[index]!
+    if (field.type === 'choice') return kindFields[part.ref.kind].options[index]![0]
+    return along(this.plausible(part, index, reads), 0.5)
+  }
+
   /** Values to try for an unknown: ends and points between, or every option. */
   samples(path: FieldPath, count: number, reads: Reads): readonly unknown[] {
     const { part, index } = this.at(path)
     const [, field] = part.fields[index]!
-    if (field.type === 'choice') return Object.keys(field.options)
-    const [low, high] = this.plausible(part, index, reads)
-    return Array.from({ length: count }, (_, i) => low + ((high - low) * i) / (count - 1))
+    if (field.type === 'choice') return kindFields[part.ref.kind].options[index]!
+    const range = this.plausible(part, index, reads)
+    return Array.from({ length: count }, (_, i) => along(range, i / (count - 1)))
   }
 }
+
+/** A point of a range. @param share 0 to 1; the same share gives the same number to the last bit */
+const along = ([low, high]: Range, share: number): number => low + (high - low) * share

@@ -106,9 +106,8 @@ export interface SceneOptions {
 }
 
 /**
- * One reading of a job in which unknowns have some assumed value. It is made for one piece of work and never
- * changed: `missing` tells which unknown that work met first without an assumption, `reads` everything it
- * read.
+ * One reading of a job in which unknowns have some assumed value: `missing` tells which unknowns the work done
+ * in it met without an assumption, `reads` everything it read.
  */
 export class Scene {
   readonly reads: Reads
@@ -118,11 +117,11 @@ export class Scene {
   readonly taken: Set<FieldPath> | null
   readonly inputs: Set<Input> | null
   readonly rules: ShopRules
-  private firstMissing: FieldPath | null = null
+  private theMissing: FieldPath[] = []
 
   constructor(
     readonly facts: Facts,
-    readonly assumed: Assumed,
+    private theAssumed: Assumed,
     { reads = new Reads(facts.slots.count), evidence = false, asUsual = false }: SceneOptions = {},
   ) {
     this.reads = reads
@@ -131,15 +130,24 @@ export class Scene {
     this.rules = new NotedRules(facts, reads) as unknown as ShopRules
   }
 
+  get assumed(): Assumed {
+    return this.theAssumed
+  }
+  /** Unknowns that were met without an assumption, in the order met. */
+  get missing(): readonly FieldPath[] {
+    return this.theMissing
+  }
+
+  /** Another reading in the same place: whatever was seen through this scene shows that one from now on. */
+  assume(assumed: Assumed): void {
+    this.theAssumed = assumed
+    this.theMissing = []
+  }
+
   /** What kind of vessel or vehicle it is; undefined while not known. */
   get craft(): JobDocument['job']['craft'] {
     this.reads.note(this.facts.slots.head)
     return this.facts.job.job.craft
-  }
-
-  /** The unknown that was met first without an assumption; null while there was none. */
-  get missing(): FieldPath | null {
-    return this.firstMissing
   }
 
   view<K extends PartKindId>(kind: K, facts: PartFacts): View<K> {
@@ -147,21 +155,10 @@ export class Scene {
   }
 
   read(part: PartFacts, index: number): unknown {
-    const known = part.settled[index]
-    let value: unknown
-    if (known && known.value !== undefined) {
-      for (const slot of known.from) this.reads.note(slot)
-      value = known.value
-    } else {
-      value = this.readFirst(part, index)
-    }
+    const settled = this.settled(part, index)
+    const value = settled === undefined ? this.assumption(part, index) : settled
     if (this.inputs) this.inputs.add(this.facts.input(part, index, value, this.reads))
     return value
-  }
-
-  private readFirst(part: PartFacts, index: number): unknown {
-    const value = this.settled(part, index)
-    return value === undefined ? this.assumption(part, index) : value
   }
 
   /** The known value, or the default; undefined when the field is truly not known. */
@@ -187,19 +184,11 @@ export class Scene {
 
   private assumption(part: PartFacts, index: number): unknown {
     const path = part.paths[index]!
-    const value = this.assumed.get(path)
+    const value = this.theAssumed.get(path)
     if (value !== undefined) return value
     if (this.taken) this.taken.add(path)
-    else this.firstMissing ??= path
-    return this.typical(part, index)
-  }
-
-  /** The first option, or the middle of the plausible range. */
-  private typical(part: PartFacts, index: number): unknown {
-    const [, field] = part.fields[index]!
-    if (field.type === 'choice') return Object.keys(field.options)[0]
-    const [low, high] = this.facts.plausible(part, index, this.reads)
-    return (low + high) / 2
+    else if (!this.theMissing.includes(path)) this.theMissing.push(path)
+    return this.facts.typical(part, index, this.reads)
   }
 
   rangeOf(part: PartFacts, index: number): Range {

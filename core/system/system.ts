@@ -7,7 +7,7 @@ import { writerIn, type Write } from '#core/units/format'
 import { Bank } from './bank'
 import { Facts } from './facts'
 import type { Lane } from './lanes'
-import type { Slots } from './reads'
+import type { Reads, Slots } from './reads'
 import { nothingAssumed, Scene, type Assumed, type SceneOptions, type View } from './scene'
 
 export type { Bank } from './bank'
@@ -106,6 +106,22 @@ export function judge<T>(
   return { value: work(new System(scene)), scene }
 }
 
+/**
+ * The same as {@link judge} for whoever tries scene after scene: the system is put together once. What the
+ * work gives back is to be read before the next, since a view shows the scene of now.
+ */
+export function judgeAgain(
+  facts: Facts,
+  reads: Reads,
+): <T>(assumed: Assumed, work: (system: System) => T) => Judged<T> {
+  const scene = new Scene(facts, nothingAssumed, { reads })
+  const system = new System(scene)
+  return (assumed, work) => {
+    scene.assume(assumed)
+    return { value: work(system), scene }
+  }
+}
+
 /** A system whose unknowns are taken as usual: for drawings, runs and cards. */
 export const usualSystem = (facts: Facts): System =>
   new System(new Scene(facts, nothingAssumed, { asUsual: true }))
@@ -113,7 +129,7 @@ export const usualSystem = (facts: Facts): System =>
 /** What a piece of work comes to; null where it needs something that is not known. */
 export function whereKnown<T>(facts: Facts, work: (system: System) => T): T | null {
   const { value, scene } = judge(facts, nothingAssumed, work)
-  return scene.missing === null ? value : null
+  return scene.missing.length === 0 ? value : null
 }
 
 function lanesOf(many: Manys): Lane[] {

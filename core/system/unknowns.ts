@@ -31,7 +31,8 @@ export interface Deciding {
 export interface Exploration {
   /** The verdict that holds over all the unknowns; null when they decide it. */
   readonly verdict: Verdict | null
-  readonly deciding: readonly Deciding[]
+  /** The unknowns that decide it; bands only where they were worked out to find that out. */
+  readonly deciding: readonly (Omit<Deciding, 'bands'> & { readonly bands: readonly Band[] | null })[]
 }
 
 /**
@@ -53,127 +54,160 @@ export const manyScenes: Effort = {
 /** For checks that need a run in each scene. */
 export const fewScenes: Effort = { pointsByDepth: [5, 3, 2], mostLeaves: 24, bandPoints: 5, bisections: 5 }
 
-interface Leaf {
-  readonly assumed: Assumed
-  readonly verdicts: VerdictSet
-}
-
 /** Several verdicts as bits, so that sets compare by value. */
 type VerdictSet = number
 const setOf = (verdict: Verdict): VerdictSet => 1 << verdicts.indexOf(verdict)
 const isSingle = (set: VerdictSet): boolean => (set & (set - 1)) === 0
-const union = (sets: Iterable<VerdictSet>): VerdictSet => {
-  let all = 0
-  for (const set of sets) all |= set
-  return all
+/** What a check says in a scene, and the unknowns it met there without an assumption, in the order met. */
+export interface Looked {
+  readonly verdict: Verdict
+  readonly missing: readonly FieldPath[]
 }
 
-/**
- * A check as its exploring sees it: what it says in a scene, and which unknown that scene met first without
- * an assumption.
- */
+/** A check as its exploring sees it. */
 export interface Explorable {
-  readonly judge: (assumed: Assumed) => { readonly verdict: Verdict; readonly missing: FieldPath | null }
+  /** @param assumed counts for this call alone: it is changed after */
+  readonly judge: (assumed: Assumed) => Looked
   /** Values to try for an unknown. */
   readonly samples: (path: FieldPath, count: number) => readonly unknown[]
+  /** What a scene takes an unknown to be where nothing is assumed of it. */
+  readonly typical: (path: FieldPath) => unknown
 }
 
 /**
  * Judges a check over the plausible ranges of the unknowns it reads. Unknowns are discovered as the judging
  * meets them, so only those that matter on a branch are tried there. Where the tree meets one verdict alone,
  * each unknown is also scanned by itself, finely; a verdict met at every point holds. The number of judgings
- * is bounded; past the bound a branch is judged at usual values.
+ * is bounded; past the bound a branch is judged at usual values. Yields between judgings.
  */
-export function explore(check: Explorable, effort: Effort): Exploration {
-  const { pointsByDepth, mostLeaves } = effort
-  const leaves: Leaf[] = []
-  const swaying = new Set<FieldPath>()
-  const visit = (assumed: Map<FieldPath, unknown>): VerdictSet => {
-    const { verdict, missing: open } = check.judge(assumed)
-    if (open === null || leaves.length >= mostLeaves) {
-      leaves.push({ assumed: new Map(assumed), verdicts: setOf(verdict) })
-      return setOf(verdict)
-    }
-    const points = pointsByDepth[Math.min(assumed.size, pointsByDepth.length - 1)]!
-    const below = check.samples(open, points).map((value) => visit(new Map(assumed).set(open, value)))
-    if (below.some((set) => set !== below[0])) swaying.add(open)
-    return union(below)
-  }
-  const met = visit(new Map())
-  const paths = [...new Set(leaves.flatMap((leaf) => [...leaf.assumed.keys()]))]
+export function* explore(check: Explorable, effort: Effort): Generator<void, Exploration, void> {
+  const { tried, swaying, met, leaves } = yield* grow(check, effort)
+  const decidedBy = (path: FieldPath, bands: readonly Band[] | null): Exploration['deciding'][number] => ({
+    path,
+    bands,
+    settles: settledShare(path, tried.get(path)!, leaves),
+  })
+  const paths = [...tried.keys()]
   if (!isSingle(met))
     return {
       verdict: null,
-      deciding: paths
-        .filter((path) => swaying.has(path))
-        .map((path) => decidingOn(path, () => scan(check, path, effort))),
+      deciding: paths.filter((path) => swaying.has(path)).map((path) => decidedBy(path, null)),
     }
   // One verdict wherever the tree looked: a finer look along each unknown alone, for what lies between its
   // points.
-  const bandsOf = new Map(paths.map((path) => [path, scan(check, path, effort)]))
-  const holds = (bands: readonly Band[]): boolean => bands.every((band) => setOf(band.verdict) === met)
-  const found = paths.filter((path) => !holds(bandsOf.get(path)!))
+  const found: Exploration['deciding'][number][] = []
+  for (const path of paths) {
+    const bands = yield* scan(check, path, effort)
+    if (bands.some((band) => setOf(band.verdict) !== met)) found.push(decidedBy(path, bands))
+  }
   return found.length === 0
     ? { verdict: verdicts[Math.log2(met)]!, deciding: [] }
-    : { verdict: null, deciding: found.map((path) => decidingOn(path, () => bandsOf.get(path)!)) }
+    : { verdict: null, deciding: found }
+}
 
-  /** Bands are worked out when somebody looks at them. */
-  function decidingOn(path: FieldPath, bands: () => readonly Band[]): Deciding {
-    let known: readonly Band[] | undefined
-    return {
-      path,
-      settles: settledShare(path, leaves),
-      get bands() {
-        return (known ??= bands())
-      },
+/** A branch followed to its end. */
+interface Leaf {
+  readonly assumed: readonly FieldPath[]
+  readonly met: VerdictSet
+}
+
+/** What each tried value of an unknown led to, on all branches together. */
+type Tried = ReadonlyMap<unknown, VerdictSet>
+
+interface Tree {
+  /** By unknown, in the order met. */
+  readonly tried: ReadonlyMap<FieldPath, Tried>
+  /** Unknowns of which one value gave other verdicts than another on the same branch. */
+  readonly swaying: ReadonlySet<FieldPath>
+  readonly leaves: readonly Leaf[]
+  readonly met: VerdictSet
+}
+
+/** Tries values of one unknown after another, each where the judging meets it. */
+function* grow(check: Explorable, { pointsByDepth, mostLeaves }: Effort): Generator<void, Tree, void> {
+  const leaves: Leaf[] = []
+  const tried = new Map<FieldPath, Map<unknown, VerdictSet>>()
+  const swaying = new Set<FieldPath>()
+  const assumed = new Map<FieldPath, unknown>()
+
+  function* visit({ verdict, missing }: Looked): Generator<void, VerdictSet, void> {
+    const open = missing[0]
+    if (open === undefined || leaves.length >= mostLeaves) {
+      leaves.push({ assumed: [...assumed.keys()], met: setOf(verdict) })
+      return setOf(verdict)
     }
+    if (!tried.has(open)) tried.set(open, new Map())
+    const led = tried.get(open)!
+    const points = pointsByDepth[Math.min(assumed.size, pointsByDepth.length - 1)]!
+    const typical = check.typical(open)
+    let all: VerdictSet = 0
+    for (const value of check.samples(open, points)) {
+      assumed.set(open, value)
+      // With its typical value the scene is the one just seen, in which it was taken so.
+      const looked = value === typical ? { verdict, missing: missing.slice(1) } : check.judge(assumed)
+      const below = yield* visit(looked)
+      assumed.delete(open)
+      if (all !== 0 && below !== all) swaying.add(open)
+      led.set(value, (led.get(value) ?? 0) | below)
+      all |= below
+      yield
+    }
+    return all
   }
+
+  const met = yield* visit(check.judge(assumed))
+  return { tried, swaying, leaves, met }
 }
 
 /** Share of an unknown's tried values at which every leaf that agrees with it has the same verdict. */
-function settledShare(path: FieldPath, leaves: readonly Leaf[]): number {
-  const byValue = new Map<unknown, VerdictSet>()
-  let without = 0
-  for (const { assumed, verdicts: found } of leaves) {
-    if (assumed.has(path)) byValue.set(assumed.get(path), (byValue.get(assumed.get(path)) ?? 0) | found)
-    else without |= found
-  }
-  return [...byValue.values()].filter((found) => isSingle(found | without)).length / byValue.size
+function settledShare(path: FieldPath, tried: Tried, leaves: readonly Leaf[]): number {
+  let without: VerdictSet = 0
+  for (const { assumed, met } of leaves) if (!assumed.includes(path)) without |= met
+  return [...tried.values()].filter((met) => isSingle(met | without)).length / tried.size
 }
 
-/** The verdict along one unknown's range, others usual, with the edges between found by bisection. */
-function scan(check: Explorable, path: FieldPath, { bandPoints, bisections }: Effort): Band[] {
+/**
+ * The verdict along one unknown's range, others usual, with the edges between found by bisection. Yields
+ * between judgings.
+ */
+export function* scan(
+  check: Explorable,
+  path: FieldPath,
+  { bandPoints, bisections }: Effort,
+): Generator<void, Band[], void> {
   const at = (value: unknown): Verdict => check.judge(new Map([[path, value]])).verdict
   const bands: Band[] = []
   for (const value of check.samples(path, bandPoints)) {
     const verdict = at(value)
+    yield
     const last = bands.at(-1)
     if (typeof value !== 'number') {
       bands.push({ from: value as string, to: value as string, verdict })
     } else if (last?.verdict === verdict) {
       bands[bands.length - 1] = { ...last, to: value }
     } else {
-      const edge =
-        last === undefined
-          ? value
-          : edgeBetween(last.to as number, value, bisections, (middle) => at(middle) === last.verdict)
-      if (last !== undefined) bands[bands.length - 1] = { ...last, to: edge }
+      let edge = value
+      if (last !== undefined) {
+        edge = yield* edgeBetween(last.to as number, value, bisections, (mid) => at(mid) === last.verdict)
+        bands[bands.length - 1] = { ...last, to: edge }
+      }
       bands.push({ from: edge, to: value, verdict })
     }
   }
   return bands
 }
 
-function edgeBetween(
+function* edgeBetween(
   low: number,
   high: number,
   bisections: number,
   isBefore: (value: number) => boolean,
-): number {
+): Generator<void, number, void> {
   for (let i = 0; i < bisections; i++) {
     const middle = (low + high) / 2
     if (isBefore(middle)) low = middle
     else high = middle
+    yield
   }
   return Number(high.toPrecision(5))
 }

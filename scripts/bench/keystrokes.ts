@@ -64,16 +64,21 @@ async function keystrokes(
   const input = page.locator('[data-field="use/dailyAh"]')
   await input.fill('1')
   await page.waitForTimeout(1500)
-  const tasks: number[] = []
-  for (let i = 0; i < presses; i++) {
-    await trace.start()
+  const press = async (i: number): Promise<void> => {
     await input.press(i % 2 ? 'Backspace' : '4')
     await page.waitForTimeout(keyMs)
-    tasks.push(longestTask(await trace.stop()))
   }
+  // Verdicts without the tracer, which stops the worker for a while when it begins and ends.
+  for (let i = 0; i < presses; i++) await press(i)
   const answered = await page.evaluate(
     () => (window as unknown as { seen: { answered: number[] } }).seen.answered,
   )
+  const tasks: number[] = []
+  for (let i = 0; i < presses; i++) {
+    await trace.start()
+    await press(i)
+    tasks.push(longestTask(await trace.stop()))
+  }
   return { task: median(tasks), verdict: median(answered) }
 }
 
