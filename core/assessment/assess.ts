@@ -104,8 +104,14 @@ export function assessmentOf(facts: Facts, checks: readonly CheckResult[]): Asse
  * it
  * @param quick leaves out the checks that need a run of the system
  */
-export function assess(job: JobDocument, shop: ShopSettings = {}, { quick = false } = {}): Assessment {
-  const facts = factsOf(job, shop)
+export const assess = (
+  job: JobDocument,
+  shop: ShopSettings = {},
+  options?: { quick?: boolean },
+): Assessment => assessFacts(factsOf(job, shop), options)
+
+/** The same of facts that serve for more than that. */
+export function assessFacts(facts: Facts, { quick = false } = {}): Assessment {
   const questions = questionsOf(facts).filter((question) => !quick || !takesTime(question))
   return assessmentOf(facts, resultsOf(facts, questions))
 }

@@ -97,7 +97,7 @@ class Inquiry implements Explorable {
   private readonly look = (system: System): Seen => {
     const subject = subjectsOf[this.check.about](system)[this.place]!
     return { subject, judgement: this.check.judge(subject as never, system) }
-  }
+  };
 
   /** What it says in a scene of its own, with words that can be asked for later. */
   in(assumed: Assumed, evidence = false): Judged<Seen> {

@@ -1,8 +1,10 @@
+import { along, type Curve } from './curve'
+
 /**
  * Rested open-circuit voltage of an LFP cell at 25 °C against state of charge, mean of charge and discharge.
  * From the project's reference table of typical figures; a maker's curve may replace it.
  */
-const ocvCurve: readonly (readonly [soc: number, cellV: number])[] = [
+const ocvCurve: Curve = [
   [0, 2.5],
   [0.01, 2.7],
   [0.02, 2.85],
@@ -27,50 +29,28 @@ const ocvCurve: readonly (readonly [soc: number, cellV: number])[] = [
 ]
 
 /** A maker's own curve, rising in both: state of charge, 0 to 1, and rested cell voltage, V. */
-export type OcvCurve = readonly (readonly [soc: number, cellV: number])[]
-
-/** Voltage at rest by another curve than the usual one, V for the pack. The ends of the curve outside it. */
-export function openCircuitBy(curve: OcvCurve, soc: number, nominalV: number): number {
-  const cells = (cellsPer12V * nominalV) / 12
-  const above = curve.findIndex(([s]) => s >= soc)
-  if (above <= 0) return cells * (above < 0 ? curve.at(-1)![1] : curve[0]![1])
-  const [[s0, v0], [s1, v1]] = [curve[above - 1]!, curve[above]!]
-  return cells * (v0 + ((v1 - v0) * (soc - s0)) / (s1 - s0))
-}
+export type OcvCurve = Curve
 
 /** Cells in series in a pack of trade nominal 12 V; a 24 V pack has twice as many. */
 const cellsPer12V = 4
+const cellsIn = (nominalV: number): number => (cellsPer12V * nominalV) / 12
+
+/** Voltage at rest by another curve than the usual one, V for the pack. */
+export const openCircuitBy = (curve: OcvCurve, soc: number, nominalV: number): number =>
+  cellsIn(nominalV) * along(curve, soc)
 
 /**
  * Open-circuit voltage of a pack, V.
  * @param soc state of charge, 0 to 1; held to that range
  * @param nominalV trade nominal voltage of the pack, V (12, 24, 48)
  */
-export function openCircuitV(soc: number, nominalV: number): number {
-  const cells = (cellsPer12V * nominalV) / 12
-  for (let i = 1; i < ocvCurve.length; i++) {
-    const [s1, v1] = ocvCurve[i]!
-    if (soc <= s1 || i === ocvCurve.length - 1) {
-      const [s0, v0] = ocvCurve[i - 1]!
-      const share = Math.min(1, Math.max(0, (soc - s0) / (s1 - s0)))
-      return cells * (v0 + (v1 - v0) * share)
-    }
-  }
-  return cells * ocvCurve[0]![1]
-}
+export const openCircuitV = (soc: number, nominalV: number): number => openCircuitBy(ocvCurve, soc, nominalV)
+
+const ocvInverse: Curve = ocvCurve.map(([soc, cellV]) => [cellV, soc])
 
 /** State of charge (0 to 1) at which a pack rests at a voltage; the ends of the curve outside it. */
-export function socAtOpenCircuitV(packV: number, nominalV: number): number {
-  const cellV = packV / ((cellsPer12V * nominalV) / 12)
-  for (let i = 1; i < ocvCurve.length; i++) {
-    const [s1, v1] = ocvCurve[i]!
-    if (cellV <= v1) {
-      const [s0, v0] = ocvCurve[i - 1]!
-      return Math.max(s0, s0 + ((s1 - s0) * (cellV - v0)) / (v1 - v0))
-    }
-  }
-  return 1
-}
+export const socAtOpenCircuitV = (packV: number, nominalV: number): number =>
+  along(ocvInverse, packV / cellsIn(nominalV))
 
 /**
  * Typical resistance of a pack with its BMS and terminals at 25 °C, Ω: 12 mΩ for 100 Ah at 12 V, falling with
@@ -124,7 +104,7 @@ export function socAfterCharge(charge: ConstantVoltageCharge): number {
  * Usable share of an LFP battery by cell temperature; straight lines between, level outside. From the
  * project's domain figures.
  */
-const temperatureCurve: readonly (readonly [celsius: number, share: number])[] = [
+const temperatureCurve: Curve = [
   [-20, 0.6],
   [-10, 0.75],
   [0, 0.88],
@@ -133,12 +113,7 @@ const temperatureCurve: readonly (readonly [celsius: number, share: number])[] =
 ]
 
 /** What is left of an LFP battery's capacity at a cell temperature, 0.6 to 1. */
-export function temperatureFactor(celsius: number): number {
-  const above = temperatureCurve.findIndex(([at]) => at >= celsius)
-  if (above <= 0) return above < 0 ? 1 : temperatureCurve[0]![1]
-  const [[t0, f0], [t1, f1]] = [temperatureCurve[above - 1]!, temperatureCurve[above]!]
-  return f0 + ((f1 - f0) * (celsius - t0)) / (t1 - t0)
-}
+export const temperatureFactor = (celsius: number): number => along(temperatureCurve, celsius)
 
 /** Resistance at a cell temperature as a multiple of that at 25 °C: exp(2500·(1/T − 1/298.15)), T in kelvin. */
 export const resistanceFactor = (celsius: number): number =>

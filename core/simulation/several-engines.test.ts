@@ -3,6 +3,7 @@ import type { JobDocument } from '#core/job/document'
 import { goodJob, link, resultOf, withMeasured, withValues, type Values } from '#core/testing'
 import { inputsOfJob } from './inputs'
 import { plantOf } from './plant-of-job'
+import { channelIds } from './record'
 import { runNow } from './runs'
 import { everySecond } from './simulation'
 
@@ -47,6 +48,12 @@ describe('a van with two alternators and two starting batteries', () => {
       resultOf(van, 'start.upkeep', 'startingBatteries/starting-1'),
     )
     expect(() => resultOf(job, 'start.upkeep', 'startingBatteries/starting-2')).toThrow()
+  })
+
+  it('draws every channel there is, beside house lead', () => {
+    const kept = withValues(van, { 'use/mixed': 'hybrid' })
+    const { series } = runNow('driving-day', plantOf(kept, {}, 'new'), inputsOfJob(kept, 'driving-day'))
+    expect(Object.keys(series.values).sort()).toEqual([...channelIds].sort())
   })
 
   it('runs with a side for each, whose totals tell them apart', () => {

@@ -92,15 +92,6 @@ const between = (low: number, high: number, at: number): number => {
 }
 
 /**
- * What the end of a step counts in its mean, so that a relaxation with so many time constants in the step
- * comes out exact: ½ to 1.
- */
-function endShareOf(constants: number): number {
-  if (constants < 1e-3) return 0.5
-  return constants > 40 ? 1 - 1 / constants : 1 / (1 - Math.exp(-constants)) - 1 / constants
-}
-
-/**
  * The whole system in time: a house bus, and the sides of a star around it. The step follows the system: long
  * while little changes, short at a corner; the moment of a switching is located, not stepped over.
  * Deterministic.
@@ -148,6 +139,7 @@ export class Simulation {
   /** Step to try next, s. */
   private nextS = leastS
   private slope: number
+  private lastSiemens = 0
   private endShare = 0.5
   private dark = false
   // Of the step that is tried.
@@ -217,7 +209,7 @@ export class Simulation {
       ...(this.bms?.triggers ?? []),
       ...(this.houseLead?.triggers ?? []),
       ...[...this.chargers, ...this.solar, ...this.sides].flatMap(({ triggers }) => triggers),
-      ...this.darkness(),
+      this.darkness(),
     ]
   }
 
@@ -227,16 +219,15 @@ export class Simulation {
       this.events.push({ t: this.t, ...of, ...event })
     }
 
-  private darkness(): Trigger[] {
-    const turn = (dark: boolean) => (): void => {
-      this.dark = dark
-      this.tell()({ kind: 'dark', dark })
-    }
+  private darkness(): Trigger {
     const served = (): number => (this.endWantedA > 0.05 ? this.endLoadA / this.endWantedA - 0.5 : 0.5)
-    return [
-      new Trigger(() => (this.dark ? -1 : -served()), turn(true)),
-      new Trigger(() => (this.dark ? served() : -1), turn(false)),
-    ]
+    return new Trigger(
+      () => (this.dark ? served() : -served()),
+      () => {
+        this.dark = !this.dark
+        this.tell()({ kind: 'dark', dark: this.dark })
+      },
+    )
   }
 
   /** Watches for something besides: the moment it turns is located as any other. */
@@ -414,16 +405,24 @@ export class Simulation {
 
   /** Tries a step of so many seconds: where everything would stand at its end. Nothing is changed by it. */
   private attempt(dt: number): void {
-    this.endShare = endShareOf((this.lfp?.relaxation ?? 0) * dt)
     const { placeCourse: place } = this
+    this.endShare = this.lfp ? this.lfp.endShareIn(dt) : 0.5
     this.endPlaceC = place.towardsC + (place.fromC - place.towardsC) * Math.exp(-dt / place.followsS)
     this.lfp?.prepare(dt, this.endShare, place)
     this.houseLead?.prepare(dt, this.endPlaceC)
     for (const side of this.sides) side.prepare(dt, this.endPlaceC)
+    this.begunSlope()
     this.solve()
     this.settle(dt)
     this.turns = false
     for (const trigger of this.triggers) if (trigger.look()) this.turns = true
+  }
+
+  /** The slope to begin a search with: the last one found, but for what the battery does otherwise in this step. */
+  private begunSlope(): void {
+    const siemens = this.lfp ? this.lfp.siemens : 0
+    this.slope += this.lastSiemens - siemens
+    this.lastSiemens = siemens
   }
 
   /** How the place goes from now on: after the air, or after a warm engine. */

@@ -85,6 +85,7 @@ export const fieldsOfKind = (kind: PartKindId): PartFacts['fields'] => kindField
 export class Facts {
   private readonly kinds = new Map<PartKindId, readonly PartFacts[]>()
   private readonly byPath = new Map<string, PartFacts>()
+  private readonly workedOut = new Map<string, unknown>()
 
   /**
    * @param job every alternator in it has a link
@@ -248,6 +249,16 @@ export class Facts {
       value,
       origin: this.origin(part, index, reads),
     })
+  }
+
+  /**
+   * Something worked out of plain data, once for all who ask on these facts.
+   * @param from all that it is worked out of: two that differ in nothing come to the same
+   */
+  once<T>(from: unknown, work: () => T): T {
+    const key = JSON.stringify(from)
+    if (!this.workedOut.has(key)) this.workedOut.set(key, work())
+    return this.workedOut.get(key) as T
   }
 
   /** What an unknown is taken to be where nothing is assumed: the first option, the middle of its range. */

@@ -26,14 +26,20 @@ import type { System } from '#core/system/system'
 // The unknowns a check asks about are those it reads itself; all else that the run needs is taken as usual,
 // as there.
 
-/** A run of the system as its scene has it. @param part of the plant, where something else is to be left out */
+/**
+ * A run of the system as its scene has it, carried out once for the same plant and inputs.
+ * @param part of the plant, where something else is to be left out
+ */
 function runOf(
   system: System,
   run: RunId,
   own: Partial<RunInputs> = {},
   part: (plant: Plant) => Plant = (plant) => plant,
 ): Totals {
-  return totalsOf(run, part(plantFrom(system, 'new')), { ...inputsOf(system, run), ...own })
+  // Of the plant, its name and what was assumed for it change nothing.
+  const plant = { ...part(plantFrom(system, 'new')), name: '', assumed: [] }
+  const inputs = { ...inputsOf(system, run), ...own }
+  return system.scene.facts.once([run, plant, inputs], () => totalsOf(run, plant, inputs))
 }
 
 /** Which of the lanes of its kind a lane is: the same place as in the plant. */

@@ -23,6 +23,13 @@ const floatShare = 0.05
 const fullWithinV = 0.2
 const floatLostV = 0.3
 
+/** What an external regulator watches: the current it sends to the house, the voltage there, and the capacity. */
+interface HouseSeen {
+  readonly amps: () => number
+  readonly volts: () => number
+  readonly ah: number
+}
+
 /** An alternator: what it gives at a speed, what its regulator holds, and how warm its case gets. */
 export class Alternator {
   amps = 0
@@ -39,40 +46,39 @@ export class Alternator {
   private heldV = 0
   private readonly scale: number
 
-  /**
-   * @param nominalV of its own side, V
-   * @param house what an external regulator watches: the current it sends there, the voltage, and the
-   * capacity
-   */
+  /** @param nominalV of its own side, V */
   constructor(
     readonly plant: AlternatorPlant,
     nominalV: number,
     startC: number,
-    house: { amps: () => number; volts: () => number; ah: number },
+    house: HouseSeen,
     tell: (event: Happening) => void,
   ) {
     this.scale = nominalV / 12
     this.caseC = this.endCaseC = this.peakC = this.standsAtC = startC
     let over = false
-    const crossed = (now: boolean) => (): void => {
-      over = now
-      tell({ kind: 'alternator', over, amps: this.endAmps, limitC: caseLimitC })
-    }
-    const float = (on: boolean) => (): void => {
-      this.floats = on
-    }
-    const { floatV, regulatorV } = plant
+    const heat = new Trigger(
+      () => (over ? caseLimitC - this.endCaseC : this.endCaseC - caseLimitC),
+      () => {
+        over = !over
+        tell({ kind: 'alternator', over, amps: this.endAmps, limitC: caseLimitC })
+      },
+    )
+    this.triggers = plant.floatV === null ? [heat] : [heat, this.floating(plant.floatV, house)]
+  }
+
+  private floating(floatV: number, house: HouseSeen): Trigger {
     const takesLittle = (): number =>
-      Math.min(floatShare * house.ah - house.amps(), house.volts() - regulatorV + fullWithinV)
-    this.triggers = [
-      new Trigger(() => (over ? -1 : this.endCaseC - caseLimitC), crossed(true)),
-      new Trigger(() => (over ? caseLimitC - this.endCaseC : -1), crossed(false)),
-      new Trigger(() => (floatV === null || this.floats || this.rpm === 0 ? -1 : takesLittle()), float(true)),
-      new Trigger(
-        () => (this.floats ? (this.rpm === 0 ? 1 : floatV! - floatLostV - house.volts()) : -1),
-        float(false),
-      ),
-    ]
+      Math.min(floatShare * house.ah - house.amps(), house.volts() - this.plant.regulatorV + fullWithinV)
+    return new Trigger(
+      () => {
+        if (this.rpm === 0) return this.floats ? 1 : -1
+        return this.floats ? floatV - floatLostV - house.volts() : takesLittle()
+      },
+      () => {
+        this.floats = !this.floats
+      },
+    )
   }
 
   get runs(): boolean {

@@ -63,8 +63,9 @@ export class Bms {
   }
 
   private overVoltage({ overV, overReturnV }: LfpPlant['bms']): Trigger[] {
-    const hold = (held: boolean) => (): void => {
+    const turn = (): void => {
       const volts = this.cellV()
+      const held = !this.heldForVoltage
       this.heldForVoltage = held
       this.setGate()
       this.tell({
@@ -77,21 +78,20 @@ export class Bms {
     }
     return [
       new Trigger(
-        () => (this.heldForVoltage ? -1 : this.cellV() - overV),
-        hold(true),
-        () => voltageDelayS,
+        () => (this.heldForVoltage ? overReturnV - this.loadedV() : this.cellV() - overV),
+        turn,
+        () => (this.heldForVoltage ? 0 : voltageDelayS),
       ),
-      new Trigger(() => (this.heldForVoltage ? overReturnV - this.loadedV() : -1), hold(false)),
     ]
   }
 
   private temperature({ coldC, coldReturnC, hotC, hotReturnC }: LfpPlant['bms']): Trigger[] {
-    const hold = (held: boolean) => (): void => {
-      this.heldForCold = held
+    const turn = (): void => {
+      this.heldForCold = !this.heldForCold
       this.setGate()
       this.tell({
         kind: 'charge-gate',
-        open: !held,
+        open: !this.heldForCold,
         cause: 'temperature',
         celsius: this.lfp.tempC,
       })
@@ -100,15 +100,12 @@ export class Bms {
       Math.max(coldC === null ? -1 : coldC - this.lfp.endTempC, this.lfp.endTempC - hotC)
     const inside = (): number =>
       Math.min(coldC === null ? 1 : this.lfp.endTempC - coldReturnC, hotReturnC - this.lfp.endTempC)
-    return [
-      new Trigger(() => (this.heldForCold ? -1 : outside()), hold(true)),
-      new Trigger(() => (this.heldForCold ? inside() : -1), hold(false)),
-    ]
+    return [new Trigger(() => (this.heldForCold ? inside() : outside()), turn)]
   }
 
   private cutOut({ underV, underReturnV, maxDischargeA, overCurrentS }: LfpPlant['bms']): Trigger[] {
     const { lfp } = this
-    const cut = (cause: 'empty' | 'current') => (): void => {
+    const cut = (cause: 'empty' | 'current'): void => {
       lfp.dischargeGate = false
       this.tell({
         kind: 'cut-out',
@@ -127,35 +124,37 @@ export class Bms {
         volts: this.busV(),
       })
     }
-    const returns = (): number => Math.min(lfp.endSoc - returnSoc, lfp.restV - underReturnV)
+    const isEmpty = (): number => (lfp.endSoc <= 0 ? 1 : underV - this.busV())
+    const returns = (): number =>
+      this.stopped === 'discharge' ? -1 : Math.min(lfp.endSoc - returnSoc, lfp.restV - underReturnV)
     return [
       new Trigger(
-        () => (lfp.dischargeGate ? (lfp.endSoc <= 0 ? 1 : underV - this.busV()) : -1),
-        cut('empty'),
-        () => voltageDelayS,
+        () => (lfp.dischargeGate ? isEmpty() : returns()),
+        () => {
+          if (lfp.dischargeGate) cut('empty')
+          else back()
+        },
+        () => (lfp.dischargeGate ? voltageDelayS : 0),
       ),
       new Trigger(
         () => (lfp.dischargeGate ? -lfp.endAmps - maxDischargeA : -1),
-        cut('current'),
+        () => {
+          cut('current')
+        },
         () => overCurrentS,
       ),
-      new Trigger(() => (lfp.dischargeGate || this.stopped === 'discharge' ? -1 : returns()), back),
     ]
   }
 
   private heater({ startC }: NonNullable<LfpPlant['heater']>, wantsCharge: () => boolean): Trigger[] {
     const { lfp } = this
-    const turn = (on: boolean) => (): void => {
-      lfp.heating = on
-      this.tell({ kind: 'heater', on })
+    const turn = (): void => {
+      lfp.heating = !lfp.heating
+      this.tell({ kind: 'heater', on: lfp.heating })
     }
-    return [
-      new Trigger(() => (lfp.heating || !wantsCharge() ? -1 : startC - lfp.endTempC), turn(true)),
-      new Trigger(
-        () => (!lfp.heating ? -1 : wantsCharge() ? lfp.endTempC - startC - heaterSpanK : 1),
-        turn(false),
-      ),
-    ]
+    const isCold = (): number => (wantsCharge() ? startC - lfp.endTempC : -1)
+    const isWarm = (): number => (wantsCharge() ? lfp.endTempC - startC - heaterSpanK : 1)
+    return [new Trigger(() => (lfp.heating ? isWarm() : isCold()), turn)]
   }
 
   private stops({ chargeV, dischargeV }: NonNullable<LfpPlant['stops']>, scale: number): Trigger[] {

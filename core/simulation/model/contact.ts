@@ -49,20 +49,15 @@ export class Contact {
     { sideV, houseV }: Seen,
   ): Trigger[] {
     const sensedV = (): number => (bothWay ? Math.max(sideV(), houseV()) : sideV())
-    const turn = (closed: boolean) => (): void => {
-      this.closed = closed
-      this.tell({ kind: 'relay', contact: 'relay', closed, volts: sideV() })
+    const turn = (): void => {
+      this.closed = !this.closed
+      this.tell({ kind: 'relay', contact: 'relay', closed: this.closed, volts: sideV() })
     }
     return [
       new Trigger(
-        () => (this.closed ? -1 : sensedV() - closesV),
-        turn(true),
-        () => delayS,
-      ),
-      new Trigger(
-        () => (this.closed ? opensV - sensedV() : -1),
-        turn(false),
-        () => opensAfterS,
+        () => (this.closed ? opensV - sensedV() : sensedV() - closesV),
+        turn,
+        () => (this.closed ? opensAfterS : delayS),
       ),
     ]
   }
@@ -73,18 +68,11 @@ export class Contact {
   ): Trigger[] {
     return [
       new Trigger(
-        () => (this.closed ? amps() - opensAboveA : -1),
+        () => (this.closed ? amps() - opensAboveA : this.engineRuns ? 1 : -1),
         () => {
-          this.closed = false
+          this.closed = !this.closed
         },
-        () => sensesS,
-      ),
-      new Trigger(
-        () => (!this.closed && this.engineRuns ? 1 : -1),
-        () => {
-          this.closed = true
-        },
-        () => offS,
+        () => (this.closed ? sensesS : offS),
       ),
     ]
   }

@@ -23,12 +23,10 @@ export interface PlaceCourse {
   readonly followsS: number
 }
 
-/** The resting curve in steps of half a per cent, on which all its corners lie: exact between them. */
-const tableOf = ({ nominalV, curve }: LfpPlant): Float64Array =>
-  Float64Array.from({ length: ocvSteps + 2 }, (_, i) => {
-    const soc = Math.min(1, i / ocvSteps)
-    return curve ? openCircuitBy(curve, soc, nominalV) : openCircuitV(soc, nominalV)
-  })
+/** A resting curve of 12 V in steps of half a per cent, on which all its corners lie: exact between them. */
+const tableOf = (openCircuitAt: (soc: number) => number): Float64Array =>
+  Float64Array.from({ length: ocvSteps + 2 }, (_, i) => openCircuitAt(Math.min(1, i / ocvSteps)))
+const usualTable = tableOf((soc) => openCircuitV(soc, 12))
 
 /**
  * A lithium battery: a resting curve, a resistance that grows in the cold, and gates. A step is tried
@@ -75,6 +73,8 @@ export class Lfp {
   /** How much of what was is left at its end, of the place’s temperature and of its own. */
   private placeLeft = 1
   private cellsLeft = 1
+  /** How much of its current would be left at the end under a held voltage. */
+  private faded = 1
   private readonly perAmpS: number
   private readonly cellsFollowS: number
 
@@ -86,7 +86,9 @@ export class Lfp {
   ) {
     this.soc = this.endSoc = soc
     this.tempC = this.endTempC = tempC
-    this.ocv = tableOf(plant)
+    const { curve, nominalV } = plant
+    const table = curve ? tableOf((share) => openCircuitBy(curve, share, 12)) : usualTable
+    this.ocv = table.map((volts) => (volts * nominalV) / 12)
     this.heatCapacity = plant.kg * joulePerKgK
     this.heatOhm = ((insulated ? boxedKPerW : bareKPerW) * referenceKg) / plant.kg
     this.perAmpS = coulombicEfficiency / 3600 / plant.ah
@@ -114,13 +116,28 @@ export class Lfp {
     return this.ohm
   }
 
+  /** How its current follows the voltage of the bus in the step that is tried, A/V. */
+  get siemens(): number {
+    return 1 / this.stiffOhm
+  }
+
   /** How fast its current relaxes under a held voltage, 1/s. */
-  get relaxation(): number {
+  private get relaxation(): number {
     const filling =
       this.amps > 0 && 1 - this.soc < 2 * lastRoom
         ? (this.amps * this.perAmpS) / Math.max(1e-4, 1 - this.soc)
         : 0
     return (this.slopeAt(this.soc) * this.perAmpS) / this.ohm + filling
+  }
+  /**
+   * θ: what the end of a step of so many seconds counts in its mean current, so that a relaxation comes out
+   * exact, ½ to 1.
+   */
+  endShareIn(dt: number): number {
+    const constants = this.relaxation * dt
+    this.faded = Math.exp(-constants)
+    if (constants < 1e-3) return 0.5
+    return constants > 40 ? 1 - 1 / constants : 1 / (1 - this.faded) - 1 / constants
   }
 
   /**
@@ -186,7 +203,7 @@ export class Lfp {
    */
   errorAh(dt: number): number {
     const held = Math.abs(this.endAmps - this.amps)
-    const fading = Math.abs(this.endAmps - this.amps * Math.exp(-this.relaxation * dt))
+    const fading = Math.abs(this.endAmps - this.amps * this.faded)
     return ((held < fading ? held : fading) * dt) / 7200
   }
 

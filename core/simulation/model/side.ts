@@ -108,37 +108,24 @@ export class Side {
   private inputTriggers(tell: (event: Happening) => void): Trigger[] {
     const { link } = this.plant
     if (link.kind !== 'dcdc') return []
-    const starve = (starved: boolean) => (): void => {
-      this.starved = starved
-      tell({ kind: 'dcdc', running: !starved, volts: this.endV })
-    }
     const wanted = (): boolean => (link.wire ? this.engineRuns : this.awake)
-    const input = [
-      new Trigger(() => (wanted() && !this.starved ? link.lowestV - this.endV : -1), starve(true)),
-      new Trigger(
-        () => (this.starved ? (wanted() ? this.endV - link.lowestV - inputReturnV : 1) : -1),
-        () => {
-          if (wanted()) starve(false)()
-          else this.starved = false
-        },
-      ),
-    ]
-    if (link.wire) return input
-    return [
-      ...input,
-      new Trigger(
-        () => (this.awake ? -1 : this.endV - wakesAboveV * this.scale),
-        () => {
-          this.awake = true
-        },
-      ),
-      new Trigger(
-        () => (this.awake ? sleepsBelowV * this.scale - this.endV : -1),
-        () => {
-          this.awake = false
-        },
-      ),
-    ]
+    const input = new Trigger(
+      () => {
+        if (!wanted()) return this.starved ? 1 : -1
+        return this.starved ? this.endV - link.lowestV - inputReturnV : link.lowestV - this.endV
+      },
+      () => {
+        this.starved = !this.starved
+        if (wanted()) tell({ kind: 'dcdc', running: !this.starved, volts: this.endV })
+      },
+    )
+    const waking = new Trigger(
+      () => (this.awake ? sleepsBelowV * this.scale - this.endV : this.endV - wakesAboveV * this.scale),
+      () => {
+        this.awake = !this.awake
+      },
+    )
+    return link.wire ? [input] : [input, waking]
   }
 
   /** Whether its alternator could charge the house now. */

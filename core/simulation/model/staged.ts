@@ -32,45 +32,36 @@ export class Staged {
   ) {
     this.ohm = Math.max(ohm, leastOhm)
     const { absorptionV, absorptionH, floatV, tailA } = stages
-    const inStage = (stage: Staged['stage'], value: () => number) => (): number =>
-      this.running && this.stage === stage ? value() : -1
     const ended = (): void => {
       this.stage = floatV === null ? 'off' : 'float'
     }
-    const anew = (): void => {
-      this.begin()
-    }
+    const inAbsorption = (): boolean => this.running && this.stage === 'absorption'
     this.hold = new Trigger(
-      inStage('absorption', () => busV() - absorptionV + heldV),
+      () => (inAbsorption() ? busV() - absorptionV + heldV : -1),
       ended,
       () => absorptionH * 3600,
       true,
     )
     const tail: Trigger = new Trigger(
-      inStage('absorption', () => tailA - this.endAmps),
+      () => (inAbsorption() ? tailA - this.endAmps : -1),
       ended,
       () =>
         Math.max(0, leastAbsorptionS - this.hold.heldS) +
         (this.hold.heldS < leastAbsorptionS ? tail.heldS : 0),
     )
-    this.triggers = [
-      new Trigger(
-        inStage('bulk', () => busV() - absorptionV + reachedV),
-        () => {
-          this.stage = 'absorption'
-        },
-      ),
-      this.hold,
-      tail,
-      new Trigger(
-        inStage('off', () => this.endAmps - tailA * restartShare),
-        anew,
-      ),
-      new Trigger(
-        inStage('float', () => floatV! - floatLostV - busV()),
-        anew,
-      ),
-    ]
+    const turning = new Trigger(
+      () => {
+        if (!this.running) return -1
+        if (this.stage === 'bulk') return busV() - absorptionV + reachedV
+        if (this.stage === 'off') return this.endAmps - tailA * restartShare
+        return this.stage === 'float' ? floatV! - floatLostV - busV() : -1
+      },
+      () => {
+        if (this.stage === 'bulk') this.stage = 'absorption'
+        else this.begin()
+      },
+    )
+    this.triggers = [turning, this.hold, tail]
   }
 
   private begin(): void {
