@@ -60,9 +60,9 @@ export interface Question {
 /** Every question there is about a job, in the order of the checks. */
 export function questionsOf(facts: Facts): Question[] {
   const system = usualSystem(facts)
-  return allChecks.flatMap((check) =>
-    subjectsOf[check.about](system).map((subject, place) => ({ check, place, on: subject.path })),
-  )
+  const kinds = Object.keys(subjectsOf) as (keyof Subjects)[]
+  const pathsOf = new Map(kinds.map((kind) => [kind, subjectsOf[kind](system).map(({ path }) => path)]))
+  return allChecks.flatMap((check) => pathsOf.get(check.about)!.map((on, place) => ({ check, place, on })))
 }
 
 const takesTime = ({ check }: Question): boolean => check.takesTime === true

@@ -107,6 +107,12 @@ export class Lfp {
     const k = Math.min(ocvSteps - 1, (soc * ocvSteps) | 0)
     return (this.ocv[k + 1]! - this.ocv[k]!) * ocvSteps
   }
+  /** Slope of the straight line between two points of it; at a point where they hardly differ. */
+  private chordFrom(soc: number, endSoc: number): number {
+    const end = endSoc > 1 ? 1 : endSoc < 0 ? 0 : endSoc
+    const apart = end - soc
+    return apart > 1e-6 || apart < -1e-6 ? (this.restAt(end) - this.baseV) / apart : this.slopeAt(soc)
+  }
   /** Voltage at rest where the step that is tried ends, V. */
   get restV(): number {
     return this.restAt(this.endSoc)
@@ -154,7 +160,7 @@ export class Lfp {
     this.baseSoc = base < 0 ? 0 : base > 1 ? 1 : base
     this.baseV = this.restAt(this.baseSoc)
     this.endFill = fill * endShare
-    this.baseSlope = this.slopeAt(this.baseSoc)
+    this.baseSlope = this.chordFrom(this.baseSoc, this.baseSoc + this.endFill * this.amps)
     this.stiffOhm = this.ohm + this.baseSlope * this.endFill
   }
 
