@@ -145,8 +145,6 @@ export class Simulation {
   // Of the step that is tried.
   private endV: number
   private endPlaceC: number
-  /** Whether something begins to hold in it that a trigger waits for. */
-  private turns = false
   private loadsA = 0
   private loadsW = 0
   private wantedA = 0
@@ -316,6 +314,7 @@ export class Simulation {
   /** Takes the system as it is after something switched: no time passes. */
   private restart(): void {
     this.attempt(0)
+    this.look()
     this.take(0)
   }
 
@@ -334,7 +333,7 @@ export class Simulation {
       }
       this.nextS = dt = Math.max(leastS, dt * this.growth(error))
     }
-    if (dt > this.pace.eventS && this.turns) dt = this.locate(dt)
+    if (this.look() && dt > this.pace.eventS) dt = this.locate(dt)
     this.t += dt
     if (this.take(dt)) {
       this.nextS = Math.min(this.nextS, afterEventS)
@@ -389,12 +388,15 @@ export class Simulation {
       const share = i < triesBeforeHalving ? this.crossingShare() : 0.5
       const middle = between(low, high, low + (high - low) * share + (behind ? -besideS : besideS))
       this.attempt(middle)
-      behind = this.turns
+      behind = this.look()
       for (const trigger of this.triggers) trigger.bracket(behind)
       if (behind) high = middle
       else low = middle
     }
-    if (!behind) this.attempt(high)
+    if (!behind) {
+      this.attempt(high)
+      this.look()
+    }
     return high
   }
   private crossingShare(): number {
@@ -414,8 +416,13 @@ export class Simulation {
     this.begunSlope()
     this.solve()
     this.settle(dt)
-    this.turns = false
-    for (const trigger of this.triggers) if (trigger.look()) this.turns = true
+  }
+
+  /** Whether something begins to hold, in the step that is tried, that a trigger waits for. */
+  private look(): boolean {
+    let turns = false
+    for (const trigger of this.triggers) if (trigger.look()) turns = true
+    return turns
   }
 
   /** The slope to begin a search with: the last one found, but for what the battery does otherwise in this step. */

@@ -72,10 +72,10 @@ export class Trigger {
   /** Takes a step over: counts its time, and says whether it acts now. */
   take(dt: number): boolean {
     const held = this.before > 0 && this.after > 0
+    this.before = this.after
     if (held) this.heldS += dt
     else if (!this.cumulative) this.heldS = 0
-    this.before = this.after
-    this.isDue = dt > 0 && this.before > 0 && this.heldS >= this.delayS() - 1e-6
+    this.isDue = this.after > 0 && dt > 0 && this.heldS >= this.delayS() - 1e-6
     return this.isDue
   }
   /** Acts, and begins to wait anew. */
