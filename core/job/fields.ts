@@ -1,5 +1,7 @@
 import type { Fields } from './field'
-import { alternators, candidate, houseBank, place, startingBattery, use } from '#core/job/parts/batteries'
+import { alternators } from '#core/job/parts/alternators'
+import { candidate, houseBank, startingBattery } from '#core/job/parts/batteries'
+import { place, use } from '#core/job/parts/use'
 import { chargers, generators, links, solar, sources } from '#core/job/parts/charging'
 import { conductors, devices, inverters, loads } from '#core/job/parts/wiring'
 

@@ -1,0 +1,82 @@
+import { number } from '../rule'
+
+export const charging = {
+  lowChargeReaches: number(
+    'Charge reached that is enough when another source tops up',
+    '%',
+    90,
+    [50, 100],
+    'Nine tenths a day and a full charge now and then keep the cells balanced',
+  ),
+  lowChargeFrom: number(
+    'Charge at the start of a charge',
+    '%',
+    20,
+    [0, 80],
+    'What is left after the usable four fifths',
+  ),
+  chargeRateC: number(
+    'Charge rate where the maker gives none',
+    '×',
+    0.5,
+    [0.1, 1],
+    '0.5C is inside what LFP makers commonly allow; others hold to 0.3C or allow 1C',
+  ),
+  leadChargeRateC: number(
+    'Charge rate of lead-acid',
+    '×',
+    0.2,
+    [0.1, 0.3],
+    'Lead takes 0.2C to 0.3C until it gasses',
+  ),
+  tailRateC: number(
+    'Current at the end of the charge',
+    '×',
+    0.05,
+    [0.01, 0.2],
+    '5 % of the capacity is the usual tail current',
+  ),
+  chargerEfficiency: number('Mains charger efficiency', '%', 85, [50, 98], 'Where its data give none'),
+  chargerPowerFactor: number(
+    'Mains charger power factor',
+    '×',
+    0.8,
+    [0.4, 1],
+    'Where its data give none; older units are worse',
+  ),
+  chargeHoursMost: number(
+    'Longest charge from low to full on mains',
+    'h',
+    24,
+    [1, 168],
+    'A night, a day and no more; a day’s use is put back far sooner',
+  ),
+  heldReaches: number(
+    'Charge that is enough where it is held lower for life',
+    '%',
+    80,
+    [50, 100],
+    'Half of 80 to 90 %, where cells age least',
+  ),
+  clearness: number(
+    'Share of a clear sky’s sun',
+    '%',
+    50,
+    [5, 100],
+    'A mean of bright and grey days; used for yields by the month',
+  ),
+  sunHours: number(
+    'Hours of full sun a day',
+    'h',
+    2.5,
+    [0.2, 8],
+    'Spring and autumn at middle latitudes, panel flat',
+  ),
+  solarDerate: number(
+    'Solar yield, share of the label',
+    '%',
+    75,
+    [30, 100],
+    'Heat, dirt, cable and controller take their part',
+  ),
+} as const
