@@ -1,7 +1,8 @@
 import type { Weather } from '#core/weather/sun'
 import type { Plant } from './plant'
 import { beginsAt, type RunInputs } from './run-kinds'
-import { hoursSince, sourcesFrom, type Surroundings } from './simulation'
+import { sourcesFrom } from './model/source'
+import { hoursSince, type Surroundings } from './surroundings'
 
 const dayS = 86_400
 const hourS = 3600

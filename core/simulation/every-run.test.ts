@@ -1,6 +1,6 @@
 import { runIds } from './run-kinds'
 import { runNow } from './runs'
-import { everySecond } from './simulation'
+import { everySecond } from './pace'
 import { readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { type JobDocument } from '#core/job/document'

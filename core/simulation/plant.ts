@@ -135,6 +135,13 @@ export interface SolarPlant {
   readonly ohm: number
 }
 
+/** Another source: so many amperes up to a voltage, for so many hours of each day. */
+export interface SourcePlant {
+  readonly amps: number
+  readonly volts: number
+  readonly hours: number
+}
+
 /** A system as the simulation sees it. Plain data; everything in SI and at the voltages of its own bus. */
 export interface Plant {
   readonly name: string
@@ -152,12 +159,7 @@ export interface Plant {
     readonly supplyV: number
   }[]
   readonly solar: readonly (SolarPlant & { readonly name: string })[]
-  readonly sources: readonly {
-    readonly name: string
-    readonly amps: number
-    readonly volts: number
-    readonly hours: number
-  }[]
+  readonly sources: readonly (SourcePlant & { readonly name: string })[]
   /** DC loads by hour of the day, A at nominal voltage, and AC loads, W at the inverter's output. */
   readonly dcA: readonly number[]
   readonly acW: readonly number[]

@@ -42,7 +42,7 @@ const at = Object.fromEntries(channelIds.map((id, i) => [id, i])) as Readonly<Re
  * called after every step, and a function for each channel took a fifth of the time of a run.
  */
 function readAll(simulation: Simulation, into: Float64Array): void {
-  const { lfp, houseLead, sides, chargers, solar, sourceA } = simulation
+  const { lfp, houseLead, sides, chargers, solar, sources } = simulation
   const [first, second] = [sides[0], sides[1]]
   let engineA = 0
   for (const { linkA, dcdc } of sides) engineA += linkA + (dcdc ? dcdc.amps : 0)
@@ -51,7 +51,7 @@ function readAll(simulation: Simulation, into: Float64Array): void {
   let solarA = 0
   for (const { amps } of solar) solarA += amps
   let otherA = 0
-  for (const amps of sourceA) otherA += amps
+  for (const { amps } of sources) otherA += amps
 
   into[at.soc] = lfp ? lfp.soc * 100 : NaN
   into[at.leadSoc] = houseLead ? houseLead.soc * 100 : NaN
@@ -72,7 +72,7 @@ function readAll(simulation: Simulation, into: Float64Array): void {
   into[at.alternatorC] = first?.alternator ? first.alternator.caseC : NaN
   into[at.alternatorC2] = second?.alternator ? second.alternator.caseC : NaN
   into[at.cellC] = lfp ? lfp.tempC : NaN
-  into[at.placeC] = simulation.placeC
+  into[at.placeC] = simulation.place.fromC
   into[at.mainsThere] = simulation.mainsThere ? 1 : 0
   into[at.engineThere] = simulation.engineThere ? 1 : 0
   into[at.sunThere] = simulation.sunThere ? 1 : 0

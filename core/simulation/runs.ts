@@ -7,7 +7,9 @@ import { Trigger } from './model/trigger'
 import type { Plant } from './plant'
 import { Recorder, type Series } from './record'
 import { beginsAt, runKind, type RunId, type RunInputs } from './run-kinds'
-import { hoursSince, Simulation, longPace, usualPace, type Pace } from './simulation'
+import { longPace, usualPace, type Pace } from './pace'
+import { Simulation } from './simulation'
+import { hoursSince } from './surroundings'
 
 /** What came of one alternator. */
 export interface MachineTotals {
@@ -271,10 +273,9 @@ class Going {
     )
     const sum = (values: readonly number[]): number => values.reduce((all, value) => all + value, 0)
     const engineAh = sum(sides.map(({ linkAh, dcdc }) => linkAh + (dcdc?.ah ?? 0)))
-    const [mainsAh, solarAh] = [simulation.chargers, simulation.solar].map((units) =>
-      sum(units.map(({ ah }) => ah)),
-    ) as [number, number]
-    const sourceAh = sum(simulation.sourceAh)
+    const [mainsAh, solarAh, sourceAh] = [simulation.chargers, simulation.solar, simulation.sources].map(
+      (units) => sum(units.map(({ ah }) => ah)),
+    ) as [number, number, number]
     return {
       hours: simulation.t / 3600,
       loadAh: simulation.loadAh,

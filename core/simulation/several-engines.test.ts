@@ -5,7 +5,7 @@ import { inputsOfJob } from './inputs'
 import { plantOf } from './plant-of-job'
 import { channelIds } from './record'
 import { runNow } from './runs'
-import { everySecond } from './simulation'
+import { everySecond } from './pace'
 
 const relay: Values = { kind: 'vsr', bothWay: 'no', closesV: 13.3, opensV: 12.8, ratedA: 140 }
 

@@ -2,7 +2,7 @@ import { usualHeat } from '#core/physics/alternator'
 import type { LfpPlant, LinkPlant, Plant, SidePlant, Stages } from './plant'
 import type { RunInputs } from './run-kinds'
 import type { Totals } from './runs'
-import type { Surroundings } from './simulation'
+import type { Surroundings } from './surroundings'
 
 /** A 30 A unit that charges lithium and stops. */
 export const stages: Stages = {

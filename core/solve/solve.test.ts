@@ -355,6 +355,21 @@ describe('parts from the shelf', () => {
       expect([part.values.inputV, part.values.outputV]).toEqual(['24', '12'])
     }
   })
+  it('a battery without a price comes after all that have one', () => {
+    const small = withValues(goodJob(), { 'candidate/ahEach': 100, 'use/dailyAh': 400 })
+    const namesOn = (parts: readonly ShelfPart[]): string[] =>
+      planOf(small, {}, parts)
+        .axes.flatMap(({ options }) => options)
+        .flatMap(({ battery }) => (battery ? [battery.part.name] : []))
+    const [cheapest] = namesOn(shelf)
+    const unpriced = shelf.map((part) =>
+      part.name === cheapest ? { ...part, values: { ...part.values, price: null } } : part,
+    )
+    expect(namesOn(unpriced)[0]).not.toBe(cheapest)
+    expect(namesOn(unpriced.filter(({ name, kind }) => kind !== 'batteries' || name === cheapest))).toContain(
+      cheapest,
+    )
+  })
   it('are named without a price where the shelf holds none', () => {
     expect(
       suppliesFor({ id: 'source.diversion', on: 'sources/source-1' }, job, system, shelf)[0]!.parts,

@@ -25,7 +25,8 @@ export type ReadEpw =
   | { readonly ok: true; readonly file: EpwFile }
   | { readonly ok: false; readonly line: number; readonly error: string }
 
-export const largestEpwBytes = 6 * 1024 * 1024
+/** Of a file that is read, characters: a year of hours has about 1.5 million. */
+const largestLength = 6 * 1024 * 1024
 const headerLines = 8
 const column = { month: 1, day: 2, hour: 3, airC: 6, global: 13, beam: 14, diffuse: 15 } as const
 const missing = { airC: 99.9, sun: 9999 } as const
@@ -37,9 +38,11 @@ const leastHours = 24
  * cannot be read is named by its line, and nothing is taken.
  */
 export function readEpw(text: string): ReadEpw {
+  const bad = (line: number, error: string): ReadEpw => ({ ok: false, line, error })
+  if (text.length > largestLength)
+    return bad(1, 'The file is larger than 6 MB: a year of hours has less than 2 MB')
   const lines = text.replace(/^\uFEFF/, '').split(/\r\n|\n|\r/)
   while (lines.at(-1)?.trim() === '') lines.pop()
-  const bad = (line: number, error: string): ReadEpw => ({ ok: false, line, error })
   if (lines.length === 0) return bad(1, 'The file is empty')
   const head = lines[0]!.split(',').map((cell) => cell.trim())
   if (head[0]?.toUpperCase() !== 'LOCATION')

@@ -4,6 +4,8 @@ import type { ShelfPart } from '#core/shelf/kinds'
 import { keep, option, type Axis, type Battery, type Ground, type Option } from '../option'
 
 const mostBatteries = 10
+/** What a battery without a price counts as: it comes after all that have one. */
+const dearest = Number.MAX_VALUE
 
 /** Which battery and how many of it, where something asks for more or for another. */
 export function batteryAxes(ground: Ground): Axis[] {
@@ -31,7 +33,7 @@ export function batteryAxes(ground: Ground): Axis[] {
   return [{ about: 'candidate', options: [keep(name), ...more, ...others] }]
 }
 
-/** Other banks of the shelf of a like size, the cheapest first. */
+/** Other banks of the shelf of a like size, the cheapest first, those without a price last. */
 function othersOf({ job, system, shelf }: Ground): Battery[] {
   const { ah, each, nominalV } = system.bank
   const notFor = each.purpose === 'house' ? 'starter' : 'house'
@@ -45,7 +47,8 @@ function othersOf({ job, system, shelf }: Ground): Battery[] {
     const all = Number(part.values.ahEach) * parallel
     return all >= ah * 0.7 && all <= Math.max(ah * 3, ah + 300)
   }
-  const price = ({ part, parallel }: Battery): number => Number(part.values.price ?? 0) * parallel
+  const price = ({ part, parallel }: Battery): number =>
+    part.values.price == null ? dearest : Number(part.values.price) * parallel
   return shelf
     .filter(fits)
     .flatMap((part) =>

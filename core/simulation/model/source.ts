@@ -1,0 +1,38 @@
+import type { SourcePlant } from '../plant'
+import { hoursSince } from '../surroundings'
+
+/** Hour of the day from which other sources run. */
+export const sourcesFrom = 10
+/** Resistance of a source as the bus sees it, Ω (engineering default). */
+const sourceOhm = 0.01
+
+/** Another source than engine, mains and sun: a current up to a voltage, for some hours of each day. */
+export class OtherSource {
+  amps = 0
+  ah = 0
+  private endAmps = 0
+  private on = false
+
+  constructor(private readonly plant: SourcePlant) {}
+
+  /** Runs or stands as it does at an hour of the day. @returns whether that has changed */
+  run(hour: number): boolean {
+    const before = this.on
+    this.on = hoursSince(sourcesFrom, hour) < this.plant.hours
+    return this.on !== before
+  }
+
+  /** Current into the bus at a voltage, A. */
+  ampsAt(v: number): number {
+    if (!this.on) return 0
+    const wanted = (this.plant.volts - v) / sourceOhm
+    return wanted <= 0 ? 0 : wanted < this.plant.amps ? wanted : this.plant.amps
+  }
+  settle(v: number): void {
+    this.endAmps = this.ampsAt(v)
+  }
+  accept(dt: number, endShare: number): void {
+    this.ah += ((this.amps * (1 - endShare) + this.endAmps * endShare) * dt) / 3600
+    this.amps = this.endAmps
+  }
+}

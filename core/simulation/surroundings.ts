@@ -1,0 +1,27 @@
+/** What happens around the system, the same all through a stretch of time. */
+export interface Surroundings {
+  /** Hour of the day, 0 to 24, in the middle of the stretch. */
+  readonly hour: number
+  readonly engine: 'off' | 'idle' | 'cruise'
+  /** Seconds since the engine started, in the middle of the stretch: clear of where the drive trace moves. */
+  readonly engineS: number
+  readonly mains: boolean
+  readonly airC: number
+  readonly sunWm2: number
+  readonly loads: boolean
+}
+
+/** A mild night on which nothing runs: what a system stands in before it is told. */
+export const atRest: Surroundings = {
+  hour: 0,
+  engine: 'off',
+  engineS: 0,
+  mains: false,
+  airC: 20,
+  sunWm2: 0,
+  loads: true,
+}
+
+/** Hours from one hour of the day to the next time it is another, 0 to 24. */
+export const hoursSince = (from: number, hour: number): number =>
+  hour < from ? hour - from + 24 : hour - from
