@@ -1,9 +1,10 @@
 // npm run compare-before [-- JOBS [ANSWERED]]: assessments, runs and answers of the demo jobs and of random
-// jobs (200, and
-// of these as many answered) as they are and as they were at the commit of lib/before.ts. Prints what
-// differs, and how much.
-import { execFileSync } from 'node:child_process'
+// jobs (200, and of these as many answered) as they are and as they were at the commit of lib/before.ts.
+// Prints what differs, how often, and an example; every difference is written to .data/differences.txt.
+import { execFile } from 'node:child_process'
 import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { availableParallelism } from 'node:os'
+import { promisify } from 'node:util'
 import fc from 'fast-check'
 import { partKinds, type Field, type PartKind, type PartKindId } from '#core/job/fields'
 import { upToDate } from '#core/job/migrations/index'
@@ -13,6 +14,7 @@ import { bothTrees, bundled, commit, type Tree } from './lib/before'
 const [randomJobs = 200, answered = randomJobs] = process.argv.slice(2).map(Number)
 const seed = 10
 const changesEach = 40
+const shares = availableParallelism()
 
 type Part = Record<string, unknown>
 type Job = Record<string, unknown>
@@ -104,19 +106,19 @@ const program = ({ modules, inputsOf, name }: Tree): string => `
   import { runIds } from '${modules.runIds}'
   import { planOf } from '${modules.plan}'
   import { solve } from './core/solve/answer'
-  const [folder, from, to, answered] = process.argv.slice(2)
+  const [folder, from, to] = process.argv.slice(2)
   const shelf = shelfKindIds.flatMap((kind) => readShelfCsv(readFileSync(folder + '/demo/shelf/' + kind + '.csv', 'utf8'), kind).parts
     .map(({ code, name, maker, values }) => ({ kind, version: 1, code, name, maker, values })))
   const days = ${JSON.stringify(runDays)}
   const numbers = (totals) => Object.fromEntries(Object.entries(totals).filter(([, value]) => value === null || typeof value === 'number'))
-  const results = JSON.parse(readFileSync(from, 'utf8')).map(([name, job], i) => {
+  const results = JSON.parse(readFileSync(from, 'utf8')).map(([name, job, isAnswered]) => {
     const checks = Object.fromEntries(assess(job).checks.map(({ id, on, verdict, summary }) => [id + '@' + on, [verdict, summary]]))
     const runs = {}
     for (const fitted of ['old', 'new']) for (const run of runIds.filter((id) => id in days)) {
       const inputs = { ...inputsOf(job, run), days: days[run] }
       runs[fitted + ' ' + run] = numbers(runNow(run, plantOf(job, {}, fitted), inputs, null, ${name === 'before' ? fineS : 'undefined'}).totals)
     }
-    const answers = i < Number(answered) ? solve(planOf(job, {}, shelf)).answers.map((answer) => answer.name + ': ' + answer.verdict) : null
+    const answers = isAnswered ? solve(planOf(job, {}, shelf)).answers.map((answer) => answer.name + ': ' + answer.verdict) : null
     return [name, { checks, runs, answers }]
   })
   writeFileSync(to, JSON.stringify(results))`
@@ -124,14 +126,21 @@ const program = ({ modules, inputsOf, name }: Tree): string => `
 const data = new URL('../.data/', import.meta.url).pathname
 mkdirSync(data, { recursive: true })
 
+/** Each share of the jobs in a process of its own. */
 async function resultsOf(tree: Tree, jobs: readonly [string, Job][]): Promise<Map<string, Result>> {
-  const [from, to] = [`${data}compare-jobs-${tree.name}.json`, `${data}compare-${tree.name}.json`]
-  writeFileSync(from, JSON.stringify(jobs))
   const file = await bundled(tree, 'compare', program(tree))
-  execFileSync(process.execPath, [file, tree.folder, from, to, String(demos.length + answered)], {
-    stdio: 'inherit',
-  })
-  return new Map(JSON.parse(readFileSync(to, 'utf8')) as [string, Result][])
+  const asked = jobs.map(([name, job], i) => [name, job, i < demos.length + answered] as const)
+  const found = await Promise.all(
+    Array.from({ length: shares }, async (_, share) => {
+      const [from, to] = ['jobs', 'results'].map(
+        (what) => `${data}compare-${tree.name}-${what}-${share}.json`,
+      )
+      writeFileSync(from!, JSON.stringify(asked.filter((_, i) => i % shares === share)))
+      await promisify(execFile)(process.execPath, [file, tree.folder, from!, to!])
+      return JSON.parse(readFileSync(to!, 'utf8')) as [string, Result][]
+    }),
+  )
+  return new Map(found.flat())
 }
 
 const jobs = [...demos, ...varied]
@@ -145,11 +154,9 @@ const [was, is] = await Promise.all([
 
 /** What checks of the one starting battery are called now. */
 const renamed = (key: string): string => key.replace('startingBattery', 'startingBatteries/starting-1')
-const counted = new Map<string, { count: number; example: string }>()
+const differences = new Map<string, string[]>()
 const differs = (what: string, example: string): void => {
-  const known = counted.get(what)
-  if (known) known.count++
-  else counted.set(what, { count: 1, example })
+  differences.set(what, [...(differences.get(what) ?? []), example])
 }
 
 let results = 0
@@ -197,5 +204,10 @@ for (const [name, old] of was) {
     differs('answers', `${name}: ${old.answers.join(' | ')} → ${next.answers!.join(' | ')}`)
 }
 console.log(`${was.size} jobs against ${commit}: ${results} results, ${runs} runs, ${sets} sets of answers`)
-for (const [what, { count, example }] of [...counted].sort())
-  console.log(`${String(count).padStart(5)}  ${what}\n       ${example}`)
+const all = [...differences].sort()
+for (const [what, examples] of all)
+  console.log(`${String(examples.length).padStart(5)}  ${what}\n       ${examples[0]}`)
+writeFileSync(
+  `${data}differences.txt`,
+  all.flatMap(([what, examples]) => examples.map((example) => `${what}\n  ${example}\n`)).join(''),
+)
