@@ -84,12 +84,15 @@ export const nearestOf = (outcomes: readonly Outcome[]): Outcome | null =>
   outcomes.reduce<Outcome | null>((a, b) => (a === null || b.short < a.short ? b : a), null)
 
 /**
- * Searches a share of a plan. A generator, so that whoever searches may show progress and stop: it yields
+ * Searches a share of a plan, one stretch of it. A generator, so that whoever searches may show progress and stop: it yields
  * each outcome as it is found.
  */
 export function* search(
   evaluator: Evaluator,
   { of, turn }: { readonly of: number; readonly turn: number } = { of: 1, turn: 0 },
 ): Generator<Outcome, void, void> {
-  for (let index = turn; index < evaluator.plan.count; index += of) yield outcomeOf(evaluator.evaluate(index))
+  const { count } = evaluator.plan
+  // Neighbours are alike, and what they share is judged once.
+  const [first, end] = [turn, turn + 1].map((turns) => Math.floor((count * turns) / of)) as [number, number]
+  for (let index = first; index < end; index++) yield outcomeOf(evaluator.evaluate(index))
 }
