@@ -90,7 +90,7 @@ class Inquiry implements Explorable {
     private readonly place: number,
     private readonly facts: Facts,
   ) {
-    this.reads = new Reads(facts.slots.count)
+    this.reads = new Reads(facts.slots)
     this.again = judgeAgain(facts, this.reads)
   }
 

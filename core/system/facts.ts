@@ -97,11 +97,7 @@ export class Facts {
     readonly rules: ShopRules,
     readonly q: Write,
     readonly slots = new Slots(),
-  ) {
-    // All parts are numbered at once, so that whoever notes reads knows how many there are.
-    for (const kind of partKindIds)
-      for (const { path } of partsOf(job, kind)) slots.part(path, kindFields[kind].list.length)
-  }
+  ) {}
 
   /** The parts of a kind in walking order. */
   partsOf(kind: PartKindId): readonly PartFacts[] {

@@ -16,6 +16,12 @@ const headSlot: Slot = ruleIds.length + kindIds.length
  */
 export class Slots {
   count = headSlot + 1
+  /**
+   * Who noted a slot last, so that one who notes it again and again keeps it once. Two who take turns keep it
+   * more than once, which does no harm.
+   */
+  readonly lastNoted: number[] = []
+  marks = 0
   private readonly firstOfPart = new Map<PartPath, Slot>()
 
   readonly head: Slot = headSlot
@@ -41,16 +47,18 @@ export class Slots {
   }
 }
 
-/** What a piece of work has read of a job, each slot once. */
+/** What a piece of work has read of a job. */
 export class Reads {
   readonly slots: Slot[] = []
-  private readonly noted: Uint8Array
-  constructor(count: number) {
-    this.noted = new Uint8Array(count)
+  /** Its own mark in {@link Slots.lastNoted}. */
+  private readonly mark: number
+  constructor(private readonly of: Slots) {
+    this.mark = ++of.marks
   }
   note(slot: Slot): void {
-    if (this.noted[slot] === 1) return
-    this.noted[slot] = 1
+    const { lastNoted } = this.of
+    if (lastNoted[slot] === this.mark) return
+    lastNoted[slot] = this.mark
     this.slots.push(slot)
   }
   noteAll(slots: readonly Slot[]): void {

@@ -122,7 +122,7 @@ export class Scene {
   constructor(
     readonly facts: Facts,
     private theAssumed: Assumed,
-    { reads = new Reads(facts.slots.count), evidence = false, asUsual = false }: SceneOptions = {},
+    { reads = new Reads(facts.slots), evidence = false, asUsual = false }: SceneOptions = {},
   ) {
     this.reads = reads
     this.inputs = evidence ? new Set() : null

@@ -30,10 +30,11 @@ type Manys = { readonly [K in ManyKindId]: readonly View<K>[] }
 
 /** The parts of a scene by kind, each seen when it is first asked for. */
 class Parts {
-  private readonly seen: Partial<Record<PartKindId, unknown>> = {}
+  /** By the place of their kind: a lookup by name would be the slowest thing in a check. */
+  private readonly seen: unknown[] = partKindIds.map(() => undefined)
   constructor(private readonly scene: Scene) {}
-  get(kind: PartKindId): unknown {
-    return (this.seen[kind] ??= partKinds[kind].many ? this.all(kind) : this.all(kind)[0])
+  get(kind: PartKindId, place: number): unknown {
+    return (this.seen[place] ??= partKinds[kind].many ? this.all(kind) : this.all(kind)[0])
   }
   private all(kind: PartKindId): readonly unknown[] {
     const { facts, reads } = this.scene
@@ -41,13 +42,13 @@ class Parts {
     return facts.partsOf(kind).map((part) => this.scene.view(kind, part))
   }
 }
-for (const kind of partKindIds) {
+partKindIds.forEach((kind, place) => {
   Object.defineProperty(Parts.prototype, kind, {
     get(this: Parts) {
-      return this.get(kind)
+      return this.get(kind, place)
     },
   })
-}
+})
 
 /** The job as checks see it: every part as a view of one scene. */
 export class System {
