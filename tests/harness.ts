@@ -1,13 +1,14 @@
 import { spawn, type ChildProcess } from 'node:child_process'
 import { once } from 'node:events'
 import { createServer } from 'node:net'
-import { fileURLToPath } from 'node:url'
+import { join } from 'node:path'
 import type { Sql } from 'postgres'
 import { connect } from '../server/db/connection'
 import { migrate } from '../server/db/migrate'
 import { loadDemo } from '../server/db/demo'
+import { root } from '../scripts/lib/machine.mjs'
 
-const at = (path: string): string => fileURLToPath(new URL(path, import.meta.url))
+const at = (path: string): string => join(root, path)
 
 export interface TestDatabase {
   readonly url: string
@@ -57,8 +58,8 @@ export async function freshDatabase({
   )
   const url = databaseUrl(name)
   const sql = connect(url)
-  if (migrated && !template) await migrate(sql, at('../server/db/migrations'))
-  if (migrated && demo && !template) await loadDemo(sql, at('../demo'))
+  if (migrated && !template) await migrate(sql, at('server/db/migrations'))
+  if (migrated && demo && !template) await loadDemo(sql, at('demo'))
   return {
     url,
     sql,
@@ -87,7 +88,7 @@ export interface TestServer {
 /** The built application on a port of loopback, with everything it logs kept from the test's output. */
 export async function startServer(databaseUrl: string, port?: number): Promise<TestServer> {
   const own = String(port ?? (await freePort()))
-  const child: ChildProcess = spawn(process.execPath, [at('../.output/server/index.mjs')], {
+  const child: ChildProcess = spawn(process.execPath, [at('.output/server/index.mjs')], {
     env: {
       ...process.env,
       DATABASE_URL: databaseUrl,

@@ -6,9 +6,10 @@ import { describe, expect, it } from 'vitest'
 import { emptyJob, withField, withPart, withoutPart, type JobDocument } from '#core/job/document'
 import { partKinds, type PartKind } from '#core/job/fields'
 import { evenly, goodJob, straightJob, withMeasured, withValues } from '#core/testing'
-import { assess } from './assess'
+import { assess, shortcomingsOf } from './assess'
 import { drawLanes } from '#core/compare/instruments'
 import { applyRemedy, canTry, remedyLabel } from '#core/remedies/catalogue'
+import { factsOf } from '#core/system/system'
 import { isWorse, verdicts, worst } from '#core/system/verdict'
 
 const q = writerIn(metric)
@@ -249,6 +250,21 @@ describe('readings of an alternator’s case', () => {
     expect(heatOf(rated(60))).toEqual(heatOf(JSON.parse(JSON.stringify(rated(60))) as JobDocument))
     expect(heatOf(rated(60))).not.toEqual(heatOf(rated(120)))
   })
+})
+
+describe('shortcomings', () => {
+  it.each(['0417', '0421', '0424', '0427', '0430', '0433'])(
+    'of job %s are those of its assessment',
+    (number) => {
+      const job = demo(number)
+      const whole = assess(job)
+      expect(shortcomingsOf(factsOf(job))).toEqual({
+        verdict: whole.verdict,
+        headline: whole.headline,
+        against: whole.checks.filter(({ verdict }) => verdict !== 'suits'),
+      })
+    },
+  )
 })
 
 describe('any job', () => {

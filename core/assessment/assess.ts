@@ -77,23 +77,55 @@ export function assessmentOf(facts: Facts, checks: readonly CheckResult[]): Asse
     ),
   )
   const own = checks.filter((c) => c.lane === null)
-  const verdict =
-    lanes.length === 0
-      ? worst(['measure-first', ...own.map((c) => c.verdict)])
-      : worst(checks.map((c) => c.verdict))
+  const overall = overallOf(checks, lanes.length)
+  const { verdict } = overall
   const deciding = checks.filter((c) => c.verdict === verdict)
-  const changes = changesOf(checks)
   return {
-    verdict,
+    ...overall,
     checks,
     lanes,
-    changes,
-    headline: headlineOf(verdict, changes.length),
     decidedBy: verdict === 'suits' ? null : (deciding[0]?.key ?? null),
     reason: reasonOf(verdict, deciding, lanes.length),
     battery: { verdict: worst(own.map((c) => c.verdict)), checks: own.map((c) => c.key) },
     measureNext: measureNext(facts.job, checks),
     overrides: facts.job.rules,
+  }
+}
+
+/** What all findings come to. A job that nothing charges has something left to measure. */
+function overallOf(
+  findings: readonly Finding[],
+  lanes: number,
+): Pick<Assessment, 'verdict' | 'headline' | 'changes'> {
+  const all = findings.map(({ verdict }) => verdict)
+  const verdict = worst(lanes === 0 ? ['measure-first', ...all] : all)
+  const changes = changesOf(findings)
+  return { verdict, changes, headline: headlineOf(verdict, changes.length) }
+}
+
+/**
+ * What an assessment comes to, with the results of those checks alone that are worse than Suits: the same as
+ * {@link assess} says of them, in half the time.
+ */
+export function shortcomingsOf(
+  facts: Facts,
+): Pick<Assessment, 'verdict' | 'headline'> & { readonly against: readonly CheckResult[] } {
+  const judged = questionsOf(facts).flatMap((question) => {
+    const finding = findingOf(question.check, question.place, facts).result
+    return finding ? [{ question, finding }] : []
+  })
+  const { verdict, headline } = overallOf(
+    judged.map(({ finding }) => finding),
+    usualSystem(facts).lanes.length,
+  )
+  const against = judged.filter(({ finding }) => finding.verdict !== 'suits')
+  return {
+    verdict,
+    headline,
+    against: resultsOf(
+      facts,
+      against.map(({ question }) => question),
+    ),
   }
 }
 
@@ -104,14 +136,8 @@ export function assessmentOf(facts: Facts, checks: readonly CheckResult[]): Asse
  * it
  * @param quick leaves out the checks that need a run of the system
  */
-export const assess = (
-  job: JobDocument,
-  shop: ShopSettings = {},
-  options?: { quick?: boolean },
-): Assessment => assessFacts(factsOf(job, shop), options)
-
-/** The same of facts that serve for more than that. */
-export function assessFacts(facts: Facts, { quick = false } = {}): Assessment {
+export function assess(job: JobDocument, shop: ShopSettings = {}, { quick = false } = {}): Assessment {
+  const facts = factsOf(job, shop)
   const questions = questionsOf(facts).filter((question) => !quick || !takesTime(question))
   return assessmentOf(facts, resultsOf(facts, questions))
 }
@@ -140,7 +166,7 @@ const laneResult = (id: PartPath, name: string, checks: readonly CheckResult[]):
 })
 
 /** The first remedy of every Suits once changed, each once, without those that another makes needless. */
-const changesOf = (checks: readonly CheckResult[]): RemedyRef[] =>
+const changesOf = (checks: readonly Finding[]): RemedyRef[] =>
   joinRemedies(
     checks.flatMap(({ verdict, remedies }) =>
       verdict === 'suits-once-changed' && remedies[0] ? [remedies[0]] : [],

@@ -137,6 +137,8 @@ class Inquiry implements Explorable {
   }
 }
 
+const effortOf = ({ takesTime }: AnyCheck): Effort => (takesTime ? fewScenes : manyScenes)
+
 /**
  * Judges a check about one of its subjects, with words and evidence. Yields between its scenes.
  * @param place which of the subjects of its kind
@@ -152,7 +154,7 @@ export function* judging(
   const explored: Explored =
     scene.missing.length === 0
       ? { verdict: first.judgement?.verdict ?? 'suits', deciding: [] }
-      : yield* inquiry.explored(check.takesTime ? fewScenes : manyScenes)
+      : yield* inquiry.explored(effortOf(check))
   const judgement =
     first.judgement ?? (explored.verdict === null ? inquiry.firstThatApplies(explored.deciding) : null)
   const reads = inquiry.reads.slots
@@ -208,7 +210,7 @@ export function findingOf(check: AnyCheck, place: number, facts: Facts): Noted<F
   })
   if (scene.missing.length === 0)
     return judgement ? finding(judgement.verdict, judgement.remedies ?? []) : { result: null, reads }
-  const { verdict } = atOnce(explore(inquiry, manyScenes))
+  const { verdict } = atOnce(explore(inquiry, effortOf(check)))
   if (verdict === null) return finding('measure-first', [])
   return judgement ? finding(verdict, judgement.remedies ?? []) : { result: null, reads }
 }

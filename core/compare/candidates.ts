@@ -5,7 +5,7 @@ import type { Facts } from '#core/system/facts'
 import type { Lane } from '#core/system/lanes'
 import { factsOf, usualSystem, whereKnown, type ShopSettings, type System } from '#core/system/system'
 import type { Footprint, Placed } from '#core/physics/packing'
-import { assessFacts, type CheckResult } from '#core/assessment/assess'
+import { shortcomingsOf, type CheckResult } from '#core/assessment/assess'
 import {
   chargedAwayAh,
   dailyUse,
@@ -62,7 +62,7 @@ const order: readonly Verdict[] = ['does-not-suit', 'measure-first', 'suits-once
 
 function columnOf(job: JobDocument, path: PartPath, shop: ShopSettings): CandidateColumn {
   const facts = factsOf(job, shop)
-  const { verdict, headline, checks } = assessFacts(facts)
+  const { verdict, headline, against } = shortcomingsOf(facts)
   const known = <T>(work: (system: System) => T): T | null => whereKnown(facts, work)
   const placed = known(placing)
   const sized =
@@ -82,7 +82,7 @@ function columnOf(job: JobDocument, path: PartPath, shop: ShopSettings): Candida
     headline,
     name: job.candidate.name ?? (path === 'candidate' ? 'New battery' : 'Candidate'),
     arrangement: known(arrangementOf) ?? 'size not known',
-    against: order.flatMap((worse) => checks.filter((c) => c.verdict === worse)),
+    against: order.flatMap((worse) => against.filter((c) => c.verdict === worse)),
     usableAh: known(freshUsableAh),
     usableOldAh: known((system) => leadUsableAh(system, leadHealth(system))),
     days: known(daysOf),
