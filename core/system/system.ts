@@ -83,9 +83,10 @@ export class System {
   /**
    * The same system with unknowns taken as usual instead of asked for: for a run, which needs all of a system
    * while only some of it decides. What was taken is in its scene.
+   * @param reads where its reads are noted; with those of this one unless somebody wants them apart
    */
-  asUsual(): System {
-    const { facts, assumed, reads } = this.scene
+  asUsual(reads: Reads = this.scene.reads): System {
+    const { facts, assumed } = this.scene
     return new System(new Scene(facts, assumed, { reads, asUsual: true }))
   }
 }

@@ -20,11 +20,23 @@ import {
 } from '#core/system/alternators'
 import { acceptanceA, dcdcInput } from '#core/system/currents'
 import { isStraight, type ChargerLane, type Lane, type SolarLane } from '#core/system/lanes'
+import { Reads } from '#core/system/reads'
 import type { System } from '#core/system/system'
 
 // Checks that look ahead: each carries out the run of the run view, with the inputs that view begins with.
 // The unknowns a check asks about are those it reads itself; all else that the run needs is taken as usual,
 // as there.
+
+/** The plant of a system as its scene has it, put together once for all scenes that assume the same. */
+function plantIn(system: System): Plant {
+  const { facts, assumed, reads } = system.scene
+  const { plant, from } = facts.once(['plant', [...assumed]], () => {
+    const own = new Reads(facts.slots)
+    return { plant: plantFrom(system.asUsual(own), 'new'), from: own.slots }
+  })
+  reads.noteAll(from)
+  return plant
+}
 
 /**
  * A run of the system as its scene has it, carried out once for the same plant and inputs.
@@ -37,7 +49,7 @@ function runOf(
   part: (plant: Plant) => Plant = (plant) => plant,
 ): Totals {
   // Of the plant, its name and what was assumed for it change nothing.
-  const plant = { ...part(plantFrom(system, 'new')), name: '', assumed: [] }
+  const plant = { ...part(plantIn(system)), name: '', assumed: [] }
   const inputs = { ...inputsOf(system, run), ...own }
   return system.scene.facts.once([run, plant, inputs], () => totalsOf(run, plant, inputs))
 }
