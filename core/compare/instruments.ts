@@ -8,7 +8,7 @@ import { partName, type JobDocument, type PartPath } from '#core/job/document'
 import { type Range } from '#core/job/fields'
 import type { Assessment } from '#core/assessment/assess'
 import { allDayA, allDayBudgetA, availableA } from '#core/system/alternators'
-import { arrayW, dcdcInput, demandA } from '#core/system/currents'
+import { arrayA, dcdcInput, demandA } from '#core/system/currents'
 import { compensation, type AlternatorLane, type ChargeUnit, type Lane } from '#core/system/lanes'
 import type { Verdict } from '#core/system/verdict'
 
@@ -252,7 +252,7 @@ function sourceRows(lane: Lane, row: MakeRow): StackRow[] {
       return [row(lane, 'source gives', 'source', ({ source }) => source.largestA)]
     case 'solar':
       return [
-        row(lane, 'panels give', 'source', ({ solar }, { bank }) => arrayW(solar) / bank.lowV),
+        row(lane, 'panels give', 'source', ({ solar }, { bank }) => arrayA(solar, bank.lowV)),
         row(lane, 'controller', 'limit', ({ solar }) => solar.ratedA),
       ]
     case 'alternator':

@@ -64,11 +64,18 @@ export function coldOpenCircuitV(
 /** Power on the label of an array, W. */
 export const arrayW = (solar: View<'solar'>): number => solar.panelW * solar.series * solar.parallel
 
+/**
+ * Current an array gives a bank at a voltage in full sun, A, by its label: a PWM controller passes the panels'
+ * own current whatever their watts, a tracking one makes amperes of the volts that are over.
+ */
+export const arrayA = (solar: View<'solar'>, bankV: number): number =>
+  solar.controller === 'pwm' ? solar.maxPowerA * solar.parallel : arrayW(solar) / bankV
+
 /** Largest current a lane can push into the bank, A. */
 export function laneCurrentA(lane: Lane, system: System): number {
   if (lane.kind === 'charger') return lane.charger.ratedA
   if (lane.kind === 'source') return lane.source.largestA
-  if (lane.kind === 'solar') return Math.min(lane.solar.ratedA, arrayW(lane.solar) / system.bank.lowV)
+  if (lane.kind === 'solar') return Math.min(lane.solar.ratedA, arrayA(lane.solar, system.bank.lowV))
   if (lane.link.kind === 'none') return 0
   return lane.link.kind === 'dcdc'
     ? lane.link.ratedA

@@ -3,7 +3,7 @@ import { leadCapacityAh } from '#core/physics/lead'
 import type { View } from './scene'
 import { availableA } from './alternators'
 import type { Bank } from './bank'
-import { acceptanceA, arrayW, laneCurrentA } from './currents'
+import { acceptanceA, arrayA, laneCurrentA } from './currents'
 import type { Lane } from './lanes'
 import type { System } from './system'
 
@@ -160,13 +160,9 @@ export function laneDay(lane: Lane, system: System): { readonly hours: number; r
     case 'source':
       return { hours: lane.source.hours, amps: lane.source.largestA * (lane.source.averageShare / 100) }
     case 'solar': {
-      const watts = arrayW(lane.solar) * (rules.solarDerate / 100) * (1 - lane.solar.shading / 100)
-      // A PWM controller passes the panel's current and loses what its voltage is above the battery's.
-      const matched =
-        lane.solar.controller === 'pwm'
-          ? Math.min(1, workingV(bank) / (lane.solar.maxPowerV * lane.solar.series))
-          : 1
-      return { hours: rules.sunHours, amps: Math.min(lane.solar.ratedA, (watts * matched) / workingV(bank)) }
+      const left = (rules.solarDerate / 100) * (1 - lane.solar.shading / 100)
+      const amps = Math.min(lane.solar.ratedA, arrayA(lane.solar, workingV(bank)) * left)
+      return { hours: rules.sunHours, amps }
     }
     case 'alternator': {
       if (lane.link.kind === 'none') return { hours: 0, amps: 0 }

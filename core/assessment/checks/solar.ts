@@ -3,7 +3,7 @@ import { clearDays } from '#core/weather/sun'
 import { home } from '#core/weather/places'
 import { check, number, word, type Judgement } from '#core/assessment/check'
 import { chargedAwayAh, dailyUse, laneDay, workingV } from '#core/system/energy'
-import { arrayW, coldOpenCircuitV } from '#core/system/currents'
+import { arrayA, arrayW, coldOpenCircuitV } from '#core/system/currents'
 import type { SolarLane } from '#core/system/lanes'
 import type { System } from '#core/system/system'
 import { isWorse } from '#core/system/verdict'
@@ -48,6 +48,9 @@ function clearSunWm2(dayOfYear: number, tiltDeg: number): Float64Array {
   return sun
 }
 
+/** The sun by which panels are labelled, W/m². */
+const fullSunWm2 = 1000
+
 /**
  * Charge an array brings on a mean day of the worst and of the best month, Ah: clear-sky sun at the shop's
  * place, times the shop's share of it, shade, and what heat, cable and controller take.
@@ -56,13 +59,9 @@ export function monthlyYieldAh(
   { solar }: SolarLane,
   { bank, rules }: System,
 ): { readonly worst: number; readonly best: number } {
-  const matched =
-    solar.controller === 'pwm' ? Math.min(1, workingV(bank) / (solar.maxPowerV * solar.series)) : 1
+  const left = (rules.clearness / 100) * (rules.solarDerate / 100) * (1 - solar.shading / 100)
   const of = (dayOfYear: number): number => {
-    const perHour =
-      ((rules.clearness / 100) *
-        ((arrayW(solar) / 1000) * (rules.solarDerate / 100) * (1 - solar.shading / 100) * matched)) /
-      workingV(bank)
+    const perHour = (arrayA(solar, workingV(bank)) / fullSunWm2) * left
     return clearSunWm2(dayOfYear, solar.tilt).reduce(
       (ah, wm2) => ah + Math.min(solar.ratedA, wm2 * perHour),
       0,
@@ -145,13 +144,16 @@ export const current = check({
   why: 'A controller that is too small throws the best hours of the day away, or cooks in its locker.',
   judge({ lane: { solar }, name }, { bank, q }) {
     if (solar.through === 'dcdc') return null
-    const amps = arrayW(solar) / bank.lowV
+    const amps = arrayA(solar, bank.lowV)
     const over = amps > solar.ratedA
     return {
       verdict: over ? 'suits-once-changed' : 'suits',
       compared: [number('panels give', amps, 'A'), number('controller rated', solar.ratedA, 'A')],
       limit: solar.$origin('ratedA'),
-      formula: () => `${q(arrayW(solar), 'W')} ÷ ${q(bank.lowV, 'V')} = ${q(amps, 'A')}`,
+      formula: () =>
+        solar.controller === 'pwm'
+          ? `PWM passes Imp: ${solar.parallel} × ${q(solar.maxPowerA, 'A')} = ${q(amps, 'A')}`
+          : `${q(arrayW(solar), 'W')} ÷ ${q(bank.lowV, 'V')} = ${q(amps, 'A')}`,
       summary: () => `${name} can give ${q(amps, 'A')}; its controller is rated ${q(solar.ratedA, 'A')}.`,
       remedies: over ? [{ id: 'solar.larger', on: solar.$path, value: Math.ceil(amps / 5) * 5 }] : [],
     }
