@@ -135,7 +135,7 @@ export function sheetOf(inputs: SheetInputs): Sheet {
         value: `${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}, never above ${q(bank.absoluteV, 'V')}`,
       },
       { label: 'BMS cuts charging at', value: q(bank.bmsOverV, 'V') },
-      { label: 'BMS cuts discharge at', value: q(bank.each.bmsUnderV * bank.each.series, 'V') },
+      { label: 'BMS cuts discharge at', value: q(bank.bmsUnderV, 'V') },
       { label: 'No charging below', value: q(bank.coldLimitC, '°C') },
       { label: 'Largest charge current', value: q(bank.largestA, 'A') },
       { label: 'Largest continuous discharge', value: q(bank.continuousA, 'A') },

@@ -173,14 +173,14 @@ export function lfpOf(system: System): LfpPlant {
     bms: {
       overV: bank.bmsOverV,
       overReturnV: each.bmsOverReturnV * each.series,
-      underV: each.bmsUnderV * each.series,
+      underV: bank.bmsUnderV,
       underReturnV: each.bmsUnderReturnV * each.series,
       maxDischargeA: each.overCurrentA * each.parallel * bank.sharing,
       overCurrentS: each.overCurrentS,
       coldC: each.coldCut === 'yes' ? bank.coldLimitC : null,
       coldReturnC: Math.max(each.coldReturnC, bank.coldLimitC + 1),
-      hotC: each.chargeHotC + 10,
-      hotReturnC: each.chargeHotReturnC + 10,
+      hotC: each.chargeHotC,
+      hotReturnC: each.chargeHotReturnC,
     },
     heater: each.heater === 'yes' ? { watts: each.heaterW * bank.count, startC: each.heaterStartC } : null,
     stops: hybrid

@@ -39,6 +39,9 @@ export class Bank {
   get bmsOverV(): number {
     return this.each.bmsOverV * this.each.series
   }
+  get bmsUnderV(): number {
+    return this.each.bmsUnderV * this.each.series
+  }
   get maxFloatV(): number {
     return this.each.maxFloatV * this.each.series
   }

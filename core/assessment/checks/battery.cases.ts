@@ -63,10 +63,56 @@ const starter = (values: Values = {}): JobDocument =>
     ...values,
   })
 const onArray = 'solar/array-1'
+/** One panel of 320 W made for a roof, on a PWM controller. */
+const residential: Values = {
+  controller: 'pwm',
+  panelW: 320,
+  parallel: 1,
+  openCircuitV: 38,
+  maxPowerV: 32,
+  maxPowerA: 10,
+}
 const onSource = 'sources/source-1'
 
 /** Cases of the checks of the battery itself, of solar and of other sources, by check id. */
 export const batteryCases: Readonly<Record<string, readonly Case[]>> = {
+  'battery.hot': [
+    {
+      says: 'a place that stays below what the maker charges at suits',
+      job: with_({ 'place/hottestC': 44, 'candidate/chargeHotC': 45 }),
+      on,
+      verdict: good,
+      shows: ['44 °C', '45 °C'],
+    },
+    {
+      says: 'no charging above 45 °C in a place of 52 °C suits once it stands cooler',
+      job: with_({ 'place/hottestC': 52, 'candidate/chargeHotC': 45 }),
+      on,
+      verdict: changed,
+      shows: ['52 °C', '45 °C', 'nothing fills it'],
+      remedy: 'place.cooler',
+    },
+    {
+      says: 'without a figure of the maker the shop’s last band counts',
+      job: with_({ 'place/hottestC': 52 }),
+      on,
+      verdict: good,
+      shows: ['55 °C'],
+    },
+    {
+      says: 'and above it nothing charges',
+      job: with_({ 'place/hottestC': 58 }),
+      on,
+      verdict: changed,
+      shows: ['58 °C', '55 °C'],
+    },
+    {
+      says: 'a place nobody has measured is to be measured',
+      job: with_({ 'place/hottestC': null, 'candidate/chargeHotC': 45 }),
+      on,
+      verdict: open,
+    },
+  ],
   'battery.surge': [
     {
       says: 'within the peak of the BMS suits: 40 + 2000 ÷ (12.94 × 0.9) = 212 A',
@@ -699,6 +745,20 @@ export const batteryCases: Readonly<Record<string, readonly Case[]>> = {
     {
       says: 'on 20 A suits once larger',
       job: array({ ratedA: 20 }),
+      on: onArray,
+      verdict: changed,
+      remedy: 'solar.larger',
+    },
+    {
+      says: 'a PWM controller passes Imp, not watts ÷ volts: 10 A of 320 W on 15 A suits',
+      job: array({ ...residential, ratedA: 15 }),
+      on: onArray,
+      verdict: good,
+      shows: ['PWM passes Imp', '10 A'],
+    },
+    {
+      says: 'and on 8 A does not',
+      job: array({ ...residential, ratedA: 8 }),
       on: onArray,
       verdict: changed,
       remedy: 'solar.larger',

@@ -138,13 +138,17 @@ export const voltageDevices = check({
     const [low, high] = [rules.deviceTripLow / 100, rules.deviceTripHigh / 100]
     const useful = restSoc >= low && loadSoc <= high
     const late = restSoc < low
+    const lastMoment =
+      device.tripV > bank.bmsUnderV
+        ? 'that is before the BMS cuts out, but hardly anything is left by then'
+        : 'the BMS cuts out before it does'
     const consequence = {
       gauge: late
         ? 'it shows half full until the lights go out'
         : 'it shows half empty while the battery is nearly full',
       alarm: late ? 'it sounds too late to be of use' : 'it sounds with energy to spare',
-      disconnect: late ? 'the BMS cuts out before it does' : 'it takes the loads away with energy to spare',
-      appliance: late ? 'the BMS cuts out before it does' : 'it stops with energy to spare',
+      disconnect: late ? lastMoment : 'it takes the loads away with energy to spare',
+      appliance: late ? lastMoment : 'it stops with energy to spare',
     }[device.kind]
     return {
       verdict: useful ? 'suits' : 'suits-once-changed',

@@ -24,6 +24,8 @@ const place = (job: JobDocument, coldestC: number | null, hottestC: number | nul
   withValues(job, { 'place/coldestC': coldestC, 'place/hottestC': hottestC })
 const device = (tripV: number | null, dcAtOnceA = 40): JobDocument =>
   withMeasured(withValues(goodJob(), { 'use/dcAtOnceA': dcAtOnceA }), 'devices', { kind: 'alarm', tripV })
+const disconnect = (tripV: number): JobDocument =>
+  withMeasured(goodJob(), 'devices', { kind: 'disconnect', tripV })
 const inverter = (continuousW: number, more: Values = {}): JobDocument =>
   withMeasured(withValues(goodJob(), more), 'inverters', { continuousW, efficiency: 90 })
 
@@ -815,7 +817,19 @@ const cases: Readonly<Record<string, readonly Case[]>> = {
       verdict: changed,
       shows: ['18 A'],
     },
-    { says: 'above 55 °C none', job: place(goodJob(), 12, 60), on: onCharger, verdict: bad },
+    {
+      says: 'above 55 °C none by the shop, even where the maker allows it',
+      job: withValues(place(goodJob(), 12, 60), { 'candidate/chargeHotC': 65 }),
+      on: onCharger,
+      verdict: bad,
+    },
+    {
+      says: 'above the maker’s limit is another check: here it counts up to that',
+      job: withValues(place(goodJob(), 12, 60), { 'candidate/chargeHotC': 45 }),
+      on: onCharger,
+      verdict: good,
+      shows: ['45 °C'],
+    },
     { says: 'coldest not known is to be asked', job: place(goodJob(), null), on: onCharger, verdict: open },
   ],
   'battery.chemistry': [
@@ -867,6 +881,20 @@ const cases: Readonly<Record<string, readonly Case[]>> = {
       verdict: changed,
       remedy: 'device.replace-by-monitor',
       shows: ['3 %'],
+    },
+    {
+      says: 'a disconnect at 12.0 V comes before a BMS that cuts at 10.0 V',
+      job: disconnect(12),
+      on: onDevice,
+      verdict: changed,
+      shows: ['4 %', 'before the BMS cuts out'],
+    },
+    {
+      says: 'and behind one that cuts at 12.4 V',
+      job: withValues(disconnect(12), { 'candidate/bmsUnderV': 12.4 }),
+      on: onDevice,
+      verdict: changed,
+      shows: ['the BMS cuts out before it does'],
     },
     { says: 'a trip on the useful part suits', job: device(12.85, 0), on: onDevice, verdict: good },
     {

@@ -122,7 +122,9 @@ export const rate = check({
     // Below the limit nothing may be charged at all, which is cold.charge-cut; the coldest that may is the
     // limit itself. A heater brings the cells to its own temperature before they are charged.
     const warmedC = bank.each.heater === 'yes' ? bank.each.heaterStartC : -Infinity
-    const temperatures = [Math.max(one.place.coldestC, bank.coldLimitC, warmedC), one.place.hottestC]
+    // Nor is anything charged above the maker's limit, which is battery.hot.
+    const hottestC = Math.min(one.place.hottestC, bank.each.chargeHotC)
+    const temperatures = [Math.max(one.place.coldestC, bank.coldLimitC, warmedC), hottestC]
     const [cold, hot] = temperatures.map((celsius) => ({
       celsius,
       ...allowedRate(celsius, bank, rules.hotBand45To55C),

@@ -187,6 +187,31 @@ export const place = check({
   },
 })
 
+export const hot = check({
+  id: 'battery.hot',
+  title: 'Charging in the heat',
+  about: 'battery',
+  why: 'Above its limit the battery refuses every source, on the very days on which sun and engine would fill it.',
+  judge(_subject, { bank, one, q }) {
+    const { hottestC } = one.place
+    const { chargeHotC } = bank.each
+    const over = hottestC > chargeHotC
+    return {
+      verdict: over ? 'suits-once-changed' : 'suits',
+      compared: [number('hottest', hottestC, '°C'), number('charges up to', chargeHotC, '°C')],
+      limit: bank.each.$origin('chargeHotC'),
+      formula: () => `${q(hottestC, '°C')} ${over ? '>' : '≤'} ${q(chargeHotC, '°C')}`,
+      summary: () =>
+        said(
+          `The place gets to ${q(hottestC, '°C')} and the battery takes a charge up to ${q(chargeHotC, '°C')}`,
+          over ? ': on hot days nothing fills it' : '',
+          '.',
+        ),
+      remedies: over ? [{ id: 'place.cooler', on: 'place', value: chargeHotC }, other] : [],
+    }
+  },
+})
+
 const certified = { none: 0, cell: 1, both: 2 } as const
 const certificateWords = { none: 'none', cell: 'for the cells', both: 'for cells and pack' } as const
 

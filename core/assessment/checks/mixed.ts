@@ -225,7 +225,7 @@ export const stops = check({
     const { bank, rules, lanes } = system
     const stopV = rules.chargeStopV * bank.scale
     const under = lanes.find((lane) => lane.kind === 'charger' && lane.charger.absorptionV <= stopV)
-    const beforeBms = rules.dischargeStopV * bank.scale > bank.each.bmsUnderV * bank.each.series
+    const beforeBms = rules.dischargeStopV * bank.scale > bank.bmsUnderV
     const bad = under !== undefined || !beforeBms
     const absorbs = lanes.flatMap((lane) => (lane.kind === 'charger' ? [lane.charger.absorptionV] : []))
     return {
@@ -243,7 +243,7 @@ export const stops = check({
           under ? '≥' : '<',
           ` absorption; discharge stop ${q(rules.dischargeStopV * bank.scale, 'V')} `,
           beforeBms ? '>' : '≤',
-          ` BMS ${q(bank.each.bmsUnderV * bank.each.series, 'V')}`,
+          ` BMS ${q(bank.bmsUnderV, 'V')}`,
         ),
       summary: () =>
         under

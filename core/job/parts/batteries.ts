@@ -244,7 +244,7 @@ export const candidate = {
     otherwise: ({ value }) => value('coldLimitC') + 3,
     ...size,
   }),
-  chargeHotC: quantity('No charging above', '°C', 1, [30, 80], [45, 60], sheet, { otherwise: 45, ...size }),
+  chargeHotC: quantity('No charging above', '°C', 1, [30, 80], [45, 60], sheet, { otherwise: 55, ...size }),
   chargeHotReturnC: quantity('and lets it charge again at', '°C', 1, [20, 80], [40, 50], sheet, {
     otherwise: ({ value }) => value('chargeHotC') - 5,
     ...size,

@@ -50,6 +50,14 @@ export const fitting = {
     effect: set(() => ({ where: 'locker' })),
     unseen: true,
   },
+  'place.cooler': {
+    kind: 'place',
+    label: ({ value }, q) => `Stand the battery where it stays below ${q(value!, '°C')}`,
+    takes: byFloor,
+    hours: 3,
+    effect: setValue('hottestC'),
+    unseen: true,
+  },
   'place.dry': {
     kind: 'place',
     label: () => 'Stand it where water and dust cannot reach it',
