@@ -48,7 +48,7 @@ const foundTogether = 8
 /** What takes a run waits until nobody types any more, ms. */
 const typingMs = 300
 
-/** What takes a run lets messages in after so much work, ms: the next key waits no longer than that. */
+/** What takes a run lets messages in after so much work, ms: the next key waits for that or for one run. */
 const stretchMs = 8
 
 /** Lets messages in that come meanwhile. */
