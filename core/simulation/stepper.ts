@@ -2,7 +2,7 @@ import type { Trigger } from './model/trigger'
 import type { Pace } from './pace'
 
 /** The least time between two switchings, s: nothing chatters faster. */
-export const leastS = 1
+const leastS = 1
 const mostTries = 40
 const triesBeforeHalving = 12
 /** The first step after something switched is no longer than this, s. */
