@@ -93,6 +93,7 @@ export function goodJob(): JobDocument {
     regulatorV: 14.3,
     vehicleDrawA: 10,
     driveHours: 3,
+    riseK: 60,
   })
   return withMeasured(
     job,

@@ -27,23 +27,27 @@ await withDemo(async ({ url, browser, job }) => {
     await page.getByPlaceholder('What was it?').first().fill('Fridge, compressor')
     await page.getByRole('heading', { name: 'Measure' }).evaluate((heading) => heading.scrollIntoView())
   }
+  const answered = async (page: Page): Promise<void> => {
+    await page.locator('[data-testid=solve-state][data-state=done]').waitFor()
+    await page.waitForTimeout(800)
+  }
   const solved = async (page: Page): Promise<void> => {
     await page.locator('[data-testid=solve-state][data-state=done]').waitFor()
     if (page.viewportSize()!.width < 500) return void (await page.waitForTimeout(600))
     await page
-      .getByRole('list', { name: 'Answers' })
+      .getByRole('table', { name: 'Answers' })
       .getByRole('button')
       .filter({ hasText: 'pad under it' })
       .first()
       .click()
     await page.getByRole('button', { name: 'Pin' }).click()
-    await page.getByRole('list', { name: 'Answers' }).getByRole('button').first().click()
+    await page.getByRole('table', { name: 'Answers' }).getByRole('button').first().click()
     await page.evaluate(() => window.scrollTo(0, 0))
   }
   const issued = async (page: Page): Promise<void> => {
     await page.locator('[data-testid=solve-state][data-state=done]').waitFor()
     await page
-      .getByRole('list', { name: 'Answers' })
+      .getByRole('table', { name: 'Answers' })
       .getByRole('button')
       .filter({ hasText: /^40 A DC-DC.*keep/ })
       .first()
@@ -88,7 +92,8 @@ await withDemo(async ({ url, browser, job }) => {
     { name: 'loads', path: `${workboat}/loads` },
     { name: 'loads-measure', path: `${bus}/loads`, act: measure },
     { name: 'candidates', path: `${trailer}/candidates` },
-    { name: 'specify', path: `${van}/specify`, act: solved },
+    { name: 'specify', path: `${bus}/specify`, act: answered },
+    { name: 'specify-compared', path: `${van}/specify`, act: solved },
     { name: 'specify-phone', path: `${workboat}/specify`, size: phone, dark: true, act: solved },
     { name: 'run', path: `${workboat}/run`, act: ran },
     {
@@ -100,16 +105,6 @@ await withDemo(async ({ url, browser, job }) => {
         await page.getByLabel(/^Duty/).check()
         await page.getByTestId('totals').getByRole('columnheader').nth(2).waitFor()
         await page.waitForTimeout(800)
-      },
-    },
-    {
-      name: 'run-dark',
-      path: `${van}/run`,
-      dark: true,
-      act: async (page) => {
-        await page.getByLabel('Cold morning or week').check()
-        await ran(page)
-        await page.waitForTimeout(1500)
       },
     },
     {

@@ -4,7 +4,7 @@ import { Lead } from '#core/simulation/model/lead'
 import { Simulation } from '#core/simulation/simulation'
 import { mkdir, writeFile } from 'node:fs/promises'
 import * as echarts from 'echarts'
-import { steadyCaseC, usualHeat } from '#core/physics/alternator'
+import { steadyCaseC } from '#core/physics/alternator'
 import { copettiChargeV, copettiDischargeV } from '#core/physics/lead'
 import { openCircuitV } from '#core/physics/lfp'
 import type { Plant, SidePlant } from '#core/simulation/plant'
@@ -156,7 +156,7 @@ const drive = runNow(
 const caseC = drive.series.t
   .map((t, i) => [t / 60, drive.series.values.alternatorC![i]!] as const)
   .filter(([t]) => t <= 90)
-const steady = steadyCaseC(80, 200, 5000, 60, usualHeat)
+const steady = steadyCaseC(80, 200, 5000, 60, plain.sides[0]!.alternator!.heat!)
 await draw(
   'case',
   'Alternator held to 80 A: case temperature against the first-order step',

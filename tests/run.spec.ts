@@ -59,7 +59,7 @@ test('readings of the alternator’s case are brought in, fitted, and change the
   page,
   app,
 }) => {
-  await page.goto(`${await app.job('0417')}/run`)
+  await page.goto(`${await app.job('0421')}/run`)
   await expect(page.getByTestId('run-state')).toHaveAttribute('data-state', 'done', done)
   const heat = page.getByTestId('alternator-heat')
   await expect(heat).toContainText('No readings yet')

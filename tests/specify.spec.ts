@@ -4,7 +4,7 @@ import type { Page } from '@playwright/test'
 
 const done = { timeout: 60_000 }
 const state = (page: Page) => page.getByTestId('solve-state')
-const answers = (page: Page) => page.getByRole('list', { name: 'Answers' }).getByRole('button')
+const answers = (page: Page) => page.getByRole('table', { name: 'Answers' }).getByRole('button')
 
 test('the workboat: answers are there without a click, are compared, changed by hand and chosen; the survey stays', async ({
   page,
@@ -43,7 +43,7 @@ test('the workboat: answers are there without a click, are compared, changed by 
   await expect(specified.getByRole('row').filter({ hasText: 'Shore charger: equalise' })).toContainText(
     'On, can be switched offHas one, switched off',
   )
-  await expect(page.getByTestId('headline')).toContainText('Suits once four things are changed')
+  await expect(page.getByTestId('headline')).toContainText('Suits once three things are changed')
   await page.getByRole('link', { name: 'Bench' }).click()
   await openStation(page, 'chargers')
   await expect(field(page, 'chargers/charger-1/equaliseStage')).toHaveValue('switchable')
@@ -115,7 +115,7 @@ test('a search is stopped, and a change of school for this job searches anew', a
   await schools.getByRole('button', { name: /^Take for this job: Never: a DC-DC unit/ }).click()
   await expect(answers(page).first()).toContainText('Lead and lithium parted by a DC-DC', done)
   await expect(state(page)).toHaveAttribute('data-state', 'done', done)
-  await expect(page.getByRole('list', { name: 'Answers' })).not.toContainText('Hybrid bank')
+  await expect(page.getByRole('table', { name: 'Answers' })).not.toContainText('Hybrid bank')
 
   await page.goto(`${await app.job('0430')}/specify`)
   await page.getByRole('button', { name: 'Stop' }).click()

@@ -67,7 +67,7 @@ test.describe('with one thumb', () => {
     await page.getByRole('button', { name: 'Add alternator' }).tap()
     for (const [name, value] of [
       ['nominalV', '12 V'],
-      ['ratedA', '110'],
+      ['ratedA', '180'],
       ['regulator', 'Fixed voltage'],
       ['regulatorV', '14.4'],
       ['vehicleDrawA', '18'],

@@ -69,20 +69,27 @@ describe('the rescue van', () => {
     expect(cold[0]!.summary).toContain('−18 °C')
   })
 
-  it('without its regulator voltage asks for it first, and only where it decides', () => {
+  it('is never asked for one regulator voltage: a computer moves it', () => {
     const cleared = assess(withField(job, 'alternators/alternator-1/regulatorV', { value: null }))
+    expect(cleared.measureNext).toEqual(assess(job).measureNext)
+    expect(cleared.checks.some((c) => c.id === 'alternator.voltage')).toBe(false)
+  })
+})
+
+describe('the workboat without its regulator voltage', () => {
+  const cleared = assess(withField(demo('0417'), 'alternators/alternator-1/regulatorV', { value: null }))
+  it('asks for it first, and only where it decides', () => {
     const open = cleared.checks.filter((c) => c.verdict === 'measure-first').map((c) => c.id)
     expect(open.toSorted()).toEqual([
       'alternator.acceptance',
       'alternator.heat',
       'alternator.voltage',
       'battery.autonomy',
-      'cold.rate',
-      'link.vsr-never-closes',
+      'link.diode',
     ])
     expect(cleared.measureNext[0]).toMatchObject({ path: 'alternators/alternator-1/regulatorV' })
-    expect(cleared.measureNext[0]!.settles).toHaveLength(6)
-    expect(cleared.checks.find((c) => c.id === 'link.vsr-never-opens')!.verdict).toBe('does-not-suit')
+    expect(cleared.measureNext[0]!.settles).toHaveLength(5)
+    expect(cleared.checks.find((c) => c.id === 'charger.equalise')!.verdict).toBe('suits-once-changed')
   })
 })
 
@@ -131,7 +138,7 @@ describe('the theatre trailer', () => {
     const { verdict, reason, decidedBy } = assess(job)
     expect([verdict, decidedBy]).toEqual(['does-not-suit', 'battery.discharge@candidate'])
     expect(reason).toContain(
-      'The loads draw up to 264 A and the battery gives 100 A: 164 A too much. What is usable would last 18 min at that.',
+      'The loads draw up to 433 A and the battery gives 100 A: 333 A too much. What is usable would last 11 min at that.',
     )
   })
   it('is held by its cable and plug, which the stack names', () => {
@@ -204,9 +211,8 @@ describe('unknowns', () => {
       (c) => c.id === 'charger.absorption' && c.on === 'chargers/charger-1',
     )!
     expect(deciding).toHaveLength(1)
-    expect(deciding[0]!.bands.map((b) => b.verdict)).toEqual(['does-not-suit', 'suits', 'does-not-suit'])
-    expect(deciding[0]!.bands[1]!.from).toBeCloseTo(14.2, 2)
-    expect(deciding[0]!.bands[1]!.to).toBeCloseTo(14.6, 2)
+    expect(deciding[0]!.bands.map((b) => b.verdict)).toEqual(['suits', 'does-not-suit'])
+    expect(deciding[0]!.bands[0]!.to).toBeCloseTo(14.6, 2)
     expect(deciding[0]!.settles).toBe(1)
   })
 
@@ -382,6 +388,7 @@ describe('remedies', () => {
   it('a DC-DC is sized so that neither battery nor alternator is overdrawn', () => {
     const remedy = assess(demo('0421')).checks.find((c) => c.id === 'link.vsr-never-opens')!.remedies[0]!
     const after = assess(applyRemedy(demo('0421'), remedy))
+    // Whatever the rise of its case, which nobody has measured yet.
     expect(after.checks.find((c) => c.id === 'dcdc.output')!.verdict).toBe('suits')
     expect(after.checks.find((c) => c.id === 'dcdc.signal')!.verdict).toBe('suits')
     expect(after.checks.some((c) => c.verdict === 'does-not-suit')).toBe(false)
@@ -408,7 +415,9 @@ describe('the instruments', () => {
     expect(stack.rows.find((r) => r.label === 'alternator all day')!.amps).toBeNull()
     expect(stack.rows[stack.governs!]!.label).toBe('battery recommends')
     const known = drawLanes(demo('0417'), {}, assess(demo('0417')))[1]!.stack
-    expect(known.rows[known.governs!]).toMatchObject({ label: 'alternator all day', amps: 54.5 })
+    const governs = known.rows[known.governs!]!
+    expect(governs.label).toBe('alternator all day')
+    expect(governs.amps).toBeCloseTo(59.8, 1)
   })
 
   it('draw the compensated voltage that the check compares', () => {
@@ -432,8 +441,9 @@ describe('the instruments', () => {
   })
 
   it('draw an unknown voltage as its range', () => {
-    const job = withValues(demo('0421'), { 'alternators/alternator-1/regulatorV': null })
+    const job = withValues(demo('0417'), { 'alternators/alternator-1/regulatorV': null })
     const mark = drawLanes(job, {}, assess(job))[1]!.ruler.marks.find((m) => m.label === 'at the battery')!
-    expect(mark).toMatchObject({ low: 12.4, high: 15.1, unknown: true, verdict: 'measure-first' })
+    expect(mark).toMatchObject({ unknown: true, verdict: 'measure-first' })
+    expect([mark.low, mark.high].map((v) => v.toFixed(1))).toEqual(['12.9', '13.9'])
   })
 })

@@ -1,12 +1,13 @@
 import { fieldAt, partName, type FieldPath, type JobDocument, type PartPath } from '#core/job/document'
-import { joinRemedies, type RemedyRef } from '#core/remedies/catalogue'
+import type { RemedyRef } from '#core/remedies/catalogue'
+import { firstRemedies, settlingOf } from './settling'
 import type { RuleOverrides } from '#core/rules/rules'
 import type { Facts } from '#core/system/facts'
 import { factsOf, usualSystem, type ShopSettings } from '#core/system/system'
 import { verdictWords, worst, type Verdict } from '#core/system/verdict'
 import type { Check, Subjects } from './check'
 import { allChecks } from './checks/index'
-import { findingOf, judgeCheck, type CheckResult, type Finding } from './result'
+import { findingsIn, judgeCheck, type CheckResult, type Finding } from './result'
 import { subjectsOf } from './subjects'
 
 export type { CheckResult, Finding } from './result'
@@ -32,7 +33,7 @@ export interface LaneResult {
 
 export interface Assessment {
   readonly verdict: Verdict
-  /** The verdict in words, with the number of changes where there are some. */
+  /** The verdict in words, with the number of changes where it suits once these are made. */
   readonly headline: string
   /** Key of the check that decides the verdict; null when there is nothing to decide. */
   readonly decidedBy: string | null
@@ -77,7 +78,7 @@ export function assessmentOf(facts: Facts, checks: readonly CheckResult[]): Asse
     ),
   )
   const own = checks.filter((c) => c.lane === null)
-  const overall = overallOf(checks, lanes.length)
+  const overall = overallOf(facts, checks, lanes.length)
   const { verdict } = overall
   const deciding = checks.filter((c) => c.verdict === verdict)
   return {
@@ -94,13 +95,17 @@ export function assessmentOf(facts: Facts, checks: readonly CheckResult[]): Asse
 
 /** What all findings come to. A job that nothing charges has something left to measure. */
 function overallOf(
+  facts: Facts,
   findings: readonly Finding[],
   lanes: number,
 ): Pick<Assessment, 'verdict' | 'headline' | 'changes'> {
   const all = findings.map(({ verdict }) => verdict)
   const verdict = worst(lanes === 0 ? ['measure-first', ...all] : all)
-  const changes = changesOf(findings)
-  return { verdict, changes, headline: headlineOf(verdict, changes.length) }
+  // Only a job that suits once changed is judged again with its changes.
+  if (verdict !== 'suits-once-changed')
+    return { verdict, changes: firstRemedies(findings), headline: verdictWords[verdict] }
+  const { changes, settles } = settlingOf(facts, findings, findingsOf)
+  return { verdict, changes, headline: headlineOf(settles ? changes.length : 0) }
 }
 
 /**
@@ -110,11 +115,13 @@ function overallOf(
 export function shortcomingsOf(
   facts: Facts,
 ): Pick<Assessment, 'verdict' | 'headline'> & { readonly against: readonly CheckResult[] } {
+  const find = findingsIn(facts)
   const judged = questionsOf(facts).flatMap((question) => {
-    const finding = findingOf(question.check, question.place, facts).result
+    const finding = find(question.check, question.place)
     return finding ? [{ question, finding }] : []
   })
   const { verdict, headline } = overallOf(
+    facts,
     judged.map(({ finding }) => finding),
     usualSystem(facts).lanes.length,
   )
@@ -153,10 +160,12 @@ export const resultsAhead = (facts: Facts): CheckResult[] =>
  * The verdicts of every check that needs no run, without words or evidence: several times as fast as {@link
  * assess}, and the same verdicts.
  */
-export const findingsOf = (facts: Facts): Finding[] =>
-  questionsOf(facts)
+export function findingsOf(facts: Facts): Finding[] {
+  const find = findingsIn(facts)
+  return questionsOf(facts)
     .filter((question) => !takesTime(question))
-    .flatMap(({ check, place }) => findingOf(check, place, facts).result ?? [])
+    .flatMap(({ check, place }) => find(check, place) ?? [])
+}
 
 const laneResult = (id: PartPath, name: string, checks: readonly CheckResult[]): LaneResult => ({
   id,
@@ -165,18 +174,11 @@ const laneResult = (id: PartPath, name: string, checks: readonly CheckResult[]):
   checks: checks.map((c) => c.key),
 })
 
-/** The first remedy of every Suits once changed, each once, without those that another makes needless. */
-const changesOf = (checks: readonly Finding[]): RemedyRef[] =>
-  joinRemedies(
-    checks.flatMap(({ verdict, remedies }) =>
-      verdict === 'suits-once-changed' && remedies[0] ? [remedies[0]] : [],
-    ),
-  )
-
 const counted = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'] as const
 
-function headlineOf(verdict: Verdict, changes: number): string {
-  if (verdict !== 'suits-once-changed' || changes === 0) return verdictWords[verdict]
+/** @param changes how many it suits once they are made; 0 where no number can be promised */
+function headlineOf(changes: number): string {
+  if (changes === 0) return verdictWords['suits-once-changed']
   return changes === 1
     ? 'Suits once one thing is changed'
     : `Suits once ${counted[changes] ?? changes} things are changed`

@@ -4,6 +4,7 @@ import type { RemedyRef } from '#core/remedies/catalogue'
 import type { Origin } from '#core/system/facts'
 import type { AlternatorLane, ChargeUnit, Lane, SolarLane, SourceLane } from '#core/system/lanes'
 import type { View } from '#core/system/scene'
+import type { Together } from '#core/system/together'
 import type { System } from '#core/system/system'
 import type { Verdict } from '#core/system/verdict'
 
@@ -53,6 +54,23 @@ export interface Subjects {
   /** Wind, water or shaft. */
   source: { readonly lane: SourceLane; readonly name: string; readonly path: PartPath }
   lane: { readonly lane: Lane; readonly name: string; readonly path: PartPath }
+  /** A cable that serves a source or an inverter. */
+  cable: {
+    readonly cable: View<'conductors'>
+    readonly lane: Lane | undefined
+    readonly name: string
+    readonly path: PartPath
+  }
+  /** A mains charger that feeds a starting battery, alone or besides. */
+  startCharger: {
+    readonly charger: View<'chargers'>
+    readonly starting: View<'startingBatteries'>
+    readonly name: string
+    readonly path: PartPath
+  }
+  /** Sources that can charge at the same time. */
+  together: Together
+  inverter: { readonly inverter: View<'inverters'>; readonly name: string; readonly path: PartPath }
 }
 
 export interface Check<K extends keyof Subjects = keyof Subjects> {

@@ -3,7 +3,7 @@ import type { RemedyRef } from '#core/remedies/catalogue'
 import type { Facts, Input, Origin } from '#core/system/facts'
 import { Reads, type Slot } from '#core/system/reads'
 import { nothingAssumed, type Assumed } from '#core/system/scene'
-import { judge, judgeAgain, type Judged, type System } from '#core/system/system'
+import { judge, judgeAgain, type JudgeAgain, type Judged, type System } from '#core/system/system'
 import { atOnce } from '#core/system/stepwise'
 import {
   explore,
@@ -83,15 +83,15 @@ interface Explored {
 
 /** One check about one subject, judged in any scene. Everything it ever reads is noted in one place. */
 class Inquiry implements Explorable {
-  readonly reads: Reads
-  private readonly again: ReturnType<typeof judgeAgain>
+  private readonly again: JudgeAgain
   constructor(
     private readonly check: AnyCheck,
     private readonly place: number,
     private readonly facts: Facts,
+    readonly reads = new Reads(facts.slots),
+    again = judgeAgain(facts, reads),
   ) {
-    this.reads = new Reads(facts.slots)
-    this.again = judgeAgain(facts, this.reads)
+    this.again = again
   }
 
   private readonly look = (system: System): Seen => {
@@ -104,8 +104,12 @@ class Inquiry implements Explorable {
     return judge(this.facts, assumed, this.look, { reads: this.reads, evidence })
   }
 
+  /** What it says in the scene of now, for whoever reads that before the next. */
+  now(assumed: Assumed): Judged<Seen> {
+    return this.again(assumed, this.look)
+  }
   judge(assumed: Assumed): Looked {
-    const { value, scene } = this.again(assumed, this.look)
+    const { value, scene } = this.now(assumed)
     return { verdict: value.judgement?.verdict ?? 'suits', missing: scene.missing }
   }
   samples(path: FieldPath, count: number): readonly unknown[] {
@@ -180,7 +184,7 @@ function resultOf(
     title: check.title,
     on: subject.path,
     subject: subject.name,
-    lane: 'lane' in subject ? subject.lane.id : null,
+    lane: 'lane' in subject ? (subject.lane?.id ?? null) : null,
     verdict: explored.verdict ?? 'measure-first',
     compared: judgement.compared,
     limit: judgement.limit,
@@ -201,18 +205,26 @@ function resultOf(
  */
 export function findingOf(check: AnyCheck, place: number, facts: Facts): Noted<Finding> {
   const inquiry = new Inquiry(check, place, facts)
-  const reads = inquiry.reads.slots
-  const { value, scene } = inquiry.in(nothingAssumed)
+  return { result: foundBy(inquiry, check), reads: inquiry.reads.slots }
+}
+
+/** Verdicts of one check after another on the same facts, in one system, for whoever asks not what each read. */
+export function findingsIn(facts: Facts): (check: AnyCheck, place: number) => Finding | null {
+  const reads = new Reads(facts.slots)
+  const again = judgeAgain(facts, reads)
+  return (check, place) => foundBy(new Inquiry(check, place, facts, reads, again), check)
+}
+
+function foundBy(inquiry: Inquiry, check: AnyCheck): Finding | null {
+  const { value, scene } = inquiry.now(nothingAssumed)
   const { subject, judgement } = value
-  const finding = (verdict: Verdict, remedies: readonly RemedyRef[]): Noted<Finding> => ({
-    result: { id: check.id, on: subject.path, verdict, remedies },
-    reads,
-  })
-  if (scene.missing.length === 0)
-    return judgement ? finding(judgement.verdict, judgement.remedies ?? []) : { result: null, reads }
+  const { id } = check
+  const on = subject.path
+  const remedies = judgement?.remedies ?? []
+  if (scene.missing.length === 0) return judgement && { id, on, verdict: judgement.verdict, remedies }
   const { verdict } = atOnce(explore(inquiry, effortOf(check)))
-  if (verdict === null) return finding('measure-first', [])
-  return judgement ? finding(verdict, judgement.remedies ?? []) : { result: null, reads }
+  if (verdict === null) return { id, on, verdict: 'measure-first', remedies: [] }
+  return judgement && { id, on, verdict, remedies }
 }
 
 function openSummary(

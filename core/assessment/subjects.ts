@@ -1,3 +1,4 @@
+import { waysTogether } from '#core/system/together'
 import type { System } from '#core/system/system'
 import { mid, type Subjects } from './check'
 
@@ -28,5 +29,23 @@ export const subjectsOf: { readonly [K in keyof Subjects]: (system: System) => r
     lanes.flatMap((lane) => (lane.kind === 'solar' ? [{ lane, name: lane.name, path: lane.id }] : [])),
   source: ({ lanes }) =>
     lanes.flatMap((lane) => (lane.kind === 'source' ? [{ lane, name: lane.name, path: lane.id }] : [])),
+  cable: ({ lanes, many }) =>
+    many.conductors.map((cable) => ({
+      cable,
+      lane: lanes.find(({ id }) => id === cable.$of),
+      name: cable.$name,
+      path: cable.$path,
+    })),
+  startCharger: ({ many }) => {
+    const [starting] = many.startingBatteries
+    return many.chargers
+      .filter((charger) => charger.$entered('feeds') === 'starting')
+      .flatMap((charger) =>
+        starting ? [{ charger, starting, name: charger.$name, path: charger.$path }] : [],
+      )
+  },
+  together: waysTogether,
+  inverter: ({ many }) =>
+    many.inverters.map((inverter) => ({ inverter, name: inverter.$name, path: inverter.$path })),
   lane: ({ lanes }) => lanes.map((lane) => ({ lane, name: lane.name, path: lane.id })),
 }

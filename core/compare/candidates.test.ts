@@ -25,7 +25,7 @@ describe('candidates side by side', () => {
       ['Sandpiper 460', 'suits-once-changed'],
     ])
     expect(columns[0]!.against[0]!.id).toBe('battery.discharge')
-    expect(columns.map((c) => Math.round(c.minutesFullLoad!))).toEqual([18, 36, 73, 84])
+    expect(columns.map((c) => Math.round(c.minutesFullLoad!))).toEqual([11, 31, 69, 78])
     expect(columns.map((c) => c.placed.length)).toEqual([1, 2, 2, 1])
   })
 

@@ -1,20 +1,18 @@
 import { candidatePaths, withCandidate } from '#core/job/candidates'
 import { type JobDocument, type PartPath } from '#core/job/document'
-import { decidesHours, hoursToFullOn } from '#core/assessment/checks/ahead'
+import { decidesHours, hoursToFullOn } from '#core/assessment/foresight'
 import type { Facts } from '#core/system/facts'
 import type { Lane } from '#core/system/lanes'
 import { factsOf, usualSystem, whereKnown, type ShopSettings, type System } from '#core/system/system'
 import type { Footprint, Placed } from '#core/physics/packing'
 import { shortcomingsOf, type CheckResult } from '#core/assessment/assess'
 import {
-  chargedAwayAh,
-  dailyUse,
+  autonomyDays,
   freshUsableAh,
   highestDischargeA,
   leadHealth,
   leadUsableAh,
   usableAh,
-  usableColdAh,
 } from '#core/system/energy'
 import { placing } from '#core/assessment/checks/fitting'
 import type { Verdict } from '#core/system/verdict'
@@ -85,7 +83,7 @@ function columnOf(job: JobDocument, path: PartPath, shop: ShopSettings): Candida
     against: order.flatMap((worse) => against.filter((c) => c.verdict === worse)),
     usableAh: known(freshUsableAh),
     usableOldAh: known((system) => leadUsableAh(system, leadHealth(system))),
-    days: known(daysOf),
+    days: known(autonomyDays),
     minutesFullLoad: known(minutesFullLoadOf),
     hoursToFull: lanes.map((lane, place) => ({ name: lane.name, hours: hoursOf(lane, place, facts) })),
     weightKg: known(({ bank }) => bank.kg),
@@ -120,11 +118,6 @@ function hoursOf(lane: Lane, place: number, facts: Facts): SourceHours['hours'] 
     decidesHours(own)
     return hoursToFullOn(own, system)
   })
-}
-
-function daysOf(system: System): number {
-  const net = dailyUse(system).ah - chargedAwayAh(system)
-  return net > 0 ? usableColdAh(system) / net : Infinity
 }
 
 /**

@@ -1,14 +1,13 @@
 import { said } from '#core/units/format'
 import type { Facts } from '#core/system/facts'
-import type { View } from '#core/system/scene'
 import { factsOf, usualSystem, whereKnown, type ShopSettings, type System } from '#core/system/system'
 import type { Write } from '#core/units/format'
-import { ampacityThereA } from '#core/physics/conductors'
 import { partName, type JobDocument, type PartPath } from '#core/job/document'
 import { type Range } from '#core/job/fields'
 import type { Assessment } from '#core/assessment/assess'
-import { allDayA, allDayBudgetA, availableA } from '#core/system/alternators'
-import { arrayA, dcdcInput, demandA } from '#core/system/currents'
+import { allDayA, allDayBudget, availableA } from '#core/system/alternators'
+import { carriesA } from '#core/system/cables'
+import { arrayA, dcdcOutputA, demandA } from '#core/system/currents'
 import { compensation, type AlternatorLane, type ChargeUnit, type Lane } from '#core/system/lanes'
 import type { Verdict } from '#core/system/verdict'
 
@@ -187,8 +186,8 @@ function alternatorMarks({ alternator, link, id }: AlternatorLane, verdicts: Ver
   if (alternator.regulator === 'computer') {
     const swing: Range = [alternator.lowestV - drop[1], alternator.highestV - drop[0]]
     marks.push(mark(verdicts, 'swings', swing, key('alternator.computer-controlled'), false))
-  }
-  marks.push(mark(verdicts, 'at the battery', [low - drop[1], high - drop[0]], key('alternator.voltage')))
+  } else
+    marks.push(mark(verdicts, 'at the battery', [low - drop[1], high - drop[0]], key('alternator.voltage')))
   if (link.kind === 'vsr') {
     marks.unshift(
       mark(verdicts, 'opens', link.$range('opensV'), key('link.vsr-never-opens')),
@@ -232,15 +231,6 @@ type MakeRow = <L extends Lane>(
   amps: (lane: L, system: System) => number | null,
 ) => StackRow
 
-function carriesA({ areaMm2, insulationC, engineSpace, bundled, material }: View<'conductors'>): number {
-  return ampacityThereA(areaMm2, {
-    insulationC: Number(insulationC),
-    engineSpace: engineSpace === 'yes',
-    bundled,
-    material,
-  })
-}
-
 const contactWords = { diode: 'isolator', switch: 'switch' } as const
 
 /** What the source itself gives and bears. */
@@ -262,12 +252,8 @@ function sourceRows(lane: Lane, row: MakeRow): StackRow[] {
 
 const dcdcRows = (lane: AlternatorLane, row: MakeRow): StackRow[] => [
   row(lane, 'DC-DC gives', 'source', ({ link }) => link.ratedA),
-  row(
-    lane,
-    'alternator all day',
-    'source',
-    (own, system) =>
-      (allDayBudgetA(own.alternator, system.rules) * own.link.ratedA) / dcdcInput(own, system).amps,
+  row(lane, 'alternator all day', 'source', (own, system) =>
+    dcdcOutputA(own, allDayBudget(own.alternator, system.rules, system.q).amps, own.link.absorptionV, system),
   ),
 ]
 

@@ -1,6 +1,7 @@
 import { metric } from '#core/units/display'
 import { writerIn, said } from '#core/units/format'
 import { assess, type CheckResult } from '#core/assessment/assess'
+import type { Subjects } from '#core/assessment/check'
 import { allChecks } from '#core/assessment/checks/index'
 import { remedyEffort, remedyLabel } from '#core/remedies/catalogue'
 import { verdicts, verdictWords, type Verdict } from '#core/system/verdict'
@@ -16,13 +17,16 @@ export interface Example {
 
 const parts: readonly (readonly [title: string, topics: readonly string[]])[] = [
   ['The battery itself', ['battery']],
-  ['Mains chargers and charging units', ['charger']],
+  ['Mains chargers and charging units', ['charger', 'unit']],
   ['Alternator, link, DC-DC, starting battery', ['alternator', 'link', 'dcdc', 'start']],
   ['Solar and other sources', ['solar', 'source']],
   ['Cold', ['cold']],
   ['Mixed lead-acid', ['mixed']],
+  ['Inverters', ['inverter']],
+  ['Cables, fuses and plugs', ['cable']],
+  ['What belongs to the whole', ['bank']],
 ]
-const about: Readonly<Record<string, string>> = {
+const about: Readonly<Record<keyof Subjects, string>> = {
   battery: 'the battery',
   starting: 'each starting battery',
   device: 'each gauge, alarm or disconnect',
@@ -31,6 +35,10 @@ const about: Readonly<Record<string, string>> = {
   solar: 'each array',
   source: 'each other source',
   lane: 'each charging path',
+  cable: 'each cable that serves a source or an inverter',
+  inverter: 'each inverter',
+  together: 'the sources that charge at the same time, ashore and under way',
+  startCharger: 'each charger that feeds a starting battery alone',
 }
 
 interface Seen {

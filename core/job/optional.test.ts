@@ -24,7 +24,7 @@ describe('a field that may be absent', () => {
   it('is a limit, a test, a price: thirteen of them, and none takes a number for absence', () => {
     expect([...new Set(optional.map(({ name }) => name))].sort()).toEqual([
       'connectorA',
-      'cruiseRpm',
+      'equaliseLeastV',
       'farFuseA',
       'farFuseAicA',
       'fuseAicA',

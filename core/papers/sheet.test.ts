@@ -54,7 +54,7 @@ describe('a specification sheet', () => {
       'Charge efficiency',
       'Discharge floor',
     ])
-    expect(cards[1]!.settings).toContainEqual({ label: 'Current', value: 36, unit: 'A' })
+    expect(cards[1]!.settings).toContainEqual({ label: 'Current', value: 40, unit: 'A' })
     expect(protections.find((p) => p.label === 'Charge voltage')!.value).toBe(
       '14.2 V to 14.6 V, never above 14.8 V',
     )

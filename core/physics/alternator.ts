@@ -18,22 +18,38 @@ export const hotOutputAtRatedSpeedA = (ratedA: number, hotShare: number): number
   hotOutputA(ratedA, ratedRpm, hotShare)
 
 /**
- * How an alternator warms: temperature rise of the case at full hot output and rated speed, K, and how fast,
- * min. Engineering defaults; readings replace them.
+ * How an alternator warms: temperature rise of its case, ΔT_ref, K, and how fast, min. Readings give both.
  */
 export interface AlternatorHeat {
   readonly riseK: number
   readonly tauMin: number
 }
-export const usualHeat: AlternatorHeat = { riseK: 80, tauMin: 15 }
+/** Rise that is plausible of a machine without readings, K, and its usual time constant, min: engineering defaults. */
+export const plausibleRiseK = [45, 75] as const
+export const usualTauMin = 15
+/** The middle of what is plausible. */
+export const usualHeat: AlternatorHeat = { riseK: 60, tauMin: usualTauMin }
 /** Highest case temperature, °C, and of the air around it, °C. Engineering defaults. */
 export const caseLimitC = 100
 export const underBonnetC = 60
 export const openSpaceC = 40
 
 /**
- * Case temperature a loaded alternator settles at, °C: T_amb + ΔT_ref · (0.2 + 0.3x + 0.5x²) · (6000/n)^0.6,
- * with x = I ÷ (0.8 · rated).
+ * What a regulator that lowers its voltage when warm takes off at a temperature, V: 5 mV a degree above 25 °C at 12
+ * V, half of what lead cells ask (engineering default).
+ * @param scale nominal voltage ÷ 12
+ */
+export const warmLossV = (celsius: number, scale: number): number => 0.005 * scale * Math.max(0, celsius - 25)
+
+/** Share of the reference rise by field, iron and windage, which falls with speed; 1 at full load and 6000 rpm in all. */
+const idleShareAt = (shaftRpm: number): number => 0.1 + 0.1 * (shaftRpm / ratedRpm) ** 1.5
+/** The fan moves less air at low speed: how much more a share of loss warms. */
+const warmerAt = (shaftRpm: number): number => Math.sqrt(ratedRpm / shaftRpm)
+
+/**
+ * Case temperature a loaded alternator settles at, °C: T_amb + ΔT_ref · (0.1 + 0.1·(n/6000)^1.5 + 0.3x +
+ * 0.5x²) · (6000/n)^0.5, with x = I ÷ (0.8 · rated): field, iron and windage, diodes, copper, and the air its
+ * fan moves. An engineering default.
  * @param shaftRpm speed of its own shaft, rpm; a shaft that stands warms nothing
  */
 export function steadyCaseC(
@@ -45,12 +61,12 @@ export function steadyCaseC(
 ): number {
   if (shaftRpm <= 0) return ambientC
   const x = amps / (0.8 * ratedA)
-  return ambientC + riseK * (0.2 + 0.3 * x + 0.5 * x * x) * (ratedRpm / shaftRpm) ** 0.6
+  return ambientC + riseK * (idleShareAt(shaftRpm) + 0.3 * x + 0.5 * x * x) * warmerAt(shaftRpm)
 }
 
 /**
- * The load at which the case settles at a temperature, A: {@link steadyCaseC} turned round; 0 where the air
- * alone is that warm.
+ * The load at which the case settles at a temperature, A: {@link steadyCaseC} turned round; 0 where it is that
+ * warm without a load.
  */
 export function loadAtCaseA(
   celsius: number,
@@ -60,8 +76,8 @@ export function loadAtCaseA(
   { riseK }: AlternatorHeat,
 ): number {
   if (shaftRpm <= 0) return 0
-  const share = (celsius - ambientC) / (riseK * (ratedRpm / shaftRpm) ** 0.6)
-  return share <= 0.2 ? 0 : 0.8 * ratedA * (-0.3 + Math.sqrt(0.09 + 2 * (share - 0.2)))
+  const left = (celsius - ambientC) / (riseK * warmerAt(shaftRpm)) - idleShareAt(shaftRpm)
+  return left <= 0 ? 0 : 0.8 * ratedA * (-0.3 + Math.sqrt(0.09 + 2 * left))
 }
 
 /**
@@ -89,10 +105,15 @@ export interface HeatFit {
   readonly heat: AlternatorHeat
   /** Root of the mean square difference between readings and model, K. */
   readonly residualK: number
+  /** The rise lies within so much of the fitted one, K, 19 times in 20. */
+  readonly riseWithinK: number
   readonly readings: number
   /** Whether the time constant was fitted too: it takes two readings or more. */
   readonly tauFitted: boolean
 }
+
+/** A contact probe is not surer than this, K (engineering default). */
+const probeK = 2
 
 /**
  * Fits temperature rise and time constant to readings by least squares. The rise is linear in the model and
@@ -109,7 +130,7 @@ export function fitHeat(
   const useful = readings.filter((r) => r.rpm > 0 && r.minutes > 0)
   if (useful.length === 0) return null
   const unit: AlternatorHeat = { riseK: 1, tauMin: 1 }
-  const fitted = (tauMin: number): { riseK: number; sum: number } => {
+  const fitted = (tauMin: number): { riseK: number; sum: number; bottom: number } => {
     let [top, bottom] = [0, 0]
     const rows = useful.map((r) => {
       const warmed = 1 - Math.exp(-r.minutes / tauMin)
@@ -120,9 +141,10 @@ export function fitHeat(
       return { shape, above }
     })
     const riseK = bottom > 0 ? Math.max(1, top / bottom) : usualHeat.riseK
-    return { riseK, sum: rows.reduce((sum, { shape, above }) => sum + (above - riseK * shape) ** 2, 0) }
+    const sum = rows.reduce((all, { shape, above }) => all + (above - riseK * shape) ** 2, 0)
+    return { riseK, sum, bottom }
   }
-  let tauMin = usualHeat.tauMin
+  let tauMin = usualTauMin
   if (useful.length >= 2) {
     const golden = (Math.sqrt(5) - 1) / 2
     let [low, high] = [3, 60]
@@ -133,10 +155,12 @@ export function fitHeat(
     }
     tauMin = (low + high) / 2
   }
-  const { riseK, sum } = fitted(tauMin)
+  const { riseK, sum, bottom } = fitted(tauMin)
+  const residualK = Math.sqrt(sum / useful.length)
   return {
     heat: { riseK, tauMin },
-    residualK: Math.sqrt(sum / useful.length),
+    residualK,
+    riseWithinK: (1.96 * Math.max(residualK, probeK)) / Math.sqrt(bottom),
     readings: useful.length,
     tauFitted: useful.length >= 2,
   }

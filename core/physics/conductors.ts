@@ -40,6 +40,9 @@ function between(areaMm2: number, column: number): number {
   return low[column]! * (high[column]! / low[column]!) ** share
 }
 
+/** Sizes in which cables are made, mm². */
+export const cableSizesMm2: readonly number[] = copper.map(([areaMm2]) => areaMm2)
+
 /** Resistance of copper at 20 °C, Ω/m, for an area in mm² (above 0). Exact at the table's sizes. */
 export const copperOhmPerM = (areaMm2: number): number => between(areaMm2, 1) / 1000
 

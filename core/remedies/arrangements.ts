@@ -1,9 +1,11 @@
 import { loopOhm } from '#core/physics/conductors'
 import type { ShopRules } from '#core/rules/rules'
-import { allDayBudgetA } from '#core/system/alternators'
+import { sureBudgetA } from '#core/system/alternators'
 import type { Bank } from '#core/system/bank'
-import { feedingV } from '#core/system/currents'
+import { dcdcOutputA } from '#core/system/currents'
 import { isolatorDropV, type AlternatorLane, type ChargeUnit } from '#core/system/lanes'
+import { loopOhmThere, sizeForOhm } from '#core/system/cables'
+import type { View } from '#core/system/scene'
 import type { System } from '#core/system/system'
 import { sizeUnder, type RemedyRef } from './catalogue'
 
@@ -29,12 +31,11 @@ export const runningSignal = (
  */
 export function addDcdc(lane: AlternatorLane, system: System, mostA = system.bank.wishedA): RemedyRef {
   const { bank, rules } = system
-  const budgetW =
-    allDayBudgetA(lane.alternator, rules) * feedingV(lane.alternator) * (rules.dcdcEfficiency / 100)
+  const budgetA = dcdcOutputA(lane, sureBudgetA(lane.alternator, rules), bank.middleV, system)
   return {
     id: 'dcdc.add',
     on: lane.link.$path,
-    value: sizeUnder(Math.min(bank.wishedA, mostA, budgetW / bank.middleV)),
+    value: sizeUnder(Math.min(bank.wishedA, mostA, budgetA)),
     values: {
       absorptionV: bank.middleV,
       inputV: lane.alternator.nominalV,
@@ -42,6 +43,21 @@ export function addDcdc(lane: AlternatorLane, system: System, mostA = system.ban
       ...runningSignal(lane, rules),
     },
   }
+}
+
+/** The DC-DC that is there held to what the alternator gives all day, or a smaller one in its place. */
+export function smallerDcdc(lane: AlternatorLane, system: System): RemedyRef {
+  const { link, alternator } = lane
+  const budgetA = sureBudgetA(alternator, system.rules)
+  const fitsA = Math.floor(dcdcOutputA(lane, budgetA, link.absorptionV, system))
+  return link.currentLimit === 'adjustable'
+    ? { id: 'charger.limit-current', on: link.$path, value: Math.max(1, fitsA) }
+    : {
+        id: 'charger.replace',
+        on: link.$path,
+        value: sizeUnder(fitsA),
+        values: { absorptionV: link.absorptionV },
+      }
 }
 
 /** Resistance of a run of 25 mm² there and back, mΩ a metre. */
@@ -57,7 +73,7 @@ export function holdBack(lane: AlternatorLane, system: System, mostA = system.ba
   const { alternator, link } = lane
   const dcdc = addDcdc(lane, system, mostA)
   if (alternator.regulator === 'computer' || Number(alternator.nominalV) !== bank.nominalV) return [dcdc]
-  const chargeA = Math.max(1, Math.floor(Math.min(mostA, allDayBudgetA(alternator, rules))))
+  const chargeA = Math.max(1, Math.floor(Math.min(mostA, sureBudgetA(alternator, rules))))
   const loopOhm = Math.max(
     0,
     (alternator.regulatorV - isolatorDropV(lane) - bank.ocv(rules.lowSoc / 100)) / chargeA - bank.ohm,
@@ -77,4 +93,20 @@ export function holdBack(lane: AlternatorLane, system: System, mostA = system.ba
     first,
     ...Object.values(ways).filter((way) => way !== first && (way.id !== 'link.cable' || way.value! > 0.5)),
   ]
+}
+
+/**
+ * The worst cable of a run, thick enough that all of it has less resistance by so much; null where there is none,
+ * or no usual size does.
+ * @param sparedOhm negative: so much too much, Ω
+ */
+export function thickerCable(
+  cables: readonly View<'conductors'>[],
+  sparedOhm: number,
+  system: System,
+): RemedyRef | null {
+  const [worst] = cables.toSorted((a, b) => loopOhmThere(b, system) - loopOhmThere(a, system))
+  if (!worst) return null
+  const value = sizeForOhm(worst, loopOhmThere(worst, system) + sparedOhm, system.rules.cableC)
+  return value === null ? null : { id: 'cable.thicker', on: worst.$path, value }
 }

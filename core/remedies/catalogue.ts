@@ -32,8 +32,41 @@ export function remedyEffort(ref: RemedyRef, q: Write): string {
 export const canTry = (ref: RemedyRef): boolean => remedyOf(ref).effect !== null
 export const sameRemedy = (x: RemedyRef, y: RemedyRef): boolean => x.id === y.id && x.on === y.on
 
+/** Whether a remedy meets another of its kind on the same part besides. */
+function meetsBoth(ref: RemedyRef, known: RemedyRef): boolean {
+  const { smallerMeetsBoth, largerMeetsBoth } = remedyOf(ref)
+  return (
+    (smallerMeetsBoth === true && ref.value! < known.value!) ||
+    (largerMeetsBoth === true && ref.value! > known.value!)
+  )
+}
+
 /**
- * Remedies each once; where one comes twice with a current, the smaller; and none for a link that a new DC-DC
+ * One shunt monitor with an alarm for all that ask for one: it takes the place of every device, and warns; and no
+ * word that lead would do beside a larger battery.
+ */
+function withOneMonitor(refs: readonly RemedyRef[]): RemedyRef[] {
+  const monitors = refs.filter((ref) => remedyOf(ref).monitors)
+  const larger = refs.some(({ id }) => id === 'battery.more-parallel' || id === 'battery.other')
+  const rest = refs.filter(
+    (ref) =>
+      !remedyOf(ref).monitors &&
+      !(ref.id === 'warning.add' && monitors.length > 0) &&
+      !(ref.id === 'battery.keep-lead' && larger),
+  )
+  if (monitors.length < 2) return refs.filter((ref) => rest.includes(ref) || monitors.includes(ref))
+  const replaces = monitors.flatMap(({ id, on }) => (id === 'device.replace-by-monitor' ? [on] : []))
+  const place = refs.findIndex((ref) => monitors.includes(ref))
+  const before = rest.filter((ref) => refs.indexOf(ref) < place)
+  return [
+    ...before,
+    { id: 'monitor.add', on: 'use', replaces },
+    ...rest.filter((ref) => !before.includes(ref)),
+  ]
+}
+
+/**
+ * Remedies each once; where one comes twice with a current, the smaller; with a size or a count, the larger; and none for a link that a new DC-DC
  * takes the place of.
  */
 export function joinRemedies(refs: readonly RemedyRef[]): RemedyRef[] {
@@ -41,10 +74,11 @@ export function joinRemedies(refs: readonly RemedyRef[]): RemedyRef[] {
   for (const ref of refs) {
     const i = joined.findIndex((known) => sameRemedy(known, ref))
     if (i < 0) joined.push(ref)
-    else if (remedyOf(ref).smallerMeetsBoth && ref.value! < joined[i]!.value!) joined[i] = ref
+    else if (meetsBoth(ref, joined[i]!)) joined[i] = ref
   }
-  const relinked = new Set(joined.filter(({ id }) => id === 'dcdc.add').map(({ on }) => on))
-  return joined.filter((ref) => !(relinked.has(ref.on) && remedyOf(ref).needlessWithDcdc))
+  const merged = withOneMonitor(joined)
+  const relinked = new Set(merged.filter(({ id }) => id === 'dcdc.add').map(({ on }) => on))
+  return merged.filter((ref) => !(relinked.has(ref.on) && remedyOf(ref).needlessWithDcdc))
 }
 
 /**

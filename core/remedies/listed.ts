@@ -1,6 +1,7 @@
 import type { JobDocument } from '#core/job/document'
 import type { ListedPart } from '#core/job/specified'
 import type { ShelfPart } from '#core/shelf/kinds'
+import type { Supply } from './remedy'
 
 /** A part of the shelf as a list names it. */
 export const listed = (
@@ -28,6 +29,21 @@ export const unlisted = (name: string, quantity = 1): ListedPart => ({
   unit: '',
   price: null,
 })
+
+/** So many metres of cable of at least a size, the thinnest that will do. */
+export function cableByTheMetre(areaMm2: number, metres: number, shelf: readonly ShelfPart[]): Supply {
+  const area = ({ values }: ShelfPart): number => Number(values.areaMm2)
+  const [cable] = shelf
+    .filter((part) => part.kind === 'conductors' && area(part) >= areaMm2)
+    .sort((a, b) => area(a) - area(b) || Number(a.values.pricePerM) - Number(b.values.pricePerM))
+  const length = Math.ceil(metres)
+  return {
+    parts: [
+      cable ? listed(cable, length, 'm', cable.values.pricePerM) : unlisted(`Cable ${areaMm2} mm²`, length),
+    ],
+    values: {},
+  }
+}
 
 /** Batteries of the candidate's kind, at the price in the job, else at the one on the shelf. */
 export function batteries(job: JobDocument, shelf: readonly ShelfPart[], quantity: number): ListedPart[] {

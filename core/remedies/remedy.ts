@@ -9,6 +9,8 @@ import type { Write } from '#core/units/format'
 export interface RemedyOrder {
   readonly on: PartPath
   readonly value?: number
+  /** Parts that it takes the place of. */
+  readonly replaces?: readonly PartPath[]
   /** Further values, by field, that the remedy sets. */
   readonly values?: Readonly<Record<string, number | string>>
 }
@@ -68,6 +70,8 @@ export interface Remedy {
   readonly unseen?: true
   /** Where two ask for it with a current, the smaller meets both. */
   readonly smallerMeetsBoth?: true
+  /** Where two ask for it with a size, the larger meets both. */
+  readonly largerMeetsBoth?: true
   /** It weighs so much that an answer is named after it. */
   readonly namesAnswer?: true
   /** A new DC-DC in place of the same link makes it needless. */

@@ -7,6 +7,13 @@ import type { RemedyOrder, Want } from './remedy'
 export const numberOf = (part: ShelfPart, name: string): number => Number(part.values[name] ?? NaN)
 export const is = (part: ShelfPart, name: string, value: string): boolean => part.values[name] === value
 export const cheap = (part: ShelfPart): number => numberOf(part, 'price')
+/** The largest that is no more than the value of the remedy first, then what is nearest over it. */
+export const upTo =
+  (name: string) =>
+  (part: ShelfPart, { value = 0 }: RemedyOrder): number => {
+    const over = numberOf(part, name) - value
+    return over <= 0 ? -over : 1e6 + over
+  }
 /** Nearest to the value of the remedy first. */
 export const near =
   (name: string) =>
@@ -40,6 +47,12 @@ export const isolatedDcdc: Want = {
   otherwise: 'Isolated DC-DC charger',
   fits: (part, _order, system) => is(part, 'isolation', 'isolated') && intoHouse(part, system),
 }
+export const lowInputDcdc: Want = {
+  kind: 'dcdc',
+  into: 'links',
+  otherwise: 'DC-DC charger with a low input limit',
+  fits: (part, { value = 0 }, system) => numberOf(part, 'lowestInputV') <= value && intoHouse(part, system),
+}
 export const dcdcBetween: Want = {
   kind: 'dcdc',
   otherwise: 'DC-DC charger',
@@ -49,7 +62,7 @@ const lithiumCharger: Want = {
   kind: 'chargers',
   into: 'chargers',
   otherwise: 'Lithium charger',
-  order: near('ratedA'),
+  order: upTo('ratedA'),
   fits: (part, _order, system) => isLithium(part) && forHouse(part, system) && bearable(part, system),
 }
 const anotherDcdc: Want = {
@@ -98,11 +111,22 @@ export const shuntMonitor: Want = {
   otherwise: 'Shunt monitor with an alarm',
   fits: (part, _order, { bank }) => is(part, 'alarm', 'yes') && numberOf(part, 'shuntA') >= bank.continuousA,
 }
-export const mainFuse: Want = {
+/** A fuse of a rating, of the families that stand at a battery. */
+export const fuseOfSize: Want = {
   kind: 'fuses',
-  otherwise: 'Class T fuse',
-  quantity: (job) => Math.max(1, Object.keys(job.conductors).length),
-  fits: (part, { value = 0 }) => is(part, 'fuseKind', 'class-t') && numberOf(part, 'fuseAicA') >= value,
+  otherwise: 'Fuse with its holder',
+  fits: (part, { value = 0 }) =>
+    numberOf(part, 'fuseA') === value &&
+    !is(part, 'fuseKind', 'blade') &&
+    !is(part, 'fuseKind', 'maxi-blade'),
+}
+export const largerPlug: Want = {
+  kind: 'connectors',
+  otherwise: 'Two-pole plug and socket',
+  quantity: () => 2,
+  fits: (part, { value = 0, values }) =>
+    numberOf(part, 'connectorA') >= value &&
+    numberOf(part, 'connectorMostMm2') >= Number(values?.connectorMostMm2 ?? 0),
 }
 export const remoteSwitches: Want = {
   kind: 'switches',

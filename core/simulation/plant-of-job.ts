@@ -1,11 +1,11 @@
 import { said } from '#core/units/format'
-import { airAroundC, measuredHeat, shaftRpm } from '#core/system/alternators'
+import { airAroundC, foldsBack, heatOf, measuredHeat, shaftRpm } from '#core/system/alternators'
 import { cableOhm, type AlternatorLane } from '#core/system/lanes'
 import { type View } from '#core/system/scene'
 import { type System, type ShopSettings, factsOf, usualSystem } from '#core/system/system'
 import { leadHealth, loadA, sharesBus } from '#core/system/energy'
 import { fieldAt, partName, type JobDocument } from '#core/job/document'
-import { caseLimitC, usualHeat } from '#core/physics/alternator'
+import { caseLimitC, usualTauMin } from '#core/physics/alternator'
 import { c20OverC10, leadLeakA } from '#core/physics/lead'
 import type {
   AlternatorPlant,
@@ -36,9 +36,11 @@ export function plantFrom(asked: System, fitted: Fitted): Plant {
     const at = fieldAt(path)
     return at ? `${partName(facts.job, at.partPath)}: ${at.field.label.toLowerCase()}` : path
   }
-  const guessed = alternatorLanes(system).some(({ alternator }) => alternator.temperatureReadings === null)
+  const guessed = alternatorLanes(system).some(
+    ({ alternator }) => heatOf(alternator) && !measuredHeat(alternator),
+  )
   const heat = said(
-    `Heat of the alternator by engineering defaults: ${usualHeat.riseK} K, ${usualHeat.tauMin} min, `,
+    `Heat of the alternator without readings of its case: time constant ${usualTauMin} min, `,
     `limit ${caseLimitC} °C`,
   )
   return {
@@ -218,11 +220,10 @@ function alternatorOf(machine: View<'alternators'>, { rules, craft }: System): A
     idleRpm: shaftRpm(machine, 'idle'),
     cruiseRpm: shaftRpm(machine, 'cruise'),
     vehicleA: machine.vehicleDrawA,
-    heat: measuredHeat(machine) ?? usualHeat,
+    heat: heatOf(machine),
     ambientC: airAroundC(craft),
     floatV: machine.regulator === 'external' ? 13.5 * scale : null,
-    foldsBack:
-      machine.regulator === 'external' && machine.fieldWire !== 'none' && machine.fieldWire !== 'field',
+    foldsBack: foldsBack(machine),
   }
 }
 

@@ -68,7 +68,8 @@ export interface AlternatorPlant {
   readonly idleRpm: number
   readonly cruiseRpm: number
   readonly vehicleA: number
-  readonly heat: AlternatorHeat
+  /** Null where its heat hardly depends on what is taken. */
+  readonly heat: AlternatorHeat | null
   readonly ambientC: number
   /**
    * An external regulator lowers its voltage to this once the house battery takes little, V; null for one

@@ -14,7 +14,8 @@ import { hoursSince } from './surroundings'
 /** What came of one alternator. */
 export interface MachineTotals {
   readonly side: string
-  readonly peakC: number
+  /** Hottest its case got, °C; null where its heat hardly depends on what is taken. */
+  readonly peakC: number | null
   readonly hotH: number
   /** Minutes of driving until it passed its limit; null where it did not. */
   readonly limitMin: number | null
@@ -264,7 +265,7 @@ class Going {
         ? [
             {
               side: id,
-              peakC: alternator.peakC,
+              peakC: Number.isNaN(alternator.peakC) ? null : alternator.peakC,
               hotH: alternator.hotS / 3600,
               limitMin: this.limitMin.get(id) ?? null,
             },
@@ -289,7 +290,7 @@ class Going {
       leastSoc: this.leastSoc,
       fullAfterH: this.fullAfterH,
       darkAfterH: this.darkAfterH,
-      alternatorPeakC: machines.length > 0 ? Math.max(...machines.map(({ peakC }) => peakC)) : null,
+      alternatorPeakC: highestOf(machines.flatMap(({ peakC }) => peakC ?? [])),
       alternatorHotH: Math.max(0, ...machines.map(({ hotH }) => hotH)),
       alternatorLimitMin: firstOf(this.limitMin.values()),
       machines,
@@ -326,6 +327,9 @@ const firstOf = (values: Iterable<number>): number | null => {
   const [first] = values
   return first ?? null
 }
+
+const highestOf = (values: readonly number[]): number | null =>
+  values.length > 0 ? Math.max(...values) : null
 
 /** Clear days between the two temperatures of the inputs. */
 const clearSky = ({ coldC, warmC, latitude, longitude, dayOfYear, tilt, clearness }: RunInputs): Weather =>

@@ -28,7 +28,7 @@ function withSecondEngine(base: JobDocument, alternator: Values, starting: Value
   )
 }
 
-const van = withValues(withSecondEngine(goodJob(), { ratedA: 180 }, { ah: 70, standbyA: 0.4 }), {
+const van = withValues(withSecondEngine(goodJob(), { ratedA: 180, riseK: 75 }, { ah: 70, standbyA: 0.4 }), {
   'use/daysAway': 14,
 })
 
@@ -61,8 +61,8 @@ describe('a van with two alternators and two starting batteries', () => {
     const { series, totals, events } = runNow('driving-day', plantOf(van, {}, 'new'), inputs)
     expect(totals.machines.map(({ side }) => side)).toEqual(['links/link-1', 'links/link-2'])
     const [limited, straight] = totals.machines
-    expect(straight!.hotH).not.toBe(limited!.hotH)
-    expect(totals.alternatorPeakC).toBe(Math.max(straight!.peakC, limited!.peakC))
+    expect(straight!.peakC).toBeGreaterThan(limited!.peakC! + 5)
+    expect(totals.alternatorPeakC).toBe(Math.max(straight!.peakC!, limited!.peakC!))
     const relays = events.filter(({ kind }) => kind === 'relay')
     expect(relays.length).toBeGreaterThan(0)
     for (const { words } of relays) expect(words).toContain('alternator 2')
@@ -83,10 +83,10 @@ describe('a twin-engined boat', () => {
     const alone = drive(one)
     const { totals } = drive(two)
     const [port, starboard] = totals.machines
-    expect(port!.peakC).toBeCloseTo(starboard!.peakC, 1)
+    expect(port!.peakC!).toBeCloseTo(starboard!.peakC!, 1)
     expect(totals.engineAh).toBeGreaterThan(alone.totals.engineAh * 1.2)
     expect(totals.engineAh).toBeLessThan(alone.totals.engineAh * 2.01)
-    expect(port!.peakC).toBeLessThanOrEqual(alone.totals.machines[0]!.peakC + 0.1)
+    expect(port!.peakC!).toBeLessThanOrEqual(alone.totals.machines[0]!.peakC! + 0.1)
   })
 
   it('is the same to 0.1 % in steps of a second', () => {

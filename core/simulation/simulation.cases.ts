@@ -1,4 +1,3 @@
-import { usualHeat } from '#core/physics/alternator'
 import type { LfpPlant, LinkPlant, Plant, SidePlant, Stages } from './plant'
 import type { RunInputs } from './run-kinds'
 import type { Totals } from './runs'
@@ -44,7 +43,7 @@ export const lfp: LfpPlant = {
 /** A healthy lead battery of 100 Ah. */
 export const lead = { c10: 100, health: 1, ageing: 1, cells: 6, ownA: 0, resistance: 1 } as const
 
-/** A plain machine of 200 A under a bonnet. */
+/** A machine of 200 A under a bonnet that warms easily. */
 export const alternator: NonNullable<SidePlant['alternator']> = {
   ratedA: 200,
   regulator: 'fixed',
@@ -55,7 +54,7 @@ export const alternator: NonNullable<SidePlant['alternator']> = {
   idleRpm: 1900,
   cruiseRpm: 5000,
   vehicleA: 15,
-  heat: usualHeat,
+  heat: { riseK: 75, tauMin: 15 },
   ambientC: 60,
   floatV: null,
   foldsBack: false,

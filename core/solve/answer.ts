@@ -4,6 +4,7 @@ import type { Change } from '#core/job/change'
 import { changesBetween } from '#core/job/changes'
 import { withField, type JobDocument } from '#core/job/document'
 import type { ListedPart } from '#core/job/specified'
+import { caseLimitC } from '#core/physics/alternator'
 import { canTry, remedyLabel, adjustableField } from '#core/remedies/catalogue'
 import { factsOf, usualSystem } from '#core/system/system'
 import { isWorse, type Verdict } from '#core/system/verdict'
@@ -11,7 +12,9 @@ import { Draft, withoutDoubles, type Step } from './draft'
 import { bankParts, Evaluator, settledBy, type Evaluation, type Figures } from './evaluate'
 import { bestOf, nearestOf, search, type Outcome } from './front'
 import type { Battery } from './option'
-import { inTheWayOf, isAccepted, type Plan } from './plan'
+import { inTheWayOf, isAccepted } from '#core/assessment/finding'
+import { conditionsOf, type Condition } from './open'
+import type { Plan } from './plan'
 import { settingsCards, type SettingsCard } from './settings'
 
 /** A complete answer, judged in full: what it is, what it takes, what it settles and what remains. */
@@ -24,6 +27,8 @@ export interface Answer {
   readonly figures: Figures
   readonly verdict: Verdict
   readonly headline: string
+  /** Values on which it hangs, and where each suits; empty for one that suits whatever is still measured. */
+  readonly conditions: readonly Condition[]
   /** Checks that stand in the way even so. */
   readonly inTheWay: readonly CheckResult[]
   /** What is accepted as it is, in words for the customer's paper. */
@@ -60,7 +65,8 @@ function answerOf(
   const { plan } = evaluator
   const remains = checks.filter(isLeft)
   const accepted = checks.filter((check) => inTheWayOf(check) && isAccepted(check))
-  const verdict = verdictOf(checks, remains)
+  const conditions = conditionsOf(job, checks)
+  const verdict = conditions === null ? 'does-not-suit' : verdictOf(checks, remains)
   const system = usualSystem(factsOf(job, plan.shop))
   return {
     id,
@@ -71,6 +77,7 @@ function answerOf(
     bank: bankParts(plan, battery),
     figures: evaluator.figuresOf(job, steps, battery, system),
     headline: headlineOf(verdict, accepted.length > 0),
+    conditions: conditions ?? [],
     inTheWay: remains,
     accepted: accepted.map((check) => `${remedyLabel(check.remedies[0]!, system.q)}. ${check.summary}`),
     cautions: [...new Set(checks.flatMap((check) => check.cautions))],
@@ -99,7 +106,7 @@ function headlineOf(verdict: Verdict, withAWord: boolean): string {
     case 'suits':
       return withAWord ? 'Suits, with a word to the customer' : 'Suits'
     case 'measure-first':
-      return 'Suits, once what is open is measured and holds'
+      return 'Suits if what is open turns out right'
     case 'suits-once-changed':
       return 'Something is still to be changed'
     case 'does-not-suit':
@@ -115,16 +122,53 @@ function full(evaluator: Evaluator, { index, name, job, steps, battery }: Evalua
   return answerOf(evaluator, { id: String(index), name, job, steps: settled, battery }, assessment)
 }
 
+/** What measuring something could save: the cheapest answer that hangs on it against the cheapest sure one. */
+export interface Worth {
+  readonly conditions: readonly Condition[]
+  readonly answer: string
+  readonly cost: number
+  readonly hours: number
+}
+
 export interface Answers {
   readonly answers: readonly Answer[]
+  /** What a measurement is worth, the most first. */
+  readonly worth: readonly Worth[]
   /** Where nothing settles the job: what comes nearest. */
   readonly nearest: Answer | null
 }
 
+/** Whether an answer suits whatever the open values turn out to be. */
+export const isSure = ({ verdict }: Answer): boolean => verdict === 'suits'
+
+/** A saving under this is not worth a visit, in money. */
+const worthTelling = 20
+
+function worthOf(answers: readonly Answer[]): Worth[] {
+  const sure = answers.filter(isSure).toSorted((a, b) => a.figures.cost - b.figures.cost)[0]
+  if (!sure) return []
+  const known = new Set<string>()
+  return answers
+    .filter((answer) => !isSure(answer))
+    .map((answer) => ({
+      conditions: answer.conditions,
+      answer: answer.id,
+      cost: sure.figures.cost - answer.figures.cost,
+      hours: sure.figures.hours - answer.figures.hours,
+    }))
+    .filter(({ cost }) => cost >= worthTelling)
+    .toSorted((a, b) => b.cost - a.cost)
+    .filter(({ conditions }) => known.size < known.add(conditions.map(({ path }) => path).join()).size)
+}
+
+/** Whether an answer stands: nothing is in its way, and its own run passes no limit. */
+const standsUp = ({ inTheWay, verdict, figures }: Answer): boolean =>
+  inTheWay.length === 0 && verdict !== 'does-not-suit' && (figures.alternatorPeakC ?? 0) <= caseLimitC
+
 /**
  * The answers of a search, judged in full with their runs. One whose runs find something that the quick
- * judging did not (a heater too weak, an alternator too hot by its readings) stands back, and the next best
- * takes its place.
+ * judging did not (a heater too weak, an alternator too hot) stands back, and the next best takes its place; one
+ * whose runs leave something open counts among those that are not sure.
  */
 export function answersOf(evaluator: Evaluator, outcomes: readonly Outcome[]): Answers {
   const known = new Map<number, Answer>()
@@ -134,22 +178,29 @@ export function answersOf(evaluator: Evaluator, outcomes: readonly Outcome[]): A
     return answer
   }
   const failing = new Set<number>()
+  const open = new Set<number>()
   for (let round = 0; round < mostRounds; round++) {
-    const front = bestOf(outcomes.filter(({ index }) => !failing.has(index))).map(({ index }) => ({
-      index,
-      answer: answerAt(index),
-    }))
-    const bad = front.filter(({ answer }) => answer.inTheWay.length > 0)
-    if (bad.length === 0 && front.length > 0)
-      return { answers: front.map(({ answer }) => answer), nearest: null }
-    if (bad.length === 0) break
+    const left = outcomes
+      .filter(({ index }) => !failing.has(index))
+      .map((outcome) => (open.has(outcome.index) ? { ...outcome, sure: false } : outcome))
+    const front = bestOf(left).map(({ index, sure }) => ({ index, sure, answer: answerAt(index) }))
+    const bad = front.filter(({ answer }) => !standsUp(answer))
+    const turned = front.filter(({ sure, answer }) => sure && standsUp(answer) && !isSure(answer))
+    if (bad.length === 0 && turned.length === 0 && front.length > 0) {
+      const answers = front.map(({ answer }) => answer)
+      return { answers, worth: worthOf(answers), nearest: null }
+    }
+    if (bad.length === 0 && turned.length === 0) break
     for (const { index } of bad) failing.add(index)
+    for (const { index } of turned) open.add(index)
   }
+  const standing = [...known.values()].filter(standsUp)
+  if (standing.length > 0) return { answers: standing, worth: worthOf(standing), nearest: null }
   const [nearest] = [...failing].map(answerAt).toSorted((a, b) => a.inTheWay.length - b.inTheWay.length)
   const least = nearestOf(outcomes)
-  return { answers: [], nearest: nearest ?? (least ? answerAt(least.index) : null) }
+  return { answers: [], worth: [], nearest: nearest ?? (least ? answerAt(least.index) : null) }
 }
-const mostRounds = 6
+const mostRounds = 12
 
 /** A step left out of an answer, or done with another value. */
 export interface Adjustment {

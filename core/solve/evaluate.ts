@@ -3,16 +3,18 @@ import { KeptFindings } from '#core/assessment/kept'
 import type { JobDocument } from '#core/job/document'
 import type { ListedPart } from '#core/job/specified'
 import { batteries, listed } from '#core/remedies/listed'
-import { canTry, remedyOf, sameRemedy, type RemedyRef } from '#core/remedies/catalogue'
+import { canTry, joinRemedies, remedyOf, sameRemedy, type RemedyRef } from '#core/remedies/catalogue'
 import { resolveRules } from '#core/rules/rules'
 import { inputsOf } from '#core/simulation/inputs'
 import { plantFrom } from '#core/simulation/plant-of-job'
 import { totalsOf, type Totals } from '#core/simulation/runs'
+import { autonomyDays } from '#core/system/energy'
 import { factsOf, usualSystem, type System } from '#core/system/system'
 import { capital, inSentence } from '#core/units/format'
 import { Draft, withoutDoubles, type Step } from './draft'
 import type { Battery, Option } from './option'
-import { inTheWayOf, isAccepted, optionsAt, type Plan } from './plan'
+import { inTheWayOf, isAccepted } from '#core/assessment/finding'
+import { optionsAt, type Plan } from './plan'
 
 /** What tells answers apart. */
 export interface Figures {
@@ -23,8 +25,16 @@ export interface Figures {
   readonly unpriced: number
   /** From the shop's low charge to full in ordinary use, h; null where three days do not fill it. */
   readonly hoursToFull: number | null
+  /** What more a day would fill it, Ah; null where it gets full, or for a bank without lithium. */
+  readonly moreAhADay: number | null
+  /** Charge it reaches in those three days, 0 to 1. */
+  readonly endsAt: number
   /** Hottest the alternator's case gets in those three days, °C; null without one. */
   readonly alternatorPeakC: number | null
+  /** Power of inverters that is given up, W. */
+  readonly givesUpW: number
+  /** Days it lasts away from mains; Infinity where the sources bring what is used. */
+  readonly daysAway: number
   readonly changes: number
   /** Steps that rest on something nobody has seen yet: a warmer place, a stronger floor. */
   readonly unseen: number
@@ -109,9 +119,8 @@ export class Evaluator {
       })
       // What nothing may follow on by now stays: the rest would be done in vain.
       if (next.length === 0 || (round > 0 && next.length < left.length)) return { findings, system }
-      const unlike = next.filter(({ ref }, i) => next.findIndex((other) => sameRemedy(other.ref, ref)) === i)
-      for (const { ref } of unlike) {
-        const askedBy = next.filter((other) => sameRemedy(other.ref, ref)).map(({ id }) => id)
+      for (const ref of joinRemedies(next.map((asked) => asked.ref))) {
+        const askedBy = next.filter((asked) => servesAlike(asked.ref, ref)).map(({ id }) => id)
         draft.take(ref, askedBy, null, system)
       }
     }
@@ -141,13 +150,27 @@ export class Evaluator {
       cost: partsCost + hours * resolveRules(this.plan.shop.rules ?? {}, job.rules).labourPerH,
       unpriced: parts.filter(({ price }) => price === null).length,
       hoursToFull: totals.fullAfterH,
+      moreAhADay: totals.fullAfterH === null ? ((1 - totals.endSoc) * system.bank.ah) / runDays : null,
+      endsAt: totals.endSoc,
       alternatorPeakC: totals.alternatorPeakC,
       unservedAh: totals.unservedAh,
-      changes: steps.length + (battery ? 1 : 0),
+      givesUpW: givenUpW(this.plan.job, job),
+      daysAway: autonomyDays(system),
+      changes: steps.length - sharedMonitors(steps) + (battery ? 1 : 0),
       unseen: steps.filter(({ ref }) => remedyOf(ref).unseen).length,
     }
   }
 }
+
+/** Whether a remedy does what another asks for: it is the same, or one monitor for both. */
+const servesAlike = (asked: RemedyRef, ref: RemedyRef): boolean =>
+  sameRemedy(asked, ref) || Boolean(remedyOf(asked).monitors && remedyOf(ref).monitors)
+
+/** Inverter power that is given up, W. */
+const givenUpW = (before: JobDocument, after: JobDocument): number =>
+  Math.max(0, inverterW(before) - inverterW(after))
+const inverterW = ({ inverters }: JobDocument): number =>
+  Object.values(inverters).reduce((sum, { continuousW }) => sum + (continuousW?.value ?? 0), 0)
 
 /**
  * Whether a remedy may be taken up on the way: never one that another axis has decided, nor a second
@@ -165,12 +188,16 @@ function mayFollow(ref: RemedyRef, steps: readonly Step[], round: number, plan: 
  * for on the way.
  */
 export function settledBy(step: Step, before: readonly Finding[], after: readonly Finding[]): string[] {
-  const still = new Set(after.filter(inTheWayOf).map(({ id, on }) => `${id}@${on}`))
+  const still = new Set(after.filter(({ verdict }) => verdict !== 'suits').map(({ id, on }) => `${id}@${on}`))
   const settled = before.filter(
     ({ id, on, remedies }) => !still.has(`${id}@${on}`) && remedies.some((ref) => sameRemedy(ref, step.ref)),
   )
   return [...new Set([...settled.map(({ id }) => id), ...step.settles])]
 }
+
+/** Steps that one monitor serves besides its first. */
+const sharedMonitors = (steps: readonly Step[]): number =>
+  Math.max(0, steps.filter(({ ref }) => remedyOf(ref).monitors).length - 1)
 
 const mostWords = 5
 

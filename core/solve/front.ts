@@ -10,16 +10,19 @@ export interface Outcome {
   readonly figures: Figures | null
   /** The same steps with the same parts have the same key. */
   readonly key: string
+  /** Whether nothing is open any more; else it suits only if what is open turns out right. */
+  readonly sure: boolean
   /** How far from settling the job: 0 when nothing stands in the way. */
   readonly short: number
 }
 
-export function outcomeOf({ index, figures, steps, battery, settles, inTheWay }: Evaluation): Outcome {
+export function outcomeOf({ index, figures, steps, battery, settles, inTheWay, open }: Evaluation): Outcome {
   const stepKeys = steps.map(({ ref, parts }) => JSON.stringify([ref, parts.map(({ code }) => code)])).sort()
   const weight = inTheWay.reduce((sum, { verdict }) => sum + (verdict === 'does-not-suit' ? 10 : 1), 0)
   return {
     index,
     figures,
+    sure: open.length === 0,
     key: JSON.stringify([stepKeys, battery?.part.code, battery?.parallel]),
     short: settles ? 0 : weight * 100 + steps.length,
   }
@@ -30,6 +33,7 @@ const measures = {
   cost: { of: (f: Figures): number => f.cost, noticeable: 1 },
   hoursToFull: { of: (f: Figures): number => f.hoursToFull ?? Infinity, noticeable: 0.1 },
   alternatorPeakC: { of: (f: Figures): number => f.alternatorPeakC ?? 0, noticeable: 0.5 },
+  givesUpW: { of: (f: Figures): number => f.givesUpW, noticeable: 1 },
   changes: { of: (f: Figures): number => f.changes, noticeable: 0 },
   unseen: { of: (f: Figures): number => f.unseen, noticeable: 0 },
 } as const
@@ -48,26 +52,47 @@ export function beats(a: Figures, b: Figures): boolean {
   return noWorse && rows.some(({ mine, theirs, noticeable }) => mine < theirs - noticeable)
 }
 
+/** Of the answers shown, so many at most hang on something open where others do not. */
+const mostIfs = 3
+/** What another answer may cost more, as a share, before an inverter is held back instead. */
+const likePrice = 1.2
+
 /**
- * The outcomes that no other beats on cost, hours to full, alternator peak temperature and number of changes,
- * the cheapest first; the same set of steps counts once. Those that leave loads unserved stand back where
- * others serve them. Of more than eight, those that are best at something stay, then the cheapest.
+ * The outcomes that no other beats on cost, hours to full, alternator peak temperature, what is given up and number
+ * of changes, the cheapest first: those that are sure, then those that suit if something open turns out right and are
+ * better in something. The same set of steps counts once. Those that leave loads unserved stand back where others
+ * serve them, and those that hold an inverter back where another is no dearer. Of more than eight, those that are best
+ * at something stay, then the cheapest.
  */
 export function bestOf(outcomes: readonly Outcome[]): Outcome[] {
   const seen = new Set<string>()
   const settled = outcomes.filter(
     ({ figures, key }) => figures && seen.size < seen.add(key).size,
   ) as readonly Settled[]
-  const serving = settled.filter(({ figures }) => figures.unservedAh < 1)
-  const served = serving.length > 0 ? serving : settled
-  const front = served
-    .filter((one) => !served.some((other) => other !== one && beats(other.figures, one.figures)))
+  const sure = frontOf(settled.filter(({ sure: isSure }) => isSure))
+  const ifs = frontOf(settled.filter(({ sure: isSure }) => !isSure)).filter(
+    (one) => !sure.some((other) => beats(other.figures, one.figures)),
+  )
+  if (ifs.length === 0) return thinned(sure, mostAnswers)
+  if (sure.length === 0) return thinned(ifs, mostAnswers)
+  const shownIfs = thinned(ifs, mostIfs)
+  return [...thinned(sure, mostAnswers - shownIfs.length), ...shownIfs]
+}
+
+function frontOf(outcomes: readonly Settled[]): Settled[] {
+  const serving = outcomes.filter(({ figures }) => figures.unservedAh < 1)
+  const served = serving.length > 0 ? serving : outcomes
+  const whole = served.filter(({ figures }) => figures.givesUpW === 0)
+  const cheapest = Math.min(...whole.map(({ figures }) => figures.cost))
+  const kept = served.filter(({ figures }) => figures.givesUpW === 0 || figures.cost * likePrice < cheapest)
+  return kept
+    .filter((one) => !kept.some((other) => other !== one && beats(other.figures, one.figures)))
     .toSorted((a, b) => a.figures.cost - b.figures.cost || a.index - b.index)
-  return front.length <= mostAnswers ? front : thinned(front)
 }
 type Settled = Outcome & { readonly figures: Figures }
 
-function thinned(front: readonly Settled[]): Outcome[] {
+function thinned(front: readonly Settled[], most: number): Outcome[] {
+  if (front.length <= most) return [...front]
   const least = (of: (f: Figures) => number): Settled =>
     front.reduce((a, b) => (of(b.figures) < of(a.figures) ? b : a))
   const { cost, hoursToFull, alternatorPeakC, changes } = measures
@@ -75,8 +100,8 @@ function thinned(front: readonly Settled[]): Outcome[] {
     ...[cost, hoursToFull, alternatorPeakC, changes].map(({ of }) => least(of)),
     least((f) => f.unseen * 1e6 + f.cost),
   ])
-  for (const one of front) if (stays.size < mostAnswers) stays.add(one)
-  return front.filter((one) => stays.has(one))
+  for (const one of front) if (stays.size < most) stays.add(one)
+  return front.filter((one) => stays.has(one)).slice(0, most)
 }
 
 /** Where nothing settles the job: the combination that comes nearest. Null when nothing was looked at. */

@@ -31,6 +31,8 @@ export interface Ground {
   /** Values not known are taken as usual. */
   readonly system: System
   readonly findings: readonly Finding[]
+  /** Those that stand in the way whatever is still measured; the others only may. */
+  readonly certain: ReadonlySet<Finding>
   readonly shelf: readonly ShelfPart[]
 }
 

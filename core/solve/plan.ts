@@ -1,15 +1,15 @@
 import { completeJob } from '#core/job/complete'
 import { findingsOf, resultsAhead, type Finding } from '#core/assessment/assess'
 import type { JobDocument } from '#core/job/document'
-import { remedyOf } from '#core/remedies/catalogue'
 import type { ShelfPart } from '#core/shelf/kinds'
 import { factsOf, usualSystem, type ShopSettings } from '#core/system/system'
-import { isWorse } from '#core/system/verdict'
 import { alternatorAxes } from './axes/alternators'
 import { batteryAxes } from './axes/battery'
 import { chargerAxes } from './axes/chargers'
 import { coldAxes } from './axes/cold'
 import { mixedAxes } from './axes/mixed'
+import { inTheWayOf } from '#core/assessment/finding'
+import { possibleFindings } from './open'
 import type { Axis, Ground, Option } from './option'
 
 /** Everything a search needs; the same for whoever works on a share of it. */
@@ -19,19 +19,12 @@ export interface Plan {
   readonly shelf: readonly ShelfPart[]
   readonly axes: readonly Axis[]
   readonly count: number
-  /** What stands in the way of the job as it was found. */
+  /** What stands in the way of the job as it was found, or may once what is open is measured. */
   readonly before: readonly Finding[]
 }
 
 /** Most combinations looked at. */
 export const mostCombinations = 720
-
-export const inTheWayOf = ({ verdict }: Finding): boolean =>
-  isWorse(verdict, 'suits') && verdict !== 'measure-first'
-
-/** Whether what remains of a finding is a line on the customer’s paper. */
-export const isAccepted = ({ verdict, remedies }: Finding): boolean =>
-  verdict === 'suits-once-changed' && remedies[0] !== undefined && remedyOf(remedies[0]).kind === 'paper'
 
 /** What can be decided, one kind of decision a function. */
 const decisions: readonly ((ground: Ground) => Axis[])[] = [
@@ -52,9 +45,17 @@ export function planOf(surveyed: JobDocument, shop: ShopSettings, shelf: readonl
   const job = completeJob(surveyed)
   const facts = factsOf(job, shop)
   const before: Finding[] = [...findingsOf(facts), ...resultsAhead(facts)].filter(inTheWayOf)
-  const ground: Ground = { job, system: usualSystem(facts), findings: before, shelf }
+  const known = new Set(before.map(({ id, on }) => `${id}@${on}`))
+  const possible = possibleFindings(job, shop).filter(({ id, on }) => !known.has(`${id}@${on}`))
+  const ground: Ground = {
+    job,
+    system: usualSystem(facts),
+    findings: [...before, ...possible],
+    certain: new Set(before),
+    shelf,
+  }
   const axes = trim(decisions.flatMap((decide) => decide(ground)).filter(({ options }) => options.length > 0))
-  return { job, shop, shelf, axes, before, count: productOf(axes) }
+  return { job, shop, shelf, axes, before: ground.findings, count: productOf(axes) }
 }
 
 const productOf = (axes: readonly Axis[]): number =>

@@ -16,7 +16,7 @@ import { factsOf, usualSystem } from '#core/system/system'
 import { asSpecified, withSpecified } from '#core/job/as-specified'
 import { shelfKindIds, type ShelfPart } from '#core/shelf/kinds'
 import { charger, goodJob, straightJob, withMeasured, withValues } from '#core/testing'
-import { adjust, solve, type Answer } from './answer'
+import { adjust, isSure, solve, type Answer } from './answer'
 import { suppliesFor } from '#core/remedies/supply'
 
 const folder = new URL('../../demo/jobs/', import.meta.url)
@@ -122,13 +122,44 @@ describe('what an installer would say', () => {
     }
   })
 
-  it('the bus: nothing to change, two things to measure first', () => {
-    const [only] = answersFor('0424')
-    expect(only).toMatchObject({ verdict: 'measure-first', steps: [] })
-    expect(only!.measure.map((m) => m.path)).toEqual([
-      'chargers/charger-1/absorptionV',
-      'chargers/charger-1/floatV',
+  it('the bus: a sure answer, one that hangs on two measurements, and what measuring them could save', () => {
+    const { answers, worth } = solve(planOf(jobs['0424']!, {}, shelf))
+    expect(answers.some(isSure)).toBe(true)
+    const asItIs = named(answers, /^Depot charger as it is$/)
+    expect(asItIs).toMatchObject({ verdict: 'measure-first', steps: [] })
+    expect(asItIs.conditions.map(({ label, range }) => [label, range])).toEqual([
+      ['Absorption voltage', [13.8, 14.6]],
+      ['Float voltage', [13.2, 13.6]],
     ])
+    const cheapest = Math.min(...answers.filter(isSure).map(({ figures }) => figures.cost))
+    expect(worth[0]).toMatchObject({ answer: asItIs.id, cost: cheapest - asItIs.figures.cost })
+  })
+
+  it('the sidecar: a maintainer of a few amperes, not a large unit turned down', () => {
+    const [cheapest] = answersFor('0433')
+    const [unit] = cheapest!.steps.flatMap(({ parts }) => parts)
+    expect(unit!.name).toBe('Ternstrom 2 Maintainer')
+    for (const { steps } of answersFor('0433'))
+      expect(steps.map(({ ref }) => ref.id)).not.toContain('charger.limit-current')
+  })
+
+  it('the van: what is sure whatever the rise of its alternator, and what hangs on it', () => {
+    const answers = answersFor('0421')
+    expect(answers.filter(isSure).length).toBeGreaterThan(0)
+    const ifs = answers.filter((answer) => !isSure(answer))
+    expect(ifs.length).toBeGreaterThan(0)
+    for (const { conditions } of ifs)
+      expect(conditions.map(({ path }) => path)).toEqual(['alternators/alternator-1/riseK'])
+  })
+
+  it('the tug: what does not get full in three days says what more a day would fill it', () => {
+    const figures = answersFor('0427').map((answer) => answer.figures)
+    for (const { hoursToFull, moreAhADay } of figures) expect(moreAhADay === null).toBe(hoursToFull !== null)
+    expect(figures[0]!.moreAhADay).toBeGreaterThan(1)
+  })
+
+  it('no inverter is held back where another battery carries it for a like price', () => {
+    for (const { figures } of answersFor('0430')) expect(figures.givesUpW).toBe(0)
   })
 
   it('a shop that replaces every charger without a lithium profile keeps none', () => {
@@ -205,7 +236,7 @@ describe('an answer changed by hand', () => {
     })
   })
   it('with another value is judged with it', () => {
-    const answer = named(answersFor('0417'), /^40 A DC-DC/)
+    const answer = named(answersFor('0417'), /^60 A DC-DC/)
     const step = answer.steps.findIndex((s) => s.ref.id === 'charger.limit-current')
     const hot = adjust(evaluator, answer, [{ step, value: 60 }])
     expect(hot.inTheWay.map((c) => c.id)).toContain('dcdc.output')
@@ -276,12 +307,23 @@ describe('choosing among outcomes', () => {
       changes: fc.integer({ min: 0, max: 8 }),
       unseen: fc.integer({ min: 0, max: 2 }),
     })
-    .map((f): Figures => ({ ...f, partsCost: f.cost, hours: 0, unpriced: 0, unservedAh: 0 }))
+    .map((f): Figures => ({
+      ...f,
+      partsCost: f.cost,
+      hours: 0,
+      unpriced: 0,
+      unservedAh: 0,
+      givesUpW: 0,
+      daysAway: 1,
+      moreAhADay: null,
+      endsAt: 1,
+    }))
   const outcomes = fc.array(fc.option(figures), { maxLength: 60 }).map((list) =>
     list.map((f, index): Outcome => ({
       index,
       figures: f,
       key: String(index),
+      sure: true,
       short: f ? 0 : 100 + index,
     })),
   )
@@ -308,6 +350,7 @@ describe('choosing among outcomes', () => {
     const one: Outcome = {
       index: 0,
       key: 'a',
+      sure: true,
       short: 0,
       figures: {
         cost: 1,
@@ -319,6 +362,10 @@ describe('choosing among outcomes', () => {
         changes: 1,
         unseen: 0,
         unservedAh: 0,
+        givesUpW: 0,
+        daysAway: 1,
+        moreAhADay: null,
+        endsAt: 1,
       },
     }
     expect(bestOf([one, { ...one, index: 1 }])).toHaveLength(1)

@@ -7,22 +7,14 @@ import {
   underBonnetC,
   type AlternatorHeat,
   type CaseReading,
+  usualTauMin,
 } from '#core/physics/alternator'
 import type { JobDocument } from '#core/job/document'
 import type { ShopRules } from '#core/rules/rules'
-import type { Write } from '#core/units/format'
+import { formatShare, said, type Write } from '#core/units/format'
 import type { Origin, View } from './scene'
 
 export type Speed = 'idle' | 'cruise'
-
-/**
- * What a warm alternator has left for charging at a speed, A: hot output, held to a fitted limit, less the
- * vehicle's own draw.
- */
-export function availableA(alternator: View<'alternators'>, speed: Speed, rules: ShopRules): number {
-  const output = hotOutputA(alternator.ratedA, shaftRpm(alternator, speed), rules.hotOutputShare / 100)
-  return Math.max(0, Math.min(output, alternator.limitA ?? output) - alternator.vehicleDrawA)
-}
 
 /** Air around an alternator of this craft, °C: an open engine space afloat, else under a bonnet. */
 export const airAroundC = (craft: JobDocument['job']['craft']): number =>
@@ -45,64 +37,166 @@ export function measuredHeat(alternator: View<'alternators'>): AlternatorHeat | 
   return ofReadings.get(key)!
 }
 
-/** No machine is turned faster, rpm. */
-const mostShaftRpm = 15_000
-/** Its shaft speed, rpm; one whose engine speed at cruise nobody knows turns fast enough for all it has. */
-export function shaftRpm(alternator: View<'alternators'>, speed: Speed): number {
-  const engineRpm = speed === 'idle' ? alternator.idleRpm : alternator.cruiseRpm
-  return engineRpm === null ? mostShaftRpm : Math.min(engineRpm * alternator.pulleyRatio, mostShaftRpm)
+/**
+ * Heat of an alternator: as its readings say, else by the rise that is entered, or assumed of it. Null for
+ * permanent magnets with a shunting regulator, whose heat hardly depends on what is taken.
+ */
+export function heatOf(alternator: View<'alternators'>, rise = riseOf): AlternatorHeat | null {
+  if (alternator.machine === 'magnet') return null
+  return measuredHeat(alternator) ?? { riseK: rise(alternator), tauMin: usualTauMin }
+}
+
+/** The rise that is entered, or assumed, K; and the highest it may be. */
+const riseOf = (alternator: View<'alternators'>): number => alternator.riseK
+const mostRiseOf = (alternator: View<'alternators'>): number => alternator.$range('riseK')[1]
+
+/** Whether its regulator takes the output back before the case gets too hot. */
+export const foldsBack = ({ regulator, fieldWire }: View<'alternators'>): boolean =>
+  regulator === 'external' && (fieldWire === 'sensor' || fieldWire === 'both')
+
+/** Its shaft speed, rpm. */
+export const shaftRpm = (alternator: View<'alternators'>, speed: Speed): number =>
+  (speed === 'idle' ? alternator.idleRpm : alternator.cruiseRpm) * alternator.pulleyRatio
+
+/** What holds an alternator: the heat of its case, the share of its rating that the shop goes by, or what it makes. */
+interface Held {
+  readonly amps: number
+  readonly by: 'case' | 'share' | 'output'
+}
+
+/** What a warm alternator makes at a speed, A, held to a fitted limit. */
+function makes(alternator: View<'alternators'>, speed: Speed, rules: ShopRules): Held {
+  const hotA = hotOutputA(alternator.ratedA, shaftRpm(alternator, speed), rules.hotOutputShare / 100)
+  return { amps: Math.min(hotA, alternator.limitA ?? hotA), by: 'output' }
 }
 
 /**
- * What it gives all day at a speed without passing the limit of its case, A: by its readings, else the shop's
- * share of its rating.
+ * What it bears all day at a speed, A: the load at which its case settles at the limit, or the shop's share of
+ * its rating, where the shop goes by that. Null where its heat does not depend on what is taken.
  */
-export function allDayOutputA(alternator: View<'alternators'>, speed: Speed, rules: ShopRules): number {
-  const heat = measuredHeat(alternator)
-  if (heat)
-    return Math.min(
-      loadAtCaseA(
-        caseLimitC,
-        alternator.ratedA,
-        shaftRpm(alternator, speed),
-        airAroundC(alternator.$scene.craft),
-        heat,
-      ),
-      hotOutputA(alternator.ratedA, shaftRpm(alternator, speed), rules.hotOutputShare / 100),
-    )
-  return (
-    (alternator.ratedA * (speed === 'idle' ? rules.alternatorIdleShare : rules.alternatorCruiseShare)) / 100
-  )
+function bears(alternator: View<'alternators'>, speed: Speed, rules: ShopRules, rise = riseOf): Held | null {
+  if (rules.alternatorAllDay === 'share') {
+    const share = speed === 'idle' ? rules.alternatorIdleShare : rules.alternatorCruiseShare
+    return { amps: (alternator.ratedA * share) / 100, by: 'share' }
+  }
+  const heat = heatOf(alternator, rise)
+  if (!heat) return null
+  const airC = airAroundC(alternator.$scene.craft)
+  const rpm = shaftRpm(alternator, speed)
+  return { amps: loadAtCaseA(caseLimitC, alternator.ratedA, rpm, airC, heat), by: 'case' }
 }
 
+/** What it gives all day at a speed, A: what it bears, and never more than it makes there. */
+function allDayOutput(alternator: View<'alternators'>, speed: Speed, rules: ShopRules, rise = riseOf): Held {
+  const output = makes(alternator, speed, rules)
+  const borne = bears(alternator, speed, rules, rise)
+  return borne && borne.amps < output.amps ? borne : output
+}
+
+/**
+ * What a warm alternator has left for charging at a speed, A: hot output, held to a fitted limit, less the
+ * vehicle's own draw.
+ */
+export const availableA = (alternator: View<'alternators'>, speed: Speed, rules: ShopRules): number =>
+  Math.max(0, makes(alternator, speed, rules).amps - alternator.vehicleDrawA)
+
+/** What it may give to charging all day at a speed, A: what it gives all day, less the vehicle's own draw. */
+export const allDayA = (alternator: View<'alternators'>, speed: Speed, rules: ShopRules): number =>
+  Math.max(0, allDayOutput(alternator, speed, rules).amps - alternator.vehicleDrawA)
+
 /** How that limit is known, and how it reads in a formula. */
-export function allDayWords(
+export const allDayWords = (
   alternator: View<'alternators'>,
   speed: Speed,
   rules: ShopRules,
   q: Write,
-): { readonly origin: Origin; readonly formula: string } {
-  if (measuredHeat(alternator)) {
-    return {
-      origin: { kind: 'measured', text: `readings of its case, limit ${caseLimitC} °C at ${speed}` },
-      formula: `${q(allDayOutputA(alternator, speed, rules), 'A')} by its readings`,
+): HeldWords => wordsOf(allDayOutput(alternator, speed, rules), speed, alternator, rules, q)
+
+interface HeldWords {
+  readonly origin: Origin
+  readonly formula: string
+}
+
+function wordsOf(
+  { amps, by }: Held,
+  speed: Speed,
+  alternator: View<'alternators'>,
+  rules: ShopRules,
+  q: Write,
+): HeldWords {
+  switch (by) {
+    case 'output':
+      return {
+        origin: { kind: 'computed', text: `what it makes warm at ${speed}` },
+        formula: `${q(amps, 'A')}, all it makes at ${speed},`,
+      }
+    case 'share': {
+      const share = speed === 'idle' ? rules.alternatorIdleShare : rules.alternatorCruiseShare
+      const text = `shop rule: ${share} % of rated at ${speed}, less the vehicle’s own draw`
+      return { origin: { kind: 'rule', text }, formula: `${q(alternator.ratedA, 'A')} × ${share} %` }
     }
-  }
-  const share = speed === 'idle' ? rules.alternatorIdleShare : rules.alternatorCruiseShare
-  return {
-    origin: { kind: 'rule', text: `shop rule: ${share} % of rated at ${speed}, less the vehicle’s own draw` },
-    formula: `${q(alternator.ratedA, 'A')} × ${share} %`,
+    case 'case': {
+      const measured = measuredHeat(alternator) !== null
+      const settles = `${q(amps, 'A')}, at which its case settles at ${q(caseLimitC, '°C')} at ${speed}`
+      return {
+        origin: {
+          kind: measured ? 'measured' : 'computed',
+          text: measured
+            ? `readings of its case, limit ${caseLimitC} °C at ${speed}`
+            : `case limit ${caseLimitC} °C at ${speed}, by its rise`,
+        },
+        formula: said(
+          settles,
+          measured ? ' by its readings,' : ` with a rise of ${q(alternator.riseK, 'Δ°C')},`,
+        ),
+      }
+    }
   }
 }
 
-/** What it may give to charging all day at a speed, A: {@link allDayOutputA} less the vehicle's own draw. */
-export const allDayA = (alternator: View<'alternators'>, speed: Speed, rules: ShopRules): number =>
-  Math.max(0, allDayOutputA(alternator, speed, rules) - alternator.vehicleDrawA)
+/** What a charger on an alternator may draw of it over a drive. */
+export interface Budget extends HeldWords {
+  readonly amps: number
+}
 
-/** The speed at which it has less to give all day. */
-export const tighterSpeed = (alternator: View<'alternators'>, rules: ShopRules): Speed =>
-  allDayA(alternator, 'idle', rules) <= allDayA(alternator, 'cruise', rules) ? 'idle' : 'cruise'
+/**
+ * What an alternator may give to charging over a drive, A: at no speed more than it bears all day, and on
+ * average no more than it makes, less the vehicle's own draw. A little more at idle the starting battery lends.
+ */
+export function allDayBudget(alternator: View<'alternators'>, rules: ShopRules, q: Write): Budget {
+  const { held, speed } = heldOverDrive(alternator, rules, riseOf)
+  const amps = Math.max(0, held.amps - alternator.vehicleDrawA)
+  if (speed !== 'drive') return { ...wordsOf(held, speed, alternator, rules, q), amps }
+  const at = (part: Speed): string => q(makes(alternator, part, rules).amps, 'A')
+  return {
+    amps,
+    origin: { kind: 'computed', text: 'what it makes warm over a drive' },
+    formula: said(
+      `${at('idle')} at idle for ${formatShare(alternator.idleShare / 100)} of the drive and ${at('cruise')} at cruise: `,
+      q(held.amps, 'A'),
+    ),
+  }
+}
 
-/** What it may give to charging all day whatever its speed, A: the lesser of idle and cruise. */
-export const allDayBudgetA = (alternator: View<'alternators'>, rules: ShopRules): number =>
-  allDayA(alternator, tighterSpeed(alternator, rules), rules)
+/** {@link allDayBudget} whatever the rise of its case turns out to be, A: for what is bought before it is measured. */
+export const sureBudgetA = (alternator: View<'alternators'>, rules: ShopRules): number =>
+  Math.max(0, heldOverDrive(alternator, rules, mostRiseOf).held.amps - alternator.vehicleDrawA)
+
+function heldOverDrive(
+  alternator: View<'alternators'>,
+  rules: ShopRules,
+  rise: typeof riseOf,
+): { readonly held: Held; readonly speed: Speed | 'drive' } {
+  const idleShare = alternator.idleShare / 100
+  const driven = (['idle', 'cruise'] as const).filter((speed) => speed === 'cruise' || idleShare > 0)
+  const meanA =
+    makes(alternator, 'idle', rules).amps * idleShare +
+    makes(alternator, 'cruise', rules).amps * (1 - idleShare)
+  const [tightest] = driven
+    .map((speed) => ({ held: allDayOutput(alternator, speed, rules, rise), speed }))
+    .filter(({ held }) => held.by !== 'output')
+    .sort((a, b) => a.held.amps - b.held.amps)
+  return tightest && tightest.held.amps < meanA
+    ? tightest
+    : { held: { amps: meanA, by: 'output' }, speed: 'drive' }
+}

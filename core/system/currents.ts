@@ -10,7 +10,7 @@ import type { System } from './system'
 export function demandA(lane: AlternatorLane, soc: number, { bank, rules }: System): number {
   return Math.max(
     0,
-    (lane.alternator.regulatorV - isolatorDropV(lane) - bank.ocv(soc)) / (bank.ohm + cableOhm(lane, rules)),
+    (highestV(lane.alternator) - isolatorDropV(lane) - bank.ocv(soc)) / (bank.ohm + cableOhm(lane, rules)),
   )
 }
 
@@ -24,6 +24,10 @@ export const acceptanceA = (lane: AlternatorLane, soc: number, speed: Speed, sys
     availableA(lane.alternator, speed, system.rules),
     lane.link.kind === 'duty' ? lane.link.opensAboveA : Infinity,
   )
+
+/** Highest voltage an alternator is held at for any length of time, V: its peaks where a computer controls it. */
+export const highestV = (alternator: View<'alternators'>): number =>
+  alternator.regulator === 'computer' ? alternator.highestV : alternator.regulatorV
 
 /**
  * Lowest voltage at which an alternator feeds a DC-DC for any length of time, V: its dips where a computer
@@ -47,6 +51,20 @@ export function dcdcInput(
   // most it can keep.
   const volts = (source + Math.sqrt(Math.max(0, source * source - 4 * watts * ohm))) / 2
   return { amps: watts / volts, volts }
+}
+
+/**
+ * Output of a DC-DC that takes so many amperes at its input, A: what is left there after the cable, through its
+ * efficiency, at its absorption.
+ */
+export function dcdcOutputA(
+  lane: AlternatorLane,
+  inputA: number,
+  absorptionV: number,
+  { rules }: System,
+): number {
+  const volts = Math.max(0, feedingV(lane.alternator) - inputA * cableOhm(lane, rules))
+  return (volts * inputA * (rules.dcdcEfficiency / 100)) / absorptionV
 }
 
 /**

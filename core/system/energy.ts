@@ -51,38 +51,83 @@ export function dcAtOnceA(system: System): number {
     .reduce((sum, load) => sum + load.amps, 0)
 }
 
-export interface Demand {
+/** A bank under a load: what it has left at its terminals, and what flows. */
+export interface UnderLoad {
+  readonly volts: number
   readonly amps: number
-  readonly dcA: number
-  readonly inverterA: number
-  readonly watts: number
-  readonly atV: number
+  /** Whether it can give that at all; where not, the voltage is that of the most it can. */
+  readonly given: boolean
 }
 
 /**
+ * A bank at the shop's low charge under DC loads, A, and loads of constant power, W: V = (E + √(E² − 4·P·R)) ÷ 2
+ * with E = OCV − I·R. Without a solution the power cannot be given; the most it can give is at E ÷ 2.
+ * @param parallel batteries side by side, where that is not as planned
+ */
+export function underLoad(
+  dcA: number,
+  watts: number,
+  { bank, rules }: System,
+  parallel = bank.each.parallel,
+): UnderLoad {
+  const ohm = (bank.ohm * bank.each.parallel) / parallel
+  const emf = bank.ocv(rules.lowSoc / 100) - dcA * ohm
+  const root = emf * emf - 4 * watts * ohm
+  const volts = (emf + Math.sqrt(Math.max(0, root))) / 2
+  return { volts, amps: dcA + watts / volts, given: emf > 0 && root >= 0 }
+}
+
+/** More in parallel than any maker allows. */
+export const tooMany = 21
+/** The fewest batteries in parallel that hold a load as it must be held; {@link tooMany} where none do. */
+export function fewestParallel(
+  { dcA, takenW }: { readonly dcA: number; readonly takenW: number },
+  system: System,
+  holds: (under: UnderLoad, parallel: number) => boolean,
+): number {
+  for (let parallel = 1; parallel < tooMany; parallel++) {
+    const under = underLoad(dcA, takenW, system, parallel)
+    if (under.given && holds(under, parallel)) return parallel
+  }
+  return tooMany
+}
+
+export interface Demand extends UnderLoad {
+  readonly dcA: number
+  readonly inverterA: number
+  /** What the inverters give, and what they take for it from the bank, W. */
+  readonly watts: number
+  readonly takenW: number
+}
+
+const takenW = ({ continuousW, efficiency }: View<'inverters'>): number => continuousW / (efficiency / 100)
+
+/**
  * Highest sustained discharge current, A: DC loads at once and each inverter at full power from a bank that
- * is low.
+ * is low, at the voltage it sags to.
  */
 export function highestDischargeA(system: System): Demand {
-  const { bank, many, rules } = system
-  const atV = bank.ocv(rules.lowSoc / 100)
-  const inverterA = many.inverters.reduce(
-    (sum, inverter) => sum + inverter.continuousW / (atV * (inverter.efficiency / 100)),
-    0,
-  )
-  const watts = many.inverters.reduce((sum, inverter) => sum + inverter.continuousW, 0)
+  const { inverters } = system.many
+  const watts = inverters.reduce((sum, { continuousW }) => sum + continuousW, 0)
+  const taken = inverters.reduce((sum, inverter) => sum + takenW(inverter), 0)
   const dcA = dcAtOnceA(system)
-  return { amps: dcA + inverterA, dcA, inverterA, watts, atV }
+  const under = underLoad(dcA, taken, system)
+  return { ...under, dcA, inverterA: under.amps - dcA, watts, takenW: taken }
 }
+
+/** Current of one inverter at full power while all that runs together does, A. */
+export const inverterA = (inverter: View<'inverters'>, system: System): number =>
+  takenW(inverter) / highestDischargeA(system).volts
 
 /**
  * Current while the hardest load starts, A, and for how long, s: everything that runs together, the inverters
  * at their surge (or, where AC loads are listed, what those ask for at most), and the largest starting
  * current on top.
  */
-export function surgeA(system: System): { readonly amps: number; readonly seconds: number } {
-  const { bank, many, rules } = system
-  const atV = bank.ocv(rules.lowSoc / 100)
+export function surgeA(
+  system: System,
+): UnderLoad & { readonly seconds: number; readonly dcA: number; readonly takenW: number } {
+  const { many, rules } = system
   const dc = many.loads.filter((load) => load.supply === 'dc')
   const startsA = Math.max(0, ...dc.map((load) => load.amps * (load.surge - 1)))
   const ac = many.loads.filter((load) => load.supply === 'ac')
@@ -93,7 +138,9 @@ export function surgeA(system: System): { readonly amps: number; readonly second
   const efficiency = many.inverters[0]?.efficiency ?? rules.inverterEfficiency
   const seconds =
     watts > 0 || startsA > 0 ? Math.max(...many.inverters.map((inverter) => inverter.surgeS), 1) : 0
-  return { amps: dcAtOnceA(system) + Math.max(startsA, 0) + watts / (atV * (efficiency / 100)), seconds }
+  const taken = watts / (efficiency / 100)
+  const dcA = dcAtOnceA(system) + startsA
+  return { ...underLoad(dcA, taken, system), seconds, dcA, takenW: taken }
 }
 
 /** Coldest the cells work at, °C: the coldest place, or what a heater holds. */
@@ -179,14 +226,41 @@ export function laneDay(lane: Lane, system: System): { readonly hours: number; r
   }
 }
 
+/** Days the bank lasts at the net daily use, in the cold; Infinity where the sources bring it all. */
+export function autonomyDays(system: System): number {
+  const net = dailyUse(system).ah - chargedAwayAh(system)
+  return net > 0 ? usableColdAh(system) / net : Infinity
+}
+
+/** What a charger draws of its supply at full current, W at its power factor. */
+export const chargerSupplyW = ({ absorptionV, ratedA, efficiency, powerFactor }: View<'chargers'>): number =>
+  (absorptionV * ratedA) / ((efficiency / 100) * powerFactor)
+
+/** Power of all generators, W. */
+export const generatorW = ({ many }: System): number =>
+  many.generators.reduce((sum, { watts }) => sum + watts, 0)
+
+/** Share of their current that all chargers together get from the generators, 0 to 1. */
+function generatorShare(system: System): number {
+  const drawsW = system.lanes.reduce(
+    (sum, lane) => sum + (lane.kind === 'charger' ? chargerSupplyW(lane.charger) : 0),
+    0,
+  )
+  return drawsW > 0 ? Math.min(1, generatorW(system) / drawsW) : 0
+}
+
 /**
  * Charge brought by the sources that work away from mains on an ordinary day, Ah; chargers only while a
  * generator runs.
  */
 export function chargedAwayAh(system: System): number {
-  const generatorH = system.many.generators.reduce((sum, generator) => sum + generator.hours, 0)
+  const generatorH = Math.min(
+    24,
+    system.many.generators.reduce((sum, generator) => sum + generator.hours, 0),
+  )
+  const onGenerator = generatorH > 0 ? generatorH * generatorShare(system) : 0
   return system.lanes.reduce((sum, lane) => {
     const { hours, amps } = laneDay(lane, system)
-    return sum + amps * (lane.kind === 'charger' ? Math.min(generatorH, 24) : hours)
+    return sum + amps * (lane.kind === 'charger' ? onGenerator : hours)
   }, 0)
 }

@@ -108,14 +108,14 @@ export function judge<T>(
   return { value: work(new System(scene)), scene }
 }
 
+/** Does one piece of work after another, each in a scene of its own. */
+export type JudgeAgain = <T>(assumed: Assumed, work: (system: System) => T) => Judged<T>
+
 /**
  * The same as {@link judge} for whoever tries scene after scene: the system is put together once. What the
  * work gives back is to be read before the next, since a view shows the scene of now.
  */
-export function judgeAgain(
-  facts: Facts,
-  reads: Reads,
-): <T>(assumed: Assumed, work: (system: System) => T) => Judged<T> {
+export function judgeAgain(facts: Facts, reads: Reads): JudgeAgain {
   const scene = new Scene(facts, nothingAssumed, { reads })
   const system = new System(scene)
   return (assumed, work) => {

@@ -89,9 +89,11 @@ export function clearDays({
   const panelWm2 = new Float64Array(hours)
   const airC = new Float64Array(hours)
   for (let h = 0; h < hours; h++) {
-    const { altitude, azimuth } = sunAt(dayMs + (h % 24) * hourMs + hourMs / 2, latitude, longitude)
-    const { beam, diffuse } = clearSky(altitude)
-    panelWm2[h] = clearness * onPanel(beam, diffuse, altitude, azimuth, tiltDeg, latitude)
+    if (clearness > 0) {
+      const { altitude, azimuth } = sunAt(dayMs + (h % 24) * hourMs + hourMs / 2, latitude, longitude)
+      const { beam, diffuse } = clearSky(altitude)
+      panelWm2[h] = clearness * onPanel(beam, diffuse, altitude, azimuth, tiltDeg, latitude)
+    }
     airC[h] = meanC - swingC * Math.cos(((h % 24) - 3) * (Math.PI / 12))
   }
   return { startMs: dayMs, panelWm2, airC, source: 'clear-sky day for the latitude' }

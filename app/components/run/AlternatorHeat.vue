@@ -79,19 +79,19 @@ async function readVoltages(event: Event) {
     <h2 class="text-lg">Alternator heat</h2>
     <template v-if="fit">
       <p>
-        <strong>{{ q(fit.heat.riseK, 'Δ°C') }}</strong> of rise, time constant
-        <strong>{{ q(fit.heat.tauMin, 'min') }}</strong>{{ fit.tauFitted ? '' : ' (default)' }}, from
-        {{ fit.readings }} {{ fit.readings === 1 ? 'reading' : 'readings' }}; they lie
+        <strong>{{ q(fit.heat.riseK, 'Δ°C') }}</strong> of rise, sure to ± {{ q(fit.riseWithinK, 'Δ°C') }},
+        time constant <strong>{{ q(fit.heat.tauMin, 'min') }}</strong>{{ fit.tauFitted ? '' : ' (default)' }},
+        from {{ fit.readings }} {{ fit.readings === 1 ? 'reading' : 'readings' }}; they lie
         {{ q(fit.residualK, 'Δ°C') }} off on average.
       </p>
       <p class="mt-1 text-xs text-soft">
-        At {{ q(loadA, 'A') }} and 4000 rpm of its shaft: {{ words(fit.heat) }}. By the defaults it would be
+        At {{ q(loadA, 'A') }} and 4000 rpm of its shaft: {{ words(fit.heat) }}. A usual machine would be at
         {{ words(usualHeat) }}.
       </p>
     </template>
     <p v-else class="text-soft">
-      No readings yet; defaults are used. Enter them at the alternator station, or bring in a log: amps, shaft
-      rpm, minutes, °C.
+      No readings yet: runs take the middle of what is plausible, {{ q(usualHeat.riseK, 'Δ°C') }} of rise.
+      Enter readings at the alternator station, or bring in a log: amps, shaft rpm, minutes, °C.
     </p>
     <label class="act-quiet mt-2 focus-within:outline-2 focus-within:outline-sea"
       >Bring in a log<input type="file" accept=".csv,text/csv" class="sr-only" @change="readLog"

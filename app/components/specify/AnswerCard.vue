@@ -75,7 +75,11 @@ const fieldOf = (step: number) => {
         <dd class="font-display text-lg leading-tight font-semibold">
           {{ figures.hoursToFull === null ? 'not in 3 days' : q(figures.hoursToFull, 'h') }}
         </dd>
-        <dd class="text-xs text-soft">in ordinary use, loads on</dd>
+        <dd v-if="figures.moreAhADay === null" class="text-xs text-soft">in ordinary use, loads on</dd>
+        <dd v-else class="text-xs text-soft">
+          it stands at {{ q(Math.round(figures.endsAt * 100), '%') }} then;
+          {{ q(figures.moreAhADay, 'Ah') }} a day more would fill it
+        </dd>
       </div>
       <div class="border-t border-line py-1">
         <dt class="text-xs text-soft">Alternator at its hottest</dt>

@@ -1,116 +1,24 @@
 import { said } from '#core/units/format'
-import { beginsAt, type RunId, type RunInputs } from '#core/simulation/run-kinds'
-import { holdBack, replacement } from '#core/remedies/arrangements'
-import { caseLimitC, steadyCaseC, usualHeat } from '#core/physics/alternator'
-import { plantFrom } from '#core/simulation/plant-of-job'
+import { replacement } from '#core/remedies/arrangements'
+import { nightOn, runOf } from '#core/assessment/foresight'
+import { check, number, word } from '#core/assessment/check'
 import { inputsOf } from '#core/simulation/inputs'
-import type { Plant } from '#core/simulation/plant'
-import { hoursSince } from '#core/simulation/surroundings'
-import { totalsOf, type Totals } from '#core/simulation/runs'
-import { check, mid, number, word } from '#core/assessment/check'
+import type { Totals } from '#core/simulation/runs'
 import { sharesBus } from '#core/system/energy'
-import type { RemedyRef } from '#core/remedies/catalogue'
-import {
-  airAroundC,
-  allDayA,
-  allDayWords,
-  availableA,
-  measuredHeat,
-  shaftRpm,
-} from '#core/system/alternators'
-import { acceptanceA, dcdcInput } from '#core/system/currents'
-import { isStraight, type ChargerLane, type Lane, type SolarLane } from '#core/system/lanes'
-import { Reads } from '#core/system/reads'
 import type { System } from '#core/system/system'
+import type { RemedyRef } from '#core/remedies/catalogue'
 
-// Checks that look ahead: each carries out the run of the run view, with the inputs that view begins with.
-// The unknowns a check asks about are those it reads itself; all else that the run needs is taken as usual,
-// as there.
-
-/** The plant of a system as its scene has it, put together once for all scenes that assume the same. */
-function plantIn(system: System): Plant {
-  const { facts, assumed, reads } = system.scene
-  const { plant, from } = facts.once(['plant', [...assumed]], () => {
-    const own = new Reads(facts.slots)
-    return { plant: plantFrom(system.asUsual(own), 'new'), from: own.slots }
-  })
-  reads.noteAll(from)
-  return plant
+/** Why a night on mains does not fill the battery: the BMS refuses, the voltage is too low, or the loads take it. */
+function notFullWhy(totals: Totals, volts: number, system: System): string {
+  const { bank, q } = system
+  if (totals.coldRefusedH > 0)
+    return inputsOf(system, 'mains-night').coldC < bank.coldLimitC
+      ? `the BMS refuses charge under ${q(bank.coldLimitC, '°C')}`
+      : `the BMS refuses charge above ${q(bank.each.chargeHotC, '°C')}`
+  if (volts < bank.lowV) return `${q(volts, 'V')} are under the window from ${q(bank.lowV, 'V')}`
+  if (totals.cutOuts > 0) return 'the BMS cuts out on the way'
+  return `it brings ${q(totals.mainsAh, 'Ah')}, and the loads take ${q(totals.loadAh, 'Ah')}`
 }
-
-/**
- * A run of the system as its scene has it, carried out once for the same plant and inputs.
- * @param part of the plant, where something else is to be left out
- */
-function runOf(
-  system: System,
-  run: RunId,
-  own: Partial<RunInputs> = {},
-  part: (plant: Plant) => Plant = (plant) => plant,
-): Totals {
-  // Of the plant, its name and what was assumed for it change nothing.
-  const plant = { ...part(plantIn(system)), name: '', assumed: [] }
-  const inputs = { ...inputsOf(system, run), ...own }
-  return system.scene.facts.once([run, plant, inputs], () => totalsOf(run, plant, inputs))
-}
-
-/** Which of the lanes of its kind a lane is: the same place as in the plant. */
-const placeAmong = (lane: Lane, { lanes }: System): number =>
-  lanes.filter(({ kind }) => kind === lane.kind).findIndex(({ id }) => id === lane.id)
-
-/** The mains night of a job on one of its chargers alone, loads on. */
-export function nightOn(lane: ChargerLane, system: System): Totals {
-  const alone = placeAmong(lane, system)
-  return runOf(system, 'mains-night', {}, (plant) => ({
-    ...plant,
-    chargers: plant.chargers.slice(alone, alone + 1),
-  }))
-}
-
-/**
- * Hours from the shop's low charge to full on one source, loads on, in mild weather: on mains the run of
- * charger.time, on an alternator or another source the same night with that source alone, all day, an engine
- * under way. Infinity where three days do not fill it.
- */
-export function hoursToFullOn(lane: Exclude<Lane, SolarLane>, system: System): number {
-  switch (lane.kind) {
-    case 'charger':
-      return nightOn(lane, system).fullAfterH ?? Infinity
-    case 'alternator':
-      return (
-        runOf(system, 'mains-night', { ...allDay, driveH: 24, idleShare: 0 }, (plant) => ({
-          ...plant,
-          sources: [],
-          sides: plant.sides.filter(({ id }) => id === lane.id),
-        })).fullAfterH ?? Infinity
-      )
-    case 'source': {
-      const alone = placeAmong(lane, system)
-      return (
-        runOf(system, 'mains-night', allDay, (plant) => ({
-          ...plant,
-          sources: plant.sources.slice(alone, alone + 1).map((source) => ({ ...source, hours: 24 })),
-        })).fullAfterH ?? Infinity
-      )
-    }
-  }
-}
-/** Values of a lane without which nothing can be said of its hours: where one is not known they are not run. */
-export function decidesHours(lane: Exclude<Lane, SolarLane>): readonly number[] {
-  switch (lane.kind) {
-    case 'charger':
-      return [lane.charger.ratedA, lane.charger.absorptionV]
-    case 'alternator':
-      return [
-        lane.alternator.ratedA,
-        lane.alternator.regulatorV,
-        ...(lane.link.kind === 'dcdc' ? [lane.link.ratedA, lane.link.absorptionV] : []),
-      ]
-    case 'source':
-      return [lane.source.largestA, lane.source.regulatorV]
-  }
-}
-const allDay: Partial<RunInputs> = { mainsH: 0, days: 3 }
 
 export const time = check({
   id: 'charger.time',
@@ -131,8 +39,6 @@ export const time = check({
     const { supplyLimitA } = charger
     const tooSmallA = supplyLimitA !== null && totals.acSupplyA > supplyLimitA ? supplyLimitA : null
     const larger = replacement(unit, bank)
-    const generatorW = many.generators.reduce((sum, generator) => sum + generator.watts, 0)
-    const drawsW = totals.acSupplyA * charger.supplyV
     const remedies: RemedyRef[] = [
       ...(tooSmallA !== null
         ? [
@@ -169,7 +75,7 @@ export const time = check({
         said(
           `${name} `,
           hours === null
-            ? `does not fill the battery from ${rules.lowChargeFrom} % in a day`
+            ? `does not fill the battery from ${rules.lowChargeFrom} % in a day: ${notFullWhy(totals, volts, system)},`
             : `fills the battery from ${rules.lowChargeFrom} % in ${q(hours, 'h')}`,
           ` with the loads on, and draws ${q(totals.acSupplyA, 'A')} from the supply`,
           tooSmallA === null ? '' : `, which gives ${q(tooSmallA, 'A')}`,
@@ -177,110 +83,8 @@ export const time = check({
         ),
       remedies,
       cautions: () =>
-        generatorW > 0
-          ? [
-              said(
-                'From the generator that is ',
-                hours === null ? 'more than a day' : q(hours, 'h'),
-                ' of running',
-                drawsW > generatorW ? `, and ${q(drawsW, 'W')} is more than its ${q(generatorW, 'W')}` : '',
-                '.',
-              ),
-            ]
-          : [],
-    }
-  },
-})
-
-export const heat = check({
-  id: 'alternator.heat',
-  title: 'Heat of the alternator',
-  about: 'alternator',
-  foretells: true,
-  takesTime: true,
-  why: 'Lithium keeps the machine at full output for an hour; its diodes and its insulation do not bear that at idle under a hot bonnet.',
-  judge({ lane, name }, system) {
-    const { q } = system
-    const { alternator, link } = lane
-    const { rules } = system
-    if (link.kind === 'none') return null
-    const straight = isStraight(lane)
-    const at = (speed: 'idle' | 'cruise'): { amps: number; allDay: number } => {
-      const asked = straight
-        ? acceptanceA(lane, rules.lowSoc / 100, speed, system)
-        : Math.min(dcdcInput(lane, system).amps, availableA(alternator, speed, rules))
-      return { amps: asked, allDay: allDayA(alternator, speed, rules) }
-    }
-    const idleShare = alternator.idleShare / 100
-    // With what share of the drive it is at idle, the worse of the two counts only where it is driven so.
-    const worse =
-      at('idle').amps - at('idle').allDay > at('cruise').amps - at('cruise').allDay && idleShare > 0
-        ? 'idle'
-        : 'cruise'
-    const { amps, allDay } = at(worse)
-    const inputs = inputsOf(system, 'driving-day')
-    // Until the engine stops: after that the case only cools.
-    const totals = runOf(system, 'driving-day', {
-      days: Math.max(0.05, (hoursSince(beginsAt, inputs.driveFrom) + alternator.driveHours) / 24),
-      driveH: alternator.driveHours,
-    }).machines.find(({ side }) => side === lane.id)
-    const measured = measuredHeat(alternator)
-    const peakC = totals?.peakC ?? 0
-    const hot = measured ? peakC > caseLimitC : amps > allDay + 0.5
-    const steadyC = steadyCaseC(
-      amps + alternator.vehicleDrawA,
-      alternator.ratedA,
-      shaftRpm(alternator, worse),
-      airAroundC(system.craft),
-      measured ?? usualHeat,
-    )
-    const limitMin = totals?.limitMin ?? null
-    const minutes =
-      limitMin === null ? 'stays under its limit' : `reaches ${caseLimitC} °C after ${q(limitMin, 'min')}`
-    const reduce: RemedyRef[] = straight
-      ? holdBack(lane, system)
-      : [
-          {
-            id: link.currentLimit === 'adjustable' ? 'charger.limit-current' : 'charger.replace',
-            on: link.$path,
-            value: Math.max(5, Math.floor((link.ratedA * allDay) / Math.max(1, amps))),
-            values: { absorptionV: link.absorptionV },
-          },
-        ]
-    return {
-      verdict: hot ? 'suits-once-changed' : 'suits',
-      compared: measured
-        ? [number('case reaches', peakC, '°C'), number('at most', caseLimitC, '°C')]
-        : [number(`asked of it at ${worse}`, amps, 'A'), number('it gives all day', allDay, 'A')],
-      limit: measured
-        ? { kind: 'measured', text: 'readings of its case, fitted' }
-        : allDayWords(alternator, worse, rules, q).origin,
-      formula: () =>
-        said(
-          `run “driving day”: peak ${q(peakC, '°C')}, ${minutes}; ${q(amps + alternator.vehicleDrawA, 'A')} at ${worse} would settle at ${q(steadyC, '°C')}`,
-          measured
-            ? ''
-            : said(
-                ` (defaults ${usualHeat.riseK} K, ${usualHeat.tauMin} min: `,
-                'good to a factor of two, so the shop’s share decides)',
-              ),
-        ),
-      summary: () =>
-        said(
-          `On a driving day the case of ${mid(name)} reaches ${q(peakC, '°C')}`,
-          measured ? ' by its readings' : ' by the usual figures',
-          ` and ${minutes}`,
-          hot && !measured
-            ? `; ${q(amps, 'A')} are asked of it at ${worse} and it gives ${q(allDay, 'A')} all day`
-            : '',
-          '.',
-        ),
-      remedies: hot ? reduce : [],
-      cautions: () =>
-        !measured && !hot && peakC > caseLimitC
-          ? [
-              'The usual figures would make it too hot. Put a probe on the case for half an hour under load before it is handed over.',
-            ]
+        many.generators.length > 0
+          ? [`From the generator that is ${hours === null ? 'more than a day' : q(hours, 'h')} of running.`]
           : [],
     }
   },

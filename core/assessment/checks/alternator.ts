@@ -1,10 +1,19 @@
+import { caseLimitC, warmLossV } from '#core/physics/alternator'
 import { addDcdc, holdBack } from '#core/remedies/arrangements'
 import { formatShare, said } from '#core/units/format'
 import { check, mid, number, word } from '#core/assessment/check'
 import { type RemedyRef } from '#core/remedies/catalogue'
-import { allDayA, allDayWords, availableA, tighterSpeed, type Speed } from '#core/system/alternators'
+import {
+  allDayA,
+  allDayBudget,
+  allDayWords,
+  availableA,
+  foldsBack,
+  type Speed,
+} from '#core/system/alternators'
+import { leftOnOutput } from '#core/system/output'
 import type { Bank } from '#core/system/bank'
-import { acceptanceA, demandA } from '#core/system/currents'
+import { acceptanceA, demandA, highestV } from '#core/system/currents'
 import { cableOhm, isolatorDropV, isStraight, type AlternatorLane } from '#core/system/lanes'
 import type { View } from '#core/system/scene'
 import type { System } from '#core/system/system'
@@ -24,12 +33,17 @@ export const voltage = check({
   why: 'What arrives at the battery decides, not what stands on the regulator: cable and isolator take their share.',
   judge({ lane, name }, system) {
     const { q } = system
-    if (!isStraight(lane)) return null
+    // What a computer moves has no one voltage: alternator.computer-controlled judges its swing.
+    if (!isStraight(lane) || lane.alternator.regulator === 'computer') return null
     const { bank, rules } = system
     const { alternator } = lane
     const drop = isolatorDropV(lane)
     const cableDrop = bank.tailA * cableOhm(lane, rules)
-    const volts = atBatteryV(lane, system)
+    const coolV = atBatteryV(lane, system)
+    const warmLoss =
+      alternator.regulator === 'compensated' ? warmLossV(caseLimitC, Number(alternator.nominalV) / 12) : 0
+    // Too much is judged cool, too little warm.
+    const volts = coolV > bank.highV ? coolV : coolV - warmLoss
     const regulatorFor = bank.middleV + drop + cableDrop
     const settable = alternator.regulator === 'external'
     const set: RemedyRef = {
@@ -38,7 +52,7 @@ export const voltage = check({
       value: Math.round(regulatorFor * 10) / 10,
     }
     const formula = (): string =>
-      `${q(alternator.regulatorV, 'V')} − ${q(drop, 'V')} isolator − ${q(cableDrop, 'V')} cable at ${q(bank.tailA, 'A')} = ${q(volts, 'V')}`
+      `${q(alternator.regulatorV, 'V')}${warmLoss > 0 && volts < coolV ? ` − ${q(warmLoss, 'V')} when warm` : ''} − ${q(drop, 'V')} isolator − ${q(cableDrop, 'V')} cable at ${q(bank.tailA, 'A')} = ${q(volts, 'V')}`
     if (volts > bank.highV) {
       return {
         verdict: settable ? 'suits-once-changed' : 'does-not-suit',
@@ -63,6 +77,15 @@ export const voltage = check({
         on: lane.link.$path,
         value: rules.lowLossDropV,
       }
+      if (low.fills && low.balances)
+        return {
+          verdict: 'suits',
+          compared: [number('arrives', volts, 'V'), number('cells balance from', bank.balanceStartV, 'V')],
+          limit: { kind: 'rule', text: 'shop rule: voltage at which cells begin to balance' },
+          formula,
+          summary: () =>
+            `${name} brings ${q(volts, 'V')} to the battery, under its maker’s ${q(bank.lowV, 'V')}, and fills it on a day’s run all the same.`,
+        }
       const accepted = low.enough && !lowLossHelps && !settable
       return {
         verdict: lowLossHelps || settable || accepted ? 'suits-once-changed' : 'does-not-suit',
@@ -117,7 +140,7 @@ export const acceptance = check({
       }),
     )
     const most = cases.reduce((a, b) => (b.overA > a.overA ? b : a))
-    const hot = most.overA > 0
+    const hot = most.overA > 0 && !foldsBack(alternator)
     const peakA = Math.max(...cases.map((c) => c.takesA))
     const overBattery = !hot && peakA > bank.largestA
     const limitA = overBattery ? bank.largestA : most.allDayA
@@ -133,7 +156,7 @@ export const acceptance = check({
       formula: () =>
         said(
           `min(${q(availableA(alternator, most.speed, rules), 'A')} there at ${most.speed}, `,
-          `(${q(alternator.regulatorV - isolatorDropV(lane), 'V')} − ${q(bank.ocv(most.soc), 'V')}) ÷ ${q((bank.ohm + cableOhm(lane, rules)) * 1000, 'mΩ')} = ${q(demandA(lane, most.soc, system), 'A')}) = ${q(most.takesA, 'A')}; `,
+          `(${q(highestV(alternator) - isolatorDropV(lane), 'V')} − ${q(bank.ocv(most.soc), 'V')}) ÷ ${q((bank.ohm + cableOhm(lane, rules)) * 1000, 'mΩ')} = ${q(demandA(lane, most.soc, system), 'A')}) = ${q(most.takesA, 'A')}; `,
           `all day ${allDay.formula} − ${q(alternator.vehicleDrawA, 'A')} = ${q(most.allDayA, 'A')}. `,
           `${cases.map((c) => `${c.speed} at ${formatShare(c.soc)}: ${q(c.takesA, 'A')}`).join(', ')}`,
         ),
@@ -142,7 +165,9 @@ export const acceptance = check({
           ? `The battery takes ${q(takesA, 'A')} at ${most.speed}; ${mid(name)} can give ${q(limitA, 'A')} all day without overheating.`
           : overBattery
             ? `The battery takes ${q(takesA, 'A')} and its maker allows ${q(limitA, 'A')}.`
-            : `The battery takes ${q(most.takesA, 'A')} at ${most.speed}, within the ${q(most.allDayA, 'A')} ${mid(name)} gives all day.`,
+            : most.overA > 0
+              ? `The battery would take ${q(most.takesA, 'A')} at ${most.speed}, and the regulator of ${mid(name)} takes it back as the case gets warm.`
+              : `The battery takes ${q(most.takesA, 'A')} at ${most.speed}, within the ${q(most.allDayA, 'A')} ${mid(name)} gives all day.`,
       remedies: hot || overBattery ? holdBack(lane, system) : [],
     }
   },
@@ -156,24 +181,24 @@ export const spare = check({
   judge({ lane, name }, { bank, rules, q }) {
     const { alternator } = lane
     const leastA = Math.min(rules.spareLeastA, bank.recommendedA / 2)
-    const speed = tighterSpeed(alternator, rules)
-    const spareA = allDayA(alternator, speed, rules)
-    const allDay = allDayWords(alternator, speed, rules, q)
+    const { amps: spareA, origin, formula: budget } = allDayBudget(alternator, rules, q)
     const none = spareA < leastA
+    const bySpeed = (['idle', 'cruise'] as const).map(
+      (speed) => `${q(allDayA(alternator, speed, rules), 'A')} at ${speed}`,
+    )
     return {
       verdict: none ? 'does-not-suit' : 'suits',
       compared: [number('to spare', spareA, 'A'), number('worth wiring for', leastA, 'A')],
-      limit: allDay.origin,
+      limit: origin,
       formula: () =>
-        `${allDay.formula} − ${q(alternator.vehicleDrawA, 'A')} of the vehicle = ${q(spareA, 'A')} at ${speed}`,
+        said(
+          `${budget} − ${q(alternator.vehicleDrawA, 'A')} of the vehicle = ${q(spareA, 'A')}; `,
+          `all day ${bySpeed.join(', ')}`,
+        ),
       summary: () =>
         none
-          ? `${name} has ${q(spareA, 'A')} to spare at ${speed}, less than is worth wiring for.`
-          : said(
-              `${name} has ${q(spareA, 'A')} to spare for charging at ${speed}, ${q(allDayA(alternator, speed === 'idle' ? 'cruise' : 'idle', rules), 'A')} at `,
-              speed === 'idle' ? 'cruise' : 'idle',
-              '.',
-            ),
+          ? `${name} has ${q(spareA, 'A')} to spare over a drive, less than is worth wiring for.`
+          : `${name} has ${q(spareA, 'A')} to spare for charging over a drive: all day ${bySpeed.join(' and ')}.`,
       remedies: none ? [{ id: 'link.unjoined', on: lane.link.$path }] : [],
     }
   },
@@ -184,37 +209,56 @@ export const loadDump = check({
   title: 'If the battery cuts out while charging',
   about: 'alternator',
   why: 'An alternator that loses its only battery throws a spike of tens of volts into everything connected.',
-  judge({ lane, name }, { bank, q }) {
-    const { alternator, link } = lane
+  judge({ lane, name }, system) {
+    const { bank, q } = system
+    const { alternator, link, starting } = lane
     if (link.kind === 'none') return null
-    const { starting } = lane
-    const leadStays = link.kind !== 'direct' && starting.present === 'yes' && starting.chemistry !== 'lithium'
-    const [safe, by] = leadStays
-      ? [true, 'the lead starting battery stays on its output']
-      : link.kind === 'dcdc'
-        ? [true, 'a DC-DC charger stands between']
+    const left = leftOnOutput(lane, system)
+    const opens = !left && (link.kind === 'vsr' || link.kind === 'duty')
+    const [safe, by] = left
+      ? [true, left]
+      : alternator.surgeProtector === 'yes'
+        ? [!opens, 'a surge protector takes the spike']
         : alternator.chargeStopWire === 'yes'
-          ? [true, 'the battery’s charge-stop signal ends the charge first']
-          : alternator.surgeProtector === 'yes'
-            ? [true, 'a surge protector takes the spike']
-            : [false, 'nothing']
+          ? [!opens, 'the battery’s charge-stop signal ends the charge first']
+          : [false, 'nothing']
+    const keep: RemedyRef = {
+      id: 'start.keep-lead',
+      on: starting.$path,
+      values: { nominalV: alternator.nominalV, ah: 60 },
+    }
     return {
       verdict: safe ? 'suits' : 'does-not-suit',
       compared: [
-        word('left on the output', leadStays ? 'lead battery' : safe ? 'protected' : 'nothing'),
+        word('left on the output', left ? 'lead battery' : safe ? 'protected' : 'nothing'),
         word('must be left', 'a battery or a protector'),
       ],
       limit: { kind: 'physics', text: 'the field of an alternator cannot stop at once' },
-      formula: () => `BMS opens at ${q(bank.bmsOverV, 'V')} → on the output: ${by}`,
+      formula: () =>
+        said(
+          opens
+            ? 'the relay opens under load'
+            : link.kind === 'dcdc'
+              ? 'the DC-DC stops'
+              : `BMS opens at ${q(bank.bmsOverV, 'V')}`,
+          ` → on the output: ${by}`,
+        ),
       summary: () =>
         safe
           ? `If the battery cuts out, ${by}.`
-          : `If the BMS opens, ${mid(name)} has no other battery on its output.`,
+          : opens
+            ? `Each time the relay opens, ${mid(name)} has no other battery on its output.`
+            : `If the BMS opens, ${mid(name)} has no other battery on its output.`,
       remedies: safe
         ? []
         : [
-            { id: 'alternator.surge-protector', on: alternator.$path },
-            { id: 'alternator.charge-stop-wire', on: alternator.$path },
+            keep,
+            ...(opens
+              ? []
+              : ([
+                  { id: 'alternator.surge-protector', on: alternator.$path },
+                  { id: 'alternator.charge-stop-wire', on: alternator.$path },
+                ] as const)),
           ],
     }
   },

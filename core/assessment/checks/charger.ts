@@ -3,6 +3,7 @@ import { socAfterCharge } from '#core/physics/lfp'
 import { formatShare, said } from '#core/units/format'
 import { check, mid, number, word, type Judgement, type Subjects } from '#core/assessment/check'
 import { type RemedyRef } from '#core/remedies/catalogue'
+import { chargerSupplyW, generatorW } from '#core/system/energy'
 import type { Bank } from '#core/system/bank'
 import type { Origin } from '#core/system/facts'
 import { cableOhm, compensation, type ChargeUnit, type Lane, isCharging } from '#core/system/lanes'
@@ -18,6 +19,10 @@ function voltageRemedies(unit: ChargeUnit, bank: Bank, setting: RemedyRef): Reme
   return [replace]
 }
 
+/** Whether its voltages move with temperature. */
+const isCompensated = ({ compensation: mode }: ChargeUnit): boolean =>
+  mode === 'switchable' || mode === 'fixed'
+
 const canBeSet = (unit: ChargeUnit): boolean => unit.profile === 'adjustable' || unit.profile === 'selectable'
 
 /** Another source that brings the bank to its window, so that this one need not. */
@@ -30,8 +35,21 @@ const toppedUpBy = (lane: Lane, { lanes, bank }: System): Lane | undefined =>
       other.charger.absorptionV <= bank.highV,
   )
 
+/** From this charge on a battery counts as full. */
+const fullSoc = 0.99
+
+/**
+ * How long a unit holds its voltage, h: its absorption, or as long as it is plugged in where it goes on holding
+ * the same one.
+ */
+export function holdH(unit: ChargeUnit, lane: Lane): number {
+  const goesOn = unit.floatMode === 'on' && unit.floatV >= unit.absorptionV - 0.05
+  return goesOn && lane.kind === 'charger' ? Math.max(unit.absorptionH, lane.charger.hours) : unit.absorptionH
+}
+
 export interface LowCharge {
   readonly soc: number
+  readonly fills: boolean
   readonly balances: boolean
   readonly topUp: Lane | undefined
   /** Enough under the school that allows it: most of the charge is reached, and another source tops up. */
@@ -59,17 +77,18 @@ export function lowCharge(
   const topUp = toppedUpBy(lane, system)
   // Held lower for life, nothing needs to top up day by day; a full charge a month for balance is on the
   // customer's paper.
+  const fills = soc >= fullSoc
   const enough =
     rules.fullSchool === 'held'
       ? soc >= rules.heldReaches / 100
-      : soc >= rules.lowChargeReaches / 100 && topUp !== undefined
-  return { soc, balances: volts >= bank.balanceStartV, topUp, enough }
+      : fills || (soc >= rules.lowChargeReaches / 100 && topUp !== undefined)
+  return { soc, fills, balances: volts >= bank.balanceStartV, topUp, enough }
 }
 
-export const lowChargeWords = ({ soc, balances, topUp }: LowCharge): string =>
+export const lowChargeWords = ({ soc, fills, balances, topUp }: LowCharge): string =>
   said(
-    `it reaches about ${formatShare(soc)}`,
-    balances ? '' : ' and the cells never balance',
+    fills ? 'it fills it in time' : `it reaches about ${formatShare(soc)}`,
+    balances ? '' : fills ? ', though the cells never balance' : ' and the cells never balance',
     topUp ? `; ${mid(topUp.name)} can top up` : '; no other source tops up',
   )
 
@@ -130,7 +149,24 @@ export function absorptionOf({ unit, lane, name }: Subjects['unit'], system: Sys
     }
   }
   if (volts < bank.lowV) {
-    const low = lowCharge(lane, volts, unit.ratedA, unit.absorptionH, system)
+    const hold = holdH(unit, lane)
+    const low = lowCharge(lane, volts, unit.ratedA, hold, system)
+    if (low.fills && low.balances)
+      return {
+        verdict: 'suits',
+        compared: [
+          number('charger reaches', volts, 'V'),
+          number('cells balance from', bank.balanceStartV, 'V'),
+        ],
+        limit: { kind: 'rule', text: 'shop rule: voltage at which cells begin to balance' },
+        formula: () => `${q(volts, 'V')} held for ${q(hold, 'h')}: ${formatShare(low.soc)} charged`,
+        summary: () =>
+          `${name} absorbs at ${q(volts, 'V')}, under the maker’s ${q(bank.lowV, 'V')}, and fills the battery all the same.`,
+        cautions: () => [
+          'Under the maker’s window: it fills more slowly, and the warranty may ask for the window.',
+          ...proveIt(),
+        ],
+      }
     const accepted = low.enough && !isLithium
     return {
       verdict: accepted ? 'suits-once-changed' : changed,
@@ -139,7 +175,7 @@ export function absorptionOf({ unit, lane, name }: Subjects['unit'], system: Sys
       formula: () =>
         said(
           `${q(bank.lowV, 'V')} − ${q(volts, 'V')} = ${q(bank.lowV - volts, 'V')} under; `,
-          `after ${q(unit.absorptionH, 'h')} ${formatShare(low.soc)} charged`,
+          `after ${q(hold, 'h')} ${formatShare(low.soc)} charged`,
         ),
       summary: () =>
         `${name} stops at ${q(volts, 'V')}, under the window from ${q(bank.lowV, 'V')}: ${lowChargeWords(low)}.`,
@@ -169,7 +205,7 @@ export const float = check({
 })
 
 /** A unit's float against the highest allowed; for solar controllers it is part of solar.voltage. */
-export function floatOf({ unit, name }: Subjects['unit'], { bank, q }: System): Judgement | null {
+export function floatOf({ unit, name }: Subjects['unit'], { bank, one, q }: System): Judgement | null {
   if (!isCharging(unit)) return null
   if (unit.floatMode === 'off') {
     return {
@@ -191,7 +227,8 @@ export function floatOf({ unit, name }: Subjects['unit'], { bank, q }: System): 
       remedies: voltageRemedies(unit, bank, floatOff),
     }
   }
-  const volts = unit.floatV
+  const coldV = isCompensated(unit) ? compensation(unit, bank, one.place.coldestC).volts : 0
+  const volts = unit.floatV + Math.max(0, coldV)
   const over = volts > bank.maxFloatV
   const holdsFull = volts > bank.ocv(0.99)
   return {
@@ -202,9 +239,14 @@ export function floatOf({ unit, name }: Subjects['unit'], { bank, q }: System): 
       over
         ? `${q(volts, 'V')} − ${q(bank.maxFloatV, 'V')} = ${q(volts - bank.maxFloatV, 'V')} over`
         : `${q(bank.maxFloatV, 'V')} − ${q(volts, 'V')} = ${q(bank.maxFloatV - volts, 'V')} to spare`,
-    summary: () => `${name} floats at ${q(volts, 'V')}; the battery allows ${q(bank.maxFloatV, 'V')}.`,
+    summary: () =>
+      `${name} floats at ${q(volts, 'V')}${coldV > 0 ? ' in the cold' : ''}; the battery allows ${q(bank.maxFloatV, 'V')}.`,
     remedies: over
-      ? voltageRemedies(unit, bank, { id: 'charger.set-float', on: unit.$path, value: bank.maxFloatV })
+      ? voltageRemedies(unit, bank, {
+          id: 'charger.set-float',
+          on: unit.$path,
+          value: Math.round((bank.maxFloatV - Math.max(0, coldV)) * 10) / 10,
+        })
       : [],
     cautions: () =>
       over || !holdsFull
@@ -242,7 +284,9 @@ export const equalise = check({
         : volts > bank.absoluteV
           ? [bank.absoluteV, bank.each.$origin('absoluteHighV')]
           : [bank.highV, bank.each.$origin('chargeHighV')]
-    const hardStop = stage === 'fixed'
+    const lowest = unit.equaliseLeastV
+    const settable = lowest !== null && lowest <= bank.highV
+    const hardStop = stage === 'fixed' && !settable
     const replace = replacement(unit, bank)
     const bms = (): string =>
       volts > bank.bmsOverV ? `; the BMS cuts at ${q(bank.bmsOverV, 'V')} in the middle of it` : ''
@@ -271,7 +315,14 @@ export const equalise = check({
           hardStop ? '; it cannot be switched off' : '',
           '.',
         ),
-      remedies: hardStop ? [replace] : [{ id: 'charger.equalise-off', on: unit.$path }, replace],
+      remedies: hardStop
+        ? [replace]
+        : [
+            stage === 'fixed'
+              ? { id: 'charger.set-equalise', on: unit.$path, value: Math.max(lowest ?? 0, bank.middleV) }
+              : { id: 'charger.equalise-off', on: unit.$path },
+            replace,
+          ],
     }
   },
 })
@@ -375,4 +426,39 @@ export const current = check({
   why: 'More than the battery allows trips its protection; more than it recommends shortens its life.',
   judge: ({ unit, name, lane }, system) =>
     lane.kind === 'charger' || lane.kind === 'solar' ? currentAgainstBank(unit, name, system) : null,
+})
+
+/** Whether one of a unit's own checks leaves nothing but another in its place. */
+export const mustGo = (subject: Subjects['unit'], system: System): boolean =>
+  [absorption, float, equalise, temperatureCompensation, current].some(
+    ({ judge }) => judge(subject, system)?.verdict === 'does-not-suit',
+  )
+
+export const generator = check({
+  id: 'charger.generator',
+  title: 'Charger on the generator',
+  about: 'unit',
+  why: 'A charger at full current draws more than its watts: the generator sags, trips, or runs hot for hours.',
+  judge({ unit, lane, name }, system) {
+    const { many, q } = system
+    if (lane.kind !== 'charger' || many.generators.length === 0) return null
+    const givesW = generatorW(system)
+    const drawsW = chargerSupplyW(lane.charger)
+    const over = drawsW > givesW
+    const fitsA = Math.floor((unit.ratedA * givesW) / drawsW)
+    return {
+      verdict: over ? 'suits-once-changed' : 'suits',
+      compared: [number('draws', drawsW, 'W'), number('generator gives', givesW, 'W')],
+      limit: many.generators[0]!.$origin('watts'),
+      formula: () =>
+        `${q(unit.absorptionV, 'V')} × ${q(unit.ratedA, 'A')} ÷ (${lane.charger.efficiency} % × ${lane.charger.powerFactor}) = ${q(drawsW, 'W')}`,
+      summary: () =>
+        `${name} draws ${q(drawsW, 'W')} at full current, and the generator gives ${q(givesW, 'W')}.`,
+      remedies: !over
+        ? []
+        : unit.currentLimit === 'adjustable' && fitsA >= 1
+          ? [{ id: 'charger.limit-current', on: unit.$path, value: fitsA }]
+          : [replacement(unit, system.bank, fitsA)],
+    }
+  },
 })

@@ -66,6 +66,7 @@ export const chargeCut = check({
     const warm: readonly RemedyRef[] = [
       { id: 'cold.heater', on: 'candidate' },
       { id: 'cold.warmer-place', on: 'place', value: limitC },
+      ...(bank.each.purpose === 'starter' ? [{ id: 'start.winter-lead', on: 'candidate' } as const] : []),
     ]
     if (bank.each.coldCut === 'yes') {
       return {

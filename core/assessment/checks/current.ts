@@ -1,6 +1,6 @@
 import { formatShare, said } from '#core/units/format'
 import { check, number, word } from '#core/assessment/check'
-import { highestDischargeA, surgeA, usableAh } from '#core/system/energy'
+import { fewestParallel, highestDischargeA, surgeA, usableAh, type Demand } from '#core/system/energy'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { System } from '#core/system/system'
 
@@ -13,7 +13,7 @@ const minutesAt = (amps: number, system: System): number => (usableAh(system) / 
  * What could be done about a current that is too large: more batteries where the maker allows them, less from
  * the inverters, another battery.
  */
-function tooMuch(needed: number, leftW: number | null, { bank }: System): readonly RemedyRef[] {
+export function tooMuch(needed: number, leftW: number | null, { bank }: System): readonly RemedyRef[] {
   return [
     ...(needed <= bank.each.mostParallel
       ? [{ id: 'battery.more-parallel', on: 'candidate', value: needed } as const]
@@ -25,6 +25,14 @@ function tooMuch(needed: number, leftW: number | null, { bank }: System): readon
   ]
 }
 
+/** What so many batteries give together, each so many amperes, A. */
+const givenBy = (count: number, eachA: number, { rules }: System): number =>
+  count > 1 ? (count * eachA * rules.sharing) / 100 : eachA
+
+/** What the inverters may give where so many amperes are left for them at a voltage, W; null without any. */
+export const inverterW = ({ watts, takenW }: Demand, amps: number, volts: number): number | null =>
+  watts === 0 ? null : (Math.max(0, amps * volts) * watts) / takenW
+
 export const discharge = check({
   id: 'battery.discharge',
   title: 'Discharge current',
@@ -33,10 +41,16 @@ export const discharge = check({
   judge(_subject, system) {
     const { q } = system
     const { bank, rules } = system
-    const { amps, dcA, inverterA, watts, atV } = highestDischargeA(system)
+    const demand = highestDischargeA(system)
+    const { amps, dcA, inverterA, takenW, volts } = demand
     const over = amps > bank.continuousA
-    const needed = Math.ceil(amps / ((bank.each.continuousA * rules.sharing) / 100))
-    const leftW = inverterA > 0 ? watts * ((bank.continuousA - dcA) / inverterA) : null
+    const needed = fewestParallel(
+      demand,
+      system,
+      (under, count) => under.amps <= givenBy(count, bank.each.continuousA, system),
+    )
+    const leftV = bank.ocv(rules.lowSoc / 100) - bank.continuousA * bank.ohm
+    const leftW = inverterW(demand, bank.continuousA - dcA, leftV)
     return {
       verdict: !over ? 'suits' : needed <= bank.each.mostParallel ? 'suits-once-changed' : 'does-not-suit',
       compared: [number('loads draw', amps, 'A'), number('battery gives', bank.continuousA, 'A')],
@@ -44,7 +58,7 @@ export const discharge = check({
       formula: () =>
         said(
           `${q(dcA, 'A')} DC`,
-          inverterA > 0 ? ` + ${q(watts, 'W')} ÷ (${q(atV, 'V')} × efficiency) = ${q(inverterA, 'A')}` : '',
+          inverterA > 0 ? ` + ${q(takenW, 'W')} ÷ ${q(volts, 'V')} under load = ${q(inverterA, 'A')}` : '',
           ` = ${q(amps, 'A')}; BMS ${q(bank.each.continuousA, 'A')} × ${bank.each.parallel}`,
           bank.sharing < 1 ? ` × ${formatShare(bank.sharing)} sharing` : '',
           ` = ${q(bank.continuousA, 'A')}`,
@@ -69,14 +83,19 @@ export const surge = check({
   why: 'Motors and inverters ask for several times their current as they start; protection that is quicker than the surge opens in the middle of it.',
   judge(_subject, system) {
     const { q } = system
-    const { bank, rules } = system
-    const { amps, seconds } = surgeA(system)
+    const { bank } = system
+    const demand = surgeA(system)
+    const { amps, seconds, volts, takenW } = demand
     if (seconds === 0) return null
     const long = seconds > bank.each.peakS
     const givesA = long ? bank.continuousA : bank.peakA
     const over = amps > givesA
     const eachA = long ? bank.each.continuousA : Math.max(bank.each.peakA, bank.each.continuousA)
-    const needed = Math.ceil(amps / ((eachA * rules.sharing) / 100))
+    const needed = fewestParallel(
+      demand,
+      system,
+      (under, count) => under.amps <= givenBy(count, eachA, system),
+    )
     return {
       verdict: !over ? 'suits' : needed <= bank.each.mostParallel ? 'suits-once-changed' : 'does-not-suit',
       compared: [
@@ -86,7 +105,8 @@ export const surge = check({
       limit: bank.each.$origin(long ? 'continuousA' : 'peakA'),
       formula: () =>
         said(
-          `${q(amps, 'A')} for ${q(seconds, 's')}; `,
+          `${q(amps, 'A')} for ${q(seconds, 's')}`,
+          takenW > 0 ? ` at ${q(volts, 'V')} under load; ` : '; ',
           long ? `the peak of the BMS lasts ${q(bank.each.peakS, 's')}, so its continuous` : 'BMS peak',
           ` ${q(eachA, 'A')} × ${bank.each.parallel}`,
           bank.sharing < 1 ? ` × ${formatShare(bank.sharing)}` : '',

@@ -3,6 +3,10 @@ import { formatShare, said } from '#core/units/format'
 import { check, mid, number, word } from '#core/assessment/check'
 import { chargedAwayAh, dailyUse, laneDay, usableColdAh } from '#core/system/energy'
 import { arrayW, coldOpenCircuitV, dcdcInput, feedingV } from '#core/system/currents'
+import { thickerCable } from '#core/remedies/arrangements'
+import { cableOhm, type AlternatorLane } from '#core/system/lanes'
+import { sizeUnder, type RemedyRef } from '#core/remedies/catalogue'
+import type { System } from '#core/system/system'
 
 export const inputVoltage = check({
   id: 'dcdc.input-voltage',
@@ -29,12 +33,53 @@ export const inputVoltage = check({
           `At full output ${q(input.volts, 'V')} are left at the DC-DC on ${mid(name)}, `,
           `which runs down to ${q(link.lowestInputV, 'V')}.`,
         ),
-      remedies: over
-        ? [{ id: 'dcdc.lower-input', on: link.$path, value: Math.floor(input.volts * 10) / 10 }]
-        : [],
+      remedies: over ? moreAtInput(lane, system) : [],
     }
   },
 })
+
+/** Lowest voltage down to which DC-DC units are made to run, V at 12 V (engineering default). */
+const lowestMadeV = 9
+/** Left over the lowest running voltage when a cable or a current is chosen, V at 12 V. */
+const overLowestV = 0.2
+
+/** A thicker cable to it, less current, or a unit that runs lower: whichever there is. */
+function moreAtInput(lane: AlternatorLane, system: System): RemedyRef[] {
+  const { link, alternator } = lane
+  const { rules } = system
+  const scale = Number(alternator.nominalV) / 12
+  const sourceV = feedingV(alternator)
+  const leastV = link.lowestInputV + overLowestV * scale
+  const watts = (link.absorptionV * link.ratedA) / (rules.dcdcEfficiency / 100)
+  const spareV = sourceV - leastV
+  const runsLowerAt = Math.floor((dcdcInput(lane, system).volts / scale) * 2) / 2
+  const lower: RemedyRef[] =
+    runsLowerAt >= lowestMadeV ? [{ id: 'dcdc.lower-input', on: link.$path, value: runsLowerAt * scale }] : []
+  if (spareV <= 0) return [...lower, leftOff(lane)]
+  const ohm = (leastV * spareV) / watts
+  const thicker = thickerCable(lane.cables, ohm - cableOhm(lane, rules), system)
+  const lessA = Math.floor((link.ratedA * ohm) / cableOhm(lane, rules))
+  return [
+    ...(thicker ? [thicker] : []),
+    ...(link.currentLimit === 'adjustable' && lessA >= 1
+      ? [{ id: 'charger.limit-current', on: link.$path, value: lessA } as const]
+      : []),
+    ...lower,
+    ...(lessA >= 5
+      ? [
+          {
+            id: 'charger.replace',
+            on: link.$path,
+            value: sizeUnder(lessA),
+            values: { absorptionV: link.absorptionV },
+          } as const,
+        ]
+      : [leftOff(lane)]),
+  ]
+}
+
+/** Where nothing brings the unit what it needs, the house bank is better left off this alternator. */
+const leftOff = ({ link }: AlternatorLane): RemedyRef => ({ id: 'link.unjoined', on: link.$path })
 
 /** An engine space in summer, °C: an engineering default. */
 const engineSpaceC = 60

@@ -1,7 +1,7 @@
 import { said } from '#core/units/format'
 import { check, mid, number, word } from '#core/assessment/check'
-import { sizeUnder } from '#core/remedies/catalogue'
-import { allDayA, allDayWords, availableA, tighterSpeed } from '#core/system/alternators'
+import { smallerDcdc } from '#core/remedies/arrangements'
+import { allDayBudget, availableA } from '#core/system/alternators'
 import { dcdcInput } from '#core/system/currents'
 import { currentAgainstBank } from './charger'
 
@@ -17,36 +17,23 @@ export const output = check({
     const battery = currentAgainstBank(link, `The DC-DC on ${mid(name)}`, system)
     if (battery.verdict !== 'suits') return battery
     const { rules } = system
-    const speed = tighterSpeed(alternator, rules)
-    const budgetA = allDayA(alternator, speed, rules)
+    const { amps: budgetA, origin, formula: budget } = allDayBudget(alternator, rules, q)
     const input = dcdcInput(lane, system)
     const over = input.amps > budgetA
     const fitsA = Math.floor((link.ratedA * budgetA) / input.amps)
     const settable = link.currentLimit === 'adjustable'
-    const allDay = allDayWords(alternator, speed, rules, q)
     return {
       verdict: over ? (settable || fitsA >= 5 ? 'suits-once-changed' : 'does-not-suit') : 'suits',
       compared: [number('unit draws', input.amps, 'A'), number('alternator all day', budgetA, 'A')],
-      limit: allDay.origin,
+      limit: origin,
       formula: () =>
         said(
           `${q(link.absorptionV, 'V')} × ${q(link.ratedA, 'A')} ÷ (${rules.dcdcEfficiency} % × ${q(input.volts, 'V')}) = ${q(input.amps, 'A')}; `,
-          `all day ${allDay.formula} − ${q(alternator.vehicleDrawA, 'A')} = ${q(budgetA, 'A')}`,
+          `${budget} − ${q(alternator.vehicleDrawA, 'A')} = ${q(budgetA, 'A')}`,
         ),
       summary: () =>
         `The DC-DC draws ${q(input.amps, 'A')} from ${mid(name)}, which gives ${q(budgetA, 'A')} all day.`,
-      remedies: !over
-        ? []
-        : [
-            settable
-              ? { id: 'charger.limit-current', on: link.$path, value: fitsA }
-              : {
-                  id: 'charger.replace',
-                  on: link.$path,
-                  value: sizeUnder(fitsA),
-                  values: { absorptionV: link.absorptionV },
-                },
-          ],
+      remedies: over ? [smallerDcdc(lane, system)] : [],
       cautions: () => {
         const idleA = availableA(alternator, 'idle', rules)
         return !over && input.amps > idleA

@@ -2,6 +2,7 @@ import type { Check } from '#core/assessment/check'
 import * as ahead from './ahead'
 import * as alternator from './alternator'
 import * as battery from './battery'
+import * as cable from './cable'
 import * as capacity from './capacity'
 import * as charger from './charger'
 import * as cold from './cold'
@@ -9,12 +10,16 @@ import * as current from './current'
 import * as dcdc from './dcdc'
 import * as dcdcPlace from './dcdc-place'
 import * as fitting from './fitting'
+import * as heat from './heat'
 import * as link from './link'
 import * as mixed from './mixed'
+import * as nominal from './nominal'
 import * as range from './range'
 import * as role from './role'
+import * as sag from './sag'
 import * as solar from './solar'
 import * as start from './start'
+import * as total from './total'
 
 const isCheck = (value: unknown): value is Check =>
   typeof value === 'object' && value !== null && 'isCheck' in value
@@ -26,20 +31,25 @@ const isCheck = (value: unknown): value is Check =>
 export const allChecks: readonly Check[] = [
   charger,
   range,
+  nominal,
   role,
   link,
   dcdc,
   dcdcPlace,
   alternator,
+  heat,
   ahead,
   solar,
   cold,
   mixed,
   start,
+  total,
   current,
+  sag,
   capacity,
   battery,
   fitting,
+  cable,
 ].flatMap((topic) =>
   Object.values(topic)
     .filter(isCheck)

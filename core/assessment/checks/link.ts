@@ -3,8 +3,9 @@ import { socAtOpenCircuitV } from '#core/physics/lfp'
 import { formatShare, said } from '#core/units/format'
 import { check, mid, number, word } from '#core/assessment/check'
 import { availableA } from '#core/system/alternators'
-import { acceptanceA, demandA } from '#core/system/currents'
+import { acceptanceA, demandA, highestV } from '#core/system/currents'
 import { cableOhm, isStraight } from '#core/system/lanes'
+import { leftOnOutput } from '#core/system/output'
 import { atBatteryV } from './alternator'
 
 export const vsrNeverOpens = check({
@@ -55,7 +56,7 @@ export const vsrNeverCloses = check({
     if (link.kind !== 'vsr') return null
     const { bank, rules } = system
     const soc = rules.lowSoc / 100
-    const reachesV = alternator.regulatorV
+    const reachesV = highestV(alternator)
     const takesA = acceptanceA(lane, soc, 'idle', system)
     const limited = demandA(lane, soc, system) > availableA(alternator, 'idle', rules)
     const busV = limited ? bank.ocv(soc) + takesA * (bank.ohm + cableOhm(lane, rules)) : reachesV
@@ -167,7 +168,7 @@ export const batterySwitch = check({
   judge({ lane, name }, system) {
     const { link, alternator } = lane
     if (link.kind !== 'switch') return null
-    const guarded = alternator.surgeProtector === 'yes'
+    const guarded = leftOnOutput(lane, system) !== null || alternator.surgeProtector === 'yes'
     return {
       verdict: guarded ? 'suits-once-changed' : 'does-not-suit',
       compared: [

@@ -7,6 +7,7 @@ import { dcAtOnceA, leadHealth, loadA, sharesBus } from '#core/system/energy'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import { laneCurrentA } from '#core/system/currents'
 import type { Lane } from '#core/system/lanes'
+import type { System } from '#core/system/system'
 
 export const school = check({
   id: 'mixed.school',
@@ -121,14 +122,20 @@ export const sharing = check({
     const charging = [0.2, 0.5, 0.8].map((soc) => at(soc, chargeA))
     const [rest, load] = [at(0.5, 0), at(0.5, -dcAtOnceA(system))]
     const mostA = Math.max(...charging.map((row) => row.lfpA))
+    const off = charging[0]!.off
     const over = mostA > bank.largestA
     const largest = lanes.reduce(
       (a, b) => (laneCurrentA(b, system) > laneCurrentA(a, system) ? b : a),
       lanes[0]!,
     )
-    const remedies = over && largest ? limitOf(largest, bank.largestA) : []
+    const remedies =
+      off && largest
+        ? limitOf(largest, laneCurrentA(largest, system) - (chargeA - bearsBeforeStopA(chargeA, system)))
+        : over && largest
+          ? limitOf(largest, bank.largestA)
+          : []
     return {
-      verdict: over ? 'suits-once-changed' : 'suits',
+      verdict: over || off ? 'suits-once-changed' : 'suits',
       compared: [number('lithium takes', mostA, 'A'), number('its largest', bank.largestA, 'A')],
       limit: bank.each.$origin('largestChargeA'),
       formula: () =>
@@ -138,11 +145,13 @@ export const sharing = check({
         ),
       summary: () =>
         said(
-          `On one bus the lithium takes ${q(mostA, 'A')} of ${q(chargeA, 'A')} while charging`,
+          off
+            ? `Under ${q(chargeA, 'A')} the charge stop takes the lithium off the bus, and the lead gets it all`
+            : `On one bus the lithium takes ${q(mostA, 'A')} of ${q(chargeA, 'A')} while charging`,
           over ? `, and its maker allows ${q(bank.largestA, 'A')}` : '',
           `; half charged it gives ${q(-load.lfpA, 'A')} of ${q(dcAtOnceA(system), 'A')}.`,
         ),
-      remedies: over ? [...remedies, { id: 'mixed.separate', on: 'use' }] : [],
+      remedies: over || off ? [...remedies, { id: 'mixed.separate', on: 'use' }] : [],
       cautions: () => {
         const takesA = rules.leadChargeRateC * one.houseBank.ahEach * one.houseBank.parallel
         return chargeA > takesA
@@ -214,6 +223,28 @@ export const leadHealthCheck = check({
   },
 })
 
+/** A charge stop that opens under load before this charge keeps the lithium from charging. */
+const stopsFrom = 0.8
+
+/** The charge at which all sources lift the bus over the charge stop, where that is too early; else null. */
+function passesStopAt(amps: number, system: System): number | null {
+  const [lfp, lead] = [lfpOf(system), houseLeadOf(system)]
+  const early = [0.2, 0.5, stopsFrom].find((soc) => shareOf(lfp, lead, soc, amps).off)
+  return early ?? null
+}
+
+/** The most all sources may give together without that, A. */
+function bearsBeforeStopA(amps: number, system: System): number {
+  const [lfp, lead] = [lfpOf(system), houseLeadOf(system)]
+  let [low, high] = [0, amps]
+  for (let i = 0; i < 12; i++) {
+    const middle = (low + high) / 2
+    if (shareOf(lfp, lead, stopsFrom, middle).off) high = middle
+    else low = middle
+  }
+  return Math.floor(low)
+}
+
 export const stops = check({
   id: 'mixed.stops',
   title: 'Charge stop and discharge stop',
@@ -226,6 +257,25 @@ export const stops = check({
     const stopV = rules.chargeStopV * bank.scale
     const under = lanes.find((lane) => lane.kind === 'charger' && lane.charger.absorptionV <= stopV)
     const beforeBms = rules.dischargeStopV * bank.scale > bank.bmsUnderV
+    const chargeA = lanes.reduce((sum, lane) => sum + laneCurrentA(lane, system), 0)
+    const passesAt = chargeA > 0 ? passesStopAt(chargeA, system) : null
+    if (passesAt !== null && !under && beforeBms) {
+      const mostA = bearsBeforeStopA(chargeA, system)
+      const largest = lanes.reduce((a, b) => (laneCurrentA(b, system) > laneCurrentA(a, system) ? b : a))
+      return {
+        verdict: 'suits-once-changed',
+        compared: [number('all sources', chargeA, 'A'), number('before the stop opens', mostA, 'A')],
+        limit: { kind: 'rule', text: 'shop rules: charge stop and discharge stop of a hybrid bank' },
+        formula: () =>
+          `under ${q(chargeA, 'A')} the bus passes ${q(stopV, 'V')} with the lithium at ${formatShare(passesAt)}; with ${q(mostA, 'A')} it stays under it up to ${formatShare(stopsFrom)}`,
+        summary: () =>
+          `All sources together lift the bus over the charge stop of ${q(stopV, 'V')} while the lithium is only at ${formatShare(passesAt)}: it chatters, hardly charges, and the lead gets all ${q(chargeA, 'A')}.`,
+        remedies: [
+          ...limitOf(largest, laneCurrentA(largest, system) - (chargeA - mostA)),
+          { id: 'mixed.separate', on: 'use' },
+        ],
+      }
+    }
     const bad = under !== undefined || !beforeBms
     const absorbs = lanes.flatMap((lane) => (lane.kind === 'charger' ? [lane.charger.absorptionV] : []))
     return {

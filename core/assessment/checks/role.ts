@@ -1,13 +1,15 @@
 import { said } from '#core/units/format'
 import { check, mid, number, word } from '#core/assessment/check'
 import { dcdcInput } from '#core/system/currents'
+import { mustGo } from './charger'
 
 export const role = check({
   id: 'charger.role',
   title: 'What else the charger does',
   about: 'unit',
   why: 'A converter taken out takes its fuse block with it, and a charger with two outputs the starting battery’s charge.',
-  judge({ unit, lane, name }, { rules }) {
+  judge(subject, system) {
+    const { lane, name } = subject
     if (lane.kind !== 'charger') return null
     const { charger } = lane
     const roles = [
@@ -15,9 +17,7 @@ export const role = check({
       ...(charger.feeds === 'both' ? ['the starting battery’s charge'] : []),
       ...(charger.kind === 'combi' ? ['the inverter'] : []),
     ]
-    const goes =
-      unit.equaliseStage === 'fixed' ||
-      (rules.chargerSchool === 'replace' && (unit.profile === 'fixed' || unit.profile === 'automatic'))
+    const goes = mustGo(subject, system)
     const lost = goes && roles.length > 0
     return {
       verdict: lost ? 'suits-once-changed' : 'suits',

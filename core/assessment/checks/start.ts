@@ -150,7 +150,12 @@ export const starterRated = check({
         weak
           ? `On the coldest start it cranks with ${q(givesA, 'A')} and the engine needs ${q(starting.engineNeedA, 'A')}.`
           : `On the coldest start it cranks with ${q(givesA, 'A')}; the engine needs ${q(starting.engineNeedA, 'A')}.`,
-      remedies: weak ? [{ id: 'battery.other', on: 'candidate' }] : [],
+      remedies: weak
+        ? [
+            { id: 'battery.other', on: 'candidate' },
+            ...(coldestC < 0 ? [{ id: 'start.winter-lead', on: starting.$path } as const] : []),
+          ]
+        : [],
       cautions: () => [
         ...(coldestC < 0
           ? [

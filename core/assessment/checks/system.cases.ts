@@ -52,7 +52,7 @@ const pump = (amps: number | null): JobDocument =>
   withMeasured(hybrid(), 'loads', { supply: 'dc', amps, hours: 24, essential: 'yes' })
 const readings = (celsius: number): Values => ({
   temperatureReadings: [
-    { amps: 60, rpm: 4800, minutes: 10, celsius: celsius - 12 },
+    { amps: 60, rpm: 4800, minutes: 10, celsius: 60 + (celsius - 60) / 2 },
     { amps: 60, rpm: 4800, minutes: 40, celsius },
   ],
 })
@@ -226,27 +226,6 @@ export const systemCases: Readonly<Record<string, readonly Case[]>> = {
       verdict: open,
     },
   ],
-  'dcdc.input-voltage': [
-    { says: 'well above its lowest suits', job: link({}), on: onLink, verdict: good },
-    {
-      says: 'on the dips of a computer-controlled alternator through a long thin cable suits once lower or thicker',
-      job: withMeasured(
-        alternator(link({ lowestInputV: 12 }), { regulator: 'computer', lowestV: 12.4, highestV: 14.8 }),
-        'conductors',
-        { lengthM: 6, areaMm2: 10, fuseA: 60 },
-        { of: onLink },
-      ),
-      on: onLink,
-      verdict: changed,
-      remedy: 'dcdc.lower-input',
-    },
-    {
-      says: 'lowest voltage of the drive not known is to be measured where it decides',
-      job: alternator(link({ lowestInputV: 12.4 }), { regulator: 'computer', lowestV: null, highestV: 14.8 }),
-      on: onLink,
-      verdict: open,
-    },
-  ],
   'dcdc.place': [
     { says: 'in a cool place suits', job: link({ stands: 'cool' }), on: onLink, verdict: good },
     {
@@ -332,29 +311,63 @@ export const systemCases: Readonly<Record<string, readonly Case[]>> = {
   ],
   'alternator.spare': [
     {
-      says: 'with 50 A to spare suits: 120 × 50 % − 10',
+      says: 'suits with 54 A to spare: 64 A, at which its case settles at 100 °C, less 10 A',
       job: goodJob(),
       on: onLink,
       verdict: good,
-      shows: ['50 A', '120 A × 50 %'],
+      shows: ['54 A', 'all day 32 A at idle, 54 A at cruise'],
     },
     {
-      says: 'with nothing to spare does not',
+      says: 'is never more than the machine makes: 200 A label, 70 A at idle',
+      job: alternator(goodJob(), { ratedA: 200, vehicleDrawA: 0, riseK: 20, idleShare: 100 }),
+      on: onLink,
+      verdict: good,
+      shows: ['70 A to spare', '70 A at idle for 100 % of the drive'],
+    },
+    {
+      says: 'goes by a share of the rating where the shop does: 120 × 65 % − 10',
+      job: goodJob(),
+      on: onLink,
+      rules: { alternatorAllDay: 'share', alternatorIdleShare: 100 },
+      verdict: good,
+      shows: ['68 A', '120 A × 65 %'],
+    },
+    {
+      says: 'with nothing to spare does not suit',
       job: alternator(goodJob(), { ratedA: 55, vehicleDrawA: 25 }),
       on: onLink,
       verdict: bad,
       remedy: 'link.unjoined',
     },
     {
-      says: 'readings of its case count before the shop’s share',
-      job: alternator(goodJob(), readings(62)),
+      says: 'readings of its case count before the rise that is entered',
+      job: alternator(goodJob(), { ...readings(92), riseK: 45 }),
       on: onLink,
       verdict: good,
       shows: ['by its readings'],
     },
     {
+      says: 'with permanent magnets hangs on what it makes alone',
+      job: alternator(goodJob(), { machine: 'magnet', riseK: null }),
+      on: onLink,
+      verdict: good,
+      shows: ['at idle for 20 % of the drive'],
+    },
+    {
+      says: 'the rise of its case not known is to be measured where it decides',
+      job: alternator(goodJob(), { riseK: null, ratedA: 50 }),
+      on: onLink,
+      verdict: open,
+    },
+    {
+      says: 'and need not be where the whole range has enough',
+      job: alternator(goodJob(), { riseK: null }),
+      on: onLink,
+      verdict: good,
+    },
+    {
       says: 'vehicle draw not known is to be measured where it decides',
-      job: alternator(goodJob(), { ratedA: 70, vehicleDrawA: null }),
+      job: alternator(goodJob(), { ratedA: 60, vehicleDrawA: null }),
       on: onLink,
       verdict: open,
     },
@@ -399,18 +412,19 @@ export const systemCases: Readonly<Record<string, readonly Case[]>> = {
   ],
   'alternator.heat': [
     {
-      says: 'held by a DC-DC under its share suits',
+      says: 'held by a DC-DC suits',
       job: goodJob(),
       on: onLink,
       verdict: good,
       shows: ['driving day', '°C'],
     },
     {
-      says: 'straight through is too much for it, by the shop’s share',
+      says: 'straight through is too much for it',
       job: straightJob({ kind: 'solenoid' }),
       on: onLink,
       verdict: changed,
       remedy: 'dcdc.add',
+      shows: ['reaches 100 °C after'],
     },
     {
       says: 'is held by the way of the shop’s school',
@@ -429,8 +443,8 @@ export const systemCases: Readonly<Record<string, readonly Case[]>> = {
       remedy: 'link.cable',
     },
     {
-      says: 'readings that show it cool count before the share',
-      job: alternator(straightJob({ kind: 'solenoid' }), readings(58)),
+      says: 'readings that show it cool count',
+      job: alternator(straightJob({ kind: 'solenoid' }), readings(78)),
       on: onLink,
       verdict: good,
       shows: ['by its readings'],
@@ -443,8 +457,37 @@ export const systemCases: Readonly<Record<string, readonly Case[]>> = {
       shows: ['reaches 100 °C after'],
     },
     {
+      says: 'without readings is to be measured where the plausible rise decides',
+      job: alternator(link({ ratedA: 60 }), { riseK: null }),
+      on: onLink,
+      verdict: open,
+    },
+    {
+      says: 'suits without readings where the whole plausible range does',
+      job: alternator(goodJob(), { riseK: null, ratedA: 200 }),
+      on: onLink,
+      verdict: good,
+    },
+    {
+      says: 'with a regulator that watches the case suits whatever the rise',
+      job: alternator(straightJob({ kind: 'solenoid' }), {
+        riseK: null,
+        regulator: 'external',
+        fieldWire: 'sensor',
+      }),
+      on: onLink,
+      verdict: good,
+    },
+    {
+      says: 'of permanent magnets hardly depends on the battery',
+      job: alternator(straightJob({ kind: 'solenoid' }), { machine: 'magnet', riseK: null }),
+      on: onLink,
+      verdict: good,
+      shows: ['its maker’s figure counts'],
+    },
+    {
       says: 'rating not known is to be read where it decides',
-      job: alternator(straightJob({ kind: 'solenoid' }), { ratedA: null, limitA: 50 }),
+      job: alternator(straightJob({ kind: 'solenoid' }), { ratedA: null, limitA: 80 }),
       on: onLink,
       verdict: open,
     },
@@ -655,6 +698,13 @@ export const systemCases: Readonly<Record<string, readonly Case[]>> = {
       on: onBattery,
       verdict: changed,
       remedy: 'charger.set-absorption',
+    },
+    {
+      says: 'that the sources pass under load with the lithium hardly charged never let it charge',
+      job: hybrid({ [`${onCharger}/ratedA`]: 116, 'candidate/resistanceMohm': 12 }),
+      on: onBattery,
+      verdict: changed,
+      shows: ['it chatters', 'the lead gets all'],
     },
     {
       says: 'absorption not known is to be measured',

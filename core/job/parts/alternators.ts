@@ -1,9 +1,19 @@
 import { choice, optional, quantity, rows, systemVoltages, volts, yesNo, type Fields } from '#core/job/field'
+import { plausibleRiseK } from '#core/physics/alternator'
 import { temperatureReadings } from './wiring'
 
 const computer = { when: [{ field: 'regulator', is: ['computer'] }] } as const
 
 export const alternators = {
+  machine: choice(
+    'Machine',
+    {
+      wound: 'Wound rotor: regulated by its field',
+      magnet: 'Permanent magnets, with a regulator that shunts what is not taken',
+    },
+    'Motorcycles and small outboards have magnets: three wires from the crankcase to a finned box.',
+    { otherwise: 'wound', detail: true },
+  ),
   nominalV: choice('Nominal voltage', systemVoltages, 'Label.'),
   ratedA: quantity('Rated current', 'A', 5, [5, 1000], [45, 200], 'Label on the housing.'),
   regulator: choice(
@@ -20,10 +30,10 @@ export const alternators = {
     'Regulator voltage',
     (at) => {
       const seen: [number | null, number | null] = [at.number('lowestV'), at.number('highestV')]
-      if (at.choice('regulator') === 'computer') return [seen[0] ?? 12.4, seen[1] ?? 15.1]
       return [seen[0] ?? 13.6, Math.max(seen[0] ?? 0, seen[1] ?? 14.6)]
     },
     'Meter on the alternator stud and its case, engine warm, 1500 rpm.',
+    { when: [{ field: 'regulator', is: ['fixed', 'compensated', 'external'] }] },
   ),
   lowestV: volts(
     'Lowest seen on a drive',
@@ -60,7 +70,8 @@ export const alternators = {
     otherwise: 750,
     detail: true,
   }),
-  cruiseRpm: optional('Engine speed at cruise', 'rpm', 100, [500, 10_000], [1500, 2800], 'Rev counter.', {
+  cruiseRpm: quantity('Engine speed at cruise', 'rpm', 100, [500, 10_000], [1500, 2800], 'Rev counter.', {
+    otherwise: 2000,
     detail: true,
   }),
   pulleyRatio: quantity(
@@ -93,6 +104,15 @@ export const alternators = {
     { otherwise: 'none', detail: true },
   ),
   temperatureReadings,
+  riseK: quantity(
+    'Temperature rise of the case',
+    'Δ°C',
+    5,
+    [5, 300],
+    plausibleRiseK,
+    'Load it with lamps, fans and heater for half an hour, and enter amps, shaft speed and case temperature as a reading above: the rise follows from it.',
+    { when: [{ field: 'machine', is: ['wound'] }], detail: true },
+  ),
   surgeProtector: yesNo('Surge protector fitted', 'A small two-wire box on the alternator output.', {
     otherwise: 'no',
     detail: true,

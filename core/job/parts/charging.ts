@@ -15,6 +15,14 @@ const detectsByItself: Condition = { field: 'profile', is: ['automatic'] }
 const adjustable: Condition = { field: 'profile', is: ['adjustable'] }
 const onMains: Condition = { field: 'feeds', is: ['house', 'both'] }
 
+/** The nominal voltage on a unit's label. */
+export const madeFor = choice(
+  'Made for',
+  { same: 'The voltage of what it feeds', ...systemVoltages },
+  'Label on the unit.',
+  { otherwise: 'same', detail: true },
+)
+
 /** Stages that a mains charger, a DC-DC charger and a solar controller have in common. */
 export const chargeStages = {
   ratedA: quantity('Rated current', 'A', 1, [0, 1000], [10, 60], 'Label on the unit.'),
@@ -72,6 +80,15 @@ export const chargeStages = {
   equaliseV: volts('Voltage of that stage', [14.4, 16.2], 'Maker’s sheet; do not run it to find out.', {
     when: [{ field: 'equaliseStage', is: ['off', 'switchable', 'fixed'] }],
   }),
+  equaliseLeastV: optional(
+    'That stage can be set down to',
+    'V',
+    0.1,
+    [5, 80],
+    [14, 15],
+    'Maker’s sheet. Empty: it cannot be set.',
+    { when: [{ field: 'equaliseStage', is: ['switchable', 'fixed'] }], detail: true },
+  ),
   compensation: choice(
     'Temperature compensation',
     {
@@ -117,6 +134,7 @@ export const chargers = {
     { otherwise: 'charger' },
   ),
   ...chargeStages,
+  nominalV: madeFor,
   feeds: choice(
     'Feeds',
     { house: 'House bank', starting: 'Starting battery', both: 'Both' },
@@ -335,6 +353,7 @@ export const solar = {
     'Follow its cable.',
     { otherwise: 'own', detail: true },
   ),
+  nominalV: madeFor,
   controller: choice(
     'Controller',
     { mppt: 'MPPT', pwm: 'PWM' },

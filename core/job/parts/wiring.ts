@@ -1,3 +1,4 @@
+import { madeFor } from './charging'
 import { choice, optional, quantity, rows, volts, yesNo, type Fields } from '#core/job/field'
 
 const posts = {
@@ -121,6 +122,7 @@ export const conductors = {
 } satisfies Fields
 
 export const inverters = {
+  nominalV: madeFor,
   continuousW: quantity('Continuous power', 'W', 100, [10, 50_000], [300, 3000], 'Label.'),
   surgeW: quantity(
     'Surge power',

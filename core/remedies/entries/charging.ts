@@ -15,6 +15,13 @@ export const charging = {
     hours: minutes(5),
     effect: set(() => ({ equaliseStage: 'off' })),
   },
+  'charger.set-equalise': {
+    kind: 'setting',
+    label: ({ value }, q) => `Set its equalise stage to ${q(value!, 'V')}`,
+    takes: 'setting, no part',
+    hours: minutes(10),
+    effect: setValue('equaliseV'),
+  },
   'charger.set-absorption': {
     kind: 'setting',
     label: ({ value }, q) => `Set absorption to ${q(value!, 'V')}`,

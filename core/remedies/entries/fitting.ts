@@ -1,7 +1,18 @@
-import { partAt, withField, withoutPart, withPart, type AnyPart, type JobDocument } from '#core/job/document'
-import { batteries } from '../listed'
-import { assumed, set, setValue, type Remedy, type RemedyOrder } from '../remedy'
-import { dcdcBetween, heatingPad, mainFuse, remoteSwitches, shuntMonitor } from '../wants'
+import {
+  partAt,
+  withField,
+  withoutPart,
+  withPart,
+  type AnyPart,
+  type JobDocument,
+  type PartPath,
+} from '#core/job/document'
+import type { ListedPart } from '#core/job/specified'
+import { batteries, cableByTheMetre, listed, unlisted } from '../listed'
+import { assumed, set, setValue, type Remedy, type RemedyOrder, type Supply } from '../remedy'
+import type { ShelfPart } from '#core/shelf/kinds'
+import type { Known } from '#core/job/fields'
+import { dcdcBetween, fuseOfSize, heatingPad, largerPlug, remoteSwitches, shuntMonitor } from '../wants'
 
 const byFloor = 'cable and time, by survey'
 const onPaper = 'a line on the customer’s paper'
@@ -80,7 +91,7 @@ export const fitting = {
     label: () => 'Shunt monitor with an alarm in the main negative',
     takes: '1 part',
     hours: 1.5,
-    effect: set(() => ({ monitor: 'shunt', warns: 'yes' })),
+    effect: (job, { on, replaces = [] }) => replaces.reduce(withoutPart, watched(job, on)),
     wants: shuntMonitor,
     monitors: true,
   },
@@ -89,7 +100,7 @@ export const fitting = {
     label: () => 'Replace by a shunt monitor with an alarm',
     takes: '1 part',
     hours: 1.5,
-    effect: (job, { on }) => withoutPart(job, on),
+    effect: (job, { on }) => withoutPart(watched(job, 'use'), on),
     wants: shuntMonitor,
     monitors: true,
   },
@@ -107,7 +118,40 @@ export const fitting = {
     takes: '1 part a cable',
     hours: 1,
     effect: (job) => mainFuses(job),
-    wants: mainFuse,
+    supply: ({ value }, job, shelf) => ({ parts: mainFuseParts(value!, job, shelf), values: {} }),
+  },
+  'fuse.size': {
+    kind: 'part',
+    label: ({ value }, q) => `Fuse of ${q(value!, 'A')}`,
+    takes: '1 part',
+    hours: 0.5,
+    effect: (job, { on, value }) => fused(job, on, value!),
+    wants: fuseOfSize,
+  },
+  'fuse.far-end': {
+    kind: 'part',
+    label: ({ value }, q) => `Fuse of ${q(value!, 'A')} at the far end too`,
+    takes: '1 part and its holder',
+    hours: 1,
+    effect: farFuse,
+    wants: fuseOfSize,
+  },
+  'plug.larger': {
+    kind: 'part',
+    label: ({ value }, q) => `Plug and socket made for ${q(value!, 'A')}`,
+    takes: '1 pair',
+    hours: 1,
+    effect: set(({ value, values }) => ({ connectorA: value!, ...values })),
+    wants: largerPlug,
+  },
+  'cable.thicker': {
+    kind: 'wiring',
+    label: ({ value }, q) => `Cable of ${q(value!, 'mm²')}`,
+    takes: 'cable by the metre',
+    hours: 2,
+    effect: set(({ value, values }) => ({ areaMm2: value!, ...values })),
+    supply: ({ on, value }, job, shelf) => cableFor(job, on, value!, shelf),
+    largerMeetsBoth: true,
   },
   'mixed.separate': {
     kind: 'part',
@@ -154,6 +198,7 @@ export const fitting = {
     hours: 1,
     effect: setValue('parallel'),
     adjusts: 'parallel',
+    largerMeetsBoth: true,
     arrangement: true,
     namesAnswer: true,
     supply: ({ value }, job, shelf) => ({
@@ -166,6 +211,22 @@ export const fitting = {
     label: () => 'Another battery',
     takes: 'from the shelf',
     hours: 0.5,
+    effect: null,
+  },
+  'inverter.replace': {
+    kind: 'part',
+    label: ({ value }, q) => `Inverter of ${q(value!, 'W')} for this voltage`,
+    takes: '1 part',
+    hours: 2,
+    effect: (job, { on }) =>
+      withField(withField(job, `${on}/nominalV`, assumed('same')), `${on}/cutOffV`, undefined),
+    wants: 'Inverter',
+  },
+  'start.winter-lead': {
+    kind: 'paper',
+    label: () => 'Fit a lead battery for the winter, and the lithium in spring',
+    takes: 'a lead battery of the old size',
+    hours: 0,
     effect: null,
   },
   'inverter.limit': {
@@ -181,6 +242,47 @@ export const fitting = {
 function freshLead(job: JobDocument, { value }: RemedyOrder): JobDocument {
   const asNew = withField(withField(job, 'houseBank/ageYears', assumed(0)), 'houseBank/testedAh', undefined)
   return withField(asNew, 'houseBank/restedV', assumed(value!))
+}
+
+const watched = (job: JobDocument, use: PartPath): JobDocument =>
+  set(() => ({ monitor: 'shunt', warns: 'yes' }))(job, { on: use })
+
+/** A cable with a fuse of a rating, and none larger at its far end. */
+function fused(job: JobDocument, path: PartPath, amps: number): JobDocument {
+  const far = (partAt(job, path)?.part as Readonly<Record<string, Known<number> | undefined>>).farFuseA
+  const near = withField(job, `${path}/fuseA`, assumed(amps))
+  return far?.value != null && far.value > amps ? withField(near, `${path}/farFuseA`, assumed(amps)) : near
+}
+
+/** A fuse at the far end of a cable, of the kind of the near one. */
+function farFuse(job: JobDocument, { on, value }: RemedyOrder): JobDocument {
+  const near = (partAt(job, on)?.part as Readonly<Record<string, Known<string> | undefined>>).fuseKind
+  const kind = withField(job, `${on}/farFuseKind`, assumed(near?.value ?? 'anl'))
+  return withField(kind, `${on}/farFuseA`, assumed(value!))
+}
+
+/** Cable of a size for a run that is there, its return too where that is cable. */
+function cableFor(job: JobDocument, path: PartPath, areaMm2: number, shelf: readonly ShelfPart[]): Supply {
+  const run = partAt(job, path)?.part as Readonly<Record<string, Known<number | string> | undefined>>
+  const lengthM = Number(run.lengthM?.value ?? 3)
+  return cableByTheMetre(areaMm2, lengthM * (run.returnBy?.value === 'chassis' ? 1 : 2), shelf)
+}
+
+/** A class T fuse for every cable, of the rating that is there: what protects a cable is not made larger. */
+function mainFuseParts(interruptsA: number, job: JobDocument, shelf: readonly ShelfPart[]): ListedPart[] {
+  const ratings = Object.values(job.conductors).map(({ fuseA }) => fuseA?.value ?? null)
+  return ratings.map((rating) => {
+    const part = shelf.find(
+      ({ kind, values }) =>
+        kind === 'fuses' &&
+        values.fuseKind === 'class-t' &&
+        values.fuseA === rating &&
+        Number(values.fuseAicA) >= interruptsA,
+    )
+    return part
+      ? listed(part)
+      : unlisted(`Class T fuse${rating === null ? '' : ` ${rating} A`} with its holder`)
+  })
 }
 
 /** Class T fuses at the battery end of every cable. */

@@ -1,9 +1,26 @@
 import { said } from '#core/units/format'
-import { partsOf, withField, withNewPart, withoutPart, type JobDocument } from '#core/job/document'
-import type { ShelfPart } from '#core/shelf/kinds'
-import { listed, unlisted } from '../listed'
-import { assumed, lithiumStages, set, setValue, type Remedy, type RemedyOrder, type Supply } from '../remedy'
-import { dcdcForVoltages, is, isolatedDcdc, near, numberOf, regulator, relay, sizedDcdc } from '../wants'
+import {
+  partAt,
+  partsOf,
+  valueOf,
+  withField,
+  withNewPart,
+  withoutPart,
+  type JobDocument,
+} from '#core/job/document'
+import { cableByTheMetre } from '../listed'
+import { assumed, lithiumStages, set, setValue, type Remedy, type RemedyOrder } from '../remedy'
+import {
+  dcdcForVoltages,
+  lowInputDcdc,
+  is,
+  isolatedDcdc,
+  near,
+  numberOf,
+  regulator,
+  relay,
+  sizedDcdc,
+} from '../wants'
 
 /** Remedies of alternators, links and DC-DC units, and of the batteries they tie together. */
 export const linking = {
@@ -28,7 +45,7 @@ export const linking = {
     label: ({ value }, q) => `External regulator with a temperature sensor, held to ${q(value!, 'A')}`,
     takes: '1 part',
     hours: 4,
-    effect: setValue('limitA'),
+    effect: set(({ value }) => ({ limitA: value!, regulator: 'external', fieldWire: 'sensor' })),
     wants: regulator('External regulator with a temperature sensor', true),
     adjusts: 'limitA',
     arrangement: true,
@@ -71,7 +88,7 @@ export const linking = {
     takes: 'cable by the metre',
     hours: 2,
     effect: resistanceCable,
-    supply: cableByTheMetre,
+    supply: ({ value }, _job, shelf) => cableByTheMetre(resistanceMm2, value! * 2, shelf),
     arrangement: true,
     needlessWithDcdc: true,
   },
@@ -143,11 +160,11 @@ export const linking = {
   },
   'dcdc.lower-input': {
     kind: 'part',
-    label: ({ value }, q) => `DC-DC charger that runs down to ${q(value!, 'V')}, or a thicker cable to it`,
-    takes: '1 part or cable',
+    label: ({ value }, q) => `DC-DC charger that runs down to ${q(value!, 'V')}`,
+    takes: '1 part',
     hours: 2,
     effect: setValue('lowestInputV'),
-    wants: 'Thicker cable',
+    wants: lowInputDcdc,
   },
   'dcdc.move': {
     kind: 'place',
@@ -189,6 +206,14 @@ export const linking = {
     effect: set(() => ({ present: 'yes', chemistry: 'flooded', jumpSwitch: 'no' })),
     wants: 'Starting battery',
   },
+  'start.keep-lead': {
+    kind: 'part',
+    label: () => 'Keep a lead battery on its output, the house bank joined behind it',
+    takes: '1 part and its cables',
+    hours: 3,
+    effect: keepLead,
+    wants: 'Lead-acid battery',
+  },
   'start.no-jump': {
     kind: 'wiring',
     label: () => 'Take the jump switch out',
@@ -197,6 +222,17 @@ export const linking = {
     effect: set(() => ({ jumpSwitch: 'no' })),
   },
 } as const satisfies Record<string, Remedy>
+
+/** A lead battery on an alternator; a bank that hung straight on it is joined by a solenoid then. */
+function keepLead(job: JobDocument, order: RemedyOrder): JobDocument {
+  const { on } = order
+  const own = { present: 'yes', chemistry: 'flooded', jumpSwitch: 'no' }
+  const kept = set(({ values }) => ({ ...own, ...values }))(job, order)
+  const of = partAt(job, on)?.part.from
+  return partsOf(kept, 'links')
+    .filter(({ part }) => part.from === of && valueOf(part, 'kind') === 'direct')
+    .reduce((next, { path }) => withField(next, `${path}/kind`, assumed('solenoid')), kept)
+}
 
 const resistanceMm2 = 25
 
@@ -219,15 +255,4 @@ function resistanceCable(job: JobDocument, { on, value }: RemedyOrder): JobDocum
     (cabled, [name, of]) => withField(cabled, `${path}/${name}`, assumed(of)),
     next,
   )
-}
-
-function cableByTheMetre({ value }: RemedyOrder, _job: JobDocument, shelf: readonly ShelfPart[]): Supply {
-  const [cable] = shelf
-    .filter((part) => part.kind === 'conductors' && numberOf(part, 'areaMm2') === resistanceMm2)
-    .sort((a, b) => numberOf(a, 'pricePerM') - numberOf(b, 'pricePerM'))
-  const metres = Math.ceil(value! * 2)
-  return {
-    parts: [cable ? listed(cable, metres, 'm', cable.values.pricePerM) : unlisted('Cable 25 mm²')],
-    values: {},
-  }
 }

@@ -1,19 +1,31 @@
-import { number } from '../rule'
+import { number, school } from '../rule'
 
 export const alternator = {
+  alternatorAllDay: school(
+    'What an alternator gives all day',
+    {
+      heat: [
+        'By the heat of its case',
+        'One model and the readings of its case say what it bears, at every speed',
+      ],
+      share: ['By a share of its rating', 'A figure the shop has learnt to trust, whatever the machine'],
+    },
+    'heat',
+    'A machine differs from the next by half; a reading of its case settles it',
+  ),
   alternatorIdleShare: number(
     'Alternator all day at idle, share of rated',
     '%',
     50,
     [20, 100],
-    'Little cooling air at idle; used where no temperature readings exist',
+    'Little cooling air at idle; used where the shop goes by a share',
   ),
   alternatorCruiseShare: number(
     'Alternator all day at cruise, share of rated',
     '%',
     65,
     [20, 100],
-    'More cooling air at speed; used where no temperature readings exist',
+    'More cooling air at speed; used where the shop goes by a share',
   ),
   hotOutputShare: number(
     'Hot output, share of rated',

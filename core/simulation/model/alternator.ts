@@ -1,4 +1,4 @@
-import { caseLimitC, hotOutputA, steadyCaseC } from '#core/physics/alternator'
+import { caseLimitC, hotOutputA, steadyCaseC, warmLossV } from '#core/physics/alternator'
 import type { Happening } from '../events'
 import type { AlternatorPlant } from '../plant'
 import { Trigger } from './trigger'
@@ -10,11 +10,6 @@ const machineOhm = 0.003
  */
 const foldSpanK = 10
 const leastShare = 0.2
-/**
- * Voltage a compensated regulator takes off for each degree of its case above 25 °C, V at 12 V (engineering
- * default: half of what lead cells ask).
- */
-const compensationVPerK = 0.005
 /**
  * An external regulator goes to float when the house takes less than this share of its capacity at full
  * voltage, and back from so far under it, V.
@@ -30,7 +25,10 @@ interface HouseSeen {
   readonly ah: number
 }
 
-/** An alternator: what it gives at a speed, what its regulator holds, and how warm its case gets. */
+/**
+ * An alternator: what it gives at a speed, what its regulator holds, and how warm its case gets; that is not a
+ * number where its heat hardly depends on what is taken.
+ */
 export class Alternator {
   amps = 0
   endAmps = 0
@@ -55,16 +53,23 @@ export class Alternator {
     tell: (event: Happening) => void,
   ) {
     this.scale = nominalV / 12
-    this.caseC = this.endCaseC = this.peakC = this.standsAtC = startC
+    this.caseC = this.endCaseC = this.peakC = plant.heat ? startC : NaN
+    this.standsAtC = startC
+    this.triggers = [
+      ...(plant.heat ? [this.overheating(tell)] : []),
+      ...(plant.floatV === null ? [] : [this.floating(plant.floatV, house)]),
+    ]
+  }
+
+  private overheating(tell: (event: Happening) => void): Trigger {
     let over = false
-    const heat = new Trigger(
+    return new Trigger(
       () => (over ? caseLimitC - this.endCaseC : this.endCaseC - caseLimitC),
       () => {
         over = !over
         tell({ kind: 'alternator', over, amps: this.endAmps, limitC: caseLimitC })
       },
     )
-    this.triggers = plant.floatV === null ? [heat] : [heat, this.floating(plant.floatV, house)]
   }
 
   private floating(floatV: number, house: HouseSeen): Trigger {
@@ -107,8 +112,12 @@ export class Alternator {
     const hotA = hotOutputA(ratedA, this.rpm, hotShare) * fold
     this.mostA = limitA === null ? hotA : Math.min(hotA, limitA)
     if (regulator === 'external' && floatV !== null) this.heldV = this.floats ? floatV : regulatorV
-    if (regulator === 'compensated')
-      this.heldV = regulatorV - compensationVPerK * this.scale * Math.max(0, this.endCaseC - 25)
+    if (regulator === 'compensated') this.heldV = regulatorV - warmLossV(this.regulatorC, this.scale)
+  }
+
+  /** How warm its regulator is, °C: as its case, or the air where that is not told. */
+  private get regulatorC(): number {
+    return this.plant.heat ? this.endCaseC : this.plant.ambientC
   }
 
   /** Current at the voltage of its side, A. */
@@ -122,14 +131,15 @@ export class Alternator {
     this.endAmps = this.ampsAt(sideV)
     const mean = this.amps * (1 - endShare) + this.endAmps * endShare
     const { ratedA, ambientC, heat } = this.plant
+    if (!heat) return
     const settlesC = this.rpm > 0 ? steadyCaseC(mean, ratedA, this.rpm, ambientC, heat) : this.standsAtC
     this.endCaseC = settlesC + (this.caseC - settlesC) * Math.exp(-dt / (heat.tauMin * 60))
   }
 
   /** Error of the case temperature in the step that is tried, K: from a current that changes on the way. */
   errorK(dt: number): number {
-    if (this.rpm === 0 || this.endAmps === this.amps) return 0
     const { ratedA, ambientC, heat } = this.plant
+    if (!heat || this.rpm === 0 || this.endAmps === this.amps) return 0
     const apart =
       steadyCaseC(this.endAmps, ratedA, this.rpm, ambientC, heat) -
       steadyCaseC(this.amps, ratedA, this.rpm, ambientC, heat)

@@ -3,6 +3,8 @@ import { addDcdc, holdBack, runningSignal } from '#core/remedies/arrangements'
 import { canTry, remedyLabel, type RemedyRef } from '#core/remedies/catalogue'
 import type { Supply } from '#core/remedies/remedy'
 import { suppliesFor } from '#core/remedies/supply'
+import { sureBudgetA } from '#core/system/alternators'
+import { dcdcOutputA } from '#core/system/currents'
 import type { AlternatorLane } from '#core/system/lanes'
 import type { System } from '#core/system/system'
 import { inSentence } from '#core/units/format'
@@ -33,13 +35,15 @@ function besideDcdc(lane: AlternatorLane, ground: Ground): Option[] {
     value: 30,
     values: { inputV: lane.alternator.nominalV },
   }
+  const certain = findingsOn(lane, ground).some((finding) => ground.certain.has(finding))
   return [
+    ...(certain || settings.length === 0 ? [] : [keep(`the DC-DC on ${inSentence(lane.name)} as it is`)]),
     option(
       settings.length > 0 ? `keep its DC-DC, ${asSet}` : `keep the DC-DC on ${inSentence(lane.name)}`,
       ...settings.map(bare),
     ),
-    ...suppliesFor(wanted, job, system, shelf, mostSizes + 2).map((supply) =>
-      dcdcOption(lane, supply, system),
+    ...suppliesFor(wanted, job, system, shelf, mostSizes + 2).flatMap((supply) =>
+      dcdcOptions(lane, supply, system),
     ),
   ]
 }
@@ -51,12 +55,15 @@ function inPlaceOfLink(lane: AlternatorLane, ground: Ground): Option[] {
   const name = inSentence(lane.name)
   const ways = holdBack(lane, system)
   const dcdc = addDcdc(lane, system, system.bank.largestA)
-  const units = suppliesFor(dcdc, job, system, shelf, mostSizes + 2).map((supply) =>
-    dcdcOption(lane, supply, system, dcdc.value),
+  const units = suppliesFor(dcdc, job, system, shelf, mostSizes + 2).flatMap((supply) =>
+    dcdcOptions(lane, supply, system, dcdc.value),
   )
-  const mustGo = own.some(
-    ({ verdict, remedies }) => verdict === 'does-not-suit' && remedies.every((ref) => ref.id === 'dcdc.add'),
-  )
+  const mustGo = own
+    .filter((finding) => ground.certain.has(finding))
+    .some(
+      ({ verdict, remedies }) =>
+        verdict === 'does-not-suit' && remedies.every((ref) => ref.id === 'dcdc.add'),
+    )
   const lowLoss = own.flatMap(({ remedies }) => remedies).find((ref) => ref.id === 'link.low-loss-isolator')
   const isolator = lowLoss && { ref: lowLoss, supply: suppliesFor(lowLoss, job, system, shelf)[0]! }
   const held = mustGo
@@ -94,6 +101,22 @@ const given = <T>({ values }: Supply, name: string): T | undefined =>
 function withPartValue(ref: RemedyRef, supply: Supply): RemedyRef {
   const opens = given<number>(supply, 'opensAboveA')
   return opens === undefined ? ref : { ...ref, value: opens }
+}
+
+/**
+ * A DC-DC of the shelf; and the same held to what the alternator bears whatever its heat turns out to be, where that
+ * is less and it can be set.
+ */
+function dcdcOptions(lane: AlternatorLane, supply: Supply, system: System, wishedA = 30): Option[] {
+  const whole = dcdcOption(lane, supply, system, wishedA)
+  const ratedA = given<number>(supply, 'ratedA') ?? wishedA
+  const sureA = Math.floor(
+    dcdcOutputA(lane, sureBudgetA(lane.alternator, system.rules), system.bank.middleV, system),
+  )
+  if (given<string>(supply, 'currentLimit') !== 'adjustable' || sureA >= ratedA || sureA < ratedA / 2)
+    return [whole]
+  const held: RemedyRef = { id: 'charger.limit-current', on: lane.id, value: sureA }
+  return [whole, option(`${whole.words}, held to ${sureA} A`, ...whole.steps, bare(held))]
 }
 
 function dcdcOption(lane: AlternatorLane, supply: Supply, system: System, wishedA = 30): Option {

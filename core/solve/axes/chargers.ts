@@ -5,7 +5,7 @@ import type { Supply } from '#core/remedies/remedy'
 import { suppliesFor } from '#core/remedies/supply'
 import type { ChargerLane, SolarLane } from '#core/system/lanes'
 import { inSentence, type Write } from '#core/units/format'
-import { bare, mostSizes, option, topicOf, type Axis, type Ground, type Option } from '../option'
+import { bare, keep, mostSizes, option, topicOf, type Axis, type Ground, type Option } from '../option'
 
 const isSetting = (ref: RemedyRef): boolean => remedyOf(ref).kind === 'setting'
 
@@ -16,10 +16,17 @@ export const chargerAxes = (ground: Ground): Axis[] =>
     const own = ground.findings.filter((finding) => finding.on === lane.id && topicOf(finding) !== 'cold')
     if (own.length === 0) return []
     const name = inSentence(partName(ground.job, lane.id))
+    const certain = own.filter((finding) => ground.certain.has(finding))
+    const asItIs = certain.length === 0 ? [keep(`${name} as it is`)] : []
+    const kept = certain.length === 0 || certain.length === own.length ? own : certain
     return [
       {
         about: lane.id,
-        options: [...keptOptions(name, own, ground.system.q), ...replacedOptions(name, lane, ground)],
+        options: [
+          ...asItIs,
+          ...keptOptions(name, kept, ground.system.q),
+          ...replacedOptions(name, lane, ground),
+        ],
       },
     ]
   })

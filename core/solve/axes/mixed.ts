@@ -1,5 +1,5 @@
 import { sameRemedy } from '#core/remedies/catalogue'
-import { bare, option, topicOf, type Axis, type Ground } from '../option'
+import { bare, keep, option, topicOf, type Axis, type Ground } from '../option'
 
 const wordsOf = {
   'mixed.conditions': 'hybrid bank with stops and switches',
@@ -8,13 +8,19 @@ const wordsOf = {
 type Way = keyof typeof wordsOf
 
 /** How lead and lithium live together. */
-export function mixedAxes({ findings }: Ground): Axis[] {
-  const asked = findings
-    .filter((finding) => topicOf(finding) === 'mixed')
-    .flatMap(({ remedies }) => remedies)
-    .filter(({ id }) => Object.hasOwn(wordsOf, id))
+export function mixedAxes({ findings, certain }: Ground): Axis[] {
+  const own = findings.filter((finding) => topicOf(finding) === 'mixed')
+  const asked = own.flatMap(({ remedies }) => remedies).filter(({ id }) => Object.hasOwn(wordsOf, id))
   const ways = asked.filter((ref, i) => asked.findIndex((other) => sameRemedy(other, ref)) === i)
   return ways.length === 0
     ? []
-    : [{ about: 'use', options: ways.map((ref) => option(wordsOf[ref.id as Way], bare(ref))) }]
+    : [
+        {
+          about: 'use',
+          options: [
+            ...(own.some((finding) => certain.has(finding)) ? [] : [keep('')]),
+            ...ways.map((ref) => option(wordsOf[ref.id as Way], bare(ref))),
+          ],
+        },
+      ]
 }

@@ -2,8 +2,10 @@
 import { specifiedBy } from '#core/solve/specify'
 import { useMediaQuery } from '@vueuse/core'
 import type { Adjustment, Answer } from '#core/solve/answer'
+import { differencesOf } from '#core/solve/differences'
 import { withSpecified } from '#core/job/as-specified'
 import type { ShelfPart } from '#core/shelf/kinds'
+import { inSentence } from '#core/units/format'
 
 /** Complete ways to make it suit, searched for and set side by side. */
 const { q } = useWriting()
@@ -117,13 +119,13 @@ function pin(id: string) {
     : [...pinned.value, id].slice(-2)
 }
 const searching = computed(() => solver.state.value === 'searching' || solver.state.value === 'judging')
-const figures = ({ figures: f }: Answer) =>
-  [
-    q(f.cost, 'money'),
-    f.hoursToFull === null ? 'not full in 3 days' : `full in ${q(f.hoursToFull, 'h')}`,
-    ...(f.alternatorPeakC === null ? [] : [`alternator ${q(Math.round(f.alternatorPeakC), '°C')}`]),
-    f.changes === 1 ? '1 change' : `${f.changes} changes`,
-  ].join(' · ')
+const worth = computed(() => solver.answers.value?.worth ?? [])
+const shownAnswers = computed(() => found.value.map(({ id }) => shown(id)!))
+/** What tells the first of those shown from each of the others. */
+const differences = computed(() => {
+  const [first, ...others] = side.value.map((id) => shown(id)!)
+  return first ? others.map((other) => ({ other, words: differencesOf(first, other, q) })) : []
+})
 </script>
 
 <template>
@@ -133,62 +135,84 @@ const figures = ({ figures: f }: Answer) =>
     :problem="problem"
     :ready="ready"
   >
-    <div class="grid gap-4 p-3 md:p-4 lg:grid-cols-[20rem_minmax(0,1fr)]">
-      <div class="grid min-w-0 content-start gap-3">
-        <section aria-label="Search" class="border border-line bg-card p-3">
-          <p v-if="shelfProblem || solver.problem.value" role="alert" class="text-bad">
-            {{ shelfProblem || solver.problem.value }}
-          </p>
-          <div role="status" data-testid="solve-state" :data-state="solver.state.value">
-            <template v-if="searching"><SolveProgress :solver="solver" /></template>
-            <p v-else-if="solver.state.value === 'done' && found.length">
-              <strong>{{ found.length === 1 ? 'One answer' : `${found.length} answers` }}</strong> of
-              {{ solver.count.value }} looked at that no other beats on cost, hours to full, heat of the
-              alternator and number of changes.
+    <div class="grid gap-4 p-3 md:p-4">
+      <div
+        class="grid min-w-0 items-start gap-4"
+        :class="found.length > 1 && 'xl:grid-cols-[minmax(0,1fr)_24rem]'"
+      >
+        <div class="grid min-w-0 content-start gap-3">
+          <section aria-label="Search" class="border border-line bg-card p-3">
+            <p v-if="shelfProblem || solver.problem.value" role="alert" class="text-bad">
+              {{ shelfProblem || solver.problem.value }}
             </p>
-            <p v-else-if="solver.state.value === 'done'">
-              Nothing on the shelf makes this battery suit. What comes nearest stands beside this, with what
-              is still in its way.
+            <div role="status" data-testid="solve-state" :data-state="solver.state.value">
+              <template v-if="searching"><SolveProgress :solver="solver" /></template>
+              <p v-else-if="solver.state.value === 'done' && found.length">
+                <strong>{{ found.length === 1 ? 'One answer' : `${found.length} answers` }}</strong> of
+                {{ solver.count.value }} looked at that no other beats on cost, hours to full, heat of the
+                alternator, what is given up and number of changes.
+              </p>
+              <p v-else-if="solver.state.value === 'done'">
+                Nothing on the shelf makes this battery suit. What comes nearest stands beside this, with what
+                is still in its way.
+              </p>
+              <p v-else-if="solver.state.value === 'stopped'">
+                Stopped after {{ solver.looked.value }} of {{ solver.count.value }}.
+              </p>
+              <p v-else>Getting the shelf …</p>
+            </div>
+            <p class="mt-2 flex gap-2">
+              <button v-if="searching" type="button" class="act-quiet" @click="solver.stop()">Stop</button
+              ><button v-else type="button" class="act-quiet" :disabled="!shelf" @click="search">
+                Search again
+              </button>
             </p>
-            <p v-else-if="solver.state.value === 'stopped'">
-              Stopped after {{ solver.looked.value }} of {{ solver.count.value }}.
-            </p>
-            <p v-else>Getting the shelf …</p>
-          </div>
-          <p class="mt-2 flex gap-2">
-            <button v-if="searching" type="button" class="act-quiet" @click="solver.stop()">Stop</button
-            ><button v-else type="button" class="act-quiet" :disabled="!shelf" @click="search">
-              Search again
-            </button>
-          </p>
-        </section>
-        <ul v-if="found.length" aria-label="Answers" class="grid gap-2">
-          <li v-for="answer in found" :key="answer.id">
-            <button
-              type="button"
-              class="w-full border bg-card p-2.5 text-left hover:border-ink"
-              :class="current === answer.id ? 'border-sea shadow-[inset_4px_0_0_var(--sea)]' : 'border-line'"
-              :aria-pressed="current === answer.id"
-              @click="select(answer.id)"
-            >
-              <span class="flex items-start gap-2"
-                ><VerdictMark :verdict="shown(answer.id)!.verdict" class="mt-0.5 !size-4" /><span
-                  class="min-w-0"
-                  ><span class="font-semibold">{{ shown(answer.id)!.name }}</span
-                  ><span class="block text-xs text-soft">{{ figures(shown(answer.id)!) }}</span
-                  ><span v-if="isChosen(shown(answer.id)!)" class="block text-xs font-semibold text-sea"
-                    >specified</span
-                  ><span v-else-if="pinned.includes(answer.id)" class="block text-xs text-sea"
-                    >pinned</span
-                  ></span
-                ></span
+          </section>
+
+          <ul
+            v-if="worth.length"
+            aria-label="What a measurement is worth"
+            class="border border-line bg-card p-3"
+          >
+            <li v-for="one in worth" :key="one.answer" class="flex items-start gap-2 py-0.5">
+              <VerdictMark verdict="measure-first" class="mt-0.5 !size-4" /><span
+                >Measure {{ one.conditions.map(measuredWords).join(' and ') }}: it could save
+                <strong>{{ q(one.cost, 'money') }}</strong><template v-if="one.hours >= 0.25">
+                  and {{ q(one.hours, 'h') }} of work</template
+                >.</span
               >
-            </button>
-          </li>
-        </ul>
+            </li>
+          </ul>
+          <AnswersTable
+            v-if="found.length"
+            :answers="shownAnswers"
+            :current="current"
+            :pinned="pinned"
+            :is-chosen="isChosen"
+            @select="select"
+          />
+        </div>
+        <LazyAnswersChart
+          v-if="found.length > 1"
+          :answers="shownAnswers"
+          :current="current"
+          @select="select"
+        />
       </div>
 
       <div class="grid min-w-0 content-start gap-4">
+        <section
+          v-for="{ other, words } in differences"
+          :key="other.id"
+          :aria-label="`Against ${other.name}`"
+          class="border border-line bg-card p-3"
+        >
+          <h2 class="text-base">Against {{ inSentence(other.name) }}</h2>
+          <ul class="list-disc pl-4">
+            <li v-for="sentence in words" :key="sentence">{{ sentence }}</li>
+            <li v-if="words.length === 0">They come to the same.</li>
+          </ul>
+        </section>
         <SpecifiedNow v-if="specified" />
         <div
           v-if="side.length"
@@ -198,7 +222,7 @@ const figures = ({ figures: f }: Answer) =>
               ? 'xl:grid-cols-3 md:grid-cols-2'
               : side.length === 2
                 ? 'md:grid-cols-2'
-                : 'max-w-[44rem]'
+                : 'max-w-[60rem]'
           "
         >
           <AnswerCard

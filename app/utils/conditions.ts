@@ -1,0 +1,23 @@
+import { fieldAt } from '#core/job/document'
+import type { Condition } from '#core/solve/open'
+import { inSentence, type Write } from '#core/units/format'
+import type { Unit } from '#core/units/units'
+
+/** What is measured, in a sentence: `the absorption voltage of the depot charger`. */
+export const measuredWords = ({ part, label }: Condition): string =>
+  `the ${inSentence(label)} of the ${inSentence(part)}`
+
+/** Where it must lie: `the absorption voltage of the depot charger is 13.8 to 14.6 V`. */
+export function conditionWords(condition: Condition, q: Write): string {
+  const field = fieldAt(condition.path)!.field
+  const unit: Unit = field.type === 'quantity' ? field.unit : ''
+  const where = condition.range
+    ? `${q(condition.range[0], unit).replace(/ .*/, '')} to ${q(condition.range[1], unit)}`.replaceAll(
+        ' ',
+        '\u00a0',
+      )
+    : condition.options
+        .map((option) => (field.type === 'choice' ? inSentence(field.options[option] ?? option) : option))
+        .join(' or ')
+  return `${measuredWords(condition)} is ${where}`
+}

@@ -1,0 +1,98 @@
+import { caseLimitC, steadyCaseC, type AlternatorHeat } from '#core/physics/alternator'
+import { runOf } from '#core/assessment/foresight'
+import { check, mid, number, word, type Judgement } from '#core/assessment/check'
+import { holdBack, smallerDcdc } from '#core/remedies/arrangements'
+import { inputsOf } from '#core/simulation/inputs'
+import { beginsAt } from '#core/simulation/run-kinds'
+import { hoursSince } from '#core/simulation/surroundings'
+import { airAroundC, availableA, heatOf, measuredHeat, shaftRpm, type Speed } from '#core/system/alternators'
+import { acceptanceA, dcdcInput } from '#core/system/currents'
+import { isStraight, type AlternatorLane } from '#core/system/lanes'
+import type { System } from '#core/system/system'
+import { said } from '#core/units/format'
+
+export const heat = check({
+  id: 'alternator.heat',
+  title: 'Heat of the alternator',
+  about: 'alternator',
+  foretells: true,
+  takesTime: true,
+  why: 'Lithium keeps the machine at full output for an hour; its diodes and its insulation do not bear that at idle under a hot bonnet.',
+  judge({ lane, name }, system) {
+    const { q } = system
+    const { alternator, link } = lane
+    if (link.kind === 'none') return null
+    if (alternator.machine === 'magnet') return magnetHeat(lane, name)
+    const machineHeat = heatOf(alternator)!
+    const inputs = inputsOf(system, 'driving-day')
+    // Until the engine stops: after that the case only cools.
+    const totals = runOf(system, 'driving-day', {
+      days: Math.max(0.05, (hoursSince(beginsAt, inputs.driveFrom) + alternator.driveHours) / 24),
+      driveH: alternator.driveHours,
+    }).machines.find(({ side }) => side === lane.id)
+    const peakC = totals?.peakC ?? 0
+    const limitMin = totals?.limitMin ?? null
+    const hot = peakC > caseLimitC
+    const { amps, speed, steadyC } = hottestLoad(lane, machineHeat, system)
+    const minutes =
+      limitMin === null ? 'stays under its limit' : `reaches ${caseLimitC} °C after ${q(limitMin, 'min')}`
+    const measured = measuredHeat(alternator) !== null
+    return {
+      verdict: hot ? 'suits-once-changed' : 'suits',
+      compared: [number('case reaches', peakC, '°C'), number('at most', caseLimitC, '°C')],
+      limit: measured
+        ? { kind: 'measured', text: 'readings of its case, fitted' }
+        : { kind: 'assumed', text: `usual limit of a case; its rise ${alternator.$origin('riseK').text}` },
+      formula: () =>
+        said(
+          `run “driving day”: peak ${q(peakC, '°C')}, ${minutes}; `,
+          `${q(amps + alternator.vehicleDrawA, 'A')} at ${speed} would settle at ${q(steadyC, '°C')} `,
+          `(rise ${q(machineHeat.riseK, 'Δ°C')}, ${q(machineHeat.tauMin, 'min')}, air ${q(airAroundC(system.craft), '°C')})`,
+        ),
+      summary: () =>
+        said(
+          `On a driving day the case of ${mid(name)} reaches ${q(peakC, '°C')}`,
+          measured ? ' by its readings' : '',
+          ` and ${minutes}.`,
+        ),
+      remedies: hot ? (isStraight(lane) ? holdBack(lane, system) : [smallerDcdc(lane, system)]) : [],
+    }
+  },
+})
+
+/** The heat of a machine with permanent magnets: hardly a matter of the battery. */
+const magnetHeat = ({ alternator }: AlternatorLane, name: string): Judgement => ({
+  verdict: 'suits',
+  compared: [word('warms by', 'its speed'), word('by the battery', 'hardly')],
+  limit: alternator.$origin('machine'),
+  formula: () => 'permanent magnets: what is not taken is shunted in the regulator',
+  summary: () =>
+    `${name} has permanent magnets: its heat hardly depends on what the battery takes, and its maker’s figure counts.`,
+  cautions: () => ['Ask the maker of the machine what its regulator bears, and give that one air.'],
+})
+
+/** The load of an alternator at which its case would settle hottest, of the speeds it is driven at. */
+function hottestLoad(
+  lane: AlternatorLane,
+  machineHeat: AlternatorHeat,
+  system: System,
+): { readonly amps: number; readonly speed: Speed; readonly steadyC: number } {
+  const { alternator } = lane
+  const { rules, craft } = system
+  const loads = (['idle', 'cruise'] as const).map((speed) => {
+    const amps = isStraight(lane)
+      ? acceptanceA(lane, rules.lowSoc / 100, speed, system)
+      : Math.min(dcdcInput(lane, system).amps, availableA(alternator, speed, rules))
+    const rpm = shaftRpm(alternator, speed)
+    const steadyC = steadyCaseC(
+      amps + alternator.vehicleDrawA,
+      alternator.ratedA,
+      rpm,
+      airAroundC(craft),
+      machineHeat,
+    )
+    return { amps, speed, steadyC }
+  })
+  const [idle, cruise] = loads as [(typeof loads)[0], (typeof loads)[0]]
+  return alternator.idleShare > 0 && idle.steadyC > cruise.steadyC ? idle : cruise
+}

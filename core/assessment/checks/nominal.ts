@@ -1,0 +1,194 @@
+import { check, number, type Judgement } from '#core/assessment/check'
+import type { Origin } from '#core/system/facts'
+import type { System } from '#core/system/system'
+import type { RemedyRef } from '#core/remedies/catalogue'
+
+/** A voltage that such a part works at lies between these shares of the nominal voltage it is made for. */
+const worksBetween = [0.8, 1.4] as const
+
+/** Whether a voltage of a part belongs to a system of another nominal voltage. */
+const isOfAnother = (volts: number, nominalV: number): boolean =>
+  volts < nominalV * worksBetween[0] || volts > nominalV * worksBetween[1]
+
+/** The nominal voltage a working voltage belongs to, V. */
+const nominalOf = (volts: number): number =>
+  [12, 24, 36, 48].reduce((a, b) => (Math.abs(volts / 1.15 - b) < Math.abs(volts / 1.15 - a) ? b : a))
+
+/** What a unit is made for, by its label or by the voltage it works at, against the battery it stands on, V. */
+function madeForV(label: string, worksAtV: number, batteryV: number): number {
+  if (label !== 'same') return Number(label)
+  return isOfAnother(worksAtV, batteryV) ? nominalOf(worksAtV) : batteryV
+}
+
+/**
+ * A part made for a voltage, against the battery it stands on.
+ * @param worksAt what tells the voltage it is made for, in words
+ * @param madeFor how its maker's voltage is called in a sentence
+ */
+function againstBattery(
+  name: string,
+  made: number,
+  { bank, q }: System,
+  {
+    limit,
+    worksAt,
+    madeFor,
+    remedy,
+  }: {
+    readonly limit: Origin
+    readonly worksAt: () => string
+    readonly madeFor: 'made for' | 'regulated for'
+    readonly remedy: RemedyRef
+  },
+): Judgement {
+  const wrong = made !== bank.nominalV
+  return {
+    verdict: wrong ? 'does-not-suit' : 'suits',
+    compared: [number(madeFor, made, 'V'), number('battery', bank.nominalV, 'V')],
+    limit,
+    formula: () => `${worksAt()} → ${q(made, 'V')}; battery ${q(bank.nominalV, 'V')}`,
+    summary: () =>
+      wrong
+        ? `${name} is ${madeFor} ${q(made, 'V')} and the battery is ${q(bank.nominalV, 'V')}.`
+        : `${name} is ${madeFor} the ${q(bank.nominalV, 'V')} of the battery.`,
+    remedies: wrong ? [remedy] : [],
+  }
+}
+
+export const unitNominal = check({
+  id: 'unit.nominal',
+  title: 'Made for this voltage',
+  about: 'unit',
+  why: 'A unit for another voltage does nothing at best; at worst it burns what it feeds.',
+  judge({ unit, lane, name }, system) {
+    if (lane.kind !== 'charger' && lane.kind !== 'solar') return null
+    const { q, bank } = system
+    const made = madeForV(
+      lane.kind === 'charger' ? lane.charger.nominalV : lane.solar.nominalV,
+      unit.absorptionV,
+      bank.nominalV,
+    )
+    return againstBattery(name, made, system, {
+      limit: bank.each.$origin('nominalV'),
+      worksAt: () => `absorbs at ${q(unit.absorptionV, 'V')}`,
+      madeFor: 'made for',
+      remedy: {
+        id: 'charger.replace',
+        on: unit.$path,
+        value: unit.ratedA,
+        values: { absorptionV: bank.middleV, nominalV: String(bank.nominalV) },
+      },
+    })
+  },
+})
+
+export const inverterNominal = check({
+  id: 'inverter.nominal',
+  title: 'Made for this voltage',
+  about: 'inverter',
+  why: 'An inverter for another voltage does not start, or dies as it is connected.',
+  judge({ inverter, name }, system) {
+    const { q, bank } = system
+    const made = madeForV(inverter.nominalV, inverter.cutOffV * 1.15, bank.nominalV)
+    return againstBattery(name, made, system, {
+      limit: bank.each.$origin('nominalV'),
+      worksAt: () => `stops at ${q(inverter.cutOffV, 'V')}`,
+      madeFor: 'made for',
+      remedy: { id: 'inverter.replace', on: inverter.$path, value: inverter.continuousW },
+    })
+  },
+})
+
+export const sourceNominal = check({
+  id: 'source.nominal',
+  title: 'Made for this voltage',
+  about: 'source',
+  why: 'A generator regulated for another voltage overcharges the battery or never charges it.',
+  judge({ lane: { source }, name }, system) {
+    const { q, bank } = system
+    const made = madeForV('same', source.regulatorV, bank.nominalV)
+    return againstBattery(name, made, system, {
+      limit: source.$origin('regulatorV'),
+      worksAt: () => q(source.regulatorV, 'V'),
+      madeFor: 'regulated for',
+      remedy: { id: 'source.regulator', on: source.$path, value: bank.middleV },
+    })
+  },
+})
+
+/** Most a lead battery takes at 25 °C by its kind, V at 12 V, and most a stage of equalising; null where none is borne. */
+const leadMostV = { flooded: 14.8, calcium: 14.8, agm: 14.7, gel: 14.4 } as const
+const leadEqualisesV = { flooded: 16, calcium: 16, agm: null, gel: null } as const
+/** The electronics of a vehicle bear no more than this, V at 12 V (engineering default). */
+const electronicsMostV = 15.5
+
+export const startCharger = check({
+  id: 'start.charger',
+  title: 'Charger of the starting battery',
+  about: 'startCharger',
+  why: 'A charger that feeds the starting battery alone is nobody’s lane, and its recondition stage runs all the same: into the battery, and into the vehicle’s electronics.',
+  judge({ charger, starting, name }, system) {
+    const { q, bank } = system
+    if (starting.present !== 'yes') return null
+    const scale = Number(starting.$entered('nominalV') ?? bank.nominalV) / 12
+    const made = madeForV(charger.nominalV, charger.absorptionV, 12 * scale)
+    if (made !== 12 * scale)
+      return {
+        verdict: 'does-not-suit',
+        compared: [number('made for', made, 'V'), number('starting battery', 12 * scale, 'V')],
+        limit: starting.$origin('nominalV'),
+        formula: () => `absorbs at ${q(charger.absorptionV, 'V')}; battery ${q(12 * scale, 'V')}`,
+        summary: () =>
+          `${name} is made for ${q(made, 'V')} and the starting battery is ${q(12 * scale, 'V')}.`,
+        remedies: [replacementFor(charger.$path, charger.ratedA, 14.4 * scale)],
+      }
+    const { chemistry } = starting
+    const lithium = chemistry === 'lithium'
+    const mostV = (lithium ? 14.6 : leadMostV[chemistry]) * scale
+    const equalises = charger.equaliseStage === 'switchable' || charger.equaliseStage === 'fixed'
+    const bears = lithium ? null : leadEqualisesV[chemistry]
+    const stageMostV = bears === null ? mostV : Math.min(bears, electronicsMostV) * scale
+    const stageV = equalises ? charger.equaliseV : 0
+    const overStage = equalises && stageV > stageMostV
+    const over = charger.absorptionV > mostV
+    const settable = charger.profile === 'adjustable' || charger.profile === 'selectable'
+    const cure = overStage && !over ? charger.equaliseStage === 'switchable' : settable
+    return {
+      verdict: !over && !overStage ? 'suits' : cure ? 'suits-once-changed' : 'does-not-suit',
+      compared: overStage
+        ? [number('equalises at', stageV, 'V'), number('at most', stageMostV, 'V')]
+        : [number('absorbs at', charger.absorptionV, 'V'), number('at most', mostV, 'V')],
+      limit: {
+        kind: 'assumed',
+        text: 'usual for a starting battery of its kind and the vehicle’s electronics; the makers’ sheets decide',
+      },
+      formula: () =>
+        `absorbs at ${q(charger.absorptionV, 'V')} ${over ? '>' : '≤'} ${q(mostV, 'V')}${equalises ? `; equalises at ${q(stageV, 'V')} ${overStage ? '>' : '≤'} ${q(stageMostV, 'V')}` : ''}`,
+      summary: () =>
+        overStage
+          ? `${name} feeds the starting battery and equalises it at ${q(stageV, 'V')}; battery and vehicle bear ${q(stageMostV, 'V')}.`
+          : over
+            ? `${name} absorbs at ${q(charger.absorptionV, 'V')}; the starting battery bears ${q(mostV, 'V')}.`
+            : `${name} stays within what the starting battery and the vehicle bear.`,
+      remedies:
+        !over && !overStage
+          ? []
+          : [
+              ...(overStage && charger.equaliseStage === 'switchable'
+                ? [{ id: 'charger.equalise-off', on: charger.$path } as const]
+                : []),
+              ...(over && settable
+                ? [{ id: 'charger.set-absorption', on: charger.$path, value: mostV } as const]
+                : []),
+              replacementFor(charger.$path, charger.ratedA, Math.min(14.4 * scale, mostV)),
+            ],
+    }
+  },
+})
+
+const replacementFor = (on: string, value: number, absorptionV: number): RemedyRef => ({
+  id: 'charger.replace',
+  on,
+  value,
+  values: { absorptionV },
+})

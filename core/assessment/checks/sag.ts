@@ -1,0 +1,94 @@
+import { said } from '#core/units/format'
+import { check, mid, number } from '#core/assessment/check'
+import { thickerCable } from '#core/remedies/arrangements'
+import { loopOhmThere } from '#core/system/cables'
+import { fewestParallel, highestDischargeA, inverterA, surgeA } from '#core/system/energy'
+import { inverterW, tooMuch } from './current'
+
+export const sag = check({
+  id: 'battery.sag',
+  title: 'Voltage under load',
+  about: 'battery',
+  why: 'An inverter holds its power: as the voltage sags it draws more, and below its cut-off the BMS takes everything away.',
+  judge(_subject, system) {
+    const { q } = system
+    const { bank } = system
+    if (bank.each.purpose === 'starter') return null
+    const steady = highestDischargeA(system)
+    const surge = surgeA(system)
+    const worst = surge.seconds > 0 && (surge.volts < steady.volts || !surge.given) ? surge : steady
+    if (worst.amps <= 0) return null
+    const cutsV = bank.bmsUnderV
+    const bad = !worst.given || worst.volts < cutsV
+    const { dcA } = worst
+    const count = fewestParallel(worst, system, ({ volts }) => volts >= cutsV)
+    const atCut = (bank.ocv(system.rules.lowSoc / 100) - cutsV) / bank.ohm - steady.dcA
+    const mostW = bank.ocv(system.rules.lowSoc / 100) ** 2 / (4 * bank.ohm)
+    const allowed = count <= bank.each.mostParallel
+    return {
+      verdict: !bad ? 'suits' : allowed ? 'suits-once-changed' : 'does-not-suit',
+      compared: worst.given
+        ? [number('sags to', worst.volts, 'V'), number('BMS cuts at', cutsV, 'V')]
+        : [number('asked', dcA * worst.volts + worst.takenW, 'W'), number('it can give', mostW, 'W')],
+      limit: bank.each.$origin(worst.given ? 'bmsUnderV' : 'resistanceMohm'),
+      formula: () =>
+        said(
+          `(${q(bank.ocv(system.rules.lowSoc / 100) - dcA * bank.ohm, 'V')} + √(… ² − 4 × ${q(worst.takenW, 'W')} × ${q(bank.ohm * 1000, 'mΩ')})) ÷ 2 = `,
+          worst.given ? q(worst.volts, 'V') : 'no solution',
+          `, ${q(worst.amps, 'A')}, at ${system.rules.lowSoc} %`,
+        ),
+      summary: () =>
+        worst.given
+          ? said(
+              `Under its largest load the battery sags to ${q(worst.volts, 'V')} at ${q(worst.amps, 'A')}`,
+              bad ? `, and the BMS cuts at ${q(cutsV, 'V')}` : '',
+              '.',
+            )
+          : `${q(dcA * worst.volts + worst.takenW, 'W')} are asked of the battery, which can give ${q(mostW, 'W')} at most.`,
+      remedies: bad ? tooMuch(count, inverterW(steady, atCut, cutsV), system) : [],
+    }
+  },
+})
+
+export const cutOff = check({
+  id: 'inverter.cut-off',
+  title: 'Cut-off of the inverter',
+  about: 'inverter',
+  why: 'An inverter that sees less than its cut-off stops in the middle of the work, with half the battery left.',
+  judge({ inverter, name }, system) {
+    const { q } = system
+    const { bank, rules, many } = system
+    const demand = highestDischargeA(system)
+    const { volts } = demand
+    const amps = inverterA(inverter, system)
+    const cables = many.conductors.filter(({ $of }) => $of === inverter.$path)
+    const ohm = cables.reduce((sum, cable) => sum + loopOhmThere(cable, system), 0)
+    const arrivesV = volts - amps * ohm
+    const { cutOffV } = inverter
+    const low = arrivesV < cutOffV
+    const share = amps / demand.amps
+    const count = fewestParallel(demand, system, (under) => under.volts - share * under.amps * ohm >= cutOffV)
+    const wire = low ? thickerCable(cables, (volts - cutOffV) / amps - ohm, system) : null
+    const leftA = (bank.ocv(rules.lowSoc / 100) - demand.dcA * bank.ohm - cutOffV) / (bank.ohm + ohm)
+    const leftW = many.inverters.length === 1 ? inverterW(demand, leftA, cutOffV + leftA * ohm) : null
+    const allowed = count <= bank.each.mostParallel
+    return {
+      verdict: !low ? 'suits' : wire || allowed ? 'suits-once-changed' : 'does-not-suit',
+      compared: [number('arrives', arrivesV, 'V'), number('it stops at', cutOffV, 'V')],
+      limit: inverter.$origin('cutOffV'),
+      formula: () =>
+        said(
+          `${q(volts, 'V')} at the battery under load`,
+          cables.length === 0
+            ? ', its cable not entered'
+            : ` − ${q(amps, 'A')} × ${q(ohm * 1000, 'mΩ')} of cable = ${q(arrivesV, 'V')}`,
+          `, at ${rules.lowSoc} %`,
+        ),
+      summary: () =>
+        low
+          ? `At full power ${q(arrivesV, 'V')} arrive at ${mid(name)}, which stops at ${q(cutOffV, 'V')}.`
+          : `At full power ${q(arrivesV, 'V')} arrive at ${mid(name)}, over its cut-off of ${q(cutOffV, 'V')}.`,
+      remedies: low ? [...(wire ? [wire] : []), ...tooMuch(count, leftW, system)] : [],
+    }
+  },
+})

@@ -1,0 +1,76 @@
+import { said } from '#core/units/format'
+import { check, mid, number } from '#core/assessment/check'
+import { holdBack } from '#core/remedies/arrangements'
+import type { RemedyRef } from '#core/remedies/catalogue'
+import { sharesBus } from '#core/system/energy'
+import { isStraight, type Lane } from '#core/system/lanes'
+import { givingTogether, sumOf, type Giving } from '#core/system/together'
+import type { System } from '#core/system/system'
+
+export const totalCharge = check({
+  id: 'bank.total-charge',
+  title: 'All sources together',
+  about: 'together',
+  why: 'Each source by itself may be gentle; together they charge faster than the maker allows, and nobody sees it on any one of them.',
+  judge({ way, name }, system) {
+    const { q } = system
+    const { bank, rules } = system
+    if (sharesBus(system)) return null
+    const giving = givingTogether(way, system)
+    if (giving.length < 2) return null
+    const together = sumOf(giving)
+    const recommended = rules.chargeRateSchool === 'recommended'
+    const mostA = bank.wishedA
+    const over = together > mostA + 0.05
+    const list = giving.map(({ lane, amps }) => `${mid(lane.name)} ${q(amps, 'A')}`).join(', ')
+    return {
+      verdict: over ? 'suits-once-changed' : 'suits',
+      compared: [
+        number('together', together, 'A'),
+        number(recommended ? 'battery recommends' : 'battery allows', mostA, 'A'),
+      ],
+      limit: bank.each.$origin(recommended ? 'recommendedChargeA' : 'largestChargeA'),
+      formula: () =>
+        said(
+          `${list}: ${q(together, 'A')} ${over ? '>' : '≤'} ${q(mostA, 'A')}`,
+          recommended ? `; at most ${q(bank.largestA, 'A')}` : '',
+        ),
+      summary: () =>
+        said(
+          `${name} give ${q(together, 'A')} together, and the battery `,
+          recommended ? 'recommends' : 'allows',
+          ` ${q(mostA, 'A')}`,
+          over && together > bank.largestA ? ` and takes ${q(bank.largestA, 'A')} at most` : '',
+          '.',
+        ),
+      remedies: over ? lessOf(giving, mostA, system) : [],
+    }
+  },
+})
+
+/** One source held back so that all together are no more than a limit; else more battery. */
+function lessOf(giving: readonly Giving[], mostA: number, system: System): RemedyRef[] {
+  const { bank } = system
+  const together = sumOf(giving)
+  const held = giving
+    .toSorted((a, b) => b.amps - a.amps)
+    .flatMap(({ lane, amps }) => heldTo(lane, Math.floor(mostA - (together - amps)), system))
+  const count = Math.ceil((together / mostA) * bank.each.parallel)
+  return [
+    ...held,
+    ...(count <= bank.each.mostParallel
+      ? [{ id: 'battery.more-parallel', on: 'candidate', value: count } as const]
+      : []),
+    { id: 'battery.other', on: 'candidate' },
+  ]
+}
+
+/** A source held to a current, where that leaves something of it. */
+function heldTo(lane: Lane, amps: number, system: System): RemedyRef[] {
+  if (amps < 1 || lane.kind === 'source') return []
+  if (lane.kind === 'alternator' && isStraight(lane)) return holdBack(lane, system, amps)
+  const unit = lane.kind === 'charger' ? lane.charger : lane.kind === 'solar' ? lane.solar : lane.link
+  return unit.currentLimit === 'adjustable'
+    ? [{ id: 'charger.limit-current', on: unit.$path, value: amps }]
+    : []
+}

@@ -1,0 +1,238 @@
+import fc from 'fast-check'
+import { readdirSync, readFileSync } from 'node:fs'
+import { describe, expect, it } from 'vitest'
+import { completeJob } from '#core/job/complete'
+import { listParts, withField, withPart, type JobDocument } from '#core/job/document'
+import { partKinds, type Field, type PartKind } from '#core/job/fields'
+import { applyRemedy, canTry, remedyOf } from '#core/remedies/catalogue'
+import { inputsOfJob } from '#core/simulation/inputs'
+import { plantOf } from '#core/simulation/plant-of-job'
+import { runNow } from '#core/simulation/runs'
+import { isWorse, verdicts } from '#core/system/verdict'
+import { evenly, goodJob } from '#core/testing'
+import { assess, type Assessment, type CheckResult } from './assess'
+
+// What holds of every assessment, over jobs made at random out of the demo jobs. The smallest job that fails is
+// printed as the edits that make it.
+
+const folder = new URL('../../demo/jobs/', import.meta.url)
+const starts: readonly JobDocument[] = [
+  ...readdirSync(folder).map(
+    (name) => JSON.parse(readFileSync(new URL(name, folder), 'utf8')) as JobDocument,
+  ),
+  goodJob(),
+]
+const randomJobs = 2000
+/** The same jobs every time, so that one that fails is found again. */
+const seed = 20261126
+const share = evenly(0, 1)
+const pick = <T>(list: readonly T[], at: number): T =>
+  list[Math.min(list.length - 1, Math.floor(at * list.length))]!
+
+function valueFor(field: Field, at: number): unknown {
+  if (field.type === 'rows' || at > 0.97) return null
+  if (field.type === 'choice') return pick(Object.keys(field.options), at / 0.97)
+  const [low, high] = typeof field.plausible === 'function' ? field.limits : field.plausible
+  const value = Number((low + (high - low) * at).toPrecision(3))
+  return field.unit === '' ? Math.max(1, Math.round(value)) : value
+}
+
+interface Edit {
+  readonly part: number
+  readonly field: number
+  readonly at: number
+}
+
+function edited(job: JobDocument, { part, field: which, at }: Edit): JobDocument {
+  const ref = pick(listParts(job), part)
+  const [name, field] = pick(Object.entries((partKinds[ref.kind] as PartKind).fields), which)
+  return withField(job, `${ref.path}/${name}`, { value: valueFor(field, at), how: 'measured' })
+}
+
+const anyJob: fc.Arbitrary<JobDocument> = fc
+  .tuple(
+    fc.constantFrom(...starts),
+    fc.array(fc.record({ part: share, field: share, at: share }), { maxLength: 7 }),
+  )
+  .map(([start, edits]) => completeJob(edits.reduce(edited, start)))
+
+const quick = (job: JobDocument): Assessment => assess(job, {}, { quick: true })
+const isAccepted = ({ verdict, remedies }: CheckResult): boolean =>
+  verdict === 'suits-once-changed' && remedies[0] !== undefined && remedyOf(remedies[0]).kind === 'paper'
+const changedBy = (job: JobDocument, { changes }: Assessment): JobDocument =>
+  changes.filter(canTry).reduce(applyRemedy, job)
+const verdictsOf = ({ checks }: Assessment): string[] => checks.map(({ key, verdict }) => `${key} ${verdict}`)
+
+describe('over 2,000 random jobs', { timeout: 300_000 }, () => {
+  it('the headline is true: what suits once so many things are changed suits when they are', () => {
+    let promised = 0
+    fc.assert(
+      fc.property(anyJob, (job) => {
+        const before = quick(job)
+        if (!/^Suits once .* (is|are) changed$/.test(before.headline)) return
+        promised++
+        const left = quick(changedBy(job, before)).checks.filter(
+          (check) => check.verdict !== 'suits' && !isAccepted(check),
+        )
+        expect(left.map(({ key, summary }) => ({ key, summary }))).toEqual([])
+      }),
+      { numRuns: randomJobs, seed },
+    )
+    expect(promised).toBeGreaterThan(200)
+  })
+
+  it('bands are true: a deciding unknown set to a value gives the verdict that its band promised', () => {
+    let tried = 0
+    fc.assert(
+      fc.property(anyJob, share, share, (job, which, at) => {
+        const open = quick(job).checks.filter(({ deciding }) => deciding.length === 1)
+        if (open.length === 0) return
+        const check = pick(open, which)
+        const { path, bands } = check.deciding[0]!
+        const band = pick(bands, at)
+        const value =
+          typeof band.from === 'number' && typeof band.to === 'number' ? (band.from + band.to) / 2 : band.from
+        const known = quick(withField(job, path, { value, how: 'measured' }))
+        const now = known.checks.find(({ key }) => key === check.key)
+        // Something else may still be open for it; it must not be settled otherwise.
+        if (now?.verdict === 'measure-first') return
+        tried++
+        expect({ key: check.key, value, verdict: now?.verdict ?? 'suits' }).toEqual({
+          key: check.key,
+          value,
+          verdict: band.verdict,
+        })
+      }),
+      { numRuns: randomJobs, seed },
+    )
+    expect(tried).toBeGreaterThan(50)
+  })
+
+  it('facts have one source: what is said of an alternator’s output, of a fuse block, of a limit, is never said otherwise', () => {
+    fc.assert(
+      fc.property(anyJob, (job) => {
+        const { checks } = quick(job)
+        const of = (id: string, on: string): CheckResult | undefined =>
+          checks.find((check) => check.id === id && check.on === on)
+        for (const { on, verdict } of checks.filter(({ id }) => id === 'charger.role')) {
+          const goes = ['charger.absorption', 'charger.float', 'charger.equalise', 'charger.current'].some(
+            (id) => of(id, on)?.verdict === 'does-not-suit',
+          )
+          const role = of('charger.role', on)!
+          if (goes && role.compared[0].value !== 'nothing') expect(verdict).not.toBe('suits')
+        }
+        for (const { on, verdict } of checks.filter(({ id }) => id === 'link.battery-switch'))
+          if (verdict === 'does-not-suit')
+            expect(of('alternator.load-dump', on)!.compared[0].value).not.toBe('lead battery')
+        // No check suits beside a figure over the limit that it compares with.
+        for (const { verdict, compared, key } of checks) {
+          const [a, b] = compared
+          const most = / at most$|^at most$|carries$|^rated$|^supply gives$|^plug$/.test(b.label)
+          if (verdict === 'suits' && most && typeof a.value === 'number' && typeof b.value === 'number')
+            expect({ key, fits: a.value <= b.value + 0.051 }).toEqual({ key, fits: true })
+        }
+      }),
+      { numRuns: randomJobs, seed },
+    )
+  })
+
+  it('order does not matter: other names, and parts the other way round, change no verdict; nor does judging again', () => {
+    fc.assert(
+      fc.property(anyJob, (job) => {
+        const before = quick(job)
+        const renamed = listParts(job)
+          .filter(({ id }) => id !== null)
+          .reduce(
+            (next, { path }, i) => withPart(next, path, (part) => ({ ...part, name: `Thing ${i}` })),
+            job,
+          )
+        const turned = Object.fromEntries(
+          Object.entries(job).map(([kind, value]) => [
+            kind,
+            kind in partKinds && (partKinds[kind as keyof typeof partKinds] as PartKind).many
+              ? Object.fromEntries(Object.entries(value as object).reverse())
+              : value,
+          ]),
+        ) as unknown as JobDocument
+        expect(verdictsOf(quick(renamed))).toEqual(verdictsOf(before))
+        expect(verdictsOf(quick(turned)).toSorted()).toEqual(verdictsOf(before).toSorted())
+        expect(quick(job)).toEqual(before)
+      }),
+      { numRuns: randomJobs / 4, seed },
+    )
+  })
+
+  it('more is not better without reason: a larger fuse, a smaller cable, a higher voltage, a colder place improve no check of safety', () => {
+    const better = (before: Assessment, after: Assessment, ids: readonly string[]): string[] =>
+      before.checks
+        .filter(({ id }) => ids.includes(id))
+        .filter(({ key, verdict }) => {
+          const now = after.checks.find((check) => check.key === key)
+          return now !== undefined && isWorse(verdict, now.verdict)
+        })
+        .map(({ key }) => key)
+    fc.assert(
+      fc.property(anyJob, evenly(1.05, 3), (job, factor) => {
+        const before = quick(job)
+        const scaled = (kind: 'conductors' | 'chargers', field: string, by: number): JobDocument =>
+          listParts(job)
+            .filter((ref) => ref.kind === kind)
+            .reduce((next, { path, part }) => {
+              const known = (part as Readonly<Record<string, { value?: unknown } | undefined>>)[field]?.value
+              return typeof known === 'number'
+                ? withField(next, `${path}/${field}`, { value: known * by, how: 'measured' })
+                : next
+            }, job)
+        // A fuse that holds what flows is another matter than one that protects the cable.
+        const protecting = before.checks.filter(
+          ({ id, compared, verdict }) =>
+            id !== 'cable.fuse' || (compared[1].label === 'cable carries' && verdict !== 'measure-first'),
+        )
+        expect(
+          better({ ...before, checks: protecting }, quick(scaled('conductors', 'fuseA', factor)), [
+            'cable.fuse',
+            'cable.plug',
+            'battery.short-circuit',
+          ]),
+        ).toEqual([])
+        expect(
+          better({ ...before, checks: protecting }, quick(scaled('conductors', 'areaMm2', 1 / factor)), [
+            'cable.fuse',
+          ]),
+        ).toEqual([])
+        const cold = (job.place.coldestC as { value?: number | null } | undefined)?.value
+        if (typeof cold === 'number') {
+          const colder = withField(job, 'place/coldestC', { value: cold - 10 * factor, how: 'measured' })
+          expect(better(before, quick(colder), ['cold.charge-cut', 'battery.place'])).toEqual([])
+        }
+      }),
+      { numRuns: randomJobs / 4, seed },
+    )
+  })
+})
+
+describe('the run agrees', { timeout: 300_000 }, () => {
+  it('with the hottest an alternator gets, and with the hours to full, in every demo job and in random ones', () => {
+    fc.assert(
+      fc.property(anyJob, (job) => {
+        const { checks } = assess(job)
+        for (const check of checks.filter(
+          ({ id, deciding }) => id === 'alternator.heat' && deciding.length === 0,
+        )) {
+          const [reaches] = check.compared
+          if (typeof reaches.value !== 'number') continue
+          const inputs = inputsOfJob(job, 'driving-day')
+          const { totals } = runNow('driving-day', plantOf(job, {}, 'new'), inputs)
+          const machine = totals.machines.find(({ side }) => side === check.on)
+          if (machine?.peakC != null && inputs.driveH > 0) expect(machine.peakC).toBeCloseTo(reaches.value, 0)
+        }
+      }),
+      { numRuns: 40, seed, examples: starts.map((job): [JobDocument] => [completeJob(job)]) },
+    )
+  })
+
+  it('and verdicts are four words', () => {
+    for (const job of starts)
+      for (const { verdict } of assess(job).checks) expect(verdicts).toContain(verdict)
+  })
+})

@@ -1,0 +1,93 @@
+import { ampacityThereA, cableSizesMm2, copperFactor, loopOhm } from '#core/physics/conductors'
+import { fuseSizesA } from '#core/physics/fuses'
+import { dcdcInput, laneCurrentA } from './currents'
+import { inverterA } from './energy'
+import { isStraight, type Lane } from './lanes'
+import type { View } from './scene'
+import type { System } from './system'
+
+type Cable = View<'conductors'>
+
+/** Current a cable of an area would carry where this one lies, A. */
+export const wouldCarryA = (
+  { insulationC, engineSpace, bundled, material }: Cable,
+  areaMm2: number,
+): number =>
+  ampacityThereA(areaMm2, {
+    insulationC: Number(insulationC),
+    engineSpace: engineSpace === 'yes',
+    bundled,
+    material,
+  })
+
+/** Current a cable carries where it lies, A. */
+export const carriesA = (cable: Cable): number => wouldCarryA(cable, cable.areaMm2)
+
+/** The smallest usual size that carries a current where a cable lies, mm²; null where none does. */
+export const sizeToCarry = (cable: Cable, amps: number): number | null =>
+  cableSizesMm2.find((areaMm2) => wouldCarryA(cable, areaMm2) >= amps) ?? null
+
+/** The smallest usual size at which a cable has no more than a resistance there and back, mm²; null where none has. */
+export const sizeForOhm = (cable: Cable, ohm: number, celsius: number): number | null =>
+  cableSizesMm2.find((areaMm2) => loopOhmOf({ ...sizedAs(cable), areaMm2 }, celsius) <= ohm) ?? null
+
+const sizedAs = ({ lengthM, areaMm2, returnBy, material }: Cable): Parameters<typeof loopOhm>[0] => ({
+  lengthM,
+  areaMm2,
+  returnBy,
+  material,
+})
+
+const loopOhmOf = (run: Parameters<typeof loopOhm>[0], celsius: number): number =>
+  loopOhm(run) * copperFactor(celsius)
+
+/** Resistance of one cable there and back, Ω, at the temperature at which the shop counts cables. */
+export const loopOhmThere = (cable: Cable, { rules }: System): number =>
+  loopOhmOf(sizedAs(cable), rules.cableC)
+
+/** The largest usual fuse up to a current, A; null where there is none so small. */
+export const fuseUpTo = (amps: number): number | null => fuseSizesA.findLast((size) => size <= amps) ?? null
+/** The smallest usual fuse from a current on, A; null where there is none so large. */
+export const fuseFrom = (amps: number): number | null => fuseSizesA.find((size) => size >= amps) ?? null
+
+const atStarting = new Set(['starting', 'alternator'])
+/** Whether a cable is on the engine's side of a link. */
+const onEngineSide = ({ fromPost, toPost }: Cable): boolean =>
+  atStarting.has(fromPost) || atStarting.has(toPost)
+
+/** Largest current that flows in a cable for hours, A; null where it serves nothing that tells. */
+export function flowsA(cable: Cable, system: System): number | null {
+  const lane = system.lanes.find(({ id }) => id === cable.$of)
+  if (lane) return laneFlowsA(cable, lane, system)
+  const inverter = system.many.inverters.find(({ $path }) => $path === cable.$of)
+  return inverter ? inverterA(inverter, system) : null
+}
+
+/** A cable of a DC-DC of which nobody says on which side it lies is taken to carry the larger current. */
+function laneFlowsA(cable: Cable, lane: Lane, system: System): number {
+  if (lane.kind !== 'alternator' || isStraight(lane)) return laneCurrentA(lane, system)
+  if (lane.link.kind === 'none') return 0
+  const inputA = dcdcInput(lane, system).amps
+  if (onEngineSide(cable)) return inputA
+  return cable.fromPost === 'link' || cable.toPost === 'link'
+    ? lane.link.ratedA
+    : Math.max(inputA, lane.link.ratedA)
+}
+
+/**
+ * What can feed a fault from the far end of a cable, in words; null where nothing there gives more than the
+ * cable carries.
+ */
+export function feedsFarEnd(cable: Cable, system: System): string | null {
+  const lane = system.lanes.find(({ id }) => id === cable.$of)
+  if (!lane || lane.kind === 'solar') return null
+  const most = carriesA(cable)
+  if (lane.kind === 'charger') return lane.charger.ratedA > most ? 'the charger' : null
+  if (lane.kind === 'source') return lane.source.largestA > most ? 'the generator' : null
+  const { link, starting, alternator } = lane
+  const reachesBack =
+    link.kind === 'dcdc' ? onEngineSide(cable) : link.kind !== 'diode' && link.kind !== 'none'
+  if (reachesBack && starting.present === 'yes' && link.kind !== 'direct') return 'the starting battery'
+  if (link.kind === 'dcdc' && !onEngineSide(cable)) return link.ratedA > most ? 'the DC-DC' : null
+  return link.kind !== 'none' && alternator.ratedA > most ? 'the alternator' : null
+}

@@ -1,0 +1,58 @@
+import type { PartPath } from '#core/job/document'
+import { laneCurrentA } from './currents'
+import type { Lane } from './lanes'
+import type { System } from './system'
+
+/** A source with what it can give at the bank, A. */
+export interface Giving {
+  readonly lane: Lane
+  readonly amps: number
+}
+
+const ways = {
+  ashore: { words: 'Mains and sun', kinds: ['charger', 'solar'] },
+  underWay: { words: 'The sources under way', kinds: ['alternator', 'source', 'solar'] },
+} as const
+export type Way = keyof typeof ways
+
+/** A way in which sources charge at the same time: ashore, or under way. */
+export interface Together {
+  readonly way: Way
+  readonly name: string
+  /** Path of the first source that tells it from the other way. */
+  readonly path: PartPath
+}
+
+export const sumOf = (giving: readonly Giving[]): number => giving.reduce((sum, { amps }) => sum + amps, 0)
+
+/** The ways there are in a system, by what it has, whatever its values. */
+export const waysTogether = ({ lanes }: System): readonly Together[] =>
+  (Object.keys(ways) as Way[]).flatMap((way) => {
+    const { words, kinds } = ways[way]
+    const first = lanes.find(({ kind }) => kind !== 'solar' && (kinds as readonly string[]).includes(kind))
+    return first ? [{ way, name: words, path: first.id }] : []
+  })
+
+/**
+ * The sources that charge at the same time in a way. Where a generator runs the chargers, or mains and engine
+ * together fill more than the day, all of them do, and are counted ashore.
+ */
+export function givingTogether(way: Way, system: System): readonly Giving[] {
+  const giving = system.lanes
+    .map((lane) => ({ lane, amps: laneCurrentA(lane, system) }))
+    .filter(({ amps }) => amps > 0)
+  if (allRunTogether(system)) return way === 'ashore' ? giving : []
+  return giving.filter(({ lane }) => (ways[way].kinds as readonly string[]).includes(lane.kind))
+}
+
+const allRunTogether = ({ lanes, many }: System): boolean => {
+  const longest = (kind: Lane['kind']): number => Math.max(0, ...lanes.map((lane) => hoursOf(lane, kind)))
+  const [plugged, driven] = [longest('charger'), longest('alternator')]
+  return (plugged > 0 && many.generators.length > 0) || plugged + driven > 24
+}
+
+function hoursOf(lane: Lane, kind: Lane['kind']): number {
+  if (lane.kind !== kind) return 0
+  if (lane.kind === 'charger') return lane.charger.hours
+  return lane.kind === 'alternator' ? lane.alternator.driveHours : 0
+}
