@@ -55,6 +55,34 @@ test('systems are compared on one timeline, and a year is changed and stopped wh
   await expect(state).toHaveAttribute('data-state', 'done')
 })
 
+test('a year that is stopped while its weather is on the way does not begin after all', async ({
+  page,
+  app,
+}) => {
+  await page.goto(`${await app.job('0417')}/run`)
+  const state = page.getByTestId('run-state')
+  await expect(state).toHaveAttribute('data-state', 'done', done)
+  await page.getByLabel('Typical year').check()
+  await expect(state).toHaveAttribute('data-state', 'running', done)
+  let release = () => {}
+  const released = new Promise<void>((resolve) => {
+    release = resolve
+  })
+  await page.route('**/weather/*.epw', async (route) => {
+    await released
+    await route.continue()
+  })
+  const held = page.waitForRequest('**/weather/*.epw')
+  await page.getByLabel('Old lead bank').check()
+  await held
+  await page.getByRole('button', { name: 'Stop' }).click()
+  const answered = page.waitForResponse('**/weather/*.epw')
+  release()
+  await (await answered).finished()
+  await page.evaluate(() => new Promise((resolve) => setTimeout(resolve, 200)))
+  await expect(state).toHaveAttribute('data-state', 'done')
+})
+
 test('readings of the alternator’s case are brought in, fitted, and change the run', async ({
   page,
   app,

@@ -73,28 +73,37 @@ function setInput(key: keyof RunInputs, value: number | string | null) {
   }
 }
 
+/** The weather of the place chosen; in words, why there is none. */
+async function weatherText(): Promise<{ epw: string } | { problem: string }> {
+  if (place.value === 'file')
+    return epwText.value === null ? { problem: 'Choose a weather file first.' } : { epw: epwText.value }
+  try {
+    const answer = await fetch(`/weather/${place.value}.epw`)
+    if (answer.ok) return { epw: await answer.text() }
+  } catch {
+    // Said below: the page may be without a connection.
+  }
+  return { problem: 'The weather could not be fetched.' }
+}
+
+/** Counts what was last asked for: a start that has waited for its weather is called off by what came since. */
+let asked = 0
 async function begin() {
   if (!inputs.value || picked.value.length === 0) return
-  let epw: string | null = null
-  if (runKind(run.value).needsWeather) {
-    epw =
-      place.value === 'file'
-        ? epwText.value
-        : await fetch(`/weather/${place.value}.epw`).then(
-            (r) => (r.ok ? r.text() : null),
-            () => null,
-          )
-    if (epw === null)
-      return void (runner.problem.value =
-        place.value === 'file' ? 'Choose a weather file first.' : 'The weather could not be fetched.')
-  }
-  titles.value = picked.value.map((v) => v.title)
+  const turn = ++asked
+  const order = { run: run.value, plants: picked.value.map((v) => v.plant), inputs: inputs.value }
+  const names = picked.value.map((v) => v.title)
+  const weather = runKind(order.run).needsWeather ? await weatherText() : { epw: null }
+  if (turn !== asked) return
+  if ('problem' in weather) return void (runner.problem.value = weather.problem)
+  titles.value = names
   at.value = 0
-  void runner.start({ run: run.value, plants: picked.value.map((v) => v.plant), inputs: inputs.value, epw })
+  void runner.start({ ...order, epw: weather.epw })
 }
 /** A change starts the run a moment later; stopping calls that off too. */
 const soon = useTimeoutFn(() => void begin(), 250, { immediate: false })
 function stop() {
+  asked++
   soon.stop()
   runner.stop()
 }
