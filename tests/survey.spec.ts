@@ -16,6 +16,7 @@ test.describe('with one thumb', () => {
     }
     await at.tap()
     await page.keyboard.type(value)
+    await expect(at).toHaveValue(value)
     await expect(at).toHaveAttribute('aria-invalid', 'false')
   }
   async function next(page: Page, kind: string): Promise<void> {
