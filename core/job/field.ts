@@ -40,11 +40,18 @@ interface FieldBase {
   readonly label: string
   /** How to find or measure it, in a line. */
   readonly measure: string
+  /** How long finding it out takes, min; a few where nothing is said: see {@link minutesToFind}. */
+  readonly minutes?: number
   /** Seldom needed: folded away until it is known or matters. */
   readonly detail?: true
   /** Asked only when each of these sibling fields holds one of the values, or is not known yet. */
   readonly when?: readonly Condition[]
 }
+
+/** Minutes that a look at a label or a reading with the meter takes. */
+const usualMinutes = 10
+/** How long finding a value out takes, min: an estimate for telling what it is worth. */
+export const minutesToFind = ({ minutes = usualMinutes }: FieldBase): number => minutes
 
 export interface Condition {
   readonly field: string
@@ -124,7 +131,9 @@ export const quantity = (
   limits: Range,
   plausible: QuantityField['plausible'],
   measure: string,
-  more: Partial<Pick<QuantityField, 'when' | 'detail' | 'scales' | 'otherwise' | 'onlyMeasuredWhen'>> = {},
+  more: Partial<
+    Pick<QuantityField, 'when' | 'detail' | 'minutes' | 'scales' | 'otherwise' | 'onlyMeasuredWhen'>
+  > = {},
 ): QuantityField => ({ type: 'quantity', label, unit, step, limits, plausible, measure, ...more })
 
 /** A quantity that is absent where nothing is entered: it reads as null. */
@@ -135,27 +144,27 @@ export const optional = (
   limits: Range,
   plausible: QuantityField['plausible'],
   measure: string,
-  more: Partial<Pick<QuantityField, 'when' | 'detail'>> = {},
+  more: Partial<Pick<QuantityField, 'when' | 'detail' | 'minutes'>> = {},
 ): OptionalField => ({ ...quantity(label, unit, step, limits, plausible, measure, more), otherwise: null })
 
 export const choice = <const O extends string>(
   label: string,
   options: Readonly<Record<O, string>>,
   measure: string,
-  more: Partial<Pick<ChoiceField<O>, 'when' | 'detail' | 'otherwise'>> = {},
+  more: Partial<Pick<ChoiceField<O>, 'when' | 'detail' | 'minutes' | 'otherwise'>> = {},
 ): ChoiceField<O> => ({ type: 'choice', label, options, measure, ...more })
 
 export const volts = (
   label: string,
   plausible: QuantityField['plausible'],
   measure: string,
-  more: Partial<Pick<QuantityField, 'when' | 'detail' | 'otherwise' | 'onlyMeasuredWhen'>> = {},
+  more: Partial<Pick<QuantityField, 'when' | 'detail' | 'minutes' | 'otherwise' | 'onlyMeasuredWhen'>> = {},
 ): QuantityField => quantity(label, 'V', 0.1, [0, 80], plausible, measure, { scales: true, ...more })
 
 export const yesNo = (
   label: string,
   measure: string,
-  more: Partial<Pick<ChoiceField<'yes' | 'no'>, 'when' | 'detail' | 'otherwise'>> = {},
+  more: Partial<Pick<ChoiceField<'yes' | 'no'>, 'when' | 'detail' | 'minutes' | 'otherwise'>> = {},
 ): ChoiceField<'yes' | 'no'> => choice(label, { yes: 'Yes', no: 'No' }, measure, more)
 
 export const rows = <const C extends string>(
@@ -164,7 +173,7 @@ export const rows = <const C extends string>(
   between: string,
   example: string,
   measure: string,
-  more: Partial<Pick<RowsField, 'when' | 'detail'>> = {},
+  more: Partial<Pick<RowsField, 'when' | 'detail' | 'minutes'>> = {},
 ): RowsField<C> => ({ type: 'rows', label, columns, between, example, measure, ...more })
 
 /** A row of readings by column name. */

@@ -1,6 +1,6 @@
 import { assess, findingsOf, resultsAhead, type CheckResult, type Finding } from '#core/assessment/assess'
 import { fieldAt, partName, withField, type FieldPath, type JobDocument } from '#core/job/document'
-import type { Range } from '#core/job/fields'
+import { minutesToFind, type Range } from '#core/job/fields'
 import { factsOf, type ShopSettings } from '#core/system/system'
 import type { Band } from '#core/system/unknowns'
 import { isWorse } from '#core/system/verdict'
@@ -37,6 +37,8 @@ export interface Condition {
   readonly path: FieldPath
   readonly part: string
   readonly label: string
+  /** How long it takes to measure, min. */
+  readonly minutes: number
   /** Null where the value is a choice. */
   readonly range: Range | null
   readonly options: readonly string[]
@@ -59,7 +61,14 @@ export function conditionsOf(job: JobDocument, checks: readonly CheckResult[]): 
       const isNumber = field.type === 'quantity'
       const range: Range | null = isNumber ? widest(good) : null
       const options = isNumber ? [] : good.map(({ from }) => String(from))
-      const own = { path, part: partName(job, partPath), label: field.label, range, options }
+      const own: Condition = {
+        path,
+        part: partName(job, partPath),
+        label: field.label,
+        minutes: minutesToFind(field),
+        range,
+        options,
+      }
       const known = found.get(path)
       found.set(path, known ? both(known, own) : own)
     }

@@ -127,9 +127,9 @@ describe('what an installer would say', () => {
     expect(answers.some(isSure)).toBe(true)
     const asItIs = named(answers, /^Depot charger as it is$/)
     expect(asItIs).toMatchObject({ verdict: 'measure-first', steps: [] })
-    expect(asItIs.conditions.map(({ label, range }) => [label, range])).toEqual([
-      ['Absorption voltage', [13.8, 14.6]],
-      ['Float voltage', [13.2, 13.6]],
+    expect(asItIs.conditions.map(({ label, minutes, range }) => [label, minutes, range])).toEqual([
+      ['Absorption voltage', 10, [13.8, 14.6]],
+      ['Float voltage', 60, [13.2, 13.6]],
     ])
     const cheapest = Math.min(...answers.filter(isSure).map(({ figures }) => figures.cost))
     expect(worth[0]).toMatchObject({ answer: asItIs.id, cost: cheapest - asItIs.figures.cost })

@@ -2,7 +2,8 @@ import { choice, optional, quantity, rows, systemVoltages, volts, yesNo, type Fi
 import { plausibleRiseK } from '#core/physics/alternator'
 import { temperatureReadings } from './wiring'
 
-const computer = { when: [{ field: 'regulator', is: ['computer'] }] } as const
+/** What the log of one drive tells. */
+const computer = { minutes: 60, when: [{ field: 'regulator', is: ['computer'] }] } as const
 
 export const alternators = {
   machine: choice(
@@ -25,6 +26,7 @@ export const alternators = {
       external: 'External, can be set',
     },
     'Watch the voltage for ten minutes of driving: one that swings below 13 V or above 14.8 V is computer-controlled.',
+    { minutes: 20 },
   ),
   regulatorV: volts(
     'Regulator voltage',
@@ -33,7 +35,7 @@ export const alternators = {
       return [seen[0] ?? 13.6, Math.max(seen[0] ?? 0, seen[1] ?? 14.6)]
     },
     'Meter on the alternator stud and its case, engine warm, 1500 rpm.',
-    { when: [{ field: 'regulator', is: ['fixed', 'compensated', 'external'] }] },
+    { minutes: 20, when: [{ field: 'regulator', is: ['fixed', 'compensated', 'external'] }] },
   ),
   lowestV: volts(
     'Lowest seen on a drive',
@@ -111,7 +113,7 @@ export const alternators = {
     [5, 300],
     plausibleRiseK,
     'Load it with lamps, fans and heater for half an hour, and enter amps, shaft speed and case temperature as a reading above: the rise follows from it.',
-    { when: [{ field: 'machine', is: ['wound'] }], detail: true },
+    { minutes: 40, when: [{ field: 'machine', is: ['wound'] }], detail: true },
   ),
   surgeProtector: yesNo('Surge protector fitted', 'A small two-wire box on the alternator output.', {
     otherwise: 'no',

@@ -62,10 +62,12 @@ export const chargeStages = {
     'After absorption',
     { off: 'Stops', on: 'Floats' },
     'Meter on the posts an hour after the current fell away.',
+    { minutes: 60 },
   ),
   floatV: volts('Float voltage', [13.2, 14], 'Meter on the posts an hour after the current fell away.', {
     when: [{ field: 'floatMode', is: ['on'] }],
     onlyMeasuredWhen: detectsByItself,
+    minutes: 60,
   }),
   equaliseStage: choice(
     'Equalise, desulfation or pulse stage',

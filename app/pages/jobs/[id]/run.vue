@@ -41,7 +41,9 @@ const mixedChargeA = computed(() =>
     Math.round((mixed.value?.chargers ?? []).reduce((sum, charger) => sum + charger.stages.maxA, 0)),
   ),
 )
-const running = computed(() => runner.share.value !== null)
+/** Whether the weather of a run is on its way. */
+const fetching = ref(false)
+const running = computed(() => fetching.value || runner.share.value !== null)
 const titles = ref<string[]>([])
 const hasAlternator = computed(() => Object.keys(bench.document?.alternators ?? {}).length > 0)
 const first = computed<RunResult | null>(() => results.value[0] ?? null)
@@ -93,8 +95,10 @@ async function begin() {
   const turn = ++asked
   const order = { run: run.value, plants: picked.value.map((v) => v.plant), inputs: inputs.value }
   const names = picked.value.map((v) => v.title)
-  const weather = runKind(order.run).needsWeather ? await weatherText() : { epw: null }
+  fetching.value = runKind(order.run).needsWeather === true
+  const weather = fetching.value ? await weatherText() : { epw: null }
   if (turn !== asked) return
+  fetching.value = false
   if ('problem' in weather) return void (runner.problem.value = weather.problem)
   titles.value = names
   at.value = 0
@@ -104,6 +108,7 @@ async function begin() {
 const soon = useTimeoutFn(() => void begin(), 250, { immediate: false })
 function stop() {
   asked++
+  fetching.value = false
   soon.stop()
   runner.stop()
 }

@@ -176,8 +176,9 @@ const differences = computed(() => {
           >
             <li v-for="one in worth" :key="one.answer" class="flex items-start gap-2 py-0.5">
               <VerdictMark verdict="measure-first" class="mt-0.5 !size-4" /><span
-                >Measure {{ one.conditions.map(measuredWords).join(' and ') }}: it could save
-                <strong>{{ q(one.cost, 'money') }}</strong><template v-if="one.hours >= 0.25">
+                >Measure
+                {{ one.conditions.map((c) => `${measuredWords(c)} (${q(c.minutes, 'min')})`).join(' and ') }}:
+                it could save <strong>{{ q(one.cost, 'money') }}</strong><template v-if="one.hours >= 0.25">
                   and {{ q(one.hours, 'h') }} of work</template
                 >.</span
               >
