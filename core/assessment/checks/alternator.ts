@@ -17,7 +17,7 @@ import { acceptanceA, demandA, highestV } from '#core/system/currents'
 import { cableOhm, isolatorDropV, isStraight, type AlternatorLane } from '#core/system/lanes'
 import type { View } from '#core/system/scene'
 import type { System } from '#core/system/system'
-import { lowCharge, lowChargeWords } from './charger'
+import { lowCharge, lowChargeWords } from './low-charge'
 
 /**
  * Voltage an alternator reaches at the battery at the end of the charge: less the isolator's drop and the

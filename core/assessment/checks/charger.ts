@@ -1,13 +1,12 @@
 import { replacement } from '#core/remedies/arrangements'
-import { socAfterCharge } from '#core/physics/lfp'
 import { formatShare, said } from '#core/units/format'
-import { check, mid, number, word, type Judgement, type Subjects } from '#core/assessment/check'
+import { check, number, word, type Judgement, type Subjects } from '#core/assessment/check'
 import { type RemedyRef } from '#core/remedies/catalogue'
-import { chargerSupplyW, generatorW } from '#core/system/energy'
 import type { Bank } from '#core/system/bank'
 import type { Origin } from '#core/system/facts'
-import { cableOhm, compensation, type ChargeUnit, type Lane, isCharging } from '#core/system/lanes'
+import { compensation, type ChargeUnit, isCharging } from '#core/system/lanes'
 import type { System } from '#core/system/system'
+import { holdH, lowCharge, lowChargeWords } from './low-charge'
 import type { Verdict } from '#core/system/verdict'
 
 /** What to do about voltages that are wrong: set them, set the profile, or replace the unit. */
@@ -24,73 +23,6 @@ const isCompensated = ({ compensation: mode }: ChargeUnit): boolean =>
   mode === 'switchable' || mode === 'fixed'
 
 const canBeSet = (unit: ChargeUnit): boolean => unit.profile === 'adjustable' || unit.profile === 'selectable'
-
-/** Another source that brings the bank to its window, so that this one need not. */
-const toppedUpBy = (lane: Lane, { lanes, bank }: System): Lane | undefined =>
-  lanes.find(
-    (other) =>
-      other.id !== lane.id &&
-      other.kind === 'charger' &&
-      other.charger.absorptionV >= bank.lowV &&
-      other.charger.absorptionV <= bank.highV,
-  )
-
-/** From this charge on a battery counts as full. */
-const fullSoc = 0.99
-
-/**
- * How long a unit holds its voltage, h: its absorption, or as long as it is plugged in where it goes on holding
- * the same one.
- */
-export function holdH(unit: ChargeUnit, lane: Lane): number {
-  const goesOn = unit.floatMode === 'on' && unit.floatV >= unit.absorptionV - 0.05
-  return goesOn && lane.kind === 'charger' ? Math.max(unit.absorptionH, lane.charger.hours) : unit.absorptionH
-}
-
-export interface LowCharge {
-  readonly soc: number
-  readonly fills: boolean
-  readonly balances: boolean
-  readonly topUp: Lane | undefined
-  /** Enough under the school that allows it: most of the charge is reached, and another source tops up. */
-  readonly enough: boolean
-}
-
-/** What a voltage under the window still gives: the charge reached in the hold time, and who tops up. */
-export function lowCharge(
-  lane: Lane,
-  volts: number,
-  limitA: number,
-  holdH: number,
-  system: System,
-): LowCharge {
-  const { bank, rules } = system
-  const soc = socAfterCharge({
-    volts,
-    limitA: Math.max(0.1, limitA),
-    holdH,
-    fromSoc: rules.lowChargeFrom / 100,
-    ah: bank.ah,
-    nominalV: bank.nominalV,
-    ohm: bank.ohm + cableOhm(lane, rules),
-  })
-  const topUp = toppedUpBy(lane, system)
-  // Held lower for life, nothing needs to top up day by day; a full charge a month for balance is on the
-  // customer's paper.
-  const fills = soc >= fullSoc
-  const enough =
-    rules.fullSchool === 'held'
-      ? soc >= rules.heldReaches / 100
-      : fills || (soc >= rules.lowChargeReaches / 100 && topUp !== undefined)
-  return { soc, fills, balances: volts >= bank.balanceStartV, topUp, enough }
-}
-
-export const lowChargeWords = ({ soc, fills, balances, topUp }: LowCharge): string =>
-  said(
-    fills ? 'it fills it in time' : `it reaches about ${formatShare(soc)}`,
-    balances ? '' : fills ? ', though the cells never balance' : ' and the cells never balance',
-    topUp ? `; ${mid(topUp.name)} can top up` : '; no other source tops up',
-  )
 
 export const absorption = check({
   id: 'charger.absorption',
@@ -377,88 +309,6 @@ export const temperatureCompensation = check({
             ...(settable ? [{ id: 'charger.compensation-off', on: unit.$path } as const] : []),
             replacement(unit, bank),
           ],
-    }
-  },
-})
-
-/** A unit's current against what the bank may be charged with: one rule for chargers and DC-DC units. */
-export function currentAgainstBank(unit: ChargeUnit, name: string, { bank, rules, q }: System): Judgement {
-  const amps = unit.ratedA
-  const recommended = rules.chargeRateSchool === 'recommended'
-  const limitA = bank.wishedA
-  const over = amps > limitA
-  const settable = unit.currentLimit === 'adjustable'
-  const hopeless = amps > bank.largestA && !settable
-  return {
-    verdict: !over ? 'suits' : hopeless ? 'does-not-suit' : 'suits-once-changed',
-    compared: [
-      number('gives', amps, 'A'),
-      number(recommended ? 'battery recommends' : 'battery allows', limitA, 'A'),
-    ],
-    limit: bank.each.$origin(recommended ? 'recommendedChargeA' : 'largestChargeA'),
-    formula: () =>
-      over
-        ? `${q(amps, 'A')} − ${q(limitA, 'A')} = ${q(amps - limitA, 'A')} over; largest ${q(bank.largestA, 'A')}`
-        : `${q(limitA, 'A')} − ${q(amps, 'A')} = ${q(limitA - amps, 'A')} to spare`,
-    summary: () =>
-      said(
-        `${name} gives ${q(amps, 'A')}; the battery `,
-        recommended ? 'should get' : 'may get',
-        ` ${q(limitA, 'A')}`,
-        over ? '' : ' or less',
-        '.',
-      ),
-    remedies: !over
-      ? []
-      : [
-          ...(settable
-            ? [{ id: 'charger.limit-current', on: unit.$path, value: Math.floor(limitA) } as const]
-            : []),
-          replacement(unit, bank, limitA),
-        ],
-  }
-}
-
-export const current = check({
-  id: 'charger.current',
-  title: 'Charge current',
-  about: 'unit',
-  why: 'More than the battery allows trips its protection; more than it recommends shortens its life.',
-  judge: ({ unit, name, lane }, system) =>
-    lane.kind === 'charger' || lane.kind === 'solar' ? currentAgainstBank(unit, name, system) : null,
-})
-
-/** Whether one of a unit's own checks leaves nothing but another in its place. */
-export const mustGo = (subject: Subjects['unit'], system: System): boolean =>
-  [absorption, float, equalise, temperatureCompensation, current].some(
-    ({ judge }) => judge(subject, system)?.verdict === 'does-not-suit',
-  )
-
-export const generator = check({
-  id: 'charger.generator',
-  title: 'Charger on the generator',
-  about: 'unit',
-  why: 'A charger at full current draws more than its watts: the generator sags, trips, or runs hot for hours.',
-  judge({ unit, lane, name }, system) {
-    const { many, q } = system
-    if (lane.kind !== 'charger' || many.generators.length === 0) return null
-    const givesW = generatorW(system)
-    const drawsW = chargerSupplyW(lane.charger)
-    const over = drawsW > givesW
-    const fitsA = Math.floor((unit.ratedA * givesW) / drawsW)
-    return {
-      verdict: over ? 'suits-once-changed' : 'suits',
-      compared: [number('draws', drawsW, 'W'), number('generator gives', givesW, 'W')],
-      limit: many.generators[0]!.$origin('watts'),
-      formula: () =>
-        `${q(unit.absorptionV, 'V')} × ${q(unit.ratedA, 'A')} ÷ (${lane.charger.efficiency} % × ${lane.charger.powerFactor}) = ${q(drawsW, 'W')}`,
-      summary: () =>
-        `${name} draws ${q(drawsW, 'W')} at full current, and the generator gives ${q(givesW, 'W')}.`,
-      remedies: !over
-        ? []
-        : unit.currentLimit === 'adjustable' && fitsA >= 1
-          ? [{ id: 'charger.limit-current', on: unit.$path, value: fitsA }]
-          : [replacement(unit, system.bank, fitsA)],
     }
   },
 })

@@ -3,7 +3,7 @@ import { check, mid, number, word } from '#core/assessment/check'
 import { smallerDcdc } from '#core/remedies/arrangements'
 import { allDayBudget, availableA } from '#core/system/alternators'
 import { dcdcInput } from '#core/system/currents'
-import { currentAgainstBank } from './charger'
+import { currentAgainstBank } from './charger-current'
 
 export const output = check({
   id: 'dcdc.output',

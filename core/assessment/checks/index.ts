@@ -5,6 +5,7 @@ import * as battery from './battery'
 import * as cable from './cable'
 import * as capacity from './capacity'
 import * as charger from './charger'
+import * as chargerCurrent from './charger-current'
 import * as cold from './cold'
 import * as current from './current'
 import * as dcdc from './dcdc'
@@ -30,6 +31,7 @@ const isCheck = (value: unknown): value is Check =>
  */
 export const allChecks: readonly Check[] = [
   charger,
+  chargerCurrent,
   range,
   nominal,
   role,

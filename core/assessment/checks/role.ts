@@ -1,7 +1,15 @@
 import { said } from '#core/units/format'
-import { check, mid, number, word } from '#core/assessment/check'
+import { check, mid, number, word, type Subjects } from '#core/assessment/check'
 import { dcdcInput } from '#core/system/currents'
-import { mustGo } from './charger'
+import type { System } from '#core/system/system'
+import { absorption, equalise, float, temperatureCompensation } from './charger'
+import { current } from './charger-current'
+
+/** Whether one of a unit's own checks leaves nothing but another in its place. */
+const mustGo = (subject: Subjects['unit'], system: System): boolean =>
+  [absorption, float, equalise, temperatureCompensation, current].some(
+    ({ judge }) => judge(subject, system)?.verdict === 'does-not-suit',
+  )
 
 export const role = check({
   id: 'charger.role',

@@ -1,4 +1,4 @@
-import { madeFor } from './charging'
+import { madeFor } from './stages'
 import { choice, optional, quantity, rows, volts, yesNo, type Fields } from '#core/job/field'
 
 const posts = {

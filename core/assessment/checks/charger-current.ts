@@ -1,0 +1,82 @@
+import { replacement } from '#core/remedies/arrangements'
+import { said } from '#core/units/format'
+import { check, number, type Judgement } from '#core/assessment/check'
+import { chargerSupplyW, generatorW } from '#core/system/energy'
+import { type ChargeUnit } from '#core/system/lanes'
+import type { System } from '#core/system/system'
+
+/** A unit's current against what the bank may be charged with: one rule for chargers and DC-DC units. */
+export function currentAgainstBank(unit: ChargeUnit, name: string, { bank, rules, q }: System): Judgement {
+  const amps = unit.ratedA
+  const recommended = rules.chargeRateSchool === 'recommended'
+  const limitA = bank.wishedA
+  const over = amps > limitA
+  const settable = unit.currentLimit === 'adjustable'
+  const hopeless = amps > bank.largestA && !settable
+  return {
+    verdict: !over ? 'suits' : hopeless ? 'does-not-suit' : 'suits-once-changed',
+    compared: [
+      number('gives', amps, 'A'),
+      number(recommended ? 'battery recommends' : 'battery allows', limitA, 'A'),
+    ],
+    limit: bank.each.$origin(recommended ? 'recommendedChargeA' : 'largestChargeA'),
+    formula: () =>
+      over
+        ? `${q(amps, 'A')} − ${q(limitA, 'A')} = ${q(amps - limitA, 'A')} over; largest ${q(bank.largestA, 'A')}`
+        : `${q(limitA, 'A')} − ${q(amps, 'A')} = ${q(limitA - amps, 'A')} to spare`,
+    summary: () =>
+      said(
+        `${name} gives ${q(amps, 'A')}; the battery `,
+        recommended ? 'should get' : 'may get',
+        ` ${q(limitA, 'A')}`,
+        over ? '' : ' or less',
+        '.',
+      ),
+    remedies: !over
+      ? []
+      : [
+          ...(settable
+            ? [{ id: 'charger.limit-current', on: unit.$path, value: Math.floor(limitA) } as const]
+            : []),
+          replacement(unit, bank, limitA),
+        ],
+  }
+}
+
+export const current = check({
+  id: 'charger.current',
+  title: 'Charge current',
+  about: 'unit',
+  why: 'More than the battery allows trips its protection; more than it recommends shortens its life.',
+  judge: ({ unit, name, lane }, system) =>
+    lane.kind === 'charger' || lane.kind === 'solar' ? currentAgainstBank(unit, name, system) : null,
+})
+
+export const generator = check({
+  id: 'charger.generator',
+  title: 'Charger on the generator',
+  about: 'unit',
+  why: 'A charger at full current draws more than its watts: the generator sags, trips, or runs hot for hours.',
+  judge({ unit, lane, name }, system) {
+    const { many, q } = system
+    if (lane.kind !== 'charger' || many.generators.length === 0) return null
+    const givesW = generatorW(system)
+    const drawsW = chargerSupplyW(lane.charger)
+    const over = drawsW > givesW
+    const fitsA = Math.floor((unit.ratedA * givesW) / drawsW)
+    return {
+      verdict: over ? 'suits-once-changed' : 'suits',
+      compared: [number('draws', drawsW, 'W'), number('generator gives', givesW, 'W')],
+      limit: many.generators[0]!.$origin('watts'),
+      formula: () =>
+        `${q(unit.absorptionV, 'V')} × ${q(unit.ratedA, 'A')} ÷ (${lane.charger.efficiency} % × ${lane.charger.powerFactor}) = ${q(drawsW, 'W')}`,
+      summary: () =>
+        `${name} draws ${q(drawsW, 'W')} at full current, and the generator gives ${q(givesW, 'W')}.`,
+      remedies: !over
+        ? []
+        : unit.currentLimit === 'adjustable' && fitsA >= 1
+          ? [{ id: 'charger.limit-current', on: unit.$path, value: fitsA }]
+          : [replacement(unit, system.bank, fitsA)],
+    }
+  },
+})

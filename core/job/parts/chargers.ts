@@ -1,0 +1,68 @@
+import { choice, optional, quantity, yesNo, type Condition, type Fields } from '#core/job/field'
+import { chargeStages, madeFor } from './stages'
+
+const onMains: Condition = { field: 'feeds', is: ['house', 'both'] }
+
+export const chargers = {
+  kind: choice(
+    'Kind',
+    { charger: 'Mains charger', converter: 'Converter with fuse block', combi: 'Inverter-charger' },
+    'Label; an inverter-charger has an AC output.',
+    { otherwise: 'charger' },
+  ),
+  ...chargeStages,
+  nominalV: madeFor,
+  feeds: choice(
+    'Feeds',
+    { house: 'House bank', starting: 'Starting battery', both: 'Both' },
+    'Follow its output leads.',
+    { otherwise: 'house' },
+  ),
+  hours: quantity('Hours plugged in a day', 'h', 1, [0, 24], [0, 12], 'Ask for an ordinary day.'),
+  outputs: quantity('Outputs', '', 1, [1, 8], [1, 3], 'Count the positive terminals.', {
+    otherwise: 1,
+    detail: true,
+  }),
+  holdsFuseBlock: yesNo('Also holds the DC fuse block', 'Look for a row of blade fuses in its front.', {
+    otherwise: 'no',
+    detail: true,
+  }),
+  supplyV: quantity(
+    'AC supply',
+    'V',
+    10,
+    [90, 480],
+    [110, 240],
+    'Label at the inlet; leave the mains side to licensed hands.',
+    { otherwise: 230, detail: true, when: [onMains] },
+  ),
+  supplyLimitA: optional(
+    'AC supply limit',
+    'A',
+    1,
+    [1, 10_000],
+    [5, 32],
+    'Breaker of the shore or site supply. Empty: none.',
+    { detail: true, when: [onMains] },
+  ),
+  efficiency: quantity('Efficiency', '%', 1, [40, 100], [75, 95], 'Maker’s sheet.', {
+    otherwise: 'chargerEfficiency',
+    detail: true,
+  }),
+  powerFactor: quantity(
+    'Power factor',
+    '×',
+    0.05,
+    [0.3, 1],
+    [0.6, 1],
+    'Maker’s sheet; a corrected unit has 0.95 or more.',
+    { otherwise: 'chargerPowerFactor', detail: true },
+  ),
+} satisfies Fields
+
+export const generators = {
+  watts: quantity('Power', 'W', 100, [100, 50_000], [800, 3500], 'Label, continuous.'),
+  hours: quantity('Hours run a day', 'h', 0.5, [0, 24], [0.5, 4], 'Ask for an ordinary day.', {
+    otherwise: 0,
+  }),
+} satisfies Fields
