@@ -13,7 +13,12 @@ export async function ask<T = Record<string, unknown>>(
 ): Promise<Reply<T>> {
   const response = await fetch(server.url + path, {
     method,
-    headers: { ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
+    // A test that computes for seconds would not see that the server has closed a kept connection meanwhile.
+    headers: {
+      connection: 'close',
+      ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+      ...headers,
+    },
     ...(body === undefined
       ? {}
       : {

@@ -82,14 +82,26 @@ export { expect }
 export const headline = (page: Page): Locator => page.getByTestId('headline')
 export const saveState = (page: Page): Locator => page.getByTestId('save-state')
 export const field = (page: Page, path: string): Locator => page.locator(`[data-field="${path}"]`)
+/** What is open of a station: beside the walk-round, on a phone under its heading. */
+export const sheet = (page: Page): Locator => page.getByTestId('station')
 export const station = (page: Page, kind: string): Locator =>
   page.locator(`[data-station="${kind}"] h3 button`)
+/** Takes an option of a choice, whether it is a row of buttons or a list. */
+export async function choose(page: Page, path: string, option: string): Promise<void> {
+  const at = field(page, path)
+  if ((await at.getAttribute('role')) === 'radiogroup') await at.locator(`[data-option="${option}"]`).click()
+  else await at.selectOption(option)
+}
 export const check = (page: Page, key: string): Locator => page.locator(`[data-check="${key}"]`)
 export const verdictOf = (page: Page, key: string) => check(page, key).getAttribute('data-verdict')
 
 export async function openStation(page: Page, kind: string): Promise<void> {
   if ((await station(page, kind).getAttribute('aria-expanded')) === 'false') await station(page, kind).click()
 }
+
+/** Closes the station beside the paths, which then show every check. */
+export const closeStation = (page: Page): Promise<void> =>
+  page.getByRole('button', { name: 'Close', exact: true }).click()
 
 export async function expectSaved(page: Page): Promise<void> {
   await expect(saveState(page)).toHaveAttribute('data-state', 'saved')

@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
-import { check, expect, field, headline, openStation, test, type App } from './bench-test'
+import { check, choose, expect, field, headline, openStation, test, type App } from './bench-test'
 
 const laptop = { width: 1280, height: 800 }
 const phone = { width: 390, height: 844 }
@@ -146,7 +146,7 @@ test.describe('on a phone', () => {
     await expect(headline(page)).toBeInViewport()
     await page.getByRole('button', { name: 'Walk-round' }).tap()
     await openStation(page, 'chargers')
-    await field(page, 'chargers/charger-1/equaliseStage').selectOption('off')
+    await choose(page, 'chargers/charger-1/equaliseStage', 'off')
     await page.getByRole('button', { name: 'Paths' }).tap()
     await check(page, 'link.diode@links/link-1').tap()
     await expect(

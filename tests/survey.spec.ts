@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { expect, expectSaved, field, headline, openStation, station, test } from './bench-test'
+import { expect, expectSaved, field, headline, openStation, sheet, station, test } from './bench-test'
 
 const phone = { width: 390, height: 844 }
 
@@ -10,6 +10,8 @@ test.describe('with one thumb', () => {
   async function enter(page: Page, path: string, value: string): Promise<void> {
     const at = field(page, path)
     await at.scrollIntoViewIfNeeded()
+    if ((await at.getAttribute('role')) === 'radiogroup')
+      return at.getByRole('radio', { name: value, exact: true }).tap()
     if (await at.evaluate((element) => element.tagName === 'SELECT')) {
       await at.selectOption({ label: value })
       return
@@ -124,7 +126,7 @@ test('a station folds away what is seldom needed, until it is known', async ({ p
   await page.goto(await app.job('0417'))
   await openStation(page, 'place')
   await expect(field(page, 'place/loadLimitKg')).toBeHidden()
-  await page.getByText(/more, seldom needed/).click()
+  await page.getByText(/^Seldom needed/).click()
   await field(page, 'place/loadLimitKg').fill('40 lb')
   await expect(page.locator('[data-check="battery.weight@candidate"]')).toHaveAttribute(
     'data-verdict',
@@ -141,7 +143,7 @@ test('what is typed in a folded field arrives to the last digit, and stays in ha
 }) => {
   await page.goto(await app.job('0417'))
   await openStation(page, 'place')
-  await page.getByText(/more, seldom needed/).click()
+  await page.getByText(/^Seldom needed/).click()
   const limit = field(page, 'place/loadLimitKg')
   await limit.click()
   await page.keyboard.type('29.75', { delay: 120 })
@@ -150,16 +152,15 @@ test('what is typed in a folded field arrives to the last digit, and stays in ha
   await page.keyboard.press('Tab')
   await expect(limit).toHaveValue('29.8 kg')
   await openStation(page, 'alternators')
-  await page.getByText(/more, seldom needed/).click()
-  const lowest = field(page, 'alternators/alternator-1/fieldWire')
-  await lowest.focus()
-  await page.keyboard.press('ArrowDown')
-  await expect(lowest).toBeFocused()
-  await page.keyboard.press('ArrowDown')
-  await expect(lowest).toBeFocused()
-  await expect(lowest).toHaveValue(
-    await lowest.evaluate((select) => (select as HTMLSelectElement).options[2]!.value),
-  )
+  await page.getByText(/^Seldom needed/).click()
+  const wire = field(page, 'alternators/alternator-1/fieldWire')
+  await wire.getByRole('radio').first().focus()
+  await page.keyboard.press('2')
+  const taken = wire.getByRole('radio', { checked: true })
+  await expect(taken).toHaveText('Field wire brought out')
+  await page.keyboard.press('ArrowRight')
+  await expect(taken).toHaveText('Temperature sensor')
+  await expect(taken).toBeFocused()
   await expectSaved(page)
 })
 
@@ -175,13 +176,14 @@ test('a table of readings is written as people write it, and refused with an exa
   await each.blur()
   await expect(each).toHaveValue('12.62, 12.5')
   await each.fill('a bit low')
-  await expect(page.locator('[data-station=houseBank]')).toContainText('Write it as 12.62, 12.58')
+  await expect(sheet(page)).toContainText('Write it as 12.62, 12.58')
 })
 
 test('notes and photos stay with their station', async ({ page, app }) => {
   await page.goto(await app.job('0421'))
   await openStation(page, 'place')
-  const place = page.locator('[data-station=place]')
+  const place = sheet(page)
+  await place.getByRole('button', { name: 'Note' }).click()
   await place.getByLabel('Note', { exact: true }).fill('Frost on the lid <b>at noon</b>')
   await place.getByLabel('Add a photo').setInputFiles(new URL('./pixel.png', import.meta.url).pathname)
   await expect(place.getByRole('img', { name: 'Photo: pixel.png' })).toBeVisible()

@@ -213,12 +213,17 @@ export const useJob = defineStore('job', () => {
   /** Takes the last step back, or does it again: from one pile to the other. */
   function step(from: 'undo' | 'redo', to: 'undo' | 'redo'): void {
     const job = here.value
-    const last = job?.[from].at(-1)
-    if (!job || !last) return
+    if (!job) return
+    // Text that could not be read was typed last: it goes first, and the last good change stays.
+    if (from === 'undo' && Object.keys(job.typing).length > 0) {
+      job.typing = {}
+      return keep(id.value)
+    }
+    const last = job[from].at(-1)
+    if (!last) return
     job[from] = job[from].slice(0, -1)
     job[to] = [...job[to], inverseOf(last)]
     job.lastEdit = { path: '', at: 0 }
-    job.typing = {}
     changed(applyChanges(job.saving.document, inverseOf(last)))
   }
   const undo = (): void => step('undo', 'redo')
@@ -333,7 +338,9 @@ export const useJob = defineStore('job', () => {
         if (here.value) here.value.notice = words
       },
     }),
-    canUndo: computed(() => (here.value?.undo.length ?? 0) > 0),
+    canUndo: computed(
+      () => (here.value?.undo.length ?? 0) > 0 || Object.keys(here.value?.typing ?? {}).length > 0,
+    ),
     canRedo: computed(() => (here.value?.redo.length ?? 0) > 0),
   }
 })

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
 import type { FieldPath } from '#core/job/document'
+import type { How } from '#core/job/fields'
 import { useJob } from './job'
 import { useJudging } from './judging'
 
@@ -21,12 +22,20 @@ export const useView = defineStore('view', () => {
   })
   /** The value that was asked for: its station shows it even where it was folded away. */
   const wanted = ref<FieldPath | null>(null)
+  /** What values are copied from: said once, and holds for what is entered after it. Null: as each is usually found. */
+  const source = ref<How | null>(null)
+  /** The field that is being filled in. */
+  const inHand = ref<FieldPath | null>(null)
+  /** Unusual values that somebody looked at and kept. */
+  const kept = ref(new Set<string>())
   watch(
     () => job.id,
     () => {
       selected.value = null
+      inHand.value = null
+      kept.value.clear()
     },
     { flush: 'sync' },
   )
-  return { selected, selectedCheck, wanted }
+  return { selected, selectedCheck, wanted, source, inHand, kept }
 })

@@ -1,5 +1,5 @@
 import { isAsked, partsOf, valueOf, type AnyPart, type JobDocument, type PartRef } from '#core/job/document'
-import { partKinds, type Field, type How, type PartKind, type PartKindId } from '#core/job/fields'
+import { partKinds, type Field, type How, type PartKind, type PartKindId, type Range } from '#core/job/fields'
 import type { DisplayUnits } from '#core/units/display'
 import { formatQuantity, type Write } from '#core/units/format'
 import { shownValue } from '#core/job/shown'
@@ -27,6 +27,36 @@ export const foldedNames = (
 
 export { shownValue }
 
+const optionsOf = (field: Field): readonly string[] =>
+  field.type === 'choice' ? Object.values(field.options) : []
+const lengthOf = (words: readonly string[]): number => words.reduce((sum, word) => sum + word.length, 0)
+
+/** Whether the options of a choice stand side by side as buttons: few of them, in few words. */
+export const asButtons = (field: Field): boolean =>
+  optionsOf(field).length <= 4 && lengthOf(optionsOf(field)) <= 76
+/** Whether an entry needs the room of two. */
+export const isWide = (field: Field): boolean =>
+  field.type === 'rows' ||
+  (asButtons(field) ? lengthOf(optionsOf(field)) > 17 : optionsOf(field).some((word) => word.length > 16))
+
+/** One letter for how a value is known. */
+export const howLetter: Readonly<Record<How, string>> = {
+  measured: 'M',
+  maker: 'D',
+  label: 'L',
+  customer: 'C',
+  assumed: 'A',
+}
+
+/**
+ * Whether a value lies so far outside its plausible range that it looks like a slip: by more than the width of
+ * that range, and at least by half its nearer end.
+ */
+export function isUnusual(value: number, [low, high]: Range): boolean {
+  const width = high - low
+  return value < low - Math.max(width, low / 2) || value > high + Math.max(width, high / 2)
+}
+
 export type ReadValue<T> =
   { readonly ok: true; readonly value: T } | { readonly ok: false; readonly error: string }
 
@@ -38,7 +68,7 @@ export function readQuantity(field: Field, input: string, units: DisplayUnits): 
   if (parsed.ok && (parsed.value < least || parsed.value > most))
     return {
       ok: false,
-      error: `Cannot be: between ${formatQuantity(least, field.unit, units)} and ${formatQuantity(most, field.unit, units)}`,
+      error: `Must be ${formatQuantity(least, field.unit, units).replace(/\s.*/, '')} to ${formatQuantity(most, field.unit, units)}`,
     }
   return parsed
 }
@@ -50,9 +80,10 @@ export function usualHow(field: Field): How {
   return field.measure.startsWith('Ask') ? 'customer' : 'measured'
 }
 
-export type StationState = 'done' | 'gaps' | 'matters'
+export type StationState = 'done' | 'gaps' | 'matters' | 'empty'
 export const stationStateWord: Record<StationState, string> = {
   done: 'done',
+  empty: 'nothing entered',
   gaps: 'gaps that do not matter',
   matters: 'something to measure',
 }
@@ -62,6 +93,7 @@ const isKnown = (part: AnyPart, name: string): boolean => valueOf(part, name) !=
 /** How a station stands: what is missing there, and whether it decides anything. */
 export function stationState(job: JobDocument, kind: PartKindId, toMeasure: readonly string[]): StationState {
   if (toMeasure.some((path) => path.startsWith(`${kind}/`))) return 'matters'
+  if (partsOf(job, kind).length === 0) return 'empty'
   const complete = partsOf(job, kind).every(({ part }) =>
     askedFields(kind, part).every(
       ([name, field]) => isKnown(part, name) || field.type === 'rows' || field.otherwise !== undefined,
@@ -91,7 +123,7 @@ const brief: Readonly<Partial<Record<PartKindId, readonly string[]>>> = {
 /** What a station holds, in a few words. */
 export function stationSummary(job: JobDocument, kind: PartKindId, q: Write): string {
   const refs = partsOf(job, kind)
-  if (refs.length === 0) return 'none entered'
+  if (refs.length === 0) return 'none'
   if (kind === 'conductors' || kind === 'loads' || refs.length > 1) return `${refs.length} entered`
   return partSummary(refs[0]!, q)
 }

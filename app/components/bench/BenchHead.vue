@@ -1,10 +1,16 @@
 <script setup lang="ts">
+import { useElementVisibility } from '@vueuse/core'
 import { inSentence } from '#core/units/format'
 import { remedyLabel, sameRemedy } from '#core/remedies/catalogue'
 import { partName, type FieldPath } from '#core/job/document'
 
 /** The job, its one verdict with the reason, and the next thing to do. */
 const { q } = useWriting()
+/**
+ * While a station is filled in, on a phone, the head keeps to two lines. Its height hangs on no words anywhere: what is
+ * judged meanwhile must move nothing under a thumb.
+ */
+defineProps<{ surveying: boolean }>()
 const bench = useJob()
 const judging = useJudging()
 defineEmits<{ check: [key: string]; measure: [path: FieldPath]; keys: []; find: []; copy: [] }>()
@@ -34,14 +40,16 @@ const volts = computed(() => {
     .find((v) => v && v !== house)
   return house ? (chassis ? `${chassis} V chassis, ${house} V house` : `${house} V`) : ''
 })
+const headline = useTemplateRef<HTMLElement>('headline')
+const headSeen = useElementVisibility(headline, { initialValue: true })
 </script>
 
 <template>
   <header
     class="grid grid-cols-1 items-start gap-x-6 gap-y-2.5 border-b border-line bg-card px-4 py-3 md:grid-cols-[minmax(0,1fr)_20rem] md:px-5"
   >
-    <div class="min-w-0">
-      <p class="text-soft">
+    <div class="min-w-0 md:h-24 md:overflow-y-auto">
+      <p class="text-soft" :class="surveying && 'max-md:truncate'">
         Job {{ job.number }}<template v-if="job.customer"> · {{ job.customer }}</template> ·
         <strong class="text-ink">{{ job.name || 'unnamed' }}</strong><template v-if="volts">
           · {{ volts }}</template
@@ -56,7 +64,9 @@ const volts = computed(() => {
         What needs a run could not be worked out: {{ judging.aheadProblem }}
       </p>
       <h1
+        ref="headline"
         class="mt-0.5 flex items-center gap-2.5 text-2xl leading-tight max-md:text-xl"
+        :class="surveying && 'max-md:h-8 max-md:overflow-hidden max-md:!text-base'"
         data-testid="headline"
         :data-verdict="judging.assessment!.verdict"
       >
@@ -64,9 +74,15 @@ const volts = computed(() => {
           judging.assessment!.headline
         }}
       </h1>
-      <p class="mt-1 max-w-[46rem]" data-testid="reason">{{ judging.assessment!.reason }}</p>
+      <p class="mt-1 max-w-[46rem]" :class="surveying && 'max-md:hidden'" data-testid="reason">
+        {{ judging.assessment!.reason }}
+      </p>
     </div>
-    <aside class="w-full bg-harbour px-4 py-3 text-on-harbour" aria-label="Next">
+    <aside
+      class="w-full bg-harbour px-4 py-2.5 text-on-harbour md:h-24 md:overflow-y-auto"
+      :class="surveying && 'max-md:hidden'"
+      aria-label="Next"
+    >
       <p class="flex items-center justify-between text-xs font-semibold text-lamp">
         Next<kbd v-if="next" class="key max-md:hidden">m</kbd>
       </p>
@@ -154,4 +170,15 @@ const volts = computed(() => {
       </div>
     </div>
   </header>
+  <!-- On a phone the verdict stays while the head is out of sight. It lies over, so that nothing moves. -->
+  <p
+    v-if="!headSeen"
+    class="fixed inset-x-0 top-0 z-20 flex h-10 items-center gap-2 border-b border-line bg-card px-3 font-semibold md:hidden"
+    :class="verdictColour[judging.assessment!.verdict]"
+    aria-hidden="true"
+  >
+    <VerdictMark :verdict="judging.assessment!.verdict" class="!size-4 shrink-0" /><span class="truncate">{{
+      judging.assessment!.headline
+    }}</span>
+  </p>
 </template>

@@ -3,14 +3,17 @@ import { knownAt, partAt, type FieldPath } from '#core/job/document'
 import type { Field, How, Known } from '#core/job/fields'
 import { parseRows } from '#core/job/rows'
 import { plausibleRange } from '#core/system/plausible'
+import { unitName } from '#core/units/display'
 import { inSentence } from '#core/units/format'
 
-/** One value of the survey: how to find it, what it is, how it is known. */
+/** One value of the survey in a row: what it is, and how it is known. How to find it stands in the foot of the station. */
 const { q, n, units } = useWriting()
 const props = defineProps<{ path: FieldPath; name: string; field: Field; settles?: number }>()
 const bench = useJob()
+const view = useView()
 const who = useDeviceName()
 const id = useId()
+const root = useTemplateRef<HTMLElement>('root')
 
 const known = computed(() =>
   bench.document ? (knownAt(bench.document, props.path) as Known<unknown> | undefined) : undefined,
@@ -51,12 +54,28 @@ function read(input: string): number | readonly unknown[] | null {
   return null
 }
 
-function put(value: unknown, how: How = known.value?.how ?? usualHow(props.field)) {
+/** What is entered is known from where it is said to be copied, else as before, else as such a value usually is. */
+function put(value: unknown, how: How = view.source ?? known.value?.how ?? usualHow(props.field)) {
   const stamp = how === 'measured' ? { when: new Date().toISOString(), by: who.value } : {}
   bench.setField(
     props.path,
     value == null ? { ...known.value, value: null } : { ...keptExtras(), value, how, ...stamp },
   )
+}
+
+/** Takes the next entry in hand where it is one to type in: what is shown next may hang on what was taken. */
+function onward() {
+  void nextTick(() => {
+    const sheet = root.value?.closest('[data-testid="station"]')
+    const next = sheet && stepAfter(sheet, root.value!.querySelector<HTMLElement>('[data-step]')!)
+    if (next instanceof HTMLInputElement) focusStep(next)
+  })
+}
+
+/** How this value is known, and what comes after it. */
+function sayHow(how: How) {
+  view.source = how
+  put(known.value?.value, how)
 }
 
 /** Properties of the value this version does not know stay with it. */
@@ -78,6 +97,11 @@ function type(input: string) {
   else put(value)
 }
 
+function take(event: FocusEvent) {
+  editing.value = true
+  view.inHand = props.path
+  if (event.target instanceof HTMLInputElement) event.target.select()
+}
 function leave() {
   editing.value = false
   if (!error.value) text.value = shown()
@@ -110,81 +134,107 @@ const understood = computed(() => {
     ? ''
     : `read as ${q(value as number, props.field.unit)}`
 })
-const unknown = computed(() => known.value?.value == null)
-const fallback = computed(() => props.field.type !== 'rows' && props.field.otherwise !== undefined)
-const how = computed(() => ({
-  label: inSentence(props.field.label),
-  known: known.value ?? null,
-  fallback: fallback.value,
-}))
-const placeholder = computed(() =>
-  props.field.type === 'quantity'
-    ? `${props.field.otherwise === null ? 'none' : 'not known yet'}${props.field.unit ? `, ${props.field.unit}` : ''}`
-    : 'not known yet',
-)
+const usual = computed(() => {
+  const { field } = props
+  if (field.type === 'rows') return ''
+  if (field.otherwise === null) return 'none'
+  if (field.type === 'quantity')
+    return typeof field.otherwise === 'number' ? `usual ${q(field.otherwise, field.unit)}` : 'not known'
+  return field.otherwise === undefined ? 'not known' : `usual: ${field.options[field.otherwise]}`
+})
+const unit = computed(() => (props.field.type === 'quantity' ? unitName(props.field.unit, units.value) : ''))
+/** The unit stands in the entry while the text does not say one. */
+const showsUnit = computed(() => unit.value !== '' && /^[\d.,\s–-]*$/.test(text.value) && text.value !== '')
+const unread = computed(() => error.value !== '')
+const wide = computed(() => isWide(props.field))
 </script>
 
 <template>
-  <div class="border-l-2 px-3 py-2" :class="settles ? 'border-measure' : 'border-transparent'">
-    <div :class="field.type === 'choice' ? 'flex items-center justify-between gap-x-2' : 'contents'">
-      <label :for="id" class="font-semibold">{{ field.label }}</label>
-      <HowKnownSelect
-        v-if="field.type === 'choice'"
-        class="!w-30 shrink-0 max-md:!w-36"
-        v-bind="how"
-        @change="put(known?.value, $event)"
-      />
-    </div>
-    <p :id="`${id}-how`" class="mb-1 text-xs text-soft">{{ field.measure }}</p>
-    <select
-      v-if="field.type === 'choice'"
-      :id="id"
-      class="entry"
-      :aria-describedby="`${id}-how`"
-      :data-field="path"
-      :value="known?.value ?? ''"
-      @change="put(($event.target as HTMLSelectElement).value || null)"
-    >
-      <option value="">
-        {{ fallback ? `not entered: ${field.options[field.otherwise as string]}` : 'not known yet' }}
-      </option>
-      <option v-for="(word, option) in field.options" :key="option" :value="option">{{ word }}</option>
-    </select>
-    <div v-else class="grid grid-cols-[minmax(0,1fr)_7.5rem] gap-2 max-md:grid-cols-[minmax(0,1fr)_9rem]">
-      <input
-        :id="id"
-        class="entry"
-        type="text"
-        autocomplete="off"
-        maxlength="400"
+  <div
+    ref="root"
+    class="relative flex min-h-10 items-center gap-2 border-b border-line py-0.5 pl-1.5 max-md:min-h-12"
+    :class="[
+      wide && 'xl:col-span-2',
+      settles ? 'border-l-2 border-l-measure' : 'border-l-2 border-l-transparent',
+    ]"
+    @focusin="take"
+    @focusout="leave"
+  >
+    <label :for="id" class="w-[8.6rem] shrink-0 leading-tight font-semibold max-md:w-[7.2rem]">{{
+      field.label
+    }}</label>
+    <div class="relative min-w-0 flex-1">
+      <ChoiceButtons
+        v-if="field.type === 'choice' && asButtons(field)"
+        :field="field"
+        :label="field.label"
+        :described-by="`${id}-said`"
         :data-field="path"
-        :inputmode="field.type === 'quantity' && field.unit === '' ? 'numeric' : 'text'"
-        :placeholder="placeholder"
-        :value="text"
-        :aria-invalid="error !== ''"
-        :aria-describedby="`${id}-how ${id}-said`"
-        @focus="editing = true"
-        @blur="leave"
-        @input="type(($event.target as HTMLInputElement).value)"
-        @keydown.up.prevent="stepBy(1)"
-        @keydown.down.prevent="stepBy(-1)"
+        data-step
+        :model-value="(known?.value as string) ?? null"
+        @update:model-value="put($event)"
+        @onward="onward"
       />
-      <HowKnownSelect v-bind="how" @change="put(known?.value, $event)" />
+      <select
+        v-else-if="field.type === 'choice'"
+        :id="id"
+        class="entry !min-h-8 max-md:!min-h-11"
+        :class="known?.value == null && '!border-dashed !border-measure text-measure'"
+        :aria-describedby="`${id}-said`"
+        :data-field="path"
+        data-step
+        :value="known?.value ?? ''"
+        @change="put(($event.target as HTMLSelectElement).value || null)"
+      >
+        <option value="">{{ usual }}</option>
+        <option v-for="(word, option) in field.options" :key="option" :value="option">{{ word }}</option>
+      </select>
+      <template v-else>
+        <input
+          :id="id"
+          class="entry !min-h-8 placeholder:text-measure max-md:!min-h-11"
+          :class="text === '' && '!border-dashed !border-measure'"
+          type="text"
+          autocomplete="off"
+          maxlength="400"
+          :data-field="path"
+          data-step
+          :inputmode="field.type === 'quantity' ? (field.unit === '' ? 'numeric' : 'decimal') : 'text'"
+          enterkeyhint="next"
+          :placeholder="usual"
+          :value="text"
+          :aria-invalid="unread"
+          :aria-describedby="`${id}-said`"
+          @input="type(($event.target as HTMLInputElement).value)"
+          @keydown.up.prevent="stepBy(1)"
+          @keydown.down.prevent="stepBy(-1)"
+        />
+        <span
+          v-if="showsUnit"
+          aria-hidden="true"
+          class="pointer-events-none absolute inset-y-0 right-2 grid place-items-center text-xs text-soft"
+          >{{ unit }}</span
+        >
+      </template>
     </div>
+    <HowKnownSelect
+      :label="inSentence(field.label)"
+      :known="known ?? null"
+      :unread="unread"
+      @change="sayHow"
+    />
     <p
       :id="`${id}-said`"
-      class="min-h-4 text-xs"
-      :class="error ? 'text-bad' : 'text-soft'"
       aria-live="polite"
+      :class="
+        editing && (error || understood)
+          ? 'absolute top-full right-0 z-20 -mt-px max-w-full border bg-card px-2 py-1 text-xs shadow-md ' +
+            (error ? 'border-bad text-bad' : 'border-edge text-soft')
+          : 'sr-only'
+      "
     >
       <template v-if="error">{{ error }}. Not used until it can be read.</template>
       <template v-else-if="understood">{{ understood }}</template>
-      <template v-else-if="settles && !unknown"
-        >Counts once measured: bears on {{ settles }} {{ settles === 1 ? 'check' : 'checks' }}.</template
-      >
-      <template v-else-if="settles"
-        >Measuring this bears on {{ settles }} {{ settles === 1 ? 'check' : 'checks' }}.</template
-      >
     </p>
   </div>
 </template>

@@ -3,6 +3,7 @@ const open = defineModel<boolean>('open', { required: true })
 const single = useSingleKeys()
 const keys = [
   ['/', 'find a value, a check or a view'],
+  ['w', 'walk-round: the station that is open, else the first'],
   ['m', 'next measurement'],
   ['[  ]', 'previous and next check'],
   ['t', 'try the first remedy'],
@@ -19,6 +20,9 @@ const keys = [
   ['Ctrl Shift Z', 'redo'],
   ['?', 'these keys'],
   ['↑ ↓', 'in a number: step'],
+  ['Enter', 'in the survey: next field, with Ctrl next measurement'],
+  ['Page Down', 'in the survey: next station'],
+  ['1 2 3 4', 'on a few options: that one'],
 ] as const
 </script>
 

@@ -2,7 +2,11 @@
 import type { LaneDrawing } from '#core/compare/instruments'
 
 /** One charging path: its ruler, its currents, its checks. */
-const props = defineProps<{ drawing: LaneDrawing }>()
+const props = defineProps<{
+  drawing: LaneDrawing
+  /** The ruler and what decides alone, while a station has the room. */
+  brief?: boolean
+}>()
 const judging = useJudging()
 const view = useView()
 const lane = computed(() => judging.assessment?.lanes.find((l) => l.id === props.drawing.id))
@@ -25,13 +29,17 @@ defineEmits<{ chosen: [] }>()
       <p class="mr-auto text-soft">{{ drawing.about }}</p>
       <VerdictWord :verdict="lane.verdict" />
     </header>
-    <div class="grid gap-x-4 gap-y-2 lg:grid-cols-[minmax(0,1fr)_13.5rem]">
+    <div class="grid gap-x-4 gap-y-2" :class="!brief && 'lg:grid-cols-[minmax(0,1fr)_13.5rem]'">
       <div class="flex min-w-0 flex-col">
         <VoltageRuler :ruler="drawing.ruler" :name="drawing.name" />
         <p v-if="deciding" class="mt-1">{{ deciding.summary }}</p>
       </div>
-      <CurrentStack :stack="drawing.stack" :name="drawing.name" />
+      <CurrentStack v-if="!brief" :stack="drawing.stack" :name="drawing.name" />
     </div>
-    <CheckChips :checks="checks" class="mt-2 border-t border-line pt-2" @chosen="$emit('chosen')" />
+    <CheckChips
+      :checks="brief ? checks.filter(({ verdict }) => verdict !== 'suits') : checks"
+      class="mt-2 border-t border-line pt-2"
+      @chosen="$emit('chosen')"
+    />
   </article>
 </template>

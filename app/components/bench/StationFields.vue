@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { crafts, partName, partsOf, stages, usePatterns, type PartRef } from '#core/job/document'
-import { partKinds, type ManyKindId, type PartKind, type PartKindId } from '#core/job/fields'
+import { partKinds, stationIds, type ManyKindId, type PartKind, type PartKindId } from '#core/job/fields'
 import { shelfKindsFor, valuesFromShelf } from '#core/shelf/kinds'
 import type { ShelfRecord } from '../../utils/api'
 
-/** What is surveyed at one station of the walk-round. */
+/** What is surveyed at one station of the walk-round, as a sheet of rows. */
 const props = defineProps<{ kind: PartKindId }>()
+const emit = defineEmits<{ go: [kind: PartKindId]; nextMeasurement: [] }>()
 const bench = useJob()
 const judging = useJudging()
 const view = useView()
@@ -27,8 +28,11 @@ function foldedOf({ path, part }: PartRef): ReadonlySet<string> {
   folded.set(path, known)
   return known
 }
-function toggle(path: string) {
-  if (!unfolded.value.delete(path)) unfolded.value.add(path)
+function toggle(path: string, { currentTarget }: Event) {
+  if (unfolded.value.delete(path)) return
+  unfolded.value.add(path)
+  const button = currentTarget as HTMLElement
+  void nextTick(() => nextStep(sheet.value!, button))
 }
 /**
  * Every asked field of every part in one list each: those that were folded away come last, and stay where
@@ -77,11 +81,40 @@ const lists = [
   ['stage', 'Stage', stages],
 ] as const
 
+const here = computed(() => stationIds.indexOf(props.kind))
+const stationAfter = computed<PartKindId | null>(() => stationIds[here.value + 1] ?? null)
+const sheet = useTemplateRef<HTMLElement>('sheet')
+/** Enter goes on to the next entry, with Ctrl to the next thing to measure. */
+function enter(event: KeyboardEvent) {
+  const at = event.target as HTMLElement
+  const isButton = at.tagName === 'BUTTON' && at.role !== 'radio'
+  if (at.tagName === 'TEXTAREA' || isButton || event.isComposing) return
+  event.preventDefault()
+  if (event.ctrlKey) emit('nextMeasurement')
+  else nextStep(sheet.value!, at)
+}
+function pageTo(kind: PartKindId | undefined, event: KeyboardEvent) {
+  if (!kind || (event.target as HTMLElement).tagName === 'TEXTAREA') return
+  event.preventDefault()
+  emit('go', kind)
+}
+const sources = [
+  ['label', 'Label'],
+  ['maker', 'Maker’s data'],
+  ['measured', 'Meter'],
+  ['customer', 'Customer'],
+] as const
+const remarks = ref(false)
+const remarked = computed(() => Boolean(bench.document?.notes[props.kind]))
+
 function add() {
   const first = targets.value[0]?.path
   const part = kindInfo.value.refers && first ? { [kindInfo.value.refers.field]: first } : {}
   const path = bench.addPart(props.kind as ManyKindId, part)
-  void nextTick(() => document.querySelector<HTMLElement>(`[data-field^="${path}/"]`)?.focus())
+  void nextTick(() => {
+    const section = sheet.value?.querySelector(`[data-part="${path}"]`)
+    if (section) firstStep(section)
+  })
 }
 function take(part: ShelfRecord) {
   if (picking.value) bench.fillPart(picking.value, valuesFromShelf(part, props.kind))
@@ -90,137 +123,215 @@ function take(part: ShelfRecord) {
 </script>
 
 <template>
-  <div class="pb-2">
-    <p class="px-3 text-xs text-soft">{{ kindInfo.about }}</p>
-    <p v-if="kind === 'alternators'" class="mx-3 mt-2 border-l-4 border-changed pl-2 text-xs">
-      Moving belts, hot parts and stored energy: sleeves off, meter leads clear, follow the makers’
-      instructions.
-    </p>
-    <p v-if="kind === 'candidate'" class="mx-3 mt-2 text-xs">
-      <NuxtLink
-        :to="`/jobs/${bench.id}/candidates`"
-        class="inline-flex min-h-8 items-center underline max-md:min-h-11"
-        >Set others beside it</NuxtLink
+  <div
+    ref="sheet"
+    data-testid="station"
+    class="flex min-h-0 flex-1 flex-col"
+    @keydown.enter="enter"
+    @keydown.page-down="pageTo(stationIds[here + 1], $event)"
+    @keydown.page-up="pageTo(stationIds[here - 1], $event)"
+  >
+    <div class="min-h-0 flex-1 px-3 pb-3 md:overflow-y-auto md:px-4" data-testid="sheet">
+      <div
+        role="group"
+        aria-label="Copying from"
+        class="sticky top-0 z-10 -mx-1 flex max-md:top-10 flex-wrap items-center gap-x-1.5 gap-y-1 bg-card px-1 py-2 text-xs"
       >
-    </p>
-    <p v-if="kind === 'loads'" class="mx-3 mt-2 text-xs">
-      <NuxtLink :to="`/jobs/${bench.id}/loads`" class="act-quiet">Open the energy audit</NuxtLink>
-    </p>
+        <!-- A press leaves the entry in hand, and the keypad up. -->
+        <span class="text-soft">Copying from</span
+        ><button
+          v-for="[how, word] in sources"
+          :key="how"
+          type="button"
+          class="min-h-7 rounded-sm border px-2 max-md:min-h-11"
+          :class="view.source === how ? 'border-sea bg-sea font-semibold text-on-sea' : 'border-edge'"
+          :aria-pressed="view.source === how"
+          @mousedown.prevent
+          @click="view.source = view.source === how ? null : how"
+        >
+          {{ word }}
+        </button>
+        <NuxtLink
+          v-if="kind === 'candidate'"
+          :to="`/jobs/${bench.id}/candidates`"
+          class="ml-auto inline-flex min-h-7 items-center underline max-md:min-h-11"
+          >Set others beside it</NuxtLink
+        ><NuxtLink
+          v-if="kind === 'loads'"
+          :to="`/jobs/${bench.id}/loads`"
+          class="ml-auto inline-flex min-h-7 items-center underline max-md:min-h-11"
+          >Open the energy audit</NuxtLink
+        >
+      </div>
+      <p v-if="kind === 'alternators'" class="mb-2 border-l-4 border-changed pl-2 text-xs">
+        Moving belts, hot parts and stored energy: sleeves off, meter leads clear, follow the makers’
+        instructions.
+      </p>
 
-    <div v-if="kind === 'use' && head" class="grid gap-2 px-3 py-2">
-      <label v-for="[name, label, most] in texts" :key="name" class="block"
-        ><span class="font-semibold">{{ label }}</span
-        ><input
-          class="entry"
-          :maxlength="most"
-          autocomplete="off"
-          :value="head[name] ?? ''"
-          @input="bench.setHead(name, input($event))"
-      /></label>
-      <label v-for="[name, label, options] in lists" :key="name" class="block"
-        ><span class="font-semibold">{{ label }}</span>
-        <select class="entry" :value="head[name] ?? ''" @change="bench.setHead(name, input($event))">
-          <option v-if="!head[name]" value="" disabled>not known yet</option>
-          <option v-for="(word, option) in options" :key="option" :value="option">{{ word }}</option>
-        </select>
-      </label>
-      <label class="block"
-        ><span class="font-semibold">Due</span
-        ><input
-          type="date"
-          class="entry"
-          :value="head.dueDate ?? ''"
-          @change="bench.setHead('dueDate', input($event))"
-      /></label>
-      <label class="block"
-        ><span class="font-semibold">What the customer wishes</span
+      <div v-if="kind === 'use' && head" class="grid xl:grid-cols-2 xl:gap-x-5">
+        <label v-for="[name, label, most] in texts" :key="name" class="plain-row"
+          ><span>{{ label }}</span
+          ><input
+            class="entry"
+            :maxlength="most"
+            autocomplete="off"
+            enterkeyhint="next"
+            data-step
+            :value="head[name] ?? ''"
+            @input="bench.setHead(name, input($event))"
+        /></label>
+        <label v-for="[name, label, options] in lists" :key="name" class="plain-row"
+          ><span>{{ label }}</span>
+          <select
+            class="entry"
+            data-step
+            :value="head[name] ?? ''"
+            @change="bench.setHead(name, input($event))"
+          >
+            <option v-if="!head[name]" value="" disabled>not known</option>
+            <option v-for="(word, option) in options" :key="option" :value="option">{{ word }}</option>
+          </select>
+        </label>
+        <label class="plain-row"
+          ><span>Due</span
+          ><input
+            type="date"
+            class="entry"
+            data-step
+            :value="head.dueDate ?? ''"
+            @change="bench.setHead('dueDate', input($event))"
+        /></label>
+        <label class="plain-row xl:col-span-2"
+          ><span>What the customer wishes</span
+          ><textarea
+            class="entry py-1"
+            rows="2"
+            maxlength="5000"
+            :value="head.wishes ?? ''"
+            @input="bench.setHead('wishes', input($event))"
+          />
+        </label>
+      </div>
+
+      <section
+        v-for="(ref, i) in fields"
+        :key="ref.path"
+        :aria-label="partName(bench.document!, ref.path)"
+        :data-part="ref.path"
+        :class="i > 0 && 'mt-4 border-t-2 border-rope pt-1'"
+      >
+        <div
+          v-if="kindInfo.many || kind === 'candidate' || shelfKinds.length"
+          class="flex flex-wrap items-center gap-x-3 gap-y-1 py-1"
+        >
+          <label v-if="kindInfo.many || kind === 'candidate'" class="flex min-w-40 flex-1 items-center gap-2"
+            ><span class="font-semibold">Name</span
+            ><input
+              class="entry !min-h-8 max-md:!min-h-11"
+              maxlength="200"
+              autocomplete="off"
+              enterkeyhint="next"
+              data-step
+              :placeholder="kindInfo.one"
+              :value="ref.part.name ?? ''"
+              @input="bench.setPartText(ref.path, 'name', input($event))"
+          /></label>
+          <label v-if="kindInfo.refers" class="flex min-w-44 flex-1 items-center gap-2"
+            ><span class="font-semibold whitespace-nowrap">{{ kindInfo.refers.label }}</span>
+            <select
+              class="entry !min-h-8 max-md:!min-h-11"
+              data-step
+              :value="ref.part[kindInfo.refers.field] ?? ''"
+              @change="bench.setPartText(ref.path, kindInfo.refers!.field, input($event))"
+            >
+              <option value="">not known</option>
+              <option v-for="target in targets" :key="target.path" :value="target.path">
+                {{ partName(bench.document!, target.path) }}
+              </option>
+            </select>
+          </label>
+          <ShelfNote
+            v-if="shelfKinds.length"
+            :path="ref.path"
+            :part="ref.part"
+            :kind="kind"
+            @pick="picking = ref.path"
+          />
+          <button
+            v-if="kindInfo.many"
+            type="button"
+            class="min-h-8 text-xs text-soft underline hover:text-bad max-md:min-h-11"
+            @click="bench.removePart(ref.path)"
+          >
+            Remove<span class="sr-only"> {{ partName(bench.document!, ref.path) }}</span>
+          </button>
+        </div>
+        <div class="grid border-t border-line xl:grid-cols-2 xl:gap-x-5">
+          <template v-for="([name, field], at) in ref.rows" :key="name">
+            <button
+              v-if="at === ref.rows.length - ref.count"
+              type="button"
+              class="col-span-full min-h-9 py-1 text-left text-soft underline max-md:min-h-11"
+              data-step
+              :aria-expanded="unfolded.has(ref.path)"
+              @click="toggle(ref.path, $event)"
+            >
+              {{ unfolded.has(ref.path) ? `Fold the last ${ref.count} away` : `Seldom needed: ${ref.count}` }}
+            </button>
+            <FieldRow
+              v-show="!ref.away.has(name) || unfolded.has(ref.path)"
+              :path="`${ref.path}/${name}`"
+              :name="name"
+              :field="field"
+              :settles="bearing.get(`${ref.path}/${name}`)"
+            />
+          </template>
+        </div>
+      </section>
+      <div class="mt-3 flex flex-wrap items-start gap-2">
+        <button v-if="kindInfo.many" type="button" class="act-quiet" data-step @click="add">
+          Add {{ kindInfo.one.toLowerCase() }}
+        </button>
+        <button
+          type="button"
+          class="act-quiet"
+          :aria-expanded="remarks || remarked"
+          @click="remarks = !remarks"
+        >
+          Note
+        </button>
+        <StationPhotos :station="kind" />
+      </div>
+      <label v-if="remarks || remarked" class="mt-2 block"
+        ><span class="sr-only">Note</span
         ><textarea
           class="entry py-1"
-          rows="3"
+          rows="2"
           maxlength="5000"
-          :value="head.wishes ?? ''"
-          @input="bench.setHead('wishes', input($event))"
+          placeholder="What you saw here"
+          :value="bench.document?.notes[kind] ?? ''"
+          @input="bench.setNote(kind, input($event))"
         />
       </label>
     </div>
-
-    <section
-      v-for="ref in fields"
-      :key="ref.path"
-      :aria-label="partName(bench.document!, ref.path)"
-      class="border-line not-first:border-t"
-      :class="kindInfo.many && 'mt-2 pt-1'"
-    >
-      <div v-if="kindInfo.many || kind === 'candidate'" class="grid gap-2 px-3 pt-1">
-        <label class="block"
-          ><span class="font-semibold">Name</span
-          ><input
-            class="entry"
-            maxlength="200"
-            autocomplete="off"
-            :placeholder="kindInfo.one"
-            :value="ref.part.name ?? ''"
-            @input="bench.setPartText(ref.path, 'name', input($event))"
-        /></label>
-        <label v-if="kindInfo.refers" class="block"
-          ><span class="font-semibold">{{ kindInfo.refers.label }}</span>
-          <select
-            class="entry"
-            :value="ref.part[kindInfo.refers.field] ?? ''"
-            @change="bench.setPartText(ref.path, kindInfo.refers!.field, input($event))"
-          >
-            <option value="">not known yet</option>
-            <option v-for="target in targets" :key="target.path" :value="target.path">
-              {{ partName(bench.document!, target.path) }}
-            </option>
-          </select>
-        </label>
-      </div>
-      <div v-if="shelfKinds.length" class="px-3 pt-2">
-        <ShelfNote :path="ref.path" :part="ref.part" :kind="kind" @pick="picking = ref.path" />
-      </div>
-      <FieldRow
-        v-for="[name, field] in ref.rows"
-        v-show="!ref.away.has(name) || unfolded.has(ref.path)"
-        :key="name"
-        :path="`${ref.path}/${name}`"
-        :name="name"
-        :field="field"
-        :settles="bearing.get(`${ref.path}/${name}`)"
-      />
-      <button
-        v-if="ref.count"
-        type="button"
-        class="mx-1 block min-h-9 px-2 py-2 text-soft underline max-md:min-h-11"
-        :aria-expanded="unfolded.has(ref.path)"
-        @click="toggle(ref.path)"
-      >
-        {{ unfolded.has(ref.path) ? `Fold the last ${ref.count} away` : `${ref.count} more, seldom needed` }}
-      </button>
-      <button
-        v-if="kindInfo.many"
-        type="button"
-        class="mx-3 my-1 min-h-9 text-soft underline hover:text-bad max-md:min-h-11"
-        @click="bench.removePart(ref.path)"
-      >
-        Remove {{ partName(bench.document!, ref.path) }}
-      </button>
-    </section>
-    <button v-if="kindInfo.many" type="button" class="act-quiet mx-3 mt-1" @click="add">
-      Add {{ kindInfo.one.toLowerCase() }}
-    </button>
-    <label class="mx-3 mt-3 block"
-      ><span class="font-semibold">Note</span
-      ><textarea
-        class="entry py-1"
-        rows="2"
-        maxlength="5000"
-        placeholder="What you saw here"
-        :value="bench.document?.notes[kind] ?? ''"
-        @input="bench.setNote(kind, input($event))"
-      />
-    </label>
-    <StationPhotos :station="kind" class="mx-3 mt-2" />
+    <!-- On the phone it stays above the bar: what is judged meanwhile moves the page, never the button under the thumb. -->
+    <StationFoot
+      class="max-md:sticky max-md:bottom-14 max-md:z-10"
+      :kind="kind"
+      :next="stationAfter"
+      :bearing="bearing"
+      @next="$emit('go', stationAfter!)"
+    />
     <ShelfPicker v-if="picking" :kinds="shelfKinds" @pick="take" @close="picking = null" />
   </div>
 </template>
+
+<style scoped>
+@reference '../../assets/main.css';
+.plain-row {
+  @apply grid min-h-10 grid-cols-[7.5rem_minmax(0,1fr)] items-center gap-2 border-b border-line py-0.5 pl-2 leading-tight font-semibold max-md:min-h-12;
+}
+.plain-row .entry {
+  @apply min-h-8 font-normal max-md:min-h-11;
+}
+</style>

@@ -5,17 +5,16 @@ import { partKinds, stationIds, type PartKindId } from '#core/job/fields'
 const { q } = useWriting()
 const bench = useJob()
 const judging = useJudging()
+/** On a phone a station opens under its heading; elsewhere in the room beside. */
+defineProps<{ inPlace: boolean }>()
+const emit = defineEmits<{ go: [kind: PartKindId]; nextMeasurement: [] }>()
 const open = defineModel<PartKindId | null>('open', { required: true })
 const toMeasure = computed(() => judging.assessment?.measureNext.map((m) => m.path) ?? [])
-const nextOf = (kind: PartKindId): PartKindId | undefined => stationIds[stationIds.indexOf(kind) + 1]
-/** On to the next station, its heading at the top of the screen. */
-function goOn(kind: PartKindId) {
-  open.value = kind
-  void nextTick(() => {
-    const heading = document.querySelector<HTMLElement>(`[data-station="${kind}"] h3 button`)
-    heading?.scrollIntoView({ block: 'start' })
-    heading?.focus({ preventScroll: true })
-  })
+const knots: Readonly<Record<StationState, string>> = {
+  matters: 'size-3 rounded-none border-2 border-dashed border-measure',
+  gaps: 'size-3 rounded-full border-2 border-rope',
+  empty: 'size-1.5 rounded-full bg-rope',
+  done: 'size-3 rounded-full bg-sea',
 }
 const stations = computed(() =>
   !bench.document
@@ -42,7 +41,7 @@ const stations = computed(() =>
         <h3>
           <button
             type="button"
-            class="relative flex min-h-11 w-full items-start gap-3 py-1.5 pr-3 pl-5 text-left font-sans"
+            class="relative flex min-h-11 w-full scroll-mt-10 items-start gap-3 py-1.5 pr-3 pl-5 text-left font-sans"
             :aria-expanded="open === station.kind"
             @click="open = open === station.kind ? null : station.kind"
           >
@@ -50,19 +49,10 @@ const stations = computed(() =>
               class="mt-1 grid size-4 shrink-0 place-items-center bg-paper"
               :class="open === station.kind && '!bg-card'"
             >
-              <span
-                class="block size-3"
-                :class="
-                  station.state === 'matters'
-                    ? 'rounded-none border-2 border-dashed border-measure'
-                    : station.state === 'gaps'
-                      ? 'rounded-full border-2 border-rope'
-                      : 'rounded-full bg-sea'
-                "
-              />
+              <span class="block" :class="knots[station.state]" />
             </span>
             <span class="min-w-0">
-              <span class="block font-semibold">{{ station.title }}</span>
+              <span class="block truncate font-semibold">{{ station.title }}</span>
               <span
                 class="block truncate text-xs font-normal"
                 :class="station.state === 'matters' ? 'text-measure' : 'text-soft'"
@@ -73,24 +63,12 @@ const stations = computed(() =>
           </button>
         </h3>
         <StationFields
-          v-if="open === station.kind"
+          v-if="inPlace && open === station.kind"
           :kind="station.kind"
-          class="pl-9 max-md:relative max-md:bg-card max-md:pl-3"
+          class="relative bg-card"
+          @go="emit('go', $event)"
+          @next-measurement="emit('nextMeasurement')"
         />
-        <!-- On the phone it stays above the bar: what is judged meanwhile moves the page, never the button under the thumb. -->
-        <p
-          v-if="open === station.kind && nextOf(station.kind)"
-          class="px-3 pb-3 pl-12 max-md:sticky max-md:bottom-14 max-md:z-10 max-md:bg-card max-md:pt-2 max-md:pl-6"
-        >
-          <button
-            type="button"
-            class="act-quiet max-md:w-full"
-            data-testid="next-station"
-            @click="goOn(nextOf(station.kind)!)"
-          >
-            Next: {{ partKinds[nextOf(station.kind)!].title.toLowerCase() }}
-          </button>
-        </p>
       </li>
     </ol>
   </section>

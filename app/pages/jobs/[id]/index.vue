@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useEventListener } from '@vueuse/core'
+import { useEventListener, useMediaQuery } from '@vueuse/core'
 import { partKinds, type PartKindId } from '#core/job/fields'
 import { asJson, ask, type StoredJob } from '../../../utils/api'
 
@@ -16,6 +16,8 @@ const columns = [
   ['why', 'Why'],
 ] as const
 
+/** On a phone one column shows at a time, and a station opens under its heading. */
+const isPhone = useMediaQuery('(max-width: 767px)')
 const judging = useJudging()
 const view = useView()
 const { bench, problem, id, ready } = useJobPage('Bench', {
@@ -26,6 +28,7 @@ const { bench, problem, id, ready } = useJobPage('Bench', {
     keysOpen.value = true
   },
   m: () => nextMeasurement(),
+  w: () => void goToStation(station.value ?? 'use'),
   '[': () => stepCheck(-1),
   ']': () => stepCheck(1),
   t: () => tryFirst(),
@@ -42,8 +45,23 @@ async function goTo(path: string) {
   const field =
     document.querySelector<HTMLElement>(`[data-field="${path}"]`) ??
     document.querySelector<HTMLElement>(`[data-station="${station.value}"] button`)
-  field?.scrollIntoView({ block: 'center' })
-  field?.focus({ preventScroll: true })
+  if (!field) return
+  focusStep(field)
+  field.scrollIntoView({ block: 'center' })
+}
+
+/** On to a station: its heading at the top of a phone, its first entry in hand elsewhere. */
+async function goToStation(kind: PartKindId) {
+  station.value = kind
+  await nextTick()
+  if (!isPhone.value) {
+    const sheet = document.querySelector('[data-testid="sheet"]')
+    if (sheet) firstStep(sheet)
+    return
+  }
+  const heading = document.querySelector<HTMLElement>(`[data-station="${kind}"] h3 button`)
+  heading?.scrollIntoView({ block: 'start' })
+  heading?.focus({ preventScroll: true })
 }
 
 let turn = -1
@@ -85,6 +103,8 @@ async function copy() {
       answer.kind === 'refused' ? answer.refused.error : 'The server cannot be reached. Nothing was copied.'
 }
 
+/** Whether a station is open beside the paths, which give way to it. */
+const isOpen = computed(() => station.value !== null && !isPhone.value)
 const own = computed(() => judging.assessment?.checks.filter((c) => c.lane === null) ?? [])
 const hasSource = computed(() => (judging.assessment?.lanes.length ?? 0) > 0)
 </script>
@@ -100,24 +120,64 @@ const hasSource = computed(() => (judging.assessment?.lanes.length ?? 0) > 0)
     v-else-if="ready && bench.document && judging.assessment"
     class="flex min-h-dvh flex-col max-md:pb-16 md:h-dvh"
   >
-    <BenchHead @check="choose" @measure="goTo" @keys="keysOpen = true" @find="findOpen = true" @copy="copy" />
+    <BenchHead
+      :surveying="column === 'walk' && station !== null"
+      @check="choose"
+      @measure="goTo"
+      @keys="keysOpen = true"
+      @find="findOpen = true"
+      @copy="copy"
+    />
     <JobNotice />
-    <div class="grid min-h-0 flex-1 md:grid-cols-[minmax(15rem,19rem)_minmax(0,1fr)_minmax(15rem,18rem)]">
+    <div
+      class="grid min-h-0 flex-1"
+      :class="
+        isOpen
+          ? 'md:grid-cols-[10.5rem_minmax(0,1fr)] lg:grid-cols-[10.5rem_minmax(0,1fr)_minmax(17rem,24rem)]'
+          : 'md:grid-cols-[minmax(15rem,19rem)_minmax(0,1fr)_minmax(15rem,18rem)]'
+      "
+    >
       <div
-        class="border-line md:overflow-y-auto md:border-r"
+        class="relative border-line md:overflow-y-auto md:border-r"
         :class="column !== 'walk' && 'max-md:hidden'"
         tabindex="-1"
       >
-        <WalkRound v-model:open="station" />
+        <WalkRound
+          v-model:open="station"
+          :in-place="isPhone"
+          @go="goToStation"
+          @next-measurement="nextMeasurement"
+        />
       </div>
       <section
-        class="min-w-0 md:overflow-y-auto"
+        v-if="isOpen"
+        class="relative flex min-h-0 min-w-0 flex-col border-line bg-card lg:border-r"
+        :aria-label="partKinds[station!].title"
+        @keydown.esc="station = null"
+      >
+        <h2 class="flex items-baseline gap-3 px-4 pt-3 text-xl">
+          {{ partKinds[station!].title }}
+          <button type="button" class="ml-auto min-h-7 text-xs font-normal underline" @click="station = null">
+            Close
+          </button>
+        </h2>
+        <StationFields
+          :key="station!"
+          :kind="station!"
+          @go="goToStation"
+          @next-measurement="nextMeasurement"
+        />
+      </section>
+      <section
+        v-if="!isOpen || column !== 'why'"
+        class="relative min-w-0 md:overflow-y-auto"
         aria-labelledby="paths"
-        :class="column !== 'paths' && 'max-md:hidden'"
+        :class="[column !== 'paths' && 'max-md:hidden', isOpen && 'max-lg:hidden']"
       >
         <div class="grid gap-3 p-3 md:p-4">
           <div class="flex flex-wrap items-center gap-x-4 gap-y-1 text-xs text-soft">
             <h2 id="paths" class="mr-auto text-sm font-semibold">Charging paths into the battery</h2>
+            <button v-if="isOpen" type="button" class="min-h-7 underline" @click="column = 'why'">Why</button>
             <span class="flex items-center gap-1.5"><span class="h-3 w-5 bg-window" />charge window</span
             ><span class="flex items-center gap-1.5"><span class="legend-rest h-3 w-5" />rests</span
             ><span class="flex items-center gap-1.5"><span class="h-3 w-0.5 bg-bad" />never above</span
@@ -127,6 +187,7 @@ const hasSource = computed(() => (judging.assessment?.lanes.length ?? 0) > 0)
             v-for="drawing in judging.drawings"
             :key="drawing.id"
             :drawing="drawing"
+            :brief="isOpen"
             @chosen="column = 'why'"
           />
           <div v-if="!hasSource" class="border border-dashed border-edge bg-card p-6 text-center">
@@ -155,10 +216,19 @@ const hasSource = computed(() => (judging.assessment?.lanes.length ?? 0) > 0)
         </div>
       </section>
       <div
-        class="border-line bg-card md:overflow-y-auto md:border-l"
-        :class="column !== 'why' && 'max-md:hidden'"
+        v-if="!isOpen || column === 'why'"
+        class="relative border-line bg-card md:overflow-y-auto md:border-l"
+        :class="[column !== 'why' && 'max-md:hidden', isOpen && 'max-lg:hidden']"
         tabindex="-1"
       >
+        <button
+          v-if="isOpen"
+          type="button"
+          class="mx-4 mt-3 min-h-7 text-xs underline"
+          @click="column = 'paths'"
+        >
+          Back to the paths
+        </button>
         <ReasonsPanel @measure="goTo" />
       </div>
     </div>

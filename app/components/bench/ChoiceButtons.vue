@@ -1,0 +1,81 @@
+<script setup lang="ts">
+import type { ChoiceField } from '#core/job/fields'
+
+/** A few options side by side: a press, a digit or a first letter takes one; Delete makes it not known again. */
+const props = defineProps<{
+  field: ChoiceField
+  modelValue: string | null
+  label: string
+  describedBy: string
+}>()
+const emit = defineEmits<{ 'update:modelValue': [value: string | null]; onward: [] }>()
+const group = useTemplateRef<HTMLElement>('group')
+const options = computed(() => Object.entries(props.field.options))
+const usual = computed(() => (typeof props.field.otherwise === 'string' ? props.field.otherwise : null))
+/** Tab reaches the one that is taken, else the first. */
+const reached = computed(() =>
+  Math.max(
+    0,
+    options.value.findIndex(([option]) => option === props.modelValue),
+  ),
+)
+
+const take = (option: string | null): void => emit('update:modelValue', option)
+/** A thumb that has taken one goes on: with the keys Enter does. */
+function press(option: string, event: MouseEvent) {
+  take(option)
+  if ((event as PointerEvent).pointerType === 'touch') emit('onward')
+}
+function move(by: number) {
+  const { length } = options.value
+  const at = props.modelValue === null ? (by > 0 ? 0 : length - 1) : (reached.value + by + length) % length
+  take(options.value[at]![0])
+  void nextTick(() => group.value?.querySelector<HTMLElement>('[tabindex="0"]')?.focus())
+}
+function key(event: KeyboardEvent) {
+  if (event.ctrlKey || event.metaKey || event.altKey) return
+  const typed = event.key.toLowerCase()
+  const byDigit = options.value[Number(typed) - 1]
+  const byLetter = options.value.filter(([, word]) => word.toLowerCase().startsWith(typed))
+  if (['arrowright', 'arrowdown'].includes(typed)) move(1)
+  else if (['arrowleft', 'arrowup'].includes(typed)) move(-1)
+  else if (['backspace', 'delete'].includes(typed)) take(null)
+  else if (typed.length === 1 && byDigit) take(byDigit[0])
+  else if (typed.length === 1 && byLetter.length === 1) take(byLetter[0]![0])
+  else return
+  event.preventDefault()
+}
+</script>
+
+<template>
+  <div
+    ref="group"
+    role="radiogroup"
+    class="flex min-h-8 w-full min-w-0 rounded-sm border border-edge max-md:min-h-[46px]"
+    :class="modelValue === null && '!border-dashed !border-measure'"
+    :aria-label="label"
+    :aria-describedby="describedBy"
+    @keydown="key"
+  >
+    <button
+      v-for="([option, word], i) in options"
+      :key="option"
+      type="button"
+      role="radio"
+      class="min-w-0 flex-auto px-1.5 py-0.5 text-xs leading-tight not-first:border-l not-first:border-edge focus-visible:relative focus-visible:z-10"
+      :class="
+        option === modelValue
+          ? 'bg-sea font-semibold text-on-sea'
+          : modelValue === null && option === usual
+            ? 'text-measure underline decoration-dashed underline-offset-4'
+            : 'text-ink'
+      "
+      :data-option="option"
+      :aria-checked="option === modelValue"
+      :tabindex="i === reached ? 0 : -1"
+      @click="press(option, $event)"
+    >
+      {{ word }}
+    </button>
+  </div>
+</template>

@@ -1,0 +1,100 @@
+<script setup lang="ts">
+import { fieldAt, knownAt, partAt, type FieldPath } from '#core/job/document'
+import { fieldsWithUsual } from '#core/job/usual'
+import { partKinds, type Known, type PartKindId } from '#core/job/fields'
+import { plausibleRange } from '#core/system/plausible'
+
+/**
+ * The foot of an open station: how to find the value in hand, what is usual there, and the way on. It keeps its
+ * height, so that nothing moves under a thumb.
+ */
+const props = defineProps<{
+  kind: PartKindId
+  next: PartKindId | null
+  bearing: ReadonlyMap<FieldPath, number>
+}>()
+defineEmits<{ next: [] }>()
+const { q } = useWriting()
+const bench = useJob()
+const view = useView()
+const at = computed(() => (view.inHand?.startsWith(`${props.kind}/`) ? fieldAt(view.inHand) : null))
+const ref = computed(() => (at.value && bench.document ? partAt(bench.document, at.value.partPath) : null))
+const value = computed(
+  () =>
+    bench.document &&
+    view.inHand &&
+    (knownAt(bench.document, view.inHand) as Known<unknown> | undefined)?.value,
+)
+const range = computed(() => {
+  const { field } = at.value ?? {}
+  if (field?.type !== 'quantity' || !ref.value || !bench.document) return null
+  return plausibleRange(bench.document, ref.value, view.inHand!.slice(view.inHand!.lastIndexOf('/') + 1))
+})
+const between = computed(() => {
+  const { field } = at.value ?? {}
+  if (field?.type !== 'quantity' || !range.value) return ''
+  return `${q(range.value[0], field.unit).replace(/\s.*/, '')} to ${q(range.value[1], field.unit)}`
+})
+const unusual = computed(
+  () =>
+    typeof value.value === 'number' &&
+    range.value !== null &&
+    isUnusual(value.value, range.value) &&
+    !view.kept.has(`${view.inHand} ${value.value}`),
+)
+const affects = computed(() => (view.inHand ? (props.bearing.get(view.inHand) ?? 0) : 0))
+const clear = (): void => {
+  bench.setField(view.inHand!, { value: null })
+  bench.setTyping(view.inHand!, null)
+}
+/** Takes the usual values of what is not entered here, as assumed. */
+const assumeRest = (): void => bench.edit((job) => fieldsWithUsual(job, props.kind))
+</script>
+
+<template>
+  <div class="border-t border-line bg-card px-3 py-2">
+    <div class="h-[3.3rem] overflow-y-auto text-xs leading-snug" data-testid="hint">
+      <template v-if="at">
+        <p v-if="unusual" role="status" class="font-semibold text-changed">
+          {{ at.field.label }}: {{ at.field.type === 'quantity' ? q(value as number, at.field.unit) : '' }} is
+          unusual here, where {{ between }} is common.
+          <button
+            type="button"
+            class="min-h-6 underline max-md:min-h-11"
+            @click="view.kept.add(`${view.inHand} ${value}`)"
+          >
+            Keep it
+          </button>
+        </p>
+        <p>
+          <strong>{{ at.field.label }}.</strong> {{ at.field.measure }}
+          <template v-if="between && !unusual"> Usual: {{ between }}.</template>
+          <strong v-if="affects" class="text-measure">
+            Affects {{ affects }} {{ affects === 1 ? 'check' : 'checks' }}.</strong
+          >
+        </p>
+      </template>
+      <p v-else class="text-soft">
+        {{ partKinds[kind].about }}
+        <span class="max-md:hidden"
+          >Enter: next field · Page Down: next station · Ctrl Enter: next measurement · M measured, D maker’s
+          data, L label, C customer, A assumed, ? not known</span
+        >
+      </p>
+    </div>
+    <div class="mt-1 flex gap-2">
+      <button v-if="at && value != null" type="button" class="act-quiet" @click="clear">Not known</button>
+      <button type="button" class="act-quiet" @click="assumeRest">The rest is as usual</button>
+      <button
+        v-if="next"
+        type="button"
+        class="act ml-auto"
+        data-testid="next-station"
+        data-step
+        @click="$emit('next')"
+      >
+        Next: {{ partKinds[next].title.toLowerCase() }}
+      </button>
+    </div>
+  </div>
+</template>

@@ -1,0 +1,38 @@
+// Going from one entry of the survey to the next by the keyboard. What can be filled in carries `data-step`.
+
+const isThere = (element: HTMLElement): boolean => element.checkVisibility()
+
+/** What takes the focus for an entry: itself, or of a row of buttons the one that Tab reaches. */
+const focusable = (step: HTMLElement): HTMLElement =>
+  step.getAttribute('role') === 'radiogroup'
+    ? (step.querySelector<HTMLElement>('[tabindex="0"]') ?? step)
+    : step
+
+export function focusStep(step: HTMLElement): void {
+  const target = focusable(step)
+  target.focus({ preventScroll: true })
+  target.scrollIntoView({ block: 'nearest' })
+  if (target instanceof HTMLInputElement && target.type === 'text') target.select()
+}
+
+/** Goes to the first entry within. @returns whether there is one */
+export function firstStep(within: ParentNode): boolean {
+  const first = [...within.querySelectorAll<HTMLElement>('[data-step]')].find(isThere)
+  if (first) focusStep(first)
+  return first !== undefined
+}
+
+/** The entry after an element; undefined after the last. */
+export const stepAfter = (within: ParentNode, from: HTMLElement): HTMLElement | undefined =>
+  [...within.querySelectorAll<HTMLElement>('[data-step]')].find(
+    (step) =>
+      isThere(step) &&
+      !step.contains(from) &&
+      from.compareDocumentPosition(step) & Node.DOCUMENT_POSITION_FOLLOWING,
+  )
+
+/** Goes to the entry after an element, where there is one. */
+export function nextStep(within: ParentNode, from: HTMLElement): void {
+  const next = stepAfter(within, from)
+  if (next) focusStep(next)
+}
