@@ -21,7 +21,7 @@ await withDemo(async ({ url, browser, job }) => {
   ] as const
   const measure = async (page: Page): Promise<void> => {
     await page.getByLabel('Speed').selectOption('30')
-    await page.getByRole('button', { name: 'Start the stand-in' }).click()
+    await page.getByRole('button', { name: 'Start the demo meter' }).click()
     await page.getByTestId('found').getByRole('listitem').nth(3).waitFor()
     await page.getByRole('button', { name: 'Stop' }).click()
     await page.getByPlaceholder('What was it?').first().fill('Fridge, compressor')

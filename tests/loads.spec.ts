@@ -11,7 +11,7 @@ test('a measured audit, from the first switch to saved loads, over a dropped con
   const found = page.getByTestId('found').getByRole('listitem')
   const readings = async (): Promise<number> => Number(/(\d+) readings/.exec(await state.innerText())![1])
   await page.getByLabel('Speed').selectOption('30')
-  await page.getByRole('button', { name: 'Start the stand-in' }).click()
+  await page.getByRole('button', { name: 'Start the demo meter' }).click()
   await expect(found).not.toHaveCount(0)
   await expect(found.first()).toContainText('4.4 A')
 

@@ -70,7 +70,7 @@ async function walkBeside({ page, app, look }: Walk): Promise<void> {
   await look(page)
   await page.goto(`${await app.job('0430')}/loads`)
   await page.getByLabel('Speed').selectOption('30')
-  await page.getByRole('button', { name: 'Start the stand-in' }).click()
+  await page.getByRole('button', { name: 'Start the demo meter' }).click()
   await expect(page.getByTestId('found').getByRole('listitem').first()).toBeVisible()
   await page.getByRole('button', { name: 'Stop' }).click()
   await look(page)

@@ -21,7 +21,7 @@ test('candidates: the trailer’s inverter asks too much, and which arrangement 
       name: /Sandpiper 460 in a space of 580 mm by 540 mm: fits/,
     }),
   ).toBeVisible()
-  await column('alternatives/battery-3').getByRole('button', { name: 'Put in question' }).click()
+  await column('alternatives/battery-3').getByRole('button', { name: 'Make this the choice' }).click()
   await expect(page.getByTestId('headline')).toContainText('Suits once one thing is changed')
   await expect(page.getByRole('button', { name: 'Add one from the shelf' })).toBeDisabled()
   await page.getByRole('button', { name: 'Take 2 × Wagtail 100 away' }).click()
@@ -187,7 +187,7 @@ test('a threshold out of its limits is refused beside it', async ({ page, app })
   await page.goto(`${app.url}/rules`)
   const rule = page.locator('[data-rule=windowLowV]')
   await rule.getByRole('textbox').fill('90 V')
-  await expect(rule).toContainText('Cannot be: between 13.0 V and 15.0 V')
+  await expect(rule).toContainText('Must be 13.0 to 15.0 V')
   await rule.getByRole('textbox').fill('14,0')
   await expect(rule.getByRole('button', { name: 'Back to 14.2 V' })).toBeVisible()
 })

@@ -12,7 +12,7 @@ test('the workboat: answers are there without a click, are compared, changed by 
 }) => {
   await page.goto(`${await app.job('0417')}/specify`)
   await expect(state(page)).toHaveAttribute('data-state', 'done', done)
-  await expect(state(page)).toContainText(/\d answers of \d+ looked at/)
+  await expect(state(page)).toContainText(/The best \d of \d+/)
   await answers(page)
     .filter({ hasText: /^40 A DC-DC on ignition signal, switch equalise off, keep shore charger/ })
     .click()
@@ -108,7 +108,7 @@ test('a search is stopped, and a change of school for this job searches anew', a
   await page.goto(`${await app.job('0427')}/specify`)
   await expect(state(page)).toHaveAttribute('data-state', 'done', done)
   await expect(answers(page).first()).toContainText('Hybrid bank with stops and switches')
-  const schools = page.getByRole('region', { name: 'Which school says so' })
+  const schools = page.getByRole('region', { name: 'Other shops’ practice' })
   await expect(schools.locator('[data-school=mixedSchool]')).toContainText(
     'Allowed as a hybrid bank, with conditions, for this job',
   )

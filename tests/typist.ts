@@ -269,7 +269,7 @@ export async function surveyByTouch(page: Page, paper: JobDocument): Promise<Eff
     if (known.how === 'assumed') await sayHow('assumed', path)
   }
 
-  await tap(page.getByRole('button', { name: 'Walk-round' }))
+  await page.getByRole('button', { name: 'Walk-round' }).tap()
   await tap(page.locator(`[data-station="${stationIds[0]}"] h3 button`))
   for (const kind of stationIds) {
     const { many, refers, fields } = partKinds[kind] as PartKind
@@ -277,9 +277,11 @@ export async function surveyByTouch(page: Page, paper: JobDocument): Promise<Eff
       for (const [label, from] of Object.entries(heads)) {
         const text = from(paper.job)
         if (typeof text !== 'string' || text === '') continue
-        await tap(page.getByLabel(label, { exact: true }))
-        effort.keys += text.length
+        const at = page.getByLabel(label, { exact: true })
+        if (!(await at.evaluate((element) => element === document.activeElement))) await tap(at)
+        effort.keys += text.length + 1
         await page.keyboard.type(text)
+        await page.keyboard.press('Enter')
       }
     const sections = page.locator(`[data-part^="${kind}"]`)
     for (const [i, part] of partsOnPaper(paper, kind).entries()) {
@@ -299,7 +301,8 @@ export async function surveyByTouch(page: Page, paper: JobDocument): Promise<Eff
       // What stands later in the walk-round is joined by itself.
       const target = refers && part[refers.field] ? partName(paper, String(part[refers.field])) : null
       const list = section.getByLabel(refers?.label ?? '', { exact: true })
-      if (target && (await list.locator('option', { hasText: target }).count()) > 0) {
+      const isThere = target && (await list.locator('option', { hasText: target }).count()) > 0
+      if (isThere && (await list.locator('option:checked').textContent())?.trim() !== target) {
         effort.taps += 2
         await list.selectOption({ label: target })
       }

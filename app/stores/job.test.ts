@@ -203,6 +203,9 @@ describe('opening', () => {
     expect(bench.document!.place.coldestC!.value).toBe(3)
     expect(bench.typing).toEqual({ 'place/hottestC': 'thirty' })
     bench.undo()
+    expect(bench.typing).toEqual({})
+    expect(bench.document!.place.coldestC!.value, 'what could not be read goes first').toBe(3)
+    bench.undo()
     expect(bench.document!.place.coldestC!.value).toBe(12)
   })
 

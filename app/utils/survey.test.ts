@@ -5,7 +5,7 @@ import { partKinds } from '#core/job/fields'
 import { emptyJob } from '#core/job/document'
 import { goodJob, withMeasured, withValues } from '#core/testing'
 import { ago } from './dates'
-import { askedFields, shownValue, stationState, stationSummary, usualHow } from './survey'
+import { askedFields, isUnusual, shownValue, stationState, stationSummary, usualHow } from './survey'
 
 const q = writerIn(metric)
 
@@ -17,7 +17,7 @@ describe('a station', () => {
     expect(stationState(withValues(job, { 'place/coldestC': null }), 'place', ['place/coldestC'])).toBe(
       'matters',
     )
-    expect(stationState(job, 'inverters', ['place/coldestC'])).toBe('done')
+    expect(stationState(job, 'inverters', ['place/coldestC'])).toBe('empty')
   })
 
   it('says in a few words what it holds', () => {
@@ -27,7 +27,7 @@ describe('a station', () => {
       'houseBank/chemistry': 'flooded',
     })
     expect(stationSummary(job, 'houseBank', q)).toBe('2 × 110 Ah, Flooded')
-    expect(stationSummary(job, 'inverters', q)).toBe('none entered')
+    expect(stationSummary(job, 'inverters', q)).toBe('none')
     expect(stationSummary(emptyJob('1'), 'place', q)).toBe('nothing known yet')
     expect(stationSummary(withMeasured(job, 'chargers', {}, { name: 'Spare' }), 'chargers', q)).toBe(
       '2 entered',
@@ -66,4 +66,15 @@ describe('moments', () => {
     ['2026-11-24T09:00:00Z', '3 hours ago'],
     ['2026-11-23T11:00:00Z', 'yesterday'],
   ])('%s is %s', (iso, words) => expect(ago(iso, now)).toBe(words))
+})
+
+describe('a slip', () => {
+  it.each([
+    [14.4, false],
+    [12.4, false],
+    [1.44, true],
+    [41.4, true],
+  ])('is noticed: %d V where 13.6 to 14.6 V is common: %s', (value, slip) => {
+    expect(isUnusual(value, [13.6, 14.6])).toBe(slip)
+  })
 })

@@ -243,5 +243,7 @@ function openSummary(
     names.length > 3 ? `${names.slice(0, 3).join(', ')} and ${names.length - 3} more` : names.join(' and ')
   if (names.length === 1 && names[0] === inSentence(title))
     return `${subject}: its ${names[0]} is not measured yet, and it decides.`
-  return `${subject}: ${inSentence(title)} hangs on ${list}, not known yet.`
+  return title.endsWith('?')
+    ? `${subject}: ${inSentence(title)} It needs ${list} to decide.`
+    : `${subject}: ${inSentence(title)} needs ${list} to decide.`
 }

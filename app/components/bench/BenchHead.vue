@@ -7,7 +7,7 @@ import { partName, type FieldPath } from '#core/job/document'
 /** The job, its one verdict with the reason, and the next thing to do. */
 const { q } = useWriting()
 /**
- * While a station is filled in, on a phone, the head keeps to two lines. Its height hangs on no words anywhere: what is
+ * While a station is filled in, on a phone, the head keeps to two lines. Its height never follows its words: what is
  * judged meanwhile must move nothing under a thumb.
  */
 defineProps<{ surveying: boolean }>()
@@ -100,7 +100,7 @@ const headSeen = useElementVisibility(headline, { initialValue: true })
         <span class="block text-lamp">{{
           next.settles.length
             ? `It settles ${count(next.settles.length)}.`
-            : `It bears on ${count(next.bearsOn.length)}.`
+            : `It affects ${count(next.bearsOn.length)}.`
         }}</span>
       </button>
       <button

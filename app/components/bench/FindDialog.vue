@@ -89,6 +89,7 @@ function go(item: Found | null) {
         maxlength="100"
         :display-value="() => words"
         @change="words = $event.target.value"
+        @keydown.esc="open = false"
       />
       <ComboboxOptions static class="mt-2 max-h-[50vh] overflow-y-auto">
         <ComboboxOption v-for="item in found" :key="item.id" v-slot="{ active }" :value="item" as="template">

@@ -9,7 +9,7 @@ const all = ref(false)
 const list = computed(() => judging.assessment?.measureNext ?? [])
 const shown = computed(() => (all.value ? list.value : list.value.slice(0, 6)))
 const effect = (settles: number, bearsOn: number) =>
-  settles > 0 ? `settles ${settles} of ${bearsOn}` : `bears on ${bearsOn}`
+  settles > 0 ? `settles ${settles} of ${bearsOn}` : `affects ${bearsOn}`
 </script>
 
 <template>

@@ -164,7 +164,7 @@ const inputValue = (path: string, value: unknown) => shownValue(fieldAt(path)!.f
               </li>
               <li v-for="c in outcome.fallsAway" :key="c.key" class="mt-1 flex items-center gap-1.5">
                 <VerdictMark :verdict="c.verdict" class="!size-3.5" /><span
-                  >{{ c.subject }}: {{ inSentence(c.title) }} no longer applies</span
+                  >No longer applies: {{ c.subject }}, {{ inSentence(c.title) }}</span
                 >
               </li>
               <li v-for="c in outcome.fresh" :key="c.key" class="mt-1 flex items-center gap-1.5">

@@ -93,6 +93,15 @@ function enter(event: KeyboardEvent) {
   if (event.ctrlKey) emit('nextMeasurement')
   else nextStep(sheet.value!, at)
 }
+/** `m` begins no value: in an entry that is untouched it goes on to the next measurement, as it does elsewhere. */
+function measureOn(event: KeyboardEvent) {
+  const at = event.target
+  if (!(at instanceof HTMLInputElement) || at.inputMode === 'text' || event.ctrlKey || event.metaKey) return
+  const untouched = at.selectionStart === 0 && at.selectionEnd === at.value.length
+  if (!untouched || !at.dataset.field) return
+  event.preventDefault()
+  emit('nextMeasurement')
+}
 function pageTo(kind: PartKindId | undefined, event: KeyboardEvent) {
   if (!kind || (event.target as HTMLElement).tagName === 'TEXTAREA') return
   event.preventDefault()
@@ -128,6 +137,7 @@ function take(part: ShelfRecord) {
     data-testid="station"
     class="flex min-h-0 flex-1 flex-col"
     @keydown.enter="enter"
+    @keydown.m="measureOn"
     @keydown.page-down="pageTo(stationIds[here + 1], $event)"
     @keydown.page-up="pageTo(stationIds[here - 1], $event)"
   >

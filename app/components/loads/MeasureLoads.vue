@@ -97,7 +97,7 @@ const periodField = partKinds.loads.fields.period
         {{
           audit.count.value > 0 && audit.source.value === 'Stand-in vehicle' && audit.state.value !== 'ended'
             ? 'Go on'
-            : 'Start the stand-in'
+            : 'Start the demo meter'
         }}
       </button>
       <button v-else type="button" class="act" @click="audit.stop()">Stop</button>

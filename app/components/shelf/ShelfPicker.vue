@@ -36,16 +36,16 @@ watch(
 <template>
   <AppDialog :open="true" title="From the shelf" @update:open="emit('close')">
     <div class="flex flex-wrap gap-2">
+      <label class="min-w-40 grow"
+        ><span class="sr-only">Search the shelf</span
+        ><input v-model="words" type="search" class="entry" maxlength="200" placeholder="Name, code or maker"
+      /></label>
       <label v-if="kinds.length > 1" class="min-w-40"
         ><span class="sr-only">Kind of part</span
         ><select v-model="kind" class="entry">
           <option v-for="k in kinds" :key="k" :value="k">{{ shelfKind(k).title }}</option>
         </select></label
       >
-      <label class="min-w-40 grow"
-        ><span class="sr-only">Search the shelf</span
-        ><input v-model="words" type="search" class="entry" maxlength="200" placeholder="Name, code or maker"
-      /></label>
     </div>
     <p v-if="problem" role="alert" class="mt-2 text-bad">{{ problem }}</p>
     <ul v-if="parts?.length" class="mt-2 max-h-[50vh] overflow-y-auto" aria-label="Parts">

@@ -19,7 +19,7 @@ const take = (rule: string, option: string) => bench.setRules({ ...bench.documen
 
 <template>
   <section v-if="result" class="border border-line bg-card p-3" aria-labelledby="schools">
-    <h2 id="schools" class="text-lg">Which school says so</h2>
+    <h2 id="schools" class="text-lg">Other shops’ practice</h2>
     <p class="text-soft">
       Workshops differ on these. Another school for this job alone judges and searches anew.
     </p>

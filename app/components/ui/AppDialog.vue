@@ -12,11 +12,12 @@ const open = defineModel<boolean>('open', { required: true })
   <Dialog :open="open" class="fixed inset-0 z-40 overflow-y-auto p-4" @close="must || (open = false)">
     <div class="fixed inset-0 bg-black/55" aria-hidden="true" />
     <DialogPanel class="relative mx-auto mt-[8vh] w-full max-w-xl border border-edge bg-card p-5 text-ink">
-      <div class="mb-3 flex items-start justify-between gap-4">
-        <DialogTitle class="text-xl">{{ title }}</DialogTitle>
-        <button v-if="!must" type="button" class="act-quiet" @click="open = false">Close</button>
-      </div>
+      <DialogTitle class="mb-3 min-h-9 pr-24 text-xl">{{ title }}</DialogTitle>
       <slot />
+      <!-- Last, so that what the dialog is for has the focus: a space typed there must not close it. -->
+      <button v-if="!must" type="button" class="act-quiet absolute top-5 right-5" @click="open = false">
+        Close
+      </button>
     </DialogPanel>
   </Dialog>
 </template>

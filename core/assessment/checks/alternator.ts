@@ -119,7 +119,7 @@ const socs = [0.2, 0.5, 0.8] as const
 
 export const acceptance = check({
   id: 'alternator.acceptance',
-  title: 'What the battery takes straight through',
+  title: 'Charge current with nothing to limit it',
   about: 'alternator',
   why: 'Lithium takes all it can get until it is nearly full. An alternator that gives all it has for an hour overheats.',
   judge({ lane, name }, system) {
@@ -206,7 +206,7 @@ export const spare = check({
 
 export const loadDump = check({
   id: 'alternator.load-dump',
-  title: 'If the battery cuts out while charging',
+  title: 'Cut-out while charging',
   about: 'alternator',
   why: 'An alternator that loses its only battery throws a spike of tens of volts into everything connected.',
   judge({ lane, name }, system) {

@@ -126,7 +126,7 @@ export const series = check({
 
 export const voltageDevices = check({
   id: 'battery.voltage-devices',
-  title: 'Set by voltage',
+  title: 'Gauges and alarms set by voltage',
   about: 'device',
   why: 'Lithium holds its voltage almost to the end: what was set for lead says “full” until the lights go out.',
   judge({ device, name }, system) {
@@ -178,7 +178,7 @@ const watchWords = {
 
 export const monitor = check({
   id: 'battery.monitor',
-  title: 'How charge is watched',
+  title: 'How is the charge watched?',
   about: 'battery',
   why: 'Voltage says nothing of the charge of lithium. Only a count of all current does; a link to one of two batteries sees half.',
   judge(_subject, { bank, one, rules, q }) {
@@ -210,7 +210,7 @@ export const monitor = check({
 
 export const warning = check({
   id: 'battery.warning',
-  title: 'Warning before it cuts out',
+  title: 'Warning before the cut-out',
   about: 'battery',
   why: 'A battery that disconnects without a word takes lights, radio and steering with it.',
   judge(_subject, { bank, one, craft }) {

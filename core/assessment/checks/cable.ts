@@ -38,7 +38,7 @@ function lessCurrent({ lane }: Subjects['cable'], mostA: number): RemedyRef[] {
 
 export const ampacity = check({
   id: 'cable.ampacity',
-  title: 'What the cable carries',
+  title: 'Current in the cable',
   about: 'cable',
   why: 'Lithium draws for an hour what lead drew for minutes: a cable that was warm is now hot, and its insulation burns.',
   judge(subject, system) {
@@ -131,7 +131,7 @@ function fitFuse(subject: Subjects['cable'], flows: number): RemedyRef[] {
 
 export const bothEnds = check({
   id: 'cable.both-ends',
-  title: 'Fused at both ends',
+  title: 'Fuses at both ends',
   about: 'cable',
   why: 'A cable between two sources burns from either: a fuse at one end protects it from that side alone.',
   judge({ cable, name }, system) {

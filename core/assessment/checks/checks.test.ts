@@ -991,3 +991,14 @@ describe('checks that have nothing to judge stay away', () => {
     expect(assess(charger({ feeds: 'starting' })).lanes.map((l) => l.id)).toEqual([onLink])
   })
 })
+
+describe('titles', () => {
+  /** What a check finds is a sentence of its own: a title is a thing, or a question. */
+  const findings =
+    /\b(opens|closes|holds|takes|gives|carries|fits|stands|brings|costs|does|cuts|suits|reaches|fills|keeps|must|is|are|has)\b/i
+  it('are things or questions, never what could be a finding', () => {
+    expect(
+      allChecks.filter(({ title }) => findings.test(title) && !title.endsWith('?')).map(({ title }) => title),
+    ).toEqual([])
+  })
+})

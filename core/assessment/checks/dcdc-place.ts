@@ -86,7 +86,7 @@ const engineSpaceC = 60
 
 export const place = check({
   id: 'dcdc.place',
-  title: 'Where the DC-DC stands',
+  title: 'Place of the DC-DC',
   about: 'alternator',
   why: 'Power electronics give less when hot, and most makers forbid the engine space: heat, fumes and spray.',
   judge({ lane, name }, { one, q }) {
@@ -116,7 +116,7 @@ export const place = check({
 
 export const daily = check({
   id: 'dcdc.daily',
-  title: 'Charge a driving day brings',
+  title: 'Charge on a driving day',
   about: 'alternator',
   foretells: true,
   why: 'A unit that is gentle with the alternator can be too small for the day; better known now than on the third evening.',

@@ -10,7 +10,7 @@ import { atBatteryV } from './alternator'
 
 export const vsrNeverOpens = check({
   id: 'link.vsr-never-opens',
-  title: 'Relay opens at rest',
+  title: 'Does the relay open at rest?',
   about: 'alternator',
   why: 'Lithium rests above the voltage at which such a relay opens, so the house bank carries the starting side day and night.',
   judge({ lane, name }, system) {
@@ -47,7 +47,7 @@ export const vsrNeverOpens = check({
 
 export const vsrNeverCloses = check({
   id: 'link.vsr-never-closes',
-  title: 'Relay closes and holds',
+  title: 'Does the relay close and hold?',
   about: 'alternator',
   why: 'A relay that never closes gives no charge; one that drops out under the lithium’s pull chatters until it burns.',
   judge({ lane, name }, system) {

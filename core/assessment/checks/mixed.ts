@@ -109,7 +109,7 @@ export const series = check({
 
 export const sharing = check({
   id: 'mixed.sharing',
-  title: 'Who carries the current',
+  title: 'Sharing of the current',
   about: 'battery',
   why: 'On one bus the lithium takes nearly all of the charge and of the load; the lead is there for the day the lithium cuts out.',
   judge(_subject, system) {
@@ -180,7 +180,7 @@ function limitOf(lane: Lane, mostA: number): RemedyRef[] {
 
 export const leadHealthCheck = check({
   id: 'mixed.lead-health',
-  title: 'What a weak lead battery costs',
+  title: 'Loss to a weak lead battery',
   about: 'battery',
   why: 'A weak lead battery turns charge into warmth day and night, and beside lithium it has all the charge it wants.',
   judge(_subject, system) {

@@ -13,7 +13,7 @@ const mustGo = (subject: Subjects['unit'], system: System): boolean =>
 
 export const role = check({
   id: 'charger.role',
-  title: 'What else the charger does',
+  title: 'The charger’s other duties',
   about: 'unit',
   why: 'A converter taken out takes its fuse block with it, and a charger with two outputs the starting battery’s charge.',
   judge(subject, system) {

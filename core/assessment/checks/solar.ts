@@ -72,7 +72,7 @@ export function monthlyYieldAh(
 
 export const yieldOfYear = check({
   id: 'solar.yield',
-  title: 'What the sun brings',
+  title: 'Energy from the sun',
   about: 'solar',
   why: 'Panels are sold by midsummer; the customer is out in March.',
   judge({ lane, name }, system) {
@@ -201,7 +201,7 @@ const onOpening = { diversion: 'diversion load', brake: 'brake', none: 'nothing'
 
 export const unloaded = check({
   id: 'source.unloaded',
-  title: 'If the battery cuts out',
+  title: 'Cut-out of the battery',
   about: 'source',
   why: 'A turbine or shaft generator that loses its battery runs free: its voltage climbs until something burns.',
   judge({ lane: { source }, name }) {

@@ -45,7 +45,7 @@ function crankingWays(system: System): CrankingWay[] {
 
 export const cranking = check({
   id: 'battery.cranking',
-  title: 'Must not crank',
+  title: 'Kept off engine starting',
   about: 'battery',
   why: 'A starter takes hundreds of amperes in the first instant. A house battery’s protection opens, and may not close again at the roadside.',
   judge(_subject, system) {
@@ -107,7 +107,7 @@ export const cranking = check({
 
 export const starterRated = check({
   id: 'battery.starter-rated',
-  title: 'Rated to start an engine',
+  title: 'Rating for engine starting',
   about: 'battery',
   why: 'A starter battery that is strong enough in summer and weak on the first cold morning is found out far from home.',
   judge(_subject, system) {
@@ -174,7 +174,7 @@ export const starterRated = check({
 
 export const upkeep = check({
   id: 'start.upkeep',
-  title: 'Starting battery while it stands',
+  title: 'Starting battery at rest',
   about: 'starting',
   why: 'The old link charged both batteries; once the house is lithium, nothing may be left that keeps the one that starts the engine.',
   judge({ starting }, { one, lanes, rules, q }) {

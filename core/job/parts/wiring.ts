@@ -67,10 +67,10 @@ export const conductors = {
     'Count those that carry current together.',
     { otherwise: 1, detail: true },
   ),
-  fuseKind: choice('Kind of that fuse', fuseFamilies, 'Shape and print of the fuse nearest the battery.'),
+  fuseKind: choice('Fuse type', fuseFamilies, 'Shape and print of the fuse nearest the battery.'),
   fuseA: quantity('Fuse or breaker', 'A', 5, [1, 2000], [30, 150], 'Print on the fuse, nearest the battery.'),
   fuseAicA: optional(
-    'Interrupt rating of that fuse',
+    'Interrupt rating of the fuse',
     'A',
     500,
     [100, 200_000],
@@ -79,7 +79,7 @@ export const conductors = {
     { detail: true },
   ),
   farFuseKind: choice(
-    'Kind of the fuse at the other end',
+    'Fuse type at the other end',
     { none: 'None', ...fuseFamilies },
     'Shape and print of the fuse nearest the source.',
     { otherwise: 'none', detail: true },
@@ -212,7 +212,7 @@ export const loads = {
     { otherwise: 'even' },
   ),
   duty: quantity(
-    'Runs this share of the time',
+    'Share of time on',
     '%',
     5,
     [0, 100],

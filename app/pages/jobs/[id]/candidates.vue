@@ -68,7 +68,7 @@ const rows: readonly (readonly [
 ]
 const deciding = (check: CheckResult): string =>
   check.verdict === 'measure-first'
-    ? `${check.title} hangs on ${check.deciding.length} ${check.deciding.length === 1 ? 'value' : 'values'} not known.`
+    ? `${check.title}${check.title.endsWith('?') ? ' It' : ''} needs ${check.deciding.length} ${check.deciding.length === 1 ? 'value' : 'values'} to decide.`
     : check.summary
 const countOf = (path: string, name: 'series' | 'parallel') => {
   const part = partAt(bench.document!, path)?.part
@@ -193,7 +193,7 @@ const choose = (path: string) => bench.edit((job) => chooseCandidate(job, path))
             </div>
             <p class="mt-2 flex flex-wrap gap-2">
               <button v-if="c.path !== 'candidate'" type="button" class="act" @click="choose(c.path)">
-                Put in question</button
+                Make this the choice</button
               ><button
                 type="button"
                 class="act-quiet"
@@ -209,7 +209,7 @@ const choose = (path: string) => bench.edit((job) => chooseCandidate(job, path))
                 :aria-label="`Take ${inSentence(c.name)} away`"
                 @click="bench.removePart(c.path)"
               >
-                Take away
+                Remove
               </button>
             </p>
           </div>

@@ -148,9 +148,9 @@ const differences = computed(() => {
             <div role="status" data-testid="solve-state" :data-state="solver.state.value">
               <template v-if="searching"><SolveProgress :solver="solver" /></template>
               <p v-else-if="solver.state.value === 'done' && found.length">
-                <strong>{{ found.length === 1 ? 'One answer' : `${found.length} answers` }}</strong> of
-                {{ solver.count.value }} looked at that no other beats on cost, hours to full, heat of the
-                alternator, what is given up and number of changes.
+                <strong>{{ found.length === 1 ? 'The best' : `The best ${found.length}` }}</strong> of
+                {{ solver.count.value }} on cost, hours to full, heat of the alternator, what is given up and
+                number of changes.
               </p>
               <p v-else-if="solver.state.value === 'done'">
                 Nothing on the shelf makes this battery suit. What comes nearest stands beside this, with what
