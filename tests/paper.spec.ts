@@ -40,26 +40,25 @@ const valuesOf = (job: JobDocument): string[] =>
     )
     .toSorted()
 
-for (const slowness of [1, 4])
-  test(`a whole survey is typed with the keys alone, on a processor slowed ${slowness} times`, async ({
-    page,
-    app,
-  }) => {
-    test.setTimeout(240_000)
-    const { id } = await blankJob(app)
-    await page.goto(`${app.url}/jobs/${id}`)
-    await expect(headline(page)).toBeVisible()
-    const browser = await page.context().newCDPSession(page)
-    await browser.send('Emulation.setCPUThrottlingRate', { rate: slowness })
-    const { tabs, scrolledPx, ...effort } = await new Typist(page, paper).survey()
-    await browser.send('Emulation.setCPUThrottlingRate', { rate: 1 })
-    await expectSaved(page)
-    const typed = (await ask<StoredJob>(app, 'GET', `/api/jobs/${id}`)).body.document
-    expect(valuesOf(typed)).toEqual(valuesOf(paper))
-    console.log(`typed on the laptop: ${JSON.stringify({ tabs, scrolledPx, ...effort })}`)
-    expect(tabs).toBeLessThan(130)
-    expect(scrolledPx).toBeLessThan(6000)
-  })
+test('a whole survey is typed with the keys alone, on a processor slowed four times', async ({
+  page,
+  app,
+}) => {
+  test.setTimeout(240_000)
+  const { id } = await blankJob(app)
+  await page.goto(`${app.url}/jobs/${id}`)
+  await expect(headline(page)).toBeVisible()
+  const browser = await page.context().newCDPSession(page)
+  await browser.send('Emulation.setCPUThrottlingRate', { rate: 4 })
+  const { tabs, scrolledPx, ...effort } = await new Typist(page, paper).survey()
+  await browser.send('Emulation.setCPUThrottlingRate', { rate: 1 })
+  await expectSaved(page)
+  const typed = (await ask<StoredJob>(app, 'GET', `/api/jobs/${id}`)).body.document
+  expect(valuesOf(typed)).toEqual(valuesOf(paper))
+  console.log(`typed on the laptop: ${JSON.stringify({ tabs, scrolledPx, ...effort })}`)
+  expect(tabs).toBeLessThan(130)
+  expect(scrolledPx).toBeLessThan(6000)
+})
 
 test.describe('on a phone', () => {
   test.use({ viewport: { width: 390, height: 844 }, hasTouch: true })
@@ -73,7 +72,7 @@ test.describe('on a phone', () => {
     const typed = (await ask<StoredJob>(app, 'GET', `/api/jobs/${id}`)).body.document
     expect(valuesOf(typed)).toEqual(valuesOf(paper))
     console.log(`typed on the phone: ${JSON.stringify({ taps, scrolledPx, ...effort })}`)
-    expect(taps / stationIds.length).toBeLessThan(12)
+    expect(taps / stationIds.length).toBeLessThanOrEqual(12)
     expect(scrolledPx).toBeLessThan(12_000)
   })
 })

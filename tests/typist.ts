@@ -198,7 +198,7 @@ export class Typist {
     await this.press('Tab')
     await this.press(letters[known.how])
     this.effort.sources++
-    this.source = known.how
+    if (known.how !== 'assumed') this.source = known.how
   }
 
   /** An entry that is no field: of the job's head, or what a part belongs to. */
@@ -239,7 +239,7 @@ export async function surveyByTouch(page: Page, paper: JobDocument): Promise<Eff
   }
   const sayHow = async (how: How | undefined, path: string): Promise<void> => {
     if (how === undefined || how === source) return
-    source = how
+    if (how !== 'assumed') source = how
     effort.sources++
     const button = buttonOf[how]
     if (button)

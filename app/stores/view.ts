@@ -33,6 +33,7 @@ export const useView = defineStore('view', () => {
     () => {
       selected.value = null
       inHand.value = null
+      source.value = null
       kept.value.clear()
     },
     { flush: 'sync' },

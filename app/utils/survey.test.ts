@@ -74,7 +74,8 @@ describe('a slip', () => {
     [12.4, false],
     [1.44, true],
     [41.4, true],
+    [80, false],
   ])('is noticed: %d V where 13.6 to 14.6 V is common: %s', (value, slip) => {
-    expect(isUnusual(value, [13.6, 14.6])).toBe(slip)
+    expect(isUnusual(value, [13.6, 14.6], [0, 80])).toBe(slip)
   })
 })

@@ -50,10 +50,11 @@ export const howLetter: Readonly<Record<How, string>> = {
 
 /**
  * Whether a value lies so far outside its plausible range that it looks like a slip: by more than the width of
- * that range, and at least by half its nearer end.
+ * that range, and at least by half its nearer end. All that there can be at all is none: 24 hours a day.
  */
-export function isUnusual(value: number, [low, high]: Range): boolean {
+export function isUnusual(value: number, [low, high]: Range, limits: Range): boolean {
   const width = high - low
+  if (limits.includes(value)) return false
   return value < low - Math.max(width, low / 2) || value > high + Math.max(width, high / 2)
 }
 

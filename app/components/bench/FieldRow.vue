@@ -72,9 +72,9 @@ function onward() {
   })
 }
 
-/** How this value is known, and what comes after it. */
+/** How this value is known, and what comes after it: but nothing is copied from an assumption. */
 function sayHow(how: How) {
-  view.source = how
+  if (how !== 'assumed') view.source = how
   put(known.value?.value, how)
 }
 

@@ -116,9 +116,12 @@ const sources = [
 const remarks = ref(false)
 const remarked = computed(() => Boolean(bench.document?.notes[props.kind]))
 
+/** Adds a part, of the first thing that has none yet. */
 function add() {
-  const first = targets.value[0]?.path
-  const part = kindInfo.value.refers && first ? { [kindInfo.value.refers.field]: first } : {}
+  const { refers } = kindInfo.value
+  const served = new Set(refers ? parts.value.map(({ part }) => part[refers.field]) : [])
+  const target = targets.value.find(({ path }) => !served.has(path)) ?? targets.value[0]
+  const part = refers && target ? { [refers.field]: target.path } : {}
   const path = bench.addPart(props.kind as ManyKindId, part)
   void nextTick(() => {
     const section = sheet.value?.querySelector(`[data-part="${path}"]`)

@@ -38,8 +38,9 @@ const between = computed(() => {
 const unusual = computed(
   () =>
     typeof value.value === 'number' &&
+    at.value?.field.type === 'quantity' &&
     range.value !== null &&
-    isUnusual(value.value, range.value) &&
+    isUnusual(value.value, range.value, at.value.field.limits) &&
     !view.kept.has(`${view.inHand} ${value.value}`),
 )
 const affects = computed(() => (view.inHand ? (props.bearing.get(view.inHand) ?? 0) : 0))
