@@ -16,7 +16,10 @@ export default defineNuxtConfig({
       htmlAttrs: { lang: 'en' },
       title: 'Jovial Anchor',
       meta: [
-        { name: 'viewport', content: 'width=device-width, initial-scale=1, interactive-widget=resizes-content' },
+        {
+          name: 'viewport',
+          content: 'width=device-width, initial-scale=1, interactive-widget=resizes-content',
+        },
         { name: 'description', content: 'Does this lithium battery suit this charging system?' },
         { name: 'color-scheme', content: 'light dark' },
       ],
