@@ -104,7 +104,11 @@ for (const [name, isPhone, colorScheme, look] of [
       ['on candidates, runs, rules, shelf and loads', walkBeside],
       ['on specify and on an issued sheet', walkSpecify],
     ] as const)
-      test(where, ({ page, app }) => walk({ page, app, isPhone, look }))
+      test(where, async ({ page, app }) => {
+        // Axe takes its time over long pages.
+        test.setTimeout(480_000)
+        await walk({ page, app, isPhone, look })
+      })
   })
 }
 
