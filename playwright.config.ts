@@ -15,10 +15,10 @@ export default defineConfig({
   testDir: 'tests',
   workers: 2,
   fullyParallel: true,
-  timeout: 240_000,
+  timeout: 120_000,
   retries: 0,
   globalSetup: './tests/template.ts',
-  expect: { timeout: 30_000 },
+  expect: { timeout: 10_000 },
   reporter: [['line'], ['json', { outputFile: 'test-results/browser.json' }]],
   use: {
     viewport: { width: 1280, height: 800 },

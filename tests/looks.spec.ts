@@ -29,7 +29,7 @@ interface Walk {
   readonly look: Look
 }
 
-async function walkBench({ page, app, isPhone, look }: Walk): Promise<void> {
+async function walkBench({ page, app, look }: Walk): Promise<void> {
   await page.goto(app.url)
   await expect(page.getByRole('list', { name: 'Jobs' })).toBeVisible()
   await look(page)
@@ -38,6 +38,11 @@ async function walkBench({ page, app, isPhone, look }: Walk): Promise<void> {
     await expect(headline(page)).toBeVisible()
     await look(page)
   }
+}
+
+async function walkStation({ page, app, isPhone, look }: Walk): Promise<void> {
+  await page.goto(await app.job('0417'))
+  await expect(headline(page)).toBeVisible()
   if (isPhone) await page.getByRole('button', { name: 'Walk-round' }).click()
   await openStation(page, 'chargers')
   await field(page, 'chargers/charger-1/floatV').fill('no number')
@@ -64,6 +69,9 @@ async function walkBeside({ page, app, look }: Walk): Promise<void> {
     await page.waitForLoadState('networkidle')
     await look(page)
   }
+}
+
+async function walkShelfAndLoads({ page, app, look }: Walk): Promise<void> {
   await page.goto(`${app.url}/shelf`)
   await page.getByRole('button', { name: /Brindle 200 H/ }).click()
   await expect(page.getByRole('region', { name: 'BRI-200H' })).toBeVisible()
@@ -100,15 +108,13 @@ for (const [name, isPhone, colorScheme, look] of [
   test.describe(`axe ${name} finds nothing`, () => {
     test.use({ colorScheme, viewport: isPhone ? phone : laptop })
     for (const [where, walk] of [
-      ['on the bench and its papers', walkBench],
-      ['on candidates, runs, rules, shelf and loads', walkBeside],
+      ['on the jobs and the bench', walkBench],
+      ['on an open station, find and the summary', walkStation],
+      ['on candidates, runs and rules', walkBeside],
+      ['on the shelf and loads', walkShelfAndLoads],
       ['on specify and on an issued sheet', walkSpecify],
     ] as const)
-      test(where, async ({ page, app }) => {
-        // Axe takes its time over long pages.
-        test.setTimeout(480_000)
-        await walk({ page, app, isPhone, look })
-      })
+      test(where, ({ page, app }) => walk({ page, app, isPhone, look }))
   })
 }
 

@@ -1,6 +1,6 @@
 import { fieldAt } from '#core/job/document'
 import type { Condition } from '#core/solve/open'
-import { inSentence, type Write } from '#core/units/format'
+import { formatRange, inSentence, type Write } from '#core/units/format'
 import type { Unit } from '#core/units/units'
 
 /** What is measured, in a sentence: `the absorption voltage of the depot charger`. */
@@ -12,10 +12,7 @@ export function conditionWords(condition: Condition, q: Write): string {
   const field = fieldAt(condition.path)!.field
   const unit: Unit = field.type === 'quantity' ? field.unit : ''
   const where = condition.range
-    ? `${q(condition.range[0], unit).replace(/ .*/, '')} to ${q(condition.range[1], unit)}`.replaceAll(
-        ' ',
-        '\u00a0',
-      )
+    ? formatRange(...condition.range, unit, q).replaceAll(' ', '\u00a0')
     : condition.options
         .map((option) => (field.type === 'choice' ? inSentence(field.options[option] ?? option) : option))
         .join(' or ')

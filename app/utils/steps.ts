@@ -15,11 +15,10 @@ export function focusStep(step: HTMLElement): void {
   if (target instanceof HTMLInputElement && target.type === 'text') target.select()
 }
 
-/** Goes to the first entry within. @returns whether there is one */
-export function firstStep(within: ParentNode): boolean {
+/** Goes to the first entry within, where there is one. */
+export function firstStep(within: ParentNode): void {
   const first = [...within.querySelectorAll<HTMLElement>('[data-step]')].find(isThere)
   if (first) focusStep(first)
-  return first !== undefined
 }
 
 /** The entry after an element; undefined after the last. */

@@ -1,7 +1,7 @@
 import { isAsked, partsOf, valueOf, type AnyPart, type JobDocument, type PartRef } from '#core/job/document'
 import { partKinds, type Field, type How, type PartKind, type PartKindId, type Range } from '#core/job/fields'
 import type { DisplayUnits } from '#core/units/display'
-import { formatQuantity, type Write } from '#core/units/format'
+import { formatRange, writerIn, type Write } from '#core/units/format'
 import { shownValue } from '#core/job/shown'
 import { parseQuantity } from '#core/units/parse'
 
@@ -69,7 +69,7 @@ export function readQuantity(field: Field, input: string, units: DisplayUnits): 
   if (parsed.ok && (parsed.value < least || parsed.value > most))
     return {
       ok: false,
-      error: `Must be ${formatQuantity(least, field.unit, units).replace(/\s.*/, '')} to ${formatQuantity(most, field.unit, units)}`,
+      error: `Must be ${formatRange(least, most, field.unit, writerIn(units))}`,
     }
   return parsed
 }

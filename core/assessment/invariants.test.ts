@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest'
 import { completeJob } from '#core/job/complete'
 import { listParts, withField, withPart, type JobDocument } from '#core/job/document'
 import { partKinds, type Field, type PartKind } from '#core/job/fields'
-import { applyRemedy, canTry, remedyOf } from '#core/remedies/catalogue'
+import { applyRemedy, canTry } from '#core/remedies/catalogue'
 import { inputsOfJob } from '#core/simulation/inputs'
 import { plantOf } from '#core/simulation/plant-of-job'
 import { runNow } from '#core/simulation/runs'
@@ -12,6 +12,7 @@ import { factsOf } from '#core/system/system'
 import { isWorse, verdicts } from '#core/system/verdict'
 import { evenly, goodJob } from '#core/testing'
 import { assess, findingsOf, type Assessment, type CheckResult } from './assess'
+import { isAccepted } from './finding'
 
 // What holds of every assessment, over jobs made at random out of the demo jobs. The smallest job that fails is
 // printed as the edits that make it.
@@ -60,8 +61,6 @@ const anyJob: fc.Arbitrary<JobDocument> = fc
   .map(([start, edits]) => completeJob(edits.reduce(edited, start)))
 
 const quick = (job: JobDocument): Assessment => assess(job, {}, { quick: true })
-const isAccepted = ({ verdict, remedies }: CheckResult): boolean =>
-  verdict === 'suits-once-changed' && remedies[0] !== undefined && remedyOf(remedies[0]).kind === 'paper'
 const changedBy = (job: JobDocument, { changes }: Assessment): JobDocument =>
   changes.filter(canTry).reduce(applyRemedy, job)
 /** Every verdict of a job, without its words. */

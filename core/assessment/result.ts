@@ -243,7 +243,9 @@ function openSummary(
     names.length > 3 ? `${names.slice(0, 3).join(', ')} and ${names.length - 3} more` : names.join(' and ')
   if (names.length === 1 && names[0] === inSentence(title))
     return `${subject}: its ${names[0]} is not measured yet, and it decides.`
-  return title.endsWith('?')
-    ? `${subject}: ${inSentence(title)} It needs ${list} to decide.`
-    : `${subject}: ${inSentence(title)} needs ${list} to decide.`
+  return `${subject}: ${needsToDecide(inSentence(title), list)}`
 }
+
+/** What a check still needs, behind its title: a title that is a question ends a sentence of its own. */
+export const needsToDecide = (title: string, what: string): string =>
+  `${title}${title.endsWith('?') ? ' It' : ''} needs ${what} to decide.`

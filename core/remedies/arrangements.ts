@@ -3,8 +3,8 @@ import type { ShopRules } from '#core/rules/rules'
 import { sureBudgetA } from '#core/system/alternators'
 import type { Bank } from '#core/system/bank'
 import { dcdcOutputA } from '#core/system/currents'
-import { isolatorDropV, type AlternatorLane, type ChargeUnit } from '#core/system/lanes'
-import { loopOhmThere, sizeForOhm } from '#core/system/cables'
+import { isolatorDropV, loopOhmThere, type AlternatorLane, type ChargeUnit } from '#core/system/lanes'
+import { sizeForOhm } from '#core/system/cables'
 import type { View } from '#core/system/scene'
 import type { System } from '#core/system/system'
 import { sizeUnder, type RemedyRef } from './catalogue'
@@ -103,10 +103,10 @@ export function holdBack(lane: AlternatorLane, system: System, mostA = system.ba
 export function thickerCable(
   cables: readonly View<'conductors'>[],
   sparedOhm: number,
-  system: System,
+  { rules }: System,
 ): RemedyRef | null {
-  const [worst] = cables.toSorted((a, b) => loopOhmThere(b, system) - loopOhmThere(a, system))
+  const [worst] = cables.toSorted((a, b) => loopOhmThere(b, rules) - loopOhmThere(a, rules))
   if (!worst) return null
-  const value = sizeForOhm(worst, loopOhmThere(worst, system) + sparedOhm, system.rules.cableC)
+  const value = sizeForOhm(worst, loopOhmThere(worst, rules) + sparedOhm, rules.cableC)
   return value === null ? null : { id: 'cable.thicker', on: worst.$path, value }
 }

@@ -28,22 +28,15 @@ export const sizeToCarry = (cable: Cable, amps: number): number | null =>
   cableSizesMm2.find((areaMm2) => wouldCarryA(cable, areaMm2) >= amps) ?? null
 
 /** The smallest usual size at which a cable has no more than a resistance there and back, mm²; null where none has. */
-export const sizeForOhm = (cable: Cable, ohm: number, celsius: number): number | null =>
-  cableSizesMm2.find((areaMm2) => loopOhmOf({ ...sizedAs(cable), areaMm2 }, celsius) <= ohm) ?? null
-
-const sizedAs = ({ lengthM, areaMm2, returnBy, material }: Cable): Parameters<typeof loopOhm>[0] => ({
-  lengthM,
-  areaMm2,
-  returnBy,
-  material,
-})
-
-const loopOhmOf = (run: Parameters<typeof loopOhm>[0], celsius: number): number =>
-  loopOhm(run) * copperFactor(celsius)
-
-/** Resistance of one cable there and back, Ω, at the temperature at which the shop counts cables. */
-export const loopOhmThere = (cable: Cable, { rules }: System): number =>
-  loopOhmOf(sizedAs(cable), rules.cableC)
+export function sizeForOhm(
+  { lengthM, returnBy, material }: Cable,
+  ohm: number,
+  celsius: number,
+): number | null {
+  const ohmAt = (areaMm2: number): number =>
+    loopOhm({ lengthM, areaMm2, returnBy, material }) * copperFactor(celsius)
+  return cableSizesMm2.find((areaMm2) => ohmAt(areaMm2) <= ohm) ?? null
+}
 
 /** The largest usual fuse up to a current, A; null where there is none so small. */
 export const fuseUpTo = (amps: number): number | null => fuseSizesA.findLast((size) => size <= amps) ?? null

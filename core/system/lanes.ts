@@ -48,10 +48,28 @@ export interface SourceLane extends LaneBase {
 /** A way by which charge reaches the house bank: a source, its link and its cables. */
 export type Lane = ChargerLane | AlternatorLane | SolarLane | SourceLane
 
+/** Resistance of one cable there and back, Ω, at the temperature at which the shop counts cables. */
+export const loopOhmThere = (cable: View<'conductors'>, { cableC }: ShopRules): number =>
+  loopOhm(cable) * copperFactor(cableC)
+
 /** Resistance of a lane's cables there and back, Ω; the shop's figure where none is entered. */
 export function cableOhm(lane: Lane, rules: ShopRules): number {
   if (lane.cables.length === 0) return rules.cableMohm / 1000
-  return lane.cables.reduce((sum, cable) => sum + loopOhm(cable), 0) * copperFactor(rules.cableC)
+  return lane.cables.reduce((sum, cable) => sum + loopOhmThere(cable, rules), 0)
+}
+
+/** Hours a day in which a lane's source is there. */
+export function hoursOf(lane: Lane, rules: ShopRules): number {
+  switch (lane.kind) {
+    case 'charger':
+      return lane.charger.hours
+    case 'alternator':
+      return lane.alternator.driveHours
+    case 'source':
+      return lane.source.hours
+    case 'solar':
+      return rules.sunHours
+  }
 }
 
 /** What the diode isolator of a lane takes off, V. */

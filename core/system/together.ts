@@ -1,6 +1,6 @@
 import type { PartPath } from '#core/job/document'
 import { laneCurrentA } from './currents'
-import type { Lane } from './lanes'
+import { hoursOf, type Lane } from './lanes'
 import type { System } from './system'
 
 /** A source with what it can give at the bank, A. */
@@ -45,14 +45,9 @@ export function givingTogether(way: Way, system: System): readonly Giving[] {
   return giving.filter(({ lane }) => (ways[way].kinds as readonly string[]).includes(lane.kind))
 }
 
-const allRunTogether = ({ lanes, many }: System): boolean => {
-  const longest = (kind: Lane['kind']): number => Math.max(0, ...lanes.map((lane) => hoursOf(lane, kind)))
+function allRunTogether({ lanes, many, rules }: System): boolean {
+  const longest = (wanted: Lane['kind']): number =>
+    Math.max(0, ...lanes.filter(({ kind }) => kind === wanted).map((lane) => hoursOf(lane, rules)))
   const [plugged, driven] = [longest('charger'), longest('alternator')]
   return (plugged > 0 && many.generators.length > 0) || plugged + driven > 24
-}
-
-function hoursOf(lane: Lane, kind: Lane['kind']): number {
-  if (lane.kind !== kind) return 0
-  if (lane.kind === 'charger') return lane.charger.hours
-  return lane.kind === 'alternator' ? lane.alternator.driveHours : 0
 }

@@ -1,6 +1,6 @@
 import type { FieldPath } from '#core/job/document'
 import type { Field } from '#core/job/fields'
-import type { Write } from '#core/units/format'
+import { formatRange, type Write } from '#core/units/format'
 import type { Unit } from '#core/units/units'
 import type { Assumed } from './scene'
 import { verdicts, type Verdict } from './verdict'
@@ -16,7 +16,7 @@ export interface Band {
 export function bandWords(band: Band, field: Field, q: Write): string {
   if (field.type === 'choice') return field.options[String(band.from)] ?? String(band.from)
   const unit: Unit = field.type === 'quantity' ? field.unit : ''
-  return `${q(Number(band.from), unit).replace(/ .*/, '')} to ${q(Number(band.to), unit)}`
+  return formatRange(Number(band.from), Number(band.to), unit, q)
 }
 
 /** An unknown on which a check's verdict hangs. */

@@ -96,6 +96,9 @@ export const writerIn =
     formatQuantity(value, unit, units)
 
 /** A share of 0 to 1 in per cent. */
+/** A range, its unit once: `13.6 to 14.2 V`. */
+export const formatRange = (from: number, to: number, unit: Unit, q: Write): string =>
+  `${q(from, unit).replace(/\s.*/, '')} to ${q(to, unit)}`
 export const formatShare = (share: number): string => formatQuantity(share * 100, '%', metric)
 
 /** A label inside a sentence: its first letter small, unless it is an abbreviation. */

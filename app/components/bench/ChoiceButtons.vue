@@ -30,7 +30,7 @@ function move(by: number) {
   const { length } = options.value
   const at = props.modelValue === null ? (by > 0 ? 0 : length - 1) : (reached.value + by + length) % length
   take(options.value[at]![0])
-  void nextTick(() => group.value?.querySelector<HTMLElement>('[tabindex="0"]')?.focus())
+  void nextTick(() => focusStep(group.value!))
 }
 function key(event: KeyboardEvent) {
   if (event.ctrlKey || event.metaKey || event.altKey) return

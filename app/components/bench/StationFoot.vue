@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { fieldAt, knownAt, partAt, type FieldPath } from '#core/job/document'
 import { fieldsWithUsual } from '#core/job/usual'
+import { formatRange } from '#core/units/format'
 import { partKinds, type Known, type PartKindId } from '#core/job/fields'
 import { plausibleRange } from '#core/system/plausible'
 
@@ -33,7 +34,7 @@ const range = computed(() => {
 const between = computed(() => {
   const { field } = at.value ?? {}
   if (field?.type !== 'quantity' || !range.value) return ''
-  return `${q(range.value[0], field.unit).replace(/\s.*/, '')} to ${q(range.value[1], field.unit)}`
+  return formatRange(...range.value, field.unit, q)
 })
 const unusual = computed(
   () =>

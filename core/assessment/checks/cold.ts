@@ -6,22 +6,8 @@ import type { RemedyRef } from '#core/remedies/catalogue'
 import type { Bank } from '#core/system/bank'
 import { laneCurrentA } from '#core/system/currents'
 import type { Origin } from '#core/system/facts'
-import type { Lane } from '#core/system/lanes'
+import { hoursOf, type Lane } from '#core/system/lanes'
 import type { System } from '#core/system/system'
-import type { ShopRules } from '#core/rules/rules'
-
-function hoursOf(lane: Lane, rules: ShopRules): number {
-  switch (lane.kind) {
-    case 'charger':
-      return lane.charger.hours
-    case 'alternator':
-      return lane.alternator.driveHours
-    case 'source':
-      return lane.source.hours
-    case 'solar':
-      return rules.sunHours
-  }
-}
 
 export const chargeCut = check({
   id: 'cold.charge-cut',

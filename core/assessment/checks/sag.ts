@@ -1,7 +1,7 @@
+import { loopOhmThere } from '#core/system/lanes'
 import { said } from '#core/units/format'
 import { check, mid, number } from '#core/assessment/check'
 import { thickerCable } from '#core/remedies/arrangements'
-import { loopOhmThere } from '#core/system/cables'
 import { fewestParallel, highestDischargeA, inverterA, surgeA } from '#core/system/energy'
 import { inverterW, tooMuch } from './current'
 
@@ -62,7 +62,7 @@ export const cutOff = check({
     const { volts } = demand
     const amps = inverterA(inverter, system)
     const cables = many.conductors.filter(({ $of }) => $of === inverter.$path)
-    const ohm = cables.reduce((sum, cable) => sum + loopOhmThere(cable, system), 0)
+    const ohm = cables.reduce((sum, cable) => sum + loopOhmThere(cable, system.rules), 0)
     const arrivesV = volts - amps * ohm
     const { cutOffV } = inverter
     const low = arrivesV < cutOffV

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { candidatePaths, chooseCandidate, mostCandidates } from '#core/job/candidates'
 import type { CheckResult } from '#core/assessment/assess'
+import { needsToDecide } from '#core/assessment/result'
 import type { CandidateColumn, SourceHours } from '#core/compare/candidates'
 import { verdictWords } from '#core/system/verdict'
 import { partAt, valueOf, withNewPart } from '#core/job/document'
@@ -68,7 +69,7 @@ const rows: readonly (readonly [
 ]
 const deciding = (check: CheckResult): string =>
   check.verdict === 'measure-first'
-    ? `${check.title}${check.title.endsWith('?') ? ' It' : ''} needs ${check.deciding.length} ${check.deciding.length === 1 ? 'value' : 'values'} to decide.`
+    ? needsToDecide(check.title, check.deciding.length === 1 ? '1 value' : `${check.deciding.length} values`)
     : check.summary
 const countOf = (path: string, name: 'series' | 'parallel') => {
   const part = partAt(bench.document!, path)?.part
