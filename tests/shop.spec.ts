@@ -1,5 +1,15 @@
 import { writeShelfCsv } from '#core/formats/shelf-csv'
-import { check, expect, expectSaved, field, headline, openStation, test } from './bench-test'
+import {
+  check,
+  closeStation,
+  expect,
+  expectSaved,
+  field,
+  headline,
+  openStation,
+  sheet,
+  test,
+} from './bench-test'
 
 test('candidates: the trailer’s inverter asks too much, and which arrangement would do', async ({
   page,
@@ -78,7 +88,7 @@ test('a job keeps the version of a part it used; a newer one is offered, not for
 }) => {
   await page.goto(await app.job('0417'))
   await openStation(page, 'candidate')
-  const battery = page.locator('[data-station=candidate]')
+  const battery = sheet(page)
   await expect(battery).toContainText('BRI-200H, version 1')
   await expect(battery).toContainText('Version 2 is on the shelf.')
   await expect(field(page, 'candidate/largestChargeA')).toHaveValue('100 A')
@@ -207,6 +217,7 @@ test('an imperial shop reads and shows feet, pounds and °F', async ({ page, app
   await field(page, 'place/coldestC').fill('32')
   await field(page, 'place/coldestC').blur()
   await expect(field(page, 'place/coldestC')).toHaveValue('32 °F')
+  await closeStation(page)
   await expect(check(page, 'cold.charge-cut@chargers/charger-1')).toHaveAttribute('data-verdict', 'suits')
   await page.goto(`${app.url}/shelf`)
   await expect(page.getByRole('region', { name: 'Batteries' })).toContainText('790 $')

@@ -66,7 +66,7 @@ function put(value: unknown, how: How = view.source ?? known.value?.how ?? usual
 /** Takes the next entry in hand where it is one to type in: what is shown next may hang on what was taken. */
 function onward() {
   void nextTick(() => {
-    const sheet = root.value?.closest('[data-testid="station"]')
+    const sheet = root.value?.closest('[data-sheet]')
     const next = sheet && stepAfter(sheet, root.value!.querySelector<HTMLElement>('[data-step]')!)
     if (next instanceof HTMLInputElement) focusStep(next)
   })

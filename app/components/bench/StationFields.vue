@@ -137,6 +137,7 @@ function take(part: ShelfRecord) {
 <template>
   <div
     ref="sheet"
+    data-sheet
     data-testid="station"
     class="flex min-h-0 flex-1 flex-col"
     @keydown.enter="enter"
@@ -144,7 +145,7 @@ function take(part: ShelfRecord) {
     @keydown.page-down="pageTo(stationIds[here + 1], $event)"
     @keydown.page-up="pageTo(stationIds[here - 1], $event)"
   >
-    <div class="min-h-0 flex-1 px-3 pb-3 md:overflow-y-auto md:px-4" data-testid="sheet">
+    <div class="min-h-0 flex-1 px-3 pb-3 md:overflow-y-auto md:px-4">
       <div
         role="group"
         aria-label="Copying from"

@@ -55,7 +55,7 @@ async function goToStation(kind: PartKindId) {
   station.value = kind
   await nextTick()
   if (!isPhone.value) {
-    const sheet = document.querySelector('[data-testid="sheet"]')
+    const sheet = document.querySelector('[data-sheet]')
     if (sheet) firstStep(sheet)
     return
   }
