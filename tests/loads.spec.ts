@@ -78,8 +78,8 @@ test('loads by hand, from the library and from a file add up by part of day', as
     mimeType: 'text/csv',
     buffer: Buffer.from('name,supply,amps (A),hours (h)\nPump,dc,8,1\nOven,gas,4,1\n'),
   })
-  await expect(page.getByText('1 of 2 loads taken from loads.csv.')).toBeVisible()
-  await expect(page.getByRole('list', { name: 'Rows with faults' })).toContainText(
+  await expect(page.getByText('loads.csv: 1 of 2 loads added, 1 with faults left out.')).toBeVisible()
+  await expect(page.getByRole('list', { name: 'Faults in the file' })).toContainText(
     'Line 3, supply: “gas” is not one of dc, ac',
   )
   await expect(page.locator('[data-load]')).toHaveCount(3)

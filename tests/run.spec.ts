@@ -9,7 +9,7 @@ test('a driving day is run, read at a moment, and taken away as CSV', async ({ p
   await expect(state).toHaveAttribute('data-state', 'done', done)
   const totals = page.getByTestId('totals')
   await expect(totals).toContainText(/From the engine\s*\d+ Ah/)
-  await expect(totals).toContainText(/Alternator at its limit after\s*\d+ min/)
+  await expect(totals).toContainText(/Alternator at its limit after driving\s*\d+ min/)
   await expect(page.getByRole('list', { name: 'Events' })).toContainText('Alternator passed 100 °C')
   const line = async () => (await page.getByTestId('playhead').boundingBox())!.x
   const begin = await line()
@@ -97,7 +97,10 @@ test('readings of the alternator’s case are brought in, fitted, and change the
     ),
   })
   await expect(heat).toContainText('from 3 readings')
-  await expect(page.getByTestId('totals')).toContainText(/Alternator at its limit after\s*never/, done)
+  await expect(page.getByTestId('totals')).toContainText(
+    /Alternator at its limit after driving\s*never/,
+    done,
+  )
   await heat.getByLabel('Bring in a log').setInputFiles({
     name: 'bad.csv',
     mimeType: 'text/csv',
@@ -114,9 +117,13 @@ test('a frozen week on the mountain: what would charge, what the cells allow, an
 }) => {
   await page.goto(`${await app.job('0421')}/run`)
   const state = page.getByTestId('run-state')
-  await page.getByLabel('Cold morning or week').check()
+  await page.getByLabel('Cold week').check()
   await expect(page.getByTestId('totals')).toContainText(/Charge refused for cold or heat\s*[1-9]/, done)
   await expect(page.getByRole('list', { name: 'Events' })).toContainText('BMS shut its charge gate')
+  await expect(page.getByRole('list', { name: 'Events' })).toContainText(
+    /(Mains|The engine|The sun) would charge for .* but the cells are too cold: −/,
+  )
+  await expect(page.getByText('Shaded: something would charge')).toBeVisible()
   await page.getByLabel('Typical year').check()
   await expect(state).toHaveAttribute('data-state', 'done', done)
   await page

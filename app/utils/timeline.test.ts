@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { daily, pairs, valueAt } from './timeline'
+import { daily, pairs, stretchesOf, valueAt } from './timeline'
 
 const day = 86_400
 
@@ -25,5 +25,23 @@ describe('a line of the timeline', () => {
     expect([-5, 4, 6, 24, 26, 71, 1e6].map((t) => valueAt(line, t))).toEqual([1, 1, 2, 2, 3, 4, 4])
     expect(valueAt(pairs([5], [8]), 70)).toBe(8)
     expect(valueAt(pairs([], []), 1)).toBeNaN()
+  })
+})
+
+describe('stretches of time', () => {
+  it('come in order, and what overlaps or touches is one', () => {
+    expect(
+      stretchesOf([
+        [50, 60],
+        [0, 10],
+        [10, 20],
+        [15, 18],
+        [55, 70],
+      ]),
+    ).toEqual([
+      [0, 20],
+      [50, 70],
+    ])
+    expect(stretchesOf([])).toEqual([])
   })
 })

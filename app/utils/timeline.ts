@@ -45,3 +45,16 @@ export function valueAt(data: Float64Array, t: number): number {
   }
   return data[2 * (high >= 0 && t - data[2 * low]! > data[2 * high]! - t ? high : low) + 1] ?? NaN
 }
+
+/** Stretches of time from and until, in order and where they touch or overlap made one. */
+export function stretchesOf(
+  spans: readonly (readonly [number, number])[],
+): readonly (readonly [number, number])[] {
+  const merged: [number, number][] = []
+  for (const [from, until] of spans.toSorted((a, b) => a[0] - b[0])) {
+    const last = merged.at(-1)
+    if (last && from <= last[1]) last[1] = Math.max(last[1], until)
+    else merged.push([from, until])
+  }
+  return merged
+}

@@ -1,4 +1,5 @@
 import type { PartPath } from '#core/job/document'
+import { inSentence } from '#core/units/format'
 import type { Unit } from '#core/units/units'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { Origin } from '#core/system/facts'
@@ -83,6 +84,8 @@ export interface Check<K extends keyof Subjects = keyof Subjects> {
   /** Stable: `charger.absorption`. The part before the dot is the topic. */
   readonly id: string
   readonly title: string
+  /** What it is about, as a thing inside a sentence, where the title is a question. */
+  readonly topic?: string
   readonly about: K
   /** Why it matters, in a sentence. */
   readonly why: string
@@ -99,6 +102,10 @@ let declared = 0
 export const check = <K extends keyof Subjects>(
   definition: Omit<Check<K>, 'isCheck' | 'order'>,
 ): Check<K> => ({ isCheck: true, order: declared++, ...definition })
+
+/** The title of a check as a thing inside a sentence. */
+export const topicOf = ({ title, topic }: Pick<Check, 'title' | 'topic'>): string =>
+  topic ?? inSentence(title)
 
 export const number = (label: string, value: number, unit: Unit): Compared => ({ label, value, unit })
 export const word = (label: string, value: string): Compared => ({ label, value, unit: '' })

@@ -17,7 +17,7 @@ import {
 } from '#core/system/unknowns'
 import type { Verdict } from '#core/system/verdict'
 import { inSentence } from '#core/units/format'
-import type { Check, Compared, Judgement, Setting, Subjects } from './check'
+import { topicOf, type Check, type Compared, type Judgement, type Setting, type Subjects } from './check'
 import { subjectsOf } from './subjects'
 
 /** One check of one part, judged. */
@@ -26,6 +26,8 @@ export interface CheckResult {
   readonly key: string
   readonly id: string
   readonly title: string
+  /** The title as a thing inside a sentence: `float`, `how the charge is watched`. */
+  readonly topic: string
   readonly on: PartPath
   readonly subject: string
   /** Path of the charger or link whose lane it belongs to; null for the battery's own. */
@@ -182,6 +184,7 @@ function resultOf(
     key: keyOf(check.id, subject.path),
     id: check.id,
     title: check.title,
+    topic: topicOf(check),
     on: subject.path,
     subject: subject.name,
     lane: 'lane' in subject ? (subject.lane?.id ?? null) : null,

@@ -1,10 +1,8 @@
 import Joi from 'joi'
-import { crafts, jobFormat, jobFormatVersion, stages, usePatterns } from '#core/job/document'
+import { crafts, jobFormat, jobFormatVersion, mostParts, stages, usePatterns } from '#core/job/document'
 import { howKnown, partKinds, partKindIds, type Field, type PartKind } from '#core/job/fields'
 import { ruleCatalogue, ruleIds, type RuleOverrides } from '#core/rules/rules'
 
-/** Most parts of one kind in a job. */
-export const mostParts = 100
 /** Most rows of a table in one value. */
 export const mostRows = 200
 /** Ids of parts in a collection: `charger-1`. */

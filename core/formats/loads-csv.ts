@@ -16,13 +16,16 @@ export interface LoadRow {
   readonly values: Readonly<Record<string, number | string>>
 }
 
-/** Reads a table of loads: the good rows, and what is wrong with the others. */
+/**
+ * Reads a table of loads: the good rows, and what is wrong with the others. Columns it does not know are left
+ * out and named: such a table is often a sheet with remarks and sums of its own.
+ */
 export function readLoadsCsv(text: string): {
   readonly loads: readonly LoadRow[]
   readonly problems: readonly TableProblem[]
   readonly count: number
 } {
-  const { rows, problems, count } = readTable(text, loadColumns)
+  const { rows, problems, count } = readTable(text, loadColumns, { leaveOutUnknown: true })
   return {
     problems,
     count,

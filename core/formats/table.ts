@@ -45,13 +45,19 @@ const headerOf = (id: string, column: TableColumn): string => id + unitOf(column
 export const tableHeader = (columns: TableColumns): string[] =>
   Object.entries(columns).map(([id, column]) => headerOf(id, column))
 
+/** How a table is read. */
+export interface TableReading {
+  /** Columns this table does not know are left out and named, where otherwise they refuse the whole. */
+  readonly leaveOutUnknown?: true
+}
+
 /**
- * Reads a table with a header row: comma or semicolon (as the header has), quotes as usual, any line ends.
- * Numbers are in the units of the header and may be written as people write them. Each row that does not fit
- * is reported by line, column and reason, and the others are given; what is wrong with the header refuses
- * all.
+ * Reads a table with a header row: comma or semicolon (as the header has), quotes as usual, any line ends. A
+ * column is headed by its id or by its label, in capitals or not. Numbers are in the units of the header and
+ * may be written as people write them. Each row that does not fit is reported by line, column and reason, and
+ * the others are given; what is wrong with the header refuses all.
  */
-export function readTable(text: string, columns: TableColumns): ReadTable {
+export function readTable(text: string, columns: TableColumns, reading: TableReading = {}): ReadTable {
   const headerLine = /^[^\r\n]*/.exec(text.replace(/^\uFEFF/, ''))![0]
   const between = headerLine.split(';').length > headerLine.split(',').length ? ';' : ','
   const lines = dsvFormat(between).parseRows(text.replace(/^\uFEFF/, ''))
@@ -63,45 +69,14 @@ export function readTable(text: string, columns: TableColumns): ReadTable {
   if (headerLine.trim() === '') return refuse(1, '', 'There is no header row')
   if (lines.length - 1 > mostTableRows)
     return refuse(mostTableRows + 2, '', `There are more than ${mostTableRows} rows`)
-  const names = lines[0]!.map((cell) => cell.trim().replace(/\s*\([^)]*\)$/, ''))
-  const headerProblems = [
-    ...names.flatMap((name, i) =>
-      Object.hasOwn(columns, name)
-        ? []
-        : [
-            {
-              line: 1,
-              column: lines[0]![i]!.trim() || `column ${i + 1}`,
-              reason: 'is not a column of this table',
-            },
-          ],
-    ),
-    ...names.flatMap((name, i) =>
-      names.indexOf(name) === i ? [] : [{ line: 1, column: name, reason: 'stands twice in the header' }],
-    ),
-    ...names.flatMap((name, i) => {
-      const written = /\(([^)]*)\)$/.exec(lines[0]![i]!.trim())?.[1]
-      const column = Object.hasOwn(columns, name) ? columns[name]! : null
-      const wanted = column && unitOf(column).slice(2, -1)
-      return written !== undefined && wanted !== null && written !== wanted
-        ? [
-            {
-              line: 1,
-              column: name,
-              reason: wanted ? `is in ${wanted}, not in ${written}` : `has no unit, not ${written}`,
-            },
-          ]
-        : []
-    }),
-    ...Object.entries(columns).flatMap(([id, column]) =>
-      column.type === 'text' && column.required && !names.includes(id)
-        ? [{ line: 1, column: id, reason: 'is missing in the header' }]
-        : [],
-    ),
-  ]
-  if (headerProblems.length > 0) return { rows: [], problems: headerProblems, count: 0 }
+  const heads = lines[0]!.map((cell) => headed(cell, columns))
+  const wrong = wrongInHeader(heads, columns)
+  const unknown = unknownIn(heads, reading.leaveOutUnknown ? ', and is left out' : '')
+  if (wrong.length > 0 || (unknown.length > 0 && !reading.leaveOutUnknown))
+    return { rows: [], problems: [...unknown, ...wrong], count: 0 }
+  const names = heads.map(({ id }) => id)
   const rows: TableRow[] = []
-  const problems: TableProblem[] = []
+  const problems: TableProblem[] = [...unknown]
   let line = 1 + newLines(lines[0]!)
   let count = 0
   for (const cells of lines.slice(1)) {
@@ -116,12 +91,60 @@ export function readTable(text: string, columns: TableColumns): ReadTable {
   return { rows, problems, count }
 }
 
+/** A cell of the header: the column it heads, null where the table has none such, and the unit written with it. */
+interface Head {
+  readonly id: string | null
+  readonly words: string
+  readonly unit: string | null
+}
+
+function headed(cell: string, columns: TableColumns): Head {
+  const [, words, unit = null] = /^(.*?)\s*(?:\(([^)]*)\))?$/s.exec(cell.trim())!
+  const said = words!.toLowerCase()
+  const ids = Object.keys(columns)
+  const labelled = ids.filter((id) => columns[id]!.label.toLowerCase() === said)
+  const id =
+    ids.find((name) => name === words) ??
+    ids.find((name) => name.toLowerCase() === said) ??
+    (labelled.length > 1 ? labelled.find((name) => unitOf(columns[name]!) === ` (${unit})`) : labelled[0])
+  return { id: id ?? null, words: words!, unit }
+}
+
+const unknownIn = (heads: readonly Head[], outcome: string): TableProblem[] =>
+  heads.flatMap(({ id, words }, i) =>
+    id === null
+      ? [{ line: 1, column: words || `column ${i + 1}`, reason: `is not a column of this table${outcome}` }]
+      : [],
+  )
+
+/** What stands twice, in another unit, or is missing. */
+function wrongInHeader(heads: readonly Head[], columns: TableColumns): TableProblem[] {
+  const problem = (column: string, reason: string): TableProblem => ({ line: 1, column, reason })
+  const ids = heads.map(({ id }) => id)
+  const each = heads.flatMap(({ id, unit }, i) => {
+    if (id === null) return []
+    const wanted = unitOf(columns[id]!).slice(2, -1)
+    return [
+      ...(ids.indexOf(id) === i ? [] : [problem(id, 'stands twice in the header')]),
+      ...(unit === null || unit === wanted
+        ? []
+        : [problem(id, wanted ? `is in ${wanted}, not in ${unit}` : `has no unit, not ${unit}`)]),
+    ]
+  })
+  const missing = Object.entries(columns).flatMap(([id, column]) =>
+    column.type === 'text' && column.required && !ids.includes(id)
+      ? [problem(id, 'is missing in the header')]
+      : [],
+  )
+  return [...each, ...missing]
+}
+
 const newLines = (cells: readonly string[]): number =>
   cells.reduce((sum, cell) => sum + (cell.match(/\n|\r(?!\n)/g)?.length ?? 0), 0)
 
 function readRow(
   cells: readonly string[],
-  names: readonly string[],
+  names: readonly (string | null)[],
   columns: TableColumns,
   line: number,
 ): { values: Record<string, string | number>; problems: TableProblem[] } {
@@ -133,6 +156,7 @@ function readRow(
   const values: Record<string, string | number> = {}
   const problems: TableProblem[] = []
   names.forEach((name, i) => {
+    if (name === null) return
     const text = cells[i]!.trim()
     const column = columns[name]!
     if (text === '') {

@@ -15,6 +15,8 @@ import {
 
 export const jobFormat = 'jovial-anchor/job'
 export const jobFormatVersion = 3
+/** Parts of one kind that a job holds at most. */
+export const mostParts = 100
 
 export const crafts = {
   vessel: 'Vessel',

@@ -7,7 +7,7 @@ import {
   writeLoadsCsv,
   writeReadingsCsv,
 } from '#core/formats/loads-csv'
-import type { JobDocument } from '#core/job/document'
+import { emptyJob, type JobDocument } from '#core/job/document'
 import { partKinds } from '#core/job/fields'
 import { goodJob, withMeasured, withValues } from '#core/testing'
 import { auditLoads } from './audit'
@@ -15,6 +15,7 @@ import { loadsFrom, StepDetector, type Reading, type Step } from './detect'
 import { judgeSteps } from './judge'
 import { likelyLoads, loadLibrary } from './library'
 import { chanceVehicle, standInStream, standInVehicle } from './stand-in'
+import { takeLoads } from './take'
 
 const stepsOf = (readings: readonly Reading[]): Step[] => {
   const detector = new StepDetector()
@@ -184,6 +185,53 @@ describe('the audit', () => {
     )
     expect(loads.map((load) => load.name)).toEqual(['Lamp'])
     expect(problems.map((p) => `${p.line} ${p.column}`)).toEqual(['3 supply', '4 name', '5 amps'])
+  })
+})
+
+describe('a table of loads from a sheet of one’s own', () => {
+  const sheet = 'NAME;Draws (A);Hours a day (h);Remark\nLamp;2,5;3;warm\nFridge;4;24;\n'
+
+  it('may head its columns with their labels; a column that is unknown is named and left out', () => {
+    expect(readLoadsCsv(sheet)).toEqual({
+      count: 2,
+      problems: [{ line: 1, column: 'Remark', reason: 'is not a column of this table, and is left out' }],
+      loads: [
+        { name: 'Lamp', values: { amps: 2.5, hours: 3 } },
+        { name: 'Fridge', values: { amps: 4, hours: 24 } },
+      ],
+    })
+  })
+  it('is refused where nothing heads the names', () =>
+    expect(readLoadsCsv('Consumer,Power\nLamp,3\n')).toMatchObject({
+      count: 0,
+      loads: [],
+      problems: [
+        { column: 'Consumer' },
+        { column: 'Power' },
+        { column: 'name', reason: 'is missing in the header' },
+      ],
+    }))
+  it('taken twice doubles nothing, and corrected it corrects', () => {
+    const once = takeLoads(emptyJob('1'), readLoadsCsv(sheet).loads)
+    expect(once).toMatchObject({ added: 2, changed: 0, same: 0, left: 0 })
+    const twice = takeLoads(once.job, readLoadsCsv(sheet).loads)
+    expect(twice).toMatchObject({ added: 0, changed: 0, same: 2, left: 0 })
+    expect(twice.job).toEqual(once.job)
+    const corrected = takeLoads(once.job, readLoadsCsv(sheet.replace('2,5', '3')).loads)
+    expect(corrected).toMatchObject({ added: 0, changed: 1, same: 1 })
+    expect(corrected.job.loads['load-1']).toMatchObject({
+      name: 'Lamp',
+      amps: { value: 3 },
+      hours: { value: 3 },
+    })
+  })
+  it('with two of a name fills both, and stops where a job is full', () => {
+    const lamps = [1, 2].map((amps) => ({ name: 'Lamp', values: { amps } }))
+    const two = takeLoads(emptyJob('1'), lamps)
+    expect(two.added).toBe(2)
+    expect(takeLoads(two.job, lamps)).toMatchObject({ added: 0, same: 2 })
+    const many = Array.from({ length: 120 }, (_, i) => ({ name: `Load ${i}`, values: { amps: 1 } }))
+    expect(takeLoads(two.job, many)).toMatchObject({ added: 98, left: 22 })
   })
 })
 

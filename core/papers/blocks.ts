@@ -13,6 +13,9 @@ export const strong = (text: string): Span => ({ text, tone: 'strong' })
 export const soft = (text: string): Span => ({ text, tone: 'soft' })
 export const judged = (verdict: Verdict, text: string): Span => ({ text, verdict })
 
+/** What a finding is about, before its sentence: a question keeps its mark. */
+export const heading = (title: string): Span => strong(title.endsWith('?') ? title : `${title}.`)
+
 export interface Fact {
   readonly label: string
   readonly value: string

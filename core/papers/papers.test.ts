@@ -5,7 +5,7 @@ import { drawLanes } from '#core/compare/instruments'
 import type { JobDocument } from '#core/job/document'
 import { goodJob, withValues } from '#core/testing'
 import { metric } from '#core/units/display'
-import type { Block, Paper, Section } from './blocks'
+import { heading, type Block, type Paper, type Section } from './blocks'
 import { summaryPaper } from './summary'
 
 const folder = new URL('../../demo/jobs/', import.meta.url)
@@ -40,10 +40,12 @@ describe('a summary', () => {
     const suspect = checks.filter((check) => check.verdict !== 'suits')
     const told = paths.flatMap(findingsIn).filter((finding) => finding.verdict !== 'suits')
     expect(told.map(({ line }) => line[0]!.text).sort()).toEqual(
-      suspect.map(({ title }) => `${title}.`).sort(),
+      suspect.map(({ title }) => heading(title).text).sort(),
     )
     expect(paper.sections.at(-1)).toMatchObject({ heading: 'Cautions' })
     expect(JSON.stringify(paper)).not.toMatch(/undefined|NaN|\bnull\b/)
+    // No formula, and no question in the middle of a sentence.
+    expect(JSON.stringify(paper)).not.toMatch(/ [÷×=] [\d(]|\?[.,]/)
   })
   it('of a job that suits asks for no change, and says nothing of what stands in the way', () => {
     const paper = summaryOf(goodJob())

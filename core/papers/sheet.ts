@@ -1,6 +1,6 @@
 import { assess } from '#core/assessment/assess'
 import type { Setting } from '#core/assessment/check'
-import { checkTitle } from '#core/assessment/checks/index'
+import { checkTopic } from '#core/assessment/checks/index'
 import type { Verdict } from '#core/system/verdict'
 import type { JobDocument } from '#core/job/document'
 import { changedFields, type ChangedField } from '#core/job/shown'
@@ -127,7 +127,7 @@ export function sheetOf(inputs: SheetInputs): Sheet {
     labourPerH: rules.labourPerH,
     total: partsTotal + hours * rules.labourPerH,
     unpriced: lines.filter((line) => line.price === null).length,
-    work: specified.steps.map(({ label, on, settles }) => ({ label, on, settles: settles.map(checkTitle) })),
+    work: specified.steps.map(({ label, on, settles }) => ({ label, on, settles: settles.map(checkTopic) })),
     cards: settingsCards(system),
     protections: [
       {

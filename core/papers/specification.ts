@@ -1,6 +1,7 @@
 import { capital, inSentence, writerIn, type Write } from '#core/units/format'
 import {
   dayOf,
+  heading,
   judged,
   listSection,
   paperSize,
@@ -13,7 +14,7 @@ import {
 } from './blocks'
 import type { PricedLine, Sheet, SheetResult } from './sheet'
 
-const section = (heading: string, ...blocks: Section['blocks']): Section => ({ heading, blocks })
+const section = (title: string, ...blocks: Section['blocks']): Section => ({ heading: title, blocks })
 
 /**
  * The paper of an issued specification: from what was frozen in it alone, so that the same sheet gives the
@@ -145,7 +146,7 @@ const findings = (result: SheetResult): Section =>
     kind: 'findings',
     findings: result.findings.map(({ title, summary, verdict }) => ({
       verdict,
-      line: [strong(`${title}.`), plain(` ${summary}`)],
+      line: [heading(title), plain(` ${summary}`)],
       small: [],
     })),
   })

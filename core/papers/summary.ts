@@ -9,6 +9,7 @@ import type { DisplayUnits } from '#core/units/display'
 import { inSentence, writerIn, type Write } from '#core/units/format'
 import {
   dayOf,
+  heading,
   listSection,
   paperSize,
   plain,
@@ -101,8 +102,8 @@ const barred = ({ checks }: Assessment): readonly CheckResult[] =>
 const inTheWay = (assessment: Assessment, q: Write): Section[] =>
   listOf(
     'What stands in the way',
-    barred(assessment).map(({ subject, title, remedies: [first] }) => [
-      strong(`${subject}: ${inSentence(title)}.`),
+    barred(assessment).map(({ subject, topic, remedies: [first] }) => [
+      strong(`${subject}: ${topic}.`),
       ...(first
         ? [
             plain(` What could help: ${inSentence(remedyLabel(first, q))} `),
@@ -135,7 +136,7 @@ function toChange(job: JobDocument, assessment: Assessment, q: Write): Section[]
   const changes = listOf(
     hindered ? 'What else would have to change' : 'What to change',
     assessment.changes.map((change) => [
-      strong(`${partName(job, change.on)}: ${remedyLabel(change, q)}.`),
+      strong(`${change.on.includes('/') ? `${partName(job, change.on)}: ` : ''}${remedyLabel(change, q)}.`),
       soft(` ${remedyEffort(change, q)}`),
     ]),
     true,
@@ -172,13 +173,13 @@ const paths = ({ job, assessment, lanes }: SummaryInputs): Section[] =>
   }))
 
 function findingsOf(checks: readonly CheckResult[]): Extract<Block, { kind: 'findings' }>['findings'] {
-  const fine = checks.filter(({ verdict }) => verdict === 'suits').map(({ title }) => inSentence(title))
+  const fine = checks.filter(({ verdict }) => verdict === 'suits').map(({ topic }) => topic)
   const suspect = checks.filter(({ verdict }) => verdict !== 'suits')
   return [
-    ...suspect.map(({ verdict, title, summary, why, formula, limit, cautions: told }) => ({
+    ...suspect.map(({ verdict, title, summary, why, cautions: told }) => ({
       verdict,
-      line: [strong(`${title}.`), plain(` ${summary} ${why}`)],
-      small: [...(verdict === 'measure-first' ? [] : [`${formula} · limit: ${limit.text}`]), ...told],
+      line: [heading(title), plain(` ${summary} ${why}`)],
+      small: told,
     })),
     ...(fine.length > 0
       ? [
@@ -199,13 +200,19 @@ function restsOn({ checks, overrides }: Assessment, q: Write): Section[] {
       .flatMap(({ inputs }) => inputs)
       .filter(({ origin }) => origin.kind === 'assumed' || origin.kind === 'customer')
       .filter(({ origin }) => !origin.text.endsWith('none entered'))
-      .map((input) => [input.path, `${input.part} ${inSentence(input.label)} (${input.origin.text})`]),
+      .map(({ path, part, label, origin }) => [path, { words: `${part}, ${inSentence(label)}`, origin }]),
   )
+  const known = (kind: 'customer' | 'assumed'): string =>
+    [...said.values()]
+      .filter(({ origin }) => origin.kind === kind)
+      .map(({ words }) => words)
+      .join('; ')
   const rules = Object.entries(overrides).flatMap(([rule, value]) =>
     rule in ruleCatalogue ? [ruleWords(rule as RuleId, value, q)] : [],
   )
   const lines = [
-    said.size > 0 ? `Not measured, but said or assumed: ${[...said.values()].join('; ')}.` : '',
+    known('customer') && `The customer said: ${known('customer')}.`,
+    known('assumed') && `Assumed, and neither said nor measured: ${known('assumed')}.`,
     rules.length > 0 ? `Rules set for this job alone: ${rules.join('; ')}.` : '',
   ].filter(Boolean)
   if (lines.length === 0) return []

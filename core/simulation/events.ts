@@ -1,4 +1,6 @@
-import { said } from '#core/units/format'
+import { metric, type DisplayUnits } from '#core/units/display'
+import { durationWords, formatQuantity, said } from '#core/units/format'
+
 /** What happened in a run. Totals are counted from these, never from their words. */
 export type Happening =
   | {
@@ -37,6 +39,15 @@ export type Happening =
       readonly volts: number
     }
   | { readonly kind: 'dcdc'; readonly running: boolean; readonly volts: number }
+  | {
+      readonly kind: 'refused'
+      readonly source: 'mains' | 'engine' | 'sun' | 'source'
+      readonly cause: 'cold' | 'heat'
+      readonly celsius: number
+      /** When it was let again, or went, seconds since the start. */
+      readonly untilS: number
+    }
+  | { readonly kind: 'start-low'; readonly low: boolean; readonly volts: number }
   | { readonly kind: 'dark'; readonly dark: boolean }
   | { readonly kind: 'alternator'; readonly over: boolean; readonly amps: number; readonly limitC: number }
 
@@ -46,18 +57,21 @@ export type Happening =
  */
 export type SimEvent = Happening & { readonly t: number; readonly side?: string; readonly name?: string }
 
-const volts = (value: number): string => `${Math.round(value * 100) / 100} V`
-const amps = (value: number): string => `${Math.round(value)} A`
+const volts = (value: number): string => formatQuantity(value, 'V', metric)
+const amps = (value: number): string => formatQuantity(Math.round(value), 'A', metric)
+
+const sources = { mains: 'Mains', engine: 'The engine', sun: 'The sun', source: 'Another source' } as const
 
 /** What happened, in a sentence. */
-function sentence(event: Happening): string {
+function sentence(event: SimEvent, units: DisplayUnits): string {
+  const celsius = (value: number): string => formatQuantity(value, '°C', units)
   switch (event.kind) {
     case 'charge-gate':
       if (event.cause === 'temperature')
         return said(
           'BMS ',
           event.open ? 'opened' : 'shut',
-          ` its charge gate, cells at ${Math.round(event.celsius * 10) / 10} °C`,
+          ` its charge gate, cells at ${celsius(event.celsius)}`,
         )
       return event.open
         ? 'BMS opened its charge gate again, voltage has fallen'
@@ -84,15 +98,24 @@ function sentence(event: Happening): string {
       return event.running
         ? 'DC-DC went on, its input has risen'
         : `DC-DC stopped: its input fell to ${volts(event.volts)}`
+    case 'refused':
+      return said(
+        `${sources[event.source]} would charge for ${durationWords((event.untilS - event.t) / 3600)}, `,
+        `but the cells are too ${event.cause === 'cold' ? 'cold' : 'hot'}: ${celsius(event.celsius)}`,
+      )
+    case 'start-low':
+      return event.low
+        ? `Starting battery is down to half its charge, ${volts(event.volts)}: it may not start the engine`
+        : 'Starting battery has recovered'
     case 'dark':
       return event.dark ? 'The loads went off: nothing feeds the house' : 'The loads came on again'
     case 'alternator':
       return event.over
-        ? `Alternator passed ${event.limitC} °C at ${amps(event.amps)}`
+        ? `Alternator passed ${celsius(event.limitC)} at ${amps(event.amps)}`
         : 'Alternator is below its limit again'
   }
 }
 
 /** What happened, in words; by the name of its alternator where there are several. */
-export const eventWords = (event: SimEvent): string =>
-  event.name === undefined ? sentence(event) : `${event.name}: ${sentence(event)}`
+export const eventWords = (event: SimEvent, units: DisplayUnits): string =>
+  event.name === undefined ? sentence(event, units) : `${event.name}: ${sentence(event, units)}`

@@ -25,7 +25,7 @@ export function inputsOf({ many, one, rules }: System, run: RunId): RunInputs {
   return usualInputs(run, {
     soc: rules.lowChargeFrom / 100,
     days: 1,
-    driveH: engine ? entered(engine, 'driveHours', 2) : 0,
+    driveH: engine ? Number(engine.$usual('driveHours')) : 0,
     idleShare: entered(engine, 'idleShare', 20) / 100,
     driveFrom: 8,
     mainsH: Math.max(0, ...many.chargers.map((charger) => entered(charger, 'hours', 8))),

@@ -134,7 +134,7 @@ describe('the inputs of a run', () => {
         }).toEqual({ id, soc: true, days: true, driveH: true, mainsH: true, air: true })
       }
     }
-    expect(inputsOfJob(withValues(job('0417'), { 'place/coldestC': -14 }), 'cold-morning').coldC).toBe(-14)
+    expect(inputsOfJob(withValues(job('0417'), { 'place/coldestC': -14 }), 'cold-week').coldC).toBe(-14)
     expect(inputsOfJob(emptyJob('1'), 'driving-day').driveH).toBe(0)
   })
 })

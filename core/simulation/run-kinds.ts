@@ -33,7 +33,7 @@ interface RunKind {
   readonly until?: 'full' | 'empty'
 }
 
-/** Air on a mild night, °C: what cold does to a charge is asked of the cold morning. */
+/** Air on a mild night, °C: what cold does to a charge is asked of the cold week. */
 const mildC = 12
 
 /** Every run, by name. */
@@ -77,12 +77,12 @@ export const runKinds = {
     }),
     until: 'full',
   },
-  'cold-morning': {
-    title: 'Cold morning or week',
+  'cold-week': {
+    title: 'Cold week',
     about:
       'Soaked at the coldest, then the first start: when a source would charge, and when the cells allow it.',
     inputs: ['soc', 'days', 'driveH', 'driveFrom', 'mainsH', 'mainsFrom', 'coldC', 'warmC', 'clearness'],
-    usual: (base) => ({ days: 1, driveFrom: 7, warmC: base.coldC + 4, clearness: 0.3, dayOfYear: 15 }),
+    usual: (base) => ({ days: 7, driveFrom: 7, warmC: base.coldC + 4, clearness: 0.3, dayOfYear: 15 }),
   },
   'lay-up': {
     title: 'Lay-up',

@@ -2,12 +2,13 @@ import { coulombicEfficiency } from '#core/physics/lfp'
 import { atOnce } from '#core/system/stepwise'
 import { clearDays, type Weather } from '#core/weather/sun'
 import { Course } from './course'
-import { eventWords, type SimEvent } from './events'
+import type { SimEvent } from './events'
 import { Trigger } from './model/trigger'
 import type { Plant } from './plant'
 import { Recorder, type Series } from './record'
 import { beginsAt, runKind, type RunId, type RunInputs } from './run-kinds'
 import { longPace, usualPace, type Pace } from './pace'
+import { Refusals } from './refusals'
 import { Simulation } from './simulation'
 import { hoursSince } from './surroundings'
 
@@ -40,7 +41,7 @@ export interface Totals {
   /** Of the hottest alternator. */
   readonly alternatorPeakC: number | null
   readonly alternatorHotH: number
-  /** Minutes until an alternator passed its limit; null where none did. */
+  /** Minutes of driving until an alternator passed its limit; null where none did. */
   readonly alternatorLimitMin: number | null
   /** Each alternator by itself, by its side. */
   readonly machines: readonly MachineTotals[]
@@ -60,18 +61,12 @@ export interface Totals {
   readonly imbalance: number
 }
 
-export interface RunEvent extends Readonly<Record<string, unknown>> {
-  readonly t: number
-  readonly kind: SimEvent['kind']
-  readonly words: string
-}
-
 export interface RunResult {
   readonly run: RunId
   readonly plant: string
   readonly inputs: RunInputs
   readonly series: Series
-  readonly events: readonly RunEvent[]
+  readonly events: readonly SimEvent[]
   readonly totals: Totals
   readonly assumed: readonly string[]
 }
@@ -123,10 +118,11 @@ class Going {
   private readonly seconds: number
   private readonly startSoc: number
   private readonly events: SimEvent[] = []
+  private readonly refusals: Refusals | null
   private leastSoc: number
   private fullAfterH: number | null = null
   private darkAfterH: number | null = null
-  /** Minutes until each alternator passed its limit, by its side. */
+  /** Minutes of driving until each alternator passed its limit, by its side. */
   private readonly limitMin = new Map<string, number>()
   private shortToday = false
   private daysShort = 0
@@ -146,7 +142,7 @@ class Going {
     this.course = new Course(inputs, plant, this.sky, weather !== null)
     const meanC = (inputs.coldC + inputs.warmC) / 2
     const tempC =
-      run === 'cold-morning'
+      run === 'cold-week'
         ? inputs.coldC
         : weather
           ? Math.max(plant.place.coldestC, weather.airC[beginsAt]!)
@@ -158,6 +154,7 @@ class Going {
     )
     this.simulation.watch(this.fullness())
     if (runKind(run).until === 'empty') this.simulation.watch(this.emptiness())
+    this.refusals = recorded ? new Refusals() : null
     this.recorder = recorded ? new Recorder(stretchOf(this.seconds), this.simulation) : null
     this.leastSoc = inputs.soc
     this.startSoc = this.simulation.lfp?.soc ?? 0
@@ -209,6 +206,7 @@ class Going {
   private readonly afterStep = (): boolean => {
     const { simulation } = this
     this.recorder?.take(simulation)
+    this.refusals?.take(simulation)
     const soc = simulation.lfp?.soc ?? simulation.houseLead?.soc ?? 0
     if (soc < this.leastSoc) this.leastSoc = soc
     if (simulation.events.length > 0) this.note()
@@ -241,8 +239,12 @@ class Going {
     simulation.events.length = 0
   }
 
+  /** Minutes of driving until a moment of the run: what lies between the drives does not count. */
   private drivenMin(t: number): number {
-    return (t - hoursSince(beginsAt, this.inputs.driveFrom) * 3600) / 60
+    const { driveFrom, driveH } = this.inputs
+    const sinceFirst = t / 3600 - hoursSince(beginsAt, driveFrom)
+    const days = Math.floor(sinceFirst / 24)
+    return (days * driveH + Math.min(driveH, sinceFirst - days * 24)) * 60
   }
 
   result(): RunResult {
@@ -252,7 +254,7 @@ class Going {
       inputs: this.inputs,
       series: this.recorder!.series(),
       totals: this.totals(),
-      events: this.events.map((event) => ({ ...event, words: eventWords(event) })),
+      events: [...this.events, ...this.refusals!.events()].sort((a, b) => a.t - b.t).slice(0, mostEvents),
       assumed: [...this.plant.assumed, `Weather: ${this.sky.source}`],
     }
   }

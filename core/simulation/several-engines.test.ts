@@ -65,7 +65,7 @@ describe('a van with two alternators and two starting batteries', () => {
     expect(totals.alternatorPeakC).toBe(Math.max(straight!.peakC!, limited!.peakC!))
     const relays = events.filter(({ kind }) => kind === 'relay')
     expect(relays.length).toBeGreaterThan(0)
-    for (const { words } of relays) expect(words).toContain('alternator 2')
+    for (const { name } of relays) expect(name).toContain('alternator 2')
     const leastOf = (channel: 'startSoc' | 'startSoc2'): number => Math.min(...series.values[channel]!)
     expect(leastOf('startSoc2')).not.toBe(leastOf('startSoc'))
   })

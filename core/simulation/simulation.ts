@@ -12,6 +12,7 @@ import { Staged } from './model/staged'
 import { Trigger } from './model/trigger'
 import { usualPace, type Pace } from './pace'
 import type { Plant } from './plant'
+import type { Charging } from './refusals'
 import { Stepper, type Stepped } from './stepper'
 import { atRest, type Surroundings } from './surroundings'
 
@@ -43,6 +44,7 @@ export class Simulation implements Stepped {
   worstResidualA = 0
   mainsThere = false
   sunThere = false
+  sourceThere = false
   steps = 0
 
   private readonly scale: number
@@ -138,7 +140,17 @@ export class Simulation implements Stepped {
 
   /** Whether any source would charge if the battery let it. */
   get wantsCharge(): boolean {
-    return this.mainsThere || this.sunThere || this.engineThere
+    return this.mainsThere || this.sunThere || this.engineThere || this.sourceThere
+  }
+  /** The kinds of sources that would charge now. */
+  chargingNow(): Charging[] {
+    const { mainsThere, engineThere, sunThere, sourceThere } = this
+    return [
+      ...(mainsThere ? (['mains'] as const) : []),
+      ...(engineThere ? (['engine'] as const) : []),
+      ...(sunThere ? (['sun'] as const) : []),
+      ...(sourceThere ? (['source'] as const) : []),
+    ]
   }
   get engineThere(): boolean {
     return this.sides.some(({ wouldCharge }) => wouldCharge)
@@ -192,7 +204,11 @@ export class Simulation implements Stepped {
       array.shine(around.sunWm2, around.airC)
       if (array.wouldCharge(this.houseV)) this.sunThere = true
     }
-    for (const source of this.sources) if (source.run(around.hour)) jumps = true
+    this.sourceThere = false
+    for (const source of this.sources) {
+      if (source.run(around.hour)) jumps = true
+      if (source.runs) this.sourceThere = true
+    }
     for (const side of this.sides) side.drive(around.engine, around.engineS, this.place.fromC)
     return jumps
   }

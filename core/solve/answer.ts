@@ -1,4 +1,4 @@
-import { allChecks, checkTitle } from '#core/assessment/checks/index'
+import { allChecks, checkTopic } from '#core/assessment/checks/index'
 import { assess, type Assessment, type CheckResult, type Measurement } from '#core/assessment/assess'
 import type { Change } from '#core/job/change'
 import { changesBetween } from '#core/job/changes'
@@ -38,8 +38,8 @@ export interface Answer {
   /** What the runs say of it: hours to full, heat, a driving day. */
   readonly foreseen: readonly string[]
   readonly cards: readonly SettingsCard[]
-  /** Titles of the checks its steps settle, by id. */
-  readonly titles: Readonly<Record<string, string>>
+  /** What the checks are about that its steps settle, by id. */
+  readonly topics: Readonly<Record<string, string>>
   /** What differs from the survey. */
   readonly changes: readonly Change[]
 }
@@ -84,8 +84,8 @@ function answerOf(
     measure: measureNext,
     foreseen: checks.filter((check) => foretelling.has(check.id)).map((check) => check.summary),
     cards: settingsCards(system),
-    titles: Object.fromEntries(
-      steps.flatMap(({ settles }) => settles.map((check) => [check, checkTitle(check)])),
+    topics: Object.fromEntries(
+      steps.flatMap(({ settles }) => settles.map((check) => [check, checkTopic(check)])),
     ),
     changes: changesBetween(plan.job, job),
   }

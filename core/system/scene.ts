@@ -62,6 +62,12 @@ abstract class PartView {
   $entered(field: string): unknown {
     return this.$scene.facts.entered(this.$facts, field, this.$scene.reads)
   }
+  /** The value somebody entered, else what is usual: the middle of its range. Never asked for as an unknown. */
+  $usual(field: string): unknown {
+    return (
+      this.$entered(field) ?? this.$scene.facts.typical(this.$facts, this.$index(field), this.$scene.reads)
+    )
+  }
   private $index(field: string): number {
     return this.$facts.indexOf.get(field)!
   }

@@ -56,6 +56,15 @@ export function formatQuantity(value: number, unit: Unit, units: DisplayUnits): 
 }
 
 /**
+ * A stretch of time in words: minutes up to two hours, then hours.
+ * @param hours at least 0
+ *
+ * @example durationWords(24.95) // '25 h'
+ */
+export const durationWords = (hours: number): string =>
+  hours <= 2 ? formatQuantity(hours * 60, 'min', metric) : formatQuantity(hours, 'h', metric)
+
+/**
  * The number of {@link formatQuantity} without its unit. Thousands of amperes are known to three digits at
  * best.
  */

@@ -11,7 +11,7 @@ export const commit = 'eade472'
 export interface Tree {
   readonly folder: string
   readonly name: 'before' | 'now'
-  readonly modules: Readonly<Record<'plant' | 'inputs' | 'runs' | 'runIds' | 'plan', string>>
+  readonly modules: Readonly<Record<'plant' | 'inputs' | 'runs', string>>
   /** What `inputsOfJob` is called. */
   readonly inputsOf: string
 }
@@ -27,23 +27,13 @@ export function bothTrees(): readonly [Tree, Tree] {
     {
       folder,
       name: 'before',
-      modules: {
-        ...shared,
-        plant: './core/simulation/from-job',
-        runIds: shared.runs,
-        plan: './core/solve/solve',
-      },
+      modules: { ...shared, plant: './core/simulation/from-job' },
       inputsOf: 'inputsOf',
     },
     {
       folder: root,
       name: 'now',
-      modules: {
-        ...shared,
-        plant: './core/simulation/plant-of-job',
-        runIds: './core/simulation/run-kinds',
-        plan: './core/solve/plan',
-      },
+      modules: { ...shared, plant: './core/simulation/plant-of-job' },
       inputsOf: 'inputsOfJob',
     },
   ]

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { bandWords } from '#core/system/unknowns'
 import { canTry, remedyEffort, remedyLabel, sameRemedy, type RemedyRef } from '#core/remedies/catalogue'
-import { verdictWords } from '#core/system/verdict'
+import { verdictWords, type Verdict } from '#core/system/verdict'
 import { fieldAt, partName } from '#core/job/document'
 import { inSentence } from '#core/units/format'
 import type { Compared } from '#core/assessment/check'
@@ -31,6 +31,8 @@ const wouldDo = computed(
       .map((c) => c.name) ?? [],
 )
 
+const stands = (verdict: Verdict) => verdict === 'does-not-suit' || verdict === 'suits-once-changed'
+const checks = (count: number): string => (count === 1 ? '1 check' : `${count} checks`)
 /** What the tried remedy changes, check by check. */
 const outcome = computed(() => {
   const after = judging.trialAssessment
@@ -41,13 +43,15 @@ const outcome = computed(() => {
     .filter((c) => now.has(c.key) && now.get(c.key)!.verdict !== c.verdict)
     .map((c) => ({
       key: c.key,
-      name: `${c.subject}: ${inSentence(c.title)}`,
+      name: `${c.subject}: ${c.topic}`,
       from: now.get(c.key)!.verdict,
       to: c.verdict,
     }))
   const fallsAway = judging.assessment.checks.filter((c) => !then.has(c.key) && c.verdict !== 'suits')
   const fresh = after.checks.filter((c) => !now.has(c.key) && c.verdict !== 'suits')
-  return { verdict: after.verdict, headline: after.headline, changed, fallsAway, fresh }
+  const solved = fallsAway.length + changed.filter((c) => c.to === 'suits').length
+  const remaining = after.checks.filter(({ verdict }) => stands(verdict)).length
+  return { verdict: after.verdict, headline: after.headline, changed, fallsAway, fresh, solved, remaining }
 })
 const inputValue = (path: string, value: unknown) => shownValue(fieldAt(path)!.field, value, q)
 </script>
@@ -154,6 +158,10 @@ const inputValue = (path: string, value: unknown) => shownValue(fieldAt(path)!.f
             <p class="mt-1 flex items-center gap-2 font-semibold" :class="verdictColour[outcome.verdict]">
               <VerdictMark :verdict="outcome.verdict" />{{ outcome.headline }}
             </p>
+            <p class="mt-1">
+              {{ checks(outcome.solved) }} solved, {{ outcome.remaining || 'none' }}
+              {{ outcome.remaining === 1 ? 'remains' : 'remain' }}.
+            </p>
             <ul class="mt-1 text-xs">
               <li v-for="c in outcome.changed" :key="c.key" class="mt-1 flex items-center gap-1.5">
                 <VerdictMark :verdict="c.from" class="!size-3.5" /><span aria-hidden="true">→</span
@@ -164,13 +172,12 @@ const inputValue = (path: string, value: unknown) => shownValue(fieldAt(path)!.f
               </li>
               <li v-for="c in outcome.fallsAway" :key="c.key" class="mt-1 flex items-center gap-1.5">
                 <VerdictMark :verdict="c.verdict" class="!size-3.5" /><span
-                  >No longer applies: {{ c.subject }}, {{ inSentence(c.title) }}</span
+                  >No longer applies: {{ c.subject }}, {{ c.topic }}</span
                 >
               </li>
               <li v-for="c in outcome.fresh" :key="c.key" class="mt-1 flex items-center gap-1.5">
                 <VerdictMark :verdict="c.verdict" class="!size-3.5" /><span
-                  >new: {{ c.subject }}, {{ inSentence(c.title) }}:
-                  {{ verdictWords[c.verdict].toLowerCase() }}</span
+                  >new: {{ c.subject }}, {{ c.topic }}: {{ verdictWords[c.verdict].toLowerCase() }}</span
                 >
               </li>
               <li

@@ -1,6 +1,12 @@
 <script setup lang="ts">
 import { LineChart } from 'echarts/charts'
-import { GridComponent, LegendComponent, MarkLineComponent, TooltipComponent } from 'echarts/components'
+import {
+  GridComponent,
+  LegendComponent,
+  MarkAreaComponent,
+  MarkLineComponent,
+  TooltipComponent,
+} from 'echarts/components'
 import { format, use } from 'echarts/core'
 import { CanvasRenderer } from 'echarts/renderers'
 import VChart from 'vue-echarts'
@@ -9,7 +15,15 @@ import { channels, type ChannelId } from '#core/simulation/record'
 import type { RunResult } from '#core/simulation/runs'
 
 const { q } = useWriting()
-use([LineChart, GridComponent, TooltipComponent, LegendComponent, MarkLineComponent, CanvasRenderer])
+use([
+  LineChart,
+  GridComponent,
+  TooltipComponent,
+  LegendComponent,
+  MarkAreaComponent,
+  MarkLineComponent,
+  CanvasRenderer,
+])
 
 /**
  * A run on one timeline, in four bands: charge, currents, voltages, temperatures. Several runs: one line each
@@ -51,6 +65,8 @@ const bands: readonly {
   },
 ]
 const rows: readonly ChannelId[] = ['allowed', 'sunThere', 'engineThere', 'mainsThere']
+/** Of those rows, one above the other, each from nought to one. */
+const rowHeight = 1.4
 /** The same colour and dash for the same thing everywhere; readable without colour. */
 const looks = computed(
   (): Readonly<Partial<Record<ChannelId, { colour: string; dash: 'solid' | 'dashed' | 'dotted' }>>> => {
@@ -101,6 +117,10 @@ const short: Readonly<Partial<Record<ChannelId, string>>> = {
   alternatorC: 'alternator',
   cellC: 'cells',
   placeC: 'their place',
+  mainsThere: 'mains',
+  engineThere: 'engine',
+  sunThere: 'sun',
+  allowed: 'allowed',
 }
 const shortNames = Object.fromEntries(
   Object.entries(short).map(([id, name]) => [channels[id as ChannelId].label, name]),
@@ -125,6 +145,18 @@ const bandsNow = computed(() =>
     : bands.filter((band) => band.title !== 'Charge wanted and allowed'),
 )
 const bandHeight = computed(() => Math.floor(500 / bandsNow.value.length))
+/** Where the first band begins, px: below the names of the systems, and of its lines. */
+const bandsFrom = computed(() => (compared.value ? 52 : 36))
+/** Height of the whole: the hours stand under the last band. */
+const chartHeight = computed(() => bandsFrom.value + bandsNow.value.length * bandHeight.value - 4)
+/** Hours in which a source would have charged and the cells were too cold or too hot for it, s. */
+const refused = computed(() =>
+  stretchesOf(
+    props.results.flatMap(({ events }) =>
+      events.flatMap((event) => (event.kind === 'refused' ? [[event.t, event.untilS] as const] : [])),
+    ),
+  ),
+)
 /** Round hours, or days, under the timeline: at most eight of them. */
 const tickS = computed(
   () => 3600 * [1, 2, 3, 6, 12, 24, 48, 96, 168, 336, 720, 1440].find((h) => longS.value / 3600 / h <= 8)!,
@@ -179,6 +211,16 @@ function tipOf(t: number, lines: readonly Line[]): string {
 }
 const momentNow = (t: number): string => (byDay.value ? dayOfRun(t) : momentOfRun(t, longS.value / 3600))
 
+/** What a row of the yes-and-no band is called, at its foot. */
+const rowName = (value: number): string => short[rows[Math.round(value / rowHeight)]!] ?? ''
+
+/** The refused hours, behind the lines. */
+const refusedArea = (color: string) => ({
+  silent: true,
+  itemStyle: { color, opacity: 0.14 },
+  data: refused.value.map(([from, until]) => [{ xAxis: from }, { xAxis: until }]),
+})
+
 const option = computed(() => {
   const c = colours.value
   const shownBands = bandsNow.value
@@ -191,7 +233,7 @@ const option = computed(() => {
     pageIconSize: 10,
     pageTextStyle: { color: c.ink },
   }
-  const top = (i: number): number => (compared.value ? 52 : 36) + i * bandHeight.value
+  const top = (i: number): number => bandsFrom.value + i * bandHeight.value
   const series = shownBands.flatMap((band, i) =>
     (compared.value ? band.compared : band.alone).flatMap((id) =>
       props.results.flatMap((result, k) => {
@@ -205,7 +247,7 @@ const option = computed(() => {
         const look = looks.value[id]!
         const colour = compared.value ? variantColours.value[k] : look.colour
         // Yes and no, one row above the other.
-        const row = band.unit === '' ? rows.indexOf(id) * 1.4 : 0
+        const row = band.unit === '' ? rows.indexOf(id) * rowHeight : 0
         return linesOf(result.series.t, row === 0 ? values : values.map((v) => v + row)).map((data, n) => ({
           type: 'line',
           name: compared.value ? props.titles[k] : channels[id].label,
@@ -214,18 +256,6 @@ const option = computed(() => {
           showSymbol: false,
           animation: false,
           connectNulls: true,
-          ...(band.unit === ''
-            ? {
-                endLabel: {
-                  show: !compared.value,
-                  formatter: channels[id].label,
-                  color: look.colour,
-                  align: 'right',
-                  offset: [0, -8],
-                  fontSize: 11,
-                },
-              }
-            : {}),
           lineStyle: { width: 1.5, color: colour, type: compared.value ? dashes[k] : look.dash },
           itemStyle: { color: colour },
           data,
@@ -246,6 +276,10 @@ const option = computed(() => {
       }),
     ),
   )
+  shownBands.forEach((_, i) => {
+    const first = series.find((line) => line.xAxisIndex === i)
+    if (first && refused.value.length > 0) Object.assign(first, { markArea: refusedArea(c.measure) })
+  })
   return {
     textStyle: { fontFamily: 'Atkinson Hyperlegible Next Variable, sans-serif', color: c.ink },
     axisPointer: { link: [{ xAxisIndex: 'all' }] },
@@ -267,7 +301,7 @@ const option = computed(() => {
                 {
                   ...legend,
                   top: top(i) - 26,
-                  left: 112,
+                  left: margin.left + 124,
                   right: 4,
                   data: [...new Set(series.filter((line) => line.xAxisIndex === i).map((line) => line.name))],
                   formatter: (name: string) => shortNames[name] ?? name,
@@ -291,15 +325,26 @@ const option = computed(() => {
       gridIndex: i,
       scale: band.unit !== '%',
       min: band.unit === '%' || band.unit === '' ? 0 : undefined,
-      max: band.unit === '%' ? 100 : band.unit === '' ? (compared.value ? 1 : 5.4) : undefined,
+      max:
+        band.unit === '%'
+          ? 100
+          : band.unit === ''
+            ? compared.value
+              ? 1
+              : rows.length * rowHeight - 0.2
+            : undefined,
       splitNumber: 3,
-      ...(band.unit === '' ? { interval: 9 } : band.unit === '%' ? { interval: 50 } : {}),
+      ...(band.unit === '' ? { interval: rowHeight } : band.unit === '%' ? { interval: 50 } : {}),
       name: band.unit ? `${band.title}, ${band.unit}` : band.title,
       nameLocation: 'end',
       nameGap: 10,
-      nameTextStyle: { align: 'left', color: c.soft, padding: [0, 0, 0, -44] },
-      axisLabel: { color: c.soft, ...(band.unit === '' ? { show: false } : {}) },
-      splitLine: { lineStyle: { color: c.line } },
+      nameTextStyle: { align: 'left', color: c.soft, padding: [0, 0, 0, 6] },
+      axisLabel: {
+        color: c.soft,
+        ...(band.unit === '' ? { formatter: rowName, verticalAlign: 'bottom' } : {}),
+      },
+      axisTick: { show: band.unit !== '' },
+      splitLine: { show: band.unit !== '', lineStyle: { color: c.line } },
     })),
     series,
   }
@@ -320,7 +365,7 @@ function click(event: { value?: unknown }) {
 
 <template>
   <div>
-    <div role="img" :aria-label="said" class="relative h-[34rem] w-full">
+    <div role="img" :aria-label="said" class="relative w-full" :style="{ height: `${chartHeight}px` }">
       <VChart
         :option="option"
         autoresize
@@ -335,5 +380,9 @@ function click(event: { value?: unknown }) {
       />
     </div>
     <p v-if="byDay" class="px-2 text-xs text-soft">Drawn as the least and the most of each day.</p>
+    <p v-if="refused.length" class="flex items-center gap-2 px-2 text-xs text-soft">
+      <span aria-hidden="true" class="h-3 w-5 bg-measure/20" />Shaded: something would charge, and the cells
+      are too cold or too hot for it.
+    </p>
   </div>
 </template>

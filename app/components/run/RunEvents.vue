@@ -1,7 +1,9 @@
 <script setup lang="ts">
+import { eventWords } from '#core/simulation/events'
 import type { RunResult } from '#core/simulation/runs'
 
 /** What switched and what tripped, and when; a press moves the playhead there. */
+const { units } = useWriting()
 const { result } = defineProps<{ result: RunResult }>()
 const emit = defineEmits<{ show: [t: number] }>()
 </script>
@@ -9,14 +11,19 @@ const emit = defineEmits<{ show: [t: number] }>()
 <template>
   <div class="border border-line bg-card p-3">
     <h2 class="text-lg">What happened</h2>
-    <ol v-if="result.events.length" class="max-h-72 overflow-y-auto text-xs" tabindex="0" aria-label="Events">
+    <ol
+      v-if="result.events.length"
+      class="max-h-[34rem] overflow-y-auto text-xs"
+      tabindex="0"
+      aria-label="Events"
+    >
       <li
         v-for="(event, i) in result.events.slice(0, 80)"
         :key="i"
         class="flex gap-2 border-t border-line py-1 first:border-0"
       >
         <button type="button" class="min-h-6 shrink-0 underline" @click="emit('show', event.t)">
-          {{ momentOfRun(event.t, result.totals.hours) }}</button><span>{{ event.words }}</span>
+          {{ momentOfRun(event.t, result.totals.hours) }}</button><span>{{ eventWords(event, units) }}</span>
       </li>
     </ol>
     <p v-else class="text-soft">Nothing switched, nothing tripped.</p>

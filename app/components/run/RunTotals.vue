@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { durationWords } from '#core/units/format'
 import type { RunResult, Totals } from '#core/simulation/runs'
 
 /** What came of the runs, in figures, side by side. */
@@ -7,12 +8,15 @@ const { results } = defineProps<{ results: readonly RunResult[]; titles: readonl
 
 /** What a system without an alternator says of one; left out where no system has one. */
 const absent = '–'
+/** When something came: within two hours as minutes, later as the moment. */
+const came = (hours: number | null, { hours: all }: Totals, otherwise: string): string =>
+  hours === null ? otherwise : hours <= 2 ? `after ${durationWords(hours)}` : momentOfRun(hours * 3600, all)
 const times = (count: number): string => (count === 1 ? 'once' : `${count} times`)
 const totalRows: readonly (readonly [string, (totals: Totals) => string])[] = [
   ['Charge at the end', (t) => q(t.endSoc * 100, '%')],
   ['Lowest charge', (t) => q(t.leastSoc * 100, '%')],
-  ['Full after', (t) => (t.fullAfterH === null ? 'not reached' : q(t.fullAfterH, 'h'))],
-  ['Loads went off after', (t) => (t.darkAfterH === null ? 'never' : q(t.darkAfterH, 'h'))],
+  ['Full', (t) => came(t.fullAfterH, t, 'not reached')],
+  ['Loads went off', (t) => came(t.darkAfterH, t, 'never')],
   ['From the engine', (t) => q(t.engineAh, 'Ah')],
   ['From mains', (t) => q(t.mainsAh, 'Ah')],
   ['From the sun', (t) => q(t.solarAh, 'Ah')],
@@ -22,18 +26,18 @@ const totalRows: readonly (readonly [string, (totals: Totals) => string])[] = [
   ['Lost to the starting side', (t) => q(t.backAh, 'Ah')],
   ['Alternator peak', (t) => (t.alternatorPeakC === null ? absent : q(t.alternatorPeakC, '°C'))],
   [
-    'Alternator at its limit after',
+    'Alternator at its limit after driving',
     (t) =>
       t.alternatorPeakC === null
         ? absent
         : t.alternatorLimitMin === null
           ? 'never'
-          : q(t.alternatorLimitMin, 'min'),
+          : durationWords(t.alternatorLimitMin / 60),
   ],
-  ['Alternator above its limit', (t) => q(t.alternatorHotH, 'h')],
-  ['Charge refused for cold or heat', (t) => q(t.coldRefusedH, 'h')],
+  ['Alternator above its limit', (t) => durationWords(t.alternatorHotH)],
+  ['Charge refused for cold or heat', (t) => durationWords(t.coldRefusedH)],
   ['Heater', (t) => q(t.heaterWh, 'Wh')],
-  ['Lead above gassing', (t) => q(t.leadGassingH, 'h')],
+  ['Lead above gassing', (t) => durationWords(t.leadGassingH)],
   ['Lost inside the lead', (t) => q(t.leadLostAh, 'Ah')],
   ['Drawn from the AC supply', (t) => q(t.acSupplyA, 'A')],
   ['Days short', (t) => q(t.daysShort, 'days')],

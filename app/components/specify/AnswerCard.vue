@@ -132,7 +132,7 @@ const fieldOf = (step: number) => {
                 >no part; {{ step.hours < 0.5 ? q(step.hours * 60, 'min') : q(step.hours, 'h') }}</span
               >
               <span v-if="step.settles.length" class="block text-xs text-suits"
-                >settles {{ step.settles.map((id) => inSentence(answer.titles[id] ?? id)).join(', ') }}</span
+                >settles {{ step.settles.map((id) => answer.topics[id] ?? id).join(', ') }}</span
               ></span
             ></label
           >

@@ -2,7 +2,8 @@
 import type { SheetRow } from '../../utils/api'
 
 /**
- * Sheets issued for the job, and issuing the next. An issued one stays as it is, whatever changes afterwards.
+ * Sheets issued for the job, and issuing the next, once an answer is chosen. An issued one stays as it is,
+ * whatever changes afterwards.
  */
 const bench = useJob()
 const who = useDeviceName()
@@ -28,16 +29,21 @@ async function issue() {
       ? `${answer.refused.error}.`
       : 'The server cannot be reached; nothing was issued.'
 }
+const chosen = computed(() => bench.document?.specified !== undefined)
 const saved = computed(() => bench.save.kind === 'saved')
+const hint = computed(() => {
+  if (!chosen.value) return 'Choose an answer first: the sheet lists its parts, settings and work.'
+  return saved.value ? 'Frozen as issued: inputs, rules, parts and results.' : 'Wait until the job is saved.'
+})
 </script>
 
 <template>
-  <div>
-    <p class="flex flex-wrap items-center gap-3">
-      <button type="button" class="act" :disabled="busy || !saved" @click="issue">Issue the sheet</button
-      ><span class="text-xs text-soft">{{
-        saved ? 'Frozen as issued: inputs, rules, parts and results.' : 'Wait until the job is saved.'
-      }}</span>
+  <section class="border border-line bg-card p-3" aria-labelledby="sheets">
+    <h2 id="sheets" class="text-lg">Specification sheet</h2>
+    <p class="mt-1 flex flex-wrap items-center gap-3">
+      <button type="button" class="act" :disabled="busy || !saved || !chosen" @click="issue">
+        Issue the sheet</button
+      ><span class="text-xs text-soft">{{ hint }}</span>
     </p>
     <p v-if="problem" role="alert" class="mt-1 text-bad">{{ problem }}</p>
     <ul v-if="rows.length" aria-label="Sheets issued" class="mt-2">
@@ -59,5 +65,5 @@ const saved = computed(() => bench.save.kind === 'saved')
         ><a :href="`/api/jobs/${bench.id}/sheets/${row.count}/csv`" class="underline max-md:min-h-11">CSV</a>
       </li>
     </ul>
-  </div>
+  </section>
 </template>

@@ -61,6 +61,5 @@ const rows = computed(() =>
       </summary>
       <ChangedFields :rows="rows" />
     </details>
-    <SheetList class="mt-2" />
   </section>
 </template>

@@ -9,6 +9,8 @@ const props = defineProps<{
   modelValue: number | string | null
   empty?: string
   hideLabel?: boolean
+  /** Label and entry in one row. */
+  beside?: boolean
   name?: string
 }>()
 const emit = defineEmits<{ 'update:modelValue': [value: number | string | null]; bad: [error: string] }>()
@@ -46,8 +48,8 @@ function step(direction: number) {
 </script>
 
 <template>
-  <div>
-    <label :for="id" :class="hideLabel ? 'sr-only' : 'font-semibold'">{{ label }}</label>
+  <div :class="beside && 'grid grid-cols-[minmax(0,1fr)_6rem] items-center gap-x-2'">
+    <label :for="id" :class="hideLabel ? 'sr-only' : 'leading-tight font-semibold'">{{ label }}</label>
     <select
       v-if="field.type === 'choice'"
       :id="id"
@@ -76,6 +78,6 @@ function step(direction: number) {
       @keydown.up.prevent="step(1)"
       @keydown.down.prevent="step(-1)"
     />
-    <p v-if="error" :id="`${id}-said`" class="text-xs text-bad">{{ error }}</p>
+    <p v-if="error" :id="`${id}-said`" class="col-span-full text-xs text-bad">{{ error }}</p>
   </div>
 </template>

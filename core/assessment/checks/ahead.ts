@@ -102,7 +102,11 @@ export const heater = check({
     const { bank, one, rules } = system
     if (bank.each.heater !== 'yes' || one.place.coldestC >= bank.coldLimitC) return null
     const watts = bank.each.heaterW * bank.count
-    const totals = runOf(system, 'cold-morning', { coldC: one.place.coldestC, warmC: one.place.coldestC + 4 })
+    const totals = runOf(system, 'cold-week', {
+      days: 1,
+      coldC: one.place.coldestC,
+      warmC: one.place.coldestC + 4,
+    })
     const never = totals.coldRefusedH > 0 && totals.heaterWh < 1
     const late = totals.coldRefusedH > rules.heaterMostH
     return {
@@ -114,7 +118,7 @@ export const heater = check({
       limit: { kind: 'rule', text: 'shop rule: longest wait for a heater before the charge begins' },
       formula: () =>
         said(
-          `run “cold morning” at ${q(one.place.coldestC, '°C')}: ${q(watts, 'W')} into ${q(bank.kg, 'kg')}; `,
+          `first day of the run “cold week” at ${q(one.place.coldestC, '°C')}: ${q(watts, 'W')} into ${q(bank.kg, 'kg')}; `,
           `${q(totals.heaterWh, 'Wh')} a cold day, charge refused ${q(totals.coldRefusedH, 'h')}`,
         ),
       summary: () =>

@@ -179,6 +179,7 @@ const watchWords = {
 export const monitor = check({
   id: 'battery.monitor',
   title: 'How is the charge watched?',
+  topic: 'watching the charge',
   about: 'battery',
   why: 'Voltage says nothing of the charge of lithium. Only a count of all current does; a link to one of two batteries sees half.',
   judge(_subject, { bank, one, rules, q }) {
@@ -202,7 +203,7 @@ export const monitor = check({
             ? 'Nothing shows the charge of the battery.'
             : way === 'voltage'
               ? 'Charge is watched by voltage, which stays the same almost to the end.'
-              : `A ${watchWords[way]} does not see what the others do.`,
+              : `A ${watchWords[way]} shows the charge of one battery and not of the others beside it.`,
       remedies: counts ? [] : [{ id: 'monitor.add', on: 'use' }],
     }
   },

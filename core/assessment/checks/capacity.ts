@@ -106,6 +106,7 @@ export const autonomy = check({
 export const needed = check({
   id: 'battery.needed',
   title: 'Is lithium needed?',
+  topic: 'need for lithium',
   about: 'battery',
   why: 'An honest answer keeps a customer: always plugged in and lightly used, lead kept in good order does the same for less.',
   judge(_subject, system) {

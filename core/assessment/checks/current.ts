@@ -1,4 +1,4 @@
-import { formatShare, said } from '#core/units/format'
+import { durationWords, formatShare, said } from '#core/units/format'
 import { check, number, word } from '#core/assessment/check'
 import { fewestParallel, highestDischargeA, surgeA, usableAh, type Demand } from '#core/system/energy'
 import type { RemedyRef } from '#core/remedies/catalogue'
@@ -67,7 +67,7 @@ export const discharge = check({
         said(
           `The loads draw up to ${q(amps, 'A')} and the battery gives ${q(bank.continuousA, 'A')}`,
           over
-            ? `: ${q(amps - bank.continuousA, 'A')} too much. What is usable would last ${q(minutesAt(amps, system), 'min')} at that`
+            ? `: ${q(amps - bank.continuousA, 'A')} too much. What is usable would last ${durationWords(minutesAt(amps, system) / 60)} at that`
             : '',
           '.',
         ),
@@ -150,14 +150,14 @@ export const inverterCap = check({
         said(
           `${q(watts, 'W')}`,
           eachW === null ? '' : ` against ${q(eachW, 'W')} × ${bank.count}`,
-          `; usable ${q(usableAh(system), 'Ah')} ÷ ${q(inverterA, 'A')} = ${q(minutes, 'min')} at full load`,
+          `; usable ${q(usableAh(system), 'Ah')} ÷ ${q(inverterA, 'A')} = ${durationWords(minutes / 60)} at full load`,
         ),
       summary: () =>
         said(
           over
             ? `The inverters are ${q(watts, 'W')} and the maker allows ${q(capW, 'W')}`
             : `The inverters are ${q(watts, 'W')}`,
-          `; at full load the battery lasts ${q(minutes, 'min')}.`,
+          `; at full load the battery lasts ${durationWords(minutes / 60)}.`,
         ),
       remedies: over ? tooMuch(needed, capW, system) : [],
     }

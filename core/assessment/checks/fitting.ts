@@ -16,6 +16,7 @@ export const placing = ({ bank, one, rules }: System) =>
 export const fit = check({
   id: 'battery.fit',
   title: 'Does it fit its place?',
+  topic: 'fit in its place',
   about: 'battery',
   why: 'A battery that was measured on paper only is carried out to the van and back again.',
   judge(_subject, system) {

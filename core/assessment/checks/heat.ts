@@ -9,7 +9,7 @@ import { airAroundC, availableA, heatOf, measuredHeat, shaftRpm, type Speed } fr
 import { acceptanceA, dcdcInput } from '#core/system/currents'
 import { isStraight, type AlternatorLane } from '#core/system/lanes'
 import type { System } from '#core/system/system'
-import { said } from '#core/units/format'
+import { durationWords, said } from '#core/units/format'
 
 export const heat = check({
   id: 'alternator.heat',
@@ -35,7 +35,9 @@ export const heat = check({
     const hot = peakC > caseLimitC
     const { amps, speed, steadyC } = hottestLoad(lane, machineHeat, system)
     const minutes =
-      limitMin === null ? 'stays under its limit' : `reaches ${caseLimitC} °C after ${q(limitMin, 'min')}`
+      limitMin === null
+        ? 'stays under its limit'
+        : `reaches ${caseLimitC} °C after ${durationWords(limitMin / 60)} of driving`
     const measured = measuredHeat(alternator) !== null
     return {
       verdict: hot ? 'suits-once-changed' : 'suits',

@@ -1,4 +1,4 @@
-import type { Check } from '#core/assessment/check'
+import { topicOf, type Check } from '#core/assessment/check'
 import * as ahead from './ahead'
 import * as alternator from './alternator'
 import * as battery from './battery'
@@ -58,7 +58,7 @@ export const allChecks: readonly Check[] = [
     .sort((a, b) => a.order - b.order),
 )
 
-const titles = new Map(allChecks.map((check) => [check.id, check.title]))
+const topics = new Map(allChecks.map((check) => [check.id, topicOf(check)]))
 
-/** The title of a check by its id; the id where there is no such check any more. */
-export const checkTitle = (id: string): string => titles.get(id) ?? id
+/** What a check is about, inside a sentence; its id for one that this version does not know. */
+export const checkTopic = (id: string): string => topics.get(id) ?? id

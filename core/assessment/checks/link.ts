@@ -11,6 +11,7 @@ import { atBatteryV } from './alternator'
 export const vsrNeverOpens = check({
   id: 'link.vsr-never-opens',
   title: 'Does the relay open at rest?',
+  topic: 'opening of the relay at rest',
   about: 'alternator',
   why: 'Lithium rests above the voltage at which such a relay opens, so the house bank carries the starting side day and night.',
   judge({ lane, name }, system) {
@@ -48,6 +49,7 @@ export const vsrNeverOpens = check({
 export const vsrNeverCloses = check({
   id: 'link.vsr-never-closes',
   title: 'Does the relay close and hold?',
+  topic: 'closing and holding of the relay',
   about: 'alternator',
   why: 'A relay that never closes gives no charge; one that drops out under the lithium’s pull chatters until it burns.',
   judge({ lane, name }, system) {

@@ -1,4 +1,4 @@
-import { said } from '#core/units/format'
+import { durationWords, said } from '#core/units/format'
 import type { View } from '#core/system/scene'
 import { addDcdc } from '#core/remedies/arrangements'
 import { openCircuitV } from '#core/physics/lfp'
@@ -80,7 +80,7 @@ export const cranking = check({
       formula: () =>
         said(
           `${q(needA, 'A')} through ${list}; BMS ${q(bank.each.overCurrentA, 'A')} × ${bank.each.parallel}. `,
-          `One start is ${q(startAh, 'Ah')}: about ${q(minutes, 'min')} of transfer at ${q(flowsA, 'A')}, `,
+          `One start is ${q(startAh, 'Ah')}: about ${durationWords(minutes / 60)} of transfer at ${q(flowsA, 'A')}, `,
           'key off',
         ),
       summary: () =>
@@ -95,7 +95,7 @@ export const cranking = check({
         !fromHouse
           ? [
               said(
-                `Joined for about ${q(minutes, 'min')} with the key off, `,
+                `Joined for about ${durationWords(minutes / 60)} with the key off, `,
                 'the house battery lends the starting battery one start. ',
                 'Part them before cranking.',
               ),

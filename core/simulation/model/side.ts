@@ -38,6 +38,9 @@ export const bufferS = 3e-4
 /** The starting battery of a vehicle that is used: nearly full. */
 const startSoc = 0.9
 const startSlope = -20
+/** Charge of a starting battery below which it may not start the engine, and at which it can be relied on again. */
+const lowSoc = 0.5
+const recoveredSoc = 0.6
 
 /** One alternator with its starting battery and the link that leads to the house: a side of the star. */
 export class Side {
@@ -63,6 +66,7 @@ export class Side {
   private inputA = 0
   private awake = false
   private starved = false
+  private low = false
   private slope = startSlope
   private joinedSlope = startSlope
   private readonly darkV: number
@@ -102,6 +106,21 @@ export class Side {
       ...this.contact.triggers,
       ...(this.dcdc?.triggers ?? []),
       ...this.inputTriggers(tell),
+      ...this.lowTriggers(tell),
+    ]
+  }
+
+  private lowTriggers(tell: (event: Happening) => void): Trigger[] {
+    const { lead } = this
+    if (!lead) return []
+    return [
+      new Trigger(
+        () => (this.low ? lead.endSoc - recoveredSoc : lowSoc - lead.endSoc),
+        () => {
+          this.low = !this.low
+          tell({ kind: 'start-low', low: this.low, volts: this.endV })
+        },
+      ),
     ]
   }
 

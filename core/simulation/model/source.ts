@@ -11,20 +11,20 @@ export class OtherSource {
   amps = 0
   ah = 0
   private endAmps = 0
-  private on = false
+  runs = false
 
   constructor(private readonly plant: SourcePlant) {}
 
   /** Runs or stands as it does at an hour of the day. @returns whether that has changed */
   run(hour: number): boolean {
-    const before = this.on
-    this.on = hoursSince(sourcesFrom, hour) < this.plant.hours
-    return this.on !== before
+    const before = this.runs
+    this.runs = hoursSince(sourcesFrom, hour) < this.plant.hours
+    return this.runs !== before
   }
 
   /** Current into the bus at a voltage, A. */
   ampsAt(v: number): number {
-    if (!this.on) return 0
+    if (!this.runs) return 0
     const wanted = (this.plant.volts - v) / sourceOhm
     return wanted <= 0 ? 0 : wanted < this.plant.amps ? wanted : this.plant.amps
   }

@@ -7,7 +7,7 @@ import { verdictWords } from '#core/system/verdict'
 import { partAt, valueOf, withNewPart } from '#core/job/document'
 import { partKinds } from '#core/job/fields'
 import { valuesFromShelf } from '#core/shelf/kinds'
-import { inSentence } from '#core/units/format'
+import { durationWords, inSentence } from '#core/units/format'
 import type { ShelfRecord } from '../../../utils/api'
 
 /** Batteries and bank arrangements side by side on this job. */
@@ -53,7 +53,7 @@ const rows: readonly (readonly [
     (c) =>
       Object.keys(bench.document!.inverters).length === 0
         ? 'no inverter'
-        : or(c.minutesFullLoad, (v) => q(v, 'min')),
+        : or(c.minutesFullLoad, (v) => durationWords(v / 60)),
   ],
   [
     'Weight',
@@ -111,13 +111,18 @@ const choose = (path: string) => bench.edit((job) => chooseCandidate(job, path))
         <p v-if="!room" class="text-soft">Four stand here; take one away to add another.</p>
       </div>
       <p v-if="pending && columns.length === 0" role="status" class="text-soft">Working it out …</p>
-      <ul class="grid gap-3 sm:grid-cols-2 xl:grid-cols-4" aria-label="Candidates" :aria-busy="pending">
+      <!-- Every line of a card stands beside the same line of the others. -->
+      <ul
+        class="grid gap-x-3 gap-y-3 sm:grid-cols-2 xl:grid-cols-4"
+        aria-label="Candidates"
+        :aria-busy="pending"
+      >
         <li
           v-for="c in columns"
           :key="c.path"
           :data-candidate="c.path"
           :data-verdict="c.verdict"
-          class="flex flex-col border bg-card p-3"
+          class="row-span-15 grid grid-rows-subgrid gap-y-0 border bg-card p-3"
           :class="c.path === 'candidate' ? 'border-ink' : 'border-line'"
         >
           <p class="text-xs text-soft">{{ c.path === 'candidate' ? 'In question' : 'Beside it' }}</p>
@@ -138,7 +143,7 @@ const choose = (path: string) => bench.edit((job) => chooseCandidate(job, path))
               Measure the space and enter the size to see whether it fits.
             </p>
           </div>
-          <dl class="mt-2">
+          <dl class="row-span-7 mt-2 grid grid-rows-subgrid gap-y-0">
             <div
               v-for="[label, about, words] in rows"
               :key="label"
@@ -168,8 +173,8 @@ const choose = (path: string) => bench.edit((job) => chooseCandidate(job, path))
               </dd>
             </div>
           </dl>
-          <div class="mt-auto border-t border-line pt-2">
-            <ul v-if="c.against.length > 1" class="mb-2">
+          <div class="border-t border-line pt-2">
+            <ul v-if="c.against.length > 1">
               <li v-for="check in c.against.slice(1, 5)" :key="check.key" class="flex gap-1.5 py-0.5 text-xs">
                 <VerdictMark :verdict="check.verdict" class="mt-0.5 !size-3.5" /><span
                   ><span class="sr-only">{{ verdictWords[check.verdict] }}: </span>{{ deciding(check) }}</span
@@ -179,6 +184,8 @@ const choose = (path: string) => bench.edit((job) => chooseCandidate(job, path))
                 and {{ n(c.against.length - 5, '') }} more
               </li>
             </ul>
+          </div>
+          <div class="mt-2">
             <div class="grid grid-cols-2 gap-2">
               <ValueEntry
                 :field="fields.parallel"

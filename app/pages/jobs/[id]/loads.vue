@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { readLoadsCsv, writeLoadsCsv } from '#core/formats/loads-csv'
-import type { TableProblem } from '#core/formats/table'
-import { partName, partsOf, valueOf, type AnyPart } from '#core/job/document'
+import { loadColumns, readLoadsCsv, writeLoadsCsv } from '#core/formats/loads-csv'
+import { tableHeader, type TableProblem } from '#core/formats/table'
+import { mostParts, partName, partsOf, valueOf, type AnyPart } from '#core/job/document'
 import { partKinds } from '#core/job/fields'
 import { auditLoads, dayParts } from '#core/loads/audit'
 import { loadLibrary, type TypicalLoad } from '#core/loads/library'
+import { takeLoads, type TakenLoads } from '#core/loads/take'
 
 /** The energy audit: what the customer runs, and what it takes by part of the day. */
 const { q } = useWriting()
@@ -52,17 +53,23 @@ async function readFile(event: Event) {
   if (!file || file.problem !== undefined) return void (said.value = file?.problem ?? said.value)
   const read = readLoadsCsv(file.text)
   fileProblems.value = read.problems
-  const room = 100 - rows.value.length
-  const taken = read.loads.slice(0, room)
-  for (const load of taken)
-    bench.addPart('loads', {
-      name: load.name,
-      ...Object.fromEntries(
-        Object.entries(load.values).map(([name, value]) => [name, { value, how: 'customer' }]),
-      ),
-    })
-  said.value = `${taken.length} of ${read.count} loads taken from ${file.name}${taken.length < read.loads.length ? '; a job holds 100' : ''}.`
+  if (read.count === 0 && read.problems.length > 0)
+    return void (said.value = `Nothing was taken from ${file.name}. Its first row must name the columns: ${tableHeader(loadColumns).join(', ')}.`)
+  const taken = takeLoads(bench.document!, read.loads)
+  bench.edit(() => taken.job)
+  said.value = `${file.name}: ${wordsOf(taken, read.count - read.loads.length)}.`
 }
+/** What came of the rows of a file. */
+const wordsOf = ({ added, changed, same, left }: TakenLoads, bad: number): string =>
+  [
+    `${added} of ${added + changed + same + left + bad} loads added`,
+    changed > 0 && `${changed} there already, corrected`,
+    same > 0 && `${same} there already`,
+    bad > 0 && `${bad} with faults left out`,
+    left > 0 && `${left} left out, since a job holds ${mostParts}`,
+  ]
+    .filter(Boolean)
+    .join(', ')
 const download = () => handOver(`loads-${bench.document!.job.number}.csv`, writeLoadsCsv(bench.document!))
 </script>
 
@@ -93,7 +100,7 @@ const download = () => handOver(`loads-${bench.document!.job.number}.csv`, write
           <ul
             v-if="fileProblems.length"
             class="mt-1 max-h-40 overflow-y-auto border-l-4 border-bad pl-2 text-xs"
-            aria-label="Rows with faults"
+            aria-label="Faults in the file"
           >
             <li v-for="(p, i) in fileProblems" :key="i">
               Line {{ p.line }}<template v-if="p.column">, {{ p.column }}</template

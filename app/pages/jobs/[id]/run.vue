@@ -154,7 +154,7 @@ const download = (): void =>
             <label
               v-for="id in runIds"
               :key="id"
-              class="flex min-h-9 cursor-pointer items-center gap-2 border px-2 max-md:min-h-11"
+              class="flex min-h-8 cursor-pointer items-center gap-2 border px-2 max-md:min-h-11"
               :class="run === id ? 'border-sea bg-card font-semibold' : 'border-transparent'"
               ><input v-model="run" type="radio" name="run" :value="id" class="size-4" />{{
                 runKind(id).title
@@ -168,13 +168,14 @@ const download = (): void =>
             ><input v-model="chosen" type="checkbox" :value="v.id" class="size-5" />{{ v.title }}</label
           >
         </fieldset>
-        <div class="grid gap-2 max-lg:grid-cols-2">
+        <div class="grid gap-x-4 gap-y-1.5 sm:max-lg:grid-cols-2">
           <ValueEntry
             v-for="key in runKind(run).inputs"
             :key="`${run}/${key}`"
             :field="entries[key]!"
             :label="entries[key]!.label"
             :name="key"
+            beside
             :model-value="shownInput(key)"
             @update:model-value="setInput(key, $event)"
           />
@@ -238,6 +239,15 @@ const download = (): void =>
           :charge-a="mixedChargeA"
         />
         <RunFigures v-if="first" class="mt-2" :result="first" />
+        <div v-if="first" class="mt-3 grid items-start gap-4 md:grid-cols-2">
+          <AlternatorHeat v-if="hasAlternator" />
+          <div class="border border-line bg-card p-3 text-xs">
+            <h2 class="text-base">Assumed</h2>
+            <ul class="list-disc pl-4">
+              <li v-for="words in [...first.assumed, ...runner.notes.value]" :key="words">{{ words }}.</li>
+            </ul>
+          </div>
+        </div>
       </section>
 
       <section
@@ -248,13 +258,6 @@ const download = (): void =>
       >
         <RunTotals :results="results" :titles="titles" />
         <RunEvents :result="first" @show="at = $event" />
-        <AlternatorHeat v-if="hasAlternator" />
-        <div class="border border-line bg-card p-3 text-xs">
-          <h2 class="text-base">Assumed</h2>
-          <ul class="list-disc pl-4">
-            <li v-for="words in [...first.assumed, ...runner.notes.value]" :key="words">{{ words }}.</li>
-          </ul>
-        </div>
       </section>
     </div>
   </JobShell>

@@ -249,6 +249,7 @@ const differences = computed(() => {
           :is-busy="false"
           nearest
         />
+        <SheetList />
         <SchoolTable />
       </div>
     </div>

@@ -1,0 +1,55 @@
+import {
+  mostParts,
+  partsOf,
+  valueOf,
+  withNewPart,
+  withPart,
+  type AnyPart,
+  type JobDocument,
+  type PartPath,
+} from '#core/job/document'
+import type { LoadRow } from '#core/formats/loads-csv'
+
+export interface TakenLoads {
+  readonly job: JobDocument
+  readonly added: number
+  /** Loads of the same name that got other values. */
+  readonly changed: number
+  readonly same: number
+  /** Loads there was no room for. */
+  readonly left: number
+}
+
+/**
+ * Takes the loads of a table into a job. A load whose name is there already gets the values of the table, so
+ * that taking a table twice, or once more after it was corrected, doubles nothing; where a name is there
+ * several times, the first of the table is the first of the job. What the table does not say stays.
+ */
+export function takeLoads(job: JobDocument, rows: readonly LoadRow[]): TakenLoads {
+  const waiting = new Map<string, PartPath[]>()
+  for (const { part, path } of partsOf(job, 'loads')) {
+    const name = nameKey(part.name ?? '')
+    waiting.set(name, [...(waiting.get(name) ?? []), path])
+  }
+  const counts = { added: 0, changed: 0, same: 0, left: 0 }
+  let taken = job
+  for (const { name, values } of rows) {
+    const path = waiting.get(nameKey(name))?.shift()
+    if (path !== undefined) {
+      const part = (taken.loads as Record<string, AnyPart>)[path.split('/')[1]!]!
+      const other = Object.entries(values).filter(([field, value]) => valueOf(part, field) !== value)
+      counts[other.length > 0 ? 'changed' : 'same']++
+      if (other.length > 0) taken = withPart(taken, path, () => ({ ...part, ...told(other) }))
+    } else if (Object.keys(taken.loads).length >= mostParts) counts.left++
+    else {
+      taken = withNewPart(taken, 'loads', { name, ...told(Object.entries(values)) }).job
+      counts.added++
+    }
+  }
+  return { job: taken, ...counts }
+}
+
+const nameKey = (name: string): string => name.trim().toLowerCase()
+
+const told = (values: readonly (readonly [string, number | string])[]): AnyPart =>
+  Object.fromEntries(values.map(([field, value]) => [field, { value, how: 'customer' }]))
