@@ -1,6 +1,7 @@
 import { partsOf, valueOf, type JobDocument } from '#core/job/document'
 import { partKinds } from '#core/job/fields'
 import type { Reading } from '#core/loads/detect'
+import type { LoadRow } from '#core/loads/take'
 import { quantity } from '#core/job/field'
 import type { CaseReading } from '#core/physics/alternator'
 import { readTable, writeTable, type TableColumns, type TableProblem } from './table'
@@ -9,11 +10,6 @@ const { loads } = partKinds
 export const loadColumns: TableColumns = {
   name: { type: 'text', label: 'Name', most: 200, required: true },
   ...loads.fields,
-}
-
-export interface LoadRow {
-  readonly name: string
-  readonly values: Readonly<Record<string, number | string>>
 }
 
 /**

@@ -8,7 +8,12 @@ import {
   type JobDocument,
   type PartPath,
 } from '#core/job/document'
-import type { LoadRow } from '#core/formats/loads-csv'
+
+/** A load as a table states it. */
+export interface LoadRow {
+  readonly name: string
+  readonly values: Readonly<Record<string, number | string>>
+}
 
 export interface TakenLoads {
   readonly job: JobDocument

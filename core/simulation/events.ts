@@ -1,6 +1,9 @@
 import { metric, type DisplayUnits } from '#core/units/display'
 import { durationWords, formatQuantity, said } from '#core/units/format'
 
+/** What would charge the house if it were let. */
+export type Charging = 'mains' | 'engine' | 'sun' | 'source'
+
 /** What happened in a run. Totals are counted from these, never from their words. */
 export type Happening =
   | {
@@ -41,7 +44,7 @@ export type Happening =
   | { readonly kind: 'dcdc'; readonly running: boolean; readonly volts: number }
   | {
       readonly kind: 'refused'
-      readonly source: 'mains' | 'engine' | 'sun' | 'source'
+      readonly source: Charging
       readonly cause: 'cold' | 'heat'
       readonly celsius: number
       /** When it was let again, or went, seconds since the start. */
@@ -60,7 +63,12 @@ export type SimEvent = Happening & { readonly t: number; readonly side?: string;
 const volts = (value: number): string => formatQuantity(value, 'V', metric)
 const amps = (value: number): string => formatQuantity(Math.round(value), 'A', metric)
 
-const sources = { mains: 'Mains', engine: 'The engine', sun: 'The sun', source: 'Another source' } as const
+const chargings: Readonly<Record<Charging, string>> = {
+  mains: 'Mains',
+  engine: 'The engine',
+  sun: 'The sun',
+  source: 'Another source',
+}
 
 /** What happened, in a sentence. */
 function sentence(event: SimEvent, units: DisplayUnits): string {
@@ -100,7 +108,7 @@ function sentence(event: SimEvent, units: DisplayUnits): string {
         : `DC-DC stopped: its input fell to ${volts(event.volts)}`
     case 'refused':
       return said(
-        `${sources[event.source]} would charge for ${durationWords((event.untilS - event.t) / 3600)}, `,
+        `${chargings[event.source]} would charge for ${durationWords((event.untilS - event.t) / 3600)}, `,
         `but the cells are too ${event.cause === 'cold' ? 'cold' : 'hot'}: ${celsius(event.celsius)}`,
       )
     case 'start-low':

@@ -1,8 +1,5 @@
-import type { SimEvent } from './events'
+import type { Charging, SimEvent } from './events'
 import type { Simulation } from './simulation'
-
-/** What would charge the house if it were let. */
-export type Charging = 'mains' | 'engine' | 'sun' | 'source'
 
 /** A source that comes back sooner than this is still the same refusal, s. */
 const sameWithinS = 1800

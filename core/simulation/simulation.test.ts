@@ -333,7 +333,7 @@ describe('what installers have seen', () => {
   })
 
   it('a starting battery drawn down by what is on with the key off: at half its charge it is said', () => {
-    const parked = linked(none, { standbyA: 1 })
+    const parked = linked({ kind: 'none' }, { standbyA: 1 })
     const { events } = runNow('standing-still', parked, { ...inputs, soc: 1, days: 4, driveH: 0 })
     const [low, ...others] = events.filter((e) => e.kind === 'start-low')
     expect(others).toEqual([])

@@ -1,4 +1,4 @@
-import type { Happening, SimEvent } from './events'
+import type { Charging, Happening, SimEvent } from './events'
 import { Bms } from './model/bms'
 import { Lead } from './model/lead'
 import { Lfp } from './model/lfp'
@@ -12,7 +12,6 @@ import { Staged } from './model/staged'
 import { Trigger } from './model/trigger'
 import { usualPace, type Pace } from './pace'
 import type { Plant } from './plant'
-import type { Charging } from './refusals'
 import { Stepper, type Stepped } from './stepper'
 import { atRest, type Surroundings } from './surroundings'
 
