@@ -124,7 +124,10 @@ test('trying a remedy shows what would follow and changes nothing', async ({ pag
   await page.keyboard.press('t')
   const why = page.getByRole('region', { name: /^Why/ })
   await expect(why.getByRole('status')).toContainText('Suits once')
-  await expect(why.getByRole('status')).toContainText(/No longer applies: .*, does the relay open at rest\?/)
+  await expect(why.getByRole('status')).toContainText(
+    'No longer applies: The alternator, opening of the relay at rest',
+  )
+  await expect(why.getByRole('status')).toContainText('6 checks solved, 6 remain.')
   await expect(headline(page)).toHaveText('Does not suit')
   await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled()
   await page.keyboard.press('t')
@@ -268,6 +271,39 @@ test('a slip is noticed without stopping, “m” goes on from where it led, and
   await page.getByRole('button', { name: 'Keep it' }).click()
   await expect(page.getByTestId('hint')).not.toContainText('unusual')
   expect(await page.evaluate(() => document.documentElement.scrollHeight)).toBeLessThanOrEqual(800)
+})
+
+test('a whole line in the find box is shown as understood, set by Enter, and followed by the next', async ({
+  page,
+  app,
+}) => {
+  await page.goto(await app.job('0417'))
+  await expect(headline(page)).toBeVisible()
+  await page.keyboard.press('/')
+  const dialog = page.getByRole('dialog', { name: 'Find' })
+  await page.keyboard.type('regulator 14.2 measured')
+  await expect(dialog.getByRole('option').first()).toHaveText(
+    /Alternator: regulator voltage 14.2 V, measured\s*now 14.4 V/,
+  )
+  await page.keyboard.press('Enter')
+  await expect(dialog.getByRole('status')).toHaveText('Set: Alternator: regulator voltage 14.2 V, measured.')
+  await page.keyboard.type('charger float 13,4')
+  await page.keyboard.press('Enter')
+  await expect(dialog.getByRole('status')).toContainText('float voltage 13.4 V')
+  // A field is found by its hint, and by its value.
+  await page.keyboard.type('14.2 V')
+  await expect(dialog.getByRole('option', { name: /regulator voltage/ })).toBeVisible()
+  await page.keyboard.press('Escape')
+  await openStation(page, 'alternators')
+  await expect(field(page, 'alternators/alternator-1/regulatorV')).toHaveValue('14.2 V')
+  await openStation(page, 'chargers')
+  await expect(field(page, 'chargers/charger-1/floatV')).toHaveValue('13.4 V')
+  // Loaded anew, the page goes on where it was.
+  await field(page, 'chargers/charger-1/floatV').focus()
+  await expectSaved(page)
+  await page.reload()
+  await expect(field(page, 'chargers/charger-1/floatV')).toBeFocused()
+  expect(await page.getByTestId('station').count()).toBe(1)
 })
 
 test('find and the shelf open with the cursor where one types, and a space stays there', async ({

@@ -76,7 +76,9 @@ test('two browsers on different values are joined, and each is told', async ({ p
   await field(page, 'place/coldestC').fill('4')
   await expectSaved(page)
   await field(other, 'place/hottestC').fill('40')
-  await expect(other.getByText('Bench laptop changed one value of this job meanwhile')).toBeVisible()
+  await expect(
+    other.getByText('Another page or device named Bench laptop changed one value of this job meanwhile'),
+  ).toBeVisible()
   await expectSaved(other)
   await expect(field(other, 'place/coldestC')).toHaveValue('4 °C')
   await expect(field(other, 'place/hottestC')).toHaveValue('40')
@@ -93,9 +95,11 @@ test('two browsers on one value: neither overwrites the other, the person choose
   await expectSaved(page)
   await field(other, 'place/coldestC').fill('-9')
   await field(other, 'place/hottestC').fill('50')
-  const dialog = other.getByRole('dialog', { name: 'Bench laptop changed the same thing' })
+  const dialog = other.getByRole('dialog', {
+    name: 'Another page or device named Bench laptop changed the same thing',
+  })
   await expect(dialog).toContainText('Yours: −9 °C')
-  await expect(dialog).toContainText('Bench laptop: 4 °C')
+  await expect(dialog).toContainText('Another page or device named Bench laptop: 4 °C')
   await other.keyboard.press('Escape')
   await expect(dialog).toBeVisible()
   const stored = async () =>

@@ -20,8 +20,11 @@ class FakeServer {
   reachable = true
   refuses = ''
   puts = 0
+  /** Takes what it is sent and never answers. */
+  isSilent = false
+  by = 'Phone'
 
-  answer(path: string, init?: RequestInit): Response {
+  answer(path: string, init?: RequestInit): Response | Promise<Response> {
     if (!this.reachable) throw new TypeError('no network')
     if (path.endsWith('/history')) return Response.json([])
     const stored = {
@@ -29,7 +32,7 @@ class FakeServer {
       version: this.version,
       document: this.document,
       updatedAt: '2026-11-20T08:00:00Z',
-      updatedBy: 'Phone',
+      updatedBy: this.by,
     }
     if (init?.method !== 'PUT') return Response.json(stored)
     this.puts++
@@ -38,11 +41,13 @@ class FakeServer {
     if (sent.version !== this.version)
       return Response.json({ error: 'changed', theirs: stored }, { status: 409 })
     this.change(sent.document)
+    if (this.isSilent) return new Promise(() => undefined)
     return Response.json({ ...stored, version: this.version })
   }
 
-  change(document: JobDocument): void {
+  change(document: JobDocument, by = 'Phone'): void {
     this.version++
+    this.by = by
     this.document = document
   }
 }
@@ -209,6 +214,21 @@ describe('opening', () => {
     expect(bench.document!.place.coldestC!.value).toBe(12)
   })
 
+  it('knows its own again where the page was loaded anew before the answer came', async () => {
+    const bench = await opened()
+    server.isSilent = true
+    type(bench, 'place/coldestC', 4)
+    await rest()
+    expect(server.document.place.coldestC!.value).toBe(4)
+    server.isSilent = false
+    setActivePinia(createPinia())
+    const again = await opened()
+    await rest()
+    expect(again.notice).not.toContain('changed')
+    expect(again.document!.place.coldestC!.value).toBe(4)
+    expect(again.conflict).toBeNull()
+  })
+
   it('opens a draft even without a connection', async () => {
     const first = await opened()
     server.reachable = false
@@ -237,6 +257,14 @@ describe('two people', () => {
     await rest()
     expect(bench.notice).toContain('Phone changed one value')
     expect(server.document.place).toMatchObject({ coldestC: { value: 5 }, hottestC: { value: 44 } })
+  })
+
+  it('are not called another where the change came by the name of this device', async () => {
+    const bench = await opened()
+    server.change(coldest(5), 'Bench laptop')
+    type(bench, 'place/hottestC', 44)
+    await rest()
+    expect(bench.notice).toContain('Another page or device named Bench laptop changed one value')
   })
 
   it.each([

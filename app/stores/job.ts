@@ -16,7 +16,7 @@ import {
 import type { Known, ManyKindId, PartKindId } from '#core/job/fields'
 import type { RuleOverrides } from '#core/rules/rules'
 import { after, opened, stateOf, toSend, type Saving, type SavingEvent } from '#core/sync/saving'
-import { useDeviceName } from '../composables/device'
+import { savedBy, useDeviceName } from '../composables/device'
 import { asJson, ask, type HistoryEntry, type StoredJob } from '../utils/api'
 import { dropDraft, keepDraft, readDraft } from '../utils/drafts'
 
@@ -136,7 +136,7 @@ export const useJob = defineStore('job', () => {
     job.saving = after(job.saving, event)
     const { joined } = job.saving
     if (!joined) return
-    job.notice = `${joined.by} changed ${joined.values === 1 ? 'one value' : `${joined.values} values`} of this job meanwhile; they are in here now.`
+    job.notice = `${savedBy(joined.by, who.value)} changed ${joined.values === 1 ? 'one value' : `${joined.values} values`} of this job meanwhile; they are in here now.`
     job.saving = after(job.saving, { kind: 'told' })
   }
 

@@ -8,11 +8,13 @@ import { ago } from '../../utils/dates'
 /** Two people changed the same values: both are shown, the person chooses. */
 const { q } = useWriting()
 const bench = useJob()
+const device = useDeviceName()
 const choice = ref<Record<string, 'mine' | 'theirs'>>({})
 const conflict = computed(() => bench.conflict)
 watch(conflict, () => {
   choice.value = {}
 })
+const by = computed(() => savedBy(conflict.value?.theirs.updatedBy ?? '', device.value))
 const chosen = computed(() => conflict.value?.conflicts.every((c) => choice.value[c.path]) ?? false)
 
 function label(path: string): string {
@@ -30,7 +32,7 @@ function words(path: string, value: unknown): string {
 const sides = (c: Conflict) =>
   [
     ['mine', 'Yours', c.mine.after],
-    ['theirs', conflict.value!.theirs.updatedBy, c.theirs.after],
+    ['theirs', by.value, c.theirs.after],
   ] as const
 const all = (side: 'mine' | 'theirs') => {
   choice.value = Object.fromEntries(conflict.value!.conflicts.map((c) => [c.path, side]))
@@ -38,7 +40,7 @@ const all = (side: 'mine' | 'theirs') => {
 </script>
 
 <template>
-  <AppDialog v-if="conflict" :open="true" must :title="`${conflict.theirs.updatedBy} changed the same thing`">
+  <AppDialog v-if="conflict" :open="true" must :title="`${by} changed the same thing`">
     <p>
       Saved {{ ago(conflict.theirs.updatedAt) }}, while you were typing. Both values are kept until you
       choose; everything else is joined.

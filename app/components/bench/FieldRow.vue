@@ -11,7 +11,7 @@ const { q, n, units } = useWriting()
 const props = defineProps<{ path: FieldPath; name: string; field: Field; settles?: number }>()
 const bench = useJob()
 const view = useView()
-const who = useDeviceName()
+const enter = useEntering()
 const id = useId()
 const root = useTemplateRef<HTMLElement>('root')
 
@@ -54,14 +54,7 @@ function read(input: string): number | readonly unknown[] | null {
   return null
 }
 
-/** What is entered is known from where it is said to be copied, else as before, else as such a value usually is. */
-function put(value: unknown, how: How = view.source ?? known.value?.how ?? usualHow(props.field)) {
-  const stamp = how === 'measured' ? { when: new Date().toISOString(), by: who.value } : {}
-  bench.setField(
-    props.path,
-    value == null ? { ...known.value, value: null } : { ...keptExtras(), value, how, ...stamp },
-  )
-}
+const put = (value: unknown, how?: How): void => enter(props.path, value, how)
 
 /** Takes the next entry in hand where it is one to type in: what is shown next may hang on what was taken. */
 function onward() {
@@ -76,12 +69,6 @@ function onward() {
 function sayHow(how: How) {
   if (how !== 'assumed') view.source = how
   put(known.value?.value, how)
-}
-
-/** Properties of the value this version does not know stay with it. */
-function keptExtras(): Record<string, unknown> {
-  const { value: _v, how: _h, when: _w, by: _b, ...others } = (known.value ?? {}) as Record<string, unknown>
-  return others
 }
 
 function type(input: string) {

@@ -1,19 +1,32 @@
 <script setup lang="ts">
 import { inSentence } from '#core/units/format'
+import { howKnown } from '#core/job/fields'
+import { readLine, type LineValue } from '#core/job/line'
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/vue'
-import { listParts, partName } from '#core/job/document'
+import { knownAt, listParts, partName, valueOf } from '#core/job/document'
 
-/** Finds a value, a check or a view of this job by its words. */
+/**
+ * Finds a value, a check or a view of this job by its words; a whole line, `regulator 14.4 measured`, sets the
+ * value, and the next may follow.
+ */
+const { q, units } = useWriting()
+const enter = useEntering()
 const open = defineModel<boolean>('open', { required: true })
 const bench = useJob()
 const judging = useJudging()
 const emit = defineEmits<{ measure: [path: string]; check: [key: string] }>()
 const words = ref('')
+/** What the line before has set. */
+const said = ref('')
 
 interface Found {
   readonly id: string
   readonly kind: string
   readonly text: string
+  /** What it is found by besides. */
+  readonly also?: string
+  /** The value it has. */
+  readonly now?: string
   readonly go: () => void
 }
 const everything = computed<Found[]>(() =>
@@ -25,6 +38,7 @@ const everything = computed<Found[]>(() =>
           [
             ['loads', 'Loads'],
             ['candidates', 'Candidates'],
+            ['specify', 'Specify'],
             ['run', 'Run'],
             ['rules', 'Rules of this job'],
           ] as const
@@ -35,7 +49,7 @@ const everything = computed<Found[]>(() =>
           go: () => navigateTo(`/jobs/${bench.id}/${path}`),
         })),
         { id: 'view-shelf', kind: 'view', text: 'Shelf', go: () => navigateTo('/shelf') },
-        { id: 'view-rules', kind: 'view', text: 'Shop rules', go: () => navigateTo('/rules') },
+        { id: 'view-shop-rules', kind: 'view', text: 'Shop rules', go: () => navigateTo('/rules') },
         {
           id: 'view-summary',
           kind: 'view',
@@ -55,27 +69,56 @@ const everything = computed<Found[]>(() =>
               id: `${path}/${name}`,
               kind: 'value',
               text: `${partName(bench.document!, path)}: ${inSentence(field.label)}`,
+              also: `${field.measure} ${shownValue(field, valueOf(part, name), q)}`,
+              now: shownValue(field, valueOf(part, name), q),
               go: () => emit('measure', `${path}/${name}`),
             })),
           ),
       ],
 )
+const lines = computed<Found[]>(() =>
+  bench.document
+    ? readLine(bench.document, words.value, units.value)
+        .slice(0, 4)
+        .map((line) => ({
+          id: `set-${line.path}`,
+          kind: 'set',
+          text: lineWords(line),
+          now: nowWords(line),
+          go: () => set(line),
+        }))
+    : [],
+)
+const partOf = ({ path }: LineValue): string =>
+  partName(bench.document!, path.slice(0, path.lastIndexOf('/')))
+const lineWords = (line: LineValue): string =>
+  `${partOf(line)}: ${inSentence(line.field.label)} ${shownValue(line.field, line.value, q)}${line.how ? `, ${howKnown[line.how].toLowerCase()}` : ''}`
+function nowWords({ path, field }: LineValue): string {
+  const value = knownAt(bench.document!, path)?.value
+  return value == null ? '' : `now ${shownValue(field, value, q)}`
+}
+function set(line: LineValue) {
+  enter(line.path, line.value, line.how)
+  said.value = `Set: ${lineWords(line)}.`
+}
 const found = computed(() => {
   const wanted = words.value.toLowerCase().split(/\s+/).filter(Boolean)
   const phrase = wanted.join(' ')
-  const hits = everything.value.filter((f) => wanted.every((w) => f.text.toLowerCase().includes(w)))
-  return hits
-    .toSorted(
-      (a, b) => Number(b.text.toLowerCase().includes(phrase)) - Number(a.text.toLowerCase().includes(phrase)),
-    )
-    .slice(0, 12)
+  const holds = (text: string): boolean => wanted.every((word) => text.toLowerCase().includes(word))
+  const rank = ({ text }: Found): number => (text.toLowerCase().includes(phrase) ? 0 : holds(text) ? 1 : 2)
+  const hits = everything.value.filter(({ text, also }) => holds(`${text} ${also ?? ''}`))
+  return [...lines.value, ...hits.toSorted((a, b) => rank(a) - rank(b)).slice(0, 12)]
 })
 function go(item: Found | null) {
   if (!item) return
-  open.value = false
   words.value = ''
+  if (item.kind === 'set') return item.go()
+  open.value = false
   void nextTick(item.go)
 }
+watch(open, () => {
+  said.value = ''
+})
 </script>
 
 <template>
@@ -84,7 +127,7 @@ function go(item: Found | null) {
       <ComboboxInput
         class="entry"
         aria-label="Find a value, a check or a view"
-        placeholder="regulator, float, summary …"
+        placeholder="regulator, float, summary; or regulator 14.4 measured"
         autocomplete="off"
         maxlength="100"
         :display-value="() => words"
@@ -97,10 +140,14 @@ function go(item: Found | null) {
             class="flex min-h-9 items-center gap-3 px-2 max-md:min-h-11"
             :class="active && 'bg-sea text-on-sea'"
           >
-            <span class="w-12 text-xs opacity-80">{{ item.kind }}</span>{{ item.text }}
+            <span class="w-12 shrink-0 text-xs opacity-80">{{ item.kind }}</span><span class="min-w-0">{{
+              item.text
+            }}</span
+            ><span v-if="item.now" class="ml-auto pl-2 text-right text-xs opacity-80">{{ item.now }}</span>
           </li>
         </ComboboxOption>
       </ComboboxOptions>
+      <p v-if="said" role="status" class="mt-2 text-sea">{{ said }}</p>
       <p v-if="found.length === 0" class="p-2 text-soft">Nothing by those words on this job.</p>
     </Combobox>
   </AppDialog>

@@ -15,7 +15,7 @@ const props = defineProps<{
   bearing: ReadonlyMap<FieldPath, number>
 }>()
 defineEmits<{ next: [] }>()
-const { q } = useWriting()
+const { q, units } = useWriting()
 const bench = useJob()
 const view = useView()
 const at = computed(() => (view.inHand?.startsWith(`${props.kind}/`) ? fieldAt(view.inHand) : null))
@@ -48,6 +48,18 @@ const affects = computed(() => (view.inHand ? (props.bearing.get(view.inHand) ??
 const clear = (): void => {
   bench.setField(view.inHand!, { value: null })
   bench.setTyping(view.inHand!, null)
+}
+/** What a keypad of digits lacks for the number in hand: a minus, and other units than the shop's. */
+const keys = computed(() => {
+  const { field } = at.value ?? {}
+  if (field?.type !== 'quantity') return []
+  return [...(field.limits[0] < 0 ? ['−'] : []), ...unitKeys(field.unit, units.value)]
+})
+function pressKey(key: string) {
+  const entry = document.activeElement
+  if (!(entry instanceof HTMLInputElement) || entry.dataset.field !== view.inHand) return
+  entry.value = key === '−' ? signTurned(entry.value) : withUnit(entry.value, key)
+  entry.dispatchEvent(new Event('input', { bubbles: true }))
 }
 /** Takes the usual values of what is not entered here, as assumed. */
 const assumeRest = (): void => bench.edit((job) => fieldsWithUsual(job, props.kind))
@@ -86,7 +98,27 @@ const assumeRest = (): void => bench.edit((job) => fieldsWithUsual(job, props.ki
     </div>
     <div class="mt-1 flex gap-2">
       <button v-if="at && value != null" type="button" class="act-quiet" @click="clear">Not known</button>
-      <button type="button" class="act-quiet" @click="assumeRest">The rest is as usual</button>
+      <span v-if="keys.length" role="group" aria-label="Units" class="flex gap-1 md:hidden">
+        <!-- A press leaves the entry in hand, and the keypad up. -->
+        <button
+          v-for="unit in keys"
+          :key="unit"
+          type="button"
+          class="act-quiet !min-w-11 !px-1.5"
+          @mousedown.prevent
+          @click="pressKey(unit)"
+        >
+          {{ unit }}
+        </button>
+      </span>
+      <button
+        type="button"
+        class="act-quiet"
+        :class="{ 'max-md:hidden': keys.length > 0 }"
+        @click="assumeRest"
+      >
+        The rest is as usual
+      </button>
       <button
         v-if="next"
         type="button"

@@ -35,6 +35,8 @@ const { bench, problem, id, ready } = useJobPage('Bench', {
 })
 useEventListener(window, 'online', () => bench.saveNow())
 
+useSurveyPlace(id.value, ready, station, (at) => void goTo(at))
+
 /** Opens the station of a value and puts the cursor in it. */
 async function goTo(path: string) {
   station.value = path.split('/')[0] as PartKindId

@@ -1,0 +1,21 @@
+import { fieldAt, knownAt, type FieldPath } from '#core/job/document'
+import type { How, Known } from '#core/job/fields'
+
+/**
+ * Takes values into the job as somebody enters them: known from where it is said to be copied, else as before,
+ * else as such a value usually is. Null makes a value not known.
+ */
+export function useEntering() {
+  const bench = useJob()
+  const view = useView()
+  const who = useDeviceName()
+  return (path: FieldPath, value: unknown, how?: How | null): void => {
+    const known = knownAt(bench.document!, path) as (Known<unknown> & Record<string, unknown>) | undefined
+    if (value == null) return bench.setField(path, { ...known, value: null })
+    const by = how ?? view.source ?? known?.how ?? usualHow(fieldAt(path)!.field)
+    // Properties of the value that this version does not know stay with it.
+    const { value: _v, how: _h, when: _w, by: _b, ...others } = known ?? ({} as Record<string, unknown>)
+    const stamp = by === 'measured' ? { when: new Date().toISOString(), by: who.value } : {}
+    bench.setField(path, { ...others, value, how: by, ...stamp } as Known<unknown>)
+  }
+}

@@ -1,0 +1,70 @@
+import { readdirSync, readFileSync } from 'node:fs'
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import type { JobDocument } from './document'
+import { readLine } from './line'
+import { metric } from '#core/units/display'
+
+const folder = new URL('../../demo/jobs/', import.meta.url)
+const jobs = readdirSync(folder).map(
+  (name) => JSON.parse(readFileSync(new URL(name, folder), 'utf8')) as JobDocument,
+)
+const [workboat, van] = jobs as [JobDocument, JobDocument]
+/** What a line would set first. */
+const first = (line: string, job = workboat, units = metric): string => {
+  const [value] = readLine(job, line, units)
+  return value ? `${value.path} ${value.value} ${value.how ?? ''}`.trim() : ''
+}
+
+describe('a whole line', () => {
+  it.each([
+    ['regulator 14.4 measured', 'alternators/alternator-1/regulatorV 14.4 measured'],
+    ['regulator 14,4 V', 'alternators/alternator-1/regulatorV 14.4'],
+    ['charger float 13,5 label', 'chargers/charger-1/floatV 13.5 label'],
+    ['charger 1 absorption 14.2', 'chargers/charger-1/absorptionV 14.2'],
+    ['shore charger absorption voltage 14.2 maker', 'chargers/charger-1/absorptionV 14.2 maker'],
+    ['coldest -5 customer', 'place/coldestC -5 customer'],
+    ['where engine', 'place/where engine'],
+    ['deck winch draws 90', 'loads/load-1/amps 90'],
+  ])('%s', (line, means) => expect(first(line)).toBe(means))
+
+  it('says nothing of one word, a value alone, a value that cannot be, or words of nothing', () => {
+    for (const line of [
+      '',
+      'regulator',
+      '14.4',
+      '14.4 measured',
+      'regulator 900 V',
+      'teapot 3',
+      'measured measured',
+    ])
+      expect(first(line)).toBe('')
+  })
+
+  it('tells one of several by its number', () => {
+    const [one] = Object.values(workboat.chargers)
+    const two = { ...workboat, chargers: { 'charger-1': one!, 'charger-2': { ...one!, name: 'Second' } } }
+    expect(first('charger 2 float 13.5', two)).toBe('chargers/charger-2/floatV 13.5')
+    expect(first('second float 13.5', two)).toBe('chargers/charger-2/floatV 13.5')
+    expect(readLine(two, 'float 13.5', metric).map(({ path }) => path)).toEqual(
+      expect.arrayContaining(['chargers/charger-1/floatV', 'chargers/charger-2/floatV']),
+    )
+  })
+
+  it('reads units as the shop writes them', () => {
+    expect(first('coldest 23', van, { system: 'imperial', currency: '$' })).toBe('place/coldestC -5')
+    expect(first('coldest 23 F', van)).toBe('place/coldestC -5')
+  })
+
+  it('never throws, and what it gives can be', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...jobs), fc.string({ maxLength: 60 }), (job, line) =>
+        readLine(job, line, metric).every(({ field, value }) =>
+          field.type === 'quantity'
+            ? Number(value) >= field.limits[0] && Number(value) <= field.limits[1]
+            : field.type === 'choice' && Object.hasOwn(field.options, value),
+        ),
+      ),
+    )
+  })
+})
