@@ -1,8 +1,9 @@
 import type { Locator, Page } from '@playwright/test'
-import { fieldAt, partName, partsOf, type AnyPart, type JobDocument } from '#core/job/document'
+import { fieldAt, knownAt, partName, partsOf, type AnyPart, type JobDocument } from '#core/job/document'
 import {
   partKinds,
   stationIds,
+  usualHow,
   type ChoiceField,
   type Field,
   type How,
@@ -103,14 +104,23 @@ const opening = (page: Page, is: boolean): Promise<void> =>
 const partsOnPaper = (paper: JobDocument, kind: PartKindId): readonly AnyPart[] =>
   partsOf(paper, kind).map(({ part }) => part)
 
+/** What is left to do for a value, where the job already has another or the same. */
+type Todo = 'nothing' | 'confirm' | 'say how' | 'enter'
+function todo(field: Field, known: Known<unknown>, there: Known<unknown> | undefined): Todo {
+  if (there?.value == null || JSON.stringify(there.value) !== JSON.stringify(known.value)) return 'enter'
+  if (there.how === known.how) return 'nothing'
+  return known.how === usualHow(field) ? 'confirm' : 'say how'
+}
+
 /** Somebody who types a survey from paper with the keys alone. */
 export class Typist {
   readonly effort: Effort = { keys: 0, tabs: 0, taps: 0, sources: 0, scrolledPx: 0 }
-  private source: How | null = null
 
+  /** @param start the job as it is before the first key */
   constructor(
     private readonly page: Page,
     private readonly paper: JobDocument,
+    private readonly start: JobDocument,
   ) {}
 
   private async press(key: string): Promise<void> {
@@ -164,7 +174,8 @@ export class Typist {
         last = partPath
         const name = field.slice(field.lastIndexOf('/') + 1)
         left.delete(name)
-        await this.fill(asked, parts[part]![name] as Known<unknown> | undefined)
+        const known = parts[part]![name] as Known<unknown> | undefined
+        if (await this.fill(asked, known, knownAt(this.start, field))) continue
       } else if (isButton && label.startsWith('Seldom needed')) {
         const more = left.size > 0
         await this.press(more ? 'Enter' : part + 1 < parts.length ? 'Tab' : 'PageUp')
@@ -178,7 +189,8 @@ export class Typist {
       } else if (label === 'Name') {
         if (many) left = fieldsOn(parts[++part]!)
         last = ''
-        if (parts[part]!.name) await this.type(String(parts[part]!.name))
+        const named = partsOf(this.start, kind)[part]?.part.name
+        if (parts[part]!.name && !named) await this.type(String(parts[part]!.name))
         await this.press('Enter')
         continue
       } else await this.fillOther(kind, label, parts[part])
@@ -188,17 +200,32 @@ export class Typist {
     throw new Error(`The station ${kind} has no end`)
   }
 
-  private async fill(field: Field, known: Known<unknown> | undefined): Promise<void> {
-    if (known?.value == null) return
+  /** Fills a value in. @returns whether that went on to the next by itself */
+  private async fill(
+    field: Field,
+    known: Known<unknown> | undefined,
+    there: Known<unknown> | undefined,
+  ): Promise<boolean> {
+    if (known?.value == null) return false
+    const what = todo(field, known, there)
+    if (what === 'nothing') return false
+    if (what === 'confirm') {
+      await this.press('=')
+      return true
+    }
+    if (what === 'enter') await this.enter(field, known)
+    if (known.how === undefined || (what === 'enter' && known.how === usualHow(field))) return false
+    await this.press('Tab')
+    await this.press(letters[known.how])
+    this.effort.sources++
+    return false
+  }
+
+  private async enter(field: Field, known: Known<unknown>): Promise<void> {
     const text = field.type === 'choice' ? shortest(field, String(known.value)) : onPaper(field, known.value)
     if (asButtons(field) && field.type === 'choice')
       await this.press(String(Object.keys(field.options).indexOf(String(known.value)) + 1))
     else await this.type(text)
-    if (known.how === undefined || known.how === this.source) return
-    await this.press('Tab')
-    await this.press(letters[known.how])
-    this.effort.sources++
-    if (known.how !== 'assumed') this.source = known.how
   }
 
   /** An entry that is no field: of the job's head, or what a part belongs to. */
@@ -221,104 +248,128 @@ const fieldsOn = (part: AnyPart): Set<string> =>
     ),
   )
 
-const buttonOf: Readonly<Partial<Record<How, string>>> = {
-  label: 'Label',
-  maker: 'Maker’s data',
-  measured: 'Meter',
-  customer: 'Customer',
-}
-
 /** Somebody who types a survey from paper on a phone: taps, the keypad, and its key for the next field. */
-export async function surveyByTouch(page: Page, paper: JobDocument): Promise<Effort> {
-  const effort: Effort = { keys: 0, tabs: 0, taps: 0, sources: 0, scrolledPx: 0 }
-  const scrolled = await countScrolling(page)
-  let source: How | null = null
-  const tap = async (at: Locator): Promise<void> => {
-    effort.taps++
+export class Thumb {
+  readonly effort: Effort = { keys: 0, tabs: 0, taps: 0, sources: 0, scrolledPx: 0 }
+
+  /** @param start the job as it is before the first tap */
+  constructor(
+    private readonly page: Page,
+    private readonly paper: JobDocument,
+    private readonly start: JobDocument,
+  ) {}
+
+  private async tap(at: Locator): Promise<void> {
+    this.effort.taps++
     await at.tap()
   }
-  const sayHow = async (how: How | undefined, path: string): Promise<void> => {
-    if (how === undefined || how === source) return
-    if (how !== 'assumed') source = how
-    effort.sources++
-    const button = buttonOf[how]
-    if (button)
-      return tap(page.getByRole('group', { name: 'Copying from' }).getByRole('button', { name: button }))
-    effort.taps += 2
-    await page.locator(`div:has(> div > [data-field="${path}"])`).getByLabel(/^How/).selectOption(how)
+  /** Types into an entry: by the key for the next field where that leads there, else by a tap on it. */
+  private async type(at: Locator, text: string): Promise<void> {
+    if (!(await this.isInHand(at)) && !(await this.goOnTo(at))) await this.tap(at)
+    this.effort.keys += text.length + 1
+    await this.page.keyboard.type(text)
+    await this.page.keyboard.press('Enter')
   }
-  const enter = async (path: string, field: Field, known: Known<unknown>): Promise<void> => {
-    const at = page.locator(`[data-field="${path}"]`)
-    if (!(await at.isVisible()))
-      await tap(
-        page.locator(`[data-part="${path.slice(0, path.lastIndexOf('/'))}"]`).getByText(/^Seldom needed/),
+  private isInHand(at: Locator): Promise<boolean> {
+    return at.evaluate((element) => element === document.activeElement)
+  }
+  /** From the entry in hand over one that stays empty: nearer than a tap. */
+  private async goOnTo(at: Locator): Promise<boolean> {
+    const isNext = await at.evaluate((element) => {
+      const steps = [...document.querySelectorAll<HTMLElement>('[data-sheet] [data-step]')].filter((step) =>
+        step.checkVisibility(),
       )
-    if (known.how !== 'assumed') await sayHow(known.how, path)
-    if (field.type === 'choice' && asButtons(field))
-      await tap(at.locator(`[data-option="${String(known.value)}"]`))
-    else if (field.type === 'choice') {
-      effort.taps += 2
-      await at.selectOption(String(known.value))
-    } else {
-      if (!(await at.evaluate((element) => element === document.activeElement))) await tap(at)
-      const text = onPaper(field, known.value)
-      effort.keys += text.length + 1
-      await page.keyboard.type(text)
-      await page.keyboard.press('Enter')
-    }
-    if (known.how === 'assumed') await sayHow('assumed', path)
+      const from = steps.indexOf(document.activeElement as HTMLElement)
+      return from >= 0 && steps[from] instanceof HTMLInputElement && steps[from + 1] === element
+    })
+    if (!isNext) return false
+    this.effort.keys++
+    await this.page.keyboard.press('Enter')
+    return this.isInHand(at)
   }
 
-  await page.getByRole('button', { name: 'Walk-round' }).tap()
-  await tap(page.locator(`[data-station="${stationIds[0]}"] h3 button`))
-  for (const kind of stationIds) {
-    const { many, refers, fields } = partKinds[kind] as PartKind
-    if (kind === 'use')
-      for (const [label, from] of Object.entries(heads)) {
-        const text = from(paper.job)
-        if (typeof text !== 'string' || text === '') continue
-        const at = page.getByLabel(label, { exact: true })
-        if (!(await at.evaluate((element) => element === document.activeElement))) await tap(at)
-        effort.keys += text.length + 1
-        await page.keyboard.type(text)
-        await page.keyboard.press('Enter')
-      }
-    const sections = page.locator(`[data-part^="${kind}"]`)
-    for (const [i, part] of partsOnPaper(paper, kind).entries()) {
-      if (many && (await sections.count()) <= i)
-        await tap(
-          page.getByRole('button', { name: `Add ${(partKinds[kind] as PartKind).one.toLowerCase()}` }),
-        )
-      const section = sections.nth(i)
-      const path = await section.getAttribute('data-part')
-      if (part.name) {
-        const name = section.getByLabel('Name', { exact: true })
-        if (!(await name.evaluate((element) => element === document.activeElement))) await tap(name)
-        effort.keys += String(part.name).length + 1
-        await page.keyboard.type(String(part.name))
-        await page.keyboard.press('Enter')
-      }
-      // What stands later in the walk-round is joined by itself.
-      const target = refers && part[refers.field] ? partName(paper, String(part[refers.field])) : null
-      const list = section.getByLabel(refers?.label ?? '', { exact: true })
-      const isThere = target && (await list.locator('option', { hasText: target }).count()) > 0
-      if (isThere && (await list.locator('option:checked').textContent())?.trim() !== target) {
-        effort.taps += 2
-        await list.selectOption({ label: target })
-      }
-      const shown = Object.entries(fields).toSorted(
-        ([, a], [, b]) => Number(a.detail ?? false) - Number(b.detail ?? false),
-      )
-      for (const [name, field] of shown) {
-        const known = part[name] as Known<unknown> | undefined
-        if (known?.value != null) await enter(`${path}/${name}`, field, known)
-      }
+  async survey(): Promise<Effort> {
+    const { page } = this
+    const scrolled = await countScrolling(page)
+    await page.getByRole('button', { name: 'Walk-round' }).tap()
+    await this.tap(page.locator(`[data-station="${stationIds[0]}"] h3 button`))
+    for (const kind of stationIds) {
+      if (kind === 'use') await this.head()
+      for (const [i, part] of partsOnPaper(this.paper, kind).entries()) await this.part(kind, i, part)
+      if (kind === stationIds.at(-1)) break
+      await opening(page, true)
+      await this.tap(page.getByTestId('next-station'))
+      await opening(page, false)
     }
-    if (kind === stationIds.at(-1)) break
-    await opening(page, true)
-    await tap(page.getByTestId('next-station'))
-    await opening(page, false)
+    this.effort.scrolledPx = await scrolled()
+    return this.effort
   }
-  effort.scrolledPx = await scrolled()
-  return effort
+
+  private async head(): Promise<void> {
+    for (const [label, from] of Object.entries(heads)) {
+      const text = from(this.paper.job)
+      if (typeof text !== 'string' || text === '') continue
+      const at = this.page.getByLabel(label, { exact: true })
+      await at.fill('')
+      await this.type(at, text)
+    }
+  }
+
+  private async part(kind: PartKindId, i: number, part: AnyPart): Promise<void> {
+    const { page } = this
+    const { many, one, fields } = partKinds[kind] as PartKind
+    const sections = page.locator(`[data-part^="${kind}"]`)
+    if (many && (await sections.count()) <= i)
+      await this.tap(page.getByRole('button', { name: `Add ${one.toLowerCase()}` }))
+    const section = sections.nth(i)
+    const path = (await section.getAttribute('data-part'))!
+    if (part.name && !partsOf(this.start, kind)[i]?.part.name)
+      await this.type(section.getByLabel('Name', { exact: true }), String(part.name))
+    await this.refer(kind, section, part)
+    const shown = Object.entries(fields).toSorted(
+      ([, a], [, b]) => Number(a.detail ?? false) - Number(b.detail ?? false),
+    )
+    for (const [name, field] of shown) {
+      const known = part[name] as Known<unknown> | undefined
+      if (known?.value != null) await this.value(`${path}/${name}`, field, known)
+    }
+  }
+
+  /** What the part belongs to. What stands later in the walk-round is joined by itself. */
+  private async refer(kind: PartKindId, section: Locator, part: AnyPart): Promise<void> {
+    const { refers } = partKinds[kind] as PartKind
+    const target = refers && part[refers.field] ? partName(this.paper, String(part[refers.field])) : null
+    const list = section.getByLabel(refers?.label ?? '', { exact: true })
+    if (!target || (await list.locator('option', { hasText: target }).count()) === 0) return
+    if ((await list.locator('option:checked').textContent())?.trim() === target) return
+    this.effort.taps += 2
+    await list.selectOption({ label: target })
+  }
+
+  private async value(path: string, field: Field, known: Known<unknown>): Promise<void> {
+    const what = todo(field, known, knownAt(this.start, path))
+    if (what === 'nothing') return
+    const at = this.page.locator(`[data-field="${path}"]`)
+    if (!(await at.isVisible()))
+      await this.tap(
+        this.page
+          .locator(`[data-part="${path.slice(0, path.lastIndexOf('/'))}"]`)
+          .getByText(/^Seldom needed/),
+      )
+    const row = this.page.locator(`div:has(> div > [data-field="${path}"])`)
+    if (what === 'confirm') return this.tap(row.getByRole('button', { name: / holds: / }))
+    if (what === 'enter') await this.enter(at, field, known)
+    if (known.how === undefined || (what === 'enter' && known.how === usualHow(field))) return
+    this.effort.sources++
+    this.effort.taps += 2
+    await row.getByLabel(/^How .* is known$/).selectOption(known.how)
+  }
+
+  private async enter(at: Locator, field: Field, known: Known<unknown>): Promise<void> {
+    if (field.type === 'choice' && asButtons(field))
+      return this.tap(at.locator(`[data-option="${String(known.value)}"]`))
+    if (field.type !== 'choice') return this.type(at, onPaper(field, known.value))
+    this.effort.taps += 2
+    await at.selectOption(String(known.value))
+  }
 }

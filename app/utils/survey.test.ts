@@ -1,11 +1,11 @@
 import { metric } from '#core/units/display'
 import { writerIn } from '#core/units/format'
 import { describe, expect, it } from 'vitest'
-import { partKinds } from '#core/job/fields'
+import { partKinds, usualHow } from '#core/job/fields'
 import { emptyJob } from '#core/job/document'
 import { goodJob, withMeasured, withValues } from '#core/testing'
 import { ago } from './dates'
-import { askedFields, isUnusual, shownValue, stationState, stationSummary, usualHow } from './survey'
+import { askedFields, isUnusual, shownValue, stationState, stationSummary } from './survey'
 
 const q = writerIn(metric)
 
@@ -52,7 +52,8 @@ describe('values', () => {
 
   it('are usually known the way their line says to find them', () => {
     expect(usualHow(partKinds.chargers.fields.ratedA)).toBe('label')
-    expect(usualHow(partKinds.candidate.fields.continuousA)).toBe('maker')
+    expect(usualHow(partKinds.candidate.fields.ahEach)).toBe('maker')
+    expect(usualHow(partKinds.candidate.fields.parallel)).toBe('assumed')
     expect(usualHow(partKinds.place.fields.coldestC)).toBe('customer')
     expect(usualHow(partKinds.chargers.fields.floatV)).toBe('measured')
   })

@@ -74,13 +74,6 @@ export function readQuantity(field: Field, input: string, units: DisplayUnits): 
   return parsed
 }
 
-/** How a value is usually known when it is found the way its field says. */
-export function usualHow(field: Field): How {
-  if (field.measure.startsWith('Maker')) return 'maker'
-  if (/^(Label|Print|Moulded)/.test(field.measure)) return 'label'
-  return field.measure.startsWith('Ask') ? 'customer' : 'measured'
-}
-
 export type StationState = 'done' | 'gaps' | 'matters' | 'empty'
 export const stationStateWord: Record<StationState, string> = {
   done: 'done',

@@ -40,6 +40,8 @@ interface FieldBase {
   readonly label: string
   /** How to find or measure it, in a line. */
   readonly measure: string
+  /** How it is usually known, where that is not as its line says: see {@link usualHow}. */
+  readonly how?: How
   /** How long finding it out takes, min; a few where nothing is said: see {@link minutesToFind}. */
   readonly minutes?: number
   /** Seldom needed: folded away until it is known or matters. */
@@ -47,6 +49,18 @@ interface FieldBase {
   /** Asked only when each of these sibling fields holds one of the values, or is not known yet. */
   readonly when?: readonly Condition[]
 }
+
+/** How a value is usually known when it is found the way its field says. */
+export function usualHow({ how, measure }: FieldBase): How {
+  if (how) return how
+  if (measure.startsWith('Maker')) return 'maker'
+  if (/^(Label|Print|Moulded)/.test(measure)) return 'label'
+  return measure.startsWith('Ask') ? 'customer' : 'measured'
+}
+
+/** Fields that are usually known in the same way, but for those that say otherwise. */
+export const usuallyFrom = <F extends Fields>(how: How, fields: F): F =>
+  Object.fromEntries(Object.entries(fields).map(([name, field]) => [name, { how, ...field }])) as F
 
 /** Minutes that a look at a label or a reading with the meter takes. */
 const usualMinutes = 10
@@ -132,7 +146,7 @@ export const quantity = (
   plausible: QuantityField['plausible'],
   measure: string,
   more: Partial<
-    Pick<QuantityField, 'when' | 'detail' | 'minutes' | 'scales' | 'otherwise' | 'onlyMeasuredWhen'>
+    Pick<QuantityField, 'when' | 'detail' | 'how' | 'minutes' | 'scales' | 'otherwise' | 'onlyMeasuredWhen'>
   > = {},
 ): QuantityField => ({ type: 'quantity', label, unit, step, limits, plausible, measure, ...more })
 
@@ -144,27 +158,29 @@ export const optional = (
   limits: Range,
   plausible: QuantityField['plausible'],
   measure: string,
-  more: Partial<Pick<QuantityField, 'when' | 'detail' | 'minutes'>> = {},
+  more: Partial<Pick<QuantityField, 'when' | 'detail' | 'how' | 'minutes'>> = {},
 ): OptionalField => ({ ...quantity(label, unit, step, limits, plausible, measure, more), otherwise: null })
 
 export const choice = <const O extends string>(
   label: string,
   options: Readonly<Record<O, string>>,
   measure: string,
-  more: Partial<Pick<ChoiceField<O>, 'when' | 'detail' | 'minutes' | 'otherwise'>> = {},
+  more: Partial<Pick<ChoiceField<O>, 'when' | 'detail' | 'how' | 'minutes' | 'otherwise'>> = {},
 ): ChoiceField<O> => ({ type: 'choice', label, options, measure, ...more })
 
 export const volts = (
   label: string,
   plausible: QuantityField['plausible'],
   measure: string,
-  more: Partial<Pick<QuantityField, 'when' | 'detail' | 'minutes' | 'otherwise' | 'onlyMeasuredWhen'>> = {},
+  more: Partial<
+    Pick<QuantityField, 'when' | 'detail' | 'how' | 'minutes' | 'otherwise' | 'onlyMeasuredWhen'>
+  > = {},
 ): QuantityField => quantity(label, 'V', 0.1, [0, 80], plausible, measure, { scales: true, ...more })
 
 export const yesNo = (
   label: string,
   measure: string,
-  more: Partial<Pick<ChoiceField<'yes' | 'no'>, 'when' | 'detail' | 'minutes' | 'otherwise'>> = {},
+  more: Partial<Pick<ChoiceField<'yes' | 'no'>, 'when' | 'detail' | 'how' | 'minutes' | 'otherwise'>> = {},
 ): ChoiceField<'yes' | 'no'> => choice(label, { yes: 'Yes', no: 'No' }, measure, more)
 
 export const rows = <const C extends string>(
@@ -173,7 +189,7 @@ export const rows = <const C extends string>(
   between: string,
   example: string,
   measure: string,
-  more: Partial<Pick<RowsField, 'when' | 'detail' | 'minutes'>> = {},
+  more: Partial<Pick<RowsField, 'when' | 'detail' | 'how' | 'minutes'>> = {},
 ): RowsField<C> => ({ type: 'rows', label, columns, between, example, measure, ...more })
 
 /** A row of readings by column name. */

@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import { useMediaQuery } from '@vueuse/core'
 import { knownAt, partAt, type FieldPath } from '#core/job/document'
-import type { Field, How, Known } from '#core/job/fields'
+import { usualHow, type Field, type How, type Known } from '#core/job/fields'
 import { parseRows } from '#core/job/rows'
 import { plausibleRange } from '#core/system/plausible'
 import { unitName } from '#core/units/display'
@@ -65,10 +66,26 @@ function onward() {
   })
 }
 
-/** How this value is known, and what comes after it: but nothing is copied from an assumption. */
-function sayHow(how: How) {
-  if (how !== 'assumed') view.source = how
+/**
+ * How this value is known; and what comes after it, where that was asked for or something is copied from already.
+ * Nothing is copied from an assumption.
+ */
+function sayHow(how: How, follows = false) {
+  if (how !== 'assumed' && (follows || view.source !== null)) view.source = how
   put(known.value?.value, how)
+}
+/** An assumed value that holds: known from what is copied from, else as such a value usually is. */
+const isAssumed = computed(() => known.value?.value != null && known.value.how === 'assumed')
+const confirmed = computed(() => {
+  const how = view.source ?? usualHow(props.field)
+  return isAssumed.value && how !== 'assumed' ? how : null
+})
+function confirm(event: KeyboardEvent) {
+  if (!confirmed.value || event.ctrlKey || event.altKey || event.metaKey) return
+  event.preventDefault()
+  put(known.value!.value)
+  const sheet = root.value?.closest('[data-sheet]')
+  if (sheet) nextStep(sheet, event.target as HTMLElement)
 }
 
 function type(input: string) {
@@ -84,6 +101,12 @@ function type(input: string) {
   else put(value)
 }
 
+/** A thumb that has chosen goes on: with the keys Enter does. */
+const isTouched = useMediaQuery('(pointer: coarse)')
+function choose(event: Event) {
+  put((event.target as HTMLSelectElement).value || null)
+  if (isTouched.value) onward()
+}
 function take(event: FocusEvent) {
   editing.value = true
   view.inHand = props.path
@@ -144,6 +167,7 @@ const wide = computed(() => isWide(props.field))
       wide && 'xl:col-span-2',
       settles ? 'border-l-2 border-l-measure' : 'border-l-2 border-l-transparent',
     ]"
+    @keydown="$event.key === '=' && confirm($event)"
     @focusin="take"
     @focusout="leave"
   >
@@ -171,7 +195,7 @@ const wide = computed(() => isWide(props.field))
         :data-field="path"
         data-step
         :value="known?.value ?? ''"
-        @change="put(($event.target as HTMLSelectElement).value || null)"
+        @change="choose"
       >
         <option value="">{{ usual }}</option>
         <option v-for="(word, option) in field.options" :key="option" :value="option">{{ word }}</option>
@@ -208,6 +232,7 @@ const wide = computed(() => isWide(props.field))
       :label="inSentence(field.label)"
       :known="known ?? null"
       :unread="unread"
+      :confirms="confirmed"
       @change="sayHow"
     />
     <p

@@ -1,9 +1,20 @@
 <script setup lang="ts">
 import { howKnown, type How, type Known } from '#core/job/fields'
+import { capital } from '#core/units/format'
 
-/** How a value is known, as one letter that opens the list. Nothing to choose while it is not known. */
-const props = defineProps<{ label: string; known: Known<unknown> | null; unread: boolean }>()
-const emit = defineEmits<{ change: [how: How] }>()
+/**
+ * How a value is known, as one letter that opens the list; a thumb on an assumed one confirms it at once, and
+ * may choose from the list afterwards. Nothing to choose while it is not known. A small letter says it of this
+ * value, a capital one of what follows too.
+ */
+const props = defineProps<{
+  label: string
+  known: Known<unknown> | null
+  unread: boolean
+  /** How an assumed value is known once it is confirmed; null where there is none to confirm. */
+  confirms: How | null
+}>()
+const emit = defineEmits<{ change: [how: How, follows?: boolean] }>()
 const unknown = computed(() => props.known?.value == null)
 const byLetter = new Map(Object.entries(howLetter).map(([how, letter]) => [letter.toLowerCase(), how as How]))
 function key(event: KeyboardEvent) {
@@ -11,7 +22,7 @@ function key(event: KeyboardEvent) {
     event.ctrlKey || event.metaKey || event.altKey ? undefined : byLetter.get(event.key.toLowerCase())
   if (!how) return
   event.preventDefault()
-  emit('change', how)
+  emit('change', how, event.shiftKey)
 }
 const how = computed<How>(() => props.known?.how ?? 'assumed')
 </script>
@@ -36,6 +47,13 @@ const how = computed<How>(() => props.known?.how ?? 'assumed')
     >
       <option v-if="unknown" value="">not known</option>
       <option v-for="(word, option) in howKnown" :key="option" :value="option">{{ word }}</option>
-    </select></span
-  >
+    </select>
+    <button
+      v-if="confirms"
+      type="button"
+      class="absolute inset-0 md:hidden"
+      :aria-label="`${capital(label)} holds: ${howKnown[confirms].toLowerCase()}`"
+      @click="emit('change', confirms)"
+    />
+  </span>
 </template>

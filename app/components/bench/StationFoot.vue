@@ -92,7 +92,7 @@ const assumeRest = (): void => bench.edit((job) => fieldsWithUsual(job, props.ki
         {{ partKinds[kind].about }}
         <span class="max-md:hidden"
           >Enter: next field · Page Down: next station · Ctrl Enter: next measurement · M measured, D maker’s
-          data, L label, C customer, A assumed, ? not known</span
+          data, L label, C customer, A assumed, a capital for what follows too · = it is as assumed</span
         >
       </p>
     </div>

@@ -10,13 +10,17 @@ import {
   volts,
   yesNo,
   type Fields,
+  usuallyFrom,
 } from '#core/job/field'
 
 const own = { when: [{ field: 'present', is: ['yes'] }] } as const
 
 export const houseBank = {
   chemistry: choice('Kind', leadKinds, 'Label, caps, weight.'),
-  nominalV: choice('House system', systemVoltages, 'Add up the batteries in series.', { otherwise: '12' }),
+  nominalV: choice('House system', systemVoltages, 'Add up the batteries in series.', {
+    how: 'label',
+    otherwise: '12',
+  }),
   series: quantity('In series', '', 1, [1, 12], [1, 2], 'Count along one string.', { otherwise: 1 }),
   parallel: quantity('In parallel', '', 1, [1, 20], [1, 4], 'Count the strings.', { otherwise: 1 }),
   ahEach: quantity('Capacity of each (20 h)', 'Ah', 5, [1, 3000], [60, 220], 'Label.'),
@@ -29,7 +33,7 @@ export const houseBank = {
     'Discharge test to 10.5 V. Empty: derated by age.',
     { detail: true },
   ),
-  ageYears: quantity('Age', 'years', 1, [0, 40], [1, 8], 'Date code, or ask.'),
+  ageYears: quantity('Age', 'years', 1, [0, 40], [1, 8], 'Date code, or ask.', { how: 'customer' }),
   weightEachKg: quantity('Weight of each', 'kg', 1, [0.5, 500], [15, 60], 'Label or bathroom scales.', {
     otherwise: ({ value }) => typicalLeadKgPerAh * value('ahEach'),
     detail: true,
@@ -91,6 +95,7 @@ export const startingBattery = {
     { when: [{ field: 'present', is: ['yes', 'no'] }], otherwise: ({ value }) => 0.5 * value('cca') },
   ),
   ageYears: quantity('Age', 'years', 1, [0, 40], [1, 8], 'Date code, or ask.', {
+    how: 'customer',
     ...own,
     otherwise: 3,
     detail: true,
@@ -131,7 +136,7 @@ const each = 'Maker’s data sheet, for one battery.'
 const size = { detail: true } as const
 
 /** Everything a maker's sheet says of one lithium battery. Voltages of the whole battery. */
-export const candidate = {
+export const candidate = usuallyFrom('maker', {
   chemistry: choice(
     'Chemistry',
     { lfp: 'Lithium iron phosphate (LFP)', nmc: 'Lithium NMC or cobalt', other: 'Other lithium' },
@@ -143,8 +148,12 @@ export const candidate = {
   nominalV: choice('Nominal voltage of each', systemVoltages, 'Label: 12.8 V counts as 12 V.', {
     otherwise: '12',
   }),
-  series: quantity('In series', '', 1, [1, 4], [1, 2], 'How many you would fit in series.', { otherwise: 1 }),
+  series: quantity('In series', '', 1, [1, 4], [1, 2], 'How many you would fit in series.', {
+    how: 'assumed',
+    otherwise: 1,
+  }),
   parallel: quantity('In parallel', '', 1, [1, 20], [1, 4], 'How many you would fit side by side.', {
+    how: 'assumed',
     otherwise: 1,
   }),
   layout: choice(
@@ -359,4 +368,4 @@ export const candidate = {
   price: optional('Price of each', 'money', 10, [0, 1_000_000], [300, 2500], 'Price list.', {
     ...size,
   }),
-} satisfies Fields
+} satisfies Fields)

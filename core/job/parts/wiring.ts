@@ -67,7 +67,9 @@ export const conductors = {
     'Count those that carry current together.',
     { otherwise: 1, detail: true },
   ),
-  fuseKind: choice('Fuse type', fuseFamilies, 'Shape and print of the fuse nearest the battery.'),
+  fuseKind: choice('Fuse type', fuseFamilies, 'Shape and print of the fuse nearest the battery.', {
+    how: 'label',
+  }),
   fuseA: quantity('Fuse or breaker', 'A', 5, [1, 2000], [30, 150], 'Print on the fuse, nearest the battery.'),
   fuseAicA: optional(
     'Interrupt rating of the fuse',
@@ -218,7 +220,7 @@ export const loads = {
     [0, 100],
     [20, 100],
     'A fridge clicks in and out: minutes on ÷ minutes in all.',
-    { otherwise: 100 },
+    { how: 'customer', otherwise: 100 },
   ),
   surge: quantity(
     'Current when it starts',
@@ -233,7 +235,10 @@ export const loads = {
     otherwise: 'yes',
     detail: true,
   }),
-  essential: yesNo('Must not stop', 'Bilge pump, radio, brakes, medical.', { otherwise: 'no' }),
+  essential: yesNo('Must not stop', 'Bilge pump, radio, brakes, medical.', {
+    how: 'customer',
+    otherwise: 'no',
+  }),
 } satisfies Fields
 
 /** Readings of the alternator's case while it is loaded. */
