@@ -50,6 +50,22 @@ const leadCharger = {
 }
 const fromAlternator = { from: 'alternators/alternator-1' }
 const ofLink = { of: 'links/link-1' }
+const ofCharger = { of: 'chargers/charger-1' }
+const load = (name: string, amps: number, hours: number, more: Values = {}) =>
+  ['loads', { supply: 'dc', amps, hours, ...more }, { name }] as const
+const cable = (lengthM: number, areaMm2: number, fuseA: number, of: AnyPart) =>
+  [
+    'conductors',
+    {
+      lengthM,
+      areaMm2,
+      returnBy: 'cable',
+      insulationC: '70',
+      fuseKind: 'terminal-block',
+      fuseA,
+    },
+    of,
+  ] as const
 const lights = ['loads', { supply: 'dc', amps: 3, hours: 5, period: 'evening' }, { name: 'Lights' }] as const
 const fridge = [
   'loads',
@@ -101,7 +117,7 @@ export const typicals = {
   workboat: build('Workboat', '12 V, diode isolator, winch, moves daily', {
     head: { craft: 'vessel', usePattern: 'daily' },
     one: {
-      use: { daysAway: 1, mixed: 'replaced', negatives: 'common' },
+      use: { daysAway: 1, mixed: 'replaced', monitor: 'voltage', warns: 'no', negatives: 'common' },
       houseBank: {
         chemistry: 'flooded',
         nominalV: '12',
@@ -109,24 +125,50 @@ export const typicals = {
         parallel: 2,
         ahEach: 110,
         ageYears: 4,
+        weightEachKg: 29,
         layout: 'ladder',
       },
-      place: { where: 'locker', coldestC: 2, hottestC: 35, ingress: 'damp' },
+      place: { where: 'locker', coldestC: 2, hottestC: 35, ventilation: 'vented', ingress: 'damp' },
     },
     many: [
       [
         'startingBatteries',
-        { present: 'yes', chemistry: 'flooded', ah: 100, standbyA: 0.03, fedByCharger: 'no' },
+        {
+          present: 'yes',
+          chemistry: 'flooded',
+          ah: 100,
+          cca: 700,
+          standbyA: 0.03,
+          fedByCharger: 'no',
+          jumpSwitch: 'no',
+        },
         fromAlternator,
       ],
       [
         'alternators',
-        { nominalV: '12', ratedA: 90, regulator: 'fixed', regulatorV: 14.4, vehicleDrawA: 5, driveHours: 5 },
+        {
+          nominalV: '12',
+          ratedA: 90,
+          regulator: 'fixed',
+          regulatorV: 14.4,
+          vehicleDrawA: 5,
+          idleRpm: 750,
+          cruiseRpm: 2000,
+          pulleyRatio: 2.4,
+          driveHours: 5,
+        },
       ],
       ['links', { kind: 'diode', dropV: 0.7 }, fromAlternator],
-      ['chargers', { ...leadCharger, ratedA: 20, hours: 8 }],
-      ['loads', { supply: 'dc', amps: 80, hours: 0.5, surge: 2.5 }, { name: 'Winch' }],
-      lights,
+      ['chargers', { ...leadCharger, currentLimit: 'fixed', ratedA: 20, hours: 8 }],
+      load('Deck winch', 80, 0.5, { period: 'morning', surge: 2.5 }),
+      load('Radio and plotter', 4, 8, { essential: 'yes' }),
+      load('Navigation lights', 2.5, 4, { essential: 'yes' }),
+      load('Wash-down pump', 12, 0.5, { together: 'no' }),
+      load('Bilge pump', 8, 0.2, { together: 'no', essential: 'yes' }),
+      load('Fridge', 4.5, 24, { duty: 35, surge: 3 }),
+      cable(3, 10, 40, ofCharger),
+      cable(4, 35, 100, ofLink),
+      ['devices', { kind: 'gauge', tripV: 12.2 }],
     ],
   }),
   camperOld: build('Camper van, older', '12 V, fixed alternator, voltage-sensed relay, solar', {
