@@ -100,7 +100,9 @@ describe('what an installer would say', () => {
     const job = jobOf(jobs['0421']!, answer)
     expect(job.candidate).toMatchObject({ heater: { value: 'yes' }, weightKg: { value: 18.5 } })
     expect(answer.figures.unseen).toBe(0)
-    expect(answer.foreseen.join(' ')).toMatch(/\d+ Ah a day are missing, [\d.]+ h more of driving/)
+    expect(answer.foreseen.join(' ')).toMatch(
+      /\d+ Ah a day are missing, as much as [\d.]+ h more of driving would bring/,
+    )
     expect(answer.foreseen.join(' ')).toMatch(/heater takes \d+ Wh/)
     expect(answer.cautions.join(' ')).toContain('charging starts late on a cold day')
   })

@@ -75,9 +75,9 @@ export const time = check({
         said(
           `${name} `,
           hours === null
-            ? `does not fill the battery from ${rules.lowChargeFrom} % in a day: ${notFullWhy(totals, volts, system)},`
-            : `fills the battery from ${rules.lowChargeFrom} % in ${q(hours, 'h')}`,
-          ` with the loads on, and draws ${q(totals.acSupplyA, 'A')} from the supply`,
+            ? `does not fill the battery from ${rules.lowChargeFrom} % in a day with the loads on: ${notFullWhy(totals, volts, system)}. It`
+            : `fills the battery from ${rules.lowChargeFrom} % in ${q(hours, 'h')} with the loads on, and`,
+          ` draws ${q(totals.acSupplyA, 'A')} from the supply`,
           tooSmallA === null ? '' : `, which gives ${q(tooSmallA, 'A')}`,
           '.',
         ),

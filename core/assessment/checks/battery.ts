@@ -115,7 +115,7 @@ export const series = check({
           : over
             ? `${count} in series are planned and the maker allows ${mostSeries}.`
             : count === 1
-              ? 'None are in series.'
+              ? 'No batteries stand in series.'
               : `${count} in series, as the maker allows.`,
       remedies: over || wrongV ? [other] : [],
       cautions: () =>

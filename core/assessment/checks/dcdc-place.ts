@@ -146,9 +146,9 @@ export const daily = check({
           `A driving day on ${mid(name)} brings ${q(bringsAh, 'Ah')} of the ${q(use.ah, 'Ah')} used`,
           shortAh > 0.5
             ? said(
-                `; ${q(shortAh, 'Ah')} a day are missing`,
-                amps > 0 ? `, ${q(shortAh / amps, 'h')} more of driving` : '',
-                bridged ? ', which the battery bridges' : ' and the battery does not bridge them',
+                `. ${q(shortAh, 'Ah')} a day are missing`,
+                amps > 0 ? `, as much as ${q(shortAh / amps, 'h')} more of driving would bring` : '',
+                bridged ? '; the battery bridges them' : '; the battery does not bridge them',
               )
             : '',
           '.',

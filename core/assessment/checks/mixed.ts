@@ -149,7 +149,8 @@ export const sharing = check({
             ? `Under ${q(chargeA, 'A')} the charge stop takes the lithium off the bus, and the lead gets it all`
             : `On one bus the lithium takes ${q(mostA, 'A')} of ${q(chargeA, 'A')} while charging`,
           over ? `, and its maker allows ${q(bank.largestA, 'A')}` : '',
-          `; half charged it gives ${q(-load.lfpA, 'A')} of ${q(dcAtOnceA(system), 'A')}.`,
+          `; half charged it gives ${q(-load.lfpA, 'A')} to loads of ${q(dcAtOnceA(system), 'A')}`,
+          load.leadA > 0.5 ? ', the rest to the lead.' : '.',
         ),
       remedies: over || off ? [...remedies, { id: 'mixed.separate', on: 'use' }] : [],
       cautions: () => {

@@ -49,8 +49,8 @@ function againstBattery(
     formula: () => `${worksAt()} → ${q(made, 'V')}; battery ${q(bank.nominalV, 'V')}`,
     summary: () =>
       wrong
-        ? `${name} is ${madeFor} ${q(made, 'V')} and the battery is ${q(bank.nominalV, 'V')}.`
-        : `${name} is ${madeFor} the ${q(bank.nominalV, 'V')} of the battery.`,
+        ? `${name} is ${madeFor} ${made} V and the battery is ${bank.nominalV} V.`
+        : `${name} is ${madeFor} the ${bank.nominalV} V of the battery.`,
     remedies: wrong ? [remedy] : [],
   }
 }
@@ -138,8 +138,7 @@ export const startCharger = check({
         compared: [number('made for', made, 'V'), number('starting battery', 12 * scale, 'V')],
         limit: starting.$origin('nominalV'),
         formula: () => `absorbs at ${q(charger.absorptionV, 'V')}; battery ${q(12 * scale, 'V')}`,
-        summary: () =>
-          `${name} is made for ${q(made, 'V')} and the starting battery is ${q(12 * scale, 'V')}.`,
+        summary: () => `${name} is made for ${made} V and the starting battery is ${12 * scale} V.`,
         remedies: [replacementFor(charger.$path, charger.ratedA, 14.4 * scale)],
       }
     const { chemistry } = starting

@@ -217,8 +217,8 @@ export const upkeep = check({
               ' while the vehicle stands.',
             )
           : said(
-              `Nothing feeds the starting battery while it stands; it lasts ${q(lastsWeeks, 'weeks')}, `,
-              `and it stands ${q(weeks, 'weeks')} at the longest`,
+              `Nothing feeds the starting battery while it stands; it lasts ${q(lastsWeeks, 'weeks')}`,
+              weeks > 0 ? `, and it stands ${q(weeks, 'weeks')} at the longest` : '',
               stands && rules.upkeepSchool === 'leave' && lastsWeeks < weeks
                 ? '. The shop leaves it to the engine'
                 : '',
