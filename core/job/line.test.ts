@@ -25,7 +25,7 @@ describe('a whole line', () => {
     ['shore charger absorption voltage 14.2 maker', 'chargers/charger-1/absorptionV 14.2 maker'],
     ['coldest -5 customer', 'place/coldestC -5 customer'],
     ['where engine', 'place/where engine'],
-    ['deck winch draws 90', 'loads/load-1/amps 90'],
+    ['deck winch draw 90', 'loads/load-1/amps 90'],
   ])('%s', (line, means) => expect(first(line)).toBe(means))
 
   it('says nothing of one word, a value alone, a value that cannot be, or words of nothing', () => {

@@ -189,7 +189,7 @@ describe('the audit', () => {
 })
 
 describe('a table of loads from a sheet of one’s own', () => {
-  const sheet = 'NAME;Draws (A);Hours a day (h);Remark\nLamp;2,5;3;warm\nFridge;4;24;\n'
+  const sheet = 'NAME;Draw (A);Hours a day (h);Remark\nLamp;2,5;3;warm\nFridge;4;24;\n'
 
   it('may head its columns with their labels; a column that is unknown is named and left out', () => {
     expect(readLoadsCsv(sheet)).toEqual({

@@ -115,16 +115,16 @@ export const startingBattery = {
   ),
   restedV: volts('Rested voltage', [12, 12.8], 'Meter on the posts after four hours of rest.', own),
   fedByCharger: yesNo(
-    'A mains charger or solar also feeds it',
+    'Also charged by mains or solar',
     'Look for a second output lead or a trickle charger.',
     { otherwise: 'no' },
   ),
   jumpSwitch: yesNo(
-    'A switch or relay can join it to the house bank',
+    'Switch or relay to the house bank',
     'Look for a rocker marked boost, emergency or parallel.',
     own,
   ),
-  monitored: yesNo('The vehicle watches its battery', 'A small box on the negative post with a plug.', {
+  monitored: yesNo('Watched by the vehicle', 'A small box on the negative post with a plug.', {
     when: [{ field: 'present', is: ['yes', 'no'] }],
     otherwise: 'no',
     detail: true,
@@ -179,10 +179,10 @@ export const candidate = usuallyFrom('maker', {
     { otherwise: ({ value }) => (value('chargeLowV') + value('chargeHighV')) / 2, detail: true },
   ),
   absoluteHighV: volts('Absolute highest voltage', [14.6, 15], sheet, { otherwise: 'absoluteHighV' }),
-  bmsOverV: volts('BMS cuts charging at', [14.6, 15.6], sheet, { otherwise: 'bmsOverVoltageV' }),
-  bmsOverReturnV: volts('and lets it charge again at', [13.8, 14.4], sheet, { otherwise: 14, ...size }),
-  bmsUnderV: volts('BMS cuts discharge at', [9.2, 11], sheet, { otherwise: 10, ...size }),
-  bmsUnderReturnV: volts('and lets it discharge again at', [11, 12.8], sheet, { otherwise: 12, ...size }),
+  bmsOverV: volts('BMS charge cut', [14.6, 15.6], sheet, { otherwise: 'bmsOverVoltageV' }),
+  bmsOverReturnV: volts('Charging again below', [13.8, 14.4], sheet, { otherwise: 14, ...size }),
+  bmsUnderV: volts('BMS discharge cut', [9.2, 11], sheet, { otherwise: 10, ...size }),
+  bmsUnderReturnV: volts('Discharging again above', [11, 12.8], sheet, { otherwise: 12, ...size }),
   floatAllowed: choice('Float', { limited: 'Allowed up to a voltage', off: 'Must be off' }, sheet, {
     otherwise: 'limited',
   }),
@@ -210,12 +210,12 @@ export const candidate = usuallyFrom('maker', {
   peakA: quantity('Peak discharge', 'A', 10, [1, 10_000], [100, 400], each, {
     otherwise: ({ value }) => value('continuousA'),
   }),
-  peakS: quantity('Peak lasts', 's', 1, [0.01, 600], [1, 30], sheet, { otherwise: 5, ...size }),
-  overCurrentA: quantity('BMS cuts on over-current at', 'A', 10, [1, 10_000], [100, 600], each, {
+  peakS: quantity('Peak duration', 's', 1, [0.01, 600], [1, 30], sheet, { otherwise: 5, ...size }),
+  overCurrentA: quantity('BMS over-current cut', 'A', 10, [1, 10_000], [100, 600], each, {
     otherwise: ({ value }) => value('peakA'),
     ...size,
   }),
-  overCurrentS: quantity('after', 's', 1, [0.0001, 600], [0.01, 30], sheet, {
+  overCurrentS: quantity('Delay of the over-current cut', 's', 1, [0.0001, 600], [0.01, 30], sheet, {
     otherwise: ({ value }) => value('peakS'),
     ...size,
   }),
@@ -249,12 +249,12 @@ export const candidate = usuallyFrom('maker', {
     { detail: true },
   ),
   coldLimitC: quantity('No charging below', '°C', 1, [-40, 15], [-20, 5], sheet, { otherwise: 'coldLimitC' }),
-  coldReturnC: quantity('and lets it charge again at', '°C', 1, [-40, 25], [2, 8], sheet, {
+  coldReturnC: quantity('Charging again above', '°C', 1, [-40, 25], [2, 8], sheet, {
     otherwise: ({ value }) => value('coldLimitC') + 3,
     ...size,
   }),
   chargeHotC: quantity('No charging above', '°C', 1, [30, 80], [45, 60], sheet, { otherwise: 55, ...size }),
-  chargeHotReturnC: quantity('and lets it charge again at', '°C', 1, [20, 80], [40, 50], sheet, {
+  chargeHotReturnC: quantity('Charging again below', '°C', 1, [20, 80], [40, 50], sheet, {
     otherwise: ({ value }) => value('chargeHotC') - 5,
     ...size,
   }),
@@ -267,16 +267,16 @@ export const candidate = usuallyFrom('maker', {
     ...size,
   }),
   coldCut: yesNo(
-    'BMS stops charging when cold',
+    'Low-temperature charge cut',
     'Maker’s data sheet: low-temperature charge protection, with the temperature it is set to.',
   ),
-  heater: yesNo('Heats itself before charging', sheet, { otherwise: 'no' }),
+  heater: yesNo('Heater of its own', sheet, { otherwise: 'no' }),
   heaterW: quantity('Heater power', 'W', 5, [1, 1000], [20, 150], sheet, {
     when: [{ field: 'heater', is: ['yes'] }],
     otherwise: 50,
     ...size,
   }),
-  heaterStartC: quantity('Heater starts at', '°C', 1, [-40, 20], [0, 5], sheet, {
+  heaterStartC: quantity('Heater starting temperature', '°C', 1, [-40, 20], [0, 5], sheet, {
     when: [{ field: 'heater', is: ['yes'] }],
     otherwise: 3,
     ...size,
@@ -299,10 +299,10 @@ export const candidate = usuallyFrom('maker', {
     'Maker’s data sheet, as a share of C.',
     { otherwise: 'coldBand5To10C', ...size },
   ),
-  leadParallel: yesNo('May be joined in parallel with lead-acid', sheet, { otherwise: 'no', ...size }),
-  engineSpace: yesNo('May stand in an engine space', sheet, { otherwise: 'no', ...size }),
+  leadParallel: yesNo('Allowed in parallel with lead-acid', sheet, { otherwise: 'no', ...size }),
+  engineSpace: yesNo('Allowed in an engine space', sheet, { otherwise: 'no', ...size }),
   warning: choice(
-    'Before it disconnects',
+    'Warning before it disconnects',
     {
       none: 'It gives no sign',
       alarm: 'It sounds or signals an alarm',
@@ -330,7 +330,10 @@ export const candidate = usuallyFrom('maker', {
     when: [{ field: 'purpose', is: ['starter'] }],
   }),
   cycles: quantity('Cycles', '', 100, [1, 20_000], [1500, 5000], sheet, { otherwise: 2000, ...size }),
-  cycleDepth: quantity('at a depth of', '%', 5, [5, 100], [70, 100], sheet, { otherwise: 80, ...size }),
+  cycleDepth: quantity('Depth of those cycles', '%', 5, [5, 100], [70, 100], sheet, {
+    otherwise: 80,
+    ...size,
+  }),
   weightKg: quantity(
     'Weight of each',
     'kg',
@@ -353,7 +356,7 @@ export const candidate = usuallyFrom('maker', {
     'Maker’s data sheet, with terminals.',
   ),
   ingress: choice(
-    'Housing keeps out',
+    'Protection of the housing',
     { none: 'Nothing stated', splash: 'Splash and dust', immersion: 'Short immersion' },
     'Maker’s data sheet: ingress rating.',
     { otherwise: 'none', ...size },

@@ -13,7 +13,7 @@ export const chargers = {
   ...chargeStages,
   nominalV: madeFor,
   feeds: choice(
-    'Feeds',
+    'Output to',
     { house: 'House bank', starting: 'Starting battery', both: 'Both' },
     'Follow its output leads.',
     { otherwise: 'house' },
@@ -23,7 +23,7 @@ export const chargers = {
     otherwise: 1,
     detail: true,
   }),
-  holdsFuseBlock: yesNo('Also holds the DC fuse block', 'Look for a row of blade fuses in its front.', {
+  holdsFuseBlock: yesNo('DC fuse block inside', 'Look for a row of blade fuses in its front.', {
     otherwise: 'no',
     detail: true,
   }),

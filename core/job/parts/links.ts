@@ -17,7 +17,7 @@ const duty = { when: [{ field: 'kind', is: ['duty'] }] } as const
 
 export const links = {
   kind: choice(
-    'What joins the house bank to it',
+    'Link to the house bank',
     {
       direct: 'Nothing: straight to the house bank',
       vsr: 'Voltage-sensed relay',
@@ -31,13 +31,13 @@ export const links = {
     'Follow the alternator’s cable to the house bank.',
   ),
   closesV: volts(
-    'Closes at',
+    'Closing voltage',
     [13, 13.7],
     'Meter on the starting side while the engine warms; listen for the click.',
     relay,
   ),
   opensV: volts(
-    'Opens at',
+    'Opening voltage',
     [12.6, 13.2],
     'Meter on the starting side after the engine stops; listen for the click.',
     relay,
@@ -52,12 +52,20 @@ export const links = {
     { ...relay, otherwise: 0, detail: true },
   ),
   bothWay: yesNo(
-    'Also closes on the voltage of the house side',
+    'Closing on the house voltage too',
     'Maker’s sheet, or charge the house bank with the engine off and listen.',
     relay,
   ),
-  opensAboveA: quantity('Opens above', 'A', 5, [1, 1000], [30, 150], 'Maker’s sheet or its setting.', duty),
-  offTimeS: quantity('Stays open for', 's', 5, [0, 3600], [10, 120], 'Maker’s sheet, or watch the clock.', {
+  opensAboveA: quantity(
+    'Opening current',
+    'A',
+    5,
+    [1, 1000],
+    [30, 150],
+    'Maker’s sheet or its setting.',
+    duty,
+  ),
+  offTimeS: quantity('Time open', 's', 5, [0, 3600], [10, 120], 'Maker’s sheet, or watch the clock.', {
     ...duty,
     otherwise: 30,
     detail: true,
@@ -89,7 +97,7 @@ export const links = {
     { when: [dcdc], otherwise: 'common', detail: true },
   ),
   signal: choice(
-    'Starts on',
+    'Running signal',
     { wire: 'Ignition or alternator wire', voltage: 'Voltage it detects' },
     'Look for a thin wire to the signal terminal.',
     { when: [dcdc] },
@@ -100,12 +108,12 @@ export const links = {
     detail: true,
   }),
   stands: choice(
-    'Stands in',
+    'Place of the unit',
     { cool: 'A cool, dry place', engine: 'The engine space' },
     'Where it is, or would be.',
     { when: [dcdc], otherwise: 'cool', detail: true },
   ),
-  engineSpace: yesNo('May stand in an engine space', 'Maker’s sheet.', {
+  engineSpace: yesNo('Allowed in an engine space', 'Maker’s sheet.', {
     when: [dcdc],
     otherwise: 'no',
     detail: true,
@@ -129,7 +137,7 @@ export const links = {
     { when: [dcdc], otherwise: ({ value }) => value('ratedA') * 14, detail: true },
   ),
   backFeed: yesNo(
-    'Gives a little back to the starting battery',
+    'Trickle back to the starting battery',
     'Maker’s sheet: trickle or maintain the starting battery from the house side.',
     { when: [dcdc], otherwise: 'no', detail: true },
   ),

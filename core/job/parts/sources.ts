@@ -41,7 +41,7 @@ export const solar = {
     { otherwise: 20 },
   ),
   through: choice(
-    'Charges through',
+    'Charging through',
     { own: 'A controller of its own', dcdc: 'The solar input of a DC-DC' },
     'Follow its cable.',
     { otherwise: 'own', detail: true },
@@ -91,7 +91,7 @@ export const sources = {
     },
     'Follow its wires; maker’s sheet.',
   ),
-  hours: quantity('Hours it gives a day', 'h', 1, [0, 24], [1, 10], 'Ask for an ordinary day.'),
+  hours: quantity('Hours of output a day', 'h', 1, [0, 24], [1, 10], 'Ask for an ordinary day.'),
   averageShare: quantity(
     'Average of that largest current',
     '%',

@@ -36,11 +36,9 @@ export const use = {
     },
     'Look for a shunt in the main negative.',
   ),
-  warns: yesNo(
-    'Something will be seen or heard before the battery cuts out',
-    'Alarm of a monitor, buzzer on the battery’s signal.',
-    { otherwise: 'no' },
-  ),
+  warns: yesNo('Warning before the battery cuts out', 'Alarm of a monitor, buzzer on the battery’s signal.', {
+    otherwise: 'no',
+  }),
   mixed: choice(
     'What happens to the old battery?',
     {
@@ -58,7 +56,7 @@ export const use = {
     'Two relays or a contactor worked by the battery or a monitor.',
     { when: [{ field: 'mixed', is: ['hybrid', 'relay'] }], otherwise: 'no' },
   ),
-  isolators: yesNo('Lead and lithium can each be switched off alone', 'A switch for each.', {
+  isolators: yesNo('Separate switches for lead and lithium', 'A switch for each.', {
     when: [{ field: 'mixed', is: ['hybrid', 'relay'] }],
     otherwise: 'no',
   }),

@@ -57,7 +57,7 @@ export const conductors = {
     'Print on the sheath.',
     { otherwise: '70' },
   ),
-  engineSpace: yesNo('Runs through the engine space', 'Follow it.', { otherwise: 'no', detail: true }),
+  engineSpace: yesNo('Through the engine space', 'Follow it.', { otherwise: 'no', detail: true }),
   bundled: quantity(
     'Loaded conductors in the bundle',
     '',
@@ -138,7 +138,7 @@ export const inverters = {
     'Maker’s sheet.',
     { otherwise: ({ value }) => 2 * value('continuousW') },
   ),
-  surgeS: quantity('Surge lasts', 's', 1, [0.01, 1800], [0.5, 10], 'Maker’s sheet.', {
+  surgeS: quantity('Surge duration', 's', 1, [0.01, 1800], [0.5, 10], 'Maker’s sheet.', {
     otherwise: 5,
     detail: true,
   }),
@@ -185,11 +185,11 @@ export const devices = {
 } satisfies Fields
 
 export const loads = {
-  supply: choice('Runs on', { dc: 'The battery (DC)', ac: 'The inverter (AC)' }, 'Follow its plug.', {
+  supply: choice('Supply', { dc: 'The battery (DC)', ac: 'The inverter (AC)' }, 'Follow its plug.', {
     otherwise: 'dc',
   }),
   amps: quantity(
-    'Draws',
+    'Draw',
     'A',
     0.5,
     [0, 3000],
@@ -197,7 +197,7 @@ export const loads = {
     'Clamp meter while it runs; or watts on its label, as 60 W.',
     { when: [{ field: 'supply', is: ['dc'] }] },
   ),
-  watts: quantity('Draws', 'W', 10, [0, 50_000], [50, 1500], 'Label, or a plug-in meter.', {
+  watts: quantity('Draw', 'W', 10, [0, 50_000], [50, 1500], 'Label, or a plug-in meter.', {
     when: [{ field: 'supply', is: ['ac'] }],
   }),
   hours: quantity('Hours a day', 'h', 0.5, [0, 24], [0.5, 8], 'Ask for an ordinary day.'),
@@ -231,11 +231,11 @@ export const loads = {
     'Clamp meter with peak hold, as a multiple of what it draws.',
     { otherwise: 1, detail: true },
   ),
-  together: yesNo('Runs at the same time as the others', 'Ask for the worst hour.', {
+  together: yesNo('At the same time as the others', 'Ask for the worst hour.', {
     otherwise: 'yes',
     detail: true,
   }),
-  essential: yesNo('Must not stop', 'Bilge pump, radio, brakes, medical.', {
+  essential: yesNo('Essential', 'Bilge pump, radio, brakes, medical.', {
     how: 'customer',
     otherwise: 'no',
   }),

@@ -129,7 +129,7 @@ const download = () => handOver(`loads-${bench.document!.job.number}.csv`, write
                   @input="bench.setPartText(path, 'name', ($event.target as HTMLInputElement).value)"
               /></label>
               <label
-                ><span class="text-xs text-soft">Runs on</span
+                ><span class="text-xs text-soft">Supply</span
                 ><select
                   class="entry !px-1"
                   :value="valueAt(part, 'supply') ?? 'dc'"
@@ -140,11 +140,11 @@ const download = () => handOver(`loads-${bench.document!.job.number}.csv`, write
                 </select></label
               >
               <div>
-                <span aria-hidden="true" class="text-xs text-soft">Draws</span
+                <span aria-hidden="true" class="text-xs text-soft">Draw</span
                 ><ValueEntry
                   v-if="valueAt(part, 'supply') === 'ac'"
                   :field="fields.watts"
-                  label="Draws"
+                  label="Draw"
                   hide-label
                   empty="W"
                   :model-value="valueAt(part, 'watts')"
@@ -152,7 +152,7 @@ const download = () => handOver(`loads-${bench.document!.job.number}.csv`, write
                 /><ValueEntry
                   v-else
                   :field="fields.amps"
-                  label="Draws"
+                  label="Draw"
                   hide-label
                   empty="A"
                   :model-value="valueAt(part, 'amps')"
@@ -182,7 +182,7 @@ const download = () => handOver(`loads-${bench.document!.job.number}.csv`, write
                 />
               </div>
               <div>
-                <span aria-hidden="true" class="text-xs text-soft">Runs</span
+                <span aria-hidden="true" class="text-xs text-soft">On</span
                 ><ValueEntry
                   :field="fields.duty"
                   label="Share of the time it runs"
