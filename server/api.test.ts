@@ -3,7 +3,7 @@ import { request } from 'node:http'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { readJobFile } from '#core/formats/job-file'
 import { emptyJob, withField, type JobDocument } from '#core/job/document'
-import { ask, type Reply } from '../tests/api-client'
+import { ask, listedJobs, type Reply } from '../tests/api-client'
 import { freshDatabase, startServer, type TestDatabase, type TestServer } from '../tests/harness'
 import type { HistoryEntry, JobRow, StoredJob } from './repositories/jobs'
 
@@ -25,7 +25,7 @@ const call = <T = Record<string, unknown>>(
   body?: unknown,
   headers?: Record<string, string>,
 ) => ask<T>(server, method, path, body, headers)
-const list = async (query = ''): Promise<JobRow[]> => (await call<JobRow[]>('GET', `/api/jobs${query}`)).body
+const list = (query = ''): Promise<JobRow[]> => listedJobs(server, query)
 const open = async (number: string): Promise<StoredJob> => {
   const row = (await list()).find((job) => job.number === number)!
   return (await call<StoredJob>('GET', `/api/jobs/${row.id}`)).body
@@ -124,16 +124,25 @@ describe('jobs', () => {
 
 describe('job files', () => {
   const file = readFileSync(new URL('../demo/jobs/0421-rescue-van.json', import.meta.url), 'utf8')
+  const ownFile = file.replace('"0421"', '"V-7"')
   const load = (body: string | Uint8Array) =>
     call<StoredJob & { error: string }>('POST', '/api/jobs/import?who=Test', body, {
       'content-type': 'application/octet-stream',
     })
 
+  it('go in under the next number where theirs is taken', async () => {
+    const { status, body } = await load(file)
+    expect(status).toBe(201)
+    expect(Number(body.document.job.number)).toBeGreaterThan(433)
+    expect(body.document.job.name).toBe(JSON.parse(file).job.name)
+  })
+
   it('go in and come out without loss', async () => {
+    const file = ownFile
     const loaded = await load(file)
     expect(loaded.status).toBe(201)
     const response = await fetch(`${server.url}/api/jobs/${loaded.body.id}/file`)
-    expect(response.headers.get('content-disposition')).toBe('attachment; filename="job-0421.json"')
+    expect(response.headers.get('content-disposition')).toBe('attachment; filename="job-V-7.json"')
     const out = await response.text()
     expect(JSON.parse(out)).toEqual(JSON.parse(file))
     expect(readJobFile(out).ok).toBe(true)

@@ -5,11 +5,11 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { sheetOf, type Sheet } from '#core/papers/sheet'
 import type { JobDocument } from '#core/job/document'
 import { withSpecified } from '#core/job/as-specified'
-import type { ShelfPart } from '#core/shelf/kinds'
 import { solve } from '#core/solve/answer'
 import { ask } from '../tests/api-client'
 import { freshDatabase, startServer, type TestDatabase, type TestServer } from '../tests/harness'
 import type { StoredJob } from './repositories/jobs'
+import type { WholePage } from './repositories/shelf'
 import { digestOf, type SheetRow } from './repositories/sheets'
 import type { ShopSettings as Shop } from './repositories/shop'
 
@@ -62,7 +62,8 @@ const issue = () =>
 
 describe('the whole shelf', () => {
   it('is what a search chooses from: current parts of all kinds', async () => {
-    const { status, body } = await call<ShelfPart[]>('GET', '/api/shelf/whole')
+    const { status, body: page } = await call<WholePage>('GET', '/api/shelf/whole')
+    const body = page.parts
     expect(status).toBe(200)
     expect(body.length).toBeGreaterThan(80)
     expect(new Set(body.map((part) => part.kind)).size).toBeGreaterThan(10)
@@ -78,7 +79,7 @@ describe('a specification sheet', () => {
   })
 
   it('is issued for what was chosen, numbered, and frozen', async () => {
-    const shelf = (await call<ShelfPart[]>('GET', '/api/shelf/whole')).body
+    const shelf = (await call<WholePage>('GET', '/api/shelf/whole')).body.parts
     const answer = solve(planOf(job.document, {}, shelf)).answers[0]!
     await save(withSpecified(job.document, specifiedBy(answer, 'Ida Brell', '2026-11-20T10:00:00.000Z')))
     const first = await issue()

@@ -1,12 +1,12 @@
 import { readFileSync } from 'node:fs'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { writeShelfCsv } from '#core/formats/shelf-csv'
-import { ask } from '../tests/api-client'
+import { ask, listedJobs } from '../tests/api-client'
 import { freshDatabase, startServer, type TestDatabase, type TestServer } from '../tests/harness'
 import type { JobRow, StoredJob } from './repositories/jobs'
 import type { PhotoRow } from './repositories/photos'
 import type { ShelfRecord } from './repositories/shelf'
-import type { Rejudged, ShopSettings as Shop } from './repositories/shop'
+import type { Preview, ShopSettings as Shop } from './repositories/shop'
 
 let db: TestDatabase
 let server: TestServer
@@ -28,7 +28,7 @@ afterAll(async () => {
 
 const shop = async (): Promise<Shop> => (await call<Shop>('GET', '/api/shop')).body
 const job = async (number: string): Promise<JobRow> =>
-  (await call<JobRow[]>('GET', '/api/jobs')).body.find((row) => row.number === number)!
+  (await listedJobs(server)).find((row) => row.number === number)!
 
 describe('shop rules', () => {
   it('are the defaults at first', async () =>
@@ -40,12 +40,12 @@ describe('shop rules', () => {
 
   it('show what they would do to the open jobs, and change nothing until they are kept', async () => {
     const before = await job('0421')
-    const preview = await call<Rejudged>('POST', '/api/shop/preview', {
+    const preview = await call<Preview>('POST', '/api/shop/preview', {
       rules: { certificatesVehicle: 'both', windowTimeShare: 10 },
     })
     expect(preview).toMatchObject({ status: 200, body: { open: 6, judged: 6 } })
     expect(preview.body.changed).toEqual([])
-    const strict = await call<Rejudged>('POST', '/api/shop/preview', {
+    const strict = await call<Preview>('POST', '/api/shop/preview', {
       rules: { certificatesVessel: 'both', chargerSchool: 'replace' },
     })
     expect(strict.body.changed.map((c) => [c.number, c.before, c.after]).toSorted()).toEqual([
@@ -64,13 +64,14 @@ describe('shop rules', () => {
       who: 'Test',
       document: { ...stored.document, job: { ...stored.document.job, stage: 'done' } },
     })
-    const kept = await call<Rejudged & { shop: Shop }>('PUT', '/api/shop', {
+    expect((await job('0427')).stage).toBe('done')
+    const kept = await call<{ shop: Shop; waiting: number }>('PUT', '/api/shop', {
       ...(await shop()),
       rules: { chargerSchool: 'replace' },
     })
     expect(kept).toMatchObject({
       status: 200,
-      body: { open: 5, shop: { rules: { chargerSchool: 'replace' } } },
+      body: { waiting: 5, shop: { rules: { chargerSchool: 'replace' } } },
     })
     expect((await job('0417')).verdict).toBe('does-not-suit')
     expect((await job('0417')).reason).toContain('has no lithium profile')
@@ -158,8 +159,12 @@ describe('the shelf', () => {
         (part) => part.values.ratedA,
       ),
     ).toEqual([25, 20])
-    expect((await call('DELETE', '/api/shelf/chargers/parts/T-1')).status).toBe(200)
-    expect((await call('DELETE', '/api/shelf/chargers/parts/T-1')).status).toBe(404)
+    const off = (version: number) =>
+      call('DELETE', `/api/shelf/chargers/parts/T-1?version=${version}&who=Test`)
+    expect((await call('DELETE', '/api/shelf/chargers/parts/T-1')).status).toBe(422)
+    expect((await off(1)).status).toBe(409)
+    expect((await off(2)).status).toBe(200)
+    expect((await off(2)).status).toBe(404)
     expect(
       (await call<{ parts: ShelfRecord[] }>('GET', '/api/shelf?kind=chargers&words=test%20charger')).body
         .parts,
@@ -363,6 +368,6 @@ describe('parts and photos of another workshop', () => {
     await db.sql`update shelf_part set workshop_id = ${other!.id} where code = 'WRE-24S'`
     expect((await call('GET', '/api/shelf/batteries/parts/WRE-24S')).status).toBe(404)
     expect((await call<ShelfRecord[]>('GET', '/api/shelf/current?codes=WRE-24S')).body).toEqual([])
-    expect((await call('DELETE', '/api/shelf/batteries/parts/WRE-24S')).status).toBe(404)
+    expect((await call('DELETE', '/api/shelf/batteries/parts/WRE-24S?version=1&who=Test')).status).toBe(404)
   })
 })

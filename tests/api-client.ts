@@ -1,3 +1,5 @@
+import type { JobPage, JobRow } from '../server/repositories/jobs'
+
 export interface Reply<T = Record<string, unknown>> {
   readonly status: number
   readonly body: T
@@ -29,4 +31,14 @@ export async function ask<T = Record<string, unknown>>(
         }),
   })
   return { status: response.status, body: (await response.json()) as T }
+}
+
+/** The jobs of a list once what was saved before is judged. */
+export async function listedJobs(at: { readonly url: string }, query = ''): Promise<JobRow[]> {
+  for (let tries = 0; tries < 200; tries++) {
+    const { body } = await ask<{ waiting: number }>(at, 'GET', '/api/shop/judging')
+    if (body.waiting === 0) break
+    await new Promise((resolve) => setTimeout(resolve, 50))
+  }
+  return (await ask<JobPage>(at, 'GET', `/api/jobs${query}`)).body.jobs.slice()
 }

@@ -210,7 +210,7 @@ test('the summary page says what to change, what is open, and the cautions, and 
   const sheet = page.getByRole('article')
   await expect(sheet).toContainText('Suits once three things are changed')
   await expect(sheet).toContainText('Shore charger: Switch equalise off.')
-  await expect(sheet).toContainText('15.5 V − 14.8 V = 0.7 V over')
+  await expect(sheet, 'no formula').not.toContainText('= 0.7 V')
   await expect(sheet).toContainText('not a certificate of compliance')
   await expect(sheet).toContainText('The local code and the makers’ instructions come before this page.')
   await page.goto(`${await app.job('0421')}/summary`)

@@ -1,40 +1,44 @@
 <script setup lang="ts">
-import { useDebounceFn } from '@vueuse/core'
+import { useDebounceFn, useIntervalFn } from '@vueuse/core'
 import { crafts, stages } from '#core/job/document'
 import { typicals, type TypicalId } from '#core/job/typicals'
 import { verdicts, verdictWords, type Verdict } from '#core/system/verdict'
-import { asJson, ask, type JobRow, type StoredJob } from '../utils/api'
+import { asJson, ask, type JobPage, type JobRow, type StoredJob } from '../utils/api'
 import { ago } from '../utils/dates'
 
 useHead({ title: 'Jobs · Jovial Anchor' })
 
 const device = useDeviceName()
-const jobs = ref<JobRow[] | null>(null)
-/** Why the list may be old, and why what was asked last was not done. */
-const listProblem = ref('')
+/** Why what was asked last was not done. */
 const problem = ref('')
 const words = ref('')
 const verdict = ref<Verdict | ''>('')
 const stage = ref<keyof typeof stages | ''>('')
 const largestFileMb = 2
 
-const newest = latest()
-async function load() {
-  const query = new URLSearchParams({
-    ...(words.value && { words: words.value }),
-    ...(verdict.value && { verdict: verdict.value }),
-    ...(stage.value && { stage: stage.value }),
-  })
-  const answer = await newest(read<JobRow[]>(`/api/jobs?${query}`))
-  if (!answer) return
-  if (answer.kind === 'ok') {
-    jobs.value = answer.data
-    listProblem.value = ''
-  } else {
-    listProblem.value =
-      answer.kind === 'refused' ? answer.refused.error : 'The server cannot be reached. The list may be old.'
-  }
-}
+const {
+  rows: jobs,
+  problem: listProblem,
+  load,
+  more,
+  hasMore,
+} = usePages<JobRow, JobPage>(
+  (after) =>
+    `/api/jobs?${new URLSearchParams({
+      ...(words.value && { words: words.value }),
+      ...(verdict.value && { verdict: verdict.value }),
+      ...(stage.value && { stage: stage.value }),
+      ...(after && { after }),
+    })}`,
+  (page) => page.jobs,
+)
+/** A job that is being judged is so for a moment: the list is asked again until none is. */
+const isJudging = computed(
+  () => jobs.value?.some((job) => job.verdict === null && job.reason === '') ?? false,
+)
+useIntervalFn(() => {
+  if (isJudging.value && document.visibilityState === 'visible') void load()
+}, 1500)
 const loadSoon = useDebounceFn(load, 150)
 watch([words, verdict, stage], loadSoon)
 onMounted(load)
@@ -134,7 +138,10 @@ async function readFile(event: Event) {
         :key="job.id"
         class="relative grid grid-cols-[auto_1fr_auto] items-center gap-x-4 gap-y-1 border-line px-4 py-3 not-first:border-t hover:bg-paper/60 md:grid-cols-[auto_14rem_1fr_9rem_8rem]"
       >
-        <VerdictMark :verdict="job.verdict" class="!size-6" />
+        <VerdictMark v-if="job.verdict" :verdict="job.verdict" class="!size-6" /><span
+          v-else
+          class="size-6"
+        />
         <div class="min-w-0">
           <h2 class="truncate text-base">
             <NuxtLink :to="`/jobs/${job.id}`" class="after:absolute after:inset-0">{{
@@ -148,7 +155,9 @@ async function readFile(event: Event) {
           </p>
         </div>
         <div class="min-w-0 max-md:col-span-2 max-md:col-start-2 max-md:row-start-2">
-          <p class="font-semibold" :class="verdictColour[job.verdict]">{{ job.headline }}</p>
+          <p class="font-semibold" :class="job.verdict ? verdictColour[job.verdict] : 'text-soft'">
+            {{ job.headline }}
+          </p>
           <p class="line-clamp-2 text-xs text-soft">{{ job.reason }}</p>
         </div>
         <p class="text-soft max-md:row-start-1 max-md:text-xs">
@@ -162,7 +171,10 @@ async function readFile(event: Event) {
         </p>
       </li>
     </ul>
-    <div v-else-if="jobs" class="border-y border-line bg-card px-4 py-10 text-center text-soft">
+    <p v-if="hasMore" class="mt-3 text-center">
+      <button type="button" class="act-quiet" @click="more">Show more</button>
+    </p>
+    <div v-if="jobs?.length === 0" class="border-y border-line bg-card px-4 py-10 text-center text-soft">
       <AnchorMark class="mx-auto mb-2 size-10" />
       <p v-if="words || verdict || stage">Nothing on the slip by that name. Fewer letters catch more fish.</p>
       <p v-else>No jobs yet. The anchor is up; start one.</p>

@@ -1,8 +1,10 @@
 <script setup lang="ts">
-import { useDebounceFn } from '@vueuse/core'
+import { useDebounceFn, useIntervalFn } from '@vueuse/core'
 import { dequal } from 'dequal/lite'
 import type { RuleOverrides } from '#core/rules/rules'
-import { asJson, ask, type Rejudged, type Shop } from '../utils/api'
+import { asJson, ask, type Answer, type Preview, type Shop } from '../utils/api'
+
+type Effect = Omit<Preview, 'next'>
 
 useHead({ title: 'Shop rules · Jovial Anchor' })
 useKeys({ 'g j': () => navigateTo('/'), 'g h': () => navigateTo('/shelf') })
@@ -10,32 +12,54 @@ const store = useShop()
 const draft = ref<Shop>(structuredClone(toRaw(store.shop)))
 const changed = computed(() => !dequal({ ...draft.value }, { ...store.shop }))
 const rulesChanged = computed(() => !dequal(toRaw(draft.value.rules), store.shop.rules))
-const effect = ref<Rejudged | null>(null)
-const result = ref<Rejudged | null>(null)
+const effect = shallowRef<Effect | null>(null)
+/** What was kept is told until something else is changed. */
+const isKept = ref(false)
 const problem = ref('')
 const busy = ref(false)
 
+/** What the rules in the form would do, judged some jobs at a time until all are or the rules are others. */
 const preview = useDebounceFn(async () => {
-  const asked = JSON.stringify(draft.value.rules)
-  const answer = await ask<Rejudged>('/api/shop/preview', asJson('POST', { rules: draft.value.rules }))
-  if (asked !== JSON.stringify(draft.value.rules)) return
-  effect.value = answer.kind === 'ok' ? answer.data : null
-  if (answer.kind !== 'ok')
-    problem.value =
-      answer.kind === 'refused'
-        ? answer.refused.error
-        : 'The server cannot be reached: what this would change is not known.'
+  const { rules } = draft.value
+  const asked = JSON.stringify(rules)
+  let after: string | null = null
+  let all: Effect = { open: 0, judged: 0, changed: [] }
+  do {
+    const answer: Answer<Preview> = await ask<Preview>('/api/shop/preview', asJson('POST', { rules, after }))
+    if (asked !== JSON.stringify(draft.value.rules)) return
+    if (answer.kind !== 'ok') {
+      effect.value = null
+      problem.value =
+        answer.kind === 'refused'
+          ? answer.refused.error
+          : 'The server cannot be reached: what this would change is not known.'
+      return
+    }
+    const { open, judged, changed: some, next }: Preview = answer.data
+    all = { open, judged: all.judged + judged, changed: [...all.changed, ...some] }
+    effect.value = all
+    after = next
+  } while (after !== null)
 }, 300)
+
+/** Open jobs that wait to be judged by what was kept. */
+const waiting = ref(0)
+useIntervalFn(async () => {
+  if (waiting.value === 0) return
+  const answer = await ask<{ waiting: number }>('/api/shop/judging')
+  if (answer.kind === 'ok') waiting.value = answer.data.waiting
+}, 700)
 
 function setRules(rules: RuleOverrides) {
   draft.value = { ...draft.value, rules }
-  effect.value = result.value = null
+  effect.value = null
+  isKept.value = false
   problem.value = ''
   if (rulesChanged.value) void preview()
 }
 async function keep() {
   busy.value = true
-  const answer = await ask<Rejudged & { shop: Shop }>('/api/shop', asJson('PUT', draft.value))
+  const answer = await ask<{ shop: Shop; waiting: number }>('/api/shop', asJson('PUT', draft.value))
   busy.value = false
   problem.value =
     answer.kind === 'ok'
@@ -53,7 +77,8 @@ async function keep() {
   store.take(answer.data.shop)
   draft.value = structuredClone(answer.data.shop)
   effect.value = null
-  result.value = answer.data
+  isKept.value = true
+  waiting.value = answer.data.waiting
 }
 function drop() {
   draft.value = structuredClone(toRaw(store.shop))
@@ -96,7 +121,13 @@ function drop() {
           <h2 class="text-lg">What this changes</h2>
           <p v-if="problem" role="alert" class="mt-1 border-l-4 border-bad pl-2">{{ problem }}</p>
           <div role="status" class="mt-1" data-testid="effect">
-            <VerdictChanges v-if="result" :effect="result" done />
+            <p v-if="isKept" class="font-semibold">
+              {{
+                waiting > 0
+                  ? `Kept. ${waiting} open ${waiting === 1 ? 'job is' : 'jobs are'} still being judged by it.`
+                  : 'Kept. Every open job is judged by it.'
+              }}
+            </p>
             <VerdictChanges v-else-if="effect" :effect="effect" />
             <p v-else-if="rulesChanged && !problem" class="text-soft">Judging the open jobs …</p>
             <p v-else class="text-soft">

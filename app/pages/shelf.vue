@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
 import { shelfKind, shelfKindIds, type ShelfKindId } from '#core/shelf/kinds'
-import { read, type ShelfRecord } from '../utils/api'
+import type { ShelfPage, ShelfRecord } from '../utils/api'
 
 useHead({ title: 'Shelf · Jovial Anchor' })
 useKeys({
@@ -13,33 +13,28 @@ const { q } = useWriting()
 const route = useRoute()
 const kind = ref<ShelfKindId>(shelfKindIds.find((k) => k === route.query.kind) ?? 'batteries')
 const words = ref('')
-const parts = ref<ShelfRecord[] | null>(null)
-const counts = ref<Readonly<Record<string, number>>>({})
-const problem = ref('')
 /** The part that is open: its code, or empty for a new one. */
 const open = ref<string | null>(null)
 
-const newest = latest()
-async function load() {
-  const answer = await newest(
-    read<{ parts: ShelfRecord[]; counts: Record<string, number> }>(
-      `/api/shelf?${new URLSearchParams({ kind: kind.value, words: words.value })}`,
-    ),
-  )
-  if (!answer) return
-  problem.value =
-    answer.kind === 'ok'
-      ? ''
-      : answer.kind === 'refused'
-        ? answer.refused.error
-        : 'The server cannot be reached. The list may be old.'
-  if (answer.kind === 'ok') ({ parts: parts.value, counts: counts.value } = answer.data)
-}
+const {
+  rows: parts,
+  answer,
+  problem,
+  load,
+  more,
+  hasMore,
+  forget,
+} = usePages<ShelfRecord, ShelfPage & { counts: Record<string, number> }>(
+  (after) =>
+    `/api/shelf?${new URLSearchParams({ kind: kind.value, words: words.value, ...(after && { after }) })}`,
+  (page) => page.parts,
+)
+const counts = computed(() => answer.value?.counts ?? {})
 const loadSoon = useDebounceFn(load, 150)
 watch(words, loadSoon)
 watch(kind, () => {
   open.value = null
-  parts.value = null
+  forget()
   void load()
 })
 onMounted(load)
@@ -141,6 +136,9 @@ async function saved(code: string | null) {
             </tr>
           </tbody>
         </table>
+        <p v-if="hasMore" class="p-3 text-center">
+          <button type="button" class="act-quiet" @click="more">Show more</button>
+        </p>
       </div>
       <p v-else-if="parts" class="border-y border-line bg-card px-4 py-10 text-center text-soft">
         <AnchorMark class="mx-auto mb-2 size-10" />{{

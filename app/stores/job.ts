@@ -123,10 +123,10 @@ export const useJob = defineStore('job', () => {
     const answer = await ask<HistoryEntry[]>(`/api/jobs/${jobId}/history`)
     const job = jobs.get(jobId)
     if (answer.kind !== 'ok' || !job || job.undo.length > 0 || job.redo.length > 0) return
-    job.undo = answer.data
-      .filter((entry) => entry.version <= job.saving.version)
-      .map((entry) => entry.changes)
-      .reverse()
+    // Behind an entry whose changes were too many to keep nothing can be taken back.
+    const known = answer.data.filter((entry) => entry.version <= job.saving.version)
+    const end = known.findIndex((entry) => entry.changes === null)
+    job.undo = (end < 0 ? known : known.slice(0, end)).map((entry) => entry.changes!).reverse()
   }
 
   /** Takes an event into the saving of a job, and tells what is to be told. */

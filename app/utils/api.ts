@@ -1,20 +1,23 @@
 import { promiseTimeout } from '@vueuse/core'
-import type { HistoryEntry, JobRow, StoredJob } from '../../server/repositories/jobs'
+import type { HistoryEntry, JobPage, JobRow, StoredJob } from '../../server/repositories/jobs'
 import type { PhotoRow } from '../../server/repositories/photos'
-import type { ShelfRecord } from '../../server/repositories/shelf'
+import type { ShelfPage, ShelfRecord, WholePage } from '../../server/repositories/shelf'
 import type { SheetRow } from '../../server/repositories/sheets'
-import type { Rejudged, ShopSettings as Shop, VerdictChange } from '../../server/repositories/shop'
+import type { Preview, ShopSettings as Shop, VerdictChange } from '../../server/repositories/shop'
 
 export type {
   HistoryEntry,
+  JobPage,
   JobRow,
   PhotoRow,
-  Rejudged,
+  Preview,
   SheetRow,
+  ShelfPage,
   ShelfRecord,
   Shop,
   StoredJob,
   VerdictChange,
+  WholePage,
 }
 
 /** What the server answers when it cannot do what was asked. */

@@ -12,6 +12,9 @@ const migrationLock = 7_108_421
 export async function migrate(sql: Sql, folder: string): Promise<string[]> {
   const files = (await readdir(folder)).filter((name) => /^\d{3}-.*\.sql$/.test(name)).sort()
   return sql.begin(async (tx) => {
+    // A migration takes what it takes.
+    await tx`set local statement_timeout = 0`
+    await tx`set local lock_timeout = 0`
     await tx`select pg_advisory_xact_lock(${migrationLock})`
     await tx`create table if not exists schema_migration (number integer primary key, name text not null, applied_at timestamptz not null default now())`
     const applied = new Set(

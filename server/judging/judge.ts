@@ -2,6 +2,9 @@ import type { Paper } from '#core/papers/blocks'
 import type { Sheet, SheetInputs } from '#core/papers/sheet'
 import { sheet, summary, verdict, type Judged, type ListVerdict, type Summarised } from './work'
 
+/** A job whose judging took more than its time. */
+export class TooLarge extends Error {}
+
 /** Whatever judges for the server: never inside a transaction. */
 export interface Judge {
   verdict(job: Judged): Promise<ListVerdict>

@@ -2,11 +2,14 @@ import { existsSync } from 'node:fs'
 import { availableParallelism } from 'node:os'
 import { dirname, join } from 'node:path'
 import { Piscina } from 'piscina'
-import { judgeHere, type Judge } from './judge'
+import { judgeHere, TooLarge, type Judge } from './judge'
+import type { ListVerdict } from './work'
 
 /** Written beside the server's entry when it is built. */
 const threadFile = join(dirname(process.argv[1] ?? ''), 'judging.mjs')
 const idleMs = 60_000
+/** What one judging may take; then its thread is ended, ms. */
+const budgetMs = 5000
 
 function pooled(): Judge {
   const pool = new Piscina({
@@ -16,7 +19,14 @@ function pooled(): Judge {
     idleTimeout: idleMs,
   })
   return {
-    verdict: (job) => pool.run(job, { name: 'verdict' }),
+    async verdict(job) {
+      const signal = AbortSignal.timeout(budgetMs)
+      try {
+        return (await pool.run(job, { name: 'verdict', signal })) as ListVerdict
+      } catch (cause) {
+        throw signal.aborted ? new TooLarge('This job is too large to judge at once') : cause
+      }
+    },
     sheet: (inputs) => pool.run(inputs, { name: 'sheet' }),
     summary: (job) => pool.run(job, { name: 'summary' }),
   }

@@ -15,10 +15,18 @@ export interface Repositories {
   readonly shop: Shop
 }
 
-/** The data of a workshop as an actor sees and changes them. */
-export function repositoriesOf(sql: Sql, actor: Actor, judge: Judge): Repositories {
-  const shop = new Shop(sql, actor, judge)
-  const jobs = new Jobs(sql, actor, judge, shop)
+/**
+ * The data of a workshop as an actor sees and changes them.
+ * @param changed told that something is to be judged
+ */
+export function repositoriesOf(
+  sql: Sql,
+  actor: Actor,
+  judge: Judge,
+  changed: () => void = () => undefined,
+): Repositories {
+  const shop = new Shop(sql, actor, judge, changed)
+  const jobs = new Jobs(sql, actor, changed)
   return {
     jobs,
     photos: new Photos(sql, actor),

@@ -4,12 +4,11 @@ import { changesBetween } from '#core/job/changes'
 import type { JobDocument } from '#core/job/document'
 import { changeUpToDate } from '#core/job/migrations/index'
 import type { Verdict } from '#core/system/verdict'
-import type { Judge } from '../judging/judge'
+import { isJudged } from '../judging/behind'
 import type { ListVerdict } from '../judging/work'
 import { Repository, type Actor } from './actor'
 import { documentOf } from './kept-document'
 import { allWords } from './search'
-import type { judgeAgain, Shop } from './shop'
 
 /** A job as lists show it. */
 export interface JobRow {
@@ -20,11 +19,20 @@ export interface JobRow {
   readonly craft: string | null
   readonly stage: string
   readonly dueDate: string | null
-  readonly verdict: Verdict
+  /** Null while it is being judged, and where it was too large for that. */
+  readonly verdict: Verdict | null
   readonly headline: string
   readonly reason: string
   readonly updatedAt: string
   readonly updatedBy: string
+}
+
+/** Jobs a page of the list holds. */
+export const jobsAPage = 100
+/** Jobs of a list, and what to ask for the next of them; null at its end. */
+export interface JobPage {
+  readonly jobs: readonly JobRow[]
+  readonly next: string | null
 }
 
 /** A job as the bench opens it. */
@@ -43,7 +51,8 @@ export interface HistoryEntry {
   readonly version: number
   readonly at: string
   readonly who: string
-  readonly changes: readonly Change[]
+  /** Null where they were too many to keep. */
+  readonly changes: readonly Change[] | null
 }
 
 export interface JobSearch {
@@ -51,7 +60,8 @@ export interface JobSearch {
   readonly words?: string
   readonly stage?: string
   readonly verdict?: string
-  readonly limit?: number
+  /** Goes on behind this job: `next` of the page before. */
+  readonly after?: string
 }
 
 /** The columns that lists and searches need, from the document. */
@@ -90,28 +100,66 @@ function changesOn(
   return changes.length > 0 ? { changes } : { changes: null, answer: { saved: true, job: before } }
 }
 
+/** Number taken by another job: a save that would give it twice. */
+export class NumberTaken extends Error {
+  constructor(readonly number: string) {
+    super(`The number ${number} is another job’s`)
+  }
+}
+
+/** What is done where the number of a job is taken. */
+const orTaken = <T>(work: Promise<T>, { job: { number } }: JobDocument): Promise<T> =>
+  work.catch((cause: unknown) => {
+    if ((cause as { constraint_name?: string }).constraint_name === 'job_number')
+      throw new NumberTaken(number)
+    throw cause
+  })
+
+/** Most numbers that were given by hand ahead of the counter and are passed over at once. */
+const mostPassedOver = 10_000
+
+/** A history entry of more than this is kept without its changes, bytes. */
+const largestEntryBytes = 256 * 1024
+/** What the entries of a page of history come to at most, bytes. */
+const historyPageBytes = 1024 * 1024
+/** Changes of one value by one person within this are one entry: a burst of typing. */
+const burst = '30 seconds'
+
 export class Jobs extends Repository {
   constructor(
     sql: Sql,
     actor: Actor,
-    private readonly judge: Judge,
-    private readonly shop: Shop,
+    /** Told that a job is to be judged. */
+    private readonly changed: () => void,
   ) {
     super(sql, actor)
   }
 
-  /** Jobs, last changed first. */
-  list({ words = '', stage, verdict, limit = 200 }: JobSearch = {}): Promise<JobRow[]> {
+  /** Jobs, last changed first, a page at a time. */
+  async list({ words = '', stage, verdict, after }: JobSearch = {}): Promise<JobPage> {
     const { sql, actor } = this
-    return sql<JobRow[]>`
-      select job_id as id, number, name, customer, craft, stage, due_date as "dueDate", verdict, headline, reason, updated_at as "updatedAt", updated_by as "updatedBy"
-      from job
+    const judged = isJudged(sql)
+    const [at, id] = after?.split('~') ?? []
+    const rows = await sql<(JobRow & { key: string })[]>`
+      select job_id as id, number, job.name, customer, craft, stage, due_date as "dueDate",
+        case when ${judged} then verdict end as verdict,
+        case when ${judged} then headline else 'Being judged' end as headline,
+        case when ${judged} then reason else '' end as reason,
+        updated_at as "updatedAt", updated_by as "updatedBy",
+        to_char(updated_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.US"Z"') || '~' || job_id as key
+      from job join workshop using (workshop_id)
       where workshop_id = ${actor.workshop}
         ${allWords(sql, words)}
         ${stage ? sql`and stage = ${stage}` : sql``}
-        ${verdict ? sql`and verdict = ${verdict}` : sql``}
-      order by updated_at desc, job_id
-      limit ${limit}`
+        ${verdict ? sql`and verdict = ${verdict} and ${judged}` : sql``}
+        ${at && id ? sql`and (updated_at, job_id) < (${at}::text::timestamptz, ${id}::uuid)` : sql``}
+      order by updated_at desc, job_id desc
+      limit ${jobsAPage + 1}`
+    const jobs = rows.slice(0, jobsAPage)
+    return {
+      jobs: jobs.map(({ key: _key, ...row }) => row),
+      next: rows.length > jobsAPage ? jobs.at(-1)!.key : null,
+    }
   }
 
   read(id: string): Promise<StoredJob | null> {
@@ -129,36 +177,57 @@ export class Jobs extends Repository {
     return job ? current(job) : null
   }
 
-  create(document: JobDocument): Promise<StoredJob> {
-    return this.judging(document, (tx, judged) => this.insert(tx, document, judged))
+  /** Makes a job; it is judged a moment later. */
+  async create(document: JobDocument): Promise<StoredJob> {
+    const job = await orTaken(
+      this.together((tx) => this.insert(tx, document)),
+      document,
+    )
+    this.changed()
+    return job
   }
 
-  private judging<T>(
-    document: JobDocument,
-    write: (tx: Sql, judged: ListVerdict) => Promise<T | typeof judgeAgain>,
-  ): Promise<T> {
-    return this.shop.judging(({ rules, units }) => this.judge.verdict({ document, rules, units }), write)
+  /** Makes a job under the next number of the workshop. */
+  async createNumbered(documentOf: (number: string) => JobDocument): Promise<StoredJob> {
+    const job = await this.together(async (tx) => this.insert(tx, documentOf(await this.nextNumber(tx))))
+    this.changed()
+    return job
   }
 
-  /** Puts a job that was judged into its table. */
-  async insert(tx: Sql, document: JobDocument, judged: ListVerdict): Promise<StoredJob> {
+  /** Puts a job into its table, judged where that has been done already. */
+  async insert(tx: Sql, document: JobDocument, judged?: ListVerdict): Promise<StoredJob> {
     const { workshop, person } = this.actor
     const row = {
       workshop_id: workshop,
       document: tx.json(document as never),
       updated_by: person,
       ...columnsOf(document),
-      ...judged,
+      ...(judged ? { ...judged, judged_version: 1, judged_shop: 1 } : {}),
     }
     const [job] = await tx<StoredJob[]>`insert into job ${tx(row)} returning ${storedColumns(tx)}`
+    await this.countUpTo(tx, document.job.number)
     return job!
   }
 
-  /** The next free job number: one more than the largest that is a plain number, four digits. */
-  async nextNumber(): Promise<string> {
-    const [row] = await this.sql<{ most: number | null }[]>`
-      select max(number::bigint)::int as most from job where workshop_id = ${this.actor.workshop} and number ~ '^[0-9]{1,8}$'`
-    return String((row?.most ?? 0) + 1).padStart(4, '0')
+  /** The workshop counts on from a number that was given by hand. */
+  private async countUpTo(tx: Sql, number: string): Promise<void> {
+    if (!/^\d{1,8}$/.test(number)) return
+    await tx`
+      update workshop set last_number = ${Number(number)}
+      where workshop_id = ${this.actor.workshop} and last_number < ${Number(number)}`
+  }
+
+  /** The next number of the workshop that no job has, four digits at least. */
+  private async nextNumber(tx: Sql): Promise<string> {
+    const { workshop } = this.actor
+    for (let tries = 0; tries < mostPassedOver; tries++) {
+      const [row] = await tx<{ number: number }[]>`
+        update workshop set last_number = last_number + 1 where workshop_id = ${workshop} returning last_number as number`
+      const number = String(row!.number).padStart(4, '0')
+      const [taken] = await tx`select 1 from job where workshop_id = ${workshop} and number = ${number}`
+      if (!taken) return number
+    }
+    throw new Error('There is no free number')
   }
 
   /**
@@ -166,36 +235,67 @@ export class Jobs extends Repository {
    * Otherwise nothing is saved and what stands there now is given. Null when there is no such job.
    */
   async save(id: string, version: number, document: JobDocument): Promise<Saved | null> {
-    // What cannot be saved is not even judged.
-    const standing = changesOn(await this.read(id), version, document)
-    if (!standing.changes) return standing.answer
-    return this.judging(document, async (tx, judged): Promise<Saved | null> => {
-      const { changes, answer } = changesOn(await this.readToChange(tx, id), version, document)
-      if (!changes) return answer
-      const { workshop, person } = this.actor
-      const next = {
-        document: tx.json(document as never),
-        version: version + 1,
-        updated_by: person,
-        ...columnsOf(document),
-        ...judged,
-      }
-      const [job] = await tx<StoredJob[]>`
-        update job set ${tx(next)}, updated_at = now()
-        where workshop_id = ${workshop} and job_id = ${id}
-        returning ${storedColumns(tx)}`
-      const entry = { workshop_id: workshop, job_id: id, version: version + 1, who: person }
-      await tx`insert into job_history ${tx({ ...entry, changes: tx.json(changes as never) })}`
-      return { saved: true, job: job! }
-    })
+    const saved = await orTaken(
+      this.together((tx) => this.write(tx, id, version, document)),
+      document,
+    )
+    if (saved?.saved) this.changed()
+    return saved
   }
 
-  /** Changes of a job, newest first, under the names that values have now. */
-  async history(id: string, limit = 100): Promise<HistoryEntry[]> {
-    const rows = await this.sql<HistoryEntry[]>`
-      select version, at, who, changes from job_history
+  private async write(tx: Sql, id: string, version: number, document: JobDocument): Promise<Saved | null> {
+    const { changes, answer } = changesOn(await this.readToChange(tx, id), version, document)
+    if (!changes) return answer
+    const next = {
+      document: tx.json(document as never),
+      version: version + 1,
+      updated_by: this.actor.person,
+      ...columnsOf(document),
+    }
+    const [job] = await tx<StoredJob[]>`
+      update job set ${tx(next)}, updated_at = now()
       where workshop_id = ${this.actor.workshop} and job_id = ${id}
-      order by version desc limit ${limit}`
-    return rows.map((entry) => ({ ...entry, changes: entry.changes.map(changeUpToDate) }))
+      returning ${storedColumns(tx)}`
+    if (changes.some(({ path }) => path === 'job/number')) await this.countUpTo(tx, document.job.number)
+    await this.note(tx, id, version + 1, changes)
+    return { saved: true, job: job! }
+  }
+
+  /** Appends to the history of a job; a burst of typing in one value is one entry. */
+  private async note(tx: Sql, id: string, version: number, changes: readonly Change[]): Promise<void> {
+    const { workshop, person } = this.actor
+    const kept = JSON.stringify(changes).length <= largestEntryBytes ? tx.json(changes as never) : null
+    const [change] = changes
+    if (changes.length === 1 && change) {
+      const joined = await tx`
+        update job_history set version = ${version}, at = now(),
+          changes = jsonb_set(changes, '{0,after}', ${tx.json((change.after ?? null) as never)})
+        where workshop_id = ${workshop} and job_id = ${id} and version = ${version - 1} and who = ${person}
+          and at > now() - ${burst}::interval and jsonb_array_length(changes) = 1
+          and changes->0->>'path' = ${change.path} and changes->0 ? 'after' and ${change.after !== undefined}
+        returning version`
+      if (joined.length > 0) return
+    }
+    const entry = { workshop_id: workshop, job_id: id, version, who: person, changes: kept }
+    await tx`insert into job_history ${tx(entry)}`
+  }
+
+  /**
+   * Changes of a job, newest first, under the names that values have now: as many as one answer should hold.
+   * Where the changes of an entry were too many to keep, they are null.
+   * @param before entries older than this version only
+   */
+  async history(id: string, before = Infinity): Promise<HistoryEntry[]> {
+    const rows = await this.sql<HistoryEntry[]>`
+      select version, at, who, changes from (
+        select version, at, who, changes, sum(length(changes::text)) over (order by version desc) as bytes
+        from (
+          select * from job_history
+          where workshop_id = ${this.actor.workshop} and job_id = ${id}
+            and version < ${Number.isFinite(before) ? before : 2_147_483_647}
+          order by version desc limit 100) as newest) as counted
+      where bytes <= ${historyPageBytes} or bytes is null
+      order by version desc`
+    return rows.map((entry) => ({ ...entry, changes: entry.changes?.map(changeUpToDate) ?? null }))
   }
 }

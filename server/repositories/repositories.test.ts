@@ -1,18 +1,25 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { emptyJob } from '#core/job/document'
+import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest'
+import { emptyJob, type JobDocument } from '#core/job/document'
 import { freshDatabase, type TestDatabase } from '../../tests/harness'
-import { judgeHere, type Judge } from '../judging/judge'
+import { judgeHere, TooLarge, type Judge } from '../judging/judge'
+import { JudgingQueue } from '../judging/queue'
 import { repositoriesOf, type Repositories } from './index'
+import { jobsAPage, NumberTaken, type JobPage, type StoredJob } from './jobs'
+import type { WholePage } from './shelf'
 
 let db: TestDatabase
 let here: Repositories
 let elsewhere: Repositories
 
-async function newWorkshop(judge: Judge = judgeHere, person = 'Ida'): Promise<Repositories> {
+async function newWorkshop(
+  judge: Judge = judgeHere,
+  person = 'Ida',
+  changed?: () => void,
+): Promise<Repositories> {
   const [row] = await db.sql<
     { id: string }[]
   >`insert into workshop (name) values ('Another Slip') returning workshop_id as id`
-  return repositoriesOf(db.sql, { workshop: row!.id, person, role: 'owner' }, judge)
+  return repositoriesOf(db.sql, { workshop: row!.id, person, role: 'owner' }, judge, changed)
 }
 
 beforeAll(async () => {
@@ -26,7 +33,7 @@ describe('repositories', () => {
   it('find nothing of another workshop, and change nothing there', async () => {
     const { id, version, document } = await here.jobs.create(emptyJob('0001', 'Ours'))
     expect(await elsewhere.jobs.read(id)).toBeNull()
-    expect(await elsewhere.jobs.list()).toEqual([])
+    expect(await elsewhere.jobs.list()).toEqual({ jobs: [], next: null })
     expect(
       await elsewhere.jobs.save(id, version, { ...document, job: { ...document.job, name: 'Theirs' } }),
     ).toBeNull()
@@ -45,47 +52,110 @@ describe('repositories', () => {
 })
 
 describe('judging', () => {
+  /** A workshop whose jobs are judged in the background by a judge of one's own. */
+  async function judged(judge: Partial<Judge>) {
+    const queue = new JudgingQueue(db.sql, { ...judgeHere, ...judge })
+    queues.push(queue)
+    const workshop = await newWorkshop(judgeHere, 'Ida', queue.wake)
+    return { ...workshop, queue }
+  }
+  const queues: JudgingQueue[] = []
+  afterEach(async () => {
+    for (const queue of queues.splice(0)) {
+      queue.stop()
+      await queue.settled()
+    }
+  })
+  const renamed = (document: JobDocument, name: string): JobDocument => ({
+    ...document,
+    job: { ...document.job, name },
+  })
+  const listed = async ({ jobs }: Repositories) => (await jobs.list()).jobs
+
+  it('comes a moment after a save: until then the list says so, and shows nothing old', async () => {
+    let go: () => void = () => undefined
+    const held = new Promise<void>((resolve) => {
+      go = resolve
+    })
+    const here = await judged({
+      async verdict(job) {
+        await held
+        return judgeHere.verdict(job)
+      },
+    })
+    await here.jobs.create(emptyJob('0001', 'Slow'))
+    expect(await listed(here)).toMatchObject([{ verdict: null, headline: 'Being judged', reason: '' }])
+    go()
+    await here.queue.settled()
+    expect((await listed(here))[0]!.verdict).not.toBeNull()
+  })
+
   it('is done again where the rules change meanwhile, so that no verdict of older rules is kept', async () => {
     const seen: unknown[] = []
     const own: { shop?: Repositories['shop'] } = {}
-    const judge: Judge = {
-      ...judgeHere,
+    const here = await judged({
       async verdict(job) {
+        if (job.document.job.name !== 'Slow') return judgeHere.verdict(job)
         seen.push(job.rules)
         if (seen.length === 1) await own.shop!.save({ ...(await own.shop!.read()), rules: { lowSoc: 30 } })
         return { ...(await judgeHere.verdict(job)), reason: `by rules ${JSON.stringify(job.rules)}` }
       },
-    }
-    const { jobs, shop } = await newWorkshop(judge)
-    own.shop = shop
-    await jobs.create(emptyJob('0001', 'Slow'))
+    })
+    own.shop = here.shop
+    await here.jobs.create(emptyJob('0001', 'Slow'))
+    await here.queue.settled()
     expect(seen).toEqual([{}, { lowSoc: 30 }])
-    expect(await jobs.list()).toMatchObject([{ reason: 'by rules {"lowSoc":30}' }])
+    expect(await listed(here)).toMatchObject([{ reason: 'by rules {"lowSoc":30}' }])
+    expect(await here.shop.waiting()).toBe(0)
   })
 
-  it('of many jobs never writes over a job that was saved meanwhile', async () => {
+  it('never writes over the judging of a job that was saved meanwhile', async () => {
     let meanwhile: (() => Promise<unknown>) | null = null
-    const judge: Judge = {
-      ...judgeHere,
+    const here = await judged({
       async verdict(job) {
         const first = meanwhile
         meanwhile = null
         await first?.()
         return { ...(await judgeHere.verdict(job)), reason: `name ${job.document.job.name}` }
       },
-    }
-    const { jobs, shop } = await newWorkshop(judge)
-    const { id, version, document } = await jobs.create(emptyJob('0001', 'Old'))
-    meanwhile = () => jobs.save(id, version, { ...document, job: { ...document.job, name: 'New' } })
-    const { rules, units } = await shop.read()
-    expect(await shop.rejudge(rules, units, { keep: true })).toMatchObject({ open: 1, judged: 1 })
-    expect(await jobs.list()).toMatchObject([{ name: 'New', reason: 'name New' }])
+    })
+    const { id, version, document } = await here.jobs.create(emptyJob('0001', 'Old'))
+    meanwhile = () => here.jobs.save(id, version, renamed(document, 'New'))
+    await here.queue.settled()
+    expect(await listed(here)).toMatchObject([{ name: 'New', reason: 'name New' }])
+  })
+
+  it('that a server left undone is caught up by the next one', async () => {
+    const left = await newWorkshop()
+    const { id, version, document } = await left.jobs.create(emptyJob('0001', 'Left'))
+    await left.jobs.save(id, version, renamed(document, 'Left again'))
+    expect(await left.shop.waiting()).toBe(1)
+    const queue = new JudgingQueue(db.sql, judgeHere)
+    await queue.settled()
+    queue.stop()
+    expect(await left.shop.waiting()).toBe(0)
+    expect((await listed(left))[0]!.verdict).not.toBeNull()
+  })
+
+  it('of a job that takes too long is given up, said, and not tried again', async () => {
+    let tries = 0
+    const here = await judged({
+      verdict(job) {
+        if (job.document.job.name !== 'Huge') return judgeHere.verdict(job)
+        tries++
+        return Promise.reject(new TooLarge('too large'))
+      },
+    })
+    await here.jobs.create(emptyJob('0001', 'Huge'))
+    await here.queue.settled()
+    await here.queue.settled()
+    expect(tries).toBe(1)
+    expect(await listed(here)).toMatchObject([{ verdict: null, headline: 'Too large to judge at once' }])
   })
 
   it('holds no transaction open', async () => {
     const open: number[] = []
-    const judge: Judge = {
-      ...judgeHere,
+    const here = await judged({
       async verdict(job) {
         const [row] = await db.sql<{ count: number }[]>`
           select count(*)::int as count from pg_stat_activity
@@ -93,10 +163,139 @@ describe('judging', () => {
         open.push(row!.count)
         return judgeHere.verdict(job)
       },
-    }
-    const { jobs } = await newWorkshop(judge)
-    const { id, version, document } = await jobs.create(emptyJob('0001', 'A'))
-    await jobs.save(id, version, { ...document, job: { ...document.job, name: 'B' } })
+    })
+    const { id, version, document } = await here.jobs.create(emptyJob('0001', 'A'))
+    await here.queue.settled()
+    await here.jobs.save(id, version, renamed(document, 'B'))
+    await here.queue.settled()
     expect(open).toEqual([0, 0])
+  })
+})
+
+describe('numbers', () => {
+  it('of thirty jobs made at once are thirty numbers', async () => {
+    const { jobs } = await newWorkshop()
+    const made = await Promise.all(
+      Array.from({ length: 30 }, () => jobs.createNumbered((number) => emptyJob(number, 'Many'))),
+    )
+    expect(new Set(made.map(({ document }) => document.job.number)).size).toBe(30)
+  })
+
+  it('that somebody has given are passed over, and never given twice', async () => {
+    const { jobs } = await newWorkshop()
+    await jobs.create(emptyJob('0001'))
+    const { id, version, document } = await jobs.createNumbered((number) => emptyJob(number))
+    expect(document.job.number).toBe('0002')
+    await expect(jobs.create(emptyJob('0002'))).rejects.toThrow(NumberTaken)
+    const taken = { ...document, job: { ...document.job, number: '0001' } }
+    await expect(jobs.save(id, version, taken)).rejects.toThrow(NumberTaken)
+    expect((await jobs.read(id))!.version).toBe(version)
+  })
+})
+
+describe('lists', () => {
+  it('give every job once, page by page, though their times are the same', async () => {
+    const { jobs } = await newWorkshop()
+    const made = await Promise.all(
+      Array.from({ length: 2 * jobsAPage + 5 }, () => jobs.createNumbered((number) => emptyJob(number))),
+    )
+    await db.sql`update job set updated_at = '2026-01-02T03:04:05.678901Z' where job_id in ${db.sql(made.map(({ id }) => id))}`
+    const seen: string[] = []
+    let after: string | undefined
+    do {
+      const page: JobPage = await jobs.list({ after })
+      seen.push(...page.jobs.map(({ id }) => id))
+      after = page.next ?? undefined
+    } while (after)
+    expect(seen).toHaveLength(made.length)
+    expect(new Set(seen).size).toBe(made.length)
+  })
+
+  it('of the whole shelf end where the shelf ends, and not before', async () => {
+    const { shelf } = await newWorkshop()
+    const parts = Array.from({ length: 2100 }, (_, i) => ({
+      code: `F-${i}`,
+      name: `Fuse ${i % 7}`,
+      maker: '',
+      values: {},
+    }))
+    await shelf.put('fuses', parts)
+    const whole: string[] = []
+    let after: string | null = null
+    do {
+      const page: WholePage = await shelf.whole(after)
+      whole.push(...page.parts.map(({ code }) => code))
+      after = page.next
+    } while (after)
+    expect(new Set(whole).size).toBe(2100)
+    const listed: string[] = []
+    for await (const some of shelf.all('fuses')) listed.push(...some.map(({ code }) => code))
+    expect(listed.toSorted()).toEqual(whole.toSorted())
+  })
+})
+
+describe('a part of the shelf', () => {
+  const part = (name: string) => ({ code: 'X-1', name, maker: '', values: {} })
+
+  it('is saved by one of thirty who changed the same version', async () => {
+    const { shelf } = await newWorkshop()
+    await shelf.save('fuses', 0, part('First'))
+    const answers = await Promise.all(
+      Array.from({ length: 30 }, (_, i) => shelf.save('fuses', 1, part(`Writer ${i}`))),
+    )
+    expect(answers.filter((saved) => saved !== null)).toHaveLength(1)
+    expect((await shelf.versions('fuses', 'X-1')).map(({ version }) => version)).toEqual([2, 1])
+  })
+
+  it('is taken off in the version that was seen, and by whom is noted', async () => {
+    const { shelf } = await newWorkshop()
+    await shelf.save('fuses', 0, part('First'))
+    await shelf.save('fuses', 1, part('Second'))
+    expect(await shelf.retire('fuses', 'X-1', 1)).toBe('stale')
+    expect(await shelf.retire('fuses', 'X-1', 2)).toBe('retired')
+    expect(await shelf.retire('fuses', 'X-1', 2)).toBe('gone')
+    expect(await db.sql`select retired_by from shelf_part where code = 'X-1' and retired`).toContainEqual({
+      retired_by: 'Ida',
+    })
+  })
+})
+
+describe('the history of a job', () => {
+  it('is one entry for a burst of typing in one value, and another for the next value', async () => {
+    const { jobs } = await newWorkshop()
+    let job = await jobs.createNumbered((number) => emptyJob(number, ''))
+    const type = async (head: object): Promise<void> => {
+      const document = { ...job.document, job: { ...job.document.job, ...head } }
+      const saved = await jobs.save(job.id, job.version, document)
+      job = (saved as { job: StoredJob }).job
+    }
+    for (const name of ['M', 'Ma', 'Mar', 'Marigold']) await type({ name })
+    await type({ customer: 'T' })
+    const [second, first, ...others] = await jobs.history(job.id)
+    expect(others).toEqual([])
+    expect(first!.changes).toMatchObject([{ path: 'job/name', before: '', after: 'Marigold' }])
+    expect(second).toMatchObject({ version: job.version, changes: [{ path: 'job/customer', after: 'T' }] })
+  })
+
+  it('keeps that there was a change where it is too large to keep, and fits into one answer', async () => {
+    const { jobs } = await newWorkshop()
+    let job = await jobs.createNumbered((number) => emptyJob(number, ''))
+    const write = async (text: string): Promise<void> => {
+      const saved = await jobs.save(job.id, job.version, { ...job.document, notes: { use: text } })
+      job = (saved as { job: StoredJob }).job
+    }
+    await write('x'.repeat(300_000))
+    await write('y')
+    expect((await jobs.history(job.id))[0]!.changes).toBeNull()
+    for (let i = 0; i < 12; i++) {
+      await write(`${i} ${'z'.repeat(100_000)}`)
+      await jobs.save(job.id, job.version, job.document)
+      await db.sql`update job_history set at = at - interval '1 hour' where job_id = ${job.id}`
+    }
+    const page = await jobs.history(job.id)
+    expect(JSON.stringify(page).length).toBeLessThan(1_200_000)
+    const older = await jobs.history(job.id, page.at(-1)!.version)
+    expect(older.length).toBeGreaterThan(0)
+    expect(older[0]!.version).toBeLessThan(page.at(-1)!.version)
   })
 })

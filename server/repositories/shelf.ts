@@ -16,6 +16,17 @@ const columns = (sql: Sql) =>
   sql`kind, code, version, name, maker, part_values as values, retired, created_at as "createdAt", created_by as "createdBy"`
 
 const rowsAtOnce = 1000
+const partsAPage = 200
+
+/** Parts of a kind, and what to ask for the next of them; null at the end. */
+export interface ShelfPage {
+  readonly parts: readonly ShelfRecord[]
+  readonly next: string | null
+}
+export interface WholePage {
+  readonly parts: readonly ShelfPart[]
+  readonly next: string | null
+}
 
 export interface Stored {
   readonly added: number
@@ -24,13 +35,31 @@ export interface Stored {
 }
 
 export class Shelf extends Repository {
-  /** Parts of a kind in their current version, by name. All `words` must occur. */
-  list(kind: ShelfKindId, words = '', limit = 300): Promise<ShelfRecord[]> {
+  /** Parts of a kind in their current version, by name, a page at a time. All `words` must occur. */
+  async list(kind: ShelfKindId, words = '', after: string | null = null): Promise<ShelfPage> {
     const { sql, actor } = this
-    return sql<ShelfRecord[]>`
+    const [name, code] = after === null ? [] : (JSON.parse(after) as [string, string])
+    const rows = await sql<ShelfRecord[]>`
       select ${columns(sql)} from shelf_part
       where workshop_id = ${actor.workshop} and kind = ${kind} and is_current and not retired ${allWords(sql, words)}
-      order by lower(name), code limit ${limit}`
+        ${name === undefined ? sql`` : sql`and (lower(name), code) > (${name}, ${code!})`}
+      order by lower(name), code limit ${partsAPage + 1}`
+    const parts = rows.slice(0, partsAPage)
+    const last = parts.at(-1)
+    return {
+      parts,
+      next: rows.length > partsAPage ? JSON.stringify([last!.name.toLowerCase(), last!.code]) : null,
+    }
+  }
+
+  /** Every part of a kind that stands on the shelf, page by page. */
+  async *all(kind: ShelfKindId): AsyncGenerator<readonly ShelfRecord[], void> {
+    let after: string | null = null
+    do {
+      const page: ShelfPage = await this.list(kind, '', after)
+      yield page.parts
+      after = page.next
+    } while (after !== null)
   }
 
   /** How many parts of each kind stand on the shelf. */
@@ -68,7 +97,7 @@ export class Shelf extends Repository {
   /** The same inside a transaction that is open already. */
   async store(tx: Sql, kind: ShelfKindId, parts: readonly NewPart[]): Promise<Stored> {
     const { workshop, person } = this.actor
-    await tx`select pg_advisory_xact_lock(hashtextextended(${`shelf ${workshop} ${kind}`}, 0))`
+    await this.lock(tx, kind)
     const standing = await tx<
       ShelfRecord[]
     >`select ${columns(tx)} from shelf_part where workshop_id = ${workshop} and kind = ${kind} and is_current`
@@ -106,28 +135,62 @@ export class Shelf extends Repository {
    * Saves one part over the version it was changed from (0 for a new one). Null when another version is
    * current.
    */
-  async save(kind: ShelfKindId, version: number, part: NewPart): Promise<ShelfRecord | null> {
-    const [current] = await this.versions(kind, part.code)
-    if ((current?.version ?? 0) !== version) return null
-    await this.put(kind, [part])
-    return (await this.versions(kind, part.code))[0] ?? null
-  }
-
-  /** Takes a part off the shelf; jobs keep what they used. False when it is not there. */
-  async retire(kind: ShelfKindId, code: string): Promise<boolean> {
-    const rows = await this.sql`
-      update shelf_part set retired = true
-      where workshop_id = ${this.actor.workshop} and kind = ${kind} and code = ${code} and is_current and not retired returning code`
-    return rows.length > 0
+  save(kind: ShelfKindId, version: number, part: NewPart): Promise<ShelfRecord | null> {
+    return this.together(async (tx) => {
+      await this.lock(tx, kind)
+      if ((await this.currentVersion(tx, kind, part.code)) !== version) return null
+      await this.store(tx, kind, [part])
+      const [saved] = await tx<ShelfRecord[]>`
+        select ${columns(tx)} from shelf_part
+        where workshop_id = ${this.actor.workshop} and kind = ${kind} and code = ${part.code} and is_current`
+      return saved ?? null
+    })
   }
 
   /**
-   * Every part that stands on the shelf now, of all kinds, by kind and code: what a search for answers
-   * chooses from.
+   * Takes a part off the shelf as it was seen; jobs keep what they used.
+   * @returns whether it was taken, was there no more, or had another version by now
    */
-  whole(limit = 5000): Promise<ShelfPart[]> {
-    return this.sql<ShelfPart[]>`
+  retire(kind: ShelfKindId, code: string, version: number): Promise<'retired' | 'gone' | 'stale'> {
+    const { workshop, person } = this.actor
+    return this.together(async (tx) => {
+      await this.lock(tx, kind)
+      const current = await this.currentVersion(tx, kind, code)
+      if (current === 0) return 'gone'
+      if (current !== version) return 'stale'
+      const rows = await tx`
+        update shelf_part set retired = true, retired_by = ${person}, retired_at = now()
+        where workshop_id = ${workshop} and kind = ${kind} and code = ${code} and is_current and not retired returning code`
+      return rows.length > 0 ? 'retired' : 'gone'
+    })
+  }
+
+  /** Whoever changes parts of a kind does so alone, until the transaction ends. */
+  private async lock(tx: Sql, kind: ShelfKindId): Promise<void> {
+    await tx`select pg_advisory_xact_lock(hashtextextended(${`shelf ${this.actor.workshop} ${kind}`}, 0))`
+  }
+
+  private async currentVersion(tx: Sql, kind: ShelfKindId, code: string): Promise<number> {
+    const [row] = await tx<{ version: number }[]>`
+      select version from shelf_part
+      where workshop_id = ${this.actor.workshop} and kind = ${kind} and code = ${code} and is_current`
+    return row?.version ?? 0
+  }
+
+  /**
+   * The parts that stand on the shelf now, of all kinds, by kind and code, a page at a time: what a search for
+   * answers chooses from.
+   */
+  async whole(after: string | null = null): Promise<WholePage> {
+    const { sql, actor } = this
+    const [kind, code] = after === null ? [] : (JSON.parse(after) as [string, string])
+    const rows = await sql<ShelfPart[]>`
       select kind, code, version, name, maker, part_values as values from shelf_part
-      where workshop_id = ${this.actor.workshop} and is_current and not retired order by kind, code limit ${limit}`
+      where workshop_id = ${actor.workshop} and is_current and not retired
+        ${kind === undefined ? sql`` : sql`and (kind, code) > (${kind}, ${code!})`}
+      order by kind, code limit ${rowsAtOnce + 1}`
+    const parts = rows.slice(0, rowsAtOnce)
+    const last = parts.at(-1)
+    return { parts, next: rows.length > rowsAtOnce ? JSON.stringify([last!.kind, last!.code]) : null }
   }
 }

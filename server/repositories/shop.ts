@@ -2,6 +2,7 @@ import type { Sql } from 'postgres'
 import type { RuleOverrides } from '#core/rules/rules'
 import type { Verdict } from '#core/system/verdict'
 import type { DisplayUnits } from '#core/units/display'
+import { isJudged } from '../judging/behind'
 import type { Judge } from '../judging/judge'
 import { Repository, type Actor } from './actor'
 import { documentOf } from './kept-document'
@@ -22,11 +23,13 @@ export interface VerdictChange {
   readonly before: Verdict
   readonly after: Verdict
 }
-export interface Rejudged {
-  /** Open jobs of the shop, and how many of them, the newest, were judged. */
+export interface Preview {
+  /** Open jobs of the shop, and how many of them were judged here. */
   readonly open: number
   readonly judged: number
   readonly changed: readonly VerdictChange[]
+  /** What to ask for the next of them; null at the end. */
+  readonly next: string | null
 }
 
 interface ShopRow {
@@ -38,17 +41,14 @@ interface ShopRow {
 }
 interface ListedJob {
   id: string
-  version: number
   number: string
   name: string
-  verdict: Verdict
-  headline: string
-  reason: string
+  verdict: Verdict | null
   document: unknown
 }
 
-/** Jobs that are fetched at once to be judged. */
-const batch = 5
+/** Jobs that one answer judges by other rules: a second's work or so. */
+const previewedAtOnce = 20
 /** Said by a writer whose judging no longer holds. */
 export const judgeAgain = Symbol('judge again')
 /** Rules seldom change while a job is judged, and never this often. */
@@ -59,6 +59,8 @@ export class Shop extends Repository {
     sql: Sql,
     actor: Actor,
     private readonly judge: Judge,
+    /** Told that the jobs of the shop are to be judged. */
+    private readonly changed: () => void,
   ) {
     super(sql, actor)
   }
@@ -77,7 +79,9 @@ export class Shop extends Repository {
     const [row] = await sql`
       update workshop set name = ${name}, rules = ${sql.json(rules as never)}, units = ${units.system}, currency = ${units.currency}, version = version + 1
       where workshop_id = ${this.actor.workshop} and version = ${version} returning workshop_id`
-    return row ? this.read() : null
+    if (!row) return null
+    this.changed()
+    return this.read()
   }
 
   /**
@@ -101,41 +105,49 @@ export class Shop extends Repository {
     throw new Error('What a judging rests on changed again and again while it was under way')
   }
 
+  /** How many open jobs are not judged yet by what the shop has set. */
+  async waiting(): Promise<number> {
+    const { sql, actor } = this
+    const [row] = await sql<{ waiting: number }[]>`
+      select count(*)::int as waiting from job join workshop using (workshop_id)
+      where workshop_id = ${actor.workshop} and not ${isJudged(sql)}`
+    return row!.waiting
+  }
+
   /**
-   * Judges the open jobs of a shop by rules and tells whose verdict changes.
-   * @param keep writes the verdicts to the list, but never over a newer version of a job; otherwise nothing
-   * is changed
-   * @param most jobs looked at, the last changed first
+   * Judges some open jobs by other rules and tells whose verdict they change; nothing is written.
+   * @param after goes on behind this job: `next` of the answer before
    */
-  async rejudge(
-    rules: RuleOverrides,
-    units: DisplayUnits,
-    { keep, most = Infinity }: { keep: boolean; most?: number },
-  ): Promise<Rejudged> {
+  async preview(rules: RuleOverrides, after: string | null): Promise<Preview> {
     const {
       sql,
       actor: { workshop },
     } = this
-    const changed: VerdictChange[] = []
-    let done = 0
+    const { units } = await this.read()
     const [{ open }] = await sql<
       [{ open: number }]
     >`select count(*)::int as open from job where workshop_id = ${workshop} and stage <> 'done'`
-    const rows = sql<ListedJob[]>`
-      select job_id as id, version, number, name, verdict, headline, reason, document from job
-      where workshop_id = ${workshop} and stage <> 'done' order by updated_at desc, job_id limit ${most === Infinity ? null : most}`
-    for await (const some of rows.cursor(batch)) {
-      const verdicts = await Promise.all(
-        some.map(({ document }) => this.judge.verdict({ document: documentOf(document), rules, units })),
-      )
-      for (const [i, { id, version, number, name, verdict, headline, reason }] of some.entries()) {
-        const now = verdicts[i]!
-        if (now.verdict !== verdict) changed.push({ id, number, name, before: verdict, after: now.verdict })
-        if (!keep || (now.verdict === verdict && now.headline === headline && now.reason === reason)) continue
-        await sql`update job set ${sql({ ...now })} where workshop_id = ${workshop} and job_id = ${id} and version = ${version}`
-      }
-      done += some.length
+    const rows = await sql<ListedJob[]>`
+      select job_id as id, number, name, verdict, document from job
+      where workshop_id = ${workshop} and stage <> 'done' ${after ? sql`and job_id > ${after}` : sql``}
+      order by job_id limit ${previewedAtOnce}`
+    const changed = await Promise.all(
+      rows.map(async ({ document, id, number, name, verdict: before }): Promise<VerdictChange[]> => {
+        const job = { document: documentOf(document), rules, units }
+        const after = await this.judge.verdict(job).then(
+          ({ verdict }) => verdict,
+          () => before,
+        )
+        return before === null || after === null || after === before
+          ? []
+          : [{ id, number, name, before, after }]
+      }),
+    )
+    return {
+      open,
+      judged: rows.length,
+      changed: changed.flat(),
+      next: rows.length === previewedAtOnce ? rows.at(-1)!.id : null,
     }
-    return { open, judged: done, changed }
   }
 }

@@ -1,16 +1,24 @@
 import type { Sql } from 'postgres'
 import { connect } from '../db/connection'
 import { judgeOfServer } from '../judging/pool'
+import { JudgingQueue } from '../judging/queue'
 import type { Actor } from '../repositories/actor'
 import { repositoriesOf, type Repositories } from '../repositories/index'
 
 let pool: Sql | undefined
+let queue: JudgingQueue | undefined
 
 /** The pool of this server, opened at first use. */
 function database(): Sql {
   const url = process.env.DATABASE_URL
   if (!url) throw new Error('DATABASE_URL is not set: start with npm start')
   return (pool ??= connect(url))
+}
+
+/** What judges the jobs that are behind; it begins with those that an earlier server has left. */
+export function judgingQueue(): JudgingQueue {
+  queue ??= new JudgingQueue(database(), judgeOfServer())
+  return queue
 }
 
 /**
@@ -31,5 +39,5 @@ async function actorOf(sql: Sql, person: string): Promise<Actor> {
  */
 export async function repositories(person = 'somebody'): Promise<Repositories> {
   const sql = database()
-  return repositoriesOf(sql, await actorOf(sql, person), judgeOfServer())
+  return repositoriesOf(sql, await actorOf(sql, person), judgeOfServer(), judgingQueue().wake)
 }

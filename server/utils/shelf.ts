@@ -1,7 +1,24 @@
 import { getRouterParam, type H3Event } from 'h3'
+import Joi from 'joi'
 import { shelfCodePattern } from '#core/formats/shelf-csv'
 import { shelfKinds, type ShelfKindId } from '#core/shelf/kinds'
 import { Refusal } from './reply'
+
+/** Where a page of the shelf ended: what tells its last part, as JSON. */
+export const pageEnd = Joi.string()
+  .max(400)
+  .custom((text: string, helpers) => {
+    try {
+      const words: unknown = JSON.parse(text)
+      const isEnd =
+        Array.isArray(words) &&
+        words.length === 2 &&
+        words.every((word) => typeof word === 'string' && !word.includes('\u0000'))
+      return isEnd ? text : helpers.error('any.invalid')
+    } catch {
+      return helpers.error('any.invalid')
+    }
+  })
 
 /** A kind of the shelf by its name, or 404. */
 export function shelfKindOf(name: unknown): ShelfKindId {

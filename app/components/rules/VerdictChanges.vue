@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { verdictWords } from '#core/system/verdict'
-import type { Rejudged } from '../../utils/api'
+import type { Preview } from '../../utils/api'
 
 /** Whose verdict other rules change. */
-defineProps<{ effect: Rejudged; done?: boolean }>()
+defineProps<{ effect: Omit<Preview, 'next'> }>()
 </script>
 
 <template>
@@ -11,14 +11,14 @@ defineProps<{ effect: Rejudged; done?: boolean }>()
     <p class="font-semibold">
       {{
         effect.changed.length === 0
-          ? `No verdict ${done ? 'changed' : 'would change'}`
-          : `${effect.changed.length} ${effect.changed.length === 1 ? 'verdict' : 'verdicts'} ${done ? 'changed' : 'would change'}`
+          ? 'No verdict would change'
+          : `${effect.changed.length} ${effect.changed.length === 1 ? 'verdict' : 'verdicts'} would change`
       }}
     </p>
     <p class="text-xs text-soft">
       {{
         effect.judged < effect.open
-          ? `The ${effect.judged} last changed of ${effect.open} open jobs were judged.`
+          ? `${effect.judged} of ${effect.open} open jobs are judged so far.`
           : `${effect.open} open ${effect.open === 1 ? 'job was' : 'jobs were'} judged.`
       }}
     </p>

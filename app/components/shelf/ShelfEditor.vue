@@ -64,9 +64,10 @@ async function save() {
   if (answer.kind === 'refused') fieldErrors.value = answer.refused.fields ?? {}
 }
 async function retire() {
-  const answer = await ask(`/api/shelf/${props.kind}/parts/${encodeURIComponent(props.code)}`, {
-    method: 'DELETE',
-  })
+  const answer = await ask(
+    `/api/shelf/${props.kind}/parts/${encodeURIComponent(props.code)}?${new URLSearchParams({ version: String(versions.value[0]?.version ?? 0), who: who.value || 'Unnamed device' })}`,
+    { method: 'DELETE' },
+  )
   if (answer.kind === 'ok') emit('saved', null)
   else problem.value = answer.kind === 'refused' ? answer.refused.error : 'The server cannot be reached.'
 }

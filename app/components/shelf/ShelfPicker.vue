@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { shelfKind, type ShelfKindId } from '#core/shelf/kinds'
-import { read, type ShelfRecord } from '../../utils/api'
+import type { ShelfPage, ShelfRecord } from '../../utils/api'
 
 /** Takes one part from the shelf. */
 const { q } = useWriting()
@@ -8,29 +8,18 @@ const props = defineProps<{ kinds: readonly ShelfKindId[] }>()
 const emit = defineEmits<{ pick: [part: ShelfRecord]; close: [] }>()
 const kind = ref(props.kinds[0]!)
 const words = ref('')
-const parts = ref<ShelfRecord[] | null>(null)
-const problem = ref('')
-const newest = latest()
-
-watch(
-  [kind, words],
-  async () => {
-    const answer = await newest(
-      read<{ parts: ShelfRecord[] }>(
-        `/api/shelf?${new URLSearchParams({ kind: kind.value, words: words.value })}`,
-      ),
-    )
-    if (!answer) return
-    problem.value =
-      answer.kind === 'ok'
-        ? ''
-        : answer.kind === 'refused'
-          ? answer.refused.error
-          : 'The server cannot be reached.'
-    if (answer.kind === 'ok') parts.value = answer.data.parts
-  },
-  { immediate: true },
+const {
+  rows: parts,
+  problem,
+  load,
+  more,
+  hasMore,
+} = usePages<ShelfRecord, ShelfPage>(
+  (after) =>
+    `/api/shelf?${new URLSearchParams({ kind: kind.value, words: words.value, ...(after && { after }) })}`,
+  (page) => page.parts,
 )
+watch([kind, words], load, { immediate: true })
 </script>
 
 <template>
@@ -60,6 +49,9 @@ watch(
             shelfBrief(part, q)
           }}</span>
         </button>
+      </li>
+      <li v-if="hasMore" class="p-2 text-center">
+        <button type="button" class="act-quiet" @click="more">Show more</button>
       </li>
     </ul>
     <p v-else-if="parts" class="mt-3 text-soft">Nothing on the shelf by those words.</p>

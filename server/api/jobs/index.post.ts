@@ -17,15 +17,12 @@ const body = Joi.object<{ who: string; copyOf?: string; typical?: TypicalId }>({
 export default route(async (event) => {
   const { who, copyOf, typical } = validated(body, await readJson(event, 64 * 1024))
   const { jobs } = await repositories(who)
-  const number = await jobs.nextNumber()
-  let document: JobDocument
-  if (copyOf) {
-    const other = await jobs.read(copyOf)
-    if (!other) throw noSuchJob()
-    document = copyOfJob(other.document, number)
-  } else {
-    document = typical ? typicals[typical].job(number) : emptyJob(number, 'New job')
+  const other = copyOf ? await jobs.read(copyOf) : null
+  if (copyOf && !other) throw noSuchJob()
+  const documentOf = (number: string): JobDocument => {
+    if (other) return copyOfJob(other.document, number)
+    return typical ? typicals[typical].job(number) : emptyJob(number, 'New job')
   }
   setResponseStatus(event, 201)
-  return jobs.create(document)
+  return jobs.createNumbered(documentOf)
 })

@@ -1,8 +1,14 @@
+import { getQuery } from 'h3'
+import Joi from 'joi'
 import { repositories } from '../../utils/database'
-import { route } from '../../utils/reply'
+import { route, validated } from '../../utils/reply'
+import { pageEnd } from '../../utils/shelf'
 
-/** Every part that stands on the shelf, for the search for answers. */
-export default route(async () => {
+const query = Joi.object<{ after?: string }>({ after: pageEnd })
+
+/** The parts that stand on the shelf, a page at a time, for the search for answers. */
+export default route(async (event) => {
+  const { after } = validated(query, getQuery(event))
   const { shelf } = await repositories()
-  return shelf.whole()
+  return shelf.whole(after)
 })

@@ -18,7 +18,7 @@ const body = Joi.object<ShopSettings>({
   version: Joi.number().integer().min(1).max(2_000_000_000).required(),
 }).prefs(inWords)
 
-/** Saves what the shop sets and judges every open job again. */
+/** Saves what the shop sets; every open job is judged again a moment later. */
 export default route(async (event) => {
   const wanted = validated(body, await readJson(event, 256 * 1024))
   const { shop } = await repositories()
@@ -28,5 +28,5 @@ export default route(async (event) => {
       theirs: await shop.read(),
       yours: wanted,
     })
-  return { shop: saved, ...(await shop.rejudge(saved.rules, saved.units, { keep: true })) }
+  return { shop: saved, waiting: await shop.waiting() }
 })

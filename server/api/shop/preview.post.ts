@@ -5,13 +5,17 @@ import { readJson } from '../../utils/body'
 import { repositories } from '../../utils/database'
 import { route, validated } from '../../utils/reply'
 
-const body = Joi.object<{ rules: RuleOverrides }>({ rules: rulesSchema.required() }).prefs(inWords)
-const mostJudged = 500
+const body = Joi.object<{ rules: RuleOverrides; after: string | null }>({
+  rules: rulesSchema.required(),
+  after: Joi.string().guid().allow(null).default(null),
+}).prefs(inWords)
 
-/** What other rules would do to the open jobs; nothing is changed. */
+/**
+ * What other rules would do to some of the open jobs; nothing is changed. Whoever asks goes on with `next`, and
+ * stops when nobody wants to know any more.
+ */
 export default route(async (event) => {
-  const { rules } = validated(body, await readJson(event, 256 * 1024))
+  const { rules, after } = validated(body, await readJson(event, 256 * 1024))
   const { shop } = await repositories()
-  const { units } = await shop.read()
-  return shop.rejudge(rules, units, { keep: false, most: mostJudged })
+  return shop.preview(rules, after)
 })

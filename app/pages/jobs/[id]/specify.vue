@@ -6,6 +6,7 @@ import { differencesOf } from '#core/solve/differences'
 import { withSpecified } from '#core/job/as-specified'
 import type { ShelfPart } from '#core/shelf/kinds'
 import { inSentence } from '#core/units/format'
+import { read, type Answer as Answered, type WholePage } from '../../../utils/api'
 
 /** Complete ways to make it suit, searched for and set side by side. */
 const { q } = useWriting()
@@ -24,9 +25,20 @@ const pinned = ref<string[]>([])
 const busy = ref<string | null>(null)
 
 onMounted(async () => {
-  const answer = await ask<ShelfPart[]>('/api/shelf/whole')
-  if (answer.kind === 'ok') shelf.value = answer.data
-  else shelfProblem.value = 'The shelf cannot be reached, so there is nothing to choose parts from.'
+  const parts: ShelfPart[] = []
+  let after: string | null = null
+  do {
+    const answer: Answered<WholePage> = await read<WholePage>(
+      `/api/shelf/whole?${new URLSearchParams(after === null ? {} : { after })}`,
+    )
+    if (answer.kind !== 'ok') {
+      shelfProblem.value = 'The shelf cannot be reached, so there is nothing to choose parts from.'
+      return
+    }
+    parts.push(...answer.data.parts)
+    after = answer.data.next
+  } while (after !== null)
+  shelf.value = parts
 })
 /** What a search rests on: the survey without what was chosen. */
 const basis = computed(() =>

@@ -1,5 +1,6 @@
 import Joi from 'joi'
 import { checkJob, largestJobFileBytes } from '#core/formats/job-file'
+import { NumberTaken } from '../../../repositories/jobs'
 import { readJson } from '../../../utils/body'
 import { repositories } from '../../../utils/database'
 import { jobId, noSuchJob, Refusal, refuseFields, route, validated } from '../../../utils/reply'
@@ -18,7 +19,11 @@ export default route(async (event) => {
   const read = checkJob(document)
   if (!read.ok) throw refuseFields(read.problems)
   const { jobs } = await repositories(who)
-  const result = await jobs.save(id, version, read.job)
+  const result = await jobs.save(id, version, read.job).catch((cause: unknown) => {
+    throw cause instanceof NumberTaken
+      ? refuseFields([{ path: 'job/number', message: `${cause.number} is the number of another job` }])
+      : cause
+  })
   if (!result) throw noSuchJob()
   if (!result.saved) {
     throw new Refusal(409, `${result.theirs.updatedBy} changed this job in the meantime`, {

@@ -1,18 +1,25 @@
-import { getRouterParam, setResponseHeaders } from 'h3'
+import { getRouterParam, sendStream, setResponseHeaders } from 'h3'
+import { Readable } from 'node:stream'
 import { writeShelfCsv } from '#core/formats/shelf-csv'
-import { mostTableRows } from '#core/formats/table'
 import { repositories } from '../../../utils/database'
 import { route } from '../../../utils/reply'
 import { shelfKindOf } from '../../../utils/shelf'
 
-/** The parts of a kind as a table to keep, change and bring back. */
+/** The parts of a kind as a table to keep, change and bring back: all of them, sent as they are read. */
 export default route(async (event) => {
   const kind = shelfKindOf(getRouterParam(event, 'kind'))
   const { shelf } = await repositories()
-  const parts = await shelf.list(kind, '', mostTableRows)
   setResponseHeaders(event, {
     'content-type': 'text/csv; charset=utf-8',
     'content-disposition': `attachment; filename="shelf-${kind}.csv"`,
   })
-  return writeShelfCsv(kind, parts)
+  async function* text() {
+    let isFirst = true
+    for await (const parts of shelf.all(kind)) {
+      const table = writeShelfCsv(kind, parts)
+      yield isFirst ? table : table.slice(table.indexOf('\n') + 1)
+      isFirst = false
+    }
+  }
+  return sendStream(event, Readable.from(text()))
 })

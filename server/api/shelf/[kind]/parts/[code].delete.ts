@@ -1,11 +1,25 @@
+import { getQuery } from 'h3'
+import Joi from 'joi'
 import { repositories } from '../../../../utils/database'
-import { route } from '../../../../utils/reply'
+import { Refusal, route, validated } from '../../../../utils/reply'
 import { noSuchPart, shelfPartOf } from '../../../../utils/shelf'
+import { whoSchema } from '../../../../utils/who'
 
-/** Takes a part off the shelf. Jobs that used it keep its values. */
+const query = Joi.object<{ version: number; who: string }>({
+  version: Joi.number().integer().min(1).max(2_000_000_000).required(),
+  who: whoSchema,
+})
+
+/** Takes a part off the shelf, in the version that was seen. Jobs that used it keep its values. */
 export default route(async (event) => {
   const { kind, code } = shelfPartOf(event)
-  const { shelf } = await repositories()
-  if (!(await shelf.retire(kind, code))) throw noSuchPart()
+  const { version, who } = validated(query, getQuery(event))
+  const { shelf } = await repositories(who)
+  const done = await shelf.retire(kind, code, version)
+  if (done === 'gone') throw noSuchPart()
+  if (done === 'stale') {
+    const [theirs] = await shelf.versions(kind, code)
+    throw new Refusal(409, `Version ${theirs?.version ?? 0} of ${code} is on the shelf by now`, { theirs })
+  }
   return { retired: code }
 })

@@ -1,0 +1,116 @@
+import type { Sql } from 'postgres'
+import type { RuleOverrides } from '#core/rules/rules'
+import { documentOf } from '../repositories/kept-document'
+import { TooLarge, type Judge } from './judge'
+import type { ListVerdict } from './work'
+
+/** Jobs that are fetched at once to be judged. */
+const batch = 8
+/** Looks by itself this often: another server, or this one before it was ended, may have left something, ms. */
+const againMs = 30_000
+
+interface Behind {
+  readonly workshop: string
+  readonly id: string
+  readonly version: number
+  readonly document: unknown
+  readonly rules: RuleOverrides
+  readonly system: 'metric' | 'imperial'
+  readonly currency: string
+  readonly shop: number
+}
+
+const tooLarge = {
+  verdict: null,
+  headline: 'Too large to judge at once',
+  reason: 'Open it: the bench takes the time it needs.',
+} as const
+
+/**
+ * Judges what is behind: jobs that were saved, and all open ones of a shop whose rules changed. It asks the
+ * database what that is, so that nothing is forgotten whenever a server is ended, and writes never over a newer
+ * judging.
+ */
+export class JudgingQueue {
+  private running: Promise<void> | null = null
+  private isAsked = false
+  private readonly timer: ReturnType<typeof setInterval>
+
+  constructor(
+    private readonly sql: Sql,
+    private readonly judge: Judge,
+  ) {
+    this.timer = setInterval(() => {
+      this.wake()
+    }, againMs)
+    this.timer.unref()
+  }
+
+  /** Something may be behind. */
+  readonly wake = (): void => {
+    this.isAsked = true
+    this.running ??= this.run().finally(() => {
+      this.running = null
+      if (this.isAsked) this.wake()
+    })
+  }
+
+  /** Until nothing is behind. */
+  async settled(): Promise<void> {
+    this.wake()
+    while (this.running) await this.running
+  }
+
+  stop(): void {
+    clearInterval(this.timer)
+  }
+
+  private async run(): Promise<void> {
+    while (this.isAsked) {
+      this.isAsked = false
+      try {
+        for (let rows = await this.behind(); rows.length > 0; rows = await this.behind())
+          await Promise.all(rows.map((row) => this.judgeOne(row)))
+      } catch (cause) {
+        // The database may be away for a moment: what is behind is still behind afterwards.
+        console.error('Judging what is behind:', cause)
+      }
+    }
+  }
+
+  private behind(): Promise<Behind[]> {
+    const { sql } = this
+    const columns = sql`job.workshop_id as workshop, job_id as id, job.version, document, rules, units as system, currency, workshop.version as shop, updated_at`
+    return sql<Behind[]>`
+      (select ${columns} from job join workshop using (workshop_id)
+        where judged_version <> job.version order by updated_at desc limit ${batch})
+      union all
+      (select ${columns} from workshop join job using (workshop_id)
+        where stage <> 'done' and judged_shop < workshop.version and judged_version = job.version
+        order by updated_at desc limit ${batch})
+      limit ${batch}`
+  }
+
+  private async judgeOne(row: Behind): Promise<void> {
+    const { workshop, id, version, shop } = row
+    const judged = await this.verdictOf(row)
+    await this.sql`
+      update job set ${this.sql({ ...judged, judged_version: version, judged_shop: shop })}
+      where workshop_id = ${workshop} and job_id = ${id} and version = ${version}
+        and (judged_version < ${version} or judged_shop < ${shop})`
+  }
+
+  private async verdictOf({
+    document,
+    rules,
+    system,
+    currency,
+  }: Behind): Promise<ListVerdict | typeof tooLarge> {
+    try {
+      return await this.judge.verdict({ document: documentOf(document), rules, units: { system, currency } })
+    } catch (cause) {
+      if (!(cause instanceof TooLarge)) console.error('A job that cannot be judged:', cause)
+      return tooLarge
+    }
+  }
+}
