@@ -127,7 +127,7 @@ describe('job files', () => {
   const ownFile = file.replace('"0421"', '"V-7"')
   const load = (body: string | Uint8Array) =>
     call<StoredJob & { error: string }>('POST', '/api/jobs/import?who=Test', body, {
-      'content-type': 'application/octet-stream',
+      'content-type': 'application/json',
     })
 
   it('go in under the next number where theirs is taken', async () => {
@@ -158,6 +158,13 @@ describe('job files', () => {
     ],
     ['1e999', file.replace('"value": 160', '"value": 1e999'), 422, /candidate\/ahEach is too large a number/],
     ['broken JSON', file.replace('{', '{,'), 422, /Line 1: .*not valid JSON/],
+    ['ten thousand brackets', '['.repeat(10_000), 422, /not valid JSON/],
+    [
+      'a day there is not',
+      file.replace(/"dueDate": "[^"]*"/, '"dueDate": "2026-02-30"'),
+      422,
+      /job\/dueDate/,
+    ],
     ['an empty file', '', 422, /empty/],
     ['a PNG named .json', Uint8Array.of(0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a), 422, /picture \(PNG\)/],
     ['Latin-1 text', Uint8Array.of(0x7b, 0xe9, 0x7d), 422, /UTF-8/],
@@ -265,6 +272,24 @@ describe('bad requests are answered with words, never with 500', () => {
     expect((await call('POST', '/api/jobs', '{"who":"x"}', { 'content-type': 'text/plain' })).status).toBe(
       415,
     ))
+  it.each(['application/jsonfoo', 'text/plain', 'application/x-www-form-urlencoded', 'multipart/form-data'])(
+    'a job file sent as %s',
+    async (type) => {
+      const sent = await call('POST', '/api/jobs/import?who=Test', '{}', { 'content-type': type })
+      expect(sent.status).toBe(415)
+    },
+  )
+  it('what a page of another site asks for, unless it opens a page', async () => {
+    const from = (site: string, more: object = {}) =>
+      fetch(`${server.url}/api/jobs`, { headers: { 'sec-fetch-site': site, ...more } })
+    expect((await from('cross-site')).status).toBe(403)
+    expect((await from('same-site')).status).toBe(403)
+    expect((await from('same-origin')).status).toBe(200)
+    const page = await fetch(server.url, {
+      headers: { 'sec-fetch-site': 'cross-site', 'sec-fetch-mode': 'navigate' },
+    })
+    expect(page.status).toBe(200)
+  })
   it('a page of another site', async () =>
     expect((await call('GET', '/api/jobs', undefined, { origin: 'http://elsewhere.example' })).status).toBe(
       403,

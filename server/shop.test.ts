@@ -109,6 +109,7 @@ describe('shop rules', () => {
 
   it.each([
     ['a rule that does not exist', { rules: { nonsense: 1 } }],
+    ['a name that cannot be stored', { name: 'Slip\u0000' }],
     ['a rule out of its limits', { rules: { windowLowV: 900 } }],
     ['a school that does not exist', { rules: { coldSchool: 'hot' } }],
     ['a word for a number', { rules: { lowSoc: 'low' } }],

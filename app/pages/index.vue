@@ -74,6 +74,7 @@ async function readFile(event: Event) {
   }
   const result = await ask<StoredJob>(`/api/jobs/import?who=${encodeURIComponent(who())}`, {
     method: 'POST',
+    headers: { 'content-type': 'application/json' },
     body: file,
   })
   if (result.kind === 'ok') await navigateTo(`/jobs/${result.data.id}`)

@@ -7,6 +7,8 @@ import { jobSchema } from './job-schema'
 /** Largest job file that is read, bytes. */
 export const largestJobFileBytes = 2 * 1024 * 1024
 const deepest = 24
+/** Brackets within brackets in a text beyond which no reader of JSON should be asked where it is wrong. */
+const deepestText = 500
 const mostErrors = 50
 
 export interface FileProblem {
@@ -36,7 +38,8 @@ export function readJobFile(text: string): ReadJob {
   try {
     data = JSON.parse(text.replace(/^\uFEFF/, ''))
   } catch {
-    return refuse('This is not a job file: the text is not valid JSON', { line: lineOfFirstError(text) })
+    const why = 'This is not a job file: the text is not valid JSON'
+    return isDeep(text) ? refuse(why) : refuse(why, { line: lineOfFirstError(text) })
   }
   return checkJob(data)
 }
@@ -112,6 +115,17 @@ function danglingReferences(job: JobDocument): FileProblem[] {
       ? []
       : [{ path: `${path}/${refers.field}`, message: `points at ${target}, which is not in this job` }]
   })
+}
+
+/** Whether a text opens more brackets within brackets than a reader that goes into each can bear. */
+function isDeep(text: string): boolean {
+  let depth = 0
+  for (const letter of text) {
+    if (letter === '[' || letter === '{') depth++
+    else if (letter === ']' || letter === '}') depth--
+    if (depth > deepestText) return true
+  }
+  return false
 }
 
 function lineOfFirstError(text: string): number {

@@ -9,7 +9,15 @@ export const mostRows = 200
 export const partIdPattern = /^[a-z]{1,20}-\d{1,6}$/
 
 const text = (most: number) => Joi.string().allow('').max(most)
-const isoDate = Joi.string().pattern(/^\d{4}-\d{2}-\d{2}$/, 'date')
+/** A day there is: no 30th of February. */
+const isoDate = Joi.string()
+  .pattern(/^\d{4}-\d{2}-\d{2}$/, 'date')
+  .custom((text: string, helpers) => {
+    const day = new Date(`${text}T00:00:00Z`)
+    return !Number.isNaN(day.getTime()) && day.toISOString().startsWith(text)
+      ? text
+      : helpers.error('string.pattern.name', { name: 'date' })
+  })
 
 function valueSchema(field: Field): Joi.Schema {
   switch (field.type) {

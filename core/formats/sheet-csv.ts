@@ -1,4 +1,5 @@
 import { csvFormatRows } from 'd3-dsv'
+import { wordsToCell } from './cell'
 import type { Sheet } from '#core/papers/sheet'
 
 /** The parts list of a sheet as CSV: header row, units in headers, labour as its last line. */
@@ -7,16 +8,16 @@ export function sheetCsv({ inputs, result }: Sheet): string {
   const rows = [
     ['sheet', 'code', 'part', 'quantity', 'unit', `price (${money})`, `total (${money})`],
     ...result.lines.map(({ code, name, quantity, unit, price, total }) => [
-      inputs.number,
-      code,
-      name,
+      wordsToCell(inputs.number),
+      wordsToCell(code),
+      wordsToCell(name),
       String(quantity),
       unit,
       price === null ? '' : String(price),
       total === null ? '' : String(total),
     ]),
     [
-      inputs.number,
+      wordsToCell(inputs.number),
       '',
       'Labour',
       String(Math.round(result.hours * 100) / 100),

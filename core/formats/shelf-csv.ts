@@ -74,10 +74,11 @@ export function checkShelfPart(
   const unknown = Object.keys(part.values).filter((name) => !Object.hasOwn(shelfKind(kind).fields, name))
   if (unknown.length > 0)
     return unknown.map((column) => ({ line: 2, column, reason: 'is not a value of this kind' }))
-  const strange = Object.entries(part.values).filter(
-    ([, value]) => typeof value !== 'string' && typeof value !== 'number',
-  )
-  if (strange.length > 0)
-    return strange.map(([column]) => ({ line: 2, column, reason: 'must be a number or a word' }))
+  const strange = Object.entries(part.values).flatMap(([column, value]) => {
+    const wanted = shelfKind(kind).fields[column]!.type === 'choice' ? 'string' : 'number'
+    if (typeof value === wanted && value !== '') return []
+    return [{ line: 2, column, reason: wanted === 'string' ? 'must be a word' : 'must be a number' }]
+  })
+  if (strange.length > 0) return strange
   return readShelfCsv(writeShelfCsv(kind, [part as never]), kind).problems
 }

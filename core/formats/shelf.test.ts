@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest'
 import { partKinds, type Fields } from '#core/job/fields'
 import { shelfKind, shelfKindIds, shelfKindsFor, valuesFromShelf, type ShelfKindId } from '#core/shelf/kinds'
 import { checkShelfPart, readShelfCsv, writeShelfCsv } from './shelf-csv'
+import { isPlainText } from './cell'
 import { readTable, writeTable, type TableColumns } from './table'
 
 const folder = new URL('../../demo/shelf/', import.meta.url)
@@ -63,14 +64,12 @@ describe('a table with faults', () => {
       '6 code: is empty',
       '7 code: A1 stands in line 2 already',
       '8 : has 5 cells and the header 4',
+      '9 name: holds characters that cannot be seen',
       '11 ratedA: 9000 A cannot be: between 0 A and 1000 A',
     ])
     expect(readShelfCsv(text, 'chargers')).toMatchObject({
       count: 9,
-      parts: [
-        { code: 'A1', values: { ratedA: 20, profile: 'lithium' } },
-        { code: 'A6', name: 'Two\nlines', line: 9 },
-      ],
+      parts: [{ code: 'A1', values: { ratedA: 20, profile: 'lithium' } }],
     })
   })
 
@@ -97,6 +96,35 @@ describe('a table with faults', () => {
     expect(problems('code,name,toString\nA,B,x')).toEqual(['1 toString: is not a column of this table'])
   })
 
+  it('with a header that is no header is refused, however long it is', () => {
+    const wide = Array.from({ length: 300 }, (_, i) => `c${i}`).join(',')
+    for (const header of [
+      '('.repeat(200_000),
+      `code,name,${'('.repeat(40_000)}`,
+      wide,
+      'x'.repeat(100_000),
+    ]) {
+      const read = readShelfCsv(`${header}\nA,B\n`, 'chargers')
+      expect(read).toMatchObject({ parts: [], count: 0 })
+      expect(read.problems.length).toBeGreaterThan(0)
+    }
+  })
+
+  it('takes no characters that cannot be seen, as the form takes none', () => {
+    for (const strange of ['\u0000', '\u0007', '\u202E', '\u2066', '\u200F'])
+      expect(readShelfCsv(`code,name\nA,x${strange}y`, 'chargers').problems).toEqual([
+        { line: 2, column: 'name', reason: 'holds characters that cannot be seen' },
+      ])
+  })
+
+  it('goes out without a cell that a spreadsheet would work out, and comes in as it was', () => {
+    for (const name of ['=1+2', '+49', '-x', '@sum', "'Tis", "'=x"]) {
+      const text = writeShelfCsv('chargers', [{ code: 'A', name, maker: '', values: { ratedA: 5 } }])
+      expect(text).toContain(`A,'${name}`)
+      expect(readShelfCsv(text, 'chargers').parts).toMatchObject([{ name, values: { ratedA: 5 } }])
+    }
+  })
+
   it('never throws, whatever the text', () => {
     fc.assert(
       fc.property(fc.string({ maxLength: 300 }), fc.constantFrom(...shelfKindIds), (text, kind) => {
@@ -112,11 +140,11 @@ describe('words in a table', () => {
     a: { type: 'text', label: 'A', most: 200 },
     b: { type: 'text', label: 'B', most: 200 },
   }
-  it('come back as they were, quotes, commas and line ends too', () => {
+  it('come back as they were, quotes, commas and formulas too', () => {
     const word = fc
       .string({ minLength: 1, maxLength: 30 })
-      .map((s) => s.replace(/\r/g, '').trim())
-      .filter((s) => s !== '')
+      .map((s) => s.trim())
+      .filter((s) => s !== '' && isPlainText(s))
     fc.assert(
       fc.property(fc.array(fc.record({ a: word, b: word }), { minLength: 1, maxLength: 6 }), (rows) => {
         expect(readTable(writeTable(columns, rows), columns).rows.map((row) => row.values)).toEqual(rows)
@@ -132,6 +160,10 @@ describe('one part as typed', () => {
     [{ ...part, code: 'no spaces here' }, ['code']],
     [{ ...part, name: '' }, ['name']],
     [{ ...part, values: { ratedA: -1 } }, ['ratedA']],
+    [{ ...part, values: { ratedA: '9' } }, ['ratedA']],
+    [{ ...part, values: { ratedA: '  ' } }, ['ratedA']],
+    [{ ...part, values: { profile: 3 } }, ['profile']],
+    [{ ...part, values: { profile: '' } }, ['profile']],
     [{ ...part, values: { colour: 'red' } }, ['colour']],
     [{ ...part, values: { ratedA: { $gt: 1 } } }, ['ratedA']],
     [{ ...part, values: { ratedA: NaN } }, ['ratedA']],

@@ -1,4 +1,5 @@
 import { dsvFormat } from 'd3-dsv'
+import { isPlainText, wordsOfCell, wordsToCell } from './cell'
 import type { Field } from '#core/job/fields'
 import { metric } from '#core/units/display'
 import { formatQuantity } from '#core/units/format'
@@ -35,6 +36,7 @@ export interface ReadTable {
 }
 
 export const mostTableRows = 20_000
+const mostColumns = 200
 const mostCellLetters = 500
 
 const unitOf = (column: TableColumn): string =>
@@ -69,6 +71,8 @@ export function readTable(text: string, columns: TableColumns, reading: TableRea
   if (headerLine.trim() === '') return refuse(1, '', 'There is no header row')
   if (lines.length - 1 > mostTableRows)
     return refuse(mostTableRows + 2, '', `There are more than ${mostTableRows} rows`)
+  if (lines[0]!.length > mostColumns) return refuse(1, '', `There are more than ${mostColumns} columns`)
+  if (lines[0]!.some((cell) => cell.length > mostCellLetters)) return refuse(1, '', 'A heading is too long')
   const heads = lines[0]!.map((cell) => headed(cell, columns))
   const wrong = wrongInHeader(heads, columns)
   const unknown = unknownIn(heads, reading.leaveOutUnknown ? ', and is left out' : '')
@@ -99,15 +103,18 @@ interface Head {
 }
 
 function headed(cell: string, columns: TableColumns): Head {
-  const [, words, unit = null] = /^(.*?)\s*(?:\(([^)]*)\))?$/s.exec(cell.trim())!
-  const said = words!.toLowerCase()
+  const text = cell.trim()
+  const bracket = text.endsWith(')') ? text.lastIndexOf('(') : -1
+  const words = (bracket < 0 ? text : text.slice(0, bracket)).trimEnd()
+  const unit = bracket < 0 ? null : text.slice(bracket + 1, -1)
+  const said = words.toLowerCase()
   const ids = Object.keys(columns)
   const labelled = ids.filter((id) => columns[id]!.label.toLowerCase() === said)
   const id =
     ids.find((name) => name === words) ??
     ids.find((name) => name.toLowerCase() === said) ??
     (labelled.length > 1 ? labelled.find((name) => unitOf(columns[name]!) === ` (${unit})`) : labelled[0])
-  return { id: id ?? null, words: words!, unit }
+  return { id: id ?? null, words, unit }
 }
 
 const unknownIn = (heads: readonly Head[], outcome: string): TableProblem[] =>
@@ -175,10 +182,7 @@ function readCell(text: string, column: TableColumn): string | number | { readon
   if (text.length > mostCellLetters) return { error: 'is too long' }
   switch (column.type) {
     case 'text':
-      if (text.length > column.most) return { error: `is too long, at most ${column.most} letters` }
-      return !column.pattern || column.pattern.test(text)
-        ? text
-        : { error: `“${text.slice(0, 40)}” does not look like ${column.looksLike}` }
+      return readWords(wordsOfCell(text), column)
     case 'choice':
       return Object.hasOwn(column.options, text)
         ? text
@@ -197,6 +201,17 @@ function readCell(text: string, column: TableColumn): string | number | { readon
   }
 }
 
+function readWords(
+  words: string,
+  { most, pattern, looksLike }: TextColumn,
+): string | { readonly error: string } {
+  if (words.length > most) return { error: `is too long, at most ${most} letters` }
+  if (!isPlainText(words)) return { error: 'holds characters that cannot be seen' }
+  return !pattern || pattern.test(words)
+    ? words
+    : { error: `“${words.slice(0, 40)}” does not look like ${looksLike}` }
+}
+
 /**
  * Writes rows as a table that {@link readTable} reads back the same. Commas; a value that is not there is
  * empty.
@@ -205,6 +220,9 @@ export function writeTable(
   columns: TableColumns,
   rows: readonly Readonly<Record<string, unknown>>[],
 ): string {
-  const lines = rows.map((row) => Object.keys(columns).map((id) => (row[id] == null ? '' : String(row[id]))))
+  const lines = rows.map((row) => Object.keys(columns).map((id) => cellOf(row[id])))
   return `${dsvFormat(',').formatRows([tableHeader(columns), ...lines])}\n`
 }
+
+const cellOf = (value: unknown): string =>
+  value == null ? '' : typeof value === 'string' ? wordsToCell(value) : String(value)

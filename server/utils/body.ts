@@ -23,7 +23,17 @@ export async function readBytes(event: H3Event, most: number): Promise<Uint8Arra
   return Buffer.concat(chunks)
 }
 
-export async function readText(event: H3Event, most: number): Promise<string> {
+/** What is sent, by its content type, without its parameters; in small letters. */
+const typeOf = (event: H3Event): string =>
+  (getHeader(event, 'content-type') ?? '').split(';', 1)[0]!.trim().toLowerCase()
+
+/** Only such a type is taken: one that a form or a page of another site cannot send unasked. */
+function mustBe(event: H3Event, types: readonly string[]): void {
+  if (!types.includes(typeOf(event))) throw new Refusal(415, `Send ${types.join(' or ')}`)
+}
+
+export async function readText(event: H3Event, most: number, types: readonly string[]): Promise<string> {
+  mustBe(event, types)
   const decoded = decodeText(await readBytes(event, most))
   if (!decoded.ok) throw new Refusal(422, decoded.error)
   return decoded.text
@@ -31,9 +41,7 @@ export async function readText(event: H3Event, most: number): Promise<string> {
 
 /** The JSON of a request; only as `application/json`, which a page of another site cannot send unasked. */
 export async function readJson(event: H3Event, most: number): Promise<unknown> {
-  const text = await readText(event, most)
-  if (!getHeader(event, 'content-type')?.startsWith('application/json'))
-    throw new Refusal(415, 'Send application/json')
+  const text = await readText(event, most, ['application/json'])
   try {
     return JSON.parse(text)
   } catch {

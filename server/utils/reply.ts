@@ -30,6 +30,13 @@ export const refuseFields = (problems: readonly FileProblem[]): Refusal => {
   })
 }
 
+/** What is said of a failure of the database, by its code: it is known, and nothing was saved. */
+const failures: Readonly<Record<string, { readonly status: number; readonly words: string }>> = {
+  '53100': { status: 507, words: 'The disk of the server is full.' },
+  '55P03': { status: 503, words: 'Somebody else is changing this just now; try again in a moment.' },
+  '57014': { status: 503, words: 'This took the database too long.' },
+  '25P03': { status: 503, words: 'This took the server too long.' },
+}
 const unreachable = new Set([
   'ECONNREFUSED',
   'CONNECT_TIMEOUT',
@@ -56,12 +63,11 @@ export const route = <T>(handle: (event: H3Event<EventHandlerRequest>) => Promis
       }
       const code = String((cause as { code?: unknown }).code)
       console.error(`${event.method} ${event.path}:`, cause)
-      setResponseStatus(event, unreachable.has(code) ? 503 : 500)
-      return {
-        error: unreachable.has(code)
-          ? 'The database cannot be reached just now. Nothing was saved.'
-          : 'Something went wrong on the server. Nothing was saved.',
-      }
+      const { status, words } = unreachable.has(code)
+        ? { status: 503, words: 'The database cannot be reached just now.' }
+        : (failures[code] ?? { status: 500, words: 'Something went wrong on the server.' })
+      setResponseStatus(event, status)
+      return { error: `${words} Nothing was saved.` }
     }
   })
 

@@ -22,7 +22,7 @@ async function send(take: 'none' | 'good') {
   problem.value = ''
   const answer = await ask<Report>(
     `/api/shelf/${props.kind}/table?${new URLSearchParams({ who: who.value || 'Unnamed device', take })}`,
-    { method: 'POST', body: file.value },
+    { method: 'POST', headers: { 'content-type': 'text/csv' }, body: file.value },
   )
   if (answer.kind === 'ok') report.value = answer.data
   else

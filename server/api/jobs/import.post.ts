@@ -11,7 +11,7 @@ const query = Joi.object<{ who: string }>({ who: whoSchema })
 
 /** A job from a job file: the whole of it or nothing; under the next number where its own is taken. */
 export default route(async (event) => {
-  const text = await readText(event, largestJobFileBytes)
+  const text = await readText(event, largestJobFileBytes, ['application/json'])
   const { who } = validated(query, getQuery(event))
   const read = readJobFile(text)
   if (!read.ok) throw refuseFields(read.problems)

@@ -6,7 +6,12 @@ import { repositories } from '../../utils/database'
 import { Refusal, route, validated } from '../../utils/reply'
 
 const body = Joi.object<ShopSettings>({
-  name: Joi.string().trim().min(1).max(120).required(),
+  name: Joi.string()
+    .trim()
+    .min(1)
+    .max(120)
+    .pattern(/^[^\p{Cc}\p{Cs}]*$/u, 'plain text')
+    .required(),
   rules: rulesSchema.required(),
   units: Joi.object({
     system: Joi.valid('metric', 'imperial').required(),

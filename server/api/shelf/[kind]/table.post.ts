@@ -16,7 +16,7 @@ const mostShown = 1000
 /** Reads a table of parts: tells what is wrong row by row and, if asked, takes the good rows. */
 export default route(async (event) => {
   const kind = shelfKindOf(getRouterParam(event, 'kind'))
-  const text = await readText(event, largestShelfFileBytes)
+  const text = await readText(event, largestShelfFileBytes, ['text/csv'])
   const { who, take } = validated(query, getQuery(event))
   const { parts, problems, count } = readShelfCsv(text, kind)
   const answer = {
