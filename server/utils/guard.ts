@@ -3,10 +3,27 @@ import { defineEventHandler, getHeader, setResponseHeaders, setResponseStatus } 
 const ownHosts = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/
 
 /**
+ * What a page may load and run: only what comes from here, and of scripts within it only those that are told by
+ * their digests.
+ * @param digests SHA-256 of each, in base 64
+ */
+export const contentPolicy = (digests: readonly string[] = []): string =>
+  [
+    "default-src 'self'",
+    "img-src 'self' data: blob:",
+    "style-src 'self' 'unsafe-inline'",
+    ["script-src 'self'", ...digests.map((digest) => `'sha256-${digest}'`)].join(' '),
+    "object-src 'none'",
+    "frame-ancestors 'none'",
+    "base-uri 'self'",
+    "form-action 'self'",
+  ].join('; ')
+
+/**
  * Until accounts exist the server is for this machine alone. A request under another host name, or
  * sent by a page of another site, is refused before anything else sees it.
  */
-export default defineEventHandler((event) => {
+export const guard = defineEventHandler((event) => {
   setResponseHeaders(event, {
     'x-content-type-options': 'nosniff',
     'referrer-policy': 'no-referrer',
@@ -15,8 +32,7 @@ export default defineEventHandler((event) => {
     'permissions-policy': 'camera=(self), geolocation=(), microphone=(), payment=(), usb=()',
     // What is asked of a customer is kept nowhere on the way.
     ...(event.path.startsWith('/api/') ? { 'cache-control': 'no-store' } : {}),
-    'content-security-policy':
-      "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; script-src 'self' 'unsafe-inline'; frame-ancestors 'none'; base-uri 'self'; form-action 'self'",
+    'content-security-policy': contentPolicy(),
   })
   const host = getHeader(event, 'host') ?? ''
   const origin = getHeader(event, 'origin')
