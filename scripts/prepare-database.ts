@@ -1,13 +1,34 @@
-// Brings the database of DATABASE_URL up to date and, when it is empty, loads the demo jobs.
+// Brings the database of DATABASE_URL up to date and, when it is empty, loads the demo jobs. Before anything is
+// changed in a database that holds something, a backup is made.
+import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { connect } from '../server/db/connection'
-import { migrate } from '../server/db/migrate'
+import { migrate, pendingMigrations, SchemaMismatch } from '../server/db/migrate'
 import { loadDemo } from '../server/db/demo'
+import { backUp, keepNewest } from './lib/backup.mjs'
+import { dataFolder, ensureFolder, giveUp, postgresPrograms } from './lib/machine.mjs'
 
+const backupsKept = 5
 const folder = (path: string): string => fileURLToPath(new URL(path, import.meta.url))
-const sql = connect(process.env.DATABASE_URL ?? '')
-const applied = await migrate(sql, folder('../server/db/migrations'))
-const loaded = await loadDemo(sql, folder('../demo'))
-if (applied.length > 0) console.log(`Migrated: ${applied.join(', ')}`)
-if (loaded > 0) console.log(`Loaded ${loaded} demo jobs`)
-await sql.end()
+const migrations = folder('../server/db/migrations')
+const url = process.env.DATABASE_URL ?? ''
+const sql = connect(url)
+try {
+  const { pending, applied } = await pendingMigrations(sql, migrations)
+  if (pending.length > 0 && applied > 0) {
+    const backups = ensureFolder(join(dataFolder, 'backups'))
+    const file = join(backups, `before-${new Date().toISOString().replace(/[:.]/g, '-')}.backup`)
+    backUp(process.env.POSTGRES_PROGRAMS ?? postgresPrograms(), url, file)
+    keepNewest(backups, backupsKept)
+    console.log(`Backed up to ${file}`)
+  }
+  const done = await migrate(sql, migrations)
+  const loaded = await loadDemo(sql, folder('../demo'))
+  if (done.length > 0) console.log(`Migrated: ${done.join(', ')}`)
+  if (loaded > 0) console.log(`Loaded ${loaded} demo jobs`)
+} catch (cause) {
+  if (!(cause instanceof SchemaMismatch)) throw cause
+  giveUp(cause.message)
+} finally {
+  await sql.end()
+}

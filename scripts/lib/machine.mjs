@@ -56,19 +56,35 @@ function installDebian(name) {
   })
 }
 
-/** Folder of Debian's PostgreSQL programs, newest version first. */
-export function postgresPrograms() {
-  const find = () => {
-    const base = '/usr/lib/postgresql'
-    const versions = existsSync(base) ? readdirSync(base).sort((a, b) => Number(b) - Number(a)) : []
-    return versions
-      .map((version) => join(base, version, 'bin'))
-      .find((bin) => existsSync(join(bin, 'initdb')))
-  }
-  const found = find()
-  if (found) return found
-  installDebian('postgresql')
-  return find() ?? giveUp('PostgreSQL was installed, but its programs are not under /usr/lib/postgresql')
+const postgresFolder = '/usr/lib/postgresql'
+const binOf = (version) => join(postgresFolder, version, 'bin')
+
+/** Versions of Debian's PostgreSQL whose programs are here, newest first. */
+const postgresVersions = () =>
+  (existsSync(postgresFolder) ? readdirSync(postgresFolder) : [])
+    .filter((version) => existsSync(join(binOf(version), 'initdb')))
+    .sort((a, b) => Number(b) - Number(a))
+
+/**
+ * Folder of Debian's PostgreSQL programs.
+ * @param made the version that made the data there are, which alone can read them; null where there are none
+ */
+export function postgresPrograms(made = null) {
+  if (postgresVersions().length === 0) installDebian('postgresql')
+  const there = postgresVersions()
+  if (made !== null && !there.includes(made))
+    giveUp(
+      [
+        `The data here were made by PostgreSQL ${made}, and only ${there.join(', ') || 'none'} is installed.`,
+        `Install the programs that read them, and start again:`,
+        `  sudo apt-get install -y postgresql-${made}`,
+        `Or begin anew from a backup: move the folder of the data away, start once, and run`,
+        `  npm run restore -- FILE`,
+      ].join('\n'),
+    )
+  return there[0]
+    ? binOf(made ?? there[0])
+    : giveUp(`PostgreSQL was installed, but its programs are not under ${postgresFolder}`)
 }
 
 export const chromiumPath = '/usr/bin/chromium'

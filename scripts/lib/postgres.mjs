@@ -1,7 +1,16 @@
 // A private PostgreSQL cluster on loopback, never the machine's own.
 import { spawnSync } from 'node:child_process'
 import { createHash, randomBytes } from 'node:crypto'
-import { chmodSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import {
+  chmodSync,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs'
 import { join } from 'node:path'
 import { dataFolder, ensureFolder, freePort, giveUp, isRoot, postgresPrograms, root } from './machine.mjs'
 
@@ -41,74 +50,118 @@ const isAlive = (pid) => {
 }
 
 /**
- * Starts the cluster of a name, making it first where there is none. Gives the address of its
- * `postgres` database and a `stop`, which ends it with its last user: several starts may share it.
+ * Makes the data folder of a cluster, in a folder beside that takes its place once it is whole: whatever ends this
+ * in the middle leaves nothing half made.
+ */
+function makeData(bin, home, data, secret, durable) {
+  for (const name of readdirSync(home))
+    if (name.startsWith('making-')) rmSync(join(home, name), { recursive: true, force: true })
+  const making = join(home, `making-${process.pid}`)
+  mkdirSync(making)
+  writeFileSync(secret, randomBytes(18).toString('hex'))
+  if (isRoot) mustWork(spawnSync('chown', ['-R', 'postgres', home], { encoding: 'utf8' }), 'chown')
+  chmodSync(secret, 0o600)
+  const made = asPostgres(join(bin, 'initdb'), [
+    '-D',
+    making,
+    '-U',
+    'jovial',
+    '-A',
+    'scram-sha-256',
+    '--pwfile',
+    secret,
+    '-E',
+    'UTF8',
+    '--locale',
+    'C.UTF-8',
+    '--data-checksums',
+    ...(durable ? [] : ['--no-sync']),
+  ])
+  if (made.status !== 0) rmSync(making, { recursive: true })
+  mustWork(made, 'initdb')
+  renameSync(making, data)
+}
+
+/** The port in the lock file of a data folder; null where there is none. */
+function portInLock(data) {
+  try {
+    const port = Number(readFileSync(join(data, 'postmaster.pid'), 'utf8').split('\n')[3])
+    return Number.isInteger(port) && port > 0 ? port : null
+  } catch {
+    return null
+  }
+}
+
+/** Whether the server of this very data folder answers at a port: it is asked, whatever a number in a file says. */
+function answers(bin, data, secret, port) {
+  const asked = spawnSync(
+    join(bin, 'psql'),
+    ['-h', '127.0.0.1', '-p', String(port), '-U', 'jovial', '-d', 'postgres', '-Atc', 'show data_directory'],
+    {
+      encoding: 'utf8',
+      timeout: 5000,
+      env: { ...process.env, PGPASSWORD: readFileSync(secret, 'utf8'), PGCONNECT_TIMEOUT: '3' },
+    },
+  )
+  return asked.status === 0 && asked.stdout.trim() === data
+}
+
+/** Takes away a lock file that a machine which went down has left, and whose number is another process by now. */
+function dropStaleLock(data) {
+  const lock = join(data, 'postmaster.pid')
+  if (!existsSync(lock)) return
+  const pid = Number(readFileSync(lock, 'utf8').split('\n')[0])
+  const command = existsSync(`/proc/${pid}/cmdline`) ? readFileSync(`/proc/${pid}/cmdline`, 'utf8') : ''
+  if (!/postgres/.test(command)) rmSync(lock)
+}
+
+/**
+ * Starts the cluster of a name, making it first where there is none. Gives the address of its `postgres` database,
+ * a `stop`, which ends it with its last user (several starts may share it), and what brings it back where it has
+ * gone.
  * @param durable false for tests: faster, and nothing is lost that matters
  */
 export async function startCluster(name, { durable }) {
-  const bin = postgresPrograms()
   const home = clusterHome(name)
   const data = join(home, 'cluster')
   const secret = join(home, 'password')
   const users = ensureFolder(join(home, 'users'))
-  if (!existsSync(data)) {
-    mkdirSync(data)
-    writeFileSync(secret, randomBytes(18).toString('hex'))
-    if (isRoot) mustWork(spawnSync('chown', ['-R', 'postgres', home], { encoding: 'utf8' }), 'chown')
-    chmodSync(secret, 0o600)
-    const made = asPostgres(join(bin, 'initdb'), [
-      '-D',
-      data,
-      '-U',
-      'jovial',
-      '-A',
-      'scram-sha-256',
-      '--pwfile',
-      secret,
-      '-E',
-      'UTF8',
-      '--locale',
-      'C.UTF-8',
-      ...(durable ? [] : ['--no-sync']),
-    ])
-    if (made.status !== 0) rmSync(data, { recursive: true })
-    mustWork(made, 'initdb')
-  }
-  const url = (port) => `postgres://jovial:${readFileSync(secret, 'utf8')}@127.0.0.1:${port}/postgres`
+  const made = join(data, 'PG_VERSION')
+  const bin = postgresPrograms(existsSync(made) ? readFileSync(made, 'utf8').trim() : null)
+  if (!existsSync(data)) makeData(bin, home, data, secret, durable)
   const mine = join(users, String(process.pid))
   writeFileSync(mine, '')
-  if (asPostgres(join(bin, 'pg_ctl'), ['-D', data, 'status']).status === 0) {
-    return { url: url(readFileSync(join(data, 'postmaster.pid'), 'utf8').split('\n')[3]), stop }
-  }
-  const port = await freePort(54_330)
-  const settings = [
-    'listen_addresses=127.0.0.1',
-    'unix_socket_directories=',
-    `port=${port}`,
-    ...(durable ? [] : ['fsync=off', 'synchronous_commit=off', 'full_page_writes=off']),
-  ]
-  mustWork(
-    asPostgres(
+  const standing = portInLock(data)
+  const isThere = standing !== null && answers(bin, data, secret, standing)
+  const port = isThere ? standing : await freePort(54_330)
+  if (!isThere) start()
+  const url = `postgres://jovial:${readFileSync(secret, 'utf8')}@127.0.0.1:${port}/postgres`
+  return { url, bin, stop, isUp: () => answers(bin, data, secret, port), bringBack: start }
+
+  /** @param orGiveUp false throws where it cannot be started, instead of ending the program */
+  function start({ orGiveUp = true } = {}) {
+    dropStaleLock(data)
+    const settings = [
+      'listen_addresses=127.0.0.1',
+      'unix_socket_directories=',
+      `port=${port}`,
+      ...(durable ? [] : ['fsync=off', 'synchronous_commit=off', 'full_page_writes=off']),
+    ]
+    const options = settings.map((s) => `-c ${s.endsWith('=') ? `${s}''` : s}`).join(' ')
+    const started = asPostgres(
       join(bin, 'pg_ctl'),
-      [
-        '-D',
-        data,
-        '-w',
-        '-l',
-        join(home, 'log'),
-        '-o',
-        settings.map((s) => `-c ${s.endsWith('=') ? `${s}''` : s}`).join(' '),
-        'start',
-      ],
+      ['-D', data, '-w', '-l', join(home, 'log'), '-o', options, 'start'],
       { stdio: ['ignore', 'ignore', 'pipe'] },
-    ),
-    `Starting PostgreSQL (see ${join(home, 'log')})`,
-  )
-  return { url: url(port), stop }
+    )
+    const what = `Starting PostgreSQL (see ${join(home, 'log')})`
+    if (orGiveUp) mustWork(started, what)
+    else if (started.status !== 0) throw new Error(`${what} failed`)
+  }
 
   function stop() {
     rmSync(mine, { force: true })
     if (readdirSync(users).some((pid) => isAlive(Number(pid)))) return
-    asPostgres(join(bin, 'pg_ctl'), ['-D', data, '-m', 'fast', '-w', 'stop'], { stdio: 'ignore' })
+    if (answers(bin, data, secret, port))
+      asPostgres(join(bin, 'pg_ctl'), ['-D', data, '-m', 'fast', '-w', 'stop'], { stdio: 'ignore' })
   }
 }

@@ -5,7 +5,7 @@ import { fileURLToPath } from 'node:url'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { freshDatabase, type TestDatabase } from '../../tests/harness'
 import { connect } from './connection'
-import { migrate } from './migrate'
+import { migrate, pendingMigrations, SchemaMismatch } from './migrate'
 import { loadDemo } from './demo'
 
 const demo = fileURLToPath(new URL('../../demo', import.meta.url))
@@ -36,6 +36,27 @@ describe('migrations', () => {
     expect(await db.sql`select to_regclass('one') as one, to_regclass('two') as two`).toEqual([
       { one: null, two: null },
     ])
+  })
+
+  it('of a newer version are not touched, and the version needed is named', async () => {
+    await writeFile(join(folder, '002-two.sql'), 'create table two (n integer);')
+    await migrate(db.sql, folder)
+    await rm(join(folder, '002-two.sql'))
+    await expect(migrate(db.sql, folder)).rejects.toThrow(/newer version .*schema 2.* knows schema 1/)
+    await expect(pendingMigrations(db.sql, folder)).rejects.toThrow(SchemaMismatch)
+  })
+
+  it('that were changed after they were applied are refused', async () => {
+    await migrate(db.sql, folder)
+    await writeFile(join(folder, '001-one.sql'), 'create table other (n integer);')
+    await expect(migrate(db.sql, folder)).rejects.toThrow('001-one.sql is not the one that was applied')
+  })
+
+  it('that are not applied yet are told before anything is changed', async () => {
+    expect(await pendingMigrations(db.sql, folder)).toEqual({ pending: ['001-one.sql'], applied: 0 })
+    await migrate(db.sql, folder)
+    await writeFile(join(folder, '002-two.sql'), 'insert into one values (2);')
+    expect(await pendingMigrations(db.sql, folder)).toEqual({ pending: ['002-two.sql'], applied: 1 })
   })
 
   it('wait for each other when two servers start at once', async () => {

@@ -1,0 +1,37 @@
+// npm run backup -- FILE: a backup of all data, taken while the application is used.
+// npm run restore -- FILE: puts a backup in place of all data. What was there is backed up first.
+import { join, resolve } from 'node:path'
+import { backUp, readBackup, restore } from './lib/backup.mjs'
+import { dataFolder, ensureFolder, giveUp, installPackages, postgresPrograms } from './lib/machine.mjs'
+import { startCluster } from './lib/postgres.mjs'
+
+const [what, name] = process.argv.slice(2)
+if (!name) giveUp(`Name the file: npm run ${what} -- FILE`)
+const file = resolve(process.env.INIT_CWD ?? '.', name)
+installPackages()
+try {
+  // A file that is none is refused before anything is started or touched.
+  if (what === 'restore') readBackup(file)
+} catch (cause) {
+  giveUp(`${cause.message}. Nothing was changed.`)
+}
+const cluster = process.env.DATABASE_URL
+  ? { url: process.env.DATABASE_URL, bin: postgresPrograms(), stop() {} }
+  : await startCluster('postgres', { durable: true })
+process.once('exit', () => cluster.stop())
+try {
+  if (what === 'backup') {
+    const bytes = backUp(cluster.bin, cluster.url, file)
+    console.log(`${file}: ${(bytes / 1024 / 1024).toFixed(1)} MB, checked`)
+  } else {
+    const before = join(
+      ensureFolder(join(dataFolder, 'backups')),
+      `before-restore-${new Date().toISOString().replace(/[:.]/g, '-')}.backup`,
+    )
+    backUp(cluster.bin, cluster.url, before)
+    restore(cluster.bin, cluster.url, file)
+    console.log(`Restored from ${file}. What was there before is in ${before}.`)
+  }
+} catch (cause) {
+  giveUp(`${cause.message}. Nothing was changed.`)
+}

@@ -1,0 +1,23 @@
+// One `npm start` at a time works with the data of a folder. Whoever does holds a lock in its database, which goes
+// with the process that took it, however that ends.
+import postgres from 'postgres'
+
+/** Any number will do, as long as every start asks for the same one. */
+const ownerLock = 7_108_422
+
+/**
+ * Takes the data of a database for this process, and leaves the address at which they are served.
+ * @returns null when they are taken; the address of whoever has them already otherwise
+ */
+export async function ownData(url, address) {
+  const sql = postgres(url, { max: 1, idle_timeout: 0, max_lifetime: null, onnotice() {} })
+  const [{ taken }] = await sql`select pg_try_advisory_lock(${ownerLock}) as taken`
+  await sql`create table if not exists public.running_at (one boolean primary key default true check (one), address text not null)`
+  if (taken) {
+    await sql`insert into running_at (address) values (${address}) on conflict (one) do update set address = excluded.address`
+    return null
+  }
+  const [row] = await sql`select address from running_at`
+  await sql.end()
+  return row?.address ?? 'an address that it has not told yet'
+}
