@@ -41,6 +41,8 @@ export default defineNuxtConfig({
           bundle: true,
           platform: 'node',
           format: 'esm',
+          // Packages that read files beside themselves stay where they are.
+          external: ['pdfmake', 'fontkit', 'wawoff2'],
           logLevel: 'error',
         })
       })

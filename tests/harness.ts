@@ -82,6 +82,7 @@ export async function freePort(): Promise<number> {
 
 export interface TestServer {
   readonly url: string
+  readonly pid: number
   stop(): Promise<void>
 }
 
@@ -114,6 +115,7 @@ export async function startServer(databaseUrl: string, port?: number): Promise<T
   }
   return {
     url,
+    pid: child.pid!,
     async stop() {
       if (child.exitCode !== null || child.signalCode !== null) return
       child.kill('SIGKILL')

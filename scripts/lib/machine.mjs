@@ -8,7 +8,8 @@ import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 
 export const root = fileURLToPath(new URL('../..', import.meta.url))
-export const dataFolder = join(root, '.data')
+/** Where the data of this machine are: in the project, unless another folder is named. */
+export const dataFolder = process.env.JOVIAL_ANCHOR_DATA ?? join(root, '.data')
 export const isRoot = process.getuid?.() === 0
 
 /** Ends the program with words for the person who started it. */

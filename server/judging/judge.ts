@@ -1,6 +1,5 @@
-import type { Paper } from '#core/papers/blocks'
 import type { Sheet, SheetInputs } from '#core/papers/sheet'
-import { sheet, summary, verdict, type Judged, type ListVerdict, type Summarised } from './work'
+import { sheet, sheetPdf, summaryPdf, verdict, type Judged, type ListVerdict, type Summarised } from './work'
 
 /** A job whose judging took more than its time. */
 export class TooLarge extends Error {}
@@ -9,12 +8,16 @@ export class TooLarge extends Error {}
 export interface Judge {
   verdict(job: Judged): Promise<ListVerdict>
   sheet(inputs: SheetInputs): Promise<Sheet>
-  summary(job: Summarised): Promise<Paper>
+  /** The summary of a job, as PDF. */
+  summaryPdf(job: Summarised): Promise<Uint8Array>
+  /** An issued sheet, as PDF. */
+  sheetPdf(sheet: Sheet): Promise<Uint8Array>
 }
 
 /** Judges on the spot, where nobody waits for anything else: when a database is set up. */
 export const judgeHere: Judge = {
   verdict: async (job) => verdict(job),
   sheet: async (inputs) => sheet(inputs),
-  summary: async (job) => summary(job),
+  summaryPdf,
+  sheetPdf,
 }

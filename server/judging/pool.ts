@@ -8,6 +8,8 @@ import type { ListVerdict } from './work'
 /** Written beside the server's entry when it is built. */
 const threadFile = join(dirname(process.argv[1] ?? ''), 'judging.mjs')
 const idleMs = 60_000
+/** Memory of one thread, MB. */
+const mostMb = 256
 /** What one judging may take; then its thread is ended, ms. */
 const budgetMs = 5000
 
@@ -17,6 +19,7 @@ function pooled(): Judge {
     minThreads: 1,
     maxThreads: Math.max(1, availableParallelism() - 1),
     idleTimeout: idleMs,
+    resourceLimits: { maxOldGenerationSizeMb: mostMb },
   })
   return {
     async verdict(job) {
@@ -28,7 +31,8 @@ function pooled(): Judge {
       }
     },
     sheet: (inputs) => pool.run(inputs, { name: 'sheet' }),
-    summary: (job) => pool.run(job, { name: 'summary' }),
+    summaryPdf: (job) => pool.run(job, { name: 'summaryPdf' }),
+    sheetPdf: (issued) => pool.run(issued, { name: 'sheetPdf' }),
   }
 }
 

@@ -3,10 +3,12 @@ import type { JobDocument } from '#core/job/document'
 import { drawLanes } from '#core/compare/instruments'
 import type { Paper } from '#core/papers/blocks'
 import { sheetOf, type Sheet, type SheetInputs } from '#core/papers/sheet'
+import { specificationPaper } from '#core/papers/specification'
 import { summaryPaper } from '#core/papers/summary'
 import type { RuleOverrides } from '#core/rules/rules'
 import type { Verdict } from '#core/system/verdict'
 import type { DisplayUnits } from '#core/units/display'
+import { paperPdf } from '../papers/pdf'
 
 /** What lists show of a judging. */
 export interface ListVerdict {
@@ -36,9 +38,15 @@ export interface Summarised extends Judged {
   readonly madeAt: string
 }
 
-export function summary({ document, rules, units, name, madeAt }: Summarised): Paper {
+function summary({ document, rules, units, name, madeAt }: Summarised): Paper {
   const shop = { rules, units }
   const assessment = assess(document, shop)
   const lanes = drawLanes(document, shop, assessment)
   return summaryPaper({ job: document, assessment, lanes, shop: { name, units }, madeAt })
 }
+
+/** The summary of a job as it is saved, as PDF. */
+export const summaryPdf = (job: Summarised): Promise<Uint8Array> => paperPdf(summary(job))
+
+/** An issued sheet as PDF: the same bytes every time. */
+export const sheetPdf = (issued: Sheet): Promise<Uint8Array> => paperPdf(specificationPaper(issued))

@@ -59,6 +59,18 @@ export class Sheets extends Repository {
     return { row, sheet: JSON.parse(content) as Sheet }
   }
 
+  /** An issued sheet as PDF: made once and kept, since what it is made from never changes. */
+  async pdf(job: string, count: number, sheet: Sheet): Promise<Uint8Array> {
+    const { workshop } = this.actor
+    const [kept] = await this.sql<{ data: Uint8Array }[]>`
+      select data from sheet_pdf where workshop_id = ${workshop} and job_id = ${job} and count = ${count}`
+    if (kept) return kept.data
+    const data = await this.judge.sheetPdf(sheet)
+    const row = { workshop_id: workshop, job_id: job, count, data: Buffer.from(data) }
+    await this.sql`insert into sheet_pdf ${this.sql(row)} on conflict do nothing`
+    return data
+  }
+
   /** Freezes what is specified for a job as its next sheet: inputs, rules, parts and results as they stand. */
   issue(job: string, version: number, now: Date): Promise<Issued> {
     return this.shop.judging(

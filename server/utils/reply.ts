@@ -99,10 +99,10 @@ export function validated<T>(schema: Joi.ObjectSchema<T>, data: unknown): T {
 }
 
 /** A PDF to be opened where it is, under a name that any system can keep. */
-export function sendPdf(event: H3Event, name: string, data: Buffer): Buffer {
+export function sendPdf(event: H3Event, name: string, data: Uint8Array): Buffer {
   setResponseHeaders(event, {
     'content-type': 'application/pdf',
     'content-disposition': `inline; filename="${name.replace(/[^\w-]/g, '_')}.pdf"`,
   })
-  return data
+  return Buffer.from(data)
 }

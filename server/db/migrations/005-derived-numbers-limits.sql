@@ -30,3 +30,13 @@ create index shelf_by_name on shelf_part (workshop_id, kind, lower(name), code) 
 
 -- Changes of a save that are too many to keep: that it was is kept.
 alter table job_history alter column changes drop not null;
+
+-- An issued sheet as it was printed.
+create table sheet_pdf (
+  workshop_id uuid not null,
+  job_id      uuid not null,
+  count       integer not null,
+  data        bytea not null,
+  primary key (workshop_id, job_id, count),
+  foreign key (workshop_id, job_id, count) references sheet on delete cascade
+);

@@ -1,5 +1,4 @@
 import { judgeOfServer } from '../../../../judging/pool'
-import { paperPdf } from '../../../../papers/pdf'
 import { repositories } from '../../../../utils/database'
 import { jobId, noSuchJob, route, sendPdf } from '../../../../utils/reply'
 
@@ -8,10 +7,10 @@ export default route(async (event) => {
   const { jobs, shop } = await repositories()
   const job = await jobs.read(jobId(event))
   if (!job) throw noSuchJob()
-  const paper = await judgeOfServer().summary({
+  const data = await judgeOfServer().summaryPdf({
     ...(await shop.read()),
     document: job.document,
     madeAt: new Date().toISOString(),
   })
-  return sendPdf(event, `summary-${job.document.job.number}`, await paperPdf(paper))
+  return sendPdf(event, `summary-${job.document.job.number}`, data)
 })

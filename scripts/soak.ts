@@ -1,0 +1,227 @@
+// npm run soak [-- SAVES [SEED]]: the application is used by two writers and a shop whose rules change, while its
+// server, its database, `npm start` and all three are killed at random. Every save that was acknowledged must be
+// there in the end, every list must show what a judging anew gives, and every start must come back by itself.
+import { spawn, spawnSync, type ChildProcess } from 'node:child_process'
+import { readFileSync, rmSync } from 'node:fs'
+import { once } from 'node:events'
+import { join } from 'node:path'
+import { setTimeout as pause } from 'node:timers/promises'
+import { assess } from '#core/assessment/assess'
+import { withField } from '#core/job/document'
+import type { HistoryEntry, JobPage, StoredJob } from '../server/repositories/jobs'
+import type { ShopSettings } from '../server/repositories/shop'
+import { freePort } from '../tests/harness'
+import { chanceOf } from './lib/hostile'
+import { buildIfStale, ensureFolder, isRoot, root } from './lib/machine.mjs'
+
+const [wanted = 1000, seed = Date.now() % 1_000_000] = process.argv.slice(2).map(Number)
+const chance = chanceOf(seed)
+const data = ensureFolder(join(root, '.data', 'soak'))
+const port = await freePort()
+const url = `http://127.0.0.1:${port}`
+const fields = ['place/coldestC', 'place/hottestC'] as const
+
+interface Acknowledged {
+  readonly job: string
+  readonly version: number
+  readonly path: string
+  readonly value: number
+}
+const acknowledged: Acknowledged[] = []
+const kills: Record<string, number> = {}
+const problems: string[] = []
+let shopSaves = 0
+let isOver = false
+
+/** Asks the server; null where there is no answer, or none that says anything. */
+async function ask<T>(
+  method: string,
+  path: string,
+  body?: unknown,
+): Promise<{ status: number; data: T } | null> {
+  try {
+    const response = await fetch(url + path, {
+      method,
+      signal: AbortSignal.timeout(10_000),
+      headers: { connection: 'close', ...(body === undefined ? {} : { 'content-type': 'application/json' }) },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    })
+    return { status: response.status, data: (await response.json()) as T }
+  } catch {
+    return null
+  }
+}
+async function insist<T>(path: string): Promise<T> {
+  for (let tries = 0; tries < 240; tries++) {
+    const answer = await ask<T>('GET', path)
+    if (answer?.status === 200) return answer.data
+    await pause(500)
+  }
+  throw new Error(`${path} does not come back`)
+}
+
+let main: ChildProcess
+function start(): void {
+  main = spawn(process.execPath, [join(root, 'scripts/start.mjs')], {
+    cwd: root,
+    stdio: ['ignore', 'ignore', 'pipe'],
+    env: { ...process.env, JOVIAL_ANCHOR_DATA: data, PORT: String(port), DATABASE_URL: '' },
+  })
+  main.stderr!.on('data', (text: Buffer) => {
+    if (/failed|did not answer/.test(String(text))) problems.push(String(text).trim())
+  })
+}
+
+const serverPid = (): number | null =>
+  Number(
+    spawnSync('pgrep', ['-P', String(main.pid), '-f', 'server/index.mjs'], {
+      encoding: 'utf8',
+    }).stdout.trim(),
+  ) || null
+function databasePid(): number | null {
+  try {
+    return Number(readFileSync(join(data, 'postgres/cluster/postmaster.pid'), 'utf8').split('\n')[0]) || null
+  } catch {
+    return null
+  }
+}
+const kill = (pid: number | null | undefined): void => {
+  if (pid) spawnSync('kill', ['-9', String(pid)])
+}
+
+async function killing(): Promise<void> {
+  const victims = {
+    server: () => {
+      kill(serverPid())
+    },
+    database: () => {
+      kill(databasePid())
+    },
+    start: () => {
+      kill(main.pid)
+    },
+    'all three': () => {
+      const [server, database] = [serverPid(), databasePid()]
+      kill(main.pid)
+      kill(server)
+      kill(database)
+    },
+  }
+  const names = Object.keys(victims) as (keyof typeof victims)[]
+  while (!isOver) {
+    await pause(1500 + chance() * 4000)
+    if (isOver) return
+    const name = names[Math.floor(chance() * names.length)]!
+    kills[name] = (kills[name] ?? 0) + 1
+    victims[name]()
+    if (main.exitCode === null && main.signalCode === null && (name === 'start' || name === 'all three'))
+      await once(main, 'exit')
+    if (main.exitCode !== null || main.signalCode !== null) start()
+  }
+}
+
+async function writing(who: string, id: string): Promise<void> {
+  for (let i = 0; acknowledged.length < wanted; i++) {
+    const read = await ask<StoredJob>('GET', `/api/jobs/${id}`)
+    if (read?.status !== 200) {
+      await pause(200)
+      continue
+    }
+    const path = fields[i % fields.length]!
+    const value = Math.round(chance() * 400) / 10 - (path === fields[0] ? 30 : 0)
+    const document = withField(read.data.document, path, { value, how: 'measured' })
+    const saved = await ask<StoredJob>('PUT', `/api/jobs/${id}`, {
+      version: read.data.version,
+      who,
+      document,
+    })
+    if (saved?.status === 200 && saved.data.version > read.data.version)
+      acknowledged.push({ job: id, version: saved.data.version, path, value })
+  }
+}
+
+async function ruling(): Promise<void> {
+  while (!isOver) {
+    await pause(2000 + chance() * 2000)
+    const shop = await ask<ShopSettings>('GET', '/api/shop')
+    if (shop?.status !== 200) continue
+    const rules = {
+      chargerSchool: chance() < 0.5 ? 'replace' : 'window',
+      lowSoc: 10 + Math.round(chance() * 30),
+    }
+    if ((await ask('PUT', '/api/shop', { ...shop.data, rules }))?.status === 200) shopSaves++
+  }
+}
+
+/** Acknowledged saves of a job that its history does not hold. */
+async function lostOf(id: string): Promise<readonly Acknowledged[]> {
+  const entries: HistoryEntry[] = []
+  let before = ''
+  for (;;) {
+    const page = await insist<HistoryEntry[]>(`/api/jobs/${id}/history${before}`)
+    if (page.length === 0) break
+    entries.push(...page)
+    before = `?before=${page.at(-1)!.version}`
+  }
+  return acknowledged
+    .filter(({ job }) => job === id)
+    .filter(
+      ({ version, path, value }) =>
+        !entries.some(
+          (entry) =>
+            entry.version === version &&
+            entry.changes?.some(
+              (change) =>
+                change.path === path && (change.after as { value?: unknown } | undefined)?.value === value,
+            ),
+        ),
+    )
+}
+
+/** Jobs whose list shows another verdict than a judging anew. */
+async function wrongVerdicts(): Promise<readonly string[]> {
+  for (let tries = 0; tries < 240; tries++) {
+    const { waiting } = await insist<{ waiting: number }>('/api/shop/judging')
+    if (waiting === 0) break
+    await pause(250)
+  }
+  const { rules, units } = await insist<ShopSettings>('/api/shop')
+  const { jobs } = await insist<JobPage>('/api/jobs')
+  const judged = await Promise.all(
+    jobs.map(async ({ id, number, verdict, headline }) => {
+      const { document } = await insist<StoredJob>(`/api/jobs/${id}`)
+      const anew = assess(document, { rules, units })
+      return anew.verdict === verdict && anew.headline === headline
+        ? null
+        : `${number}: ${headline}, anew ${anew.headline}`
+    }),
+  )
+  return judged.filter((words) => words !== null)
+}
+
+buildIfStale()
+if (isRoot) spawnSync('chmod', ['755', data])
+start()
+const { jobs } = await insist<JobPage>('/api/jobs')
+const began = Date.now()
+const background = [killing(), ruling()]
+await Promise.all([writing('Bench laptop', jobs[0]!.id), writing('Phone', jobs[1]!.id)])
+isOver = true
+await Promise.all(background)
+const lost = [...(await lostOf(jobs[0]!.id)), ...(await lostOf(jobs[1]!.id))]
+const wrong = await wrongVerdicts()
+const all = Object.values(kills).reduce((sum, count) => sum + count, 0)
+console.log(
+  `${acknowledged.length} acknowledged saves and ${shopSaves} of the shop in ${Math.round((Date.now() - began) / 1000)} s, ` +
+    `${all} kills (${Object.entries(kills)
+      .map(([name, count]) => `${count} ${name}`)
+      .join(
+        ', ',
+      )}), seed ${seed}: ${lost.length} lost, ${wrong.length} verdicts of ${jobs.length} lists wrong`,
+)
+for (const one of lost) console.error(`Lost: version ${one.version} of ${one.job}, ${one.path} ${one.value}`)
+for (const words of [...wrong, ...problems]) console.error(words)
+main!.kill('SIGINT')
+await once(main!, 'exit')
+rmSync(data, { recursive: true, force: true })
+process.exit(lost.length + wrong.length + problems.length === 0 ? 0 : 1)
