@@ -109,7 +109,7 @@ async function killing(): Promise<void> {
   }
   const names = Object.keys(victims) as (keyof typeof victims)[]
   while (!isOver) {
-    await pause(1500 + chance() * 4000)
+    await pause(400 + chance() * 2500)
     if (isOver) return
     const name = names[Math.floor(chance() * names.length)]!
     kills[name] = (kills[name] ?? 0) + 1
@@ -128,13 +128,12 @@ async function writing(who: string, id: string): Promise<void> {
       continue
     }
     const path = fields[i % fields.length]!
+    await pause(chance() * 60)
     const value = Math.round(chance() * 400) / 10 - (path === fields[0] ? 30 : 0)
     const document = withField(read.data.document, path, { value, how: 'measured' })
-    const saved = await ask<StoredJob>('PUT', `/api/jobs/${id}`, {
-      version: read.data.version,
-      who,
-      document,
-    })
+    // Under a name of its own each, so that no two are taken for one burst of typing.
+    const body = { version: read.data.version, who: `${who} ${i}`, document }
+    const saved = await ask<StoredJob>('PUT', `/api/jobs/${id}`, body)
     if (saved?.status === 200 && saved.data.version > read.data.version)
       acknowledged.push({ job: id, version: saved.data.version, path, value })
   }

@@ -1,16 +1,18 @@
 // npm start: everything from a clean clone to a served application, kept up until it is stopped.
-import { spawn } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { join } from 'node:path'
 import { setTimeout as pause } from 'node:timers/promises'
-import { buildIfStale, freePort, giveUp, installPackages, root, run } from './lib/machine.mjs'
-import { ownData } from './lib/owner.mjs'
+import { buildIfStale, freePort, giveUp, installPackages, root } from './lib/machine.mjs'
+import { ownerOf } from './lib/owner.mjs'
 import { startCluster } from './lib/postgres.mjs'
 
 /** Pauses between tries to bring back what has gone, ms: longer each time, until it has stood for a while. */
 const firstPauseMs = 500
 const longestPauseMs = 30_000
 const standsMs = 60_000
-const lookMs = 5000
+const lookMs = 2000
+/** Times that setting the database up is begun again. */
+const mostTries = 8
 
 installPackages()
 buildIfStale()
@@ -19,16 +21,16 @@ process.once('exit', () => cluster?.stop())
 const port = await wantedPort()
 const url = `http://127.0.0.1:${port}`
 const databaseUrl = cluster?.url ?? process.env.DATABASE_URL
-if (cluster) {
-  const owner = await ownData(databaseUrl, url)
-  if (owner !== null) giveUp(`Jovial Anchor is running already, at ${owner}`)
-}
-
+const own = cluster && ownerOf(databaseUrl, url)
 let ending = false
 let server = null
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, stopping)
 const env = { ...process.env, DATABASE_URL: databaseUrl, ...(cluster && { POSTGRES_PROGRAMS: cluster.bin }) }
-run('npx', ['--no-install', 'tsx', join(root, 'scripts', 'prepare-database.ts')], { env })
+await withDatabase(async () => {
+  const owner = (await own?.()) ?? null
+  if (owner !== null) giveUp(`Jovial Anchor is running already, at ${owner}`)
+  prepare()
+})
 const serving = keepUp()
 await answering(url)
 console.log('Ctrl+C stops it; the jobs stay.')
@@ -36,6 +38,39 @@ console.log(`Jovial Anchor is at ${url}`)
 if (cluster) void watchDatabase()
 await serving
 process.exit(0)
+
+/** Brings the database up to date and, where it is empty, loads the demo. */
+function prepare() {
+  const script = join(root, 'scripts', 'prepare-database.ts')
+  const { status } = spawnSync('npx', ['--no-install', 'tsx', script], { cwd: root, stdio: 'inherit', env })
+  if (status !== 0) throw new Error('The database could not be brought up to date')
+}
+
+/** Does something with the database; where that falls in the middle of it, it is brought back and it is done again. */
+async function withDatabase(work) {
+  for (let tries = 1; ; tries++) {
+    try {
+      return await work()
+    } catch (cause) {
+      await pause(firstPauseMs)
+      // Where it stands and the work fails all the same, it is not for want of the database.
+      if (ending || !cluster || tries === mostTries || (tries > 2 && cluster.isUp()))
+        giveUp(`${cause.message}.`)
+      bringBack()
+    }
+  }
+}
+
+/** Starts the database again where it is down; that may take more than one try. */
+function bringBack() {
+  if (cluster.isUp()) return
+  console.error('PostgreSQL has ended by itself; it is started again.')
+  try {
+    cluster.bringBack({ orGiveUp: false })
+  } catch (cause) {
+    console.error(`${cause.message}.`)
+  }
+}
 
 async function wantedPort() {
   const wanted = process.env.PORT ? Number(process.env.PORT) : await freePort(3000)
@@ -75,16 +110,22 @@ async function keepUp() {
   }
 }
 
+/** Brings the database back where it has gone, and holds the data for this process. */
 async function watchDatabase() {
   let pauseMs = firstPauseMs
   while (!ending) {
     await pause(lookMs)
-    if (ending || cluster.isUp()) continue
-    console.error('PostgreSQL has ended by itself; it is started again.')
+    if (ending) return
     try {
-      cluster.bringBack({ orGiveUp: false })
+      bringBack()
+      const owner = await own()
+      if (owner !== null) {
+        console.error(`Another start has taken the data meanwhile, at ${owner}.`)
+        return stopping()
+      }
       pauseMs = firstPauseMs
     } catch (cause) {
+      if (ending) return
       console.error(`${cause.message}. Tried again in ${pauseMs / 1000} s.`)
       await pause(pauseMs)
       pauseMs = Math.min(longestPauseMs, pauseMs * 2)

@@ -110,6 +110,9 @@ async function readAsItStands() {
 buildIfStale()
 await Promise.all([readAsItStands(), vitest('units')])
 await vitest('server')
+// A little of what `npm run fuzz` and `npm run soak` do at length.
+await step('hostile requests', ['tsx', 'scripts/fuzz.ts', '2000', '1'])
+await step('use under kills', ['tsx', 'scripts/soak.ts', '25', '1'])
 await browser()
 
 console.log(`\n${totals.passed} passed, ${totals.failed} failed`)

@@ -6,18 +6,27 @@ import postgres from 'postgres'
 const ownerLock = 7_108_422
 
 /**
- * Takes the data of a database for this process, and leaves the address at which they are served.
- * @returns null when they are taken; the address of whoever has them already otherwise
+ * Takes the data of a database for this process, and leaves the address at which they are served; asked again, it
+ * takes them again where the database was down in between.
+ * @returns what takes them: gives null when they are taken, else the address of whoever has them
  */
-export async function ownData(url, address) {
-  const sql = postgres(url, { max: 1, idle_timeout: 0, max_lifetime: null, onnotice() {} })
-  const [{ taken }] = await sql`select pg_try_advisory_lock(${ownerLock}) as taken`
-  await sql`create table if not exists public.running_at (one boolean primary key default true check (one), address text not null)`
-  if (taken) {
-    await sql`insert into running_at (address) values (${address}) on conflict (one) do update set address = excluded.address`
-    return null
+export function ownerOf(url, address) {
+  // One connection, which is opened again where it was lost: the lock is of its session.
+  const sql = postgres(url, {
+    max: 1,
+    idle_timeout: 0,
+    max_lifetime: null,
+    connect_timeout: 5,
+    onnotice() {},
+  })
+  return async () => {
+    const [{ taken }] = await sql`select pg_try_advisory_lock(${ownerLock}) as taken`
+    await sql`create table if not exists public.running_at (one boolean primary key default true check (one), address text not null)`
+    if (taken) {
+      await sql`insert into running_at (address) values (${address}) on conflict (one) do update set address = excluded.address`
+      return null
+    }
+    const [row] = await sql`select address from running_at`
+    return row?.address ?? 'an address that it has not told yet'
   }
-  const [row] = await sql`select address from running_at`
-  await sql.end()
-  return row?.address ?? 'an address that it has not told yet'
 }

@@ -17,7 +17,7 @@ function pooled(): Judge {
   const pool = new Piscina({
     filename: threadFile,
     minThreads: 1,
-    maxThreads: Math.max(1, availableParallelism() - 1),
+    maxThreads: Math.max(2, availableParallelism() - 1),
     idleTimeout: idleMs,
     resourceLimits: { maxOldGenerationSizeMb: mostMb },
   })

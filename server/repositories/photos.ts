@@ -18,6 +18,10 @@ export interface NewPhoto extends Pick<PhotoRow, 'station' | 'name' | 'width' | 
 const columns = (sql: Sql) =>
   sql`photo_id as id, station, name, width, height, taken_at as "takenAt", taken_by as "takenBy"`
 
+/** Photos that a job holds, and bytes that all of a workshop take, at most. */
+const mostPhotos = 60
+const mostBytes = 4 * 1024 ** 3
+
 /** The photos of jobs. */
 export class Photos extends Repository {
   list(job: string): Promise<PhotoRow[]> {
@@ -27,21 +31,36 @@ export class Photos extends Repository {
     >`select ${columns(sql)} from photo where workshop_id = ${actor.workshop} and job_id = ${job} order by taken_at, photo_id`
   }
 
-  async add(job: string, { station, name, mime, width, height, data }: NewPhoto): Promise<PhotoRow> {
-    const { sql, actor } = this
-    const photo = {
-      workshop_id: actor.workshop,
-      job_id: job,
-      station,
-      name,
-      mime,
-      width,
-      height,
-      taken_by: actor.person,
-      data: Buffer.from(data),
-    }
-    const [row] = await sql<PhotoRow[]>`insert into photo ${sql(photo)} returning ${columns(sql)}`
-    return row!
+  /** Adds a photo; in words, why there is no room for it. */
+  add(
+    job: string,
+    { station, name, mime, width, height, data }: NewPhoto,
+  ): Promise<PhotoRow | { readonly refused: string }> {
+    const { workshop, person } = this.actor
+    return this.together(async (tx) => {
+      // One at a time, so that many at once do not pass a limit together.
+      await tx`select pg_advisory_xact_lock(hashtextextended(${`photos ${workshop}`}, 0))`
+      const [held] = await tx<{ count: number; bytes: string }[]>`
+        select count(*) filter (where job_id = ${job})::int as count, coalesce(sum(bytes), 0) as bytes
+        from photo where workshop_id = ${workshop}`
+      if (held!.count >= mostPhotos) return { refused: `A job holds at most ${mostPhotos} photos` }
+      if (Number(held!.bytes) + data.byteLength > mostBytes)
+        return { refused: 'The photos of this workshop have no more room; take old ones away first' }
+      const photo = {
+        workshop_id: workshop,
+        job_id: job,
+        station,
+        name,
+        mime,
+        width,
+        height,
+        taken_by: person,
+        bytes: data.byteLength,
+        data: Buffer.from(data),
+      }
+      const [row] = await tx<PhotoRow[]>`insert into photo ${tx(photo)} returning ${columns(tx)}`
+      return row!
+    })
   }
 
   async read(job: string, id: string): Promise<{ mime: string; data: Uint8Array } | null> {

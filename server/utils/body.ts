@@ -24,7 +24,7 @@ export async function readBytes(event: H3Event, most: number): Promise<Uint8Arra
 }
 
 /** What is sent, by its content type, without its parameters; in small letters. */
-const typeOf = (event: H3Event): string =>
+export const typeOf = (event: H3Event): string =>
   (getHeader(event, 'content-type') ?? '').split(';', 1)[0]!.trim().toLowerCase()
 
 /** Only such a type is taken: one that a form or a page of another site cannot send unasked. */

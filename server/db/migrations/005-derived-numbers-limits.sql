@@ -40,3 +40,8 @@ create table sheet_pdf (
   primary key (workshop_id, job_id, count),
   foreign key (workshop_id, job_id, count) references sheet on delete cascade
 );
+
+-- What photos take: a workshop has room for so much.
+alter table photo add column bytes integer not null default 0;
+update photo set bytes = octet_length(data);
+create index photo_room on photo (workshop_id) include (job_id, bytes);

@@ -1,0 +1,47 @@
+import pLimit from 'p-limit'
+import sharp, { type Sharp } from 'sharp'
+
+/** A picture as it is kept: its pixels and nothing besides. */
+export interface Picture {
+  readonly mime: string
+  readonly width: number
+  readonly height: number
+  readonly data: Buffer
+}
+
+/** Pixels of the largest picture that is read: what a phone takes. */
+const mostPixels = 64_000_000
+/** Pictures that are read at once: each takes the memory of its pixels. */
+const atOnce = pLimit(2)
+const quality = 85
+
+sharp.concurrency(1)
+sharp.cache(false)
+
+const written: Readonly<Record<string, { readonly mime: string; readonly as: (picture: Sharp) => Sharp }>> = {
+  jpeg: { mime: 'image/jpeg', as: (picture) => picture.jpeg({ quality, mozjpeg: false }) },
+  png: { mime: 'image/png', as: (picture) => picture.png() },
+  webp: { mime: 'image/webp', as: (picture) => picture.webp({ quality }) },
+}
+
+/**
+ * Reads a picture to its last pixel and writes it anew, upright: what a camera and a place had put beside the
+ * pixels stays behind, and so does whatever else the file was. Null where it is no JPEG, PNG or WebP, is not
+ * whole, is too large, or is not what it was sent as.
+ * @param sentAs the content type it came with
+ */
+export const pictureOf = (data: Uint8Array, sentAs: string): Promise<Picture | null> =>
+  atOnce(async () => {
+    try {
+      const options = { limitInputPixels: mostPixels, failOn: 'warning', pages: 1 } as const
+      const { format } = await sharp(data, options).metadata()
+      const way = Object.hasOwn(written, format) ? written[format]! : null
+      if (!way || way.mime !== sentAs) return null
+      const { data: anew, info } = await way
+        .as(sharp(data, options).rotate())
+        .toBuffer({ resolveWithObject: true })
+      return { mime: way.mime, width: info.width, height: info.height, data: anew }
+    } catch {
+      return null
+    }
+  })
