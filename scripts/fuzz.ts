@@ -17,8 +17,8 @@ import { startCluster } from './lib/postgres.mjs'
 const [tries = 100_000, seed = Date.now() % 1_000_000] = process.argv.slice(2).map(Number)
 const root = fileURLToPath(new URL('..', import.meta.url))
 const mostMs = 2000
-/** Tries after which it can be told whether memory comes back. */
-const triesForMemory = 20_000
+/** Tries from which on time and memory are looked at too: a short run beside other work tells nothing of them. */
+const triesForFigures = 20_000
 
 /** Every reader, with a text it reads. */
 const readers: Readonly<Record<string, { readonly read: (text: string) => unknown; readonly good: string }>> =
@@ -86,9 +86,8 @@ console.log(
 )
 const isGood =
   read.thrown === 0 &&
-  read.slowestMs < mostMs &&
-  asked.slowestMs < mostMs &&
   !Object.keys(asked.byStatus).some((status) => Number(status) >= 500 || status === 'none') &&
-  (tries < triesForMemory || asked.memoryMb[1] - asked.memoryMb[0] < 50)
+  (tries < triesForFigures ||
+    (Math.max(read.slowestMs, asked.slowestMs) < mostMs && asked.memoryMb[1] - asked.memoryMb[0] < 50))
 console.log(isGood ? 'Nothing found.' : 'Found something: see above.')
 process.exit(isGood ? 0 : 1)

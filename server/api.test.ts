@@ -303,6 +303,24 @@ describe('bad requests are answered with words, never with 500', () => {
     ))
 })
 
+describe('deleting a job', () => {
+  it('wants its name typed, and can be taken back', async () => {
+    const { id, document } = await create()
+    const gone = (name: string) => call('DELETE', `/api/jobs/${id}?who=Test&name=${encodeURIComponent(name)}`)
+    expect(await gone('Something')).toMatchObject({
+      status: 422,
+      body: { fields: { name: expect.anything() as string } },
+    })
+    expect((await gone(document.job.name)).status).toBe(200)
+    expect((await gone(document.job.name)).status).toBe(404)
+    expect((await call('GET', `/api/jobs/${id}`)).status).toBe(404)
+    expect((await list('?deleted=true')).map((job) => job.id)).toEqual([id])
+    expect((await call('POST', `/api/jobs/${id}/bring-back`, { who: 'Test' })).status).toBe(200)
+    expect((await call('POST', `/api/jobs/${id}/bring-back`, { who: 'Test' })).status).toBe(404)
+    expect((await call('GET', `/api/jobs/${id}`)).status).toBe(200)
+  })
+})
+
 describe('a job of another workshop', () => {
   it('is not there for this one', async () => {
     const [other] = await db.sql<

@@ -137,6 +137,9 @@ describe('a specification sheet', () => {
     await expect(db.sql`update sheet set content = '{}' where job_id = ${job.id}`).rejects.toThrow(
       'never changed',
     )
+    await expect(db.sql`delete from sheet where job_id = ${job.id}`).rejects.toThrow('taken away')
+    await expect(db.sql`delete from job where job_id = ${job.id}`).rejects.toThrow('taken away')
+    await expect(db.sql`truncate sheet cascade`).rejects.toThrow('taken away')
     await db.sql`alter table sheet disable trigger sheet_stays`
     await db.sql`update sheet set content = replace(content, 'Ida Brell', 'Somebody') where job_id = ${job.id} and count = 2`
     await db.sql`alter table sheet enable trigger sheet_stays`

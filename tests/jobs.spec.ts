@@ -121,3 +121,21 @@ test('nothing is fetched from anywhere else', async ({ page, app }) => {
   }
   expect(elsewhere).toEqual([])
 })
+
+test('a job is deleted once its name is typed, and brought back', async ({ page, app }) => {
+  await page.goto(await app.job('0424'))
+  await page.getByRole('button', { name: 'Delete', exact: true }).click()
+  const dialog = page.getByRole('dialog', { name: 'Delete this job' })
+  await dialog.getByLabel(/^Type .* to delete it/).fill('The Quill')
+  await expect(dialog.getByRole('button', { name: 'Delete it' })).toBeDisabled()
+  await dialog.getByLabel(/^Type .* to delete it/).fill('The Quillback')
+  await dialog.getByRole('button', { name: 'Delete it' }).click()
+  const jobs = page.getByRole('list', { name: 'Jobs' })
+  await expect(jobs).toBeVisible()
+  await expect(jobs).not.toContainText('The Quillback')
+  await page.getByLabel('Stage').selectOption('deleted')
+  await expect(jobs).toContainText('The Quillback')
+  await page.getByRole('button', { name: 'Bring back The Quillback' }).click()
+  await page.getByLabel('Stage').selectOption('')
+  await expect(jobs).toContainText('The Quillback')
+})

@@ -13,7 +13,7 @@ const device = useDeviceName()
 const problem = ref('')
 const words = ref('')
 const verdict = ref<Verdict | ''>('')
-const stage = ref<keyof typeof stages | ''>('')
+const stage = ref<keyof typeof stages | 'deleted' | ''>('')
 const largestFileMb = 2
 
 const {
@@ -27,7 +27,7 @@ const {
     `/api/jobs?${new URLSearchParams({
       ...(words.value && { words: words.value }),
       ...(verdict.value && { verdict: verdict.value }),
-      ...(stage.value && { stage: stage.value }),
+      ...(stage.value === 'deleted' ? { deleted: 'true' } : stage.value && { stage: stage.value }),
       ...(after && { after }),
     })}`,
   (page) => page.jobs,
@@ -55,6 +55,16 @@ async function openNew(answer: ReturnType<typeof ask<StoredJob>>) {
 const who = () => device.value.trim() || 'Unnamed device'
 const create = (typical?: TypicalId) =>
   openNew(ask<StoredJob>('/api/jobs', asJson('POST', { who: who(), typical })))
+async function bringBack(id: string) {
+  const answer = await ask(`/api/jobs/${id}/bring-back`, asJson('POST', { who: who() }))
+  problem.value =
+    answer.kind === 'ok'
+      ? ''
+      : answer.kind === 'refused'
+        ? answer.refused.error
+        : 'The server cannot be reached. Nothing was brought back.'
+  await load()
+}
 const choosing = ref(false)
 useKeys({
   'g h': () => navigateTo('/shelf'),
@@ -120,6 +130,7 @@ async function readFile(event: Event) {
         <select v-model="stage" class="entry">
           <option value="">All stages</option>
           <option v-for="(word, s) in stages" :key="s" :value="s">{{ word }}</option>
+          <option value="deleted">Deleted</option>
         </select>
       </label>
     </div>
@@ -145,9 +156,12 @@ async function readFile(event: Event) {
         />
         <div class="min-w-0">
           <h2 class="truncate text-base">
-            <NuxtLink :to="`/jobs/${job.id}`" class="after:absolute after:inset-0">{{
-              job.name || 'Unnamed job'
-            }}</NuxtLink>
+            <template v-if="stage === 'deleted'">{{ job.name || 'Unnamed job' }}</template><NuxtLink
+              v-else
+              :to="`/jobs/${job.id}`"
+              class="after:absolute after:inset-0"
+              >{{ job.name || 'Unnamed job' }}</NuxtLink
+            >
           </h2>
           <p class="truncate text-xs text-soft">
             {{ job.number
@@ -167,7 +181,10 @@ async function readFile(event: Event) {
             >due {{ job.dueDate }}</template
           >
         </p>
-        <p class="text-xs text-soft max-md:hidden">
+        <button v-if="stage === 'deleted'" type="button" class="act-quiet" @click="bringBack(job.id)">
+          Bring back<span class="sr-only"> {{ job.name || job.number }}</span>
+        </button>
+        <p v-else class="text-xs text-soft max-md:hidden">
           {{ ago(job.updatedAt) }}<span class="block truncate">by {{ job.updatedBy }}</span>
         </p>
       </li>
@@ -177,7 +194,10 @@ async function readFile(event: Event) {
     </p>
     <div v-if="jobs?.length === 0" class="border-y border-line bg-card px-4 py-10 text-center text-soft">
       <AnchorMark class="mx-auto mb-2 size-10" />
-      <p v-if="words || verdict || stage">Nothing on the slip by that name. Fewer letters catch more fish.</p>
+      <p v-if="stage === 'deleted'">Nothing was deleted in the last thirty days.</p>
+      <p v-else-if="words || verdict || stage">
+        Nothing on the slip by that name. Fewer letters catch more fish.
+      </p>
       <p v-else>No jobs yet. The anchor is up; start one.</p>
     </div>
 

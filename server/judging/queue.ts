@@ -83,10 +83,11 @@ export class JudgingQueue {
     const columns = sql`job.workshop_id as workshop, job_id as id, job.version, document, rules, units as system, currency, workshop.version as shop, updated_at`
     return sql<Behind[]>`
       (select ${columns} from job join workshop using (workshop_id)
-        where judged_version <> job.version order by updated_at desc limit ${batch})
+        where judged_version <> job.version and deleted_at is null order by updated_at desc limit ${batch})
       union all
       (select ${columns} from workshop join job using (workshop_id)
         where stage <> 'done' and judged_shop < workshop.version and judged_version = job.version
+          and deleted_at is null
         order by updated_at desc limit ${batch})
       limit ${batch}`
   }

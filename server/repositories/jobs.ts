@@ -27,6 +27,8 @@ export interface JobRow {
   readonly updatedBy: string
 }
 
+/** Days that a deleted job is kept. */
+export const keptDays = 30
 /** Jobs a page of the list holds. */
 export const jobsAPage = 100
 /** Jobs of a list, and what to ask for the next of them; null at its end. */
@@ -62,6 +64,8 @@ export interface JobSearch {
   readonly verdict?: string
   /** Goes on behind this job: `next` of the page before. */
   readonly after?: string
+  /** Those that were deleted, in place of those that were not. */
+  readonly deleted?: boolean
 }
 
 /** The columns that lists and searches need, from the document. */
@@ -136,7 +140,7 @@ export class Jobs extends Repository {
   }
 
   /** Jobs, last changed first, a page at a time. */
-  async list({ words = '', stage, verdict, after }: JobSearch = {}): Promise<JobPage> {
+  async list({ words = '', stage, verdict, after, deleted = false }: JobSearch = {}): Promise<JobPage> {
     const { sql, actor } = this
     const judged = isJudged(sql)
     const [at, id] = after?.split('~') ?? []
@@ -148,7 +152,7 @@ export class Jobs extends Repository {
         updated_at as "updatedAt", updated_by as "updatedBy",
         to_char(updated_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.US"Z"') || '~' || job_id as key
       from job join workshop using (workshop_id)
-      where workshop_id = ${actor.workshop}
+      where workshop_id = ${actor.workshop} and deleted_at is ${deleted ? sql`not null` : sql`null`}
         ${allWords(sql, words)}
         ${stage ? sql`and stage = ${stage}` : sql``}
         ${verdict ? sql`and verdict = ${verdict} and ${judged}` : sql``}
@@ -173,7 +177,8 @@ export class Jobs extends Repository {
 
   private async find(sql: Sql, id: string, lock: ReturnType<Sql>): Promise<StoredJob | null> {
     const [job] = await sql<StoredJob[]>`
-      select ${storedColumns(sql)} from job where workshop_id = ${this.actor.workshop} and job_id = ${id} ${lock}`
+      select ${storedColumns(sql)} from job
+      where workshop_id = ${this.actor.workshop} and job_id = ${id} and deleted_at is null ${lock}`
     return job ? current(job) : null
   }
 
@@ -278,6 +283,24 @@ export class Jobs extends Repository {
     }
     const entry = { workshop_id: workshop, job_id: id, version, who: person, changes: kept }
     await tx`insert into job_history ${tx(entry)}`
+  }
+
+  /** Deletes a job: it is kept for {@link keptDays} days, to be brought back. False where there is no such job. */
+  async remove(id: string): Promise<boolean> {
+    const { workshop, person } = this.actor
+    const rows = await this.sql`
+      update job set deleted_at = now(), deleted_by = ${person}
+      where workshop_id = ${workshop} and job_id = ${id} and deleted_at is null returning job_id`
+    return rows.length > 0
+  }
+
+  /** Brings a deleted job back. False where there is none such. */
+  async bringBack(id: string): Promise<boolean> {
+    const rows = await this.sql`
+      update job set deleted_at = null, deleted_by = null
+      where workshop_id = ${this.actor.workshop} and job_id = ${id} and deleted_at is not null returning job_id`
+    if (rows.length > 0) this.changed()
+    return rows.length > 0
   }
 
   /**

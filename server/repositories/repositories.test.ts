@@ -1,5 +1,6 @@
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest'
 import { emptyJob, type JobDocument } from '#core/job/document'
+import { purge } from '../db/purge'
 import { freshDatabase, type TestDatabase } from '../../tests/harness'
 import { judgeHere, TooLarge, type Judge } from '../judging/judge'
 import { JudgingQueue } from '../judging/queue'
@@ -257,6 +258,40 @@ describe('a part of the shelf', () => {
     expect(await db.sql`select retired_by from shelf_part where code = 'X-1' and retired`).toContainEqual({
       retired_by: 'Ida',
     })
+  })
+})
+
+describe('a deleted job', () => {
+  it('is in no list and cannot be saved, and comes back as it was', async () => {
+    const { jobs } = await newWorkshop()
+    const { id, version, document } = await jobs.createNumbered((number) => emptyJob(number, 'Gone'))
+    expect(await jobs.remove(id)).toBe(true)
+    expect(await jobs.remove(id)).toBe(false)
+    expect((await jobs.list()).jobs).toEqual([])
+    expect((await jobs.list({ deleted: true })).jobs).toMatchObject([{ id, name: 'Gone' }])
+    expect(await jobs.read(id)).toBeNull()
+    expect(await jobs.save(id, version, { ...document, job: { ...document.job, name: 'x' } })).toBeNull()
+    expect(await jobs.bringBack(id)).toBe(true)
+    expect((await jobs.read(id))!.document).toEqual(document)
+  })
+
+  it('goes after thirty days with its history, but never one with issued papers', async () => {
+    const { jobs } = await newWorkshop()
+    const made = await Promise.all(
+      ['Old', 'Issued', 'Fresh', 'Kept'].map((name) =>
+        jobs.createNumbered((number) => emptyJob(number, name)),
+      ),
+    )
+    const [old, issued, fresh] = made.map(({ id }) => id) as [string, string, string]
+    for (const id of [old, issued, fresh]) await jobs.remove(id)
+    await db.sql`
+      insert into sheet (workshop_id, job_id, count, number, name, issued_at, issued_by, content, digest)
+      select workshop_id, job_id, 1, number, 'x', now(), 'Ida', '{}', 'x' from job where job_id = ${issued}`
+    await db.sql`update job set deleted_at = now() - interval '31 days' where job_id in ${db.sql([old, issued])}`
+    expect(await purge(db.sql)).toBe(1)
+    const left = await db.sql<{ id: string }[]>`
+      select job_id as id from job where job_id in ${db.sql(made.map(({ id }) => id))}`
+    expect(left.map(({ id }) => id).toSorted()).toEqual([issued, fresh, made[3]!.id].toSorted())
   })
 })
 

@@ -110,7 +110,7 @@ export class Shop extends Repository {
     const { sql, actor } = this
     const [row] = await sql<{ waiting: number }[]>`
       select count(*)::int as waiting from job join workshop using (workshop_id)
-      where workshop_id = ${actor.workshop} and not ${isJudged(sql)}`
+      where workshop_id = ${actor.workshop} and deleted_at is null and not ${isJudged(sql)}`
     return row!.waiting
   }
 
@@ -126,10 +126,10 @@ export class Shop extends Repository {
     const { units } = await this.read()
     const [{ open }] = await sql<
       [{ open: number }]
-    >`select count(*)::int as open from job where workshop_id = ${workshop} and stage <> 'done'`
+    >`select count(*)::int as open from job where workshop_id = ${workshop} and stage <> 'done' and deleted_at is null`
     const rows = await sql<ListedJob[]>`
       select job_id as id, number, name, verdict, document from job
-      where workshop_id = ${workshop} and stage <> 'done' ${after ? sql`and job_id > ${after}` : sql``}
+      where workshop_id = ${workshop} and stage <> 'done' and deleted_at is null ${after ? sql`and job_id > ${after}` : sql``}
       order by job_id limit ${previewedAtOnce}`
     const changed = await Promise.all(
       rows.map(async ({ document, id, number, name, verdict: before }): Promise<VerdictChange[]> => {

@@ -9,7 +9,7 @@ let pool: Sql | undefined
 let queue: JudgingQueue | undefined
 
 /** The pool of this server, opened at first use. */
-function database(): Sql {
+export function database(): Sql {
   const url = process.env.DATABASE_URL
   if (!url) throw new Error('DATABASE_URL is not set: start with npm start')
   return (pool ??= connect(url))

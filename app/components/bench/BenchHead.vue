@@ -13,7 +13,7 @@ const { q } = useWriting()
 defineProps<{ surveying: boolean }>()
 const bench = useJob()
 const judging = useJudging()
-defineEmits<{ check: [key: string]; measure: [path: FieldPath]; keys: []; find: []; copy: [] }>()
+defineEmits<{ check: [key: string]; measure: [path: FieldPath]; keys: []; find: []; copy: []; delete: [] }>()
 const job = computed(() => bench.document!.job)
 const next = computed(() => judging.assessment!.measureNext[0])
 const change = computed(() => {
@@ -160,6 +160,9 @@ const headSeen = useElementVisibility(headline, { initialValue: true })
         >
         <button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" @click="$emit('copy')">
           Copy job
+        </button>
+        <button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" @click="$emit('delete')">
+          Delete
         </button>
         <button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" @click="$emit('find')">
           Find <kbd class="key max-md:hidden">/</kbd>

@@ -81,8 +81,9 @@ async function readVoltages(event: Event) {
       <p>
         <strong>{{ q(fit.heat.riseK, 'Δ°C') }}</strong> of rise, sure to ± {{ q(fit.riseWithinK, 'Δ°C') }},
         time constant <strong>{{ q(fit.heat.tauMin, 'min') }}</strong>{{ fit.tauFitted ? '' : ' (default)' }},
-        from {{ fit.readings }} {{ fit.readings === 1 ? 'reading' : 'readings' }}; they lie
-        {{ q(fit.residualK, 'Δ°C') }} off on average.
+        from {{ fit.readings }} {{ fit.readings === 1 ? 'reading' : 'readings'
+        }}<template v-if="fit.readings > 1">; they lie {{ q(fit.residualK, 'Δ°C') }} off on average</template
+        >.
       </p>
       <p class="mt-1 text-xs text-soft">
         At {{ q(loadA, 'A') }} and 4000 rpm of its shaft: {{ words(fit.heat) }}. A usual machine would be at

@@ -5,13 +5,20 @@ import { verdicts } from '#core/system/verdict'
 import { repositories } from '../../utils/database'
 import { route, validated } from '../../utils/reply'
 
-const query = Joi.object<{ words?: string; stage?: string; verdict?: string; after?: string }>({
+const query = Joi.object<{
+  words?: string
+  stage?: string
+  verdict?: string
+  after?: string
+  deleted?: boolean
+}>({
   words: Joi.string()
     .allow('')
     .max(200)
     .pattern(/\u0000/, { invert: true }),
   stage: Joi.string().valid(...Object.keys(stages)),
   verdict: Joi.string().valid(...verdicts),
+  deleted: Joi.boolean(),
   after: Joi.string().pattern(/^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d\.\d{6}Z~[0-9a-f-]{36}$/, 'the next of a page'),
 })
 

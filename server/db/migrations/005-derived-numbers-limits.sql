@@ -45,3 +45,18 @@ create table sheet_pdf (
 alter table photo add column bytes integer not null default 0;
 update photo set bytes = octet_length(data);
 create index photo_room on photo (workshop_id) include (job_id, bytes);
+
+-- An issued sheet is never taken away either, whoever asks; and so a job that has one stays.
+create or replace function keep_sheet() returns trigger language plpgsql as $$
+begin
+  raise exception 'an issued sheet is never changed or taken away';
+end
+$$;
+create trigger sheet_stays_there before delete on sheet for each row execute function keep_sheet();
+create trigger sheets_stay_there before truncate on sheet for each statement execute function keep_sheet();
+
+-- A job that was deleted is kept for a while, to be brought back.
+alter table job add column deleted_at timestamptz, add column deleted_by text;
+create index job_deleted on job (workshop_id, deleted_at) where deleted_at is not null;
+drop index job_recent;
+create index job_recent on job (workshop_id, updated_at desc, job_id desc) where deleted_at is null;

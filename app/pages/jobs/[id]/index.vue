@@ -8,6 +8,7 @@ const device = useDeviceName()
 const station = ref<PartKindId | null>(null)
 const keysOpen = ref(false)
 const findOpen = ref(false)
+const deleteOpen = ref(false)
 /** On a phone one of the three columns shows. */
 const column = ref<'walk' | 'paths' | 'why'>('paths')
 const columns = [
@@ -129,6 +130,7 @@ const hasSource = computed(() => (judging.assessment?.lanes.length ?? 0) > 0)
       @keys="keysOpen = true"
       @find="findOpen = true"
       @copy="copy"
+      @delete="deleteOpen = true"
     />
     <JobNotice />
     <div
@@ -254,6 +256,7 @@ const hasSource = computed(() => (judging.assessment?.lanes.length ?? 0) > 0)
     </nav>
     <ConflictDialog />
     <KeysDialog v-model:open="keysOpen" />
+    <DeleteDialog v-model:open="deleteOpen" />
     <FindDialog v-model:open="findOpen" @measure="goTo" @check="choose" />
   </main>
   <main v-else class="p-10 text-soft" aria-busy="true">Opening the job …</main>

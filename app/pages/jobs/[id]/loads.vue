@@ -25,6 +25,8 @@ const { fields } = partKinds.loads
 const said = ref('')
 const fileProblems = ref<readonly TableProblem[]>([])
 const libraryOpen = ref(false)
+/** What stands over the columns of the table. */
+const heads = ['Load', 'Supply', 'Draw', 'A day', 'When', 'On', 'Takes', 'Essential']
 const groups = [...new Set(loadLibrary.map((load) => load.group))]
 
 const valueAt = (part: AnyPart, name: string) => valueOf<number | string>(part, name)
@@ -110,15 +112,20 @@ const download = () => handOver(`loads-${bench.document!.job.number}.csv`, write
           <p v-if="rows.length === 0" class="mt-3 text-soft">
             A boat without loads needs no battery. Add what runs, or measure it.
           </p>
-          <ul v-else class="mt-2">
+          <div v-if="rows.length" aria-hidden="true" class="load-row mt-2 text-xs text-soft max-md:!hidden">
+            <span v-for="head in heads" :key="head" :class="head === 'Takes' && 'text-right'">{{
+              head
+            }}</span>
+          </div>
+          <ul v-if="rows.length">
             <li
               v-for="{ path, part, share } in rows"
               :key="path"
               :data-load="path"
-              class="grid items-end gap-x-2 gap-y-1 border-t border-line py-2 max-md:grid-cols-2 md:grid-cols-[minmax(8rem,1fr)_4.3rem_4.8rem_4.2rem_9rem_4.4rem_4.6rem_5.6rem]"
+              class="load-row border-t border-line py-1"
             >
               <label class="max-md:col-span-2"
-                ><span class="text-xs text-soft">Load</span
+                ><span class="text-xs text-soft md:sr-only">Load</span
                 ><input
                   class="entry"
                   maxlength="200"
@@ -129,7 +136,7 @@ const download = () => handOver(`loads-${bench.document!.job.number}.csv`, write
                   @input="bench.setPartText(path, 'name', ($event.target as HTMLInputElement).value)"
               /></label>
               <label
-                ><span class="text-xs text-soft">Supply</span
+                ><span class="text-xs text-soft md:sr-only">Supply</span
                 ><select
                   class="entry !px-1"
                   :value="valueAt(part, 'supply') ?? 'dc'"
@@ -140,7 +147,7 @@ const download = () => handOver(`loads-${bench.document!.job.number}.csv`, write
                 </select></label
               >
               <div>
-                <span aria-hidden="true" class="text-xs text-soft">Draw</span
+                <span aria-hidden="true" class="text-xs text-soft md:hidden">Draw</span
                 ><ValueEntry
                   v-if="valueAt(part, 'supply') === 'ac'"
                   :field="fields.watts"
@@ -160,7 +167,7 @@ const download = () => handOver(`loads-${bench.document!.job.number}.csv`, write
                 />
               </div>
               <div>
-                <span aria-hidden="true" class="text-xs text-soft">A day</span
+                <span aria-hidden="true" class="text-xs text-soft md:hidden">A day</span
                 ><ValueEntry
                   :field="fields.hours"
                   label="Hours a day"
@@ -171,7 +178,7 @@ const download = () => handOver(`loads-${bench.document!.job.number}.csv`, write
                 />
               </div>
               <div>
-                <span aria-hidden="true" class="text-xs text-soft">When</span
+                <span aria-hidden="true" class="text-xs text-soft md:hidden">When</span
                 ><ValueEntry
                   :field="fields.period"
                   label="When"
@@ -182,7 +189,7 @@ const download = () => handOver(`loads-${bench.document!.job.number}.csv`, write
                 />
               </div>
               <div>
-                <span aria-hidden="true" class="text-xs text-soft">On</span
+                <span aria-hidden="true" class="text-xs text-soft md:hidden">On</span
                 ><ValueEntry
                   :field="fields.duty"
                   label="Share of the time it runs"
@@ -193,30 +200,26 @@ const download = () => handOver(`loads-${bench.document!.job.number}.csv`, write
                 />
               </div>
               <p class="text-right">
-                <span class="block text-xs text-soft">Takes</span
+                <span class="block text-xs text-soft md:sr-only">Takes</span
                 ><span class="font-semibold" :class="share.open.length > 0 && 'text-measure'">{{
                   share.open.length ? 'not known' : q(share.ahADay, 'Ah')
                 }}</span>
               </p>
-              <div class="text-xs max-md:col-span-2 max-md:flex max-md:items-center max-md:justify-between">
-                <label class="flex items-center gap-1.5 max-md:min-h-11"
-                  ><input
-                    type="checkbox"
-                    class="size-6"
-                    :checked="valueAt(part, 'essential') === 'yes'"
-                    @change="
-                      set(path, 'essential', ($event.target as HTMLInputElement).checked ? 'yes' : 'no')
-                    "
-                  />essential</label
-                ><button
-                  type="button"
-                  class="min-h-6 underline hover:text-bad max-md:min-h-11"
-                  :aria-label="`Remove ${partName(bench.document!, path)}`"
-                  @click="bench.removePart(path)"
-                >
-                  Remove
-                </button>
-              </div>
+              <label class="flex items-center gap-1.5 text-xs max-md:min-h-11 md:justify-center"
+                ><input
+                  type="checkbox"
+                  class="size-6"
+                  :checked="valueAt(part, 'essential') === 'yes'"
+                  @change="set(path, 'essential', ($event.target as HTMLInputElement).checked ? 'yes' : 'no')"
+                /><span class="md:sr-only">essential</span></label
+              ><button
+                type="button"
+                class="min-h-6 text-right text-xs underline hover:text-bad max-md:min-h-11"
+                :aria-label="`Remove ${partName(bench.document!, path)}`"
+                @click="bench.removePart(path)"
+              >
+                Remove
+              </button>
             </li>
           </ul>
           <p v-if="audit.idleAh > 0 && rows.length" class="border-t border-line pt-2 text-soft">
@@ -302,3 +305,10 @@ const download = () => handOver(`loads-${bench.document!.job.number}.csv`, write
     </AppDialog>
   </JobShell>
 </template>
+
+<style scoped>
+@reference '../../../assets/main.css';
+.load-row {
+  @apply grid items-center gap-x-2 gap-y-1 max-md:grid-cols-2 md:grid-cols-[minmax(7rem,1fr)_4.3rem_4.6rem_4.2rem_9rem_4.4rem_4.2rem_3.6rem_3.6rem];
+}
+</style>
