@@ -132,8 +132,9 @@ export async function fuzzRoutes(tries: number, seed: number): Promise<Fuzzed> {
   await many(Math.min(warmUp, tries))
   const warm = memoryOf(server.pid)
   await many(Math.max(0, tries - warmUp))
-  // What is judged in the background, and what the collector takes a moment for.
-  await pause(Math.min(10_000, tries))
+  // What is judged in the background, threads that end when they have nothing to do, and what the collector takes a
+  // moment for.
+  await pause(Math.min(45_000, tries))
   const end = memoryOf(server.pid)
   await server.stop()
   await db.drop()

@@ -1,44 +1,59 @@
+import pLimit from 'p-limit'
 import { existsSync } from 'node:fs'
 import { availableParallelism } from 'node:os'
 import { dirname, join } from 'node:path'
 import { Piscina } from 'piscina'
 import { judgeHere, TooLarge, type Judge } from './judge'
-import type { ListVerdict } from './work'
 
 /** Written beside the server's entry when it is built. */
 const threadFile = join(dirname(process.argv[1] ?? ''), 'judging.mjs')
-const idleMs = 60_000
+const idleMs = 20_000
 /** Memory of one thread, MB. */
 const mostMb = 256
-/** What one judging may take; then its thread is ended, ms. */
-const budgetMs = 5000
+/** What one judging, and one paper, may take; then its thread is ended, ms. */
+const judgingMs = 5000
+const paperMs = 15_000
+/** Threads that judge, and as many that print: nobody's paper keeps a judging waiting. */
+const threads = Math.max(1, availableParallelism() - 1)
 
-function pooled(): Judge {
-  const pool = new Piscina({
+const poolOf = (): Piscina =>
+  new Piscina({
     filename: threadFile,
-    minThreads: 1,
-    maxThreads: Math.max(2, availableParallelism() - 1),
+    minThreads: 0,
+    maxThreads: threads,
     idleTimeout: idleMs,
     resourceLimits: { maxOldGenerationSizeMb: mostMb },
   })
-  return {
-    async verdict(job) {
-      const signal = AbortSignal.timeout(budgetMs)
+
+/** Runs tasks of a pool, each within its time: as many at once as there are threads, so that it begins when they do. */
+function within(pool: Piscina, mostMs: number) {
+  const atOnce = pLimit(threads)
+  return <T>(name: string, task: unknown): Promise<T> =>
+    atOnce(async () => {
+      const signal = AbortSignal.timeout(mostMs)
       try {
-        return (await pool.run(job, { name: 'verdict', signal })) as ListVerdict
+        return (await pool.run(task, { name, signal })) as T
       } catch (cause) {
-        throw signal.aborted ? new TooLarge('This job is too large to judge at once') : cause
+        throw signal.aborted ? new TooLarge('This job is too large to be judged at once') : cause
       }
-    },
-    sheet: (inputs) => pool.run(inputs, { name: 'sheet' }),
-    summaryPdf: (job) => pool.run(job, { name: 'summaryPdf' }),
-    sheetPdf: (issued) => pool.run(issued, { name: 'sheetPdf' }),
+    })
+}
+
+function pooled(): Judge {
+  const [judging, printing] = [poolOf(), poolOf()]
+  const judge = within(judging, judgingMs)
+  const print = within(printing, paperMs)
+  return {
+    verdict: (job) => judge('verdict', job),
+    sheet: (inputs) => print('sheet', inputs),
+    summaryPdf: (job) => print('summaryPdf', job),
+    sheetPdf: (issued) => print('sheetPdf', issued),
   }
 }
 
 let judge: Judge | undefined
 
 /**
- * A pool of threads, opened at first use; on the spot while the server is developed, which builds no thread.
+ * Pools of threads, opened at first use; on the spot while the server is developed, which builds no thread.
  */
 export const judgeOfServer = (): Judge => (judge ??= existsSync(threadFile) ? pooled() : judgeHere)

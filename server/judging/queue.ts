@@ -98,7 +98,7 @@ export class JudgingQueue {
     await this.sql`
       update job set ${this.sql({ ...judged, judged_version: version, judged_shop: shop })}
       where workshop_id = ${workshop} and job_id = ${id} and version = ${version}
-        and (judged_version < ${version} or judged_shop < ${shop})`
+        and (judged_version <> ${version} or judged_shop < ${shop})`
   }
 
   private async verdictOf({

@@ -8,6 +8,7 @@ import {
 } from 'h3'
 import type Joi from 'joi'
 import type { FileProblem } from '#core/formats/job-file'
+import { TooLarge } from '../judging/judge'
 
 /** A request that cannot be served as it is: a status and the words for the person. */
 export class Refusal extends Error {
@@ -60,6 +61,10 @@ export const route = <T>(handle: (event: H3Event<EventHandlerRequest>) => Promis
       if (cause instanceof Refusal) {
         setResponseStatus(event, cause.status)
         return { error: cause.message, ...cause.more }
+      }
+      if (cause instanceof TooLarge) {
+        setResponseStatus(event, 422)
+        return { error: `${cause.message} on the server; the bench takes the time it needs` }
       }
       const code = String((cause as { code?: unknown }).code)
       console.error(`${event.method} ${event.path}:`, cause)
