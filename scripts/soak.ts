@@ -29,6 +29,9 @@ interface Acknowledged {
 }
 const acknowledged: Acknowledged[] = []
 const kills: Record<string, number> = {}
+const killed = (): number => Object.values(kills).reduce((sum, count) => sum + count, 0)
+/** It goes on until there were so many: use that nothing disturbed would show nothing. */
+const fewestKills = Math.max(4, wanted / 20)
 const problems: string[] = []
 let shopSaves = 0
 let isOver = false
@@ -121,7 +124,7 @@ async function killing(): Promise<void> {
 }
 
 async function writing(who: string, id: string): Promise<void> {
-  for (let i = 0; acknowledged.length < wanted; i++) {
+  for (let i = 0; acknowledged.length < wanted || killed() < fewestKills; i++) {
     const read = await ask<StoredJob>('GET', `/api/jobs/${id}`)
     if (read?.status !== 200) {
       await pause(200)
@@ -209,10 +212,9 @@ isOver = true
 await Promise.all(background)
 const lost = [...(await lostOf(jobs[0]!.id)), ...(await lostOf(jobs[1]!.id))]
 const wrong = await wrongVerdicts()
-const all = Object.values(kills).reduce((sum, count) => sum + count, 0)
 console.log(
   `${acknowledged.length} acknowledged saves and ${shopSaves} of the shop in ${Math.round((Date.now() - began) / 1000)} s, ` +
-    `${all} kills (${Object.entries(kills)
+    `${killed()} kills (${Object.entries(kills)
       .map(([name, count]) => `${count} ${name}`)
       .join(
         ', ',
