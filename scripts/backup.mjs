@@ -1,8 +1,8 @@
 // npm run backup -- FILE: a backup of all data, taken while the application is used.
 // npm run restore -- FILE: puts a backup in place of all data. What was there is backed up first.
 import { join, resolve } from 'node:path'
-import { backUp, readBackup, restore } from './lib/backup.mjs'
-import { dataFolder, ensureFolder, giveUp, installPackages, postgresPrograms } from './lib/machine.mjs'
+import { backUp, backUpBefore, readBackup, restore } from './lib/backup.mjs'
+import { dataFolder, giveUp, installPackages, postgresPrograms } from './lib/machine.mjs'
 import { startCluster } from './lib/postgres.mjs'
 
 const [what, name] = process.argv.slice(2)
@@ -24,11 +24,7 @@ try {
     const bytes = backUp(cluster.bin, cluster.url, file)
     console.log(`${file}: ${(bytes / 1024 / 1024).toFixed(1)} MB, checked`)
   } else {
-    const before = join(
-      ensureFolder(join(dataFolder, 'backups')),
-      `before-restore-${new Date().toISOString().replace(/[:.]/g, '-')}.backup`,
-    )
-    backUp(cluster.bin, cluster.url, before)
+    const before = backUpBefore('restore', cluster.bin, cluster.url, join(dataFolder, 'backups'))
     restore(cluster.bin, cluster.url, file)
     console.log(`Restored from ${file}. What was there before is in ${before}.`)
   }

@@ -5,8 +5,8 @@ import { fileURLToPath } from 'node:url'
 import { connect } from '../server/db/connection'
 import { migrate, pendingMigrations, SchemaMismatch } from '../server/db/migrate'
 import { loadDemo } from '../server/db/demo'
-import { backUp, keepNewest } from './lib/backup.mjs'
-import { dataFolder, ensureFolder, giveUp, postgresPrograms } from './lib/machine.mjs'
+import { backUpBefore, keepNewest } from './lib/backup.mjs'
+import { dataFolder, giveUp, postgresPrograms } from './lib/machine.mjs'
 
 const backupsKept = 5
 const folder = (path: string): string => fileURLToPath(new URL(path, import.meta.url))
@@ -16,10 +16,9 @@ const sql = connect(url)
 try {
   const { pending, applied } = await pendingMigrations(sql, migrations)
   if (pending.length > 0 && applied > 0) {
-    const backups = ensureFolder(join(dataFolder, 'backups'))
-    const file = join(backups, `before-${new Date().toISOString().replace(/[:.]/g, '-')}.backup`)
-    backUp(process.env.POSTGRES_PROGRAMS ?? postgresPrograms(), url, file)
-    keepNewest(backups, backupsKept)
+    const backups = join(dataFolder, 'backups')
+    const file = backUpBefore('migration', process.env.POSTGRES_PROGRAMS ?? postgresPrograms(), url, backups)
+    keepNewest('migration', backups, backupsKept)
     console.log(`Backed up to ${file}`)
   }
   const done = await migrate(sql, migrations)

@@ -66,7 +66,7 @@ function bringBack() {
   if (cluster.isUp()) return
   console.error('PostgreSQL has ended by itself; it is started again.')
   try {
-    cluster.bringBack({ orGiveUp: false })
+    cluster.bringBack()
   } catch (cause) {
     console.error(`${cause.message}.`)
   }
@@ -117,16 +117,17 @@ async function watchDatabase() {
     await pause(lookMs)
     if (ending) return
     try {
-      bringBack()
       const owner = await own()
       if (owner !== null) {
         console.error(`Another start has taken the data meanwhile, at ${owner}.`)
         return stopping()
       }
       pauseMs = firstPauseMs
-    } catch (cause) {
+    } catch {
       if (ending) return
-      console.error(`${cause.message}. Tried again in ${pauseMs / 1000} s.`)
+      bringBack()
+      if (cluster.isUp()) continue
+      console.error(`Tried again in ${pauseMs / 1000} s.`)
       await pause(pauseMs)
       pauseMs = Math.min(longestPauseMs, pauseMs * 2)
     }

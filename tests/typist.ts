@@ -112,17 +112,22 @@ function todo(field: Field, known: Known<unknown>, there: Known<unknown> | undef
   return known.how === usualHow(field) ? 'confirm' : 'say how'
 }
 
-/** Somebody who types a survey from paper with the keys alone. */
-export class Typist {
+/** Somebody who types a survey from paper, and what that costs. */
+abstract class Surveyor {
   readonly effort: Effort = { keys: 0, tabs: 0, taps: 0, sources: 0, scrolledPx: 0 }
 
-  /** @param start the job as it is before the first key */
+  /** @param start the job as it is before the first key or tap */
   constructor(
-    private readonly page: Page,
-    private readonly paper: JobDocument,
-    private readonly start: JobDocument,
+    protected readonly page: Page,
+    protected readonly paper: JobDocument,
+    protected readonly start: JobDocument,
   ) {}
 
+  abstract survey(): Promise<Effort>
+}
+
+/** Somebody who types with the keys alone. */
+export class Typist extends Surveyor {
   private async press(key: string): Promise<void> {
     if (key === 'Tab') this.effort.tabs++
     else this.effort.keys++
@@ -248,17 +253,8 @@ const fieldsOn = (part: AnyPart): Set<string> =>
     ),
   )
 
-/** Somebody who types a survey from paper on a phone: taps, the keypad, and its key for the next field. */
-export class Thumb {
-  readonly effort: Effort = { keys: 0, tabs: 0, taps: 0, sources: 0, scrolledPx: 0 }
-
-  /** @param start the job as it is before the first tap */
-  constructor(
-    private readonly page: Page,
-    private readonly paper: JobDocument,
-    private readonly start: JobDocument,
-  ) {}
-
+/** Somebody who types on a phone: taps, the keypad, and its key for the next field. */
+export class Thumb extends Surveyor {
   private async tap(at: Locator): Promise<void> {
     this.effort.taps++
     await at.tap()

@@ -27,9 +27,7 @@ export function usePages<Row, Answer extends Page>(
       rows.value = [...(after === null ? [] : (rows.value ?? [])), ...rowsOf(got.data)]
       answer.value = got.data
       problem.value = ''
-    } else
-      problem.value =
-        got.kind === 'refused' ? got.refused.error : 'The server cannot be reached. The list may be old.'
+    } else problem.value = problemOf(got, 'The server cannot be reached. The list may be old.')
   }
   return {
     rows,

@@ -47,9 +47,7 @@ onMounted(load)
 async function openNew(answer: ReturnType<typeof ask<StoredJob>>) {
   const result = await answer
   if (result.kind === 'ok') await navigateTo(`/jobs/${result.data.id}`)
-  else
-    problem.value =
-      result.kind === 'refused' ? result.refused.error : 'The server cannot be reached. Nothing was made.'
+  else problem.value = problemOf(result, 'The server cannot be reached. Nothing was made.')
 }
 
 const who = () => device.value.trim() || 'Unnamed device'
@@ -57,12 +55,7 @@ const create = (typical?: TypicalId) =>
   openNew(ask<StoredJob>('/api/jobs', asJson('POST', { who: who(), typical })))
 async function bringBack(id: string) {
   const answer = await ask(`/api/jobs/${id}/bring-back`, asJson('POST', { who: who() }))
-  problem.value =
-    answer.kind === 'ok'
-      ? ''
-      : answer.kind === 'refused'
-        ? answer.refused.error
-        : 'The server cannot be reached. Nothing was brought back.'
+  problem.value = problemOf(answer, 'The server cannot be reached. Nothing was brought back.')
   await load()
 }
 const choosing = ref(false)
@@ -89,7 +82,7 @@ async function readFile(event: Event) {
   })
   if (result.kind === 'ok') await navigateTo(`/jobs/${result.data.id}`)
   else
-    problem.value = `${file.name}: ${result.kind === 'refused' ? result.refused.error : 'the server cannot be reached'}. Nothing was loaded.`
+    problem.value = `${file.name}: ${problemOf(result, 'the server cannot be reached')}. Nothing was loaded.`
 }
 </script>
 

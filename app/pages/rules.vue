@@ -29,10 +29,7 @@ const preview = useDebounceFn(async () => {
     if (asked !== JSON.stringify(draft.value.rules)) return
     if (answer.kind !== 'ok') {
       effect.value = null
-      problem.value =
-        answer.kind === 'refused'
-          ? answer.refused.error
-          : 'The server cannot be reached: what this would change is not known.'
+      problem.value = problemOf(answer, 'The server cannot be reached: what this would change is not known.')
       return
     }
     const { open, judged, changed: some, next }: Preview = answer.data
@@ -61,12 +58,7 @@ async function keep() {
   busy.value = true
   const answer = await ask<{ shop: Shop; waiting: number }>('/api/shop', asJson('PUT', draft.value))
   busy.value = false
-  problem.value =
-    answer.kind === 'ok'
-      ? ''
-      : answer.kind === 'refused'
-        ? answer.refused.error
-        : 'The server cannot be reached. Nothing was kept.'
+  problem.value = problemOf(answer, 'The server cannot be reached. Nothing was kept.')
   if (answer.kind === 'refused' && answer.status === 409) {
     // Somebody else was quicker: theirs stands, and what was changed here stays in the form to be kept over it.
     const theirs = (answer.refused as { theirs?: Shop }).theirs

@@ -33,6 +33,15 @@ export type Answer<T> =
   | { readonly kind: 'unreachable' }
 
 /**
+ * What kept an answer from being good, in words; empty where nothing did.
+ * @param unreachable what is said where the server cannot be reached
+ */
+export function problemOf(answer: Answer<unknown>, unreachable: string): string {
+  if (answer.kind === 'ok') return ''
+  return answer.kind === 'refused' ? answer.refused.error : unreachable
+}
+
+/**
  * Asks the server. A connection that fails, or a server that says it cannot just now, is `unreachable`:
  * nothing was done.
  */

@@ -2,7 +2,7 @@
 // anything is touched. A backup is taken of a database in use; a restore replaces all at once or nothing.
 import { spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
-import { existsSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 
 const mark = '\njovial-anchor backup, sha256 '
@@ -16,11 +16,12 @@ function program(command, args, what, options = {}) {
   return result.stdout
 }
 
-/** Writes a backup of the database of an address to a file. The file is whole or it is not there. */
+/** Writes a backup of the database of an address to a file. The file is whole and checked, or it is not there. */
 export function backUp(bin, url, file) {
   const dump = program(join(bin, 'pg_dump'), ['--format=custom', '--no-owner', '--dbname', url], 'The backup')
   const part = `${file}.part`
   writeFileSync(part, Buffer.concat([dump, Buffer.from(`${mark}${digestOf(dump)}\n`)]), { flush: true })
+  readBackup(part)
   renameSync(part, file)
   return dump.length
 }
@@ -49,10 +50,22 @@ export function restore(bin, url, file) {
   )
 }
 
-/** Keeps the newest backups of a folder that were made by themselves, and takes the others away. */
-export function keepNewest(folder, count) {
+/**
+ * Writes a backup to a file of a folder that bears the moment.
+ * @param before what it is made before: the first word of its name
+ * @returns its name
+ */
+export function backUpBefore(before, bin, url, folder) {
+  mkdirSync(folder, { recursive: true })
+  const file = join(folder, `before-${before}-${new Date().toISOString().replace(/[:.]/g, '-')}.backup`)
+  backUp(bin, url, file)
+  return file
+}
+
+/** Keeps the newest backups of a folder that were made before the same, and takes the others away. */
+export function keepNewest(before, folder, count) {
   const files = readdirSync(folder)
-    .filter((name) => name.startsWith('before-') && name.endsWith('.backup'))
+    .filter((name) => name.startsWith(`before-${before}-`) && name.endsWith('.backup'))
     .sort()
   for (const name of files.slice(0, Math.max(0, files.length - count))) rmSync(join(folder, name))
 }

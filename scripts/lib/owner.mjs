@@ -20,6 +20,11 @@ export function ownerOf(url, address) {
     onnotice() {},
   })
   return async () => {
+    const [{ held }] = await sql`
+      select exists (
+        select from pg_locks
+        where locktype = 'advisory' and objid = ${ownerLock} and pid = pg_backend_pid()) as held`
+    if (held) return null
     const [{ taken }] = await sql`select pg_try_advisory_lock(${ownerLock}) as taken`
     await sql`create table if not exists public.running_at (one boolean primary key default true check (one), address text not null)`
     if (taken) {

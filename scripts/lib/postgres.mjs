@@ -35,9 +35,10 @@ function clusterHome(name) {
   return ensureFolder(join(dataFolder, name))
 }
 
+const saidBy = ({ stderr, stdout, error }) => stderr || stdout || error?.message
+
 function mustWork(result, what) {
-  if (result.status !== 0)
-    giveUp(`${what} failed:\n${result.stderr || result.stdout || result.error?.message}`)
+  if (result.status !== 0) giveUp(`${what} failed:\n${saidBy(result)}`)
 }
 
 const isAlive = (pid) => {
@@ -134,12 +135,16 @@ export async function startCluster(name, { durable }) {
   const standing = portInLock(data)
   const isThere = standing !== null && answers(bin, data, secret, standing)
   const port = isThere ? standing : await freePort(54_330)
-  if (!isThere) start()
+  try {
+    if (!isThere) start()
+  } catch (cause) {
+    giveUp(cause.message)
+  }
   const url = `postgres://jovial:${readFileSync(secret, 'utf8')}@127.0.0.1:${port}/postgres`
   return { url, bin, stop, isUp: () => answers(bin, data, secret, port), bringBack: start }
 
-  /** @param orGiveUp false throws where it cannot be started, instead of ending the program */
-  function start({ orGiveUp = true } = {}) {
+  /** @throws where it cannot be started */
+  function start() {
     dropStaleLock(data)
     const settings = [
       'listen_addresses=127.0.0.1',
@@ -153,9 +158,8 @@ export async function startCluster(name, { durable }) {
       ['-D', data, '-w', '-l', join(home, 'log'), '-o', options, 'start'],
       { stdio: ['ignore', 'ignore', 'pipe'] },
     )
-    const what = `Starting PostgreSQL (see ${join(home, 'log')})`
-    if (orGiveUp) mustWork(started, what)
-    else if (started.status !== 0) throw new Error(`${what} failed`)
+    if (started.status !== 0)
+      throw new Error(`Starting PostgreSQL (see ${join(home, 'log')}) failed:\n${saidBy(started)}`)
   }
 
   function stop() {

@@ -76,12 +76,14 @@ describe('a backup', () => {
   })
 
   it('of which there are many leaves the newest five', async () => {
-    for (let i = 0; i < 8; i++) await writeFile(join(folder, `before-2026-0${i + 1}.backup`), '')
+    for (let i = 0; i < 8; i++) await writeFile(join(folder, `before-migration-2026-0${i + 1}.backup`), '')
     await writeFile(join(folder, 'mine.backup'), '')
-    keepNewest(folder, 5)
+    await writeFile(join(folder, 'before-restore-2026-01.backup'), '')
+    keepNewest('migration', folder, 5)
     const { readdirSync } = await import('node:fs')
     expect(readdirSync(folder).sort()).toEqual([
-      ...Array.from({ length: 5 }, (_, i) => `before-2026-0${i + 4}.backup`),
+      ...Array.from({ length: 5 }, (_, i) => `before-migration-2026-0${i + 4}.backup`),
+      'before-restore-2026-01.backup',
       'mine.backup',
     ])
   })

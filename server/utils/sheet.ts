@@ -2,12 +2,12 @@ import { getRouterParam, type H3Event } from 'h3'
 import { repositories } from './database'
 import { jobId, Refusal } from './reply'
 
-/** The sheet of the address, or 404. */
+/** The sheet of the address, of which job, and where such are kept; or 404. */
 export async function sheetOfAddress(event: H3Event) {
-  const id = jobId(event)
+  const job = jobId(event)
   const text = getRouterParam(event, 'count') ?? ''
   const { sheets } = await repositories()
-  const found = /^[1-9]\d{0,5}$/.test(text) ? await sheets.read(id, Number(text)) : null
+  const found = /^[1-9]\d{0,5}$/.test(text) ? await sheets.read(job, Number(text)) : null
   if (!found) throw new Refusal(404, 'There is no such sheet')
-  return found
+  return { ...found, job, sheets }
 }

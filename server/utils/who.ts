@@ -1,9 +1,4 @@
-import Joi from 'joi'
+import { plainText } from './plain-text'
 
 /** Who makes a change: the name people gave their device. */
-export const whoSchema = Joi.string()
-  .trim()
-  .min(1)
-  .max(100)
-  .pattern(/^[^\p{Cc}\p{Cs}]*$/u, 'plain text')
-  .required()
+export const whoSchema = plainText(100).min(1).required()

@@ -65,14 +65,17 @@ const everything = computed<Found[]>(() =>
         ...listParts(bench.document)
           .filter(({ kind }) => kind !== 'alternatives')
           .flatMap(({ kind, path, part }) =>
-            askedFields(kind, part).map(([name, field]) => ({
-              id: `${path}/${name}`,
-              kind: 'value',
-              text: `${partName(bench.document!, path)}: ${inSentence(field.label)}`,
-              also: `${field.measure} ${shownValue(field, valueOf(part, name), q)}`,
-              now: shownValue(field, valueOf(part, name), q),
-              go: () => emit('measure', `${path}/${name}`),
-            })),
+            askedFields(kind, part).map(([name, field]) => {
+              const now = shownValue(field, valueOf(part, name), q)
+              return {
+                id: `${path}/${name}`,
+                kind: 'value',
+                text: `${partName(bench.document!, path)}: ${inSentence(field.label)}`,
+                also: `${field.measure} ${now}`,
+                now,
+                go: () => emit('measure', `${path}/${name}`),
+              }
+            }),
           ),
       ],
 )

@@ -36,10 +36,10 @@ async function add(event: Event) {
       body: picture,
     })
     if (answer.kind !== 'ok')
-      problem.value =
-        answer.kind === 'refused'
-          ? answer.refused.error
-          : `The server cannot be reached. ${file.name} was not sent; choose it again later.`
+      problem.value = problemOf(
+        answer,
+        `The server cannot be reached. ${file.name} was not sent; choose it again later.`,
+      )
   }
   busy.value = false
   await load(bench.id)
@@ -47,10 +47,7 @@ async function add(event: Event) {
 async function remove(photo: PhotoRow) {
   const answer = await ask(`/api/jobs/${bench.id}/photos/${photo.id}`, { method: 'DELETE' })
   if (answer.kind !== 'ok')
-    problem.value =
-      answer.kind === 'refused'
-        ? answer.refused.error
-        : 'The server cannot be reached. The photo is still there.'
+    problem.value = problemOf(answer, 'The server cannot be reached. The photo is still there.')
   open.value = null
   await load(bench.id)
 }

@@ -22,9 +22,7 @@ const fields = shelfFields(props.kind)
 onMounted(async () => {
   if (!props.code) return
   const answer = await ask<ShelfRecord[]>(`/api/shelf/${props.kind}/parts/${encodeURIComponent(props.code)}`)
-  if (answer.kind !== 'ok')
-    return void (problem.value =
-      answer.kind === 'refused' ? answer.refused.error : 'The server cannot be reached.')
+  if (answer.kind !== 'ok') return void (problem.value = problemOf(answer, 'The server cannot be reached.'))
   versions.value = answer.data
   show(answer.data[0]!)
 })
@@ -69,7 +67,7 @@ async function retire() {
     { method: 'DELETE' },
   )
   if (answer.kind === 'ok') emit('saved', null)
-  else problem.value = answer.kind === 'refused' ? answer.refused.error : 'The server cannot be reached.'
+  else problem.value = problemOf(answer, 'The server cannot be reached.')
 }
 </script>
 

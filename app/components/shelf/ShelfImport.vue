@@ -25,9 +25,7 @@ async function send(take: 'none' | 'good') {
     { method: 'POST', headers: { 'content-type': 'text/csv' }, body: file.value },
   )
   if (answer.kind === 'ok') report.value = answer.data
-  else
-    problem.value =
-      answer.kind === 'refused' ? answer.refused.error : 'The server cannot be reached. Nothing was taken.'
+  else problem.value = problemOf(answer, 'The server cannot be reached. Nothing was taken.')
   if (answer.kind === 'ok' && take === 'good') emit('taken')
 }
 async function choose(event: Event) {

@@ -3,15 +3,11 @@ import { inWords, rulesSchema } from '#core/formats/job-schema'
 import type { ShopSettings } from '../../repositories/shop'
 import { readJson } from '../../utils/body'
 import { repositories } from '../../utils/database'
+import { plainText } from '../../utils/plain-text'
 import { Refusal, route, validated } from '../../utils/reply'
 
 const body = Joi.object<ShopSettings>({
-  name: Joi.string()
-    .trim()
-    .min(1)
-    .max(120)
-    .pattern(/^[^\p{Cc}\p{Cs}]*$/u, 'plain text')
-    .required(),
+  name: plainText(120).min(1).required(),
   rules: rulesSchema.required(),
   units: Joi.object({
     system: Joi.valid('metric', 'imperial').required(),

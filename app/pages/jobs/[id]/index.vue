@@ -101,9 +101,7 @@ async function copy() {
     asJson('POST', { who: device.value.trim() || 'Unnamed device', copyOf: id.value }),
   )
   if (answer.kind === 'ok') await navigateTo(`/jobs/${answer.data.id}`)
-  else
-    bench.notice =
-      answer.kind === 'refused' ? answer.refused.error : 'The server cannot be reached. Nothing was copied.'
+  else bench.notice = problemOf(answer, 'The server cannot be reached. Nothing was copied.')
 }
 
 /** Whether a station is open beside the paths, which give way to it. */

@@ -4,6 +4,7 @@ import { partKindIds } from '#core/job/fields'
 import { pictureOf } from '../../../../pictures/picture'
 import { readBytes, typeOf } from '../../../../utils/body'
 import { repositories } from '../../../../utils/database'
+import { plainText } from '../../../../utils/plain-text'
 import { jobId, noSuchJob, Refusal, route, validated } from '../../../../utils/reply'
 import { whoSchema } from '../../../../utils/who'
 
@@ -12,11 +13,7 @@ const largestBytes = 8 * 1024 * 1024
 const query = Joi.object<{ who: string; station: string; name: string }>({
   who: whoSchema,
   station: Joi.valid(...partKindIds).required(),
-  name: Joi.string()
-    .trim()
-    .max(120)
-    .pattern(/^[^\p{Cc}\p{Cs}]*$/u, 'plain text')
-    .default('Photo'),
+  name: plainText(120).default('Photo'),
 })
 
 /** A photo of a station: the bytes of a picture, kept without what stands beside its pixels. */

@@ -3,20 +3,16 @@ import { checkShelfPart } from '#core/formats/shelf-csv'
 import type { ShelfValues } from '#core/shelf/kinds'
 import { readJson } from '../../../../utils/body'
 import { repositories } from '../../../../utils/database'
+import { plainText } from '../../../../utils/plain-text'
 import { Refusal, refuseFields, route, validated } from '../../../../utils/reply'
 import { shelfPartOf } from '../../../../utils/shelf'
 import { whoSchema } from '../../../../utils/who'
 
-const line = (most: number) =>
-  Joi.string()
-    .trim()
-    .max(most)
-    .pattern(/^[^\p{Cc}\p{Cs}]*$/u, 'plain text')
 const body = Joi.object<{ version: number; who: string; name: string; maker: string; values: ShelfValues }>({
   version: Joi.number().integer().min(0).max(2_000_000_000).required(),
   who: whoSchema,
-  name: line(120).required(),
-  maker: line(120).allow('').required(),
+  name: plainText(120).required(),
+  maker: plainText(120).allow('').required(),
   values: Joi.object().unknown().required(),
 })
 
