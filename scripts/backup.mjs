@@ -3,6 +3,7 @@
 import { join, resolve } from 'node:path'
 import { backUp, backUpBefore, readBackup, restore } from './lib/backup.mjs'
 import { dataFolder, giveUp, installPackages, postgresPrograms } from './lib/machine.mjs'
+import { prepareDatabase } from './lib/prepare.mjs'
 import { startCluster } from './lib/postgres.mjs'
 
 const [what, name] = process.argv.slice(2)
@@ -16,7 +17,12 @@ try {
   giveUp(`${cause.message}. Nothing was changed.`)
 }
 const cluster = process.env.DATABASE_URL
-  ? { url: process.env.DATABASE_URL, bin: postgresPrograms(), stop() {} }
+  ? {
+      url: process.env.DATABASE_URL,
+      applicationUrl: process.env.APPLICATION_DATABASE_URL,
+      bin: postgresPrograms(),
+      stop() {},
+    }
   : await startCluster('postgres', { durable: true })
 process.once('exit', () => cluster.stop())
 try {
@@ -26,6 +32,7 @@ try {
   } else {
     const before = backUpBefore('restore', cluster.bin, cluster.url, join(dataFolder, 'backups'))
     restore(cluster.bin, cluster.url, file)
+    prepareDatabase(cluster)
     console.log(`Restored from ${file}. What was there before is in ${before}.`)
   }
 } catch (cause) {

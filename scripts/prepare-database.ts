@@ -1,10 +1,12 @@
 // Brings the database of DATABASE_URL up to date and, when it is empty, loads the demo jobs. Before anything is
-// changed in a database that holds something, a backup is made.
+// changed in a database that holds something, a backup is made. The role of the application, named in
+// APPLICATION_DATABASE_URL, is made and given its rights.
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { connect } from '../server/db/connection'
 import { migrate, pendingMigrations, SchemaMismatch } from '../server/db/migrate'
 import { loadDemo } from '../server/db/demo'
+import { allowApplication } from '../server/db/role'
 import { backUpBefore, keepNewest } from './lib/backup.mjs'
 import { dataFolder, giveUp, postgresPrograms } from './lib/machine.mjs'
 
@@ -23,6 +25,8 @@ try {
   }
   const done = await migrate(sql, migrations)
   const loaded = await loadDemo(sql, folder('../demo'))
+  const application = process.env.APPLICATION_DATABASE_URL
+  if (application) await allowApplication(sql, application)
   if (done.length > 0) console.log(`Migrated: ${done.join(', ')}`)
   if (loaded > 0) console.log(`Loaded ${loaded} demo jobs`)
 } catch (cause) {

@@ -1,10 +1,11 @@
 // npm start: everything from a clean clone to a served application, kept up until it is stopped.
-import { spawn, spawnSync } from 'node:child_process'
+import { spawn } from 'node:child_process'
 import { join } from 'node:path'
 import { setTimeout as pause } from 'node:timers/promises'
 import { buildIfStale, freePort, giveUp, installPackages, root } from './lib/machine.mjs'
 import { ownerOf } from './lib/owner.mjs'
 import { startCluster } from './lib/postgres.mjs'
+import { prepareDatabase } from './lib/prepare.mjs'
 
 /** Pauses between tries to bring back what has gone, ms: longer each time, until it has stood for a while. */
 const firstPauseMs = 500
@@ -25,11 +26,12 @@ const own = cluster && ownerOf(databaseUrl, url)
 let ending = false
 let server = null
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, stopping)
-const env = { ...process.env, DATABASE_URL: databaseUrl, ...(cluster && { POSTGRES_PROGRAMS: cluster.bin }) }
+// The owner of the database prepares it; the application works under a role that may do less.
+const database = cluster ?? { url: databaseUrl, applicationUrl: process.env.APPLICATION_DATABASE_URL }
 await withDatabase(async () => {
   const owner = (await own?.()) ?? null
   if (owner !== null) giveUp(`Jovial Anchor is running already, at ${owner}`)
-  prepare()
+  prepareDatabase(database)
 })
 const serving = keepUp()
 await answering(url)
@@ -38,13 +40,6 @@ console.log(`Jovial Anchor is at ${url}`)
 if (cluster) void watchDatabase()
 await serving
 process.exit(0)
-
-/** Brings the database up to date and, where it is empty, loads the demo. */
-function prepare() {
-  const script = join(root, 'scripts', 'prepare-database.ts')
-  const { status } = spawnSync('npx', ['--no-install', 'tsx', script], { cwd: root, stdio: 'inherit', env })
-  if (status !== 0) throw new Error('The database could not be brought up to date')
-}
 
 /** Does something with the database; where that falls in the middle of it, it is brought back and it is done again. */
 async function withDatabase(work) {
@@ -85,7 +80,8 @@ function serve() {
     cwd: root,
     stdio: ['pipe', 'ignore', 'inherit'],
     env: {
-      ...env,
+      ...process.env,
+      DATABASE_URL: database.applicationUrl ?? database.url,
       ENDS_WITH_INPUT: 'yes',
       NITRO_HOST: '127.0.0.1',
       NITRO_PORT: String(port),

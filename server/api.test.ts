@@ -12,7 +12,7 @@ let server: TestServer
 
 beforeAll(async () => {
   db = await freshDatabase()
-  server = await startServer(db.url)
+  server = await startServer(db.applicationUrl)
 })
 afterAll(async () => {
   await server.stop()

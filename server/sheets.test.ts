@@ -29,7 +29,7 @@ let job: StoredJob
 
 beforeAll(async () => {
   db = await freshDatabase()
-  server = await startServer(db.url)
+  server = await startServer(db.applicationUrl)
   const document = JSON.parse(
     readFileSync(new URL('../demo/jobs/0417-oyster-workboat.json', import.meta.url), 'utf8'),
   ) as JobDocument

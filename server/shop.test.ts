@@ -19,7 +19,7 @@ const call = <T = Record<string, unknown>>(
 
 beforeAll(async () => {
   db = await freshDatabase()
-  server = await startServer(db.url)
+  server = await startServer(db.applicationUrl)
 })
 afterAll(async () => {
   await server.stop()

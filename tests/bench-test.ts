@@ -1,6 +1,6 @@
 import { test as base, expect, type Locator, type Page } from '@playwright/test'
 import {
-  databaseUrl,
+  applicationUrlOf,
   freePort,
   freshDatabase,
   startServer,
@@ -54,7 +54,7 @@ export const test = base.extend<{ app: App }, { own: Own }>({
   own: [
     async ({}, use, { parallelIndex }) => {
       const name = `test_worker_${process.pid}_${parallelIndex}`
-      const server = await OwnServer.on(databaseUrl(name))
+      const server = await OwnServer.on(applicationUrlOf(name))
       await use({ name, server })
       await server.stop()
     },

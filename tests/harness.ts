@@ -6,15 +6,19 @@ import type { Sql } from 'postgres'
 import { connect } from '../server/db/connection'
 import { migrate } from '../server/db/migrate'
 import { loadDemo } from '../server/db/demo'
+import { allowApplication, applicationUrl } from '../server/db/role'
 import { root } from '../scripts/lib/machine.mjs'
 
 const at = (path: string): string => join(root, path)
 
 export interface TestDatabase {
+  /** For its owner, and for the application. */
   readonly url: string
+  readonly applicationUrl: string
   readonly sql: Sql
   drop(): Promise<void>
 }
+const applicationPassword = 'of-the-tests'
 
 /** Names a database that others are copied from, in the processes of a run. */
 const templateName = 'TEST_TEMPLATE_DATABASE'
@@ -24,7 +28,10 @@ function adminUrl(): string {
   if (!url) throw new Error('TEST_DATABASE_URL is not set: run npm test')
   return url
 }
-export const databaseUrl = (name: string): string => adminUrl().replace(/\/[^/]*$/, `/${name}`)
+const databaseUrl = (name: string): string => adminUrl().replace(/\/[^/]*$/, `/${name}`)
+/** The address of a test's database for the application. */
+export const applicationUrlOf = (name: string): string =>
+  applicationUrl(databaseUrl(name), applicationPassword)
 const newName = (): string => `test_${Date.now().toString(36)}_${Math.random().toString(36).slice(2, 8)}`
 
 async function asAdmin(...statements: readonly string[]): Promise<void> {
@@ -57,11 +64,14 @@ export async function freshDatabase({
     `create database ${name}${template ? ` template ${template}` : ''}`,
   )
   const url = databaseUrl(name)
+  const application = applicationUrlOf(name)
   const sql = connect(url)
   if (migrated && !template) await migrate(sql, at('server/db/migrations'))
   if (migrated && demo && !template) await loadDemo(sql, at('demo'))
+  if (migrated && !template) await allowApplication(sql, application)
   return {
     url,
+    applicationUrl: application,
     sql,
     async drop() {
       await sql.end()

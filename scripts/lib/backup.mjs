@@ -44,7 +44,17 @@ export function restore(bin, url, file) {
   program(tool, ['--list'], 'Reading the backup', { input: dump })
   program(
     tool,
-    ['--clean', '--if-exists', '--no-owner', '--single-transaction', '--exit-on-error', '--dbname', url],
+    [
+      '--clean',
+      '--if-exists',
+      '--no-owner',
+      // Rights are given anew when the database is prepared.
+      '--no-privileges',
+      '--single-transaction',
+      '--exit-on-error',
+      '--dbname',
+      url,
+    ],
     'The restore',
     { input: dump },
   )

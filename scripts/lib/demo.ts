@@ -25,9 +25,9 @@ export async function withDemo(work: (demo: Demo) => Promise<void>): Promise<voi
     const cluster = await startCluster('test-postgres', { durable: false })
     ends.unshift(() => cluster.stop())
     process.env.TEST_DATABASE_URL = cluster.url
-    const { url, sql, drop } = await freshDatabase()
+    const { applicationUrl, sql, drop } = await freshDatabase()
     ends.unshift(drop)
-    const server = await startServer(url)
+    const server = await startServer(applicationUrl)
     ends.unshift(() => server.stop())
     const browser = await chromium.launch({ executablePath: chromiumPath, args: chromiumArgs })
     ends.unshift(() => browser.close())

@@ -28,7 +28,7 @@ const isStream = ({ path }: Route): boolean => path.includes('instruments')
 /** Sends hostile requests to a server of its own, and says what came back. */
 export async function fuzzRoutes(tries: number, seed: number): Promise<Fuzzed> {
   const db = await freshDatabase()
-  const server = await startServer(db.url)
+  const server = await startServer(db.applicationUrl)
   const chance = chanceOf(seed)
   const routes = routesIn(`${root}server/api`).filter((route) => !isStream(route))
   const jobs = readdirSync(`${root}demo/jobs`).map((name) =>

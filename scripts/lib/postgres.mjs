@@ -119,17 +119,20 @@ function dropStaleLock(data) {
 /**
  * Starts the cluster of a name, making it first where there is none. Gives the address of its `postgres` database,
  * a `stop`, which ends it with its last user (several starts may share it), and what brings it back where it has
- * gone.
+ * gone; and the address for the role under which the application works.
  * @param durable false for tests: faster, and nothing is lost that matters
  */
 export async function startCluster(name, { durable }) {
   const home = clusterHome(name)
   const data = join(home, 'cluster')
   const secret = join(home, 'password')
+  const applicationSecret = join(home, 'application-password')
   const users = ensureFolder(join(home, 'users'))
   const made = join(data, 'PG_VERSION')
   const bin = postgresPrograms(existsSync(made) ? readFileSync(made, 'utf8').trim() : null)
   if (!existsSync(data)) makeData(bin, home, data, secret, durable)
+  if (!existsSync(applicationSecret))
+    writeFileSync(applicationSecret, randomBytes(18).toString('hex'), { mode: 0o600 })
   const mine = join(users, String(process.pid))
   writeFileSync(mine, '')
   const standing = portInLock(data)
@@ -141,25 +144,37 @@ export async function startCluster(name, { durable }) {
     giveUp(cause.message)
   }
   const url = `postgres://jovial:${readFileSync(secret, 'utf8')}@127.0.0.1:${port}/postgres`
-  return { url, bin, stop, isUp: () => answers(bin, data, secret, port), bringBack: start }
+  const applicationUrl = `postgres://jovial_anchor_application:${readFileSync(applicationSecret, 'utf8')}@127.0.0.1:${port}/postgres`
+  return { url, applicationUrl, bin, stop, isUp: () => answers(bin, data, secret, port), bringBack: start }
 
   /** @throws where it cannot be started */
   function start() {
     dropStaleLock(data)
+    // Only what is said before its own log begins goes there.
+    rmSync(join(home, 'start.log'), { force: true })
     const settings = [
       'listen_addresses=127.0.0.1',
       'unix_socket_directories=',
       `port=${port}`,
+      // Its log is a file a weekday, begun anew each week.
+      'logging_collector=on',
+      'log_directory=log',
+      'log_filename=%a.log',
+      'log_truncate_on_rotation=on',
+      'log_rotation_age=1d',
+      'log_rotation_size=0',
       ...(durable ? [] : ['fsync=off', 'synchronous_commit=off', 'full_page_writes=off']),
     ]
     const options = settings.map((s) => `-c ${s.endsWith('=') ? `${s}''` : s}`).join(' ')
     const started = asPostgres(
       join(bin, 'pg_ctl'),
-      ['-D', data, '-w', '-l', join(home, 'log'), '-o', options, 'start'],
+      ['-D', data, '-w', '-l', join(home, 'start.log'), '-o', options, 'start'],
       { stdio: ['ignore', 'ignore', 'pipe'] },
     )
     if (started.status !== 0)
-      throw new Error(`Starting PostgreSQL (see ${join(home, 'log')}) failed:\n${saidBy(started)}`)
+      throw new Error(
+        `Starting PostgreSQL (see ${join(home, 'start.log')} and ${join(data, 'log')}) failed:\n${saidBy(started)}`,
+      )
   }
 
   function stop() {

@@ -1,0 +1,63 @@
+import type { Sql } from 'postgres'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { emptyJob } from '#core/job/document'
+import { freshDatabase, type TestDatabase } from '../../tests/harness'
+import { judgeHere } from '../judging/judge'
+import { repositoriesOf } from '../repositories/index'
+import { connect } from './connection'
+
+let db: TestDatabase
+let application: Sql
+beforeAll(async () => {
+  db = await freshDatabase()
+  application = connect(db.applicationUrl)
+})
+afterAll(async () => {
+  await application.end()
+  await db.drop()
+})
+
+describe('the role of the application', () => {
+  it('saves a job and reads it', async () => {
+    const [row] = await application<{ id: string }[]>`select workshop_id as id from workshop`
+    const { jobs } = repositoriesOf(
+      application,
+      { workshop: row!.id, person: 'Ida', role: 'owner' },
+      judgeHere,
+    )
+    const { id } = await jobs.createNumbered((number) => emptyJob(number))
+    expect((await jobs.read(id))?.version).toBe(1)
+  })
+
+  it('owns nothing and is no superuser', async () => {
+    const [role] = await application`
+      select rolsuper, rolcreatedb, rolcreaterole, rolbypassrls,
+        (select count(*)::int from pg_class where relowner = pg_roles.oid) as owns
+      from pg_roles where rolname = current_user`
+    expect(role).toEqual({
+      rolsuper: false,
+      rolcreatedb: false,
+      rolcreaterole: false,
+      rolbypassrls: false,
+      owns: 0,
+    })
+  })
+
+  it.each([
+    'drop table job',
+    'truncate job',
+    'alter table sheet disable trigger all',
+    'create table mine (n integer)',
+    'delete from sheet',
+    "update sheet set issued_by = 'me'",
+    'delete from sheet_pdf',
+    'update sheet_pdf set count = 1',
+    'delete from job_history',
+    'delete from shelf_part',
+    'delete from workshop',
+    'update schema_migration set number = 99',
+    'create role other',
+  ])('may not %s', async (statement) => {
+    await expect(application.unsafe(statement)).rejects.toMatchObject({ code: '42501' })
+  })
+})
