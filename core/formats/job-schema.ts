@@ -6,7 +6,12 @@ import { ruleCatalogue, ruleIds, type RuleOverrides } from '#core/rules/rules'
 /** Most rows of a table in one value. */
 export const mostRows = 200
 /** Ids of parts in a collection: `charger-1`. */
-export const partIdPattern = /^[a-z]{1,20}-\d{1,6}$/
+const numberedIdPattern = /^[a-z]{1,20}-\d{1,6}$/
+/** Ids of parts that are named by what they are about: `main-fuse`. */
+const keyedIdPattern = /^[a-z][a-z0-9-]{0,39}$/
+export const partIdPattern = ({ keyed }: PartKind): RegExp => (keyed ? keyedIdPattern : numberedIdPattern)
+/** Parts of a kind that a job holds at most. */
+const mostOf = ({ keyed }: PartKind): number => (keyed ? 4 * mostParts : mostParts)
 
 const text = (most: number) => Joi.string().allow('').max(most)
 /** A day there is: no 30th of February. */
@@ -80,7 +85,7 @@ export const inWords: Joi.ValidationOptions = {
     'any.unknown': 'is not known here',
     'object.unknown': 'is not a usable name here; parts are named like charger-1',
     'object.base': 'must be a group of values in braces',
-    'object.max': `holds too many parts, at most ${mostParts}`,
+    'object.max': 'holds too many parts, at most {#limit}',
     'array.base': 'must be a list',
     'number.base': 'must be a number',
     'number.infinity': 'is too large a number',
@@ -167,7 +172,9 @@ export const jobSchema: Joi.ObjectSchema = Joi.object({
     partKindIds.map((kind) => [
       kind,
       (partKinds[kind].many
-        ? Joi.object().pattern(partIdPattern, part(partKinds[kind])).max(mostParts)
+        ? Joi.object()
+            .pattern(partIdPattern(partKinds[kind]), part(partKinds[kind]))
+            .max(mostOf(partKinds[kind]))
         : part(partKinds[kind])
       ).required(),
     ]),

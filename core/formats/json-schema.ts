@@ -45,7 +45,7 @@ const part = (kind: PartKind, schema: Schema): Schema => ({
 /** Parts of a kind: exactly one, or a collection by id. */
 function parts(kind: PartKind, schema: Schema): Schema {
   if (!kind.many) return part(kind, schema)
-  const { source } = partIdPattern
+  const { source } = partIdPattern(kind)
   return { ...schema, patternProperties: { [source]: part(kind, schema.patternProperties![source]!) } }
 }
 

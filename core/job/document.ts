@@ -14,7 +14,7 @@ import {
 } from './fields'
 
 export const jobFormat = 'jovial-anchor/job'
-export const jobFormatVersion = 3
+export const jobFormatVersion = 4
 /** Parts of one kind that a job holds at most. */
 export const mostParts = 100
 

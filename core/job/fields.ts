@@ -1,6 +1,7 @@
 import type { Fields } from './field'
 import { alternators } from '#core/job/parts/alternators'
 import { candidate, houseBank, startingBattery } from '#core/job/parts/batteries'
+import { branches, fittings, runs } from '#core/job/parts/network'
 import { place, use } from '#core/job/parts/use'
 import { chargers, generators } from '#core/job/parts/chargers'
 import { links } from '#core/job/parts/links'
@@ -24,6 +25,8 @@ export interface PartKind {
   readonly refers?: { readonly field: 'from' | 'of'; readonly label: string; readonly to: readonly string[] }
   /** Not a station of the walk-round: it has a view of its own. */
   readonly elsewhere?: true
+  /** Its parts are named by what they are about, as `main-fuse`, and not numbered. */
+  readonly keyed?: true
 }
 
 /** Every part of the survey, in walking order. */
@@ -154,6 +157,35 @@ export const partKinds = {
     fields: candidate,
     many: true,
     stem: 'battery',
+    elsewhere: true,
+  },
+  runs: {
+    title: 'Runs of the wiring',
+    one: 'Run',
+    about: 'What is set by hand of a conductor.',
+    fields: runs,
+    many: true,
+    stem: 'run',
+    elsewhere: true,
+    keyed: true,
+  },
+  fittings: {
+    title: 'Fuses, switches and bars',
+    one: 'Fitting',
+    about: 'What is set by hand of a fuse, switch, relay, shunt, bar or plug.',
+    fields: fittings,
+    many: true,
+    stem: 'fitting',
+    elsewhere: true,
+    keyed: true,
+  },
+  branches: {
+    title: 'Added branches',
+    one: 'Branch',
+    about: 'What the customer wants on the bar besides.',
+    fields: branches,
+    many: true,
+    stem: 'branch',
     elsewhere: true,
   },
 } as const satisfies Record<string, PartKind>

@@ -28,6 +28,18 @@ export const fuseSizesA: readonly number[] = [
 
 export type FuseFamily = keyof typeof families
 
+/** The smallest and largest rating of each family, A. */
+export const fuseRangeA: Readonly<Record<FuseFamily, readonly [least: number, most: number]>> = {
+  blade: [1, 40],
+  'maxi-blade': [20, 100],
+  'bolt-down-midi': [23, 200],
+  'bolt-down-mega': [60, 500],
+  anl: [35, 750],
+  'terminal-block': [30, 300],
+  'class-t': [1, 800],
+  'thermal-breaker': [5, 200],
+}
+
 /**
  * Current a family usually interrupts at a DC voltage, A; 0 above the voltage it is made for. Above 14 V a
  * thermal breaker is counted at half.

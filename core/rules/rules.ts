@@ -6,6 +6,7 @@ import { cold } from './topics/cold'
 import { fitting } from './topics/fitting'
 import { schools } from './topics/schools'
 import { voltages } from './topics/voltages'
+import { wiring } from './topics/wiring'
 
 /**
  * Every threshold and school the assessment uses, with its default. Voltages are for a 12 V battery and are
@@ -19,6 +20,7 @@ export const ruleCatalogue = {
   ...cold,
   ...capacity,
   ...fitting,
+  ...wiring,
 }
 
 export type RuleId = keyof typeof ruleCatalogue
@@ -33,6 +35,7 @@ export const ruleTopics: readonly { readonly title: string; readonly ids: readon
   ['Cold and lay-up', cold],
   ['Capacity and current', capacity],
   ['Fitting', fitting],
+  ['Wiring', wiring],
 ].map(([title, rules]) => ({ title: title as string, ids: Object.keys(rules!) as RuleId[] }))
 
 /** The rules in force, one value each. Per cents are as written (50, not 0.5). */

@@ -45,7 +45,7 @@ export const fuseFrom = (amps: number): number | null => fuseSizesA.find((size) 
 
 const atStarting = new Set(['starting', 'alternator'])
 /** Whether a cable is on the engine's side of a link. */
-const onEngineSide = ({ fromPost, toPost }: Cable): boolean =>
+export const onEngineSide = ({ fromPost, toPost }: Cable): boolean =>
   atStarting.has(fromPost) || atStarting.has(toPost)
 
 /** Largest current that flows in a cable for hours, A; null where it serves nothing that tells. */

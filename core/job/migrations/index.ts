@@ -2,9 +2,10 @@ import type { Change } from '../change'
 import type { Group, Migration } from './migration'
 import { oneToTwo } from './1-to-2'
 import { twoToThree } from './2-to-3'
+import { threeToFour } from './3-to-4'
 
 /** Each brings a job from one version of the format to the next. */
-const migrations: readonly Migration[] = [oneToTwo, twoToThree]
+const migrations: readonly Migration[] = [oneToTwo, twoToThree, threeToFour]
 
 /**
  * A job of any older version, brought up to date step by step. What is not a job of a known version stays as

@@ -39,7 +39,7 @@ const two = {
 describe('an older job', () => {
   it('of version 2 gives its starting battery to the first alternator, with its note and what was specified', () => {
     const job = upToDate(two) as unknown as typeof two & { startingBatteries: unknown }
-    expect(job.version).toBe(3)
+    expect(job.version).toBe(jobFormatVersion)
     expect(job.startingBatteries).toEqual({
       'starting-1': { from: 'alternators/alternator-2', ...two.startingBattery },
     })

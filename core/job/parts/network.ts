@@ -1,0 +1,82 @@
+import { choice, optional, quantity, yesNo, type Fields } from '#core/job/field'
+import { fuseFamilies } from './wiring'
+
+/** What is set by hand of a run of the wiring; all that is empty is as proposed. */
+export const runs = {
+  lengthM: quantity('One-way length', 'm', 0.1, [0.02, 100], [0.5, 6], 'Pull a cord along the run.', {
+    how: 'measured',
+  }),
+  areaMm2: optional('Size', 'mm²', 1, [0.5, 1000], [1.5, 95], 'Print on the sheath. Empty: as worked out.'),
+  count: optional('Conductors side by side', '', 1, [1, 6], [1, 2], 'Count the lugs. Empty: as worked out.', {
+    detail: true,
+  }),
+  insulationC: choice(
+    'Insulation rating',
+    { 60: '60 °C', 70: '70 °C', 90: '90 °C', 105: '105 °C', 125: '125 °C', 200: '200 °C' },
+    'Print on the sheath.',
+    { otherwise: '90' },
+  ),
+  engineSpace: yesNo('Through the engine space', 'Follow it.', { otherwise: 'no' }),
+  bundled: quantity(
+    'Loaded conductors in the bundle',
+    '',
+    1,
+    [1, 24],
+    [1, 6],
+    'Count those that carry current together.',
+    { otherwise: 1 },
+  ),
+  material: choice(
+    'Metal',
+    { copper: 'Copper, bare or tinned', aluminium: 'Aluminium, bare or copper-clad' },
+    'Scrape a strand: silver all through is aluminium.',
+    { otherwise: 'copper', detail: true },
+  ),
+  returnBy: choice(
+    'Current returns by',
+    { cable: 'Cable', chassis: 'Chassis or hull' },
+    'Look for a negative cable of the same size.',
+    { otherwise: 'cable' },
+  ),
+} satisfies Fields
+
+/** What is set by hand of a fuse, switch, relay, shunt, bar or plug of the wiring. */
+export const fittings = {
+  family: choice('Fuse type', fuseFamilies, 'Shape and print of the fuse. Empty: as worked out.'),
+  ratedA: optional('Rating', 'A', 5, [0.5, 5000], [10, 300], 'Its print. Empty: as worked out.'),
+  aicA: optional(
+    'Interrupt rating',
+    'A',
+    500,
+    [100, 200_000],
+    [1000, 20_000],
+    'Maker’s sheet, at this voltage. Empty: usual for its kind.',
+    { detail: true },
+  ),
+  distanceMm: optional(
+    'Cable between source and fuse',
+    'mm',
+    10,
+    [0, 20_000],
+    [50, 1000],
+    'Tape along the cable. Empty: as the run is long.',
+    { detail: true },
+  ),
+  sheathed: yesNo('That cable is in a sheath or conduit of its own', 'Look.', {
+    otherwise: 'no',
+    detail: true,
+  }),
+} satisfies Fields
+
+/** A branch that is neither in the survey nor in the answer: a spare way, a socket. */
+export const branches = {
+  what: choice(
+    'What it feeds',
+    { spare: 'Nothing yet: a spare way', fans: 'Fans', socket: 'Sockets', other: 'Something else' },
+    'What the customer wants there.',
+    { otherwise: 'spare' },
+  ),
+  amps: quantity('Draw', 'A', 1, [0, 1000], [1, 20], 'Label, or a clamp meter while it runs.', {
+    otherwise: 10,
+  }),
+} satisfies Fields

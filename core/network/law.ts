@@ -1,0 +1,197 @@
+/**
+ * Electrical laws of units: the current each pushes out of its terminals, by the voltages there. Every law is
+ * continuous, and says itself to a circuit solver in the same words, so that nothing of it is solved beforehand.
+ */
+
+/** Voltages at the terminals of a unit, V, in the order of its law. */
+type Volts = readonly number[]
+
+export interface Law {
+  /** How many terminals it has. */
+  readonly terminals: 2 | 4
+  /** Current out of each terminal into what is joined there, A; their sum is nought. */
+  readonly amps: (v: Volts) => readonly number[]
+  /** Change of each of these currents with each voltage, A/V: a row a current. */
+  readonly slopes: (v: Volts) => readonly (readonly number[])[]
+  /**
+   * The same as currents of behavioural sources, each from one of its terminals through the source to another.
+   * @param v what its terminals are called in a formula: `V(bank_plus)`
+   */
+  readonly behaves: (v: readonly string[]) => readonly Behaviour[]
+}
+
+/** A current source whose current, A, is a formula: it flows into terminal `into` out of terminal `from`. */
+export interface Behaviour {
+  readonly from: number
+  readonly into: number
+  readonly formula: string
+}
+
+const clamp = (value: number, least: number, most: number): number => Math.min(most, Math.max(least, value))
+/** Numbers as they are written in a formula: all their digits. */
+const n = (value: number): string => value.toPrecision(15)
+
+/** A law of two terminals: the current out of the first by the voltage between them. */
+function between(
+  amps: (u: number) => number,
+  slope: (u: number) => number,
+  formula: (u: string) => string,
+): Law {
+  return {
+    terminals: 2,
+    amps([plus, minus]) {
+      const i = amps(plus! - minus!)
+      return [i, -i]
+    },
+    slopes([plus, minus]) {
+      const g = slope(plus! - minus!)
+      return [
+        [g, -g],
+        [-g, g],
+      ]
+    },
+    behaves: ([plus, minus]) => [{ from: 1, into: 0, formula: formula(`(${plus}-${minus})`) }],
+  }
+}
+
+/**
+ * A battery: its electromotive force, V, behind a resistance, Ω.
+ * @param chargingOhm resistance against charging, Ω: lead that is nearly full takes little
+ */
+export const battery = (emfV: number, ohm: number, chargingOhm = ohm): Law =>
+  between(
+    (u) => (emfV - u) / (u > emfV ? chargingOhm : ohm),
+    (u) => -1 / (u > emfV ? chargingOhm : ohm),
+    (u) =>
+      chargingOhm === ohm
+        ? `(${n(emfV)}-${u})/${n(ohm)}`
+        : `max(0,${n(emfV)}-${u})/${n(ohm)}+min(0,${n(emfV)}-${u})/${n(chargingOhm)}`,
+  )
+
+/** What leaks through a unit that lets nothing pass, A/V: without it, what hangs on that alone would have no voltage. */
+const leak = 1e-6
+
+/**
+ * What holds a voltage as long as its current reaches, and never takes any back.
+ * @param setV the voltage it holds, V, at no current
+ * @param mostA the most it gives, A
+ * @param ohm by how much its voltage gives way, V/A: its regulator
+ */
+export const held = (setV: number, mostA: number, ohm: number): Law =>
+  between(
+    (u) => clamp((setV - u) / ohm, 0, mostA) - leak * u,
+    (u) => ((setV - u) / ohm > 0 && (setV - u) / ohm < mostA ? -1 / ohm : 0) - leak,
+    (u) => `min(${n(mostA)},max(0,(${n(setV)}-${u})/${n(ohm)}))-${n(leak)}*${u}`,
+  )
+
+/** A load of constant current, A, that fades below a voltage, V, as lamps and motors do. */
+export const current = (amps: number, fadesBelowV: number): Law =>
+  between(
+    (u) => -amps * clamp(u / fadesBelowV, 0, 1),
+    (u) => (u > 0 && u < fadesBelowV ? -amps / fadesBelowV : 0),
+    (u) => `-${n(amps)}*min(1,max(0,${u}/${n(fadesBelowV)}))`,
+  )
+
+/** A resistance, Ω. */
+export const resistance = (ohm: number): Law =>
+  between(
+    (u) => -u / ohm,
+    () => -1 / ohm,
+    (u) => `-${u}/${n(ohm)}`,
+  )
+
+/** A diode that takes off a voltage, V, whatever flows, and a resistance, Ω, behind which its current rises; nothing flows back. */
+export const diode = (dropV: number, ohm: number): Law =>
+  between(
+    (u) => -Math.max(0, (u - dropV) / ohm) - leak * u,
+    (u) => (u > dropV ? -1 / ohm : 0) - leak,
+    (u) => `-max(0,(${u}-${n(dropV)})/${n(ohm)})-${n(leak)}*${u}`,
+  )
+
+/**
+ * Share of its power that a unit which must have a voltage takes: all of it from `fullV` up, and less in proportion
+ * below, to nothing at `bandV` under it. What the cable can no longer carry it takes back, and settles on the way. The
+ * line goes on below nought, so that a solver that comes by there is led back: what feeds the unit must rest higher,
+ * or the unit is off, which is for the case to say.
+ */
+const shareOf = (u: number, fullV: number, bandV: number): number => Math.min(1, (u - fullV) / bandV + 1)
+const shareSlope = (u: number, fullV: number, bandV: number): number => (u < fullV ? 1 / bandV : 0)
+const shareFormula = (u: string, fullV: number, bandV: number): string =>
+  `min(1,(${u}-${n(fullV)})/${n(bandV)}+1)`
+
+/**
+ * A load of constant power, W: an inverter.
+ * @param fullV the lowest voltage at which it takes all of it, V
+ * @param bandV over which it takes its load back below, V
+ */
+export const power = (watts: number, fullV: number, bandV: number): Law =>
+  between(
+    (u) => (-watts / Math.max(u, fullV)) * shareOf(u, fullV, bandV),
+    (u) => (u >= fullV ? watts / (u * u) : (-watts / fullV) * shareSlope(u, fullV, bandV)),
+    (u) => `-${n(watts)}/max(${u},${n(fullV)})*${shareFormula(u, fullV, bandV)}`,
+  )
+
+export interface Converter {
+  /** Voltage it holds at its output, V, and the most it gives, A. */
+  readonly setV: number
+  readonly mostA: number
+  /** By how much its output gives way, V/A. */
+  readonly ohm: number
+  /** 0 to 1. */
+  readonly efficiency: number
+  /** The lowest input at which it gives all, V, and the band below over which it gives less, V. */
+  readonly fullV: number
+  readonly bandV: number
+}
+
+/**
+ * A DC-DC charger: it holds a voltage at its output as long as its current reaches, and draws the power of it,
+ * through its efficiency, from its input; under its lowest input it gives less. Terminals: output plus and minus,
+ * input plus and minus.
+ */
+export function converter({ setV, mostA, ohm, efficiency, fullV, bandV }: Converter): Law {
+  const wished = (out: number): number => clamp((setV - out) / ohm, 0, mostA)
+  const wishedSlope = (out: number): number => {
+    const free = (setV - out) / ohm
+    return free > 0 && free < mostA ? -1 / ohm : 0
+  }
+  const gives = (out: number, input: number): number => wished(out) * shareOf(input, fullV, bandV)
+  /** Amperes of the input for each of the output. */
+  const ratio = (out: number, input: number): number =>
+    Math.max(0, out) / (efficiency * Math.max(input, fullV))
+  return {
+    terminals: 4,
+    amps([outPlus, outMinus, inPlus, inMinus]) {
+      const [out, input] = [outPlus! - outMinus!, inPlus! - inMinus!]
+      const given = gives(out, input)
+      const taken = given * ratio(out, input)
+      return [given, -given, -taken, taken]
+    },
+    slopes([outPlus, outMinus, inPlus, inMinus]) {
+      const [out, input] = [outPlus! - outMinus!, inPlus! - inMinus!]
+      const given = gives(out, input)
+      const givenByOut = wishedSlope(out) * shareOf(input, fullV, bandV)
+      const givenByIn = wished(out) * shareSlope(input, fullV, bandV)
+      const each = ratio(out, input)
+      const takenByOut = out > 0 ? givenByOut * each + (given * each) / out : 0
+      const takenByIn = givenByIn * each - (input >= fullV ? (given * each) / input : 0)
+      const row = (byOut: number, byIn: number): number[] => [byOut, -byOut, byIn, -byIn]
+      return [
+        row(givenByOut, givenByIn),
+        row(-givenByOut, -givenByIn),
+        row(-takenByOut, -takenByIn),
+        row(takenByOut, takenByIn),
+      ]
+    },
+    behaves([outPlus, outMinus, inPlus, inMinus]) {
+      const [out, input] = [`(${outPlus}-${outMinus})`, `(${inPlus}-${inMinus})`]
+      const free = `min(${n(mostA)},max(0,(${n(setV)}-${out})/${n(ohm)}))`
+      const given = `${free}*${shareFormula(input, fullV, bandV)}`
+      const each = `max(0,${out})/(${n(efficiency)}*max(${input},${n(fullV)}))`
+      return [
+        { from: 1, into: 0, formula: given },
+        { from: 2, into: 3, formula: `${given}*${each}` },
+      ]
+    },
+  }
+}

@@ -1,0 +1,206 @@
+import type { PartPath } from '#core/job/document'
+import type { FuseFamily } from '#core/physics/fuses'
+
+/** Whether something stays, is fitted, or is taken out. */
+export type State = 'found' | 'new' | 'goes'
+
+export type PostKind =
+  'battery' | 'terminal' | 'bar' | 'chassis' | 'fuse' | 'switch' | 'relay' | 'stop' | 'shunt' | 'plug'
+
+/** What stands where a lug lands, where that is more than a stud. */
+export interface Fitting {
+  /** `F1`, `S1`; empty where it has none. */
+  readonly number: string
+  readonly family: FuseFamily | null
+  /** What it is made for, A; null where that is not known. */
+  readonly ratedA: number | null
+  /** The largest current it interrupts at the voltage there, A; null where it interrupts none. */
+  readonly aicA: number | null
+  /** The largest conductor it takes, mm²; null where none is stated. */
+  readonly mostMm2: number | null
+  /** Cable between the source and it, mm, where that is set; null: as the run is long. */
+  readonly distanceMm: number | null
+  readonly sheathed: boolean
+  /** Why it is there, in a sentence. */
+  readonly reason: string
+}
+
+/** Where a lug lands. */
+export interface Post {
+  readonly id: string
+  readonly kind: PostKind
+  readonly name: string
+  readonly pole: 'positive' | 'negative'
+  /** The part of the job it belongs to; null for what the wiring brings itself. */
+  readonly of: PartPath | null
+  readonly state: State
+  readonly fitting: Fitting | null
+  /** The post of the other pole to which a short here would go. */
+  readonly opposite: string
+  /** Nominal voltage there, V. */
+  readonly nominalV: number
+  /** What of it was set by hand. */
+  readonly set: readonly string[]
+}
+
+export type Role = 'main' | 'branch' | 'charge' | 'cranking' | 'return' | 'bond' | 'sense' | 'signal'
+
+/** Where a value of a run comes from. */
+export type Known = 'set' | 'found' | 'usual' | 'open' | 'sized'
+
+/** A conductor between two posts. */
+export interface Run {
+  readonly id: string
+  /** `W1`; its own return is `W1−`. */
+  readonly number: string
+  readonly role: Role
+  readonly from: string
+  readonly to: string
+  readonly state: State
+  /** The part it serves; null where it serves all. */
+  readonly of: PartPath | null
+  /** The run there whose return it is; null where it is none. */
+  readonly returnOf: string | null
+  /** Cable of the survey that it is; null where the survey has none. */
+  readonly cable: PartPath | null
+  /** One-way length, m. */
+  readonly lengthM: number
+  /** Area of each conductor, mm²; null where the chassis or the hull is the conductor. */
+  readonly areaMm2: number | null
+  /** Conductors side by side. */
+  readonly count: number
+  readonly material: 'copper' | 'aluminium'
+  readonly insulationC: number
+  readonly engineSpace: boolean
+  readonly bundled: number
+  readonly lengthKnown: Known
+  readonly areaKnown: Known
+  /** Resistance of the fittings it ends in, Ω, counted with it. */
+  readonly fittingOhm: number
+}
+
+interface UnitBase {
+  readonly id: string
+  readonly name: string
+  readonly of: PartPath | null
+  readonly plus: string
+  readonly minus: string
+  readonly state: State
+}
+
+export interface BatteryUnit extends UnitBase {
+  readonly kind: 'battery'
+  readonly chemistry: 'lithium' | 'lead'
+  /** Whether it is of the house, or turns an engine. */
+  readonly serves: 'house' | 'engine'
+  /** Electromotive force when low, rested and full, V. */
+  readonly lowV: number
+  readonly restV: number
+  readonly fullV: number
+  /** Resistance, and what of it acts in a short, Ω. */
+  readonly ohm: number
+  readonly shortOhm: number
+  /** Resistance against charging, Ω. */
+  readonly chargingOhm: number
+  readonly label: string
+}
+
+/** What gives charge at a voltage up to a current: a mains charger, a solar controller, another source. */
+export interface SourceUnit extends UnitBase {
+  readonly kind: 'source'
+  readonly from: 'mains' | 'sun' | 'other'
+  readonly setV: number
+  readonly mostA: number
+}
+
+export interface AlternatorUnit extends UnitBase {
+  readonly kind: 'alternator'
+  readonly setV: number
+  /** What a warm one makes, A. */
+  readonly idleA: number
+  readonly cruiseA: number
+  readonly ratedA: number
+  /** What engine and lights draw of it, A. */
+  readonly drawA: number
+}
+
+export interface DcdcUnit extends UnitBase {
+  readonly kind: 'dcdc'
+  readonly inPlus: string
+  readonly inMinus: string
+  readonly setV: number
+  readonly mostA: number
+  /** 0 to 1. */
+  readonly efficiency: number
+  readonly lowestInputV: number
+  readonly alternator: string
+}
+
+export interface InverterUnit extends UnitBase {
+  readonly kind: 'inverter'
+  /** What it takes from the battery at full power and at its surge, W. */
+  readonly takesW: number
+  readonly surgeW: number
+  readonly surgeS: number
+  readonly lowestV: number
+}
+
+export interface LoadUnit extends UnitBase {
+  readonly kind: 'load'
+  readonly amps: number
+  /** Current when it starts, as a multiple. */
+  readonly surge: number
+  /** Whether its circuits have fuses of their own there. */
+  readonly isPanel: boolean
+}
+
+export interface StarterUnit extends UnitBase {
+  readonly kind: 'starter'
+  readonly amps: number
+}
+
+/** A diode isolator: current goes from `plus` to `out`, and never back. */
+export interface DiodeUnit extends UnitBase {
+  readonly kind: 'diode'
+  readonly out: string
+  readonly dropV: number
+}
+
+export type Unit =
+  BatteryUnit | SourceUnit | AlternatorUnit | DcdcUnit | InverterUnit | LoadUnit | StarterUnit | DiodeUnit
+
+/** Something of the survey that is taken out, with what takes its place. */
+export interface Gone {
+  readonly id: string
+  readonly name: string
+  readonly of: PartPath
+  readonly instead: string | null
+}
+
+/** The wiring of a job: what is joined to what, by what, and how it behaves. Plain data. */
+export interface Network {
+  readonly posts: readonly Post[]
+  readonly runs: readonly Run[]
+  readonly units: readonly Unit[]
+  readonly gone: readonly Gone[]
+  /** Lines of a signal, which carry no current that counts. */
+  readonly signals: readonly Signal[]
+  /** The post whose voltage is nought. */
+  readonly ground: string
+  /** Temperature at which cables are counted, °C. */
+  readonly cableC: number
+  /** Relays that are closed in a case only while the alternator of theirs runs, by post. */
+  readonly relays: readonly { readonly post: string; readonly alternator: string }[]
+}
+
+/** A line by which the battery stops a source, or asks for a reset. */
+export interface Signal {
+  readonly id: string
+  readonly number: string
+  readonly from: string
+  readonly to: string
+  readonly of: PartPath
+  readonly name: string
+  /** Whether it is there already, as the survey says. */
+  readonly state: State
+}

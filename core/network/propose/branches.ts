@@ -1,0 +1,320 @@
+import { dcAtOnceA } from '#core/system/energy'
+import { arrayA } from '#core/system/currents'
+import { shortOhmOf } from '../short'
+import type { LoadUnit, Role, SourceUnit, State } from '../network'
+import type { View } from '#core/system/scene'
+import { usualM, type Builder } from './builder'
+import { nearFuse } from './engine'
+import type { Joint } from './house'
+
+/** A DC load from so many amperes on has a cable of its own; the rest hang on the fuse panel. */
+const ownBranchFromA = 20
+
+const idOf = (path: string): string => path.slice(path.indexOf('/') + 1)
+
+interface BranchOf {
+  readonly id: string
+  readonly name: string
+  readonly of: string | null
+  readonly role: Role
+  readonly state: State
+  readonly cableState: State
+  readonly cable: View<'conductors'> | null
+  readonly reason: string
+}
+
+/** A branch of the bar: its fuse there, its cable, its return. Gives the terminals of the unit. */
+function branch(
+  build: Builder,
+  { plus, minus, nominalV }: Joint,
+  at: BranchOf,
+): { readonly plus: string; readonly minus: string } {
+  const { id, name, of, role, cable } = at
+  const [unitPlus, unitMinus] = [`${id}-plus`, `${id}-minus`]
+  const own = { of, nominalV } as const
+  build.fitting(`${id}-fuse`, 'fuse', {
+    ...own,
+    ...nearFuse(cable),
+    opposite: minus,
+    name: `Fuse of ${name}`,
+    reason: at.reason,
+  })
+  build.post(unitPlus, 'terminal', { ...own, state: at.state, name, opposite: unitMinus })
+  build.post(unitMinus, 'terminal', {
+    ...own,
+    state: at.state,
+    name: `${name}, negative`,
+    pole: 'negative',
+    opposite: unitPlus,
+  })
+  build.run(`${id}-stub`, plus, `${id}-fuse`, { role, of, usualM: usualM.stub, like: `${id}-feed` })
+  build.run(`${id}-feed`, `${id}-fuse`, unitPlus, { role, state: at.cableState, of, cable })
+  const chassis =
+    build.returnsByChassis(`${id}-feed`, cable) && build.posts.some((post) => post.id === 'chassis')
+  build.run(`${id}-return`, unitMinus, chassis ? 'chassis' : minus, {
+    role: 'return',
+    state: at.cableState,
+    of,
+    returnOf: `${id}-feed`,
+    byChassis: chassis,
+    cable: chassis ? null : cable,
+  })
+  return { plus: unitPlus, minus: unitMinus }
+}
+
+export function branchesOf(build: Builder, house: Joint): void {
+  chargersOf(build, house)
+  sunOf(build, house)
+  othersOf(build, house)
+  invertersOf(build, house)
+  loadsOf(build, house)
+  addedOf(build, house)
+  leadOf(build, house)
+}
+
+function source(
+  build: Builder,
+  joint: Joint,
+  unit: Omit<SourceUnit, 'plus' | 'minus' | 'kind' | 'state'>,
+  path: string,
+  what: string,
+): void {
+  const cable = build.system.many.conductors.find(({ $of }) => $of === path) ?? null
+  const state = build.stateOf(path)
+  const ends = branch(build, joint, {
+    id: unit.id,
+    name: unit.name,
+    of: path,
+    role: 'charge',
+    state,
+    cableState: state,
+    cable,
+    reason: `The battery feeds a fault in the cable of ${what}.`,
+  })
+  build.unit({ ...unit, ...ends, kind: 'source', state })
+}
+
+function chargersOf(build: Builder, house: Joint): void {
+  for (const charger of build.system.many.chargers) {
+    const starting = build.system.many.startingBatteries[0]
+    const toStarting = charger.feeds === 'starting'
+    if (toStarting && starting?.present !== 'yes') continue
+    const joint = toStarting
+      ? {
+          plus: `${idOf(starting!.$path)}-plus`,
+          minus: `${idOf(starting!.$path)}-minus`,
+          nominalV: Number(charger.nominalV),
+        }
+      : house
+    source(
+      build,
+      joint,
+      {
+        id: idOf(charger.$path),
+        name: charger.$name,
+        of: charger.$path,
+        from: 'mains',
+        setV: charger.absorptionV,
+        mostA: charger.ratedA,
+      },
+      charger.$path,
+      'the charger',
+    )
+  }
+}
+
+function sunOf(build: Builder, house: Joint): void {
+  for (const solar of build.system.many.solar) {
+    if (solar.through !== 'own') continue
+    const mostA = Math.min(solar.ratedA, arrayA(solar, build.system.bank.lowV))
+    source(
+      build,
+      house,
+      {
+        id: idOf(solar.$path),
+        name: solar.$name,
+        of: solar.$path,
+        from: 'sun',
+        setV: solar.absorptionV,
+        mostA,
+      },
+      solar.$path,
+      'the controller',
+    )
+  }
+}
+
+function othersOf(build: Builder, house: Joint): void {
+  for (const other of build.system.many.sources)
+    source(
+      build,
+      house,
+      {
+        id: idOf(other.$path),
+        name: other.$name,
+        of: other.$path,
+        from: 'other',
+        setV: other.regulatorV,
+        mostA: other.largestA,
+      },
+      other.$path,
+      'this source',
+    )
+}
+
+function invertersOf(build: Builder, house: Joint): void {
+  for (const inverter of build.system.many.inverters) {
+    const id = idOf(inverter.$path)
+    const state = build.stateOf(inverter.$path)
+    const cable = build.system.many.conductors.find(({ $of }) => $of === inverter.$path) ?? null
+    const ends = branch(build, house, {
+      id,
+      name: inverter.$name,
+      of: inverter.$path,
+      role: 'branch',
+      state,
+      cableState: state,
+      cable,
+      reason: 'The inverter draws more than anything else: its cable has its own fuse.',
+    })
+    build.unit({
+      kind: 'inverter',
+      id,
+      name: inverter.$name,
+      of: inverter.$path,
+      ...ends,
+      state,
+      takesW: inverter.continuousW / (inverter.efficiency / 100),
+      surgeW: inverter.surgeW / (inverter.efficiency / 100),
+      surgeS: inverter.surgeS,
+      lowestV: inverter.cutOffV,
+    })
+  }
+}
+
+function loadsOf(build: Builder, house: Joint): void {
+  const { many } = build.system
+  const dc = many.loads.filter((load) => load.supply === 'dc')
+  const own = dc.filter(({ amps }) => amps >= ownBranchFromA)
+  const shared = dc.filter(({ amps }) => amps < ownBranchFromA)
+  const load = (
+    id: string,
+    name: string,
+    of: string | null,
+    state: State,
+    figures: Pick<LoadUnit, 'amps' | 'surge' | 'isPanel'>,
+  ): void => {
+    const ends = branch(build, house, {
+      id,
+      name,
+      of,
+      role: 'branch',
+      state,
+      cableState: state,
+      cable: null,
+      reason: `The battery feeds a fault in the cable of ${figures.isPanel ? 'the panel' : 'this load'}.`,
+    })
+    build.unit({ kind: 'load', id, name, of, ...ends, state, ...figures })
+  }
+  for (const { $path, $name, amps, surge } of own)
+    load(idOf($path), $name, $path, build.stateOf($path), { amps, surge, isPanel: false })
+  const listedA = shared.filter(({ together }) => together === 'yes').reduce((sum, { amps }) => sum + amps, 0)
+  const ownA = own.filter(({ together }) => together === 'yes').reduce((sum, { amps }) => sum + amps, 0)
+  const panelA = Math.max(listedA, dcAtOnceA(build.system) - ownA)
+  if (panelA > 0) {
+    const circuits = shared.length > 1 ? `, ${shared.length} circuits` : ''
+    load('panel', `Fuse panel${circuits}`, null, 'found', { amps: panelA, surge: 1, isPanel: true })
+  }
+}
+
+const addedNames = { spare: 'Spare way', fans: 'Fans', socket: 'Sockets', other: 'Added branch' } as const
+
+function addedOf(build: Builder, house: Joint): void {
+  for (const added of build.system.many.branches) {
+    const id = idOf(added.$path)
+    const name = added.$ownName ?? addedNames[added.what]
+    const ends = branch(build, house, {
+      id,
+      name,
+      of: added.$path,
+      role: 'branch',
+      state: 'new',
+      cableState: 'new',
+      cable: null,
+      reason: 'A branch of its own has its own fuse.',
+    })
+    build.unit({
+      kind: 'load',
+      id,
+      name,
+      of: added.$path,
+      ...ends,
+      state: 'new',
+      amps: added.what === 'spare' ? 0 : added.amps,
+      surge: 1,
+      isPanel: false,
+    })
+  }
+}
+
+/** What low lead takes at the top of its charging voltage, as a share of its ampere-hours (engineering default). */
+const lowLeadTakes = 0.25
+const takesOhm = (nominalV: number, ah: number): number =>
+  ((14.4 - 12.2) * nominalV) / 12 / Math.max(0.1, lowLeadTakes * ah)
+
+/** The old lead where it stays in parallel: its own fuse and its own switch, so that either battery can be taken off. */
+function leadOf(build: Builder, house: Joint): void {
+  const { one, rules } = build.system
+  const { mixed } = one.use
+  if (mixed !== 'hybrid' && mixed !== 'relay') return
+  const { houseBank } = one
+  const nominalV = Number(houseBank.nominalV)
+  const name = 'Old battery'
+  const own = { of: 'houseBank', state: 'found', nominalV } as const
+  build.post('lead-plus', 'battery', { ...own, name: `${name}, positive`, opposite: 'lead-minus' })
+  build.post('lead-minus', 'battery', {
+    ...own,
+    name: `${name}, negative`,
+    pole: 'negative',
+    opposite: 'lead-plus',
+  })
+  const fitted = { of: 'houseBank', nominalV, opposite: 'lead-minus' } as const
+  build.fitting('lead-fuse', 'fuse', {
+    ...fitted,
+    name: `Fuse of ${name}`,
+    reason: 'Each battery on the bar has its own fuse.',
+  })
+  build.fitting('lead-switch', mixed === 'relay' ? 'relay' : 'switch', {
+    ...fitted,
+    name: mixed === 'relay' ? 'Relay of the old battery' : 'Switch of the old battery',
+    reason: 'Either battery can be taken off alone.',
+  })
+  build.run('lead-lead', 'lead-plus', 'lead-fuse', { role: 'main', of: 'houseBank', usualM: usualM.lead })
+  build.run('lead-feed', 'lead-fuse', 'lead-switch', { role: 'main', of: 'houseBank', usualM: usualM.main })
+  build.run('lead-switched', 'lead-switch', house.plus, {
+    role: 'main',
+    of: 'houseBank',
+    usualM: usualM.main,
+  })
+  build.run('lead-return', 'lead-minus', house.minus, { role: 'main', of: 'houseBank', usualM: usualM.bond })
+  // Lead of so many ampere-hours: some 0.5 Ω of a cell's ampere-hour, six cells a 12 V battery (engineering default).
+  const ohm = (0.5 * nominalV) / 2 / Math.max(1, houseBank.ahEach * houseBank.parallel)
+  build.unit({
+    kind: 'battery',
+    id: 'lead',
+    name,
+    of: 'houseBank',
+    plus: 'lead-plus',
+    minus: 'lead-minus',
+    state: 'found',
+    chemistry: 'lead',
+    serves: 'house',
+    lowV: (12.2 * nominalV) / 12,
+    restV: (12.65 * nominalV) / 12,
+    fullV: (12.9 * nominalV) / 12,
+    ohm,
+    shortOhm: shortOhmOf(ohm, rules),
+    chargingOhm: takesOhm(nominalV, houseBank.ahEach * houseBank.parallel),
+    label: `${houseBank.parallel > 1 ? `${houseBank.parallel} × ` : ''}${houseBank.ahEach} Ah`,
+  })
+}

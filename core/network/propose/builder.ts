@@ -1,0 +1,239 @@
+import type { PartPath } from '#core/job/document'
+import { fuseInterruptA, type FuseFamily } from '#core/physics/fuses'
+import type { View } from '#core/system/scene'
+import type { System } from '#core/system/system'
+import type { Fitting, Known, Network, Post, PostKind, Role, Run, Signal, State, Unit } from '../network'
+
+type Cable = View<'conductors'>
+
+/** A run before it is sized: its area is null while nobody knows it. */
+export type DraftRun = Omit<Run, 'areaMm2' | 'areaKnown'> & {
+  readonly areaMm2: number | null
+  readonly areaKnown: Known | null
+  /** What it carries at least, A, whatever flows in it. */
+  readonly leastA: number
+  /** The run whose size it has at least: what it goes on from or comes back for; null where there is none. */
+  readonly like: string | null
+}
+/** A network before it is sized: what a fuse, switch or bar is made for is null while nobody knows it. */
+export type Draft = Omit<Network, 'runs'> & { readonly runs: readonly DraftRun[] }
+
+/** Resistance of a fitting, Ω, by what it drops at its rating: a bolted fuse some 70 mV, a shunt 50 mV, a closed switch or relay some 20 mV (engineering defaults). */
+const dropsAtRatingV = { fuse: 0.07, shunt: 0.05, switch: 0.02, relay: 0.02, stop: 0.02, plug: 0.03 } as const
+const ohmOf = (kind: PostKind, ratedA: number | null): number =>
+  kind in dropsAtRatingV ? dropsAtRatingV[kind as keyof typeof dropsAtRatingV] / (ratedA ?? 200) : 0
+
+/** A length that nobody has measured, where it is short by nature: m. */
+export const usualM = {
+  lead: 0.15,
+  stub: 0.15,
+  main: 0.4,
+  link: 0.3,
+  earth: 0.6,
+  bond: 1,
+  crank: 1.2,
+} as const
+
+/** One-way length of a run that nobody has measured, m: the middle of what it may be. */
+export const openM = 3.25
+
+interface PostOf {
+  readonly name: string
+  readonly pole?: Post['pole']
+  readonly of?: PartPath | null
+  readonly state?: State
+  readonly opposite: string
+  readonly nominalV: number
+}
+interface FittingOf extends PostOf {
+  readonly reason: string
+  readonly ratedA?: number | null
+  readonly family?: FuseFamily | null
+  readonly aicA?: number | null
+  readonly mostMm2?: number | null
+}
+interface RunOf {
+  readonly role: Role
+  readonly state?: State
+  readonly of?: PartPath | null
+  readonly returnOf?: string | null
+  readonly cable?: Cable | null
+  /** Share of the cable's length that this run is. */
+  readonly share?: number
+  /** Length where it is short by nature, m. */
+  readonly usualM?: number
+  readonly leastA?: number
+  readonly like?: string
+  /** Whether chassis or hull is the conductor. */
+  readonly byChassis?: boolean
+}
+
+/** Collects posts, runs and units, and puts in what was set by hand. */
+export class Builder {
+  readonly posts: Post[] = []
+  readonly runs: DraftRun[] = []
+  readonly units: Unit[] = []
+  readonly signals: Signal[] = []
+  readonly relays: { readonly post: string; readonly alternator: string }[] = []
+  private readonly counts = { W: 0, F: 0, S: 0, P: 0, L: 0 }
+
+  /** @param isNew whether a part of the job is fitted, or fitted in place of another */
+  constructor(
+    readonly system: System,
+    readonly isNew: (path: PartPath) => boolean,
+  ) {}
+
+  stateOf(path: PartPath): State {
+    return this.isNew(path) ? 'new' : 'found'
+  }
+
+  /** The next number of a kind: `W1`. */
+  private next(letter: keyof Builder['counts']): string {
+    return `${letter}${++this.counts[letter]}`
+  }
+
+  post(
+    id: string,
+    kind: PostKind,
+    { name, pole = 'positive', of = null, state = 'new', opposite, nominalV }: PostOf,
+  ): string {
+    this.posts.push({ id, kind, name, pole, of, state, fitting: null, opposite, nominalV, set: [] })
+    return id
+  }
+
+  /** A post at which a fuse, switch, relay, stop, shunt, bar or plug stands. */
+  fitting(
+    id: string,
+    kind: PostKind,
+    { reason, ratedA = null, family = null, aicA = null, mostMm2 = null, ...post }: FittingOf,
+  ): string {
+    const hand = this.system.many.fittings.find(({ $path }) => $path === `fittings/${id}`)
+    const entered = <T>(field: string): T | null => (hand?.$entered(field) as T | null | undefined) ?? null
+    const ownFamily = entered<FuseFamily>('family') ?? family
+    const fitting: Fitting = {
+      number:
+        kind === 'fuse'
+          ? this.next('F')
+          : kind === 'plug'
+            ? this.next('P')
+            : kind === 'bar'
+              ? ''
+              : this.next('S'),
+      family: ownFamily,
+      ratedA: entered<number>('ratedA') ?? ratedA,
+      aicA:
+        entered<number>('aicA') ??
+        aicA ??
+        (ownFamily ? fuseInterruptA(ownFamily, this.highestV(post.nominalV)) : null),
+      mostMm2,
+      distanceMm: entered<number>('distanceMm'),
+      sheathed: entered<string>('sheathed') === 'yes',
+      reason,
+    }
+    const set = ['family', 'ratedA', 'aicA', 'distanceMm', 'sheathed'].filter(
+      (field) => entered(field) !== null,
+    )
+    this.post(id, kind, post)
+    this.posts.push({ ...this.posts.pop()!, fitting, set })
+    return id
+  }
+
+  /** The highest voltage a system of a nominal one is charged at, V: fuses are chosen for it. */
+  private highestV(nominalV: number): number {
+    const { bank } = this.system
+    return nominalV === bank.nominalV ? bank.highV : (14.6 * nominalV) / 12
+  }
+
+  run(
+    id: string,
+    from: string,
+    to: string,
+    {
+      role,
+      state = 'new',
+      of = null,
+      returnOf = null,
+      cable = null,
+      share = 1,
+      usualM: usual,
+      byChassis = false,
+      leastA = 0,
+      like,
+    }: RunOf,
+  ): void {
+    const hand = this.system.many.runs.find(({ $path }) => $path === `runs/${id}`)
+    const pair = this.runs.find((run) => run.id === returnOf)
+    const entered = <T>(field: string): T | null => (hand?.$entered(field) as T | null | undefined) ?? null
+    const [lengthM, lengthKnown] = this.lengthOf(
+      entered<number>('lengthM'),
+      { cable, share, usualM: usual },
+      pair,
+    )
+    const setArea = entered<number>('areaMm2')
+    const foundArea = cable && cable.$entered('areaMm2') !== null ? cable.areaMm2 : null
+    this.runs.push({
+      id,
+      number: pair ? `${pair.number}−` : this.next('W'),
+      role,
+      from,
+      to,
+      state: cable && setArea === null ? 'found' : state,
+      of,
+      returnOf,
+      cable: cable?.$path ?? null,
+      lengthM,
+      lengthKnown,
+      areaMm2: byChassis ? null : (setArea ?? foundArea),
+      areaKnown: byChassis ? 'found' : setArea !== null ? 'set' : foundArea !== null ? 'found' : null,
+      count: entered<number>('count') ?? 1,
+      material: entered<'copper' | 'aluminium'>('material') ?? cable?.material ?? 'copper',
+      insulationC: Number(entered<string>('insulationC') ?? cable?.insulationC ?? 90),
+      engineSpace: (entered<string>('engineSpace') ?? cable?.engineSpace ?? 'no') === 'yes',
+      bundled: entered<number>('bundled') ?? cable?.bundled ?? 1,
+      fittingOhm: 0,
+      leastA,
+      like: like ?? returnOf,
+    })
+  }
+
+  private lengthOf(
+    setM: number | null,
+    { cable, share = 1, usualM: usual }: Pick<RunOf, 'cable' | 'share' | 'usualM'>,
+    pair: DraftRun | undefined,
+  ): [number, Known] {
+    if (setM !== null) return [setM, 'set']
+    if (cable) {
+      const isKnown = cable.$settled('lengthM') && cable.$entered('lengthM') !== null
+      return [cable.lengthM * share, isKnown ? 'found' : 'open']
+    }
+    if (usual !== undefined) return [usual, 'usual']
+    return pair ? [pair.lengthM, pair.lengthKnown] : [openM, 'open']
+  }
+
+  /** Whether the current of a run comes back by the chassis, as was set or surveyed. */
+  returnsByChassis(id: string, cable: Cable | null): boolean {
+    const hand = this.system.many.runs.find(({ $path }) => $path === `runs/${id}`)
+    return (hand?.$entered('returnBy') ?? cable?.returnBy ?? 'cable') === 'chassis'
+  }
+
+  unit(unit: Unit): void {
+    this.units.push(unit)
+  }
+
+  signal(from: string, to: string, of: PartPath, name: string, state: State): void {
+    const number = this.next('L')
+    this.signals.push({ id: `signal-${this.signals.length + 1}`, number, from, to, of, name, state })
+  }
+}
+
+/** The resistance of the fittings that a run begins in is counted with it. */
+export function withFittingOhm<R extends { readonly from: string; readonly role: Role }>(
+  runs: readonly R[],
+  posts: readonly Post[],
+): (R & { readonly fittingOhm: number })[] {
+  const byId = new Map(posts.map((post) => [post.id, post]))
+  return runs.map((run) => {
+    const post = byId.get(run.from)
+    return { ...run, fittingOhm: post?.fitting ? ohmOf(post.kind, post.fitting.ratedA) : 0 }
+  })
+}

@@ -1,0 +1,41 @@
+import { partName, type JobDocument, type PartPath } from '#core/job/document'
+import { asSpecified } from '#core/job/as-specified'
+import { partKinds } from '#core/job/fields'
+import type { Gone } from '../network'
+
+/** What marks a part as another one in the same place, where it differs. */
+const identity = ['shelf', 'kind', 'name']
+
+/** What the answer of a job fits: whole parts, and parts in place of others. */
+export function fittedBy({ specified }: JobDocument): (path: PartPath) => boolean {
+  const paths = new Set<string>()
+  for (const { path, before } of specified?.changes ?? []) {
+    const [section, id, field] = path.split('/') as [string, string, string | undefined]
+    if (!Object.hasOwn(partKinds, section)) continue
+    if (field === undefined) {
+      if (before === undefined) paths.add(path)
+    } else if (identity.includes(field)) paths.add(`${section}/${id}`)
+  }
+  return (path) => paths.has(path)
+}
+
+/** What the survey holds and the job as specified does not: the old bank, and parts that others take the place of. */
+export function goneOf(found: JobDocument): Gone[] {
+  const done = asSpecified(found)
+  const isFitted = fittedBy(found)
+  const mixed = (done.use.mixed?.value ?? 'replaced') as string
+  const gone: Gone[] = []
+  const bank = Object.keys(found.houseBank).length > 0
+  if (bank && (mixed === 'replaced' || mixed === 'series'))
+    gone.push({ id: 'house-bank', name: 'Old house bank', of: 'houseBank', instead: 'bank' })
+  for (const kind of ['links', 'chargers', 'solar', 'sources', 'inverters'] as const)
+    for (const [id, part] of Object.entries(found[kind])) {
+      const path = `${kind}/${id}`
+      const stays = Object.hasOwn(done[kind], id)
+      const isLink = kind === 'links'
+      const oldKind = (part as { kind?: { value?: unknown } }).kind?.value
+      if (stays && (!isFitted(path) || (isLink && (oldKind === 'direct' || oldKind === 'none')))) continue
+      gone.push({ id: `old-${id}`, name: partName(found, path), of: path, instead: stays ? id : null })
+    }
+  return gone
+}

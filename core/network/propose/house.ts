@@ -1,0 +1,188 @@
+import { shortOhmOf } from '../short'
+import { usualM, type Builder } from './builder'
+
+/** Where what charges and draws is joined to the house bank. */
+export interface Joint {
+  readonly plus: string
+  readonly minus: string
+  readonly nominalV: number
+}
+
+/** Shares of charge for which a battery is looked at: rested, and full. */
+const restSoc = 0.9
+
+/** The bank, each battery of a parallel one with its own fuse. Gives its positive and negative post. */
+function bankOf(build: Builder): void {
+  const { bank } = build.system
+  const { each } = bank
+  const { nominalV } = bank
+  const ohm = bank.ohm * each.parallel
+  const battery = (id: string, name: string, plus: string, minus: string): void => {
+    build.unit({
+      kind: 'battery',
+      id,
+      name,
+      of: 'candidate',
+      plus,
+      minus,
+      state: 'new',
+      chemistry: 'lithium',
+      serves: 'house',
+      lowV: bank.ocv(build.system.rules.lowSoc / 100),
+      restV: bank.ocv(restSoc),
+      fullV: bank.ocv(1),
+      ohm,
+      shortOhm: shortOhmOf(ohm, build.system.rules),
+      chargingOhm: ohm,
+      label: `${each.ahEach} Ah${each.series > 1 ? `, ${each.series} in series` : ''}`,
+    })
+  }
+  const name = each.$ownName ?? 'New battery'
+  const common = { of: 'candidate', nominalV } as const
+  const single = each.parallel === 1
+  build.post('bank-minus', single ? 'battery' : 'bar', {
+    ...common,
+    name: `${name}, negative`,
+    pole: 'negative',
+    opposite: 'bank-plus',
+  })
+  build.post('bank-plus', single ? 'battery' : 'bar', {
+    ...common,
+    name: `${name}, positive`,
+    opposite: 'bank-minus',
+  })
+  if (single) {
+    battery('bank', name, 'bank-plus', 'bank-minus')
+    return
+  }
+  const count = each.parallel
+  const at = (i: number): string => `bank-${i}`
+  for (let i = 1; i <= count; i++) {
+    const own = { ...common, opposite: 'bank-minus' }
+    build.post(`${at(i)}-minus`, 'battery', {
+      ...common,
+      name: `${name} ${i}, negative`,
+      pole: 'negative',
+      opposite: `${at(i)}-plus`,
+    })
+    build.post(`${at(i)}-plus`, 'battery', {
+      ...own,
+      name: `${name} ${i}, positive`,
+      opposite: `${at(i)}-minus`,
+    })
+    build.fitting(`${at(i)}-fuse`, 'fuse', {
+      ...own,
+      name: `Fuse of battery ${i}`,
+      reason: 'A fault in one battery of a parallel bank is fed by all the others: each has its own fuse.',
+    })
+    battery(at(i), `${name} ${i}`, `${at(i)}-plus`, `${at(i)}-minus`)
+    build.run(`${at(i)}-lead`, `${at(i)}-plus`, `${at(i)}-fuse`, {
+      role: 'main',
+      of: 'candidate',
+      usualM: usualM.lead,
+      leastA: leastA(build.system) / count,
+    })
+  }
+  for (let i = 1; i <= count; i++) {
+    const { plusTo, minusTo } = joinedTo(i, count, each.layout)
+    const of = { role: 'main', of: 'candidate', usualM: usualM.link } as const
+    build.run(`${at(i)}-link`, `${at(i)}-fuse`, plusTo, { ...of, like: `${at(i)}-lead` })
+    build.run(`${at(i)}-return`, `${at(i)}-minus`, minusTo, { ...of, returnOf: `${at(i)}-link` })
+  }
+}
+
+/** Where battery `i` of a row is joined to: the posts of the bank, or the next in the row. */
+function joinedTo(
+  i: number,
+  count: number,
+  layout: string,
+): { readonly plusTo: string; readonly minusTo: string } {
+  if (layout === 'busbar') return { plusTo: 'bank-plus', minusTo: 'bank-minus' }
+  const plusTo = i === 1 ? 'bank-plus' : `bank-${i - 1}-fuse`
+  if (layout === 'ladder') return { plusTo, minusTo: i === 1 ? 'bank-minus' : `bank-${i - 1}-minus` }
+  return { plusTo, minusTo: i === count ? 'bank-minus' : `bank-${i + 1}-minus` }
+}
+
+/** Whether bars and a main switch would be needless: a motorcycle, whose few leads go to the battery. */
+const isSmall = ({ craft }: Builder['system']): boolean => craft === 'motorcycle'
+
+/** The bank by the trade's order: its fuse, its switch, the bar; in the negative the shunt, and nothing before it. */
+export function houseOf(build: Builder): Joint {
+  const { system } = build
+  const { bank } = system
+  const { nominalV } = bank
+  bankOf(build)
+  const small = isSmall(system)
+  const shunted = system.one.use.$entered('monitor') === 'shunt'
+  const minus = small && !shunted ? 'bank-minus' : 'bar-minus'
+  const plus = small ? 'bank-plus' : positiveOf(build, minus)
+  if (minus === 'bar-minus') negativeOf(build, shunted, small)
+  return { plus, minus, nominalV }
+}
+
+/** What the main leads carry at least, A: a share of what the battery gives, whatever hangs on it today. */
+const leastA = ({ bank, rules }: Builder['system']): number => (bank.continuousA * rules.mainShare) / 100
+
+function positiveOf(build: Builder, minus: string): string {
+  const { system } = build
+  const { bank, one } = system
+  const own = { nominalV: bank.nominalV, opposite: minus }
+  build.fitting('main-fuse', 'fuse', {
+    ...own,
+    name: 'Main fuse',
+    reason:
+      'A lithium bank gives thousands of amperes into a short: its fuse stands at its post and interrupts them.',
+  })
+  build.fitting('main-switch', 'switch', {
+    ...own,
+    name: 'Main switch',
+    reason: 'One switch leaves nothing drawing, and parts the bank in a fire.',
+  })
+  const steps = ['bank-plus', 'main-fuse', 'main-switch']
+  if (one.use.mixed === 'hybrid' && one.use.chargeStop === 'yes') {
+    build.fitting('main-stop', 'stop', {
+      ...own,
+      name: 'Charge and discharge stop',
+      reason: 'The battery’s signal parts the lithium from the lead before its own electronics must.',
+    })
+    steps.push('main-stop')
+  }
+  build.fitting('bar-plus', 'bar', {
+    ...own,
+    name: 'Positive bar',
+    reason: 'Every branch leaves here through its own fuse.',
+  })
+  steps.push('bar-plus')
+  steps.slice(1).forEach((to, i) => {
+    build.run(i === 0 ? 'main-lead' : `main-feed-${i}`, steps[i]!, to, {
+      role: 'main',
+      usualM: i === 0 ? usualM.lead : usualM.main,
+      leastA: leastA(system),
+    })
+  })
+  return 'bar-plus'
+}
+
+function negativeOf(build: Builder, shunted: boolean, small: boolean): void {
+  const { nominalV } = build.system.bank
+  const own = { nominalV, opposite: 'bank-plus', pole: 'negative' } as const
+  if (shunted)
+    build.fitting('shunt', 'shunt', {
+      ...own,
+      name: 'Shunt',
+      reason: 'All current of the battery passes here: nothing but the battery is joined on its side.',
+    })
+  build.fitting('bar-minus', 'bar', {
+    ...own,
+    name: 'Negative bar',
+    reason: 'Every return ends here, behind the shunt.',
+  })
+  const steps = ['bank-minus', ...(shunted ? ['shunt'] : []), 'bar-minus']
+  steps.slice(1).forEach((to, i) => {
+    build.run(`main-return-${i + 1}`, steps[i]!, to, {
+      role: 'main',
+      usualM: usualM.main,
+      ...(small ? {} : { returnOf: `main-feed-${i + 1}` }),
+    })
+  })
+}

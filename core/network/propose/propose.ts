@@ -1,0 +1,33 @@
+import type { JobDocument } from '#core/job/document'
+import type { System } from '#core/system/system'
+import { Builder, withFittingOhm, type Draft } from './builder'
+import { branchesOf } from './branches'
+import { enginesOf } from './engine'
+import { fittedBy, goneOf } from './gone'
+import { houseOf } from './house'
+import { signalsOf } from './signals'
+
+/**
+ * The wiring of a job by the trade's order, with what was surveyed and what was set by hand in its places: bank, fuse,
+ * switch and bar; shunt and bond in the negative; a fuse at every end that has a source; a branch for whatever
+ * charges and draws.
+ * @param system the job as specified, unknowns taken as usual
+ * @param found the job with its survey and its answer
+ */
+export function propose(system: System, found: JobDocument): Draft {
+  const build = new Builder(system, fittedBy(found))
+  const house = houseOf(build)
+  enginesOf(build, house)
+  branchesOf(build, house)
+  signalsOf(build)
+  return {
+    posts: build.posts,
+    runs: withFittingOhm(build.runs, build.posts),
+    units: build.units,
+    signals: build.signals,
+    relays: build.relays,
+    gone: goneOf(found),
+    ground: 'bank-minus',
+    cableC: system.rules.cableC,
+  }
+}

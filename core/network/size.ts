@@ -1,0 +1,213 @@
+import { ampacityThereA, cableSizesMm2 } from '#core/physics/conductors'
+import { fuseInterruptA, fuseRangeA, fuseSizesA, type FuseFamily } from '#core/physics/fuses'
+import { runOhm } from './cases'
+import { Solved, type Design } from './solved'
+import type { Network, Post, Run } from './network'
+import { fuseOf } from './paths'
+import { withFittingOhm, type Draft, type DraftRun } from './propose/builder'
+
+/** Most of a fuse's rating that flows for hours, as a share of it. */
+export const fuseShare = 0.8
+/** The largest size that is bought, mm²; beyond it several lie side by side. */
+const largestMm2 = 120
+const mostConductors = 4
+const mostRounds = 6
+/** Current for the seconds of a start, as a multiple of what a cable carries for hours (engineering default). */
+export const crankingFactor = 3
+/** A bond is at most so many usual sizes smaller than the main lead. */
+const bondSizesUnder = 1
+
+/** Voltage that may be lost on the way to what is at its end, as a share. */
+export interface DropRules {
+  /** To and from what charges a battery directly. */
+  readonly charging: number
+  /** To a DC-DC. */
+  readonly dcdc: number
+  /** To everything else. */
+  readonly other: number
+  /** To a starter motor. */
+  readonly cranking: number
+}
+
+/** Current that a run carries where it lies, A: of all its conductors. */
+export const carriesA = (
+  run: Pick<Run, 'insulationC' | 'engineSpace' | 'bundled' | 'material'>,
+  areaMm2: number,
+  count = 1,
+): number => count * ampacityThereA(areaMm2, run)
+
+/** Share that may be lost in a run, by what is at its end. */
+export function dropShare(
+  { id, role, of }: Run | DraftRun,
+  { units }: Pick<Network, 'units'>,
+  rules: DropRules,
+): number {
+  if (role === 'cranking') return rules.cranking
+  if (role !== 'charge' && role !== 'return') return rules.other
+  const [unit] = units.filter((one) => one.of === of && of !== null && one.kind !== 'battery')
+  if (unit?.kind === 'dcdc') return id.startsWith(`${unit.id}-in`) ? rules.dcdc : rules.charging
+  return unit?.kind === 'load' || unit?.kind === 'inverter' ? rules.other : rules.charging
+}
+
+/**
+ * A network with sizes and ratings for whatever nobody has said: each fuse the smallest usual one that holds 1.25
+ * times what flows, of the first family that interrupts the short there; each run the smallest size that its fuse
+ * protects, and in which no more is lost than the shop allows. Sizes change what flows: they are gone round until
+ * nothing changes, by the largest current of any round, since a thin cable holds its own current back.
+ */
+export function sized(draft: Draft, rules: DropRules): Network {
+  let network = withGuess(draft)
+  const design = new Map<string, Design>()
+  for (let round = 0; round < mostRounds; round++) {
+    const solved = new Solved(network)
+    for (const [id, found] of solved.design) {
+      const known = design.get(id)
+      if (!known || found.amps > known.amps) design.set(id, found)
+    }
+    const next = withSizes(draft, withRatings(draft, network, design, solved), design, rules)
+    const same = sameSizes(next, network)
+    network = next
+    if (same) break
+  }
+  return network
+}
+
+const sameSizes = (one: Network, other: Network): boolean =>
+  one.runs.every(
+    ({ areaMm2, count }, i) => areaMm2 === other.runs[i]!.areaMm2 && count === other.runs[i]!.count,
+  ) && one.posts.every(({ fitting }, i) => fitting?.family === other.posts[i]!.fitting?.family)
+
+/** Large enough that no cable holds back what flows. */
+const guessMm2 = 120
+const withGuess = (draft: Draft): Network => ({
+  ...draft,
+  runs: draft.runs.map((run): Run => ({
+    ...run,
+    areaMm2: run.areaKnown === null ? guessMm2 : run.areaMm2,
+    areaKnown: run.areaKnown ?? 'sized',
+  })),
+})
+
+/** Fuses, switches and bars for what flows through them. */
+function withRatings(
+  draft: Draft,
+  network: Network,
+  design: ReadonlyMap<string, Design>,
+  solved: Solved,
+): Network {
+  const posts = draft.posts.map((post): Post => {
+    const { fitting } = post
+    if (!fitting) return post
+    const amps = throughA(post.id, draft, design)
+    if (post.kind !== 'fuse')
+      return { ...post, fitting: { ...fitting, ratedA: fitting.ratedA ?? fittingFor(amps) } }
+    const { family, ratedA } = fuseFor(post, amps, solved.shortNearA(post.id))
+    const aicA = fitting.aicA ?? fuseInterruptA(family, highestV(post))
+    return { ...post, fitting: { ...fitting, family, ratedA, aicA } }
+  })
+  return { ...network, posts }
+}
+
+/** The largest current that passes a post, A, or that it must be made for. */
+function throughA(post: string, { runs }: Draft, design: ReadonlyMap<string, Design>): number {
+  const there = runs.filter(({ from, to, role }) => role !== 'cranking' && (from === post || to === post))
+  return Math.max(0, ...there.map(({ id, leastA }) => Math.max(leastA, design.get(id)!.amps)))
+}
+
+/** Ratings in which switches, relays, shunts, bars and plugs are made, A. */
+const fittingSizesA = [50, 100, 150, 200, 250, 300, 350, 500, 600, 1000, 1500, 2000]
+const fittingFor = (amps: number): number =>
+  fittingSizesA.find((size) => size >= amps / fuseShare) ?? fittingSizesA.at(-1)!
+
+/** Families in the order in which they are taken: the simplest that does it. */
+const familyOrder: readonly FuseFamily[] = [
+  'blade',
+  'maxi-blade',
+  'bolt-down-midi',
+  'bolt-down-mega',
+  'anl',
+  'terminal-block',
+  'class-t',
+]
+/** A larger fuse than is needed is taken up to so many times the current, or up to that of a small branch, A: its cable is made for it. */
+const mostTimes = 3
+const smallBranchA = 30
+
+/** A fuse that holds what flows and interrupts the short there: what of it is known stays. */
+function fuseFor(
+  post: Post,
+  amps: number,
+  shortA: number,
+): { readonly family: FuseFamily; readonly ratedA: number } {
+  const { family, ratedA } = post.fitting!
+  const least = ratedA ?? amps / fuseShare
+  const volts = highestV(post)
+  const families = family ? [family] : familyOrder
+  for (const one of families) {
+    const [smallest, largest] = fuseRangeA[one]
+    const rated = ratedA ?? fuseSizesA.find((size) => size >= least && size >= smallest)
+    const fits =
+      rated !== undefined && rated <= largest && rated <= Math.max(least, mostTimes * amps, smallBranchA)
+    const inRange = ratedA === null || (ratedA >= smallest && ratedA <= largest)
+    if (family || (fits && inRange && fuseInterruptA(one, volts) >= shortA))
+      return { family: one, ratedA: rated ?? fuseSizesA.at(-1)! }
+  }
+  return {
+    family: 'class-t',
+    ratedA: ratedA ?? fuseSizesA.find((size) => size >= least) ?? fuseSizesA.at(-1)!,
+  }
+}
+
+/** The highest voltage a system is charged at, V: what a fuse there must interrupt. */
+export const highestV = ({ nominalV }: Pick<Post, 'nominalV'>): number => (14.6 * nominalV) / 12
+
+function withSizes(
+  draft: Draft,
+  network: Network,
+  design: ReadonlyMap<string, Design>,
+  rules: DropRules,
+): Network {
+  const own = new Map(draft.runs.map((run) => [run.id, sizeOf(run, network, design.get(run.id)!, rules)]))
+  const thickest = thickestOf(own.values())
+  const runs = draft.runs.map((run): Run => {
+    const mine = own.get(run.id)!
+    if (mine.areaKnown !== 'sized') return mine
+    if (run.role === 'bond') return { ...mine, areaMm2: bondMm2(thickest) }
+    const like = run.like === null ? undefined : own.get(run.like)
+    if (!like || like.areaMm2 === null) return mine
+    const exactly = run.returnOf !== null && run.role !== 'main'
+    if (!exactly && like.areaMm2 * like.count <= mine.areaMm2! * mine.count) return mine
+    return { ...mine, areaMm2: like.areaMm2, count: like.count }
+  })
+  return { ...network, runs: withFittingOhm(runs, network.posts) }
+}
+
+/** The largest main lead, or, where there is none, the largest conductor, mm². */
+function thickestOf(runs: Iterable<Run>): number {
+  const all = [...runs]
+  const mains = all.filter(({ role }) => role === 'main')
+  return Math.max(0, ...(mains.length > 0 ? mains : all).map(({ areaMm2 }) => areaMm2 ?? 0))
+}
+
+function bondMm2(thickestMm2: number): number {
+  const at = cableSizesMm2.findIndex((size) => size >= thickestMm2)
+  return cableSizesMm2[Math.max(0, (at < 0 ? cableSizesMm2.length - 1 : at) - bondSizesUnder)]!
+}
+
+function sizeOf(run: DraftRun, network: Network, { amps, crankingA }: Design, rules: DropRules): Run {
+  if (run.areaKnown !== null) return { ...run, areaKnown: run.areaKnown }
+  const fuse = run.role === 'cranking' ? null : fuseOf(run, network)
+  const mustCarryA = Math.max(amps, run.leastA, fuse?.fitting?.ratedA ?? 0, crankingA / crankingFactor)
+  const { nominalV } = network.posts.find(({ id }) => id === run.from)!
+  const ways = network.runs.some(({ returnOf, areaMm2 }) => returnOf === run.id && areaMm2 !== null) ? 2 : 1
+  const lostV = (areaMm2: number, count: number, at: number): number =>
+    at * ways * runOhm({ ...run, areaMm2, count, fittingOhm: 0 }, network.cableC)
+  const loses = (areaMm2: number, count: number): boolean =>
+    lostV(areaMm2, count, amps) <= dropShare(run, network, rules) * nominalV &&
+    lostV(areaMm2, count, crankingA) <= rules.cranking * nominalV
+  for (let count = 1; count <= mostConductors; count++)
+    for (const areaMm2 of cableSizesMm2)
+      if (areaMm2 <= largestMm2 && carriesA(run, areaMm2, count) >= mustCarryA && loses(areaMm2, count))
+        return { ...run, areaMm2, count, areaKnown: 'sized' }
+  return { ...run, areaMm2: largestMm2, count: mostConductors, areaKnown: 'sized' }
+}

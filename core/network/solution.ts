@@ -1,0 +1,198 @@
+import type { Circuit, Element } from './circuit'
+import { SparseEquations } from './sparse'
+
+/** A solved circuit. */
+export interface Solution {
+  /** Voltage of each node against the ground, V. */
+  readonly volts: ReadonlyMap<string, number>
+  /** Current through each resistor from its first node to its second, A. */
+  readonly amps: ReadonlyMap<string, number>
+  /** Largest sum of currents at a node that is not nought, A. */
+  readonly residualA: number
+}
+
+/** Currents at a node add up to less, A. */
+const exactA = 1e-7
+/** Worse is a fault of a law, A. */
+const worstA = 1e-3
+const mostSteps = 200
+const mostHalvings = 40
+/** A step need not be exact: its end is flat enough at this share of how steep it began. */
+const flatEnough = 0.1
+
+/**
+ * Voltages and currents of a circuit: nodal analysis, with Newton's steps for the units that are not linear. Every
+ * law is continuous and, but for a load of constant power above half of what feeds it, falls with its own voltage:
+ * there is one solution, and the steps end at it.
+ * @param start where the search begins, V: the solution does not hang on it
+ * @throws Error where the steps do not end
+ */
+export const solve = (circuit: Circuit, start: Start): Solution => new Solver(circuit).solve(circuit, start)
+
+/** Voltages from which a search begins, V, by node; nought where there is none. */
+export type Start = ReadonlyMap<string, number>
+
+interface Joined {
+  readonly a: number
+  readonly b: number
+  readonly siemens: number
+}
+interface Placed {
+  readonly at: readonly number[]
+  readonly law: Element['law']
+}
+/** A circuit by the places of its nodes among the unknowns. */
+interface Numbered {
+  readonly resistors: readonly Joined[]
+  readonly elements: readonly Placed[]
+}
+
+/** Solves circuits that differ in their values and in which of their units there are: what joins what is put in order once. */
+export class Solver {
+  /** Places of the nodes among the unknowns; the ground has none, -1. */
+  private readonly place: ReadonlyMap<string, number>
+  private readonly size: number
+  private readonly equations: SparseEquations
+
+  /** @param whole a circuit with everything that any of the others has */
+  constructor(whole: Circuit) {
+    const unknowns = whole.nodes.filter((node) => node !== whole.ground)
+    this.size = unknowns.length
+    this.place = new Map([[whole.ground, -1], ...unknowns.map((node, i) => [node, i] as const)])
+    this.equations = new SparseEquations(this.size, pairsOf(this.numbered(whole)))
+  }
+
+  private placeOf(node: string): number {
+    const place = this.place.get(node)
+    if (place === undefined) throw new Error(`No node ${node} in this circuit`)
+    return place
+  }
+
+  private numbered({ resistors, elements }: Circuit): Numbered {
+    return {
+      resistors: resistors.map(({ from, to, ohm }) => ({
+        a: this.placeOf(from),
+        b: this.placeOf(to),
+        siemens: 1 / ohm,
+      })),
+      elements: elements.map(({ nodes, law }) => ({ at: nodes.map((node) => this.placeOf(node)), law })),
+    }
+  }
+
+  solve(circuit: Circuit, start: Start): Solution {
+    const numbered = this.numbered(circuit)
+    let volts: Float64Array = new Float64Array(this.size)
+    for (const [node, place] of this.place) if (place >= 0) volts[place] = start.get(node) ?? 0
+    let sums = this.sumsAt(numbered, volts)
+    let worst = largest(sums)
+    for (let step = 0; step < mostSteps && worst > exactA; step++) {
+      const change = this.newtonStep(numbered, volts, sums)
+      const share = this.shareOf(numbered, volts, sums, change)
+      volts = moved(volts, change, share)
+      sums = this.sumsAt(numbered, volts)
+      worst = largest(sums)
+    }
+    if (!(worst < worstA)) throw new Error(`The circuit does not come to rest: ${worst} A are left over`)
+    return this.solution(circuit, volts, worst)
+  }
+
+  /**
+   * How much of a step is taken. What flows is where the heat of a network is least, and along a step that heat falls
+   * and then rises: the step goes to its lowest point, or whole where it still falls there. Without that, steps leap
+   * to and fro over the kinks of units that have given all they have.
+   */
+  private shareOf(numbered: Numbered, volts: Float64Array, sums: Float64Array, change: Float64Array): number {
+    const fallAt = (share: number): number =>
+      product(this.sumsAt(numbered, moved(volts, change, share)), change)
+    const first = product(sums, change)
+    if (!(first > 0) || fallAt(1) >= -flatEnough * first) return 1
+    let [low, high] = [0, 1]
+    for (let halving = 0; halving < mostHalvings; halving++) {
+      const share = (low + high) / 2
+      const fall = fallAt(share)
+      if (Math.abs(fall) < flatEnough * first) return share
+      if (fall > 0) low = share
+      else high = share
+    }
+    return (low + high) / 2
+  }
+
+  /** Sum of the currents into each node, A: nought where it is solved. */
+  private sumsAt({ resistors, elements }: Numbered, volts: Float64Array): Float64Array {
+    const sums = new Float64Array(this.size)
+    const at = (place: number): number => (place < 0 ? 0 : volts[place]!)
+    for (const { a, b, siemens } of resistors) {
+      const amps = (at(a) - at(b)) * siemens
+      if (a >= 0) sums[a]! -= amps
+      if (b >= 0) sums[b]! += amps
+    }
+    for (const { at: places, law } of elements) {
+      const amps = law.amps(places.map(at))
+      places.forEach((place, i) => {
+        if (place >= 0) sums[place]! += amps[i]!
+      })
+    }
+    return sums
+  }
+
+  private newtonStep(
+    { resistors, elements }: Numbered,
+    volts: Float64Array,
+    sums: Float64Array,
+  ): Float64Array {
+    const { equations } = this
+    const { values } = equations
+    values.fill(0)
+    const add = (row: number, column: number, slope: number): void => {
+      if (row >= 0 && column >= 0) values[equations.at(row, column)]! += slope
+    }
+    for (const { a, b, siemens } of resistors) {
+      add(a, a, -siemens)
+      add(b, b, -siemens)
+      add(a, b, siemens)
+      add(b, a, siemens)
+    }
+    for (const { at: places, law } of elements) {
+      const slopes = law.slopes(places.map((place) => (place < 0 ? 0 : volts[place]!)))
+      places.forEach((row, i) => {
+        places.forEach((column, k) => {
+          add(row, column, slopes[i]![k]!)
+        })
+      })
+    }
+    return equations.solve(sums.map((sum) => -sum))
+  }
+
+  private solution({ nodes, resistors }: Circuit, volts: Float64Array, residualA: number): Solution {
+    const at = (node: string): number => {
+      const place = this.placeOf(node)
+      return place < 0 ? 0 : volts[place]!
+    }
+    return {
+      volts: new Map(nodes.map((node) => [node, at(node)])),
+      amps: new Map(resistors.map(({ id, from, to, ohm }) => [id, (at(from) - at(to)) / ohm])),
+      residualA,
+    }
+  }
+}
+
+function* pairsOf({ resistors, elements }: Numbered): Generator<readonly [number, number]> {
+  for (const { a, b } of resistors) if (a >= 0 && b >= 0) yield [a, b]
+  for (const { at } of elements) for (const a of at) for (const b of at) if (a >= 0 && b >= 0) yield [a, b]
+}
+
+const moved = (volts: Float64Array, change: Float64Array, share: number): Float64Array =>
+  volts.map((v, i) => v + share * change[i]!)
+
+const product = (a: Float64Array, b: Float64Array): number =>
+  a.reduce((sum, value, i) => sum + value * b[i]!, 0)
+
+function largest(values: Float64Array): number {
+  let most = 0
+  for (const value of values) {
+    const size = Math.abs(value)
+    // What is no number is the worst of all.
+    if (!(size <= most)) most = Number.isNaN(size) ? Infinity : size
+  }
+  return most
+}

@@ -1,0 +1,30 @@
+import { number } from '../rule'
+
+const lost = 'There and back, at the largest current'
+
+export const wiring = {
+  dropCharging: number('Voltage lost to what charges a battery directly', '%', 3, [0.5, 10], lost),
+  dropDcdc: number('Voltage lost to a DC-DC', '%', 5, [0.5, 20], `${lost}; it makes up for what is left`),
+  dropOther: number('Voltage lost to other loads', '%', 10, [1, 20], lost),
+  dropCranking: number(
+    'Voltage lost to a starter motor',
+    '%',
+    10,
+    [1, 30],
+    'At the engine’s cranking current',
+  ),
+  mainShare: number(
+    'Main leads carry at least, of what the battery gives for hours',
+    '%',
+    50,
+    [0, 100],
+    'More is joined to a bar than was there on the first day',
+  ),
+  fuseWithinMm: number(
+    'A fuse stands within',
+    'mm',
+    180,
+    [20, 2000],
+    'What lies between source and fuse burns in a fault; longer only in a sheath of its own',
+  ),
+} as const
