@@ -2,7 +2,7 @@ import Ajv2020 from 'ajv/dist/2020'
 import fc from 'fast-check'
 import { readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import { emptyJob, listParts, type JobDocument } from '#core/job/document'
+import { emptyJob, jobFormatVersion, listParts, type JobDocument } from '#core/job/document'
 import { partKinds, type PartKind } from '#core/job/fields'
 import { evenly, goodJob, withValues } from '#core/testing'
 import { decodeText } from './bytes'
@@ -273,7 +273,7 @@ describe('a file of version 1', () => {
     expect(read).toMatchObject({
       ok: true,
       job: {
-        version: 3,
+        version: jobFormatVersion,
         solar: {},
         loads: {},
         notes: {},

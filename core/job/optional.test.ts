@@ -21,9 +21,13 @@ describe('a field that may be absent', () => {
     { of: 'chargers/charger-1' },
   )
 
-  it('is a limit, a test, a price: thirteen of them, and none takes a number for absence', () => {
+  it('is a limit, a test, a price, or what is as worked out: none takes a number for absence', () => {
     expect([...new Set(optional.map(({ name }) => name))].sort()).toEqual([
+      'aicA',
+      'areaMm2',
       'connectorA',
+      'count',
+      'distanceMm',
       'equaliseLeastV',
       'farFuseA',
       'farFuseAicA',
@@ -32,6 +36,7 @@ describe('a field that may be absent', () => {
       'loadLimitKg',
       'mostInverterW',
       'price',
+      'ratedA',
       'relayA',
       'supplyLimitA',
       'testedAh',

@@ -57,7 +57,7 @@ export const fittings = {
     'Cable between source and fuse',
     'mm',
     10,
-    [0, 20_000],
+    [1, 20_000],
     [50, 1000],
     'Tape along the cable. Empty: as the run is long.',
     { detail: true },
