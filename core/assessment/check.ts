@@ -71,6 +71,16 @@ export interface Subjects {
   }
   /** Sources that can charge at the same time. */
   together: Together
+  /** A run of the wiring, where the job has parts for its runs. */
+  run: {
+    readonly view: View<'runs'>
+    /** What it is in the wiring: `main-lead`. */
+    readonly id: string
+    readonly name: string
+    readonly path: PartPath
+  }
+  /** A fuse, switch, relay, shunt, bar or plug of the wiring. */
+  fitting: { readonly id: string; readonly name: string; readonly path: PartPath }
   inverter: { readonly inverter: View<'inverters'>; readonly name: string; readonly path: PartPath }
 }
 

@@ -37,6 +37,8 @@ const about: Readonly<Record<keyof Subjects, string>> = {
   lane: 'each charging path',
   cable: 'each cable that serves a source or an inverter',
   inverter: 'each inverter',
+  run: 'each run of the wiring',
+  fitting: 'each fuse, switch, relay, shunt, bar and plug of the wiring',
   together: 'the sources that charge at the same time, ashore and under way',
   startCharger: 'each charger that feeds a starting battery alone',
 }

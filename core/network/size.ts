@@ -1,9 +1,11 @@
 import { ampacityThereA, cableSizesMm2 } from '#core/physics/conductors'
 import { fuseInterruptA, fuseRangeA, fuseSizesA, type FuseFamily } from '#core/physics/fuses'
+import { fastestS, isGraded } from '#core/physics/fuse-times'
 import { runOhm } from './cases'
 import { Solved, type Design } from './solved'
 import type { Network, Post, Run } from './network'
-import { fuseOf } from './paths'
+import { fuseOf, wayOf } from './paths'
+import { surgeThrough, type Surge } from './surge'
 import { withFittingOhm, type Draft, type DraftRun } from './propose/builder'
 
 /** Most of a fuse's rating that flows for hours, as a share of it. */
@@ -17,8 +19,8 @@ export const crankingFactor = 3
 /** A bond is at most so many usual sizes smaller than the main lead. */
 const bondSizesUnder = 1
 
-/** Voltage that may be lost on the way to what is at its end, as a share. */
-export interface DropRules {
+/** Voltage that may be lost on the way to what is at its end, as a share; and how fuses are graded. */
+export interface SizeRules {
   /** To and from what charges a battery directly. */
   readonly charging: number
   /** To a DC-DC. */
@@ -27,6 +29,8 @@ export interface DropRules {
   readonly other: number
   /** To a starter motor. */
   readonly cranking: number
+  /** The main fuse against the largest behind it, as a multiple of its rating. */
+  readonly grading: number
 }
 
 /** Current that a run carries where it lies, A: of all its conductors. */
@@ -40,7 +44,7 @@ export const carriesA = (
 export function dropShare(
   { id, role, of }: Run | DraftRun,
   { units }: Pick<Network, 'units'>,
-  rules: DropRules,
+  rules: SizeRules,
 ): number {
   if (role === 'cranking') return rules.cranking
   if (role !== 'charge' && role !== 'return') return rules.other
@@ -55,7 +59,7 @@ export function dropShare(
  * protects, and in which no more is lost than the shop allows. Sizes change what flows: they are gone round until
  * nothing changes, by the largest current of any round, since a thin cable holds its own current back.
  */
-export function sized(draft: Draft, rules: DropRules): Network {
+export function sized(draft: Draft, rules: SizeRules): Network {
   let network = withGuess(draft)
   const design = new Map<string, Design>()
   for (let round = 0; round < mostRounds; round++) {
@@ -64,7 +68,7 @@ export function sized(draft: Draft, rules: DropRules): Network {
       const known = design.get(id)
       if (!known || found.amps > known.amps) design.set(id, found)
     }
-    const next = withSizes(draft, withRatings(draft, network, design, solved), design, rules)
+    const next = withSizes(draft, withRatings(draft, network, design, solved, rules), design, rules)
     const same = sameSizes(next, network)
     network = next
     if (same) break
@@ -94,6 +98,7 @@ function withRatings(
   network: Network,
   design: ReadonlyMap<string, Design>,
   solved: Solved,
+  rules: SizeRules,
 ): Network {
   const posts = draft.posts.map((post): Post => {
     const { fitting } = post
@@ -101,11 +106,45 @@ function withRatings(
     const amps = throughA(post.id, draft, design)
     if (post.kind !== 'fuse')
       return { ...post, fitting: { ...fitting, ratedA: fitting.ratedA ?? fittingFor(amps) } }
-    const { family, ratedA } = fuseFor(post, amps, solved.shortNearA(post.id))
+    const { family, ratedA } = fuseFor(
+      post,
+      amps,
+      solved.shortNearA(post.id),
+      surgeThrough(post.id, amps, draft),
+    )
     const aicA = fitting.aicA ?? fuseInterruptA(family, highestV(post))
     return { ...post, fitting: { ...fitting, family, ratedA, aicA } }
   })
-  return { ...network, posts }
+  return { ...network, posts: posts.map((post, i) => graded(post, draft.posts[i]!, posts, draft, rules)) }
+}
+
+/** The main fuse large enough that each fuse behind it on the bar goes first. */
+function graded(post: Post, before: Post, posts: readonly Post[], draft: Draft, rules: SizeRules): Post {
+  const { fitting } = post
+  if (post.id !== 'main-fuse' || before.fitting?.ratedA !== null || !fitting?.family) return post
+  const upper = { family: fitting.family, leastA: fitting.ratedA! }
+  const behind = fusesOnBar(posts, draft)
+  const ratedA = fuseSizesA.find(
+    (size) =>
+      size >= upper.leastA &&
+      behind.every((lower) => isGraded({ family: upper.family, ratedA: size }, lower, rules.grading)),
+  )
+  return { ...post, fitting: { ...fitting, ratedA: ratedA ?? upper.leastA } }
+}
+
+/** The fuses that stand on the positive bar. */
+function fusesOnBar(
+  posts: readonly Post[],
+  { runs }: Draft,
+): { readonly family: FuseFamily; readonly ratedA: number }[] {
+  const onBar = new Set(
+    runs.flatMap(({ from, to }) => (from === 'bar-plus' ? [to] : to === 'bar-plus' ? [from] : [])),
+  )
+  return posts.flatMap(({ id, kind, fitting }) =>
+    kind === 'fuse' && onBar.has(id) && fitting?.family && fitting.ratedA !== null
+      ? [{ family: fitting.family, ratedA: fitting.ratedA }]
+      : [],
+  )
 }
 
 /** The largest current that passes a post, A, or that it must be made for. */
@@ -138,6 +177,7 @@ function fuseFor(
   post: Post,
   amps: number,
   shortA: number,
+  surge: Surge | null,
 ): { readonly family: FuseFamily; readonly ratedA: number } {
   const { family, ratedA } = post.fitting!
   const least = ratedA ?? amps / fuseShare
@@ -145,7 +185,8 @@ function fuseFor(
   const families = family ? [family] : familyOrder
   for (const one of families) {
     const [smallest, largest] = fuseRangeA[one]
-    const rated = ratedA ?? fuseSizesA.find((size) => size >= least && size >= smallest)
+    const holds = (size: number): boolean => !surge || fastestS(one, surge.amps / size) >= surge.seconds
+    const rated = ratedA ?? fuseSizesA.find((size) => size >= least && size >= smallest && holds(size))
     const fits =
       rated !== undefined && rated <= largest && rated <= Math.max(least, mostTimes * amps, smallBranchA)
     const inRange = ratedA === null || (ratedA >= smallest && ratedA <= largest)
@@ -165,7 +206,7 @@ function withSizes(
   draft: Draft,
   network: Network,
   design: ReadonlyMap<string, Design>,
-  rules: DropRules,
+  rules: SizeRules,
 ): Network {
   const own = new Map(draft.runs.map((run) => [run.id, sizeOf(run, network, design.get(run.id)!, rules)]))
   const thickest = thickestOf(own.values())
@@ -194,16 +235,18 @@ function bondMm2(thickestMm2: number): number {
   return cableSizesMm2[Math.max(0, (at < 0 ? cableSizesMm2.length - 1 : at) - bondSizesUnder)]!
 }
 
-function sizeOf(run: DraftRun, network: Network, { amps, crankingA }: Design, rules: DropRules): Run {
+function sizeOf(run: DraftRun, network: Network, { amps, crankingA }: Design, rules: SizeRules): Run {
   if (run.areaKnown !== null) return { ...run, areaKnown: run.areaKnown }
   const fuse = run.role === 'cranking' ? null : fuseOf(run, network)
   const mustCarryA = Math.max(amps, run.leastA, fuse?.fitting?.ratedA ?? 0, crankingA / crankingFactor)
   const { nominalV } = network.posts.find(({ id }) => id === run.from)!
+  const way = wayOf<DraftRun | Run>(run, { posts: network.posts, runs: network.runs })
+  const ownShare = run.lengthM / way.reduce((sum, { lengthM }) => sum + lengthM, 0)
   const ways = network.runs.some(({ returnOf, areaMm2 }) => returnOf === run.id && areaMm2 !== null) ? 2 : 1
   const lostV = (areaMm2: number, count: number, at: number): number =>
     at * ways * runOhm({ ...run, areaMm2, count, fittingOhm: 0 }, network.cableC)
   const loses = (areaMm2: number, count: number): boolean =>
-    lostV(areaMm2, count, amps) <= dropShare(run, network, rules) * nominalV &&
+    lostV(areaMm2, count, amps) <= dropShare(run, network, rules) * ownShare * nominalV &&
     lostV(areaMm2, count, crankingA) <= rules.cranking * nominalV
   for (let count = 1; count <= mostConductors; count++)
     for (const areaMm2 of cableSizesMm2)

@@ -2,11 +2,12 @@ import type { JobDocument, FieldPath } from '#core/job/document'
 import { charging } from './entries/charging'
 import { fitting } from './entries/fitting'
 import { linking } from './entries/linking'
+import { wiring } from './entries/wiring'
 import type { Write } from '#core/units/format'
 import type { Remedy, RemedyOrder } from './remedy'
 
 /** Every remedy by id, with all that is known of it. */
-export const remedyCatalogue = { ...charging, ...linking, ...fitting } as const satisfies Record<
+export const remedyCatalogue = { ...charging, ...linking, ...fitting, ...wiring } as const satisfies Record<
   string,
   Remedy
 >

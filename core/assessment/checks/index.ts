@@ -21,6 +21,9 @@ import * as sag from './sag'
 import * as solar from './solar'
 import * as start from './start'
 import * as total from './total'
+import * as wiringFittings from './wiring-fittings'
+import * as wiringRuns from './wiring-runs'
+import * as wiringWhole from './wiring-whole'
 
 const isCheck = (value: unknown): value is Check =>
   typeof value === 'object' && value !== null && 'isCheck' in value
@@ -52,6 +55,9 @@ export const allChecks: readonly Check[] = [
   battery,
   fitting,
   cable,
+  wiringRuns,
+  wiringFittings,
+  wiringWhole,
 ].flatMap((topic) =>
   Object.values(topic)
     .filter(isCheck)

@@ -38,6 +38,12 @@ export const runs = {
     'Look for a negative cable of the same size.',
     { otherwise: 'cable' },
   ),
+  landsOn: choice(
+    'Its return lands on',
+    { bar: 'The negative bar', battery: 'The battery’s own post' },
+    'Follow the negative cable to its lug.',
+    { otherwise: 'bar', detail: true },
+  ),
 } satisfies Fields
 
 /** What is set by hand of a fuse, switch, relay, shunt, bar or plug of the wiring. */

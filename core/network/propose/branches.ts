@@ -51,7 +51,7 @@ function branch(
   build.run(`${id}-feed`, `${id}-fuse`, unitPlus, { role, state: at.cableState, of, cable })
   const chassis =
     build.returnsByChassis(`${id}-feed`, cable) && build.posts.some((post) => post.id === 'chassis')
-  build.run(`${id}-return`, unitMinus, chassis ? 'chassis' : minus, {
+  build.run(`${id}-return`, unitMinus, chassis ? 'chassis' : build.landingOf(`${id}-feed`, minus), {
     role: 'return',
     state: at.cableState,
     of,

@@ -210,6 +210,12 @@ export class Builder {
     return pair ? [pair.lengthM, pair.lengthKnown] : [openM, 'open']
   }
 
+  /** Where the return of a run lands: on the bar, unless it was found on the battery’s own post. */
+  landingOf(id: string, bar: string): string {
+    const hand = this.system.many.runs.find(({ $path }) => $path === `runs/${id}`)
+    return hand?.$entered('landsOn') === 'battery' ? 'bank-minus' : bar
+  }
+
   /** Whether the current of a run comes back by the chassis, as was set or surveyed. */
   returnsByChassis(id: string, cable: Cable | null): boolean {
     const hand = this.system.many.runs.find(({ $path }) => $path === `runs/${id}`)

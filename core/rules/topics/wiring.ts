@@ -27,4 +27,18 @@ export const wiring = {
     [20, 2000],
     'What lies between source and fuse burns in a fault; longer only in a sheath of its own',
   ),
+  grading: number(
+    'Fuse nearer the source against the one behind it',
+    '×',
+    1.6,
+    [1, 4],
+    'The smaller goes first and leaves the rest alight',
+  ),
+  unequalShare: number(
+    'One battery of a bank carries more than its share by',
+    '%',
+    10,
+    [1, 50],
+    'The hardest worked ages first, and its protection opens first',
+  ),
 } as const

@@ -1,0 +1,311 @@
+import { said } from '#core/units/format'
+import { check, number, word, type Subjects } from '#core/assessment/check'
+import { fuseFamilies } from '#core/job/parts/wiring'
+import { fuseInterruptA, fuseRangeA, fuseSizesA, type FuseFamily } from '#core/physics/fuses'
+import { fastestS, fuseMostV, isGraded } from '#core/physics/fuse-times'
+import type { Fitting, Post } from '#core/network/network'
+import { fuseShare, highestV } from '#core/network/size'
+import { surgeThrough } from '#core/network/surge'
+import { wiringIn, type Wiring } from '#core/network/wiring'
+import type { RemedyRef } from '#core/remedies/catalogue'
+import type { System } from '#core/system/system'
+import { localCode } from './wiring-runs'
+
+interface Fused {
+  readonly wiring: Wiring
+  readonly post: Post
+  readonly fitting: Fitting
+  readonly family: FuseFamily
+  readonly ratedA: number
+}
+
+/** A fuse of the wiring with its family and rating; null for any other fitting. */
+function fuseAt({ id }: Subjects['fitting'], system: System): Fused | null {
+  const wiring = wiringIn(system)
+  const post = wiring.post(id)
+  const fitting = post?.fitting
+  if (post?.kind !== 'fuse' || !fitting?.family || fitting.ratedA === null) return null
+  return { wiring, post, fitting, family: fitting.family, ratedA: fitting.ratedA }
+}
+
+const familyWords = (family: FuseFamily): string => fuseFamilies[family].toLowerCase()
+
+/** A fuse of another family that does, of the same rating where that is made. */
+function otherFamily({ post, ratedA }: Fused, does: (family: FuseFamily) => boolean): RemedyRef[] {
+  const families: readonly FuseFamily[] = [
+    'bolt-down-midi',
+    'bolt-down-mega',
+    'anl',
+    'terminal-block',
+    'class-t',
+  ]
+  const family = families.find(
+    (one) => does(one) && ratedA >= fuseRangeA[one][0] && ratedA <= fuseRangeA[one][1],
+  )
+  return family ? [{ id: 'fitting.fuse', on: `fittings/${post.id}`, value: ratedA, values: { family } }] : []
+}
+
+export const interrupt = check({
+  id: 'wiring.fuse-interrupt',
+  title: 'Interrupt rating of the fuse',
+  about: 'fitting',
+  takesTime: true,
+  why: 'A fuse that cannot interrupt the short goes on burning after it has melted.',
+  judge(subject, system) {
+    const fuse = fuseAt(subject, system)
+    if (!fuse) return null
+    const { q } = system
+    const { wiring, post, family } = fuse
+    const interrupts = fuse.fitting.aicA ?? 0
+    const shortA = wiring.solved.shortNearA(post.id)
+    const under = interrupts < shortA
+    const volts = highestV(post)
+    return {
+      verdict: under ? 'suits-once-changed' : 'suits',
+      compared: [number('a short gives', shortA, 'A'), number('fuse interrupts', interrupts, 'A')],
+      limit: {
+        kind: 'computed',
+        text: `usual for ${familyWords(family)} at ${volts.toFixed(1)} V, or the maker’s figure`,
+      },
+      formula: () =>
+        `every source feeding a bolted short there: ${q(shortA, 'A')} ${under ? '>' : '≤'} ${q(interrupts, 'A')}`,
+      summary: () =>
+        under
+          ? `A short at ${subject.name} gives ${q(shortA, 'A')}, and it interrupts ${q(interrupts, 'A')}.`
+          : `${subject.name} interrupts ${q(interrupts, 'A')}; a short there gives ${q(shortA, 'A')}.`,
+      remedies: under
+        ? otherFamily(fuse, (one) => fuseInterruptA(one, volts) >= shortA).map((ref) => ({
+            ...ref,
+            values: { ...ref.values, aicA: fuseInterruptA(ref.values!.family as FuseFamily, volts) },
+          }))
+        : [],
+      cautions: localCode,
+    }
+  },
+})
+
+export const voltage = check({
+  id: 'wiring.fuse-voltage',
+  title: 'Voltage of the fuse',
+  about: 'fitting',
+  takesTime: true,
+  why: 'Above its voltage the arc in a melted fuse does not go out.',
+  judge(subject, system) {
+    const fuse = fuseAt(subject, system)
+    if (!fuse) return null
+    const { q } = system
+    const [volts, most] = [highestV(fuse.post), fuseMostV[fuse.family]]
+    const over = volts > most
+    return {
+      verdict: over ? 'suits-once-changed' : 'suits',
+      compared: [number('charged up to', volts, 'V'), number('fuse made for', most, 'V')],
+      limit: { kind: 'computed', text: `usual for ${familyWords(fuse.family)}` },
+      formula: () => `${q(volts, 'V')} ${over ? '>' : '≤'} ${q(most, 'V')}`,
+      summary: () =>
+        over
+          ? `${subject.name} is made for ${q(most, 'V')}, and the system is charged up to ${q(volts, 'V')}.`
+          : `${subject.name} is made for ${q(most, 'V')}.`,
+      remedies: over ? otherFamily(fuse, (one) => fuseMostV[one] >= volts) : [],
+    }
+  },
+})
+
+export const surge = check({
+  id: 'wiring.fuse-surge',
+  title: 'A sound start through the fuse',
+  about: 'fitting',
+  takesTime: true,
+  why: 'A fuse that opens at each hard start is soon bridged by somebody.',
+  judge(subject, system) {
+    const fuse = fuseAt(subject, system)
+    const through =
+      fuse && surgeThrough(fuse.post.id, fuse.wiring.throughA(fuse.post.id), fuse.wiring.network)
+    if (!fuse || !through) return null
+    const { q } = system
+    const { family, ratedA, post } = fuse
+    const { amps, seconds } = through
+    const opensS = fastestS(family, amps / ratedA)
+    const opens = opensS < seconds
+    const larger = fuseSizesA.find((size) => size > ratedA && fastestS(family, amps / size) >= seconds)
+    return {
+      verdict: opens ? 'suits-once-changed' : 'suits',
+      compared: [
+        number('a start takes', seconds, 's'),
+        opensS === Infinity ? word('the fuse', 'holds it for good') : number('may open after', opensS, 's'),
+      ],
+      limit: { kind: 'computed', text: `fastest opening of ${familyWords(family)}` },
+      formula: () =>
+        said(
+          `${q(amps, 'A')} ÷ ${q(ratedA, 'A')} = ${(amps / ratedA).toFixed(2)} ×`,
+          opensS === Infinity ? '' : `: opens after ${q(opensS, 's')} at the soonest`,
+        ),
+      summary: () =>
+        opens
+          ? `A start of ${q(amps, 'A')} for ${q(seconds, 's')} may blow ${subject.name}.`
+          : `${subject.name} holds a start of ${q(amps, 'A')} for ${q(seconds, 's')}.`,
+      remedies: opens && larger ? [{ id: 'fitting.fuse', on: `fittings/${post.id}`, value: larger }] : [],
+    }
+  },
+})
+
+export const place = check({
+  id: 'wiring.fuse-place',
+  title: 'Distance of the fuse from its source',
+  about: 'fitting',
+  takesTime: true,
+  why: 'What lies between a source and its fuse is protected by nothing.',
+  judge(subject, system) {
+    const fuse = fuseAt(subject, system)
+    if (!fuse) return null
+    const { q, rules } = system
+    const { wiring, post, fitting } = fuse
+    const toSource = wiring
+      .runsAt(post.id)
+      .filter(({ lengthKnown, lengthM }) => lengthKnown !== 'open' && lengthM <= 1)
+    const mm = fitting.distanceMm ?? Math.min(...toSource.map(({ lengthM }) => lengthM * 1000))
+    if (!Number.isFinite(mm)) return null
+    const far = mm > rules.fuseWithinMm && !fitting.sheathed
+    return {
+      verdict: far ? 'suits-once-changed' : 'suits',
+      compared: [number('cable before the fuse', mm, 'mm'), number('at most', rules.fuseWithinMm, 'mm')],
+      limit: { kind: 'rule', text: 'shop rule: a fuse stands within so much cable of its source' },
+      formula: () =>
+        `${q(mm, 'mm')} ${far ? '>' : '≤'} ${q(rules.fuseWithinMm, 'mm')}${fitting.sheathed ? ', in a sheath of its own' : ''}`,
+      summary: () =>
+        far
+          ? `Between its source and ${subject.name} lie ${q(mm, 'mm')} of cable that nothing protects.`
+          : `${subject.name} stands ${q(mm, 'mm')} from its source${fitting.sheathed ? ', in a sheath of its own' : ''}.`,
+      remedies: far ? [{ id: 'fitting.nearer', on: `fittings/${post.id}`, value: rules.fuseWithinMm }] : [],
+    }
+  },
+})
+
+export const grading = check({
+  id: 'wiring.grading',
+  title: 'Which fuse goes first',
+  topic: 'order in which fuses open',
+  about: 'fitting',
+  takesTime: true,
+  why: 'In a fault of one branch the fuse of that branch goes, and the rest stays alight.',
+  judge(subject, system) {
+    const fuse = fuseAt(subject, system)
+    if (!fuse || fuse.post.id === 'main-fuse') return null
+    const { q, rules } = system
+    const { wiring, post, ratedA, family } = fuse
+    const onBar = wiring.runsAt(post.id).some(({ from, to }) => from === 'bar-plus' || to === 'bar-plus')
+    const main = wiring.post('main-fuse')?.fitting
+    if (!onBar || !main?.family || main.ratedA === null) return null
+    const upper = { family: main.family, ratedA: main.ratedA }
+    const sound = isGraded(upper, { family, ratedA }, rules.grading)
+    const larger = fuseSizesA.find(
+      (size) =>
+        size > upper.ratedA && isGraded({ ...upper, ratedA: size }, { family, ratedA }, rules.grading),
+    )
+    return {
+      verdict: sound ? 'suits' : 'suits-once-changed',
+      compared: [number('main fuse', upper.ratedA, 'A'), number('this one', ratedA, 'A')],
+      limit: { kind: 'rule', text: `shop rule: ${rules.grading} to 1 in one family, else by their times` },
+      formula: () =>
+        `${q(upper.ratedA, 'A')} ${familyWords(upper.family)} before ${q(ratedA, 'A')} ${familyWords(family)}`,
+      summary: () =>
+        sound
+          ? `In a fault behind it ${subject.name} goes before the main fuse.`
+          : `In a fault behind ${subject.name} the main fuse may go first, and everything is dark.`,
+      remedies: sound || !larger ? [] : [{ id: 'fitting.fuse', on: 'fittings/main-fuse', value: larger }],
+    }
+  },
+})
+
+/** A fitting other than a fuse that carries current for hours. */
+function rated(
+  subject: Subjects['fitting'],
+  system: System,
+  kinds: readonly string[],
+): ReturnType<Parameters<typeof check<'fitting'>>[0]['judge']> {
+  const wiring = wiringIn(system)
+  const post = wiring.post(subject.id)
+  if (!post?.fitting || post.fitting.ratedA === null || !kinds.includes(post.kind)) return null
+  const { q } = system
+  const { ratedA } = post.fitting
+  const amps = wiring.throughA(post.id)
+  const over = amps > ratedA
+  return {
+    verdict: over ? 'suits-once-changed' : 'suits',
+    compared: [number('passes', amps, 'A'), number('made for', ratedA, 'A')],
+    limit: { kind: 'label', text: 'its rating' },
+    formula: () => `${q(amps, 'A')} ${over ? '>' : '≤'} ${q(ratedA, 'A')}`,
+    summary: () =>
+      over
+        ? `${q(amps, 'A')} pass ${subject.name}, which is made for ${q(ratedA, 'A')}.`
+        : `${subject.name} is made for ${q(ratedA, 'A')}; ${q(amps, 'A')} pass it.`,
+    remedies: over
+      ? [{ id: 'fitting.larger', on: `fittings/${post.id}`, value: Math.ceil(amps / fuseShare / 10) * 10 }]
+      : [],
+  }
+}
+
+export const switchRating = check({
+  id: 'wiring.switch-rating',
+  title: 'Current through the switch, relay or shunt',
+  about: 'fitting',
+  takesTime: true,
+  why: 'Contacts that carry more than they are made for weld or burn.',
+  judge: (subject, system) => rated(subject, system, ['switch', 'relay', 'stop', 'shunt']),
+})
+
+export const barRating = check({
+  id: 'wiring.busbar-rating',
+  title: 'Current in the bar',
+  about: 'fitting',
+  takesTime: true,
+  why: 'All branches meet there.',
+  judge: (subject, system) => rated(subject, system, ['bar']),
+})
+
+export const plug = check({
+  id: 'wiring.plug',
+  title: 'Plug of the run',
+  about: 'fitting',
+  takesTime: true,
+  why: 'A plug is the weakest part of its cable, and its contacts age: it melts at a current that cable and fuse bear.',
+  judge(subject, system) {
+    const wiring = wiringIn(system)
+    const post = wiring.post(subject.id)
+    if (post?.kind !== 'plug' || post.fitting?.ratedA == null) return null
+    const { q } = system
+    const { ratedA, mostMm2 } = post.fitting
+    const runs = wiring.runsAt(post.id)
+    const amps = wiring.throughA(post.id)
+    const fuseA = Math.max(0, ...runs.map((run) => wiring.fuseOf(run)?.fitting?.ratedA ?? 0))
+    const area = Math.max(...runs.map(({ areaMm2 }) => areaMm2 ?? 0))
+    const tooThick = mostMm2 !== null && area > mostMm2
+    const needsA = Math.max(amps, fuseA)
+    const over = needsA > ratedA
+    return {
+      verdict: over || tooThick ? 'suits-once-changed' : 'suits',
+      compared:
+        tooThick && !over
+          ? [number('run', area, 'mm²'), number('plug takes', mostMm2, 'mm²')]
+          : [
+              number(amps > ratedA ? 'flows' : 'fuse', amps > ratedA ? amps : fuseA, 'A'),
+              number('plug', ratedA, 'A'),
+            ],
+      limit: { kind: 'label', text: 'moulded on its shell' },
+      formula: () =>
+        said(
+          `${q(amps, 'A')} flow, fuse ${q(fuseA, 'A')}, plug ${q(ratedA, 'A')}`,
+          mostMm2 === null ? '' : `; ${q(area, 'mm²')} in contacts for ${q(mostMm2, 'mm²')}`,
+        ),
+      summary: () =>
+        over
+          ? `${subject.name} is made for ${q(ratedA, 'A')}, and ${amps > ratedA ? `${q(amps, 'A')} flow through it` : `its fuse is ${q(fuseA, 'A')}: the plug melts first`}.`
+          : tooThick
+            ? `${subject.name} takes ${q(mostMm2, 'mm²')}, and the run is ${q(area, 'mm²')}.`
+            : `${subject.name} is made for ${q(ratedA, 'A')}; ${q(amps, 'A')} flow through it.`,
+      remedies:
+        over || tooThick
+          ? [{ id: 'fitting.larger', on: `fittings/${post.id}`, value: Math.ceil(needsA / 5) * 5 }]
+          : [],
+    }
+  },
+})

@@ -1,0 +1,301 @@
+import { said } from '#core/units/format'
+import { check, number, type Subjects } from '#core/assessment/check'
+import { cableSizesMm2 } from '#core/physics/conductors'
+import { fuseSizesA } from '#core/physics/fuses'
+import { runOhm } from '#core/network/cases'
+import type { Run } from '#core/network/network'
+import { carriesA, crankingFactor, fuseShare } from '#core/network/size'
+import { wiringIn, type Wiring } from '#core/network/wiring'
+import type { RemedyRef } from '#core/remedies/catalogue'
+import type { System } from '#core/system/system'
+
+/** Said wherever a size or a rating is given. */
+export const localCode = (): string[] => [
+  'Sizes and ratings are starting points: the local code and the makers’ sheets decide.',
+]
+
+interface Wire {
+  readonly wiring: Wiring
+  readonly run: Run
+  readonly areaMm2: number
+  /** For hours, or, where it turns an engine, what counts of its seconds. */
+  readonly amps: number
+  readonly carries: number
+}
+
+/**
+ * A run that can be judged: null for the chassis, and for a conductor that stays and whose size nobody knows, which
+ * carries tomorrow what it carried yesterday.
+ */
+function wireOf({ id }: Subjects['run'], system: System): Wire | null {
+  const wiring = wiringIn(system)
+  const run = wiring.run(id)
+  if (!run || run.areaMm2 === null) return null
+  if (run.state === 'found' && run.areaKnown === 'sized') return null
+  const { amps, crankingA } = wiring.design(run)
+  return {
+    wiring,
+    run,
+    areaMm2: run.areaMm2,
+    amps: Math.max(amps, crankingA / crankingFactor),
+    carries: carriesA(run, run.areaMm2, run.count),
+  }
+}
+
+/** The smallest usual size that does; beyond the largest, several side by side. */
+function sizeThat(does: (areaMm2: number, count: number) => boolean, { run }: Wire): RemedyRef[] {
+  for (let count = 1; count <= 4; count++) {
+    const value = cableSizesMm2.find((areaMm2) => does(areaMm2, count))
+    // A cable of the survey is replaced whole, beyond a plug too.
+    if (value !== undefined && run.cable !== null && count === 1)
+      return [{ id: 'cable.thicker', on: run.cable, value }]
+    if (value !== undefined)
+      return [
+        {
+          id: 'run.thicker',
+          on: `runs/${run.id}`,
+          value,
+          ...(count > run.count ? { values: { count } } : {}),
+        },
+      ]
+  }
+  return []
+}
+
+const sizeWords = ({ run, areaMm2 }: Wire, { q }: System): string =>
+  said(
+    run.count > 1 ? `${run.count} × ` : '',
+    q(areaMm2, 'mm²'),
+    `, ${run.insulationC} °C insulation`,
+    run.engineSpace ? ', in the engine space' : '',
+    run.bundled > 1 ? `, ${run.bundled} in a bundle` : '',
+    run.material === 'aluminium' ? ', aluminium' : '',
+  )
+
+const caseWords = ({ wiring, run }: Wire): string => {
+  const { at } = wiring.design(run)
+  return at ? `; most in “${at.name}”` : ''
+}
+
+export const ampacity = check({
+  id: 'wiring.ampacity',
+  title: 'Current in the run',
+  about: 'run',
+  takesTime: true,
+  why: 'A conductor that is too thin for what flows gets hot where nobody looks, and its insulation burns.',
+  judge(subject, system) {
+    const wire = wireOf(subject, system)
+    if (!wire) return null
+    const { q } = system
+    const { amps, carries } = wire
+    const over = amps > carries
+    return {
+      verdict: over ? 'suits-once-changed' : 'suits',
+      compared: [number('flows', amps, 'A'), number('carries', carries, 'A')],
+      limit: { kind: 'computed', text: 'table of ampacities, where the run lies' },
+      formula: () => `${sizeWords(wire, system)}: ${q(carries, 'A')}; ${q(amps, 'A')} flow${caseWords(wire)}`,
+      summary: () =>
+        over
+          ? `In ${subject.name} ${q(amps, 'A')} flow, and ${q(wire.areaMm2, 'mm²')} carry ${q(carries, 'A')} there.`
+          : `${subject.name} carries ${q(carries, 'A')} where it lies; ${q(amps, 'A')} flow in it.`,
+      remedies: over ? sizeThat((area, count) => carriesA(wire.run, area, count) >= amps, wire) : [],
+      cautions: localCode,
+    }
+  },
+})
+
+/** One-way length of a run, m: asked for where nobody has measured it. */
+function lengthM(run: Run, system: System): number {
+  if (run.lengthKnown !== 'open') return run.lengthM
+  const cable = system.many.conductors.find(({ $path }) => $path === run.cable)
+  // A plug parts a cable in two runs, each of its share.
+  if (cable) return (cable.lengthM * run.lengthM) / Number(cable.$usual('lengthM'))
+  return system.many.runs.find(({ $path }) => $path === `runs/${run.id}`)?.lengthM ?? run.lengthM
+}
+
+/** What is lost on the way of a run, there and back, and what is made of it with another size for that run. */
+class Way {
+  private readonly parts: readonly {
+    readonly run: Run
+    readonly back: Run | null
+    readonly lengthM: number
+  }[]
+  readonly amps: number
+
+  constructor(
+    private readonly run: Run,
+    private readonly wiring: Wiring,
+    system: System,
+  ) {
+    const { amps, crankingA } = wiring.design(run)
+    this.amps = run.role === 'cranking' ? crankingA : amps
+    this.parts = wiring
+      .wayOf(run)
+      .map((part) => ({ run: part, back: wiring.returnOf(part.id), lengthM: lengthM(part, system) }))
+  }
+
+  /** Resistance there and back, Ω, with the run itself of a size. */
+  ohm(areaMm2 = this.run.areaMm2!, count = this.run.count): number {
+    const { cableC } = this.wiring.network
+    return this.parts.reduce((sum, { run, back, lengthM: length }) => {
+      const size = this.isSizedWith(run) ? { areaMm2, count } : {}
+      const backSize = back?.areaMm2 === null ? {} : size
+      // A return that serves several runs is as long as all of them: it is counted with its own.
+      const backM = back && this.parts.length > 1 ? back.lengthM : length
+      return (
+        sum +
+        runOhm({ ...run, ...size, lengthM: length }, cableC) +
+        (back ? runOhm({ ...back, ...backSize, lengthM: backM }, cableC) : 0)
+      )
+    }, 0)
+  }
+  /** Whether a part of the way is the run itself, or the same cable beyond a plug. */
+  private isSizedWith({ id, cable }: Run): boolean {
+    return id === this.run.id || (cable !== null && cable === this.run.cable)
+  }
+  lostV(areaMm2?: number, count?: number): number {
+    return this.amps * this.ohm(areaMm2, count)
+  }
+  get lengthM(): number {
+    return this.parts.reduce((sum, { lengthM: length }) => sum + length, 0)
+  }
+  get hasReturn(): boolean {
+    return this.parts.some(({ back }) => back !== null)
+  }
+  /** Whether this run is the longest of its way, with which the whole way is judged. */
+  get isJudgedHere(): boolean {
+    const longest = Math.max(...this.parts.map(({ run }) => run.lengthM))
+    return this.parts.find(({ run }) => run.lengthM === longest)!.run.id === this.run.id
+  }
+}
+
+/** What is left at a DC-DC at the end of a run, in each case of the engine: `12.9 V at cruise`. */
+function leftAtDcdc({ run, wiring }: Wire, { q }: System): string {
+  const ends = wiring.wayOf(run).flatMap(({ from, to }) => [from, to])
+  const unit = wiring.network.units.find((one) => one.kind === 'dcdc' && ends.includes(one.inPlus))
+  if (unit?.kind !== 'dcdc') return ''
+  const left = wiring.solved.cases
+    .filter(({ kind }) => kind === 'engine')
+    .map((at) => {
+      const { volts } = wiring.solved.in(at)
+      return `${q(volts.get(unit.inPlus)! - volts.get(unit.inMinus)!, 'V')} ${at.id === 'idle' ? 'at idle' : 'at cruise'}`
+    })
+  return left.length > 0
+    ? `; left at the DC-DC: ${left.join(', ')}, it runs from ${q(unit.lowestInputV, 'V')}`
+    : ''
+}
+
+export const drop = check({
+  id: 'wiring.drop',
+  title: 'Voltage lost on the way',
+  about: 'run',
+  takesTime: true,
+  why: 'What is lost on the way is heat there and missing here: a charger that never finishes, a DC-DC that stops, a radio that fails when it sends.',
+  judge(subject, system) {
+    const wire = wireOf(subject, system)
+    if (!wire || wire.run.returnOf !== null || wire.run.role === 'bond') return null
+    const { q } = system
+    const { wiring, run } = wire
+    const way = new Way(run, wiring, system)
+    if (way.amps < 0.05 || !way.isJudgedHere) return null
+    const { nominalV } = wiring.post(run.from)!
+    const share = wiring.dropShare(run)
+    const mostV = share * nominalV
+    const lostV = way.lostV()
+    const over = lostV > mostV + 1e-9
+    return {
+      verdict: over ? 'suits-once-changed' : 'suits',
+      compared: [number('lost', lostV, 'V'), number('at most', mostV, 'V')],
+      limit: { kind: 'rule', text: `shop rule: ${Math.round(share * 1000) / 10} % of ${nominalV} V` },
+      formula: () =>
+        said(
+          `${q(way.lengthM, 'm')} ${way.hasReturn ? 'there and back' : 'one way'}, ${sizeWords(wire, system)}: `,
+          `${q(way.ohm() * 1000, 'mΩ')} × ${q(way.amps, 'A')} = ${q(lostV, 'V')}`,
+          `, ${Math.round((lostV / nominalV) * 1000) / 10} %${caseWords(wire)}${leftAtDcdc(wire, system)}`,
+        ),
+      summary: () =>
+        over
+          ? `${subject.name} loses ${q(lostV, 'V')} at ${q(way.amps, 'A')}; ${q(mostV, 'V')} are allowed.`
+          : `${subject.name} loses ${q(lostV, 'V')} of ${q(nominalV, 'V')} at ${q(way.amps, 'A')}.`,
+      remedies: over ? sizeThat((area, count) => way.lostV(area, count) <= mostV, wire) : [],
+    }
+  },
+})
+
+export const fuseRating = check({
+  id: 'wiring.fuse-rating',
+  title: 'Fuse against what flows and what the run carries',
+  topic: 'fuse of the run',
+  about: 'run',
+  takesTime: true,
+  why: 'A fuse protects the conductor: larger than that, the conductor glows in a short that never blows it; smaller than what flows, it blows for nothing.',
+  judge(subject, system) {
+    const wire = wireOf(subject, system)
+    const fuse = wire && wire.run.role !== 'cranking' ? wire.wiring.fuseOf(wire.run) : null
+    const ratedA = fuse?.fitting?.ratedA ?? null
+    if (!wire || !fuse || ratedA === null) return null
+    const { q } = system
+    const { carries, amps } = wire
+    const over = ratedA > carries
+    const small = amps > ratedA * (fuse.state === 'found' ? 1 : fuseShare) + 1e-6
+    const wished =
+      fuseSizesA.find((size) => size * fuseShare >= amps && size <= carries) ??
+      fuseSizesA.find((size) => size >= amps && size <= carries)
+    return {
+      verdict: over || small ? 'suits-once-changed' : 'suits',
+      compared: small
+        ? [number('flows', amps, 'A'), number('fuse', ratedA, 'A')]
+        : [number('fuse', ratedA, 'A'), number('run carries', carries, 'A')],
+      limit: { kind: 'computed', text: '1.25 × what flows ≤ fuse ≤ what the run carries' },
+      formula: () =>
+        `1.25 × ${q(amps, 'A')} = ${q(amps / fuseShare, 'A')}; fuse ${fuse.fitting!.number} ${q(ratedA, 'A')}; ${sizeWords(wire, system)} carries ${q(carries, 'A')}`,
+      summary: () =>
+        over
+          ? `Fuse ${fuse.fitting!.number} is ${q(ratedA, 'A')} and ${subject.name} carries ${q(carries, 'A')}: in a short it burns before the fuse blows.`
+          : small
+            ? `${q(amps, 'A')} flow in ${subject.name} through fuse ${fuse.fitting!.number} of ${q(ratedA, 'A')}, which does not hold that for hours.`
+            : `Fuse ${fuse.fitting!.number} of ${q(ratedA, 'A')} protects ${subject.name}, which carries ${q(carries, 'A')}.`,
+      remedies:
+        over || small
+          ? [
+              ...(wished !== undefined && wished !== ratedA
+                ? [{ id: 'fitting.fuse', on: `fittings/${fuse.id}`, value: wished } as const]
+                : []),
+              ...(over
+                ? sizeThat((area, count) => carriesA(wire.run, area, count) >= Math.max(ratedA, amps), wire)
+                : []),
+            ]
+          : [],
+      cautions: localCode,
+    }
+  },
+})
+
+export const bothEnds = check({
+  id: 'wiring.both-ends',
+  title: 'Fuses at both ends of the run',
+  about: 'run',
+  takesTime: true,
+  why: 'A conductor between two batteries burns from either: a fuse at one end protects it from that side alone.',
+  judge(subject, system) {
+    const wiring = wiringIn(system)
+    const run = wiring.run(subject.id)
+    if (!run || run.role !== 'charge' || run.returnOf !== null) return null
+    // What lies between a source and its own fuse is a matter of the fuse’s place.
+    if ([run.from, run.to].some((end) => ['battery', 'bar'].includes(wiring.post(end)!.kind))) return null
+    const ends = wiring.sourcesBeyond(run)
+    if (!ends.every(({ source }) => source)) return null
+    const fused = ends.filter(({ fuse }) => fuse).length
+    const sound = fused === 2
+    return {
+      verdict: sound ? 'suits' : 'suits-once-changed',
+      compared: [number('ends with a battery', 2, ''), number('of them fused', fused, '')],
+      limit: { kind: 'physics', text: 'each battery feeds a fault from its end' },
+      formula: () => `a battery beyond both ends; a fuse ${sound ? 'towards each' : 'is missing'}`,
+      summary: () =>
+        sound
+          ? `${subject.name} has a fuse towards each battery.`
+          : `${subject.name} has no fuse towards one of its two batteries.`,
+    }
+  },
+})

@@ -1,0 +1,55 @@
+import { fuseFamilies } from '#core/job/parts/wiring'
+import { set, setValue, type Remedy } from '../remedy'
+
+/** Remedies of the wiring: what is set by hand of a run, a fuse, a switch or a bar. */
+export const wiring = {
+  'run.thicker': {
+    kind: 'wiring',
+    label: ({ value, values }, q) =>
+      `${values?.count ? `${values.count} × ` : ''}${q(value!, 'mm²')} for this run`,
+    takes: 'cable by the metre',
+    hours: 1,
+    effect: set(({ value, values }) => ({ areaMm2: value!, ...values })),
+    wants: 'Cable by the metre',
+    largerMeetsBoth: true,
+  },
+  'run.on-bar': {
+    kind: 'wiring',
+    label: () => 'Land this return on the negative bar, behind the shunt',
+    takes: 'a lug',
+    hours: 0.5,
+    effect: set(() => ({ landsOn: 'bar' })),
+  },
+  'fitting.fuse': {
+    kind: 'part',
+    label: ({ value, values }, q) =>
+      `Fuse of ${q(value!, 'A')}${values?.family ? `, ${fuseFamilies[values.family as keyof typeof fuseFamilies].toLowerCase()}` : ''}`,
+    takes: '1 part and its holder',
+    hours: 0.5,
+    effect: set(({ value, values }) => ({ ratedA: value!, ...values })),
+    wants: 'Fuse and holder',
+  },
+  'fitting.larger': {
+    kind: 'part',
+    label: ({ value }, q) => `One made for ${q(value!, 'A')}`,
+    takes: '1 part',
+    hours: 0.5,
+    effect: setValue('ratedA'),
+    wants: 'Switch, relay or bar',
+  },
+  'fitting.nearer': {
+    kind: 'wiring',
+    label: ({ value }, q) => `Move the fuse to within ${q(value!, 'mm')} of its source`,
+    takes: 'a holder and lugs',
+    hours: 0.5,
+    effect: setValue('distanceMm'),
+  },
+  'bank.equal-leads': {
+    kind: 'wiring',
+    label: () => 'Equal leads from each battery to a post for each pole',
+    takes: 'two posts and equal leads',
+    hours: 1.5,
+    effect: (job) => set(() => ({ layout: 'busbar' }))(job, { on: 'candidate' }),
+    wants: 'Posts and equal leads',
+  },
+} as const satisfies Record<string, Remedy>
