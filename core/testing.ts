@@ -1,8 +1,16 @@
 import fc from 'fast-check'
 import { assess, type Assessment, type CheckResult } from '#core/assessment/assess'
 import type { RuleOverrides } from '#core/rules/rules'
-import { emptyJob, withField, withNewPart, type AnyPart, type JobDocument } from '#core/job/document'
-import type { ManyKindId } from '#core/job/fields'
+import { completeJob } from '#core/job/complete'
+import {
+  emptyJob,
+  listParts,
+  withField,
+  withNewPart,
+  type AnyPart,
+  type JobDocument,
+} from '#core/job/document'
+import { partKinds, type Field, type ManyKindId, type PartKind } from '#core/job/fields'
 
 const evenParts = 1_000_000
 /** Any number from one to another, each alike: doubles of their own would crowd near nought. */
@@ -169,3 +177,38 @@ export const withArray = (values: Values = {}, job: JobDocument = goodJob()): Jo
     compensation: 'none',
     ...values,
   })
+
+/** A share of anything, each alike. */
+export const share = evenly(0, 1)
+/** The one of a list at a share of it. */
+export const pick = <T>(list: readonly T[], at: number): T =>
+  list[Math.min(list.length - 1, Math.floor(at * list.length))]!
+
+function valueFor(field: Field, at: number): unknown {
+  if (field.type === 'rows' || at > 0.97) return null
+  if (field.type === 'choice') return pick(Object.keys(field.options), at / 0.97)
+  const [low, high] = typeof field.plausible === 'function' ? field.limits : field.plausible
+  const value = Number((low + (high - low) * at).toPrecision(3))
+  return field.unit === '' ? Math.max(1, Math.round(value)) : value
+}
+
+interface Edit {
+  readonly part: number
+  readonly field: number
+  readonly at: number
+}
+
+function edited(job: JobDocument, { part, field: which, at }: Edit): JobDocument {
+  const ref = pick(listParts(job), part)
+  const [name, field] = pick(Object.entries((partKinds[ref.kind] as PartKind).fields), which)
+  return withField(job, `${ref.path}/${name}`, { value: valueFor(field, at), how: 'measured' })
+}
+
+/** Jobs made at random out of some, by up to seven values. */
+export const anyJobFrom = (starts: readonly JobDocument[]): fc.Arbitrary<JobDocument> =>
+  fc
+    .tuple(
+      fc.constantFrom(...starts),
+      fc.array(fc.record({ part: share, field: share, at: share }), { maxLength: 7 }),
+    )
+    .map(([start, edits]) => completeJob(edits.reduce(edited, start)))

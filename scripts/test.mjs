@@ -3,11 +3,19 @@
 import { spawn } from 'node:child_process'
 import { existsSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
-import { buildIfStale, ensureChromium, ensureFolder, installPackages, root } from './lib/machine.mjs'
+import {
+  buildIfStale,
+  ensureChromium,
+  ensureCircuitSolver,
+  ensureFolder,
+  installPackages,
+  root,
+} from './lib/machine.mjs'
 import { startCluster } from './lib/postgres.mjs'
 
 installPackages()
 ensureChromium()
+ensureCircuitSolver()
 const results = ensureFolder(join(root, 'test-results'))
 const cluster = await startCluster('test-postgres', { durable: false })
 process.once('exit', () => cluster.stop())

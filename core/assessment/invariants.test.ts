@@ -3,14 +3,14 @@ import { readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { completeJob } from '#core/job/complete'
 import { listParts, withField, withPart, type JobDocument } from '#core/job/document'
-import { partKinds, type Field, type PartKind } from '#core/job/fields'
+import { partKinds, type PartKind } from '#core/job/fields'
 import { applyRemedy, canTry } from '#core/remedies/catalogue'
 import { inputsOfJob } from '#core/simulation/inputs'
 import { plantOf } from '#core/simulation/plant-of-job'
 import { runNow } from '#core/simulation/runs'
 import { factsOf } from '#core/system/system'
 import { isWorse, verdicts } from '#core/system/verdict'
-import { evenly, goodJob } from '#core/testing'
+import { anyJobFrom, evenly, goodJob, pick, share } from '#core/testing'
 import { assess, findingsOf, type Assessment, type CheckResult } from './assess'
 import { isAccepted } from './finding'
 
@@ -29,36 +29,7 @@ const randomJobs = 2000
 const runJobs = Number(process.env.RUN_JOBS ?? 40)
 /** The same jobs every time, so that one that fails is found again. */
 const seed = 20261126
-const share = evenly(0, 1)
-const pick = <T>(list: readonly T[], at: number): T =>
-  list[Math.min(list.length - 1, Math.floor(at * list.length))]!
-
-function valueFor(field: Field, at: number): unknown {
-  if (field.type === 'rows' || at > 0.97) return null
-  if (field.type === 'choice') return pick(Object.keys(field.options), at / 0.97)
-  const [low, high] = typeof field.plausible === 'function' ? field.limits : field.plausible
-  const value = Number((low + (high - low) * at).toPrecision(3))
-  return field.unit === '' ? Math.max(1, Math.round(value)) : value
-}
-
-interface Edit {
-  readonly part: number
-  readonly field: number
-  readonly at: number
-}
-
-function edited(job: JobDocument, { part, field: which, at }: Edit): JobDocument {
-  const ref = pick(listParts(job), part)
-  const [name, field] = pick(Object.entries((partKinds[ref.kind] as PartKind).fields), which)
-  return withField(job, `${ref.path}/${name}`, { value: valueFor(field, at), how: 'measured' })
-}
-
-const anyJob: fc.Arbitrary<JobDocument> = fc
-  .tuple(
-    fc.constantFrom(...starts),
-    fc.array(fc.record({ part: share, field: share, at: share }), { maxLength: 7 }),
-  )
-  .map(([start, edits]) => completeJob(edits.reduce(edited, start)))
+const anyJob = anyJobFrom(starts)
 
 const quick = (job: JobDocument): Assessment => assess(job, {}, { quick: true })
 const changedBy = (job: JobDocument, { changes }: Assessment): JobDocument =>

@@ -183,7 +183,7 @@ function elementsOf(unit: Unit, at: Case, network: Network): Element[] {
       if (at.kind === 'short') return two(battery(unit.fullV, unit.shortOhm))
       return two(battery(emfV(unit, at), unit.ohm, unit.chargingOhm))
     case 'source':
-      if (at.kind === 'short') return two(pushed(unit.setV, unit.mostA))
+      if (at.kind === 'short') return two(pushed(unit.mostA))
       return at.kind === 'together' || at.id === `charge-${unit.id}`
         ? two(held(unit.setV, unit.mostA, regulatorOhm))
         : []
@@ -208,8 +208,9 @@ function emfV({ serves, lowV, restV, fullV }: BatteryUnit, { kind }: Case): numb
   return kind === 'cranking' || serves === 'engine' ? restV : lowV
 }
 
-/** What a source gives into a short, whatever its regulator does: all its current up to the voltage it is set to. */
-const pushed = (setV: number, mostA: number): Element['law'] => held(2 * setV, mostA, setV / mostA)
+/** A source whose regulator is out of it gives all its current, whatever the voltage: that of a volt many times its own. */
+const pushingV = 1000
+const pushed = (mostA: number): Element['law'] => battery(pushingV, pushingV / Math.max(1e-3, mostA))
 
 /** An alternator gives what it makes at a speed, and engine and lights draw of it where it stands. */
 function alternatorAt(unit: AlternatorUnit, at: Case): Element[] {
@@ -219,7 +220,7 @@ function alternatorAt(unit: AlternatorUnit, at: Case): Element[] {
     {
       id: unit.id,
       nodes,
-      law: at.kind === 'short' ? pushed(unit.setV, mostA) : held(unit.setV, mostA, regulatorOhm),
+      law: at.kind === 'short' ? pushed(mostA) : held(unit.setV, mostA, regulatorOhm),
     },
     ...(unit.drawA > 0 && at.kind !== 'short'
       ? [{ id: `${unit.id}-draw`, nodes, law: current(unit.drawA, 6) }]
@@ -229,8 +230,7 @@ function alternatorAt(unit: AlternatorUnit, at: Case): Element[] {
 
 /** A DC-DC while its engine runs. In a short it is counted by what it can give, whatever its input does. */
 function dcdcAt(unit: DcdcUnit, at: Case, scale: number, { units }: Network): Element[] {
-  if (at.kind === 'short')
-    return [{ id: unit.id, nodes: [unit.plus, unit.minus], law: pushed(unit.setV, unit.mostA) }]
+  if (at.kind === 'short') return [{ id: unit.id, nodes: [unit.plus, unit.minus], law: pushed(unit.mostA) }]
   const feeding = units.find(
     (one): one is AlternatorUnit => one.kind === 'alternator' && one.id === unit.alternator,
   )

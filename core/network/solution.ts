@@ -15,7 +15,9 @@ export interface Solution {
 const exactA = 1e-7
 /** Worse is a fault of a law, A. */
 const worstA = 1e-3
-const mostSteps = 200
+const mostSteps = 500
+/** Steps after which units that draw more the lower their voltage are stepped as resistances: slower, and never astray. */
+const patience = 40
 const mostHalvings = 40
 /** A step need not be exact: its end is flat enough at this share of how steep it began. */
 const flatEnough = 0.1
@@ -41,6 +43,7 @@ interface Placed {
   readonly at: readonly number[]
   readonly law: Element['law']
 }
+type Slopes = ReturnType<Element['law']['slopes']>
 /** A circuit by the places of its nodes among the unknowns. */
 interface Numbered {
   readonly resistors: readonly Joined[]
@@ -86,7 +89,7 @@ export class Solver {
     let sums = this.sumsAt(numbered, volts)
     let worst = largest(sums)
     for (let step = 0; step < mostSteps && worst > exactA; step++) {
-      const change = this.newtonStep(numbered, volts, sums)
+      const change = this.newtonStep(numbered, volts, sums, step >= patience)
       const share = this.shareOf(numbered, volts, sums, change)
       volts = moved(volts, change, share)
       sums = this.sumsAt(numbered, volts)
@@ -139,6 +142,7 @@ export class Solver {
     { resistors, elements }: Numbered,
     volts: Float64Array,
     sums: Float64Array,
+    cautious: boolean,
   ): Float64Array {
     const { equations } = this
     const { values } = equations
@@ -153,7 +157,8 @@ export class Solver {
       add(b, a, siemens)
     }
     for (const { at: places, law } of elements) {
-      const slopes = law.slopes(places.map((place) => (place < 0 ? 0 : volts[place]!)))
+      const exact = law.slopes(places.map((place) => (place < 0 ? 0 : volts[place]!)))
+      const slopes = cautious ? asResistances(exact) : exact
       places.forEach((row, i) => {
         places.forEach((column, k) => {
           add(row, column, slopes[i]![k]!)
@@ -174,6 +179,18 @@ export class Solver {
       residualA,
     }
   }
+}
+
+/** The slopes of a unit as if each pair of its terminals were a resistance. */
+function asResistances(slopes: Slopes): Slopes {
+  return slopes.map((row, i) =>
+    row.map((_, k) => {
+      const pair = i & ~1
+      if ((k & ~1) !== pair) return 0
+      const g = Math.abs(slopes[pair]![pair]!)
+      return i === k ? -g : g
+    }),
+  )
 }
 
 function* pairsOf({ resistors, elements }: Numbered): Generator<readonly [number, number]> {

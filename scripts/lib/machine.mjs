@@ -88,6 +88,11 @@ export function postgresPrograms(made = null) {
     : giveUp(`PostgreSQL was installed, but its programs are not under ${postgresFolder}`)
 }
 
+/** A general circuit solver, which the tests compare with. */
+export function ensureCircuitSolver() {
+  if (!existsSync('/usr/bin/ngspice')) installDebian('ngspice')
+}
+
 export const chromiumPath = '/usr/bin/chromium'
 export function ensureChromium() {
   if (!existsSync(chromiumPath)) installDebian('chromium')

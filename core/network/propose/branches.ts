@@ -94,18 +94,17 @@ function source(
   build.unit({ ...unit, ...ends, kind: 'source', state })
 }
 
+/** Where a charger of the starting battery lands: on the first that is there; null where none is. */
+function startingJoint(build: Builder): Joint | null {
+  const battery = build.units.find((unit) => unit.kind === 'battery' && unit.serves === 'engine')
+  const post = build.posts.find(({ id }) => id === battery?.plus)
+  return battery && post ? { plus: battery.plus, minus: battery.minus, nominalV: post.nominalV } : null
+}
+
 function chargersOf(build: Builder, house: Joint): void {
   for (const charger of build.system.many.chargers) {
-    const starting = build.system.many.startingBatteries[0]
-    const toStarting = charger.feeds === 'starting'
-    if (toStarting && starting?.present !== 'yes') continue
-    const joint = toStarting
-      ? {
-          plus: `${idOf(starting!.$path)}-plus`,
-          minus: `${idOf(starting!.$path)}-minus`,
-          nominalV: Number(charger.nominalV),
-        }
-      : house
+    const joint = charger.feeds === 'starting' ? startingJoint(build) : house
+    if (!joint) continue
     source(
       build,
       joint,
