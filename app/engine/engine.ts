@@ -1,6 +1,7 @@
 import { runIds, type RunId, type RunInputs } from '#core/simulation/run-kinds'
 import { assess, type Assessment } from '#core/assessment/assess'
 import { KeptAssessment } from '#core/assessment/kept'
+import { wiredJob, type WiredJob } from '#core/assessment/wired'
 import { compareCandidates, type CandidateColumn } from '#core/compare/candidates'
 import { drawLanes, type LaneDrawing } from '#core/compare/instruments'
 import { variantsOf, type Variant } from '#core/compare/variants'
@@ -120,6 +121,10 @@ export class Engine {
   }
   candidates(job: JobDocument, shop: ShopSettings): CandidateColumn[] {
     return compareCandidates(job, shop)
+  }
+  /** The wiring of a job, proposed and judged. */
+  wiring(job: JobDocument, shop: ShopSettings): WiredJob {
+    return wiredJob(job, shop)
   }
   schools(job: JobDocument, shop: ShopSettings): SchoolView[] {
     return schoolsOf(job, shop)

@@ -44,6 +44,8 @@ interface FieldBase {
   readonly how?: How
   /** How long finding it out takes, min; a few where nothing is said: see {@link minutesToFind}. */
   readonly minutes?: number
+  /** What holds where nothing is entered, where that is more than “none”. */
+  readonly absent?: string
   /** Seldom needed: folded away until it is known or matters. */
   readonly detail?: true
   /** Asked only when each of these sibling fields holds one of the values, or is not known yet. */
@@ -158,14 +160,14 @@ export const optional = (
   limits: Range,
   plausible: QuantityField['plausible'],
   measure: string,
-  more: Partial<Pick<QuantityField, 'when' | 'detail' | 'how' | 'minutes'>> = {},
+  more: Partial<Pick<QuantityField, 'when' | 'detail' | 'how' | 'minutes' | 'absent'>> = {},
 ): OptionalField => ({ ...quantity(label, unit, step, limits, plausible, measure, more), otherwise: null })
 
 export const choice = <const O extends string>(
   label: string,
   options: Readonly<Record<O, string>>,
   measure: string,
-  more: Partial<Pick<ChoiceField<O>, 'when' | 'detail' | 'how' | 'minutes' | 'otherwise'>> = {},
+  more: Partial<Pick<ChoiceField<O>, 'when' | 'detail' | 'how' | 'minutes' | 'otherwise' | 'absent'>> = {},
 ): ChoiceField<O> => ({ type: 'choice', label, options, measure, ...more })
 
 export const volts = (

@@ -115,37 +115,63 @@ function withRatings(
     const aicA = fitting.aicA ?? fuseInterruptA(family, highestV(post))
     return { ...post, fitting: { ...fitting, family, ratedA, aicA } }
   })
-  return { ...network, posts: posts.map((post, i) => graded(post, draft.posts[i]!, posts, draft, rules)) }
+  return { ...network, posts: asTheirFuses(graded(posts, draft, rules), draft) }
 }
 
-/** The main fuse large enough that each fuse behind it on the bar goes first. */
-function graded(post: Post, before: Post, posts: readonly Post[], draft: Draft, rules: SizeRules): Post {
-  const { fitting } = post
-  if (post.id !== 'main-fuse' || before.fitting?.ratedA !== null || !fitting?.family) return post
-  const upper = { family: fitting.family, leastA: fitting.ratedA! }
-  const behind = fusesOnBar(posts, draft)
-  const ratedA = fuseSizesA.find(
-    (size) =>
-      size >= upper.leastA &&
-      behind.every((lower) => isGraded({ family: upper.family, ratedA: size }, lower, rules.grading)),
+/**
+ * The main fuse larger than each behind it on the bar, by the shop’s ratio; a branch fuse whose own family might open
+ * after it all the same is of the family of the main fuse.
+ */
+function graded(posts: readonly Post[], draft: Draft, rules: SizeRules): readonly Post[] {
+  const at = posts.findIndex(({ id }) => id === 'main-fuse')
+  const fitting = posts[at]?.fitting
+  if (!fitting?.family || fitting.ratedA === null) return posts
+  const { family } = fitting
+  const onBar = fusesOnBar(draft)
+  const largestA = Math.max(
+    0,
+    ...posts.filter(({ id }) => onBar.has(id)).map((post) => post.fitting?.ratedA ?? 0),
   )
-  return { ...post, fitting: { ...fitting, ratedA: ratedA ?? upper.leastA } }
+  const isFree = draft.posts[at]!.fitting!.ratedA === null
+  const least = Math.max(fitting.ratedA, rules.grading * largestA)
+  const ratedA = isFree ? (fuseSizesA.find((size) => size >= least) ?? fuseSizesA.at(-1)!) : fitting.ratedA
+  return posts.map((post, i): Post => {
+    if (i === at) return { ...post, fitting: { ...fitting, ratedA } }
+    const own = post.fitting
+    if (
+      !onBar.has(post.id) ||
+      !own?.family ||
+      own.ratedA === null ||
+      draft.posts[i]!.fitting!.family !== null
+    )
+      return post
+    if (isGraded({ family, ratedA }, { family: own.family, ratedA: own.ratedA }, rules.grading)) return post
+    return { ...post, fitting: { ...own, family, aicA: fuseInterruptA(family, highestV(post)) } }
+  })
 }
 
-/** The fuses that stand on the positive bar. */
-function fusesOnBar(
-  posts: readonly Post[],
-  { runs }: Draft,
-): { readonly family: FuseFamily; readonly ratedA: number }[] {
-  const onBar = new Set(
-    runs.flatMap(({ from, to }) => (from === 'bar-plus' ? [to] : to === 'bar-plus' ? [from] : [])),
-  )
-  return posts.flatMap(({ id, kind, fitting }) =>
-    kind === 'fuse' && onBar.has(id) && fitting?.family && fitting.ratedA !== null
-      ? [{ family: fitting.family, ratedA: fitting.ratedA }]
-      : [],
-  )
+/** Switches, bars and shunts for no less than the fuse before them lets through for good. */
+function asTheirFuses(posts: readonly Post[], draft: Draft): readonly Post[] {
+  return posts.map((post, i): Post => {
+    const { fitting } = post
+    if (!fitting || post.kind === 'fuse' || draft.posts[i]!.fitting!.ratedA !== null) return post
+    const mains = draft.runs.filter(
+      ({ from, to, role }) => role === 'main' && (from === post.id || to === post.id),
+    )
+    const fusesA = mains.map((run) => fuseOf(run, { posts, runs: draft.runs })?.fitting?.ratedA ?? 0)
+    const leastA = Math.max(0, ...fusesA)
+    const ratedA = fittingSizesA.find((size) => size >= leastA) ?? fittingSizesA.at(-1)!
+    return { ...post, fitting: { ...fitting, ratedA: Math.max(ratedA, fitting.ratedA!) } }
+  })
 }
+
+/** The fuses that stand on the positive bar, by their posts. */
+const fusesOnBar = ({ runs, posts }: Draft): ReadonlySet<string> =>
+  new Set(
+    runs
+      .flatMap(({ from, to }) => (from === 'bar-plus' ? [to] : to === 'bar-plus' ? [from] : []))
+      .filter((id) => posts.find((post) => post.id === id)?.kind === 'fuse'),
+  )
 
 /** The largest current that passes a post, A, or that it must be made for. */
 function throughA(post: string, { runs }: Draft, design: ReadonlyMap<string, Design>): number {

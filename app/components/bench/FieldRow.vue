@@ -147,6 +147,7 @@ const understood = computed(() => {
 const usual = computed(() => {
   const { field } = props
   if (field.type === 'rows') return ''
+  if (field.absent) return field.absent
   if (field.otherwise === null) return 'none'
   if (field.type === 'quantity')
     return typeof field.otherwise === 'number' ? `usual ${q(field.otherwise, field.unit)}` : 'not known'

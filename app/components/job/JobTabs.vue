@@ -7,6 +7,7 @@ const views = [
   ['/loads', 'Loads'],
   ['/candidates', 'Candidates'],
   ['/specify', 'Specify'],
+  ['/wiring', 'Wiring'],
   ['/run', 'Run'],
   ['/rules', 'Rules'],
   ['/summary', 'Summary page'],

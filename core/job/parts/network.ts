@@ -8,6 +8,7 @@ export const runs = {
   }),
   areaMm2: optional('Size', 'mm²', 1, [0.5, 1000], [1.5, 95], 'Print on the sheath. Empty: as worked out.'),
   count: optional('Conductors side by side', '', 1, [1, 6], [1, 2], 'Count the lugs. Empty: as worked out.', {
+    absent: 'as worked out',
     detail: true,
   }),
   insulationC: choice(
@@ -48,8 +49,12 @@ export const runs = {
 
 /** What is set by hand of a fuse, switch, relay, shunt, bar or plug of the wiring. */
 export const fittings = {
-  family: choice('Fuse type', fuseFamilies, 'Shape and print of the fuse. Empty: as worked out.'),
-  ratedA: optional('Rating', 'A', 5, [0.5, 5000], [10, 300], 'Its print. Empty: as worked out.'),
+  family: choice('Fuse type', fuseFamilies, 'Shape and print of the fuse. Empty: as worked out.', {
+    absent: 'as worked out',
+  }),
+  ratedA: optional('Rating', 'A', 5, [0.5, 5000], [10, 300], 'Its print. Empty: as worked out.', {
+    absent: 'as worked out',
+  }),
   aicA: optional(
     'Interrupt rating',
     'A',
@@ -57,7 +62,7 @@ export const fittings = {
     [100, 200_000],
     [1000, 20_000],
     'Maker’s sheet, at this voltage. Empty: usual for its kind.',
-    { detail: true },
+    { absent: 'usual for its kind', detail: true },
   ),
   distanceMm: optional(
     'Cable between source and fuse',
@@ -66,7 +71,7 @@ export const fittings = {
     [1, 20_000],
     [50, 1000],
     'Tape along the cable. Empty: as the run is long.',
-    { detail: true },
+    { absent: 'as the run is long', detail: true },
   ),
   sheathed: yesNo('That cable is in a sheath or conduit of its own', 'Look.', {
     otherwise: 'no',

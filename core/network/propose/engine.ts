@@ -86,6 +86,7 @@ function engineOf(build: Builder, house: Joint, alternator: View<'alternators'>)
   })
   if (battery && link?.kind !== 'diode')
     build.run(`${id}-feed`, `${id}-plus`, battery.plus, {
+      leastA: alternator.ratedA,
       role: 'charge',
       state: 'found',
       of: alternator.$path,
@@ -102,6 +103,7 @@ function engineOf(build: Builder, house: Joint, alternator: View<'alternators'>)
       head: battery?.plus ?? `${id}-plus`,
       headMinus: battery?.minus ?? 'chassis',
       battery: battery !== null,
+      ratedA: alternator.ratedA,
       machinePlus: `${id}-plus`,
     })
 }
@@ -193,6 +195,8 @@ interface LinkAt {
   readonly machinePlus: string
   readonly opposite: string
   readonly battery: boolean
+  /** Of the machine, A. */
+  readonly ratedA: number
 }
 
 function linkOf(build: Builder, house: Joint, at: LinkAt): void {
@@ -266,6 +270,7 @@ function diodeOf(build: Builder, at: LinkAt, state: 'new' | 'found' | 'goes'): s
   const own = { of: link.$path, state, nominalV, opposite } as const
   build.post(`${id}-in`, 'terminal', { ...own, name: `${link.$name}, input` })
   build.run(`${alternator}-feed`, at.machinePlus, `${id}-in`, {
+    leastA: at.ratedA,
     role: 'charge',
     state: 'found',
     of: link.$path,
@@ -288,6 +293,7 @@ function diodeOf(build: Builder, at: LinkAt, state: 'new' | 'found' | 'goes'): s
   }
   if (at.battery)
     build.run(`${id}-start-feed`, out('start'), at.head, {
+      leastA: at.ratedA,
       role: 'charge',
       state: 'found',
       of: link.$path,

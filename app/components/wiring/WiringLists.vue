@@ -1,0 +1,143 @@
+<script setup lang="ts">
+import type { WiredJob } from '#core/assessment/wired'
+import type { Run } from '#core/network/network'
+import { torqueNm } from '#core/network/lists'
+
+/** The wiring as lists: runs from source to load, what is bought, what is moved from an old unit to a new one. */
+const props = defineProps<{ wired: WiredJob }>()
+const chosen = defineModel<string | null>({ required: true })
+const { q } = useWriting()
+const name = (id: string): string => props.wired.network.posts.find((post) => post.id === id)?.name ?? id
+const fuseOf = (run: Run): string => {
+  const id = props.wired.runs.find((one) => one.id === run.id)?.fuse
+  const fitting = props.wired.network.posts.find((post) => post.id === id)?.fitting
+  return fitting ? `${fitting.number} ${fitting.ratedA === null ? '' : q(fitting.ratedA, 'A')}` : 'none'
+}
+const size = (run: Run): string =>
+  run.areaMm2 === null
+    ? 'chassis'
+    : `${run.count > 1 ? `${run.count} × ` : ''}${run.state === 'found' && run.areaKnown === 'sized' ? 'needs ' : ''}${q(run.areaMm2, 'mm²')}`
+const amps = (run: Run): string => q(props.wired.runs.find((one) => one.id === run.id)!.amps, 'A')
+const worst = (run: Run) => {
+  const order = ['does-not-suit', 'measure-first', 'suits-once-changed']
+  const verdicts: string[] = props.wired.checks
+    .filter(({ on }) => on === `runs/${run.id}`)
+    .map(({ verdict }) => verdict)
+  return order.find((verdict) => verdicts.includes(verdict)) as
+    'does-not-suit' | 'measure-first' | 'suits-once-changed' | undefined
+}
+const stateWords = { found: 'stays', new: 'new', goes: 'goes' } as const
+</script>
+
+<template>
+  <div class="space-y-5">
+    <section aria-labelledby="run-list">
+      <h2 id="run-list" class="text-lg">Runs, from source to load</h2>
+      <div class="overflow-x-auto">
+        <table class="w-full text-sm max-md:hidden">
+          <thead class="text-left text-soft">
+            <tr>
+              <th class="font-normal">Run</th>
+              <th class="font-normal">From</th>
+              <th class="font-normal">To</th>
+              <th class="text-right font-normal">Size</th>
+              <th class="pl-3 text-right font-normal">Length</th>
+              <th class="pl-3 text-right font-normal">Current</th>
+              <th class="pl-3 font-normal">Fuse</th>
+              <th class="font-normal">State</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr
+              v-for="run in wired.network.runs"
+              :key="run.id"
+              class="border-t border-line"
+              :class="chosen === `runs/${run.id}` && 'bg-card'"
+            >
+              <td class="whitespace-nowrap">
+                <button
+                  type="button"
+                  class="min-h-7 font-semibold underline"
+                  @click="chosen = `runs/${run.id}`"
+                >
+                  {{ run.number }}
+                </button>
+                <VerdictMark v-if="worst(run)" :verdict="worst(run)!" class="ml-1 inline !size-3.5" />
+              </td>
+              <td>{{ name(run.from) }}</td>
+              <td>{{ name(run.to) }}</td>
+              <td class="text-right whitespace-nowrap tabular-nums">{{ size(run) }}</td>
+              <td class="pl-3 text-right whitespace-nowrap tabular-nums">
+                {{ run.lengthKnown === 'open' ? 'not known' : q(run.lengthM, 'm') }}
+              </td>
+              <td class="pl-3 text-right whitespace-nowrap tabular-nums">{{ amps(run) }}</td>
+              <td class="pl-3 whitespace-nowrap">{{ fuseOf(run) }}</td>
+              <td>{{ stateWords[run.state] }}</td>
+            </tr>
+          </tbody>
+        </table>
+        <ol class="md:hidden">
+          <li v-for="run in wired.network.runs" :key="run.id" class="border-t border-line">
+            <button
+              type="button"
+              class="block min-h-12 w-full py-1 text-left"
+              :aria-pressed="chosen === `runs/${run.id}`"
+              @click="chosen = `runs/${run.id}`"
+            >
+              <span class="flex items-center gap-1.5"
+                ><strong>{{ run.number }}</strong> {{ size(run) }},
+                {{ run.lengthKnown === 'open' ? 'length not known' : q(run.lengthM, 'm') }}, {{ amps(run)
+                }}<VerdictMark v-if="worst(run)" :verdict="worst(run)!" class="!size-4"
+              /></span>
+              <span class="block text-sm text-soft"
+                >{{ name(run.from) }} → {{ name(run.to) }} · fuse {{ fuseOf(run) }} ·
+                {{ stateWords[run.state] }}</span
+              >
+            </button>
+          </li>
+        </ol>
+      </div>
+    </section>
+
+    <section v-if="wired.network.signals.length" aria-labelledby="signals">
+      <h2 id="signals" class="text-lg">Lines of the battery’s signal</h2>
+      <ul>
+        <li v-for="line in wired.network.signals" :key="line.id">
+          <strong>{{ line.number }}</strong> {{ line.name }}, {{ stateWords[line.state] }}
+        </li>
+      </ul>
+    </section>
+
+    <section v-if="wired.swaps.length" aria-labelledby="swaps">
+      <h2 id="swaps" class="text-lg">Moved from the old unit to the new one</h2>
+      <ul>
+        <li v-for="swap in wired.swaps" :key="swap.terminal">
+          {{ swap.terminal }}: {{ swap.runs.length ? swap.runs.join(', ') : 'nothing lands there'
+          }}<template v-if="swap.carriedOver.length">; carry over {{ swap.carriedOver.join(', ') }}</template>
+        </li>
+      </ul>
+    </section>
+
+    <section aria-labelledby="wiring-parts">
+      <h2 id="wiring-parts" class="text-lg">To buy for the wiring</h2>
+      <p class="text-sm text-soft">
+        Cable with 10 % more, at least 0.3 m a run. Studs and torques are usual ones: the maker’s figure
+        counts.
+      </p>
+      <table class="text-sm">
+        <tbody>
+          <tr v-for="part in wired.parts" :key="part.what" class="border-t border-line">
+            <td class="pr-4 text-right tabular-nums">
+              {{ part.unit === 'm' ? q(part.quantity, 'm') : `${part.quantity} ×` }}
+            </td>
+            <td>{{ part.what }}</td>
+          </tr>
+        </tbody>
+      </table>
+      <p class="mt-1 text-sm text-soft">
+        Torque, about: M5 {{ torqueNm.M5 }}, M6 {{ torqueNm.M6 }}, M8 {{ torqueNm.M8 }}, M10
+        {{ torqueNm.M10 }} Nm.
+      </p>
+    </section>
+  </div>
+</template>

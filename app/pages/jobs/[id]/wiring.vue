@@ -1,0 +1,124 @@
+<script setup lang="ts">
+import { withField, withNewPart, withoutPart, type JobDocument } from '#core/job/document'
+import { applyRemedy, type RemedyRef } from '#core/remedies/catalogue'
+import { writeSvg, paperPalette, svgOf } from '#core/network/svg'
+import { isWorse, verdictWords, type Verdict } from '#core/system/verdict'
+import { handOver } from '../../../utils/files'
+
+/** The wiring of the job as it is specified: proposed, drawn, judged, and corrected by hand. */
+const { bench, problem, ready } = useJobPage('Wiring')
+const { drawn, pending, problem: failed } = useWiring(() => ready.value)
+const chosen = ref<string | null>(null)
+const wired = computed(() => drawn.value?.wired ?? null)
+
+/** The worst verdict of each run and fitting, where it is worse than Suits. */
+const verdicts = computed(() => {
+  const worst = new Map<string, Verdict>()
+  for (const { on, verdict } of wired.value?.checks ?? []) {
+    if (verdict === 'suits') continue
+    const known = worst.get(on)
+    if (!known || isWorse(verdict, known)) worst.set(on, verdict)
+  }
+  return worst
+})
+const open = computed(() => wired.value?.checks.filter(({ verdict }) => verdict !== 'suits') ?? [])
+const subject = (path: string): string => wired.value?.checks.find(({ on }) => on === path)?.subject ?? path
+
+/** A remedy of a cable of the survey is set on the runs it is: the survey stays what was found. */
+function take(remedy: RemedyRef) {
+  const runs = wired.value?.network.runs.filter(({ cable }) => cable !== null && cable === remedy.on) ?? []
+  bench.edit((job) =>
+    runs.length > 0 && remedy.value !== undefined
+      ? runs.reduce<JobDocument>(
+          (next, { id }) => withField(next, `runs/${id}/areaMm2`, { value: remedy.value, how: 'assumed' }),
+          job,
+        )
+      : applyRemedy(job, remedy),
+  )
+}
+const toProposal = (): void => bench.edit((job) => (chosen.value ? withoutPart(job, chosen.value) : job))
+const addBranch = (): void =>
+  bench.edit((job) => withNewPart(job, 'branches', { what: { value: 'spare', how: 'assumed' } }).job)
+function saveDrawing() {
+  if (!drawn.value) return
+  const svg = writeSvg(
+    svgOf(drawn.value.layout, { palette: paperPalette, verdicts: verdicts.value, chosen: null }),
+  )
+  handOver(`${bench.document!.job.number}-wiring.svg`, svg, 'image/svg+xml')
+}
+const print = (): void => window.print()
+</script>
+
+<template>
+  <JobShell
+    title="Wiring"
+    about="What is joined to what, by what, behind which fuse. Everything is proposed; what you set by hand stays."
+    :problem="problem"
+    :ready="ready"
+  >
+    <div v-if="!drawn" class="p-5 text-soft" aria-busy="true">{{ failed || 'Working out the wiring …' }}</div>
+    <div v-else class="px-4 pt-3 md:px-5" :aria-busy="pending">
+      <div class="flex flex-wrap items-baseline gap-x-4 gap-y-1 pb-2">
+        <p
+          class="flex items-center gap-1.5 font-semibold"
+          :class="verdictColour[wired!.verdict]"
+          data-testid="wiring-verdict"
+        >
+          <VerdictMark :verdict="wired!.verdict" class="!size-5" />{{
+            open.length === 0
+              ? 'The wiring suits'
+              : `${verdictWords[wired!.verdict]}: ${open.length} ${open.length === 1 ? 'check' : 'checks'} of the wiring`
+          }}
+        </p>
+        <span class="flex flex-wrap gap-2 text-xs">
+          <button type="button" class="act-quiet !min-h-8 max-md:!min-h-11" @click="addBranch">
+            Add a branch
+          </button>
+          <button type="button" class="act-quiet !min-h-8 max-md:!min-h-11" @click="saveDrawing">
+            Save the drawing (SVG)
+          </button>
+          <button type="button" class="act-quiet !min-h-8 max-md:!min-h-11" @click="print">Print</button>
+        </span>
+      </div>
+      <ul
+        v-if="open.length"
+        class="flex flex-wrap gap-1 pb-2 text-sm"
+        aria-label="What is to be changed or measured"
+      >
+        <li v-for="check in open" :key="check.key">
+          <button
+            type="button"
+            class="inline-flex min-h-8 items-center gap-1.5 rounded-sm border border-line px-2 text-left max-md:min-h-11"
+            :data-open="check.key"
+            @click="chosen = check.on"
+          >
+            <VerdictMark :verdict="check.verdict" class="!size-3.5 shrink-0" />{{ check.title }}:
+            {{ subject(check.on) }}
+          </button>
+        </li>
+      </ul>
+      <div class="grid gap-4 lg:grid-cols-[minmax(0,1fr)_22rem]">
+        <WiringDrawing v-model="chosen" :layout="drawn.layout" :verdicts="verdicts" class="max-md:hidden" />
+        <aside class="min-w-0 lg:max-h-[calc(100dvh-11rem)] lg:overflow-y-auto print:hidden">
+          <WiringPanel
+            v-if="chosen"
+            :key="chosen"
+            :wired="wired!"
+            :path="chosen"
+            @remedy="take"
+            @proposal="toProposal"
+          />
+          <p v-else class="text-soft">
+            Choose a run or a fuse on the drawing: its numbers, its checks and what can be set of it stand
+            here.
+          </p>
+        </aside>
+      </div>
+      <WiringLists v-model="chosen" :wired="wired!" class="mt-5" />
+      <p class="mt-4 border-l-4 border-changed pl-2">
+        Sizes and ratings are starting points. The local code, the makers’ sheets and licensed practice
+        decide; the mains side is left to licensed hands.
+      </p>
+    </div>
+  </JobShell>
+</template>

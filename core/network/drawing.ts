@@ -1,0 +1,211 @@
+import { fuseFamilies } from '#core/job/parts/wiring'
+import type { PartPath } from '#core/job/document'
+import type { Write } from '#core/units/format'
+import type { Network, Post, Run, State, Unit } from './network'
+
+/** What a node of the drawing is drawn as. */
+export type Symbol =
+  Unit['kind'] | 'fuse' | 'switch' | 'relay' | 'stop' | 'shunt' | 'plug' | 'bar' | 'chassis'
+
+/** A unit, a fitting or a bar on the drawing, with its words. */
+export interface DrawnNode {
+  readonly id: string
+  readonly symbol: Symbol
+  readonly title: string
+  readonly lines: readonly string[]
+  readonly state: State
+  /** Where its verdicts and fields are; null where it has none. */
+  readonly path: PartPath | null
+  /** What of it was set by hand. */
+  readonly isSet: boolean
+}
+
+/** A run on the drawing: one line for both conductors. */
+export interface DrawnEdge {
+  readonly id: string
+  readonly from: string
+  readonly to: string
+  readonly title: string
+  readonly lines: readonly string[]
+  readonly state: State
+  readonly path: PartPath
+  readonly isSet: boolean
+  readonly dashed: boolean
+}
+
+export interface Drawing {
+  readonly nodes: readonly DrawnNode[]
+  readonly edges: readonly DrawnEdge[]
+}
+
+/**
+ * The single-line drawing of a network, before it has places: sources above the bar, loads below. A line stands for
+ * both conductors; what is special in the negative, as the shunt, the bond or a return by the chassis, is drawn on it.
+ */
+export function drawingOf(network: Network, q: Write): Drawing {
+  const nodeAt = nodesOfPosts(network)
+  const nodes = [...unitNodes(network, q), ...fittingNodes(network, q)]
+  const edges: DrawnEdge[] = []
+  for (const run of network.runs) {
+    if (!isDrawn(run)) continue
+    const [from, to] = [nodeAt.get(run.from), nodeAt.get(run.to)]
+    if (from === undefined || to === undefined || from === to) continue
+    edges.push(edgeOf(run, from, to, network, q))
+  }
+  const drawn = throughShunt(edges, network, q)
+  const used = new Set(drawn.flatMap(({ from, to }) => [from, to]))
+  return { nodes: [...nodes.filter(({ id }) => used.has(id)), ...goneNodes(network)], edges: drawn }
+}
+
+/** Returns run beside what they return, and the metal of the body is no line of its own. */
+const isDrawn = ({ role, returnOf, to }: Run): boolean =>
+  returnOf === null && role !== 'return' && to !== 'body-metal'
+
+/** The node that each positive post is part of: its unit, else its fitting. */
+function nodesOfPosts({ posts, units }: Network): ReadonlyMap<string, string> {
+  const nodes = new Map<string, string>()
+  for (const { id, kind } of posts) if (kind !== 'terminal' && kind !== 'battery') nodes.set(id, id)
+  for (const unit of units) {
+    const node = unit.kind === 'diode' ? unit.of!.split('/')[1]! : unit.id
+    nodes.set(unit.plus, node)
+    if (unit.kind === 'dcdc') nodes.set(unit.inPlus, node)
+    if (unit.kind === 'diode') nodes.set(unit.out, node)
+  }
+  nodes.set('bar-minus', nodes.has('bar-plus') ? 'bar-plus' : (nodes.get('bank-plus') ?? 'bar-minus'))
+  const bank = nodes.get('bank-plus')
+  if (bank) nodes.set('bank-minus', bank)
+  return nodes
+}
+
+function unitNodes({ units }: Network, q: Write): DrawnNode[] {
+  const seen = new Set<string>()
+  return units.flatMap((unit): DrawnNode[] => {
+    const id = unit.kind === 'diode' ? unit.of!.split('/')[1]! : unit.id
+    if (seen.has(id)) return []
+    seen.add(id)
+    return [
+      {
+        id,
+        symbol: unit.kind,
+        title: unit.name.replace(/^The (.)/, (_, first: string) => first.toUpperCase()),
+        lines: wordsOf(unit, q),
+        state: unit.state,
+        path: unit.of,
+        isSet: false,
+      },
+    ]
+  })
+}
+
+function wordsOf(unit: Unit, q: Write): string[] {
+  switch (unit.kind) {
+    case 'battery':
+      return [`${unit.label} ${unit.chemistry}`]
+    case 'source':
+      return [`${q(unit.mostA, 'A')}, ${q(unit.setV, 'V')}`]
+    case 'alternator':
+      return [`${q(unit.ratedA, 'A')}, ${q(unit.setV, 'V')}`]
+    case 'dcdc':
+      return [`${q(unit.mostA, 'A')}, from ${q(unit.lowestInputV, 'V')}`]
+    case 'inverter':
+      return [`takes ${q(unit.takesW, 'W')}`]
+    case 'load':
+      return [unit.amps > 0 ? q(unit.amps, 'A') : 'nothing yet']
+    case 'starter':
+      return [q(unit.amps, 'A')]
+    case 'diode':
+      return [`drops ${q(unit.dropV, 'V')}`]
+  }
+}
+
+function fittingNodes(network: Network, q: Write): DrawnNode[] {
+  return network.posts.flatMap((post): DrawnNode[] => {
+    const { id, kind, fitting, state, set } = post
+    const isBar = kind === 'bar' || kind === 'chassis'
+    if (id === 'bar-minus' || (!fitting && !isBar) || (post.pole === 'negative' && kind === 'bar')) return []
+    return [
+      {
+        id,
+        symbol: kind as Symbol,
+        title: fitting?.number ? fitting.number : titleOf(post, network),
+        lines: fittingWords(post, q),
+        state,
+        path: fitting ? `fittings/${id}` : null,
+        isSet: set.length > 0,
+      },
+    ]
+  })
+}
+
+function titleOf({ id, name }: Post, { posts }: Network): string {
+  if (id === 'bar-plus') return posts.some((post) => post.id === 'bar-minus') ? 'Bars + and −' : 'Bar +'
+  return name
+}
+
+function fittingWords({ kind, fitting, name }: Post, q: Write): string[] {
+  if (!fitting) return []
+  const rated = fitting.ratedA === null ? '' : q(fitting.ratedA, 'A')
+  if (kind === 'fuse') return [rated, fitting.family ? fuseFamilies[fitting.family].toLowerCase() : '']
+  if (kind === 'bar') return [rated]
+  return [name, rated]
+}
+
+function edgeOf(run: Run, from: string, to: string, network: Network, q: Write): DrawnEdge {
+  const back = network.runs.find(({ returnOf }) => returnOf === run.id)
+  const byChassis = back?.areaMm2 === null
+  const unknown = run.areaKnown === 'sized' && run.state === 'found'
+  const size =
+    run.areaMm2 === null
+      ? 'metal of the body'
+      : `${run.count > 1 ? `${run.count} × ` : ''}${unknown ? 'needs ' : ''}${q(run.areaMm2, 'mm²')}`
+  const length = run.lengthKnown === 'open' ? 'length?' : q(run.lengthM, 'm')
+  return {
+    id: run.id,
+    from,
+    to,
+    title: run.role === 'bond' ? `${run.number} bond −` : run.number,
+    lines: [`${size}, ${length}`, ...(byChassis ? ['back by the chassis'] : [])],
+    state: run.state,
+    path: `runs/${run.id}`,
+    isSet: run.lengthKnown === 'set' || run.areaKnown === 'set',
+    dashed: false,
+  }
+}
+
+/** The shunt stands in the negative; on the one line of both it is drawn before the bar. */
+function throughShunt(edges: DrawnEdge[], { runs, posts }: Network, q: Write): DrawnEdge[] {
+  if (!posts.some(({ id }) => id === 'shunt')) return edges
+  const last =
+    edges.find(({ to }) => to === 'bar-plus' && edges.some(({ id }) => id === 'main-lead')) &&
+    edges.findLast(({ id }) => id.startsWith('main-feed-'))
+  const behind = runs.find(({ id }) => id === 'main-return-2')
+  if (!last || !behind) return edges
+  return edges.flatMap((edge): DrawnEdge[] =>
+    edge !== last
+      ? [edge]
+      : [
+          { ...edge, to: 'shunt' },
+          {
+            ...edge,
+            id: behind.id,
+            from: 'shunt',
+            title: behind.number,
+            lines: [`${q(behind.areaMm2!, 'mm²')}, ${q(behind.lengthM, 'm')}`],
+            path: `runs/${behind.id}`,
+            isSet: behind.lengthKnown === 'set' || behind.areaKnown === 'set',
+          },
+        ],
+  )
+}
+
+/** What is taken out stands apart, crossed out. */
+const goneNodes = ({ gone }: Network): DrawnNode[] =>
+  gone.map(({ id, name, of }) => ({
+    id,
+    symbol: 'load',
+    title: name,
+    lines: ['taken out'],
+    state: 'goes',
+    path: of,
+    isSet: false,
+  }))

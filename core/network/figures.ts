@@ -1,0 +1,101 @@
+import { cableSizesMm2 } from '#core/physics/conductors'
+import { runOhm } from './cases'
+import type { Run } from './network'
+import { carriesA, crankingFactor } from './size'
+import type { Wiring } from './wiring'
+
+/** What a size would do in the place of a run. */
+export interface Size {
+  readonly areaMm2: number
+  readonly count: number
+  readonly carriesA: number
+  readonly lostV: number
+  /** Whether it carries what flows and what its fuse lets through, and loses no more than is allowed. */
+  readonly carries: boolean
+  readonly loses: boolean
+}
+
+/** What decided a size. */
+export type Governs = 'fuse' | 'current' | 'voltage' | 'neighbour' | 'set' | 'found'
+
+/** The figures of a run as they stand beside the drawing. */
+export interface RunFigures {
+  readonly id: string
+  readonly amps: number
+  /** The case in which most flows. */
+  readonly at: string | null
+  readonly crankingA: number
+  readonly carriesA: number | null
+  /** Lost in the run itself there and back, V, and as a share. */
+  readonly lostV: number
+  readonly lostShare: number
+  readonly allowedShare: number
+  /** Heat lost in it, W. */
+  readonly heatW: number
+  readonly fuse: string | null
+  readonly governs: Governs
+  /** One size smaller, the size it has, one size larger. */
+  readonly sizes: readonly Size[]
+}
+
+const crankingOr = (run: Run, amps: number, crankingA: number): number =>
+  run.role === 'cranking' ? crankingA : amps
+
+/** The figures of a run. */
+export function figuresOf(run: Run, wiring: Wiring): RunFigures {
+  const { amps, at, crankingA } = wiring.design(run)
+  const flows = crankingOr(run, amps, crankingA)
+  const { nominalV } = wiring.post(run.from)!
+  const fuse = run.role === 'cranking' ? null : wiring.fuseOf(run)
+  const back = wiring.returnOf(run.id)
+  const ohmWith = (areaMm2: number | null, count: number): number => {
+    const { cableC } = wiring.network
+    const own = runOhm({ ...run, areaMm2, count }, cableC)
+    return (
+      own + (back ? runOhm({ ...back, ...(back.areaMm2 === null ? {} : { areaMm2, count }) }, cableC) : 0)
+    )
+  }
+  const mustCarryA = Math.max(amps, crankingA / crankingFactor, fuse?.fitting?.ratedA ?? 0)
+  const allowed = wiring.dropShare(run)
+  const sizeAt = (areaMm2: number, count: number): Size => {
+    const [carries, lostV] = [carriesA(run, areaMm2, count), flows * ohmWith(areaMm2, count)]
+    return {
+      areaMm2,
+      count,
+      carriesA: carries,
+      lostV,
+      carries: carries >= mustCarryA,
+      loses: lostV <= allowed * nominalV,
+    }
+  }
+  const sizes = run.areaMm2 === null ? [] : around(run.areaMm2).map((areaMm2) => sizeAt(areaMm2, run.count))
+  const lostV = flows * ohmWith(run.areaMm2, run.count)
+  return {
+    id: run.id,
+    amps: flows,
+    at: at?.name ?? null,
+    crankingA,
+    carriesA: run.areaMm2 === null ? null : carriesA(run, run.areaMm2, run.count),
+    lostV,
+    lostShare: lostV / nominalV,
+    allowedShare: allowed,
+    heatW: flows * lostV,
+    fuse: fuse?.id ?? null,
+    governs: governs(run, sizes, mustCarryA > Math.max(amps, crankingA / crankingFactor)),
+    sizes,
+  }
+}
+
+/** The usual sizes beside one, itself between them. */
+function around(areaMm2: number): number[] {
+  const below = cableSizesMm2.findLast((size) => size < areaMm2)
+  const above = cableSizesMm2.find((size) => size > areaMm2)
+  return [below, areaMm2, above].filter((size) => size !== undefined)
+}
+
+function governs({ areaKnown, areaMm2 }: Run, sizes: readonly Size[], byFuse: boolean): Governs {
+  if (areaKnown === 'set' || areaKnown === 'found') return areaKnown
+  const smaller = sizes.find((size) => size.areaMm2 < (areaMm2 ?? 0))
+  if (smaller && !smaller.carries) return byFuse ? 'fuse' : 'current'
+  return smaller && !smaller.loses ? 'voltage' : 'neighbour'
+}

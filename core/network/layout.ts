@@ -1,0 +1,186 @@
+import type { ELK, ElkExtendedEdge, ElkLabel, ElkNode, ElkPort } from 'elkjs/lib/elk-api'
+import type { Drawing, DrawnEdge, DrawnNode } from './drawing'
+
+/** A node with its place; what it says stands in `text`, its symbol in `mark`. */
+export interface PlacedNode extends DrawnNode {
+  readonly x: number
+  readonly y: number
+  readonly width: number
+  readonly height: number
+}
+export interface PlacedEdge extends DrawnEdge {
+  readonly points: readonly (readonly [x: number, y: number])[]
+  /** Upper left corner of its words, and how much room they have. */
+  readonly label: { readonly x: number; readonly y: number; readonly width: number; readonly height: number }
+}
+export interface Layout {
+  readonly nodes: readonly PlacedNode[]
+  readonly edges: readonly PlacedEdge[]
+  readonly width: number
+  readonly height: number
+}
+
+/** Height of a line of text, and mean and largest width of its letters, in the units of the drawing. */
+const line = 14
+const letter = 6.1
+const boldLetter = 6.9
+/** Room for the symbol of a box, and the size of the symbol of a fitting. */
+export const boxMark = 34
+export const fittingMark = { width: 14, height: 30 } as const
+const barHeight = 8
+
+const textWidth = (title: string, lines: readonly string[]): number =>
+  Math.max(title.length * boldLetter, ...lines.map((words) => words.length * letter))
+
+const isBox = ({ symbol }: DrawnNode): boolean =>
+  !['fuse', 'switch', 'relay', 'stop', 'shunt', 'plug', 'bar', 'chassis'].includes(symbol)
+
+/** Words of a box are broken to lines of so many letters. */
+const boxLetters = 20
+/** Words in lines of at most so many letters; a longer word stays whole. */
+export function broken(words: string, most = boxLetters): string[] {
+  const lines: string[] = []
+  for (const word of words.split(' ')) {
+    const last = lines.at(-1)
+    if (last !== undefined && last.length + 1 + word.length <= most)
+      lines[lines.length - 1] = `${last} ${word}`
+    else lines.push(word)
+  }
+  return lines
+}
+
+/** The lines of a node as they are drawn: its title first. */
+export const linesOf = (
+  node: DrawnNode,
+): { readonly title: readonly string[]; readonly lines: readonly string[] } => ({
+  title: broken(node.title),
+  lines: node.lines.filter((words) => words !== '').flatMap((words) => broken(words, 22)),
+})
+
+function sizeOf(
+  node: DrawnNode,
+  edges: readonly DrawnEdge[],
+): { readonly width: number; readonly height: number } {
+  const { title, lines } = linesOf(node)
+  const words = textWidth('', [...lines])
+  const width = Math.max(...title.map((one) => one.length * boldLetter), words)
+  if (node.symbol === 'bar') {
+    const at = Math.max(
+      edges.filter(({ to }) => to === node.id).length,
+      edges.filter(({ from }) => from === node.id).length,
+      1,
+    )
+    return { width: node.id === 'bar-plus' ? at * 40 : 24, height: barHeight }
+  }
+  const height = (title.length + lines.length) * line
+  if (isBox(node)) return { width: boxMark + width + 10, height: Math.max(38, height + 12) }
+  return { width: fittingMark.width + 8 + width, height: Math.max(fittingMark.height, height) }
+}
+
+/** The words of a bar stand to its right; the layout leaves room for them. */
+const barLabel = (node: DrawnNode): ElkLabel => ({
+  text: barWords(node),
+  width: barWords(node).length * boldLetter + 24,
+  height: line,
+  layoutOptions: { 'elk.nodeLabels.placement': 'OUTSIDE H_RIGHT V_CENTER' },
+})
+
+/** What stands beside a bar, on one line. */
+export const barWords = ({ title, lines }: DrawnNode): string =>
+  [title, ...lines].filter((words) => words !== '').join(', ')
+
+/** Which way an edge leads on the page: what charges comes from above, what draws hangs below. */
+function portsOf(node: DrawnNode, size: { readonly width: number; readonly height: number }): ElkPort[] {
+  if (isBox(node) || node.symbol === 'bar') return []
+  const x = fittingMark.width / 2
+  const top = (size.height - fittingMark.height) / 2
+  return [
+    { id: `${node.id}:in`, x, y: top, width: 0, height: 0, layoutOptions: { 'elk.port.side': 'NORTH' } },
+    {
+      id: `${node.id}:out`,
+      x,
+      y: size.height - top,
+      width: 0,
+      height: 0,
+      layoutOptions: { 'elk.port.side': 'SOUTH' },
+    },
+  ]
+}
+
+const options: Readonly<Record<string, string>> = {
+  'elk.algorithm': 'layered',
+  'elk.direction': 'DOWN',
+  'elk.edgeRouting': 'ORTHOGONAL',
+  'elk.layered.nodePlacement.strategy': 'NETWORK_SIMPLEX',
+  'elk.layered.spacing.nodeNodeBetweenLayers': '22',
+  'elk.spacing.nodeNode': '26',
+  'elk.spacing.edgeNode': '16',
+  'elk.spacing.edgeLabel': '4',
+  'elk.edgeLabels.inline': 'false',
+  'elk.layered.edgeLabels.sideSelection': 'ALWAYS_DOWN',
+  'elk.layered.considerModelOrder.strategy': 'NODES_AND_EDGES',
+  'elk.spacing.componentComponent': '30',
+}
+
+/**
+ * Places for a drawing: layers from the sources down to the loads, by a layered layout.
+ * @param elk the layout engine
+ */
+export async function layoutOf(drawing: Drawing, elk: Pick<ELK, 'layout'>): Promise<Layout> {
+  const sizes = new Map(drawing.nodes.map((node) => [node.id, sizeOf(node, drawing.edges)]))
+  const byId = new Map(drawing.nodes.map((node) => [node.id, node]))
+  const hasPorts = (id: string): boolean => {
+    const node = byId.get(id)!
+    return !isBox(node) && node.symbol !== 'bar'
+  }
+  const graph: ElkNode = {
+    id: 'drawing',
+    layoutOptions: options,
+    children: drawing.nodes.map((node): ElkNode => {
+      const size = sizes.get(node.id)!
+      return {
+        id: node.id,
+        ...size,
+        ports: portsOf(node, size),
+        labels: node.symbol === 'bar' ? [barLabel(node)] : [],
+        layoutOptions: hasPorts(node.id) ? { 'elk.portConstraints': 'FIXED_POS' } : {},
+      }
+    }),
+    edges: drawing.edges.map((edge): ElkExtendedEdge => ({
+      id: edge.id,
+      sources: [hasPorts(edge.from) ? `${edge.from}:out` : edge.from],
+      targets: [hasPorts(edge.to) ? `${edge.to}:in` : edge.to],
+      labels: [
+        {
+          text: edge.title,
+          width: textWidth(edge.title, edge.lines) + 4,
+          height: (1 + edge.lines.length) * line,
+          layoutOptions: { 'elk.edgeLabels.placement': 'CENTER' },
+        },
+      ],
+    })),
+  }
+  const placed = await elk.layout(graph)
+  return {
+    width: placed.width!,
+    height: placed.height!,
+    nodes: placed.children!.map((child): PlacedNode => ({
+      ...byId.get(child.id)!,
+      x: child.x!,
+      y: child.y!,
+      width: child.width!,
+      height: child.height!,
+    })),
+    edges: (placed.edges as ElkExtendedEdge[]).map((edge): PlacedEdge => {
+      const [section] = edge.sections!
+      const [label] = edge.labels!
+      return {
+        ...drawing.edges.find(({ id }) => id === edge.id)!,
+        points: [section!.startPoint, ...(section!.bendPoints ?? []), section!.endPoint].map(
+          ({ x, y }) => [x, y] as const,
+        ),
+        label: { x: label!.x!, y: label!.y!, width: label!.width!, height: label!.height! },
+      }
+    }),
+  }
+}

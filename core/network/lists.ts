@@ -1,0 +1,113 @@
+import { fuseFamilies } from '#core/job/parts/wiring'
+import type { Network, Post, Run } from './network'
+
+/** A thing to buy for the wiring. */
+export interface WiringPart {
+  readonly what: string
+  readonly quantity: number
+  readonly unit: '' | 'm'
+}
+
+/** More cable than the runs are long: for bends and for what is cut off; and at least so much a run. */
+const allowance = 0.1
+const leastAllowanceM = 0.3
+
+/** Stud of a lug by the size of its conductor, mm: where no maker says otherwise (engineering default). */
+const studOf = (areaMm2: number): string =>
+  areaMm2 >= 50 ? 'M10' : areaMm2 >= 16 ? 'M8' : areaMm2 >= 4 ? 'M6' : 'M5'
+/** Torque of a stud, Nm: about, where no maker gives a figure (engineering default). */
+export const torqueNm = { M5: 3, M6: 5, M8: 9, M10: 18 } as const
+export const lugOf = (areaMm2: number): string => `${areaMm2} mm², ${studOf(areaMm2)}`
+
+const colourOf = (run: Run, network: Network): string =>
+  network.posts.find(({ id }) => id === run.from)?.pole === 'negative' ? 'black' : 'red'
+
+const isBought = (run: Run): run is Run & { readonly areaMm2: number } =>
+  run.state === 'new' && run.areaMm2 !== null
+
+/** What is bought for the wiring: cable by size and colour with its allowance, lugs, heat-shrink, fuses, switches, bars. */
+export function partsOfWiring(network: Network): WiringPart[] {
+  const sums = new Map<string, { quantity: number; unit: '' | 'm' }>()
+  const add = (what: string, quantity: number, unit: '' | 'm' = ''): void => {
+    const sum = sums.get(what) ?? { quantity: 0, unit }
+    sum.quantity += quantity
+    sums.set(what, sum)
+  }
+  for (const run of network.runs) {
+    if (!isBought(run)) continue
+    const each = run.lengthM + Math.max(leastAllowanceM, allowance * run.lengthM)
+    add(`Cable ${run.areaMm2} mm², ${colourOf(run, network)}, ${run.insulationC} °C`, each * run.count, 'm')
+    add(`Lug ${lugOf(run.areaMm2)}`, 2 * run.count)
+    add(`Heat-shrink for ${run.areaMm2} mm²`, 2 * run.count)
+  }
+  for (const post of network.posts) {
+    const name = post.state === 'new' ? boughtAs(post) : null
+    if (name) add(name, 1)
+  }
+  for (const { state } of network.signals) if (state === 'new') add('Signal line, 1 mm²', 1)
+  return [...sums].map(([what, { quantity, unit }]) => ({
+    what,
+    unit,
+    quantity: unit === 'm' ? Math.ceil(quantity * 10) / 10 : quantity,
+  }))
+}
+
+function boughtAs({ kind, fitting }: Post): string | null {
+  if (!fitting || fitting.ratedA === null) return null
+  if (kind === 'fuse')
+    return `Fuse ${fitting.ratedA} A, ${fuseFamilies[fitting.family!].toLowerCase()}, with its holder`
+  const names = {
+    switch: 'Battery switch',
+    relay: 'Relay',
+    stop: 'Contactor for charge and discharge stop',
+    shunt: 'Shunt',
+    plug: 'Plug and socket',
+    bar: 'Bus bar',
+  }
+  return `${names[kind as keyof typeof names]}, ${fitting.ratedA} A`
+}
+
+/** A run as it stands on its label and in the list. */
+export interface ListedRun {
+  readonly number: string
+  readonly from: string
+  readonly to: string
+  readonly areaMm2: number | null
+  readonly count: number
+  readonly lengthM: number
+  readonly lengthKnown: Run['lengthKnown']
+  readonly areaKnown: Run['areaKnown']
+  readonly state: Run['state']
+  readonly fuse: string
+  readonly amps: number
+}
+
+/** A terminal of a unit that another takes the place of, with what lands on it before and after. */
+export interface SwapStep {
+  readonly unit: string
+  readonly terminal: string
+  readonly runs: readonly string[]
+  readonly carriedOver: readonly string[]
+}
+
+/**
+ * Terminal by terminal what is moved from an old unit to the one in its place: the runs that stay, and the fuses and
+ * plugs on them that must be carried over.
+ */
+export function swapsOf({ units, posts, runs, gone }: Network): SwapStep[] {
+  return gone.flatMap(({ instead }) => {
+    const unit = units.find(({ id }) => id === instead)
+    if (!unit || unit.kind === 'battery') return []
+    const terminals = posts.filter(({ of, kind }) => of === unit.of && kind === 'terminal')
+    return terminals.map(({ id, name }): SwapStep => {
+      const landing = runs.filter(({ from, to, state }) => state === 'found' && (from === id || to === id))
+      const over = posts.filter(({ state, fitting, of }) => state === 'found' && fitting && of === unit.of)
+      return {
+        unit: unit.name,
+        terminal: name,
+        runs: landing.map(({ number }) => number),
+        carriedOver: over.map(({ fitting }) => fitting!.number),
+      }
+    })
+  })
+}

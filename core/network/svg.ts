@@ -1,0 +1,354 @@
+import type { Verdict } from '#core/system/verdict'
+import {
+  barWords,
+  boxMark,
+  fittingMark,
+  linesOf,
+  type Layout,
+  type PlacedEdge,
+  type PlacedNode,
+} from './layout'
+
+/** A piece of a drawing: an element of SVG with what is in it. Whoever shows it makes elements of it; a file, text. */
+export interface Shape {
+  readonly tag: 'svg' | 'g' | 'path' | 'rect' | 'circle' | 'text'
+  readonly attributes: Readonly<Record<string, string | number>>
+  readonly children: readonly (Shape | string)[]
+}
+
+/** Colours of a drawing: names of them on the page, values on paper. */
+export interface Palette {
+  readonly ink: string
+  readonly soft: string
+  readonly strong: string
+  readonly paper: string
+  readonly chosen: string
+  readonly verdicts: Readonly<Record<Verdict, string>>
+}
+
+export const paperPalette: Palette = {
+  ink: '#1C2A30',
+  soft: '#5C6468',
+  strong: '#163A46',
+  paper: '#FFFFFF',
+  chosen: '#5A4A99',
+  verdicts: {
+    suits: '#1F6F5C',
+    'suits-once-changed': '#8A5510',
+    'measure-first': '#5A4A99',
+    'does-not-suit': '#AD3426',
+  },
+}
+
+interface Look {
+  readonly palette: Palette
+  /** Worst verdict by the path of a run or a fitting, where it is worse than Suits. */
+  readonly verdicts: ReadonlyMap<string, Verdict>
+  /** What is chosen of it, by its path; null where nothing is, or where nothing can be. */
+  readonly chosen: string | null
+}
+
+const round = (value: number): number => Math.round(value * 10) / 10
+const lineHeight = 14
+const margin = 14
+
+type Attributes = Readonly<Record<string, string | number | null>>
+const shape = (
+  tag: Shape['tag'],
+  attributes: Attributes,
+  ...children: readonly (Shape | string)[]
+): Shape => ({
+  tag,
+  attributes: Object.fromEntries(
+    Object.entries(attributes).filter((one): one is [string, string | number] => one[1] !== null),
+  ),
+  children,
+})
+const path = (d: string, stroke: string, width: number, more: Attributes = {}): Shape =>
+  shape('path', { d, fill: 'none', stroke, 'stroke-width': width, ...more })
+const at = (...numbers: readonly number[]): string => numbers.map(round).join(' ')
+
+/** A drawing: found thin, new strong, what goes dashed and crossed out; readable without colour. */
+export function svgOf(layout: Layout, look: Look): Shape {
+  const [width, height] = [round(layout.width + 2 * margin), round(layout.height + 2 * margin)]
+  return shape(
+    'svg',
+    {
+      xmlns: 'http://www.w3.org/2000/svg',
+      viewBox: `${-margin} ${-margin} ${width} ${height}`,
+      width,
+      height,
+      'font-size': 12,
+      'font-family': 'Atkinson Hyperlegible Next Variable, Atkinson, sans-serif',
+    },
+    ...layout.edges.map((edge) => group(edge.path, [edge.title, ...edge.lines], edgeShapes(edge, look))),
+    ...layout.nodes.map((node) =>
+      group(node.path ?? node.id, [node.title, ...node.lines], nodeShapes(node, look)),
+    ),
+  )
+}
+
+/** What can be chosen, with its words for whoever does not see it. */
+const group = (id: string, words: readonly string[], shapes: readonly Shape[]): Shape =>
+  shape('g', { 'data-id': id, 'aria-label': words.filter((word) => word !== '').join(', ') }, ...shapes)
+
+const text = (x: number, y: number, words: string, fill: string, bold = false): Shape =>
+  shape('text', { x: round(x), y: round(y), fill, 'font-weight': bold ? 700 : null }, words)
+
+/** A verdict’s mark: a shape for each, so that it is read without colour. */
+function mark(x: number, y: number, verdict: Verdict, { palette }: Look): Shape {
+  const fill = palette.verdicts[verdict]
+  switch (verdict) {
+    case 'suits':
+      return shape('circle', { cx: round(x), cy: round(y), r: 5, fill })
+    case 'suits-once-changed':
+      return shape('path', { d: `M${at(x, y - 6.5)}l6.5 6.5l-6.5 6.5l-6.5 -6.5z`, fill })
+    case 'measure-first':
+      return path(`M${at(x - 5, y - 5)}h10v10h-10z`, fill, 2, { 'stroke-dasharray': '3 2' })
+    case 'does-not-suit':
+      return shape('path', { d: `M${at(x - 2.5, y - 6)}h5l3.5 3.5v5l-3.5 3.5h-5l-3.5 -3.5v-5z`, fill })
+  }
+}
+const marked = (verdict: Verdict | undefined, x: number, y: number, look: Look): Shape[] =>
+  verdict ? [mark(x, y, verdict, look)] : []
+
+/** What is set by hand bears a pencil. */
+const withPencil = (words: string, { isSet }: { readonly isSet: boolean }): string =>
+  isSet ? `${words} ✎` : words
+
+function edgeShapes(edge: PlacedEdge, look: Look): Shape[] {
+  const { palette, verdicts, chosen } = look
+  const [first, ...rest] = edge.points
+  const d = `M${at(...first!)}${rest.map((point) => `L${at(...point)}`).join('')}`
+  const { x, y } = edge.label
+  const title = withPencil(edge.title, edge)
+  return [
+    ...(edge.path === chosen ? [path(d, palette.chosen, 9, { 'stroke-opacity': 0.3 })] : []),
+    path(d, edge.state === 'new' ? palette.strong : palette.soft, edge.state === 'new' ? 2.4 : 1.2),
+    // A wide band that is not seen, so that a thin line can be hit.
+    path(d, 'transparent', 16),
+    text(x + 2, y + 11, title, palette.ink, true),
+    ...edge.lines.map((words, i) => text(x + 2, y + 11 + (i + 1) * lineHeight, words, palette.soft)),
+    ...marked(verdicts.get(edge.path), x + title.length * 7 + 12, y + 7, look),
+  ]
+}
+
+const fittings = ['fuse', 'switch', 'relay', 'stop', 'shunt', 'plug', 'chassis']
+function nodeShapes(node: PlacedNode, look: Look): Shape[] {
+  const shapes =
+    node.symbol === 'bar'
+      ? barShapes(node, look)
+      : fittings.includes(node.symbol)
+        ? fittingShapes(node, look)
+        : boxShapes(node, look)
+  return look.chosen === (node.path ?? node.id) ? [...shapes, frame(node, look)] : shapes
+}
+
+const frame = ({ x, y, width, height }: PlacedNode, { palette }: Look): Shape =>
+  shape('rect', {
+    x: round(x - 5),
+    y: round(y - 5),
+    width: round(width + 10),
+    height: round(height + 10),
+    rx: 4,
+    fill: 'none',
+    stroke: palette.chosen,
+    'stroke-width': 3,
+    'stroke-opacity': 0.5,
+  })
+
+const weightOf = ({ state }: PlacedNode): number => (state === 'new' ? 2.2 : 1.2)
+const strokeOf = ({ state }: PlacedNode, { palette }: Look): string =>
+  state === 'new' ? palette.strong : palette.soft
+
+/** The words of a node from a line on. */
+function words(
+  node: PlacedNode,
+  x: number,
+  { palette }: Look,
+): { readonly shapes: Shape[]; readonly top: number } {
+  const { title, lines } = linesOf(node)
+  const top = node.y + (node.height - (title.length + lines.length) * lineHeight) / 2 + 11
+  const last = title.length - 1
+  return {
+    top,
+    shapes: [
+      ...title.map((one, i) =>
+        text(x, top + i * lineHeight, i === last ? withPencil(one, node) : one, palette.ink, true),
+      ),
+      ...lines.map((one, i) => text(x, top + (title.length + i) * lineHeight, one, palette.soft)),
+    ],
+  }
+}
+
+function boxShapes(node: PlacedNode, look: Look): Shape[] {
+  const { palette, verdicts } = look
+  const { x, y, width, height } = node
+  const goes = node.state === 'goes'
+  return [
+    shape('rect', {
+      x: round(x),
+      y: round(y),
+      width: round(width),
+      height: round(height),
+      rx: 3,
+      fill: palette.paper,
+      stroke: strokeOf(node, look),
+      'stroke-width': weightOf(node),
+      'stroke-dasharray': goes ? '5 4' : null,
+    }),
+    ...unitMark(node, x + boxMark / 2, y + height / 2, look),
+    ...words(node, x + boxMark, look).shapes,
+    ...(goes
+      ? [
+          path(
+            `M${at(x, y)}L${at(x + width, y + height)}M${at(x, y + height)}L${at(x + width, y)}`,
+            palette.soft,
+            1,
+          ),
+        ]
+      : []),
+    ...marked(verdicts.get(node.path ?? ''), x + width - 2, y + 2, look),
+  ]
+}
+
+/** Letters in the circle of a unit. */
+const letters: Readonly<Record<string, string>> = {
+  alternator: 'G',
+  source: '~/=',
+  dcdc: '=/=',
+  inverter: '=/~',
+  starter: 'M',
+}
+
+function unitMark(node: PlacedNode, cx: number, cy: number, look: Look): Shape[] {
+  const stroke = strokeOf(node, look)
+  switch (node.symbol) {
+    case 'battery': {
+      // Long plates and short ones.
+      const plates = [-7, -2.5, 2, 6.5].map(
+        (x, i) => `M${at(cx + x, cy - (i % 2 ? 5 : 9))}v${i % 2 ? 10 : 18}`,
+      )
+      return [path(plates.join(''), stroke, 1.6)]
+    }
+    case 'load':
+      return [
+        shape('circle', { cx: round(cx), cy: round(cy), r: 10, fill: 'none', stroke, 'stroke-width': 1.3 }),
+        path(`M${at(cx - 7, cy - 7)}l14 14M${at(cx - 7, cy + 7)}l14 -14`, stroke, 1.3),
+      ]
+    case 'diode':
+      return [path(`M${at(cx - 7, cy - 8)}l12 8l-12 8zM${at(cx + 6, cy - 8)}v16`, stroke, 1.5)]
+    default: {
+      const label = letters[node.symbol] ?? ''
+      return [
+        shape('circle', { cx: round(cx), cy: round(cy), r: 12, fill: 'none', stroke, 'stroke-width': 1.3 }),
+        shape(
+          'text',
+          {
+            x: round(cx),
+            y: round(cy + 3.5),
+            'text-anchor': 'middle',
+            'font-size': label.length > 1 ? 9 : 12,
+            fill: stroke,
+          },
+          label,
+        ),
+      ]
+    }
+  }
+}
+
+function fittingShapes(node: PlacedNode, look: Look): Shape[] {
+  const x = node.x + fittingMark.width + 7
+  const { shapes, top } = words(node, x, look)
+  const first = linesOf(node).title[0]!
+  const [cx, from] = [node.x + fittingMark.width / 2, (node.height - fittingMark.height) / 2]
+  // The line goes on to where the runs meet the room of its words.
+  const ends = `M${at(cx, node.y)}v${round(from)}M${at(cx, node.y + node.height)}v${round(-from)}`
+  return [
+    ...(from > 0
+      ? [
+          path(
+            node.symbol === 'chassis' ? ends.slice(0, ends.indexOf('M', 1)) : ends,
+            strokeOf(node, look),
+            weightOf(node),
+          ),
+        ]
+      : []),
+    ...fittingSymbol(
+      node,
+      node.x + fittingMark.width / 2,
+      node.y + (node.height - fittingMark.height) / 2,
+      look,
+    ),
+    ...shapes,
+    ...marked(
+      look.verdicts.get(node.path ?? ''),
+      x + withPencil(first, node).length * 7.4 + 8,
+      top - 4,
+      look,
+    ),
+  ]
+}
+
+/** Symbols after IEC 60617: a fuse, a switch, a relay’s contact with its coil, a shunt, a plug, a chassis. */
+function fittingSymbol(node: PlacedNode, cx: number, top: number, look: Look): Shape[] {
+  const { height } = fittingMark
+  const [stroke, weight] = [strokeOf(node, look), weightOf(node)]
+  const drawn = (d: string): Shape => path(d, stroke, weight)
+  const box = (dx: number, dy: number, width: number, tall: number): Shape =>
+    drawn(`M${at(cx + dx, top + dy)}h${width}v${tall}h${-width}z`)
+  const ends = (length: number): string => `M${at(cx, top)}v${length}M${at(cx, top + height)}v${-length}`
+  switch (node.symbol) {
+    case 'fuse':
+      return [drawn(`M${at(cx, top)}v${height}`), box(-5, 5, 10, height - 10)]
+    case 'shunt':
+      return [drawn(ends(6)), box(-6, 6, 12, height - 12)]
+    case 'plug':
+      return [
+        drawn(`${ends(9)}M${at(cx - 6, top + 16)}a6 6 0 0 1 12 0M${at(cx - 3, top + 21)}a3 3 0 0 1 6 0`),
+      ]
+    case 'chassis': {
+      const rays = [-6, 0, 6].map((x) => `M${at(cx + x, top + 14)}l-4 8`).join('')
+      return [drawn(`M${at(cx, top)}v14M${at(cx - 7, top + 14)}h14${rays}`)]
+    }
+    default:
+      return [
+        drawn(`${ends(8)}M${at(cx, top + height - 8)}l8 -13`),
+        ...(node.symbol === 'switch' ? [] : [box(-7, 11, 6, 8)]),
+      ]
+  }
+}
+
+function barShapes(node: PlacedNode, look: Look): Shape[] {
+  const { palette, verdicts } = look
+  const { x, y, width, height } = node
+  const title = withPencil(barWords(node), node)
+  return [
+    shape('rect', {
+      x: round(x),
+      y: round(y),
+      width: round(width),
+      height: round(height),
+      fill: palette.strong,
+    }),
+    text(x + width + 6, y + 9, title, palette.ink, true),
+    ...marked(verdicts.get(node.path ?? ''), x + width + 14 + title.length * 7.2, y + 5, look),
+  ]
+}
+
+const signs: Readonly<Record<string, string>> = {
+  '&': '&amp;',
+  '<': '&lt;',
+  '>': '&gt;',
+  '"': '&quot;',
+  "'": '&#39;',
+}
+const safe = (words: string | number): string => String(words).replace(/[&<>"']/g, (sign) => signs[sign]!)
+
+/** A drawing as the text of an SVG document. */
+export function writeSvg({ tag, attributes, children }: Shape): string {
+  const own = Object.entries(attributes).map(([name, value]) => ` ${name}="${safe(value)}"`)
+  const inner = children.map((child) => (typeof child === 'string' ? safe(child) : writeSvg(child)))
+  return `<${tag}${own.join('')}>${inner.join('')}</${tag}>`
+}
