@@ -25,6 +25,7 @@ const parts: readonly (readonly [title: string, topics: readonly string[]])[] = 
   ['Inverters', ['inverter']],
   ['Cables, fuses and plugs', ['cable']],
   ['What belongs to the whole', ['bank']],
+  ['Wiring', ['wiring']],
 ]
 const about: Readonly<Record<keyof Subjects, string>> = {
   battery: 'the battery',

@@ -5,7 +5,7 @@ import type { Network, Post, Run, State, Unit } from './network'
 
 /** What a node of the drawing is drawn as. */
 export type Symbol =
-  Unit['kind'] | 'fuse' | 'switch' | 'relay' | 'stop' | 'shunt' | 'plug' | 'bar' | 'chassis'
+  Unit['kind'] | 'fuse' | 'switch' | 'relay' | 'stop' | 'shunt' | 'plug' | 'bar' | 'chassis' | 'joint'
 
 /** A unit, a fitting or a bar on the drawing, with its words. */
 export interface DrawnNode {
@@ -121,7 +121,7 @@ function wordsOf(unit: Unit, q: Write): string[] {
 function fittingNodes(network: Network, q: Write): DrawnNode[] {
   return network.posts.flatMap((post): DrawnNode[] => {
     const { id, kind, fitting, state, set } = post
-    const isBar = kind === 'bar' || kind === 'chassis'
+    const isBar = kind === 'bar' || kind === 'chassis' || kind === 'joint'
     if (id === 'bar-minus' || (!fitting && !isBar) || (post.pole === 'negative' && kind === 'bar')) return []
     return [
       {
@@ -130,8 +130,8 @@ function fittingNodes(network: Network, q: Write): DrawnNode[] {
         title: fitting?.number ? fitting.number : titleOf(post, network),
         lines: fittingWords(post, q),
         state,
-        path: fitting ? `fittings/${id}` : null,
-        isSet: set.length > 0,
+        path: fitting || kind === 'joint' ? `fittings/${id}` : null,
+        isSet: set.length > 0 || kind === 'joint',
       },
     ]
   })

@@ -33,7 +33,7 @@ const textWidth = (title: string, lines: readonly string[]): number =>
   Math.max(title.length * boldLetter, ...lines.map((words) => words.length * letter))
 
 const isBox = ({ symbol }: DrawnNode): boolean =>
-  !['fuse', 'switch', 'relay', 'stop', 'shunt', 'plug', 'bar', 'chassis'].includes(symbol)
+  !['fuse', 'switch', 'relay', 'stop', 'shunt', 'plug', 'bar', 'chassis', 'joint'].includes(symbol)
 
 /** Words of a box are broken to lines of so many letters. */
 const boxLetters = 20

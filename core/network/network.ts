@@ -5,7 +5,18 @@ import type { FuseFamily } from '#core/physics/fuses'
 export type State = 'found' | 'new' | 'goes'
 
 export type PostKind =
-  'battery' | 'terminal' | 'bar' | 'chassis' | 'fuse' | 'switch' | 'relay' | 'stop' | 'shunt' | 'plug'
+  | 'battery'
+  | 'terminal'
+  | 'bar'
+  | 'chassis'
+  | 'fuse'
+  | 'switch'
+  | 'relay'
+  | 'stop'
+  | 'shunt'
+  | 'plug'
+  /** Where a fitting is proposed that is not there. */
+  | 'joint'
 
 /** What stands where a lug lands, where that is more than a stud. */
 export interface Fitting {
@@ -75,6 +86,8 @@ export interface Run {
   readonly bundled: number
   readonly lengthKnown: Known
   readonly areaKnown: Known
+  /** What it must carry, A, whatever is worked out to flow in it: what its source can give. */
+  readonly leastA: number
   /** Resistance of the fittings it ends in, Ω, counted with it. */
   readonly fittingOhm: number
 }

@@ -133,7 +133,7 @@ function edgeShapes(edge: PlacedEdge, look: Look): Shape[] {
   ]
 }
 
-const fittings = ['fuse', 'switch', 'relay', 'stop', 'shunt', 'plug', 'chassis']
+const fittings = ['fuse', 'switch', 'relay', 'stop', 'shunt', 'plug', 'chassis', 'joint']
 function nodeShapes(node: PlacedNode, look: Look): Shape[] {
   const shapes =
     node.symbol === 'bar'
@@ -307,6 +307,11 @@ function fittingSymbol(node: PlacedNode, cx: number, top: number, look: Look): S
     case 'plug':
       return [
         drawn(`${ends(9)}M${at(cx - 6, top + 16)}a6 6 0 0 1 12 0M${at(cx - 3, top + 21)}a3 3 0 0 1 6 0`),
+      ]
+    case 'joint':
+      return [
+        drawn(`M${at(cx, top)}v${height}`),
+        shape('circle', { cx: round(cx), cy: round(top + height / 2), r: 3, fill: stroke }),
       ]
     case 'chassis': {
       const rays = [-6, 0, 6].map((x) => `M${at(cx + x, top + 14)}l-4 8`).join('')

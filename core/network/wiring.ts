@@ -34,8 +34,10 @@ export class Wiring {
   returnOf(id: string): Run | null {
     return this.network.runs.find(({ returnOf, role }) => returnOf === id && role !== 'main') ?? null
   }
+  /** What a run must be made for: what flows in it in any case, and no less than its source can give. */
   design(run: Run): Design {
-    return this.solved.design.get(run.id)!
+    const design = this.solved.design.get(run.id)!
+    return run.leastA > design.amps ? { ...design, amps: run.leastA } : design
   }
   fuseOf(run: Run): Post | null {
     return fuseOf(run, this.network)
@@ -109,8 +111,8 @@ export function wired(
       ...asSpecified(job),
       // What is fitted in place of what is told from the answer itself.
       ...(job.specified ? { specified: job.specified } : {}),
-      runs: Object.fromEntries(runs),
-      fittings: Object.fromEntries(fittings),
+      runs: { ...job.runs, ...Object.fromEntries(runs) },
+      fittings: { ...job.fittings, ...Object.fromEntries(fittings) },
     },
   }
 }

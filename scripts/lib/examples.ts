@@ -2,6 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs'
 import { batteryCases } from '#core/assessment/checks/battery.cases'
 import { systemCases } from '#core/assessment/checks/system.cases'
 import { wholeCases } from '#core/assessment/checks/whole.cases'
+import { wiringCases } from '#core/assessment/checks/wiring.cases'
 import type { Example } from '#core/formats/describe-checks'
 import type { JobDocument } from '#core/job/document'
 
@@ -13,7 +14,7 @@ export const examples = (): Example[] => [
     title: `job ${name.slice(0, 4)}`,
     job: JSON.parse(readFileSync(new URL(name, folder), 'utf8')) as JobDocument,
   })),
-  ...[batteryCases, systemCases, wholeCases].flatMap((cases) =>
+  ...[batteryCases, systemCases, wholeCases, wiringCases].flatMap((cases) =>
     Object.values(cases).flatMap((list) =>
       list
         .filter((c) => !c.absent && c.verdict !== 'measure-first')

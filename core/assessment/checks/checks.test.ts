@@ -20,6 +20,7 @@ import { batteryCases, coldCases, type Case } from './battery.cases'
 import { allChecks } from './index'
 import { schoolCases, systemCases } from './system.cases'
 import { wholeCases } from './whole.cases'
+import { wiringCases } from './wiring.cases'
 
 const place = (job: JobDocument, coldestC: number | null, hottestC: number | null = 35): JobDocument =>
   withValues(job, { 'place/coldestC': coldestC, 'place/hottestC': hottestC })
@@ -41,6 +42,7 @@ const cases: Readonly<Record<string, readonly Case[]>> = {
   ...batteryCases,
   ...systemCases,
   ...wholeCases,
+  ...wiringCases,
   'charger.absorption': [
     {
       says: 'inside the window suits',

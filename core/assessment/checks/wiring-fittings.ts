@@ -28,6 +28,11 @@ function fuseAt({ id }: Subjects['fitting'], system: System): Fused | null {
   return { wiring, post, fitting, family: fitting.family, ratedA: fitting.ratedA }
 }
 
+const ofFamily = (family: FuseFamily, post: Post): Readonly<Record<string, string | number>> => ({
+  family,
+  aicA: fuseInterruptA(family, highestV(post)),
+})
+
 const familyWords = (family: FuseFamily): string => fuseFamilies[family].toLowerCase()
 
 /** A fuse of another family that does, of the same rating where that is made. */
@@ -42,7 +47,15 @@ function otherFamily({ post, ratedA }: Fused, does: (family: FuseFamily) => bool
   const family = families.find(
     (one) => does(one) && ratedA >= fuseRangeA[one][0] && ratedA <= fuseRangeA[one][1],
   )
-  return family ? [{ id: 'fitting.fuse', on: `fittings/${post.id}`, value: ratedA, values: { family } }] : []
+  return family
+    ? [{ id: 'fitting.fuse', on: `fittings/${post.id}`, value: ratedA, values: ofFamily(family, post) }]
+    : []
+}
+
+/** A family that interrupts a short; where none does, another battery. */
+function sterner(fuse: Fused, shortA: number, volts: number): RemedyRef[] {
+  const fits = otherFamily(fuse, (one) => fuseInterruptA(one, volts) >= shortA)
+  return fits.length > 0 ? fits : [{ id: 'battery.other', on: 'candidate' }]
 }
 
 export const interrupt = check({
@@ -73,12 +86,7 @@ export const interrupt = check({
         under
           ? `A short at ${subject.name} gives ${q(shortA, 'A')}, and it interrupts ${q(interrupts, 'A')}.`
           : `${subject.name} interrupts ${q(interrupts, 'A')}; a short there gives ${q(shortA, 'A')}.`,
-      remedies: under
-        ? otherFamily(fuse, (one) => fuseInterruptA(one, volts) >= shortA).map((ref) => ({
-            ...ref,
-            values: { ...ref.values, aicA: fuseInterruptA(ref.values!.family as FuseFamily, volts) },
-          }))
-        : [],
+      remedies: under ? sterner(fuse, shortA, volts) : [],
       cautions: localCode,
     }
   },
@@ -211,7 +219,21 @@ export const grading = check({
         sound
           ? `In a fault behind it ${subject.name} goes before the main fuse.`
           : `In a fault behind ${subject.name} the main fuse may go first, and everything is dark.`,
-      remedies: sound || !larger ? [] : [{ id: 'fitting.fuse', on: 'fittings/main-fuse', value: larger }],
+      remedies: sound
+        ? []
+        : [
+            ...(isGraded(upper, { family: upper.family, ratedA }, rules.grading)
+              ? [
+                  {
+                    id: 'fitting.fuse',
+                    on: `fittings/${post.id}`,
+                    value: ratedA,
+                    values: ofFamily(upper.family, post),
+                  } as const,
+                ]
+              : []),
+            ...(larger ? [{ id: 'fitting.fuse', on: 'fittings/main-fuse', value: larger } as const] : []),
+          ],
     }
   },
 })

@@ -224,7 +224,7 @@ export const drop = check({
 
 export const fuseRating = check({
   id: 'wiring.fuse-rating',
-  title: 'Fuse against what flows and what the run carries',
+  title: 'Fuse against current and cable',
   topic: 'fuse of the run',
   about: 'run',
   takesTime: true,
@@ -296,6 +296,19 @@ export const bothEnds = check({
         sound
           ? `${subject.name} has a fuse towards each battery.`
           : `${subject.name} has no fuse towards one of its two batteries.`,
+      remedies: sound
+        ? []
+        : leftOut(run, wiring).map((id) => ({ id: 'fitting.add', on: `fittings/${id}` }) as const),
     }
   },
 })
+
+/** Fittings on the way of a run that are proposed and not there. */
+const leftOut = (run: Run, wiring: Wiring): string[] => [
+  ...new Set(
+    wiring
+      .wayOf(run)
+      .flatMap(({ from, to }) => [from, to])
+      .filter((id) => wiring.post(id)?.kind === 'joint'),
+  ),
+]

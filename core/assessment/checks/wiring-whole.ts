@@ -1,4 +1,6 @@
-import { check, number, word } from '#core/assessment/check'
+import { check, mid, number } from '#core/assessment/check'
+import { addDcdc } from '#core/remedies/arrangements'
+import type { Lane } from '#core/system/lanes'
 import type { BatteryUnit } from '#core/network/network'
 import { wiringIn, type Wiring } from '#core/network/wiring'
 import type { System } from '#core/system/system'
@@ -50,7 +52,7 @@ export const equalLeads = check({
 
 export const shuntBypassed = check({
   id: 'wiring.shunt-bypassed',
-  title: 'What is joined before the shunt',
+  title: 'Returns before the shunt',
   about: 'battery',
   takesTime: true,
   why: 'Current that does not pass the shunt is not counted: the monitor shows charge that is not there.',
@@ -82,51 +84,65 @@ export const shuntBypassed = check({
 
 export const bond = check({
   id: 'wiring.bond',
-  title: 'Bond of the negative',
+  title: 'Bond of the negatives',
   about: 'battery',
   takesTime: true,
-  why: 'One bond, behind the shunt and as thick as a fault needs: with none, a fault to metal finds no way back; with two, current goes where nobody wants it.',
+  why: 'One bond, behind the shunt: with none where they are to be joined, a fault to metal finds no way back; with one where they are kept apart, current goes where nobody wants it.',
   judge(_subject, system) {
     if (!isWired(system)) return null
-    const wiring = wiringIn(system)
-    if (!wiring.post('chassis') || system.craft === 'trailer') return null
-    const { one } = system
-    const bonds = wiring.network.runs.filter(({ role }) => role === 'bond')
-    const wanted = one.use.negatives === 'common' ? 1 : 0
-    const behind = bonds.every(({ from }) => from !== 'bank-minus' || !wiring.post('shunt'))
-    const sound = bonds.length === wanted && behind
+    const { network } = wiringIn(system)
+    if (network.posts.every(({ id }) => id !== 'chassis') || system.craft === 'trailer') return null
+    const { one, many } = system
+    const apart = one.use.negatives === 'separate'
+    const joining = many.links.filter(({ kind, isolation }) => kind === 'dcdc' && isolation === 'common')
+    const joined = apart && joining.length > 0
+    const bonds = network.runs.filter(({ role }) => role === 'bond').length + (apart ? joining.length : 0)
     return {
-      verdict: sound ? 'suits' : 'suits-once-changed',
-      compared: [number('bonds', bonds.length, ''), number('wanted', wanted, '')],
+      verdict: joined ? 'suits-once-changed' : 'suits',
+      compared: [number('join the negatives', bonds, ''), number('wanted', apart ? 0 : 1, '')],
       limit: one.use.$origin('negatives'),
       formula: () =>
-        wanted === 1 ? 'negatives joined: one bond, behind the shunt' : 'negatives kept apart: no bond',
+        apart ? `kept apart; joined inside a unit: ${joining.length}` : 'joined: one bond, behind the shunt',
       summary: () =>
-        wanted === 1
-          ? 'One bond joins the negative bar to the engine or the body.'
-          : 'The negatives are kept apart; no bond joins them.',
+        joined
+          ? `The negatives are to be kept apart, and ${joining.map(({ $name }) => $name).join(', ')} joins them inside.`
+          : apart
+            ? 'The negatives are kept apart; nothing joins them.'
+            : 'One bond joins the negative bar to the engine or the body.',
+      remedies: joined ? joining.map(({ $path }) => ({ id: 'dcdc.isolated', on: $path }) as const) : [],
       cautions: () => ['Where shore power or a hull of metal is, the bond belongs to licensed hands.'],
     }
   },
 })
+
+/** Whether a battery’s signal can stop a source: it has an input for it, or something in its way can be opened. */
+const canBeStopped = (lane: Lane): boolean =>
+  lane.kind !== 'alternator' ||
+  ['dcdc', 'vsr', 'solenoid', 'duty'].includes(lane.link.kind) ||
+  lane.alternator.regulator === 'external' ||
+  lane.alternator.chargeStopWire === 'yes'
 
 export const chargeStop = check({
   id: 'wiring.charge-stop',
   title: 'Line of the charge stop to each source',
   about: 'battery',
   takesTime: true,
-  why: 'A battery whose protection stands outside it stops a source by a line; one without goes on charging.',
+  why: 'A battery whose protection stands outside it stops a source by a line; one that no line can stop goes on charging.',
   judge(_subject, system) {
     if (!isWired(system) || system.one.candidate.warning !== 'stop') return null
     const { network } = wiringIn(system)
-    const sources = system.lanes.length
-    const lines = network.signals.length
+    const without = system.lanes.filter((lane) => !canBeStopped(lane))
+    const stopped = system.lanes.length - without.length
     return {
-      verdict: lines >= sources ? 'suits' : 'suits-once-changed',
-      compared: [number('sources', sources, ''), number('with a line', lines, '')],
+      verdict: without.length > 0 ? 'suits-once-changed' : 'suits',
+      compared: [number('sources', system.lanes.length, ''), number('can be stopped', stopped, '')],
       limit: system.one.candidate.$origin('warning'),
       formula: () => network.signals.map(({ number: line, name }) => `${line} ${name}`).join(', '),
-      summary: () => `The battery’s stop reaches each of ${sources} sources by a line of its own.`,
+      summary: () =>
+        without.length > 0
+          ? `No line of the battery’s signal can stop ${without.map(({ name }) => mid(name)).join(', ')}: its regulator has no input for it.`
+          : `The battery’s stop reaches each of ${system.lanes.length} sources by a line of its own.`,
+      remedies: without.flatMap((lane) => (lane.kind === 'alternator' ? [addDcdc(lane, system)] : [])),
     }
   },
 })
@@ -138,44 +154,29 @@ export const isolation = check({
   takesTime: true,
   why: 'What goes on drawing through the winter empties the battery below its cut-out.',
   judge(_subject, system) {
-    if (!isWired(system) || system.one.use.layupWeeks <= 0) return null
-    const wiring = wiringIn(system)
-    const switched = wiring.post('main-switch') !== null
+    const { one, many, rules, q } = system
+    if (!isWired(system) || one.use.layupWeeks <= rules.standWeeks) return null
+    const switched = wiringIn(system).post('main-switch') !== null
+    const drawsA = many.startingBatteries.reduce(
+      (sum, { present, standbyA }) => sum + (present === 'no' ? standbyA : 0),
+      0,
+    )
+    const drains = !switched && drawsA > 0 && rules.layupSchool !== 'rest'
     return {
-      verdict: 'suits',
-      compared: [
-        word('for the lay-up', switched ? 'one switch' : 'a lead comes off'),
-        word('wanted', 'nothing draws'),
-      ],
-      limit: system.one.use.$origin('layupWeeks'),
+      verdict: drains ? 'suits-once-changed' : 'suits',
+      compared: [number('goes on drawing', switched ? 0 : drawsA, 'A'), number('wanted', 0, 'A')],
+      limit: one.use.$origin('layupWeeks'),
       formula: () =>
         switched
           ? 'everything but the battery is behind the main switch'
-          : 'no main switch: the positive lead comes off',
+          : `no main switch; ${q(drawsA, 'A')} for ${q(one.use.layupWeeks, 'weeks')}`,
       summary: () =>
         switched
           ? 'The main switch leaves nothing drawing in the lay-up.'
-          : 'For the lay-up the positive lead comes off the battery: there is no switch.',
-    }
-  },
-})
-
-export const mains = check({
-  id: 'wiring.mains',
-  title: 'Mains side',
-  about: 'battery',
-  takesTime: true,
-  why: 'Mains kill.',
-  judge(_subject, system) {
-    const { many } = system
-    const units = many.chargers.length + many.inverters.length
-    if (!isWired(system) || units === 0) return null
-    return {
-      verdict: 'suits',
-      compared: [number('units with a mains side', units, ''), word('left to', 'licensed hands')],
-      limit: { kind: 'rule', text: 'mains are not part of this plan' },
-      formula: () => 'inlet, breakers, residual-current protection, neutral and earth are not drawn here',
-      summary: () => 'The mains side of chargers and inverters is left to licensed hands.',
+          : drains
+            ? `There is no switch, and ${q(drawsA, 'A')} are drawn through a lay-up of ${q(one.use.layupWeeks, 'weeks')}.`
+            : 'For the lay-up the positive lead comes off the battery.',
+      remedies: drains ? [{ id: 'layup.disconnect', on: 'candidate' }] : [],
     }
   },
 })

@@ -49,6 +49,10 @@ export const runs = {
 
 /** What is set by hand of a fuse, switch, relay, shunt, bar or plug of the wiring. */
 export const fittings = {
+  absent: yesNo('Left out', 'Look: what is proposed here may not be there.', {
+    otherwise: 'no',
+    detail: true,
+  }),
   family: choice('Fuse type', fuseFamilies, 'Shape and print of the fuse. Empty: as worked out.', {
     absent: 'as worked out',
   }),

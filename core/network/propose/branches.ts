@@ -21,6 +21,8 @@ interface BranchOf {
   readonly cableState: State
   readonly cable: View<'conductors'> | null
   readonly reason: string
+  /** What its unit can give, A. */
+  readonly givesA?: number
 }
 
 /** A branch of the bar: its fuse there, its cable, its return. Gives the terminals of the unit. */
@@ -29,7 +31,7 @@ function branch(
   { plus, minus, nominalV }: Joint,
   at: BranchOf,
 ): { readonly plus: string; readonly minus: string } {
-  const { id, name, of, role, cable } = at
+  const { id, name, of, role, cable, givesA = 0 } = at
   const [unitPlus, unitMinus] = [`${id}-plus`, `${id}-minus`]
   const own = { of, nominalV } as const
   build.fitting(`${id}-fuse`, 'fuse', {
@@ -47,8 +49,14 @@ function branch(
     pole: 'negative',
     opposite: unitPlus,
   })
-  build.run(`${id}-stub`, plus, `${id}-fuse`, { role, of, usualM: usualM.stub, like: `${id}-feed` })
-  build.run(`${id}-feed`, `${id}-fuse`, unitPlus, { role, state: at.cableState, of, cable })
+  build.run(`${id}-stub`, plus, `${id}-fuse`, {
+    role,
+    of,
+    usualM: usualM.stub,
+    like: `${id}-feed`,
+    leastA: givesA,
+  })
+  build.run(`${id}-feed`, `${id}-fuse`, unitPlus, { role, state: at.cableState, of, cable, leastA: givesA })
   const chassis =
     build.returnsByChassis(`${id}-feed`, cable) && build.posts.some((post) => post.id === 'chassis')
   build.run(`${id}-return`, unitMinus, chassis ? 'chassis' : build.landingOf(`${id}-feed`, minus), {
@@ -90,6 +98,7 @@ function source(
     cableState: state,
     cable,
     reason: `The battery feeds a fault in the cable of ${what}.`,
+    givesA: unit.mostA,
   })
   build.unit({ ...unit, ...ends, kind: 'source', state })
 }

@@ -10,8 +10,6 @@ type Cable = View<'conductors'>
 export type DraftRun = Omit<Run, 'areaMm2' | 'areaKnown'> & {
   readonly areaMm2: number | null
   readonly areaKnown: Known | null
-  /** What it carries at least, A, whatever flows in it. */
-  readonly leastA: number
   /** The run whose size it has at least: what it goes on from or comes back for; null where there is none. */
   readonly like: string | null
 }
@@ -109,6 +107,10 @@ export class Builder {
   ): string {
     const hand = this.system.many.fittings.find(({ $path }) => $path === `fittings/${id}`)
     const entered = <T>(field: string): T | null => (hand?.$entered(field) as T | null | undefined) ?? null
+    if (entered('absent') === 'yes') {
+      this.post(id, 'joint', { ...post, name: `${post.name}, left out` })
+      return id
+    }
     const ownFamily = entered<FuseFamily>('family') ?? family
     const fitting: Fitting = {
       number:
@@ -133,7 +135,9 @@ export class Builder {
     const set = ['family', 'ratedA', 'aicA', 'distanceMm', 'sheathed'].filter(
       (field) => entered(field) !== null,
     )
-    this.post(id, kind, post)
+    // A fuse of another family or rating than was found is a new one.
+    const isOther = (entered('family') ?? family) !== family || (entered('ratedA') ?? ratedA) !== ratedA
+    this.post(id, kind, post.state === 'found' && isOther ? { ...post, state: 'new' } : post)
     this.posts.push({ ...this.posts.pop()!, fitting, set })
     return id
   }

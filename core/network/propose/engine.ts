@@ -366,12 +366,17 @@ function dcdcOf(build: Builder, house: Joint, at: LinkAt, cables: readonly View<
     reason: 'The house bank feeds a fault in this cable.',
   })
   build.run(`${id}-out-feed`, `${id}-out-plus`, `${id}-out-fuse`, {
+    leastA: link.ratedA,
     role: 'charge',
     of: link.$path,
     cable: outCable,
     ...(outCable ? {} : { usualM: usualM.bond }),
   })
-  build.run(`${id}-out-stub`, `${id}-out-fuse`, house.plus, { ...stub, like: `${id}-out-feed` })
+  build.run(`${id}-out-stub`, `${id}-out-fuse`, house.plus, {
+    ...stub,
+    leastA: link.ratedA,
+    like: `${id}-out-feed`,
+  })
   build.run(`${id}-return`, minus, house.minus, {
     role: 'return',
     of: link.$path,

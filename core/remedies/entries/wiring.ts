@@ -29,6 +29,14 @@ export const wiring = {
     effect: set(({ value, values }) => ({ ratedA: value!, ...values })),
     wants: 'Fuse and holder',
   },
+  'fitting.add': {
+    kind: 'part',
+    label: () => 'The fuse that is proposed there',
+    takes: '1 part and its holder',
+    hours: 0.5,
+    effect: set(() => ({ absent: 'no' })),
+    wants: 'Fuse and holder',
+  },
   'fitting.larger': {
     kind: 'part',
     label: ({ value }, q) => `One made for ${q(value!, 'A')}`,

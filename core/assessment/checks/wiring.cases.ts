@@ -1,0 +1,348 @@
+import { goodJob, link, straightJob, withMeasured, withValues, type Values } from '#core/testing'
+import type { JobDocument } from '#core/job/document'
+import { wired } from '#core/network/wiring'
+import type { Case } from './battery.cases'
+
+const [good, changed, open] = ['suits', 'suits-once-changed', 'measure-first'] as const
+
+/** A job with its wiring proposed, and some of it set by hand. */
+const wiredWith = (values: Values = {}, job: JobDocument = goodJob()): JobDocument =>
+  wired(withValues(job, values), {}).job
+const [onFeed, onFuse, onMain, onBattery] = [
+  'runs/charger-1-feed',
+  'fittings/charger-1-fuse',
+  'fittings/main-fuse',
+  'candidate',
+]
+const known = { 'runs/charger-1-feed/lengthM': 3, 'runs/charger-1-feed/areaMm2': 16 }
+const inverter = (values: Values = {}): JobDocument =>
+  withMeasured(goodJob(), 'inverters', {
+    continuousW: 1000,
+    surgeW: 2000,
+    surgeS: 3,
+    efficiency: 90,
+    ...values,
+  })
+/** The DC-DC of a trailer at the end of nine metres and a plug. */
+const plugged = (values: Values): JobDocument =>
+  wired(
+    withMeasured(
+      goodJob(),
+      'conductors',
+      {
+        lengthM: 9,
+        areaMm2: 25,
+        fromPost: 'starting',
+        toPost: 'house',
+        fuseKind: 'class-t',
+        fuseA: 60,
+        farFuseKind: 'class-t',
+        farFuseA: 60,
+        connectorA: 100,
+        connectorMostMm2: 50,
+        ...values,
+      },
+      { of: 'links/link-1' },
+    ),
+    {},
+  ).job
+
+/** By check id: each side of its limits, and its input unknown. */
+export const wiringCases: Readonly<Record<string, readonly Case[]>> = {
+  'wiring.ampacity': [
+    {
+      says: 'what was sized for its fuse suits',
+      job: wiredWith(known),
+      on: onFeed,
+      verdict: good,
+      shows: ['30 A'],
+    },
+    {
+      says: '2.5 mm² for 30 A in the engine space does not, however long it is: the length is not known',
+      job: wiredWith({ 'runs/charger-1-feed/areaMm2': 2.5, 'runs/charger-1-feed/engineSpace': 'yes' }),
+      on: onFeed,
+      verdict: changed,
+      remedy: 'run.thicker',
+    },
+  ],
+  'wiring.drop': [
+    { says: 'three metres lose little', job: wiredWith(known), on: onFeed, verdict: good },
+    {
+      says: 'thirty metres of the same size lose too much',
+      job: wiredWith({ 'runs/charger-1-feed/lengthM': 30, 'runs/charger-1-feed/areaMm2': 10 }),
+      on: onFeed,
+      verdict: changed,
+      remedy: 'run.thicker',
+    },
+    {
+      says: 'a length that is not known, where the range decides',
+      job: wiredWith({ 'runs/charger-1-feed/areaMm2': 10 }),
+      on: onFeed,
+      verdict: open,
+    },
+    {
+      says: 'a length that is not known, where the whole range suits',
+      job: wiredWith({ 'runs/charger-1-feed/areaMm2': 95 }),
+      on: onFeed,
+      verdict: good,
+    },
+    {
+      says: 'nine metres of 10 mm² to a DC-DC, through a plug: judged as one way',
+      job: plugged({ areaMm2: 10 }),
+      on: 'runs/link-1-in-feed',
+      verdict: changed,
+      remedy: 'cable.thicker',
+      shows: ['left at the DC-DC'],
+    },
+  ],
+  'wiring.fuse-rating': [
+    {
+      says: 'a fuse between what flows and what the run carries',
+      job: wiredWith(known),
+      on: onFeed,
+      verdict: good,
+    },
+    {
+      says: 'a fuse larger than its run, whatever else is not known',
+      job: wiredWith({ 'runs/charger-1-feed/areaMm2': 4, 'fittings/charger-1-fuse/ratedA': 100 }),
+      on: onFeed,
+      verdict: changed,
+      remedy: 'fitting.fuse',
+    },
+    {
+      says: 'a fuse smaller than what flows',
+      job: wiredWith({ ...known, 'fittings/charger-1-fuse/ratedA': 25 }),
+      on: onFeed,
+      verdict: changed,
+      remedy: 'fitting.fuse',
+    },
+  ],
+  'wiring.both-ends': [
+    {
+      says: 'a fuse at each battery',
+      job: wiredWith({}, straightJob({ kind: 'vsr', closesV: 13.3, opensV: 12.8 })),
+      on: 'runs/link-1-feed',
+      verdict: good,
+    },
+    {
+      says: 'a link with batteries at both ends and a fuse at one, its length not known',
+      job: wiredWith(
+        { 'fittings/link-1-far-fuse/absent': 'yes' },
+        straightJob({ kind: 'vsr', closesV: 13.3, opensV: 12.8 }),
+      ),
+      on: 'runs/link-1-feed',
+      verdict: changed,
+      remedy: 'fitting.add',
+    },
+  ],
+  'wiring.fuse-interrupt': [
+    { says: 'a family that interrupts the short', job: wiredWith(), on: onMain, verdict: good },
+    {
+      says: 'a large blade before a lithium bank, its distance not known',
+      job: wiredWith({ 'fittings/main-fuse/family': 'maxi-blade', 'fittings/main-fuse/ratedA': 100 }),
+      on: onMain,
+      verdict: changed,
+      remedy: 'fitting.fuse',
+    },
+  ],
+  'wiring.fuse-voltage': [
+    {
+      says: 'a fuse made for more than the system is charged to',
+      job: wiredWith(),
+      on: onFuse,
+      verdict: good,
+    },
+    {
+      says: 'a blade of 32 V at 48 V, whatever is not known',
+      job: wiredWith({
+        'candidate/nominalV': '48',
+        'fittings/charger-1-fuse/family': 'blade',
+        'fittings/charger-1-fuse/ratedA': 40,
+      }),
+      on: onFuse,
+      verdict: changed,
+      remedy: 'fitting.fuse',
+    },
+  ],
+  'wiring.fuse-surge': [
+    {
+      says: 'a fuse that holds the surge',
+      job: wiredWith({}, inverter()),
+      on: 'fittings/inverter-1-fuse',
+      verdict: good,
+    },
+    {
+      says: 'one that a surge of ten seconds blows, the length not known',
+      job: wiredWith(
+        { 'fittings/inverter-1-fuse/ratedA': 100, 'fittings/inverter-1-fuse/family': 'class-t' },
+        inverter({ surgeW: 3000, surgeS: 10 }),
+      ),
+      on: 'fittings/inverter-1-fuse',
+      verdict: changed,
+      remedy: 'fitting.fuse',
+    },
+  ],
+  'wiring.fuse-place': [
+    { says: 'a fuse at the post', job: wiredWith(), on: onMain, verdict: good, shows: ['150 mm'] },
+    {
+      says: 'half a metre of cable before it',
+      job: wiredWith({ 'fittings/main-fuse/distanceMm': 500 }),
+      on: onMain,
+      verdict: changed,
+      remedy: 'fitting.nearer',
+    },
+    {
+      says: 'half a metre in a sheath of its own, the rest not known',
+      job: wiredWith({ 'fittings/main-fuse/distanceMm': 500, 'fittings/main-fuse/sheathed': 'yes' }),
+      on: onMain,
+      verdict: good,
+    },
+  ],
+  'wiring.grading': [
+    { says: 'a branch that goes before the main fuse', job: wiredWith(), on: onFuse, verdict: good },
+    {
+      says: 'a main fuse no larger than the branch, lengths not known',
+      job: wiredWith({
+        'fittings/main-fuse/ratedA': 125,
+        'fittings/main-fuse/family': 'class-t',
+        'fittings/charger-1-fuse/ratedA': 100,
+        'fittings/charger-1-fuse/family': 'class-t',
+      }),
+      on: onFuse,
+      verdict: changed,
+      remedy: 'fitting.fuse',
+    },
+  ],
+  'wiring.switch-rating': [
+    {
+      says: 'a switch for what its fuse lets through',
+      job: wiredWith(),
+      on: 'fittings/main-switch',
+      verdict: good,
+    },
+    {
+      says: 'a switch of 30 A for all loads, lengths not known',
+      job: wiredWith({ 'fittings/main-switch/ratedA': 30 }),
+      on: 'fittings/main-switch',
+      verdict: changed,
+      remedy: 'fitting.larger',
+    },
+  ],
+  'wiring.busbar-rating': [
+    {
+      says: 'a bar for what its fuse lets through',
+      job: wiredWith(),
+      on: 'fittings/bar-plus',
+      verdict: good,
+    },
+    {
+      says: 'a bar of 25 A, lengths not known',
+      job: wiredWith({ 'fittings/bar-plus/ratedA': 25 }),
+      on: 'fittings/bar-plus',
+      verdict: changed,
+      remedy: 'fitting.larger',
+    },
+  ],
+  'wiring.plug': [
+    { says: 'a plug for its fuse and its run', job: plugged({}), on: 'fittings/link-1-plug', verdict: good },
+    {
+      says: 'a plug of 50 A behind a fuse of 60 A',
+      job: plugged({ connectorA: 50 }),
+      on: 'fittings/link-1-plug',
+      verdict: changed,
+      remedy: 'fitting.larger',
+    },
+    {
+      says: 'contacts that are too small for the run, though its length is not known',
+      job: plugged({ connectorMostMm2: 16, lengthM: null }),
+      on: 'fittings/link-1-plug',
+      verdict: changed,
+      remedy: 'fitting.larger',
+    },
+  ],
+  'wiring.equal-leads': [
+    {
+      says: 'equal leads to a post',
+      job: wiredWith({ 'candidate/parallel': 2 }),
+      on: onBattery,
+      verdict: good,
+    },
+    {
+      says: 'a ladder of four, lengths not known',
+      job: wiredWith({
+        'candidate/parallel': 4,
+        'candidate/layout': 'ladder',
+        'candidate/resistanceMohm': 1,
+      }),
+      on: onBattery,
+      verdict: changed,
+      remedy: 'bank.equal-leads',
+    },
+    {
+      says: 'one lead three metres longer than the others',
+      job: wiredWith({
+        'candidate/parallel': 2,
+        'runs/bank-2-link/lengthM': 3,
+        'runs/bank-2-return/lengthM': 3,
+      }),
+      on: onBattery,
+      verdict: changed,
+      remedy: 'bank.equal-leads',
+    },
+  ],
+  'wiring.shunt-bypassed': [
+    { says: 'all returns behind the shunt', job: wiredWith(), on: onBattery, verdict: good },
+    {
+      says: 'a return on the battery’s own post, its length not known',
+      job: wiredWith({ 'runs/panel-feed/landsOn': 'battery' }),
+      on: onBattery,
+      verdict: changed,
+      remedy: 'run.on-bar',
+    },
+  ],
+  'wiring.bond': [
+    { says: 'negatives joined by one bond', job: wiredWith(), on: onBattery, verdict: good },
+    {
+      says: 'negatives kept apart, and a DC-DC that joins them, lengths not known',
+      job: wiredWith({ 'use/negatives': 'separate' }),
+      on: onBattery,
+      verdict: changed,
+      remedy: 'dcdc.isolated',
+    },
+    {
+      says: 'negatives kept apart by an isolated DC-DC',
+      job: wiredWith({ 'use/negatives': 'separate' }, link({ isolation: 'isolated' })),
+      on: onBattery,
+      verdict: good,
+    },
+  ],
+  'wiring.charge-stop': [
+    {
+      says: 'a line to each source',
+      job: wiredWith({ 'candidate/warning': 'stop' }),
+      on: onBattery,
+      verdict: good,
+    },
+    {
+      says: 'an alternator straight on the bank that no line can stop, lengths not known',
+      job: wiredWith({ 'candidate/warning': 'stop' }, straightJob({ kind: 'direct' })),
+      on: onBattery,
+      verdict: changed,
+      remedy: 'dcdc.add',
+    },
+  ],
+  'wiring.isolation': [
+    { says: 'a main switch', job: wiredWith({ 'use/layupWeeks': 20 }), on: onBattery, verdict: good },
+    {
+      says: 'a motorcycle without one, that draws all winter, lengths not known',
+      job: wiredWith(
+        { 'use/layupWeeks': 20, 'startingBatteries/starting-1/present': 'no' },
+        { ...goodJob(), job: { ...goodJob().job, craft: 'motorcycle' } },
+      ),
+      on: onBattery,
+      rules: { layupSchool: 'topped' },
+      verdict: changed,
+      remedy: 'layup.disconnect',
+    },
+  ],
+}
