@@ -46,6 +46,10 @@ interface Look {
   readonly verdicts: ReadonlyMap<string, Verdict>
   /** What is chosen of it, by its path; null where nothing is, or where nothing can be. */
   readonly chosen: string | null
+  /** Its letters, where they are not those of the page. */
+  readonly font?: string
+  /** What stands behind whatever was set by hand: a pencil, where its letters have one. */
+  readonly byHand?: string
 }
 
 const round = (value: number): number => Math.round(value * 10) / 10
@@ -79,7 +83,7 @@ export function svgOf(layout: Layout, look: Look): Shape {
       width,
       height,
       'font-size': 12,
-      'font-family': 'Atkinson Hyperlegible Next Variable, Atkinson, sans-serif',
+      'font-family': look.font ?? 'Atkinson Hyperlegible Next Variable, Atkinson, sans-serif',
     },
     ...layout.edges.map((edge) => group(edge.path, [edge.title, ...edge.lines], edgeShapes(edge, look))),
     ...layout.nodes.map((node) =>
@@ -113,15 +117,15 @@ const marked = (verdict: Verdict | undefined, x: number, y: number, look: Look):
   verdict ? [mark(x, y, verdict, look)] : []
 
 /** What is set by hand bears a pencil. */
-const withPencil = (words: string, { isSet }: { readonly isSet: boolean }): string =>
-  isSet ? `${words} ✎` : words
+const withPencil = (words: string, { isSet }: { readonly isSet: boolean }, { byHand = '✎' }: Look): string =>
+  isSet ? `${words} ${byHand}` : words
 
 function edgeShapes(edge: PlacedEdge, look: Look): Shape[] {
   const { palette, verdicts, chosen } = look
   const [first, ...rest] = edge.points
   const d = `M${at(...first!)}${rest.map((point) => `L${at(...point)}`).join('')}`
   const { x, y } = edge.label
-  const title = withPencil(edge.title, edge)
+  const title = withPencil(edge.title, edge, look)
   return [
     ...(edge.path === chosen ? [path(d, palette.chosen, 9, { 'stroke-opacity': 0.3 })] : []),
     path(d, edge.state === 'new' ? palette.strong : palette.soft, edge.state === 'new' ? 2.4 : 1.2),
@@ -162,11 +166,8 @@ const strokeOf = ({ state }: PlacedNode, { palette }: Look): string =>
   state === 'new' ? palette.strong : palette.soft
 
 /** The words of a node from a line on. */
-function words(
-  node: PlacedNode,
-  x: number,
-  { palette }: Look,
-): { readonly shapes: Shape[]; readonly top: number } {
+function words(node: PlacedNode, x: number, look: Look): { readonly shapes: Shape[]; readonly top: number } {
+  const { palette } = look
   const { title, lines } = linesOf(node)
   const top = node.y + (node.height - (title.length + lines.length) * lineHeight) / 2 + 11
   const last = title.length - 1
@@ -174,7 +175,7 @@ function words(
     top,
     shapes: [
       ...title.map((one, i) =>
-        text(x, top + i * lineHeight, i === last ? withPencil(one, node) : one, palette.ink, true),
+        text(x, top + i * lineHeight, i === last ? withPencil(one, node, look) : one, palette.ink, true),
       ),
       ...lines.map((one, i) => text(x, top + (title.length + i) * lineHeight, one, palette.soft)),
     ],
@@ -284,7 +285,7 @@ function fittingShapes(node: PlacedNode, look: Look): Shape[] {
     ...shapes,
     ...marked(
       look.verdicts.get(node.path ?? ''),
-      x + withPencil(first, node).length * 7.4 + 8,
+      x + withPencil(first, node, look).length * 7.4 + 8,
       top - 4,
       look,
     ),
@@ -328,7 +329,7 @@ function fittingSymbol(node: PlacedNode, cx: number, top: number, look: Look): S
 function barShapes(node: PlacedNode, look: Look): Shape[] {
   const { palette, verdicts } = look
   const { x, y, width, height } = node
-  const title = withPencil(barWords(node), node)
+  const title = withPencil(barWords(node), node, look)
   return [
     shape('rect', {
       x: round(x),

@@ -1,3 +1,4 @@
+import type { Shape } from '#core/network/svg'
 import type { Verdict } from '#core/system/verdict'
 
 /** A piece of a line: strong, soft, or in the colour and with the mark of a verdict. */
@@ -56,6 +57,8 @@ export type Block =
       }[]
     }
   | { readonly kind: 'signatures'; readonly of: readonly string[] }
+  /** A drawing, as large as the page lets it be. */
+  | { readonly kind: 'drawing'; readonly drawing: Shape }
 
 export interface Section {
   readonly heading: string

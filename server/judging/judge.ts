@@ -1,5 +1,14 @@
 import type { Sheet, SheetInputs } from '#core/papers/sheet'
-import { sheet, sheetPdf, summaryPdf, verdict, type Judged, type ListVerdict, type Summarised } from './work'
+import {
+  sheet,
+  sheetPdf,
+  summaryPdf,
+  verdict,
+  wiringPdf,
+  type Judged,
+  type ListVerdict,
+  type Summarised,
+} from './work'
 
 /** A job whose judging took more than its time. */
 export class TooLarge extends Error {}
@@ -12,6 +21,8 @@ export interface Judge {
   summaryPdf(job: Summarised): Promise<Uint8Array>
   /** An issued sheet, as PDF. */
   sheetPdf(sheet: Sheet): Promise<Uint8Array>
+  /** The plan of the wiring of a job, as PDF. */
+  wiringPdf(job: Summarised): Promise<Uint8Array>
 }
 
 /** Judges on the spot, where nobody waits for anything else: when a database is set up. */
@@ -20,4 +31,5 @@ export const judgeHere: Judge = {
   sheet: async (inputs) => sheet(inputs),
   summaryPdf,
   sheetPdf,
+  wiringPdf,
 }

@@ -48,6 +48,7 @@ function pooled(): Judge {
     sheet: (inputs) => print('sheet', inputs),
     summaryPdf: (job) => print('summaryPdf', job),
     sheetPdf: (issued) => print('sheetPdf', issued),
+    wiringPdf: (job) => print('wiringPdf', job),
   }
 }
 

@@ -9,6 +9,7 @@ import type {
   TDocumentDefinitions,
 } from 'pdfmake/interfaces'
 import type { Block, Fact, Line, Paper, Section } from '#core/papers/blocks'
+import { writeSvg } from '#core/network/svg'
 import { anchorMark, verdictMarks, type Stroke } from '#core/papers/marks'
 import { verdictWords, type Verdict } from '#core/system/verdict'
 import { fontsOfPapers, type Family, type Fonts } from './fonts'
@@ -26,6 +27,8 @@ const verdictInk: Readonly<Record<Verdict, string>> = {
 const pointsPerMm = 72 / 25.4
 const marginPt = 48
 const smallPt = 8.5
+/** Room for a drawing on a page of its own, of A4 and of Letter, pt. */
+const drawingPt: [number, number] = [499, 600]
 
 // Nothing is fetched for a paper, and nothing is read: its fonts are given.
 pdfmake.setUrlAccessPolicy(() => false)
@@ -232,6 +235,8 @@ class Press {
         return this.findings(block.findings)
       case 'signatures':
         return this.signatures(block.of)
+      case 'drawing':
+        return { svg: writeSvg(block.drawing), fit: drawingPt, alignment: 'center' }
     }
   }
 

@@ -46,7 +46,7 @@ defineProps<{ block: Block }>()
       </div>
     </li>
   </ul>
-  <div v-else class="mt-10 grid grid-cols-2 gap-10">
+  <div v-else-if="block.kind === 'signatures'" class="mt-10 grid grid-cols-2 gap-10">
     <p v-for="name in block.of" :key="name" class="border-t border-ink pt-1 text-xs text-soft">{{ name }}</p>
   </div>
 </template>

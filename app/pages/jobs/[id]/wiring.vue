@@ -46,7 +46,6 @@ function saveDrawing() {
   )
   handOver(`${bench.document!.job.number}-wiring.svg`, svg, 'image/svg+xml')
 }
-const print = (): void => window.print()
 </script>
 
 <template>
@@ -77,7 +76,9 @@ const print = (): void => window.print()
           <button type="button" class="act-quiet !min-h-8 max-md:!min-h-11" @click="saveDrawing">
             Save the drawing (SVG)
           </button>
-          <button type="button" class="act-quiet !min-h-8 max-md:!min-h-11" @click="print">Print</button>
+          <a class="act-quiet !min-h-8 max-md:!min-h-11" :href="`/api/jobs/${bench.id}/wiring/pdf`" download
+            >Plan as PDF</a
+          >
         </span>
       </div>
       <ul

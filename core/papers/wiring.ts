@@ -1,0 +1,210 @@
+import { fuseFamilies } from '#core/job/parts/wiring'
+import { crafts, type JobDocument } from '#core/job/document'
+import type { WiredJob } from '#core/assessment/wired'
+import type { Run } from '#core/network/network'
+import type { Shape } from '#core/network/svg'
+import type { DisplayUnits } from '#core/units/display'
+import { writerIn, type Write } from '#core/units/format'
+import { verdictWords } from '#core/system/verdict'
+import { dayOf, listSection, paperSize, plain, strong, type Paper, type Section } from './blocks'
+
+/** What the wiring plan of a job is made from. */
+export interface WiringInputs {
+  readonly job: JobDocument
+  readonly wired: WiredJob
+  readonly drawing: Shape
+  readonly shop: { readonly name: string; readonly units: DisplayUnits }
+  readonly madeAt: string
+}
+
+const stateWords = { found: 'stays', new: 'new', goes: 'goes' } as const
+const cautions = [
+  'Sizes and ratings are starting points: the local code, the makers’ sheets and licensed practice decide.',
+  'The mains side of chargers and inverters is left to licensed hands and is not drawn here.',
+  'Disconnect as the battery’s maker says before a lug is touched; remove jewellery; cover the posts.',
+  'Thick is new, thin stays, dashed goes. One line stands for both conductors.',
+]
+
+/** The plan of the wiring: drawing, what is open, runs, fuses, what is bought, what is moved, labels. */
+export function wiringPaper({ job, wired, drawing, shop, madeAt }: WiringInputs): Paper {
+  const { number, name, craft, registration, location } = job.job
+  const q = writerIn(shop.units)
+  return {
+    title: `Wiring of ${name || 'this vehicle'}`,
+    over: [shop.name, `Job ${number}`, dayOf(madeAt)].filter(Boolean).join(' · '),
+    under: [[craft && crafts[craft], registration, location].filter(Boolean).join(' · ')].filter(Boolean),
+    sections: [
+      { heading: 'Drawing', verdict: wired.verdict, blocks: [{ kind: 'drawing', drawing }] },
+      ...openOf(wired),
+      runsOf(wired, q),
+      fusesOf(wired, q),
+      ...listSection(
+        'Moved from the old unit to the new one',
+        wired.swaps.map(
+          ({ terminal, runs, carriedOver }) =>
+            `${terminal}: ${runs.join(', ') || 'nothing lands there'}${carriedOver.length > 0 ? `; carry over ${carriedOver.join(', ')}` : ''}`,
+        ),
+      ),
+      ...listSection(
+        'Lines of the battery’s signal',
+        wired.network.signals.map(
+          ({ number: line, name: words, state }) => `${line} ${words}, ${stateWords[state]}`,
+        ),
+      ),
+      partsSection(wired, q),
+      labelsOf(wired, q),
+      ...listSection('Mind', cautions),
+    ],
+    foot: `Job ${number}, wiring, ${dayOf(madeAt)}`,
+    author: shop.name,
+    madeAt,
+    size: paperSize(shop.units.system),
+  }
+}
+
+function openOf({ checks }: WiredJob): Section[] {
+  const open = checks.filter(({ verdict }) => verdict !== 'suits')
+  if (open.length === 0) return []
+  return [
+    {
+      heading: 'Still to be changed or measured',
+      blocks: [
+        {
+          kind: 'findings',
+          findings: open.map(({ verdict, title, summary, formula }) => ({
+            verdict,
+            line: [strong(`${title}. `), plain(`${verdictWords[verdict]}: ${summary}`)],
+            small: [formula],
+          })),
+        },
+      ],
+    },
+  ]
+}
+
+const sizeWords = (run: Run, q: Write): string =>
+  run.areaMm2 === null
+    ? 'chassis'
+    : `${run.count > 1 ? `${run.count} × ` : ''}${run.state === 'found' && run.areaKnown === 'sized' ? 'needs ' : ''}${q(run.areaMm2, 'mm²')}`
+const lengthWords = (run: Run, q: Write): string =>
+  run.lengthKnown === 'open' ? 'not known' : q(run.lengthM, 'm')
+
+const nameOf = ({ network }: WiredJob, post: string): string =>
+  network.posts.find(({ id }) => id === post)?.name ?? post
+const fuseNumber = (wired: WiredJob, run: string): string => {
+  const fuse = wired.runs.find(({ id }) => id === run)?.fuse
+  return wired.network.posts.find(({ id }) => id === fuse)?.fitting?.number ?? 'none'
+}
+
+function runsOf(wired: WiredJob, q: Write): Section {
+  return {
+    heading: 'Runs',
+    blocks: [
+      {
+        kind: 'table',
+        name: 'Runs',
+        columns: [
+          { title: 'Run', widthMm: 12 },
+          { title: 'From', widthMm: null },
+          { title: 'To', widthMm: null },
+          { title: 'Size', widthMm: 22, right: true },
+          { title: 'Length', widthMm: 18, right: true },
+          { title: 'Current', widthMm: 16, right: true },
+          { title: 'Fuse', widthMm: 12 },
+          { title: '', widthMm: 12 },
+        ],
+        rows: wired.network.runs.map((run) => [
+          run.number,
+          nameOf(wired, run.from),
+          nameOf(wired, run.to),
+          sizeWords(run, q),
+          lengthWords(run, q),
+          q(wired.runs.find(({ id }) => id === run.id)!.amps, 'A'),
+          fuseNumber(wired, run.id),
+          stateWords[run.state],
+        ]),
+        sums: [],
+      },
+    ],
+  }
+}
+
+function fusesOf({ network, fittings }: WiredJob, q: Write): Section {
+  return {
+    heading: 'Fuses, switches and bars',
+    blocks: [
+      {
+        kind: 'table',
+        name: 'Fuses, switches and bars',
+        columns: [
+          { title: '', widthMm: 10 },
+          { title: 'What', widthMm: null },
+          { title: 'Made for', widthMm: 20, right: true },
+          { title: 'A short there', widthMm: 24, right: true },
+          { title: '', widthMm: 12 },
+          { title: 'Why', widthMm: 62 },
+        ],
+        rows: network.posts.flatMap(({ id, name, fitting, state }) =>
+          fitting
+            ? [
+                [
+                  fitting.number,
+                  `${name}${fitting.family ? `, ${fuseFamilies[fitting.family].toLowerCase()}` : ''}`,
+                  fitting.ratedA === null ? '' : q(fitting.ratedA, 'A'),
+                  fitting.family ? q(fittings.find((one) => one.id === id)!.shortA, 'A') : '',
+                  stateWords[state],
+                  fitting.reason,
+                ],
+              ]
+            : [],
+        ),
+        sums: [],
+      },
+    ],
+  }
+}
+
+function partsSection({ parts }: WiredJob, q: Write): Section {
+  return {
+    heading: 'To buy for the wiring',
+    about: 'cable with 10 % more, at least 0.3 m a run',
+    blocks: [
+      {
+        kind: 'table',
+        name: 'To buy',
+        columns: [
+          { title: 'Quantity', widthMm: 24, right: true },
+          { title: 'What', widthMm: null },
+        ],
+        rows: parts.map(({ what, quantity, unit }) => [
+          unit === 'm' ? q(quantity, 'm') : String(quantity),
+          what,
+        ]),
+        sums: [],
+      },
+    ],
+  }
+}
+
+/** Labels for both ends of each run: number, from, to, fuse. */
+function labelsOf(wired: WiredJob, q: Write): Section {
+  const labels = wired.network.runs
+    .filter(({ areaMm2 }) => areaMm2 !== null)
+    .flatMap((run) => {
+      const label = {
+        title: run.number,
+        facts: [
+          { label: 'from', value: nameOf(wired, run.from) },
+          { label: 'to', value: nameOf(wired, run.to) },
+          { label: 'fuse', value: fuseNumber(wired, run.id) },
+          { label: 'size', value: sizeWords(run, q) },
+        ],
+      }
+      return [label, label]
+    })
+  return {
+    heading: 'Labels',
+    about: 'each run twice, for both its ends',
+    blocks: [{ kind: 'cards', cards: labels }],
+  }
+}
