@@ -11,6 +11,7 @@ import { benchPage } from './bench/page'
 import { benchRuns } from './bench/runs'
 import { benchSize } from './bench/size'
 import { benchSteps } from './bench/steps'
+import { benchWiring } from './bench/wiring'
 import { withDemo } from './lib/demo'
 
 const parts: Readonly<Record<string, () => void | Promise<void>>> = {
@@ -20,6 +21,7 @@ const parts: Readonly<Record<string, () => void | Promise<void>>> = {
   answers: benchAnswers,
   before: benchBefore,
   steps: benchSteps,
+  wiring: benchWiring,
   keystrokes: () => withDemo(benchKeystrokes),
   lists: () => withDemo(benchLists),
   page: () => withDemo(benchPage),

@@ -133,6 +133,14 @@ await withDemo(async ({ url, browser, job }) => {
         await page.getByText('verdicts would change').waitFor()
       },
     },
+    {
+      name: 'wiring',
+      path: `${workboat}/wiring`,
+      act: async (page) => {
+        await page.getByTestId('wiring-verdict').waitFor()
+        await page.getByRole('button', { name: 'W13', exact: true }).click()
+      },
+    },
     { name: 'summary', path: `${workboat}/summary` },
     // Last: it chooses an answer for the workboat.
     { name: 'sheet', path: `${workboat}/specify`, act: issued },

@@ -71,6 +71,14 @@ async function walkBeside({ page, app, look }: Walk): Promise<void> {
   }
 }
 
+async function walkWiring({ page, app, isPhone, look }: Walk): Promise<void> {
+  await page.goto(`${await app.job('0417')}/wiring`)
+  await expect(page.getByTestId('wiring-verdict')).toBeVisible({ timeout: 30_000 })
+  await page.getByRole('button', { name: isPhone ? /^W13 / : 'W13', exact: !isPhone }).click()
+  await expect(page.getByRole('heading', { name: /^W13 · / })).toBeVisible()
+  await look(page)
+}
+
 async function walkShelfAndLoads({ page, app, look }: Walk): Promise<void> {
   await page.goto(`${app.url}/shelf`)
   await page.getByRole('button', { name: /Brindle 200 H/ }).click()
@@ -112,6 +120,7 @@ for (const [name, isPhone, colorScheme, look] of [
       ['on an open station, find and the summary', walkStation],
       ['on candidates, runs and rules', walkBeside],
       ['on the shelf and loads', walkShelfAndLoads],
+      ['on the wiring', walkWiring],
       ['on specify and on an issued sheet', walkSpecify],
     ] as const)
       test(where, ({ page, app }) => walk({ page, app, isPhone, look }))

@@ -33,7 +33,7 @@ const isOfWiring = ({ id }: CheckResult): boolean => id.startsWith('wiring.')
 
 /** Proposes the wiring of a job as it is specified, and judges it. */
 export function wiredJob(job: JobDocument, shop: ShopSettings): WiredJob {
-  const { job: whole } = wired(job, shop)
+  const whole = wired(job, shop)
   const facts = factsOf(whole, shop)
   const wiring = wiringIn(usualSystem(facts))
   const { network } = wiring

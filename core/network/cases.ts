@@ -20,7 +20,7 @@ const openOhm = 1e6
 /** What ties a part that hangs on nothing to the ground, so that it has a voltage at all, Ω: nothing can flow in it. */
 const tieOhm = 1
 /** A bolted short, Ω. */
-const boltedOhm = 1e-4
+export const boltedOhm = 1e-4
 /** Where a search begins: a regulator holds a little less than it is set to, V. */
 const heldUnderV = 0.05
 /** Over which a unit at its lowest voltage takes its load back, V of 12. */
@@ -85,16 +85,21 @@ export function startOf({ posts, runs, units }: Network, at: Case): Map<string, 
       return [[unit.plus, emfV(unit, at)]]
     return unit.kind === 'alternator' && runsEngine(at) ? [[unit.plus, unit.setV - heldUnderV]] : []
   })
+  const beyond = new Map<string, [next: string, dropV: number][]>()
+  const join = (from: string, to: string, dropV: number): unknown =>
+    beyond.set(from, [...(beyond.get(from) ?? []), [to, dropV]])
+  for (const { from, to } of runs) {
+    join(from, to, 0)
+    join(to, from, 0)
+  }
+  for (const unit of units) if (unit.kind === 'diode') join(unit.plus, unit.out, unit.dropV)
   const positive = new Set(posts.filter(({ pole }) => pole === 'positive').map(({ id }) => id))
   while (front.length > 0) {
     const reached: [string, number][] = []
     for (const [post, volts] of front) {
       if (start.has(post) || !positive.has(post)) continue
       start.set(post, volts)
-      for (const { from, to } of runs) {
-        if (from === post) reached.push([to, volts])
-        if (to === post) reached.push([from, volts])
-      }
+      for (const [next, dropV] of beyond.get(post) ?? []) reached.push([next, volts - dropV])
     }
     front = reached
   }

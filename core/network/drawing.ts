@@ -1,6 +1,6 @@
 import { fuseFamilies } from '#core/job/parts/wiring'
 import type { PartPath } from '#core/job/document'
-import type { Write } from '#core/units/format'
+import { inSentence, type Write } from '#core/units/format'
 import type { Network, Post, Run, State, Unit } from './network'
 
 /** What a node of the drawing is drawn as. */
@@ -45,12 +45,17 @@ export interface Drawing {
 export function drawingOf(network: Network, q: Write): Drawing {
   const nodeAt = nodesOfPosts(network)
   const nodes = [...unitNodes(network, q), ...fittingNodes(network, q)]
+  // What charges stands above the bar.
+  const charging = new Set(
+    network.units.flatMap(({ kind, of }) => (kind === 'source' && of !== null ? [of] : [])),
+  )
   const edges: DrawnEdge[] = []
   for (const run of network.runs) {
     if (!isDrawn(run)) continue
     const [from, to] = [nodeAt.get(run.from), nodeAt.get(run.to)]
     if (from === undefined || to === undefined || from === to) continue
-    edges.push(edgeOf(run, from, to, network, q))
+    const edge = edgeOf(run, from, to, network, q)
+    edges.push(charging.has(run.of ?? '') ? { ...edge, from: to, to: from } : edge)
   }
   const drawn = throughShunt(edges, network, q)
   const used = new Set(drawn.flatMap(({ from, to }) => [from, to]))
@@ -145,7 +150,7 @@ function titleOf({ id, name }: Post, { posts }: Network): string {
 function fittingWords({ kind, fitting, name }: Post, q: Write): string[] {
   if (!fitting) return []
   const rated = fitting.ratedA === null ? '' : q(fitting.ratedA, 'A')
-  if (kind === 'fuse') return [rated, fitting.family ? fuseFamilies[fitting.family].toLowerCase() : '']
+  if (kind === 'fuse') return [rated, fitting.family ? inSentence(fuseFamilies[fitting.family]) : '']
   if (kind === 'bar') return [rated]
   return [name, rated]
 }

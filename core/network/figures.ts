@@ -45,9 +45,9 @@ const crankingOr = (run: Run, amps: number, crankingA: number): number =>
 export function figuresOf(run: Run, wiring: Wiring): RunFigures {
   const { amps, at, crankingA } = wiring.design(run)
   const flows = crankingOr(run, amps, crankingA)
-  const { nominalV } = wiring.post(run.from)!
-  const fuse = run.role === 'cranking' ? null : wiring.fuseOf(run)
-  const back = wiring.returnOf(run.id)
+  const { nominalV } = wiring.ways.post(run.from)!
+  const fuse = run.role === 'cranking' ? null : wiring.ways.fuseOf(run)
+  const back = wiring.ways.returnOf(run.id)
   const ohmWith = (areaMm2: number | null, count: number): number => {
     const { cableC } = wiring.network
     const own = runOhm({ ...run, areaMm2, count }, cableC)

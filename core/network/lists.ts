@@ -1,4 +1,5 @@
 import { fuseFamilies } from '#core/job/parts/wiring'
+import { inSentence } from '#core/units/format'
 import type { Network, Post, Run } from './network'
 
 /** A thing to buy for the wiring. */
@@ -55,7 +56,7 @@ export function partsOfWiring(network: Network): WiringPart[] {
 function boughtAs({ kind, fitting }: Post): string | null {
   if (!fitting || fitting.ratedA === null) return null
   if (kind === 'fuse')
-    return `Fuse ${fitting.ratedA} A, ${fuseFamilies[fitting.family!].toLowerCase()}, with its holder`
+    return `Fuse ${fitting.ratedA} A, ${inSentence(fuseFamilies[fitting.family!])}, with its holder`
   const names = {
     switch: 'Battery switch',
     relay: 'Relay',

@@ -13,7 +13,7 @@ import { solve } from './solution'
 import { Solved } from './solved'
 import { SparseEquations } from './sparse'
 import { carriesA, fuseShare } from './size'
-import { fuseOf } from './paths'
+import { Ways } from './paths'
 
 const folder = new URL('../../demo/jobs/', import.meta.url)
 const demos = readdirSync(folder).map(
@@ -243,8 +243,9 @@ describe('the network of a job', () => {
         const network = networkOf(job)
         expect(worstSumA(network)).toBeLessThan(1e-3)
         const solved = new Solved(network)
+        const ways = new Ways(network)
         for (const run of network.runs) {
-          const fuse = fuseOf(run, network)
+          const fuse = ways.fuseOf(run)
           if (run.areaKnown !== 'sized' || run.areaMm2 === null || !fuse || fuse.state === 'found') continue
           if (run.role === 'cranking' || run.role === 'bond' || fuse.set.length > 0) continue
           const carries = carriesA(run, run.areaMm2, run.count)

@@ -3,6 +3,7 @@ import type { JobDocument } from '#core/job/document'
 import type { ShopRules } from '#core/rules/rules'
 import { factsOf, usualSystem, type ShopSettings, type System } from '#core/system/system'
 import type { Network } from './network'
+import type { Draft } from './propose/builder'
 import { propose } from './propose/propose'
 import { sized, type SizeRules } from './size'
 
@@ -22,3 +23,7 @@ export const networkIn = (system: System, found: JobDocument): Network =>
 /** The wiring of a job as it is specified, or as it is entered where nothing is; unknowns are taken as usual. */
 export const networkOf = (job: JobDocument, shop: ShopSettings = {}): Network =>
   networkIn(usualSystem(factsOf(asSpecified(job), shop)), job)
+
+/** The same before it is sized: what there is and what it is called. */
+export const draftOf = (job: JobDocument, shop: ShopSettings = {}): Draft =>
+  propose(usualSystem(factsOf(asSpecified(job), shop)), job)

@@ -1,69 +1,89 @@
-import type { Network, Post, Run } from './network'
+import type { Post, Run } from './network'
 
 type Joining = Pick<Run, 'id' | 'from' | 'to' | 'role' | 'returnOf'>
-/** What the paths of a network are asked of. */
-interface Ways<R extends Joining = Joining> extends Pick<Network, 'posts'> {
-  readonly runs: readonly R[]
+
+/** Posts and runs of a network by what they are looked up by. */
+export class Ways<R extends Joining = Run> {
+  private readonly posts: ReadonlyMap<string, Post>
+  private readonly runs: ReadonlyMap<string, R>
+  private readonly joined = new Map<string, R[]>()
+  private readonly returns = new Map<string, R>()
+
+  constructor({ posts, runs }: { readonly posts: readonly Post[]; readonly runs: readonly R[] }) {
+    this.posts = new Map(posts.map((post) => [post.id, post]))
+    this.runs = new Map(runs.map((run) => [run.id, run]))
+    for (const run of runs) {
+      for (const end of [run.from, run.to]) {
+        const there = this.joined.get(end)
+        if (there) there.push(run)
+        else this.joined.set(end, [run])
+      }
+      if (run.returnOf !== null && run.role !== 'main') this.returns.set(run.returnOf, run)
+    }
+  }
+
+  post(id: string): Post | null {
+    return this.posts.get(id) ?? null
+  }
+  run(id: string): R | null {
+    return this.runs.get(id) ?? null
+  }
+  /** The runs that a post is joined by. */
+  runsAt(post: string): readonly R[] {
+    return this.joined.get(post) ?? []
+  }
+  /** The run that brings the current of another back; null where it comes back by the chassis or with others. */
+  returnOf(id: string): R | null {
+    return this.returns.get(id) ?? null
+  }
+
+  /** The posts and runs of the way that leads on from a post, away from a run, as long as it does not branch. */
+  private *onwards(from: string, by: string): Generator<{ readonly post: Post; readonly run: R | null }> {
+    const seen = new Set([by])
+    for (let at = from; ;) {
+      const post = this.posts.get(at)
+      if (!post) return
+      const on = endsAt(post) ? [] : this.runsAt(at).filter(({ id }) => !seen.has(id))
+      const run = on.length === 1 ? on[0]! : null
+      yield { post, run }
+      if (!run) return
+      seen.add(run.id)
+      at = run.from === at ? run.to : run.from
+    }
+  }
+
+  private nearestFuse(from: string, by: string): Post | null {
+    for (const { post } of this.onwards(from, by)) if (post.kind === 'fuse') return post
+    return null
+  }
+
+  /**
+   * The fuse that protects a run: the nearest one towards where it comes from, else the nearest towards where it goes.
+   * A return is protected by what protects its partner.
+   */
+  fuseOf(run: Joining): Post | null {
+    const partner = run.returnOf === null ? null : this.run(run.returnOf)
+    if (partner) return this.fuseOf(partner)
+    return this.nearestFuse(run.from, run.id) ?? this.nearestFuse(run.to, run.id)
+  }
+
+  /** The runs of the way without branches that a run is part of, itself included. */
+  wayOf(run: R): readonly R[] {
+    const beyond = (end: string): R[] =>
+      [...this.onwards(end, run.id)].flatMap(({ run: next }) => (next ? [next] : []))
+    return [...beyond(run.from).reverse(), run, ...beyond(run.to)]
+  }
+
+  /** Whether a way that leads on from an end of a run comes to a battery or a bar, and whether a fuse stands before it. */
+  sourceBeyond(end: string, by: Joining): { readonly source: boolean; readonly fuse: boolean } {
+    let fuse = false
+    for (const { post } of this.onwards(end, by.id)) {
+      if (post.kind === 'fuse') fuse = true
+      if (post.kind === 'battery' || post.kind === 'bar') return { source: true, fuse }
+    }
+    return { source: false, fuse }
+  }
 }
 
-/** Where a way without branches ends: at a battery, a bar, a chassis, or where several runs meet. */
+/** Where a way without branches ends: at a battery, a bar, a chassis. */
 const endsAt = ({ kind }: Post): boolean => kind === 'battery' || kind === 'bar' || kind === 'chassis'
-
-/** The posts and runs of the way that leads on from a post, away from a run, as long as it does not branch. */
-function* onwards<R extends Joining>(
-  from: string,
-  by: string,
-  { posts, runs }: Ways<R>,
-): Generator<{ readonly post: Post; readonly run: R | null }> {
-  const seen = new Set([by])
-  for (let at = from; ;) {
-    const post = posts.find(({ id }) => id === at)
-    if (!post) return
-    const on = endsAt(post)
-      ? []
-      : runs.filter(({ id, from: a, to: b }) => !seen.has(id) && (a === at || b === at))
-    const run = on.length === 1 ? on[0]! : null
-    yield { post, run }
-    if (!run) return
-    seen.add(run.id)
-    at = run.from === at ? run.to : run.from
-  }
-}
-
-function nearestFuse(from: string, by: string, ways: Ways): Post | null {
-  for (const { post } of onwards(from, by, ways)) if (post.kind === 'fuse') return post
-  return null
-}
-
-/**
- * The fuse that protects a run: the nearest one towards where it comes from, else the nearest towards where it goes. A
- * return is protected by what protects its partner.
- */
-export function fuseOf(run: Joining, network: Ways): Post | null {
-  if (run.returnOf !== null) {
-    const pair = network.runs.find(({ id }) => id === run.returnOf)
-    return pair ? fuseOf(pair, network) : null
-  }
-  return nearestFuse(run.from, run.id, network) ?? nearestFuse(run.to, run.id, network)
-}
-
-/** The runs of the way without branches that a run is part of, itself included. */
-export function wayOf<R extends Joining>(run: R, network: Ways<R>): readonly R[] {
-  const beyond = (end: string): R[] =>
-    [...onwards(end, run.id, network)].flatMap(({ run: next }) => (next ? [next] : []))
-  return [...beyond(run.from).reverse(), run, ...beyond(run.to)]
-}
-
-/** Whether a way that leads on from an end of a run comes to a battery or a bar, and whether a fuse stands before it. */
-export function sourceBeyond(
-  end: string,
-  by: Joining,
-  network: Ways,
-): { readonly source: boolean; readonly fuse: boolean } {
-  let fuse = false
-  for (const { post } of onwards(end, by.id, network)) {
-    if (post.kind === 'fuse') fuse = true
-    if (post.kind === 'battery' || post.kind === 'bar') return { source: true, fuse }
-  }
-  return { source: false, fuse }
-}

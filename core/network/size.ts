@@ -1,10 +1,11 @@
 import { ampacityThereA, cableSizesMm2 } from '#core/physics/conductors'
 import { fuseInterruptA, fuseRangeA, fuseSizesA, type FuseFamily } from '#core/physics/fuses'
 import { fastestS, isGraded } from '#core/physics/fuse-times'
-import { runOhm } from './cases'
+import { runOhm, wholeOf } from './cases'
+import { Solver } from './solution'
 import { Solved, type Design } from './solved'
 import type { Network, Post, Run } from './network'
-import { fuseOf, wayOf } from './paths'
+import { Ways } from './paths'
 import { surgeThrough, type Surge } from './surge'
 import { withFittingOhm, type Draft, type DraftRun } from './propose/builder'
 
@@ -61,9 +62,11 @@ export function dropShare(
  */
 export function sized(draft: Draft, rules: SizeRules): Network {
   let network = withGuess(draft)
+  // What is joined to what stays the same from round to round.
+  const solver = new Solver(wholeOf(network))
   const design = new Map<string, Design>()
   for (let round = 0; round < mostRounds; round++) {
-    const solved = new Solved(network)
+    const solved = new Solved(network, solver)
     for (const [id, found] of solved.design) {
       const known = design.get(id)
       if (!known || found.amps > known.amps) design.set(id, found)
@@ -100,10 +103,13 @@ function withRatings(
   solved: Solved,
   rules: SizeRules,
 ): Network {
+  const through = new Map<string, DraftRun[]>()
+  for (const run of draft.runs)
+    for (const end of [run.from, run.to]) through.set(end, [...(through.get(end) ?? []), run])
   const posts = draft.posts.map((post): Post => {
     const { fitting } = post
     if (!fitting) return post
-    const amps = throughA(post.id, draft, design)
+    const amps = throughA(through.get(post.id) ?? [], design)
     if (post.kind !== 'fuse')
       return { ...post, fitting: { ...fitting, ratedA: fitting.ratedA ?? fittingFor(amps) } }
     const { family, ratedA } = fuseFor(
@@ -152,13 +158,12 @@ function graded(posts: readonly Post[], draft: Draft, rules: SizeRules): readonl
 
 /** Switches, bars and shunts for no less than the fuse before them lets through for good. */
 function asTheirFuses(posts: readonly Post[], draft: Draft): readonly Post[] {
+  const ways = new Ways({ posts, runs: draft.runs })
   return posts.map((post, i): Post => {
     const { fitting } = post
     if (!fitting || post.kind === 'fuse' || draft.posts[i]!.fitting!.ratedA !== null) return post
-    const mains = draft.runs.filter(
-      ({ from, to, role }) => role === 'main' && (from === post.id || to === post.id),
-    )
-    const fusesA = mains.map((run) => fuseOf(run, { posts, runs: draft.runs })?.fitting?.ratedA ?? 0)
+    const mains = ways.runsAt(post.id).filter(({ role }) => role === 'main')
+    const fusesA = mains.map((run) => ways.fuseOf(run)?.fitting?.ratedA ?? 0)
     const leastA = Math.max(0, ...fusesA)
     const ratedA = fittingSizesA.find((size) => size >= leastA) ?? fittingSizesA.at(-1)!
     return { ...post, fitting: { ...fitting, ratedA: Math.max(ratedA, fitting.ratedA!) } }
@@ -173,11 +178,13 @@ const fusesOnBar = ({ runs, posts }: Draft): ReadonlySet<string> =>
       .filter((id) => posts.find((post) => post.id === id)?.kind === 'fuse'),
   )
 
-/** The largest current that passes a post, A, or that it must be made for. */
-function throughA(post: string, { runs }: Draft, design: ReadonlyMap<string, Design>): number {
-  const there = runs.filter(({ from, to, role }) => role !== 'cranking' && (from === post || to === post))
-  return Math.max(0, ...there.map(({ id, leastA }) => Math.max(leastA, design.get(id)!.amps)))
-}
+/** The largest current that passes a post, A, or that it must be made for. @param runs those that it is joined by */
+const throughA = (runs: readonly DraftRun[], design: ReadonlyMap<string, Design>): number =>
+  runs.reduce(
+    (most, { id, role, leastA }) =>
+      role === 'cranking' ? most : Math.max(most, leastA, design.get(id)!.amps),
+    0,
+  )
 
 /** Ratings in which switches, relays, shunts, bars and plugs are made, A. */
 const fittingSizesA = [50, 100, 150, 200, 250, 300, 350, 500, 600, 1000, 1500, 2000]
@@ -234,7 +241,10 @@ function withSizes(
   design: ReadonlyMap<string, Design>,
   rules: SizeRules,
 ): Network {
-  const own = new Map(draft.runs.map((run) => [run.id, sizeOf(run, network, design.get(run.id)!, rules)]))
+  const ways = new Ways(network)
+  const own = new Map(
+    draft.runs.map((run) => [run.id, sizeOf(run, { network, ways }, design.get(run.id)!, rules)]),
+  )
   const thickest = thickestOf(own.values())
   const runs = draft.runs.map((run): Run => {
     const mine = own.get(run.id)!
@@ -261,16 +271,22 @@ function bondMm2(thickestMm2: number): number {
   return cableSizesMm2[Math.max(0, (at < 0 ? cableSizesMm2.length - 1 : at) - bondSizesUnder)]!
 }
 
-function sizeOf(run: DraftRun, network: Network, { amps, crankingA }: Design, rules: SizeRules): Run {
+function sizeOf(
+  run: DraftRun,
+  { network, ways }: { readonly network: Network; readonly ways: Ways },
+  { amps, crankingA }: Design,
+  rules: SizeRules,
+): Run {
   if (run.areaKnown !== null) return { ...run, areaKnown: run.areaKnown }
-  const fuse = run.role === 'cranking' ? null : fuseOf(run, network)
+  const fuse = run.role === 'cranking' ? null : ways.fuseOf(run)
   const mustCarryA = Math.max(amps, run.leastA, fuse?.fitting?.ratedA ?? 0, crankingA / crankingFactor)
-  const { nominalV } = network.posts.find(({ id }) => id === run.from)!
-  const way = wayOf<DraftRun | Run>(run, { posts: network.posts, runs: network.runs })
+  const { nominalV } = ways.post(run.from)!
+  const way = ways.wayOf(ways.run(run.id)!)
   const ownShare = run.lengthM / way.reduce((sum, { lengthM }) => sum + lengthM, 0)
-  const ways = network.runs.some(({ returnOf, areaMm2 }) => returnOf === run.id && areaMm2 !== null) ? 2 : 1
+  const back = ways.returnOf(run.id)
+  const times = back !== null && back.areaMm2 !== null ? 2 : 1
   const lostV = (areaMm2: number, count: number, at: number): number =>
-    at * ways * runOhm({ ...run, areaMm2, count, fittingOhm: 0 }, network.cableC)
+    at * times * runOhm({ ...run, areaMm2, count, fittingOhm: 0 }, network.cableC)
   const loses = (areaMm2: number, count: number): boolean =>
     lostV(areaMm2, count, amps) <= dropShare(run, network, rules) * ownShare * nominalV &&
     lostV(areaMm2, count, crankingA) <= rules.cranking * nominalV

@@ -100,6 +100,28 @@ export class Solver {
   }
 
   /**
+   * Resistance that a circuit shows between pairs of nodes, Ω, for a circuit whose units are all linear: by Thévenin,
+   * the change of voltage for an ampere pushed through. The equations are put in order once for all pairs.
+   */
+  resistancesOf(
+    circuit: Circuit,
+    { volts }: Solution,
+    pairs: readonly (readonly [from: string, to: string])[],
+  ): number[] {
+    const at = Float64Array.from({ length: this.size })
+    for (const [node, place] of this.place) if (place >= 0) at[place] = volts.get(node)!
+    this.newtonStep(this.numbered(circuit), at, new Float64Array(this.size), false)
+    return pairs.map(([from, to]) => {
+      const right = new Float64Array(this.size)
+      const [a, b] = [this.placeOf(from), this.placeOf(to)]
+      if (a >= 0) right[a]! -= 1
+      if (b >= 0) right[b]! += 1
+      const risen = this.equations.solveAgain(right)
+      return (a < 0 ? 0 : risen[a]!) - (b < 0 ? 0 : risen[b]!)
+    })
+  }
+
+  /**
    * How much of a step is taken. What flows is where the heat of a network is least, and along a step that heat falls
    * and then rises: the step goes to its lowest point, or whole where it still falls there. Without that, steps leap
    * to and fro over the kinks of units that have given all they have.

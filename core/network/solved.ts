@@ -1,5 +1,6 @@
-import { casesOf, circuitOf, startOf, wholeOf, type Case } from './cases'
-import type { Network } from './network'
+import { boltedOhm, casesOf, circuitOf, startOf, wholeOf, type Case } from './cases'
+import { resistance } from './law'
+import type { Network, Post } from './network'
 import { Solver, type Solution } from './solution'
 
 /** The largest current of a run for hours, and the case it flows in; and the largest while an engine is started, A. */
@@ -12,13 +13,21 @@ export interface Design {
 /** A network solved in its cases, each when it is asked for. */
 export class Solved {
   readonly cases: readonly Case[]
-  private readonly solver: Solver
+  private readonly near = new Map<string, string[]>()
   private readonly known = new Map<string, Solution>()
+  private theShorts: ReadonlyMap<string, number> | undefined
   private theDesign: ReadonlyMap<string, Design> | undefined
 
-  constructor(readonly network: Network) {
+  /** @param solver one that was made for a network in which the same is joined */
+  constructor(
+    readonly network: Network,
+    private readonly solver = new Solver(wholeOf(network)),
+  ) {
     this.cases = casesOf(network)
-    this.solver = new Solver(wholeOf(network))
+    for (const { from, to } of network.runs) {
+      this.near.set(from, [...(this.near.get(from) ?? []), to])
+      this.near.set(to, [...(this.near.get(to) ?? []), from])
+    }
   }
 
   in(at: Case): Solution {
@@ -49,21 +58,47 @@ export class Solved {
     return (this.theDesign = design)
   }
 
-  /** Current of a bolted short at a positive post, with every source feeding it, A. */
+  /** Current of a bolted short at a positive post, with every source feeding it, A; 0 in the negative. */
   shortA(post: string): number {
-    const at = this.cases.find(({ id }) => id === `short-${post}`)
-    if (!at) return 0
-    const { opposite } = this.network.posts.find(({ id }) => id === post)!
-    const { volts } = this.in(at)
-    const short = circuitOf(this.network, at).elements.find(({ id }) => id === 'short')!
-    return Math.abs(short.law.amps([volts.get(post)!, volts.get(opposite)!])[0]!)
+    return (this.theShorts ??= this.shorts()).get(post) ?? 0
+  }
+
+  /**
+   * All shorts from one circuit without any. Where all that feeds them is linear, by Thévenin: the voltage there over
+   * what the rest shows; with a diode each is solved from where the circuit stands without it.
+   */
+  private shorts(): Map<string, number> {
+    const shorted = this.network.posts.filter(({ pole }) => pole === 'positive')
+    const [first] = shorted
+    if (!first) return new Map()
+    const at = this.cases.find(({ id }) => id === `short-${first.id}`)!
+    const whole = circuitOf(this.network, at)
+    const open = { ...whole, elements: whole.elements.filter(({ id }) => id !== 'short') }
+    const standing = this.solver.solve(open, startOf(this.network, at))
+    const between = ({ id, opposite }: Post, { volts }: Solution): number =>
+      Math.abs(volts.get(id)! - volts.get(opposite)!)
+    if (this.network.units.some(({ kind }) => kind === 'diode')) {
+      const bolted = resistance(boltedOhm)
+      return new Map(
+        shorted.map((post) => {
+          const short = { id: 'short', nodes: [post.id, post.opposite], law: bolted }
+          const solution = this.solver.solve({ ...open, elements: [...open.elements, short] }, standing.volts)
+          return [post.id, between(post, solution) / boltedOhm]
+        }),
+      )
+    }
+    const ohms = this.solver.resistancesOf(
+      open,
+      standing,
+      shorted.map(({ id, opposite }) => [id, opposite]),
+    )
+    return new Map(
+      shorted.map((post, i) => [post.id, between(post, standing) / (Math.abs(ohms[i]!) + boltedOhm)]),
+    )
   }
 
   /** The largest short at a post or at those that its runs lead to, A: what a fuse there may have to interrupt. */
   shortNearA(post: string): number {
-    const near = this.network.runs.flatMap(({ from, to }) =>
-      from === post ? [to] : to === post ? [from] : [],
-    )
-    return Math.max(...[post, ...near].map((id) => this.shortA(id)))
+    return Math.max(...[post, ...(this.near.get(post) ?? [])].map((id) => this.shortA(id)))
   }
 }

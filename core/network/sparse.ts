@@ -73,22 +73,30 @@ export class SparseEquations {
   }
 
   /**
-   * Solves for a right side. The values are used up.
+   * Solves for a right side. The values are used up: what is left of them serves {@link solveAgain}.
    * @returns the unknowns; not finite where there is no single solution
    */
   solve(right: Float64Array): Float64Array {
-    const { values, order, steps } = this
-    const rest = Float64Array.from(right)
+    const { values, steps } = this
     for (let k = 0; k < this.size; k++) {
       const { pivot, beside, rows } = steps[k]!
       const head = values[pivot]!
-      for (const { row, factor, targets } of rows) {
+      for (const { factor, targets } of rows) {
         const share = values[factor]! / head
+        values[factor] = share
         if (share === 0) continue
         for (let i = 0; i < targets.length; i++) values[targets[i]!]! -= share * values[beside[i]!.place]!
-        rest[row]! -= share * rest[order[k]!]!
       }
     }
+    return this.solveAgain(right)
+  }
+
+  /** Solves the same equations for another right side. */
+  solveAgain(right: Float64Array): Float64Array {
+    const { values, order, steps } = this
+    const rest = Float64Array.from(right)
+    for (let k = 0; k < this.size; k++)
+      for (const { row, factor } of steps[k]!.rows) rest[row]! -= values[factor]! * rest[order[k]!]!
     const found = new Float64Array(this.size)
     for (let k = this.size - 1; k >= 0; k--) {
       const { pivot, beside } = steps[k]!

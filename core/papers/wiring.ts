@@ -4,7 +4,7 @@ import type { WiredJob } from '#core/assessment/wired'
 import type { Run } from '#core/network/network'
 import type { Shape } from '#core/network/svg'
 import type { DisplayUnits } from '#core/units/display'
-import { writerIn, type Write } from '#core/units/format'
+import { inSentence, writerIn, type Write } from '#core/units/format'
 import { verdictWords } from '#core/system/verdict'
 import { dayOf, listSection, paperSize, plain, strong, type Paper, type Section } from './blocks'
 
@@ -149,7 +149,7 @@ function fusesOf({ network, fittings }: WiredJob, q: Write): Section {
             ? [
                 [
                   fitting.number,
-                  `${name}${fitting.family ? `, ${fuseFamilies[fitting.family].toLowerCase()}` : ''}`,
+                  `${name}${fitting.family ? `, ${inSentence(fuseFamilies[fitting.family])}` : ''}`,
                   fitting.ratedA === null ? '' : q(fitting.ratedA, 'A'),
                   fitting.family ? q(fittings.find((one) => one.id === id)!.shortA, 'A') : '',
                   stateWords[state],

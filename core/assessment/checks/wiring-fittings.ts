@@ -1,4 +1,4 @@
-import { said } from '#core/units/format'
+import { inSentence, said } from '#core/units/format'
 import { check, number, word, type Subjects } from '#core/assessment/check'
 import { fuseFamilies } from '#core/job/parts/wiring'
 import { fuseInterruptA, fuseRangeA, fuseSizesA, type FuseFamily } from '#core/physics/fuses'
@@ -22,7 +22,7 @@ interface Fused {
 /** A fuse of the wiring with its family and rating; null for any other fitting. */
 function fuseAt({ id }: Subjects['fitting'], system: System): Fused | null {
   const wiring = wiringIn(system)
-  const post = wiring.post(id)
+  const post = wiring.ways.post(id)
   const fitting = post?.fitting
   if (post?.kind !== 'fuse' || !fitting?.family || fitting.ratedA === null) return null
   return { wiring, post, fitting, family: fitting.family, ratedA: fitting.ratedA }
@@ -33,7 +33,7 @@ const ofFamily = (family: FuseFamily, post: Post): Readonly<Record<string, strin
   aicA: fuseInterruptA(family, highestV(post)),
 })
 
-const familyWords = (family: FuseFamily): string => fuseFamilies[family].toLowerCase()
+const familyWords = (family: FuseFamily): string => inSentence(fuseFamilies[family])
 
 /** A fuse of another family that does, of the same rating where that is made. */
 function otherFamily({ post, ratedA }: Fused, does: (family: FuseFamily) => boolean): RemedyRef[] {
@@ -167,7 +167,7 @@ export const place = check({
     if (!fuse) return null
     const { q, rules } = system
     const { wiring, post, fitting } = fuse
-    const toSource = wiring
+    const toSource = wiring.ways
       .runsAt(post.id)
       .filter(({ lengthKnown, lengthM }) => lengthKnown !== 'open' && lengthM <= 1)
     const mm = fitting.distanceMm ?? Math.min(...toSource.map(({ lengthM }) => lengthM * 1000))
@@ -200,8 +200,8 @@ export const grading = check({
     if (!fuse || fuse.post.id === 'main-fuse') return null
     const { q, rules } = system
     const { wiring, post, ratedA, family } = fuse
-    const onBar = wiring.runsAt(post.id).some(({ from, to }) => from === 'bar-plus' || to === 'bar-plus')
-    const main = wiring.post('main-fuse')?.fitting
+    const onBar = wiring.ways.runsAt(post.id).some(({ from, to }) => from === 'bar-plus' || to === 'bar-plus')
+    const main = wiring.ways.post('main-fuse')?.fitting
     if (!onBar || !main?.family || main.ratedA === null) return null
     const upper = { family: main.family, ratedA: main.ratedA }
     const sound = isGraded(upper, { family, ratedA }, rules.grading)
@@ -245,7 +245,7 @@ function rated(
   kinds: readonly string[],
 ): ReturnType<Parameters<typeof check<'fitting'>>[0]['judge']> {
   const wiring = wiringIn(system)
-  const post = wiring.post(subject.id)
+  const post = wiring.ways.post(subject.id)
   if (!post?.fitting || post.fitting.ratedA === null || !kinds.includes(post.kind)) return null
   const { q } = system
   const { ratedA } = post.fitting
@@ -292,13 +292,13 @@ export const plug = check({
   why: 'A plug is the weakest part of its cable, and its contacts age: it melts at a current that cable and fuse bear.',
   judge(subject, system) {
     const wiring = wiringIn(system)
-    const post = wiring.post(subject.id)
+    const post = wiring.ways.post(subject.id)
     if (post?.kind !== 'plug' || post.fitting?.ratedA == null) return null
     const { q } = system
     const { ratedA, mostMm2 } = post.fitting
-    const runs = wiring.runsAt(post.id)
+    const runs = wiring.ways.runsAt(post.id)
     const amps = wiring.throughA(post.id)
-    const fuseA = Math.max(0, ...runs.map((run) => wiring.fuseOf(run)?.fitting?.ratedA ?? 0))
+    const fuseA = Math.max(0, ...runs.map((run) => wiring.ways.fuseOf(run)?.fitting?.ratedA ?? 0))
     const area = Math.max(...runs.map(({ areaMm2 }) => areaMm2 ?? 0))
     const tooThick = mostMm2 !== null && area > mostMm2
     const needsA = Math.max(amps, fuseA)

@@ -29,7 +29,7 @@ interface Wire {
  */
 function wireOf({ id }: Subjects['run'], system: System): Wire | null {
   const wiring = wiringIn(system)
-  const run = wiring.run(id)
+  const run = wiring.ways.run(id)
   if (!run || run.areaMm2 === null) return null
   if (run.state === 'found' && run.areaKnown === 'sized') return null
   const { amps, crankingA } = wiring.design(run)
@@ -129,9 +129,9 @@ class Way {
   ) {
     const { amps, crankingA } = wiring.design(run)
     this.amps = run.role === 'cranking' ? crankingA : amps
-    this.parts = wiring
+    this.parts = wiring.ways
       .wayOf(run)
-      .map((part) => ({ run: part, back: wiring.returnOf(part.id), lengthM: lengthM(part, system) }))
+      .map((part) => ({ run: part, back: wiring.ways.returnOf(part.id), lengthM: lengthM(part, system) }))
   }
 
   /** Resistance there and back, Ω, with the run itself of a size. */
@@ -171,7 +171,7 @@ class Way {
 
 /** What is left at a DC-DC at the end of a run, in each case of the engine: `12.9 V at cruise`. */
 function leftAtDcdc({ run, wiring }: Wire, { q }: System): string {
-  const ends = wiring.wayOf(run).flatMap(({ from, to }) => [from, to])
+  const ends = wiring.ways.wayOf(run).flatMap(({ from, to }) => [from, to])
   const unit = wiring.network.units.find((one) => one.kind === 'dcdc' && ends.includes(one.inPlus))
   if (unit?.kind !== 'dcdc') return ''
   const left = wiring.solved.cases
@@ -198,7 +198,7 @@ export const drop = check({
     const { wiring, run } = wire
     const way = new Way(run, wiring, system)
     if (way.amps < 0.05 || !way.isJudgedHere) return null
-    const { nominalV } = wiring.post(run.from)!
+    const { nominalV } = wiring.ways.post(run.from)!
     const share = wiring.dropShare(run)
     const mostV = share * nominalV
     const lostV = way.lostV()
@@ -231,7 +231,7 @@ export const fuseRating = check({
   why: 'A fuse protects the conductor: larger than that, the conductor glows in a short that never blows it; smaller than what flows, it blows for nothing.',
   judge(subject, system) {
     const wire = wireOf(subject, system)
-    const fuse = wire && wire.run.role !== 'cranking' ? wire.wiring.fuseOf(wire.run) : null
+    const fuse = wire && wire.run.role !== 'cranking' ? wire.wiring.ways.fuseOf(wire.run) : null
     const ratedA = fuse?.fitting?.ratedA ?? null
     if (!wire || !fuse || ratedA === null) return null
     const { q } = system
@@ -279,10 +279,11 @@ export const bothEnds = check({
   why: 'A conductor between two batteries burns from either: a fuse at one end protects it from that side alone.',
   judge(subject, system) {
     const wiring = wiringIn(system)
-    const run = wiring.run(subject.id)
+    const run = wiring.ways.run(subject.id)
     if (!run || run.role !== 'charge' || run.returnOf !== null) return null
     // What lies between a source and its own fuse is a matter of the fuse’s place.
-    if ([run.from, run.to].some((end) => ['battery', 'bar'].includes(wiring.post(end)!.kind))) return null
+    if ([run.from, run.to].some((end) => ['battery', 'bar'].includes(wiring.ways.post(end)!.kind)))
+      return null
     const ends = wiring.sourcesBeyond(run)
     if (!ends.every(({ source }) => source)) return null
     const fused = ends.filter(({ fuse }) => fuse).length
@@ -306,9 +307,9 @@ export const bothEnds = check({
 /** Fittings on the way of a run that are proposed and not there. */
 const leftOut = (run: Run, wiring: Wiring): string[] => [
   ...new Set(
-    wiring
+    wiring.ways
       .wayOf(run)
       .flatMap(({ from, to }) => [from, to])
-      .filter((id) => wiring.post(id)?.kind === 'joint'),
+      .filter((id) => wiring.ways.post(id)?.kind === 'joint'),
   ),
 ]

@@ -59,8 +59,8 @@ export const shuntBypassed = check({
   judge(_subject, system) {
     if (!isWired(system)) return null
     const wiring = wiringIn(system)
-    if (!wiring.post('shunt')) return null
-    const before = wiring
+    if (!wiring.ways.post('shunt')) return null
+    const before = wiring.ways
       .runsAt('bank-minus')
       .filter(({ to, from, of }) => to !== 'shunt' && from !== 'shunt' && of !== 'candidate')
     const bypassed = before.length > 0
@@ -156,7 +156,7 @@ export const isolation = check({
   judge(_subject, system) {
     const { one, many, rules, q } = system
     if (!isWired(system) || one.use.layupWeeks <= rules.standWeeks) return null
-    const switched = wiringIn(system).post('main-switch') !== null
+    const switched = wiringIn(system).ways.post('main-switch') !== null
     const drawsA = many.startingBatteries.reduce(
       (sum, { present, standbyA }) => sum + (present === 'no' ? standbyA : 0),
       0,

@@ -7,7 +7,7 @@ const [good, changed, open] = ['suits', 'suits-once-changed', 'measure-first'] a
 
 /** A job with its wiring proposed, and some of it set by hand. */
 const wiredWith = (values: Values = {}, job: JobDocument = goodJob()): JobDocument =>
-  wired(withValues(job, values), {}).job
+  wired(withValues(job, values), {})
 const [onFeed, onFuse, onMain, onBattery] = [
   'runs/charger-1-feed',
   'fittings/charger-1-fuse',
@@ -45,7 +45,7 @@ const plugged = (values: Values): JobDocument =>
       { of: 'links/link-1' },
     ),
     {},
-  ).job
+  )
 
 /** By check id: each side of its limits, and its input unknown. */
 export const wiringCases: Readonly<Record<string, readonly Case[]>> = {

@@ -175,7 +175,7 @@ function negativeOf(build: Builder, shunted: boolean, small: boolean): void {
   build.fitting('bar-minus', 'bar', {
     ...own,
     name: 'Negative bar',
-    reason: 'Every return ends here, behind the shunt.',
+    reason: shunted ? 'Every return ends here, behind the shunt.' : 'Every return ends here.',
   })
   const steps = ['bank-minus', ...(shunted ? ['shunt'] : []), 'bar-minus']
   steps.slice(1).forEach((to, i) => {

@@ -1,4 +1,5 @@
 import { fuseFamilies } from '#core/job/parts/wiring'
+import { inSentence } from '#core/units/format'
 import { set, setValue, type Remedy } from '../remedy'
 
 /** Remedies of the wiring: what is set by hand of a run, a fuse, a switch or a bar. */
@@ -23,7 +24,7 @@ export const wiring = {
   'fitting.fuse': {
     kind: 'part',
     label: ({ value, values }, q) =>
-      `Fuse of ${q(value!, 'A')}${values?.family ? `, ${fuseFamilies[values.family as keyof typeof fuseFamilies].toLowerCase()}` : ''}`,
+      `Fuse of ${q(value!, 'A')}${values?.family ? `, ${inSentence(fuseFamilies[values.family as keyof typeof fuseFamilies])}` : ''}`,
     takes: '1 part and its holder',
     hours: 0.5,
     effect: set(({ value, values }) => ({ ratedA: value!, ...values })),

@@ -11,6 +11,12 @@ const { drawn, pending, problem: failed } = useWiring(() => ready.value)
 const chosen = ref<string | null>(null)
 const wired = computed(() => drawn.value?.wired ?? null)
 
+/** On the phone what is chosen stands above the list: it is brought into sight. */
+const panel = useTemplateRef<HTMLElement>('panel')
+watch(chosen, () => {
+  if (window.innerWidth < 1024) void nextTick(() => panel.value?.scrollIntoView({ block: 'start' }))
+})
+
 /** The worst verdict of each run and fitting, where it is worse than Suits. */
 const verdicts = computed(() => {
   const worst = new Map<string, Verdict>()
@@ -100,7 +106,7 @@ function saveDrawing() {
       </ul>
       <div class="grid gap-4 lg:grid-cols-[minmax(0,1fr)_22rem]">
         <WiringDrawing v-model="chosen" :layout="drawn.layout" :verdicts="verdicts" class="max-md:hidden" />
-        <aside class="min-w-0 lg:max-h-[calc(100dvh-11rem)] lg:overflow-y-auto print:hidden">
+        <aside ref="panel" class="min-w-0 lg:max-h-[calc(100dvh-11rem)] lg:overflow-y-auto print:hidden">
           <WiringPanel
             v-if="chosen"
             :key="chosen"

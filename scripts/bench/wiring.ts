@@ -1,0 +1,50 @@
+import { wiredJob } from '#core/assessment/wired'
+import { emptyJob, withNewPart, type JobDocument } from '#core/job/document'
+import { casesOf, circuitOf, startOf } from '#core/network/cases'
+import { networkOf } from '#core/network/of-job'
+import { solve } from '#core/network/solution'
+import { demoJobs, median, ms } from './demo-jobs'
+
+const runs = 15
+const timed = (work: () => unknown): number => {
+  work()
+  return median(
+    Array.from({ length: runs }, () => {
+      const begun = performance.now()
+      work()
+      return performance.now() - begun
+    }),
+  )
+}
+
+/** A job whose wiring has some 120 posts: the first demo job with many more branches. */
+function largeJob(): JobDocument {
+  const first = demoJobs[0]![1]
+  const added = Array.from({ length: 33 }, (_, i) => i)
+  return added.reduce<JobDocument>(
+    (job, i) =>
+      withNewPart(job, 'branches', {
+        what: { value: 'fans', how: 'assumed' },
+        amps: { value: 2 + (i % 5), how: 'assumed' },
+      }).job,
+    { ...emptyJob('1'), ...first },
+  )
+}
+
+/** How long the wiring of a job takes: proposed and sized, every case solved, judged with all other checks. */
+export function benchWiring(): void {
+  const rows = [...demoJobs, ['120 posts', largeJob()] as const].map(([name, job]) => {
+    const network = networkOf(job)
+    return {
+      what: name,
+      posts: network.posts.length,
+      cases: casesOf(network).length,
+      'proposed and sized': ms(timed(() => networkOf(job))),
+      'every case solved': ms(
+        timed(() => casesOf(network).map((at) => solve(circuitOf(network, at), startOf(network, at)))),
+      ),
+      'all of it, judged': ms(timed(() => wiredJob(job, {}))),
+    }
+  })
+  console.table(rows)
+}
