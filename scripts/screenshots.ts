@@ -80,15 +80,6 @@ await withDemo(async ({ url, browser, job }) => {
       },
     },
     { name: 'bench-phone', path: workboat, size: phone },
-    {
-      name: 'bench-phone-walk',
-      path: bus,
-      size: phone,
-      dark: true,
-      act: async (page) => {
-        await page.getByTestId('next').click()
-      },
-    },
     { name: 'loads', path: `${workboat}/loads` },
     { name: 'loads-measure', path: `${bus}/loads`, act: measure },
     { name: 'candidates', path: `${trailer}/candidates` },

@@ -68,21 +68,6 @@ function boughtAs({ kind, fitting }: Post): string | null {
   return `${names[kind as keyof typeof names]}, ${fitting.ratedA} A`
 }
 
-/** A run as it stands on its label and in the list. */
-export interface ListedRun {
-  readonly number: string
-  readonly from: string
-  readonly to: string
-  readonly areaMm2: number | null
-  readonly count: number
-  readonly lengthM: number
-  readonly lengthKnown: Run['lengthKnown']
-  readonly areaKnown: Run['areaKnown']
-  readonly state: Run['state']
-  readonly fuse: string
-  readonly amps: number
-}
-
 /** A terminal of a unit that another takes the place of, with what lands on it before and after. */
 export interface SwapStep {
   readonly unit: string

@@ -3,7 +3,7 @@ import type { JobDocument } from '#core/job/document'
 import { Reads } from '#core/system/reads'
 import { nothingAssumed, Scene } from '#core/system/scene'
 import { System, type ShopSettings } from '#core/system/system'
-import type { Network, Run, Unit } from './network'
+import type { Network, Run } from './network'
 import { draftOf, networkIn, sizeRulesOf } from './of-job'
 import { Ways } from './paths'
 import { Solved, type Design } from './solved'
@@ -13,7 +13,6 @@ import { dropShare, type SizeRules } from './size'
 export class Wiring {
   readonly solved: Solved
   readonly ways: Ways
-  private readonly unitsAt: ReadonlyMap<string, Unit>
 
   constructor(
     readonly network: Network,
@@ -21,12 +20,6 @@ export class Wiring {
   ) {
     this.solved = new Solved(network)
     this.ways = new Ways(network)
-    this.unitsAt = new Map(
-      network.units.flatMap((unit): [string, Unit][] => [
-        [unit.plus, unit],
-        ...(unit.kind === 'dcdc' ? [[unit.inPlus, unit] as [string, Unit]] : []),
-      ]),
-    )
   }
 
   /** What a run must be made for: what flows in it in any case, and no less than its source can give. */
@@ -41,9 +34,6 @@ export class Wiring {
   /** Share of the voltage that may be lost on the way of a run, there and back. */
   dropShare(run: Run): number {
     return dropShare(run, this.network, this.rules)
-  }
-  unitAt(post: string): Unit | null {
-    return this.unitsAt.get(post) ?? null
   }
   /** The largest current for hours at a post, A. */
   throughA(post: string): number {

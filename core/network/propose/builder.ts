@@ -73,13 +73,18 @@ export class Builder {
   readonly units: Unit[] = []
   readonly signals: Signal[] = []
   readonly relays: { readonly post: string; readonly alternator: string }[] = []
+  /** What was set by hand, by its path. */
+  private readonly handOn: ReadonlyMap<PartPath, View<'runs'> | View<'fittings'>>
   private readonly counts = { W: 0, F: 0, S: 0, P: 0, L: 0 }
 
   /** @param isNew whether a part of the job is fitted, or fitted in place of another */
   constructor(
     readonly system: System,
     readonly isNew: (path: PartPath) => boolean,
-  ) {}
+  ) {
+    const { runs, fittings } = system.many
+    this.handOn = new Map([...runs, ...fittings].map((view) => [view.$path, view]))
+  }
 
   stateOf(path: PartPath): State {
     return this.isNew(path) ? 'new' : 'found'
@@ -105,7 +110,7 @@ export class Builder {
     kind: PostKind,
     { reason, ratedA = null, family = null, aicA = null, mostMm2 = null, ...post }: FittingOf,
   ): string {
-    const hand = this.system.many.fittings.find(({ $path }) => $path === `fittings/${id}`)
+    const hand = this.handOn.get(`fittings/${id}`)
     const entered = <T>(field: string): T | null => (hand?.$entered(field) as T | null | undefined) ?? null
     if (entered('absent') === 'yes') {
       this.post(id, 'joint', { ...post, name: `${post.name}, left out` })
@@ -165,7 +170,7 @@ export class Builder {
       like,
     }: RunOf,
   ): void {
-    const hand = this.system.many.runs.find(({ $path }) => $path === `runs/${id}`)
+    const hand = this.handOn.get(`runs/${id}`)
     const pair = this.runs.find((run) => run.id === returnOf)
     const entered = <T>(field: string): T | null => (hand?.$entered(field) as T | null | undefined) ?? null
     const [lengthM, lengthKnown] = this.lengthOf(
@@ -216,13 +221,13 @@ export class Builder {
 
   /** Where the return of a run lands: on the bar, unless it was found on the battery’s own post. */
   landingOf(id: string, bar: string): string {
-    const hand = this.system.many.runs.find(({ $path }) => $path === `runs/${id}`)
+    const hand = this.handOn.get(`runs/${id}`)
     return hand?.$entered('landsOn') === 'battery' ? 'bank-minus' : bar
   }
 
   /** Whether the current of a run comes back by the chassis, as was set or surveyed. */
   returnsByChassis(id: string, cable: Cable | null): boolean {
-    const hand = this.system.many.runs.find(({ $path }) => $path === `runs/${id}`)
+    const hand = this.handOn.get(`runs/${id}`)
     return (hand?.$entered('returnBy') ?? cable?.returnBy ?? 'cable') === 'chassis'
   }
 

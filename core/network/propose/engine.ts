@@ -1,4 +1,3 @@
-import { partAt } from '#core/job/document'
 import { availableA } from '#core/system/alternators'
 import { highestV } from '#core/system/currents'
 import { onEngineSide } from '#core/system/cables'
@@ -469,7 +468,3 @@ function farFuse(cable: View<'conductors'> | null): ReturnType<typeof nearFuse> 
   if (!cable || cable.farFuseKind === 'none' || cable.farFuseA === null) return {}
   return { state: 'found', family: cable.farFuseKind, ratedA: cable.farFuseA, aicA: cable.farFuseAicA }
 }
-
-/** Whether a part is there as the survey stands. */
-export const isThere = (build: Builder, path: string): boolean =>
-  partAt(build.system.scene.facts.job, path) !== null
