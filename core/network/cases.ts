@@ -30,7 +30,7 @@ const crankingV = 9.6
 /** The resistance of a metal against copper. */
 const aluminiumFactor = 1.64
 
-/** Resistance of a run with the fittings it begins in, Ω, at the temperature at which the shop counts cables; by the chassis 1 mΩ + 0.2 mΩ/m. */
+/** Resistance of a run with the fitting it comes to, Ω, at the temperature at which the shop counts cables; by the chassis 1 mΩ + 0.2 mΩ/m. */
 export function runOhm(
   run: Pick<Run, 'areaMm2' | 'lengthM' | 'count' | 'material' | 'fittingOhm'>,
   cableC: number,

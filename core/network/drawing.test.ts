@@ -1,10 +1,12 @@
 import ELK from 'elkjs/lib/elk.bundled.js'
+import { csvParse } from 'd3-dsv'
 import { readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { wiredJob } from '#core/assessment/wired'
 import { withSpecified } from '#core/job/as-specified'
 import { changesBetween } from '#core/job/changes'
 import type { JobDocument } from '#core/job/document'
+import { runsCsv, wiringPartsCsv } from '#core/formats/wiring-csv'
 import { wiringPaper } from '#core/papers/wiring'
 import { goodJob, withMeasured, withValues } from '#core/testing'
 import { metric } from '#core/units/display'
@@ -130,6 +132,25 @@ describe('the lists', () => {
     expect(swaps.map(({ terminal }) => terminal)).toEqual(['New charger', 'New charger, negative'])
     expect(swaps[0]!.runs).toHaveLength(1)
     expect(swaps[0]!.carriedOver).toHaveLength(1)
+  })
+})
+
+describe('the tables', () => {
+  it('have a row for each run, no formula out of a name, and nothing where nothing is known', () => {
+    const found = demos[0]![1]
+    const named = {
+      ...found,
+      loads: { ...found.loads, 'load-1': { ...found.loads['load-1'], name: '=1+1' } },
+    }
+    const wired = wiredJob(named as JobDocument, {})
+    const rows = csvParse(runsCsv(wired))
+    expect(rows).toHaveLength(wired.network.runs.length)
+    expect(rows.find(({ run }) => run === 'W14')).toMatchObject({
+      to: "'=1+1",
+      'size (mm²)': '',
+      'length (m)': '',
+    })
+    expect(csvParse(wiringPartsCsv(wired))).toHaveLength(wired.parts.length)
   })
 })
 

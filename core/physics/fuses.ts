@@ -23,7 +23,7 @@ const families = {
 /** Ratings in which fuses are made, A. */
 export const fuseSizesA: readonly number[] = [
   1, 2, 3, 5, 7.5, 10, 15, 20, 25, 30, 40, 50, 60, 70, 80, 100, 125, 150, 175, 200, 225, 250, 300, 350, 400,
-  500,
+  500, 600, 800,
 ]
 
 export type FuseFamily = keyof typeof families

@@ -1,12 +1,16 @@
 <script setup lang="ts">
 import type { WiredJob } from '#core/assessment/wired'
 import type { Run } from '#core/network/network'
+import { runsCsv, wiringPartsCsv } from '#core/formats/wiring-csv'
 import { torqueNm } from '#core/network/lists'
+import { handOver } from '../../utils/files'
 
 /** The wiring as lists: runs from source to load, what is bought, what is moved from an old unit to a new one. */
 const props = defineProps<{ wired: WiredJob }>()
 const chosen = defineModel<string | null>({ required: true })
 const { q } = useWriting()
+const bench = useJob()
+const save = (list: string, text: string): void => handOver(`${bench.document!.job.number}-${list}.csv`, text)
 const name = (id: string): string => props.wired.network.posts.find((post) => post.id === id)?.name ?? id
 const fuseOf = (run: Run): string => {
   const id = props.wired.runs.find((one) => one.id === run.id)?.fuse
@@ -32,7 +36,16 @@ const stateWords = { found: 'stays', new: 'new', goes: 'goes' } as const
 <template>
   <div class="space-y-5">
     <section aria-labelledby="run-list">
-      <h2 id="run-list" class="text-lg">Runs, from source to load</h2>
+      <div class="flex flex-wrap items-baseline gap-x-4">
+        <h2 id="run-list" class="text-lg">Runs, from source to load</h2>
+        <button
+          type="button"
+          class="text-sm font-semibold underline max-md:min-h-11"
+          @click="save('runs', runsCsv(wired))"
+        >
+          Save the runs (CSV)
+        </button>
+      </div>
       <div class="overflow-x-auto">
         <table class="w-full text-sm max-md:hidden">
           <thead class="text-left text-soft">
@@ -119,7 +132,16 @@ const stateWords = { found: 'stays', new: 'new', goes: 'goes' } as const
     </section>
 
     <section aria-labelledby="wiring-parts">
-      <h2 id="wiring-parts" class="text-lg">To buy for the wiring</h2>
+      <div class="flex flex-wrap items-baseline gap-x-4">
+        <h2 id="wiring-parts" class="text-lg">To buy for the wiring</h2>
+        <button
+          type="button"
+          class="text-sm font-semibold underline max-md:min-h-11"
+          @click="save('wiring-parts', wiringPartsCsv(wired))"
+        >
+          Save the parts (CSV)
+        </button>
+      </div>
       <p class="text-sm text-soft">
         Cable with 10 % more, at least 0.3 m a run. Studs and torques are usual ones: the maker’s figure
         counts.

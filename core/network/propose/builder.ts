@@ -241,14 +241,17 @@ export class Builder {
   }
 }
 
-/** The resistance of the fittings that a run begins in is counted with it. */
-export function withFittingOhm<R extends { readonly from: string; readonly role: Role }>(
+/** The resistance of a fitting is counted with the first run that comes to it: from its battery, from the bar. */
+export function withFittingOhm<R extends { readonly to: string }>(
   runs: readonly R[],
   posts: readonly Post[],
 ): (R & { readonly fittingOhm: number })[] {
   const byId = new Map(posts.map((post) => [post.id, post]))
+  const counted = new Set<string>()
   return runs.map((run) => {
-    const post = byId.get(run.from)
-    return { ...run, fittingOhm: post?.fitting ? ohmOf(post.kind, post.fitting.ratedA) : 0 }
+    const post = byId.get(run.to)
+    const isFirst = post !== undefined && !counted.has(post.id)
+    if (isFirst) counted.add(post.id)
+    return { ...run, fittingOhm: isFirst && post.fitting ? ohmOf(post.kind, post.fitting.ratedA) : 0 }
   })
 }

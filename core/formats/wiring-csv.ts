@@ -1,0 +1,46 @@
+import { csvFormatRows } from 'd3-dsv'
+import type { WiredJob } from '#core/assessment/wired'
+import { wordsToCell } from './cell'
+
+const tidy = (value: number): string => String(Math.round(value * 100) / 100)
+
+/** The runs of a wiring as CSV, for labels and lists: header row, units in headers; what is not known is empty. */
+export function runsCsv({ network, runs }: WiredJob): string {
+  const names = new Map(network.posts.map(({ id, name }) => [id, name]))
+  const fuses = new Map(network.posts.map(({ id, fitting }) => [id, fitting?.number ?? '']))
+  const figures = new Map(runs.map((one) => [one.id, one]))
+  const rows = network.runs.map((run) => {
+    const { amps, fuse } = figures.get(run.id)!
+    const isUnknown = run.areaMm2 === null || (run.state === 'found' && run.areaKnown === 'sized')
+    return [
+      run.number,
+      wordsToCell(names.get(run.from) ?? run.from),
+      wordsToCell(names.get(run.to) ?? run.to),
+      isUnknown ? '' : String(run.areaMm2),
+      String(run.count),
+      run.lengthKnown === 'open' ? '' : tidy(run.lengthM),
+      tidy(amps),
+      fuse === null ? '' : (fuses.get(fuse) ?? ''),
+      run.state,
+    ]
+  })
+  const head = [
+    'run',
+    'from',
+    'to',
+    'size (mm²)',
+    'side by side',
+    'length (m)',
+    'current (A)',
+    'fuse',
+    'state',
+  ]
+  return `${csvFormatRows([head, ...rows])}\n`
+}
+
+/** What is bought for a wiring as CSV. */
+export const wiringPartsCsv = ({ parts }: WiredJob): string =>
+  `${csvFormatRows([
+    ['quantity', 'unit', 'part'],
+    ...parts.map(({ quantity, unit, what }) => [String(quantity), unit, wordsToCell(what)]),
+  ])}\n`
