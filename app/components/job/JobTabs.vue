@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The views of one job. */
+/** The views of one job; each is fetched when somebody reaches for it. */
 const bench = useJob()
 const route = useRoute()
 const views = [
@@ -21,6 +21,7 @@ const own = computed(() => Object.keys(bench.document?.rules ?? {}).length)
       v-for="[path, word] in views"
       :key="path"
       :to="`/jobs/${bench.id}${path}`"
+      prefetch-on="interaction"
       class="inline-flex min-h-8 shrink-0 items-center border-b-[3px] px-2 font-semibold max-md:min-h-11"
       :class="
         route.path === `/jobs/${bench.id}${path}`
