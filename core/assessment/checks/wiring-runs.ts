@@ -1,5 +1,5 @@
 import { said } from '#core/units/format'
-import { check, number, type Subjects } from '#core/assessment/check'
+import { check, number, word, type Judgement, type Subjects } from '#core/assessment/check'
 import { cableSizesMm2 } from '#core/physics/conductors'
 import { fuseSizesA } from '#core/physics/fuses'
 import { runOhm } from '#core/network/cases'
@@ -233,6 +233,7 @@ export const fuseRating = check({
     const wire = wireOf(subject, system)
     const fuse = wire && wire.run.role !== 'cranking' ? wire.wiring.ways.fuseOf(wire.run) : null
     const ratedA = fuse?.fitting?.ratedA ?? null
+    if (wire && !fuse) return unfused(subject, wire)
     if (!wire || !fuse || ratedA === null) return null
     const { q } = system
     const { carries, amps } = wire
@@ -270,6 +271,21 @@ export const fuseRating = check({
     }
   },
 })
+
+/** A run without any fuse because one that is proposed was left out; null where none is wanted there. */
+function unfused({ name }: Subjects['run'], { run, wiring }: Wire): Judgement | null {
+  const missing = leftOut(run, wiring)
+  if (missing.length === 0) return null
+  return {
+    verdict: 'suits-once-changed',
+    compared: [word('its fuse', 'left out'), word('wanted', 'a fuse')],
+    limit: { kind: 'physics', text: 'a battery feeds a fault in whatever is joined to it' },
+    formula: () => `left out: ${missing.map((id) => wiring.ways.post(id)!.name).join(', ')}`,
+    summary: () => `${name} has no fuse at all: a fault in it burns until the battery is empty.`,
+    remedies: missing.map((id) => ({ id: 'fitting.add', on: `fittings/${id}` }) as const),
+    cautions: localCode,
+  }
+}
 
 export const bothEnds = check({
   id: 'wiring.both-ends',

@@ -116,6 +116,17 @@ export const wiringCases: Readonly<Record<string, readonly Case[]>> = {
       verdict: changed,
       remedy: 'fitting.fuse',
     },
+    {
+      says: 'a fuse that was left out, its length not known',
+      job: wiredWith({
+        'fittings/charger-1-fuse/absent': 'yes',
+        'runs/charger-1-feed/areaMm2': 16,
+      }),
+      on: onFeed,
+      verdict: changed,
+      remedy: 'fitting.add',
+      shows: ['no fuse at all'],
+    },
   ],
   'wiring.both-ends': [
     {

@@ -1,5 +1,5 @@
 import { choice, optional, quantity, yesNo, type Fields } from '#core/job/field'
-import { fuseFamilies } from './wiring'
+import { conductors, fuseFamilies, insulations } from './wiring'
 
 /** What is set by hand of a run of the wiring; all that is empty is as proposed. */
 export const runs = {
@@ -11,34 +11,11 @@ export const runs = {
     absent: 'as worked out',
     detail: true,
   }),
-  insulationC: choice(
-    'Insulation rating',
-    { 60: '60 °C', 70: '70 °C', 90: '90 °C', 105: '105 °C', 125: '125 °C', 200: '200 °C' },
-    'Print on the sheath.',
-    { otherwise: '90' },
-  ),
-  engineSpace: yesNo('Through the engine space', 'Follow it.', { otherwise: 'no' }),
-  bundled: quantity(
-    'Loaded conductors in the bundle',
-    '',
-    1,
-    [1, 24],
-    [1, 6],
-    'Count those that carry current together.',
-    { otherwise: 1 },
-  ),
-  material: choice(
-    'Metal',
-    { copper: 'Copper, bare or tinned', aluminium: 'Aluminium, bare or copper-clad' },
-    'Scrape a strand: silver all through is aluminium.',
-    { otherwise: 'copper', detail: true },
-  ),
-  returnBy: choice(
-    'Current returns by',
-    { cable: 'Cable', chassis: 'Chassis or hull' },
-    'Look for a negative cable of the same size.',
-    { otherwise: 'cable' },
-  ),
+  insulationC: choice('Insulation rating', insulations, 'Print on the sheath.', { otherwise: '90' }),
+  engineSpace: conductors.engineSpace,
+  bundled: conductors.bundled,
+  material: conductors.material,
+  returnBy: conductors.returnBy,
   landsOn: choice(
     'Its return lands on',
     { bar: 'The negative bar', battery: 'The battery’s own post' },

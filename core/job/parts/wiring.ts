@@ -15,6 +15,16 @@ const posts = {
   plug: 'Tow or trailer plug',
 } as const
 
+/** Ratings of insulation. */
+export const insulations = {
+  60: '60 °C',
+  70: '70 °C',
+  90: '90 °C',
+  105: '105 °C',
+  125: '125 °C',
+  200: '200 °C',
+} as const
+
 /** Families of fuses and breakers with their interrupt ratings, from the reference table of fuses. */
 export const fuseFamilies = {
   blade: 'Blade',
@@ -51,12 +61,7 @@ export const conductors = {
     'Look for a negative cable of the same size.',
     { otherwise: 'cable' },
   ),
-  insulationC: choice(
-    'Insulation rating',
-    { 60: '60 °C', 70: '70 °C', 90: '90 °C', 105: '105 °C', 125: '125 °C', 200: '200 °C' },
-    'Print on the sheath.',
-    { otherwise: '70' },
-  ),
+  insulationC: choice('Insulation rating', insulations, 'Print on the sheath.', { otherwise: '70' }),
   engineSpace: yesNo('Through the engine space', 'Follow it.', { otherwise: 'no', detail: true }),
   bundled: quantity(
     'Loaded conductors in the bundle',

@@ -4,13 +4,11 @@ import { shortOhmOf } from '../short'
 import type { LoadUnit, Role, SourceUnit, State } from '../network'
 import type { View } from '#core/system/scene'
 import { usualM, type Builder } from './builder'
-import { nearFuse } from './engine'
+import { idOf, nearFuse } from './surveyed'
 import type { Joint } from './house'
 
 /** A DC load from so many amperes on has a cable of its own; the rest hang on the fuse panel. */
 const ownBranchFromA = 20
-
-const idOf = (path: string): string => path.slice(path.indexOf('/') + 1)
 
 interface BranchOf {
   readonly id: string

@@ -11,10 +11,11 @@ const { drawn, pending, problem: failed } = useWiring(() => ready.value)
 const chosen = ref<string | null>(null)
 const wired = computed(() => drawn.value?.wired ?? null)
 
-/** On the phone what is chosen stands above the list: it is brought into sight. */
+/** What is chosen stands above the list: it is brought into sight. */
 const panel = useTemplateRef<HTMLElement>('panel')
 watch(chosen, () => {
-  if (window.innerWidth < 1024) void nextTick(() => panel.value?.scrollIntoView({ block: 'start' }))
+  const block = window.innerWidth < 1024 ? 'start' : 'nearest'
+  void nextTick(() => panel.value?.scrollIntoView({ block }))
 })
 
 /** The worst verdict of each run and fitting, where it is worse than Suits. */

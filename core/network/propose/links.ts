@@ -1,0 +1,267 @@
+import { onEngineSide } from '#core/system/cables'
+import type { View } from '#core/system/scene'
+import { usualM, type Builder } from './builder'
+import type { Joint } from './house'
+import { farFuse, idOf, nearFuse, type Cable } from './surveyed'
+
+/** A link with what it begins at. */
+export interface LinkAt {
+  readonly link: View<'links'>
+  readonly alternator: string
+  readonly nominalV: number
+  /** Where the link begins: the starting battery, or the machine that has none. */
+  readonly head: string
+  readonly headMinus: string
+  readonly machinePlus: string
+  readonly opposite: string
+  readonly battery: boolean
+  /** Of the machine, A. */
+  readonly ratedA: number
+}
+
+/** What joins an alternator’s side to the house: nothing but a cable, a relay, an isolator, a DC-DC. */
+export function linkOf(build: Builder, house: Joint, at: LinkAt): void {
+  const { link } = at
+  const cables = build.system.many.conductors.filter(({ $of }) => $of === link.$path)
+  if (link.kind === 'dcdc') dcdcOf(build, house, at, cables)
+  else straightOf(build, house, at, cables[0] ?? null)
+}
+
+/** A link without a DC-DC: nothing, a relay, a switch, or a diode isolator; a fuse at each end that has a source. */
+function straightOf(build: Builder, house: Joint, at: LinkAt, cable: Cable | null): void {
+  const { link, nominalV, opposite } = at
+  const id = idOf(link.$path)
+  const state = build.stateOf(link.$path)
+  const own = { of: link.$path, nominalV, opposite } as const
+  const stub = { role: 'charge', of: link.$path, usualM: usualM.stub } as const
+  let from = at.head
+  if (link.kind === 'diode') from = diodeOf(build, at, state)
+  else if (at.battery) {
+    build.fitting(`${id}-far-fuse`, 'fuse', {
+      ...own,
+      ...farFuse(cable),
+      name: `Fuse of ${link.$name} at the starting battery`,
+      reason: 'The starting battery feeds a fault from this end.',
+    })
+    build.run(`${id}-far-stub`, from, `${id}-far-fuse`, { ...stub, like: `${id}-feed` })
+    from = `${id}-far-fuse`
+  }
+  if (link.kind !== 'diode' && link.kind !== 'direct') {
+    const kind = link.kind === 'switch' ? 'switch' : 'relay'
+    build.fitting(`${id}-relay`, kind, {
+      ...own,
+      state,
+      name: link.$name,
+      ratedA: link.relayA,
+      reason: 'It joins the starting battery and the house while the engine runs, and parts them after.',
+    })
+    build.run(`${id}-in`, from, `${id}-relay`, {
+      role: 'charge',
+      state: 'found',
+      of: link.$path,
+      usualM: usualM.main,
+      like: `${id}-feed`,
+    })
+    if (link.kind !== 'switch') build.relays.push({ post: `${id}-relay`, alternator: at.alternator })
+    from = `${id}-relay`
+  }
+  build.fitting(`${id}-fuse`, 'fuse', {
+    ...own,
+    ...nearFuse(cable),
+    opposite: house.minus,
+    name: `Fuse of ${link.$name} at the house bank`,
+    reason: 'The lithium feeds a fault from this end.',
+  })
+  build.run(`${id}-feed`, from, `${id}-fuse`, { role: 'charge', state, of: link.$path, cable })
+  // By the chassis it goes the way of the bond.
+  if (!build.returnsByChassis(`${id}-feed`, cable))
+    build.run(`${id}-return`, house.minus, at.headMinus, {
+      role: 'return',
+      state,
+      of: link.$path,
+      returnOf: `${id}-feed`,
+      cable,
+    })
+  build.run(`${id}-stub`, `${id}-fuse`, house.plus, { ...stub, like: `${id}-feed` })
+}
+
+function diodeOf(build: Builder, at: LinkAt, state: 'new' | 'found' | 'goes'): string {
+  const { link, alternator, nominalV, opposite } = at
+  const id = idOf(link.$path)
+  const own = { of: link.$path, state, nominalV, opposite } as const
+  build.post(`${id}-in`, 'terminal', { ...own, name: `${link.$name}, input` })
+  build.run(`${alternator}-feed`, at.machinePlus, `${id}-in`, {
+    leastA: at.ratedA,
+    role: 'charge',
+    state: 'found',
+    of: link.$path,
+    usualM: usualM.crank,
+  })
+  const out = (end: string): string => {
+    build.post(`${id}-${end}`, 'terminal', { ...own, name: `${link.$name}, output` })
+    build.unit({
+      kind: 'diode',
+      id: `${id}-${end}-diode`,
+      name: link.$name,
+      of: link.$path,
+      plus: `${id}-in`,
+      minus: opposite,
+      out: `${id}-${end}`,
+      state,
+      dropV: link.dropV,
+    })
+    return `${id}-${end}`
+  }
+  if (at.battery)
+    build.run(`${id}-start-feed`, out('start'), at.head, {
+      leastA: at.ratedA,
+      role: 'charge',
+      state: 'found',
+      of: link.$path,
+      usualM: usualM.crank,
+    })
+  return out('house')
+}
+
+/** A DC-DC: fed from the starting battery through a fuse there, and joined to the house through one at the bar. */
+function dcdcOf(build: Builder, house: Joint, at: LinkAt, cables: readonly Cable[]): void {
+  const { link, nominalV, opposite } = at
+  const { rules } = build.system
+  const id = idOf(link.$path)
+  const state = build.stateOf(link.$path)
+  const inCable = cables.find((cable) => onEngineSide(cable)) ?? cables[0] ?? null
+  const outCable = cables.find((cable) => cable !== inCable) ?? null
+  const isolated = link.isolation === 'isolated'
+  const minus = `${id}-minus`
+  const stub = { role: 'charge', of: link.$path, usualM: usualM.stub } as const
+  const inMinus = isolated ? `${id}-in-minus` : minus
+  const input = { of: link.$path, nominalV, opposite } as const
+  const output = { of: link.$path, nominalV: house.nominalV, opposite: house.minus } as const
+  build.fitting(`${id}-in-fuse`, 'fuse', {
+    ...input,
+    ...nearFuse(inCable),
+    name: `Fuse of ${link.$name}, input`,
+    reason: at.battery
+      ? 'The starting battery feeds a fault in this cable.'
+      : 'The alternator feeds a fault in this cable.',
+  })
+  build.run(`${id}-in-stub`, at.head, `${id}-in-fuse`, { ...stub, like: `${id}-in-feed` })
+  build.post(`${id}-in-plus`, 'terminal', { ...input, state, name: `${link.$name}, input` })
+  feedOf(build, id, `${id}-in-fuse`, `${id}-in-plus`, at, inCable)
+  build.post(minus, 'terminal', {
+    ...output,
+    state,
+    name: `${link.$name}, negative`,
+    pole: 'negative',
+    opposite: `${id}-out-plus`,
+  })
+  if (isolated)
+    build.post(inMinus, 'terminal', {
+      ...input,
+      state,
+      name: `${link.$name}, input negative`,
+      pole: 'negative',
+      opposite: `${id}-in-plus`,
+    })
+  const feed = `${id}-in-feed`
+  if (build.returnsByChassis(feed, inCable)) {
+    if (isolated)
+      build.run(`${id}-in-return`, inMinus, 'chassis', {
+        role: 'return',
+        of: link.$path,
+        returnOf: feed,
+        byChassis: true,
+      })
+  } else
+    build.run(`${id}-in-return`, inMinus, at.headMinus, {
+      role: 'return',
+      of: link.$path,
+      returnOf: feed,
+      cable: inCable,
+    })
+  build.post(`${id}-out-plus`, 'terminal', { ...output, state, name: `${link.$name}, output` })
+  build.fitting(`${id}-out-fuse`, 'fuse', {
+    ...output,
+    ...nearFuse(outCable),
+    name: `Fuse of ${link.$name}, output`,
+    reason: 'The house bank feeds a fault in this cable.',
+  })
+  build.run(`${id}-out-feed`, `${id}-out-plus`, `${id}-out-fuse`, {
+    leastA: link.ratedA,
+    role: 'charge',
+    of: link.$path,
+    cable: outCable,
+    ...(outCable ? {} : { usualM: usualM.bond }),
+  })
+  build.run(`${id}-out-stub`, `${id}-out-fuse`, house.plus, {
+    ...stub,
+    leastA: link.ratedA,
+    like: `${id}-out-feed`,
+  })
+  build.run(`${id}-return`, minus, house.minus, {
+    role: 'return',
+    of: link.$path,
+    returnOf: `${id}-out-feed`,
+  })
+  build.unit({
+    kind: 'dcdc',
+    id,
+    name: link.$name,
+    of: link.$path,
+    plus: `${id}-out-plus`,
+    minus,
+    inPlus: `${id}-in-plus`,
+    inMinus,
+    state,
+    setV: link.absorptionV,
+    mostA: link.ratedA,
+    efficiency: rules.dcdcEfficiency / 100,
+    lowestInputV: link.lowestInputV,
+    alternator: at.alternator,
+  })
+}
+
+/** The cable to a DC-DC, through a plug and a fuse at its far end where it has them. */
+function feedOf(build: Builder, id: string, from: string, to: string, at: LinkAt, cable: Cable | null): void {
+  const { link, nominalV, opposite } = at
+  const own = { of: link.$path, nominalV, opposite } as const
+  const stub = { role: 'charge', of: link.$path, usualM: usualM.stub } as const
+  const state = build.stateOf(link.$path)
+  const plugged = cable?.connectorA != null
+  const farFused = cable !== null && cable.farFuseKind !== 'none'
+  let next = from
+  if (plugged) {
+    build.fitting(`${id}-plug`, 'plug', {
+      ...own,
+      name: `Plug of ${link.$name}`,
+      state: 'found',
+      ratedA: cable.connectorA,
+      mostMm2: cable.connectorMostMm2 < 1000 ? cable.connectorMostMm2 : null,
+      reason: 'The trailer parts from the vehicle here.',
+    })
+    build.run(`${id}-in-feed`, next, `${id}-plug`, {
+      role: 'charge',
+      state,
+      of: link.$path,
+      cable,
+      share: 0.5,
+    })
+    next = `${id}-plug`
+  }
+  if (farFused || plugged) {
+    build.fitting(`${id}-in-far-fuse`, 'fuse', {
+      ...own,
+      ...farFuse(cable),
+      name: `Fuse of ${link.$name} at its input`,
+      reason: 'Behind the plug the cable can be touched from the other side: it is fused at both ends.',
+    })
+    build.run(plugged ? `${id}-in-far-feed` : `${id}-in-feed`, next, `${id}-in-far-fuse`, {
+      role: 'charge',
+      state,
+      of: link.$path,
+      cable,
+      ...(plugged ? { share: 0.5 } : {}),
+    })
+    build.run(`${id}-in-far-stub`, `${id}-in-far-fuse`, to, { ...stub, like: `${id}-in-feed` })
+  } else build.run(`${id}-in-feed`, next, to, { role: 'charge', state, of: link.$path, cable })
+}
