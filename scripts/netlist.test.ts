@@ -1,28 +1,20 @@
 import fc from 'fast-check'
 import { execFileSync, spawnSync } from 'node:child_process'
-import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, describe, expect, it } from 'vitest'
 import { netlistName, writeNetlist } from '#core/formats/netlist'
-import type { JobDocument } from '#core/job/document'
 import { casesOf, circuitOf, startOf, type Case } from '#core/network/cases'
 import type { Network } from '#core/network/network'
 import { networkOf } from '#core/network/of-job'
 import { solve } from '#core/network/solution'
 import { anyJobFrom, goodJob } from '#core/testing'
+import { demoJobs } from './bench/demo-jobs'
 
 // What the core solves against a general circuit solver, which is given the laws of the units and nothing else.
 
 const solver = '/usr/bin/ngspice'
-const folder = new URL('../demo/jobs/', import.meta.url)
-const demos = readdirSync(folder).map(
-  (name) =>
-    [
-      name.replace('.json', ''),
-      JSON.parse(readFileSync(new URL(name, folder), 'utf8')) as JobDocument,
-    ] as const,
-)
 /** A few of the 200 that `RANDOM_NETWORKS=200` compares in half a minute. */
 const randomNetworks = Number(process.env.RANDOM_NETWORKS ?? 50)
 const work = mkdtempSync(join(tmpdir(), 'netlists-'))
@@ -63,14 +55,14 @@ function agrees(network: Network, at: Case): boolean | null {
 }
 
 describe('a general circuit solver', { timeout: 120_000 }, () => {
-  it.each(demos)('agrees on every post and run of %s in every case', (_name, job) => {
+  it.each(demoJobs)('agrees on every post and run of %s in every case', (_name, job) => {
     const network = networkOf(job)
     for (const at of casesOf(network))
       expect({ at: at.id, agrees: agrees(network, at) }).toEqual({ at: at.id, agrees: true })
   })
 
   it('agrees on random networks in all their cases but the shorts, and on a short of each', () => {
-    const jobs = fc.sample(anyJobFrom([...demos.map(([, job]) => job), goodJob()]), {
+    const jobs = fc.sample(anyJobFrom([...demoJobs.map(([, job]) => job), goodJob()]), {
       numRuns: randomNetworks,
       seed: 2026,
     })
@@ -103,7 +95,7 @@ describe('npm run network and npm run netlist', () => {
   it('name the cases, a line each', () => {
     const { stdout, status } = run('network', file, '--case', 'list')
     expect(status).toBe(0)
-    expect(stdout.trim().split('\n')).toEqual(casesOf(networkOf(demos[0]![1])).map(({ id }) => id))
+    expect(stdout.trim().split('\n')).toEqual(casesOf(networkOf(demoJobs[0]![1])).map(({ id }) => id))
   })
   it('print the same case as JSON and as a netlist', () => {
     const answer = JSON.parse(run('network', file, '--case=loads').stdout) as {

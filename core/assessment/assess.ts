@@ -152,9 +152,12 @@ export function assess(job: JobDocument, shop: ShopSettings = {}, { quick = fals
 const resultsOf = (facts: Facts, questions: readonly Question[]): CheckResult[] =>
   questions.flatMap(({ check, place }) => judgeCheck(check, place, facts).result ?? [])
 
+/** Results of some checks alone. */
+export const resultsAmong = (facts: Facts, isWanted: (question: Question) => boolean): CheckResult[] =>
+  resultsOf(facts, questionsOf(facts).filter(isWanted))
+
 /** Results of the checks alone that need a run of the system. */
-export const resultsAhead = (facts: Facts): CheckResult[] =>
-  resultsOf(facts, questionsOf(facts).filter(takesTime))
+export const resultsAhead = (facts: Facts): CheckResult[] => resultsAmong(facts, takesTime)
 
 /**
  * The verdicts of every check that needs no run, without words or evidence: several times as fast as {@link

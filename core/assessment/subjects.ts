@@ -1,8 +1,7 @@
+import { partId } from '#core/job/document'
 import { waysTogether } from '#core/system/together'
 import type { System } from '#core/system/system'
 import { mid, type Subjects } from './check'
-
-const idOf = (path: string): string => path.slice(path.indexOf('/') + 1)
 
 /** The subjects a kind of check is about, in this system. */
 export const subjectsOf: { readonly [K in keyof Subjects]: (system: System) => readonly Subjects[K][] } = {
@@ -50,8 +49,8 @@ export const subjectsOf: { readonly [K in keyof Subjects]: (system: System) => r
   inverter: ({ many }) =>
     many.inverters.map((inverter) => ({ inverter, name: inverter.$name, path: inverter.$path })),
   run: ({ many }) =>
-    many.runs.map((view) => ({ view, id: idOf(view.$path), name: view.$name, path: view.$path })),
+    many.runs.map((view) => ({ view, id: partId(view.$path), name: view.$name, path: view.$path })),
   fitting: ({ many }) =>
-    many.fittings.map((view) => ({ id: idOf(view.$path), name: view.$name, path: view.$path })),
+    many.fittings.map((view) => ({ id: partId(view.$path), name: view.$name, path: view.$path })),
   lane: ({ lanes }) => lanes.map((lane) => ({ lane, name: lane.name, path: lane.id })),
 }

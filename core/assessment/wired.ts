@@ -1,4 +1,4 @@
-import type { JobDocument } from '#core/job/document'
+import type { JobDocument, PartPath } from '#core/job/document'
 import { drawingOf, type Drawing } from '#core/network/drawing'
 import { figuresOf, type RunFigures } from '#core/network/figures'
 import { partsOfWiring, swapsOf, type SwapStep, type WiringPart } from '#core/network/lists'
@@ -6,7 +6,7 @@ import type { Network } from '#core/network/network'
 import { wired, wiringIn } from '#core/network/wiring'
 import { factsOf, usualSystem, type ShopSettings } from '#core/system/system'
 import { worst, type Verdict } from '#core/system/verdict'
-import { assess, type CheckResult } from './assess'
+import { resultsAmong, type CheckResult } from './assess'
 
 /** Figures of a fuse, switch or bar as they stand beside the drawing. */
 export interface FittingFigures {
@@ -28,8 +28,13 @@ export interface WiredJob {
   readonly swaps: readonly SwapStep[]
 }
 
-/** Whether a check is of the wiring. */
-const isOfWiring = ({ id }: CheckResult): boolean => id.startsWith('wiring.')
+/** The worst verdict of each run and fitting by its path, where it is worse than Suits. */
+export function worstByPath({ checks }: Pick<WiredJob, 'checks'>): Map<PartPath, Verdict> {
+  const worstOf = new Map<PartPath, Verdict>()
+  for (const { on, verdict } of checks)
+    if (verdict !== 'suits') worstOf.set(on, worst([verdict, worstOf.get(on) ?? verdict]))
+  return worstOf
+}
 
 /** Proposes the wiring of a job as it is specified, and judges it. */
 export function wiredJob(job: JobDocument, shop: ShopSettings): WiredJob {
@@ -37,7 +42,7 @@ export function wiredJob(job: JobDocument, shop: ShopSettings): WiredJob {
   const facts = factsOf(whole, shop)
   const wiring = wiringIn(usualSystem(facts))
   const { network } = wiring
-  const checks = assess(whole, shop).checks.filter(isOfWiring)
+  const checks = resultsAmong(facts, ({ check }) => check.id.startsWith('wiring.'))
   return {
     network,
     drawing: drawingOf(network, facts.q),

@@ -1,5 +1,6 @@
 import { csvFormatRows } from 'd3-dsv'
 import type { WiredJob } from '#core/assessment/wired'
+import { isSizeUnknown } from '#core/network/words'
 import { wordsToCell } from './cell'
 
 const tidy = (value: number): string => String(Math.round(value * 100) / 100)
@@ -11,7 +12,7 @@ export function runsCsv({ network, runs }: WiredJob): string {
   const figures = new Map(runs.map((one) => [one.id, one]))
   const rows = network.runs.map((run) => {
     const { amps, fuse } = figures.get(run.id)!
-    const isUnknown = run.areaMm2 === null || (run.state === 'found' && run.areaKnown === 'sized')
+    const isUnknown = run.areaMm2 === null || isSizeUnknown(run)
     return [
       run.number,
       wordsToCell(names.get(run.from) ?? run.from),

@@ -237,6 +237,9 @@ export function withoutPart(job: JobDocument, path: PartPath): JobDocument {
   return next
 }
 
+/** The part of a path behind its kind: `charger-1`. */
+export const partId = (path: PartPath): string => path.slice(path.indexOf('/') + 1)
+
 /** What people call the part: its own name, else its kind, numbered where there are several. */
 export function partName(job: JobDocument, path: PartPath): string {
   const ref = partAt(job, path)

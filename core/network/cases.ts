@@ -1,4 +1,4 @@
-import { copperFactor, copperOhmPerM } from '#core/physics/conductors'
+import { chassisOhm, conductorOhm, copperFactor } from '#core/physics/conductors'
 import type { Circuit, Element, Resistor } from './circuit'
 import { battery, converter, current, diode, held, power, resistance } from './law'
 import type { AlternatorUnit, BatteryUnit, DcdcUnit, Network, Post, Run, Unit } from './network'
@@ -27,17 +27,20 @@ const heldUnderV = 0.05
 const bandV = 0.3
 /** A starter motor at its cranking current is a resistance: it drops so much, V of 12. */
 const crankingV = 9.6
-/** The resistance of a metal against copper. */
-const aluminiumFactor = 1.64
 
-/** Resistance of a run with the fitting it comes to, Ω, at the temperature at which the shop counts cables; by the chassis 1 mΩ + 0.2 mΩ/m. */
+/** Resistance of a run with the fitting it comes to, Ω, at the temperature at which the shop counts cables. */
 export function runOhm(
-  run: Pick<Run, 'areaMm2' | 'lengthM' | 'count' | 'material' | 'fittingOhm'>,
+  {
+    areaMm2,
+    lengthM,
+    count,
+    material,
+    fittingOhm,
+  }: Pick<Run, 'areaMm2' | 'lengthM' | 'count' | 'material' | 'fittingOhm'>,
   cableC: number,
 ): number {
-  if (run.areaMm2 === null) return 0.001 + 0.0002 * run.lengthM
-  const each = copperOhmPerM(run.areaMm2) * run.lengthM * (run.material === 'aluminium' ? aluminiumFactor : 1)
-  return (each / run.count) * copperFactor(cableC) + run.fittingOhm
+  if (areaMm2 === null) return chassisOhm(lengthM)
+  return (conductorOhm({ lengthM, areaMm2, material }) / count) * copperFactor(cableC) + fittingOhm
 }
 
 const named = (words: string, name: string): string => `${words} ${name.replace(/^The /, 'the ')}`

@@ -1,7 +1,8 @@
 import { fuseFamilies } from '#core/job/parts/wiring'
-import type { PartPath } from '#core/job/document'
+import { partId, type PartPath } from '#core/job/document'
 import { inSentence, type Write } from '#core/units/format'
 import type { Network, Post, Run, State, Unit } from './network'
+import { sizeWords } from './words'
 
 /** What a node of the drawing is drawn as. */
 export type Symbol =
@@ -30,7 +31,6 @@ export interface DrawnEdge {
   readonly state: State
   readonly path: PartPath
   readonly isSet: boolean
-  readonly dashed: boolean
 }
 
 export interface Drawing {
@@ -63,15 +63,17 @@ export function drawingOf(network: Network, q: Write): Drawing {
 }
 
 /** Returns run beside what they return, and the metal of the body is no line of its own. */
-const isDrawn = ({ role, returnOf, to }: Run): boolean =>
-  returnOf === null && role !== 'return' && to !== 'body-metal'
+const isDrawn = ({ role, returnOf }: Run): boolean => returnOf === null && role !== 'return'
+
+/** The node of a unit: the diodes of one isolator are one. */
+const nodeOf = (unit: Unit): string => (unit.kind === 'diode' ? partId(unit.of!) : unit.id)
 
 /** The node that each positive post is part of: its unit, else its fitting. */
 function nodesOfPosts({ posts, units }: Network): ReadonlyMap<string, string> {
   const nodes = new Map<string, string>()
   for (const { id, kind } of posts) if (kind !== 'terminal' && kind !== 'battery') nodes.set(id, id)
   for (const unit of units) {
-    const node = unit.kind === 'diode' ? unit.of!.split('/')[1]! : unit.id
+    const node = nodeOf(unit)
     nodes.set(unit.plus, node)
     if (unit.kind === 'dcdc') nodes.set(unit.inPlus, node)
     if (unit.kind === 'diode') nodes.set(unit.out, node)
@@ -85,7 +87,7 @@ function nodesOfPosts({ posts, units }: Network): ReadonlyMap<string, string> {
 function unitNodes({ units }: Network, q: Write): DrawnNode[] {
   const seen = new Set<string>()
   return units.flatMap((unit): DrawnNode[] => {
-    const id = unit.kind === 'diode' ? unit.of!.split('/')[1]! : unit.id
+    const id = nodeOf(unit)
     if (seen.has(id)) return []
     seen.add(id)
     return [
@@ -158,22 +160,16 @@ function fittingWords({ kind, fitting, name }: Post, q: Write): string[] {
 function edgeOf(run: Run, from: string, to: string, network: Network, q: Write): DrawnEdge {
   const back = network.runs.find(({ returnOf }) => returnOf === run.id)
   const byChassis = back?.areaMm2 === null
-  const unknown = run.areaKnown === 'sized' && run.state === 'found'
-  const size =
-    run.areaMm2 === null
-      ? 'metal of the body'
-      : `${run.count > 1 ? `${run.count} × ` : ''}${unknown ? 'needs ' : ''}${q(run.areaMm2, 'mm²')}`
   const length = run.lengthKnown === 'open' ? 'length?' : q(run.lengthM, 'm')
   return {
     id: run.id,
     from,
     to,
     title: run.role === 'bond' ? `${run.number} bond −` : run.number,
-    lines: [`${size}, ${length}`, ...(byChassis ? ['back by the chassis'] : [])],
+    lines: [`${sizeWords(run, q)}, ${length}`, ...(byChassis ? ['back by the chassis'] : [])],
     state: run.state,
     path: `runs/${run.id}`,
     isSet: run.lengthKnown === 'set' || run.areaKnown === 'set',
-    dashed: false,
   }
 }
 

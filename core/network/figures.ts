@@ -1,7 +1,7 @@
 import { cableSizesMm2 } from '#core/physics/conductors'
 import { runOhm } from './cases'
 import type { Run } from './network'
-import { carriesA, crankingFactor } from './size'
+import { carriesA, heatingA } from './size'
 import type { Wiring } from './wiring'
 
 /** What a size would do in the place of a run. */
@@ -38,13 +38,10 @@ export interface RunFigures {
   readonly sizes: readonly Size[]
 }
 
-const crankingOr = (run: Run, amps: number, crankingA: number): number =>
-  run.role === 'cranking' ? crankingA : amps
-
 /** The figures of a run. */
 export function figuresOf(run: Run, wiring: Wiring): RunFigures {
-  const { amps, at, crankingA } = wiring.design(run)
-  const flows = crankingOr(run, amps, crankingA)
+  const design = wiring.design(run)
+  const flows = wiring.flowsA(run)
   const { nominalV } = wiring.ways.post(run.from)!
   const fuse = run.role === 'cranking' ? null : wiring.ways.fuseOf(run)
   const back = wiring.ways.returnOf(run.id)
@@ -55,7 +52,7 @@ export function figuresOf(run: Run, wiring: Wiring): RunFigures {
       own + (back ? runOhm({ ...back, ...(back.areaMm2 === null ? {} : { areaMm2, count }) }, cableC) : 0)
     )
   }
-  const mustCarryA = Math.max(amps, crankingA / crankingFactor, fuse?.fitting?.ratedA ?? 0)
+  const mustCarryA = Math.max(heatingA(design), fuse?.fitting?.ratedA ?? 0)
   const allowed = wiring.dropShare(run)
   const sizeAt = (areaMm2: number, count: number): Size => {
     const [carries, lostV] = [carriesA(run, areaMm2, count), flows * ohmWith(areaMm2, count)]
@@ -73,15 +70,15 @@ export function figuresOf(run: Run, wiring: Wiring): RunFigures {
   return {
     id: run.id,
     amps: flows,
-    at: at?.name ?? null,
-    crankingA,
+    at: design.at?.name ?? null,
+    crankingA: design.crankingA,
     carriesA: run.areaMm2 === null ? null : carriesA(run, run.areaMm2, run.count),
     lostV,
     lostShare: lostV / nominalV,
     allowedShare: allowed,
     heatW: flows * lostV,
     fuse: fuse?.id ?? null,
-    governs: governs(run, sizes, mustCarryA > Math.max(amps, crankingA / crankingFactor)),
+    governs: governs(run, sizes, mustCarryA > heatingA(design)),
     sizes,
   }
 }

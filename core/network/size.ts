@@ -13,10 +13,13 @@ import { withFittingOhm, type Draft, type DraftRun } from './propose/builder'
 export const fuseShare = 0.8
 /** The largest size that is bought, mm²; beyond it several lie side by side. */
 const largestMm2 = 120
-const mostConductors = 4
+export const mostConductors = 4
 const mostRounds = 6
 /** Current for the seconds of a start, as a multiple of what a cable carries for hours (engineering default). */
-export const crankingFactor = 3
+const crankingFactor = 3
+/** What a run must carry for hours, A: what flows, or what the seconds of a start count for. */
+export const heatingA = ({ amps, crankingA }: Pick<Design, 'amps' | 'crankingA'>): number =>
+  Math.max(amps, crankingA / crankingFactor)
 /** A bond is at most so many usual sizes smaller than the main lead. */
 const bondSizesUnder = 1
 
@@ -103,13 +106,11 @@ function withRatings(
   solved: Solved,
   rules: SizeRules,
 ): Network {
-  const through = new Map<string, DraftRun[]>()
-  for (const run of draft.runs)
-    for (const end of [run.from, run.to]) through.set(end, [...(through.get(end) ?? []), run])
+  const ways = new Ways(draft)
   const posts = draft.posts.map((post): Post => {
     const { fitting } = post
     if (!fitting) return post
-    const amps = throughA(through.get(post.id) ?? [], design)
+    const amps = throughA(ways.runsAt(post.id), design)
     if (post.kind !== 'fuse')
       return { ...post, fitting: { ...fitting, ratedA: fitting.ratedA ?? fittingFor(amps) } }
     const { family, ratedA } = fuseFor(
@@ -279,7 +280,7 @@ function sizeOf(
 ): Run {
   if (run.areaKnown !== null) return { ...run, areaKnown: run.areaKnown }
   const fuse = run.role === 'cranking' ? null : ways.fuseOf(run)
-  const mustCarryA = Math.max(amps, run.leastA, fuse?.fitting?.ratedA ?? 0, crankingA / crankingFactor)
+  const mustCarryA = Math.max(heatingA({ amps, crankingA }), run.leastA, fuse?.fitting?.ratedA ?? 0)
   const { nominalV } = ways.post(run.from)!
   const way = ways.wayOf(ways.run(run.id)!)
   const ownShare = run.lengthM / way.reduce((sum, { lengthM }) => sum + lengthM, 0)

@@ -1,6 +1,7 @@
 import { boltedOhm, casesOf, circuitOf, startOf, wholeOf, type Case } from './cases'
 import { resistance } from './law'
 import type { Network, Post } from './network'
+import { Ways } from './paths'
 import { Solver, type Solution } from './solution'
 
 /** The largest current of a run for hours, and the case it flows in; and the largest while an engine is started, A. */
@@ -13,7 +14,7 @@ export interface Design {
 /** A network solved in its cases, each when it is asked for. */
 export class Solved {
   readonly cases: readonly Case[]
-  private readonly near = new Map<string, string[]>()
+  readonly ways: Ways
   private readonly known = new Map<string, Solution>()
   private theShorts: ReadonlyMap<string, number> | undefined
   private theDesign: ReadonlyMap<string, Design> | undefined
@@ -24,10 +25,7 @@ export class Solved {
     private readonly solver = new Solver(wholeOf(network)),
   ) {
     this.cases = casesOf(network)
-    for (const { from, to } of network.runs) {
-      this.near.set(from, [...(this.near.get(from) ?? []), to])
-      this.near.set(to, [...(this.near.get(to) ?? []), from])
-    }
+    this.ways = new Ways(network)
   }
 
   in(at: Case): Solution {
@@ -99,6 +97,7 @@ export class Solved {
 
   /** The largest short at a post or at those that its runs lead to, A: what a fuse there may have to interrupt. */
   shortNearA(post: string): number {
-    return Math.max(...[post, ...(this.near.get(post) ?? [])].map((id) => this.shortA(id)))
+    const near = this.ways.runsAt(post).map(({ from, to }) => (from === post ? to : from))
+    return Math.max(...[post, ...near].map((id) => this.shortA(id)))
   }
 }

@@ -5,27 +5,33 @@ import { nothingAssumed, Scene } from '#core/system/scene'
 import { System, type ShopSettings } from '#core/system/system'
 import type { Network, Run } from './network'
 import { draftOf, networkIn, sizeRulesOf } from './of-job'
-import { Ways } from './paths'
+import type { Ways } from './paths'
 import { Solved, type Design } from './solved'
 import { dropShare, type SizeRules } from './size'
 
 /** The wiring of a system with what checks and drawings ask of it. */
 export class Wiring {
   readonly solved: Solved
-  readonly ways: Ways
 
   constructor(
     readonly network: Network,
     private readonly rules: SizeRules,
   ) {
     this.solved = new Solved(network)
-    this.ways = new Ways(network)
   }
 
+  get ways(): Ways {
+    return this.solved.ways
+  }
   /** What a run must be made for: what flows in it in any case, and no less than its source can give. */
   design(run: Run): Design {
     const design = this.solved.design.get(run.id)!
     return run.leastA > design.amps ? { ...design, amps: run.leastA } : design
+  }
+  /** What flows in a run at most, A: for hours, or, where it turns an engine, for its seconds. */
+  flowsA(run: Run): number {
+    const { amps, crankingA } = this.design(run)
+    return run.role === 'cranking' ? crankingA : amps
   }
   /** What stands beyond each end of a run: a battery or a bar, and a fuse before it. */
   sourcesBeyond(run: Run): readonly { readonly source: boolean; readonly fuse: boolean }[] {

@@ -1,8 +1,8 @@
 import { fuseFamilies } from '#core/job/parts/wiring'
 import { crafts, type JobDocument } from '#core/job/document'
 import type { WiredJob } from '#core/assessment/wired'
-import type { Run } from '#core/network/network'
 import type { Shape } from '#core/network/svg'
+import { lengthWords, sizeWords, stateWords } from '#core/network/words'
 import type { DisplayUnits } from '#core/units/display'
 import { inSentence, writerIn, type Write } from '#core/units/format'
 import { verdictWords } from '#core/system/verdict'
@@ -17,7 +17,6 @@ export interface WiringInputs {
   readonly madeAt: string
 }
 
-const stateWords = { found: 'stays', new: 'new', goes: 'goes' } as const
 const cautions = [
   'Sizes and ratings are starting points: the local code, the makers’ sheets and licensed practice decide.',
   'The mains side of chargers and inverters is left to licensed hands and is not drawn here.',
@@ -81,13 +80,6 @@ function openOf({ checks }: WiredJob): Section[] {
     },
   ]
 }
-
-const sizeWords = (run: Run, q: Write): string =>
-  run.areaMm2 === null
-    ? 'chassis'
-    : `${run.count > 1 ? `${run.count} × ` : ''}${run.state === 'found' && run.areaKnown === 'sized' ? 'needs ' : ''}${q(run.areaMm2, 'mm²')}`
-const lengthWords = (run: Run, q: Write): string =>
-  run.lengthKnown === 'open' ? 'not known' : q(run.lengthM, 'm')
 
 const nameOf = ({ network }: WiredJob, post: string): string =>
   network.posts.find(({ id }) => id === post)?.name ?? post

@@ -72,13 +72,17 @@ export const copperFactor = (celsius: number): number => 1 + 0.00393 * (celsius 
 /** Resistance of aluminium against copper of the same area. */
 const aluminiumFactor = 1.64
 
-/**
- * Resistance of a run there and back at 20 °C, Ω. Return by chassis or hull: 1 mΩ + 0.2 mΩ/m, an engineering
- * default.
- */
-export function loopOhm({ lengthM, areaMm2, returnBy, material }: Run): number {
-  const there = copperOhmPerM(areaMm2) * lengthM * (material === 'aluminium' ? aluminiumFactor : 1)
-  return there + (returnBy === 'cable' ? there : 0.001 + 0.0002 * lengthM)
+/** Resistance of a conductor one way at 20 °C, Ω. */
+export const conductorOhm = ({ lengthM, areaMm2, material }: Omit<Run, 'returnBy'>): number =>
+  copperOhmPerM(areaMm2) * lengthM * (material === 'aluminium' ? aluminiumFactor : 1)
+
+/** Resistance of chassis or hull over a length in m, Ω: 1 mΩ + 0.2 mΩ/m, an engineering default. */
+export const chassisOhm = (lengthM: number): number => 0.001 + 0.0002 * lengthM
+
+/** Resistance of a run there and back at 20 °C, Ω; back by a cable of its size, or by chassis or hull. */
+export function loopOhm(run: Run): number {
+  const there = conductorOhm(run)
+  return there + (run.returnBy === 'cable' ? there : chassisOhm(run.lengthM))
 }
 
 export interface Surroundings {

@@ -1,7 +1,7 @@
 import { assess } from '#core/assessment/assess'
 import type { JobDocument } from '#core/job/document'
 import { drawLanes } from '#core/compare/instruments'
-import { wiredJob } from '#core/assessment/wired'
+import { wiredJob, worstByPath } from '#core/assessment/wired'
 import { layoutOf } from '#core/network/layout'
 import { paperPalette, svgOf } from '#core/network/svg'
 import type { Paper } from '#core/papers/blocks'
@@ -12,7 +12,6 @@ import { wiringPaper } from '#core/papers/wiring'
 import type { RuleOverrides } from '#core/rules/rules'
 import type { Verdict } from '#core/system/verdict'
 import type { DisplayUnits } from '#core/units/display'
-import { isWorse } from '#core/system/verdict'
 import ELK from 'elkjs/lib/elk.bundled.js'
 import { paperPdf } from '../papers/pdf'
 
@@ -61,15 +60,10 @@ export const sheetPdf = (issued: Sheet): Promise<Uint8Array> => paperPdf(specifi
 export async function wiringPdf({ document, rules, units, name, madeAt }: Summarised): Promise<Uint8Array> {
   const wired = wiredJob(document, { rules, units })
   const layout = await layoutOf(wired.drawing, new ELK())
-  const verdicts = new Map<string, Verdict>()
-  for (const { on, verdict: found } of wired.checks) {
-    const known = verdicts.get(on)
-    if (found !== 'suits' && (!known || isWorse(found, known))) verdicts.set(on, found)
-  }
   // The letters of papers are given to it by this name, and have no pencil.
   const drawing = svgOf(layout, {
     palette: paperPalette,
-    verdicts,
+    verdicts: worstByPath(wired),
     chosen: null,
     font: 'text-latin',
     byHand: '(by hand)',

@@ -1,8 +1,10 @@
 <script setup lang="ts">
-import type { WiredJob } from '#core/assessment/wired'
+import { worstByPath, type WiredJob } from '#core/assessment/wired'
 import type { Run } from '#core/network/network'
 import { runsCsv, wiringPartsCsv } from '#core/formats/wiring-csv'
 import { torqueNm } from '#core/network/lists'
+import { lengthWords, sizeWords, stateWords } from '#core/network/words'
+import type { Verdict } from '#core/system/verdict'
 import { handOver } from '../../utils/files'
 
 /** The wiring as lists: runs from source to load, what is bought, what is moved from an old unit to a new one. */
@@ -17,20 +19,9 @@ const fuseOf = (run: Run): string => {
   const fitting = props.wired.network.posts.find((post) => post.id === id)?.fitting
   return fitting ? `${fitting.number} ${fitting.ratedA === null ? '' : q(fitting.ratedA, 'A')}` : 'none'
 }
-const size = (run: Run): string =>
-  run.areaMm2 === null
-    ? 'chassis'
-    : `${run.count > 1 ? `${run.count} × ` : ''}${run.state === 'found' && run.areaKnown === 'sized' ? 'needs ' : ''}${q(run.areaMm2, 'mm²')}`
 const amps = (run: Run): string => q(props.wired.runs.find((one) => one.id === run.id)!.amps, 'A')
-const worst = (run: Run) => {
-  const order = ['does-not-suit', 'measure-first', 'suits-once-changed']
-  const verdicts: string[] = props.wired.checks
-    .filter(({ on }) => on === `runs/${run.id}`)
-    .map(({ verdict }) => verdict)
-  return order.find((verdict) => verdicts.includes(verdict)) as
-    'does-not-suit' | 'measure-first' | 'suits-once-changed' | undefined
-}
-const stateWords = { found: 'stays', new: 'new', goes: 'goes' } as const
+const verdicts = computed(() => worstByPath(props.wired))
+const worst = (run: Run): Verdict | undefined => verdicts.value.get(`runs/${run.id}`)
 </script>
 
 <template>
@@ -79,9 +70,9 @@ const stateWords = { found: 'stays', new: 'new', goes: 'goes' } as const
               </td>
               <td>{{ name(run.from) }}</td>
               <td>{{ name(run.to) }}</td>
-              <td class="text-right whitespace-nowrap tabular-nums">{{ size(run) }}</td>
+              <td class="text-right whitespace-nowrap tabular-nums">{{ sizeWords(run, q) }}</td>
               <td class="pl-3 text-right whitespace-nowrap tabular-nums">
-                {{ run.lengthKnown === 'open' ? 'not known' : q(run.lengthM, 'm') }}
+                {{ lengthWords(run, q) }}
               </td>
               <td class="pl-3 text-right whitespace-nowrap tabular-nums">{{ amps(run) }}</td>
               <td class="pl-3 whitespace-nowrap">{{ fuseOf(run) }}</td>
@@ -98,7 +89,7 @@ const stateWords = { found: 'stays', new: 'new', goes: 'goes' } as const
               @click="chosen = `runs/${run.id}`"
             >
               <span class="flex items-center gap-1.5"
-                ><strong>{{ run.number }}</strong> {{ size(run) }},
+                ><strong>{{ run.number }}</strong> {{ sizeWords(run, q) }},
                 {{ run.lengthKnown === 'open' ? 'length not known' : q(run.lengthM, 'm') }}, {{ amps(run)
                 }}<VerdictMark v-if="worst(run)" :verdict="worst(run)!" class="!size-4"
               /></span>

@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { fieldAt } from '#core/job/document'
+import { fieldAt, partId } from '#core/job/document'
 import { partKinds, type PartKind } from '#core/job/fields'
 import type { CheckResult } from '#core/assessment/assess'
 import type { WiredJob } from '#core/assessment/wired'
 import type { Governs } from '#core/network/figures'
 import type { Run } from '#core/network/network'
+import { isSizeUnknown, stateWords } from '#core/network/words'
 import { canTry, remedyLabel, type RemedyRef } from '#core/remedies/catalogue'
 import { verdictWords } from '#core/system/verdict'
 
@@ -13,7 +14,7 @@ const props = defineProps<{ wired: WiredJob; path: string }>()
 const emit = defineEmits<{ remedy: [remedy: RemedyRef]; proposal: [] }>()
 const { q } = useWriting()
 
-const id = computed(() => props.path.slice(props.path.indexOf('/') + 1))
+const id = computed(() => partId(props.path))
 const kind = computed(() =>
   props.path.startsWith('runs/') ? 'runs' : props.path.startsWith('fittings/') ? 'fittings' : null,
 )
@@ -37,7 +38,6 @@ const title = computed(() => {
   if (post.value) return `${post.value.fitting!.number} ${post.value.name}`.trim()
   return unit.value?.name ?? 'Nothing chosen'
 })
-const stateWords = { found: 'stays', new: 'new', goes: 'goes' } as const
 const state = computed(
   () => stateWords[run.value?.state ?? post.value?.state ?? unit.value?.state ?? 'found'],
 )
@@ -112,8 +112,7 @@ const known = (name: string) => fieldAt(fieldPath(name)) !== null
         <dt class="text-soft">Size</dt>
         <dd>
           {{ run.count > 1 ? `${run.count} × ` : '' }}{{ q(run.areaMm2, 'mm²')
-          }}<template v-if="run.state === 'found' && run.areaKnown === 'sized'">
-            or more: what is there is not known</template
+          }}<template v-if="isSizeUnknown(run)"> or more: what is there is not known</template
           ><template v-else>, decided by {{ governsWords[figures.governs] }}</template>
         </dd>
         <dt class="text-soft">Carries there</dt>

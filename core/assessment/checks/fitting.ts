@@ -1,4 +1,5 @@
 import { capital, said } from '#core/units/format'
+import { shortOhmOf } from '#core/network/short'
 import { fuseInterruptA } from '#core/physics/fuses'
 import { placeInside } from '#core/physics/packing'
 import { check, number, word } from '#core/assessment/check'
@@ -249,8 +250,7 @@ export const certificates = check({
  * Prospective short-circuit current at the bank's posts, A: rested full, through the ohmic part of its
  * resistance alone. The BMS is not relied on.
  */
-export const shortCircuitA = ({ bank, rules }: System): number =>
-  bank.ocv(1) / (bank.ohm * (rules.ohmicShare / 100))
+export const shortCircuitA = ({ bank, rules }: System): number => bank.ocv(1) / shortOhmOf(bank.ohm, rules)
 
 export const shortCircuit = check({
   id: 'battery.short-circuit',

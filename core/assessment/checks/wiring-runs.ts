@@ -4,7 +4,8 @@ import { cableSizesMm2 } from '#core/physics/conductors'
 import { fuseSizesA } from '#core/physics/fuses'
 import { runOhm } from '#core/network/cases'
 import type { Run } from '#core/network/network'
-import { carriesA, crankingFactor, fuseShare } from '#core/network/size'
+import { carriesA, fuseShare, heatingA, mostConductors } from '#core/network/size'
+import { isSizeUnknown } from '#core/network/words'
 import { wiringIn, type Wiring } from '#core/network/wiring'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { System } from '#core/system/system'
@@ -31,20 +32,19 @@ function wireOf({ id }: Subjects['run'], system: System): Wire | null {
   const wiring = wiringIn(system)
   const run = wiring.ways.run(id)
   if (!run || run.areaMm2 === null) return null
-  if (run.state === 'found' && run.areaKnown === 'sized') return null
-  const { amps, crankingA } = wiring.design(run)
+  if (isSizeUnknown(run)) return null
   return {
     wiring,
     run,
     areaMm2: run.areaMm2,
-    amps: Math.max(amps, crankingA / crankingFactor),
+    amps: heatingA(wiring.design(run)),
     carries: carriesA(run, run.areaMm2, run.count),
   }
 }
 
 /** The smallest usual size that does; beyond the largest, several side by side. */
 function sizeThat(does: (areaMm2: number, count: number) => boolean, { run }: Wire): RemedyRef[] {
-  for (let count = 1; count <= 4; count++) {
+  for (let count = 1; count <= mostConductors; count++) {
     const value = cableSizesMm2.find((areaMm2) => does(areaMm2, count))
     // A cable of the survey is replaced whole, beyond a plug too.
     if (value !== undefined && run.cable !== null && count === 1)
@@ -127,8 +127,7 @@ class Way {
     private readonly wiring: Wiring,
     system: System,
   ) {
-    const { amps, crankingA } = wiring.design(run)
-    this.amps = run.role === 'cranking' ? crankingA : amps
+    this.amps = wiring.flowsA(run)
     this.parts = wiring.ways
       .wayOf(run)
       .map((part) => ({ run: part, back: wiring.ways.returnOf(part.id), lengthM: lengthM(part, system) }))

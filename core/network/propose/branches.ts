@@ -1,10 +1,11 @@
+import { partId } from '#core/job/document'
 import { dcAtOnceA } from '#core/system/energy'
 import { arrayA } from '#core/system/currents'
 import { shortOhmOf } from '../short'
 import type { LoadUnit, Role, SourceUnit, State } from '../network'
 import type { View } from '#core/system/scene'
 import { usualM, type Builder } from './builder'
-import { idOf, nearFuse } from './surveyed'
+import { nearFuse } from './surveyed'
 import type { Joint } from './house'
 
 /** A DC load from so many amperes on has a cable of its own; the rest hang on the fuse panel. */
@@ -116,7 +117,7 @@ function chargersOf(build: Builder, house: Joint): void {
       build,
       joint,
       {
-        id: idOf(charger.$path),
+        id: partId(charger.$path),
         name: charger.$name,
         of: charger.$path,
         from: 'mains',
@@ -137,7 +138,7 @@ function sunOf(build: Builder, house: Joint): void {
       build,
       house,
       {
-        id: idOf(solar.$path),
+        id: partId(solar.$path),
         name: solar.$name,
         of: solar.$path,
         from: 'sun',
@@ -156,7 +157,7 @@ function othersOf(build: Builder, house: Joint): void {
       build,
       house,
       {
-        id: idOf(other.$path),
+        id: partId(other.$path),
         name: other.$name,
         of: other.$path,
         from: 'other',
@@ -170,7 +171,7 @@ function othersOf(build: Builder, house: Joint): void {
 
 function invertersOf(build: Builder, house: Joint): void {
   for (const inverter of build.system.many.inverters) {
-    const id = idOf(inverter.$path)
+    const id = partId(inverter.$path)
     const state = build.stateOf(inverter.$path)
     const cable = build.system.many.conductors.find(({ $of }) => $of === inverter.$path) ?? null
     const ends = branch(build, house, {
@@ -223,7 +224,7 @@ function loadsOf(build: Builder, house: Joint): void {
     build.unit({ kind: 'load', id, name, of, ...ends, state, ...figures })
   }
   for (const { $path, $name, amps, surge } of own)
-    load(idOf($path), $name, $path, build.stateOf($path), { amps, surge, isPanel: false })
+    load(partId($path), $name, $path, build.stateOf($path), { amps, surge, isPanel: false })
   const listedA = shared.filter(({ together }) => together === 'yes').reduce((sum, { amps }) => sum + amps, 0)
   const ownA = own.filter(({ together }) => together === 'yes').reduce((sum, { amps }) => sum + amps, 0)
   const panelA = Math.max(listedA, dcAtOnceA(build.system) - ownA)
@@ -237,7 +238,7 @@ const addedNames = { spare: 'Spare way', fans: 'Fans', socket: 'Sockets', other:
 
 function addedOf(build: Builder, house: Joint): void {
   for (const added of build.system.many.branches) {
-    const id = idOf(added.$path)
+    const id = partId(added.$path)
     const name = added.$ownName ?? addedNames[added.what]
     const ends = branch(build, house, {
       id,

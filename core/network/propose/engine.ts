@@ -1,10 +1,10 @@
+import { partId } from '#core/job/document'
 import { availableA } from '#core/system/alternators'
 import { highestV } from '#core/system/currents'
 import type { View } from '#core/system/scene'
 import { usualM, type Builder } from './builder'
 import type { Joint } from './house'
 import { linkOf } from './links'
-import { idOf } from './surveyed'
 
 /** What a lead battery of a cranking current gives way by, Ω: its label's current at 7.2 V of a 12 V one, from 12.6 V. */
 const crankingOhm = (cca: number, nominalV: number): number => (5.4 * nominalV) / 12 / Math.max(1, cca)
@@ -54,7 +54,7 @@ function bondOf(build: Builder, house: Joint): void {
 function engineOf(build: Builder, house: Joint, alternator: View<'alternators'>): void {
   const { system } = build
   const { many, rules } = system
-  const id = idOf(alternator.$path)
+  const id = partId(alternator.$path)
   const nominalV = Number(alternator.nominalV)
   const starting = many.startingBatteries.find(({ $of }) => $of === alternator.$path)
   const link = many.links.find(({ $of }) => $of === alternator.$path)
@@ -111,7 +111,7 @@ function startingBatteryOf(
   starting: View<'startingBatteries'>,
   nominalV: number,
 ): { readonly plus: string; readonly minus: string } {
-  const id = idOf(starting.$path)
+  const id = partId(starting.$path)
   const [plus, minus] = [`${id}-plus`, `${id}-minus`]
   const own = { of: starting.$path, state: build.stateOf(starting.$path), nominalV } as const
   build.post(plus, 'battery', { ...own, name: `${starting.$name}, positive`, opposite: minus })
@@ -156,7 +156,7 @@ function starterOf(
   minus: string,
   nominalV: number,
 ): void {
-  const id = idOf(starting.$path)
+  const id = partId(starting.$path)
   const name = 'Starter motor'
   build.post(`${id}-starter-plus`, 'terminal', {
     name,

@@ -1,8 +1,9 @@
+import { partId } from '#core/job/document'
 import { onEngineSide } from '#core/system/cables'
 import type { View } from '#core/system/scene'
 import { usualM, type Builder } from './builder'
 import type { Joint } from './house'
-import { farFuse, idOf, nearFuse, type Cable } from './surveyed'
+import { farFuse, nearFuse, type Cable } from './surveyed'
 
 /** A link with what it begins at. */
 export interface LinkAt {
@@ -30,7 +31,7 @@ export function linkOf(build: Builder, house: Joint, at: LinkAt): void {
 /** A link without a DC-DC: nothing, a relay, a switch, or a diode isolator; a fuse at each end that has a source. */
 function straightOf(build: Builder, house: Joint, at: LinkAt, cable: Cable | null): void {
   const { link, nominalV, opposite } = at
-  const id = idOf(link.$path)
+  const id = partId(link.$path)
   const state = build.stateOf(link.$path)
   const own = { of: link.$path, nominalV, opposite } as const
   const stub = { role: 'charge', of: link.$path, usualM: usualM.stub } as const
@@ -87,7 +88,7 @@ function straightOf(build: Builder, house: Joint, at: LinkAt, cable: Cable | nul
 
 function diodeOf(build: Builder, at: LinkAt, state: 'new' | 'found' | 'goes'): string {
   const { link, alternator, nominalV, opposite } = at
-  const id = idOf(link.$path)
+  const id = partId(link.$path)
   const own = { of: link.$path, state, nominalV, opposite } as const
   build.post(`${id}-in`, 'terminal', { ...own, name: `${link.$name}, input` })
   build.run(`${alternator}-feed`, at.machinePlus, `${id}-in`, {
@@ -127,7 +128,7 @@ function diodeOf(build: Builder, at: LinkAt, state: 'new' | 'found' | 'goes'): s
 function dcdcOf(build: Builder, house: Joint, at: LinkAt, cables: readonly Cable[]): void {
   const { link, nominalV, opposite } = at
   const { rules } = build.system
-  const id = idOf(link.$path)
+  const id = partId(link.$path)
   const state = build.stateOf(link.$path)
   const inCable = cables.find((cable) => onEngineSide(cable)) ?? cables[0] ?? null
   const outCable = cables.find((cable) => cable !== inCable) ?? null

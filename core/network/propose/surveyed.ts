@@ -2,9 +2,6 @@ import type { View } from '#core/system/scene'
 
 export type Cable = View<'conductors'>
 
-/** The part of a path behind its kind: `charger-1`. */
-export const idOf = (path: string): string => path.slice(path.indexOf('/') + 1)
-
 /** The fuse of a surveyed cable nearest the battery; nothing where it is not known. */
 export function nearFuse(
   cable: Cable | null,

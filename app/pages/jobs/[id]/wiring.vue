@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import { worstByPath } from '#core/assessment/wired'
 import { withField, withNewPart, withoutPart, type JobDocument } from '#core/job/document'
 import { applyRemedy, type RemedyRef } from '#core/remedies/catalogue'
 import { writeSvg, paperPalette, svgOf } from '#core/network/svg'
-import { isWorse, verdictWords, type Verdict } from '#core/system/verdict'
+import { verdictWords } from '#core/system/verdict'
 import { handOver } from '../../../utils/files'
 
 /** The wiring of the job as it is specified: proposed, drawn, judged, and corrected by hand. */
@@ -19,15 +20,7 @@ watch(chosen, () => {
 })
 
 /** The worst verdict of each run and fitting, where it is worse than Suits. */
-const verdicts = computed(() => {
-  const worst = new Map<string, Verdict>()
-  for (const { on, verdict } of wired.value?.checks ?? []) {
-    if (verdict === 'suits') continue
-    const known = worst.get(on)
-    if (!known || isWorse(verdict, known)) worst.set(on, verdict)
-  }
-  return worst
-})
+const verdicts = computed(() => worstByPath({ checks: wired.value?.checks ?? [] }))
 const open = computed(() => wired.value?.checks.filter(({ verdict }) => verdict !== 'suits') ?? [])
 const subject = (path: string): string => wired.value?.checks.find(({ on }) => on === path)?.subject ?? path
 

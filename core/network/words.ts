@@ -1,0 +1,19 @@
+import type { Write } from '#core/units/format'
+import type { Run } from './network'
+
+/** What becomes of a part of the wiring, in a word. */
+export const stateWords = { found: 'stays', new: 'new', goes: 'goes' } as const
+
+/** Whether a conductor stays whose size nobody knows: what it is said to be is what it needs. */
+export const isSizeUnknown = ({ state, areaKnown }: Pick<Run, 'state' | 'areaKnown'>): boolean =>
+  state === 'found' && areaKnown === 'sized'
+
+/** The size of a run as it stands in a list: `2 × 70 mm²`, `needs 25 mm²`. */
+export function sizeWords(run: Run, q: Write): string {
+  if (run.areaMm2 === null) return 'chassis'
+  return `${run.count > 1 ? `${run.count} × ` : ''}${isSizeUnknown(run) ? 'needs ' : ''}${q(run.areaMm2, 'mm²')}`
+}
+
+/** The length of a run as it stands in a list. */
+export const lengthWords = (run: Run, q: Write): string =>
+  run.lengthKnown === 'open' ? 'not known' : q(run.lengthM, 'm')

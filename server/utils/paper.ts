@@ -1,0 +1,20 @@
+import type { EventHandler } from 'h3'
+import { judgeOfServer } from '../judging/pool'
+import { keptPaper } from '../papers/kept'
+import { repositories } from './database'
+import { jobId, noSuchJob, route, sendPdf } from './reply'
+
+/** A paper of a job as it is saved, by its name: the same job and rules give the same one all day. */
+export const paperOfJob = (name: string, print: 'summaryPdf' | 'wiringPdf'): EventHandler =>
+  route(async (event) => {
+    const { jobs, shop } = await repositories()
+    const job = await jobs.read(jobId(event))
+    if (!job) throw noSuchJob()
+    const settings = await shop.read()
+    // By the day it bears.
+    const madeAt = `${new Date().toISOString().slice(0, 10)}T00:00:00.000Z`
+    const data = await keptPaper(`${name} ${job.id} ${job.version} ${settings.version} ${madeAt}`, () =>
+      judgeOfServer()[print]({ ...settings, document: job.document, madeAt }),
+    )
+    return sendPdf(event, `${name}-${job.document.job.number}`, data)
+  })
