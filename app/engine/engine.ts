@@ -1,7 +1,7 @@
 import { runIds, type RunId, type RunInputs } from '#core/simulation/run-kinds'
 import { assess, type Assessment } from '#core/assessment/assess'
 import { KeptAssessment } from '#core/assessment/kept'
-import { wiredJob, type WiredJob } from '#core/assessment/wired'
+import { wiredJob, wiringVerdictOf, type WiredJob } from '#core/assessment/wired'
 import { compareCandidates, type CandidateColumn } from '#core/compare/candidates'
 import { drawLanes, type LaneDrawing } from '#core/compare/instruments'
 import { variantsOf, type Variant } from '#core/compare/variants'
@@ -17,12 +17,15 @@ import { search, type Outcome } from '#core/solve/front'
 import { planOf } from '#core/solve/plan'
 import { schoolsOf, type SchoolView } from '#core/solve/schools'
 import type { ShopSettings } from '#core/system/system'
+import type { Verdict } from '#core/system/verdict'
 import { readEpw, weatherOf } from '#core/weather/epw'
 
 /** A job judged, as the bench shows it. */
 export interface JudgedJob {
   readonly assessment: Assessment
   readonly drawings: readonly LaneDrawing[]
+  /** What the wiring as specified comes to; null while it is not judged. */
+  readonly wiring: Verdict | null
   /** False while what needs a run is still that of before. */
   readonly complete: boolean
 }
@@ -69,12 +72,16 @@ class Judge {
   async judge(job: JobDocument, shop: ShopSettings, tell: (judged: JudgedJob) => unknown): Promise<void> {
     const turn = ++this.turn
     const { assessment, complete } = this.kept.take(job, shop)
-    tell({ assessment, drawings: drawLanes(job, shop, assessment), complete })
-    if (complete) return
+    const now = { assessment, drawings: drawLanes(job, shop, assessment), complete }
+    tell({ ...now, wiring: null })
     if (turn > 1) await pause(typingMs)
     if (turn !== this.turn) return
-    const ahead = await this.lookAhead(() => turn === this.turn)
-    if (ahead) tell({ assessment: ahead, drawings: drawLanes(job, shop, ahead), complete: true })
+    const ahead = complete ? assessment : await this.lookAhead(() => turn === this.turn)
+    if (!ahead) return
+    const last = { assessment: ahead, drawings: complete ? now.drawings : drawLanes(job, shop, ahead) }
+    tell({ ...last, complete: true, wiring: null })
+    await pause()
+    if (turn === this.turn) tell({ ...last, complete: true, wiring: wiringVerdictOf(job, shop).verdict })
   }
 
   /** The assessment with what takes a run; null where it is overtaken on the way. */

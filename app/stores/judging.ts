@@ -39,7 +39,8 @@ export const useJudging = defineStore('judging', () => {
         return
       }
       const take = (news: JudgedJob): void => {
-        if (mine === turn) into.value = news
+        // What the wiring came to stays until it is judged anew.
+        if (mine === turn) into.value = { ...news, wiring: news.wiring ?? into.value?.wiring ?? null }
       }
       try {
         await theEngine().judge(what, plain(document), plain(settings.value), heard(take))
@@ -81,6 +82,8 @@ export const useJudging = defineStore('judging', () => {
     trial,
     tryRemedy,
     assessment: computed(() => judged.value?.assessment ?? null),
+    /** What the wiring as specified comes to; null while it is not judged. */
+    wiring: computed(() => judged.value?.wiring ?? null),
     drawings: computed(() => judged.value?.drawings ?? []),
     /** Whether what needs a run is still that of before. */
     looksAhead: computed(() => judged.value !== null && !judged.value.complete),

@@ -4,6 +4,7 @@ import { figuresOf, type RunFigures } from '#core/network/figures'
 import { partsOfWiring, swapsOf, type SwapStep, type WiringPart } from '#core/network/lists'
 import type { Network } from '#core/network/network'
 import { wired, wiringIn } from '#core/network/wiring'
+import type { Facts } from '#core/system/facts'
 import { factsOf, usualSystem, type ShopSettings } from '#core/system/system'
 import { worst, type Verdict } from '#core/system/verdict'
 import { resultsAmong, type CheckResult } from './assess'
@@ -16,14 +17,18 @@ export interface FittingFigures {
   readonly shortA: number
 }
 
+/** The checks of a wiring, and the worst of them. */
+export interface WiringVerdict {
+  readonly verdict: Verdict
+  readonly checks: readonly CheckResult[]
+}
+
 /** The wiring of a job with all that its view shows: what is drawn, what is judged, what is bought. */
-export interface WiredJob {
+export interface WiredJob extends WiringVerdict {
   readonly network: Network
   readonly drawing: Drawing
   readonly runs: readonly RunFigures[]
   readonly fittings: readonly FittingFigures[]
-  readonly verdict: Verdict
-  readonly checks: readonly CheckResult[]
   readonly parts: readonly WiringPart[]
   readonly swaps: readonly SwapStep[]
 }
@@ -36,13 +41,28 @@ export function worstByPath({ checks }: Pick<WiredJob, 'checks'>): Map<PartPath,
   return worstOf
 }
 
+/** The wiring of a job as it is specified, with what its checks come to. */
+function judged(job: JobDocument, shop: ShopSettings): WiringVerdict & { readonly facts: Facts } {
+  const facts = factsOf(wired(job, shop), shop)
+  const checks = resultsAmong(facts, ({ check }) => check.id.startsWith('wiring.'))
+  return { facts, checks, verdict: worst(checks.map(({ verdict }) => verdict)) }
+}
+
+/** What the wiring of a job as it is specified comes to, without its drawing and lists. */
+export function wiringVerdictOf(job: JobDocument, shop: ShopSettings = {}): WiringVerdict {
+  const { verdict, checks } = judged(job, shop)
+  return { verdict, checks }
+}
+
+/** Whether anything of a job's wiring was decided: an answer is chosen, or a run or a fitting is set by hand. */
+export const isWired = ({ specified, runs, fittings, branches }: JobDocument): boolean =>
+  specified !== undefined || [runs, fittings, branches].some((set) => Object.keys(set).length > 0)
+
 /** Proposes the wiring of a job as it is specified, and judges it. */
 export function wiredJob(job: JobDocument, shop: ShopSettings): WiredJob {
-  const whole = wired(job, shop)
-  const facts = factsOf(whole, shop)
+  const { facts, verdict, checks } = judged(job, shop)
   const wiring = wiringIn(usualSystem(facts))
   const { network } = wiring
-  const checks = resultsAmong(facts, ({ check }) => check.id.startsWith('wiring.'))
   return {
     network,
     drawing: drawingOf(network, facts.q),
@@ -50,7 +70,7 @@ export function wiredJob(job: JobDocument, shop: ShopSettings): WiredJob {
     fittings: network.posts.flatMap(({ id, fitting }) =>
       fitting ? [{ id, throughA: wiring.throughA(id), shortA: wiring.solved.shortNearA(id) }] : [],
     ),
-    verdict: worst(checks.map(({ verdict }) => verdict)),
+    verdict,
     checks,
     parts: partsOfWiring(network),
     swaps: swapsOf(network),

@@ -1,7 +1,7 @@
 import { assess } from '#core/assessment/assess'
 import type { JobDocument } from '#core/job/document'
 import { drawLanes } from '#core/compare/instruments'
-import { wiredJob, worstByPath } from '#core/assessment/wired'
+import { isWired, wiredJob, wiringVerdictOf, worstByPath } from '#core/assessment/wired'
 import { layoutOf } from '#core/network/layout'
 import { paperPalette, svgOf } from '#core/network/svg'
 import type { Paper } from '#core/papers/blocks'
@@ -10,8 +10,9 @@ import { specificationPaper } from '#core/papers/specification'
 import { summaryPaper } from '#core/papers/summary'
 import { wiringPaper } from '#core/papers/wiring'
 import type { RuleOverrides } from '#core/rules/rules'
-import type { Verdict } from '#core/system/verdict'
+import { isWorse, verdictWords, type Verdict } from '#core/system/verdict'
 import type { DisplayUnits } from '#core/units/display'
+import { inSentence } from '#core/units/format'
 import ELK from 'elkjs/lib/elk.bundled.js'
 import { paperPdf } from '../papers/pdf'
 
@@ -29,10 +30,18 @@ export interface Judged {
   readonly units: DisplayUnits
 }
 
-/** The verdict of a job as lists show it. */
+/** The verdict of a job as lists show it: where its wiring is decided and worse, that of its wiring. */
 export function verdict({ document, rules, units }: Judged): ListVerdict {
-  const assessed = assess(document, { rules, units })
-  return { verdict: assessed.verdict, headline: assessed.headline, reason: assessed.reason }
+  const shop = { rules, units }
+  const { verdict, headline, reason } = assess(document, shop)
+  const wiring = isWired(document) ? wiringVerdictOf(document, shop) : null
+  if (!wiring || !isWorse(wiring.verdict, verdict)) return { verdict, headline, reason }
+  const against = wiring.checks.find((check) => check.verdict === wiring.verdict)!
+  return {
+    verdict: wiring.verdict,
+    headline: `Wiring: ${inSentence(verdictWords[wiring.verdict])}`,
+    reason: against.summary,
+  }
 }
 
 export const sheet = (inputs: SheetInputs): Sheet => sheetOf(inputs)

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { verdictWords } from '#core/system/verdict'
+
 /** The views of one job; each is fetched when somebody reaches for it. */
 const bench = useJob()
 const route = useRoute()
@@ -12,6 +14,9 @@ const views = [
   ['/rules', 'Rules'],
   ['/summary', 'Summary page'],
 ] as const
+const judging = useJudging()
+/** The wiring's verdict, where it is not that it suits. */
+const wiring = computed(() => (judging.wiring === 'suits' ? null : judging.wiring))
 const own = computed(() => Object.keys(bench.document?.rules ?? {}).length)
 </script>
 
@@ -29,8 +34,15 @@ const own = computed(() => Object.keys(bench.document?.rules ?? {}).length)
           : 'border-transparent text-soft hover:border-edge'
       "
       :aria-current="route.path === `/jobs/${bench.id}${path}` ? 'page' : undefined"
-      >{{ word
-      }}<span v-if="path === '/rules' && own" class="ml-1 font-normal">({{ own }} own)</span></NuxtLink
+      >{{ word }}<span v-if="path === '/rules' && own" class="ml-1 font-normal">({{ own }} own)</span
+      ><span
+        v-if="path === '/wiring' && wiring"
+        class="ml-1.5 inline-flex items-center"
+        data-testid="wiring-verdict"
+        ><VerdictMark :verdict="wiring" class="!size-4" /><span class="sr-only"
+          >: {{ verdictWords[wiring] }}</span
+        ></span
+      ></NuxtLink
     >
   </nav>
 </template>
