@@ -182,7 +182,8 @@ function loose(
   return [...ties.values()].map(({ id }) => ({ id: `tie-${id}`, from: id, to: ground, ohm: tieOhm }))
 }
 
-function elementsOf(unit: Unit, at: Case, network: Network): Element[] {
+/** What a unit is in the circuit of a case. */
+export function elementsOf(unit: Unit, at: Case, network: Network): Element[] {
   const two = (law: Element['law']): Element[] => [{ id: unit.id, nodes: [unit.plus, unit.minus], law }]
   const scale = (network.posts.find(({ id }) => id === unit.plus)?.nominalV ?? 12) / 12
   const charging = runsEngine(at)

@@ -1,4 +1,4 @@
-import type { Circuit, Element } from './circuit'
+import type { Circuit, Element, Resistor } from './circuit'
 import { SparseEquations } from './sparse'
 
 /** A solved circuit. */
@@ -30,6 +30,14 @@ const flatEnough = 0.1
  * @throws Error where the steps do not end
  */
 export const solve = (circuit: Circuit, start: Start): Solution => new Solver(circuit).solve(circuit, start)
+
+/** What differs of a circuit: resistors and elements in place of those of the same ids. */
+export type Change = Pick<Circuit, 'resistors' | 'elements'>
+/** Voltages and currents after a step. */
+export interface Step {
+  readonly voltsAt: (node: string) => number
+  readonly ampsIn: (run: string) => number
+}
 
 /** Voltages from which a search begins, V, by node; nought where there is none. */
 export type Start = ReadonlyMap<string, number>
@@ -118,6 +126,54 @@ export class Solver {
       if (b >= 0) right[b]! += 1
       const risen = this.equations.solveAgain(right)
       return (a < 0 ? 0 : risen[a]!) - (b < 0 ? 0 : risen[b]!)
+    })
+  }
+
+  /**
+   * What each of several small changes of a circuit leads to: one of Newton's steps from its solution, with the
+   * equations put in order once for all.
+   * @param changes what differs of the circuit, by the ids of its resistors and elements
+   */
+  stepsFrom(circuit: Circuit, { volts }: Solution, changes: readonly Change[]): Step[] {
+    const numbered = this.numbered(circuit)
+    const at = Float64Array.from({ length: this.size })
+    for (const [node, place] of this.place) if (place >= 0) at[place] = volts.get(node)!
+    this.newtonStep(numbered, at, new Float64Array(this.size), false)
+    const resistorAt = new Map(circuit.resistors.map(({ id }, i) => [id, i]))
+    const elementAt = new Map(circuit.elements.map(({ id }, i) => [id, i]))
+    const old = (id: string): Resistor | undefined => circuit.resistors[resistorAt.get(id) ?? -1]
+    const voltsOf = (values: Float64Array, node: string): number => {
+      const place = this.placeOf(node)
+      return place < 0 ? 0 : values[place]!
+    }
+    const flows = ({ from, to, ohm }: Resistor, values: Float64Array): number =>
+      (voltsOf(values, from) - voltsOf(values, to)) / ohm
+    return changes.map(({ resistors, elements }) => {
+      const before = elements.map(({ id }) => numbered.elements[elementAt.get(id)!]!)
+      const after = this.numbered({ ...circuit, resistors: [], elements })
+      const was = this.sumsAt({ resistors: [], elements: before }, at)
+      const is = this.sumsAt(after, at)
+      const right = was.map((sum, i) => sum - is[i]!)
+      // A resistance counts by its own change: more of it in a run that is fed a current drops so much more.
+      const lessA = new Map(
+        resistors.map(({ id, ohm }) => {
+          const own = old(id)!
+          return [id, (flows(own, at) * (ohm - own.ohm)) / own.ohm] as const
+        }),
+      )
+      for (const [id, amps] of lessA) {
+        const [a, b] = [this.placeOf(old(id)!.from), this.placeOf(old(id)!.to)]
+        if (a >= 0) right[a]! -= amps
+        if (b >= 0) right[b]! += amps
+      }
+      const change = this.equations.solveAgain(right)
+      return {
+        voltsAt: (node) => voltsOf(at, node) + voltsOf(change, node),
+        ampsIn: (run) => {
+          const own = old(run)
+          return own ? flows(own, at) + flows(own, change) - (lessA.get(run) ?? 0) : 0
+        },
+      }
     })
   }
 

@@ -1,0 +1,84 @@
+import { causesOf, hypothesesOf, type Cause } from './hypotheses'
+import { Posterior, type Ranked, type Taken } from './posterior'
+import { deviationOf } from './meters'
+import { worthOf, type Worth } from './next'
+import { Proof, type Prediction } from './predict'
+import type { ProofTest } from './tests/test'
+import type { JobDocument } from '#core/job/document'
+import type { ShopSettings } from '#core/system/system'
+
+/** What a test must read. */
+export interface Expected {
+  readonly test: ProofTest
+  readonly value: number
+  /** Twice the standard deviation of the reading in a sound system, with its instrument. */
+  readonly tolerance: number
+}
+
+/** Tolerances are so many standard deviations. */
+const deviations = 2
+
+/** A job that is proved: what each test must read, and what wrong readings mean. */
+export class Diagnosis {
+  readonly proof: Proof
+  readonly causes: readonly Cause[]
+  private begin: Posterior | null = null
+  private preparing: Generator<void, void, void> | null = null
+
+  constructor(job: JobDocument, shop: ShopSettings = {}) {
+    this.proof = new Proof(job, shop)
+    this.causes = causesOf(this.proof)
+  }
+
+  /**
+   * Works out what every cause predicts, once: it takes seconds for a large job. Yields on the way, so that whoever
+   * waits may turn to something else; {@link given} does what is left of it.
+   */
+  prepare(): Generator<void, void, void> {
+    return (this.preparing ??= this.prepared())
+  }
+  private *prepared(): Generator<void, void, void> {
+    const { proof, causes } = this
+    const hypotheses = yield* hypothesesOf(proof, causes)
+    this.begin = Posterior.of({ tests: proof.tests, causes, hypotheses })
+  }
+
+  get expected(): Expected[] {
+    return this.proof.tests.map((test) => this.expect(test))
+  }
+  expect(test: ProofTest): Expected {
+    const prediction = this.proof.expected(test)
+    return { test, value: prediction.value, tolerance: deviations * deviationIn(test, prediction) }
+  }
+  /** Whether a reading lies in its band. */
+  isWithin({ test, value }: Taken): boolean {
+    const { value: expected, tolerance } = this.expect(test)
+    return Math.abs(value - expected) <= tolerance
+  }
+
+  /** What readings say of the causes. */
+  given(readings: readonly Taken[]): Posterior {
+    const preparing = this.prepare()
+    while (!this.begin) preparing.next()
+    return readings.reduce((posterior, taken) => posterior.with(taken), this.begin)
+  }
+
+  /** What to measure next, the best for its trouble first. */
+  next(posterior: Posterior): Worth[] {
+    const taken = new Set(posterior.taken.map(({ test }) => test.id))
+    const state = posterior.taken.at(-1)?.test.state.id ?? null
+    return worthOf(posterior, this.proof.tests, { taken, state })
+  }
+}
+
+function deviationIn({ instrument }: ProofTest, { value, slopes, bent }: Prediction): number {
+  return Math.hypot(deviationOf(instrument, value), Math.sqrt(bent), ...slopes.by)
+}
+
+/** From so much on a cause is sure enough to be acted on. */
+export const sureFrom = 0.9
+
+/** Whether the readings are explained by something that is known to go wrong, or by nothing being wrong. */
+export const mostMisfit = 4
+
+export type { Ranked, Taken, Worth }

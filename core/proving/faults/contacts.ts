@@ -1,0 +1,50 @@
+import type { PostKind } from '#core/network/network'
+import { inside, type Bench } from '../tests/make'
+import { withOne, type Fault, type Place } from './fault'
+
+const fittings = ({ rig: { network } }: Bench, kinds: readonly PostKind[]): Place[] =>
+  network.posts
+    .filter(({ kind, id }) => kinds.includes(kind) && network.runs.some(({ to }) => to === id))
+    .map(({ id, name, fitting }) => ({
+      at: id,
+      where: `at ${fitting?.number ? `${fitting.number}, ` : ''}${inside(name)}`,
+    }))
+
+export const fuseOpen: Fault = {
+  id: 'fuse-open',
+  title: 'Fuse open',
+  prior: 2,
+  unit: '',
+  scale: 'each',
+  places: (bench) => fittings(bench, ['fuse']),
+  change: (rig, at) => ({ ...rig, blown: withOne(rig.blown, at) }),
+  mend: 'Find out why it blew before a new one goes in.',
+}
+
+export const stuckOpen: Fault = {
+  id: 'stuck-open',
+  title: 'Contact stays open',
+  prior: 1,
+  unit: '',
+  scale: 'each',
+  places: (bench) => fittings(bench, ['switch', 'relay', 'stop']),
+  change: (rig, at) => ({ ...rig, stuckOpen: withOne(rig.stuckOpen, at) }),
+  mend: 'Try it by hand and at its coil, and change it.',
+}
+
+/** What should part: relays when the engine stops, the main switch when it is turned off. */
+export const stuckClosed: Fault = {
+  id: 'stuck-closed',
+  title: 'Contact stays closed',
+  prior: 1,
+  unit: '',
+  scale: 'each',
+  places: (bench) =>
+    fittings(bench, ['switch', 'relay']).filter(
+      ({ at }) => at === 'main-switch' || bench.rig.network.relays.some(({ post }) => post === at),
+    ),
+  change: (rig, at) => ({ ...rig, stuckClosed: withOne(rig.stuckClosed, at) }),
+  mend: 'Its contacts are welded: change it, and ask what current welded them.',
+}
+
+export default [fuseOpen, stuckOpen, stuckClosed]

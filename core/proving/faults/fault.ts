@@ -1,0 +1,43 @@
+import type { Unit as Quantity } from '#core/units/units'
+import type { Rig } from '../rig'
+import type { Bench } from '../tests/make'
+
+/** Where a fault may be. */
+export interface Place {
+  /** Id of the run, post, unit or battery it is at. */
+  readonly at: string
+  /** Where that is, in words: `in W3, from the main fuse to the main switch`. */
+  readonly where: string
+  /** Sizes it may have, from small to large, as likely one as the other; none where it has no size. */
+  readonly sizes?: readonly number[]
+  /** How much more likely it is here than elsewhere, as a multiple. */
+  readonly times?: number
+}
+
+/** Something that may be wrong, with its prior, what it changes, and its words. */
+export interface Fault {
+  readonly id: string
+  /** What is wrong, as it goes on with a place: `Poor joint` in W3. */
+  readonly title: string
+  /** How often it is met at one place, against the other faults (engineering default). */
+  readonly prior: number
+  readonly unit: Quantity
+  /** Sizes lie each as many times the last, so many apart, or stand for themselves. */
+  readonly scale: 'times' | 'apart' | 'each'
+  readonly places: (bench: Bench) => readonly Place[]
+  readonly change: (rig: Rig, at: string, size: number) => Rig
+  /** What is done about it. */
+  readonly mend: string
+}
+
+export const withOne = (list: readonly string[], id: string): readonly string[] => [...list, id]
+
+/** Sizes from one to another, each as many times the last. */
+export function timesBetween(least: number, most: number, step = 1.6): number[] {
+  const count = Math.max(2, Math.ceil(Math.log(most / least) / Math.log(step)) + 1)
+  return Array.from({ length: count }, (_, i) => least * (most / least) ** (i / (count - 1)))
+}
+/** Sizes from one to another, so many apart. */
+export function stepsBetween(least: number, most: number, count: number): number[] {
+  return Array.from({ length: count }, (_, i) => least + ((most - least) * i) / (count - 1))
+}

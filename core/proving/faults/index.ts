@@ -1,0 +1,21 @@
+import batteries from './batteries'
+import contacts from './contacts'
+import type { Fault } from './fault'
+import joints from './joints'
+import leftovers from './leftovers'
+import settings from './settings'
+import signals from './signals'
+import units from './units'
+
+/** Everything that may be wrong, a topic a file. */
+export const allFaults: readonly Fault[] = [
+  ...joints,
+  ...contacts,
+  ...signals,
+  ...settings,
+  ...leftovers,
+  ...batteries,
+  ...units,
+]
+
+export const faultOf = (id: string): Fault | null => allFaults.find((fault) => fault.id === id) ?? null

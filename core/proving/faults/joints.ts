@@ -1,0 +1,106 @@
+import { runOhm } from '#core/network/cases'
+import type { Run } from '#core/network/network'
+import { cableSizesMm2 } from '#core/physics/conductors'
+import { withAdded } from '../parameters'
+import { inside, postName, type Bench } from '../tests/make'
+import { timesBetween, type Fault, type Place } from './fault'
+
+/** A run in which less flows at most shows no poor joint and takes no harm by one, A. */
+const leastA = 1
+/** What a poor joint costs at the current of its run, V of 12: from hardly any to nearly all. */
+const costsV = [0.04, 3] as const
+/** Runs are fitted at most so many usual sizes too thin. */
+const sizesTooThin = 3
+
+export const runWhere = ({ rig: { network } }: Bench, run: Run): string =>
+  `in ${run.number}, ${inside(postName(network, run.from))} to ${inside(postName(network, run.to))}`
+
+/** The largest current of a run while a test is made, A. */
+function mostA({ states, solved }: Bench, run: Run): number {
+  return Math.max(
+    0,
+    ...states
+      .filter(
+        ({ at, doing }) => doing.kind === 'nothing' && (at.kind === 'cranking') === (run.role === 'cranking'),
+      )
+      .map((state) => Math.abs(solved(state).amps.get(run.id) ?? 0)),
+  )
+}
+
+const flowing = (bench: Bench): { run: Run; amps: number }[] =>
+  bench.rig.network.runs.map((run) => ({ run, amps: mostA(bench, run) })).filter(({ amps }) => amps >= leastA)
+
+const isMetal = ({ areaMm2 }: Run): boolean => areaMm2 === null
+
+function poorAt(bench: Bench, wanted: (run: Run) => boolean): Place[] {
+  const scale = bench.rig.nominalV / 12
+  return flowing(bench)
+    .filter(({ run }) => wanted(run))
+    .map(({ run, amps }) => ({
+      at: run.id,
+      where: runWhere(bench, run),
+      sizes: timesBetween((1000 * costsV[0] * scale) / amps, (1000 * costsV[1] * scale) / amps),
+    }))
+}
+
+export const poorJoint: Fault = {
+  id: 'resistance',
+  title: 'Poor joint',
+  prior: 3,
+  unit: 'mΩ',
+  scale: 'times',
+  places: (bench) => poorAt(bench, (run) => !isMetal(run)),
+  change: (rig, at, mOhm) => withAdded(rig, at, mOhm / 1000),
+  mend: 'Undo both lugs, clean them, look at the crimp, and tighten to the maker’s torque.',
+}
+
+export const poorReturn: Fault = {
+  id: 'chassis-return',
+  title: 'Poor chassis return',
+  prior: 4,
+  unit: 'mΩ',
+  scale: 'times',
+  places: (bench) => poorAt(bench, isMetal),
+  change: (rig, at, mOhm) => withAdded(rig, at, mOhm / 1000),
+  mend: 'Clean to bare metal at both ends, or bring the negative back by a cable of its own.',
+}
+
+export const broken: Fault = {
+  id: 'open-run',
+  title: 'Nothing joined',
+  prior: 0.5,
+  unit: '',
+  scale: 'each',
+  places: (bench) =>
+    flowing(bench)
+      .filter(({ run }) => !isMetal(run))
+      .map(({ run }) => ({ at: run.id, where: runWhere(bench, run) })),
+  change: (rig, at) => withAdded(rig, at, Infinity),
+  mend: 'Look for a lug that was never landed, or a cable that is cut.',
+}
+
+export const wrongSize: Fault = {
+  id: 'wrong-size',
+  title: 'Thinner cable than specified',
+  prior: 1,
+  unit: 'mm²',
+  scale: 'each',
+  places: (bench) =>
+    flowing(bench)
+      .filter(({ run }) => run.state === 'new' && run.areaMm2 !== null)
+      .map(({ run }) => ({
+        at: run.id,
+        where: runWhere(bench, run),
+        sizes: cableSizesMm2.filter((size) => size < run.areaMm2!).slice(-sizesTooThin),
+      }))
+      .filter(({ sizes }) => sizes.length > 0),
+  change: (rig, at, areaMm2) => {
+    const run = rig.network.runs.find(({ id }) => id === at)!
+    const { cableC } = rig.network
+    const more = runOhm({ ...run, areaMm2 }, cableC) - runOhm(run, cableC)
+    return { ...withAdded(rig, at, more), printedMm2: { ...rig.printedMm2, [at]: areaMm2 } }
+  },
+  mend: 'Fit the size that is specified, or a fuse that protects the one that is there.',
+}
+
+export default [poorJoint, poorReturn, broken, wrongSize]

@@ -1,0 +1,87 @@
+import { barsOf } from '../states'
+import { inside, type Bench } from '../tests/make'
+import { unitsOf } from '../rig'
+import { withOne, type Fault, type Place } from './fault'
+import { runWhere } from './joints'
+
+/** Drop of an isolator that was left in, V: of silicon, and of a low-loss one. */
+const isolatorV = [0.1, 0.7] as const
+/** A link that joins two batteries, with its lugs, mΩ (engineering default). */
+const linkMohm = [1, 3, 10] as const
+
+/** Runs through which an alternator’s side feeds the house. */
+function feedsFromEngine({ rig: { network } }: Bench): Place[] {
+  return network.runs
+    .filter(({ of, role, id }) => of?.startsWith('links/') && role === 'charge' && id.endsWith('-feed'))
+    .filter(
+      ({ id }) =>
+        !network.units.some(
+          (unit) => unit.kind === 'diode' && id.startsWith(unit.id.replace(/-[a-z]+-diode$/, '')),
+        ),
+    )
+    .map((run) => ({ at: run.id, where: runWhere({ rig: { network } } as Bench, run), sizes: isolatorV }))
+}
+
+export const diodeLeftIn: Fault = {
+  id: 'diode-left-in',
+  title: 'Diode isolator left in',
+  prior: 1,
+  unit: 'V',
+  scale: 'each',
+  places: feedsFromEngine,
+  change: (rig, at, dropV) => ({ ...rig, diodes: { ...rig.diodes, [at]: dropV } }),
+  mend: 'Take the isolator out and join its cables as the drawing says.',
+}
+
+export const jumpLink: Fault = {
+  id: 'jump-link',
+  title: 'Jump link left in',
+  prior: 1.5,
+  unit: 'mΩ',
+  scale: 'each',
+  places: ({ rig: { network } }) =>
+    unitsOf(network, 'battery')
+      .filter(({ serves, plus }) => serves === 'engine' && isParted(network, plus))
+      .map(({ id, name }) => ({ at: id, where: `between the house and ${inside(name)}`, sizes: linkMohm })),
+  change: (rig, at, mOhm) => {
+    const battery = unitsOf(rig.network, 'battery').find(({ id }) => id === at)!
+    const { plus } = barsOf(rig.network)
+    return { ...rig, stray: [...rig.stray, { from: battery.plus, to: plus, ohm: mOhm / 1000 }] }
+  },
+  mend: 'Take the link or the jump switch out: house and engine are joined by their link alone.',
+}
+
+/** Batteries of one voltage alone can be joined by a link. */
+function isParted({ posts }: Bench['rig']['network'], plus: string): boolean {
+  const voltage = (id: string): number => posts.find((post) => post.id === id)?.nominalV ?? 0
+  return voltage(plus) === voltage('bank-plus')
+}
+
+export const shuntReversed: Fault = {
+  id: 'shunt-reversed',
+  title: 'Shunt the wrong way round',
+  prior: 2,
+  unit: '',
+  scale: 'each',
+  places: ({ rig: { monitor } }) => (monitor ? [{ at: 'shunt', where: 'at the shunt' }] : []),
+  change: (rig) => ({ ...rig, monitor: rig.monitor && { ...rig.monitor, sign: -1 } }),
+  mend: 'Turn the shunt, or its two sense wires: the battery is on the battery’s side.',
+}
+
+export const shuntBypassed: Fault = {
+  id: 'shunt-bypassed',
+  title: 'Return lands before the shunt',
+  prior: 2,
+  unit: '',
+  scale: 'each',
+  places: (bench) =>
+    bench.rig.monitor
+      ? bench.rig.network.runs
+          .filter(({ role, to, returnOf }) => role === 'return' && to === 'bar-minus' && returnOf !== null)
+          .map((run) => ({ at: run.id, where: runWhere(bench, run) }))
+      : [],
+  change: (rig, at) => ({ ...rig, pastShunt: withOne(rig.pastShunt, at) }),
+  mend: 'Move the negative of this branch to the bar behind the shunt.',
+}
+
+export default [diodeLeftIn, jumpLink, shuntReversed, shuntBypassed]

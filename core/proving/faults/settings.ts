@@ -1,0 +1,117 @@
+import type { DcdcUnit, SourceUnit } from '#core/network/network'
+import { inside, type Bench } from '../tests/make'
+import { unitsOf, withUnit, type Rig } from '../rig'
+import { stepsBetween, timesBetween, type Fault, type Place } from './fault'
+
+type Charger = SourceUnit | DcdcUnit
+
+const chargersOf = ({ rig: { network } }: Bench): Charger[] => [
+  ...unitsOf(network, 'source').filter(({ from }) => from !== 'other'),
+  ...unitsOf(network, 'dcdc'),
+]
+const placed = (chargers: readonly Charger[], sizes: (charger: Charger) => readonly number[]): Place[] =>
+  chargers.map((charger) => ({
+    at: charger.id,
+    where: `at ${inside(charger.name)}`,
+    sizes: sizes(charger),
+  }))
+
+/** The rig with the voltage of a charger moved, and that of its float. */
+function withSetV(rig: Rig, at: string, absorptionV: number, floatV: number): Rig {
+  const moved = withUnit(rig, at, (unit) =>
+    unit.kind === 'source' || unit.kind === 'dcdc' ? { ...unit, setV: unit.setV + absorptionV } : unit,
+  )
+  const charging = moved.charging[at]
+  if (!charging || charging.floatV === null) return moved
+  return { ...moved, charging: { ...moved.charging, [at]: { floatV: charging.floatV + floatV } } }
+}
+
+/** What a lead profile holds above that of lithium, V of 12 (engineering default): by its kind, and by the cold. */
+const leadAbove = { least: 0.25, most: 0.9, float: 0.25 } as const
+
+export const leadProfile: Fault = {
+  id: 'lead-profile',
+  title: 'On a profile for lead',
+  prior: 3,
+  unit: 'V',
+  scale: 'apart',
+  places: (bench) =>
+    placed(chargersOf(bench), () => {
+      const scale = bench.rig.nominalV / 12
+      return stepsBetween(leadAbove.least * scale, leadAbove.most * scale, 5)
+    }),
+  change: (rig, at, volts) => withSetV(rig, at, volts, (leadAbove.float * rig.nominalV) / 12),
+  mend: 'Set its lithium profile, switch equalising and temperature compensation off, and read it again.',
+}
+
+export const wrongVoltage: Fault = {
+  id: 'wrong-voltage',
+  title: 'Absorption voltage set wrong',
+  prior: 1.5,
+  unit: 'V',
+  scale: 'apart',
+  places: (bench) => {
+    const scale = bench.rig.nominalV / 12
+    return placed(chargersOf(bench), () => stepsBetween(-1 * scale, -0.15 * scale, 6))
+  },
+  change: (rig, at, volts) => withSetV(rig, at, volts, 0),
+  mend: 'Set the voltage that is specified, and read it again on the battery’s posts.',
+}
+
+/** A current limit that is set wrong is at most so small, as a share of what it should be. */
+const leastShare = 0.25
+
+export const wrongCurrent: Fault = {
+  id: 'wrong-current',
+  title: 'Current limit set wrong',
+  prior: 1.5,
+  unit: 'A',
+  scale: 'times',
+  places: (bench) =>
+    placed(
+      chargersOf(bench).filter((unit) => !(unit.kind === 'source' && unit.from === 'sun')),
+      ({ mostA }) => timesBetween(leastShare * mostA, 0.8 * mostA, 1.25),
+    ),
+  change: (rig, at, amps) =>
+    withUnit(rig, at, (unit) =>
+      unit.kind === 'source' || unit.kind === 'dcdc' ? { ...unit, mostA: amps } : unit,
+    ),
+  mend: 'Set the current that is specified.',
+}
+
+export const monitorSettings: Fault = {
+  id: 'monitor-settings',
+  title: 'Capacity set wrong',
+  prior: 1.5,
+  unit: 'Ah',
+  scale: 'times',
+  places: ({ rig: { monitor } }) =>
+    monitor
+      ? [
+          {
+            at: 'monitor',
+            where: 'in the monitor',
+            sizes: [
+              ...timesBetween(monitor.capacityAh / 4, monitor.capacityAh / 1.1, 1.2),
+              ...timesBetween(monitor.capacityAh * 1.1, monitor.capacityAh * 3, 1.2),
+            ],
+          },
+        ]
+      : [],
+  change: (rig, _at, capacityAh) => ({ ...rig, monitor: rig.monitor && { ...rig.monitor, capacityAh } }),
+  mend: 'Set the capacity of the new battery.',
+}
+
+export const monitorZero: Fault = {
+  id: 'monitor-zero',
+  title: 'Zero not set',
+  prior: 1,
+  unit: 'A',
+  scale: 'apart',
+  places: ({ rig: { monitor } }) =>
+    monitor ? [{ at: 'monitor', where: 'in the monitor', sizes: stepsBetween(0.3, 2, 5) }] : [],
+  change: (rig, _at, zeroA) => ({ ...rig, monitor: rig.monitor && { ...rig.monitor, zeroA } }),
+  mend: 'Set the zero with everything off, its main lead open.',
+}
+
+export default [leadProfile, wrongVoltage, wrongCurrent, monitorSettings, monitorZero]

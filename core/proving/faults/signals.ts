@@ -1,0 +1,76 @@
+import { inside, type Bench } from '../tests/make'
+import { unitsOf } from '../rig'
+import { runSignal, stopSignal } from '../signals'
+import { withOne, type Fault, type Place } from './fault'
+
+const dead = (rig: Parameters<Fault['change']>[0], id: string) => ({ ...rig, dead: withOne(rig.dead, id) })
+
+function signalled({ rig: { network, signalWires } }: Bench): Place[] {
+  const relays = network.relays.map(({ post }) => ({
+    at: post,
+    where: `at ${inside(network.posts.find(({ id }) => id === post)!.name)}`,
+  }))
+  const units = unitsOf(network, 'dcdc')
+    .filter(({ id }) => signalWires.includes(id))
+    .map(({ id, name }) => ({ at: id, where: `at ${inside(name)}` }))
+  return [...relays, ...units]
+}
+
+export const noSignal: Fault = {
+  id: 'no-signal',
+  title: 'No running signal',
+  prior: 3,
+  unit: '',
+  scale: 'each',
+  places: signalled,
+  change: (rig, at) => dead(rig, runSignal(at)),
+  mend: 'Follow the thin wire back: its fuse, its plug, whether it is live only with the key on.',
+}
+
+export const noStop: Fault = {
+  id: 'no-charge-stop',
+  title: 'Charge stop does not arrive',
+  prior: 2,
+  unit: '',
+  scale: 'each',
+  places: ({ rig: { network } }) =>
+    unitsOf(network, 'source')
+      .filter(({ of }) => network.signals.some((line) => line.of === of))
+      .map(({ id, name }) => ({ at: id, where: `at ${inside(name)}` })),
+  change: (rig, at) => dead(rig, stopSignal(at)),
+  mend: 'Follow the stop line from the battery to the source, and see which way its contact works.',
+}
+
+const protectionNames: Readonly<Record<string, string>> = {
+  'discharge-stop': 'of the discharge stop',
+  warning: 'of the warning before the cut-off',
+  reset: 'of the reset',
+}
+
+export const noProtection: Fault = {
+  id: 'protection-dead',
+  title: 'Nothing happens when it should act',
+  prior: 1,
+  unit: '',
+  scale: 'each',
+  places: ({ rig }) =>
+    rig.protections
+      .filter((id) => protectionNames[id])
+      .map((id) => ({ at: id, where: `at the test ${protectionNames[id]}` })),
+  change: (rig, at) => dead(rig, at),
+  mend: 'See its settings and its wire, and do the test again before the job is handed over.',
+}
+
+export const sensorOff: Fault = {
+  id: 'sensor',
+  title: 'Temperature sensor off or in the wrong place',
+  prior: 2,
+  unit: '',
+  scale: 'each',
+  places: ({ rig }) =>
+    rig.protections.includes('cold-gate') ? [{ at: 'bank', where: 'at the battery' }] : [],
+  change: (rig) => dead(rig, 'cold-gate'),
+  mend: 'Find where the sensor is, and fit it on the battery.',
+}
+
+export default [noSignal, noStop, noProtection, sensorOff]

@@ -1,0 +1,106 @@
+import { turnable } from '../tests/quiet'
+import { inside } from '../tests/make'
+import { unitsOf, withUnit } from '../rig'
+import { stepsBetween, timesBetween, withOne, type Fault } from './fault'
+
+export const leadsTurned: Fault = {
+  id: 'reversed',
+  title: 'Leads the wrong way round',
+  prior: 1,
+  unit: '',
+  scale: 'each',
+  places: ({ rig: { network } }) =>
+    turnable
+      .flatMap((kind) => unitsOf(network, kind))
+      .map(({ id, name }) => ({ at: id, where: `at ${inside(name)}` })),
+  change: (rig, at) => ({ ...rig, reversed: withOne(rig.reversed, at) }),
+  mend: 'Leave its fuse out until red is on plus.',
+}
+
+export const standingDraw: Fault = {
+  id: 'standing-draw',
+  title: 'Something draws though all is off',
+  prior: 2,
+  unit: 'A',
+  scale: 'times',
+  places: () => [{ at: 'bar-plus', where: 'at the house bank', sizes: timesBetween(0.5, 10, 1.6) }],
+  change: (rig, _at, amps) => ({ ...rig, standingA: rig.standingA + amps }),
+  mend: 'Pull one branch fuse after another until the current falls.',
+}
+
+export const weakAlternator: Fault = {
+  id: 'alternator-weak',
+  title: 'Alternator gives less than it should',
+  prior: 1.5,
+  unit: '%',
+  scale: 'apart',
+  places: ({ rig: { network } }) =>
+    unitsOf(network, 'alternator').map(({ id, name }) => ({
+      at: id,
+      where: `at ${inside(name)}`,
+      sizes: stepsBetween(10, 70, 6),
+    })),
+  change: (rig, at, percent) =>
+    withUnit(rig, at, (unit) =>
+      unit.kind === 'alternator'
+        ? { ...unit, idleA: (unit.idleA * percent) / 100, cruiseA: (unit.cruiseA * percent) / 100 }
+        : unit,
+    ),
+  mend: 'See belt, brushes and the wires of its field before it is charged to the battery.',
+}
+
+export const hotAlternator: Fault = {
+  id: 'alternator-hot',
+  title: 'Air does not reach the alternator',
+  prior: 1,
+  unit: 'Δ°C',
+  scale: 'apart',
+  places: ({ rig: { heat, network } }) =>
+    unitsOf(network, 'alternator')
+      .filter(({ id }) => heat[id])
+      .map(({ id, name }) => ({ at: id, where: `at ${inside(name)}`, sizes: stepsBetween(25, 60, 4) })),
+  change: (rig, at, hotterK) => {
+    const heat = rig.heat[at]!
+    return {
+      ...rig,
+      heat: { ...rig.heat, [at]: { ...heat, riseK: heat.riseK + hotterK, airC: heat.airC + 10 } },
+    }
+  },
+  mend: 'Clear the way of the air, and set the charging current lower until it is cool.',
+}
+
+export const stringTurned: Fault = {
+  id: 'string-reversed',
+  title: 'Panel string the wrong way round',
+  prior: 1.5,
+  unit: '',
+  scale: 'each',
+  places: ({ rig: { panels, network } }) =>
+    unitsOf(network, 'source')
+      .filter(({ id }) => panels[id])
+      .map(({ id, name }) => ({ at: id, where: `at ${inside(name)}` })),
+  change: (rig, at) => ({
+    ...withUnit(rig, at, (unit) => (unit.kind === 'source' ? { ...unit, mostA: 0 } : unit)),
+    panels: { ...rig.panels, [at]: { openV: -rig.panels[at]!.openV } },
+  }),
+  mend: 'Panels covered, change the string’s two leads over.',
+}
+
+export const stringShaded: Fault = {
+  id: 'string-shaded',
+  title: 'Panels in shade',
+  prior: 2,
+  unit: '%',
+  scale: 'apart',
+  places: ({ rig: { panels, network } }) =>
+    unitsOf(network, 'source')
+      .filter(({ id }) => panels[id])
+      .map(({ id, name }) => ({ at: id, where: `at ${inside(name)}`, sizes: stepsBetween(5, 50, 4) })),
+  change: (rig, at, percent) =>
+    withUnit(rig, at, (unit) =>
+      unit.kind === 'source' ? { ...unit, mostA: (unit.mostA * percent) / 100 } : unit,
+    ),
+  mend: 'Look along the panels for a mast, a rail, a leaf, and read again in full sun.',
+}
+
+export default [leadsTurned, standingDraw, weakAlternator, hotAlternator, stringTurned, stringShaded]

@@ -1,0 +1,36 @@
+import { deviationOf, shown } from './meters'
+import { movedRig } from './parameters'
+import type { Proof } from './predict'
+import type { Rig } from './rig'
+import type { ProofTest } from './tests/test'
+
+/** Gives numbers from 0 to 1, evenly: what is by chance comes in from outside. */
+export type Chance = () => number
+
+/** A number of the normal distribution (Box and Muller). */
+export function normal(chance: Chance): number {
+  const [a, b] = [Math.max(1e-12, chance()), chance()]
+  return Math.sqrt(-2 * Math.log(a)) * Math.cos(2 * Math.PI * b)
+}
+
+/** A rig as it may turn out: everything that nobody knows exactly is somewhere within its uncertainty. */
+export const asItIs = ({ parameters }: Proof, rig: Rig, chance: Chance): Rig =>
+  parameters.reduce((moved, parameter) => movedRig(moved, parameter, normal(chance)), rig)
+
+/** Instruments on a rig: each reading is what is there, with the noise of its instrument. */
+export class StandIn {
+  private readonly truth: ReadonlyMap<string, number>
+
+  constructor(
+    proof: Proof,
+    readonly rig: Rig,
+    private readonly chance: Chance,
+  ) {
+    this.truth = proof.readings(rig, proof.tests)
+  }
+
+  read({ id, instrument }: ProofTest): number {
+    const is = this.truth.get(id)!
+    return shown(instrument, is + normal(this.chance) * deviationOf(instrument, is))
+  }
+}

@@ -1,0 +1,37 @@
+/** What a reading is taken with. */
+export type Instrument = 'meter' | 'clamp' | 'monitor' | 'probe' | 'eye'
+
+interface Class {
+  readonly name: string
+  /** Standard deviation of a reading, as a share of it, and whatever it reads. */
+  readonly share: number
+  readonly floor: number
+  /** How finely it shows what it reads. */
+  readonly step: number
+}
+
+/**
+ * Classes of usual instruments, as one standard deviation: half of what their makers state as the limit. The meter's
+ * floor counts that leads and lugs are touched in one place and not in another.
+ */
+const classes: Readonly<Record<Instrument, Class>> = {
+  meter: { name: 'Meter', share: 0.0025, floor: 0.002, step: 0.001 },
+  clamp: { name: 'Clamp meter', share: 0.01, floor: 0.1, step: 0.01 },
+  monitor: { name: 'Monitor', share: 0.005, floor: 0.05, step: 0.01 },
+  probe: { name: 'Temperature probe', share: 0, floor: 1, step: 0.1 },
+  eye: { name: 'Eye', share: 0.005, floor: 0.02, step: 0.01 },
+}
+
+export const instrumentName = (instrument: Instrument): string => classes[instrument].name
+
+/** Standard deviation of a reading by its instrument, in the unit of what is read. */
+export function deviationOf(instrument: Instrument, reading: number): number {
+  const { share, floor } = classes[instrument]
+  return Math.hypot(share * reading, floor)
+}
+
+/** A reading as its instrument shows it. */
+export const shown = (instrument: Instrument, reading: number): number => {
+  const { step } = classes[instrument]
+  return Number((Math.round(reading / step) * step).toFixed(6))
+}

@@ -1,0 +1,199 @@
+import { scaled, unscaled, type Cause, type Hypothesis } from './hypotheses'
+import type { ProofTest } from './tests/test'
+
+/** A reading of a test. */
+export interface Taken {
+  readonly test: ProofTest
+  readonly value: number
+}
+
+/** What is known of a job before anything is read. */
+export interface Knowledge {
+  readonly tests: readonly ProofTest[]
+  readonly causes: readonly Cause[]
+  readonly hypotheses: readonly Hypothesis[]
+}
+
+/** One hypothesis in the light of the readings: all of them together, with what they have in common. */
+interface Weighed {
+  /** Logarithm of prior times likelihood. */
+  readonly log: number
+  /** Rows of the triangular root of the readings' covariance, and what each reading is off by in it. */
+  readonly rows: readonly Float64Array[]
+  readonly off: readonly number[]
+}
+
+/** A cause with its probability. */
+export interface Ranked {
+  readonly cause: Cause
+  readonly probability: number
+  /** The likely size; null where it has none. */
+  readonly size: number | null
+}
+
+/** What a reading would be by one hypothesis, in the light of those that were taken. */
+export interface Outlook {
+  readonly cause: number
+  readonly weight: number
+  readonly mean: number
+  readonly variance: number
+}
+
+/** Less likely hypotheses are not looked at when it is asked what would tell them apart. */
+const leastWeight = 1e-4
+
+/**
+ * Probabilities of causes given readings: for each size of each cause the likelihood of all readings together, a
+ * normal distribution with the full covariance that the common uncertainties and the size itself give; sizes are
+ * integrated as a mixture. Readings are added one by one, by the triangular root (Cholesky) of the covariance.
+ */
+export class Posterior {
+  private readonly places: readonly number[]
+  private theWeights: readonly number[] | undefined
+
+  private constructor(
+    private readonly known: Knowledge,
+    readonly taken: readonly Taken[],
+    private readonly weighed: readonly Weighed[],
+  ) {
+    this.places = taken.map(({ test }) => known.tests.indexOf(test))
+  }
+
+  /** Before anything is read. */
+  static of(known: Knowledge): Posterior {
+    return new Posterior(
+      known,
+      [],
+      known.hypotheses.map(({ prior }) => ({ log: Math.log(prior), rows: [], off: [] })),
+    )
+  }
+
+  get causes(): readonly Cause[] {
+    return this.known.causes
+  }
+
+  /** With one more reading. */
+  with(taken: Taken): Posterior {
+    const at = this.known.tests.indexOf(taken.test)
+    const weighed = this.weighed.map((one, h): Weighed => {
+      const { row, mean, variance } = this.conditional(h, at)
+      const sd = Math.sqrt(variance)
+      const z = (taken.value - mean) / sd
+      row[row.length - 1] = sd
+      return {
+        log: one.log - Math.log(sd) - 0.5 * z * z,
+        rows: [...one.rows, row],
+        off: [...one.off, z],
+      }
+    })
+    return new Posterior(this.known, [...this.taken, taken], weighed)
+  }
+
+  /** A reading by one hypothesis, given those before: its mean and variance, and its row of the root. */
+  private conditional(
+    h: number,
+    at: number,
+  ): { readonly row: Float64Array; readonly mean: number; readonly variance: number } {
+    const { means, noise, covariance } = this.known.hypotheses[h]!
+    const { rows, off } = this.weighed[h]!
+    const base = at * this.known.tests.length
+    const count = this.places.length
+    const row = new Float64Array(count + 1)
+    let mean = means[at]!
+    let variance = covariance[base + at]! + noise[at]!
+    for (let i = 0; i < count; i++) {
+      const own = rows[i]!
+      let left = covariance[base + this.places[i]!]!
+      for (let k = 0; k < i; k++) left -= row[k]! * own[k]!
+      const entry = left / own[i]!
+      row[i] = entry
+      mean += entry * off[i]!
+      variance -= entry * entry
+    }
+    return { row, mean, variance: Math.max(variance, 0.25 * noise[at]!) }
+  }
+
+  /** The weight of each hypothesis, 0 to 1, in sum 1. */
+  private get weights(): readonly number[] {
+    if (this.theWeights) return this.theWeights
+    const most = Math.max(...this.weighed.map(({ log }) => log))
+    const raw = this.weighed.map(({ log }) => Math.exp(log - most))
+    const sum = raw.reduce((total, weight) => total + weight, 0)
+    return (this.theWeights = raw.map((weight) => weight / sum))
+  }
+
+  /** Probability of each cause, in their order. */
+  probabilities(): number[] {
+    const sums = this.causes.map(() => 0)
+    this.weights.forEach((weight, h) => {
+      sums[this.known.hypotheses[h]!.cause]! += weight
+    })
+    return sums
+  }
+
+  /** The likeliest cause. */
+  top(): Ranked {
+    return this.ranking()[0]!
+  }
+
+  /** Causes, the likeliest first. */
+  ranking(): Ranked[] {
+    const sizes = this.sizes()
+    return this.probabilities()
+      .map((probability, i) => ({ cause: this.causes[i]!, probability, size: sizes[i]! }))
+      .sort((a, b) => b.probability - a.probability)
+  }
+
+  /** The likely size of each cause: the mean of its hypotheses, each moved to where the readings put it. */
+  private sizes(): (number | null)[] {
+    const { weights } = this
+    const sums = this.causes.map(() => ({ weight: 0, sum: 0 }))
+    this.known.hypotheses.forEach(({ cause, size, width }, h) => {
+      const weight = weights[h]!
+      if (weight < 1e-12) return
+      const into = sums[cause]!
+      into.weight += weight
+      into.sum += weight * (scaled(this.causes[cause]!, size) + width * this.moved(h))
+    })
+    return sums.map(({ weight, sum }, i) => {
+      const cause = this.causes[i]!
+      if (!cause.fault || cause.fault.unit === '') return null
+      return weight === 0 ? cause.sizes[0]! : unscaled(cause, sum / weight)
+    })
+  }
+
+  /** By how many of its widths the readings move a size. */
+  private moved(h: number): number {
+    const { bySize, width } = this.known.hypotheses[h]!
+    if (width === 0) return 0
+    const { rows, off } = this.weighed[h]!
+    const row = new Float64Array(rows.length)
+    let sum = 0
+    rows.forEach((own, i) => {
+      let left = bySize[this.places[i]!]!
+      for (let k = 0; k < i; k++) left -= row[k]! * own[k]!
+      row[i] = left / own[i]!
+      sum += row[i]! * off[i]!
+    })
+    return sum
+  }
+
+  /** What a test would read, by each hypothesis that is still likely. */
+  outlook(test: ProofTest): Outlook[] {
+    const at = this.known.tests.indexOf(test)
+    const { weights } = this
+    return this.known.hypotheses.flatMap(({ cause }, h) => {
+      if (weights[h]! < leastWeight) return []
+      const { mean, variance } = this.conditional(h, at)
+      return [{ cause, weight: weights[h]!, mean, variance }]
+    })
+  }
+
+  /** How far the readings are from what a cause predicts at best, as a mean square in deviations: about 1 where it explains them. */
+  misfit(cause: Cause): number {
+    const of = this.causes.indexOf(cause)
+    const all = this.weighed.filter((_, h) => this.known.hypotheses[h]!.cause === of)
+    const best = all.reduce((a, b) => (b.log > a.log ? b : a))
+    return best.off.length === 0 ? 0 : best.off.reduce((sum, z) => sum + z * z, 0) / best.off.length
+  }
+}

@@ -1,0 +1,194 @@
+import { asSpecified } from '#core/job/as-specified'
+import { partId, type JobDocument, type PartPath } from '#core/job/document'
+import type { AlternatorUnit, BatteryUnit, Network, Unit } from '#core/network/network'
+import { networkIn } from '#core/network/of-job'
+import { airAroundC, heatOf, shaftRpm } from '#core/system/alternators'
+import { factsOf, usualSystem, type ShopSettings, type System } from '#core/system/system'
+
+/** A conductor that nobody specified. */
+export interface StrayLink {
+  readonly from: string
+  readonly to: string
+  readonly ohm: number
+}
+
+/** How the case of an alternator warms at cruise. */
+export interface CaseHeat {
+  readonly ratedA: number
+  readonly rpm: number
+  readonly airC: number
+  readonly riseK: number
+  readonly tauMin: number
+}
+
+/** Panels before their controller. */
+export interface Panels {
+  readonly openV: number
+}
+
+/** What is set in the monitor, and how it shows what it measures. */
+export interface Monitor {
+  readonly sign: 1 | -1
+  readonly zeroA: number
+  readonly capacityAh: number
+}
+
+/** What a charger does once the bank is full. */
+export interface Charging {
+  readonly floatV: number | null
+}
+
+/**
+ * What stands before the installer: the wiring as it should be, and whatever of it is otherwise. A fault changes a
+ * rig into another; whatever is not named is as specified. Plain data.
+ */
+export interface Rig {
+  readonly network: Network
+  /** Resistance beyond its own in a run, Ω, by run; Infinity where it is open. */
+  readonly addedOhm: Readonly<Record<string, number>>
+  /** Fuses whose element is open, by post. */
+  readonly blown: readonly string[]
+  /** Relays and switches that stay open or closed whatever they should do, by post. */
+  readonly stuckOpen: readonly string[]
+  readonly stuckClosed: readonly string[]
+  /** Drop of a diode that lies in a run, V, by run. */
+  readonly diodes: Readonly<Record<string, number>>
+  readonly stray: readonly StrayLink[]
+  /** Returns that land on the battery’s own post, before the shunt, by run. */
+  readonly pastShunt: readonly string[]
+  /** Signals and protections that do not arrive: see `signals.ts`. */
+  readonly dead: readonly string[]
+  /** Batteries that are not joined, take no charge, or stop it when nearly full, by unit. */
+  readonly absent: readonly string[]
+  readonly chargeShut: readonly string[]
+  readonly cutsWhenFull: readonly string[]
+  /** Units whose leads are on the wrong posts. */
+  readonly reversed: readonly string[]
+  /** What draws though all is off, A. */
+  readonly standingA: number
+  readonly monitor: Monitor | null
+  readonly heat: Readonly<Record<string, CaseHeat>>
+  readonly panels: Readonly<Record<string, Panels>>
+  readonly charging: Readonly<Record<string, Charging>>
+  /** Size that is printed on a run, mm², where another was fitted than is specified. */
+  readonly printedMm2: Readonly<Record<string, number>>
+  /** The part each unit belongs to has its running signal by a wire. */
+  readonly signalWires: readonly string[]
+  readonly protections: readonly string[]
+  readonly nominalV: number
+}
+
+/** Share of charge at which a bank is proved: charged, then used a little (engineering default). */
+export const provedSoc = 0.7
+/** Lead that was charged and rested, V of 12. */
+const restedLeadV = 12.65
+/** In a hybrid both batteries have settled to one voltage; lead lies a little lower. */
+const settledUnderV = 0.02
+/** Draw of monitor and electronics when all is off, A. */
+const quietA = 0.05
+
+/** A job as it is specified, as it should stand before the installer. */
+export function rigOf(job: JobDocument, shop: ShopSettings = {}): Rig {
+  const system = usualSystem(factsOf(asSpecified(job), shop))
+  return rigIn(system, networkIn(system, job))
+}
+
+function rigIn(system: System, network: Network): Rig {
+  const { bank, one } = system
+  return {
+    network: atProving(network, bank.ocv(provedSoc)),
+    addedOhm: {},
+    blown: [],
+    stuckOpen: [],
+    stuckClosed: [],
+    diodes: {},
+    stray: [],
+    pastShunt: [],
+    dead: [],
+    absent: [],
+    chargeShut: [],
+    cutsWhenFull: [],
+    reversed: [],
+    standingA: quietA,
+    monitor: network.posts.some(({ id }) => id === 'shunt')
+      ? { sign: 1, zeroA: 0, capacityAh: bank.ah }
+      : null,
+    heat: heatIn(system),
+    panels: Object.fromEntries(
+      system.many.solar
+        .filter(({ through }) => through === 'own')
+        .map(({ $path, openCircuitV, series }) => [partId($path), { openV: openCircuitV * series }]),
+    ),
+    charging: chargingIn(system),
+    printedMm2: {},
+    signalWires: system.many.links
+      .filter(({ kind, signal }) => kind === 'dcdc' && signal === 'wire')
+      .map(({ $path }) => partId($path)),
+    protections: [
+      'discharge-stop',
+      ...(one.candidate.coldCut === 'yes' ? ['cold-gate'] : []),
+      ...(one.candidate.warning === 'none' && one.use.warns !== 'yes' ? [] : ['warning']),
+      'reset',
+    ],
+    nominalV: bank.nominalV,
+  }
+}
+
+/** The same wiring with every battery at the charge it has on the day, whatever the case. */
+function atProving(network: Network, lithiumV: number): Network {
+  const emfOf = ({ chemistry, serves, plus }: BatteryUnit): number => {
+    const { nominalV } = network.posts.find(({ id }) => id === plus)!
+    if (chemistry === 'lithium') return lithiumV
+    return serves === 'house' ? lithiumV - settledUnderV : (restedLeadV * nominalV) / 12
+  }
+  return {
+    ...network,
+    units: network.units.map((unit) => (unit.kind === 'battery' ? withEmf(unit, emfOf(unit)) : unit)),
+  }
+}
+
+export const withEmf = (unit: BatteryUnit, emfV: number): BatteryUnit => ({
+  ...unit,
+  lowV: emfV,
+  restV: emfV,
+  fullV: emfV,
+})
+
+function heatIn({ many, craft }: System): Record<string, CaseHeat> {
+  return Object.fromEntries(
+    many.alternators.flatMap((alternator) => {
+      const heat = heatOf(alternator)
+      if (!heat) return []
+      const { ratedA } = alternator
+      const rpm = shaftRpm(alternator, 'cruise')
+      return [[partId(alternator.$path), { ...heat, ratedA, rpm, airC: airAroundC(craft) }]]
+    }),
+  )
+}
+
+function chargingIn({ many }: System): Record<string, Charging> {
+  const staged = [
+    ...many.chargers.map(({ $path, floatMode, floatV }) => [$path, floatMode === 'on' ? floatV : null]),
+    ...many.solar.map(({ $path, floatMode, floatV }) => [$path, floatMode === 'on' ? floatV : null]),
+  ] as [PartPath, number | null][]
+  return Object.fromEntries(staged.map(([path, floatV]) => [partId(path), { floatV }]))
+}
+
+/** The units of a kind. */
+export const unitsOf = <K extends Unit['kind']>(
+  { units }: Network,
+  kind: K,
+): readonly Extract<Unit, { kind: K }>[] =>
+  units.filter((unit): unit is Extract<Unit, { kind: K }> => unit.kind === kind)
+
+/** The same rig with some of its units changed. */
+export const withUnit = (rig: Rig, id: string, change: (unit: Unit) => Unit): Rig => ({
+  ...rig,
+  network: {
+    ...rig.network,
+    units: rig.network.units.map((unit) => (unit.id === id ? change(unit) : unit)),
+  },
+})
+
+/** Whether an engine turns an alternator of this job. */
+export const alternatorsOf = ({ network }: Rig): readonly AlternatorUnit[] => unitsOf(network, 'alternator')

@@ -1,0 +1,70 @@
+import type { SourceUnit } from '#core/network/network'
+import { unitsOf } from '../rig'
+import { ampsTest, inside, stateIn, voltsTest, type Bench } from './make'
+import type { ProofTest } from './test'
+
+/** Each source into the bank: its current in bulk, the voltage it holds in absorption, what it does after. */
+export const chargerTests = (bench: Bench): ProofTest[] =>
+  unitsOf(bench.rig.network, 'source').flatMap((source) => [
+    ...panelTest(bench, source),
+    ...inState(bench, source, 'charge'),
+    ...inState(bench, source, 'absorb'),
+    ...inState(bench, source, 'float'),
+    ...inState(bench, source, 'stop'),
+  ])
+
+const titles = {
+  charge: { volts: 'Volts of', amps: 'Current of', words: 'in bulk' },
+  absorb: { volts: 'Volts of', amps: 'Current of', words: 'in absorption' },
+  float: { volts: 'Volts of', amps: 'Current of', words: 'in float' },
+  stop: { volts: 'Volts of', amps: 'Current of', words: 'once the charge stop acts' },
+} as const
+
+function inState(bench: Bench, source: SourceUnit, stage: keyof typeof titles): ProofTest[] {
+  const { network } = bench.rig
+  const { id, name, plus, minus } = source
+  const state = stateIn(bench, `${stage}-${id}`)
+  if (!state) return []
+  const { words, ...begins } = titles[stage]
+  const group = stage === 'stop' ? 'protections' : 'chargers'
+  const feed = network.runs.find(({ id: run }) => run === `${id}-feed`)!
+  const current = ampsTest(
+    network,
+    feed,
+    {
+      id: `${stage}-amps-${id}`,
+      title: `${begins.amps} ${inside(name)} ${words}`,
+      group,
+      state,
+    },
+    feed.to === plus,
+  )
+  if (stage === 'stop') return [current]
+  const voltage = voltsTest(network, plus, minus, {
+    id: `${stage}-volts-${id}`,
+    title: `${begins.volts} ${inside(name)} ${words}`,
+    group,
+    state,
+  })
+  return [voltage, current]
+}
+
+/** Panels before their controller, by themselves: a string the wrong way round shows a minus. */
+function panelTest(bench: Bench, { id, name, plus }: SourceUnit): ProofTest[] {
+  if (!bench.rig.panels[id]) return []
+  const state = stateIn(bench, 'rest')!
+  return [
+    {
+      ...voltsTest(bench.rig.network, plus, plus, {
+        id: `panels-${id}`,
+        title: `Open-circuit volts of the panels of ${inside(name)}`,
+        group: 'chargers',
+        state,
+      }),
+      how: 'Panel leads off the controller, red on their plus, black on their minus.',
+      minutes: 3,
+      probes: [],
+      read: (_seen, rig) => rig.panels[id]!.openV,
+    },
+  ]
+}

@@ -1,0 +1,167 @@
+import type { AlternatorUnit, DcdcUnit } from '#core/network/network'
+import { steadyCaseC } from '#core/physics/alternator'
+import { unitsOf, type CaseHeat } from '../rig'
+import { barsOf, type State } from '../states'
+import { runSignal } from '../signals'
+import { amps } from './test'
+import { ampsTest, answerTest, inside, stateIn, voltsTest, type Bench } from './make'
+import type { ProofTest } from './test'
+
+/** Minutes of a test of the case’s temperature. */
+export const heatMinutes = 30
+
+/** Engine running: alternators, what they feed, their heat, and what happens without the running signal. */
+export function engineTests(bench: Bench): ProofTest[] {
+  const { network } = bench.rig
+  const speeds = [stateIn(bench, 'idle'), stateIn(bench, 'cruise')].filter((state) => state !== null)
+  return [
+    ...unitsOf(network, 'alternator').flatMap((unit) => [
+      ...speeds.flatMap((state) => machineTests(bench, unit, state)),
+      ...heatTest(bench, unit),
+    ]),
+    ...unitsOf(network, 'dcdc').flatMap((unit) => dcdcTests(bench, unit)),
+    ...relayTests(bench),
+  ]
+}
+
+function machineTests(bench: Bench, { id, name, plus, minus }: AlternatorUnit, state: State): ProofTest[] {
+  const { network } = bench.rig
+  const feed = network.runs.find(({ from }) => from === plus)
+  const speed = state.at.id
+  return [
+    voltsTest(network, plus, minus, {
+      id: `${speed}-volts-${id}`,
+      title: `Volts of ${inside(name)} at ${speed}`,
+      group: 'engine',
+      state,
+    }),
+    ...(feed
+      ? [
+          ampsTest(network, feed, {
+            id: `${speed}-amps-${id}`,
+            title: `Current of ${inside(name)} at ${speed}`,
+            group: 'engine',
+            state,
+          }),
+        ]
+      : []),
+  ]
+}
+
+/** The case after a time at a steady load, °C, begun at the air around it: see `core/physics/alternator.ts`. */
+export function caseC(heat: CaseHeat, loadA: number, minutes: number): number {
+  const settlesC = steadyCaseC(Math.max(0, loadA), heat.ratedA, heat.rpm, heat.airC, heat)
+  return settlesC + (heat.airC - settlesC) * Math.exp(-minutes / heat.tauMin)
+}
+
+/** What the machine gives: what flows in its lead, and what engine and lights draw of it where it stands. */
+export const loadOfMachineA = (leadA: number, { drawA }: Pick<AlternatorUnit, 'drawA'>): number =>
+  Math.abs(leadA) + drawA
+
+function heatTest(bench: Bench, { id, name, plus }: AlternatorUnit): ProofTest[] {
+  const { network } = bench.rig
+  const state = stateIn(bench, 'cruise')
+  const feed = network.runs.find(({ from }) => from === plus)
+  if (!state || !feed || !bench.rig.heat[id]) return []
+  return [
+    {
+      ...ampsTest(network, feed, {
+        id: `case-${id}`,
+        title: `Case of ${inside(name)} after ${heatMinutes} min`,
+        group: 'engine',
+        state,
+      }),
+      quantity: 'celsius',
+      unit: '°C',
+      instrument: 'probe',
+      how: 'Probe on the case beside the diodes, from a warm engine on; keep the speed steady.',
+      minutes: heatMinutes,
+      probes: [amps(feed.id)],
+      read: ([seen], rig) => {
+        const machine = unitsOf(rig.network, 'alternator').find((unit) => unit.id === id)!
+        return caseC(rig.heat[id]!, loadOfMachineA(seen!, machine), heatMinutes)
+      },
+    },
+  ]
+}
+
+function dcdcTests(bench: Bench, unit: DcdcUnit): ProofTest[] {
+  const { network } = bench.rig
+  const { id, name } = unit
+  const lower = inside(name)
+  const cruise = stateIn(bench, 'cruise')
+  const silent = bench.rig.signalWires.includes(id) ? stateIn(bench, 'no-signal') : null
+  const runTo = (post: string) => network.runs.find(({ to }) => to === post)
+  const input = runTo(unit.inPlus)
+  const output = network.runs.find(({ from }) => from === unit.plus)
+  if (!cruise || !input || !output) return []
+  const own = { group: 'engine', state: cruise } as const
+  return [
+    voltsTest(network, unit.inPlus, unit.inMinus, {
+      ...own,
+      id: `in-volts-${id}`,
+      title: `Input volts of ${lower}`,
+    }),
+    ampsTest(network, input, { ...own, id: `in-amps-${id}`, title: `Input current of ${lower}` }),
+    voltsTest(network, unit.plus, unit.minus, {
+      ...own,
+      id: `out-volts-${id}`,
+      title: `Output volts of ${lower}`,
+    }),
+    ampsTest(network, output, { ...own, id: `out-amps-${id}`, title: `Output current of ${lower}` }),
+    ...(silent
+      ? [
+          signalTest(id, `Running signal at ${lower}`, cruise),
+          ampsTest(network, output, {
+            id: `silent-amps-${id}`,
+            title: `Output of ${lower} without its signal`,
+            group: 'engine',
+            state: silent,
+          }),
+        ]
+      : []),
+  ]
+}
+
+const signalTest = (id: string, title: string, state: State): ProofTest =>
+  answerTest({
+    id: `signal-${id}`,
+    title,
+    group: 'engine',
+    state,
+    how: 'Meter on the signal terminal. 1 where it has the voltage of the machine, 0 where it has none.',
+    instrument: 'eye',
+    read: (_seen, rig) => (rig.dead.includes(runSignal(id)) ? 0 : 1),
+  })
+
+/** A relay: what is across it while it should be closed and open, and the signal at its coil. */
+function relayTests(bench: Bench): ProofTest[] {
+  const { network } = bench.rig
+  const cruise = stateIn(bench, 'cruise')
+  const rest = stateIn(bench, 'rest')!
+  if (!cruise) return []
+  const { plus } = barsOf(network)
+  return network.relays.flatMap(({ post }) => {
+    const before = network.runs.find(({ to }) => to === post)
+    const name = network.posts.find(({ id }) => id === post)!.name
+    if (!before || before.from === plus) return []
+    const across = (state: State, id: string, words: string): ProofTest =>
+      voltsTest(network, post, before.from, {
+        id: `${id}-${post}`,
+        title: `Across ${inside(name)}, ${words}`,
+        group: 'engine',
+        state,
+      })
+    return [
+      across(cruise, 'closed', 'engine running'),
+      across(rest, 'open', 'engine off'),
+      signalTest(post, `Running signal at ${inside(name)}`, cruise),
+      ampsTest(network, before, {
+        id: `amps-${post}`,
+        title: `Current through ${inside(name)}`,
+        group: 'engine',
+        state: cruise,
+      }),
+    ]
+  })
+}

@@ -1,0 +1,105 @@
+import type { Run } from '#core/network/network'
+import { unitsOf } from '../rig'
+import type { State } from '../states'
+import { ampsTest, answerTest, inside, postName, stateIn, voltsTest, type Bench } from './make'
+import type { ProofTest } from './test'
+
+/** A run in which less flows at most is not worth a reading, A. */
+const leastA = 1
+
+/** The drop over every run, in the state in which most flows in it; the volts that are left at each load. */
+export function loadTests(bench: Bench): ProofTest[] {
+  const { network } = bench.rig
+  const loads = stateIn(bench, 'loads')
+  const drops = network.runs.flatMap((run) => dropOf(bench, run))
+  if (!loads) return drops
+  const left = [...unitsOf(network, 'inverter'), ...unitsOf(network, 'load')]
+    .filter((unit) => unit.kind === 'inverter' || unit.amps > 0)
+    .map(({ id, name, plus, minus }) =>
+      voltsTest(network, plus, minus, {
+        id: `left-${id}`,
+        title: `Volts left at ${inside(name)}`,
+        group: 'loads',
+        state: loads,
+      }),
+    )
+  const drawn = network.runs
+    .filter((run) => isFeedOfLoad(run, bench) || run.id === 'main-lead')
+    .map((run) =>
+      ampsTest(network, run, {
+        id: `draws-${run.id}`,
+        title: `Current in ${run.number} with all loads on`,
+        group: 'loads',
+        state: loads,
+      }),
+    )
+  return [...left, ...drawn, ...drops]
+}
+
+const isFeedOfLoad = ({ to }: Run, { rig }: Bench): boolean =>
+  rig.network.units.some((unit) => (unit.kind === 'load' || unit.kind === 'inverter') && unit.plus === to)
+
+/** The state in which most flows in a run; null where hardly anything does. */
+function mostIn(bench: Bench, run: Run): { readonly state: State; readonly amps: number } | null {
+  let best: { state: State; amps: number } | null = null
+  for (const state of bench.states) {
+    if (state.doing.kind !== 'nothing' || (state.at.kind === 'cranking') !== (run.role === 'cranking'))
+      continue
+    const flows = bench.solved(state).amps.get(run.id) ?? 0
+    if (Math.abs(flows) > Math.abs(best?.amps ?? 0) + 1e-6) best = { state, amps: flows }
+  }
+  return best && Math.abs(best.amps) >= leastA ? best : null
+}
+
+function dropOf(bench: Bench, run: Run): ProofTest[] {
+  const most = mostIn(bench, run)
+  if (!most) return []
+  const [from, to] = most.amps > 0 ? [run.from, run.to] : [run.to, run.from]
+  return [
+    voltsTest(bench.rig.network, from, to, {
+      id: `drop-${run.id}`,
+      title: `Drop over ${run.number}`,
+      group:
+        most.state.at.kind === 'loads' ? 'loads' : most.state.at.kind === 'charge' ? 'chargers' : 'engine',
+      state: most.state,
+      minutes: 2,
+      run: run.id,
+    }),
+  ]
+}
+
+/** What can be seen by looking: sizes that are printed on cables, and fuses taken out. */
+export function lookTests(bench: Bench): ProofTest[] {
+  const { network } = bench.rig
+  const state = stateIn(bench, 'rest')!
+  const sizes = network.runs
+    .filter(({ state: of, areaMm2 }) => of === 'new' && areaMm2 !== null)
+    .map((run): ProofTest => ({
+      id: `size-${run.id}`,
+      title: `Size printed on ${run.number}`,
+      group: 'looks',
+      state,
+      quantity: 'size',
+      unit: 'mm²',
+      instrument: 'eye',
+      how: `Read what is printed on ${run.number}, from ${inside(postName(network, run.from))} to ${inside(postName(network, run.to))}.`,
+      minutes: 1,
+      probes: [],
+      read: (_seen, rig) => rig.printedMm2[run.id] ?? run.areaMm2!,
+      run: run.id,
+    }))
+  const fuses = network.posts
+    .filter(({ kind }) => kind === 'fuse')
+    .map(({ id, name }) =>
+      answerTest({
+        id: `conducts-${id}`,
+        title: `${name} conducts`,
+        group: 'looks',
+        state,
+        how: 'Take the fuse out and try it with the ohmmeter. 1 where it conducts, 0 where it does not.',
+        minutes: 4,
+        read: (_seen, rig) => (rig.blown.includes(id) ? 0 : 1),
+      }),
+    )
+  return [...sizes, ...fuses]
+}

@@ -1,0 +1,67 @@
+import type { Network, Run } from '#core/network/network'
+import type { Solution } from '#core/network/solution'
+import type { Rig } from '../rig'
+import type { State } from '../states'
+import { amps, asSeen, volts, type ProofTest } from './test'
+
+/** What the tests of a rig are made from: itself, its states, and what flows in each. */
+export interface Bench {
+  readonly rig: Rig
+  readonly states: readonly State[]
+  readonly solved: (state: State) => Solution
+}
+
+export const stateIn = ({ states }: Bench, id: string): State | null =>
+  states.find((state) => state.id === id) ?? null
+
+export const postName = ({ posts }: Network, id: string): string =>
+  posts.find((post) => post.id === id)?.name ?? id
+
+/** A name as it goes on in a sentence. */
+export const inside = (name: string): string => name.replace(/^The /, 'the ')
+
+type Own = Pick<ProofTest, 'id' | 'title' | 'group' | 'state'> & Partial<ProofTest>
+
+/** A voltage between two posts, red on the first. */
+export function voltsTest(network: Network, from: string, to: string, own: Own): ProofTest {
+  return {
+    quantity: 'volts',
+    unit: 'V',
+    instrument: 'meter',
+    how: `Red on ${inside(postName(network, from))}, black on ${inside(postName(network, to))}.`,
+    minutes: 1,
+    probes: [volts(from, to)],
+    read: asSeen,
+    run: null,
+    ...own,
+  }
+}
+
+/** A current in a run, positive the way that is said. */
+export function ampsTest(network: Network, run: Run, own: Own, turned = false): ProofTest {
+  const [from, to] = turned ? [run.to, run.from] : [run.from, run.to]
+  return {
+    quantity: 'amps',
+    unit: 'A',
+    instrument: 'clamp',
+    how: `Clamp round ${run.number}, its arrow from ${inside(postName(network, from))} to ${inside(postName(network, to))}.`,
+    minutes: 1,
+    probes: [amps(run.id)],
+    read: ([seen]) => (turned ? -seen! : seen!),
+    run: run.id,
+    ...own,
+  }
+}
+
+/** Something looked at or made to act, that is answered by yes or no: 1 or 0. */
+export function answerTest(own: Own & Pick<ProofTest, 'how' | 'read'>): ProofTest {
+  return {
+    quantity: 'answer',
+    unit: '',
+    instrument: 'eye',
+    minutes: 2,
+    probes: [],
+    run: null,
+    ...own,
+  }
+}

@@ -1,0 +1,51 @@
+import { stateIn, type Bench } from './make'
+import { amps, type ProofTest } from './test'
+import type { State } from '../states'
+
+/** The monitor against what is known to flow: its sign, its zero, its settings. */
+export function monitorTests(bench: Bench): ProofTest[] {
+  const { monitor, network } = bench.rig
+  // All current of the bank comes back through the run that leaves its post for the shunt.
+  const through = network.runs.find(({ to }) => to === 'shunt')
+  if (!monitor || !through) return []
+  const shows = (id: string, title: string, state: State | null): ProofTest[] =>
+    state
+      ? [
+          {
+            id: `monitor-${id}`,
+            title,
+            group: 'monitor',
+            state,
+            quantity: 'amps',
+            unit: 'A',
+            instrument: 'monitor',
+            how: 'Read the monitor: plus while the bank is charged, minus while it is drawn on.',
+            minutes: 1,
+            probes: [amps(through.id)],
+            read: ([seen], rig) => (rig.monitor?.sign ?? 1) * seen! + (rig.monitor?.zeroA ?? 0),
+            run: through.id,
+          },
+        ]
+      : []
+  const charge = bench.states.find(({ at, doing }) => at.kind === 'charge' && doing.kind === 'nothing')
+  const rest = stateIn(bench, 'rest')!
+  return [
+    ...shows('rest', 'Monitor with all off', rest),
+    ...shows('loads', 'Monitor with all loads on', stateIn(bench, 'loads')),
+    ...shows('charge', 'Monitor while charging', charge ?? null),
+    {
+      id: 'monitor-capacity',
+      title: 'Capacity set in the monitor',
+      group: 'monitor',
+      state: rest,
+      quantity: 'ampere-hours',
+      unit: 'Ah',
+      instrument: 'eye',
+      how: 'Read the capacity in the monitor’s settings.',
+      minutes: 1,
+      probes: [],
+      read: (_seen, rig) => rig.monitor?.capacityAh ?? 0,
+      run: null,
+    },
+  ]
+}

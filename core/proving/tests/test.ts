@@ -1,0 +1,62 @@
+import type { Unit as Quantity } from '#core/units/units'
+import type { Instrument } from '../meters'
+import type { Rig } from '../rig'
+import type { State } from '../states'
+
+/** Where an instrument is put: between two posts, round one run, or round all runs that begin at a post. */
+export type Probe =
+  | { readonly kind: 'volts'; readonly from: string; readonly to: string }
+  | { readonly kind: 'amps'; readonly run: string }
+
+export type Measured = 'volts' | 'amps' | 'celsius' | 'size' | 'ampere-hours' | 'answer'
+
+/** One thing to be read, and how the network says what it must be. */
+export interface ProofTest {
+  /** `drop-main-lead`, `absorb-volts-charger-1`. */
+  readonly id: string
+  readonly title: string
+  /** In which order it is done where nothing asks for another. */
+  readonly group: TestGroup
+  readonly state: State
+  readonly quantity: Measured
+  readonly unit: Quantity
+  readonly instrument: Instrument
+  /** What is put where, in words. */
+  readonly how: string
+  /** Minutes of work once the state is set up. */
+  readonly minutes: number
+  readonly probes: readonly Probe[]
+  /** What is read, by what the probes see and how the rig stands. */
+  readonly read: (seen: readonly number[], rig: Rig) => number
+  /** The run it says most about; null where it is about none. */
+  readonly run: string | null
+}
+
+export const testGroups = [
+  'batteries',
+  'quiet',
+  'looks',
+  'loads',
+  'chargers',
+  'engine',
+  'protections',
+  'monitor',
+] as const
+export type TestGroup = (typeof testGroups)[number]
+
+export const testGroupNames: Readonly<Record<TestGroup, string>> = {
+  batteries: 'Each battery by itself',
+  quiet: 'All off',
+  looks: 'Sizes as fitted',
+  loads: 'Under load',
+  chargers: 'Charging',
+  engine: 'Engine running',
+  protections: 'Protections',
+  monitor: 'Monitor',
+}
+
+export const volts = (from: string, to: string): Probe => ({ kind: 'volts', from, to })
+export const amps = (run: string): Probe => ({ kind: 'amps', run })
+
+/** What the first probe sees. */
+export const asSeen = ([first]: readonly number[]): number => first!
