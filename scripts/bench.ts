@@ -4,6 +4,7 @@
 import { benchAnswers } from './bench/answers'
 import { benchBefore } from './bench/before'
 import { benchCore } from './bench/core'
+import { benchDiagnosis, benchDiagnosisOf } from './bench/diagnosis'
 import { benchKept } from './bench/kept'
 import { benchKeystrokes } from './bench/keystrokes'
 import { benchLists } from './bench/lists'
@@ -22,6 +23,7 @@ const parts: Readonly<Record<string, () => void | Promise<void>>> = {
   before: benchBefore,
   steps: benchSteps,
   wiring: benchWiring,
+  diagnosis: benchDiagnosis,
   keystrokes: () => withDemo(benchKeystrokes),
   lists: () => withDemo(benchLists),
   page: () => withDemo(benchPage),
@@ -29,6 +31,11 @@ const parts: Readonly<Record<string, () => void | Promise<void>>> = {
 }
 
 const asked = process.argv.slice(2)
+// A process of its own for one job of the diagnosis.
+if (asked[0] === 'diagnosis-of') {
+  benchDiagnosisOf(asked[1]!)
+  process.exit()
+}
 for (const name of asked.filter((part) => !Object.hasOwn(parts, part)))
   console.error(`There is no part ${name}: ${Object.keys(parts).join(', ')}`)
 for (const [name, bench] of Object.entries(parts))

@@ -30,6 +30,12 @@ export class Diagnosis {
     this.causes = causesOf(this.proof)
   }
 
+  /** The measurement that tells most for its trouble; null where none tells anything more. */
+  worthNext(posterior: Posterior): Worth | null {
+    const [best] = this.next(posterior)
+    return best && best.bits >= leastBits ? best : null
+  }
+
   /**
    * Works out what every cause predicts, once: it takes seconds for a large job. Yields on the way, so that whoever
    * waits may turn to something else; {@link given} does what is left of it.
@@ -74,6 +80,9 @@ export class Diagnosis {
 function deviationIn({ instrument }: ProofTest, { value, slopes, bent }: Prediction): number {
   return Math.hypot(deviationOf(instrument, value), Math.sqrt(bent), ...slopes.by)
 }
+
+/** A reading that is expected to tell less is not worth taking, bits. */
+const leastBits = 0.005
 
 /** From so much on a cause is sure enough to be acted on. */
 export const sureFrom = 0.9

@@ -1,11 +1,19 @@
+import { uniformFloat64 } from 'pure-rand/distribution/uniformFloat64'
+import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus'
 import { deviationOf, shown } from './meters'
 import { movedRig } from './parameters'
 import type { Proof } from './predict'
 import type { Rig } from './rig'
 import type { ProofTest } from './tests/test'
 
-/** Gives numbers from 0 to 1, evenly: what is by chance comes in from outside. */
+/** Gives numbers from 0 to 1, evenly. */
 export type Chance = () => number
+
+/** Chance by a seed: the same numbers each time. */
+export function chanceOf(seed: number): Chance {
+  const generator = xoroshiro128plus(seed)
+  return () => uniformFloat64(generator)
+}
 
 /** A number of the normal distribution (Box and Muller). */
 export function normal(chance: Chance): number {

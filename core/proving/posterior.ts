@@ -23,6 +23,10 @@ interface Weighed {
   readonly off: readonly number[]
 }
 
+/** A hypothesis is excluded where it is less likely than the likeliest by so much, as a logarithm. */
+const excludedBelow = 40
+const excluded: Weighed = { log: -Infinity, rows: [], off: [] }
+
 /** A cause with its probability. */
 export interface Ranked {
   readonly cause: Cause
@@ -39,8 +43,8 @@ export interface Outlook {
   readonly variance: number
 }
 
-/** Less likely hypotheses are not looked at when it is asked what would tell them apart. */
-const leastWeight = 1e-4
+/** The likeliest hypotheses that are so much of all are looked at when it is asked what would tell them apart. */
+const lookedAt = 0.995
 
 /**
  * Probabilities of causes given readings: for each size of each cause the likelihood of all readings together, a
@@ -50,9 +54,10 @@ const leastWeight = 1e-4
 export class Posterior {
   private readonly places: readonly number[]
   private theWeights: readonly number[] | undefined
+  private theLikely: readonly number[] | undefined
 
   private constructor(
-    private readonly known: Knowledge,
+    readonly known: Knowledge,
     readonly taken: readonly Taken[],
     private readonly weighed: readonly Weighed[],
   ) {
@@ -72,10 +77,12 @@ export class Posterior {
     return this.known.causes
   }
 
-  /** With one more reading. */
+  /** With one more reading. What is as good as excluded is followed no further. */
   with(taken: Taken): Posterior {
     const at = this.known.tests.indexOf(taken.test)
+    const least = Math.max(...this.weighed.map(({ log }) => log)) - excludedBelow
     const weighed = this.weighed.map((one, h): Weighed => {
+      if (one.log < least) return excluded
       const { row, mean, variance } = this.conditional(h, at)
       const sd = Math.sqrt(variance)
       const z = (taken.value - mean) / sd
@@ -178,14 +185,22 @@ export class Posterior {
     return sum
   }
 
+  /** The likeliest hypotheses, by their places. */
+  private get likely(): readonly number[] {
+    if (this.theLikely) return this.theLikely
+    const { weights } = this
+    const order = weights.map((_, h) => h).sort((a, b) => weights[b]! - weights[a]!)
+    let sum = 0
+    const end = order.findIndex((h) => (sum += weights[h]!) >= lookedAt)
+    return (this.theLikely = order.slice(0, end < 0 ? order.length : end + 1))
+  }
+
   /** What a test would read, by each hypothesis that is still likely. */
   outlook(test: ProofTest): Outlook[] {
     const at = this.known.tests.indexOf(test)
-    const { weights } = this
-    return this.known.hypotheses.flatMap(({ cause }, h) => {
-      if (weights[h]! < leastWeight) return []
+    return this.likely.map((h) => {
       const { mean, variance } = this.conditional(h, at)
-      return [{ cause, weight: weights[h]!, mean, variance }]
+      return { cause: this.known.hypotheses[h]!.cause, weight: this.weights[h]!, mean, variance }
     })
   }
 

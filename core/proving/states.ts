@@ -36,6 +36,8 @@ const nothing: Doing = { kind: 'nothing' }
 const openOhm = 1e6
 /** A pack that takes nothing more, or gives nothing, Ω. */
 const shutOhm = 1e5
+/** However uncertain a run is, so much of its resistance is there. */
+const leastShare = 0.2
 /** Current that a full bank still takes at its set voltage, as a share of its amperes at ten hours (engineering default). */
 const tailA = 3
 /** Resistance of a diode beyond its drop, Ω, as of an isolator’s. */
@@ -243,7 +245,7 @@ function asFound(resistor: Resistor, rig: Rig, network: Network, { at, doing }: 
     (shouldOpen && !rig.stuckClosed.includes(run.to))
   const apart = doing.kind === 'apart' && isBatteryLead(run, network)
   const addedOhm = Math.min(openOhm, rig.addedOhm[run.id] ?? 0)
-  const ohm = opens || apart ? openOhm : own + addedOhm
+  const ohm = opens || apart ? openOhm : Math.max(leastShare * own, own + addedOhm)
   const past = rig.pastShunt.includes(run.id) ? { to: network.ground } : {}
   return { ...resistor, ...past, ohm }
 }

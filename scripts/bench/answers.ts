@@ -1,23 +1,9 @@
-import { readFileSync } from 'node:fs'
-import { readShelfCsv } from '#core/formats/shelf-csv'
 import type { JobDocument } from '#core/job/document'
-import { shelfKindIds, type ShelfPart } from '#core/shelf/kinds'
 import { Evaluator } from '#core/solve/evaluate'
 import { search } from '#core/solve/front'
 import { planOf, type Plan } from '#core/solve/plan'
+import { demoShelf } from '../lib/demo-shelf'
 import { demoJobs } from './demo-jobs'
-
-const shelfOf = (kind: (typeof shelfKindIds)[number]): ShelfPart[] => {
-  const table = readFileSync(new URL(`../../demo/shelf/${kind}.csv`, import.meta.url), 'utf8')
-  return readShelfCsv(table, kind).parts.map(({ code, name, maker, values }) => ({
-    kind,
-    version: 1,
-    code,
-    name,
-    maker,
-    values,
-  }))
-}
 
 /** The workboat with three like chargers and a larger alternator: several hundred combinations settle it. */
 export function manyAnswers(): { readonly job: JobDocument; readonly plan: Plan } {
@@ -35,7 +21,7 @@ export function manyAnswers(): { readonly job: JobDocument; readonly plan: Plan 
       'charger-3': { ...like, name: 'Third charger' },
     },
   }
-  return { job, plan: planOf(job, {}, shelfKindIds.flatMap(shelfOf)) }
+  return { job, plan: planOf(job, {}, demoShelf()) }
 }
 
 /**

@@ -2,7 +2,7 @@ import { runOhm } from '#core/network/cases'
 import type { Run } from '#core/network/network'
 import { cableSizesMm2 } from '#core/physics/conductors'
 import { withAdded } from '../parameters'
-import { inside, postName, type Bench } from '../tests/make'
+import { postName, type Bench } from '../tests/make'
 import { timesBetween, type Fault, type Place } from './fault'
 
 /** A run in which less flows at most shows no poor joint and takes no harm by one, A. */
@@ -13,7 +13,7 @@ const costsV = [0.04, 3] as const
 const sizesTooThin = 3
 
 export const runWhere = ({ rig: { network } }: Bench, run: Run): string =>
-  `in ${run.number}, ${inside(postName(network, run.from))} to ${inside(postName(network, run.to))}`
+  `in ${run.number} (${postName(network, run.from)} – ${postName(network, run.to)})`
 
 /** The largest current of a run while a test is made, A. */
 function mostA({ states, solved }: Bench, run: Run): number {

@@ -1,0 +1,120 @@
+import { mostMisfit, type Diagnosis } from './diagnosis'
+import { soundId } from './hypotheses'
+import type { Posterior, Ranked } from './posterior'
+import { togetherOf } from './together'
+import type { ProofTest } from './tests/test'
+
+/** What a test must read, as the command line prints it. */
+export interface ExpectedRow {
+  readonly test: string
+  readonly title: string
+  readonly case: string
+  readonly quantity: string
+  /** Posts of the probes, red first; null where it is no voltage. */
+  readonly from: string | null
+  readonly to: string | null
+  readonly run: string | null
+  readonly value: number
+  readonly tolerance: number
+  readonly unit: string
+  readonly minutes: number
+}
+
+const rounded = (value: number): number => Number(value.toPrecision(6))
+
+/** Every test of a job with what it must read, in the order in which they are done. */
+export const expectedRows = (diagnosis: Diagnosis): ExpectedRow[] =>
+  diagnosis.expected.map(({ test, value, tolerance }) => ({
+    test: test.id,
+    title: test.title,
+    case: test.state.id,
+    quantity: test.quantity,
+    ...postsOf(test),
+    run: test.run,
+    value: rounded(value),
+    tolerance: rounded(tolerance),
+    unit: test.unit,
+    minutes: test.minutes,
+  }))
+
+function postsOf({ probes: [probe] }: ProofTest): {
+  readonly from: string | null
+  readonly to: string | null
+} {
+  return probe?.kind === 'volts' ? { from: probe.from, to: probe.to } : { from: null, to: null }
+}
+
+/** A cause with its probability, as the command line prints it. */
+export interface RankingRow {
+  /** `resistance`; `none` where nothing is wrong. */
+  readonly fault: string
+  readonly at: string | null
+  readonly probability: number
+  readonly size: number | null
+  readonly unit: string | null
+  readonly words: string
+  /** Other causes that no test tells from it: `open-run@main-feed-1`. */
+  readonly together: readonly string[]
+}
+
+/** What a diagnosis comes to, as the command line prints it. */
+export interface DiagnosisRows {
+  readonly ranking: readonly RankingRow[]
+  /** False where the readings fit none of the causes that are known. */
+  readonly explained: boolean
+  readonly next: {
+    readonly test: string
+    readonly title: string
+    readonly how: string
+    readonly case: string
+    readonly bits: number
+    readonly minutes: number
+  } | null
+}
+
+/** Less probable causes are not listed. */
+const leastListed = 1e-4
+
+/** Causes in order of their probability, and the next measurement. */
+export function rankingRows(diagnosis: Diagnosis, posterior: Posterior): DiagnosisRows {
+  const groups = togetherOf(posterior.known)
+  const ranking = posterior.ranking()
+  const next = diagnosis.worthNext(posterior)
+  return {
+    ranking: ranking
+      .filter(({ probability }, i) => probability >= leastListed || i === 0)
+      .map((ranked) => rowOf(ranked, groups)),
+    explained: posterior.misfit(ranking[0]!.cause) <= mostMisfit,
+    next: next
+      ? {
+          test: next.test.id,
+          title: next.test.title,
+          how: next.test.how,
+          case: next.test.state.id,
+          bits: rounded(next.bits),
+          minutes: next.minutes,
+        }
+      : null,
+  }
+}
+
+function rowOf(
+  { cause, probability, size }: Ranked,
+  groups: readonly (readonly { readonly id: string }[])[],
+): RankingRow {
+  const { fault, at, id } = cause
+  const group = groups.find((members) => members.some((member) => member.id === id)) ?? []
+  return {
+    fault: fault?.id ?? soundId,
+    at,
+    probability: rounded(probability),
+    size: size === null ? null : rounded(size),
+    unit: fault && fault.unit !== '' ? fault.unit : null,
+    words: causeWords(cause),
+    together: group.filter((member) => member.id !== id).map((member) => member.id),
+  }
+}
+
+/** A cause in words: `Poor joint in W3, the main fuse to the main switch`. */
+export const causeWords = ({ fault, where }: Ranked['cause']): string =>
+  fault ? `${fault.title} ${where}` : 'Nothing is wrong'

@@ -1,0 +1,41 @@
+import type { Cause, Hypothesis } from './hypotheses'
+import type { Knowledge } from './posterior'
+
+/** Two causes whose readings differ by less, in deviations over all tests together, are told apart by none. */
+const apartFrom = 1
+
+/**
+ * Causes that no test can tell apart, in groups: whatever the size of one, the other has a size that reads the same in
+ * every test. Causes that can be told from all others are in none.
+ */
+export function togetherOf({ tests, causes, hypotheses }: Knowledge): (readonly Cause[])[] {
+  const parts = causes.map((_, i) => hypotheses.filter(({ cause }) => cause === i))
+  const group = causes.map((_, i) => i)
+  const rootOf = (i: number): number => (group[i] === i ? i : rootOf(group[i]!))
+  causes.forEach((_, a) => {
+    for (let b = a + 1; b < causes.length; b++)
+      if (rootOf(a) !== rootOf(b) && isAlike(parts[a]!, parts[b]!, tests.length)) group[rootOf(b)] = rootOf(a)
+  })
+  const groups = new Map<number, Cause[]>()
+  causes.forEach((cause, i) => groups.set(rootOf(i), [...(groups.get(rootOf(i)) ?? []), cause]))
+  return [...groups.values()].filter((members) => members.length > 1)
+}
+
+/** Whether each size of the one has a size of the other that reads the same, and the other way round. */
+const isAlike = (one: readonly Hypothesis[], other: readonly Hypothesis[], tests: number): boolean =>
+  isCovered(one, other, tests) && isCovered(other, one, tests)
+const isCovered = (one: readonly Hypothesis[], other: readonly Hypothesis[], tests: number): boolean =>
+  one.every((a) => other.some((b) => readsLike(a, b, tests)))
+
+/** Whether no test by itself, nor all together, tells two hypotheses apart: by the spread that both have. */
+function readsLike(a: Hypothesis, b: Hypothesis, tests: number): boolean {
+  let sum = 0
+  for (let t = 0; t < tests; t++) {
+    const own = a.noise[t]! + Math.max(0, a.covariance[t * tests + t]! - b.bySize[t]! ** 2)
+    const difference = a.means[t]! - b.means[t]!
+    // What the size may still differ by counts as its own, once.
+    sum += Math.max(0, Math.abs(difference) - Math.abs(b.bySize[t]!)) ** 2 / own
+    if (sum > apartFrom) return false
+  }
+  return true
+}

@@ -1,0 +1,176 @@
+import { spawn } from 'node:child_process'
+import { availableParallelism } from 'node:os'
+import pLimit from 'p-limit'
+import { Diagnosis, sureFrom } from '#core/proving/diagnosis'
+import type { Cause } from '#core/proving/hypotheses'
+import { asItIs, chanceOf, StandIn } from '#core/proving/instruments'
+import { economical, inOrder } from '#core/proving/procedure'
+import { togetherOf } from '#core/proving/together'
+import { specifiedJob } from '../lib/demo-shelf'
+import { demoJob, demoJobs, median } from './demo-jobs'
+
+/** How often each fault is tried, with other parameters and other noise each time: SEEDS=3 is quick. */
+const seeds = Number(process.env.SEEDS ?? 20)
+/** A sound system is tried so many times as often. */
+const soundTimes = 10
+
+/** One search: what was wrong, and what it came to. */
+interface Tried {
+  readonly job: string
+  readonly fault: string
+  /** Place of the right cause in the ranking, from 1; those that no test tells apart count as one. */
+  readonly place: number
+  /** The likeliest cause was none, and by how much. */
+  readonly top: string
+  readonly probability: number
+  readonly right: boolean
+  readonly untilSure: number | null
+  readonly untilSureInOrder: number | null
+}
+interface JobTried {
+  readonly job: string
+  readonly tests: number
+  readonly causes: number
+  readonly together: readonly (readonly string[])[]
+  readonly tried: readonly Tried[]
+}
+
+/** Searches for every fault of one job, and for none. */
+function searchAll(number: string): JobTried {
+  const diagnosis = new Diagnosis(specifiedJob(demoJob(number)))
+  const groups = togetherOf(diagnosis.given([]).known)
+  const groupOf = ({ id }: Cause): string =>
+    groups.find((members) => members.some((member) => member.id === id))?.[0]!.id ?? id
+  const { proof, causes } = diagnosis
+  const tried = causes.flatMap((cause, i) =>
+    Array.from({ length: cause.fault ? seeds : seeds * soundTimes }, (_, seed): Tried => {
+      const chance = chanceOf(100_000 * i + seed + 1)
+      const size = cause.sizes[Math.floor(chance() * cause.sizes.length)]!
+      const wrong = cause.fault ? cause.fault.change(proof.rig, cause.at!, size) : proof.rig
+      const rig = asItIs(proof, wrong, chance)
+      const course = economical(diagnosis, new StandIn(proof, rig, chanceOf(seed + 7)))
+      const ordered = cause.fault ? inOrder(diagnosis, new StandIn(proof, rig, chanceOf(seed + 7))) : null
+      const named = [...new Set(course.posterior.ranking().map((ranked) => groupOf(ranked.cause)))]
+      const top = course.posterior.top()
+      return {
+        job: number,
+        fault: cause.fault?.id ?? cause.id,
+        place: named.indexOf(groupOf(cause)) + 1,
+        top: top.cause.fault?.id ?? top.cause.id,
+        probability: top.probability,
+        right: named[0] === groupOf(cause),
+        untilSure: course.untilSure,
+        untilSureInOrder: ordered?.untilSure ?? null,
+      }
+    }),
+  )
+  return {
+    job: number,
+    tests: proof.tests.length,
+    causes: causes.length,
+    together: groups.map((members) => members.map(({ id }) => id)),
+    tried,
+  }
+}
+
+/** The part of {@link benchDiagnosis} that a process of its own does: one job. */
+export function benchDiagnosisOf(number: string): void {
+  process.stdout.write(JSON.stringify(searchAll(number)))
+}
+
+function inProcess(number: string): Promise<JobTried> {
+  return new Promise((resolve, reject) => {
+    const child = spawn(process.execPath, [process.argv[1]!, 'diagnosis-of', number], {
+      stdio: ['ignore', 'pipe', 'inherit'],
+    })
+    let text = ''
+    child.stdout.on('data', (more: Buffer) => (text += more.toString()))
+    child.on('error', reject)
+    child.on('close', (code) => {
+      if (code === 0) resolve(JSON.parse(text) as JobTried)
+      else reject(new Error(`Job ${number} ended with ${code}`))
+    })
+  })
+}
+
+const percent = (share: number): string => `${(100 * share).toFixed(1)} %`
+const shareOf = <T>(all: readonly T[], is: (one: T) => boolean): number =>
+  all.length === 0 ? 0 : all.filter(is).length / all.length
+/** Readings until one cause is sure; a search that never comes to that counts as endless. */
+const readings = (all: readonly Tried[], of: 'untilSure' | 'untilSureInOrder'): string => {
+  const middle = median(all.map((one) => (one.right ? (one[of] ?? Infinity) : Infinity)))
+  return Number.isFinite(middle) ? String(middle) : 'never'
+}
+
+function rowOf(what: string, all: readonly Tried[]): Record<string, string | number> {
+  return {
+    what,
+    searches: all.length,
+    first: percent(shareOf(all, ({ right }) => right)),
+    'in three': percent(shareOf(all, ({ place }) => place <= 3)),
+    'readings until sure': readings(all, 'untilSure'),
+    'by the order alone': readings(all, 'untilSureInOrder'),
+  }
+}
+
+/** How well faults are found: over every demo job as specified, every fault it can have, and many seeds. */
+export async function benchDiagnosis(): Promise<void> {
+  const limit = pLimit(availableParallelism())
+  const jobs = await Promise.all(demoJobs.map(([name]) => limit(() => inProcess(name.slice(0, 4)))))
+  const all = jobs.flatMap(({ tried }) => tried)
+  const wrong = all.filter(({ fault }) => fault !== 'none')
+  const sound = all.filter(({ fault }) => fault === 'none')
+  console.log(
+    `Diagnosis: right cause first, among three, readings from the alarm until ${100 * sureFrom} % sure`,
+  )
+  console.table([
+    ...jobs.map(({ job, tried }) =>
+      rowOf(
+        `job ${job}`,
+        tried.filter(({ fault }) => fault !== 'none'),
+      ),
+    ),
+    rowOf('all', wrong),
+  ])
+  console.table(
+    [...new Set(wrong.map(({ fault }) => fault))].map((fault) => ({
+      ...rowOf(
+        fault,
+        wrong.filter((one) => one.fault === fault),
+      ),
+      'taken for': takenFor(wrong.filter((one) => one.fault === fault)),
+    })),
+  )
+  const alarmed = sound.filter(({ top, probability }) => top !== 'none' && probability >= 0.5)
+  console.log(
+    `Sound systems called faulty: ${alarmed.length} of ${sound.length}, ${percent(alarmed.length / sound.length)}`,
+  )
+  for (const { job, tests, causes, together } of jobs)
+    console.log(
+      `Job ${job}: ${tests} tests, ${causes} causes, ${together.length} groups that no test tells apart: ${together.map((ids) => ids.join(' = ')).join('; ')}`,
+    )
+  console.table(calibrationOf(all))
+}
+
+/** What a cause was taken for where it was not named first. */
+function takenFor(all: readonly Tried[]): string {
+  const counts = new Map<string, number>()
+  for (const { right, top } of all) if (!right) counts.set(top, (counts.get(top) ?? 0) + 1)
+  return [...counts].map(([top, count]) => `${top} ${count}`).join(', ')
+}
+
+/** Of the causes called so likely, how many are right. */
+export function calibrationOf(all: readonly Pick<Tried, 'probability' | 'right'>[]): {
+  readonly called: string
+  readonly searches: number
+  readonly right: string
+}[] {
+  return [0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9].map((from) => {
+    const called = all.filter(({ probability }) => probability >= from && probability < from + 0.1 + 1e-9)
+    return {
+      called: `${(100 * from).toFixed(0)} to ${(100 * (from + 0.1)).toFixed(0)} %`,
+      searches: called.length,
+      right: percent(shareOf(called, ({ right }) => right)),
+    }
+  })
+}
