@@ -18,6 +18,14 @@ const worstA = 1e-3
 const mostSteps = 500
 /** Steps after which units that draw more the lower their voltage are stepped as resistances: slower, and never astray. */
 const patience = 40
+/**
+ * Steps after which a unit that gives all it has, and so has no slope, counts as so much, A/V: into a way that is open
+ * its steps would be endless.
+ */
+const morePatience = 200
+const shortStepSiemens = 50
+const leastSiemensAt = (step: number): number | null =>
+  step < patience ? null : step < morePatience ? 0 : shortStepSiemens
 const mostHalvings = 40
 /** A step need not be exact: its end is flat enough at this share of how steep it began. */
 const flatEnough = 0.1
@@ -92,12 +100,18 @@ export class Solver {
 
   solve(circuit: Circuit, start: Start): Solution {
     const numbered = this.numbered(circuit)
-    let volts: Float64Array = new Float64Array(this.size)
-    for (const [node, place] of this.place) if (place >= 0) volts[place] = start.get(node) ?? 0
+    const first = new Float64Array(this.size)
+    for (const [node, place] of this.place) if (place >= 0) first[place] = start.get(node) ?? 0
+    let volts: Float64Array = first
     let sums = this.sumsAt(numbered, volts)
     let worst = largest(sums)
     for (let step = 0; step < mostSteps && worst > exactA; step++) {
-      const change = this.newtonStep(numbered, volts, sums, step >= patience)
+      // Whoever went astray begins anew, with short steps.
+      if (step === morePatience) {
+        volts = first
+        sums = this.sumsAt(numbered, volts)
+      }
+      const change = this.newtonStep(numbered, volts, sums, leastSiemensAt(step))
       const share = this.shareOf(numbered, volts, sums, change)
       volts = moved(volts, change, share)
       sums = this.sumsAt(numbered, volts)
@@ -118,7 +132,7 @@ export class Solver {
   ): number[] {
     const at = Float64Array.from({ length: this.size })
     for (const [node, place] of this.place) if (place >= 0) at[place] = volts.get(node)!
-    this.newtonStep(this.numbered(circuit), at, new Float64Array(this.size), false)
+    this.newtonStep(this.numbered(circuit), at, new Float64Array(this.size), null)
     return pairs.map(([from, to]) => {
       const right = new Float64Array(this.size)
       const [a, b] = [this.placeOf(from), this.placeOf(to)]
@@ -138,7 +152,7 @@ export class Solver {
     const numbered = this.numbered(circuit)
     const at = Float64Array.from({ length: this.size })
     for (const [node, place] of this.place) if (place >= 0) at[place] = volts.get(node)!
-    this.newtonStep(numbered, at, new Float64Array(this.size), false)
+    this.newtonStep(numbered, at, new Float64Array(this.size), null)
     const resistorAt = new Map(circuit.resistors.map(({ id }, i) => [id, i]))
     const elementAt = new Map(circuit.elements.map(({ id }, i) => [id, i]))
     const old = (id: string): Resistor | undefined => circuit.resistors[resistorAt.get(id) ?? -1]
@@ -220,7 +234,7 @@ export class Solver {
     { resistors, elements }: Numbered,
     volts: Float64Array,
     sums: Float64Array,
-    cautious: boolean,
+    leastSiemens: number | null,
   ): Float64Array {
     const { equations } = this
     const { values } = equations
@@ -236,7 +250,7 @@ export class Solver {
     }
     for (const { at: places, law } of elements) {
       const exact = law.slopes(places.map((place) => (place < 0 ? 0 : volts[place]!)))
-      const slopes = cautious ? asResistances(exact) : exact
+      const slopes = leastSiemens === null ? exact : asResistances(exact, leastSiemens)
       places.forEach((row, i) => {
         places.forEach((column, k) => {
           add(row, column, slopes[i]![k]!)
@@ -260,12 +274,12 @@ export class Solver {
 }
 
 /** The slopes of a unit as if each pair of its terminals were a resistance. */
-function asResistances(slopes: Slopes): Slopes {
+function asResistances(slopes: Slopes, leastSiemens: number): Slopes {
   return slopes.map((row, i) =>
     row.map((_, k) => {
       const pair = i & ~1
       if ((k & ~1) !== pair) return 0
-      const g = Math.abs(slopes[pair]![pair]!)
+      const g = Math.max(leastSiemens, Math.abs(slopes[pair]![pair]!))
       return i === k ? -g : g
     }),
   )

@@ -34,7 +34,7 @@ const fittingShare = 0.3
 const chassisShare = 0.3
 
 /** Standard deviations of a unit’s figures: shares of them, or V of a 12 V system (engineering defaults). */
-const unitDeviations: { readonly [K in Unit['kind']]?: Readonly<Record<string, Deviation>> } = {
+const unitDeviations: Readonly<Partial<Record<Unit['kind'], Readonly<Record<string, Deviation>>>>> = {
   battery: { emfV: { volts: 0.06 }, ohm: { share: 0.15 }, chargingOhm: { share: 0.15 } },
   source: { setV: { volts: 0.04 }, mostA: { share: 0.03 } },
   alternator: {
@@ -101,12 +101,15 @@ function deviationIn(unit: Unit, field: string, deviation: Deviation, scale: num
 
 const isLead = (unit: Unit): boolean => unit.kind === 'battery' && unit.chemistry === 'lead'
 
+/** However uncertain a figure is, so much of it is there. */
+export const leastShare = 0.2
+
 /** A unit with one of its figures moved. */
 export function movedUnit(unit: Unit, field: string, by: number): Unit {
   if (unit.kind === 'battery' && field === 'emfV')
     return { ...unit, lowV: unit.lowV + by, restV: unit.restV + by, fullV: unit.fullV + by }
   const value = unit[field as keyof Unit] as unknown as number
-  return { ...unit, [field]: value + by }
+  return { ...unit, [field]: Math.max(leastShare * value, value + by) }
 }
 
 /** The rig with one of its parameters moved by so many standard deviations. */

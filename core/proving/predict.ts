@@ -97,8 +97,18 @@ export class Proof {
 
   private solve(rig: Rig, state: State): { readonly circuit: Circuit; readonly solution: Solution } {
     const circuit = circuitIn(rig, state)
-    const start = this.sound.get(state.id)?.solution.volts ?? startOf(rig.network, state.at)
-    return { circuit, solution: this.solver.solve(circuit, start) }
+    return { circuit, solution: this.solveNear(circuit, rig, state) }
+  }
+
+  /** From where a sound rig stands, which is near; should that lead nowhere, from where each source holds its voltage. */
+  private solveNear(circuit: Circuit, rig: Rig, state: State): Solution {
+    const near = this.sound.get(state.id)?.solution.volts
+    if (!near) return this.solver.solve(circuit, startOf(rig.network, state.at))
+    try {
+      return this.solver.solve(circuit, near)
+    } catch {
+      return this.solver.solve(circuit, heldBySources(rig, near))
+    }
   }
 
   /**
@@ -196,6 +206,20 @@ export class Proof {
     return { at, by }
   }
 }
+
+/** What feeds a way that is open stands at its own voltage. */
+function heldBySources({ network }: Rig, near: ReadonlyMap<string, number>): Map<string, number> {
+  const start = new Map(near)
+  for (const unit of network.units)
+    if (unit.kind === 'dcdc' || unit.kind === 'source' || unit.kind === 'alternator') {
+      const ends = network.runs.filter(({ from, to }) => from === unit.plus || to === unit.plus)
+      for (const post of [unit.plus, ...ends.flatMap(({ from, to }) => [from, to])])
+        start.set(post, start.get(unit.minus)! + unit.setV - regulatorV)
+    }
+  return start
+}
+/** A regulator gives a little when it holds less than it is set to by so much, V. */
+const regulatorV = 0.02
 
 type Predict = (test: ProofTest) => Prediction
 

@@ -3,6 +3,7 @@ import type { Circuit, Element, Resistor } from '#core/network/circuit'
 import { battery, current, diode } from '#core/network/law'
 import type { BatteryUnit, Network, Unit } from '#core/network/network'
 import { unitsOf, withEmf, type Rig } from './rig'
+import { leastShare } from './parameters'
 import { runSignal, stopSignal } from './signals'
 
 /** What is done to the system while it is looked at, beyond what is on. */
@@ -36,8 +37,6 @@ const nothing: Doing = { kind: 'nothing' }
 const openOhm = 1e6
 /** A pack that takes nothing more, or gives nothing, Ω. */
 const shutOhm = 1e5
-/** However uncertain a run is, so much of its resistance is there. */
-const leastShare = 0.2
 /** Current that a full bank still takes at its set voltage, as a share of its amperes at ten hours (engineering default). */
 const tailA = 3
 /** Resistance of a diode beyond its drop, Ω, as of an isolator’s. */

@@ -20,6 +20,13 @@ export const wiring = {
     [0, 100],
     'More is joined to a bar than was there on the first day',
   ),
+  joinWithinV: number(
+    'Batteries are joined within a rested voltage of',
+    'V',
+    0.05,
+    [0.01, 0.5],
+    'Of a 12 V battery; otherwise the fuller one empties itself into the other',
+  ),
   fuseWithinMm: number(
     'A fuse stands within',
     'mm',
