@@ -32,6 +32,7 @@ export function useJobPage(view: string, keys: Readonly<Record<string, () => voi
     'g l': () => navigateTo(`/jobs/${id.value}/loads`),
     'g c': () => navigateTo(`/jobs/${id.value}/candidates`),
     'g p': () => navigateTo(`/jobs/${id.value}/specify`),
+    'g v': () => navigateTo(`/jobs/${id.value}/prove`),
     'g u': () => navigateTo(`/jobs/${id.value}/run`),
     'g s': () => navigateTo(`/jobs/${id.value}/summary`),
     'Ctrl+Z': bench.undo,

@@ -7,6 +7,8 @@ import { drawLanes, type LaneDrawing } from '#core/compare/instruments'
 import { variantsOf, type Variant } from '#core/compare/variants'
 import type { JobDocument } from '#core/job/document'
 import type { ShelfPart } from '#core/shelf/kinds'
+import type { Learnt } from '#core/proving/learnt'
+import type { ShownDiagnosis } from '#core/proving/shown'
 import { inputsOfJob } from '#core/simulation/inputs'
 import type { LeadPlant, LfpPlant, Plant } from '#core/simulation/plant'
 import { carryOut, type RunResult } from '#core/simulation/runs'
@@ -19,6 +21,8 @@ import { schoolsOf, type SchoolView } from '#core/solve/schools'
 import type { ShopSettings } from '#core/system/system'
 import type { Verdict } from '#core/system/verdict'
 import { readEpw, weatherOf } from '#core/weather/epw'
+
+import { Prover, type CaseCurve, type PracticeEnd, type Read, type ShownProof } from './prover'
 
 /** A job judged, as the bench shows it. */
 export interface JudgedJob {
@@ -108,6 +112,7 @@ class Judge {
 export class Engine {
   private readonly judges = { job: new Judge(), trial: new Judge() }
   private evaluator: Evaluator | null = null
+  private readonly prover = new Prover()
 
   /** Judges a job on the bench: at once what needs no run, then, unless a newer order comes, what does. */
   judge(
@@ -132,6 +137,34 @@ export class Engine {
   /** The wiring of a job, proposed and judged. */
   wiring(job: JobDocument, shop: ShopSettings): WiredJob {
     return wiredJob(job, shop)
+  }
+  /** A job to be fitted and proved: the order of its work, and what each of its tests must read. */
+  prove(job: JobDocument, shop: ShopSettings): ShownProof {
+    return this.prover.begin(job, shop)
+  }
+  prepareProof(): Promise<boolean> {
+    return this.prover.prepare()
+  }
+  diagnose(readings: readonly Read[]): ShownDiagnosis {
+    return this.prover.diagnose(readings)
+  }
+  learnt(readings: readonly Read[]): Learnt[] {
+    return this.prover.learnt(readings)
+  }
+  caseCurve(test: string): CaseCurve {
+    return this.prover.caseCurve(test)
+  }
+  practise(seed: number): void {
+    this.prover.practise(seed)
+  }
+  practiceRead(test: string): number {
+    return this.prover.practiceRead(test)
+  }
+  practiceChoices(): { readonly id: string; readonly words: string }[] {
+    return this.prover.practiceChoices()
+  }
+  practiceEnd(guess: string): PracticeEnd {
+    return this.prover.practiceEnd(guess)
   }
   schools(job: JobDocument, shop: ShopSettings): SchoolView[] {
     return schoolsOf(job, shop)

@@ -1,8 +1,9 @@
 import type { Reading } from '#core/loads/detect'
+import type { Streamed } from '#core/proving/stream'
 
 /** What happens on an instrument. */
-export interface InstrumentEvents {
-  readonly readings: (readings: readonly Reading[]) => void
+export interface InstrumentEvents<T = Reading> {
+  readonly readings: (readings: readonly T[]) => void
   readonly state: (state: 'connected' | 'lost' | 'ended') => void
 }
 
@@ -18,45 +19,89 @@ export interface ShuntInstrument {
 
 const retryMs = 1000
 
+/** What comes in on a stream of the server. */
+interface Stream<T> {
+  /** The address of what is behind so many readings. */
+  readonly address: (received: number) => string
+  /** A reading of what is sent for it. */
+  readonly read: (sent: readonly number[]) => T
+}
+
+/**
+ * Follows a stream of the server: a lost connection is taken up again behind what came. Gives what stops it.
+ * @param after readings that are there already
+ */
+function follow<T>({ address, read }: Stream<T>, after: number, events: InstrumentEvents<T>): () => void {
+  let received = after
+  let source: EventSource | null = null
+  let timer: ReturnType<typeof setTimeout> | undefined
+  const connect = (): void => {
+    source = new EventSource(address(received))
+    source.onopen = () => events.state('connected')
+    source.onmessage = ({ data }) => {
+      const readings = (JSON.parse(String(data)) as number[][]).map(read)
+      received += readings.length
+      events.readings(readings)
+    }
+    source.addEventListener('end', () => {
+      close()
+      events.state('ended')
+    })
+    source.onerror = () => {
+      source?.close()
+      events.state('lost')
+      timer = setTimeout(connect, retryMs)
+    }
+  }
+  const close = (): void => {
+    clearTimeout(timer)
+    source?.close()
+  }
+  connect()
+  return close
+}
+
 /** The stand-in vehicle of the server. @param speed times as fast as life */
 export const standInInstrument = (speed: number): ShuntInstrument => ({
   name: 'Stand-in vehicle',
-  open(after, events) {
-    let received = after
-    let source: EventSource | null = null
-    let timer: ReturnType<typeof setTimeout> | undefined
-    const connect = (): void => {
-      source = new EventSource(
-        `/api/instruments/shunt?${new URLSearchParams({ from: String(received), speed: String(speed) })}`,
-      )
-      source.onopen = () => events.state('connected')
-      source.onmessage = ({ data }) => {
-        const readings = (JSON.parse(String(data)) as [number, number, number][]).map(([t, amps, volts]) => ({
-          t,
-          amps,
-          volts,
-        }))
-        received += readings.length
-        events.readings(readings)
-      }
-      source.addEventListener('end', () => {
-        close()
-        events.state('ended')
-      })
-      source.onerror = () => {
-        source?.close()
-        events.state('lost')
-        timer = setTimeout(connect, retryMs)
-      }
-    }
-    const close = (): void => {
-      clearTimeout(timer)
-      source?.close()
-    }
-    connect()
-    return close
-  },
+  open: (after, events) =>
+    follow(
+      {
+        address: (from) =>
+          `/api/instruments/shunt?${new URLSearchParams({ from: String(from), speed: String(speed) })}`,
+        read: ([t, amps, volts]) => ({ t: t!, amps: amps!, volts: volts! }),
+      },
+      after,
+      events,
+    ),
 })
+
+/** A stand-in for meter, clamp, monitor and probe, held at a test of a job. */
+export interface HeldAt {
+  readonly job: string
+  readonly test: string
+  readonly seed: number
+  /** Whether it hides a fault. */
+  readonly hidden: boolean
+  /** Times as fast as life. */
+  readonly speed: number
+}
+export const followTest = (
+  { job, ...held }: HeldAt,
+  after: number,
+  events: InstrumentEvents<Streamed>,
+): (() => void) =>
+  follow(
+    {
+      address: (from) => {
+        const query = Object.entries({ ...held, from }).map(([name, value]) => [name, String(value)])
+        return `/api/jobs/${job}/instrument?${new URLSearchParams(query)}`
+      },
+      read: ([t, value]) => ({ t: t!, value: value! }),
+    },
+    after,
+    events,
+  )
 
 /** A recording, through the same path. */
 export const recordedInstrument = (name: string, readings: readonly Reading[]): ShuntInstrument => ({

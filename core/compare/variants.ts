@@ -4,7 +4,9 @@ import type { Assessment } from '#core/assessment/assess'
 import { applyRemedy, canTry } from '#core/remedies/catalogue'
 import { factsOf, usualSystem, type ShopSettings } from '#core/system/system'
 import { partsOf, withField, type JobDocument } from '#core/job/document'
+import { asFitted } from '#core/job/as-fitted'
 import { asSpecified } from '#core/job/as-specified'
+import { provingOf } from '#core/job/proving-edits'
 import { plantOf } from '#core/simulation/plant-of-job'
 import type { Plant } from '#core/simulation/plant'
 
@@ -30,6 +32,8 @@ export function variantsOf(job: JobDocument, shop: ShopSettings, assessment: Ass
       title: `As specified: ${job.specified.name}`,
       plant: plantOf(asSpecified(job), shop, 'new'),
     })
+  if (provingOf(job).fitted.length > 0)
+    variants.push({ id: 'fitted', title: 'As fitted', plant: plantOf(asFitted(job), shop, 'new') })
   const tried = assessment.changes.filter(canTry)
   if (tried.length > 0) {
     const changed = tried.reduce((next, remedy) => applyRemedy(next, remedy), completeJob(job))

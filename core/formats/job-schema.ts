@@ -1,8 +1,11 @@
 import Joi from 'joi'
 import { crafts, jobFormat, jobFormatVersion, mostParts, stages, usePatterns } from '#core/job/document'
 import { howKnown, partKinds, partKindIds, type Field, type PartKind } from '#core/job/fields'
+import { mostReadings } from '#core/job/proving'
 import { ruleCatalogue, ruleIds, type RuleOverrides } from '#core/rules/rules'
 
+/** Steps, and tests that are read, of one job. */
+const mostProved = 1000
 /** Most rows of a table in one value. */
 export const mostRows = 200
 /** Ids of parts in a collection: `charger-1`. */
@@ -144,6 +147,52 @@ const specified = Joi.object({
     .required(),
 })
 
+const moment = Joi.string().isoDate().raw().required()
+const proofId = /^[a-z][a-z0-9-]{0,59}$/
+/** How a job was fitted and proved: steps, readings, what was mended, what was fitted otherwise. */
+const proving = Joi.object({
+  steps: Joi.object()
+    .pattern(
+      proofId,
+      Joi.object({
+        state: Joi.valid('done', 'put-off').required(),
+        when: moment,
+        by: text(200).required(),
+        note: text(2000),
+      }),
+    )
+    .max(mostProved)
+    .required(),
+  readings: Joi.object()
+    .pattern(
+      proofId,
+      Joi.array()
+        .max(mostReadings)
+        .items(
+          Joi.object({
+            value: Joi.number().min(-1e6).max(1e6).required(),
+            when: moment,
+            by: text(200).required(),
+            from: Joi.valid('typed', 'live', 'file').required(),
+          }),
+        ),
+    )
+    .max(mostProved)
+    .required(),
+  mended: Joi.array()
+    .max(mostRows)
+    .items(
+      Joi.object({
+        cause: text(120).required(),
+        words: text(500).required(),
+        when: moment,
+        by: text(200).required(),
+      }),
+    )
+    .required(),
+  fitted: Joi.array().max(2000).items(changed).required(),
+})
+
 /** What a job document must look like, made from the catalogue of fields. Unknown properties are kept. */
 export const jobSchema: Joi.ObjectSchema = Joi.object({
   format: Joi.valid(jobFormat).required(),
@@ -168,6 +217,7 @@ export const jobSchema: Joi.ObjectSchema = Joi.object({
     .unknown()
     .required(),
   specified,
+  proving,
   ...Object.fromEntries(
     partKindIds.map((kind) => [
       kind,

@@ -68,6 +68,10 @@ const described: Readonly<Record<string, (schema: Schema) => Schema>> = {
     description:
       'The answer that was chosen: what is done, and what differs by it from the survey, property by property.',
   }),
+  proving: (schema) => ({
+    ...schema,
+    description: 'How the job was fitted and proved: steps done, readings taken, what was fitted otherwise.',
+  }),
   ...Object.fromEntries(
     partKindIds.map((kind) => [kind, (schema: Schema) => parts(partKinds[kind], schema)]),
   ),

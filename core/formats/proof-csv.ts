@@ -1,5 +1,4 @@
 import { readTable, writeTable, type TableColumns, type TableProblem } from './table'
-import type { Taken } from '#core/proving/posterior'
 import type { ProofTest } from '#core/proving/tests/test'
 import { parseQuantity } from '#core/units/parse'
 
@@ -8,8 +7,11 @@ const columns: TableColumns = {
   value: { type: 'text', label: 'Value', most: 40, required: true },
 }
 
-export interface ReadReadings {
-  readonly readings: readonly Taken[]
+/** What of a test is needed to read what stands in a table. */
+type Readable = Pick<ProofTest, 'id' | 'quantity' | 'unit'>
+
+export interface ReadReadings<T extends Readable> {
+  readonly readings: readonly { readonly test: T; readonly value: number }[]
   readonly problems: readonly TableProblem[]
 }
 
@@ -17,10 +19,10 @@ export interface ReadReadings {
  * Reads readings of tests: `test,value`, each value in the unit of its test or with its own. A test that a job has not,
  * and a value that cannot be read, is named by its line; of a test that stands twice the last counts.
  */
-export function readProofCsv(text: string, tests: readonly ProofTest[]): ReadReadings {
+export function readProofCsv<T extends Readable>(text: string, tests: readonly T[]): ReadReadings<T> {
   const { rows, problems } = readTable(text, columns)
   const found: TableProblem[] = [...problems]
-  const readings = new Map<string, Taken>()
+  const readings = new Map<string, { test: T; value: number }>()
   for (const { line, values } of rows) {
     const id = String(values.test)
     const test = tests.find((one) => one.id === id)
@@ -40,14 +42,16 @@ const answers: Readonly<Record<string, number>> = { yes: 1, no: 0 }
 /** A reading as somebody writes it: `12,85`, `340 mV`, `yes`. */
 export function readValue(
   text: string,
-  { quantity, unit }: ProofTest,
+  { quantity, unit }: Readable,
 ): { readonly ok: true; readonly value: number } | { readonly ok: false; readonly error: string } {
   const answer = quantity === 'answer' ? answers[text.trim().toLowerCase()] : undefined
   return answer === undefined ? parseQuantity(text, unit) : { ok: true, value: answer }
 }
 
 /** Readings as a table that {@link readProofCsv} reads. */
-export const writeProofCsv = (readings: readonly Taken[]): string =>
+export const writeProofCsv = (
+  readings: readonly { readonly test: Readable; readonly value: number }[],
+): string =>
   writeTable(
     columns,
     readings.map(({ test, value }) => ({ test: test.id, value: String(value) })),

@@ -7,7 +7,7 @@ import type { Specified } from './specified'
  * itself is left out.
  */
 export function asSpecified(job: JobDocument): JobDocument {
-  const { specified, ...found } = job
+  const { specified, proving: _proving, ...found } = job
   return specified ? applyChanges(found as JobDocument, specified.changes) : job
 }
 

@@ -1,4 +1,5 @@
 import type { RuleOverrides } from '#core/rules/rules'
+import type { Proving } from './proving'
 import type { Specified } from './specified'
 import {
   partKinds,
@@ -87,6 +88,8 @@ export type JobDocument = {
   readonly notes: Readonly<Partial<Record<PartKindId, string>>>
   /** The answer that was chosen, beside the survey. */
   readonly specified?: Specified
+  /** How it was fitted and proved. */
+  readonly proving?: Proving
 } & { readonly [K in OneKindId]: Part<K> } & { readonly [K in ManyKindId]: Readonly<Record<string, Part<K>>> }
 
 /** A part seen without its kind: for code that walks over all of them. */
@@ -107,12 +110,12 @@ export function emptyJob(number: string, name = ''): JobDocument {
 }
 
 /**
- * A copy under a new number: the survey as it stands, without what was specified, as an enquiry of its own
+ * A copy under a new number: the survey as it stands, without what was specified and proved, as an enquiry of its own
  * without a due date.
  */
 export function copyOfJob(job: JobDocument, number: string): JobDocument {
   const { dueDate: _due, ...head } = job.job
-  const { specified: _specified, ...found } = job
+  const { specified: _specified, proving: _proving, ...found } = job
   return {
     ...(found as JobDocument),
     job: { ...head, number, name: `Copy of ${head.name || head.number}`.slice(0, 200), stage: 'enquiry' },

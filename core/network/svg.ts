@@ -46,6 +46,8 @@ interface Look {
   readonly verdicts: ReadonlyMap<string, Verdict>
   /** What is chosen of it, by its path; null where nothing is, or where nothing can be. */
   readonly chosen: string | null
+  /** Nodes on which the probes of a meter are put. */
+  readonly probes?: { readonly red: string | null; readonly black: string | null }
   /** Its letters, where they are not those of the page. */
   readonly font?: string
   /** What stands behind whatever was set by hand: a pencil, where its letters have one. */
@@ -89,12 +91,48 @@ export function svgOf(layout: Layout, look: Look): Shape {
     ...layout.nodes.map((node) =>
       group(node.path ?? node.id, [node.title, ...node.lines], nodeShapes(node, look)),
     ),
+    ...probesOn(layout, look),
   )
 }
 
 /** What can be chosen, with its words for whoever does not see it. */
 const group = (id: string, words: readonly string[], shapes: readonly Shape[]): Shape =>
   shape('g', { 'data-id': id, 'aria-label': words.filter((word) => word !== '').join(', ') }, ...shapes)
+
+const probeRadius = 11
+/** The probes of a meter, red with a plus and black with a minus, at the upper corners of what they touch. */
+function probesOn({ nodes }: Layout, { probes, palette }: Look): Shape[] {
+  const on = (id: string | null | undefined, sign: '+' | '−'): Shape[] => {
+    const node = nodes.find((one) => one.id === id)
+    if (!node) return []
+    const [x, y] = [sign === '+' ? node.x : node.x + node.width, node.y]
+    const red = sign === '+'
+    return [
+      shape('circle', {
+        cx: round(x),
+        cy: round(y),
+        r: probeRadius,
+        fill: red ? palette.verdicts['does-not-suit'] : palette.ink,
+        stroke: palette.paper,
+        'stroke-width': 2,
+        'data-probe': red ? 'red' : 'black',
+      }),
+      shape(
+        'text',
+        {
+          x: round(x),
+          y: round(y + 5),
+          fill: palette.paper,
+          'text-anchor': 'middle',
+          'font-weight': 700,
+          'font-size': 16,
+        },
+        sign,
+      ),
+    ]
+  }
+  return [...on(probes?.red, '+'), ...on(probes?.black, '−')]
+}
 
 const text = (x: number, y: number, words: string, fill: string, bold = false): Shape =>
   shape('text', { x: round(x), y: round(y), fill, 'font-weight': bold ? 700 : null }, words)

@@ -1,22 +1,11 @@
 import { causesOf, hypothesesOf, type Cause } from './hypotheses'
 import { Posterior, type Ranked, type Taken } from './posterior'
-import { deviationOf } from './meters'
+import { expectationOf, type Expected } from './expect'
 import { worthOf, type Worth } from './next'
-import { Proof, type Prediction } from './predict'
+import { Proof } from './predict'
 import type { ProofTest } from './tests/test'
 import type { JobDocument } from '#core/job/document'
 import type { ShopSettings } from '#core/system/system'
-
-/** What a test must read. */
-export interface Expected {
-  readonly test: ProofTest
-  readonly value: number
-  /** Twice the standard deviation of the reading in a sound system, with its instrument. */
-  readonly tolerance: number
-}
-
-/** Tolerances are so many standard deviations. */
-const deviations = 2
 
 /** A job that is proved: what each test must read, and what wrong readings mean. */
 export class Diagnosis {
@@ -53,8 +42,7 @@ export class Diagnosis {
     return this.proof.tests.map((test) => this.expect(test))
   }
   expect(test: ProofTest): Expected {
-    const prediction = this.proof.expected(test)
-    return { test, value: prediction.value, tolerance: deviations * deviationIn(test, prediction) }
+    return expectationOf(this.proof, test)
   }
   /** Whether a reading lies in its band. */
   isWithin({ test, value }: Taken): boolean {
@@ -75,10 +63,6 @@ export class Diagnosis {
     const state = posterior.taken.at(-1)?.test.state.id ?? null
     return worthOf(posterior, this.proof.tests, { taken, state })
   }
-}
-
-function deviationIn({ instrument }: ProofTest, { value, slopes, bent }: Prediction): number {
-  return Math.hypot(deviationOf(instrument, value), Math.sqrt(bent), ...slopes.by)
 }
 
 /** A reading that is expected to tell less is not worth taking, bits. */

@@ -37,8 +37,14 @@ export class StandIn {
     this.truth = proof.readings(rig, proof.tests)
   }
 
-  read({ id, instrument }: ProofTest): number {
-    const is = this.truth.get(id)!
+  /** What is really there. */
+  truthOf({ id }: ProofTest): number {
+    return this.truth.get(id)!
+  }
+
+  read(test: ProofTest): number {
+    const { instrument } = test
+    const is = this.truthOf(test)
     return shown(instrument, is + normal(this.chance) * deviationOf(instrument, is))
   }
 }

@@ -204,6 +204,17 @@ export class Posterior {
     })
   }
 
+  /** How likely one reading by itself is by the likeliest size of a cause, as a logarithm. */
+  fits(cause: Cause, { test, value }: Taken): number {
+    const at = this.known.tests.indexOf(test)
+    const of = this.causes.indexOf(cause)
+    const own = this.known.hypotheses.flatMap((hypothesis, h) => (hypothesis.cause === of ? [h] : []))
+    const best = own.reduce((a, b) => (this.weighed[b]!.log > this.weighed[a]!.log ? b : a))
+    const { means, noise, covariance } = this.known.hypotheses[best]!
+    const variance = covariance[at * this.known.tests.length + at]! + noise[at]!
+    return -0.5 * (Math.log(variance) + (value - means[at]!) ** 2 / variance)
+  }
+
   /** How far the readings are from what a cause predicts at best, as a mean square in deviations: about 1 where it explains them. */
   misfit(cause: Cause): number {
     const of = this.causes.indexOf(cause)

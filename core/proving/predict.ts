@@ -95,6 +95,11 @@ export class Proof {
     )
   }
 
+  /** What the probes of a test see of some rig. */
+  seen(rig: Rig, test: ProofTest): number[] {
+    return seenBy(test, this.solve(rig, test.state).solution)
+  }
+
   private solve(rig: Rig, state: State): { readonly circuit: Circuit; readonly solution: Solution } {
     const circuit = circuitIn(rig, state)
     return { circuit, solution: this.solveNear(circuit, rig, state) }

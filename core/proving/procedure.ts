@@ -2,6 +2,7 @@ import { sureFrom, type Diagnosis } from './diagnosis'
 import { soundId } from './hypotheses'
 import type { StandIn } from './instruments'
 import type { Posterior } from './posterior'
+import { routineOf } from './tests/index'
 import type { ProofTest } from './tests/test'
 
 /** How a search for a fault went. */
@@ -11,6 +12,8 @@ export interface Course {
   readonly tests: readonly ProofTest[]
   /** Readings from the one that was out of its band until one cause was sure; null where none became so. */
   readonly untilSure: number | null
+  /** The readings from the last one that was out of its band on, itself included; none where all were within. */
+  readonly sinceAlarm: readonly ProofTest[]
 }
 
 /** A search that comes to nothing ends after so many readings. */
@@ -28,7 +31,11 @@ export const economical = (diagnosis: Diagnosis, standIn: StandIn): Course =>
 
 /** The same by the order alone, whatever is read. */
 export const inOrder = (diagnosis: Diagnosis, standIn: StandIn): Course =>
-  searched(diagnosis, standIn, (_, taken) => diagnosis.proof.tests.find((test) => !taken.has(test)) ?? null)
+  searched(
+    diagnosis,
+    standIn,
+    (_, taken) => routineOf(diagnosis.proof.tests).find((test) => !taken.has(test)) ?? null,
+  )
 
 function searched(diagnosis: Diagnosis, standIn: StandIn, next: Next): Course {
   let posterior = diagnosis.given([])
@@ -39,16 +46,22 @@ function searched(diagnosis: Diagnosis, standIn: StandIn, next: Next): Course {
     taken.add(test)
     return diagnosis.isWithin(reading)
   }
-  for (const test of diagnosis.proof.tests) {
+  let alarmed = 0
+  const ended = (untilSure: number | null): Course => {
+    const tests = [...taken]
+    return { posterior, tests, untilSure, sinceAlarm: alarmed > 0 ? tests.slice(alarmed - 1) : [] }
+  }
+  for (const test of routineOf(diagnosis.proof.tests)) {
     if (taken.has(test) || read(test)) continue
+    alarmed = taken.size
     for (let asked = 1; asked <= mostAsked; asked++) {
       const top = posterior.top()
       const isSure = top.probability >= sureFrom
-      if (isSure && top.cause.id !== soundId) return { posterior, tests: [...taken], untilSure: asked }
+      if (isSure && top.cause.id !== soundId) return ended(asked)
       const more = isSure ? null : next(posterior, taken)
       if (!more) break
       read(more)
     }
   }
-  return { posterior, tests: [...taken], untilSure: null }
+  return ended(null)
 }

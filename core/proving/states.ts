@@ -110,6 +110,17 @@ export function statesOf({ network, charging, signalWires, protections }: Rig): 
         minutes: 4,
       })
   }
+  for (const { id, name } of unitsOf(network, 'dcdc')) {
+    const at = byId.get('cruise')
+    if (at)
+      states.push({
+        id: `absorb-${id}`,
+        name: `Engine at cruise, bank nearly full, ${name.replace(/^The /, 'the ')} in absorption`,
+        at,
+        doing: { kind: 'absorbing', source: id },
+        minutes: 20,
+      })
+  }
   const charger = states.find(({ at, doing }) => at.kind === 'charge' && doing.kind === 'nothing')
   if (charger && protections.includes('cold-gate'))
     states.push({

@@ -12,7 +12,9 @@ export function togetherOf({ tests, causes, hypotheses }: Knowledge): (readonly 
   const parts = causes.map((_, i) => hypotheses.filter(({ cause }) => cause === i))
   const group = causes.map((_, i) => i)
   const rootOf = (i: number): number => (group[i] === i ? i : rootOf(group[i]!))
-  causes.forEach((_, a) => {
+  causes.forEach((cause, a) => {
+    // What reads like nothing at all is found by no test: that is said of it, and not that it may be nothing.
+    if (cause.fault === null) return
     for (let b = a + 1; b < causes.length; b++)
       if (rootOf(a) !== rootOf(b) && isAlike(parts[a]!, parts[b]!, tests.length)) group[rootOf(b)] = rootOf(a)
   })

@@ -1,10 +1,16 @@
+import type { IssuedContent } from '#core/papers/issued'
+import type { FittingRecord, RecordInputs } from '#core/papers/record'
 import type { Sheet, SheetInputs } from '#core/papers/sheet'
+import type { Streamed } from '#core/proving/stream'
 import {
+  record,
   sheet,
   sheetPdf,
+  standIn,
   summaryPdf,
   verdict,
   wiringPdf,
+  type HeldAt,
   type Judged,
   type ListVerdict,
   type Summarised,
@@ -19,8 +25,11 @@ export interface Judge {
   sheet(inputs: SheetInputs): Promise<Sheet>
   /** The summary of a job, as PDF. */
   summaryPdf(job: Summarised): Promise<Uint8Array>
-  /** An issued sheet, as PDF. */
-  sheetPdf(sheet: Sheet): Promise<Uint8Array>
+  record(inputs: RecordInputs): Promise<FittingRecord>
+  /** What a stand-in for an instrument shows at a test; null where the job has no such test. */
+  standIn(held: HeldAt): Promise<readonly Streamed[] | null>
+  /** What was issued, as PDF. */
+  sheetPdf(issued: IssuedContent): Promise<Uint8Array>
   /** The plan of the wiring of a job, as PDF. */
   wiringPdf(job: Summarised): Promise<Uint8Array>
 }
@@ -29,6 +38,8 @@ export interface Judge {
 export const judgeHere: Judge = {
   verdict: async (job) => verdict(job),
   sheet: async (inputs) => sheet(inputs),
+  record: async (inputs) => record(inputs),
+  standIn: async (held) => standIn(held),
   summaryPdf,
   sheetPdf,
   wiringPdf,

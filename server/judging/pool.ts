@@ -46,6 +46,8 @@ function pooled(): Judge {
   return {
     verdict: (job) => judge('verdict', job),
     sheet: (inputs) => print('sheet', inputs),
+    record: (inputs) => print('record', inputs),
+    standIn: (held) => print('standIn', held),
     summaryPdf: (job) => print('summaryPdf', job),
     sheetPdf: (issued) => print('sheetPdf', issued),
     wiringPdf: (job) => print('wiringPdf', job),

@@ -6,7 +6,11 @@ import { layoutOf } from '#core/network/layout'
 import { paperPalette, svgOf } from '#core/network/svg'
 import type { Paper } from '#core/papers/blocks'
 import { sheetOf, type Sheet, type SheetInputs } from '#core/papers/sheet'
-import { specificationPaper } from '#core/papers/specification'
+import { issuedPaper, type IssuedContent } from '#core/papers/issued'
+import { recordOf, type FittingRecord, type RecordInputs } from '#core/papers/record'
+import { Diagnosis } from '#core/proving/diagnosis'
+import { standInStream, type Streamed } from '#core/proving/stream'
+import { asFitted } from '#core/job/as-fitted'
 import { summaryPaper } from '#core/papers/summary'
 import { wiringPaper } from '#core/papers/wiring'
 import type { RuleOverrides } from '#core/rules/rules'
@@ -62,8 +66,31 @@ function summary({ document, rules, units, name, madeAt }: Summarised): Paper {
 /** The summary of a job as it is saved, as PDF. */
 export const summaryPdf = (job: Summarised): Promise<Uint8Array> => paperPdf(summary(job))
 
-/** An issued sheet as PDF: the same bytes every time. */
-export const sheetPdf = (issued: Sheet): Promise<Uint8Array> => paperPdf(specificationPaper(issued))
+export const record = (inputs: RecordInputs): FittingRecord => recordOf(inputs)
+
+/** What was issued as PDF: the same bytes every time. */
+export const sheetPdf = (issued: IssuedContent): Promise<Uint8Array> => paperPdf(issuedPaper(issued))
+
+/** A job at which a stand-in for an instrument is held. */
+export interface HeldAt extends Judged {
+  readonly test: string
+  readonly seed: number
+  readonly hidden: boolean
+}
+
+/** What a stand-in for an instrument shows at a test of a job; null where the job has no such test. */
+export function standIn({
+  document,
+  rules,
+  units,
+  test: id,
+  seed,
+  hidden,
+}: HeldAt): readonly Streamed[] | null {
+  const { proof, causes } = new Diagnosis(asFitted(document), { rules, units })
+  const test = proof.test(id)
+  return test ? standInStream(proof, causes, test, { seed, hidden }) : null
+}
 
 /** The wiring of a job as it is saved, as PDF. */
 export async function wiringPdf({ document, rules, units, name, madeAt }: Summarised): Promise<Uint8Array> {

@@ -1,6 +1,8 @@
 import { createHash } from 'node:crypto'
 import type { Sql } from 'postgres'
-import { sheetInputs, type Sheet } from '#core/papers/sheet'
+import type { IssuedContent } from '#core/papers/issued'
+import type { Signature } from '#core/papers/record'
+import { sheetInputs } from '#core/papers/sheet'
 import type { Judge } from '../judging/judge'
 import { Repository, type Actor } from './actor'
 import type { Jobs, StoredJob } from './jobs'
@@ -10,6 +12,7 @@ import { judgeAgain, type Shop, type ShopSettings } from './shop'
 export interface SheetRow {
   readonly count: number
   readonly number: string
+  readonly kind: 'specification' | 'record'
   readonly name: string
   readonly issuedAt: string
   readonly issuedBy: string
@@ -22,7 +25,7 @@ export type Issued =
   | { readonly kind: 'stale'; readonly theirs: StoredJob }
 
 const columns = (sql: Sql) =>
-  sql`count, number, name, issued_at as "issuedAt", issued_by as "issuedBy", digest`
+  sql`count, number, kind, name, issued_at as "issuedAt", issued_by as "issuedBy", digest`
 
 export const digestOf = (content: string): string => createHash('sha256').update(content).digest('hex')
 
@@ -49,18 +52,21 @@ export class Sheets extends Repository {
    * An issued sheet, to the letter. Null when there is none.
    * @throws when what is kept is not what was issued
    */
-  async read(job: string, count: number): Promise<{ readonly row: SheetRow; readonly sheet: Sheet } | null> {
+  async read(
+    job: string,
+    count: number,
+  ): Promise<{ readonly row: SheetRow; readonly sheet: IssuedContent } | null> {
     const { sql, actor } = this
     const [found] = await sql<(SheetRow & { content: string })[]>`
       select ${columns(sql)}, content from sheet where workshop_id = ${actor.workshop} and job_id = ${job} and count = ${count}`
     if (!found) return null
     const { content, ...row } = found
     if (digestOf(content) !== row.digest) throw new Error(`Sheet ${row.number} is not as it was issued`)
-    return { row, sheet: JSON.parse(content) as Sheet }
+    return { row, sheet: JSON.parse(content) as IssuedContent }
   }
 
   /** An issued sheet as PDF: made once and kept, since what it is made from never changes. */
-  async pdf(job: string, count: number, sheet: Sheet): Promise<Uint8Array> {
+  async pdf(job: string, count: number, sheet: IssuedContent): Promise<Uint8Array> {
     const { workshop } = this.actor
     const [kept] = await this.sql<{ data: Uint8Array }[]>`
       select data from sheet_pdf where workshop_id = ${workshop} and job_id = ${job} and count = ${count}`
@@ -71,10 +77,13 @@ export class Sheets extends Repository {
     return data
   }
 
-  /** Freezes what is specified for a job as its next sheet: inputs, rules, parts and results as they stand. */
-  issue(job: string, version: number, now: Date): Promise<Issued> {
+  /**
+   * Freezes what is specified for a job as its next sheet, or, signed, how it was fitted and proved: inputs, rules,
+   * parts and results as they stand.
+   */
+  issue(job: string, version: number, now: Date, signature: Signature | null = null): Promise<Issued> {
     return this.shop.judging(
-      (shop) => this.draw(job, version, now, shop),
+      (shop) => this.draw(job, version, now, shop, signature),
       async (tx, drawn): Promise<Issued | typeof judgeAgain> => {
         if (drawn.kind !== 'drawn') return drawn
         const there = await this.jobs.readToChange(tx, job)
@@ -88,23 +97,34 @@ export class Sheets extends Repository {
   }
 
   /** The next sheet as a row, or why there is none. */
-  private async draw(job: string, version: number, now: Date, shop: ShopSettings) {
+  private async draw(
+    job: string,
+    version: number,
+    now: Date,
+    shop: ShopSettings,
+    signature: Signature | null,
+  ) {
     const stored = await this.jobs.read(job)
     if (!stored) return { kind: 'no-job' } as const
     if (stored.version !== version) return { kind: 'stale', theirs: stored } as const
     const { specified } = stored.document
-    if (!specified) return { kind: 'nothing-specified' } as const
+    if (!specified && !signature) return { kind: 'nothing-specified' } as const
     const { workshop, person } = this.actor
     const count = await this.nextCount(this.sql, job)
     const number = `${stored.document.job.number}-${count}`
     const head = { number, issuedAt: now.toISOString(), issuedBy: person }
-    const content = JSON.stringify(await this.judge.sheet(sheetInputs(stored.document, shop, head)))
+    const inputs = sheetInputs(stored.document, shop, head)
+    const issued = signature
+      ? await this.judge.record({ ...inputs, signature })
+      : await this.judge.sheet(inputs)
+    const content = JSON.stringify(issued)
     const row = {
       workshop_id: workshop,
       job_id: job,
       count,
       number,
-      name: specified.name,
+      kind: signature ? 'record' : 'specification',
+      name: signature ? `Fitted and proved, signed by ${signature.name}` : specified!.name,
       issued_at: now,
       issued_by: person,
       content,

@@ -3,7 +3,7 @@ import type { PartKindId } from '#core/job/fields'
 import { ask, type PhotoRow } from '../../utils/api'
 
 /** Pictures taken at a station. Made smaller on the device before they are sent. */
-const props = defineProps<{ station: PartKindId }>()
+const props = defineProps<{ station: PartKindId | `step-${string}` }>()
 const bench = useJob()
 const who = useDeviceName()
 const { photos, load } = useJobPhotos()

@@ -31,7 +31,7 @@ const judging = useJudging()
       </p>
       <div class="mt-0.5 flex flex-wrap items-baseline gap-x-4">
         <h1 class="text-2xl">{{ title }}</h1>
-        <p class="text-soft">{{ about }}</p>
+        <p class="text-soft max-md:hidden">{{ about }}</p>
       </div>
       <div class="mt-1 flex flex-wrap items-center gap-x-4 gap-y-1">
         <JobTabs class="mr-auto" />

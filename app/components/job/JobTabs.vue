@@ -10,6 +10,7 @@ const views = [
   ['/candidates', 'Candidates'],
   ['/specify', 'Specify'],
   ['/wiring', 'Wiring'],
+  ['/prove', 'Prove'],
   ['/run', 'Run'],
   ['/rules', 'Rules'],
   ['/summary', 'Summary page'],

@@ -12,7 +12,7 @@ const problem = ref('')
 const busy = ref(false)
 async function load() {
   const answer = await ask<SheetRow[]>(`/api/jobs/${bench.id}/sheets`)
-  if (answer.kind === 'ok') rows.value = answer.data
+  if (answer.kind === 'ok') rows.value = answer.data.filter(({ kind }) => kind === 'specification')
 }
 onMounted(load)
 async function issue() {

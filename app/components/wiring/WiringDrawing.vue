@@ -5,7 +5,12 @@ import { svgOf, type Palette, type Shape } from '#core/network/svg'
 import type { Verdict } from '#core/system/verdict'
 
 /** The single-line drawing: dragged, drawn nearer, and walked along by keys. */
-const props = defineProps<{ layout: Layout; verdicts: ReadonlyMap<string, Verdict> }>()
+const props = defineProps<{
+  layout: Layout
+  verdicts: ReadonlyMap<string, Verdict>
+  /** Nodes on which the probes of a meter are put. */
+  probes?: { readonly red: string | null; readonly black: string | null }
+}>()
 const chosen = defineModel<string | null>({ required: true })
 const frame = useTemplateRef<HTMLElement>('frame')
 
@@ -108,7 +113,14 @@ function walk(event: KeyboardEvent) {
   })
 }
 
-const drawn = computed(() => svgOf(props.layout, { palette, verdicts: props.verdicts, chosen: chosen.value }))
+const drawn = computed(() =>
+  svgOf(props.layout, {
+    palette,
+    verdicts: props.verdicts,
+    chosen: chosen.value,
+    ...(props.probes ? { probes: props.probes } : {}),
+  }),
+)
 const rendered = ({ tag, attributes, children }: Shape): VNode =>
   h(
     tag,

@@ -109,6 +109,7 @@ function dcdcTests(bench: Bench, unit: DcdcUnit): ProofTest[] {
       title: `Output volts of ${lower}`,
     }),
     ampsTest(network, output, { ...own, id: `out-amps-${id}`, title: `Output current of ${lower}` }),
+    ...absorbing(bench, unit),
     ...(silent
       ? [
           signalTest(id, `Running signal at ${lower}`, cruise),
@@ -120,6 +121,20 @@ function dcdcTests(bench: Bench, unit: DcdcUnit): ProofTest[] {
           }),
         ]
       : []),
+  ]
+}
+
+/** A DC-DC with the bank nearly full: the voltage it holds is seen only then. */
+function absorbing(bench: Bench, { id, name, plus, minus }: DcdcUnit): ProofTest[] {
+  const state = stateIn(bench, `absorb-${id}`)
+  if (!state) return []
+  return [
+    voltsTest(bench.rig.network, plus, minus, {
+      id: `absorb-volts-${id}`,
+      title: `Volts of ${inside(name)} in absorption`,
+      group: 'engine',
+      state,
+    }),
   ]
 }
 

@@ -2,7 +2,7 @@ import type { Run } from '#core/network/network'
 import { unitsOf } from '../rig'
 import type { State } from '../states'
 import { ampsTest, answerTest, inside, postName, stateIn, voltsTest, type Bench } from './make'
-import type { ProofTest } from './test'
+import type { ProofTest, TestGroup } from './test'
 
 /** A run in which less flows at most is not worth a reading, A. */
 const leastA = 1
@@ -36,6 +36,36 @@ export function loadTests(bench: Bench): ProofTest[] {
   return [...left, ...drawn, ...drops]
 }
 
+/** The drop of a whole side, from the bank to a unit: it halves the way on which a poor joint must be looked for. */
+export function sideTests(bench: Bench): ProofTest[] {
+  const { network } = bench.rig
+  const units = [
+    ...(['load', 'inverter', 'source'] as const).flatMap((kind) => unitsOf(network, kind)),
+    ...unitsOf(network, 'dcdc'),
+  ]
+  return units.flatMap((unit) => {
+    const state = stateIn(
+      bench,
+      unit.kind === 'source' ? `charge-${unit.id}` : unit.kind === 'dcdc' ? 'cruise' : 'loads',
+    )
+    if (!state || (unit.kind === 'load' && unit.amps < leastA)) return []
+    const gives = unit.kind === 'source' || unit.kind === 'dcdc'
+    const side = (pole: 'plus' | 'minus'): ProofTest => {
+      const [bank, own] = [`bank-${pole}`, unit[pole]]
+      const [from, to] = (pole === 'plus') === gives ? [own, bank] : [bank, own]
+      return voltsTest(network, from, to, {
+        id: `side-${pole}-${unit.id}`,
+        title: `Drop from the bank to ${inside(unit.name)}, ${pole} side`,
+        group: gives ? (unit.kind === 'source' ? 'chargers' : 'engine') : 'loads',
+        state,
+        minutes: 2,
+        onlyAsked: true,
+      })
+    }
+    return [side('plus'), side('minus')]
+  })
+}
+
 const isFeedOfLoad = ({ to }: Run, { rig }: Bench): boolean =>
   rig.network.units.some((unit) => (unit.kind === 'load' || unit.kind === 'inverter') && unit.plus === to)
 
@@ -54,19 +84,41 @@ function mostIn(bench: Bench, run: Run): { readonly state: State; readonly amps:
 function dropOf(bench: Bench, run: Run): ProofTest[] {
   const most = mostIn(bench, run)
   if (!most) return []
-  const [from, to] = most.amps > 0 ? [run.from, run.to] : [run.to, run.from]
+  const turned = most.amps < 0
+  const [from, to] = turned ? [run.to, run.from] : [run.from, run.to]
+  // Where the current has two ways back, only a clamp tells whether it takes this one.
+  const shared =
+    run.role === 'return' || run.role === 'bond'
+      ? [
+          ampsTest(
+            bench.rig.network,
+            run,
+            {
+              id: `clamp-${run.id}`,
+              title: `Current in ${run.number}`,
+              group: groupOf(most.state),
+              state: most.state,
+              onlyAsked: true,
+            },
+            turned,
+          ),
+        ]
+      : []
   return [
     voltsTest(bench.rig.network, from, to, {
       id: `drop-${run.id}`,
       title: `Drop over ${run.number}`,
-      group:
-        most.state.at.kind === 'loads' ? 'loads' : most.state.at.kind === 'charge' ? 'chargers' : 'engine',
+      group: groupOf(most.state),
       state: most.state,
       minutes: 2,
       run: run.id,
     }),
+    ...shared,
   ]
 }
+
+const groupOf = ({ at }: State): TestGroup =>
+  at.kind === 'loads' ? 'loads' : at.kind === 'charge' ? 'chargers' : 'engine'
 
 /** What can be seen by looking: sizes that are printed on cables, and fuses taken out. */
 export function lookTests(bench: Bench): ProofTest[] {
@@ -98,6 +150,7 @@ export function lookTests(bench: Bench): ProofTest[] {
         state,
         how: 'Take the fuse out and try it with the ohmmeter. 1 where it conducts, 0 where it does not.',
         minutes: 4,
+        onlyAsked: true,
         read: (_seen, rig) => (rig.blown.includes(id) ? 0 : 1),
       }),
     )

@@ -27,12 +27,13 @@ export function monitorTests(bench: Bench): ProofTest[] {
           },
         ]
       : []
-  const charge = bench.states.find(({ at, doing }) => at.kind === 'charge' && doing.kind === 'nothing')
+  const charging = bench.states.filter(({ at, doing }) => at.kind === 'charge' && doing.kind === 'nothing')
   const rest = stateIn(bench, 'rest')!
   return [
-    ...shows('rest', 'Monitor with all off', rest),
+    ...shows('zero', 'Zero of the monitor', stateIn(bench, 'switched-off') ?? rest),
     ...shows('loads', 'Monitor with all loads on', stateIn(bench, 'loads')),
-    ...shows('charge', 'Monitor while charging', charge ?? null),
+    ...charging.flatMap((state) => shows(state.id, `Monitor: ${state.name.replace(/^C/, 'c')}`, state)),
+    ...shows('cruise', 'Monitor with the engine at cruise', stateIn(bench, 'cruise')),
     {
       id: 'monitor-capacity',
       title: 'Capacity set in the monitor',

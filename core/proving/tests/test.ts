@@ -28,6 +28,8 @@ export interface ProofTest {
   readonly probes: readonly Probe[]
   /** What is read, by what the probes see and how the rig stands. */
   readonly read: (seen: readonly number[], rig: Rig) => number
+  /** Whether it is made only where it tells something of what is wrong, and not by itself. */
+  readonly onlyAsked?: true
   /** The run it says most about; null where it is about none. */
   readonly run: string | null
 }

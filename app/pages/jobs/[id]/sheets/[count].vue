@@ -1,22 +1,21 @@
 <script setup lang="ts">
-import type { Sheet } from '#core/papers/sheet'
-import { specificationPaper } from '#core/papers/specification'
+import { issuedPaper, type IssuedContent } from '#core/papers/issued'
 import type { SheetRow } from '../../../../utils/api'
 
-/** A specification sheet as it was issued; it reads nothing of what the job, the rules or the shelf are now. */
+/** What was issued, a specification or a record, as it was; it reads nothing of what the job, the rules or the shelf are now. */
 const route = useRoute()
-const found = shallowRef<(SheetRow & { sheet: Sheet }) | null>(null)
+const found = shallowRef<(SheetRow & { sheet: IssuedContent }) | null>(null)
 const problem = ref('')
 const address = computed(() => `/api/jobs/${String(route.params.id)}/sheets/${String(route.params.count)}`)
 onMounted(async () => {
-  const answer = await ask<SheetRow & { sheet: Sheet }>(address.value)
+  const answer = await ask<SheetRow & { sheet: IssuedContent }>(address.value)
   if (answer.kind === 'ok') found.value = answer.data
   else
     problem.value = answer.kind === 'refused' ? `${answer.refused.error}.` : 'The server cannot be reached.'
 })
 useHead({
   title: () =>
-    found.value ? `Specification ${found.value.number} · Jovial Anchor` : 'Specification · Jovial Anchor',
+    found.value ? `${issuedPaper(found.value.sheet).title} · Jovial Anchor` : 'Issued · Jovial Anchor',
 })
 const print = () => window.print()
 </script>
@@ -34,12 +33,15 @@ const print = () => window.print()
     data-testid="sheet"
   >
     <p class="mb-4 flex flex-wrap gap-2 print:hidden">
-      <NuxtLink :to="`/jobs/${route.params.id}/specify`" class="act-quiet">Back to the job</NuxtLink
+      <NuxtLink
+        :to="`/jobs/${route.params.id}/${found.kind === 'record' ? 'prove' : 'specify'}`"
+        class="act-quiet"
+        >Back to the job</NuxtLink
       ><button type="button" class="act-quiet" @click="print">Print</button
       ><a :href="`${address}/pdf`" target="_blank" class="act-quiet">PDF</a
-      ><a :href="`${address}/csv`" class="act-quiet">Parts as CSV</a>
+      ><a v-if="found.kind === 'specification'" :href="`${address}/csv`" class="act-quiet">Parts as CSV</a>
     </p>
-    <PaperSheet :paper="specificationPaper(found.sheet)" />
+    <PaperSheet :paper="issuedPaper(found.sheet)" />
   </main>
   <main v-else class="p-10 text-soft" aria-busy="true">Opening the sheet …</main>
 </template>

@@ -1,23 +1,34 @@
 import Joi from 'joi'
+import type { Signature } from '#core/papers/record'
 import { readJson } from '../../../../utils/body'
 import { repositories } from '../../../../utils/database'
 import { jobId, noSuchJob, Refusal, route, validated } from '../../../../utils/reply'
+import { plainText } from '../../../../utils/plain-text'
 import { whoSchema } from '../../../../utils/who'
 
-const body = Joi.object<{ version: number; who: string }>({
+const coordinate = Joi.number().min(-5000).max(5000).required()
+const signature = Joi.object<Signature>({
+  name: plainText(100).min(1).required(),
+  strokes: Joi.array()
+    .max(100)
+    .items(Joi.array().max(2000).items(Joi.array().ordered(coordinate, coordinate)))
+    .required(),
+})
+const body = Joi.object<{ version: number; who: string; signature?: Signature }>({
   version: Joi.number().integer().min(1).max(2_000_000_000).required(),
   who: whoSchema,
+  signature,
 })
 
 /**
- * Issues what is specified as a sheet that never changes. The version says which state of the job was looked
+ * Issues what is specified as a sheet that never changes; with a signature, the record of fitting and proving. The version says which state of the job was looked
  * at.
  */
 export default route(async (event) => {
   const id = jobId(event)
-  const { version, who } = validated(body, await readJson(event, 64 * 1024))
+  const { version, who, signature: signed } = validated(body, await readJson(event, 512 * 1024))
   const { sheets } = await repositories(who)
-  const issued = await sheets.issue(id, version, new Date())
+  const issued = await sheets.issue(id, version, new Date(), signed ?? null)
   switch (issued.kind) {
     case 'no-job':
       throw noSuchJob()

@@ -1,11 +1,13 @@
 import { setResponseHeaders } from 'h3'
 import { sheetCsv } from '#core/formats/sheet-csv'
-import { route } from '../../../../../utils/reply'
+import { Refusal, route } from '../../../../../utils/reply'
 import { sheetOfAddress } from '../../../../../utils/sheet'
 
 /** The parts list of a sheet. */
 export default route(async (event) => {
   const { row, sheet } = await sheetOfAddress(event)
+  if (sheet.format !== 'jovial-anchor/specification')
+    throw new Refusal(404, 'A record of fitting has no list of parts')
   const text = sheetCsv(sheet)
   setResponseHeaders(event, {
     'content-type': 'text/csv; charset=utf-8',

@@ -4,5 +4,5 @@ import { sheetOfAddress } from '../../../../../utils/sheet'
 /** A sheet as a PDF: A4, or Letter where the shop writes imperial units. Made once, and kept. */
 export default route(async (event) => {
   const { row, sheet, job, sheets } = await sheetOfAddress(event)
-  return sendPdf(event, `specification-${row.number}`, await sheets.pdf(job, row.count, sheet))
+  return sendPdf(event, `${row.kind}-${row.number}`, await sheets.pdf(job, row.count, sheet))
 })

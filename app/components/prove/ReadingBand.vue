@@ -1,0 +1,41 @@
+<script setup lang="ts">
+import { expectedWords } from '#core/proving/readings'
+import type { ShownTest } from '#core/proving/shown'
+
+/** What must be read as a band, and where the reading lies. */
+const props = defineProps<{ test: ShownTest; value: number | null }>()
+const { q } = useWriting()
+/** The scale reaches so many tolerances to either side of what is expected. */
+const reach = 4
+const least = computed(() => props.test.expected - reach * props.test.tolerance)
+const span = computed(() => 2 * reach * props.test.tolerance || 1)
+const at = (value: number): number => Math.min(99, Math.max(1, (100 * (value - least.value)) / span.value))
+const words = computed(() =>
+  expectedWords(props.test.expected, props.test.tolerance, props.test.quantity, props.test.unit, q),
+)
+</script>
+
+<template>
+  <div>
+    <svg
+      v-if="test.quantity !== 'answer'"
+      viewBox="0 0 100 12"
+      preserveAspectRatio="none"
+      class="h-9 w-full"
+      aria-hidden="true"
+    >
+      <rect x="0" y="5" width="100" height="2" fill="var(--line)" />
+      <rect
+        :x="at(test.expected - test.tolerance)"
+        y="3.5"
+        :width="at(test.expected + test.tolerance) - at(test.expected - test.tolerance)"
+        height="5"
+        fill="var(--suits)"
+      />
+      <rect v-if="value !== null" :x="at(value) - 0.5" y="0" width="1" height="12" fill="var(--ink)" />
+    </svg>
+    <p class="text-center text-soft" data-testid="expected">
+      {{ test.quantity === 'answer' ? `must be: ${words}` : `must read ${words}` }}
+    </p>
+  </div>
+</template>

@@ -1,0 +1,86 @@
+<script setup lang="ts">
+import { expectedWords, readingWords } from '#core/proving/readings'
+import type { ShownTest } from '#core/proving/shown'
+import { testGroupNames, testGroups } from '#core/proving/tests/test'
+import type { TakenReading } from '#core/job/proving'
+
+/** All tests with what they must read and what was read. */
+const props = defineProps<{
+  tests: readonly ShownTest[]
+  readingOf: (test: ShownTest) => TakenReading | null
+  verdictOf: (test: ShownTest) => 'within' | 'outside' | 'open'
+}>()
+const chosen = defineModel<string>({ required: true })
+const { q } = useWriting()
+const groups = computed(() =>
+  testGroups
+    .map((group) => ({ group, tests: props.tests.filter((test) => test.group === group) }))
+    .filter(({ tests }) => tests.length > 0),
+)
+const must = (test: ShownTest): string =>
+  expectedWords(test.expected, test.tolerance, test.quantity, test.unit, q)
+const read = (test: ShownTest): string => {
+  const reading = props.readingOf(test)
+  return reading ? readingWords(reading.value, test.quantity, test.unit, q) : ''
+}
+</script>
+
+<template>
+  <div
+    class="max-h-[calc(100dvh-15rem)] overflow-auto border border-line bg-card"
+    tabindex="0"
+    role="region"
+    aria-label="All tests"
+  >
+    <table class="w-full border-collapse text-left text-sm">
+      <thead class="sticky top-0 bg-card">
+        <tr class="border-b border-line">
+          <th class="px-2 py-1">Test</th>
+          <th class="px-2 py-1">With</th>
+          <th class="px-2 py-1 text-right">Must read</th>
+          <th class="px-2 py-1 text-right">Read</th>
+          <th class="px-2 py-1"><span class="sr-only">Verdict</span></th>
+        </tr>
+      </thead>
+      <tbody v-for="{ group, tests: own } in groups" :key="group">
+        <tr>
+          <th colspan="5" class="px-2 pt-2 pb-0.5 text-left font-display text-base">
+            {{ testGroupNames[group] }}
+          </th>
+        </tr>
+        <tr
+          v-for="test in own"
+          :key="test.id"
+          class="border-b border-line"
+          :class="chosen === test.id ? 'bg-paper' : ''"
+          :data-row="test.id"
+        >
+          <td class="px-2 py-0.5">
+            <button
+              type="button"
+              class="min-h-7 text-left hover:underline"
+              :aria-pressed="chosen === test.id"
+              @click="chosen = test.id"
+            >
+              {{ test.title }}
+            </button>
+          </td>
+          <td class="px-2 py-0.5 text-soft">{{ test.state.name }}</td>
+          <td class="px-2 py-0.5 text-right whitespace-nowrap tabular-nums">{{ must(test) }}</td>
+          <td class="px-2 py-0.5 text-right font-semibold whitespace-nowrap tabular-nums">
+            {{ read(test) }}
+          </td>
+          <td class="px-2 py-0.5">
+            <VerdictMark
+              v-if="verdictOf(test) !== 'open'"
+              :verdict="verdictOf(test) === 'within' ? 'suits' : 'does-not-suit'"
+              class="!size-4"
+            /><span class="sr-only">{{
+              { within: 'within', outside: 'outside', open: 'not read' }[verdictOf(test)]
+            }}</span>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </div>
+</template>

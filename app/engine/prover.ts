@@ -1,0 +1,143 @@
+import { asFitted } from '#core/job/as-fitted'
+import type { JobDocument } from '#core/job/document'
+import { wiringVerdictOf } from '#core/assessment/wired'
+import { assess } from '#core/assessment/assess'
+import { Diagnosis } from '#core/proving/diagnosis'
+import type { Cause } from '#core/proving/hypotheses'
+import { asItIs, chanceOf, StandIn } from '#core/proving/instruments'
+import { learntFrom, type Learnt } from '#core/proving/learnt'
+import { orderOf } from '#core/proving/order/order'
+import type { Step } from '#core/proving/order/step'
+import { economical } from '#core/proving/procedure'
+import { causeWords } from '#core/proving/rows'
+import { shownDiagnosis, shownTests, takenOf, type ShownDiagnosis, type ShownTest } from '#core/proving/shown'
+import { hiddenCause } from '#core/proving/stream'
+import { caseC, heatMinutes, loadOfMachineA } from '#core/proving/tests/engine'
+import { unitsOf } from '#core/proving/rig'
+import type { ShopSettings } from '#core/system/system'
+import type { Verdict } from '#core/system/verdict'
+
+/** A job to be fitted and proved, as a page shows it. */
+export interface ShownProof {
+  readonly steps: readonly Step[]
+  readonly tests: readonly ShownTest[]
+  readonly runs: readonly { readonly id: string; readonly number: string; readonly name: string }[]
+  readonly fitted: { readonly verdict: Verdict; readonly headline: string; readonly wiring: Verdict }
+}
+export interface Read {
+  readonly test: string
+  readonly value: number
+}
+/** The way of the case’s temperature: minutes, what it should be, and how far it may lie from that, °C. */
+export interface CaseCurve {
+  readonly points: readonly { readonly minutes: number; readonly celsius: number; readonly within: number }[]
+}
+/** What a practice came to. */
+export interface PracticeEnd {
+  readonly right: boolean
+  readonly was: string
+  readonly mend: string
+  /** How an economical hand would have gone about it: the titles of its readings. */
+  readonly economical: readonly string[]
+  /** What it would have said; empty where it would not have become sure. */
+  readonly economicalSaid: string
+}
+
+const sliceMs = 25
+const pause = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, 0))
+
+/** Proving, off the page’s own thread: one job at a time. */
+export class Prover {
+  private diagnosis: Diagnosis | null = null
+  private turn = 0
+  private practice: { readonly standIn: StandIn; readonly cause: Cause; readonly seed: number } | null = null
+
+  begin(job: JobDocument, shop: ShopSettings): ShownProof {
+    this.turn++
+    const fitted = asFitted(job)
+    this.diagnosis = new Diagnosis(fitted, shop)
+    const { verdict, headline } = assess(fitted, shop)
+    const { network } = this.diagnosis.proof.rig
+    const name = (id: string): string => network.posts.find((post) => post.id === id)?.name ?? id
+    return {
+      steps: orderOf(job, shop),
+      tests: shownTests(this.diagnosis),
+      runs: network.runs.map(({ id, number, from, to }) => ({
+        id,
+        number,
+        name: `${name(from)} – ${name(to)}`,
+      })),
+      fitted: { verdict, headline, wiring: wiringVerdictOf(fitted, shop).verdict },
+    }
+  }
+
+  /** Works out what every fault would read, letting messages in on the way; false where another job came between. */
+  async prepare(): Promise<boolean> {
+    const turn = this.turn
+    const preparing = this.diagnosis!.prepare()
+    let begun = performance.now()
+    while (!preparing.next().done) {
+      if (performance.now() - begun < sliceMs) continue
+      await pause()
+      if (turn !== this.turn) return false
+      begun = performance.now()
+    }
+    return true
+  }
+
+  diagnose(readings: readonly Read[]): ShownDiagnosis {
+    const diagnosis = this.diagnosis!
+    return shownDiagnosis(diagnosis, diagnosis.given(takenOf(diagnosis, readings)))
+  }
+  learnt(readings: readonly Read[]): Learnt[] {
+    const diagnosis = this.diagnosis!
+    return learntFrom(diagnosis.proof, takenOf(diagnosis, readings))
+  }
+
+  /** How the case of an alternator should warm over the half hour of its test. */
+  caseCurve(test: string): CaseCurve {
+    const { proof } = this.diagnosis!
+    const id = test.replace(/^case-/, '')
+    const machine = unitsOf(proof.rig.network, 'alternator').find((unit) => unit.id === id)!
+    const { value, tolerance } = this.diagnosis!.expect(proof.test(test)!)
+    const [leadA] = proof.seen(proof.rig, proof.test(test)!)
+    const heat = proof.rig.heat[id]!
+    const risen = Math.max(1, value - heat.airC)
+    return {
+      points: Array.from({ length: heatMinutes + 1 }, (_, minutes) => {
+        const celsius = caseC(heat, loadOfMachineA(leadA!, machine), minutes)
+        return { minutes, celsius, within: Math.max(2, (tolerance * (celsius - heat.airC)) / risen) }
+      }),
+    }
+  }
+
+  /** Hides a fault in a stand-in of the job. */
+  practise(seed: number): void {
+    const { proof, causes } = this.diagnosis!
+    const { cause, size } = hiddenCause(causes, seed)
+    const rig = asItIs(proof, cause.fault!.change(proof.rig, cause.at!, size), chanceOf(seed + 1))
+    this.practice = { standIn: new StandIn(proof, rig, chanceOf(seed + 2)), cause, seed }
+  }
+  practiceRead(test: string): number {
+    return this.practice!.standIn.read(this.diagnosis!.proof.test(test)!)
+  }
+  /** Every cause there is to choose from, in words. */
+  practiceChoices(): { readonly id: string; readonly words: string }[] {
+    return this.diagnosis!.causes.filter(({ fault }) => fault !== null)
+      .map((cause) => ({ id: cause.id, words: causeWords(cause) }))
+      .sort((a, b) => a.words.localeCompare(b.words))
+  }
+  practiceEnd(guess: string): PracticeEnd {
+    const { standIn, cause, seed } = this.practice!
+    const again = new StandIn(this.diagnosis!.proof, standIn.rig, chanceOf(seed + 2))
+    const course = economical(this.diagnosis!, again)
+    const top = course.posterior.top()
+    return {
+      right: guess === cause.id,
+      was: causeWords(cause),
+      mend: cause.fault!.mend,
+      economical: course.untilSure === null ? [] : course.sinceAlarm.map(({ title }) => title),
+      economicalSaid: course.untilSure === null ? '' : causeWords(top.cause),
+    }
+  }
+}

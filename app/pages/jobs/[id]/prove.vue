@@ -1,0 +1,222 @@
+<script setup lang="ts">
+import { withMended, withReading, withoutReading } from '#core/job/proving-edits'
+import type { TakenReading } from '#core/job/proving'
+import type { ShownCause } from '#core/proving/shown'
+import { readProofCsv } from '#core/formats/proof-csv'
+
+/** The job fitted and proved: its order of work, its tests, what a wrong reading means, and the record that is signed. */
+const { bench, problem, ready } = useJobPage('Prove')
+const who = useDeviceName()
+const {
+  engine,
+  shown,
+  prepared,
+  diagnosis,
+  learnt,
+  proving,
+  readingOf,
+  verdictOf,
+  problem: failed,
+} = useProve(() => ready.value)
+const standIn = useStandIn(String(useRoute().params.id))
+const views = { work: 'Work', tests: 'Tests', fitted: 'As fitted', practice: 'Practice' } as const
+const view = ref<keyof typeof views>('work')
+const testId = ref('')
+const test = computed(
+  () => shown.value?.tests.find(({ id }) => id === testId.value) ?? shown.value?.tests[0] ?? null,
+)
+/** Those that are made whatever is read, and those that were asked for. */
+const tests = computed(
+  () =>
+    shown.value?.tests.filter(
+      (one) => !one.onlyAsked || verdictOf(one) !== 'open' || one.id === testId.value,
+    ) ?? [],
+)
+const count = computed(() => ({
+  done: shown.value?.steps.filter(({ id }) => proving.value.steps[id]?.state === 'done').length ?? 0,
+  read: tests.value.filter((one) => verdictOf(one) !== 'open').length,
+}))
+const about = computed<Readonly<Record<keyof typeof views, string>>>(() => ({
+  work: `${count.value.done}/${shown.value?.steps.length ?? 0}`,
+  tests: `${count.value.read}/${tests.value.length}`,
+  fitted: '',
+  practice: '',
+}))
+const titleOf = (id: string): string => shown.value?.tests.find((one) => one.id === id)?.title ?? id
+const now = (): Pick<TakenReading, 'when' | 'by'> => ({
+  when: new Date().toISOString(),
+  by: who.value || 'Unnamed device',
+})
+const take = (value: number, from: TakenReading['from']): void =>
+  bench.edit((job) => withReading(job, test.value!.id, { value, from, ...now() }))
+const again = (): void => bench.edit((job) => withoutReading(job, test.value!.id))
+/** The stand-in is mended with the job. */
+function mended({ id, words }: ShownCause) {
+  bench.edit((job) => withMended(job, { cause: id, words, ...now() }))
+  standIn.value = { ...standIn.value, hidden: false }
+}
+const index = computed(() => tests.value.findIndex(({ id }) => id === test.value?.id))
+function step(by: number) {
+  const next = tests.value[index.value + by]
+  if (next) testId.value = next.id
+}
+/** What comes next: what tells most while something looks wrong, else the next test in the order. */
+const isWrong = computed(() => (diagnosis.value?.causes[0]?.id ?? 'none') !== 'none')
+const following = computed(() => {
+  const wanted = isWrong.value ? diagnosis.value?.next?.test : undefined
+  const open = tests.value.slice(index.value + 1).find((one) => verdictOf(one) === 'open' && !one.onlyAsked)
+  return shown.value?.tests.find(({ id }) => id === wanted) ?? open ?? null
+})
+/** Whether the drawing with the probes on it is shown. */
+const drawing = ref(false)
+const fileProblem = ref('')
+async function takeFile(event: Event) {
+  const file = await takeText(event, 1)
+  if (!file || file.problem !== undefined) return void (fileProblem.value = file?.problem ?? '')
+  const tests = shown.value!.tests
+  const read = readProofCsv(file.text, tests)
+  fileProblem.value = tableProblem(file.name, { problems: read.problems }, read.readings.length) ?? ''
+  bench.edit((job) =>
+    read.readings.reduce(
+      (next, { test: { id }, value }) => withReading(next, id, { value, from: 'file', ...now() }),
+      job,
+    ),
+  )
+}
+</script>
+
+<template>
+  <JobShell
+    title="Prove"
+    about="Fit it in order, read it against what it must read, find what is wrong, sign it."
+    :problem="problem"
+    :ready="ready"
+  >
+    <div v-if="!shown" class="p-5 text-soft" aria-busy="true">
+      {{ failed || 'Working out what must be read …' }}
+    </div>
+    <div v-else class="px-4 pt-3 md:px-5">
+      <nav class="flex flex-wrap gap-1" aria-label="Parts of proving">
+        <button
+          v-for="(word, id) in views"
+          :key="id"
+          type="button"
+          class="min-h-9 border-b-[3px] px-2 font-semibold max-md:min-h-11"
+          :class="view === id ? 'border-sea' : 'border-transparent text-soft'"
+          :aria-pressed="view === id"
+          @click="view = id"
+        >
+          {{ word }} <span v-if="about[id]" class="font-normal text-soft">{{ about[id] }}</span>
+        </button>
+      </nav>
+      <p v-if="failed" role="alert" class="text-bad">{{ failed }}</p>
+      <WorkList v-if="view === 'work'" :steps="shown.steps" :proving="proving" />
+      <div v-else-if="view === 'tests' && test" class="mt-3 grid gap-5 lg:grid-cols-[minmax(0,1fr)_26rem]">
+        <div class="min-w-0 max-lg:hidden">
+          <TestTable v-model="testId" :tests="shown.tests" :reading-of="readingOf" :verdict-of="verdictOf" />
+          <p class="mt-2 flex flex-wrap items-center gap-3 text-sm">
+            <label class="act-quiet cursor-pointer"
+              >Readings from a file (CSV)<input
+                type="file"
+                accept=".csv,text/csv"
+                class="sr-only"
+                @change="takeFile"
+            /></label>
+            <label class="inline-flex items-center gap-1.5"
+              ><input v-model="standIn.hidden" type="checkbox" data-testid="hidden-fault" />Stand-in
+              instruments hide a fault</label
+            >
+          </p>
+          <p v-if="fileProblem" role="alert" class="text-bad">{{ fileProblem }}</p>
+        </div>
+        <div class="min-w-0 pb-20 lg:sticky lg:top-2 lg:self-start lg:pb-0">
+          <div class="mb-2 flex h-1.5 gap-px" aria-hidden="true">
+            <i
+              v-for="one in tests"
+              :key="one.id"
+              class="flex-1"
+              :class="
+                one.id === test.id
+                  ? 'bg-lamp'
+                  : { within: 'bg-suits', outside: 'bg-bad', open: 'bg-line' }[verdictOf(one)]
+              "
+            />
+          </div>
+          <TestCard
+            :test="test"
+            :reading="readingOf(test)"
+            :verdict="verdictOf(test)"
+            :engine="engine"
+            @take="take"
+            @again="again"
+          />
+          <details
+            class="mt-2"
+            :open="drawing"
+            @toggle="drawing = ($event.target as HTMLDetailsElement).open"
+          >
+            <summary class="min-h-8 cursor-pointer py-1 underline max-md:min-h-11">On the drawing</summary>
+            <ProbeDrawing v-if="drawing" :test="test" />
+          </details>
+          <CauseList
+            v-if="diagnosis && count.read > 0"
+            :diagnosis="diagnosis"
+            :title-of="titleOf"
+            whole
+            can-mend
+            class="mt-3"
+            @measure="testId = $event"
+            @mended="mended"
+          />
+          <p v-else-if="!prepared" class="mt-3 text-soft" aria-busy="true">
+            Working out what each fault would read …
+          </p>
+          <div
+            class="mt-3 flex gap-2 max-lg:fixed max-lg:inset-x-0 max-lg:bottom-0 max-lg:z-10 max-lg:border-t max-lg:border-line max-lg:bg-card max-lg:p-3"
+          >
+            <button type="button" class="act-quiet max-md:min-h-13" :disabled="index <= 0" @click="step(-1)">
+              Back
+            </button>
+            <button
+              type="button"
+              class="act-quiet max-md:min-h-13"
+              :disabled="index >= tests.length - 1"
+              @click="step(1)"
+            >
+              Put off
+            </button>
+            <button
+              type="button"
+              class="act min-w-0 flex-1 max-md:min-h-13"
+              :disabled="!following"
+              data-testid="next-test"
+              @click="following && (testId = following.id)"
+            >
+              <span class="truncate">{{
+                following ? `Next: ${following.title}` : 'All tests are read'
+              }}</span>
+            </button>
+          </div>
+        </div>
+      </div>
+      <FittedView
+        v-else-if="view === 'fitted'"
+        :shown="shown"
+        :proving="proving"
+        :learnt="learnt"
+        class="mt-3"
+      />
+      <PracticeView
+        v-else-if="view === 'practice'"
+        :shown="shown"
+        :prepared="prepared"
+        :engine="engine"
+        class="mt-3"
+      />
+      <p class="mt-5 border-l-4 border-changed pl-2">
+        The makers’ instructions, the local code and licensed practice decide; what is read here is a help,
+        not a certificate.
+      </p>
+    </div>
+  </JobShell>
+</template>

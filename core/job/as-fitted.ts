@@ -1,0 +1,17 @@
+import { asSpecified } from './as-specified'
+import { applyChanges } from './changes'
+import { withPart, type JobDocument } from './document'
+import { provingOf } from './proving-edits'
+
+/** The job as it was really fitted: as specified, with what was fitted otherwise. */
+export function asFitted(job: JobDocument): JobDocument {
+  const { fitted } = provingOf(job)
+  const paths = new Set(fitted.map(({ path }) => path.split('/').slice(0, 2).join('/')))
+  // A run that nobody touched before has no part yet to be changed.
+  const ready = [...paths].reduce<JobDocument>(
+    (next, path) => withPart(next, path, (part) => part),
+    asSpecified(job),
+  )
+  const done = applyChanges(ready, fitted)
+  return job.specified ? { ...done, specified: job.specified } : done
+}

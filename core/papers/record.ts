@@ -1,0 +1,282 @@
+import { assess } from '#core/assessment/assess'
+import { wiringVerdictOf } from '#core/assessment/wired'
+import { asFitted } from '#core/job/as-fitted'
+import { provingOf } from '#core/job/proving-edits'
+import { standingReadings } from '#core/job/proving'
+import type { Change } from '#core/job/change'
+import { learntFrom, type Learnt } from '#core/proving/learnt'
+import { orderOf } from '#core/proving/order/order'
+import { phases, type Phase } from '#core/proving/order/step'
+import { Proof } from '#core/proving/predict'
+import { expectationOf } from '#core/proving/expect'
+import { expectedWords, readingWords } from '#core/proving/readings'
+import { fittedWords } from '#core/proving/fitted'
+import type { Shape } from '#core/network/svg'
+import { worst, verdictWords, type Verdict } from '#core/system/verdict'
+import { writerIn } from '#core/units/format'
+import {
+  dayOf,
+  judged,
+  listSection,
+  paperSize,
+  plain,
+  soft,
+  strong,
+  type Paper,
+  type Section,
+} from './blocks'
+import type { SheetInputs } from './sheet'
+
+/** A signature: a name, and the lines that were drawn with a finger, in points from the top left. */
+export interface Signature {
+  readonly name: string
+  readonly strokes: readonly (readonly (readonly [x: number, y: number])[])[]
+}
+
+/** Everything a record is made from, as it stood when it was signed. */
+export interface RecordInputs extends SheetInputs {
+  readonly signature: Signature
+}
+
+interface RecordedTest {
+  readonly title: string
+  readonly state: string
+  readonly expected: string
+  readonly reading: string
+  readonly within: boolean
+  readonly by: string
+  readonly when: string
+}
+
+/** A signed record of fitting and proving: what it was made from and what came of it. Kept unchanged for ever. */
+export interface FittingRecord {
+  readonly format: 'jovial-anchor/record'
+  readonly version: 1
+  readonly inputs: RecordInputs
+  readonly result: {
+    readonly verdict: Verdict
+    readonly headline: string
+    readonly wiring: Verdict
+    readonly steps: readonly {
+      readonly phase: Phase
+      readonly words: string
+      readonly state: 'done' | 'put-off' | 'open'
+      readonly note: string
+      readonly by: string
+      readonly when: string
+    }[]
+    readonly tests: readonly RecordedTest[]
+    readonly open: readonly string[]
+    readonly mended: readonly { readonly words: string; readonly by: string; readonly when: string }[]
+    readonly fitted: readonly string[]
+    readonly learnt: readonly { readonly of: string; readonly what: Learnt['what']; readonly words: string }[]
+  }
+}
+
+/** Works a record out from its inputs alone: the same inputs give the same record. */
+export function recordOf(inputs: RecordInputs): FittingRecord {
+  const { job, rules, shop } = inputs
+  const settings = { rules, units: shop.units }
+  const q = writerIn(shop.units)
+  const fitted = asFitted(job)
+  const proof = new Proof(fitted, settings)
+  const proving = provingOf(job)
+  const standing = standingReadings(proving)
+  const taken = proof.tests.flatMap((test) => {
+    const reading = standing.get(test.id)
+    return reading ? [{ test, reading }] : []
+  })
+  const assessed = assess(fitted, settings)
+  return {
+    format: 'jovial-anchor/record',
+    version: 1,
+    inputs,
+    result: {
+      verdict: assessed.verdict,
+      headline: assessed.headline,
+      wiring: wiringVerdictOf(fitted, settings).verdict,
+      steps: orderOf(job, settings).map(({ id, phase, words }) => {
+        const tick = proving.steps[id]
+        return {
+          phase,
+          words,
+          state: tick?.state ?? 'open',
+          note: tick?.note ?? '',
+          by: tick?.by ?? '',
+          when: tick?.when ?? '',
+        }
+      }),
+      tests: taken.map(({ test, reading }) => {
+        const { value, tolerance } = expectationOf(proof, test)
+        return {
+          title: test.title,
+          state: test.state.name,
+          expected: expectedWords(value, tolerance, test.quantity, test.unit, q),
+          reading: readingWords(reading.value, test.quantity, test.unit, q),
+          within: Math.abs(reading.value - value) <= tolerance,
+          by: reading.by,
+          when: reading.when,
+        }
+      }),
+      open: proof.tests.filter(({ id }) => !standing.has(id)).map(({ title }) => title),
+      mended: proving.mended.map(({ words, by, when }) => ({ words, by, when })),
+      fitted: proving.fitted.map((change: Change) => fittedWords(change, proof.rig.network, q)),
+      learnt: learntFrom(
+        proof,
+        taken.map(({ test, reading }) => ({ test, value: reading.value })),
+      ).map((one) => ({
+        of: one.of,
+        what: one.what,
+        words: `${one.after.toPrecision(3)} ± ${one.within.toPrecision(2)} ${one.what === 'heat' ? 'K' : 'mΩ'}, taken as ${one.before.toPrecision(3)}`,
+      })),
+    },
+  }
+}
+
+const stateWords = { done: 'done', 'put-off': 'put off', open: 'not done' } as const
+
+/** The paper of a signed record: from what was frozen in it alone. */
+export function recordPaper({ inputs, result }: FittingRecord): Paper {
+  const { job, shop, number, issuedAt, issuedBy, signature } = inputs
+  const { customer, name, registration, location } = job.job
+  const overall = worst([result.verdict, result.wiring])
+  const within = result.tests.filter((test) => test.within).length
+  return {
+    title: `Fitted and proved ${number}`,
+    over: shop.name,
+    under: [
+      [customer, name, registration, location].filter(Boolean).join(' · '),
+      `Signed ${dayOf(issuedAt)} by ${signature.name}, on ${issuedBy}. It stays as it was signed.`,
+    ],
+    sections: [
+      {
+        heading: 'As fitted',
+        verdict: overall,
+        blocks: [
+          { kind: 'answer', verdict: result.verdict, text: result.headline },
+          { kind: 'text', line: [plain('Its wiring: '), judged(result.wiring, verdictWords[result.wiring])] },
+        ],
+      },
+      testsSection(result, within),
+      ...listSection('Not tested', result.open),
+      ...listSection(
+        'Found and mended',
+        result.mended.map(({ words, by, when }) => `${words}: mended ${dayOf(when)} by ${by}`),
+      ),
+      ...listSection('Fitted otherwise than specified', result.fitted),
+      ...listSection(
+        'What the readings taught',
+        result.learnt.map(({ of, words }) => `${of}: ${words}`),
+      ),
+      ...stepsSections(result),
+      {
+        heading: 'Signed',
+        blocks: [
+          { kind: 'text', line: [strong(signature.name), soft(` · ${dayOf(issuedAt)}`)] },
+          ...(signature.strokes.length > 0
+            ? [{ kind: 'drawing' as const, drawing: signatureShape(signature) }]
+            : []),
+          {
+            kind: 'text',
+            line: [
+              plain(
+                'Readings were taken by the installer with the instruments named; the local code, the makers’ instructions and licensed practice decide.',
+              ),
+            ],
+          },
+        ],
+      },
+    ],
+    foot: `Record ${number}, ${dayOf(issuedAt)}`,
+    author: shop.name,
+    madeAt: issuedAt,
+    size: paperSize(shop.units.system),
+  }
+}
+
+function testsSection({ tests }: FittingRecord['result'], within: number): Section {
+  return {
+    heading: 'Readings',
+    about: tests.length === 0 ? 'none taken' : `${within} of ${tests.length} within what must be read`,
+    blocks: [
+      {
+        kind: 'table',
+        name: 'Readings',
+        columns: [
+          { title: 'Test', widthMm: null },
+          { title: 'With', widthMm: 44 },
+          { title: 'Must read', widthMm: 32, right: true },
+          { title: 'Read', widthMm: 22, right: true },
+          { title: '', widthMm: 18 },
+        ],
+        rows: tests.map((test) => [
+          test.title,
+          test.state,
+          test.expected,
+          test.reading,
+          test.within ? 'within' : 'outside',
+        ]),
+        sums: [],
+      },
+    ],
+  }
+}
+
+function stepsSections({ steps }: FittingRecord['result']): Section[] {
+  return (Object.keys(phases) as Phase[]).flatMap((phase) => {
+    const own = steps.filter((step) => step.phase === phase)
+    if (own.length === 0) return []
+    return [
+      {
+        heading: phases[phase],
+        about: `${own.filter(({ state }) => state === 'done').length} of ${own.length} done`,
+        blocks: [
+          {
+            kind: 'list' as const,
+            numbered: false,
+            items: own.map(({ words, state, by, when, note }) => [
+              strong(`${stateWords[state]}: `),
+              plain(words),
+              soft(
+                [by && ` ${by}`, when && ` ${dayOf(when)}`, note && `: ${note}`].filter(Boolean).join(','),
+              ),
+            ]),
+          },
+        ],
+      },
+    ]
+  })
+}
+
+const signatureMargin = 6
+/** The lines of a signature as a drawing. */
+export function signatureShape({ strokes }: Signature): Shape {
+  const points = strokes.flat()
+  const xs = points.map(([x]) => x)
+  const ys = points.map(([, y]) => y)
+  const [left, top] = [Math.min(...xs) - signatureMargin, Math.min(...ys) - signatureMargin]
+  const width = Math.max(...xs) + signatureMargin - left
+  const height = Math.max(...ys) + signatureMargin - top
+  return {
+    tag: 'svg',
+    attributes: {
+      xmlns: 'http://www.w3.org/2000/svg',
+      viewBox: `${left} ${top} ${width} ${height}`,
+      width,
+      height,
+    },
+    children: strokes
+      .filter((stroke) => stroke.length > 0)
+      .map((stroke): Shape => ({
+        tag: 'path',
+        attributes: {
+          d: stroke.map(([x, y], i) => `${i === 0 ? 'M' : 'L'}${x.toFixed(1)} ${y.toFixed(1)}`).join(''),
+          fill: 'none',
+          stroke: '#1C2A30',
+          'stroke-width': 2,
+          'stroke-linecap': 'round',
+        },
+        children: [],
+      })),
+  }
+}
