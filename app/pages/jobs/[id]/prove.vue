@@ -113,7 +113,7 @@ async function takeFile(event: Event) {
       <WorkList v-if="view === 'work'" :steps="shown.steps" :proving="proving" />
       <div v-else-if="view === 'tests' && test" class="mt-3 grid gap-5 lg:grid-cols-[minmax(0,1fr)_26rem]">
         <div class="min-w-0 max-lg:hidden">
-          <TestTable v-model="testId" :tests="shown.tests" :reading-of="readingOf" :verdict-of="verdictOf" />
+          <TestTable v-model="testId" :tests="tests" :reading-of="readingOf" :verdict-of="verdictOf" />
           <p class="mt-2 flex flex-wrap items-center gap-3 text-sm">
             <label class="act-quiet cursor-pointer"
               >Readings from a file (CSV)<input

@@ -1,0 +1,93 @@
+import { readFileSync, readdirSync } from 'node:fs'
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { emptyJob, type JobDocument } from '#core/job/document'
+import { anyJobFrom, goodJob, withMeasured, withValues } from '#core/testing'
+import { orderOf } from './order'
+import { phases, type Step } from './step'
+
+const folder = new URL('../../../demo/jobs/', import.meta.url)
+const demoJobs = readdirSync(folder).map(
+  (name) => [name, JSON.parse(readFileSync(new URL(name, folder), 'utf8')) as JobDocument] as const,
+)
+const idsOf = (steps: readonly Step[]): string[] => steps.map(({ id }) => id)
+const before = (steps: readonly Step[], one: string, other: string): boolean => {
+  const ids = idsOf(steps)
+  return ids.indexOf(one) >= 0 && ids.indexOf(one) < ids.indexOf(other)
+}
+
+describe.each(demoJobs)('the order of work of %s', (_, job) => {
+  const steps = orderOf(job)
+
+  it('goes through the phases in their order, each step once', () => {
+    const order = Object.keys(phases)
+    const places = steps.map(({ phase }) => order.indexOf(phase))
+    expect(places).toEqual(places.toSorted((a, b) => a - b))
+    expect(new Set(idsOf(steps)).size).toBe(steps.length)
+  })
+  it('gives a reason for each step, in words that end', () => {
+    for (const { words, why, caution } of steps) {
+      expect(words).toMatch(/[.]$/)
+      expect(why).toMatch(/[.]$/)
+      expect(caution ?? '.').toMatch(/[.]$/)
+      expect(`${words} ${why}`).not.toMatch(/undefined|null|NaN|links\/|chargers\//)
+    }
+  })
+  it('says each caution once', () => {
+    const cautions = steps.flatMap(({ caution }) => caution ?? [])
+    expect(new Set(cautions).size).toBe(cautions.length)
+  })
+  it('puts fuses in last: the main fuse before its branches, after everything is fitted', () => {
+    expect(before(steps, 'fit-battery', 'power-main')).toBe(true)
+    expect(before(steps, 'power-polarity', 'power-main')).toBe(true)
+    expect(before(steps, 'power-main', 'power-branches')).toBe(true)
+  })
+})
+
+describe('the order of work', () => {
+  const vehicle: JobDocument = {
+    ...withValues(goodJob(), { 'startingBatteries/starting-1/present': 'yes' }),
+    job: { ...goodJob().job, craft: 'vehicle' },
+  }
+
+  it('of a vehicle takes the chassis negative off first and puts it on last', () => {
+    const steps = orderOf(vehicle)
+    expect(steps.find(({ id }) => id === 'safe-negative')!.words).toContain('first')
+    expect(steps.find(({ id }) => id === 'power-starting')!.words).toContain('last of all')
+  })
+  it('takes the panels off the controller before the battery, and puts them on after it', () => {
+    const sun = withMeasured(goodJob(), 'solar', { panelW: 100, through: 'own', ratedA: 20 })
+    const steps = orderOf(sun)
+    expect(before(steps, 'safe-panels', 'safe-panels-off')).toBe(true)
+    expect(before(steps, 'safe-panels-off', 'safe-house')).toBe(true)
+    expect(before(steps, 'power-main', 'power-panels')).toBe(true)
+  })
+  it('charges batteries alone and compares them before they are joined, with the current that would flow', () => {
+    const two = withValues(goodJob(), { 'candidate/parallel': 2 })
+    const steps = orderOf(two)
+    const compare = steps.find(({ id }) => id === 'charge-compare')!
+    expect(compare.words).toContain('0.05 V')
+    // A quarter of a volt through two packs of the candidate, by hand.
+    expect(compare.why).toMatch(/some \d+(\.\d)? A/)
+    expect(before(steps, 'charge-compare', 'join-leads')).toBe(true)
+    expect(orderOf(goodJob()).some(({ id }) => id === 'charge-compare')).toBe(false)
+  })
+  it('tells a vehicle’s computer only where there is one', () => {
+    const watched = withValues(vehicle, { 'startingBatteries/starting-1/monitored': 'yes' })
+    expect(idsOf(orderOf(watched))).toContain('power-computer')
+    expect(idsOf(orderOf(vehicle))).not.toContain('power-computer')
+  })
+  it('switches inverters off before anything else is touched', () => {
+    const job = withMeasured(goodJob(), 'inverters', { continuousW: 1000 })
+    expect(before(orderOf(job), 'safe-inverters', 'safe-house')).toBe(true)
+  })
+  it('is there for an empty job and for any other', () => {
+    expect(orderOf(emptyJob('1')).length).toBeGreaterThan(3)
+    fc.assert(
+      fc.property(anyJobFrom(demoJobs.map(([, job]) => job)), (job) => {
+        expect(orderOf(job).length).toBeGreaterThan(3)
+      }),
+      { numRuns: 60 },
+    )
+  })
+})
