@@ -114,20 +114,6 @@ async function takeFile(event: Event) {
       <div v-else-if="view === 'tests' && test" class="mt-3 grid gap-5 lg:grid-cols-[minmax(0,1fr)_26rem]">
         <div class="min-w-0 max-lg:hidden">
           <TestTable v-model="testId" :tests="tests" :reading-of="readingOf" :verdict-of="verdictOf" />
-          <p class="mt-2 flex flex-wrap items-center gap-3 text-sm">
-            <label class="act-quiet cursor-pointer"
-              >Readings from a file (CSV)<input
-                type="file"
-                accept=".csv,text/csv"
-                class="sr-only"
-                @change="takeFile"
-            /></label>
-            <label class="inline-flex items-center gap-1.5"
-              ><input v-model="standIn.hidden" type="checkbox" data-testid="hidden-fault" />Stand-in
-              instruments hide a fault</label
-            >
-          </p>
-          <p v-if="fileProblem" role="alert" class="text-bad">{{ fileProblem }}</p>
         </div>
         <div class="min-w-0 pb-20 lg:sticky lg:top-2 lg:self-start lg:pb-0">
           <div class="mb-2 flex h-1.5 gap-px" aria-hidden="true">
@@ -171,6 +157,25 @@ async function takeFile(event: Event) {
           <p v-else-if="!prepared" class="mt-3 text-soft" aria-busy="true">
             Working out what each fault would read …
           </p>
+          <details class="mt-3">
+            <summary class="min-h-8 cursor-pointer py-1 underline max-md:min-h-11">
+              Instruments and files
+            </summary>
+            <p class="flex flex-wrap items-center gap-3 text-sm">
+              <label class="act-quiet cursor-pointer max-md:min-h-11"
+                >Readings from a file (CSV)<input
+                  type="file"
+                  accept=".csv,text/csv"
+                  class="sr-only"
+                  @change="takeFile"
+              /></label>
+              <label class="inline-flex items-center gap-1.5 max-md:min-h-11"
+                ><input v-model="standIn.hidden" type="checkbox" data-testid="hidden-fault" />The stand-in for
+                the instruments hides a fault</label
+              >
+            </p>
+            <p v-if="fileProblem" role="alert" class="text-bad">{{ fileProblem }}</p>
+          </details>
           <div
             class="mt-3 flex gap-2 max-lg:fixed max-lg:inset-x-0 max-lg:bottom-0 max-lg:z-10 max-lg:border-t max-lg:border-line max-lg:bg-card max-lg:p-3"
           >

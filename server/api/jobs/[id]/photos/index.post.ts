@@ -13,7 +13,10 @@ const largestBytes = 8 * 1024 * 1024
 const query = Joi.object<{ who: string; station: string; name: string }>({
   who: whoSchema,
   /** Where it was taken: a station of the survey, or a step of the work. */
-  station: Joi.alternatives(Joi.valid(...partKindIds), Joi.string().pattern(/^step-[a-z0-9-]{1,60}$/)).required(),
+  station: Joi.alternatives(
+    Joi.valid(...partKindIds),
+    Joi.string().pattern(/^step-[a-z0-9-]{1,60}$/),
+  ).required(),
   name: plainText(120).default('Photo'),
 })
 

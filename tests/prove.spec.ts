@@ -1,0 +1,192 @@
+import { readFileSync } from 'node:fs'
+import type { Page } from '@playwright/test'
+import { Diagnosis } from '../core/proving/diagnosis'
+import { hiddenCause } from '../core/proving/stream'
+import { expect, expectSaved, test } from './bench-test'
+
+const workboat = JSON.parse(
+  readFileSync(new URL('../demo/jobs/0417-oyster-workboat.json', import.meta.url), 'utf8'),
+) as never
+
+/** A seed by which the stand-in hides a cause, of a size that is wanted. */
+function seedOf(cause: string, isWanted: (size: number) => boolean): number {
+  const { causes } = new Diagnosis(workboat)
+  for (let seed = 1; seed < 20_000; seed++) {
+    const found = hiddenCause(causes, seed)
+    if (found.cause.id === cause && isWanted(found.size)) return seed
+  }
+  throw new Error(`No seed hides ${cause}`)
+}
+
+const part = (page: Page, name: RegExp) =>
+  page.getByRole('navigation', { name: 'Parts of proving' }).getByRole('button', { name })
+const title = (page: Page) => page.getByTestId('test-title')
+const reading = (page: Page) => page.getByTestId('reading')
+const verdict = (page: Page) => page.getByTestId('test-verdict')
+
+/** Opens the job of the workboat to be proved, with a stand-in that hides what is said. */
+async function opened(page: Page, address: string, standIn = { seed: 1, hidden: false }): Promise<void> {
+  const id = address.split('/').at(-1)!
+  await page.addInitScript(
+    ([key, value]) => {
+      if (!localStorage.getItem(key!)) localStorage.setItem(key!, value!)
+    },
+    [`jovial-anchor.stand-in.${id}`, JSON.stringify(standIn)],
+  )
+  await page.goto(`${address}/prove`)
+  await expect(part(page, /^Work/)).toBeVisible({ timeout: 30_000 })
+}
+
+/** Holds the stand-in to the test that is shown, until its reading is kept. */
+async function readLive(page: Page): Promise<void> {
+  const stand = page.getByTestId('hold').or(page.getByRole('button', { name: 'Stand-in' }))
+  await stand.first().click()
+  await expect(verdict(page)).toBeVisible({ timeout: 40_000 })
+}
+
+test.describe('on the phone', () => {
+  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true })
+
+  test('from the first tick to the signed record: a fault is found, mended and proved', async ({
+    page,
+    app,
+  }) => {
+    test.setTimeout(180_000)
+    await opened(page, await app.job('0417'), {
+      seed: seedOf('lead-failing@starting-1', (size) => size > 0.7),
+      hidden: true,
+    })
+    const first = page.locator('[data-step=safe-photos]')
+    await first.getByRole('checkbox').click()
+    await expect(first.getByTestId('tick')).toContainText('Done')
+    await first.getByRole('button', { name: 'Put off or note' }).click()
+    await first.getByPlaceholder('Reason or note').fill('Six pictures')
+    await first.getByRole('button', { name: 'Done, with note' }).click()
+    await expect(first.getByTestId('tick')).toContainText('Six pictures')
+    const second = page.locator('[data-step=safe-mains]')
+    await second.getByRole('button', { name: 'Put off or note' }).click()
+    await second.getByPlaceholder('Reason or note').fill('No key to the post')
+    await second.getByRole('button', { name: 'Put off', exact: true }).click()
+    await expect(second.getByTestId('tick')).toContainText('Put off')
+
+    await part(page, /^Tests/).click()
+    await expect(title(page)).toHaveText('Rested volts of Brindle 200 H')
+    await readLive(page)
+    await expect(verdict(page)).toHaveText('As it must be')
+    await page.getByTestId('next-test').click()
+    await expect(title(page)).toHaveText('Rested volts of the starting battery')
+    await readLive(page)
+    await expect(verdict(page)).toHaveText('Lower than it can be')
+    const causes = page.getByTestId('causes')
+    await expect(causes.getByRole('listitem').first()).toContainText('Lead battery failing', {
+      timeout: 60_000,
+    })
+    await expect(causes.getByRole('listitem').first()).toContainText(
+      'For it: Rested volts of the starting battery',
+    )
+
+    await causes.getByTestId('mended').click()
+    await expect(reading(page)).toHaveText('—')
+    await readLive(page)
+    await expect(verdict(page)).toHaveText('As it must be')
+    await expect(causes).toContainText('Nothing wrong so far')
+    await expectSaved(page)
+    await page.reload()
+    await part(page, /^Tests/).click()
+    await page.getByTestId('next-test').click()
+    await expect(part(page, /^Tests/)).toContainText('1/')
+    await expect(part(page, /^Work/)).toContainText('1/')
+
+    await part(page, /^As fitted/).click()
+    await expect(page.getByText('Lead battery failing at the starting battery')).toBeVisible()
+    await page.getByTestId('sign-name').fill('Ida Brell')
+    await page.getByTestId('sign').click()
+    await page.getByRole('link', { name: /^0417-1: Fitted and proved, signed by Ida Brell/ }).click()
+    const record = page.getByTestId('sheet')
+    await expect(record).toContainText('Fitted and proved 0417-1')
+    await expect(record).toContainText('1 of 1 within what must be read')
+    await expect(record).toContainText('Lead battery failing at the starting battery: mended')
+    await expect(record).toContainText('No key to the post')
+    const pdf = await page.request.get(
+      `${await app.job('0417')}/sheets/1/pdf`.replace('/jobs/', '/api/jobs/'),
+    )
+    expect(pdf.status()).toBe(200)
+    expect((await pdf.body()).subarray(0, 5).toString()).toBe('%PDF-')
+  })
+
+  test('the case’s temperature goes on over a lost connection, and nothing of it is lost', async ({
+    page,
+    app,
+  }) => {
+    test.setTimeout(120_000)
+    await opened(page, await app.job('0417'))
+    await part(page, /^Tests/).click()
+    // By the table of the laptop it is nearer than by going through the order.
+    await page.setViewportSize({ width: 1280, height: 800 })
+    await page.locator('[data-row=case-alternator-1] button').click()
+    await page.setViewportSize({ width: 390, height: 844 })
+    const curve = page.getByTestId('case-curve')
+    const count = async (): Promise<number> => Number(await curve.getAttribute('data-readings'))
+    await page.getByTestId('hold').click()
+    await expect.poll(count, { timeout: 20_000 }).toBeGreaterThan(15)
+    await app.stop()
+    await expect(page.getByText('Connection lost; what was read is kept')).toBeVisible()
+    const before = await count()
+    await app.start()
+    await expect.poll(count, { timeout: 30_000 }).toBeGreaterThan(before)
+    await expect(verdict(page)).toBeVisible({ timeout: 60_000 })
+    expect(await count()).toBe(121)
+    await expect(reading(page)).toHaveText(/^\d+(\.\d)? °C$/)
+    await expectSaved(page)
+  })
+})
+
+test('on the laptop readings are typed, taken from a file and told apart, and a typed one in words is refused', async ({
+  page,
+  app,
+}) => {
+  test.setTimeout(120_000)
+  await opened(page, await app.job('0417'))
+  await part(page, /^Tests/).click()
+  await page.locator('[data-row=drop-main-lead] button').click()
+  await page.getByTestId('type-reading').fill('a lot')
+  await page.getByRole('button', { name: 'Keep' }).click()
+  await expect(page.getByRole('alert')).toBeVisible()
+  await page.getByTestId('type-reading').fill('350 mV')
+  await page.getByRole('button', { name: 'Keep' }).click()
+  await expect(reading(page)).toHaveText('0.350 V')
+  await expect(verdict(page)).toHaveText('Higher than it can be')
+  const causes = page.getByTestId('causes')
+  await expect(causes.getByRole('listitem').first()).toContainText('Poor joint in W1', { timeout: 60_000 })
+  await expect(page.locator('[data-row=drop-main-lead]')).toContainText('0.350 V')
+
+  await page.getByText('Instruments and files').click()
+  const file = (text: string) => ({ name: 'readings.csv', mimeType: 'text/csv', buffer: Buffer.from(text) })
+  await page.setInputFiles('input[type=file]', file('test,value\nrested-bank,13.31\nno-such-test,4\n'))
+  await expect(page.getByRole('alert')).toContainText('line 3')
+  await page.setInputFiles('input[type=file]', file('test,value\nrested-bank,13.31\ndrop-main-lead,0.04\n'))
+  await expect(page.locator('[data-row=rested-bank]')).toContainText('13.31 V')
+  await expect(causes).toContainText('Nothing wrong so far')
+  await expectSaved(page)
+})
+
+test('practice hides a fault, tells how an economical hand goes about it, and changes nothing in the job', async ({
+  page,
+  app,
+}) => {
+  test.setTimeout(120_000)
+  await opened(page, await app.job('0433'))
+  const undo = page.getByRole('button', { name: 'Undo' })
+  await part(page, /^Practice/).click()
+  await expect(page.getByTestId('practise')).toBeEnabled({ timeout: 60_000 })
+  await page.getByTestId('practise').click()
+  await page.getByTestId('practice-test').selectOption({ index: 1 })
+  await page.getByRole('button', { name: 'Read', exact: true }).click()
+  await expect(
+    page.getByRole('list', { name: 'Readings of this practice' }).getByRole('listitem'),
+  ).toHaveCount(1)
+  await page.getByTestId('practice-guess').selectOption({ index: 1 })
+  await page.getByRole('button', { name: 'Say so' }).click()
+  await expect(page.getByTestId('practice-end')).toContainText('economical hand')
+  await expect(undo).toBeDisabled()
+})
