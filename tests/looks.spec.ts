@@ -79,6 +79,25 @@ async function walkWiring({ page, app, isPhone, look }: Walk): Promise<void> {
   await look(page)
 }
 
+async function walkProve({ page, app, look }: Walk): Promise<void> {
+  await page.goto(`${await app.job('0417')}/prove`)
+  const part = (name: RegExp) =>
+    page.getByRole('navigation', { name: 'Parts of proving' }).getByRole('button', { name })
+  await expect(part(/^Work/)).toBeVisible({ timeout: 30_000 })
+  await look(page)
+  await part(/^Tests/).click()
+  await page.getByTestId('type-reading').fill('13.3')
+  await page.getByRole('button', { name: 'Keep' }).click()
+  await expect(page.getByTestId('causes')).toBeVisible({ timeout: 60_000 })
+  await look(page)
+  await part(/^As fitted/).click()
+  await look(page)
+  await part(/^Practice/).click()
+  await page.getByTestId('practise').click()
+  await expect(page.getByTestId('practice-guess')).toBeVisible()
+  await look(page)
+}
+
 async function walkShelfAndLoads({ page, app, look }: Walk): Promise<void> {
   await page.goto(`${app.url}/shelf`)
   await page.getByRole('button', { name: /Brindle 200 H/ }).click()
@@ -121,6 +140,7 @@ for (const [name, isPhone, colorScheme, look] of [
       ['on candidates, runs and rules', walkBeside],
       ['on the shelf and loads', walkShelfAndLoads],
       ['on the wiring', walkWiring],
+      ['on proving', walkProve],
       ['on specify and on an issued sheet', walkSpecify],
     ] as const)
       test(where, ({ page, app }) => walk({ page, app, isPhone, look }))
@@ -142,6 +162,7 @@ for (const [size, viewport] of [
         await app.job('0421'),
         `${await app.job('0417')}/summary`,
         `${await app.job('0417')}/loads`,
+        `${await app.job('0417')}/prove`,
         `${await app.job('0430')}/candidates`,
         `${await app.job('0430')}/run`,
         `${await app.job('0417')}/specify`,
