@@ -104,8 +104,17 @@ describe('the lists', () => {
       withValues(goodJob(), { 'runs/main-lead/lengthM': 10, 'runs/main-lead/areaMm2': 95 }),
     )
     const parts = partsOfWiring(network)
-    expect(parts).toContainEqual({ what: 'Cable 95 mm², red, 90 °C', quantity: 11, unit: 'm' })
-    expect(parts).toContainEqual({ what: 'Lug 95 mm², M10', quantity: 2, unit: '' })
+    expect(parts).toContainEqual({
+      what: 'Cable 95 mm², red, 90 °C',
+      quantity: 11,
+      unit: 'm',
+      wanted: {
+        kind: 'conductors',
+        exactly: { areaMm2: 95, material: 'copper' },
+        least: { insulationC: 90 },
+      },
+    })
+    expect(parts).toContainEqual({ what: 'Lug 95 mm², M10', quantity: 2, unit: '', wanted: null })
     expect(
       parts.filter(({ what }) => what.startsWith('Fuse ')).reduce((sum, { quantity }) => sum + quantity, 0),
     ).toBe(network.posts.filter(({ kind, state }) => kind === 'fuse' && state === 'new').length)

@@ -68,8 +68,8 @@ const isDrawn = ({ role, returnOf }: Run): boolean => returnOf === null && role 
 /** The node of a unit: the diodes of one isolator are one. */
 const nodeOf = (unit: Unit): string => (unit.kind === 'diode' ? partId(unit.of!) : unit.id)
 
-/** The node that each post is part of: its unit, else its fitting. */
-export function nodesOfPosts({ posts, units }: Network): ReadonlyMap<string, string> {
+/** The node that each positive post is part of: its unit, else its fitting. */
+function nodesOfPosts({ posts, units }: Network): ReadonlyMap<string, string> {
   const nodes = new Map<string, string>()
   for (const { id, kind } of posts) if (kind !== 'terminal' && kind !== 'battery') nodes.set(id, id)
   for (const unit of units) {
@@ -77,12 +77,19 @@ export function nodesOfPosts({ posts, units }: Network): ReadonlyMap<string, str
     nodes.set(unit.plus, node)
     if (unit.kind === 'dcdc') nodes.set(unit.inPlus, node)
     if (unit.kind === 'diode') nodes.set(unit.out, node)
-    for (const minus of [unit.minus, ...(unit.kind === 'dcdc' ? [unit.inMinus] : [])])
-      if (!nodes.has(minus)) nodes.set(minus, node)
   }
   nodes.set('bar-minus', nodes.has('bar-plus') ? 'bar-plus' : (nodes.get('bank-plus') ?? 'bar-minus'))
   const bank = nodes.get('bank-plus')
   if (bank) nodes.set('bank-minus', bank)
+  return nodes
+}
+
+/** The node on which a probe at a post is drawn, of either pole: what a single line draws once. */
+export function nodesOfProbes(network: Network): ReadonlyMap<string, string> {
+  const nodes = new Map(nodesOfPosts(network))
+  for (const unit of network.units)
+    for (const minus of [unit.minus, ...(unit.kind === 'dcdc' ? [unit.inMinus] : [])])
+      if (!nodes.has(minus)) nodes.set(minus, nodeOf(unit))
   return nodes
 }
 

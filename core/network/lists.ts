@@ -7,6 +7,15 @@ export interface WiringPart {
   readonly what: string
   readonly quantity: number
   readonly unit: '' | 'm'
+  /** What is looked for on the shelf; null where the shelf has no kind for it. */
+  readonly wanted: Wanted | null
+}
+
+/** A part of the shelf that does: of a kind, with some values as they are and others no less. */
+export interface Wanted {
+  readonly kind: 'conductors' | 'fuses' | 'switches' | 'relays' | 'connectors'
+  readonly exactly: Readonly<Record<string, string | number>>
+  readonly least: Readonly<Record<string, number>>
 }
 
 /** More cable than the runs are long: for bends and for what is cut off; and at least so much a run. */
@@ -28,29 +37,47 @@ const isBought = (run: Run): run is Run & { readonly areaMm2: number } =>
 
 /** What is bought for the wiring: cable by size and colour with its allowance, lugs, heat-shrink, fuses, switches, bars. */
 export function partsOfWiring(network: Network): WiringPart[] {
-  const sums = new Map<string, { quantity: number; unit: '' | 'm' }>()
-  const add = (what: string, quantity: number, unit: '' | 'm' = ''): void => {
-    const sum = sums.get(what) ?? { quantity: 0, unit }
+  const sums = new Map<string, { quantity: number; unit: '' | 'm'; wanted: Wanted | null }>()
+  const add = (what: string, quantity: number, unit: '' | 'm' = '', wanted: Wanted | null = null): void => {
+    const sum = sums.get(what) ?? { quantity: 0, unit, wanted }
     sum.quantity += quantity
     sums.set(what, sum)
   }
   for (const run of network.runs) {
     if (!isBought(run)) continue
     const each = run.lengthM + Math.max(leastAllowanceM, allowance * run.lengthM)
-    add(`Cable ${run.areaMm2} mm², ${colourOf(run, network)}, ${run.insulationC} °C`, each * run.count, 'm')
+    add(`Cable ${run.areaMm2} mm², ${colourOf(run, network)}, ${run.insulationC} °C`, each * run.count, 'm', {
+      kind: 'conductors',
+      exactly: { areaMm2: run.areaMm2, material: run.material },
+      least: { insulationC: run.insulationC },
+    })
     add(`Lug ${lugOf(run.areaMm2)}`, 2 * run.count)
     add(`Heat-shrink for ${run.areaMm2} mm²`, 2 * run.count)
   }
   for (const post of network.posts) {
     const name = post.state === 'new' ? boughtAs(post) : null
-    if (name) add(name, 1)
+    if (name) add(name, 1, '', wantedFor(post))
   }
   for (const { state } of network.signals) if (state === 'new') add('Signal line, 1 mm²', 1)
-  return [...sums].map(([what, { quantity, unit }]) => ({
+  return [...sums].map(([what, { quantity, unit, wanted }]) => ({
     what,
     unit,
+    wanted,
     quantity: unit === 'm' ? Math.ceil(quantity * 10) / 10 : quantity,
   }))
+}
+
+function wantedFor({ kind, fitting }: Post): Wanted | null {
+  const ratedA = fitting?.ratedA
+  if (!fitting || ratedA == null) return null
+  switch (kind) {
+    case 'fuse':
+      return { kind: 'fuses', exactly: { fuseKind: fitting.family!, fuseA: ratedA }, least: {} }
+    case 'switch':
+      return { kind: 'switches', exactly: { remote: 'no' }, least: { continuousA: ratedA } }
+    default:
+      return null
+  }
 }
 
 function boughtAs({ kind, fitting }: Post): string | null {

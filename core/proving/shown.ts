@@ -1,5 +1,5 @@
 import { mostMisfit, type Diagnosis } from './diagnosis'
-import { nodesOfPosts } from '#core/network/drawing'
+import { nodesOfProbes } from '#core/network/drawing'
 import { soundId, type Cause } from './hypotheses'
 import { instrumentName } from './meters'
 import type { Posterior, Taken } from './posterior'
@@ -31,7 +31,7 @@ export interface ShownTest {
 }
 
 export function shownTests(diagnosis: Diagnosis): ShownTest[] {
-  const nodes = nodesOfPosts(diagnosis.proof.rig.network)
+  const nodes = nodesOfProbes(diagnosis.proof.rig.network)
   return diagnosis.expected.map(({ test, value, tolerance }) => {
     const [probe] = test.probes
     const posts = probe?.kind === 'volts' ? { from: probe.from, to: probe.to } : { from: null, to: null }

@@ -16,6 +16,7 @@ import { inTheWayOf, isAccepted } from '#core/assessment/finding'
 import { conditionsOf, type Condition } from './open'
 import type { Plan } from './plan'
 import { settingsCards, type SettingsCard } from './settings'
+import { wiringPartsOf } from './wiring'
 
 /** A complete answer, judged in full: what it is, what it takes, what it settles and what remains. */
 export interface Answer {
@@ -24,6 +25,8 @@ export interface Answer {
   readonly steps: readonly Step[]
   readonly battery: Battery | null
   readonly bank: readonly ListedPart[]
+  /** What its wiring takes: counted in the cost where the shelf has it. */
+  readonly wiring: readonly ListedPart[]
   readonly figures: Figures
   readonly verdict: Verdict
   readonly headline: string
@@ -68,6 +71,8 @@ function answerOf(
   const conditions = conditionsOf(job, checks)
   const verdict = conditions === null ? 'does-not-suit' : verdictOf(checks, remains)
   const system = usualSystem(factsOf(job, plan.shop))
+  const changes = changesBetween(plan.job, job)
+  const wiring = wiringPartsOf(plan, changes)
   return {
     id,
     name,
@@ -75,7 +80,8 @@ function answerOf(
     battery,
     verdict,
     bank: bankParts(plan, battery),
-    figures: evaluator.figuresOf(job, steps, battery, system),
+    wiring,
+    figures: withWiring(evaluator.figuresOf(job, steps, battery, system), wiring),
     headline: headlineOf(verdict, accepted.length > 0),
     conditions: conditions ?? [],
     inTheWay: remains,
@@ -87,7 +93,19 @@ function answerOf(
     topics: Object.fromEntries(
       steps.flatMap(({ settles }) => settles.map((check) => [check, checkTopic(check)])),
     ),
-    changes: changesBetween(plan.job, job),
+    changes,
+  }
+}
+
+/** The figures with what the wiring costs; what the shelf has no price for is named beside it. */
+function withWiring(figures: Figures, wiring: readonly ListedPart[]): Figures {
+  const cost = wiring.reduce((sum, { price, quantity }) => sum + (price ?? 0) * quantity, 0)
+  const unpriced = wiring.filter(({ price }) => price === null).length
+  return {
+    ...figures,
+    partsCost: figures.partsCost + cost,
+    cost: figures.cost + cost,
+    unpriced: figures.unpriced + unpriced,
   }
 }
 

@@ -9,5 +9,10 @@ export const specifiedBy = (answer: Answer, by: string, at: string): Specified =
   battery: answer.bank,
   accepted: answer.accepted,
   changes: answer.changes,
-  steps: answer.steps.map(({ label, on, parts, hours, settles }) => ({ label, on, parts, hours, settles })),
+  steps: [
+    ...answer.steps.map(({ label, on, parts, hours, settles }) => ({ label, on, parts, hours, settles })),
+    ...(answer.wiring.length > 0
+      ? [{ label: 'Wire it as drawn', on: '', parts: answer.wiring, hours: 0, settles: [] }]
+      : []),
+  ],
 })
