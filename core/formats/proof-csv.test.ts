@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { readProofCsv, readValue, writeProofCsv } from './proof-csv'
+import { isRecording, readProofCsv, readRecordingCsv, readValue, writeProofCsv } from './proof-csv'
 
 const volts = { id: 'rested-bank', quantity: 'volts', unit: 'V' } as const
 const answer = { id: 'acts-reset', quantity: 'answer', unit: '' } as const
@@ -33,5 +33,36 @@ describe('readings of tests as a table', () => {
   it('are written as they are read', () => {
     const readings = [{ test: volts, value: 13.28 }]
     expect(readProofCsv(writeProofCsv(readings), tests).readings).toEqual(readings)
+  })
+})
+
+describe('a recording of instruments', () => {
+  const drop = {
+    id: 'drop-main-lead',
+    quantity: 'volts',
+    unit: 'V',
+    run: 'main-lead',
+    from: 'bank-plus',
+  } as const
+  const clamp = { id: 'draws-main-lead', quantity: 'amps', unit: 'A', run: 'main-lead', from: null } as const
+  const placed = [drop, clamp]
+
+  it('is told from a table of readings by its header', () => {
+    expect(isRecording('time,quantity,at,value,unit\n')).toBe(true)
+    expect(isRecording('test,value\n')).toBe(false)
+  })
+  it('gives what each instrument settled at, in the unit of its test', () => {
+    const rising = Array.from({ length: 20 }, (_, i) => `${i},amps,main-lead,${i < 10 ? i : 96},A`)
+    const text = ['time,quantity,at,value,unit', ...rising, '3,volts,drop-main-lead,39,mV'].join('\n')
+    const { readings, problems } = readRecordingCsv(text, placed)
+    expect(problems).toEqual([])
+    expect(readings).toEqual([
+      { test: clamp, value: 96 },
+      { test: drop, value: 0.039 },
+    ])
+  })
+  it('names what the job has not, by line', () => {
+    const { problems } = readRecordingCsv('time,quantity,at,value,unit\n0,amps,nowhere,3,A\n', placed)
+    expect(problems[0]).toMatchObject({ line: 2, column: 'at' })
   })
 })

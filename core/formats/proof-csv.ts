@@ -1,5 +1,6 @@
 import { readTable, writeTable, type TableColumns, type TableProblem } from './table'
 import type { ProofTest } from '#core/proving/tests/test'
+import type { ShownTest } from '#core/proving/shown'
 import { parseQuantity } from '#core/units/parse'
 
 const columns: TableColumns = {
@@ -36,6 +37,49 @@ export function readProofCsv<T extends Readable>(text: string, tests: readonly T
   }
   return { readings: [...readings.values()], problems: found }
 }
+
+const recorded: TableColumns = {
+  time: { type: 'text', label: 'Time', most: 40, required: true },
+  quantity: { type: 'text', label: 'Quantity', most: 40, required: true },
+  at: { type: 'text', label: 'At', most: 200, required: true },
+  value: { type: 'text', label: 'Value', most: 40, required: true },
+  unit: { type: 'text', label: 'Unit', most: 20 },
+}
+
+/** Where an instrument is held, as a recording names it: by the test, by the run it is round, by the post it is on. */
+type Placed = Readable & Pick<ShownTest, 'run' | 'from'>
+
+/** Whether a table is a recording of instruments, by its header. */
+export const isRecording = (text: string): boolean => /^\uFEFF?\s*"?time"?\s*[,;]/i.test(text)
+
+/**
+ * Reads a recording of instruments: `time,quantity,at,value,unit`. `at` is a test, or the run or the post of one that
+ * reads that quantity. Of each test the mean of its last readings is taken: what the instrument settled at.
+ */
+export function readRecordingCsv<T extends Placed>(text: string, tests: readonly T[]): ReadReadings<T> {
+  const { rows, problems } = readTable(text, recorded)
+  const found: TableProblem[] = [...problems]
+  const series = new Map<T, number[]>()
+  for (const { line, values } of rows) {
+    const [at, quantity] = [String(values.at), String(values.quantity).toLowerCase()]
+    const test =
+      tests.find(({ id }) => id === at) ??
+      tests.find((one) => one.quantity === quantity && (one.run === at || one.from === at))
+    if (!test) {
+      found.push({ line, column: 'at', reason: `This job has no test of ${quantity} at ${at}` })
+      continue
+    }
+    const read = readValue(`${String(values.value)} ${String(values.unit ?? '')}`.trim(), test)
+    if (read.ok) series.set(test, [...(series.get(test) ?? []), read.value])
+    else found.push({ line, column: 'value', reason: read.error })
+  }
+  const readings = [...series].map(([test, all]) => {
+    const settled = all.slice(-settledReadings)
+    return { test, value: settled.reduce((sum, value) => sum + value, 0) / settled.length }
+  })
+  return { readings, problems: found }
+}
+const settledReadings = 10
 
 const answers: Readonly<Record<string, number>> = { yes: 1, no: 0 }
 

@@ -2,7 +2,7 @@
 import { withMended, withReading, withoutReading } from '#core/job/proving-edits'
 import type { TakenReading } from '#core/job/proving'
 import type { ShownCause } from '#core/proving/shown'
-import { readProofCsv } from '#core/formats/proof-csv'
+import { isRecording, readProofCsv, readRecordingCsv } from '#core/formats/proof-csv'
 
 /** The job fitted and proved: its order of work, its tests, what a wrong reading means, and the record that is signed. */
 const { bench, problem, ready } = useJobPage('Prove')
@@ -74,7 +74,7 @@ async function takeFile(event: Event) {
   const file = await takeText(event, 1)
   if (!file || file.problem !== undefined) return void (fileProblem.value = file?.problem ?? '')
   const tests = shown.value!.tests
-  const read = readProofCsv(file.text, tests)
+  const read = (isRecording(file.text) ? readRecordingCsv : readProofCsv)(file.text, tests)
   fileProblem.value = tableProblem(file.name, { problems: read.problems }, read.readings.length) ?? ''
   bench.edit((job) =>
     read.readings.reduce(
