@@ -4,6 +4,7 @@
 import { readFileSync, readdirSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import { readJobFile } from '#core/formats/job-file'
+import { readProofCsv, readRecordingCsv } from '#core/formats/proof-csv'
 import { readCaseCsv, readLoadsCsv, readReadingsCsv } from '#core/formats/loads-csv'
 import { readShelfCsv } from '#core/formats/shelf-csv'
 import { readVoltageLog } from '#core/formats/voltage-log'
@@ -26,6 +27,17 @@ const readers: Readonly<Record<string, { readonly read: (text: string) => unknow
     job: {
       read: readJobFile,
       good: readFileSync(`${root}demo/jobs/${readdirSync(`${root}demo/jobs`)[0]!}`, 'utf8'),
+    },
+    proof: {
+      read: (text) => readProofCsv(text, [{ id: 'rested-bank', quantity: 'volts', unit: 'V' }]),
+      good: 'test,value\nrested-bank,13.3\n',
+    },
+    recording: {
+      read: (text) =>
+        readRecordingCsv(text, [
+          { id: 'rested-bank', quantity: 'volts', unit: 'V', run: null, from: 'bank-plus' },
+        ]),
+      good: 'time,quantity,at,value,unit\n0,volts,bank-plus,13.3,V\n',
     },
     loads: { read: readLoadsCsv, good: 'name,supply,amps (A),hours (h)\nLamp,dc,2.5,3\nFridge,dc,4,24\n' },
     readings: { read: readReadingsCsv, good: 'time (s),current (A),voltage (V)\n0,1,12.6\n1,2,12.5\n' },

@@ -1,7 +1,8 @@
 import type { Fault } from './faults/fault'
 import { allFaults } from './faults/index'
 import { deviationOf } from './meters'
-import type { Prediction, Proof, Slopes } from './predict'
+import type { Proof } from './predict'
+import type { Prediction, Slopes } from './prediction'
 import type { Rig } from './rig'
 import type { ProofTest } from './tests/test'
 
@@ -18,8 +19,8 @@ export interface Cause {
   readonly sizes: readonly number[]
 }
 
-/** That nothing is wrong is as likely as that something is, before anything is read (engineering default). */
-const soundPrior = 0.5
+/** That nothing is wrong is twice as likely as that something is, before anything is read (engineering default). */
+const soundPrior = 0.67
 export const soundId = 'none'
 
 /** Every cause there may be of a job's readings. */

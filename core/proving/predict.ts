@@ -3,7 +3,9 @@ import { startOf } from '#core/network/cases'
 import { Solver, type Change, type Solution, type Step } from '#core/network/solution'
 import { deviationOf } from './meters'
 import { movedRig, movedUnit, parametersOf, type Parameter } from './parameters'
+import type { Prediction, Slopes } from './prediction'
 import { rigOf, type Rig } from './rig'
+import { steadyOf } from './steady'
 import { circuitIn, elementsIn, everythingOf, standingDraw, statesOf, type State } from './states'
 import { testsOf } from './tests/index'
 import type { Bench } from './tests/make'
@@ -11,26 +13,17 @@ import type { ProofTest } from './tests/test'
 import type { JobDocument } from '#core/job/document'
 import type { ShopSettings } from '#core/system/system'
 
-/** How a reading moves with each parameter, by a standard deviation of it: only those that move it. */
-export interface Slopes {
-  readonly at: readonly number[]
-  readonly by: readonly number[]
-}
-
-/** What a test reads of a rig: its value, and how that hangs on what nobody knows exactly. */
-export interface Prediction {
-  readonly value: number
-  readonly slopes: Slopes
-  /** Variance by what is not straight: where a parameter moves a reading otherwise up than down. */
-  readonly bent: number
-}
-
 /** What is worked out of a rig in one state. */
 interface InState {
   readonly solution: Solution
   readonly predictions: ReadonlyMap<string, Prediction>
 }
 
+/**
+ * Differences are taken so many deviations to either side: by the three points of Gauss and Hermite the variance is
+ * then right for whatever is straight, and near for what bends, such as a regulator that just reaches its limit.
+ */
+const farSide = Math.sqrt(3)
 /** A slope of less than this share of the instrument’s own deviation is none. */
 const worthOf = 0.02
 /** Two solutions are one where nothing differs by more, V. */
@@ -59,10 +52,9 @@ export class Proof {
       return solution
     }
     this.bench = { rig: this.rig, states: this.states, solved }
-    this.tests = testsOf(this.bench)
-    const byState = new Map<string, ProofTest[]>(this.states.map(({ id }) => [id, []]))
-    for (const test of this.tests) byState.get(test.state.id)!.push(test)
-    this.byState = byState
+    const all = testsOf(this.bench)
+    this.byState = byStateOf(this.states, all)
+    this.tests = steadyOf(all, this)
   }
 
   test(id: string): ProofTest | null {
@@ -132,7 +124,7 @@ export class Proof {
 
   private byDifferences(rig: Rig, state: State, circuit: Circuit, solution: Solution): Predict {
     const sides = this.parameters.map((parameter) =>
-      ([1, -1] as const).map((side) => {
+      [farSide, -farSide].map((side) => {
         const changed = changedBy(parameter, side, rig, state, circuit)
         const solved = changed ? this.solver.solve(put(circuit, changed), solution.volts) : solution
         return { step: stepOf(solved), rig: movedRig(rig, parameter, side) }
@@ -145,8 +137,8 @@ export class Proof {
       let bent = 0
       sides.forEach((pair, i) => {
         const [up, down] = pair.map((side) => test.read(probed(test, side.step), side.rig) - value)
-        const slope = (up! - down!) / 2
-        bent += ((up! + down!) / 2) ** 2
+        const slope = (up! - down!) / (2 * farSide)
+        bent += Math.max(0, (up! ** 2 + down! ** 2) / 6 - slope ** 2)
         if (Math.abs(slope) < least) return
         at.push(i)
         by.push(slope)
@@ -226,6 +218,12 @@ function heldBySources({ network }: Rig, near: ReadonlyMap<string, number>): Map
 /** A regulator gives a little when it holds less than it is set to by so much, V. */
 const regulatorV = 0.02
 
+function byStateOf(states: readonly State[], tests: readonly ProofTest[]): Map<string, ProofTest[]> {
+  const byState = new Map<string, ProofTest[]>(states.map(({ id }) => [id, []]))
+  for (const test of tests) byState.get(test.state.id)!.push(test)
+  return byState
+}
+
 type Predict = (test: ProofTest) => Prediction
 
 /** Whether a parameter acts on the reading itself and not only on what flows. */
@@ -268,7 +266,7 @@ function isSame(one: Solution, other: Solution): boolean {
 /** What of a circuit a parameter changes; null where it changes nothing. */
 function changedBy(
   parameter: Parameter,
-  side: 1 | -1,
+  side: number,
   rig: Rig,
   state: State,
   circuit: Circuit,

@@ -1,5 +1,6 @@
 import type { Cause } from './hypotheses'
-import { asItIs, chanceOf, normal, StandIn } from './instruments'
+import { chanceOf, normal } from './chance'
+import { asItIs, StandIn } from './instruments'
 import { deviationOf, shown } from './meters'
 import type { Proof } from './predict'
 import { caseC, heatMinutes, loadOfMachineA } from './tests/engine'

@@ -23,7 +23,7 @@ const memoryOf = (pid: number): number =>
   (Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1]) || 0) / 1024
 
 /** A stream of events, which never ends by itself. */
-const isStream = ({ path }: Route): boolean => path.includes('instruments')
+const isStream = ({ path }: Route): boolean => path.includes('instrument')
 
 /** Sends hostile requests to a server of its own, and says what came back. */
 export async function fuzzRoutes(tries: number, seed: number): Promise<Fuzzed> {

@@ -52,7 +52,7 @@ export const wrongVoltage: Fault = {
   scale: 'apart',
   places: (bench) => {
     const scale = bench.rig.nominalV / 12
-    return placed(chargersOf(bench), () => stepsBetween(-1 * scale, -0.15 * scale, 6))
+    return placed(chargersOf(bench), () => stepsBetween(-1 * scale, -0.25 * scale, 6))
   },
   change: (rig, at, volts) => withSetV(rig, at, volts, 0),
   mend: 'Set the voltage that is specified, and read it again on the battery’s posts.',
