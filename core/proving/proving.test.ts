@@ -207,7 +207,7 @@ describe('what a wrong reading means', () => {
     const bus = new Diagnosis(withShunt(demoJob('0424')))
     const reversed = readingsWith('shunt-reversed', 'shunt', 0, ['monitor-loads', 'draws-main-lead'], bus)
     expect(bus.given(reversed).top().cause.id).toBe('shunt-reversed@shunt')
-    const past = bus.causes.find(({ fault }) => fault?.id === 'shunt-bypassed')!
+    const past = bus.causes.find(({ id }) => id === 'shunt-bypassed@inverter-1-return')!
     const bypassed = readingsWith('shunt-bypassed', past.at!, 0, ['monitor-loads', 'draws-main-lead'], bus)
     expect(bus.given(bypassed).top().cause.fault?.id).toBe('shunt-bypassed')
   })
