@@ -98,6 +98,12 @@ test.describe('on the phone', () => {
     await expect(part(page, /^Work/)).toContainText('1/')
 
     await part(page, /^As fitted/).click()
+    await expect(page.getByTestId('fitted-verdict')).toBeVisible({ timeout: 30_000 })
+    await page.getByTestId('fitted-part').selectOption('runs/main-lead')
+    await page.getByLabel('Length').fill('0.4')
+    await page.getByRole('button', { name: 'Fitted so' }).click()
+    await expect(page.getByText(/^\s*W1, .*: length 0.4 m/)).toBeVisible()
+    await expectSaved(page)
     await expect(page.getByText('Lead battery failing at the starting battery')).toBeVisible()
     await page.getByTestId('sign-name').fill('Ida Brell')
     await page.getByTestId('sign').click()
@@ -107,6 +113,7 @@ test.describe('on the phone', () => {
     await expect(record).toContainText('1 of 1 within what must be read')
     await expect(record).toContainText('Lead battery failing at the starting battery: mended')
     await expect(record).toContainText('No key to the post')
+    await expect(record).toContainText('W1, One-way length: 0.4 m')
     const pdf = await page.request.get(
       `${await app.job('0417')}/sheets/1/pdf`.replace('/jobs/', '/api/jobs/'),
     )

@@ -1,9 +1,8 @@
 import { nothingProved, standingReadings, type Proving, type TakenReading } from '#core/job/proving'
 import { provingOf } from '#core/job/proving-edits'
-import type { Learnt } from '#core/proving/learnt'
 import type { ShownDiagnosis, ShownTest } from '#core/proving/shown'
 import { plain, startEngine } from '../engine/client'
-import type { ShownProof } from '../engine/prover'
+import type { ShownProof, Taught } from '../engine/prover'
 
 /**
  * Fitting and proving the job on the bench: its order of work and its tests, from an engine of its own, so that what
@@ -20,8 +19,7 @@ export function useProve(isReady: () => boolean) {
   const shown = shallowRef<ShownProof | null>(null)
   const prepared = ref(false)
   const diagnosis = shallowRef<ShownDiagnosis | null>(null)
-  const learnt = shallowRef<readonly Learnt[]>([])
-  const busy = ref(false)
+  const taught = shallowRef<Taught | null>(null)
 
   const proving = computed<Proving>(() => (bench.document ? provingOf(bench.document) : nothingProved))
   const standing = computed<ReadonlyMap<string, TakenReading>>(() => standingReadings(proving.value))
@@ -52,15 +50,17 @@ export function useProve(isReady: () => boolean) {
     },
     { immediate: true },
   )
-  watch([readings, prepared], async ([now, isPrepared]) => {
-    if (!isPrepared) return
-    const mine = turn
-    busy.value = true
-    const [found, taught] = await Promise.all([engine.diagnose(plain(now)), engine.learnt(plain(now))])
-    if (mine !== turn || now !== readings.value) return
-    diagnosis.value = found
-    learnt.value = taught
-    busy.value = false
+  /** What the readings come to, where nothing newer came between. */
+  const follow = async <T>(ask: Promise<T>, into: Ref<T | null>): Promise<void> => {
+    const [mine, now] = [turn, readings.value]
+    const answer = await ask
+    if (mine === turn && now === readings.value) into.value = answer
+  }
+  watch([readings, shown], ([now, proof]) => {
+    if (proof) void follow(engine.taught(plain(now)), taught)
+  })
+  watch([readings, prepared], ([now, isPrepared]) => {
+    if (isPrepared) void follow(engine.diagnose(plain(now)), diagnosis)
   })
 
   const readingOf = ({ id }: ShownTest): TakenReading | null => standing.value.get(id) ?? null
@@ -75,8 +75,7 @@ export function useProve(isReady: () => boolean) {
     shown,
     prepared,
     diagnosis,
-    learnt,
-    busy,
+    taught,
     problem,
     proving,
     standing,

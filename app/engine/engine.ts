@@ -7,7 +7,6 @@ import { drawLanes, type LaneDrawing } from '#core/compare/instruments'
 import { variantsOf, type Variant } from '#core/compare/variants'
 import type { JobDocument } from '#core/job/document'
 import type { ShelfPart } from '#core/shelf/kinds'
-import type { Learnt } from '#core/proving/learnt'
 import type { ShownDiagnosis } from '#core/proving/shown'
 import { inputsOfJob } from '#core/simulation/inputs'
 import type { LeadPlant, LfpPlant, Plant } from '#core/simulation/plant'
@@ -22,7 +21,7 @@ import type { ShopSettings } from '#core/system/system'
 import type { Verdict } from '#core/system/verdict'
 import { readEpw, weatherOf } from '#core/weather/epw'
 
-import { Prover, type CaseCurve, type PracticeEnd, type Read, type ShownProof } from './prover'
+import { Prover, type CaseCurve, type PracticeEnd, type Read, type ShownProof, type Taught } from './prover'
 
 /** A job judged, as the bench shows it. */
 export interface JudgedJob {
@@ -148,8 +147,8 @@ export class Engine {
   diagnose(readings: readonly Read[]): ShownDiagnosis {
     return this.prover.diagnose(readings)
   }
-  learnt(readings: readonly Read[]): Learnt[] {
-    return this.prover.learnt(readings)
+  taught(readings: readonly Read[]): Taught {
+    return this.prover.taught(readings)
   }
   caseCurve(test: string): CaseCurve {
     return this.prover.caseCurve(test)

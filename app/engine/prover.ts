@@ -6,7 +6,7 @@ import { Diagnosis } from '#core/proving/diagnosis'
 import type { Cause } from '#core/proving/hypotheses'
 import { chanceOf } from '#core/proving/chance'
 import { asItIs, StandIn } from '#core/proving/instruments'
-import { learntFrom, type Learnt } from '#core/proving/learnt'
+import { learntFrom, withLearnt, type Learnt } from '#core/proving/learnt'
 import { orderOf } from '#core/proving/order/order'
 import type { Step } from '#core/proving/order/step'
 import { economical } from '#core/proving/procedure'
@@ -22,8 +22,21 @@ import type { Verdict } from '#core/system/verdict'
 export interface ShownProof {
   readonly steps: readonly Step[]
   readonly tests: readonly ShownTest[]
-  readonly runs: readonly { readonly id: string; readonly number: string; readonly name: string }[]
-  readonly fitted: { readonly verdict: Verdict; readonly headline: string; readonly wiring: Verdict }
+  /** What can have been fitted otherwise: runs and fuses, by the path of what is set of them. */
+  readonly runs: readonly Fitted[]
+  readonly fuses: readonly Fitted[]
+}
+export interface Fitted {
+  readonly id: string
+  readonly number: string
+  readonly name: string
+}
+/** What readings taught, and the verdict of the job as it was fitted, by that. */
+export interface Taught {
+  readonly learnt: readonly Learnt[]
+  readonly verdict: Verdict
+  readonly headline: string
+  readonly wiring: Verdict
 }
 export interface Read {
   readonly test: string
@@ -50,25 +63,29 @@ const pause = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, 
 /** Proving, off the page’s own thread: one job at a time. */
 export class Prover {
   private diagnosis: Diagnosis | null = null
+  private fitted: JobDocument | null = null
+  private shop: ShopSettings = {}
   private turn = 0
   private practice: { readonly standIn: StandIn; readonly cause: Cause; readonly seed: number } | null = null
 
   begin(job: JobDocument, shop: ShopSettings): ShownProof {
     this.turn++
-    const fitted = asFitted(job)
-    this.diagnosis = new Diagnosis(fitted, shop)
-    const { verdict, headline } = assess(fitted, shop)
+    this.fitted = asFitted(job)
+    this.shop = shop
+    this.diagnosis = new Diagnosis(this.fitted, shop)
     const { network } = this.diagnosis.proof.rig
     const name = (id: string): string => network.posts.find((post) => post.id === id)?.name ?? id
     return {
       steps: orderOf(job, shop),
       tests: shownTests(this.diagnosis),
+      fuses: network.posts
+        .filter(({ kind }) => kind === 'fuse')
+        .map(({ id, name: words, fitting }) => ({ id, number: fitting?.number ?? '', name: words })),
       runs: network.runs.map(({ id, number, from, to }) => ({
         id,
         number,
         name: `${name(from)} – ${name(to)}`,
       })),
-      fitted: { verdict, headline, wiring: wiringVerdictOf(fitted, shop).verdict },
     }
   }
 
@@ -90,9 +107,11 @@ export class Prover {
     const diagnosis = this.diagnosis!
     return shownDiagnosis(diagnosis, diagnosis.given(takenOf(diagnosis, readings)))
   }
-  learnt(readings: readonly Read[]): Learnt[] {
+  taught(readings: readonly Read[]): Taught {
     const diagnosis = this.diagnosis!
-    return learntFrom(diagnosis.proof, takenOf(diagnosis, readings))
+    const learnt = learntFrom(diagnosis.proof, takenOf(diagnosis, readings))
+    const { verdict, headline } = assess(withLearnt(this.fitted!, learnt), this.shop)
+    return { learnt, verdict, headline, wiring: wiringVerdictOf(this.fitted!, this.shop).verdict }
   }
 
   /** How the case of an alternator should warm over the half hour of its test. */

@@ -4,11 +4,12 @@ import { asFitted } from '#core/job/as-fitted'
 import { provingOf } from '#core/job/proving-edits'
 import { standingReadings } from '#core/job/proving'
 import type { Change } from '#core/job/change'
-import { learntFrom, type Learnt } from '#core/proving/learnt'
+import { learntFrom, withLearnt, type Learnt } from '#core/proving/learnt'
 import { orderOf } from '#core/proving/order/order'
 import { phases, type Phase } from '#core/proving/order/step'
 import { Proof } from '#core/proving/predict'
 import { expectationOf } from '#core/proving/expect'
+import { routineOf } from '#core/proving/tests/index'
 import { expectedWords, readingWords } from '#core/proving/readings'
 import { fittedWords } from '#core/proving/fitted'
 import type { Shape } from '#core/network/svg'
@@ -86,7 +87,11 @@ export function recordOf(inputs: RecordInputs): FittingRecord {
     const reading = standing.get(test.id)
     return reading ? [{ test, reading }] : []
   })
-  const assessed = assess(fitted, settings)
+  const learnt = learntFrom(
+    proof,
+    taken.map(({ test, reading }) => ({ test, value: reading.value })),
+  )
+  const assessed = assess(withLearnt(fitted, learnt), settings)
   return {
     format: 'jovial-anchor/record',
     version: 1,
@@ -118,19 +123,24 @@ export function recordOf(inputs: RecordInputs): FittingRecord {
           when: reading.when,
         }
       }),
-      open: proof.tests.filter(({ id }) => !standing.has(id)).map(({ title }) => title),
+      open: routineOf(proof.tests)
+        .filter(({ id }) => !standing.has(id))
+        .map(({ title }) => title),
       mended: proving.mended.map(({ words, by, when }) => ({ words, by, when })),
       fitted: proving.fitted.map((change: Change) => fittedWords(change, proof.rig.network, q)),
-      learnt: learntFrom(
-        proof,
-        taken.map(({ test, reading }) => ({ test, value: reading.value })),
-      ).map((one) => ({
+      learnt: learnt.map((one) => ({
         of: one.of,
         what: one.what,
         words: `${one.after.toPrecision(3)} ± ${one.within.toPrecision(2)} ${one.what === 'heat' ? 'K' : 'mΩ'}, taken as ${one.before.toPrecision(3)}`,
       })),
     },
   }
+}
+
+/** Who did it and when, and what was met. */
+function doneWords(by: string, when: string, note: string): string {
+  const done = [by, when && dayOf(when)].filter(Boolean).join(', ')
+  return [done, note].filter(Boolean).join(': ')
 }
 
 const stateWords = { done: 'done', 'put-off': 'put off', open: 'not done' } as const
@@ -237,9 +247,7 @@ function stepsSections({ steps }: FittingRecord['result']): Section[] {
             items: own.map(({ words, state, by, when, note }) => [
               strong(`${stateWords[state]}: `),
               plain(words),
-              soft(
-                [by && ` ${by}`, when && ` ${dayOf(when)}`, note && `: ${note}`].filter(Boolean).join(','),
-              ),
+              soft(` ${doneWords(by, when, note)}`),
             ]),
           },
         ],

@@ -1,3 +1,4 @@
+import { withField, type JobDocument } from '#core/job/document'
 import { runOhm } from '#core/network/cases'
 import { deviationOf } from './meters'
 import type { Taken } from './posterior'
@@ -73,6 +74,16 @@ export function learntFrom(proof: Proof, readings: readonly Taken[]): Learnt[] {
     return []
   })
 }
+
+/** The job with what was learnt of the heat of its alternators: its verdict and its runs go by that. */
+export const withLearnt = (job: JobDocument, learnt: readonly Learnt[]): JobDocument =>
+  learnt
+    .filter(({ what }) => what === 'heat')
+    .reduce(
+      (next, { of, after }) =>
+        withField(next, `alternators/${of}/riseK`, { value: Math.round(after * 10) / 10, how: 'measured' }),
+      job,
+    )
 
 /** The triangular root of a symmetric positive matrix (Cholesky). */
 function rootOf(matrix: readonly (readonly number[])[]): number[][] {

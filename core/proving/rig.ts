@@ -70,6 +70,8 @@ export interface Rig {
   readonly heat: Readonly<Record<string, CaseHeat>>
   readonly panels: Readonly<Record<string, Panels>>
   readonly charging: Readonly<Record<string, Charging>>
+  /** What each battery of the house still takes of a source when its absorption is read, A, by the source. */
+  readonly tailA: Readonly<Record<string, number>>
   /** Size that is printed on a run, mm², where another was fitted than is specified. */
   readonly printedMm2: Readonly<Record<string, number>>
   /** The part each unit belongs to has its running signal by a wire. */
@@ -120,6 +122,7 @@ function rigIn(system: System, network: Network): Rig {
         .map(({ $path, openCircuitV, series }) => [partId($path), { openV: openCircuitV * series }]),
     ),
     charging: chargingIn(system),
+    tailA: tailsIn(network),
     printedMm2: {},
     signalWires: system.many.links
       .filter(({ kind, signal }) => kind === 'dcdc' && signal === 'wire')
@@ -172,6 +175,15 @@ function chargingIn({ many }: System): Record<string, Charging> {
     ...many.solar.map(({ $path, floatMode, floatV }) => [$path, floatMode === 'on' ? floatV : null]),
   ] as [PartPath, number | null][]
   return Object.fromEntries(staged.map(([path, floatV]) => [partId(path), { floatV }]))
+}
+
+/** Absorption is read once the current has fallen to this share of what the source gives (engineering default). */
+const tailShare = 0.1
+
+function tailsIn(network: Network): Record<string, number> {
+  const house = unitsOf(network, 'battery').filter(({ serves }) => serves === 'house').length
+  const sources = [...unitsOf(network, 'source'), ...unitsOf(network, 'dcdc')]
+  return Object.fromEntries(sources.map(({ id, mostA }) => [id, (tailShare * mostA) / Math.max(1, house)]))
 }
 
 /** The units of a kind. */

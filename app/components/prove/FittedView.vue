@@ -4,55 +4,66 @@ import type { Proving } from '#core/job/proving'
 import { partKinds } from '#core/job/fields'
 import type { Learnt } from '#core/proving/learnt'
 import { verdictWords } from '#core/system/verdict'
-import type { ShownProof } from '../../engine/prover'
+import type { ShownProof, Taught } from '../../engine/prover'
 
 /** What was really fitted, what the readings taught, the verdict of it, and the signature that freezes the day. */
-const props = defineProps<{ shown: ShownProof; proving: Proving; learnt: readonly Learnt[] }>()
+const props = defineProps<{ shown: ShownProof; proving: Proving; taught: Taught | null }>()
 const bench = useJob()
-const run = ref('')
-const fields = partKinds.runs.fields
-const lengthM = ref<number | null>(null)
-const areaMm2 = ref<number | null>(null)
-const numberOf = (id: string): string => {
-  const found = props.shown.runs.find((one) => one.id === id)
+/** The path of the run or the fuse that was fitted otherwise. */
+const chosen = ref('')
+const { runs, fittings } = partKinds
+const fields = { lengthM: runs.fields.lengthM, areaMm2: runs.fields.areaMm2, ratedA: fittings.fields.ratedA }
+const labels = { lengthM: 'Length', areaMm2: 'Size', ratedA: 'Rating' } as const
+const units = { lengthM: 'm', areaMm2: 'mm²', ratedA: 'A' } as const
+type Name = keyof typeof fields
+const values = ref<Partial<Record<Name, number | null>>>({})
+const asked = computed<readonly Name[]>(() =>
+  chosen.value.startsWith('fittings/') ? ['ratedA'] : ['lengthM', 'areaMm2'],
+)
+const isSet = computed(() => asked.value.some((name) => values.value[name] != null))
+watch(chosen, () => {
+  values.value = {}
+})
+const nameOf = (id: string): string => {
+  const found = [...props.shown.runs, ...props.shown.fuses].find((one) => one.id === id)
   return found ? `${found.number}, ${found.name}` : id
 }
 function add() {
-  const set = (name: string, value: number | null): void => {
-    if (value !== null)
-      bench.edit((job) => withFitted(job, `runs/${run.value}/${name}`, { value, how: 'measured' }))
+  for (const name of asked.value) {
+    const value = values.value[name]
+    if (value != null)
+      bench.edit((job) => withFitted(job, `${chosen.value}/${name}`, { value, how: 'measured' }))
   }
-  set('lengthM', lengthM.value)
-  set('areaMm2', areaMm2.value)
-  run.value = ''
-  lengthM.value = areaMm2.value = null
+  chosen.value = ''
 }
 const words = (path: string, after: unknown): string => {
   const [, id, field] = path.split('/')
   const known = (after as { value?: unknown }).value
-  const label = fields[field as keyof typeof fields]?.label ?? field
-  return `${numberOf(id!)}: ${label} ${String(known)} ${field === 'lengthM' ? 'm' : field === 'areaMm2' ? 'mm²' : ''}`
+  return `${nameOf(id!)}: ${labels[field as Name].toLowerCase()} ${String(known)} ${units[field as Name]}`
 }
 const learntWords = ({ of, what, before, after, within }: Learnt): string =>
   what === 'heat'
     ? `Rise of the case: ${after.toFixed(0)} ± ${within.toFixed(0)} K, taken as ${before.toFixed(0)} K`
-    : `${numberOf(of)}: ${after.toFixed(2)} ± ${within.toFixed(2)} mΩ, taken as ${before.toFixed(2)} mΩ`
+    : `${nameOf(of)}: ${after.toFixed(2)} ± ${within.toFixed(2)} mΩ, taken as ${before.toFixed(2)} mΩ`
 </script>
 
 <template>
   <div class="grid max-w-[64rem] gap-4 md:grid-cols-2">
     <section class="border border-line bg-card p-3" aria-labelledby="as-fitted">
       <h2 id="as-fitted" class="text-lg">The verdict as fitted</h2>
-      <p
-        class="mt-1 flex items-center gap-2 font-semibold"
-        :class="verdictColour[shown.fitted.verdict]"
-        data-testid="fitted-verdict"
-      >
-        <VerdictMark :verdict="shown.fitted.verdict" />{{ shown.fitted.headline }}
-      </p>
-      <p class="flex items-center gap-2" :class="verdictColour[shown.fitted.wiring]">
-        <VerdictMark :verdict="shown.fitted.wiring" />Its wiring: {{ verdictWords[shown.fitted.wiring] }}
-      </p>
+      <template v-if="taught">
+        <p
+          class="mt-1 flex items-center gap-2 font-semibold"
+          :class="verdictColour[taught.verdict]"
+          data-testid="fitted-verdict"
+        >
+          <VerdictMark :verdict="taught.verdict" />{{ taught.headline }}
+        </p>
+        <p class="flex items-center gap-2" :class="verdictColour[taught.wiring]">
+          <VerdictMark :verdict="taught.wiring" />Its wiring: {{ verdictWords[taught.wiring] }}
+        </p>
+      </template>
+      <p v-else class="text-soft" aria-busy="true">Working out the verdict …</p>
       <h3 class="mt-3 font-semibold">Fitted otherwise than specified</h3>
       <ul v-if="proving.fitted.length">
         <li
@@ -73,31 +84,28 @@ const learntWords = ({ of, what, before, after, within }: Learnt): string =>
       <p v-else class="text-soft">Everything as specified.</p>
       <form class="mt-2 flex flex-wrap items-end gap-2" @submit.prevent="add">
         <label class="min-w-48 flex-1"
-          >Run<select v-model="run" class="entry w-full max-md:min-h-11" data-testid="fitted-run">
-            <option value="">Choose a run</option>
-            <option v-for="one in shown.runs" :key="one.id" :value="one.id">
+          >Run or fuse<select v-model="chosen" class="entry w-full max-md:min-h-11" data-testid="fitted-part">
+            <option value="">Choose what was fitted otherwise</option>
+            <option v-for="one in shown.runs" :key="one.id" :value="`runs/${one.id}`">
+              {{ one.number }}, {{ one.name }}
+            </option>
+            <option v-for="one in shown.fuses" :key="one.id" :value="`fittings/${one.id}`">
               {{ one.number }}, {{ one.name }}
             </option>
           </select></label
         >
-        <template v-if="run">
+        <template v-if="chosen">
           <ValueEntry
-            v-model="lengthM"
-            class="w-24"
-            :field="fields.lengthM"
-            label="Length"
+            v-for="name in asked"
+            :key="name"
+            :model-value="values[name] ?? null"
+            class="w-28"
+            :field="fields[name]"
+            :label="labels[name]"
             empty="as specified"
+            @update:model-value="values[name] = $event as number | null"
           />
-          <ValueEntry
-            v-model="areaMm2"
-            class="w-24"
-            :field="fields.areaMm2"
-            label="Size"
-            empty="as specified"
-          />
-          <button type="submit" class="act max-md:min-h-11" :disabled="lengthM === null && areaMm2 === null">
-            Fitted so
-          </button>
+          <button type="submit" class="act max-md:min-h-11" :disabled="!isSet">Fitted so</button>
         </template>
       </form>
       <template v-if="proving.mended.length">
@@ -108,10 +116,10 @@ const learntWords = ({ of, what, before, after, within }: Learnt): string =>
           </li>
         </ul>
       </template>
-      <template v-if="learnt.length">
+      <template v-if="taught?.learnt.length">
         <h3 class="mt-3 font-semibold">What the readings taught</h3>
         <ul class="text-sm">
-          <li v-for="one in learnt" :key="one.of + one.what">{{ learntWords(one) }}</li>
+          <li v-for="one in taught.learnt" :key="one.of + one.what">{{ learntWords(one) }}</li>
         </ul>
       </template>
     </section>

@@ -1,5 +1,6 @@
 import type { BatteryUnit } from '#core/network/network'
-import { inside, type Bench } from '../tests/make'
+import { type Bench } from '../tests/make'
+import { inside } from '../tests/words'
 import { unitsOf, withEmf, withUnit } from '../rig'
 import { withOne, timesBetween, type Fault, type Place } from './fault'
 

@@ -1,5 +1,6 @@
-import { barsOf } from '../states'
-import { inside, type Bench } from '../tests/make'
+import { barsOf } from '../circuit'
+import { type Bench } from '../tests/make'
+import { inside } from '../tests/words'
 import { unitsOf } from '../rig'
 import { withOne, type Fault, type Place } from './fault'
 import { runWhere } from './joints'

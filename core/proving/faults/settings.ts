@@ -1,5 +1,6 @@
 import type { DcdcUnit, SourceUnit } from '#core/network/network'
-import { inside, type Bench } from '../tests/make'
+import { type Bench } from '../tests/make'
+import { inside } from '../tests/words'
 import { unitsOf, withUnit, type Rig } from '../rig'
 import { stepsBetween, timesBetween, type Fault, type Place } from './fault'
 

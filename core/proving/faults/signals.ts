@@ -1,4 +1,5 @@
-import { inside, type Bench } from '../tests/make'
+import { type Bench } from '../tests/make'
+import { inside } from '../tests/words'
 import { unitsOf } from '../rig'
 import { runSignal, stopSignal } from '../signals'
 import { withOne, type Fault, type Place } from './fault'

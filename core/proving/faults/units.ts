@@ -1,5 +1,5 @@
 import { turnable } from '../tests/quiet'
-import { inside } from '../tests/make'
+import { inside } from '../tests/words'
 import { unitsOf, withUnit } from '../rig'
 import { stepsBetween, timesBetween, withOne, type Fault } from './fault'
 

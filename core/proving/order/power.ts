@@ -1,4 +1,4 @@
-import { inside } from '../tests/make'
+import { inside } from '../tests/words'
 import { unitsOf } from '../rig'
 import type { Step } from './step'
 import { hasChassisNegative, leadStays, startersOf, type Work } from './work'

@@ -1,5 +1,6 @@
 import { unitsOf } from '../rig'
-import { inside, stateIn, voltsTest, type Bench } from './make'
+import { stateIn, voltsTest, type Bench } from './make'
+import { inside } from './words'
 import type { ProofTest } from './test'
 
 /** Each battery by itself, before anything is joined. */

@@ -1,10 +1,12 @@
 import type { AlternatorUnit, DcdcUnit } from '#core/network/network'
 import { steadyCaseC } from '#core/physics/alternator'
 import { unitsOf, type CaseHeat } from '../rig'
-import { barsOf, type State } from '../states'
+import { barsOf } from '../circuit'
+import { type State } from '../states'
 import { runSignal } from '../signals'
 import { amps } from './test'
-import { ampsTest, answerTest, inside, stateIn, voltsTest, type Bench } from './make'
+import { ampsTest, answerTest, stateIn, voltsTest, type Bench } from './make'
+import { inside } from './words'
 import type { ProofTest } from './test'
 
 /** Minutes of a test of the case’s temperature. */

@@ -1,7 +1,8 @@
 import type { Run } from '#core/network/network'
 import { unitsOf } from '../rig'
 import type { State } from '../states'
-import { ampsTest, answerTest, inside, postName, stateIn, voltsTest, type Bench } from './make'
+import { ampsTest, answerTest, postName, stateIn, voltsTest, type Bench } from './make'
+import { inside } from './words'
 import type { ProofTest, TestGroup } from './test'
 
 /** A run in which less flows at most is not worth a reading, A. */

@@ -3,6 +3,7 @@ import type { Solution } from '#core/network/solution'
 import type { Rig } from '../rig'
 import type { State } from '../states'
 import { amps, asSeen, volts, type ProofTest } from './test'
+import { inside } from './words'
 
 /** What the tests of a rig are made from: itself, its states, and what flows in each. */
 export interface Bench {
@@ -16,9 +17,6 @@ export const stateIn = ({ states }: Bench, id: string): State | null =>
 
 export const postName = ({ posts }: Network, id: string): string =>
   posts.find((post) => post.id === id)?.name ?? id
-
-/** A name as it goes on in a sentence. */
-export const inside = (name: string): string => name.replace(/^The /, 'the ')
 
 type Own = Pick<ProofTest, 'id' | 'title' | 'group' | 'state'> & Partial<ProofTest>
 

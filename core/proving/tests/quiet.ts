@@ -1,6 +1,7 @@
-import { barsOf } from '../states'
+import { barsOf } from '../circuit'
 import { unitsOf } from '../rig'
-import { ampsTest, inside, stateIn, voltsTest, type Bench } from './make'
+import { ampsTest, stateIn, voltsTest, type Bench } from './make'
+import { inside } from './words'
 import type { ProofTest } from './test'
 
 /** Terminals of what has two leads that can be changed over. */

@@ -12,7 +12,7 @@ const {
   shown,
   prepared,
   diagnosis,
-  learnt,
+  taught,
   proving,
   readingOf,
   verdictOf,
@@ -208,7 +208,7 @@ async function takeFile(event: Event) {
         v-else-if="view === 'fitted'"
         :shown="shown"
         :proving="proving"
-        :learnt="learnt"
+        :taught="taught"
         class="mt-3"
       />
       <PracticeView
