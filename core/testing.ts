@@ -212,3 +212,21 @@ export const anyJobFrom = (starts: readonly JobDocument[]): fc.Arbitrary<JobDocu
       fc.array(fc.record({ part: share, field: share, at: share }), { maxLength: 7 }),
     )
     .map(([start, edits]) => completeJob(edits.reduce(edited, start)))
+
+/** A plain job that suits, with a cable to its charger that is well fused and far too thin for what may be lost in it. */
+export const longWayJob = (): JobDocument =>
+  withMeasured(
+    goodJob(),
+    'conductors',
+    {
+      lengthM: 12,
+      areaMm2: 10,
+      fromPost: 'house',
+      toPost: 'charger',
+      fuseKind: 'class-t',
+      fuseA: 50,
+      farFuseKind: 'class-t',
+      farFuseA: 50,
+    },
+    { of: 'chargers/charger-1' },
+  )

@@ -1,31 +1,13 @@
 import { describe, expect, it } from 'vitest'
-import { goodJob, withMeasured, withValues } from '#core/testing'
+import { goodJob, longWayJob, withValues } from '#core/testing'
 import { withSpecified } from '#core/job/as-specified'
 import { assess } from './assess'
 import { isWired, wiringVerdictOf } from './wired'
 
-/** Twelve metres of 10 mm² to the mains charger: well fused, and far too thin for what may be lost on the way. */
-const longWay = () =>
-  withMeasured(
-    goodJob(),
-    'conductors',
-    {
-      lengthM: 12,
-      areaMm2: 10,
-      fromPost: 'house',
-      toPost: 'charger',
-      fuseKind: 'class-t',
-      fuseA: 50,
-      farFuseKind: 'class-t',
-      farFuseA: 50,
-    },
-    { of: 'chargers/charger-1' },
-  )
-
 describe('the verdict of the wiring', () => {
   it('stands beside that of the job: a cable that loses too much does not hide behind a job that suits', () => {
-    expect(assess(longWay()).verdict).toBe('suits')
-    const { verdict, checks } = wiringVerdictOf(longWay())
+    expect(assess(longWayJob()).verdict).toBe('suits')
+    const { verdict, checks } = wiringVerdictOf(longWayJob())
     expect(verdict).toBe('suits-once-changed')
     expect(checks.find(({ key }) => key === 'wiring.drop@runs/charger-1-feed')!.verdict).toBe(
       'suits-once-changed',

@@ -1,6 +1,6 @@
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest'
 import { emptyJob, type JobDocument } from '#core/job/document'
-import { goodJob, withMeasured, withValues } from '#core/testing'
+import { longWayJob, withValues } from '#core/testing'
 import { purge } from '../db/purge'
 import { freshDatabase, type TestDatabase } from '../../tests/harness'
 import { judgeHere, TooLarge, type Judge } from '../judging/judge'
@@ -94,23 +94,7 @@ describe('judging', () => {
 
   it('is that of the wiring where it is decided and worse', async () => {
     const here = await judged(judgeHere)
-    await here.jobs.create(
-      withMeasured(
-        withValues(goodJob(), { 'runs/charger-1-return/lengthM': 12 }),
-        'conductors',
-        {
-          lengthM: 12,
-          areaMm2: 10,
-          fromPost: 'house',
-          toPost: 'charger',
-          fuseKind: 'class-t',
-          fuseA: 50,
-          farFuseKind: 'class-t',
-          farFuseA: 50,
-        },
-        { of: 'chargers/charger-1' },
-      ),
-    )
+    await here.jobs.create(withValues(longWayJob(), { 'runs/charger-1-return/lengthM': 12 }))
     await here.queue.settled()
     expect(await listed(here)).toMatchObject([
       { verdict: 'suits-once-changed', headline: 'Wiring: suits once changed' },
