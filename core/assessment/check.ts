@@ -122,5 +122,4 @@ export const word = (label: string, value: string): Compared => ({ label, value,
 
 export const physics: Origin = { kind: 'physics', text: 'physics' }
 
-/** A part's name inside a sentence: “The alternator” becomes “the alternator”, a name of its own stays. */
-export const mid = (name: string): string => (name.startsWith('The ') ? `the ${name.slice(4)}` : name)
+export { inside as mid } from '#core/units/format'

@@ -1,3 +1,4 @@
+import { inside } from '#core/units/format'
 import { chassisOhm, conductorOhm, copperFactor } from '#core/physics/conductors'
 import type { Circuit, Element, Resistor } from './circuit'
 import { battery, converter, current, diode, held, power, resistance } from './law'
@@ -43,7 +44,7 @@ export function runOhm(
   return (conductorOhm({ lengthM, areaMm2, material }) / count) * copperFactor(cableC) + fittingOhm
 }
 
-const named = (words: string, name: string): string => `${words} ${name.replace(/^The /, 'the ')}`
+const named = (words: string, name: string): string => `${words} ${inside(name)}`
 
 /** Every case of a network, in the order in which it is looked at; last a short at each positive post. */
 export function casesOf(network: Network): Case[] {

@@ -2,6 +2,7 @@ import { causesOf, hypothesesOf, type Cause } from './hypotheses'
 import { Posterior, type Ranked, type Taken } from './posterior'
 import { expectationOf, type Expected } from './expect'
 import { worthOf, type Worth } from './next'
+import { togetherOf } from './together'
 import { Proof } from './predict'
 import type { ProofTest } from './tests/test'
 import type { JobDocument } from '#core/job/document'
@@ -11,6 +12,7 @@ import type { ShopSettings } from '#core/system/system'
 export class Diagnosis {
   readonly proof: Proof
   readonly causes: readonly Cause[]
+  private theTogether: readonly (readonly Cause[])[] | undefined
   private begin: Posterior | null = null
   private preparing: Generator<void, void, void> | null = null
 
@@ -55,6 +57,11 @@ export class Diagnosis {
     const preparing = this.prepare()
     while (!this.begin) preparing.next()
     return readings.reduce((posterior, taken) => posterior.with(taken), this.begin)
+  }
+
+  /** Causes that no test tells apart, in groups: the same whatever is read. */
+  get together(): readonly (readonly Cause[])[] {
+    return (this.theTogether ??= togetherOf(this.given([]).known))
   }
 
   /** What to measure next, the best for its trouble first. */

@@ -1,6 +1,6 @@
 import { asSpecified } from '#core/job/as-specified'
 import { partId, type JobDocument, type PartPath } from '#core/job/document'
-import type { AlternatorUnit, BatteryUnit, Network, Unit } from '#core/network/network'
+import type { BatteryUnit, Network, Unit } from '#core/network/network'
 import { networkIn } from '#core/network/of-job'
 import { airAroundC, heatOf, shaftRpm } from '#core/system/alternators'
 import { factsOf, usualSystem, type ShopSettings, type System } from '#core/system/system'
@@ -201,6 +201,3 @@ export const withUnit = (rig: Rig, id: string, change: (unit: Unit) => Unit): Ri
     units: rig.network.units.map((unit) => (unit.id === id ? change(unit) : unit)),
   },
 })
-
-/** Whether an engine turns an alternator of this job. */
-export const alternatorsOf = ({ network }: Rig): readonly AlternatorUnit[] => unitsOf(network, 'alternator')

@@ -1,7 +1,6 @@
 import { mostMisfit, type Diagnosis } from './diagnosis'
 import { soundId } from './hypotheses'
 import type { Posterior, Ranked } from './posterior'
-import { togetherOf } from './together'
 import type { ProofTest } from './tests/test'
 
 /** What a test must read, as the command line prints it. */
@@ -77,13 +76,13 @@ const leastListed = 1e-4
 
 /** Causes in order of their probability, and the next measurement. */
 export function rankingRows(diagnosis: Diagnosis, posterior: Posterior): DiagnosisRows {
-  const groups = togetherOf(posterior.known)
+  const { together } = diagnosis
   const ranking = posterior.ranking()
   const next = diagnosis.worthNext(posterior)
   return {
     ranking: ranking
       .filter(({ probability }, i) => probability >= leastListed || i === 0)
-      .map((ranked) => rowOf(ranked, groups)),
+      .map((ranked) => rowOf(ranked, together)),
     explained: posterior.misfit(ranking[0]!.cause) <= mostMisfit,
     next: next
       ? {

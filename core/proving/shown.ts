@@ -5,7 +5,6 @@ import { instrumentName } from './meters'
 import type { Posterior, Taken } from './posterior'
 import { causeWords } from './rows'
 import type { ProofTest } from './tests/test'
-import { togetherOf } from './together'
 
 /** A test as a page shows it: plain data, with what it must read. */
 export interface ShownTest {
@@ -91,7 +90,7 @@ const leastShown = 0.01
 const speaksFrom = 1
 
 export function shownDiagnosis(diagnosis: Diagnosis, posterior: Posterior): ShownDiagnosis {
-  const groups = togetherOf(posterior.known)
+  const { together } = diagnosis
   const ranking = posterior.ranking()
   const next = diagnosis.worthNext(posterior)
   const sound = posterior.causes.find(({ id }) => id === soundId)!
@@ -119,7 +118,7 @@ export function shownDiagnosis(diagnosis: Diagnosis, posterior: Posterior): Show
           unit: cause.fault?.unit ?? '',
           for: of((by) => by > speaksFrom),
           against: of((by) => by < -speaksFrom),
-          together: othersOf(cause, groups),
+          together: othersOf(cause, together),
         }
       }),
     explained: posterior.taken.length === 0 || posterior.misfit(ranking[0]!.cause) <= mostMisfit,

@@ -1,5 +1,5 @@
 import { casesOf, type Case } from '#core/network/cases'
-import { inside } from './tests/words'
+import { inside } from '#core/units/format'
 import { unitsOf, type Rig } from './rig'
 
 /** What is done to the system while it is looked at, beyond what is on. */

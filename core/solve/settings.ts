@@ -1,3 +1,4 @@
+import { inside } from '#core/units/format'
 import { isCharging, type AlternatorLane, type Lane } from '#core/system/lanes'
 import { settingsOf } from '#core/assessment/checks/range'
 import type { Setting } from '#core/assessment/check'
@@ -40,9 +41,6 @@ function monitorOf({ bank, rules, lanes }: System): SettingsCard {
   }
 }
 
-/** A unit’s name inside a sentence: “The alternator” becomes “the alternator”. */
-const within = (name: string): string => name.replace(/^The /, 'the ')
-
 const floatOnceFullV = 13.5
 
 function regulatorCard({ alternator, name }: AlternatorLane, { bank }: System): SettingsCard[] {
@@ -51,7 +49,7 @@ function regulatorCard({ alternator, name }: AlternatorLane, { bank }: System): 
     alternator.limitA === null ? [] : [{ label: 'Current', value: alternator.limitA, unit: 'A' }]
   return [
     {
-      unit: `Regulator of ${within(name)}`,
+      unit: `Regulator of ${inside(name)}`,
       settings: [
         { label: 'Voltage', value: alternator.regulatorV, unit: 'V' },
         { label: 'Float, once the battery takes little', value: floatOnceFullV * bank.scale, unit: 'V' },
@@ -82,7 +80,7 @@ function laneCards(lane: Lane, system: System): SettingsCard[] {
       return [{ unit: lane.name, settings: settingsOf(lane.solar, lane, system) }]
     case 'alternator':
       if (isCharging(lane.link))
-        return [{ unit: `DC-DC on ${within(lane.name)}`, settings: settingsOf(lane.link, lane, system) }]
+        return [{ unit: `DC-DC on ${inside(lane.name)}`, settings: settingsOf(lane.link, lane, system) }]
       return [...regulatorCard(lane, system), ...dutyCard(lane)]
     case 'source':
       return []

@@ -123,3 +123,6 @@ export const said = (...pieces: readonly string[]): string => pieces.join('')
 
 /** Words that begin a line: their first letter large. */
 export const capital = (words: string): string => words.replace(/^./, (first) => first.toUpperCase())
+
+/** A part’s name inside a sentence: “The alternator” becomes “the alternator”, a name of its own stays. */
+export const inside = (name: string): string => name.replace(/^The /, 'the ')

@@ -6,7 +6,6 @@ import type { Cause } from '#core/proving/hypotheses'
 import { chanceOf } from '#core/proving/chance'
 import { asItIs, StandIn } from '#core/proving/instruments'
 import { economical, inOrder } from '#core/proving/procedure'
-import { togetherOf } from '#core/proving/together'
 import { specifiedJob } from '../lib/demo-shelf'
 import { demoJob, demoJobs, median } from './demo-jobs'
 
@@ -39,7 +38,7 @@ interface JobTried {
 /** Searches for every fault of one job, and for none. */
 function searchAll(number: string): JobTried {
   const diagnosis = new Diagnosis(specifiedJob(demoJob(number)))
-  const groups = togetherOf(diagnosis.given([]).known)
+  const groups = diagnosis.together
   const groupOf = ({ id }: Cause): string =>
     groups.find((members) => members.some((member) => member.id === id))?.[0]!.id ?? id
   const { proof, causes } = diagnosis

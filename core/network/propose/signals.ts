@@ -1,3 +1,4 @@
+import { inside } from '#core/units/format'
 import type { Builder } from './builder'
 
 /**
@@ -10,12 +11,6 @@ export function signalsOf(build: Builder): void {
   for (const lane of lanes) {
     const path = lane.kind === 'alternator' && lane.link.kind !== 'dcdc' ? lane.alternator.$path : lane.id
     const wired = many.alternators.find(({ $path }) => $path === path)?.chargeStopWire === 'yes'
-    build.signal(
-      'bank-plus',
-      path,
-      path,
-      `Charge stop to ${lane.name.replace(/^The /, 'the ')}`,
-      wired ? 'found' : 'new',
-    )
+    build.signal('bank-plus', path, path, `Charge stop to ${inside(lane.name)}`, wired ? 'found' : 'new')
   }
 }

@@ -1,6 +1,6 @@
 import type { BatteryUnit } from '#core/network/network'
 import { type Bench } from '../tests/make'
-import { inside } from '../tests/words'
+import { inside } from '#core/units/format'
 import { unitsOf, withEmf, withUnit } from '../rig'
 import { withOne, timesBetween, type Fault, type Place } from './fault'
 

@@ -1,6 +1,6 @@
 import type { PostKind } from '#core/network/network'
 import { type Bench } from '../tests/make'
-import { inside } from '../tests/words'
+import { inside } from '#core/units/format'
 import { withOne, type Fault, type Place } from './fault'
 
 const fittings = ({ rig: { network } }: Bench, kinds: readonly PostKind[]): Place[] =>

@@ -17,5 +17,3 @@ export const allFaults: readonly Fault[] = [
   ...batteries,
   ...units,
 ]
-
-export const faultOf = (id: string): Fault | null => allFaults.find((fault) => fault.id === id) ?? null

@@ -1,6 +1,6 @@
 import { barsOf } from '../circuit'
 import { type Bench } from '../tests/make'
-import { inside } from '../tests/words'
+import { inside } from '#core/units/format'
 import { unitsOf } from '../rig'
 import { withOne, type Fault, type Place } from './fault'
 import { runWhere } from './joints'

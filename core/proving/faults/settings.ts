@@ -1,6 +1,6 @@
 import type { DcdcUnit, SourceUnit } from '#core/network/network'
 import { type Bench } from '../tests/make'
-import { inside } from '../tests/words'
+import { inside } from '#core/units/format'
 import { unitsOf, withUnit, type Rig } from '../rig'
 import { stepsBetween, timesBetween, type Fault, type Place } from './fault'
 

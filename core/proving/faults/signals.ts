@@ -1,5 +1,5 @@
 import { type Bench } from '../tests/make'
-import { inside } from '../tests/words'
+import { inside } from '#core/units/format'
 import { unitsOf } from '../rig'
 import { runSignal, stopSignal } from '../signals'
 import { withOne, type Fault, type Place } from './fault'

@@ -1,5 +1,5 @@
 import { turnable } from '../tests/quiet'
-import { inside } from '../tests/words'
+import { inside } from '#core/units/format'
 import { unitsOf, withUnit } from '../rig'
 import { stepsBetween, timesBetween, withOne, type Fault } from './fault'
 

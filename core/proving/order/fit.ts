@@ -3,7 +3,7 @@ import { partAt, partName } from '#core/job/document'
 import type { Network, Post, Run, Unit } from '#core/network/network'
 import { lengthWords, sizeWords } from '#core/network/words'
 import { postName } from '../tests/make'
-import { inside } from '../tests/words'
+import { inside } from '#core/units/format'
 import type { Step } from './step'
 import { startersOf, type Work } from './work'
 

@@ -1,3 +1,4 @@
+import { inside } from '#core/units/format'
 import type { Gone } from '#core/network/network'
 import { swapsOf } from '#core/network/lists'
 import type { Step } from './step'
@@ -33,7 +34,7 @@ function weightOf({ before: { one } }: Work): string {
 }
 
 function goneStep({ id, name, instead }: Gone, { network }: Work): Step {
-  const lower = name.replace(/^The /, 'the ')
+  const lower = inside(name)
   const swaps = swapsOf({ ...network, gone: network.gone.filter((gone) => gone.id === id) })
   const carried = [...new Set(swaps.flatMap(({ carriedOver }) => carriedOver))]
   const follow = instead

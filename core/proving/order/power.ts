@@ -1,4 +1,4 @@
-import { inside } from '../tests/words'
+import { inside } from '#core/units/format'
 import { unitsOf } from '../rig'
 import type { Step } from './step'
 import { hasChassisNegative, leadStays, startersOf, type Work } from './work'

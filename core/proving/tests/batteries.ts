@@ -1,6 +1,6 @@
 import { unitsOf } from '../rig'
 import { stateIn, voltsTest, type Bench } from './make'
-import { inside } from './words'
+import { inside } from '#core/units/format'
 import type { ProofTest } from './test'
 
 /** Each battery by itself, before anything is joined. */

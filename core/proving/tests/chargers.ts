@@ -1,7 +1,7 @@
 import type { SourceUnit } from '#core/network/network'
 import { unitsOf } from '../rig'
 import { ampsTest, stateIn, voltsTest, type Bench } from './make'
-import { inside } from './words'
+import { inside } from '#core/units/format'
 import type { ProofTest } from './test'
 
 /** Each source into the bank: its current in bulk, the voltage it holds in absorption, what it does after. */

@@ -6,7 +6,7 @@ import { type State } from '../states'
 import { runSignal } from '../signals'
 import { amps } from './test'
 import { ampsTest, answerTest, stateIn, voltsTest, type Bench } from './make'
-import { inside } from './words'
+import { inside } from '#core/units/format'
 import type { ProofTest } from './test'
 
 /** Minutes of a test of the case’s temperature. */

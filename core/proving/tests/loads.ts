@@ -2,7 +2,7 @@ import type { Run } from '#core/network/network'
 import { unitsOf } from '../rig'
 import type { State } from '../states'
 import { ampsTest, answerTest, postName, stateIn, voltsTest, type Bench } from './make'
-import { inside } from './words'
+import { inside } from '#core/units/format'
 import type { ProofTest, TestGroup } from './test'
 
 /** A run in which less flows at most is not worth a reading, A. */

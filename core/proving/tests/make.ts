@@ -3,7 +3,7 @@ import type { Solution } from '#core/network/solution'
 import type { Rig } from '../rig'
 import type { State } from '../states'
 import { amps, asSeen, volts, type ProofTest } from './test'
-import { inside } from './words'
+import { inside } from '#core/units/format'
 
 /** What the tests of a rig are made from: itself, its states, and what flows in each. */
 export interface Bench {

@@ -1,7 +1,7 @@
 import { barsOf } from '../circuit'
 import { unitsOf } from '../rig'
 import { ampsTest, stateIn, voltsTest, type Bench } from './make'
-import { inside } from './words'
+import { inside } from '#core/units/format'
 import type { ProofTest } from './test'
 
 /** Terminals of what has two leads that can be changed over. */
