@@ -29,7 +29,7 @@ for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, stoppin
 // The owner of the database prepares it; the application works under a role that may do less.
 const database = cluster ?? { url: databaseUrl, applicationUrl: process.env.APPLICATION_DATABASE_URL }
 await withDatabase(async () => {
-  const owner = (await own?.()) ?? null
+  const owner = (await own?.take()) ?? null
   if (owner !== null) giveUp(`Jovial Anchor is running already, at ${owner}`)
   prepareDatabase(database)
 })
@@ -113,7 +113,7 @@ async function watchDatabase() {
     await pause(lookMs)
     if (ending) return
     try {
-      const owner = await own()
+      const owner = await own.take()
       if (owner !== null) {
         console.error(`Another start has taken the data meanwhile, at ${owner}.`)
         return stopping()

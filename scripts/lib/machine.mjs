@@ -61,7 +61,7 @@ const postgresFolder = '/usr/lib/postgresql'
 const binOf = (version) => join(postgresFolder, version, 'bin')
 
 /** Versions of Debian's PostgreSQL whose programs are here, newest first. */
-const postgresVersions = () =>
+export const postgresVersions = () =>
   (existsSync(postgresFolder) ? readdirSync(postgresFolder) : [])
     .filter((version) => existsSync(join(binOf(version), 'initdb')))
     .sort((a, b) => Number(b) - Number(a))
@@ -77,9 +77,11 @@ export function postgresPrograms(made = null) {
     giveUp(
       [
         `The data here were made by PostgreSQL ${made}, and only ${there.join(', ') || 'none'} is installed.`,
-        `Install the programs that read them, and start again:`,
+        `Install the programs that read them beside it:`,
         `  sudo apt-get install -y postgresql-${made}`,
-        `Or begin anew from a backup: move the folder of the data away, start once, and run`,
+        `Then start again; or move the data to the newest PostgreSQL installed, the old ones kept:`,
+        `  npm run upgrade`,
+        `Where that package is no longer to be had: move the folder of the data away, start once, and run`,
         `  npm run restore -- FILE`,
       ].join('\n'),
     )

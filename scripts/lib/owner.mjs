@@ -8,7 +8,7 @@ const ownerLock = 7_108_422
 /**
  * Takes the data of a database for this process, and leaves the address at which they are served; asked again, it
  * takes them again where the database was down in between.
- * @returns what takes them: gives null when they are taken, else the address of whoever has them
+ * @returns `take`, which gives null when they are taken, else the address of whoever has them; and `release`
  */
 export function ownerOf(url, address) {
   // One connection, which is opened again where it was lost: the lock is of its session.
@@ -19,7 +19,7 @@ export function ownerOf(url, address) {
     connect_timeout: 5,
     onnotice() {},
   })
-  return async () => {
+  const take = async () => {
     const [{ held }] = await sql`
       select exists (
         select from pg_locks
@@ -34,4 +34,5 @@ export function ownerOf(url, address) {
     const [row] = await sql`select address from running_at`
     return row?.address ?? 'an address that it has not told yet'
   }
+  return { take, release: () => sql.end({ timeout: 5 }) }
 }

@@ -59,7 +59,7 @@ function makeData(bin, home, data, secret, durable) {
     if (name.startsWith('making-')) rmSync(join(home, name), { recursive: true, force: true })
   const making = join(home, `making-${process.pid}`)
   mkdirSync(making)
-  writeFileSync(secret, randomBytes(18).toString('hex'))
+  if (!existsSync(secret)) writeFileSync(secret, randomBytes(18).toString('hex'))
   if (isRoot) mustWork(spawnSync('chown', ['-R', 'postgres', home], { encoding: 'utf8' }), 'chown')
   chmodSync(secret, 0o600)
   const made = asPostgres(join(bin, 'initdb'), [
@@ -82,6 +82,35 @@ function makeData(bin, home, data, secret, durable) {
   mustWork(made, 'initdb')
   renameSync(making, data)
 }
+
+/** The folder of the data in the home of a cluster. */
+const theData = 'cluster'
+
+/** The version of PostgreSQL that made the data of a folder; null where there are none. */
+function versionOf(data) {
+  const made = join(data, 'PG_VERSION')
+  return existsSync(made) ? readFileSync(made, 'utf8').trim() : null
+}
+
+/** The same of the cluster of a name. */
+export const versionOfCluster = (name) => versionOf(join(clusterHome(name), theData))
+
+/**
+ * Puts the data of another folder in the place of those of a cluster. Neither may be in use.
+ * @returns the folder in which the old ones are kept
+ */
+export function replaceData(name, folder) {
+  const home = clusterHome(name)
+  const stamp = new Date().toISOString().replace(/[:.]/g, '-')
+  const kept = join(home, `cluster-of-${versionOf(join(home, theData))}-until-${stamp}`)
+  renameSync(join(home, theData), kept)
+  renameSync(join(home, folder), join(home, theData))
+  return kept
+}
+
+/** Takes away what an upgrade that did not come to its end has left. */
+export const dropData = (name, folder) =>
+  rmSync(join(clusterHome(name), folder), { recursive: true, force: true })
 
 /** The port in the lock file of a data folder; null where there is none. */
 function portInLock(data) {
@@ -121,15 +150,16 @@ function dropStaleLock(data) {
  * a `stop`, which ends it with its last user (several starts may share it), and what brings it back where it has
  * gone; and the address for the role under which the application works.
  * @param durable false for tests: faster, and nothing is lost that matters
+ * @param folder of the data in the home of the cluster
+ * @param version of PostgreSQL that makes the data where there are none: the newest installed, unless named
  */
-export async function startCluster(name, { durable }) {
+export async function startCluster(name, { durable, folder = theData, version = null }) {
   const home = clusterHome(name)
-  const data = join(home, 'cluster')
+  const data = join(home, folder)
   const secret = join(home, 'password')
   const applicationSecret = join(home, 'application-password')
   const users = ensureFolder(join(home, 'users'))
-  const made = join(data, 'PG_VERSION')
-  const bin = postgresPrograms(existsSync(made) ? readFileSync(made, 'utf8').trim() : null)
+  const bin = postgresPrograms(versionOf(data) ?? version)
   if (!existsSync(data)) makeData(bin, home, data, secret, durable)
   if (!existsSync(applicationSecret))
     writeFileSync(applicationSecret, randomBytes(18).toString('hex'), { mode: 0o600 })
@@ -177,10 +207,12 @@ export async function startCluster(name, { durable }) {
       )
   }
 
+  /** @returns whether nobody uses it any more, and it is down */
   function stop() {
     rmSync(mine, { force: true })
-    if (readdirSync(users).some((pid) => isAlive(Number(pid)))) return
+    if (readdirSync(users).some((pid) => isAlive(Number(pid)))) return false
     if (answers(bin, data, secret, port))
       asPostgres(join(bin, 'pg_ctl'), ['-D', data, '-m', 'fast', '-w', 'stop'], { stdio: 'ignore' })
+    return true
   }
 }
