@@ -7,6 +7,7 @@ import { emptyJob, withField, withPart, withoutPart, type JobDocument } from '#c
 import { partKinds, type PartKind } from '#core/job/fields'
 import { evenly, goodJob, straightJob, withMeasured, withValues } from '#core/testing'
 import { assess, shortcomingsOf } from './assess'
+import { needsToDecide } from './result'
 import { drawLanes } from '#core/compare/instruments'
 import { applyRemedy, canTry, remedyLabel } from '#core/remedies/catalogue'
 import { factsOf } from '#core/system/system'
@@ -267,7 +268,13 @@ describe('shortcomings', () => {
       expect(shortcomingsOf(factsOf(job))).toEqual({
         verdict: whole.verdict,
         headline: whole.headline,
-        against: whole.checks.filter(({ verdict }) => verdict !== 'suits'),
+        against: whole.checks
+          .filter(({ verdict }) => verdict !== 'suits')
+          .map(({ key, verdict, title, summary, deciding: { length } }) => ({
+            key,
+            verdict,
+            words: length > 0 ? needsToDecide(title, length === 1 ? '1 value' : `${length} values`) : summary,
+          })),
       })
     },
   )

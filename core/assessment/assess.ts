@@ -7,7 +7,7 @@ import { factsOf, usualSystem, type ShopSettings } from '#core/system/system'
 import { verdictWords, worst, type Verdict } from '#core/system/verdict'
 import type { Check, Subjects } from './check'
 import { allChecks } from './checks/index'
-import { findingsIn, judgeCheck, type CheckResult, type Finding } from './result'
+import { findingsIn, judgeCheck, keyOf, needsToDecide, type CheckResult, type Finding } from './result'
 import { subjectsOf } from './subjects'
 
 export type { CheckResult, Finding } from './result'
@@ -78,7 +78,7 @@ export function assessmentOf(facts: Facts, checks: readonly CheckResult[]): Asse
     ),
   )
   const own = checks.filter((c) => c.lane === null)
-  const overall = overallOf(facts, checks, lanes.length)
+  const overall = overallOf(facts, checks)
   const { verdict } = overall
   const deciding = checks.filter((c) => c.verdict === verdict)
   return {
@@ -97,43 +97,14 @@ export function assessmentOf(facts: Facts, checks: readonly CheckResult[]): Asse
 function overallOf(
   facts: Facts,
   findings: readonly Finding[],
-  lanes: number,
 ): Pick<Assessment, 'verdict' | 'headline' | 'changes'> {
   const all = findings.map(({ verdict }) => verdict)
-  const verdict = worst(lanes === 0 ? ['measure-first', ...all] : all)
+  const verdict = worst(usualSystem(facts).lanes.length === 0 ? ['measure-first', ...all] : all)
   // Only a job that suits once changed is judged again with its changes.
   if (verdict !== 'suits-once-changed')
     return { verdict, changes: firstRemedies(findings), headline: verdictWords[verdict] }
   const { changes, settles } = settlingOf(facts, findings, findingsOf)
   return { verdict, changes, headline: headlineOf(settles ? changes.length : 0) }
-}
-
-/**
- * What an assessment comes to, with the results of those checks alone that are worse than Suits: the same as
- * {@link assess} says of them, in half the time.
- */
-export function shortcomingsOf(
-  facts: Facts,
-): Pick<Assessment, 'verdict' | 'headline'> & { readonly against: readonly CheckResult[] } {
-  const find = findingsIn(facts)
-  const judged = questionsOf(facts).flatMap((question) => {
-    const finding = find(question.check, question.place)
-    return finding ? [{ question, finding }] : []
-  })
-  const { verdict, headline } = overallOf(
-    facts,
-    judged.map(({ finding }) => finding),
-    usualSystem(facts).lanes.length,
-  )
-  const against = judged.filter(({ finding }) => finding.verdict !== 'suits')
-  return {
-    verdict,
-    headline,
-    against: resultsOf(
-      facts,
-      against.map(({ question }) => question),
-    ),
-  }
 }
 
 /**
@@ -164,11 +135,50 @@ export const resultsAhead = (facts: Facts): CheckResult[] => resultsAmong(facts,
  * assess}, and the same verdicts.
  */
 export function findingsOf(facts: Facts): Finding[] {
-  const find = findingsIn(facts)
+  const { find } = findingsIn(facts)
   return questionsOf(facts)
     .filter((question) => !takesTime(question))
     .flatMap(({ check, place }) => find(check, place) ?? [])
 }
+
+/** A check that is worse than Suits, in a sentence. */
+export interface Shortcoming {
+  readonly key: string
+  readonly verdict: Verdict
+  readonly words: string
+}
+
+/**
+ * What an assessment comes to, and what is worse than Suits in a sentence each: the same as {@link assess} says
+ * of them, in half the time.
+ */
+export function shortcomingsOf(
+  facts: Facts,
+): Pick<Assessment, 'verdict' | 'headline'> & { readonly against: readonly Shortcoming[] } {
+  const { find, say } = findingsIn(facts)
+  const judged = questionsOf(facts).flatMap((question) => {
+    const finding = find(question.check, question.place)
+    return finding ? [{ question, finding }] : []
+  })
+  const { verdict, headline } = overallOf(
+    facts,
+    judged.map(({ finding }) => finding),
+  )
+  const against = judged.filter(({ finding }) => finding.verdict !== 'suits')
+  return {
+    verdict,
+    headline,
+    against: against.map(({ question: { check, place }, finding }) => ({
+      key: keyOf(finding.id, finding.on),
+      verdict: finding.verdict,
+      words:
+        finding.deciding.length > 0 ? openWords(check.title, finding.deciding.length) : say(check, place),
+    })),
+  }
+}
+
+const openWords = (title: string, values: number): string =>
+  needsToDecide(title, values === 1 ? '1 value' : `${values} values`)
 
 const laneResult = (id: PartPath, name: string, checks: readonly CheckResult[]): LaneResult => ({
   id,

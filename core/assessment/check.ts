@@ -82,6 +82,8 @@ export interface Subjects {
   /** A fuse, switch, relay, shunt, bar or plug of the wiring. */
   fitting: { readonly id: string; readonly name: string; readonly path: PartPath }
   inverter: { readonly inverter: View<'inverters'>; readonly name: string; readonly path: PartPath }
+  /** A load that the battery feeds itself. */
+  dcLoad: { readonly load: View<'loads'>; readonly name: string; readonly path: PartPath }
 }
 
 export interface Check<K extends keyof Subjects = keyof Subjects> {

@@ -18,7 +18,7 @@ import {
 import type { Verdict } from '#core/system/verdict'
 import { inSentence } from '#core/units/format'
 import { topicOf, type Check, type Compared, type Judgement, type Setting, type Subjects } from './check'
-import { subjectsOf } from './subjects'
+import { subjectsOf, SubjectsOnce } from './subjects'
 
 /** One check of one part, judged. */
 export interface CheckResult {
@@ -53,6 +53,8 @@ export interface Finding {
   readonly on: PartPath
   readonly verdict: Verdict
   readonly remedies: readonly RemedyRef[]
+  /** Unknowns on which the verdict hangs; empty unless it is Measure first. */
+  readonly deciding: readonly Pick<Deciding, 'path'>[]
 }
 
 /**
@@ -83,32 +85,47 @@ interface Explored {
   readonly deciding: readonly Deciding[]
 }
 
+/** One system that shows scene after scene, with what is read in all of them and its subjects. */
+class Stage {
+  readonly reads: Reads
+  readonly again: JudgeAgain
+  readonly subjects = new SubjectsOnce()
+  constructor(readonly facts: Facts) {
+    this.reads = new Reads(facts.slots)
+    this.again = judgeAgain(facts, this.reads)
+  }
+}
+
 /** One check about one subject, judged in any scene. Everything it ever reads is noted in one place. */
 class Inquiry implements Explorable {
-  private readonly again: JudgeAgain
+  private readonly facts: Facts
+  readonly reads: Reads
   constructor(
     private readonly check: AnyCheck,
     private readonly place: number,
-    private readonly facts: Facts,
-    readonly reads = new Reads(facts.slots),
-    again = judgeAgain(facts, reads),
+    private readonly stage: Stage,
   ) {
-    this.again = again
+    this.facts = stage.facts
+    this.reads = stage.reads
   }
 
-  private readonly look = (system: System): Seen => {
-    const subject = subjectsOf[this.check.about](system)[this.place]!
+  private seen(subject: Subject, system: System): Seen {
     return { subject, judgement: this.check.judge(subject as never, system) }
-  };
+  }
 
   /** What it says in a scene of its own, with words that can be asked for later. */
   in(assumed: Assumed, evidence = false): Judged<Seen> {
-    return judge(this.facts, assumed, this.look, { reads: this.reads, evidence })
+    const { about } = this.check
+    const look = (system: System): Seen => this.seen(subjectsOf[about](system)[this.place]!, system)
+    return judge(this.facts, assumed, look, { reads: this.reads, evidence })
   }
+
+  private readonly lookAgain = (system: System): Seen =>
+    this.seen(this.stage.subjects.of(this.check.about, system)[this.place]!, system)
 
   /** What it says in the scene of now, for whoever reads that before the next. */
   now(assumed: Assumed): Judged<Seen> {
-    return this.again(assumed, this.look)
+    return this.stage.again(assumed, this.lookAgain)
   }
   judge(assumed: Assumed): Looked {
     const { value, scene } = this.now(assumed)
@@ -154,7 +171,7 @@ export function* judging(
   place: number,
   facts: Facts,
 ): Generator<void, Noted<CheckResult>, void> {
-  const inquiry = new Inquiry(check, place, facts)
+  const inquiry = new Inquiry(check, place, new Stage(facts))
   const { value: first, scene } = inquiry.in(nothingAssumed, true)
   const inputs = [...scene.inputs!]
   const explored: Explored =
@@ -207,15 +224,23 @@ function resultOf(
  * {@link judgeCheck}.
  */
 export function findingOf(check: AnyCheck, place: number, facts: Facts): Noted<Finding> {
-  const inquiry = new Inquiry(check, place, facts)
+  const inquiry = new Inquiry(check, place, new Stage(facts))
   return { result: foundBy(inquiry, check), reads: inquiry.reads.slots }
 }
 
-/** Verdicts of one check after another on the same facts, in one system, for whoever asks not what each read. */
-export function findingsIn(facts: Facts): (check: AnyCheck, place: number) => Finding | null {
-  const reads = new Reads(facts.slots)
-  const again = judgeAgain(facts, reads)
-  return (check, place) => foundBy(new Inquiry(check, place, facts, reads, again), check)
+/** Checks one after another on the same facts, in one system, for whoever asks not what each read. */
+export interface FindingsIn {
+  readonly find: (check: AnyCheck, place: number) => Finding | null
+  /** What a check says that applies, in a sentence. */
+  readonly say: (check: AnyCheck, place: number) => string
+}
+export function findingsIn(facts: Facts): FindingsIn {
+  const stage = new Stage(facts)
+  const ask = (check: AnyCheck, place: number): Inquiry => new Inquiry(check, place, stage)
+  return {
+    find: (check, place) => foundBy(ask(check, place), check),
+    say: (check, place) => ask(check, place).now(nothingAssumed).value.judgement!.summary(),
+  }
 }
 
 function foundBy(inquiry: Inquiry, check: AnyCheck): Finding | null {
@@ -224,10 +249,11 @@ function foundBy(inquiry: Inquiry, check: AnyCheck): Finding | null {
   const { id } = check
   const on = subject.path
   const remedies = judgement?.remedies ?? []
-  if (scene.missing.length === 0) return judgement && { id, on, verdict: judgement.verdict, remedies }
-  const { verdict } = atOnce(explore(inquiry, effortOf(check)))
-  if (verdict === null) return { id, on, verdict: 'measure-first', remedies: [] }
-  return judgement && { id, on, verdict, remedies }
+  const found = { id, on, remedies, deciding: [] }
+  if (scene.missing.length === 0) return judgement && { ...found, verdict: judgement.verdict }
+  const { verdict, deciding } = atOnce(explore(inquiry, effortOf(check)))
+  if (verdict === null) return { id, on, verdict: 'measure-first', remedies: [], deciding }
+  return judgement && { ...found, verdict }
 }
 
 function openSummary(

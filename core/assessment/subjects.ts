@@ -48,9 +48,29 @@ export const subjectsOf: { readonly [K in keyof Subjects]: (system: System) => r
   together: waysTogether,
   inverter: ({ many }) =>
     many.inverters.map((inverter) => ({ inverter, name: inverter.$name, path: inverter.$path })),
+  dcLoad: ({ many }) =>
+    many.loads
+      .filter(({ supply }) => supply === 'dc')
+      .map((load) => ({ load, name: load.$name, path: load.$path })),
   run: ({ many }) =>
     many.runs.map((view) => ({ view, id: partId(view.$path), name: view.$name, path: view.$path })),
   fitting: ({ many }) =>
     many.fittings.map((view) => ({ id: partId(view.$path), name: view.$name, path: view.$path })),
   lane: ({ lanes }) => lanes.map((lane) => ({ lane, name: lane.name, path: lane.id })),
+}
+
+/**
+ * The subjects of one system, those of a kind put together once: which there are hangs on no value that may be
+ * assumed, whatever the views of them show.
+ */
+export class SubjectsOnce {
+  private readonly known = new Map<keyof Subjects, readonly Subjects[keyof Subjects][]>()
+
+  of(kind: keyof Subjects, system: System): readonly Subjects[keyof Subjects][] {
+    const known = this.known.get(kind)
+    if (known) return known
+    const subjects = subjectsOf[kind](system)
+    this.known.set(kind, subjects)
+    return subjects
+  }
 }

@@ -5,7 +5,7 @@ import type { Facts } from '#core/system/facts'
 import type { Lane } from '#core/system/lanes'
 import { factsOf, usualSystem, whereKnown, type ShopSettings, type System } from '#core/system/system'
 import type { Footprint, Placed } from '#core/physics/packing'
-import { shortcomingsOf, type CheckResult } from '#core/assessment/assess'
+import { shortcomingsOf, type Shortcoming } from '#core/assessment/assess'
 import {
   autonomyDays,
   freshUsableAh,
@@ -35,7 +35,7 @@ export interface CandidateColumn {
   readonly verdict: Verdict
   readonly headline: string
   /** The checks that are worse than Suits, worst first. */
-  readonly against: readonly CheckResult[]
+  readonly against: readonly Shortcoming[]
   readonly usableAh: number | null
   readonly usableOldAh: number | null
   /** Days it lasts at the net daily use; Infinity where sources bring it all. */

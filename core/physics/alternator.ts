@@ -27,6 +27,7 @@ export interface AlternatorHeat {
 /** Rise that is plausible of a machine without readings, K, and its usual time constant, min: engineering defaults. */
 export const plausibleRiseK = [45, 75] as const
 export const usualTauMin = 15
+export const plausibleTauMin = [8, 25] as const
 /** The middle of what is plausible. */
 export const usualHeat: AlternatorHeat = { riseK: 60, tauMin: usualTauMin }
 /** Highest case temperature, °C, and of the air around it, °C. Engineering defaults. */
@@ -120,12 +121,13 @@ const probeK = 2
  * has a closed form for each time constant; the time constant is found by golden-section search from 3 to 60
  * min. Fewer than two readings fit the rise alone. Null where there is no reading that says anything.
  * @param startC case temperature when the load began, °C: the air around it
+ * @param oneReadingTauMin time constant where a single reading cannot tell it, min
  */
 export function fitHeat(
   readings: readonly CaseReading[],
   ratedA: number,
   ambientC: number,
-  startC = ambientC,
+  { startC = ambientC, oneReadingTauMin = usualTauMin } = {},
 ): HeatFit | null {
   const useful = readings.filter((r) => r.rpm > 0 && r.minutes > 0)
   if (useful.length === 0) return null
@@ -144,7 +146,7 @@ export function fitHeat(
     const sum = rows.reduce((all, { shape, above }) => all + (above - riseK * shape) ** 2, 0)
     return { riseK, sum, bottom }
   }
-  let tauMin = usualTauMin
+  let tauMin = oneReadingTauMin
   if (useful.length >= 2) {
     const golden = (Math.sqrt(5) - 1) / 2
     let [low, high] = [3, 60]

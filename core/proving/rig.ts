@@ -157,14 +157,14 @@ export const withEmf = (unit: BatteryUnit, emfV: number): BatteryUnit => ({
   fullV: emfV,
 })
 
-function heatIn({ many, craft }: System): Record<string, CaseHeat> {
+function heatIn({ many }: System): Record<string, CaseHeat> {
   return Object.fromEntries(
     many.alternators.flatMap((alternator) => {
       const heat = heatOf(alternator)
       if (!heat) return []
       const { ratedA } = alternator
       const rpm = shaftRpm(alternator, 'cruise')
-      return [[partId(alternator.$path), { ...heat, ratedA, rpm, airC: airAroundC(craft) }]]
+      return [[partId(alternator.$path), { ...heat, ratedA, rpm, airC: airAroundC(alternator) }]]
     }),
   )
 }

@@ -5,7 +5,7 @@ import { type View } from '#core/system/scene'
 import { type System, type ShopSettings, factsOf, usualSystem } from '#core/system/system'
 import { leadHealth, loadA, sharesBus } from '#core/system/energy'
 import { fieldAt, partName, type JobDocument } from '#core/job/document'
-import { caseLimitC, usualTauMin } from '#core/physics/alternator'
+import { caseLimitC } from '#core/physics/alternator'
 import { c20OverC10, leadLeakA } from '#core/physics/lead'
 import type {
   AlternatorPlant,
@@ -36,21 +36,23 @@ export function plantFrom(asked: System, fitted: Fitted): Plant {
     const at = fieldAt(path)
     return at ? `${partName(facts.job, at.partPath)}: ${at.field.label.toLowerCase()}` : path
   }
-  const guessed = alternatorLanes(system).some(
+  const guessed = alternatorLanes(system).find(
     ({ alternator }) => heatOf(alternator) && !measuredHeat(alternator),
-  )
-  const heat = said(
-    `Heat of the alternator without readings of its case: time constant ${usualTauMin} min, `,
-    `limit ${caseLimitC} °C`,
   )
   return {
     ...plant,
     assumed: [
       ...[...taken!].map((path) => `${words(path)} is not known and taken as usual`),
-      ...(guessed ? [heat] : []),
+      ...(guessed ? [heatWords(guessed.alternator)] : []),
     ],
   }
 }
+
+const heatWords = (alternator: View<'alternators'>): string =>
+  said(
+    `Heat of the alternator without readings of its case: time constant ${alternator.tauMin} min, `,
+    `air ${airAroundC(alternator)} °C around it, limit ${caseLimitC} °C`,
+  )
 
 const alternatorLanes = ({ lanes }: System): AlternatorLane[] =>
   lanes.filter((lane) => lane.kind === 'alternator')
@@ -200,7 +202,7 @@ function curveOf(each: View<'candidate'>): LfpPlant['curve'] {
   return rises ? rows.map((row) => [row.percent / 100, row.volts] as const) : null
 }
 
-function alternatorOf(machine: View<'alternators'>, { rules, craft }: System): AlternatorPlant {
+function alternatorOf(machine: View<'alternators'>, { rules }: System): AlternatorPlant {
   const scale = Number(machine.nominalV) / 12
   const swing =
     machine.regulator === 'computer' && !machine.driveTally
@@ -221,7 +223,7 @@ function alternatorOf(machine: View<'alternators'>, { rules, craft }: System): A
     cruiseRpm: shaftRpm(machine, 'cruise'),
     vehicleA: machine.vehicleDrawA,
     heat: heatOf(machine),
-    ambientC: airAroundC(craft),
+    ambientC: airAroundC(machine),
     floatV: machine.regulator === 'external' ? 13.5 * scale : null,
     foldsBack: foldsBack(machine),
   }

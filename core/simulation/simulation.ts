@@ -18,6 +18,8 @@ import { atRest, type Surroundings } from './surroundings'
 /** Powers that hang on voltages are found by repeating the solution until they move less than this, A. */
 const powerToleranceA = 1e-3
 const mostRepeats = 6
+/** A starting battery may err by so many times the share a house battery may: little of what flows is its own. */
+const startingErrorShares = 5
 /** No power is counted at less than this, V. */
 const leastV = 6
 
@@ -224,7 +226,7 @@ export class Simulation implements Stepped {
       : 0
     if (this.houseLead) worst = Math.max(worst, this.houseLead.errorAh(dt) / (errorShare * this.houseLead.ah))
     for (const { lead, alternator } of this.sides) {
-      if (lead) worst = Math.max(worst, lead.errorAh(dt) / (errorShare * lead.ah))
+      if (lead) worst = Math.max(worst, lead.errorAh(dt) / (startingErrorShares * errorShare * lead.ah))
       if (alternator) worst = Math.max(worst, alternator.errorK(dt) / errorK)
     }
     return worst

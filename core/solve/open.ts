@@ -1,4 +1,5 @@
-import { assess, findingsOf, resultsAhead, type CheckResult, type Finding } from '#core/assessment/assess'
+import { findingsOf, resultsAhead, type CheckResult, type Finding } from '#core/assessment/assess'
+import { keyOf } from '#core/assessment/result'
 import { fieldAt, partName, withField, type FieldPath, type JobDocument } from '#core/job/document'
 import { minutesToFind, type Range } from '#core/job/fields'
 import { factsOf, type ShopSettings } from '#core/system/system'
@@ -9,9 +10,14 @@ import { inTheWayOf, isAccepted } from '#core/assessment/finding'
 /**
  * What an open check may turn into: each judged with a value that decides it in the band that is worst, so that a
  * search has something to do about it before it is measured.
+ * @param checks of the job as it stands
  */
-export function possibleFindings(job: JobDocument, shop: ShopSettings): Finding[] {
-  const open = assess(job, shop).checks.filter(({ verdict }) => verdict === 'measure-first')
+export function possibleFindings(
+  job: JobDocument,
+  shop: ShopSettings,
+  checks: readonly CheckResult[],
+): Finding[] {
+  const open = checks.filter(({ verdict }) => verdict === 'measure-first')
   const worst = new Map<FieldPath, Band>()
   for (const { deciding } of open)
     for (const { path, bands } of deciding)
@@ -23,7 +29,7 @@ export function possibleFindings(job: JobDocument, shop: ShopSettings): Finding[
   return [...worst].flatMap(([path, band]) => {
     const facts = factsOf(withField(job, path, { value: within(band), how: 'measured' }), shop)
     return [...findingsOf(facts), ...resultsAhead(facts)].filter(
-      (finding) => inTheWayOf(finding) && keys.has(`${finding.id}@${finding.on}`),
+      (finding) => inTheWayOf(finding) && keys.has(keyOf(finding.id, finding.on)),
     )
   })
 }

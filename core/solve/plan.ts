@@ -1,5 +1,5 @@
 import { completeJob } from '#core/job/complete'
-import { findingsOf, resultsAhead, type Finding } from '#core/assessment/assess'
+import { assess, type Finding } from '#core/assessment/assess'
 import type { JobDocument } from '#core/job/document'
 import type { ShelfPart } from '#core/shelf/kinds'
 import { factsOf, usualSystem, type ShopSettings } from '#core/system/system'
@@ -9,6 +9,7 @@ import { chargerAxes } from './axes/chargers'
 import { coldAxes } from './axes/cold'
 import { mixedAxes } from './axes/mixed'
 import { inTheWayOf } from '#core/assessment/finding'
+import { keyOf } from '#core/assessment/result'
 import { possibleFindings } from './open'
 import type { Axis, Ground, Option } from './option'
 
@@ -44,9 +45,10 @@ const decisions: readonly ((ground: Ground) => Axis[])[] = [
 export function planOf(surveyed: JobDocument, shop: ShopSettings, shelf: readonly ShelfPart[]): Plan {
   const job = completeJob(surveyed)
   const facts = factsOf(job, shop)
-  const before: Finding[] = [...findingsOf(facts), ...resultsAhead(facts)].filter(inTheWayOf)
-  const known = new Set(before.map(({ id, on }) => `${id}@${on}`))
-  const possible = possibleFindings(job, shop).filter(({ id, on }) => !known.has(`${id}@${on}`))
+  const { checks } = assess(job, shop)
+  const before: Finding[] = checks.filter(inTheWayOf)
+  const known = new Set(before.map(({ id, on }) => keyOf(id, on)))
+  const possible = possibleFindings(job, shop, checks).filter(({ id, on }) => !known.has(keyOf(id, on)))
   const ground: Ground = {
     job,
     system: usualSystem(facts),

@@ -7,7 +7,6 @@ import {
   underBonnetC,
   type AlternatorHeat,
   type CaseReading,
-  usualTauMin,
 } from '#core/physics/alternator'
 import type { JobDocument } from '#core/job/document'
 import type { ShopRules } from '#core/rules/rules'
@@ -16,9 +15,13 @@ import type { Origin, View } from './scene'
 
 export type Speed = 'idle' | 'cruise'
 
-/** Air around an alternator of this craft, °C: an open engine space afloat, else under a bonnet. */
-export const airAroundC = (craft: JobDocument['job']['craft']): number =>
+/** Usual air around an alternator, °C, by the craft it is in. */
+export const usualAirC = (craft: JobDocument['job']['craft']): number =>
   craft === 'vessel' ? openSpaceC : underBonnetC
+
+/** Air around an alternator, °C: as measured, else {@link usualAirC}. */
+export const airAroundC = ({ airC, $scene: { craft } }: View<'alternators'>): number =>
+  airC ?? usualAirC(craft)
 
 /**
  * Fits that were made, by readings, then by what else they depend on: the rating and the air around the
@@ -27,13 +30,14 @@ export const airAroundC = (craft: JobDocument['job']['craft']): number =>
 const fits = new WeakMap<readonly CaseReading[], Map<string, AlternatorHeat | null>>()
 /** Heat of an alternator as its readings say; null where there are none that say anything. */
 export function measuredHeat(alternator: View<'alternators'>): AlternatorHeat | null {
-  const { temperatureReadings: readings, ratedA } = alternator
+  const { temperatureReadings: readings, ratedA, tauMin } = alternator
   if (!readings) return null
-  const airC = airAroundC(alternator.$scene.craft)
-  const key = `${ratedA} ${airC}`
+  const airC = airAroundC(alternator)
+  const key = `${ratedA} ${airC} ${tauMin}`
   const ofReadings = fits.get(readings) ?? new Map<string, AlternatorHeat | null>()
   fits.set(readings, ofReadings)
-  if (!ofReadings.has(key)) ofReadings.set(key, fitHeat(readings, ratedA, airC)?.heat ?? null)
+  if (!ofReadings.has(key))
+    ofReadings.set(key, fitHeat(readings, ratedA, airC, { oneReadingTauMin: tauMin })?.heat ?? null)
   return ofReadings.get(key)!
 }
 
@@ -43,7 +47,7 @@ export function measuredHeat(alternator: View<'alternators'>): AlternatorHeat | 
  */
 export function heatOf(alternator: View<'alternators'>, rise = riseOf): AlternatorHeat | null {
   if (alternator.machine === 'magnet') return null
-  return measuredHeat(alternator) ?? { riseK: rise(alternator), tauMin: usualTauMin }
+  return measuredHeat(alternator) ?? { riseK: rise(alternator), tauMin: alternator.tauMin }
 }
 
 /** The rise that is entered, or assumed, K; and the highest it may be. */
@@ -81,7 +85,7 @@ function bears(alternator: View<'alternators'>, speed: Speed, rules: ShopRules, 
   }
   const heat = heatOf(alternator, rise)
   if (!heat) return null
-  const airC = airAroundC(alternator.$scene.craft)
+  const airC = airAroundC(alternator)
   const rpm = shaftRpm(alternator, speed)
   return { amps: loadAtCaseA(caseLimitC, alternator.ratedA, rpm, airC, heat), by: 'case' }
 }

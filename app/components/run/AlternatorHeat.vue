@@ -4,11 +4,11 @@ import {
   fitHeat,
   minutesToLimit,
   steadyCaseC,
-  underBonnetC,
-  openSpaceC,
   usualHeat,
+  usualTauMin,
   type CaseReading,
 } from '#core/physics/alternator'
+import { usualAirC } from '#core/system/alternators'
 import { readCaseCsv } from '#core/formats/loads-csv'
 import { partsOf, valueOf } from '#core/job/document'
 import { driveTraces, type DriveTrace } from '#core/simulation/traces'
@@ -23,9 +23,12 @@ const part = computed(() => partsOf(bench.document!, 'alternators')[0]!)
 const known = <T,>(name: string): T | null => valueOf<T>(part.value.part, name)
 const readings = computed(() => known<readonly CaseReading[]>('temperatureReadings') ?? [])
 const ratedA = computed(() => known<number>('ratedA'))
-const ambientC = computed(() => (bench.document!.job.craft === 'vessel' ? openSpaceC : underBonnetC))
+const ambientC = computed(() => known<number>('airC') ?? usualAirC(bench.document!.job.craft))
+const oneReadingTauMin = computed(() => known<number>('tauMin') ?? usualTauMin)
 const fit = computed(() =>
-  ratedA.value && readings.value.length ? fitHeat(readings.value, ratedA.value, ambientC.value) : null,
+  ratedA.value && readings.value.length
+    ? fitHeat(readings.value, ratedA.value, ambientC.value, { oneReadingTauMin: oneReadingTauMin.value })
+    : null,
 )
 /** Two thirds of the rating at 4000 rpm of its shaft: a charge into an empty lithium bank. */
 const loadA = computed(() => Math.round((ratedA.value ?? 100) * 0.66))

@@ -33,7 +33,6 @@ export const heat = check({
     const peakC = totals?.peakC ?? 0
     const limitMin = totals?.limitMin ?? null
     const hot = peakC > caseLimitC
-    const { amps, speed, steadyC } = hottestLoad(lane, machineHeat, system)
     const minutes =
       limitMin === null
         ? 'stays under its limit'
@@ -45,12 +44,14 @@ export const heat = check({
       limit: measured
         ? { kind: 'measured', text: 'readings of its case, fitted' }
         : { kind: 'assumed', text: `usual limit of a case; its rise ${alternator.$origin('riseK').text}` },
-      formula: () =>
-        said(
+      formula: () => {
+        const { amps, speed, steadyC } = hottestLoad(lane, machineHeat, system)
+        return said(
           `run “driving day”: peak ${q(peakC, '°C')}, ${minutes}; `,
           `${q(amps + alternator.vehicleDrawA, 'A')} at ${speed} would settle at ${q(steadyC, '°C')} `,
-          `(rise ${q(machineHeat.riseK, 'Δ°C')}, ${q(machineHeat.tauMin, 'min')}, air ${q(airAroundC(system.craft), '°C')})`,
-        ),
+          `(rise ${q(machineHeat.riseK, 'Δ°C')}, ${q(machineHeat.tauMin, 'min')}, air ${q(airAroundC(alternator), '°C')})`,
+        )
+      },
       summary: () =>
         said(
           `On a driving day the case of ${mid(name)} reaches ${q(peakC, '°C')}`,
@@ -80,7 +81,7 @@ function hottestLoad(
   system: System,
 ): { readonly amps: number; readonly speed: Speed; readonly steadyC: number } {
   const { alternator } = lane
-  const { rules, craft } = system
+  const { rules } = system
   const loads = (['idle', 'cruise'] as const).map((speed) => {
     const amps = isStraight(lane)
       ? acceptanceA(lane, rules.lowSoc / 100, speed, system)
@@ -90,7 +91,7 @@ function hottestLoad(
       amps + alternator.vehicleDrawA,
       alternator.ratedA,
       rpm,
-      airAroundC(craft),
+      airAroundC(alternator),
       machineHeat,
     )
     return { amps, speed, steadyC }

@@ -38,7 +38,7 @@ function againstBattery(
     readonly limit: Origin
     readonly worksAt: () => string
     readonly madeFor: 'made for' | 'regulated for'
-    readonly remedy: RemedyRef
+    readonly remedy: () => RemedyRef
   },
 ): Judgement {
   const wrong = made !== bank.nominalV
@@ -51,7 +51,7 @@ function againstBattery(
       wrong
         ? `${name} is ${madeFor} ${made} V and the battery is ${bank.nominalV} V.`
         : `${name} is ${madeFor} the ${bank.nominalV} V of the battery.`,
-    remedies: wrong ? [remedy] : [],
+    remedies: wrong ? [remedy()] : [],
   }
 }
 
@@ -72,12 +72,12 @@ export const unitNominal = check({
       limit: bank.each.$origin('nominalV'),
       worksAt: () => `absorbs at ${q(unit.absorptionV, 'V')}`,
       madeFor: 'made for',
-      remedy: {
+      remedy: () => ({
         id: 'charger.replace',
         on: unit.$path,
         value: unit.ratedA,
         values: { absorptionV: bank.middleV, nominalV: String(bank.nominalV) },
-      },
+      }),
     })
   },
 })
@@ -94,7 +94,33 @@ export const inverterNominal = check({
       limit: bank.each.$origin('nominalV'),
       worksAt: () => `stops at ${q(inverter.cutOffV, 'V')}`,
       madeFor: 'made for',
-      remedy: { id: 'inverter.replace', on: inverter.$path, value: inverter.continuousW },
+      remedy: () => ({ id: 'inverter.replace', on: inverter.$path, value: inverter.continuousW }),
+    })
+  },
+})
+
+/** What a converter loses, as a share (engineering default). */
+const converterEfficiency = 0.9
+
+export const loadNominal = check({
+  id: 'load.nominal',
+  title: 'Made for this voltage',
+  about: 'dcLoad',
+  why: 'A lamp or a radio for half the voltage burns; one for twice the voltage does nothing.',
+  judge({ load, name }, system) {
+    if (load.nominalV === 'same') return null
+    const { bank } = system
+    const made = Number(load.nominalV)
+    return againstBattery(name, made, system, {
+      limit: load.$origin('nominalV'),
+      worksAt: () => 'its label',
+      madeFor: 'made for',
+      remedy: () => ({
+        id: 'load.converter',
+        on: load.$path,
+        value: load.amps,
+        values: { madeForV: made, drawsA: (load.amps * made) / bank.nominalV / converterEfficiency },
+      }),
     })
   },
 })
@@ -111,7 +137,7 @@ export const sourceNominal = check({
       limit: source.$origin('regulatorV'),
       worksAt: () => q(source.regulatorV, 'V'),
       madeFor: 'regulated for',
-      remedy: { id: 'source.regulator', on: source.$path, value: bank.middleV },
+      remedy: () => ({ id: 'source.regulator', on: source.$path, value: bank.middleV }),
     })
   },
 })

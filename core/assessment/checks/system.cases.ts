@@ -463,6 +463,20 @@ export const systemCases: Readonly<Record<string, readonly Case[]>> = {
       verdict: open,
     },
     {
+      says: 'in air that was measured hotter than usual is too hot',
+      job: alternator(link({ ratedA: 40 }), { riseK: 60, airC: 85 }),
+      on: onLink,
+      verdict: changed,
+      shows: ['air 85 °C'],
+    },
+    {
+      says: 'that warms slowly bears a short drive',
+      job: alternator(straightJob({ kind: 'solenoid' }), { driveHours: 0.5, tauMin: 60 }),
+      on: onLink,
+      verdict: good,
+      shows: ['60 min'],
+    },
+    {
       says: 'suits without readings where the whole plausible range does',
       job: alternator(goodJob(), { riseK: null, ratedA: 200 }),
       on: onLink,

@@ -32,6 +32,10 @@ const relay = { kind: 'vsr', closesV: 13.3, opensV: 12.8, relayA: 200 }
 const inverter = (continuousW: number, more: Values = {}): JobDocument =>
   withMeasured(withValues(goodJob(), more), 'inverters', { continuousW, efficiency: 100 })
 
+const onLoad = 'loads/load-1'
+const dcLoad = (values: Values): JobDocument =>
+  withMeasured(goodJob(), 'loads', { supply: 'dc', amps: 2, hours: 4, ...values })
+
 const onSource = 'sources/source-1'
 const windmill = (regulatorV: number | null): JobDocument =>
   withMeasured(goodJob(), 'sources', {
@@ -468,6 +472,23 @@ export const wholeCases: Readonly<Record<string, readonly Case[]>> = {
       job: withValues(inverter(500), { [`${onInverter}/cutOffV`]: null }),
       on: onInverter,
       verdict: good,
+    },
+  ],
+  'load.nominal': [
+    { says: 'a 12 V load on 12 V suits', job: dcLoad({ nominalV: '12' }), on: onLoad, verdict: good },
+    {
+      says: 'a 12 V load on a 24 V battery does not, and a converter feeds it',
+      job: withValues(dcLoad({ nominalV: '12' }), { 'candidate/nominalV': '24', 'houseBank/nominalV': '24' }),
+      on: onLoad,
+      verdict: bad,
+      shows: ['12 V', '24 V'],
+      remedy: 'load.converter',
+    },
+    {
+      says: 'a draw not known changes nothing of it',
+      job: dcLoad({ nominalV: '24', amps: null }),
+      on: onLoad,
+      verdict: bad,
     },
   ],
   'source.nominal': [

@@ -1,5 +1,5 @@
 import { choice, optional, quantity, rows, systemVoltages, volts, yesNo, type Fields } from '#core/job/field'
-import { plausibleRiseK } from '#core/physics/alternator'
+import { plausibleRiseK, plausibleTauMin, usualTauMin } from '#core/physics/alternator'
 import { temperatureReadings } from './wiring'
 
 /** What the log of one drive tells. */
@@ -114,6 +114,24 @@ export const alternators = {
     plausibleRiseK,
     'Load it with lamps, fans and heater for half an hour, and enter amps, shaft speed and case temperature as a reading above: the rise follows from it.',
     { minutes: 40, when: [{ field: 'machine', is: ['wound'] }], detail: true },
+  ),
+  tauMin: quantity(
+    'Time its case takes to warm',
+    'min',
+    1,
+    [1, 120],
+    plausibleTauMin,
+    'Minutes at a steady load until it has gone two thirds of the way to where it stays. Two readings above give it.',
+    { otherwise: usualTauMin, when: [{ field: 'machine', is: ['wound'] }], detail: true },
+  ),
+  airC: optional(
+    'Air around it when warm',
+    '°C',
+    5,
+    [-20, 120],
+    [50, 70],
+    'Thermometer beside it, out of the fan’s way, after half an hour’s run. Empty: 40 °C in a vessel’s open engine space, 60 °C under a bonnet.',
+    { when: [{ field: 'machine', is: ['wound'] }], detail: true },
   ),
   surgeProtector: yesNo('Surge protector fitted', 'A small two-wire box on the alternator output.', {
     otherwise: 'no',

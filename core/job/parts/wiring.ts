@@ -244,6 +244,7 @@ export const loads = {
     how: 'customer',
     otherwise: 'no',
   }),
+  nominalV: { ...madeFor, when: [{ field: 'supply', is: ['dc'] }] },
 } satisfies Fields
 
 /** Readings of the alternator's case while it is loaded. */

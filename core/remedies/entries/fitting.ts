@@ -222,6 +222,20 @@ export const fitting = {
       withField(withField(job, `${on}/nominalV`, assumed('same')), `${on}/cutOffV`, undefined),
     wants: 'Inverter',
   },
+  'load.converter': {
+    kind: 'part',
+    label: ({ value, values }, q) =>
+      `Feed it through a converter to ${String(values!.madeForV)} V for ${q(value!, 'A')}`,
+    takes: '1 part',
+    hours: 1,
+    effect: (job, { on, values }) =>
+      withField(
+        withField(job, `${on}/nominalV`, assumed('same')),
+        `${on}/amps`,
+        assumed(Number(values!.drawsA)),
+      ),
+    wants: 'Converter',
+  },
   'start.winter-lead': {
     kind: 'paper',
     label: () => 'Fit a lead battery for the winter, and the lithium in spring',

@@ -1,7 +1,5 @@
 <script setup lang="ts">
 import { candidatePaths, chooseCandidate, mostCandidates } from '#core/job/candidates'
-import type { CheckResult } from '#core/assessment/assess'
-import { needsToDecide } from '#core/assessment/result'
 import type { CandidateColumn, SourceHours } from '#core/compare/candidates'
 import { verdictWords } from '#core/system/verdict'
 import { partAt, valueOf, withNewPart } from '#core/job/document'
@@ -67,10 +65,6 @@ const rows: readonly (readonly [
     (c) => (c.pricePerKwh === null ? 'none entered' : q(c.pricePerKwh, 'money')),
   ],
 ]
-const deciding = (check: CheckResult): string =>
-  check.verdict === 'measure-first'
-    ? needsToDecide(check.title, check.deciding.length === 1 ? '1 value' : `${check.deciding.length} values`)
-    : check.summary
 const countOf = (path: string, name: 'series' | 'parallel') => {
   const part = partAt(bench.document!, path)?.part
   return (part && valueOf<number>(part, name)) ?? 1
@@ -132,7 +126,7 @@ const choose = (path: string) => bench.edit((job) => chooseCandidate(job, path))
             <VerdictMark :verdict="c.verdict" />{{ c.headline }}
           </p>
           <p class="mt-1 line-clamp-3 min-h-12 text-xs text-soft">
-            {{ c.against[0] ? deciding(c.against[0]) : 'Inside every limit of this job.' }}
+            {{ c.against[0]?.words ?? 'Inside every limit of this job.' }}
           </p>
           <div class="mt-2 h-32">
             <FitDrawing v-if="c.space" :space="c.space" :placed="c.placed" :fits="c.fits!" :name="c.name" />
@@ -177,7 +171,7 @@ const choose = (path: string) => bench.edit((job) => chooseCandidate(job, path))
             <ul v-if="c.against.length > 1">
               <li v-for="check in c.against.slice(1, 5)" :key="check.key" class="flex gap-1.5 py-0.5 text-xs">
                 <VerdictMark :verdict="check.verdict" class="mt-0.5 !size-3.5" /><span
-                  ><span class="sr-only">{{ verdictWords[check.verdict] }}: </span>{{ deciding(check) }}</span
+                  ><span class="sr-only">{{ verdictWords[check.verdict] }}: </span>{{ check.words }}</span
                 >
               </li>
               <li v-if="c.against.length > 5" class="text-xs text-soft">
