@@ -13,7 +13,8 @@ export const chromiumArgs = [
 // A failure is looked into with `--trace on`; recording one all along takes a quarter of the time.
 export default defineConfig({
   testDir: 'tests',
-  workers: 2,
+  // More than two cores: a good deal of a test is waiting.
+  workers: 3,
   fullyParallel: true,
   timeout: 120_000,
   retries: 0,

@@ -20,7 +20,6 @@ export default defineConfig({
           include: ['server/**/*.test.ts'],
           testTimeout: 30_000,
           hookTimeout: 120_000,
-          fileParallelism: false,
         },
       },
     ],

@@ -12,6 +12,7 @@ import { benchPage } from './bench/page'
 import { benchRuns } from './bench/runs'
 import { benchSize } from './bench/size'
 import { benchSteps } from './bench/steps'
+import { benchSurvey } from './bench/survey'
 import { benchWiring } from './bench/wiring'
 import { withDemo } from './lib/demo'
 
@@ -28,6 +29,7 @@ const parts: Readonly<Record<string, () => void | Promise<void>>> = {
   lists: () => withDemo(benchLists),
   page: () => withDemo(benchPage),
   size: () => withDemo(benchSize),
+  survey: () => withDemo(benchSurvey),
 }
 
 const asked = process.argv.slice(2)

@@ -33,7 +33,7 @@ async function walkBench({ page, app, look }: Walk): Promise<void> {
   await page.goto(app.url)
   await expect(page.getByRole('list', { name: 'Jobs' })).toBeVisible()
   await look(page)
-  for (const number of ['0421', '0424', '0433', '0417']) {
+  for (const number of ['0421', '0424', '0417']) {
     await page.goto(await app.job(number))
     await expect(headline(page)).toBeVisible()
     await look(page)
@@ -126,14 +126,31 @@ async function walkSpecify({ page, app, look }: Walk): Promise<void> {
   await look(page)
 }
 
-// All rules once a view; the dark may break colours alone, and a phone the size of what is touched.
-for (const [name, isPhone, colorScheme, look] of [
-  ['with all its rules', false, 'light', axe()],
-  ['of colours in the dark', false, 'dark', axe('color-contrast', 'link-in-text-block')],
-  ['of a phone', true, 'light', axe('target-size', 'scrollable-region-focusable', 'aria-hidden-focus')],
+const nothingIsWiderThanTheScreen: Look = async (page) => {
+  expect(await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)).toBe(0)
+}
+
+const onLaptop: Look = async (page) => {
+  await nothingIsWiderThanTheScreen(page)
+  await axe()(page)
+  // The dark may break colours alone.
+  await page.emulateMedia({ colorScheme: 'dark' })
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'dark')
+  await axe('color-contrast', 'link-in-text-block')(page)
+  await page.emulateMedia({ colorScheme: 'light' })
+}
+/** A phone may break the size of what is touched. */
+const onPhone: Look = async (page) => {
+  await nothingIsWiderThanTheScreen(page)
+  await axe('target-size', 'scrollable-region-focusable', 'aria-hidden-focus')(page)
+}
+
+for (const [name, viewport, look] of [
+  ['laptop, light and dark', laptop, onLaptop],
+  ['phone', phone, onPhone],
 ] as const) {
-  test.describe(`axe ${name} finds nothing`, () => {
-    test.use({ colorScheme, viewport: isPhone ? phone : laptop })
+  test.describe(`axe finds nothing, and all fits the screen, on a ${name}`, () => {
+    test.use({ colorScheme: 'light', viewport })
     for (const [where, walk] of [
       ['on the jobs and the bench', walkBench],
       ['on an open station, find and the summary', walkStation],
@@ -143,38 +160,7 @@ for (const [name, isPhone, colorScheme, look] of [
       ['on proving', walkProve],
       ['on specify and on an issued sheet', walkSpecify],
     ] as const)
-      test(where, ({ page, app }) => walk({ page, app, isPhone, look }))
-  })
-}
-
-for (const [size, viewport] of [
-  ['laptop', laptop],
-  ['phone', phone],
-] as const) {
-  test.describe(size, () => {
-    test.use({ viewport })
-    test('nothing is wider than the screen', async ({ page, app }) => {
-      for (const address of [
-        app.url,
-        `${app.url}/shelf`,
-        `${app.url}/rules`,
-        await app.job('0417'),
-        await app.job('0421'),
-        `${await app.job('0417')}/summary`,
-        `${await app.job('0417')}/loads`,
-        `${await app.job('0417')}/prove`,
-        `${await app.job('0430')}/candidates`,
-        `${await app.job('0430')}/run`,
-        `${await app.job('0417')}/specify`,
-        `${await app.job('0427')}/rules`,
-      ]) {
-        await page.goto(address)
-        await page.waitForLoadState('networkidle')
-        expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(
-          viewport.width,
-        )
-      }
-    })
+      test(where, ({ page, app }) => walk({ page, app, isPhone: viewport === phone, look }))
   })
 }
 

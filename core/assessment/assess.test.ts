@@ -6,7 +6,7 @@ import { describe, expect, it } from 'vitest'
 import { emptyJob, withField, withPart, withoutPart, type JobDocument } from '#core/job/document'
 import { partKinds, type PartKind } from '#core/job/fields'
 import { evenly, goodJob, straightJob, withMeasured, withValues } from '#core/testing'
-import { assess, shortcomingsOf } from './assess'
+import { assess, findingsOf, shortcomingsOf } from './assess'
 import { needsToDecide } from './result'
 import { drawLanes } from '#core/compare/instruments'
 import { applyRemedy, canTry, remedyLabel } from '#core/remedies/catalogue'
@@ -256,6 +256,17 @@ describe('readings of an alternator’s case', () => {
     heatOf(rated(120))
     expect(heatOf(rated(60))).toEqual(heatOf(JSON.parse(JSON.stringify(rated(60))) as JobDocument))
     expect(heatOf(rated(60))).not.toEqual(heatOf(rated(120)))
+  })
+})
+
+describe('a check that applies only where two unknowns have certain values together', () => {
+  it('is shown as open, and not left out', () => {
+    const job = withValues(demo('0417'), { 'links/link-1/kind': null })
+    const findings = findingsOf(factsOf(job)).map(({ id, on, verdict }) => `${id}@${on} ${verdict}`)
+    expect(findings).toContain('charger.range@links/link-1 measure-first')
+    expect(assess(job, {}, { quick: true }).checks.map(({ key, verdict }) => `${key} ${verdict}`)).toEqual(
+      findings,
+    )
   })
 })
 

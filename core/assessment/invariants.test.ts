@@ -31,8 +31,39 @@ const runJobs = Number(process.env.RUN_JOBS ?? 40)
 const seed = 20261126
 const anyJob = anyJobFrom(starts)
 
-const quick = (job: JobDocument): Assessment => assess(job, {}, { quick: true })
-const changedBy = (job: JobDocument, { changes }: Assessment): JobDocument =>
+/** What is looked at of an assessment. */
+interface Judged extends Pick<Assessment, 'headline' | 'changes'> {
+  readonly checks: readonly Pick<
+    CheckResult,
+    'key' | 'id' | 'on' | 'verdict' | 'summary' | 'compared' | 'deciding' | 'remedies'
+  >[]
+}
+function quick(job: JobDocument): Judged {
+  const { headline, changes, checks } = assess(job, {}, { quick: true })
+  return {
+    headline,
+    changes,
+    checks: checks.map(({ key, id, on, verdict, summary, compared, deciding, remedies }) => ({
+      key,
+      id,
+      on,
+      verdict,
+      summary,
+      compared,
+      deciding,
+      remedies,
+    })),
+  }
+}
+/** The same seed makes the same jobs for every property: each is judged once. */
+const judged = new Map<string, Judged>()
+function judgedOnce(job: JobDocument): Judged {
+  const key = JSON.stringify(job)
+  const known = judged.get(key) ?? quick(job)
+  judged.set(key, known)
+  return known
+}
+const changedBy = (job: JobDocument, { changes }: Judged): JobDocument =>
   changes.filter(canTry).reduce(applyRemedy, job)
 /** Every verdict of a job, without its words. */
 const verdictsOf = (job: JobDocument): string[] =>
@@ -43,7 +74,7 @@ describe('over 2,000 random jobs', { timeout: 300_000 }, () => {
     let promised = 0
     fc.assert(
       fc.property(anyJob, (job) => {
-        const before = quick(job)
+        const before = judgedOnce(job)
         if (!/^Suits once .* (is|are) changed$/.test(before.headline)) return
         promised++
         const left = quick(changedBy(job, before)).checks.filter(
@@ -60,7 +91,7 @@ describe('over 2,000 random jobs', { timeout: 300_000 }, () => {
     let tried = 0
     fc.assert(
       fc.property(anyJob, share, share, (job, which, at) => {
-        const open = quick(job).checks.filter(({ deciding }) => deciding.length === 1)
+        const open = judgedOnce(job).checks.filter(({ deciding }) => deciding.length === 1)
         if (open.length === 0) return
         const check = pick(open, which)
         const { path, bands } = check.deciding[0]!
@@ -86,8 +117,8 @@ describe('over 2,000 random jobs', { timeout: 300_000 }, () => {
   it('facts have one source: what is said of an alternator’s output, of a fuse block, of a limit, is never said otherwise', () => {
     fc.assert(
       fc.property(anyJob, (job) => {
-        const { checks } = quick(job)
-        const of = (id: string, on: string): CheckResult | undefined =>
+        const { checks } = judgedOnce(job)
+        const of = (id: string, on: string): Judged['checks'][number] | undefined =>
           checks.find((check) => check.id === id && check.on === on)
         for (const { on, verdict } of checks.filter(({ id }) => id === 'charger.role')) {
           const goes = ['charger.absorption', 'charger.float', 'charger.equalise', 'charger.current'].some(
@@ -114,7 +145,7 @@ describe('over 2,000 random jobs', { timeout: 300_000 }, () => {
   it('order does not matter: other names, and parts the other way round, change no verdict; nor does judging again', () => {
     fc.assert(
       fc.property(anyJob, (job) => {
-        const before = verdictsOf(job)
+        const before = judgedOnce(job).checks.map(({ id, on, verdict }) => `${id}@${on} ${verdict}`)
         const renamed = listParts(job)
           .filter(({ id }) => id !== null)
           .reduce(
@@ -138,7 +169,7 @@ describe('over 2,000 random jobs', { timeout: 300_000 }, () => {
   })
 
   it('more is not better without reason: a larger fuse, a smaller cable, a higher voltage, a colder place improve no check of safety', () => {
-    const better = (before: Assessment, after: JobDocument, ids: readonly string[]): string[] => {
+    const better = (before: Judged, after: JobDocument, ids: readonly string[]): string[] => {
       const findings = findingsOf(factsOf(after))
       return before.checks
         .filter(({ id }) => ids.includes(id))
@@ -150,7 +181,7 @@ describe('over 2,000 random jobs', { timeout: 300_000 }, () => {
     }
     fc.assert(
       fc.property(anyJob, evenly(1.05, 3), (job, factor) => {
-        const before = quick(job)
+        const before = judgedOnce(job)
         const scaled = (kind: 'conductors' | 'chargers', field: string, by: number): JobDocument =>
           listParts(job)
             .filter((ref) => ref.kind === kind)

@@ -148,17 +148,24 @@ class Inquiry implements Explorable {
     return { verdict, deciding: banded }
   }
 
-  /** A judgement from a scene in which the check does apply, for a check whose very subject is in doubt. */
-  firstThatApplies(deciding: readonly Deciding[]): Judgement | null {
-    for (const { path, bands } of deciding) {
-      for (const band of bands) {
-        const { judgement } = this.in(new Map([[path, band.from]])).value
-        if (judgement) return judgement
-      }
+  /**
+   * A judgement from a scene in which the check does apply, for a check whose very subject is in doubt: it may take
+   * values of several unknowns together.
+   */
+  firstThatApplies(deciding: readonly Deciding[], assumed: Assumed = nothingAssumed): Judgement | null {
+    const { judgement } = this.in(assumed).value
+    const [next, ...rest] = deciding
+    if (judgement || next === undefined) return judgement
+    for (const { from } of next.bands) {
+      const found = this.firstThatApplies(rest, new Map([...assumed, [next.path, from]]))
+      if (found) return found
     }
-    return null
+    return this.firstThatApplies(rest, assumed)
   }
 }
+
+/** So many unknowns are given values together to find a scene in which a check applies. */
+const mostTogether = 4
 
 const effortOf = ({ takesTime }: AnyCheck): Effort => (takesTime ? fewScenes : manyScenes)
 
@@ -179,7 +186,8 @@ export function* judging(
       ? { verdict: first.judgement?.verdict ?? 'suits', deciding: [] }
       : yield* inquiry.explored(effortOf(check))
   const judgement =
-    first.judgement ?? (explored.verdict === null ? inquiry.firstThatApplies(explored.deciding) : null)
+    first.judgement ??
+    (explored.verdict === null ? inquiry.firstThatApplies(explored.deciding.slice(0, mostTogether)) : null)
   const reads = inquiry.reads.slots
   return { result: judgement && resultOf(check, first.subject, judgement, explored, inputs, facts), reads }
 }

@@ -24,7 +24,7 @@ describe('candidates side by side', () => {
       ['2 × Brindle 200 H', 'suits-once-changed'],
       ['Sandpiper 460', 'suits-once-changed'],
     ])
-    expect(columns[0]!.against[0]!.id).toBe('battery.discharge')
+    expect(columns[0]!.against[0]!.key).toBe('battery.discharge@candidate')
     expect(columns.map((c) => Math.round(c.minutesFullLoad!))).toEqual([11, 31, 69, 78])
     expect(columns.map((c) => c.placed.length)).toEqual([1, 2, 2, 1])
   })

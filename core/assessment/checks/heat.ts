@@ -33,6 +33,7 @@ export const heat = check({
     const peakC = totals?.peakC ?? 0
     const limitMin = totals?.limitMin ?? null
     const hot = peakC > caseLimitC
+    const { amps, speed, steadyC } = hottestLoad(lane, machineHeat, system)
     const minutes =
       limitMin === null
         ? 'stays under its limit'
@@ -44,14 +45,12 @@ export const heat = check({
       limit: measured
         ? { kind: 'measured', text: 'readings of its case, fitted' }
         : { kind: 'assumed', text: `usual limit of a case; its rise ${alternator.$origin('riseK').text}` },
-      formula: () => {
-        const { amps, speed, steadyC } = hottestLoad(lane, machineHeat, system)
-        return said(
+      formula: () =>
+        said(
           `run “driving day”: peak ${q(peakC, '°C')}, ${minutes}; `,
           `${q(amps + alternator.vehicleDrawA, 'A')} at ${speed} would settle at ${q(steadyC, '°C')} `,
           `(rise ${q(machineHeat.riseK, 'Δ°C')}, ${q(machineHeat.tauMin, 'min')}, air ${q(airAroundC(alternator), '°C')})`,
-        )
-      },
+        ),
       summary: () =>
         said(
           `On a driving day the case of ${mid(name)} reaches ${q(peakC, '°C')}`,
