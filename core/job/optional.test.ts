@@ -24,6 +24,7 @@ describe('a field that may be absent', () => {
   it('is a limit, a test, a price, or what is as worked out: none takes a number for absence', () => {
     expect([...new Set(optional.map(({ name }) => name))].sort()).toEqual([
       'aicA',
+      'airC',
       'areaMm2',
       'connectorA',
       'count',

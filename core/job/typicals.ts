@@ -51,6 +51,7 @@ const leadCharger = {
 const fromAlternator = { from: 'alternators/alternator-1' }
 const ofLink = { of: 'links/link-1' }
 const ofCharger = { of: 'chargers/charger-1' }
+const named = (name: string, own: AnyPart = {}): AnyPart => ({ name, ...own })
 const load = (name: string, amps: number, hours: number, more: Values = {}) =>
   ['loads', { supply: 'dc', amps, hours, ...more }, { name }] as const
 const cable = (lengthM: number, areaMm2: number, fuseA: number, of: AnyPart) =>
@@ -107,9 +108,13 @@ export const typicals = {
           driveHours: 1.5,
         },
       ],
-      ['links', { kind: 'switch' }, fromAlternator],
-      ['chargers', { ...leadCharger, ratedA: 25, hours: 8 }],
-      ['conductors', { lengthM: 4, areaMm2: 35, returnBy: 'cable' }, ofLink],
+      ['links', { kind: 'switch' }, named('Battery switch', fromAlternator)],
+      ['chargers', { ...leadCharger, ratedA: 25, hours: 8 }, named('Shore charger')],
+      [
+        'conductors',
+        { lengthM: 4, areaMm2: 35, returnBy: 'cable' },
+        named('Battery switch to house bank', ofLink),
+      ],
       lights,
       fridge,
     ],
@@ -158,17 +163,17 @@ export const typicals = {
           driveHours: 5,
         },
       ],
-      ['links', { kind: 'diode', dropV: 0.7 }, fromAlternator],
-      ['chargers', { ...leadCharger, currentLimit: 'fixed', ratedA: 20, hours: 8 }],
+      ['links', { kind: 'diode', dropV: 0.7 }, named('Diode isolator', fromAlternator)],
+      ['chargers', { ...leadCharger, currentLimit: 'fixed', ratedA: 20, hours: 8 }, named('Shore charger')],
       load('Deck winch', 80, 0.5, { period: 'morning', surge: 2.5 }),
       load('Radio and plotter', 4, 8, { essential: 'yes' }),
       load('Navigation lights', 2.5, 4, { essential: 'yes' }),
       load('Wash-down pump', 12, 0.5, { together: 'no' }),
       load('Bilge pump', 8, 0.2, { together: 'no', essential: 'yes' }),
       load('Fridge', 4.5, 24, { duty: 35, surge: 3 }),
-      cable(3, 10, 40, ofCharger),
-      cable(4, 35, 100, ofLink),
-      ['devices', { kind: 'gauge', tripV: 12.2 }],
+      cable(3, 10, 40, named('Charger to house bank', ofCharger)),
+      cable(4, 35, 100, named('Isolator to house bank', ofLink)),
+      ['devices', { kind: 'gauge', tripV: 12.2 }, named('Wheelhouse gauge')],
     ],
   }),
   camperOld: build('Camper van, older', '12 V, fixed alternator, voltage-sensed relay, solar', {

@@ -163,7 +163,7 @@ const wide = computed(() => isWide(props.field))
 <template>
   <div
     ref="root"
-    class="relative flex min-h-10 items-center gap-2 border-b border-line py-0.5 pl-1.5 max-md:min-h-12"
+    class="relative flex min-h-10 items-center gap-2 border-b border-line py-0.5 pl-1.5 max-md:min-h-11 max-md:py-0"
     :class="[
       wide && 'xl:col-span-2',
       settles ? 'border-l-2 border-l-measure' : 'border-l-2 border-l-transparent',

@@ -343,7 +343,7 @@ function take(part: ShelfRecord) {
 <style scoped>
 @reference '../../assets/main.css';
 .plain-row {
-  @apply grid min-h-10 grid-cols-[7.5rem_minmax(0,1fr)] items-center gap-2 border-b border-line py-0.5 pl-2 leading-tight font-semibold max-md:min-h-12;
+  @apply grid min-h-10 grid-cols-[7.5rem_minmax(0,1fr)] items-center gap-2 border-b border-line py-0.5 pl-2 leading-tight font-semibold max-md:min-h-11 max-md:py-0;
 }
 .plain-row .entry {
   @apply min-h-8 font-normal max-md:min-h-11;
