@@ -8,11 +8,18 @@ import type { ProofTest } from './tests/test'
 import type { JobDocument } from '#core/job/document'
 import type { ShopSettings } from '#core/system/system'
 
+/** A cause, with those that no test tells from it, and how likely it is that it is one of them. */
+export interface Named {
+  readonly causes: readonly Cause[]
+  readonly probability: number
+}
+
 /** A job that is proved: what each test must read, and what wrong readings mean. */
 export class Diagnosis {
   readonly proof: Proof
   readonly causes: readonly Cause[]
   private theTogether: readonly (readonly Cause[])[] | undefined
+  private theGroups: readonly (readonly number[])[] | undefined
   private begin: Posterior | null = null
   private preparing: Generator<void, void, void> | null = null
 
@@ -64,12 +71,34 @@ export class Diagnosis {
     return (this.theTogether ??= togetherOf(this.given([]).known))
   }
 
+  /** Causes as one where no test tells them apart, with their probability together, the likeliest first. */
+  named(posterior: Posterior): Named[] {
+    this.theGroups ??= groupsOf(this.causes, this.together)
+    const probabilities = posterior.probabilities()
+    return this.theGroups
+      .map((members) => ({
+        causes: members.map((i) => this.causes[i]!),
+        probability: members.reduce((sum, i) => sum + probabilities[i]!, 0),
+      }))
+      .sort((a, b) => b.probability - a.probability)
+  }
+
   /** What to measure next, the best for its trouble first. */
   next(posterior: Posterior): Worth[] {
     const taken = new Set(posterior.taken.map(({ test }) => test.id))
     const state = posterior.taken.at(-1)?.test.state.id ?? null
     return worthOf(posterior, this.proof.tests, { taken, state })
   }
+}
+
+/** The places of causes, those of a group as one. */
+function groupsOf(causes: readonly Cause[], together: readonly (readonly Cause[])[]): number[][] {
+  const groups = new Map<unknown, number[]>()
+  causes.forEach((cause, i) => {
+    const group = together.find((members) => members.includes(cause)) ?? cause
+    groups.set(group, [...(groups.get(group) ?? []), i])
+  })
+  return [...groups.values()]
 }
 
 /** A reading that is expected to tell less is not worth taking, bits. */

@@ -55,9 +55,9 @@ function searched(diagnosis: Diagnosis, standIn: StandIn, next: Next): Course {
     if (taken.has(test) || read(test)) continue
     alarmed = taken.size
     for (let asked = 1; asked <= mostAsked; asked++) {
-      const top = posterior.top()
-      const isSure = top.probability >= sureFrom
-      if (isSure && top.cause.id !== soundId) return ended(asked)
+      const [top] = diagnosis.named(posterior)
+      const isSure = top!.probability >= sureFrom
+      if (isSure && top!.causes[0]!.id !== soundId) return ended(asked)
       const more = isSure ? null : next(posterior, taken)
       if (!more) break
       read(more)

@@ -2,6 +2,7 @@ import { spawn } from 'node:child_process'
 import { availableParallelism } from 'node:os'
 import pLimit from 'p-limit'
 import { Diagnosis, sureFrom } from '#core/proving/diagnosis'
+import { callsOf, firstCallsIn, type Call } from '#core/proving/calibration'
 import type { Cause } from '#core/proving/hypotheses'
 import { chanceOf } from '#core/proving/chance'
 import { asItIs, StandIn } from '#core/proving/instruments'
@@ -13,6 +14,8 @@ import { demoJob, demoJobs, median } from './demo-jobs'
 const seeds = Number(process.env.SEEDS ?? 20)
 /** A sound system is tried so many times as often. */
 const soundTimes = 10
+/** Systems drawn by their priors, to see whether probabilities are meant: so many times as often. */
+const callTimes = 10
 
 /** One search: what was wrong, and what it came to. */
 interface Tried {
@@ -33,6 +36,8 @@ interface JobTried {
   readonly causes: number
   readonly together: readonly (readonly string[])[]
   readonly tried: readonly Tried[]
+  /** What searches called likeliest on systems that are sound or faulty as often as their priors say. */
+  readonly calls: readonly (readonly Call[])[]
 }
 
 /** Searches for every fault of one job, and for none. */
@@ -70,6 +75,7 @@ function searchAll(number: string): JobTried {
     causes: causes.length,
     together: groups.map((members) => members.map(({ id }) => id)),
     tried,
+    calls: Array.from({ length: seeds * callTimes }, (_, seed) => callsOf(diagnosis, chanceOf(seed + 1))),
   }
 }
 
@@ -149,7 +155,7 @@ export async function benchDiagnosis(): Promise<void> {
     console.log(
       `Job ${job}: ${tests} tests, ${causes} causes, ${together.length} groups that no test tells apart: ${together.map((ids) => ids.join(' = ')).join('; ')}`,
     )
-  console.table(calibrationOf(all))
+  console.table(calibrationOf(jobs.flatMap(({ calls }) => calls)))
 }
 
 /** What a cause was taken for where it was not named first. */
@@ -159,18 +165,17 @@ function takenFor(all: readonly Tried[]): string {
   return [...counts].map(([top, count]) => `${top} ${count}`).join(', ')
 }
 
-/** Of the causes called so likely, how many are right. */
-export function calibrationOf(all: readonly Pick<Tried, 'probability' | 'right'>[]): {
-  readonly called: string
-  readonly searches: number
-  readonly right: string
-}[] {
+/** Of what is called so likely, how much is right, on systems drawn by their priors. */
+function calibrationOf(searches: readonly (readonly Call[])[]): Record<string, string | number>[] {
   return [0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9].map((from) => {
-    const called = all.filter(({ probability }) => probability >= from && probability < from + 0.1 + 1e-9)
+    const calls = firstCallsIn(searches, [from, from === 0.9 ? Infinity : from + 0.1])
+    const faults = calls.filter(({ fault }) => fault)
     return {
       called: `${(100 * from).toFixed(0)} to ${(100 * (from + 0.1)).toFixed(0)} %`,
-      searches: called.length,
-      right: percent(shareOf(called, ({ right }) => right)),
+      searches: calls.length,
+      right: percent(shareOf(calls, ({ right }) => right)),
+      'of them a fault': faults.length,
+      'fault right': percent(shareOf(faults, ({ right }) => right)),
     }
   })
 }

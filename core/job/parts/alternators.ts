@@ -128,7 +128,7 @@ export const alternators = {
     'Air around it when warm',
     '°C',
     5,
-    [-20, 120],
+    [1, 120],
     [50, 70],
     'Thermometer beside it, out of the fan’s way, after half an hour’s run. Empty: 40 °C in a vessel’s open engine space, 60 °C under a bonnet.',
     { when: [{ field: 'machine', is: ['wound'] }], detail: true },

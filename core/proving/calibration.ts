@@ -1,0 +1,51 @@
+import type { Chance } from './chance'
+import type { Diagnosis } from './diagnosis'
+import { scaled, unscaled, type Cause } from './hypotheses'
+import { asItIs, StandIn } from './instruments'
+import { economical } from './procedure'
+
+/** What a search called likeliest at one moment, and whether it was that. */
+export interface Call {
+  /** Whether that is a fault, and not that nothing is wrong. */
+  readonly fault: boolean
+  readonly probability: number
+  readonly right: boolean
+}
+
+/** A cause drawn as often as it is met, with a size anywhere in its range. */
+function drawn(causes: readonly Cause[], chance: Chance): { readonly cause: Cause; readonly size: number } {
+  let left = chance()
+  const cause = causes.find(({ prior }) => (left -= prior) < 0) ?? causes[0]!
+  const { sizes, fault } = cause
+  if (!fault || fault.scale === 'each') return { cause, size: sizes[Math.floor(chance() * sizes.length)]! }
+  const [low, high] = [scaled(cause, sizes[0]!), scaled(cause, sizes.at(-1)!)]
+  return { cause, size: unscaled(cause, low + chance() * (high - low)) }
+}
+
+/** The first call of each search that lies in a band of probability: one a search, since those that follow hang on it. */
+export const firstCallsIn = (
+  searches: readonly (readonly Call[])[],
+  [from, to]: readonly [number, number],
+): Call[] =>
+  searches.flatMap((calls) => calls.find(({ probability }) => probability >= from && probability < to) ?? [])
+
+/**
+ * One search on a system that may be sound or have any fault, each as likely as its prior says: what it called
+ * likeliest after each of its readings. Of all that is called so likely, as many must be right.
+ */
+export function callsOf(diagnosis: Diagnosis, chance: Chance): Call[] {
+  const { proof, causes } = diagnosis
+  const { cause, size } = drawn(causes, chance)
+  const wrong = cause.fault ? cause.fault.change(proof.rig, cause.at!, size) : proof.rig
+  const standIn = new StandIn(proof, asItIs(proof, wrong, chance), chance)
+  let posterior = diagnosis.given([])
+  return economical(diagnosis, standIn).posterior.taken.map((reading) => {
+    posterior = posterior.with(reading)
+    const [top] = diagnosis.named(posterior)
+    return {
+      fault: top!.causes[0]!.fault !== null,
+      probability: top!.probability,
+      right: top!.causes.includes(cause),
+    }
+  })
+}
