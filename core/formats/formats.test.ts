@@ -15,7 +15,9 @@ const text = (path: string): string => readFileSync(new URL(path, root), 'utf8')
 const demos = readdirSync(new URL('demo/jobs/', root)).map(
   (name) => [name, text(`demo/jobs/${name}`)] as const,
 )
-const validate = new Ajv2020({ strict: false, allErrors: true, formats: { 'date-time': true } }).compile(jobJsonSchema)
+const validate = new Ajv2020({ strict: false, allErrors: true, formats: { 'date-time': true } }).compile(
+  jobJsonSchema,
+)
 
 /** A copy of the good job's data with something put at a path, or taken out. */
 const spoilt = (...changes: readonly (readonly [path: string, value: unknown])[]): unknown => {

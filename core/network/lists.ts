@@ -1,4 +1,5 @@
 import { fuseFamilies } from '#core/job/parts/wiring'
+import type { ShopRules } from '#core/rules/rules'
 import { inSentence } from '#core/units/format'
 import type { Network, Post, Run } from './network'
 
@@ -65,6 +66,16 @@ export function partsOfWiring(network: Network): WiringPart[] {
     wanted,
     quantity: unit === 'm' ? Math.ceil(quantity * 10) / 10 : quantity,
   }))
+}
+
+/** Hours it takes to lay the new runs and mount the new devices, by the shop's minutes for each. */
+export function hoursOfWiring(
+  { runs, posts }: Network,
+  { runMinutes, deviceMinutes }: Pick<ShopRules, 'runMinutes' | 'deviceMinutes'>,
+): number {
+  const laid = runs.filter(isBought).reduce((sum, { count }) => sum + count, 0)
+  const mounted = posts.filter((post) => post.state === 'new' && boughtAs(post) !== null).length
+  return (laid * runMinutes + mounted * deviceMinutes) / 60
 }
 
 function wantedFor({ kind, fitting }: Post): Wanted | null {

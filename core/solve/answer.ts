@@ -6,7 +6,7 @@ import { withField, type JobDocument } from '#core/job/document'
 import type { ListedPart } from '#core/job/specified'
 import { caseLimitC } from '#core/physics/alternator'
 import { canTry, remedyLabel, adjustableField } from '#core/remedies/catalogue'
-import { factsOf, usualSystem } from '#core/system/system'
+import { factsOf, usualSystem, type System } from '#core/system/system'
 import { isWorse, type Verdict } from '#core/system/verdict'
 import { Draft, withoutDoubles, type Step } from './draft'
 import { bankParts, Evaluator, settledBy, type Evaluation, type Figures } from './evaluate'
@@ -16,7 +16,7 @@ import { inTheWayOf, isAccepted } from '#core/assessment/finding'
 import { conditionsOf, type Condition } from './open'
 import type { Plan } from './plan'
 import { settingsCards, type SettingsCard } from './settings'
-import { wiringPartsOf } from './wiring'
+import { wiringWorkOf, type WiringWork } from './wiring'
 
 /** A complete answer, judged in full: what it is, what it takes, what it settles and what remains. */
 export interface Answer {
@@ -25,8 +25,8 @@ export interface Answer {
   readonly steps: readonly Step[]
   readonly battery: Battery | null
   readonly bank: readonly ListedPart[]
-  /** What its wiring takes: counted in the cost where the shelf has it. */
-  readonly wiring: readonly ListedPart[]
+  /** What its wiring takes: counted in hours and cost, parts where the shelf has them. */
+  readonly wiring: WiringWork
   readonly figures: Figures
   readonly verdict: Verdict
   readonly headline: string
@@ -72,7 +72,7 @@ function answerOf(
   const verdict = conditions === null ? 'does-not-suit' : verdictOf(checks, remains)
   const system = usualSystem(factsOf(job, plan.shop))
   const changes = changesBetween(plan.job, job)
-  const wiring = wiringPartsOf(plan, changes)
+  const wiring = wiringWorkOf(plan, changes)
   return {
     id,
     name,
@@ -81,7 +81,7 @@ function answerOf(
     verdict,
     bank: bankParts(plan, battery),
     wiring,
-    figures: withWiring(evaluator.figuresOf(job, steps, battery, system), wiring),
+    figures: withWiring(evaluator.figuresOf(job, steps, battery, system), wiring, system),
     headline: headlineOf(verdict, accepted.length > 0),
     conditions: conditions ?? [],
     inTheWay: remains,
@@ -98,13 +98,14 @@ function answerOf(
 }
 
 /** The figures with what the wiring costs; what the shelf has no price for is named beside it. */
-function withWiring(figures: Figures, wiring: readonly ListedPart[]): Figures {
-  const cost = wiring.reduce((sum, { price, quantity }) => sum + (price ?? 0) * quantity, 0)
-  const unpriced = wiring.filter(({ price }) => price === null).length
+function withWiring(figures: Figures, { parts, hours }: WiringWork, { rules }: System): Figures {
+  const partsCost = parts.reduce((sum, { price, quantity }) => sum + (price ?? 0) * quantity, 0)
+  const unpriced = parts.filter(({ price }) => price === null).length
   return {
     ...figures,
-    partsCost: figures.partsCost + cost,
-    cost: figures.cost + cost,
+    hours: figures.hours + hours,
+    partsCost: figures.partsCost + partsCost,
+    cost: figures.cost + partsCost + hours * rules.labourPerH,
     unpriced: figures.unpriced + unpriced,
   }
 }

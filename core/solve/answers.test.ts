@@ -61,7 +61,7 @@ const shownFaults = (job: JobDocument): string[] =>
   )
 
 /** Surveys walked: a tenth of those that `RANDOM_SURVEYS=200` walks in some five minutes. */
-const surveys = Number(process.env.RANDOM_SURVEYS ?? 20)
+const surveys = Number(process.env.RANDOM_SURVEYS ?? 10)
 
 /** A survey with some of its figures otherwise, and one not known. */
 const varied = fc

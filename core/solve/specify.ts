@@ -11,8 +11,16 @@ export const specifiedBy = (answer: Answer, by: string, at: string): Specified =
   changes: answer.changes,
   steps: [
     ...answer.steps.map(({ label, on, parts, hours, settles }) => ({ label, on, parts, hours, settles })),
-    ...(answer.wiring.length > 0
-      ? [{ label: 'Wire it as drawn', on: '', parts: answer.wiring, hours: 0, settles: [] }]
+    ...(answer.wiring.parts.length > 0
+      ? [
+          {
+            label: 'Wire it as drawn',
+            on: '',
+            parts: answer.wiring.parts,
+            hours: answer.wiring.hours,
+            settles: [],
+          },
+        ]
       : []),
   ],
 })

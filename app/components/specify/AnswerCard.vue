@@ -23,7 +23,7 @@ const bench = useJob()
 const original = computed(() => props.answer)
 const figures = computed(() => props.answer.figures)
 const wiringCost = computed(() =>
-  props.answer.wiring.reduce((sum, { price, quantity }) => sum + (price ?? 0) * quantity, 0),
+  props.answer.wiring.parts.reduce((sum, { price, quantity }) => sum + (price ?? 0) * quantity, 0),
 )
 const rows = computed(() => {
   const found = completeJob(bench.document!)
@@ -194,10 +194,12 @@ const fieldOf = (step: number) => {
       <summary class="min-h-8 py-1 max-md:min-h-11">As found and as specified</summary>
       <ChangedFields :rows="rows" />
     </details>
-    <details v-if="answer.wiring.length" data-testid="answer-wiring">
-      <summary class="min-h-8 py-1 max-md:min-h-11">Wiring as drawn ({{ q(wiringCost, 'money') }})</summary>
+    <details v-if="answer.wiring.parts.length" data-testid="answer-wiring">
+      <summary class="min-h-8 py-1 max-md:min-h-11">
+        Wiring as drawn ({{ q(wiringCost, 'money') }}, {{ q(answer.wiring.hours, 'h') }})
+      </summary>
       <ul class="list-disc pl-4 text-xs">
-        <li v-for="part in answer.wiring" :key="part.name + part.code" class="py-0.5">
+        <li v-for="part in answer.wiring.parts" :key="part.name + part.code" class="py-0.5">
           {{ part.unit === 'm' ? q(part.quantity, 'm') : `${part.quantity} ×` }} {{ part.name
           }}<template v-if="part.price === null">: not on the shelf</template>
         </li>

@@ -1,4 +1,4 @@
-import { check, mid, number } from '#core/assessment/check'
+import { check, mid, number, word } from '#core/assessment/check'
 import { addDcdc } from '#core/remedies/arrangements'
 import type { Lane } from '#core/system/lanes'
 import type { BatteryUnit } from '#core/network/network'
@@ -111,6 +111,29 @@ export const bond = check({
             : 'One bond joins the negative bar to the engine or the body.',
       remedies: joined ? joining.map(({ $path }) => ({ id: 'dcdc.isolated', on: $path }) as const) : [],
       cautions: () => ['Where shore power or a hull of metal is, the bond belongs to licensed hands.'],
+    }
+  },
+})
+
+export const jumpSwitch = check({
+  id: 'wiring.jump-switch',
+  title: 'Jump switch in the wiring',
+  about: 'starting',
+  takesTime: true,
+  why: 'A jump switch joins two banks by a cable that no fuse of this plan protects, and lets a starter draw on a battery whose protection then opens.',
+  judge({ starting, name }, system) {
+    if (!isWired(system) || starting.present !== 'yes') return null
+    const stays = starting.jumpSwitch === 'yes'
+    return {
+      verdict: stays ? 'suits-once-changed' : 'suits',
+      compared: [word('a jump switch', stays ? 'stays' : 'none'), word('wanted', 'none')],
+      limit: { kind: 'physics', text: 'two batteries feed a fault in what joins them' },
+      formula: () => (stays ? 'joined by hand, without a fuse of its own' : 'nothing joins them by hand'),
+      summary: () =>
+        stays
+          ? `A jump switch joins ${mid(name)} to the house bank by a way that is not fused.`
+          : `Nothing joins ${mid(name)} to the house bank by hand.`,
+      remedies: stays ? [{ id: 'start.no-jump', on: starting.$path }] : [],
     }
   },
 })

@@ -14,6 +14,7 @@ const [onFeed, onFuse, onMain, onBattery] = [
   'fittings/main-fuse',
   'candidate',
 ]
+const onStarting = 'startingBatteries/starting-1'
 const known = { 'runs/charger-1-feed/lengthM': 3, 'runs/charger-1-feed/areaMm2': 16 }
 const inverter = (values: Values = {}): JobDocument =>
   withMeasured(goodJob(), 'inverters', {
@@ -340,6 +341,22 @@ export const wiringCases: Readonly<Record<string, readonly Case[]>> = {
       on: onBattery,
       verdict: changed,
       remedy: 'dcdc.add',
+    },
+  ],
+  'wiring.jump-switch': [
+    { says: 'none', job: wiredWith({}), on: onStarting, verdict: good },
+    {
+      says: 'one that stays joins two banks without a fuse',
+      job: wiredWith({ 'startingBatteries/starting-1/jumpSwitch': 'yes' }),
+      on: onStarting,
+      verdict: changed,
+      remedy: 'start.no-jump',
+    },
+    {
+      says: 'whether there is one is to be looked at, where nobody knows',
+      job: wiredWith({ 'startingBatteries/starting-1/jumpSwitch': null }),
+      on: onStarting,
+      verdict: open,
     },
   ],
   'wiring.isolation': [

@@ -41,6 +41,20 @@ export const wiring = {
     [1, 4],
     'The smaller goes first and leaves the rest alight',
   ),
+  runMinutes: number(
+    'Time to lay and land a new run',
+    'min',
+    12,
+    [0, 240],
+    'With both its lugs; the steps have the hours for mounting and setting',
+  ),
+  deviceMinutes: number(
+    'Time to mount a fuse, switch or bar',
+    'min',
+    10,
+    [0, 240],
+    'On a board, with its cover',
+  ),
   unequalShare: number(
     'One battery of a bank carries more than its share by',
     '%',
