@@ -8,14 +8,21 @@ import { benchDiagnosis, benchDiagnosisOf } from './bench/diagnosis'
 import { benchKept } from './bench/kept'
 import { benchKeystrokes } from './bench/keystrokes'
 import { benchLists } from './bench/lists'
+import { benchLoad } from './bench/load'
 import { benchPage } from './bench/page'
 import { benchRuns } from './bench/runs'
+import { benchScale } from './bench/scale'
 import { benchSize } from './bench/size'
 import { benchSteps } from './bench/steps'
 import { benchSurvey } from './bench/survey'
 import { benchWiring } from './bench/wiring'
 import { withDemo } from './lib/demo'
 
+/** Those that take minutes and much room: carried out where they are named. */
+const long: Readonly<Record<string, () => void | Promise<void>>> = {
+  load: benchLoad,
+  scale: () => withDemo(benchScale),
+}
 const parts: Readonly<Record<string, () => void | Promise<void>>> = {
   core: benchCore,
   kept: benchKept,
@@ -38,7 +45,8 @@ if (asked[0] === 'diagnosis-of') {
   benchDiagnosisOf(asked[1]!)
   process.exit()
 }
-for (const name of asked.filter((part) => !Object.hasOwn(parts, part)))
-  console.error(`There is no part ${name}: ${Object.keys(parts).join(', ')}`)
-for (const [name, bench] of Object.entries(parts))
-  if (asked.length === 0 || asked.includes(name)) await bench()
+const all = { ...parts, ...long }
+for (const name of asked.filter((part) => !Object.hasOwn(all, part)))
+  console.error(`There is no part ${name}: ${Object.keys(all).join(', ')}`)
+for (const [name, bench] of Object.entries(all))
+  if (asked.includes(name) || (asked.length === 0 && !Object.hasOwn(long, name))) await bench()

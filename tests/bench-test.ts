@@ -33,7 +33,7 @@ class OwnServer {
     return `http://127.0.0.1:${this.port}`
   }
   async start(): Promise<void> {
-    this.running ??= await startServer(this.databaseUrl, this.port)
+    this.running ??= await startServer(this.databaseUrl, { port: this.port })
   }
   async stop(): Promise<void> {
     await this.running?.stop()

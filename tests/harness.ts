@@ -97,9 +97,12 @@ export interface TestServer {
 }
 
 /** The built application on a port of loopback, with everything it logs kept from the test's output. */
-export async function startServer(databaseUrl: string, port?: number): Promise<TestServer> {
+export async function startServer(
+  databaseUrl: string,
+  { port, entry = at('.output/server/index.mjs') }: { readonly port?: number; readonly entry?: string } = {},
+): Promise<TestServer> {
   const own = String(port ?? (await freePort()))
-  const child: ChildProcess = spawn(process.execPath, [at('.output/server/index.mjs')], {
+  const child: ChildProcess = spawn(process.execPath, [entry], {
     env: {
       ...process.env,
       DATABASE_URL: databaseUrl,

@@ -6,6 +6,8 @@ import type { ListVerdict } from './work'
 
 /** Jobs that are fetched at once to be judged. */
 const batch = 8
+/** What is saved within this is judged together, a job that is saved again and again once, ms. */
+const gatheredMs = 400
 /** Looks by itself this often: another server, or this one before it was ended, may have left something, ms. */
 const againMs = 30_000
 
@@ -18,6 +20,8 @@ interface Behind {
   readonly system: 'metric' | 'imperial'
   readonly currency: string
   readonly shop: number
+  /** When it was asked for. */
+  readonly now: string
 }
 
 const tooLarge = {
@@ -34,6 +38,7 @@ const tooLarge = {
 export class JudgingQueue {
   private running: Promise<void> | null = null
   private isAsked = false
+  private soon: ReturnType<typeof setTimeout> | null = null
   private readonly timer: ReturnType<typeof setInterval>
 
   constructor(
@@ -44,6 +49,14 @@ export class JudgingQueue {
       this.wake()
     }, againMs)
     this.timer.unref()
+  }
+
+  /** A job was saved: it is judged a moment later, with whatever is saved until then. */
+  readonly saved = (): void => {
+    this.soon ??= setTimeout(() => {
+      this.soon = null
+      this.wake()
+    }, gatheredMs)
   }
 
   /** Something may be behind. */
@@ -62,6 +75,7 @@ export class JudgingQueue {
   }
 
   stop(): void {
+    if (this.soon) clearTimeout(this.soon)
     clearInterval(this.timer)
   }
 
@@ -69,7 +83,10 @@ export class JudgingQueue {
     while (this.isAsked) {
       this.isAsked = false
       try {
-        for (let rows = await this.behind(); rows.length > 0; rows = await this.behind())
+        let rows = await this.behind(null)
+        // What is saved from now on is asked for anew.
+        const until = rows[0]?.now ?? null
+        for (; rows.length > 0; rows = await this.behind(until))
           await Promise.all(rows.map((row) => this.judgeOne(row)))
       } catch (cause) {
         // The database may be away for a moment: what is behind is still behind afterwards.
@@ -78,16 +95,18 @@ export class JudgingQueue {
     }
   }
 
-  private behind(): Promise<Behind[]> {
+  /** @param until only what was saved by then; null for all */
+  private behind(until: string | null): Promise<Behind[]> {
     const { sql } = this
-    const columns = sql`job.workshop_id as workshop, job_id as id, job.version, document, rules, units as system, currency, workshop.version as shop, updated_at`
+    const byThen = until === null ? sql`true` : sql`updated_at <= ${until}::text::timestamptz`
+    const columns = sql`job.workshop_id as workshop, job_id as id, job.version, document, rules, units as system, currency, workshop.version as shop, updated_at, now()::text as now`
     return sql<Behind[]>`
       (select ${columns} from job join workshop using (workshop_id)
-        where judged_version <> job.version and deleted_at is null order by updated_at desc limit ${batch})
+        where judged_version <> job.version and deleted_at is null and ${byThen} order by updated_at desc limit ${batch})
       union all
       (select ${columns} from workshop join job using (workshop_id)
         where stage <> 'done' and judged_shop < workshop.version and judged_version = job.version
-          and deleted_at is null
+          and deleted_at is null and ${byThen}
         order by updated_at desc limit ${batch})
       limit ${batch}`
   }

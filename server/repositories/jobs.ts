@@ -257,13 +257,13 @@ export class Jobs extends Repository {
       updated_by: this.actor.person,
       ...columnsOf(document),
     }
-    const [job] = await tx<StoredJob[]>`
+    const [saved] = await tx<Omit<StoredJob, 'document'>[]>`
       update job set ${tx(next)}, updated_at = now()
       where workshop_id = ${this.actor.workshop} and job_id = ${id}
-      returning ${storedColumns(tx)}`
+      returning job_id as id, version, updated_at as "updatedAt", updated_by as "updatedBy"`
     if (changes.some(({ path }) => path === 'job/number')) await this.countUpTo(tx, document.job.number)
     await this.note(tx, id, version + 1, changes)
-    return { saved: true, job: job! }
+    return { saved: true, job: { ...saved!, document } }
   }
 
   /** Appends to the history of a job; a burst of typing in one value is one entry. */

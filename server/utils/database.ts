@@ -39,5 +39,5 @@ async function actorOf(sql: Sql, person: string): Promise<Actor> {
  */
 export async function repositories(person = 'somebody'): Promise<Repositories> {
   const sql = database()
-  return repositoriesOf(sql, await actorOf(sql, person), judgeOfServer(), judgingQueue().wake)
+  return repositoriesOf(sql, await actorOf(sql, person), judgeOfServer(), judgingQueue().saved)
 }
