@@ -7,9 +7,11 @@ import { judge, judgeAgain, type JudgeAgain, type Judged, type System } from '#c
 import { atOnce } from '#core/system/stepwise'
 import {
   explore,
+  fewestScenes,
   fewScenes,
   manyScenes,
   scan,
+  sharedAmong,
   type Deciding,
   type Effort,
   type Explorable,
@@ -98,7 +100,7 @@ class Stage {
 
 /** One check about one subject, judged in any scene. Everything it ever reads is noted in one place. */
 class Inquiry implements Explorable {
-  private readonly facts: Facts
+  readonly facts: Facts
   readonly reads: Reads
   constructor(
     private readonly check: AnyCheck,
@@ -143,8 +145,9 @@ class Inquiry implements Explorable {
   *explored(effort: Effort): Generator<void, Explored, void> {
     const { verdict, deciding } = yield* explore(this, effort)
     const banded: Deciding[] = []
+    const each = sharedAmong(deciding.length, effort)
     for (const { path, settles, bands } of deciding)
-      banded.push({ path, settles, bands: bands ?? (yield* scan(this, path, effort)) })
+      banded.push({ path, settles, bands: bands ?? (yield* scan(this, path, each)) })
     return { verdict, deciding: banded }
   }
 
@@ -167,7 +170,18 @@ class Inquiry implements Explorable {
 /** So many unknowns are given values together to find a scene in which a check applies. */
 const mostTogether = 4
 
-const effortOf = ({ takesTime }: AnyCheck): Effort => (takesTime ? fewScenes : manyScenes)
+/** Sources of a job that is judged as finely as any. */
+const usualSources = 8
+
+function effortOf({ takesTime }: AnyCheck, { facts, reads }: Inquiry): Effort {
+  if (!takesTime) return manyScenes
+  let sources = 0
+  for (const kind of ['alternators', 'chargers', 'solar', 'sources'] as const) {
+    reads.note(facts.slots.kind(kind))
+    sources += facts.partsOf(kind).length
+  }
+  return sources > usualSources ? fewestScenes : fewScenes
+}
 
 /**
  * Judges a check about one of its subjects, with words and evidence. Yields between its scenes.
@@ -184,7 +198,7 @@ export function* judging(
   const explored: Explored =
     scene.missing.length === 0
       ? { verdict: first.judgement?.verdict ?? 'suits', deciding: [] }
-      : yield* inquiry.explored(effortOf(check))
+      : yield* inquiry.explored(effortOf(check, inquiry))
   const judgement =
     first.judgement ??
     (explored.verdict === null ? inquiry.firstThatApplies(explored.deciding.slice(0, mostTogether)) : null)
@@ -259,7 +273,7 @@ function foundBy(inquiry: Inquiry, check: AnyCheck): Finding | null {
   const remedies = judgement?.remedies ?? []
   const found = { id, on, remedies, deciding: [] }
   if (scene.missing.length === 0) return judgement && { ...found, verdict: judgement.verdict }
-  const { verdict, deciding } = atOnce(explore(inquiry, effortOf(check)))
+  const { verdict, deciding } = atOnce(explore(inquiry, effortOf(check, inquiry)))
   if (verdict === null) return { id, on, verdict: 'measure-first', remedies: [], deciding }
   return judgement && { ...found, verdict }
 }

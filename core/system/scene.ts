@@ -124,6 +124,7 @@ export class Scene {
   readonly inputs: Set<Input> | null
   readonly rules: ShopRules
   private theMissing: FieldPath[] = []
+  private readonly isMissing = new Set<FieldPath>()
 
   constructor(
     readonly facts: Facts,
@@ -148,6 +149,7 @@ export class Scene {
   assume(assumed: Assumed): void {
     this.theAssumed = assumed
     this.theMissing = []
+    this.isMissing.clear()
   }
 
   /** What kind of vessel or vehicle it is; undefined while not known. */
@@ -193,7 +195,10 @@ export class Scene {
     const value = this.theAssumed.get(path)
     if (value !== undefined) return value
     if (this.taken) this.taken.add(path)
-    else if (!this.theMissing.includes(path)) this.theMissing.push(path)
+    else if (!this.isMissing.has(path)) {
+      this.isMissing.add(path)
+      this.theMissing.push(path)
+    }
     return this.facts.typical(part, index, this.reads)
   }
 

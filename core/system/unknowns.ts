@@ -44,15 +44,33 @@ export interface Effort {
   readonly mostLeaves: number
   readonly bandPoints: number
   readonly bisections: number
+  /** Points of all bands together: where a check meets many unknowns, fewer for each. */
+  readonly mostBandPoints: number
 }
 export const manyScenes: Effort = {
   pointsByDepth: [7, 4, 3, 2],
   mostLeaves: 120,
   bandPoints: 17,
   bisections: 12,
+  mostBandPoints: 400,
 }
 /** For checks that need a run in each scene. */
-export const fewScenes: Effort = { pointsByDepth: [5, 3, 2], mostLeaves: 24, bandPoints: 5, bisections: 5 }
+export const fewScenes: Effort = {
+  pointsByDepth: [5, 3, 2],
+  mostLeaves: 24,
+  bandPoints: 5,
+  bisections: 5,
+  mostBandPoints: 60,
+}
+
+/** The same where there are so many sources that each run takes its time. */
+export const fewestScenes: Effort = {
+  pointsByDepth: [3, 2],
+  mostLeaves: 8,
+  bandPoints: 3,
+  bisections: 2,
+  mostBandPoints: 12,
+}
 
 /** Several verdicts as bits, so that sets compare by value. */
 type VerdictSet = number
@@ -96,14 +114,25 @@ export function* explore(check: Explorable, effort: Effort): Generator<void, Exp
   // One verdict wherever the tree looked: a finer look along each unknown alone, for what lies between its
   // points.
   const found: Exploration['deciding'][number][] = []
+  const each = sharedAmong(paths.length, effort)
   for (const path of paths) {
-    const bands = yield* scan(check, path, effort)
+    const bands = yield* scan(check, path, each)
     if (bands.some((band) => setOf(band.verdict) !== met)) found.push(decidedBy(path, bands))
   }
   return found.length === 0
     ? { verdict: verdicts[Math.log2(met)]!, deciding: [] }
     : { verdict: null, deciding: found }
 }
+
+const leastBandPoints = 3
+/** The effort for the bands of one of so many unknowns. */
+export const sharedAmong = (count: number, effort: Effort): Effort => ({
+  ...effort,
+  bandPoints: Math.max(
+    leastBandPoints,
+    Math.min(effort.bandPoints, Math.floor(effort.mostBandPoints / Math.max(1, count))),
+  ),
+})
 
 /** A branch followed to its end. */
 interface Leaf {
