@@ -1,8 +1,20 @@
+import fc from 'fast-check'
+import { readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import { goodJob, longWayJob, withValues } from '#core/testing'
+import type { JobDocument } from '#core/job/document'
+import { mostConductors } from '#core/network/size'
+import { anyJobFrom, goodJob, longWayJob, withValues } from '#core/testing'
 import { withSpecified } from '#core/job/as-specified'
 import { assess } from './assess'
-import { isWired, wiringVerdictOf } from './wired'
+import { isWired, wiredJob, wiringVerdictOf } from './wired'
+
+const folder = new URL('../../demo/jobs/', import.meta.url)
+const starts = [
+  goodJob(),
+  ...readdirSync(folder).map(
+    (name) => JSON.parse(readFileSync(new URL(name, folder), 'utf8')) as JobDocument,
+  ),
+]
 
 describe('the verdict of the wiring', () => {
   it('stands beside that of the job: a cable that loses too much does not hide behind a job that suits', () => {
@@ -25,5 +37,29 @@ describe('the verdict of the wiring', () => {
     expect(isWired(withValues(goodJob(), { 'runs/charger-1-feed/lengthM': 3 }))).toBe(true)
     const answer = { answer: 'x', name: 'x', changes: [], parts: [] }
     expect(isWired(withSpecified(goodJob(), answer as never))).toBe(true)
+  })
+})
+
+describe('the wiring of any job', () => {
+  it('holds what it proposes for sound: no size, fuse or bar of its own is found wanting', () => {
+    fc.assert(
+      fc.property(anyJobFrom(starts), (job) => {
+        const { network, checks } = wiredJob(job, {})
+        const own = new Set([
+          ...network.runs.filter(({ areaKnown }) => areaKnown === 'sized').map(({ id }) => `runs/${id}`),
+          ...network.posts.filter(({ state }) => state === 'new').map(({ id }) => `fittings/${id}`),
+        ])
+        const wanting = checks.filter(
+          ({ id, on, verdict }) =>
+            own.has(on) &&
+            verdict === 'suits-once-changed' &&
+            ['wiring.drop', 'wiring.ampacity'].includes(id),
+        )
+        // Past the thickest that is made, side by side as often as they may be, the plan says so.
+        const most = network.runs.filter(({ areaMm2, count }) => areaMm2 === 120 && count === mostConductors)
+        if (most.length === 0) expect(wanting.map(({ key, summary }) => ({ key, summary }))).toEqual([])
+      }),
+      { numRuns: 150, seed: 20261127 },
+    )
   })
 })

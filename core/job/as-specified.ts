@@ -1,4 +1,4 @@
-import { applyChanges } from './changes'
+import { applyChanges, inverseOf } from './changes'
 import type { JobDocument } from './document'
 import type { Specified } from './specified'
 
@@ -9,6 +9,12 @@ import type { Specified } from './specified'
 export function asSpecified(job: JobDocument): JobDocument {
   const { specified, proving: _proving, ...found } = job
   return specified ? applyChanges(found as JobDocument, specified.changes) : job
+}
+
+/** The job as it was surveyed, whether the changes of its answer are made in it already or not. */
+export function asFound(job: JobDocument): JobDocument {
+  const { specified } = job
+  return specified ? applyChanges(job, inverseOf(specified.changes)) : job
 }
 
 /** The job with an answer chosen for it, or with none. The survey stays untouched beside it. */

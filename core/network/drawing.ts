@@ -6,7 +6,17 @@ import { sizeWords } from './words'
 
 /** What a node of the drawing is drawn as. */
 export type Symbol =
-  Unit['kind'] | 'fuse' | 'switch' | 'relay' | 'stop' | 'shunt' | 'plug' | 'bar' | 'chassis' | 'joint'
+  | Unit['kind']
+  | 'link'
+  | 'fuse'
+  | 'switch'
+  | 'relay'
+  | 'stop'
+  | 'shunt'
+  | 'plug'
+  | 'bar'
+  | 'chassis'
+  | 'joint'
 
 /** A unit, a fitting or a bar on the drawing, with its words. */
 export interface DrawnNode {
@@ -210,9 +220,9 @@ function throughShunt(edges: DrawnEdge[], { runs, posts }: Network, q: Write): D
 
 /** What is taken out stands apart, crossed out. */
 const goneNodes = ({ gone }: Network): DrawnNode[] =>
-  gone.map(({ id, name, of }) => ({
+  gone.map(({ id, name, of, was }) => ({
     id,
-    symbol: 'load',
+    symbol: was,
     title: name,
     lines: ['taken out'],
     state: 'goes',

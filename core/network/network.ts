@@ -187,6 +187,8 @@ export interface Gone {
   readonly id: string
   readonly name: string
   readonly of: PartPath
+  /** What it was. */
+  readonly was: 'battery' | 'source' | 'inverter' | 'dcdc' | 'diode' | 'link'
   readonly instead: string | null
 }
 

@@ -70,14 +70,17 @@ export function sized(draft: Draft, rules: SizeRules): Network {
   const design = new Map<string, Design>()
   for (let round = 0; round < mostRounds; round++) {
     const solved = new Solved(network, solver)
+    let grows = false
     for (const [id, found] of solved.design) {
       const known = design.get(id)
-      if (!known || found.amps > known.amps) design.set(id, found)
+      if (known && found.amps <= known.amps + sameA) continue
+      design.set(id, found)
+      grows = true
     }
     const next = withSizes(draft, withRatings(draft, network, design, solved, rules), design, rules)
     const same = sameSizes(next, network)
     network = next
-    if (same) break
+    if (same && !grows) break
   }
   return network
 }
@@ -86,6 +89,9 @@ const sameSizes = (one: Network, other: Network): boolean =>
   one.runs.every(
     ({ areaMm2, count }, i) => areaMm2 === other.runs[i]!.areaMm2 && count === other.runs[i]!.count,
   ) && one.posts.every(({ fitting }, i) => fitting?.family === other.posts[i]!.fitting?.family)
+
+/** Currents that differ by less are one, A. */
+const sameA = 1e-3
 
 /** Large enough that no cable holds back what flows. */
 const guessMm2 = 120
@@ -122,40 +128,64 @@ function withRatings(
     const aicA = fitting.aicA ?? fuseInterruptA(family, highestV(post))
     return { ...post, fitting: { ...fitting, family, ratedA, aicA } }
   })
-  return { ...network, posts: asTheirFuses(graded(posts, draft, rules), draft) }
+  return { ...network, posts: asTheirFuses(graded(posts, draft, design, rules), draft) }
 }
 
 /**
  * The main fuse larger than each behind it on the bar, by the shop’s ratio; a branch fuse whose own family might open
  * after it all the same is of the family of the main fuse.
  */
-function graded(posts: readonly Post[], draft: Draft, rules: SizeRules): readonly Post[] {
-  const at = posts.findIndex(({ id }) => id === 'main-fuse')
-  const fitting = posts[at]?.fitting
-  if (!fitting?.family || fitting.ratedA === null) return posts
-  const { family } = fitting
-  const onBar = fusesOnBar(draft)
-  const largestA = Math.max(
-    0,
-    ...posts.filter(({ id }) => onBar.has(id)).map((post) => post.fitting?.ratedA ?? 0),
+function graded(
+  posts: readonly Post[],
+  draft: Draft,
+  design: ReadonlyMap<string, Design>,
+  rules: SizeRules,
+): readonly Post[] {
+  const main = posts.find(({ id }) => id === 'main-fuse')
+  if (!main?.fitting?.family || main.fitting.ratedA === null) return posts
+  const isFree = draft.posts.find(({ id }) => id === main.id)!.fitting!.ratedA === null
+  const over = (branches: readonly Post[]): Post =>
+    isFree ? largerThan(branches, main, fusesOnBar(draft), rules) : main
+  const larger = over(posts)
+  const alike = posts.map((post, i) =>
+    draft.posts[i]!.fitting?.family === null && fusesOnBar(draft).has(post.id)
+      ? ofFamilyOf(larger, post, surgeAt(post, draft, design), rules)
+      : post,
   )
-  const isFree = draft.posts[at]!.fitting!.ratedA === null
-  const least = Math.max(fitting.ratedA, rules.grading * largestA)
-  const ratedA = isFree ? (fuseSizesA.find((size) => size >= least) ?? fuseSizesA.at(-1)!) : fitting.ratedA
-  return posts.map((post, i): Post => {
-    if (i === at) return { ...post, fitting: { ...fitting, ratedA } }
-    const own = post.fitting
-    if (
-      !onBar.has(post.id) ||
-      !own?.family ||
-      own.ratedA === null ||
-      draft.posts[i]!.fitting!.family !== null
-    )
-      return post
-    if (isGraded({ family, ratedA }, { family: own.family, ratedA: own.ratedA }, rules.grading)) return post
-    return { ...post, fitting: { ...own, family, aicA: fuseInterruptA(family, highestV(post)) } }
-  })
+  // One of another family may have to be larger for a start, and the main fuse with it.
+  const last = over(alike)
+  return alike.map((post) => (post.id === main.id ? last : post))
 }
+
+/** The main fuse, rated by the shop’s ratio over the largest that stands on the bar. */
+function largerThan(
+  posts: readonly Post[],
+  main: Post,
+  onBar: ReadonlySet<string>,
+  { grading }: SizeRules,
+): Post {
+  const rated = posts.filter(({ id }) => onBar.has(id)).map(({ fitting }) => fitting?.ratedA ?? 0)
+  const least = Math.max(main.fitting!.ratedA!, grading * Math.max(0, ...rated))
+  const ratedA = fuseSizesA.find((size) => size >= least) ?? fuseSizesA.at(-1)!
+  return { ...main, fitting: { ...main.fitting!, ratedA } }
+}
+
+/** A branch fuse of the family of the main fuse, where its own might open after that; large enough for what starts. */
+function ofFamilyOf(main: Post, post: Post, surge: Surge | null, { grading }: SizeRules): Post {
+  const [{ family, ratedA: mainA }, own] = [main.fitting!, post.fitting]
+  if (!family || mainA === null || !own?.family || own.ratedA === null) return post
+  if (isGraded({ family, ratedA: mainA }, { family: own.family, ratedA: own.ratedA }, grading)) return post
+  const least = own.ratedA
+  const ratedA = fuseSizesA.find((size) => size >= least && bearsStart(family, size, surge)) ?? least
+  return { ...post, fitting: { ...own, family, ratedA, aicA: fuseInterruptA(family, highestV(post)) } }
+}
+
+/** Whether a fuse bears what starts behind it. */
+const bearsStart = (family: FuseFamily, ratedA: number, surge: Surge | null): boolean =>
+  !surge || fastestS(family, surge.amps / ratedA) >= surge.seconds
+
+const surgeAt = (post: Post, draft: Draft, design: ReadonlyMap<string, Design>): Surge | null =>
+  surgeThrough(post.id, throughA(new Ways(draft).runsAt(post.id), design), draft)
 
 /** Switches, bars and shunts for no less than the fuse before them lets through for good. */
 function asTheirFuses(posts: readonly Post[], draft: Draft): readonly Post[] {
@@ -183,7 +213,7 @@ const fusesOnBar = ({ runs, posts }: Draft): ReadonlySet<string> =>
 const throughA = (runs: readonly DraftRun[], design: ReadonlyMap<string, Design>): number =>
   runs.reduce(
     (most, { id, role, leastA }) =>
-      role === 'cranking' ? most : Math.max(most, leastA, design.get(id)!.amps),
+      role === 'cranking' ? most : Math.max(most, leastA, heatingA(design.get(id)!)),
     0,
   )
 
@@ -219,8 +249,8 @@ function fuseFor(
   const families = family ? [family] : familyOrder
   for (const one of families) {
     const [smallest, largest] = fuseRangeA[one]
-    const holds = (size: number): boolean => !surge || fastestS(one, surge.amps / size) >= surge.seconds
-    const rated = ratedA ?? fuseSizesA.find((size) => size >= least && size >= smallest && holds(size))
+    const rated =
+      ratedA ?? fuseSizesA.find((size) => size >= least && size >= smallest && bearsStart(one, size, surge))
     const fits =
       rated !== undefined && rated <= largest && rated <= Math.max(least, mostTimes * amps, smallBranchA)
     const inRange = ratedA === null || (ratedA >= smallest && ratedA <= largest)
@@ -229,7 +259,11 @@ function fuseFor(
   }
   return {
     family: 'class-t',
-    ratedA: ratedA ?? fuseSizesA.find((size) => size >= least) ?? fuseSizesA.at(-1)!,
+    ratedA:
+      ratedA ??
+      fuseSizesA.find((size) => size >= least && bearsStart('class-t', size, surge)) ??
+      fuseSizesA.find((size) => size >= least) ??
+      fuseSizesA.at(-1)!,
   }
 }
 
@@ -286,8 +320,13 @@ function sizeOf(
   const ownShare = run.lengthM / way.reduce((sum, { lengthM }) => sum + lengthM, 0)
   const back = ways.returnOf(run.id)
   const times = back !== null && back.areaMm2 !== null ? 2 : 1
+  // What its fuses, switches and plugs take of the voltage is not left for the conductor.
+  const fittingsOhm = way.reduce(
+    (sum, part) => sum + part.fittingOhm + (ways.returnOf(part.id)?.fittingOhm ?? 0),
+    0,
+  )
   const lostV = (areaMm2: number, count: number, at: number): number =>
-    at * times * runOhm({ ...run, areaMm2, count, fittingOhm: 0 }, network.cableC)
+    at * (times * runOhm({ ...run, areaMm2, count, fittingOhm: 0 }, network.cableC) + ownShare * fittingsOhm)
   const loses = (areaMm2: number, count: number): boolean =>
     lostV(areaMm2, count, amps) <= dropShare(run, network, rules) * ownShare * nominalV &&
     lostV(areaMm2, count, crankingA) <= rules.cranking * nominalV

@@ -258,6 +258,7 @@ const letters: Readonly<Record<string, string>> = {
   dcdc: '=/=',
   inverter: '=/~',
   starter: 'M',
+  link: 'K',
 }
 
 function unitMark(node: PlacedNode, cx: number, cy: number, look: Look): Shape[] {

@@ -16,7 +16,7 @@ import { inTheWayOf, isAccepted } from '#core/assessment/finding'
 import { conditionsOf, type Condition } from './open'
 import type { Plan } from './plan'
 import { settingsCards, type SettingsCard } from './settings'
-import { wiringWorkOf, type WiringWork } from './wiring'
+import { withoutWiredParts, withWiringSteps, wiringWorkOf, type WiringWork } from './wiring'
 
 /** A complete answer, judged in full: what it is, what it takes, what it settles and what remains. */
 export interface Answer {
@@ -134,12 +134,22 @@ function headlineOf(verdict: Verdict, withAWord: boolean): string {
 }
 
 /** Judged in full, with its runs; what a step settles counts only where it holds there too. */
-function full(evaluator: Evaluator, { index, name, job, steps, battery }: Evaluation): Answer {
+function full(evaluator: Evaluator, found: Evaluation): Answer {
+  const { index, name, battery } = found
   const { plan } = evaluator
+  const draft = withWiringSteps(plan, found)
+  const { job } = draft
+  const steps = withoutWiredParts(plan, draft)
   const assessment = assess(job, plan.shop)
-  const settled = steps.map((step) => ({ ...step, settles: settledBy(step, plan.before, assessment.checks) }))
+  const settled = steps.map((step) => ({
+    ...step,
+    settles: [...new Set([...wiringOf(step), ...settledBy(step, plan.before, assessment.checks)])],
+  }))
   return answerOf(evaluator, { id: String(index), name, job, steps: settled, battery }, assessment)
 }
+
+/** What a step settles in the wiring: it was taken for that. */
+const wiringOf = ({ settles }: Step): string[] => settles.filter((id) => id.startsWith('wiring.'))
 
 /** What measuring something could save: the cheapest answer that hangs on it against the cheapest sure one. */
 export interface Worth {
@@ -247,7 +257,7 @@ export function adjust(evaluator: Evaluator, answer: Answer, adjustments: readon
   const assessment = assess(draft.job, plan.shop)
   const steps = withoutDoubles(draft.steps).map((step) => ({
     ...step,
-    settles: settledBy(step, plan.before, assessment.checks),
+    settles: [...new Set([...wiringOf(step), ...settledBy(step, plan.before, assessment.checks)])],
   }))
   const touched = adjustments.some(({ off, value }) => off || value !== undefined)
   const id = `${answer.id.split('~')[0]}${touched ? '~' : ''}`

@@ -1,6 +1,8 @@
 import { readFileSync, readdirSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { readShelfCsv } from '#core/formats/shelf-csv'
+import { wiredJob } from '#core/assessment/wired'
+import { withSpecified } from '#core/job/as-specified'
 import type { JobDocument } from '#core/job/document'
 import { goodJob, withValues } from '#core/testing'
 import { shelfKindIds, type ShelfPart } from '#core/shelf/kinds'
@@ -18,15 +20,17 @@ const shelf: ShelfPart[] = shelfKindIds.flatMap((kind) =>
   ).parts.map(({ code, name, maker, values }) => ({ kind, version: 1, code, name, maker, values })),
 )
 const folder = new URL('../../demo/jobs/', import.meta.url)
-const trailer = JSON.parse(
-  readFileSync(
-    new URL(
-      readdirSync(folder).find((name) => name.startsWith('0430'))!,
-      folder,
+const demo = (number: string): JobDocument =>
+  JSON.parse(
+    readFileSync(
+      new URL(
+        readdirSync(folder).find((name) => name.startsWith(number))!,
+        folder,
+      ),
+      'utf8',
     ),
-    'utf8',
-  ),
-) as JobDocument
+  ) as JobDocument
+const trailer = demo('0430')
 
 describe('the wiring of an answer', () => {
   it('is taken from the shelf where it has it, by size and with its price a metre', () => {
@@ -74,5 +78,46 @@ describe('the wiring of an answer', () => {
       parts: answer!.wiring.parts,
       hours: answer!.wiring.hours,
     })
+  })
+})
+
+describe('the wiring of a job as its first answer has it', () => {
+  const answered = new Map<string, JobDocument>()
+  const specified = (number: string): JobDocument => {
+    const known = answered.get(number)
+    if (known) return known
+    const [answer] = solve(planOf(demo(number), {}, shelf)).answers
+    const job = withSpecified(demo(number), specifiedBy(answer!, 'Ida', '2026-11-27T10:00:00.000Z'))
+    answered.set(number, job)
+    return job
+  }
+
+  it('takes what was surveyed for gone, under the name it had and as what it was', () => {
+    const { gone } = networkOf(specified('0417'))
+    expect(gone.map(({ name, was, instead }) => ({ name, was, instead }))).toEqual([
+      { name: 'Old house bank', was: 'battery', instead: 'bank' },
+      { name: 'Diode isolator', was: 'diode', instead: 'link-1' },
+    ])
+    // The same where the changes of the answer are made in the job already, as its checks see it.
+    expect(wiredJob(specified('0417'), {}).network.gone).toEqual(gone)
+  })
+
+  it('of an answer asks for nothing any more: what the answer leaves of the old cables is replaced where it must be', () => {
+    for (const number of ['0417', '0421', '0424', '0427', '0430', '0433']) {
+      const { checks } = wiredJob(specified(number), {})
+      expect({
+        number,
+        left: checks.filter(({ verdict }) => verdict !== 'suits').map(({ key }) => key),
+      }).toEqual({ number, left: [] })
+    }
+    const feed = networkOf(specified('0430')).runs.find(({ id }) => id === 'link-1-in-feed')!
+    expect(feed).toMatchObject({ state: 'new', areaKnown: 'found' })
+    expect(feed.areaMm2).toBeGreaterThan(10)
+    // It is bought once: with the wiring.
+    const parts = specified('0430').specified!.steps.map(({ label, parts: own }) => ({
+      label,
+      cable: own.some(({ name }) => name.includes(`${feed.areaMm2} mm²`)),
+    }))
+    expect(parts.filter(({ cable }) => cable).map(({ label }) => label)).toEqual(['Wire it as drawn'])
   })
 })

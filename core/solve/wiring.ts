@@ -1,12 +1,63 @@
 import { withSpecified } from '#core/job/as-specified'
+import { wiringVerdictOf } from '#core/assessment/wired'
 import type { Change } from '#core/job/change'
+import { changesBetween } from '#core/job/changes'
+import type { JobDocument } from '#core/job/document'
 import type { ListedPart, Specified } from '#core/job/specified'
 import { hoursOfWiring, partsOfWiring, type Wanted } from '#core/network/lists'
 import { networkOf } from '#core/network/of-job'
+import { canTry, joinRemedies, sameRemedy } from '#core/remedies/catalogue'
 import { listed } from '#core/remedies/listed'
 import { resolveRules } from '#core/rules/rules'
 import type { ShelfPart } from '#core/shelf/kinds'
+import { factsOf, usualSystem } from '#core/system/system'
+import { Draft, type Step } from './draft'
 import type { Plan } from './plan'
+
+/** What a job and the changes of an answer come to, as a job that is specified. */
+function withAnswer({ job }: Plan, changes: readonly Change[]): JobDocument {
+  const specified: Specified = { name: '', at: '', by: '', battery: [], steps: [], accepted: [], changes }
+  return withSpecified(job, specified)
+}
+
+/** Findings of the wiring are followed so often: a thicker cable asks for another fuse, which asks for a plug. */
+const mostRounds = 3
+
+/**
+ * The steps of an answer with those that its wiring asks for of the cables that stay: a thicker cable, a fuse that
+ * protects it, a larger plug. What is proposed anew is made to fit in any case.
+ */
+export function withWiringSteps(
+  plan: Plan,
+  { job, steps }: { readonly job: JobDocument; readonly steps: readonly Step[] },
+): Draft {
+  const draft = new Draft(job, plan.shelf)
+  draft.steps.push(...steps)
+  for (let round = 0; round < mostRounds; round++) {
+    const { checks } = wiringVerdictOf(withAnswer(plan, changesBetween(plan.job, draft.job)), plan.shop)
+    const asked = checks.flatMap(({ id, verdict, remedies }) => {
+      const ref = remedies.find(({ on }) => on.startsWith('conductors/'))
+      return verdict === 'suits-once-changed' && ref && canTry(ref) ? [{ ref, id }] : []
+    })
+    if (asked.length === 0) break
+    const system = usualSystem(factsOf(draft.job, plan.shop))
+    for (const ref of joinRemedies(asked.map((one) => one.ref)))
+      draft.take(
+        ref,
+        asked.filter((one) => sameRemedy(one.ref, ref)).map(({ id }) => id),
+        null,
+        system,
+      )
+  }
+  return draft
+}
+
+/** Steps without the parts that the wiring of their answer buys: a cable that is drawn, its fuses and its plug. */
+export function withoutWiredParts(plan: Plan, { job, steps }: Pick<Draft, 'job' | 'steps'>): Step[] {
+  const { runs } = networkOf(withAnswer(plan, changesBetween(plan.job, job)), plan.shop)
+  const drawn = new Set(runs.map(({ cable }) => cable))
+  return steps.map((step) => (drawn.has(step.ref.on) ? { ...step, parts: [] } : step))
+}
 
 /** What the wiring of an answer takes. */
 export interface WiringWork {
@@ -15,9 +66,9 @@ export interface WiringWork {
   readonly hours: number
 }
 
-export function wiringWorkOf({ job, shop, shelf }: Plan, changes: readonly Change[]): WiringWork {
-  const specified: Specified = { name: '', at: '', by: '', battery: [], steps: [], accepted: [], changes }
-  const network = networkOf(withSpecified(job, specified), shop)
+export function wiringWorkOf(plan: Plan, changes: readonly Change[]): WiringWork {
+  const { job, shop, shelf } = plan
+  const network = networkOf(withAnswer(plan, changes), shop)
   const parts = partsOfWiring(network).map(({ what, quantity, unit, wanted }) => {
     const part = wanted && cheapestOf(shelf, wanted)
     if (!part) return { kind: null, code: '', version: 0, name: what, quantity, unit, price: null }

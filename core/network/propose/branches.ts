@@ -35,7 +35,7 @@ function branch(
   const own = { of, nominalV } as const
   build.fitting(`${id}-fuse`, 'fuse', {
     ...own,
-    ...nearFuse(cable),
+    ...nearFuse(build, cable),
     opposite: minus,
     name: `Fuse of ${name}`,
     reason: at.reason,

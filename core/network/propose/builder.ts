@@ -1,4 +1,4 @@
-import type { PartPath } from '#core/job/document'
+import type { FieldPath, PartPath } from '#core/job/document'
 import { fuseInterruptA, type FuseFamily } from '#core/physics/fuses'
 import type { View } from '#core/system/scene'
 import type { System } from '#core/system/system'
@@ -80,13 +80,13 @@ export class Builder {
   /** @param isNew whether a part of the job is fitted, or fitted in place of another */
   constructor(
     readonly system: System,
-    readonly isNew: (path: PartPath) => boolean,
+    readonly isNew: (path: PartPath | FieldPath) => boolean,
   ) {
     const { runs, fittings } = system.many
     this.handOn = new Map([...runs, ...fittings].map((view) => [view.$path, view]))
   }
 
-  stateOf(path: PartPath): State {
+  stateOf(path: PartPath | FieldPath): State {
     return this.isNew(path) ? 'new' : 'found'
   }
 
@@ -186,7 +186,7 @@ export class Builder {
       role,
       from,
       to,
-      state: cable && setArea === null ? 'found' : state,
+      state: cable && setArea === null ? this.stateOf(`${cable.$path}/areaMm2`) : state,
       of,
       returnOf,
       cable: cable?.$path ?? null,

@@ -40,7 +40,7 @@ function bondOf(build: Builder, house: Joint): void {
     return
   }
   build.post('body', 'chassis', {
-    name: 'Body, at the house bank',
+    name: craft === 'motorcycle' ? 'Frame, at the battery' : 'Body, at the house bank',
     pole: 'negative',
     state: 'found',
     opposite: house.plus,

@@ -1,13 +1,15 @@
-import { partName, type JobDocument, type PartPath } from '#core/job/document'
-import { asSpecified } from '#core/job/as-specified'
+import { partName, type FieldPath, type JobDocument, type PartPath } from '#core/job/document'
+import { asFound, asSpecified } from '#core/job/as-specified'
 import { partKinds } from '#core/job/fields'
 import type { Gone } from '../network'
 
 /** What marks a part as another one in the same place, where it differs. */
 const identity = ['shelf', 'kind', 'name']
+/** What of a surveyed cable is another thing where it differs: the conductor itself, a fuse, a plug. */
+const thingsOfCable = ['areaMm2', 'fuseA', 'fuseKind', 'farFuseA', 'farFuseKind', 'connectorA']
 
-/** What the answer of a job fits: whole parts, and parts in place of others. */
-export function fittedBy({ specified }: JobDocument): (path: PartPath) => boolean {
+/** What the answer of a job fits: whole parts, parts in place of others, and, by field, what it changes of a cable. */
+export function fittedBy({ specified }: JobDocument): (path: PartPath | FieldPath) => boolean {
   const paths = new Set<string>()
   for (const { path, before } of specified?.changes ?? []) {
     const [section, id, field] = path.split('/') as [string, string, string | undefined]
@@ -15,27 +17,35 @@ export function fittedBy({ specified }: JobDocument): (path: PartPath) => boolea
     if (field === undefined) {
       if (before === undefined) paths.add(path)
     } else if (identity.includes(field)) paths.add(`${section}/${id}`)
+    else if (section === 'conductors' && thingsOfCable.includes(field)) paths.add(path)
   }
   return (path) => paths.has(path)
 }
 
+/** What a part was, for whoever draws it. */
+const wasOf = { chargers: 'source', solar: 'source', sources: 'source', inverters: 'inverter' } as const
+
+const linkWas = (kind: unknown): Gone['was'] => (kind === 'dcdc' || kind === 'diode' ? kind : 'link')
+
 /** What the survey holds and the job as specified does not: the old bank, and parts that others take the place of. */
-export function goneOf(found: JobDocument): Gone[] {
-  const done = asSpecified(found)
-  const isFitted = fittedBy(found)
+export function goneOf(job: JobDocument): Gone[] {
+  const found = asFound(job)
+  const done = asSpecified(job)
+  const isFitted = fittedBy(job)
   const mixed = (done.use.mixed?.value ?? 'replaced') as string
   const gone: Gone[] = []
   const bank = Object.keys(found.houseBank).length > 0
   if (bank && (mixed === 'replaced' || mixed === 'series'))
-    gone.push({ id: 'house-bank', name: 'Old house bank', of: 'houseBank', instead: 'bank' })
+    gone.push({ id: 'house-bank', name: 'Old house bank', of: 'houseBank', was: 'battery', instead: 'bank' })
   for (const kind of ['links', 'chargers', 'solar', 'sources', 'inverters'] as const)
     for (const [id, part] of Object.entries(found[kind])) {
       const path = `${kind}/${id}`
       const stays = Object.hasOwn(done[kind], id)
       const isLink = kind === 'links'
       const oldKind = (part as { kind?: { value?: unknown } }).kind?.value
+      const was = kind === 'links' ? linkWas(oldKind) : wasOf[kind]
       if (stays && (!isFitted(path) || (isLink && (oldKind === 'direct' || oldKind === 'none')))) continue
-      gone.push({ id: `old-${id}`, name: partName(found, path), of: path, instead: stays ? id : null })
+      gone.push({ id: `old-${id}`, name: partName(found, path), of: path, was, instead: stays ? id : null })
     }
   return gone
 }

@@ -40,7 +40,7 @@ function straightOf(build: Builder, house: Joint, at: LinkAt, cable: Cable | nul
   else if (at.battery) {
     build.fitting(`${id}-far-fuse`, 'fuse', {
       ...own,
-      ...farFuse(cable),
+      ...farFuse(build, cable),
       name: `Fuse of ${link.$name} at the starting battery`,
       reason: 'The starting battery feeds a fault from this end.',
     })
@@ -68,7 +68,7 @@ function straightOf(build: Builder, house: Joint, at: LinkAt, cable: Cable | nul
   }
   build.fitting(`${id}-fuse`, 'fuse', {
     ...own,
-    ...nearFuse(cable),
+    ...nearFuse(build, cable),
     opposite: house.minus,
     name: `Fuse of ${link.$name} at the house bank`,
     reason: 'The lithium feeds a fault from this end.',
@@ -140,7 +140,7 @@ function dcdcOf(build: Builder, house: Joint, at: LinkAt, cables: readonly Cable
   const output = { of: link.$path, nominalV: house.nominalV, opposite: house.minus } as const
   build.fitting(`${id}-in-fuse`, 'fuse', {
     ...input,
-    ...nearFuse(inCable),
+    ...nearFuse(build, inCable),
     name: `Fuse of ${link.$name}, input`,
     reason: at.battery
       ? 'The starting battery feeds a fault in this cable.'
@@ -183,7 +183,7 @@ function dcdcOf(build: Builder, house: Joint, at: LinkAt, cables: readonly Cable
   build.post(`${id}-out-plus`, 'terminal', { ...output, state, name: `${link.$name}, output` })
   build.fitting(`${id}-out-fuse`, 'fuse', {
     ...output,
-    ...nearFuse(outCable),
+    ...nearFuse(build, outCable),
     name: `Fuse of ${link.$name}, output`,
     reason: 'The house bank feeds a fault in this cable.',
   })
@@ -235,7 +235,7 @@ function feedOf(build: Builder, id: string, from: string, to: string, at: LinkAt
     build.fitting(`${id}-plug`, 'plug', {
       ...own,
       name: `Plug of ${link.$name}`,
-      state: 'found',
+      state: build.stateOf(`${cable.$path}/connectorA`),
       ratedA: cable.connectorA,
       mostMm2: cable.connectorMostMm2 < 1000 ? cable.connectorMostMm2 : null,
       reason: 'The trailer parts from the vehicle here.',
@@ -252,7 +252,7 @@ function feedOf(build: Builder, id: string, from: string, to: string, at: LinkAt
   if (farFused || plugged) {
     build.fitting(`${id}-in-far-fuse`, 'fuse', {
       ...own,
-      ...farFuse(cable),
+      ...farFuse(build, cable),
       name: `Fuse of ${link.$name} at its input`,
       reason: 'Behind the plug the cable can be touched from the other side: it is fused at both ends.',
     })

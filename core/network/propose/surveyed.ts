@@ -1,14 +1,21 @@
 import type { View } from '#core/system/scene'
+import type { State } from '../network'
+import type { Builder } from './builder'
 
 export type Cable = View<'conductors'>
 
+interface FoundFuse {
+  readonly state: State
+  readonly family: Cable['fuseKind']
+  readonly ratedA: number
+  readonly aicA: number | null
+}
+
 /** The fuse of a surveyed cable nearest the battery; nothing where it is not known. */
-export function nearFuse(
-  cable: Cable | null,
-): Partial<{ state: 'found'; family: Cable['fuseKind']; ratedA: number; aicA: number | null }> {
+export function nearFuse(build: Builder, cable: Cable | null): Partial<FoundFuse> {
   if (!cable || cable.$entered('fuseA') === null) return {}
   return {
-    state: 'found',
+    state: stateOfFuse(build, cable, 'fuse'),
     ratedA: cable.fuseA,
     aicA: cable.fuseAicA,
     ...(cable.$entered('fuseKind') === null ? {} : { family: cable.fuseKind }),
@@ -16,7 +23,16 @@ export function nearFuse(
 }
 
 /** The fuse of a surveyed cable nearest its source; nothing where there is none. */
-export function farFuse(cable: Cable | null): ReturnType<typeof nearFuse> {
+export function farFuse(build: Builder, cable: Cable | null): Partial<FoundFuse> {
   if (!cable || cable.farFuseKind === 'none' || cable.farFuseA === null) return {}
-  return { state: 'found', family: cable.farFuseKind, ratedA: cable.farFuseA, aicA: cable.farFuseAicA }
+  return {
+    state: stateOfFuse(build, cable, 'farFuse'),
+    family: cable.farFuseKind,
+    ratedA: cable.farFuseA,
+    aicA: cable.farFuseAicA,
+  }
 }
+
+/** A fuse of a surveyed cable is new where the answer changes its rating or its family. */
+const stateOfFuse = (build: Builder, { $path }: Cable, end: 'fuse' | 'farFuse'): State =>
+  [`${$path}/${end}A`, `${$path}/${end}Kind`].some((path) => build.isNew(path)) ? 'new' : 'found'
