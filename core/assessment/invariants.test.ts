@@ -194,7 +194,7 @@ describe('over 2,000 random jobs', { timeout: 300_000 }, () => {
         // A fuse that holds what flows is another matter than one that protects the cable.
         const protecting = before.checks.filter(
           ({ id, compared, verdict }) =>
-            id !== 'cable.fuse' || (compared[1].label === 'cable carries' && verdict !== 'measure-first'),
+            id !== 'cable.fuse' || (compared[1].label === 'conductor carries' && verdict !== 'measure-first'),
         )
         expect(
           better({ ...before, checks: protecting }, scaled('conductors', 'fuseA', factor), [

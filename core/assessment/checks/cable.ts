@@ -1,5 +1,4 @@
-import { said } from '#core/units/format'
-import { check, mid, number, word, type Subjects } from '#core/assessment/check'
+import { check, mid, word, type Subjects } from '#core/assessment/check'
 import {
   carriesA,
   feedsFarEnd,
@@ -12,10 +11,8 @@ import {
 import { isStraight } from '#core/system/lanes'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { System } from '#core/system/system'
-
-const localCode = (): string[] => [
-  'Sizes and fuses here are starting points: the local code and the makers’ sheets decide.',
-]
+import { said } from '#core/units/format'
+import { currentIn, fuseAgainst, plugAgainst, type Conductor } from './conductor'
 
 /** A cable of the smallest usual size that carries a current there; none where no usual size does. */
 function thicker({ cable }: Subjects['cable'], amps: number): RemedyRef[] {
@@ -42,35 +39,36 @@ export const ampacity = check({
   about: 'cable',
   why: 'Lithium draws for an hour what lead drew for minutes: a cable that was warm is now hot, and its insulation burns.',
   judge(subject, system) {
-    const { cable, name } = subject
-    const { q } = system
-    const flows = flowsA(cable, system)
-    if (flows === null) return null
-    const carries = carriesA(cable)
-    const over = flows > carries
-    return {
-      verdict: over ? 'suits-once-changed' : 'suits',
-      compared: [number('flows', flows, 'A'), number('cable carries', carries, 'A')],
-      limit: cable.$origin('areaMm2'),
-      formula: () => `${carriesWords(subject, system)}; ${q(flows, 'A')} flow for hours`,
-      summary: () =>
-        over
-          ? `In ${mid(name)} ${q(flows, 'A')} flow for hours, and ${q(cable.areaMm2, 'mm²')} carry ${q(carries, 'A')} there.`
-          : `${name} carries ${q(carries, 'A')} where it lies; ${q(flows, 'A')} flow in it.`,
-      remedies: over ? [...thicker(subject, flows), ...lessCurrent(subject, carries)] : [],
-      cautions: localCode,
-    }
+    const conductor = conductorOf(subject, system)
+    return (
+      conductor &&
+      currentIn(conductor, {
+        most: '',
+        remedies: () => [...thicker(subject, conductor.flowsA), ...lessCurrent(subject, conductor.carriesA)],
+        q: system.q,
+      })
+    )
   },
 })
 
-function carriesWords({ cable }: Subjects['cable'], { q }: System): string {
-  return said(
-    `${q(cable.areaMm2, 'mm²')}, ${cable.insulationC} °C insulation`,
-    cable.engineSpace === 'yes' ? ', in the engine space' : '',
-    cable.bundled > 1 ? `, ${cable.bundled} in a bundle` : '',
-    cable.material === 'aluminium' ? ', aluminium' : '',
-    `: ${q(carriesA(cable), 'A')}`,
-  )
+/** A cable with what flows in it; null where it serves nothing that tells. */
+function conductorOf({ cable, name }: Subjects['cable'], system: System): Conductor | null {
+  const flows = flowsA(cable, system)
+  if (flows === null) return null
+  const { q } = system
+  return {
+    name,
+    flowsA: flows,
+    carriesA: carriesA(cable),
+    areaMm2: cable.areaMm2,
+    words: said(
+      `${q(cable.areaMm2, 'mm²')}, ${cable.insulationC} °C insulation`,
+      cable.engineSpace === 'yes' ? ', in the engine space' : '',
+      cable.bundled > 1 ? `, ${cable.bundled} in a bundle` : '',
+      cable.material === 'aluminium' ? ', aluminium' : '',
+    ),
+    limit: cable.$origin('areaMm2'),
+  }
 }
 
 /** The largest fuse at either end of a cable, A. */
@@ -83,36 +81,17 @@ export const fuse = check({
   about: 'cable',
   why: 'A fuse protects the cable, not what hangs on it: one that is larger than the cable lets it glow in a short that never blows the fuse.',
   judge(subject, system) {
+    const conductor = conductorOf(subject, system)
+    if (!conductor) return null
     const { cable, name } = subject
-    const { q } = system
-    const flows = flowsA(cable, system)
-    if (flows === null) return null
-    const carries = carriesA(cable)
+    // The larger of its two fuses lets it glow; what flows goes through the one nearest the battery.
     const largestA = largestFuseA(cable)
-    const over = largestA > carries
-    const small = !over && flows > cable.fuseA
-    return {
-      verdict: over || small ? 'suits-once-changed' : 'suits',
-      compared: small
-        ? [number('flows', flows, 'A'), number('fuse holds', cable.fuseA, 'A')]
-        : [number('fuse', largestA, 'A'), number('cable carries', carries, 'A')],
-      limit: cable.$origin(small ? 'fuseA' : 'areaMm2'),
-      formula: () =>
-        `${q(flows, 'A')} flow; fuse ${q(largestA, 'A')} ${over ? '>' : '≤'} ${carriesWords(subject, system)}`,
-      summary: () =>
-        over
-          ? `The fuse of ${mid(name)} is ${q(largestA, 'A')} and the cable carries ${q(carries, 'A')}: in a short the cable burns before the fuse blows.`
-          : small
-            ? `In ${mid(name)} ${q(flows, 'A')} flow for hours through a fuse of ${q(cable.fuseA, 'A')}, which blows.`
-            : `The fuse of ${q(largestA, 'A')} protects ${mid(name)}, which carries ${q(carries, 'A')}.`,
-      remedies: over || small ? fitFuse(subject, flows) : [],
-      cautions: () =>
-        !over && !small && flows > 0.8 * cable.fuseA
-          ? [
-              'The fuse runs warm at more than four fifths of its rating: one size up, where the cable carries it.',
-            ]
-          : [],
-    }
+    const ratedA = largestA > conductor.carriesA ? largestA : cable.fuseA
+    return fuseAgainst(
+      conductor,
+      { name: `fuse of ${mid(name)}`, ratedA, holdsA: cable.fuseA },
+      { rule: '', remedies: () => fitFuse(subject, conductor.flowsA), q: system.q },
+    )
   },
 })
 
@@ -158,50 +137,35 @@ export const plug = check({
   about: 'cable',
   why: 'A plug is the weakest part of its cable, and its contacts age: it melts at a current that cable and fuse bear.',
   judge({ cable, name }, system) {
-    const { q } = system
     const flows = flowsA(cable, system)
     const { connectorA, connectorMostMm2 } = cable
     if (flows === null || connectorA === null) return null
     const fuseA = largestFuseA(cable)
     const tooThick = cable.areaMm2 > connectorMostMm2
-    const over = flows > connectorA || fuseA > connectorA
-    const needsA = Math.max(flows, fuseA)
     const smaller = fuseUpTo(connectorA)
-    const refuse = flows <= connectorA && smaller !== null && smaller >= flows
-    return {
-      verdict: over || tooThick ? 'suits-once-changed' : 'suits',
-      compared:
-        tooThick && !over
-          ? [number('cable', cable.areaMm2, 'mm²'), number('plug takes', connectorMostMm2, 'mm²')]
-          : [
-              number(flows > connectorA ? 'flows' : 'fuse', flows > connectorA ? flows : fuseA, 'A'),
-              number('plug', connectorA, 'A'),
-            ],
-      limit: cable.$origin(tooThick && !over ? 'connectorMostMm2' : 'connectorA'),
-      formula: () =>
-        `${q(flows, 'A')} flow, fuse ${q(fuseA, 'A')}, plug ${q(connectorA, 'A')}; ${q(cable.areaMm2, 'mm²')} in contacts for ${q(connectorMostMm2, 'mm²')}`,
-      summary: () =>
-        flows > connectorA
-          ? `Through the plug of ${mid(name)} ${q(flows, 'A')} flow, and it is made for ${q(connectorA, 'A')}.`
-          : over
-            ? `The fuse of ${mid(name)} is ${q(fuseA, 'A')} and its plug is made for ${q(connectorA, 'A')}: the plug melts first.`
-            : tooThick
-              ? `The plug of ${mid(name)} takes ${q(connectorMostMm2, 'mm²')}, and the cable is ${q(cable.areaMm2, 'mm²')}.`
-              : `The plug of ${mid(name)} is made for ${q(connectorA, 'A')}; ${q(flows, 'A')} flow through it.`,
-      remedies:
-        over || tooThick
-          ? [
-              ...(over && !tooThick && refuse
-                ? [{ id: 'fuse.size', on: cable.$path, value: smaller } as const]
-                : []),
-              {
-                id: 'plug.larger',
-                on: cable.$path,
-                value: Math.ceil(needsA / 5) * 5,
-                values: { connectorMostMm2: Math.max(cable.areaMm2, connectorMostMm2) },
-              },
-            ]
-          : [],
-    }
+    const refuse = !tooThick && flows <= connectorA && smaller !== null && smaller >= flows
+    return plugAgainst(
+      {
+        name: `The plug of ${mid(name)}`,
+        ratedA: connectorA,
+        mostMm2: connectorMostMm2,
+        limit: cable.$origin(
+          tooThick && Math.max(flows, fuseA) <= connectorA ? 'connectorMostMm2' : 'connectorA',
+        ),
+      },
+      { flowsA: flows, fuseA, areaMm2: cable.areaMm2 },
+      {
+        remedies: () => [
+          ...(refuse ? [{ id: 'fuse.size', on: cable.$path, value: smaller } as const] : []),
+          {
+            id: 'plug.larger',
+            on: cable.$path,
+            value: Math.ceil(Math.max(flows, fuseA) / 5) * 5,
+            values: { connectorMostMm2: Math.max(cable.areaMm2, connectorMostMm2) },
+          },
+        ],
+        q: system.q,
+      },
+    )
   },
 })

@@ -9,7 +9,7 @@ import { surgeThrough } from '#core/network/surge'
 import { wiringIn, type Wiring } from '#core/network/wiring'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { System } from '#core/system/system'
-import { localCode } from './wiring-runs'
+import { localCode, plugAgainst } from './conductor'
 
 interface Fused {
   readonly wiring: Wiring
@@ -294,40 +294,21 @@ export const plug = check({
     const wiring = wiringIn(system)
     const post = wiring.ways.post(subject.id)
     if (post?.kind !== 'plug' || post.fitting?.ratedA == null) return null
-    const { q } = system
     const { ratedA, mostMm2 } = post.fitting
     const runs = wiring.ways.runsAt(post.id)
     const amps = wiring.throughA(post.id)
     const fuseA = Math.max(0, ...runs.map((run) => wiring.ways.fuseOf(run)?.fitting?.ratedA ?? 0))
     const area = Math.max(...runs.map(({ areaMm2 }) => areaMm2 ?? 0))
-    const tooThick = mostMm2 !== null && area > mostMm2
     const needsA = Math.max(amps, fuseA)
-    const over = needsA > ratedA
-    return {
-      verdict: over || tooThick ? 'suits-once-changed' : 'suits',
-      compared:
-        tooThick && !over
-          ? [number('run', area, 'mm²'), number('plug takes', mostMm2, 'mm²')]
-          : [
-              number(amps > ratedA ? 'flows' : 'fuse', amps > ratedA ? amps : fuseA, 'A'),
-              number('plug', ratedA, 'A'),
-            ],
-      limit: { kind: 'label', text: 'moulded on its shell' },
-      formula: () =>
-        said(
-          `${q(amps, 'A')} flow, fuse ${q(fuseA, 'A')}, plug ${q(ratedA, 'A')}`,
-          mostMm2 === null ? '' : `; ${q(area, 'mm²')} in contacts for ${q(mostMm2, 'mm²')}`,
-        ),
-      summary: () =>
-        over
-          ? `${subject.name} is made for ${q(ratedA, 'A')}, and ${amps > ratedA ? `${q(amps, 'A')} flow through it` : `its fuse is ${q(fuseA, 'A')}: the plug melts first`}.`
-          : tooThick
-            ? `${subject.name} takes ${q(mostMm2, 'mm²')}, and the run is ${q(area, 'mm²')}.`
-            : `${subject.name} is made for ${q(ratedA, 'A')}; ${q(amps, 'A')} flow through it.`,
-      remedies:
-        over || tooThick
-          ? [{ id: 'fitting.larger', on: `fittings/${post.id}`, value: Math.ceil(needsA / 5) * 5 }]
-          : [],
-    }
+    return plugAgainst(
+      { name: subject.name, ratedA, mostMm2, limit: { kind: 'label', text: 'moulded on its shell' } },
+      { flowsA: amps, fuseA, areaMm2: area },
+      {
+        remedies: () => [
+          { id: 'fitting.larger', on: `fittings/${post.id}`, value: Math.ceil(needsA / 5) * 5 },
+        ],
+        q: system.q,
+      },
+    )
   },
 })

@@ -9,11 +9,7 @@ import { isSizeUnknown } from '#core/network/words'
 import { wiringIn, type Wiring } from '#core/network/wiring'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { System } from '#core/system/system'
-
-/** Said wherever a size or a rating is given. */
-export const localCode = (): string[] => [
-  'Sizes and ratings are starting points: the local code and the makers’ sheets decide.',
-]
+import { currentIn, fuseAgainst, isWrongFuse, localCode, type Conductor } from './conductor'
 
 interface Wire {
   readonly wiring: Wiring
@@ -86,22 +82,22 @@ export const ampacity = check({
   judge(subject, system) {
     const wire = wireOf(subject, system)
     if (!wire) return null
-    const { q } = system
-    const { amps, carries } = wire
-    const over = amps > carries
-    return {
-      verdict: over ? 'suits-once-changed' : 'suits',
-      compared: [number('flows', amps, 'A'), number('carries', carries, 'A')],
-      limit: { kind: 'computed', text: 'table of ampacities, where the run lies' },
-      formula: () => `${sizeWords(wire, system)}: ${q(carries, 'A')}; ${q(amps, 'A')} flow${caseWords(wire)}`,
-      summary: () =>
-        over
-          ? `In ${subject.name} ${q(amps, 'A')} flow, and ${q(wire.areaMm2, 'mm²')} carry ${q(carries, 'A')} there.`
-          : `${subject.name} carries ${q(carries, 'A')} where it lies; ${q(amps, 'A')} flow in it.`,
-      remedies: over ? sizeThat((area, count) => carriesA(wire.run, area, count) >= amps, wire) : [],
-      cautions: localCode,
-    }
+    const { run, amps } = wire
+    return currentIn(conductorOf(subject, wire, system), {
+      most: caseWords(wire),
+      remedies: () => sizeThat((area, count) => carriesA(run, area, count) >= amps, wire),
+      q: system.q,
+    })
   },
+})
+
+const conductorOf = ({ name }: Subjects['run'], wire: Wire, system: System): Conductor => ({
+  name,
+  flowsA: wire.amps,
+  carriesA: wire.carries,
+  areaMm2: wire.areaMm2,
+  words: sizeWords(wire, system),
+  limit: { kind: 'computed', text: 'table of ampacities, where the run lies' },
 })
 
 /** One-way length of a run, m: asked for where nobody has measured it. */
@@ -234,42 +230,33 @@ export const fuseRating = check({
     const ratedA = fuse?.fitting?.ratedA ?? null
     if (wire && !fuse) return unfused(subject, wire)
     if (!wire || !fuse || ratedA === null) return null
-    const { q } = system
-    const { carries, amps } = wire
-    const over = ratedA > carries
-    const small = amps > ratedA * (fuse.state === 'found' ? 1 : fuseShare) + 1e-6
-    const wished =
-      fuseSizesA.find((size) => size * fuseShare >= amps && size <= carries) ??
-      fuseSizesA.find((size) => size >= amps && size <= carries)
-    return {
-      verdict: over || small ? 'suits-once-changed' : 'suits',
-      compared: small
-        ? [number('flows', amps, 'A'), number('fuse', ratedA, 'A')]
-        : [number('fuse', ratedA, 'A'), number('run carries', carries, 'A')],
-      limit: { kind: 'computed', text: '1.25 × what flows ≤ fuse ≤ what the run carries' },
-      formula: () =>
-        `1.25 × ${q(amps, 'A')} = ${q(amps / fuseShare, 'A')}; fuse ${fuse.fitting!.number} ${q(ratedA, 'A')}; ${sizeWords(wire, system)} carries ${q(carries, 'A')}`,
-      summary: () =>
-        over
-          ? `Fuse ${fuse.fitting!.number} is ${q(ratedA, 'A')} and ${subject.name} carries ${q(carries, 'A')}: in a short it burns before the fuse blows.`
-          : small
-            ? `${q(amps, 'A')} flow in ${subject.name} through fuse ${fuse.fitting!.number} of ${q(ratedA, 'A')}, which does not hold that for hours.`
-            : `Fuse ${fuse.fitting!.number} of ${q(ratedA, 'A')} protects ${subject.name}, which carries ${q(carries, 'A')}.`,
-      remedies:
-        over || small
-          ? [
-              ...(wished !== undefined && wished !== ratedA
-                ? [{ id: 'fitting.fuse', on: `fittings/${fuse.id}`, value: wished } as const]
-                : []),
-              ...(over
-                ? sizeThat((area, count) => carriesA(wire.run, area, count) >= Math.max(ratedA, amps), wire)
-                : []),
-            ]
-          : [],
-      cautions: localCode,
+    const { amps, run } = wire
+    const conductor = conductorOf(subject, wire, system)
+    const on = {
+      name: `fuse ${fuse.fitting!.number}`,
+      ratedA,
+      holdsA: ratedA * (fuse.state === 'found' ? 1 : fuseShare),
     }
+    const remedies = (): RemedyRef[] => {
+      const wished = wishedFuseA(wire)
+      return [
+        ...(wished !== undefined && wished !== ratedA
+          ? [{ id: 'fitting.fuse', on: `fittings/${fuse.id}`, value: wished } as const]
+          : []),
+        ...(isWrongFuse(conductor, on) === 'too large'
+          ? sizeThat((area, count) => carriesA(run, area, count) >= Math.max(ratedA, amps), wire)
+          : []),
+      ]
+    }
+    const rule = fuse.state === 'found' ? '' : '1.25 × what flows ≤ fuse ≤ what the run carries: '
+    return fuseAgainst(conductor, on, { rule, remedies, q: system.q })
   },
 })
+
+/** The fuse that holds what flows, with its share where one is made, and protects the run. */
+const wishedFuseA = ({ amps, carries }: Wire): number | undefined =>
+  fuseSizesA.find((size) => size * fuseShare >= amps && size <= carries) ??
+  fuseSizesA.find((size) => size >= amps && size <= carries)
 
 /** A run without any fuse because one that is proposed was left out; null where none is wanted there. */
 function unfused({ name }: Subjects['run'], { run, wiring }: Wire): Judgement | null {

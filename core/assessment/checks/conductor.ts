@@ -1,0 +1,144 @@
+import { mid, number, type Judgement } from '#core/assessment/check'
+import type { Origin } from '#core/system/facts'
+import type { RemedyRef } from '#core/remedies/catalogue'
+import { said, type Write } from '#core/units/format'
+
+// One rule each for what flows in a conductor, for the fuse that protects it and for the plug in it: of the cables of a
+// survey, where a lane tells what flows, and of the runs of a wiring, where its solution does.
+
+/** Said wherever a size or a rating is given. */
+export const localCode = (): string[] => [
+  'Sizes and ratings are starting points: the local code and the makers’ sheets decide.',
+]
+
+/** A conductor with what flows in it for hours and what it carries where it lies, A. */
+export interface Conductor {
+  readonly name: string
+  readonly flowsA: number
+  readonly carriesA: number
+  readonly areaMm2: number
+  /** Its size, insulation and where it lies: `6 mm², 70 °C insulation, in the engine space`. */
+  readonly words: string
+  readonly limit: Origin
+}
+
+type Remedies = () => readonly RemedyRef[]
+
+/** What flows against what the conductor carries. @param most in which case most flows, in words */
+export function currentIn(
+  { name, flowsA, carriesA, areaMm2, words, limit }: Conductor,
+  { most, remedies, q }: { readonly most: string; readonly remedies: Remedies; readonly q: Write },
+): Judgement {
+  const over = flowsA > carriesA
+  return {
+    verdict: over ? 'suits-once-changed' : 'suits',
+    compared: [number('flows', flowsA, 'A'), number('carries', carriesA, 'A')],
+    limit,
+    formula: () => `${words}: ${q(carriesA, 'A')}; ${q(flowsA, 'A')} flow for hours${most}`,
+    summary: () =>
+      over
+        ? `In ${mid(name)} ${q(flowsA, 'A')} flow for hours, and ${q(areaMm2, 'mm²')} carry ${q(carriesA, 'A')} there.`
+        : `${name} carries ${q(carriesA, 'A')} where it lies; ${q(flowsA, 'A')} flow in it.`,
+    remedies: over ? remedies() : [],
+    cautions: localCode,
+  }
+}
+
+/** A fuse of a conductor. */
+export interface FuseOn {
+  /** As it is called inside a sentence. */
+  readonly name: string
+  readonly ratedA: number
+  /** What it holds for hours, A: its rating, or for a new one the share of it that is wished. */
+  readonly holdsA: number
+}
+
+/** Whether a fuse lets its conductor glow, or blows by what flows: the fuse may be no more than the one and no less than the other. */
+export const isWrongFuse = (
+  { flowsA, carriesA }: Conductor,
+  { ratedA, holdsA }: FuseOn,
+): 'too large' | 'too small' | null =>
+  ratedA > carriesA ? 'too large' : flowsA > holdsA + 1e-6 ? 'too small' : null
+
+/** A fuse against what its conductor carries and what flows in it. */
+export function fuseAgainst(
+  conductor: Conductor,
+  fuse: FuseOn,
+  { rule, remedies, q }: { readonly rule: string; readonly remedies: Remedies; readonly q: Write },
+): Judgement {
+  const { name, flowsA, carriesA, words, limit } = conductor
+  const { ratedA } = fuse
+  const wrong = isWrongFuse(conductor, fuse)
+  return {
+    verdict: wrong ? 'suits-once-changed' : 'suits',
+    compared:
+      wrong === 'too small'
+        ? [number('flows', flowsA, 'A'), number('fuse', ratedA, 'A')]
+        : [number('fuse', ratedA, 'A'), number('conductor carries', carriesA, 'A')],
+    limit,
+    formula: () =>
+      said(rule, `${q(flowsA, 'A')} flow; fuse ${q(ratedA, 'A')}; ${words} carries ${q(carriesA, 'A')}`),
+    summary: () => {
+      switch (wrong) {
+        case 'too large':
+          return `The ${fuse.name} is ${q(ratedA, 'A')} and ${mid(name)} carries ${q(carriesA, 'A')}: in a short it burns before the fuse blows.`
+        case 'too small':
+          return `In ${mid(name)} ${q(flowsA, 'A')} flow for hours through the ${fuse.name} of ${q(ratedA, 'A')}, which blows.`
+        case null:
+          return `The ${fuse.name} of ${q(ratedA, 'A')} protects ${mid(name)}, which carries ${q(carriesA, 'A')}.`
+      }
+    },
+    remedies: wrong ? remedies() : [],
+    cautions: () =>
+      wrong === null && flowsA > warmShare * ratedA
+        ? [
+            ...localCode(),
+            'The fuse runs warm at more than four fifths of its rating: one size up, where the conductor carries it.',
+          ]
+        : localCode(),
+  }
+}
+/** A fuse runs warm from this share of its rating on (engineering default). */
+const warmShare = 0.8
+
+/** A plug in a conductor. */
+export interface PlugIn {
+  readonly name: string
+  readonly ratedA: number
+  /** The largest conductor its contacts take, mm²; null where that is not told. */
+  readonly mostMm2: number | null
+  readonly limit: Origin
+}
+
+/** A plug against what flows through it, the fuse before it and the conductor in its contacts. */
+export function plugAgainst(
+  { name, ratedA, mostMm2, limit }: PlugIn,
+  { flowsA, fuseA, areaMm2 }: { readonly flowsA: number; readonly fuseA: number; readonly areaMm2: number },
+  { remedies, q }: { readonly remedies: Remedies; readonly q: Write },
+): Judgement {
+  const over = Math.max(flowsA, fuseA) > ratedA
+  const tooThick = mostMm2 !== null && areaMm2 > mostMm2
+  const byFlow = flowsA > ratedA
+  return {
+    verdict: over || tooThick ? 'suits-once-changed' : 'suits',
+    compared:
+      tooThick && !over
+        ? [number('conductor', areaMm2, 'mm²'), number('plug takes', mostMm2, 'mm²')]
+        : [number(byFlow ? 'flows' : 'fuse', byFlow ? flowsA : fuseA, 'A'), number('plug', ratedA, 'A')],
+    limit,
+    formula: () =>
+      said(
+        `${q(flowsA, 'A')} flow, fuse ${q(fuseA, 'A')}, plug ${q(ratedA, 'A')}`,
+        mostMm2 === null ? '' : `; ${q(areaMm2, 'mm²')} in contacts for ${q(mostMm2, 'mm²')}`,
+      ),
+    summary: () => {
+      if (byFlow) return `${name} is made for ${q(ratedA, 'A')}, and ${q(flowsA, 'A')} flow through it.`
+      if (over)
+        return `${name} is made for ${q(ratedA, 'A')}, and its fuse is ${q(fuseA, 'A')}: the plug melts first.`
+      return tooThick
+        ? `${name} takes ${q(mostMm2, 'mm²')}, and the conductor is ${q(areaMm2, 'mm²')}.`
+        : `${name} is made for ${q(ratedA, 'A')}; ${q(flowsA, 'A')} flow through it.`
+    },
+    remedies: over || tooThick ? remedies() : [],
+  }
+}
