@@ -44,6 +44,9 @@ export function runOhm(
   return (conductorOhm({ lengthM, areaMm2, material }) / count) * copperFactor(cableC) + fittingOhm
 }
 
+/** The id of all loads on a rested battery. */
+export const restedLoads = 'loads-rested'
+
 const named = (words: string, name: string): string => `${words} ${inside(name)}`
 
 /** Every case of a network, in the order in which it is looked at; last a short at each positive post. */
@@ -52,6 +55,9 @@ export function casesOf(network: Network): Case[] {
   const cases: Case[] = []
   if (units.some(({ kind }) => kind === 'load' || kind === 'inverter'))
     cases.push({ id: 'loads', kind: 'loads', name: 'All loads, nothing charging' })
+  // On a low battery a thin cable stops an inverter that draws all its power from a full one.
+  if (units.some(({ kind }) => kind === 'inverter'))
+    cases.push({ id: restedLoads, kind: 'loads', name: 'All loads on a rested battery' })
   for (const unit of units)
     if (unit.kind === 'source')
       cases.push({ id: `charge-${unit.id}`, kind: 'charge', name: named('Charging from', unit.name) })
@@ -213,9 +219,9 @@ export function elementsOf(unit: Unit, at: Case, network: Network): Element[] {
 }
 
 /** A battery of the house is low when it is charged or loaded; one that turns an engine is full soon after the start. */
-function emfV({ serves, lowV, restV, fullV }: BatteryUnit, { kind }: Case): number {
+function emfV({ serves, lowV, restV, fullV }: BatteryUnit, { kind, id }: Case): number {
   if (kind === 'rest') return fullV
-  return kind === 'cranking' || serves === 'engine' ? restV : lowV
+  return kind === 'cranking' || id === restedLoads || serves === 'engine' ? restV : lowV
 }
 
 /** A source whose regulator is out of it gives all its current, whatever the voltage: that of a volt many times its own. */

@@ -1,4 +1,4 @@
-import { casesOf, type Case } from '#core/network/cases'
+import { casesOf, restedLoads, type Case } from '#core/network/cases'
 import { inside } from '#core/units/format'
 import { unitsOf, type Rig } from './rig'
 
@@ -46,7 +46,10 @@ const floatMinutes = 30
 
 /** Every state in which something of a rig is read. */
 export function statesOf(rig: Rig): State[] {
-  const cases = casesOf(rig.network).filter(({ kind }) => kind !== 'short' && kind !== 'together')
+  const cases = casesOf(rig.network).filter(
+    // Loads are tried once, on whatever charge the battery has by then.
+    ({ kind, id }) => kind !== 'short' && kind !== 'together' && id !== restedLoads,
+  )
   const at = (id: string): Case | null => cases.find((one) => one.id === id) ?? null
   return [
     ...cases.map((one) => ({

@@ -13,10 +13,11 @@ const mostMb = 256
 /** What one judging, and one paper, may take; then its thread is ended, ms. */
 const judgingMs = 5000
 const paperMs = 15_000
-/** Threads that judge, and as many that print: nobody's paper keeps a judging waiting. */
-const threads = Math.max(1, availableParallelism() - 1)
+/** Threads that judge leave the server a core; nobody’s paper keeps a judging waiting. */
+const judges = Math.max(1, availableParallelism() - 1)
+const printers = availableParallelism()
 
-const poolOf = (): Piscina =>
+const poolOf = (threads: number): Piscina =>
   new Piscina({
     filename: threadFile,
     minThreads: 0,
@@ -27,7 +28,7 @@ const poolOf = (): Piscina =>
 
 /** Runs tasks of a pool, each within its time: as many at once as there are threads, so that it begins when they do. */
 function within(pool: Piscina, mostMs: number) {
-  const atOnce = pLimit(threads)
+  const atOnce = pLimit(pool.maxThreads)
   return <T>(name: string, task: unknown): Promise<T> =>
     atOnce(async () => {
       const signal = AbortSignal.timeout(mostMs)
@@ -40,7 +41,7 @@ function within(pool: Piscina, mostMs: number) {
 }
 
 function pooled(): Judge {
-  const [judging, printing] = [poolOf(), poolOf()]
+  const [judging, printing] = [poolOf(judges), poolOf(printers)]
   const judge = within(judging, judgingMs)
   const print = within(printing, paperMs)
   return {
