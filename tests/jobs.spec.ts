@@ -19,6 +19,26 @@ test('the list shows each job with its verdict, and finds by words and verdict',
   await expect(headline(page)).toHaveText('Measure first')
 })
 
+test('a long list keeps what was shown of it while one of its jobs is being judged', async ({
+  page,
+  app,
+}) => {
+  await app.db.sql`
+    insert into job (workshop_id, document, number, name, customer, craft, stage, verdict, headline, reason, search, updated_by, version, judged_version, judged_shop)
+    select workshop_id, document, (2000 + n)::text, name, customer, craft, stage, verdict, headline, reason, search, updated_by, version,
+      case when n = 1 then 0 else judged_version end, judged_shop
+    from generate_series(1, 150) n join job on number = '0433'`
+  await page.goto(app.url)
+  const rows = page.getByRole('list', { name: 'Jobs' }).getByRole('listitem')
+  await expect(rows).toHaveCount(100)
+  await page.getByRole('button', { name: 'Show more' }).click()
+  await expect(rows).toHaveCount(156)
+  await expect(page.getByText('Being judged').first()).toBeVisible()
+  // Asked anew twice over.
+  for (let i = 0; i < 4; i++) await page.waitForResponse((response) => response.url().includes('/api/jobs?'))
+  await expect(rows).toHaveCount(156)
+})
+
 test('a job file goes out and comes in again', async ({ page, app }) => {
   await page.goto(await app.job('0421'))
   const [download] = await Promise.all([

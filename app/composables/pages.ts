@@ -20,22 +20,39 @@ export function usePages<Row, Answer extends Page>(
   const problem = ref('')
   const newest = latest()
 
-  async function ask(after: string | null) {
+  /** Asks for the page behind an end; its rows go behind those before it. */
+  async function ask(after: string | null, before: readonly Row[]): Promise<readonly Row[] | null> {
     const got = await newest(read<Answer>(pathOf(after)))
-    if (!got) return
-    if (got.kind === 'ok') {
-      rows.value = [...(after === null ? [] : (rows.value ?? [])), ...rowsOf(got.data)]
-      answer.value = got.data
-      problem.value = ''
-    } else problem.value = problemOf(got, 'The server cannot be reached. The list may be old.')
+    if (!got) return null
+    if (got.kind !== 'ok') {
+      problem.value = problemOf(got, 'The server cannot be reached. The list may be old.')
+      return null
+    }
+    answer.value = got.data
+    problem.value = ''
+    return [...before, ...rowsOf(got.data)]
+  }
+  const show = (now: readonly Row[] | null): void => {
+    if (now) rows.value = now
+  }
+
+  /** As many pages as are listed, anew. */
+  async function again(): Promise<void> {
+    const listed = rows.value?.length ?? 0
+    let now = await ask(null, [])
+    while (now && now.length < listed && answer.value?.next) now = await ask(answer.value.next, now)
+    show(now)
   }
   return {
     rows,
     /** The last answer as it came. */
     answer,
     problem,
-    load: () => ask(null),
-    more: () => (answer.value?.next ? ask(answer.value.next) : Promise.resolve()),
+    load: async () => show(await ask(null, [])),
+    more: async () => {
+      if (answer.value?.next) show(await ask(answer.value.next, rows.value ?? []))
+    },
+    again,
     hasMore: computed(() => Boolean(answer.value?.next)),
     /** Nothing of what was listed before is true any more. */
     forget: () => {

@@ -21,6 +21,7 @@ const {
   problem: listProblem,
   load,
   more,
+  again,
   hasMore,
 } = usePages<JobRow, JobPage>(
   (after) =>
@@ -37,7 +38,7 @@ const isJudging = computed(
   () => jobs.value?.some((job) => job.verdict === null && job.reason === '') ?? false,
 )
 useIntervalFn(() => {
-  if (isJudging.value && document.visibilityState === 'visible') void load()
+  if (isJudging.value && document.visibilityState === 'visible') void again()
 }, 1500)
 const loadSoon = useDebounceFn(load, 150)
 watch([words, verdict, stage], loadSoon)
