@@ -1,4 +1,5 @@
 import { withSpecified } from '#core/job/as-specified'
+import { findingsOf } from '#core/assessment/assess'
 import { wiringVerdictOf } from '#core/assessment/wired'
 import type { Change } from '#core/job/change'
 import { changesBetween } from '#core/job/changes'
@@ -34,20 +35,17 @@ export function withWiringSteps(
   const draft = new Draft(job, plan.shelf)
   draft.steps.push(...steps)
   for (let round = 0; round < mostRounds; round++) {
+    const facts = factsOf(draft.job, plan.shop)
     const { checks } = wiringVerdictOf(withAnswer(plan, changesBetween(plan.job, draft.job)), plan.shop)
-    const asked = checks.flatMap(({ id, verdict, remedies }) => {
+    const asked = [...checks, ...findingsOf(facts)].flatMap(({ id, verdict, remedies }) => {
       const ref = remedies.find(({ on }) => on.startsWith('conductors/'))
       return verdict === 'suits-once-changed' && ref && canTry(ref) ? [{ ref, id }] : []
     })
     if (asked.length === 0) break
-    const system = usualSystem(factsOf(draft.job, plan.shop))
-    for (const ref of joinRemedies(asked.map((one) => one.ref)))
-      draft.take(
-        ref,
-        asked.filter((one) => sameRemedy(one.ref, ref)).map(({ id }) => id),
-        null,
-        system,
-      )
+    for (const ref of joinRemedies(asked.map((one) => one.ref))) {
+      const askedBy = asked.filter((one) => sameRemedy(one.ref, ref)).map(({ id }) => id)
+      draft.take(ref, askedBy, null, usualSystem(facts))
+    }
   }
   return draft
 }
