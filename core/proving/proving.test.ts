@@ -1,4 +1,3 @@
-import { readFileSync, readdirSync } from 'node:fs'
 import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { JobDocument } from '#core/job/document'
@@ -22,18 +21,7 @@ import { hiddenCause, standInStream } from './stream'
 import { caseC } from './tests/engine'
 import { routineOf } from './tests/index'
 import { togetherOf } from './together'
-
-const folder = new URL('../../demo/jobs/', import.meta.url)
-const demoJob = (number: string): JobDocument =>
-  JSON.parse(
-    readFileSync(
-      new URL(
-        readdirSync(folder).find((name) => name.startsWith(number))!,
-        folder,
-      ),
-      'utf8',
-    ),
-  ) as JobDocument
+import { demoJob } from '../../scripts/bench/demo-jobs'
 
 const workboat = new Diagnosis(demoJob('0417'))
 const sidecar = new Diagnosis(demoJob('0433'))

@@ -1,36 +1,18 @@
-import { readFileSync, readdirSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import { readShelfCsv } from '#core/formats/shelf-csv'
 import { wiredJob } from '#core/assessment/wired'
-import { withSpecified } from '#core/job/as-specified'
 import type { JobDocument } from '#core/job/document'
 import { goodJob, withValues } from '#core/testing'
-import { shelfKindIds, type ShelfPart } from '#core/shelf/kinds'
 import { solve } from './answer'
 import { networkOf } from '#core/network/of-job'
 import type { RuleOverrides } from '#core/rules/rules'
 import { planOf } from './plan'
 import { specifiedBy } from './specify'
 import { wiringWorkOf } from './wiring'
+import { demoJob } from '../../scripts/bench/demo-jobs'
+import { demoShelf, specifiedJob } from '../../scripts/lib/demo-shelf'
 
-const shelf: ShelfPart[] = shelfKindIds.flatMap((kind) =>
-  readShelfCsv(
-    readFileSync(new URL(`../../demo/shelf/${kind}.csv`, import.meta.url), 'utf8'),
-    kind,
-  ).parts.map(({ code, name, maker, values }) => ({ kind, version: 1, code, name, maker, values })),
-)
-const folder = new URL('../../demo/jobs/', import.meta.url)
-const demo = (number: string): JobDocument =>
-  JSON.parse(
-    readFileSync(
-      new URL(
-        readdirSync(folder).find((name) => name.startsWith(number))!,
-        folder,
-      ),
-      'utf8',
-    ),
-  ) as JobDocument
-const trailer = demo('0430')
+const shelf = demoShelf()
+const trailer = demoJob('0430')
 
 describe('the wiring of an answer', () => {
   it('is taken from the shelf where it has it, by size and with its price a metre', () => {
@@ -84,10 +66,7 @@ describe('the wiring of an answer', () => {
 describe('the wiring of a job as its first answer has it', () => {
   const answered = new Map<string, JobDocument>()
   const specified = (number: string): JobDocument => {
-    const known = answered.get(number)
-    if (known) return known
-    const [answer] = solve(planOf(demo(number), {}, shelf)).answers
-    const job = withSpecified(demo(number), specifiedBy(answer!, 'Ida', '2026-11-27T10:00:00.000Z'))
+    const job = answered.get(number) ?? specifiedJob(demoJob(number))
     answered.set(number, job)
     return job
   }
