@@ -3,7 +3,7 @@ import type { JobDocument } from '#core/job/document'
 import { wiringVerdictOf } from '#core/assessment/wired'
 import { assess } from '#core/assessment/assess'
 import { Diagnosis } from '#core/proving/diagnosis'
-import type { Cause } from '#core/proving/hypotheses'
+import { rigWith, type Cause } from '#core/proving/hypotheses'
 import { chanceOf } from '#core/proving/chance'
 import { asItIs, StandIn } from '#core/proving/instruments'
 import { learntFrom, withLearnt, type Learnt } from '#core/proving/learnt'
@@ -135,7 +135,7 @@ export class Prover {
   practise(seed: number): void {
     const { proof, causes } = this.diagnosis!
     const { cause, size } = hiddenCause(causes, seed)
-    const rig = asItIs(proof, cause.fault!.change(proof.rig, cause.at!, size), chanceOf(seed + 1))
+    const rig = asItIs(proof, rigWith(proof, cause, size), chanceOf(seed + 1))
     this.practice = { standIn: new StandIn(proof, rig, chanceOf(seed + 2)), cause, seed }
   }
   practiceRead(test: string): number {

@@ -78,7 +78,7 @@ export function assessmentOf(facts: Facts, checks: readonly CheckResult[]): Asse
     ),
   )
   const own = checks.filter((c) => c.lane === null)
-  const overall = overallOf(facts, checks)
+  const overall = overallOf(facts, checks, lanes.length)
   const { verdict } = overall
   const deciding = checks.filter((c) => c.verdict === verdict)
   return {
@@ -97,9 +97,10 @@ export function assessmentOf(facts: Facts, checks: readonly CheckResult[]): Asse
 function overallOf(
   facts: Facts,
   findings: readonly Finding[],
+  lanes: number,
 ): Pick<Assessment, 'verdict' | 'headline' | 'changes'> {
   const all = findings.map(({ verdict }) => verdict)
-  const verdict = worst(usualSystem(facts).lanes.length === 0 ? ['measure-first', ...all] : all)
+  const verdict = worst(lanes === 0 ? ['measure-first', ...all] : all)
   // Only a job that suits once changed is judged again with its changes.
   if (verdict !== 'suits-once-changed')
     return { verdict, changes: firstRemedies(findings), headline: verdictWords[verdict] }
@@ -163,6 +164,7 @@ export function shortcomingsOf(
   const { verdict, headline } = overallOf(
     facts,
     judged.map(({ finding }) => finding),
+    usualSystem(facts).lanes.length,
   )
   const against = judged.filter(({ finding }) => finding.verdict !== 'suits')
   return {

@@ -113,10 +113,11 @@ function withRatings(
   rules: SizeRules,
 ): Network {
   const ways = new Ways(draft)
+  const ampsAt = ({ id }: Post): number => throughA(ways.runsAt(id), design)
   const posts = draft.posts.map((post): Post => {
     const { fitting } = post
     if (!fitting) return post
-    const amps = throughA(ways.runsAt(post.id), design)
+    const amps = ampsAt(post)
     if (post.kind !== 'fuse')
       return { ...post, fitting: { ...fitting, ratedA: fitting.ratedA ?? fittingFor(amps) } }
     const { family, ratedA } = fuseFor(
@@ -128,7 +129,7 @@ function withRatings(
     const aicA = fitting.aicA ?? fuseInterruptA(family, highestV(post))
     return { ...post, fitting: { ...fitting, family, ratedA, aicA } }
   })
-  return { ...network, posts: asTheirFuses(graded(posts, draft, design, rules), draft) }
+  return { ...network, posts: asTheirFuses(graded(posts, draft, ampsAt, rules), draft) }
 }
 
 /**
@@ -138,18 +139,18 @@ function withRatings(
 function graded(
   posts: readonly Post[],
   draft: Draft,
-  design: ReadonlyMap<string, Design>,
+  ampsAt: (post: Post) => number,
   rules: SizeRules,
 ): readonly Post[] {
   const main = posts.find(({ id }) => id === 'main-fuse')
   if (!main?.fitting?.family || main.fitting.ratedA === null) return posts
   const isFree = draft.posts.find(({ id }) => id === main.id)!.fitting!.ratedA === null
-  const over = (branches: readonly Post[]): Post =>
-    isFree ? largerThan(branches, main, fusesOnBar(draft), rules) : main
+  const onBar = fusesOnBar(draft)
+  const over = (branches: readonly Post[]): Post => (isFree ? largerThan(branches, main, onBar, rules) : main)
   const larger = over(posts)
   const alike = posts.map((post, i) =>
-    draft.posts[i]!.fitting?.family === null && fusesOnBar(draft).has(post.id)
-      ? ofFamilyOf(larger, post, surgeAt(post, draft, design), rules)
+    draft.posts[i]!.fitting?.family === null && onBar.has(post.id)
+      ? ofFamilyOf(larger, post, surgeThrough(post.id, ampsAt(post), draft), rules)
       : post,
   )
   // One of another family may have to be larger for a start, and the main fuse with it.
@@ -183,9 +184,6 @@ function ofFamilyOf(main: Post, post: Post, surge: Surge | null, { grading }: Si
 /** Whether a fuse bears what starts behind it. */
 const bearsStart = (family: FuseFamily, ratedA: number, surge: Surge | null): boolean =>
   !surge || fastestS(family, surge.amps / ratedA) >= surge.seconds
-
-const surgeAt = (post: Post, draft: Draft, design: ReadonlyMap<string, Design>): Surge | null =>
-  surgeThrough(post.id, throughA(new Ways(draft).runsAt(post.id), design), draft)
 
 /** Switches, bars and shunts for no less than the fuse before them lets through for good. */
 function asTheirFuses(posts: readonly Post[], draft: Draft): readonly Post[] {

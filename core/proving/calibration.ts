@@ -1,6 +1,6 @@
 import type { Chance } from './chance'
 import type { Diagnosis } from './diagnosis'
-import { scaled, unscaled, type Cause } from './hypotheses'
+import { rigWith, scaled, unscaled, type Cause } from './hypotheses'
 import { asItIs, StandIn } from './instruments'
 import { economical } from './procedure'
 
@@ -36,8 +36,7 @@ export const firstCallsIn = (
 export function callsOf(diagnosis: Diagnosis, chance: Chance): Call[] {
   const { proof, causes } = diagnosis
   const { cause, size } = drawn(causes, chance)
-  const wrong = cause.fault ? cause.fault.change(proof.rig, cause.at!, size) : proof.rig
-  const standIn = new StandIn(proof, asItIs(proof, wrong, chance), chance)
+  const standIn = new StandIn(proof, asItIs(proof, rigWith(proof, cause, size), chance), chance)
   let posterior = diagnosis.given([])
   return economical(diagnosis, standIn).posterior.taken.map((reading) => {
     posterior = posterior.with(reading)

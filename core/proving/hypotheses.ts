@@ -76,9 +76,7 @@ export function* hypothesesOf(
 ): Generator<void, readonly Hypothesis[], void> {
   const hypotheses: Hypothesis[] = []
   for (const [i, cause] of causes.entries()) {
-    const predicted = cause.sizes.map((size) =>
-      predictionsOf(proof, cause.fault ? cause.fault.change(proof.rig, cause.at!, size) : proof.rig),
-    )
+    const predicted = cause.sizes.map((size) => predictionsOf(proof, rigWith(proof, cause, size)))
     predicted.forEach((predictions, part) => {
       hypotheses.push(hypothesisOf(proof.tests, cause, i, predicted, predictions, part))
     })
@@ -86,6 +84,10 @@ export function* hypothesesOf(
   }
   return hypotheses
 }
+
+/** The rig as a cause of a size makes it. */
+export const rigWith = ({ rig }: Proof, { fault, at }: Cause, size: number): Rig =>
+  fault ? fault.change(rig, at!, size) : rig
 
 function predictionsOf(proof: Proof, rig: Rig): readonly Prediction[] {
   const inStates = new Map(proof.states.map((state) => [state.id, proof.inState(rig, state)]))

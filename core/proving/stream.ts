@@ -1,4 +1,4 @@
-import type { Cause } from './hypotheses'
+import { rigWith, type Cause } from './hypotheses'
 import { chanceOf, normal } from './chance'
 import { asItIs, StandIn } from './instruments'
 import { deviationOf, shown } from './meters'
@@ -35,7 +35,7 @@ export function standInOf(
   { seed, hidden }: { readonly seed: number; readonly hidden: boolean },
 ): StandIn {
   const { cause, size } = hiddenCause(causes, seed)
-  const rig = hidden ? cause.fault!.change(proof.rig, cause.at!, size) : proof.rig
+  const rig = hidden ? rigWith(proof, cause, size) : proof.rig
   return new StandIn(proof, asItIs(proof, rig, chanceOf(seed + 1)), chanceOf(seed + 2))
 }
 

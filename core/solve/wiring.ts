@@ -7,7 +7,7 @@ import type { JobDocument } from '#core/job/document'
 import type { ListedPart, Specified } from '#core/job/specified'
 import { hoursOfWiring, partsOfWiring, type Wanted } from '#core/network/lists'
 import { networkOf } from '#core/network/of-job'
-import { canTry, joinRemedies, sameRemedy } from '#core/remedies/catalogue'
+import { canTry, joinRemedies, sameRemedy, type RemedyRef } from '#core/remedies/catalogue'
 import { listed } from '#core/remedies/listed'
 import { resolveRules } from '#core/rules/rules'
 import type { ShelfPart } from '#core/shelf/kinds'
@@ -20,6 +20,9 @@ function withAnswer({ job }: Plan, changes: readonly Change[]): JobDocument {
   const specified: Specified = { name: '', at: '', by: '', battery: [], steps: [], accepted: [], changes }
   return withSpecified(job, specified)
 }
+
+/** Whether something is done to a surveyed cable, its fuses or its plug. */
+const isOnCable = ({ on }: RemedyRef): boolean => on.startsWith('conductors/')
 
 /** Findings of the wiring are followed so often: a thicker cable asks for another fuse, which asks for a plug. */
 const mostRounds = 3
@@ -38,20 +41,22 @@ export function withWiringSteps(
     const facts = factsOf(draft.job, plan.shop)
     const { checks } = wiringVerdictOf(withAnswer(plan, changesBetween(plan.job, draft.job)), plan.shop)
     const asked = [...checks, ...findingsOf(facts)].flatMap(({ id, verdict, remedies }) => {
-      const ref = remedies.find(({ on }) => on.startsWith('conductors/'))
+      const ref = remedies.find(isOnCable)
       return verdict === 'suits-once-changed' && ref && canTry(ref) ? [{ ref, id }] : []
     })
     if (asked.length === 0) break
+    const system = usualSystem(facts)
     for (const ref of joinRemedies(asked.map((one) => one.ref))) {
       const askedBy = asked.filter((one) => sameRemedy(one.ref, ref)).map(({ id }) => id)
-      draft.take(ref, askedBy, null, usualSystem(facts))
+      draft.take(ref, askedBy, null, system)
     }
   }
   return draft
 }
 
 /** Steps without the parts that the wiring of their answer buys: a cable that is drawn, its fuses and its plug. */
-export function withoutWiredParts(plan: Plan, { job, steps }: Pick<Draft, 'job' | 'steps'>): Step[] {
+export function withoutWiredParts(plan: Plan, { job, steps }: Pick<Draft, 'job' | 'steps'>): readonly Step[] {
+  if (!steps.some(({ ref }) => isOnCable(ref))) return steps
   const { runs } = networkOf(withAnswer(plan, changesBetween(plan.job, job)), plan.shop)
   const drawn = new Set(runs.map(({ cable }) => cable))
   return steps.map((step) => (drawn.has(step.ref.on) ? { ...step, parts: [] } : step))

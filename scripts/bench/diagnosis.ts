@@ -3,7 +3,7 @@ import { availableParallelism } from 'node:os'
 import pLimit from 'p-limit'
 import { Diagnosis, sureFrom } from '#core/proving/diagnosis'
 import { callsOf, firstCallsIn, type Call } from '#core/proving/calibration'
-import type { Cause } from '#core/proving/hypotheses'
+import { rigWith, soundId } from '#core/proving/hypotheses'
 import { chanceOf } from '#core/proving/chance'
 import { asItIs, StandIn } from '#core/proving/instruments'
 import { economical, inOrder } from '#core/proving/procedure'
@@ -43,27 +43,24 @@ interface JobTried {
 /** Searches for every fault of one job, and for none. */
 function searchAll(number: string): JobTried {
   const diagnosis = new Diagnosis(specifiedJob(demoJob(number)))
-  const groups = diagnosis.together
-  const groupOf = ({ id }: Cause): string =>
-    groups.find((members) => members.some((member) => member.id === id))?.[0]!.id ?? id
   const { proof, causes } = diagnosis
   const tried = causes.flatMap((cause, i) =>
     Array.from({ length: cause.fault ? seeds : seeds * soundTimes }, (_, seed): Tried => {
       const chance = chanceOf(100_000 * i + seed + 1)
       const size = cause.sizes[Math.floor(chance() * cause.sizes.length)]!
-      const wrong = cause.fault ? cause.fault.change(proof.rig, cause.at!, size) : proof.rig
-      const rig = asItIs(proof, wrong, chance)
+      const rig = asItIs(proof, rigWith(proof, cause, size), chance)
       const course = economical(diagnosis, new StandIn(proof, rig, chanceOf(seed + 7)))
       const ordered = cause.fault ? inOrder(diagnosis, new StandIn(proof, rig, chanceOf(seed + 7))) : null
-      const named = [...new Set(course.posterior.ranking().map((ranked) => groupOf(ranked.cause)))]
-      const top = course.posterior.top()
+      const named = diagnosis.named(course.posterior)
+      const place = named.findIndex((one) => one.causes.includes(cause)) + 1
+      const [top] = named
       return {
         job: number,
         fault: cause.fault?.id ?? cause.id,
-        place: named.indexOf(groupOf(cause)) + 1,
-        top: top.cause.fault?.id ?? top.cause.id,
-        probability: top.probability,
-        right: named[0] === groupOf(cause),
+        place,
+        top: top!.causes[0]!.fault?.id ?? soundId,
+        probability: top!.probability,
+        right: place === 1,
         untilSure: course.untilSure,
         untilSureInOrder: ordered?.untilSure ?? null,
       }
@@ -73,7 +70,7 @@ function searchAll(number: string): JobTried {
     job: number,
     tests: proof.tests.length,
     causes: causes.length,
-    together: groups.map((members) => members.map(({ id }) => id)),
+    together: diagnosis.together.map((members) => members.map(({ id }) => id)),
     tried,
     calls: Array.from({ length: seeds * callTimes }, (_, seed) => callsOf(diagnosis, chanceOf(seed + 1))),
   }

@@ -89,8 +89,9 @@ const columnsOf = ({ job, candidate }: JobDocument) => {
 
 const current = (row: StoredJob): StoredJob => ({ ...row, document: documentOf(row.document) })
 
-const storedColumns = (sql: Sql) =>
-  sql`job_id as id, version, document, updated_at as "updatedAt", updated_by as "updatedBy"`
+const savedColumns = (sql: Sql) =>
+  sql`job_id as id, version, updated_at as "updatedAt", updated_by as "updatedBy"`
+const storedColumns = (sql: Sql) => sql`${savedColumns(sql)}, document`
 
 /** What a document changes of the job as it stands; or the answer where there is nothing to save. */
 function changesOn(
@@ -260,7 +261,7 @@ export class Jobs extends Repository {
     const [saved] = await tx<Omit<StoredJob, 'document'>[]>`
       update job set ${tx(next)}, updated_at = now()
       where workshop_id = ${this.actor.workshop} and job_id = ${id}
-      returning job_id as id, version, updated_at as "updatedAt", updated_by as "updatedBy"`
+      returning ${savedColumns(tx)}`
     if (changes.some(({ path }) => path === 'job/number')) await this.countUpTo(tx, document.job.number)
     await this.note(tx, id, version + 1, changes)
     return { saved: true, job: { ...saved!, document } }
