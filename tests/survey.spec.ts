@@ -1,3 +1,4 @@
+import { stationIds } from '#core/job/fields'
 import type { Page } from '@playwright/test'
 import { expect, expectSaved, field, headline, openStation, sheet, station, test } from './bench-test'
 
@@ -120,6 +121,21 @@ test.describe('with one thumb', () => {
     await expect(headline(page)).toHaveText('Suits')
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(phone.width)
   })
+
+  test('no entry of any station is wider than the phone, folded out or not', async ({ page, app }) => {
+    await page.goto(await app.job('0430'))
+    await page.getByRole('button', { name: 'Walk-round' }).tap()
+    for (const kind of stationIds) {
+      await openStation(page, kind)
+      await sheet(page)
+        .getByRole('button', { name: /^(Seldom needed|More of)/ })
+        .evaluateAll((folds: HTMLElement[]) => folds.forEach((fold) => fold.click()))
+      const widest = await sheet(page)
+        .locator('[data-step]')
+        .evaluateAll((steps) => Math.max(0, ...steps.map((step) => step.getBoundingClientRect().right)))
+      expect(widest, kind).toBeLessThanOrEqual(phone.width)
+    }
+  })
 })
 
 test('a station folds away what is seldom needed, until it is known', async ({ page, app }) => {
@@ -164,19 +180,36 @@ test('what is typed in a folded field arrives to the last digit, and stays in ha
   await expectSaved(page)
 })
 
-test('a table of readings is written as people write it, and refused with an example', async ({
-  page,
-  app,
-}) => {
+test('readings are a table: cell by cell, or pasted; what is missing is said', async ({ page, app }) => {
   await page.goto(await app.job('0417'))
   await openStation(page, 'houseBank')
-  const each = field(page, 'houseBank/restedEachV')
-  await expect(each).toHaveValue('12.31, 12.44')
-  await each.fill('12,62; 12.5')
-  await each.blur()
-  await expect(each).toHaveValue('12.62, 12.5')
-  await each.fill('a bit low')
-  await expect(sheet(page)).toContainText('Write it as 12.62, 12.58')
+  const each = field(page, 'houseBank/restedEachV').getByRole('textbox')
+  await expect(each).toHaveCount(3)
+  await expect(each.nth(1)).toHaveValue('12.44')
+  await each.nth(0).fill('12,62')
+  await each.nth(1).fill('a bit low')
+  await expect(sheet(page)).toContainText('Row 2, rested: “a bit low” is not a number')
+  await each.nth(1).fill('12.5')
+  await each.nth(2).focus()
+  await page.keyboard.type('12.58')
+  await expect(each).toHaveCount(4)
+  await expectSaved(page)
+  await openStation(page, 'alternators')
+  await page.getByText(/^Seldom needed/).click()
+  const readings = field(page, 'alternators/alternator-1/temperatureReadings').getByRole('textbox')
+  const paste = (text: string) =>
+    readings.first().evaluate((entry, pasted) => {
+      const clipboardData = new DataTransfer()
+      clipboardData.setData('text', pasted)
+      entry.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }))
+    }, text)
+  await paste('60\t2000\t10\t82\n75\t2000\t20\t95')
+  await expect(readings.nth(7)).toHaveValue('95')
+  await readings.nth(8).focus()
+  await page.keyboard.type('80')
+  await expect(sheet(page)).toContainText('Row 3, own speed: still to be entered')
+  await page.reload()
+  await expect(readings.nth(8)).toHaveValue('80')
 })
 
 test('notes and photos stay with their station', async ({ page, app }) => {

@@ -10,9 +10,9 @@ import {
   type Known,
   type PartKind,
   type PartKindId,
+  type Row,
+  type RowsField,
 } from '#core/job/fields'
-import { formatRows } from '#core/job/rows'
-import { asButtons } from '../app/utils/survey'
 
 /** What typing a survey costs a person. */
 export interface Effort {
@@ -59,11 +59,9 @@ function shortest(field: ChoiceField, option: string): string {
   return own
 }
 
-/** A value as it stands on paper: the number in the unit of the survey. */
-function onPaper(field: Field, value: unknown): string {
-  if (field.type === 'choice') return field.options[value as string]!
-  return field.type === 'rows' ? formatRows(value as never, field) : String(value)
-}
+/** The cells of a table of readings as they stand on paper, row by row. */
+const cellsOnPaper = ({ columns }: RowsField, value: unknown): string[] =>
+  (value as readonly Row[]).flatMap((row) => columns.map(({ name }) => String(row[name])))
 
 /** Watches how far anything is scrolled. What the page itself moves when a station opens is no work of a hand. */
 export async function countScrolling(page: Page): Promise<() => Promise<number>> {
@@ -141,16 +139,20 @@ export class Typist extends Surveyor {
   private inHand(): Promise<InHand> {
     return this.page.evaluate(() => {
       const at = document.activeElement as HTMLElement
-      const step = at.closest<HTMLElement>('[data-step]')
       return {
-        field: step?.dataset.field ?? null,
+        field: at.closest<HTMLElement>('[data-field]')?.dataset.field ?? null,
         label:
+          at.ariaLabel ??
           (at as HTMLInputElement).labels?.[0]?.querySelector('span')?.textContent ??
           at.textContent?.trim() ??
           '',
         isButton: at.tagName === 'BUTTON' && at.getAttribute('role') !== 'radio',
       }
     })
+  }
+
+  private isInButtons(): Promise<boolean> {
+    return this.page.evaluate(() => document.activeElement?.getAttribute('role') === 'radio')
   }
 
   async survey(): Promise<Effort> {
@@ -181,7 +183,7 @@ export class Typist extends Surveyor {
         left.delete(name)
         const known = parts[part]![name] as Known<unknown> | undefined
         if (await this.fill(asked, known, knownAt(this.start, field))) continue
-      } else if (isButton && label.startsWith('Seldom needed')) {
+      } else if (isButton && /^(Seldom needed|More of)/.test(label)) {
         const more = left.size > 0
         await this.press(more ? 'Enter' : part + 1 < parts.length ? 'Tab' : 'PageUp')
         if (!more && part + 1 >= parts.length) return void (await this.press('PageDown'))
@@ -219,6 +221,7 @@ export class Typist extends Surveyor {
       return true
     }
     if (what === 'enter') await this.enter(field, known)
+    if (field.type === 'rows') await this.press('Tab')
     if (known.how === undefined || (what === 'enter' && known.how === usualHow(field))) return false
     await this.press('Tab')
     await this.press(letters[known.how])
@@ -227,10 +230,17 @@ export class Typist extends Surveyor {
   }
 
   private async enter(field: Field, known: Known<unknown>): Promise<void> {
-    const text = field.type === 'choice' ? shortest(field, String(known.value)) : onPaper(field, known.value)
-    if (asButtons(field) && field.type === 'choice')
-      await this.press(String(Object.keys(field.options).indexOf(String(known.value)) + 1))
-    else await this.type(text)
+    const value = String(known.value)
+    if (field.type === 'rows')
+      for (const [i, cell] of cellsOnPaper(field, known.value).entries()) {
+        if (i > 0) await this.press('Enter')
+        await this.type(cell)
+      }
+    else if (field.type === 'choice')
+      await ((await this.isInButtons())
+        ? this.press(String(Object.keys(field.options).indexOf(value) + 1))
+        : this.type(shortest(field, value)))
+    else await this.type(value)
   }
 
   /** An entry that is no field: of the job's head, or what a part belongs to. */
@@ -350,7 +360,7 @@ export class Thumb extends Surveyor {
       await this.tap(
         this.page
           .locator(`[data-part="${path.slice(0, path.lastIndexOf('/'))}"]`)
-          .getByText(/^Seldom needed/),
+          .getByRole('button', { name: /^(Seldom needed|More of)/ }),
       )
     const row = this.page.locator(`div:has(> div > [data-field="${path}"])`)
     if (what === 'confirm') return this.tap(row.getByRole('button', { name: / holds: / }))
@@ -362,9 +372,14 @@ export class Thumb extends Surveyor {
   }
 
   private async enter(at: Locator, field: Field, known: Known<unknown>): Promise<void> {
-    if (field.type === 'choice' && asButtons(field))
+    if (field.type === 'rows') {
+      for (const [i, cell] of cellsOnPaper(field, known.value).entries())
+        await this.type(at.locator('input').nth(i), cell)
+      return
+    }
+    if (field.type === 'quantity') return this.type(at, String(known.value))
+    if ((await at.getAttribute('role')) === 'radiogroup')
       return this.tap(at.locator(`[data-option="${String(known.value)}"]`))
-    if (field.type !== 'choice') return this.type(at, onPaper(field, known.value))
     this.effort.taps += 2
     await at.selectOption(String(known.value))
   }

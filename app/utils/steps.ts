@@ -6,7 +6,9 @@ const isThere = (element: HTMLElement): boolean => element.checkVisibility()
 const focusable = (step: HTMLElement): HTMLElement =>
   step.getAttribute('role') === 'radiogroup'
     ? (step.querySelector<HTMLElement>('[tabindex="0"]') ?? step)
-    : step
+    : step.matches('input, select, textarea, button')
+      ? step
+      : (step.querySelector('input') ?? step)
 
 export function focusStep(step: HTMLElement): void {
   const target = focusable(step)
@@ -34,4 +36,18 @@ export const stepAfter = (within: ParentNode, from: HTMLElement): HTMLElement | 
 export function nextStep(within: ParentNode, from: HTMLElement): void {
   const next = stepAfter(within, from)
   if (next) focusStep(next)
+}
+
+/** Whether Enter is pressed in an entry of one line. */
+export function isEntered({ target, isComposing }: KeyboardEvent): boolean {
+  const at = target as HTMLElement
+  const isButton = at.tagName === 'BUTTON' && at.role !== 'radio'
+  return at.tagName !== 'TEXTAREA' && !isButton && !isComposing
+}
+
+/** Enter in an entry goes on to the next one within. */
+export function enterStep(within: ParentNode, event: KeyboardEvent): void {
+  if (!isEntered(event)) return
+  event.preventDefault()
+  nextStep(within, event.target as HTMLElement)
 }

@@ -34,10 +34,17 @@ const lengthOf = (words: readonly string[]): number => words.reduce((sum, word) 
 /** Whether the options of a choice stand side by side as buttons: few of them, in few words. */
 export const asButtons = (field: Field): boolean =>
   optionsOf(field).length <= 4 && lengthOf(optionsOf(field)) <= 76
+/** Whether they do in a cell of a table: two short words. */
+export const asShortButtons = (field: Field): boolean =>
+  optionsOf(field).length === 2 && lengthOf(optionsOf(field)) <= 6
 /** Whether an entry needs the room of two. */
 export const isWide = (field: Field): boolean =>
   field.type === 'rows' ||
-  (asButtons(field) ? lengthOf(optionsOf(field)) > 17 : optionsOf(field).some((word) => word.length > 16))
+  (asButtons(field) ? lengthOf(optionsOf(field)) > 20 : optionsOf(field).some((word) => word.length > 16))
+
+/** Whether an entry needs the whole width of a phone. */
+export const isBroad = (field: Field): boolean =>
+  field.type === 'rows' || (asButtons(field) && lengthOf(optionsOf(field)) > 36)
 
 /** One letter for how a value is known. */
 export const howLetter: Readonly<Record<How, string>> = {

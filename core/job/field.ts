@@ -109,6 +109,8 @@ export interface ChoiceField<O extends string = string> extends FieldBase {
 /** A column of a table that is written as text, each row `25 at 14.4`. */
 export interface Column {
   readonly name: string
+  /** What stands over it. */
+  readonly label: string
   readonly unit: Unit
   readonly limits: Range
 }
@@ -118,8 +120,6 @@ export interface RowsField<C extends string = string> extends FieldBase {
   readonly columns: readonly (Column & { readonly name: C })[]
   /** What parts the columns when written. */
   readonly between: string
-  /** How to write it, for whoever did not. */
-  readonly example: string
 }
 
 export type Field = QuantityField | ChoiceField | RowsField
@@ -189,10 +189,9 @@ export const rows = <const C extends string>(
   label: string,
   columns: readonly (Column & { readonly name: C })[],
   between: string,
-  example: string,
   measure: string,
   more: Partial<Pick<RowsField, 'when' | 'detail' | 'how' | 'minutes'>> = {},
-): RowsField<C> => ({ type: 'rows', label, columns, between, example, measure, ...more })
+): RowsField<C> => ({ type: 'rows', label, columns, between, measure, ...more })
 
 /** A row of readings by column name. */
 export type Row = Readonly<Record<string, number>>

@@ -23,6 +23,8 @@ export interface PartKind {
   readonly stem?: string
   /** Name of the property that points at another part, and where to. */
   readonly refers?: { readonly field: 'from' | 'of'; readonly label: string; readonly to: readonly string[] }
+  /** Surveyed as a table with these columns: each of one field, or of several of which one is asked. */
+  readonly columns?: readonly (readonly string[])[]
   /** Not a station of the walk-round: it has a view of its own. */
   readonly elsewhere?: true
   /** Its parts are named by what they are about, as `main-fuse`, and not numbered. */
@@ -118,6 +120,7 @@ export const partKinds = {
     fields: loads,
     many: true,
     stem: 'load',
+    columns: [['supply'], ['amps', 'watts'], ['hours'], ['period'], ['duty'], ['essential']],
   },
   conductors: {
     title: 'Cables and fuses',
@@ -126,6 +129,7 @@ export const partKinds = {
     fields: conductors,
     many: true,
     stem: 'cable',
+    columns: [['lengthM'], ['areaMm2'], ['fuseKind'], ['fuseA'], ['connectorA']],
     refers: { field: 'of', label: 'Serves', to: ['chargers', 'links', 'solar', 'sources', 'inverters'] },
   },
   devices: {
@@ -135,6 +139,7 @@ export const partKinds = {
     fields: devices,
     many: true,
     stem: 'device',
+    columns: [['kind'], ['tripV']],
   },
   place: {
     title: 'Place',

@@ -18,7 +18,7 @@ import {
   type JobDocument,
 } from './document'
 import { partKinds, type PartKind } from './fields'
-import { formatRows, parseRows } from './rows'
+import { cellsOf, formatRows, parseRows, rowsProblem, textOfCells } from './rows'
 
 const { driveTally, temperatureReadings } = partKinds.alternators.fields
 const { restedEachV } = partKinds.houseBank.fields
@@ -217,10 +217,21 @@ describe('other tables written as text', () => {
     expect(parseRows('12,62; 12,58', restedEachV)).toEqual([{ volts: 12.62 }, { volts: 12.58 }])
     expect(parseRows('12.62 at 3', restedEachV)).toBeNull()
   })
-  it('have an example that reads', () => {
-    for (const kind of Object.values(partKinds) as PartKind[]) {
-      for (const field of Object.values(kind.fields))
-        if (field.type === 'rows') expect(parseRows(field.example, field)).not.toBeNull()
-    }
+  it.each([
+    ['60 / 2000 / 10 / 82', null],
+    ['60 / 2000 /  / 82', 'Row 1, after: still to be entered'],
+    ['60 / 2000 / 10 / 82\n75 / 2000', 'Row 2, after: still to be entered'],
+    ['60 / fast / 10 / 82', 'Row 1, own speed: “fast” is not a number'],
+    ['60 / 2000 / 10 / 820', 'Row 1, case: must be −50 to 250 °C'],
+    ['60 / 2000 / 10 / 82 / 3', 'Row 1 has more than 4 values'],
+  ])('%j: %s', (text, problem) => expect(rowsProblem(text, temperatureReadings)).toBe(problem))
+  it('keep cells that are not filled in yet, and drop empty rows', () => {
+    const cells = [
+      ['60', '2000', '', ''],
+      ['', '', '', ''],
+      ['75', '', '', '95'],
+    ]
+    expect(cellsOf(textOfCells(cells))).toEqual([cells[0], cells[2]])
+    expect(parseRows(textOfCells([['25', '14,4']]), driveTally)).toEqual([{ minutes: 25, volts: 14.4 }])
   })
 })

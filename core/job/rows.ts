@@ -1,7 +1,25 @@
 import { metric } from '#core/units/display'
-import { formatNumber } from '#core/units/format'
+import { formatNumber, formatRange, writerIn } from '#core/units/format'
 import { parseNumber } from '#core/units/parse'
 import type { Row, RowsField } from './field'
+
+/** The cells of a table that is written as text, as they stand there; rows with nothing in them are left out. */
+export const cellsOf = (text: string): string[][] =>
+  text
+    .split(/;|,\s+|\n/)
+    .map((line) => line.trim())
+    .filter(Boolean)
+    .map((line) => line.split(/\s*(?:\bat\b|[@×x:/])\s*/i))
+
+/** Cells as text that {@link cellsOf} reads. */
+export const textOfCells = (lines: readonly (readonly string[])[]): string =>
+  lines
+    .filter((cells) => cells.some((cell) => cell.trim() !== ''))
+    .map((cells) => cells.map((cell) => cell.trim()).join(' / '))
+    .join('\n')
+
+const numberIn = (cell: string | undefined): number | null =>
+  parseNumber((cell ?? '').replace(/\s*[a-z°%]+$/i, ''))
 
 /**
  * Reads a table written as text: rows parted by a comma and space, a semicolon or a new line; columns
@@ -9,22 +27,28 @@ import type { Row, RowsField } from './field'
  *
  * @example parseRows('25 at 14.4, 30 at 12.6', driveTally) // [{ minutes: 25, volts: 14.4 }, …]
  */
-export function parseRows(text: string, { columns }: RowsField): readonly Row[] | null {
-  const lines = text
-    .split(/;|,\s+|\n/)
-    .map((line) => line.trim())
-    .filter(Boolean)
-  const read = lines.map((line): Row | null => {
-    const numbers = line
-      .split(/\s*(?:\bat\b|[@×x:/])\s*/i)
-      .map((part) => parseNumber(part.replace(/\s*[a-z°]+$/i, '')))
-    if (numbers.length !== columns.length) return null
-    const fits = columns.every(
-      ({ limits: [least, most] }, i) => numbers[i] != null && numbers[i] >= least && numbers[i] <= most,
-    )
-    return fits ? Object.fromEntries(columns.map(({ name }, i) => [name, numbers[i]!])) : null
-  })
-  return read.length === 0 || read.includes(null) ? null : (read as Row[])
+export function parseRows(text: string, field: RowsField): readonly Row[] | null {
+  const lines = cellsOf(text)
+  if (lines.length === 0 || rowsProblem(text, field) !== null) return null
+  return lines.map((cells) =>
+    Object.fromEntries(field.columns.map(({ name }, i) => [name, numberIn(cells[i])!])),
+  )
+}
+
+/** What is wrong with the first row that cannot be read, as a sentence; null where all can. */
+export function rowsProblem(text: string, { columns }: RowsField): string | null {
+  for (const [r, cells] of cellsOf(text).entries()) {
+    if (cells.length > columns.length) return `Row ${r + 1} has more than ${columns.length} values`
+    for (const [i, { label, unit, limits }] of columns.entries()) {
+      const [cell, value] = [cells[i]?.trim() ?? '', numberIn(cells[i])]
+      const at = `Row ${r + 1}, ${label.toLowerCase()}`
+      if (cell === '') return `${at}: still to be entered`
+      if (value === null) return `${at}: “${cell}” is not a number`
+      if (value < limits[0] || value > limits[1])
+        return `${at}: must be ${formatRange(...limits, unit, writerIn(metric))}`
+    }
+  }
+  return null
 }
 
 /** The text of a table, as {@link parseRows} reads it. */

@@ -20,6 +20,9 @@ const reached = computed(() =>
   ),
 )
 
+/** What is short stays in one line. */
+const isShort = (word: string): boolean => word.length <= 6
+
 const take = (option: string | null): void => emit('update:modelValue', option)
 /** A thumb that has taken one goes on: with the keys Enter does. */
 function press(option: string, event: MouseEvent) {
@@ -62,14 +65,15 @@ function key(event: KeyboardEvent) {
       :key="option"
       type="button"
       role="radio"
-      class="min-w-0 flex-auto px-1.5 py-0.5 text-xs leading-tight not-first:border-l not-first:border-edge focus-visible:relative focus-visible:z-10"
-      :class="
+      class="min-w-0 flex-auto px-1 py-0.5 text-xs leading-tight not-first:border-l not-first:border-edge focus-visible:relative focus-visible:z-10"
+      :class="[
+        isShort(word) && 'whitespace-nowrap',
         option === modelValue
           ? 'bg-sea font-semibold text-on-sea'
           : modelValue === null && option === usual
             ? 'text-measure underline decoration-dashed underline-offset-4'
-            : 'text-ink'
-      "
+            : 'text-ink',
+      ]"
       :data-option="option"
       :aria-checked="option === modelValue"
       :tabindex="i === reached ? 0 : -1"

@@ -13,6 +13,7 @@ const props = defineProps<{
   unread: boolean
   /** How an assumed value is known once it is confirmed; null where there is none to confirm. */
   confirms: How | null
+  compact?: boolean
 }>()
 const emit = defineEmits<{ change: [how: How, follows?: boolean] }>()
 const unknown = computed(() => props.known?.value == null)
@@ -29,8 +30,9 @@ const how = computed<How>(() => props.known?.how ?? 'assumed')
 
 <template>
   <span
-    class="relative grid size-7 shrink-0 place-items-center rounded-sm border text-xs focus-within:outline-2 focus-within:outline-offset-2 focus-within:outline-sea max-md:size-[46px]"
+    class="relative grid shrink-0 place-items-center rounded-sm border text-xs focus-within:outline-2 focus-within:outline-offset-2 focus-within:outline-sea max-md:size-[46px]"
     :class="[
+      compact ? 'h-8 w-6' : 'size-7',
       unknown ? 'border-dashed border-measure text-measure' : 'border-line text-soft',
       how === 'measured' && !unknown && '!border-sea font-bold !text-sea',
       unread && '!border-bad !text-bad',

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { crafts, partName, partsOf, stages, usePatterns, type PartRef } from '#core/job/document'
-import { partKinds, stationIds, type ManyKindId, type PartKind, type PartKindId } from '#core/job/fields'
+import { crafts, partName, stages, usePatterns } from '#core/job/document'
+import { stationIds, type ManyKindId, type PartKindId } from '#core/job/fields'
 import { shelfKindsFor, valuesFromShelf } from '#core/shelf/kinds'
 import type { ShelfRecord } from '../../utils/api'
 
@@ -8,60 +8,16 @@ import type { ShelfRecord } from '../../utils/api'
 const props = defineProps<{ kind: PartKindId }>()
 const emit = defineEmits<{ go: [kind: PartKindId]; nextMeasurement: [] }>()
 const bench = useJob()
-const judging = useJudging()
 const view = useView()
-const kindInfo = computed<PartKind>(() => partKinds[props.kind])
-const parts = computed(() => (bench.document ? partsOf(bench.document, props.kind) : []))
-const bearing = computed(
-  () => new Map(judging.assessment?.measureNext.map((m) => [m.path, m.bearsOn.length])),
-)
-
-/**
- * What is folded away of each part: decided when the station opens, or the part is added, and changed by the
- * person's hand alone.
- */
-const folded = new Map<string, ReadonlySet<string>>()
-const unfolded = ref(new Set<string>())
-function foldedOf({ path, part }: PartRef): ReadonlySet<string> {
-  const known =
-    folded.get(path) ?? foldedNames(props.kind, part, (name) => bearing.value.has(`${path}/${name}`))
-  folded.set(path, known)
-  return known
-}
-function toggle(path: string, { currentTarget }: Event) {
-  if (unfolded.value.delete(path)) return
-  unfolded.value.add(path)
-  const button = currentTarget as HTMLElement
-  void nextTick(() => nextStep(sheet.value!, button))
-}
-/**
- * Every asked field of every part in one list each: those that were folded away come last, and stay where
- * they are.
- */
-const fields = computed(() =>
-  parts.value.map((ref) => {
-    const [asked, away] = [askedFields(props.kind, ref.part), foldedOf(ref)]
-    return {
-      ...ref,
-      rows: asked.toSorted(([a], [b]) => Number(away.has(a)) - Number(away.has(b))),
-      away,
-      count: asked.filter(([name]) => away.has(name)).length,
-    }
-  }),
-)
-watch(
-  () => view.wanted,
-  (path) => {
-    const ref = parts.value.find((one) => path?.startsWith(`${one.path}/`))
-    if (ref && foldedOf(ref).has(path!.slice(ref.path.length + 1))) unfolded.value.add(ref.path)
-  },
-  { immediate: true },
-)
-const targets = computed(() =>
-  bench.document
-    ? (kindInfo.value.refers?.to ?? []).flatMap((kind) => partsOf(bench.document!, kind as PartKindId))
-    : [],
-)
+const {
+  kindInfo,
+  parts,
+  targets,
+  bearing,
+  unfolded,
+  toggle,
+  add: addPart,
+} = useStationParts(() => props.kind)
 const head = computed(() => bench.document?.job)
 const input = (event: Event) => (event.target as HTMLInputElement).value
 const shelfKinds = computed(() => shelfKindsFor(props.kind))
@@ -86,12 +42,10 @@ const stationAfter = computed<PartKindId | null>(() => stationIds[here.value + 1
 const sheet = useTemplateRef<HTMLElement>('sheet')
 /** Enter goes on to the next entry, with Ctrl to the next thing to measure. */
 function enter(event: KeyboardEvent) {
-  const at = event.target as HTMLElement
-  const isButton = at.tagName === 'BUTTON' && at.role !== 'radio'
-  if (at.tagName === 'TEXTAREA' || isButton || event.isComposing) return
+  if (!event.ctrlKey) return enterStep(sheet.value!, event)
+  if (!isEntered(event)) return
   event.preventDefault()
-  if (event.ctrlKey) emit('nextMeasurement')
-  else nextStep(sheet.value!, at)
+  emit('nextMeasurement')
 }
 /** `m` begins no value: in an entry that is untouched it goes on to the next measurement, as it does elsewhere. */
 function measureOn(event: KeyboardEvent) {
@@ -116,13 +70,8 @@ const sources = [
 const remarks = ref(false)
 const remarked = computed(() => Boolean(bench.document?.notes[props.kind]))
 
-/** Adds a part, of the first thing that has none yet. */
 function add() {
-  const { refers } = kindInfo.value
-  const served = new Set(refers ? parts.value.map(({ part }) => part[refers.field]) : [])
-  const target = targets.value.find(({ path }) => !served.has(path)) ?? targets.value[0]
-  const part = refers && target ? { [refers.field]: target.path } : {}
-  const path = bench.addPart(props.kind as ManyKindId, part)
+  const path = addPart()
   void nextTick(() => {
     const section = sheet.value?.querySelector(`[data-part="${path}"]`)
     if (section) firstStep(section)
@@ -182,7 +131,7 @@ function take(part: ShelfRecord) {
         instructions.
       </p>
 
-      <div v-if="kind === 'use' && head" class="grid xl:grid-cols-2 xl:gap-x-5">
+      <div v-if="kind === 'use' && head" class="grid grid-cols-1 xl:grid-cols-2 xl:gap-x-5">
         <label v-for="[name, label, most] in texts" :key="name" class="plain-row"
           ><span>{{ label }}</span
           ><input
@@ -227,8 +176,9 @@ function take(part: ShelfRecord) {
         </label>
       </div>
 
+      <PartTable v-if="kindInfo.columns && parts.length" :kind="kind as ManyKindId" />
       <section
-        v-for="(ref, i) in fields"
+        v-for="(ref, i) in kindInfo.columns ? [] : parts"
         :key="ref.path"
         :aria-label="partName(bench.document!, ref.path)"
         :data-part="ref.path"
@@ -271,16 +221,9 @@ function take(part: ShelfRecord) {
             :kind="kind"
             @pick="picking = ref.path"
           />
-          <button
-            v-if="kindInfo.many"
-            type="button"
-            class="min-h-8 text-xs text-soft underline hover:text-bad max-md:min-h-11"
-            @click="bench.removePart(ref.path)"
-          >
-            Remove<span class="sr-only"> {{ partName(bench.document!, ref.path) }}</span>
-          </button>
+          <RemovePart v-if="kindInfo.many" :path="ref.path" />
         </div>
-        <div class="grid border-t border-line xl:grid-cols-2 xl:gap-x-5">
+        <div class="grid grid-cols-1 border-t border-line xl:grid-cols-2 xl:gap-x-5">
           <template v-for="([name, field], at) in ref.rows" :key="name">
             <button
               v-if="at === ref.rows.length - ref.count"

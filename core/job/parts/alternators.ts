@@ -52,12 +52,11 @@ export const alternators = {
   driveTally: rows(
     'Minutes at each voltage',
     [
-      { name: 'minutes', unit: 'min', limits: [0, 10_000] },
-      { name: 'volts', unit: 'V', limits: [0, 80] },
+      { name: 'minutes', label: 'For', unit: 'min', limits: [0, 10_000] },
+      { name: 'volts', label: 'At', unit: 'V', limits: [0, 80] },
     ],
     ' at ',
-    '25 at 14.4, 30 at 12.6',
-    'From the log of one drive: minutes at volts, as “25 at 14.4, 30 at 12.6”.',
+    'From the log of one drive: how many minutes at which voltage.',
     computer,
   ),
   vehicleDrawA: quantity(

@@ -45,10 +45,9 @@ export const houseBank = {
   ),
   restedEachV: rows(
     'Rested voltage of each',
-    [{ name: 'volts', unit: 'V', limits: [0, 80] }],
+    [{ name: 'volts', label: 'Rested', unit: 'V', limits: [0, 80] }],
     '',
-    '12.62, 12.58',
-    'Meter on the posts after four hours of rest, links off; one value a battery.',
+    'Meter on the posts after four hours of rest, links off; a row for each battery.',
     { detail: true },
   ),
   layout: choice(
@@ -240,11 +239,10 @@ export const candidate = usuallyFrom('maker', {
   restingCurve: rows(
     'Resting voltage of a cell by charge',
     [
-      { name: 'percent', unit: '%', limits: [0, 100] },
-      { name: 'volts', unit: 'V', limits: [1.5, 4.5] },
+      { name: 'percent', label: 'Charge', unit: '%', limits: [0, 100] },
+      { name: 'volts', label: 'Cell', unit: 'V', limits: [1.5, 4.5] },
     ],
     ' at ',
-    '0 at 2.5, 10 at 3.2, 50 at 3.29, 90 at 3.335, 100 at 3.45',
     'Maker’s data sheet, rested at 25 °C, from empty to full. Empty: the usual LFP curve.',
     { detail: true },
   ),

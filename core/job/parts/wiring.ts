@@ -190,9 +190,14 @@ export const devices = {
 } satisfies Fields
 
 export const loads = {
-  supply: choice('Supply', { dc: 'The battery (DC)', ac: 'The inverter (AC)' }, 'Follow its plug.', {
-    otherwise: 'dc',
-  }),
+  supply: choice(
+    'Supply',
+    { dc: 'DC', ac: 'AC' },
+    'Follow its plug: the battery (DC) or the inverter (AC).',
+    {
+      otherwise: 'dc',
+    },
+  ),
   amps: quantity(
     'Draw',
     'A',
@@ -251,13 +256,12 @@ export const loads = {
 export const temperatureReadings = rows(
   'Temperature readings',
   [
-    { name: 'amps', unit: 'A', limits: [0, 1000] },
-    { name: 'rpm', unit: 'rpm', limits: [0, 20_000] },
-    { name: 'minutes', unit: 'min', limits: [0, 600] },
-    { name: 'celsius', unit: '°C', limits: [-50, 250] },
+    { name: 'amps', label: 'Current', unit: 'A', limits: [0, 1000] },
+    { name: 'rpm', label: 'Own speed', unit: 'rpm', limits: [0, 20_000] },
+    { name: 'minutes', label: 'After', unit: 'min', limits: [0, 600] },
+    { name: 'celsius', label: 'Case', unit: '°C', limits: [-50, 250] },
   ],
   ' / ',
-  '60 / 2000 / 10 / 82, 75 / 2000 / 20 / 95',
-  'Contact probe on the case: amps / alternator rpm / minutes / °C, a row for each reading.',
+  'Contact probe on the case while it is loaded. Own speed is the alternator’s, not the engine’s; after is since the load came on.',
   { detail: true },
 )

@@ -106,6 +106,8 @@ async function copy() {
 
 /** Whether a station is open beside the paths, which give way to it. */
 const isOpen = computed(() => station.value !== null && !isPhone.value)
+/** A table takes what room there is; the paths keep that of their rulers. */
+const isTable = computed(() => station.value !== null && 'columns' in partKinds[station.value])
 const own = computed(() => judging.assessment?.checks.filter((c) => c.lane === null) ?? [])
 const hasSource = computed(() => (judging.assessment?.lanes.length ?? 0) > 0)
 </script>
@@ -135,7 +137,9 @@ const hasSource = computed(() => (judging.assessment?.lanes.length ?? 0) > 0)
       class="grid min-h-0 flex-1"
       :class="
         isOpen
-          ? 'md:grid-cols-[10.5rem_minmax(0,1fr)] lg:grid-cols-[10.5rem_minmax(0,1fr)_minmax(17rem,24rem)]'
+          ? isTable
+            ? 'md:grid-cols-[10.5rem_minmax(0,1fr)] lg:grid-cols-[10.5rem_minmax(0,1fr)_17rem]'
+            : 'md:grid-cols-[10.5rem_minmax(0,1fr)] lg:grid-cols-[10.5rem_minmax(0,1fr)_minmax(17rem,24rem)]'
           : 'md:grid-cols-[minmax(15rem,19rem)_minmax(0,1fr)_minmax(15rem,18rem)]'
       "
     >

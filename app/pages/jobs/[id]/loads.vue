@@ -1,8 +1,7 @@
 <script setup lang="ts">
 import { loadColumns, readLoadsCsv, writeLoadsCsv } from '#core/formats/loads-csv'
 import { tableHeader, type TableProblem } from '#core/formats/table'
-import { mostParts, partName, partsOf, valueOf, type AnyPart } from '#core/job/document'
-import { partKinds } from '#core/job/fields'
+import { mostParts, partsOf } from '#core/job/document'
 import { auditLoads, dayParts } from '#core/loads/audit'
 import { loadLibrary, type TypicalLoad } from '#core/loads/library'
 import { takeLoads, type TakenLoads } from '#core/loads/take'
@@ -12,26 +11,15 @@ const { q } = useWriting()
 const judging = useJudging()
 const { bench, problem, ready } = useJobPage('Loads')
 const audit = computed(() => (ready.value ? auditLoads(bench.document!, judging.settings) : null))
-const rows = computed(() =>
-  !ready.value
-    ? []
-    : partsOf(bench.document!, 'loads').map((ref) => ({
-        ...ref,
-        share: audit.value!.loads.find((load) => load.path === ref.path)!,
-      })),
-)
+const rows = computed(() => (ready.value ? partsOf(bench.document!, 'loads') : []))
+const shareOf = (path: string) => audit.value!.loads.find((load) => load.path === path)!
 const most = computed(() => Math.max(1, ...Object.values(audit.value?.byPart ?? {})))
-const { fields } = partKinds.loads
 const said = ref('')
 const fileProblems = ref<readonly TableProblem[]>([])
 const libraryOpen = ref(false)
-/** What stands over the columns of the table. */
-const heads = ['Load', 'Supply', 'Draw', 'A day', 'When', 'On', 'Takes', 'Essential']
+const sheet = useTemplateRef<HTMLElement>('sheet')
 const groups = [...new Set(loadLibrary.map((load) => load.group))]
 
-const valueAt = (part: AnyPart, name: string) => valueOf<number | string>(part, name)
-const set = (path: string, name: string, value: number | string | null) =>
-  bench.setField(`${path}/${name}`, value === null ? { value: null } : { value, how: 'customer' })
 const assumed = (values: object) =>
   Object.fromEntries(Object.entries(values).map(([name, value]) => [name, { value, how: 'assumed' }]))
 
@@ -48,7 +36,7 @@ function addTypical({ name, values }: TypicalLoad) {
 }
 function addEmpty() {
   const path = bench.addPart('loads', { name: '', ...assumed({ supply: 'dc' }) })
-  void nextTick(() => document.querySelector<HTMLElement>(`[data-load-name="${path}"]`)?.focus())
+  void nextTick(() => firstStep(sheet.value!.querySelector(`[data-part="${path}"]`)!))
 }
 async function readFile(event: Event) {
   const file = await takeText(event, 1)
@@ -112,116 +100,25 @@ const download = () => handOver(`loads-${bench.document!.job.number}.csv`, write
           <p v-if="rows.length === 0" class="mt-3 text-soft">
             A boat without loads needs no battery. Add what runs, or measure it.
           </p>
-          <div v-if="rows.length" aria-hidden="true" class="load-row mt-2 text-xs text-soft max-md:!hidden">
-            <span v-for="head in heads" :key="head" :class="head === 'Takes' && 'text-right'">{{
-              head
-            }}</span>
-          </div>
-          <ul v-if="rows.length">
-            <li
-              v-for="{ path, part, share } in rows"
-              :key="path"
-              :data-load="path"
-              class="load-row border-t border-line py-1"
-            >
-              <label class="max-md:col-span-2"
-                ><span class="text-xs text-soft md:sr-only">Load</span
-                ><input
-                  class="entry"
-                  maxlength="200"
-                  autocomplete="off"
-                  :data-load-name="path"
-                  :value="part.name ?? ''"
-                  placeholder="Name"
-                  @input="bench.setPartText(path, 'name', ($event.target as HTMLInputElement).value)"
-              /></label>
-              <label
-                ><span class="text-xs text-soft md:sr-only">Supply</span
-                ><select
-                  class="entry !px-1"
-                  :value="valueAt(part, 'supply') ?? 'dc'"
-                  @change="set(path, 'supply', ($event.target as HTMLSelectElement).value)"
+          <div
+            v-if="rows.length"
+            ref="sheet"
+            data-sheet
+            class="mt-2"
+            @keydown.enter="enterStep(sheet!, $event)"
+          >
+            <PartTable kind="loads">
+              <template #heads><th scope="col">Takes a day</th></template>
+              <template #figures="{ path }">
+                <td
+                  class="font-semibold max-md:flex max-md:items-end max-md:justify-end"
+                  :class="shareOf(path).open.length > 0 && 'text-measure'"
                 >
-                  <option value="dc">DC</option>
-                  <option value="ac">AC</option>
-                </select></label
-              >
-              <div>
-                <span aria-hidden="true" class="text-xs text-soft md:hidden">Draw</span
-                ><ValueEntry
-                  v-if="valueAt(part, 'supply') === 'ac'"
-                  :field="fields.watts"
-                  label="Draw"
-                  hide-label
-                  empty="W"
-                  :model-value="valueAt(part, 'watts')"
-                  @update:model-value="set(path, 'watts', $event)"
-                /><ValueEntry
-                  v-else
-                  :field="fields.amps"
-                  label="Draw"
-                  hide-label
-                  empty="A"
-                  :model-value="valueAt(part, 'amps')"
-                  @update:model-value="set(path, 'amps', $event)"
-                />
-              </div>
-              <div>
-                <span aria-hidden="true" class="text-xs text-soft md:hidden">A day</span
-                ><ValueEntry
-                  :field="fields.hours"
-                  label="Hours a day"
-                  hide-label
-                  empty="h"
-                  :model-value="valueAt(part, 'hours')"
-                  @update:model-value="set(path, 'hours', $event)"
-                />
-              </div>
-              <div>
-                <span aria-hidden="true" class="text-xs text-soft md:hidden">When</span
-                ><ValueEntry
-                  :field="fields.period"
-                  label="When"
-                  hide-label
-                  empty="Any time"
-                  :model-value="valueAt(part, 'period')"
-                  @update:model-value="set(path, 'period', $event)"
-                />
-              </div>
-              <div>
-                <span aria-hidden="true" class="text-xs text-soft md:hidden">On</span
-                ><ValueEntry
-                  :field="fields.duty"
-                  label="Share of the time it runs"
-                  hide-label
-                  empty="100 %"
-                  :model-value="valueAt(part, 'duty')"
-                  @update:model-value="set(path, 'duty', $event)"
-                />
-              </div>
-              <p class="text-right">
-                <span class="block text-xs text-soft md:sr-only">Takes</span
-                ><span class="font-semibold" :class="share.open.length > 0 && 'text-measure'">{{
-                  share.open.length ? 'not known' : q(share.ahADay, 'Ah')
-                }}</span>
-              </p>
-              <label class="flex items-center gap-1.5 text-xs max-md:min-h-11 md:justify-center"
-                ><input
-                  type="checkbox"
-                  class="size-6"
-                  :checked="valueAt(part, 'essential') === 'yes'"
-                  @change="set(path, 'essential', ($event.target as HTMLInputElement).checked ? 'yes' : 'no')"
-                /><span class="md:sr-only">essential</span></label
-              ><button
-                type="button"
-                class="min-h-6 text-right text-xs underline hover:text-bad max-md:min-h-11"
-                :aria-label="`Remove ${partName(bench.document!, path)}`"
-                @click="bench.removePart(path)"
-              >
-                Remove
-              </button>
-            </li>
-          </ul>
+                  {{ shareOf(path).open.length ? 'not known' : q(shareOf(path).ahADay, 'Ah') }}
+                </td>
+              </template>
+            </PartTable>
+          </div>
           <p v-if="audit.idleAh > 0 && rows.length" class="border-t border-line pt-2 text-soft">
             Inverters switched on with nothing to do: {{ q(audit.idleAh, 'Ah') }} a day.
           </p>
@@ -305,10 +202,3 @@ const download = () => handOver(`loads-${bench.document!.job.number}.csv`, write
     </AppDialog>
   </JobShell>
 </template>
-
-<style scoped>
-@reference '../../../assets/main.css';
-.load-row {
-  @apply grid items-center gap-x-2 gap-y-1 max-md:grid-cols-2 md:grid-cols-[minmax(7rem,1fr)_4.3rem_4.6rem_4.2rem_9rem_4.4rem_4.2rem_3.6rem_3.6rem];
-}
-</style>

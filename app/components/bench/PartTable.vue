@@ -1,0 +1,191 @@
+<script setup lang="ts">
+import { partName, type AnyPart, type PartRef } from '#core/job/document'
+import type { StationPart } from '../../composables/station-parts'
+import { partKinds, type Field, type ManyKindId, type PartKind } from '#core/job/fields'
+
+/** Parts of one kind as a table, a row each: what is seldom needed of one folds out under it. */
+const props = defineProps<{ kind: ManyKindId }>()
+const slots = defineSlots<{ heads?(): unknown; figures?(of: PartRef): unknown }>()
+const bench = useJob()
+const { kindInfo, parts, targets, bearing, unfolded, toggle } = useStationParts(() => props.kind)
+const fields = computed(() => (partKinds[props.kind] as PartKind).fields)
+const columns = computed(() => kindInfo.value.columns!)
+/** Room of a column beside that of others. */
+const roomOf = (field: Field): number => (field.type !== 'choice' || asShortButtons(field) ? 1.1 : 1.5)
+const rooms = computed(() => {
+  const all = [
+    1.6,
+    ...(kindInfo.value.refers ? [1.3] : []),
+    ...columns.value.map(([name]) => roomOf(fields.value[name!]!)),
+    ...(slots.figures ? [0.7] : []),
+  ]
+  const sum = all.reduce((a, b) => a + b)
+  return all.map((room) => `${(92 * room) / sum}%`)
+})
+const heads = computed(() => columns.value.map(([name]) => fields.value[name!]!.label))
+/** Over all columns: name, what it belongs to, fields, figures, and what can be done with it. */
+const across = computed(
+  () => columns.value.length + (kindInfo.value.refers ? 3 : 2) + (slots.figures ? 1 : 0),
+)
+const input = (event: Event) => (event.target as HTMLInputElement).value
+
+/** What stands in the columns: of several fields the one that is asked. */
+const cellsOf = (rows: readonly [string, Field][]): readonly ([string, Field] | undefined)[] =>
+  columns.value.map((names) => rows.find(([name]) => names.includes(name)))
+const inColumns = computed(() => new Set(columns.value.flat()))
+/** What has no column: what is folded away of it comes last. */
+const beneath = ({ rows }: StationPart) => rows.filter(([name]) => !inColumns.value.has(name))
+const nameOf = (part: AnyPart): string => part.name ?? ''
+</script>
+
+<template>
+  <table class="part-table">
+    <caption class="sr-only">
+      {{
+        kindInfo.title
+      }}
+    </caption>
+    <colgroup>
+      <col v-for="(width, i) in rooms" :key="i" :style="{ width }" />
+      <col />
+    </colgroup>
+    <thead>
+      <tr>
+        <th scope="col">{{ kindInfo.one }}</th>
+        <th v-if="kindInfo.refers" scope="col">{{ kindInfo.refers.label }}</th>
+        <th v-for="head in heads" :key="head" scope="col">{{ head }}</th>
+        <slot name="heads" />
+        <th scope="col"><span class="sr-only">More of it</span></th>
+      </tr>
+    </thead>
+    <tbody
+      v-for="ref in parts"
+      :key="ref.path"
+      :aria-label="partName(bench.document!, ref.path)"
+      :data-part="ref.path"
+    >
+      <tr>
+        <td class="name">
+          <label
+            ><span class="head">Name</span
+            ><input
+              class="entry"
+              maxlength="200"
+              autocomplete="off"
+              enterkeyhint="next"
+              data-step
+              :placeholder="kindInfo.one"
+              :value="nameOf(ref.part)"
+              @input="bench.setPartText(ref.path, 'name', input($event))"
+          /></label>
+        </td>
+        <td v-if="kindInfo.refers">
+          <label
+            ><span class="head">{{ kindInfo.refers.label }}</span>
+            <select
+              class="entry"
+              data-step
+              :value="ref.part[kindInfo.refers.field] ?? ''"
+              @change="bench.setPartText(ref.path, kindInfo.refers!.field, input($event))"
+            >
+              <option value="">not known</option>
+              <option v-for="target in targets" :key="target.path" :value="target.path">
+                {{ partName(bench.document!, target.path) }}
+              </option>
+            </select></label
+          >
+        </td>
+        <td
+          v-for="(cell, i) in cellsOf(ref.rows)"
+          :key="i"
+          :class="{ settles: cell && bearing.has(`${ref.path}/${cell[0]}`) }"
+        >
+          <template v-if="cell">
+            <label :for="`${ref.path}/${cell[0]}`" class="head">{{ cell[1].label }}</label>
+            <FieldEntry
+              :id="`${ref.path}/${cell[0]}`"
+              :key="cell[0]"
+              :path="`${ref.path}/${cell[0]}`"
+              :name="cell[0]"
+              :field="cell[1]"
+              compact
+            />
+          </template>
+        </td>
+        <slot name="figures" v-bind="ref" />
+        <td class="acts">
+          <MoreOfPart
+            v-if="ref.count && beneath(ref).length === ref.count"
+            :path="ref.path"
+            :open="unfolded.has(ref.path)"
+            @toggle="toggle(ref.path, $event)"
+          />
+          <RemovePart v-else-if="!ref.count" :path="ref.path" />
+        </td>
+      </tr>
+      <tr v-show="unfolded.has(ref.path) || ref.count < beneath(ref).length">
+        <td :colspan="across" class="underneath">
+          <div class="grid grid-cols-1 xl:grid-cols-2 xl:gap-x-5">
+            <template v-for="([name, field], i) in beneath(ref)" :key="name">
+              <MoreOfPart
+                v-if="i > 0 && i === beneath(ref).length - ref.count"
+                :path="ref.path"
+                :open="unfolded.has(ref.path)"
+                class="col-span-full justify-self-end"
+                @toggle="toggle(ref.path, $event)"
+              />
+              <FieldRow
+                v-show="!ref.away.has(name) || unfolded.has(ref.path)"
+                :path="`${ref.path}/${name}`"
+                :name="name"
+                :field="field"
+                :settles="bearing.get(`${ref.path}/${name}`)"
+              />
+            </template>
+          </div>
+          <RemovePart v-show="unfolded.has(ref.path)" :path="ref.path" />
+        </td>
+      </tr>
+    </tbody>
+  </table>
+</template>
+
+<style scoped>
+@reference '../../assets/main.css';
+.part-table {
+  @apply w-full table-fixed border-separate border-spacing-x-1 border-spacing-y-0 max-md:block;
+}
+.part-table > thead > tr > th {
+  @apply pb-1 text-left align-bottom text-xs leading-tight font-normal text-soft;
+}
+.part-table > thead {
+  @apply max-md:hidden;
+}
+.part-table > tbody {
+  @apply max-md:mt-3 max-md:block max-md:border-t-2 max-md:border-rope;
+}
+.part-table > tbody > tr {
+  @apply max-md:flex max-md:flex-wrap max-md:gap-x-2 max-md:gap-y-1 max-md:py-1;
+}
+.part-table > tbody > tr > td {
+  @apply border-t border-line py-1 max-md:w-[calc(50%-0.25rem)] max-md:border-0 max-md:p-0;
+}
+.name {
+  @apply min-w-24 max-md:!w-full;
+}
+.settles {
+  @apply shadow-[inset_2px_0_var(--measure)];
+}
+.head {
+  @apply text-xs text-soft md:sr-only;
+}
+.part-table .entry {
+  @apply min-h-8 px-1 text-[13px] max-md:min-h-11 max-md:text-base;
+}
+.acts {
+  @apply text-right text-xs whitespace-nowrap max-md:!w-full;
+}
+.underneath {
+  @apply !border-0 !pt-0 pl-4 max-md:!w-full;
+}
+</style>
