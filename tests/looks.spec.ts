@@ -33,7 +33,7 @@ async function walkBench({ page, app, look }: Walk): Promise<void> {
   await page.goto(app.url)
   await expect(page.getByRole('list', { name: 'Jobs' })).toBeVisible()
   await look(page)
-  for (const number of ['0421', '0424', '0417']) {
+  for (const number of ['0421', '0424']) {
     await page.goto(await app.job(number))
     await expect(headline(page)).toBeVisible()
     await look(page)
@@ -62,7 +62,6 @@ async function walkBeside({ page, app, look }: Walk): Promise<void> {
     `${await app.job('0430')}/candidates`,
     `${await app.job('0421')}/run`,
     `${await app.job('0427')}/rules`,
-    `${app.url}/rules`,
   ]) {
     await page.goto(address)
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible()

@@ -19,38 +19,50 @@ export function usePages<Row, Answer extends Page>(
   const answer = shallowRef<Answer | null>(null)
   const problem = ref('')
   const newest = latest()
+  interface Listed {
+    readonly rows: readonly Row[]
+    readonly answer: Answer
+  }
+  /** Pages that are to be listed: a page that was asked for is not forgotten where the list is asked anew meanwhile. */
+  let pages = 1
 
   /** Asks for the page behind an end; its rows go behind those before it. */
-  async function ask(after: string | null, before: readonly Row[]): Promise<readonly Row[] | null> {
+  async function ask(after: string | null, before: readonly Row[]): Promise<Listed | null> {
     const got = await newest(read<Answer>(pathOf(after)))
     if (!got) return null
     if (got.kind !== 'ok') {
       problem.value = problemOf(got, 'The server cannot be reached. The list may be old.')
       return null
     }
-    answer.value = got.data
     problem.value = ''
-    return [...before, ...rowsOf(got.data)]
+    return { rows: [...before, ...rowsOf(got.data)], answer: got.data }
   }
-  const show = (now: readonly Row[] | null): void => {
-    if (now) rows.value = now
+  function show(listed: Listed | null): void {
+    if (!listed) return
+    rows.value = listed.rows
+    answer.value = listed.answer
   }
 
-  /** As many pages as are listed, anew. */
+  /** As many pages as are to be listed, anew. */
   async function again(): Promise<void> {
-    const listed = rows.value?.length ?? 0
-    let now = await ask(null, [])
-    while (now && now.length < listed && answer.value?.next) now = await ask(answer.value.next, now)
-    show(now)
+    let listed = await ask(null, [])
+    for (let page = 1; page < pages && listed?.answer.next; page++)
+      listed = await ask(listed.answer.next, listed.rows)
+    show(listed)
   }
   return {
     rows,
     /** The last answer as it came. */
     answer,
     problem,
-    load: async () => show(await ask(null, [])),
+    load: async () => {
+      pages = 1
+      show(await ask(null, []))
+    },
     more: async () => {
-      if (answer.value?.next) show(await ask(answer.value.next, rows.value ?? []))
+      if (!answer.value?.next) return
+      pages++
+      show(await ask(answer.value.next, rows.value ?? []))
     },
     again,
     hasMore: computed(() => Boolean(answer.value?.next)),

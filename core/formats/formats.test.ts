@@ -7,7 +7,7 @@ import { partKinds, type PartKind } from '#core/job/fields'
 import { evenly, goodJob, withValues } from '#core/testing'
 import { decodeText } from './bytes'
 import { describeTables } from './describe-tables'
-import { checkJob, readJobFile, writeJobFile } from './job-file'
+import { checkJob, readJobFile, SoundGroups, writeJobFile } from './job-file'
 import { jobJsonSchema } from './json-schema'
 
 const root = new URL('../../', import.meta.url)
@@ -206,6 +206,33 @@ describe('bad files are refused with words', () => {
       ),
       { numRuns: 500 },
     )
+  })
+})
+
+describe('groups that were found sound before', () => {
+  it('change nothing of what is found, whatever is saved one after the other', () => {
+    const sound = new SoundGroups()
+    const jobs = demos.map(([, file]) => JSON.parse(file) as Record<string, unknown>)
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...jobs),
+        fc.constantFrom(...Object.keys(jobs[0]!), 'proving', 'unknown', 'constructor'),
+        fc.oneof(fc.constant(undefined), fc.jsonValue(), fc.constantFrom(...jobs)),
+        (job, name, junk) => {
+          const other =
+            junk && typeof junk === 'object' && Object.hasOwn(junk, name) ? junk[name as never] : junk
+          const data = { ...job, [name]: other }
+          expect(checkJob(data, sound)).toEqual(checkJob(data))
+        },
+      ),
+      { numRuns: 500 },
+    )
+  })
+  it('are forgotten, the oldest first, where they are many', () => {
+    const sound = new SoundGroups()
+    const of = (note: string) => ({ ...emptyJob('1'), notes: { use: note.repeat(5000) } })
+    for (let i = 0; i < 3000; i++) expect(checkJob(of(String.fromCharCode(0x4e00 + i)), sound).ok).toBe(true)
+    expect(sound.letters).toBeLessThanOrEqual(8_000_000)
   })
 })
 

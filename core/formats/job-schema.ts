@@ -193,8 +193,8 @@ const proving = Joi.object({
   fitted: Joi.array().max(2000).items(changed).required(),
 })
 
-/** What a job document must look like, made from the catalogue of fields. Unknown properties are kept. */
-export const jobSchema: Joi.ObjectSchema = Joi.object({
+/** What each group of a job document must look like, made from the catalogue of fields. */
+export const groupSchemas: Readonly<Record<string, Joi.Schema>> = {
   format: Joi.valid(jobFormat).required(),
   version: Joi.number().valid(jobFormatVersion).required(),
   job: Joi.object({
@@ -229,6 +229,7 @@ export const jobSchema: Joi.ObjectSchema = Joi.object({
       ).required(),
     ]),
   ),
-})
-  .unknown()
-  .prefs(inWords)
+}
+
+/** What a job document must look like. Unknown properties are kept. */
+export const jobSchema: Joi.ObjectSchema = Joi.object(groupSchemas).unknown().prefs(inWords)

@@ -173,7 +173,7 @@ describe('any system', () => {
         }
         return simulation.worstResidualA < 0.05
       }),
-      { numRuns: 1000 },
+      { numRuns: 400 },
     )
   }, 120_000)
 

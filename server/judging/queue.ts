@@ -6,8 +6,10 @@ import type { ListVerdict } from './work'
 
 /** Jobs that are fetched at once to be judged. */
 const batch = 8
-/** What is saved within this is judged together, a job that is saved again and again once, ms. */
-const gatheredMs = 400
+/** A job that was saved is judged once no save follows for this long, ms … */
+const restedMs = 400
+/** … but no later than this after the first, however often it is saved. */
+const latestMs = 2000
 /** Looks by itself this often: another server, or this one before it was ended, may have left something, ms. */
 const againMs = 30_000
 
@@ -39,6 +41,8 @@ export class JudgingQueue {
   private running: Promise<void> | null = null
   private isAsked = false
   private soon: ReturnType<typeof setTimeout> | null = null
+  /** When the first of the saves that are not judged yet came in. */
+  private firstSavedAt: number | null = null
   private readonly timer: ReturnType<typeof setInterval>
 
   constructor(
@@ -53,10 +57,16 @@ export class JudgingQueue {
 
   /** A job was saved: it is judged a moment later, with whatever is saved until then. */
   readonly saved = (): void => {
-    this.soon ??= setTimeout(() => {
-      this.soon = null
-      this.wake()
-    }, gatheredMs)
+    const now = Date.now()
+    this.firstSavedAt ??= now
+    if (this.soon) clearTimeout(this.soon)
+    this.soon = setTimeout(
+      () => {
+        this.firstSavedAt = null
+        this.wake()
+      },
+      Math.max(0, Math.min(restedMs, this.firstSavedAt + latestMs - now)),
+    )
   }
 
   /** Something may be behind. */

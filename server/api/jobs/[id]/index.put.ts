@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import { checkJob, largestJobFileBytes } from '#core/formats/job-file'
+import { checkJob, largestJobFileBytes, SoundGroups } from '#core/formats/job-file'
 import { NumberTaken } from '../../../repositories/jobs'
 import { readJson } from '../../../utils/body'
 import { repositories } from '../../../utils/database'
@@ -12,11 +12,14 @@ const body = Joi.object<{ version: number; who: string; document: unknown }>({
   document: Joi.object().unknown().required(),
 })
 
+/** What was saved lately is not checked again. */
+const sound = new SoundGroups()
+
 /** Saves a job over the version it was changed from; otherwise 409 with both sides. */
 export default route(async (event) => {
   const id = jobId(event)
   const { version, who, document } = validated(body, await readJson(event, largestJobFileBytes))
-  const read = checkJob(document)
+  const read = checkJob(document, sound)
   if (!read.ok) throw refuseFields(read.problems)
   const { jobs } = await repositories(who)
   const result = await jobs.save(id, version, read.job).catch((cause: unknown) => {
