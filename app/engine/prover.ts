@@ -110,8 +110,9 @@ export class Prover {
   taught(readings: readonly Read[]): Taught {
     const diagnosis = this.diagnosis!
     const learnt = learntFrom(diagnosis.proof, takenOf(diagnosis, readings))
-    const { verdict, headline } = assess(withLearnt(this.fitted!, learnt), this.shop)
-    return { learnt, verdict, headline, wiring: wiringVerdictOf(this.fitted!, this.shop).verdict }
+    const asTaught = withLearnt(this.fitted!, learnt)
+    const { verdict, headline } = assess(asTaught, this.shop)
+    return { learnt, verdict, headline, wiring: wiringVerdictOf(asTaught, this.shop).verdict }
   }
 
   /** How the case of an alternator should warm over the half hour of its test. */

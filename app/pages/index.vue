@@ -169,7 +169,7 @@ async function readFile(event: Event) {
           </p>
           <p class="line-clamp-2 text-xs text-soft">{{ job.reason }}</p>
         </div>
-        <p class="text-soft max-md:row-start-1 max-md:text-xs">
+        <p class="text-soft max-md:col-start-3 max-md:row-start-1 max-md:text-right max-md:text-xs">
           <span class="block text-ink">{{ stages[job.stage as keyof typeof stages] }}</span><template
             v-if="job.dueDate"
             >due {{ job.dueDate }}</template

@@ -1,6 +1,8 @@
 import { csvFormatRows } from 'd3-dsv'
 import type { WiredJob } from '#core/assessment/wired'
 import { isSizeUnknown } from '#core/network/words'
+import { boughtFrom } from '#core/remedies/bought'
+import type { ShelfPart } from '#core/shelf/kinds'
 import { wordsToCell } from './cell'
 
 const tidy = (value: number): string => String(Math.round(value * 100) / 100)
@@ -39,9 +41,22 @@ export function runsCsv({ network, runs }: WiredJob): string {
   return `${csvFormatRows([head, ...rows])}\n`
 }
 
-/** What is bought for a wiring as CSV. */
-export const wiringPartsCsv = ({ parts }: WiredJob): string =>
+/**
+ * What is bought for a wiring as CSV; what the shelf lacks, and prices and weights that are not known, are empty.
+ * @param shelf where it is bought from
+ */
+export const wiringPartsCsv = ({ parts }: Pick<WiredJob, 'parts'>, shelf: readonly ShelfPart[]): string =>
   `${csvFormatRows([
-    ['quantity', 'unit', 'part'],
-    ...parts.map(({ quantity, unit, what }) => [String(quantity), unit, wordsToCell(what)]),
+    ['quantity', 'unit', 'part', 'weight about (kg)', 'shelf', 'price each'],
+    ...parts.map((part) => {
+      const { code, name, price } = boughtFrom(shelf, part)
+      return [
+        String(part.quantity),
+        part.unit,
+        wordsToCell(part.what),
+        part.kg === null ? '' : tidy(part.kg),
+        code === '' ? '' : wordsToCell(name),
+        price === null ? '' : tidy(price),
+      ]
+    }),
   ])}\n`

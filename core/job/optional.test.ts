@@ -35,6 +35,7 @@ describe('a field that may be absent', () => {
       'fuseAicA',
       'limitA',
       'loadLimitKg',
+      'milliohm',
       'mostInverterW',
       'price',
       'ratedA',

@@ -29,8 +29,11 @@ const bandV = 0.3
 /** A starter motor at its cranking current is a resistance: it drops so much, V of 12. */
 const crankingV = 9.6
 
-/** Resistance of a run with the fitting it comes to, Ω, at the temperature at which the shop counts cables. */
-export function runOhm(
+/** Resistance of a run with the fitting it comes to, Ω: as it was measured, else by its size and length. */
+export const runOhm = (run: Run, cableC: number): number => run.measuredOhm ?? sizedOhm(run, cableC)
+
+/** The same by its size and length alone, at the temperature at which the shop counts cables. */
+export function sizedOhm(
   {
     areaMm2,
     lengthM,

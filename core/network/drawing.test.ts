@@ -7,6 +7,7 @@ import { withSpecified } from '#core/job/as-specified'
 import { changesBetween } from '#core/job/changes'
 import type { JobDocument } from '#core/job/document'
 import { runsCsv, wiringPartsCsv } from '#core/formats/wiring-csv'
+import { demoShelf } from '../../scripts/lib/demo-shelf'
 import { wiringPaper } from '#core/papers/wiring'
 import { goodJob, withMeasured, withValues } from '#core/testing'
 import { metric } from '#core/units/display'
@@ -113,8 +114,10 @@ describe('the lists', () => {
         exactly: { areaMm2: 95, material: 'copper' },
         least: { insulationC: 90 },
       },
+      // 95 mm² of copper is 851 g a metre, and a quarter more with its sheath.
+      kg: expect.closeTo(11 * 0.851 * 1.25, 1) as number,
     })
-    expect(parts).toContainEqual({ what: 'Lug 95 mm², M10', quantity: 2, unit: '', wanted: null })
+    expect(parts).toContainEqual({ what: 'Lug 95 mm², M10', quantity: 2, unit: '', wanted: null, kg: null })
     expect(
       parts.filter(({ what }) => what.startsWith('Fuse ')).reduce((sum, { quantity }) => sum + quantity, 0),
     ).toBe(network.posts.filter(({ kind, state }) => kind === 'fuse' && state === 'new').length)
@@ -159,7 +162,12 @@ describe('the tables', () => {
       'size (mm²)': '',
       'length (m)': '',
     })
-    expect(csvParse(wiringPartsCsv(wired))).toHaveLength(wired.parts.length)
+    const bought = csvParse(wiringPartsCsv(wired, demoShelf()))
+    expect(bought).toHaveLength(wired.parts.length)
+    const cable = bought.find(({ part }) => part!.startsWith('Cable 16 mm², red'))!
+    expect(Number(cable['weight about (kg)'])).toBeCloseTo(0.179 * Number(cable.quantity), 1)
+    expect(Number(cable['price each'])).toBeGreaterThan(0)
+    expect(bought.find(({ part }) => part!.startsWith('Heat-shrink'))!['price each']).toBe('')
   })
 })
 

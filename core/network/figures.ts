@@ -1,5 +1,5 @@
 import { cableSizesMm2 } from '#core/physics/conductors'
-import { runOhm } from './cases'
+import { runOhm, sizedOhm } from './cases'
 import type { Run } from './network'
 import { carriesA, heatingA } from './size'
 import type { Wiring } from './wiring'
@@ -47,10 +47,11 @@ export function figuresOf(run: Run, wiring: Wiring): RunFigures {
   const back = wiring.ways.returnOf(run.id)
   const ohmWith = (areaMm2: number | null, count: number): number => {
     const { cableC } = wiring.network
-    const own = runOhm({ ...run, areaMm2, count }, cableC)
-    return (
-      own + (back ? runOhm({ ...back, ...(back.areaMm2 === null ? {} : { areaMm2, count }) }, cableC) : 0)
-    )
+    // What was measured holds for the size that is there.
+    const isOwn = areaMm2 === run.areaMm2 && count === run.count
+    const ohm = isOwn ? runOhm : sizedOhm
+    const own = ohm({ ...run, areaMm2, count }, cableC)
+    return own + (back ? ohm({ ...back, ...(back.areaMm2 === null ? {} : { areaMm2, count }) }, cableC) : 0)
   }
   const mustCarryA = Math.max(heatingA(design), fuse?.fitting?.ratedA ?? 0)
   const allowed = wiring.dropShare(run)

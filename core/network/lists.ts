@@ -10,6 +10,8 @@ export interface WiringPart {
   readonly unit: '' | 'm'
   /** What is looked for on the shelf; null where the shelf has no kind for it. */
   readonly wanted: Wanted | null
+  /** About, of cable; null for what is small beside it. */
+  readonly kg: number | null
 }
 
 /** A part of the shelf that does: of a kind, with some values as they are and others no less. */
@@ -22,6 +24,10 @@ export interface Wanted {
 /** More cable than the runs are long: for bends and for what is cut off; and at least so much a run. */
 const allowance = 0.1
 const leastAllowanceM = 0.3
+
+/** Weight of a conductor, kg for each mm² and m; and what its sheath adds, as a share (engineering default). */
+const kgPerMm2M = { copper: 0.00896, aluminium: 0.0027 } as const
+const sheathShare = 0.25
 
 /** Stud of a lug by the size of its conductor, mm: where no maker says otherwise (engineering default). */
 const studOf = (areaMm2: number): string =>
@@ -38,20 +44,36 @@ const isBought = (run: Run): run is Run & { readonly areaMm2: number } =>
 
 /** What is bought for the wiring: cable by size and colour with its allowance, lugs, heat-shrink, fuses, switches, bars. */
 export function partsOfWiring(network: Network): WiringPart[] {
-  const sums = new Map<string, { quantity: number; unit: '' | 'm'; wanted: Wanted | null }>()
-  const add = (what: string, quantity: number, unit: '' | 'm' = '', wanted: Wanted | null = null): void => {
-    const sum = sums.get(what) ?? { quantity: 0, unit, wanted }
-    sum.quantity += quantity
-    sums.set(what, sum)
+  const sums = new Map<string, Omit<WiringPart, 'what'>>()
+  const add = (
+    what: string,
+    quantity: number,
+    unit: '' | 'm' = '',
+    wanted: Wanted | null = null,
+    kg: number | null = null,
+  ): void => {
+    const sum = sums.get(what) ?? { quantity: 0, unit, wanted, kg: null }
+    sums.set(what, {
+      ...sum,
+      quantity: sum.quantity + quantity,
+      kg: kg === null ? sum.kg : (sum.kg ?? 0) + kg,
+    })
   }
   for (const run of network.runs) {
     if (!isBought(run)) continue
     const each = run.lengthM + Math.max(leastAllowanceM, allowance * run.lengthM)
-    add(`Cable ${run.areaMm2} mm², ${colourOf(run, network)}, ${run.insulationC} °C`, each * run.count, 'm', {
-      kind: 'conductors',
-      exactly: { areaMm2: run.areaMm2, material: run.material },
-      least: { insulationC: run.insulationC },
-    })
+    const metres = each * run.count
+    add(
+      `Cable ${run.areaMm2} mm², ${colourOf(run, network)}, ${run.insulationC} °C`,
+      metres,
+      'm',
+      {
+        kind: 'conductors',
+        exactly: { areaMm2: run.areaMm2, material: run.material },
+        least: { insulationC: run.insulationC },
+      },
+      metres * run.areaMm2 * kgPerMm2M[run.material] * (1 + sheathShare),
+    )
     add(`Lug ${lugOf(run.areaMm2)}`, 2 * run.count)
     add(`Heat-shrink for ${run.areaMm2} mm²`, 2 * run.count)
   }
@@ -60,11 +82,10 @@ export function partsOfWiring(network: Network): WiringPart[] {
     if (name) add(name, 1, '', wantedFor(post))
   }
   for (const { state } of network.signals) if (state === 'new') add('Signal line, 1 mm²', 1)
-  return [...sums].map(([what, { quantity, unit, wanted }]) => ({
+  return [...sums].map(([what, sum]) => ({
     what,
-    unit,
-    wanted,
-    quantity: unit === 'm' ? Math.ceil(quantity * 10) / 10 : quantity,
+    ...sum,
+    quantity: sum.unit === 'm' ? Math.ceil(sum.quantity * 10) / 10 : sum.quantity,
   }))
 }
 

@@ -90,6 +90,8 @@ export interface Run {
   readonly leastA: number
   /** Resistance of the fittings it ends in, Ω, counted with it. */
   readonly fittingOhm: number
+  /** Resistance that was measured, fittings and joints with it, Ω; null where it is worked out. */
+  readonly measuredOhm: number | null
 }
 
 interface UnitBase {

@@ -1,7 +1,7 @@
 import { ampacityThereA, cableSizesMm2 } from '#core/physics/conductors'
 import { fuseInterruptA, fuseRangeA, fuseSizesA, type FuseFamily } from '#core/physics/fuses'
 import { fastestS, isGraded } from '#core/physics/fuse-times'
-import { runOhm, wholeOf } from './cases'
+import { sizedOhm, wholeOf } from './cases'
 import { Solver } from './solution'
 import { Solved, type Design } from './solved'
 import type { Network, Post, Run } from './network'
@@ -324,7 +324,8 @@ function sizeOf(
     0,
   )
   const lostV = (areaMm2: number, count: number, at: number): number =>
-    at * (times * runOhm({ ...run, areaMm2, count, fittingOhm: 0 }, network.cableC) + ownShare * fittingsOhm)
+    at *
+    (times * sizedOhm({ ...run, areaMm2, count, fittingOhm: 0 }, network.cableC) + ownShare * fittingsOhm)
   const loses = (areaMm2: number, count: number): boolean =>
     lostV(areaMm2, count, amps) <= dropShare(run, network, rules) * ownShare * nominalV &&
     lostV(areaMm2, count, crankingA) <= rules.cranking * nominalV

@@ -91,7 +91,8 @@ export function recordOf(inputs: RecordInputs): FittingRecord {
     proof,
     taken.map(({ test, reading }) => ({ test, value: reading.value })),
   )
-  const assessed = assess(withLearnt(fitted, learnt), settings)
+  const asTaught = withLearnt(fitted, learnt)
+  const assessed = assess(asTaught, settings)
   return {
     format: 'jovial-anchor/record',
     version: 1,
@@ -99,7 +100,7 @@ export function recordOf(inputs: RecordInputs): FittingRecord {
     result: {
       verdict: assessed.verdict,
       headline: assessed.headline,
-      wiring: wiringVerdictOf(fitted, settings).verdict,
+      wiring: wiringVerdictOf(asTaught, settings).verdict,
       steps: orderOf(job, settings).map(({ id, phase, words }) => {
         const tick = proving.steps[id]
         return {

@@ -167,10 +167,12 @@ function partsSection({ parts }: WiredJob, q: Write): Section {
         columns: [
           { title: 'Quantity', widthMm: 24, right: true },
           { title: 'What', widthMm: null },
+          { title: 'Weight, about', widthMm: 26, right: true },
         ],
-        rows: parts.map(({ what, quantity, unit }) => [
+        rows: parts.map(({ what, quantity, unit, kg }) => [
           unit === 'm' ? q(quantity, 'm') : String(quantity),
           what,
+          kg === null ? '' : q(kg, 'kg'),
         ]),
         sums: [],
       },

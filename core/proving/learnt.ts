@@ -1,4 +1,4 @@
-import { withField, type JobDocument } from '#core/job/document'
+import { withField, withPart, type FieldPath, type JobDocument } from '#core/job/document'
 import { runOhm } from '#core/network/cases'
 import { deviationOf } from './meters'
 import type { Taken } from './posterior'
@@ -75,15 +75,27 @@ export function learntFrom(proof: Proof, readings: readonly Taken[]): Learnt[] {
   })
 }
 
-/** The job with what was learnt of the heat of its alternators: its verdict and its runs go by that. */
+/** Less than this no conductor has, mΩ. */
+const leastMilliohm = 0.001
+
+/** Where what was learnt is entered: a case’s rise, K, and a run’s resistance, mΩ. */
+const fieldOf = ({ of, what }: Learnt): FieldPath =>
+  what === 'heat' ? `alternators/${of}/riseK` : `runs/${of}/milliohm`
+
+/**
+ * The job with what was learnt of it: of the heat of its alternators, and of the resistance of its runs with their
+ * joints. Its verdict, that of its wiring and its runs go by that.
+ */
 export const withLearnt = (job: JobDocument, learnt: readonly Learnt[]): JobDocument =>
-  learnt
-    .filter(({ what }) => what === 'heat')
-    .reduce(
-      (next, { of, after }) =>
-        withField(next, `alternators/${of}/riseK`, { value: Math.round(after * 10) / 10, how: 'measured' }),
-      job,
-    )
+  learnt.reduce((next, one) => {
+    const path = fieldOf(one)
+    // A run that nobody touched before has no part yet.
+    const ready = withPart(next, path.slice(0, path.lastIndexOf('/')), (part) => part)
+    return withField(ready, path, {
+      value: Math.max(leastMilliohm, Number(one.after.toPrecision(3))),
+      how: 'measured',
+    })
+  }, job)
 
 /** The triangular root of a symmetric positive matrix (Cholesky). */
 function rootOf(matrix: readonly (readonly number[])[]): number[][] {

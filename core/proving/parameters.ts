@@ -1,4 +1,4 @@
-import { runOhm } from '#core/network/cases'
+import { sizedOhm } from '#core/network/cases'
 import type { Known, Run, Unit } from '#core/network/network'
 import type { Rig } from './rig'
 
@@ -32,6 +32,8 @@ const jointsOhm = 0.00005
 const fittingShare = 0.3
 /** What a chassis gives way by, as a share. */
 const chassisShare = 0.3
+/** A resistance that was measured holds by so much: the classes of two meters. */
+const measuredShare = 0.05
 
 /** Standard deviations of a unit’s figures: shares of them, or V of a 12 V system (engineering defaults). */
 const unitDeviations: Readonly<Partial<Record<Unit['kind'], Readonly<Record<string, Deviation>>>>> = {
@@ -85,7 +87,8 @@ export function parametersOf({ network, heat, panels, nominalV }: Rig): Paramete
 }
 
 function runDeviation(run: Run, cableC: number): number {
-  const own = runOhm({ ...run, fittingOhm: 0 }, cableC)
+  if (run.measuredOhm !== null) return Math.hypot(measuredShare * run.measuredOhm, jointsOhm)
+  const own = sizedOhm({ ...run, fittingOhm: 0 }, cableC)
   if (run.areaMm2 === null) return chassisShare * own
   const share = Math.hypot(shareBy[run.lengthKnown], shareBy[run.areaKnown])
   return Math.hypot(share * own, fittingShare * run.fittingOhm, jointsOhm)

@@ -3,6 +3,7 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import type { JobDocument } from '#core/job/document'
 import { circuitOf, startOf } from '#core/network/cases'
 import { solve } from '#core/network/solution'
+import { wiredJob } from '#core/assessment/wired'
 import { Diagnosis, sureFrom } from './diagnosis'
 import { allFaults } from './faults/index'
 import { anyJobFrom } from '#core/testing'
@@ -11,7 +12,7 @@ import { causesOf, soundId } from './hypotheses'
 import { Proof } from './predict'
 import { chanceOf } from './chance'
 import { asItIs, StandIn } from './instruments'
-import { learntFrom } from './learnt'
+import { learntFrom, withLearnt } from './learnt'
 import { bitsOfReading } from './next'
 import { movedRig } from './parameters'
 import { callsOf, firstCallsIn } from './calibration'
@@ -361,6 +362,21 @@ describe('what readings teach', () => {
     expect(stub.after / stub.before).toBeGreaterThan(1.1)
     expect(stub.after / stub.before).toBeLessThan(1.2)
     expect(learnt.some(({ of }) => of === 'panel-feed')).toBe(false)
+  })
+  it('is what the run is taken to have from then on: its drop is expected, and lost on the way', () => {
+    const { proof } = workboat
+    const drop = test('drop-charger-1-stub')
+    const read = 6 * workboat.expect(drop).value
+    const amps = taken('charge-amps-charger-1', workboat.expect(test('charge-amps-charger-1')).value)
+    const learnt = learntFrom(proof, [{ test: drop, value: read }, amps])
+    const job = withLearnt(demoJob('0417'), learnt)
+    const again = new Diagnosis(job)
+    const expected = again.expect(again.proof.test(drop.id)!)
+    expect(expected.value).toBeGreaterThan(0.85 * read)
+    expect(expected.tolerance).toBeLessThan(0.2 * read)
+    const lostV = (one: JobDocument): number =>
+      wiredJob(one, {}).runs.find(({ id }) => id === 'charger-1-stub')!.lostV
+    expect(lostV(job)).toBeGreaterThan(4 * lostV(demoJob('0417')))
   })
   it('is nothing without readings', () => {
     expect(learntFrom(workboat.proof, [])).toEqual([])

@@ -5,12 +5,11 @@ import type { Change } from '#core/job/change'
 import { changesBetween } from '#core/job/changes'
 import type { JobDocument } from '#core/job/document'
 import type { ListedPart, Specified } from '#core/job/specified'
-import { hoursOfWiring, partsOfWiring, type Wanted } from '#core/network/lists'
+import { hoursOfWiring, partsOfWiring } from '#core/network/lists'
 import { networkOf } from '#core/network/of-job'
 import { canTry, joinRemedies, sameRemedy, type RemedyRef } from '#core/remedies/catalogue'
-import { listed } from '#core/remedies/listed'
+import { boughtFrom } from '#core/remedies/bought'
 import { resolveRules } from '#core/rules/rules'
-import type { ShelfPart } from '#core/shelf/kinds'
 import { factsOf, usualSystem } from '#core/system/system'
 import { Draft, type Step } from './draft'
 import type { Plan } from './plan'
@@ -72,24 +71,6 @@ export interface WiringWork {
 export function wiringWorkOf(plan: Plan, changes: readonly Change[]): WiringWork {
   const { job, shop, shelf } = plan
   const network = networkOf(withAnswer(plan, changes), shop)
-  const parts = partsOfWiring(network).map(({ what, quantity, unit, wanted }) => {
-    const part = wanted && cheapestOf(shelf, wanted)
-    if (!part) return { kind: null, code: '', version: 0, name: what, quantity, unit, price: null }
-    return listed(part, quantity, unit, priceOf(part))
-  })
+  const parts = partsOfWiring(network).map((part) => boughtFrom(shelf, part))
   return { parts, hours: hoursOfWiring(network, resolveRules(shop.rules ?? {}, job.rules)) }
-}
-
-const priceOf = ({ values }: ShelfPart) => values.pricePerM ?? values.price
-
-/** The cheapest part of the shelf that does; null where it has none. */
-function cheapestOf(shelf: readonly ShelfPart[], { kind, exactly, least }: Wanted): ShelfPart | null {
-  const fitting = shelf.filter(
-    (part) =>
-      part.kind === kind &&
-      Object.entries(exactly).every(([name, value]) => String(part.values[name]) === String(value)) &&
-      Object.entries(least).every(([name, value]) => Number(part.values[name] ?? 0) >= value),
-  )
-  const price = (part: ShelfPart): number => Number(priceOf(part) ?? Infinity)
-  return fitting.toSorted((a, b) => price(a) - price(b))[0] ?? null
 }

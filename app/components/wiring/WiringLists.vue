@@ -2,6 +2,7 @@
 import { worstByPath, type WiredJob } from '#core/assessment/wired'
 import type { Run } from '#core/network/network'
 import { runsCsv, wiringPartsCsv } from '#core/formats/wiring-csv'
+import { boughtFrom } from '#core/remedies/bought'
 import { torqueNm } from '#core/network/lists'
 import { lengthWords, sizeWords, stateWords } from '#core/network/words'
 import type { Verdict } from '#core/system/verdict'
@@ -21,6 +22,15 @@ const fuseOf = (run: Run): string => {
 }
 const amps = (run: Run): string => q(props.wired.runs.find((one) => one.id === run.id)!.amps, 'A')
 const verdicts = computed(() => worstByPath(props.wired))
+const { shelf } = useWholeShelf()
+/** What is bought, each from the shelf where it is there. */
+const bought = computed(() =>
+  props.wired.parts.map((part) => ({ ...part, from: shelf.value && boughtFrom(shelf.value, part) })),
+)
+const kgInAll = computed(() => bought.value.reduce((sum, { kg }) => sum + (kg ?? 0), 0))
+const priceInAll = computed(() =>
+  bought.value.reduce((sum, { from, quantity }) => sum + (from?.price ?? 0) * quantity, 0),
+)
 const worst = (run: Run): Verdict | undefined => verdicts.value.get(`runs/${run.id}`)
 </script>
 
@@ -128,7 +138,7 @@ const worst = (run: Run): Verdict | undefined => verdicts.value.get(`runs/${run.
         <button
           type="button"
           class="text-sm font-semibold underline max-md:min-h-11"
-          @click="save('wiring-parts', wiringPartsCsv(wired))"
+          @click="save('wiring-parts', wiringPartsCsv(wired, shelf ?? []))"
         >
           Save the parts (CSV)
         </button>
@@ -137,13 +147,38 @@ const worst = (run: Run): Verdict | undefined => verdicts.value.get(`runs/${run.
         Cable with 10 % more, at least 0.3 m a run. Studs and torques are usual ones: the maker’s figure
         counts.
       </p>
-      <table class="text-sm">
+      <table class="text-sm max-md:w-full">
+        <thead class="text-left text-soft">
+          <tr>
+            <th class="pr-4 text-right font-normal">Quantity</th>
+            <th class="font-normal">What</th>
+            <th class="pl-4 text-right font-normal">About</th>
+            <th class="pl-4 font-normal max-md:hidden">On the shelf</th>
+            <th class="pl-4 text-right font-normal">Price</th>
+          </tr>
+        </thead>
         <tbody>
-          <tr v-for="part in wired.parts" :key="part.what" class="border-t border-line">
-            <td class="pr-4 text-right tabular-nums">
-              {{ part.unit === 'm' ? q(part.quantity, 'm') : `${part.quantity} ×` }}
+          <tr v-for="{ what, quantity, unit, kg, from } in bought" :key="what" class="border-t border-line">
+            <td class="pr-4 text-right whitespace-nowrap tabular-nums">
+              {{ unit === 'm' ? q(quantity, 'm') : `${quantity} ×` }}
             </td>
-            <td>{{ part.what }}</td>
+            <td>{{ what }}</td>
+            <td class="pl-4 text-right whitespace-nowrap tabular-nums">
+              {{ kg === null || kg < 0.05 ? '' : q(kg, 'kg') }}
+            </td>
+            <td class="pl-4 max-md:hidden" :class="!from?.code && 'text-soft'">
+              {{ from?.code ? from.name : shelf ? 'not on the shelf' : '' }}
+            </td>
+            <td class="pl-4 text-right whitespace-nowrap tabular-nums">
+              {{ from?.price == null ? '' : q(from.price * quantity, 'money') }}
+            </td>
+          </tr>
+          <tr v-if="shelf" class="border-t-2 border-line font-semibold">
+            <td />
+            <td>Together, of what has a price</td>
+            <td class="pl-4 text-right whitespace-nowrap tabular-nums">{{ q(kgInAll, 'kg') }}</td>
+            <td class="max-md:hidden" />
+            <td class="pl-4 text-right whitespace-nowrap tabular-nums">{{ q(priceInAll, 'money') }}</td>
           </tr>
         </tbody>
       </table>

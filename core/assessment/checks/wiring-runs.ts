@@ -2,7 +2,7 @@ import { said } from '#core/units/format'
 import { check, number, word, type Judgement, type Subjects } from '#core/assessment/check'
 import { cableSizesMm2 } from '#core/physics/conductors'
 import { fuseSizesA } from '#core/physics/fuses'
-import { runOhm } from '#core/network/cases'
+import { runOhm, sizedOhm } from '#core/network/cases'
 import type { Run } from '#core/network/network'
 import { carriesA, fuseShare, heatingA, mostConductors } from '#core/network/size'
 import { isSizeUnknown } from '#core/network/words'
@@ -132,6 +132,9 @@ class Way {
   /** Resistance there and back, Ω, with the run itself of a size. */
   ohm(areaMm2 = this.run.areaMm2!, count = this.run.count): number {
     const { cableC } = this.wiring.network
+    // What was measured holds for the size that is there.
+    const isOwn = areaMm2 === this.run.areaMm2 && count === this.run.count
+    const ohm = isOwn ? runOhm : sizedOhm
     return this.parts.reduce((sum, { run, back, lengthM: length }) => {
       const size = this.isSizedWith(run) ? { areaMm2, count } : {}
       const backSize = back?.areaMm2 === null ? {} : size
@@ -139,8 +142,8 @@ class Way {
       const backM = back && this.parts.length > 1 ? back.lengthM : length
       return (
         sum +
-        runOhm({ ...run, ...size, lengthM: length }, cableC) +
-        (back ? runOhm({ ...back, ...backSize, lengthM: backM }, cableC) : 0)
+        ohm({ ...run, ...size, lengthM: length }, cableC) +
+        (back ? ohm({ ...back, ...backSize, lengthM: backM }, cableC) : 0)
       )
     }, 0)
   }

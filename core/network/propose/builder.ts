@@ -179,6 +179,7 @@ export class Builder {
       pair,
     )
     const setArea = entered<number>('areaMm2')
+    const measured = entered<number>('milliohm')
     const foundArea = cable && cable.$entered('areaMm2') !== null ? cable.areaMm2 : null
     this.runs.push({
       id,
@@ -200,6 +201,7 @@ export class Builder {
       engineSpace: (entered<string>('engineSpace') ?? cable?.engineSpace ?? 'no') === 'yes',
       bundled: entered<number>('bundled') ?? cable?.bundled ?? 1,
       fittingOhm: 0,
+      measuredOhm: measured === null ? null : measured / 1000,
       leastA,
       like: like ?? returnOf,
     })

@@ -1,4 +1,4 @@
-import { runOhm } from '#core/network/cases'
+import { sizedOhm } from '#core/network/cases'
 import type { Run } from '#core/network/network'
 import { cableSizesMm2 } from '#core/physics/conductors'
 import { withAdded } from '../parameters'
@@ -97,7 +97,7 @@ export const wrongSize: Fault = {
   change: (rig, at, areaMm2) => {
     const run = rig.network.runs.find(({ id }) => id === at)!
     const { cableC } = rig.network
-    const more = runOhm({ ...run, areaMm2 }, cableC) - runOhm(run, cableC)
+    const more = sizedOhm({ ...run, areaMm2 }, cableC) - sizedOhm(run, cableC)
     return { ...withAdded(rig, at, more), printedMm2: { ...rig.printedMm2, [at]: areaMm2 } }
   },
   mend: 'Fit the size that is specified, or a fuse that protects the one that is there.',

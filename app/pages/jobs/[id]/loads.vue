@@ -108,7 +108,14 @@ const download = () => handOver(`loads-${bench.document!.job.number}.csv`, write
             @keydown.enter="enterStep(sheet!, $event)"
           >
             <PartTable kind="loads">
-              <template #heads><th scope="col">Takes a day</th></template>
+              <template #heads
+                ><th
+                  scope="col"
+                  class="pb-1 text-left align-bottom text-xs leading-tight font-normal text-soft"
+                >
+                  Takes a day
+                </th></template
+              >
               <template #figures="{ path }">
                 <td
                   class="font-semibold max-md:flex max-md:items-end max-md:justify-end"

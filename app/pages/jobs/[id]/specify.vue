@@ -4,9 +4,7 @@ import { useMediaQuery } from '@vueuse/core'
 import type { Adjustment, Answer } from '#core/solve/answer'
 import { differencesOf } from '#core/solve/differences'
 import { withSpecified } from '#core/job/as-specified'
-import type { ShelfPart } from '#core/shelf/kinds'
 import { inSentence } from '#core/units/format'
-import { read, type Answer as Answered, type WholePage } from '../../../utils/api'
 
 /** Complete ways to make it suit, searched for and set side by side. */
 const { q } = useWriting()
@@ -14,8 +12,7 @@ const judging = useJudging()
 const { bench, problem, ready } = useJobPage('Specify')
 const who = useDeviceName()
 const solver = useSolver()
-const shelf = shallowRef<readonly ShelfPart[] | null>(null)
-const shelfProblem = ref('')
+const { shelf, isOutOfReach } = useWholeShelf()
 /** Answers as they were adjusted by hand, by the id they were found under. */
 const byHand = shallowRef<
   Readonly<Record<string, { readonly answer: Answer; readonly adjustments: readonly Adjustment[] }>>
@@ -24,22 +21,6 @@ const selected = ref<string | null>(null)
 const pinned = ref<string[]>([])
 const busy = ref<string | null>(null)
 
-onMounted(async () => {
-  const parts: ShelfPart[] = []
-  let after: string | null = null
-  do {
-    const answer: Answered<WholePage> = await read<WholePage>(
-      `/api/shelf/whole?${new URLSearchParams(after === null ? {} : { after })}`,
-    )
-    if (answer.kind !== 'ok') {
-      shelfProblem.value = 'The shelf cannot be reached, so there is nothing to choose parts from.'
-      return
-    }
-    parts.push(...answer.data.parts)
-    after = answer.data.next
-  } while (after !== null)
-  shelf.value = parts
-})
 /** What a search rests on: the survey without what was chosen. */
 const basis = computed(() =>
   ready.value ? JSON.stringify(withSpecified(bench.document!, null)) + JSON.stringify(judging.rules) : '',
@@ -154,8 +135,12 @@ const differences = computed(() => {
       >
         <div class="grid min-w-0 content-start gap-3">
           <section aria-label="Search" class="border border-line bg-card p-3">
-            <p v-if="shelfProblem || solver.problem.value" role="alert" class="text-bad">
-              {{ shelfProblem || solver.problem.value }}
+            <p v-if="isOutOfReach || solver.problem.value" role="alert" class="text-bad">
+              {{
+                isOutOfReach
+                  ? 'The shelf cannot be reached, so there is nothing to choose parts from.'
+                  : solver.problem.value
+              }}
             </p>
             <div role="status" data-testid="solve-state" :data-state="solver.state.value">
               <template v-if="searching"><SolveProgress :solver="solver" /></template>

@@ -22,7 +22,11 @@ watch(chosen, () => {
 /** The worst verdict of each run and fitting, where it is worse than Suits. */
 const verdicts = computed(() => worstByPath({ checks: wired.value?.checks ?? [] }))
 const open = computed(() => wired.value?.checks.filter(({ verdict }) => verdict !== 'suits') ?? [])
-const subject = (path: string): string => wired.value?.checks.find(({ on }) => on === path)?.subject ?? path
+/** A run by its number, as on the drawing; anything else by its name. */
+function subject(path: string): string {
+  const run = wired.value?.network.runs.find(({ id }) => path === `runs/${id}`)
+  return run?.number ?? wired.value?.checks.find(({ on }) => on === path)?.subject ?? path
+}
 
 /** A remedy of a cable of the survey is set on the runs it is: the survey stays what was found. */
 function take(remedy: RemedyRef) {
@@ -110,8 +114,7 @@ function saveDrawing() {
             @proposal="toProposal"
           />
           <p v-else class="text-soft">
-            Choose a run or a fuse on the drawing: its numbers, its checks and what can be set of it stand
-            here.
+            Choose a run or a fuse: its numbers, its checks and what can be set of it stand here.
           </p>
         </aside>
       </div>
