@@ -1,6 +1,7 @@
 // npm run fuzz [-- TRIES [SEED]]: hostile requests to every route that the file tree has, and hostile texts to every
 // reader. Prints how many answers were of which kind; fails where one was of 500 or took over two seconds, or the
-// server did not give its memory back.
+// server did not give its memory back. Time and memory are looked at once the server is warm: every paper of twelve
+// clients at once is made for the first time before.
 import { readFileSync, readdirSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import { readJobFile } from '#core/formats/job-file'
@@ -94,7 +95,7 @@ console.log(
     .map(([status, count]) => `${count} of ${status}`)
     .join(
       ', ',
-    )}; slowest ${asked.slowestMs.toFixed(0)} ms; memory ${asked.memoryMb.map((mb) => mb.toFixed(0)).join(' → ')} MB`,
+    )}; slowest ${asked.slowestMs.toFixed(0)} ms, ${asked.slowestColdMs.toFixed(0)} ms while it was cold; memory ${asked.memoryMb.map((mb) => mb.toFixed(0)).join(' → ')} MB`,
 )
 const isGood =
   read.thrown === 0 &&

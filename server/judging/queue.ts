@@ -109,15 +109,18 @@ export class JudgingQueue {
   private behind(until: string | null): Promise<Behind[]> {
     const { sql } = this
     const byThen = until === null ? sql`true` : sql`updated_at <= ${until}::text::timestamptz`
-    const columns = sql`job.workshop_id as workshop, job_id as id, job.version, document, rules, units as system, currency, workshop.version as shop, updated_at, now()::text as now`
+    const columns = sql`job.workshop_id as workshop, job_id as id, job.version, document, rules, units as system, currency, workshop.version as shop, now()::text as now`
+    // Each half goes by an index of its own, which holds nothing but what is behind or may be.
     return sql<Behind[]>`
       (select ${columns} from job join workshop using (workshop_id)
         where judged_version <> job.version and deleted_at is null and ${byThen} order by updated_at desc limit ${batch})
       union all
-      (select ${columns} from workshop join job using (workshop_id)
-        where stage <> 'done' and judged_shop < workshop.version and judged_version = job.version
-          and deleted_at is null and ${byThen}
-        order by updated_at desc limit ${batch})
+      (select ${columns} from workshop cross join lateral (
+          select * from job
+          where job.workshop_id = workshop.workshop_id and judged_shop < workshop.version
+            and stage <> 'done' and judged_version = job.version and deleted_at is null and ${byThen}
+          limit ${batch}) job
+        limit ${batch})
       limit ${batch}`
   }
 

@@ -1,3 +1,4 @@
+import { createRequire } from 'node:module'
 import pdfmake from 'pdfmake'
 import type {
   Content,
@@ -327,6 +328,17 @@ const given = (
   pdfmake as unknown as { readonly virtualfs: { writeFileSync: (name: string, data: Buffer) => void } }
 ).virtualfs
 
+/** The document that pdfmake draws on: missing in its types. */
+interface DocumentModule {
+  readonly default: {
+    readonly prototype: {
+      /** Sets up the fonts that the document knows by name. */
+      initFonts: (...given: unknown[]) => void
+      readonly registerFont: (name: string, data: Buffer) => void
+    }
+  }
+}
+
 /** A press with its fonts in place. */
 async function setUp(): Promise<Press> {
   const fonts = await fontsOfPapers()
@@ -337,7 +349,24 @@ async function setUp(): Promise<Press> {
     return [name, { normal, bold }]
   })
   pdfmake.setFonts(Object.fromEntries(faces))
+  knowByName(fonts)
   return new Press(fonts)
+}
+
+/** Drawings ask the document itself for a font by its name, where those given to the press are not found. */
+function knowByName({ cuts }: Fonts): void {
+  const { default: pdfDocument } = createRequire(import.meta.url)(
+    'pdfmake/js/PDFDocument.js',
+  ) as DocumentModule
+  const document = pdfDocument.prototype
+  const { initFonts } = document
+  document.initFonts = function (...by) {
+    initFonts.apply(this, by)
+    for (const { name, files } of cuts) {
+      this.registerFont(`${name}-normal`, files.normal)
+      this.registerFont(`${name}-bold`, files.bold)
+    }
+  }
 }
 let press: Promise<Press> | undefined
 
