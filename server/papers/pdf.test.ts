@@ -1,5 +1,6 @@
-import { describe, expect, it } from 'vitest'
+import { describe, expect, it, vi } from 'vitest'
 import { judged, plain, soft, strong, type Block, type Paper } from '#core/papers/blocks'
+import type { Shape } from '#core/network/svg'
 import { fontsOfPapers } from './fonts'
 import { paperPdf } from './pdf'
 
@@ -56,6 +57,43 @@ describe('a paper as PDF', () => {
       expect.stringMatching(/^BricolageGrotesque.*SemiBold$/),
     ])
     expect(first).toContain('/MediaBox [0 0 595.28 841.89]')
+  })
+  it('sets the text of a drawing in its own weight, without a word in the log', async () => {
+    const warn = vi.spyOn(console, 'warn').mockImplementation(() => undefined)
+    const inDrawing = (weight: object): Shape => ({
+      tag: 'text',
+      attributes: { x: 5, y: 20, ...weight },
+      children: ['W1'],
+    })
+    const drawn = (weight: object): Paper => ({
+      ...paper,
+      sections: [
+        {
+          heading: 'Drawing',
+          blocks: [
+            {
+              kind: 'drawing',
+              drawing: {
+                tag: 'svg',
+                attributes: {
+                  xmlns: 'http://www.w3.org/2000/svg',
+                  viewBox: '0 0 100 40',
+                  width: 100,
+                  height: 40,
+                  'font-family': 'text-latin',
+                },
+                children: [inDrawing(weight)],
+              },
+            },
+          ],
+        },
+      ],
+    })
+    const [light, heavy] = [await latin1(drawn({})), await latin1(drawn({ 'font-weight': 700 }))]
+    expect(light).not.toContain('AtkinsonHyperlegibleNext-Bold')
+    expect(heavy).toContain('AtkinsonHyperlegibleNext-Bold')
+    expect(warn).not.toHaveBeenCalled()
+    warn.mockRestore()
   })
   it('is Letter where the workshop writes imperial units', async () =>
     expect(await latin1({ ...paper, size: 'Letter' })).toContain('/MediaBox [0 0 612 792]'))
