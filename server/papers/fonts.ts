@@ -2,6 +2,7 @@ import { create, type Font } from 'fontkit'
 import { readFile } from 'node:fs/promises'
 import { createRequire } from 'node:module'
 import { dirname, join } from 'node:path'
+import pLimit from 'p-limit'
 import { decompress } from 'wawoff2'
 
 /** The product's type, and what stands in for a letter it does not have. */
@@ -29,12 +30,15 @@ export interface Fonts {
 const resolve = createRequire(import.meta.url).resolve
 const folderOf = (name: string): string => dirname(resolve(`${name}/package.json`))
 
+const oneAtATime = pLimit(1)
+/** A font file unpacked: what the unpacker gives lies where it puts the next one, so it is copied before that begins. */
+export const unpack = (packed: Uint8Array): Promise<Buffer> =>
+  oneAtATime(async () => Buffer.from(await decompress(packed)))
+
 const woff2 = async (name: string, subset: string, weight: number): Promise<Buffer> =>
-  Buffer.from(
-    await decompress(
-      await readFile(
-        join(folderOf(`@fontsource/${name}`), 'files', `${name}-${subset}-${weight}-normal.woff2`),
-      ),
+  unpack(
+    await readFile(
+      join(folderOf(`@fontsource/${name}`), 'files', `${name}-${subset}-${weight}-normal.woff2`),
     ),
   )
 const dejaVu = (file: string): Promise<Buffer> =>
@@ -77,5 +81,9 @@ function setIn(text: string, cuts: readonly Cut[]): InFont[] {
 
 let fonts: Promise<Fonts> | undefined
 
-/** The fonts, unpacked once. */
-export const fontsOfPapers = (): Promise<Fonts> => (fonts ??= load())
+/** The fonts, unpacked once; anew where that failed. */
+export const fontsOfPapers = (): Promise<Fonts> =>
+  (fonts ??= load().catch((cause: unknown) => {
+    fonts = undefined
+    throw cause
+  }))

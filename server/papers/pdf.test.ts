@@ -1,7 +1,8 @@
+import { readFile } from 'node:fs/promises'
 import { describe, expect, it, vi } from 'vitest'
 import { judged, plain, soft, strong, type Block, type Paper } from '#core/papers/blocks'
 import type { Shape } from '#core/network/svg'
-import { fontsOfPapers } from './fonts'
+import { fontsOfPapers, unpack } from './fonts'
 import { paperPdf } from './pdf'
 
 const blocks: Block[] = [
@@ -109,6 +110,21 @@ describe('a paper as PDF', () => {
 })
 
 describe('fonts of papers', () => {
+  it('are whole each, however many are unpacked at once', async () => {
+    const packed = await Promise.all(
+      ['atkinson-hyperlegible-next', 'bricolage-grotesque'].map((name) =>
+        readFile(
+          new URL(
+            `../../node_modules/@fontsource/${name}/files/${name}-latin-400-normal.woff2`,
+            import.meta.url,
+          ),
+        ),
+      ),
+    )
+    const alone = [await unpack(packed[0]!), await unpack(packed[1]!)]
+    const together = await Promise.all([...packed, ...packed].map(unpack))
+    expect(together.map((file, i) => file.equals(alone[i % 2]!))).toEqual([true, true, true, true])
+  })
   it('cut a text where its letters come from another font, and keep spaces with what is before', async () => {
     const { set } = await fontsOfPapers()
     expect(set('10 Ω at Łódź', 'text').map(({ text, font }) => [text, font])).toEqual([

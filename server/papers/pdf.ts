@@ -372,6 +372,10 @@ let press: Promise<Press> | undefined
 
 /** A paper as PDF in the product's own type. The same paper gives the same bytes. */
 export async function paperPdf(paper: Paper): Promise<Buffer> {
-  const ready = await (press ??= setUp())
+  const ready = await (press ??= setUp().catch((cause: unknown) => {
+    // What failed once is tried again with the next paper.
+    press = undefined
+    throw cause
+  }))
   return pdfmake.createPdf(ready.paper(paper)).getBuffer()
 }
