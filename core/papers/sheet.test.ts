@@ -43,6 +43,19 @@ describe('a specification sheet', () => {
     expect(total).toBeCloseTo(partsTotal + hours * labourPerH, 6)
     expect(labourPerH).toBe(60)
   })
+  it('adds metres of one cable up to a length that can be written', () => {
+    const cable = {
+      kind: 'conductors',
+      code: 'C-50',
+      version: 1,
+      name: 'Cable',
+      unit: 'm',
+      price: 14.2,
+    } as const
+    const [line] = pricedLines([2.5, 1.1, 0.1].map((quantity) => ({ ...cable, quantity })))
+    expect(line).toMatchObject({ quantity: 3.7, total: 52.54 })
+    for (const { quantity } of sheet.result.lines) expect(String(quantity)).toMatch(/^\d+(\.\d{1,2})?$/)
+  })
   it('has settings for each charger and the monitor, protections, cautions, and says what it was and what it becomes', () => {
     const { cards, protections, cautions, found, specified, differs, work } = sheet.result
     expect(cards.map((c) => c.unit)).toEqual(['Shore charger', 'DC-DC on the alternator', 'Battery monitor'])

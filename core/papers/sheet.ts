@@ -85,7 +85,8 @@ export function pricedLines(parts: readonly ListedPart[]): PricedLine[] {
   const lines = new Map<string, PricedLine>()
   for (const { code, name, quantity, unit, price } of parts) {
     const key = `${code}|${name}|${price}`
-    const all = (lines.get(key)?.quantity ?? 0) + quantity
+    // Metres by the centimetre, as they are sold: a sum of tenths is no tenth.
+    const all = Math.round(((lines.get(key)?.quantity ?? 0) + quantity) * 100) / 100
     lines.set(key, {
       name,
       code,
