@@ -7,7 +7,9 @@ import { judgeHere, TooLarge, type Judge } from './judge'
 
 /** Written beside the server's entry when it is built. */
 const threadFile = join(dirname(process.argv[1] ?? ''), 'judging.mjs')
-const idleMs = 20_000
+/** A thread with nothing to do ends after this: one that prints takes a second to become warm again, ms. */
+const judgeIdleMs = 20_000
+const printerIdleMs = 300_000
 /** Memory of one thread, MB. */
 const mostMb = 256
 /** What one judging, and one paper, may take; then its thread is ended, ms. */
@@ -17,7 +19,7 @@ const paperMs = 15_000
 const judges = Math.max(1, availableParallelism() - 1)
 const printers = availableParallelism()
 
-const poolOf = (threads: number): Piscina =>
+const poolOf = (threads: number, idleMs: number): Piscina =>
   new Piscina({
     filename: threadFile,
     minThreads: 0,
@@ -41,7 +43,7 @@ function within(pool: Piscina, mostMs: number) {
 }
 
 function pooled(): Judge {
-  const [judging, printing] = [poolOf(judges), poolOf(printers)]
+  const [judging, printing] = [poolOf(judges, judgeIdleMs), poolOf(printers, printerIdleMs)]
   const judge = within(judging, judgingMs)
   const print = within(printing, paperMs)
   return {

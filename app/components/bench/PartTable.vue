@@ -4,7 +4,11 @@ import type { StationPart } from '../../composables/station-parts'
 import { partKinds, type Field, type ManyKindId, type PartKind } from '#core/job/fields'
 
 /** Parts of one kind as a table, a row each: what is seldom needed of one folds out under it. */
-const props = defineProps<{ kind: ManyKindId }>()
+const props = defineProps<{
+  kind: ManyKindId
+  /** What has no column shows when it is asked for, even where it is known. */
+  brief?: boolean
+}>()
 const slots = defineSlots<{ heads?(): unknown; figures?(of: PartRef): unknown }>()
 const bench = useJob()
 const { kindInfo, parts, targets, bearing, unfolded, toggle } = useStationParts(() => props.kind)
@@ -35,6 +39,9 @@ const cellsOf = (rows: readonly [string, Field][]): readonly ([string, Field] | 
 const inColumns = computed(() => new Set(columns.value.flat()))
 /** What has no column: what is folded away of it comes last. */
 const beneath = ({ rows }: StationPart) => rows.filter(([name]) => !inColumns.value.has(name))
+const isAway = ({ away }: StationPart, name: string): boolean => props.brief || away.has(name)
+/** How many of them show without being asked for. */
+const shownOf = (ref: StationPart): number => beneath(ref).filter(([name]) => !isAway(ref, name)).length
 const nameOf = (part: AnyPart): string => part.name ?? ''
 </script>
 
@@ -115,27 +122,27 @@ const nameOf = (part: AnyPart): string => part.name ?? ''
         <slot name="figures" v-bind="ref" />
         <td class="acts">
           <MoreOfPart
-            v-if="ref.count && beneath(ref).length === ref.count"
+            v-if="beneath(ref).length > 0 && shownOf(ref) === 0"
             :path="ref.path"
             :open="unfolded.has(ref.path)"
             @toggle="toggle(ref.path, $event)"
           />
-          <RemovePart v-else-if="!ref.count" :path="ref.path" />
+          <RemovePart v-else-if="beneath(ref).length === 0" :path="ref.path" />
         </td>
       </tr>
-      <tr v-show="unfolded.has(ref.path) || ref.count < beneath(ref).length">
+      <tr v-show="unfolded.has(ref.path) || shownOf(ref) > 0">
         <td :colspan="across" class="underneath">
           <div class="grid grid-cols-1 xl:grid-cols-2 xl:gap-x-5">
             <template v-for="([name, field], i) in beneath(ref)" :key="name">
               <MoreOfPart
-                v-if="i > 0 && i === beneath(ref).length - ref.count"
+                v-if="i > 0 && i === shownOf(ref)"
                 :path="ref.path"
                 :open="unfolded.has(ref.path)"
                 class="col-span-full justify-self-end"
                 @toggle="toggle(ref.path, $event)"
               />
               <FieldRow
-                v-show="!ref.away.has(name) || unfolded.has(ref.path)"
+                v-show="!isAway(ref, name) || unfolded.has(ref.path)"
                 :path="`${ref.path}/${name}`"
                 :name="name"
                 :field="field"
@@ -143,7 +150,10 @@ const nameOf = (part: AnyPart): string => part.name ?? ''
               />
             </template>
           </div>
-          <RemovePart v-show="unfolded.has(ref.path)" :path="ref.path" />
+          <RemovePart
+            v-if="unfolded.has(ref.path) || shownOf(ref) === beneath(ref).length"
+            :path="ref.path"
+          />
         </td>
       </tr>
     </tbody>

@@ -107,7 +107,7 @@ const download = () => handOver(`loads-${bench.document!.job.number}.csv`, write
             class="mt-2"
             @keydown.enter="enterStep(sheet!, $event)"
           >
-            <PartTable kind="loads">
+            <PartTable kind="loads" brief>
               <template #heads
                 ><th
                   scope="col"
