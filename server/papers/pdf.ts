@@ -60,15 +60,17 @@ const ruled = {
   paddingTop: () => 2,
   paddingBottom: () => 1,
 }
-const boxed = {
-  hLineWidth: () => 0.5,
-  vLineWidth: () => 0.5,
+/** A box around, its title above hairlines between rows. */
+const card = {
+  hLineWidth: (i: number, { table }: { table: { body: unknown[] } }) =>
+    i === 0 || i === table.body.length ? 0.5 : i === 1 ? 0 : 0.4,
+  vLineWidth: (i: number) => (i === 1 ? 0 : 0.5),
   hLineColor: () => ruleInk,
   vLineColor: () => ruleInk,
   paddingLeft: () => 6,
   paddingRight: () => 6,
-  paddingTop: () => 4,
-  paddingBottom: () => 4,
+  paddingTop: (i: number) => (i === 0 ? 4 : 2),
+  paddingBottom: () => 1.5,
 }
 
 /** Draws the blocks of papers for PDF. */
@@ -106,13 +108,13 @@ class Press {
     )
   }
 
-  private facts(facts: readonly Fact[], between: boolean): Content {
+  private facts(facts: readonly Fact[]): Content {
     return {
       table: {
-        widths: between ? ['*', 'auto'] : [150, '*'],
+        widths: [150, '*'],
         body: facts.map(({ label, value }): TableCell[] => [
           this.words(label, { color: softInk }),
-          this.words(value, between ? { alignment: 'right', bold: true } : {}),
+          this.words(value),
         ]),
         dontBreakRows: true,
       },
@@ -123,19 +125,17 @@ class Press {
   private cards(cards: Extract<Block, { kind: 'cards' }>['cards']): Content[] {
     const boxes = cards.map(({ title, facts }): Content => ({
       table: {
-        widths: ['*'],
+        widths: ['auto', '*'],
         body: [
-          [
-            {
-              stack: [
-                this.words(title, { fontSize: 10.5, bold: true, margin: [0, 0, 0, 2] }, 'display'),
-                this.facts(facts, true),
-              ],
-            },
-          ],
+          [this.words(title, { fontSize: 10.5, bold: true, colSpan: 2 } as object, 'display'), ''],
+          ...facts.map(({ label, value }): TableCell[] => [
+            this.words(label, { color: softInk }),
+            this.words(value, { alignment: 'right', bold: true }),
+          ]),
         ],
+        dontBreakRows: true,
       },
-      layout: boxed,
+      layout: card,
     }))
     return boxes.flatMap((box, i) =>
       i % 2 > 0
@@ -227,7 +227,7 @@ class Press {
         return block.numbered ? { ol: items } : { ul: items }
       }
       case 'facts':
-        return this.facts(block.facts, false)
+        return this.facts(block.facts)
       case 'cards':
         return this.cards(block.cards)
       case 'table':
