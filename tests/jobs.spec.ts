@@ -28,6 +28,11 @@ test('a long list keeps what was shown of it while one of its jobs is being judg
     select workshop_id, document, (2000 + n)::text, name, customer, craft, stage, verdict, headline, reason, search, updated_by, version,
       case when n = 1 then 0 else judged_version end, judged_shop
     from generate_series(1, 150) n join job on number = '0433'`
+  // What judges in the background cannot write this one's verdict: it stays behind.
+  const own = await app.db.sql.reserve()
+  await own`begin`
+  await own`set local idle_in_transaction_session_timeout = 0`
+  await own`select 1 from job where number = '2001' for update`
   await page.goto(app.url)
   const rows = page.getByRole('list', { name: 'Jobs' }).getByRole('listitem')
   await expect(rows).toHaveCount(100)
@@ -37,6 +42,8 @@ test('a long list keeps what was shown of it while one of its jobs is being judg
   // Asked anew twice over.
   for (let i = 0; i < 4; i++) await page.waitForResponse((response) => response.url().includes('/api/jobs?'))
   await expect(rows).toHaveCount(156)
+  await own`rollback`
+  own.release()
 })
 
 test('a job file goes out and comes in again', async ({ page, app }) => {
