@@ -54,7 +54,8 @@ const cutsOf = (family: Family, name: string, bold: number): Promise<Cut>[] =>
     cut(`${family}-${subset}`, woff2(name, subset, 400), woff2(name, subset, bold)),
   )
 
-async function load(): Promise<Fonts> {
+/** The fonts, unpacked: for whoever keeps them. */
+export async function fontsOfPapers(): Promise<Fonts> {
   const other = cut('other', dejaVu('DejaVuSans'), dejaVu('DejaVuSans-Bold'))
   const families: Readonly<Record<Family, Cut[]>> = {
     text: await Promise.all([...cutsOf('text', 'atkinson-hyperlegible-next', 700), other]),
@@ -78,12 +79,3 @@ function setIn(text: string, cuts: readonly Cut[]): InFont[] {
   }
   return runs
 }
-
-let fonts: Promise<Fonts> | undefined
-
-/** The fonts, unpacked once; anew where that failed. */
-export const fontsOfPapers = (): Promise<Fonts> =>
-  (fonts ??= load().catch((cause: unknown) => {
-    fonts = undefined
-    throw cause
-  }))

@@ -51,8 +51,9 @@ watch(
 function read(input: string): number | readonly unknown[] | null {
   error.value = ''
   if (props.field.type === 'rows') {
-    error.value = rowsProblem(input, props.field) ?? ''
-    return parseRows(input, props.field)
+    const rows = parseRows(input, props.field)
+    if (!rows) error.value = rowsProblem(input, props.field) ?? ''
+    return rows
   }
   if (props.field.type !== 'quantity') return null
   const parsed = readQuantity(props.field, input, units.value)

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { partName, type AnyPart, type PartRef } from '#core/job/document'
+import { partName, type PartRef } from '#core/job/document'
 import type { StationPart } from '../../composables/station-parts'
-import { partKinds, type Field, type ManyKindId, type PartKind } from '#core/job/fields'
+import type { Field, ManyKindId } from '#core/job/fields'
 
 /** Parts of one kind as a table, a row each: what is seldom needed of one folds out under it. */
 const props = defineProps<{
@@ -12,7 +12,6 @@ const props = defineProps<{
 const slots = defineSlots<{ heads?(): unknown; figures?(of: PartRef): unknown }>()
 const bench = useJob()
 const { kindInfo, parts, targets, bearing, unfolded, toggle } = useStationParts(() => props.kind)
-const fields = computed(() => (partKinds[props.kind] as PartKind).fields)
 const columns = computed(() => kindInfo.value.columns!)
 /** Room of a column beside that of others. */
 const roomOf = (field: Field): number => (field.type !== 'choice' || asShortButtons(field) ? 1.1 : 1.5)
@@ -20,13 +19,13 @@ const rooms = computed(() => {
   const all = [
     1.6,
     ...(kindInfo.value.refers ? [1.3] : []),
-    ...columns.value.map(([name]) => roomOf(fields.value[name!]!)),
+    ...columns.value.map(([name]) => roomOf(kindInfo.value.fields[name!]!)),
     ...(slots.figures ? [0.7] : []),
   ]
   const sum = all.reduce((a, b) => a + b)
   return all.map((room) => `${(92 * room) / sum}%`)
 })
-const heads = computed(() => columns.value.map(([name]) => fields.value[name!]!.label))
+const heads = computed(() => columns.value.map(([name]) => kindInfo.value.fields[name!]!.label))
 /** Over all columns: name, what it belongs to, fields, figures, and what can be done with it. */
 const across = computed(
   () => columns.value.length + (kindInfo.value.refers ? 3 : 2) + (slots.figures ? 1 : 0),
@@ -42,7 +41,6 @@ const beneath = ({ rows }: StationPart) => rows.filter(([name]) => !inColumns.va
 const isAway = ({ away }: StationPart, name: string): boolean => props.brief || away.has(name)
 /** How many of them show without being asked for. */
 const shownOf = (ref: StationPart): number => beneath(ref).filter(([name]) => !isAway(ref, name)).length
-const nameOf = (part: AnyPart): string => part.name ?? ''
 </script>
 
 <template>
@@ -82,25 +80,15 @@ const nameOf = (part: AnyPart): string => part.name ?? ''
               enterkeyhint="next"
               data-step
               :placeholder="kindInfo.one"
-              :value="nameOf(ref.part)"
+              :value="ref.part.name ?? ''"
               @input="bench.setPartText(ref.path, 'name', input($event))"
           /></label>
         </td>
         <td v-if="kindInfo.refers">
           <label
             ><span class="head">{{ kindInfo.refers.label }}</span>
-            <select
-              class="entry"
-              data-step
-              :value="ref.part[kindInfo.refers.field] ?? ''"
-              @change="bench.setPartText(ref.path, kindInfo.refers!.field, input($event))"
-            >
-              <option value="">not known</option>
-              <option v-for="target in targets" :key="target.path" :value="target.path">
-                {{ partName(bench.document!, target.path) }}
-              </option>
-            </select></label
-          >
+            <ReferredPart :of="ref" :refers="kindInfo.refers" :targets="targets"
+          /></label>
         </td>
         <td
           v-for="(cell, i) in cellsOf(ref.rows)"

@@ -202,17 +202,12 @@ function take(part: ShelfRecord) {
           /></label>
           <label v-if="kindInfo.refers" class="flex min-w-44 flex-1 items-center gap-2"
             ><span class="font-semibold whitespace-nowrap">{{ kindInfo.refers.label }}</span>
-            <select
-              class="entry !min-h-8 max-md:!min-h-11"
-              data-step
-              :value="ref.part[kindInfo.refers.field] ?? ''"
-              @change="bench.setPartText(ref.path, kindInfo.refers!.field, input($event))"
-            >
-              <option value="">not known</option>
-              <option v-for="target in targets" :key="target.path" :value="target.path">
-                {{ partName(bench.document!, target.path) }}
-              </option>
-            </select>
+            <ReferredPart
+              class="!min-h-8 max-md:!min-h-11"
+              :of="ref"
+              :refers="kindInfo.refers"
+              :targets="targets"
+            />
           </label>
           <ShelfNote
             v-if="shelfKinds.length"
