@@ -11,7 +11,7 @@ type Look = (page: Page) => Promise<void>
 const axe =
   (...rules: readonly string[]): Look =>
   async (page) => {
-    const builder = new AxeBuilder({ page })
+    const builder = new AxeBuilder({ page }).setLegacyMode().options({ resultTypes: ['violations'] })
     const { violations } = await (
       rules.length > 0
         ? builder.withRules([...rules])
