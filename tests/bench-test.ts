@@ -39,6 +39,10 @@ class OwnServer {
     await this.running?.stop()
     this.running = null
   }
+  /** Waits until it has noticed that its connections to the database before are closed: they refuse what comes first. */
+  async findsItsDatabase(): Promise<void> {
+    await expect(async () => expect((await fetch(`${this.url}/api/jobs`)).status).toBe(200)).toPass()
+  }
 }
 
 interface Own {
@@ -63,6 +67,7 @@ export const test = base.extend<{ app: App }, { own: Own }>({
   app: async ({ own: { name, server } }, use) => {
     const db = await freshDatabase({ name })
     await server.start()
+    await server.findsItsDatabase()
     await use({
       url: server.url,
       db,

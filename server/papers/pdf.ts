@@ -1,4 +1,3 @@
-import { createRequire } from 'node:module'
 import pdfmake from 'pdfmake'
 import type {
   Content,
@@ -14,6 +13,7 @@ import { writeSvg } from '#core/network/svg'
 import { anchorMark, verdictMarks, type Stroke } from '#core/papers/marks'
 import { verdictWords, type Verdict } from '#core/system/verdict'
 import { fontsOfPapers, type Family, type Fonts } from './fonts'
+import { shareFonts } from './shared-fonts'
 
 const ink = '#1c2a30'
 const softInk = '#525b5f'
@@ -31,9 +31,8 @@ const smallPt = 8.5
 /** Room for a drawing on a page of its own, of A4 and of Letter, pt. */
 const drawingPt: [number, number] = [499, 600]
 
-// Nothing is fetched for a paper, and nothing is read: its fonts are given.
+// Nothing is fetched for a paper, and nothing is read: its fonts are known by name.
 pdfmake.setUrlAccessPolicy(() => false)
-pdfmake.setLocalAccessPolicy(() => false)
 
 /** A mark as SVG, in its colour on white. */
 const svgOf = (strokes: readonly Stroke[], size: number, colour: string): string => {
@@ -323,51 +322,25 @@ const rule = ({ size }: Paper, lineWidth: number, lineColor: string) => ({
   ],
 })
 
-/** Where fonts are given to it by name: missing in its types. */
-const given = (
-  pdfmake as unknown as { readonly virtualfs: { writeFileSync: (name: string, data: Buffer) => void } }
-).virtualfs
-
-/** The document that pdfmake draws on: missing in its types. */
-interface DocumentModule {
-  readonly default: {
-    readonly prototype: {
-      /** Sets up the fonts that the document knows by name. */
-      initFonts: (...given: unknown[]) => void
-      readonly registerFont: (name: string, data: Buffer) => void
-    }
-  }
-}
-
 /** A press with its fonts in place. */
 async function setUp(): Promise<Press> {
   const fonts = await fontsOfPapers()
-  const faces = fonts.cuts.map(({ name, files }) => {
-    const [normal, bold] = [`${name}-normal`, `${name}-bold`]
-    given.writeFileSync(normal, files.normal)
-    given.writeFileSync(bold, files.bold)
-    return [name, { normal, bold }]
-  })
-  pdfmake.setFonts(Object.fromEntries(faces))
-  knowByName(fonts)
+  const files = new Map(
+    fonts.cuts.flatMap(({ name, files: { normal, bold } }) => [
+      [`${name}-normal`, normal],
+      [`${name}-bold`, bold],
+    ]),
+  )
+  pdfmake.setLocalAccessPolicy((name) => files.has(name))
+  pdfmake.setFonts(
+    Object.fromEntries(
+      fonts.cuts.map(({ name }) => [name, { normal: `${name}-normal`, bold: `${name}-bold` }]),
+    ),
+  )
+  shareFonts(files)
   return new Press(fonts)
 }
 
-/** Drawings ask the document itself for a font by its name, where those given to the press are not found. */
-function knowByName({ cuts }: Fonts): void {
-  const { default: pdfDocument } = createRequire(import.meta.url)(
-    'pdfmake/js/PDFDocument.js',
-  ) as DocumentModule
-  const document = pdfDocument.prototype
-  const { initFonts } = document
-  document.initFonts = function (...by) {
-    initFonts.apply(this, by)
-    for (const { name, files } of cuts) {
-      this.registerFont(`${name}-normal`, files.normal)
-      this.registerFont(`${name}-bold`, files.bold)
-    }
-  }
-}
 let press: Promise<Press> | undefined
 
 /** A paper as PDF in the product's own type. The same paper gives the same bytes. */
