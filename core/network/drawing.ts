@@ -2,6 +2,7 @@ import { fuseFamilies } from '#core/job/parts/wiring'
 import { partId, type PartPath } from '#core/job/document'
 import { inSentence, type Write } from '#core/units/format'
 import type { Network, Post, Run, State, Unit } from './network'
+import { firstBar, secondBar } from './propose/bars'
 import { sizeWords } from './words'
 
 /** What a node of the drawing is drawn as. */
@@ -88,7 +89,12 @@ function nodesOfPosts({ posts, units }: Network): ReadonlyMap<string, string> {
     if (unit.kind === 'dcdc') nodes.set(unit.inPlus, node)
     if (unit.kind === 'diode') nodes.set(unit.out, node)
   }
-  nodes.set('bar-minus', nodes.has('bar-plus') ? 'bar-plus' : (nodes.get('bank-plus') ?? 'bar-minus'))
+  // A negative bar is drawn with the positive one beside it.
+  const bars = posts.filter(({ kind, pole, fitting }) => kind === 'bar' && pole === 'negative' && fitting)
+  for (const { id } of bars) {
+    const beside = id.replace('minus', 'plus')
+    nodes.set(id, nodes.has(beside) ? beside : (nodes.get('bank-plus') ?? id))
+  }
   const bank = nodes.get('bank-plus')
   if (bank) nodes.set('bank-minus', bank)
   return nodes
@@ -148,7 +154,7 @@ function fittingNodes(network: Network, q: Write): DrawnNode[] {
   return network.posts.flatMap((post): DrawnNode[] => {
     const { id, kind, fitting, state, set } = post
     const isBar = kind === 'bar' || kind === 'chassis' || kind === 'joint'
-    if (id === 'bar-minus' || (!fitting && !isBar) || (post.pole === 'negative' && kind === 'bar')) return []
+    if ((!fitting && !isBar) || (post.pole === 'negative' && kind === 'bar')) return []
     return [
       {
         id,
@@ -164,7 +170,8 @@ function fittingNodes(network: Network, q: Write): DrawnNode[] {
 }
 
 function titleOf({ id, name }: Post, { posts }: Network): string {
-  if (id === 'bar-plus') return posts.some((post) => post.id === 'bar-minus') ? 'Bars + and −' : 'Bar +'
+  if (id === firstBar) return posts.some((post) => post.id === 'bar-minus') ? 'Bars + and −' : 'Bar +'
+  if (id === secondBar) return 'Second bars + and −'
   return name
 }
 
@@ -196,7 +203,7 @@ function edgeOf(run: Run, from: string, to: string, network: Network, q: Write):
 function throughShunt(edges: DrawnEdge[], { runs, posts }: Network, q: Write): DrawnEdge[] {
   if (!posts.some(({ id }) => id === 'shunt')) return edges
   const last =
-    edges.find(({ to }) => to === 'bar-plus' && edges.some(({ id }) => id === 'main-lead')) &&
+    edges.find(({ to }) => to === firstBar && edges.some(({ id }) => id === 'main-lead')) &&
     edges.findLast(({ id }) => id.startsWith('main-feed-'))
   const behind = runs.find(({ id }) => id === 'main-return-2')
   if (!last || !behind) return edges

@@ -70,7 +70,7 @@ function sizeOf(
       edges.filter(({ from }) => from === node.id).length,
       1,
     )
-    return { width: node.id === 'bar-plus' ? at * 40 : 24, height: barHeight }
+    return { width: node.path === null ? 24 : at * 40, height: barHeight }
   }
   const height = (title.length + lines.length) * line
   if (isBox(node)) return { width: boxMark + width + 10, height: Math.max(38, height + 12) }

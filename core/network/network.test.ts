@@ -351,6 +351,26 @@ describe('the network of a job', () => {
       })
     }
   })
+  it('splits the bar in two where a fuse stands on a second one: a strap behind the main fuse, as thick as it asks', () => {
+    const whole = networkOf(demo('0417'))
+    const network = networkOf(withValues(demo('0417'), { 'fittings/panel-fuse/standsOn': 'second' }))
+    const ways = new Ways(network)
+    expect(run(network, 'panel-stub').from).toBe('bar-2-plus')
+    expect(run(network, 'panel-return').to).toBe('bar-2-minus')
+    expect(run(network, 'load-1-stub').from).toBe('bar-plus')
+    const strap = run(network, 'bar-strap')
+    expect(ways.fuseOf(strap)?.id).toBe('main-fuse')
+    expect(ways.fuseOf(run(network, 'bar-strap-return'))?.id).toBe('main-fuse')
+    const mainA = ways.post('main-fuse')!.fitting!.ratedA!
+    expect(carriesA(strap, strap.areaMm2!, strap.count)).toBeGreaterThanOrEqual(mainA)
+    expect(ways.post('bar-2-plus')!.fitting!.ratedA).toBeGreaterThanOrEqual(mainA)
+    const solved = new Solved(network)
+    const amps = solved.in(solved.cases.find(({ id }) => id === 'loads')!).amps
+    expect(amps.get('bar-strap')).toBeCloseTo(amps.get('panel-feed')!, 6)
+    // Two bars and two straps more, and no other difference.
+    expect(network.posts.length).toBe(whole.posts.length + 2)
+    expect(network.runs.length).toBe(whole.runs.length + 2)
+  })
   it('makes a run thicker where it is longer, and says nothing smaller would do', () => {
     const at = (lengthM: number): number =>
       run(networkOf(withValues(demo('0417'), { 'runs/load-1-feed/lengthM': lengthM })), 'load-1-feed')

@@ -64,7 +64,16 @@ export class Ways<R extends Joining = Run> {
   fuseOf(run: Joining): Post | null {
     const partner = run.returnOf === null ? null : this.run(run.returnOf)
     if (partner) return this.fuseOf(partner)
-    return this.nearestFuse(run.from, run.id) ?? this.nearestFuse(run.to, run.id)
+    return (
+      this.nearestFuse(run.from, run.id) ??
+      this.nearestFuse(run.to, run.id) ??
+      (run.role === 'main' ? this.fuseBefore(run) : null)
+    )
+  }
+  /** The fuse of what feeds the bar from which a strap leads on to another. */
+  private fuseBefore({ from, id }: Joining): Post | null {
+    const feeding = this.runsAt(from).find((run) => run.role === 'main' && run.to === from && run.id !== id)
+    return feeding ? this.fuseOf(feeding) : null
   }
 
   /** The runs of the way without branches that a run is part of, itself included. */
@@ -87,3 +96,18 @@ export class Ways<R extends Joining = Run> {
 
 /** Where a way without branches ends: at a battery, a bar, a chassis. */
 const endsAt = ({ kind }: Post): boolean => kind === 'battery' || kind === 'bar' || kind === 'chassis'
+
+/** The fuses of the branches, by their posts: those that stand on a bar. */
+export function fusesOnBars({
+  posts,
+  runs,
+}: {
+  readonly posts: readonly Post[]
+  readonly runs: readonly Joining[]
+}): ReadonlySet<string> {
+  const of = (isOne: (post: Post) => boolean) => new Set(posts.filter(isOne).map(({ id }) => id))
+  const bars = of(({ kind, fitting, pole }) => kind === 'bar' && fitting !== null && pole === 'positive')
+  const fuses = of(({ kind }) => kind === 'fuse')
+  const beside = runs.flatMap(({ from, to }) => (bars.has(from) ? [to] : bars.has(to) ? [from] : []))
+  return new Set(beside.filter((id) => fuses.has(id)))
+}

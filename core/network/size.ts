@@ -5,7 +5,7 @@ import { sizedOhm, wholeOf } from './cases'
 import { Solver } from './solution'
 import { Solved, type Design } from './solved'
 import type { Network, Post, Run } from './network'
-import { Ways } from './paths'
+import { fusesOnBars, Ways } from './paths'
 import { surgeThrough, type Surge } from './surge'
 import { withFittingOhm, type Draft, type DraftRun } from './propose/builder'
 
@@ -145,7 +145,7 @@ function graded(
   const main = posts.find(({ id }) => id === 'main-fuse')
   if (!main?.fitting?.family || main.fitting.ratedA === null) return posts
   const isFree = draft.posts.find(({ id }) => id === main.id)!.fitting!.ratedA === null
-  const onBar = fusesOnBar(draft)
+  const onBar = fusesOnBars(draft)
   const over = (branches: readonly Post[]): Post => (isFree ? largerThan(branches, main, onBar, rules) : main)
   const larger = over(posts)
   const alike = posts.map((post, i) =>
@@ -198,14 +198,6 @@ function asTheirFuses(posts: readonly Post[], draft: Draft): readonly Post[] {
     return { ...post, fitting: { ...fitting, ratedA: Math.max(ratedA, fitting.ratedA!) } }
   })
 }
-
-/** The fuses that stand on the positive bar, by their posts. */
-const fusesOnBar = ({ runs, posts }: Draft): ReadonlySet<string> =>
-  new Set(
-    runs
-      .flatMap(({ from, to }) => (from === 'bar-plus' ? [to] : to === 'bar-plus' ? [from] : []))
-      .filter((id) => posts.find((post) => post.id === id)?.kind === 'fuse'),
-  )
 
 /** The largest current that passes a post, A, or that it must be made for. @param runs those that it is joined by */
 const throughA = (runs: readonly DraftRun[], design: ReadonlyMap<string, Design>): number =>

@@ -1,15 +1,15 @@
-import type { IssuedContent } from '#core/papers/issued'
+import type { Paper } from '#core/papers/blocks'
 import type { FittingRecord, RecordInputs } from '#core/papers/record'
 import type { Sheet, SheetInputs } from '#core/papers/sheet'
 import type { Streamed } from '#core/proving/stream'
 import {
+  pdf,
   record,
   sheet,
-  sheetPdf,
   standIn,
-  summaryPdf,
+  summary,
   verdict,
-  wiringPdf,
+  wiring,
   type HeldAt,
   type Judged,
   type ListVerdict,
@@ -23,15 +23,14 @@ export class TooLarge extends Error {}
 export interface Judge {
   verdict(job: Judged): Promise<ListVerdict>
   sheet(inputs: SheetInputs): Promise<Sheet>
-  /** The summary of a job, as PDF. */
-  summaryPdf(job: Summarised): Promise<Uint8Array>
+  /** The summary of a job. */
+  summary(job: Summarised): Promise<Paper>
+  /** The plan of the wiring of a job. */
+  wiring(job: Summarised): Promise<Paper>
   record(inputs: RecordInputs): Promise<FittingRecord>
   /** What a stand-in for an instrument shows at a test; null where the job has no such test. */
   standIn(held: HeldAt): Promise<readonly Streamed[] | null>
-  /** What was issued, as PDF. */
-  sheetPdf(issued: IssuedContent): Promise<Uint8Array>
-  /** The plan of the wiring of a job, as PDF. */
-  wiringPdf(job: Summarised): Promise<Uint8Array>
+  pdf(paper: Paper): Promise<Uint8Array>
 }
 
 /** Judges on the spot, where nobody waits for anything else: when a database is set up. */
@@ -40,7 +39,7 @@ export const judgeHere: Judge = {
   sheet: async (inputs) => sheet(inputs),
   record: async (inputs) => record(inputs),
   standIn: async (held) => standIn(held),
-  summaryPdf,
-  sheetPdf,
-  wiringPdf,
+  summary: async (job) => summary(job),
+  wiring,
+  pdf,
 }

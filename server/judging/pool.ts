@@ -51,9 +51,9 @@ function pooled(): Judge {
     sheet: (inputs) => print('sheet', inputs),
     record: (inputs) => print('record', inputs),
     standIn: (held) => print('standIn', held),
-    summaryPdf: (job) => print('summaryPdf', job),
-    sheetPdf: (issued) => print('sheetPdf', issued),
-    wiringPdf: (job) => print('wiringPdf', job),
+    summary: (job) => print('summary', job),
+    wiring: (job) => print('wiring', job),
+    pdf: (paper) => print('pdf', paper),
   }
 }
 

@@ -6,7 +6,6 @@ import { layoutOf } from '#core/network/layout'
 import { paperPalette, svgOf } from '#core/network/svg'
 import type { Paper } from '#core/papers/blocks'
 import { sheetOf, type Sheet, type SheetInputs } from '#core/papers/sheet'
-import { issuedPaper, type IssuedContent } from '#core/papers/issued'
 import { recordOf, type FittingRecord, type RecordInputs } from '#core/papers/record'
 import { Diagnosis } from '#core/proving/diagnosis'
 import { standInStream, type Streamed } from '#core/proving/stream'
@@ -56,20 +55,15 @@ export interface Summarised extends Judged {
   readonly madeAt: string
 }
 
-function summary({ document, rules, units, name, madeAt }: Summarised): Paper {
+/** The summary of a job. */
+export function summary({ document, rules, units, name, madeAt }: Summarised): Paper {
   const shop = { rules, units }
   const assessment = assess(document, shop)
   const lanes = drawLanes(document, shop, assessment)
   return summaryPaper({ job: document, assessment, lanes, shop: { name, units }, madeAt })
 }
 
-/** The summary of a job as it is saved, as PDF. */
-export const summaryPdf = (job: Summarised): Promise<Uint8Array> => paperPdf(summary(job))
-
 export const record = (inputs: RecordInputs): FittingRecord => recordOf(inputs)
-
-/** What was issued as PDF: the same bytes every time. */
-export const sheetPdf = (issued: IssuedContent): Promise<Uint8Array> => paperPdf(issuedPaper(issued))
 
 /** A job at which a stand-in for an instrument is held. */
 export interface HeldAt extends Judged {
@@ -92,8 +86,8 @@ export function standIn({
   return test ? standInStream(proof, causes, test, { seed, hidden }) : null
 }
 
-/** The wiring of a job as it is saved, as PDF. */
-export async function wiringPdf({ document, rules, units, name, madeAt }: Summarised): Promise<Uint8Array> {
+/** The plan of the wiring of a job. */
+export async function wiring({ document, rules, units, name, madeAt }: Summarised): Promise<Paper> {
   const wired = wiredJob(document, { rules, units })
   const layout = await layoutOf(wired.drawing, new ELK())
   // The letters of papers are given to it by this name, and have no pencil.
@@ -104,5 +98,8 @@ export async function wiringPdf({ document, rules, units, name, madeAt }: Summar
     font: 'text-latin',
     byHand: '(by hand)',
   })
-  return paperPdf(wiringPaper({ job: document, wired, drawing, shop: { name, units }, madeAt }))
+  return wiringPaper({ job: document, wired, drawing, shop: { name, units }, madeAt })
 }
+
+/** A paper as PDF: the same bytes every time. */
+export const pdf = (paper: Paper): Promise<Uint8Array> => paperPdf(paper)

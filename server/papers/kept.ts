@@ -1,5 +1,8 @@
-/** Papers that are kept to be given again. */
-const most = 100
+import { createHash } from 'node:crypto'
+import type { Paper } from '#core/papers/blocks'
+
+/** Papers that are kept to be given again, each by what it is made from and by what stands in it. */
+const most = 200
 const papers = new Map<string, Promise<Uint8Array>>()
 
 /**
@@ -16,3 +19,10 @@ export function keptPaper(madeFrom: string, make: () => Promise<Uint8Array>): Pr
   if (papers.size > most && oldest !== undefined) papers.delete(oldest)
   return paper
 }
+
+/** A paper as PDF, set once for whatever says the same: most changes of the shop's rules change no word of a paper. */
+export const keptByContent = (
+  paper: Paper,
+  print: (paper: Paper) => Promise<Uint8Array>,
+): Promise<Uint8Array> =>
+  keptPaper(createHash('sha256').update(JSON.stringify(paper)).digest('base64'), () => print(paper))

@@ -47,6 +47,7 @@ export function shareFonts(files: ReadonlyMap<string, Buffer>): void {
 /** Puts what is shared of a font in the place of a paper's own; the first paper's becomes what is shared. */
 function share(face: Face, name: string, shared: Map<string, Shared>): void {
   const { font, layoutCache } = shared.get(name) ?? face
+  if (face.layoutCache === layoutCache && shared.has(name)) return
   if (face.font !== font) Object.assign(face, { font, layoutCache, subset: font.createSubset() })
   if (Object.keys(layoutCache).length < mostWords) shared.set(name, { font, layoutCache })
   else shared.delete(name)

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto'
 import type { Sql } from 'postgres'
-import type { IssuedContent } from '#core/papers/issued'
+import { issuedPaper, type IssuedContent } from '#core/papers/issued'
 import type { Signature } from '#core/papers/record'
 import { sheetInputs } from '#core/papers/sheet'
 import type { Judge } from '../judging/judge'
@@ -71,7 +71,7 @@ export class Sheets extends Repository {
     const [kept] = await this.sql<{ data: Uint8Array }[]>`
       select data from sheet_pdf where workshop_id = ${workshop} and job_id = ${job} and count = ${count}`
     if (kept) return kept.data
-    const data = await this.judge.sheetPdf(sheet)
+    const data = await this.judge.pdf(issuedPaper(sheet))
     const row = { workshop_id: workshop, job_id: job, count, data: Buffer.from(data) }
     await this.sql`insert into sheet_pdf ${this.sql(row)} on conflict do nothing`
     return data

@@ -1,11 +1,11 @@
 import type { EventHandler } from 'h3'
 import { judgeOfServer } from '../judging/pool'
-import { keptPaper } from '../papers/kept'
+import { keptByContent, keptPaper } from '../papers/kept'
 import { repositories } from './database'
 import { jobId, noSuchJob, route, sendPdf } from './reply'
 
 /** A paper of a job as it is saved, by its name: the same job and rules give the same one all day. */
-export const paperOfJob = (name: string, print: 'summaryPdf' | 'wiringPdf'): EventHandler =>
+export const paperOfJob = (name: 'summary' | 'wiring'): EventHandler =>
   route(async (event) => {
     const { jobs, shop } = await repositories()
     const job = await jobs.read(jobId(event))
@@ -13,8 +13,9 @@ export const paperOfJob = (name: string, print: 'summaryPdf' | 'wiringPdf'): Eve
     const settings = await shop.read()
     // By the day it bears.
     const madeAt = `${new Date().toISOString().slice(0, 10)}T00:00:00.000Z`
-    const data = await keptPaper(`${name} ${job.id} ${job.version} ${settings.version} ${madeAt}`, () =>
-      judgeOfServer()[print]({ ...settings, document: job.document, madeAt }),
+    const judge = judgeOfServer()
+    const data = await keptPaper(`${name} ${job.id} ${job.version} ${settings.version} ${madeAt}`, async () =>
+      keptByContent(await judge[name]({ ...settings, document: job.document, madeAt }), judge.pdf),
     )
     return sendPdf(event, `${name}-${job.document.job.number}`, data)
   })

@@ -5,6 +5,7 @@ import type { CheckResult } from '#core/assessment/assess'
 import type { WiredJob } from '#core/assessment/wired'
 import type { Governs } from '#core/network/figures'
 import type { Run } from '#core/network/network'
+import { fusesOnBars } from '#core/network/paths'
 import { isSizeUnknown, stateWords } from '#core/network/words'
 import { canTry, remedyLabel, type RemedyRef } from '#core/remedies/catalogue'
 import { verdictWords } from '#core/system/verdict'
@@ -75,10 +76,13 @@ const fields = computed(() => {
   if (!kind.value) return []
   const { fields: all } = partKinds[kind.value] as PartKind
   const isFuse = post.value?.kind === 'fuse'
+  const onBar = fusesOnBars(props.wired.network).has(id.value)
   return Object.entries(all).filter(([name]) =>
     kind.value === 'runs'
       ? run.value?.returnOf === null || ['lengthM', 'areaMm2', 'count'].includes(name)
-      : isFuse || name === 'ratedA',
+      : name === 'standsOn'
+        ? onBar
+        : isFuse || name === 'ratedA',
   )
 })
 const fieldPath = (name: string): string => `${props.path}/${name}`

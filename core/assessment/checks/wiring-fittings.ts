@@ -4,6 +4,7 @@ import { fuseFamilies } from '#core/job/parts/wiring'
 import { fuseInterruptA, fuseRangeA, fuseSizesA, type FuseFamily } from '#core/physics/fuses'
 import { fastestS, fuseMostV, isGraded } from '#core/physics/fuse-times'
 import type { Fitting, Post } from '#core/network/network'
+import { fusesOnBars } from '#core/network/paths'
 import { fuseShare, highestV } from '#core/network/size'
 import { surgeThrough } from '#core/network/surge'
 import { wiringIn, type Wiring } from '#core/network/wiring'
@@ -200,9 +201,8 @@ export const grading = check({
     if (!fuse || fuse.post.id === 'main-fuse') return null
     const { q, rules } = system
     const { wiring, post, ratedA, family } = fuse
-    const onBar = wiring.ways.runsAt(post.id).some(({ from, to }) => from === 'bar-plus' || to === 'bar-plus')
     const main = wiring.ways.post('main-fuse')?.fitting
-    if (!onBar || !main?.family || main.ratedA === null) return null
+    if (!fusesOnBars(wiring.network).has(post.id) || !main?.family || main.ratedA === null) return null
     const upper = { family: main.family, ratedA: main.ratedA }
     const sound = isGraded(upper, { family, ratedA }, rules.grading)
     const larger = fuseSizesA.find(

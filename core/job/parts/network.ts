@@ -56,6 +56,12 @@ export const fittings = {
     'Maker’s sheet, at this voltage. Empty: usual for its kind.',
     { absent: 'usual for its kind', detail: true },
   ),
+  standsOn: choice(
+    'Stands on',
+    { first: 'The first bar', second: 'A second bar beside it' },
+    'Look: what has no room on the first bar stands on a second.',
+    { otherwise: 'first', detail: true },
+  ),
   distanceMm: optional(
     'Cable between source and fuse',
     'mm',

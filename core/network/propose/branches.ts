@@ -4,6 +4,7 @@ import { arrayA } from '#core/system/currents'
 import { shortOhmOf } from '../short'
 import type { LoadUnit, Role, SourceUnit, State } from '../network'
 import type { View } from '#core/system/scene'
+import { barOf } from './bars'
 import { usualM, type Builder } from './builder'
 import { nearFuse } from './surveyed'
 import type { Joint } from './house'
@@ -27,10 +28,11 @@ interface BranchOf {
 /** A branch of the bar: its fuse there, its cable, its return. Gives the terminals of the unit. */
 function branch(
   build: Builder,
-  { plus, minus, nominalV }: Joint,
+  joint: Joint,
   at: BranchOf,
 ): { readonly plus: string; readonly minus: string } {
   const { id, name, of, role, cable, givesA = 0 } = at
+  const { plus, minus, nominalV } = barOf(build, joint, `${id}-fuse`)
   const [unitPlus, unitMinus] = [`${id}-plus`, `${id}-minus`]
   const own = { of, nominalV } as const
   build.fitting(`${id}-fuse`, 'fuse', {
@@ -56,8 +58,7 @@ function branch(
     leastA: givesA,
   })
   build.run(`${id}-feed`, `${id}-fuse`, unitPlus, { role, state: at.cableState, of, cable, leastA: givesA })
-  const chassis =
-    build.returnsByChassis(`${id}-feed`, cable) && build.posts.some((post) => post.id === 'chassis')
+  const chassis = build.returnsByChassis(`${id}-feed`, cable) && build.has('chassis')
   build.run(`${id}-return`, unitMinus, chassis ? 'chassis' : build.landingOf(`${id}-feed`, minus), {
     role: 'return',
     state: at.cableState,

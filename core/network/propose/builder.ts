@@ -86,6 +86,15 @@ export class Builder {
     this.handOn = new Map([...runs, ...fittings].map((view) => [view.$path, view]))
   }
 
+  /** What was set by hand of a run or a fitting; null where it is as proposed. */
+  entered<T>(path: PartPath, field: string): T | null {
+    return (this.handOn.get(path)?.$entered(field) as T | null | undefined) ?? null
+  }
+  /** Whether there is a post of an id. */
+  has(post: string): boolean {
+    return this.posts.some(({ id }) => id === post)
+  }
+
   stateOf(path: PartPath | FieldPath): State {
     return this.isNew(path) ? 'new' : 'found'
   }
@@ -110,8 +119,7 @@ export class Builder {
     kind: PostKind,
     { reason, ratedA = null, family = null, aicA = null, mostMm2 = null, ...post }: FittingOf,
   ): string {
-    const hand = this.handOn.get(`fittings/${id}`)
-    const entered = <T>(field: string): T | null => (hand?.$entered(field) as T | null | undefined) ?? null
+    const entered = <T>(field: string): T | null => this.entered<T>(`fittings/${id}`, field)
     if (entered('absent') === 'yes') {
       this.post(id, 'joint', { ...post, name: `${post.name}, left out` })
       return id
@@ -137,7 +145,7 @@ export class Builder {
       sheathed: entered<string>('sheathed') === 'yes',
       reason,
     }
-    const set = ['family', 'ratedA', 'aicA', 'distanceMm', 'sheathed'].filter(
+    const set = ['family', 'ratedA', 'aicA', 'distanceMm', 'sheathed', 'standsOn'].filter(
       (field) => entered(field) !== null,
     )
     // A fuse of another family or rating than was found is a new one.
@@ -170,9 +178,8 @@ export class Builder {
       like,
     }: RunOf,
   ): void {
-    const hand = this.handOn.get(`runs/${id}`)
+    const entered = <T>(field: string): T | null => this.entered<T>(`runs/${id}`, field)
     const pair = this.runs.find((run) => run.id === returnOf)
-    const entered = <T>(field: string): T | null => (hand?.$entered(field) as T | null | undefined) ?? null
     const [lengthM, lengthKnown] = this.lengthOf(
       entered<number>('lengthM'),
       { cable, share, usualM: usual },
@@ -223,14 +230,12 @@ export class Builder {
 
   /** Where the return of a run lands: on the bar, unless it was found on the battery’s own post. */
   landingOf(id: string, bar: string): string {
-    const hand = this.handOn.get(`runs/${id}`)
-    return hand?.$entered('landsOn') === 'battery' ? 'bank-minus' : bar
+    return this.entered(`runs/${id}`, 'landsOn') === 'battery' ? 'bank-minus' : bar
   }
 
   /** Whether the current of a run comes back by the chassis, as was set or surveyed. */
   returnsByChassis(id: string, cable: Cable | null): boolean {
-    const hand = this.handOn.get(`runs/${id}`)
-    return (hand?.$entered('returnBy') ?? cable?.returnBy ?? 'cable') === 'chassis'
+    return (this.entered(`runs/${id}`, 'returnBy') ?? cable?.returnBy ?? 'cable') === 'chassis'
   }
 
   unit(unit: Unit): void {

@@ -1,6 +1,7 @@
 import { partId } from '#core/job/document'
 import { onEngineSide } from '#core/system/cables'
 import type { View } from '#core/system/scene'
+import { barOf } from './bars'
 import { usualM, type Builder } from './builder'
 import type { Joint } from './house'
 import { farFuse, nearFuse, type Cable } from './surveyed'
@@ -23,9 +24,10 @@ export interface LinkAt {
 /** What joins an alternator’s side to the house: nothing but a cable, a relay, an isolator, a DC-DC. */
 export function linkOf(build: Builder, house: Joint, at: LinkAt): void {
   const { link } = at
+  const id = partId(link.$path)
   const cables = build.system.many.conductors.filter(({ $of }) => $of === link.$path)
-  if (link.kind === 'dcdc') dcdcOf(build, house, at, cables)
-  else straightOf(build, house, at, cables[0] ?? null)
+  if (link.kind === 'dcdc') dcdcOf(build, barOf(build, house, `${id}-out-fuse`), at, cables)
+  else straightOf(build, barOf(build, house, `${id}-fuse`), at, cables[0] ?? null)
 }
 
 /** A link without a DC-DC: nothing, a relay, a switch, or a diode isolator; a fuse at each end that has a source. */

@@ -75,12 +75,19 @@ export const shuntBypassed: Fault = {
   prior: 2,
   unit: '',
   scale: 'each',
-  places: (bench) =>
-    bench.rig.monitor
-      ? bench.rig.network.runs
-          .filter(({ role, to, returnOf }) => role === 'return' && to === 'bar-minus' && returnOf !== null)
-          .map((run) => ({ at: run.id, where: runWhere(bench, run) }))
-      : [],
+  places(bench) {
+    const { monitor, network } = bench.rig
+    if (!monitor) return []
+    const bars = network.posts.filter(
+      ({ kind, pole, fitting }) => kind === 'bar' && pole === 'negative' && fitting,
+    )
+    return network.runs
+      .filter(
+        ({ role, to, returnOf }) =>
+          role === 'return' && returnOf !== null && bars.some(({ id }) => id === to),
+      )
+      .map((run) => ({ at: run.id, where: runWhere(bench, run) }))
+  },
   change: (rig, at) => ({ ...rig, pastShunt: withOne(rig.pastShunt, at) }),
   mend: 'Move the negative of this branch to the bar behind the shunt.',
 }

@@ -1,4 +1,4 @@
 import { paperOfJob } from '../../../../utils/paper'
 
 /** The summary of a job as it is saved, as a PDF. */
-export default paperOfJob('summary', 'summaryPdf')
+export default paperOfJob('summary')
