@@ -3,7 +3,7 @@ import type { JobDocument } from '#core/job/document'
 import { partKinds, type PartKind, type PartKindId } from '#core/job/fields'
 import { ruleIds } from '#core/rules/rules'
 import { fieldsOfKind, type Facts } from '#core/system/facts'
-import type { Slot, Slots } from '#core/system/reads'
+import { Changes, type Slot, type Slots } from '#core/system/reads'
 import { factsOf, type ShopSettings } from '#core/system/system'
 import { dequal } from 'dequal/lite'
 import { assessmentOf, questionsOf, type Assessment, type Question } from './assess'
@@ -44,10 +44,8 @@ class Keeper<T> {
 
   /** Forgets what read something that changed. */
   forget(changed: ReadonlySet<Slot>, slots: Slots): void {
-    const isChanged = new Uint8Array(slots.count)
-    for (const slot of changed) isChanged[slot] = 1
-    for (const [key, { reads }] of this.kept)
-      if (reads.some((slot) => isChanged[slot] === 1)) this.kept.delete(key)
+    const changes = new Changes(changed, slots)
+    for (const [key, { reads }] of this.kept) if (reads.touchedBy(changes)) this.kept.delete(key)
   }
   clear(): void {
     this.kept.clear()

@@ -1,7 +1,7 @@
 import { fieldAt, partName, type FieldPath, type JobDocument, type PartPath } from '#core/job/document'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { Facts, Input, Origin } from '#core/system/facts'
-import { Reads, type Slot } from '#core/system/reads'
+import { Reads } from '#core/system/reads'
 import { nothingAssumed, type Assumed } from '#core/system/scene'
 import { judge, judgeAgain, type JudgeAgain, type Judged, type System } from '#core/system/system'
 import { atOnce } from '#core/system/stepwise'
@@ -20,7 +20,7 @@ import {
 import type { Verdict } from '#core/system/verdict'
 import { inSentence } from '#core/units/format'
 import { topicOf, type Check, type Compared, type Judgement, type Setting, type Subjects } from './check'
-import { subjectsOf, SubjectsOnce } from './subjects'
+import { subjectAt, SubjectsOnce } from './subjects'
 
 /** One check of one part, judged. */
 export interface CheckResult {
@@ -65,7 +65,7 @@ export interface Finding {
  */
 export interface Noted<T> {
   readonly result: T | null
-  readonly reads: readonly Slot[]
+  readonly reads: Reads
 }
 
 export const keyOf = (id: string, on: PartPath): string => `${id}@${on}`
@@ -118,12 +118,12 @@ class Inquiry implements Explorable {
   /** What it says in a scene of its own, with words that can be asked for later. */
   in(assumed: Assumed, evidence = false): Judged<Seen> {
     const { about } = this.check
-    const look = (system: System): Seen => this.seen(subjectsOf[about](system)[this.place]!, system)
+    const look = (system: System): Seen => this.seen(subjectAt(about, system, this.place)!, system)
     return judge(this.facts, assumed, look, { reads: this.reads, evidence })
   }
 
   private readonly lookAgain = (system: System): Seen =>
-    this.seen(this.stage.subjects.of(this.check.about, system)[this.place]!, system)
+    this.seen(this.stage.subjects.at(this.check.about, system, this.place)!, system)
 
   /** What it says in the scene of now, for whoever reads that before the next. */
   now(assumed: Assumed): Judged<Seen> {
@@ -202,8 +202,8 @@ export function* judging(
   const judgement =
     first.judgement ??
     (explored.verdict === null ? inquiry.firstThatApplies(explored.deciding.slice(0, mostTogether)) : null)
-  const reads = inquiry.reads.slots
-  return { result: judgement && resultOf(check, first.subject, judgement, explored, inputs, facts), reads }
+  const result = judgement && resultOf(check, first.subject, judgement, explored, inputs, facts)
+  return { result, reads: inquiry.reads }
 }
 
 /** The same at once. */
@@ -247,7 +247,7 @@ function resultOf(
  */
 export function findingOf(check: AnyCheck, place: number, facts: Facts): Noted<Finding> {
   const inquiry = new Inquiry(check, place, new Stage(facts))
-  return { result: foundBy(inquiry, check), reads: inquiry.reads.slots }
+  return { result: foundBy(inquiry, check), reads: inquiry.reads }
 }
 
 /** Checks one after another on the same facts, in one system, for whoever asks not what each read. */

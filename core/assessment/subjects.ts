@@ -3,6 +3,13 @@ import { waysTogether } from '#core/system/together'
 import type { System } from '#core/system/system'
 import { mid, type Subjects } from './check'
 
+const ofView = <V extends { readonly $path: string; readonly $name: string }>(view: V) => ({
+  view,
+  id: partId(view.$path),
+  name: view.$name,
+  path: view.$path,
+})
+
 /** The subjects a kind of check is about, in this system. */
 export const subjectsOf: { readonly [K in keyof Subjects]: (system: System) => readonly Subjects[K][] } = {
   battery: () => [{ name: 'New battery', path: 'candidate' }],
@@ -52,25 +59,40 @@ export const subjectsOf: { readonly [K in keyof Subjects]: (system: System) => r
     many.loads
       .filter(({ supply }) => supply === 'dc')
       .map((load) => ({ load, name: load.$name, path: load.$path })),
-  run: ({ many }) =>
-    many.runs.map((view) => ({ view, id: partId(view.$path), name: view.$name, path: view.$path })),
-  fitting: ({ many }) =>
-    many.fittings.map((view) => ({ id: partId(view.$path), name: view.$name, path: view.$path })),
+  run: ({ many }) => many.runs.map(ofView),
+  fitting: ({ many }) => many.fittings.map(ofView),
   lane: ({ lanes }) => lanes.map((lane) => ({ lane, name: lane.name, path: lane.id })),
 }
 
+/** Kinds of which there may be hundreds: only the one that is asked for is looked at. */
+const alone = { run: 'runs', fitting: 'fittings' } as const
+type Alone = keyof typeof alone
+const isAlone = (kind: keyof Subjects): kind is Alone => Object.hasOwn(alone, kind)
+
+function subjectAlone(kind: Alone, system: System, place: number): Subjects[Alone] | undefined {
+  const view = system.part(alone[kind], place)
+  return view && (ofView(view) as Subjects[Alone])
+}
+
+/** One of the subjects of a kind. @param place which of them */
+export const subjectAt = (
+  kind: keyof Subjects,
+  system: System,
+  place: number,
+): Subjects[keyof Subjects] | undefined =>
+  isAlone(kind) ? subjectAlone(kind, system, place) : subjectsOf[kind](system)[place]
+
 /**
- * The subjects of one system, those of a kind put together once: which there are hangs on no value that may be
- * assumed, whatever the views of them show.
+ * The subjects of one system, each put together once: which there are hangs on no value that may be assumed,
+ * whatever the views of them show.
  */
 export class SubjectsOnce {
-  private readonly known = new Map<keyof Subjects, readonly Subjects[keyof Subjects][]>()
+  private readonly known = new Map<keyof Subjects, (Subjects[keyof Subjects] | undefined)[]>()
 
-  of(kind: keyof Subjects, system: System): readonly Subjects[keyof Subjects][] {
-    const known = this.known.get(kind)
-    if (known) return known
-    const subjects = subjectsOf[kind](system)
-    this.known.set(kind, subjects)
-    return subjects
+  at(kind: keyof Subjects, system: System, place: number): Subjects[keyof Subjects] | undefined {
+    let known = this.known.get(kind)
+    if (!known) this.known.set(kind, (known = isAlone(kind) ? [] : [...subjectsOf[kind](system)]))
+    if (isAlone(kind)) known[place] ??= subjectAlone(kind, system, place)
+    return known[place]
   }
 }

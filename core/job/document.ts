@@ -141,21 +141,29 @@ export function listParts(job: JobDocument): PartRef[] {
 
 /** The parts of one kind: one, or those of its collection in natural order of id. */
 export function partsOf(job: JobDocument, kind: PartKindId): PartRef[] {
-  const held = job[kind] as AnyPart | Record<string, AnyPart>
-  if (!partKinds[kind].many) return [{ kind, id: null, path: kind, part: held as AnyPart }]
-  return Object.keys(held)
-    .sort(naturally)
-    .map((id) => ({ kind, id, path: `${kind}/${id}`, part: (held as Record<string, AnyPart>)[id]! }))
+  if (!partKinds[kind].many) return [theOne(job, kind)]
+  return Object.entries(job[kind] as Record<string, AnyPart>)
+    .map(([id, part]) => ({ id, part, number: numberIn(id) }))
+    .sort((a, b) => a.number - b.number || (a.id < b.id ? -1 : 1))
+    .map(({ id, part }) => ({ kind, id, path: `${kind}/${id}`, part }))
 }
 
-const naturally = (a: string, b: string): number => numberIn(a) - numberIn(b) || (a < b ? -1 : 1)
+const theOne = (job: JobDocument, kind: PartKindId): PartRef => ({
+  kind,
+  id: null,
+  path: kind,
+  part: job[kind] as AnyPart,
+})
 const numberIn = (id: string): number => Number(/(\d+)$/.exec(id)?.[1] ?? 0)
 
 /** The part at a path, or null when there is none. */
 export function partAt(job: JobDocument, path: PartPath): PartRef | null {
   const [kind, id] = path.split('/') as [PartKindId, string | undefined]
-  return Object.hasOwn(partKinds, kind)
-    ? (partsOf(job, kind).find((ref) => ref.id === (id ?? null)) ?? null)
+  if (!Object.hasOwn(partKinds, kind)) return null
+  if (!partKinds[kind].many) return id === undefined ? theOne(job, kind) : null
+  const held = job[kind] as Record<string, AnyPart>
+  return id !== undefined && Object.hasOwn(held, id)
+    ? { kind, id, path: `${kind}/${id}`, part: held[id]! }
     : null
 }
 
@@ -249,7 +257,7 @@ export function partName(job: JobDocument, path: PartPath): string {
   if (!ref) return path
   if (ref.part.name) return ref.part.name
   const one = partKinds[ref.kind].one
-  return ref.id && partsOf(job, ref.kind).length > 1 ? `${one} ${numberIn(ref.id)}` : one
+  return ref.id && Object.keys(job[ref.kind]).length > 1 ? `${one} ${numberIn(ref.id)}` : one
 }
 
 /** Whether the field is asked at all: its condition holds, or what decides it is not known yet. */

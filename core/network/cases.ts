@@ -1,8 +1,9 @@
 import { inside } from '#core/units/format'
 import { chassisOhm, conductorOhm, copperFactor } from '#core/physics/conductors'
 import type { Circuit, Element, Resistor } from './circuit'
+import { joinedOf, type Joined } from './joined'
 import { battery, converter, current, diode, held, power, resistance } from './law'
-import type { AlternatorUnit, BatteryUnit, DcdcUnit, Network, Post, Run, Unit } from './network'
+import type { AlternatorUnit, BatteryUnit, DcdcUnit, Network, Run, Unit } from './network'
 
 /** A state of the system in which its wiring is looked at. */
 export interface Case {
@@ -90,7 +91,11 @@ export const caseOf = (network: Network, id: string): Case | null =>
  * Where a search for the voltages of a case may begin, V, by post: at what the nearest battery or source holds by
  * itself, and at nought in the negative. Any start leads to the same end; a near one leads there sooner.
  */
-export function startOf({ posts, runs, units }: Network, at: Case): Map<string, number> {
+export function startOf(
+  { posts, runs, units }: Network,
+  at: Case,
+  { beyond }: Joined = joinedOf({ posts, runs, units }),
+): Map<string, number> {
   const start = new Map<string, number>()
   let front: [string, number][] = units.flatMap((unit): [string, number][] => {
     // While an engine runs, its alternator holds the voltage on its side.
@@ -98,14 +103,6 @@ export function startOf({ posts, runs, units }: Network, at: Case): Map<string, 
       return [[unit.plus, emfV(unit, at)]]
     return unit.kind === 'alternator' && runsEngine(at) ? [[unit.plus, unit.setV - heldUnderV]] : []
   })
-  const beyond = new Map<string, [next: string, dropV: number][]>()
-  const join = (from: string, to: string, dropV: number): unknown =>
-    beyond.set(from, [...(beyond.get(from) ?? []), [to, dropV]])
-  for (const { from, to } of runs) {
-    join(from, to, 0)
-    join(to, from, 0)
-  }
-  for (const unit of units) if (unit.kind === 'diode') join(unit.plus, unit.out, unit.dropV)
   const positive = new Set(posts.filter(({ pole }) => pole === 'positive').map(({ id }) => id))
   while (front.length > 0) {
     const reached: [string, number][] = []
@@ -123,8 +120,8 @@ export function startOf({ posts, runs, units }: Network, at: Case): Map<string, 
 
 const runsEngine = ({ kind }: Case): boolean => kind === 'engine' || kind === 'together' || kind === 'short'
 
-/** The circuit of a network in a case. */
-export function circuitOf(network: Network, at: Case): Circuit {
+/** The circuit of a network in a case. @param joined what is joined to what, where that is known already */
+export function circuitOf(network: Network, at: Case, joined: Joined = joinedOf(network)): Circuit {
   const open = new Set(runsEngine(at) ? [] : network.relays.map(({ post }) => post))
   const runs = network.runs.map((run): Resistor => ({
     id: run.id,
@@ -137,7 +134,7 @@ export function circuitOf(network: Network, at: Case): Circuit {
     const post = network.posts.find(({ id }) => at.id === `short-${id}`)!
     elements.push({ id: 'short', nodes: [post.id, post.opposite], law: resistance(boltedOhm) })
   }
-  const resistors = [...runs, ...loose(network, runs, elements)]
+  const resistors = [...runs, ...loose(network, joined, elements)]
   return { nodes: network.posts.map(({ id }) => id), ground: network.ground, resistors, elements }
 }
 
@@ -167,29 +164,28 @@ export function wholeOf(network: Network): Circuit {
 }
 
 /** A tie to the ground for each part of the network that neither a run nor a unit joins to it: a current needs two. */
-function loose(
-  { posts, ground }: Network,
-  runs: readonly Resistor[],
-  elements: readonly Element[],
-): Resistor[] {
-  const group = new Map(posts.map(({ id }) => [id, id]))
-  const rootOf = (id: string): string => {
-    let root = id
-    while (group.get(root) !== root) root = group.get(root)!
+function loose({ posts, ground }: Network, { islands }: Joined, elements: readonly Element[]): Resistor[] {
+  const bridged = new Map<string, string>()
+  const rootOf = (post: string): string => {
+    let root = islands.get(post)!
+    for (let next = bridged.get(root); next !== undefined; next = bridged.get(root)) root = next
     return root
   }
-  for (const { from, to } of runs) group.set(rootOf(from), rootOf(to))
   // Terminals of a unit come in pairs; from one pair to the other nothing is joined.
   for (const { nodes } of elements)
-    for (let i = 0; i < nodes.length; i += 2) group.set(rootOf(nodes[i]!), rootOf(nodes[i + 1]!))
-  const ties = new Map<string, Post>()
-  for (const post of [...posts].sort(
-    (a, b) => Number(b.pole === 'negative') - Number(a.pole === 'negative'),
-  )) {
-    const root = rootOf(post.id)
-    if (root !== rootOf(ground) && !ties.has(root)) ties.set(root, post)
-  }
-  return [...ties.values()].map(({ id }) => ({ id: `tie-${id}`, from: id, to: ground, ohm: tieOhm }))
+    for (let i = 0; i < nodes.length; i += 2) {
+      const [one, other] = [rootOf(nodes[i]!), rootOf(nodes[i + 1]!)]
+      if (one !== other) bridged.set(one, other)
+    }
+  const tied = new Set([rootOf(ground)])
+  return (['negative', 'positive'] as const).flatMap((pole) =>
+    posts.flatMap((post): Resistor[] => {
+      const root = rootOf(post.id)
+      if (post.pole !== pole || tied.has(root)) return []
+      tied.add(root)
+      return [{ id: `tie-${post.id}`, from: post.id, to: ground, ohm: tieOhm }]
+    }),
+  )
 }
 
 /** What a unit is in the circuit of a case. */

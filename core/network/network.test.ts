@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest'
 import type { JobDocument } from '#core/job/document'
 import { currentShares } from '#core/physics/sharing'
 import { anyJobFrom, evenly, goodJob, withValues } from '#core/testing'
-import { casesOf, circuitOf, runOhm, startOf } from './cases'
+import { boltedOhm, casesOf, circuitOf, runOhm, startOf } from './cases'
 import type { Circuit } from './circuit'
 import { battery, converter, current, diode, held, power, resistance, type Law } from './law'
 import type { Network } from './network'
@@ -266,6 +266,20 @@ describe('the network of a job', () => {
       { numRuns: 150, seed: 14 },
     )
   })
+
+  it.each(['diode', 'direct', 'vsr', 'dcdc'])(
+    'has the shorts of its cases solved one by one, across a %s',
+    (kind) => {
+      const network = networkOf(withValues(demo('0417'), { 'links/link-1/kind': kind }))
+      const solved = new Solved(network)
+      for (const at of solved.cases.filter((one) => one.kind === 'short')) {
+        const post = network.posts.find(({ id }) => at.id === `short-${id}`)!
+        const { volts } = solved.in(at)
+        const amps = Math.abs(volts.get(post.id)! - volts.get(post.opposite)!) / boltedOhm
+        expect(solved.shortA(post.id) / amps).toBeCloseTo(1, 5)
+      }
+    },
+  )
 
   const fittingOf = (job: JobDocument, id: string) =>
     networkOf(job).posts.find((post) => post.id === id)?.fitting

@@ -1,8 +1,8 @@
 import { ampacityThereA, cableSizesMm2 } from '#core/physics/conductors'
 import { fuseInterruptA, fuseRangeA, fuseSizesA, type FuseFamily } from '#core/physics/fuses'
 import { fastestS, isGraded } from '#core/physics/fuse-times'
-import { sizedOhm, wholeOf } from './cases'
-import { Solver } from './solution'
+import { sizedOhm } from './cases'
+import { Joints } from './joints'
 import { Solved, type Design } from './solved'
 import type { Network, Post, Run } from './network'
 import { fusesOnBars, Ways } from './paths'
@@ -62,14 +62,15 @@ export function dropShare(
  * times what flows, of the first family that interrupts the short there; each run the smallest size that its fuse
  * protects, and in which no more is lost than the shop allows. Sizes change what flows: they are gone round until
  * nothing changes, by the largest current of any round, since a thin cable holds its own current back.
+ * @returns the network, solved
  */
-export function sized(draft: Draft, rules: SizeRules): Network {
+export function sized(draft: Draft, rules: SizeRules): Solved {
   let network = withGuess(draft)
   // What is joined to what stays the same from round to round.
-  const solver = new Solver(wholeOf(network))
+  const joints = new Joints(network)
   const design = new Map<string, Design>()
   for (let round = 0; round < mostRounds; round++) {
-    const solved = new Solved(network, solver)
+    const solved = new Solved(network, joints)
     let grows = false
     for (const [id, found] of solved.design) {
       const known = design.get(id)
@@ -78,11 +79,10 @@ export function sized(draft: Draft, rules: SizeRules): Network {
       grows = true
     }
     const next = withSizes(draft, withRatings(draft, network, design, solved, rules), design, rules)
-    const same = sameSizes(next, network)
+    if (sameSizes(next, network) && !grows) return solved.as(next)
     network = next
-    if (same && !grows) break
   }
-  return network
+  return new Solved(network, joints)
 }
 
 const sameSizes = (one: Network, other: Network): boolean =>

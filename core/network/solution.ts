@@ -122,24 +122,27 @@ export class Solver {
   }
 
   /**
-   * Resistance that a circuit shows between pairs of nodes, Ω, for a circuit whose units are all linear: by Thévenin,
-   * the change of voltage for an ampere pushed through. The equations are put in order once for all pairs.
+   * By how much an ampere that is pushed in at one node and drawn out at another lifts each node, V, in a circuit
+   * whose units are all linear. The equations are put in order once for all pairs.
    */
-  resistancesOf(
+  liftsOf(
     circuit: Circuit,
     { volts }: Solution,
-    pairs: readonly (readonly [from: string, to: string])[],
-  ): number[] {
+    pairs: readonly (readonly [into: string, outOf: string])[],
+  ): ((node: string) => number)[] {
     const at = Float64Array.from({ length: this.size })
     for (const [node, place] of this.place) if (place >= 0) at[place] = volts.get(node)!
     this.newtonStep(this.numbered(circuit), at, new Float64Array(this.size), null)
-    return pairs.map(([from, to]) => {
+    return pairs.map(([into, outOf]) => {
       const right = new Float64Array(this.size)
-      const [a, b] = [this.placeOf(from), this.placeOf(to)]
+      const [a, b] = [this.placeOf(into), this.placeOf(outOf)]
       if (a >= 0) right[a]! -= 1
       if (b >= 0) right[b]! += 1
-      const risen = this.equations.solveAgain(right)
-      return (a < 0 ? 0 : risen[a]!) - (b < 0 ? 0 : risen[b]!)
+      const lifted = this.equations.solveAgain(right)
+      return (node) => {
+        const place = this.placeOf(node)
+        return place < 0 ? 0 : lifted[place]!
+      }
     })
   }
 

@@ -1,8 +1,9 @@
-import { boltedOhm, casesOf, circuitOf, startOf, wholeOf, type Case } from './cases'
-import { resistance } from './law'
-import type { Network, Post } from './network'
+import { casesOf, type Case } from './cases'
+import { Joints } from './joints'
+import type { Network } from './network'
 import { Ways } from './paths'
-import { Solver, type Solution } from './solution'
+import { shortsOf } from './shorts'
+import type { Solution } from './solution'
 
 /** The largest current of a run for hours, and the case it flows in; and the largest while an engine is started, A. */
 export interface Design {
@@ -10,6 +11,9 @@ export interface Design {
   readonly at: Case | null
   readonly crankingA: number
 }
+
+/** A case counts for a run where so much more flows in it than in those before, A. */
+const sameA = 1e-6
 
 /** A network solved in its cases, each when it is asked for. */
 export class Solved {
@@ -19,19 +23,30 @@ export class Solved {
   private theShorts: ReadonlyMap<string, number> | undefined
   private theDesign: ReadonlyMap<string, Design> | undefined
 
-  /** @param solver one that was made for a network in which the same is joined */
+  /** @param joints of a network in which the same is joined, where there are such */
   constructor(
     readonly network: Network,
-    private readonly solver = new Solver(wholeOf(network)),
+    private readonly joints = new Joints(network),
   ) {
     this.cases = casesOf(network)
     this.ways = new Ways(network)
   }
 
+  /** The same network with other words and ratings: solved as far as this one, where all resistances are the same. */
+  as(network: Network): Solved {
+    const other = new Solved(network, this.joints)
+    if (network.runs.some(({ fittingOhm }, i) => fittingOhm !== this.network.runs[i]!.fittingOhm))
+      return other
+    for (const [id, solution] of this.known) other.known.set(id, solution)
+    other.theShorts = this.theShorts
+    other.theDesign = this.theDesign
+    return other
+  }
+
   in(at: Case): Solution {
     let solution = this.known.get(at.id)
     if (!solution) {
-      solution = this.solver.solve(circuitOf(this.network, at), startOf(this.network, at))
+      solution = this.joints.solved(this.joints.circuit(this.network, at), this.network, at)
       this.known.set(at.id, solution)
     }
     return solution
@@ -40,59 +55,30 @@ export class Solved {
   /** What each run must be made for, over all cases but the shorts. */
   get design(): ReadonlyMap<string, Design> {
     if (this.theDesign) return this.theDesign
+    const inCases = this.cases
+      .filter(({ kind }) => kind !== 'short')
+      .map((at) => ({ at, amps: this.in(at).amps }))
+    const cranking = inCases.find(({ at }) => at.kind === 'cranking')?.at ?? null
     const design = new Map<string, Design>()
     for (const { id, role } of this.network.runs) {
-      let found: Design = { amps: 0, at: null, crankingA: 0 }
-      for (const at of this.cases) {
-        if (at.kind === 'short') continue
-        const amps = Math.abs(this.in(at).amps.get(id) ?? 0)
-        if (at.kind === 'cranking') found = { ...found, crankingA: Math.max(found.crankingA, amps) }
-        else if (amps > found.amps + 1e-6) found = { ...found, amps, at }
+      let [most, crankingA]: [number, number] = [0, 0]
+      let found: Case | null = null
+      for (const { at, amps } of inCases) {
+        const flowsA = Math.abs(amps.get(id) ?? 0)
+        if (at.kind === 'cranking') crankingA = Math.max(crankingA, flowsA)
+        else if (flowsA > most + sameA) {
+          most = flowsA
+          found = at
+        }
       }
-      const own =
-        role === 'cranking' ? (this.cases.find(({ kind }) => kind === 'cranking') ?? null) : found.at
-      design.set(id, { ...found, at: own })
+      design.set(id, { amps: most, at: role === 'cranking' ? cranking : found, crankingA })
     }
     return (this.theDesign = design)
   }
 
   /** Current of a bolted short at a positive post, with every source feeding it, A; 0 in the negative. */
   shortA(post: string): number {
-    return (this.theShorts ??= this.shorts()).get(post) ?? 0
-  }
-
-  /**
-   * All shorts from one circuit without any. Where all that feeds them is linear, by Thévenin: the voltage there over
-   * what the rest shows; with a diode each is solved from where the circuit stands without it.
-   */
-  private shorts(): Map<string, number> {
-    const shorted = this.network.posts.filter(({ pole }) => pole === 'positive')
-    const [first] = shorted
-    if (!first) return new Map()
-    const at = this.cases.find(({ id }) => id === `short-${first.id}`)!
-    const whole = circuitOf(this.network, at)
-    const open = { ...whole, elements: whole.elements.filter(({ id }) => id !== 'short') }
-    const standing = this.solver.solve(open, startOf(this.network, at))
-    const between = ({ id, opposite }: Post, { volts }: Solution): number =>
-      Math.abs(volts.get(id)! - volts.get(opposite)!)
-    if (this.network.units.some(({ kind }) => kind === 'diode')) {
-      const bolted = resistance(boltedOhm)
-      return new Map(
-        shorted.map((post) => {
-          const short = { id: 'short', nodes: [post.id, post.opposite], law: bolted }
-          const solution = this.solver.solve({ ...open, elements: [...open.elements, short] }, standing.volts)
-          return [post.id, between(post, solution) / boltedOhm]
-        }),
-      )
-    }
-    const ohms = this.solver.resistancesOf(
-      open,
-      standing,
-      shorted.map(({ id, opposite }) => [id, opposite]),
-    )
-    return new Map(
-      shorted.map((post, i) => [post.id, between(post, standing) / (Math.abs(ohms[i]!) + boltedOhm)]),
-    )
+    return (this.theShorts ??= shortsOf(this.network, this.joints)).get(post) ?? 0
   }
 
   /** The largest short at a post or at those that its runs lead to, A: what a fuse there may have to interrupt. */

@@ -7,8 +7,17 @@
 export class SparseEquations {
   /** Where each entry stands in `values`, by row and column. */
   private readonly places: Map<number, number>[]
-  private readonly steps: readonly Step[]
-  private readonly order: readonly number[]
+  /** Which unknown each elimination takes, and where its own entry stands. */
+  private readonly order: Int32Array
+  private readonly pivots: Int32Array
+  /** Where the unknowns that each elimination touches begin in the lists of them. */
+  private readonly starts: Int32Array
+  private readonly columns: Int32Array
+  /** Where the entries in the row and in the column of the pivot stand, for each unknown touched. */
+  private readonly pivotRow: Int32Array
+  private readonly pivotColumn: Int32Array
+  /** Where the entries stand that change: for each row touched, one in each column touched. */
+  private readonly targets: Int32Array
   readonly values: Float64Array
 
   /**
@@ -38,32 +47,36 @@ export class SparseEquations {
       for (const k of joined[i]!) placeAt(i, k)
     }
     const order: number[] = []
-    const steps: Step[] = []
+    const starts = [0]
+    const [columns, pivotRow, pivotColumn, targets]: number[][] = [[], [], [], []]
     const left = new Set(joined.keys())
     while (left.size > 0) {
       const pivot = leastJoined(left, joined)
       left.delete(pivot)
       order.push(pivot)
       const beside = [...joined[pivot]!].sort((a, b) => a - b)
-      for (const row of beside) joined[row]!.delete(pivot)
-      steps.push({
-        pivot: placeAt(pivot, pivot),
-        beside: beside.map((column) => ({ column, place: placeAt(pivot, column) })),
-        rows: beside.map((row) => ({
-          row,
-          factor: placeAt(row, pivot),
-          targets: beside.map((column) => {
-            if (row !== column) {
-              joined[row]!.add(column)
-              joined[column]!.add(row)
-            }
-            return placeAt(row, column)
-          }),
-        })),
-      })
+      for (const row of beside) {
+        joined[row]!.delete(pivot)
+        columns!.push(row)
+        pivotRow!.push(placeAt(pivot, row))
+        pivotColumn!.push(placeAt(row, pivot))
+        for (const column of beside) {
+          if (row !== column) {
+            joined[row]!.add(column)
+            joined[column]!.add(row)
+          }
+          targets!.push(placeAt(row, column))
+        }
+      }
+      starts.push(columns!.length)
     }
-    this.order = order
-    this.steps = steps
+    this.order = Int32Array.from(order)
+    this.pivots = Int32Array.from(order, (pivot) => placeAt(pivot, pivot))
+    this.starts = Int32Array.from(starts)
+    this.columns = Int32Array.from(columns!)
+    this.pivotRow = Int32Array.from(pivotRow!)
+    this.pivotColumn = Int32Array.from(pivotColumn!)
+    this.targets = Int32Array.from(targets!)
     this.values = new Float64Array(count)
   }
 
@@ -77,15 +90,16 @@ export class SparseEquations {
    * @returns the unknowns; not finite where there is no single solution
    */
   solve(right: Float64Array): Float64Array {
-    const { values, steps } = this
+    const { values, pivots, starts, pivotRow, pivotColumn, targets } = this
+    let target = 0
     for (let k = 0; k < this.size; k++) {
-      const { pivot, beside, rows } = steps[k]!
-      const head = values[pivot]!
-      for (const { factor, targets } of rows) {
-        const share = values[factor]! / head
-        values[factor] = share
-        if (share === 0) continue
-        for (let i = 0; i < targets.length; i++) values[targets[i]!]! -= share * values[beside[i]!.place]!
+      const head = values[pivots[k]!]!
+      const [first, end] = [starts[k]!, starts[k + 1]!]
+      for (let row = first; row < end; row++) {
+        const share = values[pivotColumn[row]!]! / head
+        values[pivotColumn[row]!] = share
+        for (let column = first; column < end; column++)
+          values[targets[target++]!]! -= share * values[pivotRow[column]!]!
       }
     }
     return this.solveAgain(right)
@@ -93,30 +107,20 @@ export class SparseEquations {
 
   /** Solves the same equations for another right side. */
   solveAgain(right: Float64Array): Float64Array {
-    const { values, order, steps } = this
+    const { values, order, pivots, starts, columns, pivotRow, pivotColumn } = this
     const rest = Float64Array.from(right)
-    for (let k = 0; k < this.size; k++)
-      for (const { row, factor } of steps[k]!.rows) rest[row]! -= values[factor]! * rest[order[k]!]!
-    const found = new Float64Array(this.size)
-    for (let k = this.size - 1; k >= 0; k--) {
-      const { pivot, beside } = steps[k]!
-      let sum = rest[order[k]!]!
-      for (const { column, place } of beside) sum -= values[place]! * found[column]!
-      found[order[k]!] = sum / values[pivot]!
+    for (let k = 0; k < this.size; k++) {
+      const known = rest[order[k]!]!
+      if (known === 0) continue
+      for (let i = starts[k]!; i < starts[k + 1]!; i++) rest[columns[i]!]! -= values[pivotColumn[i]!]! * known
     }
-    return found
+    for (let k = this.size - 1; k >= 0; k--) {
+      let sum = rest[order[k]!]!
+      for (let i = starts[k]!; i < starts[k + 1]!; i++) sum -= values[pivotRow[i]!]! * rest[columns[i]!]!
+      rest[order[k]!] = sum / values[pivots[k]!]!
+    }
+    return rest
   }
-}
-
-/** One elimination: the pivot, the entries beside it in its row, and the rows that it is taken out of. */
-interface Step {
-  readonly pivot: number
-  readonly beside: readonly { readonly column: number; readonly place: number }[]
-  readonly rows: readonly {
-    readonly row: number
-    readonly factor: number
-    readonly targets: readonly number[]
-  }[]
 }
 
 function leastJoined(left: ReadonlySet<number>, joined: readonly ReadonlySet<number>[]): number {

@@ -4,22 +4,21 @@ import { Reads } from '#core/system/reads'
 import { nothingAssumed, Scene } from '#core/system/scene'
 import { System, type ShopSettings } from '#core/system/system'
 import type { Network, Run } from './network'
-import { draftOf, networkIn, sizeRulesOf } from './of-job'
+import { draftOf, sizeRulesOf, solvedIn } from './of-job'
 import type { Ways } from './paths'
-import { Solved, type Design } from './solved'
+import type { Design, Solved } from './solved'
 import { dropShare, type SizeRules } from './size'
 
 /** The wiring of a system with what checks and drawings ask of it. */
 export class Wiring {
-  readonly solved: Solved
-
   constructor(
-    readonly network: Network,
+    readonly solved: Solved,
     private readonly rules: SizeRules,
-  ) {
-    this.solved = new Solved(network)
-  }
+  ) {}
 
+  get network(): Network {
+    return this.solved.network
+  }
   get ways(): Ways {
     return this.solved.ways
   }
@@ -56,7 +55,7 @@ export function wiringIn(system: System): Wiring {
   const { wiring, from } = facts.once(['wiring'], () => {
     const own = new Reads(facts.slots)
     const usual = new System(new Scene(facts, nothingAssumed, { reads: own, asUsual: true }))
-    return { wiring: new Wiring(networkIn(usual, facts.job), sizeRulesOf(usual.rules)), from: own.slots }
+    return { wiring: new Wiring(solvedIn(usual, facts.job), sizeRulesOf(usual.rules)), from: own.slots }
   })
   reads.noteAll(from)
   return wiring

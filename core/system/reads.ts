@@ -47,9 +47,13 @@ export class Slots {
   }
 }
 
+/** A list of so many slots is noted as a whole: what is worked out of half the job is asked for over and over. */
+const longList = 32
+
 /** What a piece of work has read of a job. */
 export class Reads {
-  readonly slots: Slot[] = []
+  private readonly single: Slot[] = []
+  private readonly lists = new Set<readonly Slot[]>()
   /** Its own mark in {@link Slots.lastNoted}. */
   private readonly mark: number
   constructor(private readonly of: Slots) {
@@ -59,9 +63,39 @@ export class Reads {
     const { lastNoted } = this.of
     if (lastNoted[slot] === this.mark) return
     lastNoted[slot] = this.mark
-    this.slots.push(slot)
+    this.single.push(slot)
   }
   noteAll(slots: readonly Slot[]): void {
-    for (const slot of slots) this.note(slot)
+    if (slots.length >= longList) this.lists.add(slots)
+    else for (const slot of slots) this.note(slot)
+  }
+
+  /** All that was read, each once. */
+  get slots(): readonly Slot[] {
+    return this.lists.size === 0 ? this.single : [...new Set([...this.single, ...[...this.lists].flat()])]
+  }
+  /** Whether anything of it has changed. */
+  touchedBy(changes: Changes): boolean {
+    if (this.single.some((slot) => changes.has(slot))) return true
+    for (const list of this.lists) if (changes.anyIn(list)) return true
+    return false
+  }
+}
+
+/** Slots that have changed, for many who ask: a list that they share is looked through once. */
+export class Changes {
+  private readonly isChanged: Uint8Array
+  private readonly lists = new Map<readonly Slot[], boolean>()
+  constructor(changed: Iterable<Slot>, { count }: Slots) {
+    this.isChanged = new Uint8Array(count)
+    for (const slot of changed) this.isChanged[slot] = 1
+  }
+  has(slot: Slot): boolean {
+    return this.isChanged[slot] === 1
+  }
+  anyIn(list: readonly Slot[]): boolean {
+    let any = this.lists.get(list)
+    if (any === undefined) this.lists.set(list, (any = list.some((slot) => this.has(slot))))
+    return any
   }
 }

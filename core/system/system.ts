@@ -68,6 +68,18 @@ export class System {
     this.q = scene.facts.q
   }
 
+  /**
+   * One part of a kind of which there may be hundreds, without a view of each.
+   * @param which its place in walking order, or its path
+   */
+  part<K extends ManyKindId>(kind: K, which: number | PartPath): View<K> | undefined {
+    const { facts, reads } = this.scene
+    reads.note(facts.slots.kind(kind))
+    const all = facts.partsOf(kind)
+    const part = typeof which === 'number' ? all[which] : all.find(({ ref }) => ref.path === which)
+    return part && this.scene.view(kind, part)
+  }
+
   get bank(): Bank {
     return (this.theBank ??= new Bank(this.one.candidate, this.rules))
   }

@@ -1,8 +1,8 @@
 import { wiredJob } from '#core/assessment/wired'
 import { emptyJob, withNewPart, type JobDocument } from '#core/job/document'
-import { casesOf, circuitOf, startOf } from '#core/network/cases'
+import { casesOf } from '#core/network/cases'
+import { Joints } from '#core/network/joints'
 import { networkOf } from '#core/network/of-job'
-import { solve } from '#core/network/solution'
 import { demoJobs, median, ms } from './demo-jobs'
 
 const runs = 15
@@ -41,7 +41,10 @@ export function benchWiring(): void {
       cases: casesOf(network).length,
       'proposed and sized': ms(timed(() => networkOf(job))),
       'every case solved': ms(
-        timed(() => casesOf(network).map((at) => solve(circuitOf(network, at), startOf(network, at)))),
+        timed(() => {
+          const joints = new Joints(network)
+          for (const at of casesOf(network)) joints.solved(joints.circuit(network, at), network, at)
+        }),
       ),
       'all of it, judged': ms(timed(() => wiredJob(job, {}))),
     }

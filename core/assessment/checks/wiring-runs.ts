@@ -106,7 +106,7 @@ function lengthM(run: Run, system: System): number {
   const cable = system.many.conductors.find(({ $path }) => $path === run.cable)
   // A plug parts a cable in two runs, each of its share.
   if (cable) return (cable.lengthM * run.lengthM) / Number(cable.$usual('lengthM'))
-  return system.many.runs.find(({ $path }) => $path === `runs/${run.id}`)?.lengthM ?? run.lengthM
+  return system.part('runs', `runs/${run.id}`)?.lengthM ?? run.lengthM
 }
 
 /** What is lost on the way of a run, there and back, and what is made of it with another size for that run. */

@@ -1,0 +1,30 @@
+import type { Network } from './network'
+
+/** What of a network is joined to what: the same whatever its sizes are, and in every case. */
+export interface Joined {
+  /** Of each post, one that stands for all that runs join it to. */
+  readonly islands: ReadonlyMap<string, string>
+  /** Of each post, what runs and diodes lead on to, and the voltage that is dropped on the way, V. */
+  readonly beyond: ReadonlyMap<string, readonly (readonly [next: string, dropV: number])[]>
+}
+
+export function joinedOf({ posts, runs, units }: Pick<Network, 'posts' | 'runs' | 'units'>): Joined {
+  const beyond = new Map<string, [next: string, dropV: number][]>(posts.map(({ id }) => [id, []]))
+  for (const { from, to } of runs) {
+    beyond.get(from)!.push([to, 0])
+    beyond.get(to)!.push([from, 0])
+  }
+  const islands = new Map<string, string>()
+  for (const { id } of posts) {
+    if (islands.has(id)) continue
+    islands.set(id, id)
+    for (const reached = [id]; reached.length > 0;)
+      for (const [next] of beyond.get(reached.pop()!)!) {
+        if (islands.has(next)) continue
+        islands.set(next, id)
+        reached.push(next)
+      }
+  }
+  for (const unit of units) if (unit.kind === 'diode') beyond.get(unit.plus)!.push([unit.out, unit.dropV])
+  return { islands, beyond }
+}
