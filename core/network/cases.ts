@@ -205,7 +205,9 @@ export function elementsOf(unit: Unit, at: Case, network: Network): Element[] {
     case 'alternator':
       return charging ? alternatorAt(unit, at) : []
     case 'dcdc':
-      return charging ? dcdcAt(unit, at, scale, network) : []
+      return charging || (at.kind === 'charge' && unit.alternator === null)
+        ? dcdcAt(unit, at, scale, network)
+        : []
     case 'inverter':
       return at.kind === 'loads' ? two(power(unit.takesW, unit.lowestV, bandV * scale)) : []
     case 'load':
@@ -243,13 +245,13 @@ function alternatorAt(unit: AlternatorUnit, at: Case): Element[] {
   ]
 }
 
-/** A DC-DC while its engine runs. In a short it is counted by what it can give, whatever its input does. */
+/** A DC-DC while what it runs with does. In a short it is counted by what it can give, whatever its input does. */
 function dcdcAt(unit: DcdcUnit, at: Case, scale: number, { units }: Network): Element[] {
   if (at.kind === 'short') return [{ id: unit.id, nodes: [unit.plus, unit.minus], law: pushed(unit.mostA) }]
   const feeding = units.find(
     (one): one is AlternatorUnit => one.kind === 'alternator' && one.id === unit.alternator,
   )
-  if (!feeding || feeding.setV <= unit.lowestInputV) return []
+  if (unit.alternator !== null && (!feeding || feeding.setV <= unit.lowestInputV)) return []
   return [
     {
       id: unit.id,

@@ -331,6 +331,23 @@ describe('the network of a job', () => {
       expect(ids).toContain(id)
     expect(network.signals.length).toBeGreaterThanOrEqual(3)
   })
+  it('of the canal tug with a DC-DC between keeps the old battery full from the bar, fused at both ends', () => {
+    const network = networkOf(withValues(demo('0427'), { 'use/mixed': 'dcdc', 'use/betweenA': 15 }))
+    const unit = network.units.find((one) => one.kind === 'dcdc')!
+    expect(unit).toMatchObject({ mostA: 15, alternator: null })
+    expect(network.units.find(({ id }) => id === 'lead')).toMatchObject({ serves: 'reserve' })
+    const ways = new Ways(network)
+    expect(ways.fuseOf(run(network, 'lead-dcdc-in-feed'))?.id).toBe('lead-dcdc-in-fuse')
+    expect(ways.fuseOf(run(network, 'lead-dcdc-out-feed'))?.id).toBe('lead-fuse')
+    const solved = new Solved(network)
+    const charging = solved.in(solved.cases.find(({ id }) => id === 'charge-charger-1')!)
+    expect(charging.amps.get('lead-dcdc-out-feed')).toBeCloseTo(15, 1)
+    // Nothing is on the old battery, and nothing flows into it while nothing charges the house.
+    for (const id of ['loads', 'rest']) {
+      const { amps } = solved.in(solved.cases.find((one) => one.id === id)!)
+      expect(amps.get('lead-lead')).toBeCloseTo(0, 3)
+    }
+  })
   it('of the rescue van counts the return by the chassis', () => {
     const network = networkOf(demo('0421'))
     const body = run(network, 'body-metal')

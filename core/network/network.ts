@@ -106,8 +106,8 @@ interface UnitBase {
 export interface BatteryUnit extends UnitBase {
   readonly kind: 'battery'
   readonly chemistry: 'lithium' | 'lead'
-  /** Whether it is of the house, or turns an engine. */
-  readonly serves: 'house' | 'engine'
+  /** Whether it is of the house, turns an engine, or is kept full as a reserve. */
+  readonly serves: 'house' | 'engine' | 'reserve'
   /** Electromotive force when low, rested and full, V. */
   readonly lowV: number
   readonly restV: number
@@ -148,7 +148,8 @@ export interface DcdcUnit extends UnitBase {
   /** 0 to 1. */
   readonly efficiency: number
   readonly lowestInputV: number
-  readonly alternator: string
+  /** The machine while which it runs; null where it runs while anything charges the house, from the house. */
+  readonly alternator: string | null
 }
 
 export interface InverterUnit extends UnitBase {

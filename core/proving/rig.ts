@@ -193,6 +193,9 @@ export const unitsOf = <K extends Unit['kind']>(
 ): readonly Extract<Unit, { kind: K }>[] =>
   units.filter((unit): unit is Extract<Unit, { kind: K }> => unit.kind === kind)
 
+/** A DC-DC that keeps a reserve full from the house. */
+export const isKeeper = (unit: Unit): boolean => unit.kind === 'dcdc' && unit.alternator === null
+
 /** The same rig with some of its units changed. */
 export const withUnit = (rig: Rig, id: string, change: (unit: Unit) => Unit): Rig => ({
   ...rig,

@@ -1,6 +1,6 @@
 import { casesOf, restedLoads, type Case } from '#core/network/cases'
 import { inside } from '#core/units/format'
-import { unitsOf, type Rig } from './rig'
+import { isKeeper, unitsOf, type Rig } from './rig'
 
 /** What is done to the system while it is looked at, beyond what is on. */
 export type Doing =
@@ -102,7 +102,8 @@ function sourceStates({ network, charging }: Rig, source: string, name: string, 
 /** At cruise: each DC-DC at the end of its charge, and what happens without the running signal. */
 function engineStates({ network, signalWires }: Rig, at: Case | null): State[] {
   if (!at) return []
-  const full = unitsOf(network, 'dcdc').map(({ id, name }): State => ({
+  const fromEngine = unitsOf(network, 'dcdc').filter((unit) => !isKeeper(unit))
+  const full = fromEngine.map(({ id, name }): State => ({
     id: `absorb-${id}`,
     name: `Engine at cruise, bank nearly full, ${inside(name)} in absorption`,
     at,

@@ -51,6 +51,15 @@ export const use = {
     'What the customer wishes.',
     { otherwise: 'replaced' },
   ),
+  betweenA: quantity(
+    'DC-DC to the old battery',
+    'A',
+    5,
+    [1, 200],
+    [10, 40],
+    'Its label: what it gives the old battery.',
+    { when: [{ field: 'mixed', is: ['dcdc'] }], how: 'label', otherwise: 20 },
+  ),
   chargeStop: yesNo(
     'Charge stop and discharge stop fitted on the lithium side',
     'Two relays or a contactor worked by the battery or a monitor.',

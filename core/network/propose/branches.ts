@@ -1,11 +1,11 @@
 import { partId } from '#core/job/document'
 import { dcAtOnceA } from '#core/system/energy'
 import { arrayA } from '#core/system/currents'
-import { shortOhmOf } from '../short'
 import type { LoadUnit, Role, SourceUnit, State } from '../network'
 import type { View } from '#core/system/scene'
 import { barOf } from './bars'
 import { usualM, type Builder } from './builder'
+import { leadOf } from './lead'
 import { nearFuse } from './surveyed'
 import type { Joint } from './house'
 
@@ -263,66 +263,4 @@ function addedOf(build: Builder, house: Joint): void {
       isPanel: false,
     })
   }
-}
-
-/** What low lead takes at the top of its charging voltage, as a share of its ampere-hours (engineering default). */
-const lowLeadTakes = 0.25
-const takesOhm = (nominalV: number, ah: number): number =>
-  ((14.4 - 12.2) * nominalV) / 12 / Math.max(0.1, lowLeadTakes * ah)
-
-/** The old lead where it stays in parallel: its own fuse and its own switch, so that either battery can be taken off. */
-function leadOf(build: Builder, house: Joint): void {
-  const { one, rules } = build.system
-  const { mixed } = one.use
-  if (mixed !== 'hybrid' && mixed !== 'relay') return
-  const { houseBank } = one
-  const nominalV = Number(houseBank.nominalV)
-  const name = 'Old battery'
-  const own = { of: 'houseBank', state: 'found', nominalV } as const
-  build.post('lead-plus', 'battery', { ...own, name: `${name}, positive`, opposite: 'lead-minus' })
-  build.post('lead-minus', 'battery', {
-    ...own,
-    name: `${name}, negative`,
-    pole: 'negative',
-    opposite: 'lead-plus',
-  })
-  const fitted = { of: 'houseBank', nominalV, opposite: 'lead-minus' } as const
-  build.fitting('lead-fuse', 'fuse', {
-    ...fitted,
-    name: `Fuse of ${name}`,
-    reason: 'Each battery on the bar has its own fuse.',
-  })
-  build.fitting('lead-switch', mixed === 'relay' ? 'relay' : 'switch', {
-    ...fitted,
-    name: mixed === 'relay' ? 'Relay of the old battery' : 'Switch of the old battery',
-    reason: 'Either battery can be taken off alone.',
-  })
-  build.run('lead-lead', 'lead-plus', 'lead-fuse', { role: 'main', of: 'houseBank', usualM: usualM.lead })
-  build.run('lead-feed', 'lead-fuse', 'lead-switch', { role: 'main', of: 'houseBank', usualM: usualM.main })
-  build.run('lead-switched', 'lead-switch', house.plus, {
-    role: 'main',
-    of: 'houseBank',
-    usualM: usualM.main,
-  })
-  build.run('lead-return', 'lead-minus', house.minus, { role: 'main', of: 'houseBank', usualM: usualM.bond })
-  // Lead of so many ampere-hours: some 0.5 Ω of a cell's ampere-hour, six cells a 12 V battery (engineering default).
-  const ohm = (0.5 * nominalV) / 2 / Math.max(1, houseBank.ahEach * houseBank.parallel)
-  build.unit({
-    kind: 'battery',
-    id: 'lead',
-    name,
-    of: 'houseBank',
-    plus: 'lead-plus',
-    minus: 'lead-minus',
-    state: 'found',
-    chemistry: 'lead',
-    serves: 'house',
-    lowV: (12.2 * nominalV) / 12,
-    restV: (12.65 * nominalV) / 12,
-    fullV: (12.9 * nominalV) / 12,
-    ohm,
-    shortOhm: shortOhmOf(ohm, rules),
-    chargingOhm: takesOhm(nominalV, houseBank.ahEach * houseBank.parallel),
-    label: `${houseBank.parallel > 1 ? `${houseBank.parallel} × ` : ''}${houseBank.ahEach} Ah`,
-  })
 }

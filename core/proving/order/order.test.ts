@@ -72,6 +72,15 @@ describe('the order of work', () => {
     expect(before(steps, 'charge-compare', 'join-leads')).toBe(true)
     expect(orderOf(goodJob()).some(({ id }) => id === 'charge-compare')).toBe(false)
   })
+  it('compares old lead with the lithium where they are joined, and not where a DC-DC stands between', () => {
+    const stays = (mixed: string) =>
+      orderOf(withValues(goodJob(), { 'use/mixed': mixed, 'houseBank/ahEach': 100, 'houseBank/parallel': 1 }))
+    expect(idsOf(stays('hybrid'))).toContain('charge-compare')
+    const kept = stays('dcdc')
+    expect(idsOf(kept)).not.toContain('charge-compare')
+    expect(kept.find(({ id }) => id === 'out-lead-feeds')!.why).toContain('reserve')
+    expect(kept.find(({ id }) => id === 'set-lead-dcdc')!.words).toContain('lead, 14.1 V')
+  })
   it('tells a vehicle’s computer only where there is one', () => {
     const watched = withValues(vehicle, { 'startingBatteries/starting-1/monitored': 'yes' })
     expect(idsOf(orderOf(watched))).toContain('power-computer')

@@ -2,7 +2,7 @@ import { inside } from '#core/units/format'
 import type { Gone } from '#core/network/network'
 import { swapsOf } from '#core/network/lists'
 import type { Step } from './step'
-import { bankGoes, leadStays, type Work } from './work'
+import { bankGoes, leadThatStays, type Work } from './work'
 
 /** What is taken out, the bank first. */
 export function outSteps(work: Work): Step[] {
@@ -16,12 +16,16 @@ export function outSteps(work: Work): Step[] {
       why: 'With the bank gone nothing on the house side is live, and there is room to work.',
       caution: 'Acid and weight: two people, upright, to a place that takes old batteries.',
     })
-  if (leadStays(work))
+  const lead = leadThatStays(work)
+  if (lead)
     steps.push({
       id: 'out-lead-feeds',
       phase: 'out',
       words: 'Leave the lead battery in its place; take its leads off and mark what each of them fed.',
-      why: 'It stays, behind a fuse and a switch of its own, and must keep what it feeds.',
+      why:
+        lead.serves === 'reserve'
+          ? 'It stays as a reserve, kept full by a DC-DC: what it fed goes to the new bar.'
+          : 'It stays, behind a fuse and a switch of its own, and must keep what it feeds.',
     })
   for (const gone of network.gone.filter(({ id }) => id !== 'house-bank')) steps.push(goneStep(gone, work))
   return steps

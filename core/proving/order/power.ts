@@ -1,7 +1,7 @@
 import { inside } from '#core/units/format'
-import { unitsOf } from '../rig'
+import { isKeeper, unitsOf } from '../rig'
 import type { Step } from './step'
-import { hasChassisNegative, leadStays, startersOf, type Work } from './work'
+import { hasChassisNegative, leadThatStays, startersOf, type Work } from './work'
 
 /** How far two batteries lie apart when one is full and one is as it came from its maker, V of 12 (engineering default). */
 const asDeliveredV = 0.25
@@ -20,14 +20,12 @@ export function chargeSteps(work: Work): Step[] {
       caution: `Not below ${q(after.one.candidate.coldLimitC, '°C')}, and not left alone.`,
     },
   ]
-  if (packs.length > 1 || leadStays(work)) {
+  const lead = leadThatStays(work)
+  const joined = lead?.serves === 'house' ? lead : null
+  if (packs.length > 1 || joined) {
     const scale = bank.scale
     const within = rules.joinWithinV * scale
-    const loop =
-      packs.length > 1
-        ? 2 * packs[0]!.ohm
-        : packs[0]!.ohm +
-          (network.units.find(({ id }) => id === 'lead') as { ohm?: number } | undefined)!.ohm!
+    const loop = packs.length > 1 ? 2 * packs[0]!.ohm : packs[0]!.ohm + joined!.ohm
     steps.push({
       id: 'charge-compare',
       phase: 'charge',
@@ -133,7 +131,13 @@ export function settingSteps({ after, network }: Work): Step[] {
   const step = (id: string, words: string, why: string): unknown =>
     steps.push({ id: `set-${id}`, phase: 'settings', words, why })
   for (const unit of network.units)
-    if ((unit.kind === 'source' && unit.from !== 'other') || unit.kind === 'dcdc')
+    if (unit.kind === 'dcdc' && isKeeper(unit))
+      step(
+        unit.id,
+        `Set ${inside(unit.name)}: lead, ${q(unit.setV, 'V')}, at most ${q(unit.mostA, 'A')}; it stops below ${q(unit.lowestInputV, 'V')} of the lithium.`,
+        'It keeps lead full, and must not empty the lithium for it.',
+      )
+    else if ((unit.kind === 'source' && unit.from !== 'other') || unit.kind === 'dcdc')
       step(
         unit.id,
         `Set ${inside(unit.name)}: lithium, absorption ${q(unit.setV, 'V')}, at most ${q(unit.mostA, 'A')}; equalising and temperature compensation off.`,

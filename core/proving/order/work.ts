@@ -1,5 +1,5 @@
 import type { JobDocument } from '#core/job/document'
-import type { Network } from '#core/network/network'
+import type { BatteryUnit, Network } from '#core/network/network'
 import type { System } from '#core/system/system'
 
 /** What an order of work is made from. */
@@ -20,8 +20,9 @@ export const hasChassisNegative = ({ after }: Work): boolean =>
 export const startersOf = ({ after }: Work) =>
   after.many.startingBatteries.filter(({ present }) => present === 'yes')
 
-/** Whether the old bank of lead stays beside the lithium. */
-export const leadStays = ({ network }: Work): boolean => network.units.some(({ id }) => id === 'lead')
+/** The old bank of lead where it stays: on the bar beside the lithium, or as a reserve behind a DC-DC; null where it goes. */
+export const leadThatStays = ({ network }: Work): BatteryUnit | null =>
+  network.units.find((unit): unit is BatteryUnit => unit.kind === 'battery' && unit.id === 'lead') ?? null
 
 /** Whether there was a house bank to be taken out. */
 export const bankGoes = ({ network }: Work): boolean => network.gone.some(({ id }) => id === 'house-bank')

@@ -1,6 +1,6 @@
 import type { AlternatorUnit, DcdcUnit } from '#core/network/network'
 import { steadyCaseC } from '#core/physics/alternator'
-import { unitsOf, type CaseHeat } from '../rig'
+import { isKeeper, unitsOf, type CaseHeat } from '../rig'
 import { barsOf } from '../circuit'
 import { type State } from '../states'
 import { runSignal } from '../signals'
@@ -91,13 +91,13 @@ function dcdcTests(bench: Bench, unit: DcdcUnit): ProofTest[] {
   const { network } = bench.rig
   const { id, name } = unit
   const lower = inside(name)
-  const cruise = stateIn(bench, 'cruise')
+  const runs = isKeeper(unit) ? chargingState(bench) : stateIn(bench, 'cruise')
   const silent = bench.rig.signalWires.includes(id) ? stateIn(bench, 'no-signal') : null
   const runTo = (post: string) => network.runs.find(({ to }) => to === post)
   const input = runTo(unit.inPlus)
   const output = network.runs.find(({ from }) => from === unit.plus)
-  if (!cruise || !input || !output) return []
-  const own = { group: 'engine', state: cruise } as const
+  if (!runs || !input || !output) return []
+  const own = { group: isKeeper(unit) ? 'chargers' : 'engine', state: runs } as const
   return [
     voltsTest(network, unit.inPlus, unit.inMinus, {
       ...own,
@@ -114,7 +114,7 @@ function dcdcTests(bench: Bench, unit: DcdcUnit): ProofTest[] {
     ...absorbing(bench, unit),
     ...(silent
       ? [
-          signalTest(id, `Running signal at ${lower}`, cruise),
+          signalTest(id, `Running signal at ${lower}`, runs),
           ampsTest(network, output, {
             id: `silent-amps-${id}`,
             title: `Output of ${lower} without its signal`,
@@ -125,6 +125,12 @@ function dcdcTests(bench: Bench, unit: DcdcUnit): ProofTest[] {
       : []),
   ]
 }
+
+/** A state in which something charges the house: from the mains where there is a charger. */
+const chargingState = ({ states }: Bench): State | null =>
+  states.find(({ at, doing }) => at.kind === 'charge' && doing.kind === 'nothing') ??
+  states.find(({ id }) => id === 'cruise') ??
+  null
 
 /** A DC-DC with the bank nearly full: the voltage it holds is seen only then. */
 function absorbing(bench: Bench, { id, name, plus, minus }: DcdcUnit): ProofTest[] {

@@ -1,5 +1,5 @@
 import type { Run } from '#core/network/network'
-import { unitsOf } from '../rig'
+import { isKeeper, unitsOf } from '../rig'
 import type { State } from '../states'
 import { ampsTest, answerTest, postName, stateIn, voltsTest, type Bench } from './make'
 import { inside } from '#core/units/format'
@@ -42,7 +42,7 @@ export function sideTests(bench: Bench): ProofTest[] {
   const { network } = bench.rig
   const units = [
     ...(['load', 'inverter', 'source'] as const).flatMap((kind) => unitsOf(network, kind)),
-    ...unitsOf(network, 'dcdc'),
+    ...unitsOf(network, 'dcdc').filter((unit) => !isKeeper(unit)),
   ]
   return units.flatMap((unit) => {
     const state = stateIn(

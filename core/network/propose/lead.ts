@@ -1,0 +1,149 @@
+import { shortOhmOf } from '../short'
+import { usualM, type Builder } from './builder'
+import type { Joint } from './house'
+
+/** The old lead battery where it stays. */
+export function leadOf(build: Builder, house: Joint): void {
+  const { mixed } = build.system.one.use
+  if (mixed === 'hybrid' || mixed === 'relay') joinedLead(build, house, mixed)
+  if (mixed === 'dcdc') leadBehindDcdc(build, house)
+}
+
+const name = 'Old battery'
+const of = 'houseBank'
+
+/** In parallel with the lithium: its own fuse and its own switch, so that either battery can be taken off. */
+function joinedLead(build: Builder, house: Joint, mixed: 'hybrid' | 'relay'): void {
+  const fitted = leadPosts(build)
+  build.fitting('lead-fuse', 'fuse', {
+    ...fitted,
+    name: `Fuse of ${name}`,
+    reason: 'Each battery on the bar has its own fuse.',
+  })
+  build.fitting('lead-switch', mixed === 'relay' ? 'relay' : 'switch', {
+    ...fitted,
+    name: mixed === 'relay' ? 'Relay of the old battery' : 'Switch of the old battery',
+    reason: 'Either battery can be taken off alone.',
+  })
+  const main = { role: 'main', of } as const
+  build.run('lead-lead', 'lead-plus', 'lead-fuse', { ...main, usualM: usualM.lead })
+  build.run('lead-feed', 'lead-fuse', 'lead-switch', { ...main, usualM: usualM.main })
+  build.run('lead-switched', 'lead-switch', house.plus, { ...main, usualM: usualM.main })
+  build.run('lead-return', 'lead-minus', house.minus, { ...main, usualM: usualM.bond })
+  leadUnit(build, 'house')
+}
+
+/** A DC-DC that keeps lead full gives it so much, V of 12, and stops under so much of its input (engineering defaults). */
+const keeps = { setV: 14.1, fromV: 12.4 } as const
+
+/** Kept full by a DC-DC from the bar, as a reserve: a fuse at each of its ends, since a battery stands beyond both. */
+function leadBehindDcdc(build: Builder, house: Joint): void {
+  const { one, rules } = build.system
+  const id = 'lead-dcdc'
+  const unitName = 'DC-DC to the old battery'
+  const ratedA = one.use.betweenA
+  const fitted = leadPosts(build)
+  const minus = `${id}-minus`
+  const input = { of, nominalV: house.nominalV, opposite: house.minus } as const
+  build.fitting(`${id}-in-fuse`, 'fuse', {
+    ...input,
+    name: `Fuse of ${unitName}, input`,
+    reason: 'The lithium feeds a fault in this cable.',
+  })
+  build.post(`${id}-in-plus`, 'terminal', { ...input, name: `${unitName}, input` })
+  build.post(minus, 'terminal', {
+    ...input,
+    name: `${unitName}, negative`,
+    pole: 'negative',
+    opposite: `${id}-in-plus`,
+  })
+  build.post(`${id}-out-plus`, 'terminal', { ...fitted, name: `${unitName}, output`, opposite: minus })
+  build.fitting('lead-fuse', 'fuse', {
+    ...fitted,
+    name: `Fuse of ${name}`,
+    reason: 'The old battery feeds a fault in this cable.',
+  })
+  const charge = { role: 'charge', of } as const
+  build.run(`${id}-in-stub`, house.plus, `${id}-in-fuse`, {
+    ...charge,
+    usualM: usualM.stub,
+    like: `${id}-in-feed`,
+  })
+  build.run(`${id}-in-feed`, `${id}-in-fuse`, `${id}-in-plus`, { ...charge, usualM: usualM.bond })
+  build.run(`${id}-return`, minus, house.minus, { role: 'return', of, returnOf: `${id}-in-feed` })
+  build.run(`${id}-out-feed`, `${id}-out-plus`, 'lead-fuse', {
+    ...charge,
+    usualM: usualM.bond,
+    leastA: ratedA,
+  })
+  build.run('lead-lead', 'lead-fuse', 'lead-plus', {
+    ...charge,
+    usualM: usualM.lead,
+    leastA: ratedA,
+    like: `${id}-out-feed`,
+  })
+  build.run('lead-return', 'lead-minus', minus, { role: 'return', of, returnOf: `${id}-out-feed` })
+  build.unit({
+    kind: 'dcdc',
+    id,
+    name: unitName,
+    of,
+    plus: `${id}-out-plus`,
+    minus,
+    inPlus: `${id}-in-plus`,
+    inMinus: minus,
+    state: 'new',
+    setV: (keeps.setV * fitted.nominalV) / 12,
+    mostA: ratedA,
+    efficiency: rules.dcdcEfficiency / 100,
+    lowestInputV: (keeps.fromV * house.nominalV) / 12,
+    alternator: null,
+  })
+  leadUnit(build, 'reserve')
+}
+
+/** The posts of the old battery. @returns what a fitting beside it has */
+function leadPosts(build: Builder) {
+  const nominalV = Number(build.system.one.houseBank.nominalV)
+  const own = { of, state: 'found', nominalV } as const
+  build.post('lead-plus', 'battery', { ...own, name: `${name}, positive`, opposite: 'lead-minus' })
+  build.post('lead-minus', 'battery', {
+    ...own,
+    name: `${name}, negative`,
+    pole: 'negative',
+    opposite: 'lead-plus',
+  })
+  return { of, nominalV, opposite: 'lead-minus' } as const
+}
+
+/** What low lead takes at the top of its charging voltage, as a share of its ampere-hours (engineering default). */
+const lowLeadTakes = 0.25
+const takesOhm = (nominalV: number, ah: number): number =>
+  ((14.4 - 12.2) * nominalV) / 12 / Math.max(0.1, lowLeadTakes * ah)
+
+function leadUnit(build: Builder, serves: 'house' | 'reserve'): void {
+  const { one, rules } = build.system
+  const { houseBank } = one
+  const nominalV = Number(houseBank.nominalV)
+  const ah = houseBank.ahEach * houseBank.parallel
+  // Lead of so many ampere-hours: some 0.5 Ω of a cell's ampere-hour, six cells a 12 V battery (engineering default).
+  const ohm = (0.5 * nominalV) / 2 / Math.max(1, ah)
+  build.unit({
+    kind: 'battery',
+    id: 'lead',
+    name,
+    of,
+    plus: 'lead-plus',
+    minus: 'lead-minus',
+    state: 'found',
+    chemistry: 'lead',
+    serves,
+    lowV: (12.2 * nominalV) / 12,
+    restV: (12.65 * nominalV) / 12,
+    fullV: (12.9 * nominalV) / 12,
+    ohm,
+    shortOhm: shortOhmOf(ohm, rules),
+    chargingOhm: takesOhm(nominalV, ah),
+    label: `${houseBank.parallel > 1 ? `${houseBank.parallel} × ` : ''}${houseBank.ahEach} Ah`,
+  })
+}
