@@ -31,6 +31,8 @@ export interface Want {
   readonly order?: (part: ShelfPart, order: RemedyOrder) => number
   /** The kind of part that takes the values of its data sheet. */
   readonly into?: PartKindId
+  /** A value of its data sheet that a field of the remedy’s own part takes, where that is a part of another kind. */
+  readonly fills?: { readonly field: string; readonly from: string }
   readonly quantity?: (job: JobDocument) => number
   /** What it is called where the shelf holds none. */
   readonly otherwise: string

@@ -41,9 +41,11 @@ function bestFirst({ order = cheap }: Want, ref: RemedyRef, parts: readonly Shel
   )
 }
 
-/** What its data sheet says of the part of the job; nothing where that is a part of another kind. */
-const valuesGiven = ({ into }: Want, { on }: RemedyRef, part: ShelfPart): Supply['values'] =>
-  into && on.startsWith(into) ? valuesFromShelf(part, into) : {}
+/** What its data sheet says of the part of the job. */
+function valuesGiven({ into, fills }: Want, { on }: RemedyRef, part: ShelfPart): Supply['values'] {
+  if (fills) return { [fills.field]: { value: part.values[fills.from], how: 'maker' } }
+  return into && on.startsWith(into) ? valuesFromShelf(part, into) : {}
+}
 
 /** Of parts with the same rating the best fitting one. */
 function distinct(parts: readonly ShelfPart[]): ShelfPart[] {

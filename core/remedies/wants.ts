@@ -55,6 +55,7 @@ export const lowInputDcdc: Want = {
 }
 export const dcdcBetween: Want = {
   kind: 'dcdc',
+  fills: { field: 'betweenA', from: 'ratedA' },
   otherwise: 'DC-DC charger',
   fits: (part, _order, system) => is(part, 'inputV', house(system)) && intoHouse(part, system),
 }

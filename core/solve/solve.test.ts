@@ -472,6 +472,17 @@ describe('each school of the disagreement table', () => {
     expect(sizes({ chargeRateSchool: 'recommended' })).toBeLessThanOrEqual(30)
     expect(sizes({ chargeRateSchool: 'largest' })).toBeGreaterThan(30)
   })
+  it('lead behind a DC-DC: the unit of the answer is the one that is wired', () => {
+    const plan = planOf(jobs['0427']!, {}, shelf)
+    const parted = solve(plan).answers.find(({ steps }) =>
+      steps.some(({ ref }) => ref.id === 'mixed.separate'),
+    )!
+    const done = applyChanges(plan.job, parted.changes)
+    const unit = parted.steps.flatMap(({ parts }) => parts).find(({ kind }) => kind === 'dcdc')!
+    const { ratedA } = shelf.find(({ code }) => code === unit.code)!.values
+    expect(done.use.mixed).toMatchObject({ value: 'dcdc' })
+    expect(done.use.betweenA).toMatchObject({ value: ratedA, how: 'maker' })
+  })
   it('running signal: voltage is trusted where the shop trusts it, never under a computer', () => {
     const either = shelf.map((part): ShelfPart =>
       part.kind === 'dcdc' ? { ...part, values: { ...part.values, signal: 'voltage' } } : part,
