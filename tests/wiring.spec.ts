@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { expect, expectSaved, field, saveState, test } from './bench-test'
+import { choose, expect, expectSaved, field, saveState, test } from './bench-test'
 
 const verdict = (page: Page) => page.getByTestId('wiring-verdict')
 const heading = (page: Page, words: RegExp) => page.getByRole('heading', { name: words })
@@ -56,6 +56,11 @@ test('a length set by hand moves size, fuse, loss and parts; it stays when the r
     timeout: 20_000,
   })
   await expect(row(page, 'W14')).toContainText('22 m')
+  await page.locator('[data-id="fittings/charger-1-fuse"] text').first().click()
+  await choose(page, 'fittings/charger-1-fuse/standsOn', 'second')
+  await expect(page.getByText('Second bars + and −', { exact: false }).first()).toBeVisible({
+    timeout: 20_000,
+  })
 
   await page.getByRole('button', { name: 'W14', exact: true }).click()
   await page.getByRole('button', { name: 'Back to the proposal' }).click()

@@ -46,8 +46,13 @@ function groupsOf(outlook: readonly Outlook[]): Group[] {
     group.weights.set(cause, (group.weights.get(cause) ?? 0) + weight / total)
     group.total += weight / total
   }
-  return [...groups.values()]
+  return [...groups.values()].sort((a, b) => b.total - a.total)
 }
+
+/** Readings are looked at as the heaviest groups predict them, to so much of all. */
+const readingsLookedAt = 0.99
+/** Beyond so many deviations, squared, a group does not count for a reading. */
+const farSquared = 80
 
 /**
  * How much a reading is expected to tell of which cause it is, bits: the entropy of the causes less what is left of
@@ -56,48 +61,58 @@ function groupsOf(outlook: readonly Outlook[]): Group[] {
 export function bitsOfReading(outlook: readonly Outlook[]): number {
   const groups = groupsOf(outlook)
   const wholes = new Map<number, number>()
+  const found = new Map<number, number>()
   for (const { weights } of groups)
-    for (const [cause, weight] of weights) wholes.set(cause, (wholes.get(cause) ?? 0) + weight)
+    for (const [cause, weight] of weights) {
+      wholes.set(cause, (wholes.get(cause) ?? 0) + weight)
+      found.set(cause, (found.get(cause) ?? 0) + 1)
+    }
   let entropy = 0
   for (const weight of wholes.values()) entropy += bitsOf(weight)
   // A cause of one group keeps its share of the group whatever is read; one of several is followed by itself.
-  const several = [...wholes.keys()].filter(
-    (cause) => groups.filter(({ weights }) => weights.has(cause)).length > 1,
-  )
-  const own = new Set(several)
-  const inOne = groups.map(({ weights }) => {
+  const several = [...found].flatMap(([cause, count]) => (count > 1 ? [cause] : []))
+  const placeOf = new Map(several.map((cause, i) => [cause, i]))
+  const all = groups.map(({ mean, sd, total, weights }) => {
     let [weight, bits] = [0, 0]
-    for (const [cause, share] of weights)
-      if (!own.has(cause)) {
+    const parts: { readonly of: number; readonly weight: number }[] = []
+    for (const [cause, share] of weights) {
+      const of = placeOf.get(cause)
+      if (of !== undefined) parts.push({ of, weight: share })
+      else {
         weight += share
         bits += bitsOf(share)
       }
-    return { weight, bits }
-  })
-  const parts = several.map((cause) =>
-    groups.flatMap(({ weights }, i) => (weights.has(cause) ? [{ i, weight: weights.get(cause)! }] : [])),
-  )
-  const density = new Float64Array(groups.length)
-  let left = 0
-  for (const { mean, sd, total } of groups)
-    for (const [x, share] of points) {
-      const y = mean + x * sd
-      let sum = 0
-      groups.forEach((group, i) => {
-        const z = (y - group.mean) / group.sd
-        density[i] = z * z > 80 ? 0 : Math.exp(-0.5 * z * z) / group.sd
-        sum += density[i]! * group.total
-      })
-      let rest = 0
-      inOne.forEach(({ weight, bits }, i) => {
-        const times = density[i]! / sum
-        if (times > 0) rest += times * bits - weight * times * Math.log2(times)
-      })
-      for (const of of parts)
-        rest += bitsOf(of.reduce((all, { i, weight }) => all + weight * density[i]!, 0) / sum)
-      left += total * share * rest
     }
-  return Math.max(0, entropy - left)
+    return { mean, perSd: 1 / sd, total, weight, bits, parts }
+  })
+  const followed = new Float64Array(several.length)
+  /** What is left of the entropy once a reading is known. */
+  const leftAt = (y: number): number => {
+    followed.fill(0)
+    let [sum, bits, logs] = [0, 0, 0]
+    for (const { mean, perSd, total, weight, bits: own, parts } of all) {
+      const z = (y - mean) * perSd
+      if (z * z > farSquared) continue
+      const density = Math.exp(-0.5 * z * z) * perSd
+      sum += density * total
+      bits += density * own
+      if (weight > 0 && density > 0) logs += weight * density * Math.log2(density)
+      for (const part of parts) followed[part.of]! += part.weight * density
+    }
+    // The density of the reading itself is taken out at once: that of all that is in one group, then of the others.
+    let alone = 0
+    for (const weight of followed) alone += weight
+    let rest = (bits - logs + (sum - alone) * Math.log2(sum)) / sum
+    for (const weight of followed) rest += bitsOf(weight / sum)
+    return rest
+  }
+  let [left, seen] = [0, 0]
+  for (const { mean, sd, total } of groups) {
+    for (const [x, share] of points) left += total * share * leftAt(mean + x * sd)
+    seen += total
+    if (seen >= readingsLookedAt) break
+  }
+  return Math.max(0, entropy - left / seen)
 }
 
 /**

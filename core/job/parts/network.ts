@@ -58,8 +58,8 @@ export const fittings = {
   ),
   standsOn: choice(
     'Stands on',
-    { first: 'The first bar', second: 'A second bar beside it' },
-    'Look: what has no room on the first bar stands on a second.',
+    { first: 'First bar', second: 'Second bar' },
+    'Look: what has no room on the first bar stands on a second beside it.',
     { otherwise: 'first', detail: true },
   ),
   distanceMm: optional(

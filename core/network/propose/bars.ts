@@ -5,20 +5,22 @@ import type { Joint } from './house'
 export const firstBar = 'bar-plus'
 export const secondBar = 'bar-2-plus'
 
-/**
- * Where the fuse of a branch stands: on the bar, or, where that was set by hand, on a second one beside it. The second
- * is there with the first fuse that stands on it.
- */
-export function barOf(build: Builder, house: Joint, fuse: string): Joint {
-  if (house.plus !== firstBar || build.entered<string>(`fittings/${fuse}`, 'standsOn') !== 'second')
-    return house
-  const second: Joint = { ...house, plus: secondBar, minus: 'bar-2-minus' }
-  if (!build.has(secondBar)) strapped(build, house, second)
-  return second
-}
+/** The second pair of bars of a house, wherever it is joined. */
+const beside = (house: Joint): Joint => ({ ...house, plus: secondBar, minus: 'bar-2-minus' })
 
-/** A second pair of bars, joined to the first by a strap in each pole. */
-function strapped(build: Builder, first: Joint, second: Joint): void {
+/** Where the fuse of a branch stands: on the bar, or, where that was set by hand, on a second one beside it. */
+export const barOf = (build: Builder, house: Joint, fuse: string): Joint =>
+  house.plus === firstBar && build.entered<string>(`fittings/${fuse}`, 'standsOn') === 'second'
+    ? beside(house)
+    : house
+
+/**
+ * The second pair of bars, where something stands on it, joined to the first by a strap in each pole: last, so that no
+ * run is called otherwise for it.
+ */
+export function secondBarsOf(build: Builder, first: Joint): void {
+  if (build.runs.every(({ from, to }) => from !== secondBar && to !== secondBar)) return
+  const second = beside(first)
   const own = { nominalV: first.nominalV } as const
   build.fitting(second.plus, 'bar', {
     ...own,

@@ -1,6 +1,7 @@
 import type { JobDocument } from '#core/job/document'
 import type { System } from '#core/system/system'
 import { Builder, withFittingOhm, type Draft } from './builder'
+import { secondBarsOf } from './bars'
 import { branchesOf } from './branches'
 import { enginesOf } from './engine'
 import { fittedBy, goneOf } from './gone'
@@ -19,6 +20,7 @@ export function propose(system: System, found: JobDocument): Draft {
   const house = houseOf(build)
   enginesOf(build, house)
   branchesOf(build, house)
+  secondBarsOf(build, house)
   signalsOf(build)
   return {
     posts: build.posts,
