@@ -99,6 +99,11 @@ test('a job keeps the version of a part it used; a newer one is offered, not for
 
   await page.goto(`${app.url}/shelf`)
   await page.getByLabel('Search the shelf').fill('brindle 200')
+  // Its data come late: nothing can be typed into what they would come over.
+  await page.route('**/parts/BRI-200H', async (route) => {
+    await page.waitForTimeout(700)
+    await route.continue()
+  })
   await page.getByRole('button', { name: /Brindle 200 H/ }).click()
   const part = page.getByRole('region', { name: 'BRI-200H' })
   await part.getByLabel('Largest charge current').fill('130 A')

@@ -32,7 +32,11 @@ export class Solved {
     this.ways = new Ways(network)
   }
 
-  /** The same network with other words and ratings: solved as far as this one, where all resistances are the same. */
+  /**
+   * The same network with other ratings: solved as far as this one, where those leave its fittings’ resistances as
+   * they are.
+   * @param network with the same runs, of the same sizes
+   */
   as(network: Network): Solved {
     const other = new Solved(network, this.joints)
     if (network.runs.some(({ fittingOhm }, i) => fittingOhm !== this.network.runs[i]!.fittingOhm))

@@ -2,7 +2,7 @@ import { assess } from '#core/assessment/assess'
 import type { JobDocument } from '#core/job/document'
 import { drawLanes } from '#core/compare/instruments'
 import { isWired, wiredJob, wiringVerdictOf, worstByPath } from '#core/assessment/wired'
-import { layoutOf } from '#core/network/layout'
+import { layoutOf, type Layout } from '#core/network/layout'
 import { paperPalette, svgOf } from '#core/network/svg'
 import type { Paper } from '#core/papers/blocks'
 import { sheetOf, type Sheet, type SheetInputs } from '#core/papers/sheet'
@@ -17,6 +17,7 @@ import { isWorse, verdictWords, type Verdict } from '#core/system/verdict'
 import type { DisplayUnits } from '#core/units/display'
 import { inSentence } from '#core/units/format'
 import ELK from 'elkjs/lib/elk.bundled.js'
+import { Kept } from '../papers/kept'
 import { paperPdf } from '../papers/pdf'
 
 /** What lists show of a judging. */
@@ -86,10 +87,14 @@ export function standIn({
   return test ? standInStream(proof, causes, test, { seed, hidden }) : null
 }
 
+/** Drawings with their places: laying one out takes longer than all else of its plan’s words. */
+const layouts = new Kept<Layout>(30)
+
 /** The plan of the wiring of a job. */
 export async function wiring({ document, rules, units, name, madeAt }: Summarised): Promise<Paper> {
   const wired = wiredJob(document, { rules, units })
-  const layout = await layoutOf(wired.drawing, new ELK())
+  const { drawing: drawn } = wired
+  const layout = await layouts.of(JSON.stringify(drawn), () => layoutOf(drawn, new ELK()))
   // The letters of papers are given to it by this name, and have no pencil.
   const drawing = svgOf(layout, {
     palette: paperPalette,

@@ -1,28 +1,34 @@
 import { createHash } from 'node:crypto'
 import type { Paper } from '#core/papers/blocks'
 
-/** Papers that are kept to be given again, each by what it is made from and by what stands in it. */
-const most = 200
-const papers = new Map<string, Promise<Uint8Array>>()
+/** What is kept to be given again, by what it is made from: the most that were asked for last. */
+export class Kept<T> {
+  private readonly all = new Map<string, Promise<T>>()
+  constructor(private readonly most: number) {}
 
-/**
- * A paper by what it is made from, made once while it is asked for again and again; those that were asked for last
- * are kept.
- */
-export function keptPaper(madeFrom: string, make: () => Promise<Uint8Array>): Promise<Uint8Array> {
-  const kept = papers.get(madeFrom)
-  papers.delete(madeFrom)
-  const paper = kept ?? make()
-  papers.set(madeFrom, paper)
-  paper.catch(() => papers.delete(madeFrom))
-  const [oldest] = papers.keys()
-  if (papers.size > most && oldest !== undefined) papers.delete(oldest)
-  return paper
+  /** Made once while it is asked for again and again. */
+  of(madeFrom: string, make: () => Promise<T>): Promise<T> {
+    const kept = this.all.get(madeFrom)
+    this.all.delete(madeFrom)
+    const made = kept ?? make()
+    this.all.set(madeFrom, made)
+    made.catch(() => this.all.delete(madeFrom))
+    const [oldest] = this.all.keys()
+    if (this.all.size > this.most && oldest !== undefined) this.all.delete(oldest)
+    return made
+  }
 }
+
+/** Papers, each by what it is made from and by what stands in it. */
+const papers = new Kept<Uint8Array>(200)
+
+/** A paper by what it is made from. */
+export const keptPaper = (madeFrom: string, make: () => Promise<Uint8Array>): Promise<Uint8Array> =>
+  papers.of(madeFrom, make)
 
 /** A paper as PDF, set once for whatever says the same: most changes of the shop's rules change no word of a paper. */
 export const keptByContent = (
   paper: Paper,
   print: (paper: Paper) => Promise<Uint8Array>,
 ): Promise<Uint8Array> =>
-  keptPaper(createHash('sha256').update(JSON.stringify(paper)).digest('base64'), () => print(paper))
+  papers.of(createHash('sha256').update(JSON.stringify(paper)).digest('base64'), () => print(paper))

@@ -35,6 +35,8 @@ function set(field: string, value: number | string | null) {
   const { [field]: _old, ...rest } = values.value
   values.value = value === null ? rest : { ...rest, [field]: value }
 }
+/** Nothing is typed before its data are there: they would come over it. */
+const isThere = computed(() => !props.code || versions.value.length > 0)
 const hasBad = computed(() => Object.values(bad.value).some(Boolean))
 async function save() {
   fieldErrors.value = {}
@@ -95,7 +97,10 @@ async function retire() {
         {{ v.version }} ({{ v.createdBy }}, {{ ago(v.createdAt) }})
       </button>
     </p>
-    <form class="mt-2 grid gap-2" @submit.prevent="save">
+    <p v-if="!isThere" class="mt-2 text-soft" :role="problem ? 'alert' : 'status'">
+      {{ problem || 'Fetching its data.' }}
+    </p>
+    <form v-else class="mt-2 grid gap-2" @submit.prevent="save">
       <label class="block"
         ><span class="font-semibold">Name</span
         ><input v-model="name" class="entry" maxlength="120" autocomplete="off" required
