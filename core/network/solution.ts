@@ -98,10 +98,21 @@ export class Solver {
     }
   }
 
+  /** Voltages in the order of the unknowns. */
+  private inOrder(volts: Start): Float64Array {
+    const values = new Float64Array(this.size)
+    for (const [node, place] of this.place) if (place >= 0) values[place] = volts.get(node) ?? 0
+    return values
+  }
+  /** The voltage of a node among those in the order of the unknowns; that of the ground is nought. */
+  private voltsOf(values: Float64Array, node: string): number {
+    const place = this.placeOf(node)
+    return place < 0 ? 0 : values[place]!
+  }
+
   solve(circuit: Circuit, start: Start): Solution {
     const numbered = this.numbered(circuit)
-    const first = new Float64Array(this.size)
-    for (const [node, place] of this.place) if (place >= 0) first[place] = start.get(node) ?? 0
+    const first = this.inOrder(start)
     let volts: Float64Array = first
     let sums = this.sumsAt(numbered, volts)
     let worst = largest(sums)
@@ -130,8 +141,7 @@ export class Solver {
     { volts }: Solution,
     pairs: readonly (readonly [into: string, outOf: string])[],
   ): ((node: string) => number)[] {
-    const at = Float64Array.from({ length: this.size })
-    for (const [node, place] of this.place) if (place >= 0) at[place] = volts.get(node)!
+    const at = this.inOrder(volts)
     this.newtonStep(this.numbered(circuit), at, new Float64Array(this.size), null)
     return pairs.map(([into, outOf]) => {
       const right = new Float64Array(this.size)
@@ -139,10 +149,7 @@ export class Solver {
       if (a >= 0) right[a]! -= 1
       if (b >= 0) right[b]! += 1
       const lifted = this.equations.solveAgain(right)
-      return (node) => {
-        const place = this.placeOf(node)
-        return place < 0 ? 0 : lifted[place]!
-      }
+      return (node) => this.voltsOf(lifted, node)
     })
   }
 
@@ -153,18 +160,13 @@ export class Solver {
    */
   stepsFrom(circuit: Circuit, { volts }: Solution, changes: readonly Change[]): Step[] {
     const numbered = this.numbered(circuit)
-    const at = Float64Array.from({ length: this.size })
-    for (const [node, place] of this.place) if (place >= 0) at[place] = volts.get(node)!
+    const at = this.inOrder(volts)
     this.newtonStep(numbered, at, new Float64Array(this.size), null)
     const resistorAt = new Map(circuit.resistors.map(({ id }, i) => [id, i]))
     const elementAt = new Map(circuit.elements.map(({ id }, i) => [id, i]))
     const old = (id: string): Resistor | undefined => circuit.resistors[resistorAt.get(id) ?? -1]
-    const voltsOf = (values: Float64Array, node: string): number => {
-      const place = this.placeOf(node)
-      return place < 0 ? 0 : values[place]!
-    }
     const flows = ({ from, to, ohm }: Resistor, values: Float64Array): number =>
-      (voltsOf(values, from) - voltsOf(values, to)) / ohm
+      (this.voltsOf(values, from) - this.voltsOf(values, to)) / ohm
     return changes.map(({ resistors, elements }) => {
       const before = elements.map(({ id }) => numbered.elements[elementAt.get(id)!]!)
       const after = this.numbered({ ...circuit, resistors: [], elements })
@@ -185,7 +187,7 @@ export class Solver {
       }
       const change = this.equations.solveAgain(right)
       return {
-        voltsAt: (node) => voltsOf(at, node) + voltsOf(change, node),
+        voltsAt: (node) => this.voltsOf(at, node) + this.voltsOf(change, node),
         ampsIn: (run) => {
           const own = old(run)
           return own ? flows(own, at) + flows(own, change) - (lessA.get(run) ?? 0) : 0
@@ -264,10 +266,7 @@ export class Solver {
   }
 
   private solution({ nodes, resistors }: Circuit, volts: Float64Array, residualA: number): Solution {
-    const at = (node: string): number => {
-      const place = this.placeOf(node)
-      return place < 0 ? 0 : volts[place]!
-    }
+    const at = (node: string): number => this.voltsOf(volts, node)
     return {
       volts: new Map(nodes.map((node) => [node, at(node)])),
       amps: new Map(resistors.map(({ id, from, to, ohm }) => [id, (at(from) - at(to)) / ohm])),
