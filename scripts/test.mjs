@@ -113,14 +113,19 @@ async function readAsItStands() {
   )
 }
 
+/** A little of what `npm run fuzz` does at length follows the server's tests: both use the same cluster. */
+async function askTheServer() {
+  await vitest('server')
+  await step('hostile requests', ['tsx', 'scripts/fuzz.ts', '2000', '1'])
+}
+/** A little of what `npm run soak` does at length: it waits more than it works, and has a database of its own. */
+const useUnderKills = () => step('use under kills', ['tsx', 'scripts/soak.ts', '25', '1'])
+
 // The build first: it and the types both write what Nuxt generates. Browser tests last and alone: they need
 // the machine to themselves.
 buildIfStale()
 await Promise.all([readAsItStands(), vitest('units')])
-await vitest('server')
-// A little of what `npm run fuzz` and `npm run soak` do at length.
-await step('hostile requests', ['tsx', 'scripts/fuzz.ts', '2000', '1'])
-await step('use under kills', ['tsx', 'scripts/soak.ts', '25', '1'])
+await Promise.all([askTheServer(), useUnderKills()])
 await browser()
 
 console.log(`\n${totals.passed} passed, ${totals.failed} failed`)
