@@ -145,6 +145,13 @@ function dropStaleLock(data) {
   if (!/postgres/.test(command)) rmSync(lock)
 }
 
+/** How long a start waits for what a killed database has left, ms. */
+const mostLetGoMs = 20_000
+
+/** Whether a start failed because processes of a database that was killed hold its memory a moment longer. */
+const isStillHeld = (log) =>
+  existsSync(log) && readFileSync(log, 'utf8').includes('pre-existing shared memory block')
+
 /**
  * Starts the cluster of a name, making it first where there is none. Gives the address of its `postgres` database,
  * a `stop`, which ends it with its last user (several starts may share it), and what brings it back where it has
@@ -196,15 +203,20 @@ export async function startCluster(name, { durable, folder = theData, version = 
       ...(durable ? [] : ['fsync=off', 'synchronous_commit=off', 'full_page_writes=off']),
     ]
     const options = settings.map((s) => `-c ${s.endsWith('=') ? `${s}''` : s}`).join(' ')
-    const started = asPostgres(
-      join(bin, 'pg_ctl'),
-      ['-D', data, '-w', '-l', join(home, 'start.log'), '-o', options, 'start'],
-      { stdio: ['ignore', 'ignore', 'pipe'] },
-    )
+    const log = join(home, 'start.log')
+    const once = () =>
+      asPostgres(join(bin, 'pg_ctl'), ['-D', data, '-w', '-l', log, '-o', options, 'start'], {
+        stdio: ['ignore', 'ignore', 'pipe'],
+      })
+    const last = Date.now() + mostLetGoMs
+    let started = once()
+    while (started.status !== 0 && isStillHeld(log) && Date.now() < last) {
+      spawnSync('sleep', ['0.3'])
+      rmSync(log, { force: true })
+      started = once()
+    }
     if (started.status !== 0)
-      throw new Error(
-        `Starting PostgreSQL (see ${join(home, 'start.log')} and ${join(data, 'log')}) failed:\n${saidBy(started)}`,
-      )
+      throw new Error(`Starting PostgreSQL (see ${log} and ${join(data, 'log')}) failed:\n${saidBy(started)}`)
   }
 
   /** @returns whether nobody uses it any more, and it is down */
