@@ -56,7 +56,7 @@ test('a length set by hand moves size, fuse, loss and parts; it stays when the r
     timeout: 20_000,
   })
   await expect(row(page, 'W14')).toContainText('22 m')
-  await page.locator('[data-id="fittings/charger-1-fuse"] text').first().click()
+  await page.locator('[data-id="fittings/charger-1-fuse"]').click()
   await choose(page, 'fittings/charger-1-fuse/standsOn', 'second')
   await expect(page.getByText('Second bars + and −', { exact: false }).first()).toBeVisible({
     timeout: 20_000,

@@ -1,17 +1,19 @@
 import type { ELK, ElkExtendedEdge, ElkLabel, ElkNode, ElkPort } from 'elkjs/lib/elk-api'
 import type { Drawing, DrawnEdge, DrawnNode } from './drawing'
 
-/** A node with its place; what it says stands in `text`, its symbol in `mark`. */
-export interface PlacedNode extends DrawnNode {
+/** A rectangle, from its upper left corner. */
+export interface Room {
   readonly x: number
   readonly y: number
   readonly width: number
   readonly height: number
 }
+/** A node with its place; what it says stands in `text`, its symbol in `mark`. */
+export interface PlacedNode extends DrawnNode, Room {}
 export interface PlacedEdge extends DrawnEdge {
   readonly points: readonly (readonly [x: number, y: number])[]
-  /** Upper left corner of its words, and how much room they have. */
-  readonly label: { readonly x: number; readonly y: number; readonly width: number; readonly height: number }
+  /** Where its words stand. */
+  readonly label: Room
 }
 export interface Layout {
   readonly nodes: readonly PlacedNode[]

@@ -81,7 +81,11 @@ export function partsOfWiring(network: Network): WiringPart[] {
     const name = post.state === 'new' ? boughtAs(post) : null
     if (name) add(name, 1, '', wantedFor(post))
   }
-  for (const { state } of network.signals) if (state === 'new') add('Signal line, 1 mm²', 1)
+  for (const { state, fuseA } of network.lines) {
+    if (state !== 'new') continue
+    add('Thin line, 1 mm²', 1)
+    if (fuseA !== null) add(`Blade fuse ${fuseA} A with a holder in the line`, 1)
+  }
   return [...sums].map(([what, sum]) => ({
     what,
     ...sum,

@@ -1,13 +1,15 @@
 import fc from 'fast-check'
 import { readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
+import { withSpecified } from '#core/job/as-specified'
+import { changesBetween } from '#core/job/changes'
 import type { JobDocument } from '#core/job/document'
 import { currentShares } from '#core/physics/sharing'
-import { anyJobFrom, evenly, goodJob, withValues } from '#core/testing'
+import { anyJobFrom, evenly, goodJob, link, straightJob, withValues } from '#core/testing'
 import { boltedOhm, casesOf, circuitOf, runOhm, startOf } from './cases'
 import type { Circuit } from './circuit'
 import { battery, converter, current, diode, held, power, resistance, type Law } from './law'
-import type { Network } from './network'
+import type { LineKind, Network } from './network'
 import { networkOf } from './of-job'
 import { solve } from './solution'
 import { Solved } from './solved'
@@ -24,6 +26,17 @@ const demos = readdirSync(folder).map(
     ] as const,
 )
 const demo = (number: string): JobDocument => demos.find(([name]) => name.startsWith(number))![1]
+
+/** An answer that does nothing yet. */
+const anAnswer = {
+  name: 'Answer',
+  at: '2026-11-20T10:00:00.000Z',
+  by: 'Ida',
+  battery: [],
+  steps: [],
+  accepted: [],
+  changes: [],
+}
 
 /** A circuit of one source and one user over a resistance each way. */
 const simple = (source: Law, user: Law, ohm: number): Circuit => ({
@@ -329,7 +342,40 @@ describe('the network of a job', () => {
     const ids = network.posts.map(({ id }) => id)
     for (const id of ['bank-1-fuse', 'bank-2-fuse', 'main-switch', 'lead-fuse', 'lead-switch'])
       expect(ids).toContain(id)
-    expect(network.signals.length).toBeGreaterThanOrEqual(3)
+    expect(network.lines.filter(({ kind }) => kind === 'stop').length).toBeGreaterThanOrEqual(3)
+  })
+  describe('lists thin lines', () => {
+    const linesOf = (job: JobDocument, kind: LineKind) =>
+      networkOf(job).lines.filter((line) => line.kind === kind)
+    it('a running signal to a DC-DC that is told by a wire, fused, and none to one that listens to the voltage', () => {
+      const [line, ...others] = linesOf(link({ kind: 'dcdc', signal: 'wire' }), 'run')
+      expect(line).toMatchObject({ of: 'links/link-1', fuseA: 3, state: 'found' })
+      expect(others).toEqual([])
+      expect(linesOf(link({ kind: 'dcdc', signal: 'voltage' }), 'run')).toEqual([])
+    })
+    it('a running signal to a solenoid, and none to a relay that senses the voltage', () => {
+      expect(linesOf(straightJob({ kind: 'solenoid' }), 'run')).toHaveLength(1)
+      expect(linesOf(straightJob({ kind: 'vsr' }), 'run')).toEqual([])
+    })
+    it('a signal wire that the answer runs to a unit that stays is new', () => {
+      const found = link({ kind: 'dcdc', signal: 'voltage' })
+      const changes = changesBetween(found, link({ kind: 'dcdc', signal: 'wire' }))
+      const specified = { ...anAnswer, changes }
+      expect(linesOf(withSpecified(found, specified), 'run')).toMatchObject([{ state: 'new' }])
+    })
+    it('the sense lead of an external regulator, from the battery that the alternator charges', () => {
+      const regulated = (job: JobDocument) =>
+        linesOf(withValues(job, { 'alternators/alternator-1/regulator': 'external' }), 'sense').find(
+          ({ of }) => of === 'alternators/alternator-1',
+        )!.name
+      expect(regulated(straightJob({ kind: 'direct' }))).toContain('post of the bank')
+      expect(regulated(link({ kind: 'dcdc' }))).toContain('starting battery')
+    })
+    it('the leads of a monitor where there is a shunt', () => {
+      const names = (monitor: string) => linesOf(withValues(goodJob(), { 'use/monitor': monitor }), 'sense')
+      expect(names('shunt')).toHaveLength(1)
+      expect(names('bms')).toEqual([])
+    })
   })
   it('of the canal tug with a DC-DC between keeps the old battery full from the bar, fused at both ends', () => {
     const network = networkOf(withValues(demo('0427'), { 'use/mixed': 'dcdc', 'use/betweenA': 15 }))

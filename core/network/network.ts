@@ -54,7 +54,7 @@ export interface Post {
   readonly set: readonly string[]
 }
 
-export type Role = 'main' | 'branch' | 'charge' | 'cranking' | 'return' | 'bond' | 'sense' | 'signal'
+export type Role = 'main' | 'branch' | 'charge' | 'cranking' | 'return' | 'bond'
 
 /** Where a value of a run comes from. */
 export type Known = 'set' | 'found' | 'usual' | 'open' | 'sized'
@@ -201,8 +201,7 @@ export interface Network {
   readonly runs: readonly Run[]
   readonly units: readonly Unit[]
   readonly gone: readonly Gone[]
-  /** Lines of a signal, which carry no current that counts. */
-  readonly signals: readonly Signal[]
+  readonly lines: readonly Line[]
   /** The post whose voltage is nought. */
   readonly ground: string
   /** Temperature at which cables are counted, °C. */
@@ -211,14 +210,20 @@ export interface Network {
   readonly relays: readonly { readonly post: string; readonly alternator: string }[]
 }
 
-/** A line by which the battery stops a source, or asks for a reset. */
-export interface Signal {
+/** What a line does: it stops what charges, tells a unit that it may run, or measures a voltage. */
+export type LineKind = 'stop' | 'run' | 'sense'
+
+/** A thin line that carries no current that counts. */
+export interface Line {
   readonly id: string
+  /** `L1`. */
   readonly number: string
-  readonly from: string
-  readonly to: string
+  readonly kind: LineKind
+  /** The part at which it ends. */
   readonly of: PartPath
   readonly name: string
+  /** Its own fuse where it begins, A; null where a signal terminal limits what flows. */
+  readonly fuseA: number | null
   /** Whether it is there already, as the survey says. */
   readonly state: State
 }

@@ -2,6 +2,14 @@ import type { Post, Run } from './network'
 
 type Joining = Pick<Run, 'id' | 'from' | 'to' | 'role' | 'returnOf'>
 
+/** What stands beyond an end of a run. */
+export interface Beyond {
+  /** The battery or the bar there; null where there is none. */
+  readonly source: Post | null
+  /** Whether a fuse stands before it. */
+  readonly fuse: boolean
+}
+
 /** Posts and runs of a network by what they are looked up by. */
 export class Ways<R extends Joining = Run> {
   private readonly posts: ReadonlyMap<string, Post>
@@ -83,14 +91,14 @@ export class Ways<R extends Joining = Run> {
     return [...beyond(run.from).reverse(), run, ...beyond(run.to)]
   }
 
-  /** Whether a way that leads on from an end of a run comes to a battery or a bar, and whether a fuse stands before it. */
-  sourceBeyond(end: string, by: Joining): { readonly source: boolean; readonly fuse: boolean } {
+  /** What a way that leads on from an end of a run comes to. */
+  sourceBeyond(end: string, by: Joining): Beyond {
     let fuse = false
     for (const { post } of this.onwards(end, by.id)) {
       if (post.kind === 'fuse') fuse = true
-      if (post.kind === 'battery' || post.kind === 'bar') return { source: true, fuse }
+      if (post.kind === 'battery' || post.kind === 'bar') return { source: post, fuse }
     }
-    return { source: false, fuse }
+    return { source: null, fuse }
   }
 }
 

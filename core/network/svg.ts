@@ -7,6 +7,7 @@ import {
   type Layout,
   type PlacedEdge,
   type PlacedNode,
+  type Room,
 } from './layout'
 
 /** A piece of a drawing: an element of SVG with what is in it. Whoever shows it makes elements of it; a file, text. */
@@ -169,11 +170,22 @@ function edgeShapes(edge: PlacedEdge, look: Look): Shape[] {
     path(d, edge.state === 'new' ? palette.strong : palette.soft, edge.state === 'new' ? 2.4 : 1.2),
     // A wide band that is not seen, so that a thin line can be hit.
     path(d, 'transparent', 16),
+    pressable(edge.label),
     text(x + 2, y + 11, title, palette.ink, true),
     ...edge.lines.map((words, i) => text(x + 2, y + 11 + (i + 1) * lineHeight, words, palette.soft)),
     ...marked(verdicts.get(edge.path), x + title.length * 7 + 12, y + 7, look),
   ]
 }
+
+/** Room that is not seen, so that a press between a symbol and its words is one on both. */
+const pressable = ({ x, y, width, height }: Room): Shape =>
+  shape('rect', {
+    x: round(x),
+    y: round(y),
+    width: round(width),
+    height: round(height),
+    fill: 'transparent',
+  })
 
 const fittings = ['fuse', 'switch', 'relay', 'stop', 'shunt', 'plug', 'chassis', 'joint']
 function nodeShapes(node: PlacedNode, look: Look): Shape[] {
@@ -181,7 +193,7 @@ function nodeShapes(node: PlacedNode, look: Look): Shape[] {
     node.symbol === 'bar'
       ? barShapes(node, look)
       : fittings.includes(node.symbol)
-        ? fittingShapes(node, look)
+        ? [pressable(node), ...fittingShapes(node, look)]
         : boxShapes(node, look)
   return look.chosen === (node.path ?? node.id) ? [...shapes, frame(node, look)] : shapes
 }

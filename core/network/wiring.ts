@@ -5,7 +5,7 @@ import { nothingAssumed, Scene } from '#core/system/scene'
 import { System, type ShopSettings } from '#core/system/system'
 import type { Network, Run } from './network'
 import { draftOf, sizeRulesOf, solvedIn } from './of-job'
-import type { Ways } from './paths'
+import type { Beyond, Ways } from './paths'
 import type { Design, Solved } from './solved'
 import { dropShare, type SizeRules } from './size'
 
@@ -33,8 +33,8 @@ export class Wiring {
     return run.role === 'cranking' ? crankingA : amps
   }
   /** What stands beyond each end of a run: a battery or a bar, and a fuse before it. */
-  sourcesBeyond(run: Run): readonly { readonly source: boolean; readonly fuse: boolean }[] {
-    return [run.from, run.to].map((end) => this.ways.sourceBeyond(end, run))
+  sourcesBeyond(run: Run): readonly [near: Beyond, far: Beyond] {
+    return [this.ways.sourceBeyond(run.from, run), this.ways.sourceBeyond(run.to, run)]
   }
   /** Share of the voltage that may be lost on the way of a run, there and back. */
   dropShare(run: Run): number {

@@ -1,5 +1,5 @@
 import type { Write } from '#core/units/format'
-import type { Run } from './network'
+import type { Line, Run } from './network'
 
 /** What becomes of a part of the wiring, in a word. */
 export const stateWords = { found: 'stays', new: 'new', goes: 'goes' } as const
@@ -17,3 +17,7 @@ export function sizeWords(run: Run, q: Write): string {
 /** The length of a run as it stands in a list. */
 export const lengthWords = (run: Run, q: Write): string =>
   run.lengthKnown === 'open' ? 'not known' : q(run.lengthM, 'm')
+
+/** A thin line as it stands in a list, without its number. */
+export const lineWords = ({ name, fuseA, state }: Line): string =>
+  `${name}${fuseA === null ? '' : `, by a fuse of ${fuseA} A`}; ${stateWords[state]}`

@@ -2,7 +2,7 @@ import { fuseFamilies } from '#core/job/parts/wiring'
 import { crafts, type JobDocument } from '#core/job/document'
 import type { WiredJob } from '#core/assessment/wired'
 import type { Shape } from '#core/network/svg'
-import { lengthWords, sizeWords, stateWords } from '#core/network/words'
+import { lengthWords, lineWords, sizeWords, stateWords } from '#core/network/words'
 import type { DisplayUnits } from '#core/units/display'
 import { inSentence, writerIn, type Write } from '#core/units/format'
 import { verdictWords } from '#core/system/verdict'
@@ -45,10 +45,8 @@ export function wiringPaper({ job, wired, drawing, shop, madeAt }: WiringInputs)
         ),
       ),
       ...listSection(
-        'Lines of the battery’s signal',
-        wired.network.signals.map(
-          ({ number: line, name: words, state }) => `${line} ${words}, ${stateWords[state]}`,
-        ),
+        'Signal and sense lines',
+        wired.network.lines.map((line) => `${line.number} ${lineWords(line)}`),
       ),
       partsSection(wired, q),
       labelsOf(wired, q),

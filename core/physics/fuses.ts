@@ -46,3 +46,7 @@ export const fuseRangeA: Readonly<Record<FuseFamily, readonly [least: number, mo
  */
 export const fuseInterruptA = (family: FuseFamily, volts: number): number =>
   families[family].find(([upToV]) => volts <= upToV)?.[1] ?? 0
+
+/** The most that any family usually interrupts at a DC voltage, A. */
+export const mostInterruptA = (volts: number): number =>
+  Math.max(...(Object.keys(families) as FuseFamily[]).map((family) => fuseInterruptA(family, volts)))

@@ -94,7 +94,7 @@ function sourceStates({ network, charging }: Rig, source: string, name: string, 
     state('absorb', `Bank nearly full, ${lower} in absorption`, { kind: 'absorbing', source }, fullMinutes)
   if (stages && stages.floatV !== null)
     state('float', `An hour after, ${lower} in float`, { kind: 'floating', source }, floatMinutes)
-  if (network.signals.some(({ of }) => of.endsWith(`/${source}`)))
+  if (network.lines.some(({ kind, of }) => kind === 'stop' && of.endsWith(`/${source}`)))
     state('stop', `Charging from ${lower}, charge stop made to act`, { kind: 'stopped' }, 4)
   return states
 }

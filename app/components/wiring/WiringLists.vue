@@ -4,7 +4,7 @@ import type { Run } from '#core/network/network'
 import { runsCsv, wiringPartsCsv } from '#core/formats/wiring-csv'
 import { boughtFrom } from '#core/remedies/bought'
 import { torqueNm } from '#core/network/lists'
-import { lengthWords, sizeWords, stateWords } from '#core/network/words'
+import { lengthWords, lineWords, sizeWords, stateWords } from '#core/network/words'
 import type { Verdict } from '#core/system/verdict'
 import { handOver } from '../../utils/files'
 
@@ -113,11 +113,11 @@ const worst = (run: Run): Verdict | undefined => verdicts.value.get(`runs/${run.
       </div>
     </section>
 
-    <section v-if="wired.network.signals.length" aria-labelledby="signals">
-      <h2 id="signals" class="text-lg">Lines of the battery’s signal</h2>
+    <section v-if="wired.network.lines.length" aria-labelledby="thin-lines">
+      <h2 id="thin-lines" class="text-lg">Signal and sense lines</h2>
       <ul>
-        <li v-for="line in wired.network.signals" :key="line.id">
-          <strong>{{ line.number }}</strong> {{ line.name }}, {{ stateWords[line.state] }}
+        <li v-for="line in wired.network.lines" :key="line.id">
+          <strong>{{ line.number }}</strong> {{ lineWords(line) }}
         </li>
       </ul>
     </section>

@@ -1,4 +1,4 @@
-import { check, mid, word, type Subjects } from '#core/assessment/check'
+import { check, mid, type Subjects } from '#core/assessment/check'
 import {
   carriesA,
   feedsFarEnd,
@@ -12,7 +12,7 @@ import { isStraight } from '#core/system/lanes'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { System } from '#core/system/system'
 import { said } from '#core/units/format'
-import { currentIn, fuseAgainst, plugAgainst, type Conductor } from './conductor'
+import { currentIn, fuseAgainst, fusedEnds, plugAgainst, type Conductor } from './conductor'
 
 /** A cable of the smallest usual size that carries a current there; none where no usual size does. */
 function thicker({ cable }: Subjects['cable'], amps: number): RemedyRef[] {
@@ -117,17 +117,10 @@ export const bothEnds = check({
     const feeds = feedsFarEnd(cable, system)
     if (feeds === null) return null
     const fused = cable.farFuseKind !== 'none'
-    return {
-      verdict: fused ? 'suits' : 'suits-once-changed',
-      compared: [word('at the far end', fused ? 'a fuse' : 'no fuse'), word('fed there by', feeds)],
-      limit: cable.$origin('farFuseKind'),
-      formula: () => `${feeds} can feed a fault from the far end; fuse there: ${fused ? 'yes' : 'none'}`,
-      summary: () =>
-        fused
-          ? `${name} has a fuse at each end.`
-          : `${name} has no fuse at its far end, where ${feeds} can feed a fault.`,
-      remedies: fused ? [] : [{ id: 'fuse.far-end', on: cable.$path, value: cable.fuseA }],
-    }
+    return fusedEnds(
+      { name, fedBy: feeds, unfused: fused ? [] : [feeds], limit: cable.$origin('farFuseKind') },
+      { remedies: () => [{ id: 'fuse.far-end', on: cable.$path, value: cable.fuseA }] },
+    )
   },
 })
 

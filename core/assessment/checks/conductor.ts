@@ -1,10 +1,12 @@
-import { mid, number, type Judgement } from '#core/assessment/check'
+import { mid, number, word, type Judgement } from '#core/assessment/check'
 import type { Origin } from '#core/system/facts'
+import { mostInterruptA } from '#core/physics/fuses'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import { said, type Write } from '#core/units/format'
 
-// One rule each for what flows in a conductor, for the fuse that protects it and for the plug in it: of the cables of a
-// survey, where a lane tells what flows, and of the runs of a wiring, where its solution does.
+// One rule each for what flows in a conductor, for the fuse that protects it, for what that fuse interrupts, for the
+// conductor that is fed from both ends and for the plug in it: of the cables of a survey, where a lane tells what flows,
+// and of the runs of a wiring, where its solution does.
 
 /** Said wherever a size or a rating is given. */
 export const localCode = (): string[] => [
@@ -140,5 +142,82 @@ export function plugAgainst(
         : `${name} is made for ${q(ratedA, 'A')}; ${q(flowsA, 'A')} flow through it.`
     },
     remedies: over || tooThick ? remedies() : [],
+  }
+}
+
+/** A fuse with the short that it must interrupt. */
+export interface FuseInShort {
+  /** As it is called inside a sentence. */
+  readonly name: string
+  readonly shortA: number
+  readonly interruptsA: number
+  /** The highest voltage there, V. */
+  readonly volts: number
+  readonly limit: Origin
+}
+
+/**
+ * A fuse against the current of a short. Where a family of fuses interrupts it, that family is fitted; where none
+ * does, the battery does not suit.
+ * @param short where the short is and what feeds it, in words
+ * @param sterner the remedies by which a fuse of a sterner family is fitted
+ */
+export function interruptAgainst(
+  { name, shortA, interruptsA, volts, limit }: FuseInShort,
+  {
+    short,
+    sterner,
+    q,
+  }: {
+    readonly short: { readonly at: string; readonly formula: () => string }
+    readonly sterner: Remedies
+    readonly q: Write
+  },
+): Judgement {
+  const over = shortA > interruptsA
+  const isInterrupted = shortA <= mostInterruptA(volts)
+  return {
+    verdict: !over ? 'suits' : isInterrupted ? 'suits-once-changed' : 'does-not-suit',
+    compared: [number('a short gives', shortA, 'A'), number('fuse interrupts', interruptsA, 'A')],
+    limit,
+    formula: () => `${short.formula()} ${over ? '>' : '≤'} ${q(interruptsA, 'A')}`,
+    summary: () =>
+      said(
+        `A short ${short.at} gives ${q(shortA, 'A')}, and ${name} interrupts ${q(interruptsA, 'A')}`,
+        !over ? '' : isInterrupted ? ': too little' : ': too little, and no family of fuses does',
+        '.',
+      ),
+    remedies: !over ? [] : isInterrupted ? sterner() : [{ id: 'battery.other', on: 'candidate' }],
+    cautions: localCode,
+  }
+}
+
+/** A conductor that something feeds from each of its ends. */
+export interface FedFromBoth {
+  readonly name: string
+  /** What feeds it from its far end, as it is called inside a sentence. */
+  readonly fedBy: string
+  /** What feeds a fault from each end that has no fuse. */
+  readonly unfused: readonly string[]
+  readonly limit: Origin
+}
+
+/** Whether a conductor with a source at each end has a fuse at each. */
+export function fusedEnds(
+  { name, fedBy, unfused, limit }: FedFromBoth,
+  { remedies }: { readonly remedies: Remedies },
+): Judgement {
+  const fused = 2 - unfused.length
+  return {
+    verdict: fused === 2 ? 'suits' : 'suits-once-changed',
+    compared: [word('ends with a fuse', `${fused} of 2`), word('fed from the far end by', fedBy)],
+    limit,
+    formula: () => `a source at each end can feed a fault; ends with a fuse: ${fused} of 2`,
+    summary: () =>
+      fused === 2
+        ? `${name} has a fuse at each end.`
+        : `${name} has no fuse where ${unfused.join(' and ')} can feed a fault.`,
+    remedies: fused === 2 ? [] : remedies(),
+    cautions: localCode,
   }
 }

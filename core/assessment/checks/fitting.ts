@@ -2,9 +2,10 @@ import { capital, said } from '#core/units/format'
 import { shortOhmOf } from '#core/network/short'
 import { fuseInterruptA } from '#core/physics/fuses'
 import { placeInside } from '#core/physics/packing'
-import { check, number, word } from '#core/assessment/check'
+import { check, mid, number, word } from '#core/assessment/check'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { System } from '#core/system/system'
+import { interruptAgainst } from './conductor'
 
 const other: RemedyRef = { id: 'battery.other', on: 'candidate' }
 
@@ -258,39 +259,35 @@ export const shortCircuit = check({
   about: 'battery',
   why: 'Lithium gives thousands of amperes into a short; a fuse of the wrong family melts and goes on burning.',
   judge(_subject, system) {
-    const { q } = system
-    const { bank, rules, many } = system
+    const { bank, rules, many, q } = system
     if (many.conductors.length === 0) return null
-    const amps = shortCircuitA(system)
+    const shortA = shortCircuitA(system)
     const volts = bank.ocv(1)
     const fuses = many.conductors.map((cable) => ({
       cable,
       interruptsA: cable.fuseAicA ?? fuseInterruptA(cable.fuseKind, volts),
     }))
-    const weakest = fuses.reduce((a, b) => (b.interruptsA < a.interruptsA ? b : a))
-    const over = amps > weakest.interruptsA
-    const best = fuseInterruptA('class-t', volts)
-    return {
-      verdict: !over ? 'suits' : amps <= best ? 'suits-once-changed' : 'does-not-suit',
-      compared: [number('a short gives', amps, 'A'), number('fuse interrupts', weakest.interruptsA, 'A')],
-      limit:
-        weakest.cable.fuseAicA === null
-          ? { kind: 'assumed', text: 'usual interrupt rating of its family; look at the maker’s sheet' }
-          : weakest.cable.$origin('fuseAicA'),
-      formula: () =>
-        `${q(volts, 'V')} ÷ (${q(bank.ohm * 1000, 'mΩ')} × ${rules.ohmicShare} %) = ${q(amps, 'A')}`,
-      summary: () =>
-        said(
-          `A short at the battery gives ${q(amps, 'A')}; the fuse of ${weakest.cable.$name.replace(/^The /, 'the ')} interrupts ${q(weakest.interruptsA, 'A')}`,
-          over ? ', too little at the battery' : '',
-          '.',
-        ),
-      remedies: !over
-        ? []
-        : amps <= best
-          ? [{ id: 'fuse.main', on: 'conductors', value: Math.ceil(amps) }]
-          : [other],
-      cautions: () => ['A starting point only: the local code and the fuse maker’s sheet decide.'],
-    }
+    const { cable, interruptsA } = fuses.reduce((a, b) => (b.interruptsA < a.interruptsA ? b : a))
+    return interruptAgainst(
+      {
+        name: `the fuse of ${mid(cable.$name)}`,
+        shortA,
+        interruptsA,
+        volts,
+        limit:
+          cable.fuseAicA === null
+            ? { kind: 'assumed', text: 'usual interrupt rating of its family; look at the maker’s sheet' }
+            : cable.$origin('fuseAicA'),
+      },
+      {
+        short: {
+          at: 'at the battery',
+          formula: () =>
+            `${q(volts, 'V')} ÷ (${q(bank.ohm * 1000, 'mΩ')} × ${rules.ohmicShare} %) = ${q(shortA, 'A')}`,
+        },
+        sterner: () => [{ id: 'fuse.main', on: 'conductors', value: Math.ceil(shortA) }],
+        q,
+      },
+    )
   },
 })

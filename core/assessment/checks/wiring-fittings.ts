@@ -1,5 +1,5 @@
 import { inSentence, said } from '#core/units/format'
-import { check, number, word, type Subjects } from '#core/assessment/check'
+import { check, mid, number, word, type Subjects } from '#core/assessment/check'
 import { fuseFamilies } from '#core/job/parts/wiring'
 import { fuseInterruptA, fuseRangeA, fuseSizesA, type FuseFamily } from '#core/physics/fuses'
 import { fastestS, fuseMostV, isGraded } from '#core/physics/fuse-times'
@@ -10,7 +10,7 @@ import { surgeThrough } from '#core/network/surge'
 import { wiringIn, type Wiring } from '#core/network/wiring'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { System } from '#core/system/system'
-import { localCode, plugAgainst } from './conductor'
+import { interruptAgainst, plugAgainst } from './conductor'
 
 interface Fused {
   readonly wiring: Wiring
@@ -53,12 +53,6 @@ function otherFamily({ post, ratedA }: Fused, does: (family: FuseFamily) => bool
     : []
 }
 
-/** A family that interrupts a short; where none does, another battery. */
-function sterner(fuse: Fused, shortA: number, volts: number): RemedyRef[] {
-  const fits = otherFamily(fuse, (one) => fuseInterruptA(one, volts) >= shortA)
-  return fits.length > 0 ? fits : [{ id: 'battery.other', on: 'candidate' }]
-}
-
 export const interrupt = check({
   id: 'wiring.fuse-interrupt',
   title: 'Interrupt rating of the fuse',
@@ -68,28 +62,29 @@ export const interrupt = check({
   judge(subject, system) {
     const fuse = fuseAt(subject, system)
     if (!fuse) return null
-    const { q } = system
     const { wiring, post, family } = fuse
-    const interrupts = fuse.fitting.aicA ?? 0
-    const shortA = wiring.solved.shortNearA(post.id)
-    const under = interrupts < shortA
     const volts = highestV(post)
-    return {
-      verdict: under ? 'suits-once-changed' : 'suits',
-      compared: [number('a short gives', shortA, 'A'), number('fuse interrupts', interrupts, 'A')],
-      limit: {
-        kind: 'computed',
-        text: `usual for ${familyWords(family)} at ${volts.toFixed(1)} V, or the maker’s figure`,
+    const shortA = wiring.solved.shortNearA(post.id)
+    return interruptAgainst(
+      {
+        name: mid(subject.name),
+        shortA,
+        interruptsA: fuse.fitting.aicA ?? 0,
+        volts,
+        limit: {
+          kind: 'computed',
+          text: `usual for ${familyWords(family)} at ${volts.toFixed(1)} V, or the maker’s figure`,
+        },
       },
-      formula: () =>
-        `every source feeding a bolted short there: ${q(shortA, 'A')} ${under ? '>' : '≤'} ${q(interrupts, 'A')}`,
-      summary: () =>
-        under
-          ? `A short at ${subject.name} gives ${q(shortA, 'A')}, and it interrupts ${q(interrupts, 'A')}.`
-          : `${subject.name} interrupts ${q(interrupts, 'A')}; a short there gives ${q(shortA, 'A')}.`,
-      remedies: under ? sterner(fuse, shortA, volts) : [],
-      cautions: localCode,
-    }
+      {
+        short: {
+          at: 'there',
+          formula: () => `every source feeding a bolted short there: ${system.q(shortA, 'A')}`,
+        },
+        sterner: () => otherFamily(fuse, (one) => fuseInterruptA(one, volts) >= shortA),
+        q: system.q,
+      },
+    )
   },
 })
 

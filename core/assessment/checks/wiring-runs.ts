@@ -1,15 +1,15 @@
 import { said } from '#core/units/format'
-import { check, number, word, type Judgement, type Subjects } from '#core/assessment/check'
+import { check, mid, number, word, type Judgement, type Subjects } from '#core/assessment/check'
 import { cableSizesMm2 } from '#core/physics/conductors'
 import { fuseSizesA } from '#core/physics/fuses'
 import { runOhm, sizedOhm } from '#core/network/cases'
-import type { Run } from '#core/network/network'
+import type { Post, Run } from '#core/network/network'
 import { carriesA, fuseShare, heatingA, mostConductors } from '#core/network/size'
 import { isSizeUnknown } from '#core/network/words'
 import { wiringIn, type Wiring } from '#core/network/wiring'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { System } from '#core/system/system'
-import { currentIn, fuseAgainst, isWrongFuse, localCode, type Conductor } from './conductor'
+import { currentIn, fuseAgainst, fusedEnds, isWrongFuse, localCode, type Conductor } from './conductor'
 
 interface Wire {
   readonly wiring: Wiring
@@ -289,25 +289,29 @@ export const bothEnds = check({
     // What lies between a source and its own fuse is a matter of the fuse’s place.
     if ([run.from, run.to].some((end) => ['battery', 'bar'].includes(wiring.ways.post(end)!.kind)))
       return null
-    const ends = wiring.sourcesBeyond(run)
-    if (!ends.every(({ source }) => source)) return null
-    const fused = ends.filter(({ fuse }) => fuse).length
-    const sound = fused === 2
-    return {
-      verdict: sound ? 'suits' : 'suits-once-changed',
-      compared: [number('ends with a battery', 2, ''), number('of them fused', fused, '')],
-      limit: { kind: 'physics', text: 'each battery feeds a fault from its end' },
-      formula: () => `a battery beyond both ends; a fuse ${sound ? 'towards each' : 'is missing'}`,
-      summary: () =>
-        sound
-          ? `${subject.name} has a fuse towards each battery.`
-          : `${subject.name} has no fuse towards one of its two batteries.`,
-      remedies: sound
-        ? []
-        : leftOut(run, wiring).map((id) => ({ id: 'fitting.add', on: `fittings/${id}` }) as const),
-    }
+    const [near, far] = wiring.sourcesBeyond(run)
+    if (!near.source || !far.source) return null
+    const unfused = [near, far].filter(({ fuse }) => !fuse)
+    return fusedEnds(
+      {
+        name: subject.name,
+        fedBy: feeds(far.source, wiring),
+        unfused: unfused.map(({ source }) => feeds(source!, wiring)),
+        limit: { kind: 'physics', text: 'each battery feeds a fault from its end' },
+      },
+      {
+        remedies: () =>
+          leftOut(run, wiring).map((id) => ({ id: 'fitting.add', on: `fittings/${id}` }) as const),
+      },
+    )
   },
 })
+
+/** What feeds a fault from a post, as it is called inside a sentence. */
+function feeds(post: Post, { network }: Wiring): string {
+  const battery = network.units.find(({ kind, plus }) => kind === 'battery' && plus === post.id)
+  return mid((battery ?? post).name)
+}
 
 /** Fittings on the way of a run that are proposed and not there. */
 const leftOut = (run: Run, wiring: Wiring): string[] => [

@@ -160,7 +160,11 @@ export const chargeStop = check({
       verdict: without.length > 0 ? 'suits-once-changed' : 'suits',
       compared: [number('sources', system.lanes.length, ''), number('can be stopped', stopped, '')],
       limit: system.one.candidate.$origin('warning'),
-      formula: () => network.signals.map(({ number: line, name }) => `${line} ${name}`).join(', '),
+      formula: () =>
+        network.lines
+          .filter(({ kind }) => kind === 'stop')
+          .map(({ number: line, name }) => `${line} ${name}`)
+          .join(', '),
       summary: () =>
         without.length > 0
           ? `No line of the battery’s signal can stop ${without.map(({ name }) => mid(name)).join(', ')}: its regulator has no input for it.`

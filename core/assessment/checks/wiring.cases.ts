@@ -3,7 +3,7 @@ import type { JobDocument } from '#core/job/document'
 import { wired } from '#core/network/wiring'
 import type { Case } from './battery.cases'
 
-const [good, changed, open] = ['suits', 'suits-once-changed', 'measure-first'] as const
+const [good, changed, open, bad] = ['suits', 'suits-once-changed', 'measure-first', 'does-not-suit'] as const
 
 /** A job with its wiring proposed, and some of it set by hand. */
 const wiredWith = (values: Values = {}, job: JobDocument = goodJob()): JobDocument =>
@@ -155,6 +155,14 @@ export const wiringCases: Readonly<Record<string, readonly Case[]>> = {
       on: onMain,
       verdict: changed,
       remedy: 'fitting.fuse',
+    },
+    {
+      says: 'a short that no family of fuses interrupts',
+      job: wiredWith({ 'candidate/resistanceMohm': 1 }),
+      on: onMain,
+      verdict: bad,
+      remedy: 'battery.other',
+      shows: ['20000 A'],
     },
   ],
   'wiring.fuse-voltage': [

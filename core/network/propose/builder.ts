@@ -2,7 +2,19 @@ import type { FieldPath, PartPath } from '#core/job/document'
 import { fuseInterruptA, type FuseFamily } from '#core/physics/fuses'
 import type { View } from '#core/system/scene'
 import type { System } from '#core/system/system'
-import type { Fitting, Known, Network, Post, PostKind, Role, Run, Signal, State, Unit } from '../network'
+import type {
+  Fitting,
+  Known,
+  Line,
+  LineKind,
+  Network,
+  Post,
+  PostKind,
+  Role,
+  Run,
+  State,
+  Unit,
+} from '../network'
 
 type Cable = View<'conductors'>
 
@@ -71,7 +83,7 @@ export class Builder {
   readonly posts: Post[] = []
   readonly runs: DraftRun[] = []
   readonly units: Unit[] = []
-  readonly signals: Signal[] = []
+  readonly lines: Line[] = []
   readonly relays: { readonly post: string; readonly alternator: string }[] = []
   /** What was set by hand, by its path. */
   private readonly handOn: ReadonlyMap<PartPath, View<'runs'> | View<'fittings'>>
@@ -242,9 +254,22 @@ export class Builder {
     this.units.push(unit)
   }
 
-  signal(from: string, to: string, of: PartPath, name: string, state: State): void {
-    const number = this.next('L')
-    this.signals.push({ id: `signal-${this.signals.length + 1}`, number, from, to, of, name, state })
+  line(
+    kind: LineKind,
+    {
+      of,
+      name,
+      fuseA = null,
+      state = 'new',
+    }: {
+      readonly of: PartPath
+      readonly name: string
+      readonly fuseA?: number | null
+      readonly state?: State
+    },
+  ): void {
+    const id = `line-${this.lines.length + 1}`
+    this.lines.push({ id, number: this.next('L'), kind, of, name, fuseA, state })
   }
 }
 

@@ -5,10 +5,17 @@ import type { Gone } from '../network'
 
 /** What marks a part as another one in the same place, where it differs. */
 const identity = ['shelf', 'kind', 'name']
-/** What of a surveyed cable is another thing where it differs: the conductor itself, a fuse, a plug. */
-const thingsOfCable = ['areaMm2', 'fuseA', 'fuseKind', 'farFuseA', 'farFuseKind', 'connectorA']
+/**
+ * What of a part is a thing of its own that is fitted while the part stays: of a surveyed cable the conductor, a fuse, a
+ * plug; of a unit a thin line that comes to it.
+ */
+const thingsOf: Readonly<Record<string, readonly string[]>> = {
+  conductors: ['areaMm2', 'fuseA', 'fuseKind', 'farFuseA', 'farFuseKind', 'connectorA'],
+  links: ['signal'],
+  alternators: ['chargeStopWire', 'regulator'],
+}
 
-/** What the answer of a job fits: whole parts, parts in place of others, and, by field, what it changes of a cable. */
+/** What the answer of a job fits: whole parts, parts in place of others, and, by field, what it changes of a part that stays. */
 export function fittedBy({ specified }: JobDocument): (path: PartPath | FieldPath) => boolean {
   const paths = new Set<string>()
   for (const { path, before } of specified?.changes ?? []) {
@@ -17,7 +24,7 @@ export function fittedBy({ specified }: JobDocument): (path: PartPath | FieldPat
     if (field === undefined) {
       if (before === undefined) paths.add(path)
     } else if (identity.includes(field)) paths.add(`${section}/${id}`)
-    else if (section === 'conductors' && thingsOfCable.includes(field)) paths.add(path)
+    else if (thingsOf[section]?.includes(field)) paths.add(path)
   }
   return (path) => paths.has(path)
 }

@@ -1,3 +1,4 @@
+import { inside } from '#core/units/format'
 import { shortOhmOf } from '../short'
 import { usualM, type Builder } from './builder'
 import type { Joint } from './house'
@@ -17,7 +18,7 @@ function joinedLead(build: Builder, house: Joint, mixed: 'hybrid' | 'relay'): vo
   const fitted = leadPosts(build)
   build.fitting('lead-fuse', 'fuse', {
     ...fitted,
-    name: `Fuse of ${name}`,
+    name: `Fuse of ${inside(name)}`,
     reason: 'Each battery on the bar has its own fuse.',
   })
   build.fitting('lead-switch', mixed === 'relay' ? 'relay' : 'switch', {
@@ -47,7 +48,7 @@ function leadBehindDcdc(build: Builder, house: Joint): void {
   const input = { of, nominalV: house.nominalV, opposite: house.minus } as const
   build.fitting(`${id}-in-fuse`, 'fuse', {
     ...input,
-    name: `Fuse of ${unitName}, input`,
+    name: `Fuse of ${inside(unitName)}, input`,
     reason: 'The lithium feeds a fault in this cable.',
   })
   build.post(`${id}-in-plus`, 'terminal', { ...input, name: `${unitName}, input` })
@@ -60,7 +61,7 @@ function leadBehindDcdc(build: Builder, house: Joint): void {
   build.post(`${id}-out-plus`, 'terminal', { ...fitted, name: `${unitName}, output`, opposite: minus })
   build.fitting('lead-fuse', 'fuse', {
     ...fitted,
-    name: `Fuse of ${name}`,
+    name: `Fuse of ${inside(name)}`,
     reason: 'The old battery feeds a fault in this cable.',
   })
   const charge = { role: 'charge', of } as const

@@ -6,7 +6,7 @@ import { branchesOf } from './branches'
 import { enginesOf } from './engine'
 import { fittedBy, goneOf } from './gone'
 import { houseOf } from './house'
-import { signalsOf } from './signals'
+import { linesOf } from './lines'
 
 /**
  * The wiring of a job by the trade's order, with what was surveyed and what was set by hand in its places: bank, fuse,
@@ -21,12 +21,12 @@ export function propose(system: System, found: JobDocument): Draft {
   enginesOf(build, house)
   branchesOf(build, house)
   secondBarsOf(build, house)
-  signalsOf(build)
+  linesOf(build)
   return {
     posts: build.posts,
     runs: withFittingOhm(build.runs, build.posts),
     units: build.units,
-    signals: build.signals,
+    lines: build.lines,
     relays: build.relays,
     gone: goneOf(found),
     ground: 'bank-minus',

@@ -36,7 +36,7 @@ export const noStop: Fault = {
   scale: 'each',
   places: ({ rig: { network } }) =>
     unitsOf(network, 'source')
-      .filter(({ of }) => network.signals.some((line) => line.of === of))
+      .filter(({ of }) => network.lines.some((line) => line.kind === 'stop' && line.of === of))
       .map(({ id, name }) => ({ at: id, where: `at ${inside(name)}` })),
   change: (rig, at) => dead(rig, stopSignal(at)),
   mend: 'Follow the stop line from the battery to the source, and see which way its contact works.',

@@ -1,9 +1,9 @@
 import { asSpecified } from '#core/job/as-specified'
 import { partAt, partName } from '#core/job/document'
-import type { Network, Post, Run, Unit } from '#core/network/network'
+import type { LineKind, Network, Post, PostKind, Run, Unit } from '#core/network/network'
 import { lengthWords, sizeWords } from '#core/network/words'
 import { postName } from '../tests/make'
-import { inside } from '#core/units/format'
+import { inSentence, inside } from '#core/units/format'
 import type { Step } from './step'
 import { startersOf, type Work } from './work'
 
@@ -41,8 +41,7 @@ export function fitSteps(work: Work): Step[] {
           : ''
       return runStep(prefixOf(of.split('/').at(-1)!), `Wire up: ${name}${out}.`, own, work)
     }),
-    ...runningSignalSteps(work),
-    ...signalStep(network),
+    ...lineStepsOf(network),
     ...(startersOf(work).some(({ jumpSwitch }) => jumpSwitch === 'yes')
       ? [
           {
@@ -92,11 +91,30 @@ function fittingStep({ posts }: Network): Step[] {
     {
       id: 'fit-fittings',
       phase: 'fit',
-      words: 'Mount bars, switches, shunt and fuse holders where the drawing has them, every fuse left out.',
+      words: `Mount ${list.format(kindsOf(fitted))} where the drawing has them, every fuse left out.`,
       why: 'A fuse is the last thing to close a circuit.',
       numbers: fitted.flatMap(({ fitting }) => (fitting!.number ? [fitting!.number] : [])),
     },
   ]
+}
+
+const list = new Intl.ListFormat('en-GB')
+
+/** What is mounted, in the order in which a bench is laid out. */
+const mountedWords: readonly (readonly [kinds: readonly PostKind[], one: string, several: string])[] = [
+  [['bar'], 'the bar', 'bars'],
+  [['switch'], 'the switch', 'switches'],
+  [['relay'], 'the relay', 'relays'],
+  [['stop'], 'the contactor', 'contactors'],
+  [['shunt'], 'the shunt', 'shunts'],
+  [['plug'], 'the plug', 'plugs'],
+  [['fuse'], 'the fuse holder', 'fuse holders'],
+]
+function kindsOf(fitted: readonly Post[]): string[] {
+  return mountedWords.flatMap(([kinds, one, several]) => {
+    const count = fitted.filter(({ kind }) => kinds.includes(kind)).length
+    return count === 0 ? [] : [count === 1 ? one : several]
+  })
 }
 
 const fusesOf = (runs: readonly Run[], { posts }: Network): string[] =>
@@ -123,33 +141,42 @@ function runStep(id: string, words: string, runs: readonly Run[], { after: { q }
   }
 }
 
-function runningSignalSteps({ after, network }: Work): Step[] {
-  return after.many.links
-    .filter(({ kind, signal }) => kind === 'dcdc' && signal === 'wire')
-    .flatMap(({ $path, $name }) => {
-      const unit = network.units.find(({ of, kind }) => of === $path && kind === 'dcdc')
-      if (unit?.state !== 'new') return []
-      return [
-        {
-          id: `fit-signal-${unit.id}`,
-          phase: 'fit' as const,
-          words: `Bring the running signal to its terminal: ${inside($name)}, by a small fuse of its own, live only while the engine runs.`,
-          why: 'Without it the unit stays off; on a wire that is always live it empties the starting battery.',
-        },
-      ]
-    })
+/** What is run of each kind of line, and why. */
+const lineSteps: Readonly<
+  Record<LineKind, { readonly id: string; readonly words: string; readonly why: string }>
+> = {
+  run: {
+    id: 'fit-run-signals',
+    words:
+      'Bring each running signal to its terminal by a small fuse of its own, live only while the engine runs',
+    why: 'Without it the unit stays off; on a wire that is always live it empties the starting battery.',
+  },
+  stop: {
+    id: 'fit-signals',
+    words: 'Run the stop lines',
+    why: 'The battery must be able to stop what charges it, before its own electronics part it from everything.',
+  },
+  sense: {
+    id: 'fit-sense',
+    words: 'Run the sense leads, the fuse of each at the battery’s post and left out',
+    why: 'What is measured at the end of a long lead is not what the battery has; one that comes off shows too little, and whatever it rules charges too high.',
+  },
 }
 
-function signalStep({ signals }: Network): Step[] {
-  const fresh = signals.filter(({ state }) => state === 'new')
-  if (fresh.length === 0) return []
-  return [
-    {
-      id: 'fit-signals',
-      phase: 'fit',
-      words: `Run the stop lines: ${fresh.map(({ number, name }) => `${number}, ${inside(name.replace(/^C/, 'c'))}`).join('; ')}.`,
-      why: 'The battery must be able to stop what charges it, before its own electronics part it from everything.',
-      numbers: fresh.map(({ number }) => number),
-    },
-  ]
+function lineStepsOf({ lines }: Network): Step[] {
+  return (['run', 'stop', 'sense'] as const).flatMap((kind) => {
+    const fresh = lines.filter((line) => line.kind === kind && line.state === 'new')
+    if (fresh.length === 0) return []
+    const { id, words, why } = lineSteps[kind]
+    const named = fresh.map(({ number, name }) => `${number}, ${inSentence(name)}`)
+    return [
+      {
+        id,
+        phase: 'fit' as const,
+        words: `${words}: ${named.join('; ')}.`,
+        why,
+        numbers: fresh.map(({ number }) => number),
+      },
+    ]
+  })
 }

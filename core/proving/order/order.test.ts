@@ -55,6 +55,23 @@ describe('the order of work', () => {
     expect(steps.find(({ id }) => id === 'safe-negative')!.words).toContain('first')
     expect(steps.find(({ id }) => id === 'power-starting')!.words).toContain('last of all')
   })
+  it('names what is mounted, and nothing that is not there', () => {
+    const mounted = (job: JobDocument) => orderOf(job).find(({ id }) => id === 'fit-fittings')!.words
+    expect(mounted(vehicle)).toMatch(/^Mount bars, the switch, the shunt and fuse holders/)
+    const small: JobDocument = { ...vehicle, job: { ...vehicle.job, craft: 'motorcycle' } }
+    expect(mounted(withValues(small, { 'use/monitor': 'none' }))).toMatch(/^Mount fuse holders where/)
+  })
+  it('runs the thin lines, each kind once', () => {
+    const told = withValues(goodJob(), {
+      'use/monitor': 'shunt',
+      'links/link-1/kind': 'dcdc',
+      'links/link-1/signal': 'wire',
+    })
+    const steps = orderOf(told)
+    expect(steps.find(({ id }) => id === 'fit-sense')!.words).toContain('shunt')
+    // The DC-DC was found with its wire.
+    expect(idsOf(steps)).not.toContain('fit-run-signals')
+  })
   it('takes the panels off the controller before the battery, and puts them on after it', () => {
     const sun = withMeasured(goodJob(), 'solar', { panelW: 100, through: 'own', ratedA: 20 })
     const steps = orderOf(sun)

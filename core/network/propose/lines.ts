@@ -1,0 +1,87 @@
+import { inside } from '#core/units/format'
+import type { Builder } from './builder'
+
+/** Fuse of a thin line that begins at a battery, A: it protects 1 mm² and lets through what a relay’s coil draws. */
+const signalFuseA = 3
+/** Fuse of a line that only measures, A. */
+const senseFuseA = 1
+
+/** The thin lines: by which the battery stops what charges it, by which a unit learns that it may run, and by which voltage is measured. */
+export function linesOf(build: Builder): void {
+  const { one } = build.system
+  if (one.candidate.warning === 'stop') chargeStopsOf(build)
+  stopOfBankOf(build)
+  runningSignalsOf(build)
+  senseLeadsOf(build)
+}
+
+/**
+ * Lines by which a battery whose protection is outside the pack stops what charges it: one to each source that can
+ * push it too high, the alternator’s regulator included.
+ */
+function chargeStopsOf(build: Builder): void {
+  const { many, lanes } = build.system
+  for (const lane of lanes) {
+    const path = lane.kind === 'alternator' && lane.link.kind !== 'dcdc' ? lane.alternator.$path : lane.id
+    const wired = many.alternators.find(({ $path }) => $path === path)?.chargeStopWire === 'yes'
+    build.line('stop', {
+      of: path,
+      name: `Charge stop to ${inside(lane.name)}`,
+      state: wired ? build.stateOf(`${path}/chargeStopWire`) : 'new',
+    })
+  }
+}
+
+/** The line that opens the contactor between lithium and lead, where there is one. */
+function stopOfBankOf(build: Builder): void {
+  if (!build.has('main-stop')) return
+  build.line('stop', {
+    of: 'candidate',
+    name: 'Charge and discharge stop to the contactor of the bank, with its reset',
+    fuseA: signalFuseA,
+  })
+}
+
+/** What tells a DC-DC or a solenoid that the engine runs: from a wire that is live only then. */
+function runningSignalsOf(build: Builder): void {
+  for (const link of build.system.many.links) {
+    const isToldByWire = link.kind === 'solenoid' || (link.kind === 'dcdc' && link.signal === 'wire')
+    if (!isToldByWire) continue
+    const isNew = [link.$path, `${link.$path}/signal`].some((path) => build.isNew(path))
+    build.line('run', {
+      of: link.$path,
+      name: `Running signal to ${inside(link.$name)}, live only while the engine runs`,
+      fuseA: signalFuseA,
+      state: isNew ? 'new' : 'found',
+    })
+  }
+}
+
+/** What measures the voltage where it counts: an external regulator at the battery it charges, a monitor at the bank. */
+function senseLeadsOf(build: Builder): void {
+  const { many } = build.system
+  for (const { $path, $name, regulator } of many.alternators) {
+    if (regulator !== 'external') continue
+    build.line('sense', {
+      of: $path,
+      name: `Sense lead of the regulator of ${inside($name)}, from the positive post of ${sensedBy($path, build)}`,
+      fuseA: senseFuseA,
+      state: build.stateOf(`${$path}/regulator`),
+    })
+  }
+  if (build.has('shunt'))
+    build.line('sense', {
+      of: 'use',
+      name: 'Leads of the battery monitor to the shunt, and its supply from the positive post of the bank',
+      fuseA: senseFuseA,
+    })
+}
+
+/** The battery that an alternator charges itself: the bank, where nothing but a cable or a relay joins them. */
+function sensedBy(alternator: string, build: Builder): string {
+  const { links, startingBatteries } = build.system.many
+  const link = links.find(({ $of }) => $of === alternator)
+  const starting = startingBatteries.find(({ $of }) => $of === alternator)
+  const isStraight = link !== undefined && link.kind !== 'dcdc' && link.kind !== 'none'
+  return isStraight || starting?.present !== 'yes' ? 'the bank' : inside(starting.$name)
+}
