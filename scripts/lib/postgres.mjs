@@ -145,6 +145,8 @@ function dropStaleLock(data) {
   if (!/postgres/.test(command)) rmSync(lock)
 }
 
+/** How often a start is tried. */
+const mostStarts = 3
 /** How long a start waits for what a killed database has left, ms. */
 const mostLetGoMs = 20_000
 
@@ -172,27 +174,42 @@ export async function startCluster(name, { durable, folder = theData, version = 
     writeFileSync(applicationSecret, randomBytes(18).toString('hex'), { mode: 0o600 })
   const mine = join(users, String(process.pid))
   writeFileSync(mine, '')
-  const standing = portInLock(data)
-  const isThere = standing !== null && answers(bin, data, secret, standing)
-  const port = isThere ? standing : await freePort(54_330)
-  try {
-    if (!isThere) start()
-  } catch (cause) {
-    giveUp(cause.message)
-  }
+  const port = await bringUp()
   const url = `postgres://jovial:${readFileSync(secret, 'utf8')}@127.0.0.1:${port}/postgres`
   const applicationUrl = `postgres://jovial_anchor_application:${readFileSync(applicationSecret, 'utf8')}@127.0.0.1:${port}/postgres`
-  return { url, applicationUrl, bin, stop, isUp: () => answers(bin, data, secret, port), bringBack: start }
+  return {
+    url,
+    applicationUrl,
+    bin,
+    stop,
+    isUp: () => answers(bin, data, secret, port),
+    bringBack: () => start(port),
+  }
 
-  /** @throws where it cannot be started */
-  function start() {
+  /** The port at which it answers, started where it does not: again, where another start took port or data just before. */
+  async function bringUp() {
+    for (let tries = 1; ; tries++) {
+      const standing = portInLock(data)
+      if (standing !== null && answers(bin, data, secret, standing)) return standing
+      const free = await freePort(54_330)
+      try {
+        start(free)
+        return free
+      } catch (cause) {
+        if (tries === mostStarts) giveUp(cause.message)
+      }
+    }
+  }
+
+  /** @throws where it cannot be started at a port */
+  function start(at) {
     dropStaleLock(data)
     // Only what is said before its own log begins goes there.
     rmSync(join(home, 'start.log'), { force: true })
     const settings = [
       'listen_addresses=127.0.0.1',
       'unix_socket_directories=',
-      `port=${port}`,
+      `port=${at}`,
       // Its log is a file a weekday, begun anew each week.
       'logging_collector=on',
       'log_directory=log',

@@ -1,9 +1,16 @@
 import { spawn } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { afterEach, expect, it } from 'vitest'
+import { createServer, type AddressInfo } from 'node:net'
+import { afterEach, expect, it, vi } from 'vitest'
+import { freePort } from '../../scripts/lib/machine.mjs'
 import { dropData, startCluster } from '../../scripts/lib/postgres.mjs'
 import { connect } from './connection'
+
+vi.mock(import('../../scripts/lib/machine.mjs'), async (original) => {
+  const own = await original()
+  return { ...own, freePort: vi.fn(own.freePort) }
+})
 
 const name = `test-killed-${process.pid}`
 afterEach(() => dropData(name, '.'))
@@ -24,5 +31,20 @@ it('a database that was killed starts again once its processes have let its memo
   } finally {
     await sql.end({ timeout: 0 })
     again.stop()
+  }
+})
+
+it('a cluster whose port another has taken a moment before takes the next', async () => {
+  const other = createServer()
+  await new Promise<void>((resolve) => other.listen(0, '127.0.0.1', resolve))
+  const { port } = other.address() as AddressInfo
+  vi.mocked(freePort).mockResolvedValueOnce(port)
+  const cluster = await startCluster(name, { durable: false })
+  try {
+    expect(cluster.isUp()).toBe(true)
+    expect(new URL(cluster.url).port).not.toBe(String(port))
+  } finally {
+    cluster.stop()
+    other.close()
   }
 })
