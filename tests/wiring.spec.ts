@@ -77,7 +77,7 @@ test('arrows walk from the battery along the runs to the bar and on', async ({ p
   await expect(heading(page, /^W1 · Brindle 200 H, positive to Main fuse/)).toBeVisible()
   await page.keyboard.press('ArrowDown')
   await expect(heading(page, /^F1 Main fuse/)).toBeVisible()
-  await expect(page.getByText(/A short there/)).toBeVisible()
+  await expect(page.getByText('A short there', { exact: true })).toBeVisible()
   await page.keyboard.press('ArrowDown')
   await expect(heading(page, /^W2 · /)).toBeVisible()
   await page.keyboard.press('ArrowUp')

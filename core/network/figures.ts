@@ -1,5 +1,5 @@
 import { cableSizesMm2 } from '#core/physics/conductors'
-import { runOhm, sizedOhm } from './cases'
+import { isLaidWithItsRun, ohmAtSize, type Conductors } from './cases'
 import type { Run } from './network'
 import { carriesA, heatingA } from './size'
 import type { Wiring } from './wiring'
@@ -45,18 +45,16 @@ export function figuresOf(run: Run, wiring: Wiring): RunFigures {
   const { nominalV } = wiring.ways.post(run.from)!
   const fuse = run.role === 'cranking' ? null : wiring.ways.fuseOf(run)
   const back = wiring.ways.returnOf(run.id)
-  const ohmWith = (areaMm2: number | null, count: number): number => {
+  const ohmWith = (size: Conductors): number => {
     const { cableC } = wiring.network
-    // What was measured holds for the size that is there.
-    const isOwn = areaMm2 === run.areaMm2 && count === run.count
-    const ohm = isOwn ? runOhm : sizedOhm
-    const own = ohm({ ...run, areaMm2, count }, cableC)
-    return own + (back ? ohm({ ...back, ...(back.areaMm2 === null ? {} : { areaMm2, count }) }, cableC) : 0)
+    const isOwn = size.areaMm2 === run.areaMm2 && size.count === run.count
+    const own = ohmAtSize(run, size, cableC)
+    return own + (back ? ohmAtSize(back, !isOwn && isLaidWithItsRun(back) ? size : back, cableC) : 0)
   }
   const mustCarryA = Math.max(heatingA(design), fuse?.fitting?.ratedA ?? 0)
   const allowed = wiring.dropShare(run)
   const sizeAt = (areaMm2: number, count: number): Size => {
-    const [carries, lostV] = [carriesA(run, areaMm2, count), flows * ohmWith(areaMm2, count)]
+    const [carries, lostV] = [carriesA(run, areaMm2, count), flows * ohmWith({ areaMm2, count })]
     return {
       areaMm2,
       count,
@@ -67,7 +65,7 @@ export function figuresOf(run: Run, wiring: Wiring): RunFigures {
     }
   }
   const sizes = run.areaMm2 === null ? [] : around(run.areaMm2).map((areaMm2) => sizeAt(areaMm2, run.count))
-  const lostV = flows * ohmWith(run.areaMm2, run.count)
+  const lostV = flows * ohmWith(run)
   return {
     id: run.id,
     amps: flows,

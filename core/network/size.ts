@@ -7,7 +7,8 @@ import { Solved, type Design } from './solved'
 import type { Network, Post, Run } from './network'
 import { fusesOnBars, Ways } from './paths'
 import { surgeThrough, type Surge } from './surge'
-import { withFittingOhm, type Draft, type DraftRun } from './propose/builder'
+import { withFittingOhm } from './fitting-ohm'
+import type { Draft, DraftRun } from './propose/builder'
 
 /** Most of a fuse's rating that flows for hours, as a share of it. */
 export const fuseShare = 0.8

@@ -177,6 +177,7 @@ describe('what a wrong reading means', () => {
 
   it.each([
     ['reversed', 'charger-1', 0, ['polarity-charger-1']],
+    ['wrong-fuse', 'panel-fuse', 50, ['rating-panel-fuse']],
     ['standing-draw', 'bar-plus', 2, ['quiet-amps', 'parted-starting-1']],
     ['jump-link', 'starting-1', 3, ['parted-starting-1']],
     ['lead-profile', 'charger-1', 0.6, ['absorb-volts-charger-1', 'float-volts-charger-1']],

@@ -74,6 +74,8 @@ export interface Rig {
   readonly tailA: Readonly<Record<string, number>>
   /** Size that is printed on a run, mm², where another was fitted than is specified. */
   readonly printedMm2: Readonly<Record<string, number>>
+  /** The same of a fuse, A, by its post. */
+  readonly printedA: Readonly<Record<string, number>>
   /** The part each unit belongs to has its running signal by a wire. */
   readonly signalWires: readonly string[]
   readonly protections: readonly string[]
@@ -124,6 +126,7 @@ function rigIn(system: System, network: Network): Rig {
     charging: chargingIn(system),
     tailA: tailsIn(network),
     printedMm2: {},
+    printedA: {},
     signalWires: system.many.links
       .filter(({ kind, signal }) => kind === 'dcdc' && signal === 'wire')
       .map(({ $path }) => partId($path)),

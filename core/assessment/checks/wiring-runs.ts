@@ -2,7 +2,7 @@ import { said } from '#core/units/format'
 import { check, mid, number, word, type Judgement, type Subjects } from '#core/assessment/check'
 import { cableSizesMm2 } from '#core/physics/conductors'
 import { fuseSizesA } from '#core/physics/fuses'
-import { runOhm, sizedOhm } from '#core/network/cases'
+import { isLaidWithItsRun, ohmAtSize, type Conductors } from '#core/network/cases'
 import type { Post, Run } from '#core/network/network'
 import { carriesA, fuseShare, heatingA, mostConductors } from '#core/network/size'
 import { isSizeUnknown } from '#core/network/words'
@@ -109,7 +109,11 @@ function lengthM(run: Run, system: System): number {
   return system.part('runs', `runs/${run.id}`)?.lengthM ?? run.lengthM
 }
 
-/** What is lost on the way of a run, there and back, and what is made of it with another size for that run. */
+/** Sizes by the runs that are to have them. */
+type Sizes = ReadonlyMap<string, Conductors>
+const asTheyAre: Sizes = new Map()
+
+/** What is lost on the way of a run, there and back, and what is made of it with other sizes. */
 class Way {
   private readonly parts: readonly {
     readonly run: Run
@@ -129,30 +133,33 @@ class Way {
       .map((part) => ({ run: part, back: wiring.ways.returnOf(part.id), lengthM: lengthM(part, system) }))
   }
 
-  /** Resistance there and back, Ω, with the run itself of a size. */
-  ohm(areaMm2 = this.run.areaMm2!, count = this.run.count): number {
+  /** Resistance there and back, Ω: as it is, or with runs of other sizes. */
+  ohm(sizes: Sizes = asTheyAre): number {
     const { cableC } = this.wiring.network
-    // What was measured holds for the size that is there.
-    const isOwn = areaMm2 === this.run.areaMm2 && count === this.run.count
-    const ohm = isOwn ? runOhm : sizedOhm
+    const ohmOf = (run: Run, length: number): number =>
+      ohmAtSize({ ...run, lengthM: length }, sizes.get(run.id) ?? run, cableC)
     return this.parts.reduce((sum, { run, back, lengthM: length }) => {
-      const size = this.isSizedWith(run) ? { areaMm2, count } : {}
-      const backSize = back?.areaMm2 === null ? {} : size
       // A return that serves several runs is as long as all of them: it is counted with its own.
       const backM = back && this.parts.length > 1 ? back.lengthM : length
-      return (
-        sum +
-        ohm({ ...run, ...size, lengthM: length }, cableC) +
-        (back ? ohm({ ...back, ...backSize, lengthM: backM }, cableC) : 0)
-      )
+      return sum + ohmOf(run, length) + (back ? ohmOf(back, backM) : 0)
     }, 0)
   }
-  /** Whether a part of the way is the run itself, or the same cable beyond a plug. */
-  private isSizedWith({ id, cable }: Run): boolean {
-    return id === this.run.id || (cable !== null && cable === this.run.cable)
+  lostV(sizes: Sizes = asTheyAre): number {
+    return this.amps * this.ohm(sizes)
   }
-  lostV(areaMm2?: number, count?: number): number {
-    return this.amps * this.ohm(areaMm2, count)
+  /** The run itself of a size, with the same cable beyond a plug and the returns that are laid with them. */
+  sizedTo(size: Conductors): Sizes {
+    const { id, cable } = this.run
+    const sized = this.parts.filter(({ run }) => run.id === id || (cable !== null && cable === run.cable))
+    const backs = sized.flatMap(({ back }) => (back && isLaidWithItsRun(back) ? [back] : []))
+    return new Map([...sized.map(({ run }) => run), ...backs].map((run) => [run.id, size]))
+  }
+  /** Returns that were set by hand to less than their run. */
+  get thinReturns(): readonly Run[] {
+    return this.parts.flatMap(({ run, back }) => {
+      if (!back || back.areaMm2 === null || run.areaMm2 === null || isLaidWithItsRun(back)) return []
+      return back.areaMm2 * back.count < run.areaMm2 * run.count ? [back] : []
+    })
   }
   get lengthM(): number {
     return this.parts.reduce((sum, { lengthM: length }) => sum + length, 0)
@@ -207,7 +214,9 @@ export const drop = check({
       limit: { kind: 'rule', text: `shop rule: ${Math.round(share * 1000) / 10} % of ${nominalV} V` },
       formula: () =>
         said(
-          `${q(way.lengthM, 'm')} ${way.hasReturn ? 'there and back' : 'one way'}, ${sizeWords(wire, system)}: `,
+          `${q(way.lengthM, 'm')} ${way.hasReturn ? 'there and back' : 'one way'}, ${sizeWords(wire, system)}`,
+          ...way.thinReturns.map(({ areaMm2 }) => `, back by ${q(areaMm2!, 'mm²')}`),
+          ': ',
           `${q(way.ohm() * 1000, 'mΩ')} × ${q(way.amps, 'A')} = ${q(lostV, 'V')}`,
           `, ${Math.round((lostV / nominalV) * 1000) / 10} %${caseWords(wire)}${leftAtDcdc(wire, system)}`,
         ),
@@ -215,10 +224,23 @@ export const drop = check({
         over
           ? `${subject.name} loses ${q(lostV, 'V')} at ${q(way.amps, 'A')}; ${q(mostV, 'V')} are allowed.`
           : `${subject.name} loses ${q(lostV, 'V')} of ${q(nominalV, 'V')} at ${q(way.amps, 'A')}.`,
-      remedies: over ? sizeThat((area, count) => way.lostV(area, count) <= mostV, wire) : [],
+      remedies: over
+        ? [
+            ...sizeThat((areaMm2, count) => way.lostV(way.sizedTo({ areaMm2, count })) <= mostV, wire),
+            ...thickerReturns(way, run, mostV),
+          ]
+        : [],
     }
   },
 })
+
+/** A return that was set thinner than its run, as thick as that: where then no more is lost than may be. */
+function thickerReturns(way: Way, { areaMm2, count }: Run, mostV: number): RemedyRef[] {
+  const [thin, ...others] = way.thinReturns
+  if (!thin || others.length > 0 || way.lostV(new Map([[thin.id, { areaMm2, count }]])) > mostV) return []
+  const values = count > thin.count ? { values: { count } } : {}
+  return [{ id: 'run.thicker', on: `runs/${thin.id}`, value: areaMm2!, ...values }]
+}
 
 export const fuseRating = check({
   id: 'wiring.fuse-rating',

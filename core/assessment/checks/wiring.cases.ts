@@ -76,6 +76,14 @@ export const wiringCases: Readonly<Record<string, readonly Case[]>> = {
       remedy: 'run.thicker',
     },
     {
+      says: 'three metres of 16 mm² that come back by 4 mm²',
+      job: wiredWith({ ...known, 'runs/charger-1-return/areaMm2': 4 }),
+      on: onFeed,
+      verdict: changed,
+      remedy: 'run.thicker',
+      shows: ['0.58 V', 'back by 4 mm²'],
+    },
+    {
       says: 'a length that is not known, where the range decides',
       job: wiredWith({ 'runs/charger-1-feed/areaMm2': 10 }),
       on: onFeed,

@@ -28,11 +28,6 @@ export type DraftRun = Omit<Run, 'areaMm2' | 'areaKnown'> & {
 /** A network before it is sized: what a fuse, switch or bar is made for is null while nobody knows it. */
 export type Draft = Omit<Network, 'runs'> & { readonly runs: readonly DraftRun[] }
 
-/** Resistance of a fitting, Ω, by what it drops at its rating: a bolted fuse some 70 mV, a shunt 50 mV, a closed switch or relay some 20 mV (engineering defaults). */
-const dropsAtRatingV = { fuse: 0.07, shunt: 0.05, switch: 0.02, relay: 0.02, stop: 0.02, plug: 0.03 } as const
-const ohmOf = (kind: PostKind, ratedA: number | null): number =>
-  kind in dropsAtRatingV ? dropsAtRatingV[kind as keyof typeof dropsAtRatingV] / (ratedA ?? 200) : 0
-
 /** A length that nobody has measured, where it is short by nature: m. */
 export const usualM = {
   lead: 0.15,
@@ -271,19 +266,4 @@ export class Builder {
     const id = `line-${this.lines.length + 1}`
     this.lines.push({ id, number: this.next('L'), kind, of, name, fuseA, state })
   }
-}
-
-/** The resistance of a fitting is counted with the first run that comes to it: from its battery, from the bar. */
-export function withFittingOhm<R extends { readonly to: string }>(
-  runs: readonly R[],
-  posts: readonly Post[],
-): (R & { readonly fittingOhm: number })[] {
-  const byId = new Map(posts.map((post) => [post.id, post]))
-  const counted = new Set<string>()
-  return runs.map((run) => {
-    const post = byId.get(run.to)
-    const isFirst = post !== undefined && !counted.has(post.id)
-    if (isFirst) counted.add(post.id)
-    return { ...run, fittingOhm: isFirst && post.fitting ? ohmOf(post.kind, post.fitting.ratedA) : 0 }
-  })
 }

@@ -1,6 +1,7 @@
 import type { JobDocument } from '#core/job/document'
 import type { System } from '#core/system/system'
-import { Builder, withFittingOhm, type Draft } from './builder'
+import { withFittingOhm } from '../fitting-ohm'
+import { Builder, type Draft } from './builder'
 import { secondBarsOf } from './bars'
 import { branchesOf } from './branches'
 import { enginesOf } from './engine'

@@ -1,4 +1,7 @@
+import { fittingOhmOf, runWithOhmOf } from '#core/network/fitting-ohm'
 import type { PostKind } from '#core/network/network'
+import { fuseSizesA } from '#core/physics/fuses'
+import { withAdded } from '../parameters'
 import { type Bench } from '../tests/make'
 import { inside } from '#core/units/format'
 import { withOne, type Fault, type Place } from './fault'
@@ -20,6 +23,37 @@ export const fuseOpen: Fault = {
   places: (bench) => fittings(bench, ['fuse']),
   change: (rig, at) => ({ ...rig, blown: withOne(rig.blown, at) }),
   mend: 'Find out why it blew before a new one goes in.',
+}
+
+/** A fuse that was taken from the wrong box is at most so many usual sizes off. */
+const sizesOff = 2
+
+/** The ratings that a fuse may have been taken for, to either side of its own. */
+const ratingsBeside = (ratedA: number): number[] => [
+  ...fuseSizesA.filter((size) => size < ratedA).slice(-sizesOff),
+  ...fuseSizesA.filter((size) => size > ratedA).slice(0, sizesOff),
+]
+
+export const wrongFuse: Fault = {
+  id: 'wrong-fuse',
+  title: 'Another fuse than specified',
+  prior: 1,
+  unit: 'A',
+  scale: 'each',
+  places: (bench) =>
+    fittings(bench, ['fuse']).flatMap((place) => {
+      const post = bench.rig.network.posts.find(({ id }) => id === place.at)!
+      const ratedA = post.state === 'new' ? post.fitting?.ratedA : null
+      return ratedA == null ? [] : [{ ...place, sizes: ratingsBeside(ratedA) }]
+    }),
+  change: (rig, at, ratedA) => {
+    const { posts, runs } = rig.network
+    const specifiedA = posts.find(({ id }) => id === at)!.fitting!.ratedA
+    const more = fittingOhmOf('fuse', ratedA) - fittingOhmOf('fuse', specifiedA)
+    const run = runWithOhmOf(at, runs)!
+    return { ...withAdded(rig, run.id, more), printedA: { ...rig.printedA, [at]: ratedA } }
+  },
+  mend: 'Put in the rating that is specified: a larger one lets its cable glow, a smaller one blows for nothing.',
 }
 
 export const stuckOpen: Fault = {
@@ -48,4 +82,4 @@ export const stuckClosed: Fault = {
   mend: 'Its contacts are welded: change it, and ask what current welded them.',
 }
 
-export default [fuseOpen, stuckOpen, stuckClosed]
+export default [fuseOpen, wrongFuse, stuckOpen, stuckClosed]

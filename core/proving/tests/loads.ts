@@ -1,7 +1,7 @@
 import type { Run } from '#core/network/network'
 import { isKeeper, unitsOf } from '../rig'
 import type { State } from '../states'
-import { ampsTest, answerTest, postName, stateIn, voltsTest, type Bench } from './make'
+import { ampsTest, stateIn, voltsTest, type Bench } from './make'
 import { inside } from '#core/units/format'
 import type { ProofTest, TestGroup } from './test'
 
@@ -120,40 +120,3 @@ function dropOf(bench: Bench, run: Run): ProofTest[] {
 
 const groupOf = ({ at }: State): TestGroup =>
   at.kind === 'loads' ? 'loads' : at.kind === 'charge' ? 'chargers' : 'engine'
-
-/** What can be seen by looking: sizes that are printed on cables, and fuses taken out. */
-export function lookTests(bench: Bench): ProofTest[] {
-  const { network } = bench.rig
-  const state = stateIn(bench, 'rest')!
-  const sizes = network.runs
-    .filter(({ state: of, areaMm2 }) => of === 'new' && areaMm2 !== null)
-    .map((run): ProofTest => ({
-      id: `size-${run.id}`,
-      title: `Size printed on ${run.number}`,
-      group: 'looks',
-      state,
-      quantity: 'size',
-      unit: 'mm²',
-      instrument: 'eye',
-      how: `Read what is printed on ${run.number}, from ${inside(postName(network, run.from))} to ${inside(postName(network, run.to))}.`,
-      minutes: 1,
-      probes: [],
-      read: (_seen, rig) => rig.printedMm2[run.id] ?? run.areaMm2!,
-      run: run.id,
-    }))
-  const fuses = network.posts
-    .filter(({ kind }) => kind === 'fuse')
-    .map(({ id, name }) =>
-      answerTest({
-        id: `conducts-${id}`,
-        title: `${name} conducts`,
-        group: 'looks',
-        state,
-        how: 'Take the fuse out and try it with the ohmmeter. 1 where it conducts, 0 where it does not.',
-        minutes: 4,
-        onlyAsked: true,
-        read: (_seen, rig) => (rig.blown.includes(id) ? 0 : 1),
-      }),
-    )
-  return [...sizes, ...fuses]
-}
