@@ -1,7 +1,7 @@
 import { causesOf, hypothesesOf, type Cause } from './hypotheses'
 import { Posterior, type Ranked, type Taken } from './posterior'
 import { expectationOf, type Expected } from './expect'
-import { worthOf, type Worth } from './next'
+import { bestOf, type Worth } from './next'
 import { togetherOf } from './together'
 import { Proof } from './predict'
 import type { ProofTest } from './tests/test'
@@ -30,7 +30,9 @@ export class Diagnosis {
 
   /** The measurement that tells most for its trouble; null where none tells anything more. */
   worthNext(posterior: Posterior): Worth | null {
-    const [best] = this.next(posterior)
+    const taken = new Set(posterior.taken.map(({ test }) => test.id))
+    const state = posterior.taken.at(-1)?.test.state.id ?? null
+    const best = bestOf(posterior, this.proof.tests, { taken, state })
     return best && best.bits >= leastBits ? best : null
   }
 
@@ -81,13 +83,6 @@ export class Diagnosis {
         probability: members.reduce((sum, i) => sum + probabilities[i]!, 0),
       }))
       .sort((a, b) => b.probability - a.probability)
-  }
-
-  /** What to measure next, the best for its trouble first. */
-  next(posterior: Posterior): Worth[] {
-    const taken = new Set(posterior.taken.map(({ test }) => test.id))
-    const state = posterior.taken.at(-1)?.test.state.id ?? null
-    return worthOf(posterior, this.proof.tests, { taken, state })
   }
 }
 

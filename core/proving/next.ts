@@ -115,22 +115,61 @@ export function bitsOfReading(outlook: readonly Outlook[]): number {
   return Math.max(0, entropy - left / seen)
 }
 
+/** Causes by their weight: what they have of entropy, bits. */
+function entropyOf(outlook: readonly Outlook[]): number {
+  const weights = new Map<number, number>()
+  let total = 0
+  for (const { cause, weight } of outlook) {
+    weights.set(cause, (weights.get(cause) ?? 0) + weight)
+    total += weight
+  }
+  let bits = 0
+  for (const weight of weights.values()) bits += bitsOf(weight / total)
+  return bits
+}
+
 /**
- * What to measure next: the tests by the bits they are expected to tell for each minute of work, the best first.
- * @param isOpen which tests may still be made
- * @param state the state that is set up now; null where none is
+ * What a reading tells at most, bits: as much as if it were normally distributed with the spread it has, since no other
+ * distribution of that spread has more entropy.
  */
-export function worthOf(
+export function mostBits(outlook: readonly Outlook[]): number {
+  let [total, sum, squares, logs] = [0, 0, 0, 0]
+  for (const { weight, mean, variance } of outlook) {
+    total += weight
+    sum += weight * mean
+    logs += weight * Math.log2(variance)
+  }
+  const middle = sum / total
+  for (const { weight, mean, variance } of outlook) squares += weight * (variance + (mean - middle) ** 2)
+  return 0.5 * (Math.log2(squares / total) - logs / total)
+}
+
+/**
+ * What to measure next: the test that is expected to tell most for each minute of work. Tests are looked at by what
+ * they tell at most, until none that is left can be better.
+ * @returns null where every test was made
+ */
+export function bestOf(
   posterior: Posterior,
   tests: readonly ProofTest[],
   { taken, state }: { readonly taken: ReadonlySet<string>; readonly state: string | null },
-): Worth[] {
-  return tests
+): Worth | null {
+  const open = tests
     .filter(({ id }) => !taken.has(id))
-    .map((test) => ({
-      test,
-      bits: bitsOfReading(posterior.outlook(test)),
-      minutes: test.minutes + (test.state.id === state ? 0 : test.state.minutes),
-    }))
-    .sort((a, b) => b.bits / b.minutes - a.bits / a.minutes)
+    .map((test) => ({ test, outlook: posterior.outlook(test) }))
+  // No test tells more than there is to know: it is the same for all.
+  const entropy = open.length > 0 ? entropyOf(open[0]!.outlook) : 0
+  const byMost = open
+    .map(({ test, outlook }) => {
+      const minutes = test.minutes + (test.state.id === state ? 0 : test.state.minutes)
+      return { test, outlook, minutes, most: Math.min(entropy, mostBits(outlook)) / minutes }
+    })
+    .sort((a, b) => b.most - a.most)
+  let best: Worth | null = null
+  for (const { test, outlook, minutes, most } of byMost) {
+    if (best && most <= best.bits / best.minutes) break
+    const bits = bitsOfReading(outlook)
+    if (!best || bits / minutes > best.bits / best.minutes) best = { test, bits, minutes }
+  }
+  return best
 }

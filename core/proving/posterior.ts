@@ -1,3 +1,4 @@
+import { Ahead } from './ahead'
 import { scaled, unscaled, type Cause, type Hypothesis } from './hypotheses'
 import type { ProofTest } from './tests/test'
 
@@ -43,6 +44,9 @@ export interface Outlook {
   readonly variance: number
 }
 
+/** The variance of a reading by what is not known yet and its own noise, of which the most part always stays. */
+const withNoise = (variance: number, noise: number): number => Math.max(variance + noise, 0.25 * noise)
+
 /** The likeliest hypotheses that are so much of all are looked at when it is asked what would tell them apart. */
 const lookedAt = 0.995
 
@@ -56,12 +60,17 @@ export class Posterior {
   private theWeights: readonly number[] | undefined
   private theLikely: readonly number[] | undefined
 
+  /** What the likely hypotheses expect, as far as it was asked for: it may lag behind the readings. */
+  private readonly aheads: Map<number, Ahead>
+
   private constructor(
     readonly known: Knowledge,
     readonly taken: readonly Taken[],
     private readonly weighed: readonly Weighed[],
+    before?: Posterior,
   ) {
     this.places = taken.map(({ test }) => known.tests.indexOf(test))
+    this.aheads = new Map(before?.aheads)
   }
 
   /** Before anything is read. */
@@ -93,7 +102,7 @@ export class Posterior {
         off: [...one.off, z],
       }
     })
-    return new Posterior(this.known, [...this.taken, taken], weighed)
+    return new Posterior(this.known, [...this.taken, taken], weighed, this)
   }
 
   /** A reading by one hypothesis, given those before: its mean and variance, and its row of the root. */
@@ -107,7 +116,7 @@ export class Posterior {
     const count = this.places.length
     const row = new Float64Array(count + 1)
     let mean = means[at]!
-    let variance = covariance[base + at]! + noise[at]!
+    let variance = covariance[base + at]!
     for (let i = 0; i < count; i++) {
       const own = rows[i]!
       let left = covariance[base + this.places[i]!]!
@@ -117,7 +126,7 @@ export class Posterior {
       mean += entry * off[i]!
       variance -= entry * entry
     }
-    return { row, mean, variance: Math.max(variance, 0.25 * noise[at]!) }
+    return { row, mean, variance: withNoise(variance, noise[at]!) }
   }
 
   /** The weight of each hypothesis, 0 to 1, in sum 1. */
@@ -198,10 +207,24 @@ export class Posterior {
   /** What a test would read, by each hypothesis that is still likely. */
   outlook(test: ProofTest): Outlook[] {
     const at = this.known.tests.indexOf(test)
+    const { weights } = this
     return this.likely.map((h) => {
-      const { mean, variance } = this.conditional(h, at)
-      return { cause: this.known.hypotheses[h]!.cause, weight: this.weights[h]!, mean, variance }
+      const { cause, noise } = this.known.hypotheses[h]!
+      const { means, variances } = this.aheadOf(h)
+      const variance = withNoise(variances[at]!, noise[at]!)
+      return { cause, weight: weights[h]!, mean: means[at]!, variance }
     })
+  }
+
+  /** What a hypothesis expects, brought up to the readings. */
+  private aheadOf(h: number): Ahead {
+    const hypothesis = this.known.hypotheses[h]!
+    const { rows, off } = this.weighed[h]!
+    let ahead = this.aheads.get(h) ?? Ahead.of(hypothesis)
+    for (let i = ahead.count; i < rows.length; i++)
+      ahead = ahead.after(hypothesis, { place: this.places[i]!, row: rows[i]!, off: off[i]! })
+    this.aheads.set(h, ahead)
+    return ahead
   }
 
   /** How likely one reading by itself is by the likeliest size of a cause, as a logarithm. */

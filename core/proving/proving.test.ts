@@ -13,7 +13,7 @@ import { Proof } from './predict'
 import { chanceOf } from './chance'
 import { asItIs, StandIn } from './instruments'
 import { learntFrom, withLearnt } from './learnt'
-import { bitsOfReading } from './next'
+import { bitsOfReading, mostBits } from './next'
 import { movedRig } from './parameters'
 import { callsOf, firstCallsIn } from './calibration'
 import { economical } from './procedure'
@@ -247,6 +247,55 @@ describe('a measurement’s worth', () => {
   it('is less the nearer they are', () => {
     const bits = [0.5, 1, 2, 4].map((apart) => bitsOfReading([at(0, 0), at(1, apart)]))
     bits.slice(1).forEach((more, i) => expect(more).toBeGreaterThan(bits[i]!))
+  })
+  it('is never more than a normal distribution of the same spread would tell, nor than there is to know', () => {
+    const cause = fc.record({
+      cause: fc.nat(5),
+      weight: fc.double({ min: 0.01, max: 1, noNaN: true }),
+      mean: fc.double({ min: -20, max: 20, noNaN: true }),
+      variance: fc.double({ min: 0.01, max: 9, noNaN: true }),
+    })
+    fc.assert(
+      fc.property(fc.array(cause, { minLength: 1, maxLength: 12 }), (outlook) => {
+        // A little for what the sums at a few points are off by.
+        expect(bitsOfReading(outlook)).toBeLessThan(mostBits(outlook) + 0.1)
+      }),
+    )
+  })
+  it('that is the best is found without looking at all', () => {
+    const posterior = workboat.given(readingsWith('resistance', 'main-feed-1', 8, ['left-load-1']))
+    const open = workboat.proof.tests.filter(({ id }) => id !== 'left-load-1')
+    const state = posterior.taken[0]!.test.state.id
+    const worth = open.map((one) => {
+      const minutes = one.minutes + (one.state.id === state ? 0 : one.state.minutes)
+      return { id: one.id, aMinute: bitsOfReading(posterior.outlook(one)) / minutes }
+    })
+    const best = worth.reduce((a, b) => (b.aMinute > a.aMinute ? b : a))
+    expect(workboat.worthNext(posterior)!.test.id).toBe(best.id)
+  })
+  it('rests on what is expected after the readings so far, by hand for two', () => {
+    const { known } = workboat.given([])
+    const [a, b] = ['left-load-1', 'left-panel'].map((id) => known.tests.indexOf(test(id)))
+    const { means, noise, covariance } = known.hypotheses[0]!
+    const count = known.tests.length
+    const value = means[a!]! - 0.01
+    const outlook = workboat.given([taken('left-load-1', value)]).outlook(test('left-panel'))
+    const common = covariance[b! * count + a!]!
+    const own = covariance[a! * count + a!]! + noise[a!]!
+    const sound = outlook.find(({ cause }) => cause === 0)!
+    expect(sound.mean).toBeCloseTo(means[b!]! + (common / own) * (value - means[a!]!), 9)
+    expect(sound.variance).toBeCloseTo(covariance[b! * count + b!]! + noise[b!]! - common ** 2 / own, 9)
+  })
+  it('does not hang on when it was asked for before', () => {
+    const ids = ['left-load-1', 'left-panel', 'draws-main-lead']
+    const readings = ids.map((id) => taken(id, workboat.expect(test(id)).value))
+    const one = test('drop-main-lead')
+    let asked = workboat.given([])
+    for (const reading of readings) {
+      asked.outlook(one)
+      asked = asked.with(reading)
+    }
+    expect(asked.outlook(one)).toEqual(workboat.given(readings).outlook(one))
   })
   it('counts sizes of one cause as one', () => {
     expect(bitsOfReading([at(0, 0), at(0, 100)])).toBeCloseTo(0, 6)

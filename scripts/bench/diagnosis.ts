@@ -6,7 +6,7 @@ import { callsOf, firstCallsIn, type Call } from '#core/proving/calibration'
 import { rigWith, soundId } from '#core/proving/hypotheses'
 import { chanceOf } from '#core/proving/chance'
 import { asItIs, StandIn } from '#core/proving/instruments'
-import { economical, inOrder } from '#core/proving/procedure'
+import { begun, economical, inOrder } from '#core/proving/procedure'
 import { specifiedJob } from '../lib/demo-shelf'
 import { demoJob, demoJobs, median } from './demo-jobs'
 
@@ -49,8 +49,10 @@ function searchAll(number: string): JobTried {
       const chance = chanceOf(100_000 * i + seed + 1)
       const size = cause.sizes[Math.floor(chance() * cause.sizes.length)]!
       const rig = asItIs(proof, rigWith(proof, cause, size), chance)
-      const course = economical(diagnosis, new StandIn(proof, rig, chanceOf(seed + 7)))
-      const ordered = cause.fault ? inOrder(diagnosis, new StandIn(proof, rig, chanceOf(seed + 7))) : null
+      const standIn = new StandIn(proof, rig, chanceOf(seed + 7))
+      const from = begun(diagnosis, standIn)
+      const course = economical(diagnosis, standIn, from)
+      const ordered = cause.fault ? inOrder(diagnosis, standIn, from) : null
       const named = diagnosis.named(course.posterior)
       const place = named.findIndex((one) => one.causes.includes(cause)) + 1
       const [top] = named

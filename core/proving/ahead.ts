@@ -1,0 +1,58 @@
+import type { Hypothesis } from './hypotheses'
+
+/** A reading as one hypothesis sees it: its place among the tests, its row of the root of the covariance, and how far it is off in it. */
+export interface Seen {
+  readonly place: number
+  readonly row: Float64Array
+  readonly off: number
+}
+
+/**
+ * What one hypothesis expects of every test in the light of the readings taken so far. It goes on from reading to
+ * reading: the rows of the triangular root (Cholesky) of the covariance are kept for all tests at once, so that a
+ * further reading costs one pass over the tests and not a solution for each.
+ */
+export class Ahead {
+  private constructor(
+    /** Of each test, in the unit of what is read. */
+    readonly means: Float64Array,
+    /** Of each test without the noise of its own reading. */
+    readonly variances: Float64Array,
+    /** For each reading taken, what it has in common with each test. */
+    private readonly roots: readonly Float64Array[],
+  ) {}
+
+  /** Before anything is read. */
+  static of({ means, covariance }: Hypothesis): Ahead {
+    const count = means.length
+    return new Ahead(
+      means,
+      means.map((_, t) => covariance[t * count + t]!),
+      [],
+    )
+  }
+
+  /** How many readings are in it. */
+  get count(): number {
+    return this.roots.length
+  }
+
+  /** With one more reading. */
+  after({ covariance }: Hypothesis, { place, row, off }: Seen): Ahead {
+    const count = this.means.length
+    const root = covariance.slice(place * count, (place + 1) * count)
+    this.roots.forEach((earlier, i) => {
+      const by = row[i]!
+      for (let t = 0; t < count; t++) root[t]! -= by * earlier[t]!
+    })
+    const [means, variances] = [this.means.slice(), this.variances.slice()]
+    const sd = row[this.count]!
+    for (let t = 0; t < count; t++) {
+      const common = root[t]! / sd
+      root[t] = common
+      means[t]! += common * off
+      variances[t]! -= common * common
+    }
+    return new Ahead(means, variances, [...this.roots, root])
+  }
+}
