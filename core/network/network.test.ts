@@ -344,6 +344,25 @@ describe('the network of a job', () => {
       expect(ids).toContain(id)
     expect(network.lines.filter(({ kind }) => kind === 'stop').length).toBeGreaterThanOrEqual(3)
   })
+  it('protects every new conductor by a fuse that it outlasts, the bond and what no fuse can precede aside', () => {
+    const jobs = demos.flatMap(([, job]) =>
+      ['replaced', 'hybrid', 'relay', 'dcdc'].flatMap((mixed) =>
+        [1, 3].map((parallel) =>
+          withValues(job, { 'use/mixed': mixed, 'candidate/parallel': parallel, 'use/monitor': 'shunt' }),
+        ),
+      ),
+    )
+    for (const network of jobs.map((job) => networkOf(job))) {
+      const ways = new Ways(network)
+      // Without a positive bar nothing but the branches has a fuse.
+      const small = ways.post('bar-plus') === null
+      for (const one of network.runs) {
+        if (one.state !== 'new' || one.areaMm2 === null || one.role === 'bond') continue
+        const ratedA = ways.fuseOf(one)?.fitting?.ratedA ?? (small && one.role === 'main' ? 0 : Infinity)
+        expect([one.id, ratedA <= carriesA(one, one.areaMm2, one.count)]).toEqual([one.id, true])
+      }
+    }
+  })
   describe('lists thin lines', () => {
     const linesOf = (job: JobDocument, kind: LineKind) =>
       networkOf(job).lines.filter((line) => line.kind === kind)

@@ -30,7 +30,11 @@ function joinedLead(build: Builder, house: Joint, mixed: 'hybrid' | 'relay'): vo
   build.run('lead-lead', 'lead-plus', 'lead-fuse', { ...main, usualM: usualM.lead })
   build.run('lead-feed', 'lead-fuse', 'lead-switch', { ...main, usualM: usualM.main })
   build.run('lead-switched', 'lead-switch', house.plus, { ...main, usualM: usualM.main })
-  build.run('lead-return', 'lead-minus', house.minus, { ...main, usualM: usualM.bond })
+  build.run('lead-return', 'lead-minus', house.minus, {
+    ...main,
+    usualM: usualM.bond,
+    returnOf: 'lead-lead',
+  })
   leadUnit(build, 'house')
 }
 
