@@ -91,6 +91,26 @@ export class Ways<R extends Joining = Run> {
     return [...beyond(run.from).reverse(), run, ...beyond(run.to)]
   }
 
+  /** Batteries that feed a fault in a run without a fuse between, by whatever ways. */
+  bareBatteriesOf(run: Joining): Post[] {
+    const reached = new Set([run.from, run.to])
+    const passed = new Set([run.id])
+    // The set grows while it is gone through.
+    for (const at of reached) {
+      const post = this.posts.get(at)
+      if (!post || post.kind === 'fuse' || post.kind === 'battery') continue
+      for (const next of this.runsAt(at)) {
+        if (passed.has(next.id)) continue
+        passed.add(next.id)
+        reached.add(next.from === at ? next.to : next.from)
+      }
+    }
+    return [...reached].flatMap((id) => {
+      const post = this.posts.get(id)
+      return post?.kind === 'battery' && post.pole === 'positive' ? [post] : []
+    })
+  }
+
   /** What a way that leads on from an end of a run comes to. */
   sourceBeyond(end: string, by: Joining): Beyond {
     let fuse = false

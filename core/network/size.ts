@@ -1,7 +1,7 @@
 import { ampacityThereA, cableSizesMm2 } from '#core/physics/conductors'
 import { fuseInterruptA, fuseRangeA, fuseSizesA, type FuseFamily } from '#core/physics/fuses'
 import { fastestS, isGraded } from '#core/physics/fuse-times'
-import { sizedOhm } from './cases'
+import { isLaidWithItsRun, sizedOhm, type Conductors } from './cases'
 import { Joints } from './joints'
 import { Solved, type Design } from './solved'
 import type { Network, Post, Run } from './network'
@@ -310,21 +310,23 @@ function sizeOf(
   const way = ways.wayOf(ways.run(run.id)!)
   const ownShare = run.lengthM / way.reduce((sum, { lengthM }) => sum + lengthM, 0)
   const back = ways.returnOf(run.id)
-  const times = back !== null && back.areaMm2 !== null ? 2 : 1
+  const ohmOf = (one: Run, size: Conductors): number =>
+    sizedOhm({ ...one, ...size, fittingOhm: 0 }, network.cableC)
   // What its fuses, switches and plugs take of the voltage is not left for the conductor.
   const fittingsOhm = way.reduce(
     (sum, part) => sum + part.fittingOhm + (ways.returnOf(part.id)?.fittingOhm ?? 0),
     0,
   )
-  const lostV = (areaMm2: number, count: number, at: number): number =>
-    at *
-    (times * sizedOhm({ ...run, areaMm2, count, fittingOhm: 0 }, network.cableC) + ownShare * fittingsOhm)
-  const loses = (areaMm2: number, count: number): boolean =>
-    lostV(areaMm2, count, amps) <= dropShare(run, network, rules) * ownShare * nominalV &&
-    lostV(areaMm2, count, crankingA) <= rules.cranking * nominalV
+  const wayOhm = (size: Conductors): number => {
+    const backOhm = back ? ohmOf(back, isLaidWithItsRun(back) ? size : back) : 0
+    return ohmOf(ways.run(run.id)!, size) + backOhm + ownShare * fittingsOhm
+  }
+  const loses = (size: Conductors): boolean =>
+    wayOhm(size) * amps <= dropShare(run, network, rules) * ownShare * nominalV &&
+    wayOhm(size) * crankingA <= rules.cranking * nominalV
   for (let count = 1; count <= mostConductors; count++)
     for (const areaMm2 of cableSizesMm2)
-      if (areaMm2 <= largestMm2 && carriesA(run, areaMm2, count) >= mustCarryA && loses(areaMm2, count))
+      if (areaMm2 <= largestMm2 && carriesA(run, areaMm2, count) >= mustCarryA && loses({ areaMm2, count }))
         return { ...run, areaMm2, count, areaKnown: 'sized' }
   return { ...run, areaMm2: largestMm2, count: mostConductors, areaKnown: 'sized' }
 }

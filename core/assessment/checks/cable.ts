@@ -12,7 +12,7 @@ import { isStraight } from '#core/system/lanes'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { System } from '#core/system/system'
 import { said } from '#core/units/format'
-import { currentIn, fuseAgainst, fusedEnds, plugAgainst, type Conductor } from './conductor'
+import { currentIn, fuseAgainst, fusedTowards, plugAgainst, type Conductor } from './conductor'
 
 /** A cable of the smallest usual size that carries a current there; none where no usual size does. */
 function thicker({ cable }: Subjects['cable'], amps: number): RemedyRef[] {
@@ -117,8 +117,8 @@ export const bothEnds = check({
     const feeds = feedsFarEnd(cable, system)
     if (feeds === null) return null
     const fused = cable.farFuseKind !== 'none'
-    return fusedEnds(
-      { name, fedBy: feeds, unfused: fused ? [] : [feeds], limit: cable.$origin('farFuseKind') },
+    return fusedTowards(
+      { name, fedBy: [feeds], unfused: fused ? [] : [feeds], limit: cable.$origin('farFuseKind') },
       { remedies: () => [{ id: 'fuse.far-end', on: cable.$path, value: cable.fuseA }] },
     )
   },

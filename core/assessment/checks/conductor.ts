@@ -4,8 +4,8 @@ import { mostInterruptA } from '#core/physics/fuses'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import { said, type Write } from '#core/units/format'
 
-// One rule each for what flows in a conductor, for the fuse that protects it, for what that fuse interrupts, for the
-// conductor that is fed from both ends and for the plug in it: of the cables of a survey, where a lane tells what flows,
+// One rule each for what flows in a conductor, for the fuse that protects it, for what that fuse interrupts, for what
+// feeds a conductor from its ends and for the plug in it: of the cables of a survey, where a lane tells what flows,
 // and of the runs of a wiring, where its solution does.
 
 /** Said wherever a size or a rating is given. */
@@ -192,32 +192,33 @@ export function interruptAgainst(
   }
 }
 
-/** A conductor that something feeds from each of its ends. */
-export interface FedFromBoth {
+/** A conductor in which something feeds a fault from an end other than the one at which its fuse is sized. */
+export interface FedConductor {
   readonly name: string
-  /** What feeds it from its far end, as it is called inside a sentence. */
-  readonly fedBy: string
-  /** What feeds a fault from each end that has no fuse. */
+  /** What feeds a fault in it, as it is called inside a sentence. */
+  readonly fedBy: readonly string[]
+  /** What of that does so without a fuse on its way. */
   readonly unfused: readonly string[]
   readonly limit: Origin
 }
 
-/** Whether a conductor with a source at each end has a fuse at each. */
-export function fusedEnds(
-  { name, fedBy, unfused, limit }: FedFromBoth,
+/** Whether a conductor has a fuse towards whatever feeds a fault in it. */
+export function fusedTowards(
+  { name, fedBy, unfused, limit }: FedConductor,
   { remedies }: { readonly remedies: Remedies },
 ): Judgement {
-  const fused = 2 - unfused.length
+  const isFused = unfused.length === 0
   return {
-    verdict: fused === 2 ? 'suits' : 'suits-once-changed',
-    compared: [word('ends with a fuse', `${fused} of 2`), word('fed from the far end by', fedBy)],
+    verdict: isFused ? 'suits' : 'suits-once-changed',
+    compared: [word('fed by', fedBy.join(' and ')), word('no fuse towards', unfused.join(' and ') || 'none')],
     limit,
-    formula: () => `a source at each end can feed a fault; ends with a fuse: ${fused} of 2`,
+    formula: () =>
+      `${fedBy.join(' and ')} can feed a fault in it; without a fuse on the way: ${unfused.join(' and ') || 'none'}`,
     summary: () =>
-      fused === 2
+      isFused
         ? `${name} has a fuse at each end.`
         : `${name} has no fuse where ${unfused.join(' and ')} can feed a fault.`,
-    remedies: fused === 2 ? [] : remedies(),
+    remedies: isFused ? [] : remedies(),
     cautions: localCode,
   }
 }

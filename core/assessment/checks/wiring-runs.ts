@@ -9,7 +9,7 @@ import { isSizeUnknown } from '#core/network/words'
 import { wiringIn, type Wiring } from '#core/network/wiring'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { System } from '#core/system/system'
-import { currentIn, fuseAgainst, fusedEnds, isWrongFuse, localCode, type Conductor } from './conductor'
+import { currentIn, fuseAgainst, fusedTowards, isWrongFuse, localCode, type Conductor } from './conductor'
 
 interface Wire {
   readonly wiring: Wiring
@@ -20,15 +20,11 @@ interface Wire {
   readonly carries: number
 }
 
-/**
- * A run that can be judged: null for the chassis, and for a conductor that stays and whose size nobody knows, which
- * carries tomorrow what it carried yesterday.
- */
-function wireOf({ id }: Subjects['run'], system: System): Wire | null {
+/** A run of which it is said what it must be: null for the chassis. */
+function anyWireOf({ id }: Subjects['run'], system: System): Wire | null {
   const wiring = wiringIn(system)
   const run = wiring.ways.run(id)
   if (!run || run.areaMm2 === null) return null
-  if (isSizeUnknown(run)) return null
   return {
     wiring,
     run,
@@ -36,6 +32,15 @@ function wireOf({ id }: Subjects['run'], system: System): Wire | null {
     amps: heatingA(wiring.design(run)),
     carries: carriesA(run, run.areaMm2, run.count),
   }
+}
+
+/**
+ * A run that can be judged: not the chassis, and not a conductor that stays and whose size nobody knows, which carries
+ * tomorrow what it carried yesterday.
+ */
+function wireOf(subject: Subjects['run'], system: System): Wire | null {
+  const wire = anyWireOf(subject, system)
+  return wire && !isSizeUnknown(wire.run) ? wire : null
 }
 
 /** The smallest usual size that does; beyond the largest, several side by side. */
@@ -60,6 +65,7 @@ function sizeThat(does: (areaMm2: number, count: number) => boolean, { run }: Wi
 
 const sizeWords = ({ run, areaMm2 }: Wire, { q }: System): string =>
   said(
+    isSizeUnknown(run) ? 'needs ' : '',
     run.count > 1 ? `${run.count} × ` : '',
     q(areaMm2, 'mm²'),
     `, ${run.insulationC} °C insulation`,
@@ -100,14 +106,18 @@ const conductorOf = ({ name }: Subjects['run'], wire: Wire, system: System): Con
   limit: { kind: 'computed', text: 'table of ampacities, where the run lies' },
 })
 
-/** One-way length of a run, m: asked for where nobody has measured it. */
+/** One-way length of a run, m: asked for where nobody has measured it, and where its size is known. */
 function lengthM(run: Run, system: System): number {
-  if (run.lengthKnown !== 'open') return run.lengthM
+  if (run.lengthKnown !== 'open' || isSizeUnknown(run)) return run.lengthM
   const cable = system.many.conductors.find(({ $path }) => $path === run.cable)
   // A plug parts a cable in two runs, each of its share.
   if (cable) return (cable.lengthM * run.lengthM) / Number(cable.$usual('lengthM'))
   return system.part('runs', `runs/${run.id}`)?.lengthM ?? run.lengthM
 }
+
+/** One-way length of the return of a run of a length, m: its own where somebody set it, else it goes with the run. */
+const returnM = (back: Run, run: Run, length: number): number =>
+  back.lengthKnown === 'open' ? (length * back.lengthM) / run.lengthM : back.lengthM
 
 /** Sizes by the runs that are to have them. */
 type Sizes = ReadonlyMap<string, Conductors>
@@ -117,8 +127,9 @@ const asTheyAre: Sizes = new Map()
 class Way {
   private readonly parts: readonly {
     readonly run: Run
-    readonly back: Run | null
     readonly lengthM: number
+    readonly back: Run | null
+    readonly backM: number
   }[]
   readonly amps: number
 
@@ -128,9 +139,11 @@ class Way {
     system: System,
   ) {
     this.amps = wiring.flowsA(run)
-    this.parts = wiring.ways
-      .wayOf(run)
-      .map((part) => ({ run: part, back: wiring.ways.returnOf(part.id), lengthM: lengthM(part, system) }))
+    this.parts = wiring.ways.wayOf(run).map((part) => {
+      const length = lengthM(part, system)
+      const back = wiring.ways.returnOf(part.id)
+      return { run: part, lengthM: length, back, backM: back ? returnM(back, part, length) : 0 }
+    })
   }
 
   /** Resistance there and back, Ω: as it is, or with runs of other sizes. */
@@ -138,11 +151,11 @@ class Way {
     const { cableC } = this.wiring.network
     const ohmOf = (run: Run, length: number): number =>
       ohmAtSize({ ...run, lengthM: length }, sizes.get(run.id) ?? run, cableC)
-    return this.parts.reduce((sum, { run, back, lengthM: length }) => {
-      // A return that serves several runs is as long as all of them: it is counted with its own.
-      const backM = back && this.parts.length > 1 ? back.lengthM : length
-      return sum + ohmOf(run, length) + (back ? ohmOf(back, backM) : 0)
-    }, 0)
+    return this.parts.reduce(
+      (sum, { run, lengthM: length, back, backM }) =>
+        sum + ohmOf(run, length) + (back ? ohmOf(back, backM) : 0),
+      0,
+    )
   }
   lostV(sizes: Sizes = asTheyAre): number {
     return this.amps * this.ohm(sizes)
@@ -154,12 +167,11 @@ class Way {
     const backs = sized.flatMap(({ back }) => (back && isLaidWithItsRun(back) ? [back] : []))
     return new Map([...sized.map(({ run }) => run), ...backs].map((run) => [run.id, size]))
   }
-  /** Returns that were set by hand to less than their run. */
-  get thinReturns(): readonly Run[] {
-    return this.parts.flatMap(({ run, back }) => {
-      if (!back || back.areaMm2 === null || run.areaMm2 === null || isLaidWithItsRun(back)) return []
-      return back.areaMm2 * back.count < run.areaMm2 * run.count ? [back] : []
-    })
+  /** Returns whose size or length was set by hand. */
+  get returnsByHand(): readonly Run[] {
+    return this.parts.flatMap(({ back }) =>
+      back && [back.areaKnown, back.lengthKnown].includes('set') ? [back] : [],
+    )
   }
   get lengthM(): number {
     return this.parts.reduce((sum, { lengthM: length }) => sum + length, 0)
@@ -167,12 +179,16 @@ class Way {
   get hasReturn(): boolean {
     return this.parts.some(({ back }) => back !== null)
   }
-  /** Whether this run is the longest of its way, with which the whole way is judged. */
+  /** Whether the whole way is judged with this run: the longest, or, where nobody knows that one, the longest that was measured or set. */
   get isJudgedHere(): boolean {
-    const longest = Math.max(...this.parts.map(({ run }) => run.lengthM))
-    return this.parts.find(({ run }) => run.lengthM === longest)!.run.id === this.run.id
+    const runs = this.parts.map(({ run }) => run)
+    const longest = longestOf(runs)
+    const told = isSizeUnknown(longest) ? runs.filter(({ areaKnown }) => areaKnown !== 'sized') : []
+    return (told.length > 0 ? longestOf(told) : longest).id === this.run.id
   }
 }
+
+const longestOf = (runs: readonly Run[]): Run => runs.reduce((a, b) => (b.lengthM > a.lengthM ? b : a))
 
 /** What is left at a DC-DC at the end of a run, in each case of the engine: `12.9 V at cruise`. */
 function leftAtDcdc({ run, wiring }: Wire, { q }: System): string {
@@ -197,12 +213,14 @@ export const drop = check({
   takesTime: true,
   why: 'What is lost on the way is heat there and missing here: a charger that never finishes, a DC-DC that stops, a radio that fails when it sends.',
   judge(subject, system) {
-    const wire = wireOf(subject, system)
+    const wire = anyWireOf(subject, system)
     if (!wire || wire.run.returnOf !== null || wire.run.role === 'bond') return null
     const { q } = system
     const { wiring, run } = wire
     const way = new Way(run, wiring, system)
     if (way.amps < 0.05 || !way.isJudgedHere) return null
+    // What stays and is not known is taken for what it needs, where somebody set how its current comes back.
+    if (isSizeUnknown(run) && way.returnsByHand.length === 0) return null
     const { nominalV } = wiring.ways.post(run.from)!
     const share = wiring.dropShare(run)
     const mostV = share * nominalV
@@ -215,7 +233,10 @@ export const drop = check({
       formula: () =>
         said(
           `${q(way.lengthM, 'm')} ${way.hasReturn ? 'there and back' : 'one way'}, ${sizeWords(wire, system)}`,
-          ...way.thinReturns.map(({ areaMm2 }) => `, back by ${q(areaMm2!, 'mm²')}`),
+          ...way.returnsByHand.map(
+            ({ areaMm2, lengthM: m }) =>
+              `, back ${areaMm2 === null ? '' : `${q(areaMm2, 'mm²')}, `}${q(m, 'm')}`,
+          ),
           ': ',
           `${q(way.ohm() * 1000, 'mΩ')} × ${q(way.amps, 'A')} = ${q(lostV, 'V')}`,
           `, ${Math.round((lostV / nominalV) * 1000) / 10} %${caseWords(wire)}${leftAtDcdc(wire, system)}`,
@@ -227,7 +248,7 @@ export const drop = check({
       remedies: over
         ? [
             ...sizeThat((areaMm2, count) => way.lostV(way.sizedTo({ areaMm2, count })) <= mostV, wire),
-            ...thickerReturns(way, run, mostV),
+            ...thickerReturn(way, run, mostV),
           ]
         : [],
     }
@@ -235,11 +256,14 @@ export const drop = check({
 })
 
 /** A return that was set thinner than its run, as thick as that: where then no more is lost than may be. */
-function thickerReturns(way: Way, { areaMm2, count }: Run, mostV: number): RemedyRef[] {
-  const [thin, ...others] = way.thinReturns
-  if (!thin || others.length > 0 || way.lostV(new Map([[thin.id, { areaMm2, count }]])) > mostV) return []
-  const values = count > thin.count ? { values: { count } } : {}
-  return [{ id: 'run.thicker', on: `runs/${thin.id}`, value: areaMm2!, ...values }]
+function thickerReturn(way: Way, { areaMm2, count }: Run, mostV: number): RemedyRef[] {
+  const thin = way.returnsByHand.filter(
+    (back) => back.areaMm2 !== null && back.areaMm2 * back.count < areaMm2! * count,
+  )
+  const [back] = thin
+  if (!back || thin.length > 1 || way.lostV(new Map([[back.id, { areaMm2, count }]])) > mostV) return []
+  const values = count > back.count ? { values: { count } } : {}
+  return [{ id: 'run.thicker', on: `runs/${back.id}`, value: areaMm2!, ...values }]
 }
 
 export const fuseRating = check({
@@ -250,11 +274,13 @@ export const fuseRating = check({
   takesTime: true,
   why: 'A fuse protects the conductor: larger than that, the conductor glows in a short that never blows it; smaller than what flows, it blows for nothing.',
   judge(subject, system) {
-    const wire = wireOf(subject, system)
-    const fuse = wire && wire.run.role !== 'cranking' ? wire.wiring.ways.fuseOf(wire.run) : null
-    const ratedA = fuse?.fitting?.ratedA ?? null
-    if (wire && !fuse) return unfused(subject, wire)
-    if (!wire || !fuse || ratedA === null) return null
+    const wire = anyWireOf(subject, system)
+    if (!wire) return null
+    const fuse = wire.run.role === 'cranking' ? null : wire.wiring.ways.fuseOf(wire.run)
+    // Whatever its size is.
+    if (!fuse) return unfused(subject, wire)
+    const ratedA = fuse.fitting?.ratedA ?? null
+    if (ratedA === null || isSizeUnknown(wire.run)) return null
     const { amps, run } = wire
     const conductor = conductorOf(subject, wire, system)
     const on = {
@@ -308,17 +334,16 @@ export const bothEnds = check({
     const wiring = wiringIn(system)
     const run = wiring.ways.run(subject.id)
     if (!run || run.role !== 'charge' || run.returnOf !== null) return null
-    // What lies between a source and its own fuse is a matter of the fuse’s place.
-    if ([run.from, run.to].some((end) => ['battery', 'bar'].includes(wiring.ways.post(end)!.kind)))
-      return null
-    const [near, far] = wiring.sourcesBeyond(run)
-    if (!near.source || !far.source) return null
-    const unfused = [near, far].filter(({ fuse }) => !fuse)
-    return fusedEnds(
+    const fed = fedBy(run, wiring)
+    if (fed.length === 0) return null
+    const called = (some: readonly Feeding[]): string[] => [
+      ...new Set(some.map(({ source }) => nameOf(source, wiring))),
+    ]
+    return fusedTowards(
       {
         name: subject.name,
-        fedBy: feeds(far.source, wiring),
-        unfused: unfused.map(({ source }) => feeds(source!, wiring)),
+        fedBy: called(fed),
+        unfused: called(fed.filter(({ fuse }) => !fuse)),
         limit: { kind: 'physics', text: 'each battery feeds a fault from its end' },
       },
       {
@@ -329,18 +354,45 @@ export const bothEnds = check({
   },
 })
 
-/** What feeds a fault from a post, as it is called inside a sentence. */
-function feeds(post: Post, { network }: Wiring): string {
+/** A battery or a bar that feeds a fault, and whether a fuse stands before it. */
+interface Feeding {
+  readonly source: Post
+  readonly fuse: boolean
+}
+
+/**
+ * What feeds a fault in a run: the sources beyond both its ends, where there are two; and any battery towards which a
+ * fuse was left out on its way. What lies between a source and its own fuse is a matter of the fuse’s place.
+ */
+function fedBy(run: Run, wiring: Wiring): Feeding[] {
+  const [near, far] = wiring.sourcesBeyond(run)
+  const touches = [run.from, run.to].some((end) => ['battery', 'bar'].includes(wiring.ways.post(end)!.kind))
+  const both =
+    !touches && near.source && far.source
+      ? [
+          { source: near.source, fuse: near.fuse },
+          { source: far.source, fuse: far.fuse },
+        ]
+      : []
+  const bare = leftOut(run, wiring).length > 0 ? wiring.ways.bareBatteriesOf(run) : []
+  return [...both, ...bare.map((source) => ({ source, fuse: false }))]
+}
+
+/** What feeds a fault, as it is called inside a sentence. */
+function nameOf(post: Post, { network }: Wiring): string {
   const battery = network.units.find(({ kind, plus }) => kind === 'battery' && plus === post.id)
   return mid((battery ?? post).name)
 }
 
-/** Fittings on the way of a run that are proposed and not there. */
+/** A joint bears the id of the fitting that is not there: those of fuses end so. */
+const isFuseId = (id: string): boolean => /\bfuse$/.test(id)
+
+/** Fuses on the way of a run that are proposed and not there. */
 const leftOut = (run: Run, wiring: Wiring): string[] => [
   ...new Set(
     wiring.ways
       .wayOf(run)
       .flatMap(({ from, to }) => [from, to])
-      .filter((id) => wiring.ways.post(id)?.kind === 'joint'),
+      .filter((id) => wiring.ways.post(id)?.kind === 'joint' && isFuseId(id)),
   ),
 ]

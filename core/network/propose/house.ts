@@ -103,8 +103,12 @@ function joinedTo(
   return { plusTo, minusTo: i === count ? 'bank-minus' : `bank-${i + 1}-minus` }
 }
 
-/** Whether bars and a main switch would be needless: a motorcycle, whose few leads go to the battery. */
-const isSmall = ({ craft }: Builder['system']): boolean => craft === 'motorcycle'
+/**
+ * Whether bars and a main switch would be needless: a motorcycle, whose few leads go to the battery. Where old lead is
+ * joined to it, each of the two must have its fuse.
+ */
+const isSmall = ({ craft, one }: Builder['system']): boolean =>
+  craft === 'motorcycle' && one.use.mixed !== 'hybrid' && one.use.mixed !== 'relay'
 
 /** The bank by the trade's order: its fuse, its switch, the bar; in the negative the shunt, and nothing before it. */
 export function houseOf(build: Builder): Joint {
