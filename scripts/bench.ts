@@ -42,7 +42,7 @@ const parts: Readonly<Record<string, () => void | Promise<void>>> = {
 const asked = process.argv.slice(2)
 // A process of its own for one job of the diagnosis.
 if (asked[0] === 'diagnosis-of') {
-  benchDiagnosisOf(asked[1]!)
+  await benchDiagnosisOf(asked[1]!)
   process.exit()
 }
 const all = { ...parts, ...long }

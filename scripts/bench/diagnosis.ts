@@ -1,4 +1,4 @@
-import { spawn } from 'node:child_process'
+import { fork } from 'node:child_process'
 import { availableParallelism } from 'node:os'
 import pLimit from 'p-limit'
 import { Diagnosis, sureFrom } from '#core/proving/diagnosis'
@@ -79,22 +79,21 @@ function searchAll(number: string): JobTried {
 }
 
 /** The part of {@link benchDiagnosis} that a process of its own does: one job. */
-export function benchDiagnosisOf(number: string): void {
-  process.stdout.write(JSON.stringify(searchAll(number)))
-}
+export const benchDiagnosisOf = (number: string): Promise<void> =>
+  new Promise((resolve) => process.send!(searchAll(number), undefined, undefined, () => resolve()))
 
 function inProcess(number: string): Promise<JobTried> {
+  const begun = Date.now()
   return new Promise((resolve, reject) => {
-    const child = spawn(process.execPath, [process.argv[1]!, 'diagnosis-of', number], {
-      stdio: ['ignore', 'pipe', 'inherit'],
+    const child = fork(process.argv[1]!, ['diagnosis-of', number])
+    child.once('message', (told: JobTried) => {
+      console.log(
+        `Job ${number}: ${told.tried.length} searches in ${Math.round((Date.now() - begun) / 1000)} s`,
+      )
+      resolve(told)
     })
-    let text = ''
-    child.stdout.on('data', (more: Buffer) => (text += more.toString()))
-    child.on('error', reject)
-    child.on('close', (code) => {
-      if (code === 0) resolve(JSON.parse(text) as JobTried)
-      else reject(new Error(`Job ${number} ended with ${code}`))
-    })
+    child.once('error', reject)
+    child.once('exit', (code) => reject(new Error(`Job ${number} ended with ${code}`)))
   })
 }
 
