@@ -1,6 +1,8 @@
 import { Ahead } from './ahead'
 import { scaled, unscaled, type Cause, type Hypothesis } from './hypotheses'
+import { routineOf } from './tests/index'
 import type { ProofTest } from './tests/test'
+import { Trail, withNoise } from './trail'
 
 /** A reading of a test. */
 export interface Taken {
@@ -19,14 +21,13 @@ export interface Knowledge {
 interface Weighed {
   /** Logarithm of prior times likelihood. */
   readonly log: number
-  /** Rows of the triangular root of the readings' covariance, and what each reading is off by in it. */
-  readonly rows: readonly Float64Array[]
+  /** By how much each reading is off, in deviations, given those before: along the root of their covariance. */
   readonly off: readonly number[]
 }
 
 /** A hypothesis is excluded where it is less likely than the likeliest by so much, as a logarithm. */
 const excludedBelow = 40
-const excluded: Weighed = { log: -Infinity, rows: [], off: [] }
+const excluded: Weighed = { log: -Infinity, off: [] }
 
 /** A cause with its probability. */
 export interface Ranked {
@@ -44,9 +45,6 @@ export interface Outlook {
   readonly variance: number
 }
 
-/** The variance of a reading by what is not known yet and its own noise, of which the most part always stays. */
-const withNoise = (variance: number, noise: number): number => Math.max(variance + noise, 0.25 * noise)
-
 /** The likeliest hypotheses that are so much of all are looked at when it is asked what would tell them apart. */
 const lookedAt = 0.995
 
@@ -56,7 +54,6 @@ const lookedAt = 0.995
  * integrated as a mixture. Readings are added one by one, by the triangular root (Cholesky) of the covariance.
  */
 export class Posterior {
-  private readonly places: readonly number[]
   private theWeights: readonly number[] | undefined
   private theLikely: readonly number[] | undefined
 
@@ -67,9 +64,9 @@ export class Posterior {
     readonly known: Knowledge,
     readonly taken: readonly Taken[],
     private readonly weighed: readonly Weighed[],
+    private readonly trail: Trail,
     before?: Posterior,
   ) {
-    this.places = taken.map(({ test }) => known.tests.indexOf(test))
     this.aheads = new Map(before?.aheads)
   }
 
@@ -78,7 +75,8 @@ export class Posterior {
     return new Posterior(
       known,
       [],
-      known.hypotheses.map(({ prior }) => ({ log: Math.log(prior), rows: [], off: [] })),
+      known.hypotheses.map(({ prior }) => ({ log: Math.log(prior), off: [] })),
+      Trail.along(routineOf(known.tests).map((test) => known.tests.indexOf(test))),
     )
   }
 
@@ -88,45 +86,25 @@ export class Posterior {
 
   /** With one more reading. What is as good as excluded is followed no further. */
   with(taken: Taken): Posterior {
-    const at = this.known.tests.indexOf(taken.test)
+    const trail = this.trail.after(this.known.tests.indexOf(taken.test))
     const least = Math.max(...this.weighed.map(({ log }) => log)) - excludedBelow
     const weighed = this.weighed.map((one, h): Weighed => {
       if (one.log < least) return excluded
-      const { row, mean, variance } = this.conditional(h, at)
-      const sd = Math.sqrt(variance)
+      const { mean, sd } = this.conditional(h, trail)
       const z = (taken.value - mean) / sd
-      row[row.length - 1] = sd
-      return {
-        log: one.log - Math.log(sd) - 0.5 * z * z,
-        rows: [...one.rows, row],
-        off: [...one.off, z],
-      }
+      return { log: one.log - Math.log(sd) - 0.5 * z * z, off: [...one.off, z] }
     })
-    return new Posterior(this.known, [...this.taken, taken], weighed, this)
+    return new Posterior(this.known, [...this.taken, taken], weighed, trail, this)
   }
 
-  /** A reading by one hypothesis, given those before: its mean and variance, and its row of the root. */
-  private conditional(
-    h: number,
-    at: number,
-  ): { readonly row: Float64Array; readonly mean: number; readonly variance: number } {
-    const { means, noise, covariance } = this.known.hypotheses[h]!
-    const { rows, off } = this.weighed[h]!
-    const base = at * this.known.tests.length
-    const count = this.places.length
-    const row = new Float64Array(count + 1)
-    let mean = means[at]!
-    let variance = covariance[base + at]!
-    for (let i = 0; i < count; i++) {
-      const own = rows[i]!
-      let left = covariance[base + this.places[i]!]!
-      for (let k = 0; k < i; k++) left -= row[k]! * own[k]!
-      const entry = left / own[i]!
-      row[i] = entry
-      mean += entry * off[i]!
-      variance -= entry * entry
-    }
-    return { row, mean, variance: withNoise(variance, noise[at]!) }
+  /** The next reading by one hypothesis, given those before: its mean and standard deviation. */
+  private conditional(h: number, next: Trail): { readonly mean: number; readonly sd: number } {
+    const hypothesis = this.known.hypotheses[h]!
+    const { off } = this.weighed[h]!
+    const row = next.row(h, hypothesis)
+    let mean = hypothesis.means[next.place]!
+    for (let i = 0; i < off.length; i++) mean += row[i]! * off[i]!
+    return { mean, sd: row[off.length]! }
   }
 
   /** The weight of each hypothesis, 0 to 1, in sum 1. */
@@ -182,15 +160,18 @@ export class Posterior {
   private moved(h: number): number {
     const { bySize, width } = this.known.hypotheses[h]!
     if (width === 0) return 0
-    const { rows, off } = this.weighed[h]!
-    const row = new Float64Array(rows.length)
+    const hypothesis = this.known.hypotheses[h]!
+    const { off } = this.weighed[h]!
+    const row = new Float64Array(off.length)
     let sum = 0
-    rows.forEach((own, i) => {
-      let left = bySize[this.places[i]!]!
+    for (let i = 0; i < off.length; i++) {
+      const step = this.trail.steps[i]!
+      const own = step.row(h, hypothesis)
+      let left = bySize[step.place]!
       for (let k = 0; k < i; k++) left -= row[k]! * own[k]!
       row[i] = left / own[i]!
       sum += row[i]! * off[i]!
-    })
+    }
     return sum
   }
 
@@ -219,10 +200,12 @@ export class Posterior {
   /** What a hypothesis expects, brought up to the readings. */
   private aheadOf(h: number): Ahead {
     const hypothesis = this.known.hypotheses[h]!
-    const { rows, off } = this.weighed[h]!
+    const { off } = this.weighed[h]!
     let ahead = this.aheads.get(h) ?? Ahead.of(hypothesis)
-    for (let i = ahead.count; i < rows.length; i++)
-      ahead = ahead.after(hypothesis, { place: this.places[i]!, row: rows[i]!, off: off[i]! })
+    for (let i = ahead.count; i < off.length; i++) {
+      const step = this.trail.steps[i]!
+      ahead = ahead.after(hypothesis, { place: step.place, row: step.row(h, hypothesis), off: off[i]! })
+    }
     this.aheads.set(h, ahead)
     return ahead
   }

@@ -17,6 +17,7 @@ import { bitsOfReading, mostBits } from './next'
 import { movedRig } from './parameters'
 import { callsOf, firstCallsIn } from './calibration'
 import { economical } from './procedure'
+import { expectedWords, readingWords } from './readings'
 import { expectedRows, rankingRows } from './rows'
 import { hiddenCause, standInStream } from './stream'
 import { caseC } from './tests/engine'
@@ -108,6 +109,13 @@ describe('what a test must read', () => {
       expect(Number.isFinite(value)).toBe(true)
       expect(tolerance).toBeGreaterThan(0)
     }
+  })
+
+  it('is told with its tolerance, and what is printed on a part just as it is', () => {
+    const q = (value: number, unit: string) => `${value} ${unit}`
+    expect(expectedWords(14.05, 0.12, 'volts', 'V', q)).toBe('14.05 ± 0.12 V')
+    expect(expectedWords(200, 2, 'size', 'A', q)).toBe('200 A')
+    expect(readingWords(16, 'size', 'mm²', q)).toBe('16 mm²')
   })
 
   it('of the case’s temperature begins at the air around it and settles as the model says', () => {

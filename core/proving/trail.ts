@@ -1,0 +1,63 @@
+import type { Hypothesis } from './hypotheses'
+
+/** The variance of a reading by what is not known yet and its own noise, of which the most part always stays. */
+export const withNoise = (variance: number, noise: number): number => Math.max(variance + noise, 0.25 * noise)
+
+/**
+ * The tests that were read, in their order, with what does not hang on what was read: for each hypothesis the rows of
+ * the triangular root (Cholesky) of the readings' covariance, worked out when they are first asked for. What follows
+ * the routine is kept, since every search begins with it; what leaves it goes with whoever went there.
+ */
+export class Trail {
+  private readonly rows: (Float64Array | undefined)[] = []
+  private onwards: Trail | null = null
+  /** Every step up to this one, itself last. */
+  readonly steps: readonly Trail[]
+
+  private constructor(
+    /** Of the test, among all. */
+    readonly place: number,
+    before: readonly Trail[],
+    /** Places of the tests of the routine, while this follows it. */
+    private readonly routine: readonly number[] | null,
+  ) {
+    this.steps = place < 0 ? [] : [...before, this]
+  }
+
+  /** Before anything is read. */
+  static along(routine: readonly number[]): Trail {
+    return new Trail(-1, [], routine)
+  }
+
+  /** With one more test. */
+  after(place: number): Trail {
+    const follows = this.routine !== null && this.routine[this.steps.length] === place
+    if (!follows) return new Trail(place, this.steps, null)
+    return (this.onwards ??= new Trail(place, this.steps, this.routine))
+  }
+
+  /** The row of the last reading by the hypothesis of a number: what it has in common with those before, its own deviation last. */
+  row(h: number, hypothesis: Hypothesis): Float64Array {
+    return (this.rows[h] ??= this.rowOf(h, hypothesis))
+  }
+
+  private rowOf(h: number, hypothesis: Hypothesis): Float64Array {
+    const { covariance, noise, means } = hypothesis
+    const { place, steps } = this
+    const base = place * means.length
+    const count = steps.length - 1
+    const row = new Float64Array(count + 1)
+    let variance = covariance[base + place]!
+    for (let i = 0; i < count; i++) {
+      const step = steps[i]!
+      const own = step.row(h, hypothesis)
+      let left = covariance[base + step.place]!
+      for (let k = 0; k < i; k++) left -= row[k]! * own[k]!
+      const entry = left / own[i]!
+      row[i] = entry
+      variance -= entry * entry
+    }
+    row[count] = Math.sqrt(withNoise(variance, noise[place]!))
+    return row
+  }
+}
