@@ -13,10 +13,9 @@ interface Server {
   readonly url: string
 }
 
-/** A whole survey as it stands on paper. */
-export const paper = completeJob(
-  JSON.parse(readFileSync(join(root, 'demo/jobs/0417-oyster-workboat.json'), 'utf8')) as JobDocument,
-)
+/** The whole survey of a demo job as it stands on paper. */
+export const paperOf = (file: string): JobDocument =>
+  completeJob(JSON.parse(readFileSync(join(root, 'demo/jobs', `${file}.json`), 'utf8')) as JobDocument)
 
 /** A job to type it into: a blank one, or one begun as the typical vehicle or vessel of a name. */
 export const newJob = async (app: Server, typical?: string): Promise<StoredJob> =>
@@ -43,11 +42,12 @@ const valuesOf = (job: JobDocument): string[] =>
     )
     .toSorted()
 
-/** Opens a job, has it typed, and holds what arrived against the paper. */
+/** Opens a job, has a paper typed into it, and holds what arrived against that. */
 export async function typed(
   page: Page,
   app: Server,
   { id, document: start }: StoredJob,
+  paper: JobDocument,
   type: (start: JobDocument) => Promise<Effort>,
 ): Promise<Effort> {
   await page.goto(`${app.url}/jobs/${id}`)

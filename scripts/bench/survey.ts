@@ -1,5 +1,5 @@
 import { stationIds } from '#core/job/fields'
-import { newJob, paper, typed } from '../../tests/paper'
+import { newJob, paperOf, typed } from '../../tests/paper'
 import { Thumb, Typist, type Effort } from '../../tests/typist'
 import type { Demo } from '../lib/demo'
 
@@ -15,11 +15,12 @@ const ways = {
  */
 export async function benchSurvey({ browser, url }: Demo): Promise<void> {
   const rows = []
+  const paper = paperOf('0417-oyster-workboat')
   for (const [on, { surveyor: Surveyor, ...device }] of Object.entries(ways)) {
     let blank = 0
     for (const typical of [undefined, 'workboat']) {
       const page = await browser.newPage(device)
-      const effort = await typed(page, { url }, await newJob({ url }, typical), (start) =>
+      const effort = await typed(page, { url }, await newJob({ url }, typical), paper, (start) =>
         new Surveyor(page, paper, start).survey(),
       )
       await page.close()
