@@ -9,13 +9,7 @@ import {
   type PlacedNode,
   type Room,
 } from './layout'
-
-/** A piece of a drawing: an element of SVG with what is in it. Whoever shows it makes elements of it; a file, text. */
-export interface Shape {
-  readonly tag: 'svg' | 'g' | 'path' | 'rect' | 'circle' | 'text'
-  readonly attributes: Readonly<Record<string, string | number>>
-  readonly children: readonly (Shape | string)[]
-}
+import { at, path, round, shape, text, type Shape } from './shape'
 
 /** Colours of a drawing: names of them on the page, values on paper. */
 export interface Palette {
@@ -55,25 +49,8 @@ interface Look {
   readonly byHand?: string
 }
 
-const round = (value: number): number => Math.round(value * 10) / 10
 const lineHeight = 14
 const margin = 14
-
-type Attributes = Readonly<Record<string, string | number | null>>
-const shape = (
-  tag: Shape['tag'],
-  attributes: Attributes,
-  ...children: readonly (Shape | string)[]
-): Shape => ({
-  tag,
-  attributes: Object.fromEntries(
-    Object.entries(attributes).filter((one): one is [string, string | number] => one[1] !== null),
-  ),
-  children,
-})
-const path = (d: string, stroke: string, width: number, more: Attributes = {}): Shape =>
-  shape('path', { d, fill: 'none', stroke, 'stroke-width': width, ...more })
-const at = (...numbers: readonly number[]): string => numbers.map(round).join(' ')
 
 /** A drawing: found thin, new strong, what goes dashed and crossed out; readable without colour. */
 export function svgOf(layout: Layout, look: Look): Shape {
@@ -134,9 +111,6 @@ function probesOn({ nodes }: Layout, { probes, palette }: Look): Shape[] {
   }
   return [...on(probes?.red, '+'), ...on(probes?.black, '−')]
 }
-
-const text = (x: number, y: number, words: string, fill: string, bold = false): Shape =>
-  shape('text', { x: round(x), y: round(y), fill, 'font-weight': bold ? 700 : null }, words)
 
 /** A verdict’s mark: a shape for each, so that it is read without colour. */
 function mark(x: number, y: number, verdict: Verdict, { palette }: Look): Shape {

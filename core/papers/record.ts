@@ -12,7 +12,7 @@ import { expectationOf } from '#core/proving/expect'
 import { routineOf } from '#core/proving/tests/index'
 import { expectedWords, readingWords } from '#core/proving/readings'
 import { fittedWords } from '#core/proving/fitted'
-import type { Shape } from '#core/network/svg'
+import type { Shape } from '#core/network/shape'
 import { worst, verdictWords, type Verdict } from '#core/system/verdict'
 import { writerIn } from '#core/units/format'
 import {

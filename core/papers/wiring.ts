@@ -1,7 +1,7 @@
 import { fuseFamilies } from '#core/job/parts/wiring'
 import { crafts, type JobDocument } from '#core/job/document'
 import type { WiredJob } from '#core/assessment/wired'
-import type { Shape } from '#core/network/svg'
+import type { Shape } from '#core/network/shape'
 import { lengthWords, lineWords, sizeWords, stateWords } from '#core/network/words'
 import type { DisplayUnits } from '#core/units/display'
 import { inSentence, writerIn, type Write } from '#core/units/format'
