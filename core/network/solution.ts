@@ -15,7 +15,7 @@ export interface Solution {
 const exactA = 1e-7
 /** Worse is a fault of a law, A. */
 const worstA = 1e-3
-const mostSteps = 500
+const mostSteps = 800
 /** Steps after which units that draw more the lower their voltage are stepped as resistances: slower, and never astray. */
 const patience = 40
 /**
@@ -24,8 +24,9 @@ const patience = 40
  */
 const morePatience = 200
 const shortStepSiemens = 50
-const leastSiemensAt = (step: number): number | null =>
-  step < patience ? null : step < morePatience ? 0 : shortStepSiemens
+/** Whoever is as near as that after so many steps, A, is on the way and goes on; up to so many steps. */
+const nearA = 0.05
+const mostPatience = 500
 const mostHalvings = 40
 /** A step need not be exact: its end is flat enough at this share of how steep it began. */
 const flatEnough = 0.1
@@ -116,13 +117,16 @@ export class Solver {
     let volts: Float64Array = first
     let sums = this.sumsAt(numbered, volts)
     let worst = largest(sums)
+    let isShort = false
     for (let step = 0; step < mostSteps && worst > exactA; step++) {
       // Whoever went astray begins anew, with short steps.
-      if (step === morePatience) {
+      if ((step === morePatience && worst > nearA) || (step === mostPatience && !isShort && worst > worstA)) {
+        isShort = true
         volts = first
         sums = this.sumsAt(numbered, volts)
       }
-      const change = this.newtonStep(numbered, volts, sums, leastSiemensAt(step))
+      const leastSiemens = isShort ? shortStepSiemens : step < patience ? null : 0
+      const change = this.newtonStep(numbered, volts, sums, leastSiemens)
       const share = this.shareOf(numbered, volts, sums, change)
       volts = moved(volts, change, share)
       sums = this.sumsAt(numbered, volts)

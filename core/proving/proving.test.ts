@@ -8,7 +8,7 @@ import { Diagnosis, sureFrom } from './diagnosis'
 import { allFaults } from './faults/index'
 import { anyJobFrom } from '#core/testing'
 import { expectationOf } from './expect'
-import { causesOf, soundId } from './hypotheses'
+import { causesOf, rigWith, soundId } from './hypotheses'
 import { Proof } from './predict'
 import { chanceOf } from './chance'
 import { asItIs, StandIn } from './instruments'
@@ -24,6 +24,7 @@ import { caseC } from './tests/engine'
 import { routineOf } from './tests/index'
 import { togetherOf } from './together'
 import { demoJob } from '../../scripts/bench/demo-jobs'
+import { specifiedJob } from '../../scripts/lib/demo-shelf'
 
 const workboat = new Diagnosis(demoJob('0417'))
 const sidecar = new Diagnosis(demoJob('0433'))
@@ -331,6 +332,22 @@ describe('every fault', () => {
           const read = proof.readings(cause.fault.change(proof.rig, cause.at!, size), proof.tests)
           for (const value of read.values()) expect(Number.isFinite(value)).toBe(true)
         }
+  })
+
+  it('comes to rest where the steps of its circuit are slow to end', () => {
+    const trailer = new Diagnosis(specifiedJob(demoJob('0430')))
+    const { proof, causes: all } = trailer
+    for (const [id, seed] of [
+      ['open-run@panel-return', 4],
+      ['resistance@alternator-1-feed', 15],
+    ] as const) {
+      const i = all.findIndex((cause) => cause.id === id)
+      const chance = chanceOf(100_000 * i + seed + 1)
+      const { sizes } = all[i]!
+      const size = sizes[Math.floor(chance() * sizes.length)]!
+      const rig = asItIs(proof, rigWith(proof, all[i]!, size), chance)
+      for (const value of proof.readings(rig, proof.tests).values()) expect(Number.isFinite(value)).toBe(true)
+    }
   })
 
   it('leaves the sound rig as it is', () => {
