@@ -365,15 +365,11 @@ interface Feeding {
  * fuse was left out on its way. What lies between a source and its own fuse is a matter of the fuse’s place.
  */
 function fedBy(run: Run, wiring: Wiring): Feeding[] {
-  const [near, far] = wiring.sourcesBeyond(run)
+  const ends = wiring
+    .sourcesBeyond(run)
+    .flatMap(({ source, fuse }): Feeding[] => (source ? [{ source, fuse }] : []))
   const touches = [run.from, run.to].some((end) => ['battery', 'bar'].includes(wiring.ways.post(end)!.kind))
-  const both =
-    !touches && near.source && far.source
-      ? [
-          { source: near.source, fuse: near.fuse },
-          { source: far.source, fuse: far.fuse },
-        ]
-      : []
+  const both = !touches && ends.length === 2 ? ends : []
   const bare = leftOut(run, wiring).length > 0 ? wiring.ways.bareBatteriesOf(run) : []
   return [...both, ...bare.map((source) => ({ source, fuse: false }))]
 }
