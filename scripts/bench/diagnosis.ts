@@ -87,9 +87,8 @@ function inProcess(number: string): Promise<JobTried> {
   return new Promise((resolve, reject) => {
     const child = fork(process.argv[1]!, ['diagnosis-of', number])
     child.once('message', (told: JobTried) => {
-      console.log(
-        `Job ${number}: ${told.tried.length} searches in ${Math.round((Date.now() - begun) / 1000)} s`,
-      )
+      console.log(`Job ${number} after ${Math.round((Date.now() - begun) / 1000)} s`)
+      tell(told)
       resolve(told)
     })
     child.once('error', reject)
@@ -117,23 +116,35 @@ function rowOf(what: string, all: readonly Tried[]): Record<string, string | num
   }
 }
 
+const isFaulty = ({ fault }: Tried): boolean => fault !== 'none'
+
+/** What one job came to, told as soon as it is there: the whole takes long. */
+function tell({ job, tests, causes, together, tried }: JobTried): void {
+  console.log(
+    `Job ${job}: ${tests} tests, ${causes} causes, ${together.length} groups that no test tells apart: ${together.map((ids) => ids.join(' = ')).join('; ')}`,
+  )
+  console.log(alarmsIn(tried))
+  console.table([rowOf(`job ${job}`, tried.filter(isFaulty))])
+}
+
+/** How often a sound system was called faulty. */
+function alarmsIn(tried: readonly Tried[]): string {
+  const sound = tried.filter((one) => !isFaulty(one))
+  const alarmed = sound.filter(({ top, probability }) => top !== 'none' && probability >= 0.5)
+  return `Sound systems called faulty: ${alarmed.length} of ${sound.length}, ${percent(alarmed.length / sound.length)}`
+}
+
 /** How well faults are found: over every demo job as specified, every fault it can have, and many seeds. */
 export async function benchDiagnosis(): Promise<void> {
   const limit = pLimit(availableParallelism())
   const jobs = await Promise.all(demoJobs.map(([name]) => limit(() => inProcess(name.slice(0, 4)))))
   const all = jobs.flatMap(({ tried }) => tried)
-  const wrong = all.filter(({ fault }) => fault !== 'none')
-  const sound = all.filter(({ fault }) => fault === 'none')
+  const wrong = all.filter(isFaulty)
   console.log(
     `Diagnosis: right cause first, among three, readings from the alarm until ${100 * sureFrom} % sure`,
   )
   console.table([
-    ...jobs.map(({ job, tried }) =>
-      rowOf(
-        `job ${job}`,
-        tried.filter(({ fault }) => fault !== 'none'),
-      ),
-    ),
+    ...jobs.map(({ job, tried }) => rowOf(`job ${job}`, tried.filter(isFaulty))),
     rowOf('all', wrong),
   ])
   console.table(
@@ -145,14 +156,7 @@ export async function benchDiagnosis(): Promise<void> {
       'taken for': takenFor(wrong.filter((one) => one.fault === fault)),
     })),
   )
-  const alarmed = sound.filter(({ top, probability }) => top !== 'none' && probability >= 0.5)
-  console.log(
-    `Sound systems called faulty: ${alarmed.length} of ${sound.length}, ${percent(alarmed.length / sound.length)}`,
-  )
-  for (const { job, tests, causes, together } of jobs)
-    console.log(
-      `Job ${job}: ${tests} tests, ${causes} causes, ${together.length} groups that no test tells apart: ${together.map((ids) => ids.join(' = ')).join('; ')}`,
-    )
+  console.log(alarmsIn(all))
   console.table(calibrationOf(jobs.flatMap(({ calls }) => calls)))
 }
 
