@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { isRecording, readProofCsv, readRecordingCsv, readValue, writeProofCsv } from './proof-csv'
+import { isRecording, readProofCsv, readRecordingCsv, readValue } from './proof-csv'
 
 const volts = { id: 'rested-bank', quantity: 'volts', unit: 'V' } as const
 const answer = { id: 'acts-reset', quantity: 'answer', unit: '' } as const
@@ -29,10 +29,6 @@ describe('readings of tests as a table', () => {
   ])('say what is wrong with %j by line and column', (text, line, column) => {
     const { problems } = readProofCsv(text, tests)
     expect(problems[0]).toMatchObject({ line, column })
-  })
-  it('are written as they are read', () => {
-    const readings = [{ test: volts, value: 13.28 }]
-    expect(readProofCsv(writeProofCsv(readings), tests).readings).toEqual(readings)
   })
 })
 

@@ -1,4 +1,4 @@
-import { readTable, writeTable, type TableColumns, type TableProblem } from './table'
+import { readTable, type TableColumns, type TableProblem } from './table'
 import type { ProofTest } from '#core/proving/tests/test'
 import type { ShownTest } from '#core/proving/shown'
 import { parseQuantity } from '#core/units/parse'
@@ -91,12 +91,3 @@ export function readValue(
   const answer = quantity === 'answer' ? answers[text.trim().toLowerCase()] : undefined
   return answer === undefined ? parseQuantity(text, unit) : { ok: true, value: answer }
 }
-
-/** Readings as a table that {@link readProofCsv} reads. */
-export const writeProofCsv = (
-  readings: readonly { readonly test: Readable; readonly value: number }[],
-): string =>
-  writeTable(
-    columns,
-    readings.map(({ test, value }) => ({ test: test.id, value: String(value) })),
-  )
