@@ -9,8 +9,13 @@ import { timesBetween, type Fault, type Place } from './fault'
 const leastA = 1
 /** What a poor joint costs at the current of its run, V of 12: from hardly any to nearly all. */
 const costsV = [0.04, 3] as const
-/** Runs are fitted at most so many usual sizes too thin. */
-const sizesTooThin = 3
+/** Runs are fitted at most so many usual sizes too thin, from the drum beside, or too thick, from what was left over. */
+const [sizesTooThin, sizesTooThick] = [3, 2]
+
+const sizesBeside = (areaMm2: number): number[] => [
+  ...cableSizesMm2.filter((size) => size < areaMm2).slice(-sizesTooThin),
+  ...cableSizesMm2.filter((size) => size > areaMm2).slice(0, sizesTooThick),
+]
 
 export const runWhere = ({ rig: { network } }: Bench, run: Run): string =>
   `in ${run.number} (${postName(network, run.from)} – ${postName(network, run.to)})`
@@ -81,7 +86,7 @@ export const broken: Fault = {
 
 export const wrongSize: Fault = {
   id: 'wrong-size',
-  title: 'Thinner cable than specified',
+  title: 'Another cable than specified',
   prior: 1,
   unit: 'mm²',
   scale: 'each',
@@ -91,16 +96,15 @@ export const wrongSize: Fault = {
       .map(({ run }) => ({
         at: run.id,
         where: runWhere(bench, run),
-        sizes: cableSizesMm2.filter((size) => size < run.areaMm2!).slice(-sizesTooThin),
-      }))
-      .filter(({ sizes }) => sizes.length > 0),
+        sizes: sizesBeside(run.areaMm2!),
+      })),
   change: (rig, at, areaMm2) => {
     const run = rig.network.runs.find(({ id }) => id === at)!
     const { cableC } = rig.network
     const more = sizedOhm({ ...run, areaMm2 }, cableC) - sizedOhm(run, cableC)
     return { ...withAdded(rig, at, more), printedMm2: { ...rig.printedMm2, [at]: areaMm2 } }
   },
-  mend: 'Fit the size that is specified, or a fuse that protects the one that is there.',
+  mend: 'A thinner one goes out, or gets a fuse that protects it; a thicker one is entered as fitted.',
 }
 
 export default [poorJoint, poorReturn, broken, wrongSize]
