@@ -1,6 +1,8 @@
 import fc from 'fast-check'
 import { assess, type Assessment, type CheckResult } from '#core/assessment/assess'
 import type { RuleOverrides } from '#core/rules/rules'
+import { withSpecified } from '#core/job/as-specified'
+import { changesBetween } from '#core/job/changes'
 import { completeJob } from '#core/job/complete'
 import {
   emptyJob,
@@ -43,6 +45,18 @@ export const withMeasured = (
   own: AnyPart = {},
 ): JobDocument => withNewPart(job, kind, { ...part(values), ...own }).job
 
+/** A job as it was found, with an answer that makes another of it. */
+export const answeredWith = (found: JobDocument, done: JobDocument): JobDocument =>
+  withSpecified(found, {
+    name: 'Answer',
+    at: '2026-11-20T10:00:00.000Z',
+    by: 'Ida',
+    battery: [],
+    steps: [],
+    accepted: [],
+    changes: changesBetween(found, done),
+  })
+
 /** A plain 12 V job that suits in every check: a base from which a test changes one thing. */
 export function goodJob(): JobDocument {
   let job = withValues(emptyJob('0001', 'Test boat'), {
@@ -50,6 +64,7 @@ export function goodJob(): JobDocument {
     'use/dailyAh': 120,
     'use/daysAway': 1,
     'use/monitor': 'shunt',
+    'use/shuntA': 500,
     'use/warns': 'yes',
     'houseBank/nominalV': '12',
     'houseBank/chemistry': 'flooded',

@@ -182,7 +182,9 @@ export const volts = (
 export const yesNo = (
   label: string,
   measure: string,
-  more: Partial<Pick<ChoiceField<'yes' | 'no'>, 'when' | 'detail' | 'how' | 'minutes' | 'otherwise'>> = {},
+  more: Partial<
+    Pick<ChoiceField<'yes' | 'no'>, 'when' | 'detail' | 'how' | 'minutes' | 'otherwise' | 'absent'>
+  > = {},
 ): ChoiceField<'yes' | 'no'> => choice(label, { yes: 'Yes', no: 'No' }, measure, more)
 
 export const rows = <const C extends string>(

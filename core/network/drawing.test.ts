@@ -9,7 +9,7 @@ import type { JobDocument } from '#core/job/document'
 import { runsCsv, wiringPartsCsv } from '#core/formats/wiring-csv'
 import { demoShelf } from '../../scripts/lib/demo-shelf'
 import { wiringPaper } from '#core/papers/wiring'
-import { goodJob, withMeasured, withValues } from '#core/testing'
+import { goodJob, withMeasured, withValues, type Values } from '#core/testing'
 import { metric } from '#core/units/display'
 import { writerIn } from '#core/units/format'
 import { drawingOf } from './drawing'
@@ -71,6 +71,31 @@ describe('the drawing', () => {
     expect(edges.find(({ id }) => id === 'load-1-feed')).toMatchObject({ isSet: true, state: 'found' })
     expect(edges.find(({ id }) => id === 'main-lead')).toMatchObject({ isSet: false, state: 'new' })
     expect(nodes.find(({ id }) => id === 'house-bank')).toMatchObject({ state: 'goes' })
+  })
+  it.each(demos)('of %s bears the number of each thin line where it ends', (_name, found) => {
+    const job = withValues(found, {
+      'candidate/warning': 'stop',
+      'alternators/alternator-1/regulator': 'external',
+    })
+    const network = networkOf(job)
+    const { nodes } = drawingOf(network, q)
+    expect(network.lines.map(({ kind }) => kind)).toContain('stop')
+    for (const { number, kind, of } of network.lines) {
+      const bearing = nodes.filter(({ lines }) =>
+        lines.some((words) => words.split(/[ ,]+/).includes(number)),
+      )
+      const ends = bearing.filter(({ id, symbol }) => id !== 'house-bank' && symbol !== 'battery')
+      expect({ number, kind, of, ends: ends.length }).toMatchObject({ ends: 1 })
+      expect(bearing.some(({ symbol }) => symbol === 'battery')).toBe(kind === 'stop')
+    }
+  })
+  it('says of a shunt that stays what it is made for, and that nobody has read it where that is so', () => {
+    const words = (values: Values) =>
+      drawingOf(networkOf(withValues(goodJob(), values)), q).nodes.find(({ id }) => id === 'shunt')!
+    expect(words({ 'use/shuntA': 350 })).toMatchObject({ state: 'found' })
+    expect(words({ 'use/shuntA': 350 }).lines).toContain('350 A')
+    expect(words({ 'use/shuntA': null }).lines).toContain('rating not known')
+    expect(words({ 'use/shuntA': null, 'fittings/shunt/ratedA': 300 }).lines).toContain('300 A')
   })
   it('is text of an SVG in which nothing somebody wrote is markup', async () => {
     const job = demos[0]![1]

@@ -1,9 +1,9 @@
 import { fuseFamilies } from '#core/job/parts/wiring'
 import { partId, type PartPath } from '#core/job/document'
 import { inSentence, type Write } from '#core/units/format'
-import type { Network, Post, Run, State, Unit } from './network'
+import type { Line, Network, Post, Run, State, Unit } from './network'
 import { firstBar, secondBar } from './propose/bars'
-import { sizeWords } from './words'
+import { ratingWords, sizeWords } from './words'
 
 /** What a node of the drawing is drawn as. */
 export type Symbol =
@@ -109,7 +109,7 @@ export function nodesOfProbes(network: Network): ReadonlyMap<string, string> {
   return nodes
 }
 
-function unitNodes({ units }: Network, q: Write): DrawnNode[] {
+function unitNodes({ units, lines }: Network, q: Write): DrawnNode[] {
   const seen = new Set<string>()
   return units.flatMap((unit): DrawnNode[] => {
     const id = nodeOf(unit)
@@ -120,7 +120,7 @@ function unitNodes({ units }: Network, q: Write): DrawnNode[] {
         id,
         symbol: unit.kind,
         title: unit.name.replace(/^The (.)/, (_, first: string) => first.toUpperCase()),
-        lines: wordsOf(unit, q),
+        lines: [...wordsOf(unit, q), ...tagsOfUnit(unit, lines)],
         state: unit.state,
         path: unit.of,
         isSet: false,
@@ -160,13 +160,31 @@ function fittingNodes(network: Network, q: Write): DrawnNode[] {
         id,
         symbol: kind as Symbol,
         title: fitting?.number ? fitting.number : titleOf(post, network),
-        lines: fittingWords(post, q),
+        lines: [...fittingWords(post, q), ...tagsOfFitting(post, network.lines)],
         state,
         path: fitting || kind === 'joint' ? `fittings/${id}` : null,
         isSet: set.length > 0 || kind === 'joint',
       },
     ]
   })
+}
+
+/** A thin line is not drawn across the rest: both its ends bear its number. */
+const tagOf = { stop: 'charge stop', run: 'running signal', sense: 'sense lead' } as const
+const tagsOf = (lines: readonly Line[]): string[] =>
+  lines.map(({ number, kind }) => `${number} ${tagOf[kind]}`)
+
+/** Tags of the lines that end at a unit; at the battery those by which it stops others. */
+function tagsOfUnit({ kind, of }: Unit, lines: readonly Line[]): string[] {
+  if (kind !== 'battery') return tagsOf(lines.filter((line) => line.of === of))
+  const stops = lines.filter((line) => line.kind === 'stop').map(({ number }) => number)
+  return of === 'candidate' && stops.length > 0 ? [`${stops.join(', ')} charge stop`] : []
+}
+
+/** The part at which the line to a fitting of a kind ends. */
+function tagsOfFitting({ kind, of }: Post, lines: readonly Line[]): string[] {
+  const ends = { stop: 'candidate', shunt: 'use', relay: of }[kind as string]
+  return ends ? tagsOf(lines.filter((line) => line.of === ends)) : []
 }
 
 function titleOf({ id, name }: Post, { posts }: Network): string {
@@ -177,7 +195,7 @@ function titleOf({ id, name }: Post, { posts }: Network): string {
 
 function fittingWords({ kind, fitting, name }: Post, q: Write): string[] {
   if (!fitting) return []
-  const rated = fitting.ratedA === null ? '' : q(fitting.ratedA, 'A')
+  const rated = ratingWords(fitting, q)
   if (kind === 'fuse') return [rated, fitting.family ? inSentence(fuseFamilies[fitting.family]) : '']
   if (kind === 'bar') return [rated]
   return [name, rated]

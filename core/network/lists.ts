@@ -1,7 +1,7 @@
 import { fuseFamilies } from '#core/job/parts/wiring'
 import type { ShopRules } from '#core/rules/rules'
 import { inSentence } from '#core/units/format'
-import type { Network, Post, Run } from './network'
+import type { Network, Post, Run, Stud } from './network'
 
 /** A thing to buy for the wiring. */
 export interface WiringPart {
@@ -30,11 +30,14 @@ const kgPerMm2M = { copper: 0.00896, aluminium: 0.0027 } as const
 const sheathShare = 0.25
 
 /** Stud of a lug by the size of its conductor, mm: where no maker says otherwise (engineering default). */
-const studOf = (areaMm2: number): string =>
+const usualStud = (areaMm2: number): Stud =>
   areaMm2 >= 50 ? 'M10' : areaMm2 >= 16 ? 'M8' : areaMm2 >= 4 ? 'M6' : 'M5'
 /** Torque of a stud, Nm: about, where no maker gives a figure (engineering default). */
-export const torqueNm = { M5: 3, M6: 5, M8: 9, M10: 18 } as const
-export const lugOf = (areaMm2: number): string => `${areaMm2} mm², ${studOf(areaMm2)}`
+export const torqueNm: Readonly<Record<Stud, number>> = { M5: 3, M6: 5, M8: 9, M10: 18, M12: 30 }
+
+/** The lug of a conductor at a post: `25 mm², M8`. */
+const lugAt = (post: string, areaMm2: number, { posts }: Network): string =>
+  `${areaMm2} mm², ${posts.find(({ id }) => id === post)?.stud ?? usualStud(areaMm2)}`
 
 const colourOf = (run: Run, network: Network): string =>
   network.posts.find(({ id }) => id === run.from)?.pole === 'negative' ? 'black' : 'red'
@@ -74,7 +77,7 @@ export function partsOfWiring(network: Network): WiringPart[] {
       },
       metres * run.areaMm2 * kgPerMm2M[run.material] * (1 + sheathShare),
     )
-    add(`Lug ${lugOf(run.areaMm2)}`, 2 * run.count)
+    for (const end of [run.from, run.to]) add(`Lug ${lugAt(end, run.areaMm2, network)}`, run.count)
     add(`Heat-shrink for ${run.areaMm2} mm²`, 2 * run.count)
   }
   for (const post of network.posts) {

@@ -1,15 +1,23 @@
 import fc from 'fast-check'
 import { readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import { withSpecified } from '#core/job/as-specified'
-import { changesBetween } from '#core/job/changes'
 import type { JobDocument } from '#core/job/document'
 import { currentShares } from '#core/physics/sharing'
-import { anyJobFrom, evenly, goodJob, link, straightJob, withValues } from '#core/testing'
+import {
+  answeredWith,
+  anyJobFrom,
+  evenly,
+  goodJob,
+  link,
+  straightJob,
+  withValues,
+  type Values,
+} from '#core/testing'
 import { boltedOhm, casesOf, circuitOf, runOhm, startOf } from './cases'
 import type { Circuit } from './circuit'
 import { battery, converter, current, diode, held, power, resistance, type Law } from './law'
 import type { LineKind, Network } from './network'
+import { partsOfWiring } from './lists'
 import { networkOf } from './of-job'
 import { solve } from './solution'
 import { Solved } from './solved'
@@ -26,17 +34,6 @@ const demos = readdirSync(folder).map(
     ] as const,
 )
 const demo = (number: string): JobDocument => demos.find(([name]) => name.startsWith(number))![1]
-
-/** An answer that does nothing yet. */
-const anAnswer = {
-  name: 'Answer',
-  at: '2026-11-20T10:00:00.000Z',
-  by: 'Ida',
-  battery: [],
-  steps: [],
-  accepted: [],
-  changes: [],
-}
 
 /** A circuit of one source and one user over a resistance each way. */
 const simple = (source: Law, user: Law, ohm: number): Circuit => ({
@@ -363,6 +360,49 @@ describe('the network of a job', () => {
       }
     }
   })
+  describe('takes a run for one of the engine space', () => {
+    const inEngineSpace = (job: JobDocument, run: string): boolean =>
+      networkOf(job).runs.find(({ id }) => id === run)!.engineSpace
+    it('where an end of it stands there: an alternator, a DC-DC, a bank', () => {
+      expect(inEngineSpace(goodJob(), 'alternator-1-feed')).toBe(true)
+      expect(inEngineSpace(goodJob(), 'link-1-in-feed')).toBe(false)
+      expect(inEngineSpace(link({ stands: 'engine' }), 'link-1-in-feed')).toBe(true)
+      expect(inEngineSpace(withValues(goodJob(), { 'place/where': 'engine' }), 'main-lead')).toBe(true)
+    })
+    it('where a fuse of it is said to stand there', () => {
+      const job = withValues(goodJob(), { 'fittings/charger-1-fuse/place': 'engine' })
+      expect(inEngineSpace(job, 'charger-1-feed')).toBe(true)
+      expect(networkOf(job).posts.find(({ id }) => id === 'charger-1-fuse')).toMatchObject({
+        place: 'engine',
+        set: ['place'],
+      })
+    })
+    it('not where somebody followed it and says otherwise', () => {
+      const followed = withValues(goodJob(), { 'runs/alternator-1-feed/engineSpace': 'no' })
+      expect(inEngineSpace(followed, 'alternator-1-feed')).toBe(false)
+    })
+    it('and makes it no thinner', () => {
+      const sizeIn = (stands: string): number =>
+        networkOf(link({ stands, ratedA: 100 })).runs.find(({ id }) => id === 'link-1-out-feed')!.areaMm2!
+      expect(sizeIn('engine')).toBeGreaterThanOrEqual(sizeIn('cool'))
+    })
+  })
+  it('buys lugs for the stud that was read, and usual ones elsewhere', () => {
+    const lugs = (job: JobDocument) =>
+      partsOfWiring(networkOf(job)).filter(({ what }) => what.startsWith('Lug') && what.endsWith('M12'))
+    expect(lugs(goodJob())).toEqual([])
+    const read = lugs(withValues(goodJob(), { 'fittings/main-switch/stud': 'M12' }))
+    expect(read.reduce((sum, { quantity }) => sum + quantity, 0)).toBe(2)
+  })
+  it('has the shunt of a monitor that the answer fits as new, and rated as its sheet says', () => {
+    const found = withValues(goodJob(), { 'use/monitor': 'voltage', 'use/shuntA': null })
+    const fitted = (values: Values) => {
+      const done = withValues(found, { 'use/monitor': 'shunt', ...values })
+      return networkOf(answeredWith(found, done)).posts.find(({ id }) => id === 'shunt')
+    }
+    expect(fitted({ 'use/shuntA': 350 })).toMatchObject({ state: 'new', fitting: { ratedA: 350 } })
+    expect(fitted({})).toMatchObject({ state: 'new', fitting: { isRatingOpen: false } })
+  })
   describe('lists thin lines', () => {
     const linesOf = (job: JobDocument, kind: LineKind) =>
       networkOf(job).lines.filter((line) => line.kind === kind)
@@ -378,9 +418,8 @@ describe('the network of a job', () => {
     })
     it('a signal wire that the answer runs to a unit that stays is new', () => {
       const found = link({ kind: 'dcdc', signal: 'voltage' })
-      const changes = changesBetween(found, link({ kind: 'dcdc', signal: 'wire' }))
-      const specified = { ...anAnswer, changes }
-      expect(linesOf(withSpecified(found, specified), 'run')).toMatchObject([{ state: 'new' }])
+      const done = link({ kind: 'dcdc', signal: 'wire' })
+      expect(linesOf(answeredWith(found, done), 'run')).toMatchObject([{ state: 'new' }])
     })
     it('the sense lead of an external regulator, from the battery that the alternator charges', () => {
       const regulated = (job: JobDocument) =>

@@ -1,4 +1,6 @@
 import type { PartPath } from '#core/job/document'
+import type { studs } from '#core/job/parts/network'
+import type { places } from '#core/job/parts/use'
 import type { FuseFamily } from '#core/physics/fuses'
 
 /** Whether something stays, is fitted, or is taken out. */
@@ -23,8 +25,10 @@ export interface Fitting {
   /** `F1`, `S1`; empty where it has none. */
   readonly number: string
   readonly family: FuseFamily | null
-  /** What it is made for, A; null where that is not known. */
+  /** What it is made for, A; null where nothing says so. */
   readonly ratedA: number | null
+  /** Whether it is there and nobody has read what it is made for: `ratedA` is what it may be. */
+  readonly isRatingOpen: boolean
   /** The largest current it interrupts at the voltage there, A; null where it interrupts none. */
   readonly aicA: number | null
   /** The largest conductor it takes, mm²; null where none is stated. */
@@ -36,6 +40,9 @@ export interface Fitting {
   readonly reason: string
 }
 
+export type Place = keyof typeof places
+export type Stud = keyof typeof studs
+
 /** Where a lug lands. */
 export interface Post {
   readonly id: string
@@ -46,6 +53,10 @@ export interface Post {
   readonly of: PartPath | null
   readonly state: State
   readonly fitting: Fitting | null
+  /** Where it stands; null where nobody says so. */
+  readonly place: Place | null
+  /** Thread of its stud; null where it is the usual one for the cable. */
+  readonly stud: Stud | null
   /** The post of the other pole to which a short here would go. */
   readonly opposite: string
   /** Nominal voltage there, V. */

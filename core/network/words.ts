@@ -1,5 +1,5 @@
 import type { Write } from '#core/units/format'
-import type { Line, Run } from './network'
+import type { Fitting, Line, Run } from './network'
 
 /** What becomes of a part of the wiring, in a word. */
 export const stateWords = { found: 'stays', new: 'new', goes: 'goes' } as const
@@ -17,6 +17,12 @@ export function sizeWords(run: Run, q: Write): string {
 /** The length of a run as it stands in a list. */
 export const lengthWords = (run: Run, q: Write): string =>
   run.lengthKnown === 'open' ? 'not known' : q(run.lengthM, 'm')
+
+/** What a fitting is made for as it stands in a list; empty where nothing says so. */
+export function ratingWords({ ratedA, isRatingOpen }: Fitting, q: Write): string {
+  if (isRatingOpen) return 'rating not known'
+  return ratedA === null ? '' : q(ratedA, 'A')
+}
 
 /** A thin line as it stands in a list, without its number. */
 export const lineWords = ({ name, fuseA, state }: Line): string =>

@@ -1,10 +1,11 @@
+import { places } from '#core/job/parts/use'
 import { fuseFamilies } from '#core/job/parts/wiring'
 import { crafts, type JobDocument } from '#core/job/document'
 import type { WiredJob } from '#core/assessment/wired'
 import type { Shape } from '#core/network/shape'
-import { lengthWords, lineWords, sizeWords, stateWords } from '#core/network/words'
+import { lengthWords, lineWords, ratingWords, sizeWords, stateWords } from '#core/network/words'
 import type { DisplayUnits } from '#core/units/display'
-import { inSentence, writerIn, type Write } from '#core/units/format'
+import { inSentence, said, writerIn, type Write } from '#core/units/format'
 import { verdictWords } from '#core/system/verdict'
 import { dayOf, listSection, paperSize, plain, strong, type Paper, type Section } from './blocks'
 
@@ -21,7 +22,7 @@ const cautions = [
   'Sizes and ratings are starting points: the local code, the makers’ sheets and licensed practice decide.',
   'The mains side of chargers and inverters is left to licensed hands and is not drawn here.',
   'Disconnect as the battery’s maker says before a lug is touched; remove jewellery; cover the posts.',
-  'Thick is new, thin stays, dashed goes. One line stands for both conductors.',
+  'Thick is new, thin stays, dashed goes. One line stands for both conductors; L with a number is a thin line that is listed.',
 ]
 
 /** The plan of the wiring: drawing, what is open, runs, fuses, what is bought, what is moved, labels. */
@@ -134,13 +135,17 @@ function fusesOf({ network, fittings }: WiredJob, q: Write): Section {
           { title: '', widthMm: 12 },
           { title: 'Why', widthMm: 62 },
         ],
-        rows: network.posts.flatMap(({ id, name, fitting, state }) =>
+        rows: network.posts.flatMap(({ id, name, fitting, place, state }) =>
           fitting
             ? [
                 [
                   fitting.number,
-                  `${name}${fitting.family ? `, ${inSentence(fuseFamilies[fitting.family])}` : ''}`,
-                  fitting.ratedA === null ? '' : q(fitting.ratedA, 'A'),
+                  said(
+                    name,
+                    fitting.family ? `, ${inSentence(fuseFamilies[fitting.family])}` : '',
+                    place ? `, ${inSentence(places[place])}` : '',
+                  ),
+                  ratingWords(fitting, q),
                   fitting.family ? q(fittings.find((one) => one.id === id)!.shortA, 'A') : '',
                   stateWords[state],
                   fitting.reason,

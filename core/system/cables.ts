@@ -8,16 +8,20 @@ import type { System } from './system'
 
 type Cable = View<'conductors'>
 
+/** Whether a cable runs through the engine space: as it was followed, else where it ends at an alternator. */
+export function isInEngineSpace(cable: Cable): boolean {
+  const followed = cable.$entered('engineSpace')
+  if (followed !== null) return followed === 'yes'
+  return cable.fromPost === 'alternator' || cable.toPost === 'alternator'
+}
+
 /** Current a cable of an area would carry where this one lies, A. */
-export const wouldCarryA = (
-  { insulationC, engineSpace, bundled, material }: Cable,
-  areaMm2: number,
-): number =>
+export const wouldCarryA = (cable: Cable, areaMm2: number): number =>
   ampacityThereA(areaMm2, {
-    insulationC: Number(insulationC),
-    engineSpace: engineSpace === 'yes',
-    bundled,
-    material,
+    insulationC: Number(cable.insulationC),
+    engineSpace: isInEngineSpace(cable),
+    bundled: cable.bundled,
+    material: cable.material,
   })
 
 /** Current a cable carries where it lies, A. */

@@ -31,6 +31,9 @@ const kgInAll = computed(() => bought.value.reduce((sum, { kg }) => sum + (kg ??
 const priceInAll = computed(() =>
   bought.value.reduce((sum, { from, quantity }) => sum + (from?.price ?? 0) * quantity, 0),
 )
+const torques = Object.entries(torqueNm)
+  .map(([stud, nm]) => `${stud} ${nm}`)
+  .join(', ')
 const worst = (run: Run): Verdict | undefined => verdicts.value.get(`runs/${run.id}`)
 </script>
 
@@ -182,10 +185,7 @@ const worst = (run: Run): Verdict | undefined => verdicts.value.get(`runs/${run.
           </tr>
         </tbody>
       </table>
-      <p class="mt-1 text-sm text-soft">
-        Torque, about: M5 {{ torqueNm.M5 }}, M6 {{ torqueNm.M6 }}, M8 {{ torqueNm.M8 }}, M10
-        {{ torqueNm.M10 }} Nm.
-      </p>
+      <p class="mt-1 text-sm text-soft">Torque, about: {{ torques }} Nm.</p>
     </section>
   </div>
 </template>

@@ -6,7 +6,7 @@ import type { WiredJob } from '#core/assessment/wired'
 import type { Governs } from '#core/network/figures'
 import type { Run } from '#core/network/network'
 import { fusesOnBars } from '#core/network/paths'
-import { isSizeUnknown, stateWords } from '#core/network/words'
+import { isSizeUnknown, ratingWords, stateWords } from '#core/network/words'
 import { canTry, remedyLabel, type RemedyRef } from '#core/remedies/catalogue'
 import { verdictWords } from '#core/system/verdict'
 
@@ -82,7 +82,7 @@ const fields = computed(() => {
       ? run.value?.returnOf === null || ['lengthM', 'areaMm2', 'count'].includes(name)
       : name === 'standsOn'
         ? onBar
-        : isFuse || name === 'ratedA',
+        : isFuse || ['ratedA', 'place', 'stud'].includes(name),
   )
 })
 const fieldPath = (name: string): string => `${props.path}/${name}`
@@ -131,7 +131,7 @@ const known = (name: string) => fieldAt(fieldPath(name)) !== null
     <dl v-else-if="post?.fitting && there" class="mt-2 grid grid-cols-[auto_1fr] gap-x-3 gap-y-0.5">
       <template v-if="post.fitting.ratedA !== null">
         <dt class="text-soft">Made for</dt>
-        <dd>{{ q(post.fitting.ratedA, 'A') }}</dd>
+        <dd>{{ ratingWords(post.fitting, q) }}</dd>
       </template>
       <dt class="text-soft">Passes it</dt>
       <dd>{{ q(there.throughA, 'A') }}</dd>

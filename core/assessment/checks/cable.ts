@@ -5,6 +5,7 @@ import {
   flowsA,
   fuseFrom,
   fuseUpTo,
+  isInEngineSpace,
   sizeToCarry,
   wouldCarryA,
 } from '#core/system/cables'
@@ -63,7 +64,7 @@ function conductorOf({ cable, name }: Subjects['cable'], system: System): Conduc
     areaMm2: cable.areaMm2,
     words: said(
       `${q(cable.areaMm2, 'mm²')}, ${cable.insulationC} °C insulation`,
-      cable.engineSpace === 'yes' ? ', in the engine space' : '',
+      isInEngineSpace(cable) ? ', in the engine space' : '',
       cable.bundled > 1 ? `, ${cable.bundled} in a bundle` : '',
       cable.material === 'aluminium' ? ', aluminium' : '',
     ),

@@ -22,6 +22,7 @@ import * as solar from './solar'
 import * as start from './start'
 import * as total from './total'
 import * as wiringFittings from './wiring-fittings'
+import * as wiringMains from './wiring-mains'
 import * as wiringRuns from './wiring-runs'
 import * as wiringWhole from './wiring-whole'
 
@@ -58,6 +59,7 @@ export const allChecks: readonly Check[] = [
   wiringRuns,
   wiringFittings,
   wiringWhole,
+  wiringMains,
 ].flatMap((topic) =>
   Object.values(topic)
     .filter(isCheck)

@@ -243,7 +243,7 @@ function rated(
   const post = wiring.ways.post(subject.id)
   if (!post?.fitting || post.fitting.ratedA === null || !kinds.includes(post.kind)) return null
   const { q } = system
-  const { ratedA } = post.fitting
+  const ratedA = post.fitting.isRatingOpen ? system.one.use.shuntA : post.fitting.ratedA
   const amps = wiring.throughA(post.id)
   const over = amps > ratedA
   return {

@@ -2,11 +2,7 @@ import { check, mid, number, word } from '#core/assessment/check'
 import { addDcdc } from '#core/remedies/arrangements'
 import type { Lane } from '#core/system/lanes'
 import type { BatteryUnit } from '#core/network/network'
-import { wiringIn, type Wiring } from '#core/network/wiring'
-import type { System } from '#core/system/system'
-
-/** Whether the wiring is judged at all: a job whose runs have parts. */
-const isWired = ({ many }: System): boolean => many.runs.length > 0
+import { isWired, wiringIn, type Wiring } from '#core/network/wiring'
 
 /** The batteries of a parallel bank. */
 const batteriesOf = ({ network }: Wiring): readonly BatteryUnit[] =>

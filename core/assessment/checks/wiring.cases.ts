@@ -289,6 +289,26 @@ export const wiringCases: Readonly<Record<string, readonly Case[]>> = {
       verdict: changed,
       remedy: 'fitting.larger',
     },
+    {
+      says: 'the shunt that is there',
+      job: wiredWith(),
+      on: 'fittings/shunt',
+      verdict: good,
+      shows: ['500 A'],
+    },
+    {
+      says: 'a shunt of 20 A that is there, lengths not known',
+      job: wiredWith({ 'use/shuntA': 20 }),
+      on: 'fittings/shunt',
+      verdict: changed,
+      remedy: 'fitting.larger',
+    },
+    {
+      says: 'a shunt whose print nobody has read, and an inverter that may be too much for it',
+      job: wired(withValues(inverter({ continuousW: 2500 }), { 'use/shuntA': null }), {}),
+      on: 'fittings/shunt',
+      verdict: open,
+    },
   ],
   'wiring.busbar-rating': [
     {
@@ -406,6 +426,40 @@ export const wiringCases: Readonly<Record<string, readonly Case[]>> = {
       says: 'whether there is one is to be looked at, where nobody knows',
       job: wiredWith({ 'startingBatteries/starting-1/jumpSwitch': null }),
       on: onStarting,
+      verdict: open,
+    },
+  ],
+  'wiring.mains': [
+    {
+      says: 'a charger on shore, and no inverter',
+      job: wiredWith(),
+      on: onBattery,
+      verdict: good,
+      shows: ['licensed hands'],
+    },
+    {
+      says: 'an inverter whose sockets are its own',
+      job: wired(inverter({ sockets: 'own', transferSwitch: 'none' }), {}),
+      on: onBattery,
+      verdict: good,
+    },
+    {
+      says: 'an inverter on sockets of shore, without a transfer switch, lengths not known',
+      job: wired(inverter({ sockets: 'shared', transferSwitch: 'none' }), {}),
+      on: onBattery,
+      verdict: changed,
+      remedy: 'inverter.transfer',
+    },
+    {
+      says: 'the same behind a transfer switch',
+      job: wired(inverter({ sockets: 'shared', transferSwitch: 'builtIn' }), {}),
+      on: onBattery,
+      verdict: good,
+    },
+    {
+      says: 'sockets at which nobody has looked',
+      job: wired(inverter({ sockets: null, transferSwitch: 'none' }), {}),
+      on: onBattery,
       verdict: open,
     },
   ],

@@ -1,4 +1,5 @@
 import { choice, optional, quantity, yesNo, type Fields } from '#core/job/field'
+import { places } from './use'
 import { conductors, fuseFamilies, insulations } from './wiring'
 
 /** What is set by hand of a run of the wiring; all that is empty is as proposed. */
@@ -35,6 +36,9 @@ export const runs = {
   ),
 } satisfies Fields
 
+/** Threads of the studs on which lugs land. */
+export const studs = { M5: 'M5', M6: 'M6', M8: 'M8', M10: 'M10', M12: 'M12' } as const
+
 /** What is set by hand of a fuse, switch, relay, shunt, bar or plug of the wiring. */
 export const fittings = {
   absent: yesNo('Left out', 'Look: what is proposed here may not be there.', {
@@ -56,6 +60,11 @@ export const fittings = {
     'Maker’s sheet, at this voltage. Empty: usual for its kind.',
     { absent: 'usual for its kind', detail: true },
   ),
+  place: choice('Place', places, 'Look where it stands, or will.', { absent: 'not said', detail: true }),
+  stud: choice('Stud', studs, 'Print beside it, or a gauge over its thread. Empty: usual for its cable.', {
+    absent: 'usual for its cable',
+    detail: true,
+  }),
   standsOn: choice(
     'Stands on',
     { first: 'First bar', second: 'Second bar' },

@@ -36,6 +36,15 @@ export const use = {
     },
     'Look for a shunt in the main negative.',
   ),
+  shuntA: quantity(
+    'Shunt made for',
+    'A',
+    50,
+    [10, 5000],
+    [100, 500],
+    'Print on the shunt: the current beside its millivolts.',
+    { when: [{ field: 'monitor', is: ['shunt'] }], how: 'label', minutes: 5 },
+  ),
   warns: yesNo('Warning before the battery cuts out', 'Alarm of a monitor, buzzer on the battery’s signal.', {
     otherwise: 'no',
   }),
@@ -95,12 +104,16 @@ export const use = {
   ),
 } satisfies Fields
 
+/** Where something stands. */
+export const places = {
+  cabin: 'Cabin',
+  locker: 'Outside locker',
+  engine: 'Engine space',
+  bilge: 'Bilge',
+} as const
+
 export const place = {
-  where: choice(
-    'House battery place',
-    { cabin: 'Cabin', locker: 'Outside locker', engine: 'Engine space', bilge: 'Bilge' },
-    'Where the new battery will stand.',
-  ),
+  where: choice('House battery place', places, 'Where the new battery will stand.'),
   widthMm: quantity(
     'Space, width',
     'mm',

@@ -62,7 +62,11 @@ export const conductors = {
     { otherwise: 'cable' },
   ),
   insulationC: choice('Insulation rating', insulations, 'Print on the sheath.', { otherwise: '70' }),
-  engineSpace: yesNo('Through the engine space', 'Follow it.', { otherwise: 'no', detail: true }),
+  engineSpace: yesNo('Through the engine space', 'Follow it.', {
+    otherwise: 'no',
+    absent: 'yes where one of its ends stands there, as at an alternator, else no',
+    detail: true,
+  }),
   bundled: quantity(
     'Loaded conductors in the bundle',
     '',
@@ -167,6 +171,12 @@ export const inverters = {
     otherwise: 10.5,
     detail: true,
   }),
+  sockets: choice(
+    'AC sockets it feeds',
+    { own: 'Fed by it alone', shared: 'Fed by shore or a generator too' },
+    'Leave it off and plug shore in: are its sockets live? The mains side is for licensed hands.',
+    { detail: true, minutes: 5 },
+  ),
   transferSwitch: choice(
     'Mains transfer',
     { none: 'None', builtIn: 'Built in', separate: 'Separate switch' },

@@ -8,11 +8,13 @@ import type {
   Line,
   LineKind,
   Network,
+  Place,
   Post,
   PostKind,
   Role,
   Run,
   State,
+  Stud,
   Unit,
 } from '../network'
 
@@ -49,10 +51,13 @@ interface PostOf {
   readonly state?: State
   readonly opposite: string
   readonly nominalV: number
+  readonly place?: Place | null
 }
 interface FittingOf extends PostOf {
   readonly reason: string
   readonly ratedA?: number | null
+  /** Whether the rating is a guess that a look would settle. */
+  readonly isRatingOpen?: boolean
   readonly family?: FuseFamily | null
   readonly aicA?: number | null
   readonly mostMm2?: number | null
@@ -72,6 +77,9 @@ interface RunOf {
   /** Whether chassis or hull is the conductor. */
   readonly byChassis?: boolean
 }
+
+/** What of a fitting counts as set by hand. */
+const setFields = ['family', 'ratedA', 'aicA', 'distanceMm', 'sheathed', 'standsOn', 'place', 'stud'] as const
 
 /** Collects posts, runs and units, and puts in what was set by hand. */
 export class Builder {
@@ -114,9 +122,10 @@ export class Builder {
   post(
     id: string,
     kind: PostKind,
-    { name, pole = 'positive', of = null, state = 'new', opposite, nominalV }: PostOf,
+    { name, pole = 'positive', of = null, state = 'new', opposite, nominalV, place = null }: PostOf,
   ): string {
-    this.posts.push({ id, kind, name, pole, of, state, fitting: null, opposite, nominalV, set: [] })
+    const [fitting, stud] = [null, null]
+    this.posts.push({ id, kind, name, pole, of, state, fitting, place, stud, opposite, nominalV, set: [] })
     return id
   }
 
@@ -124,7 +133,15 @@ export class Builder {
   fitting(
     id: string,
     kind: PostKind,
-    { reason, ratedA = null, family = null, aicA = null, mostMm2 = null, ...post }: FittingOf,
+    {
+      reason,
+      ratedA = null,
+      isRatingOpen = false,
+      family = null,
+      aicA = null,
+      mostMm2 = null,
+      ...post
+    }: FittingOf,
   ): string {
     const entered = <T>(field: string): T | null => this.entered<T>(`fittings/${id}`, field)
     if (entered('absent') === 'yes') {
@@ -143,6 +160,7 @@ export class Builder {
               : this.next('S'),
       family: ownFamily,
       ratedA: entered<number>('ratedA') ?? ratedA,
+      isRatingOpen: isRatingOpen && entered('ratedA') === null,
       aicA:
         entered<number>('aicA') ??
         aicA ??
@@ -152,13 +170,12 @@ export class Builder {
       sheathed: entered<string>('sheathed') === 'yes',
       reason,
     }
-    const set = ['family', 'ratedA', 'aicA', 'distanceMm', 'sheathed', 'standsOn'].filter(
-      (field) => entered(field) !== null,
-    )
+    const set = setFields.filter((field) => entered(field) !== null)
     // A fuse of another family or rating than was found is a new one.
     const isOther = (entered('family') ?? family) !== family || (entered('ratedA') ?? ratedA) !== ratedA
     this.post(id, kind, post.state === 'found' && isOther ? { ...post, state: 'new' } : post)
-    this.posts.push({ ...this.posts.pop()!, fitting, set })
+    const own = { place: entered<Place>('place') ?? post.place ?? null, stud: entered<Stud>('stud') }
+    this.posts.push({ ...this.posts.pop()!, ...own, fitting, set })
     return id
   }
 
@@ -212,13 +229,20 @@ export class Builder {
       count: entered<number>('count') ?? 1,
       material: entered<'copper' | 'aluminium'>('material') ?? cable?.material ?? 'copper',
       insulationC: Number(entered<string>('insulationC') ?? cable?.insulationC ?? 90),
-      engineSpace: (entered<string>('engineSpace') ?? cable?.engineSpace ?? 'no') === 'yes',
+      engineSpace:
+        (entered('engineSpace') ??
+          cable?.$entered('engineSpace') ??
+          (this.standsAtEngine(from) || this.standsAtEngine(to) ? 'yes' : 'no')) === 'yes',
       bundled: entered<number>('bundled') ?? cable?.bundled ?? 1,
       fittingOhm: 0,
       measuredOhm: measured === null ? null : measured / 1000,
       leastA,
       like: like ?? returnOf,
     })
+  }
+
+  private standsAtEngine(post: string): boolean {
+    return this.posts.some(({ id, place }) => id === post && place === 'engine')
   }
 
   private lengthOf(

@@ -23,6 +23,7 @@ export function enginesOf(build: Builder, house: Joint): void {
         craft === 'vessel' ? 'Engine block' : craft === 'trailer' ? 'Chassis of the tow vehicle' : 'Chassis',
       pole: 'negative',
       state: 'found',
+      place: craft === 'vessel' ? 'engine' : null,
       opposite: house.plus,
       nominalV: house.nominalV,
     })
@@ -64,6 +65,7 @@ function engineOf(build: Builder, house: Joint, alternator: View<'alternators'>)
     name: alternator.$name,
     of: alternator.$path,
     state: build.stateOf(alternator.$path),
+    place: 'engine',
     opposite,
     nominalV,
   })
@@ -162,6 +164,7 @@ function starterOf(
     name,
     of: starting.$path,
     state: 'found',
+    place: 'engine',
     opposite: minus,
     nominalV,
   })

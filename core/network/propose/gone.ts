@@ -1,30 +1,33 @@
 import { partName, type FieldPath, type JobDocument, type PartPath } from '#core/job/document'
 import { asFound, asSpecified } from '#core/job/as-specified'
-import { partKinds } from '#core/job/fields'
+import { partKinds, type PartKindId } from '#core/job/fields'
 import type { Gone } from '../network'
 
 /** What marks a part as another one in the same place, where it differs. */
 const identity = ['shelf', 'kind', 'name']
 /**
  * What of a part is a thing of its own that is fitted while the part stays: of a surveyed cable the conductor, a fuse, a
- * plug; of a unit a thin line that comes to it.
+ * plug; of a unit a thin line that comes to it; a monitor with its shunt.
  */
 const thingsOf: Readonly<Record<string, readonly string[]>> = {
   conductors: ['areaMm2', 'fuseA', 'fuseKind', 'farFuseA', 'farFuseKind', 'connectorA'],
   links: ['signal'],
   alternators: ['chargeStopWire', 'regulator'],
+  use: ['monitor'],
 }
 
 /** What the answer of a job fits: whole parts, parts in place of others, and, by field, what it changes of a part that stays. */
 export function fittedBy({ specified }: JobDocument): (path: PartPath | FieldPath) => boolean {
   const paths = new Set<string>()
   for (const { path, before } of specified?.changes ?? []) {
-    const [section, id, field] = path.split('/') as [string, string, string | undefined]
-    if (!Object.hasOwn(partKinds, section)) continue
+    const [kind, ...rest] = path.split('/') as [PartKindId, ...string[]]
+    if (!Object.hasOwn(partKinds, kind)) continue
+    const part = partKinds[kind].many ? `${kind}/${rest.shift()!}` : kind
+    const [field] = rest
     if (field === undefined) {
-      if (before === undefined) paths.add(path)
-    } else if (identity.includes(field)) paths.add(`${section}/${id}`)
-    else if (thingsOf[section]?.includes(field)) paths.add(path)
+      if (before === undefined) paths.add(part)
+    } else if (identity.includes(field)) paths.add(part)
+    else if (thingsOf[kind]?.includes(field)) paths.add(path)
   }
   return (path) => paths.has(path)
 }

@@ -1,3 +1,4 @@
+import type { Place, Post } from '../network'
 import { shortOhmOf } from '../short'
 import { usualM, type Builder } from './builder'
 
@@ -38,7 +39,8 @@ function bankOf(build: Builder): void {
     })
   }
   const name = each.$ownName ?? 'New battery'
-  const common = { of: 'candidate', nominalV } as const
+  const place = build.system.one.place.$entered('where') as Place | null
+  const common = { of: 'candidate', nominalV, place } as const
   const single = each.parallel === 1
   build.post('bank-minus', single ? 'battery' : 'bar', {
     ...common,
@@ -170,12 +172,7 @@ function positiveOf(build: Builder, minus: string): string {
 function negativeOf(build: Builder, shunted: boolean, small: boolean): void {
   const { nominalV } = build.system.bank
   const own = { nominalV, opposite: 'bank-plus', pole: 'negative' } as const
-  if (shunted)
-    build.fitting('shunt', 'shunt', {
-      ...own,
-      name: 'Shunt',
-      reason: 'All current of the battery passes here: nothing but the battery is joined on its side.',
-    })
+  if (shunted) shuntOf(build, own)
   build.fitting('bar-minus', 'bar', {
     ...own,
     name: 'Negative bar',
@@ -188,5 +185,20 @@ function negativeOf(build: Builder, shunted: boolean, small: boolean): void {
       usualM: usualM.main,
       ...(small ? {} : { returnOf: `main-feed-${i + 1}` }),
     })
+  })
+}
+
+/** The shunt of a monitor that was found or is fitted: by its own rating where it is there or its sheet is known. */
+function shuntOf(build: Builder, own: Pick<Post, 'nominalV' | 'opposite' | 'pole'>): void {
+  const { use } = build.system.one
+  const state = build.stateOf('use/monitor')
+  const isRead = use.$entered('shuntA') !== null
+  build.fitting('shunt', 'shunt', {
+    ...own,
+    state,
+    ratedA: isRead || state === 'found' ? use.shuntA : null,
+    isRatingOpen: !isRead && state === 'found',
+    name: 'Shunt',
+    reason: 'All current of the battery passes here: nothing but the battery is joined on its side.',
   })
 }

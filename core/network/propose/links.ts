@@ -139,6 +139,7 @@ function dcdcOf(build: Builder, house: Joint, at: LinkAt, cables: readonly Cable
   const minus = `${id}-minus`
   const stub = { role: 'charge', of: link.$path, usualM: usualM.stub } as const
   const inMinus = isolated ? `${id}-in-minus` : minus
+  const place = link.stands === 'engine' ? 'engine' : null
   const input = { of: link.$path, nominalV, opposite } as const
   const output = { of: link.$path, nominalV: house.nominalV, opposite: house.minus } as const
   build.fitting(`${id}-in-fuse`, 'fuse', {
@@ -150,11 +151,12 @@ function dcdcOf(build: Builder, house: Joint, at: LinkAt, cables: readonly Cable
       : 'The alternator feeds a fault in this cable.',
   })
   build.run(`${id}-in-stub`, at.head, `${id}-in-fuse`, { ...stub, like: `${id}-in-feed` })
-  build.post(`${id}-in-plus`, 'terminal', { ...input, state, name: `${link.$name}, input` })
+  build.post(`${id}-in-plus`, 'terminal', { ...input, state, place, name: `${link.$name}, input` })
   feedOf(build, id, `${id}-in-fuse`, `${id}-in-plus`, at, inCable)
   build.post(minus, 'terminal', {
     ...output,
     state,
+    place,
     name: `${link.$name}, negative`,
     pole: 'negative',
     opposite: `${id}-out-plus`,
@@ -163,6 +165,7 @@ function dcdcOf(build: Builder, house: Joint, at: LinkAt, cables: readonly Cable
     build.post(inMinus, 'terminal', {
       ...input,
       state,
+      place,
       name: `${link.$name}, input negative`,
       pole: 'negative',
       opposite: `${id}-in-plus`,
@@ -183,7 +186,7 @@ function dcdcOf(build: Builder, house: Joint, at: LinkAt, cables: readonly Cable
       returnOf: feed,
       cable: inCable,
     })
-  build.post(`${id}-out-plus`, 'terminal', { ...output, state, name: `${link.$name}, output` })
+  build.post(`${id}-out-plus`, 'terminal', { ...output, state, place, name: `${link.$name}, output` })
   build.fitting(`${id}-out-fuse`, 'fuse', {
     ...output,
     ...nearFuse(build, outCable),

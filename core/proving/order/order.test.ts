@@ -2,7 +2,7 @@ import { readFileSync, readdirSync } from 'node:fs'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { emptyJob, type JobDocument } from '#core/job/document'
-import { anyJobFrom, goodJob, withMeasured, withValues } from '#core/testing'
+import { answeredWith, anyJobFrom, goodJob, withMeasured, withValues } from '#core/testing'
 import { orderOf } from './order'
 import { phases, type Step } from './step'
 
@@ -57,7 +57,11 @@ describe('the order of work', () => {
   })
   it('names what is mounted, and nothing that is not there', () => {
     const mounted = (job: JobDocument) => orderOf(job).find(({ id }) => id === 'fit-fittings')!.words
-    expect(mounted(vehicle)).toMatch(/^Mount bars, the switch, the shunt and fuse holders/)
+    expect(mounted(vehicle)).toMatch(/^Mount bars, the switch and fuse holders/)
+    const unwatched = withValues(vehicle, { 'use/monitor': 'voltage' })
+    expect(mounted(answeredWith(unwatched, vehicle))).toMatch(
+      /^Mount bars, the switch, the shunt and fuse holders/,
+    )
     const small: JobDocument = { ...vehicle, job: { ...vehicle.job, craft: 'motorcycle' } }
     expect(mounted(withValues(small, { 'use/monitor': 'none' }))).toMatch(/^Mount fuse holders where/)
   })

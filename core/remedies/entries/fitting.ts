@@ -243,6 +243,14 @@ export const fitting = {
     hours: 0,
     effect: null,
   },
+  'inverter.transfer': {
+    kind: 'part',
+    label: () => 'A transfer switch between shore and inverter, by licensed hands',
+    takes: '1 part, licensed hands',
+    hours: 2,
+    effect: set(() => ({ transferSwitch: 'separate' })),
+    wants: 'Transfer switch',
+  },
   'inverter.limit': {
     kind: 'setting',
     label: ({ value }, q) => `Hold the inverters to ${q(value!, 'W')} in all`,

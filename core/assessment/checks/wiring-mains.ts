@@ -1,0 +1,49 @@
+import { said } from '#core/units/format'
+import { check, mid, word } from '#core/assessment/check'
+import { isWired } from '#core/network/wiring'
+import type { View } from '#core/system/scene'
+import type { System } from '#core/system/system'
+
+/** What brings mains voltage on board beside the inverters: shore by its chargers, a generator. */
+const suppliesOf = ({ many }: System): readonly string[] =>
+  [...many.chargers, ...many.generators].map(({ $name }) => mid($name))
+
+/** Whether an inverter and shore can feed one socket at the same time. */
+const meetsShore = ({ transferSwitch, sockets }: View<'inverters'>): boolean =>
+  transferSwitch === 'none' && sockets === 'shared'
+
+export const mains = check({
+  id: 'wiring.mains',
+  title: 'Mains side',
+  about: 'battery',
+  takesTime: true,
+  why: 'Mains voltage kills, and an inverter that meets shore at a socket is destroyed the moment both are on.',
+  judge(_subject, system) {
+    const { inverters } = system.many
+    const supplies = suppliesOf(system)
+    if (!isWired(system) || supplies.length + inverters.length === 0) return null
+    const meeting = supplies.length === 0 ? [] : inverters.filter(meetsShore)
+    const names = (some: readonly View<'inverters'>[]): string[] => some.map(({ $name }) => mid($name))
+    return {
+      verdict: meeting.length > 0 ? 'suits-once-changed' : 'suits',
+      compared: [
+        word('shore and inverter', meeting.length > 0 ? 'meet' : 'never meet'),
+        word('wanted', 'never meet'),
+      ],
+      limit: { kind: 'physics', text: 'two sources of AC that are not in step' },
+      formula: () =>
+        said(
+          `fed from mains: ${supplies.join(' and ') || 'nothing'}`,
+          `; gives mains voltage: ${names(inverters).join(' and ') || 'nothing'}`,
+        ),
+      summary: () =>
+        meeting.length > 0
+          ? `Sockets of ${names(meeting).join(' and ')} are fed by shore or a generator too, and no transfer switch parts the two.`
+          : `Left to licensed hands: the mains side of ${[...supplies, ...names(inverters)].join(' and ')}.`,
+      remedies: meeting.map(({ $path }) => ({ id: 'inverter.transfer', on: $path }) as const),
+      cautions: () => [
+        'The mains side, its earth and its residual-current protection belong to licensed hands and the local code.',
+      ],
+    }
+  },
+})
