@@ -17,6 +17,8 @@ export default defineConfig({
       {
         test: {
           name: 'server',
+          // Each file has a database of its own; what is loaded serves all.
+          isolate: false,
           include: ['server/**/*.test.ts'],
           testTimeout: 30_000,
           hookTimeout: 120_000,

@@ -1,5 +1,5 @@
-// npm test: static checks beside units and the build, then server tests on a real PostgreSQL, then browser
-// tests. Ends with the totals.
+// npm test: the build, units, then static checks beside server tests on a real PostgreSQL, then browser tests.
+// Ends with the totals.
 import { spawn } from 'node:child_process'
 import { existsSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
@@ -121,11 +121,12 @@ async function askTheServer() {
 /** A little of what `npm run soak` does at length: it waits more than it works, and has a database of its own. */
 const useUnderKills = () => step('use under kills', ['tsx', 'scripts/soak.ts', '25', '1'])
 
-// The build first: it and the types both write what Nuxt generates. Browser tests last and alone: they need
-// the machine to themselves.
+// The build first: it and the types both write what Nuxt generates. Units take every core; the server’s tests wait
+// for their database half of the time, and what is read as it stands fills the other half. Browser tests last and
+// alone: they need the machine to themselves.
 buildIfStale()
-await Promise.all([readAsItStands(), vitest('units')])
-await Promise.all([askTheServer(), useUnderKills()])
+await vitest('units')
+await Promise.all([readAsItStands(), askTheServer(), useUnderKills()])
 await browser()
 
 console.log(`\n${totals.passed} passed, ${totals.failed} failed`)

@@ -143,7 +143,7 @@ describe('any job', () => {
         for (const value of proof.readings(rig, proof.tests).values())
           expect(Number.isFinite(value)).toBe(true)
       }),
-      { numRuns: 60 },
+      { numRuns: 40 },
     )
   })
 })
