@@ -387,6 +387,26 @@ describe('the network of a job', () => {
       expect(sizeIn('engine')).toBeGreaterThanOrEqual(sizeIn('cool'))
     })
   })
+  describe('takes the air along a run', () => {
+    const runIn = (values: Values, id: string) =>
+      networkOf(withValues(goodJob(), values)).runs.find((run) => run.id === id)!
+    it('of a main lead to be as hot as it gets where the battery stands, and sizes it for that', () => {
+      expect(runIn({ 'place/hottestC': 44 }, 'main-lead').airC).toBe(44)
+      const mm2 = (hottestC: number): number => runIn({ 'place/hottestC': hottestC }, 'main-lead').areaMm2!
+      expect(mm2(75)).toBeGreaterThan(mm2(25))
+    })
+    it('of any other for the table’s, and of each as somebody measured it', () => {
+      expect(runIn({ 'place/hottestC': 44 }, 'charger-1-feed').airC).toBe(30)
+      expect(runIn({ 'runs/charger-1-feed/airC': 55 }, 'charger-1-feed').airC).toBe(55)
+      expect(runIn({ 'place/hottestC': 44, 'runs/main-lead/airC': 25 }, 'main-lead').airC).toBe(25)
+    })
+  })
+  it('bonds two conductors side by side as one of both their sizes', () => {
+    const bond = (values: Values): number =>
+      networkOf(withValues(goodJob(), values)).runs.find(({ id }) => id === 'bond')!.areaMm2!
+    expect(bond({ 'runs/main-lead/areaMm2': 50, 'runs/main-lead/count': 2 })).toBe(95)
+    expect(bond({ 'runs/main-lead/areaMm2': 50 })).toBe(35)
+  })
   it('buys lugs for the stud that was read, and usual ones elsewhere', () => {
     const lugs = (job: JobDocument) =>
       partsOfWiring(networkOf(job)).filter(({ what }) => what.startsWith('Lug') && what.endsWith('M12'))

@@ -94,6 +94,8 @@ export interface Run {
   readonly material: 'copper' | 'aluminium'
   readonly insulationC: number
   readonly engineSpace: boolean
+  /** Hottest air along it, °C. */
+  readonly airC: number
   readonly bundled: number
   readonly lengthKnown: Known
   readonly areaKnown: Known

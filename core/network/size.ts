@@ -40,7 +40,7 @@ export interface SizeRules {
 
 /** Current that a run carries where it lies, A: of all its conductors. */
 export const carriesA = (
-  run: Pick<Run, 'insulationC' | 'engineSpace' | 'bundled' | 'material'>,
+  run: Pick<Run, 'insulationC' | 'engineSpace' | 'airC' | 'bundled' | 'material'>,
   areaMm2: number,
   count = 1,
 ): number => count * ampacityThereA(areaMm2, run)
@@ -285,11 +285,11 @@ function withSizes(
   return { ...network, runs: withFittingOhm(runs, network.posts) }
 }
 
-/** The largest main lead, or, where there is none, the largest conductor, mm². */
+/** The largest main lead, or, where there is none, the largest run, mm² of all its conductors. */
 function thickestOf(runs: Iterable<Run>): number {
   const all = [...runs]
   const mains = all.filter(({ role }) => role === 'main')
-  return Math.max(0, ...(mains.length > 0 ? mains : all).map(({ areaMm2 }) => areaMm2 ?? 0))
+  return Math.max(0, ...(mains.length > 0 ? mains : all).map(({ areaMm2, count }) => (areaMm2 ?? 0) * count))
 }
 
 function bondMm2(thickestMm2: number): number {

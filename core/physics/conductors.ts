@@ -89,29 +89,36 @@ export interface Surroundings {
   /** Insulation rating, °C. */
   readonly insulationC: number
   readonly engineSpace: boolean
+  /** Hottest air along it, °C. */
+  readonly airC: number
   /** Loaded conductors in the bundle, itself included. */
   readonly bundled: number
   readonly material?: 'copper' | 'aluminium'
 }
 
+/** Air in which the ampacities of the table hold, °C. */
+export const tableAirC = 30
+
+/** What warmer air than the table’s leaves of an ampacity: nothing where it is as hot as the insulation may be. */
+const inAirShare = ({ insulationC, airC }: Surroundings): number =>
+  airC <= tableAirC ? 1 : Math.sqrt(Math.max(0, insulationC - airC) / (insulationC - tableAirC))
+
+/** What an engine space leaves of an ampacity, by insulation. */
+function engineShare({ insulationC, engineSpace }: Surroundings): number {
+  if (!engineSpace || insulationC >= 125) return 1
+  if (insulationC >= 105) return 0.85
+  return insulationC >= 85 ? 0.82 : 0.75
+}
+
 /**
  * Current a conductor carries where it lies, A: free-air ampacity, less in an engine space (0.75 to 1.00 by
- * insulation) and in a bundle (2 to 3: 0.7, 4 to 6: 0.6, 7 to 24: 0.5); aluminium 0.78 of copper. Engineering
- * defaults: always check the local code.
+ * insulation) or in air above 30 °C (√((T − air) / (T − 30)), T the insulation’s rating), whichever leaves less, and
+ * in a bundle (2 to 3: 0.7, 4 to 6: 0.6, 7 to 24: 0.5); aluminium 0.78 of copper. Engineering defaults: always check
+ * the local code.
  */
-export function ampacityThereA(
-  areaMm2: number,
-  { insulationC, engineSpace, bundled, material }: Surroundings,
-): number {
-  const engine = !engineSpace
-    ? 1
-    : insulationC >= 125
-      ? 1
-      : insulationC >= 105
-        ? 0.85
-        : insulationC >= 85
-          ? 0.82
-          : 0.75
+export function ampacityThereA(areaMm2: number, around: Surroundings): number {
+  const { insulationC, bundled, material } = around
+  const hot = Math.min(engineShare(around), inAirShare(around))
   const bundle = bundled >= 7 ? 0.5 : bundled >= 4 ? 0.6 : bundled >= 2 ? 0.7 : 1
-  return ampacityA(areaMm2, insulationC) * engine * bundle * (material === 'aluminium' ? 0.78 : 1)
+  return ampacityA(areaMm2, insulationC) * hot * bundle * (material === 'aluminium' ? 0.78 : 1)
 }

@@ -203,9 +203,18 @@ describe('fuses and conductors where they lie', () => {
     ]).toEqual([10_000, 5000, 0, 20_000])
   })
   it('carry less in an engine space, in a bundle and of aluminium', () => {
-    const open = { insulationC: 105, engineSpace: false, bundled: 1 }
+    const open = { insulationC: 105, engineSpace: false, airC: 30, bundled: 1 }
     expect(ampacityThereA(16, open)).toBeCloseTo(130, 6)
     expect(ampacityThereA(16, { ...open, engineSpace: true })).toBeCloseTo(130 * 0.85, 6)
+    expect(ampacityThereA(16, { ...open, airC: 60 })).toBeCloseTo(130 * Math.sqrt(45 / 75), 6)
+    expect(ampacityThereA(16, { ...open, airC: 20 })).toBeCloseTo(130, 6)
+    expect(ampacityThereA(16, { ...open, airC: 110 })).toBe(0)
+    // An engine space is warm air already: what leaves less counts, not both.
+    expect(ampacityThereA(16, { ...open, engineSpace: true, airC: 40 })).toBeCloseTo(130 * 0.85, 6)
+    expect(ampacityThereA(16, { ...open, engineSpace: true, airC: 70 })).toBeCloseTo(
+      130 * Math.sqrt(35 / 75),
+      6,
+    )
     expect(ampacityThereA(16, { ...open, bundled: 5 })).toBeCloseTo(78, 6)
     expect(ampacityThereA(16, { ...open, material: 'aluminium' })).toBeCloseTo(130 * 0.78, 6)
     expect(loopOhm({ lengthM: 5, areaMm2: 16, returnBy: 'cable', material: 'aluminium' })).toBeCloseTo(

@@ -1,4 +1,10 @@
-import { ampacityThereA, cableSizesMm2, copperFactor, loopOhm } from '#core/physics/conductors'
+import {
+  ampacityThereA,
+  cableSizesMm2,
+  copperFactor,
+  loopOhm,
+  type Surroundings,
+} from '#core/physics/conductors'
 import { fuseSizesA } from '#core/physics/fuses'
 import { dcdcInput, laneCurrentA } from './currents'
 import { inverterA } from './energy'
@@ -9,20 +15,24 @@ import type { System } from './system'
 type Cable = View<'conductors'>
 
 /** Whether a cable runs through the engine space: as it was followed, else where it ends at an alternator. */
-export function isInEngineSpace(cable: Cable): boolean {
+function isInEngineSpace(cable: Cable): boolean {
   const followed = cable.$entered('engineSpace')
   if (followed !== null) return followed === 'yes'
   return cable.fromPost === 'alternator' || cable.toPost === 'alternator'
 }
 
+/** What a cable lies in. */
+export const surroundingsOf = (cable: Cable): Surroundings => ({
+  insulationC: Number(cable.insulationC),
+  engineSpace: isInEngineSpace(cable),
+  airC: cable.airC,
+  bundled: cable.bundled,
+  material: cable.material,
+})
+
 /** Current a cable of an area would carry where this one lies, A. */
 export const wouldCarryA = (cable: Cable, areaMm2: number): number =>
-  ampacityThereA(areaMm2, {
-    insulationC: Number(cable.insulationC),
-    engineSpace: isInEngineSpace(cable),
-    bundled: cable.bundled,
-    material: cable.material,
-  })
+  ampacityThereA(areaMm2, surroundingsOf(cable))
 
 /** Current a cable carries where it lies, A. */
 export const carriesA = (cable: Cable): number => wouldCarryA(cable, cable.areaMm2)

@@ -5,15 +5,14 @@ import {
   flowsA,
   fuseFrom,
   fuseUpTo,
-  isInEngineSpace,
   sizeToCarry,
+  surroundingsOf,
   wouldCarryA,
 } from '#core/system/cables'
 import { isStraight } from '#core/system/lanes'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { System } from '#core/system/system'
-import { said } from '#core/units/format'
-import { currentIn, fuseAgainst, fusedTowards, plugAgainst, type Conductor } from './conductor'
+import { aroundWords, currentIn, fuseAgainst, fusedTowards, plugAgainst, type Conductor } from './conductor'
 
 /** A cable of the smallest usual size that carries a current there; none where no usual size does. */
 function thicker({ cable }: Subjects['cable'], amps: number): RemedyRef[] {
@@ -62,12 +61,7 @@ function conductorOf({ cable, name }: Subjects['cable'], system: System): Conduc
     flowsA: flows,
     carriesA: carriesA(cable),
     areaMm2: cable.areaMm2,
-    words: said(
-      `${q(cable.areaMm2, 'mm²')}, ${cable.insulationC} °C insulation`,
-      isInEngineSpace(cable) ? ', in the engine space' : '',
-      cable.bundled > 1 ? `, ${cable.bundled} in a bundle` : '',
-      cable.material === 'aluminium' ? ', aluminium' : '',
-    ),
+    words: `${q(cable.areaMm2, 'mm²')}${aroundWords(surroundingsOf(cable), q)}`,
     limit: cable.$origin('areaMm2'),
   }
 }

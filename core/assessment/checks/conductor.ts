@@ -1,5 +1,6 @@
 import { mid, number, word, type Judgement } from '#core/assessment/check'
 import type { Origin } from '#core/system/facts'
+import { tableAirC, type Surroundings } from '#core/physics/conductors'
 import { mostInterruptA } from '#core/physics/fuses'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import { said, type Write } from '#core/units/format'
@@ -12,6 +13,19 @@ import { said, type Write } from '#core/units/format'
 export const localCode = (): string[] => [
   'Sizes and ratings are starting points: the local code and the makers’ sheets decide.',
 ]
+
+/** What a conductor lies in, after its size: `, 70 °C insulation, in the engine space`. */
+export const aroundWords = (
+  { insulationC, engineSpace, airC, bundled, material }: Surroundings,
+  q: Write,
+): string =>
+  said(
+    `, ${insulationC} °C insulation`,
+    engineSpace ? ', in the engine space' : '',
+    airC > tableAirC ? `, in air of ${q(airC, '°C')}` : '',
+    bundled > 1 ? `, ${bundled} in a bundle` : '',
+    material === 'aluminium' ? ', aluminium' : '',
+  )
 
 /** A conductor with what flows in it for hours and what it carries where it lies, A. */
 export interface Conductor {

@@ -9,7 +9,15 @@ import { isSizeUnknown } from '#core/network/words'
 import { wiringIn, type Wiring } from '#core/network/wiring'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { System } from '#core/system/system'
-import { currentIn, fuseAgainst, fusedTowards, isWrongFuse, localCode, type Conductor } from './conductor'
+import {
+  aroundWords,
+  currentIn,
+  fuseAgainst,
+  fusedTowards,
+  isWrongFuse,
+  localCode,
+  type Conductor,
+} from './conductor'
 
 interface Wire {
   readonly wiring: Wiring
@@ -68,10 +76,7 @@ const sizeWords = ({ run, areaMm2 }: Wire, { q }: System): string =>
     isSizeUnknown(run) ? 'needs ' : '',
     run.count > 1 ? `${run.count} × ` : '',
     q(areaMm2, 'mm²'),
-    `, ${run.insulationC} °C insulation`,
-    run.engineSpace ? ', in the engine space' : '',
-    run.bundled > 1 ? `, ${run.bundled} in a bundle` : '',
-    run.material === 'aluminium' ? ', aluminium' : '',
+    aroundWords(run, q),
   )
 
 const caseWords = ({ wiring, run }: Wire): string => {

@@ -59,6 +59,18 @@ export const wiringCases: Readonly<Record<string, readonly Case[]>> = {
       shows: ['30 A'],
     },
     {
+      says: 'in air that leaves it less than flows, its length not known',
+      job: wiredWith({
+        'runs/charger-1-feed/areaMm2': 6,
+        'runs/charger-1-feed/insulationC': '70',
+        'runs/charger-1-feed/airC': 60,
+      }),
+      on: onFeed,
+      verdict: changed,
+      shows: ['in air of 60 °C'],
+      remedy: 'run.thicker',
+    },
+    {
       says: '2.5 mm² for 30 A in the engine space does not, however long it is: the length is not known',
       job: wiredWith({ 'runs/charger-1-feed/areaMm2': 2.5, 'runs/charger-1-feed/engineSpace': 'yes' }),
       on: onFeed,

@@ -25,6 +25,7 @@ export const runs = {
   ),
   insulationC: choice('Insulation rating', insulations, 'Print on the sheath.', { otherwise: '90' }),
   engineSpace: conductors.engineSpace,
+  airC: conductors.airC,
   bundled: conductors.bundled,
   material: conductors.material,
   returnBy: conductors.returnBy,

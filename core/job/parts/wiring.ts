@@ -1,3 +1,4 @@
+import { tableAirC } from '#core/physics/conductors'
 import { madeFor } from './stages'
 import { choice, optional, quantity, rows, volts, yesNo, type Fields } from '#core/job/field'
 
@@ -67,6 +68,15 @@ export const conductors = {
     absent: 'yes where one of its ends stands there, as at an alternator, else no',
     detail: true,
   }),
+  airC: quantity(
+    'Hottest air along it',
+    '°C',
+    1,
+    [0, 100],
+    [25, 50],
+    'Thermometer at its hottest spot on a warm day, everything running.',
+    { otherwise: tableAirC, detail: true },
+  ),
   bundled: quantity(
     'Loaded conductors in the bundle',
     '',

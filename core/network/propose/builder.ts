@@ -1,4 +1,5 @@
 import type { FieldPath, PartPath } from '#core/job/document'
+import { tableAirC } from '#core/physics/conductors'
 import { fuseInterruptA, type FuseFamily } from '#core/physics/fuses'
 import type { View } from '#core/system/scene'
 import type { System } from '#core/system/system'
@@ -233,6 +234,10 @@ export class Builder {
         (entered('engineSpace') ??
           cable?.$entered('engineSpace') ??
           (this.standsAtEngine(from) || this.standsAtEngine(to) ? 'yes' : 'no')) === 'yes',
+      airC:
+        entered<number>('airC') ??
+        (cable?.$entered('airC') as number | null | undefined) ??
+        this.airAlong({ role, of }),
       bundled: entered<number>('bundled') ?? cable?.bundled ?? 1,
       fittingOhm: 0,
       measuredOhm: measured === null ? null : measured / 1000,
@@ -243,6 +248,12 @@ export class Builder {
 
   private standsAtEngine(post: string): boolean {
     return this.posts.some(({ id, place }) => id === post && place === 'engine')
+  }
+
+  /** Hottest air along a run, °C: the main leads lie where the battery stands. */
+  private airAlong({ role, of }: Pick<Run, 'role' | 'of'>): number {
+    const atBank = role === 'main' || of === 'candidate'
+    return atBank ? (this.system.one.place.$usual('hottestC') as number) : tableAirC
   }
 
   private lengthOf(
