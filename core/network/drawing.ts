@@ -170,7 +170,7 @@ function fittingNodes(network: Network, q: Write): DrawnNode[] {
 }
 
 /** A thin line is not drawn across the rest: both its ends bear its number. */
-const tagOf = { stop: 'charge stop', run: 'running signal', sense: 'sense lead' } as const
+const tagOf = { stop: 'stop', run: 'running signal', sense: 'sense lead' } as const
 const tagsOf = (lines: readonly Line[]): string[] =>
   lines.map(({ number, kind }) => `${number} ${tagOf[kind]}`)
 
@@ -178,7 +178,7 @@ const tagsOf = (lines: readonly Line[]): string[] =>
 function tagsOfUnit({ kind, of }: Unit, lines: readonly Line[]): string[] {
   if (kind !== 'battery') return tagsOf(lines.filter((line) => line.of === of))
   const stops = lines.filter((line) => line.kind === 'stop').map(({ number }) => number)
-  return of === 'candidate' && stops.length > 0 ? [`${stops.join(', ')} charge stop`] : []
+  return of === 'candidate' && stops.length > 0 ? [`${stops.join(', ')} stop`] : []
 }
 
 /** The part at which the line to a fitting of a kind ends. */
@@ -189,7 +189,7 @@ function tagsOfFitting({ kind, of }: Post, lines: readonly Line[]): string[] {
 
 function titleOf({ id, name }: Post, { posts }: Network): string {
   if (id === firstBar) return posts.some((post) => post.id === 'bar-minus') ? 'Bars + and −' : 'Bar +'
-  if (id === secondBar) return 'Second bars + and −'
+  if (id === secondBar) return `${name.replace(/ bar, .*/, ' bars')} + and −`
   return name
 }
 
@@ -235,7 +235,7 @@ function throughShunt(edges: DrawnEdge[], { runs, posts }: Network, q: Write): D
             id: behind.id,
             from: 'shunt',
             title: behind.number,
-            lines: [`${q(behind.areaMm2!, 'mm²')}, ${q(behind.lengthM, 'm')}`],
+            lines: [`${sizeWords(behind, q)}, ${q(behind.lengthM, 'm')}`],
             path: `runs/${behind.id}`,
             isSet: behind.lengthKnown === 'set' || behind.areaKnown === 'set',
           },

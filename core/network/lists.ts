@@ -126,7 +126,7 @@ function boughtAs({ kind, fitting }: Post): string | null {
   const names = {
     switch: 'Battery switch',
     relay: 'Relay',
-    stop: 'Contactor for charge and discharge stop',
+    stop: 'Contactor that the battery’s signal opens',
     shunt: 'Shunt',
     plug: 'Plug and socket',
     bar: 'Bus bar',

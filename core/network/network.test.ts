@@ -10,6 +10,7 @@ import {
   goodJob,
   link,
   straightJob,
+  withMeasured,
   withValues,
   type Values,
 } from '#core/testing'
@@ -399,6 +400,31 @@ describe('the network of a job', () => {
       expect(runIn({ 'place/hottestC': 44 }, 'charger-1-feed').airC).toBe(30)
       expect(runIn({ 'runs/charger-1-feed/airC': 55 }, 'charger-1-feed').airC).toBe(55)
       expect(runIn({ 'place/hottestC': 44, 'runs/main-lead/airC': 25 }, 'main-lead').airC).toBe(25)
+    })
+  })
+  describe('of a battery whose signal stops what is joined to it', () => {
+    const stopping = (values: Values = {}) =>
+      withValues(goodJob(), { 'candidate/warning': 'stop', ...values })
+    const standsOn = (job: JobDocument, fuse: string): string =>
+      networkOf(job).runs.find(({ to }) => to === fuse)!.from
+    it('has loads and inverters on bars of their own behind a contactor, and what charges on the first', () => {
+      const job = withMeasured(stopping(), 'inverters', { continuousW: 1000 })
+      for (const fuse of ['panel-fuse', 'inverter-1-fuse']) expect(standsOn(job, fuse)).toBe('bar-2-plus')
+      expect(standsOn(job, 'charger-1-fuse')).toBe('bar-plus')
+      const { posts, lines } = networkOf(job)
+      const contactor = posts.find(({ id }) => id === 'load-stop')!
+      const main = posts.find(({ id }) => id === 'main-fuse')!
+      expect(contactor.fitting!.ratedA).toBeGreaterThanOrEqual(main.fitting!.ratedA!)
+      expect(lines.filter(({ of }) => of === 'candidate')).toMatchObject([{ kind: 'stop', fuseA: 3 }])
+    })
+    it('has no such contactor where lead is joined to it, or where it gives no signal', () => {
+      const hybrid = stopping({ 'use/mixed': 'hybrid', 'use/chargeStop': 'yes' })
+      for (const job of [hybrid, goodJob()])
+        expect(networkOf(job).posts.some(({ id }) => id === 'load-stop')).toBe(false)
+    })
+    it('leaves the loads on the battery where the contactor is left out', () => {
+      const { posts } = networkOf(stopping({ 'fittings/load-stop/absent': 'yes' }))
+      expect(posts.find(({ id }) => id === 'load-stop')).toMatchObject({ kind: 'joint', fitting: null })
     })
   })
   it('bonds two conductors side by side as one of both their sizes', () => {

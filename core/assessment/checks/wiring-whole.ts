@@ -2,6 +2,7 @@ import { check, mid, number, word } from '#core/assessment/check'
 import { addDcdc } from '#core/remedies/arrangements'
 import type { Lane } from '#core/system/lanes'
 import type { BatteryUnit } from '#core/network/network'
+import { loadStop } from '#core/network/propose/bars'
 import { isWired, wiringIn, type Wiring } from '#core/network/wiring'
 
 /** The batteries of a parallel bank. */
@@ -143,18 +144,21 @@ const canBeStopped = (lane: Lane): boolean =>
 
 export const chargeStop = check({
   id: 'wiring.charge-stop',
-  title: 'Line of the charge stop to each source',
+  title: 'Line of the stop to each source and to the loads',
   about: 'battery',
   takesTime: true,
-  why: 'A battery whose protection stands outside it stops a source by a line; one that no line can stop goes on charging.',
+  why: 'A battery whose protection stands outside it stops a source by a line, and drops the loads by a contactor: what no line can stop goes on charging or drawing.',
   judge(_subject, system) {
     if (!isWired(system) || system.one.candidate.warning !== 'stop') return null
-    const { network } = wiringIn(system)
+    const { network, ways } = wiringIn(system)
     const without = system.lanes.filter((lane) => !canBeStopped(lane))
     const stopped = system.lanes.length - without.length
+    const loadsGoOn = ways.post(loadStop)?.kind === 'joint'
     return {
-      verdict: without.length > 0 ? 'suits-once-changed' : 'suits',
-      compared: [number('sources', system.lanes.length, ''), number('can be stopped', stopped, '')],
+      verdict: without.length > 0 || loadsGoOn ? 'suits-once-changed' : 'suits',
+      compared: loadsGoOn
+        ? [word('contactor of the loads', 'left out'), word('wanted', 'one that the signal opens')]
+        : [number('sources', system.lanes.length, ''), number('can be stopped', stopped, '')],
       limit: system.one.candidate.$origin('warning'),
       formula: () =>
         network.lines
@@ -164,8 +168,13 @@ export const chargeStop = check({
       summary: () =>
         without.length > 0
           ? `No line of the battery’s signal can stop ${without.map(({ name }) => mid(name)).join(', ')}: its regulator has no input for it.`
-          : `The battery’s stop reaches each of ${system.lanes.length} sources by a line of its own.`,
-      remedies: without.flatMap((lane) => (lane.kind === 'alternator' ? [addDcdc(lane, system)] : [])),
+          : loadsGoOn
+            ? 'The contactor that drops the loads at the battery’s signal is left out: they draw on until its electronics open.'
+            : `The battery’s stop reaches each of ${system.lanes.length} sources by a line of its own.`,
+      remedies: [
+        ...without.flatMap((lane) => (lane.kind === 'alternator' ? [addDcdc(lane, system)] : [])),
+        ...(loadsGoOn ? [{ id: 'fitting.add', on: `fittings/${loadStop}` } as const] : []),
+      ],
     }
   },
 })

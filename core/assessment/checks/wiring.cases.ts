@@ -418,6 +418,13 @@ export const wiringCases: Readonly<Record<string, readonly Case[]>> = {
       verdict: good,
     },
     {
+      says: 'the contactor of the loads left out, lengths not known',
+      job: wiredWith({ 'candidate/warning': 'stop', 'fittings/load-stop/absent': 'yes' }),
+      on: onBattery,
+      verdict: changed,
+      remedy: 'fitting.add',
+    },
+    {
       says: 'an alternator straight on the bank that no line can stop, lengths not known',
       job: wiredWith({ 'candidate/warning': 'stop' }, straightJob({ kind: 'direct' })),
       on: onBattery,

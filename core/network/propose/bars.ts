@@ -4,38 +4,66 @@ import type { Joint } from './house'
 /** The bars of the house, by their positive posts. */
 export const firstBar = 'bar-plus'
 export const secondBar = 'bar-2-plus'
+/** The contactor between the bars, where the battery’s signal opens it. */
+export const loadStop = 'load-stop'
 
 /** The second pair of bars of a house, wherever it is joined. */
 const beside = (house: Joint): Joint => ({ ...house, plus: secondBar, minus: 'bar-2-minus' })
 
-/** Where the fuse of a branch stands: on the bar, or, where that was set by hand, on a second one beside it. */
-export const barOf = (build: Builder, house: Joint, fuse: string): Joint =>
-  house.plus === firstBar && build.entered<string>(`fittings/${fuse}`, 'standsOn') === 'second'
-    ? beside(house)
-    : house
+/**
+ * Whether loads stand on bars of their own behind a contactor: the battery’s signal drops them before its own
+ * electronics must open, and what charges stays joined to the battery. Where lead is joined to it, one contactor parts
+ * the two instead.
+ */
+const isParted = (build: Builder, { plus }: Joint): boolean =>
+  plus === firstBar && build.system.one.candidate.warning === 'stop' && !build.has('main-stop')
 
 /**
- * The second pair of bars, where something stands on it, joined to the first by a strap in each pole: last, so that no
- * run is called otherwise for it.
+ * Where the fuse of a branch stands: on the first bar, or on a second one beside it, where that was set by hand or is for
+ * loads alone. @param draws whether the branch feeds a load or an inverter
+ */
+export function barOf(build: Builder, house: Joint, fuse: string, draws = false): Joint {
+  if (house.plus !== firstBar) return house
+  const standsOn = build.entered<string>(`fittings/${fuse}`, 'standsOn')
+  const onSecond = isParted(build, house) ? draws : standsOn === 'second'
+  return onSecond ? beside(house) : house
+}
+
+/**
+ * The second pair of bars, where something stands on it, joined to the first by a strap in each pole, or through the
+ * contactor of the loads: last, so that no run is called otherwise for it.
  */
 export function secondBarsOf(build: Builder, first: Joint): void {
   if (build.runs.every(({ from, to }) => from !== secondBar && to !== secondBar)) return
   const second = beside(first)
+  const parted = isParted(build, first)
   const own = { nominalV: first.nominalV } as const
+  const name = parted ? 'Load bar' : 'Second bar'
+  if (parted)
+    build.fitting(loadStop, 'stop', {
+      ...own,
+      name: 'Discharge stop of the loads',
+      opposite: second.minus,
+      reason:
+        'The battery’s signal drops the loads before its own electronics must open; what charges stays joined.',
+    })
   build.fitting(second.plus, 'bar', {
     ...own,
-    name: 'Second positive bar',
+    name: `${name}, positive`,
     opposite: second.minus,
-    reason: 'It takes the branches that have no room on the first.',
+    reason: parted
+      ? 'What the discharge stop drops stands here.'
+      : 'It takes the branches that have no room on the first.',
   })
   build.fitting(second.minus, 'bar', {
     ...own,
-    name: 'Second negative bar',
+    name: `${name}, negative`,
     pole: 'negative',
     opposite: second.plus,
-    reason: 'It takes the returns of the branches of the second bar.',
+    reason: `It takes the returns of the branches of the ${name.toLowerCase()}.`,
   })
   const strap = { role: 'main', usualM: usualM.link } as const
-  build.run('bar-strap', first.plus, second.plus, strap)
+  if (parted) build.run('load-feed', first.plus, loadStop, strap)
+  build.run('bar-strap', parted ? loadStop : first.plus, second.plus, strap)
   build.run('bar-strap-return', second.minus, first.minus, { ...strap, returnOf: 'bar-strap' })
 }

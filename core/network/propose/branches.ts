@@ -33,7 +33,7 @@ function branch(
   at: BranchOf,
 ): { readonly plus: string; readonly minus: string } {
   const { id, name, of, role, cable, givesA = 0 } = at
-  const { plus, minus, nominalV } = barOf(build, joint, `${id}-fuse`)
+  const { plus, minus, nominalV } = barOf(build, joint, `${id}-fuse`, role === 'branch')
   const [unitPlus, unitMinus] = [`${id}-plus`, `${id}-minus`]
   const own = { of, nominalV } as const
   build.fitting(`${id}-fuse`, 'fuse', {

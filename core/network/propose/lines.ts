@@ -1,4 +1,5 @@
 import { inside } from '#core/units/format'
+import { loadStop } from './bars'
 import type { Builder } from './builder'
 
 /** Fuse of a thin line that begins at a battery, A: it protects 1 mm² and lets through what a relay’s coil draws. */
@@ -32,14 +33,13 @@ function chargeStopsOf(build: Builder): void {
   }
 }
 
-/** The line that opens the contactor between lithium and lead, where there is one. */
+/** The line that opens the contactor of the loads, or between lithium and lead, where there is one. */
 function stopOfBankOf(build: Builder): void {
-  if (!build.has('main-stop')) return
-  build.line('stop', {
-    of: 'candidate',
-    name: 'Charge and discharge stop to the contactor of the bank, with its reset',
-    fuseA: signalFuseA,
-  })
+  const name = build.has('main-stop')
+    ? 'Charge and discharge stop to the contactor of the bank, with its reset'
+    : 'Discharge stop to the contactor of the loads, with its reset'
+  if (build.has('main-stop') || build.has(loadStop))
+    build.line('stop', { of: 'candidate', name, fuseA: signalFuseA })
 }
 
 /** What tells a DC-DC or a solenoid that the engine runs: from a wire that is live only then. */

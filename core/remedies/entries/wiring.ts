@@ -1,4 +1,5 @@
 import { fuseFamilies } from '#core/job/parts/wiring'
+import { loadStop } from '#core/network/propose/bars'
 import { inSentence } from '#core/units/format'
 import { set, setValue, type Remedy } from '../remedy'
 
@@ -32,11 +33,11 @@ export const wiring = {
   },
   'fitting.add': {
     kind: 'part',
-    label: () => 'The fuse that is proposed there',
-    takes: '1 part and its holder',
+    label: ({ on }) => `The ${on === `fittings/${loadStop}` ? 'contactor' : 'fuse'} that is proposed there`,
+    takes: '1 part',
     hours: 0.5,
     effect: set(() => ({ absent: 'no' })),
-    wants: 'Fuse and holder',
+    wants: 'Fuse with its holder, or contactor',
   },
   'fitting.larger': {
     kind: 'part',
