@@ -207,6 +207,16 @@ describe('the figures of a run', () => {
     expect(lead.governs).toBe('fuse')
     expect(lead.heatW).toBeCloseTo(lead.amps * lead.lostV, 9)
   })
+  it('say what is left at what draws at its end, and nothing elsewhere', () => {
+    const { runs, network } = wiredJob(goodJob(), {})
+    const left = (id: string): number | null => runs.find((run) => run.id === id)!.leftV
+    expect(left('main-lead')).toBeNull()
+    expect(left('charger-1-feed')).toBeNull()
+    const restV = network.units.find(({ kind }) => kind === 'battery')!
+    expect(left('panel-feed')).toBeLessThan((restV as { restV: number }).restV)
+    expect(left('panel-feed')).toBeGreaterThan(11)
+    expect(left('starting-1-crank')).toBeLessThan(left('link-1-in-feed')!)
+  })
   it('say that the voltage decided where a run is long', () => {
     const job = withValues(goodJob(), { 'runs/link-1-out-feed/lengthM': 14 })
     expect(wiredJob(job, {}).runs.find(({ id }) => id === 'link-1-out-feed')!.governs).toBe('voltage')

@@ -1,6 +1,6 @@
 import { cableSizesMm2 } from '#core/physics/conductors'
 import { isLaidWithItsRun, ohmAtSize, type Conductors } from './cases'
-import type { Run } from './network'
+import type { Run, Unit } from './network'
 import { carriesA, heatingA } from './size'
 import type { Wiring } from './wiring'
 
@@ -30,6 +30,8 @@ export interface RunFigures {
   readonly lostV: number
   readonly lostShare: number
   readonly allowedShare: number
+  /** Voltage left at what draws at its end while most flows, V; null where nothing draws there. */
+  readonly leftV: number | null
   /** Heat lost in it, W. */
   readonly heatW: number
   readonly fuse: string | null
@@ -75,11 +77,32 @@ export function figuresOf(run: Run, wiring: Wiring): RunFigures {
     lostV,
     lostShare: lostV / nominalV,
     allowedShare: allowed,
+    leftV: leftAt(run, wiring),
     heatW: flows * lostV,
     fuse: fuse?.id ?? null,
     governs: governs(run, sizes, mustCarryA > heatingA(design)),
     sizes,
   }
+}
+
+/** What is left at the unit that draws at the end of a run: at a starter motor while it turns its engine. */
+function leftAt(run: Run, wiring: Wiring): number | null {
+  const { solved, network } = wiring
+  const unit = network.units.find((one) => drawsAt(one)?.plus === run.to)
+  const most =
+    unit?.kind === 'starter'
+      ? solved.cases.find(({ id }) => id === `cranking-${unit.id}`)
+      : wiring.design(run).at
+  if (!unit || !most) return null
+  const { plus, minus } = drawsAt(unit)!
+  const { volts } = solved.in(most)
+  return volts.get(plus)! - volts.get(minus)!
+}
+
+/** The terminals at which a unit draws: those of its input for a DC-DC; null where it does not. */
+function drawsAt(unit: Unit): { readonly plus: string; readonly minus: string } | null {
+  if (unit.kind === 'dcdc') return { plus: unit.inPlus, minus: unit.inMinus }
+  return unit.kind === 'load' || unit.kind === 'inverter' || unit.kind === 'starter' ? unit : null
 }
 
 /** The usual sizes beside one, itself between them. */

@@ -127,6 +127,10 @@ const known = (name: string) => fieldAt(fieldPath(name)) !== null
         {{ q(figures.lostV, 'V') }}, {{ percent(figures.lostShare) }} of
         {{ percent(figures.allowedShare) }} allowed; {{ q(figures.heatW, 'W') }} of heat
       </dd>
+      <template v-if="figures.leftV !== null">
+        <dt class="text-soft">Left at its end</dt>
+        <dd>{{ q(figures.leftV, 'V') }}</dd>
+      </template>
     </dl>
     <dl v-else-if="post?.fitting && there" class="mt-2 grid grid-cols-[auto_1fr] gap-x-3 gap-y-0.5">
       <template v-if="post.fitting.ratedA !== null">
