@@ -47,7 +47,7 @@ export class Wiring {
 }
 
 /** Whether the wiring of a system is judged at all: its runs have parts in the job. */
-export const isWired = ({ many }: System): boolean => many.runs.length > 0
+export const hasRuns = ({ many }: System): boolean => many.runs.length > 0
 
 /**
  * The wiring of a system, worked out once for a job: unknowns are taken as usual, whatever a scene assumes of them,

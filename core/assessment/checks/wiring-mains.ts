@@ -1,6 +1,6 @@
 import { said } from '#core/units/format'
 import { check, mid, word } from '#core/assessment/check'
-import { isWired } from '#core/network/wiring'
+import { hasRuns } from '#core/network/wiring'
 import type { View } from '#core/system/scene'
 import type { System } from '#core/system/system'
 
@@ -21,7 +21,7 @@ export const mains = check({
   judge(_subject, system) {
     const { inverters } = system.many
     const supplies = suppliesOf(system)
-    if (!isWired(system) || supplies.length + inverters.length === 0) return null
+    if (!hasRuns(system) || supplies.length + inverters.length === 0) return null
     const meeting = supplies.length === 0 ? [] : inverters.filter(meetsShore)
     const names = (some: readonly View<'inverters'>[]): string[] => some.map(({ $name }) => mid($name))
     return {

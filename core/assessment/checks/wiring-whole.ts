@@ -3,7 +3,7 @@ import { addDcdc } from '#core/remedies/arrangements'
 import type { Lane } from '#core/system/lanes'
 import type { BatteryUnit } from '#core/network/network'
 import { loadStop } from '#core/network/propose/bars'
-import { isWired, wiringIn, type Wiring } from '#core/network/wiring'
+import { hasRuns, wiringIn, type Wiring } from '#core/network/wiring'
 
 /** The batteries of a parallel bank. */
 const batteriesOf = ({ network }: Wiring): readonly BatteryUnit[] =>
@@ -16,7 +16,7 @@ export const equalLeads = check({
   takesTime: true,
   why: 'The battery with the shortest way to the load works hardest, ages first, and its protection opens first.',
   judge(_subject, system) {
-    if (!isWired(system)) return null
+    if (!hasRuns(system)) return null
     const wiring = wiringIn(system)
     const batteries = batteriesOf(wiring)
     if (batteries.length < 2) return null
@@ -54,7 +54,7 @@ export const shuntBypassed = check({
   takesTime: true,
   why: 'Current that does not pass the shunt is not counted: the monitor shows charge that is not there.',
   judge(_subject, system) {
-    if (!isWired(system)) return null
+    if (!hasRuns(system)) return null
     const wiring = wiringIn(system)
     if (!wiring.ways.post('shunt')) return null
     const before = wiring.ways
@@ -86,7 +86,7 @@ export const bond = check({
   takesTime: true,
   why: 'One bond, behind the shunt: with none where they are to be joined, a fault to metal finds no way back; with one where they are kept apart, current goes where nobody wants it.',
   judge(_subject, system) {
-    if (!isWired(system)) return null
+    if (!hasRuns(system)) return null
     const { network } = wiringIn(system)
     if (network.posts.every(({ id }) => id !== 'chassis') || system.craft === 'trailer') return null
     const { one, many } = system
@@ -119,7 +119,7 @@ export const jumpSwitch = check({
   takesTime: true,
   why: 'A jump switch joins two banks by a cable that no fuse of this plan protects, and lets a starter draw on a battery whose protection then opens.',
   judge({ starting, name }, system) {
-    if (!isWired(system) || starting.present !== 'yes') return null
+    if (!hasRuns(system) || starting.present !== 'yes') return null
     const stays = starting.jumpSwitch === 'yes'
     return {
       verdict: stays ? 'suits-once-changed' : 'suits',
@@ -149,7 +149,7 @@ export const chargeStop = check({
   takesTime: true,
   why: 'A battery whose protection stands outside it stops a source by a line, and drops the loads by a contactor: what no line can stop goes on charging or drawing.',
   judge(_subject, system) {
-    if (!isWired(system) || system.one.candidate.warning !== 'stop') return null
+    if (!hasRuns(system) || system.one.candidate.warning !== 'stop') return null
     const { network, ways } = wiringIn(system)
     const without = system.lanes.filter((lane) => !canBeStopped(lane))
     const stopped = system.lanes.length - without.length
@@ -187,7 +187,7 @@ export const isolation = check({
   why: 'What goes on drawing through the winter empties the battery below its cut-out.',
   judge(_subject, system) {
     const { one, many, rules, q } = system
-    if (!isWired(system) || one.use.layupWeeks <= rules.standWeeks) return null
+    if (!hasRuns(system) || one.use.layupWeeks <= rules.standWeeks) return null
     const switched = wiringIn(system).ways.post('main-switch') !== null
     const drawsA = many.startingBatteries.reduce(
       (sum, { present, standbyA }) => sum + (present === 'no' ? standbyA : 0),
