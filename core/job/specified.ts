@@ -11,8 +11,13 @@ export interface ListedPart {
   readonly name: string
   readonly quantity: number
   readonly unit: '' | 'm'
+  /** Of one, or of a metre; null where it is to be asked. */
   readonly price: number | null
 }
+
+/** What parts cost together, of those that have a price. */
+export const costOf = (parts: readonly Pick<ListedPart, 'price' | 'quantity'>[]): number =>
+  parts.reduce((sum, { price, quantity }) => sum + (price ?? 0) * quantity, 0)
 
 /** One thing to be done. */
 export interface ListedStep {

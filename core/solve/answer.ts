@@ -3,7 +3,7 @@ import { assess, type Assessment, type CheckResult, type Measurement } from '#co
 import type { Change } from '#core/job/change'
 import { changesBetween } from '#core/job/changes'
 import { withField, type JobDocument } from '#core/job/document'
-import type { ListedPart } from '#core/job/specified'
+import { costOf, type ListedPart } from '#core/job/specified'
 import { caseLimitC } from '#core/physics/alternator'
 import { canTry, remedyLabel, adjustableField } from '#core/remedies/catalogue'
 import { factsOf, usualSystem, type System } from '#core/system/system'
@@ -99,7 +99,7 @@ function answerOf(
 
 /** The figures with what the wiring costs; what the shelf has no price for is named beside it. */
 function withWiring(figures: Figures, { parts, hours }: WiringWork, { rules }: System): Figures {
-  const partsCost = parts.reduce((sum, { price, quantity }) => sum + (price ?? 0) * quantity, 0)
+  const partsCost = costOf(parts)
   const unpriced = parts.filter(({ price }) => price === null).length
   return {
     ...figures,

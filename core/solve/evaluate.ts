@@ -1,7 +1,7 @@
 import type { Finding } from '#core/assessment/assess'
 import { KeptFindings } from '#core/assessment/kept'
 import type { JobDocument } from '#core/job/document'
-import type { ListedPart } from '#core/job/specified'
+import { costOf, type ListedPart } from '#core/job/specified'
 import { batteries, listed } from '#core/remedies/listed'
 import { canTry, joinRemedies, remedyOf, sameRemedy, type RemedyRef } from '#core/remedies/catalogue'
 import { resolveRules } from '#core/rules/rules'
@@ -142,7 +142,7 @@ export class Evaluator {
   figuresOf(job: JobDocument, steps: readonly Step[], battery: Battery | null, system: System): Figures {
     const totals = this.useOf(job, system)
     const parts = [...bankParts(this.plan, battery), ...steps.flatMap((step) => step.parts)]
-    const partsCost = parts.reduce((sum, { price, quantity }) => sum + (price ?? 0) * quantity, 0)
+    const partsCost = costOf(parts)
     const hours = steps.reduce((sum, step) => sum + step.hours, 0)
     return {
       partsCost,

@@ -4,6 +4,7 @@ import { completeJob } from '#core/job/complete'
 import type { Adjustment, Answer } from '#core/solve/answer'
 import { applyChanges } from '#core/job/changes'
 import { fieldAt } from '#core/job/document'
+import { costOf } from '#core/job/specified'
 import { changedFields } from '#core/job/shown'
 import { caseLimitC } from '#core/physics/alternator'
 import { capital, inSentence } from '#core/units/format'
@@ -22,9 +23,7 @@ const emit = defineEmits<{ adjust: [change: Adjustment]; choose: []; pin: [] }>(
 const bench = useJob()
 const original = computed(() => props.answer)
 const figures = computed(() => props.answer.figures)
-const wiringCost = computed(() =>
-  props.answer.wiring.parts.reduce((sum, { price, quantity }) => sum + (price ?? 0) * quantity, 0),
-)
+const wiringCost = computed(() => costOf(props.answer.wiring.parts))
 const rows = computed(() => {
   const found = completeJob(bench.document!)
   return changedFields(found, applyChanges(found, props.answer.changes), props.answer.changes, q)

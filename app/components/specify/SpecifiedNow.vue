@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { verdictWords } from '#core/system/verdict'
 import { asSpecified, withSpecified } from '#core/job/as-specified'
+import { costOf } from '#core/job/specified'
 import { changedFields } from '#core/job/shown'
 
 /** What was chosen for the job, beside the survey: in brief, with what differs, and the way to take it back. */
@@ -8,7 +9,7 @@ const { q } = useWriting()
 const bench = useJob()
 const chosen = computed(() => bench.document!.specified!)
 const parts = computed(() => [...chosen.value.battery, ...chosen.value.steps.flatMap((step) => step.parts)])
-const cost = computed(() => parts.value.reduce((sum, part) => sum + (part.price ?? 0) * part.quantity, 0))
+const cost = computed(() => costOf(parts.value))
 const hours = computed(() => chosen.value.steps.reduce((sum, step) => sum + step.hours, 0))
 /** What it comes to by the survey and the rules as they are now, not as they were when it was chosen. */
 const specified = computed(() => asSpecified(bench.document!))

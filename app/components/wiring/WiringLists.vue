@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { worstByPath, type WiredJob } from '#core/assessment/wired'
 import type { Run } from '#core/network/network'
+import { costOf } from '#core/job/specified'
 import { runsCsv, wiringPartsCsv } from '#core/formats/wiring-csv'
 import { boughtFrom } from '#core/remedies/bought'
 import { torqueNm } from '#core/network/lists'
@@ -28,9 +29,7 @@ const bought = computed(() =>
   props.wired.parts.map((part) => ({ ...part, from: shelf.value && boughtFrom(shelf.value, part) })),
 )
 const kgInAll = computed(() => bought.value.reduce((sum, { kg }) => sum + (kg ?? 0), 0))
-const priceInAll = computed(() =>
-  bought.value.reduce((sum, { from, quantity }) => sum + (from?.price ?? 0) * quantity, 0),
-)
+const priceInAll = computed(() => costOf(bought.value.flatMap(({ from }) => from ?? [])))
 const torques = Object.entries(torqueNm)
   .map(([stud, nm]) => `${stud} ${nm}`)
   .join(', ')
