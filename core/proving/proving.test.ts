@@ -6,7 +6,7 @@ import { solve } from '#core/network/solution'
 import { wiredJob } from '#core/assessment/wired'
 import { Diagnosis, sureFrom } from './diagnosis'
 import { allFaults } from './faults/index'
-import { anyJobFrom } from '#core/testing'
+import { anyJobFrom, goodJob, withValues, type Values } from '#core/testing'
 import { expectationOf } from './expect'
 import { causesOf, rigWith, soundId } from './hypotheses'
 import { Proof } from './predict'
@@ -64,6 +64,17 @@ describe('what a test must read', () => {
     const left = workboat.expect(test('left-load-1'))
     expect(rested.tolerance).toBeGreaterThan(2 * 0.06)
     expect(left.tolerance).toBeGreaterThan(rested.tolerance)
+  })
+
+  it('is asked of nothing that was left out: of a switch, of a shunt', () => {
+    const casesIn = (values: Values): Set<string> =>
+      new Set(new Diagnosis(withValues(goodJob(), values)).proof.tests.map(({ state }) => state.id))
+    const testsIn = (values: Values): string[] =>
+      new Diagnosis(withValues(goodJob(), values)).proof.tests.map(({ id }) => id)
+    expect([...casesIn({})]).toContain('switched-off')
+    expect([...casesIn({ 'fittings/main-switch/absent': 'yes' })]).not.toContain('switched-off')
+    expect(testsIn({})).toContain('monitor-loads')
+    expect(testsIn({ 'fittings/shunt/absent': 'yes' })).not.toContain('monitor-loads')
   })
 
   it('is within its tolerance for 19 sound systems in 20, in every demo job', () => {

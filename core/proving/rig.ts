@@ -114,7 +114,7 @@ function rigIn(system: System, network: Network): Rig {
     cutsWhenFull: [],
     reversed: [],
     standingA: quietA,
-    monitor: network.posts.some(({ id }) => id === 'shunt')
+    monitor: network.posts.some(({ kind }) => kind === 'shunt')
       ? { sign: 1, zeroA: 0, capacityAh: bank.ah }
       : null,
     heat: heatIn(system),

@@ -77,7 +77,7 @@ function restingStates({ network }: Rig, at: Case): State[] {
   const off = { kind: 'switched-off' } as const
   return [
     { id: 'apart', name: 'Batteries apart, their leads off', at, doing: apart, minutes: 4 },
-    ...(network.posts.some(({ id }) => id === 'main-switch')
+    ...(network.posts.some(({ id, kind }) => id === 'main-switch' && kind === 'switch')
       ? [{ id: 'switched-off', name: 'Main switch off', at, doing: off, minutes: 1 }]
       : []),
   ]

@@ -76,13 +76,14 @@ const fields = computed(() => {
   if (!kind.value) return []
   const { fields: all } = partKinds[kind.value] as PartKind
   const isFuse = post.value?.kind === 'fuse'
+  const canBeLeftOut = ['switch', 'stop', 'shunt', 'joint'].includes(post.value?.kind ?? '')
   const onBar = fusesOnBars(props.wired.network).has(id.value)
   return Object.entries(all).filter(([name]) =>
     kind.value === 'runs'
       ? run.value?.returnOf === null || ['lengthM', 'areaMm2', 'count'].includes(name)
       : name === 'standsOn'
         ? onBar
-        : isFuse || ['ratedA', 'place', 'stud'].includes(name),
+        : isFuse || (name === 'absent' && canBeLeftOut) || ['ratedA', 'place', 'stud'].includes(name),
   )
 })
 const fieldPath = (name: string): string => `${props.path}/${name}`

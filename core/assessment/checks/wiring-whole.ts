@@ -56,7 +56,7 @@ export const shuntBypassed = check({
   judge(_subject, system) {
     if (!hasRuns(system)) return null
     const wiring = wiringIn(system)
-    if (!wiring.ways.post('shunt')) return null
+    if (wiring.ways.post('shunt')?.kind !== 'shunt') return null
     const before = wiring.ways
       .runsAt('bank-minus')
       .filter(({ to, from, of }) => to !== 'shunt' && from !== 'shunt' && of !== 'candidate')
@@ -188,7 +188,7 @@ export const isolation = check({
   judge(_subject, system) {
     const { one, many, rules, q } = system
     if (!hasRuns(system) || one.use.layupWeeks <= rules.standWeeks) return null
-    const switched = wiringIn(system).ways.post('main-switch') !== null
+    const switched = wiringIn(system).ways.post('main-switch')?.kind === 'switch'
     const drawsA = many.startingBatteries.reduce(
       (sum, { present, standbyA }) => sum + (present === 'no' ? standbyA : 0),
       0,

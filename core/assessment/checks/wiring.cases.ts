@@ -483,6 +483,18 @@ export const wiringCases: Readonly<Record<string, readonly Case[]>> = {
     },
   ],
   'wiring.isolation': [
+    {
+      says: 'a main switch that is left out, and what draws on the new battery all winter',
+      job: wiredWith({
+        'use/layupWeeks': 20,
+        'startingBatteries/starting-1/present': 'no',
+        'fittings/main-switch/absent': 'yes',
+      }),
+      on: onBattery,
+      rules: { layupSchool: 'topped' },
+      verdict: changed,
+      remedy: 'layup.disconnect',
+    },
     { says: 'a main switch', job: wiredWith({ 'use/layupWeeks': 20 }), on: onBattery, verdict: good },
     {
       says: 'a motorcycle without one, that draws all winter, lengths not known',

@@ -16,7 +16,9 @@ const beside = (house: Joint): Joint => ({ ...house, plus: secondBar, minus: 'ba
  * the two instead.
  */
 const isParted = (build: Builder, { plus }: Joint): boolean =>
-  plus === firstBar && build.system.one.candidate.warning === 'stop' && !build.has('main-stop')
+  plus === firstBar &&
+  build.system.one.candidate.warning === 'stop' &&
+  build.system.one.use.mixed !== 'hybrid'
 
 /**
  * Where the fuse of a branch stands: on the first bar, or on a second one beside it, where that was set by hand or is for

@@ -106,9 +106,9 @@ export class Builder {
   entered<T>(path: PartPath, field: string): T | null {
     return (this.handOn.get(path)?.$entered(field) as T | null | undefined) ?? null
   }
-  /** Whether there is a post of an id. */
+  /** Whether there is a post of an id, and what belongs there is not left out. */
   has(post: string): boolean {
-    return this.posts.some(({ id }) => id === post)
+    return this.posts.some(({ id, kind }) => id === post && kind !== 'joint')
   }
 
   stateOf(path: PartPath | FieldPath): State {
