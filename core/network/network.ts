@@ -1,6 +1,5 @@
 import type { PartPath } from '#core/job/document'
-import type { studs } from '#core/job/parts/network'
-import type { places } from '#core/job/parts/use'
+import type { fittingPlaces, studs } from '#core/job/parts/network'
 import type { FuseFamily } from '#core/physics/fuses'
 
 /** Whether something stays, is fitted, or is taken out. */
@@ -40,7 +39,7 @@ export interface Fitting {
   readonly reason: string
 }
 
-export type Place = keyof typeof places
+export type Place = keyof typeof fittingPlaces
 export type Stud = keyof typeof studs
 
 /** Where a lug lands. */

@@ -1,4 +1,4 @@
-import { places } from '#core/job/parts/use'
+import { fittingPlaces } from '#core/job/parts/network'
 import { fuseFamilies } from '#core/job/parts/wiring'
 import { crafts, type JobDocument } from '#core/job/document'
 import type { WiredJob } from '#core/assessment/wired'
@@ -143,7 +143,7 @@ function fusesOf({ network, fittings }: WiredJob, q: Write): Section {
                   said(
                     name,
                     fitting.family ? `, ${inSentence(fuseFamilies[fitting.family])}` : '',
-                    place ? `, ${inSentence(places[place])}` : '',
+                    place ? `, ${inSentence(fittingPlaces[place])}` : '',
                   ),
                   ratingWords(fitting, q),
                   fitting.family ? q(fittings.find((one) => one.id === id)!.shortA, 'A') : '',

@@ -11,7 +11,8 @@ const props = defineProps<{
 const emit = defineEmits<{ 'update:modelValue': [value: string | null]; onward: [] }>()
 const group = useTemplateRef<HTMLElement>('group')
 const options = computed(() => Object.entries(props.field.options))
-const usual = computed(() => (typeof props.field.otherwise === 'string' ? props.field.otherwise : null))
+/** The option that holds where none is taken; none where that hangs on more than itself. */
+const usual = computed(() => (props.field.absent ? null : (props.field.otherwise ?? null)))
 /** Tab reaches the one that is taken, else the first. */
 const reached = computed(() =>
   Math.max(

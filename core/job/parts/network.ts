@@ -37,6 +37,9 @@ export const runs = {
   ),
 } satisfies Fields
 
+/** Where a fuse, a switch or a bar stands. */
+export const fittingPlaces = { ...places, outside: 'Outside' } as const
+
 /** Threads of the studs on which lugs land. */
 export const studs = { M5: 'M5', M6: 'M6', M8: 'M8', M10: 'M10', M12: 'M12' } as const
 
@@ -61,7 +64,10 @@ export const fittings = {
     'Maker’s sheet, at this voltage. Empty: usual for its kind.',
     { absent: 'usual for its kind', detail: true },
   ),
-  place: choice('Place', places, 'Look where it stands, or will.', { absent: 'not said', detail: true }),
+  place: choice('Place', fittingPlaces, 'Look where it stands, or will.', {
+    absent: 'not said',
+    detail: true,
+  }),
   stud: choice('Stud', studs, 'Print beside it, or a gauge over its thread. Empty: usual for its cable.', {
     absent: 'usual for its cable',
     detail: true,
