@@ -417,6 +417,17 @@ describe('the network of a job', () => {
       expect(contactor.fitting!.ratedA).toBeGreaterThanOrEqual(main.fitting!.ratedA!)
       expect(lines.filter(({ of }) => of === 'candidate')).toMatchObject([{ kind: 'stop', fuseA: 3 }])
     })
+    it('has it for one load alone, that runs with nothing else, before whatever stands behind it', () => {
+      const winch = { supply: 'dc', amps: 90, together: 'no' }
+      const job = withMeasured(stopping({ 'use/dcAtOnceA': 0 }), 'loads', winch)
+      const { runs } = networkOf(job)
+      expect(standsOn(job, 'load-1-fuse')).toBe('bar-2-plus')
+      const places = ['load-feed', 'bar-strap', 'load-1-stub'].map((id) =>
+        runs.findIndex((run) => run.id === id),
+      )
+      expect(places).toEqual(places.toSorted((a, b) => a - b))
+      expect(places).not.toContain(-1)
+    })
     it('has no such contactor where lead is joined to it, or where it gives no signal', () => {
       const hybrid = stopping({ 'use/mixed': 'hybrid', 'use/chargeStop': 'yes' })
       for (const job of [hybrid, goodJob()])

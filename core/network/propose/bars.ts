@@ -31,41 +31,44 @@ export function barOf(build: Builder, house: Joint, fuse: string, draws = false)
   return onSecond ? beside(house) : house
 }
 
+/** The bars of the loads behind their contactor, before the branches that stand on them. */
+export function loadBarsOf(build: Builder, first: Joint): void {
+  if (!isParted(build, first)) return
+  const { nominalV } = first
+  build.fitting(loadStop, 'stop', {
+    nominalV,
+    name: 'Discharge stop of the loads',
+    opposite: beside(first).minus,
+    reason:
+      'The battery’s signal drops the loads before its own electronics must open; what charges stays joined.',
+  })
+  build.run('load-feed', first.plus, loadStop, strap)
+  barsBeside(build, first, loadStop, 'Load bar', 'What the discharge stop drops stands here.')
+}
+
 /**
- * The second pair of bars, where something stands on it, joined to the first by a strap in each pole, or through the
- * contactor of the loads: last, so that no run is called otherwise for it.
+ * The second pair of bars, where something was set by hand to stand on it, joined to the first by a strap in each pole:
+ * last, so that no run is called otherwise for it.
  */
 export function secondBarsOf(build: Builder, first: Joint): void {
-  if (build.runs.every(({ from, to }) => from !== secondBar && to !== secondBar)) return
-  const second = beside(first)
-  const parted = isParted(build, first)
-  const own = { nominalV: first.nominalV } as const
-  const name = parted ? 'Load bar' : 'Second bar'
-  if (parted)
-    build.fitting(loadStop, 'stop', {
-      ...own,
-      name: 'Discharge stop of the loads',
-      opposite: second.minus,
-      reason:
-        'The battery’s signal drops the loads before its own electronics must open; what charges stays joined.',
-    })
-  build.fitting(second.plus, 'bar', {
-    ...own,
-    name: `${name}, positive`,
-    opposite: second.minus,
-    reason: parted
-      ? 'What the discharge stop drops stands here.'
-      : 'It takes the branches that have no room on the first.',
-  })
-  build.fitting(second.minus, 'bar', {
-    ...own,
+  if (build.has(secondBar) || build.runs.every(({ from, to }) => from !== secondBar && to !== secondBar))
+    return
+  barsBeside(build, first, first.plus, 'Second bar', 'It takes the branches that have no room on the first.')
+}
+
+const strap = { role: 'main', usualM: usualM.link } as const
+
+/** @param from what the positive one is joined to */
+function barsBeside(build: Builder, first: Joint, from: string, name: string, reason: string): void {
+  const { plus, minus, nominalV } = beside(first)
+  build.fitting(plus, 'bar', { nominalV, name: `${name}, positive`, opposite: minus, reason })
+  build.fitting(minus, 'bar', {
+    nominalV,
     name: `${name}, negative`,
     pole: 'negative',
-    opposite: second.plus,
+    opposite: plus,
     reason: `It takes the returns of the branches of the ${name.toLowerCase()}.`,
   })
-  const strap = { role: 'main', usualM: usualM.link } as const
-  if (parted) build.run('load-feed', first.plus, loadStop, strap)
-  build.run('bar-strap', parted ? loadStop : first.plus, second.plus, strap)
-  build.run('bar-strap-return', second.minus, first.minus, { ...strap, returnOf: 'bar-strap' })
+  build.run('bar-strap', from, plus, strap)
+  build.run('bar-strap-return', minus, first.minus, { ...strap, returnOf: 'bar-strap' })
 }

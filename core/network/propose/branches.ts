@@ -4,7 +4,7 @@ import { dcAtOnceA } from '#core/system/energy'
 import { arrayA } from '#core/system/currents'
 import type { LoadUnit, Role, SourceUnit, State } from '../network'
 import type { View } from '#core/system/scene'
-import { barOf } from './bars'
+import { barOf, loadBarsOf } from './bars'
 import { usualM, type Builder } from './builder'
 import { leadOf } from './lead'
 import { nearFuse } from './surveyed'
@@ -75,10 +75,18 @@ export function branchesOf(build: Builder, house: Joint): void {
   chargersOf(build, house)
   sunOf(build, house)
   othersOf(build, house)
+  if (draws(build)) loadBarsOf(build, house)
   invertersOf(build, house)
   loadsOf(build, house)
   addedOf(build, house)
   leadOf(build, house)
+}
+
+/** Whether anything draws from the house. */
+const draws = ({ system }: Builder): boolean => {
+  const { inverters, branches, loads } = system.many
+  const dc = loads.filter(({ supply }) => supply === 'dc')
+  return inverters.length + branches.length + dc.length > 0 || dcAtOnceA(system) > 0
 }
 
 function source(
