@@ -85,8 +85,10 @@ export function branchesOf(build: Builder, house: Joint): void {
 /** Whether anything draws from the house. */
 const draws = ({ system }: Builder): boolean => {
   const { inverters, branches, loads } = system.many
-  const dc = loads.filter(({ supply }) => supply === 'dc')
-  return inverters.length + branches.length + dc.length > 0 || dcAtOnceA(system) > 0
+  const fed = loads.filter(
+    ({ supply, amps, together }) => supply === 'dc' && (amps >= ownBranchFromA || together === 'yes'),
+  )
+  return inverters.length + branches.length + fed.length > 0 || dcAtOnceA(system) > 0
 }
 
 function source(
