@@ -1,5 +1,5 @@
-// npm test: the build, units, then static checks beside server tests on a real PostgreSQL, then browser tests.
-// Ends with the totals.
+// npm test: static checks beside units and the build, then server tests on a real PostgreSQL, then browser
+// tests. Ends with the totals.
 import { spawn } from 'node:child_process'
 import { existsSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
@@ -89,9 +89,26 @@ const browser = () =>
     failed: r.stats.unexpected + r.stats.flaky + r.stats.skipped,
   }))
 
+/** What was found sound is read again only where its text, or what it is read by, has changed. */
+const byContent = (of) => [
+  '--cache',
+  '--cache-strategy',
+  'content',
+  '--cache-location',
+  join(ensureFolder(join(root, 'node_modules/.cache')), of),
+]
+const typesOf = (project) => [
+  'tsc',
+  '-p',
+  `tsconfig.${project}.json`,
+  '--incremental',
+  '--tsBuildInfoFile',
+  join(root, `node_modules/.cache/${project}.tsbuildinfo`),
+]
+
 async function readAsItStands() {
-  await step('format', ['prettier', '--check', '--log-level', 'warn', '.'])
-  await step('lint', ['eslint', '.'])
+  await step('format', ['prettier', '--check', '--log-level', 'warn', ...byContent('prettier'), '.'])
+  await step('lint', ['eslint', ...byContent('eslint'), '.'])
   await step('layers', [
     'depcruise',
     'app',
@@ -104,12 +121,12 @@ async function readAsItStands() {
     '--output-type',
     'err',
   ])
-  await step('types of the core', ['tsc', '-p', 'tsconfig.core.json'])
+  await step('types of the core', typesOf('core'))
   await step(
     'types',
     ['nuxt', 'prepare', '--logLevel', 'silent'],
     ['vue-tsc', '-b', '--noEmit'],
-    ['tsc', '-p', 'tsconfig.tools.json'],
+    typesOf('tools'),
   )
 }
 
@@ -121,12 +138,11 @@ async function askTheServer() {
 /** A little of what `npm run soak` does at length: it waits more than it works, and has a database of its own. */
 const useUnderKills = () => step('use under kills', ['tsx', 'scripts/soak.ts', '25', '1'])
 
-// The build first: it and the types both write what Nuxt generates. Units take every core; the server’s tests wait
-// for their database half of the time, and what is read as it stands fills the other half. Browser tests last and
-// alone: they need the machine to themselves.
+// The build first: it and the types both write what Nuxt generates. Browser tests last and alone: they need
+// the machine to themselves.
 buildIfStale()
-await vitest('units')
-await Promise.all([readAsItStands(), askTheServer(), useUnderKills()])
+await Promise.all([readAsItStands(), vitest('units')])
+await Promise.all([askTheServer(), useUnderKills()])
 await browser()
 
 console.log(`\n${totals.passed} passed, ${totals.failed} failed`)
