@@ -125,8 +125,8 @@ export class Builder {
     kind: PostKind,
     { name, pole = 'positive', of = null, state = 'new', opposite, nominalV, place = null }: PostOf,
   ): string {
-    const [fitting, stud] = [null, null]
-    this.posts.push({ id, kind, name, pole, of, state, fitting, place, stud, opposite, nominalV, set: [] })
+    const post = { id, kind, name, pole, of, state, place, opposite, nominalV }
+    this.posts.push({ ...post, fitting: null, stud: null, set: [] })
     return id
   }
 

@@ -4,7 +4,7 @@ import { fuseSizesA } from '#core/physics/fuses'
 import { withAdded } from '../parameters'
 import { type Bench } from '../tests/make'
 import { inside } from '#core/units/format'
-import { withOne, type Fault, type Place } from './fault'
+import { sizesBeside, withOne, type Fault, type Place } from './fault'
 
 const fittings = ({ rig: { network } }: Bench, kinds: readonly PostKind[]): Place[] =>
   network.posts
@@ -26,13 +26,7 @@ export const fuseOpen: Fault = {
 }
 
 /** A fuse that was taken from the wrong box is at most so many usual sizes off. */
-const sizesOff = 2
-
-/** The ratings that a fuse may have been taken for, to either side of its own. */
-const ratingsBeside = (ratedA: number): number[] => [
-  ...fuseSizesA.filter((size) => size < ratedA).slice(-sizesOff),
-  ...fuseSizesA.filter((size) => size > ratedA).slice(0, sizesOff),
-]
+const sizesOff = [2, 2] as const
 
 export const wrongFuse: Fault = {
   id: 'wrong-fuse',
@@ -44,7 +38,7 @@ export const wrongFuse: Fault = {
     fittings(bench, ['fuse']).flatMap((place) => {
       const post = bench.rig.network.posts.find(({ id }) => id === place.at)!
       const ratedA = post.state === 'new' ? post.fitting?.ratedA : null
-      return ratedA == null ? [] : [{ ...place, sizes: ratingsBeside(ratedA) }]
+      return ratedA == null ? [] : [{ ...place, sizes: sizesBeside(fuseSizesA, ratedA, sizesOff) }]
     }),
   change: (rig, at, ratedA) => {
     const { posts, runs } = rig.network

@@ -41,3 +41,13 @@ export function timesBetween(least: number, most: number, step = 1.6): number[] 
 export function stepsBetween(least: number, most: number, count: number): number[] {
   return Array.from({ length: count }, (_, i) => least + ((most - least) * i) / (count - 1))
 }
+
+/** The usual sizes beside one: so many of the next smaller and of the next larger. */
+export const sizesBeside = (
+  sizes: readonly number[],
+  own: number,
+  [below, above]: readonly [number, number],
+): number[] => [
+  ...sizes.filter((size) => size < own).slice(-below),
+  ...sizes.filter((size) => size > own).slice(0, above),
+]

@@ -3,19 +3,14 @@ import type { Run } from '#core/network/network'
 import { cableSizesMm2 } from '#core/physics/conductors'
 import { withAdded } from '../parameters'
 import { postName, type Bench } from '../tests/make'
-import { timesBetween, type Fault, type Place } from './fault'
+import { sizesBeside, timesBetween, type Fault, type Place } from './fault'
 
 /** A run in which less flows at most shows no poor joint and takes no harm by one, A. */
 const leastA = 1
 /** What a poor joint costs at the current of its run, V of 12: from hardly any to nearly all. */
 const costsV = [0.04, 3] as const
 /** Runs are fitted at most so many usual sizes too thin, from the drum beside, or too thick, from what was left over. */
-const [sizesTooThin, sizesTooThick] = [3, 2]
-
-const sizesBeside = (areaMm2: number): number[] => [
-  ...cableSizesMm2.filter((size) => size < areaMm2).slice(-sizesTooThin),
-  ...cableSizesMm2.filter((size) => size > areaMm2).slice(0, sizesTooThick),
-]
+const sizesOff = [3, 2] as const
 
 export const runWhere = ({ rig: { network } }: Bench, run: Run): string =>
   `in ${run.number} (${postName(network, run.from)} – ${postName(network, run.to)})`
@@ -96,7 +91,7 @@ export const wrongSize: Fault = {
       .map(({ run }) => ({
         at: run.id,
         where: runWhere(bench, run),
-        sizes: sizesBeside(run.areaMm2!),
+        sizes: sizesBeside(cableSizesMm2, run.areaMm2!, sizesOff),
       })),
   change: (rig, at, areaMm2) => {
     const run = rig.network.runs.find(({ id }) => id === at)!
