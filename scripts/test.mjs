@@ -95,7 +95,7 @@ const byContent = (of) => [
   '--cache-strategy',
   'content',
   '--cache-location',
-  join(ensureFolder(join(root, 'node_modules/.cache')), of),
+  join(ensureFolder(join(root, 'node_modules/.cache')), `${of}-sound`),
 ]
 const typesOf = (project) => [
   'tsc',
