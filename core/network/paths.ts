@@ -16,6 +16,7 @@ export class Ways<R extends Joining = Run> {
   private readonly runs: ReadonlyMap<string, R>
   private readonly joined = new Map<string, R[]>()
   private readonly returns = new Map<string, R>()
+  private theFusesOnBars: ReadonlySet<string> | undefined
 
   constructor({ posts, runs }: { readonly posts: readonly Post[]; readonly runs: readonly R[] }) {
     this.posts = new Map(posts.map((post) => [post.id, post]))
@@ -45,24 +46,43 @@ export class Ways<R extends Joining = Run> {
     return this.returns.get(id) ?? null
   }
 
-  /** The posts and runs of the way that leads on from a post, away from a run, as long as it does not branch. */
-  private *onwards(from: string, by: string): Generator<{ readonly post: Post; readonly run: R | null }> {
-    const seen = new Set([by])
-    for (let at = from; ;) {
-      const post = this.posts.get(at)
-      if (!post) return
-      const on = endsAt(post) ? [] : this.runsAt(at).filter(({ id }) => !seen.has(id))
-      const run = on.length === 1 ? on[0]! : null
-      yield { post, run }
-      if (!run) return
-      seen.add(run.id)
-      at = run.from === at ? run.to : run.from
+  /** The fuses of the branches, by their posts: those that stand on a bar. */
+  get fusesOnBars(): ReadonlySet<string> {
+    return (this.theFusesOnBars ??= new Set(this.besideBars().filter((id) => this.post(id)?.kind === 'fuse')))
+  }
+  private besideBars(): string[] {
+    const isBar = (id: string): boolean => {
+      const post = this.post(id)
+      return post?.kind === 'bar' && post.fitting !== null && post.pole === 'positive'
     }
+    return [...this.runs.values()].flatMap(({ from, to }) => (isBar(from) ? [to] : isBar(to) ? [from] : []))
+  }
+
+  /** The posts and runs of the way that leads on from a post, away from a run, as long as it does not branch. */
+  private onwards(
+    from: string,
+    by: string,
+  ): { readonly posts: readonly Post[]; readonly runs: readonly R[] } {
+    const posts: Post[] = []
+    const runs: R[] = []
+    const seen = new Set([by])
+    for (let at: string | null = from; at !== null;) {
+      const post = this.posts.get(at)
+      if (!post) break
+      posts.push(post)
+      const on: readonly R[] = endsAt(post) ? [] : this.runsAt(at).filter(({ id }) => !seen.has(id))
+      const run = on.length === 1 ? on[0]! : null
+      if (run) {
+        runs.push(run)
+        seen.add(run.id)
+      }
+      at = run && (run.from === at ? run.to : run.from)
+    }
+    return { posts, runs }
   }
 
   private nearestFuse(from: string, by: string): Post | null {
-    for (const { post } of this.onwards(from, by)) if (post.kind === 'fuse') return post
-    return null
+    return this.onwards(from, by).posts.find(({ kind }) => kind === 'fuse') ?? null
   }
 
   /**
@@ -86,9 +106,8 @@ export class Ways<R extends Joining = Run> {
 
   /** The runs of the way without branches that a run is part of, itself included. */
   wayOf(run: R): readonly R[] {
-    const beyond = (end: string): R[] =>
-      [...this.onwards(end, run.id)].flatMap(({ run: next }) => (next ? [next] : []))
-    return [...beyond(run.from).reverse(), run, ...beyond(run.to)]
+    const beyond = (end: string): readonly R[] => this.onwards(end, run.id).runs
+    return [...beyond(run.from).toReversed(), run, ...beyond(run.to)]
   }
 
   /** Batteries that feed a fault in a run without a fuse between, by whatever ways. */
@@ -113,29 +132,12 @@ export class Ways<R extends Joining = Run> {
 
   /** What a way that leads on from an end of a run comes to. */
   sourceBeyond(end: string, by: Joining): Beyond {
-    let fuse = false
-    for (const { post } of this.onwards(end, by.id)) {
-      if (post.kind === 'fuse') fuse = true
-      if (post.kind === 'battery' || post.kind === 'bar') return { source: post, fuse }
-    }
-    return { source: null, fuse }
+    const { posts } = this.onwards(end, by.id)
+    const at = posts.findIndex(({ kind }) => kind === 'battery' || kind === 'bar')
+    const before = at < 0 ? posts : posts.slice(0, at)
+    return { source: posts[at] ?? null, fuse: before.some(({ kind }) => kind === 'fuse') }
   }
 }
 
 /** Where a way without branches ends: at a battery, a bar, a chassis. */
 const endsAt = ({ kind }: Post): boolean => kind === 'battery' || kind === 'bar' || kind === 'chassis'
-
-/** The fuses of the branches, by their posts: those that stand on a bar. */
-export function fusesOnBars({
-  posts,
-  runs,
-}: {
-  readonly posts: readonly Post[]
-  readonly runs: readonly Joining[]
-}): ReadonlySet<string> {
-  const of = (isOne: (post: Post) => boolean) => new Set(posts.filter(isOne).map(({ id }) => id))
-  const bars = of(({ kind, fitting, pole }) => kind === 'bar' && fitting !== null && pole === 'positive')
-  const fuses = of(({ kind }) => kind === 'fuse')
-  const beside = runs.flatMap(({ from, to }) => (bars.has(from) ? [to] : bars.has(to) ? [from] : []))
-  return new Set(beside.filter((id) => fuses.has(id)))
-}

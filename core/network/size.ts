@@ -5,7 +5,7 @@ import { isLaidWithItsRun, sizedOhm, type Conductors } from './cases'
 import { Joints } from './joints'
 import { Solved, type Design } from './solved'
 import type { Network, Post, Run } from './network'
-import { fusesOnBars, Ways } from './paths'
+import { Ways } from './paths'
 import { surgeThrough, type Surge } from './surge'
 import { withFittingOhm } from './fitting-ohm'
 import type { Draft, DraftRun } from './propose/builder'
@@ -69,6 +69,7 @@ export function sized(draft: Draft, rules: SizeRules): Solved {
   let network = withGuess(draft)
   // What is joined to what stays the same from round to round.
   const joints = new Joints(network)
+  const drafted: Drafted = { draft, ways: new Ways(draft) }
   const design = new Map<string, Design>()
   for (let round = 0; round < mostRounds; round++) {
     const solved = new Solved(network, joints)
@@ -79,7 +80,7 @@ export function sized(draft: Draft, rules: SizeRules): Solved {
       design.set(id, found)
       grows = true
     }
-    const next = withSizes(draft, withRatings(draft, network, design, solved, rules), design, rules)
+    const next = withSizes(draft, withRatings(drafted, solved, design, rules), design, rules)
     if (sameSizes(next, network) && !grows) return solved.as(next)
     network = next
   }
@@ -105,15 +106,20 @@ const withGuess = (draft: Draft): Network => ({
   })),
 })
 
+/** A draft with its ways. */
+interface Drafted {
+  readonly draft: Draft
+  readonly ways: Ways<DraftRun>
+}
+
 /** Fuses, switches and bars for what flows through them. */
 function withRatings(
-  draft: Draft,
-  network: Network,
-  design: ReadonlyMap<string, Design>,
+  drafted: Drafted,
   solved: Solved,
+  design: ReadonlyMap<string, Design>,
   rules: SizeRules,
 ): Network {
-  const ways = new Ways(draft)
+  const { draft, ways } = drafted
   const ampsAt = ({ id }: Post): number => throughA(ways.runsAt(id), design)
   const posts = draft.posts.map((post): Post => {
     const { fitting } = post
@@ -130,7 +136,7 @@ function withRatings(
     const aicA = fitting.aicA ?? fuseInterruptA(family, highestV(post))
     return { ...post, fitting: { ...fitting, family, ratedA, aicA } }
   })
-  return { ...network, posts: asTheirFuses(graded(posts, draft, ampsAt, rules), draft) }
+  return { ...solved.network, posts: asTheirFuses(graded(posts, drafted, ampsAt, rules), drafted) }
 }
 
 /**
@@ -139,14 +145,14 @@ function withRatings(
  */
 function graded(
   posts: readonly Post[],
-  draft: Draft,
+  { draft, ways }: Drafted,
   ampsAt: (post: Post) => number,
   rules: SizeRules,
 ): readonly Post[] {
   const main = posts.find(({ id }) => id === 'main-fuse')
   if (!main?.fitting?.family || main.fitting.ratedA === null) return posts
   const isFree = draft.posts.find(({ id }) => id === main.id)!.fitting!.ratedA === null
-  const onBar = fusesOnBars(draft)
+  const onBar = ways.fusesOnBars
   const over = (branches: readonly Post[]): Post => (isFree ? largerThan(branches, main, onBar, rules) : main)
   const larger = over(posts)
   const alike = posts.map((post, i) =>
@@ -187,14 +193,14 @@ const bearsStart = (family: FuseFamily, ratedA: number, surge: Surge | null): bo
   !surge || fastestS(family, surge.amps / ratedA) >= surge.seconds
 
 /** Switches, bars and shunts for no less than the fuse before them lets through for good. */
-function asTheirFuses(posts: readonly Post[], draft: Draft): readonly Post[] {
-  const ways = new Ways({ posts, runs: draft.runs })
+function asTheirFuses(posts: readonly Post[], { draft, ways }: Drafted): readonly Post[] {
+  const rated = new Map(posts.map(({ id, fitting }) => [id, fitting?.ratedA ?? 0]))
   return posts.map((post, i): Post => {
     const { fitting } = post
     if (!fitting || post.kind === 'fuse' || draft.posts[i]!.fitting!.ratedA !== null) return post
     const mains = ways.runsAt(post.id).filter(({ role }) => role === 'main')
-    const fusesA = mains.map((run) => ways.fuseOf(run)?.fitting?.ratedA ?? 0)
-    const leastA = Math.max(0, ...fusesA)
+    const fuses = mains.flatMap((run) => ways.fuseOf(run) ?? [])
+    const leastA = Math.max(0, ...fuses.map(({ id }) => rated.get(id)!))
     const ratedA = fittingSizesA.find((size) => size >= leastA) ?? fittingSizesA.at(-1)!
     return { ...post, fitting: { ...fitting, ratedA: Math.max(ratedA, fitting.ratedA!) } }
   })

@@ -108,7 +108,7 @@ export class SparseEquations {
   /** Solves the same equations for another right side. */
   solveAgain(right: Float64Array): Float64Array {
     const { values, order, pivots, starts, columns, pivotRow, pivotColumn } = this
-    const rest = Float64Array.from(right)
+    const rest = right.slice()
     for (let k = 0; k < this.size; k++) {
       const known = rest[order[k]!]!
       if (known === 0) continue

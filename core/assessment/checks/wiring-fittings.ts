@@ -4,7 +4,6 @@ import { fuseFamilies } from '#core/job/parts/wiring'
 import { fuseInterruptA, fuseRangeA, fuseSizesA, type FuseFamily } from '#core/physics/fuses'
 import { fastestS, fuseMostV, isGraded } from '#core/physics/fuse-times'
 import type { Fitting, Post } from '#core/network/network'
-import { fusesOnBars } from '#core/network/paths'
 import { fuseShare, highestV } from '#core/network/size'
 import { surgeThrough } from '#core/network/surge'
 import { wiringIn, type Wiring } from '#core/network/wiring'
@@ -197,7 +196,7 @@ export const grading = check({
     const { q, rules } = system
     const { wiring, post, ratedA, family } = fuse
     const main = wiring.ways.post('main-fuse')?.fitting
-    if (!fusesOnBars(wiring.network).has(post.id) || !main?.family || main.ratedA === null) return null
+    if (!wiring.ways.fusesOnBars.has(post.id) || !main?.family || main.ratedA === null) return null
     const upper = { family: main.family, ratedA: main.ratedA }
     const sound = isGraded(upper, { family, ratedA }, rules.grading)
     const larger = fuseSizesA.find(

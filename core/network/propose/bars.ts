@@ -26,7 +26,7 @@ const isParted = (build: Builder, { plus }: Joint): boolean =>
  */
 export function barOf(build: Builder, house: Joint, fuse: string, draws = false): Joint {
   if (house.plus !== firstBar) return house
-  const standsOn = build.entered<string>(`fittings/${fuse}`, 'standsOn')
+  const standsOn = build.entered(`fittings/${fuse}`)<string>('standsOn')
   const onSecond = isParted(build, house) ? draws : standsOn === 'second'
   return onSecond ? beside(house) : house
 }
@@ -51,8 +51,8 @@ export function loadBarsOf(build: Builder, first: Joint): void {
  * last, so that no run is called otherwise for it.
  */
 export function secondBarsOf(build: Builder, first: Joint): void {
-  if (build.has(secondBar) || build.runs.every(({ from, to }) => from !== secondBar && to !== secondBar))
-    return
+  const isUsed = [...build.runs.values()].some(({ from, to }) => from === secondBar || to === secondBar)
+  if (build.posts.has(secondBar) || !isUsed) return
   barsBeside(build, first, first.plus, 'Second bar', 'It takes the branches that have no room on the first.')
 }
 

@@ -117,8 +117,8 @@ function source(
 /** Where a charger of the starting battery lands: on the first that is there; null where none is. */
 function startingJoint(build: Builder): Joint | null {
   const battery = build.units.find((unit) => unit.kind === 'battery' && unit.serves === 'engine')
-  const post = build.posts.find(({ id }) => id === battery?.plus)
-  return battery && post ? { plus: battery.plus, minus: battery.minus, nominalV: post.nominalV } : null
+  const post = battery && build.posts.get(battery.plus)
+  return post ? { plus: battery.plus, minus: battery.minus, nominalV: post.nominalV } : null
 }
 
 function chargersOf(build: Builder, house: Joint): void {

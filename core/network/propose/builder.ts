@@ -82,10 +82,31 @@ interface RunOf {
 /** What of a fitting counts as set by hand. */
 const setFields = ['family', 'ratedA', 'aicA', 'distanceMm', 'sheathed', 'standsOn', 'place', 'stud'] as const
 
+/** A post at which nothing stands. */
+const bare = (
+  id: string,
+  kind: PostKind,
+  { name, pole = 'positive', of = null, state = 'new', opposite, nominalV, place = null }: PostOf,
+): Post => ({
+  id,
+  kind,
+  name,
+  pole,
+  of,
+  state,
+  place,
+  opposite,
+  nominalV,
+  fitting: null,
+  stud: null,
+  set: [],
+})
+
 /** Collects posts, runs and units, and puts in what was set by hand. */
 export class Builder {
-  readonly posts: Post[] = []
-  readonly runs: DraftRun[] = []
+  /** By their ids, in the order in which they were put in. */
+  readonly posts = new Map<string, Post>()
+  readonly runs = new Map<string, DraftRun>()
   readonly units: Unit[] = []
   readonly lines: Line[] = []
   readonly relays: { readonly post: string; readonly alternator: string }[] = []
@@ -102,13 +123,15 @@ export class Builder {
     this.handOn = new Map([...runs, ...fittings].map((view) => [view.$path, view]))
   }
 
-  /** What was set by hand of a run or a fitting; null where it is as proposed. */
-  entered<T>(path: PartPath, field: string): T | null {
-    return (this.handOn.get(path)?.$entered(field) as T | null | undefined) ?? null
+  /** What was set by hand of a run or a fitting, by its fields; null where it is as proposed. */
+  entered(path: PartPath): <T>(field: string) => T | null {
+    const hand = this.handOn.get(path)
+    return <T>(field: string) => (hand?.$entered(field) as T | null | undefined) ?? null
   }
   /** Whether there is a post of an id, and what belongs there is not left out. */
   has(post: string): boolean {
-    return this.posts.some(({ id, kind }) => id === post && kind !== 'joint')
+    const there = this.posts.get(post)
+    return there !== undefined && there.kind !== 'joint'
   }
 
   stateOf(path: PartPath | FieldPath): State {
@@ -120,13 +143,8 @@ export class Builder {
     return `${letter}${++this.counts[letter]}`
   }
 
-  post(
-    id: string,
-    kind: PostKind,
-    { name, pole = 'positive', of = null, state = 'new', opposite, nominalV, place = null }: PostOf,
-  ): string {
-    const post = { id, kind, name, pole, of, state, place, opposite, nominalV }
-    this.posts.push({ ...post, fitting: null, stud: null, set: [] })
+  post(id: string, kind: PostKind, at: PostOf): string {
+    this.posts.set(id, bare(id, kind, at))
     return id
   }
 
@@ -144,11 +162,9 @@ export class Builder {
       ...post
     }: FittingOf,
   ): string {
-    const entered = <T>(field: string): T | null => this.entered<T>(`fittings/${id}`, field)
-    if (entered('absent') === 'yes') {
-      this.post(id, 'joint', { ...post, name: `${post.name}, left out` })
-      return id
-    }
+    const entered = this.entered(`fittings/${id}`)
+    if (entered('absent') === 'yes')
+      return this.post(id, 'joint', { ...post, name: `${post.name}, left out` })
     const ownFamily = entered<FuseFamily>('family') ?? family
     const fitting: Fitting = {
       number:
@@ -174,9 +190,15 @@ export class Builder {
     const set = setFields.filter((field) => entered(field) !== null)
     // A fuse of another family or rating than was found is a new one.
     const isOther = (entered('family') ?? family) !== family || (entered('ratedA') ?? ratedA) !== ratedA
-    this.post(id, kind, post.state === 'found' && isOther ? { ...post, state: 'new' } : post)
-    const own = { place: entered<Place>('place') ?? post.place ?? null, stud: entered<Stud>('stud') }
-    this.posts.push({ ...this.posts.pop()!, ...own, fitting, set })
+    const proposed = bare(id, kind, post)
+    this.posts.set(id, {
+      ...proposed,
+      state: proposed.state === 'found' && isOther ? 'new' : proposed.state,
+      place: entered<Place>('place') ?? proposed.place,
+      stud: entered<Stud>('stud'),
+      fitting,
+      set,
+    })
     return id
   }
 
@@ -203,8 +225,8 @@ export class Builder {
       like,
     }: RunOf,
   ): void {
-    const entered = <T>(field: string): T | null => this.entered<T>(`runs/${id}`, field)
-    const pair = this.runs.find((run) => run.id === returnOf)
+    const entered = this.entered(`runs/${id}`)
+    const pair = returnOf === null ? undefined : this.runs.get(returnOf)
     const [lengthM, lengthKnown] = this.lengthOf(
       entered<number>('lengthM'),
       { cable, share, usualM: usual },
@@ -213,7 +235,7 @@ export class Builder {
     const setArea = entered<number>('areaMm2')
     const measured = entered<number>('milliohm')
     const foundArea = cable && cable.$entered('areaMm2') !== null ? cable.areaMm2 : null
-    this.runs.push({
+    this.runs.set(id, {
       id,
       number: pair ? `${pair.number}−` : this.next('W'),
       role,
@@ -247,7 +269,7 @@ export class Builder {
   }
 
   private standsAtEngine(post: string): boolean {
-    return this.posts.some(({ id, place }) => id === post && place === 'engine')
+    return this.posts.get(post)?.place === 'engine'
   }
 
   /** Hottest air along a run, °C: the main leads lie where the battery stands. */
@@ -272,12 +294,12 @@ export class Builder {
 
   /** Where the return of a run lands: on the bar, unless it was found on the battery’s own post. */
   landingOf(id: string, bar: string): string {
-    return this.entered(`runs/${id}`, 'landsOn') === 'battery' ? 'bank-minus' : bar
+    return this.entered(`runs/${id}`)('landsOn') === 'battery' ? 'bank-minus' : bar
   }
 
   /** Whether the current of a run comes back by the chassis, as was set or surveyed. */
   returnsByChassis(id: string, cable: Cable | null): boolean {
-    return (this.entered(`runs/${id}`, 'returnBy') ?? cable?.returnBy ?? 'cable') === 'chassis'
+    return (this.entered(`runs/${id}`)('returnBy') ?? cable?.returnBy ?? 'cable') === 'chassis'
   }
 
   unit(unit: Unit): void {

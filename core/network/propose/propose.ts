@@ -23,9 +23,10 @@ export function propose(system: System, found: JobDocument): Draft {
   branchesOf(build, house)
   secondBarsOf(build, house)
   linesOf(build)
+  const posts = [...build.posts.values()]
   return {
-    posts: build.posts,
-    runs: withFittingOhm(build.runs, build.posts),
+    posts,
+    runs: withFittingOhm([...build.runs.values()], posts),
     units: build.units,
     lines: build.lines,
     relays: build.relays,
