@@ -1,7 +1,8 @@
 // npm run --silent network -- FILE.json --case NAME: voltages and currents of the wiring of a job in a case, as JSON.
 // npm run --silent netlist -- FILE.json --case NAME: the same case as a netlist. --case list: the names of the cases.
 import { writeNetlist } from '#core/formats/netlist'
-import { caseOf, casesOf, circuitOf, startOf } from '#core/network/cases'
+import { caseOf, casesOf } from '#core/network/cases'
+import { circuitOf, startOf } from '#core/network/circuits'
 import { networkOf } from '#core/network/of-job'
 import { solve } from '#core/network/solution'
 import { fail, jobFromFile } from './lib/job-argument'

@@ -1,5 +1,5 @@
 import { cableSizesMm2 } from '#core/physics/conductors'
-import { isLaidWithItsRun, ohmAtSize, type Conductors } from './cases'
+import { isLaidWithItsRun, ohmAtSize, type Conductors } from './run-ohm'
 import type { Run, Unit } from './network'
 import { carriesA, heatingA } from './size'
 import type { Wiring } from './wiring'

@@ -1,9 +1,11 @@
-import type { Network } from './network'
+import type { Network, Post } from './network'
 
 /** What of a network is joined to what: the same whatever its sizes are, and in every case. */
 export interface Joined {
   /** Of each post, one that stands for all that runs join it to. */
   readonly islands: ReadonlyMap<string, string>
+  /** The first post of each of them in the negative, then in the positive. */
+  readonly firsts: readonly string[]
   /** Of each post, what runs and diodes lead on to, and the voltage that is dropped on the way, V. */
   readonly beyond: ReadonlyMap<string, readonly (readonly [next: string, dropV: number])[]>
 }
@@ -26,5 +28,16 @@ export function joinedOf({ posts, runs, units }: Pick<Network, 'posts' | 'runs' 
       }
   }
   for (const unit of units) if (unit.kind === 'diode') beyond.get(unit.plus)!.push([unit.out, unit.dropV])
-  return { islands, beyond }
+  const firsts = (['negative', 'positive'] as const).flatMap((pole) => firstsIn(pole, posts, islands))
+  return { islands, firsts, beyond }
+}
+
+/** The first post in a pole of each island that has one there. */
+function firstsIn(pole: Post['pole'], posts: Network['posts'], islands: Joined['islands']): string[] {
+  const firsts = new Map<string, string>()
+  for (const post of posts) {
+    const island = islands.get(post.id)!
+    if (post.pole === pole && !firsts.has(island)) firsts.set(island, post.id)
+  }
+  return [...firsts.values()]
 }

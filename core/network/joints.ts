@@ -1,5 +1,6 @@
-import { circuitOf, startOf, wholeOf, type Case } from './cases'
+import type { Case } from './cases'
 import type { Circuit } from './circuit'
+import { Circuits, startOf, wholeOf } from './circuits'
 import { joinedOf, type Joined } from './joined'
 import type { Network } from './network'
 import { Solver, type Solution, type Start } from './solution'
@@ -16,9 +17,9 @@ export class Joints {
     this.joined = joinedOf(network)
   }
 
-  /** The circuit of a case, of a network in which the same is joined. */
-  circuit(network: Network, at: Case): Circuit {
-    return circuitOf(network, at, this.joined)
+  /** The circuits of a network in which the same is joined. */
+  circuits(network: Network): Circuits {
+    return new Circuits(network, this.joined)
   }
   /** A circuit of a case, solved. */
   solved(circuit: Circuit, network: Network, at: Case): Solution {

@@ -14,7 +14,9 @@ import {
   withValues,
   type Values,
 } from '#core/testing'
-import { boltedOhm, casesOf, circuitOf, runOhm, startOf } from './cases'
+import { casesOf } from './cases'
+import { boltedOhm, circuitOf, startOf } from './circuits'
+import { runOhm } from './run-ohm'
 import type { Circuit } from './circuit'
 import { battery, converter, current, diode, held, power, resistance, type Law } from './law'
 import type { LineKind, Network } from './network'

@@ -1,5 +1,6 @@
-import { boltedOhm, type Case } from './cases'
+import type { Case } from './cases'
 import type { Circuit, Element } from './circuit'
+import { boltedOhm, type Circuits } from './circuits'
 import type { Joints } from './joints'
 import { resistance, type Law } from './law'
 import type { DiodeUnit, Network, Post } from './network'
@@ -17,13 +18,13 @@ const mostPatterns = 8
  * but for diodes, and a diode is linear on either side of its kink: by Thévenin, the voltage there over what the rest
  * shows, for the pattern of diodes that the short itself leaves behind.
  */
-export function shortsOf(network: Network, joints: Joints): ReadonlyMap<string, number> {
+export function shortsOf(network: Network, circuits: Circuits, joints: Joints): ReadonlyMap<string, number> {
   const shorted = network.posts.filter(({ pole }) => pole === 'positive')
   const [first] = shorted
   if (!first) return new Map()
   const at: Case = { id: `short-${first.id}`, kind: 'short', name: '' }
   const { solver } = joints
-  const whole = joints.circuit(network, at)
+  const whole = circuits.in(at)
   const open = { ...whole, elements: whole.elements.filter(({ id }) => id !== 'short') }
   const diodes = network.units.filter((unit): unit is DiodeUnit => unit.kind === 'diode')
   const standing = joints.solved(open, network, at)

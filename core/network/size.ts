@@ -1,7 +1,7 @@
 import { ampacityThereA, cableSizesMm2 } from '#core/physics/conductors'
 import { fuseInterruptA, fuseRangeA, fuseSizesA, type FuseFamily } from '#core/physics/fuses'
 import { fastestS, isGraded } from '#core/physics/fuse-times'
-import { isLaidWithItsRun, sizedOhm, type Conductors } from './cases'
+import { isLaidWithItsRun, sizedOhm, type Conductors } from './run-ohm'
 import { Joints } from './joints'
 import { Solved, type Design } from './solved'
 import type { Network, Post, Run } from './network'

@@ -1,4 +1,5 @@
 import { casesOf, type Case } from './cases'
+import type { Circuits } from './circuits'
 import { Joints } from './joints'
 import type { Network } from './network'
 import { Ways } from './paths'
@@ -19,6 +20,7 @@ const sameA = 1e-6
 export class Solved {
   readonly cases: readonly Case[]
   readonly ways: Ways
+  private readonly circuits: Circuits
   private readonly known = new Map<string, Solution>()
   private theShorts: ReadonlyMap<string, number> | undefined
   private theDesign: ReadonlyMap<string, Design> | undefined
@@ -30,6 +32,7 @@ export class Solved {
   ) {
     this.cases = casesOf(network)
     this.ways = new Ways(network)
+    this.circuits = joints.circuits(network)
   }
 
   /**
@@ -50,7 +53,7 @@ export class Solved {
   in(at: Case): Solution {
     let solution = this.known.get(at.id)
     if (!solution) {
-      solution = this.joints.solved(this.joints.circuit(this.network, at), this.network, at)
+      solution = this.joints.solved(this.circuits.in(at), this.network, at)
       this.known.set(at.id, solution)
     }
     return solution
@@ -82,7 +85,7 @@ export class Solved {
 
   /** Current of a bolted short at a positive post, with every source feeding it, A; 0 in the negative. */
   shortA(post: string): number {
-    return (this.theShorts ??= shortsOf(this.network, this.joints)).get(post) ?? 0
+    return (this.theShorts ??= shortsOf(this.network, this.circuits, this.joints)).get(post) ?? 0
   }
 
   /** The largest short at a post or at those that its runs lead to, A: what a fuse there may have to interrupt. */

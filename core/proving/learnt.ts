@@ -1,5 +1,5 @@
 import { withField, withPart, type FieldPath, type JobDocument } from '#core/job/document'
-import { runOhm } from '#core/network/cases'
+import { runOhm } from '#core/network/run-ohm'
 import { deviationOf } from './meters'
 import type { Taken } from './posterior'
 import type { Proof } from './predict'

@@ -1,4 +1,4 @@
-import { sizedOhm } from '#core/network/cases'
+import { sizedOhm } from '#core/network/run-ohm'
 import type { Known, Run, Unit } from '#core/network/network'
 import type { Rig } from './rig'
 

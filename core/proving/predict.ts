@@ -1,5 +1,5 @@
 import type { Circuit, Element, Resistor } from '#core/network/circuit'
-import { startOf } from '#core/network/cases'
+import { startOf } from '#core/network/circuits'
 import { Solver, type Change, type Solution, type Step } from '#core/network/solution'
 import { deviationOf } from './meters'
 import { movedRig, movedUnit, parametersOf, type Parameter } from './parameters'

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { JobDocument } from '#core/job/document'
-import { circuitOf, startOf } from '#core/network/cases'
+import { circuitOf, startOf } from '#core/network/circuits'
 import { solve } from '#core/network/solution'
 import { wiredJob } from '#core/assessment/wired'
 import { Diagnosis, sureFrom } from './diagnosis'

@@ -1,4 +1,4 @@
-import { sizedOhm } from '#core/network/cases'
+import { sizedOhm } from '#core/network/run-ohm'
 import type { Run } from '#core/network/network'
 import { cableSizesMm2 } from '#core/physics/conductors'
 import { withAdded } from '../parameters'
