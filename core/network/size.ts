@@ -1,7 +1,7 @@
 import { ampacityThereA, cableSizesMm2 } from '#core/physics/conductors'
 import { fuseInterruptA, fuseRangeA, fuseSizesA, type FuseFamily } from '#core/physics/fuses'
 import { fastestS, isGraded } from '#core/physics/fuse-times'
-import { isLaidWithItsRun, sizedOhm, type Conductors } from './run-ohm'
+import { conductorsOhm, isLaidWithItsRun, type Conductors } from './run-ohm'
 import { Joints } from './joints'
 import { Solved, type Design } from './solved'
 import type { Network, Post, Run } from './network'
@@ -316,8 +316,8 @@ function sizeOf(
   const way = ways.wayOf(ways.run(run.id)!)
   const ownShare = run.lengthM / way.reduce((sum, { lengthM }) => sum + lengthM, 0)
   const back = ways.returnOf(run.id)
-  const ohmOf = (one: Run, size: Conductors): number =>
-    sizedOhm({ ...one, ...size, fittingOhm: 0 }, network.cableC)
+  const ohmOf = ({ lengthM, material }: Run, { areaMm2, count }: Conductors): number =>
+    conductorsOhm({ lengthM, material, areaMm2, count }, network.cableC)
   // What its fuses, switches and plugs take of the voltage is not left for the conductor.
   const fittingsOhm = way.reduce(
     (sum, part) => sum + part.fittingOhm + (ways.returnOf(part.id)?.fittingOhm ?? 0),

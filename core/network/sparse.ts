@@ -87,7 +87,7 @@ export class SparseEquations {
 
   /**
    * Solves for a right side. The values are used up: what is left of them serves {@link solveAgain}.
-   * @returns the unknowns; not finite where there is no single solution
+   * @returns the right side itself, with the unknowns in its place; not finite where there is no single solution
    */
   solve(right: Float64Array): Float64Array {
     const { values, pivots, starts, pivotRow, pivotColumn, targets } = this
@@ -105,10 +105,9 @@ export class SparseEquations {
     return this.solveAgain(right)
   }
 
-  /** Solves the same equations for another right side. */
-  solveAgain(right: Float64Array): Float64Array {
+  /** Solves the same equations for another right side, in its place. */
+  solveAgain(rest: Float64Array): Float64Array {
     const { values, order, pivots, starts, columns, pivotRow, pivotColumn } = this
-    const rest = right.slice()
     for (let k = 0; k < this.size; k++) {
       const known = rest[order[k]!]!
       if (known === 0) continue

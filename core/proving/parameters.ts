@@ -1,4 +1,4 @@
-import { sizedOhm } from '#core/network/run-ohm'
+import { conductorsOhm } from '#core/network/run-ohm'
 import type { Known, Run, Unit } from '#core/network/network'
 import type { Rig } from './rig'
 
@@ -88,7 +88,7 @@ export function parametersOf({ network, heat, panels, nominalV }: Rig): Paramete
 
 function runDeviation(run: Run, cableC: number): number {
   if (run.measuredOhm !== null) return Math.hypot(measuredShare * run.measuredOhm, jointsOhm)
-  const own = sizedOhm({ ...run, fittingOhm: 0 }, cableC)
+  const own = conductorsOhm(run, cableC)
   if (run.areaMm2 === null) return chassisShare * own
   const share = Math.hypot(shareBy[run.lengthKnown], shareBy[run.areaKnown])
   return Math.hypot(share * own, fittingShare * run.fittingOhm, jointsOhm)

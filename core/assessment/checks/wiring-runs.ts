@@ -155,7 +155,7 @@ class Way {
   ohm(sizes: Sizes = asTheyAre): number {
     const { cableC } = this.wiring.network
     const ohmOf = (run: Run, length: number): number =>
-      ohmAtSize({ ...run, lengthM: length }, sizes.get(run.id) ?? run, cableC)
+      ohmAtSize(run, sizes.get(run.id) ?? run, cableC, length)
     return this.parts.reduce(
       (sum, { run, lengthM: length, back, backM }) =>
         sum + ohmOf(run, length) + (back ? ohmOf(back, backM) : 0),

@@ -96,7 +96,7 @@ export const wrongSize: Fault = {
   change: (rig, at, areaMm2) => {
     const run = rig.network.runs.find(({ id }) => id === at)!
     const { cableC } = rig.network
-    const more = sizedOhm({ ...run, areaMm2 }, cableC) - sizedOhm(run, cableC)
+    const more = sizedOhm(run, cableC, { areaMm2, count: run.count }) - sizedOhm(run, cableC)
     return { ...withAdded(rig, at, more), printedMm2: { ...rig.printedMm2, [at]: areaMm2 } }
   },
   mend: 'A thinner one goes out, or gets a fuse that protects it; a thicker one is entered as fitted.',
