@@ -435,6 +435,12 @@ describe('the network of a job', () => {
       for (const job of [hybrid, goodJob()])
         expect(networkOf(job).posts.some(({ id }) => id === 'load-stop')).toBe(false)
     })
+    it('has each of its posts and runs once, whatever was left out', () => {
+      const { posts, runs } = networkOf(stopping({ 'fittings/bar-2-plus/absent': 'yes' }))
+      const ids = [...posts, ...runs].map(({ id }) => id)
+      expect(posts.find(({ id }) => id === 'bar-2-plus')!.name).toBe('Load bar, positive, left out')
+      expect(new Set(ids).size).toBe(ids.length)
+    })
     it('leaves the loads on the battery where the contactor is left out', () => {
       const { posts } = networkOf(stopping({ 'fittings/load-stop/absent': 'yes' }))
       expect(posts.find(({ id }) => id === 'load-stop')).toMatchObject({ kind: 'joint', fitting: null })
