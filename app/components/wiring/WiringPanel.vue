@@ -5,7 +5,7 @@ import type { CheckResult } from '#core/assessment/assess'
 import type { WiredJob } from '#core/assessment/wired'
 import type { Governs } from '#core/network/figures'
 import type { Run } from '#core/network/network'
-import { fusesOnBars } from '#core/network/paths'
+import { Ways } from '#core/network/paths'
 import { isSizeUnknown, ratingWords, stateWords } from '#core/network/words'
 import { canTry, remedyLabel, type RemedyRef } from '#core/remedies/catalogue'
 import { verdictWords } from '#core/system/verdict'
@@ -77,7 +77,7 @@ const fields = computed(() => {
   const { fields: all } = partKinds[kind.value] as PartKind
   const isFuse = post.value?.kind === 'fuse'
   const canBeLeftOut = ['switch', 'stop', 'shunt', 'joint'].includes(post.value?.kind ?? '')
-  const onBar = fusesOnBars(props.wired.network).has(id.value)
+  const onBar = new Ways(props.wired.network).fusesOnBars.has(id.value)
   return Object.entries(all).filter(([name]) =>
     kind.value === 'runs'
       ? run.value?.returnOf === null || ['lengthM', 'areaMm2', 'count'].includes(name)
