@@ -70,8 +70,8 @@ const download = () => handOver(`loads-${bench.document!.job.number}.csv`, write
     :problem="problem"
     :ready="ready"
   >
-    <div v-if="audit" class="grid gap-4 p-3 md:p-4 xl:grid-cols-[minmax(0,1fr)_19rem]">
-      <div class="grid min-w-0 content-start gap-4">
+    <div v-if="audit" class="grid grid-cols-1 gap-4 p-3 md:p-4 xl:grid-cols-[minmax(0,1fr)_19rem]">
+      <div class="grid min-w-0 grid-cols-1 content-start gap-4">
         <section class="border border-line bg-card p-3" aria-labelledby="load-list">
           <header class="flex flex-wrap items-center gap-2">
             <h2 id="load-list" class="mr-auto text-lg">
