@@ -2,6 +2,11 @@ import tailwindcss from '@tailwindcss/vite'
 import { build } from 'esbuild'
 import { join } from 'node:path'
 
+/** Types that were found sound are checked again only where something of them changed. */
+const checkedOnce = (of: string) => ({
+  compilerOptions: { incremental: true, tsBuildInfoFile: `../node_modules/.cache/${of}.tsbuildinfo` },
+})
+
 export default defineNuxtConfig({
   compatibilityDate: '2026-11-01',
   ssr: false,
@@ -48,7 +53,12 @@ export default defineNuxtConfig({
       })
     },
   },
-  nitro: { compressPublicAssets: true, typescript: { strict: true } },
-  typescript: { strict: true },
+  nitro: { compressPublicAssets: true, typescript: { strict: true, tsConfig: checkedOnce('server') } },
+  typescript: {
+    strict: true,
+    tsConfig: checkedOnce('app'),
+    nodeTsConfig: checkedOnce('node'),
+    sharedTsConfig: checkedOnce('shared'),
+  },
   vite: { plugins: [tailwindcss()] },
 })
