@@ -63,3 +63,30 @@ describe('the wiring of any job', () => {
     )
   })
 })
+
+describe('an inverter that its cable holds back', () => {
+  // The bank gives all that is asked: what is missing is the cable's fault.
+  const thin = (areaMm2: number, lengthM: number): JobDocument =>
+    withValues(goodJob(), {
+      'inverters/inverter-1/continuousW': 1500,
+      'runs/inverter-1-feed/areaMm2': areaMm2,
+      'runs/inverter-1-feed/lengthM': lengthM,
+    })
+  const drop = (job: JobDocument) =>
+    wiringVerdictOf(job).checks.find(({ key }) => key === 'wiring.drop@runs/inverter-1-feed')!
+
+  it.each([
+    [6, 6],
+    [10, 10],
+    [16, 8],
+    [16, 12],
+    [25, 15],
+  ])('%i mm² over %i m: is told so, and the size that is asked for settles it', (areaMm2, lengthM) => {
+    const { verdict, summary, remedies } = drop(thin(areaMm2, lengthM))
+    expect(verdict).toBe('suits-once-changed')
+    expect(summary).toContain('It carries no more')
+    const [thicker] = remedies
+    const count = { 'runs/inverter-1-feed/count': thicker!.values?.count ?? 1 }
+    expect(drop(withValues(thin(thicker!.value as number, lengthM), count)).verdict).toBe('suits')
+  })
+})

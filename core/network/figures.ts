@@ -56,13 +56,15 @@ export function figuresOf(run: Run, wiring: Wiring): RunFigures {
   const mustCarryA = Math.max(heatingA(design), fuse?.fitting?.ratedA ?? 0)
   const allowed = wiring.dropShare(run)
   const sizeAt = (areaMm2: number, count: number): Size => {
-    const [carries, lostV] = [carriesA(run, areaMm2, count), flows * ohmWith({ areaMm2, count })]
+    const size = { areaMm2, count }
+    const amps = areaMm2 === run.areaMm2 ? flows : wiring.flowsWith(run, wiring.sizesOf(run, size))
+    const [carries, lostV] = [carriesA(run, areaMm2, count), amps * ohmWith(size)]
     return {
       areaMm2,
       count,
       carriesA: carries,
       lostV,
-      carries: carries >= mustCarryA,
+      carries: carries >= Math.max(mustCarryA, run.role === 'cranking' ? 0 : amps),
       loses: lostV <= allowed * nominalV,
     }
   }

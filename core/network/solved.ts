@@ -3,6 +3,7 @@ import type { Circuits } from './circuits'
 import { Joints } from './joints'
 import type { Network } from './network'
 import { Ways } from './paths'
+import type { Sizes } from './run-ohm'
 import { shortsOf } from './shorts'
 import type { Solution } from './solution'
 
@@ -48,6 +49,12 @@ export class Solved {
     other.theShorts = this.theShorts
     other.theDesign = this.theDesign
     return other
+  }
+
+  /** The same network with runs of other sizes, by their ids. */
+  withSizes(sizes: Sizes): Solved {
+    const runs = this.network.runs.map((run) => ({ ...run, ...sizes.get(run.id) }))
+    return new Solved({ ...this.network, runs }, this.joints)
   }
 
   in(at: Case): Solution {

@@ -3,14 +3,18 @@ import type { JobDocument } from '#core/job/document'
 import { Reads } from '#core/system/reads'
 import { nothingAssumed, Scene } from '#core/system/scene'
 import { System, type ShopSettings } from '#core/system/system'
-import type { Network, Run } from './network'
+import type { Case } from './cases'
+import type { InverterUnit, Network, Run } from './network'
 import { draftOf, sizeRulesOf, solvedIn } from './of-job'
 import type { Beyond, Ways } from './paths'
+import { isLaidWithItsRun, type Conductors, type Sizes } from './run-ohm'
 import type { Design, Solved } from './solved'
 import { dropShare, type SizeRules } from './size'
 
 /** The wiring of a system with what checks and drawings ask of it. */
 export class Wiring {
+  private theHeldBack: readonly InverterUnit[] | undefined
+
   constructor(
     readonly solved: Solved,
     private readonly rules: SizeRules,
@@ -31,6 +35,39 @@ export class Wiring {
   flowsA(run: Run): number {
     const { amps, crankingA } = this.design(run)
     return run.role === 'cranking' ? crankingA : amps
+  }
+  /** Inverters that get less than all their power while everything draws: wiring or battery can carry no more. */
+  get heldBack(): readonly InverterUnit[] {
+    return (this.theHeldBack ??= this.network.units.filter(
+      (unit): unit is InverterUnit =>
+        unit.kind === 'inverter' &&
+        this.loaded.some((at) => {
+          const { volts } = this.solved.in(at)
+          return volts.get(unit.plus)! - volts.get(unit.minus)! < unit.lowestV
+        }),
+    ))
+  }
+  private get loaded(): readonly Case[] {
+    return this.solved.cases.filter(({ kind }) => kind === 'loads')
+  }
+  /** The inverter that is held back and hangs on a run; null where none does. */
+  heldBackBy(run: Run): InverterUnit | null {
+    return this.heldBack.find(({ of }) => run.role === 'main' || run.of === of) ?? null
+  }
+  /** A run of another size, and its return where that is laid with it. */
+  sizesOf(run: Run, size: Conductors): Sizes {
+    const back = this.ways.returnOf(run.id)
+    return new Map([run, ...(back && isLaidWithItsRun(back) ? [back] : [])].map(({ id }) => [id, size]))
+  }
+  /**
+   * What would flow in a run at most, A, were runs of other sizes: an inverter that is held back draws more the less is
+   * lost on its way.
+   */
+  flowsWith(run: Run, sizes: Sizes): number {
+    if (sizes.size === 0 || !this.heldBackBy(run)) return this.flowsA(run)
+    const other = this.solved.withSizes(sizes)
+    const flows = this.loaded.map((at) => Math.abs(other.in(at).amps.get(run.id)!))
+    return Math.max(this.flowsA(run), ...flows)
   }
   /** What stands beyond each end of a run: a battery or a bar, and a fuse before it. */
   sourcesBeyond(run: Run): readonly [near: Beyond, far: Beyond] {

@@ -2,7 +2,7 @@ import { said } from '#core/units/format'
 import { check, mid, number, word, type Judgement, type Subjects } from '#core/assessment/check'
 import { cableSizesMm2 } from '#core/physics/conductors'
 import { fuseSizesA } from '#core/physics/fuses'
-import { isLaidWithItsRun, ohmAtSize, type Conductors } from '#core/network/run-ohm'
+import { isLaidWithItsRun, ohmAtSize, type Conductors, type Sizes } from '#core/network/run-ohm'
 import type { Post, Run } from '#core/network/network'
 import { carriesA, fuseShare, heatingA, mostConductors } from '#core/network/size'
 import { isSizeUnknown } from '#core/network/words'
@@ -93,14 +93,19 @@ export const ampacity = check({
   judge(subject, system) {
     const wire = wireOf(subject, system)
     if (!wire) return null
-    const { run, amps } = wire
     return currentIn(conductorOf(subject, wire, system), {
       most: caseWords(wire),
-      remedies: () => sizeThat((area, count) => carriesA(run, area, count) >= amps, wire),
+      remedies: () => sizeThat((areaMm2, count) => carriesAll(wire, areaMm2, count), wire),
       q: system.q,
     })
   },
 })
+
+/** Whether a size carries what flows, and what would flow with it. */
+function carriesAll({ wiring, run, amps }: Wire, areaMm2: number, count: number): boolean {
+  const carries = carriesA(run, areaMm2, count)
+  return carries >= amps && carries >= wiring.flowsWith(run, wiring.sizesOf(run, { areaMm2, count }))
+}
 
 const conductorOf = ({ name }: Subjects['run'], wire: Wire, system: System): Conductor => ({
   name,
@@ -124,8 +129,6 @@ function lengthM(run: Run, system: System): number {
 const returnM = (back: Run, run: Run, length: number): number =>
   back.lengthKnown === 'open' ? (length * back.lengthM) / run.lengthM : back.lengthM
 
-/** Sizes by the runs that are to have them. */
-type Sizes = ReadonlyMap<string, Conductors>
 const asTheyAre: Sizes = new Map()
 
 /** What is lost on the way of a run, there and back, and what is made of it with other sizes. */
@@ -162,8 +165,13 @@ class Way {
       0,
     )
   }
-  lostV(sizes: Sizes = asTheyAre): number {
-    return this.amps * this.ohm(sizes)
+  get lostV(): number {
+    return this.amps * this.ohm()
+  }
+  /** Whether no more than so much is lost with runs of other sizes, V, by what flows then. */
+  keepsWithin(mostV: number, sizes: Sizes): boolean {
+    const ohm = this.ohm(sizes)
+    return this.amps * ohm <= mostV && this.wiring.flowsWith(this.run, sizes) * ohm <= mostV
   }
   /** The run itself of a size, with the same cable beyond a plug and the returns that are laid with them. */
   sizedTo(size: Conductors): Sizes {
@@ -194,6 +202,14 @@ class Way {
 }
 
 const longestOf = (runs: readonly Run[]): Run => runs.reduce((a, b) => (b.lengthM > a.lengthM ? b : a))
+
+/** That a run can carry no more, where that holds back the inverter on it. */
+function heldBackWords({ wiring, run }: Wire, q: System['q']): string {
+  const unit = wiring.heldBackBy(run)
+  return unit
+    ? ` It carries no more: ${mid(unit.name)} is down to ${q(unit.lowestV, 'V')}, where it stops.`
+    : ''
+}
 
 /** What is left at a DC-DC at the end of a run, in each case of the engine: `12.9 V at cruise`. */
 function leftAtDcdc({ run, wiring }: Wire, { q }: System): string {
@@ -229,7 +245,7 @@ export const drop = check({
     const { nominalV } = wiring.ways.post(run.from)!
     const share = wiring.dropShare(run)
     const mostV = share * nominalV
-    const lostV = way.lostV()
+    const { lostV } = way
     const over = lostV > mostV + 1e-9
     return {
       verdict: over ? 'suits-once-changed' : 'suits',
@@ -248,11 +264,14 @@ export const drop = check({
         ),
       summary: () =>
         over
-          ? `${subject.name} loses ${q(lostV, 'V')} at ${q(way.amps, 'A')}; ${q(mostV, 'V')} are allowed.`
+          ? said(
+              `${subject.name} loses ${q(lostV, 'V')} at ${q(way.amps, 'A')}; ${q(mostV, 'V')} are allowed.`,
+              heldBackWords(wire, q),
+            )
           : `${subject.name} loses ${q(lostV, 'V')} of ${q(nominalV, 'V')} at ${q(way.amps, 'A')}.`,
       remedies: over
         ? [
-            ...sizeThat((areaMm2, count) => way.lostV(way.sizedTo({ areaMm2, count })) <= mostV, wire),
+            ...sizeThat((areaMm2, count) => way.keepsWithin(mostV, way.sizedTo({ areaMm2, count })), wire),
             ...thickerReturn(way, run, mostV),
           ]
         : [],
@@ -266,7 +285,7 @@ function thickerReturn(way: Way, { areaMm2, count }: Run, mostV: number): Remedy
     (back) => back.areaMm2 !== null && back.areaMm2 * back.count < areaMm2! * count,
   )
   const [back] = thin
-  if (!back || thin.length > 1 || way.lostV(new Map([[back.id, { areaMm2, count }]])) > mostV) return []
+  if (!back || thin.length > 1 || !way.keepsWithin(mostV, new Map([[back.id, { areaMm2, count }]]))) return []
   const values = count > back.count ? { values: { count } } : {}
   return [{ id: 'run.thicker', on: `runs/${back.id}`, value: areaMm2!, ...values }]
 }
