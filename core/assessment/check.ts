@@ -27,12 +27,16 @@ export interface Judgement {
   readonly formula: () => string
   /** The finding in one sentence, with its numbers. */
   readonly summary: () => string
-  /** What would fix it, the simplest first. */
-  readonly remedies?: readonly RemedyRef[]
+  /** What would fix it, the simplest first; where that takes long, worked out only when someone will read it. */
+  readonly remedies?: readonly RemedyRef[] | (() => readonly RemedyRef[])
   readonly cautions?: () => readonly string[]
   /** Settings that were found, for the card inside the locker. */
   readonly settings?: () => readonly Setting[]
 }
+
+/** What would fix what a check finds. */
+export const remediesOf = ({ remedies = [] }: Pick<Judgement, 'remedies'>): readonly RemedyRef[] =>
+  typeof remedies === 'function' ? remedies() : remedies
 
 /** A value to be set on a unit, as it stands on its card. */
 export interface Setting {

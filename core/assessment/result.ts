@@ -19,7 +19,15 @@ import {
 } from '#core/system/unknowns'
 import type { Verdict } from '#core/system/verdict'
 import { inSentence } from '#core/units/format'
-import { topicOf, type Check, type Compared, type Judgement, type Setting, type Subjects } from './check'
+import {
+  remediesOf,
+  topicOf,
+  type Check,
+  type Compared,
+  type Judgement,
+  type Setting,
+  type Subjects,
+} from './check'
 import { subjectAt, SubjectsOnce } from './subjects'
 
 /** One check of one part, judged. */
@@ -234,7 +242,7 @@ function resultOf(
     summary: open ? openSummary(subject.name, check.title, explored.deciding, job) : judgement.summary(),
     why: check.why,
     inputs,
-    remedies: open ? [] : (judgement.remedies ?? []),
+    remedies: open ? [] : remediesOf(judgement),
     cautions: judgement.cautions?.() ?? [],
     settings: judgement.settings?.() ?? [],
     deciding: explored.deciding,
@@ -270,12 +278,12 @@ function foundBy(inquiry: Inquiry, check: AnyCheck): Finding | null {
   const { subject, judgement } = value
   const { id } = check
   const on = subject.path
-  const remedies = judgement?.remedies ?? []
-  const found = { id, on, remedies, deciding: [] }
-  if (scene.missing.length === 0) return judgement && { ...found, verdict: judgement.verdict }
+  const finding = (verdict: Verdict): Finding | null =>
+    judgement && { id, on, verdict, remedies: remediesOf(judgement), deciding: [] }
+  if (scene.missing.length === 0) return judgement && finding(judgement.verdict)
   const { verdict, deciding } = atOnce(explore(inquiry, effortOf(check, inquiry)))
   if (verdict === null) return { id, on, verdict: 'measure-first', remedies: [], deciding }
-  return judgement && { ...found, verdict }
+  return finding(verdict)
 }
 
 function openSummary(

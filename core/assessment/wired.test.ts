@@ -90,3 +90,36 @@ describe('an inverter that its cable holds back', () => {
     expect(drop(withValues(thin(thicker!.value as number, lengthM), count)).verdict).toBe('suits')
   })
 })
+
+describe('a run that is too thin', () => {
+  const sized = starts.flatMap((job) => wiredJob(job, {}).network.runs.map(({ id }) => [job, id] as const))
+  const checks = ['wiring.drop', 'wiring.ampacity', 'wiring.fuse-rating']
+
+  it('is settled by the size that is asked for, though more flows then', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...sized),
+        fc.constantFrom(2.5, 6, 16, 50),
+        fc.integer({ min: 3, max: 12 }),
+        ([job, id], areaMm2, lengthM) => {
+          const thin = withValues(job, { [`runs/${id}/areaMm2`]: areaMm2, [`runs/${id}/lengthM`]: lengthM })
+          const found = wiringVerdictOf(thin).checks.filter(
+            (one) => one.on === `runs/${id}` && checks.includes(one.id),
+          )
+          for (const { key, on, remedies } of found)
+            for (const { value, values } of remedies.filter(
+              (one) => one.id === 'run.thicker' && one.on === on,
+            )) {
+              const count = values?.count === undefined ? {} : { [`${on}/count`]: values.count }
+              const after = withValues(thin, { [`${on}/areaMm2`]: value as number, ...count })
+              const left = wiringVerdictOf(after).checks.filter((one) => one.key === key)
+              expect(left.map(({ verdict, summary }) => ({ verdict, summary }))).not.toContainEqual(
+                expect.objectContaining({ verdict: 'suits-once-changed' }),
+              )
+            }
+        },
+      ),
+      { numRuns: 80, seed: 20261127 },
+    )
+  })
+})

@@ -53,23 +53,30 @@ export function figuresOf(run: Run, wiring: Wiring): RunFigures {
     const own = ohmAtSize(run, size, cableC)
     return own + (back ? ohmAtSize(back, !isOwn && isLaidWithItsRun(back) ? size : back, cableC) : 0)
   }
-  const mustCarryA = Math.max(heatingA(design), fuse?.fitting?.ratedA ?? 0)
+  const fuseA = fuse?.fitting?.ratedA ?? 0
+  const mustCarryA = Math.max(heatingA(design), fuseA)
   const allowed = wiring.dropShare(run)
+  const lostV = flows * ohmWith(run)
+  const holdsBack =
+    run.areaMm2 !== null &&
+    run.areaKnown !== 'sized' &&
+    (carriesA(run, run.areaMm2, run.count) < mustCarryA || lostV > allowed * nominalV)
+  // With another size than one that is too thin more flows.
+  const replaced = holdsBack ? wiring.replaced(run, null) : wiring
   const sizeAt = (areaMm2: number, count: number): Size => {
-    const size = { areaMm2, count }
-    const amps = areaMm2 === run.areaMm2 ? flows : wiring.flowsWith(run, wiring.sizesOf(run, size))
-    const [carries, lostV] = [carriesA(run, areaMm2, count), amps * ohmWith(size)]
+    const there = areaMm2 === run.areaMm2 ? wiring : replaced
+    const carries = carriesA(run, areaMm2, count)
+    const lost = there.flowsA(run) * ohmWith({ areaMm2, count })
     return {
       areaMm2,
       count,
       carriesA: carries,
-      lostV,
-      carries: carries >= Math.max(mustCarryA, run.role === 'cranking' ? 0 : amps),
-      loses: lostV <= allowed * nominalV,
+      lostV: lost,
+      carries: carries >= Math.max(heatingA(there.design(run)), fuseA),
+      loses: lost <= allowed * nominalV,
     }
   }
   const sizes = run.areaMm2 === null ? [] : around(run.areaMm2).map((areaMm2) => sizeAt(areaMm2, run.count))
-  const lostV = flows * ohmWith(run)
   return {
     id: run.id,
     amps: flows,

@@ -6,7 +6,6 @@ import type { Network } from './network'
 import type { Draft } from './propose/builder'
 import { propose } from './propose/propose'
 import { sized, type SizeRules } from './size'
-import type { Solved } from './solved'
 
 /** What the shop lets be lost on the way, and how it grades fuses. */
 export const sizeRulesOf = (rules: ShopRules): SizeRules => ({
@@ -17,12 +16,9 @@ export const sizeRulesOf = (rules: ShopRules): SizeRules => ({
   grading: rules.grading,
 })
 
-/** The wiring of a system, proposed, sized and solved. @param found the job with its survey and its answer */
-export const solvedIn = (system: System, found: JobDocument): Solved =>
-  sized(propose(system, found), sizeRulesOf(system.rules))
-
-/** The same where nobody asks what flows. */
-export const networkIn = (system: System, found: JobDocument): Network => solvedIn(system, found).network
+/** The wiring of a system, proposed and sized. @param found the job with its survey and its answer */
+export const networkIn = (system: System, found: JobDocument): Network =>
+  sized(propose(system, found), sizeRulesOf(system.rules)).network
 
 /** The wiring of a job as it is specified, or as it is entered where nothing is; unknowns are taken as usual. */
 export const networkOf = (job: JobDocument, shop: ShopSettings = {}): Network =>

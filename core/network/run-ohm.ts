@@ -7,9 +7,6 @@ export const runOhm = (run: Run, cableC: number): number => run.measuredOhm ?? s
 /** How much conductor a run is: the area of each, mm², and how many lie side by side; null where the chassis is it. */
 export type Conductors = Pick<Run, 'areaMm2' | 'count'>
 
-/** Sizes by the ids of the runs that are to have them. */
-export type Sizes = ReadonlyMap<string, Conductors>
-
 /** Resistance of conductors alone, Ω, at the temperature at which the shop counts cables, °C. */
 export function conductorsOhm(
   { lengthM, material, areaMm2, count }: Pick<Run, 'lengthM' | 'material'> & Conductors,

@@ -3,7 +3,6 @@ import type { Circuits } from './circuits'
 import { Joints } from './joints'
 import type { Network } from './network'
 import { Ways } from './paths'
-import type { Sizes } from './run-ohm'
 import { shortsOf } from './shorts'
 import type { Solution } from './solution'
 
@@ -49,12 +48,6 @@ export class Solved {
     other.theShorts = this.theShorts
     other.theDesign = this.theDesign
     return other
-  }
-
-  /** The same network with runs of other sizes, by their ids. */
-  withSizes(sizes: Sizes): Solved {
-    const runs = this.network.runs.map((run) => ({ ...run, ...sizes.get(run.id) }))
-    return new Solved({ ...this.network, runs }, this.joints)
   }
 
   in(at: Case): Solution {

@@ -3,22 +3,27 @@ import type { JobDocument } from '#core/job/document'
 import { Reads } from '#core/system/reads'
 import { nothingAssumed, Scene } from '#core/system/scene'
 import { System, type ShopSettings } from '#core/system/system'
-import type { Case } from './cases'
 import type { InverterUnit, Network, Run } from './network'
-import { draftOf, sizeRulesOf, solvedIn } from './of-job'
+import { draftOf, sizeRulesOf } from './of-job'
 import type { Beyond, Ways } from './paths'
-import { isLaidWithItsRun, type Conductors, type Sizes } from './run-ohm'
+import type { Draft } from './propose/builder'
+import { propose } from './propose/propose'
+import { isLaidWithItsRun, type Conductors } from './run-ohm'
 import type { Design, Solved } from './solved'
-import { dropShare, type SizeRules } from './size'
+import { dropShare, sized, type SizeRules } from './size'
 
-/** The wiring of a system with what checks and drawings ask of it. */
+/** The wiring of a system, sized and solved, with what checks and drawings ask of it. */
 export class Wiring {
-  private theHeldBack: readonly InverterUnit[] | undefined
+  readonly solved: Solved
+  /** What it would be with another conductor, by that. */
+  private readonly others = new Map<string, Wiring>()
 
   constructor(
-    readonly solved: Solved,
+    private readonly draft: Draft,
     private readonly rules: SizeRules,
-  ) {}
+  ) {
+    this.solved = sized(draft, rules)
+  }
 
   get network(): Network {
     return this.solved.network
@@ -36,39 +41,39 @@ export class Wiring {
     const { amps, crankingA } = this.design(run)
     return run.role === 'cranking' ? crankingA : amps
   }
-  /** Inverters that get less than all their power while everything draws: wiring or battery can carry no more. */
-  get heldBack(): readonly InverterUnit[] {
-    return (this.theHeldBack ??= this.network.units.filter(
-      (unit): unit is InverterUnit =>
-        unit.kind === 'inverter' &&
-        this.loaded.some((at) => {
-          const { volts } = this.solved.in(at)
-          return volts.get(unit.plus)! - volts.get(unit.minus)! < unit.lowestV
-        }),
-    ))
-  }
-  private get loaded(): readonly Case[] {
-    return this.solved.cases.filter(({ kind }) => kind === 'loads')
-  }
-  /** The inverter that is held back and hangs on a run; null where none does. */
-  heldBackBy(run: Run): InverterUnit | null {
-    return this.heldBack.find(({ of }) => run.role === 'main' || run.of === of) ?? null
-  }
-  /** A run of another size, and its return where that is laid with it. */
-  sizesOf(run: Run, size: Conductors): Sizes {
-    const back = this.ways.returnOf(run.id)
-    return new Map([run, ...(back && isLaidWithItsRun(back) ? [back] : [])].map(({ id }) => [id, size]))
+
+  /** The runs that are replaced with one: what is of the same cable, and the returns that are laid with them. */
+  replacedWith(run: Run): readonly Run[] {
+    const alike = this.network.runs.filter((other) => isAlike(other, run))
+    const backs = alike.flatMap(({ id }) => this.ways.returnOf(id) ?? []).filter(isLaidWithItsRun)
+    return [...new Set([...alike, ...backs])]
   }
   /**
-   * What would flow in a run at most, A, were runs of other sizes: an inverter that is held back draws more the less is
-   * lost on its way.
+   * The same wiring with another conductor in place of a run: a thin one holds its own current back, and what replaces
+   * it must carry more.
+   * @param size null where it is sized anew, whatever was found or set of it
    */
-  flowsWith(run: Run, sizes: Sizes): number {
-    if (sizes.size === 0 || !this.heldBackBy(run)) return this.flowsA(run)
-    const other = this.solved.withSizes(sizes)
-    const flows = this.loaded.map((at) => Math.abs(other.in(at).amps.get(run.id)!))
-    return Math.max(this.flowsA(run), ...flows)
+  replaced(run: Run, size: Conductors | null): Wiring {
+    const key = JSON.stringify([run.cable ?? run.id, size?.areaMm2, size?.count])
+    const other = this.others.get(key) ?? new Wiring(withSize(this.draft, run, size), this.rules)
+    this.others.set(key, other)
+    return other
   }
+  /** The inverter on a run that gets less than all its power while everything draws; null where none does. */
+  heldBackBy({ role, of }: Run): InverterUnit | null {
+    return this.heldBack.find((unit) => role === 'main' || of === unit.of) ?? null
+  }
+  private get heldBack(): readonly InverterUnit[] {
+    const loaded = this.solved.cases
+      .filter(({ kind }) => kind === 'loads')
+      .map((at) => this.solved.in(at).volts)
+    return this.network.units.filter(
+      (unit): unit is InverterUnit =>
+        unit.kind === 'inverter' &&
+        loaded.some((volts) => volts.get(unit.plus)! - volts.get(unit.minus)! < unit.lowestV),
+    )
+  }
+
   /** What stands beyond each end of a run: a battery or a bar, and a fuse before it. */
   sourcesBeyond(run: Run): readonly [near: Beyond, far: Beyond] {
     return [this.ways.sourceBeyond(run.from, run), this.ways.sourceBeyond(run.to, run)]
@@ -83,6 +88,15 @@ export class Wiring {
   }
 }
 
+const isAlike = (one: Pick<Run, 'id' | 'cable'>, run: Run): boolean =>
+  one.id === run.id || (one.cable !== null && one.cable === run.cable)
+
+function withSize(draft: Draft, run: Run, size: Conductors | null): Draft {
+  const own = size ? { ...size, areaKnown: 'set' as const } : { areaMm2: null, areaKnown: null }
+  const runs = draft.runs.map((one) => (isAlike(one, run) ? { ...one, ...own, measuredOhm: null } : one))
+  return { ...draft, runs }
+}
+
 /** Whether the wiring of a system is judged at all: its runs have parts in the job. */
 export const hasRuns = ({ many }: System): boolean => many.runs.length > 0
 
@@ -95,7 +109,7 @@ export function wiringIn(system: System): Wiring {
   const { wiring, from } = facts.once(['wiring'], () => {
     const own = new Reads(facts.slots)
     const usual = new System(new Scene(facts, nothingAssumed, { reads: own, asUsual: true }))
-    return { wiring: new Wiring(solvedIn(usual, facts.job), sizeRulesOf(usual.rules)), from: own.slots }
+    return { wiring: new Wiring(propose(usual, facts.job), sizeRulesOf(usual.rules)), from: own.slots }
   })
   reads.noteAll(from)
   return wiring

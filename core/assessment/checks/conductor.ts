@@ -55,7 +55,7 @@ export function currentIn(
       over
         ? `In ${mid(name)} ${q(flowsA, 'A')} flow for hours, and ${q(areaMm2, 'mm²')} carry ${q(carriesA, 'A')} there.`
         : `${name} carries ${q(carriesA, 'A')} where it lies; ${q(flowsA, 'A')} flow in it.`,
-    remedies: over ? remedies() : [],
+    remedies: over ? remedies : [],
     cautions: localCode,
   }
 }
@@ -104,7 +104,7 @@ export function fuseAgainst(
           return `The ${fuse.name} of ${q(ratedA, 'A')} protects ${mid(name)}, which carries ${q(carriesA, 'A')}.`
       }
     },
-    remedies: wrong ? remedies() : [],
+    remedies: wrong ? remedies : [],
     cautions: () =>
       wrong === null && flowsA > warmShare * ratedA
         ? [
@@ -155,7 +155,7 @@ export function plugAgainst(
         ? `${name} takes ${q(mostMm2, 'mm²')}, and the conductor is ${q(areaMm2, 'mm²')}.`
         : `${name} is made for ${q(ratedA, 'A')}; ${q(flowsA, 'A')} flow through it.`
     },
-    remedies: over || tooThick ? remedies() : [],
+    remedies: over || tooThick ? remedies : [],
   }
 }
 
@@ -232,7 +232,7 @@ export function fusedTowards(
       isFused
         ? `${name} has a fuse at each end.`
         : `${name} has no fuse where ${unfused.join(' and ')} can feed a fault.`,
-    remedies: isFused ? [] : remedies(),
+    remedies: isFused ? [] : remedies,
     cautions: localCode,
   }
 }

@@ -2,7 +2,7 @@ import { said } from '#core/units/format'
 import { check, mid, number, word, type Judgement, type Subjects } from '#core/assessment/check'
 import { cableSizesMm2 } from '#core/physics/conductors'
 import { fuseSizesA } from '#core/physics/fuses'
-import { isLaidWithItsRun, ohmAtSize, type Conductors, type Sizes } from '#core/network/run-ohm'
+import { ohmAtSize, type Conductors } from '#core/network/run-ohm'
 import type { Post, Run } from '#core/network/network'
 import { carriesA, fuseShare, heatingA, mostConductors } from '#core/network/size'
 import { isSizeUnknown } from '#core/network/words'
@@ -52,9 +52,9 @@ function wireOf(subject: Subjects['run'], system: System): Wire | null {
 }
 
 /** The smallest usual size that does; beyond the largest, several side by side. */
-function sizeThat(does: (areaMm2: number, count: number) => boolean, { run }: Wire): RemedyRef[] {
+function sizeThat(does: (size: Conductors) => boolean, { run }: Wire): RemedyRef[] {
   for (let count = 1; count <= mostConductors; count++) {
-    const value = cableSizesMm2.find((areaMm2) => does(areaMm2, count))
+    const value = cableSizesMm2.find((areaMm2) => does({ areaMm2, count }))
     // A cable of the survey is replaced whole, beyond a plug too.
     if (value !== undefined && run.cable !== null && count === 1)
       return [{ id: 'cable.thicker', on: run.cable, value }]
@@ -95,17 +95,22 @@ export const ampacity = check({
     if (!wire) return null
     return currentIn(conductorOf(subject, wire, system), {
       most: caseWords(wire),
-      remedies: () => sizeThat((areaMm2, count) => carriesAll(wire, areaMm2, count), wire),
+      remedies: () => sizeThat((size) => carriesWhatFlows(wire, size), wire),
       q: system.q,
     })
   },
 })
 
-/** Whether a size carries what flows, and what would flow with it. */
-function carriesAll({ wiring, run, amps }: Wire, areaMm2: number, count: number): boolean {
-  const carries = carriesA(run, areaMm2, count)
-  return carries >= amps && carries >= wiring.flowsWith(run, wiring.sizesOf(run, { areaMm2, count }))
+/**
+ * Whether a run of another size carries what it must then. One that would not carry what a run sized anew must is passed
+ * over: that is worked out once for all sizes.
+ */
+const carriesWith = ({ wiring, run }: Wire, size: Conductors, mustA: (other: Wiring) => number): boolean => {
+  const carries = carriesA(run, size.areaMm2!, size.count)
+  return [null, size].every((one) => carries >= mustA(wiring.replaced(run, one)))
 }
+const carriesWhatFlows = (wire: Wire, size: Conductors): boolean =>
+  carriesWith(wire, size, (other) => heatingA(other.design(wire.run)))
 
 const conductorOf = ({ name }: Subjects['run'], wire: Wire, system: System): Conductor => ({
   name,
@@ -129,6 +134,8 @@ function lengthM(run: Run, system: System): number {
 const returnM = (back: Run, run: Run, length: number): number =>
   back.lengthKnown === 'open' ? (length * back.lengthM) / run.lengthM : back.lengthM
 
+/** Sizes by the ids of the runs that are to have them. */
+type Sizes = ReadonlyMap<string, Conductors>
 const asTheyAre: Sizes = new Map()
 
 /** What is lost on the way of a run, there and back, and what is made of it with other sizes. */
@@ -144,7 +151,7 @@ class Way {
   constructor(
     private readonly run: Run,
     private readonly wiring: Wiring,
-    system: System,
+    private readonly system: System,
   ) {
     this.amps = wiring.flowsA(run)
     this.parts = wiring.ways.wayOf(run).map((part) => {
@@ -168,17 +175,19 @@ class Way {
   get lostV(): number {
     return this.amps * this.ohm()
   }
-  /** Whether no more than so much is lost with runs of other sizes, V, by what flows then. */
+  /** Whether no more than so much is lost with runs of other sizes, V, by what flows now. */
   keepsWithin(mostV: number, sizes: Sizes): boolean {
-    const ohm = this.ohm(sizes)
-    return this.amps * ohm <= mostV && this.wiring.flowsWith(this.run, sizes) * ohm <= mostV
+    return this.amps * this.ohm(sizes) <= mostV
+  }
+  /** Whether no more is lost with the run itself of another size, by what flows then. */
+  keepsWithinAt(mostV: number, size: Conductors): boolean {
+    if (!this.keepsWithin(mostV, this.sizedTo(size))) return false
+    const other = this.wiring.replaced(this.run, size)
+    return new Way(other.ways.run(this.run.id)!, other, this.system).lostV <= mostV
   }
   /** The run itself of a size, with the same cable beyond a plug and the returns that are laid with them. */
   sizedTo(size: Conductors): Sizes {
-    const { id, cable } = this.run
-    const sized = this.parts.filter(({ run }) => run.id === id || (cable !== null && cable === run.cable))
-    const backs = sized.flatMap(({ back }) => (back && isLaidWithItsRun(back) ? [back] : []))
-    return new Map([...sized.map(({ run }) => run), ...backs].map((run) => [run.id, size]))
+    return new Map(this.wiring.replacedWith(this.run).map(({ id }) => [id, size]))
   }
   /** Returns whose size or length was set by hand. */
   get returnsByHand(): readonly Run[] {
@@ -270,8 +279,8 @@ export const drop = check({
             )
           : `${subject.name} loses ${q(lostV, 'V')} of ${q(nominalV, 'V')} at ${q(way.amps, 'A')}.`,
       remedies: over
-        ? [
-            ...sizeThat((areaMm2, count) => way.keepsWithin(mostV, way.sizedTo({ areaMm2, count })), wire),
+        ? () => [
+            ...sizeThat((size) => way.keepsWithinAt(mostV, size), wire),
             ...thickerReturn(way, run, mostV),
           ]
         : [],
@@ -305,7 +314,6 @@ export const fuseRating = check({
     if (!fuse) return unfused(subject, wire)
     const ratedA = fuse.fitting?.ratedA ?? null
     if (ratedA === null || isSizeUnknown(wire.run)) return null
-    const { amps, run } = wire
     const conductor = conductorOf(subject, wire, system)
     const on = {
       name: `fuse ${fuse.fitting!.number}`,
@@ -319,7 +327,7 @@ export const fuseRating = check({
           ? [{ id: 'fitting.fuse', on: `fittings/${fuse.id}`, value: wished } as const]
           : []),
         ...(isWrongFuse(conductor, on) === 'too large'
-          ? sizeThat((area, count) => carriesA(run, area, count) >= Math.max(ratedA, amps), wire)
+          ? sizeThat((size) => carriesItsFuse(wire, size, fuse), wire)
           : []),
       ]
     }
@@ -327,6 +335,13 @@ export const fuseRating = check({
     return fuseAgainst(conductor, on, { rule, remedies, q: system.q })
   },
 })
+
+/** Whether a run of another size carries what flows then, and what its fuse, which may be a larger one then, lets through. */
+const carriesItsFuse = (wire: Wire, size: Conductors, { id }: Post): boolean =>
+  carriesWith(wire, size, (other) => {
+    const flowsA = heatingA(other.design(wire.run))
+    return Math.max(flowsA, other.ways.post(id)!.fitting!.ratedA!)
+  })
 
 /** The fuse that holds what flows, with its share where one is made, and protects the run. */
 const wishedFuseA = ({ amps, carries }: Wire): number | undefined =>
