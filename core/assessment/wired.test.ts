@@ -84,7 +84,7 @@ describe('an inverter that its cable holds back', () => {
   ])('%i mm² over %i m: is told so, and the size that is asked for settles it', (areaMm2, lengthM) => {
     const { verdict, summary, remedies } = drop(thin(areaMm2, lengthM))
     expect(verdict).toBe('suits-once-changed')
-    expect(summary).toContain('It carries no more')
+    expect(summary).toContain('More does not flow')
     const [thicker] = remedies
     const count = { 'runs/inverter-1-feed/count': thicker!.values?.count ?? 1 }
     expect(drop(withValues(thin(thicker!.value as number, lengthM), count)).verdict).toBe('suits')

@@ -212,11 +212,11 @@ class Way {
 
 const longestOf = (runs: readonly Run[]): Run => runs.reduce((a, b) => (b.lengthM > a.lengthM ? b : a))
 
-/** That a run can carry no more, where that holds back the inverter on it. */
+/** That no more flows in a run, where the inverter on it is held back. */
 function heldBackWords({ wiring, run }: Wire, q: System['q']): string {
   const unit = wiring.heldBackBy(run)
   return unit
-    ? ` It carries no more: ${mid(unit.name)} is down to ${q(unit.lowestV, 'V')}, where it stops.`
+    ? ` More does not flow: ${mid(unit.name)} is down to ${q(unit.lowestV, 'V')}, where it stops.`
     : ''
 }
 
