@@ -119,6 +119,28 @@ test('a job keeps the version of a part it used; a newer one is offered, not for
   await expect(battery).toContainText('Version 3 is on the shelf.')
 })
 
+test('a list that is searched does not move from under a press', async ({ page, app }) => {
+  await page.goto(`${app.url}/shelf`)
+  const row = page.getByRole('button', { name: /Brindle 200 H/ })
+  const before = await row.boundingBox()
+  let answer = (): void => undefined
+  const isPressed = new Promise<void>((resolve) => (answer = resolve))
+  await page.route('**/api/shelf?*words=brindle*', async (route) => {
+    await isPressed
+    await route.continue()
+  })
+  await page.getByLabel('Search the shelf').fill('brindle 200')
+  await row.hover()
+  await page.mouse.down()
+  const listed = page.waitForResponse(/words=brindle/)
+  answer()
+  await (await listed).finished()
+  await page.evaluate(() => new Promise((resolve) => setTimeout(resolve, 100)))
+  await page.mouse.up()
+  await expect(page.getByRole('region', { name: 'BRI-200H' })).toBeVisible()
+  await expect.poll(async () => (await row.boundingBox())!.y).toBeLessThan(before!.y)
+})
+
 test('a new part goes on the shelf and off again', async ({ page, app }) => {
   await page.goto(`${app.url}/shelf`)
   await page.getByRole('button', { name: /^Inverters/ }).click()

@@ -1,9 +1,23 @@
-import { read } from '../utils/api'
+import { until, useMousePressed } from '@vueuse/core'
+import { read, type Answer as Got } from '../utils/api'
 import { latest } from '../utils/latest'
 
 /** An answer that is a page of a list: what to ask for the next of it, null at its end. */
 interface Page {
   readonly next: string | null
+}
+
+/** A press that lasts longer is none on a row, ms. */
+const pressMs = 1000
+
+/** Waits until nothing is pressed any more, and what it was pressed for has begun: a row that moved would lose it. */
+function usePatience(): () => Promise<void> {
+  const { pressed } = useMousePressed()
+  return async () => {
+    if (!pressed.value) return
+    await until(pressed).toBe(false, { timeout: pressMs })
+    await new Promise(requestAnimationFrame)
+  }
 }
 
 /**
@@ -19,6 +33,7 @@ export function usePages<Row, Answer extends Page>(
   const answer = shallowRef<Answer | null>(null)
   const problem = ref('')
   const newest = latest()
+  const patience = usePatience()
   interface Listed {
     readonly rows: readonly Row[]
     readonly answer: Answer
@@ -26,9 +41,15 @@ export function usePages<Row, Answer extends Page>(
   /** Pages that are to be listed: a page that was asked for is not forgotten where the list is asked anew meanwhile. */
   let pages = 1
 
+  async function patiently(path: string): Promise<Got<Answer>> {
+    const got = await read<Answer>(path)
+    await patience()
+    return got
+  }
+
   /** Asks for the page behind an end; its rows go behind those before it. */
   async function ask(after: string | null, before: readonly Row[]): Promise<Listed | null> {
-    const got = await newest(read<Answer>(pathOf(after)))
+    const got = await newest(patiently(pathOf(after)))
     if (!got) return null
     if (got.kind !== 'ok') {
       problem.value = problemOf(got, 'The server cannot be reached. The list may be old.')
