@@ -18,7 +18,12 @@ ensureChromium()
 ensureCircuitSolver()
 const results = ensureFolder(join(root, 'test-results'))
 const cluster = await startCluster('test-postgres', { durable: false })
-process.once('exit', () => cluster.stop())
+/** Commands that are under way. */
+const children = new Set()
+process.once('exit', () => {
+  for (const child of children) child.kill()
+  cluster.stop()
+})
 for (const signal of ['SIGINT', 'SIGTERM']) process.once(signal, () => process.exit(1))
 
 const env = {
@@ -37,11 +42,12 @@ const totals = { passed: 0, failed: 0 }
 function command(name, args) {
   const begun = Date.now()
   const child = spawn('npx', ['--no-install', ...args], { cwd: root, env, stdio: ['ignore', 'pipe', 'pipe'] })
-  process.once('exit', () => child.kill())
+  children.add(child)
   const printed = []
   for (const stream of [child.stdout, child.stderr]) stream.on('data', (piece) => printed.push(piece))
   return new Promise((resolve) => {
     child.once('close', (status) => {
+      children.delete(child)
       console.log(
         `\n— ${name}: ${status === 0 ? 'passed' : 'FAILED'} after ${Math.round((Date.now() - begun) / 1000)} s`,
       )

@@ -7,7 +7,7 @@ import type { Network } from './network'
 import { runOhm } from './run-ohm'
 
 /** An open switch, Ω. */
-const openOhm = 1e6
+export const openOhm = 1e6
 /** What ties a part that hangs on nothing to the ground, so that it has a voltage at all, Ω: nothing can flow in it. */
 const tieOhm = 1
 /** A bolted short, Ω. */

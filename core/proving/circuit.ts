@@ -1,5 +1,5 @@
 import type { Circuit, Element, Resistor } from '#core/network/circuit'
-import { circuitOf, wholeOf } from '#core/network/circuits'
+import { circuitOf, openOhm, wholeOf } from '#core/network/circuits'
 import { elementsOf } from '#core/network/elements'
 import { battery, current, diode } from '#core/network/law'
 import type { BatteryUnit, Network, Unit } from '#core/network/network'
@@ -9,7 +9,6 @@ import { unitsOf, withEmf, type Rig } from './rig'
 import { runSignal, stopSignal } from './signals'
 import type { Doing, State } from './states'
 
-const openOhm = 1e6
 /** A pack that takes nothing more, or gives nothing, Ω. */
 const shutOhm = 1e5
 /** Resistance of a diode beyond its drop, Ω, as of an isolator’s. */

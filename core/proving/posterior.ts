@@ -2,7 +2,7 @@ import { Ahead } from './ahead'
 import { scaled, unscaled, type Cause, type Hypothesis } from './hypotheses'
 import { routineOf } from './tests/index'
 import type { ProofTest } from './tests/test'
-import { Trail, withNoise } from './trail'
+import { inCommon, Trail, withNoise } from './trail'
 
 /** A reading of a test. */
 export interface Taken {
@@ -158,21 +158,11 @@ export class Posterior {
 
   /** By how many of its widths the readings move a size. */
   private moved(h: number): number {
-    const { bySize, width } = this.known.hypotheses[h]!
-    if (width === 0) return 0
     const hypothesis = this.known.hypotheses[h]!
+    if (hypothesis.width === 0) return 0
     const { off } = this.weighed[h]!
-    const row = new Float64Array(off.length)
-    let sum = 0
-    for (let i = 0; i < off.length; i++) {
-      const step = this.trail.steps[i]!
-      const own = step.row(h, hypothesis)
-      let left = bySize[step.place]!
-      for (let k = 0; k < i; k++) left -= row[k]! * own[k]!
-      row[i] = left / own[i]!
-      sum += row[i]! * off[i]!
-    }
-    return sum
+    const row = inCommon(this.trail.steps.slice(0, off.length), [h, hypothesis], hypothesis.bySize)
+    return off.reduce((sum, z, i) => sum + row[i]! * z, 0)
   }
 
   /** The likeliest hypotheses, by their places. */

@@ -1,5 +1,30 @@
 import type { Hypothesis } from './hypotheses'
 
+/**
+ * What a column over all tests has in common with each of some readings: the triangular root of their covariance solved
+ * for it (forward substitution). There is room for one entry more at its end.
+ *
+ * @param steps the tests that were read, in their order
+ * @param h number of the hypothesis
+ * @param column one entry for each test, from `base` on
+ */
+export function inCommon(
+  steps: readonly Trail[],
+  [h, hypothesis]: readonly [number, Hypothesis],
+  column: ArrayLike<number>,
+  base = 0,
+): Float64Array {
+  const row = new Float64Array(steps.length + 1)
+  for (let i = 0; i < steps.length; i++) {
+    const step = steps[i]!
+    const own = step.row(h, hypothesis)
+    let left = column[base + step.place]!
+    for (let k = 0; k < i; k++) left -= row[k]! * own[k]!
+    row[i] = left / own[i]!
+  }
+  return row
+}
+
 /** The variance of a reading by what is not known yet and its own noise, of which the most part always stays. */
 export const withNoise = (variance: number, noise: number): number => Math.max(variance + noise, 0.25 * noise)
 
@@ -17,7 +42,7 @@ export class Trail {
   private constructor(
     /** Of the test, among all. */
     readonly place: number,
-    before: readonly Trail[],
+    private readonly before: readonly Trail[],
     /** Places of the tests of the routine, while this follows it. */
     private readonly routine: readonly number[] | null,
   ) {
@@ -43,21 +68,12 @@ export class Trail {
 
   private rowOf(h: number, hypothesis: Hypothesis): Float64Array {
     const { covariance, noise, means } = hypothesis
-    const { place, steps } = this
+    const { place, before } = this
     const base = place * means.length
-    const count = steps.length - 1
-    const row = new Float64Array(count + 1)
+    const row = inCommon(before, [h, hypothesis], covariance, base)
     let variance = covariance[base + place]!
-    for (let i = 0; i < count; i++) {
-      const step = steps[i]!
-      const own = step.row(h, hypothesis)
-      let left = covariance[base + step.place]!
-      for (let k = 0; k < i; k++) left -= row[k]! * own[k]!
-      const entry = left / own[i]!
-      row[i] = entry
-      variance -= entry * entry
-    }
-    row[count] = Math.sqrt(withNoise(variance, noise[place]!))
+    for (let i = 0; i < before.length; i++) variance -= row[i]! * row[i]!
+    row[before.length] = Math.sqrt(withNoise(variance, noise[place]!))
     return row
   }
 }

@@ -82,13 +82,28 @@ export function branchesOf(build: Builder, house: Joint): void {
   leadOf(build, house)
 }
 
+/** What draws direct current: loads that have a branch of their own, and what the panel of all others draws together, A. */
+function directLoads({ system }: Builder): {
+  readonly own: readonly View<'loads'>[]
+  readonly circuits: number
+  readonly panelA: number
+} {
+  const dc = system.many.loads.filter(({ supply }) => supply === 'dc')
+  const own = dc.filter(({ amps }) => amps >= ownBranchFromA)
+  const shared = dc.filter(({ amps }) => amps < ownBranchFromA)
+  const restA = dcAtOnceA(system) - togetherA(own)
+  return { own, circuits: shared.length, panelA: Math.max(togetherA(shared), restA) }
+}
+
+/** What loads draw that run at one time, A. */
+const togetherA = (loads: readonly View<'loads'>[]): number =>
+  loads.filter(({ together }) => together === 'yes').reduce((sum, { amps }) => sum + amps, 0)
+
 /** Whether anything draws from the house. */
-const draws = ({ system }: Builder): boolean => {
-  const { inverters, branches, loads } = system.many
-  const fed = loads.filter(
-    ({ supply, amps, together }) => supply === 'dc' && (amps >= ownBranchFromA || together === 'yes'),
-  )
-  return inverters.length + branches.length + fed.length > 0 || dcAtOnceA(system) > 0
+function draws(build: Builder): boolean {
+  const { inverters, branches } = build.system.many
+  const { own, panelA } = directLoads(build)
+  return inverters.length + branches.length + own.length > 0 || panelA > 0
 }
 
 function source(
@@ -212,10 +227,7 @@ function invertersOf(build: Builder, house: Joint): void {
 }
 
 function loadsOf(build: Builder, house: Joint): void {
-  const { many } = build.system
-  const dc = many.loads.filter((load) => load.supply === 'dc')
-  const own = dc.filter(({ amps }) => amps >= ownBranchFromA)
-  const shared = dc.filter(({ amps }) => amps < ownBranchFromA)
+  const { own, circuits, panelA } = directLoads(build)
   const load = (
     id: string,
     name: string,
@@ -237,12 +249,9 @@ function loadsOf(build: Builder, house: Joint): void {
   }
   for (const { $path, $name, amps, surge } of own)
     load(partId($path), $name, $path, build.stateOf($path), { amps, surge, isPanel: false })
-  const listedA = shared.filter(({ together }) => together === 'yes').reduce((sum, { amps }) => sum + amps, 0)
-  const ownA = own.filter(({ together }) => together === 'yes').reduce((sum, { amps }) => sum + amps, 0)
-  const panelA = Math.max(listedA, dcAtOnceA(build.system) - ownA)
   if (panelA > 0) {
-    const circuits = shared.length > 1 ? `, ${shared.length} circuits` : ''
-    load('panel', `Fuse panel${circuits}`, null, 'found', { amps: panelA, surge: 1, isPanel: true })
+    const name = `Fuse panel${circuits > 1 ? `, ${circuits} circuits` : ''}`
+    load('panel', name, null, 'found', { amps: panelA, surge: 1, isPanel: true })
   }
 }
 

@@ -1,3 +1,4 @@
+import { sharesBus } from '#core/system/energy'
 import { inside } from '#core/units/format'
 import { shortOhmOf } from '../short'
 import { usualM, type Builder } from './builder'
@@ -5,25 +6,25 @@ import type { Joint } from './house'
 
 /** The old lead battery where it stays. */
 export function leadOf(build: Builder, house: Joint): void {
-  const { mixed } = build.system.one.use
-  if (mixed === 'hybrid' || mixed === 'relay') joinedLead(build, house, mixed)
-  if (mixed === 'dcdc') leadBehindDcdc(build, house)
+  if (sharesBus(build.system)) joinedLead(build, house)
+  if (build.system.one.use.mixed === 'dcdc') leadBehindDcdc(build, house)
 }
 
 const name = 'Old battery'
 const of = 'houseBank'
 
 /** In parallel with the lithium: its own fuse and its own switch, so that either battery can be taken off. */
-function joinedLead(build: Builder, house: Joint, mixed: 'hybrid' | 'relay'): void {
+function joinedLead(build: Builder, house: Joint): void {
+  const byRelay = build.system.one.use.mixed === 'relay'
   const fitted = leadPosts(build)
   build.fitting('lead-fuse', 'fuse', {
     ...fitted,
     name: `Fuse of ${inside(name)}`,
     reason: 'Each battery on the bar has its own fuse.',
   })
-  build.fitting('lead-switch', mixed === 'relay' ? 'relay' : 'switch', {
+  build.fitting('lead-switch', byRelay ? 'relay' : 'switch', {
     ...fitted,
-    name: mixed === 'relay' ? 'Relay of the old battery' : 'Switch of the old battery',
+    name: byRelay ? 'Relay of the old battery' : 'Switch of the old battery',
     reason: 'Either battery can be taken off alone.',
   })
   const main = { role: 'main', of } as const
