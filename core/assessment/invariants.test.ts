@@ -25,6 +25,10 @@ const starts: readonly JobDocument[] = [
   goodJob(),
 ]
 const randomJobs = 2000
+/** Jobs whose remedies are tried one by one: a few of those that `REMEDY_JOBS=2000` looks at in a minute. */
+const remedyJobs = Number(process.env.REMEDY_JOBS ?? 150)
+/** A battery of 48 V that is charged at 14 V by its own data: no regulator is right for it. */
+const contradicted = ['source.nominal']
 /** Jobs whose runs are carried out: a few of those that `RUN_JOBS=2000` looks at in some minutes. */
 const runJobs = Number(process.env.RUN_JOBS ?? 40)
 /** The same jobs every time, so that one that fails is found again. */
@@ -112,6 +116,27 @@ describe('over 2,000 random jobs', { timeout: 300_000 }, () => {
       { numRuns: randomJobs, seed },
     )
     expect(tried).toBeGreaterThan(50)
+  })
+
+  it('a remedy does what it is named for: alone it settles its check, or leaves less of it or something to be measured', () => {
+    let tried = 0
+    fc.assert(
+      fc.property(anyJob, (job) => {
+        const wrong = judgedOnce(job).checks.filter(
+          ({ id, verdict }) => verdict !== 'suits' && !contradicted.includes(id),
+        )
+        for (const { key, verdict, remedies } of wrong)
+          for (const remedy of remedies.filter(canTry)) {
+            tried++
+            const now = quick(applyRemedy(job, remedy)).checks.find((check) => check.key === key)
+            const isOpen = now?.verdict === 'measure-first' && verdict !== 'measure-first'
+            const helps = !now || isAccepted(now) || isWorse(verdict, now.verdict) || isOpen
+            expect({ key, remedy, helps, now: helps ? '' : now.summary }).toMatchObject({ helps: true })
+          }
+      }),
+      { numRuns: remedyJobs, seed },
+    )
+    expect(tried).toBeGreaterThan(remedyJobs)
   })
 
   it('facts have one source: what is said of an alternator’s output, of a fuse block, of a limit, is never said otherwise', () => {

@@ -3,11 +3,20 @@ import type { ShopRules } from '#core/rules/rules'
 import { sureBudgetA } from '#core/system/alternators'
 import type { Bank } from '#core/system/bank'
 import { dcdcOutputA } from '#core/system/currents'
-import { isolatorDropV, loopOhmThere, type AlternatorLane, type ChargeUnit } from '#core/system/lanes'
+import {
+  isolatorDropV,
+  isStraight,
+  loopOhmThere,
+  type AlternatorLane,
+  type ChargeUnit,
+  type Lane,
+} from '#core/system/lanes'
 import { sizeForOhm } from '#core/system/cables'
 import type { View } from '#core/system/scene'
+import { keepsOwnLead } from '#core/system/output'
 import type { System } from '#core/system/system'
-import { sizeUnder, type RemedyRef } from './catalogue'
+import { sumOf, type Giving } from '#core/system/together'
+import { leastSizeA, sizeUnder, type RemedyRef } from './catalogue'
 
 /** A lithium unit in its place, of the largest usual size under a limit. */
 export const replacement = (unit: ChargeUnit, bank: Bank, limitA = bank.wishedA): RemedyRef => ({
@@ -45,20 +54,23 @@ export function addDcdc(lane: AlternatorLane, system: System, mostA = system.ban
   }
 }
 
-/** The DC-DC that is there held to what the alternator gives all day, or a smaller one in its place. */
-export function smallerDcdc(lane: AlternatorLane, system: System): RemedyRef {
+/**
+ * The DC-DC that is there held to what the alternator gives all day, or a smaller one in its place; null where the
+ * alternator gives too little for any.
+ */
+export function smallerDcdc(lane: AlternatorLane, system: System): RemedyRef | null {
   const { link, alternator } = lane
   const budgetA = sureBudgetA(alternator, system.rules)
   const fitsA = Math.floor(dcdcOutputA(lane, budgetA, link.absorptionV, system))
-  return link.currentLimit === 'adjustable'
-    ? { id: 'charger.limit-current', on: link.$path, value: Math.max(1, fitsA) }
-    : {
-        id: 'charger.replace',
-        on: link.$path,
-        value: sizeUnder(fitsA),
-        values: { absorptionV: link.absorptionV },
-      }
+  if (link.currentLimit === 'adjustable' && fitsA >= 1)
+    return { id: 'charger.limit-current', on: link.$path, value: fitsA }
+  if (fitsA < leastSizeA) return null
+  const values = { absorptionV: link.absorptionV }
+  return { id: 'charger.replace', on: link.$path, value: sizeUnder(fitsA), values }
 }
+
+/** Nothing charges from an alternator that has nothing to give. */
+export const unjoined = ({ link }: AlternatorLane): RemedyRef => ({ id: 'link.unjoined', on: link.$path })
 
 /** Resistance of a run of 25 mm² there and back, mΩ a metre. */
 const mohmPerM = loopOhm({ lengthM: 1, areaMm2: 25, returnBy: 'cable' }) * 1000
@@ -72,27 +84,51 @@ export function holdBack(lane: AlternatorLane, system: System, mostA = system.ba
   const { bank, rules } = system
   const { alternator, link } = lane
   const dcdc = addDcdc(lane, system, mostA)
-  if (alternator.regulator === 'computer' || Number(alternator.nominalV) !== bank.nominalV) return [dcdc]
+  const dcdcFits = dcdc.value! <= mostA
+  if (alternator.regulator === 'computer' || Number(alternator.nominalV) !== bank.nominalV)
+    return dcdcFits ? [dcdc] : [{ id: 'battery.other', on: 'candidate' }]
   const chargeA = Math.max(1, Math.floor(Math.min(mostA, sureBudgetA(alternator, rules))))
   const loopOhm = Math.max(
     0,
     (alternator.regulatorV - isolatorDropV(lane) - bank.ocv(rules.lowSoc / 100)) / chargeA - bank.ohm,
   )
-  const ways: Readonly<Record<typeof rules.alternatorSchool, RemedyRef>> = {
-    dcdc,
-    duty: { id: 'link.duty', on: link.$path, value: chargeA },
-    regulator: {
-      id: 'alternator.limit-current',
-      on: alternator.$path,
-      value: Math.floor(chargeA + alternator.vehicleDrawA),
-    },
-    cable: { id: 'link.cable', on: link.$path, value: Math.round(((loopOhm * 1000) / mohmPerM) * 10) / 10 },
+  const cableM = Math.ceil(((loopOhm * 1000) / mohmPerM) * 10) / 10
+  const ways: Readonly<Record<typeof rules.alternatorSchool, readonly RemedyRef[]>> = {
+    dcdc: dcdcFits ? [dcdc] : [],
+    // Each time it opens, something must be left on the alternator.
+    duty: keepsOwnLead(lane) ? [{ id: 'link.duty', on: link.$path, value: chargeA }] : [],
+    regulator: [
+      {
+        id: 'alternator.limit-current',
+        on: alternator.$path,
+        value: Math.floor(chargeA + alternator.vehicleDrawA),
+      },
+    ],
+    cable: cableM > 0.5 ? [{ id: 'link.cable', on: link.$path, value: cableM }] : [],
   }
-  const first = ways[rules.alternatorSchool]
-  return [
-    first,
-    ...Object.values(ways).filter((way) => way !== first && (way.id !== 'link.cable' || way.value! > 0.5)),
-  ]
+  return [...new Set([ways[rules.alternatorSchool], ...Object.values(ways)])].flat()
+}
+
+/**
+ * One source held back so that all together give no more than a limit: the largest first.
+ * @param giving what charges at the same time
+ * @param mostA what all together may give, A
+ */
+export function oneHeldBack(giving: readonly Giving[], mostA: number, system: System): RemedyRef[] {
+  const overA = sumOf(giving) - mostA
+  return giving
+    .toSorted((a, b) => b.amps - a.amps)
+    .flatMap(({ lane, amps }) => heldTo(lane, Math.floor(amps - overA), system))
+}
+
+/** A source held to a current, A, where that leaves something of it and it can be held. */
+function heldTo(lane: Lane, amps: number, system: System): RemedyRef[] {
+  if (amps < 1 || lane.kind === 'source') return []
+  if (lane.kind === 'alternator' && isStraight(lane)) return holdBack(lane, system, amps)
+  const unit = lane.kind === 'charger' ? lane.charger : lane.kind === 'solar' ? lane.solar : lane.link
+  return unit.currentLimit === 'adjustable'
+    ? [{ id: 'charger.limit-current', on: unit.$path, value: amps }]
+    : []
 }
 
 /**

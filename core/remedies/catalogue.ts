@@ -95,10 +95,10 @@ export function applyRemedy(job: JobDocument, ref: RemedyRef): JobDocument {
 /** Sizes in which chargers and DC-DC units are made, A. */
 const sizesA = [5, 10, 15, 20, 25, 30, 40, 50, 60, 80, 100]
 
-/**
- * The largest usual size that stays at or under a limit, A; the smallest when the limit is under all of them.
- */
-export const sizeUnder = (limitA: number): number => sizesA.findLast((size) => size <= limitA) ?? sizesA[0]!
+/** The smallest usual size, A. */
+export const leastSizeA = sizesA[0]!
+/** The largest usual size that stays at or under a limit, A; the smallest when the limit is under all of them. */
+export const sizeUnder = (limitA: number): number => sizesA.findLast((size) => size <= limitA) ?? leastSizeA
 
 /** The field a remedy's value goes to, where it has one that can be set by hand. */
 export function adjustableField(ref: RemedyRef): FieldPath | null {

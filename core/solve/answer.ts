@@ -10,7 +10,7 @@ import { factsOf, usualSystem, type System } from '#core/system/system'
 import { isWorse, type Verdict } from '#core/system/verdict'
 import { Draft, withoutDoubles, type Step } from './draft'
 import { bankParts, Evaluator, settledBy, type Evaluation, type Figures } from './evaluate'
-import { bestOf, nearestOf, search, type Outcome } from './front'
+import { beats, bestOf, nearestOf, search, type Outcome } from './front'
 import type { Battery } from './option'
 import { inTheWayOf, isAccepted } from '#core/assessment/finding'
 import { conditionsOf, type Condition } from './open'
@@ -194,6 +194,12 @@ function worthOf(answers: readonly Answer[]): Worth[] {
 const standsUp = ({ inTheWay, verdict, figures }: Answer): boolean =>
   inTheWay.length === 0 && verdict !== 'does-not-suit' && (figures.alternatorPeakC ?? 0) <= caseLimitC
 
+/** Those that no other beats by its full figures, its wiring counted: one that hangs on something beats none that is sure. */
+const unbeaten = (answers: readonly Answer[]): readonly Answer[] =>
+  answers.filter(
+    (one) => !answers.some((other) => (isSure(other) || !isSure(one)) && beats(other.figures, one.figures)),
+  )
+
 /**
  * The answers of a search, judged in full with their runs. One whose runs find something that the quick
  * judging did not (a heater too weak, an alternator too hot) stands back, and the next best takes its place; one
@@ -216,14 +222,14 @@ export function answersOf(evaluator: Evaluator, outcomes: readonly Outcome[]): A
     const bad = front.filter(({ answer }) => !standsUp(answer))
     const turned = front.filter(({ sure, answer }) => sure && standsUp(answer) && !isSure(answer))
     if (bad.length === 0 && turned.length === 0 && front.length > 0) {
-      const answers = front.map(({ answer }) => answer)
+      const answers = unbeaten(front.map(({ answer }) => answer))
       return { answers, worth: worthOf(answers), nearest: null }
     }
     if (bad.length === 0 && turned.length === 0) break
     for (const { index } of bad) failing.add(index)
     for (const { index } of turned) open.add(index)
   }
-  const standing = [...known.values()].filter(standsUp)
+  const standing = unbeaten([...known.values()].filter(standsUp))
   if (standing.length > 0) return { answers: standing, worth: worthOf(standing), nearest: null }
   const [nearest] = [...failing].map(answerAt).toSorted((a, b) => a.inTheWay.length - b.inTheWay.length)
   const least = nearestOf(outcomes)

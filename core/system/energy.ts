@@ -179,11 +179,24 @@ const keptLeadAh = (system: System): number =>
   sharesBus(system) ? leadUsableAh(system, leadHealth(system)) : 0
 
 /** Usable capacity of all that will be there at 25 °C, Ah: the lithium, and lead that stays with it. */
-export const freshUsableAh = (system: System): number => usableAh(system) + keptLeadAh(system)
+export const freshUsableAh = (system: System): number => usableAtAh(system, 25)
 
 /** The same at the coldest the bank works at, Ah. */
-export const usableColdAh = (system: System): number =>
-  usableAh(system, workingC(system)) + keptLeadAh(system)
+export const usableColdAh = (system: System): number => usableAtAh(system, workingC(system))
+
+/** The same with the lithium at a temperature, Ah. */
+export const usableAtAh = (system: System, celsius: number): number =>
+  usableAh(system, celsius) + keptLeadAh(system)
+
+/**
+ * The fewest batteries in parallel with which so much is usable, whatever lead stays beside them.
+ * @param needAh usable, Ah
+ * @param celsius temperature of the cells, °C
+ */
+export function parallelFor(needAh: number, system: System, celsius: number): number {
+  const eachAh = usableAh(system, celsius) / system.bank.each.parallel
+  return Math.max(1, Math.ceil((needAh - keptLeadAh(system)) / eachAh))
+}
 
 /** Share of the drive in which a computer-controlled alternator charges at all; 1 for any other. */
 const alternatorShare = ({ alternator, link }: Extract<Lane, { kind: 'alternator' }>): number => {

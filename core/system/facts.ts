@@ -187,7 +187,7 @@ export class Facts {
   plausible(part: PartFacts, index: number, reads: Reads): Range {
     let range = part.ranges[index]
     if (!range) {
-      const from: Slot[] = []
+      const from = this.scaledBy(part)
       const value = plausibleRange(this.job, part.ref, part.fields[index]![0], this.lookInto(from))
       part.ranges[index] = range = { value, from }
     }
@@ -195,9 +195,14 @@ export class Facts {
     return range.value
   }
 
+  /** The parts there are which may tell a nominal voltage for a part. */
+  private scaledBy({ kindSlot }: PartFacts): Slot[] {
+    return [kindSlot, this.slots.kind('alternators'), this.slots.kind('startingBatteries')]
+  }
+
   /** Nominal voltage of what a part belongs to, ÷ 12. */
   private scaleOf(part: PartFacts, name: string, from: Slot[]): number {
-    from.push(part.kindSlot, this.slots.kind('alternators'))
+    from.push(...this.scaledBy(part))
     return scaleOf(this.job, part.ref, name, this.lookInto(from))
   }
 

@@ -42,6 +42,11 @@ export function scaleOf(job: JobDocument, ref: PartRef, name: string, look: Look
     part: job[kind] as AnyPart,
   })
   const house = (): number => nominal(one('houseBank')) ?? nominal(one('candidate')) ?? 12
+  const starting = (battery: PartRef): number | null =>
+    nominal(battery) ??
+    nominal(partAt(job, battery.part.from ?? '')) ??
+    nominal(partsOf(job, 'alternators')[0])
+  const labelled = (): number | null => (look(ref, 'nominalV') === 'same' ? null : nominal(ref))
   switch (ref.kind) {
     case 'alternators':
       return (nominal(ref) ?? house()) / 12
@@ -50,18 +55,21 @@ export function scaleOf(job: JobDocument, ref: PartRef, name: string, look: Look
     case 'alternatives':
       return (nominal(ref) ?? 12) / 12
     case 'startingBatteries':
-      return (
-        (nominal(ref) ??
-          nominal(partAt(job, ref.part.from ?? '')) ??
-          nominal(partsOf(job, 'alternators')[0]) ??
-          house()) / 12
-      )
+      return (starting(ref) ?? house()) / 12
     case 'links':
       return (
         (sensedByLink.includes(name)
           ? (nominal(partAt(job, ref.part.from ?? '')) ?? house())
           : (nominal(ref, 'outputV') ?? house())) / 12
       )
+    case 'chargers': {
+      const [first] = partsOf(job, 'startingBatteries')
+      const fed = first && look(ref, 'feeds') === 'starting' ? starting(first) : null
+      return (labelled() ?? fed ?? house()) / 12
+    }
+    case 'solar':
+    case 'inverters':
+      return (labelled() ?? house()) / 12
     default:
       return house() / 12
   }

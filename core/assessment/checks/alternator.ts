@@ -1,5 +1,5 @@
 import { caseLimitC, warmLossV } from '#core/physics/alternator'
-import { addDcdc, holdBack } from '#core/remedies/arrangements'
+import { addDcdc, holdBack, unjoined } from '#core/remedies/arrangements'
 import { formatShare, said } from '#core/units/format'
 import { check, mid, number, word } from '#core/assessment/check'
 import { type RemedyRef } from '#core/remedies/catalogue'
@@ -199,7 +199,7 @@ export const spare = check({
         none
           ? `${name} has ${q(spareA, 'A')} to spare over a drive, less than is worth wiring for.`
           : `${name} has ${q(spareA, 'A')} to spare for charging over a drive: all day ${bySpeed.join(' and ')}.`,
-      remedies: none ? [{ id: 'link.unjoined', on: lane.link.$path }] : [],
+      remedies: none ? [unjoined(lane)] : [],
     }
   },
 })
@@ -252,7 +252,8 @@ export const loadDump = check({
       remedies: safe
         ? []
         : [
-            keep,
+            // A battery switch may be turned so that none is left.
+            ...(link.kind === 'switch' ? [] : [keep]),
             ...(opens
               ? []
               : ([

@@ -7,8 +7,10 @@ import {
   freshUsableAh,
   leadHealth,
   leadUsableAh,
+  parallelFor,
   sharesBus,
   usableColdAh,
+  workingC,
 } from '#core/system/energy'
 import type { RemedyRef } from '#core/remedies/catalogue'
 
@@ -26,7 +28,7 @@ export const usable = check({
     const [health, fresh] = [leadHealth(system), freshUsableAh(system)]
     const old = leadUsableAh(system, health) * (Number(one.houseBank.nominalV) / bank.nominalV)
     const less = fresh < old
-    const needed = Math.ceil((old / fresh) * bank.each.parallel)
+    const needed = parallelFor(old, system, 25)
     const allowed = needed <= bank.each.mostParallel
     return {
       verdict: !less ? 'suits' : allowed ? 'suits-once-changed' : 'does-not-suit',
@@ -72,7 +74,7 @@ export const autonomy = check({
     const capacity = usableColdAh(system)
     const lasts = netAh > 0 ? capacity / netAh : Infinity
     const short = lasts < daysAway
-    const needed = Math.ceil((netAh * daysAway) / (capacity / bank.each.parallel))
+    const needed = parallelFor(netAh * daysAway, system, workingC(system))
     const allowed = needed <= bank.each.mostParallel
     return {
       verdict: !short ? 'suits' : allowed ? 'suits-once-changed' : 'does-not-suit',

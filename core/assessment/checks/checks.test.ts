@@ -89,6 +89,12 @@ const cases: Readonly<Record<string, readonly Case[]>> = {
       remedy: 'charger.use-lithium-profile',
     },
     {
+      says: 'of one labelled 24 V is asked for as such, though the old bank was of 12 V',
+      job: withValues(charger({ nominalV: '24', absorptionV: null }), { 'candidate/series': 2 }),
+      on: onCharger,
+      verdict: open,
+    },
+    {
       says: 'low and alone does not suit, and says how far it charges',
       job: charger({ absorptionV: 13.6 }),
       on: onCharger,
@@ -617,6 +623,13 @@ const cases: Readonly<Record<string, readonly Case[]>> = {
       remedy: 'charger.replace',
     },
     {
+      says: 'from an alternator that gives next to nothing does not: no unit is so small',
+      job: alternator(link({ ratedA: 30 }), { ratedA: 40, vehicleDrawA: 20 }),
+      on: onLink,
+      verdict: bad,
+      remedy: 'link.unjoined',
+    },
+    {
       says: 'that draws no more than the case bears at idle and cruise suits whatever the rise',
       job: alternator(link({ ratedA: 30 }), { riseK: null, ratedA: 160 }),
       on: onLink,
@@ -803,6 +816,14 @@ const cases: Readonly<Record<string, readonly Case[]>> = {
       on: onCharger,
       verdict: changed,
       shows: ['20 A'],
+    },
+    {
+      says: 'where it is less than any unit gives, another battery is asked for',
+      job: withValues(place(goodJob(), 3), { 'candidate/ahEach': 40, 'candidate/largestChargeA': 40 }),
+      on: onCharger,
+      verdict: changed,
+      remedy: 'cold.warmer-place',
+      shows: ['4 A'],
     },
     {
       says: 'the maker’s band counts',

@@ -1,8 +1,8 @@
 import { holdBack, replacement } from '#core/remedies/arrangements'
 import { formatShare, said } from '#core/units/format'
 import { check, mid, number } from '#core/assessment/check'
-import { dailyUse, freshUsableAh, usableAh, usableColdAh, workingC } from '#core/system/energy'
-import type { RemedyRef } from '#core/remedies/catalogue'
+import { dailyUse, parallelFor, usableAh, usableAtAh, usableColdAh, workingC } from '#core/system/energy'
+import { leastSizeA, type RemedyRef } from '#core/remedies/catalogue'
 import type { Bank } from '#core/system/bank'
 import { laneCurrentA } from '#core/system/currents'
 import type { Origin } from '#core/system/facts'
@@ -207,13 +207,17 @@ function rateRemedies(lane: Lane, allowedA: number, warmthHelps: boolean, system
   }
   if (lane.kind === 'source') return [...warmer, { id: 'battery.other', on: 'candidate' }]
   const unit = lane.kind === 'charger' ? lane.charger : lane.kind === 'solar' ? lane.solar : lane.link
-  if (allowedA < 1) return [...warmer, { id: 'battery.other', on: 'candidate' }]
-  return unit.currentLimit === 'adjustable'
-    ? [{ id: 'charger.limit-current', on: unit.$path, value: Math.floor(allowedA) }, ...warmer]
+  if (unit.currentLimit === 'adjustable' && allowedA >= 1)
+    return [{ id: 'charger.limit-current', on: unit.$path, value: Math.floor(allowedA) }, ...warmer]
+  return allowedA < leastSizeA
+    ? [...warmer, { id: 'battery.other', on: 'candidate' }]
     : [...warmer, replacement(unit, bank, allowedA)]
 }
 
 type RateAt = { celsius: number; share: number; origin: Origin }
+
+/** A place that stays as warm as a heated room, °C. */
+const warmPlaceC = 15
 
 export const capacityInCold = check({
   id: 'cold.capacity',
@@ -231,16 +235,22 @@ export const capacityInCold = check({
     const celsius = workingC(system)
     const tooCold = celsius < bank.each.dischargeColdC
     const short = tooCold || ah < needAh
-    const needed = Math.ceil((needAh / Math.max(1, ah)) * bank.each.parallel)
+    const needed = parallelFor(needAh, system, celsius)
     const more: readonly RemedyRef[] =
       !tooCold && needed <= bank.each.mostParallel
         ? [{ id: 'battery.more-parallel', on: 'candidate', value: needed }]
         : []
-    const warmthHelps = tooCold || freshUsableAh(system) >= needAh
+    const isEnoughAt = (warmC: number): boolean =>
+      warmC >= bank.each.dischargeColdC && usableAtAh(system, warmC) >= needAh
     const warm: readonly RemedyRef[] = [
-      ...(bank.each.heater === 'no' ? [{ id: 'cold.heater', on: 'candidate' } as const] : []),
-      { id: 'cold.warmer-place', on: 'place', value: 15 },
+      ...(bank.each.heater === 'no' && isEnoughAt(Math.max(celsius, bank.each.heaterStartC))
+        ? [{ id: 'cold.heater', on: 'candidate' } as const]
+        : []),
+      ...(isEnoughAt(warmPlaceC)
+        ? [{ id: 'cold.warmer-place', on: 'place', value: warmPlaceC } as const]
+        : []),
     ]
+    const remedies = [...warm, ...more]
     return {
       verdict: !short ? 'suits' : 'suits-once-changed',
       compared: tooCold
@@ -259,13 +269,7 @@ export const capacityInCold = check({
               `its maker allows no discharge below ${q(bank.each.dischargeColdC, '°C')}.`,
             )
           : `At ${q(celsius, '°C')} ${q(ah, 'Ah')} are usable; between charges ${q(needAh, 'Ah')} are used.`,
-      remedies: !short
-        ? []
-        : warmthHelps
-          ? [...warm, ...more]
-          : more.length > 0
-            ? more
-            : [{ id: 'battery.other', on: 'candidate' }],
+      remedies: !short ? [] : remedies.length > 0 ? remedies : [{ id: 'battery.other', on: 'candidate' }],
     }
   },
 })

@@ -1,6 +1,6 @@
 import { said } from '#core/units/format'
 import { check, mid, number, word } from '#core/assessment/check'
-import { smallerDcdc } from '#core/remedies/arrangements'
+import { smallerDcdc, unjoined } from '#core/remedies/arrangements'
 import { allDayBudget, availableA } from '#core/system/alternators'
 import { dcdcInput } from '#core/system/currents'
 import { currentAgainstBank } from './charger-current'
@@ -20,10 +20,9 @@ export const output = check({
     const { amps: budgetA, origin, formula: budget } = allDayBudget(alternator, rules, q)
     const input = dcdcInput(lane, system)
     const over = input.amps > budgetA
-    const fitsA = Math.floor((link.ratedA * budgetA) / input.amps)
-    const settable = link.currentLimit === 'adjustable'
+    const less = over ? smallerDcdc(lane, system) : null
     return {
-      verdict: over ? (settable || fitsA >= 5 ? 'suits-once-changed' : 'does-not-suit') : 'suits',
+      verdict: !over ? 'suits' : less ? 'suits-once-changed' : 'does-not-suit',
       compared: [number('unit draws', input.amps, 'A'), number('alternator all day', budgetA, 'A')],
       limit: origin,
       formula: () =>
@@ -33,7 +32,7 @@ export const output = check({
         ),
       summary: () =>
         `The DC-DC draws ${q(input.amps, 'A')} from ${mid(name)}, which gives ${q(budgetA, 'A')} all day.`,
-      remedies: over ? [smallerDcdc(lane, system)] : [],
+      remedies: over ? [less ?? unjoined(lane)] : [],
       cautions: () => {
         const idleA = availableA(alternator, 'idle', rules)
         return !over && input.amps > idleA

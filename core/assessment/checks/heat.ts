@@ -1,7 +1,7 @@
 import { caseLimitC, steadyCaseC, type AlternatorHeat } from '#core/physics/alternator'
 import { runOf } from '#core/assessment/foresight'
 import { check, mid, number, word, type Judgement } from '#core/assessment/check'
-import { holdBack, smallerDcdc } from '#core/remedies/arrangements'
+import { holdBack, smallerDcdc, unjoined } from '#core/remedies/arrangements'
 import { inputsOf } from '#core/simulation/inputs'
 import { beginsAt } from '#core/simulation/run-kinds'
 import { hoursSince } from '#core/simulation/surroundings'
@@ -37,7 +37,7 @@ export const heat = check({
     const minutes =
       limitMin === null
         ? 'stays under its limit'
-        : `reaches ${caseLimitC} °C after ${durationWords(limitMin / 60)} of driving`
+        : `passes ${caseLimitC} °C after ${durationWords(limitMin / 60)} of driving`
     const measured = measuredHeat(alternator) !== null
     return {
       verdict: hot ? 'suits-once-changed' : 'suits',
@@ -57,7 +57,11 @@ export const heat = check({
           measured ? ' by its readings' : '',
           ` and ${minutes}.`,
         ),
-      remedies: hot ? (isStraight(lane) ? holdBack(lane, system) : [smallerDcdc(lane, system)]) : [],
+      remedies: !hot
+        ? []
+        : isStraight(lane)
+          ? holdBack(lane, system)
+          : [smallerDcdc(lane, system) ?? unjoined(lane)],
     }
   },
 })

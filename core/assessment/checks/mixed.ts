@@ -5,8 +5,8 @@ import { formatShare, said } from '#core/units/format'
 import { check, number, word } from '#core/assessment/check'
 import { dcAtOnceA, leadHealth, loadA, sharesBus } from '#core/system/energy'
 import type { RemedyRef } from '#core/remedies/catalogue'
+import { oneHeldBack } from '#core/remedies/arrangements'
 import { laneCurrentA } from '#core/system/currents'
-import type { Lane } from '#core/system/lanes'
 import type { System } from '#core/system/system'
 
 export const school = check({
@@ -107,6 +107,11 @@ export const series = check({
   },
 })
 
+/** A charge stop that opens under load before this charge keeps the lithium from charging. */
+const stopsFrom = 0.8
+/** Charges of the lithium at which it is looked at who takes what. */
+const charges = [0.2, 0.5, stopsFrom]
+
 export const sharing = check({
   id: 'mixed.sharing',
   title: 'Sharing of the current',
@@ -119,23 +124,16 @@ export const sharing = check({
     const chargeA = lanes.reduce((sum, lane) => sum + laneCurrentA(lane, system), 0)
     const [lfp, lead] = [lfpOf(system), houseLeadOf(system)]
     const at = (soc: number, amps: number): Sharing => shareOf(lfp, lead, soc, amps)
-    const charging = [0.2, 0.5, 0.8].map((soc) => at(soc, chargeA))
+    const charging = charges.map((soc) => at(soc, chargeA))
     const [rest, load] = [at(0.5, 0), at(0.5, -dcAtOnceA(system))]
     const mostA = Math.max(...charging.map((row) => row.lfpA))
     const off = charging[0]!.off
     const over = mostA > bank.largestA
-    const largest = lanes.reduce(
-      (a, b) => (laneCurrentA(b, system) > laneCurrentA(a, system) ? b : a),
-      lanes[0]!,
-    )
-    const remedies =
-      off && largest
-        ? limitOf(largest, laneCurrentA(largest, system) - (chargeA - bearsBeforeStopA(chargeA, system)))
-        : over && largest
-          ? limitOf(largest, bank.largestA)
-          : []
+    const holds = (amps: number): boolean =>
+      staysJoined(amps, system) && charges.every((soc) => at(soc, amps).lfpA <= bank.largestA)
+    const bad = over || off
     return {
-      verdict: over || off ? 'suits-once-changed' : 'suits',
+      verdict: bad ? 'suits-once-changed' : 'suits',
       compared: [number('lithium takes', mostA, 'A'), number('its largest', bank.largestA, 'A')],
       limit: bank.each.$origin('largestChargeA'),
       formula: () =>
@@ -152,7 +150,9 @@ export const sharing = check({
           `; half charged it gives ${q(-load.lfpA, 'A')} to loads of ${q(dcAtOnceA(system), 'A')}`,
           load.leadA > 0.5 ? ', the rest to the lead.' : '.',
         ),
-      remedies: over || off ? [...remedies, { id: 'mixed.separate', on: 'use' }] : [],
+      remedies: bad
+        ? [...lessTogether(mostTogetherA(chargeA, holds), system), { id: 'mixed.separate', on: 'use' }]
+        : [],
       cautions: () => {
         const takesA = rules.leadChargeRateC * one.houseBank.ahEach * one.houseBank.parallel
         return chargeA > takesA
@@ -167,17 +167,6 @@ export const sharing = check({
     }
   },
 })
-
-/** Less current from the lane that gives most. */
-function limitOf(lane: Lane, mostA: number): RemedyRef[] {
-  if (lane.kind === 'alternator' && lane.link.kind !== 'dcdc')
-    return [
-      { id: 'alternator.limit-current', on: lane.alternator.$path, value: Math.max(1, Math.floor(mostA)) },
-    ]
-  return lane.kind === 'charger' || lane.kind === 'alternator'
-    ? [{ id: 'charger.limit-current', on: lane.id, value: Math.max(1, Math.floor(mostA)) }]
-    : []
-}
 
 export const leadHealthCheck = check({
   id: 'mixed.lead-health',
@@ -224,27 +213,35 @@ export const leadHealthCheck = check({
   },
 })
 
-/** A charge stop that opens under load before this charge keeps the lithium from charging. */
-const stopsFrom = 0.8
-
 /** The charge at which all sources lift the bus over the charge stop, where that is too early; else null. */
 function passesStopAt(amps: number, system: System): number | null {
   const [lfp, lead] = [lfpOf(system), houseLeadOf(system)]
-  const early = [0.2, 0.5, stopsFrom].find((soc) => shareOf(lfp, lead, soc, amps).off)
+  const early = charges.find((soc) => shareOf(lfp, lead, soc, amps).off)
   return early ?? null
 }
 
-/** The most all sources may give together without that, A. */
-function bearsBeforeStopA(amps: number, system: System): number {
-  const [lfp, lead] = [lfpOf(system), houseLeadOf(system)]
+/** Whether the lithium stays on the bus while all sources give a current, until it is nearly full. */
+const staysJoined = (amps: number, system: System): boolean =>
+  !shareOf(lfpOf(system), houseLeadOf(system), stopsFrom, amps).off
+
+/** The most all sources may give together while something holds, A, up to what they give. */
+function mostTogetherA(amps: number, holds: (amps: number) => boolean): number {
   let [low, high] = [0, amps]
   for (let i = 0; i < 12; i++) {
     const middle = (low + high) / 2
-    if (shareOf(lfp, lead, stopsFrom, middle).off) high = middle
-    else low = middle
+    if (holds(middle)) low = middle
+    else high = middle
   }
   return Math.floor(low)
 }
+
+/** One source held back so that all give no more than a current together, A. */
+const lessTogether = (mostA: number, system: System): RemedyRef[] =>
+  oneHeldBack(
+    system.lanes.map((lane) => ({ lane, amps: laneCurrentA(lane, system) })),
+    mostA,
+    system,
+  )
 
 export const stops = check({
   id: 'mixed.stops',
@@ -261,8 +258,7 @@ export const stops = check({
     const chargeA = lanes.reduce((sum, lane) => sum + laneCurrentA(lane, system), 0)
     const passesAt = chargeA > 0 ? passesStopAt(chargeA, system) : null
     if (passesAt !== null && !under && beforeBms) {
-      const mostA = bearsBeforeStopA(chargeA, system)
-      const largest = lanes.reduce((a, b) => (laneCurrentA(b, system) > laneCurrentA(a, system) ? b : a))
+      const mostA = mostTogetherA(chargeA, (amps) => staysJoined(amps, system))
       return {
         verdict: 'suits-once-changed',
         compared: [number('all sources', chargeA, 'A'), number('before the stop opens', mostA, 'A')],
@@ -271,10 +267,7 @@ export const stops = check({
           `under ${q(chargeA, 'A')} the bus passes ${q(stopV, 'V')} with the lithium at ${formatShare(passesAt)}; with ${q(mostA, 'A')} it stays under it up to ${formatShare(stopsFrom)}`,
         summary: () =>
           `All sources together lift the bus over the charge stop of ${q(stopV, 'V')} while the lithium is only at ${formatShare(passesAt)}: it chatters, hardly charges, and the lead gets all ${q(chargeA, 'A')}.`,
-        remedies: [
-          ...limitOf(largest, laneCurrentA(largest, system) - (chargeA - mostA)),
-          { id: 'mixed.separate', on: 'use' },
-        ],
+        remedies: [...lessTogether(mostA, system), { id: 'mixed.separate', on: 'use' }],
       }
     }
     const bad = under !== undefined || !beforeBms

@@ -1,5 +1,6 @@
 import { check, number, type Judgement } from '#core/assessment/check'
 import type { Origin } from '#core/system/facts'
+import { startingV } from '#core/system/starting'
 import type { System } from '#core/system/system'
 import type { RemedyRef } from '#core/remedies/catalogue'
 
@@ -94,7 +95,12 @@ export const inverterNominal = check({
       limit: bank.each.$origin('nominalV'),
       worksAt: () => `stops at ${q(inverter.cutOffV, 'V')}`,
       madeFor: 'made for',
-      remedy: () => ({ id: 'inverter.replace', on: inverter.$path, value: inverter.continuousW }),
+      remedy: () => ({
+        id: 'inverter.replace',
+        on: inverter.$path,
+        value: inverter.continuousW,
+        values: { nominalV: String(bank.nominalV) },
+      }),
     })
   },
 })
@@ -154,17 +160,18 @@ export const startCharger = check({
   about: 'startCharger',
   why: 'A charger that feeds the starting battery alone is nobody’s lane, and its recondition stage runs all the same: into the battery, and into the vehicle’s electronics.',
   judge({ charger, starting, name }, system) {
-    const { q, bank } = system
+    const { q } = system
     if (starting.present !== 'yes') return null
-    const scale = Number(starting.$entered('nominalV') ?? bank.nominalV) / 12
-    const made = madeForV(charger.nominalV, charger.absorptionV, 12 * scale)
-    if (made !== 12 * scale)
+    const nominalV = startingV(starting, system)
+    const scale = nominalV / 12
+    const made = madeForV(charger.nominalV, charger.absorptionV, nominalV)
+    if (made !== nominalV)
       return {
         verdict: 'does-not-suit',
-        compared: [number('made for', made, 'V'), number('starting battery', 12 * scale, 'V')],
+        compared: [number('made for', made, 'V'), number('starting battery', nominalV, 'V')],
         limit: starting.$origin('nominalV'),
-        formula: () => `absorbs at ${q(charger.absorptionV, 'V')}; battery ${q(12 * scale, 'V')}`,
-        summary: () => `${name} is made for ${made} V and the starting battery is ${12 * scale} V.`,
+        formula: () => `absorbs at ${q(charger.absorptionV, 'V')}; battery ${q(nominalV, 'V')}`,
+        summary: () => `${name} is made for ${made} V and the starting battery is ${nominalV} V.`,
         remedies: [replacementFor(charger.$path, charger.ratedA, 14.4 * scale)],
       }
     const { chemistry } = starting

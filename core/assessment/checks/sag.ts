@@ -22,6 +22,7 @@ export const sag = check({
     const bad = !worst.given || worst.volts < cutsV
     const { dcA } = worst
     const count = fewestParallel(worst, system, ({ volts }) => volts >= cutsV)
+    const startSags = surge.seconds > 0 && (!surge.given || surge.volts < cutsV)
     const atCut = (bank.ocv(system.rules.lowSoc / 100) - cutsV) / bank.ohm - steady.dcA
     const mostW = bank.ocv(system.rules.lowSoc / 100) ** 2 / (4 * bank.ohm)
     const allowed = count <= bank.each.mostParallel
@@ -45,7 +46,8 @@ export const sag = check({
               '.',
             )
           : `${q(dcA * worst.volts + worst.takenW, 'W')} are asked of the battery, which can give ${q(mostW, 'W')} at most.`,
-      remedies: bad ? tooMuch(count, inverterW(steady, atCut, cutsV), system) : [],
+      // Held back, an inverter asks for less while it runs, and for as much while its load starts.
+      remedies: bad ? tooMuch(count, startSags ? null : inverterW(steady, atCut, cutsV), system) : [],
     }
   },
 })

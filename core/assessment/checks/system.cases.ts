@@ -424,7 +424,15 @@ export const systemCases: Readonly<Record<string, readonly Case[]>> = {
       on: onLink,
       verdict: changed,
       remedy: 'dcdc.add',
-      shows: ['reaches 100 °C after'],
+      shows: ['passes 100 °C after'],
+    },
+    {
+      says: 'is held by no relay that leaves it without a battery each time it opens',
+      job: withValues(straightJob({ kind: 'solenoid' }), { [`${onStarting}/present`]: 'no' }),
+      on: onLink,
+      verdict: changed,
+      rules: { alternatorSchool: 'duty' },
+      remedy: 'dcdc.add',
     },
     {
       says: 'is held by the way of the shop’s school',
@@ -454,7 +462,7 @@ export const systemCases: Readonly<Record<string, readonly Case[]>> = {
       job: alternator(straightJob({ kind: 'solenoid' }), readings(130)),
       on: onLink,
       verdict: changed,
-      shows: ['reaches 100 °C after'],
+      shows: ['passes 100 °C after'],
     },
     {
       says: 'without readings is to be measured where the plausible rise decides',
@@ -611,6 +619,13 @@ export const systemCases: Readonly<Record<string, readonly Case[]>> = {
   'cold.capacity': [
     { says: 'enough on the coldest night suits', job: goodJob(), on: onBattery, verdict: good },
     {
+      says: 'what no warmth makes enough asks for more batteries, of which the lead beside them needs none',
+      job: cold(-15, { 'use/dailyAh': 420, 'use/mixed': 'hybrid', 'candidate/leadParallel': 'yes' }),
+      on: onBattery,
+      verdict: changed,
+      remedy: 'battery.more-parallel',
+    },
+    {
       says: 'too little when frozen suits once warmed',
       job: cold(-15, { 'use/dailyAh': 180 }),
       on: onBattery,
@@ -659,7 +674,11 @@ export const systemCases: Readonly<Record<string, readonly Case[]>> = {
     },
     {
       says: 'all sources into a small lithium suit once limited',
-      job: hybrid({ 'candidate/largestChargeA': 40, 'candidate/recommendedChargeA': 30 }),
+      job: hybrid({
+        [`${onCharger}/currentLimit`]: 'adjustable',
+        'candidate/largestChargeA': 40,
+        'candidate/recommendedChargeA': 30,
+      }),
       on: onBattery,
       verdict: changed,
       remedy: 'charger.limit-current',

@@ -1,9 +1,8 @@
 import { said } from '#core/units/format'
 import { check, mid, number } from '#core/assessment/check'
-import { holdBack } from '#core/remedies/arrangements'
+import { oneHeldBack } from '#core/remedies/arrangements'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import { sharesBus } from '#core/system/energy'
-import { isStraight, type Lane } from '#core/system/lanes'
 import { givingTogether, sumOf, type Giving } from '#core/system/together'
 import type { System } from '#core/system/system'
 
@@ -51,26 +50,12 @@ export const totalCharge = check({
 /** One source held back so that all together are no more than a limit; else more battery. */
 function lessOf(giving: readonly Giving[], mostA: number, system: System): RemedyRef[] {
   const { bank } = system
-  const together = sumOf(giving)
-  const held = giving
-    .toSorted((a, b) => b.amps - a.amps)
-    .flatMap(({ lane, amps }) => heldTo(lane, Math.floor(mostA - (together - amps)), system))
-  const count = Math.ceil((together / mostA) * bank.each.parallel)
+  const count = Math.ceil((sumOf(giving) / mostA) * bank.each.parallel)
   return [
-    ...held,
+    ...oneHeldBack(giving, mostA, system),
     ...(count <= bank.each.mostParallel
       ? [{ id: 'battery.more-parallel', on: 'candidate', value: count } as const]
       : []),
     { id: 'battery.other', on: 'candidate' },
   ]
-}
-
-/** A source held to a current, where that leaves something of it. */
-function heldTo(lane: Lane, amps: number, system: System): RemedyRef[] {
-  if (amps < 1 || lane.kind === 'source') return []
-  if (lane.kind === 'alternator' && isStraight(lane)) return holdBack(lane, system, amps)
-  const unit = lane.kind === 'charger' ? lane.charger : lane.kind === 'solar' ? lane.solar : lane.link
-  return unit.currentLimit === 'adjustable'
-    ? [{ id: 'charger.limit-current', on: unit.$path, value: amps }]
-    : []
 }

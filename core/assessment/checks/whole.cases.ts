@@ -279,6 +279,21 @@ export const wholeCases: Readonly<Record<string, readonly Case[]>> = {
       remedy: 'battery.more-parallel',
     },
     {
+      says: 'a start that an inverter’s setting does not soften asks for another battery',
+      job: withMeasured(
+        withValues(goodJob(), {
+          'use/dcAtOnceA': 0,
+          'candidate/resistanceMohm': 8,
+          'candidate/mostParallel': 1,
+        }),
+        'inverters',
+        { continuousW: 2000, surgeW: 4500, efficiency: 90 },
+      ),
+      on: onBattery,
+      verdict: bad,
+      remedy: 'battery.other',
+    },
+    {
       says: 'a surge of 6.7 kW asked of a pack that can give 5.2 kW',
       job: withMeasured(
         withValues(goodJob(), {
@@ -367,6 +382,13 @@ export const wholeCases: Readonly<Record<string, readonly Case[]>> = {
       on: onLink,
       verdict: bad,
       remedy: 'start.keep-lead',
+    },
+    {
+      says: 'behind a battery switch lead does not help: it may be turned off the machine',
+      job: withValues(straightJob({ kind: 'switch' }), { 'startingBatteries/starting-1/present': 'other' }),
+      on: onLink,
+      verdict: bad,
+      remedy: 'alternator.surge-protector',
     },
     {
       says: 'a relay that opens a lone machine is one each time, whatever protects it',
@@ -520,6 +542,15 @@ export const wholeCases: Readonly<Record<string, readonly Case[]>> = {
       verdict: changed,
       shows: ['15.5 V'],
       remedy: 'charger.equalise-off',
+    },
+    {
+      says: 'stages not known are to be read: a 12 V engine in a 24 V boat is no reason against it',
+      job: withValues(starting({ equaliseStage: 'none', absorptionV: null }), {
+        'houseBank/nominalV': '24',
+        'candidate/nominalV': '24',
+      }),
+      on: onCharger,
+      verdict: open,
     },
     {
       says: 'voltage of the stage not known is to be read',

@@ -55,10 +55,10 @@ export const fitting = {
   },
   'place.move': {
     kind: 'place',
-    label: () => 'Stand it in a locker or the cabin, out of the engine space',
+    label: () => 'Stand it in a dry locker or the cabin, out of the engine space',
     takes: byFloor,
     hours: 3,
-    effect: set(() => ({ where: 'locker' })),
+    effect: set(() => ({ where: 'locker', ingress: 'dry' })),
     unseen: true,
   },
   'place.cooler': {
@@ -218,8 +218,12 @@ export const fitting = {
     label: ({ value }, q) => `Inverter of ${q(value!, 'W')} for this voltage`,
     takes: '1 part',
     hours: 2,
-    effect: (job, { on }) =>
-      withField(withField(job, `${on}/nominalV`, assumed('same')), `${on}/cutOffV`, undefined),
+    effect: (job, { on, values }) =>
+      withField(
+        withField(job, `${on}/nominalV`, assumed(String(values!.nominalV))),
+        `${on}/cutOffV`,
+        undefined,
+      ),
     wants: 'Inverter',
   },
   'load.converter': {
