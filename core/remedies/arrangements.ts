@@ -16,15 +16,27 @@ import type { View } from '#core/system/scene'
 import { keepsOwnLead } from '#core/system/output'
 import type { System } from '#core/system/system'
 import { sumOf, type Giving } from '#core/system/together'
-import { leastSizeA, sizeUnder, type RemedyRef } from './catalogue'
+import { chargerSizesA, leastSizeA, sizeUnder, type RemedyRef } from './catalogue'
+
+const isMainsCharger = (unit: ChargeUnit): boolean => 'feeds' in unit
 
 /** A lithium unit in its place, of the largest usual size under a limit. */
 export const replacement = (unit: ChargeUnit, bank: Bank, limitA = bank.wishedA): RemedyRef => ({
   id: 'charger.replace',
   on: unit.$path,
-  value: sizeUnder(limitA),
+  value: isMainsCharger(unit) ? sizeUnder(limitA, chargerSizesA) : sizeUnder(limitA),
   values: { absorptionV: bank.middleV },
 })
+
+/** A unit held to a current, or one in its place that gives no more; another battery where none is made so small. */
+export function noMoreThan(unit: ChargeUnit, bank: Bank, limitA: number): RemedyRef[] {
+  const limit: RemedyRef = { id: 'charger.limit-current', on: unit.$path, value: Math.floor(limitA) }
+  const smaller = replacement(unit, bank, limitA)
+  return [
+    ...(unit.currentLimit === 'adjustable' && limitA >= 1 ? [limit] : []),
+    smaller.value! <= limitA ? smaller : { id: 'battery.other', on: 'candidate' },
+  ]
+}
 
 /** What a new DC-DC starts on: a wire, unless the shop trusts voltage and no computer moves it. */
 export const runningSignal = (

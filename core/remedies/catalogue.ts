@@ -92,13 +92,16 @@ export function applyRemedy(job: JobDocument, ref: RemedyRef): JobDocument {
   return effect(job, ref)
 }
 
-/** Sizes in which chargers and DC-DC units are made, A. */
-const sizesA = [5, 10, 15, 20, 25, 30, 40, 50, 60, 80, 100]
+/** Sizes in which DC-DC units and solar controllers are made, A. */
+const sizesA: readonly number[] = [5, 10, 15, 20, 25, 30, 40, 50, 60, 80, 100]
+/** Mains chargers are made for the battery of a motorcycle, too, A. */
+export const chargerSizesA: readonly number[] = [1, 2, 3, ...sizesA]
 
-/** The smallest usual size, A. */
+/** The smallest size of a DC-DC unit, A. */
 export const leastSizeA = sizesA[0]!
 /** The largest usual size that stays at or under a limit, A; the smallest when the limit is under all of them. */
-export const sizeUnder = (limitA: number): number => sizesA.findLast((size) => size <= limitA) ?? leastSizeA
+export const sizeUnder = (limitA: number, sizes = sizesA): number =>
+  sizes.findLast((size) => size <= limitA) ?? sizes[0]!
 
 /** The field a remedy's value goes to, where it has one that can be set by hand. */
 export function adjustableField(ref: RemedyRef): FieldPath | null {

@@ -68,6 +68,16 @@ export function dcdcOutputA(
 }
 
 /**
+ * Coldest air around what stands outside, °C: no warmer than where the battery stands, nor, where nobody saw it, than
+ * the shop takes it for.
+ */
+export function coldestOutsideC({ one, rules }: System): number {
+  const { place } = one
+  const isAssumed = place.$origin('outsideC').kind === 'assumed'
+  return Math.min(place.coldestC, place.outsideC, isAssumed ? rules.outsideColdC : Infinity)
+}
+
+/**
  * Open-circuit voltage of a string on the coldest bright morning, V, and as a multiple of the label's at 25
  * °C.
  */

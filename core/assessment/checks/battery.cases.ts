@@ -1,4 +1,5 @@
 import type { JobDocument } from '#core/job/document'
+import { applyRemedy } from '#core/remedies/catalogue'
 import type { RuleOverrides } from '#core/rules/rules'
 import {
   candidate,
@@ -707,11 +708,36 @@ export const batteryCases: Readonly<Record<string, readonly Case[]>> = {
   ],
   'solar.cold-voc': [
     {
-      says: 'one panel under its controller’s limit suits: 22 × (1 + 0.3 % × 13) = 22.86 V',
+      says: 'one panel under its controller’s limit suits: 22 × (1 + 0.3 % × 35) = 24.31 V at −10 °C outside',
       job: array({}),
       on: onArray,
       verdict: good,
-      shows: ['22.86 V'],
+      shows: ['24.31 V'],
+    },
+    {
+      says: 'the cold that was seen outside counts: 22 × (1 + 0.3 % × 20) = 23.32 V at 5 °C',
+      job: array({}, { 'place/outsideC': 5 }),
+      on: onArray,
+      verdict: good,
+      shows: ['23.32 V'],
+    },
+    {
+      says: 'outside is never warmer than where the battery stands: 22 × (1 + 0.3 % × 45) = 24.97 V at −20 °C',
+      job: array({ maxPvV: 24.5 }, { 'place/outsideC': 5, 'place/coldestC': -20 }),
+      on: onArray,
+      verdict: changed,
+      shows: ['24.97 V'],
+    },
+    {
+      says: 'a battery that was moved into the warm leaves its panels in the cold',
+      job: applyRemedy(array({ maxPvV: 24.5 }, { 'place/coldestC': -20 }), {
+        id: 'cold.warmer-place',
+        on: 'place',
+        value: 15,
+      }),
+      on: onArray,
+      verdict: changed,
+      shows: ['24.97 V'],
     },
     {
       says: 'three in series over it suit once in parallel',

@@ -1,4 +1,4 @@
-import { replacement } from '#core/remedies/arrangements'
+import { noMoreThan } from '#core/remedies/arrangements'
 import { said } from '#core/units/format'
 import { check, number, type Judgement } from '#core/assessment/check'
 import { chargerSupplyW, generatorW } from '#core/system/energy'
@@ -32,14 +32,7 @@ export function currentAgainstBank(unit: ChargeUnit, name: string, { bank, rules
         over ? '' : ' or less',
         '.',
       ),
-    remedies: !over
-      ? []
-      : [
-          ...(settable
-            ? [{ id: 'charger.limit-current', on: unit.$path, value: Math.floor(limitA) } as const]
-            : []),
-          replacement(unit, bank, limitA),
-        ],
+    remedies: over ? noMoreThan(unit, bank, limitA) : [],
   }
 }
 
@@ -72,11 +65,7 @@ export const generator = check({
         `${q(unit.absorptionV, 'V')} × ${q(unit.ratedA, 'A')} ÷ (${lane.charger.efficiency} % × ${lane.charger.powerFactor}) = ${q(drawsW, 'W')}`,
       summary: () =>
         `${name} draws ${q(drawsW, 'W')} at full current, and the generator gives ${q(givesW, 'W')}.`,
-      remedies: !over
-        ? []
-        : unit.currentLimit === 'adjustable' && fitsA >= 1
-          ? [{ id: 'charger.limit-current', on: unit.$path, value: fitsA }]
-          : [replacement(unit, system.bank, fitsA)],
+      remedies: over ? noMoreThan(unit, system.bank, fitsA) : [],
     }
   },
 })

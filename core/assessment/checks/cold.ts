@@ -1,8 +1,8 @@
-import { holdBack, replacement } from '#core/remedies/arrangements'
+import { holdBack, noMoreThan } from '#core/remedies/arrangements'
 import { formatShare, said } from '#core/units/format'
 import { check, mid, number } from '#core/assessment/check'
 import { dailyUse, parallelFor, usableAh, usableAtAh, usableColdAh, workingC } from '#core/system/energy'
-import { leastSizeA, type RemedyRef } from '#core/remedies/catalogue'
+import type { RemedyRef } from '#core/remedies/catalogue'
 import type { Bank } from '#core/system/bank'
 import { laneCurrentA } from '#core/system/currents'
 import type { Origin } from '#core/system/facts'
@@ -207,11 +207,8 @@ function rateRemedies(lane: Lane, allowedA: number, warmthHelps: boolean, system
   }
   if (lane.kind === 'source') return [...warmer, { id: 'battery.other', on: 'candidate' }]
   const unit = lane.kind === 'charger' ? lane.charger : lane.kind === 'solar' ? lane.solar : lane.link
-  if (unit.currentLimit === 'adjustable' && allowedA >= 1)
-    return [{ id: 'charger.limit-current', on: unit.$path, value: Math.floor(allowedA) }, ...warmer]
-  return allowedA < leastSizeA
-    ? [...warmer, { id: 'battery.other', on: 'candidate' }]
-    : [...warmer, replacement(unit, bank, allowedA)]
+  const [first, ...others] = noMoreThan(unit, bank, allowedA)
+  return first!.id === 'charger.limit-current' ? [first!, ...warmer] : [...warmer, first!, ...others]
 }
 
 type RateAt = { celsius: number; share: number; origin: Origin }

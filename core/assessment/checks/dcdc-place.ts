@@ -2,7 +2,7 @@ import { deratedShare } from '#core/physics/dcdc'
 import { formatShare, said } from '#core/units/format'
 import { check, mid, number, word } from '#core/assessment/check'
 import { chargedAwayAh, dailyUse, laneDay, usableColdAh } from '#core/system/energy'
-import { arrayW, coldOpenCircuitV, dcdcInput, feedingV } from '#core/system/currents'
+import { arrayW, coldestOutsideC, coldOpenCircuitV, dcdcInput, feedingV } from '#core/system/currents'
 import { thickerCable } from '#core/remedies/arrangements'
 import { cableOhm, type AlternatorLane } from '#core/system/lanes'
 import { sizeUnder, type RemedyRef } from '#core/remedies/catalogue'
@@ -165,11 +165,13 @@ export const solarInput = check({
   title: 'Solar input of the DC-DC',
   about: 'solar',
   why: 'The solar input of a combined unit takes far less voltage than a controller of its own; a cold bright morning ends it.',
-  judge({ lane: { solar }, name }, { one, many, q }) {
+  judge({ lane: { solar }, name }, system) {
+    const { many, q } = system
     if (solar.through !== 'dcdc') return null
     const link = many.links.find((other) => other.kind === 'dcdc')
     if (!link) return null
-    const { volts, factor } = coldOpenCircuitV(solar, one.place.coldestC)
+    const coldC = coldestOutsideC(system)
+    const { volts, factor } = coldOpenCircuitV(solar, coldC)
     const watts = arrayW(solar)
     const [overV, overW] = [volts > link.solarMostV, watts > link.solarMostW]
     const side = overV && solar.series > 1 && solar.openCircuitV * factor <= link.solarMostV && !overW
@@ -178,10 +180,7 @@ export const solarInput = check({
       compared:
         overW && !overV
           ? [number('panels', watts, 'W'), number('input takes', link.solarMostW, 'W')]
-          : [
-              number(`panels at ${q(one.place.coldestC, '°C')}`, volts, 'V'),
-              number('input takes', link.solarMostV, 'V'),
-            ],
+          : [number(`panels at ${q(coldC, '°C')}`, volts, 'V'), number('input takes', link.solarMostV, 'V')],
       limit: link.$origin(overW && !overV ? 'solarMostW' : 'solarMostV'),
       formula: () =>
         said(

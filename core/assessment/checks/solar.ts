@@ -3,7 +3,7 @@ import { clearDays } from '#core/weather/sun'
 import { home } from '#core/weather/places'
 import { check, number, word, type Judgement } from '#core/assessment/check'
 import { chargedAwayAh, dailyUse, laneDay, workingV } from '#core/system/energy'
-import { arrayA, arrayW, coldOpenCircuitV } from '#core/system/currents'
+import { arrayA, arrayW, coldestOutsideC, coldOpenCircuitV } from '#core/system/currents'
 import type { SolarLane } from '#core/system/lanes'
 import type { System } from '#core/system/system'
 import { isWorse } from '#core/system/verdict'
@@ -110,9 +110,10 @@ export const coldVoc = check({
   title: 'Panel voltage in the cold',
   about: 'solar',
   why: 'Panels give their highest voltage on a cold bright morning; a controller that was just within its limit dies then.',
-  judge({ lane: { solar }, name }, { one, q }) {
+  judge({ lane: { solar }, name }, system) {
+    const { q } = system
     if (solar.through === 'dcdc') return null
-    const coldC = one.place.coldestC
+    const coldC = coldestOutsideC(system)
     const { volts, factor } = coldOpenCircuitV(solar, coldC)
     const over = volts > solar.maxPvV
     const side = over && solar.series > 1 && solar.openCircuitV * factor <= solar.maxPvV

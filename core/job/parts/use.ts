@@ -141,6 +141,15 @@ export const place = {
     [-15, 10],
     'Ask where it spends the winter; a logging thermometer tells best.',
   ),
+  outsideC: quantity(
+    'Coldest outside',
+    '°C',
+    1,
+    [-50, 40],
+    [-20, 5],
+    'The coldest night where it is used. Panels stand outside, wherever the battery does.',
+    { otherwise: 'outsideColdC', detail: true },
+  ),
   hottestC: quantity(
     'Hottest there',
     '°C',

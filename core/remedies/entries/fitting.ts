@@ -34,7 +34,7 @@ export const fitting = {
     label: ({ value }, q) => `Stand the battery where it stays above ${q(value ?? 0, '°C')}`,
     takes: byFloor,
     hours: 3,
-    effect: setValue('coldestC'),
+    effect: warmed,
     arrangement: true,
     decidedOn: 'place',
     unseen: true,
@@ -264,6 +264,13 @@ export const fitting = {
     namesAnswer: true,
   },
 } as const satisfies Record<string, Remedy>
+
+/** The battery in a warmer place: outside it stays as cold as it was. */
+function warmed(job: JobDocument, order: RemedyOrder): JobDocument {
+  const known = [job.place.coldestC?.value, job.place.outsideC?.value].filter((celsius) => celsius != null)
+  const moved = setValue('coldestC')(job, order)
+  return known.length === 0 ? moved : withField(moved, 'place/outsideC', assumed(Math.min(...known)))
+}
 
 function freshLead(job: JobDocument, { value }: RemedyOrder): JobDocument {
   const asNew = withField(withField(job, 'houseBank/ageYears', assumed(0)), 'houseBank/testedAh', undefined)

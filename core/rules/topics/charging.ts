@@ -79,4 +79,11 @@ export const charging = {
     [30, 100],
     'Heat, dirt, cable and controller take their part',
   ),
+  outsideColdC: number(
+    'Coldest bright morning at the panels',
+    '°C',
+    -10,
+    [-50, 20],
+    'Panels stand outside, wherever the battery does; inland and in the hills it gets colder',
+  ),
 } as const
