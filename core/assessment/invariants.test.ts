@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { completeJob } from '#core/job/complete'
-import { listParts, withField, withPart, type JobDocument } from '#core/job/document'
+import { listParts, partAt, withField, withPart, type JobDocument } from '#core/job/document'
 import { partKinds, type PartKind } from '#core/job/fields'
 import { applyRemedy, canTry } from '#core/remedies/catalogue'
 import { inputsOfJob } from '#core/simulation/inputs'
@@ -29,6 +29,16 @@ const randomJobs = 2000
 const remedyJobs = Number(process.env.REMEDY_JOBS ?? 150)
 /** A battery of 48 V that is charged at 14 V by its own data: no regulator is right for it. */
 const contradicted = ['source.nominal']
+/** What a setting of a unit hangs on: a field of it, and the values with which it can be set. */
+const settable: Readonly<Record<string, readonly [field: string, ways: readonly string[]]>> = {
+  'charger.limit-current': ['currentLimit', ['adjustable']],
+  'charger.set-absorption': ['profile', ['adjustable', 'selectable']],
+  'charger.set-float': ['profile', ['adjustable', 'selectable']],
+  'charger.float-off': ['profile', ['adjustable', 'selectable']],
+  'charger.set-all': ['profile', ['adjustable']],
+  'charger.use-lithium-profile': ['profile', ['selectable']],
+  'charger.equalise-off': ['equaliseStage', ['switchable']],
+}
 /** Jobs whose runs are carried out: a few of those that `RUN_JOBS=2000` looks at in some minutes. */
 const runJobs = Number(process.env.RUN_JOBS ?? 40)
 /** The same jobs every time, so that one that fails is found again. */
@@ -137,6 +147,23 @@ describe('over 2,000 random jobs', { timeout: 300_000 }, () => {
       { numRuns: remedyJobs, seed },
     )
     expect(tried).toBeGreaterThan(remedyJobs)
+  })
+
+  it('nobody is told to set what cannot be set', () => {
+    const told = new Set<string>()
+    fc.assert(
+      fc.property(anyJob, (job) => {
+        const remedies = judgedOnce(job).checks.flatMap((check) => check.remedies)
+        for (const { id, on } of remedies.filter((remedy) => remedy.id in settable)) {
+          told.add(id)
+          const [field, ways] = settable[id]!
+          const unit = partAt(job, on)!.part as Readonly<Record<string, { value?: unknown } | undefined>>
+          expect({ id, on, way: unit[field]?.value }).toEqual({ id, on, way: expect.toBeOneOf([...ways]) })
+        }
+      }),
+      { numRuns: randomJobs, seed },
+    )
+    expect(told.size).toBeGreaterThan(3)
   })
 
   it('facts have one source: what is said of an alternator’s output, of a fuse block, of a limit, is never said otherwise', () => {

@@ -28,6 +28,19 @@ export const replacement = (unit: ChargeUnit, bank: Bank, limitA = bank.wishedA)
   values: { absorptionV: bank.middleV },
 })
 
+/** Whether the voltages of a unit can be set, or chosen with a profile. */
+export const canBeSet = ({ profile }: ChargeUnit): boolean =>
+  profile === 'adjustable' || profile === 'selectable'
+
+/** What to do about voltages that are wrong: set them, set the profile, or replace the unit. */
+export function voltageRemedies(unit: ChargeUnit, bank: Bank, setting: RemedyRef): RemedyRef[] {
+  const replace = replacement(unit, bank)
+  if (unit.profile === 'adjustable') return [setting, replace]
+  if (unit.profile === 'selectable')
+    return [{ id: 'charger.use-lithium-profile', on: unit.$path, value: bank.middleV }, replace]
+  return [replace]
+}
+
 /** A unit held to a current, or one in its place that gives no more; another battery where none is made so small. */
 export function noMoreThan(unit: ChargeUnit, bank: Bank, limitA: number): RemedyRef[] {
   const limit: RemedyRef = { id: 'charger.limit-current', on: unit.$path, value: Math.floor(limitA) }

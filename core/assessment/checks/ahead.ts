@@ -1,5 +1,5 @@
 import { said } from '#core/units/format'
-import { replacement } from '#core/remedies/arrangements'
+import { canBeSet, noMoreThan, replacement } from '#core/remedies/arrangements'
 import { nightOn, runOf } from '#core/assessment/foresight'
 import { check, number, word } from '#core/assessment/check'
 import { inputsOf } from '#core/simulation/inputs'
@@ -40,15 +40,9 @@ export const time = check({
     const tooSmallA = supplyLimitA !== null && totals.acSupplyA > supplyLimitA ? supplyLimitA : null
     const larger = replacement(unit, bank)
     const remedies: RemedyRef[] = [
-      ...(tooSmallA !== null
-        ? [
-            {
-              id: 'charger.limit-current',
-              on: unit.$path,
-              value: Math.max(1, Math.floor((ratedA * tooSmallA) / Math.max(0.1, totals.acSupplyA))),
-            } as const,
-          ]
-        : []),
+      ...(tooSmallA === null
+        ? []
+        : noMoreThan(unit, bank, Math.max(1, (ratedA * tooSmallA) / Math.max(0.1, totals.acSupplyA)))),
       ...(slow && larger.value! > ratedA ? [larger] : []),
       ...(slow ? [{ id: 'charger.top-up', on: unit.$path } as const] : []),
     ]
@@ -150,6 +144,7 @@ export const gassing = check({
     const mainsH = charger ? charger.charger.hours : 0
     const totals = runOf(system, 'driving-day', { days: 1, mainsH })
     const hours = totals.leadGassingH
+    const floats = charger && charger.charger.floatMode === 'on' && canBeSet(charger.charger)
     const over = hours > rules.leadGassingMostH
     return {
       verdict: over ? 'suits-once-changed' : 'suits',
@@ -169,15 +164,12 @@ export const gassing = check({
             : `; until ${q(totals.fullAfterH, 'h')} it waits below full for the lithium`,
           '.',
         ),
-      remedies:
-        over && charger
-          ? [
-              { id: 'charger.float-off', on: charger.id },
-              { id: 'mixed.separate', on: 'use' },
-            ]
-          : over
-            ? [{ id: 'mixed.separate', on: 'use' }]
-            : [],
+      remedies: over
+        ? [
+            ...(floats ? [{ id: 'charger.float-off', on: charger.id } as const] : []),
+            { id: 'mixed.separate', on: 'use' },
+          ]
+        : [],
     }
   },
 })

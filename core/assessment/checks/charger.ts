@@ -1,28 +1,16 @@
-import { replacement } from '#core/remedies/arrangements'
+import { canBeSet, replacement, voltageRemedies } from '#core/remedies/arrangements'
 import { formatShare, said } from '#core/units/format'
 import { check, number, word, type Judgement, type Subjects } from '#core/assessment/check'
 import { type RemedyRef } from '#core/remedies/catalogue'
-import type { Bank } from '#core/system/bank'
 import type { Origin } from '#core/system/facts'
 import { compensation, type ChargeUnit, isCharging } from '#core/system/lanes'
 import type { System } from '#core/system/system'
 import { holdH, lowCharge, lowChargeWords } from './low-charge'
 import type { Verdict } from '#core/system/verdict'
 
-/** What to do about voltages that are wrong: set them, set the profile, or replace the unit. */
-function voltageRemedies(unit: ChargeUnit, bank: Bank, setting: RemedyRef): RemedyRef[] {
-  const replace = replacement(unit, bank)
-  if (unit.profile === 'adjustable') return [setting, replace]
-  if (unit.profile === 'selectable')
-    return [{ id: 'charger.use-lithium-profile', on: unit.$path, value: bank.middleV }, replace]
-  return [replace]
-}
-
 /** Whether its voltages move with temperature. */
 const isCompensated = ({ compensation: mode }: ChargeUnit): boolean =>
   mode === 'switchable' || mode === 'fixed'
-
-const canBeSet = (unit: ChargeUnit): boolean => unit.profile === 'adjustable' || unit.profile === 'selectable'
 
 export const absorption = check({
   id: 'charger.absorption',

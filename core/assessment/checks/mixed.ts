@@ -5,7 +5,7 @@ import { formatShare, said } from '#core/units/format'
 import { check, number, word } from '#core/assessment/check'
 import { dcAtOnceA, leadHealth, loadA, sharesBus } from '#core/system/energy'
 import type { RemedyRef } from '#core/remedies/catalogue'
-import { oneHeldBack } from '#core/remedies/arrangements'
+import { oneHeldBack, voltageRemedies } from '#core/remedies/arrangements'
 import { laneCurrentA } from '#core/system/currents'
 import type { System } from '#core/system/system'
 
@@ -253,7 +253,8 @@ export const stops = check({
     if (!sharesBus(system) || system.one.use.chargeStop === 'no') return null
     const { bank, rules, lanes } = system
     const stopV = rules.chargeStopV * bank.scale
-    const under = lanes.find((lane) => lane.kind === 'charger' && lane.charger.absorptionV <= stopV)
+    const chargers = lanes.flatMap((lane) => (lane.kind === 'charger' ? [lane.charger] : []))
+    const under = chargers.find(({ absorptionV }) => absorptionV <= stopV)
     const beforeBms = rules.dischargeStopV * bank.scale > bank.bmsUnderV
     const chargeA = lanes.reduce((sum, lane) => sum + laneCurrentA(lane, system), 0)
     const passesAt = chargeA > 0 ? passesStopAt(chargeA, system) : null
@@ -271,7 +272,7 @@ export const stops = check({
       }
     }
     const bad = under !== undefined || !beforeBms
-    const absorbs = lanes.flatMap((lane) => (lane.kind === 'charger' ? [lane.charger.absorptionV] : []))
+    const absorbs = chargers.map(({ absorptionV }) => absorptionV)
     return {
       verdict: bad ? 'suits-once-changed' : 'suits',
       compared: [
@@ -292,7 +293,7 @@ export const stops = check({
       summary: () =>
         under
           ? said(
-              `${under.name} absorbs at no more than the charge stop of ${q(stopV, 'V')}: `,
+              `${under.$name} absorbs at no more than the charge stop of ${q(stopV, 'V')}: `,
               'the lithium never goes off and the lead never gets its own.',
             )
           : beforeBms
@@ -305,11 +306,11 @@ export const stops = check({
         ? []
         : under
           ? [
-              {
+              ...voltageRemedies(under, bank, {
                 id: 'charger.set-absorption',
-                on: under.id,
+                on: under.$path,
                 value: Math.min(bank.highV, Math.round((stopV + 0.4 * bank.scale) * 10) / 10),
-              },
+              }),
               { id: 'mixed.separate', on: 'use' },
             ]
           : [{ id: 'mixed.separate', on: 'use' }],

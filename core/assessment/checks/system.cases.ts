@@ -396,11 +396,18 @@ export const systemCases: Readonly<Record<string, readonly Case[]>> = {
     },
     {
       says: 'over the AC supply’s limit suits once limited',
-      job: charger({ supplyV: 115, supplyLimitA: 4 }),
+      job: charger({ supplyV: 115, supplyLimitA: 4, currentLimit: 'adjustable' }),
       on: onCharger,
       verdict: changed,
       remedy: 'charger.limit-current',
       shows: ['4 A'],
+    },
+    {
+      says: 'one whose current cannot be set is replaced by a smaller',
+      job: charger({ supplyV: 115, supplyLimitA: 4 }),
+      on: onCharger,
+      verdict: changed,
+      remedy: 'charger.replace',
     },
     {
       says: 'current not known is to be read where it decides',
@@ -727,10 +734,17 @@ export const systemCases: Readonly<Record<string, readonly Case[]>> = {
     },
     {
       says: 'over it are to be passed by a higher absorption',
-      job: hybrid({ [`${onCharger}/absorptionV`]: 13.9 }),
+      job: hybrid({ [`${onCharger}/absorptionV`]: 13.9, [`${onCharger}/profile`]: 'adjustable' }),
       on: onBattery,
       verdict: changed,
       remedy: 'charger.set-absorption',
+    },
+    {
+      says: 'by another charger where that cannot be set',
+      job: hybrid({ [`${onCharger}/absorptionV`]: 13.9 }),
+      on: onBattery,
+      verdict: changed,
+      remedy: 'charger.replace',
     },
     {
       says: 'that the sources pass under load with the lithium hardly charged never let it charge',
