@@ -130,6 +130,17 @@ export class Ways<R extends Joining = Run> {
     })
   }
 
+  /**
+   * The runs from a post to the battery or the bar that one of its runs leads to; null where that leads to none, or
+   * another fuse stands before it.
+   */
+  bareWay(post: string, by: R): { readonly source: Post; readonly runs: readonly R[] } | null {
+    const { posts, runs } = this.onwards(by.from === post ? by.to : by.from, by.id)
+    const at = posts.findIndex(({ kind }) => kind === 'battery' || kind === 'bar')
+    const isBare = at >= 0 && posts.slice(0, at).every(({ kind }) => kind !== 'fuse')
+    return isBare ? { source: posts[at]!, runs: [by, ...runs.slice(0, at)] } : null
+  }
+
   /** What a way that leads on from an end of a run comes to. */
   sourceBeyond(end: string, by: Joining): Beyond {
     const { posts } = this.onwards(end, by.id)

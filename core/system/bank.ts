@@ -2,6 +2,7 @@ import { openCircuitV } from '#core/physics/lfp'
 import { worstShare } from '#core/physics/sharing'
 import type { ShopRules } from '#core/rules/rules'
 import type { View } from './scene'
+import { windowOf, type ChargeWindow } from './window'
 
 /** The candidate bank as one battery, from the data of each and the count in series and parallel. */
 export class Bank {
@@ -20,43 +21,55 @@ export class Bank {
   get ah(): number {
     return this.each.ahEach * this.each.parallel
   }
+  /** What it is charged within, of one battery. */
+  private get window(): ChargeWindow {
+    return windowOf(this.each)
+  }
   get lowV(): number {
-    return this.each.chargeLowV * this.each.series
+    return this.window.lowV * this.each.series
   }
   get highV(): number {
-    return this.each.chargeHighV * this.each.series
+    return this.window.highV * this.each.series
   }
-  /**
-   * Where a setting is aimed, V to two decimals: the maker's recommended voltage, else the middle of the
-   * window.
-   */
+  /** The field of its data which the highest charge voltage comes from. */
+  get highField(): ChargeWindow['highField'] {
+    return this.window.highField
+  }
+  /** Where a setting is aimed, V to two decimals. */
   get middleV(): number {
-    return Math.round(this.each.chargeRecommendedV * this.each.series * 100) / 100
+    return Math.round(this.window.middleV * this.each.series * 100) / 100
   }
   get absoluteV(): number {
-    return this.each.absoluteHighV * this.each.series
+    return this.window.absoluteV * this.each.series
   }
   get bmsOverV(): number {
-    return this.each.bmsOverV * this.each.series
+    return this.window.bmsOverV * this.each.series
   }
   get bmsUnderV(): number {
     return this.each.bmsUnderV * this.each.series
   }
   get maxFloatV(): number {
-    return this.each.maxFloatV * this.each.series
+    return this.window.maxFloatV * this.each.series
   }
   get balanceStartV(): number {
     return this.rules.balanceStartV * this.scale
   }
+  /** Never more than its largest, A: where a maker gives that alone, the shop's usual rate may be too much. */
   get recommendedA(): number {
-    return this.each.recommendedChargeA * this.each.parallel
+    return Math.min(this.each.recommendedChargeA, this.each.largestChargeA) * this.each.parallel
   }
   /** What it should be charged with by the shop's school, A: the maker's recommended figure, or the largest. */
   get wishedA(): number {
-    return this.rules.chargeRateSchool === 'largest' ? this.largestA : this.recommendedA
+    return this.each[this.wishedField] * this.each.parallel
+  }
+  /** The field of its data which that comes from. */
+  get wishedField(): 'recommendedChargeA' | 'largestChargeA' {
+    const { recommendedChargeA, largestChargeA } = this.each
+    const isLess = recommendedChargeA <= largestChargeA
+    return this.rules.chargeRateSchool !== 'largest' && isLess ? 'recommendedChargeA' : 'largestChargeA'
   }
   get largestA(): number {
-    return Math.max(this.each.largestChargeA, this.each.recommendedChargeA) * this.each.parallel
+    return this.each.largestChargeA * this.each.parallel
   }
   /**
    * Share of the BMS rating each battery of a parallel bank can be counted on for: the shop's, or less where

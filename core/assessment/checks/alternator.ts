@@ -57,7 +57,7 @@ export const voltage = check({
       return {
         verdict: settable ? 'suits-once-changed' : 'does-not-suit',
         compared: [number('arrives', volts, 'V'), number('charge at most', bank.highV, 'V')],
-        limit: bank.each.$origin('chargeHighV'),
+        limit: bank.each.$origin(bank.highField),
         formula,
         summary: () => `${name} brings ${q(volts, 'V')} to the battery, which allows ${q(bank.highV, 'V')}.`,
         remedies: settable ? [set, addDcdc(lane, system)] : [addDcdc(lane, system), set],
@@ -106,7 +106,7 @@ export const voltage = check({
     return {
       verdict: 'suits',
       compared: [number('arrives', volts, 'V'), number('charge at most', bank.highV, 'V')],
-      limit: bank.each.$origin('chargeHighV'),
+      limit: bank.each.$origin(bank.highField),
       formula,
       summary: () =>
         `${name} brings ${q(volts, 'V')} to the battery, inside ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}.`,
@@ -308,7 +308,7 @@ export const computerControlled = check({
         ? [number('peaks at', peakV, 'V'), number('charge at most', bank.highV, 'V')]
         : [number('of the drive inside', share * 100, '%'), number('wanted', rules.windowTimeShare, '%')],
       limit: peaks
-        ? bank.each.$origin('chargeHighV')
+        ? bank.each.$origin(bank.highField)
         : { kind: 'rule', text: 'shop rule: drive time inside the window that is enough' },
       formula: () =>
         said(

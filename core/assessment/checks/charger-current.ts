@@ -6,9 +6,9 @@ import { type ChargeUnit } from '#core/system/lanes'
 import type { System } from '#core/system/system'
 
 /** A unit's current against what the bank may be charged with: one rule for chargers and DC-DC units. */
-export function currentAgainstBank(unit: ChargeUnit, name: string, { bank, rules, q }: System): Judgement {
+export function currentAgainstBank(unit: ChargeUnit, name: string, { bank, q }: System): Judgement {
   const amps = unit.ratedA
-  const recommended = rules.chargeRateSchool === 'recommended'
+  const recommended = bank.wishedField === 'recommendedChargeA'
   const limitA = bank.wishedA
   const over = amps > limitA
   const settable = unit.currentLimit === 'adjustable'
@@ -19,7 +19,7 @@ export function currentAgainstBank(unit: ChargeUnit, name: string, { bank, rules
       number('gives', amps, 'A'),
       number(recommended ? 'battery recommends' : 'battery allows', limitA, 'A'),
     ],
-    limit: bank.each.$origin(recommended ? 'recommendedChargeA' : 'largestChargeA'),
+    limit: bank.each.$origin(bank.wishedField),
     formula: () =>
       over
         ? `${q(amps, 'A')} − ${q(limitA, 'A')} = ${q(amps - limitA, 'A')} over; largest ${q(bank.largestA, 'A')}`

@@ -57,7 +57,7 @@ export function absorptionOf({ unit, lane, name }: Subjects['unit'], system: Sys
         ? ([bank.bmsOverV, 'BMS cuts at', 'bmsOverV'] as const)
         : volts > bank.absoluteV
           ? ([bank.absoluteV, 'never above', 'absoluteHighV'] as const)
-          : ([bank.highV, 'charge at most', 'chargeHighV'] as const)
+          : ([bank.highV, 'charge at most', bank.highField] as const)
     return {
       verdict: changed,
       compared: [number('charger reaches', volts, 'V'), number(label, limitV, 'V')],
@@ -107,7 +107,7 @@ export function absorptionOf({ unit, lane, name }: Subjects['unit'], system: Sys
   return {
     verdict: 'suits',
     compared: [number('charger reaches', volts, 'V'), number('charge at most', bank.highV, 'V')],
-    limit: bank.each.$origin('chargeHighV'),
+    limit: bank.each.$origin(bank.highField),
     formula: () =>
       `${q(bank.lowV, 'V')} ≤ ${q(volts, 'V')} ≤ ${q(bank.highV, 'V')}, ${q(bank.highV - volts, 'V')} to spare`,
     summary: () =>
@@ -203,7 +203,7 @@ export const equalise = check({
         ? [bank.absoluteV, bank.each.$origin('absoluteHighV')]
         : volts > bank.absoluteV
           ? [bank.absoluteV, bank.each.$origin('absoluteHighV')]
-          : [bank.highV, bank.each.$origin('chargeHighV')]
+          : [bank.highV, bank.each.$origin(bank.highField)]
     const lowest = unit.equaliseLeastV
     const settable = lowest !== null && lowest <= bank.highV
     const hardStop = stage === 'fixed' && !settable
@@ -281,7 +281,7 @@ export const temperatureCompensation = check({
         number(`reaches at ${q(celsius, '°C')}`, volts, 'V'),
         number(cold ? 'charge at most' : 'charge at least', limitV, 'V'),
       ],
-      limit: bank.each.$origin(cold ? 'chargeHighV' : 'chargeLowV'),
+      limit: bank.each.$origin(cold ? bank.highField : 'chargeLowV'),
       formula: () =>
         `${q(unit.absorptionV, 'V')} + ${compensation(unit, bank, celsius).leadCells} × ${q(unit.compensationMv, 'mV/°C')} × (25 − ${q(celsius, '°C')}) = ${q(volts, 'V')}`,
       summary: () =>

@@ -89,6 +89,13 @@ const cases: Readonly<Record<string, readonly Case[]>> = {
       remedy: 'charger.use-lithium-profile',
     },
     {
+      says: 'inside the usual window does not, where this battery’s electronics cut before',
+      job: withValues(charger({ absorptionV: 14.5 }), { 'candidate/bmsOverV': 14.4 }),
+      on: onCharger,
+      verdict: bad,
+      shows: ['14.4 V'],
+    },
+    {
       says: 'of one labelled 24 V is asked for as such, though the old bank was of 12 V',
       job: withValues(charger({ nominalV: '24', absorptionV: null }), { 'candidate/series': 2 }),
       on: onCharger,
@@ -294,6 +301,16 @@ const cases: Readonly<Record<string, readonly Case[]>> = {
       job: charger({ ratedA: 80 }),
       on: onCharger,
       verdict: good,
+    },
+    {
+      says: 'over the largest does not, where no other is given: 0.5C would be more',
+      job: withValues(charger({ ratedA: 30 }), {
+        'candidate/recommendedChargeA': null,
+        'candidate/largestChargeA': 25,
+      }),
+      on: onCharger,
+      verdict: bad,
+      shows: ['25 A'],
     },
     {
       says: 'over it but under the largest suits once changed',

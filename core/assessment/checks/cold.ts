@@ -80,17 +80,28 @@ export const chargeCut = check({
 })
 
 /**
- * Charge rate allowed at a cell temperature as a share of C, and where that comes from. Between the bands
- * there are steps, as makers give them.
+ * Charge rate allowed at a cell temperature as a share of C, and where that comes from: never more than the largest.
+ * Between the bands there are steps, as makers give them.
  */
 export function allowedRate(
   celsius: number,
   bank: Bank,
   hotShare: number,
 ): { readonly share: number; readonly origin: Origin } {
-  if (celsius < 5) return { share: bank.each.band0To5C, origin: bank.each.$origin('band0To5C') }
-  if (celsius < 10) return { share: bank.each.band5To10C, origin: bank.each.$origin('band5To10C') }
-  if (celsius <= 45) return { share: bank.largestA / bank.ah, origin: bank.each.$origin('largestChargeA') }
+  const largest = { share: bank.largestA / bank.ah, origin: bank.each.$origin('largestChargeA') }
+  const band = bandAt(celsius, bank, hotShare)
+  return band && band.share < largest.share ? band : largest
+}
+
+/** The band of reduced charge that a temperature lies in; null where the battery takes its largest current. */
+function bandAt(
+  celsius: number,
+  { each }: Bank,
+  hotShare: number,
+): { readonly share: number; readonly origin: Origin } | null {
+  if (celsius < 5) return { share: each.band0To5C, origin: each.$origin('band0To5C') }
+  if (celsius < 10) return { share: each.band5To10C, origin: each.$origin('band5To10C') }
+  if (celsius <= 45) return null
   return {
     share: celsius <= 55 ? hotShare : 0,
     origin: { kind: 'rule', text: 'shop rule: charge rate from 45 to 55 °C, none above' },

@@ -76,7 +76,7 @@ export function findSettings(
       words: fixed
         ? 'the battery’s highest charge voltage, compensated in the cold'
         : 'the battery’s highest charge voltage',
-      origin: bank.each.$origin('chargeHighV'),
+      origin: bank.each.$origin(bank.highField),
     },
   ]
   const absorption = keeps(unit.absorptionV, low, high)
@@ -194,7 +194,7 @@ export const range = check({
         number('absorption that meets all', wanted, 'V'),
         floatV === null ? word('float', 'off') : number('float that meets all', floatV, 'V'),
       ],
-      limit: bank.each.$origin('chargeHighV'),
+      limit: bank.each.$origin(bank.highField),
       formula: () =>
         said(
           misset ? `settable ${q(unit.absorptionLeastV, 'V')} to ${q(unit.absorptionMostV, 'V')}, ` : '',

@@ -175,7 +175,7 @@ export const sourceVoltage = check({
         number('regulator holds', volts, 'V'),
         number(under ? 'charge at least' : 'charge at most', under ? bank.lowV : bank.highV, 'V'),
       ],
-      limit: bank.each.$origin(under ? 'chargeLowV' : 'chargeHighV'),
+      limit: bank.each.$origin(under ? 'chargeLowV' : bank.highField),
       formula: () => `window ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}; regulator ${q(volts, 'V')}`,
       summary: () =>
         over

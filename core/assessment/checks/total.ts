@@ -13,12 +13,12 @@ export const totalCharge = check({
   why: 'Each source by itself may be gentle; together they charge faster than the maker allows, and nobody sees it on any one of them.',
   judge({ way, name }, system) {
     const { q } = system
-    const { bank, rules } = system
+    const { bank } = system
     if (sharesBus(system)) return null
     const giving = givingTogether(way, system)
     if (giving.length < 2) return null
     const together = sumOf(giving)
-    const recommended = rules.chargeRateSchool === 'recommended'
+    const recommended = bank.wishedField === 'recommendedChargeA'
     const mostA = bank.wishedA
     const over = together > mostA + 0.05
     const list = giving.map(({ lane, amps }) => `${mid(lane.name)} ${q(amps, 'A')}`).join(', ')
@@ -28,7 +28,7 @@ export const totalCharge = check({
         number('together', together, 'A'),
         number(recommended ? 'battery recommends' : 'battery allows', mostA, 'A'),
       ],
-      limit: bank.each.$origin(recommended ? 'recommendedChargeA' : 'largestChargeA'),
+      limit: bank.each.$origin(bank.wishedField),
       formula: () =>
         said(
           `${list}: ${q(together, 'A')} ${over ? '>' : '≤'} ${q(mostA, 'A')}`,

@@ -250,7 +250,11 @@ export const wholeCases: Readonly<Record<string, readonly Case[]>> = {
     },
     {
       says: 'a current not known is to be read where it decides',
-      job: withValues(three, { [`${onCharger}/ratedA`]: null, 'candidate/recommendedChargeA': 60 }),
+      job: withValues(three, {
+        [`${onCharger}/ratedA`]: null,
+        'candidate/recommendedChargeA': 60,
+        'candidate/largestChargeA': 60,
+      }),
       on: onCharger,
       verdict: open,
     },

@@ -151,6 +151,23 @@ export const surge = check({
   },
 })
 
+/**
+ * Cable between a fuse and the nearest source that nothing else protects, mm: a battery or a bar, of a main fuse its
+ * battery and not the bar that it feeds; of a fuse at the other end of a cable, what it stands beside. Infinity where
+ * nobody knows.
+ */
+function bareMm({ wiring: { ways }, post }: Fused): number {
+  const runs = ways.runsAt(post.id)
+  const bare = runs.flatMap((run) => ways.bareWay(post.id, run) ?? [])
+  const batteries = bare.filter(({ source }) => source.kind === 'battery')
+  const isMain = runs.every(({ role }) => role === 'main')
+  const sources = isMain && batteries.length > 0 ? batteries : bare
+  const known = (sources.length > 0 ? sources.map((way) => way.runs) : runs.map((run) => [run])).filter(
+    (way) => way.every(({ lengthKnown }) => lengthKnown !== 'open'),
+  )
+  return Math.min(...known.map((way) => way.reduce((sum, { lengthM }) => sum + lengthM * 1000, 0)))
+}
+
 export const place = check({
   id: 'wiring.fuse-place',
   title: 'Distance of the fuse from its source',
@@ -161,11 +178,8 @@ export const place = check({
     const fuse = fuseAt(subject, system)
     if (!fuse) return null
     const { q, rules } = system
-    const { wiring, post, fitting } = fuse
-    const toSource = wiring.ways
-      .runsAt(post.id)
-      .filter(({ lengthKnown, lengthM }) => lengthKnown !== 'open' && lengthM <= 1)
-    const mm = fitting.distanceMm ?? Math.min(...toSource.map(({ lengthM }) => lengthM * 1000))
+    const { post, fitting } = fuse
+    const mm = fitting.distanceMm ?? bareMm(fuse)
     if (!Number.isFinite(mm)) return null
     const far = mm > rules.fuseWithinMm && !fitting.sheathed
     return {

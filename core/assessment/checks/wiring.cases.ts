@@ -259,6 +259,14 @@ export const wiringCases: Readonly<Record<string, readonly Case[]>> = {
   'wiring.fuse-place': [
     { says: 'a fuse at the post', job: wiredWith(), on: onMain, verdict: good, shows: ['150 mm'] },
     {
+      says: 'two metres from the battery, however near to the switch behind it',
+      job: wiredWith({ 'runs/main-lead/lengthM': 2, 'runs/main-feed-1/lengthM': 0.1 }),
+      on: onMain,
+      verdict: changed,
+      shows: ['2000 mm'],
+      remedy: 'fitting.nearer',
+    },
+    {
       says: 'half a metre of cable before it',
       job: wiredWith({ 'fittings/main-fuse/distanceMm': 500 }),
       on: onMain,
