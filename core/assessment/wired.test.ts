@@ -123,3 +123,32 @@ describe('a run that is too thin', () => {
     )
   })
 })
+
+describe('a fuse that is too small', () => {
+  const fused = starts.flatMap((job) =>
+    wiredJob(job, {})
+      .network.posts.filter(({ kind }) => kind === 'fuse')
+      .map(({ id }) => [job, id] as const),
+  )
+  const checks = ['wiring.fuse-rating', 'wiring.fuse-surge']
+
+  it('is settled by the rating that is asked for, though it held back what flows', () => {
+    let tried = 0
+    fc.assert(
+      fc.property(fc.constantFrom(...fused), fc.constantFrom(1, 5, 15, 40), ([job, id], ratedA) => {
+        const small = withValues(job, { [`fittings/${id}/ratedA`]: ratedA })
+        for (const { id: check, key, remedies } of wiringVerdictOf(small).checks)
+          for (const { value } of remedies.filter(
+            (one) => checks.includes(check) && one.id === 'fitting.fuse' && one.on === `fittings/${id}`,
+          )) {
+            tried++
+            const after = withValues(small, { [`fittings/${id}/ratedA`]: value as number })
+            const left = wiringVerdictOf(after).checks.find((one) => one.key === key)
+            expect({ key, verdict: left?.verdict ?? 'suits' }).toEqual({ key, verdict: 'suits' })
+          }
+      }),
+      { numRuns: 40, seed: 20261128 },
+    )
+    expect(tried).toBeGreaterThan(40)
+  })
+})

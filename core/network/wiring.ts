@@ -15,7 +15,7 @@ import { dropShare, sized, type SizeRules } from './size'
 /** The wiring of a system, sized and solved, with what checks and drawings ask of it. */
 export class Wiring {
   readonly solved: Solved
-  /** What it would be with another conductor, by that. */
+  /** What it would be with another conductor or fuse, by that. */
   private readonly others = new Map<string, Wiring>()
 
   constructor(
@@ -55,7 +55,17 @@ export class Wiring {
    */
   replaced(run: Run, size: Conductors | null): Wiring {
     const key = JSON.stringify([run.cable ?? run.id, size?.areaMm2, size?.count])
-    const other = this.others.get(key) ?? new Wiring(withSize(this.draft, run, size), this.rules)
+    return this.other(key, () => withSize(this.draft, run, size))
+  }
+  /**
+   * The same wiring with another rating of a fuse: one that is far too small holds back, too.
+   * @param ratedA null where it is rated anew, whatever was found or set of it
+   */
+  rerated(fuse: string, ratedA: number | null = null): Wiring {
+    return this.other(JSON.stringify([fuse, ratedA]), () => withRating(this.draft, fuse, ratedA))
+  }
+  private other(key: string, draft: () => Draft): Wiring {
+    const other = this.others.get(key) ?? new Wiring(draft(), this.rules)
     this.others.set(key, other)
     return other
   }
@@ -96,6 +106,13 @@ function withSize(draft: Draft, run: Run, size: Conductors | null): Draft {
   const runs = draft.runs.map((one) => (isAlike(one, run) ? { ...one, ...own, measuredOhm: null } : one))
   return { ...draft, runs }
 }
+
+const withRating = (draft: Draft, fuse: string, ratedA: number | null): Draft => ({
+  ...draft,
+  posts: draft.posts.map((post) =>
+    post.id === fuse && post.fitting ? { ...post, fitting: { ...post.fitting, ratedA } } : post,
+  ),
+})
 
 /** Whether the wiring of a system is judged at all: its runs have parts in the job. */
 export const hasRuns = ({ many }: System): boolean => many.runs.length > 0

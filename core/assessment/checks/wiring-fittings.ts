@@ -129,7 +129,18 @@ export const surge = check({
     const { amps, seconds } = through
     const opensS = fastestS(family, amps / ratedA)
     const opens = opensS < seconds
-    const larger = fuseSizesA.find((size) => size > ratedA && fastestS(family, amps / size) >= seconds)
+    const holds = (other: Wiring, size: number): boolean => {
+      const then = surgeThrough(post.id, other.throughA(post.id), other.network) ?? through
+      const own = other.ways.post(post.id)!.fitting!.family ?? family
+      return fastestS(own, then.amps / size) >= then.seconds
+    }
+    const larger = (): number | undefined =>
+      fuseSizesA.find(
+        (size) =>
+          size > ratedA &&
+          fastestS(family, amps / size) >= seconds &&
+          holds(fuse.wiring.rerated(post.id, size), size),
+      )
     return {
       verdict: opens ? 'suits-once-changed' : 'suits',
       compared: [
@@ -146,7 +157,12 @@ export const surge = check({
         opens
           ? `A start of ${q(amps, 'A')} for ${q(seconds, 's')} may blow ${subject.name}.`
           : `${subject.name} holds a start of ${q(amps, 'A')} for ${q(seconds, 's')}.`,
-      remedies: opens && larger ? [{ id: 'fitting.fuse', on: `fittings/${post.id}`, value: larger }] : [],
+      remedies: opens
+        ? () => {
+            const value = larger()
+            return value === undefined ? [] : [{ id: 'fitting.fuse', on: `fittings/${post.id}`, value }]
+          }
+        : [],
     }
   },
 })
@@ -213,10 +229,13 @@ export const grading = check({
     if (!wiring.ways.fusesOnBars.has(post.id) || !main?.family || main.ratedA === null) return null
     const upper = { family: main.family, ratedA: main.ratedA }
     const sound = isGraded(upper, { family, ratedA }, rules.grading)
-    const larger = fuseSizesA.find(
-      (size) =>
-        size > upper.ratedA && isGraded({ ...upper, ratedA: size }, { family, ratedA }, rules.grading),
-    )
+    const larger = (): number | undefined => {
+      const then = wiring.rerated('main-fuse').ways.post(post.id)!.fitting!
+      const own = { family: then.family ?? family, ratedA: then.ratedA ?? ratedA }
+      return fuseSizesA.find(
+        (size) => size > upper.ratedA && isGraded({ ...upper, ratedA: size }, own, rules.grading),
+      )
+    }
     return {
       verdict: sound ? 'suits' : 'suits-once-changed',
       compared: [number('main fuse', upper.ratedA, 'A'), number('this one', ratedA, 'A')],
@@ -229,19 +248,24 @@ export const grading = check({
           : `In a fault behind ${subject.name} the main fuse may go first, and everything is dark.`,
       remedies: sound
         ? []
-        : [
-            ...(isGraded(upper, { family: upper.family, ratedA }, rules.grading)
-              ? [
-                  {
-                    id: 'fitting.fuse',
-                    on: `fittings/${post.id}`,
-                    value: ratedA,
-                    values: ofFamily(upper.family, post),
-                  } as const,
-                ]
-              : []),
-            ...(larger ? [{ id: 'fitting.fuse', on: 'fittings/main-fuse', value: larger } as const] : []),
-          ],
+        : () => {
+            const value = larger()
+            return [
+              ...(isGraded(upper, { family: upper.family, ratedA }, rules.grading)
+                ? [
+                    {
+                      id: 'fitting.fuse',
+                      on: `fittings/${post.id}`,
+                      value: ratedA,
+                      values: ofFamily(upper.family, post),
+                    } as const,
+                  ]
+                : []),
+              ...(value === undefined
+                ? []
+                : [{ id: 'fitting.fuse', on: 'fittings/main-fuse', value } as const]),
+            ]
+          },
     }
   },
 })

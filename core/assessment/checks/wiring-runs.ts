@@ -231,12 +231,12 @@ export const fuseRating = check({
       holdsA: ratedA * (fuse.state === 'found' ? 1 : fuseShare),
     }
     const remedies = (): RemedyRef[] => {
-      const wished = wishedFuseA(wire)
+      const wished = wishedFuseA(wire, fuse)
       return [
         ...(wished !== undefined && wished !== ratedA
           ? [{ id: 'fitting.fuse', on: `fittings/${fuse.id}`, value: wished } as const]
           : []),
-        ...(isWrongFuse(conductor, on) === 'too large'
+        ...(wished === undefined || isWrongFuse(conductor, on) === 'too large'
           ? sizeThat((size) => carriesItsFuse(wire, size, fuse), wire)
           : []),
       ]
@@ -253,10 +253,19 @@ const carriesItsFuse = (wire: Wire, size: Conductors, { id }: Post): boolean =>
     return Math.max(flowsA, other.ways.post(id)!.fitting!.ratedA!)
   })
 
-/** The fuse that holds what flows, with its share where one is made, and protects the run. */
-const wishedFuseA = ({ amps, carries }: Wire): number | undefined =>
-  fuseSizesA.find((size) => size * fuseShare >= amps && size <= carries) ??
-  fuseSizesA.find((size) => size >= amps && size <= carries)
+/** The fuse that holds what flows through it then, with its share where one is made, and protects the run as it is then. */
+function wishedFuseA({ wiring, run, amps: flowsA }: Wire, { id }: Post): number | undefined {
+  const holds = (other: Wiring, size: number, share: number): boolean => {
+    const then = other.ways.run(run.id)!
+    const mostA = Math.max(flowsA, heatingA(other.design(run)))
+    return mostA <= size * share && size <= carriesA(then, then.areaMm2!, then.count)
+  }
+  const sizeWith = (share: number): number | undefined =>
+    fuseSizesA.find(
+      (size) => holds(wiring.rerated(id), size, share) && holds(wiring.rerated(id, size), size, share),
+    )
+  return sizeWith(fuseShare) ?? sizeWith(1)
+}
 
 /** A run without any fuse because one that is proposed was left out; null where none is wanted there. */
 function unfused({ name }: Subjects['run'], { run, wiring }: Wire): Judgement | null {
