@@ -26,6 +26,11 @@ const forHouse = (part: ShelfPart, system: System): boolean => is(part, 'nominal
 const intoHouse = (part: ShelfPart, system: System): boolean => is(part, 'outputV', house(system))
 const fromInput = (part: ShelfPart, { values }: RemedyOrder): boolean =>
   is(part, 'inputV', String(values?.inputV))
+/** Whether a DC-DC takes the voltage of the alternator of the link in whose place it comes. */
+function fromAlternator(part: ShelfPart, { on }: RemedyOrder, { lanes }: System): boolean {
+  const lane = lanes.find((one) => one.kind === 'alternator' && one.link.$path === on)
+  return lane?.kind !== 'alternator' || is(part, 'inputV', lane.alternator.nominalV)
+}
 const bearable = (part: ShelfPart, { bank }: System): boolean => numberOf(part, 'ratedA') <= bank.largestA
 
 export const sizedDcdc: Want = {
@@ -45,13 +50,17 @@ export const isolatedDcdc: Want = {
   kind: 'dcdc',
   into: 'links',
   otherwise: 'Isolated DC-DC charger',
-  fits: (part, _order, system) => is(part, 'isolation', 'isolated') && intoHouse(part, system),
+  fits: (part, order, system) =>
+    is(part, 'isolation', 'isolated') && fromAlternator(part, order, system) && intoHouse(part, system),
 }
 export const lowInputDcdc: Want = {
   kind: 'dcdc',
   into: 'links',
   otherwise: 'DC-DC charger with a low input limit',
-  fits: (part, { value = 0 }, system) => numberOf(part, 'lowestInputV') <= value && intoHouse(part, system),
+  fits: (part, order, system) =>
+    numberOf(part, 'lowestInputV') <= (order.value ?? 0) &&
+    fromAlternator(part, order, system) &&
+    intoHouse(part, system),
 }
 export const dcdcBetween: Want = {
   kind: 'dcdc',
@@ -71,7 +80,7 @@ const anotherDcdc: Want = {
   into: 'links',
   otherwise: 'DC-DC charger',
   order: near('ratedA'),
-  fits: (part, _order, system) => intoHouse(part, system),
+  fits: (part, order, system) => fromAlternator(part, order, system) && intoHouse(part, system),
 }
 /** Another unit of the kind it takes the place of: a charger, a DC-DC, a solar controller. */
 export function unitInPlace({ on }: RemedyOrder): Want {

@@ -41,10 +41,12 @@ function monitorOf({ bank, rules, lanes }: System): SettingsCard {
   }
 }
 
+/** What a regulator holds a full battery at, V of 12 (engineering default), and never more than its maker allows. */
 const floatOnceFullV = 13.5
 
 function regulatorCard({ alternator, name }: AlternatorLane, { bank }: System): SettingsCard[] {
   if (alternator.regulator !== 'external') return []
+  const floatV = Math.min(floatOnceFullV * bank.scale, bank.maxFloatV)
   const current: Setting[] =
     alternator.limitA === null ? [] : [{ label: 'Current', value: alternator.limitA, unit: 'A' }]
   return [
@@ -52,7 +54,7 @@ function regulatorCard({ alternator, name }: AlternatorLane, { bank }: System): 
       unit: `Regulator of ${inside(name)}`,
       settings: [
         { label: 'Voltage', value: alternator.regulatorV, unit: 'V' },
-        { label: 'Float, once the battery takes little', value: floatOnceFullV * bank.scale, unit: 'V' },
+        { label: 'Float, once the battery takes little', value: floatV, unit: 'V' },
         ...current,
       ],
     },

@@ -5,6 +5,7 @@ import { freshDatabase, type TestDatabase } from '../../tests/harness'
 import { judgeHere } from '../judging/judge'
 import { repositoriesOf } from '../repositories/index'
 import { connect } from './connection'
+import { allowApplication } from './role'
 
 let db: TestDatabase
 let application: Sql
@@ -27,6 +28,21 @@ describe('the role of the application', () => {
     )
     const { id } = await jobs.createNumbered((number) => emptyJob(number))
     expect((await jobs.read(id))?.version).toBe(1)
+  })
+
+  it('is made once where the owners of several databases make it at the same time', async () => {
+    const others = [await freshDatabase({ demo: false }), await freshDatabase({ demo: false })]
+    const url = new URL(db.applicationUrl)
+    url.username = `made_at_once_${process.pid}`
+    await Promise.all([db, ...others].map(({ sql }) => allowApplication(sql, url.href)))
+    for (const { sql } of [db, ...others]) {
+      const [may] = await sql`
+        select has_table_privilege(${url.username}, 'job', 'insert') as insert,
+          has_table_privilege(${url.username}, 'sheet', 'delete') as delete`
+      expect(may).toEqual({ insert: true, delete: false })
+    }
+    for (const other of others) await other.drop()
+    await db.sql.unsafe(`drop owned by ${url.username}; drop role ${url.username}`)
   })
 
   it('owns nothing and is no superuser', async () => {

@@ -1,10 +1,16 @@
 import type { Sql } from 'postgres'
+import { setTimeout } from 'node:timers/promises'
 
 /** The role the application works under, where nobody names another: it owns nothing, and is no superuser. */
 const applicationRole = 'jovial_anchor_application'
 
-/** Any number will do, as long as whoever makes the role asks for the same one: roles belong to the whole cluster. */
-const roleLock = 7_108_423
+/**
+ * Roles belong to the whole cluster and locks to one database: whoever makes a role while another database’s owner makes
+ * the same one is told so by one of these, and finds it made.
+ */
+const raced = ['23505', '42710', 'XX000']
+const mostTries = 10
+const pauseMs = 50
 
 /** What may be done with each table. What is not named here may only be read. */
 const allowed: Readonly<Record<string, string>> = {
@@ -25,10 +31,19 @@ const allowed: Readonly<Record<string, string>> = {
  * @param url the address that the application will use: the name and password of its role are taken from it
  */
 export async function allowApplication(sql: Sql, url: string): Promise<void> {
-  const { username, password } = new URL(url)
+  for (let tries = 1; ; tries++) {
+    try {
+      return await allow(sql, new URL(url))
+    } catch (error) {
+      if (tries === mostTries || !raced.includes((error as { code?: string }).code ?? '')) throw error
+      await setTimeout(pauseMs * tries)
+    }
+  }
+}
+
+async function allow(sql: Sql, { username, password }: URL): Promise<void> {
   await sql.begin(async (transaction) => {
     const tx = transaction as unknown as Sql
-    await tx`select pg_advisory_xact_lock(${roleLock})`
     const [known] = await tx<{ role: string; secret: string; there: boolean }[]>`
       select quote_ident(${decodeURIComponent(username)}) as role, quote_literal(${decodeURIComponent(password)}) as secret,
         exists (select 1 from pg_roles where rolname = ${decodeURIComponent(username)}) as there`
