@@ -22,34 +22,34 @@ export class Bank {
     return this.each.ahEach * this.each.parallel
   }
   /** What it is charged within, of one battery. */
-  private get window(): ChargeWindow {
+  private get charge(): ChargeWindow {
     return windowOf(this.each)
   }
   get lowV(): number {
-    return this.window.lowV * this.each.series
+    return this.charge.lowV * this.each.series
   }
   get highV(): number {
-    return this.window.highV * this.each.series
+    return this.charge.highV * this.each.series
   }
   /** The field of its data which the highest charge voltage comes from. */
   get highField(): ChargeWindow['highField'] {
-    return this.window.highField
+    return this.charge.highField
   }
   /** Where a setting is aimed, V to two decimals. */
   get middleV(): number {
-    return Math.round(this.window.middleV * this.each.series * 100) / 100
+    return Math.round(this.charge.middleV * this.each.series * 100) / 100
   }
   get absoluteV(): number {
-    return this.window.absoluteV * this.each.series
+    return this.charge.absoluteV * this.each.series
   }
   get bmsOverV(): number {
-    return this.window.bmsOverV * this.each.series
+    return this.charge.bmsOverV * this.each.series
   }
   get bmsUnderV(): number {
     return this.each.bmsUnderV * this.each.series
   }
   get maxFloatV(): number {
-    return this.window.maxFloatV * this.each.series
+    return this.charge.maxFloatV * this.each.series
   }
   get balanceStartV(): number {
     return this.rules.balanceStartV * this.scale
