@@ -135,10 +135,11 @@ export class Ways<R extends Joining = Run> {
    * another fuse stands before it.
    */
   bareWay(post: string, by: R): { readonly source: Post; readonly runs: readonly R[] } | null {
-    const { posts, runs } = this.onwards(by.from === post ? by.to : by.from, by.id)
-    const at = posts.findIndex(({ kind }) => kind === 'battery' || kind === 'bar')
-    const isBare = at >= 0 && posts.slice(0, at).every(({ kind }) => kind !== 'fuse')
-    return isBare ? { source: posts[at]!, runs: [by, ...runs.slice(0, at)] } : null
+    const end = by.from === post ? by.to : by.from
+    const { source, fuse } = this.sourceBeyond(end, by)
+    if (!source || fuse) return null
+    const { posts, runs } = this.onwards(end, by.id)
+    return { source, runs: [by, ...runs.slice(0, posts.indexOf(source))] }
   }
 
   /** What a way that leads on from an end of a run comes to. */

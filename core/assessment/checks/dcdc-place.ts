@@ -3,9 +3,9 @@ import { formatShare, said } from '#core/units/format'
 import { check, mid, number, word } from '#core/assessment/check'
 import { chargedAwayAh, dailyUse, laneDay, usableColdAh } from '#core/system/energy'
 import { arrayW, coldestOutsideC, coldOpenCircuitV, dcdcInput, feedingV } from '#core/system/currents'
-import { thickerCable } from '#core/remedies/arrangements'
+import { thickerCable, unjoined } from '#core/remedies/arrangements'
 import { cableOhm, type AlternatorLane } from '#core/system/lanes'
-import { sizeUnder, type RemedyRef } from '#core/remedies/catalogue'
+import { leastSizeA, sizeUnder, type RemedyRef } from '#core/remedies/catalogue'
 import type { System } from '#core/system/system'
 
 export const inputVoltage = check({
@@ -55,7 +55,7 @@ function moreAtInput(lane: AlternatorLane, system: System): RemedyRef[] {
   const runsLowerAt = Math.floor((dcdcInput(lane, system).volts / scale) * 2) / 2
   const lower: RemedyRef[] =
     runsLowerAt >= lowestMadeV ? [{ id: 'dcdc.lower-input', on: link.$path, value: runsLowerAt * scale }] : []
-  if (spareV <= 0) return [...lower, leftOff(lane)]
+  if (spareV <= 0) return [...lower, unjoined(lane)]
   const ohm = (leastV * spareV) / watts
   const thicker = thickerCable(lane.cables, ohm - cableOhm(lane, rules), system)
   const lessA = Math.floor((link.ratedA * ohm) / cableOhm(lane, rules))
@@ -65,7 +65,7 @@ function moreAtInput(lane: AlternatorLane, system: System): RemedyRef[] {
       ? [{ id: 'charger.limit-current', on: link.$path, value: lessA } as const]
       : []),
     ...lower,
-    ...(lessA >= 5
+    ...(lessA >= leastSizeA
       ? [
           {
             id: 'charger.replace',
@@ -74,12 +74,9 @@ function moreAtInput(lane: AlternatorLane, system: System): RemedyRef[] {
             values: { absorptionV: link.absorptionV },
           } as const,
         ]
-      : [leftOff(lane)]),
+      : [unjoined(lane)]),
   ]
 }
-
-/** Where nothing brings the unit what it needs, the house bank is better left off this alternator. */
-const leftOff = ({ link }: AlternatorLane): RemedyRef => ({ id: 'link.unjoined', on: link.$path })
 
 /** An engine space in summer, °C: an engineering default. */
 const engineSpaceC = 60
