@@ -18,10 +18,11 @@ export default defineConfig({
   // More than two cores: a good deal of a test is waiting.
   workers: 3,
   fullyParallel: true,
-  timeout: 120_000,
+  // Limits of time only end what hangs, on a slow machine too.
+  timeout: 600_000,
   retries: 0,
   globalSetup: './tests/template.ts',
-  expect: { timeout: 10_000 },
+  expect: { timeout: 120_000 },
   reporter: [['line'], ['json', { outputFile: 'test-results/browser.json' }]],
   use: {
     viewport: { width: 1280, height: 800 },

@@ -2,8 +2,11 @@
 // sources it is a good deal slower.
 import { spawnSync } from 'node:child_process'
 import { join } from 'node:path'
-import { build } from 'esbuild'
-import { root } from './lib/machine.mjs'
+import { installPackages, root } from './lib/machine.mjs'
+
+installPackages()
+// Loaded here, because packages are installed only now.
+const { build } = await import('esbuild')
 
 // As deep as the parts, so that files are found from there as from their sources.
 const outfile = join(root, '.data/bench/bundle.mjs')

@@ -17,7 +17,7 @@ import { demoJobs } from './bench/demo-jobs'
 // What the core solves against a general circuit solver, which is given the laws of the units and nothing else.
 
 const solver = '/usr/bin/ngspice'
-/** A few of the 200 that `RANDOM_NETWORKS=200` compares in half a minute. */
+/** Random networks that are compared: a few of those in `npm run test:long`. */
 const randomNetworks = Number(process.env.RANDOM_NETWORKS ?? 50)
 const work = mkdtempSync(join(tmpdir(), 'netlists-'))
 afterAll(() => {
@@ -95,7 +95,7 @@ function isSame(
   )
 }
 
-describe('a general circuit solver', { timeout: 120_000 }, () => {
+describe('a general circuit solver', () => {
   it.each(demoJobs)('agrees on every post and run of %s in every case', (_name, job) => {
     const network = networkOf(job)
     const cases = casesOf(network)

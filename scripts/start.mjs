@@ -22,7 +22,7 @@ process.once('exit', () => cluster?.stop())
 const port = await wantedPort()
 const url = `http://127.0.0.1:${port}`
 const databaseUrl = cluster?.url ?? process.env.DATABASE_URL
-const own = cluster && ownerOf(databaseUrl, url)
+const own = cluster && (await ownerOf(databaseUrl, url))
 let ending = false
 let server = null
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, stopping)

@@ -3,6 +3,7 @@
 import { spawn } from 'node:child_process'
 import { existsSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
+import { lintChecks, typeChecks } from './lib/checks.mjs'
 import {
   buildIfStale,
   ensureChromium,
@@ -95,45 +96,8 @@ const browser = () =>
     failed: r.stats.unexpected + r.stats.flaky + r.stats.skipped,
   }))
 
-/** What was found sound is read again only where its text, or what it is read by, has changed. */
-const byContent = (of) => [
-  '--cache',
-  '--cache-strategy',
-  'content',
-  '--cache-location',
-  join(ensureFolder(join(root, 'node_modules/.cache')), `${of}-sound`),
-]
-const typesOf = (project) => [
-  'tsc',
-  '-p',
-  `tsconfig.${project}.json`,
-  '--incremental',
-  '--tsBuildInfoFile',
-  join(root, `node_modules/.cache/${project}.tsbuildinfo`),
-]
-
-async function readAsItStands() {
-  await step('format', ['prettier', '--check', '--log-level', 'warn', ...byContent('prettier'), '.'])
-  await step('lint', ['eslint', ...byContent('eslint'), '.'])
-  await step('layers', [
-    'depcruise',
-    'app',
-    'core',
-    'server',
-    'scripts',
-    'tests',
-    '--config',
-    '.dependency-cruiser.mjs',
-    '--output-type',
-    'err',
-  ])
-  await step('types of the core', typesOf('core'))
-  await step(
-    'types',
-    ['nuxt', 'prepare', '--logLevel', 'silent'],
-    ['vue-tsc', '-b', '--noEmit'],
-    typesOf('tools'),
-  )
+async function checkSources() {
+  for (const { name, commands } of [...lintChecks, ...typeChecks]) await step(name, ...commands)
 }
 
 /** A little of what `npm run fuzz` does at length follows the server's tests: both use the same cluster. */
@@ -147,7 +111,7 @@ const useUnderKills = () => step('use under kills', ['tsx', 'scripts/soak.ts', '
 // The build first: it and the types both write what Nuxt generates. Browser tests last and alone: they need
 // the machine to themselves.
 buildIfStale()
-await Promise.all([readAsItStands(), vitest('units')])
+await Promise.all([checkSources(), vitest('units')])
 await Promise.all([askTheServer(), useUnderKills()])
 await browser()
 

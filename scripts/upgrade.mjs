@@ -2,6 +2,7 @@
 import { join } from 'node:path'
 import { dataFolder, giveUp, installPackages, postgresVersions } from './lib/machine.mjs'
 import { versionOfCluster } from './lib/postgres.mjs'
+import { moveCluster } from './lib/upgrade.mjs'
 
 if (process.env.DATABASE_URL)
   giveUp('DATABASE_URL names a PostgreSQL of your own: its own tools upgrade it. Nothing was changed.')
@@ -13,8 +14,6 @@ if (made === newest) {
   console.log(`The data are of PostgreSQL ${made}, the newest that is installed. Nothing was changed.`)
   process.exit(0)
 }
-// What this needs is there only once the packages are installed.
-const { moveCluster } = await import('./lib/upgrade.mjs')
 try {
   const { kept, file } = await moveCluster('postgres', newest, join(dataFolder, 'backups'))
   console.log(

@@ -75,7 +75,7 @@ async function walkBeside({ page, app, look }: Walk): Promise<void> {
 
 async function walkWiring({ page, app, isPhone, look }: Walk): Promise<void> {
   await page.goto(`${await app.job('0417')}/wiring`)
-  await expect(page.getByTestId('wiring-verdict')).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByTestId('wiring-verdict')).toBeVisible()
   await page.getByRole('button', { name: isPhone ? /^W13 / : 'W13', exact: !isPhone }).click()
   await expect(page.getByRole('heading', { name: /^W13 · / })).toBeVisible()
   await look(page)
@@ -85,12 +85,12 @@ async function walkProve({ page, app, look }: Walk): Promise<void> {
   await page.goto(`${await app.job('0417')}/prove`)
   const part = (name: RegExp) =>
     page.getByRole('navigation', { name: 'Parts of proving' }).getByRole('button', { name })
-  await expect(part(/^Work/)).toBeVisible({ timeout: 30_000 })
+  await expect(part(/^Work/)).toBeVisible()
   await look(page)
   await part(/^Tests/).click()
   await page.getByTestId('type-reading').fill('13.3')
   await page.getByRole('button', { name: 'Keep' }).click()
-  await expect(page.getByTestId('causes')).toBeVisible({ timeout: 60_000 })
+  await expect(page.getByTestId('causes')).toBeVisible()
   await look(page)
   await part(/^As fitted/).click()
   await look(page)
@@ -117,7 +117,7 @@ async function walkShelfAndLoads({ page, app, look }: Walk): Promise<void> {
 
 async function walkSpecify({ page, app, look }: Walk): Promise<void> {
   await page.goto(`${await app.job('0421')}/specify`)
-  await expect(page.getByTestId('solve-state')).toHaveAttribute('data-state', 'done', { timeout: 60_000 })
+  await expect(page.getByTestId('solve-state')).toHaveAttribute('data-state', 'done')
   await page.getByText('Settings', { exact: true }).click()
   await page.getByText('As found and as specified', { exact: true }).click()
   await look(page)

@@ -53,7 +53,7 @@ export async function typed(
   await page.goto(`${app.url}/jobs/${id}`)
   await expect(page.getByTestId('headline')).toBeVisible()
   const effort = await type(completeJob(start))
-  await expect(page.getByTestId('save-state')).toHaveAttribute('data-state', 'saved', { timeout: 10_000 })
+  await expect(page.getByTestId('save-state')).toHaveAttribute('data-state', 'saved')
   const { document } = (await ask<StoredJob>(app, 'GET', `/api/jobs/${id}`)).body
   // What the job was begun with and the paper is silent of stays, as assumed.
   const wanted = new Set(valuesOf(paper))

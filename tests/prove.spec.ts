@@ -34,14 +34,14 @@ async function opened(page: Page, address: string, standIn = { seed: 1, hidden: 
     [`jovial-anchor.stand-in.${id}`, JSON.stringify(standIn)],
   )
   await page.goto(`${address}/prove`)
-  await expect(part(page, /^Work/)).toBeVisible({ timeout: 30_000 })
+  await expect(part(page, /^Work/)).toBeVisible()
 }
 
 /** Holds the stand-in to the test that is shown, until its reading is kept. */
 async function readLive(page: Page): Promise<void> {
   const stand = page.getByTestId('hold').or(page.getByRole('button', { name: 'Stand-in' }))
   await stand.first().click()
-  await expect(verdict(page)).toBeVisible({ timeout: 40_000 })
+  await expect(verdict(page)).toBeVisible()
 }
 
 test.describe('on the phone', () => {
@@ -51,7 +51,6 @@ test.describe('on the phone', () => {
     page,
     app,
   }) => {
-    test.setTimeout(180_000)
     await opened(page, await app.job('0417'), {
       seed: seedOf('lead-failing@starting-1', (size) => size > 0.7),
       hidden: true,
@@ -78,9 +77,7 @@ test.describe('on the phone', () => {
     await readLive(page)
     await expect(verdict(page)).toHaveText('Lower than it can be')
     const causes = page.getByTestId('causes')
-    await expect(causes.getByRole('listitem').first()).toContainText('Lead battery failing', {
-      timeout: 60_000,
-    })
+    await expect(causes.getByRole('listitem').first()).toContainText('Lead battery failing')
     await expect(causes.getByRole('listitem').first()).toContainText(
       'For it: Rested volts of the starting battery',
     )
@@ -98,7 +95,7 @@ test.describe('on the phone', () => {
     await expect(part(page, /^Work/)).toContainText('1/')
 
     await part(page, /^As fitted/).click()
-    await expect(page.getByTestId('fitted-verdict')).toBeVisible({ timeout: 30_000 })
+    await expect(page.getByTestId('fitted-verdict')).toBeVisible()
     await page.getByTestId('fitted-part').selectOption('runs/main-lead')
     await page.getByLabel('Length').fill('0.4')
     await page.getByRole('button', { name: 'Fitted so' }).click()
@@ -125,7 +122,6 @@ test.describe('on the phone', () => {
     page,
     app,
   }) => {
-    test.setTimeout(120_000)
     await opened(page, await app.job('0417'))
     await part(page, /^Tests/).click()
     // By the table of the laptop it is nearer than by going through the order.
@@ -135,13 +131,13 @@ test.describe('on the phone', () => {
     const curve = page.getByTestId('case-curve')
     const count = async (): Promise<number> => Number(await curve.getAttribute('data-readings'))
     await page.getByTestId('hold').click()
-    await expect.poll(count, { timeout: 20_000 }).toBeGreaterThan(15)
+    await expect.poll(count).toBeGreaterThan(15)
     await app.stop()
     await expect(page.getByText('Connection lost; what was read is kept')).toBeVisible()
     const before = await count()
     await app.start()
-    await expect.poll(count, { timeout: 30_000 }).toBeGreaterThan(before)
-    await expect(verdict(page)).toBeVisible({ timeout: 60_000 })
+    await expect.poll(count).toBeGreaterThan(before)
+    await expect(verdict(page)).toBeVisible()
     expect(await count()).toBe(121)
     await expect(reading(page)).toHaveText(/^\d+(\.\d)? °C$/)
     await expectSaved(page)
@@ -152,7 +148,6 @@ test('on the laptop readings are typed, taken from a file and told apart, and a 
   page,
   app,
 }) => {
-  test.setTimeout(120_000)
   await opened(page, await app.job('0417'))
   await part(page, /^Tests/).click()
   await page.locator('[data-row=drop-main-lead] button').click()
@@ -164,7 +159,7 @@ test('on the laptop readings are typed, taken from a file and told apart, and a 
   await expect(reading(page)).toHaveText('0.350 V')
   await expect(verdict(page)).toHaveText('Higher than it can be')
   const causes = page.getByTestId('causes')
-  await expect(causes.getByRole('listitem').first()).toContainText('Poor joint in W1', { timeout: 60_000 })
+  await expect(causes.getByRole('listitem').first()).toContainText('Poor joint in W1')
   await expect(page.locator('[data-row=drop-main-lead]')).toContainText('0.350 V')
 
   await page.getByText('Instruments and files').click()
@@ -181,11 +176,10 @@ test('practice hides a fault, tells how an economical hand goes about it, and ch
   page,
   app,
 }) => {
-  test.setTimeout(120_000)
   await opened(page, await app.job('0433'))
   const undo = page.getByRole('button', { name: 'Undo' })
   await part(page, /^Practice/).click()
-  await expect(page.getByTestId('practise')).toBeEnabled({ timeout: 60_000 })
+  await expect(page.getByTestId('practise')).toBeEnabled()
   await page.getByTestId('practise').click()
   await page.getByTestId('practice-test').selectOption({ index: 1 })
   await page.getByRole('button', { name: 'Read', exact: true }).click()

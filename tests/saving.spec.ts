@@ -93,8 +93,11 @@ test('two browsers on one value: neither overwrites the other, the person choose
   const other = await openInTwo(page, app, browser)
   await field(page, 'place/coldestC').fill('4')
   await expectSaved(page)
+  // Both values leave together: on a slow machine the question would come up between them.
+  await other.context().setOffline(true)
   await field(other, 'place/coldestC').fill('-9')
   await field(other, 'place/hottestC').fill('50')
+  await other.context().setOffline(false)
   const dialog = other.getByRole('dialog', {
     name: 'Another page or device named Bench laptop changed the same thing',
   })

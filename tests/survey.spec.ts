@@ -29,7 +29,6 @@ test.describe('with one thumb', () => {
   }
 
   test('a job is surveyed from nothing, in walking order, and ends in a verdict', async ({ page, app }) => {
-    test.setTimeout(120_000)
     await page.goto(app.url)
     await page.getByRole('button', { name: 'New job' }).tap()
     await expect(headline(page)).toHaveText('Measure first')

@@ -5,7 +5,7 @@ const verdict = (page: Page) => page.getByTestId('wiring-verdict')
 const heading = (page: Page, words: RegExp) => page.getByRole('heading', { name: words })
 const opened = async (page: Page, address: string): Promise<void> => {
   await page.goto(`${address}/wiring`)
-  await expect(verdict(page)).toBeVisible({ timeout: 30_000 })
+  await expect(verdict(page)).toBeVisible()
 }
 const row = (page: Page, number: string) =>
   page.getByRole('row').filter({ has: page.getByRole('button', { name: number, exact: true }) })
@@ -21,10 +21,10 @@ test('the workboat’s wiring is proposed, and what is wrong in it is chosen, ch
   await page.locator('[data-open^="wiring.grading"]').click()
   await expect(heading(page, /^F2 Fuse of Diode isolator/)).toBeVisible()
   await page.getByRole('button', { name: 'Take it' }).first().click()
-  await expect(verdict(page)).toContainText('The wiring suits', { timeout: 20_000 })
+  await expect(verdict(page)).toContainText('The wiring suits')
   await expectSaved(page)
   await page.reload()
-  await expect(verdict(page)).toContainText('The wiring suits', { timeout: 30_000 })
+  await expect(verdict(page)).toContainText('The wiring suits')
 })
 
 test('a length set by hand moves size, fuse, loss and parts; it stays when the rest is proposed anew, and goes back', async ({
@@ -39,12 +39,12 @@ test('a length set by hand moves size, fuse, loss and parts; it stays when the r
     page.getByText('decided by').or(page.getByText('or more: what is there is not known')),
   ).toBeVisible()
   await field(page, 'runs/load-1-feed/lengthM').fill('22')
-  await expect(winch).toContainText('22 m', { timeout: 20_000 })
+  await expect(winch).toContainText('22 m')
   await expect(winch).toContainText('70 mm²')
   await field(page, 'runs/load-1-feed/areaMm2').fill('16')
   // Sixteen square millimetres under a fuse of 125 A: found, with what settles it.
   const found = page.locator('[data-check="wiring.fuse-rating@runs/load-1-feed"]')
-  await expect(found).toHaveAttribute('data-verdict', 'suits-once-changed', { timeout: 20_000 })
+  await expect(found).toHaveAttribute('data-verdict', 'suits-once-changed')
   await expect(found).toContainText('burns before the fuse blows')
   await expectSaved(page)
 
@@ -52,21 +52,17 @@ test('a length set by hand moves size, fuse, loss and parts; it stays when the r
   await opened(page, await app.job('0417'))
   await expect(row(page, 'W14')).toContainText('16 mm²')
   await page.getByRole('button', { name: 'Add a branch' }).click()
-  await expect(page.getByRole('cell', { name: /^Fuse of Spare way$/ }).first()).toBeVisible({
-    timeout: 20_000,
-  })
+  await expect(page.getByRole('cell', { name: /^Fuse of Spare way$/ }).first()).toBeVisible()
   await expect(row(page, 'W14')).toContainText('22 m')
   await page.locator('[data-id="fittings/charger-1-fuse"]').click()
   await choose(page, 'fittings/charger-1-fuse/standsOn', 'second')
-  await expect(page.getByText('Second bars + and −', { exact: false }).first()).toBeVisible({
-    timeout: 20_000,
-  })
+  await expect(page.getByText('Second bars + and −', { exact: false }).first()).toBeVisible()
 
   await page.getByRole('button', { name: 'W14', exact: true }).click()
   await page.getByRole('button', { name: 'Back to the proposal' }).click()
-  await expect(row(page, 'W14')).toContainText('not known', { timeout: 20_000 })
+  await expect(row(page, 'W14')).toContainText('not known')
   await page.getByRole('button', { name: 'Undo' }).click()
-  await expect(row(page, 'W14')).toContainText('22 m', { timeout: 20_000 })
+  await expect(row(page, 'W14')).toContainText('22 m')
   await expect(saveState(page)).toBeVisible()
 })
 

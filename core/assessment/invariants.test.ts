@@ -24,9 +24,10 @@ const starts: readonly JobDocument[] = [
   ),
   goodJob(),
 ]
-const randomJobs = 2000
-/** Jobs whose remedies are tried one by one: a few of those that `REMEDY_JOBS=2000` looks at in a minute. */
-const remedyJobs = Number(process.env.REMEDY_JOBS ?? 150)
+/** Random jobs of each property: a few of those in `npm run test:long`. */
+const randomJobs = Number(process.env.RANDOM_JOBS ?? 400)
+/** Random jobs whose remedies are tried one by one. */
+const remedyJobs = Number(process.env.REMEDY_JOBS ?? 60)
 /** A battery of 48 V that is charged at 14 V by its own data: no regulator is right for it. */
 const contradicted = ['source.nominal']
 /** What a setting of a unit hangs on: a field of it, and the values with which it can be set. */
@@ -39,7 +40,7 @@ const settable: Readonly<Record<string, readonly [field: string, ways: readonly 
   'charger.use-lithium-profile': ['profile', ['selectable']],
   'charger.equalise-off': ['equaliseStage', ['switchable']],
 }
-/** Jobs whose runs are carried out: a few of those that `RUN_JOBS=2000` looks at in some minutes. */
+/** Random jobs whose runs are carried out. */
 const runJobs = Number(process.env.RUN_JOBS ?? 40)
 /** The same jobs every time, so that one that fails is found again. */
 const seed = 20261126

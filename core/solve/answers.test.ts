@@ -60,7 +60,7 @@ const shownFaults = (job: JobDocument): string[] =>
     faultsOf(answer, job).map((fault) => `${answer.name}: ${fault}`),
   )
 
-/** Surveys walked: a few of those that `RANDOM_SURVEYS=200` walks in some five minutes. */
+/** Random surveys whose answers are walked: a few of those in `npm run test:long`. */
 const surveys = Number(process.env.RANDOM_SURVEYS ?? 6)
 
 /** A survey with some of its figures otherwise, and one not known. */

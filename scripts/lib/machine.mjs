@@ -4,12 +4,14 @@ import { spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
 import { createServer } from 'node:net'
-import { join } from 'node:path'
+import { join, resolve } from 'node:path'
 import { fileURLToPath } from 'node:url'
 
 export const root = fileURLToPath(new URL('../..', import.meta.url))
+const namedFolder = process.env.JOVIAL_ANCHOR_DATA
+export const isDataFolderNamed = Boolean(namedFolder)
 /** Where the data of this machine are: in the project, unless another folder is named. */
-export const dataFolder = process.env.JOVIAL_ANCHOR_DATA ?? join(root, '.data')
+export const dataFolder = namedFolder ? resolve(namedFolder) : join(root, '.data')
 export const isRoot = process.getuid?.() === 0
 
 /** Ends the program with words for the person who started it. */

@@ -1,16 +1,18 @@
-// One `npm start` at a time works with the data of a folder. Whoever does holds a lock in its database, which goes
-// with the process that took it, however that ends.
-import postgres from 'postgres'
+// One `npm start` at a time works with the data of a folder. It holds a lock in the database, and the lock ends
+// with its process.
 
 /** Any number will do, as long as every start asks for the same one. */
 const ownerLock = 7_108_422
 
 /**
- * Takes the data of a database for this process, and leaves the address at which they are served; asked again, it
- * takes them again where the database was down in between.
- * @returns `take`, which gives null when they are taken, else the address of whoever has them; and `release`
+ * The lock on the data of a database. `take` locks them for this process and stores the address that serves them.
+ * Call it again after the database was down.
+ * @returns `take`, which gives null once the data are locked, or the address of the process that holds them; and
+ * `release`
  */
-export function ownerOf(url, address) {
+export async function ownerOf(url, address) {
+  // Loaded here, because this file is read before packages are installed.
+  const { default: postgres } = await import('postgres')
   // One connection, which is opened again where it was lost: the lock is of its session.
   const sql = postgres(url, {
     max: 1,
@@ -32,7 +34,7 @@ export function ownerOf(url, address) {
       return null
     }
     const [row] = await sql`select address from running_at`
-    return row?.address ?? 'an address that it has not told yet'
+    return row?.address ?? 'an address that is not known yet'
   }
   return { take, release: () => sql.end({ timeout: 5 }) }
 }

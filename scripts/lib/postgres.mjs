@@ -12,7 +12,16 @@ import {
   writeFileSync,
 } from 'node:fs'
 import { join } from 'node:path'
-import { dataFolder, ensureFolder, freePort, giveUp, isRoot, postgresPrograms, root } from './machine.mjs'
+import {
+  dataFolder,
+  ensureFolder,
+  freePort,
+  giveUp,
+  isDataFolderNamed,
+  isRoot,
+  postgresPrograms,
+  root,
+} from './machine.mjs'
 
 /** PostgreSQL refuses to run as root: as root its own user runs it. */
 const asPostgres = (command, args, options = {}) =>
@@ -24,10 +33,17 @@ const asPostgres = (command, args, options = {}) =>
       })
     : spawnSync(command, args, { encoding: 'utf8', ...options })
 
-/** Where the cluster lives: in the project, unless the postgres user cannot reach it there. */
+/**
+ * Where the cluster lives: in the project, unless the postgres user cannot reach it there. A folder that was named
+ * is never exchanged for another one.
+ */
 function clusterHome(name) {
   ensureFolder(dataFolder)
   if (isRoot && asPostgres('test', ['-x', dataFolder]).status !== 0) {
+    if (isDataFolderNamed)
+      giveUp(
+        `The user postgres cannot reach ${dataFolder}, which JOVIAL_ANCHOR_DATA names. Name a folder that it can reach.`,
+      )
     return ensureFolder(
       join('/var/lib/jovial-anchor', createHash('sha256').update(root).digest('hex').slice(0, 12), name),
     )

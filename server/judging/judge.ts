@@ -3,6 +3,7 @@ import type { FittingRecord, RecordInputs } from '#core/papers/record'
 import type { Sheet, SheetInputs } from '#core/papers/sheet'
 import type { Streamed } from '#core/proving/stream'
 import {
+  check,
   pdf,
   record,
   sheet,
@@ -21,6 +22,8 @@ export class TooLarge extends Error {}
 
 /** Whatever judges for the server: never inside a transaction. */
 export interface Judge {
+  /** Answers once it can judge. */
+  check(): Promise<void>
   verdict(job: Judged): Promise<ListVerdict>
   sheet(inputs: SheetInputs): Promise<Sheet>
   /** The summary of a job. */
@@ -35,6 +38,7 @@ export interface Judge {
 
 /** Judges on the spot, where nobody waits for anything else: when a database is set up. */
 export const judgeHere: Judge = {
+  check: async () => check(),
   verdict: async (job) => verdict(job),
   sheet: async (inputs) => sheet(inputs),
   record: async (inputs) => record(inputs),

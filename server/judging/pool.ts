@@ -1,12 +1,12 @@
 import pLimit from 'p-limit'
 import { existsSync } from 'node:fs'
 import { availableParallelism } from 'node:os'
-import { dirname, join } from 'node:path'
+import { fileURLToPath } from 'node:url'
 import { Piscina } from 'piscina'
 import { judgeHere, TooLarge, type Judge } from './judge'
 
-/** Written beside the server's entry when it is built. */
-const threadFile = join(dirname(process.argv[1] ?? ''), 'judging.mjs')
+/** The file of a thread. The build writes it beside the server's entry, whose address this is in every file. */
+const threadFile = (): string => fileURLToPath(new URL('judging.mjs', import.meta.url))
 /** A thread with nothing to do ends after this: one that prints takes a second to become warm again, ms. */
 const judgeIdleMs = 20_000
 const printerIdleMs = 300_000
@@ -21,7 +21,7 @@ const printers = availableParallelism()
 
 const poolOf = (threads: number, idleMs: number): Piscina =>
   new Piscina({
-    filename: threadFile,
+    filename: threadFile(),
     minThreads: 0,
     maxThreads: threads,
     idleTimeout: idleMs,
@@ -47,6 +47,7 @@ function pooled(): Judge {
   const judge = within(judging, judgingMs)
   const print = within(printing, paperMs)
   return {
+    check: () => judge('check', null),
     verdict: (job) => judge('verdict', job),
     sheet: (inputs) => print('sheet', inputs),
     record: (inputs) => print('record', inputs),
@@ -59,7 +60,19 @@ function pooled(): Judge {
 
 let judge: Judge | undefined
 
+/** Pools of threads, opened at first use. A server under development has no built thread and judges by itself. */
+export const judgeOfServer = (): Judge => (judge ??= import.meta.dev ? judgeHere : pooled())
+
 /**
- * Pools of threads, opened at first use; on the spot while the server is developed, which builds no thread.
+ * Starts a thread and asks it for an answer.
+ * @throws when the file of the threads is missing, or a thread cannot start
  */
-export const judgeOfServer = (): Judge => (judge ??= existsSync(threadFile) ? pooled() : judgeHere)
+export async function checkJudging(): Promise<void> {
+  if (import.meta.dev) return
+  if (!existsSync(threadFile())) throw new Error(`${threadFile()} is missing. Build the application again.`)
+  try {
+    await judgeOfServer().check()
+  } catch (cause) {
+    throw new Error(`its judging threads do not start (${String(cause)}).`, { cause })
+  }
+}

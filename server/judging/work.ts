@@ -34,6 +34,9 @@ export interface Judged {
   readonly units: DisplayUnits
 }
 
+/** Answers: a thread that does has loaded everything. */
+export const check = (): void => undefined
+
 /** The verdict of a job as lists show it: where its wiring is decided and worse, that of its wiring. */
 export function verdict({ document, rules, units }: Judged): ListVerdict {
   const shop = { rules, units }

@@ -1,6 +1,17 @@
+import { checkJudging } from '../judging/pool'
 import { judgingQueue } from '../utils/database'
 
-/** As soon as the server is up, what an earlier one has left is judged. */
+/** As soon as the server is up, it judges the jobs that an earlier server left. Without its threads it ends. */
 export default defineNitroPlugin(() => {
-  judgingQueue().wake()
+  // The entry of the server is known only once all of its files are loaded.
+  setImmediate(() => {
+    checkJudging()
+      .then(() => {
+        judgingQueue().wake()
+      })
+      .catch((cause: unknown) => {
+        console.error(`The server cannot start: ${cause instanceof Error ? cause.message : String(cause)}`)
+        process.exit(1)
+      })
+  })
 })

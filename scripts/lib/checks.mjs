@@ -1,0 +1,53 @@
+// The static checks, each a list of commands. `npm test` and `npm run lint` run the same ones.
+import { join } from 'node:path'
+import { ensureFolder, root } from './machine.mjs'
+
+/** Files that passed are checked again only where their text or the tool's settings change. */
+const cachedByContent = (tool) => [
+  '--cache',
+  '--cache-strategy',
+  'content',
+  '--cache-location',
+  join(ensureFolder(join(root, 'node_modules/.cache')), `${tool}-sound`),
+]
+const typesOf = (project) => [
+  'tsc',
+  '-p',
+  `tsconfig.${project}.json`,
+  '--incremental',
+  '--tsBuildInfoFile',
+  join(root, `node_modules/.cache/${project}.tsbuildinfo`),
+]
+const checkedFolders = ['app', 'core', 'server', 'scripts', 'tests']
+
+/** Writes what Nuxt generates: the types of its files and routes. */
+export const prepareNuxt = ['nuxt', 'prepare', '--logLevel', 'silent']
+
+export const lintChecks = [
+  {
+    name: 'format',
+    commands: [['prettier', '--check', '--log-level', 'warn', ...cachedByContent('prettier'), '.']],
+  },
+  { name: 'lint', commands: [['eslint', ...cachedByContent('eslint'), '.']] },
+  {
+    name: 'layers',
+    commands: [
+      ['depcruise', ...checkedFolders, '--config', '.dependency-cruiser.mjs', '--output-type', 'err'],
+    ],
+  },
+]
+
+export const typeChecks = [
+  { name: 'types of the core', commands: [typesOf('core')] },
+  { name: 'types', commands: [prepareNuxt, ['vue-tsc', '-b', '--noEmit'], typesOf('tools')] },
+]
+
+/** Sizes of the random walks in `npm run test:long`. `npm test` takes the small ones written in the tests. */
+export const longWalks = {
+  RANDOM_JOBS: '2000',
+  RANDOM_SURVEYS: '200',
+  RANDOM_EDITS: '5000',
+  RUN_JOBS: '2000',
+  REMEDY_JOBS: '2000',
+  RANDOM_NETWORKS: '200',
+}
