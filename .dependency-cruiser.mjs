@@ -15,6 +15,7 @@ export const layers = [
   'simulation',
   'remedies',
   'assessment',
+  'verdict',
   'compare',
   'solve',
   'proving',

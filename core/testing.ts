@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { assess, type Assessment, type CheckResult } from '#core/assessment/assess'
+import { assess, wiringResults, type Assessment, type CheckResult } from '#core/assessment/assess'
 import type { RuleOverrides } from '#core/rules/rules'
 import { withSpecified } from '#core/job/as-specified'
 import { changesBetween } from '#core/job/changes'
@@ -13,6 +13,8 @@ import {
   type JobDocument,
 } from '#core/job/document'
 import { partKinds, type Field, type ManyKindId, type PartKind } from '#core/job/fields'
+import { factsOf, type ShopSettings } from '#core/system/system'
+import { judgementOf, type Judgement } from '#core/verdict/judgement'
 
 const evenParts = 1_000_000
 /** Any number from one to another, each alike: doubles of their own would crowd near nought. */
@@ -151,12 +153,12 @@ export const straightJob = (link: Values): JobDocument =>
  * absence.
  */
 export function resultOf(job: JobDocument, id: string, on: string, rules: RuleOverrides = {}): CheckResult {
-  const assessment: Assessment = assess(job, { rules })
-  const found = assessment.checks.find((c) => c.id === id && c.on === on)
+  const checks = checksOf(job, rules)
+  const found = checks.find((c) => c.id === id && c.on === on)
   if (!found)
     throw new Error(
       `${id} did not apply to ${on}; it applied to ${
-        assessment.checks
+        checks
           .filter((c) => c.id === id)
           .map((c) => c.on)
           .join(', ') || 'nothing'
@@ -165,7 +167,17 @@ export function resultOf(job: JobDocument, id: string, on: string, rules: RuleOv
   return found
 }
 
-export const applies = (job: JobDocument, id: string): boolean => assess(job).checks.some((c) => c.id === id)
+export const applies = (job: JobDocument, id: string): boolean => checksOf(job).some((c) => c.id === id)
+
+/** Every check of a job, and of its wiring where that is worked out in it. */
+export const checksOf = (
+  job: JobDocument,
+  rules: RuleOverrides = {},
+  options: { readonly quick?: boolean } = {},
+): readonly CheckResult[] => [
+  ...assess(job, { rules }, options).checks,
+  ...wiringResults(factsOf(job, { rules })),
+]
 
 /** The good job with values of one of its parts changed. */
 export const charger = (values: Values): JobDocument =>
@@ -245,3 +257,14 @@ export const longWayJob = (): JobDocument =>
     },
     { of: 'chargers/charger-1' },
   )
+
+/** The checks of a survey and what they come to together, without its wiring. */
+export function assessed(
+  job: JobDocument,
+  shop: ShopSettings = {},
+  options: { readonly quick?: boolean } = {},
+): Assessment & Judgement {
+  const assessment = assess(job, shop, options)
+  const { checks } = assessment
+  return { ...assessment, ...judgementOf({ facts: factsOf(job, shop), checks, wiring: null, shop }) }
+}

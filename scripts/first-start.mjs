@@ -1,10 +1,11 @@
 // What the README promises of `npm start`, from the checkout as it is: it serves the page and the six demo jobs,
 // ends cleanly on Ctrl+C, and leaves nothing running. Node.js alone: packages may not be installed yet.
 import { spawn } from 'node:child_process'
-import { chmodSync, mkdtempSync, rmSync } from 'node:fs'
 import { once } from 'node:events'
+import { chmodSync, existsSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { setTimeout as pause } from 'node:timers/promises'
 import { fileURLToPath } from 'node:url'
 
 const root = fileURLToPath(new URL('..', import.meta.url))
@@ -44,6 +45,25 @@ async function address() {
   throw new Error(`npm start ended without an address:\n${printed}`)
 }
 
+const isServed = (url) =>
+  fetch(url).then(
+    () => true,
+    () => false,
+  )
+
+/** Waits until no process of npm start is left. */
+async function groupEnds() {
+  for (let tries = 0; tries < 600; tries++) {
+    try {
+      process.kill(-start.pid, 0)
+    } catch {
+      return
+    }
+    await pause(100)
+  }
+  throw new Error('Processes of npm start are still there a minute after Ctrl+C')
+}
+
 async function fetched(url) {
   const response = await fetch(url)
   if (!response.ok) throw new Error(`${url} answers ${response.status}`)
@@ -69,12 +89,14 @@ try {
   console.log(`npm start served after ${Math.round((Date.now() - begun) / 1000)} s`)
   interrupt()
   const [code, signal] = await ended
-  if (code !== 0) throw new Error(`npm start ended with ${signal ?? code} on Ctrl+C`)
-  const stillThere = await fetch(url).then(
-    () => true,
-    () => false,
-  )
-  if (stillThere) throw new Error(`Something still serves ${url} after Ctrl+C`)
+  // npm itself reports the signal that it was stopped with.
+  if (code !== 0 && code !== 130 && signal !== 'SIGINT')
+    throw new Error(`npm start ended with ${signal ?? code} on Ctrl+C`)
+  await groupEnds()
+  if (await isServed(url)) throw new Error(`${url} is still served after Ctrl+C`)
+  if (existsSync(join(data, 'postgres/cluster/postmaster.pid')))
+    throw new Error('PostgreSQL was not stopped on Ctrl+C')
+  console.log('Ctrl+C ended it cleanly')
 } catch (cause) {
   console.error(cause.message)
   if (start.exitCode === null && start.signalCode === null) {

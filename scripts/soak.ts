@@ -6,8 +6,8 @@ import { readFileSync, rmSync } from 'node:fs'
 import { once } from 'node:events'
 import { join } from 'node:path'
 import { setTimeout as pause } from 'node:timers/promises'
-import { assess } from '#core/assessment/assess'
 import { withField } from '#core/job/document'
+import { judgeJob } from '#core/verdict/job'
 import type { HistoryEntry, JobPage, StoredJob } from '../server/repositories/jobs'
 import type { ShopSettings } from '../server/repositories/shop'
 import { freePort } from '../tests/harness'
@@ -197,7 +197,7 @@ async function wrongVerdicts(): Promise<readonly string[]> {
   const judged = await Promise.all(
     jobs.map(async ({ id, number, verdict, headline }) => {
       const { document } = await insist<StoredJob>(`/api/jobs/${id}`)
-      const anew = assess(document, { rules, units })
+      const { found: anew } = judgeJob(document, { rules, units })
       return anew.verdict === verdict && anew.headline === headline
         ? null
         : `${number}: ${headline}, anew ${anew.headline}`

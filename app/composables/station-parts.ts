@@ -18,9 +18,7 @@ export function useStationParts(kind: () => PartKindId) {
   const kindInfo = computed<PartKind>(() => partKinds[kind()])
   const refs = computed(() => (bench.document ? partsOf(bench.document, kind()) : []))
   /** How many checks hang on a value that is still to be measured, by its path. */
-  const bearing = computed(
-    () => new Map(judging.assessment?.measureNext.map((m) => [m.path, m.bearsOn.length])),
-  )
+  const bearing = computed(() => new Map(judging.found?.measureNext.map((m) => [m.path, m.bearsOn.length])))
   /**
    * What is folded away of each part: decided when the station opens, or the part is added, and changed by the
    * person's hand alone.

@@ -1,13 +1,16 @@
 import { runIds, type RunId, type RunInputs } from '#core/simulation/run-kinds'
 import { assess, type Assessment } from '#core/assessment/assess'
 import { KeptAssessment } from '#core/assessment/kept'
-import { wiredJob, wiringVerdictOf, type WiredJob } from '#core/assessment/wired'
+import { wiredJob, wiringVerdictOf, type WiredJob, type WiringVerdict } from '#core/assessment/wired'
 import { compareCandidates, type CandidateColumn } from '#core/compare/candidates'
 import { drawLanes, type LaneDrawing } from '#core/compare/instruments'
 import { variantsOf, type Variant } from '#core/compare/variants'
 import type { JobDocument } from '#core/job/document'
+import type { RemedyRef } from '#core/remedies/catalogue'
 import type { ShelfPart } from '#core/shelf/kinds'
 import type { ShownDiagnosis } from '#core/proving/shown'
+import type { Paper } from '#core/papers/blocks'
+import { summaryOf } from '#core/papers/summary'
 import { inputsOfJob } from '#core/simulation/inputs'
 import type { LeadPlant, LfpPlant, Plant } from '#core/simulation/plant'
 import { carryOut, type RunResult } from '#core/simulation/runs'
@@ -17,19 +20,22 @@ import { Evaluator } from '#core/solve/evaluate'
 import { search, type Outcome } from '#core/solve/front'
 import { planOf } from '#core/solve/plan'
 import { schoolsOf, type SchoolView } from '#core/solve/schools'
-import type { ShopSettings } from '#core/system/system'
+import { factsOf, type ShopSettings } from '#core/system/system'
 import type { Verdict } from '#core/system/verdict'
+import { judgeJob, type JobJudgement } from '#core/verdict/job'
+import { judgementOf } from '#core/verdict/judgement'
+import { metric } from '#core/units/display'
 import { readEpw, weatherOf } from '#core/weather/epw'
 
 import { Prover, type CaseCurve, type PracticeEnd, type Read, type ShownProof, type Taught } from './prover'
 
 /** A job judged, as the bench shows it. */
-export interface JudgedJob {
+export interface JudgedJob extends JobJudgement {
   readonly assessment: Assessment
   readonly drawings: readonly LaneDrawing[]
-  /** What the wiring as specified comes to; null while it is not judged. */
+  /** What the wiring comes to; null until it is checked. */
   readonly wiring: Verdict | null
-  /** False while what needs a run is still that of before. */
+  /** False while the checks that need a run are those of before the last change. */
   readonly complete: boolean
 }
 
@@ -71,20 +77,42 @@ const pause = (ms = 0): Promise<void> =>
 class Judge {
   private kept = new KeptAssessment()
   private turn = 0
+  /** As they were checked last. */
+  private specified: JobJudgement['specified'] = null
+  private wiring: WiringVerdict | null = null
 
   async judge(job: JobDocument, shop: ShopSettings, tell: (judged: JudgedJob) => unknown): Promise<void> {
     const turn = ++this.turn
     const { assessment, complete } = this.kept.take(job, shop)
     const now = { assessment, drawings: drawLanes(job, shop, assessment), complete }
-    tell({ ...now, wiring: null })
+    tell({ ...now, ...this.before(job, shop, assessment) })
     if (turn > 1) await pause(typingMs)
     if (turn !== this.turn) return
     const ahead = complete ? assessment : await this.lookAhead(() => turn === this.turn)
     if (!ahead) return
     const last = { assessment: ahead, drawings: complete ? now.drawings : drawLanes(job, shop, ahead) }
-    tell({ ...last, complete: true, wiring: null })
+    if (!complete) tell({ ...last, complete: true, ...this.before(job, shop, ahead) })
     await pause()
-    if (turn === this.turn) tell({ ...last, complete: true, wiring: wiringVerdictOf(job, shop).verdict })
+    if (turn !== this.turn) return
+    const { found, specified, wiring } = judgeJob(job, shop, ahead)
+    this.specified = specified
+    this.wiring = wiring
+    const drawn = wiring ?? wiringVerdictOf(job, shop)
+    tell({ ...last, complete: true, found, specified, wiring: drawn.verdict })
+  }
+
+  /** The judgement of the survey as it stands, with the rest as it was before the last change. */
+  private before(
+    job: JobDocument,
+    shop: ShopSettings,
+    { checks }: Assessment,
+  ): JobJudgement & Pick<JudgedJob, 'wiring'> {
+    const wiring = job.specified ? null : this.wiring
+    return {
+      found: judgementOf({ facts: factsOf(job, shop), checks, wiring, shop }),
+      specified: job.specified ? this.specified : null,
+      wiring: this.wiring?.verdict ?? null,
+    }
   }
 
   /** The assessment with what takes a run; null where it is overtaken on the way. */
@@ -104,6 +132,8 @@ class Judge {
   forget(): void {
     this.turn++
     this.kept = new KeptAssessment()
+    this.specified = null
+    this.wiring = null
   }
 }
 
@@ -132,6 +162,10 @@ export class Engine {
   }
   candidates(job: JobDocument, shop: ShopSettings): CandidateColumn[] {
     return compareCandidates(job, shop)
+  }
+  /** The summary that the customer gets. */
+  summary(job: JobDocument, shop: ShopSettings, name: string, madeAt: string): Paper {
+    return summaryOf(job, { rules: shop.rules ?? {}, units: shop.units ?? metric, name, madeAt })
   }
   /** The wiring of a job, proposed and judged. */
   wiring(job: JobDocument, shop: ShopSettings): WiredJob {
@@ -169,12 +203,12 @@ export class Engine {
     return schoolsOf(job, shop)
   }
 
-  runBasis(job: JobDocument, shop: ShopSettings, assessment: Assessment): RunBasis {
+  runBasis(job: JobDocument, shop: ShopSettings, changes: readonly RemedyRef[]): RunBasis {
     const inputs = Object.fromEntries(runIds.map((run) => [run, inputsOfJob(job, run, shop)])) as Record<
       RunId,
       RunInputs
     >
-    return { variants: variantsOf(job, shop, assessment), inputs }
+    return { variants: variantsOf(job, shop, changes), inputs }
   }
   sharing(lfp: LfpPlant, lead: LeadPlant, currentsA: readonly number[]): Sharing[][] {
     return currentsA.map((amps) => sharingOver(lfp, lead, amps))

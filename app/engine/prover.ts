@@ -1,7 +1,5 @@
 import { asFitted } from '#core/job/as-fitted'
 import type { JobDocument } from '#core/job/document'
-import { wiringVerdictOf } from '#core/assessment/wired'
-import { assess } from '#core/assessment/assess'
 import { Diagnosis } from '#core/proving/diagnosis'
 import { rigWith, type Cause } from '#core/proving/hypotheses'
 import { chanceOf } from '#core/proving/chance'
@@ -17,6 +15,7 @@ import { caseC, heatMinutes, loadOfMachineA } from '#core/proving/tests/engine'
 import { unitsOf } from '#core/proving/rig'
 import type { ShopSettings } from '#core/system/system'
 import type { Verdict } from '#core/system/verdict'
+import { judgeFitted } from '#core/verdict/job'
 
 /** A job to be fitted and proved, as a page shows it. */
 export interface ShownProof {
@@ -111,8 +110,9 @@ export class Prover {
     const diagnosis = this.diagnosis!
     const learnt = learntFrom(diagnosis.proof, takenOf(diagnosis, readings))
     const asTaught = withLearnt(this.fitted!, learnt)
-    const { verdict, headline } = assess(asTaught, this.shop)
-    return { learnt, verdict, headline, wiring: wiringVerdictOf(asTaught, this.shop).verdict }
+    const { judgement, wiring } = judgeFitted(asTaught, this.shop)
+    const { verdict, headline } = judgement
+    return { learnt, verdict, headline, wiring: wiring.verdict }
   }
 
   /** How the case of an alternator should warm over the half hour of its test. */

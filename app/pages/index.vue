@@ -92,7 +92,9 @@ async function readFile(event: Event) {
     <header class="mb-5 flex flex-wrap items-end gap-x-6 gap-y-3">
       <div class="mr-auto">
         <h1 class="text-3xl">Jobs</h1>
-        <p class="text-soft">Does the lithium battery suit what charges it? Open a job to see.</p>
+        <p class="text-soft">
+          Will a lithium battery work with this charging system? Open a job to find out.
+        </p>
       </div>
       <label class="act-quiet focus-within:outline-2 focus-within:outline-sea"
         >Open a job file<input type="file" accept=".json,application/json" class="sr-only" @change="readFile"
@@ -165,7 +167,15 @@ async function readFile(event: Event) {
         </div>
         <div class="min-w-0 max-md:col-span-2 max-md:col-start-2 max-md:row-start-2">
           <p class="font-semibold" :class="job.verdict ? verdictColour[job.verdict] : 'text-soft'">
-            {{ job.headline }}
+            <template v-if="job.specifiedVerdict">As found: </template>{{ job.headline }}
+          </p>
+          <p
+            v-if="job.specifiedVerdict"
+            class="flex items-center gap-1.5 font-semibold"
+            :class="verdictColour[job.specifiedVerdict]"
+          >
+            <VerdictMark :verdict="job.specifiedVerdict" class="!size-4" />As specified:
+            {{ job.specifiedHeadline }}
           </p>
           <p class="line-clamp-2 text-xs text-soft">{{ job.reason }}</p>
         </div>

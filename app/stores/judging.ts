@@ -39,8 +39,10 @@ export const useJudging = defineStore('judging', () => {
         return
       }
       const take = (news: JudgedJob): void => {
-        // What the wiring came to stays until it is judged anew.
-        if (mine === turn) into.value = { ...news, wiring: news.wiring ?? into.value?.wiring ?? null }
+        // What takes longer to check stays as it was until it is known again.
+        const known = into.value
+        const specified = document.specified ? (news.specified ?? known?.specified ?? null) : null
+        if (mine === turn) into.value = { ...news, specified, wiring: news.wiring ?? known?.wiring ?? null }
       }
       try {
         await theEngine().judge(what, plain(document), plain(settings.value), heard(take))
@@ -82,12 +84,16 @@ export const useJudging = defineStore('judging', () => {
     trial,
     tryRemedy,
     assessment: computed(() => judged.value?.assessment ?? null),
-    /** What the wiring as specified comes to; null while it is not judged. */
+    /** What the job as surveyed comes to. */
+    found: computed(() => judged.value?.found ?? null),
+    /** What the chosen answer comes to; null while none is chosen, or while it is being checked. */
+    specified: computed(() => judged.value?.specified ?? null),
+    /** What the wiring comes to; null until it is checked. */
     wiring: computed(() => judged.value?.wiring ?? null),
     drawings: computed(() => judged.value?.drawings ?? []),
     /** Whether what needs a run is still that of before. */
     looksAhead: computed(() => judged.value !== null && !judged.value.complete),
     aheadProblem: problem,
-    trialAssessment: computed(() => (trial.value ? (trialJudged.value?.assessment ?? null) : null)),
+    trialJudged: computed(() => (trial.value ? trialJudged.value : null)),
   }
 })

@@ -12,7 +12,8 @@ export const useView = defineStore('view', () => {
   const selected = ref<string | null>(null)
   /** The check that was chosen, else the one that decides. */
   const selectedCheck = computed(() => {
-    const { checks = [], decidedBy = null } = judging.assessment ?? {}
+    const { checks = [] } = judging.assessment ?? {}
+    const { decidedBy = null } = judging.found ?? {}
     return (
       checks.find((c) => c.key === selected.value) ??
       checks.find((c) => c.key === decidedBy) ??

@@ -5,8 +5,9 @@ import { readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { emptyJob, withField, withPart, withoutPart, type JobDocument } from '#core/job/document'
 import { partKinds, type PartKind } from '#core/job/fields'
-import { evenly, goodJob, straightJob, withMeasured, withValues } from '#core/testing'
-import { assess, findingsOf, shortcomingsOf } from './assess'
+import { assessed, evenly, goodJob, straightJob, withMeasured, withValues } from '#core/testing'
+import { shortcomingsOf } from '#core/compare/shortcomings'
+import { findingsOf } from './assess'
 import { needsToDecide } from './result'
 import { drawLanes } from '#core/compare/instruments'
 import { applyRemedy, canTry, remedyLabel } from '#core/remedies/catalogue'
@@ -25,7 +26,7 @@ const demo = (start: string): JobDocument =>
       'utf8',
     ),
   ) as JobDocument
-const verdictOf = (job: JobDocument, key: string) => assess(job).checks.find((c) => c.key === key)?.verdict
+const verdictOf = (job: JobDocument, key: string) => assessed(job).checks.find((c) => c.key === key)?.verdict
 
 describe('verdicts', () => {
   it('order from Suits to Does not suit', () => {
@@ -39,7 +40,7 @@ describe('verdicts', () => {
 describe('the workboat', () => {
   const job = demo('0417')
   it('has its equalise stage and its isolator caught, with the numbers', () => {
-    const { verdict, reason } = assess(job)
+    const { verdict, reason } = assessed(job)
     expect(verdict).toBe('suits-once-changed')
     expect(reason).toContain('equalises at 15.5 V and the battery allows 14.8 V')
     expect(reason).toContain('The isolator takes 0.7 V off the alternator: 13.67 V')
@@ -49,20 +50,20 @@ describe('the workboat', () => {
     const off = withField(job, 'chargers/charger-1/equaliseStage', { value: 'off', how: 'measured' })
     expect(verdictOf(job, 'charger.equalise@chargers/charger-1')).toBe('suits-once-changed')
     expect(verdictOf(off, 'charger.equalise@chargers/charger-1')).toBe('suits')
-    expect(assess(off).changes.length).toBe(assess(job).changes.length - 1)
+    expect(assessed(off).changes.length).toBe(assessed(job).changes.length - 1)
   })
 })
 
 describe('the rescue van', () => {
   const job = demo('0421')
   it('fails on relay and on alternator, for two reasons', () => {
-    const failing = assess(job).checks.filter((c) => c.verdict === 'does-not-suit')
+    const failing = assessed(job).checks.filter((c) => c.verdict === 'does-not-suit')
     expect(failing.map((c) => c.id)).toEqual(['link.vsr-never-opens', 'alternator.computer-controlled'])
     expect(new Set(failing.map((c) => c.why)).size).toBe(2)
   })
 
   it('has charging at −18 °C caught on every path', () => {
-    const cold = assess(job).checks.filter((c) => c.id === 'cold.charge-cut')
+    const cold = assessed(job).checks.filter((c) => c.id === 'cold.charge-cut')
     expect(cold.map((c) => [c.lane, c.verdict])).toEqual([
       ['chargers/charger-1', 'suits-once-changed'],
       ['links/link-1', 'suits-once-changed'],
@@ -71,14 +72,14 @@ describe('the rescue van', () => {
   })
 
   it('is never asked for one regulator voltage: a computer moves it', () => {
-    const cleared = assess(withField(job, 'alternators/alternator-1/regulatorV', { value: null }))
-    expect(cleared.measureNext).toEqual(assess(job).measureNext)
+    const cleared = assessed(withField(job, 'alternators/alternator-1/regulatorV', { value: null }))
+    expect(cleared.measureNext).toEqual(assessed(job).measureNext)
     expect(cleared.checks.some((c) => c.id === 'alternator.voltage')).toBe(false)
   })
 })
 
 describe('the workboat without its regulator voltage', () => {
-  const cleared = assess(withField(demo('0417'), 'alternators/alternator-1/regulatorV', { value: null }))
+  const cleared = assessed(withField(demo('0417'), 'alternators/alternator-1/regulatorV', { value: null }))
   it('asks for it first, and only where it decides', () => {
     const open = cleared.checks.filter((c) => c.verdict === 'measure-first').map((c) => c.id)
     expect(open.toSorted()).toEqual([
@@ -96,7 +97,7 @@ describe('the workboat without its regulator voltage', () => {
 
 describe('the library bus', () => {
   it('is judged as 24 V chassis and 12 V house', () => {
-    const { checks, verdict } = assess(demo('0424'))
+    const { checks, verdict } = assessed(demo('0424'))
     expect(verdict).toBe('measure-first')
     expect(checks.find((c) => c.id === 'dcdc.voltages')).toMatchObject({
       verdict: 'suits',
@@ -117,7 +118,7 @@ describe('the library bus', () => {
 describe('the canal tug', () => {
   const job = demo('0427')
   it('is a hybrid bank by the owner’s wish, with what it lacks named, and every charger left as it is', () => {
-    const { verdict, changes, lanes, overrides } = assess(job)
+    const { verdict, changes, lanes, overrides } = assessed(job)
     expect(verdict).toBe('suits-once-changed')
     expect(changes.map((c) => c.id)).toEqual(['mixed.conditions'])
     expect(lanes.map((l) => [l.id, l.verdict])).toEqual([
@@ -128,7 +129,7 @@ describe('the canal tug', () => {
     expect(overrides).toEqual({ mixedSchool: 'hybrid' })
   })
   it('does not suit under the shop’s own school, which parts lead and lithium', () => {
-    const { verdict, decidedBy } = assess({ ...job, rules: {} })
+    const { verdict, decidedBy } = assessed({ ...job, rules: {} })
     expect([verdict, decidedBy]).toEqual(['does-not-suit', 'mixed.school@candidate'])
   })
 })
@@ -136,14 +137,14 @@ describe('the canal tug', () => {
 describe('the theatre trailer', () => {
   const job = demo('0430')
   it('asks more of its inverter than the battery’s protection gives, by how much and for how long', () => {
-    const { verdict, reason, decidedBy } = assess(job)
+    const { verdict, reason, decidedBy } = assessed(job)
     expect([verdict, decidedBy]).toEqual(['does-not-suit', 'battery.discharge@candidate'])
     expect(reason).toContain(
       'The loads draw up to 433 A and the battery gives 100 A: 333 A too much. What is usable would last 11 min at that.',
     )
   })
   it('is held by its cable and plug, which the stack names', () => {
-    const [, tow] = drawLanes(job, {}, assess(job))
+    const [, tow] = drawLanes(job, {}, assessed(job))
     expect(tow!.stack.rows.map((r) => r.label)).toContain('plug')
   })
 })
@@ -151,7 +152,7 @@ describe('the theatre trailer', () => {
 describe('the sidecar outfit', () => {
   const job = demo('0433')
   it('has its recondition stage caught, is judged as a starter battery, and speaks of lay-up', () => {
-    const { verdict, reason, checks } = assess(job)
+    const { verdict, reason, checks } = assessed(job)
     expect(verdict).toBe('does-not-suit')
     expect(reason).toContain('Workshop charger equalises at 15.8 V')
     const ids = checks.map((c) => c.id)
@@ -175,7 +176,7 @@ describe('a 24 V house bank of two 12 V batteries in series', () => {
   })
 
   it('is judged at twice the voltages, by a 12 to 24 V unit', () => {
-    expect(assess(job)).toMatchObject({ verdict: 'suits' })
+    expect(assessed(job)).toMatchObject({ verdict: 'suits' })
     expect(
       verdictOf(
         withValues(job, { 'chargers/charger-1/absorptionV': 14.4 }),
@@ -189,7 +190,7 @@ describe('a 24 V house bank of two 12 V batteries in series', () => {
 
   it('has its unknowns and its ruler at twice the voltages', () => {
     const open = withValues(job, { 'chargers/charger-1/absorptionV': null })
-    const { ruler } = drawLanes(open, {}, assess(open))[0]!
+    const { ruler } = drawLanes(open, {}, assessed(open))[0]!
     expect([ruler.from, ruler.to, ...ruler.window.map((v) => v.toFixed(1)), ruler.absoluteV]).toEqual([
       24,
       32,
@@ -208,7 +209,7 @@ describe('a 24 V house bank of two 12 V batteries in series', () => {
 describe('unknowns', () => {
   it('say which values give which verdict, with the edge between', () => {
     const job = withValues(goodJob(), { 'chargers/charger-1/absorptionV': null })
-    const { deciding } = assess(job).checks.find(
+    const { deciding } = assessed(job).checks.find(
       (c) => c.id === 'charger.absorption' && c.on === 'chargers/charger-1',
     )!
     expect(deciding).toHaveLength(1)
@@ -219,7 +220,7 @@ describe('unknowns', () => {
 
   it('that two together decide settle less than one that decides alone', () => {
     const job = withValues(goodJob(), { 'place/coldestC': null, 'candidate/coldCut': null })
-    const { measureNext } = assess(job)
+    const { measureNext } = assessed(job)
     expect(measureNext.map((m) => m.path)).toEqual(['place/coldestC', 'candidate/coldCut'])
     expect(measureNext[1]!.settles).toEqual([])
   })
@@ -229,13 +230,13 @@ describe('unknowns', () => {
       'alternators/alternator-1/regulatorV': null,
       'chargers/charger-1/floatV': null,
     })
-    const counts = assess(job).measureNext.map((m) => m.settles.length)
+    const counts = assessed(job).measureNext.map((m) => m.settles.length)
     expect(counts).toEqual(counts.toSorted((a, b) => b - a))
     expect(counts[0]).toBeGreaterThan(1)
   })
 
   it('make an empty job Measure first, with words', () => {
-    const { verdict, reason } = assess(emptyJob('1'))
+    const { verdict, reason } = assessed(emptyJob('1'))
     expect(verdict).toBe('measure-first')
     expect(reason).toContain('No charging source')
   })
@@ -252,7 +253,8 @@ describe('readings of an alternator’s case', () => {
         'alternators/alternator-1/ratedA': amps,
         'alternators/alternator-1/temperatureReadings': readings,
       })
-    const heatOf = (job: JobDocument) => assess(job).checks.find((c) => c.id === 'alternator.heat')!.compared
+    const heatOf = (job: JobDocument) =>
+      assessed(job).checks.find((c) => c.id === 'alternator.heat')!.compared
     heatOf(rated(120))
     expect(heatOf(rated(60))).toEqual(heatOf(JSON.parse(JSON.stringify(rated(60))) as JobDocument))
     expect(heatOf(rated(60))).not.toEqual(heatOf(rated(120)))
@@ -264,7 +266,7 @@ describe('a check that applies only where two unknowns have certain values toget
     const job = withValues(demo('0417'), { 'links/link-1/kind': null })
     const findings = findingsOf(factsOf(job)).map(({ id, on, verdict }) => `${id}@${on} ${verdict}`)
     expect(findings).toContain('charger.range@links/link-1 measure-first')
-    expect(assess(job, {}, { quick: true }).checks.map(({ key, verdict }) => `${key} ${verdict}`)).toEqual(
+    expect(assessed(job, {}, { quick: true }).checks.map(({ key, verdict }) => `${key} ${verdict}`)).toEqual(
       findings,
     )
   })
@@ -275,8 +277,8 @@ describe('shortcomings', () => {
     'of job %s are those of its assessment',
     (number) => {
       const job = demo(number)
-      const whole = assess(job)
-      expect(shortcomingsOf(factsOf(job))).toEqual({
+      const whole = assessed(job)
+      expect(shortcomingsOf(factsOf(job), {})).toEqual({
         verdict: whole.verdict,
         headline: whole.headline,
         against: whole.checks
@@ -319,7 +321,7 @@ describe('any job', () => {
   it('with values taken out is still judged, and never better than Measure first allows', () => {
     fc.assert(
       fc.property(start, fieldsToClear, (job, fields) => {
-        const result = assess(cleared(job, fields), {}, { quick: true })
+        const result = assessed(cleared(job, fields), {}, { quick: true })
         expect(verdicts).toContain(result.verdict)
         for (const c of result.checks) {
           expect(c.deciding.length > 0).toBe(c.verdict === 'measure-first')
@@ -336,12 +338,12 @@ describe('any job', () => {
       fc.property(start, evenly(0, 1), (job, at) => {
         const path = 'alternators/alternator-1/regulatorV'
         const scale = job.alternators['alternator-1']?.nominalV?.value === '24' ? 2 : 1
-        const open = assess(withField(job, path, { value: null }), {}, { quick: true })
+        const open = assessed(withField(job, path, { value: null }), {}, { quick: true })
         const seen = [
           job.alternators['alternator-1']?.lowestV?.value ?? 13.6,
           job.alternators['alternator-1']?.highestV?.value ?? 14.6,
         ]
-        const known = assess(
+        const known = assessed(
           withField(job, path, { value: (seen[0]! + (seen[1]! - seen[0]!) * at) * scale, how: 'measured' }),
           {},
           { quick: true },
@@ -359,7 +361,7 @@ describe('any job', () => {
   it('gives the same assessment twice, and leaves the job as it was', () => {
     const job = demo('0421')
     const before = JSON.stringify(job)
-    expect(assess(job)).toEqual(assess(job))
+    expect(assessed(job)).toEqual(assessed(job))
     expect(JSON.stringify(job)).toBe(before)
   })
 })
@@ -380,10 +382,10 @@ describe('remedies', () => {
 
   it('that change the job settle the check they stand first on', () => {
     for (const job of troubled) {
-      for (const c of assess(job).checks.filter(
+      for (const c of assessed(job).checks.filter(
         (r) => r.verdict === 'suits-once-changed' && canTry(r.remedies[0]!),
       )) {
-        const after = assess(applyRemedy(job, c.remedies[0]!)).checks.find((r) => r.key === c.key)
+        const after = assessed(applyRemedy(job, c.remedies[0]!)).checks.find((r) => r.key === c.key)
         expect({ key: c.key, verdict: after?.verdict ?? 'suits' }).toEqual({ key: c.key, verdict: 'suits' })
       }
     }
@@ -392,20 +394,20 @@ describe('remedies', () => {
   it('leave the survey as it is', () => {
     const job = demo('0417')
     const copy = JSON.stringify(job)
-    for (const c of assess(job).checks)
+    for (const c of assessed(job).checks)
       for (const remedy of c.remedies.filter(canTry)) expect(applyRemedy(job, remedy)).not.toBe(job)
     expect(JSON.stringify(job)).toBe(copy)
   })
 
   it('have names without gaps', () => {
     for (const job of troubled)
-      for (const c of assess(job).checks)
+      for (const c of assessed(job).checks)
         for (const remedy of c.remedies) expect(remedyLabel(remedy, q)).not.toMatch(/undefined|NaN|–/)
   })
 
   it('a DC-DC is sized so that neither battery nor alternator is overdrawn', () => {
-    const remedy = assess(demo('0421')).checks.find((c) => c.id === 'link.vsr-never-opens')!.remedies[0]!
-    const after = assess(applyRemedy(demo('0421'), remedy))
+    const remedy = assessed(demo('0421')).checks.find((c) => c.id === 'link.vsr-never-opens')!.remedies[0]!
+    const after = assessed(applyRemedy(demo('0421'), remedy))
     // Whatever the rise of its case, which nobody has measured yet.
     expect(after.checks.find((c) => c.id === 'dcdc.output')!.verdict).toBe('suits')
     expect(after.checks.find((c) => c.id === 'dcdc.signal')!.verdict).toBe('suits')
@@ -416,7 +418,7 @@ describe('remedies', () => {
 describe('the instruments', () => {
   it('share one scale, and mark what falls outside with its verdict', () => {
     const job = demo('0417')
-    const drawings = drawLanes(job, {}, assess(job))
+    const drawings = drawLanes(job, {}, assessed(job))
     expect(new Set(drawings.map((d) => `${d.ruler.from} ${d.ruler.to}`)).size).toBe(1)
     const [shore, alternator] = drawings
     expect(shore!.ruler.marks.map((m) => [m.label, m.low, m.verdict])).toEqual([
@@ -429,10 +431,10 @@ describe('the instruments', () => {
 
   it('name the smallest current, and leave out what is not known', () => {
     const job = withValues(demo('0417'), { 'alternators/alternator-1/vehicleDrawA': null })
-    const stack = drawLanes(job, {}, assess(job))[1]!.stack
+    const stack = drawLanes(job, {}, assessed(job))[1]!.stack
     expect(stack.rows.find((r) => r.label === 'alternator all day')!.amps).toBeNull()
     expect(stack.rows[stack.governs!]!.label).toBe('battery recommends')
-    const known = drawLanes(demo('0417'), {}, assess(demo('0417')))[1]!.stack
+    const known = drawLanes(demo('0417'), {}, assessed(demo('0417')))[1]!.stack
     const governs = known.rows[known.governs!]!
     expect(governs.label).toBe('alternator all day')
     expect(governs.amps).toBeCloseTo(59.8, 1)
@@ -445,7 +447,7 @@ describe('the instruments', () => {
       'place/coldestC': 0,
       'place/hottestC': 26,
     })
-    const assessment = assess(job)
+    const assessment = assessed(job)
     const marks = drawLanes(job, {}, assessment)[0]!.ruler.marks
     const compared = assessment.checks.find(
       (c) => c.id === 'charger.temperature-compensation' && c.on === 'chargers/charger-1',
@@ -460,7 +462,7 @@ describe('the instruments', () => {
 
   it('draw an unknown voltage as its range', () => {
     const job = withValues(demo('0417'), { 'alternators/alternator-1/regulatorV': null })
-    const mark = drawLanes(job, {}, assess(job))[1]!.ruler.marks.find((m) => m.label === 'at the battery')!
+    const mark = drawLanes(job, {}, assessed(job))[1]!.ruler.marks.find((m) => m.label === 'at the battery')!
     expect(mark).toMatchObject({ unknown: true, verdict: 'measure-first' })
     expect([mark.low, mark.high].map((v) => v.toFixed(1))).toEqual(['12.9', '13.9'])
   })

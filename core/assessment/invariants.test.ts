@@ -10,8 +10,9 @@ import { plantOf } from '#core/simulation/plant-of-job'
 import { runNow } from '#core/simulation/runs'
 import { factsOf } from '#core/system/system'
 import { isWorse, verdicts } from '#core/system/verdict'
-import { anyJobFrom, evenly, goodJob, pick, share } from '#core/testing'
-import { assess, findingsOf, type Assessment, type CheckResult } from './assess'
+import { assessed, anyJobFrom, evenly, goodJob, pick, share } from '#core/testing'
+import type { Judgement } from '#core/verdict/judgement'
+import { findingsOf, type CheckResult } from './assess'
 import { isAccepted } from './finding'
 
 // What holds of every assessment, over jobs made at random out of the demo jobs. The smallest job that fails is
@@ -47,14 +48,14 @@ const seed = 20261126
 const anyJob = anyJobFrom(starts)
 
 /** What is looked at of an assessment. */
-interface Judged extends Pick<Assessment, 'headline' | 'changes'> {
+interface Judged extends Pick<Judgement, 'headline' | 'changes'> {
   readonly checks: readonly Pick<
     CheckResult,
     'key' | 'id' | 'on' | 'verdict' | 'summary' | 'compared' | 'deciding' | 'remedies'
   >[]
 }
 function quick(job: JobDocument): Judged {
-  const { headline, changes, checks } = assess(job, {}, { quick: true })
+  const { headline, changes, checks } = assessed(job, {}, { quick: true })
   return {
     headline,
     changes,
@@ -276,7 +277,7 @@ describe('the run agrees', { timeout: 300_000 }, () => {
   it('with the hottest an alternator gets, and with the hours to full, in every demo job and in random ones', () => {
     fc.assert(
       fc.property(anyJob, (job) => {
-        const { checks } = assess(job)
+        const { checks } = assessed(job)
         for (const check of checks.filter(
           ({ id, deciding }) => id === 'alternator.heat' && deciding.length === 0,
         )) {
@@ -303,6 +304,6 @@ describe('the run agrees', { timeout: 300_000 }, () => {
 
   it('and verdicts are four words', () => {
     for (const job of starts)
-      for (const { verdict } of assess(job).checks) expect(verdicts).toContain(verdict)
+      for (const { verdict } of assessed(job).checks) expect(verdicts).toContain(verdict)
   })
 })

@@ -3,9 +3,8 @@ import { readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import type { JobDocument } from '#core/job/document'
 import { mostConductors } from '#core/network/size'
-import { anyJobFrom, goodJob, longWayJob, withValues } from '#core/testing'
+import { assessed, anyJobFrom, goodJob, longWayJob, withValues } from '#core/testing'
 import { withSpecified } from '#core/job/as-specified'
-import { assess } from './assess'
 import { isWired, wiredJob, wiringVerdictOf } from './wired'
 
 const folder = new URL('../../demo/jobs/', import.meta.url)
@@ -18,7 +17,7 @@ const starts = [
 
 describe('the verdict of the wiring', () => {
   it('stands beside that of the job: a cable that loses too much does not hide behind a job that suits', () => {
-    expect(assess(longWayJob()).verdict).toBe('suits')
+    expect(assessed(longWayJob()).verdict).toBe('suits')
     const { verdict, checks } = wiringVerdictOf(longWayJob())
     expect(verdict).toBe('suits-once-changed')
     expect(checks.find(({ key }) => key === 'wiring.drop@runs/charger-1-feed')!.verdict).toBe(

@@ -7,7 +7,7 @@ import { wired, wiringIn } from '#core/network/wiring'
 import type { Facts } from '#core/system/facts'
 import { factsOf, usualSystem, type ShopSettings } from '#core/system/system'
 import { worst, type Verdict } from '#core/system/verdict'
-import { resultsAmong, type CheckResult } from './assess'
+import { wiringFindings, wiringResults, type CheckResult, type Finding } from './assess'
 
 /** Figures of a fuse, switch or bar as they stand beside the drawing. */
 export interface FittingFigures {
@@ -44,7 +44,7 @@ export function worstByPath({ checks }: Pick<WiredJob, 'checks'>): Map<PartPath,
 /** The wiring of a job as it is specified, with what its checks come to. */
 function judged(job: JobDocument, shop: ShopSettings): WiringVerdict & { readonly facts: Facts } {
   const facts = factsOf(wired(job, shop), shop)
-  const checks = resultsAmong(facts, ({ check }) => check.id.startsWith('wiring.'))
+  const checks = wiringResults(facts)
   return { facts, checks, verdict: worst(checks.map(({ verdict }) => verdict)) }
 }
 
@@ -53,6 +53,10 @@ export function wiringVerdictOf(job: JobDocument, shop: ShopSettings = {}): Wiri
   const { verdict, checks } = judged(job, shop)
   return { verdict, checks }
 }
+
+/** The verdicts of the wiring's checks without words: faster than {@link wiringVerdictOf}. */
+export const wiringFindingsOf = (job: JobDocument, shop: ShopSettings = {}): Finding[] =>
+  wiringFindings(factsOf(wired(job, shop), shop))
 
 /** Whether anything of a job's wiring was decided: an answer is chosen, or a run or a fitting is set by hand. */
 export const isWired = ({ specified, runs, fittings, branches }: JobDocument): boolean =>

@@ -7,8 +7,7 @@ import { typicals, type TypicalId } from '#core/job/typicals'
 import { plantOf } from '#core/simulation/plant-of-job'
 import { inputsOfJob } from '#core/simulation/inputs'
 import { runNow } from '#core/simulation/runs'
-import { goodJob, withMeasured, withValues, resultOf } from '#core/testing'
-import { assess } from '#core/assessment/assess'
+import { assessed, goodJob, withMeasured, withValues, resultOf } from '#core/testing'
 import { compareCandidates } from './candidates'
 
 const trailer = JSON.parse(
@@ -31,7 +30,7 @@ describe('candidates side by side', () => {
 
   it('agree with the assessment of the job with that battery in question', () => {
     for (const column of compareCandidates(trailer)) {
-      const alone = assess(withCandidate(trailer, column.path))
+      const alone = assessed(withCandidate(trailer, column.path))
       expect([column.verdict, column.headline]).toEqual([alone.verdict, alone.headline])
     }
   })
@@ -126,7 +125,7 @@ describe('typical vehicles and vessels', () => {
       const job = typicals[id].job('0500')
       expect(checkJob(JSON.parse(JSON.stringify(job)))).toMatchObject({ ok: true })
       expect(JSON.stringify(job)).not.toMatch(/"how":"(measured|maker|label|customer)"/)
-      expect(assess(job).lanes.length).toBeGreaterThan(0)
+      expect(assessed(job).lanes.length).toBeGreaterThan(0)
     },
   )
 })

@@ -5,7 +5,7 @@ import type { Facts } from '#core/system/facts'
 import type { Lane } from '#core/system/lanes'
 import { factsOf, usualSystem, whereKnown, type ShopSettings, type System } from '#core/system/system'
 import type { Footprint, Placed } from '#core/physics/packing'
-import { shortcomingsOf, type Shortcoming } from '#core/assessment/assess'
+import { shortcomingsOf, type Shortcoming } from './shortcomings'
 import {
   autonomyDays,
   freshUsableAh,
@@ -60,7 +60,7 @@ const order: readonly Verdict[] = ['does-not-suit', 'measure-first', 'suits-once
 
 function columnOf(job: JobDocument, path: PartPath, shop: ShopSettings): CandidateColumn {
   const facts = factsOf(job, shop)
-  const { verdict, headline, against } = shortcomingsOf(facts)
+  const { verdict, headline, against } = shortcomingsOf(facts, shop)
   const known = <T>(work: (system: System) => T): T | null => whereKnown(facts, work)
   const placed = known(placing)
   const sized =

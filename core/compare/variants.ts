@@ -1,7 +1,6 @@
 import { completeJob } from '#core/job/complete'
 import { addDcdc } from '#core/remedies/arrangements'
-import type { Assessment } from '#core/assessment/assess'
-import { applyRemedy, canTry } from '#core/remedies/catalogue'
+import { applyRemedy, canTry, type RemedyRef } from '#core/remedies/catalogue'
 import { factsOf, usualSystem, type ShopSettings } from '#core/system/system'
 import { partsOf, withField, type JobDocument } from '#core/job/document'
 import { asFitted } from '#core/job/as-fitted'
@@ -21,7 +20,7 @@ export interface Variant {
  * What can be run of a job side by side: as entered, the old lead, every change made, and ways of holding the
  * alternator.
  */
-export function variantsOf(job: JobDocument, shop: ShopSettings, assessment: Assessment): Variant[] {
+export function variantsOf(job: JobDocument, shop: ShopSettings, changes: readonly RemedyRef[]): Variant[] {
   const variants: Variant[] = [
     { id: 'new', title: 'New battery, as entered', plant: plantOf(job, shop, 'new') },
     { id: 'old', title: 'Old lead bank', plant: plantOf(job, shop, 'old') },
@@ -34,7 +33,7 @@ export function variantsOf(job: JobDocument, shop: ShopSettings, assessment: Ass
     })
   if (provingOf(job).fitted.length > 0)
     variants.push({ id: 'fitted', title: 'As fitted', plant: plantOf(asFitted(job), shop, 'new') })
-  const tried = assessment.changes.filter(canTry)
+  const tried = changes.filter(canTry)
   if (tried.length > 0) {
     const changed = tried.reduce((next, remedy) => applyRemedy(next, remedy), completeJob(job))
     variants.push({

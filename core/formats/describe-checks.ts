@@ -1,6 +1,7 @@
+import { factsOf } from '#core/system/system'
 import { metric } from '#core/units/display'
 import { writerIn, said } from '#core/units/format'
-import { assess, type CheckResult } from '#core/assessment/assess'
+import { assess, wiringResults, type CheckResult } from '#core/assessment/assess'
 import type { Subjects } from '#core/assessment/check'
 import { allChecks } from '#core/assessment/checks/index'
 import { remedyEffort, remedyLabel } from '#core/remedies/catalogue'
@@ -64,7 +65,8 @@ function look(examples: readonly Example[]): Map<string, Seen> {
     { example: Seen['example']; verdicts: Set<Verdict>; limits: Set<string>; remedies: Map<string, string> }
   >()
   for (const { title, job, rules } of examples) {
-    for (const result of assess(job, { rules }).checks) {
+    const checks = [...assess(job, { rules }).checks, ...wiringResults(factsOf(job, { rules }))]
+    for (const result of checks) {
       const known = seen.get(result.id)
       const entry = known ?? {
         example: { title, result },

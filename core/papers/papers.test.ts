@@ -1,12 +1,10 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import { assess } from '#core/assessment/assess'
-import { drawLanes } from '#core/compare/instruments'
 import type { JobDocument } from '#core/job/document'
-import { goodJob, withValues } from '#core/testing'
+import { assessed, goodJob, withValues } from '#core/testing'
 import { metric } from '#core/units/display'
 import { heading, type Block, type Paper, type Section } from './blocks'
-import { summaryPaper } from './summary'
+import { summaryOf as summaryOfJob } from './summary'
 
 const folder = new URL('../../demo/jobs/', import.meta.url)
 const demoJobs = readdirSync(folder).map(
@@ -15,16 +13,7 @@ const demoJobs = readdirSync(folder).map(
 const shop = { name: 'Larkspur Slip Electrics', units: metric, rules: {} }
 const madeAt = '2026-11-21T09:00:00.000Z'
 
-const summaryOf = (document: JobDocument): Paper => {
-  const assessment = assess(document, shop)
-  return summaryPaper({
-    job: document,
-    assessment,
-    lanes: drawLanes(document, shop, assessment),
-    shop,
-    madeAt,
-  })
-}
+const summaryOf = (document: JobDocument): Paper => summaryOfJob(document, { ...shop, madeAt })
 const section = (paper: Paper, heading: string): Section | undefined =>
   paper.sections.find((one) => one.heading === heading)
 const findingsIn = ({ blocks }: Section): Extract<Block, { kind: 'findings' }>['findings'] =>
@@ -33,7 +22,7 @@ const findingsIn = ({ blocks }: Section): Extract<Block, { kind: 'findings' }>['
 describe('a summary', () => {
   it.each(demoJobs)('of %s says the answer first, every check once, and how to be careful last', (_, job) => {
     const paper = summaryOf(job)
-    const { checks, verdict, lanes } = assess(job, shop)
+    const { checks, verdict, lanes } = assessed(job, shop)
     expect(paper.sections[0]!.blocks[0]).toMatchObject({ kind: 'answer', verdict })
     const paths = paper.sections.filter((one) => one.verdict)
     expect(paths).toHaveLength(lanes.length + 1)
@@ -61,8 +50,6 @@ describe('a summary', () => {
   })
   it('is Letter for a shop that writes imperial units', () => {
     const imperial = { ...shop, units: { system: 'imperial', currency: '$' } as const }
-    const document = goodJob()
-    const assessment = assess(document, imperial)
-    expect(summaryPaper({ job: document, assessment, lanes: [], shop: imperial, madeAt }).size).toBe('Letter')
+    expect(summaryOfJob(goodJob(), { ...imperial, madeAt }).size).toBe('Letter')
   })
 })

@@ -1,5 +1,3 @@
-import { assess } from '#core/assessment/assess'
-import { wiringVerdictOf } from '#core/assessment/wired'
 import { asFitted } from '#core/job/as-fitted'
 import { provingOf } from '#core/job/proving-edits'
 import { standingReadings } from '#core/job/proving'
@@ -15,6 +13,7 @@ import { fittedWords } from '#core/proving/fitted'
 import type { Shape } from '#core/network/shape'
 import { worst, verdictWords, type Verdict } from '#core/system/verdict'
 import { writerIn } from '#core/units/format'
+import { judgeFitted } from '#core/verdict/job'
 import {
   dayOf,
   judged,
@@ -92,15 +91,15 @@ export function recordOf(inputs: RecordInputs): FittingRecord {
     taken.map(({ test, reading }) => ({ test, value: reading.value })),
   )
   const asTaught = withLearnt(fitted, learnt)
-  const assessed = assess(asTaught, settings)
+  const { judgement, wiring } = judgeFitted(asTaught, settings)
   return {
     format: 'jovial-anchor/record',
     version: 1,
     inputs,
     result: {
-      verdict: assessed.verdict,
-      headline: assessed.headline,
-      wiring: wiringVerdictOf(asTaught, settings).verdict,
+      verdict: judgement.verdict,
+      headline: judgement.headline,
+      wiring: wiring.verdict,
       steps: orderOf(job, settings).map(({ id, phase, words }) => {
         const tick = proving.steps[id]
         return {

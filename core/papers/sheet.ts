@@ -1,4 +1,3 @@
-import { assess } from '#core/assessment/assess'
 import type { Setting } from '#core/assessment/check'
 import { checkTopic } from '#core/assessment/checks/index'
 import type { Verdict } from '#core/system/verdict'
@@ -17,6 +16,7 @@ import { settingsCards } from '#core/solve/settings'
 import type { DisplayUnits } from '#core/units/display'
 import { factsOf, usualSystem } from '#core/system/system'
 import { inSentence } from '#core/units/format'
+import { judgeJob } from '#core/verdict/job'
 
 /** Everything a specification sheet is made from, as it stood when it was issued. */
 export interface SheetInputs {
@@ -112,7 +112,9 @@ export function sheetOf(inputs: SheetInputs): Sheet {
   // Every rule is given by value, so that what a job or a shop changes later, or a new default, is no matter.
   const frozen: RuleOverrides = rules
   const settings = { rules: frozen, units: shop.units }
-  const [before, after] = [assess(found, settings), assess(done, settings)]
+  const whole = judgeJob(job, settings)
+  const [before, after] = [whole.found, whole.specified!]
+  const checks = [...whole.specifiedAssessment!.checks, ...(whole.wiring?.checks ?? [])]
   const system = usualSystem(factsOf(done, settings))
   const { bank, q } = system
   const lines = pricedLines([...specified.battery, ...specified.steps.flatMap((step) => step.parts)])
@@ -140,7 +142,7 @@ export function sheetOf(inputs: SheetInputs): Sheet {
       { label: 'No charging below', value: q(bank.coldLimitC, '°C') },
       { label: 'Largest charge current', value: q(bank.largestA, 'A') },
       { label: 'Largest continuous discharge', value: q(bank.continuousA, 'A') },
-      ...after.checks
+      ...checks
         .filter((check) =>
           ['battery.short-circuit', 'alternator.load-dump', 'source.unloaded', 'battery.warning'].includes(
             check.id,
@@ -149,9 +151,9 @@ export function sheetOf(inputs: SheetInputs): Sheet {
         .map((check) => ({ label: check.title, value: check.summary })),
     ],
     accepted: specified.accepted,
-    cautions: [...new Set(after.checks.flatMap((check) => check.cautions))],
+    cautions: [...new Set(checks.flatMap((check) => check.cautions))],
     open: after.measureNext.map((m) => `${m.part}: ${inSentence(m.label)}. ${m.how}`),
-    findings: after.checks.map((check) => ({
+    findings: checks.map((check) => ({
       title: `${check.subject}: ${inSentence(check.title)}`,
       summary: check.summary,
       verdict: check.verdict,

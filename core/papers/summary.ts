@@ -1,12 +1,18 @@
 import type { CheckResult } from '#core/assessment/result'
 import type { Assessment } from '#core/assessment/assess'
-import { crafts, partName, type JobDocument } from '#core/job/document'
+import type { WiringVerdict } from '#core/assessment/wired'
+import { asSpecified } from '#core/job/as-specified'
+import { drawLanes } from '#core/compare/instruments'
+import { crafts, type JobDocument } from '#core/job/document'
 import type { ListedStep } from '#core/job/specified'
 import { remedyEffort, remedyLabel } from '#core/remedies/catalogue'
 import { ruleCatalogue, type RuleId } from '#core/rules/rules'
+import type { ShopSettings } from '#core/system/system'
 import type { Verdict } from '#core/system/verdict'
 import type { DisplayUnits } from '#core/units/display'
 import { inSentence, writerIn, type Write } from '#core/units/format'
+import { intended, judgeJob, type WholeJudgement } from '#core/verdict/job'
+import { changesToMake } from '#core/verdict/to-change'
 import {
   dayOf,
   heading,
@@ -24,7 +30,7 @@ import {
 /** What a summary is made from. */
 export interface SummaryInputs {
   readonly job: JobDocument
-  readonly assessment: Assessment
+  readonly judged: WholeJudgement
   /** What each lane is about, in a few words. */
   readonly lanes: readonly { readonly id: string; readonly about: string }[]
   readonly shop: { readonly name: string; readonly units: DisplayUnits }
@@ -38,11 +44,29 @@ const cautions = [
   'Where a reading is assumed or still open, the answer may change once it is taken.',
 ]
 
+/** The summary of a job as it stands. */
+export function summaryOf(
+  job: JobDocument,
+  {
+    rules,
+    units,
+    name,
+    madeAt,
+  }: Pick<SummaryInputs, 'madeAt'> & SummaryInputs['shop'] & Required<Pick<ShopSettings, 'rules'>>,
+): Paper {
+  const shop = { rules, units }
+  const judged = judgeJob(job, shop)
+  const shown = job.specified ? asSpecified(job) : job
+  const lanes = drawLanes(shown, shop, judged.specifiedAssessment ?? judged.assessment)
+  return summaryPaper({ job, judged, lanes, shop: { name, units }, madeAt })
+}
+
 /**
  * The paper the customer gets: the answer, the reasons, what to change, what is still open, and the cautions.
  */
 export function summaryPaper(inputs: SummaryInputs): Paper {
-  const { job, assessment, shop, madeAt } = inputs
+  const { job, judged, shop, madeAt } = inputs
+  const assessment = judged.specifiedAssessment ?? judged.assessment
   const { number, name, customer, craft, registration, location, wishes } = job.job
   const q = writerIn(shop.units)
   return {
@@ -54,11 +78,11 @@ export function summaryPaper(inputs: SummaryInputs): Paper {
     ].filter(Boolean),
     sections: [
       answer(inputs, q),
-      ...inTheWay(assessment, q),
-      ...toChange(job, assessment, q),
+      ...inTheWay(checksOf(judged), q),
+      ...toChange(inputs, q),
       ...listOf(
         'Still to be measured',
-        assessment.measureNext.map(({ part, label, how }) => [
+        intended(judged).measureNext.map(({ part, label, how }) => [
           strong(`${part}: ${inSentence(label)}.`),
           plain(` ${how}`),
         ]),
@@ -83,26 +107,42 @@ function listOf(heading: string, items: readonly Line[], numbered = false): Sect
   return items.length === 0 ? [] : [{ heading, blocks: [{ kind: 'list', numbered, items }] }]
 }
 
-function answer({ job, assessment }: SummaryInputs, q: Write): Section {
-  const { name, ahEach, parallel } = job.candidate
+function answer({ job, judged: { found, specified } }: SummaryInputs, q: Write): Section {
+  const { name, ahEach, parallel } = (specified ? asSpecified(job) : job).candidate
   const ah = ahEach?.value ? `, ${q(ahEach.value * (parallel?.value ?? 1), 'Ah')}` : ''
   return {
     heading: 'The answer',
     blocks: [
-      { kind: 'answer', verdict: assessment.verdict, text: assessment.headline },
-      { kind: 'text', line: [plain(assessment.reason)] },
+      {
+        kind: 'answer',
+        verdict: found.verdict,
+        text: specified ? `As found: ${found.headline}` : found.headline,
+      },
+      { kind: 'text', line: [plain(found.reason)] },
+      ...(specified
+        ? ([
+            { kind: 'answer', verdict: specified.verdict, text: `As specified: ${specified.headline}` },
+            { kind: 'text', line: [plain(specified.reason)] },
+          ] as const)
+        : []),
       { kind: 'text', line: [soft(`Battery in question: ${name || 'not chosen yet'}${ah}`)] },
     ],
   }
 }
 
-const barred = ({ checks }: Assessment): readonly CheckResult[] =>
+/** The checks that count for the job as it is to be: those of its wiring too, once that is decided. */
+const checksOf = ({ assessment, specifiedAssessment, wiring }: WholeJudgement): readonly CheckResult[] => [
+  ...(specifiedAssessment ?? assessment).checks,
+  ...(wiring?.checks ?? []),
+]
+
+const barred = (checks: readonly CheckResult[]): readonly CheckResult[] =>
   checks.filter(({ verdict }) => verdict === 'does-not-suit')
 
-const inTheWay = (assessment: Assessment, q: Write): Section[] =>
+const inTheWay = (checks: readonly CheckResult[], q: Write): Section[] =>
   listOf(
     'What stands in the way',
-    barred(assessment).map(({ subject, topic, remedies: [first] }) => [
+    barred(checks).map(({ subject, topic, remedies: [first] }) => [
       strong(`${subject}: ${topic}.`),
       ...(first
         ? [
@@ -121,8 +161,12 @@ const stepLine = ({ label, on, parts }: ListedStep): Line => [
 ]
 
 /** What was specified, or else what the verdicts ask for. */
-function toChange(job: JobDocument, assessment: Assessment, q: Write): Section[] {
+function toChange({ job, judged }: SummaryInputs, q: Write): Section[] {
   const { specified } = job
+  const checks = checksOf(judged)
+  const still = changesToMake(intended(judged), checks, specified ? asSpecified(job) : job, q).map(
+    ({ part, label, effort }): Line => [strong(`${part ? `${part}: ` : ''}${label}.`), soft(` ${effort}`)],
+  )
   if (specified) {
     const blocks: Block[] = [
       { kind: 'text', line: [plain(`${specified.name}.`)] },
@@ -130,24 +174,18 @@ function toChange(job: JobDocument, assessment: Assessment, q: Write): Section[]
     ]
     if (specified.accepted.length > 0)
       blocks.push({ kind: 'text', line: [plain(`Accepted as it is: ${specified.accepted.join(' ')}`)] })
-    return [{ heading: 'What is specified', blocks }]
+    return [{ heading: 'What is specified', blocks }, ...listOf('What else has to change', still, true)]
   }
-  const hindered = barred(assessment).length > 0
-  const changes = listOf(
-    hindered ? 'What else would have to change' : 'What to change',
-    assessment.changes.map((change) => [
-      strong(`${change.on.includes('/') ? `${partName(job, change.on)}: ` : ''}${remedyLabel(change, q)}.`),
-      soft(` ${remedyEffort(change, q)}`),
-    ]),
-    true,
-  )
+  const hindered = barred(checks).length > 0
+  const changes = listOf(hindered ? 'What else would have to change' : 'What to change', still, true)
   const alone: Block = { kind: 'text', line: [soft('These alone do not make it suit.')] }
   return changes.map(({ heading, blocks }) => ({ heading, blocks: hindered ? [alone, ...blocks] : blocks }))
 }
 
 /** Each way of charging and the battery itself: what is suspect in full, what suits by its name. */
-const paths = ({ job, assessment, lanes }: SummaryInputs): Section[] =>
-  [
+function paths({ job, judged, lanes }: SummaryInputs): Section[] {
+  const assessment = judged.specifiedAssessment ?? judged.assessment
+  const lanesAndBattery: Section[] = [
     ...assessment.lanes.map(({ id, name, verdict }) => ({
       lane: id as string | null,
       name,
@@ -171,9 +209,18 @@ const paths = ({ job, assessment, lanes }: SummaryInputs): Section[] =>
       },
     ],
   }))
+  return judged.wiring ? [...lanesAndBattery, wiringSection(judged.wiring)] : lanesAndBattery
+}
+
+/** The wiring, once it was decided. */
+const wiringSection = ({ verdict, checks }: WiringVerdict): Section => ({
+  heading: 'Wiring',
+  verdict,
+  blocks: [{ kind: 'findings', findings: findingsOf(checks) }],
+})
 
 function findingsOf(checks: readonly CheckResult[]): Extract<Block, { kind: 'findings' }>['findings'] {
-  const fine = checks.filter(({ verdict }) => verdict === 'suits').map(({ topic }) => topic)
+  const fine = [...new Set(checks.filter(({ verdict }) => verdict === 'suits').map(({ topic }) => topic))]
   const suspect = checks.filter(({ verdict }) => verdict !== 'suits')
   return [
     ...suspect.map(({ verdict, title, summary, why, cautions: told }) => ({

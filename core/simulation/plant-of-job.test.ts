@@ -1,10 +1,9 @@
 import { runIds } from './run-kinds'
 import { readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import { assess } from '#core/assessment/assess'
 import { emptyJob, withNewPart, type JobDocument } from '#core/job/document'
 import { leadLeakA } from '#core/physics/lead'
-import { withValues, under } from '#core/testing'
+import { assessed, withValues, under } from '#core/testing'
 import { plantOf } from './plant-of-job'
 import { inputsOfJob } from './inputs'
 import type { LinkPlant } from './plant'
@@ -140,7 +139,7 @@ describe('the inputs of a run', () => {
 })
 
 describe('systems to run side by side', () => {
-  const of = (number: string) => variantsOf(job(number), {}, assess(job(number)))
+  const of = (number: string) => variantsOf(job(number), {}, assessed(job(number)).changes)
 
   it.each(Object.keys(jobs))(
     'of job %s differ from each other, and each has a title of its own',
@@ -169,6 +168,8 @@ describe('systems to run side by side', () => {
       kind: 'duty',
       offS: 60,
     })
-    expect(variantsOf(emptyJob('1'), {}, assess(emptyJob('1'))).map((v) => v.id)).not.toContain('dcdc')
+    expect(variantsOf(emptyJob('1'), {}, assessed(emptyJob('1')).changes).map((v) => v.id)).not.toContain(
+      'dcdc',
+    )
   })
 })

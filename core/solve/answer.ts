@@ -1,5 +1,5 @@
 import { allChecks, checkTopic } from '#core/assessment/checks/index'
-import { assess, type Assessment, type CheckResult, type Measurement } from '#core/assessment/assess'
+import { assess, type Assessment, type CheckResult } from '#core/assessment/assess'
 import type { Change } from '#core/job/change'
 import { changesBetween } from '#core/job/changes'
 import { withField, type JobDocument } from '#core/job/document'
@@ -8,6 +8,7 @@ import { caseLimitC } from '#core/physics/alternator'
 import { canTry, remedyLabel, adjustableField } from '#core/remedies/catalogue'
 import { factsOf, usualSystem, type System } from '#core/system/system'
 import { isWorse, type Verdict } from '#core/system/verdict'
+import { measureNext, type Measurement } from '#core/verdict/measure-next'
 import { Draft, withoutDoubles, type Step } from './draft'
 import { bankParts, Evaluator, settledBy, type Evaluation, type Figures } from './evaluate'
 import { beats, bestOf, nearestOf, search, type Outcome } from './front'
@@ -63,7 +64,7 @@ interface Done {
 function answerOf(
   evaluator: Evaluator,
   { id, name, job, steps, battery }: Done,
-  { checks, measureNext }: Assessment,
+  { checks }: Assessment,
 ): Answer {
   const { plan } = evaluator
   const remains = checks.filter(isLeft)
@@ -87,7 +88,7 @@ function answerOf(
     inTheWay: remains,
     accepted: accepted.map((check) => `${remedyLabel(check.remedies[0]!, system.q)}. ${check.summary}`),
     cautions: [...new Set(checks.flatMap((check) => check.cautions))],
-    measure: measureNext,
+    measure: measureNext(job, checks),
     foreseen: checks.filter((check) => foretelling.has(check.id)).map((check) => check.summary),
     cards: settingsCards(system),
     topics: Object.fromEntries(
@@ -123,7 +124,7 @@ function verdictOf(checks: readonly CheckResult[], remains: readonly CheckResult
 function headlineOf(verdict: Verdict, withAWord: boolean): string {
   switch (verdict) {
     case 'suits':
-      return withAWord ? 'Suits, with a word to the customer' : 'Suits'
+      return withAWord ? 'Suits, with a note to the customer' : 'Suits'
     case 'measure-first':
       return 'Suits if what is open turns out right'
     case 'suits-once-changed':

@@ -2,10 +2,11 @@ import { assess, type CheckResult } from '#core/assessment/assess'
 import type { JobDocument } from '#core/job/document'
 import { remedyLabel } from '#core/remedies/catalogue'
 import { resolveRules, ruleCatalogue, ruleIds, type RuleId } from '#core/rules/rules'
-import type { ShopSettings } from '#core/system/system'
+import { factsOf, type ShopSettings } from '#core/system/system'
 import type { Verdict } from '#core/system/verdict'
 import { metric } from '#core/units/display'
 import { inSentence, writerIn, type Write } from '#core/units/format'
+import { overallOf } from '#core/verdict/judgement'
 
 interface OtherSchool {
   readonly option: string
@@ -60,7 +61,8 @@ function under(
   now: ReadonlyMap<string, CheckResult>,
   q: Write,
 ): Pick<OtherSchool, 'verdict' | 'headline' | 'differs'> {
-  const { verdict, headline, checks } = assess(job, shop, { quick: true })
+  const { checks } = assess(job, shop, { quick: true })
+  const { verdict, headline } = overallOf(factsOf(job, shop), checks, false, shop)
   const differs = checks.flatMap((check) => {
     const was = now.get(check.key)
     if (was === undefined) return check.verdict === 'suits' ? [] : [check.summary]

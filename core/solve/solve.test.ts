@@ -7,7 +7,7 @@ import { Evaluator, type Figures } from './evaluate'
 import fc from 'fast-check'
 import { readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import { assess, findingsOf } from '#core/assessment/assess'
+import { findingsOf } from '#core/assessment/assess'
 import { readShelfCsv } from '#core/formats/shelf-csv'
 import { applyChanges } from '#core/job/changes'
 import { emptyJob, withField, type JobDocument } from '#core/job/document'
@@ -15,7 +15,7 @@ import type { RuleOverrides } from '#core/rules/rules'
 import { factsOf, usualSystem } from '#core/system/system'
 import { asSpecified, withSpecified } from '#core/job/as-specified'
 import { shelfKindIds, type ShelfPart } from '#core/shelf/kinds'
-import { charger, goodJob, straightJob, withMeasured, withValues } from '#core/testing'
+import { assessed, charger, goodJob, straightJob, withMeasured, withValues } from '#core/testing'
 import { adjust, isSure, solve, type Answer } from './answer'
 import { suppliesFor } from '#core/remedies/supply'
 
@@ -54,7 +54,7 @@ describe.each(Object.keys(jobs))('the answers for job %s', (number) => {
     expect(answers.length).toBeGreaterThan(0)
     expect(answers.length).toBeLessThanOrEqual(mostAnswers)
     for (const answer of answers) {
-      const { checks } = assess(jobOf(job, answer))
+      const { checks } = assessed(jobOf(job, answer))
       expect(checks.filter((c) => c.verdict === 'does-not-suit').map((c) => c.id)).toEqual([])
       expect(answer.inTheWay).toEqual([])
       expect(checks.filter((c) => c.verdict === 'suits-once-changed').length).toBe(answer.accepted.length)
@@ -254,7 +254,7 @@ describe('the specification', () => {
     expect({ ...chosen, specified: undefined }).toEqual({ ...job, specified: undefined })
     expect(asSpecified(chosen)).toEqual(jobOf(job, answer))
     expect(asSpecified(job)).toBe(job)
-    expect(assess(chosen, {}, { quick: true }).verdict).toBe(assess(job, {}, { quick: true }).verdict)
+    expect(assessed(chosen, {}, { quick: true }).verdict).toBe(assessed(job, {}, { quick: true }).verdict)
   })
 })
 
@@ -295,7 +295,7 @@ describe('the search', () => {
       straightJob({ kind: null }),
     ]) {
       const quick = findingsOf(factsOf(job)).map((f) => [`${f.id}@${f.on}`, f.verdict])
-      expect(quick).toEqual(assess(job, {}, { quick: true }).checks.map((c) => [c.key, c.verdict]))
+      expect(quick).toEqual(assessed(job, {}, { quick: true }).checks.map((c) => [c.key, c.verdict]))
     }
   })
 })
@@ -503,7 +503,7 @@ describe('each school of the disagreement table', () => {
   it('usable share and lay-up change what is judged', () => {
     const [wide, narrow] = [100, 75].map(
       (usableLithium) =>
-        assess(job, { rules: { usableLithium } }, { quick: true }).checks.find(
+        assessed(job, { rules: { usableLithium } }, { quick: true }).checks.find(
           (c) => c.id === 'battery.usable',
         )!.compared[0].value as number,
     )

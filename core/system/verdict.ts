@@ -4,7 +4,7 @@ export type Verdict = (typeof verdicts)[number]
 
 export const verdictWords: Readonly<Record<Verdict, string>> = {
   suits: 'Suits',
-  'suits-once-changed': 'Suits once changed',
+  'suits-once-changed': 'Suits after changes',
   'measure-first': 'Measure first',
   'does-not-suit': 'Does not suit',
 }

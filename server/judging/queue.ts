@@ -30,6 +30,8 @@ const tooLarge = {
   verdict: null,
   headline: 'Too large to judge at once',
   reason: 'Open it: the bench takes the time it needs.',
+  specified_verdict: null,
+  specified_headline: null,
 } as const
 
 /**

@@ -1,7 +1,5 @@
-import { assess } from '#core/assessment/assess'
 import type { JobDocument } from '#core/job/document'
-import { drawLanes } from '#core/compare/instruments'
-import { isWired, wiredJob, wiringVerdictOf, worstByPath } from '#core/assessment/wired'
+import { wiredJob, worstByPath } from '#core/assessment/wired'
 import { layoutOf, type Layout } from '#core/network/layout'
 import { paperPalette, svgOf } from '#core/network/svg'
 import type { Paper } from '#core/papers/blocks'
@@ -10,12 +8,12 @@ import { recordOf, type FittingRecord, type RecordInputs } from '#core/papers/re
 import { Diagnosis } from '#core/proving/diagnosis'
 import { standInStream, type Streamed } from '#core/proving/stream'
 import { asFitted } from '#core/job/as-fitted'
-import { summaryPaper } from '#core/papers/summary'
+import { summaryOf } from '#core/papers/summary'
 import { wiringPaper } from '#core/papers/wiring'
 import type { RuleOverrides } from '#core/rules/rules'
-import { isWorse, verdictWords, type Verdict } from '#core/system/verdict'
+import type { Verdict } from '#core/system/verdict'
 import type { DisplayUnits } from '#core/units/display'
-import { inSentence } from '#core/units/format'
+import { judgeJob } from '#core/verdict/job'
 import ELK from 'elkjs/lib/elk.bundled.js'
 import { Kept } from '../papers/kept'
 import { paperPdf } from '../papers/pdf'
@@ -25,6 +23,9 @@ export interface ListVerdict {
   readonly verdict: Verdict
   readonly headline: string
   readonly reason: string
+  /** The same of the chosen answer; null where none is chosen. */
+  readonly specified_verdict: Verdict | null
+  readonly specified_headline: string | null
 }
 
 /** A job, with the rules and the units of its shop. */
@@ -37,17 +38,16 @@ export interface Judged {
 /** Answers: a thread that does has loaded everything. */
 export const check = (): void => undefined
 
-/** The verdict of a job as lists show it: where its wiring is decided and worse, that of its wiring. */
+/** The verdict of a job as lists show it. */
 export function verdict({ document, rules, units }: Judged): ListVerdict {
-  const shop = { rules, units }
-  const { verdict, headline, reason } = assess(document, shop)
-  const wiring = isWired(document) ? wiringVerdictOf(document, shop) : null
-  if (!wiring || !isWorse(wiring.verdict, verdict)) return { verdict, headline, reason }
-  const against = wiring.checks.find((check) => check.verdict === wiring.verdict)!
+  const { found, specified } = judgeJob(document, { rules, units })
+  const { verdict, headline, reason } = found
   return {
-    verdict: wiring.verdict,
-    headline: `Wiring: ${inSentence(verdictWords[wiring.verdict])}`,
-    reason: against.summary,
+    verdict,
+    headline,
+    reason,
+    specified_verdict: specified?.verdict ?? null,
+    specified_headline: specified?.headline ?? null,
   }
 }
 
@@ -60,12 +60,7 @@ export interface Summarised extends Judged {
 }
 
 /** The summary of a job. */
-export function summary({ document, rules, units, name, madeAt }: Summarised): Paper {
-  const shop = { rules, units }
-  const assessment = assess(document, shop)
-  const lanes = drawLanes(document, shop, assessment)
-  return summaryPaper({ job: document, assessment, lanes, shop: { name, units }, madeAt })
-}
+export const summary = ({ document, ...shop }: Summarised): Paper => summaryOf(document, shop)
 
 export const record = (inputs: RecordInputs): FittingRecord => recordOf(inputs)
 

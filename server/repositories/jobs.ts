@@ -23,6 +23,9 @@ export interface JobRow {
   readonly verdict: Verdict | null
   readonly headline: string
   readonly reason: string
+  /** The same of the chosen answer; null where none is chosen. */
+  readonly specifiedVerdict: Verdict | null
+  readonly specifiedHeadline: string | null
   readonly updatedAt: string
   readonly updatedBy: string
 }
@@ -150,6 +153,8 @@ export class Jobs extends Repository {
         case when ${judged} then verdict end as verdict,
         case when ${judged} then headline else 'Being judged' end as headline,
         case when ${judged} then reason else '' end as reason,
+        case when ${judged} then specified_verdict end as "specifiedVerdict",
+        case when ${judged} then specified_headline end as "specifiedHeadline",
         updated_at as "updatedAt", updated_by as "updatedBy",
         to_char(updated_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.US"Z"') || '~' || job_id as key
       from job join workshop using (workshop_id)

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { useElementVisibility } from '@vueuse/core'
 import { inSentence } from '#core/units/format'
-import { remedyLabel, sameRemedy } from '#core/remedies/catalogue'
-import { partName, type FieldPath } from '#core/job/document'
+import { remedyLabel } from '#core/remedies/catalogue'
+import { changesToMake } from '#core/verdict/to-change'
+import type { FieldPath } from '#core/job/document'
 
 /** The job, its one verdict with the reason, and the next thing to do. */
 const { q } = useWriting()
@@ -15,18 +16,13 @@ const bench = useJob()
 const judging = useJudging()
 defineEmits<{ check: [key: string]; measure: [path: FieldPath]; keys: []; find: []; copy: []; delete: [] }>()
 const job = computed(() => bench.document!.job)
-const next = computed(() => judging.assessment!.measureNext[0])
-const change = computed(() => {
-  const remedy = judging.assessment!.changes[0]
-  const check =
-    remedy &&
-    judging.assessment!.checks.find(
-      (c) => c.verdict === 'suits-once-changed' && c.remedies[0] && sameRemedy(c.remedies[0], remedy),
-    )
-  return check ? { remedy, check: check.key } : null
-})
+const next = computed(() => judging.found!.measureNext[0])
+const changes = computed(() => changesToMake(judging.found!, judging.assessment!.checks, bench.document!, q))
+const change = computed(() => changes.value.find(({ settles }) => settles.length > 0))
+/** Whether an answer is chosen: then both verdicts show. */
+const isAnswered = computed(() => bench.document!.specified !== undefined)
 const fix = computed(() => {
-  const check = judging.assessment!.checks.find((c) => c.key === judging.assessment!.decidedBy)
+  const check = judging.assessment!.checks.find((c) => c.key === judging.found!.decidedBy)
   return check?.verdict === 'does-not-suit' && check.remedies[0]
     ? { remedy: check.remedies[0], check: check.key }
     : null
@@ -40,6 +36,12 @@ const volts = computed(() => {
     .find((v) => v && v !== house)
   return house ? (chassis ? `${chassis} V chassis, ${house} V house` : `${house} V`) : ''
 })
+/** The reason behind the answer where that does not suit yet, else behind the survey. */
+const reason = computed(() =>
+  judging.specified && judging.specified.verdict !== 'suits'
+    ? judging.specified.reason
+    : judging.found!.reason,
+)
 const headline = useTemplateRef<HTMLElement>('headline')
 const headSeen = useElementVisibility(headline, { initialValue: true })
 </script>
@@ -65,17 +67,18 @@ const headSeen = useElementVisibility(headline, { initialValue: true })
       </p>
       <h1
         ref="headline"
-        class="mt-0.5 flex items-center gap-2.5 text-2xl leading-tight max-md:text-xl"
-        :class="surveying && 'max-md:h-8 max-md:overflow-hidden max-md:!text-base'"
+        class="mt-0.5 flex flex-wrap items-center gap-x-5 gap-y-0.5 leading-tight"
+        :class="[
+          isAnswered ? 'text-lg max-md:text-base' : 'text-2xl max-md:text-xl',
+          surveying && 'max-md:h-8 max-md:overflow-hidden max-md:!text-base',
+        ]"
         data-testid="headline"
-        :data-verdict="judging.assessment!.verdict"
+        :data-verdict="judging.found!.verdict"
       >
-        <VerdictMark :verdict="judging.assessment!.verdict" class="!size-7" />{{
-          judging.assessment!.headline
-        }}
+        <JobVerdict />
       </h1>
       <p class="mt-1 max-w-[46rem]" :class="surveying && 'max-md:hidden'" data-testid="reason">
-        {{ judging.assessment!.reason }}
+        {{ reason }}
       </p>
     </div>
     <aside
@@ -120,16 +123,13 @@ const headSeen = useElementVisibility(headline, { initialValue: true })
         type="button"
         class="mt-0.5 block w-full text-left"
         data-testid="next"
-        @click="$emit('check', change.check)"
+        @click="$emit('check', change.settles[0]!)"
       >
         <span class="font-semibold underline underline-offset-2"
-          >{{ partName(bench.document!, change.remedy.on) }}:
-          {{ inSentence(remedyLabel(change.remedy, q)) }}</span
+          ><template v-if="change.part">{{ change.part }}: </template>{{ inSentence(change.label) }}</span
         >.
         <span class="text-lamp">{{
-          judging.assessment!.changes.length === 1
-            ? 'The one change.'
-            : `The first of ${judging.assessment!.changes.length} changes.`
+          changes.length === 1 ? 'This is the only change.' : `This is 1 of ${changes.length} changes.`
         }}</span>
       </button>
       <p v-else class="mt-0.5" data-testid="next">
@@ -177,11 +177,11 @@ const headSeen = useElementVisibility(headline, { initialValue: true })
   <p
     v-if="!headSeen"
     class="fixed inset-x-0 top-0 z-20 flex h-10 items-center gap-2 border-b border-line bg-card px-3 font-semibold md:hidden"
-    :class="verdictColour[judging.assessment!.verdict]"
+    :class="verdictColour[judging.found!.verdict]"
     aria-hidden="true"
   >
-    <VerdictMark :verdict="judging.assessment!.verdict" class="!size-4 shrink-0" /><span class="truncate">{{
-      judging.assessment!.headline
+    <VerdictMark :verdict="judging.found!.verdict" class="!size-4 shrink-0" /><span class="truncate">{{
+      judging.found!.headline
     }}</span>
   </p>
 </template>

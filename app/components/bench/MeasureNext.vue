@@ -6,7 +6,7 @@ import type { FieldPath } from '#core/job/document'
 const judging = useJudging()
 defineEmits<{ measure: [path: FieldPath] }>()
 const all = ref(false)
-const list = computed(() => judging.assessment?.measureNext ?? [])
+const list = computed(() => judging.found?.measureNext ?? [])
 const shown = computed(() => (all.value ? list.value : list.value.slice(0, 6)))
 const effect = (settles: number, bearsOn: number) =>
   settles > 0 ? `settles ${settles} of ${bearsOn}` : `affects ${bearsOn}`

@@ -35,7 +35,8 @@ const stands = (verdict: Verdict) => verdict === 'does-not-suit' || verdict === 
 const checks = (count: number): string => (count === 1 ? '1 check' : `${count} checks`)
 /** What the tried remedy changes, check by check. */
 const outcome = computed(() => {
-  const after = judging.trialAssessment
+  const trial = judging.trialJudged
+  const after = trial?.assessment
   if (!after || !judging.assessment) return null
   const now = new Map(judging.assessment.checks.map((c) => [c.key, c]))
   const then = new Map(after.checks.map((c) => [c.key, c]))
@@ -51,7 +52,8 @@ const outcome = computed(() => {
   const fresh = after.checks.filter((c) => !now.has(c.key) && c.verdict !== 'suits')
   const solved = fallsAway.length + changed.filter((c) => c.to === 'suits').length
   const remaining = after.checks.filter(({ verdict }) => stands(verdict)).length
-  return { verdict: after.verdict, headline: after.headline, changed, fallsAway, fresh, solved, remaining }
+  const { verdict, headline } = trial!.found
+  return { verdict, headline, changed, fallsAway, fresh, solved, remaining }
 })
 const inputValue = (path: string, value: unknown) => shownValue(fieldAt(path)!.field, value, q)
 </script>

@@ -9,7 +9,7 @@ const judging = useJudging()
 defineProps<{ inPlace: boolean }>()
 const emit = defineEmits<{ go: [kind: PartKindId]; nextMeasurement: [] }>()
 const open = defineModel<PartKindId | null>('open', { required: true })
-const toMeasure = computed(() => judging.assessment?.measureNext.map((m) => m.path) ?? [])
+const toMeasure = computed(() => judging.found?.measureNext.map((m) => m.path) ?? [])
 const knots: Readonly<Record<StationState, string>> = {
   matters: 'size-3 rounded-none border-2 border-dashed border-measure',
   gaps: 'size-3 rounded-full border-2 border-rope',

@@ -2,7 +2,6 @@
 /** A view of a job other than the bench: which job, its verdict, the way to the other views. */
 defineProps<{ title: string; about: string; problem: string | null; ready: boolean }>()
 const bench = useJob()
-const judging = useJudging()
 </script>
 
 <template>
@@ -19,14 +18,9 @@ const judging = useJudging()
           >Job {{ bench.document!.job.number }} ·
           <strong class="text-ink">{{ bench.document!.job.name || 'unnamed' }}</strong></span
         >
-        <span
-          class="inline-flex items-center gap-1.5 font-semibold"
-          :class="verdictColour[judging.assessment!.verdict]"
-          data-testid="headline"
-          ><VerdictMark :verdict="judging.assessment!.verdict" class="!size-4" />{{
-            judging.assessment!.headline
-          }}</span
-        >
+        <span class="inline-flex flex-wrap items-center gap-x-3 font-semibold" data-testid="headline"
+          ><JobVerdict
+        /></span>
         <SaveNote />
       </p>
       <div class="mt-0.5 flex flex-wrap items-baseline gap-x-4">

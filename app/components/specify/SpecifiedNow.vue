@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { verdictWords } from '#core/system/verdict'
 import { asSpecified, withSpecified } from '#core/job/as-specified'
 import { costOf } from '#core/job/specified'
 import { changedFields } from '#core/job/shown'
@@ -7,23 +6,13 @@ import { changedFields } from '#core/job/shown'
 /** What was chosen for the job, beside the survey: in brief, with what differs, and the way to take it back. */
 const { q } = useWriting()
 const bench = useJob()
+const judging = useJudging()
 const chosen = computed(() => bench.document!.specified!)
 const parts = computed(() => [...chosen.value.battery, ...chosen.value.steps.flatMap((step) => step.parts)])
 const cost = computed(() => costOf(parts.value))
 const hours = computed(() => chosen.value.steps.reduce((sum, step) => sum + step.hours, 0))
-/** What it comes to by the survey and the rules as they are now, not as they were when it was chosen. */
-const specified = computed(() => asSpecified(bench.document!))
-const { result: now } = useAsked(
-  (engine, job, shop) => engine.assess(job, shop),
-  () => specified.value,
-)
-const left = computed(() =>
-  (now.value?.checks ?? []).filter(
-    (check) =>
-      (check.verdict === 'suits-once-changed' || check.verdict === 'does-not-suit') &&
-      !chosen.value.accepted.some((words) => words.includes(check.summary)),
-  ),
-)
+/** What it comes to with the survey and the rules as they are now, which may have changed since it was chosen. */
+const now = computed(() => judging.specified)
 const rows = computed(() =>
   changedFields(withSpecified(bench.document!, null), asSpecified(bench.document!), chosen.value.changes, q),
 )
@@ -44,17 +33,8 @@ const rows = computed(() =>
       </button>
     </div>
     <p v-if="now" class="mt-1 flex flex-wrap items-center gap-x-2" data-testid="specified-now">
-      <VerdictMark
-        :verdict="left.length ? now.verdict : now.verdict === 'measure-first' ? 'measure-first' : 'suits'"
-        class="!size-4"
-      /><template v-if="left.length"
-        >{{ verdictWords[now.verdict] }} by the survey and the rules as they are now. Search again, or take it
-        back: {{ left[0]!.summary }}</template
-      ><template v-else>{{
-        now.verdict === 'measure-first'
-          ? 'Suits once what is open is measured and holds.'
-          : 'Suits by the survey and the rules as they are now.'
-      }}</template>
+      <VerdictMark :verdict="now.verdict" class="!size-4" />{{ now.headline }} with the survey and rules as
+      they are now.<template v-if="now.verdict !== 'suits'"> {{ now.reason }}</template>
     </p>
     <details class="mt-1">
       <summary class="min-h-8 py-1 max-md:min-h-11">

@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import {
+  assessed,
+  checksOf,
   alternator,
   applies,
   candidate,
@@ -13,7 +15,6 @@ import {
   type Values,
 } from '#core/testing'
 import type { JobDocument } from '#core/job/document'
-import { assess } from '#core/assessment/assess'
 import type { RuleOverrides } from '#core/rules/rules'
 import type { Verdict } from '#core/system/verdict'
 import { batteryCases, coldCases, type Case } from './battery.cases'
@@ -965,9 +966,9 @@ describe.each(Object.entries(cases))('%s', (id, list) => {
   })
 })
 
-/** An assessment with its runs for the cases that are about them; without them otherwise, to spare time. */
+/** The checks of a job, with runs for the cases that are about them; without runs otherwise, to save time. */
 const withRunsOf = (id: string, job: JobDocument, rules?: RuleOverrides) =>
-  assess(job, { rules }, { quick: !allChecks.some((c) => c.id === id && c.takesTime) })
+  checksOf(job, rules, { quick: !allChecks.some((c) => c.id === id && c.takesTime) })
 
 describe('every check', () => {
   it.each(allChecks.map((c) => c.id))(
@@ -983,7 +984,7 @@ describe('every check', () => {
   it('has an id of its own', () => expect(new Set(allChecks.map((c) => c.id)).size).toBe(allChecks.length))
 
   it('suits on the good job, which therefore suits', () => {
-    expect(assess(goodJob())).toMatchObject({
+    expect(assessed(goodJob())).toMatchObject({
       verdict: good,
       headline: 'Suits',
       changes: [],
@@ -994,7 +995,7 @@ describe('every check', () => {
   it('says where its limit comes from, why it matters, and shows no broken number', () => {
     for (const [id, list] of Object.entries(cases)) {
       for (const { job, rules } of list) {
-        for (const c of withRunsOf(id, job, rules).checks) {
+        for (const c of withRunsOf(id, job, rules)) {
           expect(c.limit.text).not.toBe('')
           expect(c.why).toMatch(/\.$/)
           expect(`${c.summary} ${c.formula} ${c.compared.map((side) => side.value).join(' ')}`).not.toMatch(
@@ -1008,7 +1009,7 @@ describe('every check', () => {
   it('gives a remedy with everything that is not as it should be', () => {
     for (const [id, list] of Object.entries(cases)) {
       for (const { job, rules } of list) {
-        for (const c of withRunsOf(id, job, rules).checks)
+        for (const c of withRunsOf(id, job, rules))
           if (c.verdict === bad || c.verdict === changed)
             expect({ id: c.id, remedies: c.remedies.length }).not.toEqual({ id: c.id, remedies: 0 })
       }
@@ -1028,7 +1029,7 @@ describe('checks that have nothing to judge stay away', () => {
   })
 
   it('a charger on the starting battery alone has no lane', () => {
-    expect(assess(charger({ feeds: 'starting' })).lanes.map((l) => l.id)).toEqual([onLink])
+    expect(assessed(charger({ feeds: 'starting' })).lanes.map((l) => l.id)).toEqual([onLink])
   })
 })
 

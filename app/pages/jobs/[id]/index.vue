@@ -69,13 +69,13 @@ async function goToStation(kind: PartKindId) {
 
 let turn = -1
 function nextMeasurement() {
-  const list = judging.assessment?.measureNext ?? []
+  const list = judging.found?.measureNext ?? []
   if (list.length === 0) return
   turn = (turn + 1) % Math.min(list.length, 10)
   void goTo(list[turn]!.path)
 }
 watch(
-  () => judging.assessment?.measureNext[0]?.path,
+  () => judging.found?.measureNext[0]?.path,
   () => {
     turn = -1
   },
@@ -219,6 +219,7 @@ const hasSource = computed(() => (judging.assessment?.lanes.length ?? 0) > 0)
             <CheckChips :checks="own" named class="mt-2" @chosen="column = 'why'" />
           </article>
           <MeasureNext @measure="goTo" />
+          <ChangeList @chosen="choose" />
         </div>
       </section>
       <div
@@ -252,7 +253,7 @@ const hasSource = computed(() => (judging.assessment?.lanes.length ?? 0) > 0)
         @click="column = key"
       >
         <span class="flex items-center justify-center gap-2"
-          ><VerdictMark v-if="key === 'paths'" :verdict="judging.assessment.verdict" />{{ word }}</span
+          ><VerdictMark v-if="key === 'paths'" :verdict="judging.found!.verdict" />{{ word }}</span
         >
       </button>
     </nav>

@@ -20,7 +20,7 @@ const epwText = ref<string | null>(null)
 const epwName = ref('')
 
 const { result: basis } = useAsked(
-  (engine, job, shop) => engine.runBasis(job, shop, plain(judging.assessment!)),
+  (engine, job, shop) => engine.runBasis(job, shop, plain(judging.found!.changes)),
   () => (ready.value ? bench.document : null),
 )
 const variants = computed(() => basis.value?.variants ?? [])

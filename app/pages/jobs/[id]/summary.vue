@@ -1,21 +1,16 @@
 <script setup lang="ts">
-import { summaryPaper } from '#core/papers/summary'
-
 /**
  * The page the customer gets: the answer, the reasons, what to change, what is still open, and the cautions.
  */
-const judging = useJudging()
 const shop = useShop()
 const { bench, problem, id } = useJobPage('Summary')
 const print = () => window.print()
 const madeAt = new Date().toISOString()
 
-const paper = computed(() => {
-  const { document } = bench
-  const { assessment, drawings } = judging
-  if (!document || !assessment) return null
-  return summaryPaper({ job: document, assessment, lanes: drawings, shop: shop.shop, madeAt })
-})
+const { result: paper } = useAsked(
+  (engine, job, settings) => engine.summary(job, settings, shop.shop.name, madeAt),
+  () => bench.document,
+)
 </script>
 
 <template>

@@ -1,0 +1,95 @@
+import { findingsOf } from '#core/assessment/assess'
+import { isAccepted } from '#core/assessment/finding'
+import type { CheckResult, Finding } from '#core/assessment/result'
+import { wiringFindingsOf, type WiringVerdict } from '#core/assessment/wired'
+import { completeJob } from '#core/job/complete'
+import type { JobDocument } from '#core/job/document'
+import type { RemedyRef } from '#core/remedies/catalogue'
+import { Facts } from '#core/system/facts'
+import { usualSystem, type ShopSettings } from '#core/system/system'
+import { verdictWords, worst, type Verdict } from '#core/system/verdict'
+import { firstRemedies, settlingOf } from './changes'
+import { measureNext, type Measurement } from './measure-next'
+
+/** What all checks of a job in one state come to. Every screen, list, paper and command shows this. */
+export interface Judgement {
+  readonly verdict: Verdict
+  /** The verdict in words, with the number of changes where it suits after these. */
+  readonly headline: string
+  /** Key of the check that decides the verdict; null where none does. */
+  readonly decidedBy: string | null
+  /** What decides it, in a sentence or two. */
+  readonly reason: string
+  /** The changes that bring all amber checks inside their limits, each once. */
+  readonly changes: readonly RemedyRef[]
+  /** What to measure next: most verdicts settled first. */
+  readonly measureNext: readonly Measurement[]
+}
+
+/** What is judged together: the survey's checks, with those of the wiring where it was decided. */
+export interface JudgedTogether {
+  readonly facts: Facts
+  readonly checks: readonly CheckResult[]
+  /** Null where no wiring was decided. */
+  readonly wiring: WiringVerdict | null
+  /** True once an answer is chosen: what the customer accepts is no longer a change to make. */
+  readonly isSpecified?: boolean
+  readonly shop: ShopSettings
+}
+
+/** Joins the survey, its runs and the wiring to one judgement. */
+export function judgementOf({ facts, checks, wiring, isSpecified, shop }: JudgedTogether): Judgement {
+  const all = [...checks, ...(wiring?.checks ?? [])]
+  const counted = isSpecified ? all.filter((check) => !isAccepted(check)) : all
+  const lanes = usualSystem(facts).lanes.length
+  const { verdict, headline, changes } = overallOf(facts, counted, wiring !== null, shop)
+  const deciding = counted.filter((check) => check.verdict === verdict)
+  const isOnlyAccepted = verdict === 'suits' && counted.length < all.length
+  return {
+    verdict,
+    headline: isOnlyAccepted ? 'Suits, with a note to the customer' : headline,
+    decidedBy: verdict === 'suits' ? null : (deciding[0]?.key ?? null),
+    reason: reasonOf(verdict, deciding, lanes),
+    changes,
+    measureNext: measureNext(facts.job, all),
+  }
+}
+
+/**
+ * The verdict of some findings, its words and its changes.
+ * @param isWired whether findings of the wiring are among them
+ */
+export function overallOf(
+  facts: Facts,
+  findings: readonly Finding[],
+  isWired: boolean,
+  shop: ShopSettings,
+): Pick<Judgement, 'verdict' | 'headline' | 'changes'> {
+  const all = findings.map(({ verdict }) => verdict)
+  // A job that nothing charges has something left to find out.
+  const verdict = worst(usualSystem(facts).lanes.length === 0 ? ['measure-first', ...all] : all)
+  // Only a job that suits after changes is judged again with them.
+  if (verdict !== 'suits-once-changed')
+    return { verdict, changes: firstRemedies(findings), headline: verdictWords[verdict] }
+  const { changes, settles } = settlingOf(facts.job, findings, (job) => foundIn(job, facts, isWired, shop))
+  return { verdict, changes, headline: headlineOf(settles ? changes.length : 0) }
+}
+
+/** Findings of a changed job, those that need a run left out. */
+const foundIn = (job: JobDocument, { rules, q }: Facts, isWired: boolean, shop: ShopSettings): Finding[] => [
+  ...findingsOf(new Facts(completeJob(job), rules, q)),
+  ...(isWired ? wiringFindingsOf(job, shop) : []),
+]
+
+/** @param changes how many make it suit; 0 where no number can be promised */
+function headlineOf(changes: number): string {
+  if (changes === 0) return verdictWords['suits-once-changed']
+  return `Suits after ${changes} ${changes === 1 ? 'change' : 'changes'}`
+}
+
+function reasonOf(verdict: Verdict, deciding: readonly CheckResult[], lanes: number): string {
+  if (lanes === 0) return 'No charging source is entered yet. Start with what charges the house bank.'
+  if (verdict === 'suits') return 'Every source stays inside the battery’s limits.'
+  const sentences = new Map(deciding.map((c) => [c.id, c.summary]))
+  return [...sentences.values()].slice(0, 2).join(' ')
+}

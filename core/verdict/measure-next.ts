@@ -1,0 +1,34 @@
+import type { CheckResult } from '#core/assessment/result'
+import { fieldAt, partName, type FieldPath, type JobDocument } from '#core/job/document'
+
+/** A value to measure, with the checks that it would settle. */
+export interface Measurement {
+  readonly path: FieldPath
+  readonly part: string
+  readonly label: string
+  readonly how: string
+  /** Keys of the checks that any value of it would settle. */
+  readonly settles: readonly string[]
+  /** Keys of all Measure first checks that depend on it. */
+  readonly bearsOn: readonly string[]
+}
+
+/** The unknown values that checks depend on, in the order of how many checks each would settle. */
+export function measureNext(job: JobDocument, checks: readonly CheckResult[]): Measurement[] {
+  const found = new Map<FieldPath, { score: number; settles: string[]; bearsOn: string[] }>()
+  for (const { key, deciding } of checks) {
+    for (const { path, settles } of deciding) {
+      const entry = found.get(path) ?? { score: 0, settles: [], bearsOn: [] }
+      entry.score += settles
+      entry.bearsOn.push(key)
+      if (settles === 1) entry.settles.push(key)
+      found.set(path, entry)
+    }
+  }
+  return [...found]
+    .sort(([, a], [, b]) => b.score - a.score || b.bearsOn.length - a.bearsOn.length)
+    .map(([path, { settles, bearsOn }]) => {
+      const { field, partPath } = fieldAt(path)!
+      return { path, part: partName(job, partPath), label: field.label, how: field.measure, settles, bearsOn }
+    })
+}
