@@ -1,7 +1,14 @@
 import { asSpecified } from './as-specified'
 import { applyChanges } from './changes'
 import { withPart, type JobDocument } from './document'
+import type { Specified } from './specified'
 import { provingOf } from './proving-edits'
+
+/** An answer without what it sets of runs and fuses: as fitted, these are made, and what was fitted replaces them. */
+const withoutWiring = (specified: Specified): Specified => ({
+  ...specified,
+  changes: specified.changes.filter(({ path }) => !/^(runs|fittings|branches)\//.test(path)),
+})
 
 /** The job as it was really fitted: as specified, with what was fitted otherwise. */
 export function asFitted(job: JobDocument): JobDocument {
@@ -13,5 +20,5 @@ export function asFitted(job: JobDocument): JobDocument {
     asSpecified(job),
   )
   const done = applyChanges(ready, fitted)
-  return job.specified ? { ...done, specified: job.specified } : done
+  return job.specified ? { ...done, specified: withoutWiring(job.specified) } : done
 }

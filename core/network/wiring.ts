@@ -138,19 +138,20 @@ export function wiringIn(system: System): Wiring {
  */
 export function wired(job: JobDocument, shop: ShopSettings): JobDocument {
   const { runs, posts } = draftOf(job, shop)
+  const done = asSpecified(job)
   const names = new Map(posts.map(({ id, name }) => [id, name]))
   const named = runs.map(({ id, number, from, to }) => [
     id,
-    { name: `${number}, ${names.get(from)} to ${names.get(to)}`, ...job.runs[id] },
+    { name: `${number}, ${names.get(from)} to ${names.get(to)}`, ...done.runs[id] },
   ])
   const fittings = posts.flatMap(({ id, name, fitting }) =>
-    fitting ? [[id, { name: `${fitting.number} ${name}`.trim(), ...job.fittings[id] }]] : [],
+    fitting ? [[id, { name: `${fitting.number} ${name}`.trim(), ...done.fittings[id] }]] : [],
   )
   return {
-    ...asSpecified(job),
+    ...done,
     // What is fitted in place of what is told from the answer itself.
     ...(job.specified ? { specified: job.specified } : {}),
-    runs: { ...job.runs, ...Object.fromEntries(named) },
-    fittings: { ...job.fittings, ...Object.fromEntries(fittings) },
+    runs: { ...done.runs, ...Object.fromEntries(named) },
+    fittings: { ...done.fittings, ...Object.fromEntries(fittings) },
   }
 }

@@ -17,7 +17,7 @@ import { inTheWayOf, isAccepted } from '#core/assessment/finding'
 import { conditionsOf, type Condition } from './open'
 import type { Plan } from './plan'
 import { settingsCards, type SettingsCard } from './settings'
-import { withoutWiredParts, withWiringSteps, wiringWorkOf, type WiringWork } from './wiring'
+import { withoutWiredParts, withWiringSteps, wiringChecksOf, wiringWorkOf, type WiringWork } from './wiring'
 
 /** A complete answer, judged in full: what it is, what it takes, what it settles and what remains. */
 export interface Answer {
@@ -67,12 +67,13 @@ function answerOf(
   { checks }: Assessment,
 ): Answer {
   const { plan } = evaluator
-  const remains = checks.filter(isLeft)
-  const accepted = checks.filter((check) => inTheWayOf(check) && isAccepted(check))
-  const conditions = conditionsOf(job, checks)
-  const verdict = conditions === null ? 'does-not-suit' : verdictOf(checks, remains)
-  const system = usualSystem(factsOf(job, plan.shop))
   const changes = changesBetween(plan.job, job)
+  const all = [...checks, ...wiringChecksOf(plan, changes)]
+  const remains = all.filter(isLeft)
+  const accepted = all.filter((check) => inTheWayOf(check) && isAccepted(check))
+  const conditions = conditionsOf(job, all)
+  const verdict = conditions === null ? 'does-not-suit' : verdictOf(all, remains)
+  const system = usualSystem(factsOf(job, plan.shop))
   const wiring = wiringWorkOf(plan, changes)
   return {
     id,
@@ -87,8 +88,8 @@ function answerOf(
     conditions: conditions ?? [],
     inTheWay: remains,
     accepted: accepted.map((check) => `${remedyLabel(check.remedies[0]!, system.q)}. ${check.summary}`),
-    cautions: [...new Set(checks.flatMap((check) => check.cautions))],
-    measure: measureNext(job, checks),
+    cautions: [...new Set(all.flatMap((check) => check.cautions))],
+    measure: measureNext(job, all),
     foreseen: checks.filter((check) => foretelling.has(check.id)).map((check) => check.summary),
     cards: settingsCards(system),
     topics: Object.fromEntries(

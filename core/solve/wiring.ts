@@ -1,5 +1,5 @@
 import { withSpecified } from '#core/job/as-specified'
-import { findingsOf } from '#core/assessment/assess'
+import { findingsOf, type CheckResult } from '#core/assessment/assess'
 import { wiringVerdictOf } from '#core/assessment/wired'
 import type { Change } from '#core/job/change'
 import { changesBetween } from '#core/job/changes'
@@ -22,6 +22,8 @@ function withAnswer({ job }: Plan, changes: readonly Change[]): JobDocument {
 
 /** Whether something is done to a surveyed cable, its fuses or its plug. */
 const isOnCable = ({ on }: RemedyRef): boolean => on.startsWith('conductors/')
+/** Whether something is done to a fuse or switch of the wiring. */
+const isOnFitting = ({ on }: RemedyRef): boolean => on.startsWith('fittings/')
 
 /** Findings of the wiring are followed so often: a thicker cable asks for another fuse, which asks for a plug. */
 const mostRounds = 3
@@ -40,7 +42,7 @@ export function withWiringSteps(
     const facts = factsOf(draft.job, plan.shop)
     const { checks } = wiringVerdictOf(withAnswer(plan, changesBetween(plan.job, draft.job)), plan.shop)
     const asked = [...checks, ...findingsOf(facts)].flatMap(({ id, verdict, remedies }) => {
-      const ref = remedies.find(isOnCable)
+      const ref = remedies.find((one) => isOnCable(one) || isOnFitting(one))
       return verdict === 'suits-once-changed' && ref && canTry(ref) ? [{ ref, id }] : []
     })
     if (asked.length === 0) break
@@ -55,11 +57,17 @@ export function withWiringSteps(
 
 /** Steps without the parts that the wiring of their answer buys: a cable that is drawn, its fuses and its plug. */
 export function withoutWiredParts(plan: Plan, { job, steps }: Pick<Draft, 'job' | 'steps'>): readonly Step[] {
-  if (!steps.some(({ ref }) => isOnCable(ref))) return steps
+  if (!steps.some(({ ref }) => isOnCable(ref) || isOnFitting(ref))) return steps
   const { runs } = networkOf(withAnswer(plan, changesBetween(plan.job, job)), plan.shop)
   const drawn = new Set(runs.map(({ cable }) => cable))
-  return steps.map((step) => (drawn.has(step.ref.on) ? { ...step, parts: [] } : step))
+  return steps.map((step) =>
+    drawn.has(step.ref.on) || isOnFitting(step.ref) ? { ...step, parts: [] } : step,
+  )
 }
+
+/** The checks of the wiring of an answer. */
+export const wiringChecksOf = (plan: Plan, changes: readonly Change[]): readonly CheckResult[] =>
+  wiringVerdictOf(withAnswer(plan, changes), plan.shop).checks
 
 /** What the wiring of an answer takes. */
 export interface WiringWork {
