@@ -2,19 +2,24 @@ import { readFileSync } from 'node:fs'
 import { planOf } from '#core/solve/plan'
 import { Evaluator } from '#core/solve/evaluate'
 import { search } from '#core/solve/front'
-import { withWiringSteps, wiringChecksOf } from '#core/solve/wiring'
-import { changesBetween } from '#core/job/changes'
+import { adjust, answersOf } from '#core/solve/answer'
+import { specifiedBy } from '#core/solve/specify'
+import { withSpecified } from '#core/job/as-specified'
+import { summaryOf } from '#core/papers/summary'
+import { orderOf } from '#core/proving/order/order'
+import { metric } from '#core/units/display'
 import { demoShelf } from './lib/demo-shelf'
-const job = JSON.parse(readFileSync('demo/jobs/0417-oyster-workboat.json','utf8'))
+const job = JSON.parse(readFileSync('demo/jobs/0421-rescue-van.json','utf8'))
 const plan = planOf(job, {}, demoShelf() as never)
 const ev = new Evaluator(plan)
-let n=0
-for (const o of search(ev)) {
-  const found = ev.evaluate(o.index)
-  if (!/Ternstrom 60 L/.test(found.name) || !/30 A DC-DC/.test(found.name)) continue
-  if (n++>0) break
-  const d = withWiringSteps(plan, found)
-  console.log(found.name, d.steps.map(s=>[s.ref.id,s.ref.on,s.label]), JSON.stringify(d.job.fittings))
-  const ch = changesBetween(plan.job,d.job)
-  console.log(ch.filter(c=>c.path.startsWith('fitt')), wiringChecksOf(plan,ch).filter(c=>c.verdict!=='suits').map(c=>[c.key,c.summary,c.formula]))
-}
+const a = answersOf(ev, [...search(ev)]).answers[0]!
+console.log(a.name, a.steps.map(s=>s.label))
+const i = a.steps.findIndex(s=>/above/.test(s.label))
+const b = adjust(ev, a, [{step:i, off:true}])
+console.log(b.name, b.verdict, b.headline, b.steps.map(s=>s.label), b.inTheWay.map(c=>c.summary), b.accepted)
+const s = specifiedBy(b,'x','2026-01-01T00:00:00Z')
+console.log(JSON.stringify(s.steps.map(x=>x.label)), s.changes.map(c=>c.path))
+const done = withSpecified(job, s)
+const text = JSON.stringify(summaryOf(done,{rules:{},units:metric,name:'',madeAt:'2026-01-01T00:00:00Z'}))
+console.log(text.match(/[^"]*above 10[^"]*/g), text.match(/[^"]*warmer[^"]*/g))
+console.log(orderOf(done,{}).map(x=>x.words).filter(w=>/above|warm/.test(w)))

@@ -75,7 +75,7 @@ describe('jobs', () => {
     const saved = await save(job, off, job.version, 'Isolde')
     expect(saved).toMatchObject({ status: 200, body: { version: job.version + 1, updatedBy: 'Isolde' } })
     expect((await list()).find((j) => j.number === '0417')!.headline).toBe(
-      'Suits once two things are changed',
+      'Suits after 2 changes',
     )
     const history = (await call<HistoryEntry[]>('GET', `/api/jobs/${job.id}/history`)).body
     expect(history[0]).toMatchObject({

@@ -18,7 +18,7 @@ test('the workboat: the answer is there before a click, and turning equalise off
   app,
 }) => {
   await page.goto(await app.job('0417'))
-  await expect(headline(page)).toHaveText('Suits once three things are changed')
+  await expect(headline(page)).toHaveText('Suits after 3 changes')
   await expect(page.getByTestId('reason')).toContainText(
     'Shore charger equalises at 15.5 V and the battery allows 14.8 V.',
   )
@@ -32,7 +32,7 @@ test('the workboat: the answer is there before a click, and turning equalise off
   )
   await expect(
     page.getByRole('img', {
-      name: /Shore charger: charge window 14\.2 V to 14\.6 V.*equalise 15\.5 V: Suits once changed/,
+      name: /Shore charger: charge window 14\.2 V to 14\.6 V.*equalise 15\.5 V: Suits after changes/,
     }),
   ).toBeVisible()
   await expect(page.getByRole('table', { name: 'Currents of Alternator' })).toContainText(
@@ -43,14 +43,14 @@ test('the workboat: the answer is there before a click, and turning equalise off
   await choose(page, 'chargers/charger-1/equaliseStage', 'off')
   await closeStation(page)
   await expect(check(page, 'charger.equalise@chargers/charger-1')).toHaveAttribute('data-verdict', 'suits')
-  await expect(headline(page)).toHaveText('Suits once two things are changed')
+  await expect(headline(page)).toHaveText('Suits after 2 changes')
   await expectSaved(page)
 
   await page.reload()
-  await expect(headline(page)).toHaveText('Suits once two things are changed')
+  await expect(headline(page)).toHaveText('Suits after 2 changes')
   await expect(page.getByRole('button', { name: 'Undo' })).toBeEnabled()
   await page.keyboard.press('Control+z')
-  await expect(headline(page)).toHaveText('Suits once three things are changed')
+  await expect(headline(page)).toHaveText('Suits after 3 changes')
   await expectSaved(page)
 })
 
@@ -74,7 +74,7 @@ test('undo and redo go over the whole job', async ({ page, app }) => {
   await page.keyboard.press('Control+z')
   await expect(check(page, 'charger.absorption@chargers/charger-1')).toHaveAttribute('data-verdict', 'suits')
   await page.keyboard.press('Control+z')
-  await expect(headline(page)).toHaveText('Suits once three things are changed')
+  await expect(headline(page)).toHaveText('Suits after 3 changes')
   await page.keyboard.press('Control+Shift+z')
   await page.keyboard.press('Control+Shift+z')
   await expect(check(page, 'charger.absorption@chargers/charger-1')).toHaveAttribute(

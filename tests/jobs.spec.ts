@@ -7,7 +7,7 @@ test('the list shows each job with its verdict, and finds by words and verdict',
   await page.goto(app.url)
   const rows = page.getByRole('list', { name: 'Jobs' }).getByRole('listitem')
   await expect(rows).toHaveCount(6)
-  await expect(rows.first()).toContainText('Suits once three things are changed')
+  await expect(rows.first()).toContainText('Suits after 3 changes')
   await page.getByLabel('Search jobs').fill('rescue hollin')
   await expect(rows).toHaveCount(1)
   await page.getByLabel('Search jobs').fill('zeppelin')

@@ -201,7 +201,7 @@ test.describe('on a phone', () => {
     await expect(
       page.getByRole('heading', { name: /^Why · The alternator, drop of the diode isolator/ }),
     ).toBeVisible()
-    await expect(headline(page)).toHaveText('Suits once two things are changed')
+    await expect(headline(page)).toHaveText('Suits after 2 changes')
   })
 
   test('every target is at least 44 pixels high', async ({ page, app }) => {
@@ -247,7 +247,7 @@ test('the summary page says what to change, what is open, and the cautions, and 
 }) => {
   await page.goto(`${await app.job('0417')}/summary`)
   const sheet = page.getByRole('article')
-  await expect(sheet).toContainText('Suits once three things are changed')
+  await expect(sheet).toContainText('Suits after 3 changes')
   await expect(sheet).toContainText('Shore charger: Switch equalise off.')
   await expect(sheet, 'no formula').not.toContainText('= 0.7 V')
   await expect(sheet).toContainText('not a certificate of compliance')

@@ -25,14 +25,14 @@ test('candidates: the trailer’s inverter asks too much, and which arrangement 
   const column = (path: string) => page.locator(`[data-candidate="${path}"]`)
   await expect(column('candidate')).toHaveAttribute('data-verdict', 'does-not-suit')
   await expect(column('alternatives/battery-1')).toContainText('126 A too much')
-  await expect(column('alternatives/battery-3')).toContainText('Suits once one thing is changed')
+  await expect(column('alternatives/battery-3')).toContainText('Suits after 1 change')
   await expect(
     column('alternatives/battery-3').getByRole('img', {
       name: /Sandpiper 460 in a space of 580 mm by 540 mm: fits/,
     }),
   ).toBeVisible()
   await column('alternatives/battery-3').getByRole('button', { name: 'Make this the choice' }).click()
-  await expect(page.getByTestId('headline')).toContainText('Suits once one thing is changed')
+  await expect(page.getByTestId('headline')).toContainText('Suits after 1 change')
   await expect(page.getByRole('button', { name: 'Add one from the shelf' })).toBeDisabled()
   await page.getByRole('button', { name: 'Take 2 × Wagtail 100 away' }).click()
   await page.getByRole('button', { name: 'Add one from the shelf' }).click()
@@ -46,7 +46,7 @@ test('candidates: the trailer’s inverter asks too much, and which arrangement 
   await expectSaved(page)
   await page.keyboard.press('g')
   await page.keyboard.press('b')
-  await expect(headline(page)).toHaveText('Suits once one thing is changed')
+  await expect(headline(page)).toHaveText('Suits after 1 change')
 })
 
 test('candidates: hours to full are not known where a voltage is not, and the sun sets before', async ({
@@ -198,7 +198,7 @@ test('a shop rule shows what it would do, and judges the open jobs once it is ke
   await expect(effect).toContainText('3 verdicts would change')
   await expect(effect).toContainText('0417 Marigold Tern')
   await page.goto(app.url)
-  await expect(page.getByRole('list', { name: 'Jobs' })).toContainText('Suits once three things are changed')
+  await expect(page.getByRole('list', { name: 'Jobs' })).toContainText('Suits after 3 changes')
   await page.goto(`${app.url}/rules`)
   await rule.getByLabel('Replace always').check()
   await page.getByRole('button', { name: 'Keep for the shop' }).click()
@@ -211,7 +211,7 @@ test('a shop rule shows what it would do, and judges the open jobs once it is ke
     .locator('[data-rule=chargerSchool]')
     .getByLabel(/^Allowed while/)
     .check()
-  await expect(page.getByTestId('headline')).toContainText('Suits once three things are changed')
+  await expect(page.getByTestId('headline')).toContainText('Suits after 3 changes')
   await expect(page.getByRole('link', { name: 'Rules (1 own)' })).toBeVisible()
   await expectSaved(page)
   await page.getByRole('link', { name: 'Summary page' }).click()

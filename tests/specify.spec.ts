@@ -42,7 +42,7 @@ test('the workboat: answers are there without a click, are compared, changed by 
   await expect(specified.getByRole('row').filter({ hasText: 'Shore charger: equalise' })).toContainText(
     'On, can be switched offHas one, switched off',
   )
-  await expect(page.getByTestId('headline')).toContainText('Suits once three things are changed')
+  await expect(page.getByTestId('headline')).toContainText('Suits after 3 changes')
   await page.getByRole('link', { name: 'Bench' }).click()
   await openStation(page, 'chargers')
   await expect(field(page, 'chargers/charger-1/equaliseStage')).toHaveValue('switchable')

@@ -15,7 +15,7 @@ test('the workboat’s wiring is proposed, and what is wrong in it is chosen, ch
   app,
 }) => {
   await opened(page, await app.job('0417'))
-  await expect(verdict(page)).toContainText('Suits once changed')
+  await expect(verdict(page)).toContainText('Suits after changes')
   await expect(page.getByTestId('drawing')).toContainText('Brindle 200 H')
   await expect(page.getByTestId('drawing')).toContainText('class T')
   await page.locator('[data-open^="wiring.grading"]').click()

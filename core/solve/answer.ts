@@ -268,8 +268,9 @@ export function adjust(evaluator: Evaluator, answer: Answer, adjustments: readon
     settles: [...new Set([...wiringOf(step), ...settledBy(step, plan.before, assessment.checks)])],
   }))
   const touched = adjustments.some(({ off, value }) => off || value !== undefined)
-  const id = `${answer.id.split('~')[0]}${touched ? '~' : ''}`
-  const name = touched ? `${answer.name.replace(/ \(by hand\)$/, '')} (by hand)` : answer.name
+  const index = answer.id.split('~')[0]!
+  const id = `${index}${touched ? '~' : ''}`
+  const name = touched ? `${evaluator.nameWith(Number(index), steps)} (by hand)` : answer.name
   return answerOf(evaluator, { id, name, job: draft.job, steps, battery: answer.battery }, assessment)
 }
 

@@ -105,6 +105,16 @@ export class Evaluator {
     }
   }
 
+  /** The name of a combination of which only some steps are taken: a decision whose steps are all left out goes. */
+  nameWith(index: number, steps: readonly Step[]): string {
+    const isTaken = ({ ref }: Option['steps'][number]): boolean =>
+      steps.some((step) => sameRemedy(step.ref, ref))
+    const options = optionsAt(this.plan, index).filter(
+      (chosen) => chosen.steps.length === 0 || chosen.steps.some(isTaken),
+    )
+    return nameOf(options, steps)
+  }
+
   /** Does what the findings ask for, round by round. Gives the findings that remain. */
   private followUp(draft: Draft): { readonly findings: readonly Finding[]; readonly system: System } {
     const { plan } = this

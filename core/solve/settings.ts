@@ -2,41 +2,32 @@ import { inside } from '#core/units/format'
 import { isCharging, type AlternatorLane, type Lane } from '#core/system/lanes'
 import { settingsOf } from '#core/assessment/checks/range'
 import type { Setting } from '#core/assessment/check'
+import type { PartPath } from '#core/job/document'
 import { sharesBus } from '#core/system/energy'
+import { monitorSettings } from '#core/system/monitor'
 import type { System } from '#core/system/system'
 
 /** A card to stick inside the locker: one unit and what it is set to. */
 export interface SettingsCard {
   readonly unit: string
+  /** Path of the charger, controller, link or alternator; null for the monitor and the stops. */
+  readonly of: PartPath | null
   readonly settings: readonly Setting[]
 }
 
-/**
- * Settings of the battery monitor, from the bank and the shop's rules: what makes its per cent mean
- * something.
- */
-function monitorOf({ bank, rules, lanes }: System): SettingsCard {
-  const absorbs = lanes.flatMap((lane) =>
-    lane.kind === 'charger'
-      ? [lane.charger.absorptionV]
-      : lane.kind === 'alternator' && lane.link.kind === 'dcdc'
-        ? [lane.link.absorptionV]
-        : [],
-  )
-  const least = absorbs.length > 0 ? Math.min(...absorbs) : bank.lowV
+/** The card of the battery monitor. */
+function monitorCard(system: System): SettingsCard {
+  const set = monitorSettings(system)
   return {
     unit: 'Battery monitor',
+    of: null,
     settings: [
-      { label: 'Capacity', value: bank.ah, unit: 'Ah' },
-      {
-        label: 'Charged voltage',
-        value: Math.round(Math.max(bank.ocv(1), least - 0.2 * bank.scale) * 100) / 100,
-        unit: 'V',
-      },
-      { label: 'Tail current', value: Math.round(rules.tailRateC * 100), unit: '%' },
-      { label: 'Charged detection time', value: 3, unit: 'min' },
-      { label: 'Charge efficiency', value: 99, unit: '%' },
-      { label: 'Discharge floor', value: 100 - rules.usableLithium, unit: '%' },
+      { label: 'Capacity', value: set.capacityAh, unit: 'Ah' },
+      { label: 'Charged voltage', value: set.chargedV, unit: 'V' },
+      { label: 'Tail current', value: set.tailPercent, unit: '%' },
+      { label: 'Charged detection time', value: set.detectionMin, unit: 'min' },
+      { label: 'Charge efficiency', value: set.efficiencyPercent, unit: '%' },
+      { label: 'Discharge floor', value: set.floorPercent, unit: '%' },
     ],
   }
 }
@@ -52,6 +43,7 @@ function regulatorCard({ alternator, name }: AlternatorLane, { bank }: System): 
   return [
     {
       unit: `Regulator of ${inside(name)}`,
+      of: alternator.$path,
       settings: [
         { label: 'Voltage', value: alternator.regulatorV, unit: 'V' },
         { label: 'Float, once the battery takes little', value: floatV, unit: 'V' },
@@ -66,6 +58,7 @@ function dutyCard({ link }: AlternatorLane): SettingsCard[] {
   return [
     {
       unit: 'Duty-cycling relay',
+      of: link.$path,
       settings: [
         { label: 'Opens above', value: link.opensAboveA, unit: 'A' },
         { label: 'Stays open for', value: link.offTimeS, unit: 's' },
@@ -77,12 +70,18 @@ function dutyCard({ link }: AlternatorLane): SettingsCard[] {
 function laneCards(lane: Lane, system: System): SettingsCard[] {
   switch (lane.kind) {
     case 'charger':
-      return [{ unit: lane.name, settings: settingsOf(lane.charger, lane, system) }]
+      return [{ unit: lane.name, of: lane.id, settings: settingsOf(lane.charger, lane, system) }]
     case 'solar':
-      return [{ unit: lane.name, settings: settingsOf(lane.solar, lane, system) }]
+      return [{ unit: lane.name, of: lane.id, settings: settingsOf(lane.solar, lane, system) }]
     case 'alternator':
       if (isCharging(lane.link))
-        return [{ unit: `DC-DC on ${inside(lane.name)}`, settings: settingsOf(lane.link, lane, system) }]
+        return [
+          {
+            unit: `DC-DC on ${inside(lane.name)}`,
+            of: lane.id,
+            settings: settingsOf(lane.link, lane, system),
+          },
+        ]
       return [...regulatorCard(lane, system), ...dutyCard(lane)]
     case 'source':
       return []
@@ -95,6 +94,7 @@ function stopsCard(system: System): SettingsCard[] {
   return [
     {
       unit: 'Stops of the lithium',
+      of: null,
       settings: [
         { label: 'Charge stop', value: rules.chargeStopV * bank.scale, unit: 'V' },
         { label: 'Discharge stop', value: rules.dischargeStopV * bank.scale, unit: 'V' },
@@ -110,5 +110,5 @@ function stopsCard(system: System): SettingsCard[] {
 export const settingsCards = (system: System): SettingsCard[] => [
   ...system.lanes.flatMap((lane) => laneCards(lane, system)),
   ...stopsCard(system),
-  monitorOf(system),
+  monitorCard(system),
 ]

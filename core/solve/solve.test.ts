@@ -231,6 +231,7 @@ describe('an answer changed by hand', () => {
     expect(less.verdict).toBe('suits-once-changed')
     expect(less.inTheWay.map((c) => c.id)).toContain('charger.equalise')
     expect(less.name).toMatch(/\(by hand\)$/)
+    expect(less.name).not.toContain('switch equalise off')
     expect(adjust(evaluator, answer, [])).toMatchObject({
       name: answer.name,
       verdict: answer.verdict,

@@ -97,7 +97,7 @@ describe('judging', () => {
     await here.jobs.create(withValues(longWayJob(), { 'runs/charger-1-return/lengthM': 12 }))
     await here.queue.settled()
     expect(await listed(here)).toMatchObject([
-      { verdict: 'suits-once-changed', headline: 'Wiring: suits once changed' },
+      { verdict: 'suits-once-changed', headline: 'Suits after 1 change' },
     ])
   })
 

@@ -1,3 +1,4 @@
+import { monitorSettings } from '#core/system/monitor'
 import { socAtOpenCircuitV } from '#core/physics/lfp'
 import { worstShare } from '#core/physics/sharing'
 import { formatShare, said } from '#core/units/format'
@@ -182,7 +183,8 @@ export const monitor = check({
   topic: 'watching the charge',
   about: 'battery',
   why: 'Voltage says nothing of the charge of lithium. Only a count of all current does; a link to one of two batteries sees half.',
-  judge(_subject, { bank, one, rules, q }) {
+  judge(_subject, system) {
+    const { bank, one, q } = system
     if (bank.each.purpose === 'starter') return null
     const way = one.use.monitor
     const single = bank.count === 1
@@ -191,11 +193,13 @@ export const monitor = check({
       verdict: counts ? 'suits' : 'suits-once-changed',
       compared: [word('watched by', watchWords[way]), word('must count', 'all current')],
       limit: { kind: 'physics', text: 'the resting voltage of LFP is flat' },
-      formula: () =>
-        said(
-          `set it to ${q(bank.ah, 'Ah')}, charged at ${q(bank.lowV - 0.2 * bank.scale, 'V')}, `,
-          `tail ${q(bank.tailA, 'A')}, charge efficiency 99 %, floor ${100 - rules.usableLithium} %`,
-        ),
+      formula: () => {
+        const set = monitorSettings(system)
+        return said(
+          `set it to ${q(set.capacityAh, 'Ah')}, charged at ${q(set.chargedV, 'V')}, tail ${q(set.tailA, 'A')}, `,
+          `charge efficiency ${set.efficiencyPercent} %, floor ${set.floorPercent} %`,
+        )
+      },
       summary: () =>
         counts
           ? `Charge is watched by a ${watchWords[way]}.`

@@ -100,6 +100,14 @@ export function findSettings(
   return { absorption, float }
 }
 
+/** The current to set, or that the unit gives. A solar controller without a limit gives what the sun does. */
+function currentOf(unit: ChargeUnit, lane: Lane, mostA: number): readonly Setting[] {
+  const isAdjustable = unit.currentLimit === 'adjustable'
+  if (!isAdjustable && lane.kind === 'solar') return []
+  const amps = isAdjustable ? Math.min(unit.ratedA, Math.floor(mostA)) : unit.ratedA
+  return [{ label: 'Current', value: amps, unit: 'A' }]
+}
+
 /** The card of a unit with its settings found, in the order of its menu. */
 export function settingsOf(unit: ChargeUnit, lane: Lane, system: System): readonly Setting[] {
   const { bank, q } = system
@@ -107,8 +115,6 @@ export function settingsOf(unit: ChargeUnit, lane: Lane, system: System): readon
   const volts = (setting: FoundSetting | null | undefined, now: number): number =>
     setting?.possible ? setting.volts : now
   const floats = unit.floatMode === 'on' && bank.each.floatAllowed !== 'off'
-  const limitA =
-    unit.currentLimit === 'adjustable' ? Math.min(unit.ratedA, Math.floor(bank.wishedA)) : unit.ratedA
   return [
     { label: 'Absorption', value: volts(found?.absorption, unit.absorptionV), unit: 'V' },
     { label: 'Absorption time, at most', value: unit.absorptionH, unit: 'h' },
@@ -135,7 +141,7 @@ export function settingsOf(unit: ChargeUnit, lane: Lane, system: System): readon
             : 'off',
       unit: '',
     },
-    { label: 'Current', value: limitA, unit: 'A' },
+    ...currentOf(unit, lane, bank.wishedA),
     { label: 'Starts again at', value: Math.round(13.1 * bank.scale * 10) / 10, unit: 'V' },
     ...(lane.kind === 'alternator'
       ? [

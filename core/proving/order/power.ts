@@ -1,4 +1,7 @@
-import { inside } from '#core/units/format'
+import type { DcdcUnit, SourceUnit } from '#core/network/network'
+import { settingsCards, type SettingsCard } from '#core/solve/settings'
+import { monitorSettings } from '#core/system/monitor'
+import { inside, type Write } from '#core/units/format'
 import { isKeeper, unitsOf } from '../rig'
 import type { Step } from './step'
 import { hasChassisNegative, leadThatStays, startersOf, type Work } from './work'
@@ -124,9 +127,26 @@ export function joinSteps(work: Work): Step[] {
   return steps
 }
 
+/** Absorption and current of a unit, as its settings card says. */
+function chargeSettings(unit: SourceUnit | DcdcUnit, cards: readonly SettingsCard[], q: Write): string {
+  const card = cards.find(({ of }) => of !== null && of === unit.of)
+  const shown = (label: string): string | null => {
+    const setting = card?.settings.find((one) => one.label === label)
+    return setting && typeof setting.value === 'number' && setting.unit !== ''
+      ? q(setting.value, setting.unit)
+      : null
+  }
+  const current = shown('Current')
+  return [
+    `absorption ${shown('Absorption') ?? q(unit.setV, 'V')}`,
+    ...(current ? [`at most ${current}`] : []),
+  ].join(', ')
+}
+
 /** What is set before anything is read: each charger, the monitor, the inverter. */
 export function settingSteps({ after, network }: Work): Step[] {
   const { bank, q, one, many } = after
+  const cards = settingsCards(after)
   const steps: Step[] = []
   const step = (id: string, words: string, why: string): unknown =>
     steps.push({ id: `set-${id}`, phase: 'settings', words, why })
@@ -140,7 +160,7 @@ export function settingSteps({ after, network }: Work): Step[] {
     else if ((unit.kind === 'source' && unit.from !== 'other') || unit.kind === 'dcdc')
       step(
         unit.id,
-        `Set ${inside(unit.name)}: lithium, absorption ${q(unit.setV, 'V')}, at most ${q(unit.mostA, 'A')}; equalising and temperature compensation off.`,
+        `Set ${inside(unit.name)}: lithium, ${chargeSettings(unit, cards, q)}; equalising and temperature compensation off.`,
         'A profile for lead holds too much for too long, and goes higher in the cold, just when it must not.',
       )
   for (const alternator of many.alternators)
@@ -150,10 +170,11 @@ export function settingSteps({ after, network }: Work): Step[] {
         `Set the regulator of ${inside(alternator.$name)}: its voltage, its current, and its temperature limit with the probe on the case.`,
         'Lithium takes all it gives for hours: the case tells when that is too much.',
       )
+  const monitor = monitorSettings(after)
   if (one.use.$entered('monitor') === 'shunt')
     step(
       'monitor',
-      `Set the monitor: ${q(bank.ah, 'Ah')}, full at ${q(bank.middleV, 'V')} and a small current; zero it with the main lead open.`,
+      `Set the monitor: ${q(monitor.capacityAh, 'Ah')}, full at ${q(monitor.chargedV, 'V')} and ${monitor.tailPercent} % tail current; zero it with the main lead open.`,
       'It counts: what it is told wrong today it shows wrong for years.',
     )
   for (const inverter of many.inverters)
