@@ -9,10 +9,12 @@ import {
   listParts,
   withField,
   withNewPart,
+  withPart,
   type AnyPart,
   type JobDocument,
+  type PartPath,
 } from '#core/job/document'
-import { partKinds, type Field, type ManyKindId, type PartKind } from '#core/job/fields'
+import { partKinds, type Field, type ManyKindId, type PartKind, type PartKindId } from '#core/job/fields'
 import { factsOf, type ShopSettings } from '#core/system/system'
 import { judgementOf, type Judgement } from '#core/verdict/judgement'
 
@@ -39,13 +41,28 @@ export const withValues = (job: JobDocument, values: Values): JobDocument =>
 const part = (values: Values): AnyPart =>
   Object.fromEntries(Object.entries(values).map(([name, value]) => [name, { value, how: 'measured' }]))
 
+/** The facts of a part that have a usual value, as measured: a test then changes what it is about. */
+function usualFacts(kind: PartKindId): AnyPart {
+  const fields = Object.entries((partKinds[kind] as PartKind).fields)
+  const facts = fields.flatMap(([name, field]) => {
+    if (field.type === 'rows' || field.isDecision) return []
+    const { otherwise } = field
+    return typeof otherwise === 'number' || (field.type === 'choice' && otherwise !== undefined)
+      ? [[name, { value: otherwise, how: 'measured' }] as const]
+      : []
+  })
+  return Object.fromEntries(facts) as AnyPart
+}
+const withUsualFacts = (job: JobDocument, path: PartPath, kind: PartKindId): JobDocument =>
+  withPart(job, path, (part) => ({ ...usualFacts(kind), ...part }))
+
 /** Adds a part with measured values, and properties of its own such as `from`. */
 export const withMeasured = (
   job: JobDocument,
   kind: ManyKindId,
   values: Values,
   own: AnyPart = {},
-): JobDocument => withNewPart(job, kind, { ...part(values), ...own }).job
+): JobDocument => withNewPart(job, kind, { ...usualFacts(kind), ...part(values), ...own }).job
 
 /** A job as it was found, with an answer that makes another of it. */
 export const answeredWith = (found: JobDocument, done: JobDocument): JobDocument =>
@@ -61,7 +78,11 @@ export const answeredWith = (found: JobDocument, done: JobDocument): JobDocument
 
 /** A plain 12 V job that suits in every check: a base from which a test changes one thing. */
 export function goodJob(): JobDocument {
-  let job = withValues(emptyJob('0001', 'Test boat'), {
+  const empty = (['use', 'houseBank', 'place', 'candidate'] as const).reduce(
+    (next, kind) => withUsualFacts(next, kind, kind),
+    withUsualFacts(emptyJob('0001', 'Test boat'), 'startingBatteries/starting-1', 'startingBatteries'),
+  )
+  let job = withValues(empty, {
     'use/dcAtOnceA': 40,
     'use/dailyAh': 120,
     'use/daysAway': 1,

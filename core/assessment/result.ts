@@ -17,8 +17,9 @@ import {
   type Explorable,
   type Looked,
 } from '#core/system/unknowns'
-import type { Verdict } from '#core/system/verdict'
-import { inSentence } from '#core/units/format'
+import { isWorse, type Verdict } from '#core/system/verdict'
+import { shownValue } from '#core/job/shown'
+import { inSentence, type Write } from '#core/units/format'
 import {
   remediesOf,
   topicOf,
@@ -149,6 +150,40 @@ class Inquiry implements Explorable {
     return this.facts.typical(part, index, this.reads)
   }
 
+  /**
+   * The defaults that a judgement rests on: another plausible value of one alone gives a better verdict, wherever
+   * the unknowns lie.
+   */
+  *doubts(verdict: Verdict): Generator<void, Deciding[], void> {
+    const doubted = new Set<FieldPath>()
+    const { missing } = this.inDoubt(nothingAssumed, doubted)
+    const at = (end: number): Assumed => new Map(missing.map((path) => [path, this.samples(path, 2).at(end)]))
+    for (const unknowns of missing.length > 0 ? [nothingAssumed, at(0), at(-1)] : [nothingAssumed]) {
+      const found: Deciding[] = []
+      for (const path of doubted) {
+        const doubting = this.doubting(unknowns)
+        const coarse = yield* scan(doubting, path, doubtEffort)
+        if (!coarse.some((band) => isWorse(verdict, band.verdict))) continue
+        found.push({ path, settles: 1, bands: yield* scan(doubting, path, manyScenes) })
+      }
+      if (found.length > 0) return found
+    }
+    return []
+  }
+
+  private inDoubt(assumed: Assumed, doubted: Set<FieldPath>): Looked {
+    const look = (system: System): Seen => this.seen(subjectAt(this.check.about, system, this.place)!, system)
+    const { value, scene } = judge(this.facts, assumed, look, { reads: this.reads, doubted })
+    return { verdict: value.judgement?.verdict ?? 'suits', missing: scene.missing }
+  }
+  private doubting(unknowns: Assumed): Explorable {
+    return {
+      judge: (assumed) => this.inDoubt(new Map([...unknowns, ...assumed]), new Set()),
+      samples: (path, count) => this.samples(path, count),
+      typical: (path) => this.typical(path),
+    }
+  }
+
   /** What the unknowns decide, with the bands of each. */
   *explored(effort: Effort): Generator<void, Explored, void> {
     const { verdict, deciding } = yield* explore(this, effort)
@@ -174,6 +209,9 @@ class Inquiry implements Explorable {
     return this.firstThatApplies(rest, assumed)
   }
 }
+
+/** How finely the range of a default is looked through. */
+const doubtEffort: Effort = { ...manyScenes, bandPoints: 5, bisections: 0 }
 
 /** So many unknowns are given values together to find a scene in which a check applies. */
 const mostTogether = 4
@@ -203,15 +241,28 @@ export function* judging(
   const inquiry = new Inquiry(check, place, new Stage(facts))
   const { value: first, scene } = inquiry.in(nothingAssumed, true)
   const inputs = [...scene.inputs!]
-  const explored: Explored =
+  const overUnknowns: Explored =
     scene.missing.length === 0
       ? { verdict: first.judgement?.verdict ?? 'suits', deciding: [] }
       : yield* inquiry.explored(effortOf(check, inquiry))
+  const explored = yield* withoutMadeUp(inquiry, overUnknowns)
   const judgement =
     first.judgement ??
     (explored.verdict === null ? inquiry.firstThatApplies(explored.deciding.slice(0, mostTogether)) : null)
-  const result = judgement && resultOf(check, first.subject, judgement, explored, inputs, facts)
+  const result =
+    judgement && resultOf(check, first.subject, judgement, explored, inputs, scene.missing, facts)
   return { result, reads: inquiry.reads }
+}
+
+/** A bad verdict that rests on a value nobody entered is not one: the value is to be measured first. */
+function* withoutMadeUp<T extends Pick<Explored, 'verdict'>>(
+  inquiry: Inquiry,
+  explored: T,
+): Generator<void, T | Explored, void> {
+  const { verdict } = explored
+  if (verdict !== 'suits-once-changed' && verdict !== 'does-not-suit') return explored
+  const deciding = yield* inquiry.doubts(verdict)
+  return deciding.length > 0 ? { verdict: null, deciding } : explored
 }
 
 /** The same at once. */
@@ -224,7 +275,8 @@ function resultOf(
   judgement: Judgement,
   explored: Explored,
   inputs: readonly Input[],
-  { job }: Facts,
+  unknown: readonly FieldPath[],
+  { job, q }: Facts,
 ): CheckResult {
   const open = explored.verdict === null
   return {
@@ -239,7 +291,9 @@ function resultOf(
     compared: judgement.compared,
     limit: judgement.limit,
     formula: judgement.formula(),
-    summary: open ? openSummary(subject.name, check.title, explored.deciding, job) : judgement.summary(),
+    summary: open
+      ? openSummary(subject.name, check.title, explored.deciding, job)
+      : `${judgement.summary()}${assumedWords(inputs, unknown, q)}`,
     why: check.why,
     inputs,
     remedies: open ? [] : remediesOf(judgement),
@@ -269,7 +323,10 @@ export function findingsIn(facts: Facts): FindingsIn {
   const ask = (check: AnyCheck, place: number): Inquiry => new Inquiry(check, place, stage)
   return {
     find: (check, place) => foundBy(ask(check, place), check),
-    say: (check, place) => ask(check, place).now(nothingAssumed).value.judgement!.summary(),
+    say: (check, place) => {
+      const { value, scene } = ask(check, place).in(nothingAssumed, true)
+      return `${value.judgement!.summary()}${assumedWords([...scene.inputs!], scene.missing, facts.q)}`
+    },
   }
 }
 
@@ -280,10 +337,27 @@ function foundBy(inquiry: Inquiry, check: AnyCheck): Finding | null {
   const on = subject.path
   const finding = (verdict: Verdict): Finding | null =>
     judgement && { id, on, verdict, remedies: remediesOf(judgement), deciding: [] }
-  if (scene.missing.length === 0) return judgement && finding(judgement.verdict)
-  const { verdict, deciding } = atOnce(explore(inquiry, effortOf(check, inquiry)))
+  const known = judgement && finding(judgement.verdict)
+  const overUnknowns =
+    scene.missing.length === 0
+      ? { verdict: known?.verdict ?? ('suits' as const), deciding: [] }
+      : atOnce(explore(inquiry, effortOf(check, inquiry)))
+  const { verdict, deciding } = atOnce(withoutMadeUp(inquiry, overUnknowns))
   if (verdict === null) return { id, on, verdict: 'measure-first', remedies: [], deciding }
-  return finding(verdict)
+  return scene.missing.length === 0 ? known : finding(verdict)
+}
+
+const mostAssumed = 3
+
+/** The values that nobody knows and a sentence uses all the same, as a sentence behind it. */
+function assumedWords(inputs: readonly Input[], unknown: readonly FieldPath[], q: Write): string {
+  const used = inputs.filter(({ path }) => unknown.includes(path))
+  if (used.length === 0) return ''
+  const words = used
+    .slice(0, mostAssumed)
+    .map(({ path, label, value }) => `${inSentence(label)} ${shownValue(fieldAt(path)!.field, value, q)}`)
+  const more = used.length > mostAssumed ? ` and ${used.length - mostAssumed} more` : ''
+  return ` Assumed: ${words.join(', ')}${more}.`
 }
 
 function openSummary(

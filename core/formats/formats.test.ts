@@ -115,7 +115,7 @@ describe('bad files are refused with words', () => {
     ],
     [
       'a number too large',
-      JSON.parse(JSON.stringify(goodJob()).replace('"value":200', '"value":1e999')),
+      JSON.parse(JSON.stringify(goodJob()).replace('"value":200,', '"value":1e999,')),
       { 'candidate/ahEach': 'is too large a number' },
     ],
     [

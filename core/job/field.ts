@@ -48,6 +48,8 @@ interface FieldBase {
   readonly absent?: string
   /** Seldom needed: folded away until it is known or matters. */
   readonly detail?: true
+  /** Its default is a decision of the plan and no fact to find out: a bad verdict may rest on it. */
+  readonly isDecision?: true
   /** Asked only when each of these sibling fields holds one of the values, or is not known yet. */
   readonly when?: readonly Condition[]
 }
@@ -63,6 +65,18 @@ export function usualHow({ how, measure }: FieldBase): How {
 /** Fields that are usually known in the same way, but for those that say otherwise. */
 export const usuallyFrom = <F extends Fields>(how: How, fields: F): F =>
   Object.fromEntries(Object.entries(fields).map(([name, field]) => [name, { how, ...field }])) as F
+
+/** Fields whose defaults are decisions of the plan: all of them, unless some are named. See `isDecision`. */
+export const withDecisions = <F extends Fields>(
+  fields: F,
+  names: readonly (keyof F)[] = Object.keys(fields),
+): F =>
+  Object.fromEntries(
+    Object.entries(fields).map(([name, field]) => [
+      name,
+      names.includes(name) ? { ...field, isDecision: true } : field,
+    ]),
+  ) as F
 
 /** Minutes that a look at a label or a reading with the meter takes. */
 const usualMinutes = 10
@@ -90,6 +104,8 @@ export interface QuantityField extends FieldBase {
    * for none.
    */
   readonly otherwise?: RuleId | number | null | ((at: DefaultContext) => number)
+  /** Its computed default is the least that the maker may say, and no figure to rest a bad verdict on. */
+  readonly isLeast?: true
   /** While the sibling holds one of these values, only a measured value counts as known. */
   readonly onlyMeasuredWhen?: Condition
 }
@@ -148,7 +164,10 @@ export const quantity = (
   plausible: QuantityField['plausible'],
   measure: string,
   more: Partial<
-    Pick<QuantityField, 'when' | 'detail' | 'how' | 'minutes' | 'scales' | 'otherwise' | 'onlyMeasuredWhen'>
+    Pick<
+      QuantityField,
+      'when' | 'detail' | 'how' | 'minutes' | 'scales' | 'otherwise' | 'isLeast' | 'onlyMeasuredWhen'
+    >
   > = {},
 ): QuantityField => ({ type: 'quantity', label, unit, step, limits, plausible, measure, ...more })
 
@@ -175,7 +194,7 @@ export const volts = (
   plausible: QuantityField['plausible'],
   measure: string,
   more: Partial<
-    Pick<QuantityField, 'when' | 'detail' | 'how' | 'minutes' | 'otherwise' | 'onlyMeasuredWhen'>
+    Pick<QuantityField, 'when' | 'detail' | 'how' | 'minutes' | 'otherwise' | 'isLeast' | 'onlyMeasuredWhen'>
   > = {},
 ): QuantityField => quantity(label, 'V', 0.1, [0, 80], plausible, measure, { scales: true, ...more })
 

@@ -163,6 +163,20 @@ export class Facts {
     return field.scales ? base * this.scaleOf(part, name, from) : base
   }
 
+  /**
+   * Whether a settled value is a default that stands for a fact nobody entered, and not a decision of the plan or a
+   * rule of the shop.
+   */
+  isDoubtful(part: PartFacts, index: number): boolean {
+    const [, field] = part.fields[index]!
+    if (field.type === 'rows' || field.isDecision) return false
+    const isFact =
+      field.type === 'choice'
+        ? field.otherwise !== undefined
+        : typeof field.otherwise === 'number' || field.isLeast === true
+    return isFact && this.trusted(part, index, []) === null
+  }
+
   /** The value entered, or null where there is none that counts. */
   private trusted(part: PartFacts, index: number, from: Slot[]): unknown {
     const [name, field] = part.fields[index]!

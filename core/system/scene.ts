@@ -109,6 +109,8 @@ export interface SceneOptions {
   readonly evidence?: boolean
   /** Unknowns without an assumption are taken as usual, and are neither missing nor evidence. */
   readonly asUsual?: boolean
+  /** Collects the defaults that are read, and lets each be assumed to be another value. */
+  readonly doubted?: Set<FieldPath>
 }
 
 /**
@@ -122,6 +124,7 @@ export class Scene {
    */
   readonly taken: Set<FieldPath> | null
   readonly inputs: Set<Input> | null
+  private readonly doubted: Set<FieldPath> | null
   readonly rules: ShopRules
   private theMissing: FieldPath[] = []
   private readonly isMissing = new Set<FieldPath>()
@@ -129,11 +132,12 @@ export class Scene {
   constructor(
     readonly facts: Facts,
     private theAssumed: Assumed,
-    { reads = new Reads(facts.slots), evidence = false, asUsual = false }: SceneOptions = {},
+    { reads = new Reads(facts.slots), evidence = false, asUsual = false, doubted }: SceneOptions = {},
   ) {
     this.reads = reads
     this.inputs = evidence ? new Set() : null
     this.taken = asUsual ? new Set() : null
+    this.doubted = doubted ?? null
     this.rules = new NotedRules(facts, reads) as unknown as ShopRules
   }
 
@@ -172,11 +176,19 @@ export class Scene {
   /** The known value, or the default; undefined when the field is truly not known. */
   settled(part: PartFacts, index: number): unknown {
     const value = this.facts.settled(part, index, this.reads)
-    if (value !== undefined) return value
+    if (value !== undefined) return this.orAssumed(part, index, value)
     const [, field] = part.fields[index]!
     return field.type === 'quantity' && typeof field.otherwise === 'function'
-      ? this.workedOut(part, field.otherwise)
+      ? this.orAssumed(part, index, this.workedOut(part, field.otherwise))
       : undefined
+  }
+
+  /** A settled value, or what is assumed in place of it where nobody entered it. */
+  private orAssumed(part: PartFacts, index: number, value: unknown): unknown {
+    if (!this.doubted || !this.facts.isDoubtful(part, index)) return value
+    const path = part.paths[index]!
+    this.doubted.add(path)
+    return this.theAssumed.get(path) ?? value
   }
 
   /** A default that is worked out from other values of the part, known or assumed. */

@@ -3,7 +3,7 @@ import type { Field } from '#core/job/fields'
 import { formatRange, type Write } from '#core/units/format'
 import type { Unit } from '#core/units/units'
 import type { Assumed } from './scene'
-import { verdicts, type Verdict } from './verdict'
+import { isWorse, verdicts, type Verdict } from './verdict'
 
 /** A stretch of an unknown's range, or one of its options, with the verdict it would give. */
 export interface Band {
@@ -119,9 +119,34 @@ export function* explore(check: Explorable, effort: Effort): Generator<void, Exp
     const bands = yield* scan(check, path, each)
     if (bands.some((band) => setOf(band.verdict) !== met)) found.push(decidedBy(path, bands))
   }
-  return found.length === 0
-    ? { verdict: verdicts[Math.log2(met)]!, deciding: [] }
-    : { verdict: null, deciding: found }
+  if (found.length > 0) return { verdict: null, deciding: found }
+  const verdict = verdicts[Math.log2(met)]!
+  // The tree is bounded: several unknowns together may do what none of them does alone.
+  if (isWorse(verdict, 'suits') && paths.length > 1 && (yield* isBetterTogether(check, paths, verdict)))
+    return { verdict: null, deciding: paths.map((path) => decidedBy(path, null)) }
+  return { verdict, deciding: [] }
+}
+
+/** Combinations of several unknowns that are tried, and the points of each. */
+const combinations = 24
+const combinedPoints = 5
+
+/** Whether values of several unknowns together give a better verdict than the one met: spread over all of them. */
+function* isBetterTogether(
+  check: Explorable,
+  paths: readonly FieldPath[],
+  verdict: Verdict,
+): Generator<void, boolean, void> {
+  const values = paths.map((path) => check.samples(path, combinedPoints))
+  for (let i = 0; i < combinations; i++) {
+    // A stride of its own for each unknown, so that ends meet ends and middles.
+    const assumed = new Map(
+      paths.map((path, j) => [path, values[j]![(i * (j + 1) + j) % values[j]!.length]] as const),
+    )
+    if (isWorse(verdict, check.judge(assumed).verdict)) return true
+    yield
+  }
+  return false
 }
 
 const leastBandPoints = 3

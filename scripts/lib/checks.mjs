@@ -50,5 +50,6 @@ export const longWalks = {
   RANDOM_SURFACES: '500',
   RUN_JOBS: '2000',
   REMEDY_JOBS: '2000',
+  RANDOM_DELETIONS: '500',
   RANDOM_NETWORKS: '200',
 }

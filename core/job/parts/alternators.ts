@@ -1,144 +1,157 @@
-import { choice, optional, quantity, rows, systemVoltages, volts, yesNo, type Fields } from '#core/job/field'
+import {
+  choice,
+  optional,
+  quantity,
+  rows,
+  systemVoltages,
+  volts,
+  yesNo,
+  type Fields,
+  withDecisions,
+} from '#core/job/field'
 import { plausibleRiseK, plausibleTauMin, usualTauMin } from '#core/physics/alternator'
 import { temperatureReadings } from './wiring'
 
 /** What the log of one drive tells. */
 const computer = { minutes: 60, when: [{ field: 'regulator', is: ['computer'] }] } as const
 
-export const alternators = {
-  machine: choice(
-    'Machine',
-    {
-      wound: 'Wound rotor: regulated by its field',
-      magnet: 'Permanent magnets, with a regulator that shunts what is not taken',
-    },
-    'Motorcycles and small outboards have magnets: three wires from the crankcase to a finned box.',
-    { otherwise: 'wound', detail: true },
-  ),
-  nominalV: choice('Nominal voltage', systemVoltages, 'Label.'),
-  ratedA: quantity('Rated current', 'A', 5, [5, 1000], [45, 200], 'Label on the housing.'),
-  regulator: choice(
-    'Regulator',
-    {
-      fixed: 'Fixed voltage',
-      compensated: 'Lowers its voltage when warm',
-      computer: 'Computer-controlled',
-      external: 'External, can be set',
-    },
-    'Watch the voltage for ten minutes of driving: one that swings below 13 V or above 14.8 V is computer-controlled.',
-    { minutes: 20 },
-  ),
-  regulatorV: volts(
-    'Regulator voltage',
-    (at) => {
-      const seen: [number | null, number | null] = [at.number('lowestV'), at.number('highestV')]
-      return [seen[0] ?? 13.6, Math.max(seen[0] ?? 0, seen[1] ?? 14.6)]
-    },
-    'Meter on the alternator stud and its case, engine warm, 1500 rpm.',
-    { minutes: 20, when: [{ field: 'regulator', is: ['fixed', 'compensated', 'external'] }] },
-  ),
-  lowestV: volts(
-    'Lowest seen on a drive',
-    [12.2, 13.8],
-    'Logging meter on the starting battery for one drive.',
-    computer,
-  ),
-  highestV: volts(
-    'Highest seen on a drive',
-    [14.4, 15.4],
-    'Logging meter on the starting battery for one drive; coast downhill.',
-    computer,
-  ),
-  driveTally: rows(
-    'Minutes at each voltage',
-    [
-      { name: 'minutes', label: 'For', unit: 'min', limits: [0, 10_000] },
-      { name: 'volts', label: 'At', unit: 'V', limits: [0, 80] },
-    ],
-    ' at ',
-    'From the log of one drive: how many minutes at which voltage.',
-    computer,
-  ),
-  vehicleDrawA: quantity(
-    'Engine and lights draw',
-    'A',
-    1,
-    [0, 300],
-    [4, 40],
-    'Clamp meter on the alternator lead with the house side disconnected, lights and fans on.',
-  ),
-  idleRpm: quantity('Engine speed at idle', 'rpm', 50, [200, 3000], [650, 900], 'Rev counter.', {
-    otherwise: 750,
-    detail: true,
-  }),
-  cruiseRpm: quantity('Engine speed at cruise', 'rpm', 100, [500, 10_000], [1500, 2800], 'Rev counter.', {
-    otherwise: 2000,
-    detail: true,
-  }),
-  pulleyRatio: quantity(
-    'Pulley ratio',
-    '×',
-    0.1,
-    [0.5, 6],
-    [1.8, 3],
-    'Crank pulley diameter ÷ alternator pulley diameter.',
-    { otherwise: 2.4, detail: true },
-  ),
-  driveHours: quantity('Hours run a day', 'h', 0.5, [0, 24], [0.5, 6], 'Ask for an ordinary day.'),
-  idleShare: quantity('Of that at idle', '%', 5, [0, 100], [5, 50], 'Ask for an ordinary day.', {
-    otherwise: 20,
-    detail: true,
-  }),
-  limitA: optional(
-    'Current limit fitted',
-    'A',
-    5,
-    [1, 10_000],
-    [10, 100],
-    'External regulator with a set current, or a duty-cycling relay. Empty: none.',
-    { detail: true },
-  ),
-  fieldWire: choice(
-    'Field wire or temperature sensor',
-    { none: 'Neither', field: 'Field wire brought out', sensor: 'Temperature sensor', both: 'Both' },
-    'Look at the back of the machine.',
-    { otherwise: 'none', detail: true },
-  ),
-  temperatureReadings,
-  riseK: quantity(
-    'Temperature rise of the case',
-    'Δ°C',
-    5,
-    [5, 300],
-    plausibleRiseK,
-    'Load it with lamps, fans and heater for half an hour, and enter amps, shaft speed and case temperature as a reading above: the rise follows from it.',
-    { minutes: 40, when: [{ field: 'machine', is: ['wound'] }], detail: true },
-  ),
-  tauMin: quantity(
-    'Time its case takes to warm',
-    'min',
-    1,
-    [1, 120],
-    plausibleTauMin,
-    'Minutes at a steady load until it has gone two thirds of the way to where it stays. Two readings above give it.',
-    { otherwise: usualTauMin, when: [{ field: 'machine', is: ['wound'] }], detail: true },
-  ),
-  airC: optional(
-    'Air around it when warm',
-    '°C',
-    5,
-    [1, 120],
-    [50, 70],
-    'Thermometer beside it, out of the fan’s way, after half an hour’s run. Empty: 40 °C in a vessel’s open engine space, 60 °C under a bonnet.',
-    { when: [{ field: 'machine', is: ['wound'] }], detail: true },
-  ),
-  surgeProtector: yesNo('Surge protector fitted', 'A small two-wire box on the alternator output.', {
-    otherwise: 'no',
-    detail: true,
-  }),
-  chargeStopWire: yesNo(
-    'Battery’s charge-stop signal wired to the regulator',
-    'A wire from the battery’s signal terminal to the regulator’s enable terminal.',
-    { otherwise: 'no', detail: true },
-  ),
-} satisfies Fields
+export const alternators = withDecisions(
+  {
+    machine: choice(
+      'Machine',
+      {
+        wound: 'Wound rotor: regulated by its field',
+        magnet: 'Permanent magnets, with a regulator that shunts what is not taken',
+      },
+      'Motorcycles and small outboards have magnets: three wires from the crankcase to a finned box.',
+      { otherwise: 'wound', detail: true },
+    ),
+    nominalV: choice('Nominal voltage', systemVoltages, 'Label.'),
+    ratedA: quantity('Rated current', 'A', 5, [5, 1000], [45, 200], 'Label on the housing.'),
+    regulator: choice(
+      'Regulator',
+      {
+        fixed: 'Fixed voltage',
+        compensated: 'Lowers its voltage when warm',
+        computer: 'Computer-controlled',
+        external: 'External, can be set',
+      },
+      'Watch the voltage for ten minutes of driving: one that swings below 13 V or above 14.8 V is computer-controlled.',
+      { minutes: 20 },
+    ),
+    regulatorV: volts(
+      'Regulator voltage',
+      (at) => {
+        const seen: [number | null, number | null] = [at.number('lowestV'), at.number('highestV')]
+        return [seen[0] ?? 13.6, Math.max(seen[0] ?? 0, seen[1] ?? 14.6)]
+      },
+      'Meter on the alternator stud and its case, engine warm, 1500 rpm.',
+      { minutes: 20, when: [{ field: 'regulator', is: ['fixed', 'compensated', 'external'] }] },
+    ),
+    lowestV: volts(
+      'Lowest seen on a drive',
+      [12.2, 13.8],
+      'Logging meter on the starting battery for one drive.',
+      computer,
+    ),
+    highestV: volts(
+      'Highest seen on a drive',
+      [14.4, 15.4],
+      'Logging meter on the starting battery for one drive; coast downhill.',
+      computer,
+    ),
+    driveTally: rows(
+      'Minutes at each voltage',
+      [
+        { name: 'minutes', label: 'For', unit: 'min', limits: [0, 10_000] },
+        { name: 'volts', label: 'At', unit: 'V', limits: [0, 80] },
+      ],
+      ' at ',
+      'From the log of one drive: how many minutes at which voltage.',
+      computer,
+    ),
+    vehicleDrawA: quantity(
+      'Engine and lights draw',
+      'A',
+      1,
+      [0, 300],
+      [4, 40],
+      'Clamp meter on the alternator lead with the house side disconnected, lights and fans on.',
+    ),
+    idleRpm: quantity('Engine speed at idle', 'rpm', 50, [200, 3000], [650, 900], 'Rev counter.', {
+      otherwise: 750,
+      detail: true,
+    }),
+    cruiseRpm: quantity('Engine speed at cruise', 'rpm', 100, [500, 10_000], [1500, 2800], 'Rev counter.', {
+      otherwise: 2000,
+      detail: true,
+    }),
+    pulleyRatio: quantity(
+      'Pulley ratio',
+      '×',
+      0.1,
+      [0.5, 6],
+      [1.8, 3],
+      'Crank pulley diameter ÷ alternator pulley diameter.',
+      { otherwise: 2.4, detail: true },
+    ),
+    driveHours: quantity('Hours run a day', 'h', 0.5, [0, 24], [0.5, 6], 'Ask for an ordinary day.'),
+    idleShare: quantity('Of that at idle', '%', 5, [0, 100], [5, 50], 'Ask for an ordinary day.', {
+      otherwise: 20,
+      detail: true,
+    }),
+    limitA: optional(
+      'Current limit fitted',
+      'A',
+      5,
+      [1, 10_000],
+      [10, 100],
+      'External regulator with a set current, or a duty-cycling relay. Empty: none.',
+      { detail: true },
+    ),
+    fieldWire: choice(
+      'Field wire or temperature sensor',
+      { none: 'Neither', field: 'Field wire brought out', sensor: 'Temperature sensor', both: 'Both' },
+      'Look at the back of the machine.',
+      { otherwise: 'none', detail: true },
+    ),
+    temperatureReadings,
+    riseK: quantity(
+      'Temperature rise of the case',
+      'Δ°C',
+      5,
+      [5, 300],
+      plausibleRiseK,
+      'Load it with lamps, fans and heater for half an hour, and enter amps, shaft speed and case temperature as a reading above: the rise follows from it.',
+      { minutes: 40, when: [{ field: 'machine', is: ['wound'] }], detail: true },
+    ),
+    tauMin: quantity(
+      'Time its case takes to warm',
+      'min',
+      1,
+      [1, 120],
+      plausibleTauMin,
+      'Minutes at a steady load until it has gone two thirds of the way to where it stays. Two readings above give it.',
+      { otherwise: usualTauMin, when: [{ field: 'machine', is: ['wound'] }], detail: true },
+    ),
+    airC: optional(
+      'Air around it when warm',
+      '°C',
+      5,
+      [1, 120],
+      [50, 70],
+      'Thermometer beside it, out of the fan’s way, after half an hour’s run. Empty: 40 °C in a vessel’s open engine space, 60 °C under a bonnet.',
+      { when: [{ field: 'machine', is: ['wound'] }], detail: true },
+    ),
+    surgeProtector: yesNo('Surge protector fitted', 'A small two-wire box on the alternator output.', {
+      otherwise: 'no',
+      detail: true,
+    }),
+    chargeStopWire: yesNo(
+      'Battery’s charge-stop signal wired to the regulator',
+      'A wire from the battery’s signal terminal to the regulator’s enable terminal.',
+      { otherwise: 'no', detail: true },
+    ),
+  } satisfies Fields,
+  ['machine'],
+)

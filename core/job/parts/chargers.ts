@@ -1,4 +1,12 @@
-import { choice, optional, quantity, yesNo, type Condition, type Fields } from '#core/job/field'
+import {
+  choice,
+  optional,
+  quantity,
+  yesNo,
+  type Condition,
+  type Fields,
+  withDecisions,
+} from '#core/job/field'
 import { chargeStages, madeFor } from './stages'
 
 const onMains: Condition = { field: 'feeds', is: ['house', 'both'] }
@@ -60,9 +68,12 @@ export const chargers = {
   ),
 } satisfies Fields
 
-export const generators = {
-  watts: quantity('Power', 'W', 100, [100, 50_000], [800, 3500], 'Label, continuous.'),
-  hours: quantity('Hours run a day', 'h', 0.5, [0, 24], [0.5, 4], 'Ask for an ordinary day.', {
-    otherwise: 0,
-  }),
-} satisfies Fields
+export const generators = withDecisions(
+  {
+    watts: quantity('Power', 'W', 100, [100, 50_000], [800, 3500], 'Label, continuous.'),
+    hours: quantity('Hours run a day', 'h', 0.5, [0, 24], [0.5, 4], 'Ask for an ordinary day.', {
+      otherwise: 0,
+    }),
+  } satisfies Fields,
+  ['hours'],
+)

@@ -1,9 +1,9 @@
-import { choice, optional, quantity, yesNo, type Fields } from '#core/job/field'
+import { choice, optional, quantity, yesNo, type Fields, withDecisions } from '#core/job/field'
 import { places } from './use'
 import { conductors, fuseFamilies, insulations } from './wiring'
 
 /** What is set by hand of a run of the wiring; all that is empty is as proposed. */
-export const runs = {
+export const runs = withDecisions({
   lengthM: quantity('One-way length', 'm', 0.1, [0.02, 100], [0.5, 6], 'Pull a cord along the run.', {
     how: 'measured',
   }),
@@ -35,7 +35,7 @@ export const runs = {
     'Follow the negative cable to its lug.',
     { otherwise: 'bar', detail: true },
   ),
-} satisfies Fields
+} satisfies Fields)
 
 /** Where a fuse, a switch or a bar stands. */
 export const fittingPlaces = { ...places, outside: 'Outside' } as const
@@ -44,7 +44,7 @@ export const fittingPlaces = { ...places, outside: 'Outside' } as const
 export const studs = { M5: 'M5', M6: 'M6', M8: 'M8', M10: 'M10', M12: 'M12' } as const
 
 /** What is set by hand of a fuse, switch, relay, shunt, bar or plug of the wiring. */
-export const fittings = {
+export const fittings = withDecisions({
   absent: yesNo('Left out', 'Look: what is proposed here may not be there.', {
     otherwise: 'no',
     detail: true,
@@ -91,10 +91,10 @@ export const fittings = {
     otherwise: 'no',
     detail: true,
   }),
-} satisfies Fields
+} satisfies Fields)
 
 /** A branch that is neither in the survey nor in the answer: a spare way, a socket. */
-export const branches = {
+export const branches = withDecisions({
   what: choice(
     'What it feeds',
     { spare: 'Nothing yet: a spare way', fans: 'Fans', socket: 'Sockets', other: 'Something else' },
@@ -104,4 +104,4 @@ export const branches = {
   amps: quantity('Draw', 'A', 1, [0, 1000], [1, 20], 'Label, or a clamp meter while it runs.', {
     otherwise: 10,
   }),
-} satisfies Fields
+} satisfies Fields)

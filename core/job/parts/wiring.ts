@@ -1,6 +1,6 @@
 import { tableAirC } from '#core/physics/conductors'
 import { madeFor } from './stages'
-import { choice, optional, quantity, rows, volts, yesNo, type Fields } from '#core/job/field'
+import { choice, optional, quantity, rows, volts, yesNo, type Fields, withDecisions } from '#core/job/field'
 
 const posts = {
   house: 'House bank',
@@ -142,58 +142,61 @@ export const conductors = {
   ),
 } satisfies Fields
 
-export const inverters = {
-  nominalV: madeFor,
-  continuousW: quantity('Continuous power', 'W', 100, [10, 50_000], [300, 3000], 'Label.'),
-  surgeW: quantity(
-    'Surge power',
-    'W',
-    100,
-    [10, 100_000],
-    (at) => {
-      const w = at.number('continuousW')
-      return w === null ? [300, 6000] : [w, 2 * w]
-    },
-    'Maker’s sheet.',
-    { otherwise: ({ value }) => 2 * value('continuousW') },
-  ),
-  surgeS: quantity('Surge duration', 's', 1, [0.01, 1800], [0.5, 10], 'Maker’s sheet.', {
-    otherwise: 5,
-    detail: true,
-  }),
-  efficiency: quantity('Efficiency', '%', 1, [40, 100], [80, 95], 'Maker’s sheet, at full load.', {
-    otherwise: 'inverterEfficiency',
-  }),
-  idleW: quantity(
-    'Draw when on with nothing to do',
-    'W',
-    1,
-    [0, 500],
-    [5, 40],
-    'Clamp meter on its positive lead, everything unplugged.',
-    { otherwise: ({ value }) => 0.01 * value('continuousW') + 3, detail: true },
-  ),
-  hoursOn: quantity('Hours switched on a day', 'h', 1, [0, 24], [1, 24], 'Ask for an ordinary day.', {
-    otherwise: 0,
-    detail: true,
-  }),
-  cutOffV: volts('Low-voltage cut-off', [10, 11.5], 'Maker’s sheet or its menu.', {
-    otherwise: 10.5,
-    detail: true,
-  }),
-  sockets: choice(
-    'AC sockets it feeds',
-    { own: 'Fed by it alone', shared: 'Fed by shore or a generator too' },
-    'Leave it off and plug shore in: are its sockets live? The mains side is for licensed hands.',
-    { detail: true, minutes: 5 },
-  ),
-  transferSwitch: choice(
-    'Mains transfer',
-    { none: 'None', builtIn: 'Built in', separate: 'Separate switch' },
-    'Look only; mains side for licensed hands.',
-    { otherwise: 'none', detail: true },
-  ),
-} satisfies Fields
+export const inverters = withDecisions(
+  {
+    nominalV: madeFor,
+    continuousW: quantity('Continuous power', 'W', 100, [10, 50_000], [300, 3000], 'Label.'),
+    surgeW: quantity(
+      'Surge power',
+      'W',
+      100,
+      [10, 100_000],
+      (at) => {
+        const w = at.number('continuousW')
+        return w === null ? [300, 6000] : [w, 2 * w]
+      },
+      'Maker’s sheet.',
+      { otherwise: ({ value }) => 2 * value('continuousW') },
+    ),
+    surgeS: quantity('Surge duration', 's', 1, [0.01, 1800], [0.5, 10], 'Maker’s sheet.', {
+      otherwise: 5,
+      detail: true,
+    }),
+    efficiency: quantity('Efficiency', '%', 1, [40, 100], [80, 95], 'Maker’s sheet, at full load.', {
+      otherwise: 'inverterEfficiency',
+    }),
+    idleW: quantity(
+      'Draw when on with nothing to do',
+      'W',
+      1,
+      [0, 500],
+      [5, 40],
+      'Clamp meter on its positive lead, everything unplugged.',
+      { otherwise: ({ value }) => 0.01 * value('continuousW') + 3, detail: true },
+    ),
+    hoursOn: quantity('Hours switched on a day', 'h', 1, [0, 24], [1, 24], 'Ask for an ordinary day.', {
+      otherwise: 0,
+      detail: true,
+    }),
+    cutOffV: volts('Low-voltage cut-off', [10, 11.5], 'Maker’s sheet or its menu.', {
+      otherwise: 10.5,
+      detail: true,
+    }),
+    sockets: choice(
+      'AC sockets it feeds',
+      { own: 'Fed by it alone', shared: 'Fed by shore or a generator too' },
+      'Leave it off and plug shore in: are its sockets live? The mains side is for licensed hands.',
+      { detail: true, minutes: 5 },
+    ),
+    transferSwitch: choice(
+      'Mains transfer',
+      { none: 'None', builtIn: 'Built in', separate: 'Separate switch' },
+      'Look only; mains side for licensed hands.',
+      { otherwise: 'none', detail: true },
+    ),
+  } satisfies Fields,
+  ['hoursOn'],
+)
 
 export const devices = {
   kind: choice(
@@ -209,7 +212,7 @@ export const devices = {
   ),
 } satisfies Fields
 
-export const loads = {
+export const loads = withDecisions({
   supply: choice(
     'Supply',
     { dc: 'DC', ac: 'AC' },
@@ -270,7 +273,7 @@ export const loads = {
     otherwise: 'no',
   }),
   nominalV: { ...madeFor, when: [{ field: 'supply', is: ['dc'] }] },
-} satisfies Fields
+} satisfies Fields)
 
 /** Readings of the alternator's case while it is loaded. */
 export const temperatureReadings = rows(
