@@ -1,5 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
+import { openQuestions } from '#core/job/beginning'
 import type { FieldPath } from '#core/job/document'
 import type { How } from '#core/job/fields'
 import { useJob } from './job'
@@ -21,6 +22,14 @@ export const useView = defineStore('view', () => {
       null
     )
   })
+  /** Jobs whose battery is left open for now. */
+  const batteryLeftOpen = ref(new Set<string>())
+  /** Whether the job still has to answer the questions that begin it. */
+  const isBeginning = computed(() => {
+    const open = job.document ? openQuestions(job.document) : []
+    return open.some((question) => question !== 'battery' || !batteryLeftOpen.value.has(job.id ?? ''))
+  })
+  const leaveBatteryOpen = (): unknown => job.id && batteryLeftOpen.value.add(job.id)
   /** The value that was asked for: its station shows it even where it was folded away. */
   const wanted = ref<FieldPath | null>(null)
   /** What values are copied from: said once, and holds for what is entered after it. Null: as each is usually found. */
@@ -39,5 +48,5 @@ export const useView = defineStore('view', () => {
     },
     { flush: 'sync' },
   )
-  return { selected, selectedCheck, wanted, source, inHand, kept }
+  return { selected, selectedCheck, wanted, source, inHand, kept, isBeginning, leaveBatteryOpen }
 })

@@ -12,7 +12,8 @@ const ofView = <V extends { readonly $path: string; readonly $name: string }>(vi
 
 /** The subjects a kind of check is about, in this system. */
 export const subjectsOf: { readonly [K in keyof Subjects]: (system: System) => readonly Subjects[K][] } = {
-  battery: () => [{ name: 'New battery', path: 'candidate' }],
+  // A battery that was not entered is not spoken of.
+  battery: ({ one }) => (one.candidate.$isEntered ? [{ name: 'New battery', path: 'candidate' }] : []),
   starting: ({ many }) =>
     many.startingBatteries.map((starting) => ({ starting, name: starting.$name, path: starting.$path })),
   device: ({ many }) => many.devices.map((device) => ({ device, name: device.$name, path: device.$path })),

@@ -1,3 +1,4 @@
+import { isEntered } from '#core/job/beginning'
 import type { FieldPath, JobDocument, PartPath } from '#core/job/document'
 import {
   partKindIds,
@@ -41,6 +42,10 @@ abstract class PartView {
   /** The name somebody gave it; undefined where nobody did. */
   get $ownName(): string | undefined {
     return this.$facts.ref.part.name
+  }
+  /** Whether anything of it was entered. */
+  get $isEntered(): boolean {
+    return isEntered(this.$facts.ref.part)
   }
   /** Path of the part it is fed by or serves. */
   get $of(): PartPath | undefined {

@@ -2,6 +2,7 @@ import { findingsOf } from '#core/assessment/assess'
 import { isAccepted } from '#core/assessment/finding'
 import type { CheckResult, Finding } from '#core/assessment/result'
 import { wiringFindingsOf, type WiringVerdict } from '#core/assessment/wired'
+import { openQuestions, type BeginningQuestion } from '#core/job/beginning'
 import { completeJob } from '#core/job/complete'
 import type { JobDocument } from '#core/job/document'
 import type { RemedyRef } from '#core/remedies/catalogue'
@@ -41,15 +42,19 @@ export interface JudgedTogether {
 export function judgementOf({ facts, checks, wiring, isSpecified, shop }: JudgedTogether): Judgement {
   const all = [...checks, ...(wiring?.checks ?? [])]
   const counted = isSpecified ? all.filter((check) => !isAccepted(check)) : all
-  const lanes = usualSystem(facts).lanes.length
   const { verdict, headline, changes } = overallOf(facts, counted, wiring !== null, shop)
   const deciding = counted.filter((check) => check.verdict === verdict)
+  const [question] = verdict === 'measure-first' ? openQuestions(facts.job) : []
   const isOnlyAccepted = verdict === 'suits' && counted.length < all.length
   return {
     verdict,
-    headline: isOnlyAccepted ? 'Suits, with a note to the customer' : headline,
+    headline: question
+      ? enterFirst[question].headline
+      : isOnlyAccepted
+        ? 'Suits, with a note to the customer'
+        : headline,
     decidedBy: verdict === 'suits' ? null : (deciding[0]?.key ?? null),
-    reason: reasonOf(verdict, deciding, lanes),
+    reason: question ? enterFirst[question].reason : reasonOf(verdict, deciding),
     changes,
     measureNext: measureNext(facts.job, all),
   }
@@ -87,8 +92,25 @@ function headlineOf(changes: number): string {
   return `Suits after ${changes} ${changes === 1 ? 'change' : 'changes'}`
 }
 
-function reasonOf(verdict: Verdict, deciding: readonly CheckResult[], lanes: number): string {
-  if (lanes === 0) return 'No charging source is entered yet. Start with what charges the house bank.'
+/** What a job that is only begun says in place of a verdict. */
+const enterFirst: Readonly<
+  Record<BeginningQuestion, { readonly headline: string; readonly reason: string }>
+> = {
+  sources: {
+    headline: 'Enter what charges the house bank',
+    reason: 'No charging source is entered yet.',
+  },
+  bank: {
+    headline: 'Enter the house bank',
+    reason: 'Nothing is known of the batteries that are there.',
+  },
+  battery: {
+    headline: 'Choose the new battery',
+    reason: 'Until then the charging sources are checked against usual figures of an LFP battery.',
+  },
+}
+
+function reasonOf(verdict: Verdict, deciding: readonly CheckResult[]): string {
   if (verdict === 'suits') return 'Every source stays inside the battery’s limits.'
   const sentences = new Map(deciding.map((c) => [c.id, c.summary]))
   return [...sentences.values()].slice(0, 2).join(' ')

@@ -109,7 +109,6 @@ const isOpen = computed(() => station.value !== null && !isPhone.value)
 /** A table takes what room there is; the paths keep that of their rulers. */
 const isTable = computed(() => station.value !== null && 'columns' in partKinds[station.value])
 const own = computed(() => judging.assessment?.checks.filter((c) => c.lane === null) ?? [])
-const hasSource = computed(() => (judging.assessment?.lanes.length ?? 0) > 0)
 </script>
 
 <template>
@@ -196,22 +195,8 @@ const hasSource = computed(() => (judging.assessment?.lanes.length ?? 0) > 0)
             :brief="isOpen"
             @chosen="column = 'why'"
           />
-          <div v-if="!hasSource" class="border border-dashed border-edge bg-card p-6 text-center">
-            <p class="font-semibold">No charging source yet.</p>
-            <p class="mt-1 text-soft">What charges the house bank today?</p>
-            <p class="mt-3 flex flex-wrap justify-center gap-2">
-              <button
-                v-for="kind in ['alternators', 'chargers', 'solar'] as const"
-                :key="kind"
-                type="button"
-                class="act"
-                @click="goTo(`${bench.addPart(kind)}/${kind === 'solar' ? 'panelW' : 'ratedA'}`)"
-              >
-                Add {{ partKinds[kind].one.toLowerCase() }}
-              </button>
-            </p>
-          </div>
-          <article class="border border-line bg-card p-3" aria-label="The battery itself">
+          <StartPanel v-if="view.isBeginning" />
+          <article v-if="own.length" class="border border-line bg-card p-3" aria-label="The battery itself">
             <header class="flex flex-wrap items-baseline gap-x-3">
               <h3 class="mr-auto text-lg">The battery itself</h3>
               <VerdictWord :verdict="judging.assessment.battery.verdict" />
