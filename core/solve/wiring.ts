@@ -5,7 +5,7 @@ import type { Change } from '#core/job/change'
 import { changesBetween } from '#core/job/changes'
 import type { JobDocument } from '#core/job/document'
 import type { ListedPart, Specified } from '#core/job/specified'
-import { hoursOfWiring, partsOfWiring } from '#core/network/lists'
+import { hoursOfWiring, partsOfWiring, type Wanted } from '#core/network/lists'
 import { networkOf } from '#core/network/of-job'
 import { canTry, joinRemedies, sameRemedy, type RemedyRef } from '#core/remedies/catalogue'
 import { boughtFrom } from '#core/remedies/bought'
@@ -73,12 +73,16 @@ export const wiringChecksOf = (plan: Plan, changes: readonly Change[]): readonly
 export interface WiringWork {
   /** Cable, fuses, switches and what else is new, from the shelf where it has them. */
   readonly parts: readonly ListedPart[]
+  /** What each of the parts was looked for as; null where the shelf has no such kind. */
+  readonly wanted: readonly (Wanted | null)[]
   readonly hours: number
 }
 
 export function wiringWorkOf(plan: Plan, changes: readonly Change[]): WiringWork {
   const { job, shop, shelf } = plan
   const network = networkOf(withAnswer(plan, changes), shop)
-  const parts = partsOfWiring(network).map((part) => boughtFrom(shelf, part))
-  return { parts, hours: hoursOfWiring(network, resolveRules(shop.rules ?? {}, job.rules)) }
+  const needed = partsOfWiring(network)
+  const parts = needed.map((part) => boughtFrom(shelf, part))
+  const wanted = needed.map((part) => part.wanted)
+  return { parts, wanted, hours: hoursOfWiring(network, resolveRules(shop.rules ?? {}, job.rules)) }
 }

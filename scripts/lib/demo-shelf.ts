@@ -1,4 +1,6 @@
-import { readFileSync } from 'node:fs'
+import { existsSync, readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
 import { readShelfCsv } from '#core/formats/shelf-csv'
 import { withSpecified } from '#core/job/as-specified'
 import type { JobDocument } from '#core/job/document'
@@ -7,14 +9,26 @@ import { solve } from '#core/solve/answer'
 import { planOf } from '#core/solve/plan'
 import { specifiedBy } from '#core/solve/specify'
 
-/** The shelf of the demo, as its first version. */
+/**
+ * The shelf in a folder of tables, one a kind, as its first version. A kind without a table has no parts.
+ * @param refuse is called with words where a row cannot be read
+ */
+export const shelfIn = (folder: string, refuse: (words: string) => never): ShelfPart[] =>
+  shelfKindIds.flatMap((kind) => {
+    const file = join(folder, `${kind}.csv`)
+    if (!existsSync(file)) return []
+    const { parts, problems } = readShelfCsv(readFileSync(file, 'utf8'), kind)
+    const [problem] = problems
+    if (problem) refuse(`${file}, line ${problem.line}, ${problem.column}: ${problem.reason}`)
+    return parts.map(({ code, name, maker, values }) => ({ kind, version: 1, code, name, maker, values }))
+  })
+
+const demoFolder = fileURLToPath(new URL('../../demo/shelf', import.meta.url))
+/** The shelf of the demo. */
 export const demoShelf = (): ShelfPart[] =>
-  shelfKindIds.flatMap((kind) =>
-    readShelfCsv(
-      readFileSync(new URL(`../../demo/shelf/${kind}.csv`, import.meta.url), 'utf8'),
-      kind,
-    ).parts.map(({ code, name, maker, values }) => ({ kind, version: 1, code, name, maker, values })),
-  )
+  shelfIn(demoFolder, (words) => {
+    throw new Error(words)
+  })
 
 /** A job with the first answer that is found for it; as it is where none is found. */
 export function specifiedJob(job: JobDocument): JobDocument {

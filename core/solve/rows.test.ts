@@ -1,0 +1,50 @@
+import { readFileSync } from 'node:fs'
+import { describe, expect, it } from 'vitest'
+import type { JobDocument } from '#core/job/document'
+import { demoShelf } from '../../scripts/lib/demo-shelf'
+import { solve } from './answer'
+import { planOf } from './plan'
+import { answerRows } from './rows'
+
+const job = JSON.parse(
+  readFileSync(new URL('../../demo/jobs/0424-library-bus.json', import.meta.url), 'utf8'),
+) as JobDocument
+const shelf = demoShelf()
+const { answers } = solve(planOf(job, {}, shelf))
+const rows = answerRows(answers, shelf)
+
+describe('answers as rows', () => {
+  it('hold what an answer costs, takes and depends on', () => {
+    expect(rows.map(({ name, verdict }) => [name, verdict])).toEqual(
+      answers.map(({ name, verdict }) => [name, verdict]),
+    )
+    const open = rows.find(({ verdict }) => verdict === 'measure-first')!
+    expect(open.conditions.map(({ path }) => path)).toContain('chargers/charger-1/absorptionV')
+  })
+
+  it('hold the wiring too, with sizes, families and ratings', () => {
+    for (const { parts } of rows) {
+      const cables = parts.filter(({ kind }) => kind === 'conductors')
+      expect(cables.length).toBeGreaterThan(0)
+      expect(cables.every(({ areaMm2 }) => areaMm2! > 0)).toBe(true)
+      const fuses = parts.filter(({ kind }) => kind === 'fuses')
+      expect(fuses.every(({ fuseFamily, ratedA }) => fuseFamily !== undefined && ratedA! > 0)).toBe(true)
+    }
+  })
+
+  it('cost what their priced parts and hours come to', () => {
+    for (const { cost, hours, parts, unpriced } of rows) {
+      const priced = parts.reduce((sum, { price, quantity }) => sum + (price ?? 0) * quantity, 0)
+      expect(parts.filter(({ price }) => price === null)).toHaveLength(unpriced)
+      // 60 an hour is the shop's default.
+      expect(cost).toBeCloseTo(priced + 60 * hours, 0)
+    }
+  })
+
+  it('name what an empty shelf lacks all the same', () => {
+    const bare = answerRows(solve(planOf(job, {}, [])).answers, [])
+    expect(bare[0]!.parts.some(({ kind, areaMm2 }) => kind === 'conductors' && areaMm2! > 0)).toBe(true)
+    const bought = bare[0]!.parts.filter(({ kind }) => kind !== 'batteries')
+    expect(bought.every(({ price }) => price === null)).toBe(true)
+  })
+})
