@@ -74,9 +74,7 @@ describe('jobs', () => {
     const off = withField(job.document, 'chargers/charger-1/equaliseStage', { value: 'off', how: 'measured' })
     const saved = await save(job, off, job.version, 'Isolde')
     expect(saved).toMatchObject({ status: 200, body: { version: job.version + 1, updatedBy: 'Isolde' } })
-    expect((await list()).find((j) => j.number === '0417')!.headline).toBe(
-      'Suits after 2 changes',
-    )
+    expect((await list()).find((j) => j.number === '0417')!.headline).toBe('Suits after 2 changes')
     const history = (await call<HistoryEntry[]>('GET', `/api/jobs/${job.id}/history`)).body
     expect(history[0]).toMatchObject({
       version: job.version + 1,

@@ -105,10 +105,10 @@ describe('shop rules', () => {
         mostInverterW: { value: 5000 },
         ahEach: { value: 400 },
       },
-      place: { ...stored.document.place, hottestC: { value: 70 } },
+      place: { ...stored.document.place, hottestC: { value: 80 } },
     }
     await call('PUT', `/api/jobs/${trailer.id}`, { version: stored.version, who: 'Test', document: warm })
-    expect((await job('0430')).reason).toContain('158 °F')
+    expect((await job('0430')).reason).toContain('176 °F')
     await call('PUT', '/api/shop', { ...(await shop()), units: { system: 'metric', currency: '€' } })
   })
 

@@ -1,4 +1,4 @@
-import type { PartPath } from '#core/job/document'
+import type { FieldPath, PartPath } from '#core/job/document'
 import { inSentence } from '#core/units/format'
 import type { Unit } from '#core/units/units'
 import type { RemedyRef } from '#core/remedies/catalogue'
@@ -32,6 +32,8 @@ export interface Judgement {
   readonly cautions?: () => readonly string[]
   /** Settings that were found, for the card inside the locker. */
   readonly settings?: () => readonly Setting[]
+  /** Values that contradict others and are to be asked for again, with the range in which each would not. */
+  readonly asks?: readonly { readonly path: FieldPath; readonly from: number; readonly to: number }[]
 }
 
 /** What would fix what a check finds. */
@@ -105,6 +107,8 @@ export interface Check<K extends keyof Subjects = keyof Subjects> {
   readonly about: K
   /** Why it matters, in a sentence. */
   readonly why: string
+  /** It is judged where a link joins different voltages, too: all else there is beside the point. */
+  readonly ofMisjoined?: true
   /** It needs a run: judged off the page's own thread, in few scenes. */
   readonly takesTime?: true
   /** Its finding tells the customer what to expect of the system: hours to full, heat, a driving day. */

@@ -4,6 +4,7 @@ import type { Facts, Input, Origin } from '#core/system/facts'
 import { Reads } from '#core/system/reads'
 import { nothingAssumed, type Assumed } from '#core/system/scene'
 import { judge, judgeAgain, type JudgeAgain, type Judged, type System } from '#core/system/system'
+import { joinsVoltages } from '#core/system/lanes'
 import { atOnce } from '#core/system/stepwise'
 import {
   explore,
@@ -107,6 +108,12 @@ class Stage {
   }
 }
 
+/** Whether a subject belongs to a lane whose link joins different voltages. */
+const isMisjoined = (subject: Subject, system: System): boolean =>
+  'lane' in subject &&
+  subject.lane?.kind === 'alternator' &&
+  joinsVoltages(subject.lane, system.bank.nominalV)
+
 /** One check about one subject, judged in any scene. Everything it ever reads is noted in one place. */
 class Inquiry implements Explorable {
   readonly facts: Facts
@@ -121,6 +128,7 @@ class Inquiry implements Explorable {
   }
 
   private seen(subject: Subject, system: System): Seen {
+    if (isMisjoined(subject, system) && !this.check.ofMisjoined) return { subject, judgement: null }
     return { subject, judgement: this.check.judge(subject as never, system) }
   }
 
@@ -299,9 +307,13 @@ function resultOf(
     remedies: open ? [] : remediesOf(judgement),
     cautions: judgement.cautions?.() ?? [],
     settings: judgement.settings?.() ?? [],
-    deciding: explored.deciding,
+    deciding: judgement.asks ? askedFor(judgement) : explored.deciding,
   }
 }
+
+/** Values that a finding asks for again, with the range in which each would suit. */
+const askedFor = ({ asks = [] }: Judgement): readonly Deciding[] =>
+  asks.map(({ path, from, to }) => ({ path, settles: 1, bands: [{ from, to, verdict: 'suits' }] }))
 
 /**
  * The verdict of a check about one of its subjects, without words or evidence: several times as fast as
@@ -336,7 +348,7 @@ function foundBy(inquiry: Inquiry, check: AnyCheck): Finding | null {
   const { id } = check
   const on = subject.path
   const finding = (verdict: Verdict): Finding | null =>
-    judgement && { id, on, verdict, remedies: remediesOf(judgement), deciding: [] }
+    judgement && { id, on, verdict, remedies: remediesOf(judgement), deciding: askedFor(judgement) }
   const known = judgement && finding(judgement.verdict)
   const overUnknowns =
     scene.missing.length === 0

@@ -48,7 +48,7 @@ export const subjectsOf: { readonly [K in keyof Subjects]: (system: System) => r
   startCharger: ({ many }) => {
     const [starting] = many.startingBatteries
     return many.chargers
-      .filter((charger) => charger.$entered('feeds') === 'starting')
+      .filter((charger) => ['starting', 'both'].includes(String(charger.$entered('feeds'))))
       .flatMap((charger) =>
         starting ? [{ charger, starting, name: charger.$name, path: charger.$path }] : [],
       )

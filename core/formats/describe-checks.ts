@@ -43,7 +43,7 @@ const about: Readonly<Record<keyof Subjects, string>> = {
   run: 'each run of the wiring',
   fitting: 'each fuse, switch, relay, shunt, bar and plug of the wiring',
   together: 'the sources that charge at the same time, ashore and under way',
-  startCharger: 'each charger that feeds a starting battery alone',
+  startCharger: 'each charger that feeds a starting battery',
 }
 
 interface Seen {

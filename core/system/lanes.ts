@@ -78,6 +78,12 @@ export const isolatorDropV = ({ link }: AlternatorLane): number => (link.kind ==
 /** Whether an alternator reaches the bank without a DC-DC between. */
 export const isStraight = ({ link }: AlternatorLane): boolean => link.kind !== 'dcdc' && link.kind !== 'none'
 
+/** Whether a relay, isolator, switch or cable joins an alternator to a bank of another nominal voltage. */
+export const joinsVoltages = (lane: AlternatorLane, bankV: number): boolean => {
+  const alternatorV = lane.alternator.$entered('nominalV')
+  return isStraight(lane) && alternatorV !== null && Number(alternatorV) !== bankV
+}
+
 /**
  * Units with charge stages of their own: every mains charger and solar controller, and the link that is a
  * DC-DC charger.

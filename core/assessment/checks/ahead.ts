@@ -4,7 +4,7 @@ import { nightOn, runOf } from '#core/assessment/foresight'
 import { check, number, word } from '#core/assessment/check'
 import { inputsOf } from '#core/simulation/inputs'
 import type { Totals } from '#core/simulation/runs'
-import { sharesBus } from '#core/system/energy'
+import { chargerSupplyW, sharesBus } from '#core/system/energy'
 import type { System } from '#core/system/system'
 import type { RemedyRef } from '#core/remedies/catalogue'
 
@@ -37,12 +37,14 @@ export const time = check({
     const hours = totals.fullAfterH
     const slow = hours === null || hours > rules.chargeHoursMost
     const { supplyLimitA } = charger
-    const tooSmallA = supplyLimitA !== null && totals.acSupplyA > supplyLimitA ? supplyLimitA : null
+    // At the end of bulk, where the charger draws the most.
+    const supplyA = chargerSupplyW(charger) / charger.supplyV
+    const tooSmallA = supplyLimitA !== null && supplyA > supplyLimitA ? supplyLimitA : null
     const larger = replacement(unit, bank)
     const remedies: RemedyRef[] = [
       ...(tooSmallA === null
         ? []
-        : noMoreThan(unit, bank, Math.max(1, (ratedA * tooSmallA) / Math.max(0.1, totals.acSupplyA)))),
+        : noMoreThan(unit, bank, Math.max(1, (ratedA * tooSmallA) / Math.max(0.1, supplyA)))),
       ...(slow && larger.value! > ratedA ? [larger] : []),
       ...(slow ? [{ id: 'charger.top-up', on: unit.$path } as const] : []),
     ]
@@ -50,7 +52,7 @@ export const time = check({
       verdict: slow || tooSmallA !== null ? 'suits-once-changed' : 'suits',
       compared:
         tooSmallA !== null
-          ? [number('draws from the supply', totals.acSupplyA, 'A'), number('supply gives', tooSmallA, 'A')]
+          ? [number('draws from the supply', supplyA, 'A'), number('supply gives', tooSmallA, 'A')]
           : [
               hours === null ? word('to full', 'not reached in a day') : number('to full', hours, 'h'),
               number('at most', rules.chargeHoursMost, 'h'),
@@ -63,7 +65,7 @@ export const time = check({
         said(
           `run “mains night” from ${rules.lowChargeFrom} %, loads on, ${q(ratedA, 'A')} up to ${q(volts, 'V')}: `,
           hours === null ? 'not full' : `full after ${q(hours, 'h')}`,
-          `; supply ${q(volts, 'V')} × ${q(ratedA, 'A')} ÷ (${charger.efficiency} % × ${charger.powerFactor} × ${q(charger.supplyV, 'V')}) = ${q(totals.acSupplyA, 'A')}`,
+          `; supply ${q(volts, 'V')} × ${q(ratedA, 'A')} ÷ (${charger.efficiency} % × ${charger.powerFactor} × ${q(charger.supplyV, 'V')}) = ${q(supplyA, 'A')}`,
         ),
       summary: () =>
         said(
@@ -71,7 +73,7 @@ export const time = check({
           hours === null
             ? `does not fill the battery from ${rules.lowChargeFrom} % in a day with the loads on: ${notFullWhy(totals, volts, system)}. It`
             : `fills the battery from ${rules.lowChargeFrom} % in ${q(hours, 'h')} with the loads on, and`,
-          ` draws ${q(totals.acSupplyA, 'A')} from the supply`,
+          ` draws ${q(supplyA, 'A')} from the supply`,
           tooSmallA === null ? '' : `, which gives ${q(tooSmallA, 'A')}`,
           '.',
         ),

@@ -213,15 +213,19 @@ export const loadDump = check({
     const { bank, q } = system
     const { alternator, link, starting } = lane
     if (link.kind === 'none') return null
+    // A shunting regulator holds the voltage of its machine without a battery, as far as its maker says.
+    const isShunted = alternator.$entered('machine') === 'magnet'
     const left = leftOnOutput(lane, system)
     const opens = !left && (link.kind === 'vsr' || link.kind === 'duty')
     const [safe, by] = left
       ? [true, left]
-      : alternator.surgeProtector === 'yes'
-        ? [!opens, 'a surge protector takes the spike']
-        : alternator.chargeStopWire === 'yes'
-          ? [!opens, 'the battery’s charge-stop signal ends the charge first']
-          : [false, 'nothing']
+      : isShunted
+        ? [true, 'its shunting regulator holds the voltage']
+        : alternator.surgeProtector === 'yes'
+          ? [!opens, 'a surge protector takes the spike']
+          : alternator.chargeStopWire === 'yes'
+            ? [!opens, 'the battery’s charge-stop signal ends the charge first']
+            : [false, 'nothing']
     const keep: RemedyRef = {
       id: 'start.keep-lead',
       on: starting.$path,
@@ -249,6 +253,10 @@ export const loadDump = check({
           : opens
             ? `Each time the relay opens, ${mid(name)} has no other battery on its output.`
             : `If the BMS opens, ${mid(name)} has no other battery on its output.`,
+      cautions: () =>
+        isShunted && !left
+          ? ['Ask the maker of the regulator whether the machine may run without a battery.']
+          : [],
       remedies: safe
         ? []
         : [

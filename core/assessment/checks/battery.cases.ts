@@ -301,6 +301,24 @@ export const batteryCases: Readonly<Record<string, readonly Case[]>> = {
       verdict: open,
     },
   ],
+  'battery.data': [
+    { says: 'figures that fit each other suit', job: goodJob(), on, verdict: good },
+    {
+      says: 'a lowest charge voltage above the highest is asked for again',
+      job: candidate({ chargeLowV: 14.6, chargeHighV: 14.2 }),
+      on,
+      verdict: open,
+      shows: ['14.6 V', '14.2 V'],
+    },
+    {
+      says: 'more discharge than its own protection lets through is asked for again',
+      job: candidate({ continuousA: 150, overCurrentA: 120 }),
+      on,
+      verdict: open,
+      shows: ['150 A', '120 A'],
+    },
+    { says: 'a figure not known contradicts none', job: candidate({ chargeLowV: null }), on, verdict: good },
+  ],
   'battery.series': [
     { says: 'none in series suits a 12 V house', job: goodJob(), on, verdict: good },
     {

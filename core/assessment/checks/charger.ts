@@ -198,20 +198,22 @@ export const equalise = check({
       }
     }
     const volts = unit.equaliseV
+    // The highest of the limits that the stage passes; the window where it passes none.
     const [limitV, origin]: [number, Origin] =
-      volts > bank.bmsOverV
+      volts > bank.absoluteV
         ? [bank.absoluteV, bank.each.$origin('absoluteHighV')]
-        : volts > bank.absoluteV
-          ? [bank.absoluteV, bank.each.$origin('absoluteHighV')]
+        : volts > bank.bmsOverV
+          ? [bank.bmsOverV, bank.each.$origin('bmsOverV')]
           : [bank.highV, bank.each.$origin(bank.highField)]
     const lowest = unit.equaliseLeastV
     const settable = lowest !== null && lowest <= bank.highV
+    const over = volts > bank.highV
     const hardStop = stage === 'fixed' && !settable
     const replace = replacement(unit, bank)
     const bms = (): string =>
       volts > bank.bmsOverV ? `; the BMS cuts at ${q(bank.bmsOverV, 'V')} in the middle of it` : ''
     return {
-      verdict: hardStop ? 'does-not-suit' : volts > bank.highV ? 'suits-once-changed' : 'suits',
+      verdict: hardStop ? 'does-not-suit' : over ? 'suits-once-changed' : 'suits',
       compared: [number('charger reaches', volts, 'V'), number('battery allows', limitV, 'V')],
       limit: hardStop
         ? {
@@ -232,7 +234,7 @@ export const equalise = check({
       summary: () =>
         said(
           `${name} equalises at ${q(volts, 'V')} and the battery allows ${q(limitV, 'V')}`,
-          hardStop ? '; it cannot be switched off' : '',
+          hardStop ? '; the stage cannot be switched off' : '',
           '.',
         ),
       remedies: hardStop

@@ -2,6 +2,7 @@ import { topicOf, type Check } from '#core/assessment/check'
 import * as ahead from './ahead'
 import * as alternator from './alternator'
 import * as battery from './battery'
+import * as batteryData from './battery-data'
 import * as cable from './cable'
 import * as capacity from './capacity'
 import * as charger from './charger'
@@ -53,6 +54,7 @@ export const allChecks: readonly Check[] = [
   current,
   sag,
   capacity,
+  batteryData,
   battery,
   fitting,
   cable,

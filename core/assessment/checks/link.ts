@@ -4,9 +4,34 @@ import { formatShare, said } from '#core/units/format'
 import { check, mid, number, word } from '#core/assessment/check'
 import { availableA } from '#core/system/alternators'
 import { acceptanceA, demandA, highestV } from '#core/system/currents'
-import { cableOhm, isStraight } from '#core/system/lanes'
+import { cableOhm, isStraight, joinsVoltages } from '#core/system/lanes'
 import { leftOnOutput } from '#core/system/output'
 import { atBatteryV } from './alternator'
+
+export const linkNominal = check({
+  id: 'link.nominal',
+  title: 'Voltages that the link joins',
+  about: 'alternator',
+  ofMisjoined: true,
+  why: 'Joined straight, the higher voltage drives hundreds of amperes into the lower one, until something burns.',
+  judge({ lane, name }, system) {
+    const { q, bank } = system
+    if (!isStraight(lane) || lane.alternator.$entered('nominalV') === null) return null
+    const alternatorV = Number(lane.alternator.nominalV)
+    const isWrong = joinsVoltages(lane, bank.nominalV)
+    return {
+      verdict: isWrong ? 'does-not-suit' : 'suits',
+      compared: [number('alternator', alternatorV, 'V'), number('house battery', bank.nominalV, 'V')],
+      limit: bank.each.$origin('nominalV'),
+      formula: () => `${q(alternatorV, 'V')} ${isWrong ? '≠' : '='} ${q(bank.nominalV, 'V')}`,
+      summary: () =>
+        isWrong
+          ? `${name} is a ${alternatorV} V system and the house battery is ${bank.nominalV} V. Never join them.`
+          : `${name} and the house battery are both ${alternatorV} V.`,
+      remedies: isWrong ? [addDcdc(lane, system)] : [],
+    }
+  },
+})
 
 export const vsrNeverOpens = check({
   id: 'link.vsr-never-opens',

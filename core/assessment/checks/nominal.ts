@@ -158,12 +158,13 @@ export const startCharger = check({
   id: 'start.charger',
   title: 'Charger of the starting battery',
   about: 'startCharger',
-  why: 'A charger that feeds the starting battery alone is nobody’s lane, and its recondition stage runs all the same: into the battery, and into the vehicle’s electronics.',
+  why: 'What suits the house bank can be too much for the starting battery and for the vehicle’s electronics.',
   judge({ charger, starting, name }, system) {
     const { q } = system
     if (starting.present !== 'yes') return null
     const nominalV = startingV(starting, system)
     const scale = nominalV / 12
+    const isShared = charger.$entered('feeds') === 'both'
     const made = madeForV(charger.nominalV, charger.absorptionV, nominalV)
     if (made !== nominalV)
       return {
@@ -172,7 +173,9 @@ export const startCharger = check({
         limit: starting.$origin('nominalV'),
         formula: () => `absorbs at ${q(charger.absorptionV, 'V')}; battery ${q(nominalV, 'V')}`,
         summary: () => `${name} is made for ${made} V and the starting battery is ${nominalV} V.`,
-        remedies: [replacementFor(charger.$path, charger.ratedA, 14.4 * scale)],
+        remedies: [
+          isShared ? houseOnly(charger.$path) : replacementFor(charger.$path, charger.ratedA, 14.4 * scale),
+        ],
       }
     const { chemistry } = starting
     const lithium = chemistry === 'lithium'
@@ -184,7 +187,7 @@ export const startCharger = check({
     const overStage = equalises && stageV > stageMostV
     const over = charger.absorptionV > mostV
     const settable = charger.profile === 'adjustable' || charger.profile === 'selectable'
-    const cure = overStage && !over ? charger.equaliseStage === 'switchable' : settable
+    const cure = isShared || (overStage && !over ? charger.equaliseStage === 'switchable' : settable)
     return {
       verdict: !over && !overStage ? 'suits' : cure ? 'suits-once-changed' : 'does-not-suit',
       compared: overStage
@@ -209,14 +212,19 @@ export const startCharger = check({
               ...(overStage && charger.equaliseStage === 'switchable'
                 ? [{ id: 'charger.equalise-off', on: charger.$path } as const]
                 : []),
-              ...(over && settable
+              ...(over && settable && !isShared
                 ? [{ id: 'charger.set-absorption', on: charger.$path, value: mostV } as const]
                 : []),
-              replacementFor(charger.$path, charger.ratedA, Math.min(14.4 * scale, mostV)),
+              isShared
+                ? houseOnly(charger.$path)
+                : replacementFor(charger.$path, charger.ratedA, Math.min(14.4 * scale, mostV)),
             ],
     }
   },
 })
+
+/** A charger of both batteries that suits only the house bank leaves the other one. */
+const houseOnly = (on: string): RemedyRef => ({ id: 'charger.house-only', on })
 
 const replacementFor = (on: string, value: number, absorptionV: number): RemedyRef => ({
   id: 'charger.replace',

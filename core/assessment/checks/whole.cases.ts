@@ -360,6 +360,16 @@ export const wholeCases: Readonly<Record<string, readonly Case[]>> = {
       verdict: good,
     },
     {
+      says: 'a permanent-magnet machine with a shunting regulator is a caution, and no hard stop',
+      job: withValues(straightJob({ kind: 'vsr', closesV: 13.3, opensV: 12.8 }), {
+        'startingBatteries/starting-1/present': 'no',
+        'alternators/alternator-1/machine': 'magnet',
+      }),
+      on: onLink,
+      verdict: good,
+      shows: ['shunting regulator'],
+    },
+    {
       says: 'straight onto the lithium does not suit until lead stays on its output',
       job: straightJob({ kind: 'direct' }),
       on: onLink,
@@ -371,14 +381,6 @@ export const wholeCases: Readonly<Record<string, readonly Case[]>> = {
       job: withValues(straightJob({ kind: 'direct' }), { 'use/mixed': 'hybrid' }),
       on: onLink,
       verdict: good,
-    },
-    {
-      says: 'a battery of another voltage is not on that machine',
-      job: withValues(alternator(straightJob({ kind: 'solenoid' }), { nominalV: '24' }), {
-        'startingBatteries/starting-1/nominalV': '12',
-      }),
-      on: onLink,
-      verdict: bad,
     },
     {
       says: 'a DC-DC on a machine with no battery of its own does not suit',
@@ -528,6 +530,27 @@ export const wholeCases: Readonly<Record<string, readonly Case[]>> = {
       job: starting({ equaliseStage: 'none' }),
       on: onCharger,
       verdict: good,
+    },
+    {
+      says: 'one that feeds both banks is judged for the starting battery too',
+      job: withValues(starting({ equaliseStage: 'none', feeds: 'both', absorptionV: 14.6 }), {
+        'startingBatteries/starting-1/chemistry': 'gel',
+      }),
+      on: onCharger,
+      verdict: changed,
+      shows: ['14.6 V', '14.4 V'],
+      remedy: 'charger.house-only',
+    },
+    {
+      says: 'one for 24 V that feeds a 12 V starting battery too does not suit',
+      job: withValues(starting({ equaliseStage: 'none', feeds: 'both', absorptionV: 28.8 }), {
+        'houseBank/nominalV': '24',
+        'candidate/nominalV': '24',
+        'startingBatteries/starting-1/nominalV': '12',
+      }),
+      on: onCharger,
+      verdict: bad,
+      remedy: 'charger.house-only',
     },
     {
       says: 'a fixed 16 V recondition stage into a gel battery does not',

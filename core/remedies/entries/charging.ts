@@ -49,6 +49,13 @@ export const charging = {
     effect: set(() => ({ holdsFuseBlock: 'no', feeds: 'house', kind: 'charger' })),
     wants: 'Fuse block or second charger',
   },
+  'charger.house-only': {
+    kind: 'wiring',
+    label: () => 'Take the starting battery off this charger',
+    takes: 'no part; the starting battery then needs a charger of its own where it stands for long',
+    hours: 0.5,
+    effect: set(() => ({ feeds: 'house' })),
+  },
   'charger.use-lithium-profile': {
     kind: 'setting',
     label: () => 'Set its lithium profile',
