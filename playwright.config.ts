@@ -22,7 +22,7 @@ export default defineConfig({
   timeout: 600_000,
   retries: 0,
   globalSetup: './tests/template.ts',
-  expect: { timeout: 120_000 },
+  expect: { timeout: 60_000 },
   reporter: [['line'], ['json', { outputFile: 'test-results/browser.json' }]],
   use: {
     viewport: { width: 1280, height: 800 },

@@ -138,7 +138,7 @@ function stopping() {
 }
 
 async function answering(address) {
-  for (let tries = 0; tries < 150; tries++) {
+  for (let tries = 0; tries < 1500; tries++) {
     if (
       await fetch(address).then(
         (r) => r.ok,

@@ -96,6 +96,9 @@ export interface TestServer {
   stop(): Promise<void>
 }
 
+/** How often a server is asked whether it is up, every 100 ms: minutes, on a slow machine. */
+const mostTries = 3000
+
 /** The built application on a port of loopback, with everything it logs kept from the test's output. */
 export async function startServer(
   databaseUrl: string,
@@ -115,7 +118,7 @@ export async function startServer(
     stdio: 'ignore',
   })
   const url = `http://127.0.0.1:${own}`
-  for (let tries = 0; tries < 100; tries++) {
+  for (let tries = 0; tries <= mostTries; tries++) {
     if (
       await fetch(url).then(
         (r) => r.ok,
@@ -123,7 +126,7 @@ export async function startServer(
       )
     )
       break
-    if (child.exitCode !== null || tries === 99) throw new Error(`The server did not start at ${url}`)
+    if (child.exitCode !== null || tries === mostTries) throw new Error(`The server did not start at ${url}`)
     await new Promise((resolve) => setTimeout(resolve, 100))
   }
   return {

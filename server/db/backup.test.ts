@@ -1,9 +1,10 @@
-import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises'
+import { createHash, randomBytes } from 'node:crypto'
+import { mkdtemp, readdir, readFile, rm, stat, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { emptyJob } from '#core/job/document'
-import { backUp, keepNewest, readBackup, restore } from '../../scripts/lib/backup.mjs'
+import { backUp, backUpBefore, keepNewest, readBackup, restore } from '../../scripts/lib/backup.mjs'
 import { postgresPrograms } from '../../scripts/lib/machine.mjs'
 import { freshDatabase, type TestDatabase } from '../../tests/harness'
 import { judgeHere } from '../judging/judge'
@@ -50,6 +51,44 @@ describe('a backup', () => {
     // And goes on: the same connections, the next number.
     const { document } = await shop.jobs.createNumbered((number) => emptyJob(number))
     expect(sure).not.toContain(document.job.number)
+  })
+
+  it('of several megabytes comes back, photograph for photograph', async () => {
+    const [job] = await db.sql<{ id: string; workshop: string }[]>`
+      select job_id as id, workshop_id as workshop from job limit 1`
+    // Bytes at random do not compress: the file is as large as they are.
+    const photos = Array.from({ length: 8 }, () => randomBytes(1024 * 1024))
+    for (const data of photos)
+      await db.sql`
+        insert into photo ${db.sql({
+          workshop_id: job!.workshop,
+          job_id: job!.id,
+          station: 'place',
+          name: 'Locker',
+          mime: 'image/jpeg',
+          width: 100,
+          height: 100,
+          data,
+          taken_by: 'Ida',
+        })}`
+    expect(backUp(bin, db.url, file())).toBeGreaterThan(8 * 1024 * 1024)
+    await db.sql`delete from photo`
+    restore(bin, db.url, file())
+    const kept = await db.sql<{ data: Uint8Array }[]>`select data from photo`
+    const digests = (all: readonly Uint8Array[]): string[] =>
+      all.map((data) => createHash('sha256').update(data).digest('hex')).sort()
+    expect(digests(kept.map(({ data }) => data))).toEqual(digests(photos))
+  })
+
+  it('is read by its owner alone, and its folder too', async () => {
+    const made = backUpBefore('restore', bin, db.url, join(folder, 'backups'))
+    expect((await stat(made)).mode & 0o777).toBe(0o600)
+    expect((await stat(join(folder, 'backups'))).mode & 0o777).toBe(0o700)
+  })
+
+  it('that fails leaves no part of a file', async () => {
+    expect(() => backUp(bin, `${db.url}_is_not_there`, file())).toThrow(/backup failed/)
+    expect(await readdir(folder)).toEqual([])
   })
 
   it.each([

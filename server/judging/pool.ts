@@ -15,6 +15,8 @@ const mostMb = 256
 /** What one judging, and one paper, may take; then its thread is ended, ms. */
 const judgingMs = 5000
 const paperMs = 15_000
+/** The first thread of a server loads everything, beside all else that starts: this only ends one that hangs, ms. */
+const startingMs = 300_000
 /** Threads that judge leave the server a core; nobody’s paper keeps a judging waiting. */
 const judges = Math.max(1, availableParallelism() - 1)
 const printers = availableParallelism()
@@ -47,7 +49,7 @@ function pooled(): Judge {
   const judge = within(judging, judgingMs)
   const print = within(printing, paperMs)
   return {
-    check: () => judge('check', null),
+    check: () => within(judging, startingMs)('check', null),
     verdict: (job) => judge('verdict', job),
     sheet: (inputs) => print('sheet', inputs),
     record: (inputs) => print('record', inputs),
