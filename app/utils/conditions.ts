@@ -7,6 +7,15 @@ import type { Unit } from '#core/units/units'
 export const measuredWords = ({ part, label }: Condition): string =>
   `the ${inSentence(label)} of the ${inSentence(part)}`
 
+const mostConditions = 3
+
+/** The conditions of an answer in a sentence: three at most, and how many more there are. */
+export function conditionsWords(conditions: readonly Condition[], q: Write): string {
+  const named = conditions.slice(0, mostConditions).map((condition) => conditionWords(condition, q))
+  const more = conditions.length - named.length
+  return `If ${named.join(', and ')}${more > 0 ? `, and ${more} more` : ''}`
+}
+
 /** Where it must lie: `the absorption voltage of the depot charger is 13.8 to 14.6 V`. */
 export function conditionWords(condition: Condition, q: Write): string {
   const field = fieldAt(condition.path)!.field

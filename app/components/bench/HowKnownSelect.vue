@@ -3,9 +3,9 @@ import { howKnown, type How, type Known } from '#core/job/fields'
 import { capital } from '#core/units/format'
 
 /**
- * How a value is known, as one letter that opens the list; a thumb on an assumed one confirms it at once, and
- * may choose from the list afterwards. Nothing to choose while it is not known. A small letter says it of this
- * value, a capital one of what follows too.
+ * How a value is known, as a sign that opens the list. A tap on an assumed one confirms it at once; the list is
+ * there afterwards. Nothing to choose while the value is not known. The key of a small letter sets it for this
+ * value, that of a capital letter for the next ones too.
  */
 const props = defineProps<{
   label: string
@@ -37,7 +37,8 @@ const how = computed<How>(() => props.known?.how ?? 'assumed')
       how === 'measured' && !unknown && '!border-sea font-bold !text-sea',
       unread && '!border-bad !text-bad',
     ]"
-    ><span aria-hidden="true">{{ unread ? '!' : unknown ? '?' : howLetter[how] }}</span>
+    ><span v-if="unread || unknown" aria-hidden="true">{{ unread ? '!' : '?' }}</span
+    ><HowIcon v-else :how="how" />
     <select
       class="absolute inset-0 size-full cursor-pointer opacity-0 disabled:cursor-default"
       :aria-label="`How ${label} is known`"

@@ -73,7 +73,7 @@ const fieldOf = (step: number) => {
         </dd>
       </div>
       <div class="border-t border-line py-1">
-        <dt class="text-xs text-soft">From low to full</dt>
+        <dt class="text-xs text-soft">Time to full</dt>
         <dd class="font-display text-lg leading-tight font-semibold">
           {{ figures.hoursToFull === null ? 'not in 3 days' : q(figures.hoursToFull, 'h') }}
         </dd>

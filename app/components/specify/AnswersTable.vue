@@ -11,11 +11,11 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ select: [id: string] }>()
 const { q } = useWriting()
-/** Whether it suits whatever is still measured, or what it hangs on. */
+/** Whether it suits whatever is still measured, or the values that it depends on. */
 function certainty(answer: Answer): string {
   if (isSure(answer)) return 'Sure'
   if (answer.verdict !== 'measure-first') return answer.headline
-  return `If ${answer.conditions.map((condition) => conditionWords(condition, q)).join(', and ')}`
+  return conditionsWords(answer.conditions, q)
 }
 /** A column only where it tells something apart. */
 const anyGivesUp = computed(() => props.answers.some(({ figures }) => figures.givesUpW > 0))
@@ -35,7 +35,7 @@ const daysWords = (days: number) => (days === Infinity ? 'no end' : q(days, 'day
           <th scope="col" class="p-2 font-normal">Answer</th>
           <th scope="col" class="p-2 font-normal max-md:hidden">Sure, or if</th>
           <th scope="col" class="p-2 text-right font-normal">Cost</th>
-          <th scope="col" class="p-2 text-right font-normal">From low to full</th>
+          <th scope="col" class="p-2 text-right font-normal">Time to full</th>
           <th scope="col" class="p-2 text-right font-normal max-md:hidden">
             Alternator, at most {{ q(caseLimitC, '°C') }}
           </th>

@@ -149,9 +149,7 @@ const choose = (path: string) => bench.edit((job) => chooseCandidate(job, path))
               <dd class="text-right font-semibold">{{ words(c) }}</dd>
             </div>
             <div class="border-t border-line py-1">
-              <dt>
-                From low to full<span class="block text-xs text-soft">each by itself, the loads on</span>
-              </dt>
+              <dt>Time to full<span class="block text-xs text-soft">each by itself, the loads on</span></dt>
               <dd>
                 <ul>
                   <li
