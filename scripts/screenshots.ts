@@ -52,7 +52,7 @@ await withDemo(async ({ url, browser, job }) => {
       .filter({ hasText: /^40 A DC-DC.*keep/ })
       .first()
       .click()
-    await page.getByRole('button', { name: 'Choose this one' }).click()
+    await page.getByRole('button', { name: 'Choose this answer' }).click()
     await page.getByRole('button', { name: 'Issue the sheet' }).click()
     await page.getByRole('link', { name: /^Specification 0417-1/ }).click()
     await page.getByTestId('sheet').waitFor()

@@ -226,7 +226,7 @@ test('a job from nothing, by keyboard alone, to a verdict', async ({ page, app }
   await page.getByRole('button', { name: 'New job' }).press('Enter')
   await expect(page.getByRole('heading', { name: 'Three questions to start with' })).toBeVisible()
   await expect(headline(page)).toHaveText('Enter what charges the house bank')
-  await page.getByRole('button', { name: 'Mains charger' }).press('Enter')
+  await page.getByRole('button', { name: 'Mains charger', exact: true }).press('Enter')
   await expect(headline(page)).toHaveText('Enter the house bank')
   await page.getByRole('button', { name: '2 × 110 Ah flooded' }).press('Enter')
   await expect(headline(page)).toHaveText('Choose the new battery')

@@ -30,7 +30,7 @@ test('the workboat: answers are there without a click, are compared, changed by 
   await pinned.getByLabel('Do it: Switch equalise off').check()
   await expect(pinned).toHaveAttribute('data-verdict', 'suits')
 
-  await pinned.getByRole('button', { name: 'Choose this one' }).click()
+  await pinned.getByRole('button', { name: 'Choose this answer' }).click()
   const specified = page.getByRole('region', { name: /^Specified: 40 A DC-DC/ })
   await expect(specified).toContainText('The survey stays as it was found')
   await expectSaved(page)
@@ -68,7 +68,7 @@ test('an issued sheet stays as it is after rules, shelf and job have changed', a
   await page.goto(`${job}/specify`)
   await expect(state(page)).toHaveAttribute('data-state', 'done')
   await answers(page).filter({ hasText: 'Pipit H 120 pad under it' }).first().click()
-  await page.getByRole('button', { name: 'Choose this one' }).first().click()
+  await page.getByRole('button', { name: 'Choose this answer' }).first().click()
   await expectSaved(page)
   await page.getByRole('button', { name: 'Issue the sheet' }).click()
   const sheets = page.getByRole('list', { name: 'Sheets issued' })

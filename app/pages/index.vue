@@ -225,7 +225,7 @@ async function readFile(event: Event) {
 
     <footer class="mt-6 flex flex-wrap items-center gap-3 text-soft">
       <label class="flex items-center gap-2"
-        >Changes from this device are signed
+        >Name shown on changes made here
         <input v-model="device" class="entry !w-44" maxlength="100" autocomplete="off"
       /></label>
       <p class="text-xs">Until accounts exist, this application answers on this machine only.</p>

@@ -14,6 +14,7 @@ const { q } = useWriting()
 defineProps<{ surveying: boolean }>()
 const bench = useJob()
 const judging = useJudging()
+const view = useView()
 defineEmits<{ check: [key: string]; measure: [path: FieldPath]; keys: []; find: []; copy: []; delete: [] }>()
 const job = computed(() => bench.document!.job)
 const next = computed(() => judging.found!.measureNext[0])
@@ -132,6 +133,9 @@ const headSeen = useElementVisibility(headline, { initialValue: true })
           changes.length === 1 ? 'This is the only change.' : `This is 1 of ${changes.length} changes.`
         }}</span>
       </button>
+      <p v-else-if="view.isBeginning" class="mt-0.5" data-testid="next">
+        Answer the three questions below. A first verdict follows.
+      </p>
       <p v-else class="mt-0.5" data-testid="next">
         Nothing left to measure or change. Print the summary for the customer.
       </p>

@@ -196,7 +196,7 @@ const inputValue = (path: string, value: unknown) => shownValue(fieldAt(path)!.f
       <p class="mt-3 text-xs text-soft">Limit: {{ check.limit.text }}.</p>
       <details v-if="check.inputs.length" class="mt-1 text-xs">
         <summary class="min-h-8 py-1.5 text-soft max-md:min-h-11">
-          What it was judged on ({{ check.inputs.length }})
+          Inputs used ({{ check.inputs.length }})
         </summary>
         <ul class="mt-1 space-y-1">
           <li

@@ -212,7 +212,7 @@ const fieldOf = (step: number) => {
     </details>
     <p v-if="!nearest" class="mt-auto flex flex-wrap gap-2">
       <button type="button" class="act" :disabled="isBusy || isChosen" @click="emit('choose')">
-        {{ isChosen ? 'Specified' : 'Choose this one' }}</button><button
+        {{ isChosen ? 'Specified' : 'Choose this answer' }}</button><button
         type="button"
         class="act-quiet"
         :aria-pressed="isPinned"
