@@ -365,9 +365,11 @@ const mostAssumed = 3
 function assumedWords(inputs: readonly Input[], unknown: readonly FieldPath[], q: Write): string {
   const used = inputs.filter(({ path }) => unknown.includes(path))
   if (used.length === 0) return ''
-  const words = used
-    .slice(0, mostAssumed)
-    .map(({ path, label, value }) => `${inSentence(label)} ${shownValue(fieldAt(path)!.field, value, q)}`)
+  const words = used.slice(0, mostAssumed).map(({ path, label, value }) => {
+    const { field } = fieldAt(path)!
+    const words = shownValue(field, value, q)
+    return `${inSentence(label)} ${field.type === 'choice' ? inSentence(words) : words}`
+  })
   const more = used.length > mostAssumed ? ` and ${used.length - mostAssumed} more` : ''
   return ` Assumed: ${words.join(', ')}${more}.`
 }

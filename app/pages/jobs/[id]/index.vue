@@ -196,15 +196,21 @@ const own = computed(() => judging.assessment?.checks.filter((c) => c.lane === n
             @chosen="column = 'why'"
           />
           <StartPanel v-if="view.isBeginning" />
-          <article v-if="own.length" class="border border-line bg-card p-3" aria-label="The battery itself">
+          <article
+            v-if="own.length && !view.isBeginning"
+            class="border border-line bg-card p-3"
+            aria-label="The battery itself"
+          >
             <header class="flex flex-wrap items-baseline gap-x-3">
               <h3 class="mr-auto text-lg">The battery itself</h3>
               <VerdictWord :verdict="judging.assessment.battery.verdict" />
             </header>
             <CheckChips :checks="own" named class="mt-2" @chosen="column = 'why'" />
           </article>
-          <MeasureNext @measure="goTo" />
-          <ChangeList @chosen="choose" />
+          <template v-if="!view.isBeginning">
+            <MeasureNext @measure="goTo" />
+            <ChangeList @chosen="choose" />
+          </template>
         </div>
       </section>
       <div
@@ -221,7 +227,7 @@ const own = computed(() => judging.assessment?.checks.filter((c) => c.lane === n
         >
           Back to the paths
         </button>
-        <ReasonsPanel @measure="goTo" />
+        <ReasonsPanel v-if="judging.assessment.lanes.length > 0 || !view.isBeginning" @measure="goTo" />
       </div>
     </div>
     <nav
