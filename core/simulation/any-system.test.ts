@@ -20,6 +20,9 @@ import {
   apart,
 } from './simulation.cases'
 
+/** Random systems that are run: a few of those in `npm run test:long`. */
+const randomSystems = Number(process.env.RANDOM_SYSTEMS ?? 120)
+
 describe('any system', () => {
   const link = fc.oneof(
     fc.record({ kind: fc.constant('closed' as const), ohm: evenly(0.001, 0.05) }),
@@ -173,7 +176,7 @@ describe('any system', () => {
         }
         return simulation.worstResidualA < 0.05
       }),
-      { numRuns: 400 },
+      { numRuns: randomSystems },
     )
   }, 120_000)
 
@@ -195,7 +198,7 @@ describe('any system', () => {
           runNow('driving-day', random, { ...drive, soc }, null, pace).totals
         return apart(run(), run(everySecond)) < 0.001
       }),
-      { numRuns: 200, seed: 7, unbiased: true },
+      { numRuns: randomSystems / 2, seed: 7, unbiased: true },
     )
   }, 120_000)
 
@@ -218,7 +221,7 @@ describe('any system', () => {
           takes(Math.max(r1, r2), v1) <= takes(Math.min(r1, r2), v1) + 0.05 &&
           takes(r1, Math.max(v1, v2)) >= takes(r1, Math.min(v1, v2)) - 0.05,
       ),
-      { numRuns: 200 },
+      { numRuns: randomSystems / 2 },
     )
   })
 })

@@ -61,7 +61,7 @@ const shownFaults = (job: JobDocument): string[] =>
   )
 
 /** Random surveys whose answers are walked: a few of those in `npm run test:long`. */
-const surveys = Number(process.env.RANDOM_SURVEYS ?? 6)
+const surveys = Number(process.env.RANDOM_SURVEYS ?? 3)
 
 /** A survey with some of its figures otherwise, and one not known. */
 const varied = fc

@@ -52,4 +52,5 @@ export const longWalks = {
   REMEDY_JOBS: '2000',
   RANDOM_DELETIONS: '500',
   RANDOM_NETWORKS: '200',
+  RANDOM_SYSTEMS: '400',
 }
