@@ -123,7 +123,7 @@ test('trying a remedy shows what would follow and changes nothing', async ({ pag
   await expect(headline(page)).toHaveText('Does not suit')
   await page.keyboard.press('t')
   const why = page.getByRole('region', { name: /^Why/ })
-  await expect(why.getByRole('status')).toContainText('Suits once')
+  await expect(why.getByRole('status')).toContainText('Suits after')
   await expect(why.getByRole('status')).toContainText(
     'No longer applies: The alternator, opening of the relay at rest',
   )

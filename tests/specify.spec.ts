@@ -35,7 +35,7 @@ test('the workboat: answers are there without a click, are compared, changed by 
   await expect(specified).toContainText('The survey stays as it was found')
   await expectSaved(page)
   await expect(page.getByTestId('specified-now')).toContainText(
-    'Suits by the survey and the rules as they are now.',
+    'Suits with the survey and rules as they are now.',
   )
   await page.reload()
   await specified.getByText(/As found and as specified: \d+ values differ/).click()
@@ -58,7 +58,7 @@ test('the workboat: answers are there without a click, are compared, changed by 
   await page.keyboard.press('Tab')
   await expectSaved(page)
   await page.getByRole('link', { name: 'Specify' }).click()
-  await expect(page.getByTestId('specified-now')).toContainText('Search again, or take it back')
+  await expect(page.getByTestId('specified-now')).toContainText('Search again, or take this answer back')
   await page.getByRole('button', { name: 'Take it back' }).click()
   await expect(specified).toHaveCount(0)
 })

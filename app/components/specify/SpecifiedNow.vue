@@ -32,9 +32,12 @@ const rows = computed(() =>
         Take it back
       </button>
     </div>
-    <p v-if="now" class="mt-1 flex flex-wrap items-center gap-x-2" data-testid="specified-now">
-      <VerdictMark :verdict="now.verdict" class="!size-4" />{{ now.headline }} with the survey and rules as
-      they are now.<template v-if="now.verdict !== 'suits'"> {{ now.reason }}</template>
+    <p v-if="now" class="mt-1" data-testid="specified-now">
+      <VerdictMark :verdict="now.verdict" class="mr-2 inline !size-4 align-text-bottom" />{{
+        `${now.headline} with the survey and rules as they are now.`
+      }}<template v-if="now.verdict === 'suits-once-changed' || now.verdict === 'does-not-suit'">
+        {{ now.reason }} Search again, or take this answer back.</template
+      >
     </p>
     <details class="mt-1">
       <summary class="min-h-8 py-1 max-md:min-h-11">
