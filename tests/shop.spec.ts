@@ -72,7 +72,7 @@ test('the sidecar outfit: judged as a starter battery, its recondition stage cau
 }) => {
   await page.goto(await app.job('0433'))
   await expect(page.getByTestId('reason')).toContainText(
-    'Workshop charger equalises at 15.8 V and the battery allows 14.8 V; it cannot be switched off.',
+    'Workshop charger equalises at 15.8 V and the battery allows 14.8 V; the stage cannot be switched off.',
   )
   await check(page, 'battery.starter-rated@candidate').click()
   await expect(page.getByRole('region', { name: /^Why/ })).toContainText(

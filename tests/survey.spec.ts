@@ -31,7 +31,7 @@ test.describe('with one thumb', () => {
   test('a job is surveyed from nothing, in walking order, and ends in a verdict', async ({ page, app }) => {
     await page.goto(app.url)
     await page.getByRole('button', { name: 'New job' }).tap()
-    await expect(headline(page)).toHaveText('Measure first')
+    await expect(headline(page)).toHaveText('Enter what charges the house bank')
     await page.getByRole('button', { name: 'Walk-round' }).tap()
     await station(page, 'use').tap()
     await page.getByLabel('Vehicle or vessel').tap()
