@@ -297,3 +297,12 @@ export function valuesFromShelf(
 
 /** Fields of a kind in the order of its table, for forms and lists. */
 export const shelfFields = (kind: ShelfKindId): [string, Field][] => Object.entries(shelfKind(kind).fields)
+
+/** A battery of the shelf as a candidate: so many side by side, none in series. */
+export function candidateFromShelf(
+  part: Parameters<typeof valuesFromShelf>[0],
+  parallel = 1,
+): Readonly<Record<string, unknown>> {
+  const count = (value: number) => ({ value, how: 'assumed' }) as const
+  return { ...valuesFromShelf(part, 'candidate'), series: count(1), parallel: count(parallel) }
+}

@@ -3,7 +3,7 @@ import type { ListedPart } from '#core/job/specified'
 import { applyRemedy, remedyLabel, remedyOf, sameRemedy, type RemedyRef } from '#core/remedies/catalogue'
 import type { Supply } from '#core/remedies/remedy'
 import { suppliesFor } from '#core/remedies/supply'
-import { valuesFromShelf, type ShelfPart } from '#core/shelf/kinds'
+import { candidateFromShelf, type ShelfPart } from '#core/shelf/kinds'
 import type { System } from '#core/system/system'
 import type { Battery } from './option'
 
@@ -57,12 +57,7 @@ export class Draft {
 
   /** Another battery of the shelf in place of the candidate. */
   swap({ part, parallel }: Battery): void {
-    const count = (value: number) => ({ value, how: 'assumed' }) as const
-    this.job = withPart(this.job, 'candidate', () => ({
-      ...valuesFromShelf(part, 'candidate'),
-      series: count(1),
-      parallel: count(parallel),
-    }))
+    this.job = withPart(this.job, 'candidate', () => candidateFromShelf(part, parallel))
   }
 }
 

@@ -7,7 +7,7 @@ import {
   type SourceKind,
 } from '#core/job/beginning'
 import { partsOf, withoutPart } from '#core/job/document'
-import { valuesFromShelf } from '#core/shelf/kinds'
+import { candidateFromShelf } from '#core/shelf/kinds'
 import type { ShelfRecord } from '../../utils/api'
 
 /** A new job in three questions: what charges the bank, what the bank is, which battery is wanted. */
@@ -38,11 +38,7 @@ const isBank = ({ values }: (typeof typicalBanks)[number]) =>
 const picking = ref(false)
 function take(part: ShelfRecord) {
   picking.value = false
-  bench.fillPart('candidate', {
-    ...valuesFromShelf(part, 'candidate'),
-    series: { value: 1, how: 'assumed' },
-    parallel: { value: 1, how: 'assumed' },
-  })
+  bench.fillPart('candidate', candidateFromShelf(part))
 }
 </script>
 

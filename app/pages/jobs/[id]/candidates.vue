@@ -4,7 +4,7 @@ import type { CandidateColumn, SourceHours } from '#core/compare/candidates'
 import { verdictWords } from '#core/system/verdict'
 import { partAt, valueOf, withNewPart } from '#core/job/document'
 import { partKinds } from '#core/job/fields'
-import { valuesFromShelf } from '#core/shelf/kinds'
+import { candidateFromShelf } from '#core/shelf/kinds'
 import { durationWords, inSentence } from '#core/units/format'
 import type { ShelfRecord } from '../../../utils/api'
 
@@ -77,11 +77,7 @@ function add(part: Record<string, unknown>) {
 }
 function take(part: ShelfRecord) {
   picking.value = false
-  add({
-    ...valuesFromShelf(part, 'candidate'),
-    series: { value: 1, how: 'assumed' },
-    parallel: { value: 1, how: 'assumed' },
-  })
+  add(candidateFromShelf(part))
 }
 function another(path: string) {
   const part = partAt(bench.document!, path)?.part
