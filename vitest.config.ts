@@ -19,6 +19,7 @@ export default defineConfig({
           isolate: false,
           include: ['core/**/*.test.ts', 'app/**/*.test.ts', 'demo/**/*.test.ts', 'scripts/**/*.test.ts'],
           testTimeout: hangsMs,
+          hookTimeout: hangsMs,
         },
       },
       {
