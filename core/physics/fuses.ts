@@ -47,6 +47,24 @@ export const fuseRangeA: Readonly<Record<FuseFamily, readonly [least: number, mo
 export const fuseInterruptA = (family: FuseFamily, volts: number): number =>
   families[family].find(([upToV]) => volts <= upToV)?.[1] ?? 0
 
+/** Families that stand at a battery, the cheapest first. */
+const batteryFamilies: readonly FuseFamily[] = [
+  'bolt-down-midi',
+  'bolt-down-mega',
+  'anl',
+  'terminal-block',
+  'class-t',
+]
+
+/** The cheapest family in which a rating is made and that does what is asked; undefined where none is. */
+export const cheapestFamily = (
+  ratedA: number,
+  does: (family: FuseFamily) => boolean,
+): FuseFamily | undefined =>
+  batteryFamilies.find(
+    (family) => does(family) && ratedA >= fuseRangeA[family][0] && ratedA <= fuseRangeA[family][1],
+  )
+
 /** The most that any family usually interrupts at a DC voltage, A. */
 export const mostInterruptA = (volts: number): number =>
   Math.max(...(Object.keys(families) as FuseFamily[]).map((family) => fuseInterruptA(family, volts)))

@@ -119,5 +119,33 @@ export const temperatureFactor = (celsius: number): number => along(temperatureC
 export const resistanceFactor = (celsius: number): number =>
   Math.exp(2500 * (1 / (celsius + 273.15) - 1 / 298.15))
 
+/** Heat capacity of a battery, J/(kg·K): an engineering default. */
+const joulePerKgK = 1000
+/** Weight to which the heat resistances below belong, kg. */
+const referenceKg = 24
+/** Heat resistance of a battery bare in air and in a closed box, K/W: engineering defaults. */
+const bareKPerW = 1
+const boxedKPerW = 2.5
+
+export interface BatteryHeat {
+  /** Heat capacity, J/K. */
+  readonly joulePerK: number
+  /** Heat resistance to its place, K/W. */
+  readonly kPerW: number
+}
+
+/**
+ * How a battery holds and loses heat.
+ * @param kg weight of the whole bank, kg (above 0)
+ * @param boxed whether it stands in a closed box
+ */
+export const batteryHeat = (kg: number, boxed: boolean): BatteryHeat => ({
+  joulePerK: kg * joulePerKgK,
+  kPerW: ((boxed ? boxedKPerW : bareKPerW) * referenceKg) / kg,
+})
+
+/** A battery heater switches off this many degrees above the temperature at which it starts, K. */
+export const heaterSpanK = 4
+
 /** Share of the charge current of an LFP battery that can be drawn again. */
 export const coulombicEfficiency = 0.995

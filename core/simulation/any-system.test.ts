@@ -81,6 +81,7 @@ describe('any system', () => {
         ohm: r.ohm,
         kg: r.ah / 8,
         ownA: 0.01,
+        coldLimitC: 0,
         bms: { ...bms, coldC: r.cold },
         heater: r.heater ? { watts: 80, startC: 4 } : null,
         stops: r.stops ? { chargeV: 14, dischargeV: 12 } : null,

@@ -174,6 +174,7 @@ export function lfpOf(system: System): LfpPlant {
     kg: bank.kg,
     curve: curveOf(each),
     ownA: (each.standbyMa * each.parallel) / 1000 + (bank.ah * rules.selfDischarge) / 100 / 730.5,
+    coldLimitC: bank.coldLimitC,
     bms: {
       overV: bank.bmsOverV,
       overReturnV: each.bmsOverReturnV * each.series,

@@ -23,6 +23,8 @@ export interface LfpPlant {
   readonly curve: OcvCurve | null
   /** Draw of its BMS and self-discharge, A. */
   readonly ownA: number
+  /** Lowest temperature at which the cells may be charged, °C. */
+  readonly coldLimitC: number
   readonly bms: {
     readonly overV: number
     readonly overReturnV: number

@@ -46,6 +46,8 @@ export interface Totals {
   /** Each alternator by itself, by its side. */
   readonly machines: readonly MachineTotals[]
   readonly coldRefusedH: number
+  /** Charge pushed into cells below their lowest charging temperature, Ah. */
+  readonly coldChargedAh: number
   readonly heaterWh: number
   readonly leadGassingH: number
   /** What the house lead lost inside, Ah: a weak one drains what is joined to it. */
@@ -297,6 +299,7 @@ class Going {
       alternatorLimitMin: firstOf(this.limitMin.values()),
       machines,
       coldRefusedH: simulation.coldRefusedS / 3600,
+      coldChargedAh: lfp?.coldAh ?? 0,
       heaterWh: lfp?.heaterWh ?? 0,
       leadGassingH: (houseLead?.gassingS ?? 0) / 3600,
       leadLostAh: houseLead?.ownAh ?? 0,

@@ -35,6 +35,7 @@ export const lfp: LfpPlant = {
   kg: 24,
   curve: null,
   ownA: 0,
+  coldLimitC: 0,
   bms,
   heater: null,
   stops: null,

@@ -1,4 +1,4 @@
-import { temperatureFactor } from '#core/physics/lfp'
+import { batteryHeat, heaterSpanK, temperatureFactor } from '#core/physics/lfp'
 import { leadCapacityAh } from '#core/physics/lead'
 import type { View } from './scene'
 import { availableA } from './alternators'
@@ -143,9 +143,8 @@ export function surgeA(
   return { ...underLoad(dcA, taken, system), seconds, dcA, takenW: taken }
 }
 
-/** Coldest the cells work at, °C: the coldest place, or what a heater holds. */
-export const workingC = ({ bank, one }: System): number =>
-  bank.each.heater === 'yes' ? Math.max(one.place.coldestC, bank.each.heaterStartC) : one.place.coldestC
+/** Coldest the cells work at, °C: the coldest of their place. A heater warms them only while they charge. */
+export const workingC = ({ one }: System): number => one.place.coldestC
 
 /** Usable capacity of the lithium, Ah: rated × (1 − reserve) × usable share × temperature factor. */
 export function usableAh(system: System, celsius = 25): number {
@@ -239,15 +238,50 @@ export function laneDay(lane: Lane, system: System): { readonly hours: number; r
   }
 }
 
+/**
+ * What a battery heater uses on the coldest day, Ah: it warms the cells from the coldest of their place and
+ * holds them while sources charge. 0 without a heater.
+ */
+export function heaterDayAh(system: System): number {
+  const { bank, one } = system
+  const { heater, heaterStartC, heaterW } = bank.each
+  const { coldestC } = one.place
+  if (heater !== 'yes' || coldestC >= heaterStartC) return 0
+  const riseK = heaterStartC + heaterSpanK - coldestC
+  const { joulePerK, kPerW } = batteryHeat(bank.kg, one.place.ventilation === 'closed')
+  const hours = Math.min(24, chargingHoursAway(system))
+  const neededWh = (joulePerK * riseK) / 3600 + (riseK / kPerW) * hours
+  return Math.min(neededWh, heaterW * bank.count * hours) / bank.nominalV
+}
+
+/** Daylight of a winter day, h: a heater runs for all of it, not for its hours of full sun alone. */
+const winterDaylightH = 8
+
+/** Hours a day in which sources charge away from mains, all lanes together, h. */
+function chargingHoursAway(system: System): number {
+  const hoursOf = (lane: Lane): number => {
+    if (lane.kind === 'charger') return generatorHours(system)
+    return lane.kind === 'solar' ? winterDaylightH : laneDay(lane, system).hours
+  }
+  return system.lanes.reduce((sum, lane) => sum + hoursOf(lane), 0)
+}
+
 /** Days the bank lasts at the net daily use, in the cold; Infinity where the sources bring it all. */
 export function autonomyDays(system: System): number {
-  const net = dailyUse(system).ah - chargedAwayAh(system)
+  const net = dailyUse(system).ah + heaterDayAh(system) - chargedAwayAh(system)
   return net > 0 ? usableColdAh(system) / net : Infinity
 }
 
 /** What a charger draws of its supply at full current, W at its power factor. */
 export const chargerSupplyW = ({ absorptionV, ratedA, efficiency, powerFactor }: View<'chargers'>): number =>
   (absorptionV * ratedA) / ((efficiency / 100) * powerFactor)
+
+/** Hours a day that generators run, at most 24. */
+const generatorHours = ({ many }: System): number =>
+  Math.min(
+    24,
+    many.generators.reduce((sum, generator) => sum + generator.hours, 0),
+  )
 
 /** Power of all generators, W. */
 export const generatorW = ({ many }: System): number =>
@@ -267,10 +301,7 @@ function generatorShare(system: System): number {
  * generator runs.
  */
 export function chargedAwayAh(system: System): number {
-  const generatorH = Math.min(
-    24,
-    system.many.generators.reduce((sum, generator) => sum + generator.hours, 0),
-  )
+  const generatorH = generatorHours(system)
   const onGenerator = generatorH > 0 ? generatorH * generatorShare(system) : 0
   return system.lanes.reduce((sum, lane) => {
     const { hours, amps } = laneDay(lane, system)

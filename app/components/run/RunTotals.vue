@@ -36,6 +36,7 @@ const totalRows: readonly (readonly [string, (totals: Totals) => string])[] = [
   ],
   ['Alternator above its limit', (t) => durationWords(t.alternatorHotH)],
   ['Charge refused for cold or heat', (t) => durationWords(t.coldRefusedH)],
+  ['Charged into cells below their limit', (t) => q(t.coldChargedAh, 'Ah')],
   ['Heater', (t) => q(t.heaterWh, 'Wh')],
   ['Lead above gassing', (t) => durationWords(t.leadGassingH)],
   ['Lost inside the lead', (t) => q(t.leadLostAh, 'Ah')],

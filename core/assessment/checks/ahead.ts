@@ -1,7 +1,7 @@
-import { said } from '#core/units/format'
+import { inSentence, said } from '#core/units/format'
 import { canBeSet, noMoreThan, replacement } from '#core/remedies/arrangements'
 import { nightOn, runOf } from '#core/assessment/foresight'
-import { check, number, word } from '#core/assessment/check'
+import { check, number, physics, word } from '#core/assessment/check'
 import { inputsOf } from '#core/simulation/inputs'
 import type { Totals } from '#core/simulation/runs'
 import { chargerSupplyW, sharesBus } from '#core/system/energy'
@@ -96,40 +96,68 @@ export const heater = check({
   judge(_subject, system) {
     const { q } = system
     const { bank, one, rules } = system
-    if (bank.each.heater !== 'yes' || one.place.coldestC >= bank.coldLimitC) return null
+    // Without a cut nothing holds the charge off while the cells are cold: cold.charge-cut says so.
+    const { heater, coldCut } = bank.each
+    if (heater !== 'yes' || coldCut !== 'yes' || one.place.coldestC >= bank.coldLimitC) return null
     const watts = bank.each.heaterW * bank.count
-    const totals = runOf(system, 'cold-week', {
-      days: 1,
-      coldC: one.place.coldestC,
-      warmC: one.place.coldestC + 4,
-    })
-    const never = totals.coldRefusedH > 0 && totals.heaterWh < 1
-    const late = totals.coldRefusedH > rules.heaterMostH
+    // The coldest is asked for where it is not known; a run's own inputs are not.
+    const air = { coldC: one.place.coldestC, warmC: one.place.coldestC + 4 }
+    const refusedH = runOf(system, 'cold-week', { ...air, days: 1 }).coldRefusedH
+    const totals = runOf(system, 'cold-week', air)
+    const days = totals.hours / 24
+    const heatAh = totals.heaterWh / days / bank.nominalV
+    const broughtAh = broughtAhOf(totals) / days
+    const runs = totals.heaterWh >= 1
+    const never = refusedH > 0 && !runs
+    const late = refusedH > rules.heaterMostH
+    const dear = runs && heatAh >= broughtAh
+    const fails = late || never || dear
     return {
-      verdict: late || never ? 'suits-once-changed' : 'suits',
-      compared: [
-        number('charge refused', totals.coldRefusedH, 'h'),
-        number('at most', rules.heaterMostH, 'h'),
-      ],
-      limit: { kind: 'rule', text: 'shop rule: longest wait for a heater before the charge begins' },
+      verdict: fails ? 'suits-once-changed' : 'suits',
+      compared: dear
+        ? [number('heat a day', heatAh, 'Ah'), number('charge a day', broughtAh, 'Ah')]
+        : [number('charge refused', refusedH, 'h'), number('at most', rules.heaterMostH, 'h')],
+      limit: dear
+        ? physics
+        : { kind: 'rule', text: 'shop rule: longest wait for a heater before the charge begins' },
       formula: () =>
         said(
-          `first day of the run “cold week” at ${q(one.place.coldestC, '°C')}: ${q(watts, 'W')} into ${q(bank.kg, 'kg')}; `,
-          `${q(totals.heaterWh, 'Wh')} a cold day, charge refused ${q(totals.coldRefusedH, 'h')}`,
+          `run “cold week” from ${q(one.place.coldestC, '°C')}: charge refused for ${q(refusedH, 'h')} on the first day; `,
+          `mean of a day ${q(watts, 'W')} into ${q(bank.kg, 'kg')}: ${q(totals.heaterWh / days, 'Wh')} ÷ ${q(bank.nominalV, 'V')} `,
+          `= ${q(heatAh, 'Ah')} for heat, ${q(broughtAh, 'Ah')} charged`,
         ),
       summary: () =>
         never
-          ? 'On a cold morning no source is there long enough to warm the cells.'
-          : said(
-              `On a cold morning the heater takes ${q(totals.heaterWh, 'Wh')} from `,
-              totals.mainsAh > totals.engineAh ? 'mains' : 'the engine’s charge',
-              `, and the charge begins after ${q(totals.coldRefusedH, 'h')}.`,
-            ),
-      remedies:
-        late || never ? [{ id: 'cold.warmer-place', on: 'place', value: Math.ceil(bank.coldLimitC) }] : [],
+          ? `In a cold week no source runs the heater: charge is refused for ${q(refusedH, 'h')} on the first day.`
+          : dear
+            ? `In a cold week the heater uses ${q(heatAh, 'Ah')} a day. ${sourceWords(totals)} brings only ${q(broughtAh, 'Ah')} a day.`
+            : !runs
+              ? 'In a cold week nothing is left to charge the battery, so the heater stays off.'
+              : said(
+                  `In a cold week the heater uses ${q(heatAh, 'Ah')} a day, mostly from ${inSentence(sourceWords(totals))}. `,
+                  `On the first day the charge begins after ${q(refusedH, 'h')}.`,
+                ),
+      remedies: fails
+        ? [
+            { id: 'cold.warmer-place', on: 'place', value: Math.ceil(bank.coldLimitC) },
+            { id: 'battery.other', on: 'candidate' },
+          ]
+        : [],
     }
   },
 })
+
+/** Charge that all sources brought, Ah. */
+const broughtAhOf = ({ engineAh, mainsAh, solarAh, sourceAh }: Totals): number =>
+  engineAh + mainsAh + solarAh + sourceAh
+
+/** The source that brought the most. */
+function sourceWords({ engineAh, mainsAh, solarAh, sourceAh }: Totals): string {
+  const most = Math.max(engineAh, mainsAh, solarAh, sourceAh)
+  if (most === mainsAh) return 'Mains'
+  if (most === engineAh) return 'The engine'
+  return most === solarAh ? 'The sun' : 'The other source'
+}
 
 export const gassing = check({
   id: 'mixed.gassing',

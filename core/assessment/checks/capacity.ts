@@ -5,6 +5,7 @@ import {
   chargedAwayAh,
   dailyUse,
   freshUsableAh,
+  heaterDayAh,
   leadHealth,
   leadUsableAh,
   parallelFor,
@@ -69,8 +70,10 @@ export const autonomy = check({
     if (bank.each.purpose === 'starter') return null
     const daysAway = Math.max(1, one.use.daysAway)
     const use = dailyUse(system)
+    const heatAh = heaterDayAh(system)
+    const usedAh = use.ah + heatAh
     const charged = chargedAwayAh(system)
-    const netAh = use.ah - charged
+    const netAh = usedAh - charged
     const capacity = usableColdAh(system)
     const lasts = netAh > 0 ? capacity / netAh : Infinity
     const short = lasts < daysAway
@@ -87,12 +90,13 @@ export const autonomy = check({
         said(
           `${q(capacity, 'Ah')} usable in the cold ÷ (${q(use.ah, 'Ah')} used `,
           use.from === 'loads' ? '(from the loads) ' : '',
-          `− ${q(Math.min(charged, use.ah), 'Ah')} charged a day)`,
+          heatAh > 0 ? `+ ${q(heatAh, 'Ah')} of the heater ` : '',
+          `− ${q(Math.min(charged, usedAh), 'Ah')} charged a day)`,
           lasts === Infinity ? ': nothing is missing' : ` = ${q(lasts, 'days')}`,
         ),
       summary: () =>
         lasts === Infinity
-          ? `Away from mains the sources bring what is used a day, ${q(use.ah, 'Ah')}.`
+          ? `Away from mains the sources bring what is used a day, ${q(usedAh, 'Ah')}.`
           : `Away from mains ${q(netAh, 'Ah')} a day are missing: the battery lasts ${q(lasts, 'days')} of the ${q(daysAway, 'days')} wished.`,
       remedies: !short
         ? []

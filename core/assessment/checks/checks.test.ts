@@ -828,10 +828,18 @@ const cases: Readonly<Record<string, readonly Case[]>> = {
       verdict: bad,
     },
     {
-      says: 'colder, with a heater, suits',
+      says: 'colder, with a BMS cut and a heater, suits and says what waits',
       job: withValues(place(goodJob(), -18), { 'candidate/heater': 'yes' }),
       on: onCharger,
       verdict: good,
+      shows: ['refuses charge', 'until the heater'],
+    },
+    {
+      says: 'a heater without a BMS cut does not hold the charge off',
+      job: withValues(place(goodJob(), -15), { 'candidate/heater': 'yes', 'candidate/coldCut': 'no' }),
+      on: onCharger,
+      verdict: bad,
+      shows: ['The heater does not hold the charge off'],
     },
     {
       says: 'the maker’s own lower limit counts',

@@ -39,26 +39,28 @@ export const chargeCut = check({
         summary: () =>
           `The battery stays at ${q(coldestC, '°C')} or warmer; charging is allowed from ${q(limitC, '°C')}.`,
       }
-    if (bank.each.heater === 'yes') {
-      return {
-        ...base,
-        verdict: 'suits',
-        summary: () => `It gets to ${q(coldestC, '°C')}, and the battery is warmed before it charges.`,
-        cautions: () => [
-          `The heater takes its share from ${mid(name)} first: charging starts late on a cold day.`,
-        ],
-      }
-    }
-    const warm: readonly RemedyRef[] = [
-      { id: 'cold.heater', on: 'candidate' },
+    const hasHeater = bank.each.heater === 'yes'
+    const warmer: readonly RemedyRef[] = [
       { id: 'cold.warmer-place', on: 'place', value: limitC },
       ...(bank.each.purpose === 'starter' ? [{ id: 'start.winter-lead', on: 'candidate' } as const] : []),
     ]
+    if (bank.each.coldCut === 'yes' && hasHeater) {
+      return {
+        ...base,
+        verdict: 'suits',
+        summary: () =>
+          said(
+            `At ${q(coldestC, '°C')} the BMS refuses charge from ${mid(name)} `,
+            `until the heater has warmed the cells above ${q(limitC, '°C')}.`,
+          ),
+        cautions: () => [`The heater draws from ${mid(name)} first, so charging starts late on a cold day.`],
+      }
+    }
     if (bank.each.coldCut === 'yes') {
       return {
         ...base,
         verdict: 'suits-once-changed',
-        remedies: warm,
+        remedies: [{ id: 'cold.heater', on: 'candidate' }, ...warmer],
         summary: () =>
           `At ${q(coldestC, '°C')} the BMS refuses all charge from ${mid(name)}: up to ${q(hoursOf(lane, rules), 'h')} a day are lost.`,
         cautions: () => [
@@ -69,11 +71,13 @@ export const chargeCut = check({
     return {
       ...base,
       verdict: 'does-not-suit',
-      remedies: [...warm, { id: 'battery.other', on: 'candidate' }],
+      remedies: [...warmer, { id: 'battery.other', on: 'candidate' }],
       summary: () =>
         said(
-          `At ${q(coldestC, '°C')} ${mid(name)} would charge cells that must not be charged below ${q(limitC, '°C')}, `,
-          'and the BMS does not stop it.',
+          `At ${q(coldestC, '°C')} ${mid(name)} would charge cells that must not be charged below ${q(limitC, '°C')}. `,
+          hasHeater
+            ? 'The heater does not hold the charge off, and neither does the BMS.'
+            : 'The BMS does not stop it.',
         ),
     }
   },
@@ -251,9 +255,6 @@ export const capacityInCold = check({
     const isEnoughAt = (warmC: number): boolean =>
       warmC >= bank.each.dischargeColdC && usableAtAh(system, warmC) >= needAh
     const warm: readonly RemedyRef[] = [
-      ...(bank.each.heater === 'no' && isEnoughAt(Math.max(celsius, bank.each.heaterStartC))
-        ? [{ id: 'cold.heater', on: 'candidate' } as const]
-        : []),
       ...(isEnoughAt(warmPlaceC)
         ? [{ id: 'cold.warmer-place', on: 'place', value: warmPlaceC } as const]
         : []),

@@ -1,11 +1,8 @@
 import { capital, said } from '#core/units/format'
-import { shortOhmOf } from '#core/network/short'
-import { fuseInterruptA } from '#core/physics/fuses'
 import { placeInside } from '#core/physics/packing'
-import { check, mid, number, word } from '#core/assessment/check'
+import { check, number, word } from '#core/assessment/check'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { System } from '#core/system/system'
-import { interruptAgainst } from './conductor'
 
 const other: RemedyRef = { id: 'battery.other', on: 'candidate' }
 
@@ -244,50 +241,5 @@ export const certificates = check({
       remedies: enough ? [] : [other],
       cautions: () => ['Ask the owner’s insurer what it wants to see, and keep a copy with the papers.'],
     }
-  },
-})
-
-/**
- * Prospective short-circuit current at the bank's posts, A: rested full, through the ohmic part of its
- * resistance alone. The BMS is not relied on.
- */
-export const shortCircuitA = ({ bank, rules }: System): number => bank.ocv(1) / shortOhmOf(bank.ohm, rules)
-
-export const shortCircuit = check({
-  id: 'battery.short-circuit',
-  title: 'Short circuit and fuses',
-  about: 'battery',
-  why: 'Lithium gives thousands of amperes into a short; a fuse of the wrong family melts and goes on burning.',
-  judge(_subject, system) {
-    const { bank, rules, many, q } = system
-    if (many.conductors.length === 0) return null
-    const shortA = shortCircuitA(system)
-    const volts = bank.ocv(1)
-    const fuses = many.conductors.map((cable) => ({
-      cable,
-      interruptsA: cable.fuseAicA ?? fuseInterruptA(cable.fuseKind, volts),
-    }))
-    const { cable, interruptsA } = fuses.reduce((a, b) => (b.interruptsA < a.interruptsA ? b : a))
-    return interruptAgainst(
-      {
-        name: `the fuse of ${mid(cable.$name)}`,
-        shortA,
-        interruptsA,
-        volts,
-        limit:
-          cable.fuseAicA === null
-            ? { kind: 'assumed', text: 'usual interrupt rating of its family; look at the maker’s sheet' }
-            : cable.$origin('fuseAicA'),
-      },
-      {
-        short: {
-          at: 'at the battery',
-          formula: () =>
-            `${q(volts, 'V')} ÷ (${q(bank.ohm * 1000, 'mΩ')} × ${rules.ohmicShare} %) = ${q(shortA, 'A')}`,
-        },
-        sterner: () => [{ id: 'fuse.main', on: 'conductors', value: Math.ceil(shortA) }],
-        q,
-      },
-    )
   },
 })

@@ -19,6 +19,7 @@ import * as nominal from './nominal'
 import * as range from './range'
 import * as role from './role'
 import * as sag from './sag'
+import * as shortCircuit from './short-circuit'
 import * as solar from './solar'
 import * as start from './start'
 import * as total from './total'
@@ -57,6 +58,7 @@ export const allChecks: readonly Check[] = [
   batteryData,
   battery,
   fitting,
+  shortCircuit,
   cable,
   wiringRuns,
   wiringFittings,

@@ -10,7 +10,7 @@ import {
   withMeasured,
   withValues,
 } from '#core/testing'
-import type { JobDocument } from '#core/job/document'
+import { withoutPart, type JobDocument } from '#core/job/document'
 import type { Case } from './battery.cases'
 
 const [good, changed, open, bad] = ['suits', 'suits-once-changed', 'measure-first', 'does-not-suit'] as const
@@ -538,6 +538,26 @@ export const systemCases: Readonly<Record<string, readonly Case[]>> = {
       remedy: 'cold.warmer-place',
     },
     {
+      says: 'sun alone that brings less than the heat costs does not pay for a heater',
+      job: withArray(
+        { panelW: 200, parallel: 1 },
+        withoutPart(
+          cold(-15, { 'candidate/heater': 'yes', 'candidate/heaterW': 40, 'links/link-1/kind': 'none' }),
+          onCharger,
+        ),
+      ),
+      on: onBattery,
+      verdict: changed,
+      remedy: 'cold.warmer-place',
+    },
+    {
+      says: 'a heater without a BMS cut is left to the check that forbids the charge',
+      job: cold(-15, { 'candidate/heater': 'yes', 'candidate/coldCut': 'no' }),
+      on: onBattery,
+      verdict: bad,
+      absent: true,
+    },
+    {
       says: 'coldest place not known is to be asked where it decides',
       job: withValues(goodJob(), {
         'place/coldestC': null,
@@ -637,7 +657,7 @@ export const systemCases: Readonly<Record<string, readonly Case[]>> = {
       job: cold(-15, { 'use/dailyAh': 180 }),
       on: onBattery,
       verdict: changed,
-      remedy: 'cold.heater',
+      remedy: 'cold.warmer-place',
       shows: ['−15 °C'],
     },
     {

@@ -1,7 +1,7 @@
 import { inSentence, said } from '#core/units/format'
 import { check, mid, number, word, type Subjects } from '#core/assessment/check'
 import { fuseFamilies } from '#core/job/parts/wiring'
-import { fuseInterruptA, fuseRangeA, fuseSizesA, type FuseFamily } from '#core/physics/fuses'
+import { cheapestFamily, fuseInterruptA, fuseSizesA, type FuseFamily } from '#core/physics/fuses'
 import { fastestS, fuseMostV, isGraded } from '#core/physics/fuse-times'
 import type { Fitting, Post } from '#core/network/network'
 import { fuseShare, highestV } from '#core/network/size'
@@ -37,16 +37,7 @@ const familyWords = (family: FuseFamily): string => inSentence(fuseFamilies[fami
 
 /** A fuse of another family that does, of the same rating where that is made. */
 function otherFamily({ post, ratedA }: Fused, does: (family: FuseFamily) => boolean): RemedyRef[] {
-  const families: readonly FuseFamily[] = [
-    'bolt-down-midi',
-    'bolt-down-mega',
-    'anl',
-    'terminal-block',
-    'class-t',
-  ]
-  const family = families.find(
-    (one) => does(one) && ratedA >= fuseRangeA[one][0] && ratedA <= fuseRangeA[one][1],
-  )
+  const family = cheapestFamily(ratedA, does)
   return family
     ? [{ id: 'fitting.fuse', on: `fittings/${post.id}`, value: ratedA, values: ofFamily(family, post) }]
     : []

@@ -12,6 +12,8 @@ import { batteries, cableByTheMetre, listed, unlisted } from '../listed'
 import { assumed, set, setValue, type Remedy, type RemedyOrder, type Supply } from '../remedy'
 import type { ShelfPart } from '#core/shelf/kinds'
 import type { Known } from '#core/job/fields'
+import { fuseFamilies } from '#core/job/parts/wiring'
+import { cheapestFamily, fuseInterruptA, type FuseFamily } from '#core/physics/fuses'
 import { dcdcBetween, fuseOfSize, heatingPad, largerPlug, remoteSwitches, shuntMonitor } from '../wants'
 
 const byFloor = 'cable and time, by survey'
@@ -114,11 +116,11 @@ export const fitting = {
   },
   'fuse.main': {
     kind: 'part',
-    label: ({ value }, q) => `Fuses at the battery that interrupt ${q(value!, 'A')}: class T`,
+    label: ({ value }, q) => `Fit fuses that interrupt ${q(value!, 'A')} where a fuse interrupts less`,
     takes: '1 part a cable',
     hours: 1,
-    effect: (job) => mainFuses(job),
-    supply: ({ value }, job, shelf) => ({ parts: mainFuseParts(value!, job, shelf), values: {} }),
+    effect: (job, { value }) => sternerFuses(job, value!),
+    supply: ({ value }, job, shelf) => ({ parts: sternerFuseParts(value!, job, shelf), values: {} }),
   },
   'fuse.size': {
     kind: 'part',
@@ -301,28 +303,50 @@ function cableFor(job: JobDocument, path: PartPath, areaMm2: number, shelf: read
   return cableByTheMetre(areaMm2, lengthM * (run.returnBy?.value === 'chassis' ? 1 : 2), shelf)
 }
 
-/** A class T fuse for every cable, of the rating that is there: what protects a cable is not made larger. */
-function mainFuseParts(interruptsA: number, job: JobDocument, shelf: readonly ShelfPart[]): ListedPart[] {
-  const ratings = Object.values(job.conductors).map(({ fuseA }) => fuseA?.value ?? null)
-  return ratings.map((rating) => {
+interface SternerFuse {
+  readonly conductor: string
+  readonly ratedA: number | null
+  readonly family: FuseFamily
+}
+
+/**
+ * The surveyed cables whose fuse interrupts less than a short gives, each with the cheapest family that does. The
+ * rating stays: what protects a cable is not made larger.
+ */
+function sternerFusesFor(job: JobDocument, interruptsA: number): SternerFuse[] {
+  const volts = Number(job.candidate.nominalV?.value ?? 12) * (job.candidate.series?.value ?? 1) * chargedTo
+  const interrupts = (family: FuseFamily): number => fuseInterruptA(family, volts)
+  return Object.entries(job.conductors).flatMap(([conductor, { fuseA, fuseKind, fuseAicA }]) => {
+    const kind = fuseKind?.value ?? null
+    const ownA = fuseAicA?.value ?? (kind === null ? 0 : interrupts(kind))
+    if (ownA >= interruptsA) return []
+    const ratedA = fuseA?.value ?? null
+    const family = cheapestFamily(ratedA ?? 100, (one) => interrupts(one) >= interruptsA) ?? 'class-t'
+    return [{ conductor, ratedA, family }]
+  })
+}
+/** Highest charge voltage as a multiple of the nominal one. */
+const chargedTo = 14.6 / 12
+
+function sternerFuseParts(interruptsA: number, job: JobDocument, shelf: readonly ShelfPart[]): ListedPart[] {
+  return sternerFusesFor(job, interruptsA).map(({ ratedA, family }) => {
     const part = shelf.find(
       ({ kind, values }) =>
         kind === 'fuses' &&
-        values.fuseKind === 'class-t' &&
-        values.fuseA === rating &&
+        values.fuseKind === family &&
+        values.fuseA === ratedA &&
         Number(values.fuseAicA) >= interruptsA,
     )
     return part
       ? listed(part)
-      : unlisted(`Class T fuse${rating === null ? '' : ` ${rating} A`} with its holder`)
+      : unlisted(`${fuseFamilies[family]} fuse${ratedA === null ? '' : ` ${ratedA} A`} with its holder`)
   })
 }
 
-/** Class T fuses at the battery end of every cable. */
-const mainFuses = (job: JobDocument): JobDocument =>
-  Object.keys(job.conductors).reduce((next, id) => {
-    const fused = withField(next, `conductors/${id}/fuseKind`, assumed('class-t'))
-    return withField(fused, `conductors/${id}/fuseAicA`, undefined)
+const sternerFuses = (job: JobDocument, interruptsA: number): JobDocument =>
+  sternerFusesFor(job, interruptsA).reduce((next, { conductor, family }) => {
+    const fused = withField(next, `conductors/${conductor}/fuseKind`, assumed(family))
+    return withField(fused, `conductors/${conductor}/fuseAicA`, undefined)
   }, job)
 
 /** Scales the inverters down alike until together they ask no more than so many watts. */

@@ -1,3 +1,4 @@
+import { heaterSpanK } from '#core/physics/lfp'
 import type { Happening } from '../events'
 import type { LfpPlant } from '../plant'
 import type { Lfp } from './lfp'
@@ -7,8 +8,6 @@ import { Trigger } from './trigger'
 const voltageDelayS = 2
 /** Charge above which a battery that had cut out is switched on again, once its voltage has returned. */
 const returnSoc = 0.02
-/** A heater is switched off so many degrees above where it starts, K. */
-const heaterSpanK = 4
 /**
  * Voltages at which the stops of a hybrid bank let the lithium back, from where they took it off, V at 12 V.
  */

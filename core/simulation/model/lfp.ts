@@ -1,17 +1,15 @@
-import { coulombicEfficiency, openCircuitBy, openCircuitV, resistanceFactor } from '#core/physics/lfp'
+import {
+  batteryHeat,
+  coulombicEfficiency,
+  openCircuitBy,
+  openCircuitV,
+  resistanceFactor,
+} from '#core/physics/lfp'
 import type { LfpPlant } from '../plant'
 
 const ocvSteps = 200
 /** Share of the capacity over which a battery that comes to full takes less and less. */
 const lastRoom = 0.01
-/**
- * Heat capacity of a battery, J/(kg·K), and its heat resistance at 24 kg, K/W, bare in air and in a closed
- * box (engineering defaults).
- */
-const joulePerKgK = 1000
-const referenceKg = 24
-const bareKPerW = 1
-const boxedKPerW = 2.5
 
 /**
  * How the place of a battery warms or cools in a step: from one temperature towards another, °C, with a time
@@ -52,13 +50,14 @@ export class Lfp {
   inAh = 0
   outAh = 0
   heaterWh = 0
+  /** Charge pushed into cells below their limit, Ah. */
+  coldAh = 0
   /** What the BMS drew and what leaked away inside, Ah. */
   ownAh = 0
   /** What was still asked in a step in which it was empty, Ah. */
   spiltAh = 0
 
   private readonly ocv: Float64Array
-  private readonly heatCapacity: number
   private readonly heatOhm: number
   /**
    * Of the step that is tried: charge without the current of its end, resting voltage there, resistances, and
@@ -89,10 +88,10 @@ export class Lfp {
     const { curve, nominalV } = plant
     const table = curve ? tableOf((share) => openCircuitBy(curve, share, 12)) : usualTable
     this.ocv = table.map((volts) => (volts * nominalV) / 12)
-    this.heatCapacity = plant.kg * joulePerKgK
-    this.heatOhm = ((insulated ? boxedKPerW : bareKPerW) * referenceKg) / plant.kg
+    const { joulePerK, kPerW } = batteryHeat(plant.kg, insulated)
+    this.heatOhm = kPerW
     this.perAmpS = coulombicEfficiency / 3600 / plant.ah
-    this.cellsFollowS = this.heatCapacity * this.heatOhm
+    this.cellsFollowS = joulePerK * kPerW
     this.prepare(0, 0.5, { fromC: tempC, towardsC: tempC, followsS: this.cellsFollowS })
   }
 
@@ -230,8 +229,10 @@ export class Lfp {
   accept(dt: number, endShare: number): void {
     const ah = (this.mean(endShare) * dt) / 3600
     const own = (this.plant.ownA * dt) / 3600
-    if (ah > 0) this.inAh += ah
-    else this.outAh -= ah
+    if (ah > 0) {
+      this.inAh += ah
+      if (this.tempC < this.plant.coldLimitC) this.coldAh += ah
+    } else this.outAh -= ah
     this.ownAh += own
     const wanted = this.soc + ((ah > 0 ? ah * coulombicEfficiency : ah) - own) / this.plant.ah
     this.spiltAh += (wanted - this.endSoc) * this.plant.ah
