@@ -6,14 +6,7 @@ import type { Lane } from '#core/system/lanes'
 import { factsOf, usualSystem, whereKnown, type ShopSettings, type System } from '#core/system/system'
 import type { Footprint, Placed } from '#core/physics/packing'
 import { shortcomingsOf, type Shortcoming } from './shortcomings'
-import {
-  autonomyDays,
-  freshUsableAh,
-  highestDischargeA,
-  leadHealth,
-  leadUsableAh,
-  usableAh,
-} from '#core/system/energy'
+import { autonomyDays, freshUsableAh, highestDischargeA, oldUsableAh, usableAh } from '#core/system/energy'
 import { placing } from '#core/assessment/checks/fitting'
 import type { Verdict } from '#core/system/verdict'
 
@@ -82,7 +75,7 @@ function columnOf(job: JobDocument, path: PartPath, shop: ShopSettings): Candida
     arrangement: known(arrangementOf) ?? 'size not known',
     against: order.flatMap((worse) => against.filter((c) => c.verdict === worse)),
     usableAh: known(freshUsableAh),
-    usableOldAh: known((system) => leadUsableAh(system, leadHealth(system))),
+    usableOldAh: known(oldUsableAh),
     days: known(autonomyDays),
     minutesFullLoad: known(minutesFullLoadOf),
     hoursToFull: lanes.map((lane, place) => ({ name: lane.name, hours: hoursOf(lane, place, facts) })),

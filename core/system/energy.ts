@@ -170,8 +170,28 @@ export function leadUsableAh(system: System, health: number): number {
   return leadCapacityAh(ahEach, meanA / parallel, 25) * parallel * health * (rules.usableLead / 100)
 }
 
+/** Whether the old house bank is lithium, as far as somebody entered it: never asked for. */
+export const isOldLithium = ({ one }: System): boolean => one.houseBank.$entered('chemistry') === 'lithium'
+
+/** Whether the old battery stays on the bus of the new one, lead or lithium. */
+export const oldBankStays = ({ one }: System): boolean =>
+  one.use.mixed === 'hybrid' || one.use.mixed === 'relay'
+
 /** Whether lead and lithium are one bank on one bus. */
-export const sharesBus = ({ one }: System): boolean => one.use.mixed === 'hybrid' || one.use.mixed === 'relay'
+export const sharesBus = (system: System): boolean => oldBankStays(system) && !isOldLithium(system)
+
+/** What a lithium battery loses of its capacity a year, and the least that is counted as left (engineering defaults). */
+const lithiumAgeing = 0.02
+const lithiumOldest = 0.7
+
+/** Usable capacity of the old bank as it is now, Ah of its own voltage. */
+export function oldUsableAh(system: System): number {
+  const { one, rules } = system
+  if (!isOldLithium(system)) return leadUsableAh(system, leadHealth(system))
+  const { ahEach, parallel, testedAh, ageYears } = one.houseBank
+  const agedAh = ahEach * Math.max(lithiumOldest, 1 - lithiumAgeing * ageYears)
+  return (Math.min(ahEach, testedAh ?? agedAh) * parallel * rules.usableLithium) / 100
+}
 
 /** Usable lead that stays beside the lithium, Ah; 0 where it is replaced or parted from it. */
 const keptLeadAh = (system: System): number =>

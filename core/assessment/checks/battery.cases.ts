@@ -63,6 +63,17 @@ const starter = (values: Values = {}): JobDocument =>
     'startingBatteries/starting-1/engineNeedA': 150,
     ...values,
   })
+/** A lithium battery of the same kind as the new one that stays in parallel with it. */
+const oldLithium = (values: Values = {}): JobDocument =>
+  with_({
+    'use/mixed': 'hybrid',
+    'houseBank/chemistry': 'lithium',
+    'houseBank/ahEach': 200,
+    'houseBank/parallel': 1,
+    'houseBank/ageYears': 1,
+    'houseBank/sameModel': 'yes',
+    ...values,
+  })
 const onArray = 'solar/array-1'
 /** One panel of 320 W made for a roof, on a PWM controller. */
 const residential: Values = {
@@ -637,6 +648,42 @@ export const batteryCases: Readonly<Record<string, readonly Case[]>> = {
       verdict: good,
     },
     { says: 'kind of fuse not known is to be looked at', job: fused({ fuseKind: null }), on, verdict: open },
+  ],
+  'battery.unlike': [
+    {
+      says: 'another capacity must not be joined in parallel',
+      job: oldLithium({ 'houseBank/ahEach': 150 }),
+      on,
+      verdict: bad,
+      shows: ['150 Ah', '200 Ah'],
+      remedy: 'mixed.separate',
+    },
+    { says: 'the same model of the same age suits', job: oldLithium(), on, verdict: good },
+    {
+      says: 'another maker must not be joined',
+      job: oldLithium({ 'houseBank/sameModel': 'no' }),
+      on,
+      verdict: bad,
+    },
+    {
+      says: 'five years apart must not be joined',
+      job: oldLithium({ 'houseBank/ageYears': 5 }),
+      on,
+      verdict: bad,
+      shows: ['5 years'],
+    },
+    {
+      says: 'more than the maker allows side by side must not be joined',
+      job: oldLithium({ 'houseBank/parallel': 4 }),
+      on,
+      verdict: bad,
+    },
+    {
+      says: 'maker not known is to be compared',
+      job: oldLithium({ 'houseBank/sameModel': null }),
+      on,
+      verdict: open,
+    },
   ],
   'mixed.school': [
     {

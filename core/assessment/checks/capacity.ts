@@ -7,7 +7,9 @@ import {
   freshUsableAh,
   heaterDayAh,
   leadHealth,
+  isOldLithium,
   leadUsableAh,
+  oldUsableAh,
   parallelFor,
   sharesBus,
   usableColdAh,
@@ -26,8 +28,11 @@ export const usable = check({
     const { q } = system
     const { bank, rules, one } = system
     if (bank.each.purpose === 'starter') return null
-    const [health, fresh] = [leadHealth(system), freshUsableAh(system)]
-    const old = leadUsableAh(system, health) * (Number(one.houseBank.nominalV) / bank.nominalV)
+    const fresh = freshUsableAh(system)
+    const old = oldUsableAh(system) * (Number(one.houseBank.nominalV) / bank.nominalV)
+    const share = isOldLithium(system)
+      ? `${rules.usableLithium} %, aged`
+      : `${formatShare(leadHealth(system))} left × ${rules.usableLead} % at its usual current`
     const less = fresh < old
     const needed = parallelFor(old, system, 25)
     const allowed = needed <= bank.each.mostParallel
@@ -39,7 +44,7 @@ export const usable = check({
         said(
           `${q(bank.ah, 'Ah')} × ${100 - bank.each.reserve} % × ${rules.usableLithium} %`,
           sharesBus(system) ? ' and the lead that stays' : '',
-          ` = ${q(fresh, 'Ah')}; old ${q(one.houseBank.ahEach * one.houseBank.parallel, 'Ah')} × ${formatShare(health)} left × ${rules.usableLead} % at its usual current = ${q(old, 'Ah')}`,
+          ` = ${q(fresh, 'Ah')}; old ${q(one.houseBank.ahEach * one.houseBank.parallel, 'Ah')} × ${share} = ${q(old, 'Ah')}`,
         ),
       summary: () =>
         said(
@@ -118,7 +123,7 @@ export const needed = check({
   judge(_subject, system) {
     const { q } = system
     const { bank, rules, one } = system
-    if (bank.each.purpose === 'starter') return null
+    if (bank.each.purpose === 'starter' || isOldLithium(system)) return null
     const days = Math.max(1, one.use.daysAway)
     const use = dailyUse(system)
     const needAh = Math.max(use.ah - chargedAwayAh(system), 0) * (days - 1) + use.ah

@@ -3,6 +3,7 @@ import * as ahead from './ahead'
 import * as alternator from './alternator'
 import * as battery from './battery'
 import * as batteryData from './battery-data'
+import * as batteryUnlike from './battery-unlike'
 import * as cable from './cable'
 import * as capacity from './capacity'
 import * as charger from './charger'
@@ -57,6 +58,7 @@ export const allChecks: readonly Check[] = [
   capacity,
   batteryData,
   battery,
+  batteryUnlike,
   fitting,
   shortCircuit,
   cable,

@@ -3,7 +3,7 @@ import { houseLeadOf, lfpOf } from '#core/simulation/plant-of-job'
 import { restedLeadSoc, shareOf, type Sharing } from '#core/simulation/sharing'
 import { formatShare, said } from '#core/units/format'
 import { check, number, word } from '#core/assessment/check'
-import { dcAtOnceA, leadHealth, loadA, sharesBus } from '#core/system/energy'
+import { dcAtOnceA, isOldLithium, leadHealth, loadA, sharesBus } from '#core/system/energy'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import { oneHeldBack, voltageRemedies } from '#core/remedies/arrangements'
 import { laneCurrentA } from '#core/system/currents'
@@ -14,9 +14,10 @@ export const school = check({
   title: 'Lead and lithium together',
   about: 'battery',
   why: 'Joined, the lithium works first and the lead rests; one that fails drags the other with it unless each can be parted.',
-  judge(_subject, { bank, one, rules, q }) {
+  judge(_subject, system) {
+    const { bank, one, rules, q } = system
     const { mixed, chargeStop, isolators } = one.use
-    if (mixed === 'replaced' || mixed === 'series') return null
+    if (mixed === 'replaced' || mixed === 'series' || isOldLithium(system)) return null
     if (mixed === 'dcdc') {
       return {
         verdict: 'suits',
@@ -89,9 +90,10 @@ export const series = check({
   title: 'Lead and lithium in series',
   about: 'battery',
   why: 'In series the same current goes through both: one is full or empty before the other, and is then overcharged or driven backwards.',
-  judge(_subject, { one }) {
-    if (one.use.mixed === 'replaced') return null
+  judge(_subject, system) {
+    const { one } = system
     const bad = one.use.mixed === 'series'
+    if (!bad && (one.use.mixed === 'replaced' || isOldLithium(system))) return null
     return {
       verdict: bad ? 'does-not-suit' : 'suits',
       compared: [word('joined', bad ? 'in series' : 'in parallel'), word('never', 'in series')],

@@ -18,6 +18,9 @@ const own = { when: [{ field: 'present', is: ['yes'] }] } as const
 
 export const houseBank = {
   chemistry: choice('Kind', leadKinds, 'Label, caps, weight.'),
+  sameModel: yesNo('Same maker and model as the new battery', 'Compare the labels.', {
+    when: [{ field: 'chemistry', is: ['lithium'] }],
+  }),
   nominalV: choice('House system', systemVoltages, 'Add up the batteries in series.', {
     how: 'label',
     otherwise: '12',

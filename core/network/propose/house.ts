@@ -1,4 +1,4 @@
-import { sharesBus } from '#core/system/energy'
+import { oldBankStays } from '#core/system/energy'
 import type { Place, Post } from '../network'
 import { shortOhmOf } from '../short'
 import { usualM, type Builder } from './builder'
@@ -110,7 +110,7 @@ function joinedTo(
  * Whether bars and a main switch would be needless: a motorcycle, whose few leads go to the battery. Where old lead is
  * joined to it, each of the two must have its fuse.
  */
-const isSmall = (system: Builder['system']): boolean => system.craft === 'motorcycle' && !sharesBus(system)
+const isSmall = (system: Builder['system']): boolean => system.craft === 'motorcycle' && !oldBankStays(system)
 
 /** The bank by the trade's order: its fuse, its switch, the bar; in the negative the shunt, and nothing before it. */
 export function houseOf(build: Builder): Joint {

@@ -1,12 +1,14 @@
-import { sharesBus } from '#core/system/energy'
+import { isOldLithium, oldBankStays } from '#core/system/energy'
+import { openCircuitV, typicalPackOhm } from '#core/physics/lfp'
+import type { ShopRules } from '#core/rules/rules'
 import { inside } from '#core/units/format'
 import { shortOhmOf } from '../short'
 import { usualM, type Builder } from './builder'
 import type { Joint } from './house'
 
-/** The old lead battery where it stays. */
+/** The old battery where it stays. */
 export function leadOf(build: Builder, house: Joint): void {
-  if (sharesBus(build.system)) joinedLead(build, house)
+  if (oldBankStays(build.system)) joinedLead(build, house)
   if (build.system.one.use.mixed === 'dcdc') leadBehindDcdc(build, house)
 }
 
@@ -132,6 +134,10 @@ function leadUnit(build: Builder, serves: 'house' | 'reserve'): void {
   const { houseBank } = one
   const nominalV = Number(houseBank.nominalV)
   const ah = houseBank.ahEach * houseBank.parallel
+  if (isOldLithium(build.system)) {
+    build.unit({ ...oldLithium(nominalV, ah, rules), name, of, serves, label: oldLabel(build) })
+    return
+  }
   // Lead of so many ampere-hours: some 0.5 Ω of a cell's ampere-hour, six cells a 12 V battery (engineering default).
   const ohm = (0.5 * nominalV) / 2 / Math.max(1, ah)
   build.unit({
@@ -150,6 +156,30 @@ function leadUnit(build: Builder, serves: 'house' | 'reserve'): void {
     ohm,
     shortOhm: shortOhmOf(ohm, rules),
     chargingOhm: takesOhm(nominalV, ah),
-    label: `${houseBank.parallel > 1 ? `${houseBank.parallel} × ` : ''}${houseBank.ahEach} Ah`,
+    label: oldLabel(build),
   })
+}
+
+const oldLabel = ({ system }: Builder): string => {
+  const { parallel, ahEach } = system.one.houseBank
+  return `${parallel > 1 ? `${parallel} × ` : ''}${ahEach} Ah`
+}
+
+/** A lithium battery that was there before. */
+function oldLithium(nominalV: number, ah: number, rules: ShopRules) {
+  const ohm = typicalPackOhm(Math.max(1, ah), nominalV)
+  return {
+    kind: 'battery',
+    id: 'lead',
+    plus: 'lead-plus',
+    minus: 'lead-minus',
+    state: 'found',
+    chemistry: 'lithium',
+    lowV: openCircuitV(rules.lowSoc / 100, nominalV),
+    restV: openCircuitV(0.5, nominalV),
+    fullV: openCircuitV(1, nominalV),
+    ohm,
+    shortOhm: shortOhmOf(ohm, rules),
+    chargingOhm: ohm,
+  } as const
 }

@@ -155,9 +155,17 @@ export const fitting = {
     supply: ({ on, value }, job, shelf) => cableFor(job, on, value!, shelf),
     largerMeetsBoth: true,
   },
+  'mixed.replace': {
+    kind: 'use',
+    label: () => 'Take the old battery out',
+    takes: 'nothing bought',
+    hours: 0.5,
+    effect: set(() => ({ mixed: 'replaced' })),
+    arrangement: true,
+  },
   'mixed.separate': {
     kind: 'part',
-    label: () => 'Part them: sources and loads on the lithium, the lead kept behind a DC-DC',
+    label: () => 'Separate them: sources and loads on the new battery, the old one behind a DC-DC',
     takes: '1 part',
     hours: 3,
     effect: set(() => ({ mixed: 'dcdc' })),

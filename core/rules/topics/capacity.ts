@@ -53,4 +53,11 @@ export const capacity = {
     [1, 10],
     'Beyond it the far ones work and age less than the near ones',
   ),
+  unlikeYears: number(
+    'Largest age apart of lithium batteries in parallel',
+    'years',
+    1,
+    [0, 10],
+    'An aged battery has more resistance and takes less than its share',
+  ),
 } as const
