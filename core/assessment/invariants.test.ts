@@ -48,15 +48,16 @@ const seed = 20261126
 const anyJob = anyJobFrom(starts)
 
 /** What is looked at of an assessment. */
-interface Judged extends Pick<Judgement, 'headline' | 'changes'> {
+interface Judged extends Pick<Judgement, 'verdict' | 'headline' | 'changes'> {
   readonly checks: readonly Pick<
     CheckResult,
     'key' | 'id' | 'on' | 'verdict' | 'summary' | 'compared' | 'deciding' | 'remedies'
   >[]
 }
 function quick(job: JobDocument): Judged {
-  const { headline, changes, checks } = assessed(job, {}, { quick: true })
+  const { verdict, headline, changes, checks } = assessed(job, {}, { quick: true })
   return {
+    verdict,
     headline,
     changes,
     checks: checks.map(({ key, id, on, verdict, summary, compared, deciding, remedies }) => ({
@@ -101,6 +102,23 @@ describe('over random jobs', () => {
       { numRuns: randomJobs, seed },
     )
     expect(promised).toBeGreaterThan(randomJobs / 20)
+  })
+
+  it('all listed changes together end in Suits or Measure first', () => {
+    let tried = 0
+    fc.assert(
+      fc.property(anyJob, (job) => {
+        const before = judgedOnce(job)
+        if (before.verdict !== 'suits-once-changed') return
+        tried++
+        const left = quick(changedBy(job, before)).checks.filter(
+          (check) => check.verdict !== 'suits' && check.verdict !== 'measure-first' && !isAccepted(check),
+        )
+        expect(left.map(({ key, summary }) => ({ key, summary }))).toEqual([])
+      }),
+      { numRuns: randomJobs, seed },
+    )
+    expect(tried).toBeGreaterThan(randomJobs / 20)
   })
 
   it('bands are true: a deciding unknown set to a value gives the verdict that its band promised', () => {

@@ -103,7 +103,13 @@ function edited(job: JobDocument, { kind, where, what, value }: Edit): JobDocume
 const whole = (assessment: Assessment): Assessment => JSON.parse(JSON.stringify(assessment)) as Assessment
 const quickOf = ({ checks, ...rest }: Assessment): Assessment =>
   whole({ ...rest, checks: checks.filter(({ id }) => !ahead.has(id)) })
-const ahead = new Set(['charger.time', 'alternator.heat', 'cold.heater', 'mixed.gassing'])
+const ahead = new Set([
+  'battery.short-circuit',
+  'charger.time',
+  'alternator.heat',
+  'cold.heater',
+  'mixed.gassing',
+])
 const shops: readonly ShopSettings[] = [
   {},
   { rules: { coldSchool: 'maker' } },

@@ -26,9 +26,11 @@ export interface RunFigures {
   readonly at: string | null
   readonly crankingA: number
   readonly carriesA: number | null
-  /** Lost in the run itself there and back, V, and as a share. */
+  /** Lost in the run itself there and back, V. */
   readonly lostV: number
-  readonly lostShare: number
+  /** Lost on its whole way there and back, V, and as a share: what the allowed share counts for. */
+  readonly wayLostV: number
+  readonly wayLostShare: number
   readonly allowedShare: number
   /** Voltage left at what draws at its end while most flows, V; null where nothing draws there. */
   readonly leftV: number | null
@@ -57,6 +59,7 @@ export function figuresOf(run: Run, wiring: Wiring): RunFigures {
   const mustCarryA = Math.max(heatingA(design), fuseA)
   const allowed = wiring.dropShare(run)
   const lostV = flows * ohmWith(run)
+  const wayLostV = flows * wayOhm(run, wiring)
   const holdsBack =
     run.areaMm2 !== null &&
     run.areaKnown !== 'sized' &&
@@ -84,7 +87,8 @@ export function figuresOf(run: Run, wiring: Wiring): RunFigures {
     crankingA: design.crankingA,
     carriesA: run.areaMm2 === null ? null : carriesA(run, run.areaMm2, run.count),
     lostV,
-    lostShare: lostV / nominalV,
+    wayLostV,
+    wayLostShare: wayLostV / nominalV,
     allowedShare: allowed,
     leftV: leftAt(run, wiring),
     heatW: flows * lostV,
@@ -92,6 +96,15 @@ export function figuresOf(run: Run, wiring: Wiring): RunFigures {
     governs: governs(run, sizes, mustCarryA > heatingA(design)),
     sizes,
   }
+}
+
+/** Resistance of the whole way of a run, there and back, Ω. */
+function wayOhm(run: Run, { ways, network }: Wiring): number {
+  const ohm = (one: Run): number => ohmAtSize(one, one, network.cableC)
+  return ways.wayOf(run).reduce((sum, part) => {
+    const back = ways.returnOf(part.id)
+    return sum + ohm(part) + (back ? ohm(back) : 0)
+  }, 0)
 }
 
 /** What is left at the unit that draws at the end of a run: at a starter motor while it turns its engine. */

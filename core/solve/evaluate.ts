@@ -79,13 +79,18 @@ export class Evaluator {
   evaluate(index: number): Evaluation {
     const { plan } = this
     const options = optionsAt(plan, index)
-    const draft = new Draft(plan.job, plan.shelf)
     const battery = options.find((chosen) => chosen.battery)?.battery ?? null
+    const full = this.draftOf(battery, [])
     const system = usualSystem(factsOf(plan.job, plan.shop))
-    if (battery) draft.swap(battery)
-    for (const { steps } of options) for (const { ref, supply } of steps) draft.take(ref, [], supply, system)
-    const { findings, system: last } = this.followUp(draft)
-    const inTheWay = findings.filter((finding) => inTheWayOf(finding) && !isAccepted(finding))
+    for (const { steps } of options) for (const { ref, supply } of steps) full.take(ref, [], supply, system)
+    const decided = full.steps.length
+    const end = this.followUp(full)
+    const {
+      draft,
+      findings,
+      system: last,
+    } = isSettled(end.findings) ? this.withoutIdle(full, { decided, battery, end }) : { draft: full, ...end }
+    const inTheWay = findings.filter(standsInTheWay)
     const settles = inTheWay.length === 0
     const steps = withoutDoubles(draft.steps).map((step) => ({
       ...step,
@@ -115,14 +120,43 @@ export class Evaluator {
     return nameOf(options, steps)
   }
 
+  /** A draft of the plan with a battery and steps that were taken before. */
+  private draftOf(battery: Battery | null, steps: readonly Step[]): Draft {
+    const { plan } = this
+    const draft = new Draft(plan.job, plan.shelf)
+    const system = usualSystem(factsOf(plan.job, plan.shop))
+    if (battery) draft.swap(battery)
+    for (const { ref, settles, parts, values } of steps) draft.take(ref, settles, { parts, values }, system)
+    return draft
+  }
+
+  /** Without the steps that followed and that later ones made idle: a second battery can spare a smaller charger. */
+  private withoutIdle(
+    full: Draft,
+    {
+      decided,
+      battery,
+      end,
+    }: { readonly decided: number; readonly battery: Battery | null; readonly end: Ending },
+  ): Ending & { readonly draft: Draft } {
+    let kept = { draft: full, ...end }
+    for (let i = full.steps.length - 1; i >= decided && full.steps.length > decided + 1; i--) {
+      const left = kept.draft.steps.filter(({ ref }) => !sameRemedy(ref, full.steps[i]!.ref))
+      const draft = this.draftOf(battery, left)
+      const { facts, findings } = this.findings.of(draft.job, this.plan.shop)
+      if (isSettled(findings)) kept = { draft, findings, system: usualSystem(facts) }
+    }
+    return kept
+  }
+
   /** Does what the findings ask for, round by round. Gives the findings that remain. */
-  private followUp(draft: Draft): { readonly findings: readonly Finding[]; readonly system: System } {
+  private followUp(draft: Draft): Ending {
     const { plan } = this
     for (let round = 0; ; round++) {
       const { facts, findings } = this.findings.of(draft.job, plan.shop)
       const system = usualSystem(facts)
       if (round === mostRounds) return { findings, system }
-      const left = findings.filter((finding) => inTheWayOf(finding) && !isAccepted(finding))
+      const left = findings.filter(standsInTheWay)
       const next = left.flatMap(({ id, remedies }) => {
         const ref = remedies.find((one) => canTry(one) && mayFollow(one, draft.steps, round, plan))
         return ref ? [{ ref, id }] : []
@@ -172,6 +206,15 @@ export class Evaluator {
   }
 }
 
+/** What a draft comes to. */
+interface Ending {
+  readonly findings: readonly Finding[]
+  readonly system: System
+}
+
+const standsInTheWay = (finding: Finding): boolean => inTheWayOf(finding) && !isAccepted(finding)
+const isSettled = (findings: readonly Finding[]): boolean => !findings.some(standsInTheWay)
+
 /** Whether a remedy does what another asks for: it is the same, or one monitor for both. */
 const servesAlike = (asked: RemedyRef, ref: RemedyRef): boolean =>
   sameRemedy(asked, ref) || Boolean(remedyOf(asked).monitors && remedyOf(ref).monitors)
@@ -189,9 +232,13 @@ const inverterW = ({ inverters }: JobDocument): number =>
 function mayFollow(ref: RemedyRef, steps: readonly Step[], round: number, plan: Plan): boolean {
   const { arrangement, decidedOn } = remedyOf(ref)
   if (!arrangement) return true
-  if (round > 1 || steps.some((step) => step.ref.on === ref.on)) return false
+  const about = decidedAbout(ref)
+  if (round > 1 || steps.some((step) => decidedAbout(step.ref) === about)) return false
   return !plan.axes.some(({ about }) => about === decidedOn)
 }
+
+/** The part an arrangement is decided about: a heating pad is about the place, though it is fitted to the battery. */
+const decidedAbout = (ref: RemedyRef): string => remedyOf(ref).decidedOn ?? ref.on
 
 /**
  * What stood in the way and does not any more, where a step was named as its remedy; and what it was taken up

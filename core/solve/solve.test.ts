@@ -96,14 +96,14 @@ describe('what an installer would say', () => {
   })
 
   it('the rescue van: a running signal, warm cells without a place nobody has seen, and the driving that is missing in hours', () => {
-    const answer = named(answersFor('0421'), /DC-DC on ignition signal, Pipit H 120 pad/)
+    const answer = named(answersFor('0421'), /DC-DC on ignition signal.*, Pipit H 120 pad under it, fit 2 in parallel/)
     const job = jobOf(jobs['0421']!, answer)
     expect(job.candidate).toMatchObject({ heater: { value: 'yes' }, weightKg: { value: 18.5 } })
     expect(answer.figures.unseen).toBe(0)
     expect(answer.foreseen.join(' ')).toMatch(
       /\d+ Ah a day are missing, as much as [\d.]+ h more of driving would bring/,
     )
-    expect(answer.foreseen.join(' ')).toMatch(/heater takes \d+ Wh/)
+    expect(answer.foreseen.join(' ')).toMatch(/heater uses \d+ Ah a day/)
     expect(answer.cautions.join(' ')).toContain('charging starts late on a cold day')
   })
 

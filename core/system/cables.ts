@@ -74,7 +74,7 @@ export function flowsA(cable: Cable, system: System): number | null {
 function laneFlowsA(cable: Cable, lane: Lane, system: System): number {
   if (lane.kind !== 'alternator' || isStraight(lane)) return laneCurrentA(lane, system)
   if (lane.link.kind === 'none') return 0
-  const inputA = dcdcInput(lane, system).amps
+  const inputA = dcdcInput(lane, system).flowsA
   if (onEngineSide(cable)) return inputA
   return cable.fromPost === 'link' || cable.toPost === 'link'
     ? lane.link.ratedA

@@ -36,21 +36,30 @@ export const highestV = (alternator: View<'alternators'>): number =>
 export const feedingV = (alternator: View<'alternators'>): number =>
   alternator.regulator === 'computer' ? alternator.lowestV : alternator.regulatorV
 
-/**
- * Input of a DC-DC at full output: current, A, and the voltage left at its terminals after the cable, V. I =
- * V_out·I_out ÷ (η·V_in).
- */
-export function dcdcInput(
-  lane: AlternatorLane,
-  { rules }: System,
-): { readonly amps: number; readonly volts: number } {
+/** Input of a DC-DC that is asked for its full output. */
+export interface DcdcInput {
+  /** What it would draw at that voltage, A. */
+  readonly amps: number
+  /** Voltage left at its terminals after the cable, V. */
+  readonly volts: number
+  /** What flows for hours, A: where the cable leaves it less than it runs at, no more than holds it just there. */
+  readonly flowsA: number
+  /** What it draws once its cable keeps it running, A. */
+  readonly runningA: number
+}
+
+/** Input of a DC-DC at full output: I = V_out·I_out ÷ (η·V_in). */
+export function dcdcInput(lane: AlternatorLane, { rules }: System): DcdcInput {
   const watts = (lane.link.absorptionV * lane.link.ratedA) / (rules.dcdcEfficiency / 100)
   const source = feedingV(lane.alternator)
   const ohm = cableOhm(lane, rules)
   // V² − V·source + P·R = 0; without a solution the cable cannot carry that power, and half the source is the
   // most it can keep.
   const volts = (source + Math.sqrt(Math.max(0, source * source - 4 * watts * ohm))) / 2
-  return { amps: watts / volts, volts }
+  const amps = watts / volts
+  const lowestV = lane.link.lowestInputV
+  const flowsA = volts < lowestV ? Math.max(0, source - lowestV) / ohm : amps
+  return { amps, volts, flowsA, runningA: watts / Math.max(volts, lowestV) }
 }
 
 /**

@@ -1,5 +1,5 @@
 import { isAccepted } from '#core/assessment/finding'
-import type { Finding } from '#core/assessment/result'
+import { keyOf, type Finding } from '#core/assessment/result'
 import type { JobDocument } from '#core/job/document'
 import { applyRemedy, canTry, joinRemedies, sameRemedy, type RemedyRef } from '#core/remedies/catalogue'
 
@@ -9,34 +9,118 @@ export interface Settling {
   readonly settles: boolean
 }
 
-/** One change can ask for another: so many rounds of that are followed. */
-const mostRounds = 4
+/** Gives the findings of a job. */
+export type Judge = (job: JobDocument) => readonly Finding[]
+
+export interface Judges {
+  /** Of the survey, without the checks that need a run. */
+  readonly survey: Judge
+  /** Of the wiring; null where none was decided. */
+  readonly wiring: Judge | null
+}
+
+/** More changes in a row than any job needs. */
+const mostRounds = 40
 
 /**
- * The {@link firstRemedies} of a job, then what the changed job still asks for, until it suits.
- * @param findings of the job as it stands
- * @param judge gives the findings of the job once changed
+ * The changes after which a job suits, made one after another: each is chosen for the first finding that is still
+ * open once those before it are made, so that none is listed for what another one cures.
+ * @param findings of the job as it stands, those that need a run among them
  */
-export function settlingOf(
-  job: JobDocument,
-  findings: readonly Finding[],
-  judge: (job: JobDocument) => readonly Finding[],
-): Settling {
-  let changes = firstRemedies(findings)
-  let changed = withChanges(job, changes)
-  for (let round = 0; round < mostRounds; round++) {
-    const left = judge(changed).filter((finding) => finding.verdict !== 'suits' && !isAccepted(finding))
-    if (left.length === 0) return { changes, settles: true }
-    const next = firstRemedies(left)
-    if (left.some(({ verdict }) => verdict !== 'suits-once-changed') || next.length === 0) break
-    changed = withChanges(changed, next)
-    changes = joinRemedies([
-      ...changes.filter((ref) => !next.some((other) => sameRemedy(ref, other))),
-      ...next,
-    ])
-  }
-  return { changes, settles: false }
+export function settlingOf(job: JobDocument, findings: readonly Finding[], judges: Judges): Settling {
+  const walk = new Walk(job, findings, judges)
+  const end = walk.walkOn()
+  if (end === 'stuck') return { changes: firstRemedies(findings), settles: false }
+  const accepted = firstRemedies(findings.filter(isAccepted))
+  const needed = end === 'suits' ? walk.withoutIdle() : walk.changes
+  return { changes: joinRemedies([...needed, ...accepted]), settles: end === 'suits' }
 }
+
+/** Where a walk ends: nothing open, only something to measure, or no way on. */
+type End = 'suits' | 'measure-first' | 'stuck'
+
+class Walk {
+  readonly changes: RemedyRef[] = []
+  private changed: JobDocument
+  /** Findings that need a run: the walk cannot judge them again. */
+  private readonly ahead: readonly Finding[]
+
+  constructor(
+    private readonly job: JobDocument,
+    findings: readonly Finding[],
+    private readonly judges: Judges,
+  ) {
+    this.changed = job
+    const judged = new Set(this.openIn(job, () => true).map(({ id, on }) => keyOf(id, on)))
+    this.ahead = findings.filter((finding) => isOpen(finding) && !judged.has(keyOf(finding.id, finding.on)))
+  }
+
+  /** Makes change after change until none is left to make. */
+  walkOn(): End {
+    for (let round = 0; round < mostRounds; round++) {
+      const open = this.openIn(this.changed, isOpen)
+      const toChange = open.filter(({ verdict }) => verdict !== 'measure-first')
+      const next = toChange.length > 0 ? this.nextFor(toChange) : this.nextAhead()
+      if (next.length === 0 && toChange.length === 0) return open.length === 0 ? 'suits' : 'measure-first'
+      if (next.every((ref) => this.isMade(ref))) return 'stuck'
+      this.changes.push(...next)
+      this.changed = withChanges(this.changed, next)
+    }
+    return 'stuck'
+  }
+
+  /** The changes without those that later ones made idle: a second battery can make a lower current needless. */
+  withoutIdle(): readonly RemedyRef[] {
+    // A wiring takes too long to be worked out again for each change.
+    if (this.judges.wiring) return this.changes
+    return this.changes.reduceRight<readonly RemedyRef[]>((kept, change) => {
+      const fewer = kept.filter((other) => other !== change)
+      const isNeeded = fewer.length === 0 || !canTry(change) || !this.settles(fewer)
+      return isNeeded ? kept : fewer
+    }, this.changes)
+  }
+
+  private settles(changes: readonly RemedyRef[]): boolean {
+    const changed = withChanges(this.job, changes)
+    return (
+      this.ahead.every((finding) => serves(changes, finding)) && this.openIn(changed, isOpen).length === 0
+    )
+  }
+
+  private openIn(job: JobDocument, isWanted: (finding: Finding) => boolean): Finding[] {
+    const open = this.judges.survey(job).filter(isWanted)
+    return open.length > 0 || !this.judges.wiring ? open : this.judges.wiring(job).filter(isWanted)
+  }
+
+  /** What the first open finding asks for; all that the wiring asks for, since it is worked out as a whole. */
+  private nextFor(open: readonly Finding[]): readonly RemedyRef[] {
+    const hardStop = open.find(({ verdict }) => verdict === 'does-not-suit')
+    if (hardStop) return hardStop.remedies.filter(canTry).slice(0, 1)
+    const [{ id, remedies }] = open as [Finding, ...Finding[]]
+    if (id.startsWith('wiring.')) return firstRemedies(open)
+    const harmless = remedies.find((ref) => !this.makesHardStop(ref))
+    return harmless ? [harmless] : remedies.slice(0, 1)
+  }
+  private makesHardStop(ref: RemedyRef): boolean {
+    if (!canTry(ref)) return false
+    const findings = this.judges.survey(withChanges(this.changed, [ref]))
+    return findings.some(({ verdict }) => verdict === 'does-not-suit')
+  }
+  private nextAhead(): readonly RemedyRef[] {
+    const finding = this.ahead.find((one) => !serves(this.changes, one))
+    return finding ? finding.remedies.slice(0, 1) : []
+  }
+  private isMade(ref: RemedyRef): boolean {
+    return this.changes.some((made) => sameRemedy(made, ref) && made.value === ref.value)
+  }
+}
+
+const isOpen = (finding: Finding): boolean => finding.verdict !== 'suits' && !isAccepted(finding)
+
+/** Whether changes hold one that a finding asks for, or another one on the same part. */
+const serves = (changes: readonly RemedyRef[], { remedies }: Finding): boolean =>
+  remedies.length === 0 ||
+  changes.some((change) => change.on === remedies[0]!.on || remedies.some((ref) => sameRemedy(change, ref)))
 
 /** The first remedy of every finding that suits after changes, each once, without those that another replaces. */
 export const firstRemedies = (findings: readonly Finding[]): readonly RemedyRef[] =>

@@ -4,7 +4,6 @@ import type { CheckResult, Finding } from '#core/assessment/result'
 import { wiringFindingsOf, type WiringVerdict } from '#core/assessment/wired'
 import { openQuestions, type BeginningQuestion } from '#core/job/beginning'
 import { completeJob } from '#core/job/complete'
-import type { JobDocument } from '#core/job/document'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import { Facts } from '#core/system/facts'
 import { usualSystem, type ShopSettings } from '#core/system/system'
@@ -76,15 +75,13 @@ export function overallOf(
   // Only a job that suits after changes is judged again with them.
   if (verdict !== 'suits-once-changed')
     return { verdict, changes: firstRemedies(findings), headline: verdictWords[verdict] }
-  const { changes, settles } = settlingOf(facts.job, findings, (job) => foundIn(job, facts, isWired, shop))
+  const { rules, q } = facts
+  const { changes, settles } = settlingOf(facts.job, findings, {
+    survey: (job) => findingsOf(new Facts(completeJob(job), rules, q)),
+    wiring: isWired ? (job) => wiringFindingsOf(job, shop) : null,
+  })
   return { verdict, changes, headline: headlineOf(settles ? changes.length : 0) }
 }
-
-/** Findings of a changed job, those that need a run left out. */
-const foundIn = (job: JobDocument, { rules, q }: Facts, isWired: boolean, shop: ShopSettings): Finding[] => [
-  ...findingsOf(new Facts(completeJob(job), rules, q)),
-  ...(isWired ? wiringFindingsOf(job, shop) : []),
-]
 
 /** @param changes how many make it suit; 0 where no number can be promised */
 function headlineOf(changes: number): string {

@@ -124,9 +124,11 @@ const known = (name: string) => fieldAt(fieldPath(name)) !== null
         <dd>{{ q(figures.carriesA!, 'A') }}</dd>
       </template>
       <dt class="text-soft">Lost in it</dt>
+      <dd>{{ q(figures.lostV, 'V') }}; {{ q(figures.heatW, 'W') }} of heat</dd>
+      <dt class="text-soft">Lost on the whole way</dt>
       <dd>
-        {{ q(figures.lostV, 'V') }}, {{ percent(figures.lostShare) }} of
-        {{ percent(figures.allowedShare) }} allowed; {{ q(figures.heatW, 'W') }} of heat
+        {{ q(figures.wayLostV, 'V') }}, {{ percent(figures.wayLostShare) }} of
+        {{ percent(figures.allowedShare) }} allowed
       </dd>
       <template v-if="figures.leftV !== null">
         <dt class="text-soft">Left at its end</dt>

@@ -15,6 +15,7 @@ import {
   usableColdAh,
   workingC,
 } from '#core/system/energy'
+import { allowsParallel } from '#core/system/more-batteries'
 import type { RemedyRef } from '#core/remedies/catalogue'
 
 const other: RemedyRef = { id: 'battery.other', on: 'candidate' }
@@ -35,7 +36,7 @@ export const usable = check({
       : `${formatShare(leadHealth(system))} left × ${rules.usableLead} % at its usual current`
     const less = fresh < old
     const needed = parallelFor(old, system, 25)
-    const allowed = needed <= bank.each.mostParallel
+    const allowed = allowsParallel(needed, system)
     return {
       verdict: !less ? 'suits' : allowed ? 'suits-once-changed' : 'does-not-suit',
       compared: [number('new gives', fresh, 'Ah'), number('old gives now', old, 'Ah')],
@@ -83,7 +84,7 @@ export const autonomy = check({
     const lasts = netAh > 0 ? capacity / netAh : Infinity
     const short = lasts < daysAway
     const needed = parallelFor(netAh * daysAway, system, workingC(system))
-    const allowed = needed <= bank.each.mostParallel
+    const allowed = allowsParallel(needed, system)
     return {
       verdict: !short ? 'suits' : allowed ? 'suits-once-changed' : 'does-not-suit',
       compared: [

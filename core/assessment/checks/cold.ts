@@ -7,6 +7,7 @@ import type { Bank } from '#core/system/bank'
 import { laneCurrentA } from '#core/system/currents'
 import type { Origin } from '#core/system/facts'
 import { hoursOf, type Lane } from '#core/system/lanes'
+import { allowsParallel } from '#core/system/more-batteries'
 import type { System } from '#core/system/system'
 
 export const chargeCut = check({
@@ -249,7 +250,7 @@ export const capacityInCold = check({
     const short = tooCold || ah < needAh
     const needed = parallelFor(needAh, system, celsius)
     const more: readonly RemedyRef[] =
-      !tooCold && needed <= bank.each.mostParallel
+      !tooCold && allowsParallel(needed, system)
         ? [{ id: 'battery.more-parallel', on: 'candidate', value: needed }]
         : []
     const isEnoughAt = (warmC: number): boolean =>

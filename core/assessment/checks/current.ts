@@ -2,6 +2,7 @@ import { durationWords, formatShare, said } from '#core/units/format'
 import { check, number, word } from '#core/assessment/check'
 import { fewestParallel, highestDischargeA, surgeA, usableAh, type Demand } from '#core/system/energy'
 import type { RemedyRef } from '#core/remedies/catalogue'
+import { allowsParallel } from '#core/system/more-batteries'
 import type { System } from '#core/system/system'
 
 const other: RemedyRef = { id: 'battery.other', on: 'candidate' }
@@ -13,9 +14,9 @@ const minutesAt = (amps: number, system: System): number => (usableAh(system) / 
  * What could be done about a current that is too large: more batteries where the maker allows them, less from
  * the inverters, another battery.
  */
-export function tooMuch(needed: number, leftW: number | null, { bank }: System): readonly RemedyRef[] {
+export function tooMuch(needed: number, leftW: number | null, system: System): readonly RemedyRef[] {
   return [
-    ...(needed <= bank.each.mostParallel
+    ...(allowsParallel(needed, system)
       ? [{ id: 'battery.more-parallel', on: 'candidate', value: needed } as const]
       : []),
     ...(leftW !== null && leftW > 0
@@ -52,7 +53,7 @@ export const discharge = check({
     const leftV = bank.ocv(rules.lowSoc / 100) - bank.continuousA * bank.ohm
     const leftW = inverterW(demand, bank.continuousA - dcA, leftV)
     return {
-      verdict: !over ? 'suits' : needed <= bank.each.mostParallel ? 'suits-once-changed' : 'does-not-suit',
+      verdict: !over ? 'suits' : allowsParallel(needed, system) ? 'suits-once-changed' : 'does-not-suit',
       compared: [number('loads draw', amps, 'A'), number('battery gives', bank.continuousA, 'A')],
       limit: bank.each.$origin('continuousA'),
       formula: () =>
@@ -97,7 +98,7 @@ export const surge = check({
       (under, count) => under.amps <= givenBy(count, eachA, system),
     )
     return {
-      verdict: !over ? 'suits' : needed <= bank.each.mostParallel ? 'suits-once-changed' : 'does-not-suit',
+      verdict: !over ? 'suits' : allowsParallel(needed, system) ? 'suits-once-changed' : 'does-not-suit',
       compared: [
         number('starting draws', amps, 'A'),
         number(long ? 'battery gives' : `battery gives for ${q(bank.each.peakS, 's')}`, givesA, 'A'),
@@ -140,7 +141,7 @@ export const inverterCap = check({
     const needed = eachW === null ? 1 : Math.ceil(watts / eachW / bank.each.series)
     const minutes = minutesAt(Math.max(inverterA, 1e-9), system)
     return {
-      verdict: !over ? 'suits' : needed <= bank.each.mostParallel ? 'suits-once-changed' : 'does-not-suit',
+      verdict: !over ? 'suits' : allowsParallel(needed, system) ? 'suits-once-changed' : 'does-not-suit',
       compared: [
         number('inverters', watts, 'W'),
         capW === null ? word('maker allows', 'no limit stated') : number('maker allows', capW, 'W'),

@@ -4,6 +4,7 @@ import { check, mid, number, word } from '#core/assessment/check'
 import { chargedAwayAh, dailyUse, laneDay, usableColdAh } from '#core/system/energy'
 import { arrayW, coldestOutsideC, coldOpenCircuitV, dcdcInput, feedingV } from '#core/system/currents'
 import { thickerCable, unjoined } from '#core/remedies/arrangements'
+import { onEngineSide } from '#core/system/cables'
 import { cableOhm, type AlternatorLane } from '#core/system/lanes'
 import { leastSizeA, sizeUnder, type RemedyRef } from '#core/remedies/catalogue'
 import type { System } from '#core/system/system'
@@ -29,10 +30,15 @@ export const inputVoltage = check({
           alternator.regulator === 'computer' ? ', at the lowest the computer lets it fall to' : '',
         ),
       summary: () =>
-        said(
-          `At full output ${q(input.volts, 'V')} are left at the DC-DC on ${mid(name)}, `,
-          `which runs down to ${q(link.lowestInputV, 'V')}.`,
-        ),
+        over
+          ? said(
+              `At full output the DC-DC on ${mid(name)} gets ${q(input.volts, 'V')}. It stops below ${q(link.lowestInputV, 'V')}: `,
+              `the cable feeds it at most ${q(input.flowsA, 'A')}.`,
+            )
+          : said(
+              `At full output the DC-DC on ${mid(name)} gets ${q(input.volts, 'V')}. `,
+              `It runs down to ${q(link.lowestInputV, 'V')}.`,
+            ),
       remedies: over ? moreAtInput(lane, system) : [],
     }
   },
@@ -59,24 +65,34 @@ function moreAtInput(lane: AlternatorLane, system: System): RemedyRef[] {
   const ohm = (leastV * spareV) / watts
   const thicker = thickerCable(lane.cables, ohm - cableOhm(lane, rules), system)
   const lessA = Math.floor((link.ratedA * ohm) / cableOhm(lane, rules))
-  return [
-    ...(thicker ? [thicker] : []),
-    ...(link.currentLimit === 'adjustable' && lessA >= 1
-      ? [{ id: 'charger.limit-current', on: link.$path, value: lessA } as const]
-      : []),
-    ...lower,
-    ...(lessA >= leastSizeA
-      ? [
-          {
-            id: 'charger.replace',
-            on: link.$path,
-            value: sizeUnder(lessA),
-            values: { absorptionV: link.absorptionV },
-          } as const,
-        ]
-      : [unjoined(lane)]),
-  ]
+  const limit: RemedyRef[] =
+    link.currentLimit === 'adjustable' && lessA >= 1
+      ? [{ id: 'charger.limit-current', on: link.$path, value: lessA }]
+      : []
+  const smaller: RemedyRef =
+    lessA >= leastSizeA
+      ? {
+          id: 'charger.replace',
+          on: link.$path,
+          value: sizeUnder(lessA),
+          values: { absorptionV: link.absorptionV },
+        }
+      : unjoined(lane)
+  // A thicker cable alone is the cheaper way only where fuses and plugs bear the unit at full output.
+  const cableAlone = thicker !== null && bearsRunning(lane, watts / leastV)
+  const cable = thicker ? [thicker] : []
+  return cableAlone ? [...cable, ...limit, smaller, ...lower] : [...limit, smaller, ...cable, ...lower]
 }
+
+/** Whether the fuses and plugs on the way to a DC-DC bear a current, A, as far as they were entered. */
+const bearsRunning = ({ cables }: AlternatorLane, amps: number): boolean =>
+  cables
+    .filter(onEngineSide)
+    .every((cable) =>
+      [cable.$entered('fuseA'), cable.$entered('farFuseA'), cable.$entered('connectorA')].every(
+        (ratedA) => ratedA === null || Number(ratedA) >= amps,
+      ),
+    )
 
 /** An engine space in summer, °C: an engineering default. */
 const engineSpaceC = 60

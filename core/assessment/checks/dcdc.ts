@@ -19,23 +19,25 @@ export const output = check({
     const { rules } = system
     const { amps: budgetA, origin, formula: budget } = allDayBudget(alternator, rules, q)
     const input = dcdcInput(lane, system)
-    const over = input.amps > budgetA
+    const { runningA } = input
+    const runsV = Math.max(input.volts, link.lowestInputV)
+    const over = runningA > budgetA
     const less = over ? smallerDcdc(lane, system) : null
     return {
       verdict: !over ? 'suits' : less ? 'suits-once-changed' : 'does-not-suit',
-      compared: [number('unit draws', input.amps, 'A'), number('alternator all day', budgetA, 'A')],
+      compared: [number('unit draws', runningA, 'A'), number('alternator all day', budgetA, 'A')],
       limit: origin,
       formula: () =>
         said(
-          `${q(link.absorptionV, 'V')} × ${q(link.ratedA, 'A')} ÷ (${rules.dcdcEfficiency} % × ${q(input.volts, 'V')}) = ${q(input.amps, 'A')}; `,
+          `${q(link.absorptionV, 'V')} × ${q(link.ratedA, 'A')} ÷ (${rules.dcdcEfficiency} % × ${q(runsV, 'V')}) = ${q(runningA, 'A')}; `,
           `${budget} − ${q(alternator.vehicleDrawA, 'A')} = ${q(budgetA, 'A')}`,
         ),
       summary: () =>
-        `The DC-DC draws ${q(input.amps, 'A')} from ${mid(name)}, which gives ${q(budgetA, 'A')} all day.`,
+        `The DC-DC draws ${q(runningA, 'A')} from ${mid(name)}, which gives ${q(budgetA, 'A')} all day.`,
       remedies: over ? [less ?? unjoined(lane)] : [],
       cautions: () => {
         const idleA = availableA(alternator, 'idle', rules)
-        return !over && input.amps > idleA
+        return !over && runningA > idleA
           ? [
               `At idle ${mid(name)} has only ${q(idleA, 'A')} to give; the starting battery makes up the rest.`,
             ]

@@ -88,7 +88,7 @@ function hottestLoad(
   const loads = (['idle', 'cruise'] as const).map((speed) => {
     const amps = isStraight(lane)
       ? acceptanceA(lane, rules.lowSoc / 100, speed, system)
-      : Math.min(dcdcInput(lane, system).amps, availableA(alternator, speed, rules))
+      : Math.min(dcdcInput(lane, system).flowsA, availableA(alternator, speed, rules))
     const rpm = shaftRpm(alternator, speed)
     const steadyC = steadyCaseC(
       amps + alternator.vehicleDrawA,

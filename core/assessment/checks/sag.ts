@@ -1,3 +1,4 @@
+import { allowsParallel } from '#core/system/more-batteries'
 import { loopOhmThere } from '#core/system/lanes'
 import { said } from '#core/units/format'
 import { check, mid, number } from '#core/assessment/check'
@@ -25,7 +26,7 @@ export const sag = check({
     const startSags = surge.seconds > 0 && (!surge.given || surge.volts < cutsV)
     const atCut = (bank.ocv(system.rules.lowSoc / 100) - cutsV) / bank.ohm - steady.dcA
     const mostW = bank.ocv(system.rules.lowSoc / 100) ** 2 / (4 * bank.ohm)
-    const allowed = count <= bank.each.mostParallel
+    const allowed = allowsParallel(count, system)
     return {
       verdict: !bad ? 'suits' : allowed ? 'suits-once-changed' : 'does-not-suit',
       compared: worst.given
@@ -73,7 +74,7 @@ export const cutOff = check({
     const wire = low ? thickerCable(cables, (volts - cutOffV) / amps - ohm, system) : null
     const leftA = (bank.ocv(rules.lowSoc / 100) - demand.dcA * bank.ohm - cutOffV) / (bank.ohm + ohm)
     const leftW = many.inverters.length === 1 ? inverterW(demand, leftA, cutOffV + leftA * ohm) : null
-    const allowed = count <= bank.each.mostParallel
+    const allowed = allowsParallel(count, system)
     return {
       verdict: !low ? 'suits' : wire || allowed ? 'suits-once-changed' : 'does-not-suit',
       compared: [number('arrives', arrivesV, 'V'), number('it stops at', cutOffV, 'V')],

@@ -4,6 +4,7 @@ import { oneHeldBack } from '#core/remedies/arrangements'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import { sharesBus } from '#core/system/energy'
 import { givingTogether, sumOf, type Giving } from '#core/system/together'
+import { allowsParallel } from '#core/system/more-batteries'
 import type { System } from '#core/system/system'
 
 export const totalCharge = check({
@@ -53,7 +54,7 @@ function lessOf(giving: readonly Giving[], mostA: number, system: System): Remed
   const count = Math.ceil((sumOf(giving) / mostA) * bank.each.parallel)
   return [
     ...oneHeldBack(giving, mostA, system),
-    ...(count <= bank.each.mostParallel
+    ...(allowsParallel(count, system)
       ? [{ id: 'battery.more-parallel', on: 'candidate', value: count } as const]
       : []),
     { id: 'battery.other', on: 'candidate' },

@@ -1,0 +1,45 @@
+import { describe, expect, it } from 'vitest'
+import type { JobDocument } from '#core/job/document'
+import { assessed, goodJob, withMeasured, withValues } from '#core/testing'
+
+/** A DC-DC of 50 A at the end of 9 m of 6 mm², behind a plug of 50 A: its feed collapses. */
+function starvedDcdc(): JobDocument {
+  const job = withValues(goodJob(), { 'links/link-1/ratedA': 50, 'links/link-1/lowestInputV': 11 })
+  const cable = {
+    fromPost: 'starting',
+    toPost: 'link',
+    lengthM: 9,
+    areaMm2: 6,
+    fuseA: 50,
+    fuseKind: 'terminal-block',
+    connectorA: 50,
+  }
+  return withMeasured(job, 'conductors', cable, { of: 'links/link-1' })
+}
+
+describe('the changes of a job', () => {
+  it('hold nothing that another change makes needless: a smaller unit spares the thicker cable and the larger plug', () => {
+    const { headline, changes } = assessed(starvedDcdc())
+    expect(headline).toBe('Suits after 3 changes')
+    expect(changes.map(({ id, value }) => [id, value])).toEqual([
+      ['charger.replace', 30],
+      ['fuse.size', 40],
+      ['fuse.far-end', 40],
+    ])
+  })
+
+  it('count a current that flows, not one that a starved unit would ask for', () => {
+    const summaryOf = (id: string): string =>
+      assessed(starvedDcdc()).checks.find((check) => check.id === id)!.summary
+    expect(summaryOf('dcdc.input-voltage')).toContain('feeds it at most 60 A')
+    expect(summaryOf('cable.ampacity')).toContain('60 A flow')
+    expect(summaryOf('cable.plug')).toContain('60 A flow')
+  })
+
+  it('of two batteries for too much charge hold no lower current as well', () => {
+    const job = withValues(goodJob(), { 'use/dailyAh': 260, 'use/daysAway': 2 })
+    const { changes } = assessed(job)
+    expect(changes.filter(({ id }) => id === 'battery.more-parallel')).toHaveLength(1)
+    expect(changes.some(({ id }) => id === 'charger.limit-current')).toBe(false)
+  })
+})
