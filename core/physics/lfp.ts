@@ -119,6 +119,9 @@ export const temperatureFactor = (celsius: number): number => along(temperatureC
 export const resistanceFactor = (celsius: number): number =>
   Math.exp(2500 * (1 / (celsius + 273.15) - 1 / 298.15))
 
+/** From this charge on a lithium battery counts as full, 0 to 1. */
+export const fullSoc = 0.995
+
 /** Heat capacity of a battery, J/(kg·K): an engineering default. */
 const joulePerKgK = 1000
 /** Weight to which the heat resistances below belong, kg. */

@@ -192,6 +192,7 @@ describe('any system', () => {
       idleShare: 0.2,
       mainsH: 1,
       mainsFrom: 8,
+      generatorH: 0,
     }
     fc.assert(
       fc.property(plant, evenly(0.1, 0.9), (random, soc) => {

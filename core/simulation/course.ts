@@ -7,6 +7,9 @@ import { hoursSince, type Surroundings } from './surroundings'
 const dayS = 86_400
 const hourS = 3600
 
+/** Hour at which a generator is started, each day. */
+const generatorFrom = 9
+
 /** A stretch of the day in which nothing that is planned changes, s since midnight. */
 interface Stretch {
   readonly fromS: number
@@ -16,6 +19,7 @@ interface Stretch {
   readonly engine: Surroundings['engine']
   readonly engineS: number
   readonly mains: boolean
+  readonly supplyShare: number
 }
 
 /** What is around the system at every moment of a run, and how long it stays so. */
@@ -47,7 +51,7 @@ export class Course {
     const inDay = Math.max(0, clock - day * dayS)
     while (this.day[this.place]!.toS <= inDay + 1e-6 || this.day[this.place]!.fromS > inDay + 1e-6)
       this.place = (this.place + 1) % this.day.length
-    const { middleH, toS, engine, engineS, mains } = this.day[this.place]!
+    const { middleH, toS, engine, engineS, mains, supplyShare } = this.day[this.place]!
     const at = Math.floor(clock / hourS + 1e-9) % this.sky.airC.length
     const { coldestC, hottestC } = this.plant.place
     const airC = this.sky.airC[at]!
@@ -57,6 +61,7 @@ export class Course {
         engine,
         engineS,
         mains,
+        supplyShare,
         loads: this.inputs.loads,
         sunWm2: this.sky.panelWm2[at]!,
         airC: this.keepsToPlace ? Math.min(hottestC, Math.max(coldestC, airC)) : airC,
@@ -70,8 +75,8 @@ export class Course {
  * The day cut where anything planned begins or ends: hours, the drive, mains, other sources, the voltage over
  * a drive.
  */
-function stretchesOf(inputs: RunInputs, { sources, sides }: Plant): Stretch[] {
-  const { driveFrom, driveH, idleShare, mainsFrom, mainsH } = inputs
+function stretchesOf(inputs: RunInputs, { sources, sides, generatorShare }: Plant): Stretch[] {
+  const { driveFrom, driveH, idleShare, mainsFrom, mainsH, generatorH } = inputs
   const marks = new Set<number>(Array.from({ length: 25 }, (_, hour) => hour * hourS))
   const mark = (hours: number): void =>
     void marks.add(Math.round((((hours % 24) + 24) % 24) * hourS * 1000) / 1000)
@@ -81,6 +86,8 @@ function stretchesOf(inputs: RunInputs, { sources, sides }: Plant): Stretch[] {
     driveFrom + driveH,
     mainsFrom,
     mainsFrom + mainsH,
+    generatorFrom,
+    generatorFrom + generatorH,
   ])
     mark(hours)
   for (const { hours } of sources) [sourcesFrom, sourcesFrom + hours].forEach(mark)
@@ -90,6 +97,8 @@ function stretchesOf(inputs: RunInputs, { sources, sides }: Plant): Stretch[] {
     const fromS = sorted[i]!
     const middle = (fromS + toS) / 2 / hourS
     const driven = hoursSince(driveFrom, middle)
+    const onMains = hoursSince(mainsFrom, middle) < mainsH
+    const onGenerator = !onMains && hoursSince(generatorFrom, middle) < generatorH
     const engine = driven >= driveH ? 'off' : driven < driveH * idleShare ? 'idle' : 'cruise'
     return {
       fromS,
@@ -97,7 +106,8 @@ function stretchesOf(inputs: RunInputs, { sources, sides }: Plant): Stretch[] {
       middleH: middle,
       engine,
       engineS: engine === 'off' ? 0 : driven * hourS,
-      mains: hoursSince(mainsFrom, middle) < mainsH,
+      mains: onMains || onGenerator,
+      supplyShare: onMains ? 1 : generatorShare,
     }
   })
 }

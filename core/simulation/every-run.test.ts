@@ -1,4 +1,4 @@
-import { runIds } from './run-kinds'
+import { runIds, runKind } from './run-kinds'
 import { runNow } from './runs'
 import { everySecond } from './pace'
 import { readdirSync, readFileSync } from 'node:fs'
@@ -22,7 +22,9 @@ describe('every run of every demo job', () => {
       const plant = plantOf(job, {}, fitted)
       for (const id of runIds) {
         const asked = inputsOfJob(job, id)
-        const short = { ...asked, days: Math.min(asked.days, 1.5) }
+        // The errors of a year’s long steps even out over some days.
+        const most = runKind(id).needsWeather ? 5 : 1.5
+        const short = { ...asked, days: Math.min(asked.days, most) }
         const [whole, fine] = [runNow(id, plant, short), runNow(id, plant, short, null, everySecond)]
         expect({
           id,
@@ -45,7 +47,12 @@ describe('every run of every demo job', () => {
           'coldRefusedH',
           'heaterWh',
         ] as const) {
-          expect({ id, fitted, what, near: near(whole.totals[what], fine.totals[what], 0.002) }).toEqual({
+          expect({
+            id,
+            fitted,
+            what,
+            near: near(whole.totals[what], fine.totals[what], most > 2 ? 0.005 : 0.002),
+          }).toEqual({
             id,
             fitted,
             what,

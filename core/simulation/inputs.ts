@@ -30,6 +30,10 @@ export function inputsOf({ many, one, rules }: System, run: RunId): RunInputs {
     driveFrom: 8,
     mainsH: Math.max(0, ...many.chargers.map((charger) => entered(charger, 'hours', 8))),
     mainsFrom: 18,
+    generatorH: Math.min(
+      24,
+      many.generators.reduce((sum, generator) => sum + entered(generator, 'hours', 0), 0),
+    ),
     coldC,
     warmC: outdoors ? Math.max(coldC + 6, Math.min(hotC, 18)) : Math.max(coldC, Math.min(hotC, coldC + 12)),
     clearness: rules.clearness / 100,

@@ -3,7 +3,7 @@ import { airAroundC, foldsBack, heatOf, measuredHeat, shaftRpm } from '#core/sys
 import { cableOhm, type AlternatorLane } from '#core/system/lanes'
 import { type View } from '#core/system/scene'
 import { type System, type ShopSettings, factsOf, usualSystem } from '#core/system/system'
-import { leadHealth, loadA, sharesBus } from '#core/system/energy'
+import { generatorShare, leadHealth, loadA, sharesBus } from '#core/system/energy'
 import { fieldAt, partName, type JobDocument } from '#core/job/document'
 import { caseLimitC } from '#core/physics/alternator'
 import { c20OverC10, leadLeakA } from '#core/physics/lead'
@@ -91,6 +91,7 @@ function partsOfPlant(system: System, fitted: Fitted): Omit<Plant, 'assumed'> {
             },
           ],
     ),
+    generatorShare: generatorShare(system),
     solar: lanes.flatMap((lane) =>
       lane.kind === 'solar'
         ? [{ name: lane.name, ...solarOf(lane.solar, system), ohm: cableOhm(lane, rules) }]

@@ -161,6 +161,8 @@ export interface Plant {
     readonly powerFactor: number
     readonly supplyV: number
   }[]
+  /** Share of the current of all mains chargers that the generators can feed, 0 to 1. */
+  readonly generatorShare: number
   readonly solar: readonly (SolarPlant & { readonly name: string })[]
   readonly sources: readonly (SourcePlant & { readonly name: string })[]
   /** DC loads by hour of the day, A at nominal voltage, and AC loads, W at the inverter's output. */

@@ -10,6 +10,8 @@ export interface RunInputs {
   /** Hours on mains a day, and from which hour. */
   readonly mainsH: number
   readonly mainsFrom: number
+  /** Hours a generator runs a day. */
+  readonly generatorH: number
   /** Air at its coldest and warmest in the day, °C. */
   readonly coldC: number
   readonly warmC: number
@@ -49,6 +51,7 @@ export const runKinds = {
       'driveFrom',
       'mainsH',
       'mainsFrom',
+      'generatorH',
       'coldC',
       'warmC',
       'clearness',
@@ -59,7 +62,7 @@ export const runKinds = {
     title: 'Standing still',
     about: 'Days until it is flat, on the sun alone.',
     inputs: ['soc', 'days', 'clearness', 'dayOfYear', 'latitude', 'tilt', 'coldC', 'warmC'],
-    usual: () => ({ soc: 1, days: 14, driveH: 0, mainsH: 0 }),
+    usual: () => ({ soc: 1, days: 14, driveH: 0, mainsH: 0, generatorH: 0 }),
     until: 'empty',
   },
   'mains-night': {
@@ -81,20 +84,31 @@ export const runKinds = {
     title: 'Cold week',
     about:
       'Soaked at the coldest, then the first start: when a source would charge, and when the cells allow it.',
-    inputs: ['soc', 'days', 'driveH', 'driveFrom', 'mainsH', 'mainsFrom', 'coldC', 'warmC', 'clearness'],
+    inputs: [
+      'soc',
+      'days',
+      'driveH',
+      'driveFrom',
+      'mainsH',
+      'mainsFrom',
+      'generatorH',
+      'coldC',
+      'warmC',
+      'clearness',
+    ],
     usual: (base) => ({ days: 7, driveFrom: 7, warmC: base.coldC + 4, clearness: 0.3, dayOfYear: 15 }),
   },
   'lay-up': {
     title: 'Lay-up',
     about: 'Weeks of standby, nothing charging.',
     inputs: ['soc', 'days', 'coldC', 'warmC'],
-    usual: () => ({ soc: 0.6, days: 180, driveH: 0, mainsH: 0, clearness: 0, loads: false }),
+    usual: () => ({ soc: 0.6, days: 180, driveH: 0, mainsH: 0, generatorH: 0, clearness: 0, loads: false }),
     until: 'empty',
   },
   'typical-year': {
     title: 'Typical year',
     about: 'A year of weather: days short of energy, hours refused for cold.',
-    inputs: ['soc', 'driveH', 'mainsH', 'tilt'],
+    inputs: ['soc', 'driveH', 'mainsH', 'generatorH', 'tilt'],
     usual: () => ({ soc: 0.8, days: 365 }),
     needsWeather: true,
   },

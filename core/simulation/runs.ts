@@ -1,6 +1,7 @@
-import { coulombicEfficiency } from '#core/physics/lfp'
+import { coulombicEfficiency, fullSoc } from '#core/physics/lfp'
 import { atOnce } from '#core/system/stepwise'
 import { clearDays, type Weather } from '#core/weather/sun'
+import { averageYear } from '#core/weather/average-year'
 import { Course } from './course'
 import type { SimEvent } from './events'
 import { Trigger } from './model/trigger'
@@ -76,8 +77,7 @@ export interface RunResult {
 const mostEvents = 400
 const stretches = 700
 const stepsBetweenReports = 1000
-/** Charge at which a battery counts as full, and as empty. */
-const fullLfp = 0.995
+/** Charge at which lead counts as full, and at which a battery counts as empty. */
 const fullLead = 0.98
 const emptyLfp = 0.005
 const emptyLead = 0.05
@@ -85,7 +85,8 @@ const emptyLead = 0.05
 /**
  * Carries out a run. A generator, so that whoever runs it may show progress and stop: it yields the share
  * done, 0 to 1, every thousand steps, and returns the result. Deterministic.
- * @param weather hours of sun and air; where none is given, clear days between the two temperatures
+ * @param weather hours of sun and air; where none is given, clear days between the two temperatures, or for a year
+ * the averages of its months
  */
 export function* carryOut(
   run: RunId,
@@ -140,14 +141,15 @@ class Going {
     recorded: boolean,
   ) {
     this.seconds = Math.round(Math.min(366, Math.max(0.01, inputs.days)) * 86_400)
-    this.sky = weather ?? clearSky(inputs)
-    this.course = new Course(inputs, plant, this.sky, weather !== null)
+    const known = weather ?? (runKind(run).needsWeather ? averageYear(inputs) : null)
+    this.sky = known ?? clearSky(inputs)
+    this.course = new Course(inputs, plant, this.sky, known !== null)
     const meanC = (inputs.coldC + inputs.warmC) / 2
     const tempC =
       run === 'cold-week'
         ? inputs.coldC
-        : weather
-          ? Math.max(plant.place.coldestC, weather.airC[beginsAt]!)
+        : known
+          ? Math.max(plant.place.coldestC, known.airC[beginsAt]!)
           : meanC
     this.simulation = new Simulation(
       plant,
@@ -165,7 +167,7 @@ class Going {
   /** The first time the house battery is full. */
   private fullness(): Trigger {
     const { lfp, houseLead } = this.simulation
-    const above = (): number => (lfp ? lfp.endSoc - fullLfp : (houseLead?.endSoc ?? 0) - fullLead) + 1e-9
+    const above = (): number => (lfp ? lfp.endSoc - fullSoc : (houseLead?.endSoc ?? 0) - fullLead) + 1e-9
     return new Trigger(
       () => (this.fullAfterH === null ? above() : -1),
       () => {

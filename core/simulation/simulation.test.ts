@@ -99,6 +99,14 @@ describe('closed forms', () => {
     expect(totals.endSoc - 0.2).toBeCloseTo((30 * 0.995) / 200, 4)
   })
 
+  it('a generator feeds the chargers for its hours, by what it can give: 2 h of half of 30 A', () => {
+    const plant = { ...mains(), generatorShare: 0.5 }
+    const { totals } = runNow('driving-day', plant, { ...inputs, driveH: 0, mainsH: 0, generatorH: 2 })
+    expect(totals.mainsAh).toBeCloseTo(30, 1)
+    const without = runNow('driving-day', plant, { ...inputs, driveH: 0, mainsH: 0, generatorH: 0 })
+    expect(without.totals.mainsAh).toBe(0)
+  })
+
   it('two resistive batteries share as their resistances, and what one gives the other takes', () => {
     const other: Plant = { ...plain, sides: [], dcA: Array.from({ length: 24 }, () => 60) }
     const simulation = new Simulation(other, { soc: 0.6, tempC: 25 })

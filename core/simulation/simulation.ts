@@ -189,6 +189,7 @@ export class Simulation implements Stepped {
       around.engine !== before.engine ||
       around.engineS !== 0 ||
       around.mains !== before.mains ||
+      around.supplyShare !== before.supplyShare ||
       around.sunWm2 !== before.sunWm2
     this.around = around
     this.place.follow(around)
@@ -286,7 +287,9 @@ export class Simulation implements Stepped {
   private readonly inAt = (v: number): number => {
     let sum =
       -fadedA(this.wantedA, v, this.darkV, this.scale) - this.givenBackAt(v) - bufferS * (v - this.houseV)
-    if (this.around.mains) for (const charger of this.chargers) sum += charger.ampsAt(v, charger.stages.maxA)
+    if (this.around.mains)
+      for (const charger of this.chargers)
+        sum += charger.ampsAt(v, charger.stages.maxA * this.around.supplyShare)
     for (const array of this.solar) sum += array.ampsAt(v)
     for (const source of this.sources) sum += source.ampsAt(v)
     for (const side of this.sides) {
@@ -302,7 +305,7 @@ export class Simulation implements Stepped {
     this.lfp?.settle(v, dt, endShare, this.place)
     this.houseLead?.settle(v, dt, endShare)
     for (const side of this.sides) side.settle(v, dt, endShare)
-    for (const charger of this.chargers) charger.settle(v, charger.stages.maxA)
+    for (const charger of this.chargers) charger.settle(v, charger.stages.maxA * this.around.supplyShare)
     for (const array of this.solar) array.settle(v)
     for (const source of this.sources) source.settle(v)
     const givenBackA = this.givenBackAt(v)

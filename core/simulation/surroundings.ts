@@ -5,7 +5,10 @@ export interface Surroundings {
   readonly engine: 'off' | 'idle' | 'cruise'
   /** Seconds since the engine started, in the middle of the stretch: clear of where the drive trace moves. */
   readonly engineS: number
+  /** Whether mains chargers are fed, by mains or a generator. */
   readonly mains: boolean
+  /** Share of their current that mains chargers can give, 0 to 1: less on a small generator. */
+  readonly supplyShare: number
   readonly airC: number
   readonly sunWm2: number
   readonly loads: boolean
@@ -17,6 +20,7 @@ export const atRest: Surroundings = {
   engine: 'off',
   engineS: 0,
   mains: false,
+  supplyShare: 1,
   airC: 20,
   sunWm2: 0,
   loads: true,

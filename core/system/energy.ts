@@ -297,7 +297,7 @@ export const chargerSupplyW = ({ absorptionV, ratedA, efficiency, powerFactor }:
   (absorptionV * ratedA) / ((efficiency / 100) * powerFactor)
 
 /** Hours a day that generators run, at most 24. */
-const generatorHours = ({ many }: System): number =>
+export const generatorHours = ({ many }: System): number =>
   Math.min(
     24,
     many.generators.reduce((sum, generator) => sum + generator.hours, 0),
@@ -308,7 +308,7 @@ export const generatorW = ({ many }: System): number =>
   many.generators.reduce((sum, { watts }) => sum + watts, 0)
 
 /** Share of their current that all chargers together get from the generators, 0 to 1. */
-function generatorShare(system: System): number {
+export function generatorShare(system: System): number {
   const drawsW = system.lanes.reduce(
     (sum, lane) => sum + (lane.kind === 'charger' ? chargerSupplyW(lane.charger) : 0),
     0,

@@ -1,3 +1,4 @@
+import { averageYear } from './average-year'
 import fc from 'fast-check'
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
@@ -8,6 +9,23 @@ const shipped = (name: string): string =>
   readFileSync(new URL(`../../public/weather/${name}.epw`, import.meta.url), 'utf8')
 const mean = (values: ArrayLike<number>): number =>
   Array.from(values).reduce((a, b) => a + b, 0) / values.length
+
+describe('a year of average months', () => {
+  const year = averageYear({ latitude: 50.4, longitude: -4.1, tilt: 0, clearness: 0.5 })
+  const dayOf = (values: Float64Array, day: number): number =>
+    values.slice(day * 24, day * 24 + 24).reduce((sum, value) => sum + value, 0)
+
+  it('is 365 days of 24 hours', () => {
+    expect(year.airC).toHaveLength(8760)
+    expect(year.panelWm2).toHaveLength(8760)
+  })
+  it('has its summer: several times the sun of midwinter, and warm', () => {
+    expect(dayOf(year.panelWm2, 170)).toBeGreaterThan(4 * dayOf(year.panelWm2, 350))
+    expect(dayOf(year.airC, 200) / 24).toBeCloseTo(16.8, 1)
+    expect(dayOf(year.airC, 10) / 24).toBeCloseTo(3.8, 1)
+  })
+  it('says where it comes from', () => expect(year.source).toContain('monthly averages'))
+})
 
 describe('the sun', () => {
   it('stands where the almanac has it: noon at the equinox, at 50° north, 40° high in the south', () => {

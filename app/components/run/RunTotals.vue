@@ -18,7 +18,7 @@ const totalRows: readonly (readonly [string, (totals: Totals) => string])[] = [
   ['Full', (t) => came(t.fullAfterH, t, 'not reached')],
   ['Loads went off', (t) => came(t.darkAfterH, t, 'never')],
   ['From the engine', (t) => q(t.engineAh, 'Ah')],
-  ['From mains', (t) => q(t.mainsAh, 'Ah')],
+  ['From mains and generator', (t) => q(t.mainsAh, 'Ah')],
   ['From the sun', (t) => q(t.solarAh, 'Ah')],
   ['From other sources', (t) => q(t.sourceAh, 'Ah')],
   ['Used by loads', (t) => q(t.loadAh, 'Ah')],

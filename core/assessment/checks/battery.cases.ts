@@ -841,6 +841,13 @@ export const batteryCases: Readonly<Record<string, readonly Case[]>> = {
       remedy: 'solar.larger',
     },
     {
+      says: 'a controller that is set to a limit holds its panels there, and asks for no larger one',
+      job: array({ ratedA: 20, currentLimit: 'adjustable' }),
+      on: onArray,
+      verdict: good,
+      shows: ['limits that to 20 A'],
+    },
+    {
       says: 'a PWM controller passes Imp, not watts ÷ volts: 10 A of 320 W on 15 A suits',
       job: array({ ...residential, ratedA: 15 }),
       on: onArray,

@@ -137,8 +137,9 @@ export const voltageDevices = check({
     const loadA = highestDischargeA(system).amps
     const loadSoc = socAtOpenCircuitV(device.tripV + loadA * bank.ohm, bank.nominalV)
     const [low, high] = [rules.deviceTripLow / 100, rules.deviceTripHigh / 100]
-    const useful = restSoc >= low && loadSoc <= high
-    const late = restSoc < low
+    const [late, early] = [restSoc < low, loadSoc > high]
+    const useful = !late && !early
+    const acts = `at ${formatShare(restSoc)} charge at rest and at ${formatShare(loadSoc)} with ${q(loadA, 'A')} flowing`
     const lastMoment =
       device.tripV > bank.bmsUnderV
         ? 'that is before the BMS cuts out, but hardly anything is left by then'
@@ -153,17 +154,21 @@ export const voltageDevices = check({
     }[device.kind]
     return {
       verdict: useful ? 'suits' : 'suits-once-changed',
-      compared: [
-        number('trips at', restSoc * 100, '%'),
-        number(late ? 'useful from' : 'useful up to', (late ? low : high) * 100, '%'),
-      ],
+      compared: early
+        ? [number('trips under load at', loadSoc * 100, '%'), number('useful up to', high * 100, '%')]
+        : [number('trips at', restSoc * 100, '%'), number('useful from', low * 100, '%')],
       limit: { kind: 'rule', text: 'shop rule: the charge at which a voltage device is useful' },
       formula: () =>
-        `${q(device.tripV, 'V')} on LFP is ${formatShare(restSoc)} at rest, ${formatShare(loadSoc)} with ${q(loadA, 'A')} flowing`,
+        said(
+          `${q(device.tripV, 'V')} at rest is ${formatShare(restSoc)}; with ${q(loadA, 'A')} × ${q(bank.ohm * 1000, 'mΩ')} `,
+          `the rest is at ${q(device.tripV + loadA * bank.ohm, 'V')}: ${formatShare(loadSoc)}`,
+        ),
       summary: () =>
         useful
-          ? `${name} at ${q(device.tripV, 'V')} acts near ${formatShare(restSoc)} charge.`
-          : `${name} at ${q(device.tripV, 'V')} acts at ${formatShare(restSoc)} charge: ${consequence}.`,
+          ? `${name} at ${q(device.tripV, 'V')} acts ${acts}.`
+          : late && early
+            ? `${name} at ${q(device.tripV, 'V')} acts ${acts}. The load decides when it acts, not the charge.`
+            : `${name} at ${q(device.tripV, 'V')} acts ${acts}: ${consequence}.`,
       remedies: useful ? [] : [{ id: 'device.replace-by-monitor', on: device.$path }],
     }
   },

@@ -95,7 +95,7 @@ export function absorptionOf({ unit, lane, name }: Subjects['unit'], system: Sys
       formula: () =>
         said(
           `${q(bank.lowV, 'V')} − ${q(volts, 'V')} = ${q(bank.lowV - volts, 'V')} under; `,
-          `after ${q(hold, 'h')} ${formatShare(low.soc)} charged`,
+          `after ${q(hold, 'h')} ${formatShare(low.soc)} charged, loads off`,
         ),
       summary: () =>
         `${name} stops at ${q(volts, 'V')}, under the window from ${q(bank.lowV, 'V')}: ${lowChargeWords(low)}.`,

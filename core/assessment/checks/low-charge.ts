@@ -1,4 +1,4 @@
-import { socAfterCharge } from '#core/physics/lfp'
+import { fullSoc, socAfterCharge } from '#core/physics/lfp'
 import { formatShare, said } from '#core/units/format'
 import { mid } from '#core/assessment/check'
 import { cableOhm, type ChargeUnit, type Lane } from '#core/system/lanes'
@@ -13,9 +13,6 @@ const toppedUpBy = (lane: Lane, { lanes, bank }: System): Lane | undefined =>
       other.charger.absorptionV >= bank.lowV &&
       other.charger.absorptionV <= bank.highV,
   )
-
-/** From this charge on a battery counts as full. */
-const fullSoc = 0.99
 
 /**
  * How long a unit holds its voltage, h: its absorption, or as long as it is plugged in where it goes on holding

@@ -147,16 +147,25 @@ export const current = check({
     if (solar.through === 'dcdc') return null
     const amps = arrayA(solar, bank.lowV)
     const over = amps > solar.ratedA
+    // One that can be set to a limit holds its panels there, as it is told to.
+    const isLimited = over && solar.currentLimit === 'adjustable'
+    const tooMuch = over && !isLimited
     return {
-      verdict: over ? 'suits-once-changed' : 'suits',
-      compared: [number('panels give', amps, 'A'), number('controller rated', solar.ratedA, 'A')],
+      verdict: tooMuch ? 'suits-once-changed' : 'suits',
+      compared: [
+        number('panels give', amps, 'A'),
+        number(isLimited ? 'controller limits to' : 'controller rated', solar.ratedA, 'A'),
+      ],
       limit: solar.$origin('ratedA'),
       formula: () =>
         solar.controller === 'pwm'
           ? `PWM passes Imp: ${solar.parallel} × ${q(solar.maxPowerA, 'A')} = ${q(amps, 'A')}`
           : `${q(arrayW(solar), 'W')} ÷ ${q(bank.lowV, 'V')} = ${q(amps, 'A')}`,
-      summary: () => `${name} can give ${q(amps, 'A')}; its controller is rated ${q(solar.ratedA, 'A')}.`,
-      remedies: over ? [{ id: 'solar.larger', on: solar.$path, value: Math.ceil(amps / 5) * 5 }] : [],
+      summary: () =>
+        isLimited
+          ? `${name} can give ${q(amps, 'A')}. Its controller limits that to ${q(solar.ratedA, 'A')}.`
+          : `${name} can give ${q(amps, 'A')}. Its controller is rated ${q(solar.ratedA, 'A')}.`,
+      remedies: tooMuch ? [{ id: 'solar.larger', on: solar.$path, value: Math.ceil(amps / 5) * 5 }] : [],
     }
   },
 })

@@ -55,6 +55,7 @@ const entries: Readonly<Partial<Record<keyof RunInputs, Field>>> = {
   idleShare: quantity('Of that at idle', '%', 5, [0, 100], [0, 100], ''),
   driveFrom: quantity('Engine from, hour', '', 1, [0, 23], [0, 23], ''),
   mainsH: quantity('On mains', 'h', 1, [0, 24], [0, 24], ''),
+  generatorH: quantity('Generator, hours a day', 'h', 0.5, [0, 24], [0, 6], ''),
   mainsFrom: quantity('Mains from, hour', '', 1, [0, 23], [0, 23], ''),
   coldC: quantity('Air at its coldest', '°C', 1, [-50, 45], [-20, 20], ''),
   warmC: quantity('Air at its warmest', '°C', 1, [-50, 60], [0, 40], ''),
