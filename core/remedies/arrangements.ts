@@ -4,6 +4,7 @@ import { sureBudgetA } from '#core/system/alternators'
 import type { Bank } from '#core/system/bank'
 import { dcdcOutputA } from '#core/system/currents'
 import {
+  cableOhm,
   isolatorDropV,
   isStraight,
   loopOhmThere,
@@ -13,7 +14,7 @@ import {
 } from '#core/system/lanes'
 import { sizeForOhm } from '#core/system/cables'
 import type { View } from '#core/system/scene'
-import { keepsOwnLead } from '#core/system/output'
+import { keepsOwnLead, leftOnOutput } from '#core/system/output'
 import type { System } from '#core/system/system'
 import { sumOf, type Giving } from '#core/system/together'
 import { chargerSizesA, leastSizeA, sizeUnder, type RemedyRef } from './catalogue'
@@ -97,6 +98,9 @@ export function smallerDcdc(lane: AlternatorLane, system: System): RemedyRef | n
 /** Nothing charges from an alternator that has nothing to give. */
 export const unjoined = ({ link }: AlternatorLane): RemedyRef => ({ id: 'link.unjoined', on: link.$path })
 
+/** The longest cable that anybody lays for its resistance alone, m. */
+const longestCableM = 15
+
 /** Resistance of a run of 25 mm² there and back, mΩ a metre. */
 const mohmPerM = loopOhm({ lengthM: 1, areaMm2: 25, returnBy: 'cable' }) * 1000
 
@@ -118,8 +122,14 @@ export function holdBack(lane: AlternatorLane, system: System, mostA = system.ba
     (alternator.regulatorV - isolatorDropV(lane) - bank.ocv(rules.lowSoc / 100)) / chargeA - bank.ohm,
   )
   const cableM = Math.ceil(((loopOhm * 1000) / mohmPerM) * 10) / 10
+  // Behind a DC-DC the alternator has its own battery alone, not the lead of the house.
+  const losesLead = leftOnOutput(lane, system) !== null && !keepsOwnLead(lane)
+  // What holds the current back holds the voltage back as well: it must still come into the window.
+  const arrivesV =
+    alternator.regulatorV - isolatorDropV(lane) - bank.tailA * (cableOhm(lane, rules) + loopOhm)
+  const isCableUseful = cableM > 0.5 && cableM <= longestCableM && arrivesV >= bank.lowV
   const ways: Readonly<Record<typeof rules.alternatorSchool, readonly RemedyRef[]>> = {
-    dcdc: dcdcFits ? [dcdc] : [],
+    dcdc: dcdcFits && !losesLead ? [dcdc] : [],
     // Each time it opens, something must be left on the alternator.
     duty: keepsOwnLead(lane) ? [{ id: 'link.duty', on: link.$path, value: chargeA }] : [],
     regulator: [
@@ -129,7 +139,7 @@ export function holdBack(lane: AlternatorLane, system: System, mostA = system.ba
         value: Math.floor(chargeA + alternator.vehicleDrawA),
       },
     ],
-    cable: cableM > 0.5 ? [{ id: 'link.cable', on: link.$path, value: cableM }] : [],
+    cable: isCableUseful ? [{ id: 'link.cable', on: link.$path, value: cableM }] : [],
   }
   return [...new Set([ways[rules.alternatorSchool], ...Object.values(ways)])].flat()
 }

@@ -450,12 +450,22 @@ export const systemCases: Readonly<Record<string, readonly Case[]>> = {
       remedy: 'link.duty',
     },
     {
-      says: 'or by cable',
-      job: straightJob({ kind: 'solenoid' }),
+      says: 'or by cable, where the voltage still comes into the window',
+      job: alternator(withValues(straightJob({ kind: 'solenoid' }), { 'candidate/chargeLowV': 14 }), {
+        regulatorV: 14.4,
+      }),
       on: onLink,
       verdict: changed,
       rules: { alternatorSchool: 'cable' },
       remedy: 'link.cable',
+    },
+    {
+      says: 'but by no cable that keeps the voltage under the window',
+      job: straightJob({ kind: 'solenoid' }),
+      on: onLink,
+      verdict: changed,
+      rules: { alternatorSchool: 'cable' },
+      remedy: 'dcdc.add',
     },
     {
       says: 'readings that show it cool count',
