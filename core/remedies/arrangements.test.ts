@@ -7,6 +7,7 @@ import { startingV } from '#core/system/starting'
 import { factsOf, usualSystem, type System } from '#core/system/system'
 import { alternator, charger, goodJob, link, straightJob, withMeasured, withValues } from '#core/testing'
 import { holdBack, noMoreThan, oneHeldBack, smallerDcdc, voltageRemedies } from './arrangements'
+import { warmerPlace } from './warmer-place'
 
 const systemOf = (job: JobDocument, rules: RuleOverrides = {}): System => usualSystem(factsOf(job, { rules }))
 const alternatorOf = (system: System): AlternatorLane =>
@@ -60,7 +61,12 @@ describe('an alternator that is held back', () => {
   it('is so by the way of the shop first, then by the others', () => {
     expect(ways(solenoid)[0]).toBe('dcdc.add')
     expect(ways(solenoid, { alternatorSchool: 'duty' })[0]).toBe('link.duty')
-    expect(ways(solenoid)).toHaveLength(4)
+    expect(ways(solenoid)).toEqual(['dcdc.add', 'link.duty', 'alternator.limit-current'])
+  })
+  it('by a deliberate cable only where the voltage still comes into the window', () => {
+    const wide = alternator(withValues(solenoid, { 'candidate/chargeLowV': 14 }), { regulatorV: 14.4 })
+    expect(ways(wide)).toContain('link.cable')
+    expect(ways(solenoid)).not.toContain('link.cable')
   })
   it('by no relay that would leave it alone each time it opens', () => {
     expect(ways(lone, { alternatorSchool: 'duty' })).not.toContain('link.duty')
@@ -117,5 +123,22 @@ describe('a starting battery', () => {
     expect(volts(withValues(boat, { 'startingBatteries/starting-1/nominalV': '24' }))).toBe(24)
     expect(volts(withValues(boat, { 'alternators/alternator-1/nominalV': null }))).toBe(24)
     expect(volts(withMeasured(boat, 'alternators', { nominalV: '24' }))).toBe(12)
+  })
+})
+
+describe('a warmer place', () => {
+  const placed = (job: JobDocument, craft: JobDocument['job']['craft']): JobDocument => ({
+    ...job,
+    job: { ...job.job, craft },
+  })
+  const cold = withValues(goodJob(), { 'place/coldestC': -12 })
+
+  it('is offered up to 20 K above the one that is there', () => {
+    expect(warmerPlace(5, systemOf(cold))).toHaveLength(1)
+    expect(warmerPlace(10, systemOf(cold))).toEqual([])
+  })
+  it('is not offered on an open trailer or a motorcycle', () => {
+    for (const craft of ['trailer', 'motorcycle'] as const)
+      expect(warmerPlace(0, systemOf(placed(cold, craft)))).toEqual([])
   })
 })

@@ -125,8 +125,9 @@ export const shuntMonitor: Want = {
 export const fuseOfSize: Want = {
   kind: 'fuses',
   otherwise: 'Fuse with its holder',
-  fits: (part, { value = 0 }) =>
+  fits: (part, { value = 0, values }) =>
     numberOf(part, 'fuseA') === value &&
+    (values?.fuseKind === undefined || is(part, 'fuseKind', String(values.fuseKind))) &&
     !is(part, 'fuseKind', 'blade') &&
     !is(part, 'fuseKind', 'maxi-blade'),
 }

@@ -167,6 +167,8 @@ export interface Answers {
   readonly worth: readonly Worth[]
   /** Where nothing settles the job: what comes nearest. */
   readonly nearest: Answer | null
+  /** Why no answer keeps the battery that was chosen, in a sentence; null where one does. */
+  readonly batteryGoes: string | null
 }
 
 /** Whether an answer suits whatever the open values turn out to be. */
@@ -214,6 +216,13 @@ export function answersOf(evaluator: Evaluator, outcomes: readonly Outcome[]): A
     known.set(index, answer)
     return answer
   }
+  const answered = (answers: readonly Answer[]): Answers => {
+    const own = answers.every(({ battery }) => battery !== null)
+      ? nearestOf(outcomes.filter(({ keepsBattery }) => keepsBattery))
+      : null
+    const reason = own ? (answerAt(own.index).inTheWay[0]?.summary ?? '') : null
+    return { answers, worth: worthOf(answers), nearest: null, batteryGoes: reason }
+  }
   const failing = new Set<number>()
   const open = new Set<number>()
   for (let round = 0; round < mostRounds; round++) {
@@ -224,18 +233,22 @@ export function answersOf(evaluator: Evaluator, outcomes: readonly Outcome[]): A
     const bad = front.filter(({ answer }) => !standsUp(answer))
     const turned = front.filter(({ sure, answer }) => sure && standsUp(answer) && !isSure(answer))
     if (bad.length === 0 && turned.length === 0 && front.length > 0) {
-      const answers = unbeaten(front.map(({ answer }) => answer))
-      return { answers, worth: worthOf(answers), nearest: null }
+      return answered(unbeaten(front.map(({ answer }) => answer)))
     }
     if (bad.length === 0 && turned.length === 0) break
     for (const { index } of bad) failing.add(index)
     for (const { index } of turned) open.add(index)
   }
   const standing = unbeaten([...known.values()].filter(standsUp))
-  if (standing.length > 0) return { answers: standing, worth: worthOf(standing), nearest: null }
+  if (standing.length > 0) return answered(standing)
   const [nearest] = [...failing].map(answerAt).toSorted((a, b) => a.inTheWay.length - b.inTheWay.length)
   const least = nearestOf(outcomes)
-  return { answers: [], worth: [], nearest: nearest ?? (least ? answerAt(least.index) : null) }
+  return {
+    answers: [],
+    worth: [],
+    nearest: nearest ?? (least ? answerAt(least.index) : null),
+    batteryGoes: null,
+  }
 }
 const mostRounds = 12
 

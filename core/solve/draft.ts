@@ -29,8 +29,9 @@ export class Draft {
   ) {}
 
   /** @param given what is taken for it; what the shelf offers first where it is null */
-  take(ref: RemedyRef, settles: readonly string[], given: Supply | null, system: System): void {
-    const { parts, values } = given ?? suppliesFor(ref, this.job, system, this.shelf)[0]!
+  take(asked: RemedyRef, settles: readonly string[], given: Supply | null, system: System): void {
+    const { parts, values } = given ?? suppliesFor(asked, this.job, system, this.shelf)[0]!
+    const ref = asRated(asked, values)
     const at = partAt(this.job, ref.on)
     const on = at && at.kind !== 'use' && at.kind !== 'place' ? partName(this.job, ref.on) : ''
     this.job = applyRemedy(this.job, ref)
@@ -59,6 +60,13 @@ export class Draft {
   swap({ part, parallel }: Battery): void {
     this.job = withPart(this.job, 'candidate', () => candidateFromShelf(part, parallel))
   }
+}
+
+/** A remedy with the rating of the part that was taken for it: no step of 25 A has a part of 20 A. */
+function asRated(ref: RemedyRef, values: Supply['values']): RemedyRef {
+  const ratedA = (values.ratedA as { readonly value?: unknown } | undefined)?.value
+  const isUnit = ref.value !== undefined && !ref.on.startsWith('conductors/')
+  return isUnit && typeof ratedA === 'number' && ratedA !== ref.value ? { ...ref, value: ratedA } : ref
 }
 
 /** Time for what one shunt monitor serves besides, h. */

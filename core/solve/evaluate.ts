@@ -105,7 +105,7 @@ export class Evaluator {
       inTheWay,
       open: findings.filter(({ verdict }) => verdict === 'measure-first'),
       accepted: findings.filter(isAccepted).map(({ remedies }) => remedies[0]!),
-      name: nameOf(options, steps),
+      name: nameOf(this.saidOf(options, steps), steps),
       figures: settles ? this.figuresOf(draft.job, steps, battery, last) : null,
     }
   }
@@ -117,7 +117,16 @@ export class Evaluator {
     const options = optionsAt(this.plan, index).filter(
       (chosen) => chosen.steps.length === 0 || chosen.steps.some(isTaken),
     )
-    return nameOf(options, steps)
+    return nameOf(this.saidOf(options, steps), steps)
+  }
+
+  /** The options that still tell what is done: none that keeps a part as it is which a later step changes. */
+  private saidOf(options: readonly Option[], steps: readonly Step[]): readonly Option[] {
+    const { axes } = this.plan
+    return options.filter((chosen) => {
+      const about = axes.find((axis) => axis.options.includes(chosen))!.about
+      return chosen.steps.length > 0 || chosen.battery || !steps.some(({ ref }) => ref.on === about)
+    })
   }
 
   /** A draft of the plan with a battery and steps that were taken before. */
@@ -232,13 +241,21 @@ const inverterW = ({ inverters }: JobDocument): number =>
 function mayFollow(ref: RemedyRef, steps: readonly Step[], round: number, plan: Plan): boolean {
   const { arrangement, decidedOn } = remedyOf(ref)
   if (!arrangement) return true
-  const about = decidedAbout(ref)
-  if (round > 1 || steps.some((step) => decidedAbout(step.ref) === about)) return false
+  const about = decidedAbout(ref, plan.job)
+  if (round > 1 || steps.some((step) => decidedAbout(step.ref, plan.job) === about)) return false
   return !plan.axes.some(({ about }) => about === decidedOn)
 }
 
-/** The part an arrangement is decided about: a heating pad is about the place, though it is fitted to the battery. */
-const decidedAbout = (ref: RemedyRef): string => remedyOf(ref).decidedOn ?? ref.on
+/**
+ * What an arrangement is about: a heating pad about the place, though it is fitted to the battery; what holds an
+ * alternator back about its link, so that no relay and regulator hold one machine together.
+ */
+function decidedAbout(ref: RemedyRef, { links }: JobDocument): string {
+  const { decidedOn } = remedyOf(ref)
+  if (decidedOn) return decidedOn
+  const link = Object.entries(links).find(([, { from }]) => from === ref.on)
+  return link ? `links/${link[0]}` : ref.on
+}
 
 /**
  * What stood in the way and does not any more, where a step was named as its remedy; and what it was taken up
@@ -257,6 +274,8 @@ const sharedMonitors = (steps: readonly Step[]): number =>
   Math.max(0, steps.filter(({ ref }) => remedyOf(ref).monitors).length - 1)
 
 const mostWords = 5
+/** Whether a step puts another unit in the place of one: an answer is not told without it. */
+const isUnit = ({ id }: RemedyRef): boolean => id === 'dcdc.add' || id === 'charger.replace'
 
 /** What it is, in words: its decisions first, then what followed. */
 function nameOf(options: readonly Option[], steps: readonly Step[]): string {
@@ -264,7 +283,8 @@ function nameOf(options: readonly Option[], steps: readonly Step[]): string {
   const followed = steps.filter(
     (step) => !options.some((chosen) => chosen.steps.some(({ ref }) => sameRemedy(ref, step.ref))),
   )
-  const named = decided.length === 0 ? followed : followed.filter(({ ref }) => remedyOf(ref).namesAnswer)
+  const named =
+    decided.length === 0 ? followed : followed.filter(({ ref }) => remedyOf(ref).namesAnswer || isUnit(ref))
   const words = [...decided, ...named.map(({ label }) => inSentence(label))]
   return capital(words.length === 0 ? 'as it is' : words.slice(0, mostWords).join(', '))
 }

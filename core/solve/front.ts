@@ -8,25 +8,47 @@ export interface Outcome {
   readonly index: number
   /** Null where something still stands in the way. */
   readonly figures: Figures | null
-  /** The same steps with the same parts have the same key. */
+  /** The same system with the same parts has the same key, by whatever steps it came about. */
   readonly key: string
+  /** Whether it keeps the battery that was chosen. */
+  readonly keepsBattery: boolean
   /** Whether nothing is open any more; else it suits only if what is open turns out right. */
   readonly sure: boolean
   /** How far from settling the job: 0 when nothing stands in the way. */
   readonly short: number
 }
 
-export function outcomeOf({ index, figures, steps, battery, settles, inTheWay, open }: Evaluation): Outcome {
-  const stepKeys = steps.map(({ ref, parts }) => JSON.stringify([ref, parts.map(({ code }) => code)])).sort()
+export function outcomeOf({
+  index,
+  job,
+  figures,
+  steps,
+  battery,
+  settles,
+  inTheWay,
+  open,
+}: Evaluation): Outcome {
+  const parts = steps.flatMap((step) => step.parts.map(({ code, name }) => code ?? name)).sort()
   const weight = inTheWay.reduce((sum, { verdict }) => sum + (verdict === 'does-not-suit' ? 10 : 1), 0)
   return {
     index,
     figures,
+    keepsBattery: battery === null,
     sure: open.length === 0,
-    key: JSON.stringify([stepKeys, battery?.part.code, battery?.parallel]),
+    key: figures ? JSON.stringify([inOrder(job), parts, battery?.part.code, battery?.parallel]) : '',
     short: settles ? 0 : weight * 100 + steps.length,
   }
 }
+
+/** Plain data with its fields in order, so that two that hold the same are written the same. */
+const inOrder = (value: unknown): unknown =>
+  value === null || typeof value !== 'object'
+    ? value
+    : Array.isArray(value)
+      ? value.map(inOrder)
+      : Object.entries(value)
+          .toSorted(([a], [b]) => (a < b ? -1 : 1))
+          .map(([name, own]) => [name, inOrder(own)])
 
 /** What answers are compared by, the less the better; an answer that never fills comes after all that do. */
 const measures = {
@@ -66,9 +88,12 @@ const likePrice = 1.2
  */
 export function bestOf(outcomes: readonly Outcome[]): Outcome[] {
   const seen = new Set<string>()
-  const settled = outcomes.filter(
+  const distinct = outcomes.filter(
     ({ figures, key }) => figures && seen.size < seen.add(key).size,
   ) as readonly Settled[]
+  // Nobody asked for another battery while the chosen one has a sure answer.
+  const own = distinct.filter(({ keepsBattery }) => keepsBattery)
+  const settled = own.some(({ sure }) => sure) ? own : distinct
   const sure = frontOf(settled.filter(({ sure: isSure }) => isSure))
   const ifs = frontOf(settled.filter(({ sure: isSure }) => !isSure)).filter(
     (one) => !sure.some((other) => beats(other.figures, one.figures)),

@@ -34,10 +34,11 @@ const shelf: ShelfPart[] = shelfKindIds.flatMap((kind) => {
   return read.parts.map(({ code, name, maker, values }) => ({ kind, version: 1, code, name, maker, values }))
 })
 const solved = new Map<string, ReturnType<typeof solve>>()
-const answersFor = (number: string): readonly Answer[] => {
+const solvedFor = (number: string): ReturnType<typeof solve> => {
   if (!solved.has(number)) solved.set(number, solve(planOf(jobs[number]!, {}, shelf)))
-  return solved.get(number)!.answers
+  return solved.get(number)!
 }
+const answersFor = (number: string): readonly Answer[] => solvedFor(number).answers
 const named = (answers: readonly Answer[], pattern: RegExp): Answer => {
   const found = answers.find((a) => pattern.test(a.name))
   if (!found) throw new Error(`No answer like ${pattern}: ${answers.map((a) => a.name).join(' | ')}`)
@@ -77,6 +78,45 @@ describe.each(Object.keys(jobs))('the answers for job %s', (number) => {
   })
 })
 
+describe('the answers of every demo job', () => {
+  it('keep the battery that was chosen, or say first why none does', () => {
+    for (const number of Object.keys(jobs)) {
+      const { answers, batteryGoes } = solvedFor(number)
+      const keeps = answers.filter(({ battery }) => battery === null)
+      expect({ number, says: batteryGoes !== null }).toEqual({
+        number,
+        says: answers.length > 0 && keeps.length === 0,
+      })
+    }
+    expect(solvedFor('0430').batteryGoes).toMatch(/[0-9]+ A/)
+  })
+
+  it('hold no two steps on one fuse or plug, and no step of another size than its part', () => {
+    for (const number of Object.keys(jobs))
+      for (const { steps } of answersFor(number)) {
+        const keys = steps.map(({ ref }) => `${ref.id}@${ref.on}`)
+        expect(new Set(keys).size).toBe(keys.length)
+        for (const { ref, values, label } of steps) {
+          const ratedA = (values.ratedA as { value?: number } | undefined)?.value
+          if (ratedA !== undefined && ref.value !== undefined && !ref.on.startsWith('conductors/'))
+            expect({ label, value: ref.value }).toEqual({ label, value: ratedA })
+        }
+      }
+  })
+
+  it('come to different systems', () => {
+    for (const number of Object.keys(jobs)) {
+      const made = answersFor(number).map(({ changes, steps }) =>
+        JSON.stringify([
+          changes.map(({ path, after }) => JSON.stringify([path, after])).toSorted(),
+          steps.flatMap(({ parts }) => parts.map(({ code }) => code)).toSorted(),
+        ]),
+      )
+      expect(new Set(made).size).toBe(made.length)
+    }
+  })
+})
+
 describe('what an installer would say', () => {
   it('the workboat: a DC-DC and the equalise stage off, and the shore charger stays', () => {
     const answer = named(
@@ -96,7 +136,10 @@ describe('what an installer would say', () => {
   })
 
   it('the rescue van: a running signal, warm cells without a place nobody has seen, and the driving that is missing in hours', () => {
-    const answer = named(answersFor('0421'), /DC-DC on ignition signal.*, Pipit H 120 pad under it, fit 2 in parallel/)
+    const answer = named(
+      answersFor('0421'),
+      /DC-DC on ignition signal.*, Pipit H 120 pad under it, fit 2 in parallel/,
+    )
     const job = jobOf(jobs['0421']!, answer)
     expect(job.candidate).toMatchObject({ heater: { value: 'yes' }, weightKg: { value: 18.5 } })
     expect(answer.figures.unseen).toBe(0)

@@ -3,7 +3,7 @@ import { findingsOf, type CheckResult } from '#core/assessment/assess'
 import { wiringVerdictOf } from '#core/assessment/wired'
 import type { Change } from '#core/job/change'
 import { changesBetween } from '#core/job/changes'
-import type { JobDocument } from '#core/job/document'
+import { partAt, type JobDocument, type PartPath } from '#core/job/document'
 import type { ListedPart, Specified } from '#core/job/specified'
 import { hoursOfWiring, partsOfWiring, type Wanted } from '#core/network/lists'
 import { networkOf } from '#core/network/of-job'
@@ -40,11 +40,14 @@ export function withWiringSteps(
   draft.steps.push(...steps)
   for (let round = 0; round < mostRounds; round++) {
     const facts = factsOf(draft.job, plan.shop)
-    const { checks } = wiringVerdictOf(withAnswer(plan, changesBetween(plan.job, draft.job)), plan.shop)
-    const asked = [...checks, ...findingsOf(facts)].flatMap(({ id, verdict, remedies }) => {
+    const answered = withAnswer(plan, changesBetween(plan.job, draft.job))
+    const { checks } = wiringVerdictOf(answered, plan.shop)
+    const found = [...checks, ...findingsOf(facts)].flatMap(({ id, verdict, remedies }) => {
       const ref = remedies.find((one) => isOnCable(one) || isOnFitting(one))
       return verdict === 'suits-once-changed' && ref && canTry(ref) ? [{ ref, id }] : []
     })
+    const cables = found.some(({ ref }) => isOnFitting(ref)) ? cablesOfFittings(answered, plan) : null
+    const asked = found.map(({ ref, id }) => ({ ref: onItsCable(ref, cables, draft.job), id }))
     if (asked.length === 0) break
     const system = usualSystem(facts)
     for (const ref of joinRemedies(asked.map((one) => one.ref))) {
@@ -53,6 +56,35 @@ export function withWiringSteps(
     }
   }
   return draft
+}
+
+/** The surveyed cable that each fuse and plug of a wiring is in, by the path of the fitting. */
+function cablesOfFittings(answered: JobDocument, { shop }: Plan): ReadonlyMap<PartPath, PartPath> {
+  const { runs, posts } = networkOf(answered, shop)
+  const fittings = new Set(posts.flatMap(({ id, fitting }) => (fitting ? [id] : [])))
+  const own = runs.flatMap(({ from, to, cable }) =>
+    cable ? [from, to].filter((id) => fittings.has(id)).map((id) => [`fittings/${id}`, cable] as const) : [],
+  )
+  return new Map(own)
+}
+
+/** A fuse or plug of a surveyed cable is changed there, once, whether the survey or the wiring asks for it. */
+function onItsCable(
+  ref: RemedyRef,
+  cables: ReadonlyMap<PartPath, PartPath> | null,
+  job: JobDocument,
+): RemedyRef {
+  const cable = cables?.get(ref.on)
+  if (!cable || !partAt(job, cable)) return ref
+  if (ref.id === 'fitting.fuse')
+    return {
+      id: ref.on.includes('far-fuse') ? 'fuse.far-end' : 'fuse.size',
+      on: cable,
+      value: ref.value!,
+      ...(ref.values?.family ? { values: { fuseKind: ref.values.family } } : {}),
+    }
+  const isPlug = ref.id === 'fitting.larger' && ref.on.endsWith('-plug')
+  return isPlug ? { id: 'plug.larger', on: cable, value: ref.value! } : ref
 }
 
 /** Steps without the parts that the wiring of their answer buys: a cable that is drawn, its fuses and its plug. */

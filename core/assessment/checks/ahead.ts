@@ -1,4 +1,5 @@
 import { inSentence, said } from '#core/units/format'
+import { warmerPlace } from '#core/remedies/warmer-place'
 import { canBeSet, noMoreThan, replacement } from '#core/remedies/arrangements'
 import { nightOn, runOf } from '#core/assessment/foresight'
 import { check, number, physics, word } from '#core/assessment/check'
@@ -138,10 +139,7 @@ export const heater = check({
                   `On the first day the charge begins after ${q(refusedH, 'h')}.`,
                 ),
       remedies: fails
-        ? [
-            { id: 'cold.warmer-place', on: 'place', value: Math.ceil(bank.coldLimitC) },
-            { id: 'battery.other', on: 'candidate' },
-          ]
+        ? [...warmerPlace(Math.ceil(bank.coldLimitC), system), { id: 'battery.other', on: 'candidate' }]
         : [],
     }
   },

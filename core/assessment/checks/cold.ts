@@ -1,3 +1,4 @@
+import { mostWarmerK, warmerPlace } from '#core/remedies/warmer-place'
 import { holdBack, noMoreThan } from '#core/remedies/arrangements'
 import { formatShare, said } from '#core/units/format'
 import { check, mid, number } from '#core/assessment/check'
@@ -15,7 +16,8 @@ export const chargeCut = check({
   title: 'Charging in the cold',
   about: 'lane',
   why: 'Charging LFP below its limit plates lithium on the cells: damage that stays, and a risk later.',
-  judge({ lane, name }, { bank, one, rules, q }) {
+  judge({ lane, name }, system) {
+    const { bank, one, rules, q } = system
     const { coldestC } = one.place
     const limitC = bank.coldLimitC
     const limit: Origin =
@@ -42,7 +44,7 @@ export const chargeCut = check({
       }
     const hasHeater = bank.each.heater === 'yes'
     const warmer: readonly RemedyRef[] = [
-      { id: 'cold.warmer-place', on: 'place', value: limitC },
+      ...warmerPlace(limitC, system),
       ...(bank.each.purpose === 'starter' ? [{ id: 'start.winter-lead', on: 'candidate' } as const] : []),
     ]
     if (bank.each.coldCut === 'yes' && hasHeater) {
@@ -217,7 +219,7 @@ export const layup = check({
 /** Less current where it can be had; a warmer place where warmth alone would do. */
 function rateRemedies(lane: Lane, allowedA: number, warmthHelps: boolean, system: System): RemedyRef[] {
   const { bank } = system
-  const warmer: RemedyRef[] = warmthHelps ? [{ id: 'cold.warmer-place', on: 'place', value: 10 }] : []
+  const warmer: RemedyRef[] = warmthHelps ? warmerPlace(10, system) : []
   if (lane.kind === 'alternator' && lane.link.kind !== 'dcdc') {
     return [...warmer, ...holdBack(lane, system, Math.max(1, allowedA))]
   }
@@ -253,13 +255,10 @@ export const capacityInCold = check({
       !tooCold && allowsParallel(needed, system)
         ? [{ id: 'battery.more-parallel', on: 'candidate', value: needed }]
         : []
+    const warmC = Math.min(warmPlaceC, celsius + mostWarmerK)
     const isEnoughAt = (warmC: number): boolean =>
       warmC >= bank.each.dischargeColdC && usableAtAh(system, warmC) >= needAh
-    const warm: readonly RemedyRef[] = [
-      ...(isEnoughAt(warmPlaceC)
-        ? [{ id: 'cold.warmer-place', on: 'place', value: warmPlaceC } as const]
-        : []),
-    ]
+    const warm = isEnoughAt(warmC) ? warmerPlace(warmC, system) : []
     const remedies = [...warm, ...more]
     return {
       verdict: !short ? 'suits' : 'suits-once-changed',

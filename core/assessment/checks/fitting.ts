@@ -1,5 +1,6 @@
 import { capital, said } from '#core/units/format'
 import { placeInside } from '#core/physics/packing'
+import { warmerPlace } from '#core/remedies/warmer-place'
 import { check, number, word } from '#core/assessment/check'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { System } from '#core/system/system'
@@ -124,7 +125,8 @@ export const place = check({
   title: 'Place',
   about: 'battery',
   why: 'Heat ages the cells and water finds the protection board; most makers forbid the engine space outright.',
-  judge(_subject, { bank, one, q }) {
+  judge(_subject, system) {
+    const { bank, one, q } = system
     const { where, coldestC, hottestC, ingress } = one.place
     const { dischargeColdC, dischargeHotC } = bank.each
     const wet =
@@ -158,7 +160,7 @@ export const place = check({
             cold ? 'from' : 'up to',
             ` ${q(limitC, '°C')}: it would cut out.`,
           ),
-        remedies: cold ? [{ id: 'cold.warmer-place', on: 'place', value: limitC }, other] : [other],
+        remedies: cold ? [...warmerPlace(limitC, system), other] : [other],
       }
     }
     return {

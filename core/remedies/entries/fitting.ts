@@ -12,6 +12,7 @@ import { batteries, cableByTheMetre, listed, unlisted } from '../listed'
 import { assumed, set, setValue, type Remedy, type RemedyOrder, type Supply } from '../remedy'
 import type { ShelfPart } from '#core/shelf/kinds'
 import type { Known } from '#core/job/fields'
+import { inSentence } from '#core/units/format'
 import { fuseFamilies } from '#core/job/parts/wiring'
 import { cheapestFamily, fuseInterruptA, type FuseFamily } from '#core/physics/fuses'
 import { dcdcBetween, fuseOfSize, heatingPad, largerPlug, remoteSwitches, shuntMonitor } from '../wants'
@@ -124,15 +125,16 @@ export const fitting = {
   },
   'fuse.size': {
     kind: 'part',
-    label: ({ value }, q) => `Fuse of ${q(value!, 'A')}`,
+    label: ({ value, values }, q) => `Fuse of ${q(value!, 'A')}${familyWords(values?.fuseKind)}`,
     takes: '1 part',
     hours: 0.5,
-    effect: (job, { on, value }) => fused(job, on, value!),
+    effect: fused,
     wants: fuseOfSize,
   },
   'fuse.far-end': {
     kind: 'part',
-    label: ({ value }, q) => `Fuse of ${q(value!, 'A')} at the far end too`,
+    label: ({ value, values }, q) =>
+      `Fuse of ${q(value!, 'A')}${familyWords(values?.fuseKind)} at the far end too`,
     takes: '1 part and its holder',
     hours: 1,
     effect: farFuse,
@@ -291,16 +293,24 @@ const watched = (job: JobDocument, use: PartPath): JobDocument =>
   set(() => ({ monitor: 'shunt', warns: 'yes' }))(job, { on: use })
 
 /** A cable with a fuse of a rating, and none larger at its far end. */
-function fused(job: JobDocument, path: PartPath, amps: number): JobDocument {
+function fused(job: JobDocument, { on: path, value, values }: RemedyOrder): JobDocument {
+  const amps = value!
   const far = (partAt(job, path)?.part as Readonly<Record<string, Known<number> | undefined>>).farFuseA
   const near = withField(job, `${path}/fuseA`, assumed(amps))
-  return far?.value != null && far.value > amps ? withField(near, `${path}/farFuseA`, assumed(amps)) : near
+  const sized =
+    far?.value != null && far.value > amps ? withField(near, `${path}/farFuseA`, assumed(amps)) : near
+  if (!values?.fuseKind) return sized
+  const kind = withField(sized, `${path}/fuseKind`, assumed(values.fuseKind))
+  return withField(kind, `${path}/fuseAicA`, undefined)
 }
 
+const familyWords = (family: unknown): string =>
+  family ? `, ${inSentence(fuseFamilies[family as FuseFamily])}` : ''
+
 /** A fuse at the far end of a cable, of the kind of the near one. */
-function farFuse(job: JobDocument, { on, value }: RemedyOrder): JobDocument {
+function farFuse(job: JobDocument, { on, value, values }: RemedyOrder): JobDocument {
   const near = (partAt(job, on)?.part as Readonly<Record<string, Known<string> | undefined>>).fuseKind
-  const kind = withField(job, `${on}/farFuseKind`, assumed(near?.value ?? 'anl'))
+  const kind = withField(job, `${on}/farFuseKind`, assumed(values?.fuseKind ?? near?.value ?? 'anl'))
   return withField(kind, `${on}/farFuseA`, assumed(value!))
 }
 

@@ -41,6 +41,7 @@ watch(
 )
 
 const found = computed(() => solver.answers.value?.answers ?? [])
+const batteryName = computed(() => bench.document?.candidate.name ?? 'chosen battery')
 const nearest = computed(() => solver.answers.value?.nearest ?? null)
 const shown = (id: string): Answer | null =>
   byHand.value[id]?.answer ?? found.value.find((a) => a.id === id) ?? null
@@ -145,6 +146,10 @@ const differences = computed(() => {
             <div role="status" data-testid="solve-state" :data-state="solver.state.value">
               <template v-if="searching"><SolveProgress :solver="solver" /></template>
               <p v-else-if="solver.state.value === 'done' && found.length">
+                <template v-if="solver.answers.value?.batteryGoes != null"
+                  ><strong>No answer keeps the {{ batteryName }}.</strong>
+                  {{ solver.answers.value.batteryGoes }} These take another battery.
+                </template>
                 <strong>{{ found.length === 1 ? 'The best' : `The best ${found.length}` }}</strong> of
                 {{ solver.count.value }} on cost, hours to full, heat of the alternator, what is given up and
                 number of changes.
