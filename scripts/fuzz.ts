@@ -1,5 +1,5 @@
-// npm run fuzz [-- TRIES [SEED]]: hostile requests to every route that the file tree has, and hostile texts to every
-// reader. Prints how many answers were of which kind; fails where one was of 500 or took over two seconds, or the
+// npm run fuzz [-- TRIES [SEED]]: hostile requests to every route that the file tree has, hostile texts to every
+// reader, and valid jobs whose values lie at the edges of their fields. Prints how many answers were of which kind; fails where one was of 500 or took over two seconds, or the
 // server did not give its memory back. Time and memory are looked at once the server is warm: every paper of twelve
 // clients at once is made for the first time before.
 import { readFileSync, readdirSync } from 'node:fs'
@@ -11,6 +11,7 @@ import { readShelfCsv } from '#core/formats/shelf-csv'
 import { readVoltageLog } from '#core/formats/voltage-log'
 import { readEpw } from '#core/weather/epw'
 import { shelfKindIds } from '#core/shelf/kinds'
+import { fuzzEdges } from './lib/fuzz-edges'
 import { fuzzRoutes, type Fuzzed } from './lib/fuzz-routes'
 import { chanceOf, spoiltText } from './lib/hostile'
 import { buildIfStale } from './lib/machine.mjs'
@@ -19,6 +20,9 @@ import { startCluster } from './lib/postgres.mjs'
 const [tries = 100_000, seed = Date.now() % 1_000_000] = process.argv.slice(2).map(Number)
 const root = fileURLToPath(new URL('..', import.meta.url))
 const mostMs = 2000
+/** Valid jobs at the edges of their fields, in a long run; and how long one may be judged, ms. */
+const edgeJobs = 3000
+const mostJudgingMs = 5000
 /** Tries from which on time and memory are looked at too: a short run beside other work tells nothing of them. */
 const triesForFigures = 20_000
 
@@ -89,6 +93,11 @@ const read = fuzzReaders(share)
 console.log(
   `${share} texts to ${Object.keys(readers).length} readers, seed ${seed}: ${read.thrown} threw, slowest ${read.slowestMs.toFixed(0)} ms`,
 )
+const atEdges = Math.min(edgeJobs, Math.ceil((tries / triesForFigures) * edgeJobs))
+const edges = fuzzEdges(atEdges, seed)
+console.log(
+  `${atEdges} jobs at the edges of their fields: ${edges.thrown} threw, ${edges.broken} with a number without meaning, slowest ${edges.slowestMs.toFixed(0)} ms`,
+)
 const asked: Fuzzed = await fuzzRoutes(tries - share, seed)
 console.log(
   `${tries - share} requests to ${asked.routes} routes: ${Object.entries(asked.byStatus)
@@ -99,6 +108,9 @@ console.log(
 )
 const isGood =
   read.thrown === 0 &&
+  edges.thrown === 0 &&
+  edges.broken === 0 &&
+  (tries < triesForFigures || edges.slowestMs < mostJudgingMs) &&
   !Object.keys(asked.byStatus).some((status) => Number(status) >= 500 || status === 'none') &&
   (tries < triesForFigures ||
     (Math.max(read.slowestMs, asked.slowestMs) < mostMs && asked.memoryMb[1] - asked.memoryMb[0] < 50))

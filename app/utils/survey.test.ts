@@ -1,13 +1,28 @@
 import { metric } from '#core/units/display'
 import { writerIn } from '#core/units/format'
 import { describe, expect, it } from 'vitest'
-import { partKinds, usualHow } from '#core/job/fields'
+import { partKinds, usualHow, type Field } from '#core/job/fields'
 import { emptyJob } from '#core/job/document'
 import { goodJob, withMeasured, withValues } from '#core/testing'
 import { ago } from './dates'
-import { askedFields, isUnusual, shownValue, stationState, stationSummary } from './survey'
+import { askedFields, isUnusual, readQuantity, shownValue, stationState, stationSummary } from './survey'
 
 const q = writerIn(metric)
+
+describe('what is typed into a field', () => {
+  const read = (kind: 'candidate' | 'houseBank', name: string, text: string) =>
+    readQuantity((partKinds[kind].fields as unknown as Record<string, Field>)[name]!, text, metric)
+
+  it('is a whole number where things are counted', () => {
+    expect(read('candidate', 'parallel', '2.5')).toEqual({ ok: false, error: 'Enter a whole number' })
+    expect(read('candidate', 'parallel', '2')).toEqual({ ok: true, value: 2 })
+  })
+  it('may be the year in which a battery was made', () => {
+    const thisYear = new Date().getFullYear()
+    expect(read('houseBank', 'ageYears', String(thisYear - 6))).toEqual({ ok: true, value: 6 })
+    expect(read('houseBank', 'ageYears', '6')).toEqual({ ok: true, value: 6 })
+  })
+})
 
 describe('a station', () => {
   it('is done when nothing is missing, and has gaps that matter or do not', () => {

@@ -3,7 +3,9 @@ import { partKinds, type Field, type How, type PartKind, type PartKindId, type R
 import type { DisplayUnits } from '#core/units/display'
 import { formatRange, writerIn, type Write } from '#core/units/format'
 import { shownValue } from '#core/job/shown'
+import { isCount } from '#core/job/field'
 import { parseQuantity } from '#core/units/parse'
+import type { Unit } from '#core/units/units'
 
 /** The fields of a part that are asked, in walking order. */
 export const askedFields = (kind: PartKindId, part: AnyPart): [string, Field][] =>
@@ -71,14 +73,25 @@ export type ReadValue<T> =
 /** Reads a quantity for a field, held to what can be true at all. */
 export function readQuantity(field: Field, input: string, units: DisplayUnits): ReadValue<number> {
   if (field.type !== 'quantity') return { ok: false, error: 'This is no number' }
-  const parsed = parseQuantity(input, field.unit, units)
+  const parsed = asAge(parseQuantity(input, field.unit, units), field.unit)
   const [least, most] = field.limits
+  if (parsed.ok && isCount(field) && !Number.isInteger(parsed.value))
+    return { ok: false, error: 'Enter a whole number' }
   if (parsed.ok && (parsed.value < least || parsed.value > most))
     return {
       ok: false,
       error: `Must be ${formatRange(least, most, field.unit, writerIn(units))}`,
     }
   return parsed
+}
+
+/** From this year on a number of years is the year in which something was made. */
+const firstYearMade = 1970
+
+/** A year of make as an age in years. */
+function asAge(parsed: ReadValue<number>, unit: Unit): ReadValue<number> {
+  if (!parsed.ok || unit !== 'years' || parsed.value < firstYearMade) return parsed
+  return { ok: true, value: Math.max(0, new Date().getFullYear() - parsed.value) }
 }
 
 export type StationState = 'done' | 'gaps' | 'matters' | 'empty'

@@ -9,6 +9,8 @@ import { assessed, evenly, goodJob, straightJob, withMeasured, withValues } from
 import { shortcomingsOf } from '#core/compare/shortcomings'
 import { findingsOf } from './assess'
 import { needsToDecide } from './result'
+import { unsolvable } from './unsolvable'
+import { Reads } from '#core/system/reads'
 import { drawLanes } from '#core/compare/instruments'
 import { applyRemedy, canTry, remedyLabel } from '#core/remedies/catalogue'
 import { factsOf } from '#core/system/system'
@@ -51,6 +53,24 @@ describe('the workboat', () => {
     expect(verdictOf(job, 'charger.equalise@chargers/charger-1')).toBe('suits-once-changed')
     expect(verdictOf(off, 'charger.equalise@chargers/charger-1')).toBe('suits')
     expect(assessed(off).changes.length).toBe(assessed(job).changes.length - 1)
+  })
+})
+
+describe('values at the edges of their fields', () => {
+  it('a starting battery of no health is judged, without a broken number', () => {
+    for (const health of [0, Number.MIN_VALUE]) {
+      const { checks } = assessed(
+        withField(demo('0417'), 'startingBatteries/starting-1/health', { value: health, how: 'measured' }),
+      )
+      for (const { summary, formula } of checks) expect(`${summary} ${formula}`).not.toMatch(/NaN|Infinity/)
+    }
+  })
+  it('what leads nowhere is said with the values to look at', () => {
+    const facts = factsOf(withField(demo('0417'), 'place/coldestC', { value: -60, how: 'measured' }))
+    const { verdict, summary, asks } = unsolvable(facts, new Reads(facts.slots))
+    expect(verdict).toBe('measure-first')
+    expect(summary()).toMatch(/cannot be worked out with these values: .*−60 °C/)
+    expect(asks!.map(({ path }) => path)).toContain('place/coldestC')
   })
 })
 

@@ -1,4 +1,5 @@
 import type { Lane, ChargerLane, SolarLane } from '#core/system/lanes'
+import { Unsolvable } from '#core/physics/unsolvable'
 import { highestV } from '#core/system/currents'
 import { Reads } from '#core/system/reads'
 import type { System } from '#core/system/system'
@@ -31,9 +32,24 @@ function plantIn(system: System): { readonly plant: Plant; readonly number: numb
 export function runOf(system: System, run: RunId, own: Partial<RunInputs> = {}, alone?: Alone): Totals {
   const { plant, number } = plantIn(system)
   const inputs = { ...inputsOf(system, run), ...own }
-  return system.scene.facts.once([run, number, alone, inputs], () =>
-    totalsOf(run, alone ? plantAlone(plant, alone) : plant, inputs),
+  const totals = system.scene.facts.once([run, number, alone, inputs], () =>
+    totalsWithin(run, alone ? plantAlone(plant, alone) : plant, inputs),
   )
+  if (totals === null) throw new Unsolvable('the run does not come to its end')
+  return totals
+}
+
+/** Steps after which a run that a check looks ahead with is given up: four times what any demo job takes. */
+const mostSteps = 50_000
+
+/** Totals of a run; null where it does not come to its end, so that it is tried once. */
+function totalsWithin(run: RunId, plant: Plant, inputs: RunInputs): Totals | null {
+  try {
+    return totalsOf(run, plant, inputs, null, undefined, mostSteps)
+  } catch (error) {
+    if (error instanceof Unsolvable) return null
+    throw error
+  }
 }
 
 /** One charger by its place; the sides of one link, or a source all day, with whatever else is no mains charger. */

@@ -1,5 +1,6 @@
 import { fieldAt, partName, type FieldPath, type JobDocument, type PartPath } from '#core/job/document'
 import type { RemedyRef } from '#core/remedies/catalogue'
+import { Unsolvable } from '#core/physics/unsolvable'
 import type { Facts, Input, Origin } from '#core/system/facts'
 import { Reads } from '#core/system/reads'
 import { nothingAssumed, type Assumed } from '#core/system/scene'
@@ -31,6 +32,7 @@ import {
   type Subjects,
 } from './check'
 import { subjectAt, SubjectsOnce } from './subjects'
+import { unsolvable } from './unsolvable'
 
 /** One check of one part, judged. */
 export interface CheckResult {
@@ -129,7 +131,12 @@ class Inquiry implements Explorable {
 
   private seen(subject: Subject, system: System): Seen {
     if (isMisjoined(subject, system) && !this.check.ofMisjoined) return { subject, judgement: null }
-    return { subject, judgement: this.check.judge(subject as never, system) }
+    try {
+      return { subject, judgement: this.check.judge(subject as never, system) }
+    } catch (error) {
+      if (!(error instanceof Unsolvable)) throw error
+      return { subject, judgement: unsolvable(this.facts, this.reads) }
+    }
   }
 
   /** What it says in a scene of its own, with words that can be asked for later. */

@@ -1,3 +1,4 @@
+import { isCount } from '#core/job/field'
 import Ajv2020 from 'ajv/dist/2020'
 import fc from 'fast-check'
 import { readdirSync, readFileSync } from 'node:fs'
@@ -60,13 +61,15 @@ describe('a job file', () => {
         fc.constantFrom(
           ...listParts(goodJob()).flatMap(({ kind, path }) =>
             Object.entries((partKinds[kind] as PartKind).fields).flatMap(([name, field]) =>
-              field.type === 'quantity' ? [{ path: `${path}/${name}`, limits: field.limits }] : [],
+              field.type === 'quantity' ? [{ path: `${path}/${name}`, field }] : [],
             ),
           ),
         ),
         evenly(0, 1),
-        ({ path, limits }, share) => {
-          const job = withValues(goodJob(), { [path]: limits[0] + (limits[1] - limits[0]) * share })
+        ({ path, field }, share) => {
+          const [least, most] = field.limits
+          const value = least + (most - least) * share
+          const job = withValues(goodJob(), { [path]: isCount(field) ? Math.round(value) : value })
           const read = readJobFile(writeJobFile(job))
           expect(read).toEqual({ ok: true, job })
         },
@@ -79,6 +82,13 @@ describe('a job file', () => {
 })
 
 describe('bad files are refused with words', () => {
+  it('two and a half batteries', () => {
+    const read = readJobFile(writeJobFile(withValues(goodJob(), { 'candidate/parallel': 2.5 })))
+    expect(read.ok ? [] : read.problems).toEqual([
+      { path: 'candidate/parallel', message: 'must be a whole number' },
+    ])
+  })
+
   it.each([
     ['an empty file', '', /empty/],
     ['text that is no JSON', '{"format": "jovial-anchor/job",\n"version": 1,,}', /not valid JSON/],

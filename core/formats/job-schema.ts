@@ -1,3 +1,4 @@
+import { isCount } from '#core/job/field'
 import Joi from 'joi'
 import { crafts, jobFormat, jobFormatVersion, mostParts, stages, usePatterns } from '#core/job/document'
 import { howKnown, partKinds, partKindIds, type Field, type PartKind } from '#core/job/fields'
@@ -30,7 +31,10 @@ const isoDate = Joi.string()
 function valueSchema(field: Field): Joi.Schema {
   switch (field.type) {
     case 'quantity':
-      return Joi.number().unsafe().min(field.limits[0]).max(field.limits[1])
+      return (isCount(field) ? Joi.number().integer() : Joi.number())
+        .unsafe()
+        .min(field.limits[0])
+        .max(field.limits[1])
     case 'choice':
       return Joi.valid(...Object.keys(field.options))
     case 'rows':

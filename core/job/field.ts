@@ -110,6 +110,10 @@ export interface QuantityField extends FieldBase {
   readonly onlyMeasuredWhen?: Condition
 }
 
+/** Whether a quantity counts things: 2.5 of them there are not. */
+export const isCount = ({ unit, step }: Pick<QuantityField, 'unit' | 'step'>): boolean =>
+  unit === '' && step === 1
+
 /** A quantity that may be absent: a limit that nobody sets, a test that nobody made. */
 export interface OptionalField extends QuantityField {
   readonly otherwise: null

@@ -1,3 +1,4 @@
+import { Unsolvable } from '#core/physics/unsolvable'
 import type { Circuit, Element, Resistor } from './circuit'
 import { SparseEquations } from './sparse'
 
@@ -132,7 +133,7 @@ export class Solver {
       sums = this.sumsAt(numbered, volts)
       worst = largest(sums)
     }
-    if (!(worst < worstA)) throw new Error(`The circuit does not come to rest: ${worst} A are left over`)
+    if (!(worst < worstA)) throw new Unsolvable(`The circuit does not come to rest: ${worst} A are left over`)
     return this.solution(circuit, volts, worst)
   }
 

@@ -138,9 +138,12 @@ function sideOf(lane: AlternatorLane, system: System): SidePlant {
   }
 }
 
+/** A dead battery still holds something, as a share of its capacity: with nothing its voltage would have no meaning. */
+const leastHealth = 0.01
+
 export function houseLeadOf(system: System): LeadPlant {
   const { one } = system
-  const health = leadHealth(system)
+  const health = Math.max(leastHealth, leadHealth(system))
   const c10 = (one.houseBank.ahEach * one.houseBank.parallel) / c20OverC10
   return {
     c10,
@@ -153,7 +156,7 @@ export function houseLeadOf(system: System): LeadPlant {
 }
 
 function startLeadOf(starting: View<'startingBatteries'>, nominalV: number): LeadPlant {
-  const [c10, health] = [starting.ah / c20OverC10, starting.health / 100]
+  const [c10, health] = [starting.ah / c20OverC10, Math.max(leastHealth, starting.health / 100)]
   return {
     c10,
     health,

@@ -1,4 +1,5 @@
 import { coulombicEfficiency, fullSoc } from '#core/physics/lfp'
+import { Unsolvable } from '#core/physics/unsolvable'
 import { atOnce } from '#core/system/stepwise'
 import { clearDays, type Weather } from '#core/weather/sun'
 import { averageYear } from '#core/weather/average-year'
@@ -75,6 +76,8 @@ export interface RunResult {
 }
 
 const mostEvents = 400
+/** Steps after which a run is given up: a year of a system that chatters takes half a million. */
+const mostSteps = 2_000_000
 const stretches = 700
 const stepsBetweenReports = 1000
 /** Charge at which lead counts as full, and at which a battery counts as empty. */
@@ -139,6 +142,7 @@ class Going {
     weather: Weather | null,
     pace: Pace,
     recorded: boolean,
+    private readonly most = mostSteps,
   ) {
     this.seconds = Math.round(Math.min(366, Math.max(0.01, inputs.days)) * 86_400)
     const known = weather ?? (runKind(run).needsWeather ? averageYear(inputs) : null)
@@ -197,6 +201,7 @@ class Going {
   goOn(): boolean {
     const { simulation, seconds } = this
     const begun = simulation.steps
+    if (begun > this.most) throw new Unsolvable('the run does not come to its end')
     while (simulation.steps - begun < stepsBetweenReports) {
       if (this.ended || simulation.t >= seconds - 1e-6) return false
       const { around, untilS } = this.course.next(simulation.t)
@@ -365,6 +370,8 @@ export function runNow(
 /**
  * The totals of a run carried out to its end at once, without its series: what checks and the solver ask. The
  * same run as {@link runNow}.
+ * @param most steps after which it is given up
+ * @throws Unsolvable where it does not come to its end
  */
 export function totalsOf(
   run: RunId,
@@ -372,8 +379,9 @@ export function totalsOf(
   inputs: RunInputs,
   weather: Weather | null = null,
   pace: Pace = paceOf(run),
+  most = mostSteps,
 ): Totals {
-  const going = new Going(run, plant, inputs, weather, pace, false)
+  const going = new Going(run, plant, inputs, weather, pace, false, most)
   while (going.goOn()) {
     /* on to the end */
   }

@@ -1,3 +1,4 @@
+import { Unsolvable } from '#core/physics/unsolvable'
 import type { Trigger } from './model/trigger'
 import type { Pace } from './pace'
 
@@ -75,6 +76,7 @@ export class Stepper {
     for (let tries = 0; ; tries++) {
       this.system.attempt(dt)
       const error = this.system.errorOf(dt)
+      if (!Number.isFinite(error)) throw new Unsolvable('a step of the run has no result')
       if (error <= justGood || dt <= leastS || tries === mostTries) {
         // One that was cut short says nothing against the length before.
         this.nextS = Math.min(mostS, Math.max(dt < this.nextS ? this.nextS : 0, dt * growth(error)))

@@ -36,6 +36,9 @@ const decimals: Record<Unit, (size: number) => number> = {
   '': () => 2,
 }
 
+/** Most decimals of a value that is shown as it was entered. */
+const mostEntered = 3
+
 /** Units whose last digit is kept even when it is a nought: people read 14.0 V, not 14 V. */
 const leastDecimals: Partial<Record<Unit, number>> = { V: 1 }
 
@@ -43,13 +46,14 @@ const leastDecimals: Partial<Record<Unit, number>> = { V: 1 }
  * Writes a value with its unit and sensible digits, in the units of the shop. Any finite value; a
  * value that is not finite is written as a dash. A share is written in per cent by giving it as `%`
  * of 0 to 100.
+ * @param exact keeps what was entered, to three decimals: 80.5 A stays 80.5 A
  *
  * @example formatQuantity(14.4, 'V', metric) // '14.4 V'
  */
-export function formatQuantity(value: number, unit: Unit, units: DisplayUnits): string {
+export function formatQuantity(value: number, unit: Unit, units: DisplayUnits, exact = false): string {
   const gauge = gaugeOf(value, unit, units)
   if (gauge) return `${gauge} AWG`
-  const number = formatNumber(value, unit, units)
+  const number = formatNumber(value, unit, units, exact)
   const plural = unit === 'mm²' ? unit : unitName(unit, units)
   const name = number === '1' && /^(days|weeks|years)$/.test(unit) ? plural.slice(0, -1) : plural
   return unit === '' || !Number.isFinite(value) ? number : `${number} ${name}`
@@ -68,15 +72,16 @@ export const durationWords = (hours: number): string =>
  * The number of {@link formatQuantity} without its unit. Thousands of amperes are known to three digits at
  * best.
  */
-export function formatNumber(value: number, unit: Unit, units: DisplayUnits): string {
+export function formatNumber(value: number, unit: Unit, units: DisplayUnits, exact = false): string {
   if (!Number.isFinite(value)) return '–'
   const shown = shownUnit(unit, units)
   const inShown = shown
     ? (value - shown.offset) / shown.factor
-    : unit === 'A' && Math.abs(value) > 1000
+    : unit === 'A' && Math.abs(value) > 1000 && !exact
       ? Number(value.toPrecision(3))
       : value
-  const fixed = inShown.toFixed(shown ? shown.decimals : decimals[unit](Math.abs(value)))
+  const sensible = decimals[unit](Math.abs(value))
+  const fixed = inShown.toFixed(shown ? shown.decimals : exact ? Math.max(sensible, mostEntered) : sensible)
   const point = fixed.indexOf('.')
   let end = fixed.length
   if (point >= 0) {
@@ -98,11 +103,11 @@ function gaugeOf(areaMm2: number, unit: Unit, units: DisplayUnits): string | nul
 }
 
 /** Writes a value with its unit: {@link formatQuantity} in the units of one shop. */
-export type Write = (value: number, unit: Unit) => string
+export type Write = (value: number, unit: Unit, exact?: boolean) => string
 export const writerIn =
   (units: DisplayUnits): Write =>
-  (value, unit) =>
-    formatQuantity(value, unit, units)
+  (value, unit, exact) =>
+    formatQuantity(value, unit, units, exact)
 
 /** A share of 0 to 1 in per cent. */
 /** A range, its unit once: `13.6 to 14.2 V`. */

@@ -39,7 +39,7 @@ export function parseNumber(text: string): number | null {
  * @example parseQuantity('50 ft', 'm') // { ok: true, value: 15.24 }
  */
 export function parseQuantity(text: string, unit: Unit, units: DisplayUnits = metric): Parsed {
-  const t = text.trim().replace(/[−–]/g, '-')
+  const t = text.trim().replace(/[−–]/g, '-').replace(roughly, '')
   if (t === '') return refuse('Nothing was entered')
   if (t.length > 40) return refuse('Too long for one value')
 
@@ -62,6 +62,11 @@ export function parseQuantity(text: string, unit: Unit, units: DisplayUnits = me
     }
   }
 
+  const range = /^([\d.,]+)\s*(?:-|to|\.\.)\s*([\d.,]+)\s*[^\d]*$/i.exec(t)
+  if (range) return refuse(`${range[1]} to ${range[2]} is a range. Enter one value, or leave it not known`)
+  const each = /^(\d{1,2})\s*[x×*]\s*([\d.,]+)/i.exec(t)
+  if (each) return refuse(`Enter the size of one, ${each[2]}, and the count in its own field`)
+
   const parts = /^([+-]?[\d.,'\s]*\d[\d.,]*(?:e[+-]?\d+)?)\s*(.*)$/i.exec(t)
   const number = parts && parseNumber(parts[1]!)
   if (!parts || number === null) {
@@ -77,10 +82,20 @@ export function parseQuantity(text: string, unit: Unit, units: DisplayUnits = me
   const family: Readonly<Record<string, { readonly factor: number; readonly offset?: number }>> =
     spellings[unit]
   const spelling = Object.hasOwn(family, written) ? family[written] : undefined
+  if (!spelling && unit === 'Ah' && /^k?wh$/.test(written))
+    return refuse(energyWords(number * (written === 'kwh' ? 1000 : 1)))
   if (!spelling)
     return refuse(unit ? `“${parts[2]!.trim()}” is not a unit for ${unit}` : 'A plain number is wanted here')
   return { ok: true, value: tidy(number * spelling.factor + (spelling.offset ?? 0)) }
 }
+
+/** Words that say that a value is not exact: it is taken as it stands. */
+const roughly = /^(?:ca\.?|circa|approx\.?|about|around|~|≈)\s*(?=[\d+-])/i
+
+/** Nominal voltage of a lithium battery of 12 V, V. */
+const lfpV = 12.8
+const energyWords = (wattHours: number): string =>
+  `That is energy. Enter ampere-hours: ${wattHours} Wh ÷ ${lfpV} V = ${Math.round(wattHours / lfpV)} Ah at 12 V`
 
 /** Takes off the noise that unit factors leave in the last binary digits. */
 const tidy = (value: number): number => Number(value.toPrecision(12))

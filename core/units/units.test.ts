@@ -44,7 +44,7 @@ describe('quantities as people write them', () => {
 
   it.each([
     ['', 'V'],
-    ['about 14', 'V'],
+    ['V'],
     ['14.4.4', 'V'],
     ['1e999', 'V'],
     ['14 A', 'V'],
@@ -79,7 +79,31 @@ describe('quantities as people write them', () => {
   })
 })
 
+describe('help instead of refusal', () => {
+  it('takes a value that is said to be about right', () => {
+    for (const text of ['ca. 80', 'about 80 A', '~80', 'approx. 80 A'])
+      expect(parseQuantity(text, 'A')).toEqual({ ok: true, value: 80 })
+    expect(parseQuantity('100 Wp', 'W')).toEqual({ ok: true, value: 100 })
+  })
+  it.each([
+    ['80-90', 'A', 'is a range'],
+    ['80 to 90 A', 'A', 'is a range'],
+    ['2 × 100', 'Ah', 'the count in its own field'],
+    ['1.2 kWh', 'Ah', '94 Ah at 12 V'],
+  ] as const)('says what to enter instead of %s', (text, unit, words) => {
+    const read = parseQuantity(text, unit)
+    expect(read.ok ? '' : read.error).toContain(words)
+  })
+})
+
 describe('quantities as they are shown', () => {
+  it('keep what was entered where that is asked for', () => {
+    expect(formatQuantity(80.5, 'A', metric)).toBe('81 A')
+    expect(formatQuantity(80.5, 'A', metric, true)).toBe('80.5 A')
+    expect(formatQuantity(14, 'V', metric, true)).toBe('14.0 V')
+    expect(formatQuantity(1234, 'A', metric, true)).toBe('1234 A')
+  })
+
   it.each([
     [14.4, 'V', '14.4 V'],
     [14, 'V', '14.0 V'],

@@ -15,7 +15,7 @@ export const spellings = {
   mA: { ma: plain, a: { factor: 1000 } },
   A: { a: plain, amp: plain, amps: plain, ma: { factor: 0.001 }, ka: { factor: 1000 } },
   Ah: { ah: plain, mah: { factor: 0.001 } },
-  W: { w: plain, watt: plain, watts: plain, kw: { factor: 1000 } },
+  W: { w: plain, wp: plain, watt: plain, watts: plain, kw: { factor: 1000 } },
   Wh: { wh: plain, kwh: { factor: 1000 } },
   mΩ: { mω: plain, mohm: plain, mohms: plain, ω: { factor: 1000 }, ohm: { factor: 1000 } },
   'mm²': { 'mm²': plain, mm2: plain, sqmm: plain },

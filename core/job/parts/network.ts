@@ -7,7 +7,7 @@ export const runs = withDecisions({
   lengthM: quantity('One-way length', 'm', 0.1, [0.02, 100], [0.5, 6], 'Pull a cord along the run.', {
     how: 'measured',
   }),
-  areaMm2: optional('Size', 'mm²', 1, [0.5, 1000], [1.5, 95], 'Print on the sheath. Empty: as worked out.', {
+  areaMm2: optional('Size', 'mm²', 1, [0.5, 400], [1.5, 95], 'Print on the sheath. Empty: as worked out.', {
     absent: 'as worked out',
   }),
   count: optional('Conductors side by side', '', 1, [1, 6], [1, 2], 'Count the lugs. Empty: as worked out.', {

@@ -221,7 +221,8 @@ function invertersOf(build: Builder, house: Joint): void {
       takesW: inverter.continuousW / (inverter.efficiency / 100),
       surgeW: inverter.surgeW / (inverter.efficiency / 100),
       surgeS: inverter.surgeS,
-      lowestV: inverter.cutOffV,
+      // An inverter without a cut-off still stops long before a third of its voltage.
+      lowestV: Math.max(inverter.cutOffV, house.nominalV / 3),
     })
   }
 }
