@@ -9,8 +9,9 @@ import { useShop } from '../stores/shop'
 export function useWriting() {
   const store = useShop()
   return {
-    /** A value with its unit. */
-    q: (value: number, unit: Unit): string => formatQuantity(value, unit, store.shop.units),
+    /** A value with its unit; with every digit entered where that is asked for. */
+    q: (value: number, unit: Unit, exact?: boolean): string =>
+      formatQuantity(value, unit, store.shop.units, exact),
     /** The number alone. */
     n: (value: number, unit: Unit): string => formatNumber(value, unit, store.shop.units),
     units: computed(() => store.shop.units),

@@ -58,10 +58,6 @@ export function wiringVerdictOf(job: JobDocument, shop: ShopSettings = {}): Wiri
 export const wiringFindingsOf = (job: JobDocument, shop: ShopSettings = {}): Finding[] =>
   wiringFindings(factsOf(wired(job, shop), shop))
 
-/** Whether anything of a job's wiring was decided: an answer is chosen, or a run or a fitting is set by hand. */
-export const isWired = ({ specified, runs, fittings, branches }: JobDocument): boolean =>
-  specified !== undefined || [runs, fittings, branches].some((set) => Object.keys(set).length > 0)
-
 /** Proposes the wiring of a job as it is specified, and judges it. */
 export function wiredJob(job: JobDocument, shop: ShopSettings): WiredJob {
   const { facts, verdict, checks } = judged(job, shop)

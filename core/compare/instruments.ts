@@ -220,7 +220,7 @@ function stackOf(lane: Lane, place: number, facts: Facts): Stack {
   ]
   const known = rows.flatMap(({ amps }, index) => (amps === null ? [] : [{ amps, index }]))
   const least = known.length === 0 ? null : known.reduce((a, b) => (b.amps < a.amps ? b : a))
-  const widest = rows.filter(({ label }) => label !== 'battery takes').flatMap(({ amps }) => amps ?? [])
+  const widest = rows.filter(({ label }) => label !== 'battery would take').flatMap(({ amps }) => amps ?? [])
   return { rows, governs: least?.index ?? null, scaleA: Math.max(1, ...widest) }
 }
 
@@ -258,7 +258,9 @@ const dcdcRows = (lane: AlternatorLane, row: MakeRow): StackRow[] => [
 ]
 
 const straightRows = (lane: AlternatorLane, row: MakeRow): StackRow[] => [
-  row(lane, 'battery takes', 'battery', (own, system) => demandA(own, system.rules.lowSoc / 100, system)),
+  row(lane, 'battery would take', 'battery', (own, system) =>
+    demandA(own, system.rules.lowSoc / 100, system),
+  ),
   row(lane, 'alternator gives', 'source', ({ alternator }, { rules }) =>
     availableA(alternator, 'cruise', rules),
   ),

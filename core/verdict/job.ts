@@ -1,7 +1,8 @@
 import { assess, type Assessment } from '#core/assessment/assess'
-import { isWired, wiringVerdictOf, type WiringVerdict } from '#core/assessment/wired'
+import { wiringVerdictOf, type WiringVerdict } from '#core/assessment/wired'
 import { asSpecified } from '#core/job/as-specified'
 import type { JobDocument } from '#core/job/document'
+import { isWired } from '#core/job/wired'
 import { factsOf, type ShopSettings } from '#core/system/system'
 import { judgementOf, type Judgement } from './judgement'
 

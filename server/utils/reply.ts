@@ -21,10 +21,21 @@ export class Refusal extends Error {
   }
 }
 
+/** Fields of the head of a job, as they are labelled. */
+const headWords: Readonly<Record<string, string>> = {
+  'job/number': 'Job number:',
+  'job/name': 'Name of the job:',
+  'job/customer': 'Customer:',
+  'job/dueDate': 'Due date:',
+}
+
+/** What a field is called to the reader. */
+const fieldWords = (path: string): string => headWords[path] ?? path
+
 /** A refusal that names each field and what is wrong with it. */
 export const refuseFields = (problems: readonly FileProblem[]): Refusal => {
   const first = problems[0]!
-  const where = first.line ? `Line ${first.line}: ` : first.path ? `${first.path} ` : ''
+  const where = first.line ? `Line ${first.line}: ` : first.path ? `${fieldWords(first.path)} ` : ''
   const others = problems.length > 1 ? ` (and ${problems.length - 1} more)` : ''
   return new Refusal(422, `${where}${first.message}${others}`, {
     fields: Object.fromEntries(problems.map((p) => [p.path, p.message])),

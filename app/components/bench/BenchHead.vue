@@ -83,7 +83,7 @@ const headSeen = useElementVisibility(headline, { initialValue: true })
       </p>
     </div>
     <aside
-      class="w-full bg-harbour px-4 py-2.5 text-on-harbour md:h-24 md:overflow-y-auto"
+      class="w-full bg-harbour px-4 py-2.5 text-on-harbour md:min-h-24"
       :class="surveying && 'max-md:hidden'"
       aria-label="Next"
     >

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { isWired } from '#core/job/wired'
 import { verdictWords } from '#core/system/verdict'
 
 /** The views of one job; each is fetched when somebody reaches for it. */
@@ -16,13 +17,20 @@ const views = [
   ['/summary', 'Summary page'],
 ] as const
 const judging = useJudging()
-/** The wiring's verdict, where it is not that it suits. */
-const wiring = computed(() => (judging.wiring === 'suits' ? null : judging.wiring))
+/** The wiring's verdict, where something of it was decided and it does not suit: a proposal is nobody's fault. */
+const wiring = computed(() =>
+  judging.wiring === 'suits' || !bench.document || !isWired(bench.document) ? null : judging.wiring,
+)
+const tabs = useTemplateRef<HTMLElement>('tabs')
+/** On the phone the tabs are wider than the page: the one in hand comes into view. */
+onMounted(() =>
+  tabs.value?.querySelector('[aria-current="page"]')?.scrollIntoView({ block: 'nearest', inline: 'center' }),
+)
 const own = computed(() => Object.keys(bench.document?.rules ?? {}).length)
 </script>
 
 <template>
-  <nav aria-label="Views of this job" class="flex gap-x-1 max-md:w-full max-md:overflow-x-auto">
+  <nav ref="tabs" aria-label="Views of this job" class="flex gap-x-1 max-md:w-full max-md:overflow-x-auto">
     <NuxtLink
       v-for="[path, word] in views"
       :key="path"

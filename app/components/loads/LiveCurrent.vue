@@ -23,7 +23,7 @@ const draw = useThrottleFn(
     option.value = {
       animation: false,
       grid: { left: 46, right: 12, top: 24, bottom: 26 },
-      textStyle: { fontFamily: 'inherit' },
+      textStyle: { fontFamily: chartFont },
       xAxis: {
         type: 'value',
         min: from,

@@ -43,7 +43,7 @@ const option = computed(() => {
   const dashed = { lineStyle: { color: theme.value.suits, width: 1, type: 'dashed' } }
   return {
     animation: false,
-    textStyle: { fontFamily: 'inherit' },
+    textStyle: { fontFamily: chartFont },
     grid: { left: 50, right: 18, top: 12, bottom: 24 },
     xAxis: {
       type: 'value',

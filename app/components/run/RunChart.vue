@@ -281,7 +281,7 @@ const option = computed(() => {
     if (first && refused.value.length > 0) Object.assign(first, { markArea: refusedArea(c.measure) })
   })
   return {
-    textStyle: { fontFamily: 'Atkinson Hyperlegible Next Variable, sans-serif', color: c.ink },
+    textStyle: { fontFamily: chartFont, color: c.ink },
     axisPointer: { link: [{ xAxisIndex: 'all' }] },
     tooltip: {
       trigger: 'axis',

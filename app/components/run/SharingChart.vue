@@ -65,7 +65,7 @@ const option = computed(() => {
     })),
   )
   return {
-    textStyle: { fontFamily: 'Atkinson Hyperlegible Next Variable, sans-serif', color: c.ink },
+    textStyle: { fontFamily: chartFont, color: c.ink },
     tooltip: {
       trigger: 'axis',
       backgroundColor: c.card,

@@ -39,19 +39,30 @@ const fieldOf = (step: number) => {
 
 <template>
   <article
-    class="flex min-w-0 flex-col gap-3 border bg-card p-3"
+    class="flex min-w-0 flex-col gap-3 border bg-card px-3 pt-3 pb-3"
     :class="isChosen ? 'border-sea' : 'border-line'"
     :data-answer="answer.id"
     :data-verdict="answer.verdict"
     :aria-busy="isBusy"
   >
-    <header>
+    <header class="z-10 -mx-3 -mt-3 border-b border-line bg-card px-3 pt-3 pb-2 lg:sticky lg:top-0">
       <p class="text-xs text-soft">
         {{ nearest ? 'Nearest miss' : isChosen ? 'Specified for this job' : 'Answer' }}
       </p>
       <h2 class="text-lg leading-tight">{{ answer.name }}</h2>
       <p class="mt-1 flex items-center gap-2 font-semibold" :class="verdictColour[answer.verdict]">
         <VerdictMark :verdict="answer.verdict" />{{ answer.headline }}
+      </p>
+      <p v-if="!nearest" class="mt-2 flex flex-wrap gap-2">
+        <button type="button" class="act" :disabled="isBusy || isChosen" @click="emit('choose')">
+          {{ isChosen ? 'Specified' : 'Choose this answer' }}</button><button
+          type="button"
+          class="act-quiet"
+          :aria-pressed="isPinned"
+          @click="emit('pin')"
+        >
+          {{ isPinned ? 'Unpin' : 'Pin' }}
+        </button>
       </p>
       <ul v-if="answer.inTheWay.length" class="mt-1">
         <li v-for="check in answer.inTheWay" :key="check.key" class="flex gap-1.5 py-0.5 text-xs">
@@ -210,16 +221,5 @@ const fieldOf = (step: number) => {
         <li v-for="words in answer.cautions" :key="words" class="py-0.5">{{ words }}</li>
       </ul>
     </details>
-    <p v-if="!nearest" class="mt-auto flex flex-wrap gap-2">
-      <button type="button" class="act" :disabled="isBusy || isChosen" @click="emit('choose')">
-        {{ isChosen ? 'Specified' : 'Choose this answer' }}</button><button
-        type="button"
-        class="act-quiet"
-        :aria-pressed="isPinned"
-        @click="emit('pin')"
-      >
-        {{ isPinned ? 'Unpin' : 'Pin' }}
-      </button>
-    </p>
   </article>
 </template>

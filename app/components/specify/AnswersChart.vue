@@ -10,7 +10,7 @@ import { runDays } from '#core/solve/evaluate'
 /** Cost against hours to full; the sure ones filled, the others hollow. */
 const props = defineProps<{ answers: readonly Answer[]; current: string | null }>()
 const emit = defineEmits<{ select: [id: string] }>()
-const { q } = useWriting()
+const { q, units } = useWriting()
 const colours = useThemeColours()
 use([ScatterChart, GridComponent, LegendComponent, TooltipComponent, CanvasRenderer])
 
@@ -48,6 +48,7 @@ const option = computed(() => {
   })
   return {
     animation: false,
+    textStyle: { fontFamily: chartFont },
     grid: { left: 48, right: 20, top: 64, bottom: 44 },
     legend: {
       top: 0,
@@ -64,7 +65,7 @@ const option = computed(() => {
     xAxis: {
       ...axis,
       type: 'value' as const,
-      name: 'Cost',
+      name: `Cost, ${units.value.currency}`,
       nameLocation: 'middle' as const,
       nameGap: 28,
       scale: true,

@@ -195,7 +195,7 @@ const download = (): void =>
         </div>
       </section>
 
-      <section aria-label="Timeline" class="min-w-0">
+      <section aria-label="Timeline" class="min-w-0 max-lg:order-first">
         <p v-if="runner.problem.value" role="alert" class="mb-2 border-l-4 border-bad bg-card px-3 py-2">
           {{ runner.problem.value }}
         </p>

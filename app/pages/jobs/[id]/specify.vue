@@ -52,6 +52,9 @@ const side = computed(() =>
     .filter((id): id is string => id !== null && shown(id) !== null)
     .slice(0, 3),
 )
+const first = computed(() => side.value[0] ?? null)
+/** Those pinned beside the one selected. */
+const others = computed(() => side.value.slice(1))
 const specified = computed(() => bench.document?.specified ?? null)
 const isChosen = (answer: Answer) =>
   specified.value?.name === answer.name &&
@@ -130,10 +133,7 @@ const differences = computed(() => {
     :ready="ready"
   >
     <div class="grid gap-4 p-3 md:p-4">
-      <div
-        class="grid min-w-0 items-start gap-4"
-        :class="found.length > 1 && 'xl:grid-cols-[minmax(0,1fr)_24rem]'"
-      >
+      <div class="grid min-w-0 items-start gap-4 lg:grid-cols-[minmax(0,1fr)_minmax(0,26rem)]">
         <div class="grid min-w-0 content-start gap-3">
           <section aria-label="Search" class="border border-line bg-card p-3">
             <p v-if="isOutOfReach || solver.problem.value" role="alert" class="text-bad">
@@ -194,13 +194,39 @@ const differences = computed(() => {
             :is-chosen="isChosen"
             @select="select"
           />
+          <LazyAnswersChart
+            v-if="found.length > 1"
+            :answers="shownAnswers"
+            :current="current"
+            @select="select"
+          />
         </div>
-        <LazyAnswersChart
-          v-if="found.length > 1"
-          :answers="shownAnswers"
-          :current="current"
-          @select="select"
-        />
+        <div
+          class="min-w-0 lg:sticky lg:top-3 lg:max-h-[calc(100dvh-1.5rem)] lg:overflow-y-auto"
+          tabindex="-1"
+        >
+          <AnswerCard
+            v-if="first"
+            :key="first"
+            :answer="shown(first)!"
+            :adjustments="byHand[first]?.adjustments ?? []"
+            :is-chosen="isChosen(shown(first)!)"
+            :is-pinned="pinned.includes(first)"
+            :is-busy="busy === first"
+            @adjust="adjust(first, $event)"
+            @choose="choose(first)"
+            @pin="pin(first)"
+          />
+          <AnswerCard
+            v-else-if="nearest"
+            :answer="nearest"
+            :adjustments="[]"
+            :is-chosen="false"
+            :is-pinned="false"
+            :is-busy="false"
+            nearest
+          />
+        </div>
       </div>
 
       <div class="grid min-w-0 content-start gap-4">
@@ -216,20 +242,9 @@ const differences = computed(() => {
             <li v-if="words.length === 0">They come to the same.</li>
           </ul>
         </section>
-        <SpecifiedNow v-if="specified" />
-        <div
-          v-if="side.length"
-          class="grid gap-3"
-          :class="
-            side.length === 3
-              ? 'xl:grid-cols-3 md:grid-cols-2'
-              : side.length === 2
-                ? 'md:grid-cols-2'
-                : 'max-w-[60rem]'
-          "
-        >
+        <div v-if="others.length" class="grid gap-3 md:grid-cols-2">
           <AnswerCard
-            v-for="id in side"
+            v-for="id in others"
             :key="id"
             :answer="shown(id)!"
             :adjustments="byHand[id]?.adjustments ?? []"
@@ -241,16 +256,7 @@ const differences = computed(() => {
             @pin="pin(id)"
           />
         </div>
-        <AnswerCard
-          v-else-if="nearest"
-          class="max-w-[44rem]"
-          :answer="nearest"
-          :adjustments="[]"
-          :is-chosen="false"
-          :is-pinned="false"
-          :is-busy="false"
-          nearest
-        />
+        <SpecifiedNow v-if="specified" />
         <SheetList />
         <SchoolTable />
       </div>

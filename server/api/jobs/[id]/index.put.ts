@@ -24,7 +24,12 @@ export default route(async (event) => {
   const { jobs } = await repositories(who)
   const result = await jobs.save(id, version, read.job).catch((cause: unknown) => {
     throw cause instanceof NumberTaken
-      ? refuseFields([{ path: 'job/number', message: `${cause.number} is the number of another job` }])
+      ? refuseFields([
+          {
+            path: 'job/number',
+            message: `${cause.number} is already used by another job. Enter another number.`,
+          },
+        ])
       : cause
   })
   if (!result) throw noSuchJob()
