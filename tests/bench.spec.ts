@@ -174,7 +174,7 @@ test('values are read as people write them, and shown as understood', async ({ p
   const length = field(page, 'conductors/cable-1/lengthM')
   await length.fill('50 ft')
   await length.blur()
-  await expect(length).toHaveValue('15.2 m')
+  await expect(length).toHaveValue('15.24 m')
   await length.fill('about five')
   await expect(sheet(page)).toContainText('Not a number of m. Not used until it can be read.')
   await expect(length).toHaveAttribute('aria-invalid', 'true')

@@ -112,7 +112,7 @@ test('a search is stopped, and a change of school for this job searches anew', a
     'Allowed as a hybrid bank, with conditions, for this job',
   )
   await schools.getByRole('button', { name: /^Take for this job: Never: a DC-DC unit/ }).click()
-  await expect(answers(page).first()).toContainText('Lead and lithium parted by a DC-DC')
+  await expect(answers(page).first()).toContainText('Old battery behind a DC-DC')
   await expect(state(page)).toHaveAttribute('data-state', 'done')
   await expect(page.getByRole('table', { name: 'Answers' })).not.toContainText('Hybrid bank')
 
