@@ -151,6 +151,7 @@ await withDemo(async ({ url, browser, job }) => {
     const page = await browser.newPage({ viewport: size, colorScheme: dark ? 'dark' : 'light' })
     await page.goto(url + path)
     await page.waitForLoadState('networkidle')
+    await page.locator('h1').first().waitFor()
     await page.evaluate(() => document.fonts.ready)
     await act?.(page)
     await page.waitForTimeout(300)
