@@ -22,6 +22,10 @@ test('the workboat: answers are there without a click, are compared, changed by 
   await page.getByRole('button', { name: 'Pin' }).click()
   await answers(page).first().click()
   await expect(page.locator('[data-answer]')).toHaveCount(2)
+  const part = card.getByRole('combobox', { name: 'Part' }).first()
+  await part.selectOption('CUR-D20')
+  await expect(card).toContainText('20 A DC-DC charger')
+  await expect(card).toContainText('Curlew D 20, ')
 
   const pinned = page.locator('[data-answer]').nth(1)
   await pinned.getByLabel('Do it: Switch equalise off').uncheck()

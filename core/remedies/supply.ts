@@ -20,20 +20,53 @@ export function suppliesFor(
 ): Supply[] {
   const { wants, supply } = remedyOf(ref)
   if (supply) return [supply(ref, job, shelf)]
-  if (wants === undefined) return [{ parts: [], values: {} }]
   if (typeof wants === 'string') return [{ parts: [unlisted(wants)], values: {} }]
-  const want = typeof wants === 'function' ? wants(ref) : wants
-  const quantity = want.quantity?.(job) ?? 1
-  const fitting = bestFirst(
+  const want = wantOf(ref)
+  if (!want) return [{ parts: [], values: {} }]
+  const fitting = fittingParts(want, ref, system, shelf)
+  if (fitting.length === 0) return [{ parts: [unlisted(want.otherwise, quantityOf(want, job))], values: {} }]
+  return distinct(fitting)
+    .slice(0, most)
+    .map((part) => suppliedWith(part, want, ref, job))
+}
+
+/** The ways of a remedy with every part of the shelf that fits, the best fitting first; none where it takes none. */
+export function exchangesFor(
+  ref: RemedyRef,
+  job: JobDocument,
+  system: System,
+  shelf: readonly ShelfPart[],
+): Supply[] {
+  const want = remedyOf(ref).supply ? null : wantOf(ref)
+  if (!want) return []
+  return fittingParts(want, ref, system, shelf).map((part) => suppliedWith(part, want, ref, job))
+}
+
+/** What a remedy takes from the shelf; null where it takes nothing, or nothing that a shelf holds. */
+function wantOf(ref: RemedyRef): Want | null {
+  const { wants } = remedyOf(ref)
+  if (wants === undefined || typeof wants === 'string') return null
+  return typeof wants === 'function' ? wants(ref) : wants
+}
+
+const fittingParts = (
+  want: Want,
+  ref: RemedyRef,
+  system: System,
+  shelf: readonly ShelfPart[],
+): readonly ShelfPart[] =>
+  bestFirst(
     want,
     ref,
     shelf.filter((part) => part.kind === want.kind && want.fits(part, ref, system)),
   )
-  if (fitting.length === 0) return [{ parts: [unlisted(want.otherwise, quantity)], values: {} }]
-  return distinct(fitting)
-    .slice(0, most)
-    .map((part) => ({ parts: [listed(part, quantity)], values: valuesGiven(want, ref, part) }))
-}
+
+const quantityOf = ({ quantity }: Want, job: JobDocument): number => quantity?.(job) ?? 1
+
+const suppliedWith = (part: ShelfPart, want: Want, ref: RemedyRef, job: JobDocument): Supply => ({
+  parts: [listed(part, quantityOf(want, job))],
+  values: valuesGiven(want, ref, part),
+})
 
 function bestFirst({ order = cheap }: Want, ref: RemedyRef, parts: readonly ShelfPart[]): ShelfPart[] {
   return parts.toSorted(

@@ -5,7 +5,9 @@ import { changesBetween } from '#core/job/changes'
 import { withField, type JobDocument } from '#core/job/document'
 import { costOf, type ListedPart } from '#core/job/specified'
 import { caseLimitC } from '#core/physics/alternator'
-import { canTry, remedyLabel, adjustableField } from '#core/remedies/catalogue'
+import { canTry, remedyLabel, adjustableField, type RemedyRef } from '#core/remedies/catalogue'
+import type { Supply } from '#core/remedies/remedy'
+import { exchangesFor } from '#core/remedies/supply'
 import { factsOf, usualSystem, type System } from '#core/system/system'
 import { isWorse, type Verdict } from '#core/system/verdict'
 import { measureNext, type Measurement } from '#core/verdict/measure-next'
@@ -78,7 +80,7 @@ function answerOf(
   return {
     id,
     name,
-    steps,
+    steps: steps.map((step) => ({ ...step, exchanges: exchangesOf(step, job, system, plan) })),
     battery,
     verdict,
     bank: bankParts(plan, battery),
@@ -97,6 +99,13 @@ function answerOf(
     ),
     changes,
   }
+}
+
+/** The parts among which a step can choose. */
+function exchangesOf({ ref, parts }: Step, job: JobDocument, system: System, { shelf }: Plan): ListedPart[] {
+  if (!parts[0]?.code) return []
+  const ways = exchangesFor(ref, job, system, shelf).flatMap((way) => way.parts.slice(0, 1))
+  return ways.length > 1 ? ways : []
 }
 
 /** The figures with what the wiring costs; what the shelf has no price for is named beside it. */
@@ -252,11 +261,19 @@ export function answersOf(evaluator: Evaluator, outcomes: readonly Outcome[]): A
 }
 const mostRounds = 12
 
-/** A step left out of an answer, or done with another value. */
+/** A step left out of an answer, or done with another value or another part. */
 export interface Adjustment {
   readonly step: number
   readonly off?: boolean
   readonly value?: number
+  /** Code of the part of the shelf that takes the place of its own. */
+  readonly part?: string
+}
+
+/** What a remedy decides itself stays, whatever the sheet of another part says. */
+function exchanged({ values, parts }: Supply, { values: decided = {} }: RemedyRef): Supply {
+  const own = Object.entries(values).filter(([name]) => !Object.hasOwn(decided, name))
+  return { parts, values: Object.fromEntries(own) }
 }
 
 /**
@@ -268,10 +285,17 @@ export function adjust(evaluator: Evaluator, answer: Answer, adjustments: readon
   const draft = new Draft(plan.job, plan.shelf)
   if (answer.battery) draft.swap(answer.battery)
   answer.steps.forEach(({ ref: found, settles, parts, values }, i) => {
-    const { off, value } = adjustments.find(({ step }) => step === i) ?? {}
+    const { off, value, part } = adjustments.find(({ step }) => step === i) ?? {}
     if (off || !canTry(found)) return
     const ref = value === undefined ? found : { ...found, value }
-    draft.take(ref, settles, { parts, values }, usualSystem(factsOf(draft.job, plan.shop)))
+    const system = usualSystem(factsOf(draft.job, plan.shop))
+    const other =
+      part === undefined
+        ? undefined
+        : exchangesFor(found, draft.job, system, plan.shelf).find(
+            ({ parts: [first] }) => first?.code === part,
+          )
+    draft.take(ref, settles, other ? exchanged(other, found) : { parts, values }, system)
     const field = value === undefined ? null : adjustableField(ref)
     if (field) draft.job = withField(draft.job, field, { value: value!, how: 'assumed' })
   })
@@ -280,7 +304,7 @@ export function adjust(evaluator: Evaluator, answer: Answer, adjustments: readon
     ...step,
     settles: [...new Set([...wiringOf(step), ...settledBy(step, plan.before, assessment.checks)])],
   }))
-  const touched = adjustments.some(({ off, value }) => off || value !== undefined)
+  const touched = adjustments.some(({ off, value, part }) => off || value !== undefined || part !== undefined)
   const index = answer.id.split('~')[0]!
   const id = `${index}${touched ? '~' : ''}`
   const name = touched ? `${evaluator.nameWith(Number(index), steps)} (by hand)` : answer.name

@@ -18,6 +18,8 @@ export interface Step {
   readonly hours: number
   /** Ids of the checks it settles. */
   readonly settles: readonly string[]
+  /** Parts of the shelf that could take the place of its part, that one among them; empty where there is no choice. */
+  readonly exchanges?: readonly ListedPart[]
 }
 
 /** Carries out remedies on a job, one after the other, and keeps account of what they take. */

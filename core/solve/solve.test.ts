@@ -281,6 +281,27 @@ describe('an answer changed by hand', () => {
       changes: answer.changes,
     })
   })
+  it('with another part of the shelf is that part in label, cost and system', () => {
+    const answer = named(answersFor('0417'), /^30 A DC-DC/)
+    const at = answer.steps.findIndex((s) => s.ref.id === 'dcdc.add')
+    const own = answer.steps[at]!
+    const other = own.exchanges!.find(({ name }) => name === 'Curlew D 40')!
+    const changed = adjust(evaluator, answer, [{ step: at, part: other.code }])
+    const step = changed.steps.find((s) => s.ref.id === 'dcdc.add')!
+    expect(step.parts[0]).toMatchObject({ code: other.code, name: 'Curlew D 40' })
+    expect(step.label).toContain('40 A')
+    const job = jobOf(jobs['0417']!, changed)
+    expect(job.links['link-1']!.ratedA).toMatchObject({ value: 40 })
+    expect(job.links['link-1']!.signal).toEqual(jobOf(jobs['0417']!, answer).links['link-1']!.signal)
+    expect(changed.verdict).toBe('suits')
+    expect(changed.figures.partsCost - answer.figures.partsCost).toBeGreaterThan(0)
+  })
+  it('keeps its part where the shelf has none of that code', () => {
+    const answer = named(answersFor('0417'), /^30 A DC-DC/)
+    const at = answer.steps.findIndex((s) => s.ref.id === 'dcdc.add')
+    const changed = adjust(evaluator, answer, [{ step: at, part: 'no-such-part' }])
+    expect(changed.steps.find((s) => s.ref.id === 'dcdc.add')!.parts).toEqual(answer.steps[at]!.parts)
+  })
   it('with another value is judged with it', () => {
     const answer = named(answersFor('0417'), /^60 A DC-DC/)
     const step = answer.steps.findIndex((s) => s.ref.id === 'charger.limit-current')

@@ -149,6 +149,21 @@ const fieldOf = (step: number) => {
               ></span
             ></label
           >
+          <label
+            v-if="step.exchanges?.length && !nearest && !off(i)"
+            class="mt-1 ml-7 flex max-w-72 flex-wrap items-center gap-x-2 text-xs"
+            >Part
+            <select
+              class="entry !min-h-8 grow max-md:!min-h-11"
+              :disabled="isBusy"
+              :value="step.parts[0]?.code"
+              @change="emit('adjust', { step: i, part: ($event.target as HTMLSelectElement).value })"
+            >
+              <option v-for="part in step.exchanges" :key="part.code" :value="part.code">
+                {{ partWords(part, q) }}
+              </option>
+            </select></label
+          >
           <ValueEntry
             v-if="fieldOf(i) && !nearest && !off(i)"
             class="mt-1 ml-7 max-w-40"
