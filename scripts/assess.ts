@@ -1,6 +1,7 @@
 // npm run --silent assess -- FILE.json: the judgement of a job file as JSON, with the checks behind it, from the core
 // alone.
-import { isWired, wiringVerdictOf } from '#core/assessment/wired'
+import { wiringVerdictOf } from '#core/assessment/wired'
+import { isWired } from '#core/job/wired'
 import { asSpecified } from '#core/job/as-specified'
 import { metric } from '#core/units/display'
 import { writerIn } from '#core/units/format'

@@ -5,7 +5,8 @@ import type { JobDocument } from '#core/job/document'
 import { mostConductors } from '#core/network/size'
 import { assessed, anyJobFrom, goodJob, longWayJob, withValues } from '#core/testing'
 import { withSpecified } from '#core/job/as-specified'
-import { isWired, wiredJob, wiringVerdictOf } from './wired'
+import { isWired } from '#core/job/wired'
+import { wiredJob, wiringVerdictOf } from './wired'
 
 const folder = new URL('../../demo/jobs/', import.meta.url)
 const starts = [

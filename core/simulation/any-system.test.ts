@@ -136,6 +136,7 @@ describe('any system', () => {
               engine,
               engineS: i * 240,
               mains: i % 15 > 8,
+              supplyShare: i % 2 === 0 ? 1 : 0.4,
               airC,
               sunWm2: i % 6 > 2 ? 600 : 0,
               loads: true,

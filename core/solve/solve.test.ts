@@ -391,6 +391,7 @@ describe('choosing among outcomes', () => {
       figures: f,
       key: String(index),
       sure: true,
+      keepsBattery: true,
       short: f ? 0 : 100 + index,
     })),
   )
@@ -413,27 +414,42 @@ describe('choosing among outcomes', () => {
       }),
     )
   })
+  const plain: Figures = {
+    cost: 1,
+    partsCost: 1,
+    hours: 0,
+    unpriced: 0,
+    hoursToFull: 1,
+    alternatorPeakC: 50,
+    changes: 1,
+    unseen: 0,
+    unservedAh: 0,
+    givesUpW: 0,
+    daysAway: 1,
+    moreAhADay: null,
+    endsAt: 1,
+  }
+  it('another battery is shown only where none with the chosen one is sure', () => {
+    const make = (index: number, keepsBattery: boolean, sure: boolean, cost: number): Outcome => ({
+      index,
+      key: String(index),
+      sure,
+      keepsBattery,
+      short: 0,
+      figures: { ...plain, cost },
+    })
+    const [own, other] = [make(0, true, true, 900), make(1, false, true, 500)]
+    expect(bestOf([own, other])).toEqual([own])
+    expect(bestOf([make(0, true, false, 900), other])).toContain(other)
+  })
   it('the same steps count once; the nearest is the least far', () => {
     const one: Outcome = {
       index: 0,
       key: 'a',
       sure: true,
+      keepsBattery: true,
       short: 0,
-      figures: {
-        cost: 1,
-        partsCost: 1,
-        hours: 0,
-        unpriced: 0,
-        hoursToFull: 1,
-        alternatorPeakC: 50,
-        changes: 1,
-        unseen: 0,
-        unservedAh: 0,
-        givesUpW: 0,
-        daysAway: 1,
-        moreAhADay: null,
-        endsAt: 1,
-      },
+      figures: plain,
     }
     expect(bestOf([one, { ...one, index: 1 }])).toHaveLength(1)
     expect(

@@ -44,7 +44,6 @@ describe('quantities as people write them', () => {
 
   it.each([
     ['', 'V'],
-    ['V'],
     ['14.4.4', 'V'],
     ['1e999', 'V'],
     ['14 A', 'V'],
