@@ -20,7 +20,7 @@ describe('candidates side by side', () => {
     expect(columns.map((c) => [c.name, c.verdict])).toEqual([
       ['Wagtail 100', 'does-not-suit'],
       ['2 × Wagtail 100', 'does-not-suit'],
-      ['2 × Brindle 200 H', 'does-not-suit'],
+      ['2 × Brindle 200 H', 'suits-once-changed'],
       ['Sandpiper 460', 'suits'],
     ])
     expect(columns[0]!.against[0]!.key).toBe('battery.discharge@candidate')

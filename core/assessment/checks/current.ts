@@ -30,6 +30,9 @@ export function tooMuch(needed: number, leftW: number | null, system: System): r
 const givenBy = (count: number, eachA: number, { rules }: System): number =>
   count > 1 ? (count * eachA * rules.sharing) / 100 : eachA
 
+/** An inverter held to this share of its power is still the inverter that the customer has. */
+const nearlyAll = 0.9
+
 /** What the inverters may give where so many amperes are left for them at a voltage, W; null without any. */
 export const inverterW = ({ watts, takenW }: Demand, amps: number, volts: number): number | null =>
   watts === 0 ? null : (Math.max(0, amps * volts) * watts) / takenW
@@ -52,8 +55,10 @@ export const discharge = check({
     )
     const leftV = bank.ocv(rules.lowSoc / 100) - bank.continuousA * bank.ohm
     const leftW = inverterW(demand, bank.continuousA - dcA, leftV)
+    const isNearly = leftW !== null && leftW >= nearlyAll * demand.watts
+    const isCurable = isNearly || allowsParallel(needed, system)
     return {
-      verdict: !over ? 'suits' : allowsParallel(needed, system) ? 'suits-once-changed' : 'does-not-suit',
+      verdict: !over ? 'suits' : isCurable ? 'suits-once-changed' : 'does-not-suit',
       compared: [number('loads draw', amps, 'A'), number('battery gives', bank.continuousA, 'A')],
       limit: bank.each.$origin('continuousA'),
       formula: () =>
