@@ -149,7 +149,7 @@ test('a station folds away what is seldom needed, until it is known', async ({ p
   )
   await page.reload()
   await openStation(page, 'place')
-  await expect(field(page, 'place/loadLimitKg')).toHaveValue('18.1 kg')
+  await expect(field(page, 'place/loadLimitKg')).toHaveValue('18.144 kg')
 })
 
 test('what is typed in a folded field arrives to the last digit, and stays in hand whatever is judged', async ({
@@ -165,7 +165,7 @@ test('what is typed in a folded field arrives to the last digit, and stays in ha
   await expect(limit).toBeFocused()
   await expect(limit).toHaveValue('29.75')
   await page.keyboard.press('Tab')
-  await expect(limit).toHaveValue('29.8 kg')
+  await expect(limit).toHaveValue('29.75 kg')
   await openStation(page, 'alternators')
   await page.getByText(/^Seldom needed/).click()
   const wire = field(page, 'alternators/alternator-1/fieldWire')
