@@ -161,7 +161,7 @@ describe('job files', () => {
       'a day there is not',
       file.replace(/"dueDate": "[^"]*"/, '"dueDate": "2026-02-30"'),
       422,
-      /job\/dueDate/,
+      /Due date/,
     ],
     ['an empty file', '', 422, /empty/],
     ['a PNG named .json', Uint8Array.of(0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a), 422, /picture \(PNG\)/],
