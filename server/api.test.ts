@@ -157,12 +157,7 @@ describe('job files', () => {
     ['1e999', file.replace('"value": 160', '"value": 1e999'), 422, /candidate\/ahEach is too large a number/],
     ['broken JSON', file.replace('{', '{,'), 422, /Line 1: .*not valid JSON/],
     ['ten thousand brackets', '['.repeat(10_000), 422, /not valid JSON/],
-    [
-      'a day there is not',
-      file.replace(/"dueDate": "[^"]*"/, '"dueDate": "2026-02-30"'),
-      422,
-      /Due date/,
-    ],
+    ['a day there is not', file.replace(/"dueDate": "[^"]*"/, '"dueDate": "2026-02-30"'), 422, /Due date/],
     ['an empty file', '', 422, /empty/],
     ['a PNG named .json', Uint8Array.of(0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a), 422, /picture \(PNG\)/],
     ['Latin-1 text', Uint8Array.of(0x7b, 0xe9, 0x7d), 422, /UTF-8/],

@@ -105,7 +105,7 @@ export class Evaluator {
       inTheWay,
       open: findings.filter(({ verdict }) => verdict === 'measure-first'),
       accepted: findings.filter(isAccepted).map(({ remedies }) => remedies[0]!),
-      name: nameOf(this.saidOf(options, steps), steps),
+      name: nameOf(this.optionsToName(options, steps), steps),
       figures: settles ? this.figuresOf(draft.job, steps, battery, last) : null,
     }
   }
@@ -117,11 +117,11 @@ export class Evaluator {
     const options = optionsAt(this.plan, index).filter(
       (chosen) => chosen.steps.length === 0 || chosen.steps.some(isTaken),
     )
-    return nameOf(this.saidOf(options, steps), steps)
+    return nameOf(this.optionsToName(options, steps), steps)
   }
 
-  /** The options that still tell what is done: none that keeps a part as it is which a later step changes. */
-  private saidOf(options: readonly Option[], steps: readonly Step[]): readonly Option[] {
+  /** The options that name an answer: not one that keeps a part as it is, where a later step changes that part. */
+  private optionsToName(options: readonly Option[], steps: readonly Step[]): readonly Option[] {
     const { axes } = this.plan
     return options.filter((chosen) => {
       const about = axes.find((axis) => axis.options.includes(chosen))!.about
