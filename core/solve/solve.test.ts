@@ -10,12 +10,12 @@ import { describe, expect, it } from 'vitest'
 import { findingsOf } from '#core/assessment/assess'
 import { readShelfCsv } from '#core/formats/shelf-csv'
 import { applyChanges } from '#core/job/changes'
-import { emptyJob, withField, type JobDocument } from '#core/job/document'
+import { emptyJob, withField, withoutPart, type JobDocument } from '#core/job/document'
 import type { RuleOverrides } from '#core/rules/rules'
 import { factsOf, usualSystem } from '#core/system/system'
 import { asSpecified, withSpecified } from '#core/job/as-specified'
 import { shelfKindIds, type ShelfPart } from '#core/shelf/kinds'
-import { assessed, charger, goodJob, straightJob, withMeasured, withValues } from '#core/testing'
+import { assessed, charger, goodJob, straightJob, withArray, withMeasured, withValues } from '#core/testing'
 import { adjust, isSure, solve, type Answer } from './answer'
 import { suppliesFor } from '#core/remedies/supply'
 
@@ -262,6 +262,33 @@ describe('what an installer would say', () => {
     expect(planOf(emptyJob('1'), {}, shelf).count).toBeGreaterThan(0)
     const { answers, nearest } = solve(planOf(emptyJob('1'), {}, []))
     expect(answers.length + (nearest ? 1 : 0)).toBeGreaterThan(0)
+  })
+})
+
+describe('a pack without a cold cut, on sun alone at −15 °C', () => {
+  const cold = withArray(
+    { panelW: 200, parallel: 1 },
+    withoutPart(
+      withValues(goodJob(), {
+        'place/coldestC': -15,
+        'candidate/coldCut': 'no',
+        'links/link-1/kind': 'none',
+        'use/dailyAh': 10,
+      }),
+      'chargers/charger-1',
+    ),
+  )
+  it('is not cured by a heater, which holds no charge off, but by a warmer place', () => {
+    const { answers } = solve(planOf(cold, {}, shelf))
+    expect(answers.length).toBeGreaterThan(0)
+    const steps = answers.flatMap((answer) => answer.steps.map(({ ref }) => ref.id))
+    expect(steps).toContain('cold.warmer-place')
+    expect(steps).not.toContain('cold.heater')
+  })
+  it('has no answer on an open trailer, where no place is warmer', () => {
+    const { answers, nearest } = solve(planOf({ ...cold, job: { ...cold.job, craft: 'trailer' } }, {}, shelf))
+    expect(answers).toEqual([])
+    expect(nearest).not.toBeNull()
   })
 })
 

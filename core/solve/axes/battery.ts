@@ -10,10 +10,9 @@ const dearest = Number.MAX_VALUE
 /** Which battery and how many of it, where something asks for more or for another. */
 export function batteryAxes(ground: Ground): Axis[] {
   const { job, system, findings, shelf } = ground
-  const own = findings.filter(
-    ({ on, remedies }) =>
-      on === 'candidate' &&
-      remedies.some((ref) => ref.id === 'battery.other' || ref.id === 'battery.more-parallel'),
+  // A source may ask for it as well: cold cells that its charge would harm.
+  const own = findings.filter(({ remedies }) =>
+    remedies.some((ref) => ref.id === 'battery.other' || ref.id === 'battery.more-parallel'),
   )
   if (own.length === 0) return []
   const asked = own.flatMap(({ remedies }) =>

@@ -19,10 +19,15 @@ export function coldAxes({ job, system, findings, shelf }: Ground): Axis[] {
         const part = supply.parts[0]
         return option(part?.code ? `${part.name} under it` : 'heating pad', { ref: heater, supply })
       })
-  const warmest = Math.max(0, ...asked.flatMap((ref) => (ref.id === 'cold.warmer-place' ? [ref.value!] : [])))
+  const warmC = asked.flatMap((ref) => (ref.id === 'cold.warmer-place' ? [ref.value!] : []))
   const warmer =
-    warmest > 0
-      ? [option('battery in a warmer place', bare({ id: 'cold.warmer-place', on: 'place', value: warmest }))]
+    warmC.length > 0
+      ? [
+          option(
+            'battery in a warmer place',
+            bare({ id: 'cold.warmer-place', on: 'place', value: Math.max(...warmC) }),
+          ),
+        ]
       : []
   return [{ about: 'place', options: [...pads, ...warmer, keep('')] }]
 }
