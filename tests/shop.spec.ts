@@ -48,7 +48,7 @@ test('candidates: the trailer’s inverter asks too much, and which arrangement 
   await expectSaved(page)
   await page.keyboard.press('g')
   await page.keyboard.press('b')
-  await expect(headline(page)).toHaveText('Suits after 1 change')
+  await expect(headline(page)).toHaveText('Suits')
 })
 
 test('candidates: hours to full are not known where a voltage is not, and the sun sets before', async ({
