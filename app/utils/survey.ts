@@ -3,8 +3,7 @@ import { partKinds, type Field, type How, type PartKind, type PartKindId, type R
 import type { DisplayUnits } from '#core/units/display'
 import { formatRange, writerIn, type Write } from '#core/units/format'
 import { shownValue } from '#core/job/shown'
-import { isCount } from '#core/job/field'
-import { parseQuantity } from '#core/units/parse'
+import { parseField } from '#core/job/parse-field'
 import type { Unit } from '#core/units/units'
 
 /** The fields of a part that are asked, in walking order. */
@@ -73,10 +72,8 @@ export type ReadValue<T> =
 /** Reads a quantity for a field, held to what can be true at all. */
 export function readQuantity(field: Field, input: string, units: DisplayUnits): ReadValue<number> {
   if (field.type !== 'quantity') return { ok: false, error: 'This is no number' }
-  const parsed = asAge(parseQuantity(input, field.unit, units), field.unit)
+  const parsed = asAge(parseField(field, input, units), field.unit)
   const [least, most] = field.limits
-  if (parsed.ok && isCount(field) && !Number.isInteger(parsed.value))
-    return { ok: false, error: 'Enter a whole number' }
   if (parsed.ok && (parsed.value < least || parsed.value > most))
     return {
       ok: false,

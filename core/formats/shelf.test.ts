@@ -44,6 +44,15 @@ describe('a table with faults', () => {
   const problems = (text: string) =>
     readShelfCsv(text, 'chargers').problems.map((p) => `${p.line} ${p.column}: ${p.reason}`)
 
+  it('counts in whole numbers', () => {
+    const text = 'code,name,mostParallel\nB1,Battery,2.5'
+    expect(readShelfCsv(text, 'batteries').problems).toContainEqual({
+      line: 2,
+      column: 'mostParallel',
+      reason: 'Enter a whole number',
+    })
+  })
+
   it('names line, column and reason, and gives the good rows', () => {
     const text = [
       header,

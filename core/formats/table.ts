@@ -3,7 +3,7 @@ import { isPlainText, wordsOfCell, wordsToCell } from './cell'
 import type { Field } from '#core/job/fields'
 import { metric } from '#core/units/display'
 import { formatQuantity } from '#core/units/format'
-import { parseQuantity } from '#core/units/parse'
+import { parseField } from '#core/job/parse-field'
 
 /** A column of words. */
 export interface TextColumn {
@@ -190,7 +190,7 @@ function readCell(text: string, column: TableColumn): string | number | { readon
     case 'rows':
       return { error: 'cannot be read from a table' }
     case 'quantity': {
-      const parsed = parseQuantity(text, column.unit, metric)
+      const parsed = parseField(column, text, metric)
       if (!parsed.ok) return { error: parsed.error }
       const [least, most] = column.limits
       if (parsed.value >= least && parsed.value <= most) return parsed.value

@@ -25,6 +25,7 @@ describe('a whole line', () => {
     ['shore charger absorption voltage 14.2 maker', 'chargers/charger-1/absorptionV 14.2 maker'],
     ['coldest -5 customer', 'place/coldestC -5 customer'],
     ['where engine', 'place/where engine'],
+    ['outputs 2', 'chargers/charger-1/outputs 2'],
     ['deck winch draw 90', 'loads/load-1/amps 90'],
   ])('%s', (line, means) => expect(first(line)).toBe(means))
 
@@ -35,6 +36,7 @@ describe('a whole line', () => {
       '14.4',
       '14.4 measured',
       'regulator 900 V',
+      'outputs 2.5',
       'teapot 3',
       'measured measured',
     ])

@@ -1,7 +1,7 @@
 import { isAsked, listParts, partName, type FieldPath, type JobDocument, type PartRef } from './document'
 import { howKnown, partKinds, type Field, type How, type PartKind } from './fields'
 import type { DisplayUnits } from '#core/units/display'
-import { parseQuantity } from '#core/units/parse'
+import { parseField } from './parse-field'
 
 /** What a line of words would set. */
 export interface LineValue {
@@ -109,7 +109,7 @@ function valueIn(text: string, field: Field, units: DisplayUnits): number | stri
     const begun = options.filter(([, word]) => hasAll(word.toLowerCase(), text.split(' ')))
     return exact?.[0] ?? (begun.length === 1 && /\p{L}/u.test(text) ? begun[0]![0] : null)
   }
-  const parsed = parseQuantity(text, field.unit, units)
+  const parsed = parseField(field, text, units)
   if (!parsed.ok || parsed.value < field.limits[0] || parsed.value > field.limits[1]) return null
   return parsed.value
 }

@@ -20,3 +20,11 @@ describe('a field shows every step of its arrows', () => {
     )
   })
 })
+
+describe('a default is a value that its own field takes', () => {
+  it.each(quantities.filter(([, { otherwise }]) => typeof otherwise === 'number'))('%s', (_path, field) => {
+    const [least, most] = field.limits
+    expect(field.otherwise).toBeGreaterThanOrEqual(least)
+    expect(field.otherwise).toBeLessThanOrEqual(most)
+  })
+})

@@ -135,7 +135,7 @@ export const conductors = {
     'Largest conductor the plug takes',
     'mm²',
     1,
-    [0.5, 400],
+    [0.5, 1000],
     [6, 50],
     'Maker’s sheet of the contact. Empty: not known to limit.',
     { otherwise: 1000, detail: true },
