@@ -6,8 +6,8 @@ import type { Lane } from '#core/system/lanes'
 import { factsOf, usualSystem, whereKnown, type ShopSettings, type System } from '#core/system/system'
 import type { Footprint, Placed } from '#core/physics/packing'
 import { shortcomingsOf, type Shortcoming } from './shortcomings'
-import { autonomyDays, freshUsableAh, highestDischargeA, oldUsableAh, usableAh } from '#core/system/energy'
-import { placing } from '#core/assessment/checks/fitting'
+import { dayAway, freshUsableAh, highestDischargeA, oldUsableAh, usableAh } from '#core/system/energy'
+import { placing } from '#core/system/more-batteries'
 import type { Verdict } from '#core/system/verdict'
 
 export interface SourceHours {
@@ -76,7 +76,7 @@ function columnOf(job: JobDocument, path: PartPath, shop: ShopSettings): Candida
     against: order.flatMap((worse) => against.filter((c) => c.verdict === worse)),
     usableAh: known(freshUsableAh),
     usableOldAh: known(oldUsableAh),
-    days: known(autonomyDays),
+    days: known((system) => dayAway(system).lastsDays),
     minutesFullLoad: known(minutesFullLoadOf),
     hoursToFull: lanes.map((lane, place) => ({ name: lane.name, hours: hoursOf(lane, place, facts) })),
     weightKg: known(({ bank }) => bank.kg),

@@ -1,6 +1,6 @@
-import { fuseFamilies } from '#core/job/parts/wiring'
+import { familyWords } from '#core/job/parts/wiring'
 import { partId, type PartPath } from '#core/job/document'
-import { inSentence, type Write } from '#core/units/format'
+import { type Write } from '#core/units/format'
 import type { Line, Network, Post, Run, State, Unit } from './network'
 import { firstBar, secondBar } from './propose/bars'
 import { ratingWords, sizeWords } from './words'
@@ -196,7 +196,7 @@ function titleOf({ id, name }: Post, { posts }: Network): string {
 function fittingWords({ kind, fitting, name }: Post, q: Write): string[] {
   if (!fitting) return []
   const rated = ratingWords(fitting, q)
-  if (kind === 'fuse') return [rated, fitting.family ? inSentence(fuseFamilies[fitting.family]) : '']
+  if (kind === 'fuse') return [rated, fitting.family ? familyWords(fitting.family) : '']
   if (kind === 'bar') return [rated]
   return [name, rated]
 }

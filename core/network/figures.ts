@@ -48,13 +48,7 @@ export function figuresOf(run: Run, wiring: Wiring): RunFigures {
   const flows = wiring.flowsA(run)
   const { nominalV } = wiring.ways.post(run.from)!
   const fuse = run.role === 'cranking' ? null : wiring.ways.fuseOf(run)
-  const back = wiring.ways.returnOf(run.id)
-  const ohmWith = (size: Conductors): number => {
-    const { cableC } = wiring.network
-    const isOwn = size.areaMm2 === run.areaMm2 && size.count === run.count
-    const own = ohmAtSize(run, size, cableC)
-    return own + (back ? ohmAtSize(back, !isOwn && isLaidWithItsRun(back) ? size : back, cableC) : 0)
-  }
+  const ohmWith = (size: Conductors): number => loopOhmOf(run, wiring, size)
   const fuseA = fuse?.fitting?.ratedA ?? 0
   const mustCarryA = Math.max(heatingA(design), fuseA)
   const allowed = wiring.dropShare(run)
@@ -98,14 +92,17 @@ export function figuresOf(run: Run, wiring: Wiring): RunFigures {
   }
 }
 
-/** Resistance of the whole way of a run, there and back, Ω. */
-function wayOhm(run: Run, { ways, network }: Wiring): number {
-  const ohm = (one: Run): number => ohmAtSize(one, one, network.cableC)
-  return ways.wayOf(run).reduce((sum, part) => {
-    const back = ways.returnOf(part.id)
-    return sum + ohm(part) + (back ? ohm(back) : 0)
-  }, 0)
+/** Resistance of a run there and back, Ω: as it is, or of another size with the return that is laid with it. */
+function loopOhmOf(run: Run, { ways, network: { cableC } }: Wiring, size: Conductors = run): number {
+  const back = ways.returnOf(run.id)
+  const isOwn = size.areaMm2 === run.areaMm2 && size.count === run.count
+  const backOhm = back ? ohmAtSize(back, !isOwn && isLaidWithItsRun(back) ? size : back, cableC) : 0
+  return ohmAtSize(run, size, cableC) + backOhm
 }
+
+/** Resistance of the whole way of a run, there and back, Ω. */
+const wayOhm = (run: Run, wiring: Wiring): number =>
+  wiring.ways.wayOf(run).reduce((sum, part) => sum + loopOhmOf(part, wiring), 0)
 
 /** What is left at the unit that draws at the end of a run: at a starter motor while it turns its engine. */
 function leftAt(run: Run, wiring: Wiring): number | null {

@@ -1,6 +1,5 @@
-import { fuseFamilies } from '#core/job/parts/wiring'
+import { familyWords } from '#core/job/parts/wiring'
 import type { ShopRules } from '#core/rules/rules'
-import { inSentence } from '#core/units/format'
 import type { Network, Post, Run, Stud } from './network'
 
 /** A thing to buy for the wiring. */
@@ -121,8 +120,7 @@ function wantedFor({ kind, fitting }: Post): Wanted | null {
 
 function boughtAs({ kind, fitting }: Post): string | null {
   if (!fitting || fitting.ratedA === null) return null
-  if (kind === 'fuse')
-    return `Fuse ${fitting.ratedA} A, ${inSentence(fuseFamilies[fitting.family!])}, with its holder`
+  if (kind === 'fuse') return `Fuse ${fitting.ratedA} A, ${familyWords(fitting.family!)}, with its holder`
   const names = {
     switch: 'Battery switch',
     relay: 'Relay',

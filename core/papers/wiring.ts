@@ -1,5 +1,5 @@
 import { fittingPlaces } from '#core/job/parts/network'
-import { fuseFamilies } from '#core/job/parts/wiring'
+import { familyWords } from '#core/job/parts/wiring'
 import { crafts, type JobDocument } from '#core/job/document'
 import type { WiredJob } from '#core/assessment/wired'
 import type { Shape } from '#core/network/shape'
@@ -142,7 +142,7 @@ function fusesOf({ network, fittings }: WiredJob, q: Write): Section {
                   fitting.number,
                   said(
                     name,
-                    fitting.family ? `, ${inSentence(fuseFamilies[fitting.family])}` : '',
+                    fitting.family ? `, ${familyWords(fitting.family)}` : '',
                     place ? `, ${inSentence(fittingPlaces[place])}` : '',
                   ),
                   ratingWords(fitting, q),

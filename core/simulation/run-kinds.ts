@@ -38,24 +38,15 @@ interface RunKind {
 /** Air on a mild night, °C: what cold does to a charge is asked of the cold week. */
 const mildC = 12
 
+/** What a run with an engine asks for besides. */
+const suppliesAndAir = ['mainsH', 'mainsFrom', 'generatorH', 'coldC', 'warmC', 'clearness'] as const
+
 /** Every run, by name. */
 export const runKinds = {
   'driving-day': {
     title: 'Driving day',
     about: 'From a low morning through the drive and the night at the mooring or camp.',
-    inputs: [
-      'soc',
-      'days',
-      'driveH',
-      'idleShare',
-      'driveFrom',
-      'mainsH',
-      'mainsFrom',
-      'generatorH',
-      'coldC',
-      'warmC',
-      'clearness',
-    ],
+    inputs: ['soc', 'days', 'driveH', 'idleShare', 'driveFrom', ...suppliesAndAir],
     usual: () => ({ days: 1, mainsH: 0 }),
   },
   'standing-still': {
@@ -84,18 +75,7 @@ export const runKinds = {
     title: 'Cold week',
     about:
       'Soaked at the coldest, then the first start: when a source would charge, and when the cells allow it.',
-    inputs: [
-      'soc',
-      'days',
-      'driveH',
-      'driveFrom',
-      'mainsH',
-      'mainsFrom',
-      'generatorH',
-      'coldC',
-      'warmC',
-      'clearness',
-    ],
+    inputs: ['soc', 'days', 'driveH', 'driveFrom', ...suppliesAndAir],
     usual: (base) => ({ days: 7, driveFrom: 7, warmC: base.coldC + 4, clearness: 0.3, dayOfYear: 15 }),
   },
   'lay-up': {

@@ -65,6 +65,15 @@ export interface Totals {
   readonly imbalance: number
 }
 
+/** Charge that all sources brought, Ah. */
+export const broughtAhOf = ({
+  engineAh,
+  mainsAh,
+  solarAh,
+  sourceAh,
+}: Pick<Totals, 'engineAh' | 'mainsAh' | 'solarAh' | 'sourceAh'>): number =>
+  engineAh + mainsAh + solarAh + sourceAh
+
 export interface RunResult {
   readonly run: RunId
   readonly plant: string
@@ -314,7 +323,7 @@ class Going {
       daysShort: this.daysShort,
       cutOuts: this.cutOuts,
       residualA: simulation.worstResidualA,
-      imbalance: this.imbalance(engineAh + mainsAh + solarAh + sourceAh),
+      imbalance: this.imbalance(broughtAhOf({ engineAh, mainsAh, solarAh, sourceAh })),
     }
   }
 

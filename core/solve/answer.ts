@@ -270,10 +270,21 @@ export interface Adjustment {
   readonly part?: string
 }
 
-/** What a remedy decides itself stays, whatever the sheet of another part says. */
-function exchanged({ values, parts }: Supply, { values: decided = {} }: RemedyRef): Supply {
-  const own = Object.entries(values).filter(([name]) => !Object.hasOwn(decided, name))
-  return { parts, values: Object.fromEntries(own) }
+/**
+ * A remedy with another part of the shelf, by its code; null where none of that code fits. What the remedy decides
+ * itself stays, whatever the sheet of that part says.
+ */
+function suppliedBy(
+  code: string,
+  ref: RemedyRef,
+  job: JobDocument,
+  system: System,
+  { shelf }: Plan,
+): Supply | null {
+  const way = exchangesFor(ref, job, system, shelf).find(({ parts }) => parts[0]?.code === code)
+  if (!way) return null
+  const own = Object.entries(way.values).filter(([name]) => !Object.hasOwn(ref.values ?? {}, name))
+  return { parts: way.parts, values: Object.fromEntries(own) }
 }
 
 /**
@@ -289,13 +300,8 @@ export function adjust(evaluator: Evaluator, answer: Answer, adjustments: readon
     if (off || !canTry(found)) return
     const ref = value === undefined ? found : { ...found, value }
     const system = usualSystem(factsOf(draft.job, plan.shop))
-    const other =
-      part === undefined
-        ? undefined
-        : exchangesFor(found, draft.job, system, plan.shelf).find(
-            ({ parts: [first] }) => first?.code === part,
-          )
-    draft.take(ref, settles, other ? exchanged(other, found) : { parts, values }, system)
+    const other = part === undefined ? null : suppliedBy(part, found, draft.job, system, plan)
+    draft.take(ref, settles, other ?? { parts, values }, system)
     const field = value === undefined ? null : adjustableField(ref)
     if (field) draft.job = withField(draft.job, field, { value: value!, how: 'assumed' })
   })

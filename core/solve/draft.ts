@@ -67,8 +67,7 @@ export class Draft {
 /** A remedy with the rating of the part that was taken for it: no step of 25 A has a part of 20 A. */
 function asRated(ref: RemedyRef, values: Supply['values']): RemedyRef {
   const ratedA = (values.ratedA as { readonly value?: unknown } | undefined)?.value
-  const isUnit = ref.value !== undefined && !ref.on.startsWith('conductors/')
-  return isUnit && typeof ratedA === 'number' && ratedA !== ref.value ? { ...ref, value: ratedA } : ref
+  return ref.value !== undefined && typeof ratedA === 'number' ? { ...ref, value: ratedA } : ref
 }
 
 /** Time for what one shunt monitor serves besides, h. */

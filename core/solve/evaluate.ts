@@ -8,7 +8,7 @@ import { resolveRules } from '#core/rules/rules'
 import { inputsOf } from '#core/simulation/inputs'
 import { plantFrom } from '#core/simulation/plant-of-job'
 import { totalsOf, type Totals } from '#core/simulation/runs'
-import { autonomyDays } from '#core/system/energy'
+import { dayAway } from '#core/system/energy'
 import { factsOf, usualSystem, type System } from '#core/system/system'
 import { capital, inSentence } from '#core/units/format'
 import { Draft, withoutDoubles, type Step } from './draft'
@@ -69,7 +69,11 @@ export const runDays = 3
 export class Evaluator {
   private readonly findings = new KeptFindings()
   private readonly runs = new Map<string, Totals>()
-  constructor(readonly plan: Plan) {}
+  /** The job of the plan as it was found: what steps are named and supplied by. */
+  private readonly found: System
+  constructor(readonly plan: Plan) {
+    this.found = usualSystem(factsOf(plan.job, plan.shop))
+  }
 
   /**
    * Carries out one combination: its options, then whatever their carrying out asks for, until nothing stands
@@ -81,8 +85,8 @@ export class Evaluator {
     const options = optionsAt(plan, index)
     const battery = options.find((chosen) => chosen.battery)?.battery ?? null
     const full = this.draftOf(battery, [])
-    const system = usualSystem(factsOf(plan.job, plan.shop))
-    for (const { steps } of options) for (const { ref, supply } of steps) full.take(ref, [], supply, system)
+    for (const { steps } of options)
+      for (const { ref, supply } of steps) full.take(ref, [], supply, this.found)
     const decided = full.steps.length
     const end = this.followUp(full)
     const {
@@ -133,9 +137,9 @@ export class Evaluator {
   private draftOf(battery: Battery | null, steps: readonly Step[]): Draft {
     const { plan } = this
     const draft = new Draft(plan.job, plan.shelf)
-    const system = usualSystem(factsOf(plan.job, plan.shop))
     if (battery) draft.swap(battery)
-    for (const { ref, settles, parts, values } of steps) draft.take(ref, settles, { parts, values }, system)
+    for (const { ref, settles, parts, values } of steps)
+      draft.take(ref, settles, { parts, values }, this.found)
     return draft
   }
 
@@ -149,8 +153,11 @@ export class Evaluator {
     }: { readonly decided: number; readonly battery: Battery | null; readonly end: Ending },
   ): Ending & { readonly draft: Draft } {
     let kept = { draft: full, ...end }
-    for (let i = full.steps.length - 1; i >= decided && full.steps.length > decided + 1; i--) {
-      const left = kept.draft.steps.filter(({ ref }) => !sameRemedy(ref, full.steps[i]!.ref))
+    const followed = full.steps.slice(decided)
+    // One alone was asked for, and nothing came after it that could spare it.
+    if (followed.length < 2) return kept
+    for (const step of followed.toReversed()) {
+      const left = kept.draft.steps.filter(({ ref }) => !sameRemedy(ref, step.ref))
       const draft = this.draftOf(battery, left)
       const { facts, findings } = this.findings.of(draft.job, this.plan.shop)
       if (isSettled(findings)) kept = { draft, findings, system: usualSystem(facts) }
@@ -208,7 +215,7 @@ export class Evaluator {
       alternatorPeakC: totals.alternatorPeakC,
       unservedAh: totals.unservedAh,
       givesUpW: givenUpW(this.plan.job, job),
-      daysAway: autonomyDays(system),
+      daysAway: dayAway(system).lastsDays,
       changes: steps.length - sharedMonitors(steps) + (battery ? 1 : 0),
       unseen: steps.filter(({ ref }) => remedyOf(ref).unseen).length,
     }

@@ -180,7 +180,7 @@ export const oldBankStays = ({ one }: System): boolean =>
 /** Whether lead and lithium are one bank on one bus. */
 export const sharesBus = (system: System): boolean => oldBankStays(system) && !isOldLithium(system)
 
-/** What a lithium battery loses of its capacity a year, and the least that is counted as left (engineering defaults). */
+/** Capacity that lithium loses a year, and the least that is counted as left (engineering defaults). */
 const lithiumAgeing = 0.02
 const lithiumOldest = 0.7
 
@@ -262,7 +262,7 @@ export function laneDay(lane: Lane, system: System): { readonly hours: number; r
  * What a battery heater uses on the coldest day, Ah: it warms the cells from the coldest of their place and
  * holds them while sources charge. 0 without a heater.
  */
-export function heaterDayAh(system: System): number {
+function heaterDayAh(system: System): number {
   const { bank, one } = system
   const { heater, heaterStartC, heaterW } = bank.each
   const { coldestC } = one.place
@@ -286,10 +286,27 @@ function chargingHoursAway(system: System): number {
   return system.lanes.reduce((sum, lane) => sum + hoursOf(lane), 0)
 }
 
-/** Days the bank lasts at the net daily use, in the cold; Infinity where the sources bring it all. */
-export function autonomyDays(system: System): number {
-  const net = dailyUse(system).ah + heaterDayAh(system) - chargedAwayAh(system)
-  return net > 0 ? usableColdAh(system) / net : Infinity
+/** A cold day away from mains, Ah. */
+export interface DayAway {
+  readonly use: DailyUse
+  readonly heatAh: number
+  /** Use and heat together. */
+  readonly usedAh: number
+  readonly chargedAh: number
+  /** What is missing a day; 0 or less where the sources bring it all. */
+  readonly netAh: number
+  /** Days the bank lasts at that; Infinity where nothing is missing. */
+  readonly lastsDays: number
+}
+
+export function dayAway(system: System): DayAway {
+  const use = dailyUse(system)
+  const heatAh = heaterDayAh(system)
+  const usedAh = use.ah + heatAh
+  const chargedAh = chargedAwayAh(system)
+  const netAh = usedAh - chargedAh
+  const lastsDays = netAh > 0 ? usableColdAh(system) / netAh : Infinity
+  return { use, heatAh, usedAh, chargedAh, netAh, lastsDays }
 }
 
 /** What a charger draws of its supply at full current, W at its power factor. */
@@ -297,7 +314,7 @@ export const chargerSupplyW = ({ absorptionV, ratedA, efficiency, powerFactor }:
   (absorptionV * ratedA) / ((efficiency / 100) * powerFactor)
 
 /** Hours a day that generators run, at most 24. */
-export const generatorHours = ({ many }: System): number =>
+const generatorHours = ({ many }: System): number =>
   Math.min(
     24,
     many.generators.reduce((sum, generator) => sum + generator.hours, 0),

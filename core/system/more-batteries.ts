@@ -1,17 +1,24 @@
-import { placeInside } from '#core/physics/packing'
+import { placeInside, type Placed } from '#core/physics/packing'
 import type { System } from './system'
 
-/** Whether so many batteries in parallel are allowed by the maker and have room in the place, as far as that was measured. */
+/**
+ * Where the batteries stand in their place, seen from above; null when they do not fit.
+ * @param parallel side by side, where that is not as planned
+ */
+export const placing = ({ bank, one, rules }: System, parallel?: number): readonly Placed[] | null =>
+  bank.each.heightMm > one.place.heightMm
+    ? null
+    : placeInside(one.place, bank.each, bank.each.series * (parallel ?? bank.each.parallel), rules.airGapMm)
+
+/** Whether so many in parallel are allowed by the maker and have room, as far as the place was measured. */
 export const allowsParallel = (parallel: number, system: System): boolean =>
   parallel <= system.bank.each.mostParallel && hasRoomFor(parallel, system)
 
 /** A place or a battery that nobody has measured has room: what is not known refuses nothing. */
-function hasRoomFor(parallel: number, { bank, one, rules }: System): boolean {
-  const { place } = one
-  const measured = (['widthMm', 'depthMm', 'heightMm'] as const).every(
-    (side) => place.$entered(side) !== null && bank.each.$entered(side) !== null,
+function hasRoomFor(parallel: number, system: System): boolean {
+  const { bank, one } = system
+  const isMeasured = (['widthMm', 'depthMm', 'heightMm'] as const).every(
+    (side) => one.place.$entered(side) !== null && bank.each.$entered(side) !== null,
   )
-  if (!measured) return true
-  if (bank.each.heightMm > place.heightMm) return false
-  return placeInside(place, bank.each, parallel * bank.each.series, rules.airGapMm) !== null
+  return !isMeasured || placing(system, parallel) !== null
 }

@@ -41,20 +41,22 @@ export function averageYear({
   readonly clearness: number
 }): Weather {
   const startMs = Date.UTC(2025, 0, 1) - Math.round(longitude / 15) * 3_600_000
-  const parts: Weather[] = []
+  const panelWm2 = new Float64Array(365 * 24)
+  const airC = new Float64Array(365 * 24)
   let dayOfYear = 0
   for (const { days, meanC } of months) {
     const middleMs = startMs + (dayOfYear + Math.floor(days / 2)) * dayMs
-    const day = { dayMs: middleMs, latitude, longitude, tiltDeg: tilt, swingC, meanC }
-    parts.push(clearDays({ ...day, days, clearness }))
-    dayOfYear += days
+    const where = { latitude, longitude, tiltDeg: tilt, clearness }
+    const day = clearDays({ dayMs: middleMs, days: 1, ...where, meanC, swingC })
+    for (const end = dayOfYear + days; dayOfYear < end; dayOfYear++) {
+      panelWm2.set(day.panelWm2, dayOfYear * 24)
+      airC.set(day.airC, dayOfYear * 24)
+    }
   }
-  const join = (of: (part: Weather) => Float64Array): Float64Array =>
-    Float64Array.from(parts.flatMap((part) => [...of(part)]))
   return {
     startMs,
-    panelWm2: join(({ panelWm2 }) => panelWm2),
-    airC: join(({ airC }) => airC),
+    panelWm2,
+    airC,
     source: 'monthly averages of Port Larkspur, no warm or cold spells',
   }
 }

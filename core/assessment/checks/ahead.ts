@@ -4,7 +4,7 @@ import { canBeSet, noMoreThan, replacement } from '#core/remedies/arrangements'
 import { nightOn, runOf } from '#core/assessment/foresight'
 import { check, number, physics, word } from '#core/assessment/check'
 import { inputsOf } from '#core/simulation/inputs'
-import type { Totals } from '#core/simulation/runs'
+import { broughtAhOf, type Totals } from '#core/simulation/runs'
 import { chargerSupplyW, sharesBus } from '#core/system/energy'
 import type { System } from '#core/system/system'
 import type { RemedyRef } from '#core/remedies/catalogue'
@@ -127,27 +127,24 @@ export const heater = check({
           `mean of a day ${q(watts, 'W')} into ${q(bank.kg, 'kg')}: ${q(totals.heaterWh / days, 'Wh')} ÷ ${q(bank.nominalV, 'V')} `,
           `= ${q(heatAh, 'Ah')} for heat, ${q(broughtAh, 'Ah')} charged`,
         ),
-      summary: () =>
-        never
-          ? `In a cold week no source runs the heater: charge is refused for ${q(refusedH, 'h')} on the first day.`
-          : dear
-            ? `In a cold week the heater uses ${q(heatAh, 'Ah')} a day. ${sourceWords(totals)} brings only ${q(broughtAh, 'Ah')} a day.`
-            : !runs
-              ? 'In a cold week nothing is left to charge the battery, so the heater stays off.'
-              : said(
-                  `In a cold week the heater uses ${q(heatAh, 'Ah')} a day, mostly from ${inSentence(sourceWords(totals))}. `,
-                  `On the first day the charge begins after ${q(refusedH, 'h')}.`,
-                ),
+      summary: () => {
+        if (never)
+          return `In a cold week no source runs the heater: charge is refused for ${q(refusedH, 'h')} on the first day.`
+        if (!runs) return 'In a cold week nothing is left to charge the battery, so the heater stays off.'
+        const heat = `In a cold week the heater uses ${q(heatAh, 'Ah')} a day`
+        return dear
+          ? `${heat}. ${sourceWords(totals)} brings only ${q(broughtAh, 'Ah')} a day.`
+          : said(
+              `${heat}, mostly from ${inSentence(sourceWords(totals))}. `,
+              `On the first day the charge begins after ${q(refusedH, 'h')}.`,
+            )
+      },
       remedies: fails
         ? [...warmerPlace(Math.ceil(bank.coldLimitC), system), { id: 'battery.other', on: 'candidate' }]
         : [],
     }
   },
 })
-
-/** Charge that all sources brought, Ah. */
-const broughtAhOf = ({ engineAh, mainsAh, solarAh, sourceAh }: Totals): number =>
-  engineAh + mainsAh + solarAh + sourceAh
 
 /** The source that brought the most. */
 function sourceWords({ engineAh, mainsAh, solarAh, sourceAh }: Totals): string {

@@ -4,8 +4,8 @@ import { check, number, word } from '#core/assessment/check'
 import {
   chargedAwayAh,
   dailyUse,
+  dayAway,
   freshUsableAh,
-  heaterDayAh,
   leadHealth,
   isOldLithium,
   leadUsableAh,
@@ -75,13 +75,8 @@ export const autonomy = check({
     const { bank, one } = system
     if (bank.each.purpose === 'starter') return null
     const daysAway = Math.max(1, one.use.daysAway)
-    const use = dailyUse(system)
-    const heatAh = heaterDayAh(system)
-    const usedAh = use.ah + heatAh
-    const charged = chargedAwayAh(system)
-    const netAh = usedAh - charged
+    const { use, heatAh, usedAh, chargedAh, netAh, lastsDays: lasts } = dayAway(system)
     const capacity = usableColdAh(system)
-    const lasts = netAh > 0 ? capacity / netAh : Infinity
     const short = lasts < daysAway
     const needed = parallelFor(netAh * daysAway, system, workingC(system))
     const allowed = allowsParallel(needed, system)
@@ -97,7 +92,7 @@ export const autonomy = check({
           `${q(capacity, 'Ah')} usable in the cold ÷ (${q(use.ah, 'Ah')} used `,
           use.from === 'loads' ? '(from the loads) ' : '',
           heatAh > 0 ? `+ ${q(heatAh, 'Ah')} of the heater ` : '',
-          `− ${q(Math.min(charged, usedAh), 'Ah')} charged a day)`,
+          `− ${q(Math.min(chargedAh, usedAh), 'Ah')} charged a day)`,
           lasts === Infinity ? ': nothing is missing' : ` = ${q(lasts, 'days')}`,
         ),
       summary: () =>

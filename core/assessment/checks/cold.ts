@@ -256,9 +256,8 @@ export const capacityInCold = check({
         ? [{ id: 'battery.more-parallel', on: 'candidate', value: needed }]
         : []
     const warmC = Math.min(warmPlaceC, celsius + mostWarmerK)
-    const isEnoughAt = (warmC: number): boolean =>
-      warmC >= bank.each.dischargeColdC && usableAtAh(system, warmC) >= needAh
-    const warm = isEnoughAt(warmC) ? warmerPlace(warmC, system) : []
+    const isEnoughWarm = warmC >= bank.each.dischargeColdC && usableAtAh(system, warmC) >= needAh
+    const warm = isEnoughWarm ? warmerPlace(warmC, system) : []
     const remedies = [...warm, ...more]
     return {
       verdict: !short ? 'suits' : 'suits-once-changed',

@@ -1,17 +1,10 @@
 import { capital, said } from '#core/units/format'
-import { placeInside } from '#core/physics/packing'
 import { warmerPlace } from '#core/remedies/warmer-place'
 import { check, number, word } from '#core/assessment/check'
 import type { RemedyRef } from '#core/remedies/catalogue'
-import type { System } from '#core/system/system'
+import { placing } from '#core/system/more-batteries'
 
 const other: RemedyRef = { id: 'battery.other', on: 'candidate' }
-
-/** Where the batteries of the bank stand, seen from above; null when they do not fit. */
-export const placing = ({ bank, one, rules }: System) =>
-  bank.each.heightMm > one.place.heightMm
-    ? null
-    : placeInside(one.place, bank.each, bank.count, rules.airGapMm)
 
 export const fit = check({
   id: 'battery.fit',

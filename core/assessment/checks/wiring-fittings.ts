@@ -1,6 +1,6 @@
-import { inSentence, said } from '#core/units/format'
+import { said } from '#core/units/format'
 import { check, mid, number, word, type Subjects } from '#core/assessment/check'
-import { fuseFamilies } from '#core/job/parts/wiring'
+import { familyWords } from '#core/job/parts/wiring'
 import { cheapestFamily, fuseInterruptA, fuseSizesA, type FuseFamily } from '#core/physics/fuses'
 import { fastestS, fuseMostV, isGraded } from '#core/physics/fuse-times'
 import type { Fitting, Post } from '#core/network/network'
@@ -32,8 +32,6 @@ const ofFamily = (family: FuseFamily, post: Post): Readonly<Record<string, strin
   family,
   aicA: fuseInterruptA(family, highestV(post)),
 })
-
-const familyWords = (family: FuseFamily): string => inSentence(fuseFamilies[family])
 
 /** A fuse of another family that does, of the same rating where that is made. */
 function otherFamily({ post, ratedA }: Fused, does: (family: FuseFamily) => boolean): RemedyRef[] {

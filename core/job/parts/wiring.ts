@@ -1,4 +1,5 @@
 import { tableAirC } from '#core/physics/conductors'
+import { inSentence } from '#core/units/format'
 import { madeFor } from './stages'
 import { choice, optional, quantity, rows, volts, yesNo, type Fields, withDecisions } from '#core/job/field'
 
@@ -37,6 +38,9 @@ export const fuseFamilies = {
   'class-t': 'Class T',
   'thermal-breaker': 'Thermal breaker',
 } as const
+
+/** A family of fuses inside a sentence. */
+export const familyWords = (family: keyof typeof fuseFamilies): string => inSentence(fuseFamilies[family])
 
 export const conductors = {
   fromPost: choice('From', posts, 'Follow the positive cable.', { otherwise: 'house', detail: true }),

@@ -12,9 +12,10 @@ import { batteries, cableByTheMetre, listed, unlisted } from '../listed'
 import { assumed, set, setValue, type Remedy, type RemedyOrder, type Supply } from '../remedy'
 import type { ShelfPart } from '#core/shelf/kinds'
 import type { Known } from '#core/job/fields'
-import { inSentence } from '#core/units/format'
+import { highestV } from '#core/network/size'
 import { fuseFamilies } from '#core/job/parts/wiring'
 import { cheapestFamily, fuseInterruptA, type FuseFamily } from '#core/physics/fuses'
+import { fuseLabel } from '../fuse-label'
 import { dcdcBetween, fuseOfSize, heatingPad, largerPlug, remoteSwitches, shuntMonitor } from '../wants'
 
 const byFloor = 'cable and time, by survey'
@@ -125,7 +126,7 @@ export const fitting = {
   },
   'fuse.size': {
     kind: 'part',
-    label: ({ value, values }, q) => `Fuse of ${q(value!, 'A')}${familyWords(values?.fuseKind)}`,
+    label: ({ value, values }, q) => fuseLabel(value!, values?.fuseKind, q),
     takes: '1 part',
     hours: 0.5,
     effect: fused,
@@ -133,8 +134,7 @@ export const fitting = {
   },
   'fuse.far-end': {
     kind: 'part',
-    label: ({ value, values }, q) =>
-      `Fuse of ${q(value!, 'A')}${familyWords(values?.fuseKind)} at the far end too`,
+    label: ({ value, values }, q) => `${fuseLabel(value!, values?.fuseKind, q)} at the far end too`,
     takes: '1 part and its holder',
     hours: 1,
     effect: farFuse,
@@ -299,13 +299,12 @@ function fused(job: JobDocument, { on: path, value, values }: RemedyOrder): JobD
   const near = withField(job, `${path}/fuseA`, assumed(amps))
   const sized =
     far?.value != null && far.value > amps ? withField(near, `${path}/farFuseA`, assumed(amps)) : near
-  if (!values?.fuseKind) return sized
-  const kind = withField(sized, `${path}/fuseKind`, assumed(values.fuseKind))
-  return withField(kind, `${path}/fuseAicA`, undefined)
+  return values?.fuseKind ? withFuseKind(sized, path, values.fuseKind) : sized
 }
 
-const familyWords = (family: unknown): string =>
-  family ? `, ${inSentence(fuseFamilies[family as FuseFamily])}` : ''
+/** A cable with a fuse of another family, whose interrupt rating is then the usual one. */
+const withFuseKind = (job: JobDocument, path: PartPath, family: string | number): JobDocument =>
+  withField(withField(job, `${path}/fuseKind`, assumed(family)), `${path}/fuseAicA`, undefined)
 
 /** A fuse at the far end of a cable, of the kind of the near one. */
 function farFuse(job: JobDocument, { on, value, values }: RemedyOrder): JobDocument {
@@ -332,7 +331,8 @@ interface SternerFuse {
  * rating stays: what protects a cable is not made larger.
  */
 function sternerFusesFor(job: JobDocument, interruptsA: number): SternerFuse[] {
-  const volts = Number(job.candidate.nominalV?.value ?? 12) * (job.candidate.series?.value ?? 1) * chargedTo
+  const { nominalV, series } = job.candidate
+  const volts = highestV({ nominalV: Number(nominalV?.value ?? 12) * (series?.value ?? 1) })
   const interrupts = (family: FuseFamily): number => fuseInterruptA(family, volts)
   return Object.entries(job.conductors).flatMap(([conductor, { fuseA, fuseKind, fuseAicA }]) => {
     const kind = fuseKind?.value ?? null
@@ -343,8 +343,6 @@ function sternerFusesFor(job: JobDocument, interruptsA: number): SternerFuse[] {
     return [{ conductor, ratedA, family }]
   })
 }
-/** Highest charge voltage as a multiple of the nominal one. */
-const chargedTo = 14.6 / 12
 
 function sternerFuseParts(interruptsA: number, job: JobDocument, shelf: readonly ShelfPart[]): ListedPart[] {
   return sternerFusesFor(job, interruptsA).map(({ ratedA, family }) => {
@@ -362,10 +360,10 @@ function sternerFuseParts(interruptsA: number, job: JobDocument, shelf: readonly
 }
 
 const sternerFuses = (job: JobDocument, interruptsA: number): JobDocument =>
-  sternerFusesFor(job, interruptsA).reduce((next, { conductor, family }) => {
-    const fused = withField(next, `conductors/${conductor}/fuseKind`, assumed(family))
-    return withField(fused, `conductors/${conductor}/fuseAicA`, undefined)
-  }, job)
+  sternerFusesFor(job, interruptsA).reduce(
+    (next, { conductor, family }) => withFuseKind(next, `conductors/${conductor}`, family),
+    job,
+  )
 
 /** Scales the inverters down alike until together they ask no more than so many watts. */
 function limitInverters(job: JobDocument, watts: number): JobDocument {

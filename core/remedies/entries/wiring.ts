@@ -1,6 +1,5 @@
-import { fuseFamilies } from '#core/job/parts/wiring'
 import { loadStop } from '#core/network/propose/bars'
-import { inSentence } from '#core/units/format'
+import { fuseLabel } from '../fuse-label'
 import { set, setValue, type Remedy } from '../remedy'
 
 /** Remedies of the wiring: what is set by hand of a run, a fuse, a switch or a bar. */
@@ -24,8 +23,7 @@ export const wiring = {
   },
   'fitting.fuse': {
     kind: 'part',
-    label: ({ value, values }, q) =>
-      `Fuse of ${q(value!, 'A')}${values?.family ? `, ${inSentence(fuseFamilies[values.family as keyof typeof fuseFamilies])}` : ''}`,
+    label: ({ value, values }, q) => fuseLabel(value!, values?.family, q),
     takes: '1 part and its holder',
     hours: 0.5,
     effect: set(({ value, values }) => ({ ratedA: value!, ...values })),
