@@ -54,6 +54,18 @@ export function wiringVerdictOf(job: JobDocument, shop: ShopSettings = {}): Wiri
   return { verdict, checks }
 }
 
+/** The network of a job's wiring as it is specified, with the checks of it. */
+export interface WiredNetwork {
+  readonly network: Network
+  readonly checks: readonly CheckResult[]
+}
+
+/** The wiring of a job as it is specified, worked out once for its checks and for what is bought. */
+export function wiredNetworkOf(job: JobDocument, shop: ShopSettings = {}): WiredNetwork {
+  const { facts, checks } = judged(job, shop)
+  return { network: wiringIn(usualSystem(facts)).network, checks }
+}
+
 /** The verdicts of the wiring's checks without words: faster than {@link wiringVerdictOf}. */
 export const wiringFindingsOf = (job: JobDocument, shop: ShopSettings = {}): Finding[] =>
   wiringFindings(factsOf(wired(job, shop), shop))

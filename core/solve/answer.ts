@@ -19,7 +19,8 @@ import { inTheWayOf, isAccepted } from '#core/assessment/finding'
 import { conditionsOf, type Condition } from './open'
 import type { Plan } from './plan'
 import { settingsCards, type SettingsCard } from './settings'
-import { withoutWiredParts, withWiringSteps, wiringChecksOf, wiringWorkOf, type WiringWork } from './wiring'
+import { withoutWiredParts, withWiringSteps, wiringOfAnswer, wiringWorkOf, type WiringWork } from './wiring'
+import type { WiredNetwork } from '#core/assessment/wired'
 
 /** A complete answer, judged in full: what it is, what it takes, what it settles and what remains. */
 export interface Answer {
@@ -61,22 +62,23 @@ interface Done {
   readonly job: JobDocument
   readonly steps: readonly Step[]
   readonly battery: Battery | null
+  readonly wiring: WiredNetwork
 }
 
 function answerOf(
   evaluator: Evaluator,
-  { id, name, job, steps, battery }: Done,
+  { id, name, job, steps, battery, wiring: { network, checks: wiringChecks } }: Done,
   { checks }: Assessment,
 ): Answer {
   const { plan } = evaluator
   const changes = changesBetween(plan.job, job)
-  const all = [...checks, ...wiringChecksOf(plan, changes)]
+  const all = [...checks, ...wiringChecks]
   const remains = all.filter(isLeft)
   const accepted = all.filter((check) => inTheWayOf(check) && isAccepted(check))
   const conditions = conditionsOf(job, all)
   const verdict = conditions === null ? 'does-not-suit' : verdictOf(all, remains)
   const system = usualSystem(factsOf(job, plan.shop))
-  const wiring = wiringWorkOf(plan, changes)
+  const wiring = wiringWorkOf(plan, network)
   return {
     id,
     name,
@@ -148,15 +150,15 @@ function headlineOf(verdict: Verdict, withAWord: boolean): string {
 function full(evaluator: Evaluator, found: Evaluation): Answer {
   const { index, name, battery } = found
   const { plan } = evaluator
-  const draft = withWiringSteps(plan, found)
+  const { draft, wiring } = withWiringSteps(plan, found)
   const { job } = draft
-  const steps = withoutWiredParts(plan, draft)
+  const steps = withoutWiredParts(draft.steps, wiring.network)
   const assessment = assess(job, plan.shop)
   const settled = steps.map((step) => ({
     ...step,
     settles: [...new Set([...wiringOf(step), ...settledBy(step, plan.before, assessment.checks)])],
   }))
-  return answerOf(evaluator, { id: String(index), name, job, steps: settled, battery }, assessment)
+  return answerOf(evaluator, { id: String(index), name, job, steps: settled, battery, wiring }, assessment)
 }
 
 /** What a step settles in the wiring: it was taken for that. */
@@ -314,7 +316,8 @@ export function adjust(evaluator: Evaluator, answer: Answer, adjustments: readon
   const index = answer.id.split('~')[0]!
   const id = `${index}${touched ? '~' : ''}`
   const name = touched ? `${evaluator.nameWith(Number(index), steps)} (by hand)` : answer.name
-  return answerOf(evaluator, { id, name, job: draft.job, steps, battery: answer.battery }, assessment)
+  const wiring = wiringOfAnswer(plan, draft.job)
+  return answerOf(evaluator, { id, name, job: draft.job, steps, battery: answer.battery, wiring }, assessment)
 }
 
 /** Searches a plan from end to end in one go, and gives its answers. */

@@ -5,18 +5,21 @@ import { goodJob, withValues } from '#core/testing'
 import { solve } from './answer'
 import { networkOf } from '#core/network/of-job'
 import type { RuleOverrides } from '#core/rules/rules'
-import { planOf } from './plan'
+import { planOf, type Plan } from './plan'
 import { specifiedBy } from './specify'
-import { wiringWorkOf } from './wiring'
+import { wiringOfAnswer, wiringWorkOf, type WiringWork } from './wiring'
 import { demoJob } from '../../scripts/bench/demo-jobs'
 import { demoShelf, specifiedJob } from '../../scripts/lib/demo-shelf'
 
 const shelf = demoShelf()
 const trailer = demoJob('0430')
 
+/** What the wiring of a job takes as it was found. */
+const workOf = (plan: Plan): WiringWork => wiringWorkOf(plan, wiringOfAnswer(plan, plan.job).network)
+
 describe('the wiring of an answer', () => {
   it('is taken from the shelf where it has it, by size and with its price a metre', () => {
-    const { parts } = wiringWorkOf(planOf(goodJob(), {}, shelf), [])
+    const { parts } = workOf(planOf(goodJob(), {}, shelf))
     const cable = parts.find(({ kind }) => kind === 'conductors')!
     expect(cable.unit).toBe('m')
     const own = shelf.find(({ code }) => code === cable.code)!
@@ -24,20 +27,19 @@ describe('the wiring of an answer', () => {
     expect(parts.find(({ name }) => name.startsWith('Lug'))).toMatchObject({ kind: null, price: null })
   })
   it('is named and has no price where the shelf lacks it', () => {
-    const { parts } = wiringWorkOf(planOf(goodJob(), {}, []), [])
+    const { parts } = workOf(planOf(goodJob(), {}, []))
     expect(parts.length).toBeGreaterThan(5)
     expect(parts.every(({ price, kind }) => price === null && kind === null)).toBe(true)
   })
   it('grows with the length of a run that is set', () => {
     const metres = (lengthM: number): number =>
-      wiringWorkOf(planOf(withValues(goodJob(), { 'runs/main-feed-1/lengthM': lengthM }), {}, shelf), [])
+      workOf(planOf(withValues(goodJob(), { 'runs/main-feed-1/lengthM': lengthM }), {}, shelf))
         .parts.filter(({ kind }) => kind === 'conductors')
         .reduce((sum, { quantity }) => sum + quantity, 0)
     expect(metres(6)).toBeGreaterThan(metres(1) + 4)
   })
   it('takes the shop’s minutes for each new run and each device', () => {
-    const hours = (rules: RuleOverrides): number =>
-      wiringWorkOf(planOf(goodJob(), { rules }, shelf), []).hours
+    const hours = (rules: RuleOverrides): number => workOf(planOf(goodJob(), { rules }, shelf)).hours
     const { runs, posts } = networkOf(goodJob(), {})
     expect(hours({ runMinutes: 0, deviceMinutes: 0 })).toBe(0)
     const laid = runs.filter(({ state, areaMm2 }) => state === 'new' && areaMm2 !== null)

@@ -1,12 +1,11 @@
 import { withSpecified } from '#core/job/as-specified'
-import { findingsOf, type CheckResult } from '#core/assessment/assess'
-import { wiringVerdictOf } from '#core/assessment/wired'
-import type { Change } from '#core/job/change'
+import { findingsOf } from '#core/assessment/assess'
+import { wiredNetworkOf, type WiredNetwork } from '#core/assessment/wired'
 import { changesBetween } from '#core/job/changes'
 import { partAt, type JobDocument, type PartPath } from '#core/job/document'
 import type { ListedPart, Specified } from '#core/job/specified'
 import { hoursOfWiring, partsOfWiring, type Wanted } from '#core/network/lists'
-import { networkOf } from '#core/network/of-job'
+import type { Network } from '#core/network/network'
 import { canTry, joinRemedies, sameRemedy, type RemedyRef } from '#core/remedies/catalogue'
 import { boughtFrom } from '#core/remedies/bought'
 import { resolveRules } from '#core/rules/rules'
@@ -14,10 +13,11 @@ import { factsOf, usualSystem } from '#core/system/system'
 import { Draft, type Step } from './draft'
 import type { Plan } from './plan'
 
-/** What a job and the changes of an answer come to, as a job that is specified. */
-function withAnswer({ job }: Plan, changes: readonly Change[]): JobDocument {
+/** The wiring of a job with an answer, worked out once for its checks, its steps and its parts. */
+export function wiringOfAnswer({ job, shop }: Plan, done: JobDocument): WiredNetwork {
+  const changes = changesBetween(job, done)
   const specified: Specified = { name: '', at: '', by: '', battery: [], steps: [], accepted: [], changes }
-  return withSpecified(job, specified)
+  return wiredNetworkOf(withSpecified(job, specified), shop)
 }
 
 /** Whether something is done to a surveyed cable, its fuses or its plug. */
@@ -35,18 +35,17 @@ const mostRounds = 3
 export function withWiringSteps(
   plan: Plan,
   { job, steps }: { readonly job: JobDocument; readonly steps: readonly Step[] },
-): Draft {
+): { readonly draft: Draft; readonly wiring: WiredNetwork } {
   const draft = new Draft(job, plan.shelf)
   draft.steps.push(...steps)
+  let wiring = wiringOfAnswer(plan, draft.job)
   for (let round = 0; round < mostRounds; round++) {
     const facts = factsOf(draft.job, plan.shop)
-    const answered = withAnswer(plan, changesBetween(plan.job, draft.job))
-    const { checks } = wiringVerdictOf(answered, plan.shop)
-    const found = [...checks, ...findingsOf(facts)].flatMap(({ id, verdict, remedies }) => {
+    const found = [...wiring.checks, ...findingsOf(facts)].flatMap(({ id, verdict, remedies }) => {
       const ref = remedies.find((one) => isOnCable(one) || isOnFitting(one))
       return verdict === 'suits-once-changed' && ref && canTry(ref) ? [{ ref, id }] : []
     })
-    const cables = found.some(({ ref }) => isOnFitting(ref)) ? cablesOfFittings(answered, plan) : null
+    const cables = cablesOfFittings(wiring.network)
     const asked = found.map(({ ref, id }) => ({ ref: onItsCable(ref, cables, draft.job), id }))
     if (asked.length === 0) break
     const system = usualSystem(facts)
@@ -54,13 +53,13 @@ export function withWiringSteps(
       const askedBy = asked.filter((one) => sameRemedy(one.ref, ref)).map(({ id }) => id)
       draft.take(ref, askedBy, null, system)
     }
+    wiring = wiringOfAnswer(plan, draft.job)
   }
-  return draft
+  return { draft, wiring }
 }
 
 /** The surveyed cable that each fuse and plug of a wiring is in, by the path of the fitting. */
-function cablesOfFittings(answered: JobDocument, { shop }: Plan): ReadonlyMap<PartPath, PartPath> {
-  const { runs, posts } = networkOf(answered, shop)
+function cablesOfFittings({ runs, posts }: Network): ReadonlyMap<PartPath, PartPath> {
   const fittings = new Set(posts.flatMap(({ id, fitting }) => (fitting ? [id] : [])))
   const own = runs.flatMap(({ from, to, cable }) =>
     cable ? [from, to].filter((id) => fittings.has(id)).map((id) => [`fittings/${id}`, cable] as const) : [],
@@ -69,12 +68,8 @@ function cablesOfFittings(answered: JobDocument, { shop }: Plan): ReadonlyMap<Pa
 }
 
 /** A fuse or plug of a surveyed cable is changed there, once, whether the survey or the wiring asks for it. */
-function onItsCable(
-  ref: RemedyRef,
-  cables: ReadonlyMap<PartPath, PartPath> | null,
-  job: JobDocument,
-): RemedyRef {
-  const cable = cables?.get(ref.on)
+function onItsCable(ref: RemedyRef, cables: ReadonlyMap<PartPath, PartPath>, job: JobDocument): RemedyRef {
+  const cable = cables.get(ref.on)
   if (!cable || !partAt(job, cable)) return ref
   if (ref.id === 'fitting.fuse')
     return {
@@ -88,18 +83,12 @@ function onItsCable(
 }
 
 /** Steps without the parts that the wiring of their answer buys: a cable that is drawn, its fuses and its plug. */
-export function withoutWiredParts(plan: Plan, { job, steps }: Pick<Draft, 'job' | 'steps'>): readonly Step[] {
-  if (!steps.some(({ ref }) => isOnCable(ref) || isOnFitting(ref))) return steps
-  const { runs } = networkOf(withAnswer(plan, changesBetween(plan.job, job)), plan.shop)
+export function withoutWiredParts(steps: readonly Step[], { runs }: Network): readonly Step[] {
   const drawn = new Set(runs.map(({ cable }) => cable))
   return steps.map((step) =>
     drawn.has(step.ref.on) || isOnFitting(step.ref) ? { ...step, parts: [] } : step,
   )
 }
-
-/** The checks of the wiring of an answer. */
-export const wiringChecksOf = (plan: Plan, changes: readonly Change[]): readonly CheckResult[] =>
-  wiringVerdictOf(withAnswer(plan, changes), plan.shop).checks
 
 /** What the wiring of an answer takes. */
 export interface WiringWork {
@@ -110,9 +99,7 @@ export interface WiringWork {
   readonly hours: number
 }
 
-export function wiringWorkOf(plan: Plan, changes: readonly Change[]): WiringWork {
-  const { job, shop, shelf } = plan
-  const network = networkOf(withAnswer(plan, changes), shop)
+export function wiringWorkOf({ job, shop, shelf }: Plan, network: Network): WiringWork {
   const needed = partsOfWiring(network)
   const parts = needed.map((part) => boughtFrom(shelf, part))
   const wanted = needed.map((part) => part.wanted)
