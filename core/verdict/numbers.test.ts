@@ -1,5 +1,4 @@
 import fc from 'fast-check'
-import { readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { wiredJob } from '#core/assessment/wired'
 import type { JobDocument } from '#core/job/document'
@@ -7,11 +6,9 @@ import { settingsCards } from '#core/solve/settings'
 import { monitorSettings } from '#core/system/monitor'
 import { factsOf, usualSystem } from '#core/system/system'
 import { anyJobFrom, goodJob, withValues } from '#core/testing'
+import { demoJobs } from '../../scripts/bench/demo-jobs'
 
-const folder = new URL('../../demo/jobs/', import.meta.url)
-const demo = readdirSync(folder).map(
-  (name) => JSON.parse(readFileSync(new URL(name, folder), 'utf8')) as JobDocument,
-)
+const demo = demoJobs.map(([, job]) => job)
 const randomJobs = Number(process.env.RANDOM_NUMBERS ?? 15)
 
 /** The loss on the way of each run as its check has it against the panel beside the drawing. */

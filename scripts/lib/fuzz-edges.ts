@@ -1,8 +1,8 @@
-import { readdirSync, readFileSync } from 'node:fs'
 import { completeJob } from '#core/job/complete'
 import { listParts, withField, type JobDocument } from '#core/job/document'
 import { partKinds, type PartKind, type QuantityField } from '#core/job/fields'
 import { judgeJob } from '#core/verdict/job'
+import { demoJobs } from '../bench/demo-jobs'
 import { chanceOf } from './hostile'
 
 const mostEdits = 12
@@ -21,13 +21,9 @@ export interface EdgesFound {
  */
 export function fuzzEdges(count: number, seed: number): EdgesFound {
   const chance = chanceOf(seed)
-  const folder = new URL('../../demo/jobs/', import.meta.url)
-  const demo = readdirSync(folder).map(
-    (name) => JSON.parse(readFileSync(new URL(name, folder), 'utf8')) as JobDocument,
-  )
   const found = { thrown: 0, broken: 0, slowestMs: 0 }
   for (let i = 0; i < count; i++) {
-    const { job, edits } = atEdges(demo[i % demo.length]!, chance)
+    const { job, edits } = atEdges(demoJobs[i % demoJobs.length]![1], chance)
     const begun = performance.now()
     try {
       const { assessment } = judgeJob(job)

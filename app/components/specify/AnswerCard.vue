@@ -39,7 +39,7 @@ const fieldOf = (step: number) => {
 
 <template>
   <article
-    class="flex min-w-0 flex-col gap-3 border bg-card px-3 pt-3 pb-3"
+    class="flex min-w-0 flex-col gap-3 border bg-card p-3"
     :class="isChosen ? 'border-sea' : 'border-line'"
     :data-answer="answer.id"
     :data-verdict="answer.verdict"

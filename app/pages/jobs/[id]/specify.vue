@@ -60,6 +60,15 @@ const isChosen = (answer: Answer) =>
   specified.value?.name === answer.name &&
   JSON.stringify(specified.value.changes) === JSON.stringify(answer.changes)
 
+/** What the card of an answer shows. */
+const cardOf = (id: string) => ({
+  answer: shown(id)!,
+  adjustments: byHand.value[id]?.adjustments ?? [],
+  isChosen: isChosen(shown(id)!),
+  isPinned: pinned.value.includes(id),
+  isBusy: busy.value === id,
+})
+
 async function adjust(id: string, change: Adjustment) {
   const before = found.value.find((a) => a.id === id)
   if (!before) return
@@ -201,18 +210,11 @@ const differences = computed(() => {
             @select="select"
           />
         </div>
-        <div
-          class="min-w-0 lg:sticky lg:top-3 lg:max-h-[calc(100dvh-1.5rem)] lg:overflow-y-auto"
-          tabindex="-1"
-        >
+        <div class="min-w-0 lg:sticky lg:top-3 lg:max-h-[calc(100dvh-1.5rem)] lg:overflow-y-auto">
           <AnswerCard
             v-if="first"
             :key="first"
-            :answer="shown(first)!"
-            :adjustments="byHand[first]?.adjustments ?? []"
-            :is-chosen="isChosen(shown(first)!)"
-            :is-pinned="pinned.includes(first)"
-            :is-busy="busy === first"
+            v-bind="cardOf(first)"
             @adjust="adjust(first, $event)"
             @choose="choose(first)"
             @pin="pin(first)"
@@ -246,11 +248,7 @@ const differences = computed(() => {
           <AnswerCard
             v-for="id in others"
             :key="id"
-            :answer="shown(id)!"
-            :adjustments="byHand[id]?.adjustments ?? []"
-            :is-chosen="isChosen(shown(id)!)"
-            :is-pinned="pinned.includes(id)"
-            :is-busy="busy === id"
+            v-bind="cardOf(id)"
             @adjust="adjust(id, $event)"
             @choose="choose(id)"
             @pin="pin(id)"
