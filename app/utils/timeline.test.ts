@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { daily, pairs, stretchesOf, valueAt } from './timeline'
+import { above, daily, pairs, stretchesOf, valueAt } from './timeline'
 
 const day = 86_400
 
@@ -13,6 +13,10 @@ describe('a line of the timeline', () => {
     const t = [day / 2, day, 1.5 * day, 2 * day]
     expect([...daily(t, [60, 90, 55, 80], Math.min, 2 * day)]).toEqual([0.5 * day, 60, 1.5 * day, 55])
     expect([...daily(t, [60, 90, 55, 80], Math.max, 2 * day)]).toEqual([0.5 * day, 90, 1.5 * day, 80])
+  })
+
+  it('lies above another by the difference at each time', () => {
+    expect([...above(pairs([0, 1], [5, 8]), pairs([0, 1], [2, -1]))]).toEqual([0, 3, 1, 9])
   })
 
   it('leaves out what is not a number, and keeps a part of a day within the run', () => {

@@ -35,6 +35,13 @@ export function daily(
   )
 }
 
+/** How far a line lies above another at the same times. */
+export function above(line: Float64Array, base: Float64Array): Float64Array {
+  const flat = Float64Array.from(line)
+  for (let n = 1; n < flat.length; n += 2) flat[n] = line[n]! - base[n]!
+  return flat
+}
+
 /** Value of a line at the point nearest to a time. */
 export function valueAt(data: Float64Array, t: number): number {
   let [low, high] = [0, data.length / 2 - 1]

@@ -32,117 +32,17 @@ use([
 const props = defineProps<{ results: readonly RunResult[]; titles: readonly string[]; at: number }>()
 const emit = defineEmits<{ point: [t: number] }>()
 const colours = useThemeColours()
-const bands: readonly {
-  readonly title: string
-  readonly unit: string
-  readonly alone: readonly ChannelId[]
-  readonly compared: readonly ChannelId[]
-}[] = [
-  {
-    title: 'Charge',
-    unit: '%',
-    alone: ['soc', 'leadSoc', 'startSoc', 'startSoc2'],
-    compared: ['soc', 'leadSoc'],
-  },
-  {
-    title: 'Currents',
-    unit: 'A',
-    alone: ['engineA', 'mainsA', 'solarA', 'sourceA', 'loadA', 'lfpA', 'leadA'],
-    compared: ['engineA'],
-  },
-  { title: 'Voltages', unit: 'V', alone: ['houseV', 'startV', 'startV2'], compared: ['houseV'] },
-  {
-    title: 'Temperatures',
-    unit: '°C',
-    alone: ['alternatorC', 'alternatorC2', 'cellC', 'placeC'],
-    compared: ['alternatorC', 'alternatorC2', 'cellC'],
-  },
-  {
-    title: 'Charge wanted and allowed',
-    unit: '',
-    alone: ['allowed', 'sunThere', 'engineThere', 'mainsThere'],
-    compared: ['allowed'],
-  },
-]
-const rows: readonly ChannelId[] = ['allowed', 'sunThere', 'engineThere', 'mainsThere']
-/** Of those rows, one above the other, each from nought to one. */
-const rowHeight = 1.4
-/** The same colour and dash for the same thing everywhere; readable without colour. */
-const looks = computed(
-  (): Readonly<Partial<Record<ChannelId, { colour: string; dash: 'solid' | 'dashed' | 'dotted' }>>> => {
-    const c = colours.value
-    return {
-      soc: { colour: c.sea, dash: 'solid' },
-      leadSoc: { colour: c.changed, dash: 'dashed' },
-      startSoc: { colour: c.soft, dash: 'dotted' },
-      startSoc2: { colour: c.soft, dash: 'dashed' },
-      startV2: { colour: c.bad, dash: 'dotted' },
-      alternatorC2: { colour: c.bad, dash: 'dashed' },
-      engineA: { colour: c.bad, dash: 'solid' },
-      mainsA: { colour: c.sea, dash: 'dashed' },
-      solarA: { colour: c.changed, dash: 'solid' },
-      sourceA: { colour: c.suits, dash: 'dashed' },
-      loadA: { colour: c.ink, dash: 'dotted' },
-      lfpA: { colour: c.measure, dash: 'solid' },
-      leadA: { colour: c.changed, dash: 'dashed' },
-      houseV: { colour: c.sea, dash: 'solid' },
-      startV: { colour: c.bad, dash: 'dashed' },
-      alternatorC: { colour: c.bad, dash: 'solid' },
-      cellC: { colour: c.measure, dash: 'solid' },
-      placeC: { colour: c.soft, dash: 'dotted' },
-      sunThere: { colour: c.changed, dash: 'solid' },
-      engineThere: { colour: c.bad, dash: 'solid' },
-      mainsThere: { colour: c.sea, dash: 'solid' },
-      allowed: { colour: c.suits, dash: 'solid' },
-    }
-  },
-)
-/** What a line is called beside the name of its band. */
-const short: Readonly<Partial<Record<ChannelId, string>>> = {
-  soc: 'lithium',
-  leadSoc: 'lead',
-  startSoc: 'starting battery',
-  startSoc2: 'second starting battery',
-  startV2: 'second starting side',
-  alternatorC2: 'second alternator',
-  engineA: 'engine',
-  mainsA: 'mains',
-  solarA: 'sun',
-  sourceA: 'other',
-  loadA: 'loads',
-  lfpA: 'into lithium',
-  leadA: 'into lead',
-  houseV: 'house',
-  startV: 'starting side',
-  alternatorC: 'alternator',
-  cellC: 'cells',
-  placeC: 'their place',
-  mainsThere: 'mains',
-  engineThere: 'engine',
-  sunThere: 'sun',
-  allowed: 'allowed',
-}
-const shortNames = Object.fromEntries(
-  Object.entries(short).map(([id, name]) => [channels[id as ChannelId].label, name]),
-)
-const variantColours = computed(() => [
-  colours.value.bad,
-  colours.value.sea,
-  colours.value.changed,
-  colours.value.measure,
-  colours.value.suits,
-])
 const margin = { left: 52, right: 16 }
-const dashes = ['solid', 'dashed', 'dotted', 'solid', 'dashed'] as const
+/** Height of a yes or no row, whose line goes from zero to one. */
+const rowHeight = 1.4
 const compared = computed(() => props.results.length > 1)
 const longS = computed(() => Math.max(1, ...props.results.map((r) => r.totals.hours * 3600)))
-const clock = (t: number): string => (longS.value > 3 * 86_400 ? dayOfRun(t) : hourOfRun(t))
+const span = computed<RunSpan>(() => ({ run: props.results[0]!.run, hours: longS.value / 3600 }))
+const marks = computed(() => timeMarks(span.value))
 
 /** The strip of what would charge and what the cells allow, where the cold is what is asked about. */
 const bandsNow = computed(() =>
-  props.results.some((r) => r.totals.coldRefusedH > 0)
-    ? bands
-    : bands.filter((band) => band.title !== 'Charge wanted and allowed'),
+  props.results.some((r) => r.totals.coldRefusedH > 0) ? bands : bands.filter((band) => band !== coldBand),
 )
 const bandHeight = computed(() => Math.floor(500 / bandsNow.value.length))
 /** Where the first band begins, px: below the names of the systems, and of its lines. */
@@ -157,22 +57,36 @@ const refused = computed(() =>
     ),
   ),
 )
-/** Round hours, or days, under the timeline: at most eight of them. */
-const tickS = computed(
-  () => 3600 * [1, 2, 3, 6, 12, 24, 48, 96, 168, 336, 720, 1440].find((h) => longS.value / 3600 / h <= 8)!,
-)
-
-/** Weeks are drawn as the least and the most of each day: hour by hour they would be a blur. */
+/** Weeks are drawn as a band between the least and the most of each day: hour by hour they would be a blur. */
 const byDay = computed(() => longS.value > 14 * 86_400)
-const linesOf = (t: readonly number[], values: readonly number[]): readonly Float64Array[] =>
-  byDay.value
-    ? [daily(t, values, Math.min, longS.value), daily(t, values, Math.max, longS.value)]
-    : [pairs(t, values)]
+
+/** What is drawn of a channel: `data` as the chart takes it, `values` as they are. */
+interface Trace {
+  readonly data: Float64Array
+  readonly values: Float64Array
+  /** Fills the room up to the trace before. */
+  readonly fills: boolean
+}
+function tracesOf(t: readonly number[], values: readonly number[]): readonly Trace[] {
+  if (!byDay.value) {
+    const all = pairs(t, values)
+    return [{ data: all, values: all, fills: false }]
+  }
+  const [least, most] = [daily(t, values, Math.min, longS.value), daily(t, values, Math.max, longS.value)]
+  return [
+    { data: least, values: least, fills: false },
+    { data: above(most, least), values: most, fills: true },
+  ]
+}
 
 interface Line {
-  readonly data: Float64Array
   readonly itemStyle: { readonly color: string | undefined }
-  readonly tip: { readonly id: ChannelId; readonly row: number; readonly title: string }
+  readonly tip: {
+    readonly id: ChannelId
+    readonly row: number
+    readonly title: string
+    readonly values: Float64Array
+  }
 }
 /**
  * What the pointer says: a line for each thing drawn, with its value in each system; of a day its least and
@@ -181,14 +95,13 @@ interface Line {
 function tipOf(t: number, lines: readonly Line[]): string {
   const said = new Map<ChannelId, Map<string, { colour: string; values: number[] }>>()
   for (const {
-    data,
     itemStyle,
-    tip: { id, row, title },
+    tip: { id, row, title, values },
   } of lines) {
     const systems = said.get(id) ?? said.set(id, new Map()).get(id)!
     const system =
       systems.get(title) ?? systems.set(title, { colour: itemStyle.color ?? '', values: [] }).get(title)!
-    system.values.push(valueAt(data, t) - row)
+    system.values.push(valueAt(values, t) - row)
   }
   const words = (id: ChannelId, value: number): string =>
     !Number.isFinite(value)
@@ -209,10 +122,10 @@ function tipOf(t: number, lines: readonly Line[]): string {
     : ''
   return `<p class="font-semibold">${momentNow(t)}</p><table>${heads}${rows.join('')}</table>`
 }
-const momentNow = (t: number): string => (byDay.value ? dayOfRun(t) : momentOfRun(t, longS.value / 3600))
+const momentNow = (t: number): string => (byDay.value ? dayOfRun(t, span.value) : momentOfRun(t, span.value))
 
 /** What a row of the yes-and-no band is called, at its foot. */
-const rowName = (value: number): string => short[rows[Math.round(value / rowHeight)]!] ?? ''
+const rowName = (value: number): string => looks[yesNoRows[Math.round(value / rowHeight)]!]?.name ?? ''
 
 /** The refused hours, behind the lines. */
 const refusedArea = (color: string) => ({
@@ -244,11 +157,11 @@ const option = computed(() => {
             values.every((v) => Math.abs(v) < 0.01))
         )
           return []
-        const look = looks.value[id]!
-        const colour = compared.value ? variantColours.value[k] : look.colour
+        const look = compared.value ? systemLooks[k % systemLooks.length]! : looks[id]!
+        const colour = c[look.colour]
         // Yes and no, one row above the other.
-        const row = band.unit === '' ? rows.indexOf(id) * rowHeight : 0
-        return linesOf(result.series.t, row === 0 ? values : values.map((v) => v + row)).map((data, n) => ({
+        const row = band.unit === '' ? yesNoRows.indexOf(id) * rowHeight : 0
+        return tracesOf(result.series.t, row === 0 ? values : values.map((v) => v + row)).map((trace, n) => ({
           type: 'line',
           name: compared.value ? props.titles[k] : channels[id].label,
           xAxisIndex: i,
@@ -256,10 +169,12 @@ const option = computed(() => {
           showSymbol: false,
           animation: false,
           connectNulls: true,
-          lineStyle: { width: 1.5, color: colour, type: compared.value ? dashes[k] : look.dash },
+          lineStyle: { width: byDay.value ? 1 : 1.5, color: colour, type: look.dash },
           itemStyle: { color: colour },
-          data,
-          tip: { id, row, title: props.titles[k]! },
+          data: trace.data,
+          tip: { id, row, title: props.titles[k]!, values: trace.values },
+          ...(byDay.value ? { stack: `${id} ${k}`, stackStrategy: 'all' } : {}),
+          ...(trace.fills ? { areaStyle: { color: colour, opacity: 0.18 } } : {}),
           ...(band.unit === '' ? { step: 'end' } : {}),
           ...(id === 'alternatorC' && k === 0 && n === 0
             ? {
@@ -289,7 +204,7 @@ const option = computed(() => {
       backgroundColor: c.card,
       borderColor: c.line,
       textStyle: { color: c.ink, fontSize: 12 },
-      axisPointer: { label: { formatter: (p: { value: number }) => clock(p.value) } },
+      axisPointer: { label: { formatter: (p: { value: number }) => momentNow(p.value) } },
       confine: true,
     },
     legend: compared.value
@@ -314,10 +229,15 @@ const option = computed(() => {
       gridIndex: i,
       min: 0,
       max: longS.value,
-      interval: tickS.value,
-      axisLabel: { show: i === shownBands.length - 1, formatter: clock, hideOverlap: true, color: c.soft },
+      axisLabel: {
+        show: i === shownBands.length - 1,
+        formatter: marks.value.words,
+        customValues: [...marks.value.wordsAt],
+        hideOverlap: true,
+        color: c.soft,
+      },
       splitLine: { show: false },
-      axisTick: { show: i === shownBands.length - 1 },
+      axisTick: { show: i === shownBands.length - 1, customValues: [...marks.value.at] },
       axisLine: { lineStyle: { color: c.line } },
     })),
     yAxis: shownBands.map((band, i) => ({
@@ -331,7 +251,7 @@ const option = computed(() => {
           : band.unit === ''
             ? compared.value
               ? 1
-              : rows.length * rowHeight - 0.2
+              : yesNoRows.length * rowHeight - 0.2
             : undefined,
       splitNumber: 3,
       ...(band.unit === '' ? { interval: rowHeight } : band.unit === '%' ? { interval: 50 } : {}),
@@ -379,10 +299,12 @@ function click(event: { value?: unknown }) {
         data-testid="playhead"
       />
     </div>
-    <p v-if="byDay" class="px-2 text-xs text-soft">Drawn as the least and the most of each day.</p>
+    <p v-if="byDay" class="px-2 text-xs text-soft">
+      Each band runs from the lowest to the highest value of the day.
+    </p>
     <p v-if="refused.length" class="flex items-center gap-2 px-2 text-xs text-soft">
-      <span aria-hidden="true" class="h-3 w-5 bg-measure/20" />Shaded: something would charge, and the cells
-      are too cold or too hot for it.
+      <span aria-hidden="true" class="h-3 w-5 bg-measure/20" />Shaded: a source would charge, but the cells
+      are too cold or too hot.
     </p>
   </div>
 </template>

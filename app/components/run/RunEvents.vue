@@ -23,7 +23,7 @@ const emit = defineEmits<{ show: [t: number] }>()
         class="flex gap-2 border-t border-line py-1 first:border-0"
       >
         <button type="button" class="min-h-6 shrink-0 underline" @click="emit('show', event.t)">
-          {{ momentOfRun(event.t, result.totals.hours) }}</button><span>{{ eventWords(event, units) }}</span>
+          {{ momentOfRun(event.t, spanOfRun(result)) }}</button><span>{{ eventWords(event, units) }}</span>
       </li>
     </ol>
     <p v-else class="text-soft">Nothing switched, nothing tripped.</p>

@@ -36,7 +36,7 @@ const rows = computed(() => {
         <tbody>
           <tr v-for="{ at, i } in rows" :key="i" class="border-t border-line">
             <th scope="row" class="px-2 py-0.5 text-left font-normal whitespace-nowrap">
-              {{ momentOfRun(at, result.totals.hours) }}
+              {{ momentOfRun(at, spanOfRun(result)) }}
             </th>
             <td v-for="id in ids" :key="id" class="px-2 py-0.5 text-right">
               {{ n(result.series.values[id]![i]!, channels[id].unit === 'V' ? 'V' : 'A') }}

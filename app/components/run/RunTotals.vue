@@ -9,8 +9,12 @@ const { results } = defineProps<{ results: readonly RunResult[]; titles: readonl
 /** What a system without an alternator says of one; left out where no system has one. */
 const absent = '–'
 /** When something came: within two hours as minutes, later as the moment. */
-const came = (hours: number | null, { hours: all }: Totals, otherwise: string): string =>
-  hours === null ? otherwise : hours <= 2 ? `after ${durationWords(hours)}` : momentOfRun(hours * 3600, all)
+function came(hours: number | null, totals: Totals, otherwise: string): string {
+  if (hours === null) return otherwise
+  return hours <= 2
+    ? `after ${durationWords(hours)}`
+    : momentOfRun(hours * 3600, { run: results[0]!.run, hours: totals.hours })
+}
 const times = (count: number): string => (count === 1 ? 'once' : `${count} times`)
 const totalRows: readonly (readonly [string, (totals: Totals) => string])[] = [
   ['Charge at the end', (t) => q(t.endSoc * 100, '%')],

@@ -219,7 +219,7 @@ const download = (): void =>
         <div v-if="first" class="border border-line bg-card p-2">
           <LazyRunChart :results="results" :titles="titles" :at="at" @point="at = $event" />
           <label class="mt-1 flex items-center gap-3 px-2"
-            ><span class="whitespace-nowrap font-semibold">{{ momentOfRun(at, first.totals.hours) }}</span
+            ><span class="whitespace-nowrap font-semibold">{{ momentOfRun(at, spanOfRun(first)) }}</span
             ><input
               v-model.number="at"
               type="range"
