@@ -62,6 +62,19 @@ describe('jobs', () => {
     expect((await list('?verdict=measure-first&words=quill')).map((j) => j.number)).toEqual(['0424'])
   })
 
+  it('are sorted as asked, and refuse the end of another page', async () => {
+    const numbers = (await list('?sort=number')).map((j) => j.number)
+    expect(numbers).toEqual(numbers.toSorted())
+    const id = crypto.randomUUID()
+    for (const asked of [
+      'sort=price',
+      `sort=due&after=soon~${id}`,
+      `after=2026-02-31T03:04:05.678901Z~${id}`,
+      'after=x',
+    ])
+      expect((await call('GET', `/api/jobs?${asked}`)).status, asked).toBe(422)
+  })
+
   it('begin empty, with the next number', async () => {
     const first = await create()
     const second = await create()

@@ -14,6 +14,14 @@ const problem = ref('')
 const words = ref('')
 const verdict = ref<Verdict | ''>('')
 const stage = ref<keyof typeof stages | 'deleted' | ''>('')
+const sorts = [
+  ['changed', 'Last changed'],
+  ['due', 'Due date'],
+  ['number', 'Number'],
+  ['name', 'Vehicle or vessel'],
+  ['customer', 'Customer'],
+] as const
+const sort = ref<(typeof sorts)[number][0]>('changed')
 const largestFileMb = 2
 
 const {
@@ -29,6 +37,7 @@ const {
       ...(words.value && { words: words.value }),
       ...(verdict.value && { verdict: verdict.value }),
       ...(stage.value === 'deleted' ? { deleted: 'true' } : stage.value && { stage: stage.value }),
+      ...(sort.value !== 'changed' && { sort: sort.value }),
       ...(after && { after }),
     })}`,
   (page) => page.jobs,
@@ -41,7 +50,7 @@ useIntervalFn(() => {
   if (isJudging.value && document.visibilityState === 'visible') void again()
 }, 1500)
 const loadSoon = useDebounceFn(load, 150)
-watch([words, verdict, stage], loadSoon)
+watch([words, verdict, stage, sort], loadSoon)
 onMounted(load)
 
 /** Goes to the job that was made, or says why there is none. */
@@ -127,6 +136,12 @@ async function readFile(event: Event) {
           <option value="">All stages</option>
           <option v-for="(word, s) in stages" :key="s" :value="s">{{ word }}</option>
           <option value="deleted">Deleted</option>
+        </select>
+      </label>
+      <label class="flex items-center gap-2"
+        ><span class="whitespace-nowrap text-soft">Sort by</span>
+        <select v-model="sort" class="entry">
+          <option v-for="[key, word] in sorts" :key="key" :value="key">{{ word }}</option>
         </select>
       </label>
     </div>

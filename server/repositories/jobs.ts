@@ -60,9 +60,14 @@ export interface HistoryEntry {
   readonly changes: readonly Change[] | null
 }
 
+/** What a list of jobs can be sorted by; the first is the usual. */
+export const jobSorts = ['changed', 'due', 'number', 'name', 'customer'] as const
+export type JobSort = (typeof jobSorts)[number]
+
 export interface JobSearch {
   /** All must occur; empty finds all. */
   readonly words?: string
+  readonly sort?: JobSort
   readonly stage?: string
   readonly verdict?: string
   /** Goes on behind this job: `next` of the page before. */
@@ -70,6 +75,29 @@ export interface JobSearch {
   /** Those that were deleted, in place of those that were not. */
   readonly deleted?: boolean
 }
+
+/** How a list is sorted: by a column, and what a page goes on behind in it. Jobs without a due date come last. */
+function orderOf(sql: Sql, sort: JobSort) {
+  if (sort === 'changed')
+    return {
+      column: sql`updated_at`,
+      key: sql`to_char(updated_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.US"Z"')`,
+      type: sql`timestamptz`,
+      direction: sql`desc`,
+      behind: sql`<`,
+    }
+  const column = {
+    due: sql`coalesce(due_date - date '2000-01-01', 2147483647)`,
+    number: sql`number`,
+    name: sql`lower(job.name)`,
+    customer: sql`lower(customer)`,
+  }[sort]
+  const type = sort === 'due' ? sql`integer` : sql`text`
+  return { column, key: sql`${column}::text`, type, direction: sql`asc`, behind: sql`>` }
+}
+
+/** The end of a page: the key of its last job, and the job. */
+const pageEnd = /^(.*)~([0-9a-f-]{36})$/s
 
 /** The columns that lists and searches need, from the document. */
 const columnsOf = ({ job, candidate }: JobDocument) => {
@@ -143,11 +171,13 @@ export class Jobs extends Repository {
     super(sql, actor)
   }
 
-  /** Jobs, last changed first, a page at a time. */
-  async list({ words = '', stage, verdict, after, deleted = false }: JobSearch = {}): Promise<JobPage> {
+  /** Jobs, last changed first unless asked otherwise, a page at a time. */
+  async list(search: JobSearch = {}): Promise<JobPage> {
+    const { words = '', stage, verdict, after, deleted = false, sort = 'changed' } = search
     const { sql, actor } = this
     const judged = isJudged(sql)
-    const [at, id] = after?.split('~') ?? []
+    const order = orderOf(sql, sort)
+    const [, at, id] = pageEnd.exec(after ?? '') ?? []
     const rows = await sql<(JobRow & { key: string })[]>`
       select job_id as id, number, job.name, customer, craft, stage, due_date as "dueDate",
         case when ${judged} then verdict end as verdict,
@@ -156,14 +186,18 @@ export class Jobs extends Repository {
         case when ${judged} then specified_verdict end as "specifiedVerdict",
         case when ${judged} then specified_headline end as "specifiedHeadline",
         updated_at as "updatedAt", updated_by as "updatedBy",
-        to_char(updated_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.US"Z"') || '~' || job_id as key
+        ${order.key} || '~' || job_id as key
       from job join workshop using (workshop_id)
       where workshop_id = ${actor.workshop} and deleted_at is ${deleted ? sql`not null` : sql`null`}
         ${allWords(sql, words)}
         ${stage ? sql`and stage = ${stage}` : sql``}
         ${verdict ? sql`and verdict = ${verdict} and ${judged}` : sql``}
-        ${at && id ? sql`and (updated_at, job_id) < (${at}::text::timestamptz, ${id}::uuid)` : sql``}
-      order by updated_at desc, job_id desc
+        ${
+          at !== undefined && id
+            ? sql`and (${order.column}, job_id) ${order.behind} (${at}::text::${order.type}, ${id}::uuid)`
+            : sql``
+        }
+      order by ${order.column} ${order.direction}, job_id ${order.direction}
       limit ${jobsAPage + 1}`
     const jobs = rows.slice(0, jobsAPage)
     return {

@@ -6,7 +6,7 @@ import { freshDatabase, type TestDatabase } from '../../tests/harness'
 import { judgeHere, TooLarge, type Judge } from '../judging/judge'
 import { JudgingQueue } from '../judging/queue'
 import { repositoriesOf, type Repositories } from './index'
-import { jobsAPage, NumberTaken, type JobPage, type StoredJob } from './jobs'
+import { jobsAPage, jobSorts, NumberTaken, type JobPage, type JobSort, type StoredJob } from './jobs'
 import type { WholePage } from './shelf'
 
 let db: TestDatabase
@@ -205,21 +205,37 @@ describe('numbers', () => {
 })
 
 describe('lists', () => {
-  it('give every job once, page by page, though their times are the same', async () => {
+  it('give every job once, page by page, however they are sorted and though they are alike', async () => {
     const { jobs } = await newWorkshop()
     const made = await Promise.all(
       Array.from({ length: 2 * jobsAPage + 5 }, () => jobs.createNumbered((number) => emptyJob(number))),
     )
     await db.sql`update job set updated_at = '2026-01-02T03:04:05.678901Z' where job_id in ${db.sql(made.map(({ id }) => id))}`
-    const seen: string[] = []
-    let after: string | undefined
-    do {
-      const page: JobPage = await jobs.list({ after })
-      seen.push(...page.jobs.map(({ id }) => id))
-      after = page.next ?? undefined
-    } while (after)
-    expect(seen).toHaveLength(made.length)
-    expect(new Set(seen).size).toBe(made.length)
+    for (const sort of jobSorts) {
+      const seen: string[] = []
+      let after: string | undefined
+      do {
+        const page: JobPage = await jobs.list({ after, sort })
+        seen.push(...page.jobs.map(({ id }) => id))
+        after = page.next ?? undefined
+      } while (after)
+      expect(seen, sort).toHaveLength(made.length)
+      expect(new Set(seen).size, sort).toBe(made.length)
+    }
+  })
+
+  it('are sorted by what was asked for, jobs without a due date last', async () => {
+    const { jobs } = await newWorkshop()
+    const make = (number: string, name: string, dueDate?: string) =>
+      jobs.create({ ...emptyJob(number), job: { ...emptyJob(number).job, name, dueDate } })
+    await make('0003', 'Tern')
+    await make('0001', 'auk', '2026-12-24')
+    await make('0002', 'Puffin', '2026-12-04')
+    const numbers = async (sort: JobSort) => (await jobs.list({ sort })).jobs.map(({ number }) => number)
+    expect(await numbers('changed')).toEqual(['0002', '0001', '0003'])
+    expect(await numbers('due')).toEqual(['0002', '0001', '0003'])
+    expect(await numbers('number')).toEqual(['0001', '0002', '0003'])
+    expect(await numbers('name')).toEqual(['0001', '0002', '0003'])
   })
 
   it('of the whole shelf end where the shelf ends, and not before', async () => {

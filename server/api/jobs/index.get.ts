@@ -2,13 +2,31 @@ import { getQuery } from 'h3'
 import Joi from 'joi'
 import { stages } from '#core/job/document'
 import { verdicts } from '#core/system/verdict'
+import { jobSorts, type JobSort } from '../../repositories/jobs'
 import { repositories } from '../../utils/database'
 import { route, validated } from '../../utils/reply'
+
+/** A day that the calendar has not is refused before the database meets it. */
+const isDate: Joi.CustomValidator<string> = (after, helpers) => {
+  const [day = ''] = after.split('T')
+  const date = new Date(`${day}T00:00:00Z`)
+  return Number.isNaN(date.getTime()) || date.toISOString().slice(0, 10) !== day
+    ? helpers.error('string.pattern.name')
+    : after
+}
+
+/** The end of a page: the key that it is sorted by, and its last job. */
+const pageEnd = (key: RegExp) =>
+  Joi.string().pattern(
+    new RegExp(`^(${key.source})~[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$`),
+    'the next of a page',
+  )
 
 const query = Joi.object<{
   words?: string
   stage?: string
   verdict?: string
+  sort?: JobSort
   after?: string
   deleted?: boolean
 }>({
@@ -19,7 +37,16 @@ const query = Joi.object<{
   stage: Joi.string().valid(...Object.keys(stages)),
   verdict: Joi.string().valid(...verdicts),
   deleted: Joi.boolean(),
-  after: Joi.string().pattern(/^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d\.\d{6}Z~[0-9a-f-]{36}$/, 'the next of a page'),
+  sort: Joi.string()
+    .valid(...jobSorts)
+    .default('changed'),
+  after: Joi.when('sort', {
+    switch: [
+      { is: 'changed', then: pageEnd(/\d{4}-\d\d-\d\dT[0-2]\d:[0-5]\d:[0-5]\d\.\d{6}Z/).custom(isDate) },
+      { is: 'due', then: pageEnd(/-?\d{1,9}|2147483647/) },
+    ],
+    otherwise: pageEnd(/[^\u0000]{0,200}/),
+  }),
 })
 
 /** A page of the jobs: `next` of the answer is `after` of the next one. */
