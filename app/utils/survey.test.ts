@@ -17,6 +17,20 @@ describe('what is typed into a field', () => {
     expect(read('candidate', 'parallel', '2.5')).toEqual({ ok: false, error: 'Enter a whole number' })
     expect(read('candidate', 'parallel', '2')).toEqual({ ok: true, value: 2 })
   })
+  it('is no voltage that the nominal voltage of its part cannot have', () => {
+    const regulator = partKinds.alternators.fields.regulatorV
+    const at = (nominalV: string | null, text: string) =>
+      readQuantity(regulator, text, metric, { nominalV: { value: nominalV } }).ok
+    expect([at('12', '28'), at('12', '15.8'), at('24', '28'), at(null, '28')]).toEqual([
+      false,
+      true,
+      true,
+      true,
+    ])
+    expect(readQuantity(regulator, '28', metric, { nominalV: { value: '12' } })).toMatchObject({
+      error: 'Must be at most 21.0 V at this nominal voltage. Check both',
+    })
+  })
   it('may be the year in which a battery was made', () => {
     const thisYear = new Date().getFullYear()
     expect(read('houseBank', 'ageYears', String(thisYear - 6))).toEqual({ ok: true, value: 6 })

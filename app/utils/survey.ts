@@ -3,6 +3,7 @@ import { partKinds, type Field, type How, type PartKind, type PartKindId, type R
 import type { DisplayUnits } from '#core/units/display'
 import { formatRange, writerIn, type Write } from '#core/units/format'
 import { shownValue } from '#core/job/shown'
+import { limitsAt } from '#core/job/limits'
 import { parseField } from '#core/job/parse-field'
 import type { Unit } from '#core/units/units'
 
@@ -69,11 +70,21 @@ export function isUnusual(value: number, [low, high]: Range, limits: Range): boo
 export type ReadValue<T> =
   { readonly ok: true; readonly value: T } | { readonly ok: false; readonly error: string }
 
-/** Reads a quantity for a field, held to what can be true at all. */
-export function readQuantity(field: Field, input: string, units: DisplayUnits): ReadValue<number> {
+/** Reads a quantity for a field of a part, held to what can be true at all. */
+export function readQuantity(
+  field: Field,
+  input: string,
+  units: DisplayUnits,
+  part: AnyPart = {},
+): ReadValue<number> {
   if (field.type !== 'quantity') return { ok: false, error: 'This is no number' }
   const parsed = asAge(parseField(field, input, units), field.unit)
-  const [least, most] = field.limits
+  const [least, most] = limitsAt(part, field)
+  if (parsed.ok && parsed.value > most && most < field.limits[1])
+    return {
+      ok: false,
+      error: `Must be at most ${writerIn(units)(most, field.unit)} at this nominal voltage. Check both`,
+    }
   if (parsed.ok && (parsed.value < least || parsed.value > most))
     return {
       ok: false,

@@ -1,6 +1,15 @@
-import { isAsked, listParts, partName, type FieldPath, type JobDocument, type PartRef } from './document'
+import {
+  isAsked,
+  listParts,
+  partName,
+  type AnyPart,
+  type FieldPath,
+  type JobDocument,
+  type PartRef,
+} from './document'
 import { howKnown, partKinds, type Field, type How, type PartKind } from './fields'
 import type { DisplayUnits } from '#core/units/display'
+import { limitsAt } from './limits'
 import { parseField } from './parse-field'
 
 /** What a line of words would set. */
@@ -36,6 +45,8 @@ interface Named {
   readonly label: string
   readonly part: string
   readonly hint: string
+  /** The part itself. */
+  readonly of: AnyPart
 }
 
 function namesOf(job: JobDocument): Named[] {
@@ -51,6 +62,7 @@ function namesOf(job: JobDocument): Named[] {
           label: field.label.toLowerCase(),
           part,
           hint: field.measure.toLowerCase(),
+          of: ref.part,
         }))
     })
 }
@@ -89,7 +101,7 @@ export function readLine(job: JobDocument, line: string, units: DisplayUnits): r
       const [name, text] = [words.slice(0, -count), words.slice(-count).join(' ')]
       return named.flatMap((one) => {
         const fits = fit(one, name)
-        const value = fits > 0 ? valueIn(text, one.field, units) : null
+        const value = fits > 0 ? valueIn(text, one, units) : null
         return value === null ? [] : [{ path: one.path, field: one.field, value, how, fits }]
       })
     },
@@ -101,7 +113,7 @@ export function readLine(job: JobDocument, line: string, units: DisplayUnits): r
 }
 
 /** The value a field takes from words; null where they are none for it. */
-function valueIn(text: string, field: Field, units: DisplayUnits): number | string | null {
+function valueIn(text: string, { field, of }: Named, units: DisplayUnits): number | string | null {
   if (field.type === 'rows') return null
   if (field.type === 'choice') {
     const options = Object.entries(field.options)
@@ -110,6 +122,6 @@ function valueIn(text: string, field: Field, units: DisplayUnits): number | stri
     return exact?.[0] ?? (begun.length === 1 && /\p{L}/u.test(text) ? begun[0]![0] : null)
   }
   const parsed = parseField(field, text, units)
-  if (!parsed.ok || parsed.value < field.limits[0] || parsed.value > field.limits[1]) return null
-  return parsed.value
+  const [least, most] = limitsAt(of, field)
+  return parsed.ok && parsed.value >= least && parsed.value <= most ? parsed.value : null
 }

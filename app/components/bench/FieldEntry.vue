@@ -26,6 +26,10 @@ const root = useTemplateRef<HTMLElement>('root')
 const known = computed(() =>
   bench.document ? (knownAt(bench.document, props.path) as Known<unknown> | undefined) : undefined,
 )
+/** The part that the value is of. */
+const partRef = computed(() =>
+  bench.document ? partAt(bench.document, props.path.slice(0, props.path.lastIndexOf('/'))) : null,
+)
 const text = ref('')
 const error = ref('')
 const editing = ref(false)
@@ -56,7 +60,7 @@ function read(input: string): number | readonly unknown[] | null {
     return rows
   }
   if (props.field.type !== 'quantity') return null
-  const parsed = readQuantity(props.field, input, units.value)
+  const parsed = readQuantity(props.field, input, units.value, partRef.value?.part)
   if (parsed.ok) return parsed.value
   error.value = parsed.error
   return null
@@ -126,8 +130,7 @@ function leave() {
 
 function stepBy(direction: number) {
   if (props.field.type !== 'quantity' || !bench.document) return
-  const partPath = props.path.slice(0, props.path.lastIndexOf('/'))
-  const ref = partAt(bench.document, partPath)
+  const ref = partRef.value
   const start =
     typeof known.value?.value === 'number'
       ? known.value.value
