@@ -53,7 +53,7 @@ await withDemo(async ({ url, browser, job }) => {
       .first()
       .click()
     await page.getByRole('button', { name: 'Choose this answer' }).click()
-    await page.getByRole('button', { name: 'Issue the sheet' }).click()
+    await page.getByRole('button', { name: 'Issue specification' }).click()
     await page.getByRole('link', { name: /^Specification 0417-1/ }).click()
     await page.getByTestId('sheet').waitFor()
   }

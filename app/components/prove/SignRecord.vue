@@ -90,10 +90,13 @@ async function sign() {
           :disabled="!saved || busy || name.trim() === ''"
           data-testid="sign"
         >
-          Sign
+          {{ busy ? 'Signing …' : 'Sign' }}
         </button>
         <button type="button" class="act-quiet max-md:min-h-12" @click="pad?.clear()">Clear the field</button>
       </div>
+      <p v-if="busy" role="status" class="mt-1 flex items-center gap-2 text-soft">
+        <progress class="w-24" aria-label="Signing the record" />Freezing the record …
+      </p>
       <p v-if="!saved" class="text-soft">Wait until the job is saved.</p>
       <p v-if="problem" role="alert" class="text-bad">{{ problem }}</p>
     </form>

@@ -70,7 +70,13 @@ const whenWords = ({ when, by }: StepTick): string =>
             ><span v-else-if="tickOf(step)?.state === 'put-off'" aria-hidden="true">…</span>
           </button>
           <div class="min-w-0 flex-1">
-            <p :class="tickOf(step)?.state === 'done' && 'text-soft'">{{ step.words }}</p>
+            <p
+              class="cursor-pointer"
+              :class="tickOf(step)?.state === 'done' && 'text-soft'"
+              @click="toggle(step)"
+            >
+              {{ step.words }}
+            </p>
             <p class="text-sm text-soft">{{ step.why }}</p>
             <p v-if="step.caution" class="mt-1 border-l-4 border-changed pl-2 text-sm">{{ step.caution }}</p>
             <p v-if="tickOf(step)" class="text-xs text-soft" data-testid="tick">

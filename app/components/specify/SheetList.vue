@@ -32,8 +32,10 @@ async function issue() {
 const chosen = computed(() => bench.document?.specified !== undefined)
 const saved = computed(() => bench.save.kind === 'saved')
 const hint = computed(() => {
-  if (!chosen.value) return 'Choose an answer first: the sheet lists its parts, settings and work.'
-  return saved.value ? 'Frozen as issued: inputs, rules, parts and results.' : 'Wait until the job is saved.'
+  if (!chosen.value) return 'Choose an answer first. The specification lists its parts, settings and work.'
+  return saved.value
+    ? 'Inputs, rules, parts and results are frozen as issued.'
+    : 'Wait until the job is saved.'
 })
 </script>
 
@@ -42,8 +44,12 @@ const hint = computed(() => {
     <h2 id="sheets" class="text-lg">Specification sheet</h2>
     <p class="mt-1 flex flex-wrap items-center gap-3">
       <button type="button" class="act" :disabled="busy || !saved || !chosen" @click="issue">
-        Issue the sheet</button
-      ><span class="text-xs text-soft">{{ hint }}</span>
+        {{ busy ? 'Issuing …' : 'Issue specification' }}</button><span
+        v-if="busy"
+        role="status"
+        class="flex items-center gap-2 text-xs text-soft"
+        ><progress class="w-24" aria-label="Issuing the specification" />Checking and freezing the job …</span
+      ><span v-else class="text-xs text-soft">{{ hint }}</span>
     </p>
     <p v-if="problem" role="alert" class="mt-1 text-bad">{{ problem }}</p>
     <ul v-if="rows.length" aria-label="Sheets issued" class="mt-2">
