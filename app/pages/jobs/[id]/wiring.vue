@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useMediaQuery } from '@vueuse/core'
 import { worstByPath } from '#core/assessment/wired'
 import { withField, withNewPart, withoutPart, type JobDocument } from '#core/job/document'
 import { applyRemedy, type RemedyRef } from '#core/remedies/catalogue'
@@ -10,6 +11,9 @@ import { handOver } from '../../../utils/files'
 const { bench, problem, ready } = useJobPage('Wiring')
 const { drawn, pending, problem: failed } = useWiring(() => ready.value)
 const chosen = ref<string | null>(null)
+/** A phone shows the drawing when it is asked for: the list below says the same. */
+const isPhone = useMediaQuery('(max-width: 767px)')
+const showsDrawing = ref(false)
 const wired = computed(() => drawn.value?.wired ?? null)
 
 /** What is chosen stands above the list: it is brought into sight. */
@@ -74,6 +78,14 @@ function saveDrawing() {
           }}
         </p>
         <span class="flex flex-wrap gap-2 text-xs">
+          <button
+            type="button"
+            class="act-quiet !min-h-8 md:hidden max-md:!min-h-11"
+            :aria-expanded="showsDrawing"
+            @click="showsDrawing = !showsDrawing"
+          >
+            {{ showsDrawing ? 'Hide the drawing' : 'Show the drawing' }}
+          </button>
           <button type="button" class="act-quiet !min-h-8 max-md:!min-h-11" @click="addBranch">
             Add a branch
           </button>
@@ -103,7 +115,12 @@ function saveDrawing() {
         </li>
       </ul>
       <div class="grid gap-4 lg:grid-cols-[minmax(0,1fr)_22rem]">
-        <WiringDrawing v-model="chosen" :layout="drawn.layout" :verdicts="verdicts" class="max-md:hidden" />
+        <WiringDrawing
+          v-if="!isPhone || showsDrawing"
+          v-model="chosen"
+          :layout="drawn.layout"
+          :verdicts="verdicts"
+        />
         <aside ref="panel" class="min-w-0 lg:max-h-[calc(100dvh-11rem)] lg:overflow-y-auto print:hidden">
           <WiringPanel
             v-if="chosen"
