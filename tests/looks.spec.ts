@@ -122,7 +122,7 @@ async function walkSpecify({ page, app, look }: Walk): Promise<void> {
   await page.getByText('As found and as specified', { exact: true }).click()
   await look(page)
   await page.getByRole('button', { name: 'Choose this answer' }).click()
-  await page.getByRole('button', { name: 'Issue the sheet' }).click()
+  await page.getByRole('button', { name: 'Issue specification' }).click()
   await page.getByRole('link', { name: 'Specification 0421-1' }).click()
   await expect(page.getByTestId('sheet')).toBeVisible()
   await look(page)

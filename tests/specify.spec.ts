@@ -74,7 +74,7 @@ test('an issued sheet stays as it is after rules, shelf and job have changed', a
   await answers(page).filter({ hasText: 'Pipit H 120 pad under it' }).first().click()
   await page.getByRole('button', { name: 'Choose this answer' }).first().click()
   await expectSaved(page)
-  await page.getByRole('button', { name: 'Issue the sheet' }).click()
+  await page.getByRole('button', { name: 'Issue specification' }).click()
   const sheets = page.getByRole('list', { name: 'Sheets issued' })
   await expect(sheets).toContainText('Specification 0421-1')
   await sheets.getByRole('link', { name: 'Specification 0421-1' }).click()

@@ -33,10 +33,11 @@ test.describe('with one thumb', () => {
     await page.getByRole('button', { name: 'New job' }).tap()
     await expect(headline(page)).toHaveText('Enter what charges the house bank')
     await page.getByRole('button', { name: 'Walk-round' }).tap()
-    await station(page, 'use').tap()
+    await station(page, 'job').tap()
     await page.getByLabel('Vehicle or vessel').tap()
     await page.keyboard.press('ControlOrMeta+a')
     await page.keyboard.type('Plover’s van')
+    await next(page, 'use')
     await page.getByRole('combobox', { name: 'Kind', exact: true }).selectOption('vehicle')
     for (const [name, value] of [
       ['daysAway', '2'],
@@ -244,4 +245,43 @@ test('a job can be copied, or begun from a typical one and corrected', async ({ 
   await expect(page.getByLabel('How rated current is known')).toHaveValue('assumed')
   await field(page, 'alternators/alternator-1/ratedA').fill('90')
   await expectSaved(page)
+})
+
+test('Back and Escape go one step back within the job, and the last station ends with Done', async ({
+  page,
+  app,
+}) => {
+  await page.goto(await app.job('0417'))
+  await station(page, 'chargers').click()
+  await expect(page).toHaveURL(/station=chargers/)
+  await openStation(page, 'place')
+  await page.goBack()
+  await expect(station(page, 'chargers')).toHaveAttribute('aria-expanded', 'true')
+  await page.goBack()
+  await expect(sheet(page)).toHaveCount(0)
+  await expect(page).toHaveURL(/jobs/)
+  await page.goForward()
+  await expect(station(page, 'chargers')).toHaveAttribute('aria-expanded', 'true')
+  await page.keyboard.press('Escape')
+  await expect(sheet(page)).toHaveCount(0)
+  await expect(station(page, 'chargers')).toBeFocused()
+  await openStation(page, 'candidate')
+  await page.getByRole('button', { name: 'Done' }).click()
+  await expect(sheet(page)).toHaveCount(0)
+})
+
+test('the job station keeps its number, and the find box opens on every view', async ({ page, app }) => {
+  await page.goto(await app.job('0417'))
+  await openStation(page, 'job')
+  const number = page.getByLabel('Job number')
+  await number.fill('')
+  await expect(sheet(page).getByRole('alert')).toHaveText('Enter a job number. 0417 stays until then.')
+  await number.blur()
+  await expect(number).toHaveValue('0417')
+  await page.getByRole('link', { name: 'Wiring' }).click()
+  await expect(page.getByRole('heading', { name: 'Wiring', exact: true, level: 1 })).toBeVisible()
+  await page.keyboard.press('/')
+  await page.getByRole('combobox').fill('drop of the isol')
+  await page.keyboard.press('Enter')
+  await expect(field(page, 'links/link-1/dropV')).toBeFocused()
 })

@@ -158,12 +158,22 @@ export class Typist extends Surveyor {
   async survey(): Promise<Effort> {
     const scrolled = await countScrolling(this.page)
     await this.press('w')
+    await this.head()
     for (const kind of stationIds) {
-      if (kind !== stationIds[0]) await this.press('PageDown')
+      await this.press('PageDown')
       await this.station(kind)
     }
     this.effort.scrolledPx = await scrolled()
     return this.effort
+  }
+
+  /** Fills in the job's own data, entry by entry. */
+  private async head(): Promise<void> {
+    for (const from of Object.values(heads)) {
+      const text = from(this.paper.job)
+      if (typeof text === 'string' && text !== '') await this.type(text)
+      await this.press('Enter')
+    }
   }
 
   private async station(kind: PartKindId): Promise<void> {
@@ -243,16 +253,11 @@ export class Typist extends Surveyor {
     else await this.type(value)
   }
 
-  /** An entry that is no field: of the job's head, or what a part belongs to. */
+  /** An entry that is no field: what a part belongs to. */
   private async fillOther(kind: PartKindId, label: string, part: AnyPart | undefined): Promise<void> {
     const refers = (partKinds[kind] as PartKind).refers
-    const value =
-      kind === 'use'
-        ? heads[label]?.(this.paper.job)
-        : refers?.label === label && part?.[refers.field]
-          ? partName(this.paper, String(part[refers.field]))
-          : null
-    if (typeof value === 'string' && value !== '') await this.type(value)
+    if (refers?.label === label && part?.[refers.field])
+      await this.type(partName(this.paper, String(part[refers.field])))
   }
 }
 
@@ -298,14 +303,13 @@ export class Thumb extends Surveyor {
     const { page } = this
     const scrolled = await countScrolling(page)
     await page.getByRole('button', { name: 'Walk-round' }).tap()
-    await this.tap(page.locator(`[data-station="${stationIds[0]}"] h3 button`))
+    await this.tap(page.locator('[data-station="job"] h3 button'))
+    await this.head()
     for (const kind of stationIds) {
-      if (kind === 'use') await this.head()
-      for (const [i, part] of partsOnPaper(this.paper, kind).entries()) await this.part(kind, i, part)
-      if (kind === stationIds.at(-1)) break
       await opening(page, true)
       await this.tap(page.getByTestId('next-station'))
       await opening(page, false)
+      for (const [i, part] of partsOnPaper(this.paper, kind).entries()) await this.part(kind, i, part)
     }
     this.effort.scrolledPx = await scrolled()
     return this.effort

@@ -2,10 +2,11 @@
  * Opens the job of the address for a view of it: what stands in the way, whether it is there, and the keys
  * all its views share.
  */
-export function useJobPage(view: string, keys: Readonly<Record<string, () => void>> = {}) {
+export function useJobPage(title: string, keys: Readonly<Record<string, () => void>> = {}) {
   const route = useRoute()
   const bench = useJob()
   const judging = useJudging()
+  const view = useView()
   const problem = ref<string | null>(null)
   const id = computed(() => String(route.params.id))
   const ready = computed(
@@ -14,7 +15,7 @@ export function useJobPage(view: string, keys: Readonly<Record<string, () => voi
   useHead({
     title: () =>
       bench.document
-        ? `${view} ${bench.document.job.number} ${bench.document.job.name} · Jovial Anchor`
+        ? `${title} ${bench.document.job.number} ${bench.document.job.name} · Jovial Anchor`
         : 'Jovial Anchor',
   })
   // From one view of a job to another it stays as it is on the bench; coming from elsewhere it is fetched
@@ -29,6 +30,7 @@ export function useJobPage(view: string, keys: Readonly<Record<string, () => voi
     'g h': go('/shelf'),
     'g r': go('/rules'),
     'g b': () => navigateTo(`/jobs/${id.value}`),
+    'g w': () => navigateTo(`/jobs/${id.value}/wiring`),
     'g l': () => navigateTo(`/jobs/${id.value}/loads`),
     'g c': () => navigateTo(`/jobs/${id.value}/candidates`),
     'g p': () => navigateTo(`/jobs/${id.value}/specify`),
@@ -37,6 +39,12 @@ export function useJobPage(view: string, keys: Readonly<Record<string, () => voi
     'g s': () => navigateTo(`/jobs/${id.value}/summary`),
     'Ctrl+Z': bench.undo,
     'Ctrl+Shift+Z': bench.redo,
+    '/': () => {
+      view.dialog = 'find'
+    },
+    '?': () => {
+      view.dialog = 'keys'
+    },
     ...keys,
   })
   return { bench, problem, id, ready }

@@ -1,38 +1,33 @@
 import { useSessionStorage, whenever } from '@vueuse/core'
 import type { Ref } from 'vue'
 import { fieldAt, type FieldPath } from '#core/job/document'
-import { partKinds, type PartKindId } from '#core/job/fields'
 
-/** Whether a page that was loaded anew has gone on where it was; coming from another view it begins afresh. */
-let hasGoneOn = false
+/** The field of a job that was last in hand in this window; empty: none. */
+export const useFieldInHand = (jobId: string) =>
+  useSessionStorage<FieldPath | ''>(`jovial-anchor.field.${jobId}`, '')
 
-/**
- * Where the survey of a job is, in this window: a page that is loaded anew goes on at that station, in that
- * value.
- */
+/** The station of a field or a part. */
+export const stationOf = (path: FieldPath): StationId => path.split('/')[0] as StationId
+
+/** Goes on in the field that was last in hand, where the address names its station. */
 export function useSurveyPlace(
   jobId: string,
   ready: Ref<boolean>,
-  station: Ref<PartKindId | null>,
-  goTo: (at: PartKindId | FieldPath) => void,
+  station: Ref<StationId | null>,
+  goTo: (at: StationId | FieldPath) => void,
 ): void {
   const view = useView()
-  const place = useSessionStorage<{ station?: PartKindId; field?: FieldPath }>(
-    `jovial-anchor.place.${jobId}`,
-    {},
-  )
+  const field = useFieldInHand(jobId)
   whenever(
     ready,
     () => {
-      const [loaded] = performance.getEntriesByType('navigation')
-      const isLoadedAnew = !hasGoneOn && loaded && new URL(loaded.name).pathname === location.pathname
-      hasGoneOn = true
-      const { station: kind, field } = place.value
-      if (isLoadedAnew && kind && kind in partKinds) goTo(field && fieldAt(field) ? field : kind)
+      if (!station.value) return
+      const isThere = field.value !== '' && stationOf(field.value) === station.value && fieldAt(field.value)
+      goTo(isThere ? field.value : station.value)
     },
     { once: true, flush: 'post', immediate: true },
   )
-  watch([station, () => view.inHand], ([kind, field]) => {
-    place.value = kind ? { station: kind, ...(field?.startsWith(`${kind}/`) ? { field } : {}) } : {}
+  watch([station, () => view.inHand], ([at, path]) => {
+    field.value = at && path && stationOf(path) === at ? path : ''
   })
 }

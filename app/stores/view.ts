@@ -36,6 +36,8 @@ export const useView = defineStore('view', () => {
   const source = ref<How | null>(null)
   /** The field that is being filled in. */
   const inHand = ref<FieldPath | null>(null)
+  /** The dialog that is open over the view. */
+  const dialog = ref<'find' | 'keys' | null>(null)
   /** Unusual values that somebody looked at and kept. */
   const kept = ref(new Set<string>())
   watch(
@@ -48,5 +50,5 @@ export const useView = defineStore('view', () => {
     },
     { flush: 'sync' },
   )
-  return { selected, selectedCheck, wanted, source, inHand, kept, isBeginning, leaveBatteryOpen }
+  return { selected, selectedCheck, wanted, source, inHand, dialog, kept, isBeginning, leaveBatteryOpen }
 })

@@ -15,7 +15,7 @@ defineProps<{ surveying: boolean }>()
 const bench = useJob()
 const judging = useJudging()
 const view = useView()
-defineEmits<{ check: [key: string]; measure: [path: FieldPath]; keys: []; find: []; copy: []; delete: [] }>()
+defineEmits<{ check: [key: string]; measure: [path: FieldPath]; copy: []; delete: [] }>()
 const job = computed(() => bench.document!.job)
 const next = computed(() => judging.found!.measureNext[0])
 const changes = computed(() => changesToMake(judging.found!, judging.assessment!.checks, bench.document!, q))
@@ -143,37 +143,17 @@ const headSeen = useElementVisibility(headline, { initialValue: true })
     <div class="flex min-w-0 flex-wrap items-center gap-x-3 gap-y-1 md:col-span-2">
       <JobTabs class="mr-auto" />
       <div class="flex flex-wrap gap-2 text-xs">
-        <button
-          type="button"
-          class="act-quiet !min-h-7 !px-2 max-md:!min-h-11"
-          :disabled="!bench.canUndo"
-          @click="bench.undo()"
-        >
-          Undo
-        </button>
-        <button
-          type="button"
-          class="act-quiet !min-h-7 !px-2 max-md:!min-h-11"
-          :disabled="!bench.canRedo"
-          @click="bench.redo()"
-        >
-          Redo
-        </button>
-        <a :href="`/api/jobs/${bench.id}/file`" download class="act-quiet !min-h-7 !px-2 max-md:!min-h-11"
-          >Job file</a
-        >
-        <button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" @click="$emit('copy')">
-          Copy job
-        </button>
-        <button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" @click="$emit('delete')">
-          Delete
-        </button>
-        <button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" @click="$emit('find')">
-          Find <kbd class="key max-md:hidden">/</kbd>
-        </button>
-        <button type="button" class="act-quiet !min-h-7 !px-2 max-md:hidden" @click="$emit('keys')">
-          Keys <kbd class="key">?</kbd>
-        </button>
+        <JobActions>
+          <a :href="`/api/jobs/${bench.id}/file`" download class="act-quiet !min-h-7 !px-2 max-md:!min-h-11"
+            >Job file</a
+          >
+          <button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" @click="$emit('copy')">
+            Copy job
+          </button>
+          <button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" @click="$emit('delete')">
+            Delete
+          </button>
+        </JobActions>
       </div>
     </div>
   </header>

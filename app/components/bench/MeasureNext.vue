@@ -22,7 +22,8 @@ const effect = (settles: number, bearsOn: number) =>
         class="grid grid-cols-[1fr_auto] items-baseline gap-x-3 border-line py-1 not-first:border-t"
       >
         <button type="button" class="text-left max-md:min-h-11" @click="$emit('measure', m.path)">
-          <span class="font-semibold underline">{{ m.part }}: {{ inSentence(m.label) }}</span>
+          <span class="font-semibold underline">{{ m.part }}: {{ inSentence(m.label) }}</span
+          >.
           <span class="text-soft">{{ m.how }}</span>
         </button>
         <span class="text-xs text-measure">{{ effect(m.settles.length, m.bearsOn.length) }}</span>

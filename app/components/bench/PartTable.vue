@@ -13,12 +13,15 @@ const slots = defineSlots<{ heads?(): unknown; figures?(of: PartRef): unknown }>
 const bench = useJob()
 const { kindInfo, parts, targets, bearing, unfolded, toggle } = useStationParts(() => props.kind)
 const columns = computed(() => kindInfo.value.columns!)
-/** Room of a column beside that of others. */
-const roomOf = (field: Field): number => (field.type !== 'choice' || asShortButtons(field) ? 1.1 : 1.5)
+/** Room of a column beside that of others: the longest word of a list shows whole. */
+function roomOf(field: Field): number {
+  if (field.type !== 'choice' || asShortButtons(field)) return 1.1
+  return 0.6 + 0.08 * Math.max(...Object.values(field.options).map((option) => option.length))
+}
 const rooms = computed(() => {
   const all = [
-    1.6,
-    ...(kindInfo.value.refers ? [1.3] : []),
+    1.8,
+    ...(kindInfo.value.refers ? [1.6] : []),
     ...columns.value.map(([name]) => roomOf(kindInfo.value.fields[name!]!)),
     ...(slots.figures ? [0.7] : []),
   ]

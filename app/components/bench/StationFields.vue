@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import { crafts, partName, stages, usePatterns } from '#core/job/document'
-import { stationIds, type ManyKindId, type PartKindId } from '#core/job/fields'
+import { partName } from '#core/job/document'
+import type { ManyKindId, PartKindId } from '#core/job/fields'
 import { shelfKindsFor, valuesFromShelf } from '#core/shelf/kinds'
 import type { ShelfRecord } from '../../utils/api'
 
 /** What is surveyed at one station of the walk-round, as a sheet of rows. */
 const props = defineProps<{ kind: PartKindId }>()
-const emit = defineEmits<{ go: [kind: PartKindId]; nextMeasurement: [] }>()
+defineEmits<{ go: [station: StationId]; nextMeasurement: []; close: [] }>()
 const bench = useJob()
 const view = useView()
 const {
@@ -18,49 +18,11 @@ const {
   toggle,
   add: addPart,
 } = useStationParts(() => props.kind)
-const head = computed(() => bench.document?.job)
 const input = (event: Event) => (event.target as HTMLInputElement).value
 const shelfKinds = computed(() => shelfKindsFor(props.kind))
 const picking = ref<string | null>(null)
 
-const texts = [
-  ['number', 'Job number', 40],
-  ['name', 'Vehicle or vessel', 200],
-  ['customer', 'Customer', 200],
-  ['contact', 'Contact', 200],
-  ['registration', 'Registration or hull number', 100],
-  ['location', 'Where it is', 200],
-] as const
-const lists = [
-  ['craft', 'Kind', crafts],
-  ['usePattern', 'How it is used', usePatterns],
-  ['stage', 'Stage', stages],
-] as const
-
-const here = computed(() => stationIds.indexOf(props.kind))
-const stationAfter = computed<PartKindId | null>(() => stationIds[here.value + 1] ?? null)
-const sheet = useTemplateRef<HTMLElement>('sheet')
-/** Enter goes on to the next entry, with Ctrl to the next thing to measure. */
-function enter(event: KeyboardEvent) {
-  if (!event.ctrlKey) return enterStep(sheet.value!, event)
-  if (!isEntered(event)) return
-  event.preventDefault()
-  emit('nextMeasurement')
-}
-/** `m` begins no value: in an entry that is untouched it goes on to the next measurement, as it does elsewhere. */
-function measureOn(event: KeyboardEvent) {
-  const at = event.target
-  if (!(at instanceof HTMLInputElement) || at.inputMode === 'text' || event.ctrlKey || event.metaKey) return
-  const untouched = at.selectionStart === 0 && at.selectionEnd === at.value.length
-  if (!untouched || !at.dataset.field) return
-  event.preventDefault()
-  emit('nextMeasurement')
-}
-function pageTo(kind: PartKindId | undefined, event: KeyboardEvent) {
-  if (!kind || (event.target as HTMLElement).tagName === 'TEXTAREA') return
-  event.preventDefault()
-  emit('go', kind)
-}
+const sheet = useTemplateRef<{ element: HTMLElement }>('sheet')
 const sources = [
   ['label', 'Label'],
   ['maker', 'Maker’s data'],
@@ -73,7 +35,7 @@ const remarked = computed(() => Boolean(bench.document?.notes[props.kind]))
 function add() {
   const path = addPart()
   void nextTick(() => {
-    const section = sheet.value?.querySelector(`[data-part="${path}"]`)
+    const section = sheet.value?.element.querySelector(`[data-part="${path}"]`)
     if (section) firstStep(section)
   })
 }
@@ -84,206 +46,141 @@ function take(part: ShelfRecord) {
 </script>
 
 <template>
-  <div
+  <StationSheet
     ref="sheet"
-    data-sheet
-    data-testid="station"
-    class="flex min-h-0 flex-1 flex-col"
-    @keydown.enter="enter"
-    @keydown.m="measureOn"
-    @keydown.page-down="pageTo(stationIds[here + 1], $event)"
-    @keydown.page-up="pageTo(stationIds[here - 1], $event)"
+    :station="kind"
+    :bearing="bearing"
+    @go="$emit('go', $event)"
+    @next-measurement="$emit('nextMeasurement')"
+    @close="$emit('close')"
   >
-    <div class="min-h-0 flex-1 px-3 pb-3 md:overflow-y-auto md:px-4">
-      <div
-        role="group"
-        aria-label="Copying from"
-        class="sticky top-0 z-10 -mx-1 flex max-md:top-10 flex-wrap items-center gap-x-1.5 gap-y-1 bg-card px-1 py-2 text-xs"
+    <div
+      role="group"
+      aria-label="Copying from"
+      class="sticky top-0 z-10 -mx-1 flex max-md:top-10 flex-wrap items-center gap-x-1.5 gap-y-1 bg-card px-1 py-2 text-xs"
+    >
+      <!-- A press leaves the entry in hand, and the keypad up. -->
+      <span class="text-soft">Copying from</span
+      ><button
+        v-for="[how, word] in sources"
+        :key="how"
+        type="button"
+        class="min-h-7 rounded-sm border px-2 max-md:min-h-11"
+        :class="view.source === how ? 'border-sea bg-sea font-semibold text-on-sea' : 'border-edge'"
+        :aria-pressed="view.source === how"
+        @mousedown.prevent
+        @click="view.source = view.source === how ? null : how"
       >
-        <!-- A press leaves the entry in hand, and the keypad up. -->
-        <span class="text-soft">Copying from</span
-        ><button
-          v-for="[how, word] in sources"
-          :key="how"
-          type="button"
-          class="min-h-7 rounded-sm border px-2 max-md:min-h-11"
-          :class="view.source === how ? 'border-sea bg-sea font-semibold text-on-sea' : 'border-edge'"
-          :aria-pressed="view.source === how"
-          @mousedown.prevent
-          @click="view.source = view.source === how ? null : how"
-        >
-          {{ word }}
-        </button>
-        <NuxtLink
-          v-if="kind === 'candidate'"
-          :to="`/jobs/${bench.id}/candidates`"
-          class="ml-auto inline-flex min-h-7 items-center underline max-md:min-h-11"
-          >Set others beside it</NuxtLink
-        ><NuxtLink
-          v-if="kind === 'loads'"
-          :to="`/jobs/${bench.id}/loads`"
-          class="ml-auto inline-flex min-h-7 items-center underline max-md:min-h-11"
-          >Open the energy audit</NuxtLink
-        >
-      </div>
-      <p v-if="kind === 'alternators'" class="mb-2 border-l-4 border-changed pl-2 text-xs">
-        Moving belts, hot parts and stored energy: sleeves off, meter leads clear, follow the makers’
-        instructions.
-      </p>
+        {{ word }}
+      </button>
+      <NuxtLink
+        v-if="kind === 'candidate'"
+        :to="`/jobs/${bench.id}/candidates`"
+        class="ml-auto inline-flex min-h-7 items-center underline max-md:min-h-11"
+        >Set others beside it</NuxtLink
+      ><NuxtLink
+        v-if="kind === 'loads'"
+        :to="`/jobs/${bench.id}/loads`"
+        class="ml-auto inline-flex min-h-7 items-center underline max-md:min-h-11"
+        >Open the energy audit</NuxtLink
+      >
+    </div>
+    <p v-if="kind === 'alternators'" class="mb-2 border-l-4 border-changed pl-2 text-xs">
+      Moving belts, hot parts and stored energy: sleeves off, meter leads clear, follow the makers’
+      instructions.
+    </p>
 
-      <div v-if="kind === 'use' && head" class="grid grid-cols-1 xl:grid-cols-2 xl:gap-x-5">
-        <label v-for="[name, label, most] in texts" :key="name" class="plain-row"
-          ><span>{{ label }}</span
+    <UseRows v-if="kind === 'use'" />
+
+    <PartTable v-if="kindInfo.columns && parts.length" :kind="kind as ManyKindId" />
+    <section
+      v-for="(ref, i) in kindInfo.columns ? [] : parts"
+      :key="ref.path"
+      :aria-label="partName(bench.document!, ref.path)"
+      :data-part="ref.path"
+      :class="i > 0 && 'mt-4 border-t-2 border-rope pt-1'"
+    >
+      <div
+        v-if="kindInfo.many || kind === 'candidate' || shelfKinds.length"
+        class="flex flex-wrap items-center gap-x-3 gap-y-1 py-1"
+      >
+        <label v-if="kindInfo.many || kind === 'candidate'" class="flex min-w-40 flex-1 items-center gap-2"
+          ><span class="font-semibold">Name</span
           ><input
-            class="entry"
-            :maxlength="most"
+            class="entry !min-h-8 max-md:!min-h-11"
+            maxlength="200"
             autocomplete="off"
             enterkeyhint="next"
             data-step
-            :value="head[name] ?? ''"
-            @input="bench.setHead(name, input($event))"
+            :placeholder="kindInfo.one"
+            :value="ref.part.name ?? ''"
+            @input="bench.setPartText(ref.path, 'name', input($event))"
         /></label>
-        <label v-for="[name, label, options] in lists" :key="name" class="plain-row"
-          ><span>{{ label }}</span>
-          <select
-            class="entry"
-            data-step
-            :value="head[name] ?? ''"
-            @change="bench.setHead(name, input($event))"
-          >
-            <option v-if="!head[name]" value="" disabled>not known</option>
-            <option v-for="(word, option) in options" :key="option" :value="option">{{ word }}</option>
-          </select>
-        </label>
-        <label class="plain-row"
-          ><span>Due</span
-          ><input
-            type="date"
-            class="entry"
-            data-step
-            :value="head.dueDate ?? ''"
-            @change="bench.setHead('dueDate', input($event))"
-        /></label>
-        <label class="plain-row xl:col-span-2"
-          ><span>What the customer wishes</span
-          ><textarea
-            class="entry py-1"
-            rows="2"
-            maxlength="5000"
-            :value="head.wishes ?? ''"
-            @input="bench.setHead('wishes', input($event))"
+        <label v-if="kindInfo.refers" class="flex min-w-44 flex-1 items-center gap-2"
+          ><span class="font-semibold whitespace-nowrap">{{ kindInfo.refers.label }}</span>
+          <ReferredPart
+            class="!min-h-8 max-md:!min-h-11"
+            :of="ref"
+            :refers="kindInfo.refers"
+            :targets="targets"
           />
         </label>
-      </div>
-
-      <PartTable v-if="kindInfo.columns && parts.length" :kind="kind as ManyKindId" />
-      <section
-        v-for="(ref, i) in kindInfo.columns ? [] : parts"
-        :key="ref.path"
-        :aria-label="partName(bench.document!, ref.path)"
-        :data-part="ref.path"
-        :class="i > 0 && 'mt-4 border-t-2 border-rope pt-1'"
-      >
-        <div
-          v-if="kindInfo.many || kind === 'candidate' || shelfKinds.length"
-          class="flex flex-wrap items-center gap-x-3 gap-y-1 py-1"
-        >
-          <label v-if="kindInfo.many || kind === 'candidate'" class="flex min-w-40 flex-1 items-center gap-2"
-            ><span class="font-semibold">Name</span
-            ><input
-              class="entry !min-h-8 max-md:!min-h-11"
-              maxlength="200"
-              autocomplete="off"
-              enterkeyhint="next"
-              data-step
-              :placeholder="kindInfo.one"
-              :value="ref.part.name ?? ''"
-              @input="bench.setPartText(ref.path, 'name', input($event))"
-          /></label>
-          <label v-if="kindInfo.refers" class="flex min-w-44 flex-1 items-center gap-2"
-            ><span class="font-semibold whitespace-nowrap">{{ kindInfo.refers.label }}</span>
-            <ReferredPart
-              class="!min-h-8 max-md:!min-h-11"
-              :of="ref"
-              :refers="kindInfo.refers"
-              :targets="targets"
-            />
-          </label>
-          <ShelfNote
-            v-if="shelfKinds.length"
-            :path="ref.path"
-            :part="ref.part"
-            :kind="kind"
-            @pick="picking = ref.path"
-          />
-          <RemovePart v-if="kindInfo.many" :path="ref.path" />
-        </div>
-        <div class="grid grid-cols-1 border-t border-line xl:grid-cols-2 xl:gap-x-5">
-          <template v-for="([name, field], at) in ref.rows" :key="name">
-            <button
-              v-if="at === ref.rows.length - ref.count"
-              type="button"
-              class="col-span-full min-h-9 py-1 text-left text-soft underline max-md:min-h-11"
-              data-step
-              :aria-expanded="unfolded.has(ref.path)"
-              @click="toggle(ref.path, $event)"
-            >
-              {{ unfolded.has(ref.path) ? `Fold the last ${ref.count} away` : `Seldom needed: ${ref.count}` }}
-            </button>
-            <FieldRow
-              v-show="!ref.away.has(name) || unfolded.has(ref.path)"
-              :path="`${ref.path}/${name}`"
-              :name="name"
-              :field="field"
-              :settles="bearing.get(`${ref.path}/${name}`)"
-            />
-          </template>
-        </div>
-      </section>
-      <div class="mt-3 flex flex-wrap items-start gap-2">
-        <button v-if="kindInfo.many" type="button" class="act-quiet" data-step @click="add">
-          Add {{ kindInfo.one.toLowerCase() }}
-        </button>
-        <button
-          type="button"
-          class="act-quiet"
-          :aria-expanded="remarks || remarked"
-          @click="remarks = !remarks"
-        >
-          Note
-        </button>
-        <StationPhotos :station="kind" />
-      </div>
-      <label v-if="remarks || remarked" class="mt-2 block"
-        ><span class="sr-only">Note</span
-        ><textarea
-          class="entry py-1"
-          rows="2"
-          maxlength="5000"
-          placeholder="What you saw here"
-          :value="bench.document?.notes[kind] ?? ''"
-          @input="bench.setNote(kind, input($event))"
+        <ShelfNote
+          v-if="shelfKinds.length"
+          :path="ref.path"
+          :part="ref.part"
+          :kind="kind"
+          @pick="picking = ref.path"
         />
-      </label>
+        <RemovePart v-if="kindInfo.many" :path="ref.path" />
+      </div>
+      <div class="grid grid-cols-1 border-t border-line xl:grid-cols-2 xl:gap-x-5">
+        <template v-for="([name, field], at) in ref.rows" :key="name">
+          <button
+            v-if="at === ref.rows.length - ref.count"
+            type="button"
+            class="col-span-full min-h-9 py-1 text-left text-soft underline max-md:min-h-11"
+            data-step
+            :aria-expanded="unfolded.has(ref.path)"
+            @click="toggle(ref.path, $event)"
+          >
+            {{ unfolded.has(ref.path) ? `Fold the last ${ref.count} away` : `Seldom needed: ${ref.count}` }}
+          </button>
+          <FieldRow
+            v-show="!ref.away.has(name) || unfolded.has(ref.path)"
+            :path="`${ref.path}/${name}`"
+            :name="name"
+            :field="field"
+            :settles="bearing.get(`${ref.path}/${name}`)"
+          />
+        </template>
+      </div>
+    </section>
+    <div class="mt-3 flex flex-wrap items-start gap-2">
+      <button v-if="kindInfo.many" type="button" class="act-quiet" data-step @click="add">
+        Add {{ kindInfo.one.toLowerCase() }}
+      </button>
+      <button
+        type="button"
+        class="act-quiet"
+        :aria-expanded="remarks || remarked"
+        @click="remarks = !remarks"
+      >
+        Note
+      </button>
+      <StationPhotos :station="kind" />
     </div>
-    <!-- On the phone it stays above the bar: what is judged meanwhile moves the page, never the button under the thumb. -->
-    <StationFoot
-      class="max-md:sticky max-md:bottom-14 max-md:z-10"
-      :kind="kind"
-      :next="stationAfter"
-      :bearing="bearing"
-      @next="$emit('go', stationAfter!)"
-    />
+    <label v-if="remarks || remarked" class="mt-2 block"
+      ><span class="sr-only">Note</span
+      ><textarea
+        class="entry py-1"
+        rows="2"
+        maxlength="5000"
+        placeholder="What you saw here"
+        :value="bench.document?.notes[kind] ?? ''"
+        @input="bench.setNote(kind, input($event))"
+      />
+    </label>
     <ShelfPicker v-if="picking" :kinds="shelfKinds" @pick="take" @close="picking = null" />
-  </div>
+  </StationSheet>
 </template>
-
-<style scoped>
-@reference '../../assets/main.css';
-.plain-row {
-  @apply grid min-h-10 grid-cols-[7.5rem_minmax(0,1fr)] items-center gap-2 border-b border-line py-0.5 pl-2 leading-tight font-semibold max-md:min-h-11 max-md:py-0;
-}
-.plain-row .entry {
-  @apply min-h-8 font-normal max-md:min-h-11;
-}
-</style>

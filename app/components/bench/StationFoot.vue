@@ -2,7 +2,7 @@
 import { fieldAt, knownAt, partAt, type FieldPath } from '#core/job/document'
 import { fieldsWithUsual } from '#core/job/usual'
 import { formatRange } from '#core/units/format'
-import { partKinds, type Known, type PartKindId } from '#core/job/fields'
+import type { Known } from '#core/job/fields'
 import { plausibleRange } from '#core/system/plausible'
 
 /**
@@ -10,15 +10,15 @@ import { plausibleRange } from '#core/system/plausible'
  * height, so that nothing moves under a thumb.
  */
 const props = defineProps<{
-  kind: PartKindId
-  next: PartKindId | null
-  bearing: ReadonlyMap<FieldPath, number>
+  station: StationId
+  next: StationId | null
+  bearing?: ReadonlyMap<FieldPath, number>
 }>()
 defineEmits<{ next: [] }>()
 const { q, units } = useWriting()
 const bench = useJob()
 const view = useView()
-const at = computed(() => (view.inHand?.startsWith(`${props.kind}/`) ? fieldAt(view.inHand) : null))
+const at = computed(() => (view.inHand?.startsWith(`${props.station}/`) ? fieldAt(view.inHand) : null))
 const ref = computed(() => (at.value && bench.document ? partAt(bench.document, at.value.partPath) : null))
 const value = computed(
   () =>
@@ -44,7 +44,7 @@ const unusual = computed(
     isUnusual(value.value, range.value, at.value.field.limits) &&
     !view.kept.has(`${view.inHand} ${value.value}`),
 )
-const affects = computed(() => (view.inHand ? (props.bearing.get(view.inHand) ?? 0) : 0))
+const affects = computed(() => (view.inHand ? (props.bearing?.get(view.inHand) ?? 0) : 0))
 const clear = (): void => {
   bench.setField(view.inHand!, { value: null })
   bench.setTyping(view.inHand!, null)
@@ -62,7 +62,10 @@ function pressKey(key: string) {
   entry.dispatchEvent(new Event('input', { bubbles: true }))
 }
 /** Takes the usual values of what is not entered here, as assumed. */
-const assumeRest = (): void => bench.edit((job) => fieldsWithUsual(job, props.kind))
+function assumeRest(): void {
+  const { station } = props
+  if (station !== 'job') bench.edit((job) => fieldsWithUsual(job, station))
+}
 </script>
 
 <template>
@@ -89,7 +92,7 @@ const assumeRest = (): void => bench.edit((job) => fieldsWithUsual(job, props.ki
         </p>
       </template>
       <p v-else class="text-soft">
-        {{ partKinds[kind].about }}
+        {{ stationAbout(station) }}
         <span class="max-md:hidden"
           >Enter: next field · Page Down: next station · Ctrl Enter: next measurement · M measured, D maker’s
           data, L label, C customer, A assumed, a capital for what follows too · = it is as assumed</span
@@ -112,6 +115,7 @@ const assumeRest = (): void => bench.edit((job) => fieldsWithUsual(job, props.ki
         </button>
       </span>
       <button
+        v-if="station !== 'job'"
         type="button"
         class="act-quiet"
         :class="{ 'max-md:hidden': keys.length > 0 }"
@@ -119,15 +123,8 @@ const assumeRest = (): void => bench.edit((job) => fieldsWithUsual(job, props.ki
       >
         The rest is as usual
       </button>
-      <button
-        v-if="next"
-        type="button"
-        class="act ml-auto"
-        data-testid="next-station"
-        data-step
-        @click="$emit('next')"
-      >
-        Next: {{ partKinds[next].title.toLowerCase() }}
+      <button type="button" class="act ml-auto" data-testid="next-station" data-step @click="$emit('next')">
+        {{ next ? `Next: ${stationTitle(next).toLowerCase()}` : 'Done' }}
       </button>
     </div>
   </div>

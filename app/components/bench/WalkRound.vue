@@ -1,14 +1,12 @@
 <script setup lang="ts">
-import { partKinds, stationIds, type PartKindId } from '#core/job/fields'
-
 /** The survey as a route along a rope: one knot a station, opened in place. */
 const { q } = useWriting()
 const bench = useJob()
 const judging = useJudging()
 /** On a phone a station opens under its heading; elsewhere in the room beside. */
 defineProps<{ inPlace: boolean }>()
-const emit = defineEmits<{ go: [kind: PartKindId]; nextMeasurement: [] }>()
-const open = defineModel<PartKindId | null>('open', { required: true })
+const emit = defineEmits<{ go: [station: StationId]; nextMeasurement: []; close: [] }>()
+const open = defineModel<StationId | null>('open', { required: true })
 const toMeasure = computed(() => judging.found?.measureNext.map((m) => m.path) ?? [])
 const knots: Readonly<Record<StationState, string>> = {
   matters: 'size-3 rounded-none border-2 border-dashed border-measure',
@@ -19,11 +17,11 @@ const knots: Readonly<Record<StationState, string>> = {
 const stations = computed(() =>
   !bench.document
     ? []
-    : stationIds.map((kind) => ({
-        kind,
-        title: partKinds[kind].title,
-        state: stationState(bench.document!, kind, toMeasure.value),
-        summary: stationSummary(bench.document!, kind, q),
+    : stationIds.map((id) => ({
+        id,
+        title: stationTitle(id),
+        state: stateOf(bench.document!, id, toMeasure.value),
+        summary: summaryOf(bench.document!, id, q),
       })),
 )
 </script>
@@ -34,20 +32,20 @@ const stations = computed(() =>
     <ol class="relative before:absolute before:inset-y-3 before:left-[1.62rem] before:w-[3px] before:bg-rope">
       <li
         v-for="station in stations"
-        :key="station.kind"
-        :data-station="station.kind"
-        :class="open === station.kind && 'bg-card'"
+        :key="station.id"
+        :data-station="station.id"
+        :class="open === station.id && 'bg-card'"
       >
         <h3>
           <button
             type="button"
             class="relative flex min-h-11 w-full scroll-mt-10 items-start gap-3 py-1.5 pr-3 pl-5 text-left font-sans"
-            :aria-expanded="open === station.kind"
-            @click="open = open === station.kind ? null : station.kind"
+            :aria-expanded="open === station.id"
+            @click="open = open === station.id ? null : station.id"
           >
             <span
               class="mt-1 grid size-4 shrink-0 place-items-center bg-paper"
-              :class="open === station.kind && '!bg-card'"
+              :class="open === station.id && '!bg-card'"
             >
               <span class="block" :class="knots[station.state]" />
             </span>
@@ -62,12 +60,13 @@ const stations = computed(() =>
             </span>
           </button>
         </h3>
-        <StationFields
-          v-if="inPlace && open === station.kind"
-          :kind="station.kind"
+        <StationPanel
+          v-if="inPlace && open === station.id"
+          :station="station.id"
           class="relative bg-card"
           @go="emit('go', $event)"
           @next-measurement="emit('nextMeasurement')"
+          @close="emit('close')"
         />
       </li>
     </ol>

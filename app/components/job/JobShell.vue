@@ -2,6 +2,17 @@
 /** A view of a job other than the bench: which job, its verdict, the way to the other views. */
 defineProps<{ title: string; about: string; problem: string | null; ready: boolean }>()
 const bench = useJob()
+const view = useView()
+
+/** A value is entered on the bench. */
+function measure(path: string) {
+  useFieldInHand(bench.id!).value = path
+  void navigateTo({ path: `/jobs/${bench.id}`, query: { station: stationOf(path), column: 'walk' } })
+}
+function showCheck(key: string) {
+  view.selected = key
+  void navigateTo({ path: `/jobs/${bench.id}`, query: { column: 'why' } })
+}
 </script>
 
 <template>
@@ -29,28 +40,13 @@ const bench = useJob()
       </div>
       <div class="mt-1 flex flex-wrap items-center gap-x-4 gap-y-1">
         <JobTabs class="mr-auto" />
-        <span class="flex gap-2 pb-1 text-xs"
-          ><button
-            type="button"
-            class="act-quiet !min-h-7 !px-2 max-md:!min-h-11"
-            :disabled="!bench.canUndo"
-            @click="bench.undo()"
-          >
-            Undo</button
-          ><button
-            type="button"
-            class="act-quiet !min-h-7 !px-2 max-md:!min-h-11"
-            :disabled="!bench.canRedo"
-            @click="bench.redo()"
-          >
-            Redo
-          </button></span
-        >
+        <span class="flex gap-2 pb-1 text-xs"><JobActions /></span>
       </div>
     </header>
     <JobNotice />
     <slot />
     <ConflictDialog />
+    <JobDialogs @measure="measure" @check="showCheck" />
   </main>
   <main v-else class="p-10 text-soft" aria-busy="true">Opening the job …</main>
 </template>

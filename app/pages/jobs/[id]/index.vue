@@ -1,16 +1,15 @@
 <script setup lang="ts">
 import { useEventListener, useMediaQuery } from '@vueuse/core'
-import { partKinds, type PartKindId } from '#core/job/fields'
+import { partKinds } from '#core/job/fields'
 import { asJson, ask, type StoredJob } from '../../../utils/api'
 
 const device = useDeviceName()
 
-const station = ref<PartKindId | null>(null)
-const keysOpen = ref(false)
-const findOpen = ref(false)
+const station = ref<StationId | null>(null)
 const deleteOpen = ref(false)
 /** On a phone one of the three columns shows. */
-const column = ref<'walk' | 'paths' | 'why'>('paths')
+const column = ref<BenchColumn>('paths')
+useBenchSteps(station, column)
 const columns = [
   ['walk', 'Walk-round'],
   ['paths', 'Paths'],
@@ -22,14 +21,8 @@ const isPhone = useMediaQuery('(max-width: 767px)')
 const judging = useJudging()
 const view = useView()
 const { bench, problem, id, ready } = useJobPage('Bench', {
-  '/': () => {
-    findOpen.value = true
-  },
-  '?': () => {
-    keysOpen.value = true
-  },
   m: () => nextMeasurement(),
-  w: () => void goToStation(station.value ?? 'use'),
+  w: () => void goToStation(station.value ?? 'job'),
   '[': () => stepCheck(-1),
   ']': () => stepCheck(1),
   t: () => tryFirst(),
@@ -40,7 +33,7 @@ useSurveyPlace(id.value, ready, station, (at) => void goTo(at))
 
 /** Opens the station of a value and puts the cursor in it. */
 async function goTo(path: string) {
-  station.value = path.split('/')[0] as PartKindId
+  station.value = path.split('/')[0] as StationId
   column.value = 'walk'
   view.wanted = path
   await nextTick()
@@ -54,18 +47,33 @@ async function goTo(path: string) {
 }
 
 /** On to a station: its heading at the top of a phone, its first entry in hand elsewhere. */
-async function goToStation(kind: PartKindId) {
-  station.value = kind
+async function goToStation(to: StationId) {
+  station.value = to
   await nextTick()
   if (!isPhone.value) {
     const sheet = document.querySelector('[data-sheet]')
     if (sheet) firstStep(sheet)
     return
   }
-  const heading = document.querySelector<HTMLElement>(`[data-station="${kind}"] h3 button`)
+  const heading = document.querySelector<HTMLElement>(`[data-station="${to}"] h3 button`)
   heading?.scrollIntoView({ block: 'start' })
   heading?.focus({ preventScroll: true })
 }
+
+/** Closes the station: what was opened it is in hand again, and a phone shows the verdicts. */
+async function closeStation() {
+  const closed = station.value
+  if (closed === null) return
+  station.value = null
+  if (isPhone.value) column.value = 'paths'
+  await nextTick()
+  document.querySelector<HTMLElement>(`[data-station="${closed}"] h3 button`)?.focus()
+}
+/** Looked at before a dialog can close by the same key. */
+function closeByKey({ key }: KeyboardEvent) {
+  if (key === 'Escape' && !document.querySelector('[role="dialog"]')) void closeStation()
+}
+useEventListener(window, 'keydown', closeByKey, { capture: true })
 
 let turn = -1
 function nextMeasurement() {
@@ -106,8 +114,10 @@ async function copy() {
 
 /** Whether a station is open beside the paths, which give way to it. */
 const isOpen = computed(() => station.value !== null && !isPhone.value)
-/** A table takes what room there is; the paths keep that of their rulers. */
-const isTable = computed(() => station.value !== null && 'columns' in partKinds[station.value])
+/** A table takes the whole width; on a wide screen the paths keep the room of their rulers. */
+const isTable = computed(
+  () => station.value !== null && station.value !== 'job' && 'columns' in partKinds[station.value],
+)
 const own = computed(() => judging.assessment?.checks.filter((c) => c.lane === null) ?? [])
 </script>
 
@@ -126,8 +136,6 @@ const own = computed(() => judging.assessment?.checks.filter((c) => c.lane === n
       :surveying="column === 'walk' && station !== null"
       @check="choose"
       @measure="goTo"
-      @keys="keysOpen = true"
-      @find="findOpen = true"
       @copy="copy"
       @delete="deleteOpen = true"
     />
@@ -137,7 +145,7 @@ const own = computed(() => judging.assessment?.checks.filter((c) => c.lane === n
       :class="
         isOpen
           ? isTable
-            ? 'md:grid-cols-[10.5rem_minmax(0,1fr)] lg:grid-cols-[10.5rem_minmax(0,1fr)_17rem]'
+            ? 'md:grid-cols-[10.5rem_minmax(0,1fr)] 2xl:grid-cols-[10.5rem_minmax(0,1fr)_17rem]'
             : 'md:grid-cols-[10.5rem_minmax(0,1fr)] lg:grid-cols-[10.5rem_minmax(0,1fr)_minmax(17rem,24rem)]'
           : 'md:grid-cols-[minmax(15rem,19rem)_minmax(0,1fr)_minmax(15rem,18rem)]'
       "
@@ -152,32 +160,35 @@ const own = computed(() => judging.assessment?.checks.filter((c) => c.lane === n
           :in-place="isPhone"
           @go="goToStation"
           @next-measurement="nextMeasurement"
+          @close="closeStation"
         />
       </div>
       <section
         v-if="isOpen"
         class="relative flex min-h-0 min-w-0 flex-col border-line bg-card lg:border-r"
-        :aria-label="partKinds[station!].title"
-        @keydown.esc="station = null"
+        :aria-label="stationTitle(station!)"
       >
         <h2 class="flex items-baseline gap-3 px-4 pt-3 text-xl">
-          {{ partKinds[station!].title }}
-          <button type="button" class="ml-auto min-h-7 text-xs font-normal underline" @click="station = null">
+          {{ stationTitle(station!) }}
+          <button type="button" class="ml-auto min-h-7 text-xs font-normal underline" @click="closeStation">
             Close
           </button>
         </h2>
-        <StationFields
-          :key="station!"
-          :kind="station!"
+        <StationPanel
+          :station="station!"
           @go="goToStation"
           @next-measurement="nextMeasurement"
+          @close="closeStation"
         />
       </section>
       <section
         v-if="!isOpen || column !== 'why'"
         class="relative min-w-0 md:overflow-y-auto"
         aria-labelledby="paths"
-        :class="[column !== 'paths' && 'max-md:hidden', isOpen && 'max-lg:hidden']"
+        :class="[
+          column !== 'paths' && 'max-md:hidden',
+          isOpen && (isTable ? 'max-2xl:hidden' : 'max-lg:hidden'),
+        ]"
       >
         <div class="grid gap-3 p-3 md:p-4">
           <div class="flex flex-wrap items-center gap-x-4 gap-y-1 text-xs text-soft">
@@ -216,7 +227,10 @@ const own = computed(() => judging.assessment?.checks.filter((c) => c.lane === n
       <div
         v-if="!isOpen || column === 'why'"
         class="relative border-line bg-card md:overflow-y-auto md:border-l"
-        :class="[column !== 'why' && 'max-md:hidden', isOpen && 'max-lg:hidden']"
+        :class="[
+          column !== 'why' && 'max-md:hidden',
+          isOpen && (isTable ? 'max-2xl:hidden' : 'max-lg:hidden'),
+        ]"
         tabindex="-1"
       >
         <button
@@ -249,9 +263,8 @@ const own = computed(() => judging.assessment?.checks.filter((c) => c.lane === n
       </button>
     </nav>
     <ConflictDialog />
-    <KeysDialog v-model:open="keysOpen" />
     <DeleteDialog v-model:open="deleteOpen" />
-    <FindDialog v-model:open="findOpen" @measure="goTo" @check="choose" />
+    <JobDialogs @measure="goTo" @check="choose" />
   </main>
   <main v-else class="p-10 text-soft" aria-busy="true">Opening the job …</main>
 </template>

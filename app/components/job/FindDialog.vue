@@ -34,11 +34,14 @@ const everything = computed<Found[]>(() =>
     ? []
     : [
         { id: 'view-jobs', kind: 'view', text: 'Jobs', go: () => navigateTo('/') },
+        { id: 'view-bench', kind: 'view', text: 'Bench', go: () => navigateTo(`/jobs/${bench.id}`) },
         ...(
           [
             ['loads', 'Loads'],
             ['candidates', 'Candidates'],
             ['specify', 'Specify'],
+            ['wiring', 'Wiring'],
+            ['prove', 'Prove'],
             ['run', 'Run'],
             ['rules', 'Rules of this job'],
           ] as const

@@ -12,6 +12,8 @@ const keys = [
   ['g l', 'go to the loads'],
   ['g c', 'go to the candidates'],
   ['g p', 'go to specify'],
+  ['g w', 'go to the wiring'],
+  ['g v', 'go to prove'],
   ['g u', 'go to the run'],
   ['g s', 'go to the summary page'],
   ['g h', 'go to the shelf'],
@@ -19,6 +21,7 @@ const keys = [
   ['Ctrl Z', 'undo'],
   ['Ctrl Shift Z', 'redo'],
   ['?', 'these keys'],
+  ['Escape', 'close what is open'],
   ['↑ ↓', 'in a number: step'],
   ['Enter', 'in the survey: next field, with Ctrl next measurement'],
   ['Page Down', 'in the survey: next station'],
@@ -29,7 +32,11 @@ const keys = [
 <template>
   <AppDialog v-model:open="open" title="Keys">
     <p class="text-soft">None of them acts while you type in a field.</p>
-    <dl class="mt-3 grid grid-cols-[7rem_1fr] gap-y-1.5">
+    <dl
+      class="mt-3 grid max-h-[55vh] grid-cols-[7rem_1fr] gap-y-1.5 overflow-y-auto"
+      tabindex="0"
+      aria-label="Keys"
+    >
       <template v-for="[key, what] in keys" :key="key"
         ><dt>
           <kbd class="key !text-sm">{{ key }}</kbd>

@@ -1,0 +1,33 @@
+<script setup lang="ts">
+import { crafts, usePatterns } from '#core/job/document'
+
+/** What kind of vehicle or vessel it is and how it is used: both decide checks. */
+const bench = useJob()
+const lists = [
+  ['craft', 'Kind', crafts],
+  ['usePattern', 'How it is used', usePatterns],
+] as const
+</script>
+
+<template>
+  <div v-if="bench.document" class="grid grid-cols-1 xl:grid-cols-2 xl:gap-x-5">
+    <PlainRow v-for="[name, label, options] in lists" :key="name" :label="label">
+      <select
+        class="entry"
+        data-step
+        :value="bench.document.job[name] ?? ''"
+        @change="bench.setHead(name, ($event.target as HTMLSelectElement).value)"
+      >
+        <option v-if="!bench.document.job[name]" value="" disabled>not known</option>
+        <option v-for="(word, option) in options" :key="option" :value="option">{{ word }}</option>
+      </select>
+    </PlainRow>
+  </div>
+</template>
+
+<style scoped>
+@reference '../../assets/main.css';
+.entry {
+  @apply min-h-8 font-normal max-md:min-h-11;
+}
+</style>

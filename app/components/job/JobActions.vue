@@ -1,0 +1,31 @@
+<script setup lang="ts">
+/** What can be done on every view of a job: undo, redo, find, and see the keys. */
+const bench = useJob()
+const view = useView()
+</script>
+
+<template>
+  <button
+    type="button"
+    class="act-quiet !min-h-7 !px-2 max-md:!min-h-11"
+    :disabled="!bench.canUndo"
+    @click="bench.undo()"
+  >
+    Undo
+  </button>
+  <button
+    type="button"
+    class="act-quiet !min-h-7 !px-2 max-md:!min-h-11"
+    :disabled="!bench.canRedo"
+    @click="bench.redo()"
+  >
+    Redo
+  </button>
+  <slot />
+  <button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" @click="view.dialog = 'find'">
+    Find <kbd class="key max-md:hidden">/</kbd>
+  </button>
+  <button type="button" class="act-quiet !min-h-7 !px-2 max-md:hidden" @click="view.dialog = 'keys'">
+    Keys <kbd class="key">?</kbd>
+  </button>
+</template>
