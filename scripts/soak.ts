@@ -1,24 +1,21 @@
 // npm run soak [-- SAVES [SEED]]: the application is used by two writers and a shop whose rules change, while its
 // server, its database, `npm start` and all three are killed at random. Every save that was acknowledged must be
 // there in the end, every list must show what a judging anew gives, and every start must come back by itself.
-import { spawn, spawnSync, type ChildProcess } from 'node:child_process'
-import { readFileSync, rmSync } from 'node:fs'
-import { once } from 'node:events'
-import { join } from 'node:path'
 import { setTimeout as pause } from 'node:timers/promises'
 import { withField } from '#core/job/document'
 import { judgeJob } from '#core/verdict/job'
 import type { HistoryEntry, JobPage, StoredJob } from '../server/repositories/jobs'
 import type { ShopSettings } from '../server/repositories/shop'
-import { freePort } from '../tests/harness'
+import { Application } from './lib/application'
 import { chanceOf } from './lib/hostile'
-import { buildIfStale, ensureFolder, isRoot, root } from './lib/machine.mjs'
 
 const [wanted = 1000, seed = Date.now() % 1_000_000] = process.argv.slice(2).map(Number)
 const chance = chanceOf(seed)
-const data = ensureFolder(join(root, '.data', 'soak'))
-const port = await freePort()
-const url = `http://127.0.0.1:${port}`
+const application = await Application.begin('soak')
+const { ask, insist } = {
+  ask: application.ask.bind(application),
+  insist: application.insist.bind(application),
+}
 const fields = ['place/coldestC', 'place/hottestC'] as const
 
 interface Acknowledged {
@@ -32,85 +29,21 @@ const kills: Record<string, number> = {}
 const killed = (): number => Object.values(kills).reduce((sum, count) => sum + count, 0)
 /** It goes on until there were so many: use that nothing disturbed would show nothing. */
 const fewestKills = Math.max(4, wanted / 20)
-const problems: string[] = []
 let shopSaves = 0
 let isOver = false
-
-/** Asks the server; null where there is no answer, or none that says anything. */
-async function ask<T>(
-  method: string,
-  path: string,
-  body?: unknown,
-): Promise<{ status: number; data: T } | null> {
-  try {
-    const response = await fetch(url + path, {
-      method,
-      signal: AbortSignal.timeout(10_000),
-      headers: { connection: 'close', ...(body === undefined ? {} : { 'content-type': 'application/json' }) },
-      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
-    })
-    return { status: response.status, data: (await response.json()) as T }
-  } catch {
-    return null
-  }
-}
-async function insist<T>(path: string): Promise<T> {
-  for (let tries = 0; tries < 240; tries++) {
-    const answer = await ask<T>('GET', path)
-    if (answer?.status === 200) return answer.data
-    await pause(500)
-  }
-  throw new Error(`${path} does not come back`)
-}
-
-let main: ChildProcess
-function start(): void {
-  main = spawn(process.execPath, [join(root, 'scripts/start.mjs')], {
-    cwd: root,
-    stdio: ['ignore', 'ignore', 'pipe'],
-    env: { ...process.env, JOVIAL_ANCHOR_DATA: data, PORT: String(port), DATABASE_URL: '' },
-  })
-  main.stderr!.on('data', (text: Buffer) => {
-    if (/failed|did not answer/.test(String(text))) problems.push(String(text).trim())
-  })
-}
-
-const serverPid = (): number | null =>
-  Number(
-    spawnSync('pgrep', ['-P', String(main.pid), '-f', 'server/index.mjs'], {
-      encoding: 'utf8',
-    }).stdout.trim(),
-  ) || null
-function databasePid(): number | null {
-  try {
-    return Number(readFileSync(join(data, 'postgres/cluster/postmaster.pid'), 'utf8').split('\n')[0]) || null
-  } catch {
-    return null
-  }
-}
-const kill = (pid: number | null | undefined): void => {
-  if (pid) spawnSync('kill', ['-9', String(pid)])
-}
 
 /** Share of the kills that wait until the last one is got over. */
 const startedFirst = 0.7
 
 async function killing(): Promise<void> {
   const victims = {
-    server: () => {
-      kill(serverPid())
-    },
-    database: () => {
-      kill(databasePid())
-    },
-    start: () => {
-      kill(main.pid)
-    },
-    'all three': () => {
-      const [server, database] = [serverPid(), databasePid()]
-      kill(main.pid)
-      kill(server)
-      kill(database)
+    server: () => application.killServer(),
+    database: () => application.killDatabase(),
+    start: () => application.killStart(),
+    'all three': async () => {
+      application.killServer()
+      application.killDatabase()
+      await application.killStart()
     },
   }
   const names = Object.keys(victims) as (keyof typeof victims)[]
@@ -121,10 +54,8 @@ async function killing(): Promise<void> {
     if (isOver) return
     const name = names[Math.floor(chance() * names.length)]!
     kills[name] = (kills[name] ?? 0) + 1
-    victims[name]()
-    if (main.exitCode === null && main.signalCode === null && (name === 'start' || name === 'all three'))
-      await once(main, 'exit')
-    if (main.exitCode !== null || main.signalCode !== null) start()
+    await victims[name]()
+    application.startIfDown()
   }
 }
 
@@ -206,9 +137,6 @@ async function wrongVerdicts(): Promise<readonly string[]> {
   return judged.filter((words) => words !== null)
 }
 
-buildIfStale()
-if (isRoot) spawnSync('chmod', ['755', data])
-start()
 const { jobs } = await insist<JobPage>('/api/jobs')
 const began = Date.now()
 const background = [killing(), ruling()]
@@ -226,8 +154,7 @@ console.log(
       )}), seed ${seed}: ${lost.length} lost, ${wrong.length} verdicts of ${jobs.length} lists wrong`,
 )
 for (const one of lost) console.error(`Lost: version ${one.version} of ${one.job}, ${one.path} ${one.value}`)
+const problems = application.errors.filter((text) => /failed|did not answer/.test(text))
 for (const words of [...wrong, ...problems]) console.error(words)
-main!.kill('SIGINT')
-await once(main!, 'exit')
-rmSync(data, { recursive: true, force: true })
+await application.end()
 process.exit(lost.length + wrong.length + problems.length === 0 ? 0 : 1)

@@ -118,7 +118,7 @@ test('a frozen week on the mountain: what would charge, what the cells allow, an
   await expect(page.getByRole('list', { name: 'Events' })).toContainText(
     /(Mains|The engine|The sun) would charge for .* but the cells are too cold: −/,
   )
-  await expect(page.getByText('Shaded: something would charge')).toBeVisible()
+  await expect(page.getByText('Shaded: a source would charge')).toBeVisible()
   await page.getByLabel('Typical year').check()
   await expect(state).toHaveAttribute('data-state', 'done')
   await page

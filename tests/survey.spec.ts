@@ -266,7 +266,7 @@ test('Back and Escape go one step back within the job, and the last station ends
   await expect(sheet(page)).toHaveCount(0)
   await expect(station(page, 'chargers')).toBeFocused()
   await openStation(page, 'candidate')
-  await page.getByRole('button', { name: 'Done' }).click()
+  await page.getByRole('button', { name: 'Done', exact: true }).click()
   await expect(sheet(page)).toHaveCount(0)
 })
 

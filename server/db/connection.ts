@@ -1,4 +1,4 @@
-import postgres, { type Sql } from 'postgres'
+import postgres, { type Options, type Sql } from 'postgres'
 
 /** No statement, lock or transaction that stands still holds up the others for longer, ms. */
 const limits = {
@@ -7,8 +7,11 @@ const limits = {
   idle_in_transaction_session_timeout: 10_000,
 }
 
-/** Opens a pool. Notices are not errors, and `date` stays the plain text it is. */
-export const connect = (url: string): Sql =>
+/**
+ * Opens connections to a database, at first use. Notices are not errors, and `date` stays the plain text it is.
+ * @param more settings of the client library, over these
+ */
+export const connect = (url: string, more: Options<Record<string, never>> = {}): Sql =>
   postgres(url, {
     max: 8,
     connect_timeout: 5,
@@ -17,4 +20,5 @@ export const connect = (url: string): Sql =>
     types: {
       date: { to: 1082, from: [1082], serialize: (value: string) => value, parse: (value: string) => value },
     },
+    ...more,
   }) as unknown as Sql

@@ -1,7 +1,31 @@
-/** A server that was started by another process ends with it, however that ends. */
-export default defineNitroPlugin(() => {
-  if (process.env.ENDS_WITH_INPUT !== 'yes') return
-  process.stdin.on('end', () => process.exit(0))
-  process.stdin.on('error', () => process.exit(0))
-  process.stdin.resume()
+/** Longest wait for requests under way when the server is told to stop, ms. */
+const drainMs = 4000
+const lookMs = 20
+
+/**
+ * A server that was started by another process ends with it, however that ends. Told to stop, it answers the requests
+ * under way first.
+ */
+export default defineNitroPlugin(({ hooks }) => {
+  if (process.env.ENDS_WITH_INPUT === 'yes') {
+    process.stdin.on('end', () => process.exit(0))
+    process.stdin.on('error', () => process.exit(0))
+    process.stdin.resume()
+  }
+
+  // The shutdown that the framework brings throws where a client left before its answer was sent.
+  process.env.NITRO_SHUTDOWN_DISABLED = 'yes'
+  let underWay = 0
+  hooks.hook('request', ({ node: { res } }) => {
+    underWay++
+    res.once('close', () => underWay--)
+  })
+  const stop = (): void => {
+    const until = Date.now() + drainMs
+    setInterval(() => {
+      if (underWay === 0 || Date.now() > until) process.exit(0)
+    }, lookMs)
+  }
+  process.once('SIGTERM', stop)
+  process.once('SIGINT', stop)
 })

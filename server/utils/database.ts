@@ -1,18 +1,18 @@
 import type { Sql } from 'postgres'
-import { connect } from '../db/connection'
+import { Pool } from '../db/pool'
 import { judgeOfServer } from '../judging/pool'
 import { JudgingQueue } from '../judging/queue'
 import type { Actor } from '../repositories/actor'
 import { repositoriesOf, type Repositories } from '../repositories/index'
 
-let pool: Sql | undefined
+let pool: Pool | undefined
 let queue: JudgingQueue | undefined
 
 /** The pool of this server, opened at first use. */
 export function database(): Sql {
   const url = process.env.DATABASE_URL
   if (!url) throw new Error('DATABASE_URL is not set: start with npm start')
-  return (pool ??= connect(url))
+  return (pool ??= new Pool(url)).sql
 }
 
 /** What judges the jobs that are behind; it begins with those that an earlier server has left. */

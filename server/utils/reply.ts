@@ -47,18 +47,41 @@ const failures: Readonly<Record<string, { readonly status: number; readonly word
   '53100': { status: 507, words: 'The disk of the server is full.' },
   '55P03': { status: 503, words: 'Somebody else is changing this just now; try again in a moment.' },
   '57014': { status: 503, words: 'This took the database too long.' },
+  POOL_BUSY: { status: 503, words: 'The server has too much to do just now; try again in a moment.' },
   '25P03': { status: 503, words: 'This took the server too long.' },
 }
 const unreachable = new Set([
   'ECONNREFUSED',
+  'ECONNRESET',
+  'EPIPE',
+  'ETIMEDOUT',
   'CONNECT_TIMEOUT',
   'CONNECTION_CLOSED',
   'CONNECTION_ENDED',
   'CONNECTION_DESTROYED',
   '57P01',
+  '57P02',
   '57P03',
   '53300',
 ])
+
+/** How often a database that cannot be reached is logged, ms: not for each request that meets it. */
+const outageLogMs = 10_000
+let outageLoggedAt = -Infinity
+
+/** What is answered to a failure that is no refusal; it is logged. */
+function failureOf(event: H3Event, cause: unknown): { readonly status: number; readonly words: string } {
+  const code = String((cause as { code?: unknown }).code)
+  if (!unreachable.has(code)) {
+    console.error(`${event.method} ${event.path}:`, cause)
+    return failures[code] ?? { status: 500, words: 'Something went wrong on the server.' }
+  }
+  if (performance.now() - outageLoggedAt > outageLogMs) {
+    outageLoggedAt = performance.now()
+    console.error(`The database cannot be reached (${code}).`)
+  }
+  return { status: 503, words: 'The database cannot be reached just now.' }
+}
 
 /**
  * A route: what it returns is sent as JSON. A {@link Refusal} is answered as `{ error, … }` with its
@@ -77,11 +100,7 @@ export const route = <T>(handle: (event: H3Event<EventHandlerRequest>) => Promis
         setResponseStatus(event, 422)
         return { error: `${cause.message} on the server; the bench takes the time it needs` }
       }
-      const code = String((cause as { code?: unknown }).code)
-      console.error(`${event.method} ${event.path}:`, cause)
-      const { status, words } = unreachable.has(code)
-        ? { status: 503, words: 'The database cannot be reached just now.' }
-        : (failures[code] ?? { status: 500, words: 'Something went wrong on the server.' })
+      const { status, words } = failureOf(event, cause)
       setResponseStatus(event, status)
       return { error: `${words} Nothing was saved.` }
     }

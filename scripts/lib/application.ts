@@ -1,0 +1,116 @@
+import { spawn, spawnSync, type ChildProcess } from 'node:child_process'
+import { readFileSync, rmSync } from 'node:fs'
+import { once } from 'node:events'
+import { join } from 'node:path'
+import { setTimeout as pause } from 'node:timers/promises'
+import { freePort } from '../../tests/harness'
+import { buildIfStale, ensureFolder, isRoot, root } from './machine.mjs'
+
+export interface Reply<T> {
+  readonly status: number
+  readonly data: T
+}
+
+const kill = (pid: number | null | undefined): void => {
+  if (pid) spawnSync('kill', ['-9', String(pid)])
+}
+
+/** The application as `npm start` runs it, with data of its own, to be used while its parts are killed. */
+export class Application {
+  /** What `npm start` and its server wrote to their error output. */
+  readonly errors: string[] = []
+  private main!: ChildProcess
+
+  private constructor(
+    private readonly data: string,
+    private readonly port: number,
+  ) {}
+
+  /** @param name of the folder of its data, which is removed at the end */
+  static async begin(name: string): Promise<Application> {
+    buildIfStale()
+    const data = ensureFolder(join(root, '.data', name))
+    if (isRoot) spawnSync('chmod', ['755', data])
+    const application = new Application(data, await freePort())
+    application.start()
+    return application
+  }
+
+  get url(): string {
+    return `http://127.0.0.1:${this.port}`
+  }
+
+  private start(): void {
+    this.main = spawn(process.execPath, [join(root, 'scripts/start.mjs')], {
+      cwd: root,
+      stdio: ['ignore', 'ignore', 'pipe'],
+      env: { ...process.env, JOVIAL_ANCHOR_DATA: this.data, PORT: String(this.port), DATABASE_URL: '' },
+    })
+    this.main.stderr!.on('data', (text: Buffer) => this.errors.push(String(text).trim()))
+  }
+
+  private get isDown(): boolean {
+    return this.main.exitCode !== null || this.main.signalCode !== null
+  }
+
+  killServer(): void {
+    const found = spawnSync('pgrep', ['-P', String(this.main.pid), '-f', 'server/index.mjs'], {
+      encoding: 'utf8',
+    })
+    kill(Number(found.stdout.trim()) || null)
+  }
+  killDatabase(): void {
+    try {
+      kill(
+        Number(readFileSync(join(this.data, 'postgres/cluster/postmaster.pid'), 'utf8').split('\n')[0]) ||
+          null,
+      )
+    } catch {
+      // It is down already.
+    }
+  }
+  /** Kills `npm start` itself, and starts it again. */
+  async killStart(): Promise<void> {
+    kill(this.main.pid)
+    if (!this.isDown) await once(this.main, 'exit')
+    this.start()
+  }
+  startIfDown(): void {
+    if (this.isDown) this.start()
+  }
+
+  /** Asks the server; null where there is no answer, or none that says anything. */
+  async ask<T>(method: string, path: string, body?: unknown, limitMs = 10_000): Promise<Reply<T> | null> {
+    try {
+      const response = await fetch(this.url + path, {
+        method,
+        signal: AbortSignal.timeout(limitMs),
+        headers: {
+          connection: 'close',
+          ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        },
+        ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      })
+      return { status: response.status, data: (await response.json()) as T }
+    } catch {
+      return null
+    }
+  }
+
+  /** Asks until there is an answer. */
+  async insist<T>(path: string): Promise<T> {
+    for (let tries = 0; tries < 240; tries++) {
+      const answer = await this.ask<T>('GET', path)
+      if (answer?.status === 200) return answer.data
+      await pause(500)
+    }
+    throw new Error(`${path} does not come back`)
+  }
+
+  /** Stops it as Ctrl+C does, and removes its data. */
+  async end(): Promise<void> {
+    this.main.kill('SIGINT')
+    if (!this.isDown) await once(this.main, 'exit')
+    rmSync(this.data, { recursive: true, force: true })
+  }
+}

@@ -1,0 +1,184 @@
+import postgres, { type Sql } from 'postgres'
+import { connect } from './connection'
+import { sqlOf, type Statement } from './statement'
+
+export interface PoolLimits {
+  /** Connections at most. */
+  readonly size: number
+  /** Longest wait for a connection, ms. */
+  readonly waitMs: number
+  /** Longest wait for the answer to a statement, ms: longer than the database itself allows one. */
+  readonly answerMs: number
+}
+const usual: PoolLimits = { size: 8, waitMs: 30_000, answerMs: 20_000 }
+
+/** What befell a request that had no answer from the database; `code` tells which. */
+export class PoolError extends Error {
+  constructor(
+    readonly code: 'POOL_BUSY' | 'CONNECTION_CLOSED',
+    words: string,
+  ) {
+    super(words)
+  }
+}
+
+/** One connection. It serves one request at a time, and is never opened again once it is closed. */
+class Lane {
+  isOver = false
+  private readonly sql: Sql
+  /** Ends when the statement before is answered: one is on its way at a time. */
+  private last: Promise<unknown> = Promise.resolve()
+
+  constructor(
+    url: string,
+    private readonly answerMs: number,
+    closed: () => void,
+  ) {
+    this.sql = connect(url, {
+      max: 1,
+      onclose: () => {
+        this.end()
+        closed()
+      },
+    })
+  }
+
+  /** Ends it: what waits for an answer on it is refused. */
+  end(): void {
+    if (this.isOver) return
+    this.isOver = true
+    void this.sql.end({ timeout: 0 })
+  }
+
+  /** Carries out a statement after those before it. */
+  execute<T>(statement: Statement<T>): Promise<T> {
+    const answer = this.last.then(() => this.answer(statement))
+    this.last = answer.catch(() => undefined)
+    return answer
+  }
+
+  /** A statement that has no answer ends the connection. */
+  private async answer<T>(statement: Statement<T>): Promise<T> {
+    if (this.isOver) throw new PoolError('CONNECTION_CLOSED', 'The connection to the database was lost')
+    const timer = setTimeout(() => {
+      this.end()
+    }, this.answerMs)
+    try {
+      return await statement.on(this.sql)
+    } catch (cause) {
+      if (!isRefusal(cause)) this.end()
+      throw cause
+    } finally {
+      clearTimeout(timer)
+    }
+  }
+}
+
+/** Whether the database itself refused a statement, and goes on; anything else has cost the connection. */
+const isRefusal = (cause: unknown): boolean =>
+  cause instanceof postgres.PostgresError && !['FATAL', 'PANIC'].includes(cause.severity)
+
+/**
+ * Connections to the database, each lent to one request at a time. The client library sends statements of several
+ * requests over one connection and reconnects by itself, also in the middle of a transaction. A statement then reaches
+ * another transaction or none. Here a closed connection is given up, and its transaction with it.
+ */
+export class Pool {
+  private readonly lanes = new Set<Lane>()
+  private readonly free: Lane[] = []
+  private readonly waiting: { take: (lane: Lane) => void; timer: NodeJS.Timeout }[] = []
+  private readonly limits: PoolLimits
+  /** What repositories write SQL with. */
+  readonly sql: Sql
+
+  constructor(
+    private readonly url: string,
+    limits: Partial<PoolLimits> = {},
+  ) {
+    this.limits = { ...usual, ...limits }
+    const writer = connect(url, { max: 1 })
+    this.sql = sqlOf(
+      writer,
+      (statement) => this.lend((lane) => lane.execute(statement)),
+      (work) => this.lend((lane) => this.together(lane, writer, work)),
+    )
+  }
+
+  /** Waits for a connection and lends it. */
+  private async lend<T>(use: (lane: Lane) => Promise<T>): Promise<T> {
+    const lane = await this.take()
+    try {
+      return await use(lane)
+    } finally {
+      this.giveBack(lane)
+    }
+  }
+
+  private async together<T>(lane: Lane, writer: Sql, work: (tx: Sql) => Promise<T>): Promise<T> {
+    /** What a statement failed with: a transaction is lost by that, whether or not the failure is caught. */
+    let failed: { readonly cause: unknown } | null = null
+    const tx = sqlOf(writer, (statement) =>
+      lane.execute(statement).catch((cause: unknown) => {
+        failed ??= { cause }
+        throw cause
+      }),
+    )
+    await tx`begin`
+    try {
+      const result = await work(tx)
+      if (failed) throw (failed as { readonly cause: unknown }).cause
+      await tx`commit`
+      return result
+    } catch (cause) {
+      if (!lane.isOver) await lane.execute(tx`rollback` as unknown as Statement).catch(() => lane.end())
+      throw cause
+    }
+  }
+
+  private take(): Promise<Lane> {
+    const lane = this.free.pop()
+    if (lane) return Promise.resolve(lane)
+    if (this.lanes.size < this.limits.size) return Promise.resolve(this.newLane())
+    return new Promise((resolve, reject) => {
+      const waiter = {
+        take: resolve,
+        timer: setTimeout(() => {
+          this.waiting.splice(this.waiting.indexOf(waiter), 1)
+          reject(new PoolError('POOL_BUSY', 'No connection to the database was free in time'))
+        }, this.limits.waitMs),
+      }
+      this.waiting.push(waiter)
+    })
+  }
+
+  private newLane(): Lane {
+    const lane = new Lane(this.url, this.limits.answerMs, () => this.forget(lane))
+    this.lanes.add(lane)
+    return lane
+  }
+
+  private forget(lane: Lane): void {
+    this.lanes.delete(lane)
+    const at = this.free.indexOf(lane)
+    if (at >= 0) this.free.splice(at, 1)
+  }
+
+  private giveBack(lane: Lane): void {
+    if (lane.isOver) this.forget(lane)
+    const next = this.waiting.shift()
+    if (!next) {
+      if (!lane.isOver) this.free.push(lane)
+      return
+    }
+    clearTimeout(next.timer)
+    next.take(lane.isOver ? this.newLane() : lane)
+  }
+
+  /** Closes all connections; statements under way are refused. */
+  end(): void {
+    for (const lane of this.lanes) {
+      lane.end()
+      this.forget(lane)
+    }
+  }
+}
