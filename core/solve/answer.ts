@@ -5,11 +5,12 @@ import { changesBetween } from '#core/job/changes'
 import { withField, type JobDocument } from '#core/job/document'
 import { costOf, type ListedPart } from '#core/job/specified'
 import { caseLimitC } from '#core/physics/alternator'
-import { canTry, remedyLabel, adjustableField, type RemedyRef } from '#core/remedies/catalogue'
+import { adjustableField, canTry, remedyLabel, sameRemedy, type RemedyRef } from '#core/remedies/catalogue'
 import type { Supply } from '#core/remedies/remedy'
 import { exchangesFor } from '#core/remedies/supply'
 import { factsOf, usualSystem, type System } from '#core/system/system'
 import { isWorse, type Verdict } from '#core/system/verdict'
+import { judgeJob } from '#core/verdict/job'
 import { measureNext, type Measurement } from '#core/verdict/measure-next'
 import { Draft, withoutDoubles, type Step } from './draft'
 import { bankParts, Evaluator, settledBy, type Evaluation, type Figures } from './evaluate'
@@ -215,6 +216,21 @@ const unbeaten = (answers: readonly Answer[]): readonly Answer[] =>
     (one) => !answers.some((other) => (isSure(other) || !isSure(one)) && beats(other.figures, one.figures)),
   )
 
+/** How much of what the bench proposes an answer holds: each change counts, and once more where its value is the same. */
+const sharedWith = (changes: readonly RemedyRef[], { steps }: Answer): number =>
+  changes.reduce((sum, change) => {
+    const step = steps.find(({ ref }) => sameRemedy(ref, change))
+    return sum + (step ? 1 : 0) + (step && step.ref.value === change.value ? 1 : 0)
+  }, 0)
+
+/** The answers with the sure one first that is most like what the bench proposes; the others stay in their order. */
+function proposedFirst(answers: readonly Answer[], { job, shop }: Plan): readonly Answer[] {
+  const { changes } = judgeJob(job, shop).found
+  const shared = new Map(answers.map((answer) => [answer, sharedWith(changes, answer)]))
+  const [first] = answers.filter(isSure).toSorted((a, b) => shared.get(b)! - shared.get(a)!)
+  return first ? [first, ...answers.filter((answer) => answer !== first)] : answers
+}
+
 /**
  * The answers of a search, judged in full with their runs. One whose runs find something that the quick
  * judging did not (a heater too weak, an alternator too hot) stands back, and the next best takes its place; one
@@ -232,7 +248,12 @@ export function answersOf(evaluator: Evaluator, outcomes: readonly Outcome[]): A
       ? nearestOf(outcomes.filter(({ keepsBattery }) => keepsBattery))
       : null
     const reason = own ? (answerAt(own.index).inTheWay[0]?.summary ?? '') : null
-    return { answers, worth: worthOf(answers), nearest: null, batteryGoes: reason }
+    return {
+      answers: proposedFirst(answers, evaluator.plan),
+      worth: worthOf(answers),
+      nearest: null,
+      batteryGoes: reason,
+    }
   }
   const failing = new Set<number>()
   const open = new Set<number>()

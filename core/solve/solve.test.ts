@@ -17,6 +17,8 @@ import { asSpecified, withSpecified } from '#core/job/as-specified'
 import { shelfKindIds, type ShelfPart } from '#core/shelf/kinds'
 import { assessed, charger, goodJob, straightJob, withArray, withMeasured, withValues } from '#core/testing'
 import { adjust, isSure, solve, type Answer } from './answer'
+import { judgeJob } from '#core/verdict/job'
+import type { RemedyRef } from '#core/remedies/catalogue'
 import { suppliesFor } from '#core/remedies/supply'
 
 const folder = new URL('../../demo/jobs/', import.meta.url)
@@ -102,6 +104,22 @@ describe('the answers of every demo job', () => {
             expect({ label, value: ref.value }).toEqual({ label, value: ratedA })
         }
       }
+  })
+
+  it('begin with the one that is most like what the bench proposes, to the size of the DC-DC', () => {
+    const dcdcOf = (steps: readonly { readonly ref: RemedyRef }[]) =>
+      steps.find(({ ref }) => ref.id === 'dcdc.add')
+    const [workboat] = answersFor('0417')
+    const proposed = judgeJob(jobs['0417']!).found.changes.find(({ id }) => id === 'dcdc.add')
+    expect(proposed?.value).toBeGreaterThan(0)
+    expect(dcdcOf(workboat!.steps)?.ref.value).toBe(proposed!.value)
+    // The shelf has no DC-DC of the size proposed for the van: the nearest, held down, stands in for it.
+    expect(dcdcOf(answersFor('0421')[0]!.steps)).toBeDefined()
+    for (const number of Object.keys(jobs)) {
+      const [, ...others] = answersFor(number)
+      const costs = others.filter(isSure).map(({ figures }) => figures.cost)
+      expect(costs).toEqual(costs.toSorted((a, b) => a - b))
+    }
   })
 
   it('come to different systems', () => {

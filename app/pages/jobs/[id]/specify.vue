@@ -162,6 +162,10 @@ const differences = computed(() => {
                 <strong>{{ found.length === 1 ? 'The best' : `The best ${found.length}` }}</strong> of
                 {{ solver.count.value }} on cost, hours to full, heat of the alternator, what is given up and
                 number of changes.
+                <template v-if="found.length > 1"
+                  >The first follows the bench’s list of changes most closely. The others are in order of
+                  cost.</template
+                >
               </p>
               <p v-else-if="solver.state.value === 'done'">
                 Nothing on the shelf makes this battery suit. What comes nearest stands beside this, with what
