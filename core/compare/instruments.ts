@@ -6,7 +6,7 @@ import { partName, type JobDocument, type PartPath } from '#core/job/document'
 import { type Range } from '#core/job/fields'
 import type { Assessment } from '#core/assessment/assess'
 import { allDayA, allDayBudget, availableA } from '#core/system/alternators'
-import { carriesA } from '#core/system/cables'
+import { carriesA, nearFuseA } from '#core/system/cables'
 import { arrayA, dcdcOutputA, demandA } from '#core/system/currents'
 import { compensation, type AlternatorLane, type ChargeUnit, type Lane } from '#core/system/lanes'
 import type { Verdict } from '#core/system/verdict'
@@ -214,7 +214,7 @@ function stackOf(lane: Lane, place: number, facts: Facts): Stack {
     row(lane, 'battery at most', 'battery', (_, { bank }) => bank.largestA),
     ...lane.cables.flatMap((cable, i) => [
       row(lane, 'cable', 'limit', (own) => carriesA(own.cables[i]!)),
-      row(lane, 'fuse', 'limit', (own) => own.cables[i]!.fuseA),
+      row(lane, 'fuse', 'limit', (own) => nearFuseA(own.cables[i]!) || null),
       ...(cable.connectorA === null ? [] : [row(lane, 'plug', 'limit', (own) => own.cables[i]!.connectorA)]),
     ]),
   ]

@@ -5,7 +5,7 @@ import {
   loopOhm,
   type Surroundings,
 } from '#core/physics/conductors'
-import { fuseSizesA } from '#core/physics/fuses'
+import { fuseSizesA, type FuseFamily } from '#core/physics/fuses'
 import { dcdcInput, laneCurrentA } from './currents'
 import { inverterA } from './energy'
 import { isStraight, type Lane } from './lanes'
@@ -36,6 +36,15 @@ export const wouldCarryA = (cable: Cable, areaMm2: number): number =>
 
 /** Current a cable carries where it lies, A. */
 export const carriesA = (cable: Cable): number => wouldCarryA(cable, cable.areaMm2)
+
+/** The family of the fuse nearest the battery; null where there is no fuse. A rating that was read is that of a fuse. */
+export function nearFuseFamily(cable: Cable): FuseFamily | null {
+  if (cable.fuseKind !== 'none') return cable.fuseKind
+  return cable.$entered('fuseA') === null ? null : 'class-t'
+}
+
+/** Rating of the fuse nearest the battery, A; 0 where there is no fuse. */
+export const nearFuseA = (cable: Cable): number => (nearFuseFamily(cable) === null ? 0 : cable.fuseA)
 
 /** The smallest usual size that carries a current where a cable lies, mm²; null where none does. */
 export const sizeToCarry = (cable: Cable, amps: number): number | null =>

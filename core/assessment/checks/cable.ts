@@ -5,14 +5,26 @@ import {
   flowsA,
   fuseFrom,
   fuseUpTo,
+  nearFuseA,
+  nearFuseFamily,
   sizeToCarry,
   surroundingsOf,
   wouldCarryA,
 } from '#core/system/cables'
+import { highestV } from '#core/network/size'
+import { cheapestFamily, fuseInterruptA } from '#core/physics/fuses'
 import { isStraight } from '#core/system/lanes'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { System } from '#core/system/system'
-import { aroundWords, currentIn, fuseAgainst, fusedTowards, plugAgainst, type Conductor } from './conductor'
+import {
+  aroundWords,
+  currentIn,
+  fuseAgainst,
+  fusedTowards,
+  plugAgainst,
+  unfused,
+  type Conductor,
+} from './conductor'
 
 /** A cable of the smallest usual size that carries a current there; none where no usual size does. */
 function thicker({ cable }: Subjects['cable'], amps: number): RemedyRef[] {
@@ -67,8 +79,8 @@ function conductorOf({ cable, name }: Subjects['cable'], system: System): Conduc
 }
 
 /** The largest fuse at either end of a cable, A. */
-const largestFuseA = ({ fuseA, farFuseKind, farFuseA }: Subjects['cable']['cable']): number =>
-  Math.max(fuseA, farFuseKind === 'none' ? 0 : (farFuseA ?? 0))
+const largestFuseA = (cable: Subjects['cable']['cable']): number =>
+  Math.max(nearFuseA(cable), cable.farFuseKind === 'none' ? 0 : (cable.farFuseA ?? 0))
 
 export const fuse = check({
   id: 'cable.fuse',
@@ -79,24 +91,47 @@ export const fuse = check({
     const conductor = conductorOf(subject, system)
     if (!conductor) return null
     const { cable, name } = subject
+    if (nearFuseFamily(cable) === null)
+      return unfused(
+        conductor,
+        cable.$origin('fuseKind'),
+        () => fitFuse(subject, conductor.flowsA, system),
+        system.q,
+      )
     // The larger of its two fuses lets it glow; what flows goes through the one nearest the battery.
     const largestA = largestFuseA(cable)
     const ratedA = largestA > conductor.carriesA ? largestA : cable.fuseA
     return fuseAgainst(
       conductor,
       { name: `fuse of ${mid(name)}`, ratedA, holdsA: cable.fuseA },
-      { rule: '', remedies: () => fitFuse(subject, conductor.flowsA), q: system.q },
+      { rule: '', remedies: () => fitFuse(subject, conductor.flowsA, system), q: system.q },
     )
   },
 })
 
+/** What a bank of lithium commonly gives into a short, A (engineering default): a new fuse interrupts as much. */
+const commonShortA = 10_000
+
+/** The family of a fuse where there was none; what is there keeps its own. */
+function newFamily(
+  cable: Subjects['cable']['cable'],
+  ratedA: number,
+  { bank }: System,
+): Pick<RemedyRef, 'values'> {
+  if (nearFuseFamily(cable) !== null) return {}
+  const volts = highestV({ nominalV: bank.nominalV })
+  const family = cheapestFamily(ratedA, (one) => fuseInterruptA(one, volts) >= commonShortA)
+  return { values: { fuseKind: family ?? 'class-t' } }
+}
+
 /** The fuse that holds what flows and protects the cable; where there is none, a cable that the fuse protects. */
-function fitFuse(subject: Subjects['cable'], flows: number): RemedyRef[] {
+function fitFuse(subject: Subjects['cable'], flows: number, system: System): RemedyRef[] {
   const { cable } = subject
   const carries = carriesA(cable)
   const wished = fuseFrom(flows * 1.25)
   const value = wished !== null && wished <= carries ? wished : fuseUpTo(carries)
-  if (value !== null && value >= flows) return [{ id: 'fuse.size', on: cable.$path, value }]
+  if (value !== null && value >= flows)
+    return [{ id: 'fuse.size', on: cable.$path, value, ...newFamily(cable, value, system) }]
   return thicker(subject, wished ?? flows).map((ref) => ({
     ...ref,
     values: { fuseA: Math.min(wished ?? flows, fuseUpTo(wouldCarryA(cable, ref.value!)) ?? flows) },
@@ -114,7 +149,15 @@ export const bothEnds = check({
     const fused = cable.farFuseKind !== 'none'
     return fusedTowards(
       { name, fedBy: [feeds], unfused: fused ? [] : [feeds], limit: cable.$origin('farFuseKind') },
-      { remedies: () => [{ id: 'fuse.far-end', on: cable.$path, value: cable.fuseA }] },
+      {
+        remedies: () => [
+          {
+            id: 'fuse.far-end',
+            on: cable.$path,
+            value: nearFuseA(cable) || (fuseUpTo(carriesA(cable)) ?? 0),
+          },
+        ],
+      },
     )
   },
 })

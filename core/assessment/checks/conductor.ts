@@ -76,6 +76,22 @@ export const isWrongFuse = (
 ): 'too large' | 'too small' | null =>
   ratedA > carriesA ? 'too large' : flowsA > holdsA + 1e-6 ? 'too small' : null
 
+/** A conductor without a fuse near the battery. */
+export const unfused = (
+  { name, carriesA, words }: Conductor,
+  limit: Origin,
+  remedies: Remedies,
+  q: Write,
+): Judgement => ({
+  verdict: 'suits-once-changed',
+  compared: [word('fuse', 'none'), number('conductor carries', carriesA, 'A')],
+  limit,
+  formula: () => `no fuse; ${words} carries ${q(carriesA, 'A')}`,
+  summary: () => `${name} has no fuse near the battery. In a short nothing protects it.`,
+  remedies,
+  cautions: localCode,
+})
+
 /** A fuse against what its conductor carries and what flows in it. */
 export function fuseAgainst(
   conductor: Conductor,

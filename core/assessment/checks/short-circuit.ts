@@ -2,7 +2,8 @@ import { check, mid } from '#core/assessment/check'
 import type { Post } from '#core/network/network'
 import { highestV } from '#core/network/size'
 import { wiringIn, type Wiring } from '#core/network/wiring'
-import { fuseInterruptA } from '#core/physics/fuses'
+import { fuseInterruptA, type FuseFamily } from '#core/physics/fuses'
+import { nearFuseFamily } from '#core/system/cables'
 import type { PartPath } from '#core/job/document'
 import type { View } from '#core/system/scene'
 import { interruptAgainst } from './conductor'
@@ -19,7 +20,8 @@ export const shortCircuit = check({
     const wiring = wiringIn(system)
     const fuses = many.conductors.flatMap((cable) => {
       const post = nearFuseOf(cable.$path, wiring)
-      return post ? [surveyedFuse(cable, post, wiring)] : []
+      const family = nearFuseFamily(cable)
+      return post && family ? [surveyedFuse(cable, family, post, wiring)] : []
     })
     if (fuses.length === 0) return null
     const marginA = ({ interruptsA, shortA }: SurveyedFuse): number => interruptsA - shortA
@@ -56,9 +58,14 @@ interface SurveyedFuse {
 }
 
 /** The fuse nearest the battery of a surveyed cable, with the short that the wiring has there. */
-function surveyedFuse(cable: View<'conductors'>, post: Post, { solved }: Wiring): SurveyedFuse {
+function surveyedFuse(
+  cable: View<'conductors'>,
+  family: FuseFamily,
+  post: Post,
+  { solved }: Wiring,
+): SurveyedFuse {
   const volts = highestV(post)
-  const interruptsA = cable.fuseAicA ?? fuseInterruptA(cable.fuseKind, volts)
+  const interruptsA = cable.fuseAicA ?? fuseInterruptA(family, volts)
   return { cable, interruptsA, volts, shortA: solved.shortNearA(post.id) }
 }
 

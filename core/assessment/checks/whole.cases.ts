@@ -141,6 +141,26 @@ export const wholeCases: Readonly<Record<string, readonly Case[]>> = {
       shows: ['which blows'],
     },
     { says: 'not known is to be read', job: cable({ fuseA: null }), on: onCable, verdict: open },
+    {
+      says: 'where there is none is to be fitted, of a family that interrupts a short',
+      job: cable({ fuseKind: 'none', fuseA: null }),
+      on: onCable,
+      verdict: changed,
+      remedy: 'fuse.size',
+      shows: ['has no fuse near the battery'],
+    },
+    {
+      says: 'that nobody looked for is to be looked for',
+      job: cable({ fuseKind: null, fuseA: null }),
+      on: onCable,
+      verdict: open,
+    },
+    {
+      says: 'whose rating was read is there, whatever its kind',
+      job: cable({ fuseKind: null }),
+      on: onCable,
+      verdict: good,
+    },
   ],
   'cable.both-ends': [
     {

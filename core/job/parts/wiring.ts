@@ -90,10 +90,25 @@ export const conductors = {
     'Count those that carry current together.',
     { otherwise: 1, detail: true },
   ),
-  fuseKind: choice('Fuse type', fuseFamilies, 'Shape and print of the fuse nearest the battery.', {
-    how: 'label',
-  }),
-  fuseA: quantity('Fuse or breaker', 'A', 5, [1, 2000], [30, 150], 'Print on the fuse, nearest the battery.'),
+  fuseKind: choice(
+    'Fuse type',
+    { none: 'No fuse', ...fuseFamilies },
+    'Is there a fuse near the battery? Its shape and print.',
+    {
+      how: 'label',
+    },
+  ),
+  fuseA: quantity(
+    'Fuse or breaker',
+    'A',
+    5,
+    [1, 2000],
+    [30, 150],
+    'Print on the fuse, nearest the battery.',
+    {
+      when: [{ field: 'fuseKind', is: Object.keys(fuseFamilies) }],
+    },
+  ),
   fuseAicA: optional(
     'Interrupt rating of the fuse',
     'A',

@@ -1,3 +1,5 @@
+import type { FuseFamily } from '#core/physics/fuses'
+import { nearFuseFamily } from '#core/system/cables'
 import type { View } from '#core/system/scene'
 import type { State } from '../network'
 import type { Builder } from './builder'
@@ -6,7 +8,7 @@ export type Cable = View<'conductors'>
 
 interface FoundFuse {
   readonly state: State
-  readonly family: Cable['fuseKind']
+  readonly family: FuseFamily
   readonly ratedA: number
   readonly aicA: number | null
 }
@@ -14,11 +16,12 @@ interface FoundFuse {
 /** The fuse of a surveyed cable nearest the battery; nothing where it is not known. */
 export function nearFuse(build: Builder, cable: Cable | null): Partial<FoundFuse> {
   if (!cable || cable.$entered('fuseA') === null) return {}
+  const family = nearFuseFamily(cable)
   return {
     state: stateOfFuse(build, cable, 'fuse'),
     ratedA: cable.fuseA,
     aicA: cable.fuseAicA,
-    ...(cable.$entered('fuseKind') === null ? {} : { family: cable.fuseKind }),
+    ...(cable.$entered('fuseKind') === null || family === null ? {} : { family }),
   }
 }
 

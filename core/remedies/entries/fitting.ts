@@ -309,7 +309,8 @@ const withFuseKind = (job: JobDocument, path: PartPath, family: string | number)
 /** A fuse at the far end of a cable, of the kind of the near one. */
 function farFuse(job: JobDocument, { on, value, values }: RemedyOrder): JobDocument {
   const near = (partAt(job, on)?.part as Readonly<Record<string, Known<string> | undefined>>).fuseKind
-  const kind = withField(job, `${on}/farFuseKind`, assumed(values?.fuseKind ?? near?.value ?? 'anl'))
+  const family = values?.fuseKind ?? (near?.value === 'none' ? undefined : near?.value) ?? 'anl'
+  const kind = withField(job, `${on}/farFuseKind`, assumed(family))
   return withField(kind, `${on}/farFuseA`, assumed(value!))
 }
 
@@ -336,7 +337,7 @@ function sternerFusesFor(job: JobDocument, interruptsA: number): SternerFuse[] {
   const interrupts = (family: FuseFamily): number => fuseInterruptA(family, volts)
   return Object.entries(job.conductors).flatMap(([conductor, { fuseA, fuseKind, fuseAicA }]) => {
     const kind = fuseKind?.value ?? null
-    const ownA = fuseAicA?.value ?? (kind === null ? 0 : interrupts(kind))
+    const ownA = fuseAicA?.value ?? (kind === null || kind === 'none' ? 0 : interrupts(kind))
     if (ownA >= interruptsA) return []
     const ratedA = fuseA?.value ?? null
     const family = cheapestFamily(ratedA ?? 100, (one) => interrupts(one) >= interruptsA) ?? 'class-t'
