@@ -252,7 +252,7 @@ function sourceRows(lane: Lane, row: MakeRow): StackRow[] {
 
 const dcdcRows = (lane: AlternatorLane, row: MakeRow): StackRow[] => [
   row(lane, 'DC-DC gives', 'source', ({ link }) => link.ratedA),
-  row(lane, 'alternator all day', 'source', (own, system) =>
+  row(lane, 'alternator over a drive', 'source', (own, system) =>
     dcdcOutputA(own, allDayBudget(own.alternator, system.rules, system.q).amps, own.link.absorptionV, system),
   ),
 ]

@@ -121,11 +121,12 @@ function wantedFor({ kind, fitting }: Post): Wanted | null {
 function boughtAs({ kind, fitting }: Post): string | null {
   if (!fitting || fitting.ratedA === null) return null
   if (kind === 'fuse') return `Fuse ${fitting.ratedA} A, ${familyWords(fitting.family!)}, with its holder`
+  // A shunt comes with its monitor.
+  if (kind === 'shunt') return null
   const names = {
     switch: 'Battery switch',
     relay: 'Relay',
     stop: 'Contactor that the battery’s signal opens',
-    shunt: 'Shunt',
     plug: 'Plug and socket',
     bar: 'Bus bar',
   }

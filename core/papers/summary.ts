@@ -154,10 +154,20 @@ const inTheWay = (checks: readonly CheckResult[], q: Write): Section[] =>
     ]),
   )
 
+/** Parts of a step that are named for the customer; more are counted. */
+const mostNamed = 4
+
+function partsWords(parts: ListedStep['parts']): string {
+  if (parts.length === 0) return ''
+  return parts.length > mostNamed
+    ? `: ${parts.length} parts, listed in the specification`
+    : `: ${parts.map(({ name }) => name).join(', ')}`
+}
+
 const stepLine = ({ label, on, parts }: ListedStep): Line => [
   strong(label),
   plain(on && ` (${on})`),
-  soft(parts.length > 0 ? `: ${parts.map(({ name }) => name).join(', ')}` : ''),
+  soft(partsWords(parts)),
 ]
 
 /** What was specified, or else what the verdicts ask for. */

@@ -118,6 +118,7 @@ export const heatingPad: Want = {
 }
 export const shuntMonitor: Want = {
   kind: 'monitors',
+  fills: { field: 'shuntA', from: 'shuntA' },
   otherwise: 'Shunt monitor with an alarm',
   fits: (part, _order, { bank }) => is(part, 'alarm', 'yes') && numberOf(part, 'shuntA') >= bank.continuousA,
 }

@@ -1,4 +1,4 @@
-import { partAt, partName, withPart, type JobDocument } from '#core/job/document'
+import { partAt, partName, withPart, type JobDocument, type PartPath } from '#core/job/document'
 import type { ListedPart } from '#core/job/specified'
 import { applyRemedy, remedyLabel, remedyOf, sameRemedy, type RemedyRef } from '#core/remedies/catalogue'
 import type { Supply } from '#core/remedies/remedy'
@@ -38,7 +38,7 @@ export class Draft {
     const on = at && at.kind !== 'use' && at.kind !== 'place' ? partName(this.job, ref.on) : ''
     this.job = applyRemedy(this.job, ref)
     if (Object.keys(values).length > 0)
-      this.job = withPart(this.job, ref.on, (part) => ({ ...part, ...values }))
+      this.job = withPart(this.job, takerOf(ref), (part) => ({ ...part, ...values }))
     this.note({
       ref,
       label: remedyLabel(ref, system.q),
@@ -63,6 +63,9 @@ export class Draft {
     this.job = withPart(this.job, 'candidate', () => candidateFromShelf(part, parallel))
   }
 }
+
+/** The part of the job that takes the values of the data sheet: a monitor is one for the whole job. */
+const takerOf = (ref: RemedyRef): PartPath => (remedyOf(ref).monitors ? 'use' : ref.on)
 
 /** A remedy with the rating of the part that was taken for it: no step of 25 A has a part of 20 A. */
 function asRated(ref: RemedyRef, values: Supply['values']): RemedyRef {

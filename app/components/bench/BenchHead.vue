@@ -17,7 +17,8 @@ const judging = useJudging()
 const view = useView()
 defineEmits<{ check: [key: string]; measure: [path: FieldPath]; copy: []; delete: [] }>()
 const job = computed(() => bench.document!.job)
-const next = computed(() => judging.found!.measureNext[0])
+/** What is still to be measured: of the answer, once one is chosen. */
+const next = computed(() => (judging.specified ?? judging.found)!.measureNext[0])
 const changes = computed(() => changesToMake(judging.found!, judging.assessment!.checks, bench.document!, q))
 const change = computed(() => changes.value.find(({ settles }) => settles.length > 0))
 /** Whether an answer is chosen: then both verdicts show. */
@@ -106,6 +107,24 @@ const headSeen = useElementVisibility(headline, { initialValue: true })
             ? `It settles ${count(next.settles.length)}.`
             : `It affects ${count(next.bearsOn.length)}.`
         }}</span>
+      </button>
+      <p v-else-if="judging.specified?.verdict === 'suits'" class="mt-0.5" data-testid="next">
+        The specified answer suits. Next
+        <NuxtLink :to="`/jobs/${bench.id}/wiring`" class="font-semibold underline underline-offset-2"
+          >check the wiring</NuxtLink
+        >, then
+        <NuxtLink :to="`/jobs/${bench.id}/prove`" class="font-semibold underline underline-offset-2"
+          >fit and prove it</NuxtLink
+        >.
+      </p>
+      <button
+        v-else-if="isAnswered"
+        type="button"
+        class="mt-0.5 block w-full text-left font-semibold underline underline-offset-2"
+        data-testid="next"
+        @click="navigateTo(`/jobs/${bench.id}/specify`)"
+      >
+        The specified answer does not suit any more. Choose another.
       </button>
       <button
         v-else-if="fix"

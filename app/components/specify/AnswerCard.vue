@@ -53,6 +53,14 @@ const fieldOf = (step: number) => {
       <p class="mt-1 flex items-center gap-2 font-semibold" :class="verdictColour[answer.verdict]">
         <VerdictMark :verdict="answer.verdict" />{{ answer.headline }}
       </p>
+      <details v-if="answer.conditions.length > mostConditions" class="text-xs">
+        <summary class="min-h-6 py-1 max-md:min-h-11">All {{ answer.conditions.length }} conditions</summary>
+        <ul class="list-disc pl-4">
+          <li v-for="condition in answer.conditions" :key="condition.path">
+            {{ capital(conditionWords(condition, q)) }}.
+          </li>
+        </ul>
+      </details>
       <p v-if="!nearest" class="mt-2 flex flex-wrap gap-2">
         <button type="button" class="act" :disabled="isBusy || isChosen" @click="emit('choose')">
           {{ isChosen ? 'Specified' : 'Choose this answer' }}</button><button

@@ -25,7 +25,7 @@ export const output = check({
     const less = over ? smallerDcdc(lane, system) : null
     return {
       verdict: !over ? 'suits' : less ? 'suits-once-changed' : 'does-not-suit',
-      compared: [number('unit draws', runningA, 'A'), number('alternator all day', budgetA, 'A')],
+      compared: [number('unit draws', runningA, 'A'), number('alternator over a drive', budgetA, 'A')],
       limit: origin,
       formula: () =>
         said(
@@ -33,7 +33,7 @@ export const output = check({
           `${budget} − ${q(alternator.vehicleDrawA, 'A')} = ${q(budgetA, 'A')}`,
         ),
       summary: () =>
-        `The DC-DC draws ${q(runningA, 'A')} from ${mid(name)}, which gives ${q(budgetA, 'A')} all day.`,
+        `The DC-DC draws ${q(runningA, 'A')} from ${mid(name)}, which can give ${q(budgetA, 'A')} over a drive.`,
       remedies: over ? [less ?? unjoined(lane)] : [],
       cautions: () => {
         const idleA = availableA(alternator, 'idle', rules)

@@ -13,7 +13,14 @@ const { bench, problem, ready } = useJobPage('Run')
 const runner = useRunner()
 const run = ref<RunId>('driving-day')
 const own = ref<Partial<Record<RunId, Partial<RunInputs>>>>({})
-const chosen = ref<string[]>(['new'])
+/** What runs: the specified system once there is one, until somebody chooses. */
+const picks = ref<string[] | null>(null)
+const chosen = computed({
+  get: () => picks.value ?? [bench.document?.specified ? 'specified' : 'new'],
+  set: (ids) => {
+    picks.value = ids
+  },
+})
 const at = ref(0)
 const place = ref<'port-larkspur' | 'hollin-fell' | 'file'>('port-larkspur')
 const epwText = ref<string | null>(null)
