@@ -17,7 +17,7 @@ import type { View } from '#core/system/scene'
 import { keepsOwnLead, leftOnOutput } from '#core/system/output'
 import type { System } from '#core/system/system'
 import { sumOf, type Giving } from '#core/system/together'
-import { chargerSizesA, leastSizeA, sizeUnder, type RemedyRef } from './catalogue'
+import { chargerSizesA, dcdcSizesA, leastSizeA, sizeUnder, type RemedyRef } from './catalogue'
 
 const isMainsCharger = (unit: ChargeUnit): boolean => 'feeds' in unit
 
@@ -29,13 +29,24 @@ export const replacement = (unit: ChargeUnit, bank: Bank, limitA = bank.wishedA)
   values: { absorptionV: bank.middleV },
 })
 
+/**
+ * A lithium unit in its place that gives as much: of the smallest usual size from the rating of the old unit on, and no
+ * more than the battery should get.
+ */
+export function likeForLike(unit: ChargeUnit, bank: Bank): RemedyRef {
+  const ownA = unit.$entered('ratedA')
+  const sizes = isMainsCharger(unit) ? chargerSizesA : dcdcSizesA
+  const nextA = typeof ownA === 'number' ? (sizes.find((size) => size >= ownA) ?? ownA) : bank.wishedA
+  return replacement(unit, bank, Math.min(nextA, bank.wishedA))
+}
+
 /** Whether the voltages of a unit can be set, or chosen with a profile. */
 export const canBeSet = ({ profile }: ChargeUnit): boolean =>
   profile === 'adjustable' || profile === 'selectable'
 
 /** What to do about voltages that are wrong: set them, set the profile, or replace the unit. */
 export function voltageRemedies(unit: ChargeUnit, bank: Bank, setting: RemedyRef): RemedyRef[] {
-  const replace = replacement(unit, bank)
+  const replace = likeForLike(unit, bank)
   if (unit.profile === 'adjustable') return [setting, replace]
   if (unit.profile === 'selectable')
     return [{ id: 'charger.use-lithium-profile', on: unit.$path, value: bank.middleV }, replace]

@@ -93,14 +93,14 @@ export function applyRemedy(job: JobDocument, ref: RemedyRef): JobDocument {
 }
 
 /** Sizes in which DC-DC units and solar controllers are made, A. */
-const sizesA: readonly number[] = [5, 10, 15, 20, 25, 30, 40, 50, 60, 80, 100]
+export const dcdcSizesA: readonly number[] = [5, 10, 15, 20, 25, 30, 40, 50, 60, 80, 100]
 /** Mains chargers are made for the battery of a motorcycle, too, A. */
-export const chargerSizesA: readonly number[] = [1, 2, 3, ...sizesA]
+export const chargerSizesA: readonly number[] = [1, 2, 3, ...dcdcSizesA]
 
 /** The smallest size of a DC-DC unit, A. */
-export const leastSizeA = sizesA[0]!
+export const leastSizeA = dcdcSizesA[0]!
 /** The largest usual size that stays at or under a limit, A; the smallest when the limit is under all of them. */
-export const sizeUnder = (limitA: number, sizes = sizesA): number =>
+export const sizeUnder = (limitA: number, sizes = dcdcSizesA): number =>
   sizes.findLast((size) => size <= limitA) ?? sizes[0]!
 
 /** The field a remedy's value goes to, where it has one that can be set by hand. */

@@ -1,6 +1,7 @@
 import { findingsOf, resultsAhead, type CheckResult, type Finding } from '#core/assessment/assess'
 import { keyOf } from '#core/assessment/result'
-import { fieldAt, partName, withField, type FieldPath, type JobDocument } from '#core/job/document'
+import { namesOfParts } from '#core/verdict/measure-next'
+import { fieldAt, withField, type FieldPath, type JobDocument } from '#core/job/document'
 import { minutesToFind, type Range } from '#core/job/fields'
 import { factsOf, type ShopSettings } from '#core/system/system'
 import type { Band } from '#core/system/unknowns'
@@ -59,6 +60,7 @@ const stands = (verdict: Band['verdict'], check: CheckResult): boolean =>
  * no such value.
  */
 export function conditionsOf(job: JobDocument, checks: readonly CheckResult[]): readonly Condition[] | null {
+  const nameOf = namesOfParts(job, checks)
   const found = new Map<FieldPath, Condition>()
   for (const check of checks) {
     for (const { path, bands } of check.deciding) {
@@ -69,7 +71,7 @@ export function conditionsOf(job: JobDocument, checks: readonly CheckResult[]): 
       const options = isNumber ? [] : good.map(({ from }) => String(from))
       const own: Condition = {
         path,
-        part: partName(job, partPath),
+        part: nameOf(partPath),
         label: field.label,
         minutes: minutesToFind(field),
         range,

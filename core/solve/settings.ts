@@ -15,21 +15,24 @@ export interface SettingsCard {
   readonly settings: readonly Setting[]
 }
 
-/** The card of the battery monitor. */
-function monitorCard(system: System): SettingsCard {
+/** The card of the battery monitor, where there is one with a shunt. */
+function monitorCard(system: System): SettingsCard[] {
+  if (system.one.use.$entered('monitor') !== 'shunt') return []
   const set = monitorSettings(system)
-  return {
-    unit: 'Battery monitor',
-    of: null,
-    settings: [
-      { label: 'Capacity', value: set.capacityAh, unit: 'Ah' },
-      { label: 'Charged voltage', value: set.chargedV, unit: 'V' },
-      { label: 'Tail current', value: set.tailPercent, unit: '%' },
-      { label: 'Charged detection time', value: set.detectionMin, unit: 'min' },
-      { label: 'Charge efficiency', value: set.efficiencyPercent, unit: '%' },
-      { label: 'Discharge floor', value: set.floorPercent, unit: '%' },
-    ],
-  }
+  return [
+    {
+      unit: 'Battery monitor',
+      of: null,
+      settings: [
+        { label: 'Capacity', value: set.capacityAh, unit: 'Ah' },
+        { label: 'Charged voltage', value: set.chargedV, unit: 'V' },
+        { label: 'Tail current', value: set.tailPercent, unit: '%' },
+        { label: 'Charged detection time', value: set.detectionMin, unit: 'min' },
+        { label: 'Charge efficiency', value: set.efficiencyPercent, unit: '%' },
+        { label: 'Discharge floor', value: set.floorPercent, unit: '%' },
+      ],
+    },
+  ]
 }
 
 /** What a regulator holds a full battery at, V of 12 (engineering default), and never more than its maker allows. */
@@ -110,5 +113,5 @@ function stopsCard(system: System): SettingsCard[] {
 export const settingsCards = (system: System): SettingsCard[] => [
   ...system.lanes.flatMap((lane) => laneCards(lane, system)),
   ...stopsCard(system),
-  monitorCard(system),
+  ...monitorCard(system),
 ]

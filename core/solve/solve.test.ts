@@ -69,10 +69,11 @@ describe.each(Object.keys(jobs))('the answers for job %s', (number) => {
     const answers = answersFor(number)
     for (const a of answers)
       for (const b of answers) if (a !== b) expect(beats(a.figures, b.figures)).toBe(false)
-    for (const { steps, figures, cards } of answers) {
+    for (const { steps, figures, cards, changes } of answers) {
       for (const step of steps) expect(step.label).not.toMatch(/undefined|NaN|–/)
       expect(figures.cost).toBeGreaterThanOrEqual(figures.partsCost)
-      expect(cards.at(-1)!.unit).toBe('Battery monitor')
+      const { monitor } = applyChanges(jobs[number]!, changes).use
+      expect(cards.some(({ unit }) => unit === 'Battery monitor')).toBe(monitor?.value === 'shunt')
       for (const card of cards)
         for (const setting of card.settings)
           if (typeof setting.value === 'number') expect(Number.isFinite(setting.value)).toBe(true)

@@ -1,5 +1,12 @@
 import type { CheckResult } from '#core/assessment/result'
-import { fieldAt, partName, type FieldPath, type JobDocument } from '#core/job/document'
+import {
+  fieldAt,
+  partAt,
+  partName,
+  type FieldPath,
+  type JobDocument,
+  type PartPath,
+} from '#core/job/document'
 
 /** A value to measure, with the checks that it would settle. */
 export interface Measurement {
@@ -13,8 +20,18 @@ export interface Measurement {
   readonly bearsOn: readonly string[]
 }
 
+/**
+ * What a part is called: by its own name, or where only the proposed wiring has it, as the checks of it say.
+ * @param checks of the same job
+ */
+export function namesOfParts(job: JobDocument, checks: readonly CheckResult[]): (path: PartPath) => string {
+  const subjects = new Map(checks.map(({ on, subject }) => [on, subject]))
+  return (path) => (partAt(job, path) ? partName(job, path) : (subjects.get(path) ?? partName(job, path)))
+}
+
 /** The unknown values that checks depend on, in the order of how many checks each would settle. */
 export function measureNext(job: JobDocument, checks: readonly CheckResult[]): Measurement[] {
+  const nameOf = namesOfParts(job, checks)
   const found = new Map<FieldPath, { score: number; settles: string[]; bearsOn: string[] }>()
   for (const { key, deciding } of checks) {
     for (const { path, settles } of deciding) {
@@ -29,6 +46,6 @@ export function measureNext(job: JobDocument, checks: readonly CheckResult[]): M
     .sort(([, a], [, b]) => b.score - a.score || b.bearsOn.length - a.bearsOn.length)
     .map(([path, { settles, bearsOn }]) => {
       const { field, partPath } = fieldAt(path)!
-      return { path, part: partName(job, partPath), label: field.label, how: field.measure, settles, bearsOn }
+      return { path, part: nameOf(partPath), label: field.label, how: field.measure, settles, bearsOn }
     })
 }

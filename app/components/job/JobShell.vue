@@ -6,6 +6,7 @@ const view = useView()
 
 /** A value is entered on the bench. */
 function measure(path: string) {
+  if (!isStation(stationOf(path))) return void navigateTo(`/jobs/${bench.id}/wiring`)
   useFieldInHand(bench.id!).value = path
   void navigateTo({ path: `/jobs/${bench.id}`, query: { station: stationOf(path), column: 'walk' } })
 }

@@ -183,7 +183,7 @@ export const gassing = check({
         ),
       summary: () =>
         said(
-          `The lead spends ${q(hours, 'h')} of ${q(totals.hours, 'h')} above its gassing voltage`,
+          `On a driving day the lead spends ${q(hours, 'h')} of ${q(totals.hours, 'h')} above its gassing voltage`,
           totals.fullAfterH === null
             ? ', and neither battery gets to full'
             : `; until ${q(totals.fullAfterH, 'h')} it waits below full for the lithium`,

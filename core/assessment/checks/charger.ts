@@ -1,4 +1,4 @@
-import { canBeSet, replacement, voltageRemedies } from '#core/remedies/arrangements'
+import { canBeSet, likeForLike, voltageRemedies } from '#core/remedies/arrangements'
 import { formatShare, said } from '#core/units/format'
 import { check, number, word, type Judgement, type Subjects } from '#core/assessment/check'
 import { type RemedyRef } from '#core/remedies/catalogue'
@@ -209,7 +209,7 @@ export const equalise = check({
     const settable = lowest !== null && lowest <= bank.highV
     const over = volts > bank.highV
     const hardStop = stage === 'fixed' && !settable
-    const replace = replacement(unit, bank)
+    const replace = likeForLike(unit, bank)
     const bms = (): string =>
       volts > bank.bmsOverV ? `; the BMS cuts at ${q(bank.bmsOverV, 'V')} in the middle of it` : ''
     return {
@@ -297,7 +297,7 @@ export const temperatureCompensation = check({
         ? []
         : [
             ...(settable ? [{ id: 'charger.compensation-off', on: unit.$path } as const] : []),
-            replacement(unit, bank),
+            likeForLike(unit, bank),
           ],
     }
   },

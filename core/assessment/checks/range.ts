@@ -1,6 +1,6 @@
 import { said } from '#core/units/format'
 import { isCharging, compensation, type ChargeUnit, type Lane } from '#core/system/lanes'
-import { replacement } from '#core/remedies/arrangements'
+import { likeForLike } from '#core/remedies/arrangements'
 import { check, number, word, type Setting } from '#core/assessment/check'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { Origin } from '#core/system/facts'
@@ -179,7 +179,7 @@ export const range = check({
           `${stuck.what}: ${stuck.low.words} ${q(stuck.low.volts, 'V')} > ${stuck.high.words} ${q(stuck.high.volts, 'V')}`,
         summary: () =>
           `${name} has no ${stuck.what} setting that meets all limits: ${stuck.low.words} is ${q(stuck.low.volts, 'V')} and ${stuck.high.words} ${q(stuck.high.volts, 'V')}.`,
-        remedies: [replacement(unit, bank)],
+        remedies: [likeForLike(unit, bank)],
       }
     }
     const wanted = absorption.possible ? absorption.volts : 0

@@ -31,9 +31,11 @@ useEventListener(window, 'online', () => bench.saveNow())
 
 useSurveyPlace(id.value, ready, station, (at) => void goTo(at))
 
-/** Opens the station of a value and puts the cursor in it. */
+/** Opens the station of a value and puts the cursor in it; what only the wiring has is set there. */
 async function goTo(path: string) {
-  station.value = path.split('/')[0] as StationId
+  const at = stationOf(path)
+  if (!isStation(at)) return void navigateTo(`/jobs/${id.value}/wiring`)
+  station.value = at
   column.value = 'walk'
   view.wanted = path
   await nextTick()
