@@ -36,6 +36,12 @@ export default defineNuxtConfig({
     'build:manifest': (manifest) => {
       for (const file of Object.values(manifest)) file.prefetch = false
     },
+    // Without server rendering the development server names no entry for it, and then refuses to start.
+    'vite:extendConfig': (config, { isClient }) => {
+      if (process.env.NODE_ENV !== 'development') return
+      const input = config.build?.rollupOptions?.input
+      if (isClient && typeof input === 'object' && !Array.isArray(input)) input.server ??= input.entry!
+    },
     // What a thread of the judging pool runs, as one file beside the server's entry.
     'nitro:init': (nitro) => {
       nitro.hooks.hook('compiled', async ({ options }) => {

@@ -1,5 +1,5 @@
-// What the README promises of `npm start`, from the checkout as it is: it serves the page and the six demo jobs,
-// ends cleanly on Ctrl+C, and leaves nothing running. Node.js alone: packages may not be installed yet.
+// What the README promises of `npm start` and `npm run dev`, from the checkout as it is: each serves the page and the
+// six demo jobs, ends cleanly on Ctrl+C, and leaves nothing running. Node.js alone: packages may not be installed yet.
 import { spawn } from 'node:child_process'
 import { once } from 'node:events'
 import { chmodSync, existsSync, mkdtempSync, rmSync } from 'node:fs'
@@ -16,53 +16,73 @@ const hangsMs = 30 * 60_000
 const data = mkdtempSync(join(tmpdir(), 'jovial-anchor-'))
 // As root, PostgreSQL runs as another user, who must reach it.
 chmodSync(data, 0o755)
-const begun = Date.now()
 const { PORT: _port, DATABASE_URL: _database, ...env } = process.env
-// A process group of its own, so that Ctrl+C reaches all of it, as in a terminal.
-const start = spawn('npm', ['start'], {
-  cwd: root,
-  detached: true,
-  stdio: ['ignore', 'pipe', 'inherit'],
-  env: { ...env, JOVIAL_ANCHOR_DATA: data },
-})
-const ended = once(start, 'exit')
-const interrupt = () => process.kill(-start.pid, 'SIGINT')
 process.once('exit', () => rmSync(data, { recursive: true, force: true }))
 
-/** The address that npm start prints as its last line. */
-async function address() {
-  const timeOut = setTimeout(interrupt, hangsMs)
-  let printed = ''
-  try {
-    for await (const piece of start.stdout) {
-      printed += piece
-      const found = /Jovial Anchor is at (http:\/\/127\.0\.0\.1:\d+)/.exec(printed)
-      if (found) return found[1]
-    }
-  } finally {
-    clearTimeout(timeOut)
+/** A command that serves the application, in a process group of its own: Ctrl+C reaches all of it, as in a terminal. */
+class Served {
+  constructor(name, args, cluster) {
+    this.name = name
+    this.lock = join(data, cluster, 'cluster/postmaster.pid')
+    this.child = spawn('npm', args, {
+      cwd: root,
+      detached: true,
+      stdio: ['ignore', 'pipe', 'inherit'],
+      env: { ...env, JOVIAL_ANCHOR_DATA: data },
+    })
+    this.ended = once(this.child, 'exit')
+    this.printed = ''
+    this.child.stdout.on('data', (piece) => (this.printed += piece))
   }
-  throw new Error(`npm start ended without an address:\n${printed}`)
+
+  get isOver() {
+    return this.child.exitCode !== null || this.child.signalCode !== null
+  }
+  interrupt() {
+    process.kill(-this.child.pid, 'SIGINT')
+  }
+
+  /** The address that it prints. */
+  async address() {
+    const last = Date.now() + hangsMs
+    while (!this.isOver && Date.now() < last) {
+      const found = /http:\/\/127\.0\.0\.1:\d+/.exec(this.printed)
+      if (found && (await isServed(found[0]))) return found[0]
+      await pause(200)
+    }
+    throw new Error(`${this.name} gave no address:\n${this.printed}`)
+  }
+
+  /** Ends it by Ctrl+C, and sees that nothing is left. */
+  async stop(url) {
+    this.interrupt()
+    const [code, signal] = await this.ended
+    // npm itself reports the signal that it was stopped with.
+    if (code !== 0 && code !== 130 && signal !== 'SIGINT')
+      throw new Error(`${this.name} ended with ${signal ?? code} on Ctrl+C`)
+    await this.groupEnds()
+    if (await isServed(url)) throw new Error(`${url} is still served after Ctrl+C`)
+    if (existsSync(this.lock)) throw new Error('PostgreSQL was not stopped on Ctrl+C')
+  }
+
+  async groupEnds() {
+    for (let tries = 0; tries < 600; tries++) {
+      try {
+        process.kill(-this.child.pid, 0)
+      } catch {
+        return
+      }
+      await pause(100)
+    }
+    throw new Error(`Processes of ${this.name} are still there a minute after Ctrl+C`)
+  }
 }
 
 const isServed = (url) =>
   fetch(url).then(
-    () => true,
+    ({ ok }) => ok,
     () => false,
   )
-
-/** Waits until no process of npm start is left. */
-async function groupEnds() {
-  for (let tries = 0; tries < 600; tries++) {
-    try {
-      process.kill(-start.pid, 0)
-    } catch {
-      return
-    }
-    await pause(100)
-  }
-  throw new Error('Processes of npm start are still there a minute after Ctrl+C')
-}
 
 async function fetched(url) {
   const response = await fetch(url)
@@ -83,25 +103,24 @@ async function visit(url) {
   }
 }
 
-try {
-  const url = await address()
-  await visit(url)
-  console.log(`npm start served after ${Math.round((Date.now() - begun) / 1000)} s`)
-  interrupt()
-  const [code, signal] = await ended
-  // npm itself reports the signal that it was stopped with.
-  if (code !== 0 && code !== 130 && signal !== 'SIGINT')
-    throw new Error(`npm start ended with ${signal ?? code} on Ctrl+C`)
-  await groupEnds()
-  if (await isServed(url)) throw new Error(`${url} is still served after Ctrl+C`)
-  if (existsSync(join(data, 'postgres/cluster/postmaster.pid')))
-    throw new Error('PostgreSQL was not stopped on Ctrl+C')
-  console.log('Ctrl+C ended it cleanly')
-} catch (cause) {
-  console.error(cause.message)
-  if (start.exitCode === null && start.signalCode === null) {
-    interrupt()
-    await ended
+for (const [name, args, cluster] of [
+  ['npm start', ['start'], 'postgres'],
+  ['npm run dev', ['run', 'dev'], 'dev-postgres'],
+]) {
+  const begun = Date.now()
+  const served = new Served(name, args, cluster)
+  try {
+    const url = await served.address()
+    await visit(url)
+    console.log(`${name} served after ${Math.round((Date.now() - begun) / 1000)} s`)
+    await served.stop(url)
+    console.log('Ctrl+C ended it cleanly')
+  } catch (cause) {
+    console.error(cause.message)
+    if (!served.isOver) {
+      served.interrupt()
+      await served.ended
+    }
+    process.exit(1)
   }
-  process.exit(1)
 }
