@@ -67,8 +67,8 @@ function withOneMonitor(refs: readonly RemedyRef[]): RemedyRef[] {
 }
 
 /**
- * Remedies each once; where one comes twice with a current, the smaller; with a size or a count, the larger; and none for a link that a new DC-DC
- * takes the place of.
+ * Remedies each once; where one comes twice with a current, the smaller; with a size or a count, the larger; none for a
+ * link that a new DC-DC takes the place of; and one lead battery on an alternator.
  */
 export function joinRemedies(refs: readonly RemedyRef[]): RemedyRef[] {
   const joined: RemedyRef[] = []
@@ -78,8 +78,15 @@ export function joinRemedies(refs: readonly RemedyRef[]): RemedyRef[] {
     else if (meetsBoth(ref, joined[i]!)) joined[i] = ref
   }
   const merged = withOneMonitor(joined)
-  const relinked = new Set(merged.filter(({ id }) => id === 'dcdc.add').map(({ on }) => on))
-  return merged.filter((ref) => !(relinked.has(ref.on) && remedyOf(ref).needlessWithDcdc))
+  const on = (id: RemedyRef['id']): ReadonlySet<string> =>
+    new Set(merged.filter((ref) => ref.id === id).map((ref) => ref.on))
+  const [relinked, kept] = [on('dcdc.add'), on('start.keep-lead')]
+  return merged.filter(
+    (ref) =>
+      !(relinked.has(ref.on) && remedyOf(ref).needlessWithDcdc) &&
+      // One lead battery keeps the output and starts the engine.
+      !(kept.has(ref.on) && ref.id === 'start.own-battery'),
+  )
 }
 
 /**

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { JobDocument } from '#core/job/document'
-import { assessed, goodJob, withMeasured, withValues } from '#core/testing'
+import { assessed, goodJob, straightJob, withMeasured, withValues } from '#core/testing'
 
 /** A DC-DC of 50 A at the end of 9 m of 6 mm², behind a plug of 50 A: its feed collapses. */
 function starvedDcdc(): JobDocument {
@@ -41,5 +41,18 @@ describe('the changes of a job', () => {
     const { changes } = assessed(job)
     expect(changes.filter(({ id }) => id === 'battery.more-parallel')).toHaveLength(1)
     expect(changes.some(({ id }) => id === 'charger.limit-current')).toBe(false)
+  })
+
+  it('hold one lead battery for an engine, of the size of its cranking label', () => {
+    const job = withValues(straightJob({ kind: 'direct' }), {
+      'startingBatteries/starting-1/present': 'no',
+      'startingBatteries/starting-1/ah': null,
+      'startingBatteries/starting-1/cca': 800,
+    })
+    const { changes, checks } = assessed(job)
+    const leads = changes.filter(({ id }) => id === 'start.keep-lead' || id === 'start.own-battery')
+    expect(leads.length).toBeLessThanOrEqual(1)
+    const offered = checks.flatMap(({ remedies }) => remedies).find(({ id }) => id === 'start.keep-lead')
+    expect(offered?.values?.ah).toBe(100)
   })
 })

@@ -204,6 +204,18 @@ export const spare = check({
   },
 })
 
+/** Cold cranking amperes for each Ah of a starting battery of lead (engineering default). */
+const crankingAPerAh = 8
+/** Of a starting battery of whose size nothing is known, Ah (engineering default). */
+const usualLeadAh = 60
+
+/** Size of the lead battery that stays on an alternator, Ah: as entered, else by its cranking label. */
+function leadAh(starting: View<'startingBatteries'>): number {
+  const [ah, cca] = [starting.$entered('ah'), starting.$entered('cca')]
+  if (typeof ah === 'number') return ah
+  return typeof cca === 'number' ? Math.ceil(cca / crankingAPerAh / 5) * 5 : usualLeadAh
+}
+
 export const loadDump = check({
   id: 'alternator.load-dump',
   title: 'Cut-out while charging',
@@ -229,7 +241,7 @@ export const loadDump = check({
     const keep: RemedyRef = {
       id: 'start.keep-lead',
       on: starting.$path,
-      values: { nominalV: alternator.nominalV, ah: 60 },
+      values: { nominalV: alternator.nominalV, ah: leadAh(starting) },
     }
     return {
       verdict: safe ? 'suits' : 'does-not-suit',
