@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { get, request } from 'node:http'
+import { connect as connectTo } from 'node:net'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { readJobFile } from '#core/formats/job-file'
 import { emptyJob, withField, type JobDocument } from '#core/job/document'
@@ -350,5 +351,18 @@ describe('without its database', () => {
       error: 'The database cannot be reached just now. Nothing was saved.',
     })
     await lonely.stop()
+  })
+})
+
+describe('the guard', () => {
+  it('refuses a request that names two hosts', async () => {
+    const { port } = new URL(server.url)
+    const socket = connectTo(Number(port), '127.0.0.1')
+    socket.end(
+      `GET /api/jobs HTTP/1.1\r\nHost: 127.0.0.1:${port}\r\nHost: elsewhere.example\r\nConnection: close\r\n\r\n`,
+    )
+    const answer = Buffer.concat(await socket.toArray()).toString()
+    expect(answer).toMatch(/^HTTP\/1\.1 400 /)
+    expect(answer).toContain('names two hosts')
   })
 })

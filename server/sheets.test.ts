@@ -230,3 +230,11 @@ describe('a specification in a job', () => {
     expect((await call<StoredJob>('GET', `/api/jobs/${job.id}`)).body.version).toBe(job.version)
   })
 })
+
+describe('sheets issued at once', () => {
+  it('are all issued, each under a number of its own', async () => {
+    const replies = await Promise.all(Array.from({ length: 6 }, issue))
+    expect(replies.map(({ status }) => status)).toEqual(Array(6).fill(200))
+    expect(new Set(replies.map(({ body }) => body.number)).size).toBe(6)
+  })
+})

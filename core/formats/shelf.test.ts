@@ -10,6 +10,16 @@ import { readTable, writeTable, type TableColumns } from './table'
 const folder = new URL('../../demo/shelf/', import.meta.url)
 const demo = (kind: ShelfKindId): string => readFileSync(new URL(`${kind}.csv`, folder), 'utf8')
 
+describe('a table of empty lines', () => {
+  it('is read no further than its rows can reach', () => {
+    const columns: TableColumns = { code: { type: 'text', label: 'Code', most: 40 } }
+    const { rows, problems } = readTable(`code\nA\n${'\r\n'.repeat(200_000)}`, columns)
+    expect(rows).toEqual([])
+    expect(problems).toEqual([{ line: 80_001, column: '', reason: 'There are more than 20000 rows' }])
+    expect(readTable(`code\nA\n${'\n'.repeat(1000)}B\n`, columns).rows).toHaveLength(2)
+  })
+})
+
 describe('the demo shelf', () => {
   it('has every kind, at least 60 parts, and no fault', () => {
     const all = shelfKindIds.map((kind) => readShelfCsv(demo(kind), kind))

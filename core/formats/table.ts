@@ -37,11 +37,20 @@ export interface ReadTable {
 
 export const mostTableRows = 20_000
 const mostColumns = 200
+/** Lines of a table at most: a cell may hold line ends, and empty lines may stand between rows. */
+const mostLines = 4 * mostTableRows
 const mostCellLetters = 500
 
 const unitOf = (column: TableColumn): string =>
   column.type === 'quantity' && column.unit !== '' && column.unit !== 'money' ? ` (${column.unit})` : ''
 const headerOf = (id: string, column: TableColumn): string => id + unitOf(column)
+
+/** Whether a text has more lines than so many; it is read no further than that. */
+function hasMoreLines(text: string, most: number): boolean {
+  let lines = 1
+  for (const _end of text.matchAll(/\r\n|\r|\n/g)) if (++lines > most) return true
+  return false
+}
 
 /** The header row of a table: ids, with units in brackets. */
 export const tableHeader = (columns: TableColumns): string[] =>
@@ -60,6 +69,12 @@ export interface TableReading {
  * the others are given; what is wrong with the header refuses all.
  */
 export function readTable(text: string, columns: TableColumns, reading: TableReading = {}): ReadTable {
+  if (hasMoreLines(text, mostLines))
+    return {
+      rows: [],
+      problems: [{ line: mostLines + 1, column: '', reason: `There are more than ${mostTableRows} rows` }],
+      count: 0,
+    }
   const headerLine = /^[^\r\n]*/.exec(text.replace(/^\uFEFF/, ''))![0]
   const between = headerLine.split(';').length > headerLine.split(',').length ? ';' : ','
   const lines = dsvFormat(between).parseRows(text.replace(/^\uFEFF/, ''))

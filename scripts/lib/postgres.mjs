@@ -166,6 +166,9 @@ const mostStarts = 3
 /** How long a start waits for what a killed database has left, ms. */
 const mostLetGoMs = 20_000
 
+/** Looks after a start that failed, 0.3 s apart. */
+const mostLooks = 10
+
 /** Whether a start failed because processes of a database that was killed hold its memory a moment longer. */
 const isStillHeld = (log) =>
   existsSync(log) && readFileSync(log, 'utf8').includes('pre-existing shared memory block')
@@ -217,6 +220,15 @@ export async function startCluster(name, { durable, folder = theData, version = 
     }
   }
 
+  /** Whether it answers after all: a start that was killed may have left a program that starts it. */
+  function comesUp(at) {
+    for (let tries = 0; tries < mostLooks; tries++) {
+      if (answers(bin, data, secret, at)) return true
+      spawnSync('sleep', ['0.3'])
+    }
+    return false
+  }
+
   /** @throws where it cannot be started at a port */
   function start(at) {
     dropStaleLock(data)
@@ -248,7 +260,7 @@ export async function startCluster(name, { durable, folder = theData, version = 
       rmSync(log, { force: true })
       started = once()
     }
-    if (started.status !== 0)
+    if (started.status !== 0 && !comesUp(at))
       throw new Error(`Starting PostgreSQL (see ${log} and ${join(data, 'log')}) failed:\n${saidBy(started)}`)
   }
 

@@ -53,10 +53,9 @@ describe('a statement', () => {
   it('that finds no connection free is refused after its time', () =>
     withPool(
       async ({ sql }) => {
-        await sql.begin(async (tx) => {
-          await tx`select 1`
-          await expect(sql`select 1`).rejects.toMatchObject({ code: 'POOL_BUSY' })
-        })
+        const slow = sql`select pg_sleep(0.5)`.then(() => 'done')
+        await expect(sql`select 1`).rejects.toMatchObject({ code: 'POOL_BUSY' })
+        expect(await slow).toBe('done')
         expect(await sql`select 1 as one`).toHaveLength(1)
       },
       { size: 1, waitMs: 50 },
@@ -109,6 +108,22 @@ describe('a transaction', () => {
 })
 
 describe('many at once', () => {
+  it('a read does not wait behind transactions that wait for a row', () =>
+    withPool(async ({ sql }) => {
+      let release = (): void => {}
+      const held = new Promise<void>((resolve) => (release = resolve))
+      const holder = sql.begin(async (tx) => {
+        await tx`select 1 from note where id = 40 for update`
+        await held
+      })
+      const writers = Array.from({ length: 20 }, () =>
+        sql.begin((tx) => tx`update note set words = 'x' where id = 40`),
+      )
+      expect(await sql`select words from note where id = 40`).toHaveLength(1)
+      release()
+      await Promise.all([holder, ...writers])
+    }))
+
   it('500 writers on one version leave one winner each round, whatever the size of what they send', () =>
     withPool(async ({ sql }) => {
       const large = 'x'.repeat(40_000)

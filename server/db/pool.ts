@@ -3,7 +3,7 @@ import { connect } from './connection'
 import { sqlOf, type Statement } from './statement'
 
 export interface PoolLimits {
-  /** Connections at most. */
+  /** Connections for transactions, and as many for single statements, at most. */
   readonly size: number
   /** Longest wait for a connection, ms. */
   readonly waitMs: number
@@ -78,60 +78,24 @@ class Lane {
 const isRefusal = (cause: unknown): boolean =>
   cause instanceof postgres.PostgresError && !['FATAL', 'PANIC'].includes(cause.severity)
 
-/**
- * Connections to the database, each lent to one request at a time. The client library sends statements of several
- * requests over one connection and reconnects by itself, also in the middle of a transaction. A statement then reaches
- * another transaction or none. Here a closed connection is given up, and its transaction with it.
- */
-export class Pool {
+/** Some connections, each lent to one request at a time; the others wait. */
+class Lanes {
   private readonly lanes = new Set<Lane>()
   private readonly free: Lane[] = []
   private readonly waiting: { take: (lane: Lane) => void; timer: NodeJS.Timeout }[] = []
-  private readonly limits: PoolLimits
-  /** What repositories write SQL with. */
-  readonly sql: Sql
 
   constructor(
     private readonly url: string,
-    limits: Partial<PoolLimits> = {},
-  ) {
-    this.limits = { ...usual, ...limits }
-    const writer = connect(url, { max: 1 })
-    this.sql = sqlOf(
-      writer,
-      (statement) => this.lend((lane) => lane.execute(statement)),
-      (work) => this.lend((lane) => this.together(lane, writer, work)),
-    )
-  }
+    private readonly limits: PoolLimits,
+  ) {}
 
   /** Waits for a connection and lends it. */
-  private async lend<T>(use: (lane: Lane) => Promise<T>): Promise<T> {
+  async lend<T>(use: (lane: Lane) => Promise<T>): Promise<T> {
     const lane = await this.take()
     try {
       return await use(lane)
     } finally {
       this.giveBack(lane)
-    }
-  }
-
-  private async together<T>(lane: Lane, writer: Sql, work: (tx: Sql) => Promise<T>): Promise<T> {
-    /** What a statement failed with: a transaction is lost by that, whether or not the failure is caught. */
-    let failed: { readonly cause: unknown } | null = null
-    const tx = sqlOf(writer, (statement) =>
-      lane.execute(statement).catch((cause: unknown) => {
-        failed ??= { cause }
-        throw cause
-      }),
-    )
-    await tx`begin`
-    try {
-      const result = await work(tx)
-      if (failed) throw (failed as { readonly cause: unknown }).cause
-      await tx`commit`
-      return result
-    } catch (cause) {
-      if (!lane.isOver) await lane.execute(tx`rollback` as unknown as Statement).catch(() => lane.end())
-      throw cause
     }
   }
 
@@ -174,11 +138,63 @@ export class Pool {
     next.take(lane.isOver ? this.newLane() : lane)
   }
 
-  /** Closes all connections; statements under way are refused. */
+  /** Closes all; statements under way are refused. */
   end(): void {
     for (const lane of this.lanes) {
       lane.end()
       this.forget(lane)
     }
+  }
+}
+
+/** Does something on a connection that succeeds as a whole or not at all. */
+async function together<T>(lane: Lane, writer: Sql, work: (tx: Sql) => Promise<T>): Promise<T> {
+  /** What a statement failed with: a transaction is lost by that, whether or not the failure is caught. */
+  let failed: { readonly cause: unknown } | null = null
+  const tx = sqlOf(writer, (statement) =>
+    lane.execute(statement).catch((cause: unknown) => {
+      failed ??= { cause }
+      throw cause
+    }),
+  )
+  await tx`begin`
+  try {
+    const result = await work(tx)
+    if (failed) throw (failed as { readonly cause: unknown }).cause
+    await tx`commit`
+    return result
+  } catch (cause) {
+    if (!lane.isOver) await lane.execute(tx`rollback` as unknown as Statement).catch(() => lane.end())
+    throw cause
+  }
+}
+
+/**
+ * Connections to the database, each lent to one request at a time. The client library sends statements of several
+ * requests over one connection and reconnects by itself, also in the middle of a transaction. A statement then reaches
+ * another transaction or none. Here a closed connection is given up, and its transaction with it. Transactions have
+ * connections of their own: a read never waits behind saves that wait for a row.
+ */
+export class Pool {
+  private readonly statements: Lanes
+  private readonly transactions: Lanes
+  /** What repositories write SQL with. */
+  readonly sql: Sql
+
+  constructor(url: string, limits: Partial<PoolLimits> = {}) {
+    this.statements = new Lanes(url, { ...usual, ...limits })
+    this.transactions = new Lanes(url, { ...usual, ...limits })
+    const writer = connect(url, { max: 1 })
+    this.sql = sqlOf(
+      writer,
+      (statement) => this.statements.lend((lane) => lane.execute(statement)),
+      (work) => this.transactions.lend((lane) => together(lane, writer, work)),
+    )
+  }
+
+  /** Closes all connections; statements under way are refused. */
+  end(): void {
+    this.statements.end()
+    this.transactions.end()
   }
 }

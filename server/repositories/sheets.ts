@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto'
+import pLimit, { type Limit } from 'p-limit'
 import type { Sql } from 'postgres'
 import { issuedPaper, type IssuedContent } from '#core/papers/issued'
 import type { Signature } from '#core/papers/record'
@@ -28,6 +29,18 @@ const columns = (sql: Sql) =>
   sql`count, number, kind, name, issued_at as "issuedAt", issued_by as "issuedBy", digest`
 
 export const digestOf = (content: string): string => createHash('sha256').update(content).digest('hex')
+
+/** Sheets of one job are issued one after another: each takes the next number. */
+const queues = new Map<string, Limit>()
+async function oneAtATime<T>(job: string, work: () => Promise<T>): Promise<T> {
+  const queue = queues.get(job) ?? pLimit(1)
+  queues.set(job, queue)
+  try {
+    return await queue(work)
+  } finally {
+    if (queue.activeCount + queue.pendingCount === 0) queues.delete(job)
+  }
+}
 
 /** What was issued: it never changes. */
 export class Sheets extends Repository {
@@ -82,6 +95,10 @@ export class Sheets extends Repository {
    * parts and results as they stand.
    */
   issue(job: string, version: number, now: Date, signature: Signature | null = null): Promise<Issued> {
+    return oneAtATime(job, () => this.issueNow(job, version, now, signature))
+  }
+
+  private issueNow(job: string, version: number, now: Date, signature: Signature | null): Promise<Issued> {
     return this.shop.judging(
       (shop) => this.draw(job, version, now, shop, signature),
       async (tx, drawn): Promise<Issued | typeof judgeAgain> => {

@@ -34,6 +34,13 @@ export const guard = defineEventHandler((event) => {
     ...(event.path.startsWith('/api/') ? { 'cache-control': 'no-store' } : {}),
     'content-security-policy': contentPolicy(),
   })
+  // Two of them would be read as one name here and as another elsewhere.
+  if (
+    event.node.req.rawHeaders.filter((word, i) => i % 2 === 0 && word.toLowerCase() === 'host').length > 1
+  ) {
+    setResponseStatus(event, 400)
+    return { error: 'The request names two hosts' }
+  }
   const host = getHeader(event, 'host') ?? ''
   const origin = getHeader(event, 'origin')
   const site = getHeader(event, 'sec-fetch-site')
