@@ -1,5 +1,6 @@
 // npm start: everything from a clean clone to a served application, kept up until it is stopped.
 import { spawn } from 'node:child_process'
+import { randomUUID } from 'node:crypto'
 import { join } from 'node:path'
 import { setTimeout as pause } from 'node:timers/promises'
 import { buildIfStale, freePort, giveUp, installPackages, root } from './lib/machine.mjs'
@@ -12,6 +13,8 @@ const firstPauseMs = 500
 const longestPauseMs = 30_000
 const standsMs = 60_000
 const lookMs = 2000
+/** What the server ends with where another program has its port. */
+const portTaken = 98
 /** Times that setting the database up is begun again. */
 const mostTries = 8
 
@@ -19,11 +22,14 @@ installPackages()
 buildIfStale()
 const cluster = process.env.DATABASE_URL ? null : await startCluster('postgres', { durable: true })
 process.once('exit', () => cluster?.stop())
-const port = await wantedPort()
-const url = `http://127.0.0.1:${port}`
+/** Known to the server of this start alone: an answer without it is that of another program. */
+const startId = randomUUID()
+let port = await wantedPort()
+let url = `http://127.0.0.1:${port}`
 const databaseUrl = cluster?.url ?? process.env.DATABASE_URL
-const own = cluster && (await ownerOf(databaseUrl, url))
+const own = cluster && (await ownerOf(databaseUrl, () => url))
 let ending = false
+let isAnnounced = false
 let server = null
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, stopping)
 // The owner of the database prepares it; the application works under a role that may do less.
@@ -34,9 +40,10 @@ await withDatabase(async () => {
   prepareDatabase(database)
 })
 const serving = keepUp()
-await answering(url)
+await answering()
 console.log('Ctrl+C stops it; the jobs stay.')
 console.log(`Jovial Anchor is at ${url}`)
+isAnnounced = true
 if (cluster) void watchDatabase()
 await serving
 process.exit(0)
@@ -83,6 +90,7 @@ function serve() {
       ...process.env,
       DATABASE_URL: database.applicationUrl ?? database.url,
       ENDS_WITH_INPUT: 'yes',
+      START_ID: startId,
       NITRO_HOST: '127.0.0.1',
       NITRO_PORT: String(port),
       HOST: '127.0.0.1',
@@ -100,6 +108,7 @@ async function keepUp() {
     const code = await serve()
     if (ending) return
     if (Date.now() - begun > standsMs) pauseMs = firstPauseMs
+    if (code === portTaken && (await tookAnotherPort())) continue
     console.error(`The server ended by itself (${code}); it comes back in ${pauseMs / 1000} s.`)
     await pause(pauseMs)
     pauseMs = Math.min(longestPauseMs, pauseMs * 2)
@@ -137,16 +146,28 @@ function stopping() {
   setTimeout(() => server?.kill('SIGKILL'), 5000).unref()
 }
 
-async function answering(address) {
+/** Goes on at the next free port, unless one was asked for: that is tried again until it is free. */
+async function tookAnotherPort() {
+  if (process.env.PORT) {
+    console.error(`Port ${port} is taken by another program.`)
+    return false
+  }
+  port = await freePort(port + 1)
+  url = `http://127.0.0.1:${port}`
+  await own?.announce()
+  if (isAnnounced) console.log(`Its port was taken by another program. Jovial Anchor is at ${url} now`)
+  return true
+}
+
+/** Waits for an answer of the server of this start. */
+async function answering() {
   for (let tries = 0; tries < 1500; tries++) {
-    if (
-      await fetch(address).then(
-        (r) => r.ok,
-        () => false,
-      )
+    const isOwn = await fetch(url).then(
+      (answer) => answer.ok && answer.headers.get('x-start') === startId,
+      () => false,
     )
-      return
+    if (isOwn) return
     await pause(200)
   }
-  giveUp(`The server did not answer at ${address}`)
+  giveUp(`The server did not answer at ${url}`)
 }

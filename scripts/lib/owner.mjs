@@ -7,8 +7,9 @@ const ownerLock = 7_108_422
 /**
  * The lock on the data of a database. `take` locks them for this process and stores the address that serves them.
  * Call it again after the database was down.
- * @returns `take`, which gives null once the data are locked, or the address of the process that holds them; and
- * `release`
+ * @param address gives the address that serves the data now
+ * @returns `take`, which gives null once the data are locked, or the address of the process that holds them;
+ * `announce`, which stores the address again after it changed; and `release`
  */
 export async function ownerOf(url, address) {
   // Loaded here, because this file is read before packages are installed.
@@ -23,6 +24,9 @@ export async function ownerOf(url, address) {
     backoff: 0,
     onnotice() {},
   })
+  const announce = async () => {
+    await sql`insert into running_at (address) values (${address()}) on conflict (one) do update set address = excluded.address`
+  }
   const take = async () => {
     const [{ held }] = await sql`
       select exists (
@@ -32,11 +36,11 @@ export async function ownerOf(url, address) {
     const [{ taken }] = await sql`select pg_try_advisory_lock(${ownerLock}) as taken`
     await sql`create table if not exists public.running_at (one boolean primary key default true check (one), address text not null)`
     if (taken) {
-      await sql`insert into running_at (address) values (${address}) on conflict (one) do update set address = excluded.address`
+      await announce()
       return null
     }
     const [row] = await sql`select address from running_at`
     return row?.address ?? 'an address that is not known yet'
   }
-  return { take, release: () => sql.end({ timeout: 5 }) }
+  return { take, announce, release: () => sql.end({ timeout: 5 }) }
 }

@@ -18,7 +18,7 @@ const beside = 'cluster-upgraded'
 export async function moveCluster(name, version, backups, { durable = true } = {}) {
   dropData(name, beside)
   const old = await startCluster(name, { durable })
-  const own = await ownerOf(old.url, 'an upgrade')
+  const own = await ownerOf(old.url, () => 'an upgrade')
   let file
   let isFree = false
   try {

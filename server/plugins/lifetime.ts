@@ -1,3 +1,6 @@
+/** What the server ends with where another program has its port; `npm start` knows it. */
+const portTaken = 98
+
 /** Longest wait for requests under way when the server is told to stop, ms. */
 const drainMs = 4000
 const lookMs = 20
@@ -13,10 +16,17 @@ export default defineNitroPlugin(({ hooks }) => {
     process.stdin.resume()
   }
 
+  // Otherwise it would live on without anybody being able to reach it.
+  process.on('uncaughtException', (cause: NodeJS.ErrnoException) => {
+    if (cause.code === 'EADDRINUSE' && cause.syscall === 'listen') process.exit(portTaken)
+  })
+
   // The shutdown that the framework brings throws where a client left before its answer was sent.
   process.env.NITRO_SHUTDOWN_DISABLED = 'yes'
   let underWay = 0
   hooks.hook('request', ({ node: { res } }) => {
+    // By this `npm start` knows its own server from another program.
+    if (process.env.START_ID) res.setHeader('x-start', process.env.START_ID)
     underWay++
     res.once('close', () => underWay--)
   })
