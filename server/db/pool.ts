@@ -7,10 +7,10 @@ export interface PoolLimits {
   readonly size: number
   /** Longest wait for a connection, ms. */
   readonly waitMs: number
-  /** Longest wait for the answer to a statement, ms: longer than the database itself allows one. */
+  /** Longest wait for the answer to a statement, ms: a database that is frozen gives none. */
   readonly answerMs: number
 }
-const usual: PoolLimits = { size: 8, waitMs: 30_000, answerMs: 20_000 }
+const usual: PoolLimits = { size: 8, waitMs: 12_000, answerMs: 12_000 }
 
 /** What befell a request that had no answer from the database; `code` tells which. */
 export class PoolError extends Error {

@@ -34,11 +34,12 @@ const leastScale = 0.3
 const mostScale = 3
 /** Size of the drawing on the page; null: as the frame is wide. */
 const scale = ref<number | null>(null)
-/** In a narrow frame the whole would be too small to read: there it begins nearer, to be moved by a finger. */
-const readableScale = 0.7
+/** In the frame of a phone the whole would be too small to read: there it begins nearer, to be moved by a finger. */
+const readableScale = 0.75
+const narrowPx = 500
 onMounted(() => {
-  const room = frame.value!.clientWidth / props.layout.width
-  if (room < readableScale / 2) scale.value = readableScale
+  const { clientWidth } = frame.value!
+  if (clientWidth < narrowPx && clientWidth < props.layout.width * readableScale) scale.value = readableScale
 })
 const fitted = computed(() => scale.value === null)
 const zoom = (by: number): void => {
