@@ -1,7 +1,9 @@
 // npm run backup -- FILE: a backup of all data, taken while the application is used.
 // npm run restore -- FILE: puts a backup in place of all data. What was there is backed up first.
+import { existsSync, statSync } from 'node:fs'
 import { join, resolve } from 'node:path'
 import { backUp, backUpBefore, readBackup, restore } from './lib/backup.mjs'
+import { ownerOf } from './lib/owner.mjs'
 import { dataFolder, giveUp, installPackages, postgresPrograms } from './lib/machine.mjs'
 import { prepareDatabase } from './lib/prepare.mjs'
 import { startCluster } from './lib/postgres.mjs'
@@ -9,6 +11,8 @@ import { startCluster } from './lib/postgres.mjs'
 const [what, name] = process.argv.slice(2)
 if (!name) giveUp(`Name the file: npm run ${what} -- FILE`)
 const file = resolve(process.env.INIT_CWD ?? '.', name)
+if (what === 'backup' && existsSync(file) && statSync(file).isDirectory())
+  giveUp(`${file} is a folder: name a file in it`)
 installPackages()
 try {
   // A file that is none is refused before anything is started or touched.
@@ -30,11 +34,27 @@ try {
     const bytes = backUp(cluster.bin, cluster.url, file)
     console.log(`${file}: ${(bytes / 1024 / 1024).toFixed(1)} MB, checked`)
   } else {
-    const before = backUpBefore('restore', cluster.bin, cluster.url, join(dataFolder, 'backups'))
-    restore(cluster.bin, cluster.url, file)
-    prepareDatabase(cluster)
-    console.log(`Restored from ${file}. What was there before is in ${before}.`)
+    await whileNobodyServes(() => {
+      const before = backUpBefore('restore', cluster.bin, cluster.url, join(dataFolder, 'backups'))
+      restore(cluster.bin, cluster.url, file)
+      prepareDatabase(cluster)
+      console.log(`Restored from ${file}. What was there before is in ${before}.`)
+    })
   }
 } catch (cause) {
   giveUp(`${cause.message}. Nothing was changed.`)
+}
+
+/** Does something with data that no application uses meanwhile: what it saved would be lost. */
+async function whileNobodyServes(work) {
+  // A database of somebody else's is not locked by `npm start` either.
+  if (process.env.DATABASE_URL) return work()
+  const owner = await ownerOf(cluster.url, () => 'a restore')
+  try {
+    const served = await owner.take()
+    if (served !== null) throw new Error(`Jovial Anchor is running, at ${served}: stop it first`)
+    work()
+  } finally {
+    await owner.release()
+  }
 }

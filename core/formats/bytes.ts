@@ -14,13 +14,24 @@ const signatures: readonly (readonly [name: string, bytes: readonly number[]])[]
 export type DecodedText =
   { readonly ok: true; readonly text: string } | { readonly ok: false; readonly error: string }
 
-/** Text of a file in UTF-8, or what it is instead. */
+/** Marks at the beginning of a text in UTF-16, as spreadsheets write it. */
+const utf16Marks: readonly (readonly [encoding: string, bytes: readonly number[]])[] = [
+  ['utf-16le', [0xff, 0xfe]],
+  ['utf-16be', [0xfe, 0xff]],
+]
+
+/** Text of a file in UTF-8, or in UTF-16 with its mark; or what it is instead. */
 export function decodeText(bytes: Uint8Array): DecodedText {
-  const found = signatures.find(([, start]) => start.every((byte, i) => bytes[i] === byte))
+  const begins = ([, start]: readonly [string, readonly number[]]): boolean =>
+    start.every((byte, i) => bytes[i] === byte)
+  const found = signatures.find(begins)
   if (found) return { ok: false, error: `This is ${found[0]}, whatever its name says` }
   try {
-    return { ok: true, text: new TextDecoder('utf-8', { fatal: true }).decode(bytes) }
+    return {
+      ok: true,
+      text: new TextDecoder(utf16Marks.find(begins)?.[0] ?? 'utf-8', { fatal: true }).decode(bytes),
+    }
   } catch {
-    return { ok: false, error: 'This is not text in UTF-8' }
+    return { ok: false, error: 'This is not text in UTF-8 or UTF-16' }
   }
 }

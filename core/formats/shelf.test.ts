@@ -4,11 +4,30 @@ import { describe, expect, it } from 'vitest'
 import { partKinds, type Fields } from '#core/job/fields'
 import { shelfKind, shelfKindIds, shelfKindsFor, valuesFromShelf, type ShelfKindId } from '#core/shelf/kinds'
 import { checkShelfPart, readShelfCsv, writeShelfCsv } from './shelf-csv'
+import { decodeText } from './bytes'
 import { isPlainText } from './cell'
 import { readTable, writeTable, type TableColumns } from './table'
 
 const folder = new URL('../../demo/shelf/', import.meta.url)
 const demo = (kind: ShelfKindId): string => readFileSync(new URL(`${kind}.csv`, folder), 'utf8')
+
+describe('a table as spreadsheets write it', () => {
+  const columns: TableColumns = {
+    code: { type: 'text', label: 'Code', most: 40 },
+    name: { type: 'text', label: 'Name', most: 40 },
+  }
+  it.each([',', ';', '\t'])('may have %j between its cells', (between) => {
+    const { rows, problems } = readTable(`code${between}name\nA${between}Tern\n`, columns)
+    expect(problems).toEqual([])
+    expect(rows[0]!.values).toEqual({ code: 'A', name: 'Tern' })
+  })
+  it('may be in UTF-16 with its mark', () => {
+    const little = Buffer.concat([Buffer.from([0xff, 0xfe]), Buffer.from('code\nä', 'utf16le')])
+    const big = Buffer.from(little).swap16()
+    for (const bytes of [little, big]) expect(decodeText(bytes)).toEqual({ ok: true, text: 'code\nä' })
+    expect(decodeText(Buffer.from([0xc3, 0x28])).ok).toBe(false)
+  })
+})
 
 describe('a table of empty lines', () => {
   it('is read no further than its rows can reach', () => {

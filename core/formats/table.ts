@@ -45,6 +45,10 @@ const unitOf = (column: TableColumn): string =>
   column.type === 'quantity' && column.unit !== '' && column.unit !== 'money' ? ` (${column.unit})` : ''
 const headerOf = (id: string, column: TableColumn): string => id + unitOf(column)
 
+/** What stands between the cells of a header: the comma, unless there is more of another. */
+const separatorOf = (header: string): string =>
+  [',', ';', '\t'].reduce((a, b) => (header.split(b).length > header.split(a).length ? b : a))
+
 /** Whether a text has more lines than so many; it is read no further than that. */
 function hasMoreLines(text: string, most: number): boolean {
   let lines = 1
@@ -63,7 +67,7 @@ export interface TableReading {
 }
 
 /**
- * Reads a table with a header row: comma or semicolon (as the header has), quotes as usual, any line ends. A
+ * Reads a table with a header row: comma, semicolon or tab (as the header has), quotes as usual, any line ends. A
  * column is headed by its id or by its label, in capitals or not. Numbers are in the units of the header and
  * may be written as people write them. Each row that does not fit is reported by line, column and reason, and
  * the others are given; what is wrong with the header refuses all.
@@ -76,7 +80,7 @@ export function readTable(text: string, columns: TableColumns, reading: TableRea
       count: 0,
     }
   const headerLine = /^[^\r\n]*/.exec(text.replace(/^\uFEFF/, ''))![0]
-  const between = headerLine.split(';').length > headerLine.split(',').length ? ';' : ','
+  const between = separatorOf(headerLine)
   const lines = dsvFormat(between).parseRows(text.replace(/^\uFEFF/, ''))
   const refuse = (line: number, column: string, reason: string): ReadTable => ({
     rows: [],

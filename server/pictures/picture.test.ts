@@ -1,6 +1,6 @@
 import sharp from 'sharp'
 import { describe, expect, it } from 'vitest'
-import { pictureOf } from './picture'
+import { pictureOf, type Picture } from './picture'
 
 const plain = sharp({ create: { width: 40, height: 20, channels: 3, background: '#24505e' } })
 const jpeg = (): Promise<Buffer> =>
@@ -11,18 +11,30 @@ const jpeg = (): Promise<Buffer> =>
     .jpeg()
     .toBuffer()
 
+async function keptOf(data: Uint8Array, type: string): Promise<Picture> {
+  const picture = await pictureOf(data, type)
+  if (picture === null || picture === 'too large')
+    throw new Error(`It is refused: ${picture ?? 'no picture'}`)
+  return picture
+}
+
 describe('a picture', () => {
+  it('of more pixels than are read is called too large', async () => {
+    const huge = sharp({ create: { width: 9000, height: 8000, channels: 3, background: '#fff' } })
+    expect(await pictureOf(await huge.png({ compressionLevel: 9 }).toBuffer(), 'image/png')).toBe('too large')
+  })
+
   it('keeps its pixels upright, and nothing of camera or place', async () => {
-    const kept = await pictureOf(await jpeg(), 'image/jpeg')
+    const kept = await keptOf(await jpeg(), 'image/jpeg')
     expect(kept).toMatchObject({ mime: 'image/jpeg', width: 20, height: 40 })
-    const { exif, orientation } = await sharp(kept!.data).metadata()
+    const { exif, orientation } = await sharp(kept.data).metadata()
     expect({ exif, orientation }).toEqual({ exif: undefined, orientation: undefined })
   })
 
   it('that is another thing besides is only a picture afterwards', async () => {
     const page = Buffer.from('<script>alert(1)</script>')
-    const kept = await pictureOf(Buffer.concat([await plain.clone().png().toBuffer(), page]), 'image/png')
-    expect(kept?.data.includes(page) ?? false).toBe(false)
+    const kept = await keptOf(Buffer.concat([await plain.clone().png().toBuffer(), page]), 'image/png')
+    expect(kept.data.includes(page)).toBe(false)
   })
 
   it.each([

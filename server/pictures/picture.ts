@@ -10,7 +10,7 @@ export interface Picture {
 }
 
 /** Pixels of the largest picture that is read: what a phone takes. */
-const mostPixels = 64_000_000
+export const mostPixels = 64_000_000
 /** Pictures that are read at once: each takes the memory of its pixels. */
 const atOnce = pLimit(2)
 const quality = 85
@@ -27,14 +27,15 @@ const written: Readonly<Record<string, { readonly mime: string; readonly as: (pi
 /**
  * Reads a picture to its last pixel and writes it anew, upright: what a camera and a place had put beside the
  * pixels stays behind, and so does whatever else the file was. Null where it is no JPEG, PNG or WebP, is not
- * whole, is too large, or is not what it was sent as.
+ * whole, or is not what it was sent as; `too large` where it has more pixels than are read.
  * @param sentAs the content type it came with
  */
-export const pictureOf = (data: Uint8Array, sentAs: string): Promise<Picture | null> =>
+export const pictureOf = (data: Uint8Array, sentAs: string): Promise<Picture | 'too large' | null> =>
   atOnce(async () => {
     try {
       const options = { limitInputPixels: mostPixels, failOn: 'warning', pages: 1 } as const
-      const { format } = await sharp(data, options).metadata()
+      const { format, width, height } = await sharp(data, { ...options, limitInputPixels: false }).metadata()
+      if (width * height > mostPixels) return 'too large'
       const way = Object.hasOwn(written, format) ? written[format]! : null
       if (!way || way.mime !== sentAs) return null
       const { data: anew, info } = await way

@@ -25,13 +25,16 @@ export const sag = check({
     const count = fewestParallel(worst, system, ({ volts }) => volts >= cutsV)
     const startSags = surge.seconds > 0 && (!surge.given || surge.volts < cutsV)
     const atCut = (bank.ocv(system.rules.lowSoc / 100) - cutsV) / bank.ohm - steady.dcA
-    const mostW = bank.ocv(system.rules.lowSoc / 100) ** 2 / (4 * bank.ohm)
+    const restsV = bank.ocv(system.rules.lowSoc / 100)
+    const mostW = restsV ** 2 / (4 * bank.ohm)
+    // No voltage is left to tell what a current takes: it is asked at the voltage at rest.
+    const askedW = dcA * restsV + worst.takenW
     const allowed = allowsParallel(count, system)
     return {
       verdict: !bad ? 'suits' : allowed ? 'suits-once-changed' : 'does-not-suit',
       compared: worst.given
         ? [number('sags to', worst.volts, 'V'), number('BMS cuts at', cutsV, 'V')]
-        : [number('asked', dcA * worst.volts + worst.takenW, 'W'), number('it can give', mostW, 'W')],
+        : [number('asked', askedW, 'W'), number('it can give', mostW, 'W')],
       limit: bank.each.$origin(worst.given ? 'bmsUnderV' : 'resistanceMohm'),
       formula: () =>
         said(
@@ -46,7 +49,7 @@ export const sag = check({
               bad ? `, and the BMS cuts at ${q(cutsV, 'V')}` : '',
               '.',
             )
-          : `${q(dcA * worst.volts + worst.takenW, 'W')} are asked of the battery, which can give ${q(mostW, 'W')} at most.`,
+          : `The loads ask for ${q(askedW, 'W')}. The battery can give ${q(mostW, 'W')} at most.`,
       // Held back, an inverter asks for less while it runs, and for as much while its load starts.
       remedies: bad ? tooMuch(count, startSags ? null : inverterW(steady, atCut, cutsV), system) : [],
     }

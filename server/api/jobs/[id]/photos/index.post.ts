@@ -1,7 +1,7 @@
 import { getQuery, setResponseStatus } from 'h3'
 import Joi from 'joi'
 import { partKindIds } from '#core/job/fields'
-import { pictureOf } from '../../../../pictures/picture'
+import { mostPixels, pictureOf } from '../../../../pictures/picture'
 import { readBytes, typeOf } from '../../../../utils/body'
 import { repositories } from '../../../../utils/database'
 import { plainText } from '../../../../utils/plain-text'
@@ -30,6 +30,8 @@ export default route(async (event) => {
   const { jobs, photos } = await repositories(who)
   if (!(await jobs.read(id))) throw noSuchJob()
   const picture = await pictureOf(data, type)
+  if (picture === 'too large')
+    throw new Refusal(422, `This picture has more than ${mostPixels / 1e6} million pixels`)
   if (!picture) throw new Refusal(422, 'This is not a whole picture: JPEG, PNG and WebP are taken')
   const added = await photos.add(id, { ...picture, station, name })
   if ('refused' in added) throw new Refusal(422, added.refused)
