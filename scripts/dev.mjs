@@ -1,6 +1,7 @@
 // npm run dev: the application from its sources, rebuilt as they change, on a database of its own.
 import { spawn } from 'node:child_process'
 import { once } from 'node:events'
+import { join } from 'node:path'
 import { dataFolder, freePort, installPackages, root } from './lib/machine.mjs'
 import { startCluster } from './lib/postgres.mjs'
 import { prepareDatabase } from './lib/prepare.mjs'
@@ -16,8 +17,9 @@ const database = cluster ?? {
 prepareDatabase(database)
 const port = process.env.PORT ?? String(await freePort(3000))
 console.log(`Data are in ${dataFolder}. Ctrl+C stops it.`)
-const args = ['--no-install', 'nuxt', 'dev', '--host', '127.0.0.1', '--port', port]
-const server = spawn('npx', args, {
+// Not by npx, which would not hand on the signal that ends it.
+const nuxt = join(root, 'node_modules/nuxt/bin/nuxt.mjs')
+const server = spawn(process.execPath, [nuxt, 'dev', '--host', '127.0.0.1', '--port', port], {
   cwd: root,
   stdio: 'inherit',
   env: {
