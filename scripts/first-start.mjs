@@ -21,8 +21,9 @@ process.once('exit', () => rmSync(data, { recursive: true, force: true }))
 
 /** A command that serves the application, in a process group of its own: Ctrl+C reaches all of it, as in a terminal. */
 class Served {
-  constructor(name, args, cluster) {
+  constructor({ name, args, cluster, announces }) {
     this.name = name
+    this.announces = announces
     this.lock = join(data, cluster, 'cluster/postmaster.pid')
     this.child = spawn('npm', args, {
       cwd: root,
@@ -46,8 +47,8 @@ class Served {
   async address() {
     const last = Date.now() + hangsMs
     while (!this.isOver && Date.now() < last) {
-      const found = /http:\/\/127\.0\.0\.1:\d+/.exec(this.printed)
-      if (found && (await isServed(found[0]))) return found[0]
+      const found = this.announces.exec(this.printed)
+      if (found && (await isReady(found[1]))) return found[1]
       await pause(200)
     }
     throw new Error(`${this.name} gave no address:\n${this.printed}`)
@@ -80,9 +81,30 @@ class Served {
 
 const isServed = (url) =>
   fetch(url).then(
+    () => true,
+    () => false,
+  )
+/** Whether it serves the page: the development server answers 503 before it can. */
+const isReady = (url) =>
+  fetch(url).then(
     ({ ok }) => ok,
     () => false,
   )
+
+const commands = [
+  {
+    name: 'npm start',
+    args: ['start'],
+    cluster: 'postgres',
+    announces: /Jovial Anchor is at (http:\/\/127\.0\.0\.1:\d+)/,
+  },
+  {
+    name: 'npm run dev',
+    args: ['run', 'dev'],
+    cluster: 'dev-postgres',
+    announces: /Local:\s+(http:\/\/127\.0\.0\.1:\d+)/,
+  },
+]
 
 async function fetched(url) {
   const response = await fetch(url)
@@ -103,16 +125,13 @@ async function visit(url) {
   }
 }
 
-for (const [name, args, cluster] of [
-  ['npm start', ['start'], 'postgres'],
-  ['npm run dev', ['run', 'dev'], 'dev-postgres'],
-]) {
+for (const command of commands) {
   const begun = Date.now()
-  const served = new Served(name, args, cluster)
+  const served = new Served(command)
   try {
     const url = await served.address()
     await visit(url)
-    console.log(`${name} served after ${Math.round((Date.now() - begun) / 1000)} s`)
+    console.log(`${served.name} served after ${Math.round((Date.now() - begun) / 1000)} s`)
     await served.stop(url)
     console.log('Ctrl+C ended it cleanly')
   } catch (cause) {

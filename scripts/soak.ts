@@ -12,10 +12,6 @@ import { chanceOf } from './lib/hostile'
 const [wanted = 1000, seed = Date.now() % 1_000_000] = process.argv.slice(2).map(Number)
 const chance = chanceOf(seed)
 const application = await Application.begin('soak')
-const { ask, insist } = {
-  ask: application.ask.bind(application),
-  insist: application.insist.bind(application),
-}
 const fields = ['place/coldestC', 'place/hottestC'] as const
 
 interface Acknowledged {
@@ -50,7 +46,7 @@ async function killing(): Promise<void> {
   while (!isOver) {
     await pause(400 + chance() * 2500)
     // Now and then while it starts; mostly once it is up, or on a slow machine nothing would ever be saved.
-    if (chance() < startedFirst) await insist('/api/shop')
+    if (chance() < startedFirst) await application.insist('/api/shop')
     if (isOver) return
     const name = names[Math.floor(chance() * names.length)]!
     kills[name] = (kills[name] ?? 0) + 1
@@ -61,7 +57,7 @@ async function killing(): Promise<void> {
 
 async function writing(who: string, id: string): Promise<void> {
   for (let i = 0; acknowledged.length < wanted || killed() < fewestKills; i++) {
-    const read = await ask<StoredJob>('GET', `/api/jobs/${id}`)
+    const read = await application.ask<StoredJob>('GET', `/api/jobs/${id}`)
     if (read?.status !== 200) {
       await pause(200)
       continue
@@ -72,7 +68,7 @@ async function writing(who: string, id: string): Promise<void> {
     const document = withField(read.data.document, path, { value, how: 'measured' })
     // Under a name of its own each, so that no two are taken for one burst of typing.
     const body = { version: read.data.version, who: `${who} ${i}`, document }
-    const saved = await ask<StoredJob>('PUT', `/api/jobs/${id}`, body)
+    const saved = await application.ask<StoredJob>('PUT', `/api/jobs/${id}`, body)
     if (saved?.status === 200 && saved.data.version > read.data.version)
       acknowledged.push({ job: id, version: saved.data.version, path, value })
   }
@@ -81,13 +77,13 @@ async function writing(who: string, id: string): Promise<void> {
 async function ruling(): Promise<void> {
   while (!isOver) {
     await pause(2000 + chance() * 2000)
-    const shop = await ask<ShopSettings>('GET', '/api/shop')
+    const shop = await application.ask<ShopSettings>('GET', '/api/shop')
     if (shop?.status !== 200) continue
     const rules = {
       chargerSchool: chance() < 0.5 ? 'replace' : 'window',
       lowSoc: 10 + Math.round(chance() * 30),
     }
-    if ((await ask('PUT', '/api/shop', { ...shop.data, rules }))?.status === 200) shopSaves++
+    if ((await application.ask('PUT', '/api/shop', { ...shop.data, rules }))?.status === 200) shopSaves++
   }
 }
 
@@ -96,7 +92,7 @@ async function lostOf(id: string): Promise<readonly Acknowledged[]> {
   const entries: HistoryEntry[] = []
   let before = ''
   for (;;) {
-    const page = await insist<HistoryEntry[]>(`/api/jobs/${id}/history${before}`)
+    const page = await application.insist<HistoryEntry[]>(`/api/jobs/${id}/history${before}`)
     if (page.length === 0) break
     entries.push(...page)
     before = `?before=${page.at(-1)!.version}`
@@ -119,15 +115,15 @@ async function lostOf(id: string): Promise<readonly Acknowledged[]> {
 /** Jobs whose list shows another verdict than a judging anew. */
 async function wrongVerdicts(): Promise<readonly string[]> {
   for (let tries = 0; tries < 240; tries++) {
-    const { waiting } = await insist<{ waiting: number }>('/api/shop/judging')
+    const { waiting } = await application.insist<{ waiting: number }>('/api/shop/judging')
     if (waiting === 0) break
     await pause(250)
   }
-  const { rules, units } = await insist<ShopSettings>('/api/shop')
-  const { jobs } = await insist<JobPage>('/api/jobs')
+  const { rules, units } = await application.insist<ShopSettings>('/api/shop')
+  const { jobs } = await application.insist<JobPage>('/api/jobs')
   const judged = await Promise.all(
     jobs.map(async ({ id, number, verdict, headline }) => {
-      const { document } = await insist<StoredJob>(`/api/jobs/${id}`)
+      const { document } = await application.insist<StoredJob>(`/api/jobs/${id}`)
       const { found: anew } = judgeJob(document, { rules, units })
       return anew.verdict === verdict && anew.headline === headline
         ? null
@@ -137,7 +133,7 @@ async function wrongVerdicts(): Promise<readonly string[]> {
   return judged.filter((words) => words !== null)
 }
 
-const { jobs } = await insist<JobPage>('/api/jobs')
+const { jobs } = await application.insist<JobPage>('/api/jobs')
 const began = Date.now()
 const background = [killing(), ruling()]
 await Promise.all([writing('Bench laptop', jobs[0]!.id), writing('Phone', jobs[1]!.id)])

@@ -73,23 +73,18 @@ export interface TableReading {
  * the others are given; what is wrong with the header refuses all.
  */
 export function readTable(text: string, columns: TableColumns, reading: TableReading = {}): ReadTable {
-  if (hasMoreLines(text, mostLines))
-    return {
-      rows: [],
-      problems: [{ line: mostLines + 1, column: '', reason: `There are more than ${mostTableRows} rows` }],
-      count: 0,
-    }
-  const headerLine = /^[^\r\n]*/.exec(text.replace(/^\uFEFF/, ''))![0]
-  const between = separatorOf(headerLine)
-  const lines = dsvFormat(between).parseRows(text.replace(/^\uFEFF/, ''))
   const refuse = (line: number, column: string, reason: string): ReadTable => ({
     rows: [],
     problems: [{ line, column, reason }],
     count: 0,
   })
+  const tooMany = `There are more than ${mostTableRows} rows`
+  if (hasMoreLines(text, mostLines)) return refuse(mostLines + 1, '', tooMany)
+  const headerLine = /^[^\r\n]*/.exec(text.replace(/^\uFEFF/, ''))![0]
+  const between = separatorOf(headerLine)
+  const lines = dsvFormat(between).parseRows(text.replace(/^\uFEFF/, ''))
   if (headerLine.trim() === '') return refuse(1, '', 'There is no header row')
-  if (lines.length - 1 > mostTableRows)
-    return refuse(mostTableRows + 2, '', `There are more than ${mostTableRows} rows`)
+  if (lines.length - 1 > mostTableRows) return refuse(mostTableRows + 2, '', tooMany)
   if (lines[0]!.length > mostColumns) return refuse(1, '', `There are more than ${mostColumns} columns`)
   if (lines[0]!.some((cell) => cell.length > mostCellLetters)) return refuse(1, '', 'A heading is too long')
   const heads = lines[0]!.map((cell) => headed(cell, columns))

@@ -149,22 +149,22 @@ class Lanes {
 
 /** Does something on a connection that succeeds as a whole or not at all. */
 async function together<T>(lane: Lane, writer: Sql, work: (tx: Sql) => Promise<T>): Promise<T> {
-  /** What a statement failed with: a transaction is lost by that, whether or not the failure is caught. */
-  let failed: { readonly cause: unknown } | null = null
+  /** What statements failed with: a transaction is lost by the first, whether or not the failure is caught. */
+  const failures: unknown[] = []
   const tx = sqlOf(writer, (statement) =>
     lane.execute(statement).catch((cause: unknown) => {
-      failed ??= { cause }
+      failures.push(cause)
       throw cause
     }),
   )
   await tx`begin`
   try {
     const result = await work(tx)
-    if (failed) throw (failed as { readonly cause: unknown }).cause
+    if (failures.length > 0) throw failures[0]
     await tx`commit`
     return result
   } catch (cause) {
-    if (!lane.isOver) await lane.execute(tx`rollback` as unknown as Statement).catch(() => lane.end())
+    if (!lane.isOver) await tx`rollback`.catch(() => lane.end())
     throw cause
   }
 }

@@ -117,15 +117,13 @@ const headSeen = useElementVisibility(headline, { initialValue: true })
           >fit and prove it</NuxtLink
         >.
       </p>
-      <button
+      <NuxtLink
         v-else-if="isAnswered"
-        type="button"
-        class="mt-0.5 block w-full text-left font-semibold underline underline-offset-2"
+        :to="`/jobs/${bench.id}/specify`"
+        class="mt-0.5 block font-semibold underline underline-offset-2"
         data-testid="next"
-        @click="navigateTo(`/jobs/${bench.id}/specify`)"
+        >The specified answer does not suit any more. Choose another.</NuxtLink
       >
-        The specified answer does not suit any more. Choose another.
-      </button>
       <button
         v-else-if="fix"
         type="button"

@@ -82,10 +82,3 @@ function leaveNumber(event: Event) {
     </div>
   </StationSheet>
 </template>
-
-<style scoped>
-@reference '../../assets/main.css';
-.entry {
-  @apply min-h-8 font-normal max-md:min-h-11;
-}
-</style>

@@ -12,3 +12,10 @@ defineProps<{ label: string; problem?: string }>()
     }}</span></label
   >
 </template>
+
+<style scoped>
+@reference '../../assets/main.css';
+:slotted(.entry) {
+  @apply min-h-8 font-normal max-md:min-h-11;
+}
+</style>

@@ -24,10 +24,3 @@ const lists = [
     </PlainRow>
   </div>
 </template>
-
-<style scoped>
-@reference '../../assets/main.css';
-.entry {
-  @apply min-h-8 font-normal max-md:min-h-11;
-}
-</style>

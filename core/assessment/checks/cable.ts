@@ -91,20 +91,16 @@ export const fuse = check({
     const conductor = conductorOf(subject, system)
     if (!conductor) return null
     const { cable, name } = subject
+    const remedies = (): RemedyRef[] => fitFuse(subject, conductor.flowsA, system)
     if (nearFuseFamily(cable) === null)
-      return unfused(
-        conductor,
-        cable.$origin('fuseKind'),
-        () => fitFuse(subject, conductor.flowsA, system),
-        system.q,
-      )
+      return unfused(conductor, cable.$origin('fuseKind'), remedies, system.q)
     // The larger of its two fuses lets it glow; what flows goes through the one nearest the battery.
     const largestA = largestFuseA(cable)
     const ratedA = largestA > conductor.carriesA ? largestA : cable.fuseA
     return fuseAgainst(
       conductor,
       { name: `fuse of ${mid(name)}`, ratedA, holdsA: cable.fuseA },
-      { rule: '', remedies: () => fitFuse(subject, conductor.flowsA, system), q: system.q },
+      { rule: '', remedies, q: system.q },
     )
   },
 })

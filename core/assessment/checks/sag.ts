@@ -24,8 +24,8 @@ export const sag = check({
     const { dcA } = worst
     const count = fewestParallel(worst, system, ({ volts }) => volts >= cutsV)
     const startSags = surge.seconds > 0 && (!surge.given || surge.volts < cutsV)
-    const atCut = (bank.ocv(system.rules.lowSoc / 100) - cutsV) / bank.ohm - steady.dcA
     const restsV = bank.ocv(system.rules.lowSoc / 100)
+    const atCut = (restsV - cutsV) / bank.ohm - steady.dcA
     const mostW = restsV ** 2 / (4 * bank.ohm)
     // No voltage is left to tell what a current takes: it is asked at the voltage at rest.
     const askedW = dcA * restsV + worst.takenW
@@ -38,7 +38,7 @@ export const sag = check({
       limit: bank.each.$origin(worst.given ? 'bmsUnderV' : 'resistanceMohm'),
       formula: () =>
         said(
-          `(${q(bank.ocv(system.rules.lowSoc / 100) - dcA * bank.ohm, 'V')} + √(… ² − 4 × ${q(worst.takenW, 'W')} × ${q(bank.ohm * 1000, 'mΩ')})) ÷ 2 = `,
+          `(${q(restsV - dcA * bank.ohm, 'V')} + √(… ² − 4 × ${q(worst.takenW, 'W')} × ${q(bank.ohm * 1000, 'mΩ')})) ÷ 2 = `,
           worst.given ? q(worst.volts, 'V') : 'no solution',
           `, ${q(worst.amps, 'A')}, at ${system.rules.lowSoc} %`,
         ),
