@@ -6,6 +6,7 @@ import { backUp, backUpBefore, readBackup, restore } from './lib/backup.mjs'
 import { ownerOf } from './lib/owner.mjs'
 import { dataFolder, giveUp, installPackages, postgresPrograms } from './lib/machine.mjs'
 import { prepareDatabase } from './lib/prepare.mjs'
+import { speakPlainly } from './lib/plain-errors.mjs'
 import { startCluster } from './lib/postgres.mjs'
 
 const [what, name] = process.argv.slice(2)
@@ -13,6 +14,7 @@ if (!name) giveUp(`Name the file: npm run ${what} -- FILE`)
 const file = resolve(process.env.INIT_CWD ?? '.', name)
 if (what === 'backup' && existsSync(file) && statSync(file).isDirectory())
   giveUp(`${file} is a folder: name a file in it`)
+speakPlainly()
 installPackages()
 try {
   // A file that is none is refused before anything is started or touched.
@@ -34,10 +36,11 @@ try {
     const bytes = backUp(cluster.bin, cluster.url, file)
     console.log(`${file}: ${(bytes / 1024 / 1024).toFixed(1)} MB, checked`)
   } else {
-    await whileNobodyServes(() => {
-      const before = backUpBefore('restore', cluster.bin, cluster.url, join(dataFolder, 'backups'))
-      restore(cluster.bin, cluster.url, file)
-      prepareDatabase(cluster)
+    const { bin, url } = cluster
+    await whileNobodyServes(async (release) => {
+      const before = backUpBefore('restore', bin, url, join(dataFolder, 'backups'))
+      const prepare = (at) => prepareDatabase({ ...cluster, url: at, isBackedUp: true })
+      await restore(bin, url, file, prepare, release)
       console.log(`Restored from ${file}. What was there before is in ${before}.`)
     })
   }
@@ -45,7 +48,10 @@ try {
   giveUp(`${cause.message}. Nothing was changed.`)
 }
 
-/** Does something with data that no application uses meanwhile: what it saved would be lost. */
+/**
+ * Does something with data that no application uses meanwhile: what it saved would be lost.
+ * @param work is given what ends the lock on the data
+ */
 async function whileNobodyServes(work) {
   // A database of somebody else's is not locked by `npm start` either.
   if (process.env.DATABASE_URL) return work()
@@ -53,7 +59,7 @@ async function whileNobodyServes(work) {
   try {
     const served = await owner.take()
     if (served !== null) throw new Error(`Jovial Anchor is running, at ${served}: stop it first`)
-    work()
+    await work(owner.release)
   } finally {
     await owner.release()
   }

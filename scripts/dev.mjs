@@ -2,10 +2,12 @@
 import { spawn } from 'node:child_process'
 import { once } from 'node:events'
 import { join } from 'node:path'
-import { dataFolder, freePort, installPackages, root } from './lib/machine.mjs'
+import { dataFolder, freePort, giveUp, installPackages, root } from './lib/machine.mjs'
+import { speakPlainly } from './lib/plain-errors.mjs'
 import { startCluster } from './lib/postgres.mjs'
 import { prepareDatabase } from './lib/prepare.mjs'
 
+speakPlainly()
 installPackages()
 // Not the database of npm start: changes under work must not reach real jobs.
 const cluster = process.env.DATABASE_URL ? null : await startCluster('dev-postgres', { durable: true })
@@ -14,7 +16,11 @@ const database = cluster ?? {
   url: process.env.DATABASE_URL,
   applicationUrl: process.env.APPLICATION_DATABASE_URL,
 }
-prepareDatabase(database)
+try {
+  prepareDatabase(database)
+} catch (cause) {
+  giveUp(cause.message)
+}
 const port = process.env.PORT ?? String(await freePort(3000))
 console.log(`Data are in ${dataFolder}. Ctrl+C stops it.`)
 // Not by npx, which would not hand on the signal that ends it.

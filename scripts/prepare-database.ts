@@ -9,6 +9,7 @@ import { loadDemo } from '../server/db/demo'
 import { allowApplication } from '../server/db/role'
 import { backUpBefore, keepNewest } from './lib/backup.mjs'
 import { dataFolder, giveUp, postgresPrograms } from './lib/machine.mjs'
+import { plainWords } from './lib/plain-errors.mjs'
 
 const backupsKept = 5
 const folder = (path: string): string => fileURLToPath(new URL(path, import.meta.url))
@@ -17,7 +18,7 @@ const url = process.env.DATABASE_URL ?? ''
 const sql = connect(url)
 try {
   const { pending, applied } = await pendingMigrations(sql, migrations)
-  if (pending.length > 0 && applied > 0) {
+  if (pending.length > 0 && applied > 0 && !process.argv.includes('--backed-up')) {
     const backups = join(dataFolder, 'backups')
     const file = backUpBefore('migration', process.env.POSTGRES_PROGRAMS ?? postgresPrograms(), url, backups)
     keepNewest('migration', backups, backupsKept)
@@ -30,8 +31,9 @@ try {
   if (done.length > 0) console.log(`Migrated: ${done.join(', ')}`)
   if (loaded > 0) console.log(`Loaded ${loaded} demo jobs`)
 } catch (cause) {
-  if (!(cause instanceof SchemaMismatch)) throw cause
-  giveUp(cause.message)
+  const words = cause instanceof SchemaMismatch ? cause.message : plainWords(cause, url)
+  if (words === null) throw cause
+  giveUp(words)
 } finally {
   await sql.end()
 }

@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import { setTimeout as pause } from 'node:timers/promises'
 import { buildIfStale, freePort, giveUp, installPackages, root } from './lib/machine.mjs'
 import { ownerOf } from './lib/owner.mjs'
+import { plainWords, speakPlainly } from './lib/plain-errors.mjs'
 import { startCluster } from './lib/postgres.mjs'
 import { prepareDatabase } from './lib/prepare.mjs'
 
@@ -18,6 +19,7 @@ const portTaken = 98
 /** Times that setting the database up is begun again. */
 const mostTries = 8
 
+speakPlainly()
 installPackages()
 buildIfStale()
 const cluster = process.env.DATABASE_URL ? null : await startCluster('postgres', { durable: true })
@@ -57,7 +59,7 @@ async function withDatabase(work) {
       await pause(firstPauseMs)
       // Where it stands and the work fails all the same, it is not for want of the database.
       if (ending || !cluster || tries === mostTries || (tries > 2 && cluster.isUp()))
-        giveUp(`${cause.message}.`)
+        giveUp(plainWords(cause) ?? cause.message)
       bringBack()
     }
   }
@@ -70,7 +72,7 @@ function bringBack() {
   try {
     cluster.bringBack()
   } catch (cause) {
-    console.error(`${cause.message}.`)
+    console.error(cause.message)
   }
 }
 

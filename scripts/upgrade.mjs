@@ -1,11 +1,13 @@
 // npm run upgrade: moves the data to the newest PostgreSQL that is installed. The old ones are kept beside.
 import { join } from 'node:path'
 import { dataFolder, giveUp, installPackages, postgresVersions } from './lib/machine.mjs'
+import { speakPlainly } from './lib/plain-errors.mjs'
 import { versionOfCluster } from './lib/postgres.mjs'
 import { moveCluster } from './lib/upgrade.mjs'
 
 if (process.env.DATABASE_URL)
   giveUp('DATABASE_URL names a PostgreSQL of your own: its own tools upgrade it. Nothing was changed.')
+speakPlainly()
 installPackages()
 const made = versionOfCluster('postgres')
 const [newest] = postgresVersions()

@@ -224,6 +224,7 @@ describe('job files', () => {
 describe('bad requests are answered with words, never with 500', () => {
   const stored = {
     id: '00000000-0000-4000-8000-000000000000',
+    epoch: '00000000-0000-4000-8000-000000000000',
     version: 1,
     document: emptyJob('1'),
     updatedAt: '',

@@ -16,6 +16,9 @@ export interface TestDatabase {
   readonly url: string
   readonly applicationUrl: string
   readonly sql: Sql
+  /** Ends its connections, and makes new ones. */
+  disconnect(): Promise<void>
+  reconnect(): Promise<void>
   drop(): Promise<void>
 }
 const applicationPassword = 'of-the-tests'
@@ -65,14 +68,21 @@ export async function freshDatabase({
   )
   const url = databaseUrl(name)
   const application = applicationUrlOf(name)
-  const sql = connect(url)
+  let sql = connect(url)
   if (migrated && !template) await migrate(sql, at('server/db/migrations'))
   if (migrated && demo && !template) await loadDemo(sql, at('demo'))
   if (migrated && !template) await allowApplication(sql, application)
   return {
     url,
     applicationUrl: application,
-    sql,
+    get sql() {
+      return sql
+    },
+    disconnect: () => sql.end(),
+    async reconnect() {
+      sql = connect(url)
+      await sql`select 1`
+    },
     async drop() {
       await sql.end()
       await asAdmin(`drop database ${name} with (force)`)

@@ -62,7 +62,7 @@ async function keep() {
   if (answer.kind === 'refused' && answer.status === 409) {
     // Somebody else was quicker: theirs stands, and what was changed here stays in the form to be kept over it.
     const theirs = (answer.refused as { theirs?: Shop }).theirs
-    if (theirs) draft.value = { ...draft.value, version: theirs.version }
+    if (theirs) draft.value = { ...draft.value, version: theirs.version, epoch: theirs.epoch }
     problem.value = `${answer.refused.error}. Press again to keep yours over it, or leave the page to keep theirs.`
   }
   if (answer.kind !== 'ok') return

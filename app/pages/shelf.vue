@@ -13,6 +13,13 @@ const { q } = useWriting()
 const route = useRoute()
 const kind = ref<ShelfKindId>(shelfKindIds.find((k) => k === route.query.kind) ?? 'batteries')
 const words = ref('')
+const sorts = [
+  ['name', 'Name'],
+  ['code', 'Code'],
+  ['maker', 'Maker'],
+  ['price', 'Price'],
+] as const
+const sort = ref<(typeof sorts)[number][0]>('name')
 /** The part that is open: its code, or empty for a new one. */
 const open = ref<string | null>(null)
 
@@ -26,12 +33,12 @@ const {
   forget,
 } = usePages<ShelfRecord, ShelfPage & { counts: Record<string, number> }>(
   (after) =>
-    `/api/shelf?${new URLSearchParams({ kind: kind.value, words: words.value, ...(after && { after }) })}`,
+    `/api/shelf?${new URLSearchParams({ kind: kind.value, words: words.value, sort: sort.value, ...(after && { after }) })}`,
   (page) => page.parts,
 )
 const counts = computed(() => answer.value?.counts ?? {})
 const loadSoon = useDebounceFn(load, 150)
-watch(words, loadSoon)
+watch([words, sort], loadSoon)
 watch(kind, () => {
   open.value = null
   forget()
@@ -83,16 +90,24 @@ async function saved(code: string | null) {
         {{ shelfKind(k).title }} <span class="text-xs">{{ counts[k] ?? 0 }}</span>
       </button>
     </nav>
-    <label class="mb-3 block"
-      ><span class="sr-only">Search the shelf</span
-      ><input
-        id="shelf-words"
-        v-model="words"
-        type="search"
-        class="entry"
-        maxlength="200"
-        :placeholder="`Search ${shelfKind(kind).title.toLowerCase()} by name, code or maker`"
-    /></label>
+    <div class="mb-3 flex gap-3 max-md:flex-wrap">
+      <label class="grow"
+        ><span class="sr-only">Search the shelf</span
+        ><input
+          id="shelf-words"
+          v-model="words"
+          type="search"
+          class="entry"
+          maxlength="200"
+          :placeholder="`Search ${shelfKind(kind).title.toLowerCase()} by name, code or maker`"
+      /></label>
+      <label class="flex items-center gap-2"
+        ><span class="whitespace-nowrap text-soft">Sort by</span>
+        <select v-model="sort" class="entry">
+          <option v-for="[key, word] in sorts" :key="key" :value="key">{{ word }}</option>
+        </select>
+      </label>
+    </div>
     <p v-if="problem" role="alert" class="mb-3 border-l-4 border-bad bg-card px-3 py-2">{{ problem }}</p>
     <div class="grid gap-5" :class="open !== null && 'lg:grid-cols-[minmax(0,1fr)_26rem]'">
       <div

@@ -95,16 +95,16 @@ export const useJob = defineStore('job', () => {
     if (answer.kind === 'unreachable' && !draft)
       return 'The server cannot be reached, and this job was not changed on this device before.'
     if (draft) {
-      const { version, base, document: drafted, unsure = [], typing, undo } = draft
+      const { version, epoch, base, document: drafted, unsure = [], typing, undo } = draft
       const notice = 'Taken up where you left it: what had not been saved is here.'
       jobs.set(
         jobId,
         openJob(
-          { ...opened({ version, document: base }), document: drafted, unsure },
+          { ...opened({ version, epoch, document: base }), document: drafted, unsure },
           { typing: { ...typing }, undo, notice },
         ),
       )
-      if (answer.kind === 'ok' && answer.data.version !== version)
+      if (answer.kind === 'ok' && (answer.data.version !== version || answer.data.epoch !== epoch))
         happened(jobId, { kind: 'overtaken', theirs: answer.data })
       sendSoon(jobId, answer.kind === 'unreachable' ? retryMs : 0)
     } else if (answer.kind === 'ok') {
@@ -240,12 +240,13 @@ export const useJob = defineStore('job', () => {
     const job = jobs.get(jobId)
     if (!job) return
     const {
-      saving: { version, base, document: drafted, unsure, sent },
+      saving: { version, epoch, base, document: drafted, unsure, sent },
       typing,
       undo: undoable,
     } = job
     const draft = {
       version,
+      epoch,
       base,
       document: drafted,
       unsure: sent ? [...unsure, sent] : unsure,
@@ -330,6 +331,7 @@ export const useJob = defineStore('job', () => {
     resolve,
     saveNow,
     version: computed(() => here.value?.saving.version ?? 0),
+    epoch: computed(() => here.value?.saving.epoch),
     typing: computed(() => here.value?.typing ?? {}),
     conflict: computed(() => here.value?.saving.conflict ?? null),
     notice: computed({

@@ -5,6 +5,7 @@ import { changeUpToDate, upToDate } from '#core/job/migrations/index'
 /** What was typed on this device and has not reached the server, kept in the browser. */
 export interface Draft {
   readonly version: number
+  readonly epoch?: string | undefined
   /** The job as the server had it when the changes began. */
   readonly base: JobDocument
   readonly document: JobDocument

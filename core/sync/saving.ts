@@ -6,6 +6,8 @@ import type { JobDocument } from '#core/job/document'
 /** A job as it stands on the server. */
 export interface Stored {
   readonly version: number
+  /** Of the data of the server: it is another one after a backup was brought back. */
+  readonly epoch?: string | undefined
   readonly document: JobDocument
   readonly updatedAt: string
   readonly updatedBy: string
@@ -29,6 +31,7 @@ export interface Saving {
   /** The job as the server had it when the pending changes began, and the version that was. */
   readonly base: JobDocument
   readonly version: number
+  readonly epoch: string | undefined
   /** The job as it stands here. */
   readonly document: JobDocument
   /** What is on its way to the server. */
@@ -52,9 +55,14 @@ export type SavingEvent =
   | { readonly kind: 'told' }
 
 /** A job as it came from the server: nothing pending. */
-export const opened = ({ version, document }: Pick<Stored, 'version' | 'document'>): Saving => ({
+export const opened = ({
+  version,
+  epoch,
+  document,
+}: Pick<Stored, 'version' | 'epoch' | 'document'>): Saving => ({
   base: document,
   version,
+  epoch,
   document,
   sent: null,
   unsure: [],
@@ -74,9 +82,9 @@ const isSettled = (saving: Saving): boolean => saving.unsure.length === 0 && pen
  * What should be sent now, and the version it is a change of; null when nothing is pending, something is on
  * its way, or a choice is awaited.
  */
-export function toSend(saving: Saving): { readonly version: number; readonly document: JobDocument } | null {
+export function toSend(saving: Saving): Pick<Saving, 'version' | 'epoch' | 'document'> | null {
   if (saving.sent || saving.conflict || isSettled(saving)) return null
-  return { version: saving.version, document: saving.document }
+  return { version: saving.version, epoch: saving.epoch, document: saving.document }
 }
 
 /** How it stands, in one word. */
@@ -158,5 +166,6 @@ const takenOver = (saving: Saving, theirs: Stored, mine: readonly Change[]): Sav
   ...saving,
   base: theirs.document,
   version: theirs.version,
+  epoch: theirs.epoch,
   document: applyChanges(theirs.document, mine),
 })

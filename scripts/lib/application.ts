@@ -1,5 +1,5 @@
 import { spawn, spawnSync, type ChildProcess } from 'node:child_process'
-import { readFileSync, rmSync } from 'node:fs'
+import { existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { once } from 'node:events'
 import { join } from 'node:path'
 import { setTimeout as pause } from 'node:timers/promises'
@@ -13,6 +13,15 @@ export interface Reply<T> {
 
 const kill = (pid: number | null | undefined): void => {
   if (pid) spawnSync('kill', ['-9', String(pid)])
+}
+
+/** A folder of data that these commands made; one that holds anything of another kind is left alone. */
+function ownFolder(path: string): string {
+  const mark = join(ensureFolder(path), 'of-a-test')
+  if (readdirSync(path).length > 0 && !existsSync(mark))
+    throw new Error(`${path} holds data that no test made: it is not touched`)
+  writeFileSync(mark, '')
+  return path
 }
 
 /** The application as `npm start` runs it, with data of its own, to be used while its parts are killed. */
@@ -29,7 +38,7 @@ export class Application {
   /** @param name of the folder of its data, which is removed at the end */
   static async begin(name: string): Promise<Application> {
     buildIfStale()
-    const data = ensureFolder(join(root, '.data', name))
+    const data = ownFolder(join(root, '.data', name))
     if (isRoot) spawnSync('chmod', ['755', data])
     const application = new Application(data, await freePort())
     application.start()

@@ -1,5 +1,6 @@
 // Backups of a database: the file that pg_dump writes, with a digest at its end, so that a damaged one is refused
-// before anything is touched. Files of any size are read piece by piece. A restore replaces everything or nothing.
+// before anything is touched. Files of any size are read piece by piece. A restore loads a database beside, which takes
+// the place of the old one once it is whole and of this version: everything or nothing.
 import { spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
 import {
@@ -105,29 +106,72 @@ export function readBackup(file) {
   })
 }
 
-/** Puts a backup in place of what a database holds: all of it, or nothing where anything fails. */
-export function restore(bin, url, file) {
-  readBackup(file)
+/** The same address with another database. */
+function inDatabase(url, name) {
+  const address = new URL(url)
+  address.pathname = `/${encodeURIComponent(name)}`
+  return address.href
+}
+
+/** Runs statements in the database of an address: all of one text together, or none of them. */
+function statements(bin, url, texts, what) {
   const { url: address, env } = withoutPassword(url)
-  const tool = join(bin, 'pg_restore')
-  program(tool, ['--list', file], 'Reading the backup')
+  const commands = texts.flatMap((text) => ['--command', text])
   program(
-    tool,
-    [
-      '--clean',
-      '--if-exists',
-      '--no-owner',
-      // Rights are given again when the database is prepared.
-      '--no-privileges',
-      '--single-transaction',
-      '--exit-on-error',
-      '--dbname',
-      address,
-      file,
-    ],
-    'The restore',
+    join(bin, 'psql'),
+    ['--no-psqlrc', '--quiet', '--set', 'ON_ERROR_STOP=1', '--dbname', address, ...commands],
+    what,
     env,
   )
+}
+
+const quoted = (name) => `"${name.replaceAll('"', '""')}"`
+
+/** Data that came back are others than those that were seen before, whatever their versions say. */
+const newEpoch = 'update workshop set epoch = gen_random_uuid()'
+
+/**
+ * Puts a backup in place of what a database holds: all of it, or nothing where anything fails. Nobody may be connected
+ * to the database when the loaded one takes its place.
+ * @param prepare brings the database of an address up to date, and throws where it is of a newer version
+ * @param whenLoaded is called before the old database goes: the last moment for whoever holds a connection to it
+ * @throws where the file is no backup, is of a newer version, or the database is in use
+ */
+export async function restore(bin, url, file, prepare, whenLoaded = async () => {}) {
+  readBackup(file)
+  const name = decodeURIComponent(new URL(url).pathname.slice(1))
+  const [loaded, replaced] = [`${name}_loading`, `${name}_replaced`]
+  // Statements about a database are made from another one.
+  const elsewhere = inDatabase(url, name === 'postgres' ? 'template1' : 'postgres')
+  const beside = inDatabase(url, loaded)
+  const drop = (one) => `drop database if exists ${quoted(one)}`
+  statements(
+    bin,
+    elsewhere,
+    [drop(loaded), drop(replaced), `create database ${quoted(loaded)} template template0`],
+    'Making room for the backup',
+  )
+  try {
+    const { url: address, env } = withoutPassword(beside)
+    // Rights are given again when the database is prepared.
+    const load = ['--no-owner', '--no-privileges', '--exit-on-error', '--dbname', address, file]
+    program(join(bin, 'pg_restore'), load, 'The restore', env)
+    prepare(beside)
+    statements(bin, beside, [newEpoch], 'The restore')
+    await whenLoaded()
+    const rename = (from, to) => `alter database ${quoted(from)} rename to ${quoted(to)}`
+    // Both or neither: a text of two statements is one transaction.
+    statements(
+      bin,
+      elsewhere,
+      [`${rename(name, replaced)}; ${rename(loaded, name)}`],
+      'Putting the backup in the place of the data',
+    )
+  } catch (cause) {
+    statements(bin, elsewhere, [drop(loaded)], 'Clearing up')
+    throw cause
+  }
+  statements(bin, elsewhere, [drop(replaced)], 'Clearing up')
 }
 
 /**

@@ -2,7 +2,7 @@
 // Node.js without dependencies, since it runs before they are installed.
 import { spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
-import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { join, resolve } from 'node:path'
 import { fileURLToPath } from 'node:url'
@@ -28,6 +28,42 @@ export function run(command, args, options = {}) {
 
 const needsNode = 20
 
+/** Whether a process of a number runs. */
+export const isAlive = (pid) => {
+  try {
+    process.kill(pid, 0)
+    return true
+  } catch {
+    return false
+  }
+}
+
+/** Does what two commands at once would spoil for each other: the second waits for the first. */
+function alone(does, work) {
+  const lock = join(ensureFolder(join(root, 'node_modules')), '.busy')
+  for (let tries = 0; !isTaken(lock); tries++) {
+    if (tries === 0) console.log(`Another command ${does}; this one waits for it (${lock}) …`)
+    spawnSync('sleep', ['0.5'])
+  }
+  try {
+    return work()
+  } finally {
+    rmSync(lock, { force: true })
+  }
+}
+
+/** Takes a lock for this process, unless another one that still runs has it. */
+function isTaken(lock) {
+  try {
+    writeFileSync(lock, String(process.pid), { flag: 'wx' })
+    return true
+  } catch (cause) {
+    if (cause.code !== 'EEXIST') throw cause
+    if (!isAlive(Number(readFileSync(lock, 'utf8')))) rmSync(lock, { force: true })
+    return false
+  }
+}
+
 /** Installs the npm packages of the lock file, unless they are there already. */
 export function installPackages() {
   if (Number(process.versions.node.split('.')[0]) < needsNode)
@@ -36,12 +72,16 @@ export function installPackages() {
     .update(readFileSync(join(root, 'package-lock.json')))
     .digest('hex')
   const stamp = join(root, 'node_modules', '.installed-lock')
-  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return
-  console.log('Installing packages …')
-  // Not `npm ci`: it refuses a lock file without the binaries of other platforms, which not every registry
-  // carries.
-  run('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error'])
-  writeFileSync(stamp, lock)
+  const areThere = () => existsSync(stamp) && readFileSync(stamp, 'utf8') === lock
+  if (areThere()) return
+  alone('installs packages', () => {
+    if (areThere()) return
+    console.log('Installing packages …')
+    // Not `npm ci`: it refuses a lock file without the binaries of other platforms, which not every registry
+    // carries.
+    run('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error'])
+    writeFileSync(stamp, lock)
+  })
 }
 
 /** Installs a Debian package as root; otherwise ends with the command to run. */
@@ -126,10 +166,14 @@ export function buildIfStale() {
   const sources = ['app', 'core', 'server', 'public', 'nuxt.config.ts', 'package-lock.json']
     .map((name) => join(root, name))
     .filter(existsSync)
-  if (existsSync(built) && statSync(built).mtimeMs > Math.max(...sources.map(newest))) return
-  console.log('Building …')
-  run('npx', ['--no-install', 'nuxt', 'build', '--logLevel', 'silent'], {
-    env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1' },
+  const isFresh = () => existsSync(built) && statSync(built).mtimeMs > Math.max(...sources.map(newest))
+  if (isFresh()) return
+  alone('builds', () => {
+    if (isFresh()) return
+    console.log('Building …')
+    run('npx', ['--no-install', 'nuxt', 'build', '--logLevel', 'silent'], {
+      env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1' },
+    })
   })
 }
 

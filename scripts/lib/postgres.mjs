@@ -4,6 +4,7 @@ import { createHash, randomBytes } from 'node:crypto'
 import {
   chmodSync,
   existsSync,
+  linkSync,
   mkdirSync,
   readdirSync,
   readFileSync,
@@ -17,11 +18,13 @@ import {
   ensureFolder,
   freePort,
   giveUp,
+  isAlive,
   isDataFolderNamed,
   isRoot,
   postgresPrograms,
   root,
 } from './machine.mjs'
+import { isDiskFull } from './plain-errors.mjs'
 
 /** PostgreSQL refuses to run as root: as root its own user runs it. */
 const asPostgres = (command, args, options = {}) =>
@@ -57,12 +60,19 @@ function mustWork(result, what) {
   if (result.status !== 0) giveUp(`${what} failed:\n${saidBy(result)}`)
 }
 
-const isAlive = (pid) => {
+const makingPrefix = 'making-'
+
+/** Writes a secret to a file that is not there yet; where two do at once, the first one's stands. */
+function writeSecret(file) {
+  if (existsSync(file)) return
+  const whole = `${file}-${process.pid}`
+  writeFileSync(whole, randomBytes(18).toString('hex'), { mode: 0o600 })
   try {
-    process.kill(pid, 0)
-    return true
-  } catch {
-    return false
+    linkSync(whole, file)
+  } catch (cause) {
+    if (cause.code !== 'EEXIST') throw cause
+  } finally {
+    rmSync(whole)
   }
 }
 
@@ -71,11 +81,13 @@ const isAlive = (pid) => {
  * in the middle leaves nothing half made.
  */
 function makeData(bin, home, data, secret, durable) {
+  // What a start that was ended has left; not what another one is making just now.
   for (const name of readdirSync(home))
-    if (name.startsWith('making-')) rmSync(join(home, name), { recursive: true, force: true })
-  const making = join(home, `making-${process.pid}`)
+    if (name.startsWith(makingPrefix) && !isAlive(Number(name.slice(makingPrefix.length))))
+      rmSync(join(home, name), { recursive: true, force: true })
+  const making = join(home, `${makingPrefix}${process.pid}`)
   mkdirSync(making)
-  if (!existsSync(secret)) writeFileSync(secret, randomBytes(18).toString('hex'))
+  writeSecret(secret)
   if (isRoot) mustWork(spawnSync('chown', ['-R', 'postgres', home], { encoding: 'utf8' }), 'chown')
   chmodSync(secret, 0o600)
   const made = asPostgres(join(bin, 'initdb'), [
@@ -96,7 +108,13 @@ function makeData(bin, home, data, secret, durable) {
   ])
   if (made.status !== 0) rmSync(making, { recursive: true })
   mustWork(made, 'initdb')
-  renameSync(making, data)
+  try {
+    renameSync(making, data)
+  } catch (cause) {
+    // Another start was quicker: its data are as good.
+    rmSync(making, { recursive: true })
+    if (!existsSync(data)) throw cause
+  }
 }
 
 /** The folder of the data in the home of a cluster. */
@@ -189,8 +207,7 @@ export async function startCluster(name, { durable, folder = theData, version = 
   const users = ensureFolder(join(home, 'users'))
   const bin = postgresPrograms(versionOf(data) ?? version)
   if (!existsSync(data)) makeData(bin, home, data, secret, durable)
-  if (!existsSync(applicationSecret))
-    writeFileSync(applicationSecret, randomBytes(18).toString('hex'), { mode: 0o600 })
+  writeSecret(applicationSecret)
   const mine = join(users, String(process.pid))
   writeFileSync(mine, '')
   const port = await bringUp()
@@ -261,7 +278,11 @@ export async function startCluster(name, { durable, folder = theData, version = 
       started = once()
     }
     if (started.status !== 0 && !comesUp(at))
-      throw new Error(`Starting PostgreSQL (see ${log} and ${join(data, 'log')}) failed:\n${saidBy(started)}`)
+      throw new Error(
+        isDiskFull(data)
+          ? `The disk that holds ${data} is full: PostgreSQL cannot start. Make room.`
+          : `Starting PostgreSQL (see ${log} and ${join(data, 'log')}) failed:\n${saidBy(started)}`,
+      )
   }
 
   /** @returns whether nobody uses it any more, and it is down */

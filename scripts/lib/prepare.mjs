@@ -6,12 +6,16 @@ import { root } from './machine.mjs'
  * Brings a database up to date, loads the demo into it where it is empty, and gives the role of the application its
  * rights.
  * @param bin where the programs of the PostgreSQL that made the data are, where they are known
+ * @param isBackedUp whether a migration needs no backup before it
+ * @throws where it cannot be, in the words of the script
  */
-export function prepareDatabase({ url, applicationUrl, bin }) {
+export function prepareDatabase({ url, applicationUrl, bin, isBackedUp = false }) {
   const script = join(root, 'scripts', 'prepare-database.ts')
-  const { status } = spawnSync('npx', ['--no-install', 'tsx', script], {
+  const args = [script, ...(isBackedUp ? ['--backed-up'] : [])]
+  const { status, stderr } = spawnSync(join(root, 'node_modules/.bin/tsx'), args, {
     cwd: root,
-    stdio: 'inherit',
+    stdio: ['inherit', 'inherit', 'pipe'],
+    encoding: 'utf8',
     env: {
       ...process.env,
       DATABASE_URL: url,
@@ -19,5 +23,6 @@ export function prepareDatabase({ url, applicationUrl, bin }) {
       ...(bin && { POSTGRES_PROGRAMS: bin }),
     },
   })
-  if (status !== 0) throw new Error('The database could not be brought up to date')
+  if (status !== 0) throw new Error(stderr.trim() || 'The database could not be brought up to date')
+  process.stderr.write(stderr)
 }

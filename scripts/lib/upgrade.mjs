@@ -38,8 +38,7 @@ export async function moveCluster(name, version, backups, { durable = true } = {
 async function load(name, version, file, durable) {
   const moved = await startCluster(name, { durable, folder: beside, version })
   try {
-    restore(moved.bin, moved.url, file)
-    prepareDatabase(moved)
+    await restore(moved.bin, moved.url, file, (url) => prepareDatabase({ ...moved, url, isBackedUp: true }))
   } finally {
     moved.stop()
   }

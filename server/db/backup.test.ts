@@ -6,7 +6,9 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { emptyJob } from '#core/job/document'
 import { backUp, backUpBefore, keepNewest, readBackup, restore } from '../../scripts/lib/backup.mjs'
 import { postgresPrograms } from '../../scripts/lib/machine.mjs'
+import { prepareDatabase } from '../../scripts/lib/prepare.mjs'
 import { freshDatabase, type TestDatabase } from '../../tests/harness'
+import { connect } from './connection'
 import { judgeHere } from '../judging/judge'
 import { repositoriesOf, type Repositories } from '../repositories/index'
 
@@ -14,11 +16,19 @@ const bin = postgresPrograms()
 let db: TestDatabase
 let folder: string
 let shop: Repositories
+/** Connects the shop to its database, which nobody may be connected to while a backup takes its place. */
+async function connected(): Promise<void> {
+  const [row] = await db.sql<{ id: string; epoch: string }[]>`select workshop_id as id, epoch from workshop`
+  shop = repositoriesOf(
+    db.sql,
+    { workshop: row!.id, person: 'Ida', role: 'owner', epoch: row!.epoch },
+    judgeHere,
+  )
+}
 beforeEach(async () => {
   db = await freshDatabase()
   folder = await mkdtemp(join(tmpdir(), 'backups-'))
-  const [row] = await db.sql<{ id: string }[]>`select workshop_id as id from workshop`
-  shop = repositoriesOf(db.sql, { workshop: row!.id, person: 'Ida', role: 'owner' }, judgeHere)
+  await connected()
 })
 afterEach(async () => {
   await db.drop()
@@ -28,6 +38,20 @@ afterEach(async () => {
 const file = (): string => join(folder, 'a.backup')
 const numbers = async (): Promise<string[]> =>
   (await db.sql<{ number: string }[]>`select number from job order by number`).map(({ number }) => number)
+
+const prepare = (url: string): void => {
+  prepareDatabase({ url, applicationUrl: db.applicationUrl, bin, isBackedUp: true })
+}
+/** Brings a backup back while nobody is connected, as the command does. */
+async function bringBack(work = prepare): Promise<void> {
+  await db.disconnect()
+  try {
+    await restore(bin, db.url, file(), work)
+  } finally {
+    await db.reconnect()
+    await connected()
+  }
+}
 
 describe('a backup', () => {
   it('is taken of a database in use, and holds every save that was acknowledged before', async () => {
@@ -46,9 +70,9 @@ describe('a backup', () => {
     isWriting = false
     await writing
     await db.sql`delete from job`
-    restore(bin, db.url, file())
+    await bringBack()
     expect(await numbers()).toEqual(expect.arrayContaining([...before, ...sure]))
-    // And goes on: the same connections, the next number.
+    // And goes on with the next number.
     const { document } = await shop.jobs.createNumbered((number) => emptyJob(number))
     expect(sure).not.toContain(document.job.number)
   })
@@ -73,7 +97,7 @@ describe('a backup', () => {
         })}`
     expect(backUp(bin, db.url, file())).toBeGreaterThan(8 * 1024 * 1024)
     await db.sql`delete from photo`
-    restore(bin, db.url, file())
+    await bringBack()
     const kept = await db.sql<{ data: Uint8Array }[]>`select data from photo`
     const digests = (all: readonly Uint8Array[]): string[] =>
       all.map((data) => createHash('sha256').update(data).digest('hex')).sort()
@@ -108,10 +132,56 @@ describe('a backup', () => {
     await writeFile(file(), spoil(await readFile(file())))
     const before = await numbers()
     expect(() => readBackup(file())).toThrow(/damaged|no backup/)
-    expect(() => {
-      restore(bin, db.url, file())
-    }).toThrow(/damaged|no backup/)
+    await expect(bringBack()).rejects.toThrow(/damaged|no backup/)
     expect(await numbers()).toEqual(before)
+  })
+
+  it('made before a migration comes back over data that were migrated since, and is migrated too', async () => {
+    const before = await numbers()
+    // As the version before the epoch left it.
+    await db.sql.unsafe(`
+      alter table workshop drop column epoch, drop column looked_at, drop column clock_since;
+      delete from schema_migration where number = 10`)
+    backUp(bin, db.url, file())
+    await db.disconnect()
+    prepare(db.url)
+    await db.reconnect()
+    await db.sql`delete from job`
+    await bringBack()
+    expect(await numbers()).toEqual(before)
+    expect(await db.sql`select number from schema_migration where number = 10`).toHaveLength(1)
+    // The application has its rights again.
+    const application = connect(db.applicationUrl)
+    expect(await application`update workshop set name = name returning epoch`).toHaveLength(1)
+    await application.end()
+  })
+
+  it('of a newer version is refused with the version it is of, and changes nothing', async () => {
+    await db.sql`insert into schema_migration (number, name) values (999, '999-later.sql')`
+    backUp(bin, db.url, file())
+    await db.sql`delete from schema_migration where number = 999`
+    await db.sql`update workshop set name = 'As it was'`
+    await expect(bringBack()).rejects.toThrow(/newer version .*schema 999, 999-later.sql/)
+    expect(await db.sql`select name from workshop`).toEqual([{ name: 'As it was' }])
+    expect(await db.sql`select number from schema_migration where number = 999`).toEqual([])
+    const name = db.url.slice(db.url.lastIndexOf('/') + 1)
+    expect(await db.sql`select datname from pg_database where starts_with(datname, ${name})`).toHaveLength(1)
+  })
+
+  it('does not take the place of data that somebody uses', async () => {
+    backUp(bin, db.url, file())
+    await db.sql`update workshop set name = 'In use'`
+    await expect(restore(bin, db.url, file(), prepare)).rejects.toThrow(/being accessed by other users/)
+    expect(await db.sql`select name from workshop`).toEqual([{ name: 'In use' }])
+  })
+
+  it('that comes back has another epoch: what was read before is of other data', async () => {
+    const [job] = (await shop.jobs.list()).jobs
+    const seen = (await shop.jobs.read(job!.id))!
+    backUp(bin, db.url, file())
+    await bringBack()
+    const now = (await shop.jobs.read(job!.id))!
+    expect([now.version, now.epoch === seen.epoch]).toEqual([seen.version, false])
   })
 
   it('of which there are many leaves the newest five', async () => {

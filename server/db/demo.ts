@@ -44,9 +44,10 @@ export async function loadDemo(sql: Sql, folder: string): Promise<number> {
     const [meanwhile] = await tx`select 1 from workshop limit 1`
     if (meanwhile) return 0
     const [workshop] = await tx<
-      { id: string }[]
-    >`insert into workshop (name) values ('Larkspur Slip Electrics') returning workshop_id as id`
-    const to = repositoriesOf(tx, { workshop: workshop!.id, person: 'demo', role: 'owner' }, judgeHere)
+      { id: string; epoch: string }[]
+    >`insert into workshop (name) values ('Larkspur Slip Electrics') returning workshop_id as id, epoch`
+    const { id, epoch } = workshop!
+    const to = repositoriesOf(tx, { workshop: id, person: 'demo', role: 'owner', epoch }, judgeHere)
     for (const tables of ['shelf', 'shelf/updates']) await loadShelf(tx, to.shelf, join(folder, tables))
     for (const [i, { document, judged }] of jobs.entries()) {
       const { id } = await to.jobs.insert(tx, document, judged)

@@ -20,10 +20,12 @@ afterAll(async () => {
 
 describe('the role of the application', () => {
   it('saves a job and reads it', async () => {
-    const [row] = await application<{ id: string }[]>`select workshop_id as id from workshop`
+    const [row] = await application<
+      { id: string; epoch: string }[]
+    >`select workshop_id as id, epoch from workshop`
     const { jobs } = repositoriesOf(
       application,
-      { workshop: row!.id, person: 'Ida', role: 'owner' },
+      { workshop: row!.id, person: 'Ida', role: 'owner', epoch: row!.epoch },
       judgeHere,
     )
     const { id } = await jobs.createNumbered((number) => emptyJob(number))

@@ -11,6 +11,15 @@ export interface Actor {
   readonly workshop: string
   readonly person: string
   readonly role: Role
+  /** Of the data as they stand: it changes when a backup is brought back. */
+  readonly epoch: string
+}
+
+/** The state of a job or of the shop that was seen: its version, in the epoch of the data that it was read in. */
+export interface Seen {
+  readonly version: number
+  /** Left out by a program that does not outlive a restore. */
+  readonly epoch?: string | undefined
 }
 
 /** A repository: one kind of data, bound to whoever acts on it. */
@@ -19,6 +28,11 @@ export abstract class Repository {
     protected readonly sql: Sql,
     protected readonly actor: Actor,
   ) {}
+
+  /** Whether what was seen is what stands now. */
+  protected isCurrent({ version, epoch }: Seen, now: number): boolean {
+    return version === now && (epoch === undefined || epoch === this.actor.epoch)
+  }
 
   /** Does something that succeeds as a whole or not at all. */
   protected together<T>(work: (tx: Sql) => Promise<T>): Promise<T> {

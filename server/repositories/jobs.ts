@@ -6,7 +6,7 @@ import { changeUpToDate } from '#core/job/migrations/index'
 import type { Verdict } from '#core/system/verdict'
 import { isJudged } from '../judging/behind'
 import type { ListVerdict } from '../judging/work'
-import { Repository, type Actor } from './actor'
+import { Repository, type Actor, type Seen } from './actor'
 import { documentOf } from './kept-document'
 import { allWords } from './search'
 
@@ -44,6 +44,8 @@ export interface JobPage {
 export interface StoredJob {
   readonly id: string
   readonly version: number
+  /** Of the data: a version of another epoch is another version. */
+  readonly epoch: string
   readonly document: JobDocument
   readonly updatedAt: string
   readonly updatedBy: string
@@ -120,18 +122,14 @@ const columnsOf = ({ job, candidate }: JobDocument) => {
 
 const current = (row: StoredJob): StoredJob => ({ ...row, document: documentOf(row.document) })
 
-const savedColumns = (sql: Sql) =>
-  sql`job_id as id, version, updated_at as "updatedAt", updated_by as "updatedBy"`
-const storedColumns = (sql: Sql) => sql`${savedColumns(sql)}, document`
-
 /** What a document changes of the job as it stands; or the answer where there is nothing to save. */
 function changesOn(
   before: StoredJob | null,
-  version: number,
+  isCurrent: (version: number) => boolean,
   document: JobDocument,
 ): { changes: readonly Change[]; answer?: undefined } | { changes: null; answer: Saved | null } {
   if (!before) return { changes: null, answer: null }
-  if (before.version !== version) return { changes: null, answer: { saved: false, theirs: before } }
+  if (!isCurrent(before.version)) return { changes: null, answer: { saved: false, theirs: before } }
   const changes = changesBetween(before.document, document)
   return changes.length > 0 ? { changes } : { changes: null, answer: { saved: true, job: before } }
 }
@@ -169,6 +167,14 @@ export class Jobs extends Repository {
     private readonly changed: () => void,
   ) {
     super(sql, actor)
+  }
+
+  private savedColumns(sql: Sql) {
+    return sql`job_id as id, version, ${this.actor.epoch} as epoch, updated_at as "updatedAt", updated_by as "updatedBy"`
+  }
+
+  private storedColumns(sql: Sql) {
+    return sql`${this.savedColumns(sql)}, document`
   }
 
   /** Jobs, last changed first unless asked otherwise, a page at a time. */
@@ -217,7 +223,7 @@ export class Jobs extends Repository {
 
   private async find(sql: Sql, id: string, lock: ReturnType<Sql>): Promise<StoredJob | null> {
     const [job] = await sql<StoredJob[]>`
-      select ${storedColumns(sql)} from job
+      select ${this.storedColumns(sql)} from job
       where workshop_id = ${this.actor.workshop} and job_id = ${id} and deleted_at is null ${lock}`
     return job ? current(job) : null
   }
@@ -249,7 +255,7 @@ export class Jobs extends Repository {
       ...columnsOf(document),
       ...(judged ? { ...judged, judged_version: 1, judged_shop: 1 } : {}),
     }
-    const [job] = await tx<StoredJob[]>`insert into job ${tx(row)} returning ${storedColumns(tx)}`
+    const [job] = await tx<StoredJob[]>`insert into job ${tx(row)} returning ${this.storedColumns(tx)}`
     await this.countUpTo(tx, document.job.number)
     return job!
   }
@@ -279,18 +285,20 @@ export class Jobs extends Repository {
    * Saves a job if it still has the version the change was made on, and appends to its history.
    * Otherwise nothing is saved and what stands there now is given. Null when there is no such job.
    */
-  async save(id: string, version: number, document: JobDocument): Promise<Saved | null> {
+  async save(id: string, seen: Seen, document: JobDocument): Promise<Saved | null> {
     const saved = await orTaken(
-      this.together((tx) => this.write(tx, id, version, document)),
+      this.together((tx) => this.write(tx, id, seen, document)),
       document,
     )
     if (saved?.saved) this.changed()
     return saved
   }
 
-  private async write(tx: Sql, id: string, version: number, document: JobDocument): Promise<Saved | null> {
-    const { changes, answer } = changesOn(await this.readToChange(tx, id), version, document)
+  private async write(tx: Sql, id: string, seen: Seen, document: JobDocument): Promise<Saved | null> {
+    const isCurrent = (version: number): boolean => this.isCurrent(seen, version)
+    const { changes, answer } = changesOn(await this.readToChange(tx, id), isCurrent, document)
     if (!changes) return answer
+    const { version } = seen
     const next = {
       document: tx.json(document as never),
       version: version + 1,
@@ -300,7 +308,7 @@ export class Jobs extends Repository {
     const [saved] = await tx<Omit<StoredJob, 'document'>[]>`
       update job set ${tx(next)}, updated_at = now()
       where workshop_id = ${this.actor.workshop} and job_id = ${id}
-      returning ${savedColumns(tx)}`
+      returning ${this.savedColumns(tx)}`
     if (changes.some(({ path }) => path === 'job/number')) await this.countUpTo(tx, document.job.number)
     await this.note(tx, id, version + 1, changes)
     return { saved: true, job: { ...saved!, document } }

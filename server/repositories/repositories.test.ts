@@ -7,7 +7,7 @@ import { judgeHere, TooLarge, type Judge } from '../judging/judge'
 import { JudgingQueue } from '../judging/queue'
 import { repositoriesOf, type Repositories } from './index'
 import { jobsAPage, jobSorts, NumberTaken, type JobPage, type JobSort, type StoredJob } from './jobs'
-import type { WholePage } from './shelf'
+import { shelfSorts, type ShelfPage, type ShelfRecord, type WholePage } from './shelf'
 
 let db: TestDatabase
 let here: Repositories
@@ -19,9 +19,14 @@ async function newWorkshop(
   changed?: () => void,
 ): Promise<Repositories> {
   const [row] = await db.sql<
-    { id: string }[]
-  >`insert into workshop (name) values ('Another Slip') returning workshop_id as id`
-  return repositoriesOf(db.sql, { workshop: row!.id, person, role: 'owner' }, judge, changed)
+    { id: string; epoch: string }[]
+  >`insert into workshop (name) values ('Another Slip') returning workshop_id as id, epoch`
+  return repositoriesOf(
+    db.sql,
+    { workshop: row!.id, person, role: 'owner', epoch: row!.epoch },
+    judge,
+    changed,
+  )
 }
 
 beforeAll(async () => {
@@ -37,16 +42,16 @@ describe('repositories', () => {
     expect(await elsewhere.jobs.read(id)).toBeNull()
     expect(await elsewhere.jobs.list()).toEqual({ jobs: [], next: null })
     expect(
-      await elsewhere.jobs.save(id, version, { ...document, job: { ...document.job, name: 'Theirs' } }),
+      await elsewhere.jobs.save(id, { version }, { ...document, job: { ...document.job, name: 'Theirs' } }),
     ).toBeNull()
     expect(await elsewhere.jobs.history(id)).toEqual([])
-    expect(await elsewhere.sheets.issue(id, version, new Date())).toEqual({ kind: 'no-job' })
+    expect(await elsewhere.sheets.issue(id, { version }, new Date())).toEqual({ kind: 'no-job' })
     expect((await here.jobs.read(id))!.document.job.name).toBe('Ours')
   })
 
   it('note a change under the person who acts', async () => {
     const { id, version, document } = await here.jobs.create(emptyJob('0002', 'Before'))
-    await here.jobs.save(id, version, { ...document, job: { ...document.job, name: 'After' } })
+    await here.jobs.save(id, { version }, { ...document, job: { ...document.job, name: 'After' } })
     expect(await here.jobs.history(id)).toMatchObject([
       { who: 'Ida', version: version + 1, changes: [{ path: 'job/name', before: 'Before', after: 'After' }] },
     ])
@@ -131,7 +136,7 @@ describe('judging', () => {
       },
     })
     const { id, version, document } = await here.jobs.create(emptyJob('0001', 'Old'))
-    meanwhile = () => here.jobs.save(id, version, renamed(document, 'New'))
+    meanwhile = () => here.jobs.save(id, { version }, renamed(document, 'New'))
     await here.queue.settled()
     expect(await listed(here)).toMatchObject([{ name: 'New', reason: 'name New' }])
   })
@@ -139,7 +144,7 @@ describe('judging', () => {
   it('that a server left undone is caught up by the next one', async () => {
     const left = await newWorkshop()
     const { id, version, document } = await left.jobs.create(emptyJob('0001', 'Left'))
-    await left.jobs.save(id, version, renamed(document, 'Left again'))
+    await left.jobs.save(id, { version }, renamed(document, 'Left again'))
     expect(await left.shop.waiting()).toBe(1)
     const queue = new JudgingQueue(db.sql, judgeHere)
     await queue.settled()
@@ -177,7 +182,7 @@ describe('judging', () => {
     })
     const { id, version, document } = await here.jobs.create(emptyJob('0001', 'A'))
     await here.queue.settled()
-    await here.jobs.save(id, version, renamed(document, 'B'))
+    await here.jobs.save(id, { version }, renamed(document, 'B'))
     await here.queue.settled()
     expect(open).toEqual([0, 0])
   })
@@ -199,7 +204,7 @@ describe('numbers', () => {
     expect(document.job.number).toBe('0002')
     await expect(jobs.create(emptyJob('0002'))).rejects.toThrow(NumberTaken)
     const taken = { ...document, job: { ...document.job, number: '0001' } }
-    await expect(jobs.save(id, version, taken)).rejects.toThrow(NumberTaken)
+    await expect(jobs.save(id, { version }, taken)).rejects.toThrow(NumberTaken)
     expect((await jobs.read(id))!.version).toBe(version)
   })
 })
@@ -259,6 +264,31 @@ describe('lists', () => {
     for await (const some of shelf.all('fuses')) listed.push(...some.map(({ code }) => code))
     expect(listed.toSorted()).toEqual(whole.toSorted())
   })
+
+  it('of the shelf come by name, code, maker or price, those without a price last, each part once', async () => {
+    const { shelf } = await newWorkshop()
+    const parts = Array.from({ length: 450 }, (_, i) => ({
+      code: `F-${i + 100}`,
+      name: `Fuse ${i % 7}`,
+      maker: i % 2 ? 'North' : 'South',
+      values: (i % 5 ? { price: (i * 37) % 90 } : {}) as Record<string, number>,
+    }))
+    await shelf.put('fuses', parts)
+    for (const sort of shelfSorts) {
+      const listed: ShelfRecord[] = []
+      let after: string | null = null
+      do {
+        const page: ShelfPage = await shelf.list('fuses', '', after, sort)
+        listed.push(...page.parts)
+        after = page.next
+      } while (after)
+      expect(new Set(listed.map(({ code }) => code)).size).toBe(450)
+      const keyOf = ({ name, code, maker, values }: ShelfRecord): string | number =>
+        ({ name, code, maker, price: Number(values.price ?? 1e9) })[sort]
+      const keys = listed.map(keyOf)
+      expect(keys.every((key, i) => i === 0 || keys[i - 1]! <= key)).toBe(true)
+    }
+  })
 })
 
 describe('a part of the shelf', () => {
@@ -296,7 +326,7 @@ describe('a deleted job', () => {
     expect((await jobs.list()).jobs).toEqual([])
     expect((await jobs.list({ deleted: true })).jobs).toMatchObject([{ id, name: 'Gone' }])
     expect(await jobs.read(id)).toBeNull()
-    expect(await jobs.save(id, version, { ...document, job: { ...document.job, name: 'x' } })).toBeNull()
+    expect(await jobs.save(id, { version }, { ...document, job: { ...document.job, name: 'x' } })).toBeNull()
     expect(await jobs.bringBack(id)).toBe(true)
     expect((await jobs.read(id))!.document).toEqual(document)
   })
@@ -319,6 +349,42 @@ describe('a deleted job', () => {
       select job_id as id from job where job_id in ${db.sql(made.map(({ id }) => id))}`
     expect(left.map(({ id }) => id).toSorted()).toEqual([issued, fresh, made[3]!.id].toSorted())
   })
+
+  it('stays where the clock has leapt ahead, until it has gone on for two days', async () => {
+    const { jobs } = await newWorkshop()
+    const { id } = await jobs.createNumbered((number) => emptyJob(number, 'Old'))
+    await jobs.remove(id)
+    await db.sql`update job set deleted_at = now() - interval '31 days' where job_id = ${id}`
+    await db.sql`update workshop set looked_at = now() - interval '400 days'`
+    expect(await purge(db.sql)).toBe(0)
+    expect(await purge(db.sql)).toBe(0)
+    // Two days later.
+    await db.sql`update workshop set clock_since = now() - interval '2 days'`
+    expect(await purge(db.sql)).toBe(1)
+  })
+})
+
+describe('data that a backup was brought back over', () => {
+  it('take no save, paper or setting that was made on those before, though the version is the same', async () => {
+    const { jobs, shop } = here
+    const { id, ...seen } = await jobs.createNumbered((number) => emptyJob(number, 'Marigold'))
+    const settings = await shop.read()
+    const [row] = await db.sql<{ id: string; epoch: string }[]>`
+      update workshop set epoch = gen_random_uuid() where epoch = ${seen.epoch} returning workshop_id as id, epoch`
+    const again = repositoriesOf(
+      db.sql,
+      { workshop: row!.id, person: 'Ida', role: 'owner', epoch: row!.epoch },
+      judgeHere,
+    )
+    const document = { ...seen.document, notes: { use: 'later' } }
+    expect(await again.jobs.save(id, seen, document)).toMatchObject({
+      saved: false,
+      theirs: { version: seen.version, epoch: row!.epoch },
+    })
+    expect(await again.sheets.issue(id, seen, new Date())).toMatchObject({ kind: 'stale' })
+    expect(await again.shop.save(settings)).toBeNull()
+    expect(await again.jobs.save(id, { ...seen, epoch: row!.epoch }, document)).toMatchObject({ saved: true })
+  })
 })
 
 describe('the history of a job', () => {
@@ -327,7 +393,7 @@ describe('the history of a job', () => {
     let job = await jobs.createNumbered((number) => emptyJob(number, ''))
     const type = async (head: object): Promise<void> => {
       const document = { ...job.document, job: { ...job.document.job, ...head } }
-      const saved = await jobs.save(job.id, job.version, document)
+      const saved = await jobs.save(job.id, job, document)
       job = (saved as { job: StoredJob }).job
     }
     for (const name of ['M', 'Ma', 'Mar', 'Marigold']) await type({ name })
@@ -342,7 +408,7 @@ describe('the history of a job', () => {
     const { jobs } = await newWorkshop()
     let job = await jobs.createNumbered((number) => emptyJob(number, ''))
     const write = async (text: string): Promise<void> => {
-      const saved = await jobs.save(job.id, job.version, { ...job.document, notes: { use: text } })
+      const saved = await jobs.save(job.id, job, { ...job.document, notes: { use: text } })
       job = (saved as { job: StoredJob }).job
     }
     await write('x'.repeat(300_000))
@@ -350,7 +416,7 @@ describe('the history of a job', () => {
     expect((await jobs.history(job.id))[0]!.changes).toBeNull()
     for (let i = 0; i < 12; i++) {
       await write(`${i} ${'z'.repeat(100_000)}`)
-      await jobs.save(job.id, job.version, job.document)
+      await jobs.save(job.id, job, job.document)
       await db.sql`update job_history set at = at - interval '1 hour' where job_id = ${job.id}`
     }
     const page = await jobs.history(job.id)

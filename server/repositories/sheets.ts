@@ -5,7 +5,7 @@ import { issuedPaper, type IssuedContent } from '#core/papers/issued'
 import type { Signature } from '#core/papers/record'
 import { sheetInputs } from '#core/papers/sheet'
 import type { Judge } from '../judging/judge'
-import { Repository, type Actor } from './actor'
+import { Repository, type Actor, type Seen } from './actor'
 import type { Jobs, StoredJob } from './jobs'
 import { judgeAgain, type Shop, type ShopSettings } from './shop'
 
@@ -94,18 +94,18 @@ export class Sheets extends Repository {
    * Freezes what is specified for a job as its next sheet, or, signed, how it was fitted and proved: inputs, rules,
    * parts and results as they stand.
    */
-  issue(job: string, version: number, now: Date, signature: Signature | null = null): Promise<Issued> {
-    return oneAtATime(job, () => this.issueNow(job, version, now, signature))
+  issue(job: string, seen: Seen, now: Date, signature: Signature | null = null): Promise<Issued> {
+    return oneAtATime(job, () => this.issueNow(job, seen, now, signature))
   }
 
-  private issueNow(job: string, version: number, now: Date, signature: Signature | null): Promise<Issued> {
+  private issueNow(job: string, seen: Seen, now: Date, signature: Signature | null): Promise<Issued> {
     return this.shop.judging(
-      (shop) => this.draw(job, version, now, shop, signature),
+      (shop) => this.draw(job, seen, now, shop, signature),
       async (tx, drawn): Promise<Issued | typeof judgeAgain> => {
         if (drawn.kind !== 'drawn') return drawn
         const there = await this.jobs.readToChange(tx, job)
         if (!there) return { kind: 'no-job' }
-        if (there.version !== version) return { kind: 'stale', theirs: there }
+        if (!this.isCurrent(seen, there.version)) return { kind: 'stale', theirs: there }
         if ((await this.nextCount(tx, job)) !== drawn.row.count) return judgeAgain
         const [row] = await tx<SheetRow[]>`insert into sheet ${tx(drawn.row)} returning ${columns(tx)}`
         return { kind: 'issued', row: row! }
@@ -114,16 +114,10 @@ export class Sheets extends Repository {
   }
 
   /** The next sheet as a row, or why there is none. */
-  private async draw(
-    job: string,
-    version: number,
-    now: Date,
-    shop: ShopSettings,
-    signature: Signature | null,
-  ) {
+  private async draw(job: string, seen: Seen, now: Date, shop: ShopSettings, signature: Signature | null) {
     const stored = await this.jobs.read(job)
     if (!stored) return { kind: 'no-job' } as const
-    if (stored.version !== version) return { kind: 'stale', theirs: stored } as const
+    if (!this.isCurrent(seen, stored.version)) return { kind: 'stale', theirs: stored } as const
     const { specified } = stored.document
     if (!specified && !signature) return { kind: 'nothing-specified' } as const
     const { workshop, person } = this.actor

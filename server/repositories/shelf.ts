@@ -18,6 +18,17 @@ const columns = (sql: Sql) =>
 const rowsAtOnce = 1000
 const partsAPage = 200
 
+/** What a list of parts can be sorted by; the first is the usual. */
+export const shelfSorts = ['name', 'code', 'maker', 'price'] as const
+export type ShelfSort = (typeof shelfSorts)[number]
+
+/** What is sorted by before the code, as text or as a number. Parts without a price come last. */
+function orderOf(sql: Sql, sort: ShelfSort) {
+  const price = sql`coalesce((part_values->>'price')::numeric, (part_values->>'pricePerM')::numeric, 1e12)`
+  const column = { name: sql`lower(name)`, code: sql`code`, maker: sql`lower(maker)`, price }[sort]
+  return { column, type: sort === 'price' ? sql`numeric` : sql`text` }
+}
+
 /** Parts of a kind, and what to ask for the next of them; null at the end. */
 export interface ShelfPage {
   readonly parts: readonly ShelfRecord[]
@@ -35,21 +46,24 @@ export interface Stored {
 }
 
 export class Shelf extends Repository {
-  /** Parts of a kind in their current version, by name, a page at a time. All `words` must occur. */
-  async list(kind: ShelfKindId, words = '', after: string | null = null): Promise<ShelfPage> {
+  /** Parts of a kind in their current version, by name unless asked otherwise, a page at a time. All `words` must occur. */
+  async list(
+    kind: ShelfKindId,
+    words = '',
+    after: string | null = null,
+    sort: ShelfSort = 'name',
+  ): Promise<ShelfPage> {
     const { sql, actor } = this
-    const [name, code] = after === null ? [] : (JSON.parse(after) as [string, string])
-    const rows = await sql<ShelfRecord[]>`
-      select ${columns(sql)} from shelf_part
+    const { column, type } = orderOf(sql, sort)
+    const [key, code] = after === null ? [] : (JSON.parse(after) as [string, string])
+    const rows = await sql<(ShelfRecord & { key: string })[]>`
+      select ${columns(sql)}, ${column}::text as key from shelf_part
       where workshop_id = ${actor.workshop} and kind = ${kind} and is_current and not retired ${allWords(sql, words)}
-        ${name === undefined ? sql`` : sql`and (lower(name), code) > (${name}, ${code!})`}
-      order by lower(name), code limit ${partsAPage + 1}`
-    const parts = rows.slice(0, partsAPage)
-    const last = parts.at(-1)
-    return {
-      parts,
-      next: rows.length > partsAPage ? JSON.stringify([last!.name.toLowerCase(), last!.code]) : null,
-    }
+        ${key === undefined ? sql`` : sql`and (${column}, code) > (${key}::text::${type}, ${code!})`}
+      order by ${column}, code limit ${partsAPage + 1}`
+    const parts = rows.slice(0, partsAPage).map(({ key: _key, ...part }) => part)
+    const last = rows[partsAPage - 1]
+    return { parts, next: rows.length > partsAPage ? JSON.stringify([last!.key, last!.code]) : null }
   }
 
   /** Every part of a kind that stands on the shelf, page by page. */

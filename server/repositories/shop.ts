@@ -13,6 +13,8 @@ export interface ShopSettings {
   readonly rules: RuleOverrides
   readonly units: DisplayUnits
   readonly version: number
+  /** Of the data: a version of another epoch is another version. Left out by a program that does not outlive a restore. */
+  readonly epoch?: string | undefined
 }
 
 /** A job whose verdict other rules change. */
@@ -70,15 +72,21 @@ export class Shop extends Repository {
       ShopRow[]
     >`select name, rules, units, currency, version from workshop where workshop_id = ${this.actor.workshop}`
     const { name, rules, units, currency, version } = row!
-    return { name, rules, version, units: { system: units, currency } }
+    return { name, rules, version, epoch: this.actor.epoch, units: { system: units, currency } }
   }
 
   /** Saves what a shop sets, if nobody else did meanwhile; otherwise null. */
-  async save({ name, rules, units, version }: ShopSettings): Promise<ShopSettings | null> {
+  async save({
+    name,
+    rules,
+    units,
+    version,
+    epoch = this.actor.epoch,
+  }: ShopSettings): Promise<ShopSettings | null> {
     const { sql } = this
     const [row] = await sql`
       update workshop set name = ${name}, rules = ${sql.json(rules as never)}, units = ${units.system}, currency = ${units.currency}, version = version + 1
-      where workshop_id = ${this.actor.workshop} and version = ${version} returning workshop_id`
+      where workshop_id = ${this.actor.workshop} and version = ${version} and epoch = ${epoch} returning workshop_id`
     if (!row) return null
     this.changed()
     return this.read()

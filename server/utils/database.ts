@@ -27,10 +27,10 @@ export function judgingQueue(): JudgingQueue {
  */
 async function actorOf(sql: Sql, person: string): Promise<Actor> {
   const [row] = await sql<
-    { id: string }[]
-  >`select workshop_id as id from workshop order by created_at limit 1`
+    { id: string; epoch: string }[]
+  >`select workshop_id as id, epoch from workshop order by created_at limit 1`
   if (!row) throw new Error('The database holds no workshop: run npm start once to set it up')
-  return { workshop: row.id, person, role: 'owner' }
+  return { workshop: row.id, person, role: 'owner', epoch: row.epoch }
 }
 
 /**

@@ -35,6 +35,7 @@ async function sign() {
     `/api/jobs/${bench.id}/sheets`,
     asJson('POST', {
       version: bench.version,
+      epoch: bench.epoch,
       who: who.value || 'Unnamed device',
       signature: { name: name.value.trim(), strokes: strokes.slice(0, 100) },
     }),

@@ -20,7 +20,7 @@ async function issue() {
   problem.value = ''
   const answer = await ask<SheetRow>(
     `/api/jobs/${bench.id}/sheets`,
-    asJson('POST', { version: bench.version, who: who.value || 'Unnamed device' }),
+    asJson('POST', { version: bench.version, epoch: bench.epoch, who: who.value || 'Unnamed device' }),
   )
   busy.value = false
   if (answer.kind === 'ok') return void load()

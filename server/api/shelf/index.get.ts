@@ -1,22 +1,31 @@
 import { getQuery } from 'h3'
 import Joi from 'joi'
+import { shelfSorts, type ShelfSort } from '../../repositories/shelf'
 import { repositories } from '../../utils/database'
 import { route, validated } from '../../utils/reply'
 import { pageEnd, shelfKindOf } from '../../utils/shelf'
 
-const query = Joi.object<{ kind: string; words?: string; after?: string }>({
+const query = Joi.object<{ kind: string; words?: string; sort: ShelfSort; after?: string }>({
   kind: Joi.string().max(40).required(),
   words: Joi.string()
     .allow('')
     .max(200)
     .pattern(/\u0000/, { invert: true }),
-  after: pageEnd,
+  sort: Joi.string()
+    .valid(...shelfSorts)
+    .default('name'),
+  // A page by price goes on behind a number.
+  after: Joi.when('sort', {
+    is: 'price',
+    then: pageEnd.pattern(/^\["\d{1,13}(\.\d{1,6})?",/),
+    otherwise: pageEnd,
+  }),
 })
 
 /** Parts of a kind, a page at a time, and how many there are of each. */
 export default route(async (event) => {
-  const { kind, words, after } = validated(query, getQuery(event))
+  const { kind, words, sort, after } = validated(query, getQuery(event))
   const { shelf } = await repositories()
-  const [page, counts] = await Promise.all([shelf.list(shelfKindOf(kind), words, after), shelf.count()])
+  const [page, counts] = await Promise.all([shelf.list(shelfKindOf(kind), words, after, sort), shelf.count()])
   return { ...page, counts: Object.fromEntries(counts.map((c) => [c.kind, c.count])) }
 })

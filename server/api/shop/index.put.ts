@@ -4,6 +4,7 @@ import type { ShopSettings } from '../../repositories/shop'
 import { readJson } from '../../utils/body'
 import { repositories } from '../../utils/database'
 import { plainText } from '../../utils/plain-text'
+import { seenSchema } from '../../utils/seen'
 import { Refusal, route, validated } from '../../utils/reply'
 
 const body = Joi.object<ShopSettings>({
@@ -16,7 +17,7 @@ const body = Joi.object<ShopSettings>({
       .pattern(/^[^\p{Cc}\p{Cs}\d]{1,4}$/u, 'sign')
       .required(),
   }).required(),
-  version: Joi.number().integer().min(1).max(2_000_000_000).required(),
+  ...seenSchema,
 }).prefs(inWords)
 
 /** Saves what the shop sets; every open job is judged again a moment later. */

@@ -1,13 +1,15 @@
 import Joi from 'joi'
 import { checkJob, largestJobFileBytes, SoundGroups } from '#core/formats/job-file'
+import type { Seen } from '../../../repositories/actor'
 import { NumberTaken } from '../../../repositories/jobs'
 import { readJson } from '../../../utils/body'
 import { repositories } from '../../../utils/database'
 import { jobId, noSuchJob, Refusal, refuseFields, route, validated } from '../../../utils/reply'
+import { seenSchema } from '../../../utils/seen'
 import { whoSchema } from '../../../utils/who'
 
-const body = Joi.object<{ version: number; who: string; document: unknown }>({
-  version: Joi.number().integer().min(1).max(2_000_000_000).required(),
+const body = Joi.object<Seen & { who: string; document: unknown }>({
+  ...seenSchema,
   who: whoSchema,
   document: Joi.object().unknown().required(),
 })
@@ -18,11 +20,11 @@ const sound = new SoundGroups()
 /** Saves a job over the version it was changed from; otherwise 409 with both sides. */
 export default route(async (event) => {
   const id = jobId(event)
-  const { version, who, document } = validated(body, await readJson(event, largestJobFileBytes))
+  const { version, epoch, who, document } = validated(body, await readJson(event, largestJobFileBytes))
   const read = checkJob(document, sound)
   if (!read.ok) throw refuseFields(read.problems)
   const { jobs } = await repositories(who)
-  const result = await jobs.save(id, version, read.job).catch((cause: unknown) => {
+  const result = await jobs.save(id, { version, epoch }, read.job).catch((cause: unknown) => {
     throw cause instanceof NumberTaken
       ? refuseFields([
           {

@@ -1,9 +1,11 @@
 import Joi from 'joi'
 import type { Signature } from '#core/papers/record'
+import type { Seen } from '../../../../repositories/actor'
 import { readJson } from '../../../../utils/body'
 import { repositories } from '../../../../utils/database'
 import { jobId, noSuchJob, Refusal, route, validated } from '../../../../utils/reply'
 import { plainText } from '../../../../utils/plain-text'
+import { seenSchema } from '../../../../utils/seen'
 import { whoSchema } from '../../../../utils/who'
 
 const coordinate = Joi.number().min(-5000).max(5000).required()
@@ -14,8 +16,8 @@ const signature = Joi.object<Signature>({
     .items(Joi.array().max(2000).items(Joi.array().ordered(coordinate, coordinate)))
     .required(),
 })
-const body = Joi.object<{ version: number; who: string; signature?: Signature }>({
-  version: Joi.number().integer().min(1).max(2_000_000_000).required(),
+const body = Joi.object<Seen & { who: string; signature?: Signature }>({
+  ...seenSchema,
   who: whoSchema,
   signature,
 })
@@ -26,9 +28,9 @@ const body = Joi.object<{ version: number; who: string; signature?: Signature }>
  */
 export default route(async (event) => {
   const id = jobId(event)
-  const { version, who, signature: signed } = validated(body, await readJson(event, 512 * 1024))
+  const { version, epoch, who, signature: signed } = validated(body, await readJson(event, 512 * 1024))
   const { sheets } = await repositories(who)
-  const issued = await sheets.issue(id, version, new Date(), signed ?? null)
+  const issued = await sheets.issue(id, { version, epoch }, new Date(), signed ?? null)
   switch (issued.kind) {
     case 'no-job':
       throw noSuchJob()
