@@ -28,14 +28,16 @@ process.once('exit', () => cluster?.stop())
 const startId = randomUUID()
 let port = await wantedPort()
 let url = `http://127.0.0.1:${port}`
-const databaseUrl = cluster?.url ?? process.env.DATABASE_URL
-const own = cluster && (await ownerOf(databaseUrl, () => url))
+let own = cluster && (await ownerOf(cluster.url, () => url))
 let ending = false
 let isAnnounced = false
 let server = null
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, stopping)
 // The owner of the database prepares it; the application works under a role that may do less.
-const database = cluster ?? { url: databaseUrl, applicationUrl: process.env.APPLICATION_DATABASE_URL }
+const database = cluster ?? {
+  url: process.env.DATABASE_URL,
+  applicationUrl: process.env.APPLICATION_DATABASE_URL,
+}
 await withDatabase(async () => {
   const owner = (await own?.take()) ?? null
   if (owner !== null) giveUp(`Jovial Anchor is running already, at ${owner}`)
@@ -43,10 +45,12 @@ await withDatabase(async () => {
 })
 const serving = keepUp()
 await answering()
-console.log('Ctrl+C stops it; the jobs stay.')
-console.log(`Jovial Anchor is at ${url}`)
-isAnnounced = true
-if (cluster) void watchDatabase()
+if (!ending) {
+  console.log('Ctrl+C stops it; the jobs stay.')
+  console.log(`Jovial Anchor is at ${url}`)
+  isAnnounced = true
+  if (cluster) void watchDatabase()
+}
 await serving
 process.exit(0)
 
@@ -60,20 +64,30 @@ async function withDatabase(work) {
       // Where it stands and the work fails all the same, it is not for want of the database.
       if (ending || !cluster || tries === mostTries || (tries > 2 && cluster.isUp()))
         giveUp(plainWords(cause) ?? cause.message)
-      bringBack()
+      await bringBack()
     }
   }
 }
 
 /** Starts the database again where it is down; that may take more than one try. */
-function bringBack() {
+async function bringBack() {
   if (cluster.isUp()) return
   console.error('PostgreSQL has ended by itself; it is started again.')
+  const before = cluster.url
   try {
-    cluster.bringBack()
+    await cluster.bringBack()
   } catch (cause) {
     console.error(cause.message)
   }
+  if (cluster.url !== before) await followDatabase()
+}
+
+/** Another program has the port of the database: it is at another one, and so must be whoever uses it. */
+async function followDatabase() {
+  console.error(`Its port was taken by another program; it is at ${new URL(cluster.url).port} now.`)
+  await own.release()
+  own = await ownerOf(cluster.url, () => url)
+  server?.kill('SIGTERM')
 }
 
 async function wantedPort() {
@@ -132,7 +146,7 @@ async function watchDatabase() {
       pauseMs = firstPauseMs
     } catch {
       if (ending) return
-      bringBack()
+      await bringBack()
       if (cluster.isUp()) continue
       console.error(`Tried again in ${pauseMs / 1000} s.`)
       await pause(pauseMs)
@@ -161,9 +175,10 @@ async function tookAnotherPort() {
   return true
 }
 
-/** Waits for an answer of the server of this start. */
+/** Waits for an answer of the server of this start, unless it is stopped before. */
 async function answering() {
   for (let tries = 0; tries < 1500; tries++) {
+    if (ending) return
     const isOwn = await fetch(url).then(
       (answer) => answer.ok && answer.headers.get('x-start') === startId,
       () => false,

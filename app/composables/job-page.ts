@@ -7,10 +7,14 @@ export function useJobPage(title: string, keys: Readonly<Record<string, () => vo
   const bench = useJob()
   const judging = useJudging()
   const view = useView()
-  const problem = ref<string | null>(null)
+  const opening = ref<string | null>(null)
   const id = computed(() => String(route.params.id))
   const ready = computed(
     () => bench.id === id.value && bench.document !== null && judging.assessment !== null,
+  )
+  /** Why there is nothing to show: it could not be opened, or not be judged at all. */
+  const problem = computed(
+    () => opening.value ?? (judging.assessment === null && judging.aheadProblem ? judging.aheadProblem : null),
   )
   useHead({
     title: () =>
@@ -22,7 +26,7 @@ export function useJobPage(title: string, keys: Readonly<Record<string, () => vo
   // again.
   const before = String(useRouter().options.history.state.back ?? '')
   onMounted(async () => {
-    if (!ready.value || !before.startsWith(`/jobs/${id.value}`)) problem.value = await bench.open(id.value)
+    if (!ready.value || !before.startsWith(`/jobs/${id.value}`)) opening.value = await bench.open(id.value)
   })
   const go = (path: string) => () => navigateTo(path)
   useKeys({

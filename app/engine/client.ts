@@ -1,5 +1,6 @@
 import { proxy, wrap, type Remote } from 'comlink'
 import type { Engine } from './engine'
+import { renewed } from './renewed'
 
 /** What of an engine is called from the page: every answer comes later, whoever gives it. */
 export type EngineClient = Pick<Remote<Engine>, keyof Engine>
@@ -24,15 +25,17 @@ export function startEngine(failed: (message: string) => void = () => {}): OwnEn
   }
 }
 
-let shared: OwnEngine | null = null
+let shared: EngineClient | null = null
 
-/** The engine that judges what is on the page: one for the whole application, begun anew should it fail. */
-export function theEngine(): EngineClient {
-  shared ??= startEngine(() => {
-    shared = null
+/** The engine that judges what is on the page: one for the whole application, begun anew should it fail or hang. */
+export const theEngine = (): EngineClient => (shared ??= renewedEngine(startEngine))
+
+/** An engine that is ended and begun anew where it fails, or does not answer. */
+const renewedEngine = (start: typeof startEngine): EngineClient =>
+  renewed((failed) => {
+    const { engine, end } = start(failed)
+    return { target: engine, end }
   })
-  return shared.engine
-}
 
 /** A function as an engine can call it back. */
 export const heard = <T extends (...args: never[]) => unknown>(listener: T): T => proxy(listener as never)

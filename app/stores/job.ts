@@ -332,6 +332,8 @@ export const useJob = defineStore('job', () => {
     saveNow,
     version: computed(() => here.value?.saving.version ?? 0),
     epoch: computed(() => here.value?.saving.epoch),
+    /** Changes of the last step that can be taken back. */
+    lastStep: computed(() => here.value?.undo.at(-1) ?? []),
     typing: computed(() => here.value?.typing ?? {}),
     conflict: computed(() => here.value?.saving.conflict ?? null),
     notice: computed({

@@ -2,10 +2,14 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch, type ShallowRef } from 'vue'
 import { completeJob } from '#core/job/complete'
 import type { JobDocument } from '#core/job/document'
+import { applyChanges, inverseOf } from '#core/job/changes'
+import { changedFields } from '#core/job/shown'
+import { said, writerIn } from '#core/units/format'
 import { applyRemedy, sameRemedy, type RemedyRef } from '#core/remedies/catalogue'
 import type { ShopSettings } from '#core/system/system'
 import { heard, plain, theEngine } from '../engine/client'
 import type { JudgedJob } from '../engine/engine'
+import { NoAnswer } from '../engine/renewed'
 import { useJob } from './job'
 import { useShop } from './shop'
 
@@ -25,6 +29,21 @@ export const useJudging = defineStore('judging', () => {
   const tried = computed(() =>
     trial.value && job.document ? applyRemedy(completeJob(job.document), trial.value) : null,
   )
+
+  const lastEntry = computed(() => {
+    if (!job.document) return ''
+    const before = applyChanges(job.document, inverseOf(job.lastStep))
+    const [entry] = changedFields(before, job.document, job.lastStep, writerIn(store.shop.units))
+    return entry
+      ? ` The last entry was ${entry.part}: ${entry.label.toLowerCase()} ${entry.after}. Check it.`
+      : ''
+  })
+
+  /** What is said of a judging that failed; where it did not end, with the value that was entered last. */
+  function wordsOf(cause: unknown): string {
+    const { message } = cause as Error
+    return cause instanceof NoAnswer ? said(message, lastEntry.value) : message
+  }
 
   /** Asks the engine for verdicts of a document; news of an older one is passed over. */
   function asker(
@@ -48,7 +67,7 @@ export const useJudging = defineStore('judging', () => {
         await theEngine().judge(what, plain(document), plain(settings.value), heard(take))
         if (mine === turn) problem.value = ''
       } catch (cause) {
-        if (mine === turn) problem.value = (cause as Error).message
+        if (mine === turn) problem.value = wordsOf(cause)
       }
     }
   }

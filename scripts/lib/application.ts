@@ -24,6 +24,22 @@ function ownFolder(path: string): string {
   return path
 }
 
+/** How a command ended, what it wrote, and the most memory it took, MB. */
+export interface Ran {
+  readonly code: number | null
+  readonly said: string
+  readonly peakMb: number
+}
+
+/** The most memory a process has taken so far, MB. */
+function peakOf(pid: number | undefined): number {
+  try {
+    return Number(/VmHWM:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0) / 1024
+  } catch {
+    return 0
+  }
+}
+
 /** The application as `npm start` runs it, with data of its own, to be used while its parts are killed. */
 export class Application {
   /** What `npm start` and its server wrote to their error output. */
@@ -31,9 +47,14 @@ export class Application {
   private main!: ChildProcess
 
   private constructor(
-    private readonly data: string,
+    readonly data: string,
     private readonly port: number,
   ) {}
+
+  /** What its commands are told of it. */
+  private get env(): NodeJS.ProcessEnv {
+    return { ...process.env, JOVIAL_ANCHOR_DATA: this.data, DATABASE_URL: '' }
+  }
 
   /** @param name of the folder of its data, which is removed at the end */
   static async begin(name: string): Promise<Application> {
@@ -49,11 +70,24 @@ export class Application {
     return `http://127.0.0.1:${this.port}`
   }
 
-  private start(): void {
+  /** Runs another command on its data, to its end. */
+  async run(script: string, ...args: readonly string[]): Promise<Ran> {
+    const child = spawn(process.execPath, [join(root, 'scripts', script), ...args], { env: this.env })
+    let said = ''
+    for (const stream of [child.stdout, child.stderr])
+      stream.on('data', (text: Buffer) => (said += String(text)))
+    let peakMb = 0
+    const looking = setInterval(() => (peakMb = Math.max(peakMb, peakOf(child.pid))), 100)
+    const [code] = (await once(child, 'exit')) as [number | null]
+    clearInterval(looking)
+    return { code, said, peakMb }
+  }
+
+  start(): void {
     this.main = spawn(process.execPath, [join(root, 'scripts/start.mjs')], {
       cwd: root,
       stdio: ['ignore', 'ignore', 'pipe'],
-      env: { ...process.env, JOVIAL_ANCHOR_DATA: this.data, PORT: String(this.port), DATABASE_URL: '' },
+      env: { ...this.env, PORT: String(this.port) },
     })
     this.main.stderr!.on('data', (text: Buffer) => this.errors.push(String(text).trim()))
   }
@@ -116,10 +150,15 @@ export class Application {
     throw new Error(`${path} does not come back`)
   }
 
-  /** Stops it as Ctrl+C does, and removes its data. */
-  async end(): Promise<void> {
+  /** Stops it as Ctrl+C does. */
+  async stop(): Promise<void> {
     this.main.kill('SIGINT')
     if (!this.isDown) await once(this.main, 'exit')
+  }
+
+  /** Stops it, and removes its data. */
+  async end(): Promise<void> {
+    await this.stop()
     rmSync(this.data, { recursive: true, force: true })
   }
 }

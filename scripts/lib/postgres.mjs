@@ -192,9 +192,9 @@ const isStillHeld = (log) =>
   existsSync(log) && readFileSync(log, 'utf8').includes('pre-existing shared memory block')
 
 /**
- * Starts the cluster of a name, making it first where there is none. Gives the address of its `postgres` database,
- * a `stop`, which ends it with its last user (several starts may share it), and what brings it back where it has
- * gone; and the address for the role under which the application works.
+ * Starts the cluster of a name, making it first where there is none. Gives the address of its `postgres` database, as
+ * it is at the moment, a `stop`, which ends it with its last user (several starts may share it), and what brings it
+ * back where it has gone; and the address for the role under which the application works.
  * @param durable false for tests: faster, and nothing is lost that matters
  * @param folder of the data in the home of the cluster
  * @param version of PostgreSQL that makes the data where there are none: the newest installed, unless named
@@ -210,16 +210,32 @@ export async function startCluster(name, { durable, folder = theData, version = 
   writeSecret(applicationSecret)
   const mine = join(users, String(process.pid))
   writeFileSync(mine, '')
-  const port = await bringUp()
-  const url = `postgres://jovial:${readFileSync(secret, 'utf8')}@127.0.0.1:${port}/postgres`
-  const applicationUrl = `postgres://jovial_anchor_application:${readFileSync(applicationSecret, 'utf8')}@127.0.0.1:${port}/postgres`
+  let port = await bringUp()
+  const addressFor = (role, password) =>
+    `postgres://${role}:${readFileSync(password, 'utf8')}@127.0.0.1:${port}/postgres`
   return {
-    url,
-    applicationUrl,
+    get url() {
+      return addressFor('jovial', secret)
+    },
+    get applicationUrl() {
+      return addressFor('jovial_anchor_application', applicationSecret)
+    },
     bin,
     stop,
     isUp: () => answers(bin, data, secret, port),
-    bringBack: () => start(port),
+    bringBack,
+  }
+
+  /** Starts it again, at another port where a program has taken its own meanwhile: the addresses are others then. */
+  async function bringBack() {
+    const standing = portInLock(data)
+    if (standing !== null && answers(bin, data, secret, standing)) {
+      port = standing
+      return
+    }
+    const free = await freePort(port)
+    start(free)
+    port = free
   }
 
   /** The port at which it answers, started where it does not: again, where another start took port or data just before. */

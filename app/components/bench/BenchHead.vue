@@ -65,7 +65,7 @@ const headSeen = useElementVisibility(headline, { initialValue: true })
         >
       </p>
       <p v-if="judging.aheadProblem" role="alert" class="text-bad">
-        What needs a run could not be worked out: {{ judging.aheadProblem }}
+        The verdict here is that of before. {{ judging.aheadProblem }}
       </p>
       <h1
         ref="headline"
