@@ -169,7 +169,7 @@ class Inquiry implements Explorable {
    * The defaults that a judgement rests on: another plausible value of one alone gives a better verdict, wherever
    * the unknowns lie.
    */
-  *doubts(verdict: Verdict): Generator<void, Deciding[], void> {
+  *doubts(verdict: Verdict, effort: Effort): Generator<void, Deciding[], void> {
     const doubted = new Set<FieldPath>()
     const { missing } = this.inDoubt(nothingAssumed, doubted)
     const at = (end: number): Assumed => new Map(missing.map((path) => [path, this.samples(path, 2).at(end)]))
@@ -177,9 +177,9 @@ class Inquiry implements Explorable {
       const found: Deciding[] = []
       for (const path of doubted) {
         const doubting = this.doubting(unknowns)
-        const coarse = yield* scan(doubting, path, doubtEffort)
+        const coarse = yield* scan(doubting, path, { ...effort, bandPoints: doubtPoints, bisections: 0 })
         if (!coarse.some((band) => isWorse(verdict, band.verdict))) continue
-        found.push({ path, settles: 1, bands: yield* scan(doubting, path, manyScenes) })
+        found.push({ path, settles: 1, bands: yield* scan(doubting, path, effort) })
       }
       if (found.length > 0) return found
     }
@@ -225,23 +225,26 @@ class Inquiry implements Explorable {
   }
 }
 
-/** How finely the range of a default is looked through. */
-const doubtEffort: Effort = { ...manyScenes, bandPoints: 5, bisections: 0 }
+/** Points at which the range of a default is looked at first. */
+const doubtPoints = 5
 
 /** So many unknowns are given values together to find a scene in which a check applies. */
 const mostTogether = 4
 
-/** Sources of a job that is judged as finely as any. */
+/** Sources of a job that is judged as finely as any, and of one that is judged in few scenes. */
 const usualSources = 8
+const manySources = 20
 
+/** How finely unknowns are looked through: in fewer scenes where each takes a run, and where each has many sources. */
 function effortOf({ takesTime }: AnyCheck, { facts, reads }: Inquiry): Effort {
-  if (!takesTime) return manyScenes
+  const efforts = [manyScenes, fewScenes, fewestScenes] as const
   let sources = 0
   for (const kind of ['alternators', 'chargers', 'solar', 'sources'] as const) {
     reads.note(facts.slots.kind(kind))
     sources += facts.partsOf(kind).length
   }
-  return sources > usualSources ? fewestScenes : fewScenes
+  const crowd = sources > manySources ? 2 : sources > usualSources ? 1 : 0
+  return efforts[Math.min(2, crowd + (takesTime ? 1 : 0))]!
 }
 
 /**
@@ -256,11 +259,12 @@ export function* judging(
   const inquiry = new Inquiry(check, place, new Stage(facts))
   const { value: first, scene } = inquiry.in(nothingAssumed, true)
   const inputs = [...scene.inputs!]
+  const effort = effortOf(check, inquiry)
   const overUnknowns: Explored =
     scene.missing.length === 0
       ? { verdict: first.judgement?.verdict ?? 'suits', deciding: [] }
-      : yield* inquiry.explored(effortOf(check, inquiry))
-  const explored = yield* withoutMadeUp(inquiry, overUnknowns)
+      : yield* inquiry.explored(effort)
+  const explored = yield* withoutMadeUp(inquiry, overUnknowns, effort)
   const judgement =
     first.judgement ??
     (explored.verdict === null ? inquiry.firstThatApplies(explored.deciding.slice(0, mostTogether)) : null)
@@ -273,10 +277,11 @@ export function* judging(
 function* withoutMadeUp<T extends Pick<Explored, 'verdict'>>(
   inquiry: Inquiry,
   explored: T,
+  effort: Effort,
 ): Generator<void, T | Explored, void> {
   const { verdict } = explored
   if (verdict !== 'suits-once-changed' && verdict !== 'does-not-suit') return explored
-  const deciding = yield* inquiry.doubts(verdict)
+  const deciding = yield* inquiry.doubts(verdict, effort)
   return deciding.length > 0 ? { verdict: null, deciding } : explored
 }
 
@@ -357,11 +362,12 @@ function foundBy(inquiry: Inquiry, check: AnyCheck): Finding | null {
   const finding = (verdict: Verdict): Finding | null =>
     judgement && { id, on, verdict, remedies: remediesOf(judgement), deciding: askedFor(judgement) }
   const known = judgement && finding(judgement.verdict)
+  const effort = effortOf(check, inquiry)
   const overUnknowns =
     scene.missing.length === 0
       ? { verdict: known?.verdict ?? ('suits' as const), deciding: [] }
-      : atOnce(explore(inquiry, effortOf(check, inquiry)))
-  const { verdict, deciding } = atOnce(withoutMadeUp(inquiry, overUnknowns))
+      : atOnce(explore(inquiry, effort))
+  const { verdict, deciding } = atOnce(withoutMadeUp(inquiry, overUnknowns, effort))
   if (verdict === null) return { id, on, verdict: 'measure-first', remedies: [], deciding }
   return scene.missing.length === 0 ? known : finding(verdict)
 }
