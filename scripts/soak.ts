@@ -23,8 +23,9 @@ interface Acknowledged {
 const acknowledged: Acknowledged[] = []
 const kills: Record<string, number> = {}
 const killed = (): number => Object.values(kills).reduce((sum, count) => sum + count, 0)
-/** It goes on until there were so many: use that nothing disturbed would show nothing. */
+/** It goes on until there were so many of each: use that nothing disturbed would show nothing. */
 const fewestKills = Math.max(4, wanted / 20)
+const fewestShopSaves = 2
 let shopSaves = 0
 let isOver = false
 
@@ -55,8 +56,11 @@ async function killing(): Promise<void> {
   }
 }
 
+const isWanted = (): boolean =>
+  acknowledged.length < wanted || killed() < fewestKills || shopSaves < fewestShopSaves
+
 async function writing(who: string, id: string): Promise<void> {
-  for (let i = 0; acknowledged.length < wanted || killed() < fewestKills; i++) {
+  for (let i = 0; isWanted(); i++) {
     const read = await application.ask<StoredJob>('GET', `/api/jobs/${id}`)
     if (read?.status !== 200) {
       await pause(200)
