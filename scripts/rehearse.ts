@@ -46,6 +46,8 @@ function asOwner(): Sql {
   const port = readFileSync(join(home, 'cluster/postmaster.pid'), 'utf8').split('\n')[3]
   return connect(
     `postgres://jovial:${readFileSync(join(home, 'password'), 'utf8')}@127.0.0.1:${port}/postgres`,
+    // Without limits: gigabytes of photographs take what they take.
+    { connection: {} },
   )
 }
 

@@ -1,7 +1,7 @@
 import { cableSizesMm2 } from '#core/physics/conductors'
 import { isLaidWithItsRun, ohmAtSize, type Conductors } from './run-ohm'
 import type { Run, Unit } from './network'
-import { carriesA, heatingA } from './size'
+import { carriesA, heatingA, shareOfWay } from './size'
 import type { Wiring } from './wiring'
 
 /** What a size would do in the place of a run. */
@@ -10,7 +10,7 @@ export interface Size {
   readonly count: number
   readonly carriesA: number
   readonly lostV: number
-  /** Whether it carries what flows and what its fuse lets through, and loses no more than is allowed. */
+  /** Whether it carries what flows and what its fuse lets through, and loses no more than its share of what is allowed. */
   readonly carries: boolean
   readonly loses: boolean
 }
@@ -54,6 +54,8 @@ export function figuresOf(run: Run, wiring: Wiring): RunFigures {
   const allowed = wiring.dropShare(run)
   const lostV = flows * ohmWith(run)
   const wayLostV = flows * wayOhm(run, wiring)
+  const { ownShare, fittingsOhm } = shareOfWay(run, wiring.ways)
+  const ownFittingsOhm = run.fittingOhm + (wiring.ways.returnOf(run.id)?.fittingOhm ?? 0)
   const holdsBack =
     run.areaMm2 !== null &&
     run.areaKnown !== 'sized' &&
@@ -63,14 +65,16 @@ export function figuresOf(run: Run, wiring: Wiring): RunFigures {
   const sizeAt = (areaMm2: number, count: number): Size => {
     const there = areaMm2 === run.areaMm2 ? wiring : replaced
     const carries = carriesA(run, areaMm2, count)
-    const lost = there.flowsA(run) * ohmWith({ areaMm2, count })
+    const ohm = ohmWith({ areaMm2, count })
+    const lost = there.flowsA(run) * ohm
+    const counted = there.flowsA(run) * (ohm - ownFittingsOhm + ownShare * fittingsOhm)
     return {
       areaMm2,
       count,
       carriesA: carries,
       lostV: lost,
       carries: carries >= Math.max(heatingA(there.design(run)), fuseA),
-      loses: lost <= allowed * nominalV,
+      loses: counted <= allowed * ownShare * nominalV,
     }
   }
   const sizes = run.areaMm2 === null ? [] : around(run.areaMm2).map((areaMm2) => sizeAt(areaMm2, run.count))

@@ -131,6 +131,21 @@ export class Ways<R extends Joining = Run> {
   }
 
   /**
+   * Posts that are joined to a post by runs, the post itself included.
+   * @param passes whether the search goes on beyond a post
+   */
+  joinedTo(start: string, passes: (post: Post) => boolean): readonly Post[] {
+    const reached = new Set([start])
+    // The set grows while it is gone through.
+    for (const at of reached) {
+      const post = this.posts.get(at)
+      if (!post || (at !== start && !passes(post))) continue
+      for (const { from, to } of this.runsAt(at)) reached.add(from === at ? to : from)
+    }
+    return [...reached].flatMap((id) => this.posts.get(id) ?? [])
+  }
+
+  /**
    * The runs from a post to the battery or the bar that one of its runs leads to; null where that leads to none, or
    * another fuse stands before it.
    */

@@ -8,6 +8,7 @@ import type { Network, Post, Run } from './network'
 import { Ways } from './paths'
 import { surgeThrough, type Surge } from './surge'
 import { withFittingOhm } from './fitting-ohm'
+import { isBankFuse } from './propose/bars'
 import type { Draft, DraftRun } from './propose/builder'
 
 /** Most of a fuse's rating that flows for hours, as a share of it. */
@@ -162,7 +163,23 @@ function graded(
   )
   // One of another family may have to be larger for a start, and the main fuse with it.
   const last = over(alike)
-  return alike.map((post) => (post.id === main.id ? last : post))
+  return bankAsMain(
+    alike.map((post) => (post.id === main.id ? last : post)),
+    last,
+    draft,
+  )
+}
+
+/** The own fuses of the batteries of a bank, together no smaller than the main fuse behind them: or they would go first. */
+function bankAsMain(posts: readonly Post[], main: Post, draft: Draft): readonly Post[] {
+  const count = posts.filter(({ id, kind }) => kind === 'fuse' && isBankFuse(id)).length
+  const leastA = (main.fitting?.ratedA ?? 0) / Math.max(1, count)
+  return posts.map((post, i) => {
+    const isFree = isBankFuse(post.id) && draft.posts[i]!.fitting?.ratedA === null
+    if (!isFree || !post.fitting?.family || post.fitting.ratedA! >= leastA) return post
+    const ratedA = fuseSizesA.find((size) => size >= leastA) ?? fuseSizesA.at(-1)!
+    return { ...post, fitting: { ...post.fitting, ratedA } }
+  })
 }
 
 /** The main fuse, rated by the shop’s ratio over the largest that stands on the bar. */
@@ -303,6 +320,21 @@ function bondMm2(thickestMm2: number): number {
   return cableSizesMm2[Math.max(0, (at < 0 ? cableSizesMm2.length - 1 : at) - bondSizesUnder)]!
 }
 
+/** Share of its way that a run is by length, and the resistance of all fittings on that way, there and back, Ω. */
+export function shareOfWay(
+  run: Run,
+  ways: Ways,
+): { readonly ownShare: number; readonly fittingsOhm: number } {
+  const way = ways.wayOf(run)
+  return {
+    ownShare: run.lengthM / way.reduce((sum, { lengthM }) => sum + lengthM, 0),
+    fittingsOhm: way.reduce(
+      (sum, part) => sum + part.fittingOhm + (ways.returnOf(part.id)?.fittingOhm ?? 0),
+      0,
+    ),
+  }
+}
+
 function sizeOf(
   run: DraftRun,
   { network, ways }: { readonly network: Network; readonly ways: Ways },
@@ -313,16 +345,11 @@ function sizeOf(
   const fuse = run.role === 'cranking' ? null : ways.fuseOf(run)
   const mustCarryA = Math.max(heatingA({ amps, crankingA }), run.leastA, fuse?.fitting?.ratedA ?? 0)
   const { nominalV } = ways.post(run.from)!
-  const way = ways.wayOf(ways.run(run.id)!)
-  const ownShare = run.lengthM / way.reduce((sum, { lengthM }) => sum + lengthM, 0)
+  const { ownShare, fittingsOhm } = shareOfWay(ways.run(run.id)!, ways)
   const back = ways.returnOf(run.id)
   const ohmOf = ({ lengthM, material }: Run, { areaMm2, count }: Conductors): number =>
     conductorsOhm({ lengthM, material, areaMm2, count }, network.cableC)
   // What its fuses, switches and plugs take of the voltage is not left for the conductor.
-  const fittingsOhm = way.reduce(
-    (sum, part) => sum + part.fittingOhm + (ways.returnOf(part.id)?.fittingOhm ?? 0),
-    0,
-  )
   const wayOhm = (size: Conductors): number => {
     const backOhm = back ? ohmOf(back, isLaidWithItsRun(back) ? size : back) : 0
     return ohmOf(ways.run(run.id)!, size) + backOhm + ownShare * fittingsOhm

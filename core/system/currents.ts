@@ -48,11 +48,17 @@ export interface DcdcInput {
   readonly runningA: number
 }
 
-/** Input of a DC-DC at full output: I = V_out·I_out ÷ (η·V_in). */
-export function dcdcInput(lane: AlternatorLane, { rules }: System): DcdcInput {
+/**
+ * Input of a DC-DC at full output: I = V_out·I_out ÷ (η·V_in).
+ * @param ohm of its cable there and back, Ω
+ */
+export function dcdcInput(
+  lane: AlternatorLane,
+  { rules }: System,
+  ohm: number = cableOhm(lane, rules),
+): DcdcInput {
   const watts = (lane.link.absorptionV * lane.link.ratedA) / (rules.dcdcEfficiency / 100)
   const source = feedingV(lane.alternator)
-  const ohm = cableOhm(lane, rules)
   // V² − V·source + P·R = 0; without a solution the cable cannot carry that power, and half the source is the
   // most it can keep.
   const volts = (source + Math.sqrt(Math.max(0, source * source - 4 * watts * ohm))) / 2

@@ -54,10 +54,10 @@ const checks = computed<readonly CheckResult[]>(() => {
     .toSorted((a, b) => order.indexOf(a.verdict) - order.indexOf(b.verdict))
 })
 const governsWords: Readonly<Record<Governs, string>> = {
-  fuse: 'its fuse: one size smaller would not bear it',
-  current: 'what flows: one size smaller gets too hot',
-  voltage: 'the voltage lost on the way',
-  neighbour: 'the run it goes on from',
+  fuse: 'its fuse: one size smaller cannot carry its rating',
+  current: 'its current: one size smaller gets too hot',
+  voltage: 'its voltage drop',
+  neighbour: 'the run it continues',
   set: 'set by hand',
   found: 'as it was found',
 }

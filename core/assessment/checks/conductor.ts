@@ -113,9 +113,9 @@ export function fuseAgainst(
     summary: () => {
       switch (wrong) {
         case 'too large':
-          return `The ${fuse.name} is ${q(ratedA, 'A')} and ${mid(name)} carries ${q(carriesA, 'A')}: in a short it burns before the fuse blows.`
+          return `The ${fuse.name} is ${q(ratedA, 'A')} and ${mid(name)} carries ${q(carriesA, 'A')}. In a short the cable burns before the fuse blows.`
         case 'too small':
-          return `In ${mid(name)} ${q(flowsA, 'A')} flow for hours through the ${fuse.name} of ${q(ratedA, 'A')}, which blows.`
+          return `In ${mid(name)} ${q(flowsA, 'A')} flow for hours. The ${fuse.name} is ${q(ratedA, 'A')} and blows.`
         case null:
           return `The ${fuse.name} of ${q(ratedA, 'A')} protects ${mid(name)}, which carries ${q(carriesA, 'A')}.`
       }

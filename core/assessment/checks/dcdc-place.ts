@@ -4,6 +4,11 @@ import { check, mid, number, word } from '#core/assessment/check'
 import { chargedAwayAh, dailyUse, laneDay, usableColdAh } from '#core/system/energy'
 import { arrayW, coldestOutsideC, coldOpenCircuitV, dcdcInput, feedingV } from '#core/system/currents'
 import { thickerCable, unjoined } from '#core/remedies/arrangements'
+import { partId } from '#core/job/document'
+import { cableSizesMm2 } from '#core/physics/conductors'
+import type { Run } from '#core/network/network'
+import { ohmAtSize, runOhm } from '#core/network/run-ohm'
+import { wiringIn } from '#core/network/wiring'
 import { onEngineSide } from '#core/system/cables'
 import { cableOhm, type AlternatorLane } from '#core/system/lanes'
 import { leastSizeA, sizeUnder, type RemedyRef } from '#core/remedies/catalogue'
@@ -18,7 +23,7 @@ export const inputVoltage = check({
     const { q } = system
     const { link, alternator } = lane
     if (link.kind !== 'dcdc') return null
-    const input = dcdcInput(lane, system)
+    const input = dcdcInput(lane, system, inputOhm(lane, system))
     const over = input.volts < link.lowestInputV
     return {
       verdict: over ? 'suits-once-changed' : 'suits',
@@ -44,6 +49,39 @@ export const inputVoltage = check({
   },
 })
 
+/** What of a run changes its resistance. */
+const ohmFields = ['lengthM', 'areaMm2', 'count', 'milliohm', 'material', 'returnBy']
+
+/** The runs of the input of a DC-DC, there and back, where one of them was set by hand; none where all are as surveyed. */
+function inputRunsByHand(lane: AlternatorLane, system: System): readonly Run[] {
+  const prefix = `${partId(lane.link.$path)}-in`
+  const isByHand = system.many.runs.some(
+    (run) =>
+      run.$path.startsWith(`runs/${prefix}`) && ohmFields.some((field) => run.$entered(field) !== null),
+  )
+  return isByHand ? wiringIn(system).network.runs.filter(({ id }) => id.startsWith(prefix)) : []
+}
+
+/** Resistance of the input cable of a DC-DC, Ω: by the runs of the wiring where one was set by hand, else as surveyed. */
+function inputOhm(lane: AlternatorLane, system: System): number {
+  const runs = inputRunsByHand(lane, system)
+  if (runs.length === 0) return cableOhm(lane, system.rules)
+  const { cableC } = wiringIn(system).network
+  return runs.reduce((sum, run) => sum + runOhm(run, cableC), 0)
+}
+
+/** The size of the run that loses most with which the input has no more than a resistance, Ω. */
+function thickerRun(lane: AlternatorLane, mostOhm: number, system: System): RemedyRef[] {
+  const runs = inputRunsByHand(lane, system)
+  const { cableC } = wiringIn(system).network
+  const most = runs.toSorted((a, b) => runOhm(b, cableC) - runOhm(a, cableC))[0]!
+  const othersOhm = runs.reduce((sum, run) => (run === most ? sum : sum + runOhm(run, cableC)), 0)
+  const value = cableSizesMm2.find(
+    (areaMm2) => othersOhm + ohmAtSize(most, { areaMm2, count: most.count }, cableC) <= mostOhm,
+  )
+  return value === undefined ? [] : [{ id: 'run.thicker', on: `runs/${most.id}`, value }]
+}
+
 /** Lowest voltage down to which DC-DC units are made to run, V at 12 V (engineering default). */
 const lowestMadeV = 9
 /** Left over the lowest running voltage when a cable or a current is chosen, V at 12 V. */
@@ -51,6 +89,7 @@ const overLowestV = 0.2
 
 /** A thicker cable to it, less current, or a unit that runs lower: whichever there is. */
 function moreAtInput(lane: AlternatorLane, system: System): RemedyRef[] {
+  const ownOhm = inputOhm(lane, system)
   const { link, alternator } = lane
   const { rules } = system
   const scale = Number(alternator.nominalV) / 12
@@ -58,13 +97,13 @@ function moreAtInput(lane: AlternatorLane, system: System): RemedyRef[] {
   const leastV = link.lowestInputV + overLowestV * scale
   const watts = (link.absorptionV * link.ratedA) / (rules.dcdcEfficiency / 100)
   const spareV = sourceV - leastV
-  const runsLowerAt = Math.floor((dcdcInput(lane, system).volts / scale) * 2) / 2
+  const runsLowerAt = Math.floor((dcdcInput(lane, system, ownOhm).volts / scale) * 2) / 2
   const lower: RemedyRef[] =
     runsLowerAt >= lowestMadeV ? [{ id: 'dcdc.lower-input', on: link.$path, value: runsLowerAt * scale }] : []
   if (spareV <= 0) return [...lower, unjoined(lane)]
   const ohm = (leastV * spareV) / watts
   const thicker = thickerCable(lane.cables, ohm - cableOhm(lane, rules), system)
-  const lessA = Math.floor((link.ratedA * ohm) / cableOhm(lane, rules))
+  const lessA = Math.floor((link.ratedA * ohm) / ownOhm)
   const limit: RemedyRef[] =
     link.currentLimit === 'adjustable' && lessA >= 1
       ? [{ id: 'charger.limit-current', on: link.$path, value: lessA }]
@@ -79,8 +118,9 @@ function moreAtInput(lane: AlternatorLane, system: System): RemedyRef[] {
         }
       : unjoined(lane)
   // A thicker cable alone is the cheaper way only where fuses and plugs bear the unit at full output.
-  const cableAlone = thicker !== null && bearsRunning(lane, watts / leastV)
-  const cable = thicker ? [thicker] : []
+  const isByHand = inputRunsByHand(lane, system).length > 0
+  const cable = isByHand ? thickerRun(lane, ohm, system) : thicker ? [thicker] : []
+  const cableAlone = cable.length > 0 && bearsRunning(lane, watts / leastV)
   return cableAlone ? [...cable, ...limit, smaller, ...lower] : [...limit, smaller, ...cable, ...lower]
 }
 

@@ -25,8 +25,10 @@ import * as solar from './solar'
 import * as start from './start'
 import * as total from './total'
 import * as wiringFittings from './wiring-fittings'
+import * as wiringGrading from './wiring-grading'
 import * as wiringMains from './wiring-mains'
 import * as wiringRuns from './wiring-runs'
+import * as wiringSwitches from './wiring-switches'
 import * as wiringWhole from './wiring-whole'
 
 const isCheck = (value: unknown): value is Check =>
@@ -64,7 +66,9 @@ export const allChecks: readonly Check[] = [
   cable,
   wiringRuns,
   wiringFittings,
+  wiringGrading,
   wiringWhole,
+  wiringSwitches,
   wiringMains,
 ].flatMap((topic) =>
   Object.values(topic)

@@ -1,7 +1,7 @@
 import { said } from '#core/units/format'
 import { clearDays } from '#core/weather/sun'
 import { home } from '#core/weather/places'
-import { check, number, word, type Judgement } from '#core/assessment/check'
+import { check, mid, number, word, type Judgement } from '#core/assessment/check'
 import { chargedAwayAh, dailyUse, laneDay, workingV } from '#core/system/energy'
 import { arrayA, arrayW, coldestOutsideC, coldOpenCircuitV } from '#core/system/currents'
 import type { SolarLane } from '#core/system/lanes'
@@ -101,6 +101,46 @@ export const yieldOfYear = check({
       remedies: short
         ? [{ id: 'use.charge-more', on: 'use', value: Math.ceil(use.ah / one.use.daysAway - best) }]
         : [],
+    }
+  },
+})
+
+/** Strings in parallel from which the others can feed a shorted one with more than it bears. */
+const fusedFromStrings = 3
+/** A string fuse holds so many times the short-circuit current, and is made in these sizes, A (usual practice). */
+const stringFuseShare = 1.56
+const stringFuseSizesA = [4, 6, 8, 10, 12, 15, 20, 25, 30, 40, 50, 63, 80]
+
+export const stringFuses = check({
+  id: 'solar.string-fuses',
+  title: 'Fuse in each string',
+  about: 'solar',
+  why: 'In a short in one string, all the others feed it. Its cable and panels are made for the current of one string.',
+  judge({ lane: { solar }, name }, { q }) {
+    if (solar.parallel < fusedFromStrings) return null
+    const others = solar.parallel - 1
+    const intoOneA = others * solar.shortCircuitA
+    const isFused = solar.stringFuses === 'yes'
+    const leastA = solar.shortCircuitA * stringFuseShare
+    const value = stringFuseSizesA.find((size) => size >= leastA) ?? stringFuseSizesA.at(-1)!
+    return {
+      verdict: isFused ? 'suits' : 'suits-once-changed',
+      compared: [
+        number('others feed one string', intoOneA, 'A'),
+        number('one string gives', solar.shortCircuitA, 'A'),
+      ],
+      limit: { kind: 'physics', text: 'panels in parallel feed a short in one of them' },
+      formula: () =>
+        `${others} × ${q(solar.shortCircuitA, 'A')} = ${q(intoOneA, 'A')}; fuse from ${stringFuseShare} × ${q(solar.shortCircuitA, 'A')} = ${q(leastA, 'A')}`,
+      summary: () =>
+        isFused
+          ? `Each of the ${solar.parallel} strings of ${mid(name)} has its own fuse.`
+          : `The ${solar.parallel} strings of ${mid(name)} have no fuses. A short in one string gets ${q(intoOneA, 'A')} from the others.`,
+      cautions: () =>
+        isFused
+          ? []
+          : ['The label of the panel names the largest fuse allowed in its string. That limit decides.'],
+      remedies: isFused ? [] : [{ id: 'solar.string-fuses', on: solar.$path, value }],
     }
   },
 })

@@ -624,6 +624,28 @@ export const systemCases: Readonly<Record<string, readonly Case[]>> = {
       verdict: open,
     },
   ],
+  'solar.string-fuses': [
+    {
+      says: 'four strings without fuses do not suit as they are',
+      job: withArray({ parallel: 4, shortCircuitA: 6, stringFuses: 'no' }),
+      on: onArray,
+      verdict: changed,
+      remedy: 'solar.string-fuses',
+      shows: ['18 A', '9.4 A'],
+    },
+    {
+      says: 'four strings with a fuse in each suit',
+      job: withArray({ parallel: 4, stringFuses: 'yes' }),
+      on: onArray,
+      verdict: good,
+    },
+    {
+      says: 'three strings whose fuses nobody has looked for are to be looked at',
+      job: withArray({ parallel: 3, stringFuses: null }),
+      on: onArray,
+      verdict: open,
+    },
+  ],
   'solar.yield': [
     {
       says: 'beside an alternator suits, and shows best and worst',

@@ -10,6 +10,7 @@ import {
   withValues,
 } from '#core/testing'
 import type { JobDocument } from '#core/job/document'
+import { wired } from '#core/network/wiring'
 import type { Case } from './battery.cases'
 
 const [good, changed, open, bad] = ['suits', 'suits-once-changed', 'measure-first', 'does-not-suit'] as const
@@ -138,7 +139,7 @@ export const wholeCases: Readonly<Record<string, readonly Case[]>> = {
       on: onCable,
       verdict: changed,
       remedy: 'fuse.size',
-      shows: ['which blows'],
+      shows: ['and blows'],
     },
     { says: 'not known is to be read', job: cable({ fuseA: null }), on: onCable, verdict: open },
     {
@@ -637,6 +638,31 @@ export const wholeCases: Readonly<Record<string, readonly Case[]>> = {
       job: alternator(link({ lowestInputV: 12.4 }), { regulator: 'computer', lowestV: null, highestV: 14.8 }),
       on: onLink,
       verdict: open,
+    },
+    {
+      says: 'a run set thin by hand counts in place of the surveyed cable',
+      job: wired(
+        withValues(link({ lowestInputV: 12, ratedA: 40 }), {
+          'runs/link-1-in-feed/lengthM': 9,
+          'runs/link-1-in-feed/areaMm2': 6,
+        }),
+        {},
+      ),
+      on: onLink,
+      verdict: changed,
+      remedy: 'run.thicker',
+    },
+    {
+      says: 'a run set thick enough by hand suits',
+      job: wired(
+        withValues(link({ lowestInputV: 12, ratedA: 40 }), {
+          'runs/link-1-in-feed/lengthM': 9,
+          'runs/link-1-in-feed/areaMm2': 50,
+        }),
+        {},
+      ),
+      on: onLink,
+      verdict: good,
     },
     {
       says: 'cable not known is to be looked at',

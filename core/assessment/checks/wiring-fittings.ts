@@ -2,36 +2,14 @@ import { said } from '#core/units/format'
 import { check, mid, number, word, type Subjects } from '#core/assessment/check'
 import { familyWords } from '#core/job/parts/wiring'
 import { cheapestFamily, fuseInterruptA, fuseSizesA, type FuseFamily } from '#core/physics/fuses'
-import { fastestS, fuseMostV, isGraded } from '#core/physics/fuse-times'
-import type { Fitting, Post } from '#core/network/network'
+import { fastestS, fuseMostV } from '#core/physics/fuse-times'
 import { fuseShare, highestV } from '#core/network/size'
 import { surgeThrough } from '#core/network/surge'
 import { wiringIn, type Wiring } from '#core/network/wiring'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { System } from '#core/system/system'
 import { interruptAgainst, plugAgainst } from './conductor'
-
-interface Fused {
-  readonly wiring: Wiring
-  readonly post: Post
-  readonly fitting: Fitting
-  readonly family: FuseFamily
-  readonly ratedA: number
-}
-
-/** A fuse of the wiring with its family and rating; null for any other fitting. */
-function fuseAt({ id }: Subjects['fitting'], system: System): Fused | null {
-  const wiring = wiringIn(system)
-  const post = wiring.ways.post(id)
-  const fitting = post?.fitting
-  if (post?.kind !== 'fuse' || !fitting?.family || fitting.ratedA === null) return null
-  return { wiring, post, fitting, family: fitting.family, ratedA: fitting.ratedA }
-}
-
-const ofFamily = (family: FuseFamily, post: Post): Readonly<Record<string, string | number>> => ({
-  family,
-  aicA: fuseInterruptA(family, highestV(post)),
-})
+import { fuseAt, ofFamily, type Fused } from './wiring-fuse'
 
 /** A fuse of another family that does, of the same rating where that is made. */
 function otherFamily({ post, ratedA }: Fused, does: (family: FuseFamily) => boolean): RemedyRef[] {
@@ -198,63 +176,6 @@ export const place = check({
           ? `Between its source and ${subject.name} lie ${q(mm, 'mm')} of cable that nothing protects.`
           : `${subject.name} stands ${q(mm, 'mm')} from its source${fitting.sheathed ? ', in a sheath of its own' : ''}.`,
       remedies: far ? [{ id: 'fitting.nearer', on: `fittings/${post.id}`, value: rules.fuseWithinMm }] : [],
-    }
-  },
-})
-
-export const grading = check({
-  id: 'wiring.grading',
-  title: 'Which fuse goes first',
-  topic: 'order in which fuses open',
-  about: 'fitting',
-  takesTime: true,
-  why: 'In a fault of one branch the fuse of that branch goes, and the rest stays alight.',
-  judge(subject, system) {
-    const fuse = fuseAt(subject, system)
-    if (!fuse || fuse.post.id === 'main-fuse') return null
-    const { q, rules } = system
-    const { wiring, post, ratedA, family } = fuse
-    const main = wiring.ways.post('main-fuse')?.fitting
-    if (!wiring.ways.fusesOnBars.has(post.id) || !main?.family || main.ratedA === null) return null
-    const upper = { family: main.family, ratedA: main.ratedA }
-    const sound = isGraded(upper, { family, ratedA }, rules.grading)
-    const larger = (): number | undefined => {
-      const then = wiring.rerated('main-fuse').ways.post(post.id)!.fitting!
-      const own = { family: then.family ?? family, ratedA: then.ratedA ?? ratedA }
-      return fuseSizesA.find(
-        (size) => size > upper.ratedA && isGraded({ ...upper, ratedA: size }, own, rules.grading),
-      )
-    }
-    return {
-      verdict: sound ? 'suits' : 'suits-once-changed',
-      compared: [number('main fuse', upper.ratedA, 'A'), number('this one', ratedA, 'A')],
-      limit: { kind: 'rule', text: `shop rule: ${rules.grading} to 1 in one family, else by their times` },
-      formula: () =>
-        `${q(upper.ratedA, 'A')} ${familyWords(upper.family)} before ${q(ratedA, 'A')} ${familyWords(family)}`,
-      summary: () =>
-        sound
-          ? `In a fault behind it ${subject.name} goes before the main fuse.`
-          : `In a fault behind ${subject.name} the main fuse may go first, and everything is dark.`,
-      remedies: sound
-        ? []
-        : () => {
-            const value = larger()
-            return [
-              ...(isGraded(upper, { family: upper.family, ratedA }, rules.grading)
-                ? [
-                    {
-                      id: 'fitting.fuse',
-                      on: `fittings/${post.id}`,
-                      value: ratedA,
-                      values: ofFamily(upper.family, post),
-                    } as const,
-                  ]
-                : []),
-              ...(value === undefined
-                ? []
-                : [{ id: 'fitting.fuse', on: 'fittings/main-fuse', value } as const]),
-            ]
-          },
     }
   },
 })

@@ -224,9 +224,12 @@ export const fuseRating = check({
     if (!fuse) return unfused(subject, wire)
     const ratedA = fuse.fitting?.ratedA ?? null
     if (ratedA === null || isSizeUnknown(wire.run)) return null
-    const conductor = conductorOf(subject, wire, system)
+    // What flows in a return may be more than its fuse carries: other circuits come back in it. The fuse is judged by its own run.
+    const partner = wire.run.returnOf === null ? null : wire.wiring.ways.run(wire.run.returnOf)
+    const ownA = partner ? heatingA(wire.wiring.design(partner)) : wire.amps
+    const conductor = { ...conductorOf(subject, wire, system), flowsA: Math.min(wire.amps, ownA) }
     const on = {
-      name: `fuse ${fuse.fitting!.number}`,
+      name: `fuse ${fuse.fitting!.number}${partner ? ' in its positive' : ''}`,
       ratedA,
       holdsA: ratedA * (fuse.state === 'found' ? 1 : fuseShare),
     }

@@ -1,7 +1,8 @@
 import { check, mid, number, word } from '#core/assessment/check'
 import { addDcdc } from '#core/remedies/arrangements'
 import type { Lane } from '#core/system/lanes'
-import type { BatteryUnit } from '#core/network/network'
+import type { System } from '#core/system/system'
+import type { BatteryUnit, Run } from '#core/network/network'
 import { loadStop } from '#core/network/propose/bars'
 import { hasRuns, wiringIn, type Wiring } from '#core/network/wiring'
 
@@ -112,6 +113,50 @@ export const bond = check({
   },
 })
 
+/** Parts whose current may come back by the metal of an engine: they stand on it. */
+const standsOnEngine = ['alternators', 'startingBatteries']
+
+export const metalReturn = check({
+  id: 'wiring.metal-return',
+  title: 'Return through hull or engine block',
+  about: 'battery',
+  takesTime: true,
+  why: 'Current in a hull, mast or engine block corrodes it, and a loose joint there starts a fire. Metal is bonded once and carries no load.',
+  judge(_subject, system) {
+    if (!hasRuns(system) || system.craft !== 'vessel') return null
+    const { network } = wiringIn(system)
+    const isReturn = ({ returnOf, areaMm2 }: Run): boolean => returnOf !== null && areaMm2 === null
+    const byMetal = network.runs.filter((run) => {
+      const onEngine = standsOnEngine.some((kind) => run.of?.startsWith(`${kind}/`))
+      if (onEngine) return false
+      const path = run.cable ?? `runs/${run.id}`
+      const feeds = run.returnOf === null && run.role !== 'bond'
+      return isReturn(run) || (feeds && comesBackByMetal(path, system))
+    })
+    const paths = [...new Set(byMetal.map((run) => run.cable ?? `runs/${run.returnOf ?? run.id}`))]
+    const names = [...new Set(byMetal.map(({ number: name }) => name.replace('−', '')))].join(', ')
+    const isMetal = byMetal.length > 0
+    return {
+      verdict: isMetal ? 'suits-once-changed' : 'suits',
+      compared: [number('return through metal', paths.length, ''), number('allowed', 0, '')],
+      limit: { kind: 'physics', text: 'metal afloat is bonded once and carries no load' },
+      formula: () =>
+        isMetal ? `hull, mast or engine block is the return of ${names}` : 'each run has its own return',
+      summary: () =>
+        isMetal
+          ? `The current of ${names} returns through hull or engine block. Run a negative cable for each.`
+          : 'No load current returns through hull or engine block.',
+      remedies: paths.map((on) => ({ id: 'run.return-cable', on }) as const),
+    }
+  },
+})
+
+/** Whether somebody set or surveyed that the current of a cable or a run comes back by metal. */
+function comesBackByMetal(path: string, { many }: System): boolean {
+  const part = [...many.conductors, ...many.runs].find(({ $path }) => $path === path)
+  return part?.$entered('returnBy') === 'chassis'
+}
+
 export const jumpSwitch = check({
   id: 'wiring.jump-switch',
   title: 'Jump switch in the wiring',
@@ -175,40 +220,6 @@ export const chargeStop = check({
         ...without.flatMap((lane) => (lane.kind === 'alternator' ? [addDcdc(lane, system)] : [])),
         ...(loadsGoOn ? [{ id: 'fitting.add', on: `fittings/${loadStop}` } as const] : []),
       ],
-    }
-  },
-})
-
-export const isolation = check({
-  id: 'wiring.isolation',
-  title: 'One switch for the lay-up',
-  about: 'battery',
-  takesTime: true,
-  why: 'What goes on drawing through the winter empties the battery below its cut-out.',
-  judge(_subject, system) {
-    const { one, many, rules, q } = system
-    if (!hasRuns(system) || one.use.layupWeeks <= rules.standWeeks) return null
-    const switched = wiringIn(system).ways.post('main-switch')?.kind === 'switch'
-    const drawsA = many.startingBatteries.reduce(
-      (sum, { present, standbyA }) => sum + (present === 'no' ? standbyA : 0),
-      0,
-    )
-    const drains = !switched && drawsA > 0 && rules.layupSchool !== 'rest'
-    return {
-      verdict: drains ? 'suits-once-changed' : 'suits',
-      compared: [number('goes on drawing', switched ? 0 : drawsA, 'A'), number('wanted', 0, 'A')],
-      limit: one.use.$origin('layupWeeks'),
-      formula: () =>
-        switched
-          ? 'everything but the battery is behind the main switch'
-          : `no main switch; ${q(drawsA, 'A')} for ${q(one.use.layupWeeks, 'weeks')}`,
-      summary: () =>
-        switched
-          ? 'The main switch leaves nothing drawing in the lay-up.'
-          : drains
-            ? `There is no switch, and ${q(drawsA, 'A')} are drawn through a lay-up of ${q(one.use.layupWeeks, 'weeks')}.`
-            : 'For the lay-up the positive lead comes off the battery.',
-      remedies: drains ? [{ id: 'layup.disconnect', on: 'candidate' }] : [],
     }
   },
 })

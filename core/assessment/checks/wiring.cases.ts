@@ -48,6 +48,22 @@ const plugged = (values: Values): JobDocument =>
     {},
   )
 
+/** The same job on a boat. */
+const afloat = (job: JobDocument = goodJob()): JobDocument => ({
+  ...job,
+  job: { ...job.job, craft: 'vessel' },
+})
+/** An alternator straight onto the house bars, without a battery of its own. */
+const behindSwitch = (values: Values = {}): JobDocument =>
+  wiredWith(
+    {
+      'startingBatteries/starting-1/present': 'no',
+      'alternators/alternator-1/chargeStopWire': 'yes',
+      ...values,
+    },
+    straightJob({ kind: 'direct' }),
+  )
+
 /** By check id: each side of its limits, and its input unknown. */
 export const wiringCases: Readonly<Record<string, readonly Case[]>> = {
   'wiring.ampacity': [
@@ -294,6 +310,41 @@ export const wiringCases: Readonly<Record<string, readonly Case[]>> = {
       verdict: changed,
       remedy: 'fitting.fuse',
     },
+    {
+      says: 'battery fuses that go before the branch',
+      job: wiredWith({
+        'candidate/parallel': 2,
+        'fittings/bank-1-fuse/ratedA': 50,
+        'fittings/bank-1-fuse/family': 'class-t',
+        'fittings/bank-2-fuse/ratedA': 50,
+        'fittings/bank-2-fuse/family': 'class-t',
+        'fittings/charger-1-fuse/ratedA': 80,
+        'fittings/charger-1-fuse/family': 'class-t',
+      }),
+      on: onFuse,
+      verdict: changed,
+      remedy: 'fitting.fuse',
+      shows: ['2 battery fuses together', '100 A'],
+    },
+    {
+      says: 'a main fuse larger than the battery fuses before it',
+      job: wiredWith({
+        'candidate/parallel': 2,
+        'fittings/bank-1-fuse/ratedA': 100,
+        'fittings/bank-2-fuse/ratedA': 100,
+        'fittings/main-fuse/ratedA': 400,
+      }),
+      on: onMain,
+      verdict: changed,
+      remedy: 'fitting.fuse',
+      shows: ['hold only 200 A'],
+    },
+    {
+      says: 'battery fuses that are proposed for the main fuse behind them',
+      job: wiredWith({ 'candidate/parallel': 2 }),
+      on: onMain,
+      verdict: good,
+    },
   ],
   'wiring.switch-rating': [
     {
@@ -402,6 +453,69 @@ export const wiringCases: Readonly<Record<string, readonly Case[]>> = {
       remedy: 'run.on-bar',
     },
   ],
+  'wiring.metal-return': [
+    { says: 'a return for each run', job: wiredWith({}, afloat()), on: onBattery, verdict: good },
+    {
+      says: 'an inverter and a charger through the engine block, lengths not known',
+      job: wiredWith(
+        {
+          'runs/charger-1-feed/returnBy': 'chassis',
+          'runs/inverter-1-feed/returnBy': 'chassis',
+        },
+        afloat(inverter()),
+      ),
+      on: onBattery,
+      verdict: changed,
+      remedy: 'run.return-cable',
+      shows: ['engine block'],
+    },
+    {
+      says: 'a DC-DC whose surveyed cable comes back by the engine',
+      job: wiredWith(
+        {},
+        afloat(
+          withMeasured(
+            goodJob(),
+            'conductors',
+            { lengthM: 4, areaMm2: 16, returnBy: 'chassis', fuseKind: 'anl', fuseA: 60 },
+            { of: 'links/link-1' },
+          ),
+        ),
+      ),
+      on: onBattery,
+      verdict: changed,
+      remedy: 'run.return-cable',
+    },
+  ],
+  'wiring.engine-switch': [
+    {
+      says: 'a starting battery that stays on the alternator',
+      job: wiredWith(),
+      on: 'links/link-1',
+      verdict: good,
+    },
+    {
+      says: 'an alternator whose only battery is behind the main switch, lengths not known',
+      job: behindSwitch(),
+      on: 'links/link-1',
+      verdict: changed,
+      remedy: 'fitting.battery-side',
+      shows: ['main switch'],
+    },
+    {
+      says: 'the same with a surge protector, which limits the spike',
+      job: behindSwitch({ 'alternators/alternator-1/surgeProtector': 'yes' }),
+      on: 'links/link-1',
+      verdict: good,
+      shows: ['limits the spike'],
+    },
+    {
+      says: 'the same on the battery side of the switch',
+      job: behindSwitch({ 'fittings/link-1-fuse/standsOn': 'battery' }),
+      on: 'links/link-1',
+      verdict: good,
+    },
+  ],
   'wiring.bond': [
     { says: 'negatives joined by one bond', job: wiredWith(), on: onBattery, verdict: good },
     {
@@ -499,9 +613,24 @@ export const wiringCases: Readonly<Record<string, readonly Case[]>> = {
         'fittings/main-switch/absent': 'yes',
       }),
       on: onBattery,
-      rules: { layupSchool: 'topped' },
       verdict: changed,
-      remedy: 'layup.disconnect',
+      remedy: 'fitting.add',
+      shows: ['No switch isolates', 'starter motor'],
+    },
+    {
+      says: 'no main switch, and loads connected all winter',
+      job: wiredWith({ 'use/layupWeeks': 20, 'fittings/main-switch/absent': 'yes' }),
+      on: onBattery,
+      verdict: changed,
+      remedy: 'fitting.add',
+      shows: ['fuse panel'],
+    },
+    {
+      says: 'a panel that somebody put on the battery side of the switch on purpose',
+      job: wiredWith({ 'use/layupWeeks': 20, 'fittings/panel-fuse/standsOn': 'battery' }),
+      on: onBattery,
+      verdict: good,
+      shows: ['Always on: fuse panel'],
     },
     { says: 'a main switch', job: wiredWith({ 'use/layupWeeks': 20 }), on: onBattery, verdict: good },
     {

@@ -74,8 +74,8 @@ export const fittings = withDecisions({
   }),
   standsOn: choice(
     'Stands on',
-    { first: 'First bar', second: 'Second bar' },
-    'Look: what has no room on the first bar stands on a second beside it.',
+    { first: 'First bar', second: 'Second bar', battery: 'Battery side of the main switch' },
+    'Follow its cable. Only circuits that must never be switched off stand on the battery side.',
     { otherwise: 'first', detail: true },
   ),
   distanceMm: optional(

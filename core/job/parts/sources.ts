@@ -1,4 +1,4 @@
-import { choice, quantity, volts, type Fields, withDecisions } from '#core/job/field'
+import { choice, quantity, volts, yesNo, type Fields, withDecisions } from '#core/job/field'
 import { chargeStages, madeFor } from './stages'
 
 export const solar = withDecisions(
@@ -6,6 +6,9 @@ export const solar = withDecisions(
     panelW: quantity('Power of one panel', 'W', 5, [1, 1000], [80, 200], 'Label on its back.'),
     series: quantity('Panels in series', '', 1, [1, 20], [1, 3], 'Count along one string.', { otherwise: 1 }),
     parallel: quantity('Strings in parallel', '', 1, [1, 20], [1, 4], 'Count the strings.', { otherwise: 1 }),
+    stringFuses: yesNo('A fuse in each string', 'Look in the combiner box, or at the plugs of each string.', {
+      detail: true,
+    }),
     openCircuitV: quantity('Open-circuit voltage, Voc', 'V', 0.5, [1, 150], [19, 42], 'Label on its back.'),
     maxPowerV: quantity('Voltage at most power, Vmp', 'V', 0.5, [1, 130], [16, 36], 'Label on its back.', {
       detail: true,

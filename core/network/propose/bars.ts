@@ -4,6 +4,10 @@ import type { Joint } from './house'
 /** The bars of the house, by their positive posts. */
 export const firstBar = 'bar-plus'
 export const secondBar = 'bar-2-plus'
+/** The positive post of the bank: what stands there is always live, whatever the main switch does. */
+export const bankPost = 'bank-plus'
+/** Whether a post is the own fuse of a battery in a bank of several. */
+export const isBankFuse = (post: string): boolean => /^bank-\d+-fuse$/.test(post)
 /** The contactor between the bars, where the battery’s signal opens it. */
 export const loadStop = 'load-stop'
 
@@ -21,12 +25,13 @@ const isParted = (build: Builder, { plus }: Joint): boolean =>
   build.system.one.use.mixed !== 'hybrid'
 
 /**
- * Where the fuse of a branch stands: on the first bar, or on a second one beside it, where that was set by hand or is for
- * loads alone. @param draws whether the branch feeds a load or an inverter
+ * Where the fuse of a branch stands: on the first bar, on the battery side of the main switch where that was set by hand,
+ * or on a second bar beside the first, where that was set by hand or is for loads alone. @param draws whether the branch feeds a load or an inverter
  */
 export function barOf(build: Builder, house: Joint, fuse: string, draws = false): Joint {
   if (house.plus !== firstBar) return house
   const standsOn = build.entered(`fittings/${fuse}`)<string>('standsOn')
+  if (standsOn === 'battery') return { ...house, plus: bankPost }
   const onSecond = isParted(build, house) ? draws : standsOn === 'second'
   return onSecond ? beside(house) : house
 }

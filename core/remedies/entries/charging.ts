@@ -121,6 +121,14 @@ export const charging = {
     effect: set(() => ({ through: 'own' })),
     wants: controller(),
   },
+  'solar.string-fuses': {
+    kind: 'part',
+    label: ({ value }, q) => `Fit a ${q(value!, 'A')} fuse in each string of panels`,
+    takes: '1 fuse and its holder a string',
+    hours: 1,
+    effect: set(() => ({ stringFuses: 'yes' })),
+    wants: 'String fuses with their holders',
+  },
   'solar.in-parallel': {
     kind: 'wiring',
     label: () => 'Wire the panels in parallel',

@@ -2,6 +2,12 @@ import { loadStop } from '#core/network/propose/bars'
 import { fuseLabel } from '../fuse-label'
 import { set, setValue, type Remedy } from '../remedy'
 
+/** What is left out at a place of the plan, as it is called. */
+function proposedThere(on: string): string {
+  if (on === `fittings/${loadStop}`) return 'contactor'
+  return on === 'fittings/main-switch' ? 'main switch' : 'fuse'
+}
+
 /** Remedies of the wiring: what is set by hand of a run, a fuse, a switch or a bar. */
 export const wiring = {
   'run.thicker': {
@@ -21,6 +27,14 @@ export const wiring = {
     hours: 0.5,
     effect: set(() => ({ landsOn: 'bar' })),
   },
+  'run.return-cable': {
+    kind: 'wiring',
+    label: () => 'Run a negative cable of the same size beside it',
+    takes: 'cable by the metre',
+    hours: 1,
+    effect: set(() => ({ returnBy: 'cable' })),
+    wants: 'Cable by the metre',
+  },
   'fitting.fuse': {
     kind: 'part',
     label: ({ value, values }, q) => fuseLabel(value!, values?.family, q),
@@ -31,11 +45,18 @@ export const wiring = {
   },
   'fitting.add': {
     kind: 'part',
-    label: ({ on }) => `The ${on === `fittings/${loadStop}` ? 'contactor' : 'fuse'} that is proposed there`,
+    label: ({ on }) => `Fit the ${proposedThere(on)} that the plan shows there`,
     takes: '1 part',
     hours: 0.5,
     effect: set(() => ({ absent: 'no' })),
-    wants: 'Fuse with its holder, or contactor',
+    wants: 'Fuse with its holder, switch or contactor',
+  },
+  'fitting.battery-side': {
+    kind: 'wiring',
+    label: () => 'Connect it on the battery side of the main switch, through its own fuse',
+    takes: 'a lug',
+    hours: 0.5,
+    effect: set(() => ({ standsOn: 'battery' })),
   },
   'fitting.larger': {
     kind: 'part',

@@ -58,7 +58,7 @@ export const wiring = {
   unequalShare: number(
     'One battery of a bank carries more than its share by',
     '%',
-    10,
+    5,
     [1, 50],
     'The hardest worked ages first, and its protection opens first',
   ),

@@ -1,0 +1,133 @@
+import { check, mid, number } from '#core/assessment/check'
+import { familyWords } from '#core/job/parts/wiring'
+import { fuseSizesA } from '#core/physics/fuses'
+import { isGraded } from '#core/physics/fuse-times'
+import type { Post } from '#core/network/network'
+import { isBankFuse } from '#core/network/propose/bars'
+import type { Wiring } from '#core/network/wiring'
+import type { RemedyRef } from '#core/remedies/catalogue'
+import { fuseAt, ofFamily, type Fused } from './wiring-fuse'
+
+/** Fuses that open together for a fault behind them: the main fuse alone, or the own fuses of the batteries of a bank. */
+interface Upper extends Pick<Fused, 'family' | 'ratedA'> {
+  readonly name: string
+  readonly fuses: readonly Post[]
+}
+
+const rated = (post: Post | null): Pick<Fused, 'family' | 'ratedA'> | null => {
+  const { family = null, ratedA = null } = post?.fitting ?? {}
+  return family && ratedA !== null ? { family, ratedA } : null
+}
+
+/** The main fuse, where there is one that is rated. */
+function mainOf({ ways }: Wiring): Upper | null {
+  const post = ways.post('main-fuse')
+  const own = rated(post)
+  return post && own ? { ...own, name: 'main fuse', fuses: [post] } : null
+}
+
+/** The fuses of the batteries of a bank taken as one: each carries its share of a fault, so that their ratings add. */
+function bankOf({ network }: Wiring): Upper | null {
+  const fuses = network.posts.filter(({ id, kind }) => kind === 'fuse' && isBankFuse(id))
+  const each = fuses.map(rated)
+  const [first] = each
+  if (!first || each.some((one) => one === null)) return null
+  const ratedA = Math.min(...each.map((one) => one!.ratedA)) * each.length
+  return { family: first.family, ratedA, name: `${each.length} battery fuses together`, fuses }
+}
+
+/** Larger fuses in place of the upper ones that leave the lower one to go first; none where no size does. */
+function largerUpper({ fuses, family, ratedA }: Upper, isSound: (sumA: number) => boolean): RemedyRef[] {
+  const each = fuseSizesA.find((size) => size * fuses.length > ratedA && isSound(size * fuses.length))
+  return each === undefined
+    ? []
+    : fuses.map(({ id }) => ({ id: 'fitting.fuse', on: `fittings/${id}`, value: each, values: { family } }))
+}
+
+export const grading = check({
+  id: 'wiring.grading',
+  title: 'Which fuse goes first',
+  topic: 'order in which fuses open',
+  about: 'fitting',
+  takesTime: true,
+  why: 'In a fault of one branch the fuse of that branch goes, and the rest stays alight.',
+  judge(subject, system) {
+    const fuse = fuseAt(subject, system)
+    if (!fuse) return null
+    const { q, rules } = system
+    const { wiring, post, ratedA, family } = fuse
+    if (post.id === 'main-fuse') return mainAgainstBank(fuse, q)
+    if (!wiring.ways.fusesOnBars.has(post.id)) return null
+    const uppers = [mainOf(wiring), bankOf(wiring)].filter((upper) => upper !== null)
+    if (uppers.length === 0) return null
+    const isSoundUnder = (upper: Upper, sumA = upper.ratedA, own = { family, ratedA }): boolean =>
+      isGraded({ family: upper.family, ratedA: sumA }, own, rules.grading)
+    const wrong = uppers.filter((upper) => !isSoundUnder(upper))
+    const [shown] = wrong.length > 0 ? wrong : uppers
+    const remedies = (): RemedyRef[] => {
+      const [main] = uppers
+      const inFamily = { family: main!.family, ratedA }
+      const sameFamily: RemedyRef[] = uppers.every((upper) => isSoundUnder(upper, upper.ratedA, inFamily))
+        ? [
+            {
+              id: 'fitting.fuse',
+              on: `fittings/${post.id}`,
+              value: ratedA,
+              values: ofFamily(main!.family, post),
+            },
+          ]
+        : []
+      return [...sameFamily, ...wrong.flatMap((upper) => larger(upper, fuse, rules.grading))]
+    }
+    return {
+      verdict: wrong.length === 0 ? 'suits' : 'suits-once-changed',
+      compared: [number(shown!.name, shown!.ratedA, 'A'), number('this one', ratedA, 'A')],
+      limit: { kind: 'rule', text: `shop rule: ${rules.grading} to 1 in one family, else by their times` },
+      formula: () =>
+        uppers
+          .map(
+            (upper) =>
+              `${upper.name} ${q(upper.ratedA, 'A')} ${familyWords(upper.family)} before ${q(ratedA, 'A')} ${familyWords(family)}`,
+          )
+          .join('; '),
+      summary: () =>
+        wrong.length === 0
+          ? `In a fault behind it ${subject.name} goes before ${uppers.map(({ name }) => `the ${name}`).join(' and ')}.`
+          : `In a fault behind ${subject.name} the ${wrong[0]!.name} may go first, and everything is dark.`,
+      remedies: wrong.length === 0 ? [] : remedies,
+    }
+  },
+})
+
+/** A larger upper fuse, by what the lower one is then: a rating that was proposed follows it. */
+function larger(upper: Upper, { wiring, post, family, ratedA }: Fused, ratio: number): RemedyRef[] {
+  const then = wiring.rerated(upper.fuses[0]!.id).ways.post(post.id)!.fitting!
+  const own = { family: then.family ?? family, ratedA: then.ratedA ?? ratedA }
+  return largerUpper(upper, (sumA) => isGraded({ family: upper.family, ratedA: sumA }, own, ratio))
+}
+
+/** A main fuse against the fuses of the batteries before it: no larger than they are together, or they go first. */
+function mainAgainstBank({ wiring, post, ratedA, family }: Fused, q: (value: number, unit: 'A') => string) {
+  const bank = bankOf(wiring)
+  if (!bank) return null
+  const isLarger = ratedA > bank.ratedA
+  const least = wiring.rerated('main-fuse').ways.post(post.id)!.fitting!.ratedA ?? ratedA
+  const fits = fuseSizesA.filter((size) => size >= least && size <= bank.ratedA).at(-1)
+  return {
+    verdict: isLarger ? ('suits-once-changed' as const) : ('suits' as const),
+    compared: [number('this one', ratedA, 'A'), number(bank.name, bank.ratedA, 'A')] as const,
+    limit: { kind: 'physics' as const, text: 'fuses in series: the smallest goes first' },
+    formula: () =>
+      `${q(ratedA, 'A')} ${familyWords(family)} behind ${bank.fuses.length} fuses of ${q(bank.ratedA / bank.fuses.length, 'A')} each`,
+    summary: () =>
+      isLarger
+        ? `The main fuse is ${q(ratedA, 'A')}. The ${bank.name} hold only ${q(bank.ratedA, 'A')}, so they go first.`
+        : `The main fuse of ${q(ratedA, 'A')} is no larger than the ${mid(bank.name)}.`,
+    remedies: (): RemedyRef[] =>
+      !isLarger
+        ? []
+        : fits !== undefined
+          ? [{ id: 'fitting.fuse', on: 'fittings/main-fuse', value: fits }]
+          : largerUpper(bank, (sumA) => sumA >= ratedA),
+  }
+}
