@@ -15,7 +15,7 @@ export interface WiringPart {
 
 /** A part of the shelf that does: of a kind, with some values as they are and others no less. */
 export interface Wanted {
-  readonly kind: 'conductors' | 'fuses' | 'switches' | 'relays' | 'connectors'
+  readonly kind: 'conductors' | 'fuses' | 'switches' | 'connectors' | 'lugs' | 'sleeves' | 'bars'
   readonly exactly: Readonly<Record<string, string | number>>
   readonly least: Readonly<Record<string, number>>
 }
@@ -34,9 +34,13 @@ const usualStud = (areaMm2: number): Stud =>
 /** Torque of a stud, Nm: about, where no maker gives a figure (engineering default). */
 export const torqueNm: Readonly<Record<Stud, number>> = { M5: 3, M6: 5, M8: 9, M10: 18, M12: 30 }
 
-/** The lug of a conductor at a post: `25 mm², M8`. */
-const lugAt = (post: string, areaMm2: number, { posts }: Network): string =>
-  `${areaMm2} mm², ${posts.find(({ id }) => id === post)?.stud ?? usualStud(areaMm2)}`
+/** The stud on which the lug of a conductor lands. */
+const studAt = (post: string, areaMm2: number, { posts }: Network): Stud =>
+  posts.find(({ id }) => id === post)?.stud ?? usualStud(areaMm2)
+
+/** Size and usual length of a thin line, mm² and m (engineering default). */
+const lineMm2 = 1
+const lineM = 4
 
 const colourOf = (run: Run, network: Network): string =>
   network.posts.find(({ id }) => id === run.from)?.pole === 'negative' ? 'black' : 'red'
@@ -76,8 +80,12 @@ export function partsOfWiring(network: Network): WiringPart[] {
       },
       metres * run.areaMm2 * kgPerMm2M[run.material] * (1 + sheathShare),
     )
-    for (const end of [run.from, run.to]) add(`Lug ${lugAt(end, run.areaMm2, network)}`, run.count)
-    add(`Heat-shrink for ${run.areaMm2} mm²`, 2 * run.count)
+    const { areaMm2, count } = run
+    for (const end of [run.from, run.to]) {
+      const stud = studAt(end, areaMm2, network)
+      add(`Lug ${areaMm2} mm², ${stud}`, count, '', { kind: 'lugs', exactly: { areaMm2, stud }, least: {} })
+    }
+    add(`Heat-shrink for ${areaMm2} mm²`, 2 * count, '', { kind: 'sleeves', exactly: { areaMm2 }, least: {} })
   }
   for (const post of network.posts) {
     const name = post.state === 'new' ? boughtAs(post) : null
@@ -85,8 +93,17 @@ export function partsOfWiring(network: Network): WiringPart[] {
   }
   for (const { state, fuseA } of network.lines) {
     if (state !== 'new') continue
-    add('Thin line, 1 mm²', 1)
-    if (fuseA !== null) add(`Blade fuse ${fuseA} A with a holder in the line`, 1)
+    add(`Thin line, ${lineMm2} mm²`, lineM, 'm', {
+      kind: 'conductors',
+      exactly: { areaMm2: lineMm2, material: 'copper' },
+      least: {},
+    })
+    if (fuseA !== null)
+      add(`Blade fuse ${fuseA} A with a holder in the line`, 1, '', {
+        kind: 'fuses',
+        exactly: { fuseKind: 'blade', fuseA },
+        least: {},
+      })
   }
   return [...sums].map(([what, sum]) => ({
     what,
@@ -113,6 +130,13 @@ function wantedFor({ kind, fitting }: Post): Wanted | null {
       return { kind: 'fuses', exactly: { fuseKind: fitting.family!, fuseA: ratedA }, least: {} }
     case 'switch':
       return { kind: 'switches', exactly: { remote: 'no' }, least: { continuousA: ratedA } }
+    case 'relay':
+    case 'stop':
+      return { kind: 'switches', exactly: { remote: 'yes' }, least: { continuousA: ratedA } }
+    case 'bar':
+      return { kind: 'bars', exactly: {}, least: { barA: ratedA } }
+    case 'plug':
+      return { kind: 'connectors', exactly: {}, least: { connectorA: ratedA } }
     default:
       return null
   }

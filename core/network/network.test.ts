@@ -510,7 +510,9 @@ describe('the network of a job', () => {
     expect(ways.fuseOf(run(network, 'lead-dcdc-out-feed'))?.id).toBe('lead-fuse')
     const solved = new Solved(network)
     const charging = solved.in(solved.cases.find(({ id }) => id === 'charge-charger-1')!)
-    expect(charging.amps.get('lead-dcdc-out-feed')).toBeCloseTo(15, 1)
+    // No more than the unit gives, and nearly that: its cable may lose 3 %.
+    expect(charging.amps.get('lead-dcdc-out-feed')).toBeGreaterThan(13.5)
+    expect(charging.amps.get('lead-dcdc-out-feed')).toBeLessThan(15.1)
     // Nothing is on the old battery, and nothing flows into it while nothing charges the house.
     for (const id of ['loads', 'rest']) {
       const { amps } = solved.in(solved.cases.find((one) => one.id === id)!)

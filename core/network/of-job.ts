@@ -1,11 +1,23 @@
 import { asSpecified } from '#core/job/as-specified'
 import type { JobDocument } from '#core/job/document'
+import { cableSizesMm2 } from '#core/physics/conductors'
+import type { FuseFamily } from '#core/physics/fuses'
 import type { ShopRules } from '#core/rules/rules'
 import { factsOf, usualSystem, type ShopSettings, type System } from '#core/system/system'
 import type { Network } from './network'
 import type { Draft } from './propose/builder'
 import { propose } from './propose/propose'
 import { sized, type SizeRules } from './size'
+
+/** Cable sizes that a shop carries, mm², by its rule; every usual size where the rule names none. */
+const carriedSizesMm2: Readonly<Record<string, readonly number[]>> = {
+  ten: [2.5, 6, 10, 16, 25, 35, 50, 70, 95, 120],
+  six: [2.5, 6, 16, 35, 70, 120],
+}
+/** Fuse families that a shop carries, by its rule. */
+const carriedFamilies: Readonly<Record<string, readonly FuseFamily[]>> = {
+  three: ['blade', 'terminal-block', 'class-t'],
+}
 
 /** What the shop lets be lost on the way, and how it grades fuses. */
 export const sizeRulesOf = (rules: ShopRules): SizeRules => ({
@@ -14,6 +26,9 @@ export const sizeRulesOf = (rules: ShopRules): SizeRules => ({
   other: rules.dropOther / 100,
   cranking: rules.dropCranking / 100,
   grading: rules.grading,
+  sizesMm2: carriedSizesMm2[rules.cableStock] ?? cableSizesMm2,
+  mostSizes: rules.mostCableSizes,
+  families: carriedFamilies[rules.fuseStock] ?? null,
 })
 
 /** The wiring of a system, proposed and sized. @param found the job with its survey and its answer */

@@ -1,4 +1,4 @@
-import { ampacityThereA, cableSizesMm2 } from '#core/physics/conductors'
+import { ampacityThereA } from '#core/physics/conductors'
 import { fuseInterruptA, fuseRangeA, fuseSizesA, type FuseFamily } from '#core/physics/fuses'
 import { fastestS, isGraded } from '#core/physics/fuse-times'
 import { conductorsOhm, isLaidWithItsRun, type Conductors } from './run-ohm'
@@ -37,6 +37,12 @@ export interface SizeRules {
   readonly cranking: number
   /** The main fuse against the largest behind it, as a multiple of its rating. */
   readonly grading: number
+  /** Cable sizes that the shop carries, mm², rising. */
+  readonly sizesMm2: readonly number[]
+  /** Most sizes of new cable in one job. */
+  readonly mostSizes: number
+  /** Fuse families that the shop carries; null for every family. */
+  readonly families: readonly FuseFamily[] | null
 }
 
 /** Current that a run carries where it lies, A: of all its conductors. */
@@ -133,6 +139,7 @@ function withRatings(
       amps,
       solved.shortNearA(post.id),
       surgeThrough(post.id, amps, draft),
+      rules,
     )
     const aicA = fitting.aicA ?? fuseInterruptA(family, highestV(post))
     return { ...post, fitting: { ...fitting, family, ratedA, aicA } }
@@ -256,11 +263,12 @@ function fuseFor(
   amps: number,
   shortA: number,
   surge: Surge | null,
+  { families: carried }: SizeRules,
 ): { readonly family: FuseFamily; readonly ratedA: number } {
   const { family, ratedA } = post.fitting!
   const least = ratedA ?? amps / fuseShare
   const volts = highestV(post)
-  const families = family ? [family] : familyOrder
+  const families = family ? [family] : familyOrder.filter((one) => carried?.includes(one) ?? true)
   for (const one of families) {
     const [smallest, largest] = fuseRangeA[one]
     const rated =
@@ -298,14 +306,17 @@ function withSizes(
   const runs = draft.runs.map((run): Run => {
     const mine = own.get(run.id)!
     if (mine.areaKnown !== 'sized') return mine
-    if (run.role === 'bond') return { ...mine, areaMm2: bondMm2(thickest) }
+    if (run.role === 'bond') return { ...mine, areaMm2: bondMm2(thickest, rules.sizesMm2) }
     const like = run.like === null ? undefined : own.get(run.like)
     if (!like || like.areaMm2 === null) return mine
     const exactly = run.returnOf !== null && run.role !== 'main'
     if (!exactly && like.areaMm2 * like.count <= mine.areaMm2! * mine.count) return mine
     return { ...mine, areaMm2: like.areaMm2, count: like.count }
   })
-  return { ...network, runs: withFittingOhm(runs, network.posts) }
+  // Thin lines are a size of their own.
+  const others = network.lines.some(({ state }) => state === 'new') ? 1 : 0
+  const few = inFewSizes(runs, ways, Math.max(1, rules.mostSizes - others))
+  return { ...network, runs: withFittingOhm(few, network.posts) }
 }
 
 /** The largest main lead, or, where there is none, the largest run, mm² of all its conductors. */
@@ -315,9 +326,42 @@ function thickestOf(runs: Iterable<Run>): number {
   return Math.max(0, ...(mains.length > 0 ? mains : all).map(({ areaMm2, count }) => (areaMm2 ?? 0) * count))
 }
 
-function bondMm2(thickestMm2: number): number {
-  const at = cableSizesMm2.findIndex((size) => size >= thickestMm2)
-  return cableSizesMm2[Math.max(0, (at < 0 ? cableSizesMm2.length - 1 : at) - bondSizesUnder)]!
+function bondMm2(thickestMm2: number, sizesMm2: readonly number[]): number {
+  const at = sizesMm2.findIndex((size) => size >= thickestMm2)
+  return sizesMm2[Math.max(0, (at < 0 ? sizesMm2.length - 1 : at) - bondSizesUnder)]!
+}
+
+/** Whether a run is of cable that is bought in a size worked out here. */
+const isSizedNew = ({ state, areaKnown, areaMm2 }: Run): boolean =>
+  state === 'new' && areaKnown === 'sized' && areaMm2 !== null
+
+/**
+ * No more sizes of new cable than the shop wants in one job: the size whose cable costs least to go up to the next one
+ * used does so, again and again. What stays, what was set by hand and what ends in a plug keeps its size.
+ */
+function inFewSizes(runs: readonly Run[], ways: Ways, mostSizes: number): readonly Run[] {
+  const plugged = new Set(
+    runs.flatMap(({ id, from, to }) =>
+      [from, to].some((end) => ways.post(end)?.kind === 'plug') ? [id] : [],
+    ),
+  )
+  let now = runs
+  for (;;) {
+    const used = [
+      ...new Set(now.flatMap(({ state, areaMm2 }) => (state === 'new' && areaMm2 ? [areaMm2] : []))),
+    ]
+    used.sort((a, b) => a - b)
+    if (used.length <= mostSizes) return now
+    const steps = used.slice(0, -1).map((size, i) => {
+      const of = now.filter((run) => run.areaMm2 === size && run.state === 'new')
+      const isFree = of.every((run) => isSizedNew(run) && !plugged.has(run.id))
+      const metres = of.reduce((sum, { lengthM, count }) => sum + lengthM * count, 0)
+      return { size, next: used[i + 1]!, cost: isFree ? metres * (used[i + 1]! - size) : Infinity }
+    })
+    const { size, next, cost } = steps.reduce((a, b) => (b.cost < a.cost ? b : a))
+    if (cost === Infinity) return now
+    now = now.map((run) => (isSizedNew(run) && run.areaMm2 === size ? { ...run, areaMm2: next } : run))
+  }
 }
 
 /** Share of its way that a run is by length, and the resistance of all fittings on that way, there and back, Ω. */
@@ -358,7 +402,7 @@ function sizeOf(
     wayOhm(size) * amps <= dropShare(run, network, rules) * ownShare * nominalV &&
     wayOhm(size) * crankingA <= rules.cranking * nominalV
   for (let count = 1; count <= mostConductors; count++)
-    for (const areaMm2 of cableSizesMm2)
+    for (const areaMm2 of rules.sizesMm2)
       if (areaMm2 <= largestMm2 && carriesA(run, areaMm2, count) >= mustCarryA && loses({ areaMm2, count }))
         return { ...run, areaMm2, count, areaKnown: 'sized' }
   return { ...run, areaMm2: largestMm2, count: mostConductors, areaKnown: 'sized' }

@@ -91,17 +91,23 @@ export const fastestS = (family: FuseFamily, share: number): number =>
         share,
       )
 
-/** The longest time it may take to open, s; Infinity where none is stated. */
-export function slowestS(family: FuseFamily, share: number): number {
-  const stated = times[family].flatMap(([at, , slowest]) =>
-    slowest === null ? [] : [[at, slowest] as const],
+/**
+ * The usual time to open, s: the middle of fastest and slowest on a log scale, and beyond the last figure by the
+ * energy it takes to melt (I²t constant). Infinity where no longest time is stated.
+ */
+export function usualS(family: FuseFamily, share: number): number {
+  const stated = times[family].flatMap(([at, fastest, slowest]) =>
+    slowest === null ? [] : [[at, Math.sqrt(fastest * slowest)] as const],
   )
-  return share < stated[0]![0] ? Infinity : onLogs(stated, share)
+  const [last] = stated.at(-1)!
+  if (share < stated[0]![0]) return Infinity
+  return onLogs(stated, share) * (share > last ? (last / share) ** 2 : 1)
 }
 
 /**
- * Whether a fuse nearer the load always goes before one nearer the source, in a fault behind both: at no current from
- * twice its rating on may the other open first. Of one family the ratio of their ratings decides.
+ * Whether a fuse nearer the load goes before one nearer the source, in a fault behind both. Within one family the ratio
+ * of their ratings decides. Otherwise their usual melting curves do: from twice to ten times the rating of the lower
+ * fuse, the upper one takes longer.
  * @param ratio at which two of a family are graded
  */
 export function isGraded(
@@ -111,7 +117,7 @@ export function isGraded(
 ): boolean {
   if (upper.family === lower.family) return upper.ratedA >= ratio * lower.ratedA
   return [2, 3, 4, 6, 10].every(
-    (share) => slowestS(lower.family, share) < fastestS(upper.family, (share * lower.ratedA) / upper.ratedA),
+    (share) => usualS(lower.family, share) < usualS(upper.family, (share * lower.ratedA) / upper.ratedA),
   )
 }
 

@@ -10,6 +10,7 @@ import {
   type Known,
   type PartKindId,
 } from '#core/job/fields'
+import { studs } from '#core/job/parts/network'
 import { fuseFamilies } from '#core/job/parts/wiring'
 
 /** A kind of part on the shop's shelf. */
@@ -204,6 +205,35 @@ export const shelfKinds = {
     },
     fills: 'conductors',
     brief: ['areaMm2', 'insulationC', 'pricePerM'],
+  },
+  lugs: {
+    title: 'Lugs',
+    one: 'Lug',
+    fields: {
+      ...only(conductors, ['areaMm2']),
+      stud: choice('Stud', studs, 'Print on the lug.'),
+      price: bulk.price,
+    },
+    fills: null,
+    brief: ['areaMm2', 'stud'],
+  },
+  sleeves: {
+    title: 'Heat-shrink',
+    one: 'Heat-shrink sleeve',
+    fields: { ...only(conductors, ['areaMm2']), price: bulk.price },
+    fills: null,
+    brief: ['areaMm2'],
+  },
+  bars: {
+    title: 'Bus bars',
+    one: 'Bus bar',
+    fields: {
+      barA: quantity('Carries all the time', 'A', 10, [10, 3000], [100, 600], sheet),
+      ways: quantity('Studs', '', 1, [1, 60], [4, 12], 'Count them.'),
+      ...bulk,
+    },
+    fills: null,
+    brief: ['barA', 'ways'],
   },
   connectors: {
     title: 'Plugs and connectors',

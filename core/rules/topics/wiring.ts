@@ -1,8 +1,34 @@
-import { number } from '../rule'
+import { number, school } from '../rule'
 
 const lost = 'There and back, at the largest current'
 
 export const wiring = {
+  cableStock: school(
+    'Cable sizes carried',
+    {
+      every: ['Every usual size', 'The smallest cable that will do'],
+      ten: ['2.5, 6, 10, 16, 25, 35, 50, 70, 95 and 120 mm²', 'Fewer reels in the van'],
+      six: ['2.5, 6, 16, 35, 70 and 120 mm²', 'One reel for each step'],
+    },
+    'ten',
+    'Proposals take the next size carried',
+  ),
+  mostCableSizes: number(
+    'Cable sizes in one job at most',
+    '',
+    5,
+    [2, 20],
+    'Fewer sizes need fewer lugs and dies; the least used size goes up to the next',
+  ),
+  fuseStock: school(
+    'Fuse families carried',
+    {
+      every: ['Every family', 'The simplest family that will do'],
+      three: ['Blade, terminal and class T', 'Fewer holders and spares'],
+    },
+    'three',
+    'Proposals take a family carried; a fuse that stays keeps its own',
+  ),
   dropCharging: number('Voltage lost to what charges a battery directly', '%', 3, [0.5, 10], lost),
   dropDcdc: number('Voltage lost to a DC-DC', '%', 5, [0.5, 20], `${lost}; it makes up for what is left`),
   dropOther: number('Voltage lost to other loads', '%', 10, [1, 20], lost),
