@@ -7,7 +7,7 @@ import { withSpecified } from '#core/job/as-specified'
 import { changesBetween } from '#core/job/changes'
 import type { JobDocument } from '#core/job/document'
 import { runsCsv, wiringPartsCsv } from '#core/formats/wiring-csv'
-import { demoShelf } from '../../scripts/lib/demo-shelf'
+import { demoShelf, specifiedJob } from '../../scripts/lib/demo-shelf'
 import { wiringPaper } from '#core/papers/wiring'
 import { goodJob, withMeasured, withValues, type Values } from '#core/testing'
 import { metric } from '#core/units/display'
@@ -53,11 +53,34 @@ describe('the drawing', () => {
         expect(node.height).toBeGreaterThanOrEqual((title.length + lines.length) * 14)
     }
   })
-  it.each(demos)('of %s stands on A4 in letters that can be read', async (_name, job) => {
-    const { width, height } = await laidOut(job)
-    // 176 × 211 mm are left for it; its letters are 12 units high.
-    const mmPerUnit = Math.min(176 / width, 211 / height)
-    expect(12 * mmPerUnit).toBeGreaterThan(1.8)
+  it.each(demos)('of %s as specified stands on A4 in letters of 7 pt at least', async (_name, job) => {
+    const { width, height } = await laidOut(specifiedJob(job))
+    // 539 × 680 pt are left for it; its letters are 12 units high.
+    expect(12 * Math.min(539 / width, 680 / height)).toBeGreaterThan(7)
+  })
+  it.each(demos)('of %s draws the main path in each pole, the shunt in the negative alone', (_name, job) => {
+    const network = networkOf(specifiedJob(withValues(job, { 'use/monitor': 'shunt', 'use/shuntA': 500 })))
+    const { nodes, edges } = drawingOf(network, q)
+    const at = (id: string) => edges.filter(({ from, to }) => from === id || to === id)
+    expect(at('shunt').map(({ pole }) => pole)).toEqual(['negative', 'negative'])
+    const mains = edges.filter(({ id }) => /^main-/.test(id))
+    for (const { id, pole } of mains)
+      expect({ id, pole }).toEqual({ id, pole: id.includes('return') ? 'negative' : 'positive' })
+    // What the negative path leads to is never a positive bar.
+    const reached = new Set(['shunt'])
+    for (const one of reached)
+      for (const { from, to, pole } of at(one)) if (pole === 'negative') reached.add(from === one ? to : from)
+    expect(reached.has('bar-plus')).toBe(false)
+    expect(nodes.filter(({ symbol }) => symbol === 'bar').every(({ title }) => /[+−]$/.test(title))).toBe(
+      true,
+    )
+  })
+  it('says that both pins of a plug are used where the return is a cable', () => {
+    const { nodes } = drawingOf(
+      networkOf(specifiedJob(demos.find(([name]) => name.startsWith('0430'))![1])),
+      q,
+    )
+    expect(nodes.find(({ symbol }) => symbol === 'plug')!.lines).toContain('pins + and −')
   })
   it('has sources above the bar and loads below', async () => {
     const { nodes } = await laidOut(demos[0]![1])

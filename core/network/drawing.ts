@@ -2,7 +2,6 @@ import { familyWords } from '#core/job/parts/wiring'
 import { partId, type PartPath } from '#core/job/document'
 import { type Write } from '#core/units/format'
 import type { Line, Network, Post, Run, State, Unit } from './network'
-import { firstBar, secondBar } from './propose/bars'
 import { ratingWords, sizeWords } from './words'
 
 /** What a node of the drawing is drawn as. */
@@ -32,11 +31,15 @@ export interface DrawnNode {
   readonly isSet: boolean
 }
 
-/** A run on the drawing: one line for both conductors. */
+/** Which conductors a line stands for: that of one pole, or both of a branch. */
+export type Pole = 'positive' | 'negative' | 'both'
+
+/** A run on the drawing. */
 export interface DrawnEdge {
   readonly id: string
   readonly from: string
   readonly to: string
+  readonly pole: Pole
   readonly title: string
   readonly lines: readonly string[]
   readonly state: State
@@ -50,8 +53,9 @@ export interface Drawing {
 }
 
 /**
- * The single-line drawing of a network, before it has places: sources above the bar, loads below. A line stands for
- * both conductors; what is special in the negative, as the shunt, the bond or a return by the chassis, is drawn on it.
+ * The drawing of a network, before it has places: sources above the bar, loads below. The main path is drawn in both
+ * poles: battery, fuse, switch and positive bar; battery, shunt, negative bar and bond. The line of a branch stands for
+ * both of its conductors; where its return is special, the line says so.
  */
 export function drawingOf(network: Network, q: Write): Drawing {
   const nodeAt = nodesOfPosts(network)
@@ -68,18 +72,17 @@ export function drawingOf(network: Network, q: Write): Drawing {
     const edge = edgeOf(run, from, to, network, q)
     edges.push(charging.has(run.of ?? '') ? { ...edge, from: to, to: from } : edge)
   }
-  const drawn = throughShunt(edges, network, q)
-  const used = new Set(drawn.flatMap(({ from, to }) => [from, to]))
-  return { nodes: [...nodes.filter(({ id }) => used.has(id)), ...goneNodes(network)], edges: drawn }
+  const used = new Set(edges.flatMap(({ from, to }) => [from, to]))
+  return { nodes: [...nodes.filter(({ id }) => used.has(id)), ...goneNodes(network)], edges }
 }
 
-/** Returns run beside what they return, and the metal of the body is no line of its own. */
-const isDrawn = ({ role, returnOf }: Run): boolean => returnOf === null && role !== 'return'
+/** The return of a branch runs beside it, and the metal of the body is no line of its own. */
+const isDrawn = ({ role }: Run): boolean => role !== 'return'
 
 /** The node of a unit: the diodes of one isolator are one. */
 const nodeOf = (unit: Unit): string => (unit.kind === 'diode' ? partId(unit.of!) : unit.id)
 
-/** The node that each positive post is part of: its unit, else its fitting. */
+/** The node that each post of the drawing is part of: its unit, else its fitting. */
 function nodesOfPosts({ posts, units }: Network): ReadonlyMap<string, string> {
   const nodes = new Map<string, string>()
   for (const { id, kind } of posts) if (kind !== 'terminal' && kind !== 'battery') nodes.set(id, id)
@@ -88,15 +91,8 @@ function nodesOfPosts({ posts, units }: Network): ReadonlyMap<string, string> {
     nodes.set(unit.plus, node)
     if (unit.kind === 'dcdc') nodes.set(unit.inPlus, node)
     if (unit.kind === 'diode') nodes.set(unit.out, node)
+    if (unit.kind === 'battery') nodes.set(unit.minus, node)
   }
-  // A negative bar is drawn with the positive one beside it.
-  const bars = posts.filter(({ kind, pole, fitting }) => kind === 'bar' && pole === 'negative' && fitting)
-  for (const { id } of bars) {
-    const beside = id.replace('minus', 'plus')
-    nodes.set(id, nodes.has(beside) ? beside : (nodes.get('bank-plus') ?? id))
-  }
-  const bank = nodes.get('bank-plus')
-  if (bank) nodes.set('bank-minus', bank)
   return nodes
 }
 
@@ -154,13 +150,13 @@ function fittingNodes(network: Network, q: Write): DrawnNode[] {
   return network.posts.flatMap((post): DrawnNode[] => {
     const { id, kind, fitting, state, set } = post
     const isBar = kind === 'bar' || kind === 'chassis' || kind === 'joint'
-    if ((!fitting && !isBar) || (post.pole === 'negative' && kind === 'bar')) return []
+    if (!fitting && !isBar) return []
     return [
       {
         id,
         symbol: kind as Symbol,
-        title: fitting?.number ? fitting.number : titleOf(post, network),
-        lines: [...fittingWords(post, q), ...tagsOfFitting(post, network.lines)],
+        title: fitting?.number ? fitting.number : titleOf(post),
+        lines: [...fittingWords(post, hasReturnAt(post, network), q), ...tagsOfFitting(post, network.lines)],
         state,
         path: fitting || kind === 'joint' ? `fittings/${id}` : null,
         isSet: set.length > 0 || kind === 'joint',
@@ -187,60 +183,60 @@ function tagsOfFitting({ kind, of }: Post, lines: readonly Line[]): string[] {
   return ends ? tagsOf(lines.filter((line) => line.of === ends)) : []
 }
 
-function titleOf({ id, name }: Post, { posts }: Network): string {
-  if (id === firstBar) return posts.some((post) => post.id === 'bar-minus') ? 'Bars + and −' : 'Bar +'
-  if (id === secondBar) return `${name.replace(/ bar, .*/, ' bars')} + and −`
-  return name
+/** A bar by its pole: `Load bar +`. */
+function titleOf({ name, kind, pole }: Post): string {
+  if (kind !== 'bar') return name
+  const sign = pole === 'positive' ? '+' : '−'
+  return `${name.replace(/^(Positive|Negative) bar$/, 'Bar').replace(/, (positive|negative)$/, '')} ${sign}`
 }
 
-function fittingWords({ kind, fitting, name }: Post, q: Write): string[] {
+function fittingWords({ kind, fitting, name }: Post, hasReturn: boolean, q: Write): string[] {
   if (!fitting) return []
   const rated = ratingWords(fitting, q)
   if (kind === 'fuse') return [rated, fitting.family ? familyWords(fitting.family) : '']
   if (kind === 'bar') return [rated]
-  return [name, rated]
+  // Both conductors of its branch pass it.
+  return kind === 'plug' ? [name, rated, `${hasReturn ? 'pins + and −' : 'pin +'}`] : [name, rated]
+}
+
+/** Whether the current that passes a fitting comes back in a cable beside it. */
+const hasReturnAt = ({ id }: Post, { runs }: Network): boolean => {
+  const through = new Set(runs.filter(({ from, to }) => from === id || to === id).map((run) => run.id))
+  return runs.some(({ returnOf, areaMm2 }) => returnOf !== null && through.has(returnOf) && areaMm2 !== null)
+}
+
+/** Where the return of a branch is special, in words. */
+function returnWords(run: Run, { runs, posts }: Network): string[] {
+  const back = runs.find(({ returnOf, role }) => returnOf === run.id && role === 'return')
+  if (!back) return []
+  if (back.areaMm2 === null) return ['back by the chassis']
+  const hasBar = posts.some(({ id }) => id === 'bar-minus')
+  const onBattery = hasBar && (back.to === 'bank-minus' || back.from === 'bank-minus')
+  return onBattery ? ['− on the battery post'] : []
+}
+
+const isPositive = (id: string, { posts }: Network): boolean =>
+  posts.find((post) => post.id === id)?.pole === 'positive'
+
+/** The main path is drawn in each pole; a branch stands for both. */
+const poleOf = (run: Run, network: Network): Pole => {
+  if (run.role !== 'main' && run.role !== 'bond') return 'both'
+  return isPositive(run.from, network) ? 'positive' : 'negative'
 }
 
 function edgeOf(run: Run, from: string, to: string, network: Network, q: Write): DrawnEdge {
-  const back = network.runs.find(({ returnOf }) => returnOf === run.id)
-  const byChassis = back?.areaMm2 === null
   const length = run.lengthKnown === 'open' ? 'length?' : q(run.lengthM, 'm')
   return {
     id: run.id,
     from,
     to,
-    title: run.role === 'bond' ? `${run.number} bond −` : run.number,
-    lines: [`${sizeWords(run, q)}, ${length}`, ...(byChassis ? ['back by the chassis'] : [])],
+    pole: poleOf(run, network),
+    title: run.role === 'bond' ? `${run.number} bond` : run.number,
+    lines: [`${sizeWords(run, q)}, ${length}`, ...returnWords(run, network)],
     state: run.state,
     path: `runs/${run.id}`,
     isSet: run.lengthKnown === 'set' || run.areaKnown === 'set',
   }
-}
-
-/** The shunt stands in the negative; on the one line of both it is drawn before the bar. */
-function throughShunt(edges: DrawnEdge[], { runs, posts }: Network, q: Write): DrawnEdge[] {
-  if (!posts.some(({ id }) => id === 'shunt')) return edges
-  const last =
-    edges.find(({ to }) => to === firstBar && edges.some(({ id }) => id === 'main-lead')) &&
-    edges.findLast(({ id }) => id.startsWith('main-feed-'))
-  const behind = runs.find(({ id }) => id === 'main-return-2')
-  if (!last || !behind) return edges
-  return edges.flatMap((edge): DrawnEdge[] =>
-    edge !== last
-      ? [edge]
-      : [
-          { ...edge, to: 'shunt' },
-          {
-            ...edge,
-            id: behind.id,
-            from: 'shunt',
-            title: behind.number,
-            lines: [`${sizeWords(behind, q)}, ${q(behind.lengthM, 'm')}`],
-            path: `runs/${behind.id}`,
-            isSet: behind.lengthKnown === 'set' || behind.areaKnown === 'set',
-          },
-        ],
-  )
 }
 
 /** What is taken out stands apart, crossed out. */

@@ -114,14 +114,34 @@ const options: Readonly<Record<string, string>> = {
   'elk.direction': 'DOWN',
   'elk.edgeRouting': 'ORTHOGONAL',
   'elk.layered.nodePlacement.strategy': 'NETWORK_SIMPLEX',
-  'elk.layered.spacing.nodeNodeBetweenLayers': '22',
-  'elk.spacing.nodeNode': '26',
-  'elk.spacing.edgeNode': '16',
+  'elk.layered.spacing.nodeNodeBetweenLayers': '16',
+  'elk.spacing.nodeNode': '18',
+  'elk.spacing.edgeNode': '10',
   'elk.spacing.edgeLabel': '4',
   'elk.edgeLabels.inline': 'false',
   'elk.layered.edgeLabels.sideSelection': 'ALWAYS_DOWN',
   'elk.layered.considerModelOrder.strategy': 'NODES_AND_EDGES',
   'elk.spacing.componentComponent': '30',
+}
+
+/** Space between boxes in rows, in the units of the drawing. */
+const rowGap = 26
+
+/** Boxes side by side in rows no wider than the drawing, below it: what is taken out. */
+function inRows(
+  boxes: readonly (DrawnNode & { readonly width: number; readonly height: number })[],
+  { width, from }: { readonly width: number; readonly from: number },
+): PlacedNode[] {
+  let [x, y, tall] = [0, from, 0]
+  return boxes.map((box) => {
+    if (x > 0 && x + box.width > width) {
+      ;[x, y, tall] = [0, y + tall + rowGap, 0]
+    }
+    const here = { ...box, x, y }
+    x += box.width + rowGap
+    tall = Math.max(tall, box.height)
+    return here
+  })
 }
 
 /**
@@ -135,10 +155,11 @@ export async function layoutOf(drawing: Drawing, elk: Pick<ELK, 'layout'>): Prom
     const node = byId.get(id)!
     return !isBox(node) && node.symbol !== 'bar'
   }
+  const standing = drawing.nodes.filter(({ state }) => state !== 'goes')
   const graph: ElkNode = {
     id: 'drawing',
     layoutOptions: options,
-    children: drawing.nodes.map((node): ElkNode => {
+    children: standing.map((node): ElkNode => {
       const size = sizes.get(node.id)!
       return {
         id: node.id,
@@ -163,16 +184,22 @@ export async function layoutOf(drawing: Drawing, elk: Pick<ELK, 'layout'>): Prom
     })),
   }
   const placed = await elk.layout(graph)
+  const nodes = placed.children!.map((child): PlacedNode => ({
+    ...byId.get(child.id)!,
+    x: child.x!,
+    y: child.y!,
+    width: child.width!,
+    height: child.height!,
+  }))
+  const going = drawing.nodes.filter(({ state }) => state === 'goes')
+  const below = inRows(
+    going.map((node) => ({ ...node, ...sizes.get(node.id)! })),
+    { width: placed.width!, from: placed.height! + (going.length > 0 ? rowGap : 0) },
+  )
   return {
     width: placed.width!,
-    height: placed.height!,
-    nodes: placed.children!.map((child): PlacedNode => ({
-      ...byId.get(child.id)!,
-      x: child.x!,
-      y: child.y!,
-      width: child.width!,
-      height: child.height!,
-    })),
+    height: Math.max(placed.height!, ...below.map(({ y, height }) => y + height)),
+    nodes: [...nodes, ...below],
     edges: (placed.edges as ElkExtendedEdge[]).map((edge): PlacedEdge => {
       const [section] = edge.sections!
       const [label] = edge.labels!

@@ -218,6 +218,8 @@ export interface Network {
   readonly ground: string
   /** Temperature at which cables are counted, °C. */
   readonly cableC: number
+  /** Current that the house bank gives for hours, A. */
+  readonly bankA: number
   /** Relays that are closed in a case only while the alternator of theirs runs, by post. */
   readonly relays: readonly { readonly post: string; readonly alternator: string }[]
 }

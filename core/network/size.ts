@@ -161,7 +161,8 @@ function graded(
   if (!main?.fitting?.family || main.fitting.ratedA === null) return posts
   const isFree = draft.posts.find(({ id }) => id === main.id)!.fitting!.ratedA === null
   const onBar = ways.fusesOnBars
-  const over = (branches: readonly Post[]): Post => (isFree ? largerThan(branches, main, onBar, rules) : main)
+  const over = (branches: readonly Post[]): Post =>
+    isFree ? largerThan(branches, main, onBar, rules, mostMainA(draft)) : main
   const larger = over(posts)
   const alike = posts.map((post, i) =>
     draft.posts[i]!.fitting?.family === null && onBar.has(post.id)
@@ -189,15 +190,23 @@ function bankAsMain(posts: readonly Post[], main: Post, draft: Draft): readonly 
   })
 }
 
-/** The main fuse, rated by the shop’s ratio over the largest that stands on the bar. */
+/** The largest main fuse that a bank needs, A: for what it gives for hours. */
+export const mostMainA = ({ bankA }: Pick<Network, 'bankA'>): number =>
+  fuseSizesA.find((size) => size >= bankA / fuseShare) ?? fuseSizesA.at(-1)!
+
+/** The main fuse, rated by the shop’s ratio over the largest that stands on the bar, as far as the bank needs one so large. */
 function largerThan(
   posts: readonly Post[],
   main: Post,
   onBar: ReadonlySet<string>,
   { grading }: SizeRules,
+  mostA: number,
 ): Post {
   const rated = posts.filter(({ id }) => onBar.has(id)).map(({ fitting }) => fitting?.ratedA ?? 0)
-  const least = Math.max(main.fitting!.ratedA!, grading * Math.max(0, ...rated))
+  const largest = Math.max(0, ...rated)
+  // Never smaller than one behind it.
+  const wishedA = Math.max(largest, Math.min(grading * largest, mostA))
+  const least = Math.max(main.fitting!.ratedA!, wishedA)
   const ratedA = fuseSizesA.find((size) => size >= least) ?? fuseSizesA.at(-1)!
   return { ...main, fitting: { ...main.fitting!, ratedA } }
 }

@@ -141,13 +141,30 @@ function edgeShapes(edge: PlacedEdge, look: Look): Shape[] {
   const title = withPencil(edge.title, edge, look)
   return [
     ...(edge.path === chosen ? [path(d, palette.chosen, 9, { 'stroke-opacity': 0.3 })] : []),
-    path(d, edge.state === 'new' ? palette.strong : palette.soft, edge.state === 'new' ? 2.4 : 1.2),
+    path(d, strokeOfEdge(edge, look), edge.state === 'new' ? 2.4 : 1.2, {
+      ...(edge.pole === 'negative' ? { 'stroke-dasharray': '16 3 3 3' } : {}),
+    }),
+    ...poleSigns(edge, look),
     // A wide band that is not seen, so that a thin line can be hit.
     path(d, 'transparent', 16),
     pressable(edge.label),
     text(x + 2, y + 11, title, palette.ink, true),
     ...edge.lines.map((words, i) => text(x + 2, y + 11 + (i + 1) * lineHeight, words, palette.soft)),
     ...marked(verdicts.get(edge.path), x + title.length * 7 + 12, y + 7, look),
+  ]
+}
+
+const strokeOfEdge = ({ state, pole }: PlacedEdge, { palette }: Look): string =>
+  state !== 'new' ? palette.soft : pole === 'negative' ? palette.ink : palette.strong
+
+/** The sign of a conductor of one pole, left of both its ends. */
+function poleSigns({ pole, points }: PlacedEdge, { palette }: Look): Shape[] {
+  if (pole === 'both') return []
+  const sign = pole === 'positive' ? '+' : '−'
+  const [first, last] = [points[0]!, points.at(-1)!]
+  return [
+    text(first[0] - 11, first[1] + 12, sign, palette.ink, true),
+    text(last[0] - 11, last[1] - 3, sign, palette.ink, true),
   ]
 }
 

@@ -2,6 +2,8 @@ import { fittingPlaces } from '#core/job/parts/network'
 import { familyWords } from '#core/job/parts/wiring'
 import { crafts, type JobDocument } from '#core/job/document'
 import type { WiredJob } from '#core/assessment/wired'
+import { studAt, torqueNm } from '#core/network/lists'
+import type { Run } from '#core/network/network'
 import type { Shape } from '#core/network/shape'
 import { lengthWords, lineWords, ratingWords, sizeWords, stateWords } from '#core/network/words'
 import type { DisplayUnits } from '#core/units/display'
@@ -21,8 +23,9 @@ export interface WiringInputs {
 const cautions = [
   'Sizes and ratings are starting points: the local code, the makers’ sheets and licensed practice decide.',
   'The mains side of chargers and inverters is left to licensed hands and is not drawn here.',
+  'Torques are usual ones for the stud. The maker’s figure on the part decides.',
   'Disconnect as the battery’s maker says before a lug is touched; remove jewellery; cover the posts.',
-  'Thick is new, thin stays, dashed goes. One line stands for both conductors; L with a number is a thin line that is listed.',
+  'Thick is new, thin stays, crossed out goes. The main path is drawn in both poles; the line of a branch stands for both its conductors. L with a number is a thin line from the list.',
 ]
 
 /** The plan of the wiring: drawing, what is open, runs, fuses, what is bought, what is moved, labels. */
@@ -87,6 +90,14 @@ const fuseNumber = (wired: WiredJob, run: string): string => {
   return wired.network.posts.find(({ id }) => id === fuse)?.fitting?.number ?? 'none'
 }
 
+/** Studs and torques of both ends of a run: the maker’s figure decides. */
+function torqueWords(run: Run, { network }: WiredJob): string {
+  if (run.areaMm2 === null) return ''
+  const area = run.areaMm2
+  const ends = [run.from, run.to].map((end) => studAt(end, area, network))
+  return [...new Set(ends)].map((stud) => `${stud} ${torqueNm[stud]} Nm`).join(', ')
+}
+
 function runsOf(wired: WiredJob, q: Write): Section {
   return {
     heading: 'Runs',
@@ -95,24 +106,24 @@ function runsOf(wired: WiredJob, q: Write): Section {
         kind: 'table',
         name: 'Runs',
         columns: [
-          { title: 'Run', widthMm: 12 },
+          { title: 'Run', widthMm: 18 },
           { title: 'From', widthMm: null },
           { title: 'To', widthMm: null },
           { title: 'Size', widthMm: 22, right: true },
           { title: 'Length', widthMm: 18, right: true },
           { title: 'Current', widthMm: 16, right: true },
           { title: 'Fuse', widthMm: 12 },
-          { title: '', widthMm: 12 },
+          { title: 'Torque, about', widthMm: 22 },
         ],
         rows: wired.network.runs.map((run) => [
-          run.number,
+          `${run.number} ${stateWords[run.state]}`,
           nameOf(wired, run.from),
           nameOf(wired, run.to),
           sizeWords(run, q),
           lengthWords(run, q),
           q(wired.runs.find(({ id }) => id === run.id)!.amps, 'A'),
           fuseNumber(wired, run.id),
-          stateWords[run.state],
+          torqueWords(run, wired),
         ]),
         sums: [],
       },

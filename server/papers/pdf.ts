@@ -28,8 +28,10 @@ const verdictInk: Readonly<Record<Verdict, string>> = {
 const pointsPerMm = 72 / 25.4
 const marginPt = 48
 const smallPt = 8.5
-/** Room for a drawing on a page of its own, of A4 and of Letter, pt. */
-const drawingPt: [number, number] = [499, 600]
+/** Room for a drawing on a page of its own, pt: it goes beyond the margins of the words. */
+const drawingPt: Readonly<Record<Paper['size'], [number, number]>> = { A4: [539, 680], Letter: [556, 630] }
+/** How far a drawing goes beyond the margins of the words on each side, pt. */
+const drawingBeyondPt = 20
 
 // Nothing is fetched for a paper, and nothing is read: its fonts are known by name.
 pdfmake.setUrlAccessPolicy(() => false)
@@ -74,6 +76,9 @@ const card = {
 
 /** Draws the blocks of papers for PDF. */
 class Press {
+  /** Of the paper that is being set. */
+  private size: Paper['size'] = 'A4'
+
   constructor(private readonly fonts: Fonts) {}
 
   private set(text: string, family: Family = 'text') {
@@ -236,7 +241,12 @@ class Press {
       case 'signatures':
         return this.signatures(block.of)
       case 'drawing':
-        return { svg: writeSvg(block.drawing), fit: drawingPt, alignment: 'center' }
+        return {
+          svg: writeSvg(block.drawing),
+          fit: drawingPt[this.size],
+          alignment: 'center',
+          margin: [-drawingBeyondPt, 0, -drawingBeyondPt, 0],
+        }
     }
   }
 
@@ -280,6 +290,7 @@ class Press {
   /** The whole definition of a paper. */
   paper(paper: Paper): TDocumentDefinitions {
     const { title, over, under, sections, foot, author, madeAt, size } = paper
+    this.size = size
     return {
       pageSize: size === 'Letter' ? 'LETTER' : 'A4',
       pageMargins: [marginPt, 44, marginPt, marginPt],

@@ -4,6 +4,7 @@ import { fuseSizesA } from '#core/physics/fuses'
 import { isGraded } from '#core/physics/fuse-times'
 import type { Post } from '#core/network/network'
 import { isBankFuse } from '#core/network/propose/bars'
+import { mostMainA } from '#core/network/size'
 import type { Wiring } from '#core/network/wiring'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import { fuseAt, ofFamily, type Fused } from './wiring-fuse'
@@ -62,7 +63,13 @@ export const grading = check({
     if (uppers.length === 0) return null
     const isSoundUnder = (upper: Upper, sumA = upper.ratedA, own = { family, ratedA }): boolean =>
       isGraded({ family: upper.family, ratedA: sumA }, own, rules.grading)
-    const wrong = uppers.filter((upper) => !isSoundUnder(upper))
+    // Where no fuse that the bank needs would be graded, this branch takes most of its current.
+    const mostA = mostMainA(wiring.network)
+    const isDominant = (upper: Upper): boolean =>
+      upper.ratedA >= ratedA && !isSoundUnder(upper, Math.max(upper.ratedA, mostA))
+    const ungraded = uppers.filter((upper) => !isSoundUnder(upper))
+    const wrong = ungraded.filter((upper) => !isDominant(upper))
+    const together = ungraded.filter(isDominant)
     const [shown] = wrong.length > 0 ? wrong : uppers
     const remedies = (): RemedyRef[] => {
       const [main] = uppers
@@ -91,9 +98,15 @@ export const grading = check({
           )
           .join('; '),
       summary: () =>
-        wrong.length === 0
-          ? `In a fault behind it ${subject.name} goes before ${uppers.map(({ name }) => `the ${name}`).join(' and ')}.`
-          : `In a fault behind ${subject.name} the ${wrong[0]!.name} may go first, and everything is dark.`,
+        wrong.length === 0 && together.length > 0
+          ? `${subject.name} takes most of the current of the bank: the ${together[0]!.name} may go with it.`
+          : wrong.length === 0
+            ? `In a fault behind it ${subject.name} goes before ${uppers.map(({ name }) => `the ${name}`).join(' and ')}.`
+            : `In a fault behind ${subject.name} the ${wrong[0]!.name} may go first, and everything is dark.`,
+      cautions: () =>
+        wrong.length === 0 && together.length > 0
+          ? [`A fault behind ${subject.name} may leave everything dark. Keep a spare of both fuses aboard.`]
+          : [],
       remedies: wrong.length === 0 ? [] : remedies,
     }
   },

@@ -33,5 +33,6 @@ export function propose(system: System, found: JobDocument): Draft {
     gone: goneOf(found),
     ground: 'bank-minus',
     cableC: system.rules.cableC,
+    bankA: system.bank.continuousA,
   }
 }
