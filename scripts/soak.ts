@@ -80,7 +80,7 @@ async function writing(who: string, id: string): Promise<void> {
 
 async function ruling(): Promise<void> {
   while (!isOver) {
-    await pause(2000 + chance() * 2000)
+    await pause(500 + chance() * 1000)
     const shop = await application.ask<ShopSettings>('GET', '/api/shop')
     if (shop?.status !== 200) continue
     const rules = {

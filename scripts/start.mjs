@@ -11,7 +11,7 @@ import { prepareDatabase } from './lib/prepare.mjs'
 
 /** Pauses between tries to bring back what has gone, ms: longer each time, until it has stood for a while. */
 const firstPauseMs = 500
-const longestPauseMs = 30_000
+const longestPauseMs = 10_000
 const standsMs = 60_000
 const lookMs = 2000
 /** What the server ends with where another program has its port. */

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { JobDocument } from '#core/job/document'
 import { withMended, withReading, withStep } from '#core/job/proving-edits'
-import { recordOf, type FittingRecord } from '#core/papers/record'
+import { recordOf, recordPaper, type FittingRecord } from '#core/papers/record'
 import { ask } from '../tests/api-client'
 import { freshDatabase, startServer, type TestDatabase, type TestServer } from '../tests/harness'
 import type { StoredJob } from './repositories/jobs'
@@ -38,7 +38,7 @@ afterAll(async () => {
 
 const sign = (signature: unknown, version = job.version) =>
   call<SheetRow & { error?: string }>('POST', `/api/jobs/${job.id}/sheets`, { version, who: by, signature })
-const signature = {
+const unreasoned = {
   name: 'Ida Brell',
   strokes: [
     [
@@ -49,7 +49,22 @@ const signature = {
   ],
 }
 
+const signature = { ...unreasoned, reason: 'The rest follows on Friday' }
+
 describe('a signed record', () => {
+  it('of which something is missing asks for a reason, and says what is missing', async () => {
+    const refused = await sign(unreasoned)
+    expect(refused.status).toBe(422)
+    const { gaps } = refused.body as unknown as { gaps: string[] }
+    expect(gaps).toEqual(
+      expect.arrayContaining([
+        expect.stringMatching(/^\d+ of \d+ steps are not done\.$/),
+        expect.stringMatching(/^\d+ of \d+ tests have no reading\.$/),
+      ]),
+    )
+    expect((await call('GET', `/api/jobs/${job.id}/sheets/1`)).status).toBe(404)
+  })
+
   it('freezes what was done, read and mended, without anything specified', async () => {
     const signed = await sign(signature)
     expect(signed).toMatchObject({
@@ -59,6 +74,11 @@ describe('a signed record', () => {
     const { body } = await call<SheetRow & { sheet: FittingRecord }>('GET', `/api/jobs/${job.id}/sheets/1`)
     const { result } = body.sheet
     expect(result.tests).toMatchObject([{ reading: '13.29 V', within: true }])
+    expect(result.gaps!.length).toBeGreaterThan(1)
+    const paper = JSON.stringify(recordPaper(body.sheet))
+    for (const gap of result.gaps!) expect(paper).toContain(gap)
+    expect(paper).toContain('Signed all the same: The rest follows on Friday')
+    expect(paper).toMatch(/proved by 1 of \d+ readings/)
     expect(result.mended).toMatchObject([{ words: 'Poor joint in W1' }])
     expect(result.steps.find(({ note }) => note === 'No key')).toMatchObject({ state: 'put-off' })
     expect(digestOf(JSON.stringify(body.sheet))).toBe(body.digest)

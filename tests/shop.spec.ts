@@ -186,7 +186,7 @@ test('a table of 5000 parts with 37 bad rows: 37 messages, and 4963 taken when a
   await dialog.getByRole('button', { name: 'Take the 4963 good rows' }).click()
   await expect(dialog).toContainText('4963 new, 0 in a new version, 0 the same as before.')
   await dialog.getByRole('button', { name: 'Done' }).click()
-  await expect(page.getByRole('button', { name: /^Fuses and breakers 4983/ })).toBeVisible()
+  await expect(page.getByRole('button', { name: /^Fuses and breakers 5069/ })).toBeVisible()
 })
 
 test('a shop rule shows what it would do, and judges the open jobs once it is kept', async ({

@@ -14,7 +14,8 @@ export function useJobPage(title: string, keys: Readonly<Record<string, () => vo
   )
   /** Why there is nothing to show: it could not be opened, or not be judged at all. */
   const problem = computed(
-    () => opening.value ?? (judging.assessment === null && judging.aheadProblem ? judging.aheadProblem : null),
+    () =>
+      opening.value ?? (judging.assessment === null && judging.aheadProblem ? judging.aheadProblem : null),
   )
   useHead({
     title: () =>

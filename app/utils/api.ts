@@ -25,6 +25,8 @@ export interface Refused {
   readonly error: string
   readonly fields?: Readonly<Record<string, string>>
   readonly theirs?: StoredJob
+  /** What is missing before something can be signed without a reason. */
+  readonly gaps?: readonly string[]
 }
 
 export type Answer<T> =

@@ -12,7 +12,7 @@ import { expectedWords, readingWords } from '#core/proving/readings'
 import { fittedWords } from '#core/proving/fitted'
 import type { Shape } from '#core/network/shape'
 import { worst, verdictWords, type Verdict } from '#core/system/verdict'
-import { writerIn } from '#core/units/format'
+import { inSentence, writerIn } from '#core/units/format'
 import { judgeFitted } from '#core/verdict/job'
 import {
   dayOf,
@@ -30,6 +30,8 @@ import type { SheetInputs } from './sheet'
 /** A signature: a name, and the lines that were drawn with a finger, in points from the top left. */
 export interface Signature {
   readonly name: string
+  /** Why it is signed although something is missing; left out where nothing is. */
+  readonly reason?: string
   readonly strokes: readonly (readonly (readonly [x: number, y: number])[])[]
 }
 
@@ -67,6 +69,8 @@ export interface FittingRecord {
     }[]
     readonly tests: readonly RecordedTest[]
     readonly open: readonly string[]
+    /** What is missing of a full proof, a sentence each; left out by records that were signed before it was looked for. */
+    readonly gaps?: readonly string[]
     readonly mended: readonly { readonly words: string; readonly by: string; readonly when: string }[]
     readonly fitted: readonly string[]
     readonly learnt: readonly { readonly of: string; readonly what: Learnt['what']; readonly words: string }[]
@@ -92,6 +96,31 @@ export function recordOf(inputs: RecordInputs): FittingRecord {
   )
   const asTaught = withLearnt(fitted, learnt)
   const { judgement, wiring } = judgeFitted(asTaught, settings)
+  const steps = orderOf(job, settings).map(({ id, phase, words }) => {
+    const tick = proving.steps[id]
+    return {
+      phase,
+      words,
+      state: tick?.state ?? ('open' as const),
+      note: tick?.note ?? '',
+      by: tick?.by ?? '',
+      when: tick?.when ?? '',
+    }
+  })
+  const tests = taken.map(({ test, reading }) => {
+    const { value, tolerance } = expectationOf(proof, test)
+    return {
+      title: test.title,
+      state: test.state.name,
+      expected: expectedWords(value, tolerance, test.quantity, test.unit, q),
+      reading: readingWords(reading.value, test.quantity, test.unit, q),
+      within: Math.abs(reading.value - value) <= tolerance,
+      by: reading.by,
+      when: reading.when,
+    }
+  })
+  const routine = routineOf(proof.tests)
+  const open = routine.filter(({ id }) => !standing.has(id)).map(({ title }) => title)
   return {
     format: 'jovial-anchor/record',
     version: 1,
@@ -100,32 +129,15 @@ export function recordOf(inputs: RecordInputs): FittingRecord {
       verdict: judgement.verdict,
       headline: judgement.headline,
       wiring: wiring.verdict,
-      steps: orderOf(job, settings).map(({ id, phase, words }) => {
-        const tick = proving.steps[id]
-        return {
-          phase,
-          words,
-          state: tick?.state ?? 'open',
-          note: tick?.note ?? '',
-          by: tick?.by ?? '',
-          when: tick?.when ?? '',
-        }
+      steps,
+      tests,
+      open,
+      gaps: gapsOf({
+        steps,
+        tests,
+        untested: [open.length, routine.length],
+        verdict: worst([judgement.verdict, wiring.verdict]),
       }),
-      tests: taken.map(({ test, reading }) => {
-        const { value, tolerance } = expectationOf(proof, test)
-        return {
-          title: test.title,
-          state: test.state.name,
-          expected: expectedWords(value, tolerance, test.quantity, test.unit, q),
-          reading: readingWords(reading.value, test.quantity, test.unit, q),
-          within: Math.abs(reading.value - value) <= tolerance,
-          by: reading.by,
-          when: reading.when,
-        }
-      }),
-      open: routineOf(proof.tests)
-        .filter(({ id }) => !standing.has(id))
-        .map(({ title }) => title),
       mended: proving.mended.map(({ words, by, when }) => ({ words, by, when })),
       fitted: proving.fitted.map((change: Change) => fittedWords(change, proof.rig.network, q)),
       learnt: learnt.map((one) => ({
@@ -135,6 +147,29 @@ export function recordOf(inputs: RecordInputs): FittingRecord {
       })),
     },
   }
+}
+
+interface Proved {
+  readonly steps: readonly { readonly state: 'done' | 'put-off' | 'open' }[]
+  readonly tests: readonly Pick<RecordedTest, 'title' | 'within'>[]
+  readonly untested: readonly [count: number, of: number]
+  readonly verdict: Verdict
+}
+
+/** What is missing before a record may be signed without a reason, a sentence each. */
+function gapsOf({ steps, tests, untested: [untested, of], verdict }: Proved): string[] {
+  const undone = steps.filter(({ state }) => state !== 'done').length
+  const outside = tests.filter(({ within }) => !within).map(({ title }) => inSentence(title))
+  return [
+    ...(undone > 0 ? [`${undone} of ${steps.length} steps are not done.`] : []),
+    ...(untested > 0 ? [`${untested} of ${of} tests have no reading.`] : []),
+    ...(outside.length > 0
+      ? [
+          `${outside.length === 1 ? '1 reading lies' : `${outside.length} readings lie`} outside the expected range: ${outside.join('; ')}.`,
+        ]
+      : []),
+    ...(verdict === 'suits' ? [] : [`The verdict as fitted is “${verdictWords[verdict]}”.`]),
+  ]
 }
 
 /** Who did it and when, and what was met. */
@@ -163,10 +198,14 @@ export function recordPaper({ inputs, result }: FittingRecord): Paper {
         heading: 'As fitted',
         verdict: overall,
         blocks: [
-          { kind: 'answer', verdict: result.verdict, text: result.headline },
+          { kind: 'answer', verdict: result.verdict, text: `${result.headline}${provedWords(result)}` },
           { kind: 'text', line: [plain('Its wiring: '), judged(result.wiring, verdictWords[result.wiring])] },
         ],
       },
+      ...listSection('Missing when it was signed', [
+        ...(result.gaps ?? []),
+        ...(signature.reason ? [`Signed all the same: ${signature.reason}`] : []),
+      ]),
       testsSection(result, within),
       ...listSection('Not tested', result.open),
       ...listSection(
@@ -204,10 +243,16 @@ export function recordPaper({ inputs, result }: FittingRecord): Paper {
   }
 }
 
+/** How far the verdict was proved, after its headline: it is worked out, and readings alone prove it. */
+function provedWords({ tests, open }: FittingRecord['result']): string {
+  if (tests.length === 0) return ', calculated only: no reading was taken'
+  return open.length > 0 ? `, proved by ${tests.length} of ${tests.length + open.length} readings` : ''
+}
+
 function testsSection({ tests }: FittingRecord['result'], within: number): Section {
   return {
     heading: 'Readings',
-    about: tests.length === 0 ? 'none taken' : `${within} of ${tests.length} within what must be read`,
+    about: tests.length === 0 ? 'none taken' : `${within} of ${tests.length} as expected`,
     blocks: [
       {
         kind: 'table',
@@ -215,7 +260,7 @@ function testsSection({ tests }: FittingRecord['result'], within: number): Secti
         columns: [
           { title: 'Test', widthMm: null },
           { title: 'With', widthMm: 44 },
-          { title: 'Must read', widthMm: 32, right: true },
+          { title: 'Expected', widthMm: 32, right: true },
           { title: 'Read', widthMm: 22, right: true },
           { title: '', widthMm: 18 },
         ],

@@ -24,6 +24,8 @@ export type Issued =
   | { readonly kind: 'issued'; readonly row: SheetRow }
   | { readonly kind: 'no-job' | 'nothing-specified' }
   | { readonly kind: 'stale'; readonly theirs: StoredJob }
+  /** A record is signed with a reason only, while something is missing of a full proof. */
+  | { readonly kind: 'gaps'; readonly gaps: readonly string[] }
 
 const columns = (sql: Sql) =>
   sql`count, number, kind, name, issued_at as "issuedAt", issued_by as "issuedBy", digest`
@@ -128,6 +130,8 @@ export class Sheets extends Repository {
     const issued = signature
       ? await this.judge.record({ ...inputs, signature })
       : await this.judge.sheet(inputs)
+    const gaps = issued.format === 'jovial-anchor/record' ? (issued.result.gaps ?? []) : []
+    if (gaps.length > 0 && !signature?.reason) return { kind: 'gaps', gaps } as const
     const content = JSON.stringify(issued)
     const row = {
       workshop_id: workshop,

@@ -7,6 +7,9 @@ const bench = useJob()
 const who = useDeviceName()
 const name = ref('')
 const problem = ref('')
+/** What is missing of a full proof, as the server found at the last try; a reason is asked for then. */
+const gaps = ref<readonly string[]>([])
+const reason = ref('')
 const busy = ref(false)
 const rows = shallowRef<readonly SheetRow[]>([])
 const canvas = useTemplateRef<HTMLCanvasElement>('canvas')
@@ -37,16 +40,28 @@ async function sign() {
       version: bench.version,
       epoch: bench.epoch,
       who: who.value || 'Unnamed device',
-      signature: { name: name.value.trim(), strokes: strokes.slice(0, 100) },
+      signature: {
+        name: name.value.trim(),
+        strokes: strokes.slice(0, 100),
+        ...(gaps.value.length > 0 && reason.value.trim() ? { reason: reason.value.trim() } : {}),
+      },
     }),
   )
   busy.value = false
+  if (answer.kind === 'refused' && answer.refused.gaps) {
+    gaps.value = answer.refused.gaps
+    await nextTick()
+    document.getElementById('sign-reason')?.focus()
+    return
+  }
   if (answer.kind !== 'ok') {
     problem.value = problemOf(answer, 'The server cannot be reached; nothing was signed.')
     return
   }
   pad?.clear()
   name.value = ''
+  reason.value = ''
+  gaps.value = []
   void load()
 }
 </script>
@@ -55,7 +70,7 @@ async function sign() {
   <section class="border border-line bg-card p-3" aria-labelledby="sign">
     <h2 id="sign" class="text-lg">Sign the record</h2>
     <p class="text-soft">
-      Steps, readings, what was mended and the verdict as fitted are frozen as they stand now.
+      Signing freezes the steps, readings, repairs and the verdict as fitted. What is missing is listed first.
     </p>
     <ul v-if="rows.length" class="mt-2" aria-label="Signed records">
       <li v-for="row in rows" :key="row.count">
@@ -84,19 +99,36 @@ async function sign() {
         class="h-32 w-full touch-none rounded-sm border border-edge bg-[#fffdf7]"
         aria-label="Field for a signature"
       />
+      <div v-if="gaps.length" role="alert" class="mt-2 border-l-4 border-changed pl-3">
+        <p class="font-semibold">Missing before signing</p>
+        <ul class="list-disc pl-5">
+          <li v-for="gap in gaps" :key="gap">{{ gap }}</li>
+        </ul>
+        <label class="mt-2 block"
+          >Reason for signing all the same<textarea
+            id="sign-reason"
+            v-model="reason"
+            class="entry w-full"
+            rows="2"
+            maxlength="500"
+            data-testid="sign-reason"
+          />
+        </label>
+        <p class="text-soft">The record prints this list and your reason.</p>
+      </div>
       <div class="mt-2 flex gap-2">
         <button
           type="submit"
           class="act max-md:min-h-12"
-          :disabled="!saved || busy || name.trim() === ''"
+          :disabled="!saved || busy || name.trim() === '' || (gaps.length > 0 && reason.trim() === '')"
           data-testid="sign"
         >
-          {{ busy ? 'Signing …' : 'Sign' }}
+          {{ busy ? 'Signing…' : gaps.length > 0 ? 'Sign with this reason' : 'Sign' }}
         </button>
-        <button type="button" class="act-quiet max-md:min-h-12" @click="pad?.clear()">Clear the field</button>
+        <button type="button" class="act-quiet max-md:min-h-12" @click="pad?.clear()">Clear signature</button>
       </div>
       <p v-if="busy" role="status" class="mt-1 flex items-center gap-2 text-soft">
-        <progress class="w-24" aria-label="Signing the record" />Freezing the record …
+        <progress class="w-24" aria-label="Signing the record" />Signing the record…
       </p>
       <p v-if="!saved" class="text-soft">Wait until the job is saved.</p>
       <p v-if="problem" role="alert" class="text-bad">{{ problem }}</p>

@@ -5,7 +5,7 @@ import { lengthWords, sizeWords } from '#core/network/words'
 import { postName } from '../tests/make'
 import { inSentence, inside } from '#core/units/format'
 import type { Step } from './step'
-import { startersOf, type Work } from './work'
+import type { Work } from './work'
 
 /** What is fitted: battery, what stands at the bank, then one branch after another; fuses stay out. */
 export function fitSteps(work: Work): Step[] {
@@ -22,37 +22,16 @@ export function fitSteps(work: Work): Step[] {
       .map((unit) => unitStep(unit)),
     ...fittingStep(network),
     ...(main.length > 0
-      ? [
-          runStep(
-            'main',
-            'Lay the main leads and bolt them down, all but the ends at the battery’s posts.',
-            main,
-            work,
-          ),
-        ]
+      ? [runStep('main', 'Lay the main leads and bolt them down, except at the battery posts.', main, work)]
       : []),
     ...branches.map((of) => {
       const own = runs.filter((run) => !main.includes(run) && (run.of ?? prefixOf(run.id)) === of)
       const fuses = fusesOf(own, network)
       const name = nameOf(of, work)
-      const out =
-        fuses.length > 0
-          ? `, ${fuses.join(' and ')} without ${fuses.length > 1 ? 'their fuses' : 'its fuse'}`
-          : ''
-      return runStep(prefixOf(of.split('/').at(-1)!), `Wire up: ${name}${out}.`, own, work)
+      const out = fuses.length > 0 ? `, with no fuse in ${list.format(fuses)} yet` : ''
+      return runStep(prefixOf(of.split('/').at(-1)!), `Wire ${name}${out}.`, own, work)
     }),
     ...lineStepsOf(network),
-    ...(startersOf(work).some(({ jumpSwitch }) => jumpSwitch === 'yes')
-      ? [
-          {
-            id: 'fit-jump-switch',
-            phase: 'fit' as const,
-            words:
-              'Take the switch or the link between starting battery and house bank out, and cap both leads.',
-            why: 'It joins lead to lithium whenever somebody presses it, with nothing to hold the current.',
-          },
-        ]
-      : []),
   ]
 }
 
@@ -70,18 +49,17 @@ function batteryStep({ after, network }: Work): Step {
   return {
     id: 'fit-battery',
     phase: 'fit',
-    words: `Fix ${count > 1 ? `the ${count} batteries (${name})` : name} in place: upright as its maker says, strapped, air around, posts covered.`,
+    words: `Fix ${count > 1 ? `the ${count} batteries (${name})` : name} in place as the maker says: strapped, with air around, posts covered.`,
     why: 'It must not move in a sea or a crash, and nothing metal may fall across its posts.',
-    caution:
-      'Its electronics do not always stop a short at the posts: it gives thousands of amperes at once.',
+    caution: 'A short at its posts gives thousands of amperes. Its electronics may not stop it.',
   }
 }
 
 const unitStep = (unit: Unit): Step => ({
   id: `fit-unit-${unit.id}`,
   phase: 'fit',
-  words: `Mount ${inside(unit.name)}, its sides free for air, away from spray and bilge gas.`,
-  why: 'What is mounted first shows how long its leads must be.',
+  words: `Mount ${inside(unit.name)} with air on all sides, away from spray and bilge gas.`,
+  why: 'Once the units are mounted you can measure their leads.',
 })
 
 function fittingStep({ posts }: Network): Step[] {
@@ -91,7 +69,7 @@ function fittingStep({ posts }: Network): Step[] {
     {
       id: 'fit-fittings',
       phase: 'fit',
-      words: `Mount ${list.format(kindsOf(fitted))} where the drawing has them, every fuse left out.`,
+      words: `Mount ${list.format(kindsOf(fitted))} as drawn. Leave every fuse out.`,
       why: 'A fuse is the last thing to close a circuit.',
       numbers: fitted.flatMap(({ fitting }) => (fitting!.number ? [fitting!.number] : [])),
     },
@@ -135,8 +113,8 @@ function runStep(id: string, words: string, runs: readonly Run[], { after: { q }
     words: `${words} ${list.length > 0 ? `${list.join('; ')}.` : ''}`.trim(),
     why:
       id === 'main'
-        ? 'Until the battery’s posts are joined nothing that is touched is live.'
-        : `From ${inside(postName(network, first!.from))} on, clamped every hand’s breadth, lugs crimped and torqued to their maker’s figure.`,
+        ? 'Until the battery posts are connected nothing you touch is live.'
+        : `It starts at ${inside(postName(network, first!.from))}. Clamp it every 300 mm, crimp the lugs and torque them to the maker’s figure: a loose lug heats up.`,
     numbers: runs.map(({ number }) => number),
   }
 }
@@ -147,19 +125,18 @@ const lineSteps: Readonly<
 > = {
   run: {
     id: 'fit-run-signals',
-    words:
-      'Bring each running signal to its terminal by a small fuse of its own, live only while the engine runs',
-    why: 'Without it the unit stays off; on a wire that is always live it empties the starting battery.',
+    words: 'Run each running signal through its own small fuse, live only while the engine runs',
+    why: 'Without it the unit stays off. On a wire that is always live it drains the starting battery.',
   },
   stop: {
     id: 'fit-signals',
     words: 'Run the stop lines',
-    why: 'The battery must be able to stop what charges it, before its own electronics part it from everything.',
+    why: 'The battery must be able to stop its chargers before its own electronics disconnect it.',
   },
   sense: {
     id: 'fit-sense',
-    words: 'Run the sense leads, the fuse of each at the battery’s post and left out',
-    why: 'What is measured at the end of a long lead is not what the battery has; one that comes off shows too little, and whatever it rules charges too high.',
+    words: 'Run the sense leads. Put each fuse holder at the battery post and leave its fuse out',
+    why: 'A long lead shows less voltage than the battery has. If a sense lead comes off, the regulator charges too high.',
   },
 }
 

@@ -63,7 +63,7 @@ describe('the order of work', () => {
       /^Mount bars, the switch, the shunt and fuse holders/,
     )
     const small: JobDocument = { ...vehicle, job: { ...vehicle.job, craft: 'motorcycle' } }
-    expect(mounted(withValues(small, { 'use/monitor': 'none' }))).toMatch(/^Mount fuse holders where/)
+    expect(mounted(withValues(small, { 'use/monitor': 'none' }))).toMatch(/^Mount fuse holders as drawn/)
   })
   it('runs the thin lines, each kind once', () => {
     const told = withValues(goodJob(), {
@@ -89,18 +89,64 @@ describe('the order of work', () => {
     const compare = steps.find(({ id }) => id === 'charge-compare')!
     expect(compare.words).toContain('0.05 V')
     // A quarter of a volt through two packs of the candidate, by hand.
-    expect(compare.why).toMatch(/some \d+(\.\d)? A/)
+    expect(compare.why).toMatch(/about \d+(\.\d)? A/)
     expect(before(steps, 'charge-compare', 'join-leads')).toBe(true)
     expect(orderOf(goodJob()).some(({ id }) => id === 'charge-compare')).toBe(false)
   })
-  it('compares old lead with the lithium where they are joined, and not where a DC-DC stands between', () => {
+  it('never levels lead with lithium by voltage: lead is charged full and joined last, with its current watched', () => {
     const stays = (mixed: string) =>
       orderOf(withValues(goodJob(), { 'use/mixed': mixed, 'houseBank/ahEach': 100, 'houseBank/parallel': 1 }))
-    expect(idsOf(stays('hybrid'))).toContain('charge-compare')
+    const hybrid = stays('hybrid')
+    expect(idsOf(hybrid)).not.toContain('charge-compare')
+    expect(before(hybrid, 'charge-lead', 'join-leads')).toBe(true)
+    expect(before(hybrid, 'join-leads', 'join-lead')).toBe(true)
+    expect(hybrid.find(({ id }) => id === 'join-lead')!.why).toMatch(/After 10 minutes it must be under 5 A/)
     const kept = stays('dcdc')
-    expect(idsOf(kept)).not.toContain('charge-compare')
+    expect(idsOf(kept)).not.toContain('join-lead')
     expect(kept.find(({ id }) => id === 'out-lead-feeds')!.why).toContain('reserve')
     expect(kept.find(({ id }) => id === 'set-lead-dcdc')!.words).toContain('lead, 14.1 V')
+  })
+  it('sets each source before it is switched on: the charger before its plug, the DC-DC before its fuses', () => {
+    const steps = orderOf(withMeasured(goodJob(), 'solar', { panelW: 100, through: 'own', ratedA: 20 }))
+    expect(before(steps, 'set-charger-1', 'power-mains')).toBe(true)
+    expect(before(steps, 'set-link-1', 'source-fuses')).toBe(true)
+    expect(before(steps, 'set-array-1', 'power-panels')).toBe(true)
+    expect(before(steps, 'source-fuses', 'source-engine')).toBe(true)
+  })
+  it('zeroes the monitor before any branch fuse is in', () => {
+    const steps = orderOf(goodJob())
+    expect(before(steps, 'power-main', 'power-zero')).toBe(true)
+    expect(before(steps, 'power-zero', 'power-branches')).toBe(true)
+  })
+  it('pre-charges an inverter before its fuse, by a resistor for its voltage', () => {
+    const words = (job: JobDocument) =>
+      orderOf(job).find(({ id }) => id === 'power-precharge-inverter-1')!.words
+    expect(words(withMeasured(goodJob(), 'inverters', { continuousW: 1000 }))).toContain('47 Ω')
+  })
+  it('unplugs a tow plug first and plugs it in again at the end', () => {
+    const trailer = demoJobs.find(([name]) => name.startsWith('0430'))![1]
+    const steps = orderOf(trailer)
+    expect(before(steps, 'safe-tow-plug', 'safe-house')).toBe(true)
+    expect(before(steps, 'set-link-1', 'source-tow-plug')).toBe(true)
+    expect(idsOf(orderOf(goodJob()))).not.toContain('safe-tow-plug')
+  })
+  it('takes out what the answer leaves out, and tightens again after the first hour', () => {
+    const watched = withMeasured(goodJob(), 'devices', { kind: 'gauge' })
+    const steps = orderOf(answeredWith(watched, goodJob()))
+    expect(idsOf(steps)).toContain('out-device-1')
+    expect(idsOf(orderOf(watched))).not.toContain('out-device-1')
+    expect(steps.at(-1)!.id).toBe('later-torque')
+  })
+  it('speaks of no main switch, and puts on no positive lead, where there is none and none came off', () => {
+    const sidecar = demoJobs.find(([name]) => name.startsWith('0433'))![1]
+    const words = orderOf(sidecar).map((one) => `${one.words} ${one.why}`)
+    expect(words.filter((one) => /with the main switch|switch the main/.test(one))).toEqual([])
+    for (const step of orderOf(goodJob()))
+      if (step.id === 'power-starting') expect(step.words).not.toContain('positive')
+  })
+  it('says once never to open a switch between alternator and battery while the engine runs', () => {
+    const cautions = orderOf(goodJob()).flatMap(({ caution }) => caution ?? [])
+    expect(cautions.filter((one) => one.startsWith('Never open the main switch'))).toHaveLength(1)
   })
   it('tells a vehicle’s computer only where there is one', () => {
     const watched = withValues(vehicle, { 'startingBatteries/starting-1/monitored': 'yes' })

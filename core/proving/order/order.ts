@@ -4,14 +4,15 @@ import { networkIn } from '#core/network/of-job'
 import { factsOf, usualSystem, type ShopSettings } from '#core/system/system'
 import { fitSteps } from './fit'
 import { outSteps } from './out'
-import { chargeSteps, joinSteps, settingSteps } from './power'
+import { chargeSteps, joinSteps } from './charge'
+import { laterSteps, powerSteps, settingSteps, sourceSteps } from './power'
 import { safeSteps } from './safe'
 import type { Step } from './step'
 import type { Work } from './work'
 
 /**
- * The order of work of a job, from the difference between what was found and what is specified: made safe, taken out,
- * fitted, charged, joined, powered, set. Then it is proved by its tests.
+ * The order of work of a job, from the difference between what was found and what is specified: make safe, take out, fit,
+ * charge, join, first power, settings, sources on, re-tighten. The tests follow.
  */
 export function orderOf(job: JobDocument, shop: ShopSettings = {}): Step[] {
   const after = usualSystem(factsOf(asSpecified(job), shop))
@@ -27,6 +28,9 @@ export function orderOf(job: JobDocument, shop: ShopSettings = {}): Step[] {
     ...fitSteps(work),
     ...chargeSteps(work),
     ...joinSteps(work),
+    ...powerSteps(work),
     ...settingSteps(work),
+    ...sourceSteps(work),
+    ...laterSteps(work),
   ]
 }

@@ -1,34 +1,52 @@
+import { partName, type PartPath } from '#core/job/document'
+import { asFound, asSpecified } from '#core/job/as-specified'
 import { inside } from '#core/units/format'
 import type { Gone } from '#core/network/network'
 import { swapsOf } from '#core/network/lists'
-import type { Step } from './step'
-import { bankGoes, leadThatStays, type Work } from './work'
+import { Steps, type Step } from './step'
+import { bankGoes, leadThatStays, startersOf, type Work } from './work'
 
 /** What is taken out, the bank first. */
 export function outSteps(work: Work): Step[] {
-  const { network } = work
-  const steps: Step[] = []
+  const steps = new Steps('out')
   if (bankGoes(work))
-    steps.push({
-      id: 'out-house-bank',
-      phase: 'out',
-      words: `Lift the old bank out, its vents and posts covered${weightOf(work)}.`,
-      why: 'With the bank gone nothing on the house side is live, and there is room to work.',
-      caution: 'Acid and weight: two people, upright, to a place that takes old batteries.',
-    })
+    steps.add(
+      'out-house-bank',
+      `Lift the old bank out with its vents and posts covered${weightOf(work)}.`,
+      'With the bank gone nothing on the house side is live, and there is room to work.',
+      { caution: 'Acid and weight: lift with two people, keep it upright, take it to a recycler.' },
+    )
   const lead = leadThatStays(work)
   if (lead)
-    steps.push({
-      id: 'out-lead-feeds',
-      phase: 'out',
-      words: 'Leave the lead battery in its place; take its leads off and mark what each of them fed.',
-      why:
-        lead.serves === 'reserve'
-          ? 'It stays as a reserve, kept full by a DC-DC: what it fed goes to the new bar.'
-          : 'It stays, behind a fuse and a switch of its own, and must keep what it feeds.',
-    })
-  for (const gone of network.gone.filter(({ id }) => id !== 'house-bank')) steps.push(goneStep(gone, work))
-  return steps
+    steps.add(
+      'out-lead-feeds',
+      'Leave the lead battery in place. Take its leads off and mark what each one fed.',
+      lead.serves === 'reserve'
+        ? 'It stays as a reserve behind a DC-DC. What it fed moves to the new bar.'
+        : 'It stays, with its own fuse and switch, and keeps what it feeds.',
+    )
+  for (const gone of work.network.gone.filter(({ id }) => id !== 'house-bank')) addGone(steps, gone, work)
+  for (const [id, name] of devicesThatGo(work))
+    steps.add(
+      `out-${id}`,
+      `Take out ${inside(name)} and its leads.`,
+      'Left in, it still switches or shows something that no longer counts.',
+    )
+  if (startersOf(work).some(({ jumpSwitch }) => jumpSwitch === 'yes'))
+    steps.add(
+      'fit-jump-switch',
+      'Take out the jump switch between starting battery and house bank. Cap both leads.',
+      'It joins lead to lithium whenever somebody presses it, and nothing limits the current.',
+    )
+  return steps.all
+}
+
+/** Monitors, alarms and switches of the survey that the answer leaves out, by id and name. */
+function devicesThatGo({ found }: Work): (readonly [id: string, name: string])[] {
+  const [before, done] = [asFound(found), asSpecified(found)]
+  return Object.keys(before.devices).flatMap((id) =>
+    Object.hasOwn(done.devices, id) ? [] : [[id, partName(before, `devices/${id}` as PartPath)] as const],
+  )
 }
 
 function weightOf({ before: { one } }: Work): string {
@@ -37,22 +55,18 @@ function weightOf({ before: { one } }: Work): string {
   return kg === null ? '' : `, ${Math.round(kg)} kg each`
 }
 
-function goneStep({ id, name, instead }: Gone, { network }: Work): Step {
-  const lower = inside(name)
+function addGone(steps: Steps, { id, name, instead }: Gone, { network }: Work): void {
   const swaps = swapsOf({ ...network, gone: network.gone.filter((gone) => gone.id === id) })
   const carried = [...new Set(swaps.flatMap(({ carriedOver }) => carriedOver))]
-  const follow = instead
-    ? carried.length > 0
-      ? ` Mark its leads terminal by terminal; ${carried.join(', ')} ${carried.length > 1 ? 'are' : 'is'} carried over.`
-      : ' Mark its leads terminal by terminal.'
-    : ' Take its leads out with it, or cap both ends: nothing may stay live that goes nowhere.'
-  return {
-    id: `out-${id}`,
-    phase: 'out',
-    words: `Take out: ${lower}.${follow}`,
-    why: instead
-      ? 'Another takes its place: each lead goes from an old terminal to a new one.'
-      : 'What stays in by mistake is what joins the batteries again when nobody looks.',
-    ...(carried.length > 0 ? { numbers: carried } : {}),
-  }
+  const keep = carried.length > 0 ? ` Keep ${carried.join(', ')} for the new unit.` : ''
+  steps.add(
+    `out-${id}`,
+    instead
+      ? `Take out ${inside(name)}. Mark its leads by terminal.${keep}`
+      : `Take out ${inside(name)} with its leads, or cap both ends of each lead.`,
+    instead
+      ? 'Another unit takes its place. Each lead moves from the old terminal to the new one.'
+      : 'A lead left in can join the batteries again.',
+    { numbers: carried },
+  )
 }

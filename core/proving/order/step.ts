@@ -7,6 +7,8 @@ export const phases = {
   join: 'Join',
   power: 'First power',
   settings: 'Settings',
+  sources: 'Switch the sources on',
+  later: 'After the first hour',
 } as const
 export type Phase = keyof typeof phases
 
@@ -22,4 +24,23 @@ export interface Step {
   readonly caution?: string
   /** Runs and fittings it is about, by their numbers. */
   readonly numbers?: readonly string[]
+}
+
+/** Collects the steps of a phase. */
+export class Steps {
+  readonly all: Step[] = []
+
+  constructor(private readonly phase: Phase) {}
+
+  add(id: string, words: string, why: string, more: Pick<Step, 'caution' | 'numbers'> = {}): void {
+    const { caution, numbers = [] } = more
+    this.all.push({
+      id,
+      phase: this.phase,
+      words,
+      why,
+      ...(caution ? { caution } : {}),
+      ...(numbers.length > 0 ? { numbers } : {}),
+    })
+  }
 }

@@ -26,3 +26,14 @@ export const leadThatStays = ({ network }: Work): BatteryUnit | null =>
 
 /** Whether there was a house bank to be taken out. */
 export const bankGoes = ({ network }: Work): boolean => network.gone.some(({ id }) => id === 'house-bank')
+
+/** Plugs of the network, by their numbers: a tow plug. */
+export const plugsOf = ({ network }: Work): string[] =>
+  network.posts.flatMap(({ kind, fitting }) => (kind === 'plug' && fitting ? [fitting.number] : []))
+
+/** The number of a fitting in a list; empty where there is none there. */
+export const numbersOf = ({ network }: Work, ...ids: readonly string[]): string[] =>
+  ids.flatMap((id) => {
+    const post = network.posts.find((one) => one.id === id)
+    return post?.fitting?.number ? [post.fitting.number] : []
+  })

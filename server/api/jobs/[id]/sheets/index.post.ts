@@ -11,6 +11,7 @@ import { whoSchema } from '../../../../utils/who'
 const coordinate = Joi.number().min(-5000).max(5000).required()
 const signature = Joi.object<Signature>({
   name: plainText(100).min(1).required(),
+  reason: plainText(500).min(1),
   strokes: Joi.array()
     .max(100)
     .items(Joi.array().max(2000).items(Joi.array().ordered(coordinate, coordinate)))
@@ -40,6 +41,8 @@ export default route(async (event) => {
       throw new Refusal(409, `${issued.theirs.updatedBy} changed this job in the meantime`, {
         theirs: issued.theirs,
       })
+    case 'gaps':
+      throw new Refusal(422, 'Something is missing. Say why you sign all the same.', { gaps: issued.gaps })
     case 'issued':
       return issued.row
   }
