@@ -25,7 +25,7 @@ const cautions = [
   'The mains side of chargers and inverters is left to licensed hands and is not drawn here.',
   'Torques are usual ones for the stud. The maker’s figure on the part decides.',
   'Disconnect as the battery’s maker says before a lug is touched; remove jewellery; cover the posts.',
-  'Thick is new, thin stays, crossed out goes. The main path is drawn in both poles; the line of a branch stands for both its conductors. L with a number is a thin line from the list.',
+  'Thick is new, thin stays, crossed out goes, dash-dot is negative. The main path is drawn in both poles; the line of a branch stands for both its conductors. L with a number is a thin line from the list.',
 ]
 
 /** The plan of the wiring: drawing, what is open, runs, fuses, what is bought, what is moved, labels. */

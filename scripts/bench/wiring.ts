@@ -3,6 +3,9 @@ import { emptyJob, withNewPart, type JobDocument } from '#core/job/document'
 import { casesOf } from '#core/network/cases'
 import { Joints } from '#core/network/joints'
 import { networkOf } from '#core/network/of-job'
+import { solve } from '#core/solve/answer'
+import { planOf } from '#core/solve/plan'
+import { demoShelf } from '../lib/demo-shelf'
 import { demoJobs, median, ms } from './demo-jobs'
 
 const runs = 15
@@ -31,6 +34,21 @@ function largeJob(): JobDocument {
   )
 }
 
+/** What a demo job takes as specified: sizes of cable, families of fuses, parts without a price, and its cost. */
+function boughtOf(job: JobDocument): Record<string, unknown> {
+  const [answer] = solve(planOf(job, {}, demoShelf())).answers
+  if (!answer) return { 'cable sizes': '–' }
+  const wanted = answer.wiring.wanted.flatMap((one) => one ?? [])
+  const distinct = (kind: string, field: string): number =>
+    new Set(wanted.filter((one) => one.kind === kind).map(({ exactly }) => exactly[field])).size
+  return {
+    'cable sizes': distinct('conductors', 'areaMm2'),
+    'fuse families': distinct('fuses', 'fuseKind'),
+    'without a price': answer.wiring.parts.filter(({ price }) => price == null).length,
+    cost: Math.round(answer.figures.cost),
+  }
+}
+
 /** How long the wiring of a job takes: proposed and sized, every case solved, judged with all other checks. */
 export function benchWiring(): void {
   const rows = [...demoJobs, ['120 posts', largeJob()] as const].map(([name, job]) => {
@@ -51,4 +69,5 @@ export function benchWiring(): void {
     }
   })
   console.table(rows)
+  console.table(demoJobs.map(([name, job]) => ({ what: name, ...boughtOf(job) })))
 }

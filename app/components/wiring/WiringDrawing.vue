@@ -176,7 +176,7 @@ const Picture = (): VNode => {
         Full width
       </button>
       <span class="text-soft max-md:hidden"
-        >Arrows walk along the runs. Thick is new, thin stays, dashed goes; ✎ is set by hand.</span
+        >Arrow keys follow the runs. Thick is new, thin stays, crossed out goes. Dash-dot is negative. ✎ is set by hand.</span
       >
     </div>
     <div

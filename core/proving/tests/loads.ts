@@ -87,9 +87,9 @@ function dropOf(bench: Bench, run: Run): ProofTest[] {
   if (!most) return []
   const turned = most.amps < 0
   const [from, to] = turned ? [run.to, run.from] : [run.from, run.to]
-  // Where the current has two ways back, only a clamp tells whether it takes this one.
+  // Where the current has two ways back, only a clamp tells whether it takes this one. Nobody clamps the metal of a body.
   const shared =
-    run.role === 'return' || run.role === 'bond'
+    (run.role === 'return' || run.role === 'bond') && run.areaMm2 !== null
       ? [
           ampsTest(
             bench.rig.network,
