@@ -90,6 +90,8 @@ export interface Run {
   readonly areaMm2: number | null
   /** Conductors side by side. */
   readonly count: number
+  /** Length of the shortest of them, where they differ, m; null where all are as long as the run. */
+  readonly shortestM: number | null
   readonly material: 'copper' | 'aluminium'
   readonly insulationC: number
   readonly engineSpace: boolean

@@ -9,11 +9,35 @@ export type Conductors = Pick<Run, 'areaMm2' | 'count'>
 
 /** Resistance of conductors alone, Ω, at the temperature at which the shop counts cables, °C. */
 export function conductorsOhm(
-  { lengthM, material, areaMm2, count }: Pick<Run, 'lengthM' | 'material'> & Conductors,
+  {
+    lengthM,
+    material,
+    areaMm2,
+    count,
+    shortestM,
+  }: Pick<Run, 'lengthM' | 'material' | 'shortestM'> & Conductors,
   cableC: number,
 ): number {
   if (areaMm2 === null) return chassisOhm(lengthM)
-  return (conductorOhm({ lengthM, areaMm2, material }) / count) * copperFactor(cableC)
+  const alike = conductorOhm({ lengthM, areaMm2, material }) * copperFactor(cableC)
+  return alike / likeConductors({ lengthM, count, shortestM })
+}
+
+/** As how many conductors of the whole length those side by side count: a shorter one counts for more. */
+export function likeConductors({
+  lengthM,
+  count,
+  shortestM,
+}: Pick<Run, 'lengthM' | 'count' | 'shortestM'>): number {
+  const isUnlike = shortestM !== null && count > 1 && shortestM < lengthM
+  return isUnlike ? count - 1 + lengthM / shortestM : count
+}
+
+/** Share of the current of a run that the hardest worked of its conductors carries, 0 to 1. */
+export function largestShare(run: Pick<Run, 'lengthM' | 'count' | 'shortestM'>): number {
+  const { lengthM, shortestM, count } = run
+  const isUnlike = shortestM !== null && count > 1 && shortestM < lengthM
+  return (isUnlike ? lengthM / shortestM : 1) / likeConductors(run)
 }
 
 /** Resistance of a run with the fitting it comes to, Ω, by size and length alone. */
@@ -23,7 +47,8 @@ export function sizedOhm(
   { areaMm2, count }: Conductors = run,
   lengthM = run.lengthM,
 ): number {
-  const ohm = conductorsOhm({ lengthM, material: run.material, areaMm2, count }, cableC)
+  const { material, shortestM } = run
+  const ohm = conductorsOhm({ lengthM, material, areaMm2, count, shortestM }, cableC)
   return areaMm2 === null ? ohm : ohm + run.fittingOhm
 }
 

@@ -1,7 +1,7 @@
 import { ampacityThereA } from '#core/physics/conductors'
 import { fuseInterruptA, fuseRangeA, fuseSizesA, type FuseFamily } from '#core/physics/fuses'
 import { fastestS, isGraded } from '#core/physics/fuse-times'
-import { conductorsOhm, isLaidWithItsRun, type Conductors } from './run-ohm'
+import { conductorsOhm, isLaidWithItsRun, largestShare, type Conductors } from './run-ohm'
 import { Joints } from './joints'
 import { Solved, type Design } from './solved'
 import type { Network, Post, Run } from './network'
@@ -45,12 +45,12 @@ export interface SizeRules {
   readonly families: readonly FuseFamily[] | null
 }
 
-/** Current that a run carries where it lies, A: of all its conductors. */
+/** Current that a run carries where it lies, A: of all its conductors, until the hardest worked of them has its own. */
 export const carriesA = (
-  run: Pick<Run, 'insulationC' | 'engineSpace' | 'airC' | 'bundled' | 'material'>,
+  run: Pick<Run, 'insulationC' | 'engineSpace' | 'airC' | 'bundled' | 'material' | 'lengthM' | 'shortestM'>,
   areaMm2: number,
   count = 1,
-): number => count * ampacityThereA(areaMm2, run)
+): number => ampacityThereA(areaMm2, run) / largestShare({ ...run, count })
 
 /** Share that may be lost in a run, by what is at its end. */
 export function dropShare(
@@ -400,8 +400,8 @@ function sizeOf(
   const { nominalV } = ways.post(run.from)!
   const { ownShare, fittingsOhm } = shareOfWay(ways.run(run.id)!, ways)
   const back = ways.returnOf(run.id)
-  const ohmOf = ({ lengthM, material }: Run, { areaMm2, count }: Conductors): number =>
-    conductorsOhm({ lengthM, material, areaMm2, count }, network.cableC)
+  const ohmOf = ({ lengthM, material, shortestM }: Run, { areaMm2, count }: Conductors): number =>
+    conductorsOhm({ lengthM, material, areaMm2, count, shortestM }, network.cableC)
   // What its fuses, switches and plugs take of the voltage is not left for the conductor.
   const wayOhm = (size: Conductors): number => {
     const backOhm = back ? ohmOf(back, isLaidWithItsRun(back) ? size : back) : 0

@@ -14,6 +14,15 @@ export const runs = withDecisions({
     absent: 'as worked out',
     detail: true,
   }),
+  shortestM: optional(
+    'Shortest of them',
+    'm',
+    0.1,
+    [0.02, 100],
+    [0.5, 6],
+    'Where cables side by side differ in length: pull a cord along the shortest. Empty: all are alike.',
+    { absent: 'all are alike', detail: true, how: 'measured' },
+  ),
   milliohm: optional(
     'Resistance, measured',
     'mΩ',

@@ -250,6 +250,7 @@ export class Builder {
       areaMm2: byChassis ? null : (setArea ?? foundArea),
       areaKnown: byChassis ? 'found' : setArea !== null ? 'set' : foundArea !== null ? 'found' : null,
       count: entered<number>('count') ?? 1,
+      shortestM: entered<number>('shortestM'),
       material: entered<'copper' | 'aluminium'>('material') ?? cable?.material ?? 'copper',
       insulationC: Number(entered<string>('insulationC') ?? cable?.insulationC ?? 90),
       engineSpace:
