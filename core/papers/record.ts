@@ -6,7 +6,7 @@ import { learntFrom, withLearnt, type Learnt } from '#core/proving/learnt'
 import { orderOf } from '#core/proving/order/order'
 import { phases, type Phase } from '#core/proving/order/step'
 import { Proof } from '#core/proving/predict'
-import { expectationOf } from '#core/proving/expect'
+import { expectationOf, isTelling } from '#core/proving/expect'
 import { routineOf } from '#core/proving/tests/index'
 import { expectedWords, readingWords } from '#core/proving/readings'
 import { fittedWords } from '#core/proving/fitted'
@@ -119,7 +119,7 @@ export function recordOf(inputs: RecordInputs): FittingRecord {
       when: reading.when,
     }
   })
-  const routine = routineOf(proof.tests)
+  const routine = routineOf(proof.tests).filter((test) => isTelling(expectationOf(proof, test)))
   const open = routine.filter(({ id }) => !standing.has(id)).map(({ title }) => title)
   return {
     format: 'jovial-anchor/record',

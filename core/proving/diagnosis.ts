@@ -1,6 +1,6 @@
 import { causesOf, hypothesesOf, type Cause } from './hypotheses'
 import { Posterior, type Ranked, type Taken } from './posterior'
-import { expectationOf, type Expected } from './expect'
+import { expectationOf, isTelling, type Expected } from './expect'
 import { bestOf, type Worth } from './next'
 import { togetherOf } from './together'
 import { Proof } from './predict'
@@ -21,6 +21,7 @@ export class Diagnosis {
   private theTogether: readonly (readonly Cause[])[] | undefined
   private theGroups: readonly (readonly number[])[] | undefined
   private begin: Posterior | null = null
+  private theExpected: readonly Expected[] | undefined
   private preparing: Generator<void, void, void> | null = null
 
   constructor(job: JobDocument, shop: ShopSettings = {}) {
@@ -32,7 +33,8 @@ export class Diagnosis {
   worthNext(posterior: Posterior): Worth | null {
     const taken = new Set(posterior.taken.map(({ test }) => test.id))
     const state = posterior.taken.at(-1)?.test.state.id ?? null
-    const best = bestOf(posterior, this.proof.tests, { taken, state })
+    const offered = this.expected.map(({ test }) => test)
+    const best = bestOf(posterior, offered, { taken, state })
     return best && best.bits >= leastBits ? best : null
   }
 
@@ -49,8 +51,9 @@ export class Diagnosis {
     this.begin = Posterior.of({ tests: proof.tests, causes, hypotheses })
   }
 
-  get expected(): Expected[] {
-    return this.proof.tests.map((test) => this.expect(test))
+  /** What each test that is offered must read. */
+  get expected(): readonly Expected[] {
+    return (this.theExpected ??= this.proof.tests.map((test) => this.expect(test)).filter(isTelling))
   }
   expect(test: ProofTest): Expected {
     return expectationOf(this.proof, test)

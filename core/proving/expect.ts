@@ -13,6 +13,13 @@ export interface Expected {
 /** Tolerances are so many standard deviations. */
 const deviations = 2
 
+/** A current that is told no better than this, A, and no better than twice itself, shows no fault (engineering default). */
+const widestA = 5
+
+/** Whether a reading of a test can show a fault at all: not where its tolerance is wider than what it measures. */
+export const isTelling = ({ test, value, tolerance }: Expected): boolean =>
+  test.quantity !== 'amps' || tolerance <= Math.max(widestA, 2 * Math.abs(value))
+
 /** What a test must read in a sound system, with its tolerance. */
 export function expectationOf(proof: Proof, test: ProofTest): Expected {
   const { value, slopes, bent } = proof.expected(test)

@@ -106,6 +106,20 @@ describe('what a test must read', () => {
     expect(moved - value).toBeCloseTo(slopes.by[slopes.at.indexOf(at)]!, 4)
   })
 
+  it('is not offered where its tolerance is wider than any fault, and no clamp goes round the metal of a body', () => {
+    const tug = new Diagnosis(specifiedJob(demoJob('0427')))
+    const offered = expectedRows(tug)
+    expect(offered.some(({ test: id }) => id === 'quiet-amps')).toBe(false)
+    expect(tug.proof.test('quiet-amps')).toBeDefined()
+    for (const { quantity, value, tolerance } of offered)
+      if (quantity === 'amps') expect(tolerance).toBeLessThanOrEqual(Math.max(5, 2 * Math.abs(value)))
+    const van = new Diagnosis(specifiedJob(demoJob('0421')))
+    const metal = van.proof.rig.network.runs.filter(({ areaMm2 }) => areaMm2 === null).map(({ id }) => id)
+    expect(metal.length).toBeGreaterThan(0)
+    for (const { test: id, run } of expectedRows(van))
+      if (id.startsWith('clamp-')) expect(metal).not.toContain(run)
+  })
+
   it('is printed with its case, its posts, its run and its unit', () => {
     const rows = expectedRows(workboat)
     expect(rows.length).toBe(workboat.proof.tests.length)

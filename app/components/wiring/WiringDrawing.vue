@@ -176,7 +176,8 @@ const Picture = (): VNode => {
         Full width
       </button>
       <span class="text-soft max-md:hidden"
-        >Arrow keys follow the runs. Thick is new, thin stays, crossed out goes. Dash-dot is negative. ✎ is set by hand.</span
+        >Arrow keys follow the runs. Thick is new, thin stays, crossed out goes. Dash-dot is negative. ✎ is
+        set by hand.</span
       >
     </div>
     <div
