@@ -23,6 +23,7 @@ export interface WiringInputs {
 const cautions = [
   'Sizes and ratings are starting points: the local code, the makers’ sheets and licensed practice decide.',
   'The mains side of chargers and inverters is left to licensed hands and is not drawn here.',
+  'The current of a run is the largest of any case. Two runs in series may have theirs in different cases.',
   'Torques are usual ones for the stud. The maker’s figure on the part decides.',
   'Disconnect as the battery’s maker says before a lug is touched; remove jewellery; cover the posts.',
   'Thick is new, thin stays, crossed out goes, dash-dot is negative. The main path is drawn in both poles; the line of a branch stands for both its conductors. L with a number is a thin line from the list.',

@@ -6,6 +6,7 @@ import { runsCsv, wiringPartsCsv } from '#core/formats/wiring-csv'
 import { boughtFrom } from '#core/remedies/bought'
 import { torqueNm } from '#core/network/lists'
 import { lengthWords, lineWords, sizeWords, stateWords } from '#core/network/words'
+import { inSentence } from '#core/units/format'
 import type { Verdict } from '#core/system/verdict'
 import { handOver } from '../../utils/files'
 
@@ -22,6 +23,8 @@ const fuseOf = (run: Run): string => {
   return fitting ? `${fitting.number} ${fitting.ratedA === null ? '' : q(fitting.ratedA, 'A')}` : 'none'
 }
 const amps = (run: Run): string => q(props.wired.runs.find((one) => one.id === run.id)!.amps, 'A')
+/** The case in which most flows in a run, in words. */
+const caseOf = (run: Run): string => inSentence(props.wired.runs.find((one) => one.id === run.id)!.at ?? '')
 const verdicts = computed(() => worstByPath(props.wired))
 const { shelf } = useWholeShelf()
 /** What is bought, each from the shelf where it is there. */
@@ -59,6 +62,7 @@ const worst = (run: Run): Verdict | undefined => verdicts.value.get(`runs/${run.
               <th class="text-right font-normal">Size</th>
               <th class="pl-3 text-right font-normal">Length</th>
               <th class="pl-3 text-right font-normal">Current</th>
+              <th class="pl-3 font-normal max-xl:hidden">Most in this case</th>
               <th class="pl-3 font-normal">Fuse</th>
               <th class="font-normal">State</th>
             </tr>
@@ -86,7 +90,10 @@ const worst = (run: Run): Verdict | undefined => verdicts.value.get(`runs/${run.
               <td class="pl-3 text-right whitespace-nowrap tabular-nums">
                 {{ lengthWords(run, q) }}
               </td>
-              <td class="pl-3 text-right whitespace-nowrap tabular-nums">{{ amps(run) }}</td>
+              <td class="pl-3 text-right whitespace-nowrap tabular-nums" :title="caseOf(run)">
+                {{ amps(run) }}
+              </td>
+              <td class="pl-3 text-soft max-xl:hidden">{{ caseOf(run) }}</td>
               <td class="pl-3 whitespace-nowrap">{{ fuseOf(run) }}</td>
               <td>{{ stateWords[run.state] }}</td>
             </tr>
@@ -107,7 +114,8 @@ const worst = (run: Run): Verdict | undefined => verdicts.value.get(`runs/${run.
               /></span>
               <span class="block text-sm text-soft"
                 >{{ name(run.from) }} → {{ name(run.to) }} · fuse {{ fuseOf(run) }} ·
-                {{ stateWords[run.state] }}</span
+                {{ stateWords[run.state]
+                }}<template v-if="caseOf(run)"> · most in: {{ caseOf(run) }}</template></span
               >
             </button>
           </li>
