@@ -29,6 +29,8 @@ export interface Panels {
 /** What is set in the monitor, and how it shows what it measures. */
 export interface Monitor {
   readonly sign: 1 | -1
+  /** What it shows of the true current: 1 where it is set for its own shunt. */
+  readonly ratio: number
   readonly zeroA: number
   readonly capacityAh: number
 }
@@ -115,7 +117,7 @@ function rigIn(system: System, network: Network): Rig {
     reversed: [],
     standingA: quietA,
     monitor: network.posts.some(({ kind }) => kind === 'shunt')
-      ? { sign: 1, zeroA: 0, capacityAh: bank.ah }
+      ? { sign: 1, ratio: 1, zeroA: 0, capacityAh: bank.ah }
       : null,
     heat: heatIn(system),
     panels: Object.fromEntries(

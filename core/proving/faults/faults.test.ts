@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { goodJob, withArray, withMeasured } from '#core/testing'
+import { runOhm } from '#core/network/run-ohm'
 import { Diagnosis } from '../diagnosis'
 import type { Proof } from '../predict'
 import type { Rig } from '../rig'
@@ -33,7 +34,9 @@ describe('a fault of a conductor', () => {
   it('that is a poor chassis return loses more of what comes back by it', () => {
     const more = faulty('chassis-return', 'body-metal', 20, 'drop-body-metal') - soundly('drop-body-metal')
     expect(more).toBeGreaterThan(0)
-    expect(more).toBeLessThan(soundly('clamp-body-metal') * 0.02 + 0.001)
+    const body = proof.rig.network.runs.find(({ id }) => id === 'body-metal')!
+    const flowsA = soundly('drop-body-metal') / runOhm(body, proof.rig.network.cableC)
+    expect(more).toBeLessThan(flowsA * 0.02 + 0.001)
   })
   it('that is joined to nothing carries nothing', () => {
     expect(faulty('open-run', 'charger-1-feed', 0, 'charge-amps-charger-1')).toBeCloseTo(0, 3)
@@ -183,5 +186,42 @@ describe('a fault of a battery or a source', () => {
     const id = 'panels-array-1'
     expect(soundly(id, underTheSun)).toBeCloseTo(22, 6)
     expect(faulty('string-reversed', 'array-1', 0, id, underTheSun)).toBeLessThan(0)
+  })
+})
+
+describe('a setting that is wrong', () => {
+  it('in the monitor for another shunt shows its share of each current, and its zero as it is', () => {
+    expect(faulty('shunt-ratio', 'monitor', 0.5, 'monitor-loads')).toBeCloseTo(
+      soundly('monitor-loads') / 2,
+      6,
+    )
+    expect(faulty('shunt-ratio', 'monitor', 0.5, 'monitor-zero')).toBeCloseTo(soundly('monitor-zero') / 2, 6)
+  })
+
+  it('of a regulator moves the voltage at cruise, up or down', () => {
+    const at = 'cruise-volts-alternator-1'
+    expect(faulty('regulator-voltage', 'alternator-1', 0.7, at) - soundly(at)).toBeCloseTo(0.7, 1)
+    expect(faulty('regulator-voltage', 'alternator-1', -0.7, at) - soundly(at)).toBeCloseTo(-0.7, 1)
+  })
+})
+
+describe('readings that were taken for other faults', () => {
+  const named = (readings: readonly (readonly [test: string, value: number])[]): string => {
+    const of = new Diagnosis(job)
+    const taken = readings.map(([id, value]) => ({ test: of.proof.test(id)!, value }))
+    const [first] = of.given(taken).ranking()
+    return first!.cause.id
+  }
+
+  it('too much voltage at cruise is the regulator, not a weak alternator', () => {
+    const at = 'cruise-volts-alternator-1'
+    expect(named([[at, soundly(at) + 0.7]])).toBe('regulator-voltage@alternator-1')
+  })
+
+  it('half of every current in the monitor is its shunt ratio, not a link or a return before the shunt', () => {
+    const readings = ['monitor-loads', 'monitor-charge-charger-1', 'monitor-cruise'].map(
+      (id) => [id, soundly(id) / 2] as const,
+    )
+    expect(named(readings)).toBe('shunt-ratio@monitor')
   })
 })

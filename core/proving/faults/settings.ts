@@ -105,6 +105,50 @@ export const monitorSettings: Fault = {
   mend: 'Set the capacity of the new battery.',
 }
 
+/** What a monitor shows of the true current where it is set for another shunt: the usual pairs of 50 mV and 75 mV, 200 to 600 A. */
+const wrongRatios = [0.4, 0.5, 0.6, 0.67, 0.75, 1.33, 1.5, 1.67, 2, 2.5]
+
+export const shuntRatio: Fault = {
+  id: 'shunt-ratio',
+  title: 'Shunt ratio set wrong',
+  prior: 1.5,
+  unit: '×',
+  scale: 'each',
+  places: ({ rig: { monitor } }) =>
+    monitor ? [{ at: 'monitor', where: 'in the monitor', sizes: wrongRatios }] : [],
+  change: (rig, _at, ratio) => ({ ...rig, monitor: rig.monitor && { ...rig.monitor, ratio } }),
+  mend: 'Read rating and millivolts on the shunt and set both in the monitor.',
+}
+
+/** A regulator that is set wrong, or for lead in the cold, is off by so much, V of 12 (engineering default). */
+const regulatorOff = { least: 0.3, most: 1.5 } as const
+
+export const regulatorVoltage: Fault = {
+  id: 'regulator-voltage',
+  title: 'Regulator set too high or too low',
+  prior: 1.5,
+  unit: 'V',
+  scale: 'each',
+  places: ({ rig: { network, nominalV } }) =>
+    [
+      ...unitsOf(network, 'alternator'),
+      ...unitsOf(network, 'source').filter(({ from }) => from === 'other'),
+    ].map((unit) => {
+      const { least, most } = regulatorOff
+      const steps = stepsBetween((least * nominalV) / 12, (most * nominalV) / 12, 5)
+      return {
+        at: unit.id,
+        where: `at ${inside(unit.name)}`,
+        sizes: [...steps.map((volts) => -volts).toReversed(), ...steps],
+      }
+    }),
+  change: (rig, at, volts) =>
+    withUnit(rig, at, (unit) =>
+      unit.kind === 'alternator' || unit.kind === 'source' ? { ...unit, setV: unit.setV + volts } : unit,
+    ),
+  mend: 'Set the regulator to the voltage that is specified, or have it replaced. Read it again at cruise.',
+}
+
 export const monitorZero: Fault = {
   id: 'monitor-zero',
   title: 'Zero not set',
@@ -117,4 +161,12 @@ export const monitorZero: Fault = {
   mend: 'Set the zero with everything off, its main lead open.',
 }
 
-export default [leadProfile, wrongVoltage, wrongCurrent, monitorSettings, monitorZero]
+export default [
+  leadProfile,
+  wrongVoltage,
+  wrongCurrent,
+  regulatorVoltage,
+  monitorSettings,
+  shuntRatio,
+  monitorZero,
+]

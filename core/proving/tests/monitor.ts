@@ -22,7 +22,7 @@ export function monitorTests(bench: Bench): ProofTest[] {
             how: 'Read the monitor: plus while the bank is charged, minus while it is drawn on.',
             minutes: 1,
             probes: [amps(through.id)],
-            read: ([seen], rig) => (rig.monitor?.sign ?? 1) * seen! + (rig.monitor?.zeroA ?? 0),
+            read: ([seen], rig) => (rig.monitor?.sign ?? 1) * (rig.monitor?.ratio ?? 1) * seen! + (rig.monitor?.zeroA ?? 0),
             run: through.id,
           },
         ]
