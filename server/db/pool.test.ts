@@ -160,6 +160,8 @@ describe('many at once', () => {
         const busy = Promise.allSettled(Array.from({ length: 24 }, () => sql`select pg_sleep(0.02)`))
         await Promise.all(before.map(endConnection))
         await busy
+        // A statement may still meet a connection whose end has not arrived here yet: it fails, once each.
+        await Promise.allSettled([pids()])
         expect(new Set(await pids()).size).toBe(8)
       }
     }))
