@@ -40,6 +40,7 @@ describe('a field that may be absent', () => {
       'price',
       'ratedA',
       'relayA',
+      'shortestM',
       'supplyLimitA',
       'testedAh',
       'warrantyYears',
