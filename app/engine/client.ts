@@ -28,14 +28,11 @@ export function startEngine(failed: (message: string) => void = () => {}): OwnEn
 let shared: EngineClient | null = null
 
 /** The engine that judges what is on the page: one for the whole application, begun anew should it fail or hang. */
-export const theEngine = (): EngineClient => (shared ??= renewedEngine(startEngine))
-
-/** An engine that is ended and begun anew where it fails, or does not answer. */
-const renewedEngine = (start: typeof startEngine): EngineClient =>
-  renewed((failed) => {
-    const { engine, end } = start(failed)
-    return { target: engine, end }
-  })
+export const theEngine = (): EngineClient =>
+  (shared ??= renewed((failed) => {
+    const { engine: target, end } = startEngine(failed)
+    return { target, end }
+  }))
 
 /** A function as an engine can call it back. */
 export const heard = <T extends (...args: never[]) => unknown>(listener: T): T => proxy(listener as never)

@@ -138,12 +138,7 @@ async function readFile(event: Event) {
           <option value="deleted">Deleted</option>
         </select>
       </label>
-      <label class="flex items-center gap-2"
-        ><span class="whitespace-nowrap text-soft">Sort by</span>
-        <select v-model="sort" class="entry">
-          <option v-for="[key, word] in sorts" :key="key" :value="key">{{ word }}</option>
-        </select>
-      </label>
+      <SortBy v-model="sort" :sorts="sorts" />
     </div>
 
     <p

@@ -101,12 +101,7 @@ async function saved(code: string | null) {
           maxlength="200"
           :placeholder="`Search ${shelfKind(kind).title.toLowerCase()} by name, code or maker`"
       /></label>
-      <label class="flex items-center gap-2"
-        ><span class="whitespace-nowrap text-soft">Sort by</span>
-        <select v-model="sort" class="entry">
-          <option v-for="[key, word] in sorts" :key="key" :value="key">{{ word }}</option>
-        </select>
-      </label>
+      <SortBy v-model="sort" :sorts="sorts" />
     </div>
     <p v-if="problem" role="alert" class="mb-3 border-l-4 border-bad bg-card px-3 py-2">{{ problem }}</p>
     <div class="grid gap-5" :class="open !== null && 'lg:grid-cols-[minmax(0,1fr)_26rem]'">

@@ -196,7 +196,7 @@ function fittingWords({ kind, fitting, name }: Post, hasReturn: boolean, q: Writ
   if (kind === 'fuse') return [rated, fitting.family ? familyWords(fitting.family) : '']
   if (kind === 'bar') return [rated]
   // Both conductors of its branch pass it.
-  return kind === 'plug' ? [name, rated, `${hasReturn ? 'pins + and −' : 'pin +'}`] : [name, rated]
+  return kind === 'plug' ? [name, rated, hasReturn ? 'pins + and −' : 'pin +'] : [name, rated]
 }
 
 /** Whether the current that passes a fitting comes back in a cable beside it. */

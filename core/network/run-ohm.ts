@@ -23,22 +23,17 @@ export function conductorsOhm(
   return alike / likeConductors({ lengthM, count, shortestM })
 }
 
+type SideBySide = Pick<Run, 'lengthM' | 'count' | 'shortestM'>
+
+/** As how many conductors of the whole length the shortest of them counts. */
+const shortestAs = ({ lengthM, count, shortestM }: SideBySide): number =>
+  shortestM !== null && count > 1 && shortestM < lengthM ? lengthM / shortestM : 1
+
 /** As how many conductors of the whole length those side by side count: a shorter one counts for more. */
-export function likeConductors({
-  lengthM,
-  count,
-  shortestM,
-}: Pick<Run, 'lengthM' | 'count' | 'shortestM'>): number {
-  const isUnlike = shortestM !== null && count > 1 && shortestM < lengthM
-  return isUnlike ? count - 1 + lengthM / shortestM : count
-}
+export const likeConductors = (run: SideBySide): number => run.count - 1 + shortestAs(run)
 
 /** Share of the current of a run that the hardest worked of its conductors carries, 0 to 1. */
-export function largestShare(run: Pick<Run, 'lengthM' | 'count' | 'shortestM'>): number {
-  const { lengthM, shortestM, count } = run
-  const isUnlike = shortestM !== null && count > 1 && shortestM < lengthM
-  return (isUnlike ? lengthM / shortestM : 1) / likeConductors(run)
-}
+export const largestShare = (run: SideBySide): number => shortestAs(run) / likeConductors(run)
 
 /** Resistance of a run with the fitting it comes to, Ω, by size and length alone. */
 export function sizedOhm(

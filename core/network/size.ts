@@ -1,6 +1,7 @@
 import { ampacityThereA } from '#core/physics/conductors'
 import { fuseInterruptA, fuseRangeA, fuseSizesA, type FuseFamily } from '#core/physics/fuses'
 import { fastestS, isGraded } from '#core/physics/fuse-times'
+import { inFewSizes } from './few-sizes'
 import { conductorsOhm, isLaidWithItsRun, largestShare, type Conductors } from './run-ohm'
 import { Joints } from './joints'
 import { Solved, type Design } from './solved'
@@ -338,39 +339,6 @@ function thickestOf(runs: Iterable<Run>): number {
 function bondMm2(thickestMm2: number, sizesMm2: readonly number[]): number {
   const at = sizesMm2.findIndex((size) => size >= thickestMm2)
   return sizesMm2[Math.max(0, (at < 0 ? sizesMm2.length - 1 : at) - bondSizesUnder)]!
-}
-
-/** Whether a run is of cable that is bought in a size worked out here. */
-const isSizedNew = ({ state, areaKnown, areaMm2 }: Run): boolean =>
-  state === 'new' && areaKnown === 'sized' && areaMm2 !== null
-
-/**
- * No more sizes of new cable than the shop wants in one job: the size whose cable costs least to go up to the next one
- * used does so, again and again. What stays, what was set by hand and what ends in a plug keeps its size.
- */
-function inFewSizes(runs: readonly Run[], ways: Ways, mostSizes: number): readonly Run[] {
-  const plugged = new Set(
-    runs.flatMap(({ id, from, to }) =>
-      [from, to].some((end) => ways.post(end)?.kind === 'plug') ? [id] : [],
-    ),
-  )
-  let now = runs
-  for (;;) {
-    const used = [
-      ...new Set(now.flatMap(({ state, areaMm2 }) => (state === 'new' && areaMm2 ? [areaMm2] : []))),
-    ]
-    used.sort((a, b) => a - b)
-    if (used.length <= mostSizes) return now
-    const steps = used.slice(0, -1).map((size, i) => {
-      const of = now.filter((run) => run.areaMm2 === size && run.state === 'new')
-      const isFree = of.every((run) => isSizedNew(run) && !plugged.has(run.id))
-      const metres = of.reduce((sum, { lengthM, count }) => sum + lengthM * count, 0)
-      return { size, next: used[i + 1]!, cost: isFree ? metres * (used[i + 1]! - size) : Infinity }
-    })
-    const { size, next, cost } = steps.reduce((a, b) => (b.cost < a.cost ? b : a))
-    if (cost === Infinity) return now
-    now = now.map((run) => (isSizedNew(run) && run.areaMm2 === size ? { ...run, areaMm2: next } : run))
-  }
 }
 
 /** Share of its way that a run is by length, and the resistance of all fittings on that way, there and back, Ω. */

@@ -142,7 +142,7 @@ function edgeShapes(edge: PlacedEdge, look: Look): Shape[] {
   return [
     ...(edge.path === chosen ? [path(d, palette.chosen, 9, { 'stroke-opacity': 0.3 })] : []),
     path(d, strokeOfEdge(edge, look), edge.state === 'new' ? 2.4 : 1.2, {
-      ...(edge.pole === 'negative' ? { 'stroke-dasharray': '16 3 3 3' } : {}),
+      'stroke-dasharray': edge.pole === 'negative' ? '16 3 3 3' : null,
     }),
     ...poleSigns(edge, look),
     // A wide band that is not seen, so that a thin line can be hit.

@@ -2,7 +2,14 @@ import { deratedShare } from '#core/physics/dcdc'
 import { formatShare, said } from '#core/units/format'
 import { check, mid, number, word } from '#core/assessment/check'
 import { chargedAwayAh, dailyUse, laneDay, usableColdAh } from '#core/system/energy'
-import { arrayW, coldestOutsideC, coldOpenCircuitV, dcdcInput, feedingV } from '#core/system/currents'
+import {
+  arrayW,
+  coldestOutsideC,
+  coldOpenCircuitV,
+  dcdcInput,
+  feedingV,
+  type DcdcInput,
+} from '#core/system/currents'
 import { thickerCable, unjoined } from '#core/remedies/arrangements'
 import { partId } from '#core/job/document'
 import { cableSizesMm2 } from '#core/physics/conductors'
@@ -23,7 +30,9 @@ export const inputVoltage = check({
     const { q } = system
     const { link, alternator } = lane
     if (link.kind !== 'dcdc') return null
-    const input = dcdcInput(lane, system, inputOhm(lane, system))
+    const byHand = inputRunsByHand(lane, system)
+    const ownOhm = byHand ? ohmOf(byHand, system) : cableOhm(lane, system.rules)
+    const input = dcdcInput(lane, system, ownOhm)
     const over = input.volts < link.lowestInputV
     return {
       verdict: over ? 'suits-once-changed' : 'suits',
@@ -44,7 +53,7 @@ export const inputVoltage = check({
               `At full output the DC-DC on ${mid(name)} gets ${q(input.volts, 'V')}. `,
               `It runs down to ${q(link.lowestInputV, 'V')}.`,
             ),
-      remedies: over ? moreAtInput(lane, system) : [],
+      remedies: over ? moreAtInput(lane, { input, ownOhm, byHand }, system) : [],
     }
   },
 })
@@ -52,30 +61,25 @@ export const inputVoltage = check({
 /** What of a run changes its resistance. */
 const ohmFields = ['lengthM', 'areaMm2', 'count', 'milliohm', 'material', 'returnBy']
 
-/** The runs of the input of a DC-DC, there and back, where one of them was set by hand; none where all are as surveyed. */
-function inputRunsByHand(lane: AlternatorLane, system: System): readonly Run[] {
+/** The runs of the input of a DC-DC, there and back, where one of them was set by hand; null where all are as surveyed. */
+function inputRunsByHand(lane: AlternatorLane, system: System): readonly Run[] | null {
   const prefix = `${partId(lane.link.$path)}-in`
   const isByHand = system.many.runs.some(
     (run) =>
       run.$path.startsWith(`runs/${prefix}`) && ohmFields.some((field) => run.$entered(field) !== null),
   )
-  return isByHand ? wiringIn(system).network.runs.filter(({ id }) => id.startsWith(prefix)) : []
+  return isByHand ? wiringIn(system).network.runs.filter(({ id }) => id.startsWith(prefix)) : null
 }
 
-/** Resistance of the input cable of a DC-DC, Ω: by the runs of the wiring where one was set by hand, else as surveyed. */
-function inputOhm(lane: AlternatorLane, system: System): number {
-  const runs = inputRunsByHand(lane, system)
-  if (runs.length === 0) return cableOhm(lane, system.rules)
-  const { cableC } = wiringIn(system).network
-  return runs.reduce((sum, run) => sum + runOhm(run, cableC), 0)
-}
+/** Resistance of runs one after the other, Ω. */
+const ohmOf = (runs: readonly Run[], system: System): number =>
+  runs.reduce((sum, run) => sum + runOhm(run, wiringIn(system).network.cableC), 0)
 
 /** The size of the run that loses most with which the input has no more than a resistance, Ω. */
-function thickerRun(lane: AlternatorLane, mostOhm: number, system: System): RemedyRef[] {
-  const runs = inputRunsByHand(lane, system)
+function thickerRun(runs: readonly Run[], mostOhm: number, system: System): RemedyRef[] {
   const { cableC } = wiringIn(system).network
-  const most = runs.toSorted((a, b) => runOhm(b, cableC) - runOhm(a, cableC))[0]!
-  const othersOhm = runs.reduce((sum, run) => (run === most ? sum : sum + runOhm(run, cableC)), 0)
+  const most = runs.reduce((a, b) => (runOhm(b, cableC) > runOhm(a, cableC) ? b : a))
+  const othersOhm = ohmOf(runs, system) - runOhm(most, cableC)
   const value = cableSizesMm2.find(
     (areaMm2) => othersOhm + ohmAtSize(most, { areaMm2, count: most.count }, cableC) <= mostOhm,
   )
@@ -87,9 +91,15 @@ const lowestMadeV = 9
 /** Left over the lowest running voltage when a cable or a current is chosen, V at 12 V. */
 const overLowestV = 0.2
 
+/** What arrives at a DC-DC, the resistance on its way there, Ω, and the runs of that way where they were set by hand. */
+interface Input {
+  readonly input: DcdcInput
+  readonly ownOhm: number
+  readonly byHand: readonly Run[] | null
+}
+
 /** A thicker cable to it, less current, or a unit that runs lower: whichever there is. */
-function moreAtInput(lane: AlternatorLane, system: System): RemedyRef[] {
-  const ownOhm = inputOhm(lane, system)
+function moreAtInput(lane: AlternatorLane, { input, ownOhm, byHand }: Input, system: System): RemedyRef[] {
   const { link, alternator } = lane
   const { rules } = system
   const scale = Number(alternator.nominalV) / 12
@@ -97,12 +107,11 @@ function moreAtInput(lane: AlternatorLane, system: System): RemedyRef[] {
   const leastV = link.lowestInputV + overLowestV * scale
   const watts = (link.absorptionV * link.ratedA) / (rules.dcdcEfficiency / 100)
   const spareV = sourceV - leastV
-  const runsLowerAt = Math.floor((dcdcInput(lane, system, ownOhm).volts / scale) * 2) / 2
+  const runsLowerAt = Math.floor((input.volts / scale) * 2) / 2
   const lower: RemedyRef[] =
     runsLowerAt >= lowestMadeV ? [{ id: 'dcdc.lower-input', on: link.$path, value: runsLowerAt * scale }] : []
   if (spareV <= 0) return [...lower, unjoined(lane)]
   const ohm = (leastV * spareV) / watts
-  const thicker = thickerCable(lane.cables, ohm - cableOhm(lane, rules), system)
   const lessA = Math.floor((link.ratedA * ohm) / ownOhm)
   const limit: RemedyRef[] =
     link.currentLimit === 'adjustable' && lessA >= 1
@@ -118,8 +127,9 @@ function moreAtInput(lane: AlternatorLane, system: System): RemedyRef[] {
         }
       : unjoined(lane)
   // A thicker cable alone is the cheaper way only where fuses and plugs bear the unit at full output.
-  const isByHand = inputRunsByHand(lane, system).length > 0
-  const cable = isByHand ? thickerRun(lane, ohm, system) : thicker ? [thicker] : []
+  const cable = byHand
+    ? thickerRun(byHand, ohm, system)
+    : [thickerCable(lane.cables, ohm - ownOhm, system)].filter((one) => one !== null)
   const cableAlone = cable.length > 0 && bearsRunning(lane, watts / leastV)
   return cableAlone ? [...cable, ...limit, smaller, ...lower] : [...limit, smaller, ...cable, ...lower]
 }
