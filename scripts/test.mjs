@@ -35,10 +35,12 @@ const env = {
   CI: 'true',
 }
 const totals = { passed: 0, failed: 0 }
+/** What failed, in words: told once more at the end, where it is seen. */
+const failures = []
 
 /**
  * Runs a command to its end; what it printed comes in one piece, since others run beside it.
- * @returns whether it went well
+ * @returns whether it went well, and what it printed
  */
 function command(name, args) {
   const begun = Date.now()
@@ -52,8 +54,9 @@ function command(name, args) {
       console.log(
         `\n— ${name}: ${status === 0 ? 'passed' : 'FAILED'} after ${Math.round((Date.now() - begun) / 1000)} s`,
       )
-      process.stdout.write(Buffer.concat(printed))
-      resolve(status === 0)
+      const said = Buffer.concat(printed)
+      process.stdout.write(said)
+      resolve({ ok: status === 0, said: String(said) })
     })
   })
 }
@@ -61,20 +64,30 @@ function command(name, args) {
 /** Commands that pass or fail as one. */
 async function step(name, ...commands) {
   for (const args of commands) {
-    if (!(await command(name, args))) return void totals.failed++
+    const { ok, said } = await command(name, args)
+    if (ok) continue
+    failures.push(`${name}:\n${said.trim().split('\n').slice(-lastLines).join('\n')}`)
+    return void totals.failed++
   }
   totals.passed++
 }
 
+/** Of a command that failed so many of its last lines are told again. */
+const lastLines = 25
+
 /** A test runner: counted from the report it leaves; one that leaves none has failed. */
 async function suite(name, report, args, count) {
   rmSync(report, { force: true })
-  const ok = await command(name, args)
-  if (!existsSync(report)) return void totals.failed++
-  const { passed, failed } = count(JSON.parse(readFileSync(report, 'utf8')))
+  const { ok, said } = await command(name, args)
+  const { passed, failed, names } = existsSync(report)
+    ? count(JSON.parse(readFileSync(report, 'utf8')))
+    : { passed: 0, failed: 0, names: [] }
   totals.passed += passed
   totals.failed += failed
-  if (!ok && failed === 0) totals.failed++
+  failures.push(...names.map((words) => `${name}: ${words}`))
+  if (ok || failed > 0) return
+  failures.push(`${name}:\n${said.trim().split('\n').slice(-lastLines).join('\n')}`)
+  totals.failed++
 }
 
 const vitest = (project) => {
@@ -88,13 +101,28 @@ const vitest = (project) => {
     '--reporter=json',
     `--outputFile.json=${report}`,
   ]
-  return suite(project, report, args, (r) => ({ passed: r.numPassedTests, failed: r.numFailedTests }))
+  return suite(project, report, args, (r) => ({
+    passed: r.numPassedTests,
+    failed: r.numFailedTests,
+    names: r.testResults.flatMap(({ assertionResults }) =>
+      assertionResults
+        .filter(({ status }) => status === 'failed')
+        .map(({ fullName, failureMessages }) => `${fullName}\n${failureMessages.join('\n')}`),
+    ),
+  }))
 }
 const browser = () =>
   suite('browser', join(results, 'browser.json'), ['playwright', 'test'], (r) => ({
     passed: r.stats.expected,
     failed: r.stats.unexpected + r.stats.flaky + r.stats.skipped,
+    names: r.suites.flatMap(failedSpecs),
   }))
+
+/** Titles of the browser tests that failed, from a suite of the report down. */
+const failedSpecs = ({ specs = [], suites = [] }) => [
+  ...specs.filter(({ ok }) => !ok).map(({ title, file, line }) => `${file}:${line} ${title}`),
+  ...suites.flatMap(failedSpecs),
+]
 
 async function checkSources() {
   for (const { name, commands } of [...lintChecks, ...typeChecks]) await step(name, ...commands)
@@ -115,5 +143,6 @@ await Promise.all([checkSources(), vitest('units')])
 await Promise.all([askTheServer(), useUnderKills()])
 await browser()
 
+if (failures.length > 0) console.log(`\nWhat failed:\n\n${failures.join('\n\n')}`)
 console.log(`\n${totals.passed} passed, ${totals.failed} failed`)
 process.exit(totals.failed === 0 ? 0 : 1)
