@@ -10,6 +10,7 @@ import {
   readFileSync,
   renameSync,
   rmSync,
+  statSync,
   writeFileSync,
 } from 'node:fs'
 import { join } from 'node:path'
@@ -170,13 +171,19 @@ function answers(bin, data, secret, port) {
   return asked.status === 0 && asked.stdout.trim() === data
 }
 
-/** Takes away a lock file that a machine which went down has left, and whose number is another process by now. */
+/** Whether the process that a lock file names is a database: else a machine that went down has left it. */
+function isRunning(data) {
+  try {
+    const pid = Number(readFileSync(join(data, 'postmaster.pid'), 'utf8').split('\n')[0])
+    return /postgres/.test(readFileSync(`/proc/${pid}/cmdline`, 'utf8'))
+  } catch {
+    return false
+  }
+}
+
+/** Takes away a lock file that nobody holds any more. */
 function dropStaleLock(data) {
-  const lock = join(data, 'postmaster.pid')
-  if (!existsSync(lock)) return
-  const pid = Number(readFileSync(lock, 'utf8').split('\n')[0])
-  const command = existsSync(`/proc/${pid}/cmdline`) ? readFileSync(`/proc/${pid}/cmdline`, 'utf8') : ''
-  if (!/postgres/.test(command)) rmSync(lock)
+  if (!isRunning(data)) rmSync(join(data, 'postmaster.pid'), { force: true })
 }
 
 /** How often a start is tried. */
@@ -190,6 +197,21 @@ const mostLooks = 10
 /** Whether a start failed because processes of a database that was killed hold its memory a moment longer. */
 const isStillHeld = (log) =>
   existsSync(log) && readFileSync(log, 'utf8').includes('pre-existing shared memory block')
+
+/** The last lines that PostgreSQL wrote when it did not start: before its own log began, and in that. */
+function lastLinesOf(startLog, data) {
+  const folder = join(data, 'log')
+  const newest = existsSync(folder)
+    ? readdirSync(folder)
+        .map((name) => join(folder, name))
+        .sort((a, b) => statSync(a).mtimeMs - statSync(b).mtimeMs)
+        .at(-1)
+    : undefined
+  return [startLog, newest]
+    .filter((file) => file !== undefined && existsSync(file))
+    .map((file) => `${file}:\n${readFileSync(file, 'utf8').trim().split('\n').slice(-8).join('\n')}`)
+    .join('\n')
+}
 
 /**
  * Starts the cluster of a name, making it first where there is none. Gives the address of its `postgres` database, as
@@ -233,9 +255,7 @@ export async function startCluster(name, { durable, folder = theData, version = 
       port = standing
       return
     }
-    const free = await freePort(port)
-    start(free)
-    port = free
+    port = start(await freePort(port))
   }
 
   /** The port at which it answers, started where it does not: again, where another start took port or data just before. */
@@ -245,24 +265,31 @@ export async function startCluster(name, { durable, folder = theData, version = 
       if (standing !== null && answers(bin, data, secret, standing)) return standing
       const free = await freePort(54_330)
       try {
-        start(free)
-        return free
+        return start(free)
       } catch (cause) {
         if (tries === mostStarts) giveUp(cause.message)
       }
     }
   }
 
-  /** Whether it answers after all: a start that was killed may have left a program that starts it. */
-  function comesUp(at) {
-    for (let tries = 0; tries < mostLooks; tries++) {
-      if (answers(bin, data, secret, at)) return true
+  /**
+   * The port at which it answers after all, null where it does not: a start that was killed may have left a program
+   * that starts it, at a port of its own. Such a one is waited for as long as it lives.
+   */
+  function portThatComesUp(at) {
+    const last = Date.now() + mostLetGoMs
+    for (let looks = 1; looks <= mostLooks || (isRunning(data) && Date.now() < last); looks++) {
+      const standing = portInLock(data) ?? at
+      if (answers(bin, data, secret, standing)) return standing
       spawnSync('sleep', ['0.3'])
     }
-    return false
+    return null
   }
 
-  /** @throws where it cannot be started at a port */
+  /**
+   * @returns the port at which it answers
+   * @throws where it cannot be started
+   */
   function start(at) {
     dropStaleLock(data)
     // Only what is said before its own log begins goes there.
@@ -293,12 +320,15 @@ export async function startCluster(name, { durable, folder = theData, version = 
       rmSync(log, { force: true })
       started = once()
     }
-    if (started.status !== 0 && !comesUp(at))
+    if (started.status === 0) return at
+    const standing = portThatComesUp(at)
+    if (standing === null)
       throw new Error(
         isDiskFull(data)
           ? `The disk that holds ${data} is full: PostgreSQL cannot start. Make room.`
-          : `Starting PostgreSQL (see ${log} and ${join(data, 'log')}) failed:\n${saidBy(started)}`,
+          : `Starting PostgreSQL failed:\n${lastLinesOf(log, data) || saidBy(started)}`,
       )
+    return standing
   }
 
   /** @returns whether nobody uses it any more, and it is down */
