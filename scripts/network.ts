@@ -1,10 +1,14 @@
 // npm run --silent network -- FILE.json --case NAME: voltages and currents of the wiring of a job in a case, as JSON.
 // npm run --silent netlist -- FILE.json --case NAME: the same case as a netlist. --case list: the names of the cases.
 import { writeNetlist } from '#core/formats/netlist'
-import { caseOf, casesOf } from '#core/network/cases'
+import { caseOf, casesOf, type Case } from '#core/network/cases'
+import type { Circuit } from '#core/network/circuit'
 import { circuitOf, startOf } from '#core/network/circuits'
 import { networkOf } from '#core/network/of-job'
 import { solve } from '#core/network/solution'
+import { circuitIn } from '#core/proving/circuit'
+import { Proof } from '#core/proving/predict'
+import { provedCase } from '#core/proving/states'
 import { fail, jobFromFile } from './lib/job-argument'
 
 const [what, file, ...rest] = process.argv.slice(2)
@@ -12,16 +16,28 @@ const given = rest[0] === '--case' ? rest[1] : rest[0]?.startsWith('--case=') ? 
 const use = `npm run --silent ${what} -- FILE.json --case NAME`
 if (!file || file.startsWith('--')) fail(`Name a job file: ${use}`)
 if (!given) fail(`Name a case: ${use}; --case list prints their names`)
-const network = networkOf(await jobFromFile(file))
+const job = await jobFromFile(file)
+const network = networkOf(job)
+/** The states in which the job is proved, and one of them as it stands there. */
+const proof = new Proof(job)
+const provedCases = new Map(proof.states.map((state) => [provedCase(state), state]))
+const asProved = (name: string): { readonly at: Case; readonly circuit: Circuit } | null => {
+  const state = provedCases.get(name)
+  return state
+    ? { at: { ...state.at, id: name, name: state.name }, circuit: circuitIn(proof.rig, state) }
+    : null
+}
+const asPlanned = (name: string): { readonly at: Case; readonly circuit: Circuit } | null => {
+  const at = caseOf(network, name)
+  return at && { at, circuit: circuitOf(network, at) }
+}
 if (given === 'list')
   process.stdout.write(
-    casesOf(network)
-      .map(({ id }) => `${id}\n`)
-      .join(''),
+    [...casesOf(network).map(({ id }) => id), ...provedCases.keys()].map((id) => `${id}\n`).join(''),
   )
 else {
-  const at = caseOf(network, given) ?? fail(`${given}: no such case; --case list prints their names`)
-  const circuit = circuitOf(network, at)
+  const { at, circuit } =
+    asPlanned(given) ?? asProved(given) ?? fail(`${given}: no such case; --case list prints their names`)
   if (what === 'netlist')
     process.stdout.write(writeNetlist(circuit, `${at.name} (${at.id})`, startOf(network, at)))
   else {

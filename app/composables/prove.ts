@@ -1,6 +1,6 @@
 import { nothingProved, standingReadings, type Proving, type TakenReading } from '#core/job/proving'
 import { provingOf } from '#core/job/proving-edits'
-import type { ShownDiagnosis, ShownTest } from '#core/proving/shown'
+import type { ShownDiagnosis, ShownEssential, ShownTest } from '#core/proving/shown'
 import { plain, startEngine } from '../engine/client'
 import type { ShownProof, Taught } from '../engine/prover'
 
@@ -17,7 +17,9 @@ export function useProve(isReady: () => boolean) {
   })
   onScopeDispose(end)
   const shown = shallowRef<ShownProof | null>(null)
-  const prepared = ref(false)
+  /** The essential tests, once they are chosen: what each fault would read is worked out first. */
+  const essential = shallowRef<ShownEssential | null>(null)
+  const prepared = computed(() => essential.value !== null)
   const diagnosis = shallowRef<ShownDiagnosis | null>(null)
   const taught = shallowRef<Taught | null>(null)
 
@@ -37,13 +39,13 @@ export function useProve(isReady: () => boolean) {
     async (now) => {
       const mine = ++turn
       if (!now) return
-      prepared.value = false
+      essential.value = null
       try {
         const proof = await engine.prove(plain(bench.document!), plain(judging.settings))
         if (mine !== turn) return
         shown.value = proof
-        if (!(await engine.prepareProof()) || mine !== turn) return
-        prepared.value = true
+        const chosen = await engine.prepareProof()
+        if (mine === turn) essential.value = chosen
       } catch (cause) {
         problem.value = (cause as Error).message
       }
@@ -73,6 +75,7 @@ export function useProve(isReady: () => boolean) {
   return {
     engine,
     shown,
+    essential,
     prepared,
     diagnosis,
     taught,

@@ -8,7 +8,7 @@ import { variantsOf, type Variant } from '#core/compare/variants'
 import type { JobDocument } from '#core/job/document'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { ShelfPart } from '#core/shelf/kinds'
-import type { ShownDiagnosis } from '#core/proving/shown'
+import type { ShownDiagnosis, ShownEssential } from '#core/proving/shown'
 import type { Paper } from '#core/papers/blocks'
 import { summaryOf } from '#core/papers/summary'
 import { inputsOfJob } from '#core/simulation/inputs'
@@ -175,7 +175,7 @@ export class Engine {
   prove(job: JobDocument, shop: ShopSettings): ShownProof {
     return this.prover.begin(job, shop)
   }
-  prepareProof(): Promise<boolean> {
+  prepareProof(): Promise<ShownEssential | null> {
     return this.prover.prepare()
   }
   diagnose(readings: readonly Read[]): ShownDiagnosis {

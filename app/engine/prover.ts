@@ -1,15 +1,23 @@
 import { asFitted } from '#core/job/as-fitted'
 import type { JobDocument } from '#core/job/document'
 import { Diagnosis } from '#core/proving/diagnosis'
-import { rigWith, type Cause } from '#core/proving/hypotheses'
+import type { Cause } from '#core/proving/hypotheses'
 import { chanceOf } from '#core/proving/chance'
-import { asItIs, StandIn } from '#core/proving/instruments'
+import { asItIs, asMet, StandIn } from '#core/proving/instruments'
 import { learntFrom, withLearnt, type Learnt } from '#core/proving/learnt'
 import { orderOf } from '#core/proving/order/order'
 import type { Step } from '#core/proving/order/step'
 import { economical } from '#core/proving/procedure'
 import { causeWords } from '#core/proving/rows'
-import { shownDiagnosis, shownTests, takenOf, type ShownDiagnosis, type ShownTest } from '#core/proving/shown'
+import {
+  shownDiagnosis,
+  shownEssential,
+  shownTests,
+  takenOf,
+  type ShownDiagnosis,
+  type ShownEssential,
+  type ShownTest,
+} from '#core/proving/shown'
 import { hiddenCause } from '#core/proving/stream'
 import { caseC, heatMinutes, loadOfMachineA } from '#core/proving/tests/engine'
 import { unitsOf } from '#core/proving/rig'
@@ -88,18 +96,21 @@ export class Prover {
     }
   }
 
-  /** Works out what every fault would read, letting messages in on the way; false where another job came between. */
-  async prepare(): Promise<boolean> {
+  /**
+   * Works out what every fault would read, letting messages in on the way.
+   * @returns the essential tests; null where another job came between
+   */
+  async prepare(): Promise<ShownEssential | null> {
     const turn = this.turn
     const preparing = this.diagnosis!.prepare()
     let begun = performance.now()
     while (!preparing.next().done) {
       if (performance.now() - begun < sliceMs) continue
       await pause()
-      if (turn !== this.turn) return false
+      if (turn !== this.turn) return null
       begun = performance.now()
     }
-    return true
+    return shownEssential(this.diagnosis!)
   }
 
   diagnose(readings: readonly Read[]): ShownDiagnosis {
@@ -136,7 +147,7 @@ export class Prover {
   practise(seed: number): void {
     const { proof, causes } = this.diagnosis!
     const { cause, size } = hiddenCause(causes, seed)
-    const rig = asItIs(proof, rigWith(proof, cause, size), chanceOf(seed + 1))
+    const rig = asItIs(proof, asMet(proof, cause, { size, chance: chanceOf(seed + 3) }), chanceOf(seed + 1))
     this.practice = { standIn: new StandIn(proof, rig, chanceOf(seed + 2)), cause, seed }
   }
   practiceRead(test: string): number {

@@ -38,6 +38,14 @@ export const torqueNm: Readonly<Record<Stud, number>> = { M5: 3, M6: 5, M8: 9, M
 export const studAt = (post: string, areaMm2: number, { posts }: Network): Stud =>
   posts.find(({ id }) => id === post)?.stud ?? usualStud(areaMm2)
 
+/** Studs and torques of both ends of a run, in words: the maker’s figure decides. */
+export function torqueWords(run: Run, network: Network): string {
+  if (run.areaMm2 === null) return ''
+  const area = run.areaMm2
+  const ends = [run.from, run.to].map((end) => studAt(end, area, network))
+  return [...new Set(ends)].map((stud) => `${stud} ${torqueNm[stud]} Nm`).join(', ')
+}
+
 /** Size and usual length of a thin line, mm² and m (engineering default). */
 const lineMm2 = 1
 const lineM = 4

@@ -5,9 +5,9 @@ import type { Change } from '#core/job/change'
 import { learntFrom, withLearnt, type Learnt } from '#core/proving/learnt'
 import { orderOf } from '#core/proving/order/order'
 import { phases, type Phase } from '#core/proving/order/step'
-import { Proof } from '#core/proving/predict'
-import { expectationOf, isTelling } from '#core/proving/expect'
-import { routineOf } from '#core/proving/tests/index'
+import { Diagnosis } from '#core/proving/diagnosis'
+import { worthWords } from '#core/proving/worth'
+import type { Risk } from '#core/proving/harm'
 import { expectedWords, readingWords } from '#core/proving/readings'
 import { fittedWords } from '#core/proving/fitted'
 import type { Shape } from '#core/network/shape'
@@ -68,7 +68,10 @@ export interface FittingRecord {
       readonly when: string
     }[]
     readonly tests: readonly RecordedTest[]
+    /** Essential tests that were not made. */
     readonly open: readonly string[]
+    /** What the readings are worth; left out by records that were signed before it was worked out. */
+    readonly worth?: { readonly done: number; readonly of: number; readonly risk: Risk }
     /** What is missing of a full proof, a sentence each; left out by records that were signed before it was looked for. */
     readonly gaps?: readonly string[]
     readonly mended: readonly { readonly words: string; readonly by: string; readonly when: string }[]
@@ -83,7 +86,8 @@ export function recordOf(inputs: RecordInputs): FittingRecord {
   const settings = { rules, units: shop.units }
   const q = writerIn(shop.units)
   const fitted = asFitted(job)
-  const proof = new Proof(fitted, settings)
+  const diagnosis = new Diagnosis(fitted, settings)
+  const { proof } = diagnosis
   const proving = provingOf(job)
   const standing = standingReadings(proving)
   const taken = proof.tests.flatMap((test) => {
@@ -108,7 +112,7 @@ export function recordOf(inputs: RecordInputs): FittingRecord {
     }
   })
   const tests = taken.map(({ test, reading }) => {
-    const { value, tolerance } = expectationOf(proof, test)
+    const { value, tolerance } = diagnosis.expect(test)
     return {
       title: test.title,
       state: test.state.name,
@@ -119,7 +123,8 @@ export function recordOf(inputs: RecordInputs): FittingRecord {
       when: reading.when,
     }
   })
-  const routine = routineOf(proof.tests).filter((test) => isTelling(expectationOf(proof, test)))
+  const routine = diagnosis.essential.tests
+  const posterior = diagnosis.given(taken.map(({ test, reading }) => ({ test, value: reading.value })))
   const open = routine.filter(({ id }) => !standing.has(id)).map(({ title }) => title)
   return {
     format: 'jovial-anchor/record',
@@ -132,6 +137,7 @@ export function recordOf(inputs: RecordInputs): FittingRecord {
       steps,
       tests,
       open,
+      worth: { done: routine.length - open.length, of: routine.length, risk: posterior.risk() },
       gaps: gapsOf({
         steps,
         tests,
@@ -162,7 +168,7 @@ function gapsOf({ steps, tests, untested: [untested, of], verdict }: Proved): st
   const outside = tests.filter(({ within }) => !within).map(({ title }) => inSentence(title))
   return [
     ...(undone > 0 ? [`${undone} of ${steps.length} steps are not done.`] : []),
-    ...(untested > 0 ? [`${untested} of ${of} tests have no reading.`] : []),
+    ...(untested > 0 ? [`${untested} of ${of} essential tests have no reading.`] : []),
     ...(outside.length > 0
       ? [
           `${outside.length === 1 ? '1 reading lies' : `${outside.length} readings lie`} outside the expected range: ${outside.join('; ')}.`,
@@ -206,6 +212,19 @@ export function recordPaper({ inputs, result }: FittingRecord): Paper {
         ...(result.gaps ?? []),
         ...(signature.reason ? [`Signed all the same: ${signature.reason}`] : []),
       ]),
+      ...(result.worth && result.worth.done > 0
+        ? [
+            {
+              heading: 'What it is worth',
+              blocks: [
+                {
+                  kind: 'text' as const,
+                  line: [plain(worthWords(result.worth.done, result.worth.of, result.worth.risk))],
+                },
+              ],
+            },
+          ]
+        : []),
       testsSection(result, within),
       ...listSection('Not tested', result.open),
       ...listSection(
@@ -244,9 +263,10 @@ export function recordPaper({ inputs, result }: FittingRecord): Paper {
 }
 
 /** How far the verdict was proved, after its headline: it is worked out, and readings alone prove it. */
-function provedWords({ tests, open }: FittingRecord['result']): string {
+function provedWords({ tests, open, worth }: FittingRecord['result']): string {
   if (tests.length === 0) return ', calculated only: no reading was taken'
-  return open.length > 0 ? `, proved by ${tests.length} of ${tests.length + open.length} readings` : ''
+  const [done, of] = worth ? [worth.done, worth.of] : [tests.length, tests.length + open.length]
+  return done < of ? `, proved by ${done} of ${of} essential tests` : ', proved by all essential tests'
 }
 
 function testsSection({ tests }: FittingRecord['result'], within: number): Section {

@@ -2,8 +2,7 @@ import { fittingPlaces } from '#core/job/parts/network'
 import { familyWords } from '#core/job/parts/wiring'
 import { crafts, type JobDocument } from '#core/job/document'
 import type { WiredJob } from '#core/assessment/wired'
-import { studAt, torqueNm } from '#core/network/lists'
-import type { Run } from '#core/network/network'
+import { torqueWords } from '#core/network/lists'
 import type { Shape } from '#core/network/shape'
 import { lengthWords, lineWords, ratingWords, sizeWords, stateWords } from '#core/network/words'
 import type { DisplayUnits } from '#core/units/display'
@@ -91,14 +90,6 @@ const fuseNumber = (wired: WiredJob, run: string): string => {
   return wired.network.posts.find(({ id }) => id === fuse)?.fitting?.number ?? 'none'
 }
 
-/** Studs and torques of both ends of a run: the maker’s figure decides. */
-function torqueWords(run: Run, { network }: WiredJob): string {
-  if (run.areaMm2 === null) return ''
-  const area = run.areaMm2
-  const ends = [run.from, run.to].map((end) => studAt(end, area, network))
-  return [...new Set(ends)].map((stud) => `${stud} ${torqueNm[stud]} Nm`).join(', ')
-}
-
 function runsOf(wired: WiredJob, q: Write): Section {
   return {
     heading: 'Runs',
@@ -124,7 +115,7 @@ function runsOf(wired: WiredJob, q: Write): Section {
           lengthWords(run, q),
           q(wired.runs.find(({ id }) => id === run.id)!.amps, 'A'),
           fuseNumber(wired, run.id),
-          torqueWords(run, wired),
+          torqueWords(run, wired.network),
         ]),
         sums: [],
       },

@@ -24,12 +24,7 @@ export class Ahead {
 
   /** Before anything is read. */
   static of({ means, covariance }: Hypothesis): Ahead {
-    const count = means.length
-    return new Ahead(
-      means,
-      means.map((_, t) => covariance[t * count + t]!),
-      [],
-    )
+    return new Ahead(means, covariance.variances, [])
   }
 
   /** How many readings are in it. */
@@ -40,7 +35,7 @@ export class Ahead {
   /** With one more reading. */
   after({ covariance }: Hypothesis, { place, row, off }: Seen): Ahead {
     const count = this.means.length
-    const root = covariance.slice(place * count, (place + 1) * count)
+    const root = covariance.row(place).slice()
     this.roots.forEach((earlier, i) => {
       const by = row[i]!
       for (let t = 0; t < count; t++) root[t]! -= by * earlier[t]!

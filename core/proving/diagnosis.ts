@@ -1,9 +1,11 @@
-import { causesOf, hypothesesOf, type Cause } from './hypotheses'
+import { essentialOf, type Essential } from './essential'
+import { causesOf, hypothesesOf, otherId, soundId, type Cause } from './hypotheses'
 import { Posterior, type Ranked, type Taken } from './posterior'
 import { expectationOf, isTelling, type Expected } from './expect'
 import { bestOf, type Worth } from './next'
 import { togetherOf } from './together'
 import { Proof } from './predict'
+import type { Band } from './risk'
 import type { ProofTest } from './tests/test'
 import type { JobDocument } from '#core/job/document'
 import type { ShopSettings } from '#core/system/system'
@@ -21,6 +23,7 @@ export class Diagnosis {
   private theTogether: readonly (readonly Cause[])[] | undefined
   private theGroups: readonly (readonly number[])[] | undefined
   private begin: Posterior | null = null
+  private theEssential: Essential | null = null
   private theExpected: readonly Expected[] | undefined
   private preparing: Generator<void, void, void> | null = null
 
@@ -29,13 +32,33 @@ export class Diagnosis {
     this.causes = causesOf(this.proof)
   }
 
-  /** The measurement that tells most for its trouble; null where none tells anything more. */
+  /**
+   * What to measure next: the next essential test while nothing looks wrong, and else the measurement that tells most
+   * for its trouble.
+   * @returns null where none tells anything more
+   */
   worthNext(posterior: Posterior): Worth | null {
     const taken = new Set(posterior.taken.map(({ test }) => test.id))
     const state = posterior.taken.at(-1)?.test.state.id ?? null
-    const offered = this.expected.map(({ test }) => test)
+    const essential = this.looksWrong(posterior)
+      ? undefined
+      : this.essential.tests.find(({ id }) => !taken.has(id))
+    const offered = essential ? [essential] : this.expected.map(({ test }) => test)
     const best = bestOf(posterior, offered, { taken, state })
-    return best && best.bits >= leastBits ? best : null
+    return best && (essential || best.bits >= leastBits) ? best : null
+  }
+
+  /** Whether a reading is out of its band, and it is not sure all the same that nothing is wrong. */
+  looksWrong(posterior: Posterior): boolean {
+    if (posterior.taken.every((taken) => this.isWithin(taken))) return false
+    const sound = this.causes.findIndex(({ id }) => id === soundId)
+    return posterior.probabilities()[sound]! < sureFrom
+  }
+
+  /** The tests that are made on every job like this one. */
+  get essential(): Essential {
+    this.prepareWholly()
+    return this.theEssential!
   }
 
   /**
@@ -48,7 +71,20 @@ export class Diagnosis {
   private *prepared(): Generator<void, void, void> {
     const { proof, causes } = this
     const hypotheses = yield* hypothesesOf(proof, causes)
-    this.begin = Posterior.of({ tests: proof.tests, causes, hypotheses })
+    const bandOf = (test: ProofTest): Band => {
+      const { value, tolerance } = this.expect(test)
+      return { at: proof.tests.indexOf(test), middle: value, half: tolerance }
+    }
+    const offered = this.expected.map(({ test }) => test)
+    this.theEssential = essentialOf({
+      bench: proof.bench,
+      offered,
+      hypotheses,
+      bandOf,
+      enough: proof.rig.enough,
+    })
+    const routine = this.theEssential.tests
+    this.begin = Posterior.of({ tests: proof.tests, causes, hypotheses, routine })
   }
 
   /** What each test that is offered must read. */
@@ -66,9 +102,12 @@ export class Diagnosis {
 
   /** What readings say of the causes. */
   given(readings: readonly Taken[]): Posterior {
+    return readings.reduce((posterior, taken) => posterior.with(taken), this.prepareWholly())
+  }
+  private prepareWholly(): Posterior {
     const preparing = this.prepare()
     while (!this.begin) preparing.next()
-    return readings.reduce((posterior, taken) => posterior.with(taken), this.begin)
+    return this.begin
   }
 
   /** Causes that no test tells apart, in groups: the same whatever is read. */
@@ -105,7 +144,14 @@ const leastBits = 0.005
 /** From so much on a cause is sure enough to be acted on. */
 export const sureFrom = 0.9
 
+/** Readings that are further off than this, as a mean square in deviations, no cause explains. */
+const mostMisfit = 4
+
 /** Whether the readings are explained by something that is known to go wrong, or by nothing being wrong. */
-export const mostMisfit = 4
+export function isExplained(posterior: Posterior): boolean {
+  if (posterior.taken.length === 0) return true
+  const { cause } = posterior.top()
+  return cause.id !== otherId && posterior.misfit(cause) <= mostMisfit
+}
 
 export type { Ranked, Taken, Worth }

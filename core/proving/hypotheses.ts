@@ -1,15 +1,18 @@
-import type { Fault } from './faults/fault'
+import { Covariance } from './covariance'
+import { harmOf, type Fault } from './faults/fault'
 import { allFaults } from './faults/index'
+import type { Harm } from './harm'
 import { deviationOf } from './meters'
 import type { Proof } from './predict'
-import type { Prediction, Slopes } from './prediction'
+import type { Prediction } from './prediction'
 import type { Rig } from './rig'
+import { walkRoundId } from './tests/walk-round'
 import type { ProofTest } from './tests/test'
 
 /** A fault at a place, or that there is none. */
 export interface Cause {
   readonly id: string
-  /** Null where nothing is wrong. */
+  /** Null where nothing is wrong, or something that is not on the list. */
   readonly fault: Fault | null
   readonly at: string | null
   readonly where: string
@@ -22,6 +25,11 @@ export interface Cause {
 /** That nothing is wrong is twice as likely as that something is, before anything is read (engineering default). */
 const soundPrior = 0.67
 export const soundId = 'none'
+/** That something is wrong that is on no list, or with the meter, before anything is read (engineering default). */
+const otherPrior = 0.01
+export const otherId = 'other'
+/** By it each reading may be anything, as often as this, and is as in a sound system else (engineering default). */
+export const strayShare = 0.1
 
 /** Every cause there may be of a job's readings. */
 export function causesOf({ bench }: Proof): Cause[] {
@@ -34,17 +42,18 @@ export function causesOf({ bench }: Proof): Cause[] {
     fault: null,
     at: null,
     where: '',
-    prior: found.length > 0 ? soundPrior : 1,
+    prior: found.length > 0 ? soundPrior : 1 - otherPrior,
     sizes: [0],
   }
   return [
     sound,
+    { ...sound, id: otherId, prior: otherPrior },
     ...found.map(({ fault, place, weight }): Cause => ({
       id: `${fault.id}@${place.at}`,
       fault,
       at: place.at,
       where: place.where,
-      prior: ((1 - soundPrior) * weight) / total,
+      prior: ((1 - soundPrior - otherPrior) * weight) / total,
       sizes: place.sizes ?? [0],
     })),
   ]
@@ -66,7 +75,11 @@ export interface Hypothesis {
   readonly bySize: Float64Array
   /** Variance by instrument and by what is not straight; covariance by all that is common, test by test. */
   readonly noise: Float64Array
-  readonly covariance: Float64Array
+  readonly covariance: Covariance
+  /** What it can do; null where nothing is known to be wrong. */
+  readonly harm: Harm | null
+  /** Where readings may be anything: how likely each value is of such a reading, per its unit, by test. */
+  readonly stray: Float64Array | null
 }
 
 /** Works out what every cause predicts, cause by cause: yields after each. */
@@ -78,11 +91,26 @@ export function* hypothesesOf(
   for (const [i, cause] of causes.entries()) {
     const predicted = cause.sizes.map((size) => predictionsOf(proof, rigWith(proof, cause, size)))
     predicted.forEach((predictions, part) => {
-      hypotheses.push(hypothesisOf(proof.tests, cause, i, predicted, predictions, part))
+      const one = hypothesisOf(proof, cause, i, predicted, predictions, part)
+      hypotheses.push(...asFoundOnRound(one, cause, proof.tests))
     })
     yield
   }
   return hypotheses
+}
+
+/** A hypothesis as it is, or in two: of some faults a share is found on the way round, whatever else is read. */
+function asFoundOnRound(one: Hypothesis, { fault, at }: Cause, tests: readonly ProofTest[]): Hypothesis[] {
+  const onRound = fault?.onRound
+  if (!onRound) return [one]
+  const finds = [walkRoundId, onRound.test(at!)].map((id) => tests.findIndex((test) => test.id === id))
+  if (finds.includes(-1)) return [one]
+  const means = one.means.slice()
+  for (const place of finds) means[place] = 0
+  return [
+    { ...one, prior: one.prior * (1 - onRound.share) },
+    { ...one, prior: one.prior * onRound.share, means },
+  ]
 }
 
 /** The rig as a cause of a size makes it. */
@@ -101,7 +129,7 @@ export const unscaled = ({ fault }: Cause, size: number): number =>
   fault?.scale === 'times' ? Math.exp(size) : size
 
 function hypothesisOf(
-  tests: readonly ProofTest[],
+  { tests, bench, parameters }: Proof,
   cause: Cause,
   index: number,
   predicted: readonly (readonly Prediction[])[],
@@ -115,14 +143,6 @@ function hypothesisOf(
   const bySize = Float64Array.from(tests, (_, t) =>
     ranged ? share * (predicted[high]![t]!.value - predicted[low]![t]!.value) : 0,
   )
-  const count = tests.length
-  const covariance = new Float64Array(count * count)
-  for (let a = 0; a < count; a++)
-    for (let b = 0; b <= a; b++) {
-      const common = shared(predictions[a]!.slopes, predictions[b]!.slopes) + bySize[a]! * bySize[b]!
-      covariance[a * count + b] = common
-      covariance[b * count + a] = common
-    }
   return {
     cause: index,
     prior: prior / sizes.length,
@@ -134,18 +154,29 @@ function hypothesisOf(
       predictions,
       ({ value, bent }, t) => deviationOf(tests[t]!.instrument, value) ** 2 + bent,
     ),
-    covariance,
+    covariance: new Covariance(
+      predictions.map(({ slopes }) => slopes),
+      bySize,
+      parameters.length,
+    ),
+    harm: fault && harmOf(fault, bench, cause.at!, sizes[part]!),
+    stray:
+      cause.id === otherId
+        ? Float64Array.from(tests, (test, t) => 1 / rangeOf(test, predictions[t]!.value, bench.rig.nominalV))
+        : null,
   }
 }
 
-/** What two readings have in common by the parameters that move both. */
-function shared(one: Slopes, other: Slopes): number {
-  let sum = 0
-  for (let i = 0, k = 0; i < one.at.length && k < other.at.length;) {
-    const [a, b] = [one.at[i]!, other.at[k]!]
-    if (a === b) sum += one.by[i++]! * other.by[k++]!
-    else if (a < b) i++
-    else k++
+/** What an instrument may show at all, from end to end, in its unit. */
+function rangeOf({ quantity }: ProofTest, expected: number, nominalV: number): number {
+  switch (quantity) {
+    case 'volts':
+      return 3 * nominalV
+    case 'answer':
+      return 2
+    case 'celsius':
+      return 200
+    default:
+      return 4 * Math.max(10, Math.abs(expected))
   }
-  return sum
 }

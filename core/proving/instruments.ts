@@ -1,4 +1,5 @@
 import { normal, type Chance } from './chance'
+import { rigWith, type Cause } from './hypotheses'
 import { deviationOf, shown } from './meters'
 import { movedRig } from './parameters'
 import type { Proof } from './predict'
@@ -8,6 +9,17 @@ import type { ProofTest } from './tests/test'
 /** A rig as it may turn out: everything that nobody knows exactly is somewhere within its uncertainty. */
 export const asItIs = ({ parameters }: Proof, rig: Rig, chance: Chance): Rig =>
   parameters.reduce((moved, parameter) => movedRig(moved, parameter, normal(chance)), rig)
+
+/** A rig with a fault as it may be met: of some a share is found by hand on the way round. */
+export const asMet = (
+  proof: Proof,
+  cause: Cause,
+  { size, chance }: { readonly size: number; readonly chance: Chance },
+): Rig => {
+  const rig = rigWith(proof, cause, size)
+  const onRound = cause.fault?.onRound
+  return onRound && chance() < onRound.share ? onRound.mark(rig, cause.at!) : rig
+}
 
 /** Instruments on a rig: each reading is what is there, with the noise of its instrument. */
 export class StandIn {

@@ -1,5 +1,5 @@
 /** What a reading is taken with. */
-export type Instrument = 'meter' | 'clamp' | 'monitor' | 'probe' | 'eye'
+export type Instrument = 'meter' | 'clamp' | 'monitor' | 'probe' | 'eye' | 'counted'
 
 interface Class {
   readonly name: string
@@ -20,6 +20,8 @@ const classes: Readonly<Record<Instrument, Class>> = {
   monitor: { name: 'Monitor', share: 0.005, floor: 0.05, step: 0.01 },
   probe: { name: 'Temperature probe', share: 0, floor: 1, step: 0.1 },
   eye: { name: 'Eye', share: 0.005, floor: 0.02, step: 0.01 },
+  /** Charge that a monitor counts over hours: its own class, and the warmth and the age of a new battery. */
+  counted: { name: 'Monitor', share: 0.03, floor: 0.1, step: 0.1 },
 }
 
 export const instrumentName = (instrument: Instrument): string => classes[instrument].name

@@ -161,7 +161,7 @@ export function bestOf(
   const entropy = open.length > 0 ? entropyOf(open[0]!.outlook) : 0
   const byMost = open
     .map(({ test, outlook }) => {
-      const minutes = test.minutes + (test.state.id === state ? 0 : test.state.minutes)
+      const minutes = test.minutes + test.waits + (test.state.id === state ? 0 : test.state.minutes)
       return { test, outlook, minutes, most: Math.min(entropy, mostBits(outlook)) / minutes }
     })
     .sort((a, b) => b.most - a.most)

@@ -9,8 +9,14 @@ import type { Rig } from './rig'
 export type Parameter =
   /** Resistance of a run with its joints, Ω. */
   | { readonly kind: 'run'; readonly run: string; readonly sd: number }
-  /** A figure of a unit, in its own unit. */
-  | { readonly kind: 'unit'; readonly unit: string; readonly field: string; readonly sd: number }
+  /** A figure of a unit, in its own unit; `of` is the figure of which it is a share, null where it is none. */
+  | {
+      readonly kind: 'unit'
+      readonly unit: string
+      readonly field: string
+      readonly sd: number
+      readonly of: number | null
+    }
   /** How the case of an alternator warms, K. */
   | { readonly kind: 'heat'; readonly unit: string; readonly field: 'riseK' | 'airC'; readonly sd: number }
   /** Voltage of panels by themselves, V. */
@@ -72,7 +78,8 @@ export function parametersOf({ network, heat, panels, nominalV }: Rig): Paramete
     const scale = (network.posts.find(({ id }) => id === unit.plus)?.nominalV ?? nominalV) / 12
     return Object.entries(unitDeviations[unit.kind] ?? {}).flatMap(([field, deviation]): Parameter[] => {
       const sd = deviationIn(unit, field, deviation, scale)
-      return sd > 0 ? [{ kind: 'unit', unit: unit.id, field, sd }] : []
+      const of = 'volts' in deviation ? null : figureOf(unit, field)
+      return sd > 0 ? [{ kind: 'unit', unit: unit.id, field, sd, of }] : []
     })
   })
   const heats = Object.keys(heat).flatMap((unit): Parameter[] =>
@@ -97,7 +104,7 @@ function runDeviation(run: Run, cableC: number): number {
 function deviationIn(unit: Unit, field: string, deviation: Deviation, scale: number): number {
   if ('volts' in deviation)
     return deviation.volts * scale * (isLead(unit) && field === 'emfV' ? leadTimes : 1)
-  const value = unit[field as keyof Unit] as unknown as number
+  const value = figureOf(unit, field)
   if (unit.kind === 'source' && unit.from === 'sun' && field === 'mostA') return sunShare * value
   return deviation.share * value * (isLead(unit) ? leadTimes : 1)
 }
@@ -107,12 +114,20 @@ const isLead = (unit: Unit): boolean => unit.kind === 'battery' && unit.chemistr
 /** However uncertain a figure is, so much of it is there. */
 export const leastShare = 0.2
 
-/** A unit with one of its figures moved. */
-export function movedUnit(unit: Unit, field: string, by: number): Unit {
+const figureOf = (unit: Unit, field: string): number => unit[field as keyof Unit] as unknown as number
+
+/** A unit with one of its figures moved by so many deviations: a share moves with the figure, whatever a fault made of it. */
+export function movedUnit(
+  unit: Unit,
+  { field, sd, of }: Extract<Parameter, { kind: 'unit' }>,
+  deviations: number,
+): Unit {
+  const by = deviations * sd
   if (unit.kind === 'battery' && field === 'emfV')
     return { ...unit, lowV: unit.lowV + by, restV: unit.restV + by, fullV: unit.fullV + by }
-  const value = unit[field as keyof Unit] as unknown as number
-  return { ...unit, [field]: Math.max(leastShare * value, value + by) }
+  const value = figureOf(unit, field)
+  const share = of === null ? 1 : value / of
+  return { ...unit, [field]: Math.max(leastShare * value, value + by * share) }
 }
 
 /** The rig with one of its parameters moved by so many standard deviations. */
@@ -127,7 +142,7 @@ export function movedRig(rig: Rig, parameter: Parameter, deviations: number): Ri
         network: {
           ...rig.network,
           units: rig.network.units.map((unit) =>
-            unit.id === parameter.unit ? movedUnit(unit, parameter.field, by) : unit,
+            unit.id === parameter.unit ? movedUnit(unit, parameter, deviations) : unit,
           ),
         },
       }
@@ -139,8 +154,9 @@ export function movedRig(rig: Rig, parameter: Parameter, deviations: number): Ri
       }
     }
     case 'panels': {
-      const { openV } = rig.panels[parameter.unit]!
-      return { ...rig, panels: { ...rig.panels, [parameter.unit]: { openV: openV + by * Math.sign(openV) } } }
+      const own = rig.panels[parameter.unit]!
+      const openV = own.openV + by * Math.sign(own.openV)
+      return { ...rig, panels: { ...rig.panels, [parameter.unit]: { ...own, openV } } }
     }
     case 'standing':
       return { ...rig, standingA: Math.max(0, rig.standingA + by) }

@@ -1,6 +1,6 @@
 import { Ahead } from './ahead'
-import { scaled, unscaled, type Cause, type Hypothesis } from './hypotheses'
-import { routineOf } from './tests/index'
+import { scaled, strayShare, unscaled, type Cause, type Hypothesis } from './hypotheses'
+import type { Risk } from './harm'
 import type { ProofTest } from './tests/test'
 import { inCommon, Trail, withNoise } from './trail'
 
@@ -15,6 +15,8 @@ export interface Knowledge {
   readonly tests: readonly ProofTest[]
   readonly causes: readonly Cause[]
   readonly hypotheses: readonly Hypothesis[]
+  /** Tests that are mostly read first, in this order: what hangs on their order alone is kept. */
+  readonly routine: readonly ProofTest[]
 }
 
 /** One hypothesis in the light of the readings: all of them together, with what they have in common. */
@@ -27,6 +29,8 @@ interface Weighed {
 
 /** A hypothesis is excluded where it is less likely than the likeliest by so much, as a logarithm. */
 const excludedBelow = 40
+/** Densities are counted without the root of 2π, which all have in common. */
+const rootOfTwoPi = Math.sqrt(2 * Math.PI)
 const excluded: Weighed = { log: -Infinity, off: [] }
 
 /** A cause with its probability. */
@@ -76,7 +80,7 @@ export class Posterior {
       known,
       [],
       known.hypotheses.map(({ prior }) => ({ log: Math.log(prior), off: [] })),
-      Trail.along(routineOf(known.tests).map((test) => known.tests.indexOf(test))),
+      Trail.along(known.routine.map((test) => known.tests.indexOf(test))),
     )
   }
 
@@ -92,7 +96,12 @@ export class Posterior {
       if (one.log < least) return excluded
       const { mean, sd } = this.conditional(h, trail)
       const z = (taken.value - mean) / sd
-      return { log: one.log - Math.log(sd) - 0.5 * z * z, off: [...one.off, z] }
+      const { stray } = this.known.hypotheses[h]!
+      if (!stray) return { log: one.log - Math.log(sd) - 0.5 * z * z, off: [...one.off, z] }
+      const asSound = ((1 - strayShare) * Math.exp(-0.5 * z * z)) / sd
+      const anything = strayShare * rootOfTwoPi * stray[trail.place]!
+      // A reading that is off for a reason of its own says nothing about the next one.
+      return { log: one.log + Math.log(asSound + anything), off: [...one.off, asSound > anything ? z : 0] }
     })
     return new Posterior(this.known, [...this.taken, taken], weighed, trail, this)
   }
@@ -123,6 +132,18 @@ export class Posterior {
       sums[this.known.hypotheses[h]!.cause]! += weight
     })
     return sums
+  }
+
+  /** How likely it is that a fault of the list is there, and that one is that can cause a fire. */
+  risk(): Risk {
+    const { weights } = this
+    let [hidden, dangerous] = [0, 0]
+    this.known.hypotheses.forEach(({ harm }, h) => {
+      if (harm === null) return
+      hidden += weights[h]!
+      if (harm === 'fire') dangerous += weights[h]!
+    })
+    return { hidden, dangerous }
   }
 
   /** The likeliest cause. */
@@ -207,7 +228,7 @@ export class Posterior {
     const own = this.known.hypotheses.flatMap((hypothesis, h) => (hypothesis.cause === of ? [h] : []))
     const best = own.reduce((a, b) => (this.weighed[b]!.log > this.weighed[a]!.log ? b : a))
     const { means, noise, covariance } = this.known.hypotheses[best]!
-    const variance = covariance[at * this.known.tests.length + at]! + noise[at]!
+    const variance = covariance.variances[at]! + noise[at]!
     return -0.5 * (Math.log(variance) + (value - means[at]!) ** 2 / variance)
   }
 

@@ -280,7 +280,7 @@ function changedBy(
     case 'unit': {
       if (!circuit.elements.some(({ id }) => id === parameter.unit)) return null
       const unit = rig.network.units.find(({ id }) => id === parameter.unit)!
-      const moved = movedUnit(unit, parameter.field, side * parameter.sd)
+      const moved = movedUnit(unit, parameter, side)
       return { resistors: [], elements: elementsIn(moved, rig, state).filter(isThere(circuit)) }
     }
     case 'standing': {

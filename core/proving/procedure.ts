@@ -1,8 +1,7 @@
 import { sureFrom, type Diagnosis } from './diagnosis'
 import { soundId } from './hypotheses'
 import type { StandIn } from './instruments'
-import type { Posterior } from './posterior'
-import { routineOf } from './tests/index'
+import type { Posterior, Taken } from './posterior'
 import type { ProofTest } from './tests/test'
 
 /** How a search for a fault went. */
@@ -19,7 +18,7 @@ export interface Course {
 /** A search that comes to nothing ends after so many readings. */
 const mostAsked = 25
 
-/** What comes after a reading that is out of its band. */
+/** What comes after a reading. */
 type Next = (posterior: Posterior, taken: ReadonlySet<ProofTest>) => ProofTest | null
 
 /** A search up to its first reading that is out of its band. */
@@ -30,22 +29,35 @@ export interface Begun {
   readonly isAlarmed: boolean
 }
 
-/** The tests in their order until a reading is out of its band. */
+/** What a test reads; where the way round finds that something differs, what that is as well. */
+function readingsOf(diagnosis: Diagnosis, standIn: StandIn, test: ProofTest): Taken[] {
+  const own = { test, value: standIn.read(test) }
+  if (!test.list || diagnosis.isWithin(own)) return [own]
+  const differs = test.list
+    .flatMap(({ tests }) => tests)
+    .map((id) => diagnosis.proof.test(id)!)
+    .map((single) => ({ test: single, value: standIn.read(single) }))
+    .filter((reading) => !diagnosis.isWithin(reading))
+  return [own, ...differs]
+}
+
+/** The essential tests in their order until a reading is out of its band. */
 export function begun(diagnosis: Diagnosis, standIn: StandIn): Begun {
   let posterior = diagnosis.given([])
   const tests: ProofTest[] = []
-  for (const test of routineOf(diagnosis.proof.tests)) {
-    const reading = { test, value: standIn.read(test) }
-    posterior = posterior.with(reading)
-    tests.push(test)
-    if (!diagnosis.isWithin(reading)) return { posterior, tests, isAlarmed: true }
+  for (const test of diagnosis.essential.tests) {
+    const readings = readingsOf(diagnosis, standIn, test)
+    posterior = readings.reduce((so, reading) => so.with(reading), posterior)
+    tests.push(...readings.map((reading) => reading.test))
+    if (!diagnosis.isWithin(readings[0]!)) return { posterior, tests, isAlarmed: true }
   }
   return { posterior, tests, isAlarmed: false }
 }
 
 /**
- * How an economical hand goes about it: the tests in their order until a reading is out of its band; from then on
- * what tells most for its trouble, until one cause is sure. Where that is that nothing is wrong, the order goes on.
+ * How an economical hand goes about it: the essential tests in their order until a reading is out of its band; from
+ * then on what tells most for its trouble, until one cause is sure. Where that is that nothing is wrong, the order
+ * goes on; after it whatever is still worth its trouble.
  */
 export const economical = (
   diagnosis: Diagnosis,
@@ -57,30 +69,34 @@ export const economical = (
 export const inOrder = (diagnosis: Diagnosis, standIn: StandIn, from = begun(diagnosis, standIn)): Course =>
   searched(diagnosis, standIn, from, (_, taken) => nextInOrder(diagnosis, taken))
 
-const nextInOrder = ({ proof }: Diagnosis, taken: ReadonlySet<ProofTest>): ProofTest | null =>
-  routineOf(proof.tests).find((test) => !taken.has(test)) ?? null
+/** What follows in order: the essential tests, then all others. */
+const nextInOrder = ({ essential, expected }: Diagnosis, taken: ReadonlySet<ProofTest>): ProofTest | null =>
+  essential.tests.find((test) => !taken.has(test)) ??
+  expected.find(({ test }) => !taken.has(test))?.test ??
+  null
 
 function searched(diagnosis: Diagnosis, standIn: StandIn, from: Begun, next: Next): Course {
   let { posterior, isAlarmed } = from
   const taken = new Set(from.tests)
   const read = (test: ProofTest): void => {
-    const reading = { test, value: standIn.read(test) }
-    posterior = posterior.with(reading)
-    taken.add(test)
-    isAlarmed = !diagnosis.isWithin(reading)
+    const readings = readingsOf(diagnosis, standIn, test)
+    posterior = readings.reduce((so, reading) => so.with(reading), posterior)
+    for (const reading of readings) taken.add(reading.test)
+    isAlarmed = !diagnosis.isWithin(readings[0]!)
   }
   let alarmed = 0
   const ended = (untilSure: number | null): Course => {
     const tests = [...taken]
     return { posterior, tests, untilSure, sinceAlarm: alarmed > 0 ? tests.slice(alarmed - 1) : [] }
   }
-  for (;;) {
+  for (let quiet = 0; ;) {
     if (isAlarmed) {
       alarmed = taken.size
       const asked = askedUntilSure()
       if (asked !== null) return ended(asked)
     }
-    const test = nextInOrder(diagnosis, taken)
+    const isOver = diagnosis.essential.tests.every((test) => taken.has(test))
+    const test = isOver && quiet++ >= mostAsked ? null : next(posterior, taken)
     if (!test) return ended(null)
     read(test)
   }

@@ -11,7 +11,7 @@ import { expectationOf } from './expect'
 import { causesOf, rigWith, soundId } from './hypotheses'
 import { Proof } from './predict'
 import { chanceOf } from './chance'
-import { asItIs, StandIn } from './instruments'
+import { asItIs, asMet, StandIn } from './instruments'
 import { learntFrom, withLearnt } from './learnt'
 import { bitsOfReading, mostBits } from './next'
 import { movedRig } from './parameters'
@@ -21,7 +21,6 @@ import { expectedWords, readingWords } from './readings'
 import { expectedRows, rankingRows } from './rows'
 import { hiddenCause, standInStream } from './stream'
 import { caseC } from './tests/engine'
-import { routineOf } from './tests/index'
 import { togetherOf } from './together'
 import { demoJob } from '../../scripts/bench/demo-jobs'
 import { specifiedJob } from '../../scripts/lib/demo-shelf'
@@ -108,7 +107,7 @@ describe('what a test must read', () => {
 
   it('is not offered where its tolerance is wider than any fault, and no clamp goes round the metal of a body', () => {
     const tug = new Diagnosis(specifiedJob(demoJob('0427')))
-    const offered = expectedRows(tug)
+    const offered = expectedRows(tug).tests
     expect(offered.some(({ test: id }) => id === 'quiet-amps')).toBe(false)
     expect(tug.proof.test('quiet-amps')).toBeDefined()
     for (const { quantity, value, tolerance } of offered)
@@ -116,15 +115,15 @@ describe('what a test must read', () => {
     const van = new Diagnosis(specifiedJob(demoJob('0421')))
     const metal = van.proof.rig.network.runs.filter(({ areaMm2 }) => areaMm2 === null).map(({ id }) => id)
     expect(metal.length).toBeGreaterThan(0)
-    for (const { test: id, run } of expectedRows(van))
+    for (const { test: id, run } of expectedRows(van).tests)
       if (id.startsWith('clamp-')) expect(metal).not.toContain(run)
   })
 
   it('is printed with its case, its posts, its run and its unit', () => {
-    const rows = expectedRows(workboat)
+    const rows = expectedRows(workboat).tests
     expect(rows.length).toBe(workboat.proof.tests.length)
     expect(rows.find((row) => row.test === 'drop-main-lead')).toMatchObject({
-      case: 'loads',
+      case: 'proved-loads',
       quantity: 'volts',
       from: 'bank-plus',
       to: 'main-fuse',
@@ -177,10 +176,7 @@ describe('what a wrong reading means', () => {
   const rank = (readings: ReturnType<typeof readingsWith>, of = workboat) => of.given(readings).ranking()
 
   it('is nothing, while every reading is as it must be', () => {
-    const readings = routineOf(workboat.proof.tests).map((one) => ({
-      test: one,
-      value: workboat.expect(one).value,
-    }))
+    const readings = workboat.expected.map(({ test: one, value }) => ({ test: one, value }))
     expect(rank(readings)[0]!.cause.id).toBe(soundId)
     expect(rank(readings)[0]!.probability).toBeGreaterThan(sureFrom)
   })
@@ -238,15 +234,26 @@ describe('what a wrong reading means', () => {
   })
 
   it('asks for the measurement that tells two causes apart', () => {
-    const posterior = workboat.given(readingsWith('resistance', 'main-feed-1', 8, ['left-load-1']))
+    const posterior = workboat.given(readingsWith('resistance', 'main-feed-1', 12, ['left-load-1']))
     const next = workboat.worthNext(posterior)!
     expect(next.bits).toBeGreaterThan(0.1)
     expect(posterior.taken.some((one) => one.test === next.test)).toBe(false)
   })
 
-  it('says so where no cause that is known explains the readings', () => {
+  it('says so where no cause that is known explains the readings, and is sure of none', () => {
     const rows = rankingRows(workboat, workboat.given([taken('rested-bank', 19), taken('polarity-panel', 3)]))
     expect(rows.explained).toBe(false)
+    expect(rows.ranking[0]).toMatchObject({ fault: 'other', at: null, size: null })
+    for (const { fault, probability } of rows.ranking)
+      if (fault !== 'other') expect(probability).toBeLessThan(0.1)
+  })
+
+  it('is a meter that was misread once where all else is as it must be', () => {
+    const readings = workboat.essential.tests.map((one) => ({ test: one, value: workboat.expect(one).value }))
+    const misread = readings.map((reading) =>
+      reading.test.id === 'absorb-battery-charger-1' ? { ...reading, value: 1.44 } : reading,
+    )
+    expect(rank(misread)[0]!.cause.id).toBe('other')
   })
 
   it('gives probabilities that add up to one, whatever is read', () => {
@@ -267,7 +274,8 @@ describe('what a wrong reading means', () => {
     ])
     const one = workboat.given(readings).probabilities()
     const other = workboat.given([...readings].reverse()).probabilities()
-    one.forEach((probability, i) => expect(other[i]).toBeCloseTo(probability, 6))
+    // But for a cause by which a reading may be anything: what it calls such a reading hangs on those before.
+    one.forEach((probability, i) => expect(other[i]).toBeCloseTo(probability, 4))
   })
 })
 
@@ -297,11 +305,12 @@ describe('a measurement’s worth', () => {
     )
   })
   it('that is the best is found without looking at all', () => {
-    const posterior = workboat.given(readingsWith('resistance', 'main-feed-1', 8, ['left-load-1']))
+    const posterior = workboat.given(readingsWith('resistance', 'main-feed-1', 12, ['left-load-1']))
+    expect(workboat.looksWrong(posterior)).toBe(true)
     const open = workboat.proof.tests.filter(({ id }) => id !== 'left-load-1')
     const state = posterior.taken[0]!.test.state.id
     const worth = open.map((one) => {
-      const minutes = one.minutes + (one.state.id === state ? 0 : one.state.minutes)
+      const minutes = one.minutes + one.waits + (one.state.id === state ? 0 : one.state.minutes)
       return { id: one.id, aMinute: bitsOfReading(posterior.outlook(one)) / minutes }
     })
     const best = worth.reduce((a, b) => (b.aMinute > a.aMinute ? b : a))
@@ -311,14 +320,13 @@ describe('a measurement’s worth', () => {
     const { known } = workboat.given([])
     const [a, b] = ['left-load-1', 'left-panel'].map((id) => known.tests.indexOf(test(id)))
     const { means, noise, covariance } = known.hypotheses[0]!
-    const count = known.tests.length
     const value = means[a!]! - 0.01
     const outlook = workboat.given([taken('left-load-1', value)]).outlook(test('left-panel'))
-    const common = covariance[b! * count + a!]!
-    const own = covariance[a! * count + a!]! + noise[a!]!
+    const common = covariance.row(b!)[a!]!
+    const own = covariance.variances[a!]! + noise[a!]!
     const sound = outlook.find(({ cause }) => cause === 0)!
     expect(sound.mean).toBeCloseTo(means[b!]! + (common / own) * (value - means[a!]!), 9)
-    expect(sound.variance).toBeCloseTo(covariance[b! * count + b!]! + noise[b!]! - common ** 2 / own, 9)
+    expect(sound.variance).toBeCloseTo(covariance.variances[b!]! + noise[b!]! - common ** 2 / own, 9)
   })
   it('does not hang on when it was asked for before', () => {
     const ids = ['left-load-1', 'left-panel', 'draws-main-lead']
@@ -400,7 +408,7 @@ describe('a search', () => {
       for (let seed = 0; seed < 2; seed++) {
         const chance = chanceOf(1000 * i + seed + 1)
         const size = cause.sizes[Math.floor(chance() * cause.sizes.length)]!
-        const rig = asItIs(proof, cause.fault.change(proof.rig, cause.at!, size), chance)
+        const rig = asItIs(proof, asMet(proof, cause, { size, chance }), chance)
         const top = economical(sidecar, new StandIn(proof, rig, chance)).posterior.top()
         if (same(top.cause.id, cause.id)) right++
         else wrong++

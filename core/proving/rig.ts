@@ -4,6 +4,7 @@ import type { BatteryUnit, Network, Unit } from '#core/network/network'
 import { networkIn } from '#core/network/of-job'
 import { airAroundC, heatOf, shaftRpm } from '#core/system/alternators'
 import { factsOf, usualSystem, type ShopSettings, type System } from '#core/system/system'
+import type { Risk } from './harm'
 
 /** A conductor that nobody specified. */
 export interface StrayLink {
@@ -24,6 +25,10 @@ export interface CaseHeat {
 /** Panels before their controller. */
 export interface Panels {
   readonly openV: number
+  /** Strings side by side, whether each has a fuse, and how many of them give nothing. */
+  readonly strings: number
+  readonly fused: boolean
+  readonly dark: number
 }
 
 /** What is set in the monitor, and how it shows what it measures. */
@@ -66,6 +71,15 @@ export interface Rig {
   readonly cutsWhenFull: readonly string[]
   /** Units whose leads are on the wrong posts. */
   readonly reversed: readonly string[]
+  /** What each battery of the house holds, Ah. */
+  readonly capacityAh: Readonly<Record<string, number>>
+  /** How far the post on which a regulator’s sense lead is lies above the battery’s, V, by unit. */
+  readonly senseOffV: Readonly<Record<string, number>>
+  /** Units whose display shows another setting than is specified. */
+  readonly misset: readonly string[]
+  /** Runs with a lug that a hand finds loose, and those with a pin that the eye finds corroded. */
+  readonly loose: readonly string[]
+  readonly corroded: readonly string[]
   /** What draws though all is off, A. */
   readonly standingA: number
   readonly monitor: Monitor | null
@@ -82,6 +96,8 @@ export interface Rig {
   readonly signalWires: readonly string[]
   readonly protections: readonly string[]
   readonly nominalV: number
+  /** Essential tests are added until no more than this stays hidden, by the shop’s rules. */
+  readonly enough: Risk
 }
 
 /** Share of charge at which a bank is proved: charged, then used a little (engineering default). */
@@ -100,7 +116,7 @@ export function rigOf(job: JobDocument, shop: ShopSettings = {}): Rig {
 }
 
 function rigIn(system: System, network: Network): Rig {
-  const { bank, one } = system
+  const { bank, one, rules } = system
   return {
     network: atProving(network, bank.ocv(provedSoc)),
     addedOhm: {},
@@ -115,6 +131,11 @@ function rigIn(system: System, network: Network): Rig {
     chargeShut: [],
     cutsWhenFull: [],
     reversed: [],
+    capacityAh: capacitiesIn(network, bank.ah),
+    senseOffV: Object.fromEntries(sensedIn(network).map(({ id }) => [id, 0])),
+    misset: [],
+    loose: [],
+    corroded: [],
     standingA: quietA,
     monitor: network.posts.some(({ kind }) => kind === 'shunt')
       ? { sign: 1, ratio: 1, zeroA: 0, capacityAh: bank.ah }
@@ -123,7 +144,10 @@ function rigIn(system: System, network: Network): Rig {
     panels: Object.fromEntries(
       system.many.solar
         .filter(({ through }) => through === 'own')
-        .map(({ $path, openCircuitV, series }) => [partId($path), { openV: openCircuitV * series }]),
+        .map(({ $path, openCircuitV, series, parallel, stringFuses }) => [
+          partId($path),
+          { openV: openCircuitV * series, strings: parallel, fused: stringFuses === 'yes', dark: 0 },
+        ]),
     ),
     charging: chargingIn(system),
     tailA: tailsIn(network),
@@ -139,6 +163,7 @@ function rigIn(system: System, network: Network): Rig {
       'reset',
     ],
     nominalV: bank.nominalV,
+    enough: { hidden: rules.hiddenLeft / 100, dangerous: rules.dangerousLeft / 100 },
   }
 }
 
@@ -190,6 +215,22 @@ function tailsIn(network: Network): Record<string, number> {
   const sources = [...unitsOf(network, 'source'), ...unitsOf(network, 'dcdc')]
   return Object.fromEntries(sources.map(({ id, mostA }) => [id, (tailShare * mostA) / Math.max(1, house)]))
 }
+
+/** What each lithium battery of the house holds: they are alike. */
+function capacitiesIn(network: Network, bankAh: number): Record<string, number> {
+  const packs = unitsOf(network, 'battery').filter(
+    ({ serves, chemistry }) => serves === 'house' && chemistry === 'lithium',
+  )
+  return Object.fromEntries(packs.map(({ id }) => [id, bankAh / packs.length]))
+}
+
+/** Alternators and sources that measure the battery’s voltage by a lead of its own. */
+const sensedIn = ({ units, lines }: Network): readonly Unit[] =>
+  units.filter(
+    ({ kind, of }) =>
+      (kind === 'alternator' || kind === 'source') &&
+      lines.some((line) => line.kind === 'sense' && line.of === of),
+  )
 
 /** The units of a kind. */
 export const unitsOf = <K extends Unit['kind']>(

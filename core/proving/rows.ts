@@ -1,6 +1,9 @@
-import { mostMisfit, type Diagnosis } from './diagnosis'
-import { soundId } from './hypotheses'
+import { isExplained, type Diagnosis } from './diagnosis'
+import { otherId } from './hypotheses'
 import type { Posterior, Ranked } from './posterior'
+import { isReading } from './essential'
+import type { Risk } from './harm'
+import { provedCase } from './states'
 import type { ProofTest } from './tests/test'
 
 /** What a test must read, as the command line prints it. */
@@ -17,16 +20,30 @@ export interface ExpectedRow {
   readonly tolerance: number
   readonly unit: string
   readonly minutes: number
+  /** Minutes that it goes on by itself after that. */
+  readonly waits: number
+  /** Whether it is made on every job like this one. */
+  readonly essential: boolean
+}
+
+/** What the command line prints of a job’s tests: each with what it must read, and what the essential ones are worth. */
+export interface ExpectedRows {
+  readonly tests: readonly ExpectedRow[]
+  /** Readings and minutes of work of the essential tests; the walk round is no reading. */
+  readonly essential: { readonly readings: number; readonly minutes: number }
+  /** Chance that a fault of the list is hidden once they all read as they must, and that one is that can cause a fire. */
+  readonly risk: Risk
 }
 
 const rounded = (value: number): number => Number(value.toPrecision(6))
 
 /** Every test of a job with what it must read, in the order in which they are done. */
-export const expectedRows = (diagnosis: Diagnosis): ExpectedRow[] =>
-  diagnosis.expected.map(({ test, value, tolerance }) => ({
+export function expectedRows(diagnosis: Diagnosis): ExpectedRows {
+  const { tests, minutes, risk } = diagnosis.essential
+  const rows = diagnosis.expected.map(({ test, value, tolerance }) => ({
     test: test.id,
     title: test.title,
-    case: test.state.id,
+    case: provedCase(test.state),
     quantity: test.quantity,
     ...postsOf(test),
     run: test.run,
@@ -34,7 +51,15 @@ export const expectedRows = (diagnosis: Diagnosis): ExpectedRow[] =>
     tolerance: rounded(tolerance),
     unit: test.unit,
     minutes: test.minutes,
+    waits: test.waits,
+    essential: tests.includes(test),
   }))
+  return {
+    tests: rows,
+    essential: { readings: tests.filter(isReading).length, minutes },
+    risk: { hidden: rounded(risk.hidden), dangerous: rounded(risk.dangerous) },
+  }
+}
 
 function postsOf({ probes: [probe] }: ProofTest): {
   readonly from: string | null
@@ -83,13 +108,13 @@ export function rankingRows(diagnosis: Diagnosis, posterior: Posterior): Diagnos
     ranking: ranking
       .filter(({ probability }, i) => probability >= leastListed || i === 0)
       .map((ranked) => rowOf(ranked, together)),
-    explained: posterior.misfit(ranking[0]!.cause) <= mostMisfit,
+    explained: isExplained(posterior),
     next: next
       ? {
           test: next.test.id,
           title: next.test.title,
           how: next.test.how,
-          case: next.test.state.id,
+          case: provedCase(next.test.state),
           bits: rounded(next.bits),
           minutes: next.minutes,
         }
@@ -104,7 +129,7 @@ function rowOf(
   const { fault, at, id } = cause
   const group = groups.find((members) => members.some((member) => member.id === id)) ?? []
   return {
-    fault: fault?.id ?? soundId,
+    fault: fault?.id ?? id,
     at,
     probability: rounded(probability),
     size: size === null ? null : rounded(size),
@@ -115,5 +140,5 @@ function rowOf(
 }
 
 /** A cause in words: `Poor joint in W3, the main fuse to the main switch`. */
-export const causeWords = ({ fault, where }: Ranked['cause']): string =>
-  fault ? `${fault.title} ${where}` : 'Nothing is wrong'
+export const causeWords = ({ id, fault, where }: Ranked['cause']): string =>
+  fault ? `${fault.title} ${where}` : id === otherId ? 'Something that is on no list' : 'Nothing is wrong'

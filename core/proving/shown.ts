@@ -1,10 +1,12 @@
-import { mostMisfit, type Diagnosis } from './diagnosis'
+import { isExplained, type Diagnosis } from './diagnosis'
 import { nodesOfProbes } from '#core/network/drawing'
 import { soundId, type Cause } from './hypotheses'
 import { instrumentName } from './meters'
 import type { Posterior, Taken } from './posterior'
 import { causeWords } from './rows'
-import type { ProofTest } from './tests/test'
+import { isReading } from './essential'
+import type { Risk } from './harm'
+import type { ProofTest, WalkItem } from './tests/test'
 
 /** A test as a page shows it: plain data, with what it must read. */
 export interface ShownTest {
@@ -17,7 +19,10 @@ export interface ShownTest {
   readonly instrument: string
   readonly how: string
   readonly minutes: number
-  readonly onlyAsked: boolean
+  /** What it waits for after that, minutes. */
+  readonly waits: number
+  /** What is looked at in one go; empty where it is one thing. */
+  readonly list: readonly WalkItem[]
   /** The run it is about, and the posts of its probes, red first. */
   readonly run: string | null
   readonly from: string | null
@@ -44,7 +49,8 @@ export function shownTests(diagnosis: Diagnosis): ShownTest[] {
       instrument: instrumentName(test.instrument),
       how: test.how,
       minutes: test.minutes,
-      onlyAsked: test.onlyAsked ?? false,
+      waits: test.waits,
+      list: test.list ?? [],
       run: test.run ?? (probe?.kind === 'amps' ? probe.run : null),
       ...posts,
       red: nodes.get(posts.from ?? '') ?? null,
@@ -54,6 +60,21 @@ export function shownTests(diagnosis: Diagnosis): ShownTest[] {
     }
   })
 }
+
+/** The essential tests as a page shows them: their ids in order, and what they are worth once all read as they must. */
+export interface ShownEssential {
+  readonly tests: readonly string[]
+  readonly readings: number
+  readonly minutes: number
+  readonly risk: Risk
+}
+
+export const shownEssential = ({ essential: { tests, minutes, risk } }: Diagnosis): ShownEssential => ({
+  tests: tests.map(({ id }) => id),
+  readings: tests.filter(isReading).length,
+  minutes,
+  risk,
+})
 
 /** A reading that speaks for or against a cause. */
 export interface Speaks {
@@ -78,8 +99,12 @@ export interface ShownCause {
 /** What the readings mean, as a page shows it. */
 export interface ShownDiagnosis {
   readonly causes: readonly ShownCause[]
-  /** Whether the likeliest cause explains the readings at all. */
+  /** Whether a cause of the list explains the readings at all. */
   readonly explained: boolean
+  /** Whether a reading is out of its band and not settled. */
+  readonly looksWrong: boolean
+  /** What is still hidden after these readings. */
+  readonly risk: Risk
   /** The measurement that tells most for its trouble, and what it is expected to tell, bits. */
   readonly next: { readonly test: string; readonly bits: number; readonly minutes: number } | null
 }
@@ -121,7 +146,9 @@ export function shownDiagnosis(diagnosis: Diagnosis, posterior: Posterior): Show
           together: othersOf(cause, together),
         }
       }),
-    explained: posterior.taken.length === 0 || posterior.misfit(ranking[0]!.cause) <= mostMisfit,
+    explained: isExplained(posterior),
+    looksWrong: diagnosis.looksWrong(posterior),
+    risk: posterior.risk(),
     next: next ? { test: next.test.id, bits: next.bits, minutes: next.minutes } : null,
   }
 }

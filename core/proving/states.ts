@@ -1,5 +1,6 @@
 import { casesOf, restedLoads, type Case } from '#core/network/cases'
 import { inside } from '#core/units/format'
+import type { SourceUnit } from '#core/network/network'
 import { isKeeper, unitsOf, type Rig } from './rig'
 
 /** What is done to the system while it is looked at, beyond what is on. */
@@ -25,9 +26,15 @@ export interface State {
   readonly name: string
   readonly at: Case
   readonly doing: Doing
-  /** Minutes until it is set up from rest. */
+  /** Minutes until it is set up from rest, waiting with them. */
   readonly minutes: number
 }
+
+/**
+ * How the case of a state is called on the command line. A battery stands otherwise on the day of proving than in the
+ * case of the network of the same kind: it is charged, then used a little.
+ */
+export const provedCase = ({ id }: State): string => `proved-${id}`
 
 const nothing: Doing = { kind: 'nothing' }
 
@@ -60,8 +67,8 @@ export function statesOf(rig: Rig): State[] {
       minutes: setUpMinutes[one.kind],
     })),
     ...restingStates(rig, at('rest')!),
-    ...unitsOf(rig.network, 'source').flatMap(({ id, name }) =>
-      sourceStates(rig, id, name, at(`charge-${id}`)!),
+    ...unitsOf(rig.network, 'source').flatMap((source) =>
+      sourceStates(rig, source, at(`charge-${source.id}`)!),
     ),
     ...engineStates(rig, at('cruise')),
     ...coldState(
@@ -84,13 +91,13 @@ function restingStates({ network }: Rig, at: Case): State[] {
 }
 
 /** A source at the end of its charge, after it, and stopped by the battery. */
-function sourceStates({ network, charging }: Rig, source: string, name: string, at: Case): State[] {
+function sourceStates({ network, charging }: Rig, { id: source, name, from }: SourceUnit, at: Case): State[] {
   const lower = inside(name)
   const stages = charging[source]
   const states: State[] = []
   const state = (id: string, words: string, doing: Doing, minutes: number): unknown =>
     states.push({ id: `${id}-${source}`, name: words, at, doing, minutes })
-  if (stages)
+  if (stages || from === 'other')
     state('absorb', `Bank nearly full, ${lower} in absorption`, { kind: 'absorbing', source }, fullMinutes)
   if (stages && stages.floatV !== null)
     state('float', `An hour after, ${lower} in float`, { kind: 'floating', source }, floatMinutes)

@@ -1,6 +1,6 @@
-import { rigWith, type Cause } from './hypotheses'
+import type { Cause } from './hypotheses'
 import { chanceOf, normal } from './chance'
-import { asItIs, StandIn } from './instruments'
+import { asItIs, asMet, StandIn } from './instruments'
 import { deviationOf, shown } from './meters'
 import type { Proof } from './predict'
 import { caseC, heatMinutes, loadOfMachineA } from './tests/engine'
@@ -35,7 +35,7 @@ export function standInOf(
   { seed, hidden }: { readonly seed: number; readonly hidden: boolean },
 ): StandIn {
   const { cause, size } = hiddenCause(causes, seed)
-  const rig = hidden ? rigWith(proof, cause, size) : proof.rig
+  const rig = hidden ? asMet(proof, cause, { size, chance: chanceOf(seed + 3) }) : proof.rig
   return new StandIn(proof, asItIs(proof, rig, chanceOf(seed + 1)), chanceOf(seed + 2))
 }
 

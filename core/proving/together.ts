@@ -33,7 +33,7 @@ const isCovered = (one: readonly Hypothesis[], other: readonly Hypothesis[], tes
 function readsLike(a: Hypothesis, b: Hypothesis, tests: number): boolean {
   let sum = 0
   for (let t = 0; t < tests; t++) {
-    const own = a.noise[t]! + Math.max(0, a.covariance[t * tests + t]! - b.bySize[t]! ** 2)
+    const own = a.noise[t]! + Math.max(0, a.covariance.variances[t]! - b.bySize[t]! ** 2)
     const difference = a.means[t]! - b.means[t]!
     // What the size may still differ by counts as its own, once.
     sum += Math.max(0, Math.abs(difference) - Math.abs(b.bySize[t]!)) ** 2 / own

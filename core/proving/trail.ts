@@ -6,19 +6,18 @@ import type { Hypothesis } from './hypotheses'
  *
  * @param steps the tests that were read, in their order
  * @param h number of the hypothesis
- * @param column one entry for each test, from `base` on
+ * @param column one entry for each test
  */
 export function inCommon(
   steps: readonly Trail[],
   [h, hypothesis]: readonly [number, Hypothesis],
   column: ArrayLike<number>,
-  base = 0,
 ): Float64Array {
   const row = new Float64Array(steps.length + 1)
   for (let i = 0; i < steps.length; i++) {
     const step = steps[i]!
     const own = step.row(h, hypothesis)
-    let left = column[base + step.place]!
+    let left = column[step.place]!
     for (let k = 0; k < i; k++) left -= row[k]! * own[k]!
     row[i] = left / own[i]!
   }
@@ -67,11 +66,10 @@ export class Trail {
   }
 
   private rowOf(h: number, hypothesis: Hypothesis): Float64Array {
-    const { covariance, noise, means } = hypothesis
+    const { covariance, noise } = hypothesis
     const { place, before } = this
-    const base = place * means.length
-    const row = inCommon(before, [h, hypothesis], covariance, base)
-    let variance = covariance[base + place]!
+    const row = inCommon(before, [h, hypothesis], covariance.row(place))
+    let variance = covariance.variances[place]!
     for (let i = 0; i < before.length; i++) variance -= row[i]! * row[i]!
     row[before.length] = Math.sqrt(withNoise(variance, noise[place]!))
     return row

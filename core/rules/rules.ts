@@ -4,6 +4,7 @@ import { capacity } from './topics/capacity'
 import { charging } from './topics/charging'
 import { cold } from './topics/cold'
 import { fitting } from './topics/fitting'
+import { proving } from './topics/proving'
 import { schools } from './topics/schools'
 import { voltages } from './topics/voltages'
 import { wiring } from './topics/wiring'
@@ -21,6 +22,7 @@ export const ruleCatalogue = {
   ...capacity,
   ...fitting,
   ...wiring,
+  ...proving,
 }
 
 export type RuleId = keyof typeof ruleCatalogue
@@ -36,6 +38,7 @@ export const ruleTopics: readonly { readonly title: string; readonly ids: readon
   ['Capacity and current', capacity],
   ['Fitting', fitting],
   ['Wiring', wiring],
+  ['Proving', proving],
 ].map(([title, rules]) => ({ title: title as string, ids: Object.keys(rules!) as RuleId[] }))
 
 /** The rules in force, one value each. Per cents are as written (50, not 0.5). */

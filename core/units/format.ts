@@ -129,5 +129,9 @@ export const said = (...pieces: readonly string[]): string => pieces.join('')
 /** Words that begin a line: their first letter large. */
 export const capital = (words: string): string => words.replace(/^./, (first) => first.toUpperCase())
 
+const list = new Intl.ListFormat('en-GB')
+/** Names in a row: “the charger, the DC-DC and the panel”. */
+export const listed = (names: readonly string[]): string => list.format(names)
+
 /** A part’s name inside a sentence: “The alternator” becomes “the alternator”, a name of its own stays. */
 export const inside = (name: string): string => name.replace(/^The /, 'the ')

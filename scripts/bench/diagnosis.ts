@@ -2,10 +2,12 @@ import { fork } from 'node:child_process'
 import { availableParallelism } from 'node:os'
 import pLimit from 'p-limit'
 import { Diagnosis, sureFrom } from '#core/proving/diagnosis'
-import { callsOf, firstCallsIn, type Call } from '#core/proving/calibration'
-import { rigWith, soundId } from '#core/proving/hypotheses'
+import { callsOf, firstCallsIn, provedOf, type Call, type Proved } from '#core/proving/calibration'
+import { isReading } from '#core/proving/essential'
+import { otherId, soundId } from '#core/proving/hypotheses'
 import { chanceOf } from '#core/proving/chance'
-import { asItIs, StandIn } from '#core/proving/instruments'
+import { asItIs, asMet, StandIn } from '#core/proving/instruments'
+import type { Risk } from '#core/proving/harm'
 import { begun, economical, inOrder } from '#core/proving/procedure'
 import { specifiedJob } from '../lib/demo-shelf'
 import { demoJob, demoJobs, median } from './demo-jobs'
@@ -16,6 +18,8 @@ const seeds = Number(process.env.SEEDS ?? 20)
 const soundTimes = 10
 /** Systems drawn by their priors, to see whether probabilities are meant: so many times as often. */
 const callTimes = 10
+/** And the essential tests alone on such systems, to see whether the remaining risk is meant. */
+const riskTimes = 17
 
 /** One search: what was wrong, and what it came to. */
 interface Tried {
@@ -29,6 +33,9 @@ interface Tried {
   readonly right: boolean
   readonly untilSure: number | null
   readonly untilSureInOrder: number | null
+  /** Readings from nothing until the search ended, and whether one of them was out of its band. */
+  readonly fromNothing: number
+  readonly isSeen: boolean
 }
 interface JobTried {
   readonly job: string
@@ -38,17 +45,20 @@ interface JobTried {
   readonly tried: readonly Tried[]
   /** What searches called likeliest on systems that are sound or faulty as often as their priors say. */
   readonly calls: readonly (readonly Call[])[]
+  readonly essential: { readonly readings: number; readonly minutes: number; readonly risk: Risk }
+  readonly proved: readonly Proved[]
 }
 
 /** Searches for every fault of one job, and for none. */
 function searchAll(number: string): JobTried {
   const diagnosis = new Diagnosis(specifiedJob(demoJob(number)))
   const { proof, causes } = diagnosis
-  const tried = causes.flatMap((cause, i) =>
+  const listed = causes.filter(({ id }) => id !== otherId)
+  const tried = listed.flatMap((cause, i) =>
     Array.from({ length: cause.fault ? seeds : seeds * soundTimes }, (_, seed): Tried => {
       const chance = chanceOf(100_000 * i + seed + 1)
       const size = cause.sizes[Math.floor(chance() * cause.sizes.length)]!
-      const rig = asItIs(proof, rigWith(proof, cause, size), chance)
+      const rig = asItIs(proof, asMet(proof, cause, { size, chance }), chance)
       const standIn = new StandIn(proof, rig, chanceOf(seed + 7))
       const from = begun(diagnosis, standIn)
       const course = economical(diagnosis, standIn, from)
@@ -60,18 +70,28 @@ function searchAll(number: string): JobTried {
         job: number,
         fault: cause.fault?.id ?? cause.id,
         place,
-        top: top!.causes[0]!.fault?.id ?? soundId,
+        top: top!.causes[0]!.fault?.id ?? top!.causes[0]!.id,
         probability: top!.probability,
         right: place === 1,
         untilSure: course.untilSure,
         untilSureInOrder: ordered?.untilSure ?? null,
+        fromNothing: course.tests.filter(isReading).length,
+        isSeen: from.isAlarmed,
       }
     }),
   )
   return {
     job: number,
     tests: proof.tests.length,
-    causes: causes.length,
+    causes: listed.length,
+    essential: {
+      readings: diagnosis.essential.tests.filter(isReading).length,
+      minutes: diagnosis.essential.minutes,
+      risk: diagnosis.essential.risk,
+    },
+    proved: Array.from({ length: seeds * riskTimes }, (_, seed) =>
+      provedOf(diagnosis, chanceOf(seed + 500_001)),
+    ),
     together: diagnosis.together.map((members) => members.map(({ id }) => id)),
     tried,
     calls: Array.from({ length: seeds * callTimes }, (_, seed) => callsOf(diagnosis, chanceOf(seed + 1))),
@@ -113,13 +133,20 @@ function rowOf(what: string, all: readonly Tried[]): Record<string, string | num
     'in three': percent(shareOf(all, ({ place }) => place <= 3)),
     'readings until sure': readings(all, 'untilSure'),
     'by the order alone': readings(all, 'untilSureInOrder'),
+    'seen by essential tests': percent(shareOf(all, ({ isSeen }) => isSeen)),
+    'readings from nothing': median(all.map(({ fromNothing }) => fromNothing)),
   }
 }
 
-const isFaulty = ({ fault }: Tried): boolean => fault !== 'none'
+const isFaulty = ({ fault }: Tried): boolean => fault !== soundId
 
 /** What one job came to, told as soon as it is there: the whole takes long. */
-function tell({ job, tests, causes, together, tried }: JobTried): void {
+function tell({ job, tests, causes, together, tried, essential, proved }: JobTried): void {
+  const { readings: count, minutes, risk } = essential
+  console.log(
+    `Job ${job}: ${count} essential readings, ${minutes} min; once they are as they must be hidden ${percent(risk.hidden)}, dangerous ${percent(risk.dangerous)}`,
+  )
+  console.table(riskRows(proved))
   console.log(
     `Job ${job}: ${tests} tests, ${causes} causes, ${together.length} groups that no test tells apart: ${together.map((ids) => ids.join(' = ')).join('; ')}`,
   )
@@ -130,7 +157,7 @@ function tell({ job, tests, causes, together, tried }: JobTried): void {
 /** How often a sound system was called faulty. */
 function alarmsIn(tried: readonly Tried[]): string {
   const sound = tried.filter((one) => !isFaulty(one))
-  const alarmed = sound.filter(({ top, probability }) => top !== 'none' && probability >= 0.5)
+  const alarmed = sound.filter(({ top, probability }) => top !== soundId && probability >= 0.5)
   return `Sound systems called faulty: ${alarmed.length} of ${sound.length}, ${percent(alarmed.length / sound.length)}`
 }
 
@@ -158,6 +185,29 @@ export async function benchDiagnosis(): Promise<void> {
   )
   console.log(alarmsIn(all))
   console.table(calibrationOf(jobs.flatMap(({ calls }) => calls)))
+  console.log('Remaining risk after the essential tests, on systems drawn by their priors')
+  console.table(riskRows(jobs.flatMap(({ proved }) => proved)))
+}
+
+/** What was said to be hidden, against what was: over all systems, and over those whose readings were all within. */
+function riskRows(all: readonly Proved[]): Record<string, string | number>[] {
+  const mean = (of: readonly Proved[], value: (one: Proved) => number): number =>
+    of.reduce((sum, one) => sum + value(one), 0) / Math.max(1, of.length)
+  const row = (systems: string, of: readonly Proved[]): Record<string, string | number> => ({
+    systems,
+    count: of.length,
+    'hidden, said': percent(mean(of, ({ said }) => said.hidden)),
+    'hidden, true': percent(shareOf(of, ({ isFaulty: is }) => is)),
+    'dangerous, said': percent(mean(of, ({ said }) => said.dangerous)),
+    'dangerous, true': percent(shareOf(of, ({ isDangerous }) => isDangerous)),
+  })
+  return [
+    row('all', all),
+    row(
+      'all readings within',
+      all.filter(({ within }) => within),
+    ),
+  ]
 }
 
 /** What a cause was taken for where it was not named first. */

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { otherId, soundId } from '#core/proving/hypotheses'
 import { likelihoodWord, type ShownCause, type ShownDiagnosis } from '#core/proving/shown'
 
 /** What the readings most likely mean, what speaks for it, and what to measure next. */
@@ -10,9 +11,12 @@ const props = defineProps<{
   canMend?: boolean
 }>()
 defineEmits<{ measure: [test: string]; mended: [cause: ShownCause] }>()
-const soundId = 'none'
 const top = computed(() => props.diagnosis.causes[0] ?? null)
 const isSound = computed(() => top.value?.id === soundId)
+/** Where nothing explains the readings, that is said above: what is left is what comes nearest. */
+const causes = computed(() =>
+  props.diagnosis.causes.filter(({ id }) => props.diagnosis.explained || id !== otherId),
+)
 const percent = (share: number): string => `${share >= 0.995 ? '> 99' : Math.round(100 * share)} %`
 const sizeWords = ({ size, unit }: ShownCause): string =>
   size === null ? '' : `, about ${Number(size.toPrecision(2))} ${unit === 'Δ°C' ? 'K' : unit}`
@@ -26,14 +30,19 @@ const sizeWords = ({ size, unit }: ShownCause): string =>
     data-testid="causes"
   >
     <h3 class="font-semibold">
-      {{ !diagnosis.explained ? 'No cause fits' : isSound ? 'Nothing wrong so far' : 'Most likely' }}
+      {{
+        !diagnosis.explained
+          ? 'No known fault explains this'
+          : isSound
+            ? 'Nothing wrong so far'
+            : 'Most likely'
+      }}
     </h3>
     <p v-if="!diagnosis.explained" class="text-bad">
-      Nothing that is known here explains all readings: read the odd one again before you go on. What comes
-      nearest:
+      Check the meter and the probes, then read it again. What comes nearest:
     </p>
     <ul>
-      <li v-for="cause in diagnosis.causes" :key="cause.id" class="mt-1.5" :data-cause="cause.id">
+      <li v-for="cause in causes" :key="cause.id" class="mt-1.5" :data-cause="cause.id">
         <p class="flex items-baseline justify-between gap-3">
           <span>{{ cause.words }}{{ sizeWords(cause) }}</span>
           <span class="shrink-0 font-semibold tabular-nums"

@@ -10,12 +10,15 @@ const props = defineProps<{
   reading: TakenReading | null
   verdict: 'within' | 'outside' | 'open'
   engine: EngineClient
+  titleOf: (test: string) => string
   /** Whether readings are given by a stand-in for practice instead of the instruments. */
   practising?: boolean
 }>()
 const emit = defineEmits<{
   take: [value: number, from: TakenReading['from']]
   again: []
+  /** One thing of a list differs: its own test is wanted. */
+  single: [test: string]
 }>()
 const bench = useJob()
 const { q, parse, unitName } = useWriting()
@@ -29,6 +32,7 @@ watch(
     problem.value = ''
   },
 )
+const isWalk = computed(() => props.test.list.length > 0)
 const isCase = computed(() => props.test.quantity === 'celsius')
 const live = computed(() => state.value === 'connected' || state.value === 'lost')
 const shownNow = computed(() => (live.value || isCase.value ? (last.value?.value ?? null) : null))
@@ -101,7 +105,9 @@ watch(state, (now) => {
       </template>
       <span>{{ test.how }}</span>
     </p>
+    <WalkList v-if="isWalk" :list="test.list" :title-of="titleOf" @single="$emit('single', $event)" />
     <p
+      v-else
       class="mt-2 font-display text-6xl leading-none font-bold tabular-nums max-md:text-[3.4rem]"
       data-testid="reading"
       :aria-live="live ? 'off' : 'polite'"
@@ -118,7 +124,7 @@ watch(state, (now) => {
       </template>
     </p>
     <CaseCurve v-if="isCase" :test="test" :readings="readings" :engine="engine" @limit="stop" />
-    <ReadingBand v-else :test="test" :value="value" class="mt-1" />
+    <ReadingBand v-else-if="!isWalk" :test="test" :value="value" class="mt-1" />
     <p
       v-if="verdictWords"
       class="flex items-center gap-2 text-lg font-semibold"
@@ -130,9 +136,11 @@ watch(state, (now) => {
     <p v-if="problem" role="alert" class="text-bad">{{ problem }}</p>
     <slot v-if="practising" name="practice" />
     <div v-else-if="test.quantity === 'answer'" class="mt-2 flex gap-2">
-      <button type="button" class="act flex-1 max-md:min-h-14" @click="$emit('take', 1, 'typed')">Yes</button>
+      <button type="button" class="act flex-1 max-md:min-h-14" @click="$emit('take', 1, 'typed')">
+        {{ isWalk ? 'All as listed' : 'Yes' }}
+      </button>
       <button type="button" class="act-quiet flex-1 max-md:min-h-14" @click="$emit('take', 0, 'typed')">
-        No
+        {{ isWalk ? 'Something differs' : 'No' }}
       </button>
       <button v-if="!live" type="button" class="act-quiet max-md:min-h-14" @click="hold">Stand-in</button>
     </div>

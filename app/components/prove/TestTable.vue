@@ -4,19 +4,41 @@ import type { ShownTest } from '#core/proving/shown'
 import { testGroupNames, testGroups } from '#core/proving/tests/test'
 import type { TakenReading } from '#core/job/proving'
 
-/** All tests with what they must read and what was read. */
+/** The essential tests with what they must read and what was read; all others folded beneath. */
 const props = defineProps<{
   tests: readonly ShownTest[]
+  more: readonly ShownTest[]
   readingOf: (test: ShownTest) => TakenReading | null
   verdictOf: (test: ShownTest) => 'within' | 'outside' | 'open'
 }>()
 const chosen = defineModel<string>({ required: true })
 const { q } = useWriting()
-const groups = computed(() =>
+interface Part {
+  readonly title: string
+  readonly tests: readonly ShownTest[]
+}
+const isOpen = ref(false)
+/** The others by what they are about. */
+const others = computed<readonly Part[]>(() =>
   testGroups
-    .map((group) => ({ group, tests: props.tests.filter((test) => test.group === group) }))
+    .map((group) => ({
+      title: testGroupNames[group],
+      tests: props.more.filter((test) => test.group === group),
+    }))
     .filter(({ tests }) => tests.length > 0),
 )
+/** Of the others those stay in sight that were read, or are chosen. */
+const parts = computed<readonly Part[]>(() => [
+  { title: 'Essential tests', tests: props.tests },
+  ...(isOpen.value
+    ? others.value
+    : [
+        {
+          title: 'Asked for',
+          tests: props.more.filter((test) => test.id === chosen.value || props.verdictOf(test) !== 'open'),
+        },
+      ].filter(({ tests }) => tests.length > 0)),
+])
 const must = (test: ShownTest): string =>
   expectedWords(test.expected, test.tolerance, test.quantity, test.unit, q)
 const read = (test: ShownTest): string => {
@@ -42,10 +64,10 @@ const read = (test: ShownTest): string => {
           <th class="px-2 py-1"><span class="sr-only">Verdict</span></th>
         </tr>
       </thead>
-      <tbody v-for="{ group, tests: own } in groups" :key="group">
+      <tbody v-for="{ title, tests: own } in parts" :key="title">
         <tr>
           <th colspan="5" class="px-2 pt-2 pb-0.5 text-left font-display text-base">
-            {{ testGroupNames[group] }}
+            {{ title }}
           </th>
         </tr>
         <tr
@@ -82,5 +104,15 @@ const read = (test: ShownTest): string => {
         </tr>
       </tbody>
     </table>
+    <button
+      v-if="more.length"
+      type="button"
+      class="min-h-9 px-2 underline"
+      :aria-expanded="isOpen"
+      data-testid="more-tests"
+      @click="isOpen = !isOpen"
+    >
+      {{ isOpen ? 'Hide the other tests' : `Show ${more.length} more tests` }}
+    </button>
   </div>
 </template>

@@ -2,7 +2,7 @@ import type { BatteryUnit } from '#core/network/network'
 import { type Bench } from '../tests/make'
 import { inside } from '#core/units/format'
 import { unitsOf, withEmf, withUnit } from '../rig'
-import { withOne, timesBetween, type Fault, type Place } from './fault'
+import { stepsBetween, timesBetween, withOne, type Fault, type Place } from './fault'
 
 const batteries = (
   { rig: { network } }: Bench,
@@ -26,6 +26,7 @@ export const weakPack: Fault = {
   prior: 1,
   unit: 'mΩ',
   scale: 'times',
+  harm: 'stranded',
   places: (bench) => batteries(bench, isLithium, ({ ohm }) => timesBetween(1000 * ohm * 2, 1000 * ohm * 12)),
   change: (rig, at, mOhm) =>
     withUnit(rig, at, (unit) =>
@@ -40,6 +41,7 @@ export const packGated: Fault = {
   prior: 1.5,
   unit: '',
   scale: 'each',
+  harm: 'stranded',
   places: (bench) => batteries(bench, isLithium),
   change: (rig, at) => ({ ...rig, chargeShut: withOne(rig.chargeShut, at) }),
   mend: 'Read its temperature and its alarms; warm it, or reset it as its maker says.',
@@ -51,6 +53,7 @@ export const packAbsent: Fault = {
   prior: 1.5,
   unit: '',
   scale: 'each',
+  harm: 'stranded',
   places: (bench) =>
     unitsOf(bench.rig.network, 'battery').filter(isLithium).length > 1 ? batteries(bench, isLithium) : [],
   change: (rig, at) => ({ ...rig, absent: withOne(rig.absent, at) }),
@@ -63,6 +66,7 @@ export const outOfBalance: Fault = {
   prior: 1.5,
   unit: '',
   scale: 'each',
+  harm: 'damage',
   places: (bench) => batteries(bench, isLithium),
   change: (rig, at) => ({ ...rig, cutsWhenFull: withOne(rig.cutsWhenFull, at) }),
   mend: 'Hold it at a lower voltage for some hours, so that it balances, and try again.',
@@ -77,6 +81,7 @@ export const leadFailing: Fault = {
   prior: 2,
   unit: 'V',
   scale: 'apart',
+  harm: 'stranded',
   places: (bench) => batteries(bench, isLead, () => failing.lowerV),
   change: (rig, at, lowerV) =>
     withUnit(rig, at, (unit) =>
@@ -91,4 +96,45 @@ export const leadFailing: Fault = {
   mend: 'Charge it alone, let it rest, test it under load, and change it.',
 }
 
-export default [weakPack, packGated, packAbsent, outOfBalance, leadFailing]
+export const startingWeak: Fault = {
+  id: 'starting-weak',
+  title: 'Starting battery weak',
+  prior: 2,
+  unit: 'mΩ',
+  scale: 'times',
+  harm: 'stranded',
+  places: (bench) =>
+    batteries(
+      bench,
+      (unit) => isLead(unit) && unit.serves === 'engine',
+      ({ ohm }) => timesBetween(1000 * ohm * 2, 1000 * ohm * 6),
+    ),
+  change: (rig, at, mOhm) =>
+    withUnit(rig, at, (unit) => (unit.kind === 'battery' ? { ...unit, ohm: mOhm / 1000 } : unit)),
+  mend: 'Charge it alone and crank again. Replace it when the voltage still falls too far.',
+}
+
+/** A battery that fails its label holds this share of it, % (engineering default). */
+const holdsOfLabel = [50, 88] as const
+
+export const capacityLow: Fault = {
+  id: 'capacity-low',
+  title: 'Capacity below the label',
+  prior: 1,
+  unit: '%',
+  scale: 'apart',
+  harm: 'stranded',
+  places: (bench) =>
+    batteries(
+      bench,
+      ({ id }) => bench.rig.capacityAh[id] !== undefined,
+      () => stepsBetween(...holdsOfLabel, 5),
+    ),
+  change: (rig, at, percent) => ({
+    ...rig,
+    capacityAh: { ...rig.capacityAh, [at]: (rig.capacityAh[at]! * percent) / 100 },
+  }),
+  mend: 'Charge it full, repeat the capacity test, and return the battery when it fails again.',
+}
+
+export default [weakPack, packGated, packAbsent, outOfBalance, leadFailing, startingWeak, capacityLow]

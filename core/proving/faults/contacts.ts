@@ -20,6 +20,7 @@ export const fuseOpen: Fault = {
   prior: 2,
   unit: '',
   scale: 'each',
+  harm: 'stranded',
   places: (bench) => fittings(bench, ['fuse']),
   change: (rig, at) => ({ ...rig, blown: withOne(rig.blown, at) }),
   mend: 'Find out why it blew before a new one goes in.',
@@ -34,6 +35,8 @@ export const wrongFuse: Fault = {
   prior: 1,
   unit: 'A',
   scale: 'each',
+  harm: ({ rig: { network } }, at, ratedA) =>
+    ratedA > network.posts.find(({ id }) => id === at)!.fitting!.ratedA! ? 'fire' : 'stranded',
   places: (bench) =>
     fittings(bench, ['fuse']).flatMap((place) => {
       const post = bench.rig.network.posts.find(({ id }) => id === place.at)!
@@ -56,6 +59,7 @@ export const stuckOpen: Fault = {
   prior: 1,
   unit: '',
   scale: 'each',
+  harm: 'stranded',
   places: (bench) => fittings(bench, ['switch', 'relay', 'stop']),
   change: (rig, at) => ({ ...rig, stuckOpen: withOne(rig.stuckOpen, at) }),
   mend: 'Try it by hand and at its coil, and change it.',
@@ -68,6 +72,7 @@ export const stuckClosed: Fault = {
   prior: 1,
   unit: '',
   scale: 'each',
+  harm: (_bench, at) => (at === 'main-switch' ? 'fire' : 'stranded'),
   places: (bench) =>
     fittings(bench, ['switch', 'relay']).filter(
       ({ at }) => at === 'main-switch' || bench.rig.network.relays.some(({ post }) => post === at),

@@ -1,4 +1,5 @@
 import type { Unit as Quantity } from '#core/units/units'
+import type { Harm } from '../harm'
 import type { Rig } from '../rig'
 import type { Bench } from '../tests/make'
 
@@ -24,11 +25,23 @@ export interface Fault {
   readonly unit: Quantity
   /** Sizes lie each as many times the last, so many apart, or stand for themselves. */
   readonly scale: 'times' | 'apart' | 'each'
+  /** What it can do where it stays hidden; by place and size where that decides. */
+  readonly harm: Harm | ((bench: Bench, at: string, size: number) => Harm)
   readonly places: (bench: Bench) => readonly Place[]
   readonly change: (rig: Rig, at: string, size: number) => Rig
+  /** What of it an eye or a hand finds on the way round, whatever is read: how often, by which test, and what is there then. */
+  readonly onRound?: {
+    readonly share: number
+    readonly test: (at: string) => string
+    readonly mark: (rig: Rig, at: string) => Rig
+  }
   /** What is done about it. */
   readonly mend: string
 }
+
+/** What a fault of a size can do at a place. */
+export const harmOf = ({ harm }: Fault, bench: Bench, at: string, size: number): Harm =>
+  typeof harm === 'function' ? harm(bench, at, size) : harm
 
 export const withOne = (list: readonly string[], id: string): readonly string[] => [...list, id]
 

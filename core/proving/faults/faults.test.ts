@@ -1,9 +1,12 @@
 import { describe, expect, it } from 'vitest'
-import { goodJob, withArray, withMeasured } from '#core/testing'
+import { goodJob, withArray, withMeasured, withValues } from '#core/testing'
+import { demoJob } from '../../../scripts/bench/demo-jobs'
+import { specifiedJob } from '../../../scripts/lib/demo-shelf'
 import { runOhm } from '#core/network/run-ohm'
 import { Diagnosis } from '../diagnosis'
 import type { Proof } from '../predict'
-import type { Rig } from '../rig'
+import { unitsOf, type Rig } from '../rig'
+import { harmOf } from './fault'
 import { allFaults } from './index'
 
 // What each fault does to the readings of one plain job, worked out by hand: what flows, what is lost in it, what opens.
@@ -202,6 +205,86 @@ describe('a setting that is wrong', () => {
     const at = 'cruise-volts-alternator-1'
     expect(faulty('regulator-voltage', 'alternator-1', 0.7, at) - soundly(at)).toBeCloseTo(0.7, 1)
     expect(faulty('regulator-voltage', 'alternator-1', -0.7, at) - soundly(at)).toBeCloseTo(-0.7, 1)
+  })
+})
+
+describe('a fault that the essential tests look for', () => {
+  it('as a corroded plug pin loses its current times its resistance', () => {
+    const trailer = new Diagnosis(specifiedJob(demoJob('0430')))
+    const pin = trailer.causes.find(({ fault }) => fault?.id === 'plug-pin')!
+    const id = `drop-${pin.at}`
+    const amps = soundly('in-amps-link-1', trailer.proof)
+    const more = faulty('plug-pin', pin.at!, 20, id, trailer.proof) - soundly(id, trailer.proof)
+    // A DC-DC that gets less voltage takes a little more current for the same power.
+    expect(more / (amps * 0.02)).toBeGreaterThan(0.95)
+    expect(more / (amps * 0.02)).toBeLessThan(1.1)
+    expect(trailer.causes.some(({ id: own }) => own.startsWith('plug-pin@') && own.endsWith('return'))).toBe(
+      true,
+    )
+  })
+  it('as a weak starting battery falls further while cranking', () => {
+    const id = 'crank-volts-starting-1'
+    const battery = unitsOf(proof.rig.network, 'battery').find(({ id: own }) => own === 'starting-1')!
+    const lower = soundly(id) - faulty('starting-weak', 'starting-1', 1000 * battery.ohm * 3, id)
+    expect(lower).toBeGreaterThan(0.5)
+  })
+  it('as a battery below its label gives so much of it, and nothing else shows that', () => {
+    const share = faulty('capacity-low', 'bank', 70, 'capacity-bank') / soundly('capacity-bank')
+    expect(share).toBeCloseTo(0.7, 9)
+    for (const { id } of proof.tests)
+      if (id !== 'capacity-bank') expect(faulty('capacity-low', 'bank', 70, id)).toBe(soundly(id))
+  })
+  it('as one string of two without its fuse halves the current', () => {
+    const array = withArray({ through: 'own', parallel: 2, stringFuses: 'yes' }, job)
+    const { proof: two } = new Diagnosis(array)
+    expect(soundly('strings-array-1', two)).toBe(1)
+    expect(faulty('string-open', 'array-1', 0, 'strings-array-1', two)).toBe(0)
+    const share =
+      faulty('string-open', 'array-1', 0, 'charge-amps-array-1', two) / soundly('charge-amps-array-1', two)
+    expect(share).toBeCloseTo(0.5, 2)
+  })
+  it('as a sense lead on a post of 0.4 V more holds the battery 0.4 V lower', () => {
+    const external = withValues(job, { 'alternators/alternator-1/regulator': 'external' })
+    const { proof: sensed } = new Diagnosis(external)
+    expect(soundly('sense-alternator-1', sensed)).toBe(0)
+    expect(faulty('sense-lead', 'alternator-1', 0.4, 'sense-alternator-1', sensed)).toBeCloseTo(0.4, 9)
+    const id = 'cruise-volts-alternator-1'
+    expect(faulty('sense-lead', 'alternator-1', 0.4, id, sensed) - soundly(id, sensed)).toBeCloseTo(-0.4, 1)
+  })
+  it('is found on the way round where an eye or a hand can find it', () => {
+    const id = 'walk-round'
+    expect(soundly(id)).toBe(1)
+    for (const [fault, at, size] of [
+      ['wrong-size', 'main-lead', 25],
+      ['wrong-fuse', 'panel-fuse', 40],
+      ['lead-profile', 'charger-1', 0.5],
+      ['monitor-settings', 'monitor', 50],
+      ['shunt-bypassed', 'panel-return', 0],
+      ['stuck-closed', 'main-switch', 0],
+    ] as const)
+      expect([fault, faulty(fault, at, size, id)]).toEqual([fault, 0])
+    expect(faulty('pack-weak', 'bank', 30, id)).toBe(1)
+  })
+})
+
+describe('what a hidden fault can do', () => {
+  const harmOfFault = (id: string, at: string, size: number): string =>
+    harmOf(
+      allFaults.find((one) => one.id === id)!,
+      proof.bench,
+      at,
+      size,
+    )
+  it('of a joint is fire from 10 W on, by hand', () => {
+    // 30 A through 12 mΩ: 10.8 W. Through 10 mΩ: 9 W, and 0.3 V.
+    expect(harmOfFault('resistance', 'charger-1-feed', 12)).toBe('fire')
+    expect(harmOfFault('resistance', 'charger-1-feed', 10)).toBe('nuisance')
+  })
+  it('of a fuse or a cable is fire where it protects too little', () => {
+    expect(harmOfFault('wrong-fuse', 'panel-fuse', 100)).toBe('fire')
+    expect(harmOfFault('wrong-fuse', 'panel-fuse', 10)).toBe('stranded')
+    expect(harmOfFault('wrong-size', 'main-lead', 16)).toBe('fire')
+    expect(harmOfFault('wrong-size', 'main-lead', 95)).toBe('nuisance')
   })
 })
 

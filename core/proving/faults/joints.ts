@@ -1,14 +1,16 @@
 import { sizedOhm } from '#core/network/run-ohm'
 import type { Run } from '#core/network/network'
 import { cableSizesMm2 } from '#core/physics/conductors'
+import { charsFromW, harmOfJoint, type Harm } from '../harm'
 import { withAdded } from '../parameters'
 import { postName, type Bench } from '../tests/make'
-import { sizesBeside, timesBetween, type Fault, type Place } from './fault'
+import { lugTestId, pinsTestId, plugOf } from '../tests/looks'
+import { sizesBeside, timesBetween, withOne, type Fault, type Place } from './fault'
 
 /** A run in which less flows at most shows no poor joint and takes no harm by one, A. */
 const leastA = 1
-/** What a poor joint costs at the current of its run, V of 12: from hardly any to nearly all. */
-const costsV = [0.04, 3] as const
+/** A joint is poor where it costs this at the current of its run, V of 12, or chars what is around it; at most it costs so much. */
+const costsV = [0.1, 3] as const
 /** Runs are fitted at most so many usual sizes too thin, from the drum beside, or too thick, from what was left over. */
 const sizesOff = [3, 2] as const
 
@@ -27,6 +29,12 @@ function mostA({ states, solved }: Bench, run: Run): number {
   )
 }
 
+/** What so much more resistance does in a run, Ω. */
+function harmOfRun(bench: Bench, at: string, ohm: number): Harm {
+  const run = bench.rig.network.runs.find(({ id }) => id === at)!
+  return harmOfJoint(ohm, mostA(bench, run), bench.rig.nominalV)
+}
+
 const flowing = (bench: Bench): { run: Run; amps: number }[] =>
   bench.rig.network.runs.map((run) => ({ run, amps: mostA(bench, run) })).filter(({ amps }) => amps >= leastA)
 
@@ -39,9 +47,17 @@ function poorAt(bench: Bench, wanted: (run: Run) => boolean): Place[] {
     .map(({ run, amps }) => ({
       at: run.id,
       where: runWhere(bench, run),
-      sizes: timesBetween((1000 * costsV[0] * scale) / amps, (1000 * costsV[1] * scale) / amps),
+      sizes: timesBetween(
+        1000 * Math.min((costsV[0] * scale) / amps, charsFromW / amps ** 2),
+        (1000 * costsV[1] * scale) / amps,
+      ),
     }))
 }
+
+/** Most poor joints are loose, which a hand or a torque wrench finds; the others are bad crimps (engineering default). */
+const looseShare = 0.7
+/** Most corroded pins are seen once the plug is pulled (engineering default). */
+const dullShare = 0.8
 
 export const poorJoint: Fault = {
   id: 'resistance',
@@ -49,8 +65,14 @@ export const poorJoint: Fault = {
   prior: 3,
   unit: 'mΩ',
   scale: 'times',
+  harm: (bench, at, mOhm) => harmOfRun(bench, at, mOhm / 1000),
   places: (bench) => poorAt(bench, (run) => !isMetal(run)),
   change: (rig, at, mOhm) => withAdded(rig, at, mOhm / 1000),
+  onRound: {
+    share: looseShare,
+    test: lugTestId,
+    mark: (rig, at) => ({ ...rig, loose: withOne(rig.loose, at) }),
+  },
   mend: 'Undo both lugs, clean them, look at the crimp, and tighten to the maker’s torque.',
 }
 
@@ -60,9 +82,27 @@ export const poorReturn: Fault = {
   prior: 4,
   unit: 'mΩ',
   scale: 'times',
+  harm: (bench, at, mOhm) => harmOfRun(bench, at, mOhm / 1000),
   places: (bench) => poorAt(bench, isMetal),
   change: (rig, at, mOhm) => withAdded(rig, at, mOhm / 1000),
   mend: 'Clean to bare metal at both ends, or bring the negative back by a cable of its own.',
+}
+
+export const plugPin: Fault = {
+  id: 'plug-pin',
+  title: 'Plug pin corroded',
+  prior: 4,
+  unit: 'mΩ',
+  scale: 'times',
+  harm: (bench, at, mOhm) => harmOfRun(bench, at, mOhm / 1000),
+  places: (bench) => poorAt(bench, (run) => !isMetal(run) && plugOf(bench.rig.network, run) !== null),
+  change: (rig, at, mOhm) => withAdded(rig, at, mOhm / 1000),
+  onRound: {
+    share: dullShare,
+    test: pinsTestId,
+    mark: (rig, at) => ({ ...rig, corroded: withOne(rig.corroded, at) }),
+  },
+  mend: 'Pull the plug. Clean pins and sockets, or fit new ones, and grease them.',
 }
 
 export const broken: Fault = {
@@ -71,6 +111,7 @@ export const broken: Fault = {
   prior: 0.5,
   unit: '',
   scale: 'each',
+  harm: 'stranded',
   places: (bench) =>
     flowing(bench)
       .filter(({ run }) => !isMetal(run))
@@ -85,6 +126,8 @@ export const wrongSize: Fault = {
   prior: 1,
   unit: 'mm²',
   scale: 'each',
+  harm: ({ rig: { network } }, at, areaMm2) =>
+    areaMm2 < network.runs.find(({ id }) => id === at)!.areaMm2! ? 'fire' : 'nuisance',
   places: (bench) =>
     flowing(bench)
       .filter(({ run }) => run.state === 'new' && run.areaMm2 !== null)
@@ -102,4 +145,4 @@ export const wrongSize: Fault = {
   mend: 'A thinner one goes out, or gets a fuse that protects it; a thicker one is entered as fitted.',
 }
 
-export default [poorJoint, poorReturn, broken, wrongSize]
+export default [poorJoint, poorReturn, plugPin, broken, wrongSize]

@@ -2,11 +2,11 @@ import { barsOf } from '../circuit'
 import { type Bench } from '../tests/make'
 import { inside } from '#core/units/format'
 import { unitsOf } from '../rig'
-import { withOne, type Fault, type Place } from './fault'
+import { stepsBetween, withOne, type Fault, type Place } from './fault'
 import { runWhere } from './joints'
 
-/** Drop of an isolator that was left in, V: of silicon, and of a low-loss one. */
-const isolatorV = [0.1, 0.7] as const
+/** Drop of an isolator that was left in, V: from a low-loss one to silicon that is hot and full. */
+const isolatorV = stepsBetween(0.1, 1.1, 9)
 /** A link that joins two batteries, with its lugs, mΩ (engineering default). */
 const linkMohm = [1, 3, 10] as const
 
@@ -28,7 +28,8 @@ export const diodeLeftIn: Fault = {
   title: 'Diode isolator left in',
   prior: 1,
   unit: 'V',
-  scale: 'each',
+  scale: 'apart',
+  harm: 'nuisance',
   places: feedsFromEngine,
   change: (rig, at, dropV) => ({ ...rig, diodes: { ...rig.diodes, [at]: dropV } }),
   mend: 'Take the isolator out and join its cables as the drawing says.',
@@ -40,6 +41,7 @@ export const jumpLink: Fault = {
   prior: 1.5,
   unit: 'mΩ',
   scale: 'each',
+  harm: 'fire',
   places: ({ rig: { network } }) =>
     unitsOf(network, 'battery')
       .filter(({ serves, plus }) => serves === 'engine' && isParted(network, plus))
@@ -64,6 +66,7 @@ export const shuntReversed: Fault = {
   prior: 2,
   unit: '',
   scale: 'each',
+  harm: 'stranded',
   places: ({ rig: { monitor } }) => (monitor ? [{ at: 'shunt', where: 'at the shunt' }] : []),
   change: (rig) => ({ ...rig, monitor: rig.monitor && { ...rig.monitor, sign: -1 } }),
   mend: 'Turn the shunt, or its two sense wires: the battery is on the battery’s side.',
@@ -75,6 +78,7 @@ export const shuntBypassed: Fault = {
   prior: 2,
   unit: '',
   scale: 'each',
+  harm: 'stranded',
   places(bench) {
     const { monitor, network } = bench.rig
     if (!monitor) return []

@@ -2,7 +2,7 @@ import type { DcdcUnit, SourceUnit } from '#core/network/network'
 import { type Bench } from '../tests/make'
 import { inside } from '#core/units/format'
 import { isKeeper, unitsOf, withUnit, type Rig } from '../rig'
-import { stepsBetween, timesBetween, type Fault, type Place } from './fault'
+import { stepsBetween, timesBetween, withOne, type Fault, type Place } from './fault'
 
 type Charger = SourceUnit | DcdcUnit
 
@@ -29,6 +29,9 @@ function withSetV(rig: Rig, at: string, absorptionV: number, floatV: number): Ri
   return { ...moved, charging: { ...moved.charging, [at]: { floatV: charging.floatV + floatV } } }
 }
 
+/** The rig with a unit whose display shows what is set wrong. */
+const misset = (rig: Rig, at: string): Rig => ({ ...rig, misset: withOne(rig.misset, at) })
+
 /** What a lead profile holds above that of lithium, V of 12 (engineering default): by its kind, and by the cold. */
 const leadAbove = { least: 0.25, most: 0.9, float: 0.25 } as const
 
@@ -38,12 +41,13 @@ export const leadProfile: Fault = {
   prior: 3,
   unit: 'V',
   scale: 'apart',
+  harm: 'damage',
   places: (bench) =>
     placed(seenHolding(bench), () => {
       const scale = bench.rig.nominalV / 12
       return stepsBetween(leadAbove.least * scale, leadAbove.most * scale, 5)
     }),
-  change: (rig, at, volts) => withSetV(rig, at, volts, (leadAbove.float * rig.nominalV) / 12),
+  change: (rig, at, volts) => misset(withSetV(rig, at, volts, (leadAbove.float * rig.nominalV) / 12), at),
   mend: 'Set its lithium profile, switch equalising and temperature compensation off, and read it again.',
 }
 
@@ -53,11 +57,12 @@ export const wrongVoltage: Fault = {
   prior: 1.5,
   unit: 'V',
   scale: 'apart',
+  harm: 'nuisance',
   places: (bench) => {
     const scale = bench.rig.nominalV / 12
     return placed(seenHolding(bench), () => stepsBetween(-1 * scale, -0.25 * scale, 6))
   },
-  change: (rig, at, volts) => withSetV(rig, at, volts, 0),
+  change: (rig, at, volts) => misset(withSetV(rig, at, volts, 0), at),
   mend: 'Set the voltage that is specified, and read it again on the battery’s posts.',
 }
 
@@ -70,14 +75,18 @@ export const wrongCurrent: Fault = {
   prior: 1.5,
   unit: 'A',
   scale: 'times',
+  harm: 'nuisance',
   places: (bench) =>
     placed(
       chargersOf(bench).filter((unit) => !(unit.kind === 'source' && unit.from === 'sun')),
       ({ mostA }) => timesBetween(leastShare * mostA, 0.8 * mostA, 1.25),
     ),
   change: (rig, at, amps) =>
-    withUnit(rig, at, (unit) =>
-      unit.kind === 'source' || unit.kind === 'dcdc' ? { ...unit, mostA: amps } : unit,
+    misset(
+      withUnit(rig, at, (unit) =>
+        unit.kind === 'source' || unit.kind === 'dcdc' ? { ...unit, mostA: amps } : unit,
+      ),
+      at,
     ),
   mend: 'Set the current that is specified.',
 }
@@ -88,6 +97,7 @@ export const monitorSettings: Fault = {
   prior: 1.5,
   unit: 'Ah',
   scale: 'times',
+  harm: 'stranded',
   places: ({ rig: { monitor } }) =>
     monitor
       ? [
@@ -114,6 +124,7 @@ export const shuntRatio: Fault = {
   prior: 1.5,
   unit: '×',
   scale: 'each',
+  harm: 'stranded',
   places: ({ rig: { monitor } }) =>
     monitor ? [{ at: 'monitor', where: 'in the monitor', sizes: wrongRatios }] : [],
   change: (rig, _at, ratio) => ({ ...rig, monitor: rig.monitor && { ...rig.monitor, ratio } }),
@@ -129,6 +140,7 @@ export const regulatorVoltage: Fault = {
   prior: 1.5,
   unit: 'V',
   scale: 'each',
+  harm: (_bench, _at, volts) => (volts > 0 ? 'damage' : 'nuisance'),
   places: ({ rig: { network, nominalV } }) =>
     [
       ...unitsOf(network, 'alternator'),
@@ -155,10 +167,43 @@ export const monitorZero: Fault = {
   prior: 1,
   unit: 'A',
   scale: 'apart',
+  harm: 'nuisance',
   places: ({ rig: { monitor } }) =>
     monitor ? [{ at: 'monitor', where: 'in the monitor', sizes: stepsBetween(0.3, 2, 5) }] : [],
   change: (rig, _at, zeroA) => ({ ...rig, monitor: rig.monitor && { ...rig.monitor, zeroA } }),
   mend: 'Set the zero with everything off, its main lead open.',
+}
+
+/** How far the voltage of a wrong post lies from the battery’s, V of 12 (engineering default). */
+const senseOff = { least: 0.15, most: 1 } as const
+
+export const senseLead: Fault = {
+  id: 'sense-lead',
+  title: 'Sense lead on the wrong post',
+  prior: 2,
+  unit: 'V',
+  scale: 'each',
+  harm: (_bench, _at, volts) => (volts < 0 ? 'damage' : 'nuisance'),
+  places: ({ rig: { network, nominalV, senseOffV } }) =>
+    network.units
+      .filter(({ id }) => senseOffV[id] !== undefined)
+      .map(({ id, name }) => {
+        const { least, most } = senseOff
+        const steps = stepsBetween((least * nominalV) / 12, (most * nominalV) / 12, 4)
+        return {
+          at: id,
+          where: `at ${inside(name)}`,
+          sizes: [...steps.map((volts) => -volts).toReversed(), ...steps],
+        }
+      }),
+  // Where it senses a higher voltage than the battery has, it holds the battery that much lower.
+  change: (rig, at, volts) => ({
+    ...withUnit(rig, at, (unit) =>
+      unit.kind === 'alternator' || unit.kind === 'source' ? { ...unit, setV: unit.setV - volts } : unit,
+    ),
+    senseOffV: { ...rig.senseOffV, [at]: volts },
+  }),
+  mend: 'Move the sense lead to the plus post of the battery that is charged.',
 }
 
 export default [
@@ -166,6 +211,7 @@ export default [
   wrongVoltage,
   wrongCurrent,
   regulatorVoltage,
+  senseLead,
   monitorSettings,
   shuntRatio,
   monitorZero,

@@ -23,6 +23,7 @@ export const noSignal: Fault = {
   prior: 3,
   unit: '',
   scale: 'each',
+  harm: 'nuisance',
   places: signalled,
   change: (rig, at) => dead(rig, runSignal(at)),
   mend: 'Follow the thin wire back: its fuse, its plug, whether it is live only with the key on.',
@@ -34,6 +35,7 @@ export const noStop: Fault = {
   prior: 2,
   unit: '',
   scale: 'each',
+  harm: 'damage',
   places: ({ rig: { network } }) =>
     unitsOf(network, 'source')
       .filter(({ of }) => network.lines.some((line) => line.kind === 'stop' && line.of === of))
@@ -54,6 +56,7 @@ export const noProtection: Fault = {
   prior: 1,
   unit: '',
   scale: 'each',
+  harm: (_bench, at) => (at === 'discharge-stop' ? 'damage' : 'stranded'),
   places: ({ rig }) =>
     rig.protections
       .filter((id) => protectionNames[id])
@@ -68,6 +71,7 @@ export const sensorOff: Fault = {
   prior: 2,
   unit: '',
   scale: 'each',
+  harm: 'damage',
   places: ({ rig }) =>
     rig.protections.includes('cold-gate') ? [{ at: 'bank', where: 'at the battery' }] : [],
   change: (rig) => dead(rig, 'cold-gate'),

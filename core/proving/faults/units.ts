@@ -9,6 +9,7 @@ export const leadsTurned: Fault = {
   prior: 1,
   unit: '',
   scale: 'each',
+  harm: 'damage',
   places: ({ rig: { network } }) =>
     turnable
       .flatMap((kind) => unitsOf(network, kind))
@@ -23,6 +24,7 @@ export const standingDraw: Fault = {
   prior: 2,
   unit: 'A',
   scale: 'times',
+  harm: 'stranded',
   places: () => [{ at: 'bar-plus', where: 'at the house bank', sizes: timesBetween(0.5, 10, 1.6) }],
   change: (rig, _at, amps) => ({ ...rig, standingA: rig.standingA + amps }),
   mend: 'Pull one branch fuse after another until the current falls.',
@@ -34,6 +36,7 @@ export const weakAlternator: Fault = {
   prior: 1.5,
   unit: '%',
   scale: 'apart',
+  harm: 'nuisance',
   places: ({ rig: { network } }) =>
     unitsOf(network, 'alternator').map(({ id, name }) => ({
       at: id,
@@ -55,6 +58,7 @@ export const hotAlternator: Fault = {
   prior: 1,
   unit: 'Δ°C',
   scale: 'apart',
+  harm: 'damage',
   places: ({ rig: { heat, network } }) =>
     unitsOf(network, 'alternator')
       .filter(({ id }) => heat[id])
@@ -75,13 +79,14 @@ export const stringTurned: Fault = {
   prior: 1.5,
   unit: '',
   scale: 'each',
+  harm: 'damage',
   places: ({ rig: { panels, network } }) =>
     unitsOf(network, 'source')
       .filter(({ id }) => panels[id])
       .map(({ id, name }) => ({ at: id, where: `at ${inside(name)}` })),
   change: (rig, at) => ({
     ...withUnit(rig, at, (unit) => (unit.kind === 'source' ? { ...unit, mostA: 0 } : unit)),
-    panels: { ...rig.panels, [at]: { openV: -rig.panels[at]!.openV } },
+    panels: { ...rig.panels, [at]: { ...rig.panels[at]!, openV: -rig.panels[at]!.openV } },
   }),
   mend: 'Panels covered, change the string’s two leads over.',
 }
@@ -92,6 +97,7 @@ export const stringShaded: Fault = {
   prior: 2,
   unit: '%',
   scale: 'apart',
+  harm: 'nuisance',
   places: ({ rig: { panels, network } }) =>
     unitsOf(network, 'source')
       .filter(({ id }) => panels[id])
@@ -103,4 +109,35 @@ export const stringShaded: Fault = {
   mend: 'Look along the panels for a mast, a rail, a leaf, and read again in full sun.',
 }
 
-export default [leadsTurned, standingDraw, weakAlternator, hotAlternator, stringTurned, stringShaded]
+export const stringOpen: Fault = {
+  id: 'string-open',
+  title: 'Fuse of a panel string open',
+  prior: 1.5,
+  unit: '',
+  scale: 'each',
+  harm: 'nuisance',
+  places: ({ rig: { panels, network } }) =>
+    unitsOf(network, 'source')
+      .filter(({ id }) => panels[id] && panels[id].strings > 1 && panels[id].fused)
+      .map(({ id, name }) => ({ at: id, where: `at ${inside(name)}` })),
+  change: (rig, at) => {
+    const panels = rig.panels[at]!
+    const lit = withUnit(rig, at, (unit) =>
+      unit.kind === 'source'
+        ? { ...unit, mostA: (unit.mostA * (panels.strings - 1)) / panels.strings }
+        : unit,
+    )
+    return { ...lit, panels: { ...rig.panels, [at]: { ...panels, dark: 1 } } }
+  },
+  mend: 'Cover the panels and find out why the fuse blew before a new one goes in.',
+}
+
+export default [
+  leadsTurned,
+  standingDraw,
+  weakAlternator,
+  hotAlternator,
+  stringTurned,
+  stringShaded,
+  stringOpen,
+]

@@ -3,7 +3,7 @@ import { partAt, partName } from '#core/job/document'
 import type { LineKind, Network, Post, PostKind, Run, Unit } from '#core/network/network'
 import { lengthWords, sizeWords } from '#core/network/words'
 import { postName } from '../tests/make'
-import { inSentence, inside } from '#core/units/format'
+import { inSentence, inside, listed } from '#core/units/format'
 import type { Step } from './step'
 import type { Work } from './work'
 
@@ -28,7 +28,7 @@ export function fitSteps(work: Work): Step[] {
       const own = runs.filter((run) => !main.includes(run) && (run.of ?? prefixOf(run.id)) === of)
       const fuses = fusesOf(own, network)
       const name = nameOf(of, work)
-      const out = fuses.length > 0 ? `, with no fuse in ${list.format(fuses)} yet` : ''
+      const out = fuses.length > 0 ? `, with no fuse in ${listed(fuses)} yet` : ''
       return runStep(prefixOf(of.split('/').at(-1)!), `Wire ${name}${out}.`, own, work)
     }),
     ...lineStepsOf(network),
@@ -69,14 +69,12 @@ function fittingStep({ posts }: Network): Step[] {
     {
       id: 'fit-fittings',
       phase: 'fit',
-      words: `Mount ${list.format(kindsOf(fitted))} as drawn. Leave every fuse out.`,
+      words: `Mount ${listed(kindsOf(fitted))} as drawn. Leave every fuse out.`,
       why: 'A fuse is the last thing to close a circuit.',
       numbers: fitted.flatMap(({ fitting }) => (fitting!.number ? [fitting!.number] : [])),
     },
   ]
 }
-
-const list = new Intl.ListFormat('en-GB')
 
 /** What is mounted, in the order in which a bench is laid out. */
 const mountedWords: readonly (readonly [kinds: readonly PostKind[], one: string, several: string])[] = [

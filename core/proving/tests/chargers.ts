@@ -1,6 +1,6 @@
 import type { SourceUnit } from '#core/network/network'
 import { unitsOf } from '../rig'
-import { ampsTest, stateIn, voltsTest, type Bench } from './make'
+import { ampsTest, answerTest, stateIn, voltsTest, type Bench } from './make'
 import { inside } from '#core/units/format'
 import type { ProofTest } from './test'
 
@@ -8,6 +8,7 @@ import type { ProofTest } from './test'
 export const chargerTests = (bench: Bench): ProofTest[] =>
   unitsOf(bench.rig.network, 'source').flatMap((source) => [
     ...panelTest(bench, source),
+    ...stringsTest(bench, source),
     ...inState(bench, source, 'charge'),
     ...inState(bench, source, 'absorb'),
     ...inState(bench, source, 'float'),
@@ -40,14 +41,40 @@ function inState(bench: Bench, source: SourceUnit, stage: keyof typeof titles): 
     },
     feed.to === plus,
   )
-  if (stage === 'stop') return [current]
+  if (stage === 'stop') return [{ ...current, always: true }]
+  // The battery’s own posts: what is held there is what the cells get.
+  const atBattery = voltsTest(network, 'bank-plus', 'bank-minus', {
+    id: `${stage}-battery-${id}`,
+    title: `Volts at the battery, ${inside(name)} ${words}`,
+    group,
+    state,
+    ...(stage === 'absorb' ? { always: true } : {}),
+  })
   const voltage = voltsTest(network, plus, minus, {
     id: `${stage}-volts-${id}`,
     title: `${begins.volts} ${inside(name)} ${words}`,
     group,
     state,
   })
-  return [voltage, current]
+  return stage === 'float' ? [voltage, current] : [atBattery, voltage, current]
+}
+
+/** Strings of panels side by side: one with its fuse open carries nothing. */
+function stringsTest(bench: Bench, { id, name }: SourceUnit): ProofTest[] {
+  const panels = bench.rig.panels[id]
+  const state = stateIn(bench, `charge-${id}`)
+  if (!panels || panels.strings < 2 || !state) return []
+  return [
+    answerTest({
+      id: `strings-${id}`,
+      title: `Strings of ${inside(name)} share the current`,
+      group: 'chargers',
+      state,
+      how: `Clamp round each of the ${panels.strings} strings in turn. 1 where all carry about the same, 0 where one carries nothing.`,
+      instrument: 'clamp',
+      read: (_seen, rig) => (rig.panels[id]!.dark === 0 ? 1 : 0),
+    }),
+  ]
 }
 
 /** Panels before their controller, by themselves: a string the wrong way round shows a minus. */

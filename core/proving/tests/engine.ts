@@ -1,21 +1,26 @@
 import type { AlternatorUnit, DcdcUnit } from '#core/network/network'
 import { steadyCaseC } from '#core/physics/alternator'
-import { isKeeper, unitsOf, type CaseHeat } from '../rig'
+import { isKeeper, unitsOf, type CaseHeat, type Rig } from '../rig'
 import { barsOf } from '../circuit'
 import { type State } from '../states'
 import { runSignal } from '../signals'
+import { runsBetween } from './sides'
 import { amps } from './test'
 import { ampsTest, answerTest, stateIn, voltsTest, type Bench } from './make'
 import { inside } from '#core/units/format'
 import type { ProofTest } from './test'
 
-/** Minutes of a test of the case’s temperature. */
+/** Minutes over which the case’s temperature is followed, and those of them that are work. */
 export const heatMinutes = 30
+const heatWorkMinutes = 2
 
 /** Engine running: alternators, what they feed, their heat, and what happens without the running signal. */
 export function engineTests(bench: Bench): ProofTest[] {
   const { network } = bench.rig
-  const speeds = [stateIn(bench, 'idle'), stateIn(bench, 'cruise')].filter((state) => state !== null)
+  // Without the running signal nothing loads the machine: only then does its regulator hold its own voltage.
+  const speeds = [stateIn(bench, 'idle'), stateIn(bench, 'cruise'), stateIn(bench, 'no-signal')].filter(
+    (state) => state !== null,
+  )
   return [
     ...unitsOf(network, 'alternator').flatMap((unit) => [
       ...speeds.flatMap((state) => machineTests(bench, unit, state)),
@@ -23,25 +28,30 @@ export function engineTests(bench: Bench): ProofTest[] {
     ]),
     ...unitsOf(network, 'dcdc').flatMap((unit) => dcdcTests(bench, unit)),
     ...relayTests(bench),
+    ...crankTests(bench),
+    ...senseTests(bench),
+    ...directTest(bench),
   ]
 }
 
 function machineTests(bench: Bench, { id, name, plus, minus }: AlternatorUnit, state: State): ProofTest[] {
   const { network } = bench.rig
   const feed = network.runs.find(({ from }) => from === plus)
-  const speed = state.at.id
+  const isFree = state.doing.kind === 'no-signal'
+  const speed = isFree ? 'free' : state.at.id
+  const words = isFree ? 'with nothing charging the house' : `at ${speed}`
   return [
     voltsTest(network, plus, minus, {
       id: `${speed}-volts-${id}`,
-      title: `Volts of ${inside(name)} at ${speed}`,
+      title: `Volts of ${inside(name)} ${words}`,
       group: 'engine',
       state,
     }),
-    ...(feed
+    ...(feed && !isFree
       ? [
           ampsTest(network, feed, {
             id: `${speed}-amps-${id}`,
-            title: `Current of ${inside(name)} at ${speed}`,
+            title: `Current of ${inside(name)} ${words}`,
             group: 'engine',
             state,
           }),
@@ -77,7 +87,9 @@ function heatTest(bench: Bench, { id, name, plus }: AlternatorUnit): ProofTest[]
       unit: '°C',
       instrument: 'probe',
       how: 'Probe on the case beside the diodes, from a warm engine on; keep the speed steady.',
-      minutes: heatMinutes,
+      minutes: heatWorkMinutes,
+      waits: heatMinutes - heatWorkMinutes,
+      always: true,
       probes: [amps(feed.id)],
       read: ([seen], rig) => {
         const machine = unitsOf(rig.network, 'alternator').find((unit) => unit.id === id)!
@@ -142,6 +154,72 @@ function absorbing(bench: Bench, { id, name, plus, minus }: DcdcUnit): ProofTest
       title: `Volts of ${inside(name)} in absorption`,
       group: 'engine',
       state,
+    }),
+    voltsTest(bench.rig.network, 'bank-plus', 'bank-minus', {
+      id: `absorb-battery-${id}`,
+      title: `Volts at the battery, ${inside(name)} in absorption`,
+      group: 'engine',
+      state,
+      always: true,
+    }),
+  ]
+}
+
+/** What each starting battery holds while it turns its engine. */
+const crankTests = (bench: Bench): ProofTest[] =>
+  unitsOf(bench.rig.network, 'battery')
+    .filter(({ serves }) => serves === 'engine')
+    .flatMap(({ id, name, of, plus, minus }) => {
+      const starter = unitsOf(bench.rig.network, 'starter').find((unit) => unit.of === of)
+      const state = starter && stateIn(bench, `cranking-${starter.id}`)
+      if (!state) return []
+      return [
+        voltsTest(bench.rig.network, plus, minus, {
+          id: `crank-volts-${id}`,
+          title: `Volts of ${inside(name)} while cranking`,
+          group: 'engine',
+          state,
+          always: true,
+        }),
+      ]
+    })
+
+/** What a regulator’s sense lead sees, against the battery it should measure. */
+function senseTests(bench: Bench): ProofTest[] {
+  const { network, senseOffV } = bench.rig
+  const state = stateIn(bench, 'cruise')
+  if (!state) return []
+  return network.units
+    .filter(({ id }) => senseOffV[id] !== undefined)
+    .map(({ id, name, plus }) => ({
+      ...voltsTest(network, plus, plus, {
+        id: `sense-${id}`,
+        title: `Sense lead of ${inside(name)} against the battery`,
+        group: 'engine',
+        state,
+        minutes: 2,
+      }),
+      how: `Red on the sense terminal of ${inside(name)}, black on the plus post of the battery that it charges.`,
+      probes: [],
+      read: (_seen: readonly number[], rig: Rig) => rig.senseOffV[id]!,
+    }))
+}
+
+/** Where an alternator charges the bank without a DC-DC, what the battery gets of it. */
+function directTest(bench: Bench): ProofTest[] {
+  const { network } = bench.rig
+  const state = stateIn(bench, 'cruise')
+  const isDirect = unitsOf(network, 'alternator').some(
+    ({ plus }) => runsBetween(network, plus, 'bank-plus').length > 0,
+  )
+  if (!state || !isDirect) return []
+  return [
+    voltsTest(network, 'bank-plus', 'bank-minus', {
+      id: 'cruise-battery',
+      title: 'Volts at the battery, engine at cruise',
+      group: 'engine',
+      state,
+      always: true,
     }),
   ]
 }

@@ -1,5 +1,5 @@
 import type { Run } from '#core/network/network'
-import { isKeeper, unitsOf } from '../rig'
+import { unitsOf } from '../rig'
 import type { State } from '../states'
 import { ampsTest, stateIn, voltsTest, type Bench } from './make'
 import { inside } from '#core/units/format'
@@ -37,36 +37,6 @@ export function loadTests(bench: Bench): ProofTest[] {
   return [...left, ...drawn, ...drops]
 }
 
-/** The drop of a whole side, from the bank to a unit: it halves the way on which a poor joint must be looked for. */
-export function sideTests(bench: Bench): ProofTest[] {
-  const { network } = bench.rig
-  const units = [
-    ...(['load', 'inverter', 'source'] as const).flatMap((kind) => unitsOf(network, kind)),
-    ...unitsOf(network, 'dcdc').filter((unit) => !isKeeper(unit)),
-  ]
-  return units.flatMap((unit) => {
-    const state = stateIn(
-      bench,
-      unit.kind === 'source' ? `charge-${unit.id}` : unit.kind === 'dcdc' ? 'cruise' : 'loads',
-    )
-    if (!state || (unit.kind === 'load' && unit.amps < leastA)) return []
-    const gives = unit.kind === 'source' || unit.kind === 'dcdc'
-    const side = (pole: 'plus' | 'minus'): ProofTest => {
-      const [bank, own] = [`bank-${pole}`, unit[pole]]
-      const [from, to] = (pole === 'plus') === gives ? [own, bank] : [bank, own]
-      return voltsTest(network, from, to, {
-        id: `side-${pole}-${unit.id}`,
-        title: `Drop from the bank to ${inside(unit.name)}, ${pole} side`,
-        group: gives ? (unit.kind === 'source' ? 'chargers' : 'engine') : 'loads',
-        state,
-        minutes: 2,
-        onlyAsked: true,
-      })
-    }
-    return [side('plus'), side('minus')]
-  })
-}
-
 const isFeedOfLoad = ({ to }: Run, { rig }: Bench): boolean =>
   rig.network.units.some((unit) => (unit.kind === 'load' || unit.kind === 'inverter') && unit.plus === to)
 
@@ -99,7 +69,6 @@ function dropOf(bench: Bench, run: Run): ProofTest[] {
               title: `Current in ${run.number}`,
               group: groupOf(most.state),
               state: most.state,
-              onlyAsked: true,
             },
             turned,
           ),
@@ -111,8 +80,8 @@ function dropOf(bench: Bench, run: Run): ProofTest[] {
       title: `Drop over ${run.number}`,
       group: groupOf(most.state),
       state: most.state,
-      minutes: 2,
       run: run.id,
+      covers: [run.id],
     }),
     ...shared,
   ]

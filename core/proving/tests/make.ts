@@ -28,9 +28,11 @@ export function voltsTest(network: Network, from: string, to: string, own: Own):
     instrument: 'meter',
     how: `Red on ${inside(postName(network, from))}, black on ${inside(postName(network, to))}.`,
     minutes: 1,
+    waits: 0,
     probes: [volts(from, to)],
     read: asSeen,
     run: null,
+    covers: [],
     ...own,
   }
 }
@@ -44,9 +46,11 @@ export function ampsTest(network: Network, run: Run, own: Own, turned = false): 
     instrument: 'clamp',
     how: `Clamp round ${run.number}, its arrow from ${inside(postName(network, from))} to ${inside(postName(network, to))}.`,
     minutes: 1,
+    waits: 0,
     probes: [amps(run.id)],
     read: ([seen]) => (turned ? -seen! : seen!),
     run: run.id,
+    covers: [],
     ...own,
   }
 }
@@ -58,8 +62,10 @@ export function answerTest(own: Own & Pick<ProofTest, 'how' | 'read'>): ProofTes
     unit: '',
     instrument: 'eye',
     minutes: 2,
+    waits: 0,
     probes: [],
     run: null,
+    covers: [],
     ...own,
   }
 }

@@ -21,8 +21,11 @@ export function monitorTests(bench: Bench): ProofTest[] {
             instrument: 'monitor',
             how: 'Read the monitor: plus while the bank is charged, minus while it is drawn on.',
             minutes: 1,
+            waits: 0,
+            covers: [],
             probes: [amps(through.id)],
-            read: ([seen], rig) => (rig.monitor?.sign ?? 1) * (rig.monitor?.ratio ?? 1) * seen! + (rig.monitor?.zeroA ?? 0),
+            read: ([seen], rig) =>
+              (rig.monitor?.sign ?? 1) * (rig.monitor?.ratio ?? 1) * seen! + (rig.monitor?.zeroA ?? 0),
             run: through.id,
           },
         ]
@@ -31,7 +34,10 @@ export function monitorTests(bench: Bench): ProofTest[] {
   const rest = stateIn(bench, 'rest')!
   return [
     ...shows('zero', 'Zero of the monitor', stateIn(bench, 'switched-off') ?? rest),
-    ...shows('loads', 'Monitor with all loads on', stateIn(bench, 'loads')),
+    ...shows('loads', 'Monitor with all loads on', stateIn(bench, 'loads')).map((test): ProofTest => ({
+      ...test,
+      always: true,
+    })),
     ...charging.flatMap((state) => shows(state.id, `Monitor: ${state.name.replace(/^C/, 'c')}`, state)),
     ...shows('cruise', 'Monitor with the engine at cruise', stateIn(bench, 'cruise')),
     {
@@ -44,6 +50,8 @@ export function monitorTests(bench: Bench): ProofTest[] {
       instrument: 'eye',
       how: 'Read the capacity in the monitor’s settings.',
       minutes: 1,
+      waits: 0,
+      covers: [],
       probes: [],
       read: (_seen, rig) => rig.monitor?.capacityAh ?? 0,
       run: null,

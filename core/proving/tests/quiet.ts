@@ -1,11 +1,34 @@
 import { barsOf } from '../circuit'
 import { unitsOf } from '../rig'
-import { ampsTest, stateIn, voltsTest, type Bench } from './make'
-import { inside } from '#core/units/format'
+import { ampsTest, answerTest, stateIn, voltsTest, type Bench } from './make'
+import { inside, listed } from '#core/units/format'
 import type { ProofTest } from './test'
 
 /** Terminals of what has two leads that can be changed over. */
 export const turnable = ['source', 'inverter', 'dcdc', 'load'] as const
+
+/** Two units are looked at in a minute. */
+const unitsAMinute = 2
+
+/** Polarity at every unit in one go: whether one has its leads the wrong way round. */
+function polarityTest(bench: Bench): ProofTest[] {
+  const { network } = bench.rig
+  const names = turnable.flatMap((kind) => unitsOf(network, kind)).map(({ name }) => inside(name))
+  if (names.length === 0) return []
+  return [
+    answerTest({
+      id: 'polarity',
+      title: 'Polarity at every unit',
+      group: 'quiet',
+      state: stateIn(bench, 'rest')!,
+      how: `Before each is switched on: red on the plus terminal, black on the minus terminal of ${listed(names)}. 1 where each shows a plus, 0 where one shows a minus.`,
+      instrument: 'meter',
+      minutes: Math.ceil(names.length / unitsAMinute),
+      always: true,
+      read: (_seen, { reversed }) => (reversed.length === 0 ? 1 : 0),
+    }),
+  ]
+}
 
 /** With everything off: polarity at each unit, what draws all the same, what is parted from what. */
 export function quietTests(bench: Bench): ProofTest[] {
@@ -25,6 +48,7 @@ export function quietTests(bench: Bench): ProofTest[] {
           }),
         ]
       : []),
+    ...polarityTest(bench),
     ...turnable
       .flatMap((kind) => unitsOf(network, kind))
       .map((unit) =>

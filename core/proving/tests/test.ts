@@ -23,15 +23,29 @@ export interface ProofTest {
   readonly instrument: Instrument
   /** What is put where, in words. */
   readonly how: string
-  /** Minutes of work once the state is set up. */
+  /** Minutes of work once the state is set up, and minutes after that while it goes on by itself. */
   readonly minutes: number
+  readonly waits: number
   readonly probes: readonly Probe[]
   /** What is read, by what the probes see and how the rig stands. */
   readonly read: (seen: readonly number[], rig: Rig) => number
-  /** Whether it is made only where it tells something of what is wrong, and not by itself. */
-  readonly onlyAsked?: true
+  /** Whether it is essential wherever a job has it. */
+  readonly always?: true
   /** The run it says most about; null where it is about none. */
   readonly run: string | null
+  /** Runs whose drop it holds, by their ids. */
+  readonly covers: readonly string[]
+  /** What is looked at in one go, where it is more than one thing. */
+  readonly list?: readonly WalkItem[]
+}
+
+/** One thing that is looked at on the way round. */
+export interface WalkItem {
+  /** Where it is, in words. */
+  readonly place: string
+  readonly words: string
+  /** Ids of the tests that it is by itself. */
+  readonly tests: readonly string[]
 }
 
 export const testGroups = [
@@ -49,7 +63,7 @@ export type TestGroup = (typeof testGroups)[number]
 export const testGroupNames: Readonly<Record<TestGroup, string>> = {
   batteries: 'Each battery by itself',
   quiet: 'All off',
-  looks: 'Sizes as fitted',
+  looks: 'Walk round',
   loads: 'Under load',
   chargers: 'Charging',
   engine: 'Engine running',

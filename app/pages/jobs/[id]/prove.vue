@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { withMended, withReading, withoutReading } from '#core/job/proving-edits'
 import type { TakenReading } from '#core/job/proving'
-import type { ShownCause } from '#core/proving/shown'
+import type { ShownCause, ShownTest } from '#core/proving/shown'
+import { worthWords } from '#core/proving/worth'
 import { isRecording, readProofCsv, readRecordingCsv } from '#core/formats/proof-csv'
 
 /** The job fitted and proved: its order of work, its tests, what a wrong reading means, and the record that is signed. */
@@ -10,6 +11,7 @@ const who = useDeviceName()
 const {
   engine,
   shown,
+  essential,
   prepared,
   diagnosis,
   taught,
@@ -22,23 +24,28 @@ const standIn = useStandIn(String(useRoute().params.id))
 const views = { work: 'Work', tests: 'Tests', fitted: 'As fitted', practice: 'Practice' } as const
 const view = ref<keyof typeof views>('work')
 const testId = ref('')
+const isRead = (one: ShownTest): boolean => verdictOf(one) !== 'open'
+/** The essential tests, in the order in which they are made; all of them until they are chosen. */
+const essentials = computed(() => {
+  const all = shown.value?.tests ?? []
+  return essential.value?.tests.flatMap((id) => all.find((one) => one.id === id) ?? []) ?? all
+})
+const more = computed(() => (shown.value?.tests ?? []).filter((one) => !essentials.value.includes(one)))
 const test = computed(
-  () => shown.value?.tests.find(({ id }) => id === testId.value) ?? shown.value?.tests[0] ?? null,
+  () => shown.value?.tests.find(({ id }) => id === testId.value) ?? essentials.value[0] ?? null,
 )
-/** Those that are made whatever is read, and those that were asked for. */
-const tests = computed(
-  () =>
-    shown.value?.tests.filter(
-      (one) => !one.onlyAsked || verdictOf(one) !== 'open' || one.id === testId.value,
-    ) ?? [],
-)
+/** The essential ones, and those of the others that were read or are chosen. */
+const tests = computed(() => [
+  ...essentials.value,
+  ...more.value.filter((one) => isRead(one) || one.id === testId.value),
+])
 const count = computed(() => ({
   done: shown.value?.steps.filter(({ id }) => proving.value.steps[id]?.state === 'done').length ?? 0,
-  read: tests.value.filter((one) => verdictOf(one) !== 'open').length,
+  read: essentials.value.filter(isRead).length,
 }))
 const about = computed<Readonly<Record<keyof typeof views, string>>>(() => ({
   work: `${count.value.done}/${shown.value?.steps.length ?? 0}`,
-  tests: `${count.value.read}/${tests.value.length}`,
+  tests: `${count.value.read}/${essentials.value.length}`,
   fitted: '',
   practice: '',
 }))
@@ -61,12 +68,18 @@ function step(by: number) {
   if (next) testId.value = next.id
 }
 /** What comes next: what tells most while something looks wrong, else the next test in the order. */
-const isWrong = computed(() => (diagnosis.value?.causes[0]?.id ?? 'none') !== 'none')
 const following = computed(() => {
-  const wanted = isWrong.value ? diagnosis.value?.next?.test : undefined
-  const open = tests.value.slice(index.value + 1).find((one) => verdictOf(one) === 'open' && !one.onlyAsked)
+  const wanted = diagnosis.value?.looksWrong ? diagnosis.value.next?.test : undefined
+  const isOpen = (one: ShownTest): boolean => !isRead(one) && one.id !== test.value?.id
+  const open = tests.value.slice(index.value + 1).find(isOpen) ?? essentials.value.find(isOpen)
   return shown.value?.tests.find(({ id }) => id === wanted) ?? open ?? null
 })
+/** What the readings so far are worth; nothing while one of them is off and not settled. */
+const worth = computed(() =>
+  diagnosis.value && !diagnosis.value.looksWrong
+    ? worthWords(count.value.read, essentials.value.length, diagnosis.value.risk)
+    : '',
+)
 /** Whether the drawing with the probes on it is shown. */
 const drawing = ref(false)
 const fileProblem = ref('')
@@ -113,7 +126,13 @@ async function takeFile(event: Event) {
       <WorkList v-if="view === 'work'" :steps="shown.steps" :proving="proving" />
       <div v-else-if="view === 'tests' && test" class="mt-3 grid gap-5 lg:grid-cols-[minmax(0,1fr)_26rem]">
         <div class="min-w-0 max-lg:hidden">
-          <TestTable v-model="testId" :tests="tests" :reading-of="readingOf" :verdict-of="verdictOf" />
+          <TestTable
+            v-model="testId"
+            :tests="essentials"
+            :more="more"
+            :reading-of="readingOf"
+            :verdict-of="verdictOf"
+          />
         </div>
         <div class="min-w-0 pb-20 lg:sticky lg:top-2 lg:self-start lg:pb-0">
           <div class="mb-2 flex h-1.5 gap-px" aria-hidden="true">
@@ -133,8 +152,10 @@ async function takeFile(event: Event) {
             :reading="readingOf(test)"
             :verdict="verdictOf(test)"
             :engine="engine"
+            :title-of="titleOf"
             @take="take"
             @again="again"
+            @single="testId = $event"
           />
           <details
             class="mt-2"
@@ -154,9 +175,12 @@ async function takeFile(event: Event) {
             @measure="testId = $event"
             @mended="mended"
           />
-          <p v-else-if="!prepared" class="mt-3 text-soft" aria-busy="true">
-            Working out what each fault would read …
-          </p>
+          <p v-else-if="!prepared" class="mt-3 text-soft" aria-busy="true">Choosing the essential tests …</p>
+          <p v-if="worth" class="mt-3" data-testid="worth">{{ worth }}</p>
+          <details class="mt-3 lg:hidden">
+            <summary class="min-h-11 cursor-pointer py-1 underline">All tests</summary>
+            <TestList v-model="testId" :tests="essentials" :more="more" :verdict-of="verdictOf" />
+          </details>
           <details class="mt-3">
             <summary class="min-h-8 cursor-pointer py-1 underline max-md:min-h-11">
               Instruments and files
@@ -198,7 +222,7 @@ async function takeFile(event: Event) {
               @click="following && (testId = following.id)"
             >
               <span class="truncate">{{
-                following ? `Next: ${following.title}` : 'All tests are read'
+                following ? `Next: ${following.title}` : 'All essential tests are read'
               }}</span>
             </button>
           </div>

@@ -1,0 +1,35 @@
+/** What a fault can do where it stays hidden. */
+export type Harm = 'fire' | 'damage' | 'stranded' | 'nuisance'
+
+/**
+ * How much each harm counts against the others, and why (engineering default). Fire outweighs the rest, because people
+ * sleep aboard.
+ */
+export const harms: Readonly<Record<Harm, { readonly weight: number; readonly reason: string }>> = {
+  fire: { weight: 100, reason: 'Heat where nobody looks, or a current that no fuse ends.' },
+  damage: { weight: 30, reason: 'It destroys a battery, an alternator or electronics.' },
+  stranded: { weight: 10, reason: 'The engine does not start, or the house goes dark, without a warning.' },
+  nuisance: { weight: 1, reason: 'Charging takes longer, or a display shows the wrong value.' },
+}
+
+/** Heat in one joint from which it chars what is around it, W (engineering default). */
+export const charsFromW = 10
+/** Loss from which what is behind a joint stops working, V of 12 (engineering default). */
+const stopsFromV = 0.8
+
+/**
+ * What a poor joint does.
+ * @param ohm its resistance, Ω
+ * @param amps the largest current through it, A
+ * @param nominalV of the system, V
+ */
+export function harmOfJoint(ohm: number, amps: number, nominalV: number): Harm {
+  if (ohm * amps ** 2 >= charsFromW) return 'fire'
+  return ohm * amps >= (stopsFromV * nominalV) / 12 ? 'stranded' : 'nuisance'
+}
+
+/** How likely it is that a fault of the list is there and not seen, and that one is that can cause a fire, 0 to 1. */
+export interface Risk {
+  readonly hidden: number
+  readonly dangerous: number
+}

@@ -1,0 +1,31 @@
+import { fuseTests, looksOf } from './looks'
+import { answerTest, stateIn, type Bench } from './make'
+import type { ProofTest } from './test'
+
+/** Things that are looked at in a minute, on the way round. */
+const itemsAMinute = 6
+
+/** The one look at everything. */
+export const walkRoundId = 'walk-round'
+
+/**
+ * What an eye or a hand can find: all of it in one go from a list by place, and each thing by itself for where
+ * something differs.
+ */
+export function walkTests(bench: Bench): ProofTest[] {
+  const looks = looksOf(bench)
+  const singles = looks.flatMap(({ tests }) => tests)
+  const asListed = new Map(singles.map((test) => [test, test.read([], bench.rig)]))
+  const round = answerTest({
+    id: walkRoundId,
+    title: 'Prints, settings and lugs as listed',
+    group: 'looks',
+    state: stateIn(bench, 'rest')!,
+    how: 'Go from place to place with the list. Read each print and each setting, follow each return, pull at each lug, set each torque. 1 where all is as listed, 0 where something differs.',
+    minutes: Math.ceil(looks.length / itemsAMinute),
+    always: true,
+    read: (_seen, rig) => (singles.every((test) => test.read([], rig) === asListed.get(test)) ? 1 : 0),
+    list: looks.map(({ place, words, tests }) => ({ place, words, tests: tests.map(({ id }) => id) })),
+  })
+  return [...(looks.length > 0 ? [round] : []), ...singles, ...fuseTests(bench)]
+}
