@@ -62,6 +62,8 @@ await withDemo(async ({ url, browser, job }) => {
     await page.getByRole('button', { name: /^Tests/ }).click()
     await page.setViewportSize({ ...page.viewportSize()!, width: Math.max(1280, page.viewportSize()!.width) })
     const isPhone = page.viewportSize()!.height > 800
+    await page.getByTestId('worth').waitFor({ timeout: 60_000 })
+    await page.getByTestId('more-tests').click()
     for (const [test, value] of [
       ['left-load-1', '11.6'],
       ['drop-main-feed-1', '0.62'],

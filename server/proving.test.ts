@@ -59,7 +59,7 @@ describe('a signed record', () => {
     expect(gaps).toEqual(
       expect.arrayContaining([
         expect.stringMatching(/^\d+ of \d+ steps are not done\.$/),
-        expect.stringMatching(/^\d+ of \d+ tests have no reading\.$/),
+        expect.stringMatching(/^\d+ of \d+ essential tests have no reading\.$/),
       ]),
     )
     expect((await call('GET', `/api/jobs/${job.id}/sheets/1`)).status).toBe(404)
@@ -78,7 +78,7 @@ describe('a signed record', () => {
     const paper = JSON.stringify(recordPaper(body.sheet))
     for (const gap of result.gaps!) expect(paper).toContain(gap)
     expect(paper).toContain('Signed all the same: The rest follows on Friday')
-    expect(paper).toMatch(/proved by 1 of \d+ readings/)
+    expect(paper).toMatch(/proved by none of \d+ essential tests/)
     expect(result.mended).toMatchObject([{ words: 'Poor joint in W1' }])
     expect(result.steps.find(({ note }) => note === 'No key')).toMatchObject({ state: 'put-off' })
     expect(digestOf(JSON.stringify(body.sheet))).toBe(body.digest)

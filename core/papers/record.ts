@@ -266,7 +266,9 @@ export function recordPaper({ inputs, result }: FittingRecord): Paper {
 function provedWords({ tests, open, worth }: FittingRecord['result']): string {
   if (tests.length === 0) return ', calculated only: no reading was taken'
   const [done, of] = worth ? [worth.done, worth.of] : [tests.length, tests.length + open.length]
-  return done < of ? `, proved by ${done} of ${of} essential tests` : ', proved by all essential tests'
+  return done < of
+    ? `, proved by ${done || 'none'} of ${of} essential tests`
+    : ', proved by all essential tests'
 }
 
 function testsSection({ tests }: FittingRecord['result'], within: number): Section {

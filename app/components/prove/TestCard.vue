@@ -107,7 +107,7 @@ watch(state, (now) => {
     </p>
     <WalkList v-if="isWalk" :list="test.list" :title-of="titleOf" @single="$emit('single', $event)" />
     <p
-      v-else
+      v-else-if="test.quantity !== 'answer' || reading || live"
       class="mt-2 font-display text-6xl leading-none font-bold tabular-nums max-md:text-[3.4rem]"
       data-testid="reading"
       :aria-live="live ? 'off' : 'polite'"

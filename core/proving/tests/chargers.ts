@@ -70,7 +70,7 @@ function stringsTest(bench: Bench, { id, name }: SourceUnit): ProofTest[] {
       title: `Strings of ${inside(name)} share the current`,
       group: 'chargers',
       state,
-      how: `Clamp round each of the ${panels.strings} strings in turn. 1 where all carry about the same, 0 where one carries nothing.`,
+      how: `Clamp round each of the ${panels.strings} strings in turn. Yes where all carry about the same, no where one carries nothing.`,
       instrument: 'clamp',
       read: (_seen, rig) => (rig.panels[id]!.dark === 0 ? 1 : 0),
     }),

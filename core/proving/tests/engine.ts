@@ -230,7 +230,7 @@ const signalTest = (id: string, title: string, state: State): ProofTest =>
     title,
     group: 'engine',
     state,
-    how: 'Meter on the signal terminal. 1 where it has the voltage of the machine, 0 where it has none.',
+    how: 'Meter on the signal terminal. Yes where it has the voltage of the machine, no where it has none.',
     instrument: 'eye',
     read: (_seen, rig) => (rig.dead.includes(runSignal(id)) ? 0 : 1),
   })

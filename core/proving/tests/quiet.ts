@@ -21,7 +21,7 @@ function polarityTest(bench: Bench): ProofTest[] {
       title: 'Polarity at every unit',
       group: 'quiet',
       state: stateIn(bench, 'rest')!,
-      how: `Before each is switched on: red on the plus terminal, black on the minus terminal of ${listed(names)}. 1 where each shows a plus, 0 where one shows a minus.`,
+      how: `Before each is switched on: red on the plus terminal, black on the minus terminal of ${listed(names)}. Yes where each shows a plus, no where one shows a minus.`,
       instrument: 'meter',
       minutes: Math.ceil(names.length / unitsAMinute),
       always: true,

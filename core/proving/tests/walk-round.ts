@@ -21,7 +21,7 @@ export function walkTests(bench: Bench): ProofTest[] {
     title: 'Prints, settings and lugs as listed',
     group: 'looks',
     state: stateIn(bench, 'rest')!,
-    how: 'Go from place to place with the list. Read each print and each setting, follow each return, pull at each lug, set each torque. 1 where all is as listed, 0 where something differs.',
+    how: 'Go from place to place with the list. Read each print and each setting, follow each return, pull at each lug, set each torque. Yes where all is as listed, no where something differs.',
     minutes: Math.ceil(looks.length / itemsAMinute),
     always: true,
     read: (_seen, rig) => (singles.every((test) => test.read([], rig) === asListed.get(test)) ? 1 : 0),

@@ -16,6 +16,7 @@ const {
   diagnosis,
   taught,
   proving,
+  standing,
   readingOf,
   verdictOf,
   problem: failed,
@@ -166,7 +167,7 @@ async function takeFile(event: Event) {
             <ProbeDrawing v-if="drawing" :test="test" />
           </details>
           <CauseList
-            v-if="diagnosis && count.read > 0"
+            v-if="diagnosis && standing.size > 0"
             :diagnosis="diagnosis"
             :title-of="titleOf"
             whole
