@@ -1,8 +1,9 @@
 import type { Circuit, Element, Resistor } from '#core/network/circuit'
-import { circuitOf, openOhm, wholeOf } from '#core/network/circuits'
+import { Circuits, openOhm, wholeOf } from '#core/network/circuits'
 import { elementsOf } from '#core/network/elements'
 import { battery, current, diode } from '#core/network/law'
-import type { BatteryUnit, Network, Unit } from '#core/network/network'
+import { joinedOf, type Joined } from '#core/network/joined'
+import type { BatteryUnit, Network, Run, Unit } from '#core/network/network'
 import { runOhm } from '#core/network/run-ohm'
 import { leastShare } from './parameters'
 import { unitsOf, withEmf, type Rig } from './rig'
@@ -49,10 +50,11 @@ export function barsOf({ posts }: Network): { readonly plus: string; readonly mi
 /** The circuit of a rig in a state. */
 export function circuitIn(rig: Rig, state: State): Circuit {
   const network = networkIn(rig, state)
-  const plain = circuitOf(network, state.at)
+  const wiring = wiringOf(network)
+  const plain = new Circuits(network, wiring.joined).in(state.at)
   const diodes: Element[] = []
   const resistors = plain.resistors.flatMap((resistor): Resistor[] => {
-    const found = asFound(resistor, rig, network, state)
+    const found = asFound(resistor, rig, wiring, state)
     const dropV = rig.diodes[resistor.id]
     if (dropV === undefined) return [found]
     const law = diode(dropV, found.ohm + diodeOhm)
@@ -109,24 +111,59 @@ const nearlyFull = (unit: BatteryUnit, tailA: number, scale: number): BatteryUni
   chargingOhm: (heldAboveV * scale) / Math.max(0.01, tailA),
 })
 
+/** What of a wiring is the same whatever its units do: looked up once, since a job is solved thousands of times. */
+interface Wiring {
+  readonly joined: Joined
+  readonly runs: ReadonlyMap<
+    string,
+    { readonly run: Run; readonly ohm: number; readonly isBatteryLead: boolean }
+  >
+  readonly relays: ReadonlySet<string>
+  readonly ground: string
+}
+const wirings = new WeakMap<Network['runs'], Wiring>()
+
+function wiringOf(network: Network): Wiring {
+  const known = wirings.get(network.runs)
+  if (known) return known
+  const { relays, runs, cableC, ground } = network
+  const wiring: Wiring = {
+    joined: joinedOf(network),
+    runs: new Map(
+      runs.map((run) => [
+        run.id,
+        { run, ohm: runOhm(run, cableC), isBatteryLead: isBatteryLead(run, network) },
+      ]),
+    ),
+    relays: new Set(relays.map(({ post }) => post)),
+    ground,
+  }
+  wirings.set(runs, wiring)
+  return wiring
+}
+
 /** A run as it is found, in a state. */
-function asFound(resistor: Resistor, rig: Rig, network: Network, { at, doing }: State): Resistor {
-  const run = network.runs.find(({ id }) => id === resistor.id)
-  if (!run) return resistor
-  const own = runOhm(run, network.cableC)
-  const relay = network.relays.find(({ post }) => post === run.to)
+function asFound(
+  resistor: Resistor,
+  rig: Rig,
+  { runs, relays, ground }: Wiring,
+  { at, doing }: State,
+): Resistor {
+  const known = runs.get(resistor.id)
+  if (!known) return resistor
+  const { run, ohm: own } = known
   const engine = at.kind === 'engine' && doing.kind !== 'no-signal'
-  const signalled = relay === undefined || (engine && !rig.dead.includes(runSignal(run.to)))
+  const signalled = !relays.has(run.to) || (engine && !rig.dead.includes(runSignal(run.to)))
   const switchedOff = doing.kind === 'switched-off' && run.to === 'main-switch'
   const shouldOpen = switchedOff || !signalled
   const opens =
     rig.stuckOpen.includes(run.to) ||
     rig.blown.includes(run.to) ||
     (shouldOpen && !rig.stuckClosed.includes(run.to))
-  const apart = doing.kind === 'apart' && isBatteryLead(run, network)
+  const apart = doing.kind === 'apart' && known.isBatteryLead
   const addedOhm = Math.min(openOhm, rig.addedOhm[run.id] ?? 0)
   const ohm = opens || apart ? openOhm : Math.max(leastShare * own, own + addedOhm)
-  const past = rig.pastShunt.includes(run.id) ? { to: network.ground } : {}
+  const past = rig.pastShunt.includes(run.id) ? { to: ground } : {}
   return { ...resistor, ...past, ohm }
 }
 

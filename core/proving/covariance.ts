@@ -29,6 +29,20 @@ export class Covariance {
     return (this.rows[place] ??= this.rowOf(place))
   }
 
+  /** What two tests have in common. */
+  between(one: number, other: number): number {
+    const known = this.rows[one]?.[other] ?? this.rows[other]?.[one]
+    if (known !== undefined) return known
+    const [a, b] = [this.slopes[one]!, this.slopes[other]!]
+    let sum = this.bySize[one]! * this.bySize[other]!
+    for (let i = 0, k = 0; i < a.at.length && k < b.at.length;) {
+      if (a.at[i] === b.at[k]) sum += a.by[i++]! * b.by[k++]!
+      else if (a.at[i]! < b.at[k]!) i++
+      else k++
+    }
+    return sum
+  }
+
   private rowOf(place: number): Float64Array {
     const own = new Float64Array(this.parameters)
     const { at, by } = this.slopes[place]!

@@ -89,7 +89,7 @@ export function* hypothesesOf(
 ): Generator<void, readonly Hypothesis[], void> {
   const hypotheses: Hypothesis[] = []
   for (const [i, cause] of causes.entries()) {
-    const predicted = cause.sizes.map((size) => predictionsOf(proof, rigWith(proof, cause, size)))
+    const predicted = predictionsBySize(proof, cause)
     predicted.forEach((predictions, part) => {
       const one = hypothesisOf(proof, cause, i, predicted, predictions, part)
       hypotheses.push(...asFoundOnRound(one, cause, proof.tests))
@@ -116,6 +116,32 @@ function asFoundOnRound(one: Hypothesis, { fault, at }: Cause, tests: readonly P
 /** The rig as a cause of a size makes it. */
 export const rigWith = ({ rig }: Proof, { fault, at }: Cause, size: number): Rig =>
   fault ? fault.change(rig, at!, size) : rig
+
+/** How a reading hangs on what nobody knows exactly is worked out for every so many of the sizes of a cause. */
+const slopesEvery = 3
+
+/** What each size of a cause predicts: values for each, slopes as of the nearest size for which they were worked out. */
+function predictionsBySize(proof: Proof, cause: Cause): (readonly Prediction[])[] {
+  const { sizes, fault } = cause
+  const isRanged = fault !== null && fault.scale !== 'each'
+  const last = sizes.length - 1
+  const nearest = (part: number): number => Math.min(last, slopesEvery * Math.round(part / slopesEvery))
+  const worked = new Map<number, readonly Prediction[]>()
+  const workedAt = (part: number): readonly Prediction[] => {
+    const known = worked.get(part) ?? predictionsOf(proof, rigWith(proof, cause, sizes[part]!))
+    worked.set(part, known)
+    return known
+  }
+  return sizes.map((size, part) => {
+    const from = isRanged ? nearest(part) : part
+    if (from === part) return workedAt(part)
+    const values = proof.readings(rigWith(proof, cause, size), proof.tests)
+    return workedAt(from).map((prediction, t) => ({
+      ...prediction,
+      value: values.get(proof.tests[t]!.id)!,
+    }))
+  })
+}
 
 function predictionsOf(proof: Proof, rig: Rig): readonly Prediction[] {
   const inStates = new Map(proof.states.map((state) => [state.id, proof.inState(rig, state)]))

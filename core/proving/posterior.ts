@@ -182,7 +182,11 @@ export class Posterior {
     const hypothesis = this.known.hypotheses[h]!
     if (hypothesis.width === 0) return 0
     const { off } = this.weighed[h]!
-    const row = inCommon(this.trail.steps.slice(0, off.length), [h, hypothesis], hypothesis.bySize)
+    const row = inCommon(
+      this.trail.steps.slice(0, off.length),
+      [h, hypothesis],
+      (place) => hypothesis.bySize[place]!,
+    )
     return off.reduce((sum, z, i) => sum + row[i]! * z, 0)
   }
 

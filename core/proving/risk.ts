@@ -108,7 +108,7 @@ function rootOf({ covariance, noise }: Hypothesis, bands: readonly Band[]): numb
     const row: number[] = []
     for (let k = 0; k <= i; k++) {
       const other = bands[k]!.at
-      let left = covariance.row(at)[other]!
+      let left = covariance.between(at, other)
       for (let m = 0; m < k; m++) left -= row[m]! * (k === i ? row[m]! : root[k]![m]!)
       row.push(k === i ? Math.sqrt(withNoise(left, noise[at]!)) : left / root[k]![k]!)
     }

@@ -6,18 +6,18 @@ import type { Hypothesis } from './hypotheses'
  *
  * @param steps the tests that were read, in their order
  * @param h number of the hypothesis
- * @param column one entry for each test
+ * @param column what it has for each test
  */
 export function inCommon(
   steps: readonly Trail[],
   [h, hypothesis]: readonly [number, Hypothesis],
-  column: ArrayLike<number>,
+  column: (place: number) => number,
 ): Float64Array {
   const row = new Float64Array(steps.length + 1)
   for (let i = 0; i < steps.length; i++) {
     const step = steps[i]!
     const own = step.row(h, hypothesis)
-    let left = column[step.place]!
+    let left = column(step.place)
     for (let k = 0; k < i; k++) left -= row[k]! * own[k]!
     row[i] = left / own[i]!
   }
@@ -68,7 +68,7 @@ export class Trail {
   private rowOf(h: number, hypothesis: Hypothesis): Float64Array {
     const { covariance, noise } = hypothesis
     const { place, before } = this
-    const row = inCommon(before, [h, hypothesis], covariance.row(place))
+    const row = inCommon(before, [h, hypothesis], (other) => covariance.between(place, other))
     let variance = covariance.variances[place]!
     for (let i = 0; i < before.length; i++) variance -= row[i]! * row[i]!
     row[before.length] = Math.sqrt(withNoise(variance, noise[place]!))
