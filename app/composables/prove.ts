@@ -1,7 +1,9 @@
 import { nothingProved, standingReadings, type Proving, type TakenReading } from '#core/job/proving'
 import { provingOf } from '#core/job/proving-edits'
 import type { ShownDiagnosis, ShownEssential, ShownTest } from '#core/proving/shown'
-import { plain, startEngine } from '../engine/client'
+import type { Step } from '#core/proving/order/step'
+import { plain, theEngine } from '../engine/client'
+import { leaveProvingEngine, takeProvingEngine } from '../engine/proving'
 import type { ShownProof, Taught } from '../engine/prover'
 
 /**
@@ -12,10 +14,12 @@ export function useProve(isReady: () => boolean) {
   const bench = useJob()
   const judging = useJudging()
   const problem = ref('')
-  const { engine, end } = startEngine((message) => {
+  const kept = takeProvingEngine((message) => {
     problem.value = message
   })
-  onScopeDispose(end)
+  const { engine } = kept
+  onScopeDispose(leaveProvingEngine)
+  const steps = shallowRef<readonly Step[] | null>(null)
   const shown = shallowRef<ShownProof | null>(null)
   /** The essential tests, once they are chosen: what each fault would read is worked out first. */
   const essential = shallowRef<ShownEssential | null>(null)
@@ -39,13 +43,21 @@ export function useProve(isReady: () => boolean) {
     async (now) => {
       const mine = ++turn
       if (!now) return
-      essential.value = null
+      const isKept = kept.basis === now
+      shown.value = isKept ? kept.shown : shown.value
+      essential.value = isKept ? kept.essential : null
+      if (!isKept) Object.assign(kept, { basis: now, shown: null, essential: null })
       try {
-        const proof = await engine.prove(plain(bench.document!), plain(judging.settings))
+        const asked = [plain(bench.document!), plain(judging.settings)] as const
+        // The order of work is there at once; what must be read follows.
+        const order = await theEngine().orderOfWork(...asked)
         if (mine !== turn) return
-        shown.value = proof
-        const chosen = await engine.prepareProof()
-        if (mine === turn) essential.value = chosen
+        steps.value = order
+        const proof = kept.shown ?? (await engine.prove(...asked))
+        if (mine !== turn) return
+        kept.shown = shown.value = proof
+        const chosen = kept.essential ?? (await engine.prepareProof())
+        if (mine === turn) kept.essential = essential.value = chosen
       } catch (cause) {
         problem.value = (cause as Error).message
       }
@@ -74,6 +86,7 @@ export function useProve(isReady: () => boolean) {
   }
   return {
     engine,
+    steps,
     shown,
     essential,
     prepared,

@@ -9,17 +9,23 @@ export interface DrawnWiring {
   readonly layout: Layout
 }
 
+/** The worker that lays drawings out: begun with the first one, and kept. */
+let sharedElk: InstanceType<typeof ELK> | null = null
+const theElk = (): InstanceType<typeof ELK> => (sharedElk ??= new ELK({ workerUrl }))
+/** The last drawing, by the job and the settings it is of: whoever comes back to it finds it there. */
+let last: { readonly of: string; readonly drawn: DrawnWiring } | null = null
+
 /** The wiring of the job on the bench, following its changes: judged in the engine, laid out in a worker of its own. */
 export function useWiring(isReady: () => boolean) {
   const bench = useJob()
-  const elk = new ELK({ workerUrl })
-  onScopeDispose(() => {
-    elk.terminateWorker()
-  })
   const { result, pending, problem } = useAsked(
     async (engine, job, shop): Promise<DrawnWiring> => {
+      const of = JSON.stringify([job, shop])
+      if (last?.of === of) return last.drawn
       const wired = await engine.wiring(job, shop)
-      return { wired, layout: await layoutOf(wired.drawing, elk) }
+      const drawn = { wired, layout: await layoutOf(wired.drawing, theElk()) }
+      last = { of, drawn }
+      return drawn
     },
     () => (isReady() ? bench.document : null),
   )

@@ -8,6 +8,8 @@ import { variantsOf, type Variant } from '#core/compare/variants'
 import type { JobDocument } from '#core/job/document'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { ShelfPart } from '#core/shelf/kinds'
+import { orderOf } from '#core/proving/order/order'
+import type { Step } from '#core/proving/order/step'
 import type { ShownDiagnosis, ShownEssential } from '#core/proving/shown'
 import type { Paper } from '#core/papers/blocks'
 import { summaryOf } from '#core/papers/summary'
@@ -171,7 +173,11 @@ export class Engine {
   wiring(job: JobDocument, shop: ShopSettings): WiredJob {
     return wiredJob(job, shop)
   }
-  /** A job to be fitted and proved: the order of its work, and what each of its tests must read. */
+  /** The order in which a job is fitted. */
+  orderOfWork(job: JobDocument, shop: ShopSettings): Step[] {
+    return orderOf(job, shop)
+  }
+  /** A job to be proved: what each of its tests must read. */
   prove(job: JobDocument, shop: ShopSettings): ShownProof {
     return this.prover.begin(job, shop)
   }

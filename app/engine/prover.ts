@@ -5,8 +5,6 @@ import type { Cause } from '#core/proving/hypotheses'
 import { chanceOf } from '#core/proving/chance'
 import { asItIs, asMet, StandIn } from '#core/proving/instruments'
 import { learntFrom, withLearnt, type Learnt } from '#core/proving/learnt'
-import { orderOf } from '#core/proving/order/order'
-import type { Step } from '#core/proving/order/step'
 import { economical } from '#core/proving/procedure'
 import { causeWords } from '#core/proving/rows'
 import {
@@ -25,9 +23,8 @@ import type { ShopSettings } from '#core/system/system'
 import type { Verdict } from '#core/system/verdict'
 import { judgeFitted } from '#core/verdict/job'
 
-/** A job to be fitted and proved, as a page shows it. */
+/** A job to be proved, as a page shows it. */
 export interface ShownProof {
-  readonly steps: readonly Step[]
   readonly tests: readonly ShownTest[]
   /** What can have been fitted otherwise: runs and fuses, by the path of what is set of them. */
   readonly runs: readonly Fitted[]
@@ -83,7 +80,6 @@ export class Prover {
     const { network } = this.diagnosis.proof.rig
     const name = (id: string): string => network.posts.find((post) => post.id === id)?.name ?? id
     return {
-      steps: orderOf(job, shop),
       tests: shownTests(this.diagnosis),
       fuses: network.posts
         .filter(({ kind }) => kind === 'fuse')

@@ -10,6 +10,7 @@ const { bench, problem, ready } = useJobPage('Prove')
 const who = useDeviceName()
 const {
   engine,
+  steps,
   shown,
   essential,
   prepared,
@@ -41,12 +42,12 @@ const tests = computed(() => [
   ...more.value.filter((one) => isRead(one) || one.id === testId.value),
 ])
 const count = computed(() => ({
-  done: shown.value?.steps.filter(({ id }) => proving.value.steps[id]?.state === 'done').length ?? 0,
+  done: steps.value?.filter(({ id }) => proving.value.steps[id]?.state === 'done').length ?? 0,
   read: essentials.value.filter(isRead).length,
 }))
 const about = computed<Readonly<Record<keyof typeof views, string>>>(() => ({
-  work: `${count.value.done}/${shown.value?.steps.length ?? 0}`,
-  tests: `${count.value.read}/${essentials.value.length}`,
+  work: `${count.value.done}/${steps.value?.length ?? 0}`,
+  tests: essential.value ? `${count.value.read}/${essentials.value.length}` : '',
   fitted: '',
   practice: '',
 }))
@@ -106,8 +107,8 @@ async function takeFile(event: Event) {
     :problem="problem"
     :ready="ready"
   >
-    <div v-if="!shown" class="p-5 text-soft" aria-busy="true">
-      {{ failed || 'Working out what must be read …' }}
+    <div v-if="!steps" class="p-5 text-soft" aria-busy="true">
+      {{ failed || 'Putting the work in order …' }}
     </div>
     <div v-else class="px-4 pt-3 md:px-5">
       <nav class="flex flex-wrap gap-1" aria-label="Parts of proving">
@@ -124,7 +125,8 @@ async function takeFile(event: Event) {
         </button>
       </nav>
       <p v-if="failed" role="alert" class="text-bad">{{ failed }}</p>
-      <WorkList v-if="view === 'work'" :steps="shown.steps" :proving="proving" />
+      <WorkList v-if="view === 'work'" :steps="steps" :proving="proving" />
+      <p v-else-if="!shown" class="mt-3 text-soft" aria-busy="true">Working out what must be read …</p>
       <div v-else-if="view === 'tests' && test" class="mt-3 grid gap-5 lg:grid-cols-[minmax(0,1fr)_26rem]">
         <div class="min-w-0 max-lg:hidden">
           <TestTable
