@@ -10,6 +10,7 @@ import {
   standIn,
   summary,
   verdict,
+  warm,
   wiring,
   type HeldAt,
   type Judged,
@@ -24,6 +25,8 @@ export class TooLarge extends Error {}
 export interface Judge {
   /** Answers once it can judge. */
   check(): Promise<void>
+  /** Makes itself ready for papers. */
+  warm(): Promise<void>
   verdict(job: Judged): Promise<ListVerdict>
   sheet(inputs: SheetInputs): Promise<Sheet>
   /** The summary of a job. */
@@ -39,6 +42,7 @@ export interface Judge {
 /** Judges on the spot, where nobody waits for anything else: when a database is set up. */
 export const judgeHere: Judge = {
   check: async () => check(),
+  warm,
   verdict: async (job) => verdict(job),
   sheet: async (inputs) => sheet(inputs),
   record: async (inputs) => record(inputs),

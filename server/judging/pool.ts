@@ -15,6 +15,8 @@ const mostMb = 256
 /** What one judging, and one paper, may take; then its thread is ended, ms. */
 const judgingMs = 5000
 const paperMs = 15_000
+/** What a record may take: what every fault would read is worked out for it, ms. */
+const recordMs = 120_000
 /** The first thread of a server loads everything, beside all else that starts: this only ends one that hangs, ms. */
 const startingMs = 300_000
 /** Threads that judge leave the server a core; nobody’s paper keeps a judging waiting. */
@@ -48,11 +50,13 @@ function pooled(): Judge {
   const [judging, printing] = [poolOf(judges, judgeIdleMs), poolOf(printers, printerIdleMs)]
   const judge = within(judging, judgingMs)
   const print = within(printing, paperMs)
+  const sign = within(printing, recordMs)
   return {
     check: () => within(judging, startingMs)('check', null),
+    warm: () => within(printing, startingMs)('warm', null),
     verdict: (job) => judge('verdict', job),
     sheet: (inputs) => print('sheet', inputs),
-    record: (inputs) => print('record', inputs),
+    record: (inputs) => sign('record', inputs),
     standIn: (held) => print('standIn', held),
     summary: (job) => print('summary', job),
     wiring: (job) => print('wiring', job),

@@ -1,4 +1,4 @@
-import type { JobDocument } from '#core/job/document'
+import { emptyJob, type JobDocument } from '#core/job/document'
 import { wiredJob, worstByPath } from '#core/assessment/wired'
 import { layoutOf, type Layout } from '#core/network/layout'
 import { paperPalette, svgOf } from '#core/network/svg'
@@ -12,7 +12,7 @@ import { summaryOf } from '#core/papers/summary'
 import { wiringPaper } from '#core/papers/wiring'
 import type { RuleOverrides } from '#core/rules/rules'
 import type { Verdict } from '#core/system/verdict'
-import type { DisplayUnits } from '#core/units/display'
+import { metric, type DisplayUnits } from '#core/units/display'
 import { judgeJob } from '#core/verdict/job'
 import ELK from 'elkjs/lib/elk.bundled.js'
 import { Kept } from '../papers/kept'
@@ -49,6 +49,13 @@ export function verdict({ document, rules, units }: Judged): ListVerdict {
     specified_verdict: specified?.verdict ?? null,
     specified_headline: specified?.headline ?? null,
   }
+}
+
+/** Sets a small paper with a drawing: the first that somebody asks for then finds fonts and all in place. */
+export async function warm(): Promise<void> {
+  const job = emptyJob('')
+  const asked = { document: job, rules: {}, units: metric, name: '', madeAt: '2000-01-01T00:00:00.000Z' }
+  await paperPdf(await wiring(asked))
 }
 
 export const sheet = (inputs: SheetInputs): Sheet => sheetOf(inputs)

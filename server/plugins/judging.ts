@@ -1,4 +1,4 @@
-import { checkJudging } from '../judging/pool'
+import { checkJudging, judgeOfServer } from '../judging/pool'
 import { judgingQueue } from '../utils/database'
 
 /** As soon as the server is up, it judges the jobs that an earlier server left. Without its threads it ends. */
@@ -8,6 +8,10 @@ export default defineNitroPlugin(() => {
     checkJudging()
       .then(() => {
         judgingQueue().wake()
+        // Papers can wait: whoever asks for one before that waits as long as it takes.
+        judgeOfServer()
+          .warm()
+          .catch(() => undefined)
       })
       .catch((cause: unknown) => {
         console.error(`The server cannot start: ${cause instanceof Error ? cause.message : String(cause)}`)
