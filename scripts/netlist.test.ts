@@ -11,6 +11,9 @@ import type { Circuit } from '#core/network/circuit'
 import type { Network } from '#core/network/network'
 import { networkOf } from '#core/network/of-job'
 import { solve, type Solution } from '#core/network/solution'
+import { Diagnosis } from '#core/proving/diagnosis'
+import { Proof } from '#core/proving/predict'
+import { provedCase } from '#core/proving/states'
 import { anyJobFrom, goodJob } from '#core/testing'
 import { demoJobs } from './bench/demo-jobs'
 
@@ -135,7 +138,22 @@ describe('npm run network and npm run netlist', () => {
   it('name the cases, a line each', () => {
     const { stdout, status } = run('network', file, '--case', 'list')
     expect(status).toBe(0)
-    expect(stdout.trim().split('\n')).toEqual(casesOf(networkOf(demoJobs[0]![1])).map(({ id }) => id))
+    const job = demoJobs[0]![1]
+    expect(stdout.trim().split('\n')).toEqual([
+      ...casesOf(networkOf(job)).map(({ id }) => id),
+      ...new Proof(job).states.map(provedCase),
+    ])
+  })
+  it('solve the circuit of a test under the name of its case', () => {
+    const diagnosis = new Diagnosis(demoJobs[0]![1])
+    const { posts } = JSON.parse(run('network', file, '--case', 'proved-rest').stdout) as {
+      posts: Record<string, number>
+    }
+    for (const { test, value } of diagnosis.expected) {
+      const [probe] = test.probes
+      if (test.state.id !== 'rest' || probe?.kind !== 'volts') continue
+      expect(posts[probe.from]! - posts[probe.to]!).toBeCloseTo(value, 9)
+    }
   })
   it('print the same case as JSON and as a netlist', () => {
     const answer = JSON.parse(run('network', file, '--case=loads').stdout) as {

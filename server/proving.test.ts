@@ -77,7 +77,7 @@ describe('a signed record', () => {
     expect(result.gaps!.length).toBeGreaterThan(1)
     const paper = JSON.stringify(recordPaper(body.sheet))
     for (const gap of result.gaps!) expect(paper).toContain(gap)
-    expect(paper).toContain('Signed all the same: The rest follows on Friday')
+    expect(paper).toContain('Signed anyway: The rest follows on Friday')
     expect(paper).toMatch(/proved by none of \d+ essential tests/)
     expect(result.mended).toMatchObject([{ words: 'Poor joint in W1' }])
     expect(result.steps.find(({ note }) => note === 'No key')).toMatchObject({ state: 'put-off' })

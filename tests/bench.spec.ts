@@ -20,10 +20,10 @@ test('the workboat: the answer is there before a click, and turning equalise off
   await page.goto(await app.job('0417'))
   await expect(headline(page)).toHaveText('Suits after 3 changes')
   await expect(page.getByTestId('reason')).toContainText(
-    'Shore charger equalises at 15.5 V and the battery allows 14.8 V.',
+    'Shore charger equalises at 15.5 V; the battery allows 14.8 V.',
   )
   await expect(page.getByTestId('reason')).toContainText(
-    'The isolator takes 0.7 V off the alternator: 13.67 V is left and the battery wants 14.2 V.',
+    'The diode isolator drops 0.7 V. The battery gets 13.67 V and needs 14.2 V.',
   )
   await expect(page.getByTestId('next')).toContainText('Switch equalise off', { ignoreCase: true })
   await expect(check(page, 'charger.equalise@chargers/charger-1')).toHaveAttribute(

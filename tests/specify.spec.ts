@@ -30,7 +30,7 @@ test('the workboat: answers are there without a click, are compared, changed by 
   const pinned = page.locator('[data-answer]').nth(1)
   await pinned.getByLabel('Do it: Switch equalise off').uncheck()
   await expect(pinned).toHaveAttribute('data-verdict', 'suits-once-changed')
-  await expect(pinned).toContainText('Shore charger equalises at 15.5 V and the battery allows 14.8 V.')
+  await expect(pinned).toContainText('Shore charger equalises at 15.5 V; the battery allows 14.8 V.')
   await pinned.getByLabel('Do it: Switch equalise off').check()
   await expect(pinned).toHaveAttribute('data-verdict', 'suits')
 

@@ -44,8 +44,8 @@ describe('the workboat', () => {
   it('has its equalise stage and its isolator caught, with the numbers', () => {
     const { verdict, reason } = assessed(job)
     expect(verdict).toBe('suits-once-changed')
-    expect(reason).toContain('equalises at 15.5 V and the battery allows 14.8 V')
-    expect(reason).toContain('The isolator takes 0.7 V off the alternator: 13.67 V')
+    expect(reason).toContain('equalises at 15.5 V; the battery allows 14.8 V')
+    expect(reason).toContain('The diode isolator drops 0.7 V. The battery gets 13.67 V and needs 14.2 V')
   })
 
   it('suits on equalise once it is said to be off, and asks for one change fewer', () => {
@@ -160,7 +160,7 @@ describe('the theatre trailer', () => {
     const { verdict, reason, decidedBy } = assessed(job)
     expect([verdict, decidedBy]).toEqual(['does-not-suit', 'battery.discharge@candidate'])
     expect(reason).toContain(
-      'The loads draw up to 433 A and the battery gives 100 A: 333 A too much. What is usable would last 11 min at that.',
+      'The loads draw up to 433 A. The battery can deliver 100 A, so it falls 333 A short. At that current it would last 11 min.',
     )
   })
   it('is held by its cable and plug, which the stack names', () => {

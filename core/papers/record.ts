@@ -149,7 +149,7 @@ export function recordOf(inputs: RecordInputs): FittingRecord {
       learnt: learnt.map((one) => ({
         of: one.of,
         what: one.what,
-        words: `${one.after.toPrecision(3)} ± ${one.within.toPrecision(2)} ${one.what === 'heat' ? 'K' : 'mΩ'}, taken as ${one.before.toPrecision(3)}`,
+        words: `${one.after.toPrecision(3)} ± ${one.within.toPrecision(2)} ${one.what === 'heat' ? 'K' : 'mΩ'}, assumed ${one.before.toPrecision(3)}`,
       })),
     },
   }
@@ -184,7 +184,7 @@ function doneWords(by: string, when: string, note: string): string {
   return [done, note].filter(Boolean).join(': ')
 }
 
-const stateWords = { done: 'done', 'put-off': 'put off', open: 'not done' } as const
+const stateWords = { done: 'done', 'put-off': 'skipped', open: 'not done' } as const
 
 /** The paper of a signed record: from what was frozen in it alone. */
 export function recordPaper({ inputs, result }: FittingRecord): Paper {
@@ -197,7 +197,7 @@ export function recordPaper({ inputs, result }: FittingRecord): Paper {
     over: shop.name,
     under: [
       [customer, name, registration, location].filter(Boolean).join(' · '),
-      `Signed ${dayOf(issuedAt)} by ${signature.name}, on ${issuedBy}. It stays as it was signed.`,
+      `Signed ${dayOf(issuedAt)} by ${signature.name}, on ${issuedBy}. It cannot be changed.`,
     ],
     sections: [
       {
@@ -205,17 +205,17 @@ export function recordPaper({ inputs, result }: FittingRecord): Paper {
         verdict: overall,
         blocks: [
           { kind: 'answer', verdict: result.verdict, text: `${result.headline}${provedWords(result)}` },
-          { kind: 'text', line: [plain('Its wiring: '), judged(result.wiring, verdictWords[result.wiring])] },
+          { kind: 'text', line: [plain('Wiring: '), judged(result.wiring, verdictWords[result.wiring])] },
         ],
       },
-      ...listSection('Missing when it was signed', [
+      ...listSection('Missing at signing', [
         ...(result.gaps ?? []),
-        ...(signature.reason ? [`Signed all the same: ${signature.reason}`] : []),
+        ...(signature.reason ? [`Signed anyway: ${signature.reason}`] : []),
       ]),
       ...(result.worth && result.worth.done > 0
         ? [
             {
-              heading: 'What it is worth',
+              heading: 'Remaining risk',
               blocks: [
                 {
                   kind: 'text' as const,
@@ -228,12 +228,12 @@ export function recordPaper({ inputs, result }: FittingRecord): Paper {
       testsSection(result, within),
       ...listSection('Not tested', result.open),
       ...listSection(
-        'Found and mended',
-        result.mended.map(({ words, by, when }) => `${words}: mended ${dayOf(when)} by ${by}`),
+        'Found and repaired',
+        result.mended.map(({ words, by, when }) => `${words}: repaired ${dayOf(when)} by ${by}`),
       ),
-      ...listSection('Fitted otherwise than specified', result.fitted),
+      ...listSection('Differences from the specification', result.fitted),
       ...listSection(
-        'What the readings taught',
+        'Learnt from the readings',
         result.learnt.map(({ of, words }) => `${of}: ${words}`),
       ),
       ...stepsSections(result),
@@ -248,7 +248,7 @@ export function recordPaper({ inputs, result }: FittingRecord): Paper {
             kind: 'text',
             line: [
               plain(
-                'Readings were taken by the installer with the instruments named; the local code, the makers’ instructions and licensed practice decide.',
+                'The installer took these readings with the instruments named. The local code, the makers’ instructions and licensed practice apply.',
               ),
             ],
           },

@@ -141,4 +141,4 @@ function rowOf(
 
 /** A cause in words: `Poor joint in W3, the main fuse to the main switch`. */
 export const causeWords = ({ id, fault, where }: Ranked['cause']): string =>
-  fault ? `${fault.title} ${where}` : id === otherId ? 'Something that is on no list' : 'Nothing is wrong'
+  fault ? `${fault.title} ${where}` : id === otherId ? 'A fault that is not listed' : 'No fault'

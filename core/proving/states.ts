@@ -13,9 +13,9 @@ export type Doing =
   | { readonly kind: 'absorbing' | 'floating'; readonly source: string }
   /** The battery’s sensor made cold. */
   | { readonly kind: 'cold' }
-  /** The battery’s charge stop made to act. */
+  /** The battery’s charge stop triggered. */
   | { readonly kind: 'stopped' }
-  /** The running signal taken off. */
+  /** The run signal disconnected. */
   | { readonly kind: 'no-signal' }
 
 /** A state of the system in which something is read. */
@@ -83,7 +83,7 @@ function restingStates({ network }: Rig, at: Case): State[] {
   const apart = { kind: 'apart' } as const
   const off = { kind: 'switched-off' } as const
   return [
-    { id: 'apart', name: 'Batteries apart, their leads off', at, doing: apart, minutes: 4 },
+    { id: 'apart', name: 'Battery leads disconnected', at, doing: apart, minutes: 4 },
     ...(network.posts.some(({ id, kind }) => id === 'main-switch' && kind === 'switch')
       ? [{ id: 'switched-off', name: 'Main switch off', at, doing: off, minutes: 1 }]
       : []),
@@ -100,9 +100,9 @@ function sourceStates({ network, charging }: Rig, { id: source, name, from }: So
   if (stages || from === 'other')
     state('absorb', `Bank nearly full, ${lower} in absorption`, { kind: 'absorbing', source }, fullMinutes)
   if (stages && stages.floatV !== null)
-    state('float', `An hour after, ${lower} in float`, { kind: 'floating', source }, floatMinutes)
+    state('float', `One hour later, ${lower} in float`, { kind: 'floating', source }, floatMinutes)
   if (network.lines.some(({ kind, of }) => kind === 'stop' && of.endsWith(`/${source}`)))
-    state('stop', `Charging from ${lower}, charge stop made to act`, { kind: 'stopped' }, 4)
+    state('stop', `Charging from ${lower}, charge stop triggered`, { kind: 'stopped' }, 4)
   return states
 }
 
@@ -118,14 +118,14 @@ function engineStates({ network, signalWires }: Rig, at: Case | null): State[] {
     minutes: fullMinutes,
   }))
   if (signalWires.length === 0 && network.relays.length === 0) return full
-  const name = 'Engine at cruise, running signal taken off'
+  const name = 'Engine at cruise, run signal disconnected'
   return [...full, { id: 'no-signal', name, at, doing: { kind: 'no-signal' }, minutes: 6 }]
 }
 
 /** Charging with the battery’s sensor made cold, where the battery must stop that. */
 function coldState({ protections }: Rig, at: Case | undefined): State[] {
   if (!at || !protections.includes('cold-gate')) return []
-  const name = `${nameOf(at)}, the battery’s sensor cooled`
+  const name = `${nameOf(at)}, battery sensor cooled`
   return [{ id: 'cold', name, at, doing: { kind: 'cold' }, minutes: 8 }]
 }
 

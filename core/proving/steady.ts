@@ -14,8 +14,10 @@ interface Tried {
 }
 
 /** Sound rigs that are tried, and how far one reading of them may lie from what its slopes say, in deviations. */
-const tries = 40
+const tries = 100
 const mostAstray = 3
+/** Parameters are moved so many times as far as they mostly lie: what happens seldom is seen in few tries. */
+const farOut = 1.6
 
 /**
  * The tests that read one thing in a sound system. Where a regulator just reaches its limit or just does not, the
@@ -25,10 +27,13 @@ export function steadyOf(tests: readonly ProofTest[], of: Tried): ProofTest[] {
   const unsteady = new Set<string>()
   for (let seed = 1; seed <= tries; seed++) {
     const chance = chanceOf(seed)
-    const moves = of.parameters.map(() => normal(chance))
+    // What is made on every job is left out only where it goes astray with everything as it mostly lies.
+    const isFarOut = seed % 2 === 0
+    const moves = of.parameters.map(() => (isFarOut ? farOut : 1) * normal(chance))
     const rig = of.parameters.reduce((moved, parameter, i) => movedRig(moved, parameter, moves[i]!), of.rig)
     const readings = of.readings(rig, tests)
     for (const test of tests) {
+      if (isFarOut && test.always) continue
       const { value, slopes, bent } = of.expected(test)
       const straight = slopes.at.reduce((sum, at, i) => sum + slopes.by[i]! * moves[at]!, value)
       const deviation = Math.hypot(deviationOf(test.instrument, value), Math.sqrt(bent), ...slopes.by)

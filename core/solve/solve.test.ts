@@ -162,9 +162,7 @@ describe('what an installer would say', () => {
     const job = jobOf(jobs['0421']!, answer)
     expect(job.candidate).toMatchObject({ heater: { value: 'yes' }, weightKg: { value: 18.5 } })
     expect(answer.figures.unseen).toBe(0)
-    expect(answer.foreseen.join(' ')).toMatch(
-      /\d+ Ah a day are missing, as much as [\d.]+ h more of driving would bring/,
-    )
+    expect(answer.foreseen.join(' ')).toMatch(/\d+ Ah a day is missing, which takes [\d.]+ h more driving/)
     expect(answer.foreseen.join(' ')).toMatch(/heater uses \d+ Ah a day/)
     expect(answer.cautions.join(' ')).toContain('charging starts late on a cold day')
   })

@@ -31,9 +31,9 @@ describe('the changes of a job', () => {
   it('count a current that flows, not one that a starved unit would ask for', () => {
     const summaryOf = (id: string): string =>
       assessed(starvedDcdc()).checks.find((check) => check.id === id)!.summary
-    expect(summaryOf('dcdc.input-voltage')).toContain('feeds it at most 60 A')
-    expect(summaryOf('cable.ampacity')).toContain('60 A flow')
-    expect(summaryOf('cable.plug')).toContain('60 A flow')
+    expect(summaryOf('dcdc.input-voltage')).toContain('the cable supplies at most 60 A')
+    expect(summaryOf('cable.ampacity')).toContain('carries 60 A')
+    expect(summaryOf('cable.plug')).toContain('carries 60 A')
   })
 
   it('of two batteries for too much charge hold no lower current as well', () => {

@@ -34,7 +34,7 @@ const sizeWords = ({ size, unit }: ShownCause): string =>
         !diagnosis.explained
           ? 'No known fault explains this'
           : isSound
-            ? 'Nothing wrong so far'
+            ? 'No fault found so far'
             : 'Most likely'
       }}
     </h3>
@@ -62,20 +62,20 @@ const sizeWords = ({ size, unit }: ShownCause): string =>
           />
         </div>
         <p v-if="cause.together.length" class="text-xs text-soft">
-          No test tells it from: {{ cause.together.join('; ') }}.
+          No test can tell it from: {{ cause.together.join('; ') }}.
         </p>
         <template v-if="whole && cause.id !== soundId">
           <p v-if="cause.for.length" class="text-xs">
-            For it: {{ cause.for.map(({ title }) => title).join('; ') }}.
+            Evidence for it: {{ cause.for.map(({ title }) => title).join('; ') }}.
           </p>
           <p v-if="cause.against.length" class="text-xs">
-            Against it: {{ cause.against.map(({ title }) => title).join('; ') }}.
+            Evidence against it: {{ cause.against.map(({ title }) => title).join('; ') }}.
           </p>
         </template>
       </li>
     </ul>
     <template v-if="top && !isSound && diagnosis.explained && top.probability >= 0.5">
-      <p class="mt-2"><strong>Mend it:</strong> {{ top.mend }}</p>
+      <p class="mt-2"><strong>Repair:</strong> {{ top.mend }}</p>
       <button
         v-if="canMend"
         type="button"
@@ -83,7 +83,7 @@ const sizeWords = ({ size, unit }: ShownCause): string =>
         data-testid="mended"
         @click="$emit('mended', top)"
       >
-        It is mended: read again
+        Mark as repaired and measure again
       </button>
     </template>
     <p v-if="diagnosis.next" class="mt-2">

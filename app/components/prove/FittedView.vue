@@ -43,14 +43,14 @@ const words = (path: string, after: unknown): string => {
 }
 const learntWords = ({ of, what, before, after, within }: Learnt): string =>
   what === 'heat'
-    ? `Rise of the case: ${after.toFixed(0)} ± ${within.toFixed(0)} K, taken as ${before.toFixed(0)} K`
-    : `${nameOf(of)}: ${after.toFixed(2)} ± ${within.toFixed(2)} mΩ, taken as ${before.toFixed(2)} mΩ`
+    ? `Rise of the case: ${after.toFixed(0)} ± ${within.toFixed(0)} K, assumed ${before.toFixed(0)} K`
+    : `${nameOf(of)}: ${after.toFixed(2)} ± ${within.toFixed(2)} mΩ, assumed ${before.toFixed(2)} mΩ`
 </script>
 
 <template>
   <div class="grid max-w-[64rem] gap-4 md:grid-cols-2">
     <section class="border border-line bg-card p-3" aria-labelledby="as-fitted">
-      <h2 id="as-fitted" class="text-lg">The verdict as fitted</h2>
+      <h2 id="as-fitted" class="text-lg">Verdict as fitted</h2>
       <template v-if="taught">
         <p
           class="mt-1 flex items-center gap-2 font-semibold"
@@ -60,11 +60,11 @@ const learntWords = ({ of, what, before, after, within }: Learnt): string =>
           <VerdictMark :verdict="taught.verdict" />{{ taught.headline }}
         </p>
         <p class="flex items-center gap-2" :class="verdictColour[taught.wiring]">
-          <VerdictMark :verdict="taught.wiring" />Its wiring: {{ verdictWords[taught.wiring] }}
+          <VerdictMark :verdict="taught.wiring" />Wiring: {{ verdictWords[taught.wiring] }}
         </p>
       </template>
-      <p v-else class="text-soft" aria-busy="true">Working out the verdict …</p>
-      <h3 class="mt-3 font-semibold">Fitted otherwise than specified</h3>
+      <p v-else class="text-soft" aria-busy="true">Checking the job as fitted…</p>
+      <h3 class="mt-3 font-semibold">Differences from the specification</h3>
       <ul v-if="proving.fitted.length">
         <li
           v-for="change in proving.fitted"
@@ -77,15 +77,15 @@ const learntWords = ({ of, what, before, after, within }: Learnt): string =>
             class="text-sm underline max-md:min-h-11"
             @click="bench.edit((job) => withFitted(job, change.path, undefined))"
           >
-            As specified
+            Undo difference
           </button>
         </li>
       </ul>
-      <p v-else class="text-soft">Everything as specified.</p>
+      <p v-else class="text-soft">None. Everything is as specified.</p>
       <form class="mt-2 flex flex-wrap items-end gap-2" @submit.prevent="add">
         <label class="min-w-48 flex-1"
           >Run or fuse<select v-model="chosen" class="entry w-full max-md:min-h-11" data-testid="fitted-part">
-            <option value="">Choose what was fitted otherwise</option>
+            <option value="">Choose a run or a fuse</option>
             <option v-for="one in shown.runs" :key="one.id" :value="`runs/${one.id}`">
               {{ one.number }}, {{ one.name }}
             </option>
@@ -105,11 +105,11 @@ const learntWords = ({ of, what, before, after, within }: Learnt): string =>
             empty="as specified"
             @update:model-value="values[name] = $event as number | null"
           />
-          <button type="submit" class="act max-md:min-h-11" :disabled="!isSet">Fitted so</button>
+          <button type="submit" class="act max-md:min-h-11" :disabled="!isSet">Add difference</button>
         </template>
       </form>
       <template v-if="proving.mended.length">
-        <h3 class="mt-3 font-semibold">Found and mended</h3>
+        <h3 class="mt-3 font-semibold">Found and repaired</h3>
         <ul>
           <li v-for="one in proving.mended" :key="one.when">
             {{ one.words }} <span class="text-soft">{{ one.by }}</span>
@@ -117,7 +117,7 @@ const learntWords = ({ of, what, before, after, within }: Learnt): string =>
         </ul>
       </template>
       <template v-if="taught?.learnt.length">
-        <h3 class="mt-3 font-semibold">What the readings taught</h3>
+        <h3 class="mt-3 font-semibold">Learnt from the readings</h3>
         <ul class="text-sm">
           <li v-for="one in taught.learnt" :key="one.of + one.what">{{ learntWords(one) }}</li>
         </ul>

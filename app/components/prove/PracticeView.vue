@@ -38,7 +38,7 @@ const must = (of: ShownTest): string => expectedWords(of.expected, of.tolerance,
 <template>
   <div class="max-w-[52rem]">
     <p class="text-soft">
-      One fault is hidden in a stand-in of this job. Nothing you do here changes the job.
+      This practice run hides one fault in a simulated copy of this job. It changes nothing in the job.
     </p>
     <button
       type="button"
@@ -49,7 +49,7 @@ const must = (of: ShownTest): string => expectedWords(of.expected, of.tolerance,
     >
       {{ seed === null ? 'Hide a fault' : 'Hide another' }}
     </button>
-    <p v-if="!prepared" class="text-soft" aria-busy="true">Working out what each fault would read …</p>
+    <p v-if="!prepared" class="text-soft" aria-busy="true">Calculating what each fault would show …</p>
     <template v-if="seed !== null">
       <form class="mt-3 flex flex-wrap items-end gap-2" @submit.prevent="measure">
         <label class="min-w-60 flex-1"
@@ -73,12 +73,12 @@ const must = (of: ShownTest): string => expectedWords(of.expected, of.tolerance,
           <strong class="tabular-nums">{{
             readingWords(one.value, one.test.quantity, one.test.unit, q)
           }}</strong>
-          <span class="text-soft">must read {{ must(one.test) }}</span>
+          <span class="text-soft">expected {{ must(one.test) }}</span>
         </li>
       </ol>
       <form class="mt-3 flex flex-wrap items-end gap-2" @submit.prevent="say">
         <label class="min-w-60 flex-1"
-          >What is it?<select
+          >Which fault is it?<select
             v-model="guess"
             class="entry w-full max-md:min-h-11"
             data-testid="practice-guess"
@@ -87,7 +87,7 @@ const must = (of: ShownTest): string => expectedWords(of.expected, of.tolerance,
             <option v-for="one in choices" :key="one.id" :value="one.id">{{ one.words }}</option>
           </select></label
         >
-        <button type="submit" class="act max-md:min-h-11" :disabled="!guess">Say so</button>
+        <button type="submit" class="act max-md:min-h-11" :disabled="!guess">Check answer</button>
       </form>
       <section
         v-if="end"
@@ -96,13 +96,13 @@ const must = (of: ShownTest): string => expectedWords(of.expected, of.tolerance,
         data-testid="practice-end"
       >
         <p class="font-semibold">
-          {{ end.right ? `Right, by ${read.length} readings` : 'It was something else' }}: {{ end.was }}.
+          {{ end.right ? `Right, after ${read.length} readings` : 'It was another fault' }}: {{ end.was }}.
         </p>
         <p>{{ end.mend }}</p>
         <template v-if="end.economicalSaid">
           <p class="mt-2">
-            An economical hand reads in order until something is out of its band, and is sure with
-            {{ end.economical.length === 1 ? 'that reading' : `${end.economical.length - 1} more` }}:
+            An efficient search measures in order until a reading is off. It is sure after
+            {{ end.economical.length === 1 ? 'that reading' : `${end.economical.length - 1} more readings` }}:
           </p>
           <ol class="list-decimal pl-5">
             <li v-for="title in end.economical" :key="title">{{ title }}</li>
@@ -110,8 +110,8 @@ const must = (of: ShownTest): string => expectedWords(of.expected, of.tolerance,
           <p v-if="end.economicalSaid !== end.was">It would have said: {{ end.economicalSaid }}.</p>
         </template>
         <p v-else class="mt-2">
-          An economical hand would not have become sure of it either: by these readings it hides among what
-          nobody knows exactly.
+          An efficient search would not have been sure either: this fault is smaller than the tolerance of the
+          readings.
         </p>
       </section>
     </template>

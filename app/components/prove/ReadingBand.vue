@@ -35,7 +35,7 @@ const words = computed(() =>
       <rect v-if="value !== null" :x="at(value) - 0.5" y="0" width="1" height="12" fill="var(--ink)" />
     </svg>
     <p class="text-center text-soft" data-testid="expected">
-      {{ test.quantity === 'answer' ? `must be: ${words}` : `must read ${words}` }}
+      {{ test.quantity === 'answer' ? `expected: ${words}` : `expected ${words}` }}
     </p>
   </div>
 </template>

@@ -70,7 +70,8 @@ async function sign() {
   <section class="border border-line bg-card p-3" aria-labelledby="sign">
     <h2 id="sign" class="text-lg">Sign the record</h2>
     <p class="text-soft">
-      Signing freezes the steps, readings, repairs and the verdict as fitted. What is missing is listed first.
+      Signing freezes the steps, readings, repairs and the verdict as fitted. Missing items are listed before
+      you sign.
     </p>
     <ul v-if="rows.length" class="mt-2" aria-label="Signed records">
       <li v-for="row in rows" :key="row.count">
@@ -93,11 +94,11 @@ async function sign() {
           autocomplete="name"
           data-testid="sign-name"
       /></label>
-      <p class="mt-2">Signature, if you like</p>
+      <p class="mt-2">Signature (optional)</p>
       <canvas
         ref="canvas"
         class="h-32 w-full touch-none rounded-sm border border-edge bg-[#fffdf7]"
-        aria-label="Field for a signature"
+        aria-label="Signature"
       />
       <div v-if="gaps.length" role="alert" class="mt-2 border-l-4 border-changed pl-3">
         <p class="font-semibold">Missing before signing</p>
@@ -105,7 +106,7 @@ async function sign() {
           <li v-for="gap in gaps" :key="gap">{{ gap }}</li>
         </ul>
         <label class="mt-2 block"
-          >Reason for signing all the same<textarea
+          >Reason for signing anyway<textarea
             id="sign-reason"
             v-model="reason"
             class="entry w-full"

@@ -42,16 +42,16 @@ const large = computed(() =>
 )
 const verdictWords = computed(() => {
   if (!props.reading || live.value) return null
-  if (props.verdict === 'within') return { verdict: 'suits' as const, words: 'As it must be' }
+  if (props.verdict === 'within') return { verdict: 'suits' as const, words: 'As expected' }
   const lower = props.reading.value < props.test.expected
   return {
     verdict: 'does-not-suit' as const,
     words:
       props.test.quantity === 'answer'
-        ? 'Not as it must be'
+        ? 'Not as expected'
         : lower
-          ? 'Lower than it can be'
-          : 'Higher than it can be',
+          ? 'Lower than expected'
+          : 'Higher than expected',
   }
 })
 const when = computed(() => {
@@ -116,11 +116,13 @@ watch(state, (now) => {
     </p>
     <p class="min-h-5 text-soft">
       <template v-if="state === 'lost'"
-        >Connection lost; what was read is kept, and it goes on by itself.</template
+        >Connection lost. Readings so far are saved; recording continues by itself.</template
       ><template v-else-if="live">{{ test.instrument }}, live</template
       ><template v-else-if="reading"
         >{{ when }} ·
-        <button type="button" class="underline max-md:min-h-11" @click="$emit('again')">take it back</button>
+        <button type="button" class="underline max-md:min-h-11" @click="$emit('again')">
+          Delete reading
+        </button>
       </template>
     </p>
     <CaseCurve v-if="isCase" :test="test" :readings="readings" :engine="engine" @limit="stop" />
@@ -137,12 +139,12 @@ watch(state, (now) => {
     <slot v-if="practising" name="practice" />
     <div v-else-if="test.quantity === 'answer'" class="mt-2 flex gap-2">
       <button type="button" class="act flex-1 max-md:min-h-14" @click="$emit('take', 1, 'typed')">
-        {{ isWalk ? 'All as listed' : 'Yes' }}
+        {{ isWalk ? 'Everything matches' : 'Yes' }}
       </button>
       <button type="button" class="act-quiet flex-1 max-md:min-h-14" @click="$emit('take', 0, 'typed')">
         {{ isWalk ? 'Something differs' : 'No' }}
       </button>
-      <button v-if="!live" type="button" class="act-quiet max-md:min-h-14" @click="hold">Stand-in</button>
+      <button v-if="!live" type="button" class="act-quiet max-md:min-h-14" @click="hold">Simulate</button>
     </div>
     <form v-else class="mt-2 flex gap-2" @submit.prevent="keepTyped">
       <label class="min-w-0 flex-1"

@@ -58,9 +58,9 @@ const read = (test: ShownTest): string => {
       <thead class="sticky top-0 bg-card">
         <tr class="border-b border-line">
           <th class="px-2 py-1">Test</th>
-          <th class="px-2 py-1">With</th>
-          <th class="px-2 py-1 text-right">Must read</th>
-          <th class="px-2 py-1 text-right">Read</th>
+          <th class="px-2 py-1">State</th>
+          <th class="px-2 py-1 text-right">Expected</th>
+          <th class="px-2 py-1 text-right">Reading</th>
           <th class="px-2 py-1"><span class="sr-only">Verdict</span></th>
         </tr>
       </thead>

@@ -80,7 +80,7 @@ const whenWords = ({ when, by }: StepTick): string =>
             <p class="text-sm text-soft">{{ step.why }}</p>
             <p v-if="step.caution" class="mt-1 border-l-4 border-changed pl-2 text-sm">{{ step.caution }}</p>
             <p v-if="tickOf(step)" class="text-xs text-soft" data-testid="tick">
-              {{ tickOf(step)!.state === 'done' ? 'Done' : 'Put off' }} {{ whenWords(tickOf(step)!)
+              {{ tickOf(step)!.state === 'done' ? 'Done' : 'Skipped' }} {{ whenWords(tickOf(step)!)
               }}<template v-if="tickOf(step)!.note">: {{ tickOf(step)!.note }}</template>
             </p>
             <form
@@ -93,7 +93,7 @@ const whenWords = ({ when, by }: StepTick): string =>
                 ><input v-model="words" class="entry w-full max-md:min-h-11" placeholder="Reason or note"
               /></label>
               <button type="submit" class="act-quiet max-md:min-h-11" :disabled="words.trim() === ''">
-                Put off
+                Skip
               </button>
               <button type="button" class="act-quiet max-md:min-h-11" @click="keep(step, 'done')">
                 Done, with note
@@ -102,7 +102,7 @@ const whenWords = ({ when, by }: StepTick): string =>
             <StationPhotos v-if="photos === step.id" :station="`step-${step.id}`" class="mt-1" />
             <p class="mt-0.5 flex gap-4 text-xs">
               <button type="button" class="min-h-6 underline max-md:min-h-11" @click="write(step)">
-                {{ writing === step.id ? 'Close' : 'Put off or note' }}
+                {{ writing === step.id ? 'Close' : 'Skip or add a note' }}
               </button>
               <button
                 type="button"

@@ -27,7 +27,7 @@ export const time = check({
   about: 'unit',
   foretells: true,
   takesTime: true,
-  why: 'A charger that is right in every voltage can still be too slow for the night it has.',
+  why: 'A charger with correct voltages can still be too slow for one night.',
   judge({ unit, lane, name }, system) {
     const { q } = system
     if (lane.kind !== 'charger') return null
@@ -93,7 +93,7 @@ export const heater = check({
   about: 'battery',
   foretells: true,
   takesTime: true,
-  why: 'A heater runs off the same source as the charge: on a cold day it goes first, and a short drive may be over before the charge begins.',
+  why: 'The heater uses the same source as the charge. On a cold day it runs first, and a short drive may end before charging starts.',
   judge(_subject, system) {
     const { q } = system
     const { bank, one, rules } = system
@@ -130,10 +130,10 @@ export const heater = check({
       summary: () => {
         if (never)
           return `In a cold week no source runs the heater: charge is refused for ${q(refusedH, 'h')} on the first day.`
-        if (!runs) return 'In a cold week nothing is left to charge the battery, so the heater stays off.'
+        if (!runs) return 'In a cold week no source charges the battery, so the heater stays off.'
         const heat = `In a cold week the heater uses ${q(heatAh, 'Ah')} a day`
         return dear
-          ? `${heat}. ${sourceWords(totals)} brings only ${q(broughtAh, 'Ah')} a day.`
+          ? `${heat}. ${sourceWords(totals)} delivers only ${q(broughtAh, 'Ah')} a day.`
           : said(
               `${heat}, mostly from ${inSentence(sourceWords(totals))}. `,
               `On the first day the charge begins after ${q(refusedH, 'h')}.`,
@@ -160,7 +160,7 @@ export const gassing = check({
   about: 'battery',
   foretells: true,
   takesTime: true,
-  why: 'Beside lithium, lead is held high for hours while the lithium fills and then sits below full for days; both wear it.',
+  why: 'Next to lithium, lead is held at a high voltage for hours, then stays below full for days. Both shorten its life.',
   judge(_subject, system) {
     const { q } = system
     const { rules } = system
@@ -185,8 +185,8 @@ export const gassing = check({
         said(
           `On a driving day the lead spends ${q(hours, 'h')} of ${q(totals.hours, 'h')} above its gassing voltage`,
           totals.fullAfterH === null
-            ? ', and neither battery gets to full'
-            : `; until ${q(totals.fullAfterH, 'h')} it waits below full for the lithium`,
+            ? ', and neither battery fills'
+            : `; until ${q(totals.fullAfterH, 'h')} it stays below full while the lithium fills`,
           '.',
         ),
       remedies: over

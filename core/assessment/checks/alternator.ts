@@ -30,7 +30,7 @@ export const voltage = check({
   id: 'alternator.voltage',
   title: 'Voltage at the battery',
   about: 'alternator',
-  why: 'What arrives at the battery decides, not what stands on the regulator: cable and isolator take their share.',
+  why: 'The voltage at the battery counts, not the regulator setting. Cable and isolator reduce it.',
   judge({ lane, name }, system) {
     const { q } = system
     // What a computer moves has no one voltage: alternator.computer-controlled judges its swing.
@@ -59,7 +59,7 @@ export const voltage = check({
         compared: [number('arrives', volts, 'V'), number('charge at most', bank.highV, 'V')],
         limit: bank.each.$origin(bank.highField),
         formula,
-        summary: () => `${name} brings ${q(volts, 'V')} to the battery, which allows ${q(bank.highV, 'V')}.`,
+        summary: () => `${name} puts ${q(volts, 'V')} on the battery, which allows ${q(bank.highV, 'V')}.`,
         remedies: settable ? [set, addDcdc(lane, system)] : [addDcdc(lane, system), set],
       }
     }
@@ -84,7 +84,7 @@ export const voltage = check({
           limit: { kind: 'rule', text: 'shop rule: voltage at which cells begin to balance' },
           formula,
           summary: () =>
-            `${name} brings ${q(volts, 'V')} to the battery, under its maker’s ${q(bank.lowV, 'V')}, and fills it on a day’s run all the same.`,
+            `${name} puts ${q(volts, 'V')} on the battery. That is below the maker’s ${q(bank.lowV, 'V')}, but a day’s run still fills it.`,
         }
       const accepted = low.enough && !lowLossHelps && !settable
       return {
@@ -93,7 +93,7 @@ export const voltage = check({
         limit: bank.each.$origin('chargeLowV'),
         formula,
         summary: () =>
-          `${name} brings ${q(volts, 'V')} to the battery, which wants ${q(bank.lowV, 'V')}: ${lowChargeWords(low)}.`,
+          `${name} puts ${q(volts, 'V')} on the battery, which needs ${q(bank.lowV, 'V')}: ${lowChargeWords(low)}.`,
         remedies: [
           ...(lowLossHelps ? [lowLoss] : []),
           ...(settable ? [set] : []),
@@ -109,7 +109,7 @@ export const voltage = check({
       limit: bank.each.$origin(bank.highField),
       formula,
       summary: () =>
-        `${name} brings ${q(volts, 'V')} to the battery, inside ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}.`,
+        `${name} puts ${q(volts, 'V')} on the battery, within ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}.`,
     }
   },
 })
@@ -121,7 +121,7 @@ export const acceptance = check({
   id: 'alternator.acceptance',
   title: 'Charge current with nothing to limit it',
   about: 'alternator',
-  why: 'Lithium takes all it can get until it is nearly full. An alternator that gives all it has for an hour overheats.',
+  why: 'Lithium accepts all available current until it is nearly full. An alternator at full output for an hour overheats.',
   judge({ lane, name }, system) {
     const { q } = system
     if (!isStraight(lane)) return null
@@ -162,12 +162,12 @@ export const acceptance = check({
         ),
       summary: () =>
         hot
-          ? `The battery takes ${q(takesA, 'A')} at ${most.speed}; ${mid(name)} can give ${q(limitA, 'A')} all day without overheating.`
+          ? `The battery draws ${q(takesA, 'A')} at ${most.speed}; ${mid(name)} can deliver ${q(limitA, 'A')} all day without overheating.`
           : overBattery
-            ? `The battery takes ${q(takesA, 'A')} and its maker allows ${q(limitA, 'A')}.`
+            ? `The battery draws ${q(takesA, 'A')}, and its maker allows ${q(limitA, 'A')}.`
             : most.overA > 0
-              ? `The battery would take ${q(most.takesA, 'A')} at ${most.speed}, and the regulator of ${mid(name)} takes it back as the case gets warm.`
-              : `The battery takes ${q(most.takesA, 'A')} at ${most.speed}, within the ${q(most.allDayA, 'A')} ${mid(name)} gives all day.`,
+              ? `The battery would draw ${q(most.takesA, 'A')} at ${most.speed}. The regulator of ${mid(name)} reduces it as the case warms up.`
+              : `The battery takes ${q(most.takesA, 'A')} at ${most.speed}, within the ${q(most.allDayA, 'A')} that ${mid(name)} delivers all day.`,
       remedies: hot || overBattery ? holdBack(lane, system) : [],
     }
   },
@@ -177,7 +177,7 @@ export const spare = check({
   id: 'alternator.spare',
   title: 'Current to spare for charging',
   about: 'alternator',
-  why: 'Engine, lights and fans come first; what is left all day is the whole budget, whatever the charger is called.',
+  why: 'Engine, lights and fans take their share first. Only the rest is available for charging.',
   judge({ lane, name }, { bank, rules, q }) {
     const { alternator } = lane
     const leastA = Math.min(rules.spareLeastA, bank.recommendedA / 2)
@@ -197,7 +197,7 @@ export const spare = check({
         ),
       summary: () =>
         none
-          ? `${name} has ${q(spareA, 'A')} to spare over a drive, less than is worth wiring for.`
+          ? `${name} has ${q(spareA, 'A')} to spare over a drive, too little to be worth wiring.`
           : `${name} has ${q(spareA, 'A')} to spare for charging over a drive: all day ${bySpeed.join(' and ')}.`,
       remedies: none ? [unjoined(lane)] : [],
     }
@@ -220,7 +220,7 @@ export const loadDump = check({
   id: 'alternator.load-dump',
   title: 'Cut-out while charging',
   about: 'alternator',
-  why: 'An alternator that loses its only battery throws a spike of tens of volts into everything connected.',
+  why: 'An alternator that loses its only battery sends a spike of tens of volts into everything connected.',
   judge({ lane, name }, system) {
     const { bank, q } = system
     const { alternator, link, starting } = lane
@@ -309,7 +309,7 @@ export const computerControlled = check({
   id: 'alternator.computer-controlled',
   title: 'Computer-controlled voltage',
   about: 'alternator',
-  why: 'The computer lowers the voltage to save fuel and lifts it when coasting: low dips stop the charge, and high peaks are more than the battery allows.',
+  why: 'The computer lowers the voltage to save fuel and raises it when coasting. Low dips stop the charge; high peaks exceed the battery’s limit.',
   judge({ lane, name }, system) {
     const { q } = system
     if (!isStraight(lane) || lane.alternator.regulator !== 'computer') return null

@@ -46,7 +46,7 @@ export const sheetFigures: Check<'battery'> = check({
   id: 'battery.data',
   title: 'Figures of the data sheet',
   about: 'battery',
-  why: 'Two figures that contradict each other cannot both be true, and every verdict on them would be a guess.',
+  why: 'Two figures that contradict each other cannot both be true. Every verdict based on them would be a guess.',
   judge(_subject, system) {
     const { q } = system
     const wrong = contradictionIn(system)
@@ -56,7 +56,7 @@ export const sheetFigures: Check<'battery'> = check({
         compared: [number('contradictions', 0, ''), number('at most', 0, '')],
         limit: { kind: 'physics', text: 'figures of one battery fit each other' },
         formula: () => 'no two figures contradict each other',
-        summary: () => 'The figures of the data sheet fit each other.',
+        summary: () => 'The figures of the data sheet agree.',
       }
     const { low, high, unit } = wrong
     const span = Math.abs(low.value - high.value) + 1

@@ -11,7 +11,7 @@ export const unlike = check({
   id: 'battery.unlike',
   title: 'Old and new lithium in parallel',
   about: 'battery',
-  why: 'Unlike packs share the current unevenly, and the BMS of the stronger cuts out first and leaves the load to the weaker.',
+  why: 'Unlike packs share the current unevenly. The BMS of the stronger cuts out first and leaves the load to the weaker.',
   judge(_subject, system) {
     const { bank, one, rules, q } = system
     if (!oldBankStays(system) || !isOldLithium(system)) return null

@@ -101,7 +101,7 @@ export const batteryCases: Readonly<Record<string, readonly Case[]>> = {
       job: with_({ 'place/hottestC': 52, 'candidate/chargeHotC': 45 }),
       on,
       verdict: changed,
-      shows: ['52 °C', '45 °C', 'nothing fills it'],
+      shows: ['52 °C', '45 °C', 'it does not charge on hot days'],
       remedy: 'place.cooler',
     },
     {

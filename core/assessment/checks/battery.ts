@@ -1,7 +1,7 @@
 import { monitorSettings } from '#core/system/monitor'
 import { socAtOpenCircuitV } from '#core/physics/lfp'
 import { worstShare } from '#core/physics/sharing'
-import { formatShare, said } from '#core/units/format'
+import { capital, formatShare, said } from '#core/units/format'
 import { check, number, word } from '#core/assessment/check'
 import { highestDischargeA } from '#core/system/energy'
 import type { RemedyRef } from '#core/remedies/catalogue'
@@ -35,7 +35,7 @@ export const parallel = check({
   id: 'battery.parallel',
   title: 'How many in parallel',
   about: 'battery',
-  why: 'Each protection board acts alone: beyond the maker’s count one that opens throws its load on the others, which open in turn.',
+  why: 'Each BMS acts alone. Beyond the maker’s count, one that opens throws its load on the others, which open in turn.',
   judge(_subject, { bank, one, rules, q }) {
     const { parallel: count, mostParallel } = bank.each
     const over = count > mostParallel
@@ -57,9 +57,9 @@ export const parallel = check({
         ),
       summary: () =>
         over
-          ? `${count} in parallel are planned and the maker allows ${mostParallel}.`
+          ? `${count} in parallel are planned, and the maker allows ${mostParallel}.`
           : count === 1
-            ? 'One battery stands alone.'
+            ? 'There is one battery.'
             : `${count} in parallel, as the maker allows.`,
       remedies: over ? [other] : [],
       cautions: () => {
@@ -89,7 +89,7 @@ export const series = check({
   id: 'battery.series',
   title: 'How many in series',
   about: 'battery',
-  why: 'The boards of batteries in series do not know of each other; beyond the maker’s count they are asked to switch a voltage they cannot.',
+  why: 'The BMS of each battery in series does not know the others. Beyond the maker’s count they cannot switch the total voltage.',
   judge(_subject, { bank, one, q }) {
     const { series: count, mostSeries } = bank.each
     const wrongV = bank.nominalV !== Number(one.houseBank.nominalV)
@@ -112,11 +112,11 @@ export const series = check({
         ),
       summary: () =>
         wrongV
-          ? `The new bank makes ${q(bank.nominalV, 'V')} and the house system is ${one.houseBank.nominalV} V.`
+          ? `The new bank has ${q(bank.nominalV, 'V')}; the house system is ${one.houseBank.nominalV} V.`
           : over
-            ? `${count} in series are planned and the maker allows ${mostSeries}.`
+            ? `${count} in series are planned, and the maker allows ${mostSeries}.`
             : count === 1
-              ? 'No batteries stand in series.'
+              ? 'No batteries are in series.'
               : `${count} in series, as the maker allows.`,
       remedies: over || wrongV ? [other] : [],
       cautions: () =>
@@ -129,7 +129,7 @@ export const voltageDevices = check({
   id: 'battery.voltage-devices',
   title: 'Gauges and alarms set by voltage',
   about: 'device',
-  why: 'Lithium holds its voltage almost to the end: what was set for lead says “full” until the lights go out.',
+  why: 'Lithium holds its voltage almost to the end. A gauge or alarm set for lead-acid says “full” until the lights go out.',
   judge({ device, name }, system) {
     const { q } = system
     const { bank, rules } = system
@@ -167,7 +167,7 @@ export const voltageDevices = check({
         useful
           ? `${name} at ${q(device.tripV, 'V')} acts ${acts}.`
           : late && early
-            ? `${name} at ${q(device.tripV, 'V')} acts ${acts}. The load decides when it acts, not the charge.`
+            ? `${name} at ${q(device.tripV, 'V')} acts ${acts}. The load triggers it, not the charge.`
             : `${name} at ${q(device.tripV, 'V')} acts ${acts}: ${consequence}.`,
       remedies: useful ? [] : [{ id: 'device.replace-by-monitor', on: device.$path }],
     }
@@ -187,7 +187,7 @@ export const monitor = check({
   title: 'How is the charge watched?',
   topic: 'watching the charge',
   about: 'battery',
-  why: 'Voltage says nothing of the charge of lithium. Only a count of all current does; a link to one of two batteries sees half.',
+  why: 'Voltage does not show the charge of lithium. Only a count of all current does, and a link to one of two batteries sees half.',
   judge(_subject, system) {
     const { bank, one, q } = system
     if (bank.each.purpose === 'starter') return null
@@ -207,12 +207,12 @@ export const monitor = check({
       },
       summary: () =>
         counts
-          ? `Charge is watched by a ${watchWords[way]}.`
+          ? `The charge is shown by a ${watchWords[way]}.`
           : way === 'none'
             ? 'Nothing shows the charge of the battery.'
             : way === 'voltage'
-              ? 'Charge is watched by voltage, which stays the same almost to the end.'
-              : `A ${watchWords[way]} shows the charge of one battery and not of the others beside it.`,
+              ? 'The charge is read from voltage, which stays the same almost to the end.'
+              : `A ${watchWords[way]} shows the charge of one battery only.`,
       remedies: counts ? [] : [{ id: 'monitor.add', on: 'use' }],
     }
   },
@@ -222,7 +222,7 @@ export const warning = check({
   id: 'battery.warning',
   title: 'Warning before the cut-out',
   about: 'battery',
-  why: 'A battery that disconnects without a word takes lights, radio and steering with it.',
+  why: 'A battery that disconnects without a warning takes lights, radio and steering with it.',
   judge(_subject, { bank, one, craft }) {
     if (bank.each.purpose === 'starter') return null
     const afloat = craft === 'vessel'
@@ -247,8 +247,8 @@ export const warning = check({
       formula: () => (by ? `${by} comes first` : `battery: no sign; on board: nothing`),
       summary: () =>
         by
-          ? `Before the battery cuts out, ${by} warns.`
-          : `Nothing warns before the battery cuts out${afloat ? ', and afloat something must' : ''}.`,
+          ? `${capital(by)} warns before the battery cuts out.`
+          : `Nothing warns before the battery cuts out${afloat ? '. On a boat something must' : ''}.`,
       remedies: by ? [] : [{ id: 'warning.add', on: 'use' }],
     }
   },

@@ -49,7 +49,7 @@ export const ampacity = check({
   id: 'cable.ampacity',
   title: 'Current in the cable',
   about: 'cable',
-  why: 'Lithium draws for an hour what lead drew for minutes: a cable that was warm is now hot, and its insulation burns.',
+  why: 'Lithium draws for an hour what lead-acid drew for minutes. A warm cable becomes hot, and its insulation burns.',
   judge(subject, system) {
     const conductor = conductorOf(subject, system)
     return (
@@ -86,7 +86,7 @@ export const fuse = check({
   id: 'cable.fuse',
   title: 'Fuse against cable',
   about: 'cable',
-  why: 'A fuse protects the cable, not what hangs on it: one that is larger than the cable lets it glow in a short that never blows the fuse.',
+  why: 'A fuse protects the cable, not the load. With a fuse larger than the cable, a short makes the cable glow.',
   judge(subject, system) {
     const conductor = conductorOf(subject, system)
     if (!conductor) return null
@@ -138,7 +138,7 @@ export const bothEnds = check({
   id: 'cable.both-ends',
   title: 'Fuses at both ends',
   about: 'cable',
-  why: 'A cable between two sources burns from either: a fuse at one end protects it from that side alone.',
+  why: 'A cable between two sources can burn from either end. One fuse protects it from one end only.',
   judge({ cable, name }, system) {
     const feeds = feedsFarEnd(cable, system)
     if (feeds === null) return null
@@ -162,7 +162,7 @@ export const plug = check({
   id: 'cable.plug',
   title: 'Plug in the cable',
   about: 'cable',
-  why: 'A plug is the weakest part of its cable, and its contacts age: it melts at a current that cable and fuse bear.',
+  why: 'A plug is the weakest part of its cable, and its contacts age. It melts at a current that cable and fuse carry.',
   judge({ cable, name }, system) {
     const flows = flowsA(cable, system)
     const { connectorA, connectorMostMm2 } = cable

@@ -24,7 +24,7 @@ export const usable = check({
   id: 'battery.usable',
   title: 'Usable capacity, old and new',
   about: 'battery',
-  why: 'Labels mislead both ways: half of a lead battery is usable, and less of an old one; the new one should not give less than the customer is used to.',
+  why: 'Labels mislead in both directions. Half of a lead-acid battery is usable, less of an old one. The new battery should not hold less.',
   judge(_subject, system) {
     const { q } = system
     const { bank, rules, one } = system
@@ -39,7 +39,7 @@ export const usable = check({
     const allowed = allowsParallel(needed, system)
     return {
       verdict: !less ? 'suits' : allowed ? 'suits-once-changed' : 'does-not-suit',
-      compared: [number('new gives', fresh, 'Ah'), number('old gives now', old, 'Ah')],
+      compared: [number('new battery', fresh, 'Ah'), number('old battery now', old, 'Ah')],
       limit: one.houseBank.$origin(one.houseBank.testedAh === null ? 'ageYears' : 'testedAh'),
       formula: () =>
         said(
@@ -49,7 +49,7 @@ export const usable = check({
         ),
       summary: () =>
         said(
-          `The new battery gives ${q(fresh, 'Ah')} usable, the old ${q(old, 'Ah')}: `,
+          `The new battery holds ${q(fresh, 'Ah')} usable, the old one ${q(old, 'Ah')}: `,
           less
             ? 'less than the customer is used to'
             : `${formatNumber(fresh / Math.max(old, 0.1), '×', metric)} times as much`,
@@ -69,7 +69,7 @@ export const autonomy = check({
   id: 'battery.autonomy',
   title: 'Days away',
   about: 'battery',
-  why: 'A battery that is empty before the customer is back at a charger is too small, whatever else suits.',
+  why: 'A battery that runs empty before the customer reaches a charger is too small.',
   judge(_subject, system) {
     const { q } = system
     const { bank, one } = system
@@ -97,8 +97,8 @@ export const autonomy = check({
         ),
       summary: () =>
         lasts === Infinity
-          ? `Away from mains the sources bring what is used a day, ${q(usedAh, 'Ah')}.`
-          : `Away from mains ${q(netAh, 'Ah')} a day are missing: the battery lasts ${q(lasts, 'days')} of the ${q(daysAway, 'days')} wished.`,
+          ? `Away from mains the sources cover the daily use of ${q(usedAh, 'Ah')}.`
+          : `Away from mains the sources fall ${q(netAh, 'Ah')} a day short. The battery lasts ${q(lasts, 'days')}; the customer needs ${q(daysAway, 'days')}.`,
       remedies: !short
         ? []
         : [
@@ -115,7 +115,7 @@ export const needed = check({
   title: 'Is lithium needed?',
   topic: 'need for lithium',
   about: 'battery',
-  why: 'An honest answer keeps a customer: always plugged in and lightly used, lead kept in good order does the same for less.',
+  why: 'Honest advice keeps a customer. Always plugged in and lightly used, a good lead-acid battery does the job for less.',
   judge(_subject, system) {
     const { q } = system
     const { bank, rules, one } = system
@@ -128,7 +128,7 @@ export const needed = check({
     const does = needAh <= limitAh
     return {
       verdict: does ? 'suits-once-changed' : 'suits',
-      compared: [number('used until charged', needAh, 'Ah'), number('lead would give', limitAh, 'Ah')],
+      compared: [number('used until charged', needAh, 'Ah'), number('lead-acid would hold', limitAh, 'Ah')],
       limit: { kind: 'rule', text: 'shop rule: daily use at which lead would do' },
       formula: () =>
         said(
@@ -139,10 +139,10 @@ export const needed = check({
         does
           ? said(
               `The customer uses ${q(needAh, 'Ah')} between charges; `,
-              `new lead of the old size gives ${q(freshAh, 'Ah')}. `,
-              'Lead kept in good order would do.',
+              `a new lead-acid battery of the old size holds ${q(freshAh, 'Ah')}. `,
+              'A well-kept lead-acid battery is enough.',
             )
-          : `The customer uses ${q(needAh, 'Ah')} between charges, more than lead of the old size gives with ease.`,
+          : `The customer uses ${q(needAh, 'Ah')} between charges, more than a lead-acid battery of the old size holds.`,
       remedies: does ? [{ id: 'battery.keep-lead', on: 'candidate' }] : [],
     }
   },

@@ -26,7 +26,7 @@ export function currentAgainstBank(unit: ChargeUnit, name: string, { bank, q }: 
         : `${q(limitA, 'A')} − ${q(amps, 'A')} = ${q(limitA - amps, 'A')} to spare`,
     summary: () =>
       said(
-        `${name} gives ${q(amps, 'A')}; the battery `,
+        `${name} delivers ${q(amps, 'A')}; the battery `,
         recommended ? 'should get' : 'may get',
         ` ${q(limitA, 'A')}`,
         over ? '' : ' or less',
@@ -40,7 +40,7 @@ export const current = check({
   id: 'charger.current',
   title: 'Charge current',
   about: 'unit',
-  why: 'More than the battery allows trips its protection; more than it recommends shortens its life.',
+  why: 'More current than the battery allows trips its BMS. More than the maker recommends shortens its life.',
   judge: ({ unit, name, lane }, system) =>
     lane.kind === 'charger' || lane.kind === 'solar' ? currentAgainstBank(unit, name, system) : null,
 })
@@ -49,7 +49,7 @@ export const generator = check({
   id: 'charger.generator',
   title: 'Charger on the generator',
   about: 'unit',
-  why: 'A charger at full current draws more than its watts: the generator sags, trips, or runs hot for hours.',
+  why: 'A charger at full current draws more than its rated watts. The generator sags, trips, or runs hot for hours.',
   judge({ unit, lane, name }, system) {
     const { many, q } = system
     if (lane.kind !== 'charger' || many.generators.length === 0) return null
@@ -64,7 +64,7 @@ export const generator = check({
       formula: () =>
         `${q(unit.absorptionV, 'V')} × ${q(unit.ratedA, 'A')} ÷ (${lane.charger.efficiency} % × ${lane.charger.powerFactor}) = ${q(drawsW, 'W')}`,
       summary: () =>
-        `${name} draws ${q(drawsW, 'W')} at full current, and the generator gives ${q(givesW, 'W')}.`,
+        `${name} draws ${q(drawsW, 'W')} at full current; the generator delivers ${q(givesW, 'W')}.`,
       remedies: over ? noMoreThan(unit, system.bank, fitsA) : [],
     }
   },

@@ -16,7 +16,7 @@ export const absorption = check({
   id: 'charger.absorption',
   title: 'Absorption voltage',
   about: 'unit',
-  why: 'Below the window the battery is never full nor balanced; above it the cells age and the protection cuts in.',
+  why: 'Below the window the battery never fills or balances. Above it the cells age and the BMS cuts out.',
   judge: (subject, system) => (subject.lane.kind === 'solar' ? null : absorptionOf(subject, system)),
 })
 
@@ -31,7 +31,7 @@ export function absorptionOf({ unit, lane, name }: Subjects['unit'], system: Sys
       compared: [word('profile', 'for lead'), word('this job asks for', 'a lithium profile')],
       limit: { kind: 'rule', text: 'shop rule: charger without a lithium profile, replace always' },
       formula: () => 'no lithium profile → replace',
-      summary: () => `${name} has no lithium profile, and the shop’s rule is to replace such chargers.`,
+      summary: () => `${name} has no lithium profile. The shop replaces such chargers.`,
       remedies: voltageRemedies(unit, bank, {
         id: 'charger.set-absorption',
         on: unit.$path,
@@ -48,7 +48,7 @@ export function absorptionOf({ unit, lane, name }: Subjects['unit'], system: Sys
   const changed: Verdict = canBeSet(unit) ? 'suits-once-changed' : 'does-not-suit'
   const proveIt = (): string[] =>
     unit.profile === 'automatic'
-      ? ['It chooses its profile by itself: prove on the day which one it takes on lithium at rest.']
+      ? ['It selects its profile automatically. Test which profile it selects with lithium at rest.']
       : []
 
   if (volts > bank.highV) {
@@ -81,9 +81,9 @@ export function absorptionOf({ unit, lane, name }: Subjects['unit'], system: Sys
         limit: { kind: 'rule', text: 'shop rule: voltage at which cells begin to balance' },
         formula: () => `${q(volts, 'V')} held for ${q(hold, 'h')}: ${formatShare(low.soc)} charged`,
         summary: () =>
-          `${name} absorbs at ${q(volts, 'V')}, under the maker’s ${q(bank.lowV, 'V')}, and fills the battery all the same.`,
+          `${name} absorbs at ${q(volts, 'V')}. That is below the maker’s ${q(bank.lowV, 'V')}, but it still fills the battery.`,
         cautions: () => [
-          'Under the maker’s window: it fills more slowly, and the warranty may ask for the window.',
+          'Below the maker’s window the battery fills more slowly. The warranty may require the window.',
           ...proveIt(),
         ],
       }
@@ -98,7 +98,7 @@ export function absorptionOf({ unit, lane, name }: Subjects['unit'], system: Sys
           `after ${q(hold, 'h')} ${formatShare(low.soc)} charged, loads off`,
         ),
       summary: () =>
-        `${name} stops at ${q(volts, 'V')}, under the window from ${q(bank.lowV, 'V')}: ${lowChargeWords(low)}.`,
+        `${name} stops at ${q(volts, 'V')}, below the window that starts at ${q(bank.lowV, 'V')}: ${lowChargeWords(low)}.`,
       remedies:
         accepted && !canBeSet(unit) ? [{ id: 'charger.top-up', on: unit.$path }, ...remedies] : remedies,
       cautions: proveIt,
@@ -111,7 +111,7 @@ export function absorptionOf({ unit, lane, name }: Subjects['unit'], system: Sys
     formula: () =>
       `${q(bank.lowV, 'V')} ≤ ${q(volts, 'V')} ≤ ${q(bank.highV, 'V')}, ${q(bank.highV - volts, 'V')} to spare`,
     summary: () =>
-      `${name} absorbs at ${q(volts, 'V')}, inside the window of ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}.`,
+      `${name} absorbs at ${q(volts, 'V')}, within the window of ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}.`,
     cautions: proveIt,
   }
 }
@@ -120,7 +120,7 @@ export const float = check({
   id: 'charger.float',
   title: 'Float',
   about: 'unit',
-  why: 'A float above the battery’s resting voltage holds it at full day after day, which ages the cells.',
+  why: 'A float above the resting voltage keeps the battery full day after day. That ages the cells.',
   judge: (subject, system) => (subject.lane.kind === 'solar' ? null : floatOf(subject, system)),
 })
 
@@ -130,7 +130,7 @@ export function floatOf({ unit, name }: Subjects['unit'], { bank, one, q }: Syst
   if (unit.floatMode === 'off') {
     return {
       verdict: 'suits',
-      compared: [word('after absorption', 'stops'), word('battery wants', 'no float')],
+      compared: [word('after absorption', 'stops'), word('battery needs', 'no float')],
       limit: bank.each.$origin('floatAllowed'),
       formula: () => 'no float stage',
       summary: () => `${name} stops after absorption, which suits lithium best.`,
@@ -143,7 +143,7 @@ export function floatOf({ unit, name }: Subjects['unit'], { bank, one, q }: Syst
       compared: [word('after absorption', 'floats'), word('battery allows', 'no float')],
       limit: bank.each.$origin('floatAllowed'),
       formula: () => 'float on ≠ float off',
-      summary: () => `${name} floats; this battery wants float off.`,
+      summary: () => `${name} floats; this battery needs float off.`,
       remedies: voltageRemedies(unit, bank, floatOff),
     }
   }
@@ -179,7 +179,7 @@ export const equalise = check({
   id: 'charger.equalise',
   title: 'Equalise, desulfation or pulse',
   about: 'unit',
-  why: 'Such a stage is for lead. On lithium the protection opens again and again, and the charge is never finished.',
+  why: 'This stage is meant for lead-acid. On lithium the BMS cuts out repeatedly and the charge never completes.',
   judge({ unit, name }, { bank, rules, q }) {
     if (!isCharging(unit)) return null
     const stage = unit.equaliseStage
@@ -194,7 +194,7 @@ export const equalise = check({
             ? `${name} has no equalise stage.`
             : `${name} has its equalise stage switched off.`,
         cautions: () =>
-          stage === 'off' ? ['Look again after any reset: such a stage can come back by itself.'] : [],
+          stage === 'off' ? ['Check again after every reset: this stage can switch itself on.'] : [],
       }
     }
     const volts = unit.equaliseV
@@ -233,7 +233,7 @@ export const equalise = check({
         ),
       summary: () =>
         said(
-          `${name} equalises at ${q(volts, 'V')} and the battery allows ${q(limitV, 'V')}`,
+          `${name} equalises at ${q(volts, 'V')}; the battery allows ${q(limitV, 'V')}`,
           hardStop ? '; the stage cannot be switched off' : '',
           '.',
         ),
@@ -253,7 +253,7 @@ export const temperatureCompensation = check({
   id: 'charger.temperature-compensation',
   title: 'Temperature compensation',
   about: 'unit',
-  why: 'Compensation is for lead: it lifts the voltage over the limit in the cold and drops it under the window in the heat.',
+  why: 'Compensation is for lead-acid. It raises the voltage above the limit in the cold and lowers it below the window in heat.',
   judge({ unit, name }, { bank, one, q }) {
     if (!isCharging(unit)) return null
     if (unit.compensation === 'none' || unit.compensation === 'off') {
@@ -261,11 +261,11 @@ export const temperatureCompensation = check({
         verdict: 'suits',
         compared: [
           word('compensation', unit.compensation === 'none' ? 'has none' : 'off'),
-          word('battery wants', 'none'),
+          word('battery needs', 'none'),
         ],
         limit: { kind: 'physics', text: 'the charge voltage of LFP does not depend on temperature' },
         formula: () => 'voltage is the same hot and cold',
-        summary: () => `${name} holds the same voltage hot and cold.`,
+        summary: () => `${name} keeps the same voltage hot and cold.`,
       }
     }
     const at = (celsius: number): number => unit.absorptionV + compensation(unit, bank, celsius).volts
@@ -289,10 +289,10 @@ export const temperatureCompensation = check({
       summary: () =>
         bad
           ? said(
-              `${name} moves with temperature: ${q(coldV, 'V')} at ${q(coldestC, '°C')} and ${q(hotV, 'V')} at ${q(hottestC, '°C')}; `,
+              `${name} follows the temperature: ${q(coldV, 'V')} at ${q(coldestC, '°C')} and ${q(hotV, 'V')} at ${q(hottestC, '°C')}; `,
               `the window is ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}.`,
             )
-          : `${name} stays inside the window from ${q(coldestC, '°C')} to ${q(hottestC, '°C')}.`,
+          : `${name} stays within the window from ${q(coldestC, '°C')} to ${q(hottestC, '°C')}.`,
       remedies: !bad
         ? []
         : [

@@ -128,7 +128,7 @@ const cases: Readonly<Record<string, readonly Case[]>> = {
       job: charger({ absorptionV: 14.11 }),
       on: onCharger,
       verdict: good,
-      shows: ['fills the battery all the same'],
+      shows: ['it still fills the battery'],
     },
     {
       says: 'held at one voltage for as long as it is plugged in is judged over those hours',
@@ -839,7 +839,7 @@ const cases: Readonly<Record<string, readonly Case[]>> = {
       job: withValues(place(goodJob(), -15), { 'candidate/heater': 'yes', 'candidate/coldCut': 'no' }),
       on: onCharger,
       verdict: bad,
-      shows: ['The heater does not hold the charge off'],
+      shows: ['Neither the heater nor the BMS stops the charge'],
     },
     {
       says: 'the maker’s own lower limit counts',

@@ -15,7 +15,7 @@ export const chargeCut = check({
   id: 'cold.charge-cut',
   title: 'Charging in the cold',
   about: 'lane',
-  why: 'Charging LFP below its limit plates lithium on the cells: damage that stays, and a risk later.',
+  why: 'Charging LFP below its limit plates lithium on the cells. The damage is permanent and a later risk.',
   judge({ lane, name }, system) {
     const { bank, one, rules, q } = system
     const { coldestC } = one.place
@@ -56,7 +56,7 @@ export const chargeCut = check({
             `At ${q(coldestC, '°C')} the BMS refuses charge from ${mid(name)} `,
             `until the heater has warmed the cells above ${q(limitC, '°C')}.`,
           ),
-        cautions: () => [`The heater draws from ${mid(name)} first, so charging starts late on a cold day.`],
+        cautions: () => [`The heater uses ${mid(name)} first, so charging starts late on a cold day.`],
       }
     }
     if (bank.each.coldCut === 'yes') {
@@ -67,7 +67,7 @@ export const chargeCut = check({
         summary: () =>
           `At ${q(coldestC, '°C')} the BMS refuses all charge from ${mid(name)}: up to ${q(hoursOf(lane, rules), 'h')} a day are lost.`,
         cautions: () => [
-          'The BMS is the last line, not the plan: it guards the cells while the source keeps pushing.',
+          'Do not rely on the BMS: it is the last protection, and the source keeps charging against it.',
         ],
       }
     }
@@ -77,10 +77,8 @@ export const chargeCut = check({
       remedies: [...warmer, { id: 'battery.other', on: 'candidate' }],
       summary: () =>
         said(
-          `At ${q(coldestC, '°C')} ${mid(name)} would charge cells that must not be charged below ${q(limitC, '°C')}. `,
-          hasHeater
-            ? 'The heater does not hold the charge off, and neither does the BMS.'
-            : 'The BMS does not stop it.',
+          `At ${q(coldestC, '°C')} ${mid(name)} would charge the cells, which must not be charged below ${q(limitC, '°C')}. `,
+          hasHeater ? 'Neither the heater nor the BMS stops the charge.' : 'The BMS does not stop it.',
         ),
     }
   },
@@ -119,7 +117,7 @@ export const rate = check({
   id: 'cold.rate',
   title: 'Charge rate when cold or hot',
   about: 'lane',
-  why: 'Cold cells take charge slowly and hot ones age by it; a source that pushes full current does not know.',
+  why: 'Cold cells accept charge slowly, and hot cells age from it. A source at full current does not reduce itself.',
   judge({ lane, name }, system) {
     const { q } = system
     const { bank, one, rules } = system
@@ -149,8 +147,8 @@ export const rate = check({
         ),
       summary: () =>
         over
-          ? `At ${q(tighter.celsius, '°C')} the battery may take ${q(allowedA, 'A')} and ${mid(name)} gives ${q(amps, 'A')}.`
-          : `${name} gives ${q(amps, 'A')}, within what the battery may take from ${q(cold.celsius, '°C')} to ${q(hot.celsius, '°C')}.`,
+          ? `At ${q(tighter.celsius, '°C')} the battery accepts ${q(allowedA, 'A')}, and ${mid(name)} delivers ${q(amps, 'A')}.`
+          : `${name} delivers ${q(amps, 'A')}, which the battery accepts from ${q(cold.celsius, '°C')} to ${q(hot.celsius, '°C')}.`,
       remedies: over ? rateRemedies(lane, allowedA, tighter === cold && amps <= bank.largestA, system) : [],
     }
   },
@@ -163,7 +161,7 @@ export const layup = check({
   id: 'cold.layup',
   title: 'Lay-up',
   about: 'battery',
-  why: 'A battery that is left a winter with something drawing on it is found below its cut-off, and may not wake again.',
+  why: 'A small draw over the winter empties the battery below its cut-off. It may not wake again.',
   judge(_subject, { bank, one, many, rules, q }) {
     if (one.use.layupWeeks === 0) return null
     const rests = rules.layupSchool === 'rest'
@@ -238,7 +236,7 @@ export const capacityInCold = check({
   id: 'cold.capacity',
   title: 'Capacity in the cold',
   about: 'battery',
-  why: 'A fifth or more of the capacity is not there at minus twenty; the coldest night is when the heater runs longest.',
+  why: 'At −20 °C a fifth or more of the capacity is missing. The heater runs longest on the coldest night.',
   judge(_subject, system) {
     const { q } = system
     const { bank, one } = system
@@ -273,7 +271,7 @@ export const capacityInCold = check({
       summary: () =>
         tooCold
           ? said(
-              `At ${q(celsius, '°C')} the battery gives nothing: `,
+              `At ${q(celsius, '°C')} the battery delivers nothing: `,
               `its maker allows no discharge below ${q(bank.each.dischargeColdC, '°C')}.`,
             )
           : `At ${q(celsius, '°C')} ${q(ah, 'Ah')} are usable; between charges ${q(needAh, 'Ah')} are used.`,

@@ -53,8 +53,8 @@ export function currentIn(
     formula: () => `${words}: ${q(carriesA, 'A')}; ${q(flowsA, 'A')} flow for hours${most}`,
     summary: () =>
       over
-        ? `In ${mid(name)} ${q(flowsA, 'A')} flow for hours, and ${q(areaMm2, 'mm²')} carry ${q(carriesA, 'A')} there.`
-        : `${name} carries ${q(carriesA, 'A')} where it lies; ${q(flowsA, 'A')} flow in it.`,
+        ? `${name} carries ${q(flowsA, 'A')} for hours; ${q(areaMm2, 'mm²')} is rated ${q(carriesA, 'A')} there.`
+        : `${name} is rated ${q(carriesA, 'A')} in this place and carries ${q(flowsA, 'A')}.`,
     remedies: over ? remedies : [],
     cautions: localCode,
   }
@@ -113,9 +113,9 @@ export function fuseAgainst(
     summary: () => {
       switch (wrong) {
         case 'too large':
-          return `The ${fuse.name} is ${q(ratedA, 'A')} and ${mid(name)} carries ${q(carriesA, 'A')}. In a short the cable burns before the fuse blows.`
+          return `The ${fuse.name} is ${q(ratedA, 'A')}, but ${mid(name)} carries only ${q(carriesA, 'A')}. In a short the cable burns before the fuse blows.`
         case 'too small':
-          return `In ${mid(name)} ${q(flowsA, 'A')} flow for hours. The ${fuse.name} is ${q(ratedA, 'A')} and blows.`
+          return `${name} carries ${q(flowsA, 'A')} for hours. The ${fuse.name} is ${q(ratedA, 'A')} and blows.`
         case null:
           return `The ${fuse.name} of ${q(ratedA, 'A')} protects ${mid(name)}, which carries ${q(carriesA, 'A')}.`
       }
@@ -164,12 +164,12 @@ export function plugAgainst(
         mostMm2 === null ? '' : `; ${q(areaMm2, 'mm²')} in contacts for ${q(mostMm2, 'mm²')}`,
       ),
     summary: () => {
-      if (byFlow) return `${name} is made for ${q(ratedA, 'A')}, and ${q(flowsA, 'A')} flow through it.`
+      if (byFlow) return `${name} is rated ${q(ratedA, 'A')} and carries ${q(flowsA, 'A')}.`
       if (over)
-        return `${name} is made for ${q(ratedA, 'A')}, and its fuse is ${q(fuseA, 'A')}: the plug melts first.`
+        return `${name} is rated ${q(ratedA, 'A')} and its fuse is ${q(fuseA, 'A')}: the plug melts first.`
       return tooThick
-        ? `${name} takes ${q(mostMm2, 'mm²')}, and the conductor is ${q(areaMm2, 'mm²')}.`
-        : `${name} is made for ${q(ratedA, 'A')}; ${q(flowsA, 'A')} flow through it.`
+        ? `${name} accepts ${q(mostMm2, 'mm²')}; the conductor is ${q(areaMm2, 'mm²')}.`
+        : `${name} is rated ${q(ratedA, 'A')} and carries ${q(flowsA, 'A')}.`
     },
     remedies: over || tooThick ? remedies : [],
   }
@@ -208,13 +208,17 @@ export function interruptAgainst(
   const isInterrupted = shortA <= mostInterruptA(volts)
   return {
     verdict: !over ? 'suits' : isInterrupted ? 'suits-once-changed' : 'does-not-suit',
-    compared: [number('a short gives', shortA, 'A'), number('fuse interrupts', interruptsA, 'A')],
+    compared: [number('short-circuit current', shortA, 'A'), number('fuse interrupts', interruptsA, 'A')],
     limit,
     formula: () => `${short.formula()} ${over ? '>' : '≤'} ${q(interruptsA, 'A')}`,
     summary: () =>
       said(
-        `A short ${short.at} gives ${q(shortA, 'A')}, and ${name} interrupts ${q(interruptsA, 'A')}`,
-        !over ? '' : isInterrupted ? ': too little' : ': too little, and no family of fuses does',
+        `A short ${short.at} delivers ${q(shortA, 'A')}, and ${name} interrupts ${q(interruptsA, 'A')}`,
+        !over
+          ? ''
+          : isInterrupted
+            ? ', which is too little'
+            : '. That is too little, and no fuse family interrupts it',
         '.',
       ),
     remedies: !over ? [] : isInterrupted ? sterner() : [{ id: 'battery.other', on: 'candidate' }],

@@ -41,7 +41,7 @@ export const discharge = check({
   id: 'battery.discharge',
   title: 'Discharge current',
   about: 'battery',
-  why: 'Past its protection current the battery switches everything off at once, lights and radio with it.',
+  why: 'Above its protection current the battery disconnects everything at once, lights and radio included.',
   judge(_subject, system) {
     const { q } = system
     const { bank, rules } = system
@@ -59,7 +59,7 @@ export const discharge = check({
     const isCurable = isNearly || allowsParallel(needed, system)
     return {
       verdict: !over ? 'suits' : isCurable ? 'suits-once-changed' : 'does-not-suit',
-      compared: [number('loads draw', amps, 'A'), number('battery gives', bank.continuousA, 'A')],
+      compared: [number('loads draw', amps, 'A'), number('battery delivers', bank.continuousA, 'A')],
       limit: bank.each.$origin('continuousA'),
       formula: () =>
         said(
@@ -71,9 +71,9 @@ export const discharge = check({
         ),
       summary: () =>
         said(
-          `The loads draw up to ${q(amps, 'A')} and the battery gives ${q(bank.continuousA, 'A')}`,
+          `The loads draw up to ${q(amps, 'A')}. The battery can deliver ${q(bank.continuousA, 'A')}`,
           over
-            ? `: ${q(amps - bank.continuousA, 'A')} too much. What is usable would last ${durationWords(minutesAt(amps, system) / 60)} at that`
+            ? `, so it falls ${q(amps - bank.continuousA, 'A')} short. At that current it would last ${durationWords(minutesAt(amps, system) / 60)}`
             : '',
           '.',
         ),
@@ -86,7 +86,7 @@ export const surge = check({
   id: 'battery.surge',
   title: 'Surge current',
   about: 'battery',
-  why: 'Motors and inverters ask for several times their current as they start; protection that is quicker than the surge opens in the middle of it.',
+  why: 'Motors and inverters draw several times their current when they start. A BMS faster than the surge cuts out.',
   judge(_subject, system) {
     const { q } = system
     const { bank } = system
@@ -106,7 +106,7 @@ export const surge = check({
       verdict: !over ? 'suits' : allowsParallel(needed, system) ? 'suits-once-changed' : 'does-not-suit',
       compared: [
         number('starting draws', amps, 'A'),
-        number(long ? 'battery gives' : `battery gives for ${q(bank.each.peakS, 's')}`, givesA, 'A'),
+        number(long ? 'battery delivers' : `battery gives for ${q(bank.each.peakS, 's')}`, givesA, 'A'),
       ],
       limit: bank.each.$origin(long ? 'continuousA' : 'peakA'),
       formula: () =>
@@ -120,8 +120,8 @@ export const surge = check({
         ),
       summary: () =>
         said(
-          `While the hardest load starts, ${q(amps, 'A')} flow for ${q(seconds, 's')}; `,
-          `the battery gives ${q(givesA, 'A')}`,
+          `The hardest load draws ${q(amps, 'A')} for ${q(seconds, 's')} when it starts; `,
+          `the battery can deliver ${q(givesA, 'A')}`,
           over ? `, ${q(amps - givesA, 'A')} too little` : '',
           '.',
         ),
@@ -134,7 +134,7 @@ export const inverterCap = check({
   id: 'battery.inverter-cap',
   title: 'Largest inverter',
   about: 'battery',
-  why: 'Makers cap the inverter because its ripple and surge load the protection more than its watts say.',
+  why: 'Makers limit the inverter size. Its ripple and surge stress the BMS more than its watts suggest.',
   judge(_subject, system) {
     const { q } = system
     const { bank, many } = system
@@ -161,8 +161,8 @@ export const inverterCap = check({
       summary: () =>
         said(
           over
-            ? `The inverters are ${q(watts, 'W')} and the maker allows ${q(capW, 'W')}`
-            : `The inverters are ${q(watts, 'W')}`,
+            ? `The inverters total ${q(watts, 'W')}, and the maker allows ${q(capW, 'W')}`
+            : `The inverters total ${q(watts, 'W')}`,
           `; at full load the battery lasts ${durationWords(minutes / 60)}.`,
         ),
       remedies: over ? tooMuch(needed, capW, system) : [],

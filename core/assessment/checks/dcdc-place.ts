@@ -25,7 +25,7 @@ export const inputVoltage = check({
   id: 'dcdc.input-voltage',
   title: 'Voltage left at the DC-DC',
   about: 'alternator',
-  why: 'A unit whose input sags under its lowest running voltage stops, recovers, starts and stops again: hours of nothing.',
+  why: 'If the input sags below the minimum, the unit stops, recovers, starts and stops again. The battery gets no charge for hours.',
   judge({ lane, name }, system) {
     const { q } = system
     const { link, alternator } = lane
@@ -47,7 +47,7 @@ export const inputVoltage = check({
         over
           ? said(
               `At full output the DC-DC on ${mid(name)} gets ${q(input.volts, 'V')}. It stops below ${q(link.lowestInputV, 'V')}: `,
-              `the cable feeds it at most ${q(input.flowsA, 'A')}.`,
+              `the cable supplies at most ${q(input.flowsA, 'A')}.`,
             )
           : said(
               `At full output the DC-DC on ${mid(name)} gets ${q(input.volts, 'V')}. `,
@@ -151,7 +151,7 @@ export const place = check({
   id: 'dcdc.place',
   title: 'Place of the DC-DC',
   about: 'alternator',
-  why: 'Power electronics give less when hot, and most makers forbid the engine space: heat, fumes and spray.',
+  why: 'Power electronics derate when hot. Most makers forbid the engine space because of heat, fumes and spray.',
   judge({ lane, name }, { one, q }) {
     const { link } = lane
     if (link.kind !== 'dcdc') return null
@@ -162,16 +162,16 @@ export const place = check({
     return {
       verdict: bad ? 'suits-once-changed' : 'suits',
       compared: [
-        word('stands in', engine ? 'the engine space' : 'a cool place'),
-        word('may stand in', link.engineSpace === 'yes' ? 'either' : 'a cool place'),
+        word('is in', engine ? 'the engine space' : 'a cool place'),
+        word('allowed in', link.engineSpace === 'yes' ? 'either' : 'a cool place'),
       ],
       limit: link.$origin('engineSpace'),
       formula: () =>
         `${q(link.ratedA, 'A')} × ${formatShare(deratedShare(celsius))} at ${q(celsius, '°C')} = ${q(givesA, 'A')}`,
       summary: () =>
         bad
-          ? `The DC-DC on ${mid(name)} stands in the engine space, which its maker does not permit.`
-          : `At ${q(celsius, '°C')} the DC-DC on ${mid(name)} gives ${q(givesA, 'A')} of its ${q(link.ratedA, 'A')}.`,
+          ? `The DC-DC on ${mid(name)} is in the engine space, which its maker forbids.`
+          : `At ${q(celsius, '°C')} the DC-DC on ${mid(name)} delivers ${q(givesA, 'A')} of its ${q(link.ratedA, 'A')}.`,
       remedies: bad ? [{ id: 'dcdc.move', on: link.$path }] : [],
     }
   },
@@ -182,7 +182,7 @@ export const daily = check({
   title: 'Charge on a driving day',
   about: 'alternator',
   foretells: true,
-  why: 'A unit that is gentle with the alternator can be too small for the day; better known now than on the third evening.',
+  why: 'A DC-DC small enough for the alternator can be too small for a day’s use. Find out now, not on the third evening.',
   judge({ lane, name }, system) {
     const { q } = system
     const { link } = lane
@@ -197,7 +197,7 @@ export const daily = check({
     const bridged = shortAh * daysAway <= usableColdAh(system)
     return {
       verdict: bridged ? 'suits' : 'suits-once-changed',
-      compared: [number('brings a day', bringsAh, 'Ah'), number('used a day', use.ah, 'Ah')],
+      compared: [number('delivers a day', bringsAh, 'Ah'), number('used a day', use.ah, 'Ah')],
       limit: one.use.$origin(use.from === 'counted' ? 'dailyAh' : 'dcAtOnceA'),
       formula: () =>
         said(
@@ -206,12 +206,12 @@ export const daily = check({
         ),
       summary: () =>
         said(
-          `A driving day on ${mid(name)} brings ${q(bringsAh, 'Ah')} of the ${q(use.ah, 'Ah')} used`,
+          `A driving day on ${mid(name)} delivers ${q(bringsAh, 'Ah')} of the ${q(use.ah, 'Ah')} used`,
           shortAh > 0.5
             ? said(
-                `. ${q(shortAh, 'Ah')} a day are missing`,
-                amps > 0 ? `, as much as ${q(shortAh / amps, 'h')} more of driving would bring` : '',
-                bridged ? '; the battery bridges them' : '; the battery does not bridge them',
+                `. ${q(shortAh, 'Ah')} a day is missing`,
+                amps > 0 ? `, which takes ${q(shortAh / amps, 'h')} more driving` : '',
+                bridged ? '; the battery covers it' : '; the battery does not cover it',
               )
             : '',
           '.',
@@ -227,7 +227,7 @@ export const solarInput = check({
   id: 'dcdc.solar-input',
   title: 'Solar input of the DC-DC',
   about: 'solar',
-  why: 'The solar input of a combined unit takes far less voltage than a controller of its own; a cold bright morning ends it.',
+  why: 'The solar input of a combined unit accepts far less voltage than a separate controller. A cold bright morning destroys it.',
   judge({ lane: { solar }, name }, system) {
     const { many, q } = system
     if (solar.through !== 'dcdc') return null
@@ -253,7 +253,7 @@ export const solarInput = check({
       summary: () =>
         said(
           `${name} reaches ${q(volts, 'V')} in the cold and ${q(watts, 'W')}; `,
-          `the solar input of the DC-DC takes ${q(link.solarMostV, 'V')} and ${q(link.solarMostW, 'W')}.`,
+          `the solar input of the DC-DC accepts ${q(link.solarMostV, 'V')} and ${q(link.solarMostW, 'W')}.`,
         ),
       remedies:
         overV || overW

@@ -9,7 +9,7 @@ export const output = check({
   id: 'dcdc.output',
   title: 'DC-DC output',
   about: 'alternator',
-  why: 'The unit takes more at its input than it gives: both the battery and the alternator must bear it.',
+  why: 'The unit draws more at its input than it delivers. Battery and alternator must both carry that.',
   judge({ lane, name }, system) {
     const { q } = system
     const { link, alternator } = lane
@@ -33,14 +33,12 @@ export const output = check({
           `${budget} − ${q(alternator.vehicleDrawA, 'A')} = ${q(budgetA, 'A')}`,
         ),
       summary: () =>
-        `The DC-DC draws ${q(runningA, 'A')} from ${mid(name)}, which can give ${q(budgetA, 'A')} over a drive.`,
+        `The DC-DC draws ${q(runningA, 'A')} from ${mid(name)}, which can deliver ${q(budgetA, 'A')} over a drive.`,
       remedies: over ? [less ?? unjoined(lane)] : [],
       cautions: () => {
         const idleA = availableA(alternator, 'idle', rules)
         return !over && runningA > idleA
-          ? [
-              `At idle ${mid(name)} has only ${q(idleA, 'A')} to give; the starting battery makes up the rest.`,
-            ]
+          ? [`At idle ${mid(name)} delivers only ${q(idleA, 'A')}; the starting battery supplies the rest.`]
           : []
       },
     }
@@ -51,7 +49,7 @@ export const signal = check({
   id: 'dcdc.signal',
   title: 'Running signal',
   about: 'alternator',
-  why: 'Voltage says “engine running” wrongly when a computer lowers it, or when a charger or solar feeds the starting battery.',
+  why: 'Voltage alone is unreliable. A computer lowers it while the engine runs, and a charger or solar raises it while the engine is off.',
   judge({ lane, name }, { many, rules }) {
     const { link, alternator } = lane
     if (link.kind !== 'dcdc') return null
@@ -88,7 +86,7 @@ export const voltages = check({
   id: 'dcdc.voltages',
   title: 'Made for these voltages',
   about: 'alternator',
-  why: 'Input and output must match the two systems; a common negative joins what was kept apart.',
+  why: 'Input and output must match the two systems. A common negative connects systems that were separate.',
   judge({ lane }, { bank, one }) {
     const { link, alternator } = lane
     if (link.kind !== 'dcdc') return null
@@ -113,7 +111,7 @@ export const voltages = check({
         wrong
           ? `The DC-DC is made for ${made}; this job needs ${needed}.`
           : joins
-            ? 'The DC-DC joins the two negatives, which this vehicle keeps apart.'
+            ? 'The DC-DC joins the two negatives, which this vehicle keeps separate.'
             : `The DC-DC is made for ${made}, as this job needs.`,
       remedies: wrong
         ? [

@@ -11,7 +11,7 @@ export const fit = check({
   title: 'Does it fit its place?',
   topic: 'fit in its place',
   about: 'battery',
-  why: 'A battery that was measured on paper only is carried out to the van and back again.',
+  why: 'Measure the place before you order. A battery that does not fit costs a second trip.',
   judge(_subject, system) {
     const { q } = system
     const { bank, one, rules } = system
@@ -57,7 +57,7 @@ export const weight = check({
   id: 'battery.weight',
   title: 'Weight',
   about: 'battery',
-  why: 'A tray that was made for one weight gives way under another; and what leaves the stern or the hitch moves the trim.',
+  why: 'A tray made for one weight can break under another. Less weight in the stern or at the hitch changes the trim.',
   judge(_subject, { bank, one, craft, q }) {
     const old = one.houseBank.weightEachKg * one.houseBank.series * one.houseBank.parallel
     const { loadLimitKg } = one.place
@@ -89,7 +89,7 @@ export const weight = check({
         over
           ? said(
               stays > 0 ? 'New and old together weigh' : 'The new bank weighs',
-              ` ${q(there, 'kg')} and the tray is known to carry ${q(carries, 'kg')}.`,
+              ` ${q(there, 'kg')} and the tray carries ${q(carries, 'kg')}.`,
             )
           : said(
               stays > 0 ? 'New and old together weigh' : 'The new bank weighs',
@@ -117,7 +117,7 @@ export const place = check({
   id: 'battery.place',
   title: 'Place',
   about: 'battery',
-  why: 'Heat ages the cells and water finds the protection board; most makers forbid the engine space outright.',
+  why: 'Heat ages the cells and water damages the BMS. Most makers forbid the engine space.',
   judge(_subject, system) {
     const { bank, one, q } = system
     const { where, coldestC, hottestC, ingress } = one.place
@@ -132,7 +132,7 @@ export const place = check({
         compared: [word('place', placeWords[where]), word('maker permits', 'not there')],
         limit: bank.each.$origin('engineSpace'),
         formula: () => 'engine space ≠ permitted',
-        summary: () => 'The battery would stand in the engine space, which its maker does not permit.',
+        summary: () => 'The battery would be in the engine space, which its maker forbids.',
         remedies: [{ id: 'place.move', on: 'place' }, other],
       }
     }
@@ -149,7 +149,7 @@ export const place = check({
         formula: () => `${q(celsius, '°C')} ${cold ? '<' : '>'} ${q(limitC, '°C')}`,
         summary: () =>
           said(
-            `The place gets to ${q(celsius, '°C')} and the battery works `,
+            `The place reaches ${q(celsius, '°C')}; the battery works `,
             cold ? 'from' : 'up to',
             ` ${q(limitC, '°C')}: it would cut out.`,
           ),
@@ -175,7 +175,7 @@ export const place = check({
         ),
       summary: () =>
         wet
-          ? `Water or dust can reach it in ${placeWords[where]}, and its housing does not keep them out.`
+          ? `Water or dust can reach it in ${placeWords[where]}. Its housing does not keep them out.`
           : `${capital(placeWords[where])} suits it, ${q(coldestC, '°C')} to ${q(hottestC, '°C')}.`,
       remedies: wet ? [{ id: 'place.dry', on: 'place' }, other] : [],
     }
@@ -186,7 +186,7 @@ export const hot = check({
   id: 'battery.hot',
   title: 'Charging in the heat',
   about: 'battery',
-  why: 'Above its limit the battery refuses every source, on the very days on which sun and engine would fill it.',
+  why: 'Above its limit the battery refuses every source, on the days when sun and engine could fill it.',
   judge(_subject, { bank, one, q }) {
     const { hottestC } = one.place
     const { chargeHotC } = bank.each
@@ -198,8 +198,8 @@ export const hot = check({
       formula: () => `${q(hottestC, '°C')} ${over ? '>' : '≤'} ${q(chargeHotC, '°C')}`,
       summary: () =>
         said(
-          `The place gets to ${q(hottestC, '°C')} and the battery takes a charge up to ${q(chargeHotC, '°C')}`,
-          over ? ': on hot days nothing fills it' : '',
+          `The place reaches ${q(hottestC, '°C')}; the battery accepts charge up to ${q(chargeHotC, '°C')}`,
+          over ? ', so it does not charge on hot days' : '',
           '.',
         ),
       remedies: over ? [{ id: 'place.cooler', on: 'place', value: chargeHotC }, other] : [],
@@ -214,7 +214,7 @@ export const certificates = check({
   id: 'battery.certificates',
   title: 'Certificates named',
   about: 'battery',
-  why: 'After a fire the first question is which tests the cells and the pack had passed; insurers ask it before.',
+  why: 'After a fire the first question is which tests the cells and the pack passed. Insurers ask before.',
   judge(_subject, { bank, rules, craft }) {
     const afloat = craft === 'vessel'
     const asked = afloat ? rules.certificatesVessel : rules.certificatesVehicle
@@ -231,10 +231,12 @@ export const certificates = check({
           : said(
               'Its maker names ',
               named === 'none' ? 'no certificates' : 'certificates for the cells alone',
-              `; the shop asks for them ${certificateWords[asked]}.`,
+              `; the shop requires them ${certificateWords[asked]}.`,
             ),
       remedies: enough ? [] : [other],
-      cautions: () => ['Ask the owner’s insurer what it wants to see, and keep a copy with the papers.'],
+      cautions: () => [
+        'Ask the owner’s insurer which certificates it requires. Keep a copy with the papers.',
+      ],
     }
   },
 })

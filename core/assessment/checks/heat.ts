@@ -17,7 +17,7 @@ export const heat = check({
   about: 'alternator',
   foretells: true,
   takesTime: true,
-  why: 'Lithium keeps the machine at full output for an hour; its diodes and its insulation do not bear that at idle under a hot bonnet.',
+  why: 'Lithium keeps the alternator at full output for an hour. Diodes and insulation overheat at idle under a hot bonnet.',
   judge({ lane, name }, system) {
     const { q } = system
     const { alternator, link } = lane
@@ -73,8 +73,10 @@ const magnetHeat = ({ alternator }: AlternatorLane, name: string): Judgement => 
   limit: alternator.$origin('machine'),
   formula: () => 'permanent magnets: what is not taken is shunted in the regulator',
   summary: () =>
-    `${name} has permanent magnets: its heat hardly depends on what the battery takes, and its maker’s figure counts.`,
-  cautions: () => ['Ask the maker of the machine what its regulator bears, and give that one air.'],
+    `${name} has permanent magnets: its heat hardly depends on the battery current, so the maker’s figure applies.`,
+  cautions: () => [
+    'Ask the maker of the alternator how much its regulator tolerates, and ventilate the regulator.',
+  ],
 })
 
 /** The load of an alternator at which its case would settle hottest, of the speeds it is driven at. */

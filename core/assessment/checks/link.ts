@@ -13,7 +13,7 @@ export const linkNominal = check({
   title: 'Voltages that the link joins',
   about: 'alternator',
   ofMisjoined: true,
-  why: 'Joined straight, the higher voltage drives hundreds of amperes into the lower one, until something burns.',
+  why: 'If you join two voltages directly, hundreds of amperes flow into the lower one until something burns.',
   judge({ lane, name }, system) {
     const { q, bank } = system
     if (!isStraight(lane) || lane.alternator.$entered('nominalV') === null) return null
@@ -38,7 +38,7 @@ export const vsrNeverOpens = check({
   title: 'Does the relay open at rest?',
   topic: 'opening of the relay at rest',
   about: 'alternator',
-  why: 'Lithium rests above the voltage at which such a relay opens, so the house bank carries the starting side day and night.',
+  why: 'Lithium rests above the voltage at which this relay opens. The house bank then feeds the starting side day and night.',
   judge({ lane, name }, system) {
     const { q } = system
     const { link } = lane
@@ -61,10 +61,10 @@ export const vsrNeverOpens = check({
             ),
       summary: () =>
         opens
-          ? `The relay of ${mid(name)} opens at ${q(link.opensV, 'V')}, above where lithium rests.`
+          ? `The relay of ${mid(name)} opens at ${q(link.opensV, 'V')}, above the resting voltage of lithium.`
           : said(
-              `The relay opens below ${q(link.opensV, 'V')} and lithium rests at ${q(highRestV, 'V')}: `,
-              `it stays closed down to ${formatShare(heldDownTo)} and loses ${q(ahLostPerDay(), 'Ah')} a day.`,
+              `The relay opens only below ${q(link.opensV, 'V')}, but lithium rests at ${q(highRestV, 'V')}. `,
+              `It stays closed down to ${formatShare(heldDownTo)} charge and drains ${q(ahLostPerDay(), 'Ah')} a day.`,
             ),
       remedies: opens ? [] : [addDcdc(lane, system)],
     }
@@ -76,7 +76,7 @@ export const vsrNeverCloses = check({
   title: 'Does the relay close and hold?',
   topic: 'closing and holding of the relay',
   about: 'alternator',
-  why: 'A relay that never closes gives no charge; one that drops out under the lithium’s pull chatters until it burns.',
+  why: 'A relay that never closes passes no charge. A relay that drops out under the lithium’s current chatters until it burns.',
   judge({ lane, name }, system) {
     const { q } = system
     const { link, alternator } = lane
@@ -104,11 +104,11 @@ export const vsrNeverCloses = check({
         ),
       summary: () =>
         !closes
-          ? `${name} reaches ${q(reachesV, 'V')} and the relay closes at ${q(link.closesV, 'V')}: it never closes.`
+          ? `${name} reaches ${q(reachesV, 'V')}, but the relay closes at ${q(link.closesV, 'V')}. It never closes.`
           : !holds
             ? said(
-                `Lithium pulls the relay’s side down to ${q(busV, 'V')}, and it opens below ${q(link.opensV, 'V')}: `,
-                'it chatters.',
+                `Lithium pulls the relay’s side down to ${q(busV, 'V')}, and the relay opens below ${q(link.opensV, 'V')}. `,
+                'It chatters.',
               )
             : `${name} reaches ${q(reachesV, 'V')}; the relay closes at ${q(link.closesV, 'V')} and holds.`,
       remedies: closes && holds ? [] : [addDcdc(lane, system)],
@@ -120,8 +120,8 @@ export const diode = check({
   id: 'link.diode',
   title: 'Drop of the diode isolator',
   about: 'alternator',
-  why: 'Lead forgives half a volt less; lithium under its window is never full.',
-  judge({ lane, name }, system) {
+  why: 'Lead-acid tolerates half a volt less. Lithium below its window never fills.',
+  judge({ lane }, system) {
     const { q } = system
     const { link } = lane
     if (link.kind !== 'diode') return null
@@ -143,8 +143,8 @@ export const diode = check({
         ),
       summary: () =>
         takenOut
-          ? `The isolator takes ${q(link.dropV, 'V')} off ${mid(name)}: ${q(volts, 'V')} is left and the battery wants ${q(bank.lowV, 'V')}.`
-          : `The isolator takes ${q(link.dropV, 'V')} off ${mid(name)}, and ${q(volts, 'V')} is still enough.`,
+          ? `The diode isolator drops ${q(link.dropV, 'V')}. The battery gets ${q(volts, 'V')} and needs ${q(bank.lowV, 'V')}.`
+          : `The diode isolator drops ${q(link.dropV, 'V')}. The battery gets ${q(volts, 'V')}, which is enough.`,
       remedies: !takenOut
         ? []
         : [
@@ -161,7 +161,7 @@ export const rating = check({
   id: 'link.rating',
   title: 'Rating of relay, isolator or switch',
   about: 'alternator',
-  why: 'Lead drew its full current for minutes, lithium draws it for an hour: contacts that were warm now weld or burn.',
+  why: 'Lead-acid drew full current for minutes. Lithium draws it for an hour, so warm contacts now weld or burn.',
   judge({ lane, name }, system) {
     const { q } = system
     const { link } = lane
@@ -176,7 +176,7 @@ export const rating = check({
       formula: () =>
         `${q(flowsA, 'A')} at cruise into ${system.rules.lowSoc} % ${over ? '>' : '≤'} ${q(relayA, 'A')}`,
       summary: () =>
-        `What joins ${mid(name)} to the house bank is rated ${q(relayA, 'A')}; ${q(flowsA, 'A')} flow through it at cruise.`,
+        `The link from ${mid(name)} to the house bank is rated ${q(relayA, 'A')} and carries ${q(flowsA, 'A')} at cruise.`,
       remedies: over
         ? [
             { id: 'link.larger', on: link.$path, value: Math.ceil((flowsA * 1.25) / 10) * 10 },
@@ -191,7 +191,7 @@ export const batterySwitch = check({
   id: 'link.battery-switch',
   title: 'Battery switch off, 1, 2, both',
   about: 'alternator',
-  why: 'Turned through off with the engine running, the alternator is left without a battery; on both, lithium and lead are one bank and the starter sees it.',
+  why: 'Turning it through Off with the engine running disconnects the alternator. On Both, lithium and lead form one bank and feed the starter.',
   judge({ lane, name }, system) {
     const { link, alternator } = lane
     if (link.kind !== 'switch') return null
@@ -208,8 +208,8 @@ export const batterySwitch = check({
       summary: () =>
         said(
           `The switch can leave ${mid(name)} without a battery and can join lead, `,
-          'lithium and starter; it takes somebody who never forgets',
-          guarded ? ', though a protector takes the spike' : '',
+          'lithium and starter. It relies on somebody who never forgets',
+          guarded ? ', but a protector absorbs the spike' : '',
           '.',
         ),
       remedies: [

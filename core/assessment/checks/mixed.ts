@@ -13,7 +13,7 @@ export const school = check({
   id: 'mixed.school',
   title: 'Lead and lithium together',
   about: 'battery',
-  why: 'Joined, the lithium works first and the lead rests; one that fails drags the other with it unless each can be parted.',
+  why: 'In a joint bank the lithium works first and the lead rests. A failed battery drains the other unless you can disconnect each.',
   judge(_subject, system) {
     const { bank, one, rules, q } = system
     const { mixed, chargeStop, isolators } = one.use
@@ -28,7 +28,7 @@ export const school = check({
         limit: { kind: 'rule', text: 'shop rule: lithium in direct parallel with lead-acid' },
         formula: () => 'each has its own voltage; the DC-DC keeps the lead full',
         summary: () =>
-          'A DC-DC stands between lead and lithium: sources and loads are on the lithium, and the lead is kept full as a reserve.',
+          'A DC-DC separates lead and lithium. Sources and loads are on the lithium; the lead stays full as a reserve.',
       }
     }
     if (rules.mixedSchool === 'never') {
@@ -42,7 +42,7 @@ export const school = check({
         formula: () =>
           'joined directly ≠ a DC-DC between; the other school is one click away in the rules of this job',
         summary: () =>
-          'The lead is to stay joined with the lithium, and the shop’s rule is a DC-DC unit between them. Under the other school it would be judged by its conditions.',
+          'The customer wants lead and lithium joined. The shop’s rule is a DC-DC between them; another rule would allow it under conditions.',
         remedies: [{ id: 'mixed.separate', on: 'use' }],
       }
     }
@@ -89,7 +89,7 @@ export const series = check({
   id: 'mixed.series',
   title: 'Lead and lithium in series',
   about: 'battery',
-  why: 'In series the same current goes through both: one is full or empty before the other, and is then overcharged or driven backwards.',
+  why: 'In series the same current flows through both. One is full or empty first, and is then overcharged or reversed.',
   judge(_subject, system) {
     const { one } = system
     const bad = one.use.mixed === 'series'
@@ -103,7 +103,7 @@ export const series = check({
       summary: () =>
         bad
           ? 'Lead and lithium, or different lithium batteries, must never be joined in series.'
-          : 'Nothing unlike is joined in series.',
+          : 'No unlike batteries are joined in series.',
       remedies: bad ? [{ id: 'mixed.separate', on: 'use' }] : [],
     }
   },
@@ -118,7 +118,7 @@ export const sharing = check({
   id: 'mixed.sharing',
   title: 'Sharing of the current',
   about: 'battery',
-  why: 'On one bus the lithium takes nearly all of the charge and of the load; the lead is there for the day the lithium cuts out.',
+  why: 'On one bus the lithium carries nearly all charge and load. The lead works only when the lithium cuts out.',
   judge(_subject, system) {
     const { q } = system
     if (!sharesBus(system)) return null
@@ -146,10 +146,10 @@ export const sharing = check({
       summary: () =>
         said(
           off
-            ? `Under ${q(chargeA, 'A')} the charge stop takes the lithium off the bus, and the lead gets it all`
-            : `On one bus the lithium takes ${q(mostA, 'A')} of ${q(chargeA, 'A')} while charging`,
+            ? `Under ${q(chargeA, 'A')} the charge stop disconnects the lithium, and the lead gets the whole current`
+            : `On one bus the lithium draws ${q(mostA, 'A')} of ${q(chargeA, 'A')} while charging`,
           over ? `, and its maker allows ${q(bank.largestA, 'A')}` : '',
-          `; half charged it gives ${q(-load.lfpA, 'A')} to loads of ${q(dcAtOnceA(system), 'A')}`,
+          `; half charged it delivers ${q(-load.lfpA, 'A')} to loads of ${q(dcAtOnceA(system), 'A')}`,
           load.leadA > 0.5 ? ', the rest to the lead.' : '.',
         ),
       remedies: bad
@@ -174,7 +174,7 @@ export const leadHealthCheck = check({
   id: 'mixed.lead-health',
   title: 'Loss to a weak lead battery',
   about: 'battery',
-  why: 'A weak lead battery turns charge into warmth day and night, and beside lithium it has all the charge it wants.',
+  why: 'A weak lead-acid battery turns charge into heat day and night. Lithium keeps feeding it.',
   judge(_subject, system) {
     const { q } = system
     if (!sharesBus(system)) return null
@@ -203,7 +203,7 @@ export const leadHealthCheck = check({
       summary: () =>
         said(
           `The lead rests at ${q(restedV, 'V')} and loses about ${q(lostAh, 'Ah')} a day inside, `,
-          'which the lithium makes good.',
+          'which the lithium replaces.',
         ),
       remedies: weak
         ? [
@@ -249,7 +249,7 @@ export const stops = check({
   id: 'mixed.stops',
   title: 'Charge stop and discharge stop',
   about: 'battery',
-  why: 'The lithium must be off the bus before the charger’s absorption, so that the lead still gets its own, and off again before its BMS would cut.',
+  why: 'Lithium must leave the bus before the charger’s absorption, so that the lead gets its own. It must leave again before its BMS cuts out.',
   judge(_subject, system) {
     const { q } = system
     if (!sharesBus(system) || system.one.use.chargeStop === 'no') return null
@@ -269,7 +269,7 @@ export const stops = check({
         formula: () =>
           `under ${q(chargeA, 'A')} the bus passes ${q(stopV, 'V')} with the lithium at ${formatShare(passesAt)}; with ${q(mostA, 'A')} it stays under it up to ${formatShare(stopsFrom)}`,
         summary: () =>
-          `All sources together lift the bus over the charge stop of ${q(stopV, 'V')} while the lithium is only at ${formatShare(passesAt)}: it chatters, hardly charges, and the lead gets all ${q(chargeA, 'A')}.`,
+          `All sources together raise the bus above the charge stop of ${q(stopV, 'V')} while the lithium is only at ${formatShare(passesAt)}: it chatters and hardly charges, and the lead gets all ${q(chargeA, 'A')}.`,
         remedies: [...lessTogether(mostA, system), { id: 'mixed.separate', on: 'use' }],
       }
     }
@@ -296,7 +296,7 @@ export const stops = check({
         under
           ? said(
               `${under.$name} absorbs at no more than the charge stop of ${q(stopV, 'V')}: `,
-              'the lithium never goes off and the lead never gets its own.',
+              'the lithium never disconnects, and the lead never gets its absorption.',
             )
           : beforeBms
             ? said(
@@ -325,7 +325,7 @@ export const takeover = check({
   title: 'Lead alone after a cut-out',
   about: 'battery',
   foretells: true,
-  why: 'When the lithium cuts out in the night, what must not stop runs on the lead alone, at the lead’s own capacity.',
+  why: 'When the lithium cuts out at night, essential loads run on the lead alone, with the lead’s capacity.',
   judge(_subject, system) {
     const { q } = system
     if (!sharesBus(system)) return null
@@ -354,8 +354,8 @@ export const takeover = check({
         ),
       summary: () =>
         amps > 0
-          ? `If the lithium cuts out, the lead carries the ${q(amps, 'A')} that must not stop for ${q(hours, 'h')}.`
-          : 'What must not stop draws nothing on average.',
+          ? `If the lithium cuts out, the lead supplies the essential ${q(amps, 'A')} for ${q(hours, 'h')}.`
+          : 'The essential loads draw nothing on average.',
       remedies: short
         ? [
             { id: 'mixed.fresh-lead', on: 'houseBank', value: (12.7 * Number(one.houseBank.nominalV)) / 12 },

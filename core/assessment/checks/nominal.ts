@@ -60,7 +60,7 @@ export const unitNominal = check({
   id: 'unit.nominal',
   title: 'Made for this voltage',
   about: 'unit',
-  why: 'A unit for another voltage does nothing at best; at worst it burns what it feeds.',
+  why: 'A unit for another voltage does nothing at best. At worst it burns what it feeds.',
   judge({ unit, lane, name }, system) {
     if (lane.kind !== 'charger' && lane.kind !== 'solar') return null
     const { q, bank } = system
@@ -87,7 +87,7 @@ export const inverterNominal = check({
   id: 'inverter.nominal',
   title: 'Made for this voltage',
   about: 'inverter',
-  why: 'An inverter for another voltage does not start, or dies as it is connected.',
+  why: 'An inverter for another voltage does not start, or fails when you connect it.',
   judge({ inverter, name }, system) {
     const { q, bank } = system
     const made = madeForV(inverter.nominalV, inverter.cutOffV * 1.15, bank.nominalV)
@@ -112,7 +112,7 @@ export const loadNominal = check({
   id: 'load.nominal',
   title: 'Made for this voltage',
   about: 'dcLoad',
-  why: 'A lamp or a radio for half the voltage burns; one for twice the voltage does nothing.',
+  why: 'A load made for half the voltage burns. A load made for twice the voltage does nothing.',
   judge({ load, name }, system) {
     if (load.nominalV === 'same') return null
     const { bank } = system
@@ -158,7 +158,7 @@ export const startCharger = check({
   id: 'start.charger',
   title: 'Charger of the starting battery',
   about: 'startCharger',
-  why: 'What suits the house bank can be too much for the starting battery and for the vehicle’s electronics.',
+  why: 'Settings for the house bank can be too high for the starting battery and the vehicle’s electronics.',
   judge({ charger, starting, name }, system) {
     const { q } = system
     if (starting.present !== 'yes') return null

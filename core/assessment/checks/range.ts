@@ -159,7 +159,7 @@ export const range = check({
   id: 'charger.range',
   title: 'Settings inside every limit',
   about: 'unit',
-  why: 'One setting must please the battery hot and cold, the lead that stays, and the charger’s own menu at once.',
+  why: 'One setting must suit the battery hot and cold, any lead-acid battery that stays, and the charger’s own menu.',
   judge({ unit, lane, name }, system) {
     const { q } = system
     if (!isCharging(unit) || unit.profile !== 'adjustable') return null
@@ -211,7 +211,7 @@ export const range = check({
         ),
       summary: () =>
         said(
-          `${name} can be set to meet every limit at once: absorption ${q(wanted, 'V')}, `,
+          `${name} has settings that meet every limit: absorption ${q(wanted, 'V')}, `,
           'float ',
           floatV === null ? 'off' : q(floatV, 'V'),
           misset ? '; it is not set so now' : '',

@@ -15,7 +15,7 @@ export const role = check({
   id: 'charger.role',
   title: 'The charger’s other duties',
   about: 'unit',
-  why: 'A converter taken out takes its fuse block with it, and a charger with two outputs the starting battery’s charge.',
+  why: 'A converter often carries the fuse block. A charger with two outputs often charges the starting battery. Replace both functions.',
   judge(subject, system) {
     const { lane, name } = subject
     if (lane.kind !== 'charger') return null
@@ -30,7 +30,7 @@ export const role = check({
     return {
       verdict: lost ? 'suits-once-changed' : 'suits',
       compared: [
-        word('does besides', roles.length > 0 ? roles.join(', ') : 'nothing'),
+        word('other duties', roles.length > 0 ? roles.join(', ') : 'nothing'),
         word('when replaced', roles.length > 0 ? 'must be made good' : 'nothing is lost'),
       ],
       limit: charger.$origin('holdsFuseBlock'),
@@ -53,7 +53,7 @@ export const feedsDcdc = check({
   id: 'charger.feeds-dcdc',
   title: 'Mains charger behind a DC-DC',
   about: 'alternator',
-  why: 'A charger on the starting battery lifts its voltage, the DC-DC takes that for a running engine, and the charger never leaves absorption.',
+  why: 'A charger on the starting battery raises its voltage. The DC-DC takes that for a running engine, so the charger never leaves absorption.',
   judge({ lane, name }, system) {
     const { q } = system
     const { link } = lane

@@ -10,7 +10,7 @@ export const sag = check({
   id: 'battery.sag',
   title: 'Voltage under load',
   about: 'battery',
-  why: 'An inverter holds its power: as the voltage sags it draws more, and below its cut-off the BMS takes everything away.',
+  why: 'An inverter keeps its power constant. As the voltage sags it draws more, and below the cut-off the BMS disconnects everything.',
   judge(_subject, system) {
     const { q } = system
     const { bank } = system
@@ -60,7 +60,7 @@ export const cutOff = check({
   id: 'inverter.cut-off',
   title: 'Cut-off of the inverter',
   about: 'inverter',
-  why: 'An inverter that sees less than its cut-off stops in the middle of the work, with half the battery left.',
+  why: 'An inverter below its cut-off voltage stops working with half the battery left.',
   judge({ inverter, name }, system) {
     const { q } = system
     const { bank, rules, many } = system

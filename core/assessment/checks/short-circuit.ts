@@ -13,7 +13,7 @@ export const shortCircuit = check({
   title: 'Short circuit and fuses',
   about: 'battery',
   takesTime: true,
-  why: 'Lithium gives thousands of amperes into a short; a fuse of the wrong family melts and goes on burning.',
+  why: 'Lithium delivers thousands of amperes into a short. A fuse of the wrong family melts and continues to burn.',
   judge(_subject, system) {
     const { many, q } = system
     if (many.conductors.length === 0) return null

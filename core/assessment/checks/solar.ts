@@ -13,7 +13,7 @@ export const voltage = check({
   id: 'solar.voltage',
   title: 'Stages of the solar controller',
   about: 'solar',
-  why: 'The sun shines whether anybody is there or not: a float that is too high or a stage that is too low works on the battery every day.',
+  why: 'The sun shines whether anybody is there or not. A wrong float or stage works on the battery every day.',
   judge({ lane, name, path }, system): Judgement | null {
     if (lane.solar.through === 'dcdc') return null
     const subject = { unit: lane.solar, lane, name, path }
@@ -74,7 +74,7 @@ export const yieldOfYear = check({
   id: 'solar.yield',
   title: 'Energy from the sun',
   about: 'solar',
-  why: 'Panels are sold by midsummer; the customer is out in March.',
+  why: 'Panels are rated for midsummer. The customer also travels in March.',
   judge({ lane, name }, system) {
     const { q } = system
     const { one } = system
@@ -149,7 +149,7 @@ export const coldVoc = check({
   id: 'solar.cold-voc',
   title: 'Panel voltage in the cold',
   about: 'solar',
-  why: 'Panels give their highest voltage on a cold bright morning; a controller that was just within its limit dies then.',
+  why: 'Panels reach their highest voltage on a cold bright morning. A controller with no margin fails then.',
   judge({ lane: { solar }, name }, system) {
     const { q } = system
     if (solar.through === 'dcdc') return null
@@ -182,7 +182,7 @@ export const current = check({
   id: 'solar.current',
   title: 'Controller current',
   about: 'solar',
-  why: 'A controller that is too small throws the best hours of the day away, or cooks in its locker.',
+  why: 'A controller that is too small wastes the best hours of sun, or overheats.',
   judge({ lane: { solar }, name }, { bank, q }) {
     if (solar.through === 'dcdc') return null
     const amps = arrayA(solar, bank.lowV)
@@ -214,7 +214,7 @@ export const sourceVoltage = check({
   id: 'source.voltage',
   title: 'Regulator of the source',
   about: 'source',
-  why: 'A regulator set for lead either never fills the battery or passes its limit.',
+  why: 'A regulator set for lead-acid either never fills the battery or exceeds its limit.',
   judge({ lane: { source }, name }, { bank, q }) {
     const volts = source.regulatorV
     const [over, under] = [volts > bank.highV, volts < bank.lowV]
@@ -231,7 +231,7 @@ export const sourceVoltage = check({
           ? `${name} holds ${q(volts, 'V')} and the battery allows ${q(bank.highV, 'V')}.`
           : under
             ? said(
-                `${name} stops at ${q(volts, 'V')}, under the window from ${q(bank.lowV, 'V')}: `,
+                `${name} stops at ${q(volts, 'V')}, below the window that starts at ${q(bank.lowV, 'V')}: `,
                 'it charges most of the way and never balances the cells.',
               )
             : `${name} holds ${q(volts, 'V')}, inside the window.`,
@@ -253,7 +253,7 @@ export const unloaded = check({
   id: 'source.unloaded',
   title: 'Cut-out of the battery',
   about: 'source',
-  why: 'A turbine or shaft generator that loses its battery runs free: its voltage climbs until something burns.',
+  why: 'A turbine or shaft generator that loses its battery spins freely. Its voltage climbs until something burns.',
   judge({ lane: { source }, name }) {
     const safe = source.onDisconnect !== 'none'
     return {

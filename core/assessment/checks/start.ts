@@ -47,7 +47,7 @@ export const cranking = check({
   id: 'battery.cranking',
   title: 'Kept off engine starting',
   about: 'battery',
-  why: 'A starter takes hundreds of amperes in the first instant. A house battery’s protection opens, and may not close again at the roadside.',
+  why: 'A starter draws hundreds of amperes at once. A house battery’s BMS opens, and may not close again at the roadside.',
   judge(_subject, system) {
     const { q } = system
     const { bank, rules } = system
@@ -109,7 +109,7 @@ export const starterRated = check({
   id: 'battery.starter-rated',
   title: 'Rating for engine starting',
   about: 'battery',
-  why: 'A starter battery that is strong enough in summer and weak on the first cold morning is found out far from home.',
+  why: 'A starter battery that is strong in summer can fail on the first cold morning, far from home.',
   judge(_subject, system) {
     const { q } = system
     const { bank, one, many, rules } = system
@@ -176,7 +176,7 @@ export const upkeep = check({
   id: 'start.upkeep',
   title: 'Starting battery at rest',
   about: 'starting',
-  why: 'The old link charged both batteries; once the house is lithium, nothing may be left that keeps the one that starts the engine.',
+  why: 'The old link charged both batteries. With a lithium house bank, nothing may be left to charge the starting battery.',
   judge({ starting }, { one, lanes, rules, q }) {
     if (starting.present !== 'yes') return null
     const weeks = one.use.standsWeeks
@@ -195,7 +195,7 @@ export const upkeep = check({
     return {
       verdict: short ? 'suits-once-changed' : 'suits',
       compared: [
-        number('stands for', weeks, 'weeks'),
+        number('is parked for', weeks, 'weeks'),
         fed
           ? word('fed by', fedBack ? 'the DC-DC' : 'a charger or the sun')
           : number('lasts', lastsWeeks, 'weeks'),
@@ -217,7 +217,7 @@ export const upkeep = check({
               ' while the vehicle stands.',
             )
           : said(
-              `Nothing feeds the starting battery while it stands; it lasts ${q(lastsWeeks, 'weeks')}`,
+              `Nothing charges the starting battery while the vehicle is parked. It lasts ${q(lastsWeeks, 'weeks')}`,
               weeks > 0 ? `, and it stands ${q(weeks, 'weeks')} at the longest` : '',
               stands && rules.upkeepSchool === 'leave' && lastsWeeks < weeks
                 ? '. The shop leaves it to the engine'

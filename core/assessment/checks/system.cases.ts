@@ -269,7 +269,7 @@ export const systemCases: Readonly<Record<string, readonly Case[]>> = {
       on: onLink,
       verdict: changed,
       remedy: 'use.charge-more',
-      shows: ['90 Ah a day are missing'],
+      shows: ['90 Ah a day is missing'],
     },
     {
       says: 'hours of driving not known are to be asked where they decide',
@@ -522,7 +522,7 @@ export const systemCases: Readonly<Record<string, readonly Case[]>> = {
       job: alternator(straightJob({ kind: 'solenoid' }), { machine: 'magnet', riseK: null }),
       on: onLink,
       verdict: good,
-      shows: ['its maker’s figure counts'],
+      shows: ['the maker’s figure applies'],
     },
     {
       says: 'rating not known is to be read where it decides',

@@ -11,7 +11,7 @@ export const totalCharge = check({
   id: 'bank.total-charge',
   title: 'All sources together',
   about: 'together',
-  why: 'Each source by itself may be gentle; together they charge faster than the maker allows, and nobody sees it on any one of them.',
+  why: 'Each source alone can be gentle. Together they can exceed the maker’s limit, and no single unit shows it.',
   judge({ way, name }, system) {
     const { q } = system
     const { bank } = system

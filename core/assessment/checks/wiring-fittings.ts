@@ -24,7 +24,7 @@ export const interrupt = check({
   title: 'Interrupt rating of the fuse',
   about: 'fitting',
   takesTime: true,
-  why: 'A fuse that cannot interrupt the short goes on burning after it has melted.',
+  why: 'A fuse that cannot interrupt the short continues to burn after it melts.',
   judge(subject, system) {
     const fuse = fuseAt(subject, system)
     if (!fuse) return null
@@ -59,7 +59,7 @@ export const voltage = check({
   title: 'Voltage of the fuse',
   about: 'fitting',
   takesTime: true,
-  why: 'Above its voltage the arc in a melted fuse does not go out.',
+  why: 'Above its rated voltage the arc in a melted fuse does not go out.',
   judge(subject, system) {
     const fuse = fuseAt(subject, system)
     if (!fuse) return null
@@ -85,7 +85,7 @@ export const surge = check({
   title: 'A sound start through the fuse',
   about: 'fitting',
   takesTime: true,
-  why: 'A fuse that opens at each hard start is soon bridged by somebody.',
+  why: 'Somebody soon bridges a fuse that opens at every hard start.',
   judge(subject, system) {
     const fuse = fuseAt(subject, system)
     const through =
@@ -156,7 +156,7 @@ export const place = check({
   title: 'Distance of the fuse from its source',
   about: 'fitting',
   takesTime: true,
-  why: 'What lies between a source and its fuse is protected by nothing.',
+  why: 'Nothing protects the conductor between a source and its fuse.',
   judge(subject, system) {
     const fuse = fuseAt(subject, system)
     if (!fuse) return null
@@ -213,7 +213,7 @@ export const switchRating = check({
   title: 'Current through the switch, relay or shunt',
   about: 'fitting',
   takesTime: true,
-  why: 'Contacts that carry more than they are made for weld or burn.',
+  why: 'Contacts that carry more than their rating weld or burn.',
   judge: (subject, system) => rated(subject, system, ['switch', 'relay', 'stop', 'shunt']),
 })
 
@@ -222,7 +222,7 @@ export const barRating = check({
   title: 'Current in the bar',
   about: 'fitting',
   takesTime: true,
-  why: 'All branches meet there.',
+  why: 'The bar carries the current of all branches.',
   judge: (subject, system) => rated(subject, system, ['bar']),
 })
 
@@ -231,7 +231,7 @@ export const plug = check({
   title: 'Plug of the run',
   about: 'fitting',
   takesTime: true,
-  why: 'A plug is the weakest part of its cable, and its contacts age: it melts at a current that cable and fuse bear.',
+  why: 'A plug is the weakest part of its cable, and its contacts age. It melts at a current that cable and fuse carry.',
   judge(subject, system) {
     const wiring = wiringIn(system)
     const post = wiring.ways.post(subject.id)

@@ -51,7 +51,7 @@ export const grading = check({
   topic: 'order in which fuses open',
   about: 'fitting',
   takesTime: true,
-  why: 'In a fault of one branch the fuse of that branch goes, and the rest stays alight.',
+  why: 'A fault in one branch should blow the fuse of that branch only. Everything else stays on.',
   judge(subject, system) {
     const fuse = fuseAt(subject, system)
     if (!fuse) return null

@@ -17,7 +17,7 @@ export const mains = check({
   title: 'Mains side',
   about: 'battery',
   takesTime: true,
-  why: 'Mains voltage kills, and an inverter that meets shore at a socket is destroyed the moment both are on.',
+  why: 'Mains voltage kills. An inverter connected to shore power at a socket is destroyed when both are on.',
   judge(_subject, system) {
     const { inverters } = system.many
     const supplies = suppliesOf(system)

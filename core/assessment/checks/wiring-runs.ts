@@ -90,7 +90,7 @@ export const ampacity = check({
   title: 'Current in the run',
   about: 'run',
   takesTime: true,
-  why: 'A conductor that is too thin for what flows gets hot where nobody looks, and its insulation burns.',
+  why: 'A conductor too thin for its current gets hot out of sight, and its insulation burns.',
   judge(subject, system) {
     const wire = wireOf(subject, system)
     if (!wire) return null
@@ -151,7 +151,7 @@ export const drop = check({
   title: 'Voltage lost on the way',
   about: 'run',
   takesTime: true,
-  why: 'What is lost on the way is heat there and missing here: a charger that never finishes, a DC-DC that stops, a radio that fails when it sends.',
+  why: 'Lost voltage becomes heat. A charger never finishes, a DC-DC stops, or a radio fails when it transmits.',
   judge(subject, system) {
     const wire = anyWireOf(subject, system)
     if (!wire || wire.run.returnOf !== null || wire.run.role === 'bond') return null
@@ -215,7 +215,7 @@ export const fuseRating = check({
   topic: 'fuse of the run',
   about: 'run',
   takesTime: true,
-  why: 'A fuse protects the conductor: larger than that, the conductor glows in a short that never blows it; smaller than what flows, it blows for nothing.',
+  why: 'A fuse too large for its conductor lets a short overheat it. A fuse smaller than the current blows without a fault.',
   judge(subject, system) {
     const wire = anyWireOf(subject, system)
     if (!wire) return null
@@ -290,7 +290,7 @@ export const bothEnds = check({
   title: 'Fuses at both ends of the run',
   about: 'run',
   takesTime: true,
-  why: 'A conductor between two batteries burns from either: a fuse at one end protects it from that side alone.',
+  why: 'A conductor between two batteries can burn from either end. One fuse protects it from one end only.',
   judge(subject, system) {
     const wiring = wiringIn(system)
     const run = wiring.ways.run(subject.id)

@@ -86,7 +86,7 @@ export const isolation = check({
   title: 'One switch for the lay-up',
   about: 'battery',
   takesTime: true,
-  why: 'What goes on drawing through the winter empties the battery below its cut-out.',
+  why: 'A load that stays on through the winter empties the battery below its cut-off.',
   judge(_subject, system) {
     const { one, rules, q } = system
     if (!hasRuns(system) || one.use.layupWeeks <= rules.standWeeks) return null

@@ -15,7 +15,7 @@ export const equalLeads = check({
   title: 'Share of each battery in the bank',
   about: 'battery',
   takesTime: true,
-  why: 'The battery with the shortest way to the load works hardest, ages first, and its protection opens first.',
+  why: 'The battery with the shortest path to the load carries most. It ages first and its BMS cuts out first.',
   judge(_subject, system) {
     if (!hasRuns(system)) return null
     const wiring = wiringIn(system)
@@ -53,7 +53,7 @@ export const shuntBypassed = check({
   title: 'Returns before the shunt',
   about: 'battery',
   takesTime: true,
-  why: 'Current that does not pass the shunt is not counted: the monitor shows charge that is not there.',
+  why: 'Current that does not pass the shunt is not counted. The monitor then shows charge that is not there.',
   judge(_subject, system) {
     if (!hasRuns(system)) return null
     const wiring = wiringIn(system)
@@ -85,7 +85,7 @@ export const bond = check({
   title: 'Bond of the negatives',
   about: 'battery',
   takesTime: true,
-  why: 'One bond, behind the shunt: with none where they are to be joined, a fault to metal finds no way back; with one where they are kept apart, current goes where nobody wants it.',
+  why: 'Bond the negatives once, on the load side of the shunt. Without a bond a fault to metal has no return path; a second one carries stray current.',
   judge(_subject, system) {
     if (!hasRuns(system)) return null
     const { network } = wiringIn(system)
@@ -162,7 +162,7 @@ export const jumpSwitch = check({
   title: 'Jump switch in the wiring',
   about: 'starting',
   takesTime: true,
-  why: 'A jump switch joins two banks by a cable that no fuse of this plan protects, and lets a starter draw on a battery whose protection then opens.',
+  why: 'A jump switch joins two banks without a fuse. A starter can then draw on the house battery until its BMS cuts out.',
   judge({ starting, name }, system) {
     if (!hasRuns(system) || starting.present !== 'yes') return null
     const stays = starting.jumpSwitch === 'yes'
@@ -192,7 +192,7 @@ export const chargeStop = check({
   title: 'Line of the stop to each source and to the loads',
   about: 'battery',
   takesTime: true,
-  why: 'A battery whose protection stands outside it stops a source by a line, and drops the loads by a contactor: what no line can stop goes on charging or drawing.',
+  why: 'A battery with an external BMS stops sources by a signal and loads by a contactor. Anything it cannot stop continues to charge or draw.',
   judge(_subject, system) {
     if (!hasRuns(system) || system.one.candidate.warning !== 'stop') return null
     const { network, ways } = wiringIn(system)

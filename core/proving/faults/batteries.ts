@@ -22,7 +22,7 @@ const isLead = ({ chemistry }: BatteryUnit): boolean => chemistry === 'lead'
 
 export const weakPack: Fault = {
   id: 'pack-weak',
-  title: 'Pack weak',
+  title: 'Weak pack',
   prior: 1,
   unit: 'mΩ',
   scale: 'times',
@@ -32,24 +32,24 @@ export const weakPack: Fault = {
     withUnit(rig, at, (unit) =>
       unit.kind === 'battery' ? { ...unit, ohm: mOhm / 1000, chargingOhm: mOhm / 1000 } : unit,
     ),
-  mend: 'Charge it alone, test its capacity, and take it back where it fails.',
+  mend: 'Charge it alone and test its capacity. Return it if it fails.',
 }
 
 export const packGated: Fault = {
   id: 'pack-cold-gated',
-  title: 'Pack takes no charge: its electronics have shut the way in',
+  title: 'Pack refuses charge: its BMS blocks charging',
   prior: 1.5,
   unit: '',
   scale: 'each',
   harm: 'stranded',
   places: (bench) => batteries(bench, isLithium),
   change: (rig, at) => ({ ...rig, chargeShut: withOne(rig.chargeShut, at) }),
-  mend: 'Read its temperature and its alarms; warm it, or reset it as its maker says.',
+  mend: 'Read its temperature and alarms. Warm it, or reset it as the maker describes.',
 }
 
 export const packAbsent: Fault = {
   id: 'pack-absent',
-  title: 'Pack gives nothing to the bank',
+  title: 'Pack adds nothing to the bank',
   prior: 1.5,
   unit: '',
   scale: 'each',
@@ -57,19 +57,19 @@ export const packAbsent: Fault = {
   places: (bench) =>
     unitsOf(bench.rig.network, 'battery').filter(isLithium).length > 1 ? batteries(bench, isLithium) : [],
   change: (rig, at) => ({ ...rig, absent: withOne(rig.absent, at) }),
-  mend: 'Wake its electronics, and see its fuse and its leads.',
+  mend: 'Wake its BMS. Check its fuse and its leads.',
 }
 
 export const outOfBalance: Fault = {
   id: 'out-of-balance',
-  title: 'Cells out of balance: it stops the charge when nearly full',
+  title: 'Cells out of balance: the BMS stops the charge near full',
   prior: 1.5,
   unit: '',
   scale: 'each',
   harm: 'damage',
   places: (bench) => batteries(bench, isLithium),
   change: (rig, at) => ({ ...rig, cutsWhenFull: withOne(rig.cutsWhenFull, at) }),
-  mend: 'Hold it at a lower voltage for some hours, so that it balances, and try again.',
+  mend: 'Hold it at a lower voltage for some hours to balance the cells, then repeat the test.',
 }
 
 /** A failing lead battery rests so much lower, V of 12, and gives way so many times as much. */
@@ -77,7 +77,7 @@ const failing = { lowerV: [0.4, 0.8, 1.4, 2.1], times: 3 } as const
 
 export const leadFailing: Fault = {
   id: 'lead-failing',
-  title: 'Lead battery failing',
+  title: 'Failing lead-acid battery',
   prior: 2,
   unit: 'V',
   scale: 'apart',
@@ -93,12 +93,12 @@ export const leadFailing: Fault = {
           }
         : unit,
     ),
-  mend: 'Charge it alone, let it rest, test it under load, and change it.',
+  mend: 'Charge it alone, let it rest, and test it under load. Replace it if it fails.',
 }
 
 export const startingWeak: Fault = {
   id: 'starting-weak',
-  title: 'Starting battery weak',
+  title: 'Weak starting battery',
   prior: 2,
   unit: 'mΩ',
   scale: 'times',
@@ -111,7 +111,7 @@ export const startingWeak: Fault = {
     ),
   change: (rig, at, mOhm) =>
     withUnit(rig, at, (unit) => (unit.kind === 'battery' ? { ...unit, ohm: mOhm / 1000 } : unit)),
-  mend: 'Charge it alone and crank again. Replace it when the voltage still falls too far.',
+  mend: 'Charge it alone and crank again. Replace it if the voltage still drops too far.',
 }
 
 /** A battery that fails its label holds this share of it, % (engineering default). */
@@ -134,7 +134,7 @@ export const capacityLow: Fault = {
     ...rig,
     capacityAh: { ...rig.capacityAh, [at]: (rig.capacityAh[at]! * percent) / 100 },
   }),
-  mend: 'Charge it full, repeat the capacity test, and return the battery when it fails again.',
+  mend: 'Charge it full and repeat the capacity test. Return the battery if it fails again.',
 }
 
 export default [weakPack, packGated, packAbsent, outOfBalance, leadFailing, startingWeak, capacityLow]

@@ -16,14 +16,14 @@ const fittings = ({ rig: { network } }: Bench, kinds: readonly PostKind[]): Plac
 
 export const fuseOpen: Fault = {
   id: 'fuse-open',
-  title: 'Fuse open',
+  title: 'Blown fuse',
   prior: 2,
   unit: '',
   scale: 'each',
   harm: 'stranded',
   places: (bench) => fittings(bench, ['fuse']),
   change: (rig, at) => ({ ...rig, blown: withOne(rig.blown, at) }),
-  mend: 'Find out why it blew before a new one goes in.',
+  mend: 'Find out why it blew before you fit a new one.',
 }
 
 /** A fuse that was taken from the wrong box is at most so many usual sizes off. */
@@ -31,7 +31,7 @@ const sizesOff = [2, 2] as const
 
 export const wrongFuse: Fault = {
   id: 'wrong-fuse',
-  title: 'Another fuse than specified',
+  title: 'Wrong fuse rating',
   prior: 1,
   unit: 'A',
   scale: 'each',
@@ -50,25 +50,25 @@ export const wrongFuse: Fault = {
     const run = runWithOhmOf(at, runs)!
     return { ...withAdded(rig, run.id, more), printedA: { ...rig.printedA, [at]: ratedA } }
   },
-  mend: 'Put in the rating that is specified: a larger one lets its cable glow, a smaller one blows for nothing.',
+  mend: 'Fit the specified rating. A larger fuse lets the cable overheat; a smaller one blows without a fault.',
 }
 
 export const stuckOpen: Fault = {
   id: 'stuck-open',
-  title: 'Contact stays open',
+  title: 'Contact stuck open',
   prior: 1,
   unit: '',
   scale: 'each',
   harm: 'stranded',
   places: (bench) => fittings(bench, ['switch', 'relay', 'stop']),
   change: (rig, at) => ({ ...rig, stuckOpen: withOne(rig.stuckOpen, at) }),
-  mend: 'Try it by hand and at its coil, and change it.',
+  mend: 'Operate it by hand and at its coil. Replace it if it stays open.',
 }
 
 /** What should part: relays when the engine stops, the main switch when it is turned off. */
 export const stuckClosed: Fault = {
   id: 'stuck-closed',
-  title: 'Contact stays closed',
+  title: 'Contact stuck closed',
   prior: 1,
   unit: '',
   scale: 'each',
@@ -78,7 +78,7 @@ export const stuckClosed: Fault = {
       ({ at }) => at === 'main-switch' || bench.rig.network.relays.some(({ post }) => post === at),
     ),
   change: (rig, at) => ({ ...rig, stuckClosed: withOne(rig.stuckClosed, at) }),
-  mend: 'Its contacts are welded: change it, and ask what current welded them.',
+  mend: 'Replace it: its contacts are welded. Find out which current welded them.',
 }
 
 export default [fuseOpen, wrongFuse, stuckOpen, stuckClosed]

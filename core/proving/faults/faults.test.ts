@@ -6,6 +6,7 @@ import { runOhm } from '#core/network/run-ohm'
 import { Diagnosis } from '../diagnosis'
 import type { Proof } from '../predict'
 import { unitsOf, type Rig } from '../rig'
+import { testsOf } from '../tests/index'
 import { harmOf } from './fault'
 import { allFaults } from './index'
 
@@ -16,7 +17,8 @@ const { proof } = new Diagnosis(job)
 const { proof: underTheSun } = new Diagnosis(withArray({ through: 'own' }, job))
 
 const readingIn = (rig: Rig, id: string, of: Proof): number => {
-  const test = of.tests.find((one) => one.id === id)
+  // Steady or not: here a fault is seen by itself.
+  const test = testsOf(of.bench).find((one) => one.id === id)
   if (!test) throw new Error(`No test ${id}`)
   return of.readings(rig, [test]).get(id)!
 }

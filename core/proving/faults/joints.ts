@@ -73,7 +73,7 @@ export const poorJoint: Fault = {
     test: lugTestId,
     mark: (rig, at) => ({ ...rig, loose: withOne(rig.loose, at) }),
   },
-  mend: 'Undo both lugs, clean them, look at the crimp, and tighten to the maker’s torque.',
+  mend: 'Undo both lugs, clean them, check the crimps, and tighten to the maker’s torque.',
 }
 
 export const poorReturn: Fault = {
@@ -90,7 +90,7 @@ export const poorReturn: Fault = {
 
 export const plugPin: Fault = {
   id: 'plug-pin',
-  title: 'Plug pin corroded',
+  title: 'Corroded plug pin',
   prior: 4,
   unit: 'mΩ',
   scale: 'times',
@@ -107,7 +107,7 @@ export const plugPin: Fault = {
 
 export const broken: Fault = {
   id: 'open-run',
-  title: 'Nothing joined',
+  title: 'Open circuit',
   prior: 0.5,
   unit: '',
   scale: 'each',
@@ -117,12 +117,12 @@ export const broken: Fault = {
       .filter(({ run }) => !isMetal(run))
       .map(({ run }) => ({ at: run.id, where: runWhere(bench, run) })),
   change: (rig, at) => withAdded(rig, at, Infinity),
-  mend: 'Look for a lug that was never landed, or a cable that is cut.',
+  mend: 'Look for a lug that is not connected, or a cut cable.',
 }
 
 export const wrongSize: Fault = {
   id: 'wrong-size',
-  title: 'Another cable than specified',
+  title: 'Wrong cable size',
   prior: 1,
   unit: 'mm²',
   scale: 'each',
@@ -142,7 +142,7 @@ export const wrongSize: Fault = {
     const more = sizedOhm(run, cableC, { areaMm2, count: run.count }) - sizedOhm(run, cableC)
     return { ...withAdded(rig, at, more), printedMm2: { ...rig.printedMm2, [at]: areaMm2 } }
   },
-  mend: 'A thinner one goes out, or gets a fuse that protects it; a thicker one is entered as fitted.',
+  mend: 'Replace a thinner cable, or protect it with a smaller fuse. Enter a thicker cable as fitted.',
 }
 
 export default [poorJoint, poorReturn, plugPin, broken, wrongSize]

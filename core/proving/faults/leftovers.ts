@@ -14,12 +14,7 @@ const linkMohm = [1, 3, 10] as const
 function feedsFromEngine({ rig: { network } }: Bench): Place[] {
   return network.runs
     .filter(({ of, role, id }) => of?.startsWith('links/') && role === 'charge' && id.endsWith('-feed'))
-    .filter(
-      ({ id }) =>
-        !network.units.some(
-          (unit) => unit.kind === 'diode' && id.startsWith(unit.id.replace(/-[a-z]+-diode$/, '')),
-        ),
-    )
+    .filter(({ of }) => !network.units.some((unit) => unit.kind === 'diode' && unit.of === of))
     .map((run) => ({ at: run.id, where: runWhere({ rig: { network } } as Bench, run), sizes: isolatorV }))
 }
 
@@ -32,7 +27,7 @@ export const diodeLeftIn: Fault = {
   harm: 'nuisance',
   places: feedsFromEngine,
   change: (rig, at, dropV) => ({ ...rig, diodes: { ...rig.diodes, [at]: dropV } }),
-  mend: 'Take the isolator out and join its cables as the drawing says.',
+  mend: 'Remove the isolator and join its cables as drawn.',
 }
 
 export const jumpLink: Fault = {
@@ -51,7 +46,7 @@ export const jumpLink: Fault = {
     const { plus } = barsOf(rig.network)
     return { ...rig, stray: [...rig.stray, { from: battery.plus, to: plus, ohm: mOhm / 1000 }] }
   },
-  mend: 'Take the link or the jump switch out: house and engine are joined by their link alone.',
+  mend: 'Remove the jump link or the jump switch. Only the specified link joins house and engine.',
 }
 
 /** Batteries of one voltage alone can be joined by a link. */
@@ -62,19 +57,19 @@ function isParted({ posts }: Bench['rig']['network'], plus: string): boolean {
 
 export const shuntReversed: Fault = {
   id: 'shunt-reversed',
-  title: 'Shunt the wrong way round',
+  title: 'Reversed connections',
   prior: 2,
   unit: '',
   scale: 'each',
   harm: 'stranded',
   places: ({ rig: { monitor } }) => (monitor ? [{ at: 'shunt', where: 'at the shunt' }] : []),
   change: (rig) => ({ ...rig, monitor: rig.monitor && { ...rig.monitor, sign: -1 } }),
-  mend: 'Turn the shunt, or its two sense wires: the battery is on the battery’s side.',
+  mend: 'Turn the shunt round, or swap its two sense wires.',
 }
 
 export const shuntBypassed: Fault = {
   id: 'shunt-bypassed',
-  title: 'Return lands before the shunt',
+  title: 'Negative cable bypasses the shunt',
   prior: 2,
   unit: '',
   scale: 'each',
@@ -93,7 +88,7 @@ export const shuntBypassed: Fault = {
       .map((run) => ({ at: run.id, where: runWhere(bench, run) }))
   },
   change: (rig, at) => ({ ...rig, pastShunt: withOne(rig.pastShunt, at) }),
-  mend: 'Move the negative of this branch to the bar behind the shunt.',
+  mend: 'Move this negative cable to the bar on the load side of the shunt.',
 }
 
 export default [diodeLeftIn, jumpLink, shuntReversed, shuntBypassed]

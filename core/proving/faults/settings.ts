@@ -37,7 +37,7 @@ const leadAbove = { least: 0.25, most: 0.9, float: 0.25 } as const
 
 export const leadProfile: Fault = {
   id: 'lead-profile',
-  title: 'On a profile for lead',
+  title: 'Lead-acid profile selected',
   prior: 3,
   unit: 'V',
   scale: 'apart',
@@ -48,12 +48,12 @@ export const leadProfile: Fault = {
       return stepsBetween(leadAbove.least * scale, leadAbove.most * scale, 5)
     }),
   change: (rig, at, volts) => misset(withSetV(rig, at, volts, (leadAbove.float * rig.nominalV) / 12), at),
-  mend: 'Set its lithium profile, switch equalising and temperature compensation off, and read it again.',
+  mend: 'Select the lithium profile. Switch off equalise and temperature compensation. Measure again.',
 }
 
 export const wrongVoltage: Fault = {
   id: 'wrong-voltage',
-  title: 'Absorption voltage set wrong',
+  title: 'Wrong absorption voltage',
   prior: 1.5,
   unit: 'V',
   scale: 'apart',
@@ -63,7 +63,7 @@ export const wrongVoltage: Fault = {
     return placed(seenHolding(bench), () => stepsBetween(-1 * scale, -0.25 * scale, 6))
   },
   change: (rig, at, volts) => misset(withSetV(rig, at, volts, 0), at),
-  mend: 'Set the voltage that is specified, and read it again on the battery’s posts.',
+  mend: 'Set the specified voltage. Measure again at the battery posts.',
 }
 
 /** A current limit that is set wrong is at most so small, as a share of what it should be. */
@@ -71,7 +71,7 @@ const leastShare = 0.25
 
 export const wrongCurrent: Fault = {
   id: 'wrong-current',
-  title: 'Current limit set wrong',
+  title: 'Wrong current limit',
   prior: 1.5,
   unit: 'A',
   scale: 'times',
@@ -88,12 +88,12 @@ export const wrongCurrent: Fault = {
       ),
       at,
     ),
-  mend: 'Set the current that is specified.',
+  mend: 'Set the specified current.',
 }
 
 export const monitorSettings: Fault = {
   id: 'monitor-settings',
-  title: 'Capacity set wrong',
+  title: 'Wrong capacity setting',
   prior: 1.5,
   unit: 'Ah',
   scale: 'times',
@@ -120,7 +120,7 @@ const wrongRatios = [0.4, 0.5, 0.6, 0.67, 0.75, 1.33, 1.5, 1.67, 2, 2.5]
 
 export const shuntRatio: Fault = {
   id: 'shunt-ratio',
-  title: 'Shunt ratio set wrong',
+  title: 'Wrong shunt rating',
   prior: 1.5,
   unit: '×',
   scale: 'each',
@@ -128,7 +128,7 @@ export const shuntRatio: Fault = {
   places: ({ rig: { monitor } }) =>
     monitor ? [{ at: 'monitor', where: 'in the monitor', sizes: wrongRatios }] : [],
   change: (rig, _at, ratio) => ({ ...rig, monitor: rig.monitor && { ...rig.monitor, ratio } }),
-  mend: 'Read rating and millivolts on the shunt and set both in the monitor.',
+  mend: 'Read the rating and the millivolts on the shunt. Enter both in the monitor.',
 }
 
 /** A regulator that is set wrong, or for lead in the cold, is off by so much, V of 12 (engineering default). */
@@ -158,7 +158,7 @@ export const regulatorVoltage: Fault = {
     withUnit(rig, at, (unit) =>
       unit.kind === 'alternator' || unit.kind === 'source' ? { ...unit, setV: unit.setV + volts } : unit,
     ),
-  mend: 'Set the regulator to the voltage that is specified, or have it replaced. Read it again at cruise.',
+  mend: 'Set the regulator to the specified voltage, or replace it. Measure again at cruise.',
 }
 
 export const monitorZero: Fault = {
@@ -171,7 +171,7 @@ export const monitorZero: Fault = {
   places: ({ rig: { monitor } }) =>
     monitor ? [{ at: 'monitor', where: 'in the monitor', sizes: stepsBetween(0.3, 2, 5) }] : [],
   change: (rig, _at, zeroA) => ({ ...rig, monitor: rig.monitor && { ...rig.monitor, zeroA } }),
-  mend: 'Set the zero with everything off, its main lead open.',
+  mend: 'Set the zero with everything off.',
 }
 
 /** How far the voltage of a wrong post lies from the battery’s, V of 12 (engineering default). */

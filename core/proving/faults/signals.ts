@@ -19,19 +19,19 @@ function signalled({ rig: { network, signalWires } }: Bench): Place[] {
 
 export const noSignal: Fault = {
   id: 'no-signal',
-  title: 'No running signal',
+  title: 'No run signal',
   prior: 3,
   unit: '',
   scale: 'each',
   harm: 'nuisance',
   places: signalled,
   change: (rig, at) => dead(rig, runSignal(at)),
-  mend: 'Follow the thin wire back: its fuse, its plug, whether it is live only with the key on.',
+  mend: 'Follow the signal wire back to its fuse and its plug. Check that it is live only with the key on.',
 }
 
 export const noStop: Fault = {
   id: 'no-charge-stop',
-  title: 'Charge stop does not arrive',
+  title: 'Charge stop signal missing',
   prior: 2,
   unit: '',
   scale: 'each',
@@ -41,7 +41,7 @@ export const noStop: Fault = {
       .filter(({ of }) => network.lines.some((line) => line.kind === 'stop' && line.of === of))
       .map(({ id, name }) => ({ at: id, where: `at ${inside(name)}` })),
   change: (rig, at) => dead(rig, stopSignal(at)),
-  mend: 'Follow the stop line from the battery to the source, and see which way its contact works.',
+  mend: 'Follow the stop wire from the battery to the source. Check whether its contact opens or closes.',
 }
 
 const protectionNames: Readonly<Record<string, string>> = {
@@ -52,7 +52,7 @@ const protectionNames: Readonly<Record<string, string>> = {
 
 export const noProtection: Fault = {
   id: 'protection-dead',
-  title: 'Nothing happens when it should act',
+  title: 'Protection does not act',
   prior: 1,
   unit: '',
   scale: 'each',
@@ -62,7 +62,7 @@ export const noProtection: Fault = {
       .filter((id) => protectionNames[id])
       .map((id) => ({ at: id, where: `at the test ${protectionNames[id]}` })),
   change: (rig, at) => dead(rig, at),
-  mend: 'See its settings and its wire, and do the test again before the job is handed over.',
+  mend: 'Check its settings and its wire. Repeat the test before you hand the job over.',
 }
 
 export const sensorOff: Fault = {
@@ -75,7 +75,7 @@ export const sensorOff: Fault = {
   places: ({ rig }) =>
     rig.protections.includes('cold-gate') ? [{ at: 'bank', where: 'at the battery' }] : [],
   change: (rig) => dead(rig, 'cold-gate'),
-  mend: 'Find where the sensor is, and fit it on the battery.',
+  mend: 'Find the sensor and fix it to the battery.',
 }
 
 export default [noSignal, noStop, noProtection, sensorOff]

@@ -5,7 +5,7 @@ import { stepsBetween, timesBetween, withOne, type Fault } from './fault'
 
 export const leadsTurned: Fault = {
   id: 'reversed',
-  title: 'Leads the wrong way round',
+  title: 'Leads reversed',
   prior: 1,
   unit: '',
   scale: 'each',
@@ -15,24 +15,24 @@ export const leadsTurned: Fault = {
       .flatMap((kind) => unitsOf(network, kind))
       .map(({ id, name }) => ({ at: id, where: `at ${inside(name)}` })),
   change: (rig, at) => ({ ...rig, reversed: withOne(rig.reversed, at) }),
-  mend: 'Leave its fuse out until red is on plus.',
+  mend: 'Leave its fuse out. Swap the leads.',
 }
 
 export const standingDraw: Fault = {
   id: 'standing-draw',
-  title: 'Something draws though all is off',
+  title: 'Standing draw with everything off',
   prior: 2,
   unit: 'A',
   scale: 'times',
   harm: 'stranded',
   places: () => [{ at: 'bar-plus', where: 'at the house bank', sizes: timesBetween(0.5, 10, 1.6) }],
   change: (rig, _at, amps) => ({ ...rig, standingA: rig.standingA + amps }),
-  mend: 'Pull one branch fuse after another until the current falls.',
+  mend: 'Pull the branch fuses one by one until the current drops.',
 }
 
 export const weakAlternator: Fault = {
   id: 'alternator-weak',
-  title: 'Alternator gives less than it should',
+  title: 'Low alternator output',
   prior: 1.5,
   unit: '%',
   scale: 'apart',
@@ -49,12 +49,12 @@ export const weakAlternator: Fault = {
         ? { ...unit, idleA: (unit.idleA * percent) / 100, cruiseA: (unit.cruiseA * percent) / 100 }
         : unit,
     ),
-  mend: 'See belt, brushes and the wires of its field before it is charged to the battery.',
+  mend: 'Check the belt, the brushes and the field wires.',
 }
 
 export const hotAlternator: Fault = {
   id: 'alternator-hot',
-  title: 'Air does not reach the alternator',
+  title: 'Alternator overheats: airflow blocked',
   prior: 1,
   unit: 'Δ°C',
   scale: 'apart',
@@ -70,12 +70,12 @@ export const hotAlternator: Fault = {
       heat: { ...rig.heat, [at]: { ...heat, riseK: heat.riseK + hotterK, airC: heat.airC + 10 } },
     }
   },
-  mend: 'Clear the way of the air, and set the charging current lower until it is cool.',
+  mend: 'Clear the air path. Reduce the charging current until the case stays cool.',
 }
 
 export const stringTurned: Fault = {
   id: 'string-reversed',
-  title: 'Panel string the wrong way round',
+  title: 'Panel string reversed',
   prior: 1.5,
   unit: '',
   scale: 'each',
@@ -88,12 +88,12 @@ export const stringTurned: Fault = {
     ...withUnit(rig, at, (unit) => (unit.kind === 'source' ? { ...unit, mostA: 0 } : unit)),
     panels: { ...rig.panels, [at]: { ...rig.panels[at]!, openV: -rig.panels[at]!.openV } },
   }),
-  mend: 'Panels covered, change the string’s two leads over.',
+  mend: 'Cover the panels and swap the two leads of the string.',
 }
 
 export const stringShaded: Fault = {
   id: 'string-shaded',
-  title: 'Panels in shade',
+  title: 'Shaded panels',
   prior: 2,
   unit: '%',
   scale: 'apart',
@@ -106,12 +106,12 @@ export const stringShaded: Fault = {
     withUnit(rig, at, (unit) =>
       unit.kind === 'source' ? { ...unit, mostA: (unit.mostA * percent) / 100 } : unit,
     ),
-  mend: 'Look along the panels for a mast, a rail, a leaf, and read again in full sun.',
+  mend: 'Look for a mast, a rail or leaves that shade the panels. Measure again in full sun.',
 }
 
 export const stringOpen: Fault = {
   id: 'string-open',
-  title: 'Fuse of a panel string open',
+  title: 'Blown fuse in a panel string',
   prior: 1.5,
   unit: '',
   scale: 'each',

@@ -14,7 +14,7 @@ export function batteryTests(bench: Bench): ProofTest[] {
     ...batteries.map(({ id, name, plus, minus }) =>
       voltsTest(network, plus, minus, {
         id: `rested-${id}`,
-        title: `Rested volts of ${inside(name)}`,
+        title: `Resting voltage of ${inside(name)}`,
         group: 'batteries',
         state,
       }),
@@ -37,7 +37,7 @@ const capacityTest = ({ id, name }: BatteryUnit, state: State): ProofTest => ({
   quantity: 'ampere-hours',
   unit: 'Ah',
   instrument: 'counted',
-  how: `Charge ${inside(name)} full by itself. Draw a steady current, at most a quarter of its capacity an hour, until it cuts off. Read the charge that the monitor counted.`,
+  how: `Charge ${inside(name)} full on its own. Discharge it at a steady current, at most a quarter of its capacity per hour, until it cuts off. Read the counted charge on the monitor.`,
   minutes: 15,
   waits: emptyMinutes,
   probes: [],

@@ -45,7 +45,7 @@ function inState(bench: Bench, source: SourceUnit, stage: keyof typeof titles): 
   // The battery’s own posts: what is held there is what the cells get.
   const atBattery = voltsTest(network, 'bank-plus', 'bank-minus', {
     id: `${stage}-battery-${id}`,
-    title: `Volts at the battery, ${inside(name)} ${words}`,
+    title: `Voltage at the battery, ${inside(name)} ${words}`,
     group,
     state,
     ...(stage === 'absorb' ? { always: true } : {}),
@@ -70,7 +70,7 @@ function stringsTest(bench: Bench, { id, name }: SourceUnit): ProofTest[] {
       title: `Strings of ${inside(name)} share the current`,
       group: 'chargers',
       state,
-      how: `Clamp round each of the ${panels.strings} strings in turn. Yes where all carry about the same, no where one carries nothing.`,
+      how: `Clamp each of the ${panels.strings} strings in turn. Yes if all carry about the same, no if one carries nothing.`,
       instrument: 'clamp',
       read: (_seen, rig) => (rig.panels[id]!.dark === 0 ? 1 : 0),
     }),
@@ -85,11 +85,11 @@ function panelTest(bench: Bench, { id, name, plus }: SourceUnit): ProofTest[] {
     {
       ...voltsTest(bench.rig.network, plus, plus, {
         id: `panels-${id}`,
-        title: `Open-circuit volts of the panels of ${inside(name)}`,
+        title: `Open-circuit voltage of the panels of ${inside(name)}`,
         group: 'chargers',
         state,
       }),
-      how: 'Panel leads off the controller, red on their plus, black on their minus.',
+      how: 'Disconnect the panels from the controller. Red on their plus, black on their minus.',
       minutes: 3,
       probes: [],
       read: (_seen, rig) => rig.panels[id]!.openV,

@@ -43,7 +43,7 @@ function machineTests(bench: Bench, { id, name, plus, minus }: AlternatorUnit, s
   return [
     voltsTest(network, plus, minus, {
       id: `${speed}-volts-${id}`,
-      title: `Volts of ${inside(name)} ${words}`,
+      title: `Voltage of ${inside(name)} ${words}`,
       group: 'engine',
       state,
     }),
@@ -79,14 +79,14 @@ function heatTest(bench: Bench, { id, name, plus }: AlternatorUnit): ProofTest[]
     {
       ...ampsTest(network, feed, {
         id: `case-${id}`,
-        title: `Case of ${inside(name)} after ${heatMinutes} min`,
+        title: `Case temperature of ${inside(name)} after ${heatMinutes} min`,
         group: 'engine',
         state,
       }),
       quantity: 'celsius',
       unit: '°C',
       instrument: 'probe',
-      how: 'Probe on the case beside the diodes, from a warm engine on; keep the speed steady.',
+      how: 'Fix the probe to the case beside the diodes. Start with a warm engine and keep the speed steady.',
       minutes: heatWorkMinutes,
       waits: heatMinutes - heatWorkMinutes,
       always: true,
@@ -114,22 +114,22 @@ function dcdcTests(bench: Bench, unit: DcdcUnit): ProofTest[] {
     voltsTest(network, unit.inPlus, unit.inMinus, {
       ...own,
       id: `in-volts-${id}`,
-      title: `Input volts of ${lower}`,
+      title: `Input voltage of ${lower}`,
     }),
     ampsTest(network, input, { ...own, id: `in-amps-${id}`, title: `Input current of ${lower}` }),
     voltsTest(network, unit.plus, unit.minus, {
       ...own,
       id: `out-volts-${id}`,
-      title: `Output volts of ${lower}`,
+      title: `Output voltage of ${lower}`,
     }),
     ampsTest(network, output, { ...own, id: `out-amps-${id}`, title: `Output current of ${lower}` }),
     ...absorbing(bench, unit),
     ...(silent
       ? [
-          signalTest(id, `Running signal at ${lower}`, runs),
+          signalTest(id, `Run signal at ${lower}`, runs),
           ampsTest(network, output, {
             id: `silent-amps-${id}`,
-            title: `Output of ${lower} without its signal`,
+            title: `Output of ${lower} without its run signal`,
             group: 'engine',
             state: silent,
           }),
@@ -151,13 +151,13 @@ function absorbing(bench: Bench, { id, name, plus, minus }: DcdcUnit): ProofTest
   return [
     voltsTest(bench.rig.network, plus, minus, {
       id: `absorb-volts-${id}`,
-      title: `Volts of ${inside(name)} in absorption`,
+      title: `Voltage of ${inside(name)} in absorption`,
       group: 'engine',
       state,
     }),
     voltsTest(bench.rig.network, 'bank-plus', 'bank-minus', {
       id: `absorb-battery-${id}`,
-      title: `Volts at the battery, ${inside(name)} in absorption`,
+      title: `Voltage at the battery, ${inside(name)} in absorption`,
       group: 'engine',
       state,
       always: true,
@@ -176,7 +176,7 @@ const crankTests = (bench: Bench): ProofTest[] =>
       return [
         voltsTest(bench.rig.network, plus, minus, {
           id: `crank-volts-${id}`,
-          title: `Volts of ${inside(name)} while cranking`,
+          title: `Voltage of ${inside(name)} while cranking`,
           group: 'engine',
           state,
           always: true,
@@ -216,7 +216,7 @@ function directTest(bench: Bench): ProofTest[] {
   return [
     voltsTest(network, 'bank-plus', 'bank-minus', {
       id: 'cruise-battery',
-      title: 'Volts at the battery, engine at cruise',
+      title: 'Voltage at the battery, engine at cruise',
       group: 'engine',
       state,
       always: true,
@@ -230,7 +230,7 @@ const signalTest = (id: string, title: string, state: State): ProofTest =>
     title,
     group: 'engine',
     state,
-    how: 'Meter on the signal terminal. Yes where it has the voltage of the machine, no where it has none.',
+    how: 'Meter on the signal terminal. Yes if it shows the alternator voltage, no if it shows none.',
     instrument: 'eye',
     read: (_seen, rig) => (rig.dead.includes(runSignal(id)) ? 0 : 1),
   })
@@ -249,14 +249,14 @@ function relayTests(bench: Bench): ProofTest[] {
     const across = (state: State, id: string, words: string): ProofTest =>
       voltsTest(network, post, before.from, {
         id: `${id}-${post}`,
-        title: `Across ${inside(name)}, ${words}`,
+        title: `Voltage across ${inside(name)}, ${words}`,
         group: 'engine',
         state,
       })
     return [
       across(cruise, 'closed', 'engine running'),
       across(rest, 'open', 'engine off'),
-      signalTest(post, `Running signal at ${inside(name)}`, cruise),
+      signalTest(post, `Run signal at ${inside(name)}`, cruise),
       ampsTest(network, before, {
         id: `amps-${post}`,
         title: `Current through ${inside(name)}`,

@@ -19,7 +19,7 @@ export function loadTests(bench: Bench): ProofTest[] {
     .map(({ id, name, plus, minus }) =>
       voltsTest(network, plus, minus, {
         id: `left-${id}`,
-        title: `Volts left at ${inside(name)}`,
+        title: `Voltage at ${inside(name)} under load`,
         group: 'loads',
         state: loads,
       }),
@@ -77,7 +77,7 @@ function dropOf(bench: Bench, run: Run): ProofTest[] {
   return [
     voltsTest(bench.rig.network, from, to, {
       id: `drop-${run.id}`,
-      title: `Drop over ${run.number}`,
+      title: `Voltage drop over ${run.number}`,
       group: groupOf(most.state),
       state: most.state,
       run: run.id,

@@ -44,7 +44,7 @@ export function ampsTest(network: Network, run: Run, own: Own, turned = false): 
     quantity: 'amps',
     unit: 'A',
     instrument: 'clamp',
-    how: `Clamp round ${run.number}, its arrow from ${inside(postName(network, from))} to ${inside(postName(network, to))}.`,
+    how: `Clamp around ${run.number}, arrow from ${inside(postName(network, from))} to ${inside(postName(network, to))}.`,
     minutes: 1,
     waits: 0,
     probes: [amps(run.id)],

@@ -19,7 +19,7 @@ export function monitorTests(bench: Bench): ProofTest[] {
             quantity: 'amps',
             unit: 'A',
             instrument: 'monitor',
-            how: 'Read the monitor: plus while the bank is charged, minus while it is drawn on.',
+            how: 'Read the monitor. Plus means charging, minus means discharging.',
             minutes: 1,
             waits: 0,
             covers: [],
@@ -33,13 +33,15 @@ export function monitorTests(bench: Bench): ProofTest[] {
   const charging = bench.states.filter(({ at, doing }) => at.kind === 'charge' && doing.kind === 'nothing')
   const rest = stateIn(bench, 'rest')!
   return [
-    ...shows('zero', 'Zero of the monitor', stateIn(bench, 'switched-off') ?? rest),
-    ...shows('loads', 'Monitor with all loads on', stateIn(bench, 'loads')).map((test): ProofTest => ({
-      ...test,
-      always: true,
-    })),
+    ...shows('zero', 'Monitor zero', stateIn(bench, 'switched-off') ?? rest),
+    ...shows('loads', 'Monitor reading with all loads on', stateIn(bench, 'loads')).map(
+      (test): ProofTest => ({
+        ...test,
+        always: true,
+      }),
+    ),
     ...charging.flatMap((state) => shows(state.id, `Monitor: ${state.name.replace(/^C/, 'c')}`, state)),
-    ...shows('cruise', 'Monitor with the engine at cruise', stateIn(bench, 'cruise')),
+    ...shows('cruise', 'Monitor reading with the engine at cruise', stateIn(bench, 'cruise')),
     {
       id: 'monitor-capacity',
       title: 'Capacity set in the monitor',
@@ -48,7 +50,7 @@ export function monitorTests(bench: Bench): ProofTest[] {
       quantity: 'ampere-hours',
       unit: 'Ah',
       instrument: 'eye',
-      how: 'Read the capacity in the monitor’s settings.',
+      how: 'Read the capacity in the monitor settings.',
       minutes: 1,
       waits: 0,
       covers: [],

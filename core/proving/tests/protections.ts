@@ -7,21 +7,21 @@ import type { ProofTest } from './test'
 const answered = {
   'discharge-stop': [
     'Discharge stop acts',
-    'Make the battery’s own test, or draw it down to its warning and on: its loads go off before the cells are harmed.',
+    'Start the battery’s own test, or discharge it past its warning. The loads must go off before the cells are harmed.',
     3,
   ],
-  warning: ['Warning before the cut-off', 'Set the warning above what the bank has now, and hear it.', 1],
+  warning: ['Warning before the cut-off', 'Set the warning above the present charge. You must hear it.', 1],
   reset: [
     'Battery comes back after a cut-off',
-    'Do what its maker says to wake it, and see that the loads come on.',
+    'Reset it as the maker describes. The loads must come on.',
     1,
   ],
 } as const
 
 const lowBatteryWords = {
-  warning: 'hear its warning',
-  'discharge-stop': 'see its loads go off',
-  reset: 'wake it as its maker says',
+  warning: 'you hear the warning',
+  'discharge-stop': 'the loads go off',
+  reset: 'it comes back after the maker’s reset',
 } as const
 
 /** All that guards against a flat battery, seen in one go. */
@@ -35,7 +35,7 @@ function lowBatteryTest(bench: Bench): ProofTest[] {
       title: 'Low battery: warning, disconnect and reset',
       group: 'protections',
       state: stateIn(bench, 'rest')!,
-      how: `Draw the battery down, or make its own test: ${listed(guards.map((id) => lowBatteryWords[id]))}. Yes where all of it happens, no where something does not.`,
+      how: `Discharge the battery, or start its own test: ${listed(guards.map((id) => lowBatteryWords[id]))}. Yes if all of this happens, no if one does not.`,
       minutes: guards.reduce((sum, id) => sum + answered[id][2], 0),
       always: true,
       read: (_seen, { dead }) => (guards.some((id) => dead.includes(id)) ? 0 : 1),
@@ -58,7 +58,7 @@ export function protectionTests(bench: Bench): ProofTest[] {
         title: answered[id][0],
         group: 'protections',
         state: rest,
-        how: `${answered[id][1]} Yes where it does, no where it does not.`,
+        how: `${answered[id][1]} Yes if it does, no if it does not.`,
         minutes: answered[id][2],
         read: (_seen, { dead }) => (dead.includes(id) ? 0 : 1),
       }),
@@ -71,7 +71,7 @@ export function protectionTests(bench: Bench): ProofTest[] {
             main,
             {
               id: 'cold-amps',
-              title: 'Current into the bank, its sensor cooled',
+              title: 'Charging current with the sensor cooled',
               group: 'protections',
               state: cold,
               minutes: 2,

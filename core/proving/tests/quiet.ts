@@ -21,7 +21,7 @@ function polarityTest(bench: Bench): ProofTest[] {
       title: 'Polarity at every unit',
       group: 'quiet',
       state: stateIn(bench, 'rest')!,
-      how: `Before each is switched on: red on the plus terminal, black on the minus terminal of ${listed(names)}. Yes where each shows a plus, no where one shows a minus.`,
+      how: `Before you switch each unit on: red on the plus terminal, black on the minus terminal of ${listed(names)}. Yes if each shows a plus, no if one shows a minus.`,
       instrument: 'meter',
       minutes: Math.ceil(names.length / unitsAMinute),
       always: true,
@@ -42,7 +42,7 @@ export function quietTests(bench: Bench): ProofTest[] {
       ? [
           voltsTest(network, plus, minus, {
             id: 'off-bar',
-            title: 'Bar dead with the main switch off',
+            title: 'Bar voltage with the main switch off',
             group: 'quiet',
             state: off,
           }),
@@ -54,7 +54,7 @@ export function quietTests(bench: Bench): ProofTest[] {
       .map((unit) =>
         voltsTest(network, unit.plus, unit.minus, {
           id: `polarity-${unit.id}`,
-          title: `Volts and polarity at ${inside(unit.name)}`,
+          title: `Voltage and polarity at ${inside(unit.name)}`,
           group: 'quiet',
           state: rest,
           read: ([seen], rig) => (rig.reversed.includes(unit.id) ? -seen! : seen!),
@@ -64,7 +64,7 @@ export function quietTests(bench: Bench): ProofTest[] {
       ? [
           ampsTest(network, main, {
             id: 'quiet-amps',
-            title: 'Current of the bank with all off',
+            title: 'Bank current with everything off',
             group: 'quiet',
             state: rest,
           }),
@@ -76,7 +76,7 @@ export function quietTests(bench: Bench): ProofTest[] {
       .map(({ id, name, plus: engine }) =>
         voltsTest(network, plus, engine, {
           id: `parted-${id}`,
-          title: `House parted from ${inside(name)}`,
+          title: `Voltage between the house and ${inside(name)}`,
           group: 'quiet',
           state: rest,
         }),

@@ -49,7 +49,7 @@ function sideTest(
   return [
     voltsTest(network, red, black, {
       id: `side-${pole}-${id}`,
-      title: `Drop from ${from.name} to ${to.name}, ${pole} side`,
+      title: `Voltage drop, ${from.name} to ${to.name}, ${pole} side`,
       group,
       state,
       minutes: sideMinutes,

@@ -61,9 +61,9 @@ export const testGroups = [
 export type TestGroup = (typeof testGroups)[number]
 
 export const testGroupNames: Readonly<Record<TestGroup, string>> = {
-  batteries: 'Each battery by itself',
-  quiet: 'All off',
-  looks: 'Walk round',
+  batteries: 'Each battery alone',
+  quiet: 'Everything off',
+  looks: 'Walk-round',
   loads: 'Under load',
   chargers: 'Charging',
   engine: 'Engine running',

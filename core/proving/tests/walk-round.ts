@@ -18,10 +18,10 @@ export function walkTests(bench: Bench): ProofTest[] {
   const asListed = new Map(singles.map((test) => [test, test.read([], bench.rig)]))
   const round = answerTest({
     id: walkRoundId,
-    title: 'Prints, settings and lugs as listed',
+    title: 'Walk-round: sizes, settings and lugs',
     group: 'looks',
     state: stateIn(bench, 'rest')!,
-    how: 'Go from place to place with the list. Read each print and each setting, follow each return, pull at each lug, set each torque. Yes where all is as listed, no where something differs.',
+    how: 'Go from place to place with the list. Check each print and setting, follow each negative cable, pull each lug, set each torque. Yes if everything matches, no if something differs.',
     minutes: Math.ceil(looks.length / itemsAMinute),
     always: true,
     read: (_seen, rig) => (singles.every((test) => test.read([], rig) === asListed.get(test)) ? 1 : 0),

@@ -103,12 +103,12 @@ async function takeFile(event: Event) {
 <template>
   <JobShell
     title="Prove"
-    about="Fit it in order, read it against what it must read, find what is wrong, sign it."
+    about="Fit in order, measure, find faults, sign the record."
     :problem="problem"
     :ready="ready"
   >
     <div v-if="!steps" class="p-5 text-soft" aria-busy="true">
-      {{ failed || 'Putting the work in order …' }}
+      {{ failed || 'Planning the work …' }}
     </div>
     <div v-else class="px-4 pt-3 md:px-5">
       <nav class="flex flex-wrap gap-1" aria-label="Parts of proving">
@@ -126,7 +126,7 @@ async function takeFile(event: Event) {
       </nav>
       <p v-if="failed" role="alert" class="text-bad">{{ failed }}</p>
       <WorkList v-if="view === 'work'" :steps="steps" :proving="proving" />
-      <p v-else-if="!shown" class="mt-3 text-soft" aria-busy="true">Working out what must be read …</p>
+      <p v-else-if="!shown" class="mt-3 text-soft" aria-busy="true">Calculating the expected readings …</p>
       <div v-else-if="view === 'tests' && test" class="mt-3 grid gap-5 lg:grid-cols-[minmax(0,1fr)_26rem]">
         <div class="min-w-0 max-lg:hidden">
           <TestTable
@@ -197,8 +197,8 @@ async function takeFile(event: Event) {
                   @change="takeFile"
               /></label>
               <label class="inline-flex items-center gap-1.5 max-md:min-h-11"
-                ><input v-model="standIn.hidden" type="checkbox" data-testid="hidden-fault" />The stand-in for
-                the instruments hides a fault</label
+                ><input v-model="standIn.hidden" type="checkbox" data-testid="hidden-fault" />The simulated
+                instruments hide a fault</label
               >
             </p>
             <p v-if="fileProblem" role="alert" class="text-bad">{{ fileProblem }}</p>
@@ -215,7 +215,7 @@ async function takeFile(event: Event) {
               :disabled="index >= tests.length - 1"
               @click="step(1)"
             >
-              Put off
+              Skip
             </button>
             <button
               type="button"
@@ -225,7 +225,7 @@ async function takeFile(event: Event) {
               @click="following && (testId = following.id)"
             >
               <span class="truncate">{{
-                following ? `Next: ${following.title}` : 'All essential tests are read'
+                following ? `Next: ${following.title}` : 'All essential tests done'
               }}</span>
             </button>
           </div>
@@ -246,8 +246,8 @@ async function takeFile(event: Event) {
         class="mt-3"
       />
       <p class="mt-5 border-l-4 border-changed pl-2">
-        The makers’ instructions, the local code and licensed practice decide; what is read here is a help,
-        not a certificate.
+        Follow the makers’ instructions, the local code and licensed practice. These readings help you; they
+        are not a certificate.
       </p>
     </div>
   </JobShell>
