@@ -52,7 +52,7 @@ const headSeen = useElementVisibility(headline, { initialValue: true })
   <header
     class="grid grid-cols-1 items-start gap-x-6 gap-y-2.5 border-b border-line bg-card px-4 py-3 md:grid-cols-[minmax(0,1fr)_20rem] md:px-5"
   >
-    <div class="min-w-0 md:h-24 md:overflow-y-auto">
+    <div class="min-w-0 md:h-28 md:overflow-y-auto" role="region" aria-label="Verdict" tabindex="0">
       <p class="text-soft" :class="surveying && 'max-md:truncate'">
         Job {{ job.number }}<template v-if="job.customer"> · {{ job.customer }}</template> ·
         <strong class="text-ink">{{ job.name || 'unnamed' }}</strong><template v-if="volts">
