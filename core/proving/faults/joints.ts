@@ -85,7 +85,7 @@ export const poorReturn: Fault = {
   harm: (bench, at, mOhm) => harmOfRun(bench, at, mOhm / 1000),
   places: (bench) => poorAt(bench, isMetal),
   change: (rig, at, mOhm) => withAdded(rig, at, mOhm / 1000),
-  mend: 'Clean to bare metal at both ends, or bring the negative back by a cable of its own.',
+  mend: 'Clean both ends to bare metal, or run a separate negative cable.',
 }
 
 export const plugPin: Fault = {
