@@ -18,11 +18,10 @@ if (!file || file.startsWith('--')) fail(`Name a job file: ${use}`)
 if (!given) fail(`Name a case: ${use}; --case list prints their names`)
 const job = await jobFromFile(file)
 const network = networkOf(job)
-/** The states in which the job is proved, and one of them as it stands there. */
-const proof = new Proof(job)
-const provedCases = new Map(proof.states.map((state) => [provedCase(state), state]))
+/** A state in which the job is proved: worked out only where one is asked for. */
 const asProved = (name: string): { readonly at: Case; readonly circuit: Circuit } | null => {
-  const state = provedCases.get(name)
+  const proof = new Proof(job)
+  const state = proof.states.find((one) => provedCase(one) === name)
   return state
     ? { at: { ...state.at, id: name, name: state.name }, circuit: circuitIn(proof.rig, state) }
     : null
@@ -33,7 +32,9 @@ const asPlanned = (name: string): { readonly at: Case; readonly circuit: Circuit
 }
 if (given === 'list')
   process.stdout.write(
-    [...casesOf(network).map(({ id }) => id), ...provedCases.keys()].map((id) => `${id}\n`).join(''),
+    [...casesOf(network).map(({ id }) => id), ...new Proof(job).states.map(provedCase)]
+      .map((id) => `${id}\n`)
+      .join(''),
   )
 else {
   const { at, circuit } =

@@ -66,7 +66,7 @@ async function step(name, ...commands) {
   for (const args of commands) {
     const { ok, said } = await command(name, args)
     if (ok) continue
-    failures.push(`${name}:\n${said.trim().split('\n').slice(-lastLines).join('\n')}`)
+    failures.push(`${name}:\n${lastOf(said)}`)
     return void totals.failed++
   }
   totals.passed++
@@ -74,6 +74,7 @@ async function step(name, ...commands) {
 
 /** Of a command that failed so many of its last lines are told again. */
 const lastLines = 25
+const lastOf = (said) => said.trim().split('\n').slice(-lastLines).join('\n')
 
 /** A test runner: counted from the report it leaves; one that leaves none has failed. */
 async function suite(name, report, args, count) {
@@ -86,7 +87,7 @@ async function suite(name, report, args, count) {
   totals.failed += failed
   failures.push(...names.map((words) => `${name}: ${words}`))
   if (ok || failed > 0) return
-  failures.push(`${name}:\n${said.trim().split('\n').slice(-lastLines).join('\n')}`)
+  failures.push(`${name}:\n${lastOf(said)}`)
   totals.failed++
 }
 

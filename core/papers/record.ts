@@ -94,10 +94,8 @@ export function recordOf(inputs: RecordInputs): FittingRecord {
     const reading = standing.get(test.id)
     return reading ? [{ test, reading }] : []
   })
-  const learnt = learntFrom(
-    proof,
-    taken.map(({ test, reading }) => ({ test, value: reading.value })),
-  )
+  const readings = taken.map(({ test, reading }) => ({ test, value: reading.value }))
+  const learnt = learntFrom(proof, readings)
   const asTaught = withLearnt(fitted, learnt)
   const { judgement, wiring } = judgeFitted(asTaught, settings)
   const steps = orderOf(job, settings).map(({ id, phase, words }) => {
@@ -124,7 +122,6 @@ export function recordOf(inputs: RecordInputs): FittingRecord {
     }
   })
   const routine = diagnosis.essential.tests
-  const posterior = diagnosis.given(taken.map(({ test, reading }) => ({ test, value: reading.value })))
   const open = routine.filter(({ id }) => !standing.has(id)).map(({ title }) => title)
   return {
     format: 'jovial-anchor/record',
@@ -137,7 +134,11 @@ export function recordOf(inputs: RecordInputs): FittingRecord {
       steps,
       tests,
       open,
-      worth: { done: routine.length - open.length, of: routine.length, risk: posterior.risk() },
+      worth: {
+        done: routine.length - open.length,
+        of: routine.length,
+        risk: diagnosis.given(readings).risk(),
+      },
       gaps: gapsOf({
         steps,
         tests,

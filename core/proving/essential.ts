@@ -1,4 +1,4 @@
-import { harms, type Risk } from './harm'
+import { harms, riskOf, type Risk } from './harm'
 import type { Hypothesis } from './hypotheses'
 import { chanceWithin, riskWithin, type Band } from './risk'
 import type { State } from './states'
@@ -55,7 +55,10 @@ export function essentialOf(known: Known): Essential {
   const missed = hypotheses.map(({ prior, harm }) => (harm === null ? 0 : prior * harms[harm].weight))
   const passes = new Map<ProofTest, Float64Array>()
   const passesOf = (test: ProofTest): Float64Array => {
-    const own = passes.get(test) ?? Float64Array.from(hypotheses, (one) => chanceWithin(one, bandOf(test)))
+    const known = passes.get(test)
+    if (known) return known
+    const band = bandOf(test)
+    const own = Float64Array.from(hypotheses, (one) => chanceWithin(one, band))
     passes.set(test, own)
     return own
   }
@@ -84,13 +87,7 @@ const count = (tests: ReadonlySet<ProofTest>): number => [...tests].filter(isRea
 
 /** Whether so little is missed that no more is added: by what each test misses alone, which is near enough for that. */
 function isEnough(hypotheses: readonly Hypothesis[], missed: readonly number[], enough: Risk): boolean {
-  let [hidden, dangerous] = [0, 0]
-  hypotheses.forEach(({ harm }, h) => {
-    if (harm === null) return
-    const chance = missed[h]! / harms[harm].weight
-    hidden += chance
-    if (harm === 'fire') dangerous += chance
-  })
+  const { hidden, dangerous } = riskOf(hypotheses, ({ harm }, h) => missed[h]! / harms[harm].weight)
   return hidden <= enough.hidden && dangerous <= enough.dangerous
 }
 

@@ -33,3 +33,20 @@ export interface Risk {
   readonly hidden: number
   readonly dangerous: number
 }
+
+/** Sums the chances of hypotheses up: of all that have a harm, and of those that can cause a fire. */
+export function riskOf<H extends { readonly harm: Harm | null }>(
+  hypotheses: readonly H[],
+  chanceOf: (hypothesis: H & { readonly harm: Harm }, place: number) => number,
+): Risk {
+  let [hidden, dangerous] = [0, 0]
+  hypotheses.forEach((hypothesis, place) => {
+    if (!isHarmful(hypothesis)) return
+    const chance = chanceOf(hypothesis, place)
+    hidden += chance
+    if (hypothesis.harm === 'fire') dangerous += chance
+  })
+  return { hidden, dangerous }
+}
+const isHarmful = <H extends { readonly harm: Harm | null }>(one: H): one is H & { readonly harm: Harm } =>
+  one.harm !== null

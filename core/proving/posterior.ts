@@ -1,6 +1,6 @@
 import { Ahead } from './ahead'
 import { scaled, strayShare, unscaled, type Cause, type Hypothesis } from './hypotheses'
-import type { Risk } from './harm'
+import { riskOf, type Risk } from './harm'
 import type { ProofTest } from './tests/test'
 import { inCommon, Trail, withNoise } from './trail'
 
@@ -137,13 +137,7 @@ export class Posterior {
   /** How likely it is that a fault of the list is there, and that one is that can cause a fire. */
   risk(): Risk {
     const { weights } = this
-    let [hidden, dangerous] = [0, 0]
-    this.known.hypotheses.forEach(({ harm }, h) => {
-      if (harm === null) return
-      hidden += weights[h]!
-      if (harm === 'fire') dangerous += weights[h]!
-    })
-    return { hidden, dangerous }
+    return riskOf(this.known.hypotheses, (_, h) => weights[h]!)
   }
 
   /** The likeliest cause. */

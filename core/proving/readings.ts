@@ -2,7 +2,7 @@ import type { Unit } from '#core/units/units'
 import type { Write } from '#core/units/format'
 import type { Measured } from './tests/test'
 
-/** Voltage of a drop are told to the millivolt. */
+/** A voltage drop is told to the millivolt. */
 const smallV = 1
 
 /** A reading in words: `13.62 V`, `42 mV`, `yes`. */

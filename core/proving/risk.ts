@@ -1,4 +1,4 @@
-import type { Risk } from './harm'
+import { riskOf, type Risk } from './harm'
 import type { Hypothesis } from './hypotheses'
 import { withNoise } from './trail'
 
@@ -119,13 +119,8 @@ function rootOf({ covariance, noise }: Hypothesis, bands: readonly Band[]): numb
 
 /** What stays hidden where all these readings lie in their bands: by the priors, and what each hypothesis lets pass. */
 export function riskWithin(hypotheses: readonly Hypothesis[], bands: readonly Band[]): Risk {
-  let [all, hidden, dangerous] = [0, 0, 0]
-  for (const hypothesis of hypotheses) {
-    const passes = hypothesis.prior * chanceAllWithin(hypothesis, bands)
-    all += passes
-    if (hypothesis.harm === null) continue
-    hidden += passes
-    if (hypothesis.harm === 'fire') dangerous += passes
-  }
+  const passes = hypotheses.map((one) => one.prior * chanceAllWithin(one, bands))
+  const all = passes.reduce((sum, chance) => sum + chance, 0)
+  const { hidden, dangerous } = riskOf(hypotheses, (_, h) => passes[h]!)
   return { hidden: hidden / all, dangerous: dangerous / all }
 }

@@ -131,6 +131,22 @@ export const shuntRatio: Fault = {
   mend: 'Read the rating and the millivolts on the shunt. Enter both in the monitor.',
 }
 
+/** Voltages off to both sides, from the lowest up, V: so many to each, from limits for 12 V. */
+function eitherWay(
+  { least, most }: { readonly least: number; readonly most: number },
+  nominalV: number,
+  count: number,
+): number[] {
+  const steps = stepsBetween((least * nominalV) / 12, (most * nominalV) / 12, count)
+  return [...steps.map((volts) => -volts).toReversed(), ...steps]
+}
+
+/** The rig with the voltage moved that a regulator holds, V. */
+const withRegulatorV = (rig: Rig, at: string, volts: number): Rig =>
+  withUnit(rig, at, (unit) =>
+    unit.kind === 'alternator' || unit.kind === 'source' ? { ...unit, setV: unit.setV + volts } : unit,
+  )
+
 /** A regulator that is set wrong, or for lead in the cold, is off by so much, V of 12 (engineering default). */
 const regulatorOff = { least: 0.3, most: 1.5 } as const
 
@@ -145,19 +161,12 @@ export const regulatorVoltage: Fault = {
     [
       ...unitsOf(network, 'alternator'),
       ...unitsOf(network, 'source').filter(({ from }) => from === 'other'),
-    ].map((unit) => {
-      const { least, most } = regulatorOff
-      const steps = stepsBetween((least * nominalV) / 12, (most * nominalV) / 12, 5)
-      return {
-        at: unit.id,
-        where: `at ${inside(unit.name)}`,
-        sizes: [...steps.map((volts) => -volts).toReversed(), ...steps],
-      }
-    }),
-  change: (rig, at, volts) =>
-    withUnit(rig, at, (unit) =>
-      unit.kind === 'alternator' || unit.kind === 'source' ? { ...unit, setV: unit.setV + volts } : unit,
-    ),
+    ].map((unit) => ({
+      at: unit.id,
+      where: `at ${inside(unit.name)}`,
+      sizes: eitherWay(regulatorOff, nominalV, 5),
+    })),
+  change: withRegulatorV,
   mend: 'Set the regulator to the specified voltage, or replace it. Measure again at cruise.',
 }
 
@@ -187,20 +196,14 @@ export const senseLead: Fault = {
   places: ({ rig: { network, nominalV, senseOffV } }) =>
     network.units
       .filter(({ id }) => senseOffV[id] !== undefined)
-      .map(({ id, name }) => {
-        const { least, most } = senseOff
-        const steps = stepsBetween((least * nominalV) / 12, (most * nominalV) / 12, 4)
-        return {
-          at: id,
-          where: `at ${inside(name)}`,
-          sizes: [...steps.map((volts) => -volts).toReversed(), ...steps],
-        }
-      }),
+      .map(({ id, name }) => ({
+        at: id,
+        where: `at ${inside(name)}`,
+        sizes: eitherWay(senseOff, nominalV, 4),
+      })),
   // Where it senses a higher voltage than the battery has, it holds the battery that much lower.
   change: (rig, at, volts) => ({
-    ...withUnit(rig, at, (unit) =>
-      unit.kind === 'alternator' || unit.kind === 'source' ? { ...unit, setV: unit.setV - volts } : unit,
-    ),
+    ...withRegulatorV(rig, at, -volts),
     senseOffV: { ...rig.senseOffV, [at]: volts },
   }),
   mend: 'Move the sense lead to the plus post of the battery that is charged.',
