@@ -9,17 +9,22 @@ const failure = (more: object): Error => Object.assign(new Error('raw words'), m
 
 it.each([
   [
-    'a database that is not there',
+    'a database that is down',
     { code: 'ECONNREFUSED' },
-    /at db\.example:5432 cannot be reached.*DATABASE_URL/,
+    /Cannot reach the database at db\.example:5432.*DATABASE_URL/,
   ],
-  ['one of two addresses', { errors: [failure({ code: 'ECONNREFUSED' })] }, /cannot be reached/],
-  ['a password that is wrong', { code: '28P01' }, /refuses the name or the password/],
-  ['a database of another name', { code: '3D000' }, /does not hold/],
-  ['a folder that is read only', { code: 'EROFS', path: '/data/x' }, /\/data\/x cannot be written/],
-  ['a full disk', { code: 'ENOSPC', path: '/data/x' }, /disk that holds \/data is full/],
+  ['one of two addresses', { errors: [failure({ code: 'ECONNREFUSED' })] }, /Cannot reach/],
+  ['a wrong password', { code: '28P01' }, /refuses the user name or password/],
+  ['a missing database', { code: '3D000' }, /has no database of the name/],
+  ['a read-only folder', { code: 'EROFS', path: '/data/x' }, /Cannot write to \/data\/x/],
+  [
+    'a new folder on a read-only disk',
+    { code: 'ENOENT', syscall: 'mkdir', path: '/data/x' },
+    /Cannot write to/,
+  ],
+  ['a full disk', { code: 'ENOSPC', path: '/data/x' }, /disk with \/data is full/],
   ['a full disk of the database', { code: '53100' }, /disk of the database is full/],
-])('%s is told in words, without a stack or a password', (_name, more, words) => {
+])('%s gets plain words without a stack or a password', (_name, more, words) => {
   const told = plainWords(failure(more), url)
   expect(told).toMatch(words)
   expect(told).not.toMatch(/secret|raw words/)
@@ -28,10 +33,10 @@ it.each([
 it.each([
   ['a fault of the program', failure({})],
   ['nothing', null],
-  ['a folder that is not there', failure({ code: 'ENOENT', path: '/data/x' })],
-])('%s has no such words', (_name, cause) => expect(plainWords(cause, url)).toBeNull())
+  ['a missing file', failure({ code: 'ENOENT', path: '/data/x' })],
+])('%s gets no plain words', (_name, cause) => expect(plainWords(cause, url)).toBeNull())
 
-it('a disk with room is not full, and a folder that is not there is on none', () => {
+it('a disk with free space is not full, nor is that of a missing folder', () => {
   const folder = mkdtempSync(join(tmpdir(), 'disk-'))
   expect([isDiskFull(folder), isDiskFull(join(folder, 'none'))]).toEqual([false, false])
   rmSync(folder, { recursive: true })

@@ -1,11 +1,11 @@
-// What is said of a failure of the machine, in words a person can act on in place of a stack.
+// Words for failures of the machine that a person can act on, in place of a stack trace.
 import { statfsSync } from 'node:fs'
 import { dirname } from 'node:path'
 
-/** A disk with less room than this is as good as full, bytes. */
+/** Below this much free space a disk counts as full, bytes. */
 const leastRoom = 16 * 1024 * 1024
 
-/** Whether the disk that holds a folder is full. */
+/** Whether the disk with this folder is full. */
 export function isDiskFull(folder) {
   try {
     const { bavail, bsize } = statfsSync(folder)
@@ -23,26 +23,27 @@ const refused = ['28P01', '28000']
 const hostOf = (url) => (URL.canParse(url ?? '') ? ` at ${new URL(url).host}` : '')
 
 /**
- * Words for a failure of the machine or of the database; null where it is none of those that are known.
- * @param url of the database that was asked, where one was
+ * Plain words for a failure of the machine or the database; null for any other error.
+ * @param url of the database in use, if any
  */
 export function plainWords(cause, url = process.env.DATABASE_URL) {
-  // Two addresses of one name fail as one: each for the same reason, mostly.
-  const { code = '', path = null, dest = null } = cause?.errors?.[0] ?? cause ?? {}
+  // A host with two addresses gives one error for each, usually for the same reason.
+  const { code = '', path = null, dest = null, syscall = null } = cause?.errors?.[0] ?? cause ?? {}
   const where = dest ?? path
   if (full.includes(code))
-    return `The disk${where ? ` that holds ${dirname(where)}` : ' of the database'} is full. Make room, then start again.`
-  if (readOnly.includes(code) && where)
-    return `${where} cannot be written. Allow this user to write there, or name another folder of data with JOVIAL_ANCHOR_DATA.`
+    return `The disk ${where ? `with ${dirname(where)}` : 'of the database'} is full. Free some space, then start again.`
+  // Making a folder and its parents on a read-only disk ends in ENOENT.
+  if (where && (readOnly.includes(code) || (code === 'ENOENT' && syscall === 'mkdir')))
+    return `Cannot write to ${where}. Allow this user to write there, or set JOVIAL_ANCHOR_DATA to another data folder.`
   if (refused.includes(code))
-    return `The database${hostOf(url)} refuses the name or the password of its address.`
-  if (code === '3D000') return `The database${hostOf(url)} does not hold the one that its address names.`
+    return `The database${hostOf(url)} refuses the user name or password of its address.`
+  if (code === '3D000') return `The server${hostOf(url)} has no database of the name in its address.`
   if (unreachable.includes(code))
-    return `The database${hostOf(url)} cannot be reached (${code}). Start it, or mend its address in DATABASE_URL.`
+    return `Cannot reach the database${hostOf(url)} (${code}). Start it, or correct its address in DATABASE_URL.`
   return null
 }
 
-/** From now on a failure that nothing catches ends this program with such words, and with its stack where there are none. */
+/** Ends this program on an uncaught error: with plain words where `plainWords` has them, otherwise with the stack. */
 export function speakPlainly() {
   process.on('uncaughtException', (cause) => {
     console.error(plainWords(cause) ?? cause)

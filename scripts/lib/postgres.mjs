@@ -58,7 +58,11 @@ function clusterHome(name) {
 const saidBy = ({ stderr, stdout, error }) => stderr || stdout || error?.message
 
 function mustWork(result, what) {
-  if (result.status !== 0) giveUp(`${what} failed:\n${saidBy(result)}`)
+  if (result.status === 0) return
+  const said = saidBy(result)
+  if (/No space left on device/.test(said))
+    giveUp(`${what} failed: the disk is full. Free some space, then start again.`)
+  giveUp(`${what} failed:\n${said}`)
 }
 
 const makingPrefix = 'making-'
