@@ -21,7 +21,7 @@ export function runsCsv({ network, runs }: WiredJob): string {
       wordsToCell(names.get(run.to) ?? run.to),
       isUnknown ? '' : String(run.areaMm2),
       String(run.count),
-      run.lengthKnown === 'open' ? '' : tidy(run.lengthM),
+      run.lengthKnown === 'open' || run.isStud ? '' : tidy(run.lengthM),
       tidy(amps),
       fuse === null ? '' : (fuses.get(fuse) ?? ''),
       run.state,

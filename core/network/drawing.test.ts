@@ -218,8 +218,8 @@ describe('the tables', () => {
     })
     const bought = csvParse(wiringPartsCsv(wired, demoShelf()))
     expect(bought).toHaveLength(wired.parts.length)
-    const cable = bought.find(({ part }) => part!.startsWith('Cable 16 mm², red'))!
-    expect(Number(cable['weight about (kg)'])).toBeCloseTo(0.179 * Number(cable.quantity), 1)
+    const cable = bought.find(({ part }) => part!.startsWith('Cable 50 mm², red'))!
+    expect(Number(cable['weight about (kg)'])).toBeCloseTo(0.56 * Number(cable.quantity), 1)
     expect(Number(cable['price each'])).toBeGreaterThan(0)
     const lessSleeves = demoShelf().filter(({ kind }) => kind !== 'sleeves')
     const without = csvParse(wiringPartsCsv(wired, lessSleeves))

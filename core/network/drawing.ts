@@ -226,13 +226,14 @@ const poleOf = (run: Run, network: Network): Pole => {
 
 function edgeOf(run: Run, from: string, to: string, network: Network, q: Write): DrawnEdge {
   const length = run.lengthKnown === 'open' ? 'length?' : q(run.lengthM, 'm')
+  const size = run.isStud ? 'on the stud' : `${sizeWords(run, q)}, ${length}`
   return {
     id: run.id,
     from,
     to,
     pole: poleOf(run, network),
     title: run.role === 'bond' ? `${run.number} bond` : run.number,
-    lines: [`${sizeWords(run, q)}, ${length}`, ...returnWords(run, network)],
+    lines: [size, ...returnWords(run, network)],
     state: run.state,
     path: `runs/${run.id}`,
     isSet: run.lengthKnown === 'set' || run.areaKnown === 'set',

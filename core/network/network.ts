@@ -86,8 +86,10 @@ export interface Run {
   readonly cable: PartPath | null
   /** One-way length, m. */
   readonly lengthM: number
-  /** Area of each conductor, mm²; null where the chassis or the hull is the conductor. */
+  /** Area of each conductor, mm²; null where the chassis, the hull or a stud is the conductor. */
   readonly areaMm2: number | null
+  /** Whether it is no cable but the stud on which a fuse sits. */
+  readonly isStud: boolean
   /** Conductors side by side. */
   readonly count: number
   /** Length of the shortest of them, where they differ, m; null where all are as long as the run. */

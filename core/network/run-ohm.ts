@@ -42,6 +42,7 @@ export function sizedOhm(
   { areaMm2, count }: Conductors = run,
   lengthM = run.lengthM,
 ): number {
+  if (run.isStud) return run.fittingOhm
   const { material, shortestM } = run
   const ohm = conductorsOhm({ lengthM, material, areaMm2, count, shortestM }, cableC)
   return areaMm2 === null ? ohm : ohm + run.fittingOhm

@@ -310,7 +310,10 @@ function withSizes(
 ): Network {
   const ways = new Ways(network)
   const own = new Map(
-    draft.runs.map((run) => [run.id, sizeOf(run, { network, ways }, design.get(run.id)!, rules)]),
+    withStuds(draft.runs, network.posts).map((run) => [
+      run.id,
+      sizeOf(run, { network, ways }, design.get(run.id)!, rules),
+    ]),
   )
   const thickest = thickestOf(own.values())
   const runs = draft.runs.map((run): Run => {
@@ -327,6 +330,21 @@ function withSizes(
   const others = network.lines.some(({ state }) => state === 'new') ? 1 : 0
   const few = inFewSizes(runs, ways, Math.max(1, rules.mostSizes - others))
   return { ...network, runs: withFittingOhm(few, network.posts) }
+}
+
+/** Families of fuses that sit on the stud of a bar or a battery. */
+const onStud: readonly FuseFamily[] = ['terminal-block']
+
+/** New runs to a fuse that sits on the post they come from are studs, unless a length or a size was set by hand. */
+function withStuds(runs: readonly DraftRun[], posts: readonly Post[]): DraftRun[] {
+  const byId = new Map(posts.map((post) => [post.id, post]))
+  return runs.map((run) => {
+    const family = byId.get(run.to)?.fitting?.family
+    const hasStud = ['bar', 'battery'].includes(byId.get(run.from)?.kind ?? '')
+    const isFree = run.state === 'new' && run.lengthKnown === 'usual' && run.areaKnown === null
+    if (!family || !onStud.includes(family) || !hasStud || !isFree || run.measuredOhm !== null) return run
+    return { ...run, isStud: true, lengthM: 0, areaKnown: 'usual' }
+  })
 }
 
 /** The largest main lead, or, where there is none, the largest run, mm² of all its conductors. */

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { demoShelf, specifiedJob } from '../../scripts/lib/demo-shelf'
 import { examples } from '../../scripts/lib/examples'
 import { boughtFrom } from '#core/remedies/bought'
+import type { JobDocument } from '#core/job/document'
 import { partsOfWiring } from './lists'
 import { networkOf } from './of-job'
 import type { Network } from './network'
@@ -36,4 +37,26 @@ describe.each(demos)('the wiring of %s', (_name, job) => {
     expect([...sizes].every((size) => carried.includes(Number(size)))).toBe(true)
     expect(sizes.size).toBeLessThanOrEqual(3)
   })
+
+  it('buys no cable for a fuse that sits on the stud of a bar or a battery', () => {
+    const network = networkOf(job)
+    const kindOf = new Map(network.posts.map(({ id, kind }) => [id, kind]))
+    const familyOf = new Map(network.posts.map(({ id, fitting }) => [id, fitting?.family]))
+    for (const run of network.runs.filter(
+      ({ state, lengthKnown }) => state === 'new' && lengthKnown === 'usual',
+    ))
+      expect(run.isStud, run.number).toBe(
+        familyOf.get(run.to) === 'terminal-block' && ['bar', 'battery'].includes(kindOf.get(run.from)!),
+      )
+  })
+})
+
+it('a fuse on its stud has a cable once a length is set', () => {
+  const [, job] = demos[0]!
+  const stud = networkOf(job).runs.find(({ isStud }) => isStud)!
+  const set = {
+    ...job,
+    runs: { ...job.runs, [stud.id]: { lengthM: { value: 0.3, how: 'measured' } } },
+  } as JobDocument
+  expect(networkOf(set).runs.find(({ id }) => id === stud.id)).toMatchObject({ isStud: false, lengthM: 0.3 })
 })

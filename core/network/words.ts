@@ -10,13 +10,16 @@ export const isSizeUnknown = ({ state, areaKnown }: Pick<Run, 'state' | 'areaKno
 
 /** The size of a run as it stands in a list: `2 × 70 mm²`, `needs 25 mm²`. */
 export function sizeWords(run: Run, q: Write): string {
+  if (run.isStud) return 'no cable'
   if (run.areaMm2 === null) return 'chassis'
   return `${run.count > 1 ? `${run.count} × ` : ''}${isSizeUnknown(run) ? 'needs ' : ''}${q(run.areaMm2, 'mm²')}`
 }
 
 /** The length of a run as it stands in a list. */
-export const lengthWords = (run: Run, q: Write): string =>
-  run.lengthKnown === 'open' ? 'not known' : q(run.lengthM, 'm')
+export function lengthWords(run: Run, q: Write): string {
+  if (run.isStud) return 'on the stud'
+  return run.lengthKnown === 'open' ? 'not known' : q(run.lengthM, 'm')
+}
 
 /** What a fitting is made for as it stands in a list; empty where nothing says so. */
 export function ratingWords({ ratedA, isRatingOpen }: Fitting, q: Write): string {

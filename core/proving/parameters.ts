@@ -95,6 +95,7 @@ export function parametersOf({ network, heat, panels, nominalV }: Rig): Paramete
 
 function runDeviation(run: Run, cableC: number): number {
   if (run.measuredOhm !== null) return Math.hypot(measuredShare * run.measuredOhm, jointsOhm)
+  if (run.isStud) return Math.hypot(fittingShare * run.fittingOhm, jointsOhm)
   const own = conductorsOhm(run, cableC)
   if (run.areaMm2 === null) return chassisShare * own
   const share = Math.hypot(shareBy[run.lengthKnown], shareBy[run.areaKnown])

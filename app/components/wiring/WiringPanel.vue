@@ -112,7 +112,8 @@ const known = (name: string) => fieldAt(fieldPath(name)) !== null
         {{ q(figures.amps, 'A') }}<template v-if="figures.at">, {{ figures.at.toLowerCase() }}</template>
       </dd>
       <dt class="text-soft">Length</dt>
-      <dd>{{ q(run.lengthM, 'm') }}, {{ lengthWords(run) }}</dd>
+      <dd v-if="run.isStud">none: the fuse sits on the stud</dd>
+      <dd v-else>{{ q(run.lengthM, 'm') }}, {{ lengthWords(run) }}</dd>
       <template v-if="run.areaMm2 !== null">
         <dt class="text-soft">Size</dt>
         <dd>

@@ -109,7 +109,7 @@ export const wiringCases: Readonly<Record<string, readonly Case[]>> = {
       on: onFeed,
       verdict: changed,
       remedy: 'run.thicker',
-      shows: ['0.58 V', 'back 4 mm², 3 m'],
+      shows: ['0.57 V', 'back 4 mm², 3 m'],
     },
     {
       says: 'a run that stays and nobody knows, and comes back by 2.5 mm²',

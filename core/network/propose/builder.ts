@@ -247,6 +247,7 @@ export class Builder {
       cable: cable?.$path ?? null,
       lengthM,
       lengthKnown,
+      isStud: false,
       areaMm2: byChassis ? null : (setArea ?? foundArea),
       areaKnown: byChassis ? 'found' : setArea !== null ? 'set' : foundArea !== null ? 'found' : null,
       count: entered<number>('count') ?? 1,

@@ -38,7 +38,7 @@ function harmOfRun(bench: Bench, at: string, ohm: number): Harm {
 const flowing = (bench: Bench): { run: Run; amps: number }[] =>
   bench.rig.network.runs.map((run) => ({ run, amps: mostA(bench, run) })).filter(({ amps }) => amps >= leastA)
 
-const isMetal = ({ areaMm2 }: Run): boolean => areaMm2 === null
+const isMetal = ({ areaMm2, isStud }: Run): boolean => areaMm2 === null && !isStud
 
 function poorAt(bench: Bench, wanted: (run: Run) => boolean): Place[] {
   const scale = bench.rig.nominalV / 12
