@@ -35,6 +35,9 @@ export const likeConductors = (run: SideBySide): number => run.count - 1 + short
 /** Share of the current of a run that the hardest worked of its conductors carries, 0 to 1. */
 export const largestShare = (run: SideBySide): number => shortestAs(run) / likeConductors(run)
 
+/** Resistance of a clean bolted stud, Ω (engineering default). */
+const studOhm = 20e-6
+
 /** Resistance of a run with the fitting it comes to, Ω, by size and length alone. */
 export function sizedOhm(
   run: Run,
@@ -42,7 +45,7 @@ export function sizedOhm(
   { areaMm2, count }: Conductors = run,
   lengthM = run.lengthM,
 ): number {
-  if (run.isStud) return run.fittingOhm
+  if (run.isStud) return studOhm + run.fittingOhm
   const { material, shortestM } = run
   const ohm = conductorsOhm({ lengthM, material, areaMm2, count, shortestM }, cableC)
   return areaMm2 === null ? ohm : ohm + run.fittingOhm

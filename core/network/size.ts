@@ -335,14 +335,21 @@ function withSizes(
 /** Families of fuses that sit on the stud of a bar or a battery. */
 const onStud: readonly FuseFamily[] = ['terminal-block']
 
-/** New runs to a fuse that sits on the post they come from are studs, unless a length or a size was set by hand. */
+/**
+ * Runs, of which those between a fuse and the post it sits on are studs: one for each fuse, and only new ones whose
+ * length and size nobody set.
+ */
 function withStuds(runs: readonly DraftRun[], posts: readonly Post[]): DraftRun[] {
   const byId = new Map(posts.map((post) => [post.id, post]))
+  const seated = new Set<string>()
   return runs.map((run) => {
-    const family = byId.get(run.to)?.fitting?.family
-    const hasStud = ['bar', 'battery'].includes(byId.get(run.from)?.kind ?? '')
-    const isFree = run.state === 'new' && run.lengthKnown === 'usual' && run.areaKnown === null
-    if (!family || !onStud.includes(family) || !hasStud || !isFree || run.measuredOhm !== null) return run
+    const ends = [run.from, run.to].flatMap((id) => byId.get(id) ?? [])
+    const fuse = ends.find(({ fitting }) => fitting?.family && onStud.includes(fitting.family))
+    const hasStud = ends.some(({ kind }) => kind === 'bar' || kind === 'battery')
+    const isFree =
+      run.state === 'new' && run.lengthKnown === 'usual' && run.areaKnown === null && run.measuredOhm === null
+    if (!fuse || !hasStud || !isFree || seated.has(fuse.id)) return run
+    seated.add(fuse.id)
     return { ...run, isStud: true, lengthM: 0, areaKnown: 'usual' }
   })
 }

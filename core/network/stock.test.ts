@@ -40,14 +40,23 @@ describe.each(demos)('the wiring of %s', (_name, job) => {
 
   it('buys no cable for a fuse that sits on the stud of a bar or a battery', () => {
     const network = networkOf(job)
-    const kindOf = new Map(network.posts.map(({ id, kind }) => [id, kind]))
-    const familyOf = new Map(network.posts.map(({ id, fitting }) => [id, fitting?.family]))
-    for (const run of network.runs.filter(
-      ({ state, lengthKnown }) => state === 'new' && lengthKnown === 'usual',
-    ))
-      expect(run.isStud, run.number).toBe(
-        familyOf.get(run.to) === 'terminal-block' && ['bar', 'battery'].includes(kindOf.get(run.from)!),
-      )
+    const posts = new Map(network.posts.map((post) => [post.id, post]))
+    const studs = network.runs.filter(({ isStud }) => isStud)
+    for (const { number, from, to } of studs) {
+      const ends = [posts.get(from)!, posts.get(to)!]
+      expect(ends.map(({ kind }) => kind).includes('fuse'), number).toBe(true)
+      expect(
+        ends.filter(({ fitting }) => fitting?.family === 'terminal-block'),
+        number,
+      ).toHaveLength(1)
+    }
+    const bought = partsOfWiring(network).filter(({ what }) => what.startsWith('Lug'))
+    const laid = network.runs.filter(
+      ({ state, areaMm2, isStud }) => state === 'new' && areaMm2 !== null && !isStud,
+    )
+    expect(bought.reduce((sum, { quantity }) => sum + quantity, 0)).toBe(
+      laid.reduce((sum, { count }) => sum + 2 * count, 0),
+    )
   })
 })
 

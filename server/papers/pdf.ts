@@ -5,6 +5,7 @@ import type {
   ContentStack,
   ContentSvg,
   ContentText,
+  PageSize,
   TableCell,
   TDocumentDefinitions,
 } from 'pdfmake/interfaces'
@@ -14,6 +15,7 @@ import { anchorMark, verdictMarks, type Stroke } from '#core/papers/marks'
 import { verdictWords, type Verdict } from '#core/system/verdict'
 import { fontsOfPapers, type Family, type Fonts } from './fonts'
 import { shareFonts } from './shared-fonts'
+import { drawingBeyondPt, drawingRoomPt, marginPt, sheetFor, textWidthPt, type Sheet } from './sheet'
 
 const ink = '#1c2a30'
 const softInk = '#525b5f'
@@ -26,12 +28,9 @@ const verdictInk: Readonly<Record<Verdict, string>> = {
   'does-not-suit': '#a8321f',
 }
 const pointsPerMm = 72 / 25.4
-const marginPt = 48
 const smallPt = 8.5
-/** Room for a drawing on a page of its own, pt: it goes beyond the margins of the words. */
-const drawingPt: Readonly<Record<Paper['size'], [number, number]>> = { A4: [539, 680], Letter: [556, 630] }
-/** How far a drawing goes beyond the margins of the words on each side, pt. */
-const drawingBeyondPt = 20
+/** A heading below this share of the page's height starts a new page: its first block would not fit. */
+const latestHeading = 0.85
 
 // Nothing is fetched for a paper, and nothing is read: its fonts are known by name.
 pdfmake.setUrlAccessPolicy(() => false)
@@ -76,8 +75,8 @@ const card = {
 
 /** Draws the blocks of papers for PDF. */
 class Press {
-  /** Of the paper that is being set. */
-  private size: Paper['size'] = 'A4'
+  /** Sheet of the paper that is being set. */
+  private sheet: Sheet = 'A4'
 
   constructor(private readonly fonts: Fonts) {}
 
@@ -243,7 +242,7 @@ class Press {
       case 'drawing':
         return {
           svg: writeSvg(block.drawing),
-          fit: drawingPt[this.size],
+          fit: drawingRoomPt(this.sheet),
           alignment: 'center',
           margin: [-drawingBeyondPt, 0, -drawingBeyondPt, 0],
         }
@@ -289,11 +288,12 @@ class Press {
 
   /** The whole definition of a paper. */
   paper(paper: Paper): TDocumentDefinitions {
-    const { title, over, under, sections, foot, author, madeAt, size } = paper
-    this.size = size
+    const { title, over, under, sections, foot, author, madeAt } = paper
+    this.sheet = sheetFor(paper)
+    const { left, top, right, bottom } = marginPt
     return {
-      pageSize: size === 'Letter' ? 'LETTER' : 'A4',
-      pageMargins: [marginPt, 44, marginPt, marginPt],
+      pageSize: this.sheet.toUpperCase() as PageSize,
+      pageMargins: [left, top, right, bottom],
       info: { title, author, creationDate: new Date(madeAt), modDate: new Date(madeAt) },
       defaultStyle: { font: 'text-latin', fontSize: smallPt, lineHeight: 1.15, color: ink },
       content: [
@@ -310,15 +310,15 @@ class Press {
             { svg: svgOf(anchorMark, 32, seaInk), width: 34 },
           ],
         },
-        { ...rule(paper, 1.2, ink), margin: [0, 6, 0, 0] },
+        { ...rule(this.sheet, 1.2, ink), margin: [0, 6, 0, 0] },
         ...sections.flatMap((section, i) => this.section(section, i)),
       ],
       pageBreakBefore: ({ headlineLevel, startPosition }, nodes) =>
         headlineLevel === 1 &&
-        (nodes.getFollowingNodesOnPage().length === 0 || (startPosition?.verticalRatio ?? 0) > 0.93),
+        (nodes.getFollowingNodesOnPage().length === 0 || (startPosition?.verticalRatio ?? 0) > latestHeading),
       footer: (page, pages) => ({
         columns: [this.words(foot), this.words(`${page} of ${pages}`, { alignment: 'right' })],
-        margin: [marginPt, 14, marginPt, 0],
+        margin: [left, 14, right, 0],
         fontSize: 7.5,
         color: softInk,
       }),
@@ -326,11 +326,8 @@ class Press {
   }
 }
 
-const widthPt = { A4: 595.28, Letter: 612 } as const
-const rule = ({ size }: Paper, lineWidth: number, lineColor: string) => ({
-  canvas: [
-    { type: 'line' as const, x1: 0, y1: 0, x2: widthPt[size] - 2 * marginPt, y2: 0, lineWidth, lineColor },
-  ],
+const rule = (sheet: Sheet, lineWidth: number, lineColor: string) => ({
+  canvas: [{ type: 'line' as const, x1: 0, y1: 0, x2: textWidthPt(sheet), y2: 0, lineWidth, lineColor }],
 })
 
 /** A press with its fonts in place. */
