@@ -16,7 +16,7 @@ describe('the published list of checks', () => {
         id,
         formula: /- Formula \(.+\): .+/.test(section),
         limit: /- Limit from: .+/.test(section),
-        ends: /- Ends in: .+/.test(section),
+        ends: /- Verdicts:  .+/.test(section),
       }).toEqual({ id, formula: true, limit: true, ends: true })
       expect(section).not.toMatch(/undefined|NaN/)
     }

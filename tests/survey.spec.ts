@@ -59,7 +59,7 @@ test.describe('with one thumb', () => {
       await enter(page, `houseBank/${name}`, value)
     await next(page, 'startingBatteries')
     for (const [name, value] of [
-      ['present', 'Has its own'],
+      ['present', 'Separate starting battery'],
       ['chemistry', 'Calcium'],
       ['ah', '80'],
       ['standbyA', '30 mA'],

@@ -39,7 +39,7 @@ describe('what is typed into a field', () => {
 })
 
 describe('a station', () => {
-  it('is done when nothing is missing, and has gaps that matter or do not', () => {
+  it('is done when no shortfall, and has gaps that matter or do not', () => {
     const job = withValues(goodJob(), { 'use/negatives': 'common' })
     expect(stationState(job, 'use', [])).toBe('done')
     expect(stationState(job, 'houseBank', [])).toBe('gaps')

@@ -8,7 +8,7 @@ import { partKinds, type PartKind } from '#core/job/fields'
 import { assessed, evenly, goodJob, straightJob, withMeasured, withValues } from '#core/testing'
 import { shortcomingsOf } from '#core/compare/shortcomings'
 import { findingsOf } from './assess'
-import { needsToDecide } from './result'
+import { missingValues } from './result'
 import { unsolvable } from './unsolvable'
 import { Reads } from '#core/system/reads'
 import { drawLanes } from '#core/compare/instruments'
@@ -306,7 +306,7 @@ describe('shortcomings', () => {
           .map(({ key, verdict, title, summary, deciding: { length } }) => ({
             key,
             verdict,
-            words: length > 0 ? needsToDecide(title, length === 1 ? '1 value' : `${length} values`) : summary,
+            words: length > 0 ? missingValues(title, length) : summary,
           })),
       })
     },

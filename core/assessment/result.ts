@@ -1,4 +1,11 @@
-import { fieldAt, partName, type FieldPath, type JobDocument, type PartPath } from '#core/job/document'
+import {
+  fieldAt,
+  partAt,
+  partName,
+  type FieldPath,
+  type JobDocument,
+  type PartPath,
+} from '#core/job/document'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import { Unsolvable } from '#core/physics/unsolvable'
 import type { Facts, Input, Origin } from '#core/system/facts'
@@ -21,7 +28,7 @@ import {
 } from '#core/system/unknowns'
 import { isWorse, type Verdict } from '#core/system/verdict'
 import { shownValue } from '#core/job/shown'
-import { inSentence, type Write } from '#core/units/format'
+import { listed, capital, inSentence, type Write } from '#core/units/format'
 import {
   remediesOf,
   topicOf,
@@ -312,7 +319,7 @@ function resultOf(
     limit: judgement.limit,
     formula: judgement.formula(),
     summary: open
-      ? openSummary(subject.name, check.title, explored.deciding, job)
+      ? openSummary(explored.deciding, job)
       : `${judgement.summary()}${assumedWords(inputs, unknown, q)}`,
     why: check.why,
     inputs,
@@ -387,25 +394,27 @@ function assumedWords(inputs: readonly Input[], unknown: readonly FieldPath[], q
   return ` Assumed: ${words.join(', ')}${more}.`
 }
 
-function openSummary(
-  subject: string,
-  title: string,
-  deciding: readonly Deciding[],
-  job: JobDocument,
-): string {
-  const names = deciding.map(({ path }) => {
-    const at = fieldAt(path)!
-    const part = partName(job, at.partPath)
-    const own = subject.toLowerCase().endsWith(part.toLowerCase())
-    return `${inSentence(at.field.label)}${own ? '' : ` (${part})`}`
+/** Says which values to find out: what can be measured first. */
+function openSummary(deciding: readonly Deciding[], job: JobDocument): string {
+  const named = deciding.slice(0, mostNamed).map(({ path }) => {
+    const { field, partPath, kind } = fieldAt(path)!
+    const part = partAt(job, partPath)?.part.name ?? `the ${inSentence(partName(job, partPath))}`
+    const isQuantity = field.type === 'quantity'
+    const label = isQuantity ? `the ${inSentence(field.label)}` : `“${field.label}”`
+    return {
+      verb: isQuantity ? 'measure' : 'find out',
+      words: kind === 'use' || kind === 'place' ? label : `${label} of ${part}`,
+    }
   })
-  const list =
-    names.length > 3 ? `${names.slice(0, 3).join(', ')} and ${names.length - 3} more` : names.join(' and ')
-  if (names.length === 1 && names[0] === inSentence(title))
-    return `${subject}: its ${names[0]} is not measured yet, and it decides.`
-  return `${subject}: ${needsToDecide(inSentence(title), list)}`
+  const orders = ['measure', 'find out'].flatMap((verb) => {
+    const words = named.filter((one) => one.verb === verb).map((one) => one.words)
+    return words.length > 0 ? [`${verb} ${listed(words)}`] : []
+  })
+  const more = deciding.length > mostNamed ? `, and ${deciding.length - mostNamed} more` : ''
+  return capital(`${orders.join(', and ')}${more}.`)
 }
+const mostNamed = 3
 
-/** What a check still needs, behind its title: a title that is a question ends a sentence of its own. */
-export const needsToDecide = (title: string, what: string): string =>
-  `${title}${title.endsWith('?') ? ' It' : ''} needs ${what} to decide.`
+/** How many values a check still needs, behind its title. */
+export const missingValues = (title: string, values: number): string =>
+  `${title}${title.endsWith('?') ? '' : ':'} ${values === 1 ? '1 value is' : `${values} values are`} missing`

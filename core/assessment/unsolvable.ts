@@ -40,7 +40,7 @@ export function unsolvable(facts: Facts, reads: Reads): Judgement {
     compared: [word('result', 'none'), word('look again at', named)],
     limit: { kind: 'physics', text: 'no run and no circuit comes to an end with these values' },
     formula: () => `no result with ${named}`,
-    summary: () => `This cannot be worked out with these values: ${named}. Check them.`,
+    summary: () => `This cannot be calculated from these values: ${named}. Check them.`,
     asks: odd.map(({ path, usual: [from, to] }) => ({ path, from, to })),
   }
 }

@@ -1,5 +1,5 @@
 import { questionsOf } from '#core/assessment/assess'
-import { findingsIn, keyOf, needsToDecide } from '#core/assessment/result'
+import { findingsIn, keyOf, missingValues } from '#core/assessment/result'
 import type { Facts } from '#core/system/facts'
 import type { ShopSettings } from '#core/system/system'
 import type { Verdict } from '#core/system/verdict'
@@ -36,10 +36,7 @@ export function shortcomingsOf(
       key: keyOf(finding.id, finding.on),
       verdict: finding.verdict,
       words:
-        finding.deciding.length > 0 ? openWords(check.title, finding.deciding.length) : say(check, place),
+        finding.deciding.length > 0 ? missingValues(check.title, finding.deciding.length) : say(check, place),
     })),
   }
 }
-
-const openWords = (title: string, values: number): string =>
-  needsToDecide(title, values === 1 ? '1 value' : `${values} values`)

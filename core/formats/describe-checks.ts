@@ -109,7 +109,7 @@ export function describeChecks(examples: readonly Example[]): string {
         const lines = [
           `### \`${check.id}\` ${check.title}`,
           '',
-          `${check.why} Judges ${about[check.about]}${check.takesTime ? '; carries out a run' : ''}.`,
+          `${check.why} Checks ${about[check.about]}${check.takesTime ? ', with a simulated run' : ''}.`,
           '',
         ]
         if (!known) return [...lines, 'No example applies.', '']
@@ -123,7 +123,7 @@ export function describeChecks(examples: readonly Example[]): string {
           `- Compares: ${result.compared[0].label} with ${result.compared[1].label}.`,
           `- Formula (${from}): ${result.formula}`,
           `- Limit from: ${[...limits].slice(0, 6).join('; ')}.`,
-          `- Ends in: ${verdicts
+          `- Verdicts: ${verdicts
             .filter((verdict) => known.verdicts.has(verdict))
             .map((verdict) => verdictWords[verdict])
             .join(', ')}.`,
@@ -140,7 +140,7 @@ export function describeChecks(examples: readonly Example[]): string {
       `Made by \`npm run schema\` from the checks themselves, `,
       'with numbers from the demo jobs and from the cases that test them.',
     ),
-    'A check whose verdict is the same over the plausible range of everything unknown stands; otherwise it ends in Measure first. Those that carry out a run use the run of the run view, with the inputs that view begins with.',
+    'A check gives its verdict when every plausible value of the unknown fields leads to the same one. Otherwise it says Measure first. Checks that simulate a run use the run of the Run view with its initial inputs.',
     '',
     ...parts.flatMap(section),
   ].join('\n')

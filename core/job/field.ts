@@ -40,7 +40,7 @@ interface FieldBase {
   readonly label: string
   /** How to find or measure it, in a line. */
   readonly measure: string
-  /** How it is usually known, where that is not as its line says: see {@link usualHow}. */
+  /** How it is usually known; measured where left out. */
   readonly how?: How
   /** How long finding it out takes, min; a few where nothing is said: see {@link minutesToFind}. */
   readonly minutes?: number
@@ -54,13 +54,8 @@ interface FieldBase {
   readonly when?: readonly Condition[]
 }
 
-/** How a value is usually known when it is found the way its field says. */
-export function usualHow({ how, measure }: FieldBase): How {
-  if (how) return how
-  if (measure.startsWith('Maker')) return 'maker'
-  if (/^(Label|Print|Moulded)/.test(measure)) return 'label'
-  return measure.startsWith('Ask') ? 'customer' : 'measured'
-}
+/** How a value is usually known: measured, unless its field says otherwise. */
+export const usualHow = ({ how = 'measured' }: FieldBase): How => how
 
 /** Fields that are usually known in the same way, but for those that say otherwise. */
 export const usuallyFrom = <F extends Fields>(how: How, fields: F): F =>

@@ -256,7 +256,7 @@ function restsOn({ checks, overrides }: Assessment, q: Write): Section[] {
     checks
       .flatMap(({ inputs }) => inputs)
       .filter(({ origin }) => origin.kind === 'assumed' || origin.kind === 'customer')
-      .filter(({ origin }) => !origin.text.endsWith('none entered'))
+      .filter(({ origin }) => !origin.isDefault)
       .map(({ path, part, label, origin }) => [path, { words: `${part}, ${inSentence(label)}`, origin }]),
   )
   const known = (kind: 'customer' | 'assumed'): string =>

@@ -137,11 +137,11 @@ function verdictOf(checks: readonly CheckResult[], remains: readonly CheckResult
 function headlineOf(verdict: Verdict, withAWord: boolean): string {
   switch (verdict) {
     case 'suits':
-      return withAWord ? 'Suits, with a note to the customer' : 'Suits'
+      return withAWord ? 'Suits, with a note for the customer' : 'Suits'
     case 'measure-first':
-      return 'Suits if what is open turns out right'
+      return 'Suits if the open values turn out right'
     case 'suits-once-changed':
-      return 'Something is still to be changed'
+      return 'Changes are still needed'
     case 'does-not-suit':
       return 'Does not suit'
   }

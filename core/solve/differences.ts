@@ -22,11 +22,11 @@ export function differencesOf(one: Answer, other: Answer, q: Write): string[] {
       : Math.round(a.alternatorPeakC) - Math.round(b.alternatorPeakC)
   const power = a.givesUpW - b.givesUpW
   return [
-    ...(only.length > 0 ? [`It alone has: ${only.join('; ')}.`] : []),
-    ...(missing.length > 0 ? [`It does without: ${missing.join('; ')}.`] : []),
+    ...(only.length > 0 ? [`Only this answer has: ${only.join('; ')}.`] : []),
+    ...(missing.length > 0 ? [`It leaves out: ${missing.join('; ')}.`] : []),
     ...(Math.abs(cost) >= 1 ? [`It costs ${q(Math.abs(cost), 'money')} ${cost > 0 ? 'more' : 'less'}.`] : []),
     ...(hours !== null && Math.abs(hours) >= 0.1
-      ? [`It is full ${q(Math.abs(hours), 'h')} ${hours > 0 ? 'later' : 'sooner'}.`]
+      ? [`The battery is full ${q(Math.abs(hours), 'h')} ${hours > 0 ? 'later' : 'sooner'}.`]
       : []),
     ...(heat !== null && heat !== 0
       ? [said('The alternator runs ', q(Math.abs(heat), 'Δ°C'), heat > 0 ? ' hotter.' : ' cooler.')]
@@ -34,8 +34,8 @@ export function differencesOf(one: Answer, other: Answer, q: Write): string[] {
     ...(power !== 0
       ? [
           power > 0
-            ? `It gives up ${q(power, 'W')} of the inverters.`
-            : `It keeps ${q(-power, 'W')} of the inverters that the other gives up.`,
+            ? `It gives up ${q(power, 'W')} of inverter power.`
+            : `It keeps ${q(-power, 'W')} of inverter power that the other answer gives up.`,
         ]
       : []),
   ]

@@ -141,7 +141,7 @@ function wordsOf(
     }
     case 'case': {
       const measured = measuredHeat(alternator) !== null
-      const settles = `${q(amps, 'A')}, at which its case settles at ${q(caseLimitC, '°C')} at ${speed}`
+      const settles = `${q(amps, 'A')}, which heats its case to ${q(caseLimitC, '°C')} at ${speed}`
       return {
         origin: {
           kind: measured ? 'measured' : 'computed',

@@ -295,7 +295,7 @@ export interface DayAway {
   readonly chargedAh: number
   /** What is missing a day; 0 or less where the sources bring it all. */
   readonly netAh: number
-  /** Days the bank lasts at that; Infinity where nothing is missing. */
+  /** Days the bank lasts at that; Infinity where no shortfall. */
   readonly lastsDays: number
 }
 

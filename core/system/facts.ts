@@ -26,6 +26,8 @@ import { Slots, type Reads, type Slot } from './reads'
 export interface Origin {
   readonly kind: How | 'rule' | 'computed' | 'unknown' | 'physics'
   readonly text: string
+  /** Nothing is entered, and a default stands in for it. */
+  readonly isDefault?: true
 }
 
 /** A value a check has read, for its evidence. */
@@ -240,13 +242,13 @@ export class Facts {
       return { kind: how, text: howKnown[how] }
     }
     if (field.type === 'rows' || field.otherwise === undefined) return { kind: 'unknown', text: 'not known' }
-    if (field.otherwise === null) return { kind: 'assumed', text: 'none entered' }
+    if (field.otherwise === null) return { kind: 'assumed', text: 'none entered', isDefault: true }
     if (typeof field.otherwise === 'string' && field.type === 'quantity') {
       return { kind: 'rule', text: `shop rule: ${inSentence(ruleCatalogue[field.otherwise].label)}` }
     }
     return typeof field.otherwise === 'function'
-      ? { kind: 'computed', text: 'worked out, the data give none' }
-      : { kind: 'assumed', text: 'usual value, none entered' }
+      ? { kind: 'computed', text: 'calculated' }
+      : { kind: 'assumed', text: 'typical value, none entered', isDefault: true }
   }
 
   /**

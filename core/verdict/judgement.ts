@@ -50,7 +50,7 @@ export function judgementOf({ facts, checks, wiring, isSpecified, shop }: Judged
     headline: question
       ? enterFirst[question].headline
       : isOnlyAccepted
-        ? 'Suits, with a note to the customer'
+        ? 'Suits, with a note for the customer'
         : headline,
     decidedBy: verdict === 'suits' ? null : (deciding[0]?.key ?? null),
     reason: question ? enterFirst[question].reason : reasonOf(verdict, deciding),

@@ -16,9 +16,9 @@ function notFullWhy(totals: Totals, volts: number, system: System): string {
     return inputsOf(system, 'mains-night').coldC < bank.coldLimitC
       ? `the BMS refuses charge under ${q(bank.coldLimitC, '°C')}`
       : `the BMS refuses charge above ${q(bank.each.chargeHotC, '°C')}`
-  if (volts < bank.lowV) return `${q(volts, 'V')} are under the window from ${q(bank.lowV, 'V')}`
+  if (volts < bank.lowV) return `${q(volts, 'V')} is below the window, which starts at ${q(bank.lowV, 'V')}`
   if (totals.cutOuts > 0) return 'the BMS cuts out on the way'
-  return `it brings ${q(totals.mainsAh, 'Ah')}, and the loads take ${q(totals.loadAh, 'Ah')}`
+  return `it delivers ${q(totals.mainsAh, 'Ah')} and the loads use ${q(totals.loadAh, 'Ah')}`
 }
 
 export const time = check({
@@ -81,7 +81,9 @@ export const time = check({
       remedies,
       cautions: () =>
         many.generators.length > 0
-          ? [`From the generator that is ${hours === null ? 'more than a day' : q(hours, 'h')} of running.`]
+          ? [
+              `From the generator that takes ${hours === null ? 'more than a day' : q(hours, 'h')} of running.`,
+            ]
           : [],
     }
   },

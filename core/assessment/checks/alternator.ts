@@ -1,6 +1,6 @@
 import { caseLimitC, warmLossV } from '#core/physics/alternator'
 import { addDcdc, holdBack, unjoined } from '#core/remedies/arrangements'
-import { formatShare, said } from '#core/units/format'
+import { listed, formatShare, said } from '#core/units/format'
 import { check, mid, number, word } from '#core/assessment/check'
 import { type RemedyRef } from '#core/remedies/catalogue'
 import {
@@ -198,7 +198,7 @@ export const spare = check({
       summary: () =>
         none
           ? `${name} has ${q(spareA, 'A')} to spare over a drive, too little to be worth wiring.`
-          : `${name} has ${q(spareA, 'A')} to spare for charging over a drive: all day ${bySpeed.join(' and ')}.`,
+          : `${name} has ${q(spareA, 'A')} to spare for charging over a drive: all day ${listed(bySpeed)}.`,
       remedies: none ? [unjoined(lane)] : [],
     }
   },
@@ -249,7 +249,7 @@ export const loadDump = check({
         word('left on the output', left ? 'lead battery' : safe ? 'protected' : 'nothing'),
         word('must be left', 'a battery or a protector'),
       ],
-      limit: { kind: 'physics', text: 'the field of an alternator cannot stop at once' },
+      limit: { kind: 'physics', text: 'the field of an alternator decays slowly' },
       formula: () =>
         said(
           opens

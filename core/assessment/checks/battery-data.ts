@@ -54,7 +54,7 @@ export const sheetFigures: Check<'battery'> = check({
       return {
         verdict: 'suits',
         compared: [number('contradictions', 0, ''), number('at most', 0, '')],
-        limit: { kind: 'physics', text: 'figures of one battery fit each other' },
+        limit: { kind: 'physics', text: 'figures of one battery must be consistent' },
         formula: () => 'no two figures contradict each other',
         summary: () => 'The figures of the data sheet agree.',
       }

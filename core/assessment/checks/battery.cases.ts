@@ -267,7 +267,7 @@ export const batteryCases: Readonly<Record<string, readonly Case[]>> = {
       job: with_({ 'use/daysAway': 60, 'use/dailyAh': 80 }),
       on,
       verdict: good,
-      shows: ['as long as sources run', 'nothing is missing'].slice(1),
+      shows: ['as long as sources run', 'no shortfall'].slice(1),
     },
     {
       says: 'cold takes its share',

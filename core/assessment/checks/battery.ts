@@ -67,9 +67,7 @@ export const parallel = check({
         const unequal = one.houseBank.$settled('parallel') && lead > rules.leadParallelMost
         return [
           ...(count > 1
-            ? [
-                'Bring them to the same rested voltage, each charged alone, before they are joined. Fuse each.',
-              ]
+            ? ['Charge each battery alone to the same resting voltage before you join them. Fuse each.']
             : []),
           ...(unequal
             ? [
@@ -120,7 +118,9 @@ export const series = check({
               : `${count} in series, as the maker allows.`,
       remedies: over || wrongV ? [other] : [],
       cautions: () =>
-        count > 1 ? ['Same age, same maker, each charged full alone before they are joined.'] : [],
+        count > 1
+          ? ['Use batteries of the same maker and age. Charge each to full alone before you join them.']
+          : [],
     }
   },
 })
@@ -242,7 +242,7 @@ export const warning = check({
       ],
       limit: {
         kind: 'rule',
-        text: afloat ? 'required practice afloat: check the local code' : 'good practice',
+        text: afloat ? 'common requirement on boats: check the local code' : 'good practice',
       },
       formula: () => (by ? `${by} comes first` : `battery: no sign; on board: nothing`),
       summary: () =>

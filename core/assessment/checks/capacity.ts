@@ -33,7 +33,7 @@ export const usable = check({
     const old = oldUsableAh(system) * (Number(one.houseBank.nominalV) / bank.nominalV)
     const share = isOldLithium(system)
       ? `${rules.usableLithium} %, aged`
-      : `${formatShare(leadHealth(system))} left × ${rules.usableLead} % at its usual current`
+      : `${formatShare(leadHealth(system))} left × ${rules.usableLead} % at its typical current`
     const less = fresh < old
     const needed = parallelFor(old, system, 25)
     const allowed = allowsParallel(needed, system)
@@ -93,7 +93,7 @@ export const autonomy = check({
           use.from === 'loads' ? '(from the loads) ' : '',
           heatAh > 0 ? `+ ${q(heatAh, 'Ah')} of the heater ` : '',
           `− ${q(Math.min(chargedAh, usedAh), 'Ah')} charged a day)`,
-          lasts === Infinity ? ': nothing is missing' : ` = ${q(lasts, 'days')}`,
+          lasts === Infinity ? ': no shortfall' : ` = ${q(lasts, 'days')}`,
         ),
       summary: () =>
         lasts === Infinity

@@ -169,9 +169,7 @@ export function floatOf({ unit, name }: Subjects['unit'], { bank, one, q }: Syst
         })
       : [],
     cautions: () =>
-      over || !holdsFull
-        ? []
-        : ['This float holds the battery full. Switching it off is kinder over the years.'],
+      over || !holdsFull ? [] : ['This float keeps the battery full. Without it the battery lasts longer.'],
   }
 }
 

@@ -185,7 +185,7 @@ export const layup = check({
         said(
           `${q(stored, 'Ah')} from ${rules.layupSoc} % ÷ ((${q(own * 1000, 'mA')}`,
           rests ? '' : ` + ${q(standbyA * 1000, 'mA')} of the vehicle`,
-          `) × 168 h + ${q(leaks, 'Ah')} of itself) = ${q(weeks, 'weeks')}; ${q(one.use.layupWeeks, 'weeks')} + ${rules.layupMargin} %`,
+          `) × 168 h + ${q(leaks, 'Ah')} self-discharge) = ${q(weeks, 'weeks')}; ${q(one.use.layupWeeks, 'weeks')} + ${rules.layupMargin} %`,
         ),
       summary: () =>
         said(
@@ -209,7 +209,7 @@ export const layup = check({
               value: Math.max(1, Math.floor(weeks / (1 + rules.layupMargin / 100))),
             },
           ],
-      cautions: () => ['Look at it monthly. Do not leave it on a charger that floats.'],
+      cautions: () => ['Check it every month. Do not leave it on a charger that floats.'],
     }
   },
 })

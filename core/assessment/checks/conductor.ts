@@ -3,7 +3,7 @@ import type { Origin } from '#core/system/facts'
 import { tableAirC, type Surroundings } from '#core/physics/conductors'
 import { mostInterruptA } from '#core/physics/fuses'
 import type { RemedyRef } from '#core/remedies/catalogue'
-import { said, type Write } from '#core/units/format'
+import { listed, said, type Write } from '#core/units/format'
 
 // One rule each for what flows in a conductor, for the fuse that protects it, for what that fuse interrupts, for what
 // feeds a conductor from its ends and for the plug in it: of the cables of a survey, where a lane tells what flows,
@@ -125,7 +125,7 @@ export function fuseAgainst(
       wrong === null && flowsA > warmShare * ratedA
         ? [
             ...localCode(),
-            'The fuse runs warm at more than four fifths of its rating: one size up, where the conductor carries it.',
+            'The fuse runs warm above 80 % of its rating. Fit one size larger if the conductor carries it.',
           ]
         : localCode(),
   }
@@ -244,14 +244,14 @@ export function fusedTowards(
   const isFused = unfused.length === 0
   return {
     verdict: isFused ? 'suits' : 'suits-once-changed',
-    compared: [word('fed by', fedBy.join(' and ')), word('no fuse towards', unfused.join(' and ') || 'none')],
+    compared: [word('fed by', listed(fedBy)), word('no fuse towards', listed(unfused) || 'none')],
     limit,
     formula: () =>
-      `${fedBy.join(' and ')} can feed a fault in it; without a fuse on the way: ${unfused.join(' and ') || 'none'}`,
+      `${listed(fedBy)} can feed a fault in it; without a fuse in between: ${listed(unfused) || 'none'}`,
     summary: () =>
       isFused
         ? `${name} has a fuse at each end.`
-        : `${name} has no fuse where ${unfused.join(' and ')} can feed a fault.`,
+        : `${name} has no fuse where ${listed(unfused)} can feed a fault.`,
     remedies: isFused ? [] : remedies,
     cautions: localCode,
   }

@@ -37,7 +37,7 @@ export const fit = check({
       formula: () =>
         said(
           `${bank.count} × ${size(bank.each)} with ${q(rules.airGapMm, 'mm')} of air in ${size(one.place)}: `,
-          placed ? (turned ? 'fits, turned' : 'fits') : tall ? 'too high' : 'does not fit, turned either',
+          placed ? (turned ? 'fits, turned' : 'fits') : tall ? 'too high' : 'does not fit, even turned',
         ),
       summary: () =>
         placed
@@ -46,7 +46,7 @@ export const fit = check({
             ? `It is ${q(heightMm - one.place.heightMm, 'mm')} higher than the space.`
             : said(
                 bank.count > 1 ? `${bank.count} of ${size(bank.each)} do` : `${size(bank.each)} does`,
-                ` not fit ${size(one.place)} with air around, turned either.`,
+                ` not fit ${size(one.place)} with air around it, even turned.`,
               ),
       remedies: placed ? [] : [other],
     }
@@ -68,10 +68,10 @@ export const weight = check({
     const change = there - old
     const moves =
       craft === 'vessel'
-        ? 'Look at the trim'
+        ? 'Check the trim'
         : craft === 'trailer'
           ? 'Weigh the load on the hitch again'
-          : 'The payload changes by as much'
+          : 'The payload changes too'
     return {
       verdict: over ? 'suits-once-changed' : 'suits',
       compared: [
@@ -212,7 +212,7 @@ const certificateWords = { none: 'none', cell: 'for the cells', both: 'for cells
 
 export const certificates = check({
   id: 'battery.certificates',
-  title: 'Certificates named',
+  title: 'Certificates',
   about: 'battery',
   why: 'After a fire the first question is which tests the cells and the pack passed. Insurers ask before.',
   judge(_subject, { bank, rules, craft }) {

@@ -44,7 +44,7 @@ export const heat = check({
       compared: [number('case reaches', peakC, '°C'), number('at most', caseLimitC, '°C')],
       limit: measured
         ? { kind: 'measured', text: 'readings of its case, fitted' }
-        : { kind: 'assumed', text: `usual limit of a case; its rise ${alternator.$origin('riseK').text}` },
+        : { kind: 'assumed', text: `typical case limit; its rise: ${alternator.$origin('riseK').text}` },
       formula: () =>
         said(
           `run “driving day”: peak ${q(peakC, '°C')}, ${minutes}; `,

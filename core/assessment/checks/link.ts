@@ -199,16 +199,16 @@ export const batterySwitch = check({
     return {
       verdict: guarded ? 'suits-once-changed' : 'does-not-suit',
       compared: [
-        word('turned through off', guarded ? 'a protector takes the spike' : 'nothing holds the alternator'),
+        word('turned through off', guarded ? 'a protector takes the spike' : 'nothing limits the alternator'),
         word('wanted', 'lead that stays on its output'),
       ],
-      limit: { kind: 'physics', text: 'the field of an alternator cannot stop at once' },
+      limit: { kind: 'physics', text: 'the field of an alternator decays slowly' },
       formula: () =>
         'off: alternator open; 1 or 2: one bank alone; both: lead and lithium in parallel, on the starter too',
       summary: () =>
         said(
           `The switch can leave ${mid(name)} without a battery and can join lead, `,
-          'lithium and starter. It relies on somebody who never forgets',
+          'lithium and starter. One wrong turn is enough',
           guarded ? ', but a protector absorbs the spike' : '',
           '.',
         ),

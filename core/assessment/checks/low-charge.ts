@@ -63,7 +63,7 @@ export function lowCharge(
 
 export const lowChargeWords = ({ soc, fills, balances, topUp }: LowCharge): string =>
   said(
-    fills ? 'it fills it in time' : `it reaches about ${formatShare(soc)}`,
-    balances ? '' : fills ? ', though the cells never balance' : ' and the cells never balance',
+    fills ? 'it still fills' : `it reaches about ${formatShare(soc)}`,
+    balances ? '' : fills ? ', but the cells never balance' : ' and the cells never balance',
     topUp ? `; ${mid(topUp.name)} can top up` : '; no other source tops up',
   )

@@ -1,7 +1,7 @@
 import { leadCapacityAh } from '#core/physics/lead'
 import { houseLeadOf, lfpOf } from '#core/simulation/plant-of-job'
 import { restedLeadSoc, shareOf, type Sharing } from '#core/simulation/sharing'
-import { formatShare, said } from '#core/units/format'
+import { formatShare, listed, said } from '#core/units/format'
 import { check, number, word } from '#core/assessment/check'
 import { dcAtOnceA, isOldLithium, leadHealth, loadA, sharesBus } from '#core/system/energy'
 import type { RemedyRef } from '#core/remedies/catalogue'
@@ -39,8 +39,7 @@ export const school = check({
           word('shop does', 'DC-DC between'),
         ],
         limit: { kind: 'rule', text: 'shop rule: lithium in direct parallel with lead-acid, never' },
-        formula: () =>
-          'joined directly ≠ a DC-DC between; the other school is one click away in the rules of this job',
+        formula: () => 'joined directly ≠ a DC-DC between; the rules of this job can allow a hybrid bank',
         summary: () =>
           'The customer wants lead and lithium joined. The shop’s rule is a DC-DC between them; another rule would allow it under conditions.',
         remedies: [{ id: 'mixed.separate', on: 'use' }],
@@ -48,7 +47,7 @@ export const school = check({
     }
     const weakV = rules.weakLeadV * bank.scale
     const missing = [
-      ...(bank.each.leadParallel === 'no' ? ['the maker permits it'] : []),
+      ...(bank.each.leadParallel === 'no' ? ['the maker’s permission'] : []),
       ...(chargeStop === 'no' ? ['charge and discharge stops'] : []),
       ...(isolators === 'no' ? ['a switch for each'] : []),
       ...(one.houseBank.restedV < weakV ? [`healthy lead (${q(one.houseBank.restedV, 'V')} rested)`] : []),
@@ -68,7 +67,7 @@ export const school = check({
       summary: () =>
         missing.length === 0
           ? 'The hybrid bank meets its conditions.'
-          : `The hybrid bank lacks ${missing.join(' and ')}.`,
+          : `The hybrid bank lacks ${listed(missing)}.`,
       remedies:
         missing.length === 0
           ? []
@@ -97,7 +96,7 @@ export const series = check({
     return {
       verdict: bad ? 'does-not-suit' : 'suits',
       compared: [word('joined', bad ? 'in series' : 'in parallel'), word('never', 'in series')],
-      limit: { kind: 'physics', text: 'batteries in series pass the same charge, whatever each can hold' },
+      limit: { kind: 'physics', text: 'batteries in series carry the same charge' },
       formula: () =>
         bad ? 'one current, two capacities, two voltage windows' : 'in parallel: each takes its own current',
       summary: () =>
@@ -146,7 +145,7 @@ export const sharing = check({
       summary: () =>
         said(
           off
-            ? `Under ${q(chargeA, 'A')} the charge stop disconnects the lithium, and the lead gets the whole current`
+            ? `At ${q(chargeA, 'A')} the charge stop disconnects the lithium, and the lead gets the whole current`
             : `On one bus the lithium draws ${q(mostA, 'A')} of ${q(chargeA, 'A')} while charging`,
           over ? `, and its maker allows ${q(bank.largestA, 'A')}` : '',
           `; half charged it delivers ${q(-load.lfpA, 'A')} to loads of ${q(dcAtOnceA(system), 'A')}`,
@@ -160,7 +159,7 @@ export const sharing = check({
         return chargeA > takesA
           ? [
               said(
-                `With the lithium off line the lead is offered all ${q(chargeA, 'A')}; `,
+                `With the lithium disconnected, all ${q(chargeA, 'A')} go to the lead-acid battery; `,
                 `it takes about ${q(takesA, 'A')} until it gasses.`,
               ),
             ]
@@ -300,8 +299,8 @@ export const stops = check({
             )
           : beforeBms
             ? said(
-                `The lithium goes off at ${q(stopV, 'V')}, before the chargers absorb, and at ${q(rules.dischargeStopV * bank.scale, 'V')}, `,
-                'before its BMS cuts. Off line, the lead takes charge and load alone.',
+                `The lithium disconnects at ${q(stopV, 'V')}, before the chargers absorb, and at ${q(rules.dischargeStopV * bank.scale, 'V')}, `,
+                'before its BMS cuts out. Then the lead takes charge and load alone.',
               )
             : 'The discharge stop is under the voltage at which the BMS cuts.',
       remedies: !bad

@@ -195,16 +195,16 @@ export const startCharger = check({
         : [number('absorbs at', charger.absorptionV, 'V'), number('at most', mostV, 'V')],
       limit: {
         kind: 'assumed',
-        text: 'usual for a starting battery of its kind and the vehicle’s electronics; the makers’ sheets decide',
+        text: 'typical for this kind of starting battery and the vehicle’s electronics; the makers’ sheets decide',
       },
       formula: () =>
         `absorbs at ${q(charger.absorptionV, 'V')} ${over ? '>' : '≤'} ${q(mostV, 'V')}${equalises ? `; equalises at ${q(stageV, 'V')} ${overStage ? '>' : '≤'} ${q(stageMostV, 'V')}` : ''}`,
       summary: () =>
         overStage
-          ? `${name} feeds the starting battery and equalises it at ${q(stageV, 'V')}; battery and vehicle bear ${q(stageMostV, 'V')}.`
+          ? `${name} feeds the starting battery and equalises it at ${q(stageV, 'V')}; battery and vehicle tolerate ${q(stageMostV, 'V')}.`
           : over
-            ? `${name} absorbs at ${q(charger.absorptionV, 'V')}; the starting battery bears ${q(mostV, 'V')}.`
-            : `${name} stays within what the starting battery and the vehicle bear.`,
+            ? `${name} absorbs at ${q(charger.absorptionV, 'V')}; the starting battery tolerates ${q(mostV, 'V')}.`
+            : `${name} stays within the limits of the starting battery and the vehicle.`,
       remedies:
         !over && !overStage
           ? []

@@ -214,7 +214,7 @@ export const range = check({
           `${name} has settings that meet every limit: absorption ${q(wanted, 'V')}, `,
           'float ',
           floatV === null ? 'off' : q(floatV, 'V'),
-          misset ? '; it is not set so now' : '',
+          misset ? '. It is not set to these values yet' : '',
           '.',
         ),
       remedies: misset ? [set] : [],

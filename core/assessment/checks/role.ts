@@ -1,4 +1,4 @@
-import { said } from '#core/units/format'
+import { listed, said } from '#core/units/format'
 import { check, mid, number, word, type Subjects } from '#core/assessment/check'
 import { dcdcInput } from '#core/system/currents'
 import type { System } from '#core/system/system'
@@ -31,20 +31,19 @@ export const role = check({
       verdict: lost ? 'suits-once-changed' : 'suits',
       compared: [
         word('other duties', roles.length > 0 ? roles.join(', ') : 'nothing'),
-        word('when replaced', roles.length > 0 ? 'must be made good' : 'nothing is lost'),
+        word('when replaced', roles.length > 0 ? 'must be replaced too' : 'nothing is lost'),
       ],
       limit: charger.$origin('holdsFuseBlock'),
       formula: () =>
         roles.length === 0
-          ? 'charges the house bank, no more'
-          : `${goes ? 'must go' : 'may stay'}; besides: ${roles.join(', ')}`,
+          ? 'charges only the house bank'
+          : `${goes ? 'must go' : 'may stay'}; also provides: ${roles.join(', ')}`,
       summary: () =>
         roles.length === 0
           ? `${name} charges the house bank and does nothing else.`
-          : `${name} also holds ${roles.join(' and ')}${goes ? ', which its replacement must make good' : ''}.`,
+          : `${name} also provides ${listed(roles)}${goes ? ', which must be replaced too' : ''}.`,
       remedies: lost ? [{ id: 'charger.make-good', on: charger.$path }] : [],
-      cautions: () =>
-        roles.length > 0 && !goes ? [`If it is taken out, ${roles.join(' and ')} must be made good.`] : [],
+      cautions: () => (roles.length > 0 && !goes ? [`If you remove it, replace ${listed(roles)} too.`] : []),
     }
   },
 })

@@ -86,7 +86,7 @@ export const cutOff = check({
         said(
           `${q(volts, 'V')} at the battery under load`,
           cables.length === 0
-            ? ', its cable not entered'
+            ? ', cable not entered'
             : ` − ${q(amps, 'A')} × ${q(ohm * 1000, 'mΩ')} of cable = ${q(arrivesV, 'V')}`,
           `, at ${rules.lowSoc} %`,
         ),

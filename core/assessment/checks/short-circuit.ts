@@ -34,7 +34,7 @@ export const shortCircuit = check({
         volts,
         limit:
           cable.fuseAicA === null
-            ? { kind: 'assumed', text: 'usual interrupt rating of its family; look at the maker’s sheet' }
+            ? { kind: 'assumed', text: 'typical interrupt rating of its family; check the maker’s sheet' }
             : cable.$origin('fuseAicA'),
       },
       {

@@ -129,7 +129,7 @@ export const stringFuses = check({
         number('others feed one string', intoOneA, 'A'),
         number('one string gives', solar.shortCircuitA, 'A'),
       ],
-      limit: { kind: 'physics', text: 'panels in parallel feed a short in one of them' },
+      limit: { kind: 'physics', text: 'parallel panels feed a short in one of them' },
       formula: () =>
         `${others} × ${q(solar.shortCircuitA, 'A')} = ${q(intoOneA, 'A')}; fuse from ${stringFuseShare} × ${q(solar.shortCircuitA, 'A')} = ${q(leastA, 'A')}`,
       summary: () =>
@@ -259,12 +259,12 @@ export const unloaded = check({
     return {
       verdict: safe ? 'suits' : 'does-not-suit',
       compared: [word('takes over', onOpening[source.onDisconnect]), word('wanted', 'diversion or brake')],
-      limit: { kind: 'physics', text: 'a generator without a load has no voltage of its own' },
+      limit: { kind: 'physics', text: 'without a load nothing limits its voltage' },
       formula: () => `BMS opens → ${onOpening[source.onDisconnect]}`,
       summary: () =>
         safe
-          ? `If the battery cuts out, a ${onOpening[source.onDisconnect]} holds ${name.replace(/^The /, 'the ')}.`
-          : `If the battery cuts out, nothing holds ${name.replace(/^The /, 'the ')}.`,
+          ? `If the battery cuts out, a ${onOpening[source.onDisconnect]} takes over from ${mid(name)}.`
+          : `If the battery cuts out, nothing limits the voltage of ${mid(name)}.`,
       remedies: safe ? [] : [{ id: 'source.diversion', on: source.$path }],
     }
   },

@@ -1,4 +1,4 @@
-import { durationWords, said } from '#core/units/format'
+import { listed, durationWords, said } from '#core/units/format'
 import type { View } from '#core/system/scene'
 import { addDcdc } from '#core/remedies/arrangements'
 import { openCircuitV } from '#core/physics/lfp'
@@ -20,7 +20,7 @@ function waysOf(starting: Starting): CrankingWay[] {
   if (starting.present === 'no')
     return [
       {
-        words: 'the engine starts from this bank',
+        words: 'the starter cable from this bank',
         starting,
         remedy: { id: 'start.own-battery', on: starting.$path },
       },
@@ -72,7 +72,7 @@ export const cranking = check({
       (openCircuitV(0.5, bank.nominalV) - 12.2 * bank.scale) / (bank.ohm + rules.cableMohm / 1000),
     )
     const minutes = (startAh / Math.max(flowsA, 1)) * 60 * 1.5
-    const list = [...new Set(ways.map(({ words }) => words))].join(' and ')
+    const list = listed([...new Set(ways.map(({ words }) => words))])
     return {
       verdict: !over ? 'suits' : fromHouse ? 'does-not-suit' : 'suits-once-changed',
       compared: [number('starter draws', needA, 'A'), number('BMS opens at', bearsA, 'A')],
@@ -89,15 +89,15 @@ export const cranking = check({
               `Through ${list} a starter of ${q(needA, 'A')} can draw on the battery, `,
               `whose BMS opens at ${q(bearsA, 'A')}.`,
             )
-          : `Through ${list} a starter of ${q(needA, 'A')} can draw on the battery, which bears ${q(bearsA, 'A')}.`,
+          : `Through ${list} a starter of ${q(needA, 'A')} can draw on the battery, which tolerates ${q(bearsA, 'A')}.`,
       remedies: over ? [...new Map(ways.map((way) => [way.remedy.id, way.remedy])).values()] : [],
       cautions: () =>
         !fromHouse
           ? [
               said(
-                `Joined for about ${durationWords(minutes / 60)} with the key off, `,
-                'the house battery lends the starting battery one start. ',
-                'Part them before cranking.',
+                `With the key off, joining them for ${durationWords(minutes / 60)} `,
+                'charges the starting battery for about one start. ',
+                'Separate them before you crank.',
               ),
             ]
           : [],
@@ -208,17 +208,16 @@ export const upkeep = check({
         ),
       },
       formula: () =>
-        `half of ${q(starting.ah, 'Ah')} × ${q(starting.health, '%')} ÷ (${q(starting.standbyA, 'A')} × 168 h + 1 % a week of itself) = ${q(lastsWeeks, 'weeks')}`,
+        `half of ${q(starting.ah, 'Ah')} × ${q(starting.health, '%')} ÷ (${q(starting.standbyA, 'A')} × 168 h + 1 % a week self-discharge) = ${q(lastsWeeks, 'weeks')}`,
       summary: () =>
         fed
           ? said(
-              'The starting battery is kept by ',
-              fedBack ? 'the DC-DC' : 'a charger or the sun',
-              ' while the vehicle stands.',
+              fedBack ? 'The DC-DC keeps' : 'A charger or solar keeps',
+              ' the starting battery charged while the vehicle is parked.',
             )
           : said(
               `Nothing charges the starting battery while the vehicle is parked. It lasts ${q(lastsWeeks, 'weeks')}`,
-              weeks > 0 ? `, and it stands ${q(weeks, 'weeks')} at the longest` : '',
+              weeks > 0 ? `, and the vehicle is parked for up to ${q(weeks, 'weeks')}` : '',
               stands && rules.upkeepSchool === 'leave' && lastsWeeks < weeks
                 ? '. The shop leaves it to the engine'
                 : '',

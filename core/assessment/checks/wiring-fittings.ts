@@ -39,7 +39,7 @@ export const interrupt = check({
         volts,
         limit: {
           kind: 'computed',
-          text: `usual for ${familyWords(family)} at ${volts.toFixed(1)} V, or the maker’s figure`,
+          text: `typical for ${familyWords(family)} at ${volts.toFixed(1)} V, or the maker’s figure`,
         },
       },
       {
@@ -69,12 +69,12 @@ export const voltage = check({
     return {
       verdict: over ? 'suits-once-changed' : 'suits',
       compared: [number('charged up to', volts, 'V'), number('fuse made for', most, 'V')],
-      limit: { kind: 'computed', text: `usual for ${familyWords(fuse.family)}` },
+      limit: { kind: 'computed', text: `typical for ${familyWords(fuse.family)}` },
       formula: () => `${q(volts, 'V')} ${over ? '>' : '≤'} ${q(most, 'V')}`,
       summary: () =>
         over
-          ? `${subject.name} is made for ${q(most, 'V')}, and the system is charged up to ${q(volts, 'V')}.`
-          : `${subject.name} is made for ${q(most, 'V')}.`,
+          ? `${subject.name} is rated ${q(most, 'V')}, and the system is charged up to ${q(volts, 'V')}.`
+          : `${subject.name} is rated ${q(most, 'V')}.`,
       remedies: over ? otherFamily(fuse, (one) => fuseMostV[one] >= volts) : [],
     }
   },
@@ -168,7 +168,7 @@ export const place = check({
     return {
       verdict: far ? 'suits-once-changed' : 'suits',
       compared: [number('cable before the fuse', mm, 'mm'), number('at most', rules.fuseWithinMm, 'mm')],
-      limit: { kind: 'rule', text: 'shop rule: a fuse stands within so much cable of its source' },
+      limit: { kind: 'rule', text: 'shop rule: largest distance from source to fuse' },
       formula: () =>
         `${q(mm, 'mm')} ${far ? '>' : '≤'} ${q(rules.fuseWithinMm, 'mm')}${fitting.sheathed ? ', in a sheath of its own' : ''}`,
       summary: () =>
@@ -200,8 +200,8 @@ function rated(
     formula: () => `${q(amps, 'A')} ${over ? '>' : '≤'} ${q(ratedA, 'A')}`,
     summary: () =>
       over
-        ? `${q(amps, 'A')} pass ${subject.name}, which is made for ${q(ratedA, 'A')}.`
-        : `${subject.name} is made for ${q(ratedA, 'A')}; ${q(amps, 'A')} pass it.`,
+        ? `${subject.name} carries ${q(amps, 'A')} and is rated only ${q(ratedA, 'A')}.`
+        : `${subject.name} is rated ${q(ratedA, 'A')} and carries ${q(amps, 'A')}.`,
     remedies: over
       ? [{ id: 'fitting.larger', on: `fittings/${post.id}`, value: Math.ceil(amps / fuseShare / 10) * 10 }]
       : [],

@@ -1,3 +1,4 @@
+import { listed } from '#core/units/format'
 import { check, mid, number } from '#core/assessment/check'
 import { familyWords } from '#core/job/parts/wiring'
 import { fuseSizesA } from '#core/physics/fuses'
@@ -89,7 +90,10 @@ export const grading = check({
     return {
       verdict: wrong.length === 0 ? 'suits' : 'suits-once-changed',
       compared: [number(shown!.name, shown!.ratedA, 'A'), number('this one', ratedA, 'A')],
-      limit: { kind: 'rule', text: `shop rule: ${rules.grading} to 1 in one family, else by their times` },
+      limit: {
+        kind: 'rule',
+        text: `shop rule: ${rules.grading} to 1 in one family, otherwise by melting times`,
+      },
       formula: () =>
         uppers
           .map(
@@ -99,10 +103,10 @@ export const grading = check({
           .join('; '),
       summary: () =>
         wrong.length === 0 && together.length > 0
-          ? `${subject.name} takes most of the current of the bank: the ${together[0]!.name} may go with it.`
+          ? `${subject.name} carries most of the bank’s current, so the ${together[0]!.name} may open with it.`
           : wrong.length === 0
-            ? `In a fault behind it ${subject.name} goes before ${uppers.map(({ name }) => `the ${name}`).join(' and ')}.`
-            : `In a fault behind ${subject.name} the ${wrong[0]!.name} may go first, and everything is dark.`,
+            ? `In a fault behind it, ${subject.name} opens before ${listed(uppers.map(({ name }) => `the ${name}`))}.`
+            : `In a fault behind ${subject.name}, the ${wrong[0]!.name} may open first and cut everything off.`,
       cautions: () =>
         wrong.length === 0 && together.length > 0
           ? [`A fault behind ${subject.name} may leave everything dark. Keep a spare of both fuses aboard.`]
@@ -129,7 +133,7 @@ function mainAgainstBank({ wiring, post, ratedA, family }: Fused, q: (value: num
   return {
     verdict: isLarger ? ('suits-once-changed' as const) : ('suits' as const),
     compared: [number('this one', ratedA, 'A'), number(bank.name, bank.ratedA, 'A')] as const,
-    limit: { kind: 'physics' as const, text: 'fuses in series: the smallest goes first' },
+    limit: { kind: 'physics' as const, text: 'fuses in series: the smallest opens first' },
     formula: () =>
       `${q(ratedA, 'A')} ${familyWords(family)} behind ${bank.fuses.length} fuses of ${q(bank.ratedA / bank.fuses.length, 'A')} each`,
     summary: () =>

@@ -1,4 +1,4 @@
-import { said } from '#core/units/format'
+import { listed, said } from '#core/units/format'
 import { check, mid, word } from '#core/assessment/check'
 import { hasRuns } from '#core/network/wiring'
 import type { View } from '#core/system/scene'
@@ -30,16 +30,16 @@ export const mains = check({
         word('shore and inverter', meeting.length > 0 ? 'meet' : 'never meet'),
         word('wanted', 'never meet'),
       ],
-      limit: { kind: 'physics', text: 'two sources of AC that are not in step' },
+      limit: { kind: 'physics', text: 'two AC sources out of phase' },
       formula: () =>
         said(
-          `fed from mains: ${supplies.join(' and ') || 'nothing'}`,
-          `; gives mains voltage: ${names(inverters).join(' and ') || 'nothing'}`,
+          `fed from mains: ${listed(supplies) || 'nothing'}`,
+          `; gives mains voltage: ${listed(names(inverters)) || 'nothing'}`,
         ),
       summary: () =>
         meeting.length > 0
-          ? `Sockets of ${names(meeting).join(' and ')} are fed by shore or a generator too, and no transfer switch parts the two.`
-          : `Left to licensed hands: the mains side of ${[...supplies, ...names(inverters)].join(' and ')}.`,
+          ? `Sockets of ${listed(names(meeting))} are fed by shore or a generator too, and no transfer switch parts the two.`
+          : `A licensed person does the mains side of ${listed([...supplies, ...names(inverters)])}.`,
       remedies: meeting.map(({ $path }) => ({ id: 'inverter.transfer', on: $path }) as const),
       cautions: () => [
         'The mains side, its earth and its residual-current protection belong to licensed hands and the local code.',

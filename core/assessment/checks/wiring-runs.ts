@@ -244,7 +244,7 @@ export const fuseRating = check({
           : []),
       ]
     }
-    const rule = fuse.state === 'found' ? '' : '1.25 × what flows ≤ fuse ≤ what the run carries: '
+    const rule = fuse.state === 'found' ? '' : '1.25 × current ≤ fuse ≤ ampacity of the run: '
     return fuseAgainst(conductor, on, { rule, remedies, q: system.q })
   },
 })
@@ -277,7 +277,7 @@ function unfused({ name }: Subjects['run'], { run, wiring }: Wire): Judgement | 
   return {
     verdict: 'suits-once-changed',
     compared: [word('its fuse', 'left out'), word('wanted', 'a fuse')],
-    limit: { kind: 'physics', text: 'a battery feeds a fault in whatever is joined to it' },
+    limit: { kind: 'physics', text: 'a battery feeds a fault in every cable connected to it' },
     formula: () => `left out: ${missing.map((id) => wiring.ways.post(id)!.name).join(', ')}`,
     summary: () => `${name} has no fuse at all: a fault in it burns until the battery is empty.`,
     remedies: missing.map((id) => ({ id: 'fitting.add', on: `fittings/${id}` }) as const),

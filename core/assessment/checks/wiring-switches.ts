@@ -1,4 +1,4 @@
-import { inSentence } from '#core/units/format'
+import { inSentence, inside } from '#core/units/format'
 import { check, mid, number, word } from '#core/assessment/check'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { Post } from '#core/network/network'
@@ -25,7 +25,7 @@ function batteriesFrom(alternator: string, wiring: Wiring, passes: (post: Post) 
 }
 
 /** What a post is called inside a sentence. */
-const the = ({ name }: Post): string => `the ${inSentence(name)}`
+const the = ({ name }: Post): string => (/^the /i.test(name) ? inside(name) : `the ${inSentence(name)}`)
 
 const isPositive = ({ pole }: Post): boolean => pole === 'positive'
 
@@ -64,16 +64,16 @@ export const engineSwitch = check({
         word('between alternator and battery', isParted ? names : 'no switch'),
         word('wanted', 'no switch, or a surge protector'),
       ],
-      limit: { kind: 'physics', text: 'the field of an alternator cannot stop at once' },
+      limit: { kind: 'physics', text: 'the field of an alternator decays slowly' },
       formula: () =>
         isParted
           ? `every way from ${mid(name)} to a battery leads through ${names}${isGuarded ? '; protected' : ''}`
           : `without a switch between: ${kept.map(the).join(', ')}`,
       summary: () =>
         !isParted
-          ? `No switch parts ${mid(name)} from ${the(kept[0]!)}.`
+          ? `No switch can separate ${mid(name)} from ${the(kept[0]!)}.`
           : isGuarded
-            ? `${name} charges only through ${names}. ${isShunted ? 'Its regulator' : 'A surge protector'} limits the spike if somebody opens it.`
+            ? `${name} charges only through ${names}. ${isShunted ? 'Its regulator' : 'A surge protector'} limits the spike if someone opens it.`
             : `${name} charges only through ${names}. Opening it while the engine runs destroys the alternator.`,
       cautions: () => (isParted ? [`Never open ${names} while the engine runs. Put a label on it.`] : []),
       remedies: isParted && !isGuarded ? remedies : [],
@@ -112,9 +112,9 @@ export const isolation = check({
           ? `No switch isolates the loads for ${weeks} of lay-up. Still connected: ${names}.`
           : isSwitched
             ? live.length === 0
-              ? 'The main switch leaves nothing drawing in the lay-up.'
+              ? 'With the main switch off, nothing draws during the lay-up.'
               : `The main switch isolates the loads. Always on: ${names}.`
-            : 'For the lay-up the positive lead comes off the battery.',
+            : 'For the lay-up, take the positive lead off the battery.',
       cautions: () =>
         isSwitched && live.length > 0 ? [`Check what ${names} draws over ${weeks} of lay-up.`] : [],
       remedies: isLeft

@@ -1,4 +1,5 @@
 import { check, mid, number, word } from '#core/assessment/check'
+import { inside } from '#core/units/format'
 import { addDcdc } from '#core/remedies/arrangements'
 import type { Lane } from '#core/system/lanes'
 import type { System } from '#core/system/system'
@@ -37,7 +38,7 @@ export const equalLeads = check({
         number('the hardest worked carries more by', more, '%'),
         number('at most', rules.unequalShare, '%'),
       ],
-      limit: { kind: 'rule', text: 'shop rule: how unequal the batteries of a bank may be' },
+      limit: { kind: 'rule', text: 'shop rule: unequal current accepted in a bank' },
       formula: () => `${at.name}: ${amps.map((one) => q(one, 'A')).join(', ')}`,
       summary: () =>
         unequal
@@ -66,13 +67,13 @@ export const shuntBypassed = check({
     return {
       verdict: bypassed ? 'suits-once-changed' : 'suits',
       compared: [number('joined before the shunt', before.length, ''), number('allowed', 0, '')],
-      limit: { kind: 'physics', text: 'the shunt counts what passes it' },
+      limit: { kind: 'physics', text: 'a shunt counts only the current through it' },
       formula: () =>
-        bypassed ? `on the battery’s own post: ${names}` : 'nothing but the battery on its side',
+        bypassed ? `directly on the battery post: ${names}` : 'nothing but the battery on its side',
       summary: () =>
         bypassed
-          ? `${names} land on the battery’s own post: the monitor does not count them.`
-          : 'Everything but the battery is joined behind the shunt.',
+          ? `Directly on the battery post: ${names}. The monitor does not count their current.`
+          : 'Everything except the battery connects behind the shunt.',
       remedies: before.flatMap(({ returnOf }) =>
         returnOf ? [{ id: 'run.on-bar', on: `runs/${returnOf}` } as const] : [],
       ),
@@ -103,12 +104,12 @@ export const bond = check({
         apart ? `kept apart; joined inside a unit: ${joining.length}` : 'joined: one bond, behind the shunt',
       summary: () =>
         joined
-          ? `The negatives are to be kept apart, and ${joining.map(({ $name }) => $name).join(', ')} joins them inside.`
+          ? `The negatives must stay separate, but they are joined inside ${joining.map(({ $name }) => inside($name)).join(', ')}.`
           : apart
-            ? 'The negatives are kept apart; nothing joins them.'
+            ? 'The negatives are separate; nothing joins them.'
             : 'One bond joins the negative bar to the engine or the body.',
       remedies: joined ? joining.map(({ $path }) => ({ id: 'dcdc.isolated', on: $path }) as const) : [],
-      cautions: () => ['Where shore power or a hull of metal is, the bond belongs to licensed hands.'],
+      cautions: () => ['With shore power or a metal hull, a licensed person does the bond.'],
     }
   },
 })
@@ -139,7 +140,7 @@ export const metalReturn = check({
     return {
       verdict: isMetal ? 'suits-once-changed' : 'suits',
       compared: [number('return through metal', paths.length, ''), number('allowed', 0, '')],
-      limit: { kind: 'physics', text: 'metal afloat is bonded once and carries no load' },
+      limit: { kind: 'physics', text: 'on a boat, metal is bonded once and carries no load' },
       formula: () =>
         isMetal ? `hull, mast or engine block is the return of ${names}` : 'each run has its own return',
       summary: () =>
@@ -169,11 +170,11 @@ export const jumpSwitch = check({
     return {
       verdict: stays ? 'suits-once-changed' : 'suits',
       compared: [word('a jump switch', stays ? 'stays' : 'none'), word('wanted', 'none')],
-      limit: { kind: 'physics', text: 'two batteries feed a fault in what joins them' },
+      limit: { kind: 'physics', text: 'two batteries feed a fault in the link between them' },
       formula: () => (stays ? 'joined by hand, without a fuse of its own' : 'nothing joins them by hand'),
       summary: () =>
         stays
-          ? `A jump switch joins ${mid(name)} to the house bank by a way that is not fused.`
+          ? `A jump switch joins ${mid(name)} to the house bank without a fuse.`
           : `Nothing joins ${mid(name)} to the house bank by hand.`,
       remedies: stays ? [{ id: 'start.no-jump', on: starting.$path }] : [],
     }

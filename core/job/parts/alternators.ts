@@ -20,23 +20,25 @@ export const alternators = withDecisions(
     machine: choice(
       'Machine',
       {
-        wound: 'Wound rotor: regulated by its field',
-        magnet: 'Permanent magnets, with a regulator that shunts what is not taken',
+        wound: 'Wound rotor, regulated through its field',
+        magnet: 'Permanent magnets, with a regulator that shunts the excess',
       },
-      'Motorcycles and small outboards have magnets: three wires from the crankcase to a finned box.',
+      'Motorcycles and small outboards have magnets: look for three wires from the crankcase to a finned box.',
       { otherwise: 'wound', detail: true },
     ),
-    nominalV: choice('Nominal voltage', systemVoltages, 'Label.'),
-    ratedA: quantity('Rated current', 'A', 5, [5, 1000], [45, 200], 'Label on the housing.'),
+    nominalV: choice('Nominal voltage', systemVoltages, 'Label.', { how: 'label' }),
+    ratedA: quantity('Rated current', 'A', 5, [5, 1000], [45, 200], 'Label on the housing.', {
+      how: 'label',
+    }),
     regulator: choice(
       'Regulator',
       {
         fixed: 'Fixed voltage',
-        compensated: 'Lowers its voltage when warm',
+        compensated: 'Fixed voltage, lower when warm',
         computer: 'Computer-controlled',
         external: 'External, can be set',
       },
-      'Watch the voltage for ten minutes of driving: one that swings below 13 V or above 14.8 V is computer-controlled.',
+      'Watch the voltage for ten minutes of driving. If it swings below 13 V or above 14.8 V, a computer controls it.',
       { minutes: 20 },
     ),
     regulatorV: volts(
@@ -45,19 +47,19 @@ export const alternators = withDecisions(
         const seen: [number | null, number | null] = [at.number('lowestV'), at.number('highestV')]
         return [seen[0] ?? 13.6, Math.max(seen[0] ?? 0, seen[1] ?? 14.6)]
       },
-      'Meter on the alternator stud and its case, engine warm, 1500 rpm.',
+      'Measure between the alternator stud and its case, engine warm, at 1500 rpm.',
       { minutes: 20, when: [{ field: 'regulator', is: ['fixed', 'compensated', 'external'] }] },
     ),
     lowestV: volts(
       'Lowest seen on a drive',
       [12.2, 13.8],
-      'Logging meter on the starting battery for one drive.',
+      'Log the starting battery voltage for one drive.',
       computer,
     ),
     highestV: volts(
       'Highest seen on a drive',
       [14.4, 15.4],
-      'Logging meter on the starting battery for one drive; coast downhill.',
+      'Log the starting battery voltage for one drive that includes coasting downhill.',
       computer,
     ),
     driveTally: rows(
@@ -67,16 +69,16 @@ export const alternators = withDecisions(
         { name: 'volts', label: 'At', unit: 'V', limits: [0, 80] },
       ],
       ' at ',
-      'From the log of one drive: how many minutes at which voltage.',
+      'Count the minutes at each voltage from the log of one drive.',
       computer,
     ),
     vehicleDrawA: quantity(
-      'Engine and lights draw',
+      'Draw of engine and lights',
       'A',
       1,
       [0, 300],
       [4, 40],
-      'Clamp meter on the alternator lead with the house side disconnected, lights and fans on.',
+      'Clamp the alternator lead with the house side disconnected, lights and fans on.',
     ),
     idleRpm: quantity('Engine speed at idle', 'rpm', 50, [200, 3000], [650, 900], 'Rev counter.', {
       otherwise: 750,
@@ -95,8 +97,11 @@ export const alternators = withDecisions(
       'Crank pulley diameter ÷ alternator pulley diameter.',
       { otherwise: 2.4, detail: true },
     ),
-    driveHours: quantity('Hours run a day', 'h', 0.5, [0, 24], [0.5, 6], 'Ask for an ordinary day.'),
-    idleShare: quantity('Of that at idle', '%', 5, [0, 100], [5, 50], 'Ask for an ordinary day.', {
+    driveHours: quantity('Hours it runs a day', 'h', 0.5, [0, 24], [0.5, 6], 'Ask about a normal day.', {
+      how: 'customer',
+    }),
+    idleShare: quantity('Share of that at idle', '%', 5, [0, 100], [5, 50], 'Ask about a normal day.', {
+      how: 'customer',
       otherwise: 20,
       detail: true,
     }),
@@ -106,7 +111,7 @@ export const alternators = withDecisions(
       5,
       [1, 10_000],
       [10, 100],
-      'External regulator with a set current, or a duty-cycling relay. Empty: none.',
+      'The current set in an external regulator or a duty-cycling relay. Leave empty if none.',
       { detail: true },
     ),
     fieldWire: choice(
@@ -122,16 +127,16 @@ export const alternators = withDecisions(
       5,
       [5, 300],
       plausibleRiseK,
-      'Load it with lamps, fans and heater for half an hour, and enter amps, shaft speed and case temperature as a reading above: the rise follows from it.',
+      'Load it with lamps, fans and heater for half an hour. Enter amps, alternator speed and case temperature above, and the rise is calculated.',
       { minutes: 40, when: [{ field: 'machine', is: ['wound'] }], detail: true },
     ),
     tauMin: quantity(
-      'Time its case takes to warm',
+      'Time for its case to warm',
       'min',
       1,
       [1, 120],
       plausibleTauMin,
-      'Minutes at a steady load until it has gone two thirds of the way to where it stays. Two readings above give it.',
+      'Minutes at a steady load until two thirds of the final rise. Two readings above give it.',
       { otherwise: usualTauMin, when: [{ field: 'machine', is: ['wound'] }], detail: true },
     ),
     airC: optional(
@@ -140,16 +145,20 @@ export const alternators = withDecisions(
       5,
       [1, 120],
       [50, 70],
-      'Thermometer beside it, out of the fan’s way, after half an hour’s run. Empty: 40 °C in a vessel’s open engine space, 60 °C under a bonnet.',
+      'Put a thermometer next to it, away from its fan, after half an hour of running. Empty: 40 °C in a vessel’s open engine space, 60 °C under a bonnet.',
       { when: [{ field: 'machine', is: ['wound'] }], detail: true },
     ),
-    surgeProtector: yesNo('Surge protector fitted', 'A small two-wire box on the alternator output.', {
-      otherwise: 'no',
-      detail: true,
-    }),
+    surgeProtector: yesNo(
+      'Surge protector fitted',
+      'Look for a small two-wire box on the alternator output.',
+      {
+        otherwise: 'no',
+        detail: true,
+      },
+    ),
     chargeStopWire: yesNo(
       'Battery’s charge-stop signal wired to the regulator',
-      'A wire from the battery’s signal terminal to the regulator’s enable terminal.',
+      'Look for a wire from the battery’s signal terminal to the regulator’s enable terminal.',
       { otherwise: 'no', detail: true },
     ),
   } satisfies Fields,

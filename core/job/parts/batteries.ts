@@ -17,7 +17,7 @@ import {
 const own = { when: [{ field: 'present', is: ['yes'] }] } as const
 
 export const houseBank = {
-  chemistry: choice('Kind', leadKinds, 'Label, caps, weight.'),
+  chemistry: choice('Kind', leadKinds, 'Label, caps, weight.', { how: 'label' }),
   sameModel: yesNo('Same maker and model as the new battery', 'Compare the labels.', {
     when: [{ field: 'chemistry', is: ['lithium'] }],
   }),
@@ -27,35 +27,36 @@ export const houseBank = {
   }),
   series: quantity('In series', '', 1, [1, 12], [1, 2], 'Count along one string.', { otherwise: 1 }),
   parallel: quantity('In parallel', '', 1, [1, 20], [1, 4], 'Count the strings.', { otherwise: 1 }),
-  ahEach: quantity('Capacity of each (20 h)', 'Ah', 5, [1, 3000], [60, 220], 'Label.'),
+  ahEach: quantity('Capacity of each (20 h)', 'Ah', 5, [1, 3000], [60, 220], 'Label.', { how: 'label' }),
   testedAh: optional(
-    'Capacity found by a test, of each',
+    'Tested capacity of each',
     'Ah',
     5,
     [1, 3000],
     [40, 200],
-    'Discharge test to 10.5 V. Empty: derated by age.',
+    'Discharge test to 10.5 V. Empty: reduced for age.',
     { detail: true },
   ),
   ageYears: quantity('Age', 'years', 1, [0, 40], [1, 8], 'Date code, or ask.', { how: 'customer' }),
   weightEachKg: quantity('Weight of each', 'kg', 1, [0.5, 500], [15, 60], 'Label or bathroom scales.', {
+    how: 'label',
     otherwise: ({ value }) => typicalLeadKgPerAh * value('ahEach'),
     detail: true,
   }),
   restedV: volts(
-    'Rested voltage of the weakest',
+    'Resting voltage of the weakest',
     [11.8, 12.8],
-    'Meter on the posts after four hours of rest.',
+    'Measure at the posts after four hours of rest.',
   ),
   restedEachV: rows(
-    'Rested voltage of each',
-    [{ name: 'volts', label: 'Rested', unit: 'V', limits: [0, 80] }],
+    'Resting voltage of each',
+    [{ name: 'volts', label: 'Resting', unit: 'V', limits: [0, 80] }],
     '',
-    'Meter on the posts after four hours of rest, links off; a row for each battery.',
+    'Measure at the posts after four hours of rest, links off. Add a row for each battery.',
     { detail: true },
   ),
   layout: choice(
-    'How they are joined',
+    'Parallel connection',
     {
       single: 'One battery',
       ladder: 'In a row, both leads at the same end',
@@ -71,20 +72,22 @@ export const startingBattery = {
   present: choice(
     'Starting battery',
     {
-      yes: 'Has its own',
+      yes: 'Separate starting battery',
       no: 'None: the house bank starts the engine',
       noEngine: 'No engine here',
-      other: 'None on this machine: another battery starts the engine',
+      other: 'None here: another battery starts the engine',
     },
     'Follow the starter cable back.',
   ),
-  nominalV: choice('Nominal voltage', systemVoltages, 'Label. Empty: that of its alternator.', {
+  nominalV: choice('Nominal voltage', systemVoltages, 'Label. Empty: same as its alternator.', {
+    how: 'label',
     ...own,
     detail: true,
   }),
-  chemistry: choice('Kind', leadKinds, 'Label, caps, weight.', own),
-  ah: quantity('Capacity', 'Ah', 5, [1, 1000], [40, 120], 'Label.', own),
-  cca: quantity('Cold cranking current on its label', 'A', 10, [10, 3000], [300, 900], 'Label: CCA.', {
+  chemistry: choice('Kind', leadKinds, 'Label, caps, weight.', { ...own, how: 'label' }),
+  ah: quantity('Capacity', 'Ah', 5, [1, 1000], [40, 120], 'Label.', { ...own, how: 'label' }),
+  cca: quantity('Cold cranking current (CCA)', 'A', 10, [10, 3000], [300, 900], 'Label: CCA.', {
+    how: 'label',
     when: [{ field: 'present', is: ['yes', 'no'] }],
     otherwise: ({ value }) => 7 * value('ah'),
   }),
@@ -94,7 +97,7 @@ export const startingBattery = {
     10,
     [5, 3000],
     [80, 500],
-    'Clamp meter with peak hold on the starter lead, cold morning; or the engine maker’s sheet.',
+    'Clamp the starter lead with peak hold on a cold morning, or read the engine maker’s sheet.',
     { when: [{ field: 'present', is: ['yes', 'no'] }], otherwise: ({ value }) => 0.5 * value('cca') },
   ),
   ageYears: quantity('Age', 'years', 1, [0, 40], [1, 8], 'Date code, or ask.', {
@@ -103,20 +106,28 @@ export const startingBattery = {
     otherwise: 3,
     detail: true,
   }),
-  health: quantity('Health by tester', '%', 5, [0, 100], [40, 100], 'Conductance tester, against its CCA.', {
-    ...own,
-    otherwise: 80,
-    detail: true,
-  }),
+  health: quantity(
+    'Health by tester',
+    '%',
+    5,
+    [0, 100],
+    [40, 100],
+    'Use a conductance tester set to its CCA.',
+    {
+      ...own,
+      otherwise: 80,
+      detail: true,
+    },
+  ),
   standbyA: quantity(
-    'Vehicle’s draw with the key off',
+    'Vehicle draw with the key off',
     'A',
     0.01,
     [0, 20],
     [0.02, 0.3],
-    'Clamp meter on the negative lead, half an hour after locking.',
+    'Clamp the negative lead half an hour after locking.',
   ),
-  restedV: volts('Rested voltage', [12, 12.8], 'Meter on the posts after four hours of rest.', own),
+  restedV: volts('Resting voltage', [12, 12.8], 'Measure at the posts after four hours of rest.', own),
   fedByCharger: yesNo(
     'Also charged by mains or solar',
     'Look for a second output lead or a trickle charger.',
@@ -127,7 +138,7 @@ export const startingBattery = {
     'Look for a rocker marked boost, emergency or parallel.',
     own,
   ),
-  monitored: yesNo('Watched by the vehicle', 'A small box on the negative post with a plug.', {
+  monitored: yesNo('Monitored by the vehicle', 'Look for a small box with a plug on the negative post.', {
     when: [{ field: 'present', is: ['yes', 'no'] }],
     otherwise: 'no',
     detail: true,
@@ -149,7 +160,7 @@ export const candidate = withDecisions(
     purpose: choice('Made for', { house: 'House loads', starter: 'Starting an engine' }, sheet, {
       otherwise: 'house',
     }),
-    nominalV: choice('Nominal voltage of each', systemVoltages, 'Label: 12.8 V counts as 12 V.', {
+    nominalV: choice('Nominal voltage of each', systemVoltages, 'Label. 12.8 V counts as 12 V.', {
       otherwise: '12',
     }),
     series: quantity('In series', '', 1, [1, 4], [1, 2], 'How many you would fit in series.', {
@@ -161,17 +172,17 @@ export const candidate = withDecisions(
       otherwise: 1,
     }),
     layout: choice(
-      'How they will be joined',
+      'Parallel connection',
       {
         busbar: 'Equal leads to bus bars',
         diagonal: 'In a row, leads at opposite ends',
         ladder: 'In a row, both leads at the same end',
       },
-      'As you would wire them.',
+      'Choose how you would wire them.',
       { otherwise: 'busbar', detail: true },
     ),
-    mostParallel: quantity('Most allowed in parallel', '', 1, [1, 20], [1, 4], sheet, { otherwise: 1 }),
-    mostSeries: quantity('Most allowed in series', '', 1, [1, 8], [1, 4], sheet, { otherwise: 1 }),
+    mostParallel: quantity('Allowed in parallel', '', 1, [1, 20], [1, 4], sheet, { otherwise: 1 }),
+    mostSeries: quantity('Allowed in series', '', 1, [1, 8], [1, 4], sheet, { otherwise: 1 }),
     ahEach: quantity('Capacity of each', 'Ah', 10, [1, 3000], [100, 300], 'Label.'),
     reserve: quantity('Reserve the BMS holds back', '%', 1, [0, 50], [0, 20], sheet, {
       otherwise: 0,
@@ -253,7 +264,7 @@ export const candidate = withDecisions(
         { name: 'volts', label: 'Cell', unit: 'V', limits: [1.5, 4.5] },
       ],
       ' at ',
-      'Maker’s data sheet, rested at 25 °C, from empty to full. Empty: the usual LFP curve.',
+      'Maker’s data sheet, at rest and 25 °C, from empty to full. Empty: the typical LFP curve.',
       { detail: true },
     ),
     coldLimitC: quantity('No charging below', '°C', 1, [-40, 15], [-20, 5], sheet, {
@@ -280,7 +291,7 @@ export const candidate = withDecisions(
       'Low-temperature charge cut',
       'Maker’s data sheet: low-temperature charge protection, with the temperature it is set to.',
     ),
-    heater: yesNo('Heater of its own', sheet, { otherwise: 'no' }),
+    heater: yesNo('Built-in heater', sheet, { otherwise: 'no' }),
     heaterW: quantity('Heater power', 'W', 5, [1, 1000], [20, 150], sheet, {
       when: [{ field: 'heater', is: ['yes'] }],
       otherwise: 50,
@@ -314,9 +325,9 @@ export const candidate = withDecisions(
     warning: choice(
       'Warning before it disconnects',
       {
-        none: 'It gives no sign',
-        alarm: 'It sounds or signals an alarm',
-        stop: 'It gives a charge-stop and discharge-stop signal',
+        none: 'None',
+        alarm: 'Alarm',
+        stop: 'Charge-stop and discharge-stop signal',
       },
       sheet,
       { otherwise: 'none' },
@@ -333,7 +344,7 @@ export const candidate = withDecisions(
       1,
       [0, 1000],
       [1, 20],
-      'Maker’s data sheet, at rest and nothing linked to it.',
+      'Maker’s data sheet, at rest with no phone connected.',
       { otherwise: 'bmsDrawMa', ...size },
     ),
     crankingA: quantity('Cranking current', 'A', 10, [10, 5000], [150, 800], each, {
@@ -386,7 +397,7 @@ export const candidate = withDecisions(
       { otherwise: 'none', ...size },
     ),
     certificates: choice(
-      'Certificates named',
+      'Certificates',
       { none: 'None', cell: 'For the cells', both: 'For cells and pack' },
       'Maker’s data sheet: transport and safety tests of cells and pack.',
       size,

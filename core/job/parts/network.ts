@@ -4,43 +4,60 @@ import { conductors, fuseFamilies, insulations } from './wiring'
 
 /** What is set by hand of a run of the wiring; all that is empty is as proposed. */
 export const runs = withDecisions({
-  lengthM: quantity('One-way length', 'm', 0.1, [0.02, 100], [0.5, 6], 'Pull a cord along the run.', {
-    how: 'measured',
-  }),
-  areaMm2: optional('Size', 'mm²', 1, [0.5, 400], [1.5, 95], 'Print on the sheath. Empty: as worked out.', {
-    absent: 'as worked out',
-  }),
-  count: optional('Conductors side by side', '', 1, [1, 6], [1, 2], 'Count the lugs. Empty: as worked out.', {
-    absent: 'as worked out',
-    detail: true,
-  }),
-  shortestM: optional(
-    'Shortest of them',
+  lengthM: quantity(
+    'One-way length',
     'm',
     0.1,
     [0.02, 100],
     [0.5, 6],
-    'Where cables side by side differ in length: pull a cord along the shortest. Empty: all are alike.',
-    { absent: 'all are alike', detail: true, how: 'measured' },
+    'Lay a cord along the cable and measure it.',
+    {
+      how: 'measured',
+    },
+  ),
+  areaMm2: optional(
+    'Size',
+    'mm²',
+    1,
+    [0.5, 400],
+    [1.5, 95],
+    'Read the print on the sheath. Empty: as calculated.',
+    { how: 'label', absent: 'as calculated' },
+  ),
+  count: optional('Conductors side by side', '', 1, [1, 6], [1, 2], 'Count the lugs. Empty: as calculated.', {
+    absent: 'as calculated',
+    detail: true,
+  }),
+  shortestM: optional(
+    'Shortest parallel conductor',
+    'm',
+    0.1,
+    [0.02, 100],
+    [0.5, 6],
+    'Measure the shortest if parallel cables differ in length. Empty: all are equal.',
+    { absent: 'all are equal', detail: true, how: 'measured' },
   ),
   milliohm: optional(
-    'Resistance, measured',
+    'Measured resistance',
     'mΩ',
     0.1,
     [0.001, 10_000],
     [0.1, 20],
-    'Voltage between its two ends ÷ the current in it. Empty: by size and length.',
-    { absent: 'by size and length', detail: true, how: 'measured' },
+    'Voltage between its two ends ÷ its current. Empty: calculated from size and length.',
+    { absent: 'calculated from size and length', detail: true, how: 'measured' },
   ),
-  insulationC: choice('Insulation rating', insulations, 'Print on the sheath.', { otherwise: '90' }),
+  insulationC: choice('Insulation rating', insulations, 'Read the print on the sheath.', {
+    how: 'label',
+    otherwise: '90',
+  }),
   engineSpace: conductors.engineSpace,
   airC: conductors.airC,
   bundled: conductors.bundled,
   material: conductors.material,
   returnBy: conductors.returnBy,
   landsOn: choice(
-    'Its return lands on',
-    { bar: 'The negative bar', battery: 'The battery’s own post' },
+    'Its return connects to',
+    { bar: 'The negative bar', battery: 'The battery post' },
     'Follow the negative cable to its lug.',
     { otherwise: 'bar', detail: true },
   ),
@@ -54,15 +71,15 @@ export const studs = { M5: 'M5', M6: 'M6', M8: 'M8', M10: 'M10', M12: 'M12' } as
 
 /** What is set by hand of a fuse, switch, relay, shunt, bar or plug of the wiring. */
 export const fittings = withDecisions({
-  absent: yesNo('Left out', 'Look: what is proposed here may not be there.', {
+  absent: yesNo('Left out', 'Look whether the proposed part is there.', {
     otherwise: 'no',
     detail: true,
   }),
-  family: choice('Fuse type', fuseFamilies, 'Shape and print of the fuse. Empty: as worked out.', {
-    absent: 'as worked out',
+  family: choice('Fuse type', fuseFamilies, 'Read the shape and print of the fuse. Empty: as calculated.', {
+    absent: 'as calculated',
   }),
-  ratedA: optional('Rating', 'A', 5, [0.5, 5000], [10, 300], 'Its print. Empty: as worked out.', {
-    absent: 'as worked out',
+  ratedA: optional('Rating', 'A', 5, [0.5, 5000], [10, 300], 'Read its print. Empty: as calculated.', {
+    absent: 'as calculated',
   }),
   aicA: optional(
     'Interrupt rating',
@@ -70,21 +87,23 @@ export const fittings = withDecisions({
     500,
     [100, 200_000],
     [1000, 20_000],
-    'Maker’s sheet, at this voltage. Empty: usual for its kind.',
-    { absent: 'usual for its kind', detail: true },
+    'Maker’s sheet, at this voltage. Empty: typical for its kind.',
+    { how: 'maker', absent: 'typical for its kind', detail: true },
   ),
-  place: choice('Place', fittingPlaces, 'Look where it stands, or will.', {
-    absent: 'not said',
+  place: choice('Place', fittingPlaces, 'Look where it is, or will be.', {
+    absent: 'unknown',
     detail: true,
   }),
-  stud: choice('Stud', studs, 'Print beside it, or a gauge over its thread. Empty: usual for its cable.', {
-    absent: 'usual for its cable',
-    detail: true,
-  }),
+  stud: choice(
+    'Stud',
+    studs,
+    'Read the print next to it, or gauge its thread. Empty: typical for its cable.',
+    { how: 'label', absent: 'typical for its cable', detail: true },
+  ),
   standsOn: choice(
-    'Stands on',
+    'Fed from',
     { first: 'First bar', second: 'Second bar', battery: 'Battery side of the main switch' },
-    'Follow its cable. Only circuits that must never be switched off stand on the battery side.',
+    'Follow its cable. Only circuits that must never be switched off belong on the battery side.',
     { otherwise: 'first', detail: true },
   ),
   distanceMm: optional(
@@ -93,10 +112,10 @@ export const fittings = withDecisions({
     10,
     [1, 20_000],
     [50, 1000],
-    'Tape along the cable. Empty: as the run is long.',
-    { absent: 'as the run is long', detail: true },
+    'Measure along the cable. Empty: the length of the run.',
+    { absent: 'the length of the run', detail: true },
   ),
-  sheathed: yesNo('That cable is in a sheath or conduit of its own', 'Look.', {
+  sheathed: yesNo('That cable is in a separate sheath or conduit', 'Look.', {
     otherwise: 'no',
     detail: true,
   }),
@@ -106,11 +125,12 @@ export const fittings = withDecisions({
 export const branches = withDecisions({
   what: choice(
     'What it feeds',
-    { spare: 'Nothing yet: a spare way', fans: 'Fans', socket: 'Sockets', other: 'Something else' },
-    'What the customer wants there.',
+    { spare: 'Nothing yet (spare way)', fans: 'Fans', socket: 'Sockets', other: 'Something else' },
+    'Ask what the customer wants there.',
     { otherwise: 'spare' },
   ),
   amps: quantity('Draw', 'A', 1, [0, 1000], [1, 20], 'Label, or a clamp meter while it runs.', {
+    how: 'label',
     otherwise: 10,
   }),
 } satisfies Fields)

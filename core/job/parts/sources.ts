@@ -3,14 +3,19 @@ import { chargeStages, madeFor } from './stages'
 
 export const solar = withDecisions(
   {
-    panelW: quantity('Power of one panel', 'W', 5, [1, 1000], [80, 200], 'Label on its back.'),
+    panelW: quantity('Power of one panel', 'W', 5, [1, 1000], [80, 200], 'Label on its back.', {
+      how: 'label',
+    }),
     series: quantity('Panels in series', '', 1, [1, 20], [1, 3], 'Count along one string.', { otherwise: 1 }),
     parallel: quantity('Strings in parallel', '', 1, [1, 20], [1, 4], 'Count the strings.', { otherwise: 1 }),
     stringFuses: yesNo('A fuse in each string', 'Look in the combiner box, or at the plugs of each string.', {
       detail: true,
     }),
-    openCircuitV: quantity('Open-circuit voltage, Voc', 'V', 0.5, [1, 150], [19, 42], 'Label on its back.'),
-    maxPowerV: quantity('Voltage at most power, Vmp', 'V', 0.5, [1, 130], [16, 36], 'Label on its back.', {
+    openCircuitV: quantity('Open-circuit voltage, Voc', 'V', 0.5, [1, 150], [19, 42], 'Label on its back.', {
+      how: 'label',
+    }),
+    maxPowerV: quantity('Voltage at maximum power, Vmp', 'V', 0.5, [1, 130], [16, 36], 'Label on its back.', {
+      how: 'label',
       detail: true,
       otherwise: ({ value }) => value('openCircuitV') * 0.82,
     }),
@@ -22,11 +27,13 @@ export const solar = withDecisions(
       [4, 12],
       'Label on its back.',
       {
+        how: 'label',
         detail: true,
         otherwise: ({ value }) => (value('panelW') / (value('openCircuitV') * 0.82)) * 1.07,
       },
     ),
-    maxPowerA: quantity('Current at most power, Imp', 'A', 0.1, [0.1, 50], [4, 12], 'Label on its back.', {
+    maxPowerA: quantity('Current at maximum power, Imp', 'A', 0.1, [0.1, 50], [4, 12], 'Label on its back.', {
+      how: 'label',
       detail: true,
       otherwise: ({ value }) => value('panelW') / (value('openCircuitV') * 0.82),
     }),
@@ -36,10 +43,10 @@ export const solar = withDecisions(
       0.01,
       [0, 1],
       [0.25, 0.35],
-      'Label: coefficient of Voc, without the minus sign.',
-      { otherwise: 0.3, detail: true },
+      'Label: temperature coefficient of Voc, without the minus sign.',
+      { how: 'label', otherwise: 0.3, detail: true },
     ),
-    tilt: quantity('Tilt from flat', '°', 5, [0, 90], [0, 60], 'Angle app on the glass.', {
+    tilt: quantity('Tilt from flat', '°', 5, [0, 90], [0, 60], 'Put an angle app on the glass.', {
       otherwise: 0,
       detail: true,
     }),
@@ -49,20 +56,21 @@ export const solar = withDecisions(
       5,
       [0, 100],
       [0, 40],
-      'Look for mast, rack, trees; a guess by thirds will do.',
+      'Look for a mast, a rack or trees. An estimate in thirds is enough.',
       { otherwise: 20 },
     ),
     through: choice(
-      'Charging through',
-      { own: 'A controller of its own', dcdc: 'The solar input of a DC-DC' },
+      'Charge controller',
+      { own: 'Separate controller', dcdc: 'Solar input of a DC-DC' },
       'Follow its cable.',
       { otherwise: 'own', detail: true },
     ),
     nominalV: madeFor,
     controller: choice(
-      'Controller',
+      'Controller type',
       { mppt: 'MPPT', pwm: 'PWM' },
-      'Label; MPPT units are heavier and have a higher PV voltage.',
+      'Label. MPPT units are heavier and have a higher PV voltage.',
+      { how: 'label' },
     ),
     maxPvV: quantity(
       'Largest PV voltage of the controller',
@@ -71,6 +79,7 @@ export const solar = withDecisions(
       [5, 600],
       [30, 150],
       'Label or maker’s sheet.',
+      { how: 'label' },
     ),
     ...chargeStages,
   } satisfies Fields,
@@ -81,7 +90,7 @@ export const sources = {
   kind: choice(
     'Kind',
     { wind: 'Wind generator', hydro: 'Towed or water generator', shaft: 'Shaft generator' },
-    'Look for it.',
+    'Look which kind it is.',
   ),
   largestA: quantity(
     'Largest current',
@@ -89,30 +98,33 @@ export const sources = {
     1,
     [0.5, 500],
     [5, 40],
-    'Maker’s sheet, or clamp meter on its best day.',
+    'Maker’s sheet, or a clamp reading on its best day.',
+    { how: 'maker' },
   ),
   regulatorV: volts(
     'Regulator voltage',
     [13.8, 14.8],
-    'Meter on its output once the current has begun to fall.',
+    'Measure at its output once the current starts to fall.',
   ),
   onDisconnect: choice(
     'When the battery disconnects',
     {
       diversion: 'A diversion load takes over',
       brake: 'A brake or short circuit stops it',
-      none: 'Nothing: it runs free',
+      none: 'Nothing: it runs unloaded',
     },
-    'Follow its wires; maker’s sheet.',
+    'Follow its wires, or read the maker’s sheet.',
   ),
-  hours: quantity('Hours of output a day', 'h', 1, [0, 24], [1, 10], 'Ask for an ordinary day.'),
+  hours: quantity('Hours of output a day', 'h', 1, [0, 24], [1, 10], 'Ask about a normal day.', {
+    how: 'customer',
+  }),
   averageShare: quantity(
-    'Average of that largest current',
+    'Average, share of the largest current',
     '%',
     5,
     [1, 100],
     [20, 60],
-    'Ask, or a shunt monitor’s count.',
-    { otherwise: 30, detail: true },
+    'Ask, or read a shunt monitor.',
+    { how: 'customer', otherwise: 30, detail: true },
   ),
 } satisfies Fields

@@ -15,35 +15,35 @@ const adjustable: Condition = { field: 'profile', is: ['adjustable'] }
 /** The nominal voltage on a unit's label. */
 export const madeFor = choice(
   'Made for',
-  { same: 'The voltage of what it feeds', ...systemVoltages },
+  { same: 'Same as the system it feeds', ...systemVoltages },
   'Label on the unit.',
-  { otherwise: 'same', detail: true },
+  { how: 'label', otherwise: 'same', detail: true },
 )
 
 /** Stages that a mains charger, a DC-DC charger and a solar controller have in common. */
 export const chargeStages = {
-  ratedA: quantity('Rated current', 'A', 1, [0, 1000], [10, 60], 'Label on the unit.'),
+  ratedA: quantity('Rated current', 'A', 1, [0, 1000], [10, 60], 'Label on the unit.', { how: 'label' }),
   currentLimit: choice(
     'Current limit',
-    { fixed: 'Fixed', adjustable: 'Can be set lower' },
+    { fixed: 'Fixed', adjustable: 'Adjustable' },
     'Menu, switch or maker’s sheet.',
     { otherwise: 'fixed', detail: true },
   ),
   profile: choice(
     'Charge profile',
     {
-      lithium: 'Lithium profile, set now',
+      lithium: 'Lithium profile, set',
       selectable: 'Has a lithium profile, not set',
-      adjustable: 'Voltages can be set one by one',
-      automatic: 'Detects the battery by itself',
-      fixed: 'Fixed, for lead',
+      adjustable: 'Adjustable voltages',
+      automatic: 'Detects the battery automatically',
+      fixed: 'Fixed, for lead-acid',
     },
-    'Look for a switch, a menu or the maker’s sheet. The word on the lid proves nothing.',
+    'Look for a switch, a menu or the maker’s sheet. The label on the lid proves nothing.',
   ),
   absorptionV: volts(
     'Absorption voltage',
     [13.8, 15],
-    'Meter on the battery posts once the current has begun to fall.',
+    'Measure at the battery posts once the current starts to fall.',
     { onlyMeasuredWhen: detectsByItself },
   ),
   absorptionH: quantity(
@@ -52,16 +52,16 @@ export const chargeStages = {
     0.5,
     [0, 48],
     [1, 6],
-    'Maker’s sheet, or watch the clock from the moment the voltage stops rising.',
-    { otherwise: 2, detail: true },
+    'Maker’s sheet, or time it from when the voltage stops rising.',
+    { how: 'maker', otherwise: 2, detail: true },
   ),
   floatMode: choice(
     'After absorption',
     { off: 'Stops', on: 'Floats' },
-    'Meter on the posts an hour after the current fell away.',
+    'Measure at the posts an hour after the current fell.',
     { minutes: 60 },
   ),
-  floatV: volts('Float voltage', [13.2, 14], 'Meter on the posts an hour after the current fell away.', {
+  floatV: volts('Float voltage', [13.2, 14], 'Measure at the posts an hour after the current fell.', {
     when: [{ field: 'floatMode', is: ['on'] }],
     onlyMeasuredWhen: detectsByItself,
     minutes: 60,
@@ -69,57 +69,63 @@ export const chargeStages = {
   equaliseStage: choice(
     'Equalise, desulfation or pulse stage',
     {
-      none: 'Has none',
-      off: 'Has one, switched off',
+      none: 'None',
+      off: 'Switched off',
       switchable: 'On, can be switched off',
       fixed: 'On, cannot be switched off',
     },
     'Maker’s sheet: equalise, recondition, desulfation, pulse.',
+    { how: 'maker' },
   ),
-  equaliseV: volts('Voltage of that stage', [14.4, 16.2], 'Maker’s sheet; do not run it to find out.', {
+  equaliseV: volts('Voltage of that stage', [14.4, 16.2], 'Maker’s sheet. Do not run it to find out.', {
+    how: 'maker',
     when: [{ field: 'equaliseStage', is: ['off', 'switchable', 'fixed'] }],
   }),
   equaliseLeastV: optional(
-    'That stage can be set down to',
+    'Lowest setting of that stage',
     'V',
     0.1,
     [5, 80],
     [14, 15],
-    'Maker’s sheet. Empty: it cannot be set.',
-    { when: [{ field: 'equaliseStage', is: ['switchable', 'fixed'] }], detail: true },
+    'Maker’s sheet. Leave empty if it cannot be set.',
+    { how: 'maker', when: [{ field: 'equaliseStage', is: ['switchable', 'fixed'] }], detail: true },
   ),
   compensation: choice(
     'Temperature compensation',
     {
-      none: 'Has none',
-      off: 'Has it, switched off',
+      none: 'None',
+      off: 'Switched off',
       switchable: 'On, can be switched off',
       fixed: 'On, cannot be switched off',
     },
-    'A sensor on the battery or a note in the maker’s sheet.',
+    'Look for a sensor on the battery, or read the maker’s sheet.',
   ),
   compensationMv: quantity(
-    'Compensation for each lead cell',
+    'Compensation per cell',
     'mV/°C',
     0.5,
     [0, 10],
     [2, 5],
-    'Maker’s sheet, as millivolts a degree a cell, without the minus sign.',
-    { when: [{ field: 'compensation', is: ['off', 'switchable', 'fixed'] }] },
+    'Maker’s sheet, in millivolts per degree and cell, without the minus sign.',
+    { how: 'maker', when: [{ field: 'compensation', is: ['off', 'switchable', 'fixed'] }] },
   ),
-  absorptionLeastV: volts('Absorption can be set from', [13.6, 14.2], 'Maker’s sheet.', {
+  absorptionLeastV: volts('Lowest absorption setting', [13.6, 14.2], 'Maker’s sheet.', {
+    how: 'maker',
     when: [adjustable],
     detail: true,
   }),
-  absorptionMostV: volts('Absorption can be set up to', [14.6, 15.5], 'Maker’s sheet.', {
+  absorptionMostV: volts('Highest absorption setting', [14.6, 15.5], 'Maker’s sheet.', {
+    how: 'maker',
     when: [adjustable],
     detail: true,
   }),
-  floatLeastV: volts('Float can be set from', [12.8, 13.4], 'Maker’s sheet.', {
+  floatLeastV: volts('Lowest float setting', [12.8, 13.4], 'Maker’s sheet.', {
+    how: 'maker',
     when: [adjustable],
     detail: true,
   }),
-  floatMostV: volts('Float can be set up to', [13.6, 14.4], 'Maker’s sheet.', {
+  floatMostV: volts('Highest float setting', [13.6, 14.4], 'Maker’s sheet.', {
+    how: 'maker',
     when: [adjustable],
     detail: true,
   }),

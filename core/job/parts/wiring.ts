@@ -45,19 +45,27 @@ export const familyWords = (family: keyof typeof fuseFamilies): string => inSent
 export const conductors = {
   fromPost: choice('From', posts, 'Follow the positive cable.', { otherwise: 'house', detail: true }),
   toPost: choice('To', posts, 'Follow the positive cable.', { otherwise: 'house', detail: true }),
-  lengthM: quantity('One-way length', 'm', 0.5, [0.05, 100], [0.5, 12], 'Pull a cord along the run.'),
+  lengthM: quantity(
+    'One-way length',
+    'm',
+    0.5,
+    [0.05, 100],
+    [0.5, 12],
+    'Lay a cord along the cable and measure it.',
+  ),
   areaMm2: quantity(
     'Size',
     'mm²',
     1,
     [0.5, 400],
     [6, 35],
-    'Print on the sheath; else strip an end and measure the strands.',
+    'Read the print on the sheath, or strip an end and measure the strands.',
+    { how: 'label' },
   ),
   material: choice(
     'Metal',
     { copper: 'Copper, bare or tinned', aluminium: 'Aluminium, bare or copper-clad' },
-    'Scrape a strand: silver all through is aluminium.',
+    'Scrape a strand. Silver all the way through is aluminium.',
     { otherwise: 'copper', detail: true },
   ),
   returnBy: choice(
@@ -66,10 +74,13 @@ export const conductors = {
     'Look for a negative cable of the same size.',
     { otherwise: 'cable' },
   ),
-  insulationC: choice('Insulation rating', insulations, 'Print on the sheath.', { otherwise: '70' }),
-  engineSpace: yesNo('Through the engine space', 'Follow it.', {
+  insulationC: choice('Insulation rating', insulations, 'Read the print on the sheath.', {
+    how: 'label',
+    otherwise: '70',
+  }),
+  engineSpace: yesNo('Through the engine space', 'Follow the cable.', {
     otherwise: 'no',
-    absent: 'yes where one of its ends stands there, as at an alternator, else no',
+    absent: 'yes if one of its ends is there, as at an alternator, otherwise no',
     detail: true,
   }),
   airC: quantity(
@@ -78,7 +89,7 @@ export const conductors = {
     1,
     [0, 100],
     [25, 50],
-    'Thermometer at its hottest spot on a warm day, everything running.',
+    'Measure at its hottest spot on a warm day with everything running.',
     { otherwise: tableAirC, detail: true },
   ),
   bundled: quantity(
@@ -87,13 +98,13 @@ export const conductors = {
     1,
     [1, 24],
     [1, 6],
-    'Count those that carry current together.',
+    'Count the ones that carry current at the same time.',
     { otherwise: 1, detail: true },
   ),
   fuseKind: choice(
     'Fuse type',
     { none: 'No fuse', ...fuseFamilies },
-    'Is there a fuse near the battery? Its shape and print.',
+    'Look for a fuse near the battery. Read its shape and print.',
     {
       how: 'label',
     },
@@ -104,10 +115,8 @@ export const conductors = {
     5,
     [1, 2000],
     [30, 150],
-    'Print on the fuse, nearest the battery.',
-    {
-      when: [{ field: 'fuseKind', is: Object.keys(fuseFamilies) }],
-    },
+    'Read the print on the fuse nearest the battery.',
+    { how: 'label', when: [{ field: 'fuseKind', is: Object.keys(fuseFamilies) }] },
   ),
   fuseAicA: optional(
     'Interrupt rating of the fuse',
@@ -115,13 +124,13 @@ export const conductors = {
     500,
     [100, 200_000],
     [1000, 20_000],
-    'Maker’s sheet, at this voltage. Empty: usual for its kind.',
-    { detail: true },
+    'Maker’s sheet, at this voltage. Empty: typical for its kind.',
+    { how: 'maker', detail: true },
   ),
   farFuseKind: choice(
     'Fuse type at the other end',
     { none: 'None', ...fuseFamilies },
-    'Shape and print of the fuse nearest the source.',
+    'Look for a fuse nearest the source. Read its shape and print.',
     { otherwise: 'none', detail: true },
   ),
   farFuseA: optional(
@@ -130,8 +139,8 @@ export const conductors = {
     5,
     [1, 10_000],
     [30, 150],
-    'Print on the fuse, nearest the source. Empty: none.',
-    { detail: true },
+    'Read the print on the fuse nearest the source. Leave empty if none.',
+    { how: 'label', detail: true },
   ),
   farFuseAicA: optional(
     'Interrupt rating of the fuse at the other end',
@@ -139,8 +148,8 @@ export const conductors = {
     500,
     [100, 200_000],
     [1000, 20_000],
-    'Maker’s sheet, at this voltage. Empty: usual for its kind.',
-    { detail: true },
+    'Maker’s sheet, at this voltage. Empty: typical for its kind.',
+    { how: 'maker', detail: true },
   ),
   connectorA: optional(
     'Plug or connector',
@@ -148,7 +157,8 @@ export const conductors = {
     5,
     [1, 10_000],
     [30, 175],
-    'Moulded on the shell. Empty: none.',
+    'Read the rating moulded on the shell. Leave empty if none.',
+    { how: 'label' },
   ),
   connectorMostMm2: quantity(
     'Largest conductor the plug takes',
@@ -156,15 +166,17 @@ export const conductors = {
     1,
     [0.5, 1000],
     [6, 50],
-    'Maker’s sheet of the contact. Empty: not known to limit.',
-    { otherwise: 1000, detail: true },
+    'Maker’s sheet of the contact. Empty: no limit assumed.',
+    { how: 'maker', otherwise: 1000, detail: true },
   ),
 } satisfies Fields
 
 export const inverters = withDecisions(
   {
     nominalV: madeFor,
-    continuousW: quantity('Continuous power', 'W', 100, [10, 50_000], [300, 3000], 'Label.'),
+    continuousW: quantity('Continuous power', 'W', 100, [10, 50_000], [300, 3000], 'Label.', {
+      how: 'label',
+    }),
     surgeW: quantity(
       'Surge power',
       'W',
@@ -175,42 +187,46 @@ export const inverters = withDecisions(
         return w === null ? [300, 6000] : [w, 2 * w]
       },
       'Maker’s sheet.',
-      { otherwise: ({ value }) => 2 * value('continuousW') },
+      { how: 'maker', otherwise: ({ value }) => 2 * value('continuousW') },
     ),
     surgeS: quantity('Surge duration', 's', 1, [0.01, 1800], [0.5, 10], 'Maker’s sheet.', {
+      how: 'maker',
       otherwise: 5,
       detail: true,
     }),
     efficiency: quantity('Efficiency', '%', 1, [40, 100], [80, 95], 'Maker’s sheet, at full load.', {
+      how: 'maker',
       otherwise: 'inverterEfficiency',
     }),
     idleW: quantity(
-      'Draw when on with nothing to do',
+      'Draw when on without load',
       'W',
       1,
       [0, 500],
       [5, 40],
-      'Clamp meter on its positive lead, everything unplugged.',
+      'Clamp its positive lead with everything unplugged.',
       { otherwise: ({ value }) => 0.01 * value('continuousW') + 3, detail: true },
     ),
-    hoursOn: quantity('Hours switched on a day', 'h', 1, [0, 24], [1, 24], 'Ask for an ordinary day.', {
+    hoursOn: quantity('Hours switched on a day', 'h', 1, [0, 24], [1, 24], 'Ask about a normal day.', {
+      how: 'customer',
       otherwise: 0,
       detail: true,
     }),
     cutOffV: volts('Low-voltage cut-off', [10, 11.5], 'Maker’s sheet or its menu.', {
+      how: 'maker',
       otherwise: 10.5,
       detail: true,
     }),
     sockets: choice(
       'AC sockets it feeds',
-      { own: 'Fed by it alone', shared: 'Fed by shore or a generator too' },
-      'Leave it off and plug shore in: are its sockets live? The mains side is for licensed hands.',
+      { own: 'Fed only by the inverter', shared: 'Also fed by shore or a generator' },
+      'Switch the inverter off and plug shore in. Check whether its sockets are live. Only a licensed person works on the mains side.',
       { detail: true, minutes: 5 },
     ),
     transferSwitch: choice(
       'Mains transfer',
       { none: 'None', builtIn: 'Built in', separate: 'Separate switch' },
-      'Look only; mains side for licensed hands.',
+      'Only look. A licensed person works on the mains side.',
       { otherwise: 'none', detail: true },
     ),
   } satisfies Fields,
@@ -221,13 +237,14 @@ export const devices = {
   kind: choice(
     'Kind',
     { gauge: 'Gauge', alarm: 'Alarm', disconnect: 'Low-voltage disconnect', appliance: 'Appliance cut-out' },
-    'What it does when the voltage falls.',
+    'Find out what it does when the voltage falls.',
     { otherwise: 'alarm' },
   ),
   tripV: volts(
     'Set to',
     [10.5, 12.5],
-    'Maker’s sheet, or lower a bench supply until it trips. For a gauge: the voltage it calls half full.',
+    'Maker’s sheet, or lower a bench supply until it trips. For a gauge, the voltage it shows as half full.',
+    { how: 'maker' },
   ),
 } satisfies Fields
 
@@ -235,7 +252,7 @@ export const loads = withDecisions({
   supply: choice(
     'Supply',
     { dc: 'DC', ac: 'AC' },
-    'Follow its plug: the battery (DC) or the inverter (AC).',
+    'Follow its plug to the battery (DC) or the inverter (AC).',
     {
       otherwise: 'dc',
     },
@@ -246,13 +263,14 @@ export const loads = withDecisions({
     0.5,
     [0, 3000],
     [0.5, 10],
-    'Clamp meter while it runs; or watts on its label, as 60 W.',
+    'Clamp it while it runs, or enter the watts on its label, such as 60 W.',
     { when: [{ field: 'supply', is: ['dc'] }] },
   ),
   watts: quantity('Draw', 'W', 10, [0, 50_000], [50, 1500], 'Label, or a plug-in meter.', {
+    how: 'label',
     when: [{ field: 'supply', is: ['ac'] }],
   }),
-  hours: quantity('Hours a day', 'h', 0.5, [0, 24], [0.5, 8], 'Ask for an ordinary day.'),
+  hours: quantity('Hours a day', 'h', 0.5, [0, 24], [0.5, 8], 'Ask about a normal day.', { how: 'customer' }),
   period: choice(
     'When',
     {
@@ -262,8 +280,8 @@ export const loads = withDecisions({
       evening: 'Evening, 18 to 24',
       night: 'Night, 0 to 6',
     },
-    'Ask for an ordinary day.',
-    { otherwise: 'even' },
+    'Ask about a normal day.',
+    { how: 'customer', otherwise: 'even' },
   ),
   duty: quantity(
     'Share of time on',
@@ -271,7 +289,7 @@ export const loads = withDecisions({
     5,
     [0, 100],
     [20, 100],
-    'A fridge clicks in and out: minutes on ÷ minutes in all.',
+    'For a fridge that switches on and off: minutes on ÷ total minutes.',
     { how: 'customer', otherwise: 100 },
   ),
   surge: quantity(
@@ -280,14 +298,15 @@ export const loads = withDecisions({
     0.5,
     [1, 20],
     [1, 6],
-    'Clamp meter with peak hold, as a multiple of what it draws.',
+    'Clamp meter with peak hold, as a multiple of its running current.',
     { otherwise: 1, detail: true },
   ),
-  together: yesNo('At the same time as the others', 'Ask for the worst hour.', {
+  together: yesNo('On at the same time as the others', 'Ask about the busiest hour.', {
+    how: 'customer',
     otherwise: 'yes',
     detail: true,
   }),
-  essential: yesNo('Essential', 'Bilge pump, radio, brakes, medical.', {
+  essential: yesNo('Essential', 'For example bilge pump, radio, brakes or medical equipment.', {
     how: 'customer',
     otherwise: 'no',
   }),
@@ -299,11 +318,11 @@ export const temperatureReadings = rows(
   'Temperature readings',
   [
     { name: 'amps', label: 'Current', unit: 'A', limits: [0, 1000] },
-    { name: 'rpm', label: 'Own speed', unit: 'rpm', limits: [0, 20_000] },
+    { name: 'rpm', label: 'Alternator speed', unit: 'rpm', limits: [0, 20_000] },
     { name: 'minutes', label: 'After', unit: 'min', limits: [0, 600] },
     { name: 'celsius', label: 'Case', unit: '°C', limits: [-50, 250] },
   ],
   ' / ',
-  'Contact probe on the case while it is loaded. Own speed is the alternator’s, not the engine’s; after is since the load came on.',
+  'Put a contact probe on the case under load. Enter the alternator’s speed, not the engine’s. “After” is the time since the load came on.',
   { detail: true },
 )

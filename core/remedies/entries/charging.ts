@@ -43,7 +43,7 @@ export const charging = {
   },
   'charger.make-good': {
     kind: 'part',
-    label: () => 'Make good what else it did: fuse block, second output, inverter',
+    label: () => 'Replace what else it did: fuse block, second output, inverter',
     takes: '1 to 2 parts',
     hours: 2,
     effect: set(() => ({ holdsFuseBlock: 'no', feeds: 'house', kind: 'charger' })),
@@ -51,8 +51,8 @@ export const charging = {
   },
   'charger.house-only': {
     kind: 'wiring',
-    label: () => 'Take the starting battery off this charger',
-    takes: 'no part; the starting battery then needs a charger of its own where it stands for long',
+    label: () => 'Disconnect the starting battery from this charger',
+    takes: 'no part; fit a separate charger for the starting battery if it stands for long',
     hours: 0.5,
     effect: set(() => ({ feeds: 'house' })),
   },
@@ -96,7 +96,7 @@ export const charging = {
   },
   'charger.replace': {
     kind: 'part',
-    label: ({ value }, q) => `Replace by a lithium unit of ${q(value!, 'A')}`,
+    label: ({ value }, q) => `Replace it with a lithium unit of ${q(value!, 'A')}`,
     takes: '1 part',
     hours: 1.5,
     effect: set(({ value, values }) => ({ ...lithiumStages, ...values, ratedA: value! })),
@@ -107,7 +107,7 @@ export const charging = {
   },
   'charger.top-up': {
     kind: 'paper',
-    label: () => 'Accept it; charge to full from another source once a month',
+    label: () => 'Accept it, and charge to full from another source once a month',
     takes: 'a line on the customer’s paper',
     hours: 0,
     effect: null,
@@ -115,7 +115,7 @@ export const charging = {
   },
   'solar.own-controller': {
     kind: 'part',
-    label: () => 'Controller of its own for the panels',
+    label: () => 'Fit a separate controller for the panels',
     takes: '1 part',
     hours: 1.5,
     effect: set(() => ({ through: 'own' })),
@@ -138,7 +138,7 @@ export const charging = {
   },
   'solar.controller': {
     kind: 'part',
-    label: ({ value }, q) => `Controller for ${q(value!, 'V')} of panels or more`,
+    label: ({ value }, q) => `Fit a controller for ${q(value!, 'V')} of panels or more`,
     takes: '1 part',
     hours: 1.5,
     effect: setValue('maxPvV'),
@@ -146,7 +146,7 @@ export const charging = {
   },
   'solar.larger': {
     kind: 'part',
-    label: ({ value }, q) => `Controller of ${q(value!, 'A')}`,
+    label: ({ value }, q) => `Fit a controller of ${q(value!, 'A')}`,
     takes: '1 part',
     hours: 1.5,
     effect: setValue('ratedA'),
@@ -154,7 +154,7 @@ export const charging = {
   },
   'source.diversion': {
     kind: 'part',
-    label: () => 'Diversion load with its own switch',
+    label: () => 'Fit a diversion load with a separate switch',
     takes: '2 parts',
     hours: 3,
     effect: set(() => ({ onDisconnect: 'diversion' })),
@@ -162,7 +162,7 @@ export const charging = {
   },
   'source.regulator': {
     kind: 'part',
-    label: ({ value }, q) => `Regulator set to ${q(value!, 'V')}`,
+    label: ({ value }, q) => `Set its regulator to ${q(value!, 'V')}`,
     takes: 'setting or 1 part',
     hours: 1,
     effect: setValue('regulatorV'),
@@ -170,7 +170,7 @@ export const charging = {
   },
   'use.charge-more': {
     kind: 'paper',
-    label: ({ value }, q) => `Bring ${q(value!, 'Ah')} a day more: sun, driving or a generator`,
+    label: ({ value }, q) => `Add ${q(value!, 'Ah')} of charge a day: solar, driving or a generator`,
     takes: 'see the paths',
     hours: 0,
     effect: null,

@@ -25,7 +25,7 @@ const onPaper = 'a line on the customer’s paper'
 export const fitting = {
   'cold.heater': {
     kind: 'part',
-    label: () => 'Heating pad with thermostat under the battery',
+    label: () => 'Fit a heating pad with a thermostat under the battery',
     takes: '1 part',
     hours: 2,
     effect: set(() => ({ heater: 'yes' })),
@@ -35,7 +35,7 @@ export const fitting = {
   },
   'cold.warmer-place': {
     kind: 'place',
-    label: ({ value }, q) => `Stand the battery where it stays above ${q(value ?? 0, '°C')}`,
+    label: ({ value }, q) => `Move the battery to a place that stays above ${q(value ?? 0, '°C')}`,
     takes: byFloor,
     hours: 3,
     effect: warmed,
@@ -52,14 +52,14 @@ export const fitting = {
   },
   'layup.top-up': {
     kind: 'paper',
-    label: ({ value }, q) => `Look at it and top it up every ${q(value!, 'weeks')}`,
+    label: ({ value }, q) => `Check it and top it up every ${q(value!, 'weeks')}`,
     takes: onPaper,
     hours: 0,
     effect: setValue('layupWeeks'),
   },
   'place.move': {
     kind: 'place',
-    label: () => 'Stand it in a dry locker or the cabin, out of the engine space',
+    label: () => 'Move it to a dry locker or the cabin, out of the engine space',
     takes: byFloor,
     hours: 3,
     effect: set(() => ({ where: 'locker', ingress: 'dry' })),
@@ -67,7 +67,7 @@ export const fitting = {
   },
   'place.cooler': {
     kind: 'place',
-    label: ({ value }, q) => `Stand the battery where it stays below ${q(value!, '°C')}`,
+    label: ({ value }, q) => `Move the battery to a place that stays below ${q(value!, '°C')}`,
     takes: byFloor,
     hours: 3,
     effect: setValue('hottestC'),
@@ -75,7 +75,7 @@ export const fitting = {
   },
   'place.dry': {
     kind: 'place',
-    label: () => 'Stand it where water and dust cannot reach it',
+    label: () => 'Move it to a place without water and dust',
     takes: 'shelf or box',
     hours: 2,
     effect: set(() => ({ ingress: 'dry' })),
@@ -84,7 +84,7 @@ export const fitting = {
   'place.carry': {
     kind: 'place',
     label: ({ value }, q) =>
-      `Tray or floor that carries ${q(value!, 'kg')}, or the maker’s word that it does`,
+      `Fit a tray or floor that carries ${q(value!, 'kg')}, or get the maker’s confirmation`,
     takes: 'by survey',
     hours: 3,
     effect: setValue('loadLimitKg'),
@@ -92,7 +92,7 @@ export const fitting = {
   },
   'monitor.add': {
     kind: 'part',
-    label: () => 'Shunt monitor with an alarm in the main negative',
+    label: () => 'Fit a shunt monitor with an alarm in the main negative',
     takes: '1 part',
     hours: 1.5,
     effect: (job, { on, replaces = [] }) => replaces.reduce(withoutPart, watched(job, on)),
@@ -101,7 +101,7 @@ export const fitting = {
   },
   'device.replace-by-monitor': {
     kind: 'part',
-    label: () => 'Replace by a shunt monitor with an alarm',
+    label: () => 'Replace it with a shunt monitor that has an alarm',
     takes: '1 part',
     hours: 1.5,
     effect: (job, { on }) => withoutPart(watched(job, 'use'), on),
@@ -110,7 +110,7 @@ export const fitting = {
   },
   'warning.add': {
     kind: 'part',
-    label: () => 'Buzzer or lamp that warns before the battery cuts out',
+    label: () => 'Fit a buzzer or lamp that warns before the battery cuts out',
     takes: '1 part',
     hours: 1,
     effect: set(() => ({ warns: 'yes' })),
@@ -118,7 +118,7 @@ export const fitting = {
   },
   'fuse.main': {
     kind: 'part',
-    label: ({ value }, q) => `Fit fuses that interrupt ${q(value!, 'A')} where a fuse interrupts less`,
+    label: ({ value }, q) => `Fit fuses that interrupt ${q(value!, 'A')} or more`,
     takes: '1 part a cable',
     hours: 1,
     effect: (job, { value }) => sternerFuses(job, value!),
@@ -142,7 +142,7 @@ export const fitting = {
   },
   'plug.larger': {
     kind: 'part',
-    label: ({ value }, q) => `Plug and socket made for ${q(value!, 'A')}`,
+    label: ({ value }, q) => `Fit a plug and socket rated for ${q(value!, 'A')}`,
     takes: '1 pair',
     hours: 1,
     effect: set(({ value, values }) => ({ connectorA: value!, ...values })),
@@ -150,7 +150,7 @@ export const fitting = {
   },
   'cable.thicker': {
     kind: 'wiring',
-    label: ({ value }, q) => `Cable of ${q(value!, 'mm²')}`,
+    label: ({ value }, q) => `Fit a cable of ${q(value!, 'mm²')}`,
     takes: 'cable by the metre',
     hours: 2,
     effect: set(({ value, values }) => ({ areaMm2: value!, ...values })),
@@ -159,7 +159,7 @@ export const fitting = {
   },
   'mixed.replace': {
     kind: 'use',
-    label: () => 'Take the old battery out',
+    label: () => 'Remove the old battery',
     takes: 'nothing bought',
     hours: 0.5,
     effect: set(() => ({ mixed: 'replaced' })),
@@ -167,7 +167,7 @@ export const fitting = {
   },
   'mixed.separate': {
     kind: 'part',
-    label: () => 'Separate them: sources and loads on the new battery, the old one behind a DC-DC',
+    label: () => 'Separate them: put sources and loads on the new battery and a DC-DC to the old one',
     takes: '1 part',
     hours: 3,
     effect: set(() => ({ mixed: 'dcdc' })),
@@ -176,7 +176,8 @@ export const fitting = {
   },
   'mixed.conditions': {
     kind: 'part',
-    label: () => 'Fit the stops and a switch for each, and only healthy lead',
+    label: () =>
+      'Fit a charge stop, a discharge stop and a switch for each battery, and keep only healthy lead-acid batteries',
     takes: '4 parts',
     hours: 4,
     effect: (job, order) =>
@@ -190,7 +191,7 @@ export const fitting = {
   },
   'mixed.fresh-lead': {
     kind: 'part',
-    label: () => 'Fit a healthy lead battery of the same size',
+    label: () => 'Fit a healthy lead-acid battery of the same size',
     takes: '1 part',
     hours: 1,
     effect: freshLead,
@@ -198,8 +199,8 @@ export const fitting = {
   },
   'battery.keep-lead': {
     kind: 'paper',
-    label: () => 'Tell the customer: lead kept in good order would do',
-    takes: 'a word before the order',
+    label: () => 'Tell the customer that lead-acid in good order would do',
+    takes: 'a talk before the order',
     hours: 0,
     effect: null,
   },
@@ -220,14 +221,14 @@ export const fitting = {
   },
   'battery.other': {
     kind: 'part',
-    label: () => 'Another battery',
+    label: () => 'Choose another battery',
     takes: 'from the shelf',
     hours: 0.5,
     effect: null,
   },
   'inverter.replace': {
     kind: 'part',
-    label: ({ value }, q) => `Inverter of ${q(value!, 'W')} for this voltage`,
+    label: ({ value }, q) => `Fit an inverter of ${q(value!, 'W')} for this voltage`,
     takes: '1 part',
     hours: 2,
     effect: (job, { on, values }) =>
@@ -254,14 +255,14 @@ export const fitting = {
   },
   'start.winter-lead': {
     kind: 'paper',
-    label: () => 'Fit a lead battery for the winter, and the lithium in spring',
+    label: () => 'Fit a lead-acid battery for the winter and the lithium battery in spring',
     takes: 'a lead battery of the old size',
     hours: 0,
     effect: null,
   },
   'inverter.transfer': {
     kind: 'part',
-    label: () => 'A transfer switch between shore and inverter, by licensed hands',
+    label: () => 'Have a licensed electrician fit a transfer switch between shore and inverter',
     takes: '1 part, licensed hands',
     hours: 2,
     effect: set(() => ({ transferSwitch: 'separate' })),
@@ -269,7 +270,7 @@ export const fitting = {
   },
   'inverter.limit': {
     kind: 'setting',
-    label: ({ value }, q) => `Hold the inverters to ${q(value!, 'W')} in all`,
+    label: ({ value }, q) => `Limit the inverters to ${q(value!, 'W')} in total`,
     takes: 'setting or a smaller inverter',
     hours: 0.5,
     effect: (job, { value }) => limitInverters(job, value!),

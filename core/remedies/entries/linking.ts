@@ -34,7 +34,7 @@ export const linking = {
   },
   'alternator.external-regulator': {
     kind: 'part',
-    label: ({ value }, q) => `External regulator set to ${q(value!, 'V')}`,
+    label: ({ value }, q) => `Fit an external regulator set to ${q(value!, 'V')}`,
     takes: '1 part with temperature sensor',
     hours: 4,
     effect: set(({ value }) => ({ regulator: 'external', regulatorV: value! })),
@@ -42,7 +42,8 @@ export const linking = {
   },
   'alternator.limit-current': {
     kind: 'part',
-    label: ({ value }, q) => `External regulator with a temperature sensor, held to ${q(value!, 'A')}`,
+    label: ({ value }, q) =>
+      `Fit an external regulator with a temperature sensor, limited to ${q(value!, 'A')}`,
     takes: '1 part',
     hours: 4,
     effect: set(({ value }) => ({ limitA: value!, regulator: 'external', fieldWire: 'sensor' })),
@@ -53,7 +54,7 @@ export const linking = {
   },
   'alternator.surge-protector': {
     kind: 'part',
-    label: () => 'Surge protector on the alternator output',
+    label: () => 'Fit a surge protector on the alternator output',
     takes: '1 part',
     hours: 0.5,
     effect: set(() => ({ surgeProtector: 'yes' })),
@@ -68,7 +69,7 @@ export const linking = {
   },
   'link.duty': {
     kind: 'part',
-    label: ({ value }, q) => `Duty-cycling relay that opens above ${q(value!, 'A')}`,
+    label: ({ value }, q) => `Fit a duty-cycling relay that opens above ${q(value!, 'A')}`,
     takes: '1 part',
     hours: 2,
     effect: set(({ value }) => ({ kind: 'duty', opensAboveA: value!, offTimeS: 60 })),
@@ -84,7 +85,7 @@ export const linking = {
   },
   'link.cable': {
     kind: 'wiring',
-    label: ({ value }, q) => `Deliberate cable resistance: ${q(value!, 'm')} of 25 mm² one way in all`,
+    label: ({ value }, q) => `Add cable resistance: ${q(value!, 'm')} of 25 mm² one way in total`,
     takes: 'cable by the metre',
     hours: 2,
     effect: resistanceCable,
@@ -94,7 +95,7 @@ export const linking = {
   },
   'link.unjoined': {
     kind: 'wiring',
-    label: () => 'Leave the house bank off this alternator',
+    label: () => 'Disconnect the house bank from this alternator',
     takes: 'no part',
     hours: 0.5,
     effect: set(() => ({ kind: 'none' })),
@@ -103,7 +104,7 @@ export const linking = {
   },
   'link.larger': {
     kind: 'part',
-    label: ({ value }, q) => `Relay, isolator or switch of ${q(value!, 'A')}`,
+    label: ({ value }, q) => `Fit a relay, isolator or switch of ${q(value!, 'A')}`,
     takes: '1 part',
     hours: 1,
     effect: setValue('relayA'),
@@ -112,7 +113,7 @@ export const linking = {
   },
   'link.low-loss-isolator': {
     kind: 'part',
-    label: ({ value }, q) => `Low-loss isolator (${q(value!, 'V')} drop)`,
+    label: ({ value }, q) => `Fit a low-loss isolator (${q(value!, 'V')} drop)`,
     takes: '1 part',
     hours: 1,
     effect: setValue('dropV'),
@@ -124,7 +125,7 @@ export const linking = {
   },
   'link.one-way': {
     kind: 'part',
-    label: () => 'Relay that closes on the starting side alone',
+    label: () => 'Fit a relay that closes from the starting side only',
     takes: 'setting or 1 part',
     hours: 1,
     effect: set(() => ({ bothWay: 'no' })),
@@ -137,7 +138,7 @@ export const linking = {
     hours: 3,
     label: ({ value, values }, q) =>
       said(
-        `${q(value!, 'A')} DC-DC charger `,
+        `Fit a DC-DC charger of ${q(value!, 'A')} `,
         values?.signal === 'voltage' ? 'that starts on voltage' : 'on an ignition signal',
       ),
     effect: set(({ value, values }) => ({
@@ -160,7 +161,7 @@ export const linking = {
   },
   'dcdc.lower-input': {
     kind: 'part',
-    label: ({ value }, q) => `DC-DC charger that runs down to ${q(value!, 'V')}`,
+    label: ({ value }, q) => `Fit a DC-DC charger that runs down to ${q(value!, 'V')}`,
     takes: '1 part',
     hours: 2,
     effect: setValue('lowestInputV'),
@@ -168,7 +169,7 @@ export const linking = {
   },
   'dcdc.move': {
     kind: 'place',
-    label: () => 'Stand the DC-DC in a cool, dry place',
+    label: () => 'Move the DC-DC to a cool, dry place',
     takes: 'cable and time, by survey',
     hours: 3,
     effect: set(() => ({ stands: 'cool' })),
@@ -176,7 +177,7 @@ export const linking = {
   },
   'dcdc.right-voltages': {
     kind: 'part',
-    label: ({ values }) => `DC-DC charger made for ${values?.inputV} V in, ${values?.outputV} V out`,
+    label: ({ values }) => `Fit a DC-DC charger made for ${values?.inputV} V in, ${values?.outputV} V out`,
     takes: '1 part',
     hours: 2,
     effect: set(({ values }) => values!),
@@ -184,7 +185,7 @@ export const linking = {
   },
   'dcdc.isolated': {
     kind: 'part',
-    label: () => 'DC-DC charger with isolated negatives',
+    label: () => 'Fit a DC-DC charger with isolated negatives',
     takes: '1 part',
     hours: 2,
     effect: set(() => ({ isolation: 'isolated' })),
@@ -192,7 +193,7 @@ export const linking = {
   },
   'start.trickle': {
     kind: 'part',
-    label: () => 'Trickle charge for the starting battery, from the mains charger, the sun or the house bank',
+    label: () => 'Trickle-charge the starting battery from the mains charger, the sun or the house bank',
     takes: '1 part',
     hours: 1,
     effect: set(() => ({ fedByCharger: 'yes' })),
@@ -200,7 +201,7 @@ export const linking = {
   },
   'start.own-battery': {
     kind: 'part',
-    label: () => 'Lead starting battery of its own for the engine',
+    label: () => 'Fit a separate lead-acid starting battery for the engine',
     takes: '2 parts',
     hours: 3,
     effect: set(() => ({ present: 'yes', chemistry: 'flooded', jumpSwitch: 'no' })),
@@ -208,7 +209,7 @@ export const linking = {
   },
   'start.keep-lead': {
     kind: 'part',
-    label: () => 'Keep a lead battery on its output, the house bank joined behind it',
+    label: () => 'Keep a lead-acid battery on its output and connect the house bank behind it',
     takes: '1 part and its cables',
     hours: 3,
     effect: keepLead,
@@ -216,7 +217,7 @@ export const linking = {
   },
   'start.no-jump': {
     kind: 'wiring',
-    label: () => 'Take the jump switch out',
+    label: () => 'Remove the jump switch',
     takes: 'no part',
     hours: 0.5,
     effect: set(() => ({ jumpSwitch: 'no' })),

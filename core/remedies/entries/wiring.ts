@@ -13,7 +13,7 @@ export const wiring = {
   'run.thicker': {
     kind: 'wiring',
     label: ({ value, values }, q) =>
-      `${values?.count ? `${values.count} × ` : ''}${q(value!, 'mm²')} for this run`,
+      `Replace this run with ${values?.count ? `${values.count} × ` : ''}${q(value!, 'mm²')} cable`,
     takes: 'cable by the metre',
     hours: 1,
     effect: set(({ value, values }) => ({ areaMm2: value!, ...values })),
@@ -22,14 +22,14 @@ export const wiring = {
   },
   'run.on-bar': {
     kind: 'wiring',
-    label: () => 'Land this return on the negative bar, behind the shunt',
+    label: () => 'Move this return to the negative bar, behind the shunt',
     takes: 'a lug',
     hours: 0.5,
     effect: set(() => ({ landsOn: 'bar' })),
   },
   'run.return-cable': {
     kind: 'wiring',
-    label: () => 'Run a negative cable of the same size beside it',
+    label: () => 'Run a negative cable of the same size next to it',
     takes: 'cable by the metre',
     hours: 1,
     effect: set(() => ({ returnBy: 'cable' })),
@@ -60,7 +60,7 @@ export const wiring = {
   },
   'fitting.larger': {
     kind: 'part',
-    label: ({ value }, q) => `One made for ${q(value!, 'A')}`,
+    label: ({ value }, q) => `Fit one rated for ${q(value!, 'A')}`,
     takes: '1 part',
     hours: 0.5,
     effect: setValue('ratedA'),
@@ -75,7 +75,7 @@ export const wiring = {
   },
   'bank.equal-leads': {
     kind: 'wiring',
-    label: () => 'Equal leads from each battery to a post for each pole',
+    label: () => 'Fit equal leads from each battery to one post for each pole',
     takes: 'two posts and equal leads',
     hours: 1.5,
     effect: (job) => set(() => ({ layout: 'busbar' }))(job, { on: 'candidate' }),

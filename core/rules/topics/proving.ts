@@ -2,17 +2,17 @@ import { number } from '../rule'
 
 export const proving = {
   hiddenLeft: number(
-    'Chance of a hidden fault that is small enough',
+    'Largest accepted chance of a hidden fault',
     '%',
     1,
     [0.1, 20],
-    'Essential tests are added until less is left, or 15 readings are reached',
+    'Essential tests are added until the chance is below this, up to 15 readings',
   ),
   dangerousLeft: number(
-    'Chance of a hidden fault that can start a fire',
+    'Largest accepted chance of a hidden fault that can start a fire',
     '%',
     0.1,
     [0.01, 5],
-    'The same for what can burn; whichever asks for more tests decides',
+    'The same for faults that can start a fire. The stricter of the two decides',
   ),
 }

@@ -5,80 +5,83 @@ export const schools = {
     'Charger without a lithium profile',
     {
       window: [
-        'Allowed while its voltages stay inside the battery’s window',
-        'A meter decides, not the word on the lid; what it leaves uncharged another source tops up',
+        'Allowed if its voltages stay inside the battery’s window',
+        'A meter decides, not the label. Another source completes the charge',
       ],
-      replace: [
-        'Replace always',
-        'One visit, one known profile, nothing left to a switch that someone moves',
-      ],
+      replace: ['Replace always', 'One visit, one known profile, and no switch that someone can move'],
     },
     'window',
-    'Decided by numbers that can be measured; a slower or incomplete charge is topped up by another source',
+    'Measured numbers decide. Another source completes a slower or partial charge',
   ),
   mixedSchool: school(
     'Lithium in direct parallel with lead-acid',
     {
       never: [
-        'Never: a DC-DC unit always stands between',
-        'Each battery gets its own charge, and most makers allow nothing else',
+        'Never: always fit a DC-DC between them',
+        'Each battery gets the right charge, and most makers allow nothing else',
       ],
       hybrid: [
         'Allowed as a hybrid bank, with conditions',
-        'The lead stays on the alternator, the lithium works first; stops and switches keep both safe',
+        'The lead-acid stays on the alternator and the lithium works first. Stops and switches keep both safe',
       ],
     },
     'never',
-    'Few battery makers permit it; the hybrid bank is one click away and fully supported',
+    'Few battery makers allow it. Choose the hybrid bank for a job where the maker does',
   ),
   alternatorSchool: school(
     'Protecting the alternator',
     {
-      dcdc: ['DC-DC unit that limits the current', 'Limits current and makes the right voltage at once'],
+      dcdc: ['DC-DC unit that limits the current', 'Limits the current and gives the right voltage'],
       duty: ['Duty-cycling relay that opens on over-current', 'Cheap, and full current while it is closed'],
       regulator: [
         'External regulator with a temperature sensor',
-        'Gives all the machine can bear, and no more',
+        'Gives as much as the machine can deliver safely',
       ],
-      cable: ['Deliberate resistance in the cable', 'Nothing to fail, no signal, no setting'],
+      cable: [
+        'Deliberate resistance in the cable',
+        'Nothing can fail, and it needs no signal and no setting',
+      ],
     },
     'dcdc',
-    'All four are offered; a DC-DC first, since it also suits a computer-controlled alternator',
+    'All four are offered. A DC-DC comes first because it also suits a computer-controlled alternator',
   ),
   chargeRateSchool: school(
-    'Charge current held to',
+    'Charge current limited to',
     {
-      recommended: ['The maker’s recommended figure', 'The cycle life on the sheet was measured with it'],
-      largest: ['The maker’s largest figure', 'Short charging times are worth some life'],
+      recommended: [
+        'The maker’s recommended figure',
+        'The cycle life on the data sheet was measured with it',
+      ],
+      largest: ['The maker’s largest figure', 'Shorter charging is worth some battery life'],
     },
     'recommended',
-    'The maker’s recommendation is what the cycle life is stated for',
+    'The stated cycle life assumes the recommended current',
   ),
   coldSchool: school(
     'Cold limit',
     {
-      maker: ['The maker’s own lower figure where there is one', 'The maker knows the cells'],
-      zero: ['0 °C for everything', 'One limit that everybody remembers'],
+      maker: ['The maker’s lower figure where there is one', 'The maker knows the cells'],
+      zero: ['0 °C for everything', 'One limit that everyone remembers'],
     },
     'maker',
     '0 °C unless the maker’s data say otherwise',
   ),
   fullSchool: school(
-    'Full regularly, or held lower',
+    'Charge to full, or hold lower',
     {
       full: [
         'Charge to full now and then, so that cells balance',
-        'Cells drift apart and only meet again at the top',
+        'Cells drift apart and only rebalance near full',
       ],
-      held: ['Hold at 80 to 90 % for life', 'Cells age fastest while they sit full'],
+      held: ['Hold at 80 to 90 % for life', 'Cells age fastest at full charge'],
     },
     'full',
-    'Full at least monthly, held lower while laid up',
+    'Full at least once a month, lower during lay-up',
   ),
   layupSchool: school(
     'Lay-up charge',
     {
-      rest: ['50 to 70 % and disconnected', 'Nothing connected, nothing to go wrong'],
+      rest: ['50 to 70 % and disconnected', 'Nothing is connected, so nothing can go wrong'],
       topped: ['Topped up every fortnight', 'Ready to go at any time'],
     },
     'rest',
@@ -87,23 +90,26 @@ export const schools = {
   signalSchool: school(
     'Running signal for a DC-DC unit',
     {
-      fitting: ['A wire where voltage would mislead, otherwise either', 'As much work as the vehicle needs'],
+      fitting: [
+        'A wire where voltage would mislead, otherwise either one',
+        'Only as much work as the vehicle needs',
+      ],
       wire: ['Ignition or alternator wire, always', 'A wire is never wrong'],
       voltage: [
-        'Voltage detection will do unless a computer controls the alternator',
-        'No wire to run, nothing to find in the loom',
+        'Voltage detection is enough unless a computer controls the alternator',
+        'No wire to run and no loom to search',
       ],
     },
     'fitting',
     'A wire where the alternator is computer-controlled, or a charger or solar also feeds the starting battery',
   ),
   upkeepSchool: school(
-    'Starting battery when plugged in or parked',
+    'Starting battery while plugged in or parked',
     {
-      trickle: ['Trickle it', 'A starting battery that stands flat is a starting battery lost'],
+      trickle: ['Trickle-charge it', 'A starting battery that stays flat is ruined'],
       leave: ['Leave it to the engine', 'One thing less to fit'],
     },
     'trickle',
-    'Trickle where the vehicle stands more than a month',
+    'Trickle-charge where the vehicle is parked for more than a month',
   ),
 } as const

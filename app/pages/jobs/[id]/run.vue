@@ -59,7 +59,7 @@ const entries: Readonly<Partial<Record<keyof RunInputs, Field>>> = {
   soc: quantity('Charge at the start', '%', 5, [0, 100], [0, 100], ''),
   days: quantity('Days', 'days', 1, [0.05, 366], [1, 14], ''),
   driveH: quantity('Engine runs', 'h', 0.5, [0, 24], [0, 8], ''),
-  idleShare: quantity('Of that at idle', '%', 5, [0, 100], [0, 100], ''),
+  idleShare: quantity('Share of that at idle', '%', 5, [0, 100], [0, 100], ''),
   driveFrom: quantity('Engine from, hour', '', 1, [0, 23], [0, 23], ''),
   mainsH: quantity('On mains', 'h', 1, [0, 24], [0, 24], ''),
   generatorH: quantity('Generator, hours a day', 'h', 0.5, [0, 24], [0, 6], ''),
