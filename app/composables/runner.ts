@@ -1,6 +1,6 @@
 import { onScopeDispose, ref, shallowRef } from 'vue'
 import type { RunResult } from '#core/simulation/runs'
-import { heard, plain, startEngine, type OwnEngine } from '../engine/client'
+import { asCallback, plain, startEngine, type OwnEngine } from '../engine/client'
 import type { RunOrder } from '../engine/engine'
 
 /** Carries out runs in an engine of their own: progress, a stop that takes at once, and the results. */
@@ -27,7 +27,7 @@ export function useRunner() {
     try {
       const outcome = await mine.engine.run(
         plainOrder,
-        heard((done: number) => {
+        asCallback((done: number) => {
           if (own === mine) share.value = done
         }),
       )

@@ -4,7 +4,7 @@ import type { ShelfPart } from '#core/shelf/kinds'
 import type { Adjustment, Answer, Answers } from '#core/solve/answer'
 import type { Outcome } from '#core/solve/front'
 import type { ShopSettings } from '#core/system/system'
-import { heard, plain, startEngine, type OwnEngine } from '../engine/client'
+import { asCallback, plain, startEngine, type OwnEngine } from '../engine/client'
 
 /** Engines that share a search: as many as there are cores to spare, one at least. */
 const engineCount = Math.min(4, Math.max(1, globalThis.navigator?.hardwareConcurrency ?? 2))
@@ -81,7 +81,7 @@ export function useSolver() {
       mine.map(async ({ engine }, turn) => {
         const planned = await engine.plan(plainJob, plainShop, plainShelf)
         if (engines === mine) count.value = planned
-        await engine.search({ of: mine.length, turn }, heard(take))
+        await engine.search({ of: mine.length, turn }, asCallback(take))
       }),
     )
     return found.toSorted((a, b) => a.index - b.index)

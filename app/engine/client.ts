@@ -35,7 +35,8 @@ export const theEngine = (): EngineClient =>
   }))
 
 /** A function as an engine can call it back. */
-export const heard = <T extends (...args: never[]) => unknown>(listener: T): T => proxy(listener as never)
+export const asCallback = <T extends (...args: never[]) => unknown>(listener: T): T =>
+  proxy(listener as never)
 
 /** Data without the proxies that a store or a page has put inside: they cannot be sent. */
 export const plain = <T>(data: T): T => JSON.parse(JSON.stringify(data)) as T

@@ -10,7 +10,11 @@ import { useView } from './view'
 vi.mock('../engine/client', async (original) => {
   const { Engine } = await import('../engine/engine')
   const engine = new Engine()
-  return { ...(await original<object>()), theEngine: () => engine, heard: (listener: unknown) => listener }
+  return {
+    ...(await original<object>()),
+    theEngine: () => engine,
+    asCallback: (listener: unknown) => listener,
+  }
 })
 
 /** A server of one job, in memory, that can be cut off and changed from elsewhere. */

@@ -4,10 +4,10 @@ import { completeJob } from '#core/job/complete'
 import type { JobDocument } from '#core/job/document'
 import { applyChanges, inverseOf } from '#core/job/changes'
 import { changedFields } from '#core/job/shown'
-import { said, writerIn } from '#core/units/format'
+import { joinText, writerIn } from '#core/units/format'
 import { applyRemedy, sameRemedy, type RemedyRef } from '#core/remedies/catalogue'
 import type { ShopSettings } from '#core/system/system'
-import { heard, plain, theEngine } from '../engine/client'
+import { asCallback, plain, theEngine } from '../engine/client'
 import type { JudgedJob } from '../engine/engine'
 import { NoAnswer } from '../engine/renewed'
 import { useJob } from './job'
@@ -42,7 +42,7 @@ export const useJudging = defineStore('judging', () => {
   /** What is said of a judging that failed; where it did not end, with the value that was entered last. */
   function wordsOf(cause: unknown): string {
     const { message } = cause as Error
-    return cause instanceof NoAnswer ? said(message, lastEntry.value) : message
+    return cause instanceof NoAnswer ? joinText(message, lastEntry.value) : message
   }
 
   /** Asks the engine for verdicts of a document; news of an older one is passed over. */
@@ -64,7 +64,7 @@ export const useJudging = defineStore('judging', () => {
         if (mine === turn) into.value = { ...news, specified, wiring: news.wiring ?? known?.wiring ?? null }
       }
       try {
-        await theEngine().judge(what, plain(document), plain(settings.value), heard(take))
+        await theEngine().judge(what, plain(document), plain(settings.value), asCallback(take))
         if (mine === turn) problem.value = ''
       } catch (cause) {
         if (mine === turn) problem.value = wordsOf(cause)

@@ -69,7 +69,7 @@ describe('values at the edges of their fields', () => {
     const facts = factsOf(withField(demo('0417'), 'place/coldestC', { value: -60, how: 'measured' }))
     const { verdict, summary, asks } = unsolvable(facts, new Reads(facts.slots))
     expect(verdict).toBe('measure-first')
-    expect(summary()).toMatch(/cannot be worked out with these values: .*−60 °C/)
+    expect(summary()).toMatch(/cannot be calculated from these values: .*−60 °C/)
     expect(asks!.map(({ path }) => path)).toContain('place/coldestC')
   })
 })

@@ -131,5 +131,3 @@ export const number = (label: string, value: number, unit: Unit): Compared => ({
 export const word = (label: string, value: string): Compared => ({ label, value, unit: '' })
 
 export const physics: Origin = { kind: 'physics', text: 'physics' }
-
-export { inside as mid } from '#core/units/format'

@@ -2,7 +2,7 @@ import type { Finding } from './result'
 import { remedyOf } from '#core/remedies/catalogue'
 import { isWorse } from '#core/system/verdict'
 
-export const inTheWayOf = ({ verdict }: Pick<Finding, 'verdict'>): boolean =>
+export const isBlocking = ({ verdict }: Pick<Finding, 'verdict'>): boolean =>
   isWorse(verdict, 'suits') && verdict !== 'measure-first'
 
 /** Whether what remains of a finding is a line on the customer’s paper. */

@@ -28,7 +28,7 @@ import {
 } from '#core/system/unknowns'
 import { isWorse, type Verdict } from '#core/system/verdict'
 import { shownValue } from '#core/job/shown'
-import { listed, capital, inSentence, type Write } from '#core/units/format'
+import { listInSentence, capital, inSentence, type Write } from '#core/units/format'
 import {
   remediesOf,
   topicOf,
@@ -408,7 +408,7 @@ function openSummary(deciding: readonly Deciding[], job: JobDocument): string {
   })
   const orders = ['measure', 'find out'].flatMap((verb) => {
     const words = named.filter((one) => one.verb === verb).map((one) => one.words)
-    return words.length > 0 ? [`${verb} ${listed(words)}`] : []
+    return words.length > 0 ? [`${verb} ${listInSentence(words)}`] : []
   })
   const more = deciding.length > mostNamed ? `, and ${deciding.length - mostNamed} more` : ''
   return capital(`${orders.join(', and ')}${more}.`)

@@ -1,7 +1,8 @@
 import { partId } from '#core/job/document'
 import { waysTogether } from '#core/system/together'
 import type { System } from '#core/system/system'
-import { mid, type Subjects } from './check'
+import { nameInSentence } from '#core/units/format'
+import type { Subjects } from './check'
 
 const ofView = <V extends { readonly $path: string; readonly $name: string }>(view: V) => ({
   view,
@@ -25,7 +26,7 @@ export const subjectsOf: { readonly [K in keyof Subjects]: (system: System) => r
         case 'solar':
           return [{ unit: lane.solar, lane, name: lane.name, path: lane.id }]
         case 'alternator':
-          return [{ unit: lane.link, lane, name: `The DC-DC on ${mid(lane.name)}`, path: lane.id }]
+          return [{ unit: lane.link, lane, name: `The DC-DC on ${nameInSentence(lane.name)}`, path: lane.id }]
         case 'source':
           return []
       }

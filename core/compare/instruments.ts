@@ -1,4 +1,4 @@
-import { said } from '#core/units/format'
+import { joinText } from '#core/units/format'
 import type { Facts } from '#core/system/facts'
 import { factsOf, usualSystem, whereKnown, type ShopSettings, type System } from '#core/system/system'
 import type { Write } from '#core/units/format'
@@ -101,18 +101,18 @@ function aboutLane(lane: Lane, q: Write): string {
     case 'charger':
       return `${ratingOf(q, lane.charger, 'ratedA')} · mains`
     case 'solar':
-      return said(
+      return joinText(
         `${ratingOf(q, lane.solar, 'panelW', lane.solar.series * lane.solar.parallel)} of panels · `,
         lane.solar.$settled('controller') ? lane.solar.controller.toUpperCase() : 'controller not known',
       )
     case 'source':
-      return said(
+      return joinText(
         `${ratingOf(q, lane.source, 'largestA')} · `,
         lane.source.$settled('kind') ? sourceWords[lane.source.kind] : 'kind not known',
       )
     case 'alternator': {
       const volts = lane.alternator.nominalV === '12' ? '' : `${lane.alternator.nominalV} V · `
-      return said(
+      return joinText(
         `${volts}${ratingOf(q, lane.alternator, 'ratedA')} · `,
         lane.link.$settled('kind') ? linkWords[lane.link.kind] : 'link not known',
       )

@@ -1,6 +1,6 @@
 import { factsOf } from '#core/system/system'
 import { metric } from '#core/units/display'
-import { writerIn, said } from '#core/units/format'
+import { writerIn, joinText } from '#core/units/format'
 import { assess, wiringResults, type CheckResult } from '#core/assessment/assess'
 import type { Subjects } from '#core/assessment/check'
 import { allChecks } from '#core/assessment/checks/index'
@@ -135,7 +135,7 @@ export function describeChecks(examples: readonly Example[]): string {
   return [
     '# The checks',
     '',
-    said(
+    joinText(
       `${allChecks.length} checks, each on every part it is about. `,
       `Made by \`npm run schema\` from the checks themselves, `,
       'with numbers from the demo jobs and from the cases that test them.',

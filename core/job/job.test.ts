@@ -221,7 +221,7 @@ describe('other tables written as text', () => {
     ['60 / 2000 / 10 / 82', null],
     ['60 / 2000 /  / 82', 'Row 1, after: still to be entered'],
     ['60 / 2000 / 10 / 82\n75 / 2000', 'Row 2, after: still to be entered'],
-    ['60 / fast / 10 / 82', 'Row 1, own speed: “fast” is not a number'],
+    ['60 / fast / 10 / 82', 'Row 1, alternator speed: “fast” is not a number'],
     ['60 / 2000 / 10 / 820', 'Row 1, case: must be −50 to 250 °C'],
     ['60 / 2000 / 10 / 82 / 3', 'Row 1 has more than 4 values'],
   ])('%j: %s', (text, problem) => expect(rowsProblem(text, temperatureReadings)).toBe(problem))

@@ -1,4 +1,4 @@
-import { inside } from '#core/units/format'
+import { nameInSentence } from '#core/units/format'
 import type { Network } from './network'
 
 /** A state of the system in which its wiring is looked at. */
@@ -12,7 +12,7 @@ export interface Case {
 /** The id of all loads on a rested battery. */
 export const restedLoads = 'loads-rested'
 
-const named = (words: string, name: string): string => `${words} ${inside(name)}`
+const named = (words: string, name: string): string => `${words} ${nameInSentence(name)}`
 
 /** Every case of a network, in the order in which it is looked at; last a short at each positive post. */
 export function casesOf(network: Network): Case[] {

@@ -23,11 +23,11 @@ const patience = 40
  * Steps after which a unit that gives all it has, and so has no slope, counts as so much, A/V: into a way that is open
  * its steps would be endless.
  */
-const morePatience = 200
+const restartAfterIterations = 200
 const shortStepSiemens = 50
 /** Whoever is as near as that after so many steps, A, is on the way and goes on; up to so many steps. */
 const nearA = 0.05
-const mostPatience = 500
+const mostIterations = 500
 const mostHalvings = 40
 /** A step need not be exact: its end is flat enough at this share of how steep it began. */
 const flatEnough = 0.1
@@ -121,7 +121,10 @@ export class Solver {
     let isShort = false
     for (let step = 0; step < mostSteps && worst > exactA; step++) {
       // Whoever went astray begins anew, with short steps.
-      if ((step === morePatience && worst > nearA) || (step === mostPatience && !isShort && worst > worstA)) {
+      if (
+        (step === restartAfterIterations && worst > nearA) ||
+        (step === mostIterations && !isShort && worst > worstA)
+      ) {
         isShort = true
         volts = first
         sums = this.sumsAt(numbered, volts)

@@ -142,7 +142,7 @@ export function wired(job: JobDocument, shop: ShopSettings): JobDocument {
   const names = new Map(posts.map(({ id, name }) => [id, name]))
   const named = runs.map(({ id, number, from, to }) => [
     id,
-    { name: `${number}, ${names.get(from)} to ${names.get(to)}`, ...done.runs[id] },
+    { name: `${number} (${names.get(from)} → ${names.get(to)})`, ...done.runs[id] },
   ])
   const fittings = posts.flatMap(({ id, name, fitting }) =>
     fitting ? [[id, { name: `${fitting.number} ${name}`.trim(), ...done.fittings[id] }]] : [],

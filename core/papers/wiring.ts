@@ -6,7 +6,7 @@ import { torqueWords } from '#core/network/lists'
 import type { Shape } from '#core/network/shape'
 import { lengthWords, lineWords, ratingWords, sizeWords, stateWords } from '#core/network/words'
 import type { DisplayUnits } from '#core/units/display'
-import { inSentence, said, writerIn, type Write } from '#core/units/format'
+import { inSentence, joinText, writerIn, type Write } from '#core/units/format'
 import { verdictWords } from '#core/system/verdict'
 import { dayOf, listSection, paperSize, plain, strong, type Paper, type Section } from './blocks'
 
@@ -143,7 +143,7 @@ function fusesOf({ network, fittings }: WiredJob, q: Write): Section {
             ? [
                 [
                   fitting.number,
-                  said(
+                  joinText(
                     name,
                     fitting.family ? `, ${familyWords(fitting.family)}` : '',
                     place ? `, ${inSentence(fittingPlaces[place])}` : '',

@@ -58,7 +58,7 @@ const lookedAt = 0.995
  * integrated as a mixture. Readings are added one by one, by the triangular root (Cholesky) of the covariance.
  */
 export class Posterior {
-  private theWeights: readonly number[] | undefined
+  private cachedWeights: readonly number[] | undefined
   private theLikely: readonly number[] | undefined
 
   /** What the likely hypotheses expect, as far as it was asked for: it may lag behind the readings. */
@@ -118,11 +118,11 @@ export class Posterior {
 
   /** The weight of each hypothesis, 0 to 1, in sum 1. */
   private get weights(): readonly number[] {
-    if (this.theWeights) return this.theWeights
+    if (this.cachedWeights) return this.cachedWeights
     const most = Math.max(...this.weighed.map(({ log }) => log))
     const raw = this.weighed.map(({ log }) => Math.exp(log - most))
     const sum = raw.reduce((total, weight) => total + weight, 0)
-    return (this.theWeights = raw.map((weight) => weight / sum))
+    return (this.cachedWeights = raw.map((weight) => weight / sum))
   }
 
   /** Probability of each cause, in their order. */

@@ -1,5 +1,5 @@
 import { casesOf, restedLoads, type Case } from '#core/network/cases'
-import { inside } from '#core/units/format'
+import { nameInSentence } from '#core/units/format'
 import type { SourceUnit } from '#core/network/network'
 import { isKeeper, unitsOf, type Rig } from './rig'
 
@@ -92,7 +92,7 @@ function restingStates({ network }: Rig, at: Case): State[] {
 
 /** A source at the end of its charge, after it, and stopped by the battery. */
 function sourceStates({ network, charging }: Rig, { id: source, name, from }: SourceUnit, at: Case): State[] {
-  const lower = inside(name)
+  const lower = nameInSentence(name)
   const stages = charging[source]
   const states: State[] = []
   const state = (id: string, words: string, doing: Doing, minutes: number): unknown =>
@@ -112,7 +112,7 @@ function engineStates({ network, signalWires }: Rig, at: Case | null): State[] {
   const fromEngine = unitsOf(network, 'dcdc').filter((unit) => !isKeeper(unit))
   const full = fromEngine.map(({ id, name }): State => ({
     id: `absorb-${id}`,
-    name: `Engine at cruise, bank nearly full, ${inside(name)} in absorption`,
+    name: `Engine at cruise, bank nearly full, ${nameInSentence(name)} in absorption`,
     at,
     doing: { kind: 'absorbing', source: id },
     minutes: fullMinutes,

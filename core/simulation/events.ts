@@ -1,5 +1,5 @@
 import { metric, type DisplayUnits } from '#core/units/display'
-import { durationWords, formatQuantity, said } from '#core/units/format'
+import { durationWords, formatQuantity, joinText } from '#core/units/format'
 
 /** What would charge the house if it were let. */
 export type Charging = 'mains' | 'engine' | 'sun' | 'source'
@@ -76,7 +76,7 @@ function sentence(event: SimEvent, units: DisplayUnits): string {
   switch (event.kind) {
     case 'charge-gate':
       if (event.cause === 'temperature')
-        return said(
+        return joinText(
           'BMS ',
           event.open ? 'opened' : 'shut',
           ` its charge gate, cells at ${celsius(event.celsius)}`,
@@ -96,7 +96,7 @@ function sentence(event: SimEvent, units: DisplayUnits): string {
     case 'heater':
       return event.on ? 'Battery heater on' : 'Battery heater off'
     case 'relay':
-      return said(
+      return joinText(
         event.contact === 'relay' ? 'Relay' : 'Solenoid',
         ' ',
         event.closed ? 'closed' : 'opened',
@@ -107,7 +107,7 @@ function sentence(event: SimEvent, units: DisplayUnits): string {
         ? 'DC-DC went on, its input has risen'
         : `DC-DC stopped: its input fell to ${volts(event.volts)}`
     case 'refused':
-      return said(
+      return joinText(
         `${chargings[event.source]} would charge for ${durationWords((event.untilS - event.t) / 3600)}, `,
         `but the cells are too ${event.cause === 'cold' ? 'cold' : 'hot'}: ${celsius(event.celsius)}`,
       )

@@ -1,4 +1,4 @@
-import { said } from '#core/units/format'
+import { joinText } from '#core/units/format'
 import { airAroundC, foldsBack, heatOf, measuredHeat, shaftRpm } from '#core/system/alternators'
 import { cableOhm, type AlternatorLane } from '#core/system/lanes'
 import { type View } from '#core/system/scene'
@@ -49,7 +49,7 @@ export function plantFrom(asked: System, fitted: Fitted): Plant {
 }
 
 const heatWords = (alternator: View<'alternators'>): string =>
-  said(
+  joinText(
     `Heat of the alternator without readings of its case: time constant ${alternator.tauMin} min, `,
     `air ${airAroundC(alternator)} °C around it, limit ${caseLimitC} °C`,
   )

@@ -107,7 +107,7 @@ export function* carryOut(
   weather: Weather | null = null,
   pace: Pace = paceOf(run),
 ): Generator<number, RunResult, void> {
-  const going = new Going(run, plant, inputs, weather, pace, true)
+  const going = new RunInProgress(run, plant, inputs, weather, pace, true)
   while (going.goOn()) yield going.share
   return going.result()
 }
@@ -125,7 +125,7 @@ function stretchOf(seconds: number): number {
 }
 
 /** A run on its way. */
-class Going {
+class RunInProgress {
   private readonly simulation: Simulation
   private readonly recorder: Recorder | null
   private readonly course: Course
@@ -390,7 +390,7 @@ export function totalsOf(
   pace: Pace = paceOf(run),
   most = mostSteps,
 ): Totals {
-  const going = new Going(run, plant, inputs, weather, pace, false, most)
+  const going = new RunInProgress(run, plant, inputs, weather, pace, false, most)
   while (going.goOn()) {
     /* on to the end */
   }

@@ -16,7 +16,7 @@ import { Draft, withoutDoubles, type Step } from './draft'
 import { bankParts, Evaluator, settledBy, type Evaluation, type Figures } from './evaluate'
 import { beats, bestOf, nearestOf, search, type Outcome } from './front'
 import type { Battery } from './option'
-import { inTheWayOf, isAccepted } from '#core/assessment/finding'
+import { isBlocking, isAccepted } from '#core/assessment/finding'
 import { conditionsOf, type Condition } from './open'
 import type { Plan } from './plan'
 import { settingsCards, type SettingsCard } from './settings'
@@ -55,7 +55,7 @@ export interface Answer {
 const foretelling = new Set(allChecks.filter(({ foretells }) => foretells).map(({ id }) => id))
 
 /** What is left of a result is a line on the customer's paper, or nothing at all. */
-const isLeft = (check: CheckResult): boolean => inTheWayOf(check) && !isAccepted(check)
+const isLeft = (check: CheckResult): boolean => isBlocking(check) && !isAccepted(check)
 
 interface Done {
   readonly id: string
@@ -75,7 +75,7 @@ function answerOf(
   const changes = changesBetween(plan.job, job)
   const all = [...checks, ...wiringChecks]
   const remains = all.filter(isLeft)
-  const accepted = all.filter((check) => inTheWayOf(check) && isAccepted(check))
+  const accepted = all.filter((check) => isBlocking(check) && isAccepted(check))
   const conditions = conditionsOf(job, all)
   const verdict = conditions === null ? 'does-not-suit' : verdictOf(all, remains)
   const system = usualSystem(factsOf(job, plan.shop))

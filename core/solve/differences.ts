@@ -1,4 +1,4 @@
-import { said, type Write } from '#core/units/format'
+import { joinText, type Write } from '#core/units/format'
 import type { Answer } from './answer'
 
 const stepWords = ({ steps, bank, battery }: Answer): string[] => [
@@ -29,7 +29,7 @@ export function differencesOf(one: Answer, other: Answer, q: Write): string[] {
       ? [`The battery is full ${q(Math.abs(hours), 'h')} ${hours > 0 ? 'later' : 'sooner'}.`]
       : []),
     ...(heat !== null && heat !== 0
-      ? [said('The alternator runs ', q(Math.abs(heat), 'Δ°C'), heat > 0 ? ' hotter.' : ' cooler.')]
+      ? [joinText('The alternator runs ', q(Math.abs(heat), 'Δ°C'), heat > 0 ? ' hotter.' : ' cooler.')]
       : []),
     ...(power !== 0
       ? [

@@ -13,7 +13,7 @@ import { factsOf, usualSystem, type System } from '#core/system/system'
 import { capital, inSentence } from '#core/units/format'
 import { Draft, withoutDoubles, type Step } from './draft'
 import type { Battery, Option } from './option'
-import { inTheWayOf, isAccepted } from '#core/assessment/finding'
+import { isBlocking, isAccepted } from '#core/assessment/finding'
 import { optionsAt, type Plan } from './plan'
 
 /** What tells answers apart. */
@@ -228,7 +228,7 @@ interface Ending {
   readonly system: System
 }
 
-const standsInTheWay = (finding: Finding): boolean => inTheWayOf(finding) && !isAccepted(finding)
+const standsInTheWay = (finding: Finding): boolean => isBlocking(finding) && !isAccepted(finding)
 const isSettled = (findings: readonly Finding[]): boolean => !findings.some(standsInTheWay)
 
 /** Whether a remedy does what another asks for: it is the same, or one monitor for both. */

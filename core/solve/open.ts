@@ -6,7 +6,7 @@ import { minutesToFind, type Range } from '#core/job/fields'
 import { factsOf, type ShopSettings } from '#core/system/system'
 import type { Band } from '#core/system/unknowns'
 import { isWorse } from '#core/system/verdict'
-import { inTheWayOf, isAccepted } from '#core/assessment/finding'
+import { isBlocking, isAccepted } from '#core/assessment/finding'
 
 /**
  * What an open check may turn into: each judged with a value that decides it in the band that is worst, so that a
@@ -30,7 +30,7 @@ export function possibleFindings(
   return [...worst].flatMap(([path, band]) => {
     const facts = factsOf(withField(job, path, { value: within(band), how: 'measured' }), shop)
     return [...findingsOf(facts), ...resultsAhead(facts)].filter(
-      (finding) => inTheWayOf(finding) && keys.has(keyOf(finding.id, finding.on)),
+      (finding) => isBlocking(finding) && keys.has(keyOf(finding.id, finding.on)),
     )
   })
 }

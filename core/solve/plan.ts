@@ -8,7 +8,7 @@ import { batteryAxes } from './axes/battery'
 import { chargerAxes } from './axes/chargers'
 import { coldAxes } from './axes/cold'
 import { mixedAxes } from './axes/mixed'
-import { inTheWayOf } from '#core/assessment/finding'
+import { isBlocking } from '#core/assessment/finding'
 import { keyOf } from '#core/assessment/result'
 import { possibleFindings } from './open'
 import type { Axis, Ground, Option } from './option'
@@ -46,7 +46,7 @@ export function planOf(surveyed: JobDocument, shop: ShopSettings, shelf: readonl
   const job = completeJob(surveyed)
   const facts = factsOf(job, shop)
   const { checks } = assess(job, shop)
-  const before: Finding[] = checks.filter(inTheWayOf)
+  const before: Finding[] = checks.filter(isBlocking)
   const known = new Set(before.map(({ id, on }) => keyOf(id, on)))
   const possible = possibleFindings(job, shop, checks).filter(({ id, on }) => !known.has(keyOf(id, on)))
   const ground: Ground = {

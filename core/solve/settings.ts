@@ -1,4 +1,4 @@
-import { inside } from '#core/units/format'
+import { nameInSentence } from '#core/units/format'
 import { isCharging, type AlternatorLane, type Lane } from '#core/system/lanes'
 import { settingsOf } from '#core/assessment/checks/range'
 import type { Setting } from '#core/assessment/check'
@@ -45,7 +45,7 @@ function regulatorCard({ alternator, name }: AlternatorLane, { bank }: System): 
     alternator.limitA === null ? [] : [{ label: 'Current', value: alternator.limitA, unit: 'A' }]
   return [
     {
-      unit: `Regulator of ${inside(name)}`,
+      unit: `Regulator of ${nameInSentence(name)}`,
       of: alternator.$path,
       settings: [
         { label: 'Voltage', value: alternator.regulatorV, unit: 'V' },
@@ -80,7 +80,7 @@ function laneCards(lane: Lane, system: System): SettingsCard[] {
       if (isCharging(lane.link))
         return [
           {
-            unit: `DC-DC on ${inside(lane.name)}`,
+            unit: `DC-DC on ${nameInSentence(lane.name)}`,
             of: lane.id,
             settings: settingsOf(lane.link, lane, system),
           },

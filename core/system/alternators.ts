@@ -10,7 +10,7 @@ import {
 } from '#core/physics/alternator'
 import type { JobDocument } from '#core/job/document'
 import type { ShopRules } from '#core/rules/rules'
-import { formatShare, said, type Write } from '#core/units/format'
+import { formatShare, joinText, type Write } from '#core/units/format'
 import type { Origin, View } from './scene'
 
 export type Speed = 'idle' | 'cruise'
@@ -149,7 +149,7 @@ function wordsOf(
             ? `readings of its case, limit ${caseLimitC} °C at ${speed}`
             : `case limit ${caseLimitC} °C at ${speed}, by its rise`,
         },
-        formula: said(
+        formula: joinText(
           settles,
           measured ? ' by its readings,' : ` with a rise of ${q(alternator.riseK, 'Δ°C')},`,
         ),
@@ -175,7 +175,7 @@ export function allDayBudget(alternator: View<'alternators'>, rules: ShopRules, 
   return {
     amps,
     origin: { kind: 'computed', text: 'what it makes warm over a drive' },
-    formula: said(
+    formula: joinText(
       `${at('idle')} at idle for ${formatShare(alternator.idleShare / 100)} of the drive and ${at('cruise')} at cruise: `,
       q(held.amps, 'A'),
     ),

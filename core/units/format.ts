@@ -124,14 +124,14 @@ const counts = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'ei
 export const inWords = (count: number): string => counts[count] ?? String(count)
 
 /** A sentence from its pieces, one after another: long ones are written a piece a line. */
-export const said = (...pieces: readonly string[]): string => pieces.join('')
+export const joinText = (...pieces: readonly string[]): string => pieces.join('')
 
 /** Words that begin a line: their first letter large. */
 export const capital = (words: string): string => words.replace(/^./, (first) => first.toUpperCase())
 
 const list = new Intl.ListFormat('en-GB')
 /** Names in a row: “the charger, the DC-DC and the panel”. */
-export const listed = (names: readonly string[]): string => list.format(names)
+export const listInSentence = (names: readonly string[]): string => list.format(names)
 
 /** A part’s name inside a sentence: “The alternator” becomes “the alternator”, a name of its own stays. */
-export const inside = (name: string): string => name.replace(/^The /, 'the ')
+export const nameInSentence = (name: string): string => name.replace(/^The /, 'the ')

@@ -1,4 +1,4 @@
-import { inSentence, said } from '#core/units/format'
+import { inSentence, joinText } from '#core/units/format'
 import { warmerPlace } from '#core/remedies/warmer-place'
 import { canBeSet, noMoreThan, replacement } from '#core/remedies/arrangements'
 import { nightOn, runOf } from '#core/assessment/foresight'
@@ -63,13 +63,13 @@ export const time = check({
           ? charger.$origin('supplyLimitA')
           : { kind: 'rule', text: 'shop rule: longest charge from low to full on mains' },
       formula: () =>
-        said(
+        joinText(
           `run “mains night” from ${rules.lowChargeFrom} %, loads on, ${q(ratedA, 'A')} up to ${q(volts, 'V')}: `,
           hours === null ? 'not full' : `full after ${q(hours, 'h')}`,
           `; supply ${q(volts, 'V')} × ${q(ratedA, 'A')} ÷ (${charger.efficiency} % × ${charger.powerFactor} × ${q(charger.supplyV, 'V')}) = ${q(supplyA, 'A')}`,
         ),
       summary: () =>
-        said(
+        joinText(
           `${name} `,
           hours === null
             ? `does not fill the battery from ${rules.lowChargeFrom} % in a day with the loads on: ${notFullWhy(totals, volts, system)}. It`
@@ -124,7 +124,7 @@ export const heater = check({
         ? physics
         : { kind: 'rule', text: 'shop rule: longest wait for a heater before the charge begins' },
       formula: () =>
-        said(
+        joinText(
           `run “cold week” from ${q(one.place.coldestC, '°C')}: charge refused for ${q(refusedH, 'h')} on the first day; `,
           `mean of a day ${q(watts, 'W')} into ${q(bank.kg, 'kg')}: ${q(totals.heaterWh / days, 'Wh')} ÷ ${q(bank.nominalV, 'V')} `,
           `= ${q(heatAh, 'Ah')} for heat, ${q(broughtAh, 'Ah')} charged`,
@@ -136,7 +136,7 @@ export const heater = check({
         const heat = `In a cold week the heater uses ${q(heatAh, 'Ah')} a day`
         return dear
           ? `${heat}. ${sourceWords(totals)} delivers only ${q(broughtAh, 'Ah')} a day.`
-          : said(
+          : joinText(
               `${heat}, mostly from ${inSentence(sourceWords(totals))}. `,
               `On the first day the charge begins after ${q(refusedH, 'h')}.`,
             )
@@ -178,13 +178,13 @@ export const gassing = check({
       compared: [number('above gassing', hours, 'h'), number('a day at most', rules.leadGassingMostH, 'h')],
       limit: { kind: 'rule', text: 'shop rule: most hours a day above gassing' },
       formula: () =>
-        said(
+        joinText(
           `run “driving day” with ${q(mainsH, 'h')} on mains: ${q(hours, 'h')} of ${q(totals.hours, 'h')} above its gassing voltage; `,
           'the lithium was ',
           totals.fullAfterH === null ? 'not full in that time' : `full after ${q(totals.fullAfterH, 'h')}`,
         ),
       summary: () =>
-        said(
+        joinText(
           `On a driving day the lead spends ${q(hours, 'h')} of ${q(totals.hours, 'h')} above its gassing voltage`,
           totals.fullAfterH === null
             ? ', and neither battery fills'

@@ -1,7 +1,7 @@
 import { caseLimitC, warmLossV } from '#core/physics/alternator'
 import { addDcdc, holdBack, unjoined } from '#core/remedies/arrangements'
-import { listed, formatShare, said } from '#core/units/format'
-import { check, mid, number, word } from '#core/assessment/check'
+import { listInSentence, formatShare, joinText, nameInSentence } from '#core/units/format'
+import { check, number, word } from '#core/assessment/check'
 import { type RemedyRef } from '#core/remedies/catalogue'
 import {
   allDayA,
@@ -154,7 +154,7 @@ export const acceptance = check({
       ],
       limit: overBattery ? bank.each.$origin('largestChargeA') : allDay.origin,
       formula: () =>
-        said(
+        joinText(
           `min(${q(availableA(alternator, most.speed, rules), 'A')} there at ${most.speed}, `,
           `(${q(highestV(alternator) - isolatorDropV(lane), 'V')} − ${q(bank.ocv(most.soc), 'V')}) ÷ ${q((bank.ohm + cableOhm(lane, rules)) * 1000, 'mΩ')} = ${q(demandA(lane, most.soc, system), 'A')}) = ${q(most.takesA, 'A')}; `,
           `all day ${allDay.formula} − ${q(alternator.vehicleDrawA, 'A')} = ${q(most.allDayA, 'A')}. `,
@@ -162,12 +162,12 @@ export const acceptance = check({
         ),
       summary: () =>
         hot
-          ? `The battery draws ${q(takesA, 'A')} at ${most.speed}; ${mid(name)} can deliver ${q(limitA, 'A')} all day without overheating.`
+          ? `The battery draws ${q(takesA, 'A')} at ${most.speed}; ${nameInSentence(name)} can deliver ${q(limitA, 'A')} all day without overheating.`
           : overBattery
             ? `The battery draws ${q(takesA, 'A')}, and its maker allows ${q(limitA, 'A')}.`
             : most.overA > 0
-              ? `The battery would draw ${q(most.takesA, 'A')} at ${most.speed}. The regulator of ${mid(name)} reduces it as the case warms up.`
-              : `The battery takes ${q(most.takesA, 'A')} at ${most.speed}, within the ${q(most.allDayA, 'A')} that ${mid(name)} delivers all day.`,
+              ? `The battery would draw ${q(most.takesA, 'A')} at ${most.speed}. The regulator of ${nameInSentence(name)} reduces it as the case warms up.`
+              : `The battery takes ${q(most.takesA, 'A')} at ${most.speed}, within the ${q(most.allDayA, 'A')} that ${nameInSentence(name)} delivers all day.`,
       remedies: hot || overBattery ? holdBack(lane, system) : [],
     }
   },
@@ -191,14 +191,14 @@ export const spare = check({
       compared: [number('to spare', spareA, 'A'), number('worth wiring for', leastA, 'A')],
       limit: origin,
       formula: () =>
-        said(
+        joinText(
           `${budget} − ${q(alternator.vehicleDrawA, 'A')} of the vehicle = ${q(spareA, 'A')}; `,
           `all day ${bySpeed.join(', ')}`,
         ),
       summary: () =>
         none
           ? `${name} has ${q(spareA, 'A')} to spare over a drive, too little to be worth wiring.`
-          : `${name} has ${q(spareA, 'A')} to spare for charging over a drive: all day ${listed(bySpeed)}.`,
+          : `${name} has ${q(spareA, 'A')} to spare for charging over a drive: all day ${listInSentence(bySpeed)}.`,
       remedies: none ? [unjoined(lane)] : [],
     }
   },
@@ -251,7 +251,7 @@ export const loadDump = check({
       ],
       limit: { kind: 'physics', text: 'the field of an alternator decays slowly' },
       formula: () =>
-        said(
+        joinText(
           opens
             ? 'the relay opens under load'
             : link.kind === 'dcdc'
@@ -263,8 +263,8 @@ export const loadDump = check({
         safe
           ? `If the battery cuts out, ${by}.`
           : opens
-            ? `Each time the relay opens, ${mid(name)} has no other battery on its output.`
-            : `If the BMS opens, ${mid(name)} has no other battery on its output.`,
+            ? `Each time the relay opens, ${nameInSentence(name)} has no other battery on its output.`
+            : `If the BMS opens, ${nameInSentence(name)} has no other battery on its output.`,
       cautions: () =>
         isShunted && !left
           ? ['Ask the maker of the regulator whether the machine may run without a battery.']
@@ -331,14 +331,14 @@ export const computerControlled = check({
         ? bank.each.$origin(bank.highField)
         : { kind: 'rule', text: 'shop rule: drive time inside the window that is enough' },
       formula: () =>
-        said(
+        joinText(
           `${q(alternator.lowestV - drop, 'V')} to ${q(peakV, 'V')} on a drive; inside ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')} ${formatShare(share)} of the time (`,
           tallied ? 'from the tally' : 'no tally: spread evenly',
           ')',
         ),
       summary: () =>
         peaks || dips
-          ? said(
+          ? joinText(
               `${name} swings from ${q(alternator.lowestV, 'V')} to ${q(alternator.highestV, 'V')}: `,
               `only ${formatShare(share)} of the drive is inside the window`,
               peaks ? ' and its peaks are above it' : '',

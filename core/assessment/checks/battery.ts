@@ -1,7 +1,7 @@
 import { monitorSettings } from '#core/system/monitor'
 import { socAtOpenCircuitV } from '#core/physics/lfp'
 import { worstShare } from '#core/physics/sharing'
-import { capital, formatShare, said } from '#core/units/format'
+import { capital, formatShare, joinText } from '#core/units/format'
 import { check, number, word } from '#core/assessment/check'
 import { highestDischargeA } from '#core/system/energy'
 import type { RemedyRef } from '#core/remedies/catalogue'
@@ -44,12 +44,12 @@ export const parallel = check({
       compared: [number('in parallel', count, ''), number('maker allows', mostParallel, '')],
       limit: bank.each.$origin('mostParallel'),
       formula: () =>
-        said(
+        joinText(
           `${count} `,
           over ? '>' : '≤',
           ` ${mostParallel}`,
           count > 1
-            ? said(
+            ? joinText(
                 `; each carries at most ${formatShare(1 / (count * bank.sharing))} of the current, `,
                 `${formatShare(1 / count)} if shared evenly`,
               )
@@ -71,7 +71,7 @@ export const parallel = check({
             : []),
           ...(unequal
             ? [
-                said(
+                joinText(
                   `The old bank has ${lead} strings in parallel: in a row the nearest carried ${q((1 / (lead * worstShare(lead, 0.006, rules.bankLinkMohm / 1000, 'ladder'))) * lead, '×')} times its share. `,
                   'The new one should not be joined that way.',
                 ),
@@ -102,7 +102,7 @@ export const series = check({
         : [number('in series', count, ''), number('maker allows', mostSeries, '')],
       limit: wrongV ? one.houseBank.$origin('nominalV') : bank.each.$origin('mostSeries'),
       formula: () =>
-        said(
+        joinText(
           `${count} × ${bank.each.nominalV} V = ${q(bank.nominalV, 'V')}; house ${one.houseBank.nominalV} V; `,
           `${count} `,
           over ? '>' : '≤',
@@ -159,7 +159,7 @@ export const voltageDevices = check({
         : [number('trips at', restSoc * 100, '%'), number('useful from', low * 100, '%')],
       limit: { kind: 'rule', text: 'shop rule: the charge at which a voltage device is useful' },
       formula: () =>
-        said(
+        joinText(
           `${q(device.tripV, 'V')} at rest is ${formatShare(restSoc)}; with ${q(loadA, 'A')} × ${q(bank.ohm * 1000, 'mΩ')} `,
           `the rest is at ${q(device.tripV + loadA * bank.ohm, 'V')}: ${formatShare(loadSoc)}`,
         ),
@@ -200,7 +200,7 @@ export const monitor = check({
       limit: { kind: 'physics', text: 'the resting voltage of LFP is flat' },
       formula: () => {
         const set = monitorSettings(system)
-        return said(
+        return joinText(
           `set it to ${q(set.capacityAh, 'Ah')}, charged at ${q(set.chargedV, 'V')}, tail ${q(set.tailA, 'A')}, `,
           `charge efficiency ${set.efficiencyPercent} %, floor ${set.floorPercent} %`,
         )

@@ -1,4 +1,5 @@
-import { check, mid, type Subjects } from '#core/assessment/check'
+import { nameInSentence } from '#core/units/format'
+import { check, type Subjects } from '#core/assessment/check'
 import {
   carriesA,
   feedsFarEnd,
@@ -99,7 +100,7 @@ export const fuse = check({
     const ratedA = largestA > conductor.carriesA ? largestA : cable.fuseA
     return fuseAgainst(
       conductor,
-      { name: `fuse of ${mid(name)}`, ratedA, holdsA: cable.fuseA },
+      { name: `fuse of ${nameInSentence(name)}`, ratedA, holdsA: cable.fuseA },
       { rule: '', remedies, q: system.q },
     )
   },
@@ -173,7 +174,7 @@ export const plug = check({
     const refuse = !tooThick && flows <= connectorA && smaller !== null && smaller >= flows
     return plugAgainst(
       {
-        name: `The plug of ${mid(name)}`,
+        name: `The plug of ${nameInSentence(name)}`,
         ratedA: connectorA,
         mostMm2: connectorMostMm2,
         limit: cable.$origin(

@@ -1,5 +1,5 @@
 import { metric } from '#core/units/display'
-import { formatNumber, formatShare, said } from '#core/units/format'
+import { formatNumber, formatShare, joinText } from '#core/units/format'
 import { check, number, word } from '#core/assessment/check'
 import {
   chargedAwayAh,
@@ -42,13 +42,13 @@ export const usable = check({
       compared: [number('new battery', fresh, 'Ah'), number('old battery now', old, 'Ah')],
       limit: one.houseBank.$origin(one.houseBank.testedAh === null ? 'ageYears' : 'testedAh'),
       formula: () =>
-        said(
+        joinText(
           `${q(bank.ah, 'Ah')} × ${100 - bank.each.reserve} % × ${rules.usableLithium} %`,
           sharesBus(system) ? ' and the lead that stays' : '',
           ` = ${q(fresh, 'Ah')}; old ${q(one.houseBank.ahEach * one.houseBank.parallel, 'Ah')} × ${share} = ${q(old, 'Ah')}`,
         ),
       summary: () =>
-        said(
+        joinText(
           `The new battery holds ${q(fresh, 'Ah')} usable, the old one ${q(old, 'Ah')}: `,
           less
             ? 'less than the customer is used to'
@@ -88,7 +88,7 @@ export const autonomy = check({
       ],
       limit: one.use.$origin('daysAway'),
       formula: () =>
-        said(
+        joinText(
           `${q(capacity, 'Ah')} usable in the cold ÷ (${q(use.ah, 'Ah')} used `,
           use.from === 'loads' ? '(from the loads) ' : '',
           heatAh > 0 ? `+ ${q(heatAh, 'Ah')} of the heater ` : '',
@@ -131,13 +131,13 @@ export const needed = check({
       compared: [number('used until charged', needAh, 'Ah'), number('lead-acid would hold', limitAh, 'Ah')],
       limit: { kind: 'rule', text: 'shop rule: daily use at which lead would do' },
       formula: () =>
-        said(
+        joinText(
           `${q(use.ah, 'Ah')} a day, ${q(days, 'days')} away = ${q(needAh, 'Ah')}; `,
           `lead as new ${q(freshAh, 'Ah')} usable × ${rules.enoughShare} % = ${q(limitAh, 'Ah')}`,
         ),
       summary: () =>
         does
-          ? said(
+          ? joinText(
               `The customer uses ${q(needAh, 'Ah')} between charges; `,
               `a new lead-acid battery of the old size holds ${q(freshAh, 'Ah')}. `,
               'A well-kept lead-acid battery is enough.',

@@ -1,5 +1,5 @@
 import { noMoreThan } from '#core/remedies/arrangements'
-import { said } from '#core/units/format'
+import { joinText } from '#core/units/format'
 import { check, number, type Judgement } from '#core/assessment/check'
 import { chargerSupplyW, generatorW } from '#core/system/energy'
 import { type ChargeUnit } from '#core/system/lanes'
@@ -25,7 +25,7 @@ export function currentAgainstBank(unit: ChargeUnit, name: string, { bank, q }: 
         ? `${q(amps, 'A')} − ${q(limitA, 'A')} = ${q(amps - limitA, 'A')} over; largest ${q(bank.largestA, 'A')}`
         : `${q(limitA, 'A')} − ${q(amps, 'A')} = ${q(limitA - amps, 'A')} to spare`,
     summary: () =>
-      said(
+      joinText(
         `${name} delivers ${q(amps, 'A')}; the battery `,
         recommended ? 'should get' : 'may get',
         ` ${q(limitA, 'A')}`,

@@ -1,5 +1,5 @@
 import { canBeSet, likeForLike, voltageRemedies } from '#core/remedies/arrangements'
-import { formatShare, said } from '#core/units/format'
+import { formatShare, joinText } from '#core/units/format'
 import { check, number, word, type Judgement, type Subjects } from '#core/assessment/check'
 import { type RemedyRef } from '#core/remedies/catalogue'
 import type { Origin } from '#core/system/facts'
@@ -93,7 +93,7 @@ export function absorptionOf({ unit, lane, name }: Subjects['unit'], system: Sys
       compared: [number('charger reaches', volts, 'V'), number('charge at least', bank.lowV, 'V')],
       limit: bank.each.$origin('chargeLowV'),
       formula: () =>
-        said(
+        joinText(
           `${q(bank.lowV, 'V')} − ${q(volts, 'V')} = ${q(bank.lowV - volts, 'V')} under; `,
           `after ${q(hold, 'h')} ${formatShare(low.soc)} charged, loads off`,
         ),
@@ -216,7 +216,7 @@ export const equalise = check({
       limit: hardStop
         ? {
             kind: 'rule',
-            text: said(
+            text: joinText(
               `${origin.text}; a stage that cannot be switched off is a hard stop (school: `,
               rules.chargerSchool === 'window' ? 'allowed inside the window' : 'replace always',
               ')',
@@ -224,13 +224,13 @@ export const equalise = check({
           }
         : origin,
       formula: () =>
-        said(
+        joinText(
           `${q(volts, 'V')} − ${q(limitV, 'V')} = `,
           volts > limitV ? `${q(volts - limitV, 'V')} over` : `${q(limitV - volts, 'V')} under`,
           `${bms()}`,
         ),
       summary: () =>
-        said(
+        joinText(
           `${name} equalises at ${q(volts, 'V')}; the battery allows ${q(limitV, 'V')}`,
           hardStop ? '; the stage cannot be switched off' : '',
           '.',
@@ -286,7 +286,7 @@ export const temperatureCompensation = check({
         `${q(unit.absorptionV, 'V')} + ${compensation(unit, bank, celsius).leadCells} × ${q(unit.compensationMv, 'mV/°C')} × (25 − ${q(celsius, '°C')}) = ${q(volts, 'V')}`,
       summary: () =>
         bad
-          ? said(
+          ? joinText(
               `${name} follows the temperature: ${q(coldV, 'V')} at ${q(coldestC, '°C')} and ${q(hotV, 'V')} at ${q(hottestC, '°C')}; `,
               `the window is ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}.`,
             )

@@ -1,7 +1,7 @@
 import { mostWarmerK, warmerPlace } from '#core/remedies/warmer-place'
 import { holdBack, noMoreThan } from '#core/remedies/arrangements'
-import { formatShare, said } from '#core/units/format'
-import { check, mid, number } from '#core/assessment/check'
+import { formatShare, joinText, nameInSentence } from '#core/units/format'
+import { check, number } from '#core/assessment/check'
 import { dailyUse, parallelFor, usableAh, usableAtAh, usableColdAh, workingC } from '#core/system/energy'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { Bank } from '#core/system/bank'
@@ -30,7 +30,7 @@ export const chargeCut = check({
       formula: () =>
         coldestC >= limitC
           ? `${q(coldestC, '°C')} is ${q(coldestC - limitC, '°C')} above the limit of ${q(limitC, '°C')}`
-          : said(
+          : joinText(
               `${q(coldestC, '°C')} is ${q(limitC - coldestC, '°C')} under the limit of ${q(limitC, '°C')}, `,
               `for up to ${q(hoursOf(lane, rules), 'h')} of charge a day`,
             ),
@@ -52,11 +52,13 @@ export const chargeCut = check({
         ...base,
         verdict: 'suits',
         summary: () =>
-          said(
-            `At ${q(coldestC, '°C')} the BMS refuses charge from ${mid(name)} `,
+          joinText(
+            `At ${q(coldestC, '°C')} the BMS refuses charge from ${nameInSentence(name)} `,
             `until the heater has warmed the cells above ${q(limitC, '°C')}.`,
           ),
-        cautions: () => [`The heater uses ${mid(name)} first, so charging starts late on a cold day.`],
+        cautions: () => [
+          `The heater uses ${nameInSentence(name)} first, so charging starts late on a cold day.`,
+        ],
       }
     }
     if (bank.each.coldCut === 'yes') {
@@ -65,7 +67,7 @@ export const chargeCut = check({
         verdict: 'suits-once-changed',
         remedies: [{ id: 'cold.heater', on: 'candidate' }, ...warmer],
         summary: () =>
-          `At ${q(coldestC, '°C')} the BMS refuses all charge from ${mid(name)}: up to ${q(hoursOf(lane, rules), 'h')} a day are lost.`,
+          `At ${q(coldestC, '°C')} the BMS refuses all charge from ${nameInSentence(name)}: up to ${q(hoursOf(lane, rules), 'h')} a day are lost.`,
         cautions: () => [
           'Do not rely on the BMS: it is the last protection, and the source keeps charging against it.',
         ],
@@ -76,8 +78,8 @@ export const chargeCut = check({
       verdict: 'does-not-suit',
       remedies: [...warmer, { id: 'battery.other', on: 'candidate' }],
       summary: () =>
-        said(
-          `At ${q(coldestC, '°C')} ${mid(name)} would charge the cells, which must not be charged below ${q(limitC, '°C')}. `,
+        joinText(
+          `At ${q(coldestC, '°C')} ${nameInSentence(name)} would charge the cells, which must not be charged below ${q(limitC, '°C')}. `,
           hasHeater ? 'Neither the heater nor the BMS stops the charge.' : 'The BMS does not stop it.',
         ),
     }
@@ -141,13 +143,13 @@ export const rate = check({
       compared: [number('gives', amps, 'A'), number(`allowed at ${q(tighter.celsius, '°C')}`, allowedA, 'A')],
       limit: tighter.origin,
       formula: () =>
-        said(
+        joinText(
           `${formatShare(tighter.share)} of ${q(bank.ah, 'Ah')} at ${q(tighter.celsius, '°C')} = ${q(allowedA, 'A')}; `,
-          `${mid(name)} gives ${q(amps, 'A')}`,
+          `${nameInSentence(name)} gives ${q(amps, 'A')}`,
         ),
       summary: () =>
         over
-          ? `At ${q(tighter.celsius, '°C')} the battery accepts ${q(allowedA, 'A')}, and ${mid(name)} delivers ${q(amps, 'A')}.`
+          ? `At ${q(tighter.celsius, '°C')} the battery accepts ${q(allowedA, 'A')}, and ${nameInSentence(name)} delivers ${q(amps, 'A')}.`
           : `${name} delivers ${q(amps, 'A')}, which the battery accepts from ${q(cold.celsius, '°C')} to ${q(hot.celsius, '°C')}.`,
       remedies: over ? rateRemedies(lane, allowedA, tighter === cold && amps <= bank.largestA, system) : [],
     }
@@ -182,13 +184,13 @@ export const layup = check({
       compared: [number('lasts', weeks, 'weeks'), number('laid up, with a margin', wanted, 'weeks')],
       limit: one.use.$origin('layupWeeks'),
       formula: () =>
-        said(
+        joinText(
           `${q(stored, 'Ah')} from ${rules.layupSoc} % ÷ ((${q(own * 1000, 'mA')}`,
           rests ? '' : ` + ${q(standbyA * 1000, 'mA')} of the vehicle`,
           `) × 168 h + ${q(leaks, 'Ah')} self-discharge) = ${q(weeks, 'weeks')}; ${q(one.use.layupWeeks, 'weeks')} + ${rules.layupMargin} %`,
         ),
       summary: () =>
-        said(
+        joinText(
           `Left at ${rules.layupSoc} % and `,
           rests ? 'disconnected' : 'connected',
           `, it lasts ${q(weeks, 'weeks')}; the lay-up is ${q(one.use.layupWeeks, 'weeks')}`,
@@ -264,13 +266,13 @@ export const capacityInCold = check({
         : [number(`usable at ${q(celsius, '°C')}`, ah, 'Ah'), number('used between charges', needAh, 'Ah')],
       limit: tooCold ? bank.each.$origin('dischargeColdC') : one.place.$origin('coldestC'),
       formula: () =>
-        said(
+        joinText(
           `${q(usableAh(system), 'Ah')} usable at 25 °C → ${q(ah, 'Ah')} at ${q(celsius, '°C')}; `,
           `used ${q(use.ah, 'Ah')} a day × ${q(24 - chargingH, 'h')} without charge ÷ 24 = ${q(needAh, 'Ah')}`,
         ),
       summary: () =>
         tooCold
-          ? said(
+          ? joinText(
               `At ${q(celsius, '°C')} the battery delivers nothing: `,
               `its maker allows no discharge below ${q(bank.each.dischargeColdC, '°C')}.`,
             )

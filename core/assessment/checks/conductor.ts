@@ -1,9 +1,9 @@
-import { mid, number, word, type Judgement } from '#core/assessment/check'
+import { number, word, type Judgement } from '#core/assessment/check'
 import type { Origin } from '#core/system/facts'
 import { tableAirC, type Surroundings } from '#core/physics/conductors'
 import { mostInterruptA } from '#core/physics/fuses'
 import type { RemedyRef } from '#core/remedies/catalogue'
-import { listed, said, type Write } from '#core/units/format'
+import { listInSentence, joinText, type Write, nameInSentence } from '#core/units/format'
 
 // One rule each for what flows in a conductor, for the fuse that protects it, for what that fuse interrupts, for what
 // feeds a conductor from its ends and for the plug in it: of the cables of a survey, where a lane tells what flows,
@@ -19,7 +19,7 @@ export const aroundWords = (
   { insulationC, engineSpace, airC, bundled, material }: Surroundings,
   q: Write,
 ): string =>
-  said(
+  joinText(
     `, ${insulationC} °C insulation`,
     engineSpace ? ', in the engine space' : '',
     airC > tableAirC ? `, in air of ${q(airC, '°C')}` : '',
@@ -109,15 +109,15 @@ export function fuseAgainst(
         : [number('fuse', ratedA, 'A'), number('conductor carries', carriesA, 'A')],
     limit,
     formula: () =>
-      said(rule, `${q(flowsA, 'A')} flow; fuse ${q(ratedA, 'A')}; ${words} carries ${q(carriesA, 'A')}`),
+      joinText(rule, `${q(flowsA, 'A')} flow; fuse ${q(ratedA, 'A')}; ${words} carries ${q(carriesA, 'A')}`),
     summary: () => {
       switch (wrong) {
         case 'too large':
-          return `The ${fuse.name} is ${q(ratedA, 'A')}, but ${mid(name)} carries only ${q(carriesA, 'A')}. In a short the cable burns before the fuse blows.`
+          return `The ${fuse.name} is ${q(ratedA, 'A')}, but ${nameInSentence(name)} carries only ${q(carriesA, 'A')}. In a short the cable burns before the fuse blows.`
         case 'too small':
           return `${name} carries ${q(flowsA, 'A')} for hours. The ${fuse.name} is ${q(ratedA, 'A')} and blows.`
         case null:
-          return `The ${fuse.name} of ${q(ratedA, 'A')} protects ${mid(name)}, which carries ${q(carriesA, 'A')}.`
+          return `The ${fuse.name} of ${q(ratedA, 'A')} protects ${nameInSentence(name)}, which carries ${q(carriesA, 'A')}.`
       }
     },
     remedies: wrong ? remedies : [],
@@ -159,7 +159,7 @@ export function plugAgainst(
         : [number(byFlow ? 'flows' : 'fuse', byFlow ? flowsA : fuseA, 'A'), number('plug', ratedA, 'A')],
     limit,
     formula: () =>
-      said(
+      joinText(
         `${q(flowsA, 'A')} flow, fuse ${q(fuseA, 'A')}, plug ${q(ratedA, 'A')}`,
         mostMm2 === null ? '' : `; ${q(areaMm2, 'mm²')} in contacts for ${q(mostMm2, 'mm²')}`,
       ),
@@ -212,7 +212,7 @@ export function interruptAgainst(
     limit,
     formula: () => `${short.formula()} ${over ? '>' : '≤'} ${q(interruptsA, 'A')}`,
     summary: () =>
-      said(
+      joinText(
         `A short ${short.at} delivers ${q(shortA, 'A')}, and ${name} interrupts ${q(interruptsA, 'A')}`,
         !over
           ? ''
@@ -244,14 +244,17 @@ export function fusedTowards(
   const isFused = unfused.length === 0
   return {
     verdict: isFused ? 'suits' : 'suits-once-changed',
-    compared: [word('fed by', listed(fedBy)), word('no fuse towards', listed(unfused) || 'none')],
+    compared: [
+      word('fed by', listInSentence(fedBy)),
+      word('no fuse towards', listInSentence(unfused) || 'none'),
+    ],
     limit,
     formula: () =>
-      `${listed(fedBy)} can feed a fault in it; without a fuse in between: ${listed(unfused) || 'none'}`,
+      `${listInSentence(fedBy)} can feed a fault in it; without a fuse in between: ${listInSentence(unfused) || 'none'}`,
     summary: () =>
       isFused
         ? `${name} has a fuse at each end.`
-        : `${name} has no fuse where ${listed(unfused)} can feed a fault.`,
+        : `${name} has no fuse where ${listInSentence(unfused)} can feed a fault.`,
     remedies: isFused ? [] : remedies,
     cautions: localCode,
   }

@@ -1,4 +1,4 @@
-import { durationWords, formatShare, said } from '#core/units/format'
+import { durationWords, formatShare, joinText } from '#core/units/format'
 import { check, number, word } from '#core/assessment/check'
 import { fewestParallel, highestDischargeA, surgeA, usableAh, type Demand } from '#core/system/energy'
 import type { RemedyRef } from '#core/remedies/catalogue'
@@ -62,7 +62,7 @@ export const discharge = check({
       compared: [number('loads draw', amps, 'A'), number('battery delivers', bank.continuousA, 'A')],
       limit: bank.each.$origin('continuousA'),
       formula: () =>
-        said(
+        joinText(
           `${q(dcA, 'A')} DC`,
           inverterA > 0 ? ` + ${q(takenW, 'W')} ÷ ${q(volts, 'V')} under load = ${q(inverterA, 'A')}` : '',
           ` = ${q(amps, 'A')}; BMS ${q(bank.each.continuousA, 'A')} × ${bank.each.parallel}`,
@@ -70,7 +70,7 @@ export const discharge = check({
           ` = ${q(bank.continuousA, 'A')}`,
         ),
       summary: () =>
-        said(
+        joinText(
           `The loads draw up to ${q(amps, 'A')}. The battery can deliver ${q(bank.continuousA, 'A')}`,
           over
             ? `, so it falls ${q(amps - bank.continuousA, 'A')} short. At that current it would last ${durationWords(minutesAt(amps, system) / 60)}`
@@ -110,7 +110,7 @@ export const surge = check({
       ],
       limit: bank.each.$origin(long ? 'continuousA' : 'peakA'),
       formula: () =>
-        said(
+        joinText(
           `${q(amps, 'A')} for ${q(seconds, 's')}`,
           takenW > 0 ? ` at ${q(volts, 'V')} under load; ` : '; ',
           long ? `the peak of the BMS lasts ${q(bank.each.peakS, 's')}, so its continuous` : 'BMS peak',
@@ -119,7 +119,7 @@ export const surge = check({
           ` = ${q(givesA, 'A')}`,
         ),
       summary: () =>
-        said(
+        joinText(
           `The hardest load draws ${q(amps, 'A')} for ${q(seconds, 's')} when it starts; `,
           `the battery can deliver ${q(givesA, 'A')}`,
           over ? `, ${q(amps - givesA, 'A')} too little` : '',
@@ -153,13 +153,13 @@ export const inverterCap = check({
       ],
       limit: bank.each.$origin('mostInverterW'),
       formula: () =>
-        said(
+        joinText(
           `${q(watts, 'W')}`,
           eachW === null ? '' : ` against ${q(eachW, 'W')} × ${bank.count}`,
           `; usable ${q(usableAh(system), 'Ah')} ÷ ${q(inverterA, 'A')} = ${durationWords(minutes / 60)} at full load`,
         ),
       summary: () =>
-        said(
+        joinText(
           over
             ? `The inverters total ${q(watts, 'W')}, and the maker allows ${q(capW, 'W')}`
             : `The inverters total ${q(watts, 'W')}`,

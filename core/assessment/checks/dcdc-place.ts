@@ -1,6 +1,6 @@
 import { deratedShare } from '#core/physics/dcdc'
-import { formatShare, said } from '#core/units/format'
-import { check, mid, number, word } from '#core/assessment/check'
+import { formatShare, joinText, nameInSentence } from '#core/units/format'
+import { check, number, word } from '#core/assessment/check'
 import { chargedAwayAh, dailyUse, laneDay, usableColdAh } from '#core/system/energy'
 import {
   arrayW,
@@ -39,18 +39,18 @@ export const inputVoltage = check({
       compared: [number('at its input', input.volts, 'V'), number('runs down to', link.lowestInputV, 'V')],
       limit: link.$origin('lowestInputV'),
       formula: () =>
-        said(
+        joinText(
           `${q(feedingV(alternator), 'V')} − ${q(input.amps, 'A')} × cable = ${q(input.volts, 'V')}`,
           alternator.regulator === 'computer' ? ', at the lowest the computer lets it fall to' : '',
         ),
       summary: () =>
         over
-          ? said(
-              `At full output the DC-DC on ${mid(name)} gets ${q(input.volts, 'V')}. It stops below ${q(link.lowestInputV, 'V')}: `,
+          ? joinText(
+              `At full output the DC-DC on ${nameInSentence(name)} gets ${q(input.volts, 'V')}. It stops below ${q(link.lowestInputV, 'V')}: `,
               `the cable supplies at most ${q(input.flowsA, 'A')}.`,
             )
-          : said(
-              `At full output the DC-DC on ${mid(name)} gets ${q(input.volts, 'V')}. `,
+          : joinText(
+              `At full output the DC-DC on ${nameInSentence(name)} gets ${q(input.volts, 'V')}. `,
               `It runs down to ${q(link.lowestInputV, 'V')}.`,
             ),
       remedies: over ? moreAtInput(lane, { input, ownOhm, byHand }, system) : [],
@@ -170,8 +170,8 @@ export const place = check({
         `${q(link.ratedA, 'A')} × ${formatShare(deratedShare(celsius))} at ${q(celsius, '°C')} = ${q(givesA, 'A')}`,
       summary: () =>
         bad
-          ? `The DC-DC on ${mid(name)} is in the engine space, which its maker forbids.`
-          : `At ${q(celsius, '°C')} the DC-DC on ${mid(name)} delivers ${q(givesA, 'A')} of its ${q(link.ratedA, 'A')}.`,
+          ? `The DC-DC on ${nameInSentence(name)} is in the engine space, which its maker forbids.`
+          : `At ${q(celsius, '°C')} the DC-DC on ${nameInSentence(name)} delivers ${q(givesA, 'A')} of its ${q(link.ratedA, 'A')}.`,
       remedies: bad ? [{ id: 'dcdc.move', on: link.$path }] : [],
     }
   },
@@ -200,15 +200,15 @@ export const daily = check({
       compared: [number('delivers a day', bringsAh, 'Ah'), number('used a day', use.ah, 'Ah')],
       limit: one.use.$origin(use.from === 'counted' ? 'dailyAh' : 'dcAtOnceA'),
       formula: () =>
-        said(
+        joinText(
           `min(${q(amps, 'A')} × ${q(hours, 'h')}, ${q(use.ah, 'Ah')}) = ${q(bringsAh, 'Ah')}; `,
           `other sources ${q(othersAh, 'Ah')}; short ${q(shortAh, 'Ah')} a day × ${q(daysAway, 'days')} against ${q(usableColdAh(system), 'Ah')} usable`,
         ),
       summary: () =>
-        said(
-          `A driving day on ${mid(name)} delivers ${q(bringsAh, 'Ah')} of the ${q(use.ah, 'Ah')} used`,
+        joinText(
+          `A driving day on ${nameInSentence(name)} delivers ${q(bringsAh, 'Ah')} of the ${q(use.ah, 'Ah')} used`,
           shortAh > 0.5
-            ? said(
+            ? joinText(
                 `. ${q(shortAh, 'Ah')} a day is missing`,
                 amps > 0 ? `, which takes ${q(shortAh / amps, 'h')} more driving` : '',
                 bridged ? '; the battery covers it' : '; the battery does not cover it',
@@ -246,12 +246,12 @@ export const solarInput = check({
           : [number(`panels at ${q(coldC, '°C')}`, volts, 'V'), number('input takes', link.solarMostV, 'V')],
       limit: link.$origin(overW && !overV ? 'solarMostW' : 'solarMostV'),
       formula: () =>
-        said(
+        joinText(
           `${solar.series} × ${q(solar.openCircuitV, 'V')} × ${factor.toFixed(2)} = ${q(volts, 'V')} against ${q(link.solarMostV, 'V')}; `,
           `${q(watts, 'W')} against ${q(link.solarMostW, 'W')}`,
         ),
       summary: () =>
-        said(
+        joinText(
           `${name} reaches ${q(volts, 'V')} in the cold and ${q(watts, 'W')}; `,
           `the solar input of the DC-DC accepts ${q(link.solarMostV, 'V')} and ${q(link.solarMostW, 'W')}.`,
         ),

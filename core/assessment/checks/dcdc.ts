@@ -1,5 +1,5 @@
-import { said } from '#core/units/format'
-import { check, mid, number, word } from '#core/assessment/check'
+import { joinText, nameInSentence } from '#core/units/format'
+import { check, number, word } from '#core/assessment/check'
 import { smallerDcdc, unjoined } from '#core/remedies/arrangements'
 import { allDayBudget, availableA } from '#core/system/alternators'
 import { dcdcInput } from '#core/system/currents'
@@ -14,7 +14,7 @@ export const output = check({
     const { q } = system
     const { link, alternator } = lane
     if (link.kind !== 'dcdc') return null
-    const battery = currentAgainstBank(link, `The DC-DC on ${mid(name)}`, system)
+    const battery = currentAgainstBank(link, `The DC-DC on ${nameInSentence(name)}`, system)
     if (battery.verdict !== 'suits') return battery
     const { rules } = system
     const { amps: budgetA, origin, formula: budget } = allDayBudget(alternator, rules, q)
@@ -28,17 +28,19 @@ export const output = check({
       compared: [number('unit draws', runningA, 'A'), number('alternator over a drive', budgetA, 'A')],
       limit: origin,
       formula: () =>
-        said(
+        joinText(
           `${q(link.absorptionV, 'V')} × ${q(link.ratedA, 'A')} ÷ (${rules.dcdcEfficiency} % × ${q(runsV, 'V')}) = ${q(runningA, 'A')}; `,
           `${budget} − ${q(alternator.vehicleDrawA, 'A')} = ${q(budgetA, 'A')}`,
         ),
       summary: () =>
-        `The DC-DC draws ${q(runningA, 'A')} from ${mid(name)}, which can deliver ${q(budgetA, 'A')} over a drive.`,
+        `The DC-DC draws ${q(runningA, 'A')} from ${nameInSentence(name)}, which can deliver ${q(budgetA, 'A')} over a drive.`,
       remedies: over ? [less ?? unjoined(lane)] : [],
       cautions: () => {
         const idleA = availableA(alternator, 'idle', rules)
         return !over && runningA > idleA
-          ? [`At idle ${mid(name)} delivers only ${q(idleA, 'A')}; the starting battery supplies the rest.`]
+          ? [
+              `At idle ${nameInSentence(name)} delivers only ${q(idleA, 'A')}; the starting battery supplies the rest.`,
+            ]
           : []
       },
     }
@@ -102,7 +104,7 @@ export const voltages = check({
           : [word('negatives', 'joined inside'), word('needed', 'isolated')],
       limit: wrong || !joins ? alternator.$origin('nominalV') : one.use.$origin('negatives'),
       formula: () =>
-        said(
+        joinText(
           `alternator ${alternator.nominalV} V, bank ${bank.nominalV} V; unit ${made}, `,
           'negatives ',
           link.isolation === 'common' ? 'joined inside' : 'isolated',

@@ -1,4 +1,4 @@
-import { capital, said } from '#core/units/format'
+import { capital, joinText } from '#core/units/format'
 import { warmerPlace } from '#core/remedies/warmer-place'
 import { check, number, word } from '#core/assessment/check'
 import type { RemedyRef } from '#core/remedies/catalogue'
@@ -35,7 +35,7 @@ export const fit = check({
           ],
       limit: one.place.$origin(tall ? 'heightMm' : 'widthMm'),
       formula: () =>
-        said(
+        joinText(
           `${bank.count} × ${size(bank.each)} with ${q(rules.airGapMm, 'mm')} of air in ${size(one.place)}: `,
           placed ? (turned ? 'fits, turned' : 'fits') : tall ? 'too high' : 'does not fit, even turned',
         ),
@@ -44,7 +44,7 @@ export const fit = check({
           ? `${bank.count > 1 ? `All ${bank.count} fit` : 'It fits'} the space${turned ? ', turned by 90°' : ''}.`
           : tall
             ? `It is ${q(heightMm - one.place.heightMm, 'mm')} higher than the space.`
-            : said(
+            : joinText(
                 bank.count > 1 ? `${bank.count} of ${size(bank.each)} do` : `${size(bank.each)} does`,
                 ` not fit ${size(one.place)} with air around it, even turned.`,
               ),
@@ -80,18 +80,18 @@ export const weight = check({
       ],
       limit: loadLimitKg === null ? one.houseBank.$origin('weightEachKg') : one.place.$origin('loadLimitKg'),
       formula: () =>
-        said(
+        joinText(
           `${bank.count} × ${q(bank.each.weightKg, 'kg')} = ${q(bank.kg, 'kg')}; `,
           `old bank ${q(old, 'kg')}: `,
           change <= 0 ? `${q(-change, 'kg')} lighter` : `${q(change, 'kg')} heavier`,
         ),
       summary: () =>
         over
-          ? said(
+          ? joinText(
               stays > 0 ? 'New and old together weigh' : 'The new bank weighs',
               ` ${q(there, 'kg')} and the tray carries ${q(carries, 'kg')}.`,
             )
-          : said(
+          : joinText(
               stays > 0 ? 'New and old together weigh' : 'The new bank weighs',
               ` ${q(there, 'kg')}, ${q(Math.abs(change), 'kg')} `,
               change <= 0 ? 'less' : 'more',
@@ -148,7 +148,7 @@ export const place = check({
         limit: bank.each.$origin(cold ? 'dischargeColdC' : 'dischargeHotC'),
         formula: () => `${q(celsius, '°C')} ${cold ? '<' : '>'} ${q(limitC, '°C')}`,
         summary: () =>
-          said(
+          joinText(
             `The place reaches ${q(celsius, '°C')}; the battery works `,
             cold ? 'from' : 'up to',
             ` ${q(limitC, '°C')}: it would cut out.`,
@@ -169,7 +169,7 @@ export const place = check({
           ],
       limit: bank.each.$origin(wet ? 'ingress' : 'dischargeColdC'),
       formula: () =>
-        said(
+        joinText(
           `${q(dischargeColdC, '°C')} ≤ ${q(coldestC, '°C')}, ${q(hottestC, '°C')} ≤ ${q(dischargeHotC, '°C')}; `,
           wet ? 'water or dust can reach it' : 'dry enough for its housing',
         ),
@@ -197,7 +197,7 @@ export const hot = check({
       limit: bank.each.$origin('chargeHotC'),
       formula: () => `${q(hottestC, '°C')} ${over ? '>' : '≤'} ${q(chargeHotC, '°C')}`,
       summary: () =>
-        said(
+        joinText(
           `The place reaches ${q(hottestC, '°C')}; the battery accepts charge up to ${q(chargeHotC, '°C')}`,
           over ? ', so it does not charge on hot days' : '',
           '.',
@@ -228,7 +228,7 @@ export const certificates = check({
       summary: () =>
         enough
           ? `Its maker names certificates ${certificateWords[named]}.`
-          : said(
+          : joinText(
               'Its maker names ',
               named === 'none' ? 'no certificates' : 'certificates for the cells alone',
               `; the shop requires them ${certificateWords[asked]}.`,

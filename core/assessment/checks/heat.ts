@@ -1,6 +1,6 @@
 import { caseLimitC, steadyCaseC, type AlternatorHeat } from '#core/physics/alternator'
 import { runOf } from '#core/assessment/foresight'
-import { check, mid, number, word, type Judgement } from '#core/assessment/check'
+import { check, number, word, type Judgement } from '#core/assessment/check'
 import { holdBack, smallerDcdc, unjoined } from '#core/remedies/arrangements'
 import { inputsOf } from '#core/simulation/inputs'
 import { beginsAt } from '#core/simulation/run-kinds'
@@ -9,7 +9,7 @@ import { airAroundC, availableA, heatOf, measuredHeat, shaftRpm, type Speed } fr
 import { acceptanceA, dcdcInput } from '#core/system/currents'
 import { isStraight, type AlternatorLane } from '#core/system/lanes'
 import type { System } from '#core/system/system'
-import { durationWords, said } from '#core/units/format'
+import { durationWords, joinText, nameInSentence } from '#core/units/format'
 
 export const heat = check({
   id: 'alternator.heat',
@@ -46,14 +46,14 @@ export const heat = check({
         ? { kind: 'measured', text: 'readings of its case, fitted' }
         : { kind: 'assumed', text: `typical case limit; its rise: ${alternator.$origin('riseK').text}` },
       formula: () =>
-        said(
+        joinText(
           `run “driving day”: peak ${q(peakC, '°C')}, ${minutes}; `,
           `${q(amps + alternator.vehicleDrawA, 'A')} at ${speed} would settle at ${q(steadyC, '°C')} `,
           `(rise ${q(machineHeat.riseK, 'Δ°C')}, ${q(machineHeat.tauMin, 'min')}, air ${q(airAroundC(alternator), '°C')})`,
         ),
       summary: () =>
-        said(
-          `On a driving day the case of ${mid(name)} reaches ${q(peakC, '°C')}`,
+        joinText(
+          `On a driving day the case of ${nameInSentence(name)} reaches ${q(peakC, '°C')}`,
           measured ? ' by its readings' : '',
           ` and ${minutes}.`,
         ),

@@ -1,7 +1,7 @@
 import { addDcdc } from '#core/remedies/arrangements'
 import { socAtOpenCircuitV } from '#core/physics/lfp'
-import { formatShare, said } from '#core/units/format'
-import { check, mid, number, word } from '#core/assessment/check'
+import { formatShare, joinText, nameInSentence } from '#core/units/format'
+import { check, number, word } from '#core/assessment/check'
 import { availableA } from '#core/system/alternators'
 import { acceptanceA, demandA, highestV } from '#core/system/currents'
 import { cableOhm, isStraight, joinsVoltages } from '#core/system/lanes'
@@ -55,14 +55,14 @@ export const vsrNeverOpens = check({
       formula: () =>
         opens
           ? `${q(highRestV, 'V')} at ${rules.restHigh} % ≤ ${q(link.opensV, 'V')}: opens`
-          : said(
+          : joinText(
               `rests at ${q(lowRestV, 'V')} to ${q(highRestV, 'V')} (${rules.restLow} to ${rules.restHigh} %) > ${q(link.opensV, 'V')}; `,
               `(${Math.round(lane.starting.standbyA * 1000)} + ${Math.round(rules.leadFloatC * lane.starting.ah * 1000)} mA) × 24 h = ${q(ahLostPerDay(), 'Ah')} a day`,
             ),
       summary: () =>
         opens
-          ? `The relay of ${mid(name)} opens at ${q(link.opensV, 'V')}, above the resting voltage of lithium.`
-          : said(
+          ? `The relay of ${nameInSentence(name)} opens at ${q(link.opensV, 'V')}, above the resting voltage of lithium.`
+          : joinText(
               `The relay opens only below ${q(link.opensV, 'V')}, but lithium rests at ${q(highRestV, 'V')}. `,
               `It stays closed down to ${formatShare(heldDownTo)} charge and drains ${q(ahLostPerDay(), 'Ah')} a day.`,
             ),
@@ -97,7 +97,7 @@ export const vsrNeverCloses = check({
           : [number('alternator reaches', reachesV, 'V'), number('relay closes at', link.closesV, 'V')],
       limit: link.$origin(closes && !holds ? 'opensV' : 'closesV'),
       formula: () =>
-        said(
+        joinText(
           `reaches ${q(reachesV, 'V')}, closes at ${q(link.closesV, 'V')}; `,
           `with lithium at ${formatShare(soc)} on it and ${q(takesA, 'A')} at idle: `,
           `${q(busV, 'V')}, opens below ${q(link.opensV, 'V')}`,
@@ -106,7 +106,7 @@ export const vsrNeverCloses = check({
         !closes
           ? `${name} reaches ${q(reachesV, 'V')}, but the relay closes at ${q(link.closesV, 'V')}. It never closes.`
           : !holds
-            ? said(
+            ? joinText(
                 `Lithium pulls the relay’s side down to ${q(busV, 'V')}, and the relay opens below ${q(link.opensV, 'V')}. `,
                 'It chatters.',
               )
@@ -136,7 +136,7 @@ export const diode = check({
       compared: [number('behind the isolator', volts, 'V'), number('charge at least', bank.lowV, 'V')],
       limit: bank.each.$origin('chargeLowV'),
       formula: () =>
-        said(
+        joinText(
           `${q(without, 'V')} − ${q(link.dropV, 'V')} = ${q(volts, 'V')}`,
           takenOut ? `, ${q(bank.lowV - volts, 'V')} under` : '',
           `; with a low-loss one ${q(lowLossV, 'V')}`,
@@ -176,7 +176,7 @@ export const rating = check({
       formula: () =>
         `${q(flowsA, 'A')} at cruise into ${system.rules.lowSoc} % ${over ? '>' : '≤'} ${q(relayA, 'A')}`,
       summary: () =>
-        `The link from ${mid(name)} to the house bank is rated ${q(relayA, 'A')} and carries ${q(flowsA, 'A')} at cruise.`,
+        `The link from ${nameInSentence(name)} to the house bank is rated ${q(relayA, 'A')} and carries ${q(flowsA, 'A')} at cruise.`,
       remedies: over
         ? [
             { id: 'link.larger', on: link.$path, value: Math.ceil((flowsA * 1.25) / 10) * 10 },
@@ -206,8 +206,8 @@ export const batterySwitch = check({
       formula: () =>
         'off: alternator open; 1 or 2: one bank alone; both: lead and lithium in parallel, on the starter too',
       summary: () =>
-        said(
-          `The switch can leave ${mid(name)} without a battery and can join lead, `,
+        joinText(
+          `The switch can leave ${nameInSentence(name)} without a battery and can join lead, `,
           'lithium and starter. One wrong turn is enough',
           guarded ? ', but a protector absorbs the spike' : '',
           '.',

@@ -1,6 +1,6 @@
 import { fullSoc, socAfterCharge } from '#core/physics/lfp'
-import { formatShare, said } from '#core/units/format'
-import { mid } from '#core/assessment/check'
+import { formatShare, joinText, nameInSentence } from '#core/units/format'
+
 import { cableOhm, type ChargeUnit, type Lane } from '#core/system/lanes'
 import type { System } from '#core/system/system'
 
@@ -62,8 +62,8 @@ export function lowCharge(
 }
 
 export const lowChargeWords = ({ soc, fills, balances, topUp }: LowCharge): string =>
-  said(
+  joinText(
     fills ? 'it still fills' : `it reaches about ${formatShare(soc)}`,
     balances ? '' : fills ? ', but the cells never balance' : ' and the cells never balance',
-    topUp ? `; ${mid(topUp.name)} can top up` : '; no other source tops up',
+    topUp ? `; ${nameInSentence(topUp.name)} can top up` : '; no other source tops up',
   )

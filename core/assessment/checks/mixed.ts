@@ -1,7 +1,7 @@
 import { leadCapacityAh } from '#core/physics/lead'
 import { houseLeadOf, lfpOf } from '#core/simulation/plant-of-job'
 import { restedLeadSoc, shareOf, type Sharing } from '#core/simulation/sharing'
-import { formatShare, listed, said } from '#core/units/format'
+import { formatShare, listInSentence, joinText } from '#core/units/format'
 import { check, number, word } from '#core/assessment/check'
 import { dcAtOnceA, isOldLithium, leadHealth, loadA, sharesBus } from '#core/system/energy'
 import type { RemedyRef } from '#core/remedies/catalogue'
@@ -67,7 +67,7 @@ export const school = check({
       summary: () =>
         missing.length === 0
           ? 'The hybrid bank meets its conditions.'
-          : `The hybrid bank lacks ${listed(missing)}.`,
+          : `The hybrid bank lacks ${listInSentence(missing)}.`,
       remedies:
         missing.length === 0
           ? []
@@ -138,12 +138,12 @@ export const sharing = check({
       compared: [number('lithium takes', mostA, 'A'), number('its largest', bank.largestA, 'A')],
       limit: bank.each.$origin('largestChargeA'),
       formula: () =>
-        said(
+        joinText(
           `all sources ${q(chargeA, 'A')}: lithium ${charging.map((row) => `${q(row.lfpA, 'A')} at ${formatShare(row.soc)}`).join(', ')}; `,
           `at rest ${q(rest.leadA, 'A')} into the lead; under ${q(dcAtOnceA(system), 'A')} the lithium gives ${q(-load.lfpA, 'A')} and the lead ${q(-load.leadA, 'A')}`,
         ),
       summary: () =>
-        said(
+        joinText(
           off
             ? `At ${q(chargeA, 'A')} the charge stop disconnects the lithium, and the lead gets the whole current`
             : `On one bus the lithium draws ${q(mostA, 'A')} of ${q(chargeA, 'A')} while charging`,
@@ -158,7 +158,7 @@ export const sharing = check({
         const takesA = rules.leadChargeRateC * one.houseBank.ahEach * one.houseBank.parallel
         return chargeA > takesA
           ? [
-              said(
+              joinText(
                 `With the lithium disconnected, all ${q(chargeA, 'A')} go to the lead-acid battery; `,
                 `it takes about ${q(takesA, 'A')} until it gasses.`,
               ),
@@ -195,12 +195,12 @@ export const leadHealthCheck = check({
           : 'shop rule: most the lead may lose inside in a day',
       },
       formula: () =>
-        said(
+        joinText(
           `${formatShare(leadHealth(system))} of its capacity left → ${q(lostAh, 'Ah')} a day lost inside; `,
           `${rules.leadLossMost} % of ${q(bank.ah, 'Ah')} = ${q(mostAh, 'Ah')}; rested ${q(restedV, 'V')}`,
         ),
       summary: () =>
-        said(
+        joinText(
           `The lead rests at ${q(restedV, 'V')} and loses about ${q(lostAh, 'Ah')} a day inside, `,
           'which the lithium replaces.',
         ),
@@ -284,7 +284,7 @@ export const stops = check({
       ],
       limit: { kind: 'rule', text: 'shop rules: charge stop and discharge stop of a hybrid bank' },
       formula: () =>
-        said(
+        joinText(
           `stop ${q(stopV, 'V')} `,
           under ? '≥' : '<',
           ` absorption; discharge stop ${q(rules.dischargeStopV * bank.scale, 'V')} `,
@@ -293,12 +293,12 @@ export const stops = check({
         ),
       summary: () =>
         under
-          ? said(
+          ? joinText(
               `${under.$name} absorbs at no more than the charge stop of ${q(stopV, 'V')}: `,
               'the lithium never disconnects, and the lead never gets its absorption.',
             )
           : beforeBms
-            ? said(
+            ? joinText(
                 `The lithium disconnects at ${q(stopV, 'V')}, before the chargers absorb, and at ${q(rules.dischargeStopV * bank.scale, 'V')}, `,
                 'before its BMS cuts out. Then the lead takes charge and load alone.',
               )
@@ -347,7 +347,7 @@ export const takeover = check({
       ],
       limit: { kind: 'rule', text: 'shop rule: hours the lead alone must carry what must not stop' },
       formula: () =>
-        said(
+        joinText(
           `${q(ah, 'Ah')} left in the lead at ${q(amps, 'A')} and 15 °C`,
           amps > 0 ? ` ÷ ${q(amps, 'A')} = ${q(hours, 'h')}` : '',
         ),

@@ -1,4 +1,4 @@
-import { said } from '#core/units/format'
+import { joinText } from '#core/units/format'
 import { isCharging, compensation, type ChargeUnit, type Lane } from '#core/system/lanes'
 import { likeForLike } from '#core/remedies/arrangements'
 import { check, number, word, type Setting } from '#core/assessment/check'
@@ -202,7 +202,7 @@ export const range = check({
       ],
       limit: bank.each.$origin(bank.highField),
       formula: () =>
-        said(
+        joinText(
           misset ? `settable ${q(unit.absorptionLeastV, 'V')} to ${q(unit.absorptionMostV, 'V')}, ` : '',
           `battery ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}`,
           unit.compensation === 'fixed' ? ', less what compensation adds hot and cold' : '',
@@ -210,7 +210,7 @@ export const range = check({
           floatV === null ? 'off' : q(floatV, 'V'),
         ),
       summary: () =>
-        said(
+        joinText(
           `${name} has settings that meet every limit: absorption ${q(wanted, 'V')}, `,
           'float ',
           floatV === null ? 'off' : q(floatV, 'V'),

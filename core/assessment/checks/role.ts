@@ -1,5 +1,5 @@
-import { listed, said } from '#core/units/format'
-import { check, mid, number, word, type Subjects } from '#core/assessment/check'
+import { listInSentence, joinText, nameInSentence } from '#core/units/format'
+import { check, number, word, type Subjects } from '#core/assessment/check'
 import { dcdcInput } from '#core/system/currents'
 import type { System } from '#core/system/system'
 import { absorption, equalise, float, temperatureCompensation } from './charger'
@@ -41,9 +41,10 @@ export const role = check({
       summary: () =>
         roles.length === 0
           ? `${name} charges the house bank and does nothing else.`
-          : `${name} also provides ${listed(roles)}${goes ? ', which must be replaced too' : ''}.`,
+          : `${name} also provides ${listInSentence(roles)}${goes ? ', which must be replaced too' : ''}.`,
       remedies: lost ? [{ id: 'charger.make-good', on: charger.$path }] : [],
-      cautions: () => (roles.length > 0 && !goes ? [`If you remove it, replace ${listed(roles)} too.`] : []),
+      cautions: () =>
+        roles.length > 0 && !goes ? [`If you remove it, replace ${listInSentence(roles)} too.`] : [],
     }
   },
 })
@@ -71,7 +72,7 @@ export const feedsDcdc = check({
       ],
       limit: { kind: 'physics', text: 'voltage alone cannot tell a charger from an engine' },
       formula: () =>
-        said(
+        joinText(
           'starts on ',
           link.signal === 'wire'
             ? 'a wire: engine off → off'
@@ -79,12 +80,12 @@ export const feedsDcdc = check({
         ),
       summary: () =>
         bad
-          ? said(
-              `The DC-DC on ${mid(name)} starts on voltage, `,
+          ? joinText(
+              `The DC-DC on ${nameInSentence(name)} starts on voltage, `,
               'so it runs off the mains charger of the starting battery, ',
               'which then never finishes.',
             )
-          : `The DC-DC on ${mid(name)} waits for its wire, so the mains charger of the starting battery can finish.`,
+          : `The DC-DC on ${nameInSentence(name)} waits for its wire, so the mains charger of the starting battery can finish.`,
       remedies: bad ? [{ id: 'dcdc.signal-wire', on: link.$path }] : [],
     }
   },

@@ -1,7 +1,7 @@
 import { allowsParallel } from '#core/system/more-batteries'
 import { loopOhmThere } from '#core/system/lanes'
-import { said } from '#core/units/format'
-import { check, mid, number } from '#core/assessment/check'
+import { joinText, nameInSentence } from '#core/units/format'
+import { check, number } from '#core/assessment/check'
 import { thickerCable } from '#core/remedies/arrangements'
 import { fewestParallel, highestDischargeA, inverterA, surgeA } from '#core/system/energy'
 import { inverterW, tooMuch } from './current'
@@ -37,14 +37,14 @@ export const sag = check({
         : [number('asked', askedW, 'W'), number('it can give', mostW, 'W')],
       limit: bank.each.$origin(worst.given ? 'bmsUnderV' : 'resistanceMohm'),
       formula: () =>
-        said(
+        joinText(
           `(${q(restsV - dcA * bank.ohm, 'V')} + √(… ² − 4 × ${q(worst.takenW, 'W')} × ${q(bank.ohm * 1000, 'mΩ')})) ÷ 2 = `,
           worst.given ? q(worst.volts, 'V') : 'no solution',
           `, ${q(worst.amps, 'A')}, at ${system.rules.lowSoc} %`,
         ),
       summary: () =>
         worst.given
-          ? said(
+          ? joinText(
               `Under its largest load the battery sags to ${q(worst.volts, 'V')} at ${q(worst.amps, 'A')}`,
               bad ? `, and the BMS cuts at ${q(cutsV, 'V')}` : '',
               '.',
@@ -83,7 +83,7 @@ export const cutOff = check({
       compared: [number('arrives', arrivesV, 'V'), number('it stops at', cutOffV, 'V')],
       limit: inverter.$origin('cutOffV'),
       formula: () =>
-        said(
+        joinText(
           `${q(volts, 'V')} at the battery under load`,
           cables.length === 0
             ? ', cable not entered'
@@ -92,8 +92,8 @@ export const cutOff = check({
         ),
       summary: () =>
         low
-          ? `At full power ${q(arrivesV, 'V')} arrive at ${mid(name)}, which stops at ${q(cutOffV, 'V')}.`
-          : `At full power ${q(arrivesV, 'V')} arrive at ${mid(name)}, over its cut-off of ${q(cutOffV, 'V')}.`,
+          ? `At full power ${q(arrivesV, 'V')} arrive at ${nameInSentence(name)}, which stops at ${q(cutOffV, 'V')}.`
+          : `At full power ${q(arrivesV, 'V')} arrive at ${nameInSentence(name)}, over its cut-off of ${q(cutOffV, 'V')}.`,
       remedies: low ? [...(wire ? [wire] : []), ...tooMuch(count, leftW, system)] : [],
     }
   },

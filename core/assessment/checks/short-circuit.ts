@@ -1,4 +1,5 @@
-import { check, mid } from '#core/assessment/check'
+import { nameInSentence } from '#core/units/format'
+import { check } from '#core/assessment/check'
 import type { Post } from '#core/network/network'
 import { highestV } from '#core/network/size'
 import { wiringIn, type Wiring } from '#core/network/wiring'
@@ -28,7 +29,7 @@ export const shortCircuit = check({
     const { cable, interruptsA, shortA, volts } = fuses.reduce((a, b) => (marginA(b) < marginA(a) ? b : a))
     return interruptAgainst(
       {
-        name: `the fuse of ${mid(cable.$name)}`,
+        name: `the fuse of ${nameInSentence(cable.$name)}`,
         shortA,
         interruptsA,
         volts,

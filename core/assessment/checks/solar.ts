@@ -1,7 +1,7 @@
-import { said } from '#core/units/format'
+import { joinText, nameInSentence } from '#core/units/format'
 import { clearDays } from '#core/weather/sun'
 import { home } from '#core/weather/places'
-import { check, mid, number, word, type Judgement } from '#core/assessment/check'
+import { check, number, word, type Judgement } from '#core/assessment/check'
 import { chargedAwayAh, dailyUse, laneDay, workingV } from '#core/system/energy'
 import { arrayA, arrayW, coldestOutsideC, coldOpenCircuitV } from '#core/system/currents'
 import type { SolarLane } from '#core/system/lanes'
@@ -88,13 +88,13 @@ export const yieldOfYear = check({
       compared: [number('best month, a day', best, 'Ah'), number('worst month, a day', worst, 'Ah')],
       limit: { kind: 'rule', text: 'shop rules: share of a clear sky’s sun, solar yield' },
       formula: () =>
-        said(
+        joinText(
           `${q(arrayW(lane.solar), 'W')} under a clear sky of midsummer and midwinter, `,
           `flat or tilted ${q(lane.solar.tilt, '°')}, × ${system.rules.clearness} % sun × ${system.rules.solarDerate} % × (1 − ${q(lane.solar.shading, '%')} shade) = ${q(best, 'Ah')} and ${q(worst, 'Ah')}; `,
           `used ${q(use.ah, 'Ah')} a day`,
         ),
       summary: () =>
-        said(
+        joinText(
           `${name} brings about ${q(best, 'Ah')} a day in the best month and ${q(worst, 'Ah')} in the worst; `,
           `${q(use.ah, 'Ah')} a day are used.`,
         ),
@@ -134,8 +134,8 @@ export const stringFuses = check({
         `${others} × ${q(solar.shortCircuitA, 'A')} = ${q(intoOneA, 'A')}; fuse from ${stringFuseShare} × ${q(solar.shortCircuitA, 'A')} = ${q(leastA, 'A')}`,
       summary: () =>
         isFused
-          ? `Each of the ${solar.parallel} strings of ${mid(name)} has its own fuse.`
-          : `The ${solar.parallel} strings of ${mid(name)} have no fuses. A short in one string gets ${q(intoOneA, 'A')} from the others.`,
+          ? `Each of the ${solar.parallel} strings of ${nameInSentence(name)} has its own fuse.`
+          : `The ${solar.parallel} strings of ${nameInSentence(name)} have no fuses. A short in one string gets ${q(intoOneA, 'A')} from the others.`,
       cautions: () =>
         isFused
           ? []
@@ -230,7 +230,7 @@ export const sourceVoltage = check({
         over
           ? `${name} holds ${q(volts, 'V')} and the battery allows ${q(bank.highV, 'V')}.`
           : under
-            ? said(
+            ? joinText(
                 `${name} stops at ${q(volts, 'V')}, below the window that starts at ${q(bank.lowV, 'V')}: `,
                 'it charges most of the way and never balances the cells.',
               )
@@ -263,8 +263,8 @@ export const unloaded = check({
       formula: () => `BMS opens → ${onOpening[source.onDisconnect]}`,
       summary: () =>
         safe
-          ? `If the battery cuts out, a ${onOpening[source.onDisconnect]} takes over from ${mid(name)}.`
-          : `If the battery cuts out, nothing limits the voltage of ${mid(name)}.`,
+          ? `If the battery cuts out, a ${onOpening[source.onDisconnect]} takes over from ${nameInSentence(name)}.`
+          : `If the battery cuts out, nothing limits the voltage of ${nameInSentence(name)}.`,
       remedies: safe ? [] : [{ id: 'source.diversion', on: source.$path }],
     }
   },

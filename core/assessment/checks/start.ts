@@ -1,4 +1,4 @@
-import { listed, durationWords, said } from '#core/units/format'
+import { listInSentence, durationWords, joinText } from '#core/units/format'
 import type { View } from '#core/system/scene'
 import { addDcdc } from '#core/remedies/arrangements'
 import { openCircuitV } from '#core/physics/lfp'
@@ -72,20 +72,20 @@ export const cranking = check({
       (openCircuitV(0.5, bank.nominalV) - 12.2 * bank.scale) / (bank.ohm + rules.cableMohm / 1000),
     )
     const minutes = (startAh / Math.max(flowsA, 1)) * 60 * 1.5
-    const list = listed([...new Set(ways.map(({ words }) => words))])
+    const list = listInSentence([...new Set(ways.map(({ words }) => words))])
     return {
       verdict: !over ? 'suits' : fromHouse ? 'does-not-suit' : 'suits-once-changed',
       compared: [number('starter draws', needA, 'A'), number('BMS opens at', bearsA, 'A')],
       limit: bank.each.$origin('overCurrentA'),
       formula: () =>
-        said(
+        joinText(
           `${q(needA, 'A')} through ${list}; BMS ${q(bank.each.overCurrentA, 'A')} × ${bank.each.parallel}. `,
           `One start is ${q(startAh, 'Ah')}: about ${durationWords(minutes / 60)} of transfer at ${q(flowsA, 'A')}, `,
           'key off',
         ),
       summary: () =>
         over
-          ? said(
+          ? joinText(
               `Through ${list} a starter of ${q(needA, 'A')} can draw on the battery, `,
               `whose BMS opens at ${q(bearsA, 'A')}.`,
             )
@@ -94,7 +94,7 @@ export const cranking = check({
       cautions: () =>
         !fromHouse
           ? [
-              said(
+              joinText(
                 `With the key off, joining them for ${durationWords(minutes / 60)} `,
                 'charges the starting battery for about one start. ',
                 'Separate them before you crank.',
@@ -142,7 +142,7 @@ export const starterRated = check({
       ],
       limit: starting.$origin('engineNeedA'),
       formula: () =>
-        said(
+        joinText(
           `${q(bank.each.crankingA, 'A')} × ${Math.round(share)} % at ${q(coldestC, '°C')} = ${q(givesA, 'A')}; `,
           `engine ${q(starting.engineNeedA, 'A')}`,
         ),
@@ -202,7 +202,7 @@ export const upkeep = check({
       ],
       limit: {
         kind: 'rule',
-        text: said(
+        text: joinText(
           'shop rule: starting battery when plugged in or parked, ',
           rules.upkeepSchool === 'trickle' ? 'trickle it' : 'leave it to the engine',
         ),
@@ -211,11 +211,11 @@ export const upkeep = check({
         `half of ${q(starting.ah, 'Ah')} × ${q(starting.health, '%')} ÷ (${q(starting.standbyA, 'A')} × 168 h + 1 % a week self-discharge) = ${q(lastsWeeks, 'weeks')}`,
       summary: () =>
         fed
-          ? said(
+          ? joinText(
               fedBack ? 'The DC-DC keeps' : 'A charger or solar keeps',
               ' the starting battery charged while the vehicle is parked.',
             )
-          : said(
+          : joinText(
               `Nothing charges the starting battery while the vehicle is parked. It lasts ${q(lastsWeeks, 'weeks')}`,
               weeks > 0 ? `, and the vehicle is parked for up to ${q(weeks, 'weeks')}` : '',
               stands && rules.upkeepSchool === 'leave' && lastsWeeks < weeks

@@ -1,5 +1,5 @@
-import { said } from '#core/units/format'
-import { check, mid, number } from '#core/assessment/check'
+import { joinText, nameInSentence } from '#core/units/format'
+import { check, number } from '#core/assessment/check'
 import { oneHeldBack } from '#core/remedies/arrangements'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import { sharesBus } from '#core/system/energy'
@@ -22,7 +22,7 @@ export const totalCharge = check({
     const recommended = bank.wishedField === 'recommendedChargeA'
     const mostA = bank.wishedA
     const over = together > mostA + 0.05
-    const list = giving.map(({ lane, amps }) => `${mid(lane.name)} ${q(amps, 'A')}`).join(', ')
+    const list = giving.map(({ lane, amps }) => `${nameInSentence(lane.name)} ${q(amps, 'A')}`).join(', ')
     return {
       verdict: over ? 'suits-once-changed' : 'suits',
       compared: [
@@ -31,12 +31,12 @@ export const totalCharge = check({
       ],
       limit: bank.each.$origin(bank.wishedField),
       formula: () =>
-        said(
+        joinText(
           `${list}: ${q(together, 'A')} ${over ? '>' : '≤'} ${q(mostA, 'A')}`,
           recommended ? `; at most ${q(bank.largestA, 'A')}` : '',
         ),
       summary: () =>
-        said(
+        joinText(
           `${name} give ${q(together, 'A')} together, and the battery `,
           recommended ? 'recommends' : 'allows',
           ` ${q(mostA, 'A')}`,

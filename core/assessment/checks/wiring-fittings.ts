@@ -1,5 +1,5 @@
-import { said } from '#core/units/format'
-import { check, mid, number, word, type Subjects } from '#core/assessment/check'
+import { joinText, nameInSentence } from '#core/units/format'
+import { check, number, word, type Subjects } from '#core/assessment/check'
 import { familyWords } from '#core/job/parts/wiring'
 import { cheapestFamily, fuseInterruptA, fuseSizesA, type FuseFamily } from '#core/physics/fuses'
 import { fastestS, fuseMostV } from '#core/physics/fuse-times'
@@ -33,7 +33,7 @@ export const interrupt = check({
     const shortA = wiring.solved.shortNearA(post.id)
     return interruptAgainst(
       {
-        name: mid(subject.name),
+        name: nameInSentence(subject.name),
         shortA,
         interruptsA: fuse.fitting.aicA ?? 0,
         volts,
@@ -116,7 +116,7 @@ export const surge = check({
       ],
       limit: { kind: 'computed', text: `fastest opening of ${familyWords(family)}` },
       formula: () =>
-        said(
+        joinText(
           `${q(amps, 'A')} ÷ ${q(ratedA, 'A')} = ${(amps / ratedA).toFixed(2)} ×`,
           opensS === Infinity ? '' : `: opens after ${q(opensS, 's')} at the soonest`,
         ),

@@ -1,5 +1,5 @@
-import { listed } from '#core/units/format'
-import { check, mid, number } from '#core/assessment/check'
+import { listInSentence, nameInSentence } from '#core/units/format'
+import { check, number } from '#core/assessment/check'
 import { familyWords } from '#core/job/parts/wiring'
 import { fuseSizesA } from '#core/physics/fuses'
 import { isGraded } from '#core/physics/fuse-times'
@@ -105,7 +105,7 @@ export const grading = check({
         wrong.length === 0 && together.length > 0
           ? `${subject.name} carries most of the bank’s current, so the ${together[0]!.name} may open with it.`
           : wrong.length === 0
-            ? `In a fault behind it, ${subject.name} opens before ${listed(uppers.map(({ name }) => `the ${name}`))}.`
+            ? `In a fault behind it, ${subject.name} opens before ${listInSentence(uppers.map(({ name }) => `the ${name}`))}.`
             : `In a fault behind ${subject.name}, the ${wrong[0]!.name} may open first and cut everything off.`,
       cautions: () =>
         wrong.length === 0 && together.length > 0
@@ -139,7 +139,7 @@ function mainAgainstBank({ wiring, post, ratedA, family }: Fused, q: (value: num
     summary: () =>
       isLarger
         ? `The main fuse is ${q(ratedA, 'A')}. The ${bank.name} hold only ${q(bank.ratedA, 'A')}, so they go first.`
-        : `The main fuse of ${q(ratedA, 'A')} is no larger than the ${mid(bank.name)}.`,
+        : `The main fuse of ${q(ratedA, 'A')} is no larger than the ${nameInSentence(bank.name)}.`,
     remedies: (): RemedyRef[] =>
       !isLarger
         ? []

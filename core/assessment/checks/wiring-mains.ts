@@ -1,12 +1,12 @@
-import { listed, said } from '#core/units/format'
-import { check, mid, word } from '#core/assessment/check'
+import { listInSentence, joinText, nameInSentence } from '#core/units/format'
+import { check, word } from '#core/assessment/check'
 import { hasRuns } from '#core/network/wiring'
 import type { View } from '#core/system/scene'
 import type { System } from '#core/system/system'
 
 /** What brings mains voltage on board beside the inverters: shore by its chargers, a generator. */
 const suppliesOf = ({ many }: System): readonly string[] =>
-  [...many.chargers, ...many.generators].map(({ $name }) => mid($name))
+  [...many.chargers, ...many.generators].map(({ $name }) => nameInSentence($name))
 
 /** Whether an inverter and shore can feed one socket at the same time. */
 const meetsShore = ({ transferSwitch, sockets }: View<'inverters'>): boolean =>
@@ -23,7 +23,8 @@ export const mains = check({
     const supplies = suppliesOf(system)
     if (!hasRuns(system) || supplies.length + inverters.length === 0) return null
     const meeting = supplies.length === 0 ? [] : inverters.filter(meetsShore)
-    const names = (some: readonly View<'inverters'>[]): string[] => some.map(({ $name }) => mid($name))
+    const names = (some: readonly View<'inverters'>[]): string[] =>
+      some.map(({ $name }) => nameInSentence($name))
     return {
       verdict: meeting.length > 0 ? 'suits-once-changed' : 'suits',
       compared: [
@@ -32,14 +33,14 @@ export const mains = check({
       ],
       limit: { kind: 'physics', text: 'two AC sources out of phase' },
       formula: () =>
-        said(
-          `fed from mains: ${listed(supplies) || 'nothing'}`,
-          `; gives mains voltage: ${listed(names(inverters)) || 'nothing'}`,
+        joinText(
+          `fed from mains: ${listInSentence(supplies) || 'nothing'}`,
+          `; gives mains voltage: ${listInSentence(names(inverters)) || 'nothing'}`,
         ),
       summary: () =>
         meeting.length > 0
-          ? `Sockets of ${listed(names(meeting))} are fed by shore or a generator too, and no transfer switch parts the two.`
-          : `A licensed person does the mains side of ${listed([...supplies, ...names(inverters)])}.`,
+          ? `Sockets of ${listInSentence(names(meeting))} are fed by shore or a generator too, and no transfer switch parts the two.`
+          : `A licensed person does the mains side of ${listInSentence([...supplies, ...names(inverters)])}.`,
       remedies: meeting.map(({ $path }) => ({ id: 'inverter.transfer', on: $path }) as const),
       cautions: () => [
         'The mains side, its earth and its residual-current protection belong to licensed hands and the local code.',

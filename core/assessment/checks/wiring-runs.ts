@@ -1,5 +1,5 @@
-import { said } from '#core/units/format'
-import { check, mid, number, word, type Judgement, type Subjects } from '#core/assessment/check'
+import { joinText, nameInSentence } from '#core/units/format'
+import { check, number, word, type Judgement, type Subjects } from '#core/assessment/check'
 import { cableSizesMm2 } from '#core/physics/conductors'
 import { fuseSizesA } from '#core/physics/fuses'
 import type { Conductors } from '#core/network/run-ohm'
@@ -73,7 +73,7 @@ function sizeThat(does: (size: Conductors) => boolean, { run }: Wire): RemedyRef
 }
 
 const sizeWords = ({ run, areaMm2 }: Wire, { q }: System): string =>
-  said(
+  joinText(
     isSizeUnknown(run) ? 'needs ' : '',
     run.count > 1 ? `${run.count} × ` : '',
     q(areaMm2, 'mm²'),
@@ -126,7 +126,7 @@ const conductorOf = ({ name }: Subjects['run'], wire: Wire, system: System): Con
 function heldBackWords({ wiring, run }: Wire, q: System['q']): string {
   const unit = wiring.heldBackBy(run)
   return unit
-    ? ` More does not flow: ${mid(unit.name)} is down to ${q(unit.lowestV, 'V')}, where it stops.`
+    ? ` More does not flow: ${nameInSentence(unit.name)} is down to ${q(unit.lowestV, 'V')}, where it stops.`
     : ''
 }
 
@@ -171,7 +171,7 @@ export const drop = check({
       compared: [number('lost', lostV, 'V'), number('at most', mostV, 'V')],
       limit: { kind: 'rule', text: `shop rule: ${Math.round(share * 1000) / 10} % of ${nominalV} V` },
       formula: () =>
-        said(
+        joinText(
           `${q(way.lengthM, 'm')} ${way.hasReturn ? 'there and back' : 'one way'}, ${sizeWords(wire, system)}`,
           ...way.returnsByHand.map(
             ({ areaMm2, lengthM: m }) =>
@@ -183,7 +183,7 @@ export const drop = check({
         ),
       summary: () =>
         over
-          ? said(
+          ? joinText(
               `${subject.name} loses ${q(lostV, 'V')} at ${q(way.amps, 'A')}; ${q(mostV, 'V')} are allowed.`,
               heldBackWords(wire, q),
             )
@@ -338,7 +338,7 @@ function fedBy(run: Run, wiring: Wiring): Feeding[] {
 /** What feeds a fault, as it is called inside a sentence. */
 function nameOf(post: Post, { network }: Wiring): string {
   const battery = network.units.find(({ kind, plus }) => kind === 'battery' && plus === post.id)
-  return mid((battery ?? post).name)
+  return nameInSentence((battery ?? post).name)
 }
 
 /** A joint bears the id of the fitting that is not there: those of fuses end so. */

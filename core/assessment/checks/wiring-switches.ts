@@ -1,5 +1,5 @@
-import { inSentence, inside } from '#core/units/format'
-import { check, mid, number, word } from '#core/assessment/check'
+import { inSentence, nameInSentence } from '#core/units/format'
+import { check, number, word } from '#core/assessment/check'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { Post } from '#core/network/network'
 import { bankPost } from '#core/network/propose/bars'
@@ -25,7 +25,8 @@ function batteriesFrom(alternator: string, wiring: Wiring, passes: (post: Post) 
 }
 
 /** What a post is called inside a sentence. */
-const the = ({ name }: Post): string => (/^the /i.test(name) ? inside(name) : `the ${inSentence(name)}`)
+const the = ({ name }: Post): string =>
+  /^the /i.test(name) ? nameInSentence(name) : `the ${inSentence(name)}`
 
 const isPositive = ({ pole }: Post): boolean => pole === 'positive'
 
@@ -67,11 +68,11 @@ export const engineSwitch = check({
       limit: { kind: 'physics', text: 'the field of an alternator decays slowly' },
       formula: () =>
         isParted
-          ? `every way from ${mid(name)} to a battery leads through ${names}${isGuarded ? '; protected' : ''}`
+          ? `every way from ${nameInSentence(name)} to a battery leads through ${names}${isGuarded ? '; protected' : ''}`
           : `without a switch between: ${kept.map(the).join(', ')}`,
       summary: () =>
         !isParted
-          ? `No switch can separate ${mid(name)} from ${the(kept[0]!)}.`
+          ? `No switch can separate ${nameInSentence(name)} from ${the(kept[0]!)}.`
           : isGuarded
             ? `${name} charges only through ${names}. ${isShunted ? 'Its regulator' : 'A surge protector'} limits the spike if someone opens it.`
             : `${name} charges only through ${names}. Opening it while the engine runs destroys the alternator.`,

@@ -1,5 +1,5 @@
-import { check, mid, number, word } from '#core/assessment/check'
-import { inside } from '#core/units/format'
+import { check, number, word } from '#core/assessment/check'
+import { nameInSentence } from '#core/units/format'
 import { addDcdc } from '#core/remedies/arrangements'
 import type { Lane } from '#core/system/lanes'
 import type { System } from '#core/system/system'
@@ -104,7 +104,7 @@ export const bond = check({
         apart ? `kept apart; joined inside a unit: ${joining.length}` : 'joined: one bond, behind the shunt',
       summary: () =>
         joined
-          ? `The negatives must stay separate, but they are joined inside ${joining.map(({ $name }) => inside($name)).join(', ')}.`
+          ? `The negatives must stay separate, but they are joined inside ${joining.map(({ $name }) => nameInSentence($name)).join(', ')}.`
           : apart
             ? 'The negatives are separate; nothing joins them.'
             : 'One bond joins the negative bar to the engine or the body.',
@@ -174,8 +174,8 @@ export const jumpSwitch = check({
       formula: () => (stays ? 'joined by hand, without a fuse of its own' : 'nothing joins them by hand'),
       summary: () =>
         stays
-          ? `A jump switch joins ${mid(name)} to the house bank without a fuse.`
-          : `Nothing joins ${mid(name)} to the house bank by hand.`,
+          ? `A jump switch joins ${nameInSentence(name)} to the house bank without a fuse.`
+          : `Nothing joins ${nameInSentence(name)} to the house bank by hand.`,
       remedies: stays ? [{ id: 'start.no-jump', on: starting.$path }] : [],
     }
   },
@@ -213,7 +213,7 @@ export const chargeStop = check({
           .join(', '),
       summary: () =>
         without.length > 0
-          ? `No line of the battery’s signal can stop ${without.map(({ name }) => mid(name)).join(', ')}: its regulator has no input for it.`
+          ? `No line of the battery’s signal can stop ${without.map(({ name }) => nameInSentence(name)).join(', ')}: its regulator has no input for it.`
           : loadsGoOn
             ? 'The contactor that drops the loads at the battery’s signal is left out: they draw on until its electronics open.'
             : `The battery’s stop reaches each of ${system.lanes.length} sources by a line of its own.`,

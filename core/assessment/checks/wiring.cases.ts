@@ -576,7 +576,7 @@ export const wiringCases: Readonly<Record<string, readonly Case[]>> = {
       job: wiredWith(),
       on: onBattery,
       verdict: good,
-      shows: ['licensed hands'],
+      shows: ['A licensed person'],
     },
     {
       says: 'an inverter whose sockets are its own',

@@ -1,4 +1,4 @@
-import { inside } from '#core/units/format'
+import { nameInSentence } from '#core/units/format'
 import { partId } from '#core/job/document'
 import { dcAtOnceA } from '#core/system/energy'
 import { arrayA } from '#core/system/currents'
@@ -40,7 +40,7 @@ function branch(
     ...own,
     ...nearFuse(build, cable),
     opposite: minus,
-    name: `Fuse of ${inside(name)}`,
+    name: `Fuse of ${nameInSentence(name)}`,
     reason: at.reason,
   })
   build.post(unitPlus, 'terminal', { ...own, state: at.state, name, opposite: unitMinus })

@@ -1,6 +1,6 @@
 import { oldBankStays } from '#core/system/energy'
 import type { Place, Post } from '../network'
-import { shortOhmOf } from '../short'
+import { faultResistanceOhm } from '../short'
 import { usualM, type Builder } from './builder'
 
 /** Where what charges and draws is joined to the house bank. */
@@ -34,7 +34,7 @@ function bankOf(build: Builder): void {
       restV: bank.ocv(restSoc),
       fullV: bank.ocv(1),
       ohm,
-      shortOhm: shortOhmOf(ohm, build.system.rules),
+      shortOhm: faultResistanceOhm(ohm, build.system.rules),
       chargingOhm: ohm,
       label: `${each.ahEach} Ah${each.series > 1 ? `, ${each.series} in series` : ''}`,
     })

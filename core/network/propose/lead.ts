@@ -1,8 +1,8 @@
 import { isOldLithium, oldBankStays } from '#core/system/energy'
 import { openCircuitV, typicalPackOhm } from '#core/physics/lfp'
 import type { ShopRules } from '#core/rules/rules'
-import { inside } from '#core/units/format'
-import { shortOhmOf } from '../short'
+import { nameInSentence } from '#core/units/format'
+import { faultResistanceOhm } from '../short'
 import { usualM, type Builder } from './builder'
 import type { Joint } from './house'
 
@@ -21,7 +21,7 @@ function joinedLead(build: Builder, house: Joint): void {
   const fitted = leadPosts(build)
   build.fitting('lead-fuse', 'fuse', {
     ...fitted,
-    name: `Fuse of ${inside(name)}`,
+    name: `Fuse of ${nameInSentence(name)}`,
     reason: 'Each battery on the bar has its own fuse.',
   })
   build.fitting('lead-switch', byRelay ? 'relay' : 'switch', {
@@ -55,7 +55,7 @@ function leadBehindDcdc(build: Builder, house: Joint): void {
   const input = { of, nominalV: house.nominalV, opposite: house.minus } as const
   build.fitting(`${id}-in-fuse`, 'fuse', {
     ...input,
-    name: `Fuse of ${inside(unitName)}, input`,
+    name: `Fuse of ${nameInSentence(unitName)}, input`,
     reason: 'The lithium feeds a fault in this cable.',
   })
   build.post(`${id}-in-plus`, 'terminal', { ...input, name: `${unitName}, input` })
@@ -68,7 +68,7 @@ function leadBehindDcdc(build: Builder, house: Joint): void {
   build.post(`${id}-out-plus`, 'terminal', { ...fitted, name: `${unitName}, output`, opposite: minus })
   build.fitting('lead-fuse', 'fuse', {
     ...fitted,
-    name: `Fuse of ${inside(name)}`,
+    name: `Fuse of ${nameInSentence(name)}`,
     reason: 'The old battery feeds a fault in this cable.',
   })
   const charge = { role: 'charge', of } as const
@@ -154,7 +154,7 @@ function leadUnit(build: Builder, serves: 'house' | 'reserve'): void {
     restV: (12.65 * nominalV) / 12,
     fullV: (12.9 * nominalV) / 12,
     ohm,
-    shortOhm: shortOhmOf(ohm, rules),
+    shortOhm: faultResistanceOhm(ohm, rules),
     chargingOhm: takesOhm(nominalV, ah),
     label: oldLabel(build),
   })
@@ -179,7 +179,7 @@ function oldLithium(nominalV: number, ah: number, rules: ShopRules) {
     restV: openCircuitV(0.5, nominalV),
     fullV: openCircuitV(1, nominalV),
     ohm,
-    shortOhm: shortOhmOf(ohm, rules),
+    shortOhm: faultResistanceOhm(ohm, rules),
     chargingOhm: ohm,
   } as const
 }

@@ -1,4 +1,4 @@
-import { inside } from '#core/units/format'
+import { nameInSentence } from '#core/units/format'
 import { loadStop } from './bars'
 import type { Builder } from './builder'
 
@@ -27,7 +27,7 @@ function chargeStopsOf(build: Builder): void {
     const wired = many.alternators.find(({ $path }) => $path === path)?.chargeStopWire === 'yes'
     build.line('stop', {
       of: path,
-      name: `Charge stop to ${inside(lane.name)}`,
+      name: `Charge stop to ${nameInSentence(lane.name)}`,
       state: wired ? build.stateOf(`${path}/chargeStopWire`) : 'new',
     })
   }
@@ -50,7 +50,7 @@ function runningSignalsOf(build: Builder): void {
     const isNew = [link.$path, `${link.$path}/signal`].some((path) => build.isNew(path))
     build.line('run', {
       of: link.$path,
-      name: `Running signal to ${inside(link.$name)}, live only while the engine runs`,
+      name: `Running signal to ${nameInSentence(link.$name)}, live only while the engine runs`,
       fuseA: signalFuseA,
       state: isNew ? 'new' : 'found',
     })
@@ -64,7 +64,7 @@ function senseLeadsOf(build: Builder): void {
     if (regulator !== 'external') continue
     build.line('sense', {
       of: $path,
-      name: `Sense lead of the regulator of ${inside($name)}, from the positive post of ${sensedBy($path, build)}`,
+      name: `Sense lead of the regulator of ${nameInSentence($name)}, from the positive post of ${sensedBy($path, build)}`,
       fuseA: senseFuseA,
       state: build.stateOf(`${$path}/regulator`),
     })
@@ -83,5 +83,5 @@ function sensedBy(alternator: string, build: Builder): string {
   const link = links.find(({ $of }) => $of === alternator)
   const starting = startingBatteries.find(({ $of }) => $of === alternator)
   const isStraight = link !== undefined && link.kind !== 'dcdc' && link.kind !== 'none'
-  return isStraight || starting?.present !== 'yes' ? 'the bank' : inside(starting.$name)
+  return isStraight || starting?.present !== 'yes' ? 'the bank' : nameInSentence(starting.$name)
 }

@@ -1,4 +1,4 @@
-import { inside } from '#core/units/format'
+import { nameInSentence } from '#core/units/format'
 import { partId } from '#core/job/document'
 import { onEngineSide } from '#core/system/cables'
 import type { View } from '#core/system/scene'
@@ -44,7 +44,7 @@ function straightOf(build: Builder, house: Joint, at: LinkAt, cable: Cable | nul
     build.fitting(`${id}-far-fuse`, 'fuse', {
       ...own,
       ...farFuse(build, cable),
-      name: `Fuse of ${inside(link.$name)} at the starting battery`,
+      name: `Fuse of ${nameInSentence(link.$name)} at the starting battery`,
       reason: 'The starting battery feeds a fault from this end.',
     })
     build.run(`${id}-far-stub`, from, `${id}-far-fuse`, { ...stub, like: `${id}-feed` })
@@ -73,7 +73,7 @@ function straightOf(build: Builder, house: Joint, at: LinkAt, cable: Cable | nul
     ...own,
     ...nearFuse(build, cable),
     opposite: house.minus,
-    name: `Fuse of ${inside(link.$name)} at the house bank`,
+    name: `Fuse of ${nameInSentence(link.$name)} at the house bank`,
     reason: 'The lithium feeds a fault from this end.',
   })
   build.run(`${id}-feed`, from, `${id}-fuse`, { role: 'charge', state, of: link.$path, cable })
@@ -145,7 +145,7 @@ function dcdcOf(build: Builder, house: Joint, at: LinkAt, cables: readonly Cable
   build.fitting(`${id}-in-fuse`, 'fuse', {
     ...input,
     ...nearFuse(build, inCable),
-    name: `Fuse of ${inside(link.$name)}, input`,
+    name: `Fuse of ${nameInSentence(link.$name)}, input`,
     reason: at.battery
       ? 'The starting battery feeds a fault in this cable.'
       : 'The alternator feeds a fault in this cable.',
@@ -190,7 +190,7 @@ function dcdcOf(build: Builder, house: Joint, at: LinkAt, cables: readonly Cable
   build.fitting(`${id}-out-fuse`, 'fuse', {
     ...output,
     ...nearFuse(build, outCable),
-    name: `Fuse of ${inside(link.$name)}, output`,
+    name: `Fuse of ${nameInSentence(link.$name)}, output`,
     reason: 'The house bank feeds a fault in this cable.',
   })
   build.run(`${id}-out-feed`, `${id}-out-plus`, `${id}-out-fuse`, {
@@ -240,7 +240,7 @@ function feedOf(build: Builder, id: string, from: string, to: string, at: LinkAt
   if (plugged) {
     build.fitting(`${id}-plug`, 'plug', {
       ...own,
-      name: `Plug of ${inside(link.$name)}`,
+      name: `Plug of ${nameInSentence(link.$name)}`,
       state: build.stateOf(`${cable.$path}/connectorA`),
       ratedA: cable.connectorA,
       mostMm2: cable.connectorMostMm2 < 1000 ? cable.connectorMostMm2 : null,
@@ -259,7 +259,7 @@ function feedOf(build: Builder, id: string, from: string, to: string, at: LinkAt
     build.fitting(`${id}-in-far-fuse`, 'fuse', {
       ...own,
       ...farFuse(build, cable),
-      name: `Fuse of ${inside(link.$name)} at its input`,
+      name: `Fuse of ${nameInSentence(link.$name)} at its input`,
       reason: 'Behind the plug the cable can be touched from the other side: it is fused at both ends.',
     })
     build.run(plugged ? `${id}-in-far-feed` : `${id}-in-feed`, next, `${id}-in-far-fuse`, {

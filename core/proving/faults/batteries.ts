@@ -1,6 +1,6 @@
 import type { BatteryUnit } from '#core/network/network'
 import { type Bench } from '../tests/make'
-import { inside } from '#core/units/format'
+import { nameInSentence } from '#core/units/format'
 import { unitsOf, withEmf, withUnit } from '../rig'
 import { stepsBetween, timesBetween, withOne, type Fault, type Place } from './fault'
 
@@ -13,7 +13,7 @@ const batteries = (
     .filter(wanted)
     .map((unit) => ({
       at: unit.id,
-      where: `at ${inside(unit.name)}`,
+      where: `at ${nameInSentence(unit.name)}`,
       ...(sizes ? { sizes: sizes(unit) } : {}),
     }))
 

@@ -3,7 +3,7 @@ import type { PostKind } from '#core/network/network'
 import { fuseSizesA } from '#core/physics/fuses'
 import { withAdded } from '../parameters'
 import { type Bench } from '../tests/make'
-import { inside } from '#core/units/format'
+import { nameInSentence } from '#core/units/format'
 import { sizesBeside, withOne, type Fault, type Place } from './fault'
 
 const fittings = ({ rig: { network } }: Bench, kinds: readonly PostKind[]): Place[] =>
@@ -11,7 +11,7 @@ const fittings = ({ rig: { network } }: Bench, kinds: readonly PostKind[]): Plac
     .filter(({ kind, id }) => kinds.includes(kind) && network.runs.some(({ to }) => to === id))
     .map(({ id, name, fitting }) => ({
       at: id,
-      where: `at ${fitting?.number ? `${fitting.number}, ` : ''}${inside(name)}`,
+      where: `at ${fitting?.number ? `${fitting.number}, ` : ''}${nameInSentence(name)}`,
     }))
 
 export const fuseOpen: Fault = {

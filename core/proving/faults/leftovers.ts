@@ -1,6 +1,6 @@
 import { barsOf } from '../circuit'
 import { type Bench } from '../tests/make'
-import { inside } from '#core/units/format'
+import { nameInSentence } from '#core/units/format'
 import { unitsOf } from '../rig'
 import { stepsBetween, withOne, type Fault, type Place } from './fault'
 import { runWhere } from './joints'
@@ -40,7 +40,11 @@ export const jumpLink: Fault = {
   places: ({ rig: { network } }) =>
     unitsOf(network, 'battery')
       .filter(({ serves, plus }) => serves === 'engine' && isParted(network, plus))
-      .map(({ id, name }) => ({ at: id, where: `between the house and ${inside(name)}`, sizes: linkMohm })),
+      .map(({ id, name }) => ({
+        at: id,
+        where: `between the house and ${nameInSentence(name)}`,
+        sizes: linkMohm,
+      })),
   change: (rig, at, mOhm) => {
     const battery = unitsOf(rig.network, 'battery').find(({ id }) => id === at)!
     const { plus } = barsOf(rig.network)

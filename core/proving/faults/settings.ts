@@ -1,6 +1,6 @@
 import type { DcdcUnit, SourceUnit } from '#core/network/network'
 import { type Bench } from '../tests/make'
-import { inside } from '#core/units/format'
+import { nameInSentence } from '#core/units/format'
 import { isKeeper, unitsOf, withUnit, type Rig } from '../rig'
 import { stepsBetween, timesBetween, withOne, type Fault, type Place } from './fault'
 
@@ -15,7 +15,7 @@ const seenHolding = (bench: Bench): Charger[] => chargersOf(bench).filter((unit)
 const placed = (chargers: readonly Charger[], sizes: (charger: Charger) => readonly number[]): Place[] =>
   chargers.map((charger) => ({
     at: charger.id,
-    where: `at ${inside(charger.name)}`,
+    where: `at ${nameInSentence(charger.name)}`,
     sizes: sizes(charger),
   }))
 
@@ -163,7 +163,7 @@ export const regulatorVoltage: Fault = {
       ...unitsOf(network, 'source').filter(({ from }) => from === 'other'),
     ].map((unit) => ({
       at: unit.id,
-      where: `at ${inside(unit.name)}`,
+      where: `at ${nameInSentence(unit.name)}`,
       sizes: eitherWay(regulatorOff, nominalV, 5),
     })),
   change: withRegulatorV,
@@ -198,7 +198,7 @@ export const senseLead: Fault = {
       .filter(({ id }) => senseOffV[id] !== undefined)
       .map(({ id, name }) => ({
         at: id,
-        where: `at ${inside(name)}`,
+        where: `at ${nameInSentence(name)}`,
         sizes: eitherWay(senseOff, nominalV, 4),
       })),
   // Where it senses a higher voltage than the battery has, it holds the battery that much lower.

@@ -1,5 +1,5 @@
 import { type Bench } from '../tests/make'
-import { inside } from '#core/units/format'
+import { nameInSentence } from '#core/units/format'
 import { unitsOf } from '../rig'
 import { runSignal, stopSignal } from '../signals'
 import { withOne, type Fault, type Place } from './fault'
@@ -9,11 +9,11 @@ const dead = (rig: Parameters<Fault['change']>[0], id: string) => ({ ...rig, dea
 function signalled({ rig: { network, signalWires } }: Bench): Place[] {
   const relays = network.relays.map(({ post }) => ({
     at: post,
-    where: `at ${inside(network.posts.find(({ id }) => id === post)!.name)}`,
+    where: `at ${nameInSentence(network.posts.find(({ id }) => id === post)!.name)}`,
   }))
   const units = unitsOf(network, 'dcdc')
     .filter(({ id }) => signalWires.includes(id))
-    .map(({ id, name }) => ({ at: id, where: `at ${inside(name)}` }))
+    .map(({ id, name }) => ({ at: id, where: `at ${nameInSentence(name)}` }))
   return [...relays, ...units]
 }
 
@@ -39,7 +39,7 @@ export const noStop: Fault = {
   places: ({ rig: { network } }) =>
     unitsOf(network, 'source')
       .filter(({ of }) => network.lines.some((line) => line.kind === 'stop' && line.of === of))
-      .map(({ id, name }) => ({ at: id, where: `at ${inside(name)}` })),
+      .map(({ id, name }) => ({ at: id, where: `at ${nameInSentence(name)}` })),
   change: (rig, at) => dead(rig, stopSignal(at)),
   mend: 'Follow the stop wire from the battery to the source. Check whether its contact opens or closes.',
 }

@@ -1,5 +1,5 @@
 import { turnable } from '../tests/quiet'
-import { inside } from '#core/units/format'
+import { nameInSentence } from '#core/units/format'
 import { unitsOf, withUnit } from '../rig'
 import { stepsBetween, timesBetween, withOne, type Fault } from './fault'
 
@@ -13,7 +13,7 @@ export const leadsTurned: Fault = {
   places: ({ rig: { network } }) =>
     turnable
       .flatMap((kind) => unitsOf(network, kind))
-      .map(({ id, name }) => ({ at: id, where: `at ${inside(name)}` })),
+      .map(({ id, name }) => ({ at: id, where: `at ${nameInSentence(name)}` })),
   change: (rig, at) => ({ ...rig, reversed: withOne(rig.reversed, at) }),
   mend: 'Leave its fuse out. Swap the leads.',
 }
@@ -40,7 +40,7 @@ export const weakAlternator: Fault = {
   places: ({ rig: { network } }) =>
     unitsOf(network, 'alternator').map(({ id, name }) => ({
       at: id,
-      where: `at ${inside(name)}`,
+      where: `at ${nameInSentence(name)}`,
       sizes: stepsBetween(10, 70, 6),
     })),
   change: (rig, at, percent) =>
@@ -62,7 +62,11 @@ export const hotAlternator: Fault = {
   places: ({ rig: { heat, network } }) =>
     unitsOf(network, 'alternator')
       .filter(({ id }) => heat[id])
-      .map(({ id, name }) => ({ at: id, where: `at ${inside(name)}`, sizes: stepsBetween(25, 60, 4) })),
+      .map(({ id, name }) => ({
+        at: id,
+        where: `at ${nameInSentence(name)}`,
+        sizes: stepsBetween(25, 60, 4),
+      })),
   change: (rig, at, hotterK) => {
     const heat = rig.heat[at]!
     return {
@@ -83,7 +87,7 @@ export const stringTurned: Fault = {
   places: ({ rig: { panels, network } }) =>
     unitsOf(network, 'source')
       .filter(({ id }) => panels[id])
-      .map(({ id, name }) => ({ at: id, where: `at ${inside(name)}` })),
+      .map(({ id, name }) => ({ at: id, where: `at ${nameInSentence(name)}` })),
   change: (rig, at) => ({
     ...withUnit(rig, at, (unit) => (unit.kind === 'source' ? { ...unit, mostA: 0 } : unit)),
     panels: { ...rig.panels, [at]: { ...rig.panels[at]!, openV: -rig.panels[at]!.openV } },
@@ -101,7 +105,11 @@ export const stringShaded: Fault = {
   places: ({ rig: { panels, network } }) =>
     unitsOf(network, 'source')
       .filter(({ id }) => panels[id])
-      .map(({ id, name }) => ({ at: id, where: `at ${inside(name)}`, sizes: stepsBetween(5, 50, 4) })),
+      .map(({ id, name }) => ({
+        at: id,
+        where: `at ${nameInSentence(name)}`,
+        sizes: stepsBetween(5, 50, 4),
+      })),
   change: (rig, at, percent) =>
     withUnit(rig, at, (unit) =>
       unit.kind === 'source' ? { ...unit, mostA: (unit.mostA * percent) / 100 } : unit,
@@ -119,7 +127,7 @@ export const stringOpen: Fault = {
   places: ({ rig: { panels, network } }) =>
     unitsOf(network, 'source')
       .filter(({ id }) => panels[id] && panels[id].strings > 1 && panels[id].fused)
-      .map(({ id, name }) => ({ at: id, where: `at ${inside(name)}` })),
+      .map(({ id, name }) => ({ at: id, where: `at ${nameInSentence(name)}` })),
   change: (rig, at) => {
     const panels = rig.panels[at]!
     const lit = withUnit(rig, at, (unit) =>

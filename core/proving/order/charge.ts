@@ -1,5 +1,5 @@
 import type { BatteryUnit } from '#core/network/network'
-import { inside } from '#core/units/format'
+import { nameInSentence } from '#core/units/format'
 import { unitsOf } from '../rig'
 import { Steps, type Step } from './step'
 import { leadThatStays, numbersOf, type Work } from './work'
@@ -82,7 +82,7 @@ function joinLead(steps: Steps, lead: BatteryUnit, packs: readonly BatteryUnit[]
   const switches = numbersOf(work, 'lead-switch')
   steps.add(
     'join-lead',
-    `Join ${inside(lead.name)} last, with every charger and load off. Put a clamp meter on its lead, put its fuse in and close ${switches[0] ?? 'its switch'}.`,
+    `Join ${nameInSentence(lead.name)} last, with every charger and load off. Put a clamp meter on its lead, put its fuse in and close ${switches[0] ?? 'its switch'}.`,
     `Up to ${q(between / ohm, 'A')} flow into the lead at first. After 10 minutes it must be under ${q(ah * settledShare, 'A')}; otherwise open the switch and charge the lead again.`,
     { numbers: [...numbersOf(work, 'lead-fuse'), ...switches] },
   )

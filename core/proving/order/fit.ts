@@ -3,7 +3,7 @@ import { partAt, partName } from '#core/job/document'
 import type { LineKind, Network, Post, PostKind, Run, Unit } from '#core/network/network'
 import { lengthWords, sizeWords } from '#core/network/words'
 import { postName } from '../tests/make'
-import { inSentence, inside, listed } from '#core/units/format'
+import { inSentence, nameInSentence, listInSentence } from '#core/units/format'
 import type { Step } from './step'
 import type { Work } from './work'
 
@@ -28,7 +28,7 @@ export function fitSteps(work: Work): Step[] {
       const own = runs.filter((run) => !main.includes(run) && (run.of ?? prefixOf(run.id)) === of)
       const fuses = fusesOf(own, network)
       const name = nameOf(of, work)
-      const out = fuses.length > 0 ? `, with no fuse in ${listed(fuses)} yet` : ''
+      const out = fuses.length > 0 ? `, with no fuse in ${listInSentence(fuses)} yet` : ''
       return runStep(prefixOf(of.split('/').at(-1)!), `Wire ${name}${out}.`, own, work)
     }),
     ...lineStepsOf(network),
@@ -39,7 +39,9 @@ const prefixOf = (id: string): string => id.replace(/-(stub|feed|return)$/, '')
 
 function nameOf(of: string, { network: { units }, found }: Work): string {
   const unit = units.find((one) => one.of === of || one.id === of)
-  return inside(unit?.name ?? (partAt(asSpecified(found), of) ? partName(asSpecified(found), of) : of))
+  return nameInSentence(
+    unit?.name ?? (partAt(asSpecified(found), of) ? partName(asSpecified(found), of) : of),
+  )
 }
 
 function batteryStep({ after, network }: Work): Step {
@@ -58,7 +60,7 @@ function batteryStep({ after, network }: Work): Step {
 const unitStep = (unit: Unit): Step => ({
   id: `fit-unit-${unit.id}`,
   phase: 'fit',
-  words: `Mount ${inside(unit.name)} with air on all sides, away from spray and bilge gas.`,
+  words: `Mount ${nameInSentence(unit.name)} with air on all sides, away from spray and bilge gas.`,
   why: 'Once the units are mounted you can measure their leads.',
 })
 
@@ -69,7 +71,7 @@ function fittingStep({ posts }: Network): Step[] {
     {
       id: 'fit-fittings',
       phase: 'fit',
-      words: `Mount ${listed(kindsOf(fitted))} as drawn. Leave every fuse out.`,
+      words: `Mount ${listInSentence(kindsOf(fitted))} as drawn. Leave every fuse out.`,
       why: 'A fuse is the last thing to close a circuit.',
       numbers: fitted.flatMap(({ fitting }) => (fitting!.number ? [fitting!.number] : [])),
     },
@@ -112,7 +114,7 @@ function runStep(id: string, words: string, runs: readonly Run[], { after: { q }
     why:
       id === 'main'
         ? 'Until the battery posts are connected nothing you touch is live.'
-        : `It starts at ${inside(postName(network, first!.from))}. Clamp it every 300 mm, crimp the lugs and torque them to the maker’s figure: a loose lug heats up.`,
+        : `It starts at ${nameInSentence(postName(network, first!.from))}. Clamp it every 300 mm, crimp the lugs and torque them to the maker’s figure: a loose lug heats up.`,
     numbers: runs.map(({ number }) => number),
   }
 }

@@ -1,6 +1,6 @@
 import { partName, type PartPath } from '#core/job/document'
 import { asFound, asSpecified } from '#core/job/as-specified'
-import { inside } from '#core/units/format'
+import { nameInSentence } from '#core/units/format'
 import type { Gone } from '#core/network/network'
 import { swapsOf } from '#core/network/lists'
 import { Steps, type Step } from './step'
@@ -29,7 +29,7 @@ export function outSteps(work: Work): Step[] {
   for (const [id, name] of devicesThatGo(work))
     steps.add(
       `out-${id}`,
-      `Take out ${inside(name)} and its leads.`,
+      `Take out ${nameInSentence(name)} and its leads.`,
       'Left in, it still switches or shows something that no longer counts.',
     )
   if (startersOf(work).some(({ jumpSwitch }) => jumpSwitch === 'yes'))
@@ -62,8 +62,8 @@ function addGone(steps: Steps, { id, name, instead }: Gone, { network }: Work): 
   steps.add(
     `out-${id}`,
     instead
-      ? `Take out ${inside(name)}. Mark its leads by terminal.${keep}`
-      : `Take out ${inside(name)} with its leads, or cap both ends of each lead.`,
+      ? `Take out ${nameInSentence(name)}. Mark its leads by terminal.${keep}`
+      : `Take out ${nameInSentence(name)} with its leads, or cap both ends of each lead.`,
     instead
       ? 'Another unit takes its place. Each lead moves from the old terminal to the new one.'
       : 'A lead left in can join the batteries again.',

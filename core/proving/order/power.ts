@@ -2,7 +2,7 @@ import type { DcdcUnit, SourceUnit } from '#core/network/network'
 import { settingsCards, type SettingsCard } from '#core/solve/settings'
 import { monitorSettings } from '#core/system/monitor'
 import { partId } from '#core/job/document'
-import { inside, type Write } from '#core/units/format'
+import { nameInSentence, type Write } from '#core/units/format'
 import { isKeeper, unitsOf } from '../rig'
 import { Steps, type Step } from './step'
 import { hasChassisNegative, leadThatStays, numbersOf, plugsOf, startersOf, type Work } from './work'
@@ -58,7 +58,7 @@ export function powerSteps(work: Work): Step[] {
   for (const inverter of unitsOf(network, 'inverter'))
     steps.add(
       `power-precharge-${inverter.id}`,
-      `Pre-charge ${inside(inverter.name)}: bridge its open fuse holder with ${prechargeWords(work.after.bank.nominalV)}, or use its own pre-charge. Then put its fuse in at once.`,
+      `Pre-charge ${nameInSentence(inverter.name)}: bridge its open fuse holder with ${prechargeWords(work.after.bank.nominalV)}, or use its own pre-charge. Then put its fuse in at once.`,
       'Its empty capacitors draw hundreds of amperes for a moment. The spark burns the fuse contacts.',
       { numbers: numbersOf(work, `${inverter.id}-fuse`) },
     )
@@ -120,20 +120,20 @@ export function settingSteps(work: Work): Step[] {
     if (unit.kind === 'dcdc' && isKeeper(unit))
       steps.add(
         `set-${unit.id}`,
-        `Set ${inside(unit.name)} ${beforeWords(unit)}: lead, ${q(unit.setV, 'V')}, at most ${q(unit.mostA, 'A')}. It stops below ${q(unit.lowestInputV, 'V')} of the lithium.`,
+        `Set ${nameInSentence(unit.name)} ${beforeWords(unit)}: lead, ${q(unit.setV, 'V')}, at most ${q(unit.mostA, 'A')}. It stops below ${q(unit.lowestInputV, 'V')} of the lithium.`,
         'It keeps the lead full and must not empty the lithium for it.',
       )
     else if (unit.kind === 'dcdc' || unit.from !== 'other')
       steps.add(
         `set-${unit.id}`,
-        `Set ${inside(unit.name)} ${beforeWords(unit)}: lithium, ${chargeSettings(unit, cards, q)}, equalise off, temperature compensation off.`,
+        `Set ${nameInSentence(unit.name)} ${beforeWords(unit)}: lithium, ${chargeSettings(unit, cards, q)}, equalise off, temperature compensation off.`,
         'A lead profile holds too much voltage for too long, and goes higher in the cold.',
       )
   for (const alternator of many.alternators)
     if (alternator.regulator === 'external')
       steps.add(
         `set-${partId(alternator.$path)}`,
-        `Set the regulator of ${inside(alternator.$name)}: voltage, current, and the temperature limit with its probe on the case.`,
+        `Set the regulator of ${nameInSentence(alternator.$name)}: voltage, current, and the temperature limit with its probe on the case.`,
         'Lithium takes all the current for hours. The case shows when that is too much.',
       )
   const monitor = monitorSettings(work.after)
@@ -146,7 +146,7 @@ export function settingSteps(work: Work): Step[] {
   for (const inverter of many.inverters)
     steps.add(
       `set-${partId(inverter.$path)}`,
-      `Set the cut-off of ${inside(inverter.$name)} to ${q(inverter.cutOffV, 'V')}, above the battery’s own cut-off of ${q(bank.bmsUnderV, 'V')}.`,
+      `Set the cut-off of ${nameInSentence(inverter.$name)} to ${q(inverter.cutOffV, 'V')}, above the battery’s own cut-off of ${q(bank.bmsUnderV, 'V')}.`,
       'The inverter should stop before the battery disconnects everything.',
     )
   if (one.use.warns === 'yes' || one.candidate.warning !== 'none')

@@ -1,4 +1,4 @@
-import { listed, inSentence } from '#core/units/format'
+import { listInSentence, inSentence } from '#core/units/format'
 import { Steps, type Step } from './step'
 import { hasChassisNegative, plugsOf, startersOf, type Work } from './work'
 
@@ -91,4 +91,4 @@ export function safeSteps(work: Work): Step[] {
 
 /** Names as they go on in a sentence. */
 const names = (parts: readonly { readonly $name: string }[]): string =>
-  listed(parts.map(({ $name }) => inSentence($name)))
+  listInSentence(parts.map(({ $name }) => inSentence($name)))

@@ -1,6 +1,6 @@
 import { unitsOf } from '../rig'
 import { stateIn, voltsTest, type Bench } from './make'
-import { inside } from '#core/units/format'
+import { nameInSentence } from '#core/units/format'
 import type { BatteryUnit } from '#core/network/network'
 import type { State } from '../states'
 import type { ProofTest } from './test'
@@ -14,7 +14,7 @@ export function batteryTests(bench: Bench): ProofTest[] {
     ...batteries.map(({ id, name, plus, minus }) =>
       voltsTest(network, plus, minus, {
         id: `rested-${id}`,
-        title: `Resting voltage of ${inside(name)}`,
+        title: `Resting voltage of ${nameInSentence(name)}`,
         group: 'batteries',
         state,
       }),
@@ -31,13 +31,13 @@ const emptyMinutes = 240
 /** What one battery gives from full to its own cut-off. */
 const capacityTest = ({ id, name }: BatteryUnit, state: State): ProofTest => ({
   id: `capacity-${id}`,
-  title: `Capacity of ${inside(name)}`,
+  title: `Capacity of ${nameInSentence(name)}`,
   group: 'batteries',
   state,
   quantity: 'ampere-hours',
   unit: 'Ah',
   instrument: 'counted',
-  how: `Charge ${inside(name)} full on its own. Discharge it at a steady current, at most a quarter of its capacity per hour, until it cuts off. Read the counted charge on the monitor.`,
+  how: `Charge ${nameInSentence(name)} full on its own. Discharge it at a steady current, at most a quarter of its capacity per hour, until it cuts off. Read the counted charge on the monitor.`,
   minutes: 15,
   waits: emptyMinutes,
   probes: [],

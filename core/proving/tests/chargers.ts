@@ -1,7 +1,7 @@
 import type { SourceUnit } from '#core/network/network'
 import { unitsOf } from '../rig'
 import { ampsTest, answerTest, stateIn, voltsTest, type Bench } from './make'
-import { inside } from '#core/units/format'
+import { nameInSentence } from '#core/units/format'
 import type { ProofTest } from './test'
 
 /** Each source into the bank: its current in bulk, the voltage it holds in absorption, what it does after. */
@@ -35,7 +35,7 @@ function inState(bench: Bench, source: SourceUnit, stage: keyof typeof titles): 
     feed,
     {
       id: `${stage}-amps-${id}`,
-      title: `${begins.amps} ${inside(name)} ${words}`,
+      title: `${begins.amps} ${nameInSentence(name)} ${words}`,
       group,
       state,
     },
@@ -45,14 +45,14 @@ function inState(bench: Bench, source: SourceUnit, stage: keyof typeof titles): 
   // The battery’s own posts: what is held there is what the cells get.
   const atBattery = voltsTest(network, 'bank-plus', 'bank-minus', {
     id: `${stage}-battery-${id}`,
-    title: `Voltage at the battery, ${inside(name)} ${words}`,
+    title: `Voltage at the battery, ${nameInSentence(name)} ${words}`,
     group,
     state,
     ...(stage === 'absorb' ? { always: true } : {}),
   })
   const voltage = voltsTest(network, plus, minus, {
     id: `${stage}-volts-${id}`,
-    title: `${begins.volts} ${inside(name)} ${words}`,
+    title: `${begins.volts} ${nameInSentence(name)} ${words}`,
     group,
     state,
   })
@@ -67,7 +67,7 @@ function stringsTest(bench: Bench, { id, name }: SourceUnit): ProofTest[] {
   return [
     answerTest({
       id: `strings-${id}`,
-      title: `Strings of ${inside(name)} share the current`,
+      title: `Strings of ${nameInSentence(name)} share the current`,
       group: 'chargers',
       state,
       how: `Clamp each of the ${panels.strings} strings in turn. Yes if all carry about the same, no if one carries nothing.`,
@@ -85,7 +85,7 @@ function panelTest(bench: Bench, { id, name, plus }: SourceUnit): ProofTest[] {
     {
       ...voltsTest(bench.rig.network, plus, plus, {
         id: `panels-${id}`,
-        title: `Open-circuit voltage of the panels of ${inside(name)}`,
+        title: `Open-circuit voltage of the panels of ${nameInSentence(name)}`,
         group: 'chargers',
         state,
       }),

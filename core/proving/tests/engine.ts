@@ -7,7 +7,7 @@ import { runSignal } from '../signals'
 import { runsBetween } from './sides'
 import { amps } from './test'
 import { ampsTest, answerTest, stateIn, voltsTest, type Bench } from './make'
-import { inside } from '#core/units/format'
+import { nameInSentence } from '#core/units/format'
 import type { ProofTest } from './test'
 
 /** Minutes over which the case’s temperature is followed, and those of them that are work. */
@@ -43,7 +43,7 @@ function machineTests(bench: Bench, { id, name, plus, minus }: AlternatorUnit, s
   return [
     voltsTest(network, plus, minus, {
       id: `${speed}-volts-${id}`,
-      title: `Voltage of ${inside(name)} ${words}`,
+      title: `Voltage of ${nameInSentence(name)} ${words}`,
       group: 'engine',
       state,
     }),
@@ -51,7 +51,7 @@ function machineTests(bench: Bench, { id, name, plus, minus }: AlternatorUnit, s
       ? [
           ampsTest(network, feed, {
             id: `${speed}-amps-${id}`,
-            title: `Current of ${inside(name)} ${words}`,
+            title: `Current of ${nameInSentence(name)} ${words}`,
             group: 'engine',
             state,
           }),
@@ -79,7 +79,7 @@ function heatTest(bench: Bench, { id, name, plus }: AlternatorUnit): ProofTest[]
     {
       ...ampsTest(network, feed, {
         id: `case-${id}`,
-        title: `Case temperature of ${inside(name)} after ${heatMinutes} min`,
+        title: `Case temperature of ${nameInSentence(name)} after ${heatMinutes} min`,
         group: 'engine',
         state,
       }),
@@ -102,7 +102,7 @@ function heatTest(bench: Bench, { id, name, plus }: AlternatorUnit): ProofTest[]
 function dcdcTests(bench: Bench, unit: DcdcUnit): ProofTest[] {
   const { network } = bench.rig
   const { id, name } = unit
-  const lower = inside(name)
+  const lower = nameInSentence(name)
   const runs = isKeeper(unit) ? chargingState(bench) : stateIn(bench, 'cruise')
   const silent = bench.rig.signalWires.includes(id) ? stateIn(bench, 'no-signal') : null
   const runTo = (post: string) => network.runs.find(({ to }) => to === post)
@@ -151,13 +151,13 @@ function absorbing(bench: Bench, { id, name, plus, minus }: DcdcUnit): ProofTest
   return [
     voltsTest(bench.rig.network, plus, minus, {
       id: `absorb-volts-${id}`,
-      title: `Voltage of ${inside(name)} in absorption`,
+      title: `Voltage of ${nameInSentence(name)} in absorption`,
       group: 'engine',
       state,
     }),
     voltsTest(bench.rig.network, 'bank-plus', 'bank-minus', {
       id: `absorb-battery-${id}`,
-      title: `Voltage at the battery, ${inside(name)} in absorption`,
+      title: `Voltage at the battery, ${nameInSentence(name)} in absorption`,
       group: 'engine',
       state,
       always: true,
@@ -176,7 +176,7 @@ const crankTests = (bench: Bench): ProofTest[] =>
       return [
         voltsTest(bench.rig.network, plus, minus, {
           id: `crank-volts-${id}`,
-          title: `Voltage of ${inside(name)} while cranking`,
+          title: `Voltage of ${nameInSentence(name)} while cranking`,
           group: 'engine',
           state,
           always: true,
@@ -194,12 +194,12 @@ function senseTests(bench: Bench): ProofTest[] {
     .map(({ id, name, plus }) => ({
       ...voltsTest(network, plus, plus, {
         id: `sense-${id}`,
-        title: `Sense lead of ${inside(name)} against the battery`,
+        title: `Sense lead of ${nameInSentence(name)} against the battery`,
         group: 'engine',
         state,
         minutes: 2,
       }),
-      how: `Red on the sense terminal of ${inside(name)}, black on the plus post of the battery that it charges.`,
+      how: `Red on the sense terminal of ${nameInSentence(name)}, black on the plus post of the battery that it charges.`,
       probes: [],
       read: (_seen: readonly number[], rig: Rig) => rig.senseOffV[id]!,
     }))
@@ -249,17 +249,17 @@ function relayTests(bench: Bench): ProofTest[] {
     const across = (state: State, id: string, words: string): ProofTest =>
       voltsTest(network, post, before.from, {
         id: `${id}-${post}`,
-        title: `Voltage across ${inside(name)}, ${words}`,
+        title: `Voltage across ${nameInSentence(name)}, ${words}`,
         group: 'engine',
         state,
       })
     return [
       across(cruise, 'closed', 'engine running'),
       across(rest, 'open', 'engine off'),
-      signalTest(post, `Run signal at ${inside(name)}`, cruise),
+      signalTest(post, `Run signal at ${nameInSentence(name)}`, cruise),
       ampsTest(network, before, {
         id: `amps-${post}`,
-        title: `Current through ${inside(name)}`,
+        title: `Current through ${nameInSentence(name)}`,
         group: 'engine',
         state: cruise,
       }),

@@ -2,7 +2,7 @@ import type { Run } from '#core/network/network'
 import { unitsOf } from '../rig'
 import type { State } from '../states'
 import { ampsTest, stateIn, voltsTest, type Bench } from './make'
-import { inside } from '#core/units/format'
+import { nameInSentence } from '#core/units/format'
 import type { ProofTest, TestGroup } from './test'
 
 /** A run in which less flows at most is not worth a reading, A. */
@@ -19,7 +19,7 @@ export function loadTests(bench: Bench): ProofTest[] {
     .map(({ id, name, plus, minus }) =>
       voltsTest(network, plus, minus, {
         id: `left-${id}`,
-        title: `Voltage at ${inside(name)} under load`,
+        title: `Voltage at ${nameInSentence(name)} under load`,
         group: 'loads',
         state: loads,
       }),

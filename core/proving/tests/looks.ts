@@ -2,7 +2,7 @@ import { fittingPlaces } from '#core/job/parts/network'
 import { familyWords } from '#core/job/parts/wiring'
 import { torqueWords } from '#core/network/lists'
 import type { Network, Post, Run } from '#core/network/network'
-import { capital, inSentence, inside } from '#core/units/format'
+import { capital, inSentence, nameInSentence } from '#core/units/format'
 import { unitsOf, type Rig } from '../rig'
 import { answerTest, postName, stateIn, type Bench } from './make'
 import type { ProofTest } from './test'
@@ -76,7 +76,7 @@ const pinTests = ({ rig, states }: Bench, plug: Post): ProofTest[] =>
     .map((run) =>
       answerTest({
         id: pinsTestId(run.id),
-        title: `Pin of ${run.number} in ${inside(plug.name)}`,
+        title: `Pin of ${run.number} in ${nameInSentence(plug.name)}`,
         group: 'looks',
         state: states.find(({ id }) => id === 'rest')!,
         how: 'Pull the plug. Yes if pin and socket are bright, no if they are dull, green or burnt.',
@@ -100,7 +100,7 @@ function cableLook(bench: Bench, run: Run): Look[] {
   const { network } = bench.rig
   const { id, number, state, areaMm2, count, role, returnOf, to } = run
   if (areaMm2 === null) return []
-  const [from, end] = [inside(postName(network, run.from)), inside(postName(network, to))]
+  const [from, end] = [nameInSentence(postName(network, run.from)), nameInSentence(postName(network, to))]
   const size = state === 'new' ? ` ${count > 1 ? `${count} × ` : ''}${areaMm2} mm²` : ''
   const rest = stateIn(bench, 'rest')!
   return [

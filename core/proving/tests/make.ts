@@ -3,7 +3,7 @@ import type { Solution } from '#core/network/solution'
 import type { Rig } from '../rig'
 import type { State } from '../states'
 import { amps, asSeen, volts, type ProofTest } from './test'
-import { inside } from '#core/units/format'
+import { nameInSentence } from '#core/units/format'
 
 /** What the tests of a rig are made from: itself, its states, and what flows in each. */
 export interface Bench {
@@ -26,7 +26,7 @@ export function voltsTest(network: Network, from: string, to: string, own: Own):
     quantity: 'volts',
     unit: 'V',
     instrument: 'meter',
-    how: `Red on ${inside(postName(network, from))}, black on ${inside(postName(network, to))}.`,
+    how: `Red on ${nameInSentence(postName(network, from))}, black on ${nameInSentence(postName(network, to))}.`,
     minutes: 1,
     waits: 0,
     probes: [volts(from, to)],
@@ -44,7 +44,7 @@ export function ampsTest(network: Network, run: Run, own: Own, turned = false): 
     quantity: 'amps',
     unit: 'A',
     instrument: 'clamp',
-    how: `Clamp around ${run.number}, arrow from ${inside(postName(network, from))} to ${inside(postName(network, to))}.`,
+    how: `Clamp around ${run.number}, arrow from ${nameInSentence(postName(network, from))} to ${nameInSentence(postName(network, to))}.`,
     minutes: 1,
     waits: 0,
     probes: [amps(run.id)],

@@ -1,6 +1,6 @@
 import { unitsOf } from '../rig'
 import { ampsTest, answerTest, stateIn, type Bench } from './make'
-import { listed } from '#core/units/format'
+import { listInSentence } from '#core/units/format'
 import type { ProofTest } from './test'
 
 /** Title, what is done, and the minutes it takes. */
@@ -35,7 +35,7 @@ function lowBatteryTest(bench: Bench): ProofTest[] {
       title: 'Low battery: warning, disconnect and reset',
       group: 'protections',
       state: stateIn(bench, 'rest')!,
-      how: `Discharge the battery, or start its own test: ${listed(guards.map((id) => lowBatteryWords[id]))}. Yes if all of this happens, no if one does not.`,
+      how: `Discharge the battery, or start its own test: ${listInSentence(guards.map((id) => lowBatteryWords[id]))}. Yes if all of this happens, no if one does not.`,
       minutes: guards.reduce((sum, id) => sum + answered[id][2], 0),
       always: true,
       read: (_seen, { dead }) => (guards.some((id) => dead.includes(id)) ? 0 : 1),

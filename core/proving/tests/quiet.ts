@@ -1,7 +1,7 @@
 import { barsOf } from '../circuit'
 import { unitsOf } from '../rig'
 import { ampsTest, answerTest, stateIn, voltsTest, type Bench } from './make'
-import { inside, listed } from '#core/units/format'
+import { nameInSentence, listInSentence } from '#core/units/format'
 import type { ProofTest } from './test'
 
 /** Terminals of what has two leads that can be changed over. */
@@ -13,7 +13,7 @@ const unitsAMinute = 2
 /** Polarity at every unit in one go: whether one has its leads the wrong way round. */
 function polarityTest(bench: Bench): ProofTest[] {
   const { network } = bench.rig
-  const names = turnable.flatMap((kind) => unitsOf(network, kind)).map(({ name }) => inside(name))
+  const names = turnable.flatMap((kind) => unitsOf(network, kind)).map(({ name }) => nameInSentence(name))
   if (names.length === 0) return []
   return [
     answerTest({
@@ -21,7 +21,7 @@ function polarityTest(bench: Bench): ProofTest[] {
       title: 'Polarity at every unit',
       group: 'quiet',
       state: stateIn(bench, 'rest')!,
-      how: `Before you switch each unit on: red on the plus terminal, black on the minus terminal of ${listed(names)}. Yes if each shows a plus, no if one shows a minus.`,
+      how: `Before you switch each unit on: red on the plus terminal, black on the minus terminal of ${listInSentence(names)}. Yes if each shows a plus, no if one shows a minus.`,
       instrument: 'meter',
       minutes: Math.ceil(names.length / unitsAMinute),
       always: true,
@@ -54,7 +54,7 @@ export function quietTests(bench: Bench): ProofTest[] {
       .map((unit) =>
         voltsTest(network, unit.plus, unit.minus, {
           id: `polarity-${unit.id}`,
-          title: `Voltage and polarity at ${inside(unit.name)}`,
+          title: `Voltage and polarity at ${nameInSentence(unit.name)}`,
           group: 'quiet',
           state: rest,
           read: ([seen], rig) => (rig.reversed.includes(unit.id) ? -seen! : seen!),
@@ -76,7 +76,7 @@ export function quietTests(bench: Bench): ProofTest[] {
       .map(({ id, name, plus: engine }) =>
         voltsTest(network, plus, engine, {
           id: `parted-${id}`,
-          title: `Voltage between the house and ${inside(name)}`,
+          title: `Voltage between the house and ${nameInSentence(name)}`,
           group: 'quiet',
           state: rest,
         }),

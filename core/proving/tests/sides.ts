@@ -1,5 +1,5 @@
 import type { Network, Unit } from '#core/network/network'
-import { inside } from '#core/units/format'
+import { nameInSentence } from '#core/units/format'
 import { isKeeper, unitsOf } from '../rig'
 import type { State } from '../states'
 import { stateIn, voltsTest, type Bench } from './make'
@@ -114,12 +114,12 @@ function waysToConverters(bench: Bench): Way[] {
   return unitsOf(network, 'dcdc').flatMap((unit): Way[] => {
     const machine = unitsOf(network, 'alternator').find(({ id }) => id === unit.alternator)
     if (!machine) return []
-    const to = { id: unit.id, name: inside(unit.name), plus: unit.inPlus, minus: unit.inMinus }
+    const to = { id: unit.id, name: nameInSentence(unit.name), plus: unit.inPlus, minus: unit.inMinus }
     return [{ id: `in-${unit.id}`, from: endOf(machine), to, state, group: 'engine' }]
   })
 }
 
-const endOf = ({ id, name, plus, minus }: Unit): End => ({ id, name: inside(name), plus, minus })
+const endOf = ({ id, name, plus, minus }: Unit): End => ({ id, name: nameInSentence(name), plus, minus })
 
 /** Runs on the shortest way between two posts; none where there is no way. */
 export function runsBetween({ runs }: Network, from: string, to: string): string[] {

@@ -1,4 +1,4 @@
-import { said } from '#core/units/format'
+import { joinText } from '#core/units/format'
 import { partAt, withField, type JobDocument, type PartPath } from '#core/job/document'
 import type { Known } from '#core/job/fields'
 import { assumed, lithiumStages, set, setValue, type Remedy } from '../remedy'
@@ -35,7 +35,7 @@ export const charging = {
     takes: 'setting, no part',
     hours: minutes(10),
     label: ({ value, values }, q) =>
-      said(
+      joinText(
         `Set absorption to ${q(value!, 'V')}, float `,
         typeof values?.floatV === 'number' ? `to ${q(values.floatV, 'V')}` : 'off',
       ),

@@ -1,4 +1,4 @@
-import { said } from '#core/units/format'
+import { joinText } from '#core/units/format'
 import {
   partAt,
   partsOf,
@@ -137,7 +137,7 @@ export const linking = {
     takes: '1 part',
     hours: 3,
     label: ({ value, values }, q) =>
-      said(
+      joinText(
         `Fit a DC-DC charger of ${q(value!, 'A')} `,
         values?.signal === 'voltage' ? 'that starts on voltage' : 'on an ignition signal',
       ),
