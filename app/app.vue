@@ -20,7 +20,7 @@ const chosen = computed(() => (setting.value in nextMode ? (setting.value as key
 <template>
   <div class="flex min-h-dvh flex-col md:flex-row print:block">
     <a href="#main" class="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-card focus:p-3"
-      >To the content</a
+      >Skip to content</a
     >
     <nav
       aria-label="Main"

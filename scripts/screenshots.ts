@@ -24,7 +24,7 @@ await withDemo(async ({ url, browser, job }) => {
     await page.getByRole('button', { name: 'Start the demo meter' }).click()
     await page.getByTestId('found').getByRole('listitem').nth(3).waitFor()
     await page.getByRole('button', { name: 'Stop' }).click()
-    await page.getByPlaceholder('What was it?').first().fill('Fridge, compressor')
+    await page.getByPlaceholder('Name this load').first().fill('Fridge, compressor')
     await page.getByRole('heading', { name: 'Measure' }).evaluate((heading) => heading.scrollIntoView())
   }
   const answered = async (page: Page): Promise<void> => {

@@ -114,7 +114,7 @@ test('one missing voltage comes to the top of what to measure, with the values t
 
   await check(page, 'alternator.voltage@links/link-1').click()
   const why = page.getByRole('region', { name: /^Why/ })
-  await expect(why).toContainText('Which value gives which verdict')
+  await expect(why).toContainText('Verdict by value')
   await expect(why).toContainText(/14\.\d+ to 14\.\d+ V: Suits/)
 })
 
@@ -319,7 +319,7 @@ test('find and the shelf open with the cursor where one types, and a space stays
   await expect(page.getByRole('combobox', { name: /^Find/ })).toHaveValue('float voltage')
   await page.keyboard.press('Escape')
   await openStation(page, 'chargers')
-  await page.getByRole('button', { name: 'From the shelf' }).click()
+  await page.getByRole('button', { name: 'Choose from shelf' }).click()
   await page.keyboard.type('a 30')
   await expect(page.getByLabel('Search the shelf')).toHaveValue('a 30')
 })

@@ -56,7 +56,7 @@ test('a job file goes out and comes in again', async ({ page, app }) => {
   const file = await download.path()
   expect(readFileSync(file, 'utf8')).toBe(van.toString())
   await page.goto(app.url)
-  await page.getByLabel('Open a job file').setInputFiles(file)
+  await page.getByLabel('Import job file').setInputFiles(file)
   await expect(headline(page)).toHaveText('Does not suit')
 })
 
@@ -84,7 +84,7 @@ const bad: readonly (readonly [name: string, file: string, content: Buffer, word
     'a PNG renamed',
     'photo.json',
     readFileSync(new URL('./pixel.png', import.meta.url)),
-    /This is a picture \(PNG\), whatever its name says/,
+    /This is a picture \(PNG\), not what its name says/,
   ],
   ['half a file', 'job.json', van.subarray(0, 400), /Line \d+: This is not a job file/],
 ]
@@ -92,7 +92,7 @@ for (const [name, file, content, words] of bad) {
   test(`a job file with ${name} is refused with words`, async ({ page, app }) => {
     await page.goto(app.url)
     await page
-      .getByLabel('Open a job file')
+      .getByLabel('Import job file')
       .setInputFiles({ name: file, mimeType: 'application/json', buffer: content })
     await expect(page.getByRole('alert')).toContainText(words)
     await expect(page.getByRole('alert')).toContainText('Nothing was loaded.')
@@ -103,7 +103,7 @@ for (const [name, file, content, words] of bad) {
 test('markup in names is shown as text everywhere', async ({ page, app }) => {
   const markup = '<img src=x onerror="document.title=1">'
   await page.goto(app.url)
-  await page.getByLabel('Open a job file').setInputFiles({
+  await page.getByLabel('Import job file').setInputFiles({
     name: 'job.json',
     mimeType: 'application/json',
     buffer: Buffer.from(
@@ -154,15 +154,15 @@ test('a job is deleted once its name is typed, and brought back', async ({ page,
   await page.getByRole('button', { name: 'Delete', exact: true }).click()
   const dialog = page.getByRole('dialog', { name: 'Delete this job' })
   await dialog.getByLabel(/^Type .* to delete it/).fill('The Quill')
-  await expect(dialog.getByRole('button', { name: 'Delete it' })).toBeDisabled()
+  await expect(dialog.getByRole('button', { name: 'Delete job' })).toBeDisabled()
   await dialog.getByLabel(/^Type .* to delete it/).fill('The Quillback')
-  await dialog.getByRole('button', { name: 'Delete it' }).click()
+  await dialog.getByRole('button', { name: 'Delete job' }).click()
   const jobs = page.getByRole('list', { name: 'Jobs' })
   await expect(jobs).toBeVisible()
   await expect(jobs).not.toContainText('The Quillback')
   await page.getByLabel('Stage').selectOption('deleted')
   await expect(jobs).toContainText('The Quillback')
-  await page.getByRole('button', { name: 'Bring back The Quillback' }).click()
+  await page.getByRole('button', { name: 'Restore The Quillback' }).click()
   await page.getByLabel('Stage').selectOption('')
   await expect(jobs).toContainText('The Quillback')
 })

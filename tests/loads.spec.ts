@@ -36,7 +36,7 @@ test('a measured audit, from the first switch to saved loads, over a dropped con
   await expect(found).toHaveCount(8)
 
   const name = async (draws: string, text: string): Promise<void> =>
-    found.filter({ hasText: draws }).getByPlaceholder('What was it?').fill(text)
+    found.filter({ hasText: draws }).getByPlaceholder('Name this load').fill(text)
   await name('4.4 A', 'Fridge, compressor')
   await expect(found.first().getByLabel('Hours a day')).toHaveValue('24 h')
   await expect(found.first()).toContainText('cycling, 3 times')
@@ -66,7 +66,7 @@ test('loads by hand, from the library and from a file add up by part of day', as
   await first.getByLabel('Hours a day', { exact: true }).fill('4')
   await first.getByLabel('When', { exact: true }).selectOption('evening')
   await expect(page.getByTestId('daily')).toHaveText('10 Ah')
-  await page.getByRole('button', { name: 'From the library' }).click()
+  await page.getByRole('button', { name: 'Choose from library' }).click()
   await page.getByRole('button', { name: /^Anchor light/ }).click()
   await page.keyboard.press('Escape')
   await expect(page.getByRole('table', { name: 'Energy by part of the day' })).toContainText(
@@ -114,6 +114,6 @@ test('a recording is replayed through the same path, and a bad one is refused by
     buffer: Buffer.from('time (s),current (A),voltage (V)\n0,1,12\n0,1,12\n'),
   })
   await expect(page.getByRole('alert')).toContainText(
-    'bad.csv: line 3, time: is not later than the row before. Nothing was taken.',
+    'bad.csv: line 3, time: is not later than the row before. Nothing was imported.',
   )
 })

@@ -113,7 +113,7 @@ async function walkShelfAndLoads({ page, app, look }: Walk): Promise<void> {
   await expect(page.getByTestId('found').getByRole('listitem').first()).toBeVisible()
   await page.getByRole('button', { name: 'Stop' }).click()
   await look(page)
-  await page.getByRole('button', { name: 'From the library' }).click()
+  await page.getByRole('button', { name: 'Choose from library' }).click()
   await look(page)
 }
 
@@ -255,11 +255,11 @@ test('the summary page says what to change, what is open, and the cautions, and 
   await expect(sheet).toContainText('not a certificate of compliance')
   await expect(sheet).toContainText('The local code and the makers’ instructions come before this page.')
   await page.goto(`${await app.job('0421')}/summary`)
-  await expect(sheet).toContainText('What stands in the way')
+  await expect(sheet).toContainText('Obstacles')
   await expect(sheet).toContainText('What could help: 15 A DC-DC charger on an ignition signal')
-  await expect(sheet).toContainText('These alone do not make it suit.')
+  await expect(sheet).toContainText('These changes alone are not enough.')
   await page.goto(`${await app.job('0424')}/summary`)
-  await expect(sheet).toContainText('Still to be measured')
+  await expect(sheet).toContainText('To be measured')
   await expect(sheet).toContainText('Depot charger: absorption voltage.')
   await page.emulateMedia({ media: 'print', colorScheme: 'dark' })
   await expect(page.getByRole('navigation', { name: 'Main' })).toBeHidden()

@@ -19,11 +19,11 @@ test('a driving day is run, read at a moment, and taken away as CSV', async ({ p
   await expect(
     page.getByText(/^lithium \d+ %, house [\d.]+ V, starting side [\d.]+ V, alternator [\d.]+ °C, cells/),
   ).toBeVisible()
-  await page.getByText('The figures behind the chart').click()
+  await page.getByText('Figures of the chart').click()
   await expect(page.getByRole('region', { name: 'Figures' })).toContainText('House voltage, V')
   const [download] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('button', { name: 'Save series as CSV' }).click(),
+    page.getByRole('button', { name: 'Export series (CSV)' }).click(),
   ])
   expect(readFileSync(await download.path(), 'utf8')).toMatch(
     /^system,time \(s\),soc \(%\).*\n"New battery, as entered",\d+(\.\d)?,/,
@@ -47,7 +47,7 @@ test('systems are compared on one timeline, and a year is changed and stopped wh
   ).toBeVisible()
   await page.getByLabel('Typical year').check()
   await expect(state).toHaveAttribute('data-state', 'running')
-  await page.getByLabel('Old lead bank').check()
+  await page.getByLabel('Old lead-acid bank').check()
   await expect(state).toHaveAttribute('data-state', 'running')
   await page.getByRole('button', { name: 'Stop' }).click()
   await expect(state).toHaveAttribute('data-state', 'done')
@@ -87,7 +87,7 @@ test('readings of the alternator’s case are brought in, fitted, and change the
   await expect(page.getByTestId('run-state')).toHaveAttribute('data-state', 'done')
   const heat = page.getByTestId('alternator-heat')
   await expect(heat).toContainText('No readings yet')
-  await heat.getByLabel('Bring in a log').setInputFiles({
+  await heat.getByLabel('Import a log').setInputFiles({
     name: 'case.csv',
     mimeType: 'text/csv',
     buffer: Buffer.from(
@@ -96,13 +96,13 @@ test('readings of the alternator’s case are brought in, fitted, and change the
   })
   await expect(heat).toContainText('from 3 readings')
   await expect(page.getByTestId('totals')).toContainText(/Alternator at its limit after driving\s*never/)
-  await heat.getByLabel('Bring in a log').setInputFiles({
+  await heat.getByLabel('Import a log').setInputFiles({
     name: 'bad.csv',
     mimeType: 'text/csv',
     buffer: Buffer.from('amps (A),rpm (rpm),minutes (min),celsius (°C)\n60,fast,10,61\n'),
   })
   await expect(heat.getByRole('alert')).toContainText(
-    'bad.csv: line 2, rpm: Not a number of rpm. Nothing was taken.',
+    'bad.csv: line 2, rpm: Not a number of rpm. Nothing was imported.',
   )
 })
 
@@ -132,7 +132,7 @@ test('an empty job runs too, and says what it took as usual', async ({ page, app
   await page.getByRole('button', { name: 'New job' }).click()
   await page.getByRole('link', { name: 'Run', exact: true }).click()
   await expect(page.getByTestId('run-state')).toHaveAttribute('data-state', 'done')
-  await expect(page.getByText('is not known and taken as usual').first()).toBeVisible()
+  await expect(page.getByText('is unknown, so a typical value is used').first()).toBeVisible()
   await page.getByRole('link', { name: 'Bench' }).click()
   await openStation(page, 'place')
   await expect(field(page, 'place/coldestC')).toBeVisible()
@@ -141,9 +141,9 @@ test('an empty job runs too, and says what it took as usual', async ({ page, app
 test('a mixed bank shows who carries the current over the charge of the lithium', async ({ page, app }) => {
   await page.goto(`${await app.job('0427')}/run`)
   await expect(page.getByTestId('run-state')).toHaveAttribute('data-state', 'done')
-  const sharing = page.getByRole('region', { name: 'Who carries the current' })
+  const sharing = page.getByRole('region', { name: 'Sharing of the current' })
   await expect(sharing).toContainText('The lithium works first')
-  await sharing.getByText('The figures behind it').click()
+  await sharing.getByText('Figures').click()
   const half = sharing
     .getByRole('row')
     .filter({ has: page.getByRole('rowheader', { name: '50', exact: true }) })

@@ -115,9 +115,9 @@ test('two browsers on one value: neither overwrites the other, the person choose
 
   await other.reload()
   await expect(dialog).toContainText('Yours: −9 °C')
-  await expect(dialog.getByRole('button', { name: 'Save what is chosen' })).toBeDisabled()
+  await expect(dialog.getByRole('button', { name: 'Save choices' })).toBeDisabled()
   await dialog.getByRole('radio', { name: /Bench laptop/ }).check()
-  await dialog.getByRole('button', { name: 'Save what is chosen' }).click()
+  await dialog.getByRole('button', { name: 'Save choices' }).click()
   await expectSaved(other)
   expect(await stored()).toEqual({ cold: 4, hot: 50 })
   await other.context().close()
@@ -139,6 +139,6 @@ test('what was saved on one device can be undone on another', async ({ page, app
 test('a job that is not there says so', async ({ page, app }) => {
   await page.goto(`${app.url}/jobs/00000000-0000-4000-8000-000000000000`)
   await expect(page.getByRole('heading', { name: 'This job cannot be opened' })).toBeVisible()
-  await page.getByRole('link', { name: 'To the jobs' }).click()
+  await page.getByRole('link', { name: 'Back to jobs' }).click()
   await expect(headline(page)).toHaveCount(0)
 })

@@ -32,12 +32,12 @@ test('candidates: the trailer’s inverter asks too much, and which arrangement 
       name: /Sandpiper 460 in a space of 580 mm by 540 mm: fits/,
     }),
   ).toBeVisible()
-  await column('alternatives/battery-3').getByRole('button', { name: 'Make this the choice' }).click()
+  await column('alternatives/battery-3').getByRole('button', { name: 'Choose this battery' }).click()
   await expect(page.getByTestId('headline')).toContainText('Suits')
   await expect(page.getByTestId('headline')).not.toContainText('Does not')
-  await expect(page.getByRole('button', { name: 'Add one from the shelf' })).toBeDisabled()
+  await expect(page.getByRole('button', { name: 'Add from shelf' })).toBeDisabled()
   await page.getByRole('button', { name: 'Take 2 × Wagtail 100 away' }).click()
-  await page.getByRole('button', { name: 'Add one from the shelf' }).click()
+  await page.getByRole('button', { name: 'Add from shelf' }).click()
   await page.getByLabel('Search the shelf').fill('fulmar arctic')
   await page.getByRole('button', { name: /Fulmar 160 Arctic/ }).click()
   const added = page
@@ -61,7 +61,7 @@ test('candidates: hours to full are not known where a voltage is not, and the su
   )
   await page.goto(`${await app.job('0427')}/candidates`)
   await expect(page.getByRole('listitem').filter({ hasText: 'Wheelhouse roof' }).last()).toContainText(
-    'the sun sets first',
+    'not before sunset',
   )
   await expect(page.getByRole('listitem').filter({ hasText: 'Shaft generator' }).last()).toContainText(
     /\d h$/,
@@ -94,7 +94,7 @@ test('a job keeps the version of a part it used; a newer one is offered, not for
   await expect(battery).toContainText('BRI-200H, version 1')
   await expect(battery).toContainText('Version 2 is on the shelf.')
   await expect(field(page, 'candidate/largestChargeA')).toHaveValue('100 A')
-  await battery.getByRole('button', { name: 'Take it' }).click()
+  await battery.getByRole('button', { name: 'Use it' }).click()
   await expect(field(page, 'candidate/largestChargeA')).toHaveValue('120 A')
   await expect(battery).toContainText('BRI-200H, version 2')
   await expectSaved(page)
@@ -156,7 +156,7 @@ test('a new part goes on the shelf and off again', async ({ page, app }) => {
   await form.getByLabel('Code').fill('TST-1')
   await form.getByRole('button', { name: 'Put on the shelf' }).click()
   await expect(page.getByRole('region', { name: 'Inverters' })).toContainText('1500 W')
-  await page.getByRole('button', { name: 'Take off the shelf' }).click()
+  await page.getByRole('button', { name: 'Remove from shelf' }).click()
   await expect(page.getByRole('region', { name: 'Inverters' })).not.toContainText('Test inverter')
 })
 
@@ -176,14 +176,14 @@ test('a table of 5000 parts with 37 bad rows: 37 messages, and 4963 taken when a
   for (let k = 0; k < 37; k++) lines[20 + k * 120] = lines[20 + k * 120]!.replace(',anl,', ',glass,')
   await page.goto(`${app.url}/shelf?kind=fuses`)
   await page
-    .getByLabel('Bring in a CSV')
+    .getByLabel('Import CSV')
     .setInputFiles({ name: 'fuses.csv', mimeType: 'text/csv', buffer: Buffer.from(lines.join('\n')) })
   const dialog = page.getByRole('dialog')
   await expect(dialog).toContainText('4963 of 5000 rows can be taken.')
   await expect(dialog).toContainText('37 rows have faults')
   await expect(dialog.getByRole('row')).toHaveCount(38)
   await expect(dialog.getByRole('row').nth(1)).toContainText(/21\s*fuseKind\s*“glass” is not one of/)
-  await dialog.getByRole('button', { name: 'Take the 4963 good rows' }).click()
+  await dialog.getByRole('button', { name: 'Import the 4963 good rows' }).click()
   await expect(dialog).toContainText('4963 new, 0 in a new version, 0 the same as before.')
   await dialog.getByRole('button', { name: 'Done' }).click()
   await expect(page.getByRole('button', { name: /^Fuses and breakers 5069/ })).toBeVisible()
@@ -203,7 +203,7 @@ test('a shop rule shows what it would do, and judges the open jobs once it is ke
   await expect(page.getByRole('list', { name: 'Jobs' })).toContainText('Suits after 3 changes')
   await page.goto(`${app.url}/rules`)
   await rule.getByLabel('Replace always').check()
-  await page.getByRole('button', { name: 'Keep for the shop' }).click()
+  await page.getByRole('button', { name: 'Save rules' }).click()
   await expect(effect).toContainText('Every open job is judged by it')
   await page.goto(await app.job('0417'))
   await expect(page.getByTestId('reason')).toContainText('has no lithium profile')
@@ -235,7 +235,7 @@ test('an imperial shop reads and shows feet, pounds and °F', async ({ page, app
   await page.goto(`${app.url}/rules`)
   await page.getByLabel('Lengths, weights, temperatures').selectOption('imperial')
   await page.getByLabel('Money').fill('$')
-  await page.getByRole('button', { name: 'Keep for the shop' }).click()
+  await page.getByRole('button', { name: 'Save rules' }).click()
   await expect(page.getByTestId('effect')).toContainText('Every open job is judged by it')
   await page.goto(await app.job('0421'))
   await expect(page.getByRole('article', { name: 'Station charger' })).toContainText(

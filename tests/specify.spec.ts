@@ -63,7 +63,7 @@ test('the workboat: answers are there without a click, are compared, changed by 
   await expectSaved(page)
   await page.getByRole('link', { name: 'Specify' }).click()
   await expect(page.getByTestId('specified-now')).toContainText('Search again, or take this answer back')
-  await page.getByRole('button', { name: 'Take it back' }).click()
+  await page.getByRole('button', { name: 'Withdraw choice' }).click()
   await expect(specified).toHaveCount(0)
 })
 
@@ -88,7 +88,7 @@ test('an issued sheet stays as it is after rules, shelf and job have changed', a
 
   await page.goto(`${app.url}/rules`)
   await page.locator('[data-rule=coldSchool]').getByLabel('0 °C for everything').check()
-  await page.getByRole('button', { name: 'Keep for the shop' }).click()
+  await page.getByRole('button', { name: 'Save rules' }).click()
   await expect(page.getByTestId('effect')).toContainText('Every open job is judged by it')
   await app.db
     .sql`update shelf_part set name = 'Something else', part_values = part_values - 'price' where kind in ('dcdc', 'heaters')`
@@ -111,11 +111,11 @@ test('a search is stopped, and a change of school for this job searches anew', a
   await page.goto(`${await app.job('0427')}/specify`)
   await expect(state(page)).toHaveAttribute('data-state', 'done')
   await expect(answers(page).first()).toContainText('Hybrid bank with stops and switches')
-  const schools = page.getByRole('region', { name: 'Other shops’ practice' })
+  const schools = page.getByRole('region', { name: 'Other approaches' })
   await expect(schools.locator('[data-school=mixedSchool]')).toContainText(
     'Allowed as a hybrid bank, with conditions, for this job',
   )
-  await schools.getByRole('button', { name: /^Take for this job: Never: a DC-DC unit/ }).click()
+  await schools.getByRole('button', { name: /^Use for this job: Never: a DC-DC unit/ }).click()
   await expect(answers(page).first()).toContainText('Old battery behind a DC-DC')
   await expect(state(page)).toHaveAttribute('data-state', 'done')
   await expect(page.getByRole('table', { name: 'Answers' })).not.toContainText('Hybrid bank')

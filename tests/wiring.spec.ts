@@ -24,7 +24,7 @@ test('the workboat’s wiring is proposed, and what is wrong in it is chosen, ch
   await expect(verdict(page)).toContainText('Suits after changes')
   await page.locator('[data-open^="wiring.grading"]').first().click()
   await expect(heading(page, /^F\d+ Fuse of/)).toBeVisible()
-  await page.getByRole('button', { name: 'Take it' }).first().click()
+  await page.getByRole('button', { name: 'Use this' }).first().click()
   await expect(verdict(page)).toContainText('The wiring suits')
   await expectSaved(page)
   await page.reload()
@@ -40,7 +40,7 @@ test('a length set by hand moves size, fuse, loss and parts; it stays when the r
   await expect(winch).toContainText('not known')
   await page.getByRole('button', { name: 'W14', exact: true }).click()
   await expect(
-    page.getByText('decided by').or(page.getByText('or more: what is there is not known')),
+    page.getByText('decided by').or(page.getByText('or more: the fitted size is unknown')),
   ).toBeVisible()
   await field(page, 'runs/load-1-feed/lengthM').fill('22')
   await expect(winch).toContainText('22 m')
@@ -88,12 +88,12 @@ test('the drawing is saved as SVG and the plan as PDF', async ({ page, app }) =>
   await opened(page, await app.job('0424'))
   const [svg] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('button', { name: 'Save the drawing (SVG)' }).click(),
+    page.getByRole('button', { name: 'Export drawing (SVG)' }).click(),
   ])
   expect(svg.suggestedFilename()).toBe('0424-wiring.svg')
   const [pdf] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('link', { name: 'Plan as PDF' }).click(),
+    page.getByRole('link', { name: 'Open plan (PDF)' }).click(),
   ])
   expect(pdf.suggestedFilename()).toMatch(/wiring-0424.*\.pdf$/)
 })

@@ -21,7 +21,7 @@ export function useRunner() {
     problem.value = ''
     share.value = 0
     const mine = (own = startEngine((message) => {
-      fail(mine, `The run could not be started: ${message}`)
+      fail(mine, `Cannot start the run: ${message}`)
     }))
     const plainOrder = { ...plain({ ...order, epw: null }), epw: order.epw }
     try {
@@ -37,7 +37,7 @@ export function useRunner() {
       notes.value = outcome.notes
       stop()
     } catch (cause) {
-      fail(mine, `The run ended by itself: ${(cause as Error).message}`)
+      fail(mine, `The run stopped: ${(cause as Error).message}`)
     }
   }
   function fail(which: OwnEngine, words: string): void {

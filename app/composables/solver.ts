@@ -47,7 +47,7 @@ export function useSolver() {
       (_, i) =>
         idle[i] ??
         startEngine((message) => {
-          fail(`The search could not be started: ${message}`)
+          fail(`Cannot start the search: ${message}`)
         }),
     )
     engines = mine

@@ -57,7 +57,7 @@ onMounted(load)
 async function openNew(answer: ReturnType<typeof ask<StoredJob>>) {
   const result = await answer
   if (result.kind === 'ok') await navigateTo(`/jobs/${result.data.id}`)
-  else problem.value = problemOf(result, 'The server cannot be reached. Nothing was made.')
+  else problem.value = problemOf(result, 'The server cannot be reached. Nothing was created.')
 }
 
 const who = () => device.value.trim() || 'Unnamed device'
@@ -65,7 +65,7 @@ const create = (typical?: TypicalId) =>
   openNew(ask<StoredJob>('/api/jobs', asJson('POST', { who: who(), typical })))
 async function bringBack(id: string) {
   const answer = await ask(`/api/jobs/${id}/bring-back`, asJson('POST', { who: who() }))
-  problem.value = problemOf(answer, 'The server cannot be reached. Nothing was brought back.')
+  problem.value = problemOf(answer, 'The server cannot be reached. Nothing was restored.')
   await load()
 }
 const choosing = ref(false)
@@ -106,9 +106,9 @@ async function readFile(event: Event) {
         </p>
       </div>
       <label class="act-quiet focus-within:outline-2 focus-within:outline-sea"
-        >Open a job file<input type="file" accept=".json,application/json" class="sr-only" @change="readFile"
+        >Import job file<input type="file" accept=".json,application/json" class="sr-only" @change="readFile"
       /></label>
-      <button type="button" class="act-quiet" @click="choosing = true">From a typical one</button>
+      <button type="button" class="act-quiet" @click="choosing = true">New from template</button>
       <button type="button" class="act" @click="create()">New job</button>
     </header>
 
@@ -196,7 +196,7 @@ async function readFile(event: Event) {
           >
         </p>
         <button v-if="stage === 'deleted'" type="button" class="act-quiet" @click="bringBack(job.id)">
-          Bring back<span class="sr-only"> {{ job.name || job.number }}</span>
+          Restore<span class="sr-only"> {{ job.name || job.number }}</span>
         </button>
         <p v-else class="text-xs text-soft max-md:hidden">
           {{ ago(job.updatedAt) }}<span class="block truncate">by {{ job.updatedBy }}</span>
@@ -208,14 +208,12 @@ async function readFile(event: Event) {
     </p>
     <div v-if="jobs?.length === 0" class="border-y border-line bg-card px-4 py-10 text-center text-soft">
       <AnchorMark class="mx-auto mb-2 size-10" />
-      <p v-if="stage === 'deleted'">Nothing was deleted in the last thirty days.</p>
-      <p v-else-if="words || verdict || stage">
-        Nothing on the slip by that name. Fewer letters catch more fish.
-      </p>
-      <p v-else>No jobs yet. The anchor is up; start one.</p>
+      <p v-if="stage === 'deleted'">Nothing was deleted in the last 30 days.</p>
+      <p v-else-if="words || verdict || stage">No job found. Try fewer letters.</p>
+      <p v-else>No jobs yet. Start the first one.</p>
     </div>
 
-    <AppDialog v-model:open="choosing" title="Start from a typical one">
+    <AppDialog v-model:open="choosing" title="Start from a template">
       <p class="text-soft">Everything in it is assumed. Correct it on the walk-round.</p>
       <ul class="mt-3 grid gap-2 sm:grid-cols-2">
         <li v-for="(typical, id) in typicals" :key="id">
@@ -238,7 +236,7 @@ async function readFile(event: Event) {
         >Name shown on changes made here
         <input v-model="device" class="entry !w-44" maxlength="100" autocomplete="off"
       /></label>
-      <p class="text-xs">Until accounts exist, this application answers on this machine only.</p>
+      <p class="text-xs">This application answers only on this machine.</p>
     </footer>
   </main>
 </template>

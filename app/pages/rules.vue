@@ -29,7 +29,7 @@ const preview = useDebounceFn(async () => {
     if (asked !== JSON.stringify(draft.value.rules)) return
     if (answer.kind !== 'ok') {
       effect.value = null
-      problem.value = problemOf(answer, 'The server cannot be reached: what this would change is not known.')
+      problem.value = problemOf(answer, 'The server cannot be reached: the effect is unknown.')
       return
     }
     const { open, judged, changed: some, next }: Preview = answer.data
@@ -58,7 +58,7 @@ async function keep() {
   busy.value = true
   const answer = await ask<{ shop: Shop; waiting: number }>('/api/shop', asJson('PUT', draft.value))
   busy.value = false
-  problem.value = problemOf(answer, 'The server cannot be reached. Nothing was kept.')
+  problem.value = problemOf(answer, 'The server cannot be reached. Nothing was saved.')
   if (answer.kind === 'refused' && answer.status === 409) {
     // Somebody else was quicker: theirs stands, and what was changed here stays in the form to be kept over it.
     const theirs = (answer.refused as { theirs?: Shop }).theirs
@@ -84,7 +84,7 @@ function drop() {
     <header class="mb-4">
       <h1 class="text-3xl">Shop rules</h1>
       <p class="text-soft">
-        Every threshold and every school the verdicts go by. Set once for all jobs; a job may have its own.
+        All limits and approaches behind the verdicts. They apply to every job, and a job can override them.
       </p>
     </header>
     <div class="grid gap-6 lg:grid-cols-[minmax(0,1fr)_20rem]">
@@ -108,9 +108,9 @@ function drop() {
         </section>
         <RuleList :model-value="draft.rules" :base="{}" base-name="default" @update:model-value="setRules" />
       </div>
-      <aside class="lg:sticky lg:top-6 lg:self-start" aria-label="What this changes">
+      <aside class="lg:sticky lg:top-6 lg:self-start" aria-label="Effect on open jobs">
         <div class="border border-line bg-card p-4">
-          <h2 class="text-lg">What this changes</h2>
+          <h2 class="text-lg">Effect on open jobs</h2>
           <p v-if="problem" role="alert" class="mt-1 border-l-4 border-bad pl-2">{{ problem }}</p>
           <div role="status" class="mt-1" data-testid="effect">
             <p v-if="isKept" class="font-semibold">
@@ -121,16 +121,15 @@ function drop() {
               }}
             </p>
             <VerdictChanges v-else-if="effect" :effect="effect" />
-            <p v-else-if="rulesChanged && !problem" class="text-soft">Judging the open jobs …</p>
+            <p v-else-if="rulesChanged && !problem" class="text-soft">Checking the open jobs…</p>
             <p v-else class="text-soft">
-              Change a rule, and the open jobs it would judge otherwise stand here before anything is kept.
+              Change a rule to see which open jobs would get another verdict. Nothing changes until you save.
             </p>
           </div>
           <p class="mt-3 flex flex-wrap gap-2">
-            <button type="button" class="act" :disabled="!changed || busy" @click="keep">
-              Keep for the shop</button
+            <button type="button" class="act" :disabled="!changed || busy" @click="keep">Save rules</button
             ><button type="button" class="act-quiet" :disabled="!changed || busy" @click="drop">
-              Leave as it was
+              Discard
             </button>
           </p>
         </div>

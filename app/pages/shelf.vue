@@ -153,7 +153,7 @@ async function saved(code: string | null) {
       <p v-else-if="parts" class="border-y border-line bg-card px-4 py-10 text-center text-soft">
         <AnchorMark class="mx-auto mb-2 size-10" />{{
           words
-            ? 'Nothing on the shelf by those words.'
+            ? 'Nothing found on the shelf.'
             : 'This board is bare. Even an anchor starts as a bar of iron.'
         }}
       </p>

@@ -96,7 +96,7 @@ export const useJob = defineStore('job', () => {
       return 'The server cannot be reached, and this job was not changed on this device before.'
     if (draft) {
       const { version, epoch, base, document: drafted, unsure = [], typing, undo } = draft
-      const notice = 'Taken up where you left it: what had not been saved is here.'
+      const notice = 'Your unsaved changes are back.'
       jobs.set(
         jobId,
         openJob(
@@ -136,7 +136,7 @@ export const useJob = defineStore('job', () => {
     job.saving = after(job.saving, event)
     const { joined } = job.saving
     if (!joined) return
-    job.notice = `${savedBy(joined.by, who.value)} changed ${joined.values === 1 ? 'one value' : `${joined.values} values`} of this job meanwhile; they are in here now.`
+    job.notice = `${savedBy(joined.by, who.value)} changed ${joined.values === 1 ? 'one value' : `${joined.values} values`} of this job. You see them now.`
     job.saving = after(job.saving, { kind: 'told' })
   }
 

@@ -15,11 +15,11 @@ export async function takeText(event: Event, mostMb: number): Promise<TakenText 
   if (!file) return null
   const { name } = file
   if (file.size > mostMb * 1024 * 1024)
-    return { name, problem: `${name} is larger than ${mostMb} MB. Nothing was taken.` }
+    return { name, problem: `${name} is larger than ${mostMb} MB. Nothing was imported.` }
   const decoded = decodeText(new Uint8Array(await file.arrayBuffer()))
   return decoded.ok
     ? { name, text: decoded.text }
-    : { name, problem: `${name}: ${decoded.error}. Nothing was taken.` }
+    : { name, problem: `${name}: ${decoded.error}. Nothing was imported.` }
 }
 
 interface ReadRows {
@@ -33,8 +33,8 @@ interface ReadRows {
 export function tableProblem(name: string, read: ReadRows, count: number): string | null {
   const first = read.problems[0]
   if (first)
-    return `${name}: line ${first.line}${first.column ? `, ${first.column}` : ''}: ${first.reason}. Nothing was taken.`
-  return count === 0 ? `${name}: there are no readings in it. Nothing was taken.` : null
+    return `${name}: line ${first.line}${first.column ? `, ${first.column}` : ''}: ${first.reason}. Nothing was imported.`
+  return count === 0 ? `${name}: there are no readings in it. Nothing was imported.` : null
 }
 
 /** Hands a text over as a file. */

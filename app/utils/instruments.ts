@@ -63,7 +63,7 @@ function follow<T>({ address, read }: Stream<T>, after: number, events: Instrume
 
 /** The stand-in vehicle of the server. @param speed times as fast as life */
 export const standInInstrument = (speed: number): ShuntInstrument => ({
-  name: 'Stand-in vehicle',
+  name: 'Simulated vehicle',
   open: (after, events) =>
     follow(
       {

@@ -6,4 +6,4 @@ const amountOf = ({ quantity, unit }: ListedPart): string =>
 
 /** A part to be bought in a line: how many, what, and for how much. */
 export const partWords = (part: ListedPart, q: Write): string =>
-  `${amountOf(part)}${part.name}, ${part.price === null ? 'price to be asked' : q(part.price * part.quantity, 'money')}`
+  `${amountOf(part)}${part.name}, ${part.price === null ? 'ask for a price' : q(part.price * part.quantity, 'money')}`

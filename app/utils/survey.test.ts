@@ -57,7 +57,7 @@ describe('a station', () => {
     })
     expect(stationSummary(job, 'houseBank', q)).toBe('2 × 110 Ah, Flooded')
     expect(stationSummary(job, 'inverters', q)).toBe('none')
-    expect(stationSummary(emptyJob('1'), 'place', q)).toBe('nothing known yet')
+    expect(stationSummary(emptyJob('1'), 'place', q)).toBe('no values yet')
     expect(stationSummary(withMeasured(job, 'chargers', {}, { name: 'Spare' }), 'chargers', q)).toBe(
       '2 entered',
     )

@@ -77,7 +77,7 @@ export function readQuantity(
   units: DisplayUnits,
   part: AnyPart = {},
 ): ReadValue<number> {
-  if (field.type !== 'quantity') return { ok: false, error: 'This is no number' }
+  if (field.type !== 'quantity') return { ok: false, error: 'Not a number' }
   const parsed = asAge(parseField(field, input, units), field.unit)
   const [least, most] = limitsAt(part, field)
   if (parsed.ok && parsed.value > most && most < field.limits[1])
@@ -157,5 +157,5 @@ function partSummary({ kind, part }: PartRef, q: Write): string {
     return shown === '' ? [] : [name === 'parallel' ? `${shown} ×` : shown]
   })
   const own = part.name ? [part.name] : []
-  return [...own, ...words].join(', ').replace('×,', '×') || 'nothing known yet'
+  return [...own, ...words].join(', ').replace('×,', '×') || 'no values yet'
 }

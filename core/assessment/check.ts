@@ -27,7 +27,7 @@ export interface Judgement {
   readonly formula: () => string
   /** The finding in one sentence, with its numbers. */
   readonly summary: () => string
-  /** What would fix it, the simplest first; where that takes long, worked out only when someone will read it. */
+  /** Possible fixes, the simplest first; where that takes long, worked out only when someone will read it. */
   readonly remedies?: readonly RemedyRef[] | (() => readonly RemedyRef[])
   readonly cautions?: () => readonly string[]
   /** Settings that were found, for the card inside the locker. */

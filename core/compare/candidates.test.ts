@@ -101,7 +101,7 @@ describe('candidates side by side', () => {
       days: null,
       price: null,
       pricePerKwh: null,
-      arrangement: 'size not known',
+      arrangement: 'size unknown',
     })
   })
 

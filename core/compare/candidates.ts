@@ -72,7 +72,7 @@ function columnOf(job: JobDocument, path: PartPath, shop: ShopSettings): Candida
     verdict,
     headline,
     name: job.candidate.name ?? (path === 'candidate' ? 'New battery' : 'Candidate'),
-    arrangement: known(arrangementOf) ?? 'size not known',
+    arrangement: known(arrangementOf) ?? 'size unknown',
     against: order.flatMap((worse) => against.filter((c) => c.verdict === worse)),
     usableAh: known(freshUsableAh),
     usableOldAh: known(oldUsableAh),

@@ -85,14 +85,14 @@ export function drawLanes(job: JobDocument, shop: ShopSettings, assessment: Asse
 }
 
 const linkWords = {
-  direct: 'straight to the house bank',
+  direct: 'directly to the house bank',
   vsr: 'through a voltage-sensed relay',
   solenoid: 'through an ignition solenoid',
   diode: 'through a diode isolator',
   switch: 'through a battery switch',
   duty: 'through a duty-cycling relay',
   dcdc: 'through a DC-DC charger',
-  none: 'not joined',
+  none: 'not connected',
 } as const
 const sourceWords = { wind: 'wind', hydro: 'water', shaft: 'shaft' } as const
 
@@ -103,18 +103,18 @@ function aboutLane(lane: Lane, q: Write): string {
     case 'solar':
       return joinText(
         `${ratingOf(q, lane.solar, 'panelW', lane.solar.series * lane.solar.parallel)} of panels · `,
-        lane.solar.$settled('controller') ? lane.solar.controller.toUpperCase() : 'controller not known',
+        lane.solar.$settled('controller') ? lane.solar.controller.toUpperCase() : 'controller unknown',
       )
     case 'source':
       return joinText(
         `${ratingOf(q, lane.source, 'largestA')} · `,
-        lane.source.$settled('kind') ? sourceWords[lane.source.kind] : 'kind not known',
+        lane.source.$settled('kind') ? sourceWords[lane.source.kind] : 'kind unknown',
       )
     case 'alternator': {
       const volts = lane.alternator.nominalV === '12' ? '' : `${lane.alternator.nominalV} V · `
       return joinText(
         `${volts}${ratingOf(q, lane.alternator, 'ratedA')} · `,
-        lane.link.$settled('kind') ? linkWords[lane.link.kind] : 'link not known',
+        lane.link.$settled('kind') ? linkWords[lane.link.kind] : 'link unknown',
       )
     }
   }
@@ -126,7 +126,7 @@ function ratingOf<F extends string>(
   field: F,
   times = 1,
 ): string {
-  if (!view.$settled(field)) return 'rating not known'
+  if (!view.$settled(field)) return 'rating unknown'
   return q(view[field] * times, field === 'panelW' ? 'W' : 'A')
 }
 
@@ -220,7 +220,9 @@ function stackOf(lane: Lane, place: number, facts: Facts): Stack {
   ]
   const known = rows.flatMap(({ amps }, index) => (amps === null ? [] : [{ amps, index }]))
   const least = known.length === 0 ? null : known.reduce((a, b) => (b.amps < a.amps ? b : a))
-  const widest = rows.filter(({ label }) => label !== 'battery would take').flatMap(({ amps }) => amps ?? [])
+  const widest = rows
+    .filter(({ label }) => label !== 'battery would accept')
+    .flatMap(({ amps }) => amps ?? [])
   return { rows, governs: least?.index ?? null, scaleA: Math.max(1, ...widest) }
 }
 
@@ -258,7 +260,7 @@ const dcdcRows = (lane: AlternatorLane, row: MakeRow): StackRow[] => [
 ]
 
 const straightRows = (lane: AlternatorLane, row: MakeRow): StackRow[] => [
-  row(lane, 'battery would take', 'battery', (own, system) =>
+  row(lane, 'battery would accept', 'battery', (own, system) =>
     demandA(own, system.rules.lowSoc / 100, system),
   ),
   row(lane, 'alternator gives', 'source', ({ alternator }, { rules }) =>

@@ -23,7 +23,7 @@ export interface Variant {
 export function variantsOf(job: JobDocument, shop: ShopSettings, changes: readonly RemedyRef[]): Variant[] {
   const variants: Variant[] = [
     { id: 'new', title: 'New battery, as entered', plant: plantOf(job, shop, 'new') },
-    { id: 'old', title: 'Old lead bank', plant: plantOf(job, shop, 'old') },
+    { id: 'old', title: 'Old lead-acid bank', plant: plantOf(job, shop, 'old') },
   ]
   if (job.specified)
     variants.push({
@@ -38,7 +38,7 @@ export function variantsOf(job: JobDocument, shop: ShopSettings, changes: readon
     const changed = tried.reduce((next, remedy) => applyRemedy(next, remedy), completeJob(job))
     variants.push({
       id: 'changed',
-      title: tried.length === 1 ? 'The one change made' : `All ${tried.length} changes made`,
+      title: tried.length === 1 ? 'With the change' : `With all ${tried.length} changes`,
       plant: plantOf(changed, shop, 'new'),
     })
   }
@@ -50,13 +50,13 @@ export function variantsOf(job: JobDocument, shop: ShopSettings, changes: readon
   if ((job.use.mixed?.value ?? 'replaced') === 'replaced')
     variants.push({
       id: 'hybrid',
-      title: 'Hybrid: lead and lithium in parallel, with stops',
+      title: 'Hybrid: lead-acid and lithium in parallel, with stops',
       plant: plantOf(arrangement('hybrid'), shop, 'new'),
     })
   else
     variants.push({
       id: 'separate',
-      title: 'Separate: lithium alone on the house',
+      title: 'Separate: only lithium in the house bank',
       plant: plantOf(arrangement('replaced'), shop, 'new'),
     })
   const system = usualSystem(factsOf(job, shop))
@@ -79,7 +79,7 @@ export function variantsOf(job: JobDocument, shop: ShopSettings, changes: readon
     } else {
       variants.push({
         id: 'straight',
-        title: 'Straight through a relay',
+        title: 'Directly through a relay',
         plant: plantOf(
           set({
             kind: 'vsr',

@@ -25,13 +25,13 @@ export function decodeText(bytes: Uint8Array): DecodedText {
   const begins = ([, start]: readonly [string, readonly number[]]): boolean =>
     start.every((byte, i) => bytes[i] === byte)
   const found = signatures.find(begins)
-  if (found) return { ok: false, error: `This is ${found[0]}, whatever its name says` }
+  if (found) return { ok: false, error: `This is ${found[0]}, not what its name says` }
   try {
     return {
       ok: true,
       text: new TextDecoder(utf16Marks.find(begins)?.[0] ?? 'utf-8', { fatal: true }).decode(bytes),
     }
   } catch {
-    return { ok: false, error: 'This is not text in UTF-8 or UTF-16' }
+    return { ok: false, error: 'This is not UTF-8 or UTF-16 text' }
   }
 }

@@ -117,7 +117,7 @@ describe('the drawing', () => {
       drawingOf(networkOf(withValues(goodJob(), values)), q).nodes.find(({ id }) => id === 'shunt')!
     expect(words({ 'use/shuntA': 350 })).toMatchObject({ state: 'found' })
     expect(words({ 'use/shuntA': 350 }).lines).toContain('350 A')
-    expect(words({ 'use/shuntA': null }).lines).toContain('rating not known')
+    expect(words({ 'use/shuntA': null }).lines).toContain('rating unknown')
     expect(words({ 'use/shuntA': null, 'fittings/shunt/ratedA': 300 }).lines).toContain('300 A')
   })
   it('is text of an SVG in which nothing somebody wrote is markup', async () => {

@@ -23,7 +23,7 @@ export function lengthWords(run: Run, q: Write): string {
 
 /** What a fitting is made for as it stands in a list; empty where nothing says so. */
 export function ratingWords({ ratedA, isRatingOpen }: Fitting, q: Write): string {
-  if (isRatingOpen) return 'rating not known'
+  if (isRatingOpen) return 'rating unknown'
   return ratedA === null ? '' : q(ratedA, 'A')
 }
 

@@ -39,12 +39,12 @@ describe('a summary', () => {
   it('of a job that suits asks for no change, and says nothing of what stands in the way', () => {
     const paper = summaryOf(goodJob())
     expect(section(paper, 'What to change')).toBeUndefined()
-    expect(section(paper, 'What stands in the way')).toBeUndefined()
+    expect(section(paper, 'Obstacles')).toBeUndefined()
     expect(paper.size).toBe('A4')
   })
   it('says which rules were set for this job alone, and what is assumed', () => {
     const job = { ...withValues(goodJob(), { 'place/coldestC': 3 }), rules: { windowLowV: 14 } }
-    const rests = section(summaryOf(job), 'What this rests on')!
+    const rests = section(summaryOf(job), 'Basis')!
     expect(JSON.stringify(rests)).toContain('Rules set for this job alone: ')
     expect(JSON.stringify(rests)).toContain('14.0 V')
   })

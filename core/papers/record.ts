@@ -172,7 +172,7 @@ function gapsOf({ steps, tests, untested: [untested, of], verdict }: Proved): st
     ...(untested > 0 ? [`${untested} of ${of} essential tests have no reading.`] : []),
     ...(outside.length > 0
       ? [
-          `${outside.length === 1 ? '1 reading lies' : `${outside.length} readings lie`} outside the expected range: ${outside.join('; ')}.`,
+          `${outside.length === 1 ? '1 reading is' : `${outside.length} readings are`} outside the expected range: ${outside.join('; ')}.`,
         ]
       : []),
     ...(verdict === 'suits' ? [] : [`The verdict as fitted is “${verdictWords[verdict]}”.`]),

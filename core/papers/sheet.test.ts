@@ -131,7 +131,7 @@ describe('the paper of a sheet', () => {
       'Cautions',
       'As found and as specified',
       'Findings as specified',
-      'Before anyone works by this',
+      'Before you work from this',
     ])
     expect(JSON.stringify(paper.sections.at(-1))).toContain('the local code')
     expect(JSON.stringify(paper)).not.toMatch(/undefined|NaN/)
@@ -157,11 +157,11 @@ describe('the paper of a sheet', () => {
     const result = { ...sheet.result, lines, unpriced: lines.length, open, schools, differs: [] }
     const other = specificationPaper({ ...sheet, result })
     const text = JSON.stringify(other)
-    expect(text).toContain('to be asked')
+    expect(text).toContain('ask for a price')
     expect(text).toContain(`Total, without ${lines.length} prices`)
     const headings = other.sections.map(({ heading }) => heading)
     expect(headings).toContain('Measure before fitting')
-    expect(headings).toContain('Decided for this job against the shop’s rule')
+    expect(headings).toContain('Decided differently from the shop’s rule')
     expect(headings).not.toContain('As found and as specified')
   })
   it('is the same again from the same sheet, and dated as it was issued', () => {

@@ -29,7 +29,7 @@ export function specificationPaper({ inputs, result }: Sheet): Paper {
     over: shop.name,
     under: [
       [customer, name, registration, location].filter(Boolean).join(' · '),
-      `Issued ${dayOf(issuedAt)} by ${issuedBy}. It stays as it was issued.`,
+      `Issued ${dayOf(issuedAt)} by ${issuedBy}. It does not change after issue.`,
     ],
     sections: [
       answer(result),
@@ -43,14 +43,14 @@ export function specificationPaper({ inputs, result }: Sheet): Paper {
       ...differences(result),
       findings(result),
       ...listSection(
-        'Decided for this job against the shop’s rule',
+        'Decided differently from the shop’s rule',
         result.schools.filter(({ own }) => own).map(({ question, chosen }) => `${question}: ${chosen}`),
       ),
-      section('Before anyone works by this', {
+      section('Before you work from this', {
         kind: 'text',
         line: [
           plain(
-            'Stored energy, mains wiring and engine spaces can hurt: the local code, the makers’ instructions and licensed practice come first. This sheet says what was computed and chosen; it claims compliance with no standard.',
+            'Stored energy, mains wiring and engine spaces can injure. The local code, the makers’ instructions and licensed practice come first. This sheet shows what was calculated and chosen. It does not claim compliance with any standard.',
           ),
         ],
       }),
@@ -77,7 +77,7 @@ function parts(result: SheetResult, q: Write): Section {
     name,
     code,
     `${quantity}${unit && ` ${unit}`}`,
-    price === null ? 'to be asked' : q(price, 'money'),
+    price === null ? 'ask for a price' : q(price, 'money'),
     sum === null ? '–' : q(sum, 'money'),
   ]
   return section('Parts', {

@@ -38,10 +38,10 @@ export interface SummaryInputs {
 }
 
 const cautions = [
-  'A battery stores enough energy to weld and to burn. Disconnect as its maker says, remove jewellery, cover the posts, fuse close to the battery.',
-  'Mains wiring, gas and work in engine spaces belong to people licensed for them. The local code and the makers’ instructions come before this page.',
-  'This page compares figures of this job with the limits named beside them. It is advice of the installer, not a certificate of compliance with any standard.',
-  'Where a reading is assumed or still open, the answer may change once it is taken.',
+  'A battery stores enough energy to weld and to burn. Disconnect it as its maker says. Remove jewellery, cover the posts, and fit the fuse close to the battery.',
+  'Leave mains wiring, gas and work in engine spaces to people licensed for them. The local code and the makers’ instructions come before this page.',
+  'This page compares figures of this job with the limits shown. It is the installer’s advice, not a certificate of compliance with any standard.',
+  'If a reading is assumed or missing, the answer may change once it is taken.',
 ]
 
 /** The summary of a job as it stands. */
@@ -74,14 +74,14 @@ export function summaryPaper(inputs: SummaryInputs): Paper {
     over: [shop.name, `Job ${number}`, dayOf(madeAt)].filter(Boolean).join(' · '),
     under: [
       [customer, craft && crafts[craft], registration, location].filter(Boolean).join(' · '),
-      wishes ? `Wished: ${wishes}` : '',
+      wishes ? `Wishes: ${wishes}` : '',
     ].filter(Boolean),
     sections: [
       answer(inputs, q),
       ...inTheWay(checksOf(judged), q),
       ...toChange(inputs, q),
       ...listOf(
-        'Still to be measured',
+        'To be measured',
         intended(judged).measureNext.map(({ part, label, how }) => [
           strong(`${part}: ${inSentence(label)}.`),
           plain(` ${how}`),
@@ -125,7 +125,7 @@ function answer({ job, judged: { found, specified } }: SummaryInputs, q: Write):
             { kind: 'text', line: [plain(specified.reason)] },
           ] as const)
         : []),
-      { kind: 'text', line: [soft(`Battery in question: ${name || 'not chosen yet'}${ah}`)] },
+      { kind: 'text', line: [soft(`New battery: ${name || 'not chosen yet'}${ah}`)] },
     ],
   }
 }
@@ -141,12 +141,12 @@ const barred = (checks: readonly CheckResult[]): readonly CheckResult[] =>
 
 const inTheWay = (checks: readonly CheckResult[], q: Write): Section[] =>
   listOf(
-    'What stands in the way',
+    'Obstacles',
     barred(checks).map(({ subject, topic, remedies: [first] }) => [
       strong(`${subject}: ${topic}.`),
       ...(first
         ? [
-            plain(` What could help: ${inSentence(remedyLabel(first, q))} `),
+            plain(` Possible change: ${inSentence(remedyLabel(first, q))} `),
             soft(`(${remedyEffort(first, q)})`),
             plain('.'),
           ]
@@ -183,12 +183,12 @@ function toChange({ job, judged }: SummaryInputs, q: Write): Section[] {
       { kind: 'list', numbered: true, items: specified.steps.map(stepLine) },
     ]
     if (specified.accepted.length > 0)
-      blocks.push({ kind: 'text', line: [plain(`Accepted as it is: ${specified.accepted.join(' ')}`)] })
-    return [{ heading: 'What is specified', blocks }, ...listOf('What else has to change', still, true)]
+      blocks.push({ kind: 'text', line: [plain(`Accepted unchanged: ${specified.accepted.join(' ')}`)] })
+    return [{ heading: 'Specification', blocks }, ...listOf('Other changes', still, true)]
   }
   const hindered = barred(checks).length > 0
-  const changes = listOf(hindered ? 'What else would have to change' : 'What to change', still, true)
-  const alone: Block = { kind: 'text', line: [soft('These alone do not make it suit.')] }
+  const changes = listOf(hindered ? 'Other changes needed' : 'Changes', still, true)
+  const alone: Block = { kind: 'text', line: [soft('These changes alone are not enough.')] }
   return changes.map(({ heading, blocks }) => ({ heading, blocks: hindered ? [alone, ...blocks] : blocks }))
 }
 
@@ -269,13 +269,13 @@ function restsOn({ checks, overrides }: Assessment, q: Write): Section[] {
   )
   const lines = [
     known('customer') && `The customer said: ${known('customer')}.`,
-    known('assumed') && `Assumed, and neither said nor measured: ${known('assumed')}.`,
-    rules.length > 0 ? `Rules set for this job alone: ${rules.join('; ')}.` : '',
+    known('assumed') && `Assumed: ${known('assumed')}.`,
+    rules.length > 0 ? `Rules set for this job only: ${rules.join('; ')}.` : '',
   ].filter(Boolean)
   if (lines.length === 0) return []
   return [
     {
-      heading: 'What this rests on',
+      heading: 'Basis',
       blocks: lines.map((text): Block => ({ kind: 'text', line: [plain(text)] })),
     },
   ]

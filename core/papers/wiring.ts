@@ -21,11 +21,11 @@ export interface WiringInputs {
 
 const cautions = [
   'Sizes and ratings are starting points: the local code, the makers’ sheets and licensed practice decide.',
-  'The mains side of chargers and inverters is left to licensed hands and is not drawn here.',
-  'The current of a run is the largest of any case. Two runs in series may have theirs in different cases.',
-  'Torques are usual ones for the stud. The maker’s figure on the part decides.',
-  'Disconnect as the battery’s maker says before a lug is touched; remove jewellery; cover the posts.',
-  'Thick is new, thin stays, crossed out goes, dash-dot is negative. The main path is drawn in both poles; the line of a branch stands for both its conductors. L with a number is a thin line from the list.',
+  'A licensed person does the mains side of chargers and inverters. It is not drawn here.',
+  'The current of a run is its largest in any case. Two runs in series can have theirs in different cases.',
+  'Torques are typical for the stud. The maker’s figure for the part decides.',
+  'Disconnect the battery as its maker says before you touch a lug. Remove jewellery and cover the posts.',
+  'Thick lines are new, thin lines stay, crossed-out parts go, dash-dot is negative. The main path shows both poles. A branch line stands for both its conductors. L with a number is a signal line from the list.',
 ]
 
 /** The plan of the wiring: drawing, what is open, runs, fuses, what is bought, what is moved, labels. */
@@ -42,10 +42,10 @@ export function wiringPaper({ job, wired, drawing, shop, madeAt }: WiringInputs)
       runsOf(wired, q),
       fusesOf(wired, q),
       ...listSection(
-        'Moved from the old unit to the new one',
+        'Moved from the old unit to the new unit',
         wired.swaps.map(
           ({ terminal, runs, carriedOver }) =>
-            `${terminal}: ${runs.join(', ') || 'nothing lands there'}${carriedOver.length > 0 ? `; carry over ${carriedOver.join(', ')}` : ''}`,
+            `${terminal}: ${runs.join(', ') || 'no run'}${carriedOver.length > 0 ? `; carry over ${carriedOver.join(', ')}` : ''}`,
         ),
       ),
       ...listSection(
@@ -68,7 +68,7 @@ function openOf({ checks }: WiredJob): Section[] {
   if (open.length === 0) return []
   return [
     {
-      heading: 'Still to be changed or measured',
+      heading: 'To be changed or measured',
       blocks: [
         {
           kind: 'findings',
@@ -133,8 +133,8 @@ function fusesOf({ network, fittings }: WiredJob, q: Write): Section {
         columns: [
           { title: '', widthMm: 10 },
           { title: 'What', widthMm: null },
-          { title: 'Made for', widthMm: 20, right: true },
-          { title: 'A short there', widthMm: 24, right: true },
+          { title: 'Rating', widthMm: 20, right: true },
+          { title: 'Short circuit', widthMm: 24, right: true },
           { title: '', widthMm: 12 },
           { title: 'Why', widthMm: 62 },
         ],
@@ -165,7 +165,7 @@ function fusesOf({ network, fittings }: WiredJob, q: Write): Section {
 function partsSection({ parts }: WiredJob, q: Write): Section {
   return {
     heading: 'To buy for the wiring',
-    about: 'cable with 10 % more, at least 0.3 m a run',
+    about: 'cable includes 10 % extra, at least 0.3 m a run',
     blocks: [
       {
         kind: 'table',
@@ -204,7 +204,7 @@ function labelsOf(wired: WiredJob, q: Write): Section {
     })
   return {
     heading: 'Labels',
-    about: 'each run twice, for both its ends',
+    about: 'two for each run, one for each end',
     blocks: [{ kind: 'cards', cards: labels }],
   }
 }

@@ -33,7 +33,7 @@ export class Diagnosis {
   }
 
   /**
-   * What to measure next: the next essential test while nothing looks wrong, and else the measurement that tells most
+   * Next measurements: the next essential test while nothing looks wrong, and else the measurement that tells most
    * for its trouble.
    * @returns null where none tells anything more
    */

@@ -145,7 +145,7 @@ export function mostBits(outlook: readonly Outlook[]): number {
 }
 
 /**
- * What to measure next: the test that is expected to tell most for each minute of work. Tests are looked at by what
+ * Next measurements: the test that is expected to tell most for each minute of work. Tests are looked at by what
  * they tell at most, until none that is left can be better.
  * @returns null where every test was made
  */

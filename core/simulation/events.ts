@@ -4,7 +4,7 @@ import { durationWords, formatQuantity, joinText } from '#core/units/format'
 /** What would charge the house if it were let. */
 export type Charging = 'mains' | 'engine' | 'sun' | 'source'
 
-/** What happened in a run. Totals are counted from these, never from their words. */
+/** Events in a run. Totals are counted from these, never from their words. */
 export type Happening =
   | {
       readonly kind: 'charge-gate'
@@ -70,7 +70,7 @@ const chargings: Readonly<Record<Charging, string>> = {
   source: 'Another source',
 }
 
-/** What happened, in a sentence. */
+/** Events, in a sentence. */
 function sentence(event: SimEvent, units: DisplayUnits): string {
   const celsius = (value: number): string => formatQuantity(value, '°C', units)
   switch (event.kind) {
@@ -82,14 +82,14 @@ function sentence(event: SimEvent, units: DisplayUnits): string {
           ` its charge gate, cells at ${celsius(event.celsius)}`,
         )
       return event.open
-        ? 'BMS opened its charge gate again, voltage has fallen'
-        : `BMS shut its charge gate at ${volts(event.volts)}, over ${volts(event.limitV)}`
+        ? 'BMS allows charging again because the voltage has fallen'
+        : `BMS stopped charging at ${volts(event.volts)}, above ${volts(event.limitV)}`
     case 'stop':
       return event.off
         ? `${event.of === 'charge' ? 'Charge' : 'Discharge'} stop took the lithium off at ${volts(event.volts)}`
         : `${event.of === 'charge' ? 'Charge' : 'Discharge'} stop put the lithium back`
     case 'cut-out':
-      if (!event.out) return 'BMS switched the battery on again'
+      if (!event.out) return 'BMS reconnected the battery'
       return event.cause === 'current'
         ? `BMS cut out at ${amps(event.amps)}, over ${amps(event.limitA)}`
         : `BMS cut out at ${volts(event.volts)}, battery empty`
@@ -104,7 +104,7 @@ function sentence(event: SimEvent, units: DisplayUnits): string {
       )
     case 'dcdc':
       return event.running
-        ? 'DC-DC went on, its input has risen'
+        ? 'DC-DC restarted because its input has risen'
         : `DC-DC stopped: its input fell to ${volts(event.volts)}`
     case 'refused':
       return joinText(
@@ -113,10 +113,10 @@ function sentence(event: SimEvent, units: DisplayUnits): string {
       )
     case 'start-low':
       return event.low
-        ? `Starting battery is down to half its charge, ${volts(event.volts)}: it may not start the engine`
+        ? `Starting battery is at half charge, ${volts(event.volts)}: it may not start the engine`
         : 'Starting battery has recovered'
     case 'dark':
-      return event.dark ? 'The loads went off: nothing feeds the house' : 'The loads came on again'
+      return event.dark ? 'The loads went off because nothing feeds the house' : 'The loads came on again'
     case 'alternator':
       return event.over
         ? `Alternator passed ${celsius(event.limitC)} at ${amps(event.amps)}`
@@ -124,6 +124,6 @@ function sentence(event: SimEvent, units: DisplayUnits): string {
   }
 }
 
-/** What happened, in words; by the name of its alternator where there are several. */
+/** Events, in words; by the name of its alternator where there are several. */
 export const eventWords = (event: SimEvent, units: DisplayUnits): string =>
   event.name === undefined ? sentence(event, units) : `${event.name}: ${sentence(event, units)}`

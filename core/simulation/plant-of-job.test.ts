@@ -98,7 +98,7 @@ describe('the system built from a job', () => {
 
   it('says what it assumed, by name, and nothing of what was measured', () => {
     const { job: bare } = withNewPart(emptyJob('1'), 'alternators')
-    expect(plantOf(bare, {}, 'new').assumed.join('\n')).toMatch(/is not known and taken as usual/)
+    expect(plantOf(bare, {}, 'new').assumed.join('\n')).toMatch(/is unknown, so a typical value is used/)
     expect(plantOf(withNewPart(bare, 'alternators').job, {}, 'new').sides).toHaveLength(2)
     expect(plantOf(job('0417'), {}, 'new').assumed.filter((words) => /undefined|\//.test(words))).toEqual([])
   })

@@ -42,7 +42,7 @@ export function plantFrom(asked: System, fitted: Fitted): Plant {
   return {
     ...plant,
     assumed: [
-      ...[...taken!].map((path) => `${words(path)} is not known and taken as usual`),
+      ...[...taken!].map((path) => `${words(path)} is unknown, so a typical value is used`),
       ...(guessed ? [heatWords(guessed.alternator)] : []),
     ],
   }
@@ -50,7 +50,7 @@ export function plantFrom(asked: System, fitted: Fitted): Plant {
 
 const heatWords = (alternator: View<'alternators'>): string =>
   joinText(
-    `Heat of the alternator without readings of its case: time constant ${alternator.tauMin} min, `,
+    `Alternator heat without case readings: time constant ${alternator.tauMin} min, `,
     `air ${airAroundC(alternator)} °C around it, limit ${caseLimitC} °C`,
   )
 

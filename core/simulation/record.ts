@@ -6,7 +6,7 @@ import type { Simulation } from './simulation'
  */
 export const channels = {
   soc: { label: 'Charge of the lithium', unit: '%' },
-  leadSoc: { label: 'Charge of the house lead', unit: '%' },
+  leadSoc: { label: 'Charge of the house lead-acid', unit: '%' },
   startSoc: { label: 'Charge of the starting battery', unit: '%' },
   startSoc2: { label: 'Charge of the second starting battery', unit: '%' },
   engineA: { label: 'From the engine', unit: 'A' },
@@ -15,9 +15,9 @@ export const channels = {
   sourceA: { label: 'From other sources', unit: 'A' },
   loadA: { label: 'Loads', unit: 'A' },
   lfpA: { label: 'Into the lithium', unit: 'A' },
-  leadA: { label: 'Into the house lead', unit: 'A' },
-  alternatorA: { label: 'Alternator gives', unit: 'A' },
-  alternatorA2: { label: 'Second alternator gives', unit: 'A' },
+  leadA: { label: 'Into the house lead-acid', unit: 'A' },
+  alternatorA: { label: 'Alternator output', unit: 'A' },
+  alternatorA2: { label: 'Second alternator output', unit: 'A' },
   houseV: { label: 'House voltage', unit: 'V' },
   startV: { label: 'Starting side voltage', unit: 'V' },
   startV2: { label: 'Second starting side voltage', unit: 'V' },
@@ -25,10 +25,10 @@ export const channels = {
   alternatorC2: { label: 'Second alternator case', unit: '°C' },
   cellC: { label: 'Cells', unit: '°C' },
   placeC: { label: 'Battery place', unit: '°C' },
-  mainsThere: { label: 'Mains would charge', unit: '' },
-  engineThere: { label: 'Engine would charge', unit: '' },
-  sunThere: { label: 'Sun would charge', unit: '' },
-  allowed: { label: 'The cells allow a charge', unit: '' },
+  mainsThere: { label: 'Mains available', unit: '' },
+  engineThere: { label: 'Engine available', unit: '' },
+  sunThere: { label: 'Solar available', unit: '' },
+  allowed: { label: 'Cells allow charging', unit: '' },
 } as const
 
 export type ChannelId = keyof typeof channels

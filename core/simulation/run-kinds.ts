@@ -45,20 +45,20 @@ const suppliesAndAir = ['mainsH', 'mainsFrom', 'generatorH', 'coldC', 'warmC', '
 export const runKinds = {
   'driving-day': {
     title: 'Driving day',
-    about: 'From a low morning through the drive and the night at the mooring or camp.',
+    about: 'From a low battery in the morning through the drive and the night.',
     inputs: ['soc', 'days', 'driveH', 'idleShare', 'driveFrom', ...suppliesAndAir],
     usual: () => ({ days: 1, mainsH: 0 }),
   },
   'standing-still': {
-    title: 'Standing still',
-    about: 'Days until it is flat, on the sun alone.',
+    title: 'Parked',
+    about: 'Days until the battery is empty, with solar only.',
     inputs: ['soc', 'days', 'clearness', 'dayOfYear', 'latitude', 'tilt', 'coldC', 'warmC'],
     usual: () => ({ soc: 1, days: 14, driveH: 0, mainsH: 0, generatorH: 0 }),
     until: 'empty',
   },
   'mains-night': {
     title: 'Mains night',
-    about: 'Hours to full on the mains charger, and what it draws from the supply.',
+    about: 'Hours to full on the mains charger, and its current from the supply.',
     inputs: ['soc', 'mainsFrom', 'coldC', 'warmC'],
     usual: (base) => ({
       days: 1,
@@ -74,20 +74,20 @@ export const runKinds = {
   'cold-week': {
     title: 'Cold week',
     about:
-      'Soaked at the coldest, then the first start: when a source would charge, and when the cells allow it.',
+      'A week at the coldest, then the first start. Shows when a source would charge and when the cells allow it.',
     inputs: ['soc', 'days', 'driveH', 'driveFrom', ...suppliesAndAir],
     usual: (base) => ({ days: 7, driveFrom: 7, warmC: base.coldC + 4, clearness: 0.3, dayOfYear: 15 }),
   },
   'lay-up': {
     title: 'Lay-up',
-    about: 'Weeks of standby, nothing charging.',
+    about: 'Weeks of standby without charging.',
     inputs: ['soc', 'days', 'coldC', 'warmC'],
     usual: () => ({ soc: 0.6, days: 180, driveH: 0, mainsH: 0, generatorH: 0, clearness: 0, loads: false }),
     until: 'empty',
   },
   'typical-year': {
     title: 'Typical year',
-    about: 'A year of weather: days short of energy, hours refused for cold.',
+    about: 'A year of weather: days without enough energy, and hours too cold to charge.',
     inputs: ['soc', 'driveH', 'mainsH', 'generatorH', 'tilt'],
     usual: () => ({ soc: 0.8, days: 365 }),
     needsWeather: true,

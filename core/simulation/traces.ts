@@ -4,7 +4,7 @@ export type DriveTrace = readonly { readonly minutes: number; readonly volts: nu
 /** Voltages of a computer-controlled alternator as they are often seen, at 12 V. */
 export const driveTraces = {
   town: {
-    title: 'Town: stop and go',
+    title: 'Town, stop and go',
     trace: [
       { minutes: 3, volts: 12.6 },
       { minutes: 2, volts: 14.4 },

@@ -22,7 +22,7 @@ export interface Judgement {
   readonly reason: string
   /** The changes that bring all amber checks inside their limits, each once. */
   readonly changes: readonly RemedyRef[]
-  /** What to measure next: most verdicts settled first. */
+  /** Next measurements: most verdicts settled first. */
   readonly measureNext: readonly Measurement[]
 }
 
@@ -99,11 +99,11 @@ const enterFirst: Readonly<
   },
   bank: {
     headline: 'Enter the house bank',
-    reason: 'Nothing is known of the batteries that are there.',
+    reason: 'The batteries on board are unknown.',
   },
   battery: {
     headline: 'Choose the new battery',
-    reason: 'Until then the charging sources are checked against usual figures of an LFP battery.',
+    reason: 'Until then the charging sources are checked against typical figures of an LFP battery.',
   },
 }
 

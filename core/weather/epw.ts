@@ -40,7 +40,7 @@ const leastHours = 24
 export function readEpw(text: string): ReadEpw {
   const bad = (line: number, error: string): ReadEpw => ({ ok: false, line, error })
   if (text.length > largestLength)
-    return bad(1, 'The file is larger than 6 MB: a year of hours has less than 2 MB')
+    return bad(1, 'The file is larger than 6 MB. A year of hourly data needs less than 2 MB')
   const lines = text.replace(/^\uFEFF/, '').split(/\r\n|\n|\r/)
   while (lines.at(-1)?.trim() === '') lines.pop()
   if (lines.length === 0) return bad(1, 'The file is empty')
@@ -53,10 +53,10 @@ export function readEpw(text: string): ReadEpw {
   if (lines.length < headerLines + leastHours)
     return bad(
       lines.length,
-      `There are ${Math.max(0, lines.length - headerLines)} hours; a day at least is needed`,
+      `There are ${Math.max(0, lines.length - headerLines)} hours; at least one day is needed`,
     )
   if (lines.length - headerLines > 8784)
-    return bad(headerLines + 8785, 'There are more hours than a year has; only hourly files are read')
+    return bad(headerLines + 8785, 'There are more hours than in a year. Only hourly files can be read')
   const hours: EpwHour[] = []
   let filled = 0
   for (let i = headerLines; i < lines.length; i++) {

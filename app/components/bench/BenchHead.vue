@@ -65,7 +65,7 @@ const headSeen = useElementVisibility(headline, { initialValue: true })
         >
       </p>
       <p v-if="judging.aheadProblem" role="alert" class="text-bad">
-        The verdict here is that of before. {{ judging.aheadProblem }}
+        This verdict is from before your last change. {{ judging.aheadProblem }}
       </p>
       <h1
         ref="headline"
@@ -122,7 +122,7 @@ const headSeen = useElementVisibility(headline, { initialValue: true })
         :to="`/jobs/${bench.id}/specify`"
         class="mt-0.5 block font-semibold underline underline-offset-2"
         data-testid="next"
-        >The specified answer does not suit any more. Choose another.</NuxtLink
+        >The chosen answer no longer suits. Choose another.</NuxtLink
       >
       <button
         v-else-if="fix"
@@ -131,7 +131,7 @@ const headSeen = useElementVisibility(headline, { initialValue: true })
         data-testid="next"
         @click="$emit('check', fix.check)"
       >
-        Nothing left to measure. Try what would fix it:
+        Nothing left to measure. Possible fix:
         <span class="font-semibold underline underline-offset-2">{{
           inSentence(remedyLabel(fix.remedy, q))
         }}</span>.

@@ -18,8 +18,8 @@ const isBarred = computed(() => judging.found?.verdict === 'does-not-suit')
 
 <template>
   <section v-if="changes.length" aria-labelledby="to-change" class="border border-line bg-card p-3">
-    <h3 id="to-change" class="text-lg">{{ isBarred ? 'What else has to change' : 'What to change' }}</h3>
-    <p v-if="isBarred" class="text-soft">These changes alone do not make it suit.</p>
+    <h3 id="to-change" class="text-lg">{{ isBarred ? 'Other changes' : 'What to change' }}</h3>
+    <p v-if="isBarred" class="text-soft">These changes alone are not enough.</p>
     <ol class="mt-1" data-testid="to-change">
       <li
         v-for="change in changes"

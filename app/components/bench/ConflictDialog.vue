@@ -46,8 +46,8 @@ const all = (side: 'mine' | 'theirs') => {
       choose; everything else is joined.
     </p>
     <div class="mt-3 flex gap-2">
-      <button type="button" class="act-quiet" @click="all('mine')">All yours</button
-      ><button type="button" class="act-quiet" @click="all('theirs')">All theirs</button>
+      <button type="button" class="act-quiet" @click="all('mine')">Keep all of yours</button
+      ><button type="button" class="act-quiet" @click="all('theirs')">Keep all of theirs</button>
     </div>
     <fieldset v-for="c in conflict.conflicts" :key="c.path" class="mt-3 border-t border-line pt-2">
       <legend class="font-semibold">{{ label(c.path) }}</legend>
@@ -63,7 +63,7 @@ const all = (side: 'mine' | 'theirs') => {
       :disabled="!chosen"
       @click="bench.resolve((c) => choice[c.path] === 'mine')"
     >
-      Save what is chosen
+      Save choices
     </button>
   </AppDialog>
 </template>

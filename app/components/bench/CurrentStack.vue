@@ -43,8 +43,8 @@ const governing = computed(() =>
       <tr>
         <td colspan="3" class="pt-1 text-soft">
           <template v-if="governing"
-            >governed by <strong class="text-ink">{{ governing }}</strong></template
-          ><template v-else>nothing known yet</template>
+            >limited by <strong class="text-ink">{{ governing }}</strong></template
+          ><template v-else>no values yet</template>
         </td>
       </tr>
     </tfoot>

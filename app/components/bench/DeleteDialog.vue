@@ -26,15 +26,15 @@ async function remove() {
   <AppDialog v-model:open="open" title="Delete this job">
     <form @submit.prevent="remove">
       <p>
-        It goes from the list with its history and photos, and can be brought back for thirty days: choose
-        “Deleted” among the stages. Sheets that were issued stay.
+        The job leaves the list with its history and photos. You can restore it for 30 days: choose the stage
+        “Deleted”. Issued sheets stay.
       </p>
       <label class="mt-3 block"
         ><span class="font-semibold">Type {{ wanted }} to delete it</span
         ><input v-model="typed" class="entry" maxlength="200" autocomplete="off"
       /></label>
       <p v-if="problem" role="alert" class="mt-2 text-bad">{{ problem }}</p>
-      <button type="submit" class="act mt-3" :disabled="typed.trim() !== wanted.trim()">Delete it</button>
+      <button type="submit" class="act mt-3" :disabled="typed.trim() !== wanted.trim()">Delete job</button>
     </form>
   </AppDialog>
 </template>

@@ -161,10 +161,10 @@ const usual = computed(() => {
   if (field.otherwise === null) return 'none'
   if (field.type === 'quantity')
     return typeof field.otherwise === 'number'
-      ? `${compact ? '' : 'usual '}${q(field.otherwise, field.unit)}`
+      ? `${compact ? '' : 'typical '}${q(field.otherwise, field.unit)}`
       : 'not known'
   if (field.otherwise === undefined) return 'not known'
-  return `${compact ? '' : 'usual: '}${field.options[field.otherwise]}`
+  return `${compact ? '' : 'typical: '}${field.options[field.otherwise]}`
 })
 const unit = computed(() => (props.field.type === 'quantity' ? unitName(props.field.unit, units.value) : ''))
 /** The unit stands in the entry while the text does not say one. */

@@ -2,7 +2,7 @@
 import { inSentence } from '#core/units/format'
 import type { FieldPath } from '#core/job/document'
 
-/** What to measure next: most verdicts settled first. */
+/** Next measurements: most verdicts settled first. */
 const judging = useJudging()
 defineEmits<{ measure: [path: FieldPath] }>()
 const all = ref(false)
@@ -14,7 +14,7 @@ const effect = (settles: number, bearsOn: number) =>
 
 <template>
   <section aria-labelledby="measure-next" class="border border-line bg-card p-3">
-    <h3 id="measure-next" class="text-lg">What to measure next</h3>
+    <h3 id="measure-next" class="text-lg">Next measurements</h3>
     <ol v-if="list.length" class="mt-1" data-testid="measure-next">
       <li
         v-for="m in shown"
@@ -29,7 +29,7 @@ const effect = (settles: number, bearsOn: number) =>
         <span class="text-xs text-measure">{{ effect(m.settles.length, m.bearsOn.length) }}</span>
       </li>
     </ol>
-    <p v-else class="mt-1 text-soft">Nothing: no unknown would change a verdict.</p>
+    <p v-else class="mt-1 text-soft">Nothing. No missing value would change a verdict.</p>
     <button
       v-if="list.length > 6"
       type="button"

@@ -63,7 +63,7 @@ const shownOf = (ref: StationPart): number => beneath(ref).filter(([name]) => !i
         <th v-if="kindInfo.refers" scope="col">{{ kindInfo.refers.label }}</th>
         <th v-for="head in heads" :key="head" scope="col">{{ head }}</th>
         <slot name="heads" />
-        <th scope="col"><span class="sr-only">More of it</span></th>
+        <th scope="col"><span class="sr-only">More fields</span></th>
       </tr>
     </thead>
     <tbody

@@ -82,13 +82,13 @@ const inputValue = (path: string, value: unknown) => shownValue(fieldAt(path)!.f
             }}<span
               v-if="check.verdict === 'measure-first'"
               class="block font-sans text-xs font-normal text-measure"
-              >{{ i === 0 ? 'taken as usual' : '' }}</span
+              >{{ i === 0 ? 'typical' : '' }}</span
             >
           </dd>
         </div>
       </dl>
       <p class="mt-2 border-l-4 border-line pl-2 text-[0.8125rem] break-words">
-        <template v-if="check.verdict === 'measure-first'">With usual values: </template>{{ check.formula }}
+        <template v-if="check.verdict === 'measure-first'">With typical values: </template>{{ check.formula }}
       </p>
       <p class="mt-2">{{ check.summary }}</p>
       <p class="mt-2 text-soft">{{ check.why }}</p>
@@ -97,7 +97,7 @@ const inputValue = (path: string, value: unknown) => shownValue(fieldAt(path)!.f
       </p>
 
       <div v-if="check.deciding.length" class="mt-3">
-        <h3 class="font-sans font-semibold">Which value gives which verdict</h3>
+        <h3 class="font-sans font-semibold">Verdict by value</h3>
         <div
           v-for="unknown in check.deciding.slice(0, 4)"
           :key="unknown.path"
@@ -122,12 +122,12 @@ const inputValue = (path: string, value: unknown) => shownValue(fieldAt(path)!.f
           </ul>
         </div>
         <p v-if="check.deciding.length > 1" class="mt-1 text-xs text-soft">
-          Each shown with the others at usual values.
+          Each row uses typical values for the others.
         </p>
       </div>
 
       <div v-if="check.remedies.length" class="mt-3">
-        <h3 class="font-sans font-semibold">What would fix it</h3>
+        <h3 class="font-sans font-semibold">Possible fixes</h3>
         <div
           v-for="(remedy, i) in check.remedies"
           :key="remedy.id"
@@ -156,7 +156,7 @@ const inputValue = (path: string, value: unknown) => shownValue(fieldAt(path)!.f
             <kbd v-if="i === 0" class="key max-md:hidden">t</kbd>
           </button>
           <div v-if="isTried(remedy) && outcome" class="mt-2 border-t border-line pt-2" role="status">
-            <p class="text-xs text-soft">Tried, nothing is changed in the survey. The job would be:</p>
+            <p class="text-xs text-soft">Trial only: the survey is unchanged. The job would be:</p>
             <p class="mt-1 flex items-center gap-2 font-semibold" :class="verdictColour[outcome.verdict]">
               <VerdictMark :verdict="outcome.verdict" />{{ outcome.headline }}
             </p>
@@ -215,6 +215,6 @@ const inputValue = (path: string, value: unknown) => shownValue(fieldAt(path)!.f
         </ul>
       </details>
     </template>
-    <p v-else class="text-soft">Nothing to judge yet.</p>
+    <p v-else class="text-soft">Nothing to check yet.</p>
   </section>
 </template>

@@ -8,9 +8,9 @@ const words = computed(() => {
     case 'saving':
       return 'saving …'
     case 'unsaved':
-      return 'kept here, saving in a moment'
+      return 'kept on this device, saving soon'
     case 'unreachable':
-      return 'no connection: kept on this device, trying again'
+      return 'offline: kept on this device, trying again'
     case 'conflict':
       return 'changed by two people: choose'
     case 'full':

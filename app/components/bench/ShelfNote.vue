@@ -28,13 +28,11 @@ const takeNewer = () => {
 
 <template>
   <div class="flex flex-wrap items-center gap-x-3 gap-y-1 text-xs">
-    <button type="button" class="act-quiet" @click="$emit('pick')">From the shelf</button>
+    <button type="button" class="act-quiet" @click="$emit('pick')">Choose from shelf</button>
     <span v-if="used" class="text-soft">{{ used.code }}, version {{ used.version }}</span>
     <span v-if="newer" class="text-changed"
       >Version {{ newer.version }} is on the shelf.
-      <button type="button" class="min-h-8 underline max-md:min-h-11" @click="takeNewer">
-        Take it
-      </button></span
+      <button type="button" class="min-h-8 underline max-md:min-h-11" @click="takeNewer">Use it</button></span
     >
   </div>
 </template>

@@ -56,11 +56,11 @@ function take(part: ShelfRecord) {
   >
     <div
       role="group"
-      aria-label="Copying from"
+      aria-label="Source of what I type next"
       class="sticky top-0 z-10 -mx-1 flex max-md:top-10 flex-wrap items-center gap-x-1.5 gap-y-1 bg-card px-1 py-2 text-xs"
     >
       <!-- A press leaves the entry in hand, and the keypad up. -->
-      <span class="text-soft">Copying from</span
+      <span class="text-soft">Source of what I type next</span
       ><button
         v-for="[how, word] in sources"
         :key="how"
@@ -77,7 +77,7 @@ function take(part: ShelfRecord) {
         v-if="kind === 'candidate'"
         :to="`/jobs/${bench.id}/candidates`"
         class="ml-auto inline-flex min-h-7 items-center underline max-md:min-h-11"
-        >Set others beside it</NuxtLink
+        >Compare other batteries</NuxtLink
       ><NuxtLink
         v-if="kind === 'loads'"
         :to="`/jobs/${bench.id}/loads`"

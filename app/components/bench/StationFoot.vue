@@ -85,7 +85,7 @@ function assumeRest(): void {
         </p>
         <p>
           <strong>{{ at.field.label }}.</strong> {{ at.field.measure }}
-          <template v-if="between && !unusual"> Usual: {{ between }}.</template>
+          <template v-if="between && !unusual"> Typical: {{ between }}.</template>
           <strong v-if="affects" class="text-measure">
             Affects {{ affects }} {{ affects === 1 ? 'check' : 'checks' }}.</strong
           >
@@ -100,7 +100,7 @@ function assumeRest(): void {
       </p>
     </div>
     <div class="mt-1 flex gap-2">
-      <button v-if="at && value != null" type="button" class="act-quiet" @click="clear">Not known</button>
+      <button v-if="at && value != null" type="button" class="act-quiet" @click="clear">Unknown</button>
       <span v-if="keys.length" role="group" aria-label="Units" class="flex gap-1 md:hidden">
         <!-- A press leaves the entry in hand, and the keypad up. -->
         <button
@@ -121,7 +121,7 @@ function assumeRest(): void {
         :class="{ 'max-md:hidden': keys.length > 0 }"
         @click="assumeRest"
       >
-        The rest is as usual
+        Use typical values for the rest
       </button>
       <button type="button" class="act ml-auto" data-testid="next-station" data-step @click="$emit('next')">
         {{ next ? `Next: ${stationTitle(next).toLowerCase()}` : 'Done' }}

@@ -154,7 +154,7 @@ watch(open, () => {
         </ComboboxOption>
       </ComboboxOptions>
       <p v-if="said" role="status" class="mt-2 text-sea">{{ said }}</p>
-      <p v-if="found.length === 0" class="p-2 text-soft">Nothing by those words on this job.</p>
+      <p v-if="found.length === 0" class="p-2 text-soft">Nothing found in this job.</p>
     </Combobox>
   </AppDialog>
 </template>

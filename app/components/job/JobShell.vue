@@ -21,7 +21,7 @@ function showCheck(key: string) {
     <AnchorMark class="mx-auto mb-3 size-12 text-soft" />
     <h1 class="text-2xl">This job cannot be opened</h1>
     <p class="mt-2">{{ problem }}</p>
-    <NuxtLink to="/" class="act mt-4">To the jobs</NuxtLink>
+    <NuxtLink to="/" class="act mt-4">Back to jobs</NuxtLink>
   </main>
   <main v-else-if="ready" class="pb-8">
     <header class="border-b border-line bg-card px-4 pt-3 md:px-5">

@@ -3,7 +3,7 @@ const open = defineModel<boolean>('open', { required: true })
 const single = useSingleKeys()
 const keys = [
   ['/', 'find a value, a check or a view'],
-  ['w', 'walk-round: the station that is open, else the first'],
+  ['w', 'walk-round: the open station, or the first'],
   ['m', 'next measurement'],
   ['[  ]', 'previous and next check'],
   ['t', 'try the first remedy'],
@@ -20,18 +20,18 @@ const keys = [
   ['g r', 'go to the shop rules'],
   ['Ctrl Z', 'undo'],
   ['Ctrl Shift Z', 'redo'],
-  ['?', 'these keys'],
-  ['Escape', 'close what is open'],
+  ['?', 'show these keys'],
+  ['Escape', 'close the open panel'],
   ['↑ ↓', 'in a number: step'],
   ['Enter', 'in the survey: next field, with Ctrl next measurement'],
   ['Page Down', 'in the survey: next station'],
-  ['1 2 3 4', 'on a few options: that one'],
+  ['1 2 3 4', 'choose one of a few options'],
 ] as const
 </script>
 
 <template>
   <AppDialog v-model:open="open" title="Keys">
-    <p class="text-soft">None of them acts while you type in a field.</p>
+    <p class="text-soft">These keys do nothing while you type in a field.</p>
     <dl
       class="mt-3 grid max-h-[55vh] grid-cols-[7rem_1fr] gap-y-1.5 overflow-y-auto"
       tabindex="0"

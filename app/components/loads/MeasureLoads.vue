@@ -85,17 +85,16 @@ const periodField = partKinds.loads.fields.period
   <section class="border border-line bg-card p-3" aria-labelledby="measure-loads">
     <h2 id="measure-loads" class="text-lg">Measure</h2>
     <p class="text-soft">
-      Everything off. Start, then switch one thing on at a time and wait until it is found. Name what you
-      switched.
+      Switch everything off and start. Then switch on one load at a time, wait until it is found, and name it.
     </p>
     <p class="mt-1 border-l-4 border-changed pl-2 text-xs">
-      No meter is joined yet: the stand-in vehicle behaves like one, with noise, a cycling fridge and
+      No meter is connected yet. The simulated vehicle behaves like one, with noise, a cycling fridge and
       drop-outs. A recording goes the same way.
     </p>
     <div class="mt-2 flex flex-wrap items-center gap-2">
       <button v-if="!running" type="button" class="act" @click="audit.start(standInInstrument(speed))">
         {{
-          audit.count.value > 0 && audit.source.value === 'Stand-in vehicle' && audit.state.value !== 'ended'
+          audit.count.value > 0 && audit.source.value === 'Simulated vehicle' && audit.state.value !== 'ended'
             ? 'Go on'
             : 'Start the demo meter'
         }}
@@ -126,7 +125,7 @@ const periodField = partKinds.loads.fields.period
         class="min-h-9 underline max-md:min-h-11"
         @click="audit.clear()"
       >
-        Begin anew
+        Start again
       </button>
     </div>
     <p v-if="problem" role="alert" class="mt-2 border-l-4 border-bad pl-2">{{ problem }}</p>
@@ -137,7 +136,7 @@ const periodField = partKinds.loads.fields.period
     <template v-if="audit.count.value > 0">
       <div class="mt-3 flex flex-wrap items-end gap-x-6 gap-y-1">
         <p>
-          <span class="block text-xs text-soft">Drawn now</span
+          <span class="block text-xs text-soft">Current now</span
           ><span class="font-display text-2xl font-semibold">{{
             audit.now.value ? q(Math.max(0, -audit.now.value.amps), 'A') : '–'
           }}</span>
@@ -149,7 +148,7 @@ const periodField = partKinds.loads.fields.period
           }}</span>
         </p>
         <p>
-          <span class="block text-xs text-soft">Before anything was switched</span
+          <span class="block text-xs text-soft">Base current</span
           ><span class="font-display text-2xl font-semibold">{{
             audit.standing.value === null ? '–' : q(Math.max(0, audit.standing.value), 'A')
           }}</span>
@@ -192,7 +191,7 @@ const periodField = partKinds.loads.fields.period
               class="entry"
               maxlength="200"
               :list="`likely-${load.id}`"
-              placeholder="What was it?"
+              placeholder="Name this load"
               autocomplete="off"
               :value="nameOf(load).name"
               @input="choose(load, ($event.target as HTMLInputElement).value)" /><datalist
@@ -226,7 +225,7 @@ const periodField = partKinds.loads.fields.period
           >
         </li>
       </ul>
-      <p v-else class="text-soft">Nothing switched yet.</p>
+      <p v-else class="text-soft">No load found yet.</p>
       <button
         v-if="audit.found.value.length"
         type="button"

@@ -39,7 +39,7 @@ const sizeWords = ({ size, unit }: ShownCause): string =>
       }}
     </h3>
     <p v-if="!diagnosis.explained" class="text-bad">
-      Check the meter and the probes, then read it again. What comes nearest:
+      Check the meter and the probes, then read it again. Closest causes:
     </p>
     <ul>
       <li v-for="cause in causes" :key="cause.id" class="mt-1.5" :data-cause="cause.id">

@@ -23,7 +23,7 @@ function differs({ words, tests }: ShownTest['list'][number]) {
     class="mt-2 max-h-[46dvh] overflow-auto border border-line bg-card px-3 py-1"
     tabindex="0"
     role="region"
-    aria-label="What is looked at"
+    aria-label="Walk-round"
     data-testid="walk"
   >
     <section v-for="{ place, items } in places" :key="place" :aria-label="place">

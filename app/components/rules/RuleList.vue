@@ -47,7 +47,7 @@ const says = (id: RuleId, option: string) =>
 <template>
   <div>
     <label class="mb-2 flex min-h-9 items-center gap-2 max-md:min-h-11"
-      ><input v-model="only" type="checkbox" class="size-5" />Only those set here</label
+      ><input v-model="only" type="checkbox" class="size-5" />Only changed rules</label
     >
     <section v-for="topic in topics" :key="topic.title" class="mb-5">
       <h2 class="border-b-2 border-ink pb-1 text-lg">{{ topic.title }}</h2>
@@ -111,6 +111,6 @@ const says = (id: RuleId, option: string) =>
         </button>
       </div>
     </section>
-    <p v-if="topics.length === 0" class="text-soft">Nothing is set here: all as the {{ baseName }} has it.</p>
+    <p v-if="topics.length === 0" class="text-soft">No rule is changed here. The {{ baseName }} applies.</p>
   </div>
 </template>

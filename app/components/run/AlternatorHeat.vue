@@ -82,10 +82,10 @@ async function readVoltages(event: Event) {
     <h2 class="text-lg">Alternator heat</h2>
     <template v-if="fit">
       <p>
-        <strong>{{ q(fit.heat.riseK, 'Δ°C') }}</strong> of rise, sure to ± {{ q(fit.riseWithinK, 'Δ°C') }},
-        time constant <strong>{{ q(fit.heat.tauMin, 'min') }}</strong>{{ fit.tauFitted ? '' : ' (default)' }},
-        from {{ fit.readings }} {{ fit.readings === 1 ? 'reading' : 'readings'
-        }}<template v-if="fit.readings > 1">; they lie {{ q(fit.residualK, 'Δ°C') }} off on average</template
+        <strong>{{ q(fit.heat.riseK, 'Δ°C') }}</strong> rise ± {{ q(fit.riseWithinK, 'Δ°C') }}, time constant
+        <strong>{{ q(fit.heat.tauMin, 'min') }}</strong>{{ fit.tauFitted ? '' : ' (default)' }}, from
+        {{ fit.readings }} {{ fit.readings === 1 ? 'reading' : 'readings'
+        }}<template v-if="fit.readings > 1">, average error {{ q(fit.residualK, 'Δ°C') }}</template
         >.
       </p>
       <p class="mt-1 text-xs text-soft">
@@ -94,27 +94,29 @@ async function readVoltages(event: Event) {
       </p>
     </template>
     <p v-else class="text-soft">
-      No readings yet: runs take the middle of what is plausible, {{ q(usualHeat.riseK, 'Δ°C') }} of rise.
-      Enter readings at the alternator station, or bring in a log: amps, shaft rpm, minutes, °C.
+      No readings yet. Runs use a typical rise of {{ q(usualHeat.riseK, 'Δ°C') }}. Enter readings at the
+      alternator station, or import a log with amps, shaft rpm, minutes and °C.
     </p>
     <label class="act-quiet mt-2 focus-within:outline-2 focus-within:outline-sea"
-      >Bring in a log<input type="file" accept=".csv,text/csv" class="sr-only" @change="readLog"
+      >Import a log<input type="file" accept=".csv,text/csv" class="sr-only" @change="readLog"
     /></label>
     <template v-if="isComputer">
       <h3 class="mt-3 text-base">Voltage over the drive</h3>
-      <p class="text-xs text-soft">The computer moves it. Log one drive, or take a usual one.</p>
+      <p class="text-xs text-soft">
+        The computer changes the voltage. Log one drive, or choose a typical one.
+      </p>
       <p class="mt-1 flex flex-wrap gap-2">
         <label class="act-quiet focus-within:outline-2 focus-within:outline-sea"
-          >Bring in a voltage log<input
+          >Import a voltage log<input
             type="file"
             accept=".csv,text/csv"
             class="sr-only"
             @change="readVoltages"
         /></label>
         <label
-          ><span class="sr-only">A usual drive</span
+          ><span class="sr-only">Typical drive</span
           ><select class="entry" @change="preset(($event.target as HTMLSelectElement).value)">
-            <option value="">A usual drive …</option>
+            <option value="">Choose a typical drive…</option>
             <option v-for="(t, id) in driveTraces" :key="id" :value="id">{{ t.title }}</option>
           </select></label
         >

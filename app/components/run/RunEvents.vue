@@ -10,7 +10,7 @@ const emit = defineEmits<{ show: [t: number] }>()
 
 <template>
   <div class="border border-line bg-card p-3">
-    <h2 class="text-lg">What happened</h2>
+    <h2 class="text-lg">Events</h2>
     <ol
       v-if="result.events.length"
       class="max-h-[34rem] overflow-y-auto text-xs"
@@ -26,6 +26,6 @@ const emit = defineEmits<{ show: [t: number] }>()
           {{ momentOfRun(event.t, spanOfRun(result)) }}</button><span>{{ eventWords(event, units) }}</span>
       </li>
     </ol>
-    <p v-else class="text-soft">Nothing switched, nothing tripped.</p>
+    <p v-else class="text-soft">Nothing switched or tripped.</p>
   </div>
 </template>

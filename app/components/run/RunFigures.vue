@@ -2,7 +2,7 @@
 import { channelIds, channels } from '#core/simulation/record'
 import type { RunResult } from '#core/simulation/runs'
 
-/** The figures behind the chart, some fifty rows of them; written out only while they are open. */
+/** Figures of the chart, some fifty rows of them; written out only while they are open. */
 const { n } = useWriting()
 const { result } = defineProps<{ result: RunResult }>()
 const open = ref(false)
@@ -16,7 +16,7 @@ const rows = computed(() => {
 
 <template>
   <details @toggle="open = ($event.target as HTMLDetailsElement).open">
-    <summary class="min-h-9 py-2 max-md:min-h-11">The figures behind the chart</summary>
+    <summary class="min-h-9 py-2 max-md:min-h-11">Figures of the chart</summary>
     <div
       v-if="open"
       class="max-h-96 overflow-auto border border-line bg-card"

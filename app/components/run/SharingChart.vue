@@ -12,7 +12,7 @@ const { q, n } = useWriting()
 use([LineChart, GridComponent, TooltipComponent, LegendComponent, CanvasRenderer])
 
 /**
- * Who carries the current in a mixed bank over the charge of the lithium: at rest, with loads on, and while
+ * Sharing of the current in a mixed bank over the charge of the lithium: at rest, with loads on, and while
  * charging.
  */
 const props = defineProps<{ lfp: LfpPlant; lead: LeadPlant; loadsA: number; chargeA: number }>()
@@ -106,7 +106,7 @@ const helps = computed(() =>
 
 <template>
   <section class="border border-line bg-card p-3" aria-labelledby="sharing">
-    <h2 id="sharing" class="text-lg">Who carries the current</h2>
+    <h2 id="sharing" class="text-lg">Sharing of the current</h2>
     <p>
       The lithium works first.
       {{
@@ -114,7 +114,7 @@ const helps = computed(() =>
           ? `From ${q(helps.soc * 100, '%')} of its charge down the lead takes a tenth of the loads or more.`
           : 'At this load the lead never takes a tenth of it.'
       }}<template v-if="states.some((s) => s.rows.some((row) => row.off))">
-        Where a stop takes the lithium off, the lead has it all.</template
+        If a stop disconnects the lithium, the lead carries everything.</template
       >
     </p>
     <div
@@ -125,7 +125,7 @@ const helps = computed(() =>
       <VChart :option="option" autoresize class="h-full w-full" :update-options="{ notMerge: true }" />
     </div>
     <details>
-      <summary class="min-h-9 py-2 max-md:min-h-11">The figures behind it</summary>
+      <summary class="min-h-9 py-2 max-md:min-h-11">Figures</summary>
       <div class="overflow-x-auto" tabindex="0" role="region" aria-label="Figures of the sharing">
         <table class="w-full text-xs">
           <thead>

@@ -139,14 +139,14 @@ async function retire() {
         <button type="submit" class="act" :disabled="hasBad">
           {{
             versions.length ? `Save as version ${versions[0]!.version + 1}` : 'Put on the shelf'
-          }}</button><span v-if="hasBad" class="text-xs text-bad">Mend what cannot be read first.</span
+          }}</button><span v-if="hasBad" class="text-xs text-bad">Correct the marked fields first.</span
         ><button
           v-if="versions.length"
           type="button"
           class="min-h-9 underline hover:text-bad max-md:min-h-11"
           @click="retire"
         >
-          Take off the shelf
+          Remove from shelf
         </button>
       </p>
     </form>

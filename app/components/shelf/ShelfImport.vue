@@ -25,7 +25,7 @@ async function send(take: 'none' | 'good') {
     { method: 'POST', headers: { 'content-type': 'text/csv' }, body: file.value },
   )
   if (answer.kind === 'ok') report.value = answer.data
-  else problem.value = problemOf(answer, 'The server cannot be reached. Nothing was taken.')
+  else problem.value = problemOf(answer, 'The server cannot be reached. Nothing was imported.')
   if (answer.kind === 'ok' && take === 'good') emit('taken')
 }
 async function choose(event: Event) {
@@ -43,7 +43,7 @@ const close = () => {
 
 <template>
   <label class="act-quiet focus-within:outline-2 focus-within:outline-sea"
-    >Bring in a CSV<input type="file" accept=".csv,text/csv" class="sr-only" @change="choose"
+    >Import CSV<input type="file" accept=".csv,text/csv" class="sr-only" @change="choose"
   /></label>
   <AppDialog
     v-if="file"
@@ -78,7 +78,7 @@ const close = () => {
             <tr class="text-left text-soft">
               <th class="px-2 py-1 font-normal">Line</th>
               <th class="px-2 py-1 font-normal">Column</th>
-              <th class="px-2 py-1 font-normal">What is wrong</th>
+              <th class="px-2 py-1 font-normal">Error</th>
             </tr>
           </thead>
           <tbody>
@@ -98,9 +98,9 @@ const close = () => {
           :disabled="report.good === 0"
           @click="send('good')"
         >
-          Take the {{ report.good }} good rows</button
+          Import the {{ report.good }} good rows</button
         ><button type="button" class="act-quiet" @click="close">
-          {{ report.taken ? 'Done' : 'Take nothing' }}
+          {{ report.taken ? 'Done' : 'Import nothing' }}
         </button>
       </p>
     </div>

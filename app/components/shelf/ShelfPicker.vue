@@ -23,7 +23,7 @@ watch([kind, words], load, { immediate: true })
 </script>
 
 <template>
-  <AppDialog :open="true" title="From the shelf" @update:open="emit('close')">
+  <AppDialog :open="true" title="Choose from the shelf" @update:open="emit('close')">
     <div class="flex flex-wrap gap-2">
       <label class="min-w-40 grow"
         ><span class="sr-only">Search the shelf</span
@@ -54,6 +54,6 @@ watch([kind, words], load, { immediate: true })
         <button type="button" class="act-quiet" @click="more">Show more</button>
       </li>
     </ul>
-    <p v-else-if="parts" class="mt-3 text-soft">Nothing on the shelf by those words.</p>
+    <p v-else-if="parts" class="mt-3 text-soft">Nothing found on the shelf.</p>
   </AppDialog>
 </template>

@@ -96,7 +96,7 @@ const fieldOf = (step: number) => {
         <dd class="font-display text-lg leading-tight font-semibold">
           {{ figures.hoursToFull === null ? 'not in 3 days' : q(figures.hoursToFull, 'h') }}
         </dd>
-        <dd v-if="figures.moreAhADay === null" class="text-xs text-soft">in ordinary use, loads on</dd>
+        <dd v-if="figures.moreAhADay === null" class="text-xs text-soft">in normal use, loads on</dd>
         <dd v-else class="text-xs text-soft">
           it stands at {{ q(Math.round(figures.endsAt * 100), '%') }} then;
           {{ q(figures.moreAhADay, 'Ah') }} a day more would fill it
@@ -120,15 +120,15 @@ const fieldOf = (step: number) => {
       </div>
     </dl>
     <p v-if="figures.unservedAh >= 1" class="border-l-4 border-changed pl-2">
-      Three days of such use from low, without more charge than that, leave
-      {{ q(figures.unservedAh, 'Ah') }} not served.
+      After three days of this use from a low battery, loads miss
+      {{ q(figures.unservedAh, 'Ah') }}.
     </p>
     <p v-if="figures.unseen" class="border-l-4 border-changed pl-2">
-      Rests on a place or strength that nobody has surveyed yet. Look first.
+      This depends on a place or tray that nobody has surveyed yet. Check it first.
     </p>
 
     <section>
-      <h3 class="font-sans font-semibold">What is done</h3>
+      <h3 class="font-sans font-semibold">Work</h3>
       <ol>
         <li
           v-for="(step, i) in answer.steps"
@@ -191,19 +191,19 @@ const fieldOf = (step: number) => {
           >
         </li>
         <li v-if="answer.steps.length === 0 && !answer.battery" class="border-t border-line py-1.5">
-          Nothing has to be changed.
+          No changes are needed.
         </li>
       </ol>
     </section>
 
     <section>
-      <h3 class="font-sans font-semibold">What it will do</h3>
+      <h3 class="font-sans font-semibold">Result</h3>
       <ul class="list-disc pl-4">
         <li v-for="words in answer.foreseen" :key="words" class="py-0.5">{{ words }}</li>
       </ul>
     </section>
     <section v-if="answer.accepted.length || answer.measure.length">
-      <h3 class="font-sans font-semibold">What remains</h3>
+      <h3 class="font-sans font-semibold">Remaining</h3>
       <ul class="list-disc pl-4">
         <li v-for="words in answer.accepted" :key="words">{{ words }}</li>
         <li v-for="m in answer.measure" :key="m.path">

@@ -33,7 +33,7 @@ const daysWords = (days: number) => (days === Infinity ? 'no end' : q(days, 'day
       <thead class="text-xs text-soft">
         <tr>
           <th scope="col" class="p-2 font-normal">Answer</th>
-          <th scope="col" class="p-2 font-normal max-md:hidden">Sure, or if</th>
+          <th scope="col" class="p-2 font-normal max-md:hidden">Certainty</th>
           <th scope="col" class="p-2 text-right font-normal">Cost</th>
           <th scope="col" class="p-2 text-right font-normal">Time to full</th>
           <th scope="col" class="p-2 text-right font-normal max-md:hidden">

@@ -31,6 +31,6 @@ defineProps<{ rows: readonly ChangedField[]; from?: string; to?: string }>()
         </tr>
       </tbody>
     </table>
-    <p v-if="rows.length === 0" class="py-1 text-soft">Nothing that is surveyed differs.</p>
+    <p v-if="rows.length === 0" class="py-1 text-soft">No surveyed value differs.</p>
   </div>
 </template>

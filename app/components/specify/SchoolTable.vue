@@ -19,10 +19,8 @@ const take = (rule: string, option: string) => bench.setRules({ ...bench.documen
 
 <template>
   <section v-if="result" class="border border-line bg-card p-3" aria-labelledby="schools">
-    <h2 id="schools" class="text-lg">Other shops’ practice</h2>
-    <p class="text-soft">
-      Workshops differ on these. Another school for this job alone judges and searches anew.
-    </p>
+    <h2 id="schools" class="text-lg">Other approaches</h2>
+    <p class="text-soft">Workshops differ on these points. Choose another approach for this job.</p>
     <div
       v-for="view in differing"
       :key="view.rule"
@@ -47,7 +45,7 @@ const take = (rule: string, option: string) => bench.setRules({ ...bench.documen
           ><button
             type="button"
             class="min-h-8 underline max-md:min-h-11"
-            :aria-label="`Take for this job: ${other.words}`"
+            :aria-label="`Use for this job: ${other.words}`"
             @click="take(view.rule, other.option)"
           >
             take for this job
@@ -60,7 +58,8 @@ const take = (rule: string, option: string) => bench.setRules({ ...bench.documen
       </div>
     </div>
     <p v-if="alike.length" class="mt-2 border-t border-line pt-2 text-xs text-soft">
-      The others would say the same here: {{ alike.map((view) => inSentence(view.question)).join('; ') }}.
+      The other approaches give the same result here:
+      {{ alike.map((view) => inSentence(view.question)).join('; ') }}.
     </p>
   </section>
 </template>

@@ -29,7 +29,7 @@ const rows = computed(() =>
         </p>
       </div>
       <button type="button" class="act-quiet" @click="bench.edit((job) => withSpecified(job, null))">
-        Take it back
+        Withdraw choice
       </button>
     </div>
     <p v-if="now" class="mt-1" data-testid="specified-now">

@@ -154,7 +154,7 @@ const Picture = (): VNode => {
       <button
         type="button"
         class="act-quiet !min-h-8 !px-2.5 max-md:!min-h-11"
-        aria-label="Nearer"
+        aria-label="Zoom in"
         @click="zoom(1.25)"
       >
         +
@@ -162,7 +162,7 @@ const Picture = (): VNode => {
       <button
         type="button"
         class="act-quiet !min-h-8 !px-2.5 max-md:!min-h-11"
-        aria-label="Farther"
+        aria-label="Zoom out"
         @click="zoom(0.8)"
       >
         −
@@ -176,15 +176,15 @@ const Picture = (): VNode => {
         Full width
       </button>
       <span class="text-soft max-md:hidden"
-        >Arrow keys follow the runs. Thick is new, thin stays, crossed out goes. Dash-dot is negative. ✎ is
-        set by hand.</span
+        >Arrow keys follow the runs. Thick lines are new, thin lines stay, crossed-out parts go. Dash-dot is
+        negative. ✎ is set by hand.</span
       >
     </div>
     <div
       ref="frame"
       class="max-h-[calc(100dvh-13rem)] min-h-64 touch-pan-x touch-pan-y overflow-auto rounded-sm border border-line bg-card p-1 select-none focus-visible:outline-2"
       role="application"
-      aria-label="Single-line drawing. Arrows walk along the runs; the list below says the same."
+      aria-label="Single-line drawing. Arrow keys move along the runs. The list below has the same content."
       tabindex="0"
       data-testid="drawing"
       @click="choose"

@@ -49,7 +49,7 @@ const worst = (run: Run): Verdict | undefined => verdicts.value.get(`runs/${run.
           class="text-sm font-semibold underline max-md:min-h-11"
           @click="save('runs', runsCsv(wired))"
         >
-          Save the runs (CSV)
+          Export runs (CSV)
         </button>
       </div>
       <div class="overflow-x-auto">
@@ -62,7 +62,7 @@ const worst = (run: Run): Verdict | undefined => verdicts.value.get(`runs/${run.
               <th class="text-right font-normal">Size</th>
               <th class="pl-3 text-right font-normal">Length</th>
               <th class="pl-3 text-right font-normal">Current</th>
-              <th class="pl-3 font-normal max-xl:hidden">Most in this case</th>
+              <th class="pl-3 font-normal max-xl:hidden">Largest current in</th>
               <th class="pl-3 font-normal">Fuse</th>
               <th class="font-normal">State</th>
             </tr>
@@ -115,7 +115,7 @@ const worst = (run: Run): Verdict | undefined => verdicts.value.get(`runs/${run.
               <span class="block text-sm text-soft"
                 >{{ name(run.from) }} → {{ name(run.to) }} · fuse {{ fuseOf(run) }} ·
                 {{ stateWords[run.state]
-                }}<template v-if="caseOf(run)"> · most in: {{ caseOf(run) }}</template></span
+                }}<template v-if="caseOf(run)">· largest in: {{ caseOf(run) }}</template></span
               >
             </button>
           </li>
@@ -136,7 +136,7 @@ const worst = (run: Run): Verdict | undefined => verdicts.value.get(`runs/${run.
       <h2 id="swaps" class="text-lg">Moved from the old unit to the new one</h2>
       <ul>
         <li v-for="swap in wired.swaps" :key="swap.terminal">
-          {{ swap.terminal }}: {{ swap.runs.length ? swap.runs.join(', ') : 'nothing lands there'
+          {{ swap.terminal }}: {{ swap.runs.length ? swap.runs.join(', ') : 'no run'
           }}<template v-if="swap.carriedOver.length">; carry over {{ swap.carriedOver.join(', ') }}</template>
         </li>
       </ul>
@@ -150,11 +150,11 @@ const worst = (run: Run): Verdict | undefined => verdicts.value.get(`runs/${run.
           class="text-sm font-semibold underline max-md:min-h-11"
           @click="save('wiring-parts', wiringPartsCsv(wired, shelf ?? []))"
         >
-          Save the parts (CSV)
+          Export parts (CSV)
         </button>
       </div>
       <p class="text-sm text-soft">
-        Cable with 10 % more, at least 0.3 m a run. Studs and torques are usual ones: the maker’s figure
+        Cable includes 10 % extra, at least 0.3 m a run. Studs and torques are typical: the maker’s figure
         counts.
       </p>
       <table class="text-sm max-md:w-full">
@@ -185,7 +185,7 @@ const worst = (run: Run): Verdict | undefined => verdicts.value.get(`runs/${run.
           </tr>
           <tr v-if="shelf" class="border-t-2 border-line font-semibold">
             <td />
-            <td>Together, of what has a price</td>
+            <td>Total of priced parts</td>
             <td class="pl-4 text-right whitespace-nowrap tabular-nums">{{ q(kgInAll, 'kg') }}</td>
             <td class="max-md:hidden" />
             <td class="pl-4 text-right whitespace-nowrap tabular-nums">{{ q(priceInAll, 'money') }}</td>

@@ -37,7 +37,7 @@ const unit = computed(() =>
 const title = computed(() => {
   if (run.value) return `${run.value.number} · ${nameOf(run.value.from)} to ${nameOf(run.value.to)}`
   if (post.value) return `${post.value.fitting!.number} ${post.value.name}`.trim()
-  return unit.value?.name ?? 'Nothing chosen'
+  return unit.value?.name ?? 'Nothing selected'
 })
 const state = computed(
   () => stateWords[run.value?.state ?? post.value?.state ?? unit.value?.state ?? 'found'],
@@ -65,8 +65,8 @@ const lengthWords = (run: Run): string =>
   ({
     set: 'set by hand',
     found: 'as surveyed',
-    usual: 'usual for such a run',
-    open: 'not known yet: taken as the middle of what it may be',
+    usual: 'typical for such a run',
+    open: 'unknown: the middle of the plausible range',
     sized: '',
   })[run.lengthKnown]
 const percent = (share: number): string => `${(share * 100).toFixed(1)} %`
@@ -107,7 +107,7 @@ const known = (name: string) => fieldAt(fieldPath(name)) !== null
     <p v-if="post?.fitting?.reason" class="mt-1">{{ post.fitting.reason }}</p>
 
     <dl v-if="run && figures" class="mt-2 grid grid-cols-[auto_1fr] gap-x-3 gap-y-0.5">
-      <dt class="text-soft">Most current</dt>
+      <dt class="text-soft">Largest current</dt>
       <dd>
         {{ q(figures.amps, 'A') }}<template v-if="figures.at">, {{ figures.at.toLowerCase() }}</template>
       </dd>
@@ -118,47 +118,47 @@ const known = (name: string) => fieldAt(fieldPath(name)) !== null
         <dt class="text-soft">Size</dt>
         <dd>
           {{ run.count > 1 ? `${run.count} × ` : '' }}{{ q(run.areaMm2, 'mm²')
-          }}<template v-if="isSizeUnknown(run)"> or more: what is there is not known</template
+          }}<template v-if="isSizeUnknown(run)"> or more: the fitted size is unknown</template
           ><template v-else>, decided by {{ governsWords[figures.governs] }}</template>
         </dd>
-        <dt class="text-soft">Carries there</dt>
+        <dt class="text-soft">Rated there</dt>
         <dd>{{ q(figures.carriesA!, 'A') }}</dd>
       </template>
-      <dt class="text-soft">Lost in it</dt>
+      <dt class="text-soft">Voltage drop</dt>
       <dd>{{ q(figures.lostV, 'V') }}; {{ q(figures.heatW, 'W') }} of heat</dd>
-      <dt class="text-soft">Lost on the whole way</dt>
+      <dt class="text-soft">Voltage drop, whole path</dt>
       <dd>
         {{ q(figures.wayLostV, 'V') }}, {{ percent(figures.wayLostShare) }} of
         {{ percent(figures.allowedShare) }} allowed
       </dd>
       <template v-if="figures.leftV !== null">
-        <dt class="text-soft">Left at its end</dt>
+        <dt class="text-soft">Voltage at its end</dt>
         <dd>{{ q(figures.leftV, 'V') }}</dd>
       </template>
     </dl>
     <dl v-else-if="post?.fitting && there" class="mt-2 grid grid-cols-[auto_1fr] gap-x-3 gap-y-0.5">
       <template v-if="post.fitting.ratedA !== null">
-        <dt class="text-soft">Made for</dt>
+        <dt class="text-soft">Rating</dt>
         <dd>{{ ratingWords(post.fitting, q) }}</dd>
       </template>
-      <dt class="text-soft">Passes it</dt>
+      <dt class="text-soft">Current</dt>
       <dd>{{ q(there.throughA, 'A') }}</dd>
       <template v-if="post.kind === 'fuse'">
-        <dt class="text-soft">A short there</dt>
+        <dt class="text-soft">Short circuit</dt>
         <dd>{{ q(there.shortA, 'A') }}; it interrupts {{ q(post.fitting.aicA ?? 0, 'A') }}</dd>
       </template>
     </dl>
 
     <table v-if="figures && figures.sizes.length > 1" class="mt-2 w-full text-sm">
       <caption class="text-left font-semibold">
-        One size less, one size more
+        Smaller and larger size
       </caption>
       <thead class="text-soft">
         <tr>
           <th class="text-left font-normal">Size</th>
           <th class="text-right font-normal">carries</th>
           <th class="text-right font-normal">loses</th>
-          <th class="pl-2 text-left font-normal">does it</th>
+          <th class="pl-2 text-left font-normal">enough</th>
         </tr>
       </thead>
       <tbody>
@@ -195,7 +195,7 @@ const known = (name: string) => fieldAt(fieldPath(name)) !== null
           >
         </p>
         <details class="text-sm text-soft">
-          <summary class="cursor-pointer max-md:min-h-11">How it is reckoned</summary>
+          <summary class="cursor-pointer max-md:min-h-11">Calculation</summary>
           {{ check.formula }}
         </details>
         <p
@@ -210,7 +210,7 @@ const known = (name: string) => fieldAt(fieldPath(name)) !== null
             class="act-quiet !min-h-8 text-xs max-md:!min-h-11"
             @click="emit('remedy', remedy)"
           >
-            Take it
+            Use this
           </button>
         </p>
       </li>

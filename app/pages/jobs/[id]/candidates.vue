@@ -26,7 +26,7 @@ const hours = (value: SourceHours['hours']): string =>
   value === null
     ? 'not known'
     : value === 'sets'
-      ? 'the sun sets first'
+      ? 'not before sunset'
       : value === Infinity
         ? 'never full'
         : q(value, 'h')
@@ -47,7 +47,7 @@ const rows: readonly (readonly [
   ],
   [
     'At full inverter load',
-    () => 'with the DC loads beside it',
+    () => 'together with the DC loads',
     (c) =>
       Object.keys(bench.document!.inverters).length === 0
         ? 'no inverter'
@@ -60,7 +60,7 @@ const rows: readonly (readonly [
   ],
   ['Price', () => 'of all batteries', (c) => (c.price === null ? 'none entered' : q(c.price, 'money'))],
   [
-    'Price a kWh over its life',
+    'Price per kWh over its life',
     () => 'at the shop’s depth',
     (c) => (c.pricePerKwh === null ? 'none entered' : q(c.pricePerKwh, 'money')),
   ],
@@ -95,12 +95,11 @@ const choose = (path: string) => bench.edit((job) => chooseCandidate(job, path))
   >
     <div class="p-3 md:p-4">
       <div class="mb-3 flex flex-wrap items-center gap-3">
-        <button type="button" class="act" :disabled="!room" @click="picking = true">
-          Add one from the shelf</button
-        ><button type="button" class="act-quiet" :disabled="!room" @click="add({})">Type one in</button>
-        <p v-if="!room" class="text-soft">Four stand here; take one away to add another.</p>
+        <button type="button" class="act" :disabled="!room" @click="picking = true">Add from shelf</button
+        ><button type="button" class="act-quiet" :disabled="!room" @click="add({})">Add by hand</button>
+        <p v-if="!room" class="text-soft">There are four. Remove one to add another.</p>
       </div>
-      <p v-if="pending && columns.length === 0" role="status" class="text-soft">Working it out …</p>
+      <p v-if="pending && columns.length === 0" role="status" class="text-soft">Calculating…</p>
       <!-- Every line of a card stands beside the same line of the others. -->
       <ul
         class="grid gap-x-3 gap-y-3 sm:grid-cols-2 xl:grid-cols-4"
@@ -145,7 +144,7 @@ const choose = (path: string) => bench.edit((job) => chooseCandidate(job, path))
               <dd class="text-right font-semibold">{{ words(c) }}</dd>
             </div>
             <div class="border-t border-line py-1">
-              <dt>Time to full<span class="block text-xs text-soft">each by itself, the loads on</span></dt>
+              <dt>Time to full<span class="block text-xs text-soft">each source alone, loads on</span></dt>
               <dd>
                 <ul>
                   <li
@@ -189,12 +188,12 @@ const choose = (path: string) => bench.edit((job) => chooseCandidate(job, path))
             </div>
             <p class="mt-2 flex flex-wrap gap-2">
               <button v-if="c.path !== 'candidate'" type="button" class="act" @click="choose(c.path)">
-                Make this the choice</button
+                Choose this battery</button
               ><button
                 type="button"
                 class="act-quiet"
                 :disabled="!room"
-                :aria-label="`${c.name}: one more in parallel, beside it`"
+                :aria-label="`${c.name}: one more in parallel, as a copy`"
                 @click="another(c.path)"
               >
                 One more in parallel</button

@@ -128,7 +128,7 @@ const own = computed(() => judging.assessment?.checks.filter((c) => c.lane === n
     <AnchorMark class="mx-auto mb-3 size-12 text-soft" />
     <h1 class="text-2xl">This job cannot be opened</h1>
     <p class="mt-2">{{ problem }}</p>
-    <NuxtLink to="/" class="act mt-4">To the jobs</NuxtLink>
+    <NuxtLink to="/" class="act mt-4">Back to jobs</NuxtLink>
   </main>
   <main
     v-else-if="ready && bench.document && judging.assessment"

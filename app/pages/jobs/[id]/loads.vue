@@ -32,7 +32,7 @@ function addTypical({ name, values }: TypicalLoad) {
       ...(values.amps === undefined ? {} : { amps: Math.round((values.amps / scale) * 100) / 100 }),
     }),
   })
-  said.value = `${name} added, as usual. Correct what differs.`
+  said.value = `${name} added with typical values. Correct them.`
 }
 function addEmpty() {
   const path = bench.addPart('loads', { name: '', ...assumed({ supply: 'dc' }) })
@@ -44,7 +44,7 @@ async function readFile(event: Event) {
   const read = readLoadsCsv(file.text)
   fileProblems.value = read.problems
   if (read.count === 0 && read.problems.length > 0)
-    return void (said.value = `Nothing was taken from ${file.name}. Its first row must name the columns: ${tableHeader(loadColumns).join(', ')}.`)
+    return void (said.value = `Nothing was imported from ${file.name}. Its first row must name the columns: ${tableHeader(loadColumns).join(', ')}.`)
   const taken = takeLoads(bench.document!, read.loads)
   bench.edit(() => taken.job)
   said.value = `${file.name}: ${wordsOf(taken, read.count - read.loads.length)}.`
@@ -80,7 +80,7 @@ const download = () => handOver(`loads-${bench.document!.job.number}.csv`, write
               }}
             </h2>
             <button type="button" class="act" @click="addEmpty">Add a load</button>
-            <button type="button" class="act-quiet" @click="libraryOpen = true">From the library</button>
+            <button type="button" class="act-quiet" @click="libraryOpen = true">Choose from library</button>
             <label class="act-quiet focus-within:outline-2 focus-within:outline-sea"
               >From CSV<input type="file" accept=".csv,text/csv" class="sr-only" @change="readFile"
             /></label>
@@ -113,7 +113,7 @@ const download = () => handOver(`loads-${bench.document!.job.number}.csv`, write
                   scope="col"
                   class="pb-1 text-left align-bottom text-xs leading-tight font-normal text-soft"
                 >
-                  Takes a day
+                  Use a day
                 </th></template
               >
               <template #figures="{ path }">
@@ -127,7 +127,7 @@ const download = () => handOver(`loads-${bench.document!.job.number}.csv`, write
             </PartTable>
           </div>
           <p v-if="audit.idleAh > 0 && rows.length" class="border-t border-line pt-2 text-soft">
-            Inverters switched on with nothing to do: {{ q(audit.idleAh, 'Ah') }} a day.
+            Inverters on without load: {{ q(audit.idleAh, 'Ah') }} a day.
           </p>
         </section>
         <MeasureLoads
@@ -135,7 +135,7 @@ const download = () => handOver(`loads-${bench.document!.job.number}.csv`, write
         />
       </div>
 
-      <aside class="grid content-start gap-4 max-xl:order-first" aria-label="What it comes to">
+      <aside class="grid content-start gap-4 max-xl:order-first" aria-label="Totals">
         <section class="border border-line bg-card p-4">
           <h2 class="text-lg">A day</h2>
           <p class="font-display text-3xl font-semibold" data-testid="daily">
@@ -171,7 +171,7 @@ const download = () => handOver(`loads-${bench.document!.job.number}.csv`, write
           </table>
         </section>
         <section class="border border-line bg-card p-4">
-          <h2 class="text-lg">At once</h2>
+          <h2 class="text-lg">Largest current</h2>
           <dl class="grid grid-cols-[1fr_auto] gap-y-1">
             <dt>DC loads together</dt>
             <dd class="text-right font-semibold">{{ q(audit.atOnceA, 'A') }}</dd>
@@ -185,7 +185,7 @@ const download = () => handOver(`loads-${bench.document!.job.number}.csv`, write
         </section>
       </aside>
     </div>
-    <AppDialog v-model:open="libraryOpen" title="Loads as they are usually met">
+    <AppDialog v-model:open="libraryOpen" title="Typical loads">
       <div class="max-h-[60vh] overflow-y-auto">
         <section v-for="group in groups" :key="group">
           <h3 class="mt-2 text-base">{{ group }}</h3>

@@ -93,7 +93,7 @@ async function weatherText(): Promise<{ epw: string } | { problem: string }> {
   } catch {
     // Said below: the page may be without a connection.
   }
-  return { problem: 'The weather could not be fetched.' }
+  return { problem: 'Cannot load the weather.' }
 }
 
 /** Counts what was last asked for: a start that has waited for its weather is called off by what came since. */
@@ -152,7 +152,7 @@ const download = (): void =>
       "
     >
       <section
-        aria-label="What to run"
+        aria-label="Run settings"
         class="grid content-start gap-3"
         :class="results.length > 1 && 'lg:row-span-2'"
       >
@@ -171,7 +171,7 @@ const download = (): void =>
           </div>
         </fieldset>
         <fieldset>
-          <legend class="mb-1 font-semibold">Of what, side by side</legend>
+          <legend class="mb-1 font-semibold">Compare</legend>
           <label v-for="v in variants" :key="v.id" class="flex min-h-8 items-center gap-2 max-md:min-h-11"
             ><input v-model="chosen" type="checkbox" :value="v.id" class="size-5" />{{ v.title }}</label
           >
@@ -192,8 +192,8 @@ const download = (): void =>
           <label class="block"
             ><span class="font-semibold">Weather</span
             ><select v-model="place" class="entry">
-              <option value="port-larkspur">Port Larkspur, made up</option>
-              <option value="hollin-fell">Hollin Fell, made up</option>
+              <option value="port-larkspur">Port Larkspur, invented</option>
+              <option value="hollin-fell">Hollin Fell, invented</option>
               <option v-if="epwText" value="file">{{ epwName }}</option>
             </select></label
           ><label class="act-quiet mt-2 focus-within:outline-2 focus-within:outline-sea"
@@ -216,7 +216,7 @@ const download = (): void =>
           <template v-else-if="first"
             ><span class="font-semibold">{{ runKind(first.run).title }}: {{ titles.join(' against ') }}</span
             ><button type="button" class="ml-auto act-quiet" @click="download">
-              Save series as CSV
+              Export series (CSV)
             </button></template
           >
           <template v-else>{{
@@ -260,7 +260,7 @@ const download = (): void =>
 
       <section
         v-if="first"
-        aria-label="What came of it"
+        aria-label="Results"
         class="grid min-w-0 content-start gap-4"
         :class="results.length > 1 && 'lg:col-start-2'"
       >

@@ -168,13 +168,13 @@ const differences = computed(() => {
                 >
               </p>
               <p v-else-if="solver.state.value === 'done'">
-                Nothing on the shelf makes this battery suit. What comes nearest stands beside this, with what
-                is still in its way.
+                No part on the shelf makes this battery suit. The closest answers are shown with their
+                remaining obstacles.
               </p>
               <p v-else-if="solver.state.value === 'stopped'">
                 Stopped after {{ solver.looked.value }} of {{ solver.count.value }}.
               </p>
-              <p v-else>Getting the shelf …</p>
+              <p v-else>Loading the shelf…</p>
             </div>
             <p class="mt-2 flex gap-2">
               <button v-if="searching" type="button" class="act-quiet" @click="solver.stop()">Stop</button
@@ -184,11 +184,7 @@ const differences = computed(() => {
             </p>
           </section>
 
-          <ul
-            v-if="worth.length"
-            aria-label="What a measurement is worth"
-            class="border border-line bg-card p-3"
-          >
+          <ul v-if="worth.length" aria-label="Value of a measurement" class="border border-line bg-card p-3">
             <li v-for="one in worth" :key="one.answer" class="flex items-start gap-2 py-0.5">
               <VerdictMark verdict="measure-first" class="mt-0.5 !size-4" /><span
                 >Measure
@@ -239,13 +235,13 @@ const differences = computed(() => {
         <section
           v-for="{ other, words } in differences"
           :key="other.id"
-          :aria-label="`Against ${other.name}`"
+          :aria-label="`Compared with ${other.name}`"
           class="border border-line bg-card p-3"
         >
-          <h2 class="text-base">Against {{ inSentence(other.name) }}</h2>
+          <h2 class="text-base">Compared with {{ inSentence(other.name) }}</h2>
           <ul class="list-disc pl-4">
             <li v-for="sentence in words" :key="sentence">{{ sentence }}</li>
-            <li v-if="words.length === 0">They come to the same.</li>
+            <li v-if="words.length === 0">No difference.</li>
           </ul>
         </section>
         <div v-if="others.length" class="grid gap-3 md:grid-cols-2">

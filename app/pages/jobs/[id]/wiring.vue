@@ -90,10 +90,10 @@ function saveDrawing() {
             Add a branch
           </button>
           <button type="button" class="act-quiet !min-h-8 max-md:!min-h-11" @click="saveDrawing">
-            Save the drawing (SVG)
+            Export drawing (SVG)
           </button>
           <a class="act-quiet !min-h-8 max-md:!min-h-11" :href="`/api/jobs/${bench.id}/wiring/pdf`" download
-            >Plan as PDF</a
+            >Open plan (PDF)</a
           >
         </span>
       </div>
@@ -130,9 +130,7 @@ function saveDrawing() {
             @remedy="take"
             @proposal="toProposal"
           />
-          <p v-else class="text-soft">
-            Choose a run or a fuse: its numbers, its checks and what can be set of it stand here.
-          </p>
+          <p v-else class="text-soft">Choose a run or a fuse to see its numbers, checks and settings.</p>
         </aside>
       </div>
       <WiringLists v-model="chosen" :wired="wired!" class="mt-5" />
