@@ -38,7 +38,7 @@ test('a long list keeps what was shown of it while one of its jobs is being judg
   await expect(rows).toHaveCount(100)
   await page.getByRole('button', { name: 'Show more' }).click()
   await expect(rows).toHaveCount(156)
-  await expect(page.getByText('Being judged').first()).toBeVisible()
+  await expect(page.getByText('Being checked').first()).toBeVisible()
   // Asked anew twice over.
   for (let i = 0; i < 4; i++) await page.waitForResponse((response) => response.url().includes('/api/jobs?'))
   await expect(rows).toHaveCount(156)

@@ -28,7 +28,7 @@ interface Behind {
 
 const tooLarge = {
   verdict: null,
-  headline: 'Too large to judge at once',
+  headline: 'Too large to check at once',
   reason: 'Open it: the bench takes the time it needs.',
   specified_verdict: null,
   specified_headline: null,

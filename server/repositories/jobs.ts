@@ -187,7 +187,7 @@ export class Jobs extends Repository {
     const rows = await sql<(JobRow & { key: string })[]>`
       select job_id as id, number, job.name, customer, craft, stage, due_date as "dueDate",
         case when ${judged} then verdict end as verdict,
-        case when ${judged} then headline else 'Being judged' end as headline,
+        case when ${judged} then headline else 'Being checked' end as headline,
         case when ${judged} then reason else '' end as reason,
         case when ${judged} then specified_verdict end as "specifiedVerdict",
         case when ${judged} then specified_headline end as "specifiedHeadline",

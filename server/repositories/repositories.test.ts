@@ -91,7 +91,7 @@ describe('judging', () => {
       },
     })
     await here.jobs.create(emptyJob('0001', 'Slow'))
-    expect(await listed(here)).toMatchObject([{ verdict: null, headline: 'Being judged', reason: '' }])
+    expect(await listed(here)).toMatchObject([{ verdict: null, headline: 'Being checked', reason: '' }])
     go()
     await here.queue.settled()
     expect((await listed(here))[0]!.verdict).not.toBeNull()
@@ -166,7 +166,7 @@ describe('judging', () => {
     await here.queue.settled()
     await here.queue.settled()
     expect(tries).toBe(1)
-    expect(await listed(here)).toMatchObject([{ verdict: null, headline: 'Too large to judge at once' }])
+    expect(await listed(here)).toMatchObject([{ verdict: null, headline: 'Too large to check at once' }])
   })
 
   it('holds no transaction open', async () => {
