@@ -42,7 +42,7 @@ export default defineNuxtConfig({
       const input = config.build?.rollupOptions?.input
       if (isClient && typeof input === 'object' && !Array.isArray(input)) input.server ??= input.entry!
     },
-    // What a thread of the judging pool runs, as one file beside the server's entry.
+    // What a thread of the checking pool runs, as one file next to the server's entry.
     'nitro:init': (nitro) => {
       nitro.hooks.hook('compiled', async ({ options }) => {
         const outfile = join(options.output.serverDir, 'judging.mjs')
@@ -52,7 +52,7 @@ export default defineNuxtConfig({
           bundle: true,
           platform: 'node',
           format: 'esm',
-          // Packages that read files beside themselves stay where they are.
+          // Packages that read files next to themselves stay where they are.
           external: ['pdfmake', 'fontkit', 'wawoff2'],
           logLevel: 'error',
         })

@@ -8,7 +8,7 @@ export const chromiumArgs = [
   '--disable-background-networking',
   '--disable-component-update',
   '--disable-sync',
-  // A page's collecting and compiling beside it in threads costs more than it saves where all cores are taken.
+  // A page's collecting and compiling next to it in threads costs more than it saves where all cores are taken.
   '--js-flags=--single-threaded',
 ]
 

@@ -19,7 +19,7 @@ import { factsOf, type ShopSettings } from '#core/system/system'
 import { judgementOf, type Judgement } from '#core/verdict/judgement'
 
 const evenParts = 1_000_000
-/** Any number from one to another, each alike: doubles of their own would crowd near nought. */
+/** Any number from one to another, each alike: doubles of their own would crowd near zero. */
 export const evenly = (min: number, max: number): fc.Arbitrary<number> =>
   fc.integer({ min: 0, max: evenParts }).map((part) => min + ((max - min) * part) / evenParts)
 
@@ -190,7 +190,7 @@ export function resultOf(job: JobDocument, id: string, on: string, rules: RuleOv
 
 export const applies = (job: JobDocument, id: string): boolean => checksOf(job).some((c) => c.id === id)
 
-/** Every check of a job, and of its wiring where that is worked out in it. */
+/** Every check of a job, and of its wiring where that is calculated in it. */
 export const checksOf = (
   job: JobDocument,
   rules: RuleOverrides = {},

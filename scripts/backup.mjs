@@ -53,7 +53,7 @@ try {
  * @param work is given what ends the lock on the data
  */
 async function whileNobodyServes(work) {
-  // A database of somebody else's is not locked by `npm start` either.
+  // A database of someone else's is not locked by `npm start` either.
   if (process.env.DATABASE_URL) return work()
   const owner = await ownerOf(cluster.url, () => 'a restore')
   try {

@@ -20,7 +20,7 @@ import { startCluster } from './lib/postgres.mjs'
 const [tries = 100_000, seed = Date.now() % 1_000_000] = process.argv.slice(2).map(Number)
 const root = fileURLToPath(new URL('..', import.meta.url))
 const mostMs = 2000
-/** Valid jobs at the edges of their fields, in a long run; and how long one may be judged, ms. */
+/** Valid jobs at the edges of their fields, in a long run; and how long one may be checked, ms. */
 const edgeJobs = 3000
 const mostJudgingMs = 5000
 /** Tries from which on memory is looked at too: a short run tells nothing of it. */

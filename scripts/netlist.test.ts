@@ -65,7 +65,7 @@ function solvedElsewhere(netlists: readonly string[]): (ReadonlyMap<string, numb
     })
 }
 
-/** Whether both agree on every post, and so on every run, to 0.1 %, by case; null where the other finds no solution. */
+/** Whether both agree on every post, and so on every run, to 0.1 %, by case; null if the other finds no solution. */
 function agreement(network: Network, cases: readonly Case[]): (boolean | null)[] {
   const circuits = cases.map((at) => ({ at, circuit: circuitOf(network, at), start: startOf(network, at) }))
   const others = solvedElsewhere(

@@ -18,7 +18,7 @@ if (!file || file.startsWith('--')) fail(`Name a job file: ${use}`)
 if (!given) fail(`Name a case: ${use}; --case list prints their names`)
 const job = await jobFromFile(file)
 const network = networkOf(job)
-/** A state in which the job is proved: worked out only where one is asked for. */
+/** A state in which the job is proved: calculated only where one is asked for. */
 const asProved = (name: string): { readonly at: Case; readonly circuit: Circuit } | null => {
   const proof = new Proof(job)
   const state = proof.states.find((one) => provedCase(one) === name)

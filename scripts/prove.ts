@@ -1,4 +1,4 @@
-// npm run --silent expect -- FILE.json: every test of a job with what it must read and its tolerance, as JSON.
+// npm run --silent expect -- FILE.json: every test of a job with what it is expected to read and its tolerance, as JSON.
 // npm run --silent diagnose -- FILE.json --readings R.csv: what readings (columns test,value) mean, as JSON.
 import { readFile } from 'node:fs/promises'
 import { decodeText } from '#core/formats/bytes'

@@ -1,5 +1,5 @@
-// npm run rehearse [-- JOBS PHOTOS BYTES]: goes through docs/running.md on a shop of its own, with as many jobs and
-// photographs of so many bytes: backing up while it is used, restoring, moving the data away, a port that is taken, a
+// npm run rehearse [-- JOBS PHOTOS BYTES]: walks docs/running.md on a shop of its own, with as many jobs and
+// photographs of this many bytes: backing up while it is used, restoring, moving the data away, a port that is taken, a
 // second start. Every row must come back as it was. Fails with the first sentence that does not hold.
 import { createHash, randomBytes } from 'node:crypto'
 import { once } from 'node:events'
@@ -58,7 +58,7 @@ async function rowsOf(): Promise<Record<string, string>> {
   const digests: Record<string, string> = {}
   for (const table of tables) {
     const hash = createHash('sha256')
-    // What judging writes, and what a restore or a look changes, is not the shop's.
+    // What checking writes, and what a restore or a look changes, is not the shop's.
     const left = `to_jsonb(t) - '{epoch,looked_at,clock_since,data,verdict,headline,reason,specified_verdict,specified_headline,judged_version,judged_shop}'::text[]`
     const data = table === 'photo' ? ` || jsonb_build_object('data', encode(sha256(t.data), 'hex'))` : ''
     const query = sql.unsafe<{ row: string }[]>(

@@ -1,6 +1,6 @@
 // npm run soak [-- SAVES [SEED]]: the application is used by two writers and a shop whose rules change, while its
 // server, its database, `npm start` and all three are killed at random. Every save that was acknowledged must be
-// there in the end, every list must show what a judging anew gives, and every start must come back by itself.
+// there in the end, every list must show what a checking again gives, and every start must come back by itself.
 import { setTimeout as pause } from 'node:timers/promises'
 import { withField } from '#core/job/document'
 import { judgeJob } from '#core/verdict/job'
@@ -23,7 +23,7 @@ interface Acknowledged {
 const acknowledged: Acknowledged[] = []
 const kills: Record<string, number> = {}
 const killed = (): number => Object.values(kills).reduce((sum, count) => sum + count, 0)
-/** It goes on until there were so many of each: use that nothing disturbed would show nothing. */
+/** It goes on until there were this many of each: use that nothing disturbed would show nothing. */
 const fewestKills = Math.max(4, wanted / 20)
 const fewestShopSaves = 2
 let shopSaves = 0
@@ -116,7 +116,7 @@ async function lostOf(id: string): Promise<readonly Acknowledged[]> {
     )
 }
 
-/** Jobs whose list shows another verdict than a judging anew. */
+/** Jobs whose list shows another verdict than a checking again. */
 async function wrongVerdicts(): Promise<readonly string[]> {
   for (let tries = 0; tries < 240; tries++) {
     const { waiting } = await application.insist<{ waiting: number }>('/api/shop/judging')

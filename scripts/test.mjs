@@ -1,4 +1,4 @@
-// npm test: static checks beside units and the build, then server tests on a real PostgreSQL, then browser
+// npm test: static checks next to units and the build, then server tests on a real PostgreSQL, then browser
 // tests. Ends with the totals.
 import { spawn } from 'node:child_process'
 import { existsSync, readFileSync, rmSync } from 'node:fs'
@@ -39,7 +39,7 @@ const totals = { passed: 0, failed: 0 }
 const failures = []
 
 /**
- * Runs a command to its end; what it printed comes in one piece, since others run beside it.
+ * Runs a command to its end; what it printed comes in one piece, since others run next to it.
  * @returns whether it went well, and what it printed
  */
 function command(name, args) {
@@ -72,7 +72,7 @@ async function step(name, ...commands) {
   totals.passed++
 }
 
-/** Of a command that failed so many of its last lines are told again. */
+/** Of a command that failed this many of its last lines are told again. */
 const lastLines = 25
 const lastOf = (said) => said.trim().split('\n').slice(-lastLines).join('\n')
 

@@ -1,4 +1,4 @@
-// npm run upgrade: moves the data to the newest PostgreSQL that is installed. The old ones are kept beside.
+// npm run upgrade: moves the data to the newest PostgreSQL that is installed. The old ones are kept next to.
 import { join } from 'node:path'
 import { dataFolder, giveUp, installPackages, postgresVersions } from './lib/machine.mjs'
 import { speakPlainly } from './lib/plain-errors.mjs'

@@ -83,7 +83,7 @@ describe('jobs', () => {
     expect(Number(second.document.job.number)).toBe(Number(first.document.job.number) + 1)
   })
 
-  it('are saved over their version, judged anew, and remembered', async () => {
+  it('are saved over their version, checked again, and remembered', async () => {
     const job = await open('0417')
     const off = withField(job.document, 'chargers/charger-1/equaliseStage', { value: 'off', how: 'measured' })
     const saved = await save(job, off, job.version, 'Isolde')

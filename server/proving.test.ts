@@ -65,7 +65,7 @@ describe('a signed record', () => {
     expect((await call('GET', `/api/jobs/${job.id}/sheets/1`)).status).toBe(404)
   })
 
-  it('freezes what was done, read and mended, without anything specified', async () => {
+  it('freezes what was done, read and repaired, without anything specified', async () => {
     const signed = await sign(signature)
     expect(signed).toMatchObject({
       status: 200,

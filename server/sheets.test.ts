@@ -153,7 +153,7 @@ describe('a specification sheet', () => {
     ).toMatchObject({ status: 409, body: { theirs: { id: job.id } } })
   })
 
-  it('has beside it the summary of the job as it is saved, as a PDF', async () => {
+  it('has next to it the summary of the job as it is saved, as a PDF', async () => {
     const { status, type, bytes } = await raw(`/api/jobs/${job.id}/summary/pdf`)
     expect([status, type, new TextDecoder().decode(bytes.slice(0, 5))]).toEqual([
       200,

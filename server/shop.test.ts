@@ -57,7 +57,7 @@ describe('shop rules', () => {
     expect(await job('0421')).toEqual(before)
   })
 
-  it('kept, judge every open job again; a job handed over keeps its verdict', async () => {
+  it('kept, check every open job again; a job handed over keeps its verdict', async () => {
     const tug = await job('0427')
     const stored = (await call<StoredJob>('GET', `/api/jobs/${tug.id}`)).body
     await call('PUT', `/api/jobs/${tug.id}`, {

@@ -87,7 +87,7 @@ export { expect }
 export const headline = (page: Page): Locator => page.getByTestId('headline')
 export const saveState = (page: Page): Locator => page.getByTestId('save-state')
 export const field = (page: Page, path: string): Locator => page.locator(`[data-field="${path}"]`)
-/** What is open of a station: beside the walk-round, on a phone under its heading. */
+/** What is open of a station: next to the walk-round, on a phone under its heading. */
 export const sheet = (page: Page): Locator => page.getByTestId('station')
 export const station = (page: Page, kind: string): Locator =>
   page.locator(`[data-station="${kind}"] h3 button`)
@@ -104,7 +104,7 @@ export async function openStation(page: Page, kind: string): Promise<void> {
   if ((await station(page, kind).getAttribute('aria-expanded')) === 'false') await station(page, kind).click()
 }
 
-/** Closes the station beside the paths, which then show every check. */
+/** Closes the station next to the paths, which then show every check. */
 export const closeStation = (page: Page): Promise<void> =>
   page.getByRole('button', { name: 'Close', exact: true }).click()
 

@@ -300,7 +300,7 @@ test('a whole line in the find box is shown as understood, set by Enter, and fol
   await expect(field(page, 'alternators/alternator-1/regulatorV')).toHaveValue('14.2 V')
   await openStation(page, 'chargers')
   await expect(field(page, 'chargers/charger-1/floatV')).toHaveValue('13.4 V')
-  // Loaded anew, the page goes on where it was.
+  // Loaded again, the page goes on where it was.
   await field(page, 'chargers/charger-1/floatV').focus()
   await expectSaved(page)
   await page.reload()

@@ -19,7 +19,7 @@ test('the list shows each job with its verdict, and finds by words and verdict',
   await expect(headline(page)).toHaveText('Measure first')
 })
 
-test('a long list keeps what was shown of it while one of its jobs is being judged', async ({
+test('a long list keeps what was shown of it while one of its jobs is being checked', async ({
   page,
   app,
 }) => {
@@ -28,7 +28,7 @@ test('a long list keeps what was shown of it while one of its jobs is being judg
     select workshop_id, document, (2000 + n)::text, name, customer, craft, stage, verdict, headline, reason, search, updated_by, version,
       case when n = 1 then 0 else judged_version end, judged_shop
     from generate_series(1, 150) n join job on number = '0433'`
-  // What judges in the background cannot write this one's verdict: it stays behind.
+  // What checks in the background cannot write this one's verdict: it stays behind.
   const own = await app.db.sql.reserve()
   await own`begin`
   await own`set local idle_in_transaction_session_timeout = 0`
@@ -39,7 +39,7 @@ test('a long list keeps what was shown of it while one of its jobs is being judg
   await page.getByRole('button', { name: 'Show more' }).click()
   await expect(rows).toHaveCount(156)
   await expect(page.getByText('Being checked').first()).toBeVisible()
-  // Asked anew twice over.
+  // Asked again twice over.
   for (let i = 0; i < 4; i++) await page.waitForResponse((response) => response.url().includes('/api/jobs?'))
   await expect(rows).toHaveCount(156)
   await own`rollback`

@@ -47,7 +47,7 @@ async function walkStation({ page, app, isPhone, look }: Walk): Promise<void> {
   await openStation(page, 'chargers')
   await field(page, 'chargers/charger-1/floatV').fill('no number')
   await look(page)
-  // Beside it on a laptop, behind a button on a phone.
+  // Next to it on a laptop, behind a button on a phone.
   if (isPhone) {
     await page.getByRole('button', { name: 'Why' }).click()
     await look(page)

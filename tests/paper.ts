@@ -13,7 +13,7 @@ interface Server {
   readonly url: string
 }
 
-/** The whole survey of a demo job as it stands on paper. */
+/** The whole survey of a demo job unchanged on paper. */
 export const paperOf = (file: string): JobDocument =>
   completeJob(JSON.parse(readFileSync(join(root, 'demo/jobs', `${file}.json`), 'utf8')) as JobDocument)
 

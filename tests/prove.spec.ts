@@ -47,7 +47,7 @@ async function readLive(page: Page): Promise<void> {
 test.describe('on the phone', () => {
   test.use({ viewport: { width: 390, height: 844 }, hasTouch: true })
 
-  test('from the first tick to the signed record: a fault is found, mended and proved', async ({
+  test('from the first tick to the signed record: a fault is found, repaired and proved', async ({
     page,
     app,
   }) => {

@@ -127,7 +127,7 @@ test('a frozen week on the mountain: what would charge, what the cells allow, an
   await expect(page.getByRole('alert')).toContainText('line 1: This is not an EPW file')
 })
 
-test('an empty job runs too, and says what it took as usual', async ({ page, app }) => {
+test('an empty job runs too, and says what it took as typical', async ({ page, app }) => {
   await page.goto(app.url)
   await page.getByRole('button', { name: 'New job' }).click()
   await page.getByRole('link', { name: 'Run', exact: true }).click()

@@ -51,7 +51,7 @@ test('candidates: the trailer’s inverter asks too much, and which arrangement 
   await expect(headline(page)).toHaveText('Suits')
 })
 
-test('candidates: hours to full are not known where a voltage is not, and the sun sets before', async ({
+test('candidates: hours to full are unknown where a voltage is not, and the sun sets before', async ({
   page,
   app,
 }) => {
@@ -68,7 +68,7 @@ test('candidates: hours to full are not known where a voltage is not, and the su
   )
 })
 
-test('the sidecar outfit: judged as a starter battery, its recondition stage caught, lay-up spoken of', async ({
+test('the sidecar outfit: checked as a starter battery, its recondition stage caught, lay-up spoken of', async ({
   page,
   app,
 }) => {
@@ -189,7 +189,7 @@ test('a table of 5000 parts with 37 bad rows: 37 messages, and 4963 taken when a
   await expect(page.getByRole('button', { name: /^Fuses and breakers 5069/ })).toBeVisible()
 })
 
-test('a shop rule shows what it would do, and judges the open jobs once it is kept', async ({
+test('a shop rule shows what it would do, and checks the open jobs once it is kept', async ({
   page,
   app,
 }) => {
@@ -222,7 +222,7 @@ test('a shop rule shows what it would do, and judges the open jobs once it is ke
   ).toBeVisible()
 })
 
-test('a threshold out of its limits is refused beside it', async ({ page, app }) => {
+test('a threshold out of its limits is refused next to it', async ({ page, app }) => {
   await page.goto(`${app.url}/rules`)
   const rule = page.locator('[data-rule=windowLowV]')
   await rule.getByRole('textbox').fill('90 V')

@@ -107,7 +107,7 @@ test('an issued sheet stays as it is after rules, shelf and job have changed', a
   await expect(page.getByRole('heading', { name: 'No such sheet' })).toBeVisible()
 })
 
-test('a search is stopped, and a change of school for this job searches anew', async ({ page, app }) => {
+test('a search is stopped, and a change of school for this job searches again', async ({ page, app }) => {
   await page.goto(`${await app.job('0427')}/specify`)
   await expect(state(page)).toHaveAttribute('data-state', 'done')
   await expect(answers(page).first()).toContainText('Hybrid bank with stops and switches')

@@ -153,7 +153,7 @@ test('a station folds away what is seldom needed, until it is known', async ({ p
   await expect(field(page, 'place/loadLimitKg')).toHaveValue('18.144 kg')
 })
 
-test('what is typed in a folded field arrives to the last digit, and stays in hand whatever is judged', async ({
+test('what is typed in a folded field arrives to the last digit, and stays in hand whatever is checked', async ({
   page,
   app,
 }) => {

@@ -24,7 +24,7 @@ export interface Effort {
   scrolledPx: number
 }
 
-/** What has the focus, as somebody sees it. */
+/** What has the focus, as someone sees it. */
 interface InHand {
   readonly field: string | null
   readonly label: string
@@ -110,7 +110,7 @@ function todo(field: Field, known: Known<unknown>, there: Known<unknown> | undef
   return known.how === usualHow(field) ? 'confirm' : 'say how'
 }
 
-/** Somebody who types a survey from paper, and what that costs. */
+/** Someone who types a survey from paper, and what that costs. */
 abstract class Surveyor {
   readonly effort: Effort = { keys: 0, tabs: 0, taps: 0, sources: 0, scrolledPx: 0 }
 
@@ -124,7 +124,7 @@ abstract class Surveyor {
   abstract survey(): Promise<Effort>
 }
 
-/** Somebody who types with the keys alone. */
+/** Someone who types with the keys alone. */
 export class Typist extends Surveyor {
   private async press(key: string): Promise<void> {
     if (key === 'Tab') this.effort.tabs++
@@ -268,7 +268,7 @@ const fieldsOn = (part: AnyPart): Set<string> =>
     ),
   )
 
-/** Somebody who types on a phone: taps, the keypad, and its key for the next field. */
+/** Someone who types on a phone: taps, the keypad, and its key for the next field. */
 export class Thumb extends Surveyor {
   private async tap(at: Locator): Promise<void> {
     this.effort.taps++

@@ -7,7 +7,7 @@ export const useDeviceName = () =>
   )
 
 /**
- * Who saved something, as it is told here: what comes by the name of this device is not somebody else's, but from
+ * Who saved something, as it is told here: what comes by the name of this device is not someone else's, but from
  * another page of it, or a device of the same name.
  */
 export const savedBy = (by: string, device: string): string =>

@@ -2,8 +2,8 @@ import { fieldAt, knownAt, type FieldPath } from '#core/job/document'
 import { usualHow, type How, type Known } from '#core/job/fields'
 
 /**
- * Takes values into the job as somebody enters them: known from where it is said to be copied, else as before
- * unless that was assumed, else as such a value usually is. Null makes a value not known.
+ * Takes values into the job as someone enters them: known from where it is said to be copied, else as before
+ * unless that was assumed, else as such a value usually is. Null makes a value unknown.
  */
 export function useEntering() {
   const bench = useJob()

@@ -12,7 +12,7 @@ export function useJobPage(title: string, keys: Readonly<Record<string, () => vo
   const ready = computed(
     () => bench.id === id.value && bench.document !== null && judging.assessment !== null,
   )
-  /** Why there is nothing to show: it could not be opened, or not be judged at all. */
+  /** Why there is nothing to show: it could not be opened, or not be checked at all. */
   const problem = computed(
     () =>
       opening.value ?? (judging.assessment === null && judging.aheadProblem ? judging.aheadProblem : null),

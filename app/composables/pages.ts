@@ -38,7 +38,7 @@ export function usePages<Row, Answer extends Page>(
     readonly rows: readonly Row[]
     readonly answer: Answer
   }
-  /** Pages that are to be listed: a page that was asked for is not forgotten where the list is asked anew meanwhile. */
+  /** Pages that are to be listed: a page that was asked for is not forgotten where the list is asked again meanwhile. */
   let pages = 1
 
   async function patiently(path: string): Promise<Got<Answer>> {
@@ -64,7 +64,7 @@ export function usePages<Row, Answer extends Page>(
     answer.value = listed.answer
   }
 
-  /** As many pages as are to be listed, anew. */
+  /** As many pages as are to be listed, again. */
   async function again(): Promise<void> {
     let listed = await ask(null, [])
     for (let page = 1; page < pages && listed?.answer.next; page++)

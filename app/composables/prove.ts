@@ -21,7 +21,7 @@ export function useProve(isReady: () => boolean) {
   onScopeDispose(leaveProvingEngine)
   const steps = shallowRef<readonly Step[] | null>(null)
   const shown = shallowRef<ShownProof | null>(null)
-  /** The essential tests, once they are chosen: what each fault would read is worked out first. */
+  /** The essential tests, once they are chosen: what each fault would read is calculated first. */
   const essential = shallowRef<ShownEssential | null>(null)
   const prepared = computed(() => essential.value !== null)
   const diagnosis = shallowRef<ShownDiagnosis | null>(null)

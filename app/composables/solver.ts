@@ -87,7 +87,7 @@ export function useSolver() {
     return found.toSorted((a, b) => a.index - b.index)
   }
 
-  /** An answer with steps left out or set otherwise, judged anew. Only after a search. */
+  /** An answer with steps left out or set otherwise, checked again. Only after a search. */
   const adjusted = (answer: Answer, adjustments: readonly Adjustment[]): Promise<Answer> =>
     engines[0]!.engine.adjust(plain(answer), [...adjustments])
   onScopeDispose(end)

@@ -15,7 +15,7 @@ const theElk = (): InstanceType<typeof ELK> => (sharedElk ??= new ELK({ workerUr
 /** The last drawing, by the job and the settings it is of: whoever comes back to it finds it there. */
 let last: { readonly of: string; readonly drawn: DrawnWiring } | null = null
 
-/** The wiring of the job on the bench, following its changes: judged in the engine, laid out in a worker of its own. */
+/** The wiring of the job on the bench, following its changes: checked in the engine, laid out in a worker of its own. */
 export function useWiring(isReady: () => boolean) {
   const bench = useJob()
   const { result, pending, problem } = useAsked(

@@ -27,7 +27,7 @@ export function startEngine(failed: (message: string) => void = () => {}): OwnEn
 
 let shared: EngineClient | null = null
 
-/** The engine that judges what is on the page: one for the whole application, begun anew should it fail or hang. */
+/** The engine that checks what is on the page: one for the whole application, begun again should it fail or hang. */
 export const theEngine = (): EngineClient =>
   (shared ??= renewed((failed) => {
     const { engine: target, end } = startEngine(failed)

@@ -31,7 +31,7 @@ import { readEpw, weatherOf } from '#core/weather/epw'
 
 import { Prover, type CaseCurve, type PracticeEnd, type Read, type ShownProof, type Taught } from './prover'
 
-/** A job judged, as the bench shows it. */
+/** A job checked, as the bench shows it. */
 export interface JudgedJob extends JobJudgement {
   readonly assessment: Assessment
   readonly drawings: readonly LaneDrawing[]
@@ -63,7 +63,7 @@ const foundTogether = 8
 /** What takes a run waits until nobody types any more, ms. */
 const typingMs = 300
 
-/** What takes a run lets messages in after so much work, ms: the next key waits for that or for one run. */
+/** What takes a run lets messages in after this much work, ms: the next key waits for that or for one run. */
 const stretchMs = 8
 
 /** Lets messages in that come meanwhile. */
@@ -73,7 +73,7 @@ const pause = (ms = 0): Promise<void> =>
   })
 
 /**
- * A job on the bench, judged again and again as it changes. A newer order overtakes one that is still being
+ * A job on the bench, checked again and again as it changes. A newer order overtakes one that is still being
  * looked ahead.
  */
 class Judge {
@@ -103,7 +103,7 @@ class Judge {
     tell({ ...last, complete: true, found, specified, wiring: drawn.verdict })
   }
 
-  /** The judgement of the survey as it stands, with the rest as it was before the last change. */
+  /** The judgement of the survey unchanged, with the rest as it was before the last change. */
   private before(
     job: JobDocument,
     shop: ShopSettings,
@@ -117,7 +117,7 @@ class Judge {
     }
   }
 
-  /** The assessment with what takes a run; null where it is overtaken on the way. */
+  /** The assessment with what takes a run; null if it is overtaken on the way. */
   private async lookAhead(isWanted: () => boolean): Promise<Assessment | null> {
     const looking = this.kept.lookAhead()
     let begun = performance.now()
@@ -139,13 +139,13 @@ class Judge {
   }
 }
 
-/** Everything the core works out for the page, off the page's own thread. */
+/** Everything the core calculates for the page, off the page's own thread. */
 export class Engine {
   private readonly judges = { job: new Judge(), trial: new Judge() }
   private evaluator: Evaluator | null = null
   private readonly prover = new Prover()
 
-  /** Judges a job on the bench: at once what needs no run, then, unless a newer order comes, what does. */
+  /** Checks a job on the bench: at once what needs no run, then, unless a newer order comes, what does. */
   judge(
     what: 'job' | 'trial',
     job: JobDocument,
@@ -169,7 +169,7 @@ export class Engine {
   summary(job: JobDocument, shop: ShopSettings, name: string, madeAt: string): Paper {
     return summaryOf(job, { rules: shop.rules ?? {}, units: shop.units ?? metric, name, madeAt })
   }
-  /** The wiring of a job, proposed and judged. */
+  /** The wiring of a job, proposed and checked. */
   wiring(job: JobDocument, shop: ShopSettings): WiredJob {
     return wiredJob(job, shop)
   }
@@ -177,7 +177,7 @@ export class Engine {
   orderOfWork(job: JobDocument, shop: ShopSettings): Step[] {
     return orderOf(job, shop)
   }
-  /** A job to be proved: what each of its tests must read. */
+  /** A job to be proved: what each of its tests is expected to read. */
   prove(job: JobDocument, shop: ShopSettings): ShownProof {
     return this.prover.begin(job, shop)
   }

@@ -93,8 +93,8 @@ export class Prover {
   }
 
   /**
-   * Works out what every fault would read, letting messages in on the way.
-   * @returns the essential tests; null where another job came between
+   * Calculates what every fault would read, letting messages in on the way.
+   * @returns the essential tests; null if another job came between
    */
   async prepare(): Promise<ShownEssential | null> {
     const turn = this.turn

@@ -2,7 +2,7 @@ import type { ShownEssential } from '#core/proving/shown'
 import { startEngine, type EngineClient } from './client'
 import type { ShownProof } from './prover'
 
-/** An engine that proves one job, with what it has worked out. */
+/** An engine that proves one job, with what it has calculated. */
 export interface ProvingEngine {
   readonly engine: EngineClient
   /** What that hangs on: the job without its ticks and readings, and the shop's settings. */

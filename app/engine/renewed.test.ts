@@ -19,7 +19,7 @@ function workers() {
   return { client, ended, fails, begun: () => begun }
 }
 
-describe('an engine beside the page', () => {
+describe('an engine next to the page', () => {
   it('is begun when it is first asked, once', async () => {
     const { client, begun } = workers()
     expect(begun()).toBe(0)
@@ -40,7 +40,7 @@ describe('an engine beside the page', () => {
     expect(ended).toEqual([1])
   })
 
-  it('that fails is begun anew, and an old failure does not end the new one', async () => {
+  it('that fails is begun again, and an old failure does not end the new one', async () => {
     const { client, ended, fails, begun } = workers()
     const hanging = expect(client.double(0)).rejects.toThrow('out of memory')
     fails[0]!('out of memory')

@@ -1,17 +1,17 @@
-/** Something that works beside the page, and what ends it at once. */
+/** Something that works next to the page, and what ends it at once. */
 export interface Beside<T> {
   readonly target: T
   readonly end: () => void
 }
 
-/** What worked beside the page was ended because it gave no answer. */
+/** What worked next to the page was ended because it gave no answer. */
 export class NoAnswer extends Error {}
 
 /** Longest wait for an answer, s: seconds in which the page itself ran, so that a machine may sleep meanwhile. */
 const mostSeconds = 30
 
 /**
- * Something beside the page that is begun when it is first asked, and again after it failed or gave no answer: whoever
+ * Something next to the page that is begun when it is first asked, and again after it failed or gave no answer: whoever
  * waits then is told so.
  * @param start begins it, and is told when it fails
  */

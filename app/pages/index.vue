@@ -42,7 +42,7 @@ const {
     })}`,
   (page) => page.jobs,
 )
-/** A job that is being judged is so for a moment: the list is asked again until none is. */
+/** A job that is being checked is so for a moment: the list is asked again until none is. */
 const isJudging = computed(
   () => jobs.value?.some((job) => job.verdict === null && job.reason === '') ?? false,
 )

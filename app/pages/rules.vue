@@ -18,7 +18,7 @@ const isKept = ref(false)
 const problem = ref('')
 const busy = ref(false)
 
-/** What the rules in the form would do, judged some jobs at a time until all are or the rules are others. */
+/** What the rules in the form would do, checked some jobs at a time until all are or the rules are others. */
 const preview = useDebounceFn(async () => {
   const { rules } = draft.value
   const asked = JSON.stringify(rules)
@@ -39,7 +39,7 @@ const preview = useDebounceFn(async () => {
   } while (after !== null)
 }, 300)
 
-/** Open jobs that wait to be judged by what was kept. */
+/** Open jobs that wait to be checked by what was kept. */
 const waiting = ref(0)
 useIntervalFn(async () => {
   if (waiting.value === 0) return
@@ -60,7 +60,7 @@ async function keep() {
   busy.value = false
   problem.value = problemOf(answer, 'The server cannot be reached. Nothing was saved.')
   if (answer.kind === 'refused' && answer.status === 409) {
-    // Somebody else was quicker: theirs stands, and what was changed here stays in the form to be kept over it.
+    // Someone else was quicker: theirs stands, and what was changed here stays in the form to be kept over it.
     const theirs = (answer.refused as { theirs?: Shop }).theirs
     if (theirs) draft.value = { ...draft.value, version: theirs.version, epoch: theirs.epoch }
     problem.value = `${answer.refused.error}. Press again to keep yours over it, or leave the page to keep theirs.`

@@ -6,7 +6,7 @@ import { useJob } from './job'
 import { useJudging } from './judging'
 import { useView } from './view'
 
-// The engine beside the page, without a worker between.
+// The engine next to the page, without a worker between.
 vi.mock('../engine/client', async (original) => {
   const { Engine } = await import('../engine/engine')
   const engine = new Engine()
@@ -218,7 +218,7 @@ describe('opening', () => {
     expect(bench.document!.place.coldestC!.value).toBe(12)
   })
 
-  it('knows its own again where the page was loaded anew before the answer came', async () => {
+  it('knows its own again where the page was loaded again before the answer came', async () => {
     const bench = await opened()
     server.isSilent = true
     type(bench, 'place/coldestC', 4)
@@ -348,7 +348,7 @@ describe('trying a remedy', () => {
     expect(judging.trial).toBeNull()
   })
 
-  it('of another job than the one that was judged is never shown for it', async () => {
+  it('of another job than the one that was checked is never shown for it', async () => {
     const judging = useJudging()
     const bench = await opened()
     await rest()

@@ -114,7 +114,7 @@ export const useJob = defineStore('job', () => {
     return null
   }
 
-  /** Nothing of it is on its way or waits to be sent, so that it can be fetched anew. */
+  /** Nothing of it is on its way or waits to be sent, so that it can be fetched again. */
   const isIdle = ({ saving, typing }: OpenJob): boolean =>
     stateOf(saving) === 'saved' && Object.keys(typing).length === 0
 

@@ -14,7 +14,7 @@ import { useJob } from './job'
 import { useShop } from './shop'
 
 /**
- * What is judged of the job on the bench: its verdicts, and those that would follow from a remedy that is
+ * What is checked of the job on the bench: its verdicts, and those that would follow from a remedy that is
  * tried.
  */
 export const useJudging = defineStore('judging', () => {
@@ -39,7 +39,7 @@ export const useJudging = defineStore('judging', () => {
       : ''
   })
 
-  /** What is said of a judging that failed; where it did not end, with the value that was entered last. */
+  /** What is said of a checking that failed; where it did not end, with the value that was entered last. */
   function wordsOf(cause: unknown): string {
     const { message } = cause as Error
     return cause instanceof NoAnswer ? joinText(message, lastEntry.value) : message
@@ -74,7 +74,7 @@ export const useJudging = defineStore('judging', () => {
   const askForJob = asker('job', judged)
   const askForTrial = asker('trial', trialJudged)
 
-  // A trial is of the job as it stood: the next change ends it. Another job is judged from nothing.
+  // A trial is of the job as it stood: the next change ends it. Another job is checked from nothing.
   watch(
     () => job.id,
     () => {

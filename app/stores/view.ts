@@ -38,7 +38,7 @@ export const useView = defineStore('view', () => {
   const inHand = ref<FieldPath | null>(null)
   /** The dialog that is open over the view. */
   const dialog = ref<'find' | 'keys' | null>(null)
-  /** Unusual values that somebody looked at and kept. */
+  /** Unusual values that someone looked at and kept. */
   const kept = ref(new Set<string>())
   watch(
     () => job.id,

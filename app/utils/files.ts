@@ -5,7 +5,7 @@ export type TakenText =
   | { readonly name: string; readonly problem: string }
 
 /**
- * Text of the file somebody has just chosen, or what is wrong with it in words; null when nothing was chosen.
+ * Text of the file someone has just chosen, or what is wrong with it in words; null when nothing was chosen.
  * The entry is emptied, so that choosing the same file again is a new choice.
  */
 export async function takeText(event: Event, mostMb: number): Promise<TakenText | null> {

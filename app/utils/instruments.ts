@@ -11,7 +11,7 @@ export interface InstrumentEvents<T = Reading> {
 export interface ShuntInstrument {
   readonly name: string
   /**
-   * Starts behind so many readings that are there already; gives what stops it. A lost connection is taken up
+   * Starts behind this many readings that are there already; gives what stops it. A lost connection is taken up
    * again by itself.
    */
   readonly open: (after: number, events: InstrumentEvents) => () => void
@@ -21,7 +21,7 @@ const retryMs = 1000
 
 /** What comes in on a stream of the server. */
 interface Stream<T> {
-  /** The address of what is behind so many readings. */
+  /** The address of what is behind this many readings. */
   readonly address: (received: number) => string
   /** A reading of what is sent for it. */
   readonly read: (sent: readonly number[]) => T

@@ -19,13 +19,13 @@ const dateAt = (t: number): Date => new Date(firstDay + sinceMidnightS(t) * 1000
 const date = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', timeZone: 'UTC' })
 const month = new Intl.DateTimeFormat('en-GB', { month: 'short', timeZone: 'UTC' })
 
-/** Time of day at so many seconds of a run, as `14:20`. */
+/** Time of day at this many seconds of a run, as `14:20`. */
 export function hourOfRun(t: number): string {
   const minutes = Math.floor(sinceMidnightS(t) / 60) % 1440
   return `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`
 }
 
-/** Day of a run at so many seconds of it: a date in a year of weather, else `day 1` and so on. */
+/** Day of a run at this many seconds of it: a date in a year of weather, else `day 1` and so on. */
 export const dayOfRun = (t: number, span: RunSpan): string =>
   isDated(span) ? date.format(dateAt(t)) : `day ${Math.floor(sinceMidnightS(t) / dayS) + 1}`
 

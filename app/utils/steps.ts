@@ -17,7 +17,7 @@ export function focusStep(step: HTMLElement): void {
   if (target instanceof HTMLInputElement && target.type === 'text') target.select()
 }
 
-/** Goes to the first entry within, where there is one. */
+/** Goes to the first entry within, if there is one. */
 export function firstStep(within: ParentNode): void {
   const first = [...within.querySelectorAll<HTMLElement>('[data-step]')].find(isThere)
   if (first) focusStep(first)
@@ -32,7 +32,7 @@ export const stepAfter = (within: ParentNode, from: HTMLElement): HTMLElement | 
       from.compareDocumentPosition(step) & Node.DOCUMENT_POSITION_FOLLOWING,
   )
 
-/** Goes to the entry after an element, where there is one. */
+/** Goes to the entry after an element, if there is one. */
 export function nextStep(within: ParentNode, from: HTMLElement): void {
   const next = stepAfter(within, from)
   if (next) focusStep(next)

@@ -13,7 +13,7 @@ export const askedFields = (kind: PartKindId, part: AnyPart): [string, Field][] 
 
 /**
  * Fields of a part that are folded away when its station opens: seldom needed, not entered and deciding
- * nothing. What is folded then stays folded until the person unfolds it, whatever is typed or judged
+ * nothing. What is folded then stays folded until the person unfolds it, whatever is typed or checked
  * meanwhile.
  */
 export const foldedNames = (

@@ -4,7 +4,7 @@ import { above, daily, pairs, stretchesOf, valueAt } from './timeline'
 const day = 86_400
 
 describe('a line of the timeline', () => {
-  it('holds time and value of each point to two decimals, and a gap where there is none', () => {
+  it('holds time and value of each point to two decimals, and a gap if there is none', () => {
     expect([...pairs([0, 30], [12.3456, NaN])]).toEqual([0, 12.35, 30, NaN])
     expect([...pairs([], [])]).toEqual([])
   })

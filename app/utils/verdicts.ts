@@ -1,6 +1,6 @@
 import type { Verdict } from '#core/system/verdict'
 
-/** Text colour of each verdict, always beside its shape and word. */
+/** Text colour of each verdict, always next to its shape and word. */
 export const verdictColour: Readonly<Record<Verdict, string>> = {
   suits: 'text-suits',
   'suits-once-changed': 'text-changed',

@@ -57,7 +57,7 @@ describe('the workboat', () => {
 })
 
 describe('values at the edges of their fields', () => {
-  it('a starting battery of no health is judged, without a broken number', () => {
+  it('a starting battery of no health is checked, without a broken number', () => {
     for (const health of [0, Number.MIN_VALUE]) {
       const { checks } = assessed(
         withField(demo('0417'), 'startingBatteries/starting-1/health', { value: health, how: 'measured' }),
@@ -116,7 +116,7 @@ describe('the workboat without its regulator voltage', () => {
 })
 
 describe('the library bus', () => {
-  it('is judged as 24 V chassis and 12 V house', () => {
+  it('is checked as 24 V chassis and 12 V house', () => {
     const { checks, verdict } = assessed(demo('0424'))
     expect(verdict).toBe('measure-first')
     expect(checks.find((c) => c.id === 'dcdc.voltages')).toMatchObject({
@@ -171,7 +171,7 @@ describe('the theatre trailer', () => {
 
 describe('the sidecar outfit', () => {
   const job = demo('0433')
-  it('has its recondition stage caught, is judged as a starter battery, and speaks of lay-up', () => {
+  it('has its recondition stage caught, is checked as a starter battery, and speaks of lay-up', () => {
     const { verdict, reason, checks } = assessed(job)
     expect(verdict).toBe('does-not-suit')
     expect(reason).toContain('Workshop charger equalises at 15.8 V')
@@ -195,7 +195,7 @@ describe('a 24 V house bank of two 12 V batteries in series', () => {
     'links/link-1/ratedA': 15,
   })
 
-  it('is judged at twice the voltages, by a 12 to 24 V unit', () => {
+  it('is checked at twice the voltages, by a 12 to 24 V unit', () => {
     expect(assessed(job)).toMatchObject({ verdict: 'suits' })
     expect(
       verdictOf(
@@ -263,7 +263,7 @@ describe('unknowns', () => {
 })
 
 describe('readings of an alternator’s case', () => {
-  it('are judged with the rating that stands beside them, whatever it was before', () => {
+  it('are checked with the rating that stands next to them, whatever it was before', () => {
     const readings = [
       { amps: 60, rpm: 4000, minutes: 30, celsius: 82 },
       { amps: 80, rpm: 4500, minutes: 60, celsius: 92 },
@@ -338,7 +338,7 @@ describe('any job', () => {
       )
     }, job)
 
-  it('with values taken out is still judged, and never better than Measure first allows', () => {
+  it('with values taken out is still checked, and never better than Measure first allows', () => {
     fc.assert(
       fc.property(start, fieldsToClear, (job, fields) => {
         const result = assessed(cleared(job, fields), {}, { quick: true })
@@ -449,7 +449,7 @@ describe('the instruments', () => {
     expect(alternator!.ruler.marks[0]!.low).toBeCloseTo(13.7)
   })
 
-  it('name the smallest current, and leave out what is not known', () => {
+  it('name the smallest current, and leave out what is unknown', () => {
     const job = withValues(demo('0417'), { 'alternators/alternator-1/vehicleDrawA': null })
     const stack = drawLanes(job, {}, assessed(job))[1]!.stack
     expect(stack.rows.find((r) => r.label === 'alternator all day')!.amps).toBeNull()

@@ -26,7 +26,7 @@ export interface Assessment {
   readonly overrides: RuleOverrides
 }
 
-/** One question to be judged: a check about one of its subjects. */
+/** One question to be checked: a check about one of its subjects. */
 export interface Question {
   readonly check: Check<keyof Subjects>
   /** Which of the subjects of its kind. */
@@ -34,7 +34,7 @@ export interface Question {
   readonly on: PartPath
 }
 
-/** Every question about a job or, once its wiring is worked out, about its wiring; in the order of the checks. */
+/** Every question about a job or, once its wiring is calculated, about its wiring; in the order of the checks. */
 function questionsAbout(facts: Facts, isWanted: (check: Check) => boolean): Question[] {
   const system = usualSystem(facts)
   const kinds = Object.keys(subjectsOf) as (keyof Subjects)[]
@@ -68,7 +68,7 @@ export function assessmentOf(facts: Facts, checks: readonly CheckResult[]): Asse
 }
 
 /**
- * Judges every check of a job. Pure: the same job and settings give the same assessment.
+ * Checks every check of a job. Pure: the same job and settings give the same assessment.
  * @param job a valid job document; unknown values are allowed everywhere
  * @param shop what the shop has changed of the default rules, and its units; the job's own changes win over
  * it
@@ -83,7 +83,7 @@ export function assess(job: JobDocument, shop: ShopSettings = {}, { quick = fals
 const resultsOf = (facts: Facts, questions: readonly Question[]): CheckResult[] =>
   questions.flatMap(({ check, place }) => judgeCheck(check, place, facts).result ?? [])
 
-/** Results about the wiring of a job whose wiring is worked out. */
+/** Results about the wiring of a job whose wiring is calculated. */
 export const wiringResults = (facts: Facts): CheckResult[] =>
   resultsOf(facts, questionsAbout(facts, isOfWiring))
 
@@ -101,7 +101,7 @@ export const findingsOf = (facts: Facts): Finding[] =>
     questionsOf(facts).filter((question) => !takesTime(question)),
   )
 
-/** The same of the wiring of a job whose wiring is worked out. */
+/** The same of the wiring of a job whose wiring is calculated. */
 export const wiringFindings = (facts: Facts): Finding[] => foundBy(facts, questionsAbout(facts, isOfWiring))
 
 function foundBy(facts: Facts, questions: readonly Question[]): Finding[] {

@@ -27,7 +27,7 @@ export interface Judgement {
   readonly formula: () => string
   /** The finding in one sentence, with its numbers. */
   readonly summary: () => string
-  /** Possible fixes, the simplest first; where that takes long, worked out only when someone will read it. */
+  /** Possible fixes, the simplest first; where that takes long, calculated only when someone will read it. */
   readonly remedies?: readonly RemedyRef[] | (() => readonly RemedyRef[])
   readonly cautions?: () => readonly string[]
   /** Settings that were found, for the card inside the locker. */
@@ -40,14 +40,14 @@ export interface Judgement {
 export const remediesOf = ({ remedies = [] }: Pick<Judgement, 'remedies'>): readonly RemedyRef[] =>
   typeof remedies === 'function' ? remedies() : remedies
 
-/** A value to be set on a unit, as it stands on its card. */
+/** A value to be set on a unit, unchanged on its card. */
 export interface Setting {
   readonly label: string
   readonly value: number | string
   readonly unit: Unit
 }
 
-/** What a check can be about; each subject is judged on its own. */
+/** What a check can be about; each subject is checked on its own. */
 export interface Subjects {
   battery: { readonly name: string; readonly path: PartPath }
   /** The battery that turns an engine. */
@@ -107,13 +107,13 @@ export interface Check<K extends keyof Subjects = keyof Subjects> {
   readonly about: K
   /** Why it matters, in a sentence. */
   readonly why: string
-  /** It is judged where a link joins different voltages, too: all else there is beside the point. */
+  /** It is checked where a link joins different voltages, too: all else there is next to the point. */
   readonly ofMisjoined?: true
-  /** It needs a run: judged off the page's own thread, in few scenes. */
+  /** It needs a run: checked off the page's own thread, in few scenes. */
   readonly takesTime?: true
   /** Its finding tells the customer what to expect of the system: hours to full, heat, a driving day. */
   readonly foretells?: true
-  /** Null when there is nothing of the kind to judge in this scene. */
+  /** Null when there is nothing of the kind to check in this scene. */
   readonly judge: (subject: Subjects[K], system: System) => Judgement | null
 }
 

@@ -10,7 +10,7 @@ import type { RunId, RunInputs } from '#core/simulation/run-kinds'
 import { totalsOf, type Totals } from '#core/simulation/runs'
 
 // Runs that checks look ahead with: those of the run view, with the inputs that view begins with. The unknowns
-// a check asks about are those it reads itself; all else that a run needs is taken as usual, as there.
+// a check asks about are those it reads itself; all else that a run needs is taken as typical, as there.
 
 /** The plant of a system as its scene has it, put together once for all scenes that assume the same. */
 function plantIn(system: System): { readonly plant: Plant; readonly number: number } {
@@ -42,7 +42,7 @@ export function runOf(system: System, run: RunId, own: Partial<RunInputs> = {}, 
 /** Steps after which a run that a check looks ahead with is given up: four times what any demo job takes. */
 const mostSteps = 50_000
 
-/** Totals of a run; null where it does not come to its end, so that it is tried once. */
+/** Totals of a run; null if it does not come to its end, so that it is tried once. */
 function totalsWithin(run: RunId, plant: Plant, inputs: RunInputs): Totals | null {
   try {
     return totalsOf(run, plant, inputs, null, undefined, mostSteps)
@@ -91,7 +91,7 @@ export function hoursToFullOn(lane: Exclude<Lane, SolarLane>, system: System): n
       return runOf(system, 'mains-night', allDay, { source: placeAmong(lane, system) }).fullAfterH ?? Infinity
   }
 }
-/** Values of a lane without which nothing can be said of its hours: where one is not known they are not run. */
+/** Values of a lane without which nothing can be said of its hours: where one is unknown they are not run. */
 export function decidesHours(lane: Exclude<Lane, SolarLane>): readonly number[] {
   switch (lane.kind) {
     case 'charger':

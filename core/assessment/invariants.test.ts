@@ -72,7 +72,7 @@ function quick(job: JobDocument): Judged {
     })),
   }
 }
-/** The same seed makes the same jobs for every property: each is judged once. */
+/** The same seed makes the same jobs for every property: each is checked once. */
 const judged = new Map<string, Judged>()
 function judgedOnce(job: JobDocument): Judged {
   const key = JSON.stringify(job)
@@ -87,7 +87,7 @@ const verdictsOf = (job: JobDocument): string[] =>
   findingsOf(factsOf(job)).map(({ id, on, verdict }) => `${id}@${on} ${verdict}`)
 
 describe('over random jobs', () => {
-  it('the headline is true: what suits after so many changes suits when they are made', () => {
+  it('the headline is true: what suits after this many changes suits when they are made', () => {
     let promised = 0
     fc.assert(
       fc.property(anyJob, (job) => {
@@ -202,7 +202,7 @@ describe('over random jobs', () => {
         for (const { on, verdict } of checks.filter(({ id }) => id === 'link.battery-switch'))
           if (verdict === 'does-not-suit')
             expect(of('alternator.load-dump', on)!.compared[0].value).not.toBe('lead battery')
-        // No check suits beside a figure over the limit that it compares with.
+        // No check suits next to a figure over the limit that it compares with.
         for (const { verdict, compared, key } of checks) {
           const [a, b] = compared
           const most = / at most$|^at most$|carries$|^rated$|^supply gives$|^plug$/.test(b.label)
@@ -214,7 +214,7 @@ describe('over random jobs', () => {
     )
   })
 
-  it('order does not matter: other names, and parts the other way round, change no verdict; nor does judging again', () => {
+  it('order does not matter: other names, and parts the other way round, change no verdict; nor does checking again', () => {
     fc.assert(
       fc.property(anyJob, (job) => {
         const before = judgedOnce(job).checks.map(({ id, on, verdict }) => `${id}@${on} ${verdict}`)

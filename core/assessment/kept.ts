@@ -38,7 +38,7 @@ function addPartSlots(kind: PartKindId, rest: readonly string[], { slots }: Fact
   else if (name === undefined) fields.forEach((_, i) => changed.add(first + i))
 }
 
-/** Results that are kept by what they read, and judged again only where something of that has changed. */
+/** Results that are kept by what they read, and checked again only where something of that has changed. */
 class Keeper<T> {
   private kept = new Map<string, Noted<T>>()
 
@@ -55,7 +55,7 @@ class Keeper<T> {
   keep({ check, on }: Question, noted: Noted<T>): void {
     this.kept.set(keyOf(check.id, on), noted)
   }
-  /** What a question comes to, judged where it is not kept. */
+  /** What a question comes to, checked where it is not kept. */
   of(question: Question, judge: (question: Question) => Noted<T>): T | null {
     const known = this.kept.get(keyOf(question.check.id, question.on))
     if (known) return known.result
@@ -66,18 +66,18 @@ class Keeper<T> {
 }
 
 /**
- * The assessment of a job that changes: after an edit only those checks are judged anew that read something
- * the edit changed. The same assessment as one judged from nothing.
+ * The assessment of a job that changes: after an edit only those checks are checked again that read something
+ * the edit changed. The same assessment as one checked from nothing.
  */
 export class KeptAssessment {
   private facts: Facts | null = null
   private shop: ShopSettings = {}
   private readonly results = new Keeper<CheckResult>()
-  /** What needs a run, as it came to last, for the moment until it is carried out anew. */
+  /** What needs a run, as it came to last, for the moment until it is carried out again. */
   private readonly before = new Map<string, CheckResult>()
 
   /**
-   * Takes the job as it stands now and judges what needs no run; `complete` says whether that is everything.
+   * Takes the job unchanged now and checks what needs no run; `complete` says whether that is everything.
    */
   take(
     job: JobDocument,
@@ -100,7 +100,7 @@ export class KeptAssessment {
 
   /**
    * Carries out what needs a run. Yields after each scene, so that whoever waits may turn to something newer
-   * in between; what was judged to its end by then is kept.
+   * in between; what was checked to its end by then is kept.
    */
   *lookAhead(): Generator<void, Assessment, void> {
     const facts = this.facts!
@@ -122,7 +122,7 @@ export class KeptAssessment {
 }
 
 /**
- * Findings of jobs that are alike, as a search meets them: each judged by what it read, as in {@link
+ * Findings of jobs that are alike, as a search meets them: each checked by what it read, as in {@link
  * KeptAssessment}.
  */
 export class KeptFindings {

@@ -41,7 +41,7 @@ import {
 import { subjectAt, SubjectsOnce } from './subjects'
 import { unsolvable } from './unsolvable'
 
-/** One check of one part, judged. */
+/** One check of one part, checked. */
 export interface CheckResult {
   /** `id` of the check and path of the part: one of a kind in an assessment. */
   readonly key: string
@@ -79,7 +79,7 @@ export interface Finding {
 }
 
 /**
- * Something a check came to, and what of the job it was read from. `result` is null where the check does not
+ * Something a check came to, and what of the job it was read from. `result` is null if the check does not
  * apply.
  */
 export interface Noted<T> {
@@ -123,7 +123,7 @@ const isMisjoined = (subject: Subject, system: System): boolean =>
   subject.lane?.kind === 'alternator' &&
   joinsVoltages(subject.lane, system.bank.nominalV)
 
-/** One check about one subject, judged in any scene. Everything it ever reads is noted in one place. */
+/** One check about one subject, checked in any scene. Everything it ever reads is noted in one place. */
 class Inquiry implements Explorable {
   readonly facts: Facts
   readonly reads: Reads
@@ -235,10 +235,10 @@ class Inquiry implements Explorable {
 /** Points at which the range of a default is looked at first. */
 const doubtPoints = 5
 
-/** So many unknowns are given values together to find a scene in which a check applies. */
+/** This many unknowns are given values together to find a scene in which a check applies. */
 const mostTogether = 4
 
-/** Sources of a job that is judged as finely as any, and of one that is judged in few scenes. */
+/** Sources of a job that is checked as finely as any, and of one that is checked in few scenes. */
 const usualSources = 8
 const manySources = 20
 
@@ -255,7 +255,7 @@ function effortOf({ takesTime }: AnyCheck, { facts, reads }: Inquiry): Effort {
 }
 
 /**
- * Judges a check about one of its subjects, with words and evidence. Yields between its scenes.
+ * Checks a check about one of its subjects, with words and evidence. Yields between its scenes.
  * @param place which of the subjects of its kind
  */
 export function* judging(

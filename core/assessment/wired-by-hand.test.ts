@@ -13,7 +13,7 @@ import { demoJob } from '../../scripts/bench/demo-jobs'
 import { wiredJob, type WiredJob } from './wired'
 
 // What the checks of a wiring call Suits, held against the solution of its network by rules of this file alone,
-// whatever somebody has set by hand.
+// whatever someone has set by hand.
 
 const demos = ['0417', '0421', '0424', '0427', '0430', '0433'].map(demoJob)
 const share = fc.double({ min: 0, max: 1, noNaN: true, maxExcluded: true })

@@ -17,7 +17,7 @@ const starts = [
 ]
 
 describe('the verdict of the wiring', () => {
-  it('stands beside that of the job: a cable that loses too much does not hide behind a job that suits', () => {
+  it('stands next to that of the job: a cable that loses too much does not hide behind a job that suits', () => {
     expect(assessed(longWayJob()).verdict).toBe('suits')
     const { verdict, checks } = wiringVerdictOf(longWayJob())
     expect(verdict).toBe('suits-once-changed')

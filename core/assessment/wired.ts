@@ -9,7 +9,7 @@ import { factsOf, usualSystem, type ShopSettings } from '#core/system/system'
 import { worst, type Verdict } from '#core/system/verdict'
 import { wiringFindings, wiringResults, type CheckResult, type Finding } from './assess'
 
-/** Figures of a fuse, switch or bar as they stand beside the drawing. */
+/** Figures of a fuse, switch or bar as they stand next to the drawing. */
 export interface FittingFigures {
   readonly id: string
   readonly throughA: number
@@ -23,7 +23,7 @@ export interface WiringVerdict {
   readonly checks: readonly CheckResult[]
 }
 
-/** The wiring of a job with all that its view shows: what is drawn, what is judged, what is bought. */
+/** The wiring of a job with all that its view shows: what is drawn, what is checked, what is bought. */
 export interface WiredJob extends WiringVerdict {
   readonly network: Network
   readonly drawing: Drawing
@@ -60,7 +60,7 @@ export interface WiredNetwork {
   readonly checks: readonly CheckResult[]
 }
 
-/** The wiring of a job as it is specified, worked out once for its checks and for what is bought. */
+/** The wiring of a job as it is specified, calculated once for its checks and for what is bought. */
 export function wiredNetworkOf(job: JobDocument, shop: ShopSettings = {}): WiredNetwork {
   const { facts, checks } = judged(job, shop)
   return { network: wiringIn(usualSystem(facts)).network, checks }
@@ -70,7 +70,7 @@ export function wiredNetworkOf(job: JobDocument, shop: ShopSettings = {}): Wired
 export const wiringFindingsOf = (job: JobDocument, shop: ShopSettings = {}): Finding[] =>
   wiringFindings(factsOf(wired(job, shop), shop))
 
-/** Proposes the wiring of a job as it is specified, and judges it. */
+/** Proposes the wiring of a job as it is specified, and checks it. */
 export function wiredJob(job: JobDocument, shop: ShopSettings): WiredJob {
   const { facts, verdict, checks } = judged(job, shop)
   const wiring = wiringIn(usualSystem(facts))

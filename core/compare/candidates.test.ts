@@ -85,7 +85,7 @@ describe('candidates side by side', () => {
     ).toBeNull()
   })
 
-  it('leave a figure open while something it needs is not known', () => {
+  it('leave a figure open while something it needs is unknown', () => {
     const [column] = compareCandidates(
       withValues(goodJob(), {
         'candidate/ahEach': null,

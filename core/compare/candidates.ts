@@ -14,12 +14,12 @@ export interface SourceHours {
   readonly name: string
   /**
    * From the shop's low charge to full, h; Infinity where it never gets there; null while something it needs
-   * is not known; `sets` for the sun, which does before.
+   * is unknown; `sets` for the sun, which does before.
    */
   readonly hours: number | 'sets' | null
 }
 
-/** One battery or bank arrangement on this job. A figure is null while something it needs is not known. */
+/** One battery or bank arrangement on this job. A figure is null while something it needs is unknown. */
 export interface CandidateColumn {
   readonly path: PartPath
   readonly name: string
@@ -41,11 +41,11 @@ export interface CandidateColumn {
   readonly space: Footprint | null
   readonly placed: readonly Placed[]
   readonly price: number | null
-  /** Price ÷ energy that goes through it over its life at the shop's depth. */
+  /** Price ÷ energy that walks it over its life at the shop's depth. */
   readonly pricePerKwh: number | null
 }
 
-/** Judges every candidate of a job on the whole job and works out what tells them apart. */
+/** Checks every candidate of a job on the whole job and calculates what tells them apart. */
 export const compareCandidates = (job: JobDocument, shop: ShopSettings = {}): CandidateColumn[] =>
   candidatePaths(job).map((path) => columnOf(withCandidate(job, path), path, shop))
 
@@ -101,7 +101,7 @@ function minutesFullLoadOf(system: System): number | null {
 }
 
 /**
- * Hours to full on one lane. The run takes what it needs as usual; what the lane itself hangs on must be
+ * Hours to full on one lane. The run takes what it needs as typical; what the lane itself hangs on must be
  * known.
  */
 function hoursOf(lane: Lane, place: number, facts: Facts): SourceHours['hours'] {

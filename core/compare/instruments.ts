@@ -11,7 +11,7 @@ import { arrayA, dcdcOutputA, demandA } from '#core/system/currents'
 import { compensation, type AlternatorLane, type ChargeUnit, type Lane } from '#core/system/lanes'
 import type { Verdict } from '#core/system/verdict'
 
-/** A voltage on the ruler; a range when it is not known or swings. */
+/** A voltage on the ruler; a range when it is unknown or swings. */
 export interface Mark {
   readonly label: string
   readonly low: number
@@ -19,7 +19,7 @@ export interface Mark {
   readonly verdict: Verdict
   /** Key of the check it belongs to. */
   readonly check: string
-  /** Whether the range is there because the value is not known. */
+  /** Whether the range is there because the value is unknown. */
   readonly unknown: boolean
 }
 
@@ -34,7 +34,7 @@ export interface Ruler {
   readonly marks: readonly Mark[]
 }
 
-/** A current that bounds the lane, A; null while not known. */
+/** A current that bounds the lane, A; null while unknown. */
 export interface StackRow {
   readonly label: string
   readonly amps: number | null
@@ -235,7 +235,7 @@ type MakeRow = <L extends Lane>(
 
 const contactWords = { diode: 'isolator', switch: 'switch' } as const
 
-/** What the source itself gives and bears. */
+/** What the source itself gives and tolerates. */
 function sourceRows(lane: Lane, row: MakeRow): StackRow[] {
   switch (lane.kind) {
     case 'charger':

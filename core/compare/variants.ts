@@ -9,7 +9,7 @@ import { provingOf } from '#core/job/proving-edits'
 import { plantOf } from '#core/simulation/plant-of-job'
 import type { Plant } from '#core/simulation/plant'
 
-/** A system to run beside another. */
+/** A system to run next to another. */
 export interface Variant {
   readonly id: string
   readonly title: string

@@ -153,7 +153,7 @@ const specified = Joi.object({
 
 const moment = Joi.string().isoDate().raw().required()
 const proofId = /^[a-z][a-z0-9-]{0,59}$/
-/** How a job was fitted and proved: steps, readings, what was mended, what was fitted otherwise. */
+/** How a job was fitted and proved: steps, readings, what was repaired, what was fitted otherwise. */
 const proving = Joi.object({
   steps: Joi.object()
     .pattern(

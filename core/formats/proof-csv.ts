@@ -83,7 +83,7 @@ const settledReadings = 10
 
 const answers: Readonly<Record<string, number>> = { yes: 1, no: 0 }
 
-/** A reading as somebody writes it: `12,85`, `340 mV`, `yes`. */
+/** A reading as someone writes it: `12,85`, `340 mV`, `yes`. */
 export function readValue(
   text: string,
   { quantity, unit }: Readable,

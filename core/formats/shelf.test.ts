@@ -155,7 +155,7 @@ describe('a table with faults', () => {
       ])
   })
 
-  it('goes out without a cell that a spreadsheet would work out, and comes in as it was', () => {
+  it('goes out without a cell that a spreadsheet would calculate, and comes in as it was', () => {
     for (const name of ['=1+2', '+49', '-x', '@sum', "'Tis", "'=x"]) {
       const text = writeShelfCsv('chargers', [{ code: 'A', name, maker: '', values: { ratedA: 5 } }])
       expect(text).toContain(`A,'${name}`)

@@ -49,7 +49,7 @@ const headerOf = (id: string, column: TableColumn): string => id + unitOf(column
 const separatorOf = (header: string): string =>
   [',', ';', '\t'].reduce((a, b) => (header.split(b).length > header.split(a).length ? b : a))
 
-/** Whether a text has more lines than so many; it is read no further than that. */
+/** Whether a text has more lines than this many; it is read no further than that. */
 function hasMoreLines(text: string, most: number): boolean {
   let lines = 1
   for (const _end of text.matchAll(/\r\n|\r|\n/g)) if (++lines > most) return true
@@ -67,7 +67,7 @@ export interface TableReading {
 }
 
 /**
- * Reads a table with a header row: comma, semicolon or tab (as the header has), quotes as usual, any line ends. A
+ * Reads a table with a header row: comma, semicolon or tab (as the header has), quotes as typical, any line ends. A
  * column is headed by its id or by its label, in capitals or not. Numbers are in the units of the header and
  * may be written as people write them. Each row that does not fit is reported by line, column and reason, and
  * the others are given; what is wrong with the header refuses all.
@@ -109,7 +109,7 @@ export function readTable(text: string, columns: TableColumns, reading: TableRea
   return { rows, problems, count }
 }
 
-/** A cell of the header: the column it heads, null where the table has none such, and the unit written with it. */
+/** A cell of the header: the column it heads, null if the table has none such, and the unit written with it. */
 interface Head {
   readonly id: string | null
   readonly words: string

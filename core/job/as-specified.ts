@@ -17,7 +17,7 @@ export function asFound(job: JobDocument): JobDocument {
   return specified ? applyChanges(job, inverseOf(specified.changes)) : job
 }
 
-/** The job with an answer chosen for it, or with none. The survey stays untouched beside it. */
+/** The job with an answer chosen for it, or with none. The survey stays untouched next to it. */
 export function withSpecified(job: JobDocument, specified: Specified | null): JobDocument {
   const { specified: _old, ...found } = job
   return specified ? ({ ...found, specified } as JobDocument) : (found as JobDocument)

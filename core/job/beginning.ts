@@ -34,7 +34,7 @@ const bank = (
   ahEach: number,
 ) => ({ title, values: { chemistry, nominalV, series, parallel, ahEach } })
 
-/** House banks that a shop sees most. Their values are assumed until somebody looks. */
+/** House banks that a shop sees most. Their values are assumed until someone looks. */
 export const typicalBanks = [
   bank('1 × 100 Ah flooded', 'flooded', '12', 1, 1, 100),
   bank('2 × 110 Ah flooded', 'flooded', '12', 1, 2, 110),

@@ -54,7 +54,7 @@ export interface JobHead {
   readonly stage: keyof typeof stages
 }
 
-/** What every part may carry beside its surveyed fields. */
+/** What every part may carry next to its surveyed fields. */
 export interface PartExtras {
   readonly name?: string
   readonly notes?: string
@@ -86,7 +86,7 @@ export type JobDocument = {
   readonly rules: RuleOverrides
   /** What the installer wrote at a station. */
   readonly notes: Readonly<Partial<Record<PartKindId, string>>>
-  /** The answer that was chosen, beside the survey. */
+  /** The answer that was chosen, next to the survey. */
   readonly specified?: Specified
   /** How it was fitted and proved. */
   readonly proving?: Proving
@@ -110,7 +110,7 @@ export function emptyJob(number: string, name = ''): JobDocument {
 }
 
 /**
- * A copy under a new number: the survey as it stands, without what was specified and proved, as an enquiry of its own
+ * A copy under a new number: the survey unchanged, without what was specified and proved, as an enquiry of its own
  * without a due date.
  */
 export function copyOfJob(job: JobDocument, number: string): JobDocument {
@@ -190,7 +190,7 @@ export function fieldAt(path: FieldPath): {
 export const knownOf = <T = unknown>(part: AnyPart, name: string): Known<T> | undefined =>
   part[name] as Known<T> | undefined
 /**
- * The value of a field of a part; null while it is not known.
+ * The value of a field of a part; null while it is unknown.
  * @typeParam T what the catalogue lets the field hold
  */
 export const valueOf = <T = unknown>(part: AnyPart, name: string): T | null =>
@@ -260,7 +260,7 @@ export function partName(job: JobDocument, path: PartPath): string {
   return ref.id && Object.keys(job[ref.kind]).length > 1 ? `${one} ${numberIn(ref.id)}` : one
 }
 
-/** Whether the field is asked at all: its condition holds, or what decides it is not known yet. */
+/** Whether the field is asked at all: its condition holds, or what decides it is unknown yet. */
 export function isAsked(part: AnyPart, field: Field): boolean {
   return (field.when ?? []).every(({ field: sibling, is }) => {
     const decided = valueOf<string>(part, sibling)

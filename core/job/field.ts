@@ -11,7 +11,7 @@ export const howKnown = {
 } as const
 export type How = keyof typeof howKnown
 
-/** A surveyed value. `value: null` is "not known yet". */
+/** A surveyed value. `value: null` is "still unknown". */
 export interface Known<T> {
   readonly value: T | null
   readonly how?: How
@@ -42,15 +42,15 @@ interface FieldBase {
   readonly measure: string
   /** How it is usually known; measured where left out. */
   readonly how?: How
-  /** How long finding it out takes, min; a few where nothing is said: see {@link minutesToFind}. */
+  /** How long finding it out takes, min; a few if nothing is said: see {@link minutesToFind}. */
   readonly minutes?: number
-  /** What holds where nothing is entered, where that is more than “none”. */
+  /** What holds if nothing is entered, where that is more than “none”. */
   readonly absent?: string
   /** Seldom needed: folded away until it is known or matters. */
   readonly detail?: true
   /** Its default is a decision of the plan and no fact to find out: a bad verdict may rest on it. */
   readonly isDecision?: true
-  /** Asked only when each of these sibling fields holds one of the values, or is not known yet. */
+  /** Asked only when each of these sibling fields holds one of the values, or is unknown yet. */
   readonly when?: readonly Condition[]
 }
 
@@ -90,12 +90,12 @@ export interface QuantityField extends FieldBase {
   readonly limits: Range
   /** Step of the arrow keys. */
   readonly step: number
-  /** Range to judge over while it is not known. For voltages of a 12 V system: see `scales`. */
+  /** Range to check over while it is unknown. For voltages of a 12 V system: see `scales`. */
   readonly plausible: Range | ((at: RangeContext) => Range)
   /** Plausible range and default are for 12 V and grow with the part's nominal voltage. */
   readonly scales?: true
   /**
-   * Used instead of a range where nothing is given: a shop rule, a number, computed from the part, or null
+   * Used instead of a range if nothing is given: a shop rule, a number, computed from the part, or null
    * for none.
    */
   readonly otherwise?: RuleId | number | null | ((at: DefaultContext) => number)
@@ -148,7 +148,7 @@ export type ValueOf<F> =
       : F extends OptionalField
         ? number | null
         : number
-/** A part as it is surveyed: every field may be missing or not known. */
+/** A part as it is surveyed: every field may be missing or unknown. */
 export type Surveyed<F extends Fields> = { readonly [K in keyof F]?: Known<ValueOf<F[K]>> }
 /** A part as a check reads it: every field has a value; rows may be missing. */
 export type Resolved<F extends Fields> = {
@@ -170,7 +170,7 @@ export const quantity = (
   > = {},
 ): QuantityField => ({ type: 'quantity', label, unit, step, limits, plausible, measure, ...more })
 
-/** A quantity that is absent where nothing is entered: it reads as null. */
+/** A quantity that is absent if nothing is entered: it reads as null. */
 export const optional = (
   label: string,
   unit: Unit,

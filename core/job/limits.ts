@@ -4,7 +4,7 @@ import type { QuantityField, Range } from './field'
 /** No voltage of a part is above this share of its nominal voltage: an equalise stage comes nearest, with 1.4. */
 const mostShareOfNominal = 1.75
 
-/** The nominal voltage entered for a part, V; null where none is. */
+/** The nominal voltage entered for a part, V; null if none is. */
 function nominalV(part: AnyPart): number | null {
   const entered = Number(valueOf(part, 'nominalV') ?? NaN)
   return Number.isFinite(entered) && entered > 0 ? entered : null

@@ -17,7 +17,7 @@ export interface LineValue {
   readonly path: FieldPath
   readonly field: Field
   readonly value: number | string
-  /** Null where the line does not say how it is known. */
+  /** Null if the line does not say how it is known. */
   readonly how: How | null
 }
 
@@ -112,7 +112,7 @@ export function readLine(job: JobDocument, line: string, units: DisplayUnits): r
   return [...best.values()].map(({ path, field, value, how: known }) => ({ path, field, value, how: known }))
 }
 
-/** The value a field takes from words; null where they are none for it. */
+/** The value a field takes from words; null if they are none for it. */
 function valueIn(text: string, { field, of }: Named, units: DisplayUnits): number | string | null {
   if (field.type === 'rows') return null
   if (field.type === 'choice') {

@@ -6,7 +6,7 @@ import { goodJob, withMeasured, withValues } from '#core/testing'
 import { knownOf, partAt, partsOf, valueOf } from './document'
 import { partKinds, type Field, type PartKind, type PartKindId } from './fields'
 
-/** Every field of the survey that is absent where nothing is entered. */
+/** Every field of the survey that is absent if nothing is entered. */
 const optional = (Object.entries(partKinds) as [PartKindId, PartKind][]).flatMap(([kind, { fields }]) =>
   Object.entries(fields).flatMap(([name, field]: [string, Field]) =>
     field.type === 'quantity' && field.otherwise === null ? [{ kind, name, field }] : [],
@@ -21,7 +21,7 @@ describe('a field that may be absent', () => {
     { of: 'chargers/charger-1' },
   )
 
-  it('is a limit, a test, a price, or what is as worked out: none takes a number for absence', () => {
+  it('is a limit, a test, a price, or what is as calculated: none takes a number for absence', () => {
     expect([...new Set(optional.map(({ name }) => name))].sort()).toEqual([
       'aicA',
       'airC',
@@ -79,7 +79,7 @@ describe('a field that may be absent', () => {
       how: 'measured',
     })
   })
-  it('does not take nought for a test that nobody made', () => {
+  it('does not take zero for a test that nobody made', () => {
     const spoilt = checkJob(JSON.parse(JSON.stringify(withValues(job, { 'houseBank/testedAh': 0 }))))
     expect(spoilt).toMatchObject({ ok: false })
   })

@@ -15,7 +15,7 @@ const proved = (job: JobDocument, change: (proving: Proving) => Proving): JobDoc
   proving: change(provingOf(job)),
 })
 
-/** The job with a step ticked, put off, or open again. */
+/** The job with a step ticked, skipped, or open again. */
 export const withStep = (job: JobDocument, id: string, tick: StepTick | null): JobDocument =>
   proved(job, (proving) => {
     const { [id]: _old, ...steps } = proving.steps
@@ -40,7 +40,7 @@ export const withoutReading = (job: JobDocument, test: string): JobDocument =>
     return { ...proving, readings: left.length > 0 ? { ...readings, [test]: left } : readings }
   })
 
-/** The job with a fault mended. */
+/** The job with a fault repaired. */
 export const withMended = (job: JobDocument, mended: Mended): JobDocument =>
   proved(job, (proving) => ({ ...proving, mended: [...proving.mended, mended] }))
 

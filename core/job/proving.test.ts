@@ -52,7 +52,7 @@ describe('what was fitted and proved', () => {
     for (let i = 0; i < mostReadings + 5; i++) job = withReading(job, 'rested-bank', read(i, 3))
     expect(provingOf(job).readings['rested-bank']).toHaveLength(mostReadings)
   })
-  it('counts no reading from before something was mended', () => {
+  it('counts no reading from before something was repaired', () => {
     let job = withReading(goodJob(), 'rested-bank', read(12, 1))
     job = withMended(job, { cause: 'x', words: 'x', when: at(5), by })
     expect(standingReadings(provingOf(job)).size).toBe(0)

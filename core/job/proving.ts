@@ -5,7 +5,7 @@ export interface StepTick {
   readonly state: 'done' | 'put-off'
   readonly when: string
   readonly by: string
-  /** Why it was put off; what was met. */
+  /** Why it was skipped; what was met. */
   readonly note?: string
 }
 
@@ -17,7 +17,7 @@ export interface TakenReading {
   readonly from: 'typed' | 'live' | 'file'
 }
 
-/** A fault that was found and mended: readings from before it count no longer. */
+/** A fault that was found and repaired: readings from before it count no longer. */
 export interface Mended {
   /** `resistance@main-lead`. */
   readonly cause: string
@@ -27,7 +27,7 @@ export interface Mended {
 }
 
 /**
- * How a job was fitted and proved: steps done, readings taken, faults mended, and what was really fitted. Steps and
+ * How a job was fitted and proved: steps done, readings taken, faults repaired, and what was really fitted. Steps and
  * readings are kept by their ids, so that two people at two ends of a boat do not meet.
  */
 export interface Proving {
@@ -43,7 +43,7 @@ export const nothingProved: Proving = { steps: {}, readings: {}, mended: [], fit
 /** Most readings that are kept of one test. */
 export const mostReadings = 50
 
-/** The last reading of each test since the last fault was mended. */
+/** The last reading of each test since the last fault was repaired. */
 export function standingReadings({ readings, mended }: Proving): Map<string, TakenReading> {
   const since = mended.at(-1)?.when ?? ''
   return new Map(

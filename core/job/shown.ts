@@ -4,7 +4,7 @@ import { fieldAt, partName, type AnyPart, type JobDocument } from './document'
 import { partKinds, type Field, type Known, type PartKindId } from './fields'
 import { formatRows } from './rows'
 
-/** A value as it was entered; empty when not known. */
+/** A value as it was entered; empty when unknown. */
 export function shownValue(field: Field, value: unknown, q: Write): string {
   if (value == null) return ''
   switch (field.type) {

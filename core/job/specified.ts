@@ -11,7 +11,7 @@ export interface ListedPart {
   readonly name: string
   readonly quantity: number
   readonly unit: '' | 'm'
-  /** Of one, or of a metre; null where it is to be asked. */
+  /** Of one, or of a metre; null if it is to be asked. */
   readonly price: number | null
 }
 

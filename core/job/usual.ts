@@ -1,7 +1,7 @@
 import { isAsked, partsOf, valueOf, withField, type JobDocument } from './document'
 import { partKinds, type Field, type PartKind, type PartKindId } from './fields'
 
-/** The usual value of a field that stands in where nothing is entered; undefined where nothing may. */
+/** The usual value of a field that stands in if nothing is entered; undefined where nothing may. */
 const usualOf = (field: Field): unknown =>
   field.type !== 'rows' && (typeof field.otherwise === 'number' || field.type === 'choice')
     ? field.otherwise
@@ -9,7 +9,7 @@ const usualOf = (field: Field): unknown =>
 
 /**
  * A job in which what is asked of a kind of part and not entered has its usual value, as assumed. What has none
- * that could be taken without harm stays not known.
+ * that could be taken without harm stays unknown.
  */
 export function fieldsWithUsual(job: JobDocument, kind: PartKindId): JobDocument {
   const fields = Object.entries((partKinds[kind] as PartKind).fields)

@@ -17,7 +17,7 @@ export interface LoadShare {
   readonly amps: number
   readonly ahADay: number
   readonly essential: boolean
-  /** Values not known, taken as usual. */
+  /** Values unknown, taken as typical. */
   readonly open: readonly FieldPath[]
 }
 
@@ -38,12 +38,12 @@ export interface Audit {
   readonly highestA: number
   readonly surgeA: number
   readonly surgeS: number
-  /** Usable capacity of the battery in question, Ah; null while its size is not known. */
+  /** Usable capacity of the battery in question, Ah; null while its size is unknown. */
   readonly usableAh: number | null
 }
 
 /**
- * Adds up the loads of a job by part of the day. Same functions as the checks use. A value that is not known
+ * Adds up the loads of a job by part of the day. Same functions as the checks use. A value that is unknown
  * is taken in the middle of its plausible range, and said to be open.
  */
 export function auditLoads(job: JobDocument, shop: ShopSettings = {}): Audit {

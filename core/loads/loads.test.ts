@@ -68,7 +68,7 @@ describe('steps in the current', () => {
     expect(stepsOf(cut).map((s) => Math.round(s.deltaA))).toEqual([3, -3])
   })
 
-  it('a judge that is shown nothing, or nonsense, says so', () => {
+  it('a check that is shown nothing, or nonsense, says so', () => {
     const { truth } = chanceVehicle(3)
     expect(judgeSteps([], truth)).toMatchObject({ found: 0, reported: 0 })
     const nonsense: Step[] = [{ t: 1, deltaA: 99, peakA: 99, levelA: 99 }]
@@ -142,7 +142,7 @@ describe('the audit', () => {
     expect(audit.surgeA).toBeCloseTo(96 + 85 * 1.5, 6)
   })
 
-  it('a count by a monitor is what the checks go by, the list stays beside it', () => {
+  it('a count by a monitor is what the checks go by, the list stays next to it', () => {
     const counted = withValues(boat, { 'use/dailyAh': 150 })
     expect(auditLoads(counted)).toMatchObject({ dailyAh: 150, dailyFrom: 'counted' })
     expect(auditLoads(counted).listedAh).toBeCloseTo(183, 6)
@@ -162,7 +162,7 @@ describe('the audit', () => {
     expect(audit.byPart.evening).toBeCloseTo(102.5, 6)
   })
 
-  it('without any load there is nothing to count, and what is not known is named', () => {
+  it('without any load there is nothing to count, and what is unknown is named', () => {
     expect(auditLoads(withValues(goodJob(), { 'use/dailyAh': null })).dailyAh).toBeNull()
     expect(
       auditLoads(withMeasured(goodJob(), 'loads', { supply: 'dc', amps: null, hours: 3 })).loads[0]!.open,
@@ -236,7 +236,7 @@ describe('a table of loads from a sheet of one’s own', () => {
 })
 
 describe('a recording of a shunt', () => {
-  it('goes through a file unchanged', () => {
+  it('walks a file unchanged', () => {
     const readings = standInStream().readings.slice(0, 200)
     expect(readReadingsCsv(writeReadingsCsv(readings))).toEqual({ readings, problems: [] })
   })

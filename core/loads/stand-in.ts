@@ -79,7 +79,7 @@ function generate(aboard: readonly Aboard[], seconds: number, seed: number, nois
 }
 
 /**
- * A vehicle of chance for judging the detection: one thing switched every 12 to 25 s, a fridge that cycles,
+ * A vehicle of chance for checking the detection: one thing switched every 12 to 25 s, a fridge that cycles,
  * an inverter that idles.
  */
 export function chanceVehicle(seed: number, { seconds = 1200, noiseA = 0.15 } = {}): GeneratedStream {
@@ -109,7 +109,7 @@ export function chanceVehicle(seed: number, { seconds = 1200, noiseA = 0.15 } = 
   return generate(aboard, seconds, seed, noiseA)
 }
 
-/** The stand-in vehicle of the interface: somebody goes through it and switches one thing after another. */
+/** The stand-in vehicle of the interface: someone walks it and switches one thing after another. */
 export const standInVehicle: readonly Aboard[] = [
   { name: 'Alarm and standby', amps: 0.3, on: 0, off: Infinity },
   { name: 'Fridge', amps: 4.4, inrush: 3.2, on: 14, off: Infinity, cycle: [62, 105] },

@@ -44,7 +44,7 @@ export function casesOf(network: Network): Case[] {
   return cases
 }
 
-/** The case of a name; null where the network has none of it. */
+/** The case of a name; null if the network has none of it. */
 export const caseOf = (network: Network, id: string): Case | null =>
   casesOf(network).find((one) => one.id === id) ?? null
 

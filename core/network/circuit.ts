@@ -15,7 +15,7 @@ export interface Element {
   readonly law: Law
 }
 
-/** A circuit in one case: nodes by name, what joins them, and the node whose voltage is nought. */
+/** A circuit in one case: nodes by name, what joins them, and the node whose voltage is zero. */
 export interface Circuit {
   readonly nodes: readonly string[]
   readonly ground: string

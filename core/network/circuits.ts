@@ -17,7 +17,7 @@ const heldUnderV = 0.05
 
 /**
  * Where a search for the voltages of a case may begin, V, by post: at what the nearest battery or source holds by
- * itself, and at nought in the negative. Any start leads to the same end; a near one leads there sooner.
+ * itself, and at zero in the negative. Any start leads to the same end; a near one leads there sooner.
  */
 export function startOf(
   { posts, runs, units }: Network,

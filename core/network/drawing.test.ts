@@ -95,7 +95,7 @@ describe('the drawing', () => {
     expect(edges.find(({ id }) => id === 'main-lead')).toMatchObject({ isSet: false, state: 'new' })
     expect(nodes.find(({ id }) => id === 'house-bank')).toMatchObject({ state: 'goes' })
   })
-  it.each(demos)('of %s bears the number of each thin line where it ends', (_name, found) => {
+  it.each(demos)('of %s tolerates the number of each thin line where it ends', (_name, found) => {
     const job = withValues(found, {
       'candidate/warning': 'stop',
       'alternators/alternator-1/regulator': 'external',
@@ -120,7 +120,7 @@ describe('the drawing', () => {
     expect(words({ 'use/shuntA': null }).lines).toContain('rating unknown')
     expect(words({ 'use/shuntA': null, 'fittings/shunt/ratedA': 300 }).lines).toContain('300 A')
   })
-  it('is text of an SVG in which nothing somebody wrote is markup', async () => {
+  it('is text of an SVG in which nothing someone wrote is markup', async () => {
     const job = demos[0]![1]
     const named = {
       ...job,
@@ -136,7 +136,7 @@ describe('the drawing', () => {
     expect(svg).toContain('&lt;script&gt;&amp;&quot;')
     expect(svg).not.toContain('<script>')
   })
-  it('bears the worst verdict of a run', async () => {
+  it('tolerates the worst verdict of a run', async () => {
     const layout = await laidOut(demos[0]![1])
     const drawn = (verdicts: ReadonlyMap<string, 'does-not-suit'>): string =>
       writeSvg(svgOf(layout, { palette: paperPalette, verdicts, chosen: null }))
@@ -202,7 +202,7 @@ describe('the lists', () => {
 })
 
 describe('the tables', () => {
-  it('have a row for each run, no formula out of a name, and nothing where nothing is known', () => {
+  it('have a row for each run, no formula out of a name, and nothing if nothing is known', () => {
     const found = demos[0]![1]
     const named = {
       ...found,

@@ -25,7 +25,7 @@ export interface DrawnNode {
   readonly title: string
   readonly lines: readonly string[]
   readonly state: State
-  /** Where its verdicts and fields are; null where it has none. */
+  /** Where its verdicts and fields are; null if it has none. */
   readonly path: PartPath | null
   /** What of it was set by hand. */
   readonly isSet: boolean
@@ -76,7 +76,7 @@ export function drawingOf(network: Network, q: Write): Drawing {
   return { nodes: [...nodes.filter(({ id }) => used.has(id)), ...goneNodes(network)], edges }
 }
 
-/** The return of a branch runs beside it, and the metal of the body is no line of its own. */
+/** The return of a branch runs next to it, and the metal of the body is no line of its own. */
 const isDrawn = ({ role }: Run): boolean => role !== 'return'
 
 /** The node of a unit: the diodes of one isolator are one. */
@@ -199,7 +199,7 @@ function fittingWords({ kind, fitting, name }: Post, hasReturn: boolean, q: Writ
   return kind === 'plug' ? [name, rated, hasReturn ? 'pins + and −' : 'pin +'] : [name, rated]
 }
 
-/** Whether the current that passes a fitting comes back in a cable beside it. */
+/** Whether the current that passes a fitting comes back in a cable next to it. */
 const hasReturnAt = ({ id }: Post, { runs }: Network): boolean => {
   const through = new Set(runs.filter(({ from, to }) => from === id || to === id).map((run) => run.id))
   return runs.some(({ returnOf, areaMm2 }) => returnOf !== null && through.has(returnOf) && areaMm2 !== null)

@@ -9,7 +9,7 @@ const regulatorOhm = 0.003
 const diodeOhm = 0.001
 /** Over which a unit at its lowest voltage takes its load back, V of 12. */
 const bandV = 0.3
-/** A starter motor at its cranking current is a resistance: it drops so much, V of 12. */
+/** A starter motor at its cranking current is a resistance: it drops this much, V of 12. */
 const crankingV = 9.6
 
 /** What a unit is in the circuit of a case. */

@@ -1,7 +1,7 @@
 import type { Run } from './network'
 import type { Ways } from './paths'
 
-/** Whether a run is of cable that is bought in a size worked out here. */
+/** Whether a run is of cable that is bought in a size calculated here. */
 const isSizedNew = ({ state, areaKnown, areaMm2 }: Run): boolean =>
   state === 'new' && areaKnown === 'sized' && areaMm2 !== null
 

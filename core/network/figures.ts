@@ -18,7 +18,7 @@ export interface Size {
 /** What decided a size. */
 export type Governs = 'fuse' | 'current' | 'voltage' | 'neighbour' | 'set' | 'found'
 
-/** The figures of a run as they stand beside the drawing. */
+/** The figures of a run as they stand next to the drawing. */
 export interface RunFigures {
   readonly id: string
   readonly amps: number
@@ -32,7 +32,7 @@ export interface RunFigures {
   readonly wayLostV: number
   readonly wayLostShare: number
   readonly allowedShare: number
-  /** Voltage left at what draws at its end while most flows, V; null where nothing draws there. */
+  /** Voltage left at what draws at its end while most flows, V; null if nothing draws there. */
   readonly leftV: number | null
   /** Heat lost in it, W. */
   readonly heatW: number
@@ -122,13 +122,13 @@ function leftAt(run: Run, wiring: Wiring): number | null {
   return volts.get(plus)! - volts.get(minus)!
 }
 
-/** The terminals at which a unit draws: those of its input for a DC-DC; null where it does not. */
+/** The terminals at which a unit draws: those of its input for a DC-DC; null if it does not. */
 function drawsAt(unit: Unit): { readonly plus: string; readonly minus: string } | null {
   if (unit.kind === 'dcdc') return { plus: unit.inPlus, minus: unit.inMinus }
   return unit.kind === 'load' || unit.kind === 'inverter' || unit.kind === 'starter' ? unit : null
 }
 
-/** The usual sizes beside one, itself between them. */
+/** The usual sizes next to one, itself between them. */
 function around(areaMm2: number): number[] {
   const below = cableSizesMm2.findLast((size) => size < areaMm2)
   const above = cableSizesMm2.find((size) => size > areaMm2)

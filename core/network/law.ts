@@ -9,7 +9,7 @@ type Volts = readonly number[]
 export interface Law {
   /** How many terminals it has. */
   readonly terminals: 2 | 4
-  /** Current out of each terminal into what is joined there, A; their sum is nought. */
+  /** Current out of each terminal into what is joined there, A; their sum is zero. */
   readonly amps: (v: Volts) => readonly number[]
   /** Change of each of these currents with each voltage, A/V: a row a current. */
   readonly slopes: (v: Volts) => readonly (readonly number[])[]
@@ -111,7 +111,7 @@ export const diode = (dropV: number, ohm: number): Law =>
 /**
  * Share of its power that a unit which must have a voltage takes: all of it from `fullV` up, and less in proportion
  * below, to nothing at `bandV` under it. What the cable can no longer carry it takes back, and settles on the way. The
- * line goes on below nought, so that a solver that comes by there is led back: what feeds the unit must rest higher,
+ * line goes on below zero, so that a solver that comes by there is led back: what feeds the unit must rest higher,
  * or the unit is off, which is for the case to say.
  */
 const shareOf = (u: number, fullV: number, bandV: number): number => Math.min(1, (u - fullV) / bandV + 1)

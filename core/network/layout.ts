@@ -37,9 +37,9 @@ const textWidth = (title: string, lines: readonly string[]): number =>
 const isBox = ({ symbol }: DrawnNode): boolean =>
   !['fuse', 'switch', 'relay', 'stop', 'shunt', 'plug', 'bar', 'chassis', 'joint'].includes(symbol)
 
-/** Words of a box are broken to lines of so many letters. */
+/** Words of a box are broken to lines of this many letters. */
 const boxLetters = 20
-/** Words in lines of at most so many letters; a longer word stays whole. */
+/** Words in lines of at most this many letters; a longer word stays whole. */
 export function broken(words: string, most = boxLetters): string[] {
   const lines: string[] = []
   for (const word of words.split(' ')) {
@@ -87,7 +87,7 @@ const barLabel = (node: DrawnNode): ElkLabel => ({
   layoutOptions: { 'elk.nodeLabels.placement': 'OUTSIDE H_RIGHT V_CENTER' },
 })
 
-/** What stands beside a bar, on one line. */
+/** What stands next to a bar, on one line. */
 export const barWords = ({ title, lines }: DrawnNode): string =>
   [title, ...lines].filter((words) => words !== '').join(', ')
 

@@ -7,9 +7,9 @@ export interface WiringPart {
   readonly what: string
   readonly quantity: number
   readonly unit: '' | 'm'
-  /** What is looked for on the shelf; null where the shelf has no kind for it. */
+  /** What is looked for on the shelf; null if the shelf has no kind for it. */
   readonly wanted: Wanted | null
-  /** About, of cable; null for what is small beside it. */
+  /** About, of cable; null for what is small next to it. */
   readonly kg: number | null
 }
 
@@ -20,7 +20,7 @@ export interface Wanted {
   readonly least: Readonly<Record<string, number>>
 }
 
-/** More cable than the runs are long: for bends and for what is cut off; and at least so much a run. */
+/** More cable than the runs are long: for bends and for what is cut off; and at least this much a run. */
 const allowance = 0.1
 const leastAllowanceM = 0.3
 

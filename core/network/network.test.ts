@@ -234,7 +234,7 @@ describe('a circuit', () => {
   )
 })
 
-/** Largest sum of currents at a post that is not nought, A, in any case of a network. */
+/** Largest sum of currents at a post that is not zero, A, in any case of a network. */
 function worstSumA(network: Network): number {
   let worst = 0
   for (const at of casesOf(network))
@@ -243,7 +243,7 @@ function worstSumA(network: Network): number {
 }
 
 describe('the network of a job', () => {
-  it.each(demos)('of %s has currents that add up to nought at every post, in every case', (_name, job) => {
+  it.each(demos)('of %s has currents that add up to zero at every post, in every case', (_name, job) => {
     const network = networkOf(job)
     expect(worstSumA(network)).toBeLessThan(1e-3)
     expect(new Set(network.posts.map(({ id }) => id)).size).toBe(network.posts.length)
@@ -380,7 +380,7 @@ describe('the network of a job', () => {
         set: ['place'],
       })
     })
-    it('not where somebody followed it and says otherwise', () => {
+    it('not where someone followed it and says otherwise', () => {
       const followed = withValues(goodJob(), { 'runs/alternator-1-feed/engineSpace': 'no' })
       expect(inEngineSpace(followed, 'alternator-1-feed')).toBe(false)
     })
@@ -398,7 +398,7 @@ describe('the network of a job', () => {
       const mm2 = (hottestC: number): number => runIn({ 'place/hottestC': hottestC }, 'main-lead').areaMm2!
       expect(mm2(75)).toBeGreaterThan(mm2(25))
     })
-    it('of any other for the table’s, and of each as somebody measured it', () => {
+    it('of any other for the table’s, and of each as someone measured it', () => {
       expect(runIn({ 'place/hottestC': 44 }, 'charger-1-feed').airC).toBe(30)
       expect(runIn({ 'runs/charger-1-feed/airC': 55 }, 'charger-1-feed').airC).toBe(55)
       expect(runIn({ 'place/hottestC': 44, 'runs/main-lead/airC': 25 }, 'main-lead').airC).toBe(25)

@@ -21,16 +21,16 @@ export type PostKind =
 
 /** What stands where a lug lands, where that is more than a stud. */
 export interface Fitting {
-  /** `F1`, `S1`; empty where it has none. */
+  /** `F1`, `S1`; empty if it has none. */
   readonly number: string
   readonly family: FuseFamily | null
-  /** What it is made for, A; null where nothing says so. */
+  /** What it is made for, A; null if nothing says so. */
   readonly ratedA: number | null
   /** Whether it is there and nobody has read what it is made for: `ratedA` is what it may be. */
   readonly isRatingOpen: boolean
-  /** The largest current it interrupts at the voltage there, A; null where it interrupts none. */
+  /** The largest current it interrupts at the voltage there, A; null if it interrupts none. */
   readonly aicA: number | null
-  /** The largest conductor it takes, mm²; null where none is stated. */
+  /** The largest conductor it takes, mm²; null if none is stated. */
   readonly mostMm2: number | null
   /** Cable between the source and it, mm, where that is set; null: as the run is long. */
   readonly distanceMm: number | null
@@ -52,9 +52,9 @@ export interface Post {
   readonly of: PartPath | null
   readonly state: State
   readonly fitting: Fitting | null
-  /** Where it stands; null where nobody says so. */
+  /** Where it stands; null if nobody says so. */
   readonly place: Place | null
-  /** Thread of its stud; null where it is the usual one for the cable. */
+  /** Thread of its stud; null if it is the usual one for the cable. */
   readonly stud: Stud | null
   /** The post of the other pole to which a short here would go. */
   readonly opposite: string
@@ -78,21 +78,21 @@ export interface Run {
   readonly from: string
   readonly to: string
   readonly state: State
-  /** The part it serves; null where it serves all. */
+  /** The part it serves; null if it serves all. */
   readonly of: PartPath | null
-  /** The run there whose return it is; null where it is none. */
+  /** The run there whose return it is; null if it is none. */
   readonly returnOf: string | null
-  /** Cable of the survey that it is; null where the survey has none. */
+  /** Cable of the survey that it is; null if the survey has none. */
   readonly cable: PartPath | null
   /** One-way length, m. */
   readonly lengthM: number
-  /** Area of each conductor, mm²; null where the chassis, the hull or a stud is the conductor. */
+  /** Area of each conductor, mm²; null if the chassis, the hull or a stud is the conductor. */
   readonly areaMm2: number | null
   /** Whether it is no cable but the stud on which a fuse sits. */
   readonly isStud: boolean
   /** Conductors side by side. */
   readonly count: number
-  /** Length of the shortest of them, where they differ, m; null where all are as long as the run. */
+  /** Length of the shortest of them, where they differ, m; null if all are as long as the run. */
   readonly shortestM: number | null
   readonly material: 'copper' | 'aluminium'
   readonly insulationC: number
@@ -102,11 +102,11 @@ export interface Run {
   readonly bundled: number
   readonly lengthKnown: Known
   readonly areaKnown: Known
-  /** What it must carry, A, whatever is worked out to flow in it: what its source can give. */
+  /** What it must carry, A, whatever is calculated to flow in it: what its source can give. */
   readonly leastA: number
   /** Resistance of the fittings it ends in, Ω, counted with it. */
   readonly fittingOhm: number
-  /** Resistance that was measured, fittings and joints with it, Ω; null where it is worked out. */
+  /** Resistance that was measured, fittings and joints with it, Ω; null if it is calculated. */
   readonly measuredOhm: number | null
 }
 
@@ -164,7 +164,7 @@ export interface DcdcUnit extends UnitBase {
   /** 0 to 1. */
   readonly efficiency: number
   readonly lowestInputV: number
-  /** The machine while which it runs; null where it runs while anything charges the house, from the house. */
+  /** The machine while which it runs; null if it runs while anything charges the house, from the house. */
   readonly alternator: string | null
 }
 
@@ -218,7 +218,7 @@ export interface Network {
   readonly units: readonly Unit[]
   readonly gone: readonly Gone[]
   readonly lines: readonly Line[]
-  /** The post whose voltage is nought. */
+  /** The post whose voltage is zero. */
   readonly ground: string
   /** Temperature at which cables are counted, °C. */
   readonly cableC: number
@@ -240,7 +240,7 @@ export interface Line {
   /** The part at which it ends. */
   readonly of: PartPath
   readonly name: string
-  /** Its own fuse where it begins, A; null where a signal terminal limits what flows. */
+  /** Its own fuse where it begins, A; null if a signal terminal limits what flows. */
   readonly fuseA: number | null
   /** Whether it is there already, as the survey says. */
   readonly state: State

@@ -35,7 +35,7 @@ export const sizeRulesOf = (rules: ShopRules): SizeRules => ({
 export const networkIn = (system: System, found: JobDocument): Network =>
   sized(propose(system, found), sizeRulesOf(system.rules)).network
 
-/** The wiring of a job as it is specified, or as it is entered where nothing is; unknowns are taken as usual. */
+/** The wiring of a job as it is specified, or as it is entered if nothing is; unknowns are taken as typical. */
 export const networkOf = (job: JobDocument, shop: ShopSettings = {}): Network =>
   networkIn(usualSystem(factsOf(asSpecified(job), shop)), job)
 

@@ -4,7 +4,7 @@ type Joining = Pick<Run, 'id' | 'from' | 'to' | 'role' | 'returnOf'>
 
 /** What stands beyond an end of a run. */
 export interface Beyond {
-  /** The battery or the bar there; null where there is none. */
+  /** The battery or the bar there; null if there is none. */
   readonly source: Post | null
   /** Whether a fuse stands before it. */
   readonly fuse: boolean
@@ -41,7 +41,7 @@ export class Ways<R extends Joining = Run> {
   runsAt(post: string): readonly R[] {
     return this.joined.get(post) ?? []
   }
-  /** The run that brings the current of another back; null where it comes back by the chassis or with others. */
+  /** The run that brings the current of another back; null if it comes back by the chassis or with others. */
   returnOf(id: string): R | null {
     return this.returns.get(id) ?? null
   }
@@ -114,7 +114,7 @@ export class Ways<R extends Joining = Run> {
   bareBatteriesOf(run: Joining): Post[] {
     const reached = new Set([run.from, run.to])
     const passed = new Set([run.id])
-    // The set grows while it is gone through.
+    // The set grows while it is walked.
     for (const at of reached) {
       const post = this.posts.get(at)
       if (!post || post.kind === 'fuse' || post.kind === 'battery') continue
@@ -136,7 +136,7 @@ export class Ways<R extends Joining = Run> {
    */
   joinedTo(start: string, passes: (post: Post) => boolean): readonly Post[] {
     const reached = new Set([start])
-    // The set grows while it is gone through.
+    // The set grows while it is walked.
     for (const at of reached) {
       const post = this.posts.get(at)
       if (!post || (at !== start && !passes(post))) continue
@@ -146,7 +146,7 @@ export class Ways<R extends Joining = Run> {
   }
 
   /**
-   * The runs from a post to the battery or the bar that one of its runs leads to; null where that leads to none, or
+   * The runs from a post to the battery or the bar that one of its runs leads to; null if that leads to none, or
    * another fuse stands before it.
    */
   bareWay(post: string, by: R): { readonly source: Post; readonly runs: readonly R[] } | null {

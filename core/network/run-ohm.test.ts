@@ -21,7 +21,7 @@ describe('cables side by side', () => {
     expect(carriesA(two, 50, 2)).toBeCloseTo(2 * carriesA(one, 50, 1), 9)
   })
 
-  it('of unlike lengths load the shorter one more: by hand, 2 m beside 1 m carry one and a half times one', () => {
+  it('of unlike lengths load the shorter one more: by hand, 2 m next to 1 m carry one and a half times one', () => {
     const [one, unlike] = [runOf({ ...alike, count: 1 }), runOf({ ...alike, shortestM: 1 })]
     // 1/2 + 1/1 of the conductance of a metre, against 1/2.
     expect(conductorsOhm(unlike, 20) / conductorsOhm(one, 20)).toBeCloseTo(1 / 3, 9)

@@ -4,7 +4,7 @@ import type { Run } from './network'
 /** Resistance of a run with the fitting it comes to, Ω: as it was measured, else by its size and length. */
 export const runOhm = (run: Run, cableC: number): number => run.measuredOhm ?? sizedOhm(run, cableC)
 
-/** How much conductor a run is: the area of each, mm², and how many lie side by side; null where the chassis is it. */
+/** How much conductor a run is: the area of each, mm², and how many lie side by side; null if the chassis is it. */
 export type Conductors = Pick<Run, 'areaMm2' | 'count'>
 
 /** Resistance of conductors alone, Ω, at the temperature at which the shop counts cables, °C. */

@@ -10,7 +10,7 @@ import type { Solution, Solver } from './solution'
 type Pattern = readonly boolean[]
 type VoltsAt = (node: string) => number
 
-/** A short changes which diodes let through; after so many times its circuit is solved as it is. */
+/** A short changes which diodes let through; after this many times its circuit is solved as it is. */
 const mostPatterns = 8
 
 /**

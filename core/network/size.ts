@@ -23,7 +23,7 @@ const crankingFactor = 3
 /** What a run must carry for hours, A: what flows, or what the seconds of a start count for. */
 export const heatingA = ({ amps, crankingA }: Pick<Design, 'amps' | 'crankingA'>): number =>
   Math.max(amps, crankingA / crankingFactor)
-/** A bond is at most so many usual sizes smaller than the main lead. */
+/** A bond is at most this many usual sizes smaller than the main lead. */
 const bondSizesUnder = 1
 
 /** Voltage that may be lost on the way to what is at its end, as a share; and how fuses are graded. */
@@ -222,7 +222,7 @@ function ofFamilyOf(main: Post, post: Post, surge: Surge | null, { grading }: Si
   return { ...post, fitting: { ...own, family, ratedA, aicA: fuseInterruptA(family, highestV(post)) } }
 }
 
-/** Whether a fuse bears what starts behind it. */
+/** Whether a fuse tolerates what starts behind it. */
 const bearsStart = (family: FuseFamily, ratedA: number, surge: Surge | null): boolean =>
   !surge || fastestS(family, surge.amps / ratedA) >= surge.seconds
 
@@ -263,7 +263,7 @@ const familyOrder: readonly FuseFamily[] = [
   'terminal-block',
   'class-t',
 ]
-/** A larger fuse than is needed is taken up to so many times the current, or up to that of a small branch, A: its cable is made for it. */
+/** A larger fuse than is needed is taken up to this many times the current, or up to that of a small branch, A: its cable is made for it. */
 const mostTimes = 3
 const smallBranchA = 30
 
@@ -354,7 +354,7 @@ function withStuds(runs: readonly DraftRun[], posts: readonly Post[]): DraftRun[
   })
 }
 
-/** The largest main lead, or, where there is none, the largest run, mm² of all its conductors. */
+/** The largest main lead, or, if there is none, the largest run, mm² of all its conductors. */
 function thickestOf(runs: Iterable<Run>): number {
   const all = [...runs]
   const mains = all.filter(({ role }) => role === 'main')

@@ -8,7 +8,7 @@ export interface Solution {
   readonly volts: ReadonlyMap<string, number>
   /** Current through each resistor from its first node to its second, A. */
   readonly amps: ReadonlyMap<string, number>
-  /** Largest sum of currents at a node that is not nought, A. */
+  /** Largest sum of currents at a node that is not zero, A. */
   readonly residualA: number
 }
 
@@ -20,12 +20,12 @@ const mostSteps = 800
 /** Steps after which units that draw more the lower their voltage are stepped as resistances: slower, and never astray. */
 const patience = 40
 /**
- * Steps after which a unit that gives all it has, and so has no slope, counts as so much, A/V: into a way that is open
+ * Steps after which a unit that gives all it has, and so has no slope, counts as this much, A/V: into a way that is open
  * its steps would be endless.
  */
 const restartAfterIterations = 200
 const shortStepSiemens = 50
-/** Whoever is as near as that after so many steps, A, is on the way and goes on; up to so many steps. */
+/** Whoever is as near as that after this many steps, A, is on the way and goes on; up to this many steps. */
 const nearA = 0.05
 const mostIterations = 500
 const mostHalvings = 40
@@ -49,7 +49,7 @@ export interface Step {
   readonly ampsIn: (run: string) => number
 }
 
-/** Voltages from which a search begins, V, by node; nought where there is none. */
+/** Voltages from which a search begins, V, by node; zero if there is none. */
 export type Start = ReadonlyMap<string, number>
 
 interface Joined {
@@ -106,7 +106,7 @@ export class Solver {
     for (const [node, place] of this.place) if (place >= 0) values[place] = volts.get(node) ?? 0
     return values
   }
-  /** The voltage of a node among those in the order of the unknowns; that of the ground is nought. */
+  /** The voltage of a node among those in the order of the unknowns; that of the ground is zero. */
   private voltsOf(values: Float64Array, node: string): number {
     const place = this.placeOf(node)
     return place < 0 ? 0 : values[place]!
@@ -120,7 +120,7 @@ export class Solver {
     let worst = largest(sums)
     let isShort = false
     for (let step = 0; step < mostSteps && worst > exactA; step++) {
-      // Whoever went astray begins anew, with short steps.
+      // Whoever went astray begins again, with short steps.
       if (
         (step === restartAfterIterations && worst > nearA) ||
         (step === mostIterations && !isShort && worst > worstA)
@@ -181,7 +181,7 @@ export class Solver {
       const was = this.sumsAt({ resistors: [], elements: before }, at)
       const is = this.sumsAt(after, at)
       const right = was.map((sum, i) => sum - is[i]!)
-      // A resistance counts by its own change: more of it in a run that is fed a current drops so much more.
+      // A resistance counts by its own change: more of it in a run that is fed a current drops this much more.
       const lessA = new Map(
         resistors.map(({ id, ohm }) => {
           const own = old(id)!
@@ -225,7 +225,7 @@ export class Solver {
     return (low + high) / 2
   }
 
-  /** Sum of the currents into each node, A: nought where it is solved. */
+  /** Sum of the currents into each node, A: zero where it is solved. */
   private sumsAt({ resistors, elements }: Numbered, volts: Float64Array): Float64Array {
     const sums = new Float64Array(this.size)
     const at = (place: number): number => (place < 0 ? 0 : volts[place]!)

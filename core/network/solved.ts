@@ -13,7 +13,7 @@ export interface Design {
   readonly crankingA: number
 }
 
-/** A case counts for a run where so much more flows in it than in those before, A. */
+/** A case counts for a run where this much more flows in it than in those before, A. */
 const sameA = 1e-6
 
 /** A network solved in its cases, each when it is asked for. */

@@ -1,6 +1,6 @@
 /**
  * Linear equations whose matrix is nearly empty, as those of a network are: what is eliminated in which order, and
- * what that touches, is worked out once for a pattern; solving with numbers then takes as many steps as there are
+ * what that touches, is calculated once for a pattern; solving with numbers then takes as many steps as there are
  * entries. Order by least degree; no pivoting, since every row has its own conductance on the diagonal.
  * Dense elimination of a network of 120 posts takes some hundred times as long.
  */

@@ -39,7 +39,7 @@ interface Look {
   readonly palette: Palette
   /** Worst verdict by the path of a run or a fitting, where it is worse than Suits. */
   readonly verdicts: ReadonlyMap<string, Verdict>
-  /** What is chosen of it, by its path; null where nothing is, or where nothing can be. */
+  /** What is chosen of it, by its path; null if nothing is, or where nothing can be. */
   readonly chosen: string | null
   /** Nodes on which the probes of a meter are put. */
   readonly probes?: { readonly red: string | null; readonly black: string | null }
@@ -129,7 +129,7 @@ function mark(x: number, y: number, verdict: Verdict, { palette }: Look): Shape 
 const marked = (verdict: Verdict | undefined, x: number, y: number, look: Look): Shape[] =>
   verdict ? [mark(x, y, verdict, look)] : []
 
-/** What is set by hand bears a pencil. */
+/** What is set by hand tolerates a pencil. */
 const withPencil = (words: string, { isSet }: { readonly isSet: boolean }, { byHand = '✎' }: Look): string =>
   isSet ? `${words} ${byHand}` : words
 

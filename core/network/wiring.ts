@@ -51,7 +51,7 @@ export class Wiring {
   /**
    * The same wiring with another conductor in place of a run: a thin one holds its own current back, and what replaces
    * it must carry more.
-   * @param size null where it is sized anew, whatever was found or set of it
+   * @param size null if it is sized again, whatever was found or set of it
    */
   replaced(run: Run, size: Conductors | null): Wiring {
     const key = JSON.stringify([run.cable ?? run.id, size?.areaMm2, size?.count])
@@ -59,7 +59,7 @@ export class Wiring {
   }
   /**
    * The same wiring with another rating of a fuse: one that is far too small holds back, too.
-   * @param ratedA null where it is rated anew, whatever was found or set of it
+   * @param ratedA null if it is rated again, whatever was found or set of it
    */
   rerated(fuse: string, ratedA: number | null = null): Wiring {
     return this.other(JSON.stringify([fuse, ratedA]), () => withRating(this.draft, fuse, ratedA))
@@ -69,7 +69,7 @@ export class Wiring {
     this.others.set(key, other)
     return other
   }
-  /** The inverter on a run that gets less than all its power while everything draws; null where none does. */
+  /** The inverter on a run that gets less than all its power while everything draws; null if none does. */
   heldBackBy({ role, of }: Run): InverterUnit | null {
     return this.heldBack.find((unit) => role === 'main' || of === unit.of) ?? null
   }
@@ -114,11 +114,11 @@ const withRating = (draft: Draft, fuse: string, ratedA: number | null): Draft =>
   ),
 })
 
-/** Whether the wiring of a system is judged at all: its runs have parts in the job. */
+/** Whether the wiring of a system is checked at all: its runs have parts in the job. */
 export const hasRuns = ({ many }: System): boolean => many.runs.length > 0
 
 /**
- * The wiring of a system, worked out once for a job: unknowns are taken as usual, whatever a scene assumes of them,
+ * The wiring of a system, calculated once for a job: unknowns are taken as typical, whatever a scene assumes of them,
  * since what is proposed is bought before they are known.
  */
 export function wiringIn(system: System): Wiring {
@@ -133,8 +133,8 @@ export function wiringIn(system: System): Wiring {
 }
 
 /**
- * A job as it is specified, with a part for each run and each fitting of its wiring: so they are judged, and what of
- * them is not known is asked for.
+ * A job as it is specified, with a part for each run and each fitting of its wiring: so they are checked, and what of
+ * them is unknown is asked for.
  */
 export function wired(job: JobDocument, shop: ShopSettings): JobDocument {
   const { runs, posts } = draftOf(job, shop)

@@ -8,25 +8,25 @@ export const stateWords = { found: 'stays', new: 'new', goes: 'goes' } as const
 export const isSizeUnknown = ({ state, areaKnown }: Pick<Run, 'state' | 'areaKnown'>): boolean =>
   state === 'found' && areaKnown === 'sized'
 
-/** The size of a run as it stands in a list: `2 × 70 mm²`, `needs 25 mm²`. */
+/** The size of a run unchanged in a list: `2 × 70 mm²`, `needs 25 mm²`. */
 export function sizeWords(run: Run, q: Write): string {
   if (run.isStud) return 'no cable'
   if (run.areaMm2 === null) return 'chassis'
   return `${run.count > 1 ? `${run.count} × ` : ''}${isSizeUnknown(run) ? 'needs ' : ''}${q(run.areaMm2, 'mm²')}`
 }
 
-/** The length of a run as it stands in a list. */
+/** The length of a run unchanged in a list. */
 export function lengthWords(run: Run, q: Write): string {
   if (run.isStud) return 'on the stud'
   return run.lengthKnown === 'open' ? 'not known' : q(run.lengthM, 'm')
 }
 
-/** What a fitting is made for as it stands in a list; empty where nothing says so. */
+/** What a fitting is made for unchanged in a list; empty where nothing says so. */
 export function ratingWords({ ratedA, isRatingOpen }: Fitting, q: Write): string {
   if (isRatingOpen) return 'rating unknown'
   return ratedA === null ? '' : q(ratedA, 'A')
 }
 
-/** A thin line as it stands in a list, without its number. */
+/** A thin line unchanged in a list, without its number. */
 export const lineWords = ({ name, fuseA, state }: Line): string =>
   `${name}${fuseA === null ? '' : `, by a fuse of ${fuseA} A`}; ${stateWords[state]}`

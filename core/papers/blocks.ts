@@ -62,7 +62,7 @@ export type Block =
 
 export interface Section {
   readonly heading: string
-  /** Beside the heading: what it is about, and what came of it. */
+  /** Next to the heading: what it is about, and what came of it. */
   readonly about?: string
   readonly verdict?: Verdict
   readonly blocks: readonly Block[]

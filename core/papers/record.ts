@@ -30,7 +30,7 @@ import type { SheetInputs } from './sheet'
 /** A signature: a name, and the lines that were drawn with a finger, in points from the top left. */
 export interface Signature {
   readonly name: string
-  /** Why it is signed although something is missing; left out where nothing is. */
+  /** Why it is signed although something is missing; left out if nothing is. */
   readonly reason?: string
   readonly strokes: readonly (readonly (readonly [x: number, y: number])[])[]
 }
@@ -70,7 +70,7 @@ export interface FittingRecord {
     readonly tests: readonly RecordedTest[]
     /** Essential tests that were not made. */
     readonly open: readonly string[]
-    /** What the readings are worth; left out by records that were signed before it was worked out. */
+    /** What the readings are worth; left out by records that were signed before it was calculated. */
     readonly worth?: { readonly done: number; readonly of: number; readonly risk: Risk }
     /** What is missing of a full proof, a sentence each; left out by records that were signed before it was looked for. */
     readonly gaps?: readonly string[]
@@ -263,7 +263,7 @@ export function recordPaper({ inputs, result }: FittingRecord): Paper {
   }
 }
 
-/** How far the verdict was proved, after its headline: it is worked out, and readings alone prove it. */
+/** How far the verdict was proved, after its headline: it is calculated, and readings alone prove it. */
 function provedWords({ tests, open, worth }: FittingRecord['result']): string {
   if (tests.length === 0) return ', calculated only: no reading was taken'
   const [done, of] = worth ? [worth.done, worth.of] : [tests.length, tests.length + open.length]

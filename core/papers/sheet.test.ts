@@ -93,7 +93,7 @@ describe('a specification sheet', () => {
     expect(later.result.labourPerH).toBe(90)
     expect(sheet.result.labourPerH).toBe(60)
   })
-  it('is refused where nothing is specified', () =>
+  it('is refused if nothing is specified', () =>
     expect(() => sheetOf(sheetInputs(job, shop, head))).toThrow('Nothing is specified'))
   it('gives its parts as CSV with units in the headers and labour last', () => {
     const rows = sheetCsv(sheet).trimEnd().split('\n')
@@ -101,7 +101,7 @@ describe('a specification sheet', () => {
     expect(rows.at(-1)).toMatch(/^0417-1,,Labour,[\d.]+,h,60,[\d.]+$/)
     expect(rows).toHaveLength(sheet.result.lines.length + 2)
   })
-  it('joins the same part from several steps, and leaves a price that is not known open', () => {
+  it('joins the same part from several steps, and leaves a price that is unknown open', () => {
     const part = {
       kind: 'fuses',
       code: 'F',

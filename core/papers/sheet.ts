@@ -175,7 +175,7 @@ export function sheetOf(inputs: SheetInputs): Sheet {
   return { format: 'jovial-anchor/specification', version: 1, inputs, result }
 }
 
-/** Inputs of a sheet for a job as it stands: the rules in force are resolved, the job's own over the shop's. */
+/** Inputs of a sheet for a job unchanged: the rules in force are resolved, the job's own over the shop's. */
 export const sheetInputs = (
   job: JobDocument,
   shop: { readonly name: string; readonly units: DisplayUnits; readonly rules: RuleOverrides },

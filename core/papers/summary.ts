@@ -44,7 +44,7 @@ const cautions = [
   'If a reading is assumed or missing, the answer may change once it is taken.',
 ]
 
-/** The summary of a job as it stands. */
+/** The summary of a job unchanged. */
 export function summaryOf(
   job: JobDocument,
   {

@@ -106,7 +106,7 @@ export interface HeatFit {
   readonly heat: AlternatorHeat
   /** Root of the mean square difference between readings and model, K. */
   readonly residualK: number
-  /** The rise lies within so much of the fitted one, K, 19 times in 20. */
+  /** The rise lies within this much of the fitted one, K, 19 times in 20. */
   readonly riseWithinK: number
   readonly readings: number
   /** Whether the time constant was fitted too: it takes two readings or more. */
@@ -119,7 +119,7 @@ const probeK = 2
 /**
  * Fits temperature rise and time constant to readings by least squares. The rise is linear in the model and
  * has a closed form for each time constant; the time constant is found by golden-section search from 3 to 60
- * min. Fewer than two readings fit the rise alone. Null where there is no reading that says anything.
+ * min. Fewer than two readings fit the rise alone. Null if there is no reading that says anything.
  * @param startC case temperature when the load began, °C: the air around it
  * @param oneReadingTauMin time constant where a single reading cannot tell it, min
  */

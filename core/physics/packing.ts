@@ -11,7 +11,7 @@ export interface Placed extends Footprint {
 
 /**
  * Places equal batteries on the floor of a space, side by side, none stacked: rows of one way round, and in
- * what is left beside them rows turned by 90°. Every split between the two is tried, both ways; the first
+ * what is left next to them rows turned by 90°. Every split between the two is tried, both ways; the first
  * that holds all wins.
  * @param space inside measures, mm
  * @param battery with terminals, mm (above 0)

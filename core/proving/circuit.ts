@@ -187,7 +187,7 @@ function asFoundUnit(element: Element, unit: Unit, rig: Rig, { doing, at }: Stat
   }
 }
 
-/** How a battery behaves that is not there, or lets nothing in; null where it is as it should be. */
+/** How a battery behaves that is not there, or lets nothing in; null if it is as it should be. */
 function batteryLaw(unit: BatteryUnit, rig: Rig, doing: Doing): Element['law'] | null {
   if (rig.absent.includes(unit.id)) return battery(unit.restV, shutOhm)
   const cold = doing.kind === 'cold' && unit.chemistry === 'lithium' && !rig.dead.includes('cold-gate')

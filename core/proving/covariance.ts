@@ -2,7 +2,7 @@ import type { Slopes } from './prediction'
 
 /**
  * What the readings of one hypothesis have in common, without the noise of each: by the parameters that move several
- * of them, and by the size of the fault. Worked out test by test, when it is asked for: few tests are ever read.
+ * of them, and by the size of the fault. Calculated test by test, when it is asked for: few tests are ever read.
  */
 export class Covariance {
   /** Of each test by itself. */

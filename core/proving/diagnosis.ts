@@ -16,7 +16,7 @@ export interface Named {
   readonly probability: number
 }
 
-/** A job that is proved: what each test must read, and what wrong readings mean. */
+/** A job that is proved: what each test is expected to read, and what wrong readings mean. */
 export class Diagnosis {
   readonly proof: Proof
   readonly causes: readonly Cause[]
@@ -35,7 +35,7 @@ export class Diagnosis {
   /**
    * Next measurements: the next essential test while nothing looks wrong, and else the measurement that tells most
    * for its trouble.
-   * @returns null where none tells anything more
+   * @returns null if none tells anything more
    */
   worthNext(posterior: Posterior): Worth | null {
     const taken = new Set(posterior.taken.map(({ test }) => test.id))
@@ -62,7 +62,7 @@ export class Diagnosis {
   }
 
   /**
-   * Works out what every cause predicts, once: it takes seconds for a large job. Yields on the way, so that whoever
+   * Calculates what every cause predicts, once: it takes seconds for a large job. Yields on the way, so that whoever
    * waits may turn to something else; {@link given} does what is left of it.
    */
   prepare(): Generator<void, void, void> {
@@ -87,7 +87,7 @@ export class Diagnosis {
     this.begin = Posterior.of({ tests: proof.tests, causes, hypotheses, routine })
   }
 
-  /** What each test that is offered must read. */
+  /** What each test that is offered is expected to read. */
   get expected(): readonly Expected[] {
     return (this.theExpected ??= this.proof.tests.map((test) => this.expect(test)).filter(isTelling))
   }
@@ -141,7 +141,7 @@ function groupsOf(causes: readonly Cause[], together: readonly (readonly Cause[]
 /** A reading that is expected to tell less is not worth taking, bits. */
 const leastBits = 0.005
 
-/** From so much on a cause is sure enough to be acted on. */
+/** From this much on a cause is sure enough to be acted on. */
 export const sureFrom = 0.9
 
 /** Readings that are further off than this, as a mean square in deviations, no cause explains. */

@@ -76,7 +76,7 @@ describe.each(jobs)('the essential tests of job %s', (_number, diagnosis) => {
 })
 
 describe('remaining risk', () => {
-  it('is meant: of systems drawn by their priors so many have a fault as was said', () => {
+  it('is meant: of systems drawn by their priors this many have a fault as was said', () => {
     const [, sidecar] = jobs[2]!
     const proved = Array.from({ length: 400 }, (_, seed) => provedOf(sidecar, chanceOf(seed + 1)))
     const said = proved.reduce((sum, one) => sum + one.said.hidden, 0) / proved.length
@@ -143,7 +143,7 @@ describe('readings within their bands together', () => {
     expect(one).toBeCloseTo(0.9545, 4)
     expect(chanceAllWithin(hypothesis(6, 0), bands(6))).toBeCloseTo(one ** 6, 3)
   })
-  it('are likelier the more they have in common, as so many drawn systems show', () => {
+  it('are likelier the more they have in common, as this many drawn systems show', () => {
     const [count, common] = [8, 0.7]
     const chance = chanceOf(3)
     let within = 0

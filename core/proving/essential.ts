@@ -91,7 +91,7 @@ function isEnough(hypotheses: readonly Hypothesis[], missed: readonly number[], 
   return hidden <= enough.hidden && dangerous <= enough.dangerous
 }
 
-/** The test that takes away most for each minute that it adds; null where none fits in any more. */
+/** The test that takes away most for each minute that it adds; null if none fits in any more. */
 function bestOf(
   offered: readonly ProofTest[],
   chosen: ReadonlySet<ProofTest>,
@@ -132,5 +132,5 @@ function heavyDrops({ bench, offered }: Known): ProofTest[] {
   }
   return chosen
 }
-/** A drop is read while at least so much of the largest current flows. */
+/** A drop is read while at least this much of the largest current flows. */
 const mostOfIt = 0.7

@@ -12,13 +12,13 @@ import type { ProofTest } from './tests/test'
 /** A fault at a place, or that there is none. */
 export interface Cause {
   readonly id: string
-  /** Null where nothing is wrong, or something that is not on the list. */
+  /** Null if nothing is wrong, or something that is not on the list. */
   readonly fault: Fault | null
   readonly at: string | null
   readonly where: string
   /** Before anything is read, 0 to 1. */
   readonly prior: number
-  /** Sizes it may have, one as likely as the other; 0 where it has none. */
+  /** Sizes it may have, one as likely as the other; 0 if it has none. */
   readonly sizes: readonly number[]
 }
 
@@ -59,7 +59,7 @@ export function causesOf({ bench }: Proof): Cause[] {
   ]
 }
 
-/** Sizes are this wide around each that is worked out, as a share of the distance to the next: they fill what lies between. */
+/** Sizes are this wide around each that is calculated, as a share of the distance to the next: they fill what lies between. */
 const widthShare = 0.55
 
 /** One size of a cause with all that it predicts: a normal distribution over all tests. */
@@ -76,13 +76,13 @@ export interface Hypothesis {
   /** Variance by instrument and by what is not straight; covariance by all that is common, test by test. */
   readonly noise: Float64Array
   readonly covariance: Covariance
-  /** What it can do; null where nothing is known to be wrong. */
+  /** What it can do; null if nothing is known to be wrong. */
   readonly harm: Harm | null
   /** Where readings may be anything: how likely each value is of such a reading, per its unit, by test. */
   readonly stray: Float64Array | null
 }
 
-/** Works out what every cause predicts, cause by cause: yields after each. */
+/** Calculates what every cause predicts, cause by cause: yields after each. */
 export function* hypothesesOf(
   proof: Proof,
   causes: readonly Cause[],
@@ -117,10 +117,10 @@ function asFoundOnRound(one: Hypothesis, { fault, at }: Cause, tests: readonly P
 export const rigWith = ({ rig }: Proof, { fault, at }: Cause, size: number): Rig =>
   fault ? fault.change(rig, at!, size) : rig
 
-/** How a reading hangs on what nobody knows exactly is worked out for every so many of the sizes of a cause. */
+/** How a reading hangs on what nobody knows exactly is calculated for every this many of the sizes of a cause. */
 const slopesEvery = 3
 
-/** What each size of a cause predicts: values for each, slopes as of the nearest size for which they were worked out. */
+/** What each size of a cause predicts: values for each, slopes as of the nearest size for which they were calculated. */
 function predictionsBySize(proof: Proof, cause: Cause): (readonly Prediction[])[] {
   const { sizes, fault } = cause
   const isRanged = fault !== null && fault.scale !== 'each'

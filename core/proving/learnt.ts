@@ -12,7 +12,7 @@ export interface Learnt {
   /** As it was taken, and as the readings have it: mΩ of a run, K of a case’s rise. */
   readonly before: number
   readonly after: number
-  /** It lies within so much of that, 19 times in 20. */
+  /** It lies within this much of that, 19 times in 20. */
   readonly within: number
 }
 
@@ -21,7 +21,7 @@ const leftAtMost = 0.7
 
 /**
  * Parameters of a sound system in the light of its readings: the conditional mean and deviation of each, by the same
- * slopes that give the tolerances. Readings of a system with a fault teach nothing: it is mended first.
+ * slopes that give the tolerances. Readings of a system with a fault teach nothing: it is repaired first.
  */
 export function learntFrom(proof: Proof, readings: readonly Taken[]): Learnt[] {
   if (readings.length === 0) return []

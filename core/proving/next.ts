@@ -49,9 +49,9 @@ function groupsOf(outlook: readonly Outlook[]): Group[] {
   return [...groups.values()].sort((a, b) => b.total - a.total)
 }
 
-/** Readings are looked at as the heaviest groups predict them, to so much of all. */
+/** Readings are looked at as the heaviest groups predict them, to this much of all. */
 const readingsLookedAt = 0.99
-/** Beyond so many deviations, squared, a group does not count for a reading. */
+/** Beyond this many deviations, squared, a group does not count for a reading. */
 const farSquared = 80
 
 /**
@@ -147,7 +147,7 @@ export function mostBits(outlook: readonly Outlook[]): number {
 /**
  * Next measurements: the test that is expected to tell most for each minute of work. Tests are looked at by what
  * they tell at most, until none that is left can be better.
- * @returns null where every test was made
+ * @returns null if every test was made
  */
 export function bestOf(
   posterior: Posterior,

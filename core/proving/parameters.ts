@@ -9,7 +9,7 @@ import type { Rig } from './rig'
 export type Parameter =
   /** Resistance of a run with its joints, Ω. */
   | { readonly kind: 'run'; readonly run: string; readonly sd: number }
-  /** A figure of a unit, in its own unit; `of` is the figure of which it is a share, null where it is none. */
+  /** A figure of a unit, in its own unit; `of` is the figure of which it is a share, null if it is none. */
   | {
       readonly kind: 'unit'
       readonly unit: string
@@ -38,7 +38,7 @@ const jointsOhm = 0.00005
 const fittingShare = 0.3
 /** What a chassis gives way by, as a share. */
 const chassisShare = 0.3
-/** A resistance that was measured holds by so much: the classes of two meters. */
+/** A resistance that was measured holds by this much: the classes of two meters. */
 const measuredShare = 0.05
 
 /** Standard deviations of a unit’s figures: shares of them, or V of a 12 V system (engineering defaults). */
@@ -67,7 +67,7 @@ const heatDeviation = { riseK: 7.5, airC: 5 } as const
 const panelShare = 0.04
 const standingSd = 0.02
 
-/** Everything of a sound system that is not known exactly. */
+/** Everything of a sound system that is unknown exactly. */
 export function parametersOf({ network, heat, panels, nominalV }: Rig): Parameter[] {
   const runs = network.runs.map((run): Parameter => ({
     kind: 'run',
@@ -112,12 +112,12 @@ function deviationIn(unit: Unit, field: string, deviation: Deviation, scale: num
 
 const isLead = (unit: Unit): boolean => unit.kind === 'battery' && unit.chemistry === 'lead'
 
-/** However uncertain a figure is, so much of it is there. */
+/** However uncertain a figure is, this much of it is there. */
 export const leastShare = 0.2
 
 const figureOf = (unit: Unit, field: string): number => unit[field as keyof Unit] as unknown as number
 
-/** A unit with one of its figures moved by so many deviations: a share moves with the figure, whatever a fault made of it. */
+/** A unit with one of its figures moved by this many deviations: a share moves with the figure, whatever a fault made of it. */
 export function movedUnit(
   unit: Unit,
   { field, sd, of }: Extract<Parameter, { kind: 'unit' }>,
@@ -131,7 +131,7 @@ export function movedUnit(
   return { ...unit, [field]: Math.max(leastShare * value, value + by * share) }
 }
 
-/** The rig with one of its parameters moved by so many standard deviations. */
+/** The rig with one of its parameters moved by this many standard deviations. */
 export function movedRig(rig: Rig, parameter: Parameter, deviations: number): Rig {
   const by = deviations * parameter.sd
   switch (parameter.kind) {
@@ -164,7 +164,7 @@ export function movedRig(rig: Rig, parameter: Parameter, deviations: number): Ri
   }
 }
 
-/** The rig with so much more resistance in a run, Ω. */
+/** The rig with this much more resistance in a run, Ω. */
 export const withAdded = (rig: Rig, run: string, ohm: number): Rig => ({
   ...rig,
   addedOhm: { ...rig.addedOhm, [run]: (rig.addedOhm[run] ?? 0) + ohm },

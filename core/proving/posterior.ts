@@ -27,7 +27,7 @@ interface Weighed {
   readonly off: readonly number[]
 }
 
-/** A hypothesis is excluded where it is less likely than the likeliest by so much, as a logarithm. */
+/** A hypothesis is excluded where it is less likely than the likeliest by this much, as a logarithm. */
 const excludedBelow = 40
 /** Densities are counted without the root of 2π, which all have in common. */
 const rootOfTwoPi = Math.sqrt(2 * Math.PI)
@@ -37,7 +37,7 @@ const excluded: Weighed = { log: -Infinity, off: [] }
 export interface Ranked {
   readonly cause: Cause
   readonly probability: number
-  /** The likely size; null where it has none. */
+  /** The likely size; null if it has none. */
   readonly size: number | null
 }
 
@@ -49,7 +49,7 @@ export interface Outlook {
   readonly variance: number
 }
 
-/** The likeliest hypotheses that are so much of all are looked at when it is asked what would tell them apart. */
+/** The likeliest hypotheses that are this much of all are looked at when it is asked what would tell them apart. */
 const lookedAt = 0.995
 
 /**

@@ -14,14 +14,14 @@ import type { ProofTest } from './tests/test'
 import type { JobDocument } from '#core/job/document'
 import type { ShopSettings } from '#core/system/system'
 
-/** What is worked out of a rig in one state. */
+/** What is calculated of a rig in one state. */
 interface InState {
   readonly solution: Solution
   readonly predictions: ReadonlyMap<string, Prediction>
 }
 
 /**
- * Differences are taken so many deviations to either side: by the three points of Gauss and Hermite the variance is
+ * Differences are taken this many deviations to either side: by the three points of Gauss and Hermite the variance is
  * then right for whatever is straight, and near for what bends, such as a regulator that just reaches its limit.
  */
 const farSide = Math.sqrt(3)
@@ -216,7 +216,7 @@ function heldBySources({ network }: Rig, near: ReadonlyMap<string, number>): Map
     }
   return start
 }
-/** A regulator gives a little when it holds less than it is set to by so much, V. */
+/** A regulator gives a little when it holds less than it is set to by this much, V. */
 const regulatorV = 0.02
 
 function byStateOf(states: readonly State[], tests: readonly ProofTest[]): Map<string, ProofTest[]> {
@@ -264,7 +264,7 @@ function isSame(one: Solution, other: Solution): boolean {
   return true
 }
 
-/** What of a circuit a parameter changes; null where it changes nothing. */
+/** What of a circuit a parameter changes; null if it changes nothing. */
 function changedBy(
   parameter: Parameter,
   side: number,

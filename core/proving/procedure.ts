@@ -9,13 +9,13 @@ export interface Course {
   readonly posterior: Posterior
   /** The readings, in the order in which they were taken. */
   readonly tests: readonly ProofTest[]
-  /** Readings from the one that was out of its band until one cause was sure; null where none became so. */
+  /** Readings from the one that was out of its band until one cause was sure; null if none became so. */
   readonly untilSure: number | null
   /** The readings from the last one that was out of its band on, itself included; none where all were within. */
   readonly sinceAlarm: readonly ProofTest[]
 }
 
-/** A search that comes to nothing ends after so many readings. */
+/** A search that comes to nothing ends after this many readings. */
 const mostAsked = 25
 
 /** What comes after a reading. */
@@ -101,7 +101,7 @@ function searched(diagnosis: Diagnosis, standIn: StandIn, from: Begun, next: Nex
     read(test)
   }
 
-  /** Readings from the alarm until a fault is sure; null where it comes to nothing, or to nothing being wrong. */
+  /** Readings from the alarm until a fault is sure; null if it comes to nothing, or to nothing being wrong. */
   function askedUntilSure(): number | null {
     for (let asked = 1; asked <= mostAsked; asked++) {
       const [top] = diagnosis.named(posterior)

@@ -37,7 +37,7 @@ function readingsWith(fault: string, at: string, size: number, tests: readonly s
   return tests.map((id) => taken(id, read.get(id)!, of))
 }
 
-describe('what a test must read', () => {
+describe('what a test is expected to read', () => {
   it('is what the network of the job gives in its case', () => {
     const { proof } = workboat
     const { network } = proof.rig
@@ -424,7 +424,7 @@ describe('a search', () => {
     expect(called).toBeLessThanOrEqual(1)
   })
 
-  it('means its probabilities: of what is called 80 to 90 % likely, so many are right, and so above and below', () => {
+  it('means its probabilities: of what is called 80 to 90 % likely, this many are right, and so above and below', () => {
     const searches = Array.from({ length: 150 }, (_, seed) => callsOf(sidecar, chanceOf(seed + 1)))
     for (const band of [
       [0.6, 0.7],
@@ -434,7 +434,7 @@ describe('a search', () => {
       const calls = firstCallsIn(searches, band)
       const meant = calls.reduce((sum, { probability }) => sum + probability, 0) / calls.length
       const right = calls.filter((call) => call.right).length / calls.length
-      // Twice the deviation of a sample of so many.
+      // Twice the deviation of a sample of this many.
       const error = 2 * Math.sqrt((meant * (1 - meant)) / calls.length)
       expect(calls.length).toBeGreaterThan(80)
       expect({ band, right, off: Math.abs(right - meant) < error + 0.02 }).toEqual({ band, right, off: true })

@@ -14,7 +14,7 @@ export function readingWords(value: number, quantity: Measured, unit: Unit, q: W
   return q(value, unit)
 }
 
-/** What a test must read in words: `14.05 ± 0.12 V`, `yes`, and what is printed on a part just as it is. */
+/** What a test is expected to read in words: `14.05 ± 0.12 V`, `yes`, and what is printed on a part just as it is. */
 export function expectedWords(
   expected: number,
   tolerance: number,

@@ -6,13 +6,13 @@ import type { Risk } from './harm'
 import { provedCase } from './states'
 import type { ProofTest } from './tests/test'
 
-/** What a test must read, as the command line prints it. */
+/** What a test is expected to read, as the command line prints it. */
 export interface ExpectedRow {
   readonly test: string
   readonly title: string
   readonly case: string
   readonly quantity: string
-  /** Posts of the probes, red first; null where it is no voltage. */
+  /** Posts of the probes, red first; null if it is no voltage. */
   readonly from: string | null
   readonly to: string | null
   readonly run: string | null
@@ -26,7 +26,7 @@ export interface ExpectedRow {
   readonly essential: boolean
 }
 
-/** What the command line prints of a job’s tests: each with what it must read, and what the essential ones are worth. */
+/** What the command line prints of a job’s tests: each with what it is expected to read, and what the essential ones are worth. */
 export interface ExpectedRows {
   readonly tests: readonly ExpectedRow[]
   /** Readings and minutes of work of the essential tests; the walk round is no reading. */
@@ -37,7 +37,7 @@ export interface ExpectedRows {
 
 const rounded = (value: number): number => Number(value.toPrecision(6))
 
-/** Every test of a job with what it must read, in the order in which they are done. */
+/** Every test of a job with what it is expected to read, in the order in which they are done. */
 export function expectedRows(diagnosis: Diagnosis): ExpectedRows {
   const { tests, minutes, risk } = diagnosis.essential
   const rows = diagnosis.expected.map(({ test, value, tolerance }) => ({
@@ -70,7 +70,7 @@ function postsOf({ probes: [probe] }: ProofTest): {
 
 /** A cause with its probability, as the command line prints it. */
 export interface RankingRow {
-  /** `resistance`; `none` where nothing is wrong. */
+  /** `resistance`; `none` if nothing is wrong. */
   readonly fault: string
   readonly at: string | null
   readonly probability: number

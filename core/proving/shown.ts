@@ -8,7 +8,7 @@ import { isReading } from './essential'
 import type { Risk } from './harm'
 import type { ProofTest, WalkItem } from './tests/test'
 
-/** A test as a page shows it: plain data, with what it must read. */
+/** A test as a page shows it: plain data, with what it is expected to read. */
 export interface ShownTest {
   readonly id: string
   readonly title: string
@@ -111,7 +111,7 @@ export interface ShownDiagnosis {
 
 const mostShown = 6
 const leastShown = 0.01
-/** A reading speaks for a cause that makes it so many times as likely, as a logarithm. */
+/** A reading speaks for a cause that makes it this many times as likely, as a logarithm. */
 const speaksFrom = 1
 
 export function shownDiagnosis(diagnosis: Diagnosis, posterior: Posterior): ShownDiagnosis {

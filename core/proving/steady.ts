@@ -16,7 +16,7 @@ interface Tried {
 /** Sound rigs that are tried, and how far one reading of them may lie from what its slopes say, in deviations. */
 const tries = 100
 const mostAstray = 3
-/** Parameters are moved so many times as far as they mostly lie: what happens seldom is seen in few tries. */
+/** Parameters are moved this many times as far as they mostly lie: what happens seldom is seen in few tries. */
 const farOut = 1.6
 
 /**

@@ -13,7 +13,7 @@ export interface Streamed {
   readonly value: number
 }
 
-/** Readings of a meter that is held there: so many, so far apart. */
+/** Readings of a meter that is held there: this many, so far apart. */
 const held = { count: 24, everyS: 0.5 } as const
 /** A case is read so often while it warms, s. */
 const caseEveryS = 15

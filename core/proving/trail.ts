@@ -24,12 +24,12 @@ export function inCommon(
   return row
 }
 
-/** The variance of a reading by what is not known yet and its own noise, of which the most part always stays. */
+/** The variance of a reading by what is unknown yet and its own noise, of which the most part always stays. */
 export const withNoise = (variance: number, noise: number): number => Math.max(variance + noise, 0.25 * noise)
 
 /**
  * The tests that were read, in their order, with what does not hang on what was read: for each hypothesis the rows of
- * the triangular root (Cholesky) of the readings' covariance, worked out when they are first asked for. What follows
+ * the triangular root (Cholesky) of the readings' covariance, calculated when they are first asked for. What follows
  * the routine is kept, since every search begins with it; what leaves it goes with whoever went there.
  */
 export class Trail {

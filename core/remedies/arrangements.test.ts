@@ -102,7 +102,7 @@ describe('one of several sources that is held back', () => {
 })
 
 describe('batteries side by side', () => {
-  it('are as many as give what is needed beside lead that stays', () => {
+  it('are as many as give what is needed next to lead that stays', () => {
     const alone = systemOf(goodJob())
     expect(parallelFor(161, alone, 25)).toBe(2)
     expect(parallelFor(160, alone, 25)).toBe(1)

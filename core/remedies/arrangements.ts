@@ -92,7 +92,7 @@ export function addDcdc(lane: AlternatorLane, system: System, mostA = system.ban
 }
 
 /**
- * The DC-DC that is there held to what the alternator gives all day, or a smaller one in its place; null where the
+ * The DC-DC that is there held to what the alternator gives all day, or a smaller one in its place; null if the
  * alternator gives too little for any.
  */
 export function smallerDcdc(lane: AlternatorLane, system: System): RemedyRef | null {
@@ -109,7 +109,7 @@ export function smallerDcdc(lane: AlternatorLane, system: System): RemedyRef | n
 /** Nothing charges from an alternator that has nothing to give. */
 export const unjoined = ({ link }: AlternatorLane): RemedyRef => ({ id: 'link.unjoined', on: link.$path })
 
-/** The longest cable that anybody lays for its resistance alone, m. */
+/** The longest cable that anyone lays for its resistance alone, m. */
 const longestCableM = 15
 
 /** Resistance of a run of 25 mm² there and back, mΩ a metre. */
@@ -178,9 +178,9 @@ function heldTo(lane: Lane, amps: number, system: System): RemedyRef[] {
 }
 
 /**
- * The worst cable of a run, thick enough that all of it has less resistance by so much; null where there is none,
+ * The worst cable of a run, thick enough that all of it has less resistance by this much; null if there is none,
  * or no usual size does.
- * @param sparedOhm negative: so much too much, Ω
+ * @param sparedOhm negative: this much too much, Ω
  */
 export function thickerCable(
   cables: readonly View<'conductors'>[],

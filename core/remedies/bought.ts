@@ -3,7 +3,7 @@ import type { Wanted, WiringPart } from '#core/network/lists'
 import type { ShelfPart } from '#core/shelf/kinds'
 import { listed } from './listed'
 
-/** A part of the wiring from the shelf: the cheapest that does; by its own name, without a price, where there is none. */
+/** A part of the wiring from the shelf: the cheapest that does; by its own name, without a price, if there is none. */
 export function boughtFrom(
   shelf: readonly ShelfPart[],
   { what, quantity, unit, wanted }: WiringPart,
@@ -15,7 +15,7 @@ export function boughtFrom(
 
 const priceOf = ({ values }: ShelfPart) => values.pricePerM ?? values.price
 
-/** The cheapest part of the shelf that does; null where it has none. */
+/** The cheapest part of the shelf that does; null if it has none. */
 function cheapestOf(shelf: readonly ShelfPart[], { kind, exactly, least }: Wanted): ShelfPart | null {
   const fitting = shelf.filter(
     (part) =>

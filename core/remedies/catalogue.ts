@@ -14,7 +14,7 @@ export const remedyCatalogue = { ...charging, ...linking, ...fitting, ...wiring 
 
 export type RemedyId = keyof typeof remedyCatalogue
 
-/** A remedy for one part, with its value where it has one. */
+/** A remedy for one part, with its value if it has one. */
 export interface RemedyRef extends RemedyOrder {
   readonly id: RemedyId
 }
@@ -44,7 +44,7 @@ function meetsBoth(ref: RemedyRef, known: RemedyRef): boolean {
 
 /**
  * One shunt monitor with an alarm for all that ask for one: it takes the place of every device, and warns; and no
- * word that lead would do beside a larger battery.
+ * word that lead would do next to a larger battery.
  */
 function withOneMonitor(refs: readonly RemedyRef[]): RemedyRef[] {
   const monitors = refs.filter((ref) => remedyOf(ref).monitors)
@@ -110,7 +110,7 @@ export const leastSizeA = dcdcSizesA[0]!
 export const sizeUnder = (limitA: number, sizes = dcdcSizesA): number =>
   sizes.findLast((size) => size <= limitA) ?? sizes[0]!
 
-/** The field a remedy's value goes to, where it has one that can be set by hand. */
+/** The field a remedy's value goes to, if it has one that can be set by hand. */
 export function adjustableField(ref: RemedyRef): FieldPath | null {
   const { adjusts } = remedyOf(ref)
   return adjusts === undefined ? null : `${ref.on}/${adjusts}`

@@ -30,7 +30,7 @@ export const unlisted = (name: string, quantity = 1): ListedPart => ({
   price: null,
 })
 
-/** So many metres of cable of at least a size, the thinnest that will do. */
+/** This many metres of cable of at least a size, the thinnest that will do. */
 export function cableByTheMetre(areaMm2: number, metres: number, shelf: readonly ShelfPart[]): Supply {
   const area = ({ values }: ShelfPart): number => Number(values.areaMm2)
   const [cable] = shelf

@@ -5,7 +5,7 @@ import type { ShelfKindId, ShelfPart } from '#core/shelf/kinds'
 import type { System } from '#core/system/system'
 import type { Write } from '#core/units/format'
 
-/** A remedy asked for: on which part, with its value where it has one. */
+/** A remedy asked for: on which part, with its value if it has one. */
 export interface RemedyOrder {
   readonly on: PartPath
   readonly value?: number
@@ -48,7 +48,7 @@ export interface Remedy {
   readonly kind: RemedyKind
   /** What it is called, with its number. */
   readonly label: (order: RemedyOrder, q: Write) => string
-  /** What it takes beside time, and usual working hours by survey; 0 for a line on a paper. */
+  /** What it takes next to time, and usual working hours by survey; 0 for a line on a paper. */
   readonly takes: string
   readonly hours: number
   /** The job with the remedy applied; null for one that changes nothing that is surveyed. */
@@ -74,7 +74,7 @@ export interface Remedy {
   readonly smallerMeetsBoth?: true
   /** Where two ask for it with a size, the larger meets both. */
   readonly largerMeetsBoth?: true
-  /** It weighs so much that an answer is named after it. */
+  /** It weighs this much that an answer is named after it. */
   readonly namesAnswer?: true
   /** A new DC-DC in place of the same link makes it needless. */
   readonly needlessWithDcdc?: true

@@ -42,7 +42,7 @@ export function exchangesFor(
   return fittingParts(want, ref, system, shelf).map((part) => suppliedWith(part, want, ref, job))
 }
 
-/** What a remedy takes from the shelf; null where it takes nothing, or nothing that a shelf holds. */
+/** What a remedy takes from the shelf; null if it takes nothing, or nothing that a shelf holds. */
 function wantOf(ref: RemedyRef): Want | null {
   const { wants } = remedyOf(ref)
   if (wants === undefined || typeof wants === 'string') return null

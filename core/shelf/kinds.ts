@@ -328,7 +328,7 @@ export function valuesFromShelf(
 /** Fields of a kind in the order of its table, for forms and lists. */
 export const shelfFields = (kind: ShelfKindId): [string, Field][] => Object.entries(shelfKind(kind).fields)
 
-/** A battery of the shelf as a candidate: so many side by side, none in series. */
+/** A battery of the shelf as a candidate: this many side by side, none in series. */
 export function candidateFromShelf(
   part: Parameters<typeof valuesFromShelf>[0],
   parallel = 1,

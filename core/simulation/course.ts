@@ -42,7 +42,7 @@ export class Course {
   }
 
   /**
-   * What is around from so many seconds after the run began, and until when, s; the next stretch after the
+   * What is around from this many seconds after the run began, and until when, s; the next stretch after the
    * one asked last.
    */
   next(t: number): { readonly around: Surroundings; readonly untilS: number } {

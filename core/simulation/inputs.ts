@@ -3,7 +3,7 @@ import type { JobDocument } from '#core/job/document'
 import { factsOf, usualSystem, type ShopSettings, type System } from '#core/system/system'
 import { home } from '#core/weather/places'
 
-/** The number somebody entered, or a usual one: what a run begins with is never asked for as an unknown. */
+/** The number someone entered, or a usual one: what a run begins with is never asked for as an unknown. */
 const entered = (
   part: { $entered(field: string): unknown } | undefined,
   name: string,
@@ -15,7 +15,7 @@ const entered = (
 
 /**
  * Inputs of a run from the job and the shop's rules: charge at the start, hours of driving and of mains,
- * temperatures of the place, tilt; usual ones where nothing is known.
+ * temperatures of the place, tilt; usual ones if nothing is known.
  */
 export function inputsOf({ many, one, rules }: System, run: RunId): RunInputs {
   const engine = many.alternators[0]

@@ -28,7 +28,7 @@ describe('the system built from a job', () => {
     expect(now.chargers).toEqual(plantOf(job('0417'), {}, 'new').chargers)
   })
 
-  it('keeps the lead beside the lithium in a hybrid bank, and has stops only where they are fitted', () => {
+  it('keeps the lead next to the lithium in a hybrid bank, and has stops only where they are fitted', () => {
     const tug = plantOf(job('0427'), {}, 'new')
     expect(tug.houseLead).not.toBeNull()
     expect(tug.lfp!.stops).toBeNull()

@@ -198,7 +198,7 @@ export function lfpOf(system: System): LfpPlant {
   }
 }
 
-/** The maker's resting curve, in order; null where there is none, or none that rises. */
+/** The maker's resting curve, in order; null if there is none, or none that rises. */
 function curveOf(each: View<'candidate'>): LfpPlant['curve'] {
   const rows = [...(each.restingCurve ?? [])].sort((a, b) => a.percent - b.percent)
   const rises =

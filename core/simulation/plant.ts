@@ -32,7 +32,7 @@ export interface LfpPlant {
     readonly underReturnV: number
     readonly maxDischargeA: number
     readonly overCurrentS: number
-    /** Charge gate by temperature, °C; null where the BMS has none. */
+    /** Charge gate by temperature, °C; null if the BMS has none. */
     readonly coldC: number | null
     readonly coldReturnC: number
     readonly hotC: number
@@ -40,7 +40,7 @@ export interface LfpPlant {
   }
   readonly heater: { readonly watts: number; readonly startC: number } | null
   /**
-   * Share of the charge stop and discharge stop on the lithium side of a hybrid bank, V; null where there are
+   * Share of the charge stop and discharge stop on the lithium side of a hybrid bank, V; null if there are
    * none.
    */
   readonly stops: { readonly chargeV: number; readonly dischargeV: number } | null
@@ -65,12 +65,12 @@ export interface AlternatorPlant {
   /** Minutes at volts on a drive, repeated while the engine runs; for a computer-controlled machine. */
   readonly trace: readonly { readonly minutes: number; readonly volts: number }[]
   readonly hotShare: number
-  /** Current it is held to, A; null where nothing holds it. */
+  /** Current it is held to, A; null if nothing holds it. */
   readonly limitA: number | null
   readonly idleRpm: number
   readonly cruiseRpm: number
   readonly vehicleA: number
-  /** Null where its heat hardly depends on what is taken. */
+  /** Null if its heat hardly depends on what is taken. */
   readonly heat: AlternatorHeat | null
   readonly ambientC: number
   /**
@@ -113,7 +113,7 @@ export type LinkPlant =
 
 /**
  * One alternator with its starting battery and its link to the house; a starting side without an alternator
- * where there is none.
+ * if there is none.
  */
 export interface SidePlant {
   /** Path of its link in the job. */
@@ -138,7 +138,7 @@ export interface SolarPlant {
   readonly ohm: number
 }
 
-/** Another source: so many amperes up to a voltage, for so many hours of each day. */
+/** Another source: this many amperes up to a voltage, for this many hours of each day. */
 export interface SourcePlant {
   readonly amps: number
   readonly volts: number
@@ -171,7 +171,7 @@ export interface Plant {
   readonly inverterEfficiency: number
   /** Inverter switched on with nothing to do, W, by hour. */
   readonly idleW: readonly number[]
-  /** Voltage at which the loads are cut off, V; null where nothing cuts them off. */
+  /** Voltage at which the loads are cut off, V; null if nothing cuts them off. */
   readonly loadsOffV: number | null
   readonly place: {
     readonly kind: 'cabin' | 'locker' | 'engine' | 'bilge'

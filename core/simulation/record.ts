@@ -135,7 +135,7 @@ export class Recorder {
     this.most.fill(-Infinity)
   }
 
-  /** Takes the system as it stands now. */
+  /** Takes the system unchanged now. */
   take(simulation: Simulation): void {
     const { t } = simulation
     const moment = this.count < 2 ? this.moments[this.count] : null

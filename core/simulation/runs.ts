@@ -17,10 +17,10 @@ import { hoursSince } from './surroundings'
 /** What came of one alternator. */
 export interface MachineTotals {
   readonly side: string
-  /** Hottest its case got, °C; null where its heat hardly depends on what is taken. */
+  /** Hottest its case got, °C; null if its heat hardly depends on what is taken. */
   readonly peakC: number | null
   readonly hotH: number
-  /** Minutes of driving until it passed its limit; null where it did not. */
+  /** Minutes of driving until it passed its limit; null if it did not. */
   readonly limitMin: number | null
 }
 
@@ -36,14 +36,14 @@ export interface Totals {
   readonly backAh: number
   readonly endSoc: number
   readonly leastSoc: number
-  /** Hours until it was full for the first time; null where it never was. */
+  /** Hours until it was full for the first time; null if it never was. */
   readonly fullAfterH: number | null
-  /** Hours until the loads went off for the first time; null where they never did. */
+  /** Hours until the loads went off for the first time; null if they never did. */
   readonly darkAfterH: number | null
   /** Of the hottest alternator. */
   readonly alternatorPeakC: number | null
   readonly alternatorHotH: number
-  /** Minutes of driving until an alternator passed its limit; null where none did. */
+  /** Minutes of driving until an alternator passed its limit; null if none did. */
   readonly alternatorLimitMin: number | null
   /** Each alternator by itself, by its side. */
   readonly machines: readonly MachineTotals[]
@@ -58,7 +58,7 @@ export interface Totals {
   readonly daysShort: number
   readonly cutOuts: number
   /**
-   * Largest sum of currents at the house bus that was not nought, A; and what is missing in the balance of
+   * Largest sum of currents at the house bus that was not zero, A; and what is missing in the balance of
    * charge, share.
    */
   readonly residualA: number

@@ -33,7 +33,7 @@ const van = withValues(withSecondEngine(goodJob(), { ratedA: 180, riseK: 75 }, {
 })
 
 describe('a van with two alternators and two starting batteries', () => {
-  it('is judged by each of them', () => {
+  it('is checked by each of them', () => {
     expect(resultOf(van, 'start.upkeep', 'startingBatteries/starting-1')).not.toEqual(
       resultOf(van, 'start.upkeep', 'startingBatteries/starting-2'),
     )
@@ -50,7 +50,7 @@ describe('a van with two alternators and two starting batteries', () => {
     expect(() => resultOf(job, 'start.upkeep', 'startingBatteries/starting-2')).toThrow()
   })
 
-  it('draws every channel there is, beside house lead', () => {
+  it('draws every channel there is, next to house lead', () => {
     const kept = withValues(van, { 'use/mixed': 'hybrid' })
     const { series } = runNow('driving-day', plantOf(kept, {}, 'new'), inputsOfJob(kept, 'driving-day'))
     expect(Object.keys(series.values).sort()).toEqual([...channelIds].sort())

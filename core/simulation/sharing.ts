@@ -16,7 +16,7 @@ export interface Sharing {
   readonly off: boolean
 }
 
-/** Beside lithium above a fifth of its charge the lead is never called on, and stands nearly full. */
+/** Next to lithium above a fifth of its charge the lead is never called on, and stands nearly full. */
 export const restedLeadSoc = 0.9
 
 /**

@@ -18,7 +18,7 @@ import { atRest, type Surroundings } from './surroundings'
 /** Powers that hang on voltages are found by repeating the solution until they move less than this, A. */
 const powerToleranceA = 1e-3
 const mostRepeats = 6
-/** A starting battery may err by so many times the share a house battery may: little of what flows is its own. */
+/** A starting battery may err by this many times the share a house battery may: little of what flows is its own. */
 const startingErrorShares = 5
 /** No power is counted at less than this, V. */
 const leastV = 6
@@ -158,7 +158,7 @@ export class Simulation implements Stepped {
   }
 
   /**
-   * Goes on by so many seconds in the same surroundings.
+   * Goes on by this many seconds in the same surroundings.
    * @param each called where each step ends, the one that takes up the new surroundings too; true ends it
    * there
    * @returns whether it was ended
@@ -252,7 +252,7 @@ export class Simulation implements Stepped {
     this.lastSiemens = siemens
   }
 
-  /** The bus voltages at which the currents at each bus sum to nought. */
+  /** The bus voltages at which the currents at each bus sum to zero. */
   private solve(): void {
     for (let i = 0; i < mostRepeats; i++) {
       const wanted = this.loadsAt(this.endV)

@@ -8,7 +8,7 @@ const mostTries = 40
 const triesBeforeHalving = 12
 /** The first step after something switched is no longer than this, s. */
 const afterEventS = 60
-/** A moment of switching is tried so far beside where a straight line has it, s. */
+/** A moment of switching is tried so far next to where a straight line has it, s. */
 const besideS = 0.2
 /** A step grows by no more than this, and shrinks by no less. */
 const mostGrowth = 6
@@ -30,7 +30,7 @@ const growth = (error: number): number =>
 /** What goes on in steps: each is tried, looked at, and then taken over. */
 export interface Stepped {
   readonly triggers: readonly Trigger[]
-  /** Tries a step of so many seconds: where everything would stand at its end. Nothing is changed by it. */
+  /** Tries a step of this many seconds: where everything would stand at its end. Nothing is changed by it. */
   attempt(dt: number): void
   /** Error of the step that was tried against what it may be. */
   errorOf(dt: number): number

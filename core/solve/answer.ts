@@ -23,7 +23,7 @@ import { settingsCards, type SettingsCard } from './settings'
 import { withoutWiredParts, withWiringSteps, wiringOfAnswer, wiringWorkOf, type WiringWork } from './wiring'
 import type { WiredNetwork } from '#core/assessment/wired'
 
-/** A complete answer, judged in full: what it is, what it takes, what it settles and what remains. */
+/** A complete answer, checked in full: what it is, what it takes, what it settles and what remains. */
 export interface Answer {
   readonly id: string
   readonly name: string
@@ -111,7 +111,7 @@ function exchangesOf({ ref, parts }: Step, job: JobDocument, system: System, { s
   return ways.length > 1 ? ways : []
 }
 
-/** The figures with what the wiring costs; what the shelf has no price for is named beside it. */
+/** The figures with what the wiring costs; what the shelf has no price for is named next to it. */
 function withWiring(figures: Figures, { parts, hours }: WiringWork, { rules }: System): Figures {
   const partsCost = costOf(parts)
   const unpriced = parts.filter(({ price }) => price === null).length
@@ -147,7 +147,7 @@ function headlineOf(verdict: Verdict, withAWord: boolean): string {
   }
 }
 
-/** Judged in full, with its runs; what a step settles counts only where it holds there too. */
+/** Checked in full, with its runs; what a step settles counts only where it holds there too. */
 function full(evaluator: Evaluator, found: Evaluation): Answer {
   const { index, name, battery } = found
   const { plan } = evaluator
@@ -179,7 +179,7 @@ export interface Answers {
   readonly worth: readonly Worth[]
   /** Where nothing settles the job: what comes nearest. */
   readonly nearest: Answer | null
-  /** Why no answer keeps the battery that was chosen, in a sentence; null where one does. */
+  /** Why no answer keeps the battery that was chosen, in a sentence; null if one does. */
   readonly batteryGoes: string | null
 }
 
@@ -232,8 +232,8 @@ function proposedFirst(answers: readonly Answer[], { job, shop }: Plan): readonl
 }
 
 /**
- * The answers of a search, judged in full with their runs. One whose runs find something that the quick
- * judging did not (a heater too weak, an alternator too hot) stands back, and the next best takes its place; one
+ * The answers of a search, checked in full with their runs. One whose runs find something that the quick
+ * checking did not (a heater too weak, an alternator too hot) stands back, and the next best takes its place; one
  * whose runs leave something open counts among those that are not sure.
  */
 export function answersOf(evaluator: Evaluator, outcomes: readonly Outcome[]): Answers {
@@ -294,7 +294,7 @@ export interface Adjustment {
 }
 
 /**
- * A remedy with another part of the shelf, by its code; null where none of that code fits. What the remedy decides
+ * A remedy with another part of the shelf, by its code; null if none of that code fits. What the remedy decides
  * itself stays, whatever the sheet of that part says.
  */
 function suppliedBy(
@@ -311,7 +311,7 @@ function suppliedBy(
 }
 
 /**
- * An answer changed by hand, carried out and judged anew. Steps that hang on one left out are carried out as
+ * An answer changed by hand, carried out and checked again. Steps that hang on one left out are carried out as
  * they are.
  */
 export function adjust(evaluator: Evaluator, answer: Answer, adjustments: readonly Adjustment[]): Answer {

@@ -23,7 +23,7 @@ const shelf: ShelfPart[] = shelfKindIds.flatMap((kind) =>
   ),
 )
 
-/** Words of limits that a figure beside them must not pass where something suits. */
+/** Words of limits that a figure next to them must not pass where something suits. */
 const isMost = /at most$|carries$|^rated$|^plug$|cuts at$|battery allows$|supply gives$|generator gives$/
 
 /** What is wrong with an answer that is shown: nothing, for one that an installer can sign. */
@@ -63,7 +63,7 @@ const shownFaults = (job: JobDocument): string[] =>
 /** Random surveys whose answers are walked: a few of those in `npm run test:long`. */
 const surveys = Number(process.env.RANDOM_SURVEYS ?? 3)
 
-/** A survey with some of its figures otherwise, and one not known. */
+/** A survey with some of its figures otherwise, and one unknown. */
 const varied = fc
   .record({
     job: fc.constantFrom(...demos),

@@ -21,11 +21,11 @@ export interface Figures {
   readonly cost: number
   readonly partsCost: number
   readonly hours: number
-  /** Things whose price is not known. */
+  /** Things whose price is unknown. */
   readonly unpriced: number
-  /** From the shop's low charge to full in ordinary use, h; null where three days do not fill it. */
+  /** From the shop's low charge to full in ordinary use, h; null if three days do not fill it. */
   readonly hoursToFull: number | null
-  /** What more a day would fill it, Ah; null where it gets full, or for a bank without lithium. */
+  /** What more a day would fill it, Ah; null if it gets full, or for a bank without lithium. */
   readonly moreAhADay: number | null
   /** Charge it reaches in those three days, 0 to 1. */
   readonly endsAt: number
@@ -63,7 +63,7 @@ const mostRounds = 5
 export const runDays = 3
 
 /**
- * Judges combinations of one plan: what they share is judged once, and those that come to the same in time
+ * Checks combinations of one plan: what they share is checked once, and those that come to the same in time
  * share a run.
  */
 export class Evaluator {

@@ -6,7 +6,7 @@ export const mostAnswers = 8
 /** What is kept of a combination while the search goes on: enough to choose by. */
 export interface Outcome {
   readonly index: number
-  /** Null where something still stands in the way. */
+  /** Null if something still stands in the way. */
   readonly figures: Figures | null
   /** The same system with the same parts has the same key, by whatever steps it came about. */
   readonly key: string
@@ -74,7 +74,7 @@ export function beats(a: Figures, b: Figures): boolean {
   return noWorse && rows.some(({ mine, theirs, noticeable }) => mine < theirs - noticeable)
 }
 
-/** Of the answers shown, so many at most hang on something open where others do not. */
+/** Of the answers shown, this many at most hang on something open where others do not. */
 const mostIfs = 3
 /** What another answer may cost more, as a share, before an inverter is held back instead. */
 const likePrice = 1.2
@@ -142,7 +142,7 @@ export function* search(
   { of, turn }: { readonly of: number; readonly turn: number } = { of: 1, turn: 0 },
 ): Generator<Outcome, void, void> {
   const { count } = evaluator.plan
-  // Neighbours are alike, and what they share is judged once.
+  // Neighbours are alike, and what they share is checked once.
   const [first, end] = [turn, turn + 1].map((turns) => Math.floor((count * turns) / of)) as [number, number]
   for (let index = first; index < end; index++) yield outcomeOf(evaluator.evaluate(index))
 }

@@ -9,9 +9,9 @@ import { isWorse } from '#core/system/verdict'
 import { isBlocking, isAccepted } from '#core/assessment/finding'
 
 /**
- * What an open check may turn into: each judged with a value that decides it in the band that is worst, so that a
+ * What an open check may turn into: each checked with a value that decides it in the band that is worst, so that a
  * search has something to do about it before it is measured.
- * @param checks of the job as it stands
+ * @param checks of the job unchanged
  */
 export function possibleFindings(
   job: JobDocument,
@@ -46,7 +46,7 @@ export interface Condition {
   readonly label: string
   /** How long it takes to measure, min. */
   readonly minutes: number
-  /** Null where the value is a choice. */
+  /** Null if the value is a choice. */
   readonly range: Range | null
   readonly options: readonly string[]
 }
@@ -56,7 +56,7 @@ const stands = (verdict: Band['verdict'], check: CheckResult): boolean =>
   verdict === 'suits' || (verdict === 'suits-once-changed' && isAccepted(check))
 
 /**
- * The values on which a judged job hangs, each with where it suits every check that it decides; null where there is
+ * The values on which a checked job hangs, each with where it suits every check that it decides; null if there is
  * no such value.
  */
 export function conditionsOf(job: JobDocument, checks: readonly CheckResult[]): readonly Condition[] | null {

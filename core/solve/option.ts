@@ -25,10 +25,10 @@ export interface Axis {
   readonly options: readonly Option[]
 }
 
-/** What there is to decide from: the job as it stands, what stands in its way, and the shelf. */
+/** What there is to decide from: the job unchanged, what stands in its way, and the shelf. */
 export interface Ground {
   readonly job: JobDocument
-  /** Values not known are taken as usual. */
+  /** Values unknown are taken as typical. */
   readonly system: System
   readonly findings: readonly Finding[]
   /** Those that stand in the way whatever is still measured; the others only may. */

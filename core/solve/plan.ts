@@ -37,7 +37,7 @@ const decisions: readonly ((ground: Ground) => Axis[])[] = [
 ]
 
 /**
- * What there is to decide, from the findings of the job as it stands, those of its runs too: how each
+ * What there is to decide, from the findings of the job unchanged, those of its runs too: how each
  * alternator reaches the bank, what becomes of each charger and controller, which battery and how many, how
  * it is kept warm, and how lead and lithium live together. Pure: the same job, settings and shelf give the
  * same plan.

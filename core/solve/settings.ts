@@ -15,7 +15,7 @@ export interface SettingsCard {
   readonly settings: readonly Setting[]
 }
 
-/** The card of the battery monitor, where there is one with a shunt. */
+/** The card of the battery monitor, if there is one with a shunt. */
 function monitorCard(system: System): SettingsCard[] {
   if (system.one.use.$entered('monitor') !== 'shunt') return []
   const set = monitorSettings(system)

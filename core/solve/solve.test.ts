@@ -346,7 +346,7 @@ describe('an answer changed by hand', () => {
     const changed = adjust(evaluator, answer, [{ step: at, part: 'no-such-part' }])
     expect(changed.steps.find((s) => s.ref.id === 'dcdc.add')!.parts).toEqual(answer.steps[at]!.parts)
   })
-  it('with another value is judged with it', () => {
+  it('with another value is checked with it', () => {
     const answer = named(answersFor('0417'), /^60 A DC-DC/)
     const step = answer.steps.findIndex((s) => s.ref.id === 'charger.limit-current')
     const hot = adjust(evaluator, answer, [{ step, value: 60 }])
@@ -355,7 +355,7 @@ describe('an answer changed by hand', () => {
 })
 
 describe('the specification', () => {
-  it('stays beside the untouched survey, and goes again', () => {
+  it('stays next to the untouched survey, and goes again', () => {
     const job = jobs['0417']!
     const answer = answersFor('0417')[0]!
     const chosen = withSpecified(job, specifiedBy(answer, 'Ida Brell', '2026-11-20T10:00:00.000Z'))
@@ -625,7 +625,7 @@ describe('each school of the disagreement table', () => {
     expect(signals({ signalSchool: 'voltage' }, plain)).toEqual(new Set(['voltage']))
     expect(signals({ signalSchool: 'voltage' }, jobs['0421']!)).toEqual(new Set(['wire']))
   })
-  it('usable share and lay-up change what is judged', () => {
+  it('usable share and lay-up change what is checked', () => {
     const [wide, narrow] = [100, 75].map(
       (usableLithium) =>
         assessed(job, { rules: { usableLithium } }, { quick: true }).checks.find(

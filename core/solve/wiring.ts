@@ -13,7 +13,7 @@ import { factsOf, usualSystem } from '#core/system/system'
 import { Draft, type Step } from './draft'
 import type { Plan } from './plan'
 
-/** The wiring of a job with an answer, worked out once for its checks, its steps and its parts. */
+/** The wiring of a job with an answer, calculated once for its checks, its steps and its parts. */
 export function wiringOfAnswer({ job, shop }: Plan, done: JobDocument): WiredNetwork {
   const changes = changesBetween(job, done)
   const specified: Specified = { name: '', at: '', by: '', battery: [], steps: [], accepted: [], changes }
@@ -30,7 +30,7 @@ const mostRounds = 3
 
 /**
  * The steps of an answer with those that its wiring asks for of the cables that stay: a thicker cable, a fuse that
- * protects it, a larger plug. What is proposed anew is made to fit in any case.
+ * protects it, a larger plug. What is proposed again is made to fit in any case.
  */
 export function withWiringSteps(
   plan: Plan,
@@ -94,7 +94,7 @@ export function withoutWiredParts(steps: readonly Step[], { runs }: Network): re
 export interface WiringWork {
   /** Cable, fuses, switches and what else is new, from the shelf where it has them. */
   readonly parts: readonly ListedPart[]
-  /** What each of the parts was looked for as; null where the shelf has no such kind. */
+  /** What each of the parts was looked for as; null if the shelf has no such kind. */
   readonly wanted: readonly (Wanted | null)[]
   readonly hours: number
 }

@@ -36,7 +36,7 @@ describe('the saving of one job', () => {
     expect(toSend(failed)?.document).toEqual(coldest(3))
   })
 
-  it('joins what somebody else changed elsewhere, and names them', () => {
+  it('joins what someone else changed elsewhere, and names them', () => {
     const theirs = { version: 2, document: hottest(44), updatedBy: 'Phone', updatedAt }
     const joined = after(edited(start(), coldest(3)), { kind: 'overtaken', theirs })
     expect(joined.document).toEqual(hottest(44, coldest(3)))

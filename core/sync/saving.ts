@@ -3,7 +3,7 @@ import type { Change } from '#core/job/change'
 import { applyChanges, changesBetween, conflictsBetween, type Conflict } from '#core/job/changes'
 import type { JobDocument } from '#core/job/document'
 
-/** A job as it stands on the server. */
+/** A job unchanged on the server. */
 export interface Stored {
   readonly version: number
   /** Of the data of the server: it is another one after a backup was brought back. */
@@ -32,7 +32,7 @@ export interface Saving {
   readonly base: JobDocument
   readonly version: number
   readonly epoch: string | undefined
-  /** The job as it stands here. */
+  /** The job unchanged here. */
   readonly document: JobDocument
   /** What is on its way to the server. */
   readonly sent: JobDocument | null
@@ -40,7 +40,7 @@ export interface Saving {
   readonly unsure: readonly JobDocument[]
   readonly conflict: OpenConflict | null
   readonly trouble: Trouble | null
-  /** What somebody else changed meanwhile and is joined in here, to be told. */
+  /** What someone else changed meanwhile and is joined in here, to be told. */
   readonly joined: { readonly by: string; readonly values: number } | null
 }
 
@@ -136,7 +136,7 @@ function arrivedUnseen({ base, unsure }: Saving, others: readonly Change[]): Job
 }
 
 /**
- * Somebody else saved first. What does not meet is joined, and told; what does waits for a choice. What
+ * Someone else saved first. What does not meet is joined, and told; what does waits for a choice. What
  * agrees is nobody else's.
  */
 function overtaken(before: Saving, theirs: Stored): Saving {

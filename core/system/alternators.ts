@@ -28,7 +28,7 @@ export const airAroundC = ({ airC, $scene: { craft } }: View<'alternators'>): nu
  * machine.
  */
 const fits = new WeakMap<readonly CaseReading[], Map<string, AlternatorHeat | null>>()
-/** Heat of an alternator as its readings say; null where there are none that say anything. */
+/** Heat of an alternator as its readings say; null if there are none that say anything. */
 export function measuredHeat(alternator: View<'alternators'>): AlternatorHeat | null {
   const { temperatureReadings: readings, ratedA, tauMin } = alternator
   if (!readings) return null
@@ -75,8 +75,8 @@ function makes(alternator: View<'alternators'>, speed: Speed, rules: ShopRules):
 }
 
 /**
- * What it bears all day at a speed, A: the load at which its case settles at the limit, or the shop's share of
- * its rating, where the shop goes by that. Null where its heat does not depend on what is taken.
+ * What it tolerates all day at a speed, A: the load at which its case settles at the limit, or the shop's share of
+ * its rating, where the shop goes by that. Null if its heat does not depend on what is taken.
  */
 function bears(alternator: View<'alternators'>, speed: Speed, rules: ShopRules, rise = riseOf): Held | null {
   if (rules.alternatorAllDay === 'share') {
@@ -90,7 +90,7 @@ function bears(alternator: View<'alternators'>, speed: Speed, rules: ShopRules, 
   return { amps: loadAtCaseA(caseLimitC, alternator.ratedA, rpm, airC, heat), by: 'case' }
 }
 
-/** What it gives all day at a speed, A: what it bears, and never more than it makes there. */
+/** What it gives all day at a speed, A: what it tolerates, and never more than it makes there. */
 function allDayOutput(alternator: View<'alternators'>, speed: Speed, rules: ShopRules, rise = riseOf): Held {
   const output = makes(alternator, speed, rules)
   const borne = bears(alternator, speed, rules, rise)
@@ -164,7 +164,7 @@ export interface Budget extends HeldWords {
 }
 
 /**
- * What an alternator may give to charging over a drive, A: at no speed more than it bears all day, and on
+ * What an alternator may give to charging over a drive, A: at no speed more than it tolerates all day, and on
  * average no more than it makes, less the vehicle's own draw. A little more at idle the starting battery lends.
  */
 export function allDayBudget(alternator: View<'alternators'>, rules: ShopRules, q: Write): Budget {

@@ -21,7 +21,7 @@ describe('a cable carries', () => {
     expect(carried({ insulationC: '105', material: 'aluminium' })).toBeCloseTo(130 * 0.78, 9)
     expect(carried({ insulationC: '105', airC: 50 })).toBeCloseTo(130 * Math.sqrt(55 / 75), 9)
   })
-  it('less from an alternator, which stands in the engine space, unless somebody followed it', () => {
+  it('less from an alternator, which stands in the engine space, unless someone followed it', () => {
     const [from, to] = [{ fromPost: 'alternator' }, { toPost: 'alternator' }]
     for (const end of [from, to])
       expect(carried({ insulationC: '105', engineSpace: null, ...end })).toBeCloseTo(130 * 0.85, 9)
@@ -60,7 +60,7 @@ describe('in a cable flows', () => {
   it('what its charger gives', () => {
     expect(flows({}, 'chargers/charger-1')).toBe(30)
   })
-  it('on a DC-DC’s engine side its input, on the other its output, and the larger where nobody says which', () => {
+  it('on a DC-DC’s engine side its input, on the other its output, and the larger if nobody says which', () => {
     const output = flows({ fromPost: 'link', toPost: 'house' }, 'links/link-1')!
     const input = flows({ fromPost: 'starting', toPost: 'link' }, 'links/link-1')!
     expect(output).toBe(30)

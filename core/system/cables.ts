@@ -37,7 +37,7 @@ export const wouldCarryA = (cable: Cable, areaMm2: number): number =>
 /** Current a cable carries where it lies, A. */
 export const carriesA = (cable: Cable): number => wouldCarryA(cable, cable.areaMm2)
 
-/** The family of the fuse nearest the battery; null where there is no fuse. A rating that was read is that of a fuse. */
+/** The family of the fuse nearest the battery; null if there is no fuse. A rating that was read is that of a fuse. */
 export function nearFuseFamily(cable: Cable): FuseFamily | null {
   if (cable.fuseKind !== 'none') return cable.fuseKind
   return cable.$entered('fuseA') === null ? null : 'class-t'
@@ -46,11 +46,11 @@ export function nearFuseFamily(cable: Cable): FuseFamily | null {
 /** Rating of the fuse nearest the battery, A; 0 where there is no fuse. */
 export const nearFuseA = (cable: Cable): number => (nearFuseFamily(cable) === null ? 0 : cable.fuseA)
 
-/** The smallest usual size that carries a current where a cable lies, mm²; null where none does. */
+/** The smallest usual size that carries a current where a cable lies, mm²; null if none does. */
 export const sizeToCarry = (cable: Cable, amps: number): number | null =>
   cableSizesMm2.find((areaMm2) => wouldCarryA(cable, areaMm2) >= amps) ?? null
 
-/** The smallest usual size at which a cable has no more than a resistance there and back, mm²; null where none has. */
+/** The smallest usual size at which a cable has no more than a resistance there and back, mm²; null if none has. */
 export function sizeForOhm(
   { lengthM, returnBy, material }: Cable,
   ohm: number,
@@ -61,9 +61,9 @@ export function sizeForOhm(
   return cableSizesMm2.find((areaMm2) => ohmAt(areaMm2) <= ohm) ?? null
 }
 
-/** The largest usual fuse up to a current, A; null where there is none so small. */
+/** The largest usual fuse up to a current, A; null if there is none so small. */
 export const fuseUpTo = (amps: number): number | null => fuseSizesA.findLast((size) => size <= amps) ?? null
-/** The smallest usual fuse from a current on, A; null where there is none so large. */
+/** The smallest usual fuse from a current on, A; null if there is none so large. */
 export const fuseFrom = (amps: number): number | null => fuseSizesA.find((size) => size >= amps) ?? null
 
 const atStarting = new Set(['starting', 'alternator'])
@@ -71,7 +71,7 @@ const atStarting = new Set(['starting', 'alternator'])
 export const onEngineSide = ({ fromPost, toPost }: Cable): boolean =>
   atStarting.has(fromPost) || atStarting.has(toPost)
 
-/** Largest current that flows in a cable for hours, A; null where it serves nothing that tells. */
+/** Largest current that flows in a cable for hours, A; null if it serves nothing that tells. */
 export function flowsA(cable: Cable, system: System): number | null {
   const lane = system.lanes.find(({ id }) => id === cable.$of)
   if (lane) return laneFlowsA(cable, lane, system)
@@ -91,7 +91,7 @@ function laneFlowsA(cable: Cable, lane: Lane, system: System): number {
 }
 
 /**
- * What can feed a fault from the far end of a cable, in words; null where nothing there gives more than the
+ * What can feed a fault from the far end of a cable, in words; null if nothing there gives more than the
  * cable carries.
  */
 export function feedsFarEnd(cable: Cable, system: System): string | null {

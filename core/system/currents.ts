@@ -69,7 +69,7 @@ export function dcdcInput(
 }
 
 /**
- * Output of a DC-DC that takes so many amperes at its input, A: what is left there after the cable, through its
+ * Output of a DC-DC that takes this many amperes at its input, A: what is left there after the cable, through its
  * efficiency, at its absorption.
  */
 export function dcdcOutputA(
@@ -83,7 +83,7 @@ export function dcdcOutputA(
 }
 
 /**
- * Coldest air around what stands outside, °C: no warmer than where the battery stands, nor, where nobody saw it, than
+ * Coldest air around what stands outside, °C: no warmer than where the battery stands, nor, if nobody saw it, than
  * the shop takes it for.
  */
 export function coldestOutsideC({ one, rules }: System): number {

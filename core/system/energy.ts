@@ -170,7 +170,7 @@ export function leadUsableAh(system: System, health: number): number {
   return leadCapacityAh(ahEach, meanA / parallel, 25) * parallel * health * (rules.usableLead / 100)
 }
 
-/** Whether the old house bank is lithium, as far as somebody entered it: never asked for. */
+/** Whether the old house bank is lithium, as far as someone entered it: never asked for. */
 export const isOldLithium = ({ one }: System): boolean => one.houseBank.$entered('chemistry') === 'lithium'
 
 /** Whether the old battery stays on the bus of the new one, lead or lithium. */
@@ -193,7 +193,7 @@ export function oldUsableAh(system: System): number {
   return (Math.min(ahEach, testedAh ?? agedAh) * parallel * rules.usableLithium) / 100
 }
 
-/** Usable lead that stays beside the lithium, Ah; 0 where it is replaced or parted from it. */
+/** Usable lead that stays next to the lithium, Ah; 0 where it is replaced or parted from it. */
 const keptLeadAh = (system: System): number =>
   sharesBus(system) ? leadUsableAh(system, leadHealth(system)) : 0
 
@@ -208,7 +208,7 @@ export const usableAtAh = (system: System, celsius: number): number =>
   usableAh(system, celsius) + keptLeadAh(system)
 
 /**
- * The fewest batteries in parallel with which so much is usable, whatever lead stays beside them.
+ * The fewest batteries in parallel with which this much is usable, whatever lead stays next to them.
  * @param needAh usable, Ah
  * @param celsius temperature of the cells, °C
  */

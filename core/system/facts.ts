@@ -39,7 +39,7 @@ export interface Input {
   readonly origin: Origin
 }
 
-/** Something worked out once, and what it was worked out from. */
+/** Something calculated once, and what it was calculated from. */
 interface Derived<T> {
   readonly value: T
   readonly from: readonly Slot[]
@@ -80,9 +80,9 @@ const kindFields = Object.fromEntries(
 export const fieldsOfKind = (kind: PartKindId): PartFacts['fields'] => kindFields[kind].list
 
 /**
- * What a job says by the rules in force, for whoever judges it: the value of each field or its default, the
+ * What a job says by the rules in force, for whoever checks it: the value of each field or its default, the
  * range where there is neither, and where each comes from. Everything asked is noted with whoever asks. The
- * job and the rules never change under it; what is worked out once is kept, with what it was worked out from.
+ * job and the rules never change under it; what is calculated once is kept, with what it was calculated from.
  */
 export class Facts {
   private readonly kinds = new Map<PartKindId, readonly PartFacts[]>()
@@ -135,7 +135,7 @@ export class Facts {
 
   /**
    * The known value or the default, which may be null for a limit that is absent; undefined when the field is
-   * truly not known.
+   * truly unknown.
    */
   settled(part: PartFacts, index: number, reads: Reads): unknown {
     const known = part.settled[index]
@@ -157,7 +157,7 @@ export class Facts {
     if (field.type === 'rows') return null
     if (field.otherwise === undefined) return undefined
     if (field.type === 'choice' || field.otherwise === null) return field.otherwise
-    // One that is worked out from other values may hang on what a scene assumes of them: the scene works it
+    // One that is calculated from other values may hang on what a scene assumes of them: the scene works it
     // out.
     if (typeof field.otherwise === 'function') return undefined
     const base = typeof field.otherwise === 'number' ? field.otherwise : Number(this.rules[field.otherwise])
@@ -179,7 +179,7 @@ export class Facts {
     return isFact && this.trusted(part, index, []) === null
   }
 
-  /** The value entered, or null where there is none that counts. */
+  /** The value entered, or null if there is none that counts. */
   private trusted(part: PartFacts, index: number, from: Slot[]): unknown {
     const [name, field] = part.fields[index]!
     from.push(part.firstSlot + index)
@@ -193,7 +193,7 @@ export class Facts {
     return known.value
   }
 
-  /** The value entered, whatever it counts for; null where there is none. */
+  /** The value entered, whatever it counts for; null if there is none. */
   entered(part: PartFacts, name: string, reads: Reads): unknown {
     reads.note(part.firstSlot + part.indexOf.get(name)!)
     return valueOf(part.ref.part, name)
@@ -269,8 +269,8 @@ export class Facts {
   }
 
   /**
-   * Something worked out of plain data, once for all who ask on these facts.
-   * @param from all that it is worked out of: two that differ in nothing come to the same
+   * Something calculated of plain data, once for all who ask on these facts.
+   * @param from all that it is calculated of: two that differ in nothing come to the same
    */
   once<T>(from: unknown, work: () => T): T {
     const key = JSON.stringify(from)
@@ -283,7 +283,7 @@ export class Facts {
     return this.once(['number', data], () => this.workedOut.size)
   }
 
-  /** What an unknown is taken to be where nothing is assumed: the first option, the middle of its range. */
+  /** What an unknown is taken to be if nothing is assumed: the first option, the middle of its range. */
   typical(part: PartFacts, index: number, reads: Reads): unknown {
     const [, field] = part.fields[index]!
     if (field.type === 'choice') return kindFields[part.ref.kind].options[index]![0]

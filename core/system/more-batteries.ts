@@ -10,11 +10,11 @@ export const placing = ({ bank, one, rules }: System, parallel?: number): readon
     ? null
     : placeInside(one.place, bank.each, bank.each.series * (parallel ?? bank.each.parallel), rules.airGapMm)
 
-/** Whether so many in parallel are allowed by the maker and have room, as far as the place was measured. */
+/** Whether this many in parallel are allowed by the maker and have room, as far as the place was measured. */
 export const allowsParallel = (parallel: number, system: System): boolean =>
   parallel <= system.bank.each.mostParallel && hasRoomFor(parallel, system)
 
-/** A place or a battery that nobody has measured has room: what is not known refuses nothing. */
+/** A place or a battery that nobody has measured has room: what is unknown refuses nothing. */
 function hasRoomFor(parallel: number, system: System): boolean {
   const { bank, one } = system
   const isMeasured = (['widthMm', 'depthMm', 'heightMm'] as const).every(

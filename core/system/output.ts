@@ -10,7 +10,7 @@ export function keepsOwnLead({ alternator, starting }: AlternatorLane): boolean 
 }
 
 /**
- * The lead battery that is left on an alternator's output when the lithium cuts out, in words; null where there is
+ * The lead battery that is left on an alternator's output when the lithium cuts out, in words; null if there is
  * none. A battery switch may be turned so that none is.
  */
 export function leftOnOutput(lane: AlternatorLane, system: System): string | null {

@@ -47,7 +47,7 @@ export class Slots {
   }
 }
 
-/** A list of so many slots is noted as a whole: what is worked out of half the job is asked for over and over. */
+/** A list of this many slots is noted as a whole: what is calculated of half the job is asked for over and over. */
 const longList = 32
 
 /** What a piece of work has read of a job. */

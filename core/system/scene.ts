@@ -20,7 +20,7 @@ export const nothingAssumed: Assumed = new Map()
 
 /**
  * A part as checks see it: each field reads as a plain value. What is known is given as it is; what has a
- * default gives that; what is not known gives the value the scene assumes, and is noted.
+ * default gives that; what is unknown gives the value the scene assumes, and is noted.
  */
 export type View<K extends PartKindId> = PartView & Resolved<FieldsOf<K>>
 
@@ -39,7 +39,7 @@ abstract class PartView {
   get $name(): string {
     return this.$facts.name
   }
-  /** The name somebody gave it; undefined where nobody did. */
+  /** The name someone gave it; undefined if nobody did. */
   get $ownName(): string | undefined {
     return this.$facts.ref.part.name
   }
@@ -63,11 +63,11 @@ abstract class PartView {
   $settled(field: string): boolean {
     return this.$scene.settled(this.$facts, this.$index(field)) !== undefined
   }
-  /** The value somebody entered; null where there is none. Never asked for as an unknown. */
+  /** The value someone entered; null if there is none. Never asked for as an unknown. */
   $entered(field: string): unknown {
     return this.$scene.facts.entered(this.$facts, field, this.$scene.reads)
   }
-  /** The value somebody entered, else what is usual: the middle of its range. Never asked for as an unknown. */
+  /** The value someone entered, else what is usual: the middle of its range. Never asked for as an unknown. */
   $usual(field: string): unknown {
     return (
       this.$entered(field) ?? this.$scene.facts.typical(this.$facts, this.$index(field), this.$scene.reads)
@@ -112,7 +112,7 @@ export interface SceneOptions {
   readonly reads?: Reads
   /** Keeps every value that is read, for evidence. */
   readonly evidence?: boolean
-  /** Unknowns without an assumption are taken as usual, and are neither missing nor evidence. */
+  /** Unknowns without an assumption are taken as typical, and are neither missing nor evidence. */
   readonly asUsual?: boolean
   /** Collects the defaults that are read, and lets each be assumed to be another value. */
   readonly doubted?: Set<FieldPath>
@@ -125,7 +125,7 @@ export interface SceneOptions {
 export class Scene {
   readonly reads: Reads
   /**
-   * Unknowns read without an assumption that were taken as usual; null in a scene that asks for them instead.
+   * Unknowns read without an assumption that were taken as typical; null in a scene that asks for them instead.
    */
   readonly taken: Set<FieldPath> | null
   readonly inputs: Set<Input> | null
@@ -161,7 +161,7 @@ export class Scene {
     this.isMissing.clear()
   }
 
-  /** What kind of vessel or vehicle it is; undefined while not known. */
+  /** What kind of vessel or vehicle it is; undefined while unknown. */
   get craft(): JobDocument['job']['craft'] {
     this.reads.note(this.facts.slots.head)
     return this.facts.job.job.craft
@@ -178,7 +178,7 @@ export class Scene {
     return value
   }
 
-  /** The known value, or the default; undefined when the field is truly not known. */
+  /** The known value, or the default; undefined when the field is truly unknown. */
   settled(part: PartFacts, index: number): unknown {
     const value = this.facts.settled(part, index, this.reads)
     if (value !== undefined) return this.orAssumed(part, index, value)
@@ -188,7 +188,7 @@ export class Scene {
       : undefined
   }
 
-  /** A settled value, or what is assumed in place of it where nobody entered it. */
+  /** A settled value, or what is assumed in place of it if nobody entered it. */
   private orAssumed(part: PartFacts, index: number, value: unknown): unknown {
     if (!this.doubted || !this.facts.isDoubtful(part, index)) return value
     const path = part.paths[index]!
@@ -196,7 +196,7 @@ export class Scene {
     return this.theAssumed.get(path) ?? value
   }
 
-  /** A default that is worked out from other values of the part, known or assumed. */
+  /** A default that is calculated from other values of the part, known or assumed. */
   private workedOut(
     part: PartFacts,
     otherwise: Extract<QuantityField['otherwise'], (...args: never) => number>,

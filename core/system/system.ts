@@ -18,7 +18,7 @@ export interface ShopSettings {
   readonly units?: DisplayUnits
 }
 
-/** The facts of a job by the rules in force, for whoever judges it. @param slots see {@link Facts} */
+/** The facts of a job by the rules in force, for whoever checks it. @param slots see {@link Facts} */
 export const factsOf = (
   job: JobDocument,
   { rules = {}, units = metric }: ShopSettings = {},
@@ -87,15 +87,15 @@ export class System {
   get lanes(): readonly Lane[] {
     return (this.laneList ??= lanesOf(this.many))
   }
-  /** What kind of vessel or vehicle it is; undefined while not known. */
+  /** What kind of vessel or vehicle it is; undefined while unknown. */
   get craft(): JobDocument['job']['craft'] {
     return this.scene.craft
   }
 
   /**
-   * The same system with unknowns taken as usual instead of asked for: for a run, which needs all of a system
+   * The same system with unknowns taken as typical instead of asked for: for a run, which needs all of a system
    * while only some of it decides. What was taken is in its scene.
-   * @param reads where its reads are noted; with those of this one unless somebody wants them apart
+   * @param reads where its reads are noted; with those of this one unless someone wants them apart
    */
   asUsual(reads: Reads = this.scene.reads): System {
     const { facts, assumed } = this.scene
@@ -136,11 +136,11 @@ export function judgeAgain(facts: Facts, reads: Reads): JudgeAgain {
   }
 }
 
-/** A system whose unknowns are taken as usual: for drawings, runs and cards. */
+/** A system whose unknowns are taken as typical: for drawings, runs and cards. */
 export const usualSystem = (facts: Facts): System =>
   new System(new Scene(facts, nothingAssumed, { asUsual: true }))
 
-/** What a piece of work comes to; null where it needs something that is not known. */
+/** What a piece of work comes to; null if it needs something that is unknown. */
 export function whereKnown<T>(facts: Facts, work: (system: System) => T): T | null {
   const { value, scene } = judge(facts, nothingAssumed, work)
   return scene.missing.length === 0 ? value : null

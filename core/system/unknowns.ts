@@ -31,7 +31,7 @@ export interface Deciding {
 export interface Exploration {
   /** The verdict that holds over all the unknowns; null when they decide it. */
   readonly verdict: Verdict | null
-  /** The unknowns that decide it; bands only where they were worked out to find that out. */
+  /** The unknowns that decide it; bands only where they were calculated to find that out. */
   readonly deciding: readonly (Omit<Deciding, 'bands'> & { readonly bands: readonly Band[] | null })[]
 }
 
@@ -63,7 +63,7 @@ export const fewScenes: Effort = {
   mostBandPoints: 60,
 }
 
-/** The same where there are so many sources that each run takes its time. */
+/** The same where there are this many sources that each run takes its time. */
 export const fewestScenes: Effort = {
   pointsByDepth: [3, 2],
   mostLeaves: 8,
@@ -88,15 +88,15 @@ export interface Explorable {
   readonly judge: (assumed: Assumed) => Looked
   /** Values to try for an unknown. */
   readonly samples: (path: FieldPath, count: number) => readonly unknown[]
-  /** What a scene takes an unknown to be where nothing is assumed of it. */
+  /** What a scene takes an unknown to be if nothing is assumed of it. */
   readonly typical: (path: FieldPath) => unknown
 }
 
 /**
- * Judges a check over the plausible ranges of the unknowns it reads. Unknowns are discovered as the judging
+ * Checks a check over the plausible ranges of the unknowns it reads. Unknowns are discovered as the checking
  * meets them, so only those that matter on a branch are tried there. Where the tree meets one verdict alone,
  * each unknown is also scanned by itself, finely; a verdict met at every point holds. The number of judgings
- * is bounded; past the bound a branch is judged at usual values. Yields between judgings.
+ * is bounded; past the bound a branch is checked at usual values. Yields between judgings.
  */
 export function* explore(check: Explorable, effort: Effort): Generator<void, Exploration, void> {
   const { tried, swaying, met, leaves } = yield* grow(check, effort)
@@ -150,7 +150,7 @@ function* isBetterTogether(
 }
 
 const leastBandPoints = 3
-/** The effort for the bands of one of so many unknowns. */
+/** The effort for the bands of one of this many unknowns. */
 export const sharedAmong = (count: number, effort: Effort): Effort => ({
   ...effort,
   bandPoints: Math.max(
@@ -177,7 +177,7 @@ interface Tree {
   readonly met: VerdictSet
 }
 
-/** Tries values of one unknown after another, each where the judging meets it. */
+/** Tries values of one unknown after another, each where the checking meets it. */
 function* grow(check: Explorable, { pointsByDepth, mostLeaves }: Effort): Generator<void, Tree, void> {
   const leaves: Leaf[] = []
   const tried = new Map<FieldPath, Map<unknown, VerdictSet>>()

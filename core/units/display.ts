@@ -25,7 +25,7 @@ const imperial: Partial<Record<Unit, ShownUnit>> = {
   'Δ°C': { name: '°F', factor: 5 / 9, offset: 0, decimals: 1 },
 }
 
-/** The unit in which a shop sees a stored one; null where it is shown as stored. */
+/** The unit in which a shop sees a stored one; null if it is shown as stored. */
 export const shownUnit = (unit: Unit, units: DisplayUnits): ShownUnit | null =>
   units.system === 'imperial' ? (imperial[unit] ?? null) : null
 

@@ -39,7 +39,7 @@ const decimals: Record<Unit, (size: number) => number> = {
 /** Most decimals of a value that is shown as it was entered. */
 const mostEntered = 3
 
-/** Units whose last digit is kept even when it is a nought: people read 14.0 V, not 14 V. */
+/** Units whose last digit is kept even when it is a zero: people read 14.0 V, not 14 V. */
 const leastDecimals: Partial<Record<Unit, number>> = { V: 1 }
 
 /**

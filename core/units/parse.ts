@@ -33,7 +33,7 @@ export function parseNumber(text: string): number | null {
  * Reads a quantity with or without its unit and gives it in the stored unit.
  * Understands other units of the same family (`50 ft` for m, `-4 F` for °C), trade wire sizes
  * (`10 AWG`, `2/0`) and, for areas, conductors side by side (`2x16`). Anything else is refused
- * with the words to show beside the field. A number without a unit is one of the shop's own units.
+ * with the words to show next to the field. A number without a unit is one of the shop's own units.
  *
  * @example parseQuantity('14,4 V', 'V') // { ok: true, value: 14.4 }
  * @example parseQuantity('50 ft', 'm') // { ok: true, value: 15.24 }
@@ -89,7 +89,7 @@ export function parseQuantity(text: string, unit: Unit, units: DisplayUnits = me
   return { ok: true, value: tidy(number * spelling.factor + (spelling.offset ?? 0)) }
 }
 
-/** Words that say that a value is not exact: it is taken as it stands. */
+/** Words that say that a value is not exact: it is taken unchanged. */
 const roughly = /^(?:ca\.?|circa|approx\.?|about|around|~|≈)\s*(?=[\d+-])/i
 
 /** Nominal voltage of a lithium battery of 12 V, V. */

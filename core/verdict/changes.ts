@@ -15,7 +15,7 @@ export type Judge = (job: JobDocument) => readonly Finding[]
 export interface Judges {
   /** Of the survey, without the checks that need a run. */
   readonly survey: Judge
-  /** Of the wiring; null where none was decided. */
+  /** Of the wiring; null if none was decided. */
   readonly wiring: Judge | null
 }
 
@@ -25,7 +25,7 @@ const mostRounds = 40
 /**
  * The changes after which a job suits, made one after another: each is chosen for the first finding that is still
  * open once those before it are made, so that none is listed for what another one cures.
- * @param findings of the job as it stands, those that need a run among them
+ * @param findings of the job unchanged, those that need a run among them
  */
 export function settlingOf(job: JobDocument, findings: readonly Finding[], judges: Judges): Settling {
   const walk = new Walk(job, findings, judges)
@@ -42,7 +42,7 @@ type End = 'suits' | 'measure-first' | 'stuck'
 class Walk {
   readonly changes: RemedyRef[] = []
   private changed: JobDocument
-  /** Findings that need a run: the walk cannot judge them again. */
+  /** Findings that need a run: the walk cannot check them again. */
   private readonly ahead: readonly Finding[]
 
   constructor(
@@ -71,7 +71,7 @@ class Walk {
 
   /** The changes without those that later ones made idle: a second battery can make a lower current needless. */
   withoutIdle(): readonly RemedyRef[] {
-    // A wiring takes too long to be worked out again for each change.
+    // A wiring takes too long to be calculated again for each change.
     if (this.judges.wiring) return this.changes
     return this.changes.reduceRight<readonly RemedyRef[]>((kept, change) => {
       const fewer = kept.filter((other) => other !== change)
@@ -92,7 +92,7 @@ class Walk {
     return open.length > 0 || !this.judges.wiring ? open : this.judges.wiring(job).filter(isWanted)
   }
 
-  /** What the first open finding asks for; all that the wiring asks for, since it is worked out as a whole. */
+  /** What the first open finding asks for; all that the wiring asks for, since it is calculated as a whole. */
   private nextFor(open: readonly Finding[]): readonly RemedyRef[] {
     const hardStop = open.find(({ verdict }) => verdict === 'does-not-suit')
     if (hardStop) return hardStop.remedies.filter(canTry).slice(0, 1)

@@ -13,7 +13,7 @@ export interface JobJudgement {
   readonly specified: Judgement | null
 }
 
-/** A job judged on all sides, with the checks behind it. */
+/** A job checked on all sides, with the checks behind it. */
 export interface WholeJudgement extends JobJudgement {
   readonly assessment: Assessment
   /** Checks of the job as specified; null while no answer is chosen. */
@@ -26,7 +26,7 @@ export interface WholeJudgement extends JobJudgement {
 export const intended = ({ found, specified }: JobJudgement): Judgement => specified ?? found
 
 /**
- * Judges a job on all sides: survey, runs and wiring together.
+ * Checks a job on all sides: survey, runs and wiring together.
  * @param assessment of the survey, where it is known already
  */
 export function judgeJob(
@@ -55,7 +55,7 @@ export function judgeJob(
   return { found, specified, assessment, specifiedAssessment, wiring }
 }
 
-/** Judges a job as it was fitted: everything of it is decided, its wiring too. */
+/** Checks a job as it was fitted: everything of it is decided, its wiring too. */
 export function judgeFitted(
   job: JobDocument,
   shop: ShopSettings = {},

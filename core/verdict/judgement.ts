@@ -16,7 +16,7 @@ export interface Judgement {
   readonly verdict: Verdict
   /** The verdict in words, with the number of changes where it suits after these. */
   readonly headline: string
-  /** Key of the check that decides the verdict; null where none does. */
+  /** Key of the check that decides the verdict; null if none does. */
   readonly decidedBy: string | null
   /** What decides it, in a sentence or two. */
   readonly reason: string
@@ -26,11 +26,11 @@ export interface Judgement {
   readonly measureNext: readonly Measurement[]
 }
 
-/** What is judged together: the survey's checks, with those of the wiring where it was decided. */
+/** What is checked together: the survey's checks, with those of the wiring where it was decided. */
 export interface JudgedTogether {
   readonly facts: Facts
   readonly checks: readonly CheckResult[]
-  /** Null where no wiring was decided. */
+  /** Null if no wiring was decided. */
   readonly wiring: WiringVerdict | null
   /** True once an answer is chosen: what the customer accepts is no longer a change to make. */
   readonly isSpecified?: boolean
@@ -72,7 +72,7 @@ export function overallOf(
   const all = findings.map(({ verdict }) => verdict)
   // A job that nothing charges has something left to find out.
   const verdict = worst(usualSystem(facts).lanes.length === 0 ? ['measure-first', ...all] : all)
-  // Only a job that suits after changes is judged again with them.
+  // Only a job that suits after changes is checked again with them.
   if (verdict !== 'suits-once-changed')
     return { verdict, changes: firstRemedies(findings), headline: verdictWords[verdict] }
   const { rules, q } = facts

@@ -11,7 +11,7 @@ import { demoJobs } from '../../scripts/bench/demo-jobs'
 const demo = demoJobs.map(([, job]) => job)
 const randomJobs = Number(process.env.RANDOM_NUMBERS ?? 15)
 
-/** The loss on the way of each run as its check has it against the panel beside the drawing. */
+/** The loss on the way of each run as its check has it against the panel next to the drawing. */
 function lossesOf(
   job: JobDocument,
 ): { readonly run: string; readonly check: number; readonly panel: number }[] {

@@ -8,7 +8,7 @@ export interface EpwFile {
   /** Hours ahead of UTC. */
   readonly zone: number
   readonly hours: readonly EpwHour[]
-  /** What was mended on the way, in words. */
+  /** What was repaired on the way, in words. */
   readonly notes: readonly string[]
 }
 export interface EpwHour {

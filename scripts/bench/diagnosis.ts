@@ -14,9 +14,9 @@ import { demoJob, demoJobs, median } from './demo-jobs'
 
 /** How often each fault is tried, with other parameters and other noise each time: SEEDS=3 is quick. */
 const seeds = Number(process.env.SEEDS ?? 20)
-/** A sound system is tried so many times as often. */
+/** A sound system is tried this many times as often. */
 const soundTimes = 10
-/** Systems drawn by their priors, to see whether probabilities are meant: so many times as often. */
+/** Systems drawn by their priors, to see whether probabilities are meant: this many times as often. */
 const callTimes = 10
 /** And the essential tests alone on such systems, to see whether the remaining risk is meant. */
 const riskTimes = 17

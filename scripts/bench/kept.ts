@@ -14,7 +14,7 @@ function otherValue({ value }: Known<unknown>): unknown {
   return null
 }
 
-/** Judges a job to the end, runs and all. */
+/** Checks a job to the end, runs and all. */
 function judge(kept: KeptAssessment, job: JobDocument): void {
   kept.take(job)
   for (const _ of kept.lookAhead()) continue
@@ -53,7 +53,7 @@ function sharesOf(job: JobDocument): { changed: number; whole: number }[] {
   )
 }
 
-/** What one changed value costs against a full judging, over every known value of every demo job. */
+/** What one changed value costs against a full checking, over every known value of every demo job. */
 export function benchKept(): void {
   const all = demoJobs.flatMap(([, job]) => sharesOf(job))
   const shares = all.map(({ changed, whole }) => changed / whole)

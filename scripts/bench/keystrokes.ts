@@ -3,7 +3,7 @@ import type { Demo } from '../lib/demo'
 import { demoJobs, median, unknownJob } from './demo-jobs'
 
 const presses = 12
-/** Between two keys of somebody who types, ms. */
+/** Between two keys of someone who types, ms. */
 const keyMs = 200
 
 interface Trace {

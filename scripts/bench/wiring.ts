@@ -49,7 +49,7 @@ function boughtOf(job: JobDocument): Record<string, unknown> {
   }
 }
 
-/** How long the wiring of a job takes: proposed and sized, every case solved, judged with all other checks. */
+/** How long the wiring of a job takes: proposed and sized, every case solved, checked with all other checks. */
 export function benchWiring(): void {
   const rows = [...demoJobs, ['120 posts', largeJob()] as const].map(([name, job]) => {
     const network = networkOf(job)

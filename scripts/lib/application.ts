@@ -122,7 +122,7 @@ export class Application {
     if (this.isDown) this.start()
   }
 
-  /** Asks the server; null where there is no answer, or none that says anything. */
+  /** Asks the server; null if there is no answer, or none that says anything. */
   async ask<T>(method: string, path: string, body?: unknown, limitMs = 10_000): Promise<Reply<T> | null> {
     try {
       const response = await fetch(this.url + path, {

@@ -4,7 +4,7 @@ import { fileURLToPath } from 'node:url'
 import { build } from 'esbuild'
 
 const root = fileURLToPath(new URL('../..', import.meta.url))
-/** The last commit with a fixed step, judged and solved as it was then: what later ones are held against. */
+/** The last commit with a fixed step, checked and solved as it was then: what later ones are held against. */
 export const commit = 'eade472'
 
 /** A tree with its modules, by the names they had or have there. */
@@ -16,7 +16,7 @@ export interface Tree {
   readonly inputsOf: string
 }
 
-/** The tree as it was, checked out beside this one, and this one. */
+/** The tree as it was, checked out next to this one, and this one. */
 export function bothTrees(): readonly [Tree, Tree] {
   const folder = `${root}.data/before-${commit}`
   if (!existsSync(folder))

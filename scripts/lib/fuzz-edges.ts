@@ -16,7 +16,7 @@ export interface EdgesFound {
 }
 
 /**
- * Judges valid jobs whose fields hold the edges of what they allow: a demo job with one to twelve random fields set to
+ * Checks valid jobs whose fields hold the edges of what they allow: a demo job with one to twelve random fields set to
  * their lowest, their highest, zero or the smallest number there is. Prints what threw, and what has no number.
  */
 export function fuzzEdges(count: number, seed: number): EdgesFound {

@@ -137,7 +137,7 @@ export async function fuzzRoutes(tries: number, seed: number): Promise<Fuzzed> {
   isWarm = true
   const warm = memoryOf(server.pid)
   await many(Math.max(0, tries - warmUp))
-  // What is judged in the background, threads that end when they have nothing to do, and what the collector takes a
+  // What is checked in the background, threads that end when they have nothing to do, and what the collector takes a
   // moment for.
   await pause(Math.min(45_000, tries))
   const end = memoryOf(server.pid)

@@ -49,13 +49,13 @@ async function client(
   return { requests: savesMs.length + readsMs.length, savesMs, readsMs, failed }
 }
 
-/** The same job with another value, so that it has to be judged. */
+/** The same job with another value, so that it has to be checked. */
 const changed = (document: JobDocument, chance: Chance): JobDocument => ({
   ...document,
   use: { ...document.use, dailyAh: { value: Math.round(20 + 100 * chance()), how: 'measured' } },
 })
 
-/** Jobs of a server for so many clients: copies of the demo jobs, one after the other. */
+/** Jobs of a server for this many clients: copies of the demo jobs, one after the other. */
 async function jobsFor(url: string, count: number, demo: readonly JobDocument[]): Promise<Stored[]> {
   const jobs: Stored[] = []
   for (let i = 0; i < count; i++) {
@@ -71,7 +71,7 @@ async function jobsFor(url: string, count: number, demo: readonly JobDocument[])
   return jobs
 }
 
-/** So many clients at a server for so long. */
+/** This many clients at a server for so long. */
 export async function underLoad(
   url: string,
   demo: readonly JobDocument[],

@@ -110,7 +110,7 @@ export const postgresVersions = () =>
 
 /**
  * Folder of Debian's PostgreSQL programs.
- * @param made the version that made the data there are, which alone can read them; null where there are none
+ * @param made the version that made the data there are, which alone can read them; null if there are none
  */
 export function postgresPrograms(made = null) {
   if (postgresVersions().length === 0) installDebian('postgresql')

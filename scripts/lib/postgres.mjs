@@ -82,7 +82,7 @@ function writeSecret(file) {
 }
 
 /**
- * Makes the data folder of a cluster, in a folder beside that takes its place once it is whole: whatever ends this
+ * Makes the data folder of a cluster, in a folder next to that takes its place once it is whole: whatever ends this
  * in the middle leaves nothing half made.
  */
 function makeData(bin, home, data, secret, durable) {
@@ -125,7 +125,7 @@ function makeData(bin, home, data, secret, durable) {
 /** The folder of the data in the home of a cluster. */
 const theData = 'cluster'
 
-/** The version of PostgreSQL that made the data of a folder; null where there are none. */
+/** The version of PostgreSQL that made the data of a folder; null if there are none. */
 function versionOf(data) {
   const made = join(data, 'PG_VERSION')
   return existsSync(made) ? readFileSync(made, 'utf8').trim() : null
@@ -151,7 +151,7 @@ export function replaceData(name, folder) {
 export const dropData = (name, folder) =>
   rmSync(join(clusterHome(name), folder), { recursive: true, force: true })
 
-/** The port in the lock file of a data folder; null where there is none. */
+/** The port in the lock file of a data folder; null if there is none. */
 function portInLock(data) {
   try {
     const port = Number(readFileSync(join(data, 'postmaster.pid'), 'utf8').split('\n')[3])
@@ -218,7 +218,7 @@ function lastLinesOf(startLog, data) {
 }
 
 /**
- * Starts the cluster of a name, making it first where there is none. Gives the address of its `postgres` database, as
+ * Starts the cluster of a name, making it first if there is none. Gives the address of its `postgres` database, as
  * it is at the moment, a `stop`, which ends it with its last user (several starts may share it), and what brings it
  * back where it has gone; and the address for the role under which the application works.
  * @param durable false for tests: faster, and nothing is lost that matters
@@ -277,7 +277,7 @@ export async function startCluster(name, { durable, folder = theData, version = 
   }
 
   /**
-   * The port at which it answers after all, null where it does not: a start that was killed may have left a program
+   * The port at which it answers after all, null if it does not: a start that was killed may have left a program
    * that starts it, at a port of its own. Such a one is waited for as long as it lives.
    */
   function portThatComesUp(at) {
@@ -302,7 +302,7 @@ export async function startCluster(name, { durable, folder = theData, version = 
       'listen_addresses=127.0.0.1',
       'unix_socket_directories=',
       `port=${at}`,
-      // Its log is a file a weekday, begun anew each week.
+      // Its log is a file a weekday, begun again each week.
       'logging_collector=on',
       'log_directory=log',
       'log_filename=%a.log',

@@ -1,5 +1,5 @@
 // Moving the data of a cluster to another version of PostgreSQL: dumped by the newer programs, loaded into a cluster
-// beside, which takes the place of the old one once it is whole.
+// next to, which takes the place of the old one once it is whole.
 import { backUpBefore, restore } from './backup.mjs'
 import { postgresPrograms } from './machine.mjs'
 import { ownerOf } from './owner.mjs'
@@ -34,7 +34,7 @@ export async function moveCluster(name, version, backups, { durable = true } = {
   return { kept: replaceData(name, beside), file }
 }
 
-/** Makes a cluster of a version beside, and loads a dump into it. */
+/** Makes a cluster of a version next to, and loads a dump into it. */
 async function load(name, version, file, durable) {
   const moved = await startCluster(name, { durable, folder: beside, version })
   try {

@@ -168,7 +168,7 @@ describe('a backup', () => {
     expect(await db.sql`select datname from pg_database where starts_with(datname, ${name})`).toHaveLength(1)
   })
 
-  it('does not take the place of data that somebody uses', async () => {
+  it('does not take the place of data that someone uses', async () => {
     backUp(bin, db.url, file())
     await db.sql`update workshop set name = 'In use'`
     await expect(restore(bin, db.url, file(), prepare)).rejects.toThrow(/being accessed by other users/)

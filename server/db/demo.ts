@@ -11,7 +11,7 @@ import type { ListVerdict } from '../judging/work'
 import { repositoriesOf } from '../repositories/index'
 import type { Shelf } from '../repositories/shelf'
 
-/** The demo jobs, judged, the one that is to head the list last. */
+/** The demo jobs, checked, the one that is to head the list last. */
 async function judgedJobs(folder: string): Promise<{ document: JobDocument; judged: ListVerdict }[]> {
   const files = (await readdir(folder))
     .filter((name) => name.endsWith('.json'))

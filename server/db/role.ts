@@ -1,7 +1,7 @@
 import type { Sql } from 'postgres'
 import { setTimeout } from 'node:timers/promises'
 
-/** The role the application works under, where nobody names another: it owns nothing, and is no superuser. */
+/** The role the application works under, if nobody names another: it owns nothing, and is no superuser. */
 const applicationRole = 'jovial_anchor_application'
 
 /**

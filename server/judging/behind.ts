@@ -1,8 +1,8 @@
 import type { Sql } from 'postgres'
 
-// What lists show of a judging is of one version of the job and one of the shop. A job that was handed over keeps
+// What lists show of a checking is of one version of the job and one of the shop. A job that was handed over keeps
 // its verdict, whatever the shop sets afterwards.
 
-/** Whether a row of `job` beside its `workshop` is judged as it stands. */
+/** Whether a row of `job` next to its `workshop` is checked unchanged. */
 export const isJudged = (sql: Sql) =>
   sql`(judged_version = job.version and (stage = 'done' or judged_shop = workshop.version))`

@@ -18,12 +18,12 @@ import {
   type Summarised,
 } from './work'
 
-/** A job whose judging took more than its time. */
+/** A job whose checking took more than its time. */
 export class TooLarge extends Error {}
 
-/** Whatever judges for the server: never inside a transaction. */
+/** Whatever checks for the server: never inside a transaction. */
 export interface Judge {
-  /** Answers once it can judge. */
+  /** Answers once it can check. */
   check(): Promise<void>
   /** Makes itself ready for papers. */
   warm(): Promise<void>
@@ -34,12 +34,12 @@ export interface Judge {
   /** The plan of the wiring of a job. */
   wiring(job: Summarised): Promise<Paper>
   record(inputs: RecordInputs): Promise<FittingRecord>
-  /** What a stand-in for an instrument shows at a test; null where the job has no such test. */
+  /** What a stand-in for an instrument shows at a test; null if the job has no such test. */
   standIn(held: HeldAt): Promise<readonly Streamed[] | null>
   pdf(paper: Paper): Promise<Uint8Array>
 }
 
-/** Judges on the spot, where nobody waits for anything else: when a database is set up. */
+/** Checks on the spot, if nobody waits for anything else: when a database is set up. */
 export const judgeHere: Judge = {
   check: async () => check(),
   warm,

@@ -5,21 +5,21 @@ import { fileURLToPath } from 'node:url'
 import { Piscina } from 'piscina'
 import { judgeHere, TooLarge, type Judge } from './judge'
 
-/** The file of a thread. The build writes it beside the server's entry, whose address this is in every file. */
+/** The file of a thread. The build writes it next to the server's entry, whose address this is in every file. */
 const threadFile = (): string => fileURLToPath(new URL('judging.mjs', import.meta.url))
 /** A thread with nothing to do ends after this: one that prints takes a second to become warm again, ms. */
 const judgeIdleMs = 20_000
 const printerIdleMs = 300_000
 /** Memory of one thread, MB. */
 const mostMb = 256
-/** What one judging, and one paper, may take; then its thread is ended, ms. */
+/** What one checking, and one paper, may take; then its thread is ended, ms. */
 const judgingMs = 5000
 const paperMs = 15_000
-/** What a record may take: what every fault would read is worked out for it, ms. */
+/** What a record may take: what every fault would read is calculated for it, ms. */
 const recordMs = 120_000
-/** The first thread of a server loads everything, beside all else that starts: this only ends one that hangs, ms. */
+/** The first thread of a server loads everything, next to all else that starts: this only ends one that hangs, ms. */
 const startingMs = 300_000
-/** Threads that judge leave the server a core; nobody’s paper keeps a judging waiting. */
+/** Threads that check leave the server a core; nobody’s paper keeps a checking waiting. */
 const judges = Math.max(1, availableParallelism() - 1)
 const printers = availableParallelism()
 
@@ -66,7 +66,7 @@ function pooled(): Judge {
 
 let judge: Judge | undefined
 
-/** Pools of threads, opened at first use. A server under development has no built thread and judges by itself. */
+/** Pools of threads, opened at first use. A server under development has no built thread and checks by itself. */
 export const judgeOfServer = (): Judge => (judge ??= import.meta.dev ? judgeHere : pooled())
 
 /**

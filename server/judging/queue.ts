@@ -4,9 +4,9 @@ import { documentOf } from '../repositories/kept-document'
 import { TooLarge, type Judge } from './judge'
 import type { ListVerdict } from './work'
 
-/** Jobs that are fetched at once to be judged. */
+/** Jobs that are fetched at once to be checked. */
 const batch = 8
-/** A job that was saved is judged once no save follows for this long, ms … */
+/** A job that was saved is checked once no save follows for this long, ms … */
 const restedMs = 400
 /** … but no later than this after the first, however often it is saved. */
 const latestMs = 2000
@@ -35,15 +35,15 @@ const tooLarge = {
 } as const
 
 /**
- * Judges what is behind: jobs that were saved, and all open ones of a shop whose rules changed. It asks the
+ * Checks what is behind: jobs that were saved, and all open ones of a shop whose rules changed. It asks the
  * database what that is, so that nothing is forgotten whenever a server is ended, and writes never over a newer
- * judging.
+ * checking.
  */
 export class JudgingQueue {
   private running: Promise<void> | null = null
   private isAsked = false
   private soon: ReturnType<typeof setTimeout> | null = null
-  /** When the first of the saves that are not judged yet came in. */
+  /** When the first of the saves that are not checked yet came in. */
   private firstSavedAt: number | null = null
   private readonly timer: ReturnType<typeof setInterval>
 
@@ -57,7 +57,7 @@ export class JudgingQueue {
     this.timer.unref()
   }
 
-  /** A job was saved: it is judged a moment later, with whatever is saved until then. */
+  /** A job was saved: it is checked a moment later, with whatever is saved until then. */
   readonly saved = (): void => {
     const now = Date.now()
     this.firstSavedAt ??= now
@@ -96,7 +96,7 @@ export class JudgingQueue {
       this.isAsked = false
       try {
         let rows = await this.behind(null)
-        // What is saved from now on is asked for anew.
+        // What is saved from now on is asked for again.
         const until = rows[0]?.now ?? null
         for (; rows.length > 0; rows = await this.behind(until))
           await Promise.all(rows.map((row) => this.judgeOne(row)))

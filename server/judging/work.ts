@@ -18,12 +18,12 @@ import ELK from 'elkjs/lib/elk.bundled.js'
 import { Kept } from '../papers/kept'
 import { paperPdf } from '../papers/pdf'
 
-/** What lists show of a judging. */
+/** What lists show of a checking. */
 export interface ListVerdict {
   readonly verdict: Verdict
   readonly headline: string
   readonly reason: string
-  /** The same of the chosen answer; null where none is chosen. */
+  /** The same of the chosen answer; null if none is chosen. */
   readonly specified_verdict: Verdict | null
   readonly specified_headline: string | null
 }
@@ -51,7 +51,7 @@ export function verdict({ document, rules, units }: Judged): ListVerdict {
   }
 }
 
-/** Sets a small paper with a drawing: the first that somebody asks for then finds fonts and all in place. */
+/** Sets a small paper with a drawing: the first that someone asks for then finds fonts and all in place. */
 export async function warm(): Promise<void> {
   const job = emptyJob('')
   const asked = { document: job, rules: {}, units: metric, name: '', madeAt: '2000-01-01T00:00:00.000Z' }
@@ -78,7 +78,7 @@ export interface HeldAt extends Judged {
   readonly hidden: boolean
 }
 
-/** What a stand-in for an instrument shows at a test of a job; null where the job has no such test. */
+/** What a stand-in for an instrument shows at a test of a job; null if the job has no such test. */
 export function standIn({
   document,
   rules,

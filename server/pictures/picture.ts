@@ -25,8 +25,8 @@ const written: Readonly<Record<string, { readonly mime: string; readonly as: (pi
 }
 
 /**
- * Reads a picture to its last pixel and writes it anew, upright: what a camera and a place had put beside the
- * pixels stays behind, and so does whatever else the file was. Null where it is no JPEG, PNG or WebP, is not
+ * Reads a picture to its last pixel and writes it again, upright: what a camera and a place had put next to the
+ * pixels stays behind, and so does whatever else the file was. Null if it is no JPEG, PNG or WebP, is not
  * whole, or is not what it was sent as; `too large` where it has more pixels than are read.
  * @param sentAs the content type it came with
  */

@@ -1,7 +1,7 @@
 import { checkJudging, judgeOfServer } from '../judging/pool'
 import { judgingQueue } from '../utils/database'
 
-/** As soon as the server is up, it judges the jobs that an earlier server left. Without its threads it ends. */
+/** As soon as the server is up, it checks the jobs that an earlier server left. Without its threads it ends. */
 export default defineNitroPlugin(() => {
   // The entry of the server is known only once all of its files are loaded.
   setImmediate(() => {

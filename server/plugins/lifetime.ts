@@ -16,7 +16,7 @@ export default defineNitroPlugin(({ hooks }) => {
     process.stdin.resume()
   }
 
-  // Otherwise it would live on without anybody being able to reach it.
+  // Otherwise it would live on without anyone being able to reach it.
   process.on('uncaughtException', (cause: NodeJS.ErrnoException) => {
     if (cause.code === 'EADDRINUSE' && cause.syscall === 'listen') process.exit(portTaken)
   })

@@ -17,7 +17,7 @@ export interface Repositories {
 
 /**
  * The data of a workshop as an actor sees and changes them.
- * @param changed told that something is to be judged
+ * @param changed told that something is to be checked
  */
 export function repositoriesOf(
   sql: Sql,

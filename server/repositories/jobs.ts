@@ -19,11 +19,11 @@ export interface JobRow {
   readonly craft: string | null
   readonly stage: string
   readonly dueDate: string | null
-  /** Null while it is being judged, and where it was too large for that. */
+  /** Null while it is being checked, and where it was too large for that. */
   readonly verdict: Verdict | null
   readonly headline: string
   readonly reason: string
-  /** The same of the chosen answer; null where none is chosen. */
+  /** The same of the chosen answer; null if none is chosen. */
   readonly specifiedVerdict: Verdict | null
   readonly specifiedHeadline: string | null
   readonly updatedAt: string
@@ -58,7 +58,7 @@ export interface HistoryEntry {
   readonly version: number
   readonly at: string
   readonly who: string
-  /** Null where they were too many to keep. */
+  /** Null if they were too many to keep. */
   readonly changes: readonly Change[] | null
 }
 
@@ -122,7 +122,7 @@ const columnsOf = ({ job, candidate }: JobDocument) => {
 
 const current = (row: StoredJob): StoredJob => ({ ...row, document: documentOf(row.document) })
 
-/** What a document changes of the job as it stands; or the answer where there is nothing to save. */
+/** What a document changes of the job unchanged; or the answer where there is nothing to save. */
 function changesOn(
   before: StoredJob | null,
   isCurrent: (version: number) => boolean,
@@ -163,7 +163,7 @@ export class Jobs extends Repository {
   constructor(
     sql: Sql,
     actor: Actor,
-    /** Told that a job is to be judged. */
+    /** Told that a job is to be checked. */
     private readonly changed: () => void,
   ) {
     super(sql, actor)
@@ -228,7 +228,7 @@ export class Jobs extends Repository {
     return job ? current(job) : null
   }
 
-  /** Makes a job; it is judged a moment later. */
+  /** Makes a job; it is checked a moment later. */
   async create(document: JobDocument): Promise<StoredJob> {
     const job = await orTaken(
       this.together((tx) => this.insert(tx, document)),
@@ -245,7 +245,7 @@ export class Jobs extends Repository {
     return job
   }
 
-  /** Puts a job into its table, judged where that has been done already. */
+  /** Puts a job into its table, checked where that has been done already. */
   async insert(tx: Sql, document: JobDocument, judged?: ListVerdict): Promise<StoredJob> {
     const { workshop, person } = this.actor
     const row = {
@@ -342,7 +342,7 @@ export class Jobs extends Repository {
     return rows.length > 0
   }
 
-  /** Brings a deleted job back. False where there is none such. */
+  /** Brings a deleted job back. False if there is none such. */
   async bringBack(id: string): Promise<boolean> {
     const rows = await this.sql`
       update job set deleted_at = null, deleted_by = null

@@ -58,8 +58,8 @@ describe('repositories', () => {
   })
 })
 
-describe('judging', () => {
-  /** A workshop whose jobs are judged in the background by a judge of one's own. */
+describe('checking', () => {
+  /** A workshop whose jobs are checked in the background by a check of one's own. */
   async function judged(judge: Partial<Judge>) {
     const queue = new JudgingQueue(db.sql, { ...judgeHere, ...judge })
     queues.push(queue)
@@ -125,7 +125,7 @@ describe('judging', () => {
     expect(await here.shop.waiting()).toBe(0)
   })
 
-  it('never writes over the judging of a job that was saved meanwhile', async () => {
+  it('never writes over the checking of a job that was saved meanwhile', async () => {
     let meanwhile: (() => Promise<unknown>) | null = null
     const here = await judged({
       async verdict(job) {
@@ -197,7 +197,7 @@ describe('numbers', () => {
     expect(new Set(made.map(({ document }) => document.job.number)).size).toBe(30)
   })
 
-  it('that somebody has given are passed over, and never given twice', async () => {
+  it('that someone has given are passed over, and never given twice', async () => {
     const { jobs } = await newWorkshop()
     await jobs.create(emptyJob('0001'))
     const { id, version, document } = await jobs.createNumbered((number) => emptyJob(number))

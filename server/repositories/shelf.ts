@@ -4,7 +4,7 @@ import type { ShelfKindId, ShelfPart } from '#core/shelf/kinds'
 import { Repository } from './actor'
 import { allWords } from './search'
 
-/** A version of a part as it stands on the shelf. */
+/** A version of a part unchanged on the shelf. */
 export interface ShelfRecord extends ShelfPart {
   readonly retired: boolean
   readonly createdAt: string

@@ -26,7 +26,7 @@ export interface VerdictChange {
   readonly after: Verdict
 }
 export interface Preview {
-  /** Open jobs of the shop, and how many of them were judged here. */
+  /** Open jobs of the shop, and how many of them were checked here. */
   readonly open: number
   readonly judged: number
   readonly changed: readonly VerdictChange[]
@@ -49,11 +49,11 @@ interface ListedJob {
   document: unknown
 }
 
-/** Jobs that one answer judges by other rules: a second's work or so. */
+/** Jobs that one answer checks by other rules: a second's work or so. */
 const previewedAtOnce = 20
-/** Said by a writer whose judging no longer holds. */
+/** Said by a writer whose checking no longer holds. */
 export const judgeAgain = Symbol('judge again')
-/** Rules seldom change while a job is judged, and never this often. */
+/** Rules seldom change while a job is checked, and never this often. */
 const mostTries = 5
 
 export class Shop extends Repository {
@@ -61,7 +61,7 @@ export class Shop extends Repository {
     sql: Sql,
     actor: Actor,
     private readonly judge: Judge,
-    /** Told that the jobs of the shop are to be judged. */
+    /** Told that the jobs of the shop are to be checked. */
     private readonly changed: () => void,
   ) {
     super(sql, actor)
@@ -93,8 +93,8 @@ export class Shop extends Repository {
   }
 
   /**
-   * Judges by what the shop has set, then writes what follows in a transaction in which that still stands;
-   * where it changed in between, or the writer finds that something else did, it is judged again.
+   * Checks by what the shop has set, then writes what follows in a transaction in which that still stands;
+   * where it changed in between, or the writer finds that something else did, it is checked again.
    */
   async judging<J, T>(
     judge: (shop: ShopSettings) => Promise<J>,
@@ -113,7 +113,7 @@ export class Shop extends Repository {
     throw new Error('What a judging rests on changed again and again while it was under way')
   }
 
-  /** How many open jobs are not judged yet by what the shop has set. */
+  /** How many open jobs are not checked yet by what the shop has set. */
   async waiting(): Promise<number> {
     const { sql, actor } = this
     const [row] = await sql<{ waiting: number }[]>`
@@ -123,7 +123,7 @@ export class Shop extends Repository {
   }
 
   /**
-   * Judges some open jobs by other rules and tells whose verdict they change; nothing is written.
+   * Checks some open jobs by other rules and tells whose verdict they change; nothing is written.
    * @param after goes on behind this job: `next` of the answer before
    */
   async preview(rules: RuleOverrides, after: string | null): Promise<Preview> {

@@ -15,7 +15,7 @@ export function database(): Sql {
   return (pool ??= new Pool(url)).sql
 }
 
-/** What judges the jobs that are behind; it begins with those that an earlier server has left. */
+/** What checks the jobs that are behind; it begins with those that an earlier server has left. */
 export function judgingQueue(): JudgingQueue {
   queue ??= new JudgingQueue(database(), judgeOfServer())
   return queue

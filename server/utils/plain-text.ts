@@ -1,6 +1,6 @@
 import Joi from 'joi'
 
-/** Words on one line as a form sends them: without control characters, at most so many letters. */
+/** Words on one line as a form sends them: without control characters, at most this many letters. */
 export const plainText = (most: number) =>
   Joi.string()
     .trim()

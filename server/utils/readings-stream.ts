@@ -6,7 +6,7 @@ export interface SentReadings {
   readonly readings: readonly (readonly number[])[]
   /** How many the receiver has already: the stream goes on behind them. */
   readonly from: number
-  /** How many are due so many seconds after the stream began. */
+  /** How many are due this many seconds after the stream began. */
   readonly dueAfter: (seconds: number) => number
   /** Where a stream stops without a word that begins before it: like any radio link, that of a stand-in fails once. */
   readonly dropsAt: number

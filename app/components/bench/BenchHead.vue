@@ -9,7 +9,7 @@ import type { FieldPath } from '#core/job/document'
 const { q } = useWriting()
 /**
  * While a station is filled in, on a phone, the head keeps to two lines. Its height never follows its words: what is
- * judged meanwhile must move nothing under a thumb.
+ * checked meanwhile must move nothing under a thumb.
  */
 defineProps<{ surveying: boolean }>()
 const bench = useJob()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { ChoiceField } from '#core/job/fields'
 
-/** A few options side by side: a press, a digit or a first letter takes one; Delete makes it not known again. */
+/** A few options side by side: a press, a digit or a first letter takes one; Delete makes it unknown again. */
 const props = defineProps<{
   field: ChoiceField
   modelValue: string | null

@@ -4,14 +4,14 @@ import { capital } from '#core/units/format'
 
 /**
  * How a value is known, as a sign that opens the list. A tap on an assumed one confirms it at once; the list is
- * there afterwards. Nothing to choose while the value is not known. The key of a small letter sets it for this
+ * there afterwards. Nothing to choose while the value is unknown. The key of a small letter sets it for this
  * value, that of a capital letter for the next ones too.
  */
 const props = defineProps<{
   label: string
   known: Known<unknown> | null
   unread: boolean
-  /** How an assumed value is known once it is confirmed; null where there is none to confirm. */
+  /** How an assumed value is known once it is confirmed; null if there is none to confirm. */
   confirms: How | null
   compact?: boolean
 }>()

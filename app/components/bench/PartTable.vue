@@ -13,7 +13,7 @@ const slots = defineSlots<{ heads?(): unknown; figures?(of: PartRef): unknown }>
 const bench = useJob()
 const { kindInfo, parts, targets, bearing, unfolded, toggle } = useStationParts(() => props.kind)
 const columns = computed(() => kindInfo.value.columns!)
-/** Room of a column beside that of others: the longest word of a list shows whole. */
+/** Room of a column next to that of others: the longest word of a list shows whole. */
 function roomOf(field: Field): number {
   if (field.type !== 'choice' || asShortButtons(field)) return 1.1
   return 0.6 + 0.08 * Math.max(...Object.values(field.options).map((option) => option.length))

@@ -19,7 +19,7 @@ const bad = computed(
 )
 const isTried = (remedy: RemedyRef) => judging.trial !== null && sameRemedy(judging.trial, remedy)
 
-/** The batteries set beside this one that would do where this one does not. */
+/** The batteries set next to this one that would do where this one does not. */
 const { result: candidates } = useAsked(
   (engine, job, shop) => engine.candidates(job, shop),
   () => (check.value?.remedies.some((r) => r.id === 'battery.other') ? bench.document : null),

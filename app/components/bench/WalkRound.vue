@@ -3,7 +3,7 @@
 const { q } = useWriting()
 const bench = useJob()
 const judging = useJudging()
-/** On a phone a station opens under its heading; elsewhere in the room beside. */
+/** On a phone a station opens under its heading; elsewhere in the room next to. */
 defineProps<{ inPlace: boolean }>()
 const emit = defineEmits<{ go: [station: StationId]; nextMeasurement: []; close: [] }>()
 const open = defineModel<StationId | null>('open', { required: true })

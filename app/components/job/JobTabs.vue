@@ -2,7 +2,7 @@
 import { isWired } from '#core/job/wired'
 import { verdictWords } from '#core/system/verdict'
 
-/** The views of one job; each is fetched when somebody reaches for it. */
+/** The views of one job; each is fetched when someone reaches for it. */
 const bench = useJob()
 const route = useRoute()
 const views = [

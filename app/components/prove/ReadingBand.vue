@@ -5,7 +5,7 @@ import type { ShownTest } from '#core/proving/shown'
 /** What must be read as a band, and where the reading lies. */
 const props = defineProps<{ test: ShownTest; value: number | null }>()
 const { q } = useWriting()
-/** The scale reaches so many tolerances to either side of what is expected. */
+/** The scale reaches this many tolerances to either side of what is expected. */
 const reach = 4
 const least = computed(() => props.test.expected - reach * props.test.tolerance)
 const span = computed(() => 2 * reach * props.test.tolerance || 1)

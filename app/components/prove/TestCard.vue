@@ -78,7 +78,7 @@ function hold() {
   clear()
   start(isCase.value ? caseSpeed : 6)
 }
-/** A half hour of the stand-in is over in so many seconds. */
+/** A half hour of the stand-in is over in this many seconds. */
 const caseSpeed = 120
 watch(state, (now) => {
   if (now !== 'ended' || readings.value.length === 0) return

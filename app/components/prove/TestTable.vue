@@ -4,7 +4,7 @@ import type { ShownTest } from '#core/proving/shown'
 import { testGroupNames, testGroups } from '#core/proving/tests/test'
 import type { TakenReading } from '#core/job/proving'
 
-/** The essential tests with what they must read and what was read; all others folded beneath. */
+/** The essential tests with what they is expected to read and what was read; all others folded beneath. */
 const props = defineProps<{
   tests: readonly ShownTest[]
   more: readonly ShownTest[]

@@ -3,7 +3,7 @@ import { phases, type Phase, type Step } from '#core/proving/order/step'
 import { withStep } from '#core/job/proving-edits'
 import type { Proving, StepTick } from '#core/job/proving'
 
-/** The order of work: one thing after another, ticked, put off or noted, by whom and when. */
+/** The order of work: one thing after another, ticked, skipped or noted, by whom and when. */
 const props = defineProps<{ steps: readonly Step[]; proving: Proving }>()
 const bench = useJob()
 const who = useDeviceName()

@@ -269,7 +269,7 @@ const option = computed(() => {
     series,
   }
 })
-/** The playhead lies over all bands and moves by itself: dragging it does not draw the chart anew. */
+/** The playhead lies over all bands and moves by itself: dragging it does not draw the chart again. */
 const playhead = computed(
   () =>
     `calc(${margin.left}px + (100% - ${margin.left + margin.right}px) * ${Math.min(1, props.at / longS.value)})`,

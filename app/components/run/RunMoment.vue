@@ -6,7 +6,7 @@ import type { RunResult } from '#core/simulation/runs'
 const { q } = useWriting()
 const props = defineProps<{ results: readonly RunResult[]; titles: readonly string[]; at: number }>()
 
-/** Value of a channel at the playhead; null where the system has none. */
+/** Value of a channel at the playhead; null if the system has none. */
 type ValueOf = (id: ChannelId) => number | null
 function momentOf({ series: { t, values } }: RunResult): ValueOf {
   const found = t.findIndex((time) => time > props.at)

@@ -3,7 +3,7 @@ import { asSpecified, withSpecified } from '#core/job/as-specified'
 import { costOf } from '#core/job/specified'
 import { changedFields } from '#core/job/shown'
 
-/** What was chosen for the job, beside the survey: in brief, with what differs, and the way to take it back. */
+/** What was chosen for the job, next to the survey: in brief, with what differs, and the way to take it back. */
 const { q } = useWriting()
 const bench = useJob()
 const judging = useJudging()

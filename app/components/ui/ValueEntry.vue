@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Field } from '#core/job/fields'
 
-/** A value typed as people write it: shown as understood, refused beside the field. Null is “not stated”. */
+/** A value typed as people write it: shown as understood, refused next to the field. Null is “not stated”. */
 const { q, units } = useWriting()
 const props = defineProps<{
   field: Field

@@ -89,7 +89,7 @@ const joined = computed(() => {
   }
   return { after, before }
 })
-/** Beside it: the other ways that lead on from where it begins. */
+/** Next to it: the other ways that lead on from where it begins. */
 function beside(id: string, by: number): string | undefined {
   const [start] = joined.value.before.get(id) ?? joined.value.after.get(id) ?? []
   const all = start ? (joined.value.after.get(start) ?? joined.value.before.get(start) ?? []) : []

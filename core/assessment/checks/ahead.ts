@@ -103,7 +103,7 @@ export const heater = check({
     const { heater, coldCut } = bank.each
     if (heater !== 'yes' || coldCut !== 'yes' || one.place.coldestC >= bank.coldLimitC) return null
     const watts = bank.each.heaterW * bank.count
-    // The coldest is asked for where it is not known; a run's own inputs are not.
+    // The coldest is asked for where it is unknown; a run's own inputs are not.
     const air = { coldC: one.place.coldestC, warmC: one.place.coldestC + 4 }
     const refusedH = runOf(system, 'cold-week', { ...air, days: 1 }).coldRefusedH
     const totals = runOf(system, 'cold-week', air)

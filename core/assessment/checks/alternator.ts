@@ -33,7 +33,7 @@ export const voltage = check({
   why: 'The voltage at the battery counts, not the regulator setting. Cable and isolator reduce it.',
   judge({ lane, name }, system) {
     const { q } = system
-    // What a computer moves has no one voltage: alternator.computer-controlled judges its swing.
+    // What a computer moves has no one voltage: alternator.computer-controlled checks its swing.
     if (!isStraight(lane) || lane.alternator.regulator === 'computer') return null
     const { bank, rules } = system
     const { alternator } = lane
@@ -42,7 +42,7 @@ export const voltage = check({
     const coolV = atBatteryV(lane, system)
     const warmLoss =
       alternator.regulator === 'compensated' ? warmLossV(caseLimitC, Number(alternator.nominalV) / 12) : 0
-    // Too much is judged cool, too little warm.
+    // Too much is checked cool, too little warm.
     const volts = coolV > bank.highV ? coolV : coolV - warmLoss
     const regulatorFor = bank.middleV + drop + cableDrop
     const settable = alternator.regulator === 'external'
@@ -287,7 +287,7 @@ export const loadDump = check({
 
 /**
  * Share of the drive at which the voltage that reaches the battery is inside the window, from the tally;
- * spread evenly between lowest and highest where there is none.
+ * spread evenly between lowest and highest if there is none.
  */
 function shareInWindow(alternator: View<'alternators'>, dropV: number, bank: Bank): number {
   const [low, high] = [bank.lowV + dropV, bank.highV + dropV]

@@ -27,7 +27,7 @@ interface Contradiction {
   readonly unit: Unit
 }
 
-/** The first pair of entered figures that contradict each other; null where none do. */
+/** The first pair of entered figures that contradict each other; null if none do. */
 function contradictionIn({ bank: { each } }: System): Contradiction | null {
   const at = (field: keyof Sheet, value: number) => ({
     path: `${each.$path}/${field}`,

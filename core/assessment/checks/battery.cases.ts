@@ -24,7 +24,7 @@ export interface Case {
   /** Words or numbers that must stand in the formula or summary. */
   readonly shows?: readonly string[]
   readonly remedy?: string
-  /** The check stays away: there is nothing of the kind to judge. */
+  /** The check stays away: there is nothing of the kind to check. */
   readonly absent?: true
 }
 

@@ -64,7 +64,7 @@ export const ampacity = check({
   },
 })
 
-/** A cable with what flows in it; null where it serves nothing that tells. */
+/** A cable with what flows in it; null if it serves nothing that tells. */
 function conductorOf({ cable, name }: Subjects['cable'], system: System): Conductor | null {
   const flows = flowsA(cable, system)
   if (flows === null) return null
@@ -95,7 +95,7 @@ export const fuse = check({
     const remedies = (): RemedyRef[] => fitFuse(subject, conductor.flowsA, system)
     if (nearFuseFamily(cable) === null)
       return unfused(conductor, cable.$origin('fuseKind'), remedies, system.q)
-    // The larger of its two fuses lets it glow; what flows goes through the one nearest the battery.
+    // The larger of its two fuses lets it glow; what flows walks the one nearest the battery.
     const largestA = largestFuseA(cable)
     const ratedA = largestA > conductor.carriesA ? largestA : cable.fuseA
     return fuseAgainst(
@@ -121,7 +121,7 @@ function newFamily(
   return { values: { fuseKind: family ?? 'class-t' } }
 }
 
-/** The fuse that holds what flows and protects the cable; where there is none, a cable that the fuse protects. */
+/** The fuse that holds what flows and protects the cable; if there is none, a cable that the fuse protects. */
 function fitFuse(subject: Subjects['cable'], flows: number, system: System): RemedyRef[] {
   const { cable } = subject
   const carries = carriesA(cable)

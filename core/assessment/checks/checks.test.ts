@@ -1007,7 +1007,7 @@ describe.each(Object.entries(cases))('%s', (id, list) => {
 const withRunsOf = (id: string, job: JobDocument, rules?: RuleOverrides) =>
   checksOf(job, rules, { quick: !allChecks.some((c) => c.id === id && c.takesTime) })
 
-/** Checks that never judge a part: they ask for values that contradict each other. */
+/** Checks that never check a part: they ask for values that contradict each other. */
 const asksOnly = new Set(['battery.data'])
 
 describe('every check', () => {
@@ -1057,7 +1057,7 @@ describe('every check', () => {
   })
 })
 
-describe('checks that have nothing to judge stay away', () => {
+describe('checks that have nothing to check stay away', () => {
   it.each([
     ['link.diode', goodJob()],
     ['link.vsr-never-opens', goodJob()],

@@ -100,7 +100,7 @@ export function allowedRate(
   return band && band.share < largest.share ? band : largest
 }
 
-/** The band of reduced charge that a temperature lies in; null where the battery takes its largest current. */
+/** The band of reduced charge that a temperature lies in; null if the battery takes its largest current. */
 function bandAt(
   celsius: number,
   { each }: Bank,

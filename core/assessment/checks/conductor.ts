@@ -65,7 +65,7 @@ export interface FuseOn {
   /** As it is called inside a sentence. */
   readonly name: string
   readonly ratedA: number
-  /** What it holds for hours, A: its rating, or for a new one the share of it that is wished. */
+  /** What it holds for hours, A: its rating, or for a new one the share of it that is wanted. */
   readonly holdsA: number
 }
 
@@ -137,7 +137,7 @@ const warmShare = 0.8
 export interface PlugIn {
   readonly name: string
   readonly ratedA: number
-  /** The largest conductor its contacts take, mm²; null where that is not told. */
+  /** The largest conductor its contacts take, mm²; null if that is not told. */
   readonly mostMm2: number | null
   readonly limit: Origin
 }

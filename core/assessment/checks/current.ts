@@ -26,14 +26,14 @@ export function tooMuch(needed: number, leftW: number | null, system: System): r
   ]
 }
 
-/** What so many batteries give together, each so many amperes, A. */
+/** What this many batteries give together, each this many amperes, A. */
 const givenBy = (count: number, eachA: number, { rules }: System): number =>
   count > 1 ? (count * eachA * rules.sharing) / 100 : eachA
 
 /** An inverter held to this share of its power is still the inverter that the customer has. */
 const nearlyAll = 0.9
 
-/** What the inverters may give where so many amperes are left for them at a voltage, W; null without any. */
+/** What the inverters may give where this many amperes are left for them at a voltage, W; null without any. */
 export const inverterW = ({ watts, takenW }: Demand, amps: number, volts: number): number | null =>
   watts === 0 ? null : (Math.max(0, amps * volts) * watts) / takenW
 

@@ -61,7 +61,7 @@ export const inputVoltage = check({
 /** What of a run changes its resistance. */
 const ohmFields = ['lengthM', 'areaMm2', 'count', 'milliohm', 'material', 'returnBy']
 
-/** The runs of the input of a DC-DC, there and back, where one of them was set by hand; null where all are as surveyed. */
+/** The runs of the input of a DC-DC, there and back, where one of them was set by hand; null if all are as surveyed. */
 function inputRunsByHand(lane: AlternatorLane, system: System): readonly Run[] | null {
   const prefix = `${partId(lane.link.$path)}-in`
   const isByHand = system.many.runs.some(

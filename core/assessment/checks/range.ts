@@ -18,7 +18,7 @@ export type FoundSetting =
   | { readonly possible: false; readonly low: Bound; readonly high: Bound }
 
 /**
- * A voltage between all lower and under all upper bounds, nearest to what is wished; or the two that
+ * A voltage between all lower and under all upper bounds, nearest to what is wanted; or the two that
  * contradict.
  */
 export function settingWithin(low: readonly Bound[], high: readonly Bound[], wishedV: number): FoundSetting {

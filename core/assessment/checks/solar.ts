@@ -26,7 +26,7 @@ const days = { worst: 355, best: 172 } as const
 
 const suns = new Map<number, Float64Array>()
 /**
- * Hours of a clear day on a tilted panel at the shop's place, W/m². Worked out once for a day and a tilt: it
+ * Hours of a clear day on a tilted panel at the shop's place, W/m². Calculated once for a day and a tilt: it
  * asks where the sun stands.
  */
 function clearSunWm2(dayOfYear: number, tiltDeg: number): Float64Array {
@@ -105,9 +105,9 @@ export const yieldOfYear = check({
   },
 })
 
-/** Strings in parallel from which the others can feed a shorted one with more than it bears. */
+/** Strings in parallel from which the others can feed a shorted one with more than it tolerates. */
 const fusedFromStrings = 3
-/** A string fuse holds so many times the short-circuit current, and is made in these sizes, A (usual practice). */
+/** A string fuse holds this many times the short-circuit current, and is made in these sizes, A (usual practice). */
 const stringFuseShare = 1.56
 const stringFuseSizesA = [4, 6, 8, 10, 12, 15, 20, 25, 30, 40, 50, 63, 80]
 

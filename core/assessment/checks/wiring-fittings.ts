@@ -136,7 +136,7 @@ export const surge = check({
 
 /**
  * Cable between a fuse and the nearest source that nothing else protects, mm: a battery or a bar, of a main fuse its
- * battery and not the bar that it feeds; of a fuse at the other end of a cable, what it stands beside. Infinity where
+ * battery and not the bar that it feeds; of a fuse at the other end of a cable, what it stands next to. Infinity where
  * nobody knows.
  */
 function bareMm({ wiring: { ways }, post }: Fused): number {

@@ -21,7 +21,7 @@ const rated = (post: Post | null): Pick<Fused, 'family' | 'ratedA'> | null => {
   return family && ratedA !== null ? { family, ratedA } : null
 }
 
-/** The main fuse, where there is one that is rated. */
+/** The main fuse, if there is one that is rated. */
 function mainOf({ ways }: Wiring): Upper | null {
   const post = ways.post('main-fuse')
   const own = rated(post)

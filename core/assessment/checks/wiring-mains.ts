@@ -4,7 +4,7 @@ import { hasRuns } from '#core/network/wiring'
 import type { View } from '#core/system/scene'
 import type { System } from '#core/system/system'
 
-/** What brings mains voltage on board beside the inverters: shore by its chargers, a generator. */
+/** What brings mains voltage on board next to the inverters: shore by its chargers, a generator. */
 const suppliesOf = ({ many }: System): readonly string[] =>
   [...many.chargers, ...many.generators].map(({ $name }) => nameInSentence($name))
 

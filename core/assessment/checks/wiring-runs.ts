@@ -44,7 +44,7 @@ function anyWireOf({ id }: Subjects['run'], system: System): Wire | null {
 }
 
 /**
- * A run that can be judged: not the chassis, and not a conductor that stays and whose size nobody knows, which carries
+ * A run that can be checked: not the chassis, and not a conductor that stays and whose size nobody knows, which carries
  * tomorrow what it carried yesterday.
  */
 function wireOf(subject: Subjects['run'], system: System): Wire | null {
@@ -103,8 +103,8 @@ export const ampacity = check({
 })
 
 /**
- * Whether a run of another size carries what it must then. One that would not carry what a run sized anew must is passed
- * over: that is worked out once for all sizes.
+ * Whether a run of another size carries what it must then. One that would not carry what a run sized again must is passed
+ * over: that is calculated once for all sizes.
  */
 const carriesWith = ({ wiring, run }: Wire, size: Conductors, mustA: (other: Wiring) => number): boolean => {
   const carries = carriesA(run, size.areaMm2!, size.count)
@@ -159,7 +159,7 @@ export const drop = check({
     const { wiring, run } = wire
     const way = new Way(run, wiring, system)
     if (way.amps < 0.05 || !way.isJudgedHere) return null
-    // What stays and is not known is taken for what it needs, where somebody set how its current comes back.
+    // What stays and is unknown is taken for what it needs, where someone set how its current comes back.
     if (isSizeUnknown(run) && way.returnsByHand.length === 0) return null
     const { nominalV } = wiring.ways.post(run.from)!
     const share = wiring.dropShare(run)
@@ -224,7 +224,7 @@ export const fuseRating = check({
     if (!fuse) return unfused(subject, wire)
     const ratedA = fuse.fitting?.ratedA ?? null
     if (ratedA === null || isSizeUnknown(wire.run)) return null
-    // What flows in a return may be more than its fuse carries: other circuits come back in it. The fuse is judged by its own run.
+    // What flows in a return may be more than its fuse carries: other circuits come back in it. The fuse is checked by its own run.
     const partner = wire.run.returnOf === null ? null : wire.wiring.ways.run(wire.run.returnOf)
     const ownA = partner ? heatingA(wire.wiring.design(partner)) : wire.amps
     const conductor = { ...conductorOf(subject, wire, system), flowsA: Math.min(wire.amps, ownA) }
@@ -270,7 +270,7 @@ function wishedFuseA({ wiring, run, amps: flowsA }: Wire, { id }: Post): number 
   return sizeWith(fuseShare) ?? sizeWith(1)
 }
 
-/** A run without any fuse because one that is proposed was left out; null where none is wanted there. */
+/** A run without any fuse because one that is proposed was left out; null if none is wanted there. */
 function unfused({ name }: Subjects['run'], { run, wiring }: Wire): Judgement | null {
   const missing = leftOut(run, wiring)
   if (missing.length === 0) return null
@@ -341,7 +341,7 @@ function nameOf(post: Post, { network }: Wiring): string {
   return nameInSentence((battery ?? post).name)
 }
 
-/** A joint bears the id of the fitting that is not there: those of fuses end so. */
+/** A joint tolerates the id of the fitting that is not there: those of fuses end so. */
 const isFuseId = (id: string): boolean => /\bfuse$/.test(id)
 
 /** Fuses on the way of a run that are proposed and not there. */

@@ -12,7 +12,7 @@ function batteriesFrom(alternator: string, wiring: Wiring, passes: (post: Post) 
   const unit = network.units.find(({ id }) => id === alternator)
   if (!unit) return []
   const starts = [unit.plus]
-  // The list grows while it is gone through.
+  // The list grows while it is walked.
   for (const start of starts) {
     const reached = new Set(ways.joinedTo(start, passes).map(({ id }) => id))
     for (const diode of network.units)
@@ -129,7 +129,7 @@ export const isolation = check({
   },
 })
 
-/** Names of loads, inverters and starters that stay connected with the main switch open, or where there is none. */
+/** Names of loads, inverters and starters that stay connected with the main switch open, or if there is none. */
 function drawingWith({ network, ways }: Wiring, isSwitched: boolean): readonly string[] {
   const passes = (post: Post): boolean => isPositive(post) && !(isSwitched && post.kind === 'switch')
   const live = new Set(ways.joinedTo(bankPost, passes).map(({ id }) => id))

@@ -4,7 +4,7 @@ import { isSizeUnknown } from '#core/network/words'
 import type { Wiring } from '#core/network/wiring'
 import type { System } from '#core/system/system'
 
-/** One-way length of a run, m: asked for where nobody has measured it, and where its size is known. */
+/** One-way length of a run, m: asked for if nobody has measured it, and where its size is known. */
 function lengthM(run: Run, system: System): number {
   if (run.lengthKnown !== 'open' || isSizeUnknown(run)) return run.lengthM
   const cable = system.many.conductors.find(({ $path }) => $path === run.cable)
@@ -13,7 +13,7 @@ function lengthM(run: Run, system: System): number {
   return system.part('runs', `runs/${run.id}`)?.lengthM ?? run.lengthM
 }
 
-/** One-way length of the return of a run of a length, m: its own where somebody set it, else it goes with the run. */
+/** One-way length of the return of a run of a length, m: its own where someone set it, else it goes with the run. */
 const returnM = (back: Run, run: Run, length: number): number =>
   back.lengthKnown === 'open' ? (length * back.lengthM) / run.lengthM : back.lengthM
 
@@ -58,7 +58,7 @@ export class Way {
   get lostV(): number {
     return this.amps * this.ohm()
   }
-  /** Whether no more than so much is lost with runs of other sizes, V, by what flows now. */
+  /** Whether no more than this much is lost with runs of other sizes, V, by what flows now. */
   keepsWithin(mostV: number, sizes: Sizes): boolean {
     return this.amps * this.ohm(sizes) <= mostV
   }
@@ -84,7 +84,7 @@ export class Way {
   get hasReturn(): boolean {
     return this.parts.some(({ back }) => back !== null)
   }
-  /** Whether the whole way is judged with this run: the longest, or, where nobody knows that one, the longest that was measured or set. */
+  /** Whether the whole way is checked with this run: the longest, or, if nobody knows that one, the longest that was measured or set. */
   get isJudgedHere(): boolean {
     const runs = this.parts.map(({ run }) => run)
     const longest = longestOf(runs)

@@ -152,7 +152,7 @@ export const metalReturn = check({
   },
 })
 
-/** Whether somebody set or surveyed that the current of a cable or a run comes back by metal. */
+/** Whether someone set or surveyed that the current of a cable or a run comes back by metal. */
 function comesBackByMetal(path: string, { many }: System): boolean {
   const part = [...many.conductors, ...many.runs].find(({ $path }) => $path === path)
   return part?.$entered('returnBy') === 'chassis'

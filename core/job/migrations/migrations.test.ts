@@ -49,7 +49,7 @@ describe('an older job', () => {
     expect(checkJob(two)).toMatchObject({ ok: true, job: { version: jobFormatVersion } })
   })
 
-  it('of version 1 goes through every step', () => {
+  it('of version 1 walks every step', () => {
     const {
       notes: _notes,
       solar: _solar,

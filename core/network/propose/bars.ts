@@ -26,7 +26,7 @@ const isParted = (build: Builder, { plus }: Joint): boolean =>
 
 /**
  * Where the fuse of a branch stands: on the first bar, on the battery side of the main switch where that was set by hand,
- * or on a second bar beside the first, where that was set by hand or is for loads alone. @param draws whether the branch feeds a load or an inverter
+ * or on a second bar next to the first, where that was set by hand or is for loads alone. @param draws whether the branch feeds a load or an inverter
  */
 export function barOf(build: Builder, house: Joint, fuse: string, draws = false): Joint {
   if (house.plus !== firstBar) return house

@@ -10,7 +10,7 @@ import { leadOf } from './lead'
 import { nearFuse } from './surveyed'
 import type { Joint } from './house'
 
-/** A DC load from so many amperes on has a cable of its own; the rest hang on the fuse panel. */
+/** A DC load from this many amperes on has a cable of its own; the rest hang on the fuse panel. */
 const ownBranchFromA = 20
 
 interface BranchOf {
@@ -129,7 +129,7 @@ function source(
   build.unit({ ...unit, ...ends, kind: 'source', state })
 }
 
-/** Where a charger of the starting battery lands: on the first that is there; null where none is. */
+/** Where a charger of the starting battery lands: on the first that is there; null if none is. */
 function startingJoint(build: Builder): Joint | null {
   const battery = build.units.find((unit) => unit.kind === 'battery' && unit.serves === 'engine')
   const post = battery && build.posts.get(battery.plus)

@@ -25,7 +25,7 @@ type Cable = View<'conductors'>
 export type DraftRun = Omit<Run, 'areaMm2' | 'areaKnown'> & {
   readonly areaMm2: number | null
   readonly areaKnown: Known | null
-  /** The run whose size it has at least: what it goes on from or comes back for; null where there is none. */
+  /** The run whose size it has at least: what it goes on from or comes back for; null if there is none. */
   readonly like: string | null
 }
 /** A network before it is sized: what a fuse, switch or bar is made for is null while nobody knows it. */
@@ -123,7 +123,7 @@ export class Builder {
     this.handOn = new Map([...runs, ...fittings].map((view) => [view.$path, view]))
   }
 
-  /** What was set by hand of a run or a fitting, by its fields; null where it is as proposed. */
+  /** What was set by hand of a run or a fitting, by its fields; null if it is as proposed. */
   entered(path: PartPath): <T>(field: string) => T | null {
     const hand = this.handOn.get(path)
     return <T>(field: string) => (hand?.$entered(field) as T | null | undefined) ?? null

@@ -41,7 +41,7 @@ function joinedLead(build: Builder, house: Joint): void {
   leadUnit(build, 'house')
 }
 
-/** A DC-DC that keeps lead full gives it so much, V of 12, and stops under so much of its input (engineering defaults). */
+/** A DC-DC that keeps lead full gives it this much, V of 12, and stops under this much of its input (engineering defaults). */
 const keeps = { setV: 14.1, fromV: 12.4 } as const
 
 /** Kept full by a DC-DC from the bar, as a reserve: a fuse at each of its ends, since a battery stands beyond both. */
@@ -110,7 +110,7 @@ function leadBehindDcdc(build: Builder, house: Joint): void {
   leadUnit(build, 'reserve')
 }
 
-/** The posts of the old battery. @returns what a fitting beside it has */
+/** The posts of the old battery. @returns what a fitting next to it has */
 function leadPosts(build: Builder) {
   const nominalV = Number(build.system.one.houseBank.nominalV)
   const own = { of, state: 'found', nominalV } as const
@@ -138,7 +138,7 @@ function leadUnit(build: Builder, serves: 'house' | 'reserve'): void {
     build.unit({ ...oldLithium(nominalV, ah, rules), name, of, serves, label: oldLabel(build) })
     return
   }
-  // Lead of so many ampere-hours: some 0.5 Ω of a cell's ampere-hour, six cells a 12 V battery (engineering default).
+  // Lead of this many ampere-hours: some 0.5 Ω of a cell's ampere-hour, six cells a 12 V battery (engineering default).
   const ohm = (0.5 * nominalV) / 2 / Math.max(1, ah)
   build.unit({
     kind: 'battery',

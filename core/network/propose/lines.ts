@@ -33,7 +33,7 @@ function chargeStopsOf(build: Builder): void {
   }
 }
 
-/** The line that opens the contactor of the loads, or between lithium and lead, where there is one. */
+/** The line that opens the contactor of the loads, or between lithium and lead, if there is one. */
 function stopOfBankOf(build: Builder): void {
   const name = build.has('main-stop')
     ? 'Charge and discharge stop to the contactor of the bank, with its reset'

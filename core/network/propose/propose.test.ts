@@ -34,7 +34,7 @@ describe('the way from the engine to the house', () => {
     expect(way('starting-1-plus', straightJob({ kind: 'switch' }))).toBe(through('link-1-relay > '))
     expect(way('starting-1-plus', straightJob({ kind: 'direct' }))).toBe(through(''))
   })
-  it('has a switch where somebody throws it, and a relay where something does', () => {
+  it('has a switch where someone throws it, and a relay where something does', () => {
     const kindOf = (kind: string): string =>
       networkOf(straightJob({ kind })).posts.find(({ id }) => id === 'link-1-relay')!.kind
     expect(kindOf('switch')).toBe('switch')
@@ -73,7 +73,7 @@ describe('the way from the engine to the house', () => {
 
 describe('the engine', () => {
   const runsOf = (job: JobDocument) => networkOf(job).runs
-  it('is turned by its battery, or by the house where it has none', () => {
+  it('is turned by its battery, or by the house if it has none', () => {
     const crankedBy = (job: JobDocument) => runsOf(job).find(({ role }) => role === 'cranking')!.from
     expect(crankedBy(goodJob())).toBe('starting-1-plus')
     expect(crankedBy(withoutStartingBattery(straightJob({ kind: 'direct' })))).toBe('bar-plus')

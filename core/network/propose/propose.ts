@@ -13,7 +13,7 @@ import { linesOf } from './lines'
  * The wiring of a job by the trade's order, with what was surveyed and what was set by hand in its places: bank, fuse,
  * switch and bar; shunt and bond in the negative; a fuse at every end that has a source; a branch for whatever
  * charges and draws.
- * @param system the job as specified, unknowns taken as usual
+ * @param system the job as specified, unknowns taken as typical
  * @param found the job with its survey and its answer
  */
 export function propose(system: System, found: JobDocument): Draft {

@@ -13,7 +13,7 @@ interface FoundFuse {
   readonly aicA: number | null
 }
 
-/** The fuse of a surveyed cable nearest the battery; nothing where it is not known. */
+/** The fuse of a surveyed cable nearest the battery; nothing where it is unknown. */
 export function nearFuse(build: Builder, cable: Cable | null): Partial<FoundFuse> {
   if (!cable || cable.$entered('fuseA') === null) return {}
   const family = nearFuseFamily(cable)
@@ -25,7 +25,7 @@ export function nearFuse(build: Builder, cable: Cable | null): Partial<FoundFuse
   }
 }
 
-/** The fuse of a surveyed cable nearest its source; nothing where there is none. */
+/** The fuse of a surveyed cable nearest its source; nothing if there is none. */
 export function farFuse(build: Builder, cable: Cable | null): Partial<FoundFuse> {
   if (!cable || cable.farFuseKind === 'none' || cable.farFuseA === null) return {}
   return {

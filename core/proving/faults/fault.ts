@@ -23,7 +23,7 @@ export interface Fault {
   /** How often it is met at one place, against the other faults (engineering default). */
   readonly prior: number
   readonly unit: Quantity
-  /** Sizes lie each as many times the last, so many apart, or stand for themselves. */
+  /** Sizes lie each as many times the last, this many apart, or stand for themselves. */
   readonly scale: 'times' | 'apart' | 'each'
   /** What it can do where it stays hidden; by place and size where that decides. */
   readonly harm: Harm | ((bench: Bench, at: string, size: number) => Harm)
@@ -50,12 +50,12 @@ export function timesBetween(least: number, most: number, step = 1.6): number[] 
   const count = Math.max(2, Math.ceil(Math.log(most / least) / Math.log(step)) + 1)
   return Array.from({ length: count }, (_, i) => least * (most / least) ** (i / (count - 1)))
 }
-/** Sizes from one to another, so many apart. */
+/** Sizes from one to another, this many apart. */
 export function stepsBetween(least: number, most: number, count: number): number[] {
   return Array.from({ length: count }, (_, i) => least + ((most - least) * i) / (count - 1))
 }
 
-/** The usual sizes beside one: so many of the next smaller and of the next larger. */
+/** The usual sizes next to one: this many of the next smaller and of the next larger. */
 export const sizesBeside = (
   sizes: readonly number[],
   own: number,

@@ -10,7 +10,7 @@ import { testsOf } from '../tests/index'
 import { harmOf } from './fault'
 import { allFaults } from './index'
 
-// What each fault does to the readings of one plain job, worked out by hand: what flows, what is lost in it, what opens.
+// What each fault does to the readings of one plain job, calculated by hand: what flows, what is lost in it, what opens.
 
 const job = withMeasured(goodJob(), 'inverters', { continuousW: 1000, efficiency: 90 })
 const { proof } = new Diagnosis(job)
@@ -104,7 +104,7 @@ describe('a fault of a signal', () => {
 })
 
 describe('a fault of a setting', () => {
-  it('that is another voltage is held so much higher', () => {
+  it('that is another voltage is held this much higher', () => {
     const higher =
       faulty('wrong-voltage', 'charger-1', 0.3, 'absorb-volts-charger-1') - soundly('absorb-volts-charger-1')
     expect(higher).toBeCloseTo(0.3, 1)
@@ -114,7 +114,7 @@ describe('a fault of a setting', () => {
       soundly('float-volts-charger-1') + 0.1,
     )
   })
-  it('that is another limit gives so much', () => {
+  it('that is another limit gives this much', () => {
     expect(faulty('wrong-current', 'charger-1', 15, 'charge-amps-charger-1')).toBeCloseTo(15, 2)
   })
   it('of the monitor is what it shows', () => {
@@ -143,7 +143,7 @@ describe('what was left in, or joined wrongly', () => {
     // Before the shunt it flows by one joint less, and the rest has more volts.
     expect(Math.abs(counted - left)).toBeLessThan(0.3)
   })
-  it('as two leads changed over reads below nought', () => {
+  it('as two leads changed over reads below zero', () => {
     expect(faulty('reversed', 'panel', 0, 'polarity-panel')).toBeCloseTo(-soundly('polarity-panel'), 3)
   })
   it('as a draw that was not there flows when all is off', () => {
@@ -182,7 +182,7 @@ describe('a fault of a battery or a source', () => {
       faulty('alternator-hot', 'alternator-1', 30, 'case-alternator-1') - soundly('case-alternator-1')
     expect(hotter).toBeGreaterThan(10)
   })
-  it('that is a shaded string gives so much less of what it gave', () => {
+  it('that is a shaded string gives this much less of what it gave', () => {
     const id = 'charge-amps-array-1'
     const gave = soundly(id, underTheSun)
     expect(faulty('string-shaded', 'array-1', 50, id, underTheSun)).toBeLessThan(gave)
@@ -230,7 +230,7 @@ describe('a fault that the essential tests look for', () => {
     const lower = soundly(id) - faulty('starting-weak', 'starting-1', 1000 * battery.ohm * 3, id)
     expect(lower).toBeGreaterThan(0.5)
   })
-  it('as a battery below its label gives so much of it, and nothing else shows that', () => {
+  it('as a battery below its label gives this much of it, and nothing else shows that', () => {
     const share = faulty('capacity-low', 'bank', 70, 'capacity-bank') / soundly('capacity-bank')
     expect(share).toBeCloseTo(0.7, 9)
     for (const { id } of proof.tests)

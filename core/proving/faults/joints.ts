@@ -9,9 +9,9 @@ import { sizesBeside, timesBetween, withOne, type Fault, type Place } from './fa
 
 /** A run in which less flows at most shows no poor joint and takes no harm by one, A. */
 const leastA = 1
-/** A joint is poor where it costs this at the current of its run, V of 12, or chars what is around it; at most it costs so much. */
+/** A joint is poor where it costs this at the current of its run, V of 12, or chars what is around it; at most it costs this much. */
 const costsV = [0.1, 3] as const
-/** Runs are fitted at most so many usual sizes too thin, from the drum beside, or too thick, from what was left over. */
+/** Runs are fitted at most this many usual sizes too thin, from the drum next to, or too thick, from what was left over. */
 const sizesOff = [3, 2] as const
 
 export const runWhere = ({ rig: { network } }: Bench, run: Run): string =>
@@ -29,7 +29,7 @@ function mostA({ states, solved }: Bench, run: Run): number {
   )
 }
 
-/** What so much more resistance does in a run, Ω. */
+/** What this much more resistance does in a run, Ω. */
 function harmOfRun(bench: Bench, at: string, ohm: number): Harm {
   const run = bench.rig.network.runs.find(({ id }) => id === at)!
   return harmOfJoint(ohm, mostA(bench, run), bench.rig.nominalV)

@@ -131,7 +131,7 @@ export const shuntRatio: Fault = {
   mend: 'Read the rating and the millivolts on the shunt. Enter both in the monitor.',
 }
 
-/** Voltages off to both sides, from the lowest up, V: so many to each, from limits for 12 V. */
+/** Voltages off to both sides, from the lowest up, V: this many to each, from limits for 12 V. */
 function eitherWay(
   { least, most }: { readonly least: number; readonly most: number },
   nominalV: number,
@@ -147,7 +147,7 @@ const withRegulatorV = (rig: Rig, at: string, volts: number): Rig =>
     unit.kind === 'alternator' || unit.kind === 'source' ? { ...unit, setV: unit.setV + volts } : unit,
   )
 
-/** A regulator that is set wrong, or for lead in the cold, is off by so much, V of 12 (engineering default). */
+/** A regulator that is set wrong, or for lead in the cold, is off by this much, V of 12 (engineering default). */
 const regulatorOff = { least: 0.3, most: 1.5 } as const
 
 export const regulatorVoltage: Fault = {

@@ -6,7 +6,7 @@ import { leadThatStays, numbersOf, type Work } from './work'
 
 /** How far two lithium batteries lie apart when one is full and one is as delivered, V of 12 (engineering default). */
 const asDeliveredV = 0.25
-/** Full lead is charged at so much, and rests at so much, V of 12 (usual figures). */
+/** Full lead is charged at this much, and rests at this much, V of 12 (usual figures). */
 const leadChargedV = 14.4
 const leadRestedV = 12.8
 /** What may still flow into lead that was joined to lithium after ten minutes, as a share of its ampere-hours. */
@@ -14,7 +14,7 @@ const settledShare = 0.05
 
 const lithiumOf = ({ network }: Work): BatteryUnit[] =>
   unitsOf(network, 'battery').filter(({ chemistry }) => chemistry === 'lithium')
-/** Lead that is joined to the lithium on the bar; null where there is none. */
+/** Lead that is joined to the lithium on the bar; null if there is none. */
 const joinedLead = (work: Work): BatteryUnit | null => {
   const lead = leadThatStays(work)
   return lead?.serves === 'house' ? lead : null

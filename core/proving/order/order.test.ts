@@ -19,7 +19,7 @@ const before = (steps: readonly Step[], one: string, other: string): boolean => 
 describe.each(demoJobs)('the order of work of %s', (_, job) => {
   const steps = orderOf(job)
 
-  it('goes through the phases in their order, each step once', () => {
+  it('walks the phases in their order, each step once', () => {
     const order = Object.keys(phases)
     const places = steps.map(({ phase }) => order.indexOf(phase))
     expect(places).toEqual(places.toSorted((a, b) => a - b))
@@ -137,7 +137,7 @@ describe('the order of work', () => {
     expect(idsOf(orderOf(watched))).not.toContain('out-device-1')
     expect(steps.at(-1)!.id).toBe('later-torque')
   })
-  it('speaks of no main switch, and puts on no positive lead, where there is none and none came off', () => {
+  it('speaks of no main switch, and puts on no positive lead, if there is none and none came off', () => {
     const sidecar = demoJobs.find(([name]) => name.startsWith('0433'))![1]
     const words = orderOf(sidecar).map((one) => `${one.words} ${one.why}`)
     expect(words.filter((one) => /with the main switch|switch the main/.test(one))).toEqual([])
@@ -148,7 +148,7 @@ describe('the order of work', () => {
     const cautions = orderOf(goodJob()).flatMap(({ caution }) => caution ?? [])
     expect(cautions.filter((one) => one.startsWith('Never open the main switch'))).toHaveLength(1)
   })
-  it('tells a vehicle’s computer only where there is one', () => {
+  it('tells a vehicle’s computer only if there is one', () => {
     const watched = withValues(vehicle, { 'startingBatteries/starting-1/monitored': 'yes' })
     expect(idsOf(orderOf(watched))).toContain('power-computer')
     expect(idsOf(orderOf(vehicle))).not.toContain('power-computer')

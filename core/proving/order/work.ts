@@ -20,7 +20,7 @@ export const hasChassisNegative = ({ after }: Work): boolean =>
 export const startersOf = ({ after }: Work) =>
   after.many.startingBatteries.filter(({ present }) => present === 'yes')
 
-/** The old bank of lead where it stays: on the bar beside the lithium, or as a reserve behind a DC-DC; null where it goes. */
+/** The old bank of lead where it stays: on the bar next to the lithium, or as a reserve behind a DC-DC; null if it goes. */
 export const leadThatStays = ({ network }: Work): BatteryUnit | null =>
   network.units.find((unit): unit is BatteryUnit => unit.kind === 'battery' && unit.id === 'lead') ?? null
 
@@ -31,7 +31,7 @@ export const bankGoes = ({ network }: Work): boolean => network.gone.some(({ id 
 export const plugsOf = ({ network }: Work): string[] =>
   network.posts.flatMap(({ kind, fitting }) => (kind === 'plug' && fitting ? [fitting.number] : []))
 
-/** The number of a fitting in a list; empty where there is none there. */
+/** The number of a fitting in a list; empty if there is none there. */
 export const numbersOf = ({ network }: Work, ...ids: readonly string[]): string[] =>
   ids.flatMap((id) => {
     const post = network.posts.find((one) => one.id === id)

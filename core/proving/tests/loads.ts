@@ -40,7 +40,7 @@ export function loadTests(bench: Bench): ProofTest[] {
 const isFeedOfLoad = ({ to }: Run, { rig }: Bench): boolean =>
   rig.network.units.some((unit) => (unit.kind === 'load' || unit.kind === 'inverter') && unit.plus === to)
 
-/** The state in which most flows in a run; null where hardly anything does. */
+/** The state in which most flows in a run; null if hardly anything does. */
 function mostIn(bench: Bench, run: Run): { readonly state: State; readonly amps: number } | null {
   let best: { state: State; amps: number } | null = null
   for (const state of bench.states) {

@@ -38,7 +38,7 @@ export function looksOf(bench: Bench): Look[] {
 const placeOf = ({ place }: Post): string => (place ? fittingPlaces[place] : noPlace)
 const postOf = ({ posts }: Network, id: string): Post => posts.find((post) => post.id === id)!
 
-/** A fuse with its rating, a plug with its pins, and whatever else bears a number. */
+/** A fuse with its rating, a plug with its pins, and whatever else tolerates a number. */
 function fittingLook(bench: Bench, post: Post): Look[] {
   const { id, kind, name, state, fitting } = post
   if (fitting === null || fitting.number === '' || (state !== 'new' && kind !== 'plug')) return []

@@ -70,7 +70,7 @@ export function quietTests(bench: Bench): ProofTest[] {
           }),
         ]
       : []),
-    // A battery of an engine stands beside the house: whether anything joins them shows in their difference.
+    // A battery of an engine stands next to the house: whether anything joins them shows in their difference.
     ...unitsOf(network, 'battery')
       .filter(({ serves }) => serves === 'engine')
       .map(({ id, name, plus: engine }) =>

@@ -31,7 +31,7 @@ export interface ProofTest {
   readonly read: (seen: readonly number[], rig: Rig) => number
   /** Whether it is essential wherever a job has it. */
   readonly always?: true
-  /** The run it says most about; null where it is about none. */
+  /** The run it says most about; null if it is about none. */
   readonly run: string | null
   /** Runs whose drop it holds, by their ids. */
   readonly covers: readonly string[]

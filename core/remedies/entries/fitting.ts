@@ -21,7 +21,7 @@ import { dcdcBetween, fuseOfSize, heatingPad, largerPlug, remoteSwitches, shuntM
 const byFloor = 'cable and time, by survey'
 const onPaper = 'a line on the customer’s paper'
 
-/** Remedies of the battery itself, its place, its warmth, what watches it, and of lead that stays beside it. */
+/** Remedies of the battery itself, its place, its warmth, what watches it, and of lead that stays next to it. */
 export const fitting = {
   'cold.heater': {
     kind: 'part',
@@ -367,7 +367,7 @@ const sternerFuses = (job: JobDocument, interruptsA: number): JobDocument =>
     job,
   )
 
-/** Scales the inverters down alike until together they ask no more than so many watts. */
+/** Scales the inverters down alike until together they ask no more than this many watts. */
 function limitInverters(job: JobDocument, watts: number): JobDocument {
   const sizes = Object.entries(job.inverters).map(([id, part]) => [id, part.continuousW?.value ?? 0] as const)
   const total = sizes.reduce((sum, [, size]) => sum + size, 0)

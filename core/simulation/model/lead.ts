@@ -6,7 +6,7 @@ import { Trigger } from './trigger'
 /** Points of the tables for each √A, and how far they go. */
 const pointsPerRoot = 64
 const mostRoot = 64
-/** The curves are worked out to so many times the 10 h capacity in A, and straight on beyond. */
+/** The curves are calculated to this many times the 10 h capacity in A, and straight on beyond. */
 const mostOverC10 = 3
 /** Charge and discharge curves do not meet: between ± this share of C10 a straight line joins them. */
 const joinShare = 1 / 400
@@ -93,7 +93,7 @@ export class Lead {
     this.prepare(0, tempC)
   }
 
-  /** Begins a step of so many seconds: the curves where its charge goes by the rate of the last one. */
+  /** Begins a step of this many seconds: the curves where its charge goes by the rate of the last one. */
   prepare(dt: number, placeC: number): void {
     this.tempC = placeC > hottestC ? hottestC : placeC < coldestC ? coldestC : placeC
     const ahead = this.soc + this.rate * dt

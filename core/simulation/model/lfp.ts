@@ -36,7 +36,7 @@ const usualTable = tableOf((soc) => openCircuitV(soc, 12))
  * it is long).
  */
 export class Lfp {
-  /** As it stands where the last step ended. */
+  /** Unchanged where the last step ended. */
   soc: number
   tempC: number
   amps = 0
@@ -135,7 +135,7 @@ export class Lfp {
     return (this.slopeAt(this.soc) * this.perAmpS) / this.ohm + filling
   }
   /**
-   * θ: what the end of a step of so many seconds counts in its mean current, so that a relaxation comes out
+   * θ: what the end of a step of this many seconds counts in its mean current, so that a relaxation comes out
    * exact, ½ to 1.
    */
   endShareIn(dt: number): number {
@@ -146,7 +146,7 @@ export class Lfp {
   }
 
   /**
-   * Begins a step of so many seconds: as warm at its end as the current of its beginning makes it.
+   * Begins a step of this many seconds: as warm at its end as the current of its beginning makes it.
    * @param endShare θ: what the end of the step counts in its mean current
    */
   prepare(dt: number, endShare: number, place: PlaceCourse): void {

@@ -7,7 +7,7 @@ const darkAt12V = 8
 
 /**
  * Voltage at which loads are quite dark, V.
- * @param cutOffV at which they are cut off; null where nothing cuts them off
+ * @param cutOffV at which they are cut off; null if nothing cuts them off
  */
 export const darkBelowV = (cutOffV: number | null, scale: number): number =>
   cutOffV === null ? darkAt12V * scale : darkShare * cutOffV

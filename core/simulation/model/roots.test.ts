@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { evenly } from '#core/testing'
 import { batteryAccuracy, busAccuracy, fallingRoot, keptShare } from './roots'
 
-/** A function that counts how often it is worked out. */
+/** A function that counts how often it is calculated. */
 function counted(f: (x: number) => number): {
   readonly f: (x: number) => number
   readonly count: () => number
@@ -31,14 +31,14 @@ describe('the root of a falling function', () => {
   })
 
   it('behind a kink, steep on one side and nearly flat on the other, takes no long search', () => {
-    // A charger that holds its voltage beside a battery that takes little: 3 A/V to the right, 170 A/V to the left.
+    // A charger that holds its voltage next to a battery that takes little: 3 A/V to the right, 170 A/V to the left.
     const kinked = counted((v) => (v > 14.288 ? -3 * (v - 14.288) - 0.7 : 170 * (14.288 - v) - 0.7))
     const root = fallingRoot(kinked.f, 14.35, 0, 20, -175)
     expect(root.at).toBeCloseTo(14.288 - 0.7 / 170, 4)
     expect(kinked.count()).toBeLessThan(25)
   })
 
-  it('where the function jumps over nought is the place of the jump', () => {
+  it('where the function jumps over zero is the place of the jump', () => {
     const root = fallingRoot((v) => (v < 12.5 ? 40 : -25), 13, 0, 20, -30)
     expect(root.at).toBeCloseTo(12.5, 6)
   })

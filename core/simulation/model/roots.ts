@@ -6,11 +6,11 @@ export interface Root {
 }
 
 /**
- * What is sought to what accuracy: voltages at which currents sum to nought, or currents at which a voltage
+ * What is sought to what accuracy: voltages at which currents sum to zero, or currents at which a voltage
  * is met.
  */
 export interface Accuracy {
-  /** A value this near to nought is nought. */
+  /** A value this near to zero is zero. */
   readonly value: number
   /** A bracket this narrow cannot be told from its middle. */
   readonly bracket: number

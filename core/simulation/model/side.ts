@@ -161,7 +161,7 @@ export class Side {
     this.drawA = this.engineRuns ? (alternator?.vehicleA ?? 0) : this.plant.standbyA
   }
 
-  /** Begins a step of so many seconds. */
+  /** Begins a step of this many seconds. */
   prepare(dt: number, placeC: number): void {
     this.lead?.prepare(dt, placeC)
     this.alternator?.prepare()
@@ -186,7 +186,7 @@ export class Side {
 
   /**
    * Current into the house at its voltage through a closed contact, A; this side settles where its own
-   * currents then sum to nought.
+   * currents then sum to zero.
    */
   intoHouse(houseV: number): number {
     this.joinedTo = houseV
@@ -197,7 +197,7 @@ export class Side {
   }
 
   /**
-   * Settles by itself, its contact open, beside a house at a voltage.
+   * Settles by itself, its contact open, next to a house at a voltage.
    * @returns how far the powers that hang on voltages were off, A
    */
   alone(houseV: number): number {
@@ -246,7 +246,7 @@ export class Side {
   }
 }
 
-/** Voltage of a computer-controlled machine so many seconds into a drive, V; null for any other. */
+/** Voltage of a computer-controlled machine this many seconds into a drive, V; null for any other. */
 function traceAt({ regulator, trace }: NonNullable<SidePlant['alternator']>, engineS: number): number | null {
   if (regulator !== 'computer' || trace.length === 0) return null
   const lengthS = trace.reduce((sum, { minutes }) => sum + minutes * 60, 0)

@@ -8,12 +8,12 @@ const reachedV = 0.06
 const heldV = 0.12
 /** A tail current ends the absorption after this at the earliest, s. */
 const leastAbsorptionS = 300
-/** A float that cannot be held so far below its voltage has lost its battery: the charge begins anew, V. */
+/** A float that cannot be held so far below its voltage has lost its battery: the charge begins again, V. */
 const floatLostV = 0.6
-/** Share of the tail current at which a unit that has stopped begins anew. */
+/** Share of the tail current at which a unit that has stopped begins again. */
 const restartShare = 1 / 4
 
-/** A charging unit that goes through its stages. */
+/** A charging unit that walks its stages. */
 export class Staged {
   stage: 'bulk' | 'absorption' | 'float' | 'off' = 'bulk'
   amps = 0
@@ -69,7 +69,7 @@ export class Staged {
     this.hold.heldS = 0
   }
 
-  /** Whether it is fed at all; one that is not begins anew. */
+  /** Whether it is fed at all; one that is not begins again. */
   run(running: boolean): void {
     if (!running) this.begin()
     this.running = running
@@ -84,7 +84,7 @@ export class Staged {
     return this.stage === 'off' ? this.stages.restartV : this.stages.absorptionV
   }
 
-  /** Current at a bus voltage, A, with so much to give. */
+  /** Current at a bus voltage, A, with this much to give. */
   ampsAt(v: number, mostA: number): number {
     const wanted = (this.setV - v) / this.ohm
     return wanted <= 0 ? 0 : wanted < mostA ? wanted : mostA

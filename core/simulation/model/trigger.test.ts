@@ -29,7 +29,7 @@ describe('a trigger', () => {
     expect(trigger.dueIn(1)).toBe(1)
     expect(step(1, 2)).toBe(true)
   })
-  it('waits for its delay, and begins anew where the condition lapses', () => {
+  it('waits for its delay, and begins again where the condition lapses', () => {
     const { trigger, step } = setUp(5)
     step(1, 1)
     expect(step(4, 1)).toBe(false)

@@ -2,7 +2,7 @@ import { keptShare } from './roots'
 
 /**
  * Something that acts once a condition has held for its delay: a relay, a gate, the end of a stage. The value
- * is above nought while the condition holds, and tells how far it is from turning; -1 while it does not
+ * is above zero while the condition holds, and tells how far it is from turning; -1 while it does not
  * apply.
  */
 export class Trigger {
@@ -78,7 +78,7 @@ export class Trigger {
     this.isDue = this.after > 0 && dt > 0 && this.heldS >= this.delayS() - 1e-6
     return this.isDue
   }
-  /** Acts, and begins to wait anew. */
+  /** Acts, and begins to wait again. */
   fire(): void {
     this.heldS = 0
     this.act()

@@ -104,7 +104,7 @@ function withPartValue(ref: RemedyRef, supply: Supply): RemedyRef {
 }
 
 /**
- * A DC-DC of the shelf; and the same held to what the alternator bears whatever its heat turns out to be, where that
+ * A DC-DC of the shelf; and the same held to what the alternator tolerates whatever its heat turns out to be, where that
  * is less and it can be set.
  */
 function dcdcOptions(lane: AlternatorLane, supply: Supply, system: System, wishedA = 30): Option[] {

@@ -20,7 +20,7 @@ const body = Joi.object<ShopSettings>({
   ...seenSchema,
 }).prefs(inWords)
 
-/** Saves what the shop sets; every open job is judged again a moment later. */
+/** Saves what the shop sets; every open job is checked again a moment later. */
 export default route(async (event) => {
   const wanted = validated(body, await readJson(event, 256 * 1024))
   const { shop } = await repositories()

@@ -1,7 +1,7 @@
 import { repositories } from '../../utils/database'
 import { route } from '../../utils/reply'
 
-/** How many open jobs wait to be judged by what the shop has set. */
+/** How many open jobs wait to be checked by what the shop has set. */
 export default route(async () => {
   const { shop } = await repositories()
   return { waiting: await shop.waiting() }

@@ -114,7 +114,7 @@ async function copy() {
   else bench.notice = problemOf(answer, 'The server cannot be reached. Nothing was copied.')
 }
 
-/** Whether a station is open beside the paths, which give way to it. */
+/** Whether a station is open next to the paths, which give way to it. */
 const isOpen = computed(() => station.value !== null && !isPhone.value)
 /** A table takes the whole width; on a wide screen the paths keep the room of their rulers. */
 const isTable = computed(

@@ -59,7 +59,7 @@ const now = (): Pick<TakenReading, 'when' | 'by'> => ({
 const take = (value: number, from: TakenReading['from']): void =>
   bench.edit((job) => withReading(job, test.value!.id, { value, from, ...now() }))
 const again = (): void => bench.edit((job) => withoutReading(job, test.value!.id))
-/** The stand-in is mended with the job. */
+/** The stand-in is repaired with the job. */
 function mended({ id, words }: ShownCause) {
   bench.edit((job) => withMended(job, { cause: id, words, ...now() }))
   standIn.value = { ...standIn.value, hidden: false }

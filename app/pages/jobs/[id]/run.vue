@@ -13,7 +13,7 @@ const { bench, problem, ready } = useJobPage('Run')
 const runner = useRunner()
 const run = ref<RunId>('driving-day')
 const own = ref<Partial<Record<RunId, Partial<RunInputs>>>>({})
-/** What runs: the specified system once there is one, until somebody chooses. */
+/** What runs: the specified system once there is one, until someone chooses. */
 const picks = ref<string[] | null>(null)
 const chosen = computed({
   get: () => picks.value ?? [bench.document?.specified ? 'specified' : 'new'],

@@ -46,14 +46,14 @@ const nearest = computed(() => solver.answers.value?.nearest ?? null)
 const shown = (id: string): Answer | null =>
   byHand.value[id]?.answer ?? found.value.find((a) => a.id === id) ?? null
 const current = computed(() => selected.value ?? found.value[0]?.id ?? null)
-/** The one selected first, then what is pinned beside it; three at most. */
+/** The one selected first, then what is pinned next to it; three at most. */
 const side = computed(() =>
   [...new Set([current.value, ...pinned.value])]
     .filter((id): id is string => id !== null && shown(id) !== null)
     .slice(0, 3),
 )
 const first = computed(() => side.value[0] ?? null)
-/** Those pinned beside the one selected. */
+/** Those pinned next to the one selected. */
 const others = computed(() => side.value.slice(1))
 const specified = computed(() => bench.document?.specified ?? null)
 const isChosen = (answer: Answer) =>

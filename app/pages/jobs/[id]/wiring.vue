@@ -7,7 +7,7 @@ import { writeSvg, paperPalette, svgOf } from '#core/network/svg'
 import { verdictWords } from '#core/system/verdict'
 import { handOver } from '../../../utils/files'
 
-/** The wiring of the job as it is specified: proposed, drawn, judged, and corrected by hand. */
+/** The wiring of the job as it is specified: proposed, drawn, checked, and corrected by hand. */
 const { bench, problem, ready } = useJobPage('Wiring')
 const { drawn, pending, problem: failed } = useWiring(() => ready.value)
 const chosen = ref<string | null>(null)

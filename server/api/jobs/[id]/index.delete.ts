@@ -10,7 +10,7 @@ const query = Joi.object<{ who: string; name: string }>({
   name: Joi.string().allow('').max(200).required(),
 })
 
-/** Deletes a job whose name, or number where it has none, was typed. It is kept for a while, to be brought back. */
+/** Deletes a job whose name, or number if it has none, was typed. It is kept for a while, to be brought back. */
 export default route(async (event) => {
   const id = jobId(event)
   const { who, name } = validated(query, getQuery(event))

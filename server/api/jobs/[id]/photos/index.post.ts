@@ -20,7 +20,7 @@ const query = Joi.object<{ who: string; station: string; name: string }>({
   name: plainText(120).default('Photo'),
 })
 
-/** A photo of a station: the bytes of a picture, kept without what stands beside its pixels. */
+/** A photo of a station: the bytes of a picture, kept without what stands next to its pixels. */
 export default route(async (event) => {
   const id = jobId(event)
   const type = typeOf(event)
