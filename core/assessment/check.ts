@@ -92,7 +92,7 @@ export interface Subjects {
   dcLoad: { readonly load: View<'loads'>; readonly name: string; readonly path: PartPath }
 }
 
-export interface Check<K extends keyof Subjects = keyof Subjects> {
+export interface Check<K extends keyof Subjects = keyof Subjects, Id extends string = string> {
   readonly isCheck: true
   /**
    * Its place among those of its topic: as they are written in the file, whatever order a module lists its
@@ -100,7 +100,7 @@ export interface Check<K extends keyof Subjects = keyof Subjects> {
    */
   readonly order: number
   /** Stable: `charger.absorption`. The part before the dot is the topic. */
-  readonly id: string
+  readonly id: Id
   readonly title: string
   /** What it is about, as a thing inside a sentence, where the title is a question. */
   readonly topic?: string
@@ -119,9 +119,9 @@ export interface Check<K extends keyof Subjects = keyof Subjects> {
 
 let declared = 0
 /** Declares a check. Exporting it from a topic file is all that is needed for it to run. */
-export const check = <K extends keyof Subjects>(
-  definition: Omit<Check<K>, 'isCheck' | 'order'>,
-): Check<K> => ({ isCheck: true, order: declared++, ...definition })
+export const check = <K extends keyof Subjects, const Id extends string>(
+  definition: Omit<Check<K, Id>, 'isCheck' | 'order'>,
+): Check<K, Id> => ({ isCheck: true, order: declared++, ...definition })
 
 /** The title of a check as a thing inside a sentence. */
 export const topicOf = ({ title, topic }: Pick<Check, 'title' | 'topic'>): string =>

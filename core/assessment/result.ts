@@ -87,7 +87,8 @@ export interface Noted<T> {
   readonly reads: Reads
 }
 
-export const keyOf = (id: string, on: PartPath): string => `${id}@${on}`
+/** Key of a finding: its check and its part. */
+export const keyOf = <Id extends string>(id: Id, on: PartPath): string => `${id}@${on}`
 
 type AnyCheck = Check<keyof Subjects>
 type Subject = Subjects[keyof Subjects]

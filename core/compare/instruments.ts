@@ -5,6 +5,8 @@ import type { Write } from '#core/units/format'
 import { partName, type JobDocument, type PartPath } from '#core/job/document'
 import { type Range } from '#core/job/fields'
 import type { Assessment } from '#core/assessment/assess'
+import type { CheckId } from '#core/assessment/checks/index'
+import { keyOf } from '#core/assessment/result'
 import { allDayA, allDayBudget, availableA } from '#core/system/alternators'
 import { carriesA, nearFuseA } from '#core/system/cables'
 import { arrayA, dcdcOutputA, demandA } from '#core/system/currents'
@@ -139,7 +141,9 @@ function marksOf(lane: Lane, system: System, verdicts: Verdicts): Mark[] {
     case 'solar':
       return stageMarks(lane.solar, system, verdicts, 'solar.voltage')
     case 'source':
-      return [mark(verdicts, 'holds', lane.source.$range('regulatorV'), `source.voltage@${lane.id}`)]
+      return [
+        mark(verdicts, 'holds', lane.source.$range('regulatorV'), keyOf<CheckId>('source.voltage', lane.id)),
+      ]
     case 'alternator':
       return lane.link.kind === 'dcdc'
         ? stageMarks(lane.link, system, verdicts)
@@ -155,12 +159,18 @@ const mark = (
   unknown = low !== high,
 ): Mark => ({ label, low, high, check, unknown, verdict: verdicts.get(check) ?? 'suits' })
 
-function stageMarks(unit: ChargeUnit, { bank, one }: System, verdicts: Verdicts, judgedBy?: string): Mark[] {
-  const key = (id: string): string => `${id}@${unit.$path}`
+/** @param checkedBy the one check of all its stages; each has its own where none is named */
+function stageMarks(
+  unit: ChargeUnit,
+  { bank, one }: System,
+  verdicts: Verdicts,
+  checkedBy?: CheckId,
+): Mark[] {
+  const key = (id: CheckId): string => keyOf(id, unit.$path)
   const absorption = unit.$range('absorptionV')
-  const marks = [mark(verdicts, 'absorb', absorption, key(judgedBy ?? 'charger.absorption'))]
+  const marks = [mark(verdicts, 'absorb', absorption, key(checkedBy ?? 'charger.absorption'))]
   if (unit.floatMode === 'on')
-    marks.unshift(mark(verdicts, 'float', unit.$range('floatV'), key(judgedBy ?? 'charger.float')))
+    marks.unshift(mark(verdicts, 'float', unit.$range('floatV'), key(checkedBy ?? 'charger.float')))
   if (unit.equaliseStage === 'switchable' || unit.equaliseStage === 'fixed') {
     marks.push(mark(verdicts, 'equalise', unit.$range('equaliseV'), key('charger.equalise')))
   }
@@ -180,7 +190,7 @@ function stageMarks(unit: ChargeUnit, { bank, one }: System, verdicts: Verdicts,
 
 function alternatorMarks({ alternator, link, id }: AlternatorLane, verdicts: Verdicts): Mark[] {
   const drop = link.kind === 'diode' ? link.$range('dropV') : ([0, 0] as const)
-  const key = (check: string): string => `${check}@${id}`
+  const key = (check: CheckId): string => keyOf(check, id)
   const [low, high] = alternator.$range('regulatorV')
   const marks: Mark[] = []
   if (alternator.regulator === 'computer') {

@@ -1,3 +1,4 @@
+import type { CheckId } from '#core/assessment/checks/index'
 import type { Setting } from '#core/assessment/check'
 import { checkTopic } from '#core/assessment/checks/index'
 import type { Verdict } from '#core/system/verdict'
@@ -99,6 +100,14 @@ export function pricedLines(parts: readonly ListedPart[]): PricedLine[] {
   return [...lines.values()]
 }
 
+/** Checks whose findings stand among the protections. */
+const protectionChecks: ReadonlySet<string> = new Set<CheckId>([
+  'battery.short-circuit',
+  'alternator.load-dump',
+  'source.unloaded',
+  'battery.warning',
+])
+
 /**
  * Works a sheet out from its inputs alone: the same inputs give the same sheet.
  * @throws when the job has nothing specified
@@ -143,11 +152,7 @@ export function sheetOf(inputs: SheetInputs): Sheet {
       { label: 'Largest charge current', value: q(bank.largestA, 'A') },
       { label: 'Largest continuous discharge', value: q(bank.continuousA, 'A') },
       ...checks
-        .filter((check) =>
-          ['battery.short-circuit', 'alternator.load-dump', 'source.unloaded', 'battery.warning'].includes(
-            check.id,
-          ),
-        )
+        .filter(({ id }) => protectionChecks.has(id))
         .map((check) => ({ label: check.title, value: check.summary })),
     ],
     accepted: specified.accepted,

@@ -1,4 +1,4 @@
-import { check, number, type Check } from '#core/assessment/check'
+import { check, number } from '#core/assessment/check'
 import type { FieldPath } from '#core/job/document'
 import type { System } from '#core/system/system'
 import type { Unit } from '#core/units/units'
@@ -42,7 +42,7 @@ function contradictionIn({ bank: { each } }: System): Contradiction | null {
   return null
 }
 
-export const sheetFigures: Check<'battery'> = check({
+export const sheetFigures = check({
   id: 'battery.data',
   title: 'Figures of the data sheet',
   about: 'battery',

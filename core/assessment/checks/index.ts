@@ -34,11 +34,7 @@ import * as wiringWhole from './wiring-whole'
 const isCheck = (value: unknown): value is Check =>
   typeof value === 'object' && value !== null && 'isCheck' in value
 
-/**
- * Every check, by topic in the order an installer would name them. Exporting a check from its topic file puts
- * it here.
- */
-export const allChecks: readonly Check[] = [
+const topicFiles = [
   charger,
   chargerCurrent,
   range,
@@ -70,7 +66,23 @@ export const allChecks: readonly Check[] = [
   wiringWhole,
   wiringSwitches,
   wiringMains,
-].flatMap((topic) =>
+] as const
+
+type IdsIn<Topic> = Topic extends unknown
+  ? {
+      [Name in keyof Topic]: Topic[Name] extends { readonly isCheck: true; readonly id: infer Id }
+        ? Id
+        : never
+    }[keyof Topic]
+  : never
+/** The ids of all checks: a check that is renamed no longer compiles where its old id is used. */
+export type CheckId = IdsIn<(typeof topicFiles)[number]>
+
+/**
+ * Every check, by topic in the order an installer would name them. Exporting a check from its topic file puts
+ * it here.
+ */
+export const allChecks: readonly Check[] = topicFiles.flatMap((topic) =>
   Object.values(topic)
     .filter(isCheck)
     .sort((a, b) => a.order - b.order),

@@ -1,5 +1,5 @@
 import { joinText, nameInSentence } from '#core/units/format'
-import { check, number, word, type Subjects } from '#core/assessment/check'
+import { check, number, word, type Judgement, type Subjects } from '#core/assessment/check'
 import { familyWords } from '#core/job/parts/wiring'
 import { cheapestFamily, fuseInterruptA, fuseSizesA, type FuseFamily } from '#core/physics/fuses'
 import { fastestS, fuseMostV } from '#core/physics/fuse-times'
@@ -181,11 +181,7 @@ export const place = check({
 })
 
 /** A fitting other than a fuse that carries current for hours. */
-function rated(
-  subject: Subjects['fitting'],
-  system: System,
-  kinds: readonly string[],
-): ReturnType<Parameters<typeof check<'fitting'>>[0]['judge']> {
+function rated(subject: Subjects['fitting'], system: System, kinds: readonly string[]): Judgement | null {
   const wiring = wiringIn(system)
   const post = wiring.ways.post(subject.id)
   if (!post?.fitting || post.fitting.ratedA === null || !kinds.includes(post.kind)) return null
