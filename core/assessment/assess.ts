@@ -3,8 +3,8 @@ import type { RuleOverrides } from '#core/rules/rules'
 import type { Facts } from '#core/system/facts'
 import { factsOf, usualSystem, type ShopSettings } from '#core/system/system'
 import { worst, type Verdict } from '#core/system/verdict'
-import type { Check, Subjects } from './check'
-import { allChecks } from './checks/index'
+import type { Subjects } from './check'
+import { allChecks, type AnyCheck } from './checks/index'
 import { findingsIn, judgeCheck, type CheckResult, type Finding } from './result'
 import { subjectsOf } from './subjects'
 
@@ -28,14 +28,14 @@ export interface Assessment {
 
 /** One question to be checked: a check about one of its subjects. */
 export interface Question {
-  readonly check: Check<keyof Subjects>
+  readonly check: AnyCheck
   /** Which of the subjects of its kind. */
   readonly place: number
   readonly on: PartPath
 }
 
 /** Every question about a job or, once its wiring is calculated, about its wiring; in the order of the checks. */
-function questionsAbout(facts: Facts, isWanted: (check: Check) => boolean): Question[] {
+function questionsAbout(facts: Facts, isWanted: (check: AnyCheck) => boolean): Question[] {
   const system = usualSystem(facts)
   const kinds = Object.keys(subjectsOf) as (keyof Subjects)[]
   const pathsOf = new Map(kinds.map((kind) => [kind, subjectsOf[kind](system).map(({ path }) => path)]))
@@ -43,7 +43,7 @@ function questionsAbout(facts: Facts, isWanted: (check: Check) => boolean): Ques
     .filter(isWanted)
     .flatMap((check) => pathsOf.get(check.about)!.map((on, place) => ({ check, place, on })))
 }
-const isOfWiring = ({ id }: Check): boolean => id.startsWith('wiring.')
+const isOfWiring = ({ id }: AnyCheck): boolean => id.startsWith('wiring.')
 
 /** Every question about what was surveyed. */
 export const questionsOf = (facts: Facts): Question[] => questionsAbout(facts, (check) => !isOfWiring(check))

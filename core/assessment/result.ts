@@ -39,13 +39,14 @@ import {
   type Subjects,
 } from './check'
 import { subjectAt, SubjectsOnce } from './subjects'
+import type { AnyCheck, CheckId } from './checks/index'
 import { unsolvable } from './unsolvable'
 
 /** One check of one part, checked. */
 export interface CheckResult {
   /** `id` of the check and path of the part: one of a kind in an assessment. */
   readonly key: string
-  readonly id: string
+  readonly id: CheckId
   readonly title: string
   /** The title as a thing inside a sentence: `float`, `how the charge is watched`. */
   readonly topic: string
@@ -70,7 +71,7 @@ export interface CheckResult {
 
 /** What a check came to, without its words. */
 export interface Finding {
-  readonly id: string
+  readonly id: CheckId
   readonly on: PartPath
   readonly verdict: Verdict
   readonly remedies: readonly RemedyRef[]
@@ -90,7 +91,6 @@ export interface Noted<T> {
 /** Key of a finding: its check and its part. */
 export const keyOf = <Id extends string>(id: Id, on: PartPath): string => `${id}@${on}`
 
-type AnyCheck = Check<keyof Subjects>
 type Subject = Subjects[keyof Subjects]
 
 interface Seen {

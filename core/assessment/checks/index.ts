@@ -1,4 +1,4 @@
-import { topicOf, type Check } from '#core/assessment/check'
+import { topicOf, type Check, type Subjects } from '#core/assessment/check'
 import * as ahead from './ahead'
 import * as alternator from './alternator'
 import * as battery from './battery'
@@ -30,9 +30,6 @@ import * as wiringMains from './wiring-mains'
 import * as wiringRuns from './wiring-runs'
 import * as wiringSwitches from './wiring-switches'
 import * as wiringWhole from './wiring-whole'
-
-const isCheck = (value: unknown): value is Check =>
-  typeof value === 'object' && value !== null && 'isCheck' in value
 
 const topicFiles = [
   charger,
@@ -77,12 +74,17 @@ type IdsIn<Topic> = Topic extends unknown
   : never
 /** The ids of all checks: a check that is renamed no longer compiles where its old id is used. */
 export type CheckId = IdsIn<(typeof topicFiles)[number]>
+/** A check of the catalogue. */
+export type AnyCheck = Check<keyof Subjects, CheckId>
+
+const isCheck = (value: unknown): value is AnyCheck =>
+  typeof value === 'object' && value !== null && 'isCheck' in value
 
 /**
  * Every check, by topic in the order an installer would name them. Exporting a check from its topic file puts
  * it here.
  */
-export const allChecks: readonly Check[] = topicFiles.flatMap((topic) =>
+export const allChecks: readonly AnyCheck[] = topicFiles.flatMap((topic) =>
   Object.values(topic)
     .filter(isCheck)
     .sort((a, b) => a.order - b.order),
@@ -91,4 +93,4 @@ export const allChecks: readonly Check[] = topicFiles.flatMap((topic) =>
 const topics = new Map(allChecks.map((check) => [check.id, topicOf(check)]))
 
 /** What a check is about, inside a sentence; its id for one that this version does not know. */
-export const checkTopic = (id: string): string => topics.get(id) ?? id
+export const checkTopic = (id: string): string => topics.get(id as CheckId) ?? id
