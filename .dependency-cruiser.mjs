@@ -3,6 +3,7 @@
 
 /** Folders of the core, the lowest first. A folder may use those above it in this list, and itself. */
 export const layers = [
+  'words',
   'units',
   'physics',
   'weather',

@@ -11,6 +11,7 @@ const views = [
   ['/', 'Jobs'],
   ['/shelf', 'Shelf'],
   ['/rules', 'Shop rules'],
+  ['/help', 'Help'],
 ] as const
 const nextMode = { auto: 'light', light: 'dark', dark: 'auto' } as const
 const modeWord = { auto: 'as device', light: 'light', dark: 'dark' } as const

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { allChecks } from '#core/assessment/checks/index'
 import { describeChecks } from '#core/formats/describe-checks'
+import { describeGlossary, glossary } from '#core/words/glossary'
 import { examples } from './lib/examples'
 
 describe('the published list of checks', () => {
@@ -16,9 +17,15 @@ describe('the published list of checks', () => {
         id,
         formula: /- Formula \(.+\): .+/.test(section),
         limit: /- Limit from: .+/.test(section),
-        ends: /- Verdicts:  .+/.test(section),
+        ends: /- Verdicts: .+/.test(section),
       }).toEqual({ id, formula: true, limit: true, ends: true })
       expect(section).not.toMatch(/undefined|NaN/)
     }
   })
+})
+
+it('the published glossary is the one of the help page, without a word twice in a topic', () => {
+  expect(readFileSync(new URL('../docs/glossary.md', import.meta.url), 'utf8')).toBe(describeGlossary())
+  for (const { words } of Object.values(glossary))
+    expect(new Set(words.map(({ word }) => word)).size).toBe(words.length)
 })

@@ -84,7 +84,7 @@ test('loads by hand, from the library and from a file add up by part of day', as
   await expect(page.locator('[data-part]')).toHaveCount(3)
   const [download] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('button', { name: 'Save as CSV' }).click(),
+    page.getByRole('button', { name: 'Export CSV' }).click(),
   ])
   expect(readFileSync(await download.path(), 'utf8')).toContain('Lamp,dc,2.5,')
   await page.getByRole('button', { name: 'More of Pump' }).click()

@@ -70,7 +70,7 @@ async function saved(code: string | null) {
         <p class="text-soft">{{ total }} parts with their data. A job keeps the version it used.</p>
       </div>
       <ShelfImport :kind="kind" @taken="saved(null)" />
-      <a :href="`/api/shelf/${kind}/table`" download class="act-quiet">Save as CSV</a>
+      <a :href="`/api/shelf/${kind}/table`" download class="act-quiet">Export CSV</a>
       <button type="button" class="act" @click="open = ''">
         New {{ shelfKind(kind).one.toLowerCase() }}
       </button>

@@ -29,15 +29,7 @@ import {
 import { isWorse, type Verdict } from '#core/system/verdict'
 import { shownValue } from '#core/job/shown'
 import { listInSentence, capital, inSentence, type Write } from '#core/units/format'
-import {
-  remediesOf,
-  topicOf,
-  type Check,
-  type Compared,
-  type Judgement,
-  type Setting,
-  type Subjects,
-} from './check'
+import { remediesOf, topicOf, type Compared, type Judgement, type Setting, type Subjects } from './check'
 import { subjectAt, SubjectsOnce } from './subjects'
 import type { AnyCheck, CheckId } from './checks/index'
 import { unsolvable } from './unsolvable'

@@ -1,6 +1,15 @@
 <script setup lang="ts">
+import type { GlossaryTopic } from '#core/words/glossary'
+
 /** A view of a job other than the bench: which job, its verdict, the way to the other views. */
-defineProps<{ title: string; about: string; problem: string | null; ready: boolean }>()
+defineProps<{
+  title: string
+  about: string
+  problem: string | null
+  ready: boolean
+  /** Topic of the glossary with the words of the view. */
+  topic?: GlossaryTopic
+}>()
 const bench = useJob()
 const view = useView()
 
@@ -38,6 +47,7 @@ function showCheck(key: string) {
       <div class="mt-0.5 flex flex-wrap items-baseline gap-x-4">
         <h1 class="text-2xl">{{ title }}</h1>
         <p class="text-soft max-md:hidden">{{ about }}</p>
+        <HelpLink v-if="topic" :topic="topic" class="self-center" />
       </div>
       <div class="mt-1 flex flex-wrap items-center gap-x-4 gap-y-1">
         <JobTabs class="mr-auto" />

@@ -88,6 +88,7 @@ const choose = (path: string) => bench.edit((job) => chooseCandidate(job, path))
 
 <template>
   <JobShell
+    topic="verdicts"
     title="Candidates"
     about="Up to four batteries or arrangements, each judged on the whole job."
     :problem="problem"

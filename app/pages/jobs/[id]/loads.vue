@@ -65,6 +65,7 @@ const download = () => handOver(`loads-${bench.document!.job.number}.csv`, write
 
 <template>
   <JobShell
+    topic="system"
     title="Loads"
     about="What runs, how long, and what it takes from the battery."
     :problem="problem"
@@ -82,9 +83,9 @@ const download = () => handOver(`loads-${bench.document!.job.number}.csv`, write
             <button type="button" class="act" @click="addEmpty">Add a load</button>
             <button type="button" class="act-quiet" @click="libraryOpen = true">Choose from library</button>
             <label class="act-quiet focus-within:outline-2 focus-within:outline-sea"
-              >From CSV<input type="file" accept=".csv,text/csv" class="sr-only" @change="readFile"
+              >Import CSV<input type="file" accept=".csv,text/csv" class="sr-only" @change="readFile"
             /></label>
-            <button v-if="rows.length" type="button" class="act-quiet" @click="download">Save as CSV</button>
+            <button v-if="rows.length" type="button" class="act-quiet" @click="download">Export CSV</button>
           </header>
           <p v-if="said" role="status" class="mt-1 text-soft">{{ said }}</p>
           <ul

@@ -102,6 +102,7 @@ async function takeFile(event: Event) {
 
 <template>
   <JobShell
+    topic="proving"
     title="Prove"
     about="Fit in order, measure, find faults, sign the record."
     :problem="problem"

@@ -143,7 +143,7 @@ const download = (): void =>
 </script>
 
 <template>
-  <JobShell title="Run" :about="runKind(run).about" :problem="problem" :ready="ready">
+  <JobShell topic="runs" title="Run" :about="runKind(run).about" :problem="problem" :ready="ready">
     <div
       v-if="inputs"
       class="grid gap-4 p-3 md:p-4"

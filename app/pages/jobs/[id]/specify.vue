@@ -136,6 +136,7 @@ const differences = computed(() => {
 
 <template>
   <JobShell
+    topic="answers"
     title="Specify"
     about="Complete ways to make it suit, from the parts on the shelf."
     :problem="problem"

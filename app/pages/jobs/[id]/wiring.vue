@@ -58,6 +58,7 @@ function saveDrawing() {
 
 <template>
   <JobShell
+    topic="wiring"
     title="Wiring"
     about="What is joined to what, by what, behind which fuse. Everything is proposed; what you set by hand stays."
     :problem="problem"
