@@ -62,7 +62,7 @@ const headSeen = useElementVisibility(headline, { initialValue: true })
           data-testid="ahead"
         >
           · looking ahead …</span
-        >
+        ><HelpLink topic="verdicts" class="ml-1.5 align-middle max-md:hidden" />
       </p>
       <p v-if="judging.aheadProblem" role="alert" class="text-bad">
         This verdict is from before your last change. {{ judging.aheadProblem }}
