@@ -208,7 +208,7 @@ describe('opening', () => {
     setActivePinia(createPinia())
     server.reachable = true
     const bench = await opened()
-    expect(bench.notice).toContain('where you left it')
+    expect(bench.notice).toContain('unsaved changes are back')
     expect(bench.document!.place.coldestC!.value).toBe(3)
     expect(bench.typing).toEqual({ 'place/hottestC': 'thirty' })
     bench.undo()

@@ -45,7 +45,7 @@ describe('a summary', () => {
   it('says which rules were set for this job alone, and what is assumed', () => {
     const job = { ...withValues(goodJob(), { 'place/coldestC': 3 }), rules: { windowLowV: 14 } }
     const rests = section(summaryOf(job), 'Basis')!
-    expect(JSON.stringify(rests)).toContain('Rules set for this job alone: ')
+    expect(JSON.stringify(rests)).toContain('Rules set for this job only: ')
     expect(JSON.stringify(rests)).toContain('14.0 V')
   })
   it('is Letter for a shop that writes imperial units', () => {

@@ -133,7 +133,7 @@ describe('the paper of a sheet', () => {
       'Findings as specified',
       'Before you work from this',
     ])
-    expect(JSON.stringify(paper.sections.at(-1))).toContain('the local code')
+    expect(JSON.stringify(paper.sections.at(-1))).toContain('The local code')
     expect(JSON.stringify(paper)).not.toMatch(/undefined|NaN/)
   })
   it('writes each part in a row, labour and the sum under them, in the units of the shop', () => {

@@ -348,7 +348,7 @@ describe('what installers have seen', () => {
     // 90 % to 50 % of its capacity at an ampere.
     const ah = parked.sides[0]!.startLead!.c10
     expect(low!.t / 3600 / ah).toBeCloseTo(0.4, 1)
-    expect(eventWords(low!, metric)).toContain('half its charge')
+    expect(eventWords(low!, metric)).toContain('half charge')
   })
 
   it('minutes until the limit are minutes of driving: the night between two short drives does not count', () => {
@@ -535,7 +535,7 @@ describe('a run', () => {
             (value) => value === null || Number.isFinite(value),
           ),
         ).toBe(true)
-        expect(assumed.some((words) => words.includes('not known'))).toBe(true)
+        expect(assumed.some((words) => words.includes('unknown'))).toBe(true)
       }
     }
   })

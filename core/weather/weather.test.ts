@@ -140,7 +140,7 @@ describe('weather files', () => {
       18,
       /month, day and hour/,
     ],
-    [[...head, ...Array.from({ length: 8800 }, () => day[0])].join('\n'), 8793, /more hours than a year/],
+    [[...head, ...Array.from({ length: 8800 }, () => day[0])].join('\n'), 8793, /more hours than in a year/],
     [`${head.join('\n')}\n${' '.repeat(7e6)}`, 1, /larger than 6 MB/],
   ])('malformed ones are refused by their line (%#)', (text, line, words) => {
     const read = readEpw(text)
