@@ -1,30 +1,30 @@
 // How the folders hang together: arrows run one way, from the bottom of this list to the top, and never in a
 // circle.
 
-/** Folders of the core, the lowest first. A folder may use those above it in this list, and itself. */
-export const layers = [
-  'words',
-  'units',
-  'physics',
-  'weather',
-  'rules',
-  'job',
-  'shelf',
-  'system',
-  'loads',
-  'network',
-  'simulation',
-  'remedies',
-  'assessment',
-  'verdict',
-  'compare',
-  'solve',
-  'proving',
-  'papers',
-  'logbook',
-  'sync',
-  'formats',
-]
+/** Folders of the core with their content, the lowest first. A folder may use those above it in this list, and itself. */
+export const layerRoles = {
+  words: 'glossary',
+  units: 'quantities as people write them',
+  physics: 'LFP, lead-acid, alternator, conductors, fuses',
+  weather: 'sun, weather files',
+  rules: 'shop rules with defaults and reasons',
+  job: 'the survey: fields, document, changes, migrations',
+  shelf: 'kinds of parts',
+  system: 'the job as one system: scenes, unknowns, lanes, energy',
+  loads: 'energy audit, load detection',
+  network: 'the wiring: proposal, cases, sizes, drawing, lists',
+  simulation: 'the system over time',
+  remedies: 'the catalogue of remedies',
+  assessment: 'checks and findings',
+  verdict: 'the one verdict of a job',
+  compare: 'candidates and systems compared',
+  solve: 'the search for answers',
+  proving: 'order of work, tests, faults, diagnosis',
+  papers: 'papers as blocks',
+  sync: 'saving, conflicts, merging',
+  formats: 'files and tables',
+}
+export const layers = Object.keys(layerRoles)
 
 const tests = String.raw`(\.test|\.cases)\.ts$|^core/testing\.ts$`
 const anyOf = (names) => `^core/(${names.join('|')})/`

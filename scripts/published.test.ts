@@ -4,6 +4,7 @@ import { allChecks } from '#core/assessment/checks/index'
 import { describeChecks } from '#core/formats/describe-checks'
 import { describeGlossary, glossary } from '#core/words/glossary'
 import { examples } from './lib/examples'
+import { layersPicture } from './lib/layers-picture'
 
 describe('the published list of checks', () => {
   const text = describeChecks(examples())
@@ -29,3 +30,6 @@ it('the published glossary is the one of the help page, without a word twice in 
   for (const { words } of Object.values(glossary))
     expect(new Set(words.map(({ word }) => word)).size).toBe(words.length)
 })
+
+it('the published picture of the layers is that of the lint list', () =>
+  expect(readFileSync(new URL('../docs/layers.svg', import.meta.url), 'utf8')).toBe(layersPicture()))
