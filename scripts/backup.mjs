@@ -41,7 +41,7 @@ try {
       const before = backUpBefore('restore', bin, url, join(dataFolder, 'backups'))
       const prepare = (at) => prepareDatabase({ ...cluster, url: at, isBackedUp: true })
       await restore(bin, url, file, prepare, release)
-      console.log(`Restored from ${file}. What was there before is in ${before}.`)
+      console.log(`Restored from ${file}. The previous data is in ${before}.`)
     })
   }
 } catch (cause) {
@@ -58,7 +58,7 @@ async function whileNobodyServes(work) {
   const owner = await ownerOf(cluster.url, () => 'a restore')
   try {
     const served = await owner.take()
-    if (served !== null) throw new Error(`Jovial Anchor is running, at ${served}: stop it first`)
+    if (served !== null) throw new Error(`Jovial Anchor is running at ${served}. Stop it first`)
     await work(owner.release)
   } finally {
     await owner.release()

@@ -47,6 +47,6 @@ if (asked[0] === 'diagnosis-of') {
 }
 const all = { ...parts, ...long }
 for (const name of asked.filter((part) => !Object.hasOwn(all, part)))
-  console.error(`There is no part ${name}: ${Object.keys(all).join(', ')}`)
+  console.error(`Unknown part ${name}. Choose one of ${Object.keys(all).join(', ')}`)
 for (const [name, bench] of Object.entries(all))
   if (asked.includes(name) || (asked.length === 0 && !Object.hasOwn(long, name))) await bench()

@@ -22,7 +22,7 @@ try {
   giveUp(cause.message)
 }
 const port = process.env.PORT ?? String(await freePort(3000))
-console.log(`Data are in ${dataFolder}. Ctrl+C stops it.`)
+console.log(`The data is in ${dataFolder}. Ctrl+C stops it.`)
 // Not by npx, which would not hand on the signal that ends it.
 const nuxt = join(root, 'node_modules/nuxt/bin/nuxt.mjs')
 const server = spawn(process.execPath, [nuxt, 'dev', '--host', '127.0.0.1', '--port', port], {

@@ -40,13 +40,13 @@ const database = cluster ?? {
 }
 await withDatabase(async () => {
   const owner = (await own?.take()) ?? null
-  if (owner !== null) giveUp(`Jovial Anchor is running already, at ${owner}`)
+  if (owner !== null) giveUp(`Jovial Anchor is already running at ${owner}`)
   prepareDatabase(database)
 })
 const serving = keepUp()
 await answering()
 if (!ending) {
-  console.log('Ctrl+C stops it; the jobs stay.')
+  console.log('Ctrl+C stops it. The jobs stay.')
   console.log(`Jovial Anchor is at ${url}`)
   isAnnounced = true
   if (cluster) void watchDatabase()
@@ -72,7 +72,7 @@ async function withDatabase(work) {
 /** Starts the database again where it is down; that may take more than one try. */
 async function bringBack() {
   if (cluster.isUp()) return
-  console.error('PostgreSQL has ended by itself; it is started again.')
+  console.error('PostgreSQL stopped. Starting it again.')
   const before = cluster.url
   try {
     await cluster.bringBack()
@@ -84,7 +84,7 @@ async function bringBack() {
 
 /** Another program has the port of the database: it is at another one, and so must be whoever uses it. */
 async function followDatabase() {
-  console.error(`Its port was taken by another program; it is at ${new URL(cluster.url).port} now.`)
+  console.error(`Another program has taken its port. It now uses port ${new URL(cluster.url).port}.`)
   await own.release()
   own = await ownerOf(cluster.url, () => url)
   server?.kill('SIGTERM')
@@ -125,7 +125,7 @@ async function keepUp() {
     if (ending) return
     if (Date.now() - begun > standsMs) pauseMs = firstPauseMs
     if (code === portTaken && (await tookAnotherPort())) continue
-    console.error(`The server ended by itself (${code}); it comes back in ${pauseMs / 1000} s.`)
+    console.error(`The server stopped (${code}). It restarts in ${pauseMs / 1000} s.`)
     await pause(pauseMs)
     pauseMs = Math.min(longestPauseMs, pauseMs * 2)
   }
@@ -140,7 +140,7 @@ async function watchDatabase() {
     try {
       const owner = await own.take()
       if (owner !== null) {
-        console.error(`Another start has taken the data meanwhile, at ${owner}.`)
+        console.error(`Another start has taken the data, at ${owner}.`)
         return stopping()
       }
       pauseMs = firstPauseMs
@@ -148,7 +148,7 @@ async function watchDatabase() {
       if (ending) return
       await bringBack()
       if (cluster.isUp()) continue
-      console.error(`Tried again in ${pauseMs / 1000} s.`)
+      console.error(`Next try in ${pauseMs / 1000} s.`)
       await pause(pauseMs)
       pauseMs = Math.min(longestPauseMs, pauseMs * 2)
     }
@@ -165,13 +165,13 @@ function stopping() {
 /** Goes on at the next free port, unless one was asked for: that is tried again until it is free. */
 async function tookAnotherPort() {
   if (process.env.PORT) {
-    console.error(`Port ${port} is taken by another program.`)
+    console.error(`Port ${port} is used by another program.`)
     return false
   }
   port = await freePort(port + 1)
   url = `http://127.0.0.1:${port}`
   await own?.announce()
-  if (isAnnounced) console.log(`Its port was taken by another program. Jovial Anchor is at ${url} now`)
+  if (isAnnounced) console.log(`Another program has taken its port. Jovial Anchor is now at ${url}`)
   return true
 }
 

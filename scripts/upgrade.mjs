@@ -6,20 +6,20 @@ import { versionOfCluster } from './lib/postgres.mjs'
 import { moveCluster } from './lib/upgrade.mjs'
 
 if (process.env.DATABASE_URL)
-  giveUp('DATABASE_URL names a PostgreSQL of your own: its own tools upgrade it. Nothing was changed.')
+  giveUp('DATABASE_URL selects your own PostgreSQL. Upgrade it with its own tools. Nothing was changed.')
 speakPlainly()
 installPackages()
 const made = versionOfCluster('postgres')
 const [newest] = postgresVersions()
-if (made === null) giveUp('There are no data yet: npm start makes them with the newest PostgreSQL installed.')
+if (made === null) giveUp('There is no data yet. npm start creates it with the newest installed PostgreSQL.')
 if (made === newest) {
-  console.log(`The data are of PostgreSQL ${made}, the newest that is installed. Nothing was changed.`)
+  console.log(`The data already uses PostgreSQL ${made}, the newest installed version. Nothing was changed.`)
   process.exit(0)
 }
 try {
   const { kept, file } = await moveCluster('postgres', newest, join(dataFolder, 'backups'))
   console.log(
-    `The data are of PostgreSQL ${newest} now. Those of ${made} are kept in ${kept}, a dump in ${file}.`,
+    `The data now uses PostgreSQL ${newest}. The data of version ${made} is kept in ${kept}, a dump in ${file}.`,
   )
   process.exit(0)
 } catch (cause) {

@@ -75,7 +75,7 @@ function yearOf({
     'TYPICAL/EXTREME PERIODS,0',
     'GROUND TEMPERATURES,0',
     'HOLIDAYS/DAYLIGHT SAVINGS,No,0,0,0',
-    'COMMENTS 1,Made up for demonstration; no such place and no such year',
+    'COMMENTS 1,Invented for demonstration; the place and the year do not exist',
     'COMMENTS 2,npm run weather',
     'DATA PERIODS,1,1,Data,Sunday, 1/ 1,12/31',
   ]

@@ -349,7 +349,7 @@ describe('without its database', () => {
     const response = await fetch(`${lonely.url}/api/jobs`)
     expect(response.status).toBe(503)
     expect(await response.json()).toEqual({
-      error: 'The database cannot be reached just now. Nothing was saved.',
+      error: 'Cannot reach the database at the moment. Nothing was saved.',
     })
     await lonely.stop()
   })
@@ -364,6 +364,6 @@ describe('the guard', () => {
     )
     const answer = Buffer.concat(await socket.toArray()).toString()
     expect(answer).toMatch(/^HTTP\/1\.1 400 /)
-    expect(answer).toContain('names two hosts')
+    expect(answer).toContain('has two Host headers')
   })
 })

@@ -149,7 +149,7 @@ export async function restore(bin, url, file, prepare, whenLoaded = async () => 
     bin,
     elsewhere,
     [drop(loaded), drop(replaced), `create database ${quoted(loaded)} template template0`],
-    'Making room for the backup',
+    'Creating the second database',
   )
   try {
     const { url: address, env } = withoutPassword(beside)
@@ -165,7 +165,7 @@ export async function restore(bin, url, file, prepare, whenLoaded = async () => 
       bin,
       elsewhere,
       [`${rename(name, replaced)}; ${rename(loaded, name)}`],
-      'Putting the backup in the place of the data',
+      'Swapping the databases',
     )
   } catch (cause) {
     statements(bin, elsewhere, [drop(loaded)], 'Clearing up')

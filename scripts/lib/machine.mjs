@@ -42,7 +42,7 @@ export const isAlive = (pid) => {
 function alone(does, work) {
   const lock = join(ensureFolder(join(root, 'node_modules')), '.busy')
   for (let tries = 0; !isTaken(lock); tries++) {
-    if (tries === 0) console.log(`Another command ${does}; this one waits for it (${lock}) …`)
+    if (tries === 0) console.log(`Waiting for another command that ${does} (${lock}) …`)
     spawnSync('sleep', ['0.5'])
   }
   try {
@@ -67,7 +67,7 @@ function isTaken(lock) {
 /** Installs the npm packages of the lock file, unless they are there already. */
 export function installPackages() {
   if (Number(process.versions.node.split('.')[0]) < needsNode)
-    giveUp(`Node.js ${needsNode} or newer is needed; this is ${process.versions.node}`)
+    giveUp(`Node.js ${needsNode} or newer is required. This is ${process.versions.node}`)
   const lock = createHash('sha256')
     .update(readFileSync(join(root, 'package-lock.json')))
     .digest('hex')
@@ -118,18 +118,18 @@ export function postgresPrograms(made = null) {
   if (made !== null && !there.includes(made))
     giveUp(
       [
-        `The data here were made by PostgreSQL ${made}, and only ${there.join(', ') || 'none'} is installed.`,
-        `Install the programs that read them beside it:`,
+        `PostgreSQL ${made} made this data, but only ${there.join(', ') || 'none'} is installed.`,
+        `Install that version as well:`,
         `  sudo apt-get install -y postgresql-${made}`,
-        `Then start again; or move the data to the newest PostgreSQL installed, the old ones kept:`,
+        `Then start again. Or move the data to the newest installed PostgreSQL and keep the old data:`,
         `  npm run upgrade`,
-        `Where that package is no longer to be had: move the folder of the data away, start once, and run`,
+        `If that package is no longer available: move the data folder away, start once, and run`,
         `  npm run restore -- FILE`,
       ].join('\n'),
     )
   return there[0]
     ? binOf(made ?? there[0])
-    : giveUp(`PostgreSQL was installed, but its programs are not under ${postgresFolder}`)
+    : giveUp(`PostgreSQL was installed, but its programs are not in ${postgresFolder}`)
 }
 
 /** A general circuit solver, which the tests compare with. */

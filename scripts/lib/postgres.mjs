@@ -46,7 +46,7 @@ function clusterHome(name) {
   if (isRoot && asPostgres('test', ['-x', dataFolder]).status !== 0) {
     if (isDataFolderNamed)
       giveUp(
-        `The user postgres cannot reach ${dataFolder}, which JOVIAL_ANCHOR_DATA names. Name a folder that it can reach.`,
+        `The user postgres cannot reach ${dataFolder} (JOVIAL_ANCHOR_DATA). Choose a folder that it can reach.`,
       )
     return ensureFolder(
       join('/var/lib/jovial-anchor', createHash('sha256').update(root).digest('hex').slice(0, 12), name),
@@ -329,7 +329,7 @@ export async function startCluster(name, { durable, folder = theData, version = 
     if (standing === null)
       throw new Error(
         isDiskFull(data)
-          ? `The disk that holds ${data} is full: PostgreSQL cannot start. Make room.`
+          ? `The disk with ${data} is full, so PostgreSQL cannot start. Free some space.`
           : `Starting PostgreSQL failed:\n${lastLinesOf(log, data) || saidBy(started)}`,
       )
     return standing

@@ -23,6 +23,6 @@ export function prepareDatabase({ url, applicationUrl, bin, isBackedUp = false }
       ...(bin && { POSTGRES_PROGRAMS: bin }),
     },
   })
-  if (status !== 0) throw new Error(stderr.trim() || 'The database could not be brought up to date')
+  if (status !== 0) throw new Error(stderr.trim() || 'The database migration failed')
   process.stderr.write(stderr)
 }

@@ -23,7 +23,7 @@ export async function moveCluster(name, version, backups, { durable = true } = {
   let isFree = false
   try {
     const owner = await own.take()
-    if (owner !== null) throw new Error(`The data are in use, at ${owner}: stop that first`)
+    if (owner !== null) throw new Error(`The data is in use at ${owner}. Stop that first`)
     file = backUpBefore('upgrade', postgresPrograms(version), old.url, backups)
     await load(name, version, file, durable)
   } finally {

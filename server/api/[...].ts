@@ -1,5 +1,5 @@
 import { Refusal, route } from '../utils/reply'
 
 export default route(async () => {
-  throw new Refusal(404, 'There is nothing at this address')
+  throw new Refusal(404, 'Nothing is at this address')
 })

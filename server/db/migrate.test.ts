@@ -49,7 +49,7 @@ describe('migrations', () => {
   it('that were changed after they were applied are refused', async () => {
     await migrate(db.sql, folder)
     await writeFile(join(folder, '001-one.sql'), 'create table other (n integer);')
-    await expect(migrate(db.sql, folder)).rejects.toThrow('001-one.sql is not the one that was applied')
+    await expect(migrate(db.sql, folder)).rejects.toThrow('001-one.sql differs from the one applied')
   })
 
   it('that are not applied yet are told before anything is changed', async () => {

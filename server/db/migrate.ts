@@ -51,13 +51,13 @@ function refuseOther(applied: readonly Applied[], known: readonly Migration[]): 
   const newest = applied.at(-1)
   if (newest && newest.number > last)
     throw new SchemaMismatch(
-      `This database was changed by a newer version of the application (schema ${newest.number}, ${newest.name}); ` +
+      `A newer version of the application has changed this database (schema ${newest.number}, ${newest.name}); ` +
         `this one knows schema ${last}. Start that version, or restore a backup made by this one.`,
     )
   for (const { number, name, digest } of applied) {
     const file = known.find((one) => one.number === number)
     if (file && digest !== null && digest !== file.digest)
-      throw new SchemaMismatch(`The migration ${name} is not the one that was applied to this database.`)
+      throw new SchemaMismatch(`The migration ${name} differs from the one applied to this database.`)
   }
 }
 

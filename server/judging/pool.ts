@@ -41,7 +41,7 @@ function within(pool: Piscina, mostMs: number) {
       try {
         return (await pool.run(task, { name, signal })) as T
       } catch (cause) {
-        throw signal.aborted ? new TooLarge('This job is too large to be judged at once') : cause
+        throw signal.aborted ? new TooLarge('This job is too large to check at once') : cause
       }
     })
 }

@@ -29,7 +29,7 @@ interface Behind {
 const tooLarge = {
   verdict: null,
   headline: 'Too large to check at once',
-  reason: 'Open it: the bench takes the time it needs.',
+  reason: 'Open the job. The bench takes as long as it needs.',
   specified_verdict: null,
   specified_headline: null,
 } as const
@@ -102,7 +102,7 @@ export class JudgingQueue {
           await Promise.all(rows.map((row) => this.judgeOne(row)))
       } catch (cause) {
         // The database may be away for a moment: what is behind is still behind afterwards.
-        console.error('Judging what is behind:', cause)
+        console.error('Checking waiting jobs:', cause)
       }
     }
   }
@@ -144,7 +144,7 @@ export class JudgingQueue {
     try {
       return await this.judge.verdict({ document: documentOf(document), rules, units: { system, currency } })
     } catch (cause) {
-      if (!(cause instanceof TooLarge)) console.error('A job that cannot be judged:', cause)
+      if (!(cause instanceof TooLarge)) console.error('A job that cannot be checked:', cause)
       return tooLarge
     }
   }

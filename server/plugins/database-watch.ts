@@ -33,7 +33,7 @@ export default defineNitroPlugin(() => {
   const look = async (): Promise<void> => {
     lost = !(await poolAnswers()) && (await databaseAnswers()) ? lost + 1 : 0
     if (lost >= mostLooks) {
-      console.error('The connections to the database do not come back; the server ends.')
+      console.error('The database connections do not come back. The server stops.')
       process.exit(1)
     }
     setTimeout(look, everyMs).unref()

@@ -7,7 +7,7 @@ const everyMs = 6 * 3_600_000
 export default defineNitroPlugin(() => {
   const purging = (): void => {
     purge(database()).catch((cause: unknown) => {
-      console.error('Taking away what was deleted:', cause)
+      console.error('Removing deleted jobs:', cause)
     })
   }
   purging()

@@ -137,7 +137,7 @@ function changesOn(
 /** Number taken by another job: a save that would give it twice. */
 export class NumberTaken extends Error {
   constructor(readonly number: string) {
-    super(`The number ${number} is another job’s`)
+    super(`Another job has the number ${number}`)
   }
 }
 

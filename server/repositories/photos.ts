@@ -45,7 +45,7 @@ export class Photos extends Repository {
         from photo where workshop_id = ${workshop}`
       if (held!.count >= mostPhotos) return { refused: `A job holds at most ${mostPhotos} photos` }
       if (Number(held!.bytes) + data.byteLength > mostBytes)
-        return { refused: 'The photos of this workshop have no more room; take old ones away first' }
+        return { refused: 'There is no room for more photos. Delete old ones first' }
       const photo = {
         workshop_id: workshop,
         job_id: job,

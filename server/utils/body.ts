@@ -19,7 +19,7 @@ export async function readBytes(event: H3Event, most: number): Promise<Uint8Arra
     else chunks.length = 0
   }
   if (size > most)
-    throw new Refusal(413, `This is larger than ${most / 1024 / 1024} MB, the most that is read here`)
+    throw new Refusal(413, `This is larger than ${most / 1024 / 1024} MB, the limit here`)
   return Buffer.concat(chunks)
 }
 

@@ -39,7 +39,7 @@ export const guard = defineEventHandler((event) => {
     event.node.req.rawHeaders.filter((word, i) => i % 2 === 0 && word.toLowerCase() === 'host').length > 1
   ) {
     setResponseStatus(event, 400)
-    return { error: 'The request names two hosts' }
+    return { error: 'The request has two Host headers' }
   }
   const host = getHeader(event, 'host') ?? ''
   const origin = getHeader(event, 'origin')
@@ -49,6 +49,6 @@ export const guard = defineEventHandler((event) => {
   const isFromElsewhere = (site === 'cross-site' || site === 'same-site') && !isPage
   if (!ownHosts.test(host) || (origin !== undefined && origin !== `http://${host}`) || isFromElsewhere) {
     setResponseStatus(event, 403)
-    return { error: 'This server answers only to pages of its own' }
+    return { error: 'This server answers only its own pages' }
   }
 })

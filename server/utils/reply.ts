@@ -45,10 +45,10 @@ export const refuseFields = (problems: readonly FileProblem[]): Refusal => {
 /** What is said of a failure of the database, by its code: it is known, and nothing was saved. */
 const failures: Readonly<Record<string, { readonly status: number; readonly words: string }>> = {
   '53100': { status: 507, words: 'The disk of the server is full.' },
-  '55P03': { status: 503, words: 'Somebody else is changing this just now; try again in a moment.' },
-  '57014': { status: 503, words: 'This took the database too long.' },
-  POOL_BUSY: { status: 503, words: 'The server has too much to do just now; try again in a moment.' },
-  '25P03': { status: 503, words: 'This took the server too long.' },
+  '55P03': { status: 503, words: 'Someone else is changing this now. Try again in a moment.' },
+  '57014': { status: 503, words: 'The database took too long.' },
+  POOL_BUSY: { status: 503, words: 'The server is busy. Try again in a moment.' },
+  '25P03': { status: 503, words: 'The server took too long.' },
 }
 const unreachable = new Set([
   'ECONNREFUSED',
@@ -78,9 +78,9 @@ function failureOf(event: H3Event, cause: unknown): { readonly status: number; r
   }
   if (performance.now() - outageLoggedAt > outageLogMs) {
     outageLoggedAt = performance.now()
-    console.error(`The database cannot be reached (${code}).`)
+    console.error(`Cannot reach the database (${code}).`)
   }
-  return { status: 503, words: 'The database cannot be reached just now.' }
+  return { status: 503, words: 'Cannot reach the database at the moment.' }
 }
 
 /**

@@ -26,7 +26,7 @@ export default route(async (event) => {
   const { shop } = await repositories()
   const saved = await shop.save(wanted)
   if (!saved)
-    throw new Refusal(409, 'Somebody else changed the shop’s settings in the meantime', {
+    throw new Refusal(409, 'Someone else has changed the shop settings', {
       theirs: await shop.read(),
       yours: wanted,
     })

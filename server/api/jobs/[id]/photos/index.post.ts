@@ -24,7 +24,7 @@ const query = Joi.object<{ who: string; station: string; name: string }>({
 export default route(async (event) => {
   const id = jobId(event)
   const type = typeOf(event)
-  if (!type.startsWith('image/')) throw new Refusal(415, 'Send the picture itself')
+  if (!type.startsWith('image/')) throw new Refusal(415, 'Send an image file')
   const data = await readBytes(event, largestBytes)
   const { who, station, name } = validated(query, getQuery(event))
   const { jobs, photos } = await repositories(who)
@@ -32,7 +32,7 @@ export default route(async (event) => {
   const picture = await pictureOf(data, type)
   if (picture === 'too large')
     throw new Refusal(422, `This picture has more than ${mostPixels / 1e6} million pixels`)
-  if (!picture) throw new Refusal(422, 'This is not a whole picture: JPEG, PNG and WebP are taken')
+  if (!picture) throw new Refusal(422, 'This is not a complete picture. Use JPEG, PNG or WebP')
   const added = await photos.add(id, { ...picture, station, name })
   if ('refused' in added) throw new Refusal(422, added.refused)
   setResponseStatus(event, 201)

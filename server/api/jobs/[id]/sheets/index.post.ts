@@ -36,13 +36,13 @@ export default route(async (event) => {
     case 'no-job':
       throw noSuchJob()
     case 'nothing-specified':
-      throw new Refusal(422, 'Nothing is specified for this job yet: choose an answer first')
+      throw new Refusal(422, 'This job has no specification yet. Choose an answer first')
     case 'stale':
       throw new Refusal(409, `${issued.theirs.updatedBy} changed this job in the meantime`, {
         theirs: issued.theirs,
       })
     case 'gaps':
-      throw new Refusal(422, 'Something is missing. Say why you sign all the same.', { gaps: issued.gaps })
+      throw new Refusal(422, 'Something is missing. Give a reason for signing anyway.', { gaps: issued.gaps })
     case 'issued':
       return issued.row
   }

@@ -19,7 +19,7 @@ export default route(async (event) => {
   if (done === 'gone') throw noSuchPart()
   if (done === 'stale') {
     const [theirs] = await shelf.versions(kind, code)
-    throw new Refusal(409, `Version ${theirs?.version ?? 0} of ${code} is on the shelf by now`, { theirs })
+    throw new Refusal(409, `Version ${theirs?.version ?? 0} of ${code} is on the shelf now`, { theirs })
   }
   return { retired: code }
 })

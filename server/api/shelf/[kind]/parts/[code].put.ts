@@ -31,7 +31,7 @@ export default route(async (event) => {
       409,
       version === 0
         ? `${code} stands on the shelf already`
-        : `Version ${theirs?.version ?? 0} of ${code} is on the shelf by now`,
+        : `Version ${theirs?.version ?? 0} of ${code} is on the shelf now`,
       { theirs },
     )
   }

@@ -7,7 +7,7 @@ import { sheetOfAddress } from '../../../../../utils/sheet'
 export default route(async (event) => {
   const { row, sheet } = await sheetOfAddress(event)
   if (sheet.format !== 'jovial-anchor/specification')
-    throw new Refusal(404, 'A record of fitting has no list of parts')
+    throw new Refusal(404, 'A signed record has no parts list')
   const text = sheetCsv(sheet)
   setResponseHeaders(event, {
     'content-type': 'text/csv; charset=utf-8',
