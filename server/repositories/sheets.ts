@@ -76,7 +76,8 @@ export class Sheets extends Repository {
       select ${columns(sql)}, content from sheet where workshop_id = ${actor.workshop} and job_id = ${job} and count = ${count}`
     if (!found) return null
     const { content, ...row } = found
-    if (digestOf(content) !== row.digest) throw new Error(`Sheet ${row.number} has changed since it was issued`)
+    if (digestOf(content) !== row.digest)
+      throw new Error(`Sheet ${row.number} has changed since it was issued`)
     return { row, sheet: JSON.parse(content) as IssuedContent }
   }
 

@@ -18,8 +18,7 @@ export async function readBytes(event: H3Event, most: number): Promise<Uint8Arra
     if (size <= most) chunks.push(chunk)
     else chunks.length = 0
   }
-  if (size > most)
-    throw new Refusal(413, `This is larger than ${most / 1024 / 1024} MB, the limit here`)
+  if (size > most) throw new Refusal(413, `This is larger than ${most / 1024 / 1024} MB, the limit here`)
   return Buffer.concat(chunks)
 }
 
