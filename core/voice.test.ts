@@ -9,7 +9,7 @@ import { metric } from '#core/units/display'
 import { writerIn } from '#core/units/format'
 import { glossary } from '#core/words/glossary'
 import { allChecks } from '#core/assessment/checks/index'
-import { allFaults } from '#core/proving/faults/index'
+import { allFaults } from '#core/diagnosis/faults/index'
 
 /** Forms that no text of a catalogue uses, each with what to write in its place. */
 const banned: readonly (readonly [form: RegExp, write: string])[] = [

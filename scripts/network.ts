@@ -1,14 +1,14 @@
 // npm run --silent network -- FILE.json --case NAME: voltages and currents of the wiring of a job in a case, as JSON.
 // npm run --silent netlist -- FILE.json --case NAME: the same case as a netlist. --case list: the names of the cases.
 import { writeNetlist } from '#core/formats/netlist'
-import { caseOf, casesOf, type Case } from '#core/network/cases'
-import type { Circuit } from '#core/network/circuit'
-import { circuitOf, startOf } from '#core/network/circuits'
-import { networkOf } from '#core/network/of-job'
-import { solve } from '#core/network/solution'
-import { circuitIn } from '#core/proving/circuit'
-import { Proof } from '#core/proving/predict'
-import { provedCase } from '#core/proving/states'
+import { caseOf, casesOf, type Case } from '#core/wiring/cases'
+import type { Circuit } from '#core/circuit/circuit'
+import { circuitOf, startOf } from '#core/wiring/circuits'
+import { networkOf } from '#core/wiring/of-job'
+import { solve } from '#core/circuit/solution'
+import { circuitIn } from '#core/commissioning/circuit'
+import { Proof } from '#core/commissioning/predict'
+import { provedCase } from '#core/commissioning/states'
 import { fail, jobFromFile } from './lib/job-argument'
 
 const [what, file, ...rest] = process.argv.slice(2)

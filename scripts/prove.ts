@@ -3,8 +3,8 @@
 import { readFile } from 'node:fs/promises'
 import { decodeText } from '#core/formats/bytes'
 import { readProofCsv } from '#core/formats/proof-csv'
-import { Diagnosis } from '#core/proving/diagnosis'
-import { expectedRows, rankingRows } from '#core/proving/rows'
+import { Diagnosis } from '#core/diagnosis/diagnosis'
+import { expectedRows, rankingRows } from '#core/diagnosis/rows'
 import { fail, jobFromFile } from './lib/job-argument'
 
 const [what, file, ...rest] = process.argv.slice(2)

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import type { Page } from '@playwright/test'
-import { Diagnosis } from '../core/proving/diagnosis'
-import { hiddenCause } from '../core/proving/stream'
+import { Diagnosis } from '../core/diagnosis/diagnosis'
+import { hiddenCause } from '../core/diagnosis/stream'
 import { expect, expectSaved, test } from './bench-test'
 
 const workboat = JSON.parse(

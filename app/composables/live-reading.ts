@@ -1,5 +1,5 @@
 import { useLocalStorage } from '@vueuse/core'
-import type { Streamed } from '#core/proving/stream'
+import type { Streamed } from '#core/diagnosis/stream'
 import { followTest } from '../utils/instruments'
 
 /** How a stand-in is set up on this device: what it hides, and how fast its time goes. */

@@ -1,7 +1,7 @@
 import ELK from 'elkjs/lib/elk-api'
 import workerUrl from 'elkjs/lib/elk-worker.min.js?url'
 import type { WiredJob } from '#core/assessment/wired'
-import { layoutOf, type Layout } from '#core/network/layout'
+import { layoutOf, type Layout } from '#core/drawing/layout'
 
 /** A wiring with its drawing laid out. */
 export interface DrawnWiring {

@@ -1,12 +1,12 @@
 import { asFitted } from '#core/job/as-fitted'
 import type { JobDocument } from '#core/job/document'
-import { Diagnosis } from '#core/proving/diagnosis'
-import type { Cause } from '#core/proving/hypotheses'
-import { chanceOf } from '#core/proving/chance'
-import { asItIs, asMet, StandIn } from '#core/proving/instruments'
-import { learntFrom, withLearnt, type Learnt } from '#core/proving/learnt'
-import { economical } from '#core/proving/procedure'
-import { causeWords } from '#core/proving/rows'
+import { Diagnosis } from '#core/diagnosis/diagnosis'
+import type { Cause } from '#core/diagnosis/hypotheses'
+import { chanceOf } from '#core/commissioning/chance'
+import { asItIs, asMet, StandIn } from '#core/diagnosis/instruments'
+import { learntFrom, withLearnt, type Learnt } from '#core/diagnosis/learnt'
+import { economical } from '#core/diagnosis/procedure'
+import { causeWords } from '#core/diagnosis/rows'
 import {
   shownDiagnosis,
   shownEssential,
@@ -15,10 +15,10 @@ import {
   type ShownDiagnosis,
   type ShownEssential,
   type ShownTest,
-} from '#core/proving/shown'
-import { hiddenCause } from '#core/proving/stream'
-import { caseC, heatMinutes, loadOfMachineA } from '#core/proving/tests/engine'
-import { unitsOf } from '#core/proving/rig'
+} from '#core/diagnosis/shown'
+import { hiddenCause } from '#core/diagnosis/stream'
+import { caseC, heatMinutes, loadOfMachineA } from '#core/commissioning/tests/engine'
+import { unitsOf } from '#core/commissioning/rig'
 import type { ShopSettings } from '#core/system/system'
 import type { Verdict } from '#core/system/verdict'
 import { judgeFitted } from '#core/verdict/job'

@@ -1,4 +1,4 @@
-import type { ShownEssential } from '#core/proving/shown'
+import type { ShownEssential } from '#core/diagnosis/shown'
 import { startEngine, type EngineClient } from './client'
 import type { ShownProof } from './prover'
 

@@ -1,5 +1,5 @@
 import type { Reading } from '#core/loads/detect'
-import type { Streamed } from '#core/proving/stream'
+import type { Streamed } from '#core/diagnosis/stream'
 
 /** What happens on an instrument. */
 export interface InstrumentEvents<T = Reading> {

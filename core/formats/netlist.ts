@@ -1,4 +1,4 @@
-import type { Circuit } from '#core/network/circuit'
+import type { Circuit } from '#core/circuit/circuit'
 
 /** A name as a netlist may hold it: every character that is no letter, digit or `_` becomes `_`. */
 export const netlistName = (id: string): string => id.replace(/[^A-Za-z0-9_]/g, '_')

@@ -1,6 +1,6 @@
 import { readTable, type TableColumns, type TableProblem } from './table'
-import type { ProofTest } from '#core/proving/tests/test'
-import type { ShownTest } from '#core/proving/shown'
+import type { ProofTest } from '#core/commissioning/tests/test'
+import type { ShownTest } from '#core/diagnosis/shown'
 import { parseQuantity } from '#core/units/parse'
 
 const columns: TableColumns = {

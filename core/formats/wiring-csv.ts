@@ -1,6 +1,6 @@
 import { csvFormatRows } from 'd3-dsv'
 import type { WiredJob } from '#core/assessment/wired'
-import { isSizeUnknown } from '#core/network/words'
+import { isSizeUnknown } from '#core/wiring/words'
 import { boughtFrom } from '#core/remedies/bought'
 import type { ShelfPart } from '#core/shelf/kinds'
 import { wordsToCell } from './cell'

@@ -1,4 +1,4 @@
-import type { Shape } from '#core/network/shape'
+import type { Shape } from '#core/drawing/shape'
 import type { Verdict } from '#core/system/verdict'
 
 /** A piece of a line: strong, soft, or in the colour and with the mark of a verdict. */

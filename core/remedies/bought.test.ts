@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { costOf } from '#core/job/specified'
-import type { WiringPart } from '#core/network/lists'
+import type { WiringPart } from '#core/wiring/lists'
 import type { ShelfKindId, ShelfPart, ShelfValues } from '#core/shelf/kinds'
 import { boughtFrom } from './bought'
 

@@ -1,5 +1,5 @@
 import type { ListedPart } from '#core/job/specified'
-import type { Wanted, WiringPart } from '#core/network/lists'
+import type { Wanted, WiringPart } from '#core/wiring/lists'
 import type { ShelfPart } from '#core/shelf/kinds'
 import { listed } from './listed'
 

@@ -1,5 +1,5 @@
 import type { ListedPart } from '#core/job/specified'
-import type { Wanted } from '#core/network/lists'
+import type { Wanted } from '#core/wiring/lists'
 import type { ShelfPart } from '#core/shelf/kinds'
 import type { Answer } from './answer'
 

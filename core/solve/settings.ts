@@ -1,6 +1,6 @@
 import { nameInSentence } from '#core/units/format'
 import { isCharging, type AlternatorLane, type Lane } from '#core/system/lanes'
-import { settingsOf } from '#core/assessment/checks/range'
+import { settingsOf } from '#core/assessment/checks/charger/range'
 import type { Setting } from '#core/assessment/check'
 import type { PartPath } from '#core/job/document'
 import { sharesBus } from '#core/system/energy'

@@ -1,5 +1,5 @@
 import type { JobDocument } from '#core/job/document'
-import { chanceOf, type Chance } from '#core/proving/chance'
+import { chanceOf, type Chance } from '#core/commissioning/chance'
 
 /** What a server answered under load. */
 export interface Loaded {

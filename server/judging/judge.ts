@@ -1,7 +1,7 @@
 import type { Paper } from '#core/papers/blocks'
 import type { FittingRecord, RecordInputs } from '#core/papers/record'
 import type { Sheet, SheetInputs } from '#core/papers/sheet'
-import type { Streamed } from '#core/proving/stream'
+import type { Streamed } from '#core/diagnosis/stream'
 import {
   check,
   pdf,

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises'
 import { describe, expect, it, vi } from 'vitest'
 import { judged, plain, soft, strong, type Block, type Paper } from '#core/papers/blocks'
-import type { Shape } from '#core/network/shape'
+import type { Shape } from '#core/drawing/shape'
 import { fontsOfPapers, unpack } from './fonts'
 import { paperPdf } from './pdf'
 

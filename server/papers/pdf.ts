@@ -10,7 +10,7 @@ import type {
   TDocumentDefinitions,
 } from 'pdfmake/interfaces'
 import type { Block, Fact, Line, Paper, Section } from '#core/papers/blocks'
-import { writeSvg } from '#core/network/svg'
+import { writeSvg } from '#core/drawing/svg'
 import { anchorMark, verdictMarks, type Stroke } from '#core/papers/marks'
 import { verdictWords, type Verdict } from '#core/system/verdict'
 import { fontsOfPapers, type Family, type Fonts } from './fonts'

@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest'
-import type { Shape } from '#core/network/shape'
+import type { Shape } from '#core/drawing/shape'
 import { drawingRoomPt, sheetFor } from './sheet'
 
 const drawing = (width: number, height: number, more: object = { 'font-size': 12 }): Shape => ({

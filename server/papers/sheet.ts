@@ -1,4 +1,4 @@
-import type { Shape } from '#core/network/shape'
+import type { Shape } from '#core/drawing/shape'
 import type { Paper } from '#core/papers/blocks'
 
 /** Sheets that papers are printed on, width and height, pt. */

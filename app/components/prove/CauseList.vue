@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { otherId, soundId } from '#core/proving/hypotheses'
-import { likelihoodWord, type ShownCause, type ShownDiagnosis } from '#core/proving/shown'
+import { otherId, soundId } from '#core/diagnosis/hypotheses'
+import { likelihoodWord, type ShownCause, type ShownDiagnosis } from '#core/diagnosis/shown'
 
 /** What the readings most likely mean, what speaks for it, and what to measure next. */
 const props = defineProps<{

@@ -2,7 +2,7 @@
 import { withFitted } from '#core/job/proving-edits'
 import type { Proving } from '#core/job/proving'
 import { partKinds } from '#core/job/fields'
-import type { Learnt } from '#core/proving/learnt'
+import type { Learnt } from '#core/diagnosis/learnt'
 import { verdictWords } from '#core/system/verdict'
 import type { ShownProof, Taught } from '../../engine/prover'
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { ShownTest } from '#core/proving/shown'
-import { expectedWords, readingWords } from '#core/proving/readings'
+import type { ShownTest } from '#core/diagnosis/shown'
+import { expectedWords, readingWords } from '#core/commissioning/readings'
 import type { EngineClient } from '../../engine/client'
 import type { PracticeEnd, ShownProof } from '../../engine/prover'
 

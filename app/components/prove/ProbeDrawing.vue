@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { ShownTest } from '#core/proving/shown'
+import type { ShownTest } from '#core/diagnosis/shown'
 
 /** The drawing of the job with the probes of a test on it. */
 const props = defineProps<{ test: ShownTest }>()

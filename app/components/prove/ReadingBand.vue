@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { expectedWords } from '#core/proving/readings'
-import type { ShownTest } from '#core/proving/shown'
+import { expectedWords } from '#core/commissioning/readings'
+import type { ShownTest } from '#core/diagnosis/shown'
 
 /** What must be read as a band, and where the reading lies. */
 const props = defineProps<{ test: ShownTest; value: number | null }>()

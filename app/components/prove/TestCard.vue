@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { readingWords } from '#core/proving/readings'
-import type { ShownTest } from '#core/proving/shown'
+import { readingWords } from '#core/commissioning/readings'
+import type { ShownTest } from '#core/diagnosis/shown'
 import type { TakenReading } from '#core/job/proving'
 import type { EngineClient } from '../../engine/client'
 

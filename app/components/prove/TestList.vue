@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { ShownTest } from '#core/proving/shown'
+import type { ShownTest } from '#core/diagnosis/shown'
 
 /** All tests by their titles, to choose one on the phone: the essential ones first. */
 const props = defineProps<{

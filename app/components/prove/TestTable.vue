@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { expectedWords, readingWords } from '#core/proving/readings'
-import type { ShownTest } from '#core/proving/shown'
-import { testGroupNames, testGroups } from '#core/proving/tests/test'
+import { expectedWords, readingWords } from '#core/commissioning/readings'
+import type { ShownTest } from '#core/diagnosis/shown'
+import { testGroupNames, testGroups } from '#core/commissioning/tests/test'
 import type { TakenReading } from '#core/job/proving'
 
 /** The essential tests with what they is expected to read and what was read; all others folded beneath. */

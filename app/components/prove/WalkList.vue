@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { ShownTest } from '#core/proving/shown'
+import type { ShownTest } from '#core/diagnosis/shown'
 
 /** What is looked at in one go, by place. A line that differs leads to its own test. */
 const props = defineProps<{ list: ShownTest['list']; titleOf: (test: string) => string }>()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { phases, type Phase, type Step } from '#core/proving/order/step'
+import { phases, type Phase, type Step } from '#core/commissioning/order/step'
 import { withStep } from '#core/job/proving-edits'
 import type { Proving, StepTick } from '#core/job/proving'
 

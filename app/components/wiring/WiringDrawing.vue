@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { h, type VNode } from 'vue'
-import type { Layout } from '#core/network/layout'
-import type { Shape } from '#core/network/shape'
-import { svgOf, type Palette } from '#core/network/svg'
+import type { Layout } from '#core/drawing/layout'
+import type { Shape } from '#core/drawing/shape'
+import { svgOf, type Palette } from '#core/drawing/svg'
 import type { Verdict } from '#core/system/verdict'
 
 /** The single-line drawing: dragged, drawn nearer, and walked along by keys. */

@@ -10,7 +10,7 @@ import {
   withValues,
 } from '#core/testing'
 import type { JobDocument } from '#core/job/document'
-import { wired } from '#core/network/wiring'
+import { wired } from '#core/wiring/wiring'
 import type { Case } from './battery.cases'
 
 const [good, changed, open, bad] = ['suits', 'suits-once-changed', 'measure-first', 'does-not-suit'] as const

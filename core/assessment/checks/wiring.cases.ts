@@ -1,6 +1,6 @@
 import { goodJob, link, straightJob, withMeasured, withValues, type Values } from '#core/testing'
 import type { JobDocument } from '#core/job/document'
-import { wired } from '#core/network/wiring'
+import { wired } from '#core/wiring/wiring'
 import type { Case } from './battery.cases'
 
 const [good, changed, open, bad] = ['suits', 'suits-once-changed', 'measure-first', 'does-not-suit'] as const

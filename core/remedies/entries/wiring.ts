@@ -1,4 +1,4 @@
-import { loadStop } from '#core/network/propose/bars'
+import { loadStop } from '#core/wiring/propose/bars'
 import { fuseLabel } from '../fuse-label'
 import { set, setValue, type Remedy } from '../remedy'
 

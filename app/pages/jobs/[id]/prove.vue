@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { withMended, withReading, withoutReading } from '#core/job/proving-edits'
 import type { TakenReading } from '#core/job/proving'
-import type { ShownCause, ShownTest } from '#core/proving/shown'
-import { worthWords } from '#core/proving/worth'
+import type { ShownCause, ShownTest } from '#core/diagnosis/shown'
+import { worthWords } from '#core/diagnosis/worth'
 import { isRecording, readProofCsv, readRecordingCsv } from '#core/formats/proof-csv'
 
 /** The job fitted and proved: its order of work, its tests, what a wrong reading means, and the record that is signed. */

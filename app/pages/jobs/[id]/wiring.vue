@@ -3,7 +3,7 @@ import { useMediaQuery } from '@vueuse/core'
 import { worstByPath } from '#core/assessment/wired'
 import { withField, withNewPart, withoutPart, type JobDocument } from '#core/job/document'
 import { applyRemedy, type RemedyRef } from '#core/remedies/catalogue'
-import { writeSvg, paperPalette, svgOf } from '#core/network/svg'
+import { writeSvg, paperPalette, svgOf } from '#core/drawing/svg'
 import { verdictWords } from '#core/system/verdict'
 import { handOver } from '../../../utils/files'
 

@@ -1,0 +1,351 @@
+import { caseLimitC, warmLossV } from '#core/physics/alternator'
+import { addDcdc, holdBack, unjoined } from '#core/remedies/arrangements'
+import { listInSentence, formatShare, joinText, nameInSentence } from '#core/units/format'
+import { check, number, word } from '#core/assessment/check'
+import { type RemedyRef } from '#core/remedies/catalogue'
+import {
+  allDayA,
+  allDayBudget,
+  allDayWords,
+  availableA,
+  foldsBack,
+  type Speed,
+} from '#core/system/alternators'
+import { leftOnOutput } from '#core/system/output'
+import type { Bank } from '#core/system/bank'
+import { acceptanceA, demandA, highestV } from '#core/system/currents'
+import { cableOhm, isolatorDropV, isStraight, type AlternatorLane } from '#core/system/lanes'
+import type { View } from '#core/system/scene'
+import type { System } from '#core/system/system'
+import { lowCharge, lowChargeWords } from '../charger/low-charge'
+
+/**
+ * Voltage an alternator reaches at the battery at the end of the charge: less the isolator's drop and the
+ * cable's at the tail current.
+ */
+export const atBatteryV = (lane: AlternatorLane, { bank, rules }: System): number =>
+  lane.alternator.regulatorV - isolatorDropV(lane) - bank.tailA * cableOhm(lane, rules)
+
+export const voltage = check({
+  id: 'alternator.voltage',
+  title: 'Voltage at the battery',
+  about: 'alternator',
+  why: 'The voltage at the battery counts, not the regulator setting. Cable and isolator reduce it.',
+  judge({ lane, name }, system) {
+    const { q } = system
+    // What a computer moves has no one voltage: alternator.computer-controlled checks its swing.
+    if (!isStraight(lane) || lane.alternator.regulator === 'computer') return null
+    const { bank, rules } = system
+    const { alternator } = lane
+    const drop = isolatorDropV(lane)
+    const cableDrop = bank.tailA * cableOhm(lane, rules)
+    const coolV = atBatteryV(lane, system)
+    const warmLoss =
+      alternator.regulator === 'compensated' ? warmLossV(caseLimitC, Number(alternator.nominalV) / 12) : 0
+    // Too much is checked cool, too little warm.
+    const volts = coolV > bank.highV ? coolV : coolV - warmLoss
+    const regulatorFor = bank.middleV + drop + cableDrop
+    const settable = alternator.regulator === 'external'
+    const set: RemedyRef = {
+      id: settable ? 'alternator.set-regulator' : 'alternator.external-regulator',
+      on: alternator.$path,
+      value: Math.round(regulatorFor * 10) / 10,
+    }
+    const formula = (): string =>
+      `${q(alternator.regulatorV, 'V')}${warmLoss > 0 && volts < coolV ? ` − ${q(warmLoss, 'V')} when warm` : ''} − ${q(drop, 'V')} isolator − ${q(cableDrop, 'V')} cable at ${q(bank.tailA, 'A')} = ${q(volts, 'V')}`
+    if (volts > bank.highV) {
+      return {
+        verdict: settable ? 'suits-once-changed' : 'does-not-suit',
+        compared: [number('arrives', volts, 'V'), number('charge at most', bank.highV, 'V')],
+        limit: bank.each.$origin(bank.highField),
+        formula,
+        summary: () => `${name} puts ${q(volts, 'V')} on the battery, which allows ${q(bank.highV, 'V')}.`,
+        remedies: settable ? [set, addDcdc(lane, system)] : [addDcdc(lane, system), set],
+      }
+    }
+    if (volts < bank.lowV) {
+      const low = lowCharge(
+        lane,
+        volts,
+        availableA(alternator, 'cruise', rules),
+        alternator.driveHours,
+        system,
+      )
+      const lowLossHelps = drop > rules.lowLossDropV && volts + drop - rules.lowLossDropV >= bank.lowV
+      const lowLoss: RemedyRef = {
+        id: 'link.low-loss-isolator',
+        on: lane.link.$path,
+        value: rules.lowLossDropV,
+      }
+      if (low.fills && low.balances)
+        return {
+          verdict: 'suits',
+          compared: [number('arrives', volts, 'V'), number('cells balance from', bank.balanceStartV, 'V')],
+          limit: { kind: 'rule', text: 'shop rule: voltage at which cells begin to balance' },
+          formula,
+          summary: () =>
+            `${name} puts ${q(volts, 'V')} on the battery. That is below the maker’s ${q(bank.lowV, 'V')}, but a day’s run still fills it.`,
+        }
+      const accepted = low.enough && !lowLossHelps && !settable
+      return {
+        verdict: lowLossHelps || settable || accepted ? 'suits-once-changed' : 'does-not-suit',
+        compared: [number('arrives', volts, 'V'), number('charge at least', bank.lowV, 'V')],
+        limit: bank.each.$origin('chargeLowV'),
+        formula,
+        summary: () =>
+          `${name} puts ${q(volts, 'V')} on the battery, which needs ${q(bank.lowV, 'V')}: ${lowChargeWords(low)}.`,
+        remedies: [
+          ...(lowLossHelps ? [lowLoss] : []),
+          ...(settable ? [set] : []),
+          ...(accepted ? [{ id: 'charger.top-up', on: lane.link.$path } as const] : []),
+          addDcdc(lane, system),
+          ...(settable ? [] : [set]),
+        ],
+      }
+    }
+    return {
+      verdict: 'suits',
+      compared: [number('arrives', volts, 'V'), number('charge at most', bank.highV, 'V')],
+      limit: bank.each.$origin(bank.highField),
+      formula,
+      summary: () =>
+        `${name} puts ${q(volts, 'V')} on the battery, within ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}.`,
+    }
+  },
+})
+
+const speeds: readonly Speed[] = ['idle', 'cruise']
+const socs = [0.2, 0.5, 0.8] as const
+
+export const acceptance = check({
+  id: 'alternator.acceptance',
+  title: 'Charge current with nothing to limit it',
+  about: 'alternator',
+  why: 'Lithium accepts all available current until it is nearly full. An alternator at full output for an hour overheats.',
+  judge({ lane, name }, system) {
+    const { q } = system
+    if (!isStraight(lane)) return null
+    const { bank, rules } = system
+    const { alternator } = lane
+    const cases = speeds.flatMap((speed) =>
+      socs.map((soc) => {
+        const takesA = acceptanceA(lane, soc, speed, system)
+        return {
+          speed,
+          soc,
+          takesA,
+          allDayA: allDayA(alternator, speed, rules),
+          overA: takesA - allDayA(alternator, speed, rules),
+        }
+      }),
+    )
+    const most = cases.reduce((a, b) => (b.overA > a.overA ? b : a))
+    const hot = most.overA > 0 && !foldsBack(alternator)
+    const peakA = Math.max(...cases.map((c) => c.takesA))
+    const overBattery = !hot && peakA > bank.largestA
+    const limitA = overBattery ? bank.largestA : most.allDayA
+    const takesA = overBattery ? peakA : most.takesA
+    const allDay = allDayWords(alternator, most.speed, rules, q)
+    return {
+      verdict: hot || overBattery ? 'suits-once-changed' : 'suits',
+      compared: [
+        number('battery takes', takesA, 'A'),
+        number(overBattery ? 'battery allows' : 'alternator all day', limitA, 'A'),
+      ],
+      limit: overBattery ? bank.each.$origin('largestChargeA') : allDay.origin,
+      formula: () =>
+        joinText(
+          `min(${q(availableA(alternator, most.speed, rules), 'A')} there at ${most.speed}, `,
+          `(${q(highestV(alternator) - isolatorDropV(lane), 'V')} − ${q(bank.ocv(most.soc), 'V')}) ÷ ${q((bank.ohm + cableOhm(lane, rules)) * 1000, 'mΩ')} = ${q(demandA(lane, most.soc, system), 'A')}) = ${q(most.takesA, 'A')}; `,
+          `all day ${allDay.formula} − ${q(alternator.vehicleDrawA, 'A')} = ${q(most.allDayA, 'A')}. `,
+          `${cases.map((c) => `${c.speed} at ${formatShare(c.soc)}: ${q(c.takesA, 'A')}`).join(', ')}`,
+        ),
+      summary: () =>
+        hot
+          ? `The battery draws ${q(takesA, 'A')} at ${most.speed}; ${nameInSentence(name)} can deliver ${q(limitA, 'A')} all day without overheating.`
+          : overBattery
+            ? `The battery draws ${q(takesA, 'A')}, and its maker allows ${q(limitA, 'A')}.`
+            : most.overA > 0
+              ? `The battery would draw ${q(most.takesA, 'A')} at ${most.speed}. The regulator of ${nameInSentence(name)} reduces it as the case warms up.`
+              : `The battery takes ${q(most.takesA, 'A')} at ${most.speed}, within the ${q(most.allDayA, 'A')} that ${nameInSentence(name)} delivers all day.`,
+      remedies: hot || overBattery ? holdBack(lane, system) : [],
+    }
+  },
+})
+
+export const spare = check({
+  id: 'alternator.spare',
+  title: 'Current to spare for charging',
+  about: 'alternator',
+  why: 'Engine, lights and fans take their share first. Only the rest is available for charging.',
+  judge({ lane, name }, { bank, rules, q }) {
+    const { alternator } = lane
+    const leastA = Math.min(rules.spareLeastA, bank.recommendedA / 2)
+    const { amps: spareA, origin, formula: budget } = allDayBudget(alternator, rules, q)
+    const none = spareA < leastA
+    const bySpeed = (['idle', 'cruise'] as const).map(
+      (speed) => `${q(allDayA(alternator, speed, rules), 'A')} at ${speed}`,
+    )
+    return {
+      verdict: none ? 'does-not-suit' : 'suits',
+      compared: [number('to spare', spareA, 'A'), number('worth wiring for', leastA, 'A')],
+      limit: origin,
+      formula: () =>
+        joinText(
+          `${budget} − ${q(alternator.vehicleDrawA, 'A')} of the vehicle = ${q(spareA, 'A')}; `,
+          `all day ${bySpeed.join(', ')}`,
+        ),
+      summary: () =>
+        none
+          ? `${name} has ${q(spareA, 'A')} to spare over a drive, too little to be worth wiring.`
+          : `${name} has ${q(spareA, 'A')} to spare for charging over a drive: all day ${listInSentence(bySpeed)}.`,
+      remedies: none ? [unjoined(lane)] : [],
+    }
+  },
+})
+
+/** Cold cranking amperes for each Ah of a starting battery of lead (engineering default). */
+const crankingAPerAh = 8
+/** Of a starting battery of whose size nothing is known, Ah (engineering default). */
+const usualLeadAh = 60
+
+/** Size of the lead battery that stays on an alternator, Ah: as entered, else by its cranking label. */
+function leadAh(starting: View<'startingBatteries'>): number {
+  const [ah, cca] = [starting.$entered('ah'), starting.$entered('cca')]
+  if (typeof ah === 'number') return ah
+  return typeof cca === 'number' ? Math.ceil(cca / crankingAPerAh / 5) * 5 : usualLeadAh
+}
+
+export const loadDump = check({
+  id: 'alternator.load-dump',
+  title: 'Cut-out while charging',
+  about: 'alternator',
+  why: 'An alternator that loses its only battery sends a spike of tens of volts into everything connected.',
+  judge({ lane, name }, system) {
+    const { bank, q } = system
+    const { alternator, link, starting } = lane
+    if (link.kind === 'none') return null
+    // A shunting regulator holds the voltage of its machine without a battery, as far as its maker says.
+    const isShunted = alternator.$entered('machine') === 'magnet'
+    const left = leftOnOutput(lane, system)
+    const opens = !left && (link.kind === 'vsr' || link.kind === 'duty')
+    const [safe, by] = left
+      ? [true, left]
+      : isShunted
+        ? [true, 'its shunting regulator holds the voltage']
+        : alternator.surgeProtector === 'yes'
+          ? [!opens, 'a surge protector takes the spike']
+          : alternator.chargeStopWire === 'yes'
+            ? [!opens, 'the battery’s charge-stop signal ends the charge first']
+            : [false, 'nothing']
+    const keep: RemedyRef = {
+      id: 'start.keep-lead',
+      on: starting.$path,
+      values: { nominalV: alternator.nominalV, ah: leadAh(starting) },
+    }
+    return {
+      verdict: safe ? 'suits' : 'does-not-suit',
+      compared: [
+        word('left on the output', left ? 'lead battery' : safe ? 'protected' : 'nothing'),
+        word('must be left', 'a battery or a protector'),
+      ],
+      limit: { kind: 'physics', text: 'the field of an alternator decays slowly' },
+      formula: () =>
+        joinText(
+          opens
+            ? 'the relay opens under load'
+            : link.kind === 'dcdc'
+              ? 'the DC-DC stops'
+              : `BMS opens at ${q(bank.bmsOverV, 'V')}`,
+          ` → on the output: ${by}`,
+        ),
+      summary: () =>
+        safe
+          ? `If the battery cuts out, ${by}.`
+          : opens
+            ? `Each time the relay opens, ${nameInSentence(name)} has no other battery on its output.`
+            : `If the BMS opens, ${nameInSentence(name)} has no other battery on its output.`,
+      cautions: () =>
+        isShunted && !left
+          ? ['Ask the maker of the regulator whether the machine may run without a battery.']
+          : [],
+      remedies: safe
+        ? []
+        : [
+            // A battery switch may be turned so that none is left.
+            ...(link.kind === 'switch' ? [] : [keep]),
+            ...(opens
+              ? []
+              : ([
+                  { id: 'alternator.surge-protector', on: alternator.$path },
+                  { id: 'alternator.charge-stop-wire', on: alternator.$path },
+                ] as const)),
+          ],
+    }
+  },
+})
+
+/**
+ * Share of the drive at which the voltage that reaches the battery is inside the window, from the tally;
+ * spread evenly between lowest and highest if there is none.
+ */
+function shareInWindow(alternator: View<'alternators'>, dropV: number, bank: Bank): number {
+  const [low, high] = [bank.lowV + dropV, bank.highV + dropV]
+  const tally = alternator.driveTally
+  if (tally && tally.length > 0) {
+    const total = tally.reduce((sum, row) => sum + row.minutes, 0)
+    const inside = tally.reduce(
+      (sum, row) => sum + (row.volts >= low && row.volts <= high ? row.minutes : 0),
+      0,
+    )
+    return total > 0 ? inside / total : 0
+  }
+  const { lowestV, highestV } = alternator
+  const overlap = Math.max(0, Math.min(high, highestV) - Math.max(low, lowestV))
+  return highestV > lowestV ? overlap / (highestV - lowestV) : Number(lowestV >= low && lowestV <= high)
+}
+
+export const computerControlled = check({
+  id: 'alternator.computer-controlled',
+  title: 'Computer-controlled voltage',
+  about: 'alternator',
+  why: 'The computer lowers the voltage to save fuel and raises it when coasting. Low dips stop the charge; high peaks exceed the battery’s limit.',
+  judge({ lane, name }, system) {
+    const { q } = system
+    if (!isStraight(lane) || lane.alternator.regulator !== 'computer') return null
+    const { bank, rules } = system
+    const { alternator } = lane
+    const drop = isolatorDropV(lane)
+    const peakV = alternator.highestV - drop
+    const share = shareInWindow(alternator, drop, bank)
+    const enough = rules.windowTimeShare / 100
+    const peaks = peakV > bank.highV
+    const dips = share < enough
+    const tallied = alternator.driveTally !== null && alternator.driveTally.length > 0
+    return {
+      verdict: peaks || dips ? 'does-not-suit' : 'suits',
+      compared: peaks
+        ? [number('peaks at', peakV, 'V'), number('charge at most', bank.highV, 'V')]
+        : [number('of the drive inside', share * 100, '%'), number('wanted', rules.windowTimeShare, '%')],
+      limit: peaks
+        ? bank.each.$origin(bank.highField)
+        : { kind: 'rule', text: 'shop rule: drive time inside the window that is enough' },
+      formula: () =>
+        joinText(
+          `${q(alternator.lowestV - drop, 'V')} to ${q(peakV, 'V')} on a drive; inside ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')} ${formatShare(share)} of the time (`,
+          tallied ? 'from the tally' : 'no tally: spread evenly',
+          ')',
+        ),
+      summary: () =>
+        peaks || dips
+          ? joinText(
+              `${name} swings from ${q(alternator.lowestV, 'V')} to ${q(alternator.highestV, 'V')}: `,
+              `only ${formatShare(share)} of the drive is inside the window`,
+              peaks ? ' and its peaks are above it' : '',
+              '.',
+            )
+          : `${name} is inside the window ${formatShare(share)} of the drive.`,
+      remedies: peaks || dips ? [addDcdc(lane, system)] : [],
+    }
+  },
+})

@@ -1,0 +1,150 @@
+import { listInSentence, nameInSentence } from '#core/units/format'
+import { check, number } from '#core/assessment/check'
+import { familyWords } from '#core/job/parts/wiring'
+import { fuseSizesA } from '#core/physics/fuses'
+import { isGraded } from '#core/physics/fuse-times'
+import type { Post } from '#core/wiring/network'
+import { isBankFuse } from '#core/wiring/propose/bars'
+import { mostMainA } from '#core/wiring/size'
+import type { Wiring } from '#core/wiring/wiring'
+import type { RemedyRef } from '#core/remedies/catalogue'
+import { fuseAt, ofFamily, type Fused } from './fuse'
+
+/** Fuses that open together for a fault behind them: the main fuse alone, or the own fuses of the batteries of a bank. */
+interface Upper extends Pick<Fused, 'family' | 'ratedA'> {
+  readonly name: string
+  readonly fuses: readonly Post[]
+}
+
+const rated = (post: Post | null): Pick<Fused, 'family' | 'ratedA'> | null => {
+  const { family = null, ratedA = null } = post?.fitting ?? {}
+  return family && ratedA !== null ? { family, ratedA } : null
+}
+
+/** The main fuse, if there is one that is rated. */
+function mainOf({ ways }: Wiring): Upper | null {
+  const post = ways.post('main-fuse')
+  const own = rated(post)
+  return post && own ? { ...own, name: 'main fuse', fuses: [post] } : null
+}
+
+/** The fuses of the batteries of a bank taken as one: each carries its share of a fault, so that their ratings add. */
+function bankOf({ network }: Wiring): Upper | null {
+  const fuses = network.posts.filter(({ id, kind }) => kind === 'fuse' && isBankFuse(id))
+  const each = fuses.map(rated)
+  const [first] = each
+  if (!first || each.some((one) => one === null)) return null
+  const ratedA = Math.min(...each.map((one) => one!.ratedA)) * each.length
+  return { family: first.family, ratedA, name: `${each.length} battery fuses together`, fuses }
+}
+
+/** Larger fuses in place of the upper ones that leave the lower one to go first; none where no size does. */
+function largerUpper({ fuses, family, ratedA }: Upper, isSound: (sumA: number) => boolean): RemedyRef[] {
+  const each = fuseSizesA.find((size) => size * fuses.length > ratedA && isSound(size * fuses.length))
+  return each === undefined
+    ? []
+    : fuses.map(({ id }) => ({ id: 'fitting.fuse', on: `fittings/${id}`, value: each, values: { family } }))
+}
+
+export const grading = check({
+  id: 'wiring.grading',
+  title: 'Which fuse goes first',
+  topic: 'order in which fuses open',
+  about: 'fitting',
+  takesTime: true,
+  why: 'A fault in one branch should blow the fuse of that branch only. Everything else stays on.',
+  judge(subject, system) {
+    const fuse = fuseAt(subject, system)
+    if (!fuse) return null
+    const { q, rules } = system
+    const { wiring, post, ratedA, family } = fuse
+    if (post.id === 'main-fuse') return mainAgainstBank(fuse, q)
+    if (!wiring.ways.fusesOnBars.has(post.id)) return null
+    const uppers = [mainOf(wiring), bankOf(wiring)].filter((upper) => upper !== null)
+    if (uppers.length === 0) return null
+    const isSoundUnder = (upper: Upper, sumA = upper.ratedA, own = { family, ratedA }): boolean =>
+      isGraded({ family: upper.family, ratedA: sumA }, own, rules.grading)
+    // Where no fuse that the bank needs would be graded, this branch takes most of its current.
+    const mostA = mostMainA(wiring.network)
+    const isDominant = (upper: Upper): boolean =>
+      upper.ratedA >= ratedA && !isSoundUnder(upper, Math.max(upper.ratedA, mostA))
+    const ungraded = uppers.filter((upper) => !isSoundUnder(upper))
+    const wrong = ungraded.filter((upper) => !isDominant(upper))
+    const together = ungraded.filter(isDominant)
+    const [shown] = wrong.length > 0 ? wrong : uppers
+    const remedies = (): RemedyRef[] => {
+      const [main] = uppers
+      const inFamily = { family: main!.family, ratedA }
+      const sameFamily: RemedyRef[] = uppers.every((upper) => isSoundUnder(upper, upper.ratedA, inFamily))
+        ? [
+            {
+              id: 'fitting.fuse',
+              on: `fittings/${post.id}`,
+              value: ratedA,
+              values: ofFamily(main!.family, post),
+            },
+          ]
+        : []
+      return [...sameFamily, ...wrong.flatMap((upper) => larger(upper, fuse, rules.grading))]
+    }
+    return {
+      verdict: wrong.length === 0 ? 'suits' : 'suits-once-changed',
+      compared: [number(shown!.name, shown!.ratedA, 'A'), number('this one', ratedA, 'A')],
+      limit: {
+        kind: 'rule',
+        text: `shop rule: ${rules.grading} to 1 in one family, otherwise by melting times`,
+      },
+      formula: () =>
+        uppers
+          .map(
+            (upper) =>
+              `${upper.name} ${q(upper.ratedA, 'A')} ${familyWords(upper.family)} before ${q(ratedA, 'A')} ${familyWords(family)}`,
+          )
+          .join('; '),
+      summary: () =>
+        wrong.length === 0 && together.length > 0
+          ? `${subject.name} carries most of the bank’s current, so the ${together[0]!.name} may open with it.`
+          : wrong.length === 0
+            ? `In a fault behind it, ${subject.name} opens before ${listInSentence(uppers.map(({ name }) => `the ${name}`))}.`
+            : `In a fault behind ${subject.name}, the ${wrong[0]!.name} may open first and cut everything off.`,
+      cautions: () =>
+        wrong.length === 0 && together.length > 0
+          ? [`A fault behind ${subject.name} may leave everything dark. Keep a spare of both fuses aboard.`]
+          : [],
+      remedies: wrong.length === 0 ? [] : remedies,
+    }
+  },
+})
+
+/** A larger upper fuse, by what the lower one is then: a rating that was proposed follows it. */
+function larger(upper: Upper, { wiring, post, family, ratedA }: Fused, ratio: number): RemedyRef[] {
+  const then = wiring.rerated(upper.fuses[0]!.id).ways.post(post.id)!.fitting!
+  const own = { family: then.family ?? family, ratedA: then.ratedA ?? ratedA }
+  return largerUpper(upper, (sumA) => isGraded({ family: upper.family, ratedA: sumA }, own, ratio))
+}
+
+/** A main fuse against the fuses of the batteries before it: no larger than they are together, or they go first. */
+function mainAgainstBank({ wiring, post, ratedA, family }: Fused, q: (value: number, unit: 'A') => string) {
+  const bank = bankOf(wiring)
+  if (!bank) return null
+  const isLarger = ratedA > bank.ratedA
+  const least = wiring.rerated('main-fuse').ways.post(post.id)!.fitting!.ratedA ?? ratedA
+  const fits = fuseSizesA.filter((size) => size >= least && size <= bank.ratedA).at(-1)
+  return {
+    verdict: isLarger ? ('suits-once-changed' as const) : ('suits' as const),
+    compared: [number('this one', ratedA, 'A'), number(bank.name, bank.ratedA, 'A')] as const,
+    limit: { kind: 'physics' as const, text: 'fuses in series: the smallest opens first' },
+    formula: () =>
+      `${q(ratedA, 'A')} ${familyWords(family)} behind ${bank.fuses.length} fuses of ${q(bank.ratedA / bank.fuses.length, 'A')} each`,
+    summary: () =>
+      isLarger
+        ? `The main fuse is ${q(ratedA, 'A')}. The ${bank.name} hold only ${q(bank.ratedA, 'A')}, so they go first.`
+        : `The main fuse of ${q(ratedA, 'A')} is no larger than the ${nameInSentence(bank.name)}.`,
+    remedies: (): RemedyRef[] =>
+      !isLarger
+        ? []
+        : fits !== undefined
+          ? [{ id: 'fitting.fuse', on: 'fittings/main-fuse', value: fits }]
+          : largerUpper(bank, (sumA) => sumA >= ratedA),
+  }
+}

@@ -1,0 +1,89 @@
+import type { BatteryUnit } from '#core/wiring/network'
+import { nameInSentence } from '#core/units/format'
+import { unitsOf } from '../rig'
+import { Steps, type Step } from './step'
+import { leadThatStays, numbersOf, type Work } from './work'
+
+/** How far two lithium batteries lie apart when one is full and one is as delivered, V of 12 (engineering default). */
+const asDeliveredV = 0.25
+/** Full lead is charged at this much, and rests at this much, V of 12 (usual figures). */
+const leadChargedV = 14.4
+const leadRestedV = 12.8
+/** What may still flow into lead that was joined to lithium after ten minutes, as a share of its ampere-hours. */
+const settledShare = 0.05
+
+const lithiumOf = ({ network }: Work): BatteryUnit[] =>
+  unitsOf(network, 'battery').filter(({ chemistry }) => chemistry === 'lithium')
+/** Lead that is joined to the lithium on the bar; null if there is none. */
+const joinedLead = (work: Work): BatteryUnit | null => {
+  const lead = leadThatStays(work)
+  return lead?.serves === 'house' ? lead : null
+}
+
+/** Each battery charged by itself, and how near lithium batteries must be before they are joined. */
+export function chargeSteps(work: Work): Step[] {
+  const { after } = work
+  const { bank, q, rules } = after
+  const packs = lithiumOf(work)
+  const steps = new Steps('charge')
+  steps.add(
+    'charge-alone',
+    `Charge ${packs.length > 1 ? `each of the ${packs.length} lithium batteries` : 'the lithium battery'} alone to ${q(bank.middleV, 'V')} with a lithium charger. Let it rest for an hour.`,
+    'It comes half charged. At full the gauge has its starting point, and uneven cells show.',
+    { caution: `Do not charge it below ${q(after.one.candidate.coldLimitC, '°C')}, and stay near it.` },
+  )
+  if (packs.length > 1) {
+    const within = rules.joinWithinV * bank.scale
+    steps.add(
+      'charge-compare',
+      `Measure the resting voltage of each lithium battery. Join them only if they lie within ${q(within, 'V')} of each other.`,
+      `At ${q(asDeliveredV * bank.scale, 'V')} apart about ${q((asDeliveredV * bank.scale) / (2 * packs[0]!.ohm), 'A')} would flow between them.`,
+    )
+  }
+  const lead = joinedLead(work)
+  if (lead)
+    steps.add(
+      'charge-lead',
+      `Charge the lead battery alone to ${q(leadChargedV * bank.scale, 'V')} with a lead charger until its current stops falling. Let it rest for an hour.`,
+      'Lead and lithium rest at different voltages. Only full lead takes little current when you join them.',
+    )
+  return steps.all
+}
+
+/** Batteries joined, the fuse of each last. */
+export function joinSteps(work: Work): Step[] {
+  const steps = new Steps('join')
+  const packs = lithiumOf(work)
+  const hasSwitch = numbersOf(work, 'main-switch').length > 0
+  steps.add(
+    'join-leads',
+    `${packs.length > 1 ? 'Join the lithium batteries and connect' : 'Connect'} the leads to the battery${hasSwitch ? ' with the main switch off' : ''}: positive first, negative last.`,
+    'The last lead closes the circuit. It should be the one that may touch metal.',
+  )
+  if (packs.length > 1)
+    steps.add(
+      'join-fuses',
+      'Put in the fuse of each lithium battery, one after the other. Measure the current between them.',
+      'It must fall within minutes. If it does not, take the fuse out and compare the voltages again.',
+      { numbers: numbersOf(work, ...packs.map(({ id }) => `${id}-fuse`)) },
+    )
+  const lead = joinedLead(work)
+  if (lead) joinLead(steps, lead, packs, work)
+  return steps.all
+}
+
+/** The lead battery is joined last, at rest, with the current watched. */
+function joinLead(steps: Steps, lead: BatteryUnit, packs: readonly BatteryUnit[], work: Work): void {
+  const { bank, q } = work.after
+  const between = Math.max(0, packs[0]!.fullV - leadRestedV * bank.scale)
+  const ohm = lead.ohm + packs[0]!.ohm / packs.length
+  const ah =
+    Number(work.after.one.houseBank.$usual('ahEach')) * Number(work.after.one.houseBank.$usual('parallel'))
+  const switches = numbersOf(work, 'lead-switch')
+  steps.add(
+    'join-lead',
+    `Join ${nameInSentence(lead.name)} last, with every charger and load off. Put a clamp meter on its lead, put its fuse in and close ${switches[0] ?? 'its switch'}.`,
+    `Up to ${q(between / ohm, 'A')} flow into the lead at first. After 10 minutes it must be under ${q(ah * settledShare, 'A')}; otherwise open the switch and charge the lead again.`,
+    { numbers: [...numbersOf(work, 'lead-fuse'), ...switches] },
+  )
+}

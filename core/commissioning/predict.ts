@@ -1,0 +1,299 @@
+import type { Circuit, Element, Resistor } from '#core/circuit/circuit'
+import { startOf } from '#core/wiring/circuits'
+import { Solver, type Change, type Solution, type Step } from '#core/circuit/solution'
+import { deviationOf } from './meters'
+import { movedRig, movedUnit, parametersOf, type Parameter } from './parameters'
+import type { Prediction, Slopes } from './prediction'
+import { rigOf, type Rig } from './rig'
+import { steadyOf } from './steady'
+import { circuitIn, elementsIn, everythingOf, standingDraw } from './circuit'
+import { statesOf, type State } from './states'
+import { testsOf } from './tests/index'
+import type { Bench } from './tests/make'
+import type { ProofTest } from './tests/test'
+import type { JobDocument } from '#core/job/document'
+import type { ShopSettings } from '#core/system/system'
+
+/** What is calculated of a rig in one state. */
+interface InState {
+  readonly solution: Solution
+  readonly predictions: ReadonlyMap<string, Prediction>
+}
+
+/**
+ * Differences are taken this many deviations to either side: by the three points of Gauss and Hermite the variance is
+ * then right for whatever is straight, and near for what bends, such as a regulator that just reaches its limit.
+ */
+const farSide = Math.sqrt(3)
+/** A slope of less than this share of the instrument’s own deviation is none. */
+const worthOf = 0.02
+/** Two solutions are one where nothing differs by more, V. */
+const sameV = 1e-9
+
+/** A job before the installer: its rig, its states, its tests, and what each reads. */
+export class Proof {
+  readonly rig: Rig
+  readonly states: readonly State[]
+  readonly tests: readonly ProofTest[]
+  readonly parameters: readonly Parameter[]
+  readonly bench: Bench
+  private readonly solver: Solver
+  private readonly sound = new Map<string, InState>()
+  private readonly byState: ReadonlyMap<string, readonly ProofTest[]>
+
+  constructor(job: JobDocument, shop: ShopSettings = {}) {
+    this.rig = rigOf(job, shop)
+    this.states = statesOf(this.rig)
+    this.solver = new Solver(everythingOf(this.rig))
+    this.parameters = parametersOf(this.rig)
+    const known = new Map<string, Solution>()
+    const solved = (state: State): Solution => {
+      const solution = known.get(state.id) ?? this.solve(this.rig, state).solution
+      known.set(state.id, solution)
+      return solution
+    }
+    this.bench = { rig: this.rig, states: this.states, solved }
+    const all = testsOf(this.bench)
+    this.byState = byStateOf(this.states, all)
+    this.tests = steadyOf(all, this)
+  }
+
+  test(id: string): ProofTest | null {
+    return this.tests.find((test) => test.id === id) ?? null
+  }
+
+  /** What a test reads of a sound rig. */
+  expected(test: ProofTest): Prediction {
+    return this.inState(this.rig, test.state).predictions.get(test.id)!
+  }
+
+  /** What every test of a state reads of a rig, with its slopes. */
+  inState(rig: Rig, state: State): InState {
+    const sound = rig === this.rig ? this.sound.get(state.id) : undefined
+    if (sound) return sound
+    const found = this.work(rig, state)
+    if (rig === this.rig) this.sound.set(state.id, found)
+    return found
+  }
+
+  /** What each test of some rig reads exactly, by its id: for a stand-in, whose truth is one rig. */
+  readings(rig: Rig, tests: readonly ProofTest[]): Map<string, number> {
+    const solutions = new Map<string, Solution>()
+    return new Map(
+      tests.map((test) => {
+        const solution = solutions.get(test.state.id) ?? this.solve(rig, test.state).solution
+        solutions.set(test.state.id, solution)
+        return [test.id, test.read(seenBy(test, solution), rig)]
+      }),
+    )
+  }
+
+  /** What the probes of a test see of some rig. */
+  seen(rig: Rig, test: ProofTest): number[] {
+    return seenBy(test, this.solve(rig, test.state).solution)
+  }
+
+  private solve(rig: Rig, state: State): { readonly circuit: Circuit; readonly solution: Solution } {
+    const circuit = circuitIn(rig, state)
+    return { circuit, solution: this.solveNear(circuit, rig, state) }
+  }
+
+  /** From where a sound rig stands, which is near; should that lead nowhere, from where each source holds its voltage. */
+  private solveNear(circuit: Circuit, rig: Rig, state: State): Solution {
+    const near = this.sound.get(state.id)?.solution.volts
+    if (!near) return this.solver.solve(circuit, startOf(rig.network, state.at))
+    try {
+      return this.solver.solve(circuit, near)
+    } catch {
+      return this.solver.solve(circuit, heldBySources(rig, near))
+    }
+  }
+
+  /**
+   * Predictions of a sound rig go by differences to both sides of each parameter; those of a fault by one step from
+   * its own solution, with the bends of the sound rig, since there are hundreds of them.
+   */
+  private work(rig: Rig, state: State): InState {
+    const { circuit, solution } = this.solve(rig, state)
+    const tests = this.byState.get(state.id) ?? []
+    const sound = this.sound.get(state.id)
+    const predict = sound
+      ? this.byOneStep(rig, state, circuit, solution, sound)
+      : this.byDifferences(rig, state, circuit, solution)
+    return { solution, predictions: new Map(tests.map((test) => [test.id, predict(test)])) }
+  }
+
+  private byDifferences(rig: Rig, state: State, circuit: Circuit, solution: Solution): Predict {
+    const sides = this.parameters.map((parameter) =>
+      [farSide, -farSide].map((side) => {
+        const changed = changedBy(parameter, side, rig, state, circuit)
+        const solved = changed ? this.solver.solve(put(circuit, changed), solution.volts) : solution
+        return { step: stepOf(solved), rig: movedRig(rig, parameter, side) }
+      }),
+    )
+    return (test) => {
+      const value = test.read(seenBy(test, solution), rig)
+      const least = worthOf * deviationOf(test.instrument, value)
+      const [at, by]: [number[], number[]] = [[], []]
+      let bent = 0
+      sides.forEach((pair, i) => {
+        const [up, down] = pair.map((side) => test.read(probed(test, side.step), side.rig) - value)
+        const slope = (up! - down!) / (2 * farSide)
+        bent += Math.max(0, (up! ** 2 + down! ** 2) / 6 - slope ** 2)
+        if (Math.abs(slope) < least) return
+        at.push(i)
+        by.push(slope)
+      })
+      return { value, slopes: { at, by }, bent }
+    }
+  }
+
+  private byOneStep(rig: Rig, state: State, circuit: Circuit, solution: Solution, sound: InState): Predict {
+    // Where a fault changes nothing of what flows, the slopes are those of a sound rig.
+    const moved = isSame(solution, sound.solution) ? null : this.moved(rig, state, circuit, solution)
+    return (test) => {
+      const seen = seenBy(test, solution)
+      const value = test.read(seen, rig)
+      const known = sound.predictions.get(test.id)!
+      const slopes = moved ? this.slopesOf(test, rig, seen, value, moved) : known.slopes
+      return { value, slopes, bent: known.bent }
+    }
+  }
+
+  /** What flows where each parameter is moved by a standard deviation, for those that change anything of it. */
+  private moved(rig: Rig, state: State, circuit: Circuit, solution: Solution): Map<number, Step> {
+    const changes = this.parameters.flatMap((parameter, i) => {
+      const changed = changedBy(parameter, 1, rig, state, circuit)
+      return changed ? [{ i, changed, wholly: isKinked(parameter, rig) }] : []
+    })
+    const nearly = changes.filter(({ wholly }) => !wholly)
+    const steps = this.solver.stepsFrom(
+      circuit,
+      solution,
+      nearly.map(({ changed }) => changed),
+    )
+    return new Map([
+      ...nearly.map(({ i }, k) => [i, steps[k]!] as const),
+      ...changes
+        .filter(({ wholly }) => wholly)
+        .map(
+          ({ i, changed }) => [i, stepOf(this.solver.solve(put(circuit, changed), solution.volts))] as const,
+        ),
+    ])
+  }
+
+  private slopesOf(
+    test: ProofTest,
+    rig: Rig,
+    seen: readonly number[],
+    value: number,
+    moved: ReadonlyMap<number, Step>,
+  ): Slopes {
+    const [at, by]: [number[], number[]] = [[], []]
+    const least = worthOf * deviationOf(test.instrument, value)
+    this.parameters.forEach((parameter, i) => {
+      const step = moved.get(i)
+      const ofReading = isOfReading(parameter, test)
+      if (!step && !ofReading) return
+      const now = test.read(step ? probed(test, step) : seen, ofReading ? movedRig(rig, parameter, 1) : rig)
+      const slope = now - value
+      if (Math.abs(slope) < least) return
+      at.push(i)
+      by.push(slope)
+    })
+    return { at, by }
+  }
+}
+
+/** What feeds a way that is open stands at its own voltage. */
+function heldBySources({ network }: Rig, near: ReadonlyMap<string, number>): Map<string, number> {
+  const start = new Map(near)
+  for (const unit of network.units)
+    if (unit.kind === 'dcdc' || unit.kind === 'source' || unit.kind === 'alternator') {
+      const ends = network.runs.filter(({ from, to }) => from === unit.plus || to === unit.plus)
+      for (const post of [unit.plus, ...ends.flatMap(({ from, to }) => [from, to])])
+        start.set(post, start.get(unit.minus)! + unit.setV - regulatorV)
+    }
+  return start
+}
+/** A regulator gives a little when it holds less than it is set to by this much, V. */
+const regulatorV = 0.02
+
+function byStateOf(states: readonly State[], tests: readonly ProofTest[]): Map<string, ProofTest[]> {
+  const byState = new Map<string, ProofTest[]>(states.map(({ id }) => [id, []]))
+  for (const test of tests) byState.get(test.state.id)!.push(test)
+  return byState
+}
+
+type Predict = (test: ProofTest) => Prediction
+
+/** Whether a parameter acts on the reading itself and not only on what flows. */
+const isOfReading = ({ kind }: Parameter, { quantity, probes }: ProofTest): boolean =>
+  quantity === 'celsius' ? kind === 'heat' || kind === 'unit' : probes.length === 0 && kind === 'panels'
+
+/** What the probes of a test see. */
+const probed = ({ probes }: ProofTest, { voltsAt, ampsIn }: Step): number[] =>
+  probes.map((probe) =>
+    probe.kind === 'volts' ? voltsAt(probe.from) - voltsAt(probe.to) : ampsIn(probe.run),
+  )
+const stepOf = ({ volts, amps }: Solution): Step => ({
+  voltsAt: (node) => volts.get(node)!,
+  ampsIn: (run) => amps.get(run) ?? 0,
+})
+const seenBy = (test: ProofTest, solution: Solution): number[] => probed(test, stepOf(solution))
+
+/** A battery that gives way otherwise when charged than when drawn on rests on a kink, from where one step leads astray. */
+function isKinked(parameter: Parameter, { network }: Rig): boolean {
+  if (parameter.kind !== 'unit') return false
+  const unit = network.units.find(({ id }) => id === parameter.unit)
+  return unit?.kind === 'battery' && unit.ohm !== unit.chargingOhm
+}
+
+/** A circuit with some of it changed. */
+function put(circuit: Circuit, { resistors, elements }: Change): Circuit {
+  const changed = new Map([...resistors, ...elements].map((one) => [one.id, one]))
+  return {
+    ...circuit,
+    resistors: circuit.resistors.map((one) => (changed.get(one.id) as Resistor | undefined) ?? one),
+    elements: circuit.elements.map((one) => (changed.get(one.id) as Element | undefined) ?? one),
+  }
+}
+
+function isSame(one: Solution, other: Solution): boolean {
+  for (const [node, volts] of one.volts) if (Math.abs(volts - other.volts.get(node)!) > sameV) return false
+  return true
+}
+
+/** What of a circuit a parameter changes; null if it changes nothing. */
+function changedBy(
+  parameter: Parameter,
+  side: number,
+  rig: Rig,
+  state: State,
+  circuit: Circuit,
+): Change | null {
+  switch (parameter.kind) {
+    case 'run': {
+      const run = circuit.resistors.find(({ id }) => id === parameter.run)
+      return run ? { resistors: [moreOhm(run, side * parameter.sd)], elements: [] } : null
+    }
+    case 'unit': {
+      if (!circuit.elements.some(({ id }) => id === parameter.unit)) return null
+      const unit = rig.network.units.find(({ id }) => id === parameter.unit)!
+      const moved = movedUnit(unit, parameter, side)
+      return { resistors: [], elements: elementsIn(moved, rig, state).filter(isThere(circuit)) }
+    }
+    case 'standing': {
+      const elements = standingDraw(movedRig(rig, parameter, side), state).filter(isThere(circuit))
+      return { resistors: [], elements }
+    }
+    default:
+      return null
+  }
+}
+
+const moreOhm = (run: Resistor, ohm: number): Resistor => ({ ...run, ohm: run.ohm + ohm })
+const isThere =
+  (circuit: Circuit) =>
+  ({ id }: Element): boolean =>
+    circuit.elements.some((element) => element.id === id)

@@ -1,0 +1,47 @@
+import { unitsOf } from '../rig'
+import { stateIn, voltsTest, type Bench } from './make'
+import { nameInSentence } from '#core/units/format'
+import type { BatteryUnit } from '#core/wiring/network'
+import type { State } from '../states'
+import type { ProofTest } from './test'
+
+/** Each battery by itself, before anything is joined. */
+export function batteryTests(bench: Bench): ProofTest[] {
+  const { network } = bench.rig
+  const state = stateIn(bench, 'apart')!
+  const batteries = unitsOf(network, 'battery')
+  return [
+    ...batteries.map(({ id, name, plus, minus }) =>
+      voltsTest(network, plus, minus, {
+        id: `rested-${id}`,
+        title: `Resting voltage of ${nameInSentence(name)}`,
+        group: 'batteries',
+        state,
+      }),
+    ),
+    ...batteries
+      .filter(({ id }) => bench.rig.capacityAh[id] !== undefined)
+      .map((battery) => capacityTest(battery, state)),
+  ]
+}
+
+/** Minutes that a full battery takes to give all it has, at a quarter of its capacity an hour. */
+const emptyMinutes = 240
+
+/** What one battery gives from full to its own cut-off. */
+const capacityTest = ({ id, name }: BatteryUnit, state: State): ProofTest => ({
+  id: `capacity-${id}`,
+  title: `Capacity of ${nameInSentence(name)}`,
+  group: 'batteries',
+  state,
+  quantity: 'ampere-hours',
+  unit: 'Ah',
+  instrument: 'counted',
+  how: `Charge ${nameInSentence(name)} full on its own. Discharge it at a steady current, at most a quarter of its capacity per hour, until it cuts off. Read the counted charge on the monitor.`,
+  minutes: 15,
+  waits: emptyMinutes,
+  probes: [],
+  read: (_seen, rig) => rig.capacityAh[id]!,
+  run: null,
+  covers: [],
+})

@@ -1,0 +1,237 @@
+import { fittingPlaces } from '#core/job/parts/network'
+import { familyWords } from '#core/job/parts/wiring'
+import { torqueWords } from '#core/wiring/lists'
+import type { Network, Post, Run } from '#core/wiring/network'
+import { capital, inSentence, nameInSentence } from '#core/units/format'
+import { unitsOf, type Rig } from '../rig'
+import { answerTest, postName, stateIn, type Bench } from './make'
+import type { ProofTest } from './test'
+
+/** One thing that is seen on the way round: where it is, how the list calls it, and the tests that it is. */
+export interface Look {
+  readonly place: string
+  readonly words: string
+  readonly tests: readonly ProofTest[]
+}
+
+/** Where things stand whose place nobody entered, and what is read from displays. */
+const noPlace = 'Place not entered'
+const atDisplays = 'Settings'
+/** The monitor at rest is off where it shows this much more than nothing, A. */
+const restingA = 0.3
+
+/** Everything that an eye or a hand can find, by place. */
+export function looksOf(bench: Bench): Look[] {
+  const looks = [
+    ...bench.rig.network.posts.flatMap((post) => fittingLook(bench, post)),
+    ...bench.rig.network.runs.flatMap((run) => cableLook(bench, run)),
+  ]
+  const places = [...new Set(looks.map(({ place }) => place))].sort(
+    (a, b) => Number(a === noPlace) - Number(b === noPlace),
+  )
+  return [
+    ...places.flatMap((place) => looks.filter((look) => look.place === place)),
+    ...displayLooks(bench).map((look) => ({ ...look, place: atDisplays })),
+  ]
+}
+
+const placeOf = ({ place }: Post): string => (place ? fittingPlaces[place] : noPlace)
+const postOf = ({ posts }: Network, id: string): Post => posts.find((post) => post.id === id)!
+
+/** A fuse with its rating, a plug with its pins, and whatever else tolerates a number. */
+function fittingLook(bench: Bench, post: Post): Look[] {
+  const { id, kind, name, state, fitting } = post
+  if (fitting === null || fitting.number === '' || (state !== 'new' && kind !== 'plug')) return []
+  const { number, ratedA, family } = fitting
+  const rating = ratedA === null ? '' : `, ${ratedA} A`
+  const type = family ? ` ${familyWords(family)}` : ''
+  const pins = kind === 'plug' ? pinTests(bench, post) : []
+  return [
+    {
+      place: placeOf(post),
+      words: `${number} ${inSentence(name)}${rating}${type}${pins.length > 0 ? ', pins bright' : ''}`,
+      tests: [
+        ...(kind === 'fuse' && state === 'new' && ratedA !== null
+          ? [
+              printedTest(bench, {
+                id: `rating-${id}`,
+                title: `Rating of ${number}`,
+                unit: 'A',
+                how: `Read what is printed on the fuse ${number}, ${inSentence(name)}, before it goes in.`,
+                read: (_seen, rig) => rig.printedA[id] ?? ratedA,
+                run: null,
+              }),
+            ]
+          : []),
+        ...pins,
+      ],
+    },
+  ]
+}
+
+/** The pins of a plug: one for the way there, one for the way back. */
+const pinTests = ({ rig, states }: Bench, plug: Post): ProofTest[] =>
+  rig.network.runs
+    .filter((run) => plugOf(rig.network, run)?.id === plug.id)
+    .map((run) =>
+      answerTest({
+        id: pinsTestId(run.id),
+        title: `Pin of ${run.number} in ${nameInSentence(plug.name)}`,
+        group: 'looks',
+        state: states.find(({ id }) => id === 'rest')!,
+        how: 'Pull the plug. Yes if pin and socket are bright, no if they are dull, green or burnt.',
+        read: (_seen, { corroded }) => (corroded.includes(run.id) ? 0 : 1),
+        run: run.id,
+      }),
+    )
+
+/** The plug through whose pin a run goes: it ends there, or it is the return of a run that does. */
+export function plugOf({ posts, runs }: Network, run: Run): Post | null {
+  const plug = (id: string): Post | undefined => posts.find((post) => post.id === id && post.kind === 'plug')
+  const there = runs.find(({ id }) => id === run.returnOf)
+  return plug(run.to) ?? (there && (plug(there.from) ?? plug(there.to))) ?? null
+}
+
+export const lugTestId = (run: string): string => `lug-${run}`
+export const pinsTestId = (run: string): string => `pins-${run}`
+
+/** A cable with its size, its lugs, and where it lands. */
+function cableLook(bench: Bench, run: Run): Look[] {
+  const { network } = bench.rig
+  const { id, number, state, areaMm2, count, role, returnOf, to } = run
+  if (areaMm2 === null) return []
+  const [from, end] = [nameInSentence(postName(network, run.from)), nameInSentence(postName(network, to))]
+  const size = state === 'new' ? ` ${count > 1 ? `${count} × ` : ''}${areaMm2} mm²` : ''
+  const rest = stateIn(bench, 'rest')!
+  return [
+    {
+      place: placeOf(postOf(network, run.from)),
+      words: `${number}${size}, ${from} to ${end}, lugs tight, ${torqueWords(run, network)}`,
+      tests: [
+        ...(state === 'new'
+          ? [
+              printedTest(bench, {
+                id: `size-${id}`,
+                title: `Size printed on ${number}`,
+                unit: 'mm²',
+                how: `Read what is printed on ${number}, from ${from} to ${end}.`,
+                read: (_seen, rig) => rig.printedMm2[id] ?? areaMm2,
+                run: id,
+              }),
+            ]
+          : []),
+        answerTest({
+          id: lugTestId(id),
+          title: `Lugs of ${number} tight`,
+          group: 'looks',
+          state: rest,
+          how: `Pull both lugs of ${number} and set their torque, ${torqueWords(run, network)}. Yes if both are tight, no if one moves.`,
+          minutes: 1,
+          read: (_seen, { loose }) => (loose.includes(id) ? 0 : 1),
+          run: id,
+        }),
+        ...(role === 'return' && returnOf !== null && postOf(network, to).kind === 'bar'
+          ? [
+              answerTest({
+                id: `lands-${id}`,
+                title: `${number} lands on the load side of the shunt`,
+                group: 'looks',
+                state: rest,
+                how: `Follow ${number} to its end. Yes if it ends at ${end}, no if it ends at another post.`,
+                minutes: 1,
+                read: (_seen, { pastShunt }) => (pastShunt.includes(id) ? 0 : 1),
+                run: id,
+              }),
+            ]
+          : []),
+      ],
+    },
+  ]
+}
+
+/** What displays and the main switch must show. */
+function displayLooks(bench: Bench): Omit<Look, 'place'>[] {
+  const { rig } = bench
+  const { network, monitor, charging } = rig
+  const chargers = [
+    ...unitsOf(network, 'source').filter(({ from }) => from !== 'other'),
+    ...unitsOf(network, 'dcdc'),
+  ]
+  const seen = (id: string, words: string, isSo: (rig: Rig) => boolean): Omit<Look, 'place'> => ({
+    words,
+    tests: [
+      answerTest({
+        id,
+        title: words,
+        group: 'looks',
+        state: stateIn(bench, 'rest')!,
+        how: 'Yes if this is so, no if it is not.',
+        minutes: 1,
+        read: (_seen, now) => (isSo(now) ? 1 : 0),
+      }),
+    ],
+  })
+  return [
+    ...chargers.map(({ id, name, setV, mostA }) => {
+      const floatV = charging[id]?.floatV
+      const float = floatV == null ? '' : `, float ${floatV.toFixed(1)} V`
+      const words = `${capital(name)} set to ${setV.toFixed(1)} V${float}, ${Number(mostA.toPrecision(2))} A`
+      return seen(`set-${id}`, words, ({ misset }) => !misset.includes(id))
+    }),
+    ...(network.posts.some(({ id, kind }) => id === 'main-switch' && kind === 'switch')
+      ? [
+          seen(
+            'dark',
+            'Main switch off: everything goes dark',
+            ({ stuckClosed }) => !stuckClosed.includes('main-switch'),
+          ),
+        ]
+      : []),
+    ...(monitor
+      ? [
+          seen(
+            'set-monitor',
+            `Monitor set to ${Number(monitor.capacityAh.toPrecision(3))} Ah and to the rating printed on the shunt`,
+            (now) => now.monitor?.capacityAh === monitor.capacityAh && now.monitor.ratio === monitor.ratio,
+          ),
+          seen(
+            'monitor-rest',
+            'Monitor shows 0.0 A with everything off',
+            (now) => Math.abs(now.monitor?.zeroA ?? 0) < restingA && now.standingA - rig.standingA < restingA,
+          ),
+        ]
+      : []),
+  ]
+}
+
+/** Fuses taken out and tried. */
+export const fuseTests = (bench: Bench): ProofTest[] =>
+  bench.rig.network.posts
+    .filter(({ kind }) => kind === 'fuse')
+    .map(({ id, name }) =>
+      answerTest({
+        id: `conducts-${id}`,
+        title: `${name} conducts`,
+        group: 'looks',
+        state: stateIn(bench, 'rest')!,
+        how: 'Remove the fuse and test it with an ohmmeter. Yes if it conducts, no if it does not.',
+        minutes: 4,
+        read: (_seen, rig) => (rig.blown.includes(id) ? 0 : 1),
+      }),
+    )
+
+/** What is printed on a part: read with the eye. */
+const printedTest = (
+  bench: Bench,
+  own: Pick<ProofTest, 'id' | 'title' | 'unit' | 'how' | 'read' | 'run'>,
+): ProofTest => ({
+  group: 'looks',
+  state: stateIn(bench, 'rest')!,
+  quantity: 'size',
+  instrument: 'eye',
+  minutes: 1,
+  waits: 0,
+  probes: [],
+  covers: [],
+  ...own,
+})

@@ -1,0 +1,71 @@
+import type { Network, Run } from '#core/wiring/network'
+import type { Solution } from '#core/circuit/solution'
+import type { Rig } from '../rig'
+import type { State } from '../states'
+import { amps, asSeen, volts, type ProofTest } from './test'
+import { nameInSentence } from '#core/units/format'
+
+/** What the tests of a rig are made from: itself, its states, and what flows in each. */
+export interface Bench {
+  readonly rig: Rig
+  readonly states: readonly State[]
+  readonly solved: (state: State) => Solution
+}
+
+export const stateIn = ({ states }: Bench, id: string): State | null =>
+  states.find((state) => state.id === id) ?? null
+
+export const postName = ({ posts }: Network, id: string): string =>
+  posts.find((post) => post.id === id)?.name ?? id
+
+type Own = Pick<ProofTest, 'id' | 'title' | 'group' | 'state'> & Partial<ProofTest>
+
+/** A voltage between two posts, red on the first. */
+export function voltsTest(network: Network, from: string, to: string, own: Own): ProofTest {
+  return {
+    quantity: 'volts',
+    unit: 'V',
+    instrument: 'meter',
+    how: `Red on ${nameInSentence(postName(network, from))}, black on ${nameInSentence(postName(network, to))}.`,
+    minutes: 1,
+    waits: 0,
+    probes: [volts(from, to)],
+    read: asSeen,
+    run: null,
+    covers: [],
+    ...own,
+  }
+}
+
+/** A current in a run, positive the way that is said. */
+export function ampsTest(network: Network, run: Run, own: Own, turned = false): ProofTest {
+  const [from, to] = turned ? [run.to, run.from] : [run.from, run.to]
+  return {
+    quantity: 'amps',
+    unit: 'A',
+    instrument: 'clamp',
+    how: `Clamp around ${run.number}, arrow from ${nameInSentence(postName(network, from))} to ${nameInSentence(postName(network, to))}.`,
+    minutes: 1,
+    waits: 0,
+    probes: [amps(run.id)],
+    read: ([seen]) => (turned ? -seen! : seen!),
+    run: run.id,
+    covers: [],
+    ...own,
+  }
+}
+
+/** Something looked at or made to act, that is answered by yes or no: 1 or 0. */
+export function answerTest(own: Own & Pick<ProofTest, 'how' | 'read'>): ProofTest {
+  return {
+    quantity: 'answer',
+    unit: '',
+    instrument: 'eye',
+    minutes: 2,
+    waits: 0,
+    probes: [],
+    run: null,
+    covers: [],
+    ...own,
+  }
+}

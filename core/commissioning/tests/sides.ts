@@ -1,0 +1,140 @@
+import type { Network, Unit } from '#core/wiring/network'
+import { nameInSentence } from '#core/units/format'
+import { isKeeper, unitsOf } from '../rig'
+import type { State } from '../states'
+import { stateIn, voltsTest, type Bench } from './make'
+import type { ProofTest, TestGroup } from './test'
+
+/** A load that draws less is not worth a reading, A. */
+const leastA = 1
+
+/** A drop over a whole side: one probe stays on the bank by a long lead. */
+const sideMinutes = 1.5
+
+/** A pair of posts at one end of a way. */
+interface End {
+  readonly id: string
+  readonly name: string
+  readonly plus: string
+  readonly minus: string
+}
+
+/** A way on which much flows: from what gives to what takes, read on both its sides. */
+interface Way {
+  readonly id: string
+  readonly from: End
+  readonly to: End
+  readonly state: State
+  readonly group: TestGroup
+}
+
+/**
+ * The drop of a whole side, from what gives to what takes: one reading holds every run, fuse and joint between, and
+ * halves the way on which a poor joint must be looked for.
+ */
+export const sideTests = (bench: Bench): ProofTest[] =>
+  [...waysToHouse(bench), ...waysToConverters(bench)].flatMap((way) =>
+    (['plus', 'minus'] as const).flatMap((pole) => sideTest(bench.rig.network, way, pole)),
+  )
+
+function sideTest(
+  network: Network,
+  { id, from, to, state, group }: Way,
+  pole: 'plus' | 'minus',
+): ProofTest[] {
+  const covers = runsBetween(network, from[pole], to[pole])
+  if (covers.length === 0) return []
+  // Current comes back the other way.
+  const [red, black] = pole === 'plus' ? [from.plus, to.plus] : [to.minus, from.minus]
+  return [
+    voltsTest(network, red, black, {
+      id: `side-${pole}-${id}`,
+      title: `Voltage drop, ${from.name} to ${to.name}, ${pole} side`,
+      group,
+      state,
+      minutes: sideMinutes,
+      covers,
+    }),
+  ]
+}
+
+/** From the bank to each load, and from each source to the bank; of a bank in parallel from each battery as well. */
+function waysToHouse(bench: Bench): Way[] {
+  const { rig } = bench
+  const { network } = rig
+  const bank: End = { id: 'bank', name: 'the bank', plus: 'bank-plus', minus: 'bank-minus' }
+  const packs = unitsOf(network, 'battery')
+    .filter(({ serves, plus }) => serves === 'house' && plus !== bank.plus)
+    .map(endOf)
+  const loads = stateIn(bench, 'loads')
+  const drawing = [...unitsOf(network, 'load'), ...unitsOf(network, 'inverter')].filter(
+    (unit) => unit.kind === 'inverter' || unit.amps >= leastA,
+  )
+  const sources = unitsOf(network, 'source').map(
+    (unit) => [unit, stateIn(bench, `charge-${unit.id}`)] as const,
+  )
+  const cruise = stateIn(bench, 'cruise')
+  const converters = unitsOf(network, 'dcdc')
+    .filter((unit) => !isKeeper(unit))
+    .map((unit) => [unit, cruise] as const)
+  const machines = unitsOf(network, 'alternator').map((unit) => [unit, cruise] as const)
+  return [
+    ...(loads
+      ? drawing.flatMap((unit) =>
+          [bank, ...packs].map((from): Way => ({
+            id: from === bank ? unit.id : `${from.id}-${unit.id}`,
+            from,
+            to: endOf(unit),
+            state: loads,
+            group: 'loads',
+          })),
+        )
+      : []),
+    ...[...sources, ...converters, ...machines].flatMap(([unit, state]): Way[] =>
+      state
+        ? [
+            {
+              id: unit.id,
+              from: endOf(unit),
+              to: bank,
+              state,
+              group: unit.kind === 'source' ? 'chargers' : 'engine',
+            },
+          ]
+        : [],
+    ),
+  ]
+}
+
+/** From each alternator to the DC-DC that it feeds. */
+function waysToConverters(bench: Bench): Way[] {
+  const { network } = bench.rig
+  const state = stateIn(bench, 'cruise')
+  if (!state) return []
+  return unitsOf(network, 'dcdc').flatMap((unit): Way[] => {
+    const machine = unitsOf(network, 'alternator').find(({ id }) => id === unit.alternator)
+    if (!machine) return []
+    const to = { id: unit.id, name: nameInSentence(unit.name), plus: unit.inPlus, minus: unit.inMinus }
+    return [{ id: `in-${unit.id}`, from: endOf(machine), to, state, group: 'engine' }]
+  })
+}
+
+const endOf = ({ id, name, plus, minus }: Unit): End => ({ id, name: nameInSentence(name), plus, minus })
+
+/** Runs on the shortest way between two posts; none where there is no way. */
+export function runsBetween({ runs }: Network, from: string, to: string): string[] {
+  const came = new Map<string, { readonly run: string; readonly post: string } | null>([[from, null]])
+  const queue = [from]
+  for (const post of queue) {
+    if (post === to) break
+    for (const run of runs) {
+      const next = run.from === post ? run.to : run.to === post ? run.from : null
+      if (next === null || came.has(next)) continue
+      came.set(next, { run: run.id, post })
+      queue.push(next)
+    }
+  }
+  const way: string[] = []
+  for (let step = came.get(to); step; step = came.get(step.post)) way.push(step.run)
+  return way
+}

@@ -1,0 +1,78 @@
+import type { Chance } from '#core/commissioning/chance'
+import type { Diagnosis } from './diagnosis'
+import { harmOf } from './faults/fault'
+import { otherId, scaled, unscaled, type Cause } from './hypotheses'
+import { asItIs, asMet, StandIn } from './instruments'
+import { economical } from './procedure'
+import type { Risk } from '#core/commissioning/harm'
+
+/** What a search called likeliest at one moment, and whether it was that. */
+export interface Call {
+  /** Whether that is a fault, and not that nothing is wrong. */
+  readonly fault: boolean
+  readonly probability: number
+  readonly right: boolean
+}
+
+/** A cause drawn as often as it is met, with a size anywhere in its range. */
+function drawn(all: readonly Cause[], chance: Chance): { readonly cause: Cause; readonly size: number } {
+  // What is on no list cannot be simulated.
+  const causes = all.filter(({ id }) => id !== otherId)
+  let left = chance() * causes.reduce((sum, { prior }) => sum + prior, 0)
+  const cause = causes.find(({ prior }) => (left -= prior) < 0) ?? causes[0]!
+  const { sizes, fault } = cause
+  if (!fault || fault.scale === 'each') return { cause, size: sizes[Math.floor(chance() * sizes.length)]! }
+  const [low, high] = [scaled(cause, sizes[0]!), scaled(cause, sizes.at(-1)!)]
+  return { cause, size: unscaled(cause, low + chance() * (high - low)) }
+}
+
+/** The first call of each search that lies in a band of probability: one a search, since those that follow hang on it. */
+export const firstCallsIn = (
+  searches: readonly (readonly Call[])[],
+  [from, to]: readonly [number, number],
+): Call[] =>
+  searches.flatMap((calls) => calls.find(({ probability }) => probability >= from && probability < to) ?? [])
+
+/** What the essential tests said of one system that was drawn by the priors, and what was true of it. */
+export interface Proved {
+  /** Whether all of them read as they must. */
+  readonly within: boolean
+  readonly said: Risk
+  readonly isFaulty: boolean
+  readonly isDangerous: boolean
+}
+
+/** The essential tests on a system that may be sound or have any fault, each as likely as its prior says. */
+export function provedOf(diagnosis: Diagnosis, chance: Chance): Proved {
+  const { proof, causes, essential } = diagnosis
+  const { cause, size } = drawn(causes, chance)
+  const standIn = new StandIn(proof, asItIs(proof, asMet(proof, cause, { size, chance }), chance), chance)
+  const readings = essential.tests.map((test) => ({ test, value: standIn.read(test) }))
+  const { fault, at } = cause
+  return {
+    within: readings.every((reading) => diagnosis.isWithin(reading)),
+    said: diagnosis.given(readings).risk(),
+    isFaulty: fault !== null,
+    isDangerous: fault !== null && harmOf(fault, proof.bench, at!, size) === 'fire',
+  }
+}
+
+/**
+ * One search on a system that may be sound or have any fault, each as likely as its prior says: what it called
+ * likeliest after each of its readings. Of all that is called so likely, as many must be right.
+ */
+export function callsOf(diagnosis: Diagnosis, chance: Chance): Call[] {
+  const { proof, causes } = diagnosis
+  const { cause, size } = drawn(causes, chance)
+  const standIn = new StandIn(proof, asItIs(proof, asMet(proof, cause, { size, chance }), chance), chance)
+  let posterior = diagnosis.given([])
+  return economical(diagnosis, standIn).posterior.taken.map((reading) => {
+    posterior = posterior.with(reading)
+    const [top] = diagnosis.named(posterior)
+    return {
+      fault: top!.causes[0]!.fault !== null,
+      probability: top!.probability,
+      right: top!.causes.includes(cause),
+    }
+  })
+}

@@ -1,0 +1,157 @@
+import { essentialOf, type Essential } from './essential'
+import { causesOf, hypothesesOf, otherId, soundId, type Cause } from './hypotheses'
+import { Posterior, type Ranked, type Taken } from './posterior'
+import { expectationOf, isTelling, type Expected } from '#core/commissioning/expect'
+import { bestOf, type Worth } from './next'
+import { togetherOf } from './together'
+import { Proof } from '#core/commissioning/predict'
+import type { Band } from './risk'
+import type { ProofTest } from '#core/commissioning/tests/test'
+import type { JobDocument } from '#core/job/document'
+import type { ShopSettings } from '#core/system/system'
+
+/** A cause, with those that no test tells from it, and how likely it is that it is one of them. */
+export interface Named {
+  readonly causes: readonly Cause[]
+  readonly probability: number
+}
+
+/** A job that is proved: what each test is expected to read, and what wrong readings mean. */
+export class Diagnosis {
+  readonly proof: Proof
+  readonly causes: readonly Cause[]
+  private theTogether: readonly (readonly Cause[])[] | undefined
+  private theGroups: readonly (readonly number[])[] | undefined
+  private begin: Posterior | null = null
+  private theEssential: Essential | null = null
+  private theExpected: readonly Expected[] | undefined
+  private preparing: Generator<void, void, void> | null = null
+
+  constructor(job: JobDocument, shop: ShopSettings = {}) {
+    this.proof = new Proof(job, shop)
+    this.causes = causesOf(this.proof)
+  }
+
+  /**
+   * Next measurements: the next essential test while nothing looks wrong, and else the measurement that tells most
+   * for its trouble.
+   * @returns null if none tells anything more
+   */
+  worthNext(posterior: Posterior): Worth | null {
+    const taken = new Set(posterior.taken.map(({ test }) => test.id))
+    const state = posterior.taken.at(-1)?.test.state.id ?? null
+    const essential = this.looksWrong(posterior)
+      ? undefined
+      : this.essential.tests.find(({ id }) => !taken.has(id))
+    const offered = essential ? [essential] : this.expected.map(({ test }) => test)
+    const best = bestOf(posterior, offered, { taken, state })
+    return best && (essential || best.bits >= leastBits) ? best : null
+  }
+
+  /** Whether a reading is out of its band, and it is not sure all the same that nothing is wrong. */
+  looksWrong(posterior: Posterior): boolean {
+    if (posterior.taken.every((taken) => this.isWithin(taken))) return false
+    const sound = this.causes.findIndex(({ id }) => id === soundId)
+    return posterior.probabilities()[sound]! < sureFrom
+  }
+
+  /** The tests that are made on every job like this one. */
+  get essential(): Essential {
+    this.prepareWholly()
+    return this.theEssential!
+  }
+
+  /**
+   * Calculates what every cause predicts, once: it takes seconds for a large job. Yields on the way, so that whoever
+   * waits may turn to something else; {@link given} does what is left of it.
+   */
+  prepare(): Generator<void, void, void> {
+    return (this.preparing ??= this.prepared())
+  }
+  private *prepared(): Generator<void, void, void> {
+    const { proof, causes } = this
+    const hypotheses = yield* hypothesesOf(proof, causes)
+    const bandOf = (test: ProofTest): Band => {
+      const { value, tolerance } = this.expect(test)
+      return { at: proof.tests.indexOf(test), middle: value, half: tolerance }
+    }
+    const offered = this.expected.map(({ test }) => test)
+    this.theEssential = essentialOf({
+      bench: proof.bench,
+      offered,
+      hypotheses,
+      bandOf,
+      enough: proof.rig.enough,
+    })
+    const routine = this.theEssential.tests
+    this.begin = Posterior.of({ tests: proof.tests, causes, hypotheses, routine })
+  }
+
+  /** What each test that is offered is expected to read. */
+  get expected(): readonly Expected[] {
+    return (this.theExpected ??= this.proof.tests.map((test) => this.expect(test)).filter(isTelling))
+  }
+  expect(test: ProofTest): Expected {
+    return expectationOf(this.proof, test)
+  }
+  /** Whether a reading lies in its band. */
+  isWithin({ test, value }: Taken): boolean {
+    const { value: expected, tolerance } = this.expect(test)
+    return Math.abs(value - expected) <= tolerance
+  }
+
+  /** What readings say of the causes. */
+  given(readings: readonly Taken[]): Posterior {
+    return readings.reduce((posterior, taken) => posterior.with(taken), this.prepareWholly())
+  }
+  private prepareWholly(): Posterior {
+    const preparing = this.prepare()
+    while (!this.begin) preparing.next()
+    return this.begin
+  }
+
+  /** Causes that no test tells apart, in groups: the same whatever is read. */
+  get together(): readonly (readonly Cause[])[] {
+    return (this.theTogether ??= togetherOf(this.given([]).known))
+  }
+
+  /** Causes as one where no test tells them apart, with their probability together, the likeliest first. */
+  named(posterior: Posterior): Named[] {
+    this.theGroups ??= groupsOf(this.causes, this.together)
+    const probabilities = posterior.probabilities()
+    return this.theGroups
+      .map((members) => ({
+        causes: members.map((i) => this.causes[i]!),
+        probability: members.reduce((sum, i) => sum + probabilities[i]!, 0),
+      }))
+      .sort((a, b) => b.probability - a.probability)
+  }
+}
+
+/** The places of causes, those of a group as one. */
+function groupsOf(causes: readonly Cause[], together: readonly (readonly Cause[])[]): number[][] {
+  const groups = new Map<unknown, number[]>()
+  causes.forEach((cause, i) => {
+    const group = together.find((members) => members.includes(cause)) ?? cause
+    groups.set(group, [...(groups.get(group) ?? []), i])
+  })
+  return [...groups.values()]
+}
+
+/** A reading that is expected to tell less is not worth taking, bits. */
+const leastBits = 0.005
+
+/** From this much on a cause is sure enough to be acted on. */
+export const sureFrom = 0.9
+
+/** Readings that are further off than this, as a mean square in deviations, no cause explains. */
+const mostMisfit = 4
+
+/** Whether the readings are explained by something that is known to go wrong, or by nothing being wrong. */
+export function isExplained(posterior: Posterior): boolean {
+  if (posterior.taken.length === 0) return true
+  const { cause } = posterior.top()
+  return cause.id !== otherId && posterior.misfit(cause) <= mostMisfit
+}
+
+export type { Ranked, Taken, Worth }

@@ -1,0 +1,46 @@
+import { normal, type Chance } from '#core/commissioning/chance'
+import { rigWith, type Cause } from './hypotheses'
+import { deviationOf, shown } from '#core/commissioning/meters'
+import { movedRig } from '#core/commissioning/parameters'
+import type { Proof } from '#core/commissioning/predict'
+import type { Rig } from '#core/commissioning/rig'
+import type { ProofTest } from '#core/commissioning/tests/test'
+
+/** A rig as it may turn out: everything that nobody knows exactly is somewhere within its uncertainty. */
+export const asItIs = ({ parameters }: Proof, rig: Rig, chance: Chance): Rig =>
+  parameters.reduce((moved, parameter) => movedRig(moved, parameter, normal(chance)), rig)
+
+/** A rig with a fault as it may be met: of some a share is found by hand on the way round. */
+export const asMet = (
+  proof: Proof,
+  cause: Cause,
+  { size, chance }: { readonly size: number; readonly chance: Chance },
+): Rig => {
+  const rig = rigWith(proof, cause, size)
+  const onRound = cause.fault?.onRound
+  return onRound && chance() < onRound.share ? onRound.mark(rig, cause.at!) : rig
+}
+
+/** Instruments on a rig: each reading is what is there, with the noise of its instrument. */
+export class StandIn {
+  private readonly truth: ReadonlyMap<string, number>
+
+  constructor(
+    proof: Proof,
+    readonly rig: Rig,
+    private readonly chance: Chance,
+  ) {
+    this.truth = proof.readings(rig, proof.tests)
+  }
+
+  /** What is really there. */
+  truthOf({ id }: ProofTest): number {
+    return this.truth.get(id)!
+  }
+
+  read(test: ProofTest): number {
+    const { instrument } = test
+    const is = this.truthOf(test)
+    return shown(instrument, is + normal(this.chance) * deviationOf(instrument, is))
+  }
+}

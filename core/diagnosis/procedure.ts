@@ -1,0 +1,116 @@
+import { sureFrom, type Diagnosis } from './diagnosis'
+import { soundId } from './hypotheses'
+import type { StandIn } from './instruments'
+import type { Posterior, Taken } from './posterior'
+import type { ProofTest } from '#core/commissioning/tests/test'
+
+/** How a search for a fault went. */
+export interface Course {
+  readonly posterior: Posterior
+  /** The readings, in the order in which they were taken. */
+  readonly tests: readonly ProofTest[]
+  /** Readings from the one that was out of its band until one cause was sure; null if none became so. */
+  readonly untilSure: number | null
+  /** The readings from the last one that was out of its band on, itself included; none where all were within. */
+  readonly sinceAlarm: readonly ProofTest[]
+}
+
+/** A search that comes to nothing ends after this many readings. */
+const mostAsked = 25
+
+/** What comes after a reading. */
+type Next = (posterior: Posterior, taken: ReadonlySet<ProofTest>) => ProofTest | null
+
+/** A search up to its first reading that is out of its band. */
+export interface Begun {
+  readonly posterior: Posterior
+  readonly tests: readonly ProofTest[]
+  /** Whether there was one: else all are within. */
+  readonly isAlarmed: boolean
+}
+
+/** What a test reads; where the way round finds that something differs, what that is as well. */
+function readingsOf(diagnosis: Diagnosis, standIn: StandIn, test: ProofTest): Taken[] {
+  const own = { test, value: standIn.read(test) }
+  if (!test.list || diagnosis.isWithin(own)) return [own]
+  const differs = test.list
+    .flatMap(({ tests }) => tests)
+    .map((id) => diagnosis.proof.test(id)!)
+    .map((single) => ({ test: single, value: standIn.read(single) }))
+    .filter((reading) => !diagnosis.isWithin(reading))
+  return [own, ...differs]
+}
+
+/** The essential tests in their order until a reading is out of its band. */
+export function begun(diagnosis: Diagnosis, standIn: StandIn): Begun {
+  let posterior = diagnosis.given([])
+  const tests: ProofTest[] = []
+  for (const test of diagnosis.essential.tests) {
+    const readings = readingsOf(diagnosis, standIn, test)
+    posterior = readings.reduce((so, reading) => so.with(reading), posterior)
+    tests.push(...readings.map((reading) => reading.test))
+    if (!diagnosis.isWithin(readings[0]!)) return { posterior, tests, isAlarmed: true }
+  }
+  return { posterior, tests, isAlarmed: false }
+}
+
+/**
+ * How an economical hand goes about it: the essential tests in their order until a reading is out of its band; from
+ * then on what tells most for its trouble, until one cause is sure. Where that is that nothing is wrong, the order
+ * goes on; after it whatever is still worth its trouble.
+ */
+export const economical = (
+  diagnosis: Diagnosis,
+  standIn: StandIn,
+  from = begun(diagnosis, standIn),
+): Course => searched(diagnosis, standIn, from, (posterior) => diagnosis.worthNext(posterior)?.test ?? null)
+
+/** The same by the order alone, whatever is read. */
+export const inOrder = (diagnosis: Diagnosis, standIn: StandIn, from = begun(diagnosis, standIn)): Course =>
+  searched(diagnosis, standIn, from, (_, taken) => nextInOrder(diagnosis, taken))
+
+/** What follows in order: the essential tests, then all others. */
+const nextInOrder = ({ essential, expected }: Diagnosis, taken: ReadonlySet<ProofTest>): ProofTest | null =>
+  essential.tests.find((test) => !taken.has(test)) ??
+  expected.find(({ test }) => !taken.has(test))?.test ??
+  null
+
+function searched(diagnosis: Diagnosis, standIn: StandIn, from: Begun, next: Next): Course {
+  let { posterior, isAlarmed } = from
+  const taken = new Set(from.tests)
+  const read = (test: ProofTest): void => {
+    const readings = readingsOf(diagnosis, standIn, test)
+    posterior = readings.reduce((so, reading) => so.with(reading), posterior)
+    for (const reading of readings) taken.add(reading.test)
+    isAlarmed = !diagnosis.isWithin(readings[0]!)
+  }
+  let alarmed = 0
+  const ended = (untilSure: number | null): Course => {
+    const tests = [...taken]
+    return { posterior, tests, untilSure, sinceAlarm: alarmed > 0 ? tests.slice(alarmed - 1) : [] }
+  }
+  for (let quiet = 0; ;) {
+    if (isAlarmed) {
+      alarmed = taken.size
+      const asked = askedUntilSure()
+      if (asked !== null) return ended(asked)
+    }
+    const isOver = diagnosis.essential.tests.every((test) => taken.has(test))
+    const test = isOver && quiet++ >= mostAsked ? null : next(posterior, taken)
+    if (!test) return ended(null)
+    read(test)
+  }
+
+  /** Readings from the alarm until a fault is sure; null if it comes to nothing, or to nothing being wrong. */
+  function askedUntilSure(): number | null {
+    for (let asked = 1; asked <= mostAsked; asked++) {
+      const [top] = diagnosis.named(posterior)
+      const isSure = top!.probability >= sureFrom
+      if (isSure) return top!.causes[0]!.id === soundId ? null : asked
+      const more = next(posterior, taken)
+      if (!more) return null
+      read(more)
+    }
+    return null
+  }
+}

@@ -1,0 +1,74 @@
+import type { Cause } from './hypotheses'
+import { chanceOf, normal } from '#core/commissioning/chance'
+import { asItIs, asMet, StandIn } from './instruments'
+import { deviationOf, shown } from '#core/commissioning/meters'
+import type { Proof } from '#core/commissioning/predict'
+import { caseC, heatMinutes, loadOfMachineA } from '#core/commissioning/tests/engine'
+import { unitsOf } from '#core/commissioning/rig'
+import type { ProofTest } from '#core/commissioning/tests/test'
+
+/** A reading of an instrument that goes on: seconds since it began, and what it shows. */
+export interface Streamed {
+  readonly t: number
+  readonly value: number
+}
+
+/** Readings of a meter that is held there: this many, so far apart. */
+const held = { count: 24, everyS: 0.5 } as const
+/** A case is read so often while it warms, s. */
+const caseEveryS = 15
+/** A meter wanders while it is held, as a share of its own deviation. */
+const driftShare = 0.4
+
+/** The fault that a seed hides. */
+export function hiddenCause(causes: readonly Cause[], seed: number): { cause: Cause; size: number } {
+  const chance = chanceOf(seed)
+  const faults = causes.filter(({ fault }) => fault !== null)
+  const cause = faults[Math.floor(chance() * faults.length)]!
+  return { cause, size: cause.sizes[Math.floor(chance() * cause.sizes.length)]! }
+}
+
+/** A stand-in for the instruments on a job: as it may turn out by a seed, with a fault that the seed hides, or without. */
+export function standInOf(
+  proof: Proof,
+  causes: readonly Cause[],
+  { seed, hidden }: { readonly seed: number; readonly hidden: boolean },
+): StandIn {
+  const { cause, size } = hiddenCause(causes, seed)
+  const rig = hidden ? asMet(proof, cause, { size, chance: chanceOf(seed + 3) }) : proof.rig
+  return new StandIn(proof, asItIs(proof, rig, chanceOf(seed + 1)), chanceOf(seed + 2))
+}
+
+/** What an instrument shows while it is held at a test: noise, drift, and its class; a case warms over its half hour. */
+export function standInStream(
+  proof: Proof,
+  causes: readonly Cause[],
+  test: ProofTest,
+  which: { readonly seed: number; readonly hidden: boolean },
+): Streamed[] {
+  const standIn = standInOf(proof, causes, which)
+  const chance = chanceOf(which.seed + test.id.length)
+  const is = standIn.truthOf(test)
+  if (test.quantity === 'celsius') return caseStream(proof, standIn, test, chance)
+  const deviation = deviationOf(test.instrument, is)
+  const wanders = normal(chance) * deviation * driftShare
+  return Array.from({ length: held.count }, (_, i) => {
+    const drifted = wanders * (i / held.count)
+    const noise = normal(chance) * deviation * (test.quantity === 'answer' ? 0 : 0.5)
+    return { t: i * held.everyS, value: shown(test.instrument, is + drifted + noise) }
+  })
+}
+
+function caseStream(proof: Proof, standIn: StandIn, test: ProofTest, chance: () => number): Streamed[] {
+  const id = test.id.replace(/^case-/, '')
+  const { rig } = standIn
+  const machine = unitsOf(rig.network, 'alternator').find((unit) => unit.id === id)!
+  const [leadA] = proof.seen(rig, test)
+  const heat = rig.heat[id]!
+  const count = (heatMinutes * 60) / caseEveryS
+  return Array.from({ length: count + 1 }, (_, i) => {
+    const is = caseC(heat, loadOfMachineA(leadA!, machine), (i * caseEveryS) / 60)
+    const noise = 0.3 * normal(chance) * deviationOf(test.instrument, is)
+    return { t: i * caseEveryS, value: shown(test.instrument, is + noise) }
+  })
+}

@@ -1,0 +1,10 @@
+import type { Risk } from '#core/commissioning/harm'
+
+const percent = (share: number): string => {
+  const value = 100 * share
+  return value < 0.05 ? 'under 0.1 %' : `${value < 10 ? value.toFixed(1) : Math.round(value)} %`
+}
+
+/** What the readings so far are worth, in words: how many of the essential tests, and what may still be hidden. */
+export const worthWords = (done: number, of: number, { hidden, dangerous }: Risk): string =>
+  `${done} of ${of} essential tests done. Chance that a listed fault is still hidden: ${percent(hidden)}, that a dangerous one is: ${percent(dangerous)}.`
