@@ -10,7 +10,7 @@ import { circuitOf, startOf } from '#core/wiring/circuits'
 import type { Circuit } from '#core/circuit/circuit'
 import type { Network } from '#core/wiring/network'
 import { networkOf } from '#core/wiring/of-job'
-import { solve, type Solution } from '#core/circuit/solution'
+import { solveCircuit, type Solution } from '#core/circuit/solution'
 import { Diagnosis } from '#core/diagnosis/diagnosis'
 import { Proof } from '#core/commissioning/predict'
 import { provedCase } from '#core/commissioning/states'
@@ -74,7 +74,7 @@ function agreement(network: Network, cases: readonly Case[]): (boolean | null)[]
   expect(others).toHaveLength(cases.length)
   return circuits.map(({ circuit, start }, i) => {
     const other = others[i]!
-    return other && isSame(network, circuit, { own: solve(circuit, start), other })
+    return other && isSame(network, circuit, { own: solveCircuit(circuit, start), other })
   })
 }
 

@@ -5,7 +5,7 @@ import { caseOf, casesOf, type Case } from '#core/wiring/cases'
 import type { Circuit } from '#core/circuit/circuit'
 import { circuitOf, startOf } from '#core/wiring/circuits'
 import { networkOf } from '#core/wiring/of-job'
-import { solve } from '#core/circuit/solution'
+import { solveCircuit } from '#core/circuit/solution'
 import { circuitIn } from '#core/commissioning/circuit'
 import { Proof } from '#core/commissioning/predict'
 import { provedCase } from '#core/commissioning/states'
@@ -42,7 +42,7 @@ else {
   if (what === 'netlist')
     process.stdout.write(writeNetlist(circuit, `${at.name} (${at.id})`, startOf(network, at)))
   else {
-    const { volts, amps } = solve(circuit, startOf(network, at))
+    const { volts, amps } = solveCircuit(circuit, startOf(network, at))
     const runs = network.runs.map(({ id }) => [id, amps.get(id)!] as const)
     const answer = { case: at.id, posts: Object.fromEntries(volts), runs: Object.fromEntries(runs) }
     process.stdout.write(`${JSON.stringify(answer, null, 2)}\n`)

@@ -31,6 +31,8 @@ let isOver = false
 
 /** Share of the kills that wait until the last one is got over. */
 const startedFirst = 0.7
+/** After the fewest kills, each further one waits for this many saves: a slow machine would save nothing otherwise. */
+const savesBetweenKills = 3
 
 async function killing(): Promise<void> {
   const victims = {
@@ -48,6 +50,9 @@ async function killing(): Promise<void> {
     await pause(400 + chance() * 2500)
     // Now and then while it starts; mostly once it is up, or on a slow machine nothing would ever be saved.
     if (chance() < startedFirst) await application.insist('/api/shop')
+    const saved = acknowledged.length
+    while (!isOver && killed() >= fewestKills && acknowledged.length < saved + savesBetweenKills)
+      await pause(200)
     if (isOver) return
     const name = names[Math.floor(chance() * names.length)]!
     kills[name] = (kills[name] ?? 0) + 1

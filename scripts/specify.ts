@@ -2,7 +2,7 @@
 // core alone. Without a shelf that of the demo serves.
 import { stat } from 'node:fs/promises'
 import { parseArgs } from 'node:util'
-import { solve } from '#core/solve/answer'
+import { searchAnswers } from '#core/solve/answer'
 import { planOf } from '#core/solve/plan'
 import { answerRows } from '#core/solve/rows'
 import { demoShelf, shelfIn } from './lib/demo-shelf'
@@ -20,5 +20,5 @@ const job = await jobFromFile(positionals[0] ?? fail(`Name a job file: ${use}`))
 if (values.shelf !== undefined && !(await stat(values.shelf).catch(() => null))?.isDirectory())
   fail(`${values.shelf}: no such folder`)
 const shelf = values.shelf === undefined ? demoShelf() : shelfIn(values.shelf, fail)
-const { answers } = solve(planOf(job, {}, shelf))
+const { answers } = searchAnswers(planOf(job, {}, shelf))
 process.stdout.write(`${JSON.stringify(answerRows(answers, shelf), null, 2)}\n`)

@@ -5,7 +5,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { sheetOf, type Sheet } from '#core/papers/sheet'
 import type { JobDocument } from '#core/job/document'
 import { withSpecified } from '#core/job/as-specified'
-import { solve } from '#core/solve/answer'
+import { searchAnswers } from '#core/solve/answer'
 import { ask } from '../tests/api-client'
 import { freshDatabase, startServer, type TestDatabase, type TestServer } from '../tests/harness'
 import type { StoredJob } from './repositories/jobs'
@@ -80,7 +80,7 @@ describe('a specification sheet', () => {
 
   it('is issued for what was chosen, numbered, and frozen', async () => {
     const shelf = (await call<WholePage>('GET', '/api/shelf/whole')).body.parts
-    const answer = solve(planOf(job.document, {}, shelf)).answers[0]!
+    const answer = searchAnswers(planOf(job.document, {}, shelf)).answers[0]!
     await save(withSpecified(job.document, specifiedBy(answer, 'Ida Brell', '2026-11-20T10:00:00.000Z')))
     const first = await issue()
     expect(first).toMatchObject({

@@ -1,7 +1,7 @@
 import { nothingProved, standingReadings, type Proving, type TakenReading } from '#core/job/proving'
 import { provingOf } from '#core/job/proving-edits'
 import type { ShownDiagnosis, ShownEssential, ShownTest } from '#core/diagnosis/shown'
-import type { Step } from '#core/commissioning/order/step'
+import type { WorkStep } from '#core/commissioning/order/step'
 import { plain, theEngine } from '../engine/client'
 import { leaveProvingEngine, takeProvingEngine } from '../engine/proving'
 import type { ShownProof, Taught } from '../engine/prover'
@@ -19,7 +19,7 @@ export function useProve(isReady: () => boolean) {
   })
   const { engine } = kept
   onScopeDispose(leaveProvingEngine)
-  const steps = shallowRef<readonly Step[] | null>(null)
+  const steps = shallowRef<readonly WorkStep[] | null>(null)
   const shown = shallowRef<ShownProof | null>(null)
   /** The essential tests, once they are chosen: what each fault would read is calculated first. */
   const essential = shallowRef<ShownEssential | null>(null)

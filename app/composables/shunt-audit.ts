@@ -1,5 +1,5 @@
 import { useThrottleFn } from '@vueuse/core'
-import { loadsFrom, StepDetector, type Reading, type Step } from '#core/loads/detect'
+import { loadsFrom, StepDetector, type Reading, type CurrentStep } from '#core/loads/detect'
 import type { ShuntInstrument } from '../utils/instruments'
 
 export interface LoadName {
@@ -24,7 +24,7 @@ export function useShuntAudit(jobId: string) {
   let detector = new StepDetector()
   let close: (() => void) | null = null
   const count = ref(0)
-  const steps = shallowRef<readonly Step[]>([])
+  const steps = shallowRef<readonly CurrentStep[]>([])
   const now = shallowRef<Reading | null>(null)
   const level = ref<number | null>(null)
   const state = ref<'idle' | 'connected' | 'lost' | 'ended'>('idle')

@@ -9,7 +9,7 @@ import type { JobDocument } from '#core/job/document'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import type { ShelfPart } from '#core/shelf/kinds'
 import { orderOf } from '#core/commissioning/order/order'
-import type { Step } from '#core/commissioning/order/step'
+import type { WorkStep } from '#core/commissioning/order/step'
 import type { ShownDiagnosis, ShownEssential } from '#core/diagnosis/shown'
 import type { Paper } from '#core/papers/blocks'
 import { summaryOf } from '#core/papers/summary'
@@ -174,7 +174,7 @@ export class Engine {
     return wiredJob(job, shop)
   }
   /** The order in which a job is fitted. */
-  orderOfWork(job: JobDocument, shop: ShopSettings): Step[] {
+  orderOfWork(job: JobDocument, shop: ShopSettings): WorkStep[] {
     return orderOf(job, shop)
   }
   /** A job to be proved: what each of its tests is expected to read. */

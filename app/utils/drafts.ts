@@ -3,7 +3,7 @@ import type { JobDocument } from '#core/job/document'
 import { changeUpToDate, upToDate } from '#core/job/migrations/index'
 
 /** What was typed on this device and has not reached the server, kept in the browser. */
-export interface Draft {
+export interface UnsavedDraft {
   readonly version: number
   readonly epoch?: string | undefined
   /** The job as the server had it when the changes began. */
@@ -17,7 +17,7 @@ export interface Draft {
 }
 
 /** A draft that an older version of the application kept. */
-const upToDateDraft = (draft: Draft): Draft => ({
+const upToDateDraft = (draft: UnsavedDraft): UnsavedDraft => ({
   ...draft,
   base: jobUpToDate(draft.base),
   document: jobUpToDate(draft.document),
@@ -28,18 +28,18 @@ const jobUpToDate = (job: JobDocument): JobDocument => upToDate(job as never) as
 
 const key = (jobId: string): string => `jovial-anchor.draft.${jobId}`
 
-export function readDraft(jobId: string): Draft | null {
+export function readDraft(jobId: string): UnsavedDraft | null {
   const text = localStorage.getItem(key(jobId))
   if (text === null) return null
   try {
-    return upToDateDraft(JSON.parse(text) as Draft)
+    return upToDateDraft(JSON.parse(text) as UnsavedDraft)
   } catch {
     return null
   }
 }
 
 /** False when the browser has no room left: the person must be told. */
-export function keepDraft(jobId: string, draft: Draft): boolean {
+export function keepDraft(jobId: string, draft: UnsavedDraft): boolean {
   try {
     localStorage.setItem(key(jobId), JSON.stringify(draft))
     return true

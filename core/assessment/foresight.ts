@@ -1,6 +1,6 @@
 import type { Lane, ChargerLane, SolarLane } from '#core/system/lanes'
 import { Unsolvable } from '#core/physics/unsolvable'
-import { highestV } from '#core/system/currents'
+import { highestAlternatorV } from '#core/system/currents'
 import { Reads } from '#core/system/reads'
 import type { System } from '#core/system/system'
 import { inputsOf } from '#core/simulation/inputs'
@@ -99,7 +99,7 @@ export function decidesHours(lane: Exclude<Lane, SolarLane>): readonly number[] 
     case 'alternator':
       return [
         lane.alternator.ratedA,
-        highestV(lane.alternator),
+        highestAlternatorV(lane.alternator),
         ...(lane.link.kind === 'dcdc' ? [lane.link.ratedA, lane.link.absorptionV] : []),
       ]
     case 'source':

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import type { JobDocument } from '#core/job/document'
 import type { Network, Run } from '#core/wiring/network'
 import { networkOf } from '#core/wiring/of-job'
-import { carriesA, heatingA } from '#core/wiring/size'
+import { runAmpacityA, heatingA } from '#core/wiring/size'
 import { Solved } from '#core/wiring/solved'
 import { isSizeUnknown } from '#core/wiring/words'
 import { cableSizesMm2 } from '#core/physics/conductors'
@@ -58,7 +58,7 @@ class Seen {
     return this.wired.network.posts.filter(({ kind }) => kind === 'fuse')
   }
   carries(run: Run): number {
-    return carriesA(run, run.areaMm2!, run.count)
+    return runAmpacityA(run, run.areaMm2!, run.count)
   }
   /** Whether one of some checks finds something on one of some parts. */
   isFound(checks: readonly string[], ons: readonly string[]): boolean {

@@ -39,12 +39,13 @@ const flatEnough = 0.1
  * @param start where the search begins, V: the solution does not hang on it
  * @throws Error where the steps do not end
  */
-export const solve = (circuit: Circuit, start: Start): Solution => new Solver(circuit).solve(circuit, start)
+export const solveCircuit = (circuit: Circuit, start: Start): Solution =>
+  new Solver(circuit).solve(circuit, start)
 
 /** What differs of a circuit: resistors and elements in place of those of the same ids. */
 export type Change = Pick<Circuit, 'resistors' | 'elements'>
 /** Voltages and currents after a step. */
-export interface Step {
+export interface SolverStep {
   readonly voltsAt: (node: string) => number
   readonly ampsIn: (run: string) => number
 }
@@ -166,7 +167,7 @@ export class Solver {
    * equations put in order once for all.
    * @param changes what differs of the circuit, by the ids of its resistors and elements
    */
-  stepsFrom(circuit: Circuit, { volts }: Solution, changes: readonly Change[]): Step[] {
+  stepsFrom(circuit: Circuit, { volts }: Solution, changes: readonly Change[]): SolverStep[] {
     const numbered = this.numbered(circuit)
     const at = this.inOrder(volts)
     this.newtonStep(numbered, at, new Float64Array(this.size), null)

@@ -3,12 +3,12 @@ import { Circuits, openOhm, wholeOf } from '#core/wiring/circuits'
 import { elementsOf } from '#core/wiring/elements'
 import { battery, current, diode } from '#core/circuit/law'
 import { joinedOf, type Joined } from '#core/wiring/joined'
-import type { BatteryUnit, Network, Run, Unit } from '#core/wiring/network'
+import type { BatteryUnit, Network, Run, WiringUnit } from '#core/wiring/network'
 import { runOhm } from '#core/wiring/run-ohm'
 import { leastShare } from './parameters'
 import { unitsOf, withEmf, type Rig } from './rig'
 import { runSignal, stopSignal } from './signals'
-import type { Doing, State } from './states'
+import type { Doing, TestState } from './states'
 
 /** A pack that takes nothing more, or gives nothing, Ω. */
 const shutOhm = 1e5
@@ -48,7 +48,7 @@ export function barsOf({ posts }: Network): { readonly plus: string; readonly mi
 }
 
 /** The circuit of a rig in a state. */
-export function circuitIn(rig: Rig, state: State): Circuit {
+export function circuitIn(rig: Rig, state: TestState): Circuit {
   const network = networkIn(rig, state)
   const wiring = wiringOf(network)
   const plain = new Circuits(network, wiring.joined).in(state.at)
@@ -74,14 +74,14 @@ export function circuitIn(rig: Rig, state: State): Circuit {
 }
 
 /** What draws when all is off; while the bank is apart or switched off nothing does. */
-export function standingDraw(rig: Rig, { doing }: State): Element[] {
+export function standingDraw(rig: Rig, { doing }: TestState): Element[] {
   if (rig.standingA <= 0 || doing.kind === 'apart') return []
   const { plus, minus } = barsOf(rig.network)
   return [{ id: 'standing', nodes: [plus, minus], law: current(rig.standingA, fadesBelowV) }]
 }
 
 /** The units as a state has them. */
-function networkIn(rig: Rig, state: State): Network {
+function networkIn(rig: Rig, state: TestState): Network {
   const { network } = rig
   const { kind } = state.doing
   if (kind !== 'absorbing' && kind !== 'floating') return network
@@ -89,7 +89,7 @@ function networkIn(rig: Rig, state: State): Network {
 }
 
 /** A unit as a state has it: near the end of a charge the bank takes little, and in float its source holds less. */
-function unitIn(unit: Unit, rig: Rig, { doing }: State): Unit {
+function unitIn(unit: WiringUnit, rig: Rig, { doing }: TestState): WiringUnit {
   if (doing.kind !== 'absorbing' && doing.kind !== 'floating') return unit
   if (unit.kind === 'battery' && unit.serves === 'house')
     return nearlyFull(unit, rig.tailA[doing.source]!, rig.nominalV / 12)
@@ -98,7 +98,7 @@ function unitIn(unit: Unit, rig: Rig, { doing }: State): Unit {
 }
 
 /** What one unit is in the circuit of a state. */
-export function elementsIn(unit: Unit, rig: Rig, state: State): Element[] {
+export function elementsIn(unit: WiringUnit, rig: Rig, state: TestState): Element[] {
   const own = unitIn(unit, rig, state)
   return elementsOf(own, state.at, rig.network).flatMap((element) =>
     element.id === unit.id ? asFoundUnit(element, own, rig, state) : [element],
@@ -147,7 +147,7 @@ function asFound(
   resistor: Resistor,
   rig: Rig,
   { runs, relays, ground }: Wiring,
-  { at, doing }: State,
+  { at, doing }: TestState,
 ): Resistor {
   const known = runs.get(resistor.id)
   if (!known) return resistor
@@ -171,7 +171,7 @@ const isBatteryLead = ({ from, to }: { from: string; to: string }, network: Netw
   network.units.some((unit) => unit.kind === 'battery' && (unit.plus === from || unit.plus === to))
 
 /** A unit as it is found, in a state. */
-function asFoundUnit(element: Element, unit: Unit, rig: Rig, { doing, at }: State): Element[] {
+function asFoundUnit(element: Element, unit: WiringUnit, rig: Rig, { doing, at }: TestState): Element[] {
   switch (unit.kind) {
     case 'battery':
       return [{ ...element, law: batteryLaw(unit, rig, doing) ?? element.law }]

@@ -1,5 +1,5 @@
 import { conductorsOhm } from '#core/wiring/run-ohm'
-import type { Known, Run, Unit } from '#core/wiring/network'
+import type { ValueSource, Run, WiringUnit } from '#core/wiring/network'
 import type { Rig } from './rig'
 
 /**
@@ -25,7 +25,7 @@ export type Parameter =
   | { readonly kind: 'standing'; readonly sd: number }
 
 /** How sure a length or a size is, as a share of the resistance (engineering defaults). */
-const shareBy: Readonly<Record<Known, number>> = {
+const shareBy: Readonly<Record<ValueSource, number>> = {
   set: 0.04,
   found: 0.04,
   sized: 0.05,
@@ -42,7 +42,7 @@ const chassisShare = 0.3
 const measuredShare = 0.05
 
 /** Standard deviations of a unit’s figures: shares of them, or V of a 12 V system (engineering defaults). */
-const unitDeviations: Readonly<Partial<Record<Unit['kind'], Readonly<Record<string, Deviation>>>>> = {
+const unitDeviations: Readonly<Partial<Record<WiringUnit['kind'], Readonly<Record<string, Deviation>>>>> = {
   battery: { emfV: { volts: 0.06 }, ohm: { share: 0.15 }, chargingOhm: { share: 0.15 } },
   source: { setV: { volts: 0.04 }, mostA: { share: 0.03 } },
   alternator: {
@@ -102,7 +102,7 @@ function runDeviation(run: Run, cableC: number): number {
   return Math.hypot(share * own, fittingShare * run.fittingOhm, jointsOhm)
 }
 
-function deviationIn(unit: Unit, field: string, deviation: Deviation, scale: number): number {
+function deviationIn(unit: WiringUnit, field: string, deviation: Deviation, scale: number): number {
   if ('volts' in deviation)
     return deviation.volts * scale * (isLead(unit) && field === 'emfV' ? leadTimes : 1)
   const value = figureOf(unit, field)
@@ -110,19 +110,20 @@ function deviationIn(unit: Unit, field: string, deviation: Deviation, scale: num
   return deviation.share * value * (isLead(unit) ? leadTimes : 1)
 }
 
-const isLead = (unit: Unit): boolean => unit.kind === 'battery' && unit.chemistry === 'lead'
+const isLead = (unit: WiringUnit): boolean => unit.kind === 'battery' && unit.chemistry === 'lead'
 
 /** However uncertain a figure is, this much of it is there. */
 export const leastShare = 0.2
 
-const figureOf = (unit: Unit, field: string): number => unit[field as keyof Unit] as unknown as number
+const figureOf = (unit: WiringUnit, field: string): number =>
+  unit[field as keyof WiringUnit] as unknown as number
 
 /** A unit with one of its figures moved by this many deviations: a share moves with the figure, whatever a fault made of it. */
 export function movedUnit(
-  unit: Unit,
+  unit: WiringUnit,
   { field, sd, of }: Extract<Parameter, { kind: 'unit' }>,
   deviations: number,
-): Unit {
+): WiringUnit {
   const by = deviations * sd
   if (unit.kind === 'battery' && field === 'emfV')
     return { ...unit, lowV: unit.lowV + by, restV: unit.restV + by, fullV: unit.fullV + by }

@@ -1,13 +1,13 @@
 import type { Circuit, Element, Resistor } from '#core/circuit/circuit'
 import { startOf } from '#core/wiring/circuits'
-import { Solver, type Change, type Solution, type Step } from '#core/circuit/solution'
+import { Solver, type Change, type Solution, type SolverStep } from '#core/circuit/solution'
 import { deviationOf } from './meters'
 import { movedRig, movedUnit, parametersOf, type Parameter } from './parameters'
 import type { Prediction, Slopes } from './prediction'
 import { rigOf, type Rig } from './rig'
 import { steadyOf } from './steady'
 import { circuitIn, elementsIn, everythingOf, standingDraw } from './circuit'
-import { statesOf, type State } from './states'
+import { statesOf, type TestState } from './states'
 import { testsOf } from './tests/index'
 import type { Bench } from './tests/make'
 import type { ProofTest } from './tests/test'
@@ -33,7 +33,7 @@ const sameV = 1e-9
 /** A job before the installer: its rig, its states, its tests, and what each reads. */
 export class Proof {
   readonly rig: Rig
-  readonly states: readonly State[]
+  readonly states: readonly TestState[]
   readonly tests: readonly ProofTest[]
   readonly parameters: readonly Parameter[]
   readonly bench: Bench
@@ -47,7 +47,7 @@ export class Proof {
     this.solver = new Solver(everythingOf(this.rig))
     this.parameters = parametersOf(this.rig)
     const known = new Map<string, Solution>()
-    const solved = (state: State): Solution => {
+    const solved = (state: TestState): Solution => {
       const solution = known.get(state.id) ?? this.solve(this.rig, state).solution
       known.set(state.id, solution)
       return solution
@@ -68,7 +68,7 @@ export class Proof {
   }
 
   /** What every test of a state reads of a rig, with its slopes. */
-  inState(rig: Rig, state: State): InState {
+  inState(rig: Rig, state: TestState): InState {
     const sound = rig === this.rig ? this.sound.get(state.id) : undefined
     if (sound) return sound
     const found = this.work(rig, state)
@@ -93,13 +93,13 @@ export class Proof {
     return seenBy(test, this.solve(rig, test.state).solution)
   }
 
-  private solve(rig: Rig, state: State): { readonly circuit: Circuit; readonly solution: Solution } {
+  private solve(rig: Rig, state: TestState): { readonly circuit: Circuit; readonly solution: Solution } {
     const circuit = circuitIn(rig, state)
     return { circuit, solution: this.solveNear(circuit, rig, state) }
   }
 
   /** From where a sound rig stands, which is near; should that lead nowhere, from where each source holds its voltage. */
-  private solveNear(circuit: Circuit, rig: Rig, state: State): Solution {
+  private solveNear(circuit: Circuit, rig: Rig, state: TestState): Solution {
     const near = this.sound.get(state.id)?.solution.volts
     if (!near) return this.solver.solve(circuit, startOf(rig.network, state.at))
     try {
@@ -113,7 +113,7 @@ export class Proof {
    * Predictions of a sound rig go by differences to both sides of each parameter; those of a fault by one step from
    * its own solution, with the bends of the sound rig, since there are hundreds of them.
    */
-  private work(rig: Rig, state: State): InState {
+  private work(rig: Rig, state: TestState): InState {
     const { circuit, solution } = this.solve(rig, state)
     const tests = this.byState.get(state.id) ?? []
     const sound = this.sound.get(state.id)
@@ -123,7 +123,7 @@ export class Proof {
     return { solution, predictions: new Map(tests.map((test) => [test.id, predict(test)])) }
   }
 
-  private byDifferences(rig: Rig, state: State, circuit: Circuit, solution: Solution): Predict {
+  private byDifferences(rig: Rig, state: TestState, circuit: Circuit, solution: Solution): Predict {
     const sides = this.parameters.map((parameter) =>
       [farSide, -farSide].map((side) => {
         const changed = changedBy(parameter, side, rig, state, circuit)
@@ -148,7 +148,13 @@ export class Proof {
     }
   }
 
-  private byOneStep(rig: Rig, state: State, circuit: Circuit, solution: Solution, sound: InState): Predict {
+  private byOneStep(
+    rig: Rig,
+    state: TestState,
+    circuit: Circuit,
+    solution: Solution,
+    sound: InState,
+  ): Predict {
     // Where a fault changes nothing of what flows, the slopes are those of a sound rig.
     const moved = isSame(solution, sound.solution) ? null : this.moved(rig, state, circuit, solution)
     return (test) => {
@@ -161,7 +167,7 @@ export class Proof {
   }
 
   /** What flows where each parameter is moved by a standard deviation, for those that change anything of it. */
-  private moved(rig: Rig, state: State, circuit: Circuit, solution: Solution): Map<number, Step> {
+  private moved(rig: Rig, state: TestState, circuit: Circuit, solution: Solution): Map<number, SolverStep> {
     const changes = this.parameters.flatMap((parameter, i) => {
       const changed = changedBy(parameter, 1, rig, state, circuit)
       return changed ? [{ i, changed, wholly: isKinked(parameter, rig) }] : []
@@ -187,7 +193,7 @@ export class Proof {
     rig: Rig,
     seen: readonly number[],
     value: number,
-    moved: ReadonlyMap<number, Step>,
+    moved: ReadonlyMap<number, SolverStep>,
   ): Slopes {
     const [at, by]: [number[], number[]] = [[], []]
     const least = worthOf * deviationOf(test.instrument, value)
@@ -219,7 +225,7 @@ function heldBySources({ network }: Rig, near: ReadonlyMap<string, number>): Map
 /** A regulator gives a little when it holds less than it is set to by this much, V. */
 const regulatorV = 0.02
 
-function byStateOf(states: readonly State[], tests: readonly ProofTest[]): Map<string, ProofTest[]> {
+function byStateOf(states: readonly TestState[], tests: readonly ProofTest[]): Map<string, ProofTest[]> {
   const byState = new Map<string, ProofTest[]>(states.map(({ id }) => [id, []]))
   for (const test of tests) byState.get(test.state.id)!.push(test)
   return byState
@@ -232,11 +238,11 @@ const isOfReading = ({ kind }: Parameter, { quantity, probes }: ProofTest): bool
   quantity === 'celsius' ? kind === 'heat' || kind === 'unit' : probes.length === 0 && kind === 'panels'
 
 /** What the probes of a test see. */
-const probed = ({ probes }: ProofTest, { voltsAt, ampsIn }: Step): number[] =>
+const probed = ({ probes }: ProofTest, { voltsAt, ampsIn }: SolverStep): number[] =>
   probes.map((probe) =>
     probe.kind === 'volts' ? voltsAt(probe.from) - voltsAt(probe.to) : ampsIn(probe.run),
   )
-const stepOf = ({ volts, amps }: Solution): Step => ({
+const stepOf = ({ volts, amps }: Solution): SolverStep => ({
   voltsAt: (node) => volts.get(node)!,
   ampsIn: (run) => amps.get(run) ?? 0,
 })
@@ -269,7 +275,7 @@ function changedBy(
   parameter: Parameter,
   side: number,
   rig: Rig,
-  state: State,
+  state: TestState,
   circuit: Circuit,
 ): Change | null {
   switch (parameter.kind) {

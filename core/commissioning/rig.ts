@@ -1,6 +1,6 @@
 import { asSpecified } from '#core/job/as-specified'
 import { partId, type JobDocument, type PartPath } from '#core/job/document'
-import type { BatteryUnit, Network, Unit } from '#core/wiring/network'
+import type { BatteryUnit, Network, WiringUnit } from '#core/wiring/network'
 import { networkIn } from '#core/wiring/of-job'
 import { airAroundC, heatOf, shaftRpm } from '#core/system/alternators'
 import { factsOf, usualSystem, type ShopSettings, type System } from '#core/system/system'
@@ -225,7 +225,7 @@ function capacitiesIn(network: Network, bankAh: number): Record<string, number> 
 }
 
 /** Alternators and sources that measure the battery’s voltage by a lead of its own. */
-const sensedIn = ({ units, lines }: Network): readonly Unit[] =>
+const sensedIn = ({ units, lines }: Network): readonly WiringUnit[] =>
   units.filter(
     ({ kind, of }) =>
       (kind === 'alternator' || kind === 'source') &&
@@ -233,17 +233,17 @@ const sensedIn = ({ units, lines }: Network): readonly Unit[] =>
   )
 
 /** The units of a kind. */
-export const unitsOf = <K extends Unit['kind']>(
+export const unitsOf = <K extends WiringUnit['kind']>(
   { units }: Network,
   kind: K,
-): readonly Extract<Unit, { kind: K }>[] =>
-  units.filter((unit): unit is Extract<Unit, { kind: K }> => unit.kind === kind)
+): readonly Extract<WiringUnit, { kind: K }>[] =>
+  units.filter((unit): unit is Extract<WiringUnit, { kind: K }> => unit.kind === kind)
 
 /** A DC-DC that keeps a reserve full from the house. */
-export const isKeeper = (unit: Unit): boolean => unit.kind === 'dcdc' && unit.alternator === null
+export const isKeeper = (unit: WiringUnit): boolean => unit.kind === 'dcdc' && unit.alternator === null
 
 /** The same rig with some of its units changed. */
-export const withUnit = (rig: Rig, id: string, change: (unit: Unit) => Unit): Rig => ({
+export const withUnit = (rig: Rig, id: string, change: (unit: WiringUnit) => WiringUnit): Rig => ({
   ...rig,
   network: {
     ...rig.network,

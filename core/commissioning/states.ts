@@ -19,7 +19,7 @@ export type Doing =
   | { readonly kind: 'no-signal' }
 
 /** A state of the system in which something is read. */
-export interface State {
+export interface TestState {
   /** `loads`, `charge-charger-1`, `absorb-charger-1`: that of the network’s case where nothing else is done. */
   readonly id: string
   /** What is on, in words. */
@@ -34,7 +34,7 @@ export interface State {
  * How the case of a state is called on the command line. A battery stands otherwise on the day of proving than in the
  * case of the network of the same kind: it is charged, then used a little.
  */
-export const provedCase = ({ id }: State): string => `proved-${id}`
+export const provedCase = ({ id }: TestState): string => `proved-${id}`
 
 const nothing: Doing = { kind: 'nothing' }
 
@@ -52,7 +52,7 @@ const fullMinutes = 20
 const floatMinutes = 30
 
 /** Every state in which something of a rig is read. */
-export function statesOf(rig: Rig): State[] {
+export function statesOf(rig: Rig): TestState[] {
   const cases = casesOf(rig.network).filter(
     // Loads are tried once, on whatever charge the battery has by then.
     ({ kind, id }) => kind !== 'short' && kind !== 'together' && id !== restedLoads,
@@ -79,7 +79,7 @@ export function statesOf(rig: Rig): State[] {
 }
 
 /** With everything off: batteries apart, and the main switch open. */
-function restingStates({ network }: Rig, at: Case): State[] {
+function restingStates({ network }: Rig, at: Case): TestState[] {
   const apart = { kind: 'apart' } as const
   const off = { kind: 'switched-off' } as const
   return [
@@ -91,10 +91,14 @@ function restingStates({ network }: Rig, at: Case): State[] {
 }
 
 /** A source at the end of its charge, after it, and stopped by the battery. */
-function sourceStates({ network, charging }: Rig, { id: source, name, from }: SourceUnit, at: Case): State[] {
+function sourceStates(
+  { network, charging }: Rig,
+  { id: source, name, from }: SourceUnit,
+  at: Case,
+): TestState[] {
   const lower = nameInSentence(name)
   const stages = charging[source]
-  const states: State[] = []
+  const states: TestState[] = []
   const state = (id: string, words: string, doing: Doing, minutes: number): unknown =>
     states.push({ id: `${id}-${source}`, name: words, at, doing, minutes })
   if (stages || from === 'other')
@@ -107,10 +111,10 @@ function sourceStates({ network, charging }: Rig, { id: source, name, from }: So
 }
 
 /** At cruise: each DC-DC at the end of its charge, and what happens without the running signal. */
-function engineStates({ network, signalWires }: Rig, at: Case | null): State[] {
+function engineStates({ network, signalWires }: Rig, at: Case | null): TestState[] {
   if (!at) return []
   const fromEngine = unitsOf(network, 'dcdc').filter((unit) => !isKeeper(unit))
-  const full = fromEngine.map(({ id, name }): State => ({
+  const full = fromEngine.map(({ id, name }): TestState => ({
     id: `absorb-${id}`,
     name: `Engine at cruise, bank nearly full, ${nameInSentence(name)} in absorption`,
     at,
@@ -123,7 +127,7 @@ function engineStates({ network, signalWires }: Rig, at: Case | null): State[] {
 }
 
 /** Charging with the battery’s sensor made cold, where the battery must stop that. */
-function coldState({ protections }: Rig, at: Case | undefined): State[] {
+function coldState({ protections }: Rig, at: Case | undefined): TestState[] {
   if (!at || !protections.includes('cold-gate')) return []
   const name = `${nameOf(at)}, battery sensor cooled`
   return [{ id: 'cold', name, at, doing: { kind: 'cold' }, minutes: 8 }]

@@ -8,7 +8,7 @@ import type { Assessment } from '#core/assessment/assess'
 import type { CheckId } from '#core/assessment/checks/index'
 import { keyOf } from '#core/assessment/result'
 import { allDayA, allDayBudget, availableA } from '#core/system/alternators'
-import { carriesA, nearFuseA } from '#core/system/cables'
+import { cableAmpacityA, nearFuseA } from '#core/system/cables'
 import { arrayA, dcdcOutputA, demandA } from '#core/system/currents'
 import { compensation, type AlternatorLane, type ChargeUnit, type Lane } from '#core/system/lanes'
 import type { Verdict } from '#core/system/verdict'
@@ -223,7 +223,7 @@ function stackOf(lane: Lane, place: number, facts: Facts): Stack {
     row(lane, 'battery recommends', 'battery', (_, { bank }) => bank.recommendedA),
     row(lane, 'battery at most', 'battery', (_, { bank }) => bank.largestA),
     ...lane.cables.flatMap((cable, i) => [
-      row(lane, 'cable', 'limit', (own) => carriesA(own.cables[i]!)),
+      row(lane, 'cable', 'limit', (own) => cableAmpacityA(own.cables[i]!)),
       row(lane, 'fuse', 'limit', (own) => nearFuseA(own.cables[i]!) || null),
       ...(cable.connectorA === null ? [] : [row(lane, 'plug', 'limit', (own) => own.cables[i]!.connectorA)]),
     ]),

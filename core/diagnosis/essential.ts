@@ -1,7 +1,7 @@
 import { harms, riskOf, type Risk } from '#core/commissioning/harm'
 import type { Hypothesis } from './hypotheses'
 import { chanceWithin, riskWithin, type Band } from './risk'
-import type { State } from '#core/commissioning/states'
+import type { TestState } from '#core/commissioning/states'
 import type { Bench } from '#core/commissioning/tests/make'
 import type { ProofTest } from '#core/commissioning/tests/test'
 
@@ -111,7 +111,7 @@ function bestOf(
 
 /** The fewest tests that hold the drop over every run in which much flows, each in a state in which most of it does. */
 function heavyDrops({ bench, offered }: Known): ProofTest[] {
-  const flows = (state: State, run: string): number => Math.abs(bench.solved(state).amps.get(run) ?? 0)
+  const flows = (state: TestState, run: string): number => Math.abs(bench.solved(state).amps.get(run) ?? 0)
   const steady = bench.states.filter(({ at, doing }) => at.kind !== 'cranking' && doing.kind === 'nothing')
   const open = new Map<string, number>(
     bench.rig.network.runs

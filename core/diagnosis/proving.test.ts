@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { JobDocument } from '#core/job/document'
 import { circuitOf, startOf } from '#core/wiring/circuits'
-import { solve } from '#core/circuit/solution'
+import { solveCircuit } from '#core/circuit/solution'
 import { wiredJob } from '#core/assessment/wired'
 import { Diagnosis, sureFrom } from './diagnosis'
 import { allFaults } from './faults/index'
@@ -42,7 +42,7 @@ describe('what a test is expected to read', () => {
     const { proof } = workboat
     const { network } = proof.rig
     const drop = test('drop-charger-1-feed')
-    const { volts } = solve(circuitOf(network, drop.state.at), startOf(network, drop.state.at))
+    const { volts } = solveCircuit(circuitOf(network, drop.state.at), startOf(network, drop.state.at))
     const [probe] = drop.probes
     if (probe?.kind !== 'volts') throw new Error('a drop is read in volts')
     // All but the little that stands by.

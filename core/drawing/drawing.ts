@@ -1,12 +1,12 @@
 import { familyWords } from '#core/job/parts/wiring'
 import { partId, type PartPath } from '#core/job/document'
 import { type Write } from '#core/units/format'
-import type { Line, Network, Post, Run, State, Unit } from '#core/wiring/network'
+import type { SignalLine, Network, Post, Run, PartState, WiringUnit } from '#core/wiring/network'
 import { ratingWords, sizeWords } from '#core/wiring/words'
 
 /** What a node of the drawing is drawn as. */
 export type Symbol =
-  | Unit['kind']
+  | WiringUnit['kind']
   | 'link'
   | 'fuse'
   | 'switch'
@@ -24,7 +24,7 @@ export interface DrawnNode {
   readonly symbol: Symbol
   readonly title: string
   readonly lines: readonly string[]
-  readonly state: State
+  readonly state: PartState
   /** Where its verdicts and fields are; null if it has none. */
   readonly path: PartPath | null
   /** What of it was set by hand. */
@@ -42,7 +42,7 @@ export interface DrawnEdge {
   readonly pole: Pole
   readonly title: string
   readonly lines: readonly string[]
-  readonly state: State
+  readonly state: PartState
   readonly path: PartPath
   readonly isSet: boolean
 }
@@ -80,7 +80,7 @@ export function drawingOf(network: Network, q: Write): Drawing {
 const isDrawn = ({ role }: Run): boolean => role !== 'return'
 
 /** The node of a unit: the diodes of one isolator are one. */
-const nodeOf = (unit: Unit): string => (unit.kind === 'diode' ? partId(unit.of!) : unit.id)
+const nodeOf = (unit: WiringUnit): string => (unit.kind === 'diode' ? partId(unit.of!) : unit.id)
 
 /** The node that each post of the drawing is part of: its unit, else its fitting. */
 function nodesOfPosts({ posts, units }: Network): ReadonlyMap<string, string> {
@@ -125,7 +125,7 @@ function unitNodes({ units, lines }: Network, q: Write): DrawnNode[] {
   })
 }
 
-function wordsOf(unit: Unit, q: Write): string[] {
+function wordsOf(unit: WiringUnit, q: Write): string[] {
   switch (unit.kind) {
     case 'battery':
       return [`${unit.label} ${unit.chemistry}`]
@@ -167,18 +167,18 @@ function fittingNodes(network: Network, q: Write): DrawnNode[] {
 
 /** A thin line is not drawn across the rest: both its ends bear its number. */
 const tagOf = { stop: 'stop', run: 'running signal', sense: 'sense lead' } as const
-const tagsOf = (lines: readonly Line[]): string[] =>
+const tagsOf = (lines: readonly SignalLine[]): string[] =>
   lines.map(({ number, kind }) => `${number} ${tagOf[kind]}`)
 
 /** Tags of the lines that end at a unit; at the battery those by which it stops others. */
-function tagsOfUnit({ kind, of }: Unit, lines: readonly Line[]): string[] {
+function tagsOfUnit({ kind, of }: WiringUnit, lines: readonly SignalLine[]): string[] {
   if (kind !== 'battery') return tagsOf(lines.filter((line) => line.of === of))
   const stops = lines.filter((line) => line.kind === 'stop').map(({ number }) => number)
   return of === 'candidate' && stops.length > 0 ? [`${stops.join(', ')} stop`] : []
 }
 
 /** The part at which the line to a fitting of a kind ends. */
-function tagsOfFitting({ kind, of }: Post, lines: readonly Line[]): string[] {
+function tagsOfFitting({ kind, of }: Post, lines: readonly SignalLine[]): string[] {
   const ends = { stop: 'candidate', shunt: 'use', relay: of }[kind as string]
   return ends ? tagsOf(lines.filter((line) => line.of === ends)) : []
 }

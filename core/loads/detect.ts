@@ -7,7 +7,7 @@ export interface Reading {
 }
 
 /** A change of the load current, seen in the readings. */
-export interface Step {
+export interface CurrentStep {
   /** When it began, s. */
   readonly t: number
   /** Load current after less load current before, A: positive when something was switched on. */
@@ -54,7 +54,7 @@ export class StepDetector {
   }
 
   /** Takes the next reading; gives the steps it completes, most often none. */
-  push({ t, amps }: Reading): readonly Step[] {
+  push({ t, amps }: Reading): readonly CurrentStep[] {
     const load = -amps
     if (this.settling) return this.settle({ t, amps: load })
     if (this.quiet.length < 4) {
@@ -88,7 +88,7 @@ export class StepDetector {
     this.last = load
   }
 
-  private settle(sample: { t: number; amps: number }): readonly Step[] {
+  private settle(sample: { t: number; amps: number }): readonly CurrentStep[] {
     this.settling!.push(sample)
     return this.settled() ? this.finish() : []
   }
@@ -104,12 +104,12 @@ export class StepDetector {
     )
   }
 
-  private finish(): readonly Step[] {
+  private finish(): readonly CurrentStep[] {
     const samples = this.settling!
     const before = mean(this.quiet)
     const end = samples.slice(-4).map((s) => s.amps)
     const after = mean(end)
-    const steps: Step[] = []
+    const steps: CurrentStep[] = []
     const second = this.secondStart(samples)
     if (second === null) {
       steps.push(this.step(samples, before, after))
@@ -127,7 +127,7 @@ export class StepDetector {
     return real
   }
 
-  private step(samples: readonly { t: number; amps: number }[], before: number, after: number): Step {
+  private step(samples: readonly { t: number; amps: number }[], before: number, after: number): CurrentStep {
     const peak = after > before ? Math.max(after, ...samples.map((s) => s.amps)) - before : 0
     return { t: samples[0]!.t, deltaA: after - before, peakA: peak, levelA: after }
   }
@@ -178,7 +178,7 @@ const alike = (a: number, b: number): boolean => Math.abs(a - b) <= Math.max(0.3
  * Pairs steps into loads: each step down ends the running load nearest in size; a step up of a size known and
  * not running is that load again.
  */
-export function loadsFrom(steps: readonly Step[]): readonly FoundLoad[] {
+export function loadsFrom(steps: readonly CurrentStep[]): readonly FoundLoad[] {
   const found: Open[] = []
   for (const { t, deltaA, peakA } of steps) {
     const size = Math.abs(deltaA)

@@ -1,4 +1,4 @@
-import type { Step } from './detect'
+import type { CurrentStep } from './detect'
 import type { TrueStep } from './stand-in'
 
 export interface Judged {
@@ -20,7 +20,11 @@ const togetherS = 1
  * their sum.
  * @param leastA true steps under this do not count as there; reporting them is not wrong either
  */
-export function judgeSteps(reported: readonly Step[], truth: readonly TrueStep[], leastA = 0.5): Judged {
+export function judgeSteps(
+  reported: readonly CurrentStep[],
+  truth: readonly TrueStep[],
+  leastA = 0.5,
+): Judged {
   const groups: TrueStep[][] = truth.map((step) => [step])
   for (let i = 0; i < truth.length; i++) {
     for (let n = 2; i + n <= truth.length && truth[i + n - 1]!.t - truth[i]!.t < togetherS; n++)

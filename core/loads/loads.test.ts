@@ -11,13 +11,13 @@ import { emptyJob, type JobDocument } from '#core/job/document'
 import { partKinds } from '#core/job/fields'
 import { goodJob, withMeasured, withValues } from '#core/testing'
 import { auditLoads } from './audit'
-import { loadsFrom, StepDetector, type Reading, type Step } from './detect'
+import { loadsFrom, StepDetector, type Reading, type CurrentStep } from './detect'
 import { judgeSteps } from './judge'
 import { likelyLoads, loadLibrary } from './library'
 import { chanceVehicle, standInStream, standInVehicle } from './stand-in'
 import { takeLoads } from './take'
 
-const stepsOf = (readings: readonly Reading[]): Step[] => {
+const stepsOf = (readings: readonly Reading[]): CurrentStep[] => {
   const detector = new StepDetector()
   return readings.flatMap((reading) => [...detector.push(reading)])
 }
@@ -71,7 +71,7 @@ describe('steps in the current', () => {
   it('a check that is shown nothing, or nonsense, says so', () => {
     const { truth } = chanceVehicle(3)
     expect(judgeSteps([], truth)).toMatchObject({ found: 0, reported: 0 })
-    const nonsense: Step[] = [{ t: 1, deltaA: 99, peakA: 99, levelA: 99 }]
+    const nonsense: CurrentStep[] = [{ t: 1, deltaA: 99, peakA: 99, levelA: 99 }]
     expect(judgeSteps(nonsense, truth)).toMatchObject({ found: 0, wrong: 1 })
   })
 })
@@ -92,7 +92,7 @@ describe('loads from steps', () => {
   })
 
   it('that still run have no end, and one off ends the nearest in size', () => {
-    const step = (t: number, deltaA: number): Step => ({ t, deltaA, peakA: deltaA, levelA: 0 })
+    const step = (t: number, deltaA: number): CurrentStep => ({ t, deltaA, peakA: deltaA, levelA: 0 })
     const found = loadsFrom([step(1, 2), step(5, 8), step(9, -2.1), step(12, 3)])
     expect(found.map((load) => [Math.round(load.amps), load.runs[0]!.off])).toEqual([
       [2, 9],

@@ -8,7 +8,7 @@ import type { JobDocument } from '#core/job/document'
 import { changedFields } from '#core/job/shown'
 import { withSpecified } from '#core/job/as-specified'
 import { shelfKindIds, type ShelfPart } from '#core/shelf/kinds'
-import { solve } from '#core/solve/answer'
+import { searchAnswers } from '#core/solve/answer'
 import { metric } from '#core/units/display'
 import { sheetCsv } from '#core/formats/sheet-csv'
 import { pricedLines, sheetInputs, sheetOf } from './sheet'
@@ -26,7 +26,7 @@ const shelf: ShelfPart[] = shelfKindIds.flatMap((kind) =>
     values,
   })),
 )
-const answer = solve(planOf(job, {}, shelf)).answers.find((a) => a.name.startsWith('40 A DC-DC'))!
+const answer = searchAnswers(planOf(job, {}, shelf)).answers.find((a) => a.name.startsWith('40 A DC-DC'))!
 const chosen = withSpecified(job, specifiedBy(answer, 'Ida Brell', '2026-11-20T10:00:00.000Z'))
 const shop = { name: 'Larkspur Slip Electrics', units: metric, rules: {} }
 const head = { number: '0417-1', issuedAt: '2026-11-21T09:00:00.000Z', issuedBy: 'Ida Brell' }

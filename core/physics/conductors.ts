@@ -58,7 +58,7 @@ export function ampacityA(areaMm2: number, insulationC: number): number {
   return between(areaMm2, column + 2)
 }
 
-export interface Run {
+export interface Conductor {
   /** One-way length, m. */
   readonly lengthM: number
   readonly areaMm2: number
@@ -73,14 +73,14 @@ export const copperFactor = (celsius: number): number => 1 + 0.00393 * (celsius 
 const aluminiumFactor = 1.64
 
 /** Resistance of a conductor one way at 20 °C, Ω. */
-export const conductorOhm = ({ lengthM, areaMm2, material }: Omit<Run, 'returnBy'>): number =>
+export const conductorOhm = ({ lengthM, areaMm2, material }: Omit<Conductor, 'returnBy'>): number =>
   copperOhmPerM(areaMm2) * lengthM * (material === 'aluminium' ? aluminiumFactor : 1)
 
 /** Resistance of chassis or hull over a length in m, Ω: 1 mΩ + 0.2 mΩ/m, an engineering default. */
 export const chassisOhm = (lengthM: number): number => 0.001 + 0.0002 * lengthM
 
 /** Resistance of a run there and back at 20 °C, Ω; back by a cable of its size, or by chassis or hull. */
-export function loopOhm(run: Run): number {
+export function loopOhm(run: Conductor): number {
   const there = conductorOhm(run)
   return there + (run.returnBy === 'cable' ? there : chassisOhm(run.lengthM))
 }

@@ -3,7 +3,7 @@ import { Bms } from './model/bms'
 import { Lead } from './model/lead'
 import { Lfp } from './model/lfp'
 import { darkBelowV, fadedA } from './model/loads'
-import { Place } from './model/place'
+import { BatteryPlace } from './model/place'
 import { fallingRoot } from './model/roots'
 import { bufferS, Side } from './model/side'
 import { SolarArray } from './model/solar'
@@ -27,7 +27,7 @@ const leastV = 6
 export class Simulation implements Stepped {
   t = 0
   houseV: number
-  readonly place: Place
+  readonly place: BatteryPlace
   readonly lfp: Lfp | null
   readonly bms: Bms | null
   readonly houseLead: Lead | null
@@ -79,7 +79,7 @@ export class Simulation implements Stepped {
     this.darkV = darkBelowV(plant.loadsOffV, this.scale)
     this.mostV = 20 * this.scale
     this.slope = plant.lfp ? -1 / plant.lfp.ohm : -30
-    this.place = new Place(plant.place, start.tempC)
+    this.place = new BatteryPlace(plant.place, start.tempC)
     this.lfp = plant.lfp && new Lfp(plant.lfp, start.soc, start.tempC, plant.place.insulated)
     this.houseLead = plant.houseLead && new Lead(plant.houseLead, start.leadSoc ?? start.soc, start.tempC)
     this.houseV = this.endV = this.lfp?.restV ?? this.houseLead?.voltsAt(0) ?? 0

@@ -12,7 +12,7 @@ import { factsOf, usualSystem, type System } from '#core/system/system'
 import { isWorse, type Verdict } from '#core/system/verdict'
 import { judgeJob } from '#core/verdict/job'
 import { measureNext, type Measurement } from '#core/verdict/measure-next'
-import { Draft, withoutDoubles, type Step } from './draft'
+import { AnswerDraft, withoutDoubles, type AnswerStep } from './draft'
 import { bankParts, Evaluator, settledBy, type Evaluation, type Figures } from './evaluate'
 import { beats, bestOf, nearestOf, search, type Outcome } from './front'
 import type { Battery } from './option'
@@ -27,7 +27,7 @@ import type { WiredNetwork } from '#core/assessment/wired'
 export interface Answer {
   readonly id: string
   readonly name: string
-  readonly steps: readonly Step[]
+  readonly steps: readonly AnswerStep[]
   readonly battery: Battery | null
   readonly bank: readonly ListedPart[]
   /** What its wiring takes: counted in hours and cost, parts where the shelf has them. */
@@ -61,7 +61,7 @@ interface Done {
   readonly id: string
   readonly name: string
   readonly job: JobDocument
-  readonly steps: readonly Step[]
+  readonly steps: readonly AnswerStep[]
   readonly battery: Battery | null
   readonly wiring: WiredNetwork
 }
@@ -105,7 +105,12 @@ function answerOf(
 }
 
 /** The parts among which a step can choose. */
-function exchangesOf({ ref, parts }: Step, job: JobDocument, system: System, { shelf }: Plan): ListedPart[] {
+function exchangesOf(
+  { ref, parts }: AnswerStep,
+  job: JobDocument,
+  system: System,
+  { shelf }: Plan,
+): ListedPart[] {
   if (!parts[0]?.code) return []
   const ways = exchangesFor(ref, job, system, shelf).flatMap((way) => way.parts.slice(0, 1))
   return ways.length > 1 ? ways : []
@@ -163,7 +168,7 @@ function full(evaluator: Evaluator, found: Evaluation): Answer {
 }
 
 /** What a step settles in the wiring: it was taken for that. */
-const wiringOf = ({ settles }: Step): string[] => settles.filter((id) => id.startsWith('wiring.'))
+const wiringOf = ({ settles }: AnswerStep): string[] => settles.filter((id) => id.startsWith('wiring.'))
 
 /** What measuring something could save: the cheapest answer that hangs on it against the cheapest sure one. */
 export interface Worth {
@@ -316,7 +321,7 @@ function suppliedBy(
  */
 export function adjust(evaluator: Evaluator, answer: Answer, adjustments: readonly Adjustment[]): Answer {
   const { plan } = evaluator
-  const draft = new Draft(plan.job, plan.shelf)
+  const draft = new AnswerDraft(plan.job, plan.shelf)
   if (answer.battery) draft.swap(answer.battery)
   answer.steps.forEach(({ ref: found, settles, parts, values }, i) => {
     const { off, value, part } = adjustments.find(({ step }) => step === i) ?? {}
@@ -342,7 +347,7 @@ export function adjust(evaluator: Evaluator, answer: Answer, adjustments: readon
 }
 
 /** Searches a plan from end to end in one go, and gives its answers. */
-export function solve(plan: Plan): Answers {
+export function searchAnswers(plan: Plan): Answers {
   const evaluator = new Evaluator(plan)
   return answersOf(evaluator, [...search(evaluator)])
 }

@@ -9,7 +9,7 @@ import { withField, type JobDocument } from '#core/job/document'
 import { caseLimitC } from '#core/physics/alternator'
 import { shelfKindIds, type ShelfPart } from '#core/shelf/kinds'
 import { evenly } from '#core/testing'
-import { isSure, solve, type Answer } from './answer'
+import { isSure, searchAnswers, type Answer } from './answer'
 import { isAccepted } from '#core/assessment/finding'
 import { planOf } from './plan'
 
@@ -56,7 +56,7 @@ function faultsOf(answer: Answer, job: JobDocument): string[] {
 }
 
 const shownFaults = (job: JobDocument): string[] =>
-  solve(planOf(job, {}, shelf)).answers.flatMap((answer) =>
+  searchAnswers(planOf(job, {}, shelf)).answers.flatMap((answer) =>
     faultsOf(answer, job).map((fault) => `${answer.name}: ${fault}`),
   )
 

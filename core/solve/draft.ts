@@ -8,7 +8,7 @@ import type { System } from '#core/system/system'
 import type { Battery } from './option'
 
 /** One thing that is done: a remedy with the parts it takes. */
-export interface Step {
+export interface AnswerStep {
   readonly ref: RemedyRef
   readonly label: string
   readonly on: string
@@ -23,8 +23,8 @@ export interface Step {
 }
 
 /** Carries out remedies on a job, one after the other, and keeps account of what they take. */
-export class Draft {
-  readonly steps: Step[] = []
+export class AnswerDraft {
+  readonly steps: AnswerStep[] = []
   constructor(
     public job: JobDocument,
     private readonly shelf: readonly ShelfPart[],
@@ -51,7 +51,7 @@ export class Draft {
   }
 
   /** The second time a thing is done replaces the first: it is the same part, set or chosen better. */
-  private note(step: Step): void {
+  private note(step: AnswerStep): void {
     const known = this.steps.findIndex(({ ref }) => sameRemedy(ref, step.ref))
     if (known < 0) this.steps.push(step)
     else
@@ -77,7 +77,7 @@ function asRated(ref: RemedyRef, values: Supply['values']): RemedyRef {
 const secondMonitorH = 0.25
 
 /** Two devices replaced by a monitor take one monitor; one shunt is enough. */
-export function withoutDoubles(steps: readonly Step[]): Step[] {
+export function withoutDoubles(steps: readonly AnswerStep[]): AnswerStep[] {
   let monitored = false
   return steps.map((step) => {
     if (!remedyOf(step.ref).monitors) return step

@@ -11,7 +11,7 @@ import { totalsOf, type Totals } from '#core/simulation/runs'
 import { dayAway } from '#core/system/energy'
 import { factsOf, usualSystem, type System } from '#core/system/system'
 import { capital, inSentence } from '#core/units/format'
-import { Draft, withoutDoubles, type Step } from './draft'
+import { AnswerDraft, withoutDoubles, type AnswerStep } from './draft'
 import type { Battery, Option } from './option'
 import { isBlocking, isAccepted } from '#core/assessment/finding'
 import { optionsAt, type Plan } from './plan'
@@ -46,7 +46,7 @@ export interface Evaluation {
   readonly index: number
   readonly job: JobDocument
   readonly name: string
-  readonly steps: readonly Step[]
+  readonly steps: readonly AnswerStep[]
   /** Another battery of the shelf that takes the place of the candidate. */
   readonly battery: Battery | null
   readonly settles: boolean
@@ -115,7 +115,7 @@ export class Evaluator {
   }
 
   /** The name of a combination of which only some steps are taken: a decision whose steps are all left out goes. */
-  nameWith(index: number, steps: readonly Step[]): string {
+  nameWith(index: number, steps: readonly AnswerStep[]): string {
     const isTaken = ({ ref }: Option['steps'][number]): boolean =>
       steps.some((step) => sameRemedy(step.ref, ref))
     const options = optionsAt(this.plan, index).filter(
@@ -125,7 +125,7 @@ export class Evaluator {
   }
 
   /** The options that name an answer: not one that keeps a part as it is, where a later step changes that part. */
-  private optionsToName(options: readonly Option[], steps: readonly Step[]): readonly Option[] {
+  private optionsToName(options: readonly Option[], steps: readonly AnswerStep[]): readonly Option[] {
     const { axes } = this.plan
     return options.filter((chosen) => {
       const about = axes.find((axis) => axis.options.includes(chosen))!.about
@@ -134,9 +134,9 @@ export class Evaluator {
   }
 
   /** A draft of the plan with a battery and steps that were taken before. */
-  private draftOf(battery: Battery | null, steps: readonly Step[]): Draft {
+  private draftOf(battery: Battery | null, steps: readonly AnswerStep[]): AnswerDraft {
     const { plan } = this
-    const draft = new Draft(plan.job, plan.shelf)
+    const draft = new AnswerDraft(plan.job, plan.shelf)
     if (battery) draft.swap(battery)
     for (const { ref, settles, parts, values } of steps)
       draft.take(ref, settles, { parts, values }, this.found)
@@ -145,13 +145,13 @@ export class Evaluator {
 
   /** Without the steps that followed and that later ones made idle: a second battery can spare a smaller charger. */
   private withoutIdle(
-    full: Draft,
+    full: AnswerDraft,
     {
       decided,
       battery,
       end,
     }: { readonly decided: number; readonly battery: Battery | null; readonly end: Ending },
-  ): Ending & { readonly draft: Draft } {
+  ): Ending & { readonly draft: AnswerDraft } {
     let kept = { draft: full, ...end }
     const followed = full.steps.slice(decided)
     // One alone was asked for, and nothing came after it that could spare it.
@@ -166,7 +166,7 @@ export class Evaluator {
   }
 
   /** Does what the findings ask for, round by round. Gives the findings that remain. */
-  private followUp(draft: Draft): Ending {
+  private followUp(draft: AnswerDraft): Ending {
     const { plan } = this
     for (let round = 0; ; round++) {
       const { facts, findings } = this.findings.of(draft.job, plan.shop)
@@ -199,7 +199,12 @@ export class Evaluator {
     return totals
   }
 
-  figuresOf(job: JobDocument, steps: readonly Step[], battery: Battery | null, system: System): Figures {
+  figuresOf(
+    job: JobDocument,
+    steps: readonly AnswerStep[],
+    battery: Battery | null,
+    system: System,
+  ): Figures {
     const totals = this.useOf(job, system)
     const parts = [...bankParts(this.plan, battery), ...steps.flatMap((step) => step.parts)]
     const partsCost = costOf(parts)
@@ -245,7 +250,7 @@ const inverterW = ({ inverters }: JobDocument): number =>
  * Whether a remedy may be taken up on the way: never one that another axis has decided, nor a second
  * arrangement of the same part. An option that was decided is not undone by what follows from it.
  */
-function mayFollow(ref: RemedyRef, steps: readonly Step[], round: number, plan: Plan): boolean {
+function mayFollow(ref: RemedyRef, steps: readonly AnswerStep[], round: number, plan: Plan): boolean {
   const { arrangement, decidedOn } = remedyOf(ref)
   if (!arrangement) return true
   const about = decidedAbout(ref, plan.job)
@@ -268,7 +273,7 @@ function decidedAbout(ref: RemedyRef, { links }: JobDocument): string {
  * What stood in the way and does not any more, where a step was named as its remedy; and what it was taken up
  * for on the way.
  */
-export function settledBy(step: Step, before: readonly Finding[], after: readonly Finding[]): string[] {
+export function settledBy(step: AnswerStep, before: readonly Finding[], after: readonly Finding[]): string[] {
   const still = new Set(after.filter(({ verdict }) => verdict !== 'suits').map(({ id, on }) => `${id}@${on}`))
   const settled = before.filter(
     ({ id, on, remedies }) => !still.has(`${id}@${on}`) && remedies.some((ref) => sameRemedy(ref, step.ref)),
@@ -277,7 +282,7 @@ export function settledBy(step: Step, before: readonly Finding[], after: readonl
 }
 
 /** Steps that one monitor serves besides its first. */
-const sharedMonitors = (steps: readonly Step[]): number =>
+const sharedMonitors = (steps: readonly AnswerStep[]): number =>
   Math.max(0, steps.filter(({ ref }) => remedyOf(ref).monitors).length - 1)
 
 const mostWords = 5
@@ -285,7 +290,7 @@ const mostWords = 5
 const isUnit = ({ id }: RemedyRef): boolean => id === 'dcdc.add' || id === 'charger.replace'
 
 /** What it is, in words: its decisions first, then what followed. */
-function nameOf(options: readonly Option[], steps: readonly Step[]): string {
+function nameOf(options: readonly Option[], steps: readonly AnswerStep[]): string {
   const decided = options.map(({ words }) => words).filter((words) => words !== '')
   const followed = steps.filter(
     (step) => !options.some((chosen) => chosen.steps.some(({ ref }) => sameRemedy(ref, step.ref))),

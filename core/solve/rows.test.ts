@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import type { JobDocument } from '#core/job/document'
 import { demoShelf } from '../../scripts/lib/demo-shelf'
-import { solve } from './answer'
+import { searchAnswers } from './answer'
 import { planOf } from './plan'
 import { answerRows } from './rows'
 
@@ -10,7 +10,7 @@ const job = JSON.parse(
   readFileSync(new URL('../../demo/jobs/0424-library-bus.json', import.meta.url), 'utf8'),
 ) as JobDocument
 const shelf = demoShelf()
-const { answers } = solve(planOf(job, {}, shelf))
+const { answers } = searchAnswers(planOf(job, {}, shelf))
 const rows = answerRows(answers, shelf)
 
 describe('answers as rows', () => {
@@ -42,7 +42,7 @@ describe('answers as rows', () => {
   })
 
   it('name what an empty shelf lacks all the same', () => {
-    const bare = answerRows(solve(planOf(job, {}, [])).answers, [])
+    const bare = answerRows(searchAnswers(planOf(job, {}, [])).answers, [])
     expect(bare[0]!.parts.some(({ kind, areaMm2 }) => kind === 'conductors' && areaMm2! > 0)).toBe(true)
     // The battery comes first, and has a price of its own.
     const bought = bare[0]!.parts.slice(1)

@@ -16,7 +16,7 @@ import { factsOf, usualSystem } from '#core/system/system'
 import { asSpecified, withSpecified } from '#core/job/as-specified'
 import { shelfKindIds, type ShelfPart } from '#core/shelf/kinds'
 import { assessed, charger, goodJob, straightJob, withArray, withMeasured, withValues } from '#core/testing'
-import { adjust, isSure, solve, type Answer } from './answer'
+import { adjust, isSure, searchAnswers, type Answer } from './answer'
 import { judgeJob } from '#core/verdict/job'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import { suppliesFor } from '#core/remedies/supply'
@@ -35,9 +35,9 @@ const shelf: ShelfPart[] = shelfKindIds.flatMap((kind) => {
   )
   return read.parts.map(({ code, name, maker, values }) => ({ kind, version: 1, code, name, maker, values }))
 })
-const solved = new Map<string, ReturnType<typeof solve>>()
-const solvedFor = (number: string): ReturnType<typeof solve> => {
-  if (!solved.has(number)) solved.set(number, solve(planOf(jobs[number]!, {}, shelf)))
+const solved = new Map<string, ReturnType<typeof searchAnswers>>()
+const solvedFor = (number: string): ReturnType<typeof searchAnswers> => {
+  if (!solved.has(number)) solved.set(number, searchAnswers(planOf(jobs[number]!, {}, shelf)))
   return solved.get(number)!
 }
 const answersFor = (number: string): readonly Answer[] => solvedFor(number).answers
@@ -176,7 +176,7 @@ describe('what an installer would say', () => {
     })
     expect(hybrid.cards.map((card) => card.unit)).toContain('Stops of the lithium')
     const never: JobDocument = { ...jobs['0427']!, rules: { ...jobs['0427']!.rules, mixedSchool: 'never' } }
-    const { answers } = solve(planOf(never, {}, shelf))
+    const { answers } = searchAnswers(planOf(never, {}, shelf))
     expect(answers.length).toBeGreaterThan(0)
     for (const answer of answers) {
       expect(jobOf(never, answer).use.mixed).toMatchObject({ value: 'dcdc' })
@@ -185,7 +185,7 @@ describe('what an installer would say', () => {
   })
 
   it('the bus: a sure answer, one that hangs on two measurements, and what measuring them could save', () => {
-    const { answers, worth } = solve(planOf(jobs['0424']!, {}, shelf))
+    const { answers, worth } = searchAnswers(planOf(jobs['0424']!, {}, shelf))
     expect(answers.some(isSure)).toBe(true)
     const asItIs = named(answers, /^Depot charger as it is$/)
     expect(asItIs).toMatchObject({ verdict: 'measure-first', steps: [] })
@@ -225,7 +225,7 @@ describe('what an installer would say', () => {
   })
 
   it('a shop that replaces every charger without a lithium profile keeps none', () => {
-    const { answers } = solve(planOf(jobs['0417']!, { rules: { chargerSchool: 'replace' } }, shelf))
+    const { answers } = searchAnswers(planOf(jobs['0417']!, { rules: { chargerSchool: 'replace' } }, shelf))
     expect(answers.length).toBeGreaterThan(0)
     for (const answer of answers) expect(answer.name).not.toMatch(/keep shore charger/)
   })
@@ -242,7 +242,7 @@ describe('what an installer would say', () => {
     const stuck = withValues(charger({ equaliseStage: 'fixed', equaliseV: 15.5 }), {
       'houseBank/nominalV': '12',
     })
-    const { answers, nearest } = solve(
+    const { answers, nearest } = searchAnswers(
       planOf(
         withValues(stuck, {
           'use/mixed': 'replaced',
@@ -262,14 +262,14 @@ describe('what an installer would say', () => {
   it('a charger that is only too slow, which a run alone shows, is replaced by a larger one', () => {
     const slow = charger({ ratedA: 6 })
     expect(findingsOf(factsOf(slow)).every((f) => f.verdict === 'suits')).toBe(true)
-    const { answers } = solve(planOf(slow, {}, shelf))
+    const { answers } = searchAnswers(planOf(slow, {}, shelf))
     expect(answers.length).toBeGreaterThan(0)
     for (const answer of answers)
       expect(answer.steps.find((s) => s.ref.id === 'charger.replace')!.settles).toContain('charger.time')
   })
 
   it('an empty shelf still gives answers, with everything’s price to be asked', () => {
-    const { answers } = solve(planOf(jobs['0417']!, {}, []))
+    const { answers } = searchAnswers(planOf(jobs['0417']!, {}, []))
     expect(answers.length).toBeGreaterThan(0)
     expect(answers[0]!.figures.unpriced).toBeGreaterThan(0)
     expect(answers[0]!.steps.flatMap((s) => s.parts).every((p) => p.price === null)).toBe(true)
@@ -277,7 +277,7 @@ describe('what an installer would say', () => {
 
   it('an empty job, or one with only unknowns, is no crash', () => {
     expect(planOf(emptyJob('1'), {}, shelf).count).toBeGreaterThan(0)
-    const { answers, nearest } = solve(planOf(emptyJob('1'), {}, []))
+    const { answers, nearest } = searchAnswers(planOf(emptyJob('1'), {}, []))
     expect(answers.length + (nearest ? 1 : 0)).toBeGreaterThan(0)
   })
 })
@@ -296,14 +296,16 @@ describe('a pack without a cold cut, on sun alone at −15 °C', () => {
     ),
   )
   it('is not cured by a heater, which holds no charge off, but by a warmer place', () => {
-    const { answers } = solve(planOf(cold, {}, shelf))
+    const { answers } = searchAnswers(planOf(cold, {}, shelf))
     expect(answers.length).toBeGreaterThan(0)
     const steps = answers.flatMap((answer) => answer.steps.map(({ ref }) => ref.id))
     expect(steps).toContain('cold.warmer-place')
     expect(steps).not.toContain('cold.heater')
   })
   it('has no answer on an open trailer, where no place is warmer', () => {
-    const { answers, nearest } = solve(planOf({ ...cold, job: { ...cold.job, craft: 'trailer' } }, {}, shelf))
+    const { answers, nearest } = searchAnswers(
+      planOf({ ...cold, job: { ...cold.job, craft: 'trailer' } }, {}, shelf),
+    )
     expect(answers).toEqual([])
     expect(nearest).not.toBeNull()
   })
@@ -586,7 +588,8 @@ describe('schools', () => {
 
 describe('each school of the disagreement table', () => {
   const job = jobs['0417']!
-  const best = (rules: RuleOverrides, of: JobDocument = job) => solve(planOf(of, { rules }, shelf)).answers
+  const best = (rules: RuleOverrides, of: JobDocument = job) =>
+    searchAnswers(planOf(of, { rules }, shelf)).answers
   it('charge rate: the largest figure lets larger chargers in', () => {
     const small = withValues(charger({ ratedA: 110, currentLimit: 'fixed' }), {
       'candidate/recommendedChargeA': 30,
@@ -599,7 +602,7 @@ describe('each school of the disagreement table', () => {
   })
   it('lead behind a DC-DC: the unit of the answer is the one that is wired', () => {
     const plan = planOf(jobs['0427']!, {}, shelf)
-    const parted = solve(plan).answers.find(({ steps }) =>
+    const parted = searchAnswers(plan).answers.find(({ steps }) =>
       steps.some(({ ref }) => ref.id === 'mixed.separate'),
     )!
     const done = applyChanges(plan.job, parted.changes)
@@ -614,7 +617,7 @@ describe('each school of the disagreement table', () => {
     )
     const signals = (rules: RuleOverrides, of: JobDocument) =>
       new Set(
-        solve(planOf(of, { rules }, either)).answers.flatMap((a) =>
+        searchAnswers(planOf(of, { rules }, either)).answers.flatMap((a) =>
           jobOf(of, a).links['link-1']?.kind?.value === 'dcdc'
             ? [jobOf(of, a).links['link-1']!.signal!.value]
             : [],

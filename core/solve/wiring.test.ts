@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { wiredJob } from '#core/assessment/wired'
 import type { JobDocument } from '#core/job/document'
 import { goodJob, withValues } from '#core/testing'
-import { solve } from './answer'
+import { searchAnswers } from './answer'
 import { networkOf } from '#core/wiring/of-job'
 import type { RuleOverrides } from '#core/rules/rules'
 import { planOf, type Plan } from './plan'
@@ -50,7 +50,7 @@ describe('the wiring of an answer', () => {
     expect(hours({ runMinutes: 0, deviceMinutes: 60 })).toBe(mounted.length)
   })
   it('is in the price of each answer, and in the steps of the one that is chosen', () => {
-    const [answer] = solve(planOf(trailer, {}, shelf)).answers
+    const [answer] = searchAnswers(planOf(trailer, {}, shelf)).answers
     const wiring = answer!.wiring.parts.reduce((sum, { price, quantity }) => sum + (price ?? 0) * quantity, 0)
     const others = [...answer!.bank, ...answer!.steps.flatMap(({ parts }) => parts)].reduce(
       (sum, { price, quantity }) => sum + (price ?? 0) * quantity,

@@ -10,7 +10,7 @@ import { canTry, joinRemedies, sameRemedy, type RemedyRef } from '#core/remedies
 import { boughtFrom } from '#core/remedies/bought'
 import { resolveRules } from '#core/rules/rules'
 import { factsOf, usualSystem } from '#core/system/system'
-import { Draft, type Step } from './draft'
+import { AnswerDraft, type AnswerStep } from './draft'
 import type { Plan } from './plan'
 
 /** The wiring of a job with an answer, calculated once for its checks, its steps and its parts. */
@@ -34,9 +34,9 @@ const mostRounds = 3
  */
 export function withWiringSteps(
   plan: Plan,
-  { job, steps }: { readonly job: JobDocument; readonly steps: readonly Step[] },
-): { readonly draft: Draft; readonly wiring: WiredNetwork } {
-  const draft = new Draft(job, plan.shelf)
+  { job, steps }: { readonly job: JobDocument; readonly steps: readonly AnswerStep[] },
+): { readonly draft: AnswerDraft; readonly wiring: WiredNetwork } {
+  const draft = new AnswerDraft(job, plan.shelf)
   draft.steps.push(...steps)
   let wiring = wiringOfAnswer(plan, draft.job)
   for (let round = 0; round < mostRounds; round++) {
@@ -83,7 +83,7 @@ function onItsCable(ref: RemedyRef, cables: ReadonlyMap<PartPath, PartPath>, job
 }
 
 /** Steps without the parts that the wiring of their answer buys: a cable that is drawn, its fuses and its plug. */
-export function withoutWiredParts(steps: readonly Step[], { runs }: Network): readonly Step[] {
+export function withoutWiredParts(steps: readonly AnswerStep[], { runs }: Network): readonly AnswerStep[] {
   const drawn = new Set(runs.map(({ cable }) => cable))
   return steps.map((step) =>
     drawn.has(step.ref.on) || isOnFitting(step.ref) ? { ...step, parts: [] } : step,

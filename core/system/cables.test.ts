@@ -1,13 +1,13 @@
 import { describe, expect, it } from 'vitest'
 import type { JobDocument } from '#core/job/document'
 import { goodJob, link, straightJob, withMeasured, withValues, type Values } from '#core/testing'
-import { carriesA, feedsFarEnd, flowsA, fuseFrom, fuseUpTo, sizeForOhm, sizeToCarry } from './cables'
+import { cableAmpacityA, feedsFarEnd, flowsA, fuseFrom, fuseUpTo, sizeForOhm, sizeToCarry } from './cables'
 import { factsOf, usualSystem, type System } from './system'
 
 const withCable = (values: Values, of: string, job: JobDocument = goodJob()): System =>
   usualSystem(factsOf(withMeasured(job, 'conductors', { lengthM: 3, areaMm2: 16, ...values }, { of }), {}))
 const cableOf = (system: System) => system.many.conductors[0]!
-const carried = (values: Values): number => carriesA(cableOf(withCable(values, 'chargers/charger-1')))
+const carried = (values: Values): number => cableAmpacityA(cableOf(withCable(values, 'chargers/charger-1')))
 
 describe('a cable carries', () => {
   it('what the table has for its size and insulation, in free air at 30 °C', () => {

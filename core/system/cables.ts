@@ -35,7 +35,7 @@ export const wouldCarryA = (cable: Cable, areaMm2: number): number =>
   ampacityThereA(areaMm2, surroundingsOf(cable))
 
 /** Current a cable carries where it lies, A. */
-export const carriesA = (cable: Cable): number => wouldCarryA(cable, cable.areaMm2)
+export const cableAmpacityA = (cable: Cable): number => wouldCarryA(cable, cable.areaMm2)
 
 /** The family of the fuse nearest the battery; null if there is no fuse. A rating that was read is that of a fuse. */
 export function nearFuseFamily(cable: Cable): FuseFamily | null {
@@ -97,7 +97,7 @@ function laneFlowsA(cable: Cable, lane: Lane, system: System): number {
 export function feedsFarEnd(cable: Cable, system: System): string | null {
   const lane = system.lanes.find(({ id }) => id === cable.$of)
   if (!lane || lane.kind === 'solar') return null
-  const most = carriesA(cable)
+  const most = cableAmpacityA(cable)
   if (lane.kind === 'charger') return lane.charger.ratedA > most ? 'the charger' : null
   if (lane.kind === 'source') return lane.source.largestA > most ? 'the generator' : null
   const { link, starting, alternator } = lane

@@ -10,7 +10,8 @@ import type { System } from './system'
 export function demandA(lane: AlternatorLane, soc: number, { bank, rules }: System): number {
   return Math.max(
     0,
-    (highestV(lane.alternator) - isolatorDropV(lane) - bank.ocv(soc)) / (bank.ohm + cableOhm(lane, rules)),
+    (highestAlternatorV(lane.alternator) - isolatorDropV(lane) - bank.ocv(soc)) /
+      (bank.ohm + cableOhm(lane, rules)),
   )
 }
 
@@ -26,7 +27,7 @@ export const acceptanceA = (lane: AlternatorLane, soc: number, speed: Speed, sys
   )
 
 /** Highest voltage an alternator is held at for any length of time, V: its peaks where a computer controls it. */
-export const highestV = (alternator: View<'alternators'>): number =>
+export const highestAlternatorV = (alternator: View<'alternators'>): number =>
   alternator.regulator === 'computer' ? alternator.highestV : alternator.regulatorV
 
 /**

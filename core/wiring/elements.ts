@@ -1,7 +1,7 @@
 import { restedLoads, runsEngine, type Case } from './cases'
 import type { Element } from '#core/circuit/circuit'
 import { battery, converter, current, diode, held, power, resistance } from '#core/circuit/law'
-import type { AlternatorUnit, BatteryUnit, DcdcUnit, Network, Unit } from './network'
+import type { AlternatorUnit, BatteryUnit, DcdcUnit, Network, WiringUnit } from './network'
 
 /** How a regulator gives way, V/A: from no load to full, the voltage of a usual machine falls by some 0.2 V (engineering default, as in the runs). */
 const regulatorOhm = 0.003
@@ -13,7 +13,7 @@ const bandV = 0.3
 const crankingV = 9.6
 
 /** What a unit is in the circuit of a case. */
-export function elementsOf(unit: Unit, at: Case, network: Network): Element[] {
+export function elementsOf(unit: WiringUnit, at: Case, network: Network): Element[] {
   const two = (law: Element['law']): Element[] => [{ id: unit.id, nodes: [unit.plus, unit.minus], law }]
   const scale = (): number => (network.posts.find(({ id }) => id === unit.plus)?.nominalV ?? 12) / 12
   const charging = runsEngine(at)

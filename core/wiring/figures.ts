@@ -1,7 +1,7 @@
 import { cableSizesMm2 } from '#core/physics/conductors'
 import { isLaidWithItsRun, ohmAtSize, type Conductors } from './run-ohm'
-import type { Run, Unit } from './network'
-import { carriesA, heatingA, shareOfWay } from './size'
+import type { Run, WiringUnit } from './network'
+import { runAmpacityA, heatingA, shareOfWay } from './size'
 import type { Wiring } from './wiring'
 
 /** What a size would do in the place of a run. */
@@ -59,12 +59,12 @@ export function figuresOf(run: Run, wiring: Wiring): RunFigures {
   const holdsBack =
     run.areaMm2 !== null &&
     run.areaKnown !== 'sized' &&
-    (carriesA(run, run.areaMm2, run.count) < mustCarryA || lostV > allowed * nominalV)
+    (runAmpacityA(run, run.areaMm2, run.count) < mustCarryA || lostV > allowed * nominalV)
   // With another size than one that is too thin more flows.
   const replaced = holdsBack ? wiring.replaced(run, null) : wiring
   const sizeAt = (areaMm2: number, count: number): Size => {
     const there = areaMm2 === run.areaMm2 ? wiring : replaced
-    const carries = carriesA(run, areaMm2, count)
+    const carries = runAmpacityA(run, areaMm2, count)
     const ohm = ohmWith({ areaMm2, count })
     const lost = there.flowsA(run) * ohm
     const counted = there.flowsA(run) * (ohm - ownFittingsOhm + ownShare * fittingsOhm)
@@ -83,7 +83,7 @@ export function figuresOf(run: Run, wiring: Wiring): RunFigures {
     amps: flows,
     at: design.at?.name ?? null,
     crankingA: design.crankingA,
-    carriesA: run.areaMm2 === null ? null : carriesA(run, run.areaMm2, run.count),
+    carriesA: run.areaMm2 === null ? null : runAmpacityA(run, run.areaMm2, run.count),
     lostV,
     wayLostV,
     wayLostShare: wayLostV / nominalV,
@@ -123,7 +123,7 @@ function leftAt(run: Run, wiring: Wiring): number | null {
 }
 
 /** The terminals at which a unit draws: those of its input for a DC-DC; null if it does not. */
-function drawsAt(unit: Unit): { readonly plus: string; readonly minus: string } | null {
+function drawsAt(unit: WiringUnit): { readonly plus: string; readonly minus: string } | null {
   if (unit.kind === 'dcdc') return { plus: unit.inPlus, minus: unit.inMinus }
   return unit.kind === 'load' || unit.kind === 'inverter' || unit.kind === 'starter' ? unit : null
 }

@@ -22,10 +22,10 @@ import { battery, converter, current, diode, held, power, resistance, type Law }
 import type { LineKind, Network } from './network'
 import { partsOfWiring } from './lists'
 import { networkOf } from './of-job'
-import { solve } from '#core/circuit/solution'
+import { solveCircuit } from '#core/circuit/solution'
 import { Solved } from './solved'
 import { SparseEquations } from '#core/circuit/sparse'
-import { carriesA, fuseShare } from './size'
+import { runAmpacityA, fuseShare } from './size'
 import { Ways } from './paths'
 
 const folder = new URL('../../demo/jobs/', import.meta.url)
@@ -144,35 +144,33 @@ describe('equations that are nearly empty', () => {
 
 describe('a circuit', () => {
   it('of a battery and a resistance is Ohm’s law', () => {
-    const { amps, volts } = solve(simple(battery(12.8, 0.01), resistance(1.2), 0.07), start)
+    const { amps, volts } = solveCircuit(simple(battery(12.8, 0.01), resistance(1.2), 0.07), start)
     expect(amps.get('there')).toBeCloseTo(12.8 / 1.28, 9)
     expect(amps.get('back')).toBeCloseTo(12.8 / 1.28, 9)
     expect(volts.get('back')).toBeCloseTo((12.8 / 1.28) * 0.035, 9)
   })
   it('of constant power is the root of its quadratic', () => {
     const [emf, ohm, watts] = [12.9, 0.02, 1200]
-    const { amps } = solve(simple(battery(emf, 0.005), power(watts, 10.5, 0.3), ohm - 0.005), start)
+    const { amps } = solveCircuit(simple(battery(emf, 0.005), power(watts, 10.5, 0.3), ohm - 0.005), start)
     expect(amps.get('there')).toBeCloseTo((emf - Math.sqrt(emf * emf - 4 * watts * ohm)) / (2 * ohm), 6)
   })
   it('whose cable cannot carry a load holds it at its lowest voltage, with what can be carried', () => {
-    const { volts, amps } = solve(simple(battery(12.9, 0.005), power(3000, 10.5, 0.3), 0.05), start)
+    const { volts, amps } = solveCircuit(simple(battery(12.9, 0.005), power(3000, 10.5, 0.3), 0.05), start)
     const left = volts.get('user')! - volts.get('back')!
     expect(left).toBeGreaterThan(10.2)
     expect(left).toBeLessThan(10.5)
     expect(amps.get('there')).toBeCloseTo((12.9 - left) / 0.055, 6)
   })
   it('of a source with enough current holds its voltage, with too little its current', () => {
-    expect(solve(simple(held(14.4, 90, 0.003), resistance(0.5), 0.1), start).amps.get('there')).toBeCloseTo(
-      14.4 / 0.603,
-      3,
-    )
-    expect(solve(simple(held(14.4, 10, 0.003), resistance(0.5), 0.1), start).amps.get('there')).toBeCloseTo(
-      10,
-      3,
-    )
+    expect(
+      solveCircuit(simple(held(14.4, 90, 0.003), resistance(0.5), 0.1), start).amps.get('there'),
+    ).toBeCloseTo(14.4 / 0.603, 3)
+    expect(
+      solveCircuit(simple(held(14.4, 10, 0.003), resistance(0.5), 0.1), start).amps.get('there'),
+    ).toBeCloseTo(10, 3)
   })
   it('of a diode lets nothing back', () => {
-    const nothing = solve(simple(battery(12, 0.01), battery(13, 0.01), 0.1), start).amps.get('there')!
+    const nothing = solveCircuit(simple(battery(12, 0.01), battery(13, 0.01), 0.1), start).amps.get('there')!
     expect(nothing).toBeLessThan(0)
     const circuit = simple(battery(12, 0.01), battery(13, 0.01), 0.1)
     const parted: Circuit = {
@@ -181,7 +179,7 @@ describe('a circuit', () => {
       resistors: [{ id: 'there', from: 'behind', to: 'user', ohm: 0.05 }, circuit.resistors[1]!],
       elements: [...circuit.elements, { id: 'diode', nodes: ['source', 'behind'], law: diode(0.7, 0.001) }],
     }
-    expect(solve(parted, start).amps.get('there')).toBeCloseTo(0, 4)
+    expect(solveCircuit(parted, start).amps.get('there')).toBeCloseTo(0, 4)
   })
   it.each(['ladder', 'diagonal', 'busbar'] as const)(
     'of a bank joined as a %s shares the current as the closed form says',
@@ -207,7 +205,7 @@ describe('a circuit', () => {
               link(`b${i}`, `m${i}`, 'zero', 0.001),
             ]).flat()
           : [...rungs, link('first', 'p0', 'plus', tiny), link('last', `m${last}`, 'zero', tiny)]
-      const { volts } = solve(
+      const { volts } = solveCircuit(
         {
           nodes,
           ground: 'zero',
@@ -238,7 +236,7 @@ describe('a circuit', () => {
 function worstSumA(network: Network): number {
   let worst = 0
   for (const at of casesOf(network))
-    worst = Math.max(worst, solve(circuitOf(network, at), startOf(network, at)).residualA)
+    worst = Math.max(worst, solveCircuit(circuitOf(network, at), startOf(network, at)).residualA)
   return worst
 }
 
@@ -261,7 +259,7 @@ describe('the network of a job', () => {
           const fuse = ways.fuseOf(run)
           if (run.areaKnown !== 'sized' || run.areaMm2 === null || !fuse || fuse.state === 'found') continue
           if (run.role === 'cranking' || run.role === 'bond' || fuse.set.length > 0) continue
-          const carries = carriesA(run, run.areaMm2, run.count)
+          const carries = runAmpacityA(run, run.areaMm2, run.count)
           if (carries >= fuse.fitting!.ratedA!) continue
           // Only where nothing that is sold carries it.
           expect({ run: run.id, count: run.count, carries }).toMatchObject({ count: 4 })
@@ -359,7 +357,7 @@ describe('the network of a job', () => {
       for (const one of network.runs) {
         if (one.state !== 'new' || one.areaMm2 === null || one.role === 'bond') continue
         const ratedA = ways.fuseOf(one)?.fitting?.ratedA ?? (small && one.role === 'main' ? 0 : Infinity)
-        expect([one.id, ratedA <= carriesA(one, one.areaMm2, one.count)]).toEqual([one.id, true])
+        expect([one.id, ratedA <= runAmpacityA(one, one.areaMm2, one.count)]).toEqual([one.id, true])
       }
     }
   })
@@ -564,7 +562,7 @@ describe('the network of a job', () => {
     expect(ways.fuseOf(strap)?.id).toBe('main-fuse')
     expect(ways.fuseOf(run(network, 'bar-strap-return'))?.id).toBe('main-fuse')
     const mainA = ways.post('main-fuse')!.fitting!.ratedA!
-    expect(carriesA(strap, strap.areaMm2!, strap.count)).toBeGreaterThanOrEqual(mainA)
+    expect(runAmpacityA(strap, strap.areaMm2!, strap.count)).toBeGreaterThanOrEqual(mainA)
     expect(ways.post('bar-2-plus')!.fitting!.ratedA).toBeGreaterThanOrEqual(mainA)
     const solved = new Solved(network)
     const amps = solved.in(solved.cases.find(({ id }) => id === 'loads')!).amps

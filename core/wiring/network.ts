@@ -3,7 +3,7 @@ import type { fittingPlaces, studs } from '#core/job/parts/network'
 import type { FuseFamily } from '#core/physics/fuses'
 
 /** Whether something stays, is fitted, or is taken out. */
-export type State = 'found' | 'new' | 'goes'
+export type PartState = 'found' | 'new' | 'goes'
 
 export type PostKind =
   | 'battery'
@@ -39,7 +39,7 @@ export interface Fitting {
   readonly reason: string
 }
 
-export type Place = keyof typeof fittingPlaces
+export type FittingPlace = keyof typeof fittingPlaces
 export type Stud = keyof typeof studs
 
 /** Where a lug lands. */
@@ -50,10 +50,10 @@ export interface Post {
   readonly pole: 'positive' | 'negative'
   /** The part of the job it belongs to; null for what the wiring brings itself. */
   readonly of: PartPath | null
-  readonly state: State
+  readonly state: PartState
   readonly fitting: Fitting | null
   /** Where it stands; null if nobody says so. */
-  readonly place: Place | null
+  readonly place: FittingPlace | null
   /** Thread of its stud; null if it is the usual one for the cable. */
   readonly stud: Stud | null
   /** The post of the other pole to which a short here would go. */
@@ -67,7 +67,7 @@ export interface Post {
 export type Role = 'main' | 'branch' | 'charge' | 'cranking' | 'return' | 'bond'
 
 /** Where a value of a run comes from. */
-export type Known = 'set' | 'found' | 'usual' | 'open' | 'sized'
+export type ValueSource = 'set' | 'found' | 'usual' | 'open' | 'sized'
 
 /** A conductor between two posts. */
 export interface Run {
@@ -77,7 +77,7 @@ export interface Run {
   readonly role: Role
   readonly from: string
   readonly to: string
-  readonly state: State
+  readonly state: PartState
   /** The part it serves; null if it serves all. */
   readonly of: PartPath | null
   /** The run there whose return it is; null if it is none. */
@@ -100,8 +100,8 @@ export interface Run {
   /** Hottest air along it, °C. */
   readonly airC: number
   readonly bundled: number
-  readonly lengthKnown: Known
-  readonly areaKnown: Known
+  readonly lengthKnown: ValueSource
+  readonly areaKnown: ValueSource
   /** What it must carry, A, whatever is calculated to flow in it: what its source can give. */
   readonly leastA: number
   /** Resistance of the fittings it ends in, Ω, counted with it. */
@@ -116,7 +116,7 @@ interface UnitBase {
   readonly of: PartPath | null
   readonly plus: string
   readonly minus: string
-  readonly state: State
+  readonly state: PartState
 }
 
 export interface BatteryUnit extends UnitBase {
@@ -198,7 +198,7 @@ export interface DiodeUnit extends UnitBase {
   readonly dropV: number
 }
 
-export type Unit =
+export type WiringUnit =
   BatteryUnit | SourceUnit | AlternatorUnit | DcdcUnit | InverterUnit | LoadUnit | StarterUnit | DiodeUnit
 
 /** Something of the survey that is taken out, with what takes its place. */
@@ -215,9 +215,9 @@ export interface Gone {
 export interface Network {
   readonly posts: readonly Post[]
   readonly runs: readonly Run[]
-  readonly units: readonly Unit[]
+  readonly units: readonly WiringUnit[]
   readonly gone: readonly Gone[]
-  readonly lines: readonly Line[]
+  readonly lines: readonly SignalLine[]
   /** The post whose voltage is zero. */
   readonly ground: string
   /** Temperature at which cables are counted, °C. */
@@ -232,7 +232,7 @@ export interface Network {
 export type LineKind = 'stop' | 'run' | 'sense'
 
 /** A thin line that carries no current that counts. */
-export interface Line {
+export interface SignalLine {
   readonly id: string
   /** `L1`. */
   readonly number: string
@@ -243,5 +243,5 @@ export interface Line {
   /** Its own fuse where it begins, A; null if a signal terminal limits what flows. */
   readonly fuseA: number | null
   /** Whether it is there already, as the survey says. */
-  readonly state: State
+  readonly state: PartState
 }

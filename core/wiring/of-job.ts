@@ -5,7 +5,7 @@ import type { FuseFamily } from '#core/physics/fuses'
 import type { ShopRules } from '#core/rules/rules'
 import { factsOf, usualSystem, type ShopSettings, type System } from '#core/system/system'
 import type { Network } from './network'
-import type { Draft } from './propose/builder'
+import type { WiringDraft } from './propose/builder'
 import { propose } from './propose/propose'
 import { sized, type SizeRules } from './size'
 
@@ -40,5 +40,5 @@ export const networkOf = (job: JobDocument, shop: ShopSettings = {}): Network =>
   networkIn(usualSystem(factsOf(asSpecified(job), shop)), job)
 
 /** The same before it is sized: what there is and what it is called. */
-export const draftOf = (job: JobDocument, shop: ShopSettings = {}): Draft =>
+export const draftOf = (job: JobDocument, shop: ShopSettings = {}): WiringDraft =>
   propose(usualSystem(factsOf(asSpecified(job), shop)), job)

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { goodJob, withValues, type Values } from '#core/testing'
-import { carriesA } from './size'
+import { runAmpacityA } from './size'
 import { networkOf } from './of-job'
 import { conductorsOhm, largestShare } from './run-ohm'
 
@@ -18,7 +18,7 @@ describe('cables side by side', () => {
     const [one, two] = [runOf({ ...alike, count: 1 }), runOf(alike)]
     expect(conductorsOhm(two, 20) / conductorsOhm(one, 20)).toBeCloseTo(0.5, 9)
     expect(largestShare(two)).toBe(0.5)
-    expect(carriesA(two, 50, 2)).toBeCloseTo(2 * carriesA(one, 50, 1), 9)
+    expect(runAmpacityA(two, 50, 2)).toBeCloseTo(2 * runAmpacityA(one, 50, 1), 9)
   })
 
   it('of unlike lengths load the shorter one more: by hand, 2 m next to 1 m carry one and a half times one', () => {
@@ -26,7 +26,7 @@ describe('cables side by side', () => {
     // 1/2 + 1/1 of the conductance of a metre, against 1/2.
     expect(conductorsOhm(unlike, 20) / conductorsOhm(one, 20)).toBeCloseTo(1 / 3, 9)
     expect(largestShare(unlike)).toBeCloseTo(2 / 3, 9)
-    expect(carriesA(unlike, 50, 2)).toBeCloseTo(1.5 * carriesA(one, 50, 1), 9)
+    expect(runAmpacityA(unlike, 50, 2)).toBeCloseTo(1.5 * runAmpacityA(one, 50, 1), 9)
   })
 
   it('count as alike where the shortest is no shorter, or there is one alone', () => {

@@ -10,7 +10,7 @@ import { Ways } from './paths'
 import { surgeThrough, type Surge } from './surge'
 import { withFittingOhm } from './fitting-ohm'
 import { isBankFuse } from './propose/bars'
-import type { Draft, DraftRun } from './propose/builder'
+import type { WiringDraft, DraftRun } from './propose/builder'
 
 /** Most of a fuse's rating that flows for hours, as a share of it. */
 export const fuseShare = 0.8
@@ -47,7 +47,7 @@ export interface SizeRules {
 }
 
 /** Current that a run carries where it lies, A: of all its conductors, until the hardest worked of them has its own. */
-export const carriesA = (
+export const runAmpacityA = (
   run: Pick<Run, 'insulationC' | 'engineSpace' | 'airC' | 'bundled' | 'material' | 'lengthM' | 'shortestM'>,
   areaMm2: number,
   count = 1,
@@ -73,7 +73,7 @@ export function dropShare(
  * nothing changes, by the largest current of any round, since a thin cable holds its own current back.
  * @returns the network, solved
  */
-export function sized(draft: Draft, rules: SizeRules): Solved {
+export function sized(draft: WiringDraft, rules: SizeRules): Solved {
   let network = withGuess(draft)
   // What is joined to what stays the same from round to round.
   const joints = new Joints(network)
@@ -105,7 +105,7 @@ const sameA = 1e-3
 
 /** Large enough that no cable holds back what flows. */
 const guessMm2 = 120
-const withGuess = (draft: Draft): Network => ({
+const withGuess = (draft: WiringDraft): Network => ({
   ...draft,
   runs: draft.runs.map((run): Run => ({
     ...run,
@@ -116,7 +116,7 @@ const withGuess = (draft: Draft): Network => ({
 
 /** A draft with its ways. */
 interface Drafted {
-  readonly draft: Draft
+  readonly draft: WiringDraft
   readonly ways: Ways<DraftRun>
 }
 
@@ -142,7 +142,7 @@ function withRatings(
       surgeThrough(post.id, amps, draft),
       rules,
     )
-    const aicA = fitting.aicA ?? fuseInterruptA(family, highestV(post))
+    const aicA = fitting.aicA ?? fuseInterruptA(family, highestChargeV(post))
     return { ...post, fitting: { ...fitting, family, ratedA, aicA } }
   })
   return { ...solved.network, posts: asTheirFuses(graded(posts, drafted, ampsAt, rules), drafted) }
@@ -180,7 +180,7 @@ function graded(
 }
 
 /** The own fuses of the batteries of a bank, together no smaller than the main fuse behind them: or they would go first. */
-function bankAsMain(posts: readonly Post[], main: Post, draft: Draft): readonly Post[] {
+function bankAsMain(posts: readonly Post[], main: Post, draft: WiringDraft): readonly Post[] {
   const count = posts.filter(({ id, kind }) => kind === 'fuse' && isBankFuse(id)).length
   const leastA = (main.fitting?.ratedA ?? 0) / Math.max(1, count)
   return posts.map((post, i) => {
@@ -219,7 +219,7 @@ function ofFamilyOf(main: Post, post: Post, surge: Surge | null, { grading }: Si
   if (isGraded({ family, ratedA: mainA }, { family: own.family, ratedA: own.ratedA }, grading)) return post
   const least = own.ratedA
   const ratedA = fuseSizesA.find((size) => size >= least && bearsStart(family, size, surge)) ?? least
-  return { ...post, fitting: { ...own, family, ratedA, aicA: fuseInterruptA(family, highestV(post)) } }
+  return { ...post, fitting: { ...own, family, ratedA, aicA: fuseInterruptA(family, highestChargeV(post)) } }
 }
 
 /** Whether a fuse tolerates what starts behind it. */
@@ -277,7 +277,7 @@ function fuseFor(
 ): { readonly family: FuseFamily; readonly ratedA: number } {
   const { family, ratedA } = post.fitting!
   const least = ratedA ?? amps / fuseShare
-  const volts = highestV(post)
+  const volts = highestChargeV(post)
   const families = family ? [family] : familyOrder.filter((one) => carried?.includes(one) ?? true)
   for (const one of families) {
     const [smallest, largest] = fuseRangeA[one]
@@ -300,10 +300,10 @@ function fuseFor(
 }
 
 /** The highest voltage a system is charged at, V: what a fuse there must interrupt. */
-export const highestV = ({ nominalV }: Pick<Post, 'nominalV'>): number => (14.6 * nominalV) / 12
+export const highestChargeV = ({ nominalV }: Pick<Post, 'nominalV'>): number => (14.6 * nominalV) / 12
 
 function withSizes(
-  draft: Draft,
+  draft: WiringDraft,
   network: Network,
   design: ReadonlyMap<string, Design>,
   rules: SizeRules,
@@ -405,7 +405,11 @@ function sizeOf(
     wayOhm(size) * crankingA <= rules.cranking * nominalV
   for (let count = 1; count <= mostConductors; count++)
     for (const areaMm2 of rules.sizesMm2)
-      if (areaMm2 <= largestMm2 && carriesA(run, areaMm2, count) >= mustCarryA && loses({ areaMm2, count }))
+      if (
+        areaMm2 <= largestMm2 &&
+        runAmpacityA(run, areaMm2, count) >= mustCarryA &&
+        loses({ areaMm2, count })
+      )
         return { ...run, areaMm2, count, areaKnown: 'sized' }
   return { ...run, areaMm2: largestMm2, count: mostConductors, areaKnown: 'sized' }
 }

@@ -1,4 +1,4 @@
-import type { InverterUnit, LoadUnit, Network, Unit } from './network'
+import type { InverterUnit, LoadUnit, Network, WiringUnit } from './network'
 
 /** What passes a fuse while something starts, A, and for how long, s. */
 export interface Surge {
@@ -10,7 +10,7 @@ export interface Surge {
 const startsInS = 2
 
 /** What a unit takes while it starts beyond what it takes after, A. */
-function extraA(unit: Unit, network: Pick<Network, 'posts'>): number {
+function extraA(unit: WiringUnit, network: Pick<Network, 'posts'>): number {
   if (unit.kind === 'load') return unit.amps * (unit.surge - 1)
   if (unit.kind !== 'inverter') return 0
   const { nominalV } = network.posts.find(({ id }) => id === unit.plus)!

@@ -6,7 +6,7 @@ import { System, type ShopSettings } from '#core/system/system'
 import type { InverterUnit, Network, Run } from './network'
 import { draftOf, sizeRulesOf } from './of-job'
 import type { Beyond, Ways } from './paths'
-import type { Draft } from './propose/builder'
+import type { WiringDraft } from './propose/builder'
 import { propose } from './propose/propose'
 import { isLaidWithItsRun, type Conductors } from './run-ohm'
 import type { Design, Solved } from './solved'
@@ -19,7 +19,7 @@ export class Wiring {
   private readonly others = new Map<string, Wiring>()
 
   constructor(
-    private readonly draft: Draft,
+    private readonly draft: WiringDraft,
     private readonly rules: SizeRules,
   ) {
     this.solved = sized(draft, rules)
@@ -64,7 +64,7 @@ export class Wiring {
   rerated(fuse: string, ratedA: number | null = null): Wiring {
     return this.other(JSON.stringify([fuse, ratedA]), () => withRating(this.draft, fuse, ratedA))
   }
-  private other(key: string, draft: () => Draft): Wiring {
+  private other(key: string, draft: () => WiringDraft): Wiring {
     const other = this.others.get(key) ?? new Wiring(draft(), this.rules)
     this.others.set(key, other)
     return other
@@ -101,13 +101,13 @@ export class Wiring {
 const isAlike = (one: Pick<Run, 'id' | 'cable'>, run: Run): boolean =>
   one.id === run.id || (one.cable !== null && one.cable === run.cable)
 
-function withSize(draft: Draft, run: Run, size: Conductors | null): Draft {
+function withSize(draft: WiringDraft, run: Run, size: Conductors | null): WiringDraft {
   const own = size ? { ...size, areaKnown: 'set' as const } : { areaMm2: null, areaKnown: null }
   const runs = draft.runs.map((one) => (isAlike(one, run) ? { ...one, ...own, measuredOhm: null } : one))
   return { ...draft, runs }
 }
 
-const withRating = (draft: Draft, fuse: string, ratedA: number | null): Draft => ({
+const withRating = (draft: WiringDraft, fuse: string, ratedA: number | null): WiringDraft => ({
   ...draft,
   posts: draft.posts.map((post) =>
     post.id === fuse && post.fitting ? { ...post, fitting: { ...post.fitting, ratedA } } : post,

@@ -1,5 +1,5 @@
 import type { Write } from '#core/units/format'
-import type { Fitting, Line, Run } from './network'
+import type { Fitting, SignalLine, Run } from './network'
 
 /** What becomes of a part of the wiring, in a word. */
 export const stateWords = { found: 'stays', new: 'new', goes: 'goes' } as const
@@ -28,5 +28,5 @@ export function ratingWords({ ratedA, isRatingOpen }: Fitting, q: Write): string
 }
 
 /** A thin line unchanged in a list, without its number. */
-export const lineWords = ({ name, fuseA, state }: Line): string =>
+export const lineWords = ({ name, fuseA, state }: SignalLine): string =>
   `${name}${fuseA === null ? '' : `, by a fuse of ${fuseA} A`}; ${stateWords[state]}`

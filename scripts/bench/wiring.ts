@@ -3,7 +3,7 @@ import { emptyJob, withNewPart, type JobDocument } from '#core/job/document'
 import { casesOf } from '#core/wiring/cases'
 import { Joints } from '#core/wiring/joints'
 import { networkOf } from '#core/wiring/of-job'
-import { solve } from '#core/solve/answer'
+import { searchAnswers } from '#core/solve/answer'
 import { planOf } from '#core/solve/plan'
 import { demoShelf } from '../lib/demo-shelf'
 import { demoJobs, median, ms } from './demo-jobs'
@@ -36,7 +36,7 @@ function largeJob(): JobDocument {
 
 /** What a demo job takes as specified: sizes of cable, families of fuses, parts without a price, and its cost. */
 function boughtOf(job: JobDocument): Record<string, unknown> {
-  const [answer] = solve(planOf(job, {}, demoShelf())).answers
+  const [answer] = searchAnswers(planOf(job, {}, demoShelf())).answers
   if (!answer) return { 'cable sizes': '–' }
   const wanted = answer.wiring.wanted.flatMap((one) => one ?? [])
   const distinct = (kind: string, field: string): number =>

@@ -1,7 +1,7 @@
 import type { BatteryUnit } from '#core/wiring/network'
 import { nameInSentence } from '#core/units/format'
 import { unitsOf } from '../rig'
-import { Steps, type Step } from './step'
+import { Steps, type WorkStep } from './step'
 import { leadThatStays, numbersOf, type Work } from './work'
 
 /** How far two lithium batteries lie apart when one is full and one is as delivered, V of 12 (engineering default). */
@@ -21,7 +21,7 @@ const joinedLead = (work: Work): BatteryUnit | null => {
 }
 
 /** Each battery charged by itself, and how near lithium batteries must be before they are joined. */
-export function chargeSteps(work: Work): Step[] {
+export function chargeSteps(work: Work): WorkStep[] {
   const { after } = work
   const { bank, q, rules } = after
   const packs = lithiumOf(work)
@@ -51,7 +51,7 @@ export function chargeSteps(work: Work): Step[] {
 }
 
 /** Batteries joined, the fuse of each last. */
-export function joinSteps(work: Work): Step[] {
+export function joinSteps(work: Work): WorkStep[] {
   const steps = new Steps('join')
   const packs = lithiumOf(work)
   const hasSwitch = numbersOf(work, 'main-switch').length > 0

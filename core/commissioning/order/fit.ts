@@ -1,14 +1,14 @@
 import { asSpecified } from '#core/job/as-specified'
 import { partAt, partName } from '#core/job/document'
-import type { LineKind, Network, Post, PostKind, Run, Unit } from '#core/wiring/network'
+import type { LineKind, Network, Post, PostKind, Run, WiringUnit } from '#core/wiring/network'
 import { lengthWords, sizeWords } from '#core/wiring/words'
 import { postName } from '../tests/make'
 import { inSentence, nameInSentence, listInSentence } from '#core/units/format'
-import type { Step } from './step'
+import type { WorkStep } from './step'
 import type { Work } from './work'
 
 /** What is fitted: battery, what stands at the bank, then one branch after another; fuses stay out. */
-export function fitSteps(work: Work): Step[] {
+export function fitSteps(work: Work): WorkStep[] {
   const { network } = work
   const runs = network.runs.filter(({ state }) => state === 'new')
   const main = runs.filter(({ role }) => role === 'main' || role === 'bond')
@@ -44,7 +44,7 @@ function nameOf(of: string, { network: { units }, found }: Work): string {
   )
 }
 
-function batteryStep({ after, network }: Work): Step {
+function batteryStep({ after, network }: Work): WorkStep {
   const { each } = after.bank
   const count = network.units.filter((unit) => unit.kind === 'battery' && unit.chemistry === 'lithium').length
   const name = each.$ownName ?? 'the new battery'
@@ -57,14 +57,14 @@ function batteryStep({ after, network }: Work): Step {
   }
 }
 
-const unitStep = (unit: Unit): Step => ({
+const unitStep = (unit: WiringUnit): WorkStep => ({
   id: `fit-unit-${unit.id}`,
   phase: 'fit',
   words: `Mount ${nameInSentence(unit.name)} with air on all sides, away from spray and bilge gas.`,
   why: 'Once the units are mounted you can measure their leads.',
 })
 
-function fittingStep({ posts }: Network): Step[] {
+function fittingStep({ posts }: Network): WorkStep[] {
   const fitted = posts.filter(({ state, fitting }) => state === 'new' && fitting !== null)
   if (fitted.length === 0) return []
   return [
@@ -102,7 +102,7 @@ const fusesOf = (runs: readonly Run[], { posts }: Network): string[] =>
     )
     .flatMap(({ fitting }) => (fitting?.number ? [fitting.number] : []))
 
-function runStep(id: string, words: string, runs: readonly Run[], { after: { q }, network }: Work): Step {
+function runStep(id: string, words: string, runs: readonly Run[], { after: { q }, network }: Work): WorkStep {
   const list = runs
     .filter(({ areaMm2 }) => areaMm2 !== null)
     .map((run) => `${run.number} ${sizeWords(run, q)}, ${lengthWords(run, q)}`)
@@ -140,7 +140,7 @@ const lineSteps: Readonly<
   },
 }
 
-function lineStepsOf({ lines }: Network): Step[] {
+function lineStepsOf({ lines }: Network): WorkStep[] {
   return (['run', 'stop', 'sense'] as const).flatMap((kind) => {
     const fresh = lines.filter((line) => line.kind === kind && line.state === 'new')
     if (fresh.length === 0) return []

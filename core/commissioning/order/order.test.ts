@@ -4,14 +4,14 @@ import { describe, expect, it } from 'vitest'
 import { emptyJob, type JobDocument } from '#core/job/document'
 import { answeredWith, anyJobFrom, goodJob, withMeasured, withValues } from '#core/testing'
 import { orderOf } from './order'
-import { phases, type Step } from './step'
+import { phases, type WorkStep } from './step'
 
 const folder = new URL('../../../demo/jobs/', import.meta.url)
 const demoJobs = readdirSync(folder).map(
   (name) => [name, JSON.parse(readFileSync(new URL(name, folder), 'utf8')) as JobDocument] as const,
 )
-const idsOf = (steps: readonly Step[]): string[] => steps.map(({ id }) => id)
-const before = (steps: readonly Step[], one: string, other: string): boolean => {
+const idsOf = (steps: readonly WorkStep[]): string[] => steps.map(({ id }) => id)
+const before = (steps: readonly WorkStep[], one: string, other: string): boolean => {
   const ids = idsOf(steps)
   return ids.indexOf(one) >= 0 && ids.indexOf(one) < ids.indexOf(other)
 }

@@ -7,14 +7,14 @@ import { outSteps } from './out'
 import { chargeSteps, joinSteps } from './charge'
 import { laterSteps, powerSteps, settingSteps, sourceSteps } from './power'
 import { safeSteps } from './safe'
-import type { Step } from './step'
+import type { WorkStep } from './step'
 import type { Work } from './work'
 
 /**
  * The order of work of a job, from the difference between what was found and what is specified: make safe, take out, fit,
  * charge, join, first power, settings, sources on, re-tighten. The tests follow.
  */
-export function orderOf(job: JobDocument, shop: ShopSettings = {}): Step[] {
+export function orderOf(job: JobDocument, shop: ShopSettings = {}): WorkStep[] {
   const after = usualSystem(factsOf(asSpecified(job), shop))
   const work: Work = {
     found: job,

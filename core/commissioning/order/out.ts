@@ -3,11 +3,11 @@ import { asFound, asSpecified } from '#core/job/as-specified'
 import { nameInSentence } from '#core/units/format'
 import type { Gone } from '#core/wiring/network'
 import { swapsOf } from '#core/wiring/lists'
-import { Steps, type Step } from './step'
+import { Steps, type WorkStep } from './step'
 import { bankGoes, leadThatStays, startersOf, type Work } from './work'
 
 /** What is taken out, the bank first. */
-export function outSteps(work: Work): Step[] {
+export function outSteps(work: Work): WorkStep[] {
   const steps = new Steps('out')
   if (bankGoes(work))
     steps.add(

@@ -4,7 +4,7 @@ import { monitorSettings } from '#core/system/monitor'
 import { partId } from '#core/job/document'
 import { nameInSentence, type Write } from '#core/units/format'
 import { isKeeper, unitsOf } from '../rig'
-import { Steps, type Step } from './step'
+import { Steps, type WorkStep } from './step'
 import { hasChassisNegative, leadThatStays, numbersOf, plugsOf, startersOf, type Work } from './work'
 
 /** A resistor that charges the capacitors of an inverter, by hand, at 12 V and above (engineering defaults). */
@@ -19,7 +19,7 @@ const chargingUnits = ({ network }: Work): (SourceUnit | DcdcUnit)[] => [
 ]
 
 /** First power: from the bank outwards to the loads, every source still off. */
-export function powerSteps(work: Work): Step[] {
+export function powerSteps(work: Work): WorkStep[] {
   const { network } = work
   const steps = new Steps('power')
   const hasMain = numbersOf(work, 'main-fuse').length > 0
@@ -112,7 +112,7 @@ const beforeWords = (unit: SourceUnit | DcdcUnit): string => {
 }
 
 /** What is set before a source is switched on: each charger, the monitor, the inverter. */
-export function settingSteps(work: Work): Step[] {
+export function settingSteps(work: Work): WorkStep[] {
   const { bank, q, one, many } = work.after
   const cards = settingsCards(work.after)
   const steps = new Steps('settings')
@@ -159,7 +159,7 @@ export function settingSteps(work: Work): Step[] {
 }
 
 /** Each source by itself, after its settings; the engine last. */
-export function sourceSteps(work: Work): Step[] {
+export function sourceSteps(work: Work): WorkStep[] {
   const { network, after } = work
   const steps = new Steps('sources')
   const fusesOf = (units: readonly { readonly id: string }[]): string[] =>
@@ -222,7 +222,7 @@ export function sourceSteps(work: Work): Step[] {
 }
 
 /** What is done once the joints have been warm. */
-export function laterSteps({ network }: Work): Step[] {
+export function laterSteps({ network }: Work): WorkStep[] {
   const steps = new Steps('later')
   if (network.runs.some(({ state }) => state === 'new'))
     steps.add(

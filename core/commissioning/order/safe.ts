@@ -1,9 +1,9 @@
 import { listInSentence, inSentence } from '#core/units/format'
-import { Steps, type Step } from './step'
+import { Steps, type WorkStep } from './step'
 import { hasChassisNegative, plugsOf, startersOf, type Work } from './work'
 
 /** What is made safe before a spanner is lifted. */
-export function safeSteps(work: Work): Step[] {
+export function safeSteps(work: Work): WorkStep[] {
   const { before, after, found } = work
   const steps = new Steps('safe')
   steps.add(

@@ -13,7 +13,7 @@ export const phases = {
 export type Phase = keyof typeof phases
 
 /** One thing to be done. */
-export interface Step {
+export interface WorkStep {
   /** Stays the same while what it is about does: `fit-charger-1`. */
   readonly id: string
   readonly phase: Phase
@@ -28,11 +28,11 @@ export interface Step {
 
 /** Collects the steps of a phase. */
 export class Steps {
-  readonly all: Step[] = []
+  readonly all: WorkStep[] = []
 
   constructor(private readonly phase: Phase) {}
 
-  add(id: string, words: string, why: string, more: Pick<Step, 'caution' | 'numbers'> = {}): void {
+  add(id: string, words: string, why: string, more: Pick<WorkStep, 'caution' | 'numbers'> = {}): void {
     const { caution, numbers = [] } = more
     this.all.push({
       id,

@@ -2,7 +2,7 @@ import { unitsOf } from '../rig'
 import { stateIn, voltsTest, type Bench } from './make'
 import { nameInSentence } from '#core/units/format'
 import type { BatteryUnit } from '#core/wiring/network'
-import type { State } from '../states'
+import type { TestState } from '../states'
 import type { ProofTest } from './test'
 
 /** Each battery by itself, before anything is joined. */
@@ -29,7 +29,7 @@ export function batteryTests(bench: Bench): ProofTest[] {
 const emptyMinutes = 240
 
 /** What one battery gives from full to its own cut-off. */
-const capacityTest = ({ id, name }: BatteryUnit, state: State): ProofTest => ({
+const capacityTest = ({ id, name }: BatteryUnit, state: TestState): ProofTest => ({
   id: `capacity-${id}`,
   title: `Capacity of ${nameInSentence(name)}`,
   group: 'batteries',

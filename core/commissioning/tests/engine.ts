@@ -2,7 +2,7 @@ import type { AlternatorUnit, DcdcUnit } from '#core/wiring/network'
 import { steadyCaseC } from '#core/physics/alternator'
 import { isKeeper, unitsOf, type CaseHeat, type Rig } from '../rig'
 import { barsOf } from '../circuit'
-import { type State } from '../states'
+import { type TestState } from '../states'
 import { runSignal } from '../signals'
 import { runsBetween } from './sides'
 import { amps } from './test'
@@ -34,7 +34,11 @@ export function engineTests(bench: Bench): ProofTest[] {
   ]
 }
 
-function machineTests(bench: Bench, { id, name, plus, minus }: AlternatorUnit, state: State): ProofTest[] {
+function machineTests(
+  bench: Bench,
+  { id, name, plus, minus }: AlternatorUnit,
+  state: TestState,
+): ProofTest[] {
   const { network } = bench.rig
   const feed = network.runs.find(({ from }) => from === plus)
   const isFree = state.doing.kind === 'no-signal'
@@ -139,7 +143,7 @@ function dcdcTests(bench: Bench, unit: DcdcUnit): ProofTest[] {
 }
 
 /** A state in which something charges the house: from the mains where there is a charger. */
-const chargingState = ({ states }: Bench): State | null =>
+const chargingState = ({ states }: Bench): TestState | null =>
   states.find(({ at, doing }) => at.kind === 'charge' && doing.kind === 'nothing') ??
   states.find(({ id }) => id === 'cruise') ??
   null
@@ -224,7 +228,7 @@ function directTest(bench: Bench): ProofTest[] {
   ]
 }
 
-const signalTest = (id: string, title: string, state: State): ProofTest =>
+const signalTest = (id: string, title: string, state: TestState): ProofTest =>
   answerTest({
     id: `signal-${id}`,
     title,
@@ -246,7 +250,7 @@ function relayTests(bench: Bench): ProofTest[] {
     const before = network.runs.find(({ to }) => to === post)
     const name = network.posts.find(({ id }) => id === post)!.name
     if (!before || before.from === plus) return []
-    const across = (state: State, id: string, words: string): ProofTest =>
+    const across = (state: TestState, id: string, words: string): ProofTest =>
       voltsTest(network, post, before.from, {
         id: `${id}-${post}`,
         title: `Voltage across ${nameInSentence(name)}, ${words}`,

@@ -1,6 +1,6 @@
 import type { Run } from '#core/wiring/network'
 import { unitsOf } from '../rig'
-import type { State } from '../states'
+import type { TestState } from '../states'
 import { ampsTest, stateIn, voltsTest, type Bench } from './make'
 import { nameInSentence } from '#core/units/format'
 import type { ProofTest, TestGroup } from './test'
@@ -41,8 +41,8 @@ const isFeedOfLoad = ({ to }: Run, { rig }: Bench): boolean =>
   rig.network.units.some((unit) => (unit.kind === 'load' || unit.kind === 'inverter') && unit.plus === to)
 
 /** The state in which most flows in a run; null if hardly anything does. */
-function mostIn(bench: Bench, run: Run): { readonly state: State; readonly amps: number } | null {
-  let best: { state: State; amps: number } | null = null
+function mostIn(bench: Bench, run: Run): { readonly state: TestState; readonly amps: number } | null {
+  let best: { state: TestState; amps: number } | null = null
   for (const state of bench.states) {
     if (state.doing.kind !== 'nothing' || (state.at.kind === 'cranking') !== (run.role === 'cranking'))
       continue
@@ -87,5 +87,5 @@ function dropOf(bench: Bench, run: Run): ProofTest[] {
   ]
 }
 
-const groupOf = ({ at }: State): TestGroup =>
+const groupOf = ({ at }: TestState): TestGroup =>
   at.kind === 'loads' ? 'loads' : at.kind === 'charge' ? 'chargers' : 'engine'

@@ -1,18 +1,18 @@
 import type { Network, Run } from '#core/wiring/network'
 import type { Solution } from '#core/circuit/solution'
 import type { Rig } from '../rig'
-import type { State } from '../states'
+import type { TestState } from '../states'
 import { amps, asSeen, volts, type ProofTest } from './test'
 import { nameInSentence } from '#core/units/format'
 
 /** What the tests of a rig are made from: itself, its states, and what flows in each. */
 export interface Bench {
   readonly rig: Rig
-  readonly states: readonly State[]
-  readonly solved: (state: State) => Solution
+  readonly states: readonly TestState[]
+  readonly solved: (state: TestState) => Solution
 }
 
-export const stateIn = ({ states }: Bench, id: string): State | null =>
+export const stateIn = ({ states }: Bench, id: string): TestState | null =>
   states.find((state) => state.id === id) ?? null
 
 export const postName = ({ posts }: Network, id: string): string =>

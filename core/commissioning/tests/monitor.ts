@@ -1,6 +1,6 @@
 import { stateIn, type Bench } from './make'
 import { amps, type ProofTest } from './test'
-import type { State } from '../states'
+import type { TestState } from '../states'
 
 /** The monitor against what is known to flow: its sign, its zero, its settings. */
 export function monitorTests(bench: Bench): ProofTest[] {
@@ -8,7 +8,7 @@ export function monitorTests(bench: Bench): ProofTest[] {
   // All current of the bank comes back through the run that leaves its post for the shunt.
   const through = network.runs.find(({ to }) => to === 'shunt')
   if (!monitor || !through) return []
-  const shows = (id: string, title: string, state: State | null): ProofTest[] =>
+  const shows = (id: string, title: string, state: TestState | null): ProofTest[] =>
     state
       ? [
           {

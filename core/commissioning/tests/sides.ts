@@ -1,7 +1,7 @@
-import type { Network, Unit } from '#core/wiring/network'
+import type { Network, WiringUnit } from '#core/wiring/network'
 import { nameInSentence } from '#core/units/format'
 import { isKeeper, unitsOf } from '../rig'
-import type { State } from '../states'
+import type { TestState } from '../states'
 import { stateIn, voltsTest, type Bench } from './make'
 import type { ProofTest, TestGroup } from './test'
 
@@ -24,7 +24,7 @@ interface Way {
   readonly id: string
   readonly from: End
   readonly to: End
-  readonly state: State
+  readonly state: TestState
   readonly group: TestGroup
 }
 
@@ -119,7 +119,12 @@ function waysToConverters(bench: Bench): Way[] {
   })
 }
 
-const endOf = ({ id, name, plus, minus }: Unit): End => ({ id, name: nameInSentence(name), plus, minus })
+const endOf = ({ id, name, plus, minus }: WiringUnit): End => ({
+  id,
+  name: nameInSentence(name),
+  plus,
+  minus,
+})
 
 /** Runs on the shortest way between two posts; none where there is no way. */
 export function runsBetween({ runs }: Network, from: string, to: string): string[] {

@@ -1,7 +1,7 @@
 import type { Unit as Quantity } from '#core/units/units'
 import type { Instrument } from '../meters'
 import type { Rig } from '../rig'
-import type { State } from '../states'
+import type { TestState } from '../states'
 
 /** Where an instrument is put: between two posts, round one run, or round all runs that begin at a post. */
 export type Probe =
@@ -17,7 +17,7 @@ export interface ProofTest {
   readonly title: string
   /** In which order it is done where nothing asks for another. */
   readonly group: TestGroup
-  readonly state: State
+  readonly state: TestState
   readonly quantity: Measured
   readonly unit: Quantity
   readonly instrument: Instrument

@@ -2,13 +2,13 @@ import type { BatteryUnit } from '#core/wiring/network'
 import { type Bench } from '#core/commissioning/tests/make'
 import { nameInSentence } from '#core/units/format'
 import { unitsOf, withEmf, withUnit } from '#core/commissioning/rig'
-import { stepsBetween, timesBetween, withOne, type Fault, type Place } from './fault'
+import { stepsBetween, timesBetween, withOne, type Fault, type FaultPlace } from './fault'
 
 const batteries = (
   { rig: { network } }: Bench,
   wanted: (unit: BatteryUnit) => boolean,
   sizes?: (unit: BatteryUnit) => readonly number[],
-): Place[] =>
+): FaultPlace[] =>
   unitsOf(network, 'battery')
     .filter(wanted)
     .map((unit) => ({

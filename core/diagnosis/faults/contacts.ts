@@ -4,9 +4,9 @@ import { fuseSizesA } from '#core/physics/fuses'
 import { withAdded } from '#core/commissioning/parameters'
 import { type Bench } from '#core/commissioning/tests/make'
 import { nameInSentence } from '#core/units/format'
-import { sizesBeside, withOne, type Fault, type Place } from './fault'
+import { sizesBeside, withOne, type Fault, type FaultPlace } from './fault'
 
-const fittings = ({ rig: { network } }: Bench, kinds: readonly PostKind[]): Place[] =>
+const fittings = ({ rig: { network } }: Bench, kinds: readonly PostKind[]): FaultPlace[] =>
   network.posts
     .filter(({ kind, id }) => kinds.includes(kind) && network.runs.some(({ to }) => to === id))
     .map(({ id, name, fitting }) => ({

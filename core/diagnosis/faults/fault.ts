@@ -4,7 +4,7 @@ import type { Rig } from '#core/commissioning/rig'
 import type { Bench } from '#core/commissioning/tests/make'
 
 /** Where a fault may be. */
-export interface Place {
+export interface FaultPlace {
   /** Id of the run, post, unit or battery it is at. */
   readonly at: string
   /** Where that is, in words: `in W3, from the main fuse to the main switch`. */
@@ -27,7 +27,7 @@ export interface Fault {
   readonly scale: 'times' | 'apart' | 'each'
   /** What it can do where it stays hidden; by place and size where that decides. */
   readonly harm: Harm | ((bench: Bench, at: string, size: number) => Harm)
-  readonly places: (bench: Bench) => readonly Place[]
+  readonly places: (bench: Bench) => readonly FaultPlace[]
   readonly change: (rig: Rig, at: string, size: number) => Rig
   /** What of it an eye or a hand finds on the way round, whatever is read: how often, by which test, and what is there then. */
   readonly onRound?: {

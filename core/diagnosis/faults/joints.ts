@@ -5,7 +5,7 @@ import { charsFromW, harmOfJoint, type Harm } from '#core/commissioning/harm'
 import { withAdded } from '#core/commissioning/parameters'
 import { postName, type Bench } from '#core/commissioning/tests/make'
 import { lugTestId, pinsTestId, plugOf } from '#core/commissioning/tests/looks'
-import { sizesBeside, timesBetween, withOne, type Fault, type Place } from './fault'
+import { sizesBeside, timesBetween, withOne, type Fault, type FaultPlace } from './fault'
 
 /** A run in which less flows at most shows no poor joint and takes no harm by one, A. */
 const leastA = 1
@@ -40,7 +40,7 @@ const flowing = (bench: Bench): { run: Run; amps: number }[] =>
 
 const isMetal = ({ areaMm2, isStud }: Run): boolean => areaMm2 === null && !isStud
 
-function poorAt(bench: Bench, wanted: (run: Run) => boolean): Place[] {
+function poorAt(bench: Bench, wanted: (run: Run) => boolean): FaultPlace[] {
   const scale = bench.rig.nominalV / 12
   return flowing(bench)
     .filter(({ run }) => wanted(run))

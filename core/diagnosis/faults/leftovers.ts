@@ -2,7 +2,7 @@ import { barsOf } from '#core/commissioning/circuit'
 import { type Bench } from '#core/commissioning/tests/make'
 import { nameInSentence } from '#core/units/format'
 import { unitsOf } from '#core/commissioning/rig'
-import { stepsBetween, withOne, type Fault, type Place } from './fault'
+import { stepsBetween, withOne, type Fault, type FaultPlace } from './fault'
 import { runWhere } from './joints'
 
 /** Drop of an isolator that was left in, V: from a low-loss one to silicon that is hot and full. */
@@ -11,7 +11,7 @@ const isolatorV = stepsBetween(0.1, 1.1, 9)
 const linkMohm = [1, 3, 10] as const
 
 /** Runs through which an alternator’s side feeds the house. */
-function feedsFromEngine({ rig: { network } }: Bench): Place[] {
+function feedsFromEngine({ rig: { network } }: Bench): FaultPlace[] {
   return network.runs
     .filter(({ of, role, id }) => of?.startsWith('links/') && role === 'charge' && id.endsWith('-feed'))
     .filter(({ of }) => !network.units.some((unit) => unit.kind === 'diode' && unit.of === of))

@@ -2,7 +2,7 @@ import type { DcdcUnit, SourceUnit } from '#core/wiring/network'
 import { type Bench } from '#core/commissioning/tests/make'
 import { nameInSentence } from '#core/units/format'
 import { isKeeper, unitsOf, withUnit, type Rig } from '#core/commissioning/rig'
-import { stepsBetween, timesBetween, withOne, type Fault, type Place } from './fault'
+import { stepsBetween, timesBetween, withOne, type Fault, type FaultPlace } from './fault'
 
 type Charger = SourceUnit | DcdcUnit
 
@@ -12,7 +12,7 @@ const chargersOf = ({ rig: { network } }: Bench): Charger[] => [
 ]
 /** Those whose voltage a test sees: lead behind a DC-DC takes hours until it is held at any. */
 const seenHolding = (bench: Bench): Charger[] => chargersOf(bench).filter((unit) => !isKeeper(unit))
-const placed = (chargers: readonly Charger[], sizes: (charger: Charger) => readonly number[]): Place[] =>
+const placed = (chargers: readonly Charger[], sizes: (charger: Charger) => readonly number[]): FaultPlace[] =>
   chargers.map((charger) => ({
     at: charger.id,
     where: `at ${nameInSentence(charger.name)}`,

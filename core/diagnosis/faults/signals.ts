@@ -2,11 +2,11 @@ import { type Bench } from '#core/commissioning/tests/make'
 import { nameInSentence } from '#core/units/format'
 import { unitsOf } from '#core/commissioning/rig'
 import { runSignal, stopSignal } from '#core/commissioning/signals'
-import { withOne, type Fault, type Place } from './fault'
+import { withOne, type Fault, type FaultPlace } from './fault'
 
 const dead = (rig: Parameters<Fault['change']>[0], id: string) => ({ ...rig, dead: withOne(rig.dead, id) })
 
-function signalled({ rig: { network, signalWires } }: Bench): Place[] {
+function signalled({ rig: { network, signalWires } }: Bench): FaultPlace[] {
   const relays = network.relays.map(({ post }) => ({
     at: post,
     where: `at ${nameInSentence(network.posts.find(({ id }) => id === post)!.name)}`,

@@ -12,7 +12,7 @@ import { batteries, cableByTheMetre, listed, unlisted } from '../listed'
 import { assumed, set, setValue, type Remedy, type RemedyOrder, type Supply } from '../remedy'
 import type { ShelfPart } from '#core/shelf/kinds'
 import type { Known } from '#core/job/fields'
-import { highestV } from '#core/wiring/size'
+import { highestChargeV } from '#core/wiring/size'
 import { fuseFamilies } from '#core/job/parts/wiring'
 import { cheapestFamily, fuseInterruptA, type FuseFamily } from '#core/physics/fuses'
 import { fuseLabel } from '../fuse-label'
@@ -334,7 +334,7 @@ interface SternerFuse {
  */
 function sternerFusesFor(job: JobDocument, interruptsA: number): SternerFuse[] {
   const { nominalV, series } = job.candidate
-  const volts = highestV({ nominalV: Number(nominalV?.value ?? 12) * (series?.value ?? 1) })
+  const volts = highestChargeV({ nominalV: Number(nominalV?.value ?? 12) * (series?.value ?? 1) })
   const interrupts = (family: FuseFamily): number => fuseInterruptA(family, volts)
   return Object.entries(job.conductors).flatMap(([conductor, { fuseA, fuseKind, fuseAicA }]) => {
     const kind = fuseKind?.value ?? null

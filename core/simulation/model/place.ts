@@ -8,7 +8,7 @@ const engineWarmsK = 25
 const engineWarmsToC = 45
 
 /** Where the batteries stand: it goes after the air outside, or after a warm engine. */
-export class Place {
+export class BatteryPlace {
   /** As warm as where the last step ended, and where the one that is tried would, °C. */
   fromC: number
   endC: number

@@ -2,7 +2,7 @@ import { nameInSentence } from '#core/units/format'
 import { partId } from '#core/job/document'
 import { dcAtOnceA } from '#core/system/energy'
 import { arrayA } from '#core/system/currents'
-import type { LoadUnit, Role, SourceUnit, State } from '../network'
+import type { LoadUnit, Role, SourceUnit, PartState } from '../network'
 import type { View } from '#core/system/scene'
 import { barOf, loadBarsOf } from './bars'
 import { usualM, type Builder } from './builder'
@@ -18,8 +18,8 @@ interface BranchOf {
   readonly name: string
   readonly of: string | null
   readonly role: Role
-  readonly state: State
-  readonly cableState: State
+  readonly state: PartState
+  readonly cableState: PartState
   readonly cable: View<'conductors'> | null
   readonly reason: string
   /** What its unit can give, A. */
@@ -233,7 +233,7 @@ function loadsOf(build: Builder, house: Joint): void {
     id: string,
     name: string,
     of: string | null,
-    state: State,
+    state: PartState,
     figures: Pick<LoadUnit, 'amps' | 'surge' | 'isPanel'>,
   ): void => {
     const ends = branch(build, house, {

@@ -5,18 +5,18 @@ import type { View } from '#core/system/scene'
 import type { System } from '#core/system/system'
 import type {
   Fitting,
-  Known,
-  Line,
+  ValueSource,
+  SignalLine,
   LineKind,
   Network,
-  Place,
+  FittingPlace,
   Post,
   PostKind,
   Role,
   Run,
-  State,
+  PartState,
   Stud,
-  Unit,
+  WiringUnit,
 } from '../network'
 
 type Cable = View<'conductors'>
@@ -24,12 +24,12 @@ type Cable = View<'conductors'>
 /** A run before it is sized: its area is null while nobody knows it. */
 export type DraftRun = Omit<Run, 'areaMm2' | 'areaKnown'> & {
   readonly areaMm2: number | null
-  readonly areaKnown: Known | null
+  readonly areaKnown: ValueSource | null
   /** The run whose size it has at least: what it goes on from or comes back for; null if there is none. */
   readonly like: string | null
 }
 /** A network before it is sized: what a fuse, switch or bar is made for is null while nobody knows it. */
-export type Draft = Omit<Network, 'runs'> & { readonly runs: readonly DraftRun[] }
+export type WiringDraft = Omit<Network, 'runs'> & { readonly runs: readonly DraftRun[] }
 
 /** A length that nobody has measured, where it is short by nature: m. */
 export const usualM = {
@@ -49,10 +49,10 @@ interface PostOf {
   readonly name: string
   readonly pole?: Post['pole']
   readonly of?: PartPath | null
-  readonly state?: State
+  readonly state?: PartState
   readonly opposite: string
   readonly nominalV: number
-  readonly place?: Place | null
+  readonly place?: FittingPlace | null
 }
 interface FittingOf extends PostOf {
   readonly reason: string
@@ -65,7 +65,7 @@ interface FittingOf extends PostOf {
 }
 interface RunOf {
   readonly role: Role
-  readonly state?: State
+  readonly state?: PartState
   readonly of?: PartPath | null
   readonly returnOf?: string | null
   readonly cable?: Cable | null
@@ -107,8 +107,8 @@ export class Builder {
   /** By their ids, in the order in which they were put in. */
   readonly posts = new Map<string, Post>()
   readonly runs = new Map<string, DraftRun>()
-  readonly units: Unit[] = []
-  readonly lines: Line[] = []
+  readonly units: WiringUnit[] = []
+  readonly lines: SignalLine[] = []
   readonly relays: { readonly post: string; readonly alternator: string }[] = []
   /** What was set by hand, by its path. */
   private readonly handOn: ReadonlyMap<PartPath, View<'runs'> | View<'fittings'>>
@@ -134,7 +134,7 @@ export class Builder {
     return there !== undefined && there.kind !== 'joint'
   }
 
-  stateOf(path: PartPath | FieldPath): State {
+  stateOf(path: PartPath | FieldPath): PartState {
     return this.isNew(path) ? 'new' : 'found'
   }
 
@@ -194,7 +194,7 @@ export class Builder {
     this.posts.set(id, {
       ...proposed,
       state: proposed.state === 'found' && isOther ? 'new' : proposed.state,
-      place: entered<Place>('place') ?? proposed.place,
+      place: entered<FittingPlace>('place') ?? proposed.place,
       stud: entered<Stud>('stud'),
       fitting,
       set,
@@ -284,7 +284,7 @@ export class Builder {
     setM: number | null,
     { cable, share = 1, usualM: usual }: Pick<RunOf, 'cable' | 'share' | 'usualM'>,
     pair: DraftRun | undefined,
-  ): [number, Known] {
+  ): [number, ValueSource] {
     if (setM !== null) return [setM, 'set']
     if (cable) {
       const isKnown = cable.$settled('lengthM') && cable.$entered('lengthM') !== null
@@ -304,7 +304,7 @@ export class Builder {
     return (this.entered(`runs/${id}`)('returnBy') ?? cable?.returnBy ?? 'cable') === 'chassis'
   }
 
-  unit(unit: Unit): void {
+  unit(unit: WiringUnit): void {
     this.units.push(unit)
   }
 
@@ -319,7 +319,7 @@ export class Builder {
       readonly of: PartPath
       readonly name: string
       readonly fuseA?: number | null
-      readonly state?: State
+      readonly state?: PartState
     },
   ): void {
     const id = `line-${this.lines.length + 1}`

@@ -1,6 +1,6 @@
 import { partId } from '#core/job/document'
 import { availableA } from '#core/system/alternators'
-import { highestV } from '#core/system/currents'
+import { highestAlternatorV } from '#core/system/currents'
 import type { View } from '#core/system/scene'
 import { usualM, type Builder } from './builder'
 import type { Joint } from './house'
@@ -78,7 +78,7 @@ function engineOf(build: Builder, house: Joint, alternator: View<'alternators'>)
     plus: `${id}-plus`,
     minus: 'chassis',
     state: build.stateOf(alternator.$path),
-    setV: highestV(alternator),
+    setV: highestAlternatorV(alternator),
     ratedA: alternator.ratedA,
     idleA: availableA(alternator, 'idle', rules) + drawA,
     cruiseA: availableA(alternator, 'cruise', rules) + drawA,

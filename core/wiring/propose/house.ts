@@ -1,5 +1,5 @@
 import { oldBankStays } from '#core/system/energy'
-import type { Place, Post } from '../network'
+import type { FittingPlace, Post } from '../network'
 import { faultResistanceOhm } from '../short'
 import { usualM, type Builder } from './builder'
 
@@ -40,7 +40,7 @@ function bankOf(build: Builder): void {
     })
   }
   const name = each.$ownName ?? 'New battery'
-  const place = build.system.one.place.$entered('where') as Place | null
+  const place = build.system.one.place.$entered('where') as FittingPlace | null
   const common = { of: 'candidate', nominalV, place } as const
   const single = each.parallel === 1
   build.post('bank-minus', single ? 'battery' : 'bar', {

@@ -1,7 +1,7 @@
 import type { JobDocument } from '#core/job/document'
 import type { System } from '#core/system/system'
 import { withFittingOhm } from '../fitting-ohm'
-import { Builder, type Draft } from './builder'
+import { Builder, type WiringDraft } from './builder'
 import { secondBarsOf } from './bars'
 import { branchesOf } from './branches'
 import { enginesOf } from './engine'
@@ -16,7 +16,7 @@ import { linesOf } from './lines'
  * @param system the job as specified, unknowns taken as typical
  * @param found the job with its survey and its answer
  */
-export function propose(system: System, found: JobDocument): Draft {
+export function propose(system: System, found: JobDocument): WiringDraft {
   const build = new Builder(system, fittedBy(found))
   const house = houseOf(build)
   enginesOf(build, house)

@@ -1,13 +1,13 @@
 import type { FuseFamily } from '#core/physics/fuses'
 import { nearFuseFamily } from '#core/system/cables'
 import type { View } from '#core/system/scene'
-import type { State } from '../network'
+import type { PartState } from '../network'
 import type { Builder } from './builder'
 
 export type Cable = View<'conductors'>
 
 interface FoundFuse {
-  readonly state: State
+  readonly state: PartState
   readonly family: FuseFamily
   readonly ratedA: number
   readonly aicA: number | null
@@ -37,5 +37,5 @@ export function farFuse(build: Builder, cable: Cable | null): Partial<FoundFuse>
 }
 
 /** A fuse of a surveyed cable is new where the answer changes its rating or its family. */
-const stateOfFuse = (build: Builder, { $path }: Cable, end: 'fuse' | 'farFuse'): State =>
+const stateOfFuse = (build: Builder, { $path }: Cable, end: 'fuse' | 'farFuse'): PartState =>
   [`${$path}/${end}A`, `${$path}/${end}Kind`].some((path) => build.isNew(path)) ? 'new' : 'found'

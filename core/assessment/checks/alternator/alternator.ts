@@ -13,7 +13,7 @@ import {
 } from '#core/system/alternators'
 import { leftOnOutput } from '#core/system/output'
 import type { Bank } from '#core/system/bank'
-import { acceptanceA, demandA, highestV } from '#core/system/currents'
+import { acceptanceA, demandA, highestAlternatorV } from '#core/system/currents'
 import { cableOhm, isolatorDropV, isStraight, type AlternatorLane } from '#core/system/lanes'
 import type { View } from '#core/system/scene'
 import type { System } from '#core/system/system'
@@ -156,7 +156,7 @@ export const acceptance = check({
       formula: () =>
         joinText(
           `min(${q(availableA(alternator, most.speed, rules), 'A')} there at ${most.speed}, `,
-          `(${q(highestV(alternator) - isolatorDropV(lane), 'V')} − ${q(bank.ocv(most.soc), 'V')}) ÷ ${q((bank.ohm + cableOhm(lane, rules)) * 1000, 'mΩ')} = ${q(demandA(lane, most.soc, system), 'A')}) = ${q(most.takesA, 'A')}; `,
+          `(${q(highestAlternatorV(alternator) - isolatorDropV(lane), 'V')} − ${q(bank.ocv(most.soc), 'V')}) ÷ ${q((bank.ohm + cableOhm(lane, rules)) * 1000, 'mΩ')} = ${q(demandA(lane, most.soc, system), 'A')}) = ${q(most.takesA, 'A')}; `,
           `all day ${allDay.formula} − ${q(alternator.vehicleDrawA, 'A')} = ${q(most.allDayA, 'A')}. `,
           `${cases.map((c) => `${c.speed} at ${formatShare(c.soc)}: ${q(c.takesA, 'A')}`).join(', ')}`,
         ),

@@ -1,7 +1,7 @@
 import { nameInSentence } from '#core/units/format'
 import { check } from '#core/assessment/check'
 import type { Post } from '#core/wiring/network'
-import { highestV } from '#core/wiring/size'
+import { highestChargeV } from '#core/wiring/size'
 import { wiringIn, type Wiring } from '#core/wiring/wiring'
 import { fuseInterruptA, type FuseFamily } from '#core/physics/fuses'
 import { nearFuseFamily } from '#core/system/cables'
@@ -65,7 +65,7 @@ function surveyedFuse(
   post: Post,
   { solved }: Wiring,
 ): SurveyedFuse {
-  const volts = highestV(post)
+  const volts = highestChargeV(post)
   const interruptsA = cable.fuseAicA ?? fuseInterruptA(family, volts)
   return { cable, interruptsA, volts, shortA: solved.shortNearA(post.id) }
 }

@@ -1,7 +1,7 @@
 import { nameInSentence } from '#core/units/format'
 import { check, type Subjects } from '#core/assessment/check'
 import {
-  carriesA,
+  cableAmpacityA,
   feedsFarEnd,
   flowsA,
   fuseFrom,
@@ -12,7 +12,7 @@ import {
   surroundingsOf,
   wouldCarryA,
 } from '#core/system/cables'
-import { highestV } from '#core/wiring/size'
+import { highestChargeV } from '#core/wiring/size'
 import { cheapestFamily, fuseInterruptA } from '#core/physics/fuses'
 import { isStraight } from '#core/system/lanes'
 import type { RemedyRef } from '#core/remedies/catalogue'
@@ -72,7 +72,7 @@ function conductorOf({ cable, name }: Subjects['cable'], system: System): Conduc
   return {
     name,
     flowsA: flows,
-    carriesA: carriesA(cable),
+    carriesA: cableAmpacityA(cable),
     areaMm2: cable.areaMm2,
     words: `${q(cable.areaMm2, 'mm²')}${aroundWords(surroundingsOf(cable), q)}`,
     limit: cable.$origin('areaMm2'),
@@ -116,7 +116,7 @@ function newFamily(
   { bank }: System,
 ): Pick<RemedyRef, 'values'> {
   if (nearFuseFamily(cable) !== null) return {}
-  const volts = highestV({ nominalV: bank.nominalV })
+  const volts = highestChargeV({ nominalV: bank.nominalV })
   const family = cheapestFamily(ratedA, (one) => fuseInterruptA(one, volts) >= commonShortA)
   return { values: { fuseKind: family ?? 'class-t' } }
 }
@@ -124,7 +124,7 @@ function newFamily(
 /** The fuse that holds what flows and protects the cable; if there is none, a cable that the fuse protects. */
 function fitFuse(subject: Subjects['cable'], flows: number, system: System): RemedyRef[] {
   const { cable } = subject
-  const carries = carriesA(cable)
+  const carries = cableAmpacityA(cable)
   const wished = fuseFrom(flows * 1.25)
   const value = wished !== null && wished <= carries ? wished : fuseUpTo(carries)
   if (value !== null && value >= flows)
@@ -151,7 +151,7 @@ export const bothEnds = check({
           {
             id: 'fuse.far-end',
             on: cable.$path,
-            value: nearFuseA(cable) || (fuseUpTo(carriesA(cable)) ?? 0),
+            value: nearFuseA(cable) || (fuseUpTo(cableAmpacityA(cable)) ?? 0),
           },
         ],
       },

@@ -3,7 +3,7 @@ import { socAtOpenCircuitV } from '#core/physics/lfp'
 import { formatShare, joinText, nameInSentence } from '#core/units/format'
 import { check, number, word } from '#core/assessment/check'
 import { availableA } from '#core/system/alternators'
-import { acceptanceA, demandA, highestV } from '#core/system/currents'
+import { acceptanceA, demandA, highestAlternatorV } from '#core/system/currents'
 import { cableOhm, isStraight, joinsVoltages } from '#core/system/lanes'
 import { leftOnOutput } from '#core/system/output'
 import { atBatteryV } from '../alternator/alternator'
@@ -83,7 +83,7 @@ export const vsrNeverCloses = check({
     if (link.kind !== 'vsr') return null
     const { bank, rules } = system
     const soc = rules.lowSoc / 100
-    const reachesV = highestV(alternator)
+    const reachesV = highestAlternatorV(alternator)
     const takesA = acceptanceA(lane, soc, 'idle', system)
     const limited = demandA(lane, soc, system) > availableA(alternator, 'idle', rules)
     const busV = limited ? bank.ocv(soc) + takesA * (bank.ohm + cableOhm(lane, rules)) : reachesV

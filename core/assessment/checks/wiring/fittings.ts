@@ -3,7 +3,7 @@ import { check, number, word, type Judgement, type Subjects } from '#core/assess
 import { familyWords } from '#core/job/parts/wiring'
 import { cheapestFamily, fuseInterruptA, fuseSizesA, type FuseFamily } from '#core/physics/fuses'
 import { fastestS, fuseMostV } from '#core/physics/fuse-times'
-import { fuseShare, highestV } from '#core/wiring/size'
+import { fuseShare, highestChargeV } from '#core/wiring/size'
 import { surgeThrough } from '#core/wiring/surge'
 import { wiringIn, type Wiring } from '#core/wiring/wiring'
 import type { RemedyRef } from '#core/remedies/catalogue'
@@ -29,7 +29,7 @@ export const interrupt = check({
     const fuse = fuseAt(subject, system)
     if (!fuse) return null
     const { wiring, post, family } = fuse
-    const volts = highestV(post)
+    const volts = highestChargeV(post)
     const shortA = wiring.solved.shortNearA(post.id)
     return interruptAgainst(
       {
@@ -64,7 +64,7 @@ export const voltage = check({
     const fuse = fuseAt(subject, system)
     if (!fuse) return null
     const { q } = system
-    const [volts, most] = [highestV(fuse.post), fuseMostV[fuse.family]]
+    const [volts, most] = [highestChargeV(fuse.post), fuseMostV[fuse.family]]
     const over = volts > most
     return {
       verdict: over ? 'suits-once-changed' : 'suits',

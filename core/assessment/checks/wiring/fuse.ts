@@ -1,7 +1,7 @@
 import type { Subjects } from '#core/assessment/check'
 import { fuseInterruptA, type FuseFamily } from '#core/physics/fuses'
 import type { Fitting, Post } from '#core/wiring/network'
-import { highestV } from '#core/wiring/size'
+import { highestChargeV } from '#core/wiring/size'
 import { wiringIn, type Wiring } from '#core/wiring/wiring'
 import type { System } from '#core/system/system'
 
@@ -26,5 +26,5 @@ export function fuseAt({ id }: Subjects['fitting'], system: System): Fused | nul
 /** Values of a fuse of another family at a post, its usual interrupt rating with it. */
 export const ofFamily = (family: FuseFamily, post: Post): Readonly<Record<string, string | number>> => ({
   family,
-  aicA: fuseInterruptA(family, highestV(post)),
+  aicA: fuseInterruptA(family, highestChargeV(post)),
 })

@@ -4,7 +4,7 @@ import { cableSizesMm2 } from '#core/physics/conductors'
 import { fuseSizesA } from '#core/physics/fuses'
 import type { Conductors } from '#core/wiring/run-ohm'
 import type { Post, Run } from '#core/wiring/network'
-import { carriesA, fuseShare, heatingA, mostConductors } from '#core/wiring/size'
+import { runAmpacityA, fuseShare, heatingA, mostConductors } from '#core/wiring/size'
 import { isSizeUnknown } from '#core/wiring/words'
 import { wiringIn, type Wiring } from '#core/wiring/wiring'
 import type { RemedyRef } from '#core/remedies/catalogue'
@@ -39,7 +39,7 @@ function anyWireOf({ id }: Subjects['run'], system: System): Wire | null {
     run,
     areaMm2: run.areaMm2,
     amps: heatingA(wiring.design(run)),
-    carries: carriesA(run, run.areaMm2, run.count),
+    carries: runAmpacityA(run, run.areaMm2, run.count),
   }
 }
 
@@ -107,7 +107,7 @@ export const ampacity = check({
  * over: that is calculated once for all sizes.
  */
 const carriesWith = ({ wiring, run }: Wire, size: Conductors, mustA: (other: Wiring) => number): boolean => {
-  const carries = carriesA(run, size.areaMm2!, size.count)
+  const carries = runAmpacityA(run, size.areaMm2!, size.count)
   return [null, size].every((one) => carries >= mustA(wiring.replaced(run, one)))
 }
 const carriesWhatFlows = (wire: Wire, size: Conductors): boolean =>
@@ -261,7 +261,7 @@ function wishedFuseA({ wiring, run, amps: flowsA }: Wire, { id }: Post): number 
   const holds = (other: Wiring, size: number, share: number): boolean => {
     const then = other.ways.run(run.id)!
     const mostA = Math.max(flowsA, heatingA(other.design(run)))
-    return mostA <= size * share && size <= carriesA(then, then.areaMm2!, then.count)
+    return mostA <= size * share && size <= runAmpacityA(then, then.areaMm2!, then.count)
   }
   const sizeWith = (share: number): number | undefined =>
     fuseSizesA.find(
