@@ -1,6 +1,7 @@
 import { ampacityThereA } from '#core/physics/conductors'
 import { fuseInterruptA, fuseRangeA, fuseSizesA, type FuseFamily } from '#core/physics/fuses'
 import { fastestS, isGraded } from '#core/physics/fuse-times'
+import { highestChargeV } from './charge-voltage'
 import { inFewSizes } from './few-sizes'
 import { conductorsOhm, isLaidWithItsRun, largestShare, type Conductors } from './run-ohm'
 import { Joints } from './joints'
@@ -298,9 +299,6 @@ function fuseFor(
       fuseSizesA.at(-1)!,
   }
 }
-
-/** The highest voltage a system is charged at, V: what a fuse there must interrupt. */
-export const highestChargeV = ({ nominalV }: Pick<Post, 'nominalV'>): number => (14.6 * nominalV) / 12
 
 function withSizes(
   draft: WiringDraft,

@@ -1,3 +1,4 @@
+import { highestChargeV } from '../charge-voltage'
 import type { FieldPath, PartPath } from '#core/job/document'
 import { tableAirC } from '#core/physics/conductors'
 import { fuseInterruptA, type FuseFamily } from '#core/physics/fuses'
@@ -181,7 +182,7 @@ export class Builder {
       aicA:
         entered<number>('aicA') ??
         aicA ??
-        (ownFamily ? fuseInterruptA(ownFamily, this.highestV(post.nominalV)) : null),
+        (ownFamily ? fuseInterruptA(ownFamily, highestChargeV(post)) : null),
       mostMm2,
       distanceMm: entered<number>('distanceMm'),
       sheathed: entered<string>('sheathed') === 'yes',
@@ -200,12 +201,6 @@ export class Builder {
       set,
     })
     return id
-  }
-
-  /** The highest voltage a system of a nominal one is charged at, V: fuses are chosen for it. */
-  private highestV(nominalV: number): number {
-    const { bank } = this.system
-    return nominalV === bank.nominalV ? bank.highV : (14.6 * nominalV) / 12
   }
 
   run(

@@ -1,7 +1,7 @@
 import { nameInSentence } from '#core/units/format'
 import { check } from '#core/assessment/check'
 import type { Post } from '#core/wiring/network'
-import { highestChargeV } from '#core/wiring/size'
+import { highestChargeV } from '#core/wiring/charge-voltage'
 import { wiringIn, type Wiring } from '#core/wiring/wiring'
 import { fuseInterruptA, type FuseFamily } from '#core/physics/fuses'
 import { nearFuseFamily } from '#core/system/cables'

@@ -12,7 +12,7 @@ import {
   surroundingsOf,
   wouldCarryA,
 } from '#core/system/cables'
-import { highestChargeV } from '#core/wiring/size'
+import { highestChargeV } from '#core/wiring/charge-voltage'
 import { cheapestFamily, fuseInterruptA } from '#core/physics/fuses'
 import { isStraight } from '#core/system/lanes'
 import type { RemedyRef } from '#core/remedies/catalogue'

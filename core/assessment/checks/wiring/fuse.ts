@@ -1,7 +1,7 @@
 import type { Subjects } from '#core/assessment/check'
 import { fuseInterruptA, type FuseFamily } from '#core/physics/fuses'
 import type { Fitting, Post } from '#core/wiring/network'
-import { highestChargeV } from '#core/wiring/size'
+import { highestChargeV } from '#core/wiring/charge-voltage'
 import { wiringIn, type Wiring } from '#core/wiring/wiring'
 import type { System } from '#core/system/system'
 
