@@ -36,7 +36,7 @@ test('the workboat: the answer is there before a click, and turning equalise off
     }),
   ).toBeVisible()
   await expect(page.getByRole('table', { name: 'Currents of Alternator' })).toContainText(
-    'governed by alternator all day',
+    'limited by alternator all day',
   )
 
   await openStation(page, 'chargers')

@@ -11,7 +11,7 @@ test('the list shows each job with its verdict, and finds by words and verdict',
   await page.getByLabel('Search jobs').fill('rescue hollin')
   await expect(rows).toHaveCount(1)
   await page.getByLabel('Search jobs').fill('zeppelin')
-  await expect(page.getByText('Nothing on the slip by that name')).toBeVisible()
+  await expect(page.getByText('No job found')).toBeVisible()
   await page.getByLabel('Search jobs').fill('')
   await page.getByLabel('Verdict').selectOption('measure-first')
   await expect(rows).toHaveCount(1)

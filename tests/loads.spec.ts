@@ -55,7 +55,7 @@ test('loads by hand, from the library and from a file add up by part of day', as
   await page.goto(app.url)
   await page.getByRole('button', { name: 'New job' }).click()
   await page.getByRole('link', { name: 'Loads' }).click()
-  await expect(page.getByTestId('daily')).toHaveText('not known')
+  await expect(page.getByTestId('daily')).toHaveText('unknown')
   await page.getByRole('button', { name: 'Add a load' }).click()
   const first = page.locator('[data-part="loads/load-1"]')
   await expect(first.getByRole('textbox', { name: 'Name' })).toBeFocused()
@@ -72,7 +72,7 @@ test('loads by hand, from the library and from a file add up by part of day', as
   await expect(page.getByRole('table', { name: 'Energy by part of the day' })).toContainText(
     'Evening, 18 to 24',
   )
-  await page.getByLabel('From CSV').setInputFiles({
+  await page.getByLabel('Import CSV').setInputFiles({
     name: 'loads.csv',
     mimeType: 'text/csv',
     buffer: Buffer.from('name,supply,amps (A),hours (h)\nPump,dc,8,1\nOven,gas,4,1\n'),

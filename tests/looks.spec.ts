@@ -256,7 +256,7 @@ test('the summary page says what to change, what is open, and the cautions, and 
   await expect(sheet).toContainText('The local code and the makers’ instructions come before this page.')
   await page.goto(`${await app.job('0421')}/summary`)
   await expect(sheet).toContainText('Obstacles')
-  await expect(sheet).toContainText('What could help: 15 A DC-DC charger on an ignition signal')
+  await expect(sheet).toContainText('Possible change: fit a DC-DC charger of 15 A on an ignition signal')
   await expect(sheet).toContainText('These changes alone are not enough.')
   await page.goto(`${await app.job('0424')}/summary`)
   await expect(sheet).toContainText('To be measured')

@@ -113,8 +113,8 @@ test('a frozen week on the mountain: what would charge, what the cells allow, an
   await page.goto(`${await app.job('0421')}/run`)
   const state = page.getByTestId('run-state')
   await page.getByLabel('Cold week').check()
-  await expect(page.getByTestId('totals')).toContainText(/Charge refused for cold or heat\s*[1-9]/)
-  await expect(page.getByRole('list', { name: 'Events' })).toContainText('BMS shut its charge gate')
+  await expect(page.getByTestId('totals')).toContainText(/Charge refused because of cold or heat\s*[1-9]/)
+  await expect(page.getByRole('list', { name: 'Events' })).toContainText('BMS stopped charging')
   await expect(page.getByRole('list', { name: 'Events' })).toContainText(
     /(Mains|The engine|The sun) would charge for .* but the cells are too cold: −/,
   )

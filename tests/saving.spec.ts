@@ -46,7 +46,7 @@ test('a reload while the connection is lost brings back what was typed', async (
   await app.start()
   const later = await page.context().newPage()
   await later.goto(address)
-  await expect(later.getByText('Taken up where you left it')).toBeVisible()
+  await expect(later.getByText('Your unsaved changes are back')).toBeVisible()
   await openStation(later, 'place')
   await expect(field(later, 'place/coldestC')).toHaveValue('3 °C')
   await openStation(later, 'chargers')
@@ -77,7 +77,7 @@ test('two browsers on different values are joined, and each is told', async ({ p
   await expectSaved(page)
   await field(other, 'place/hottestC').fill('40')
   await expect(
-    other.getByText('Another page or device named Bench laptop changed one value of this job meanwhile'),
+    other.getByText('Another page or device named Bench laptop changed one value of this job'),
   ).toBeVisible()
   await expectSaved(other)
   await expect(field(other, 'place/coldestC')).toHaveValue('4 °C')

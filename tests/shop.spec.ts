@@ -36,7 +36,7 @@ test('candidates: the trailer’s inverter asks too much, and which arrangement 
   await expect(page.getByTestId('headline')).toContainText('Suits')
   await expect(page.getByTestId('headline')).not.toContainText('Does not')
   await expect(page.getByRole('button', { name: 'Add from shelf' })).toBeDisabled()
-  await page.getByRole('button', { name: 'Take 2 × Wagtail 100 away' }).click()
+  await page.getByRole('button', { name: 'Remove 2 × Wagtail 100' }).click()
   await page.getByRole('button', { name: 'Add from shelf' }).click()
   await page.getByLabel('Search the shelf').fill('fulmar arctic')
   await page.getByRole('button', { name: /Fulmar 160 Arctic/ }).click()
@@ -57,7 +57,7 @@ test('candidates: hours to full are unknown where a voltage is not, and the sun 
 }) => {
   await page.goto(`${await app.job('0424')}/candidates`)
   await expect(page.getByRole('listitem').filter({ hasText: 'Depot charger' }).last()).toHaveText(
-    /^Depot charger\s*not known$/,
+    /^Depot charger\s*unknown$/,
   )
   await page.goto(`${await app.job('0427')}/candidates`)
   await expect(page.getByRole('listitem').filter({ hasText: 'Wheelhouse roof' }).last()).toContainText(
@@ -217,9 +217,7 @@ test('a shop rule shows what it would do, and checks the open jobs once it is ke
   await expect(page.getByRole('link', { name: 'Rules (1 own)' })).toBeVisible()
   await expectSaved(page)
   await page.getByRole('link', { name: 'Summary page' }).click()
-  await expect(
-    page.getByText('Rules set for this job alone: Charger without a lithium profile'),
-  ).toBeVisible()
+  await expect(page.getByText('Rules set for this job only: Charger without a lithium profile')).toBeVisible()
 })
 
 test('a threshold out of its limits is refused next to it', async ({ page, app }) => {

@@ -44,7 +44,7 @@ test('the workboat: answers are there without a click, are compared, changed by 
   await page.reload()
   await specified.getByText(/As found and as specified: \d+ values differ/).click()
   await expect(specified.getByRole('row').filter({ hasText: 'Shore charger: equalise' })).toContainText(
-    'On, can be switched offHas one, switched off',
+    'On, can be switched offSwitched off',
   )
   await expect(page.getByTestId('headline')).toContainText('Suits after 3 changes')
   await page.getByRole('link', { name: 'Bench' }).click()
@@ -146,7 +146,7 @@ test('a job that nothing on the shelf can settle says so, and shows the nearest 
     })
   ).json()
   await page.goto(`${app.url}/jobs/${stored.id}/specify`)
-  await expect(state(page)).toContainText('Nothing on the shelf makes this battery suit')
+  await expect(state(page)).toContainText('No part on the shelf makes this battery suit')
   const card = page.locator('[data-answer]')
   await expect(card).toContainText('Nearest miss')
   await expect(card).toHaveAttribute('data-verdict', 'does-not-suit')

@@ -37,7 +37,7 @@ test('a length set by hand moves size, fuse, loss and parts; it stays when the r
 }) => {
   await opened(page, await app.job('0417'))
   const winch = row(page, 'W14')
-  await expect(winch).toContainText('not known')
+  await expect(winch).toContainText('unknown')
   await page.getByRole('button', { name: 'W14', exact: true }).click()
   await expect(
     page.getByText('decided by').or(page.getByText('or more: the fitted size is unknown')),
@@ -64,7 +64,7 @@ test('a length set by hand moves size, fuse, loss and parts; it stays when the r
 
   await page.getByRole('button', { name: 'W14', exact: true }).click()
   await page.getByRole('button', { name: 'Back to the proposal' }).click()
-  await expect(row(page, 'W14')).toContainText('not known')
+  await expect(row(page, 'W14')).toContainText('unknown')
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(row(page, 'W14')).toContainText('22 m')
   await expect(saveState(page)).toBeVisible()
@@ -77,7 +77,7 @@ test('arrows walk from the battery along the runs to the bar and on', async ({ p
   await expect(heading(page, /^W1 · Brindle 200 H, positive to Main fuse/)).toBeVisible()
   await page.keyboard.press('ArrowDown')
   await expect(heading(page, /^F1 Main fuse/)).toBeVisible()
-  await expect(page.getByText('A short there', { exact: true })).toBeVisible()
+  await expect(page.getByText('Short circuit', { exact: true })).toBeVisible()
   await page.keyboard.press('ArrowDown')
   await expect(heading(page, /^W2 · /)).toBeVisible()
   await page.keyboard.press('ArrowUp')

@@ -12,5 +12,5 @@ export function fittedWords({ path, after }: Change, { runs, posts }: Network, q
   const name = runs.find((run) => run.id === id)?.number ?? post?.fitting?.number ?? post?.name ?? id
   if (!at) return `${name}: ${path}`
   const value = (after as { value?: unknown } | undefined)?.value
-  return `${name}, ${at.field.label}: ${shownValue(at.field, value, q) || 'not known'}`
+  return `${name}, ${at.field.label}: ${shownValue(at.field, value, q) || 'unknown'}`
 }

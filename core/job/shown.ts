@@ -26,7 +26,7 @@ export interface ChangedField {
 }
 
 const knownWords = (field: Field, known: unknown, q: Write): string =>
-  shownValue(field, (known as Known<unknown> | undefined)?.value, q) || 'not known'
+  shownValue(field, (known as Known<unknown> | undefined)?.value, q) || 'unknown'
 
 /** The fields of a part that came or went, each against nothing. */
 function fieldsOfPart(

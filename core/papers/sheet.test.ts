@@ -183,7 +183,7 @@ describe('two states of a job, field by field', () => {
     ])
     expect(
       changedFields(job, job, [{ path: 'place/coldestC', before: { value: 3 }, after: { value: null } }], q),
-    ).toEqual([{ part: 'Place', label: 'Coldest there', before: '3 °C', after: 'not known' }])
+    ).toEqual([{ part: 'Place', label: 'Coldest there', before: '3 °C', after: 'unknown' }])
     expect(
       changedFields(
         job,

@@ -241,7 +241,7 @@ export class Facts {
       const how = knownOf(part.ref.part, name)?.how ?? 'assumed'
       return { kind: how, text: howKnown[how] }
     }
-    if (field.type === 'rows' || field.otherwise === undefined) return { kind: 'unknown', text: 'not known' }
+    if (field.type === 'rows' || field.otherwise === undefined) return { kind: 'unknown', text: 'unknown' }
     if (field.otherwise === null) return { kind: 'assumed', text: 'none entered', isDefault: true }
     if (typeof field.otherwise === 'string' && field.type === 'quantity') {
       return { kind: 'rule', text: `shop rule: ${inSentence(ruleCatalogue[field.otherwise].label)}` }

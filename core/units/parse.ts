@@ -63,7 +63,7 @@ export function parseQuantity(text: string, unit: Unit, units: DisplayUnits = me
   }
 
   const range = /^([\d.,]+)\s*(?:-|to|\.\.)\s*([\d.,]+)\s*[^\d]*$/i.exec(t)
-  if (range) return refuse(`${range[1]} to ${range[2]} is a range. Enter one value, or leave it not known`)
+  if (range) return refuse(`${range[1]} to ${range[2]} is a range. Enter one value, or leave it unknown`)
   const each = /^(\d{1,2})\s*[x×*]\s*([\d.,]+)/i.exec(t)
   if (each) return refuse(`Enter the size of one, ${each[2]}, and the count in its own field`)
 

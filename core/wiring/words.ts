@@ -18,7 +18,7 @@ export function sizeWords(run: Run, q: Write): string {
 /** The length of a run unchanged in a list. */
 export function lengthWords(run: Run, q: Write): string {
   if (run.isStud) return 'on the stud'
-  return run.lengthKnown === 'open' ? 'not known' : q(run.lengthM, 'm')
+  return run.lengthKnown === 'open' ? 'unknown' : q(run.lengthM, 'm')
 }
 
 /** What a fitting is made for unchanged in a list; empty where nothing says so. */

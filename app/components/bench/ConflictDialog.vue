@@ -26,7 +26,7 @@ function label(path: string): string {
 function words(path: string, value: unknown): string {
   if (value === undefined) return 'taken out'
   const at = fieldAt(path)
-  if (at) return shownValue(at.field, (value as Known<unknown>).value, q) || 'not known'
+  if (at) return shownValue(at.field, (value as Known<unknown>).value, q) || 'unknown'
   return typeof value === 'string' ? value || 'empty' : 'changed'
 }
 const sides = (c: Conflict) =>

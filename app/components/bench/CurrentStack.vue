@@ -35,7 +35,7 @@ const governing = computed(() =>
           </div>
         </td>
         <td class="w-px py-px pl-2 text-right whitespace-nowrap" :class="row.amps === null && 'text-measure'">
-          {{ row.amps === null ? 'not known' : q(row.amps, 'A') }}
+          {{ row.amps === null ? 'unknown' : q(row.amps, 'A') }}
         </td>
       </tr>
     </tbody>

@@ -162,8 +162,8 @@ const usual = computed(() => {
   if (field.type === 'quantity')
     return typeof field.otherwise === 'number'
       ? `${compact ? '' : 'typical '}${q(field.otherwise, field.unit)}`
-      : 'not known'
-  if (field.otherwise === undefined) return 'not known'
+      : 'unknown'
+  if (field.otherwise === undefined) return 'unknown'
   return `${compact ? '' : 'typical: '}${field.options[field.otherwise]}`
 })
 const unit = computed(() => (props.field.type === 'quantity' ? unitName(props.field.unit, units.value) : ''))

@@ -42,13 +42,13 @@ const how = computed<How>(() => props.known?.how ?? 'assumed')
     <select
       class="absolute inset-0 size-full cursor-pointer opacity-0 disabled:cursor-default"
       :aria-label="`How ${label} is known`"
-      :title="unknown ? 'Not known' : howKnown[how]"
+      :title="unknown ? 'Unknown' : howKnown[how]"
       :disabled="unknown"
       :value="unknown ? '' : how"
       @keydown="key"
       @change="emit('change', ($event.target as HTMLSelectElement).value as How)"
     >
-      <option v-if="unknown" value="">not known</option>
+      <option v-if="unknown" value="">unknown</option>
       <option v-for="(word, option) in howKnown" :key="option" :value="option">{{ word }}</option>
     </select>
     <button

@@ -14,7 +14,7 @@ const bench = useJob()
     :value="of.part[refers.field] ?? ''"
     @change="bench.setPartText(of.path, refers.field, ($event.target as HTMLSelectElement).value)"
   >
-    <option value="">not known</option>
+    <option value="">unknown</option>
     <option v-for="target in targets" :key="target.path" :value="target.path">
       {{ partName(bench.document!, target.path) }}
     </option>

@@ -18,7 +18,7 @@ const lists = [
         :value="bench.document.job[name] ?? ''"
         @change="bench.setHead(name, ($event.target as HTMLSelectElement).value)"
       >
-        <option v-if="!bench.document.job[name]" value="" disabled>not known</option>
+        <option v-if="!bench.document.job[name]" value="" disabled>unknown</option>
         <option v-for="(word, option) in options" :key="option" :value="option">{{ word }}</option>
       </select>
     </PlainRow>

@@ -109,7 +109,7 @@ const worst = (run: Run): Verdict | undefined => verdicts.value.get(`runs/${run.
             >
               <span class="flex items-center gap-1.5"
                 ><strong>{{ run.number }}</strong> {{ sizeWords(run, q) }},
-                {{ run.lengthKnown === 'open' ? 'length not known' : lengthWords(run, q) }}, {{ amps(run)
+                {{ run.lengthKnown === 'open' ? 'length unknown' : lengthWords(run, q) }}, {{ amps(run)
                 }}<VerdictMark v-if="worst(run)" :verdict="worst(run)!" class="!size-4"
               /></span>
               <span class="block text-sm text-soft"

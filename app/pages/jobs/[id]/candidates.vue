@@ -21,10 +21,10 @@ const picking = ref(false)
 const { fields } = partKinds.candidate
 
 const or = (value: number | null, words: (value: number) => string): string =>
-  value === null ? 'not known' : words(value)
+  value === null ? 'unknown' : words(value)
 const hours = (value: SourceHours['hours']): string =>
   value === null
-    ? 'not known'
+    ? 'unknown'
     : value === 'sets'
       ? 'not before sunset'
       : value === Infinity
@@ -202,7 +202,7 @@ const choose = (path: string) => bench.edit((job) => chooseCandidate(job, path))
                 v-if="c.path !== 'candidate'"
                 type="button"
                 class="min-h-9 underline hover:text-bad max-md:min-h-11"
-                :aria-label="`Take ${inSentence(c.name)} away`"
+                :aria-label="`Remove ${inSentence(c.name)}`"
                 @click="bench.removePart(c.path)"
               >
                 Remove

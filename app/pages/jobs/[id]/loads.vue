@@ -122,7 +122,7 @@ const download = () => handOver(`loads-${bench.document!.job.number}.csv`, write
                   class="font-semibold max-md:flex max-md:items-end max-md:justify-end"
                   :class="shareOf(path).open.length > 0 && 'text-measure'"
                 >
-                  {{ shareOf(path).open.length ? 'not known' : q(shareOf(path).ahADay, 'Ah') }}
+                  {{ shareOf(path).open.length ? 'unknown' : q(shareOf(path).ahADay, 'Ah') }}
                 </td>
               </template>
             </PartTable>
@@ -140,7 +140,7 @@ const download = () => handOver(`loads-${bench.document!.job.number}.csv`, write
         <section class="border border-line bg-card p-4">
           <h2 class="text-lg">A day</h2>
           <p class="font-display text-3xl font-semibold" data-testid="daily">
-            {{ audit.dailyAh === null ? 'not known' : q(audit.dailyAh, 'Ah') }}
+            {{ audit.dailyAh === null ? 'unknown' : q(audit.dailyAh, 'Ah') }}
           </p>
           <p class="text-soft">
             {{
