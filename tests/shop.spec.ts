@@ -211,7 +211,7 @@ test('a shop rule shows what it would do, and checks the open jobs once it is ke
   await page.getByRole('link', { name: 'Rules', exact: true }).click()
   await page
     .locator('[data-rule=chargerSchool]')
-    .getByLabel(/^Allowed while/)
+    .getByLabel(/^Allowed if/)
     .check()
   await expect(page.getByTestId('headline')).toContainText('Suits after 3 changes')
   await expect(page.getByRole('link', { name: 'Rules (1 own)' })).toBeVisible()

@@ -24,7 +24,7 @@ test('the workboat: answers are there without a click, are compared, changed by 
   await expect(page.locator('[data-answer]')).toHaveCount(2)
   const part = card.getByRole('combobox', { name: 'Part' }).first()
   await part.selectOption('CUR-D20')
-  await expect(card).toContainText('20 A DC-DC charger')
+  await expect(card).toContainText('DC-DC charger of 20 A')
   await expect(card).toContainText('Curlew D 20, ')
 
   const pinned = page.locator('[data-answer]').nth(1)
