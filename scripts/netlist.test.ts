@@ -21,7 +21,7 @@ import { demoJobs } from './bench/demo-jobs'
 
 const solver = '/usr/bin/ngspice'
 /** Random networks that are compared: a few of those in `npm run test:long`. */
-const randomNetworks = Number(process.env.RANDOM_NETWORKS ?? 50)
+const randomNetworks = Number(process.env.RANDOM_NETWORKS ?? 20)
 const work = mkdtempSync(join(tmpdir(), 'netlists-'))
 afterAll(() => {
   rmSync(work, { recursive: true })

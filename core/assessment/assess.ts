@@ -17,7 +17,7 @@ export interface LaneResult {
   readonly checks: readonly string[]
 }
 
-/** The checks of a survey, by what they are about. What they come to together is a `Judgement`. */
+/** The checks of a survey by subject. `Judgement` combines them. */
 export interface Assessment {
   readonly checks: readonly CheckResult[]
   readonly lanes: readonly LaneResult[]
@@ -45,7 +45,7 @@ function questionsAbout(facts: Facts, isWanted: (check: AnyCheck) => boolean): Q
 }
 const isOfWiring = ({ id }: AnyCheck): boolean => id.startsWith('wiring.')
 
-/** Every question about what was surveyed. */
+/** Every check with each of its subjects in the survey. */
 export const questionsOf = (facts: Facts): Question[] => questionsAbout(facts, (check) => !isOfWiring(check))
 
 const takesTime = ({ check }: Question): boolean => check.takesTime === true
@@ -70,7 +70,7 @@ export function assessmentOf(facts: Facts, checks: readonly CheckResult[]): Asse
 /**
  * Checks every check of a job. Pure: the same job and settings give the same assessment.
  * @param job a valid job document; unknown values are allowed everywhere
- * @param shop what the shop has changed of the default rules, and its units; the job's own changes win over
+ * @param shop the shop's changes to the default rules, and its units; the job's own changes override
  * it
  * @param quick leaves out the checks that need a run of the system
  */

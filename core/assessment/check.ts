@@ -19,7 +19,7 @@ export interface Compared {
 /** What a check finds in one scene. The words are made only when someone will read them. */
 export interface Judgement {
   readonly verdict: Verdict
-  /** What is there against what is allowed. */
+  /** The actual value and the limit. */
   readonly compared: readonly [Compared, Compared]
   /** Where the limit comes from. */
   readonly limit: Origin
@@ -27,7 +27,7 @@ export interface Judgement {
   readonly formula: () => string
   /** The finding in one sentence, with its numbers. */
   readonly summary: () => string
-  /** Possible fixes, the simplest first; where that takes long, calculated only when someone will read it. */
+  /** Possible fixes, the simplest first; calculated on demand if that takes long. */
   readonly remedies?: readonly RemedyRef[] | (() => readonly RemedyRef[])
   readonly cautions?: () => readonly string[]
   /** Settings that were found, for the card inside the locker. */
@@ -36,7 +36,7 @@ export interface Judgement {
   readonly asks?: readonly { readonly path: FieldPath; readonly from: number; readonly to: number }[]
 }
 
-/** What would fix what a check finds. */
+/** Fixes for a finding. */
 export const remediesOf = ({ remedies = [] }: Pick<Judgement, 'remedies'>): readonly RemedyRef[] =>
   typeof remedies === 'function' ? remedies() : remedies
 
@@ -53,7 +53,7 @@ export interface Subjects {
   /** The battery that turns an engine. */
   starting: { readonly starting: View<'startingBatteries'>; readonly name: string; readonly path: PartPath }
   device: { readonly device: View<'devices'>; readonly name: string; readonly path: PartPath }
-  /** A unit with charge stages of its own: a mains charger, a solar controller, or the DC-DC of a link. */
+  /** A unit with charge stages: a mains charger, a solar controller, or the DC-DC of a link. */
   unit: { readonly unit: ChargeUnit; readonly lane: Lane; readonly name: string; readonly path: PartPath }
   /** An alternator with the link that leads to the house bank. */
   alternator: { readonly lane: AlternatorLane; readonly name: string; readonly path: PartPath }
@@ -77,7 +77,7 @@ export interface Subjects {
   }
   /** Sources that can charge at the same time. */
   together: Together
-  /** A run of the wiring, where the job has parts for its runs. */
+  /** A run of the wiring, if the job has parts for its runs. */
   run: {
     readonly view: View<'runs'>
     /** What it is in the wiring: `main-lead`. */
@@ -95,23 +95,23 @@ export interface Subjects {
 export interface Check<K extends keyof Subjects = keyof Subjects, Id extends string = string> {
   readonly isCheck: true
   /**
-   * Its place among those of its topic: as they are written in the file, whatever order a module lists its
+   * Its place within its topic: the order in the file, because a module lists its
    * exports in.
    */
   readonly order: number
   /** Stable: `charger.absorption`. The part before the dot is the topic. */
   readonly id: Id
   readonly title: string
-  /** What it is about, as a thing inside a sentence, where the title is a question. */
+  /** The subject as a noun inside a sentence, if the title is a question. */
   readonly topic?: string
   readonly about: K
   /** Why it matters, in a sentence. */
   readonly why: string
-  /** It is checked where a link joins different voltages, too: all else there is next to the point. */
+  /** Also checked if a link joins different voltages; other checks are pointless then. */
   readonly ofMisjoined?: true
   /** It needs a run: checked off the page's own thread, in few scenes. */
   readonly takesTime?: true
-  /** Its finding tells the customer what to expect of the system: hours to full, heat, a driving day. */
+  /** Its finding is a forecast for the customer: hours to full, heat, a driving day. */
   readonly foretells?: true
   /** Null when there is nothing of the kind to check in this scene. */
   readonly judge: (subject: Subjects[K], system: System) => Judgement | null

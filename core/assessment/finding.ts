@@ -5,6 +5,6 @@ import { isWorse } from '#core/system/verdict'
 export const isBlocking = ({ verdict }: Pick<Finding, 'verdict'>): boolean =>
   isWorse(verdict, 'suits') && verdict !== 'measure-first'
 
-/** Whether what remains of a finding is a line on the customer’s paper. */
+/** Whether the finding can be accepted with a line on the customer’s paper. */
 export const isAccepted = ({ verdict, remedies }: Pick<Finding, 'verdict' | 'remedies'>): boolean =>
   verdict === 'suits-once-changed' && remedies[0] !== undefined && remedyOf(remedies[0]).kind === 'paper'

@@ -10,7 +10,7 @@ import type { RunId, RunInputs } from '#core/simulation/run-kinds'
 import { totalsOf, type Totals } from '#core/simulation/runs'
 
 // Runs that checks look ahead with: those of the run view, with the inputs that view begins with. The unknowns
-// a check asks about are those it reads itself; all else that a run needs is taken as typical, as there.
+// a check asks about are those it reads itself; a run uses typical values for the rest.
 
 /** The plant of a system as its scene has it, put together once for all scenes that assume the same. */
 function plantIn(system: System): { readonly plant: Plant; readonly number: number } {
@@ -18,7 +18,7 @@ function plantIn(system: System): { readonly plant: Plant; readonly number: numb
   const { from, ...put } = facts.once(['plant', [...assumed]], () => {
     const own = new Reads(facts.slots)
     const plant = plantFrom(system.asUsual(own), 'new')
-    // Its name and what was assumed for it change nothing of a run.
+    // The name and the assumptions do not change a run.
     return { plant, number: facts.numberOf({ ...plant, name: '', assumed: [] }), from: own.slots }
   })
   reads.noteAll(from)
@@ -26,8 +26,8 @@ function plantIn(system: System): { readonly plant: Plant; readonly number: numb
 }
 
 /**
- * A run of the system as its scene has it, carried out once for the same plant and inputs.
- * @param alone the one source of the plant that is not left out, where it is not all of them
+ * A run of the system in its scene, calculated once for the same plant and inputs.
+ * @param alone the only source to keep, if not all of them run
  */
 export function runOf(system: System, run: RunId, own: Partial<RunInputs> = {}, alone?: Alone): Totals {
   const { plant, number } = plantIn(system)
@@ -52,7 +52,7 @@ function totalsWithin(run: RunId, plant: Plant, inputs: RunInputs): Totals | nul
   }
 }
 
-/** One charger by its place; the sides of one link, or a source all day, with whatever else is no mains charger. */
+/** One charger by its place, or the sides of one link, or a source all day together with everything but mains chargers. */
 type Alone = { readonly charger: number } | { readonly side: string } | { readonly source: number }
 
 function plantAlone(plant: Plant, alone: Alone): Plant {
@@ -91,7 +91,7 @@ export function hoursToFullOn(lane: Exclude<Lane, SolarLane>, system: System): n
       return runOf(system, 'mains-night', allDay, { source: placeAmong(lane, system) }).fullAfterH ?? Infinity
   }
 }
-/** Values of a lane without which nothing can be said of its hours: where one is unknown they are not run. */
+/** Values of a lane that its hours depend on: while one is unknown there is no run. */
 export function decidesHours(lane: Exclude<Lane, SolarLane>): readonly number[] {
   switch (lane.kind) {
     case 'charger':

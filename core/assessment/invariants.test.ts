@@ -26,9 +26,9 @@ const starts: readonly JobDocument[] = [
   goodJob(),
 ]
 /** Random jobs of each property: a few of those in `npm run test:long`. */
-const randomJobs = Number(process.env.RANDOM_JOBS ?? 400)
+const randomJobs = Number(process.env.RANDOM_JOBS ?? 150)
 /** Random jobs whose remedies are tried one by one. */
-const remedyJobs = Number(process.env.REMEDY_JOBS ?? 60)
+const remedyJobs = Number(process.env.REMEDY_JOBS ?? 20)
 /** A battery of 48 V that is charged at 14 V by its own data: no regulator is right for it. */
 const contradicted = ['source.nominal']
 /** What a setting of a unit hangs on: a field of it, and the values with which it can be set. */
@@ -42,7 +42,7 @@ const settable: Readonly<Record<string, readonly [field: string, ways: readonly 
   'charger.equalise-off': ['equaliseStage', ['switchable']],
 }
 /** Random jobs whose runs are carried out. */
-const runJobs = Number(process.env.RUN_JOBS ?? 40)
+const runJobs = Number(process.env.RUN_JOBS ?? 15)
 /** The same jobs every time, so that one that fails is found again. */
 const seed = 20261126
 const anyJob = anyJobFrom(starts)

@@ -117,7 +117,7 @@ const shops: readonly ShopSettings[] = [
 ]
 
 /** Random edits that are compared: a few of those in `npm run test:long`. */
-const randomEdits = Number(process.env.RANDOM_EDITS ?? 1000)
+const randomEdits = Number(process.env.RANDOM_EDITS ?? 300)
 const editsOfJob = 25
 
 describe('a kept assessment', () => {

@@ -38,7 +38,7 @@ function addPartSlots(kind: PartKindId, rest: readonly string[], { slots }: Fact
   else if (name === undefined) fields.forEach((_, i) => changed.add(first + i))
 }
 
-/** Results that are kept by what they read, and checked again only where something of that has changed. */
+/** Results cached with the values they read, and checked again only if one of those changes. */
 class Keeper<T> {
   private kept = new Map<string, Noted<T>>()
 
@@ -55,7 +55,7 @@ class Keeper<T> {
   keep({ check, on }: Question, noted: Noted<T>): void {
     this.kept.set(keyOf(check.id, on), noted)
   }
-  /** What a question comes to, checked where it is not kept. */
+  /** The result of a check on a subject, from the cache if possible. */
   of(question: Question, judge: (question: Question) => Noted<T>): T | null {
     const known = this.kept.get(keyOf(question.check.id, question.on))
     if (known) return known.result
@@ -73,7 +73,7 @@ export class KeptAssessment {
   private facts: Facts | null = null
   private shop: ShopSettings = {}
   private readonly results = new Keeper<CheckResult>()
-  /** What needs a run, as it came to last, for the moment until it is carried out again. */
+  /** The last results of checks that need a run, until they are calculated again. */
   private readonly before = new Map<string, CheckResult>()
 
   /**
@@ -99,8 +99,8 @@ export class KeptAssessment {
   }
 
   /**
-   * Carries out what needs a run. Yields after each scene, so that whoever waits may turn to something newer
-   * in between; what was checked to its end by then is kept.
+   * Calculates the checks that need a run. Yields after each scene, so that the caller can switch to something newer
+   * in between. Finished results are kept.
    */
   *lookAhead(): Generator<void, Assessment, void> {
     const facts = this.facts!
@@ -122,7 +122,7 @@ export class KeptAssessment {
 }
 
 /**
- * Findings of jobs that are alike, as a search meets them: each checked by what it read, as in {@link
+ * Findings of similar jobs during a search, each cached with the values it read, as in {@link
  * KeptAssessment}.
  */
 export class KeptFindings {

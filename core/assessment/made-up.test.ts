@@ -18,7 +18,7 @@ const demos = readdirSync(folder).map(
   (name) => JSON.parse(readFileSync(new URL(name, folder), 'utf8')) as JobDocument,
 )
 /** Random orders of deleting values: a few of those in `npm run test:long`. */
-const randomOrders = Number(process.env.RANDOM_DELETIONS ?? 30)
+const randomOrders = Number(process.env.RANDOM_DELETIONS ?? 10)
 const deletions = 10
 
 /** Whether a value is a fact: no limit that may be absent, no decision of the plan, no rule of the shop. */

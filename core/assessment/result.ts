@@ -72,7 +72,7 @@ export interface Finding {
 }
 
 /**
- * Something a check came to, and what of the job it was read from. `result` is null if the check does not
+ * The result of a check with the values it read. `result` is null if the check does not
  * apply.
  */
 export interface Noted<T> {
@@ -91,7 +91,7 @@ interface Seen {
 }
 
 /**
- * What the unknowns of a check decide: its verdict, where that holds over all of them, else those on which it
+ * The effect of the unknowns on a check: its verdict if that is the same for all of them, otherwise those on which it
  * hangs.
  */
 interface Explored {
@@ -99,7 +99,7 @@ interface Explored {
   readonly deciding: readonly Deciding[]
 }
 
-/** One system that shows scene after scene, with what is read in all of them and its subjects. */
+/** One system reused for many scenes, with all reads and subjects. */
 class Stage {
   readonly reads: Reads
   readonly again: JudgeAgain
@@ -139,7 +139,7 @@ class Inquiry implements Explorable {
     }
   }
 
-  /** What it says in a scene of its own, with words that can be asked for later. */
+  /** The judgement in a separate scene, with words on demand. */
   in(assumed: Assumed, evidence = false): Judged<Seen> {
     const { about } = this.check
     const look = (system: System): Seen => this.seen(subjectAt(about, system, this.place)!, system)
@@ -149,7 +149,7 @@ class Inquiry implements Explorable {
   private readonly lookAgain = (system: System): Seen =>
     this.seen(this.stage.subjects.at(this.check.about, system, this.place)!, system)
 
-  /** What it says in the scene of now, for whoever reads that before the next. */
+  /** The judgement in the current scene, valid until the next one. */
   now(assumed: Assumed): Judged<Seen> {
     return this.stage.again(assumed, this.lookAgain)
   }
@@ -166,7 +166,7 @@ class Inquiry implements Explorable {
   }
 
   /**
-   * The defaults that a judgement rests on: another plausible value of one alone gives a better verdict, wherever
+   * The defaults that a judgement rests on: another plausible value of one default gives a better verdict, whatever
    * the unknowns lie.
    */
   *doubts(verdict: Verdict, effort: Effort): Generator<void, Deciding[], void> {
@@ -235,7 +235,7 @@ const mostTogether = 4
 const usualSources = 8
 const manySources = 20
 
-/** How finely unknowns are looked through: in fewer scenes where each takes a run, and where each has many sources. */
+/** How finely unknowns are explored: in fewer scenes if each needs a run or has many sources. */
 function effortOf({ takesTime }: AnyCheck, { facts, reads }: Inquiry): Effort {
   const efforts = [manyScenes, fewScenes, fewestScenes] as const
   let sources = 0
@@ -285,7 +285,7 @@ function* withoutMadeUp<T extends Pick<Explored, 'verdict'>>(
   return deciding.length > 0 ? { verdict: null, deciding } : explored
 }
 
-/** The same at once. */
+/** The same without yielding. */
 export const judgeCheck = (check: AnyCheck, place: number, facts: Facts): Noted<CheckResult> =>
   atOnce(judging(check, place, facts))
 
@@ -336,7 +336,7 @@ export function findingOf(check: AnyCheck, place: number, facts: Facts): Noted<F
   return { result: foundBy(inquiry, check), reads: inquiry.reads }
 }
 
-/** Checks one after another on the same facts, in one system, for whoever asks not what each read. */
+/** Checks one after another on the same facts in one system, without the reads of each. */
 export interface FindingsIn {
   readonly find: (check: AnyCheck, place: number) => Finding | null
   /** What a check says that applies, in a sentence. */

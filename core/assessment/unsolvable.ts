@@ -9,12 +9,12 @@ interface OddValue {
   /** As it is named to the reader: `the starting battery: health by tester 0 %`. */
   readonly words: string
   readonly usual: Range
-  /** How far outside what is usual, as a multiple of that range. */
+  /** Distance outside the plausible range, as a multiple of that range. */
   readonly farOut: number
 }
 const mostNamed = 3
 
-/** The entered values that lie farthest outside what is usual for them, the farthest first. */
+/** The entered values furthest outside their plausible range, the furthest first. */
 function oddValues(facts: Facts, reads: Reads): OddValue[] {
   const odd = partKindIds.flatMap((kind) =>
     facts.partsOf(kind).flatMap((part) =>

@@ -9,7 +9,7 @@ import { factsOf, usualSystem, type ShopSettings } from '#core/system/system'
 import { worst, type Verdict } from '#core/system/verdict'
 import { wiringFindings, wiringResults, type CheckResult, type Finding } from './assess'
 
-/** Figures of a fuse, switch or bar as they stand next to the drawing. */
+/** Figures of a fuse, switch or bar, shown next to the drawing. */
 export interface FittingFigures {
   readonly id: string
   readonly throughA: number
@@ -23,7 +23,7 @@ export interface WiringVerdict {
   readonly checks: readonly CheckResult[]
 }
 
-/** The wiring of a job with all that its view shows: what is drawn, what is checked, what is bought. */
+/** The wiring of a job for its view: drawing, checks and parts. */
 export interface WiredJob extends WiringVerdict {
   readonly network: Network
   readonly drawing: Drawing
@@ -33,7 +33,7 @@ export interface WiredJob extends WiringVerdict {
   readonly swaps: readonly SwapStep[]
 }
 
-/** The worst verdict of each run and fitting by its path, where it is worse than Suits. */
+/** The worst verdict of each run and fitting by path, if worse than Suits. */
 export function worstByPath({ checks }: Pick<WiredJob, 'checks'>): Map<PartPath, Verdict> {
   const worstOf = new Map<PartPath, Verdict>()
   for (const { on, verdict } of checks)
@@ -41,26 +41,26 @@ export function worstByPath({ checks }: Pick<WiredJob, 'checks'>): Map<PartPath,
   return worstOf
 }
 
-/** The wiring of a job as it is specified, with what its checks come to. */
+/** The wiring of a job as specified, with its checks. */
 function judged(job: JobDocument, shop: ShopSettings): WiringVerdict & { readonly facts: Facts } {
   const facts = factsOf(wired(job, shop), shop)
   const checks = wiringResults(facts)
   return { facts, checks, verdict: worst(checks.map(({ verdict }) => verdict)) }
 }
 
-/** What the wiring of a job as it is specified comes to, without its drawing and lists. */
+/** The verdict of the wiring of a job as specified, without drawing and lists. */
 export function wiringVerdictOf(job: JobDocument, shop: ShopSettings = {}): WiringVerdict {
   const { verdict, checks } = judged(job, shop)
   return { verdict, checks }
 }
 
-/** The network of a job's wiring as it is specified, with the checks of it. */
+/** The network of a job as specified, with its checks. */
 export interface WiredNetwork {
   readonly network: Network
   readonly checks: readonly CheckResult[]
 }
 
-/** The wiring of a job as it is specified, calculated once for its checks and for what is bought. */
+/** The wiring of a job as specified, calculated once for checks and parts. */
 export function wiredNetworkOf(job: JobDocument, shop: ShopSettings = {}): WiredNetwork {
   const { facts, checks } = judged(job, shop)
   return { network: wiringIn(usualSystem(facts)).network, checks }
@@ -70,7 +70,7 @@ export function wiredNetworkOf(job: JobDocument, shop: ShopSettings = {}): Wired
 export const wiringFindingsOf = (job: JobDocument, shop: ShopSettings = {}): Finding[] =>
   wiringFindings(factsOf(wired(job, shop), shop))
 
-/** Proposes the wiring of a job as it is specified, and checks it. */
+/** Proposes the wiring of a job as specified, and checks it. */
 export function wiredJob(job: JobDocument, shop: ShopSettings): WiredJob {
   const { facts, verdict, checks } = judged(job, shop)
   const wiring = wiringIn(usualSystem(facts))

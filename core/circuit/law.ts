@@ -9,7 +9,7 @@ type Volts = readonly number[]
 export interface Law {
   /** How many terminals it has. */
   readonly terminals: 2 | 4
-  /** Current out of each terminal into what is joined there, A; their sum is zero. */
+  /** Current out of each terminal, A; their sum is zero. */
   readonly amps: (v: Volts) => readonly number[]
   /** Change of each of these currents with each voltage, A/V: a row a current. */
   readonly slopes: (v: Volts) => readonly (readonly number[])[]
@@ -100,7 +100,7 @@ export const resistance = (ohm: number): Law =>
     (u) => `-${u}/${n(ohm)}`,
   )
 
-/** A diode that takes off a voltage, V, whatever flows, and a resistance, Ω, behind which its current rises; nothing flows back. */
+/** A diode with a constant drop, V, and a resistance, Ω. No current flows back. */
 export const diode = (dropV: number, ohm: number): Law =>
   between(
     (u) => -Math.max(0, (u - dropV) / ohm) - leak * u,

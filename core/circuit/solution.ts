@@ -36,8 +36,8 @@ const flatEnough = 0.1
  * Voltages and currents of a circuit: nodal analysis, with Newton's steps for the units that are not linear. Every
  * law is continuous and, but for a load of constant power above half of what feeds it, falls with its own voltage:
  * there is one solution, and the steps end at it.
- * @param start where the search begins, V: the solution does not hang on it
- * @throws Error where the steps do not end
+ * @param start initial voltages, V: the solution does not depend on them
+ * @throws Error if the iteration does not converge
  */
 export const solveCircuit = (circuit: Circuit, start: Start): Solution =>
   new Solver(circuit).solve(circuit, start)
@@ -69,7 +69,7 @@ interface Numbered {
   readonly elements: readonly Placed[]
 }
 
-/** Solves circuits that differ in their values and in which of their units there are: what joins what is put in order once. */
+/** Solves circuits with the same connections and different values and units: the elimination order is calculated once. */
 export class Solver {
   /** Places of the nodes among the unknowns; the ground has none, -1. */
   private readonly place: ReadonlyMap<string, number>
@@ -226,7 +226,7 @@ export class Solver {
     return (low + high) / 2
   }
 
-  /** Sum of the currents into each node, A: zero where it is solved. */
+  /** Sum of the currents into each node, A: zero in a solution. */
   private sumsAt({ resistors, elements }: Numbered, volts: Float64Array): Float64Array {
     const sums = new Float64Array(this.size)
     const at = (place: number): number => (place < 0 ? 0 : volts[place]!)

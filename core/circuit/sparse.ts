@@ -1,22 +1,22 @@
 /**
- * Linear equations whose matrix is nearly empty, as those of a network are: what is eliminated in which order, and
- * what that touches, is calculated once for a pattern; solving with numbers then takes as many steps as there are
+ * Sparse linear equations, as in a network: the elimination order and the entries
+ * it touches are calculated once for a pattern. Solving with numbers then takes as many steps as there are
  * entries. Order by least degree; no pivoting, since every row has its own conductance on the diagonal.
  * Dense elimination of a network of 120 posts takes some hundred times as long.
  */
 export class SparseEquations {
-  /** Where each entry stands in `values`, by row and column. */
+  /** Index of each entry in `values`, by row and column. */
   private readonly places: Map<number, number>[]
-  /** Which unknown each elimination takes, and where its own entry stands. */
+  /** The unknown of each elimination, and the index of its pivot. */
   private readonly order: Int32Array
   private readonly pivots: Int32Array
   /** Where the unknowns that each elimination touches begin in the lists of them. */
   private readonly starts: Int32Array
   private readonly columns: Int32Array
-  /** Where the entries in the row and in the column of the pivot stand, for each unknown touched. */
+  /** Indexes of the entries in the row and column of the pivot, for each touched unknown. */
   private readonly pivotRow: Int32Array
   private readonly pivotColumn: Int32Array
-  /** Where the entries stand that change: for each row touched, one in each column touched. */
+  /** Indexes of the changed entries: for each touched row, one in each touched column. */
   private readonly targets: Int32Array
   readonly values: Float64Array
 
@@ -80,14 +80,14 @@ export class SparseEquations {
     this.values = new Float64Array(count)
   }
 
-  /** Where the entry of a row and a column stands in `values`; it must be of the pattern. */
+  /** Index of the entry of a row and column in `values`; it must be in the pattern. */
   at(row: number, column: number): number {
     return this.places[row]!.get(column)!
   }
 
   /**
-   * Solves for a right side. The values are used up: what is left of them serves {@link solveAgain}.
-   * @returns the right side itself, with the unknowns in its place; not finite where there is no single solution
+   * Solves for a right side. It overwrites the values; {@link solveAgain} uses the result.
+   * @returns the right side, overwritten with the unknowns; not finite if there is no unique solution
    */
   solve(right: Float64Array): Float64Array {
     const { values, pivots, starts, pivotRow, pivotColumn, targets } = this

@@ -21,7 +21,7 @@ import {
 } from './simulation.cases'
 
 /** Random systems that are run: a few of those in `npm run test:long`. */
-const randomSystems = Number(process.env.RANDOM_SYSTEMS ?? 120)
+const randomSystems = Number(process.env.RANDOM_SYSTEMS ?? 50)
 
 describe('any system', () => {
   const link = fc.oneof(

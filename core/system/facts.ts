@@ -39,16 +39,16 @@ export interface Input {
   readonly origin: Origin
 }
 
-/** Something calculated once, and what it was calculated from. */
+/** A value calculated once, with its inputs. */
 interface Derived<T> {
   readonly value: T
   readonly from: readonly Slot[]
 }
 
-/** A part of the job with what is the same of it in every scene. */
+/** A part of the job with everything that is the same in every scene. */
 export interface PartFacts {
   readonly ref: PartRef
-  /** What it is called in a sentence: its own name, else `The alternator 2`. */
+  /** Its name in a sentence: the entered name, or `The alternator 2`. */
   readonly name: string
   readonly fields: readonly (readonly [name: string, field: Field])[]
   readonly indexOf: ReadonlyMap<string, number>
@@ -80,9 +80,9 @@ const kindFields = Object.fromEntries(
 export const fieldsOfKind = (kind: PartKindId): PartFacts['fields'] => kindFields[kind].list
 
 /**
- * What a job says by the rules in force, for whoever checks it: the value of each field or its default, the
- * range where there is neither, and where each comes from. Everything asked is noted with whoever asks. The
- * job and the rules never change under it; what is calculated once is kept, with what it was calculated from.
+ * The facts of a job under the rules in force: the value of each field or its default, the
+ * range if there is neither, and the origin of each. Every read is recorded for the reader. The
+ * job and the rules never change under it. Calculated values are kept with their inputs.
  */
 export class Facts {
   private readonly kinds = new Map<PartKindId, readonly PartFacts[]>()
@@ -92,7 +92,7 @@ export class Facts {
   /**
    * @param job every alternator in it has a link
    * @param q how quantities are written in the shop
-   * @param slots of the same job before an edit, so that what was read then can be held against what changed
+   * @param slots of the same job before an edit, to compare earlier reads with the change
    */
   constructor(
     readonly job: JobDocument,
@@ -166,7 +166,7 @@ export class Facts {
   }
 
   /**
-   * Whether a settled value is a default that stands for a fact nobody entered, and not a decision of the plan or a
+   * Whether a settled value is a default for a missing fact, and not a decision of the plan or a
    * rule of the shop.
    */
   isDoubtful(part: PartFacts, index: number): boolean {
@@ -193,7 +193,7 @@ export class Facts {
     return known.value
   }
 
-  /** The value entered, whatever it counts for; null if there is none. */
+  /** The entered value, even if it does not count as known; null if there is none. */
   entered(part: PartFacts, name: string, reads: Reads): unknown {
     reads.note(part.firstSlot + part.indexOf.get(name)!)
     return valueOf(part.ref.part, name)
@@ -211,18 +211,18 @@ export class Facts {
     return range.value
   }
 
-  /** The parts there are which may tell a nominal voltage for a part. */
+  /** The parts that can give the nominal voltage of a part. */
   private scaledBy({ kindSlot }: PartFacts): Slot[] {
     return [kindSlot, this.slots.kind('alternators'), this.slots.kind('startingBatteries')]
   }
 
-  /** Nominal voltage of what a part belongs to, ÷ 12. */
+  /** Nominal voltage of the part's system, ÷ 12. */
   private scaleOf(part: PartFacts, name: string, from: Slot[]): number {
     from.push(...this.scaledBy(part))
     return scaleOf(this.job, part.ref, name, this.lookInto(from))
   }
 
-  /** Looks values up and writes down what was looked at. */
+  /** Looks values up and records each read. */
   private lookInto(from: Slot[]): Look {
     return ({ kind, path, part }, name) => {
       const { list, indexOf } = kindFields[kind]
@@ -278,7 +278,7 @@ export class Facts {
     return this.workedOut.get(key) as T
   }
 
-  /** A number for plain data: the same for all that differs in nothing, and short where it is part of more. */
+  /** A number for plain data: equal data gets the same number. */
   numberOf(data: unknown): number {
     return this.once(['number', data], () => this.workedOut.size)
   }

@@ -29,7 +29,7 @@ export function plausibleRange(job: JobDocument, ref: PartRef, name: string, loo
 
 const sensedByLink = ['closesV', 'opensV', 'dropV', 'lowestInputV']
 
-/** Nominal voltage of what a part belongs to, ÷ 12. */
+/** Nominal voltage of the part's system, ÷ 12. */
 export function scaleOf(job: JobDocument, ref: PartRef, name: string, look: Look = lookUp): number {
   const nominal = (other: PartRef | null | undefined, field = 'nominalV'): number | null => {
     const value = other && look(other, field)

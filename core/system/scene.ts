@@ -19,8 +19,8 @@ export type Assumed = ReadonlyMap<FieldPath, unknown>
 export const nothingAssumed: Assumed = new Map()
 
 /**
- * A part as checks see it: each field reads as a plain value. What is known is given as it is; what has a
- * default gives that; what is unknown gives the value the scene assumes, and is noted.
+ * A part as checks see it: each field reads as a plain value. A known value is itself, a field with a
+ * default gives that, and an unknown gives the value that the scene assumes, which is recorded.
  */
 export type View<K extends PartKindId> = PartView & Resolved<FieldsOf<K>>
 
@@ -67,7 +67,7 @@ abstract class PartView {
   $entered(field: string): unknown {
     return this.$scene.facts.entered(this.$facts, field, this.$scene.reads)
   }
-  /** The value someone entered, else what is usual: the middle of its range. Never asked for as an unknown. */
+  /** The entered value, or the middle of the plausible range. It never counts as an unknown. */
   $usual(field: string): unknown {
     return (
       this.$entered(field) ?? this.$scene.facts.typical(this.$facts, this.$index(field), this.$scene.reads)
@@ -112,14 +112,14 @@ export interface SceneOptions {
   readonly reads?: Reads
   /** Keeps every value that is read, for evidence. */
   readonly evidence?: boolean
-  /** Unknowns without an assumption are taken as typical, and are neither missing nor evidence. */
+  /** Unknowns without an assumption get typical values, and are neither missing nor evidence. */
   readonly asUsual?: boolean
   /** Collects the defaults that are read, and lets each be assumed to be another value. */
   readonly doubted?: Set<FieldPath>
 }
 
 /**
- * One reading of a job in which unknowns have some assumed value: `missing` tells which unknowns the work done
+ * One view of a job with assumed values for the unknowns: `missing` lists the unknowns that the work
  * in it met without an assumption, `reads` everything it read.
  */
 export class Scene {
@@ -154,7 +154,7 @@ export class Scene {
     return this.theMissing
   }
 
-  /** Another reading in the same place: whatever was seen through this scene shows that one from now on. */
+  /** Replaces this scene by another: all views now show that one. */
   assume(assumed: Assumed): void {
     this.theAssumed = assumed
     this.theMissing = []
@@ -188,7 +188,7 @@ export class Scene {
       : undefined
   }
 
-  /** A settled value, or what is assumed in place of it if nobody entered it. */
+  /** A settled value, or the assumed one if nothing is entered. */
   private orAssumed(part: PartFacts, index: number, value: unknown): unknown {
     if (!this.doubted || !this.facts.isDoubtful(part, index)) return value
     const path = part.paths[index]!

@@ -18,7 +18,7 @@ export interface ShopSettings {
   readonly units?: DisplayUnits
 }
 
-/** The facts of a job by the rules in force, for whoever checks it. @param slots see {@link Facts} */
+/** The facts of a job under the rules in force. @param slots see {@link Facts} */
 export const factsOf = (
   job: JobDocument,
   { rules = {}, units = metric }: ShopSettings = {},
@@ -103,13 +103,13 @@ export class System {
   }
 }
 
-/** What a piece of work came to in a scene, and what it met there. */
+/** The result of some work in a scene, and what it read there. */
 export interface Judged<T> {
   readonly value: T
   readonly scene: Scene
 }
 
-/** Does a piece of work in a scene of its own. */
+/** Does some work in a separate scene. */
 export function judge<T>(
   facts: Facts,
   assumed: Assumed,
@@ -120,11 +120,11 @@ export function judge<T>(
   return { value: work(new System(scene)), scene }
 }
 
-/** Does one piece of work after another, each in a scene of its own. */
+/** Does several pieces of work, each in a separate scene. */
 export type JudgeAgain = <T>(assumed: Assumed, work: (system: System) => T) => Judged<T>
 
 /**
- * The same as {@link judge} for whoever tries scene after scene: the system is put together once. What the
+ * The same as {@link judge} for many scenes: the system is built once. What the
  * work gives back is to be read before the next, since a view shows the scene of now.
  */
 export function judgeAgain(facts: Facts, reads: Reads): JudgeAgain {

@@ -31,7 +31,7 @@ export interface Deciding {
 export interface Exploration {
   /** The verdict that holds over all the unknowns; null when they decide it. */
   readonly verdict: Verdict | null
-  /** The unknowns that decide it; bands only where they were calculated to find that out. */
+  /** The deciding unknowns; with bands if those were calculated. */
   readonly deciding: readonly (Omit<Deciding, 'bands'> & { readonly bands: readonly Band[] | null })[]
 }
 
@@ -44,7 +44,7 @@ export interface Effort {
   readonly mostLeaves: number
   readonly bandPoints: number
   readonly bisections: number
-  /** Points of all bands together: where a check meets many unknowns, fewer for each. */
+  /** Points of all bands together: with many unknowns, fewer for each. */
   readonly mostBandPoints: number
 }
 export const manyScenes: Effort = {
@@ -63,7 +63,7 @@ export const fewScenes: Effort = {
   mostBandPoints: 60,
 }
 
-/** The same where there are this many sources that each run takes its time. */
+/** The same with so many sources that each run takes long. */
 export const fewestScenes: Effort = {
   pointsByDepth: [3, 2],
   mostLeaves: 8,
@@ -95,7 +95,7 @@ export interface Explorable {
 /**
  * Checks a check over the plausible ranges of the unknowns it reads. Unknowns are discovered as the checking
  * meets them, so only those that matter on a branch are tried there. Where the tree meets one verdict alone,
- * each unknown is also scanned by itself, finely; a verdict met at every point holds. The number of judgings
+ * each unknown is also scanned alone, finely. A verdict found at every point holds. The number of checks
  * is bounded; past the bound a branch is checked at usual values. Yields between judgings.
  */
 export function* explore(check: Explorable, effort: Effort): Generator<void, Exploration, void> {
@@ -111,7 +111,7 @@ export function* explore(check: Explorable, effort: Effort): Generator<void, Exp
       verdict: null,
       deciding: paths.filter((path) => swaying.has(path)).map((path) => decidedBy(path, null)),
     }
-  // One verdict wherever the tree looked: a finer look along each unknown alone, for what lies between its
+  // The same verdict at every point of the tree: scan each unknown alone more finely, between its
   // points.
   const found: Exploration['deciding'][number][] = []
   const each = sharedAmong(paths.length, effort)
@@ -139,7 +139,7 @@ function* isBetterTogether(
 ): Generator<void, boolean, void> {
   const values = paths.map((path) => check.samples(path, combinedPoints))
   for (let i = 0; i < combinations; i++) {
-    // A stride of its own for each unknown, so that ends meet ends and middles.
+    // A different stride for each unknown, so that ends meet ends and middles.
     const assumed = new Map(
       paths.map((path, j) => [path, values[j]![(i * (j + 1) + j) % values[j]!.length]] as const),
     )
@@ -150,7 +150,7 @@ function* isBetterTogether(
 }
 
 const leastBandPoints = 3
-/** The effort for the bands of one of this many unknowns. */
+/** The effort for the bands of one unknown among this many. */
 export const sharedAmong = (count: number, effort: Effort): Effort => ({
   ...effort,
   bandPoints: Math.max(
@@ -177,7 +177,7 @@ interface Tree {
   readonly met: VerdictSet
 }
 
-/** Tries values of one unknown after another, each where the checking meets it. */
+/** Tries values of one unknown after another. */
 function* grow(check: Explorable, { pointsByDepth, mostLeaves }: Effort): Generator<void, Tree, void> {
   const leaves: Leaf[] = []
   const tried = new Map<FieldPath, Map<unknown, VerdictSet>>()

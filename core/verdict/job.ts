@@ -22,12 +22,12 @@ export interface WholeJudgement extends JobJudgement {
   readonly wiring: WiringVerdict | null
 }
 
-/** The judgement of the job as it is to be: as specified where an answer is chosen. */
+/** The judgement of the planned job: as specified if an answer is chosen, otherwise as found. */
 export const intended = ({ found, specified }: JobJudgement): Judgement => specified ?? found
 
 /**
  * Checks a job on all sides: survey, runs and wiring together.
- * @param assessment of the survey, where it is known already
+ * @param assessment of the survey, if already calculated
  */
 export function judgeJob(
   job: JobDocument,

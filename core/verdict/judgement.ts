@@ -14,7 +14,7 @@ import { measureNext, type Measurement } from './measure-next'
 /** What all checks of a job in one state come to. Every screen, list, paper and command shows this. */
 export interface Judgement {
   readonly verdict: Verdict
-  /** The verdict in words, with the number of changes where it suits after these. */
+  /** The verdict in words, with the number of changes for Suits after changes. */
   readonly headline: string
   /** Key of the check that decides the verdict; null if none does. */
   readonly decidedBy: string | null
@@ -26,13 +26,13 @@ export interface Judgement {
   readonly measureNext: readonly Measurement[]
 }
 
-/** What is checked together: the survey's checks, with those of the wiring where it was decided. */
+/** The checks that form one judgement: those of the survey and, once it is decided, of the wiring. */
 export interface JudgedTogether {
   readonly facts: Facts
   readonly checks: readonly CheckResult[]
   /** Null if no wiring was decided. */
   readonly wiring: WiringVerdict | null
-  /** True once an answer is chosen: what the customer accepts is no longer a change to make. */
+  /** True once an answer is chosen. Accepted findings then no longer count as changes. */
   readonly isSpecified?: boolean
   readonly shop: ShopSettings
 }
@@ -83,7 +83,7 @@ export function overallOf(
   return { verdict, changes, headline: headlineOf(settles ? changes.length : 0) }
 }
 
-/** @param changes how many make it suit; 0 where no number can be promised */
+/** @param changes the number of changes until it suits; 0 if unknown */
 function headlineOf(changes: number): string {
   if (changes === 0) return verdictWords['suits-once-changed']
   return `Suits after ${changes} ${changes === 1 ? 'change' : 'changes'}`

@@ -9,7 +9,7 @@ import { anyJobFrom, goodJob, withValues } from '#core/testing'
 import { demoJobs } from '../../scripts/bench/demo-jobs'
 
 const demo = demoJobs.map(([, job]) => job)
-const randomJobs = Number(process.env.RANDOM_NUMBERS ?? 15)
+const randomJobs = Number(process.env.RANDOM_NUMBERS ?? 6)
 
 /** The loss on the way of each run as its check has it against the panel next to the drawing. */
 function lossesOf(

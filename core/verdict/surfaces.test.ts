@@ -19,7 +19,7 @@ const demos = readdirSync(folder).map(
   (name) => JSON.parse(readFileSync(new URL(name, folder), 'utf8')) as JobDocument,
 )
 /** Random jobs on all surfaces: a few of those in `npm run test:long`. */
-const randomJobs = Number(process.env.RANDOM_SURFACES ?? 25)
+const randomJobs = Number(process.env.RANDOM_SURFACES ?? 10)
 const shop = { rules: {}, units: metric }
 const madeAt = '2026-11-21T09:00:00.000Z'
 

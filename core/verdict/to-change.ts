@@ -7,7 +7,7 @@ import type { Judgement } from './judgement'
 /** A change to make, in words, with the checks that it brings inside their limits. */
 export interface ToChange {
   readonly remedy: RemedyRef
-  /** The part it is made on; empty where that is the whole job. */
+  /** The changed part; empty for the whole job. */
   readonly part: string
   readonly label: string
   /** Parts and usual time. */
@@ -21,7 +21,7 @@ const servesToo = (change: RemedyRef, asked: RemedyRef): boolean =>
   (change.on === asked.on && change.id !== asked.id) ||
   (remedyOf(change).monitors === true && remedyOf(asked).monitors === true)
 
-/** The change that serves a check: the one it asks for, else one that was put in its place. */
+/** The change for a check: the requested one, or one that replaced it. */
 function changeFor(changes: readonly RemedyRef[], { remedies }: CheckResult): RemedyRef | null {
   const [asked] = remedies
   if (!asked) return null
