@@ -27,11 +27,11 @@ export interface DrawnNode {
   readonly state: PartState
   /** Where its verdicts and fields are; null if it has none. */
   readonly path: PartPath | null
-  /** What of it was set by hand. */
+  /** Fields set by hand. */
   readonly isSet: boolean
 }
 
-/** Which conductors a line stands for: that of one pole, or both of a branch. */
+/** The conductors that a line represents: one pole, or both of a branch. */
 export type Pole = 'positive' | 'negative' | 'both'
 
 /** A run on the drawing. */
@@ -60,7 +60,7 @@ export interface Drawing {
 export function drawingOf(network: Network, q: Write): Drawing {
   const nodeAt = nodesOfPosts(network)
   const nodes = [...unitNodes(network, q), ...fittingNodes(network, q)]
-  // What charges stands above the bar.
+  // Sources are above the bar.
   const charging = new Set(
     network.units.flatMap(({ kind, of }) => (kind === 'source' && of !== null ? [of] : [])),
   )
@@ -76,13 +76,13 @@ export function drawingOf(network: Network, q: Write): Drawing {
   return { nodes: [...nodes.filter(({ id }) => used.has(id)), ...goneNodes(network)], edges }
 }
 
-/** The return of a branch runs next to it, and the metal of the body is no line of its own. */
+/** Returns of branches and the metal of the body have no separate line. */
 const isDrawn = ({ role }: Run): boolean => role !== 'return'
 
 /** The node of a unit: the diodes of one isolator are one. */
 const nodeOf = (unit: WiringUnit): string => (unit.kind === 'diode' ? partId(unit.of!) : unit.id)
 
-/** The node that each post of the drawing is part of: its unit, else its fitting. */
+/** The node of each post in the drawing: its unit, otherwise its fitting. */
 function nodesOfPosts({ posts, units }: Network): ReadonlyMap<string, string> {
   const nodes = new Map<string, string>()
   for (const { id, kind } of posts) if (kind !== 'terminal' && kind !== 'battery') nodes.set(id, id)
@@ -96,7 +96,7 @@ function nodesOfPosts({ posts, units }: Network): ReadonlyMap<string, string> {
   return nodes
 }
 
-/** The node on which a probe at a post is drawn, of either pole: what a single line draws once. */
+/** The node on which a probe at a post is drawn, for both poles. */
 export function nodesOfProbes(network: Network): ReadonlyMap<string, string> {
   const nodes = new Map(nodesOfPosts(network))
   for (const unit of network.units)
@@ -218,7 +218,7 @@ function returnWords(run: Run, { runs, posts }: Network): string[] {
 const isPositive = (id: string, { posts }: Network): boolean =>
   posts.find((post) => post.id === id)?.pole === 'positive'
 
-/** The main path is drawn in each pole; a branch stands for both. */
+/** The main path is drawn for each pole; a branch line represents both. */
 const poleOf = (run: Run, network: Network): Pole => {
   if (run.role !== 'main' && run.role !== 'bond') return 'both'
   return isPositive(run.from, network) ? 'positive' : 'negative'
@@ -240,7 +240,7 @@ function edgeOf(run: Run, from: string, to: string, network: Network, q: Write):
   }
 }
 
-/** What is taken out stands apart, crossed out. */
+/** Removed parts, shown apart and crossed out. */
 const goneNodes = ({ gone }: Network): DrawnNode[] =>
   gone.map(({ id, name, of, was }) => ({
     id,

@@ -8,11 +8,11 @@ export interface Room {
   readonly width: number
   readonly height: number
 }
-/** A node with its place; what it says stands in `text`, its symbol in `mark`. */
+/** A node with its place; `text` has its words, `mark` its symbol. */
 export interface PlacedNode extends DrawnNode, Room {}
 export interface PlacedEdge extends DrawnEdge {
   readonly points: readonly (readonly [x: number, y: number])[]
-  /** Where its words stand. */
+  /** Place of its words. */
   readonly label: Room
 }
 export interface Layout {
@@ -37,9 +37,9 @@ const textWidth = (title: string, lines: readonly string[]): number =>
 const isBox = ({ symbol }: DrawnNode): boolean =>
   !['fuse', 'switch', 'relay', 'stop', 'shunt', 'plug', 'bar', 'chassis', 'joint'].includes(symbol)
 
-/** Words of a box are broken to lines of this many letters. */
+/** Letters in a line of a box. */
 const boxLetters = 20
-/** Words in lines of at most this many letters; a longer word stays whole. */
+/** Breaks words into lines of at most this many letters; a longer word stays whole. */
 export function broken(words: string, most = boxLetters): string[] {
   const lines: string[] = []
   for (const word of words.split(' ')) {
@@ -79,7 +79,7 @@ function sizeOf(
   return { width: fittingMark.width + 8 + width, height: Math.max(fittingMark.height, height) }
 }
 
-/** The words of a bar stand to its right; the layout leaves room for them. */
+/** The words of a bar are at its right; the layout leaves room for them. */
 const barLabel = (node: DrawnNode): ElkLabel => ({
   text: barWords(node),
   width: barWords(node).length * boldLetter + 24,
@@ -87,7 +87,7 @@ const barLabel = (node: DrawnNode): ElkLabel => ({
   layoutOptions: { 'elk.nodeLabels.placement': 'OUTSIDE H_RIGHT V_CENTER' },
 })
 
-/** What stands next to a bar, on one line. */
+/** The words next to a bar, on one line. */
 export const barWords = ({ title, lines }: DrawnNode): string =>
   [title, ...lines].filter((words) => words !== '').join(', ')
 
@@ -127,7 +127,7 @@ const options: Readonly<Record<string, string>> = {
 /** Space between boxes in rows, in the units of the drawing. */
 const rowGap = 26
 
-/** Boxes side by side in rows no wider than the drawing, below it: what is taken out. */
+/** Boxes of removed parts, in rows below the drawing and no wider than it. */
 function inRows(
   boxes: readonly (DrawnNode & { readonly width: number; readonly height: number })[],
   { width, from }: { readonly width: number; readonly from: number },

@@ -1,4 +1,4 @@
-/** A piece of a drawing: an element of SVG with what is in it. Whoever shows it makes elements of it; a file, text. */
+/** A piece of a drawing: an SVG element with its children. A page makes elements of it, a file text. */
 export interface Shape {
   readonly tag: 'svg' | 'g' | 'path' | 'rect' | 'circle' | 'text'
   readonly attributes: Readonly<Record<string, string | number>>
@@ -24,7 +24,7 @@ export const shape = (
 /** A line of a colour and a width. */
 export const path = (d: string, stroke: string, width: number, more: Attributes = {}): Shape =>
   shape('path', { d, fill: 'none', stroke, 'stroke-width': width, ...more })
-/** Coordinates as they stand in a path. */
+/** Coordinates in the form of a path. */
 export const at = (...numbers: readonly number[]): string => numbers.map(round).join(' ')
 /** A line of words from a point on. */
 export const text = (x: number, y: number, words: string, fill: string, bold = false): Shape =>

@@ -37,15 +37,15 @@ export const paperPalette: Palette = {
 
 interface Look {
   readonly palette: Palette
-  /** Worst verdict by the path of a run or a fitting, where it is worse than Suits. */
+  /** Worst verdict by the path of a run or a fitting, if worse than Suits. */
   readonly verdicts: ReadonlyMap<string, Verdict>
   /** What is chosen of it, by its path; null if nothing is, or where nothing can be. */
   readonly chosen: string | null
   /** Nodes on which the probes of a meter are put. */
   readonly probes?: { readonly red: string | null; readonly black: string | null }
-  /** Its letters, where they are not those of the page. */
+  /** Its font, if not that of the page. */
   readonly font?: string
-  /** What stands behind whatever was set by hand: a pencil, where its letters have one. */
+  /** Mark for values set by hand: a pencil, if the font has one. */
   readonly byHand?: string
 }
 
@@ -73,12 +73,12 @@ export function svgOf(layout: Layout, look: Look): Shape {
   )
 }
 
-/** What can be chosen, with its words for whoever does not see it. */
+/** A selectable group with its words for screen readers. */
 const group = (id: string, words: readonly string[], shapes: readonly Shape[]): Shape =>
   shape('g', { 'data-id': id, 'aria-label': words.filter((word) => word !== '').join(', ') }, ...shapes)
 
 const probeRadius = 11
-/** The probes of a meter, red with a plus and black with a minus, at the upper corners of what they touch. */
+/** The probes of a meter, red with a plus and black with a minus, at the upper corners of their nodes. */
 function probesOn({ nodes }: Layout, { probes, palette }: Look): Shape[] {
   const on = (id: string | null | undefined, sign: '+' | '−'): Shape[] => {
     const node = nodes.find((one) => one.id === id)
@@ -129,7 +129,7 @@ function mark(x: number, y: number, verdict: Verdict, { palette }: Look): Shape 
 const marked = (verdict: Verdict | undefined, x: number, y: number, look: Look): Shape[] =>
   verdict ? [mark(x, y, verdict, look)] : []
 
-/** What is set by hand tolerates a pencil. */
+/** Values set by hand have a pencil. */
 const withPencil = (words: string, { isSet }: { readonly isSet: boolean }, { byHand = '✎' }: Look): string =>
   isSet ? `${words} ${byHand}` : words
 
@@ -306,7 +306,7 @@ function fittingShapes(node: PlacedNode, look: Look): Shape[] {
   const { shapes, top } = words(node, x, look)
   const first = linesOf(node).title[0]!
   const [cx, from] = [node.x + fittingMark.width / 2, (node.height - fittingMark.height) / 2]
-  // The line goes on to where the runs meet the room of its words.
+  // The line continues to where the runs meet its words.
   const ends = `M${at(cx, node.y)}v${round(from)}M${at(cx, node.y + node.height)}v${round(-from)}`
   return [
     ...(from > 0

@@ -49,11 +49,11 @@ export function emfV({ serves, lowV, restV, fullV }: BatteryUnit, { kind, id }: 
   return kind === 'cranking' || id === restedLoads || serves === 'engine' ? restV : lowV
 }
 
-/** A source whose regulator is out of it gives all its current, whatever the voltage: that of a volt many times its own. */
+/** A source without its regulator gives all its current at any voltage. */
 const pushingV = 1000
 const pushed = (mostA: number): Element['law'] => battery(pushingV, pushingV / Math.max(1e-3, mostA))
 
-/** An alternator gives what it makes at a speed, and engine and lights draw of it where it stands. */
+/** An alternator gives its output at a speed. Engine and lights draw from it at its terminals. */
 function alternatorAt(unit: AlternatorUnit, at: Case): Element[] {
   const nodes = [unit.plus, unit.minus]
   const mostA = at.id === 'idle' ? unit.idleA : unit.cruiseA
@@ -69,7 +69,7 @@ function alternatorAt(unit: AlternatorUnit, at: Case): Element[] {
   ]
 }
 
-/** A DC-DC while what it runs with does. In a short it is counted by what it can give, whatever its input does. */
+/** A DC-DC while its alternator runs. In a short it counts with its full output. */
 function dcdcAt(unit: DcdcUnit, at: Case, scale: number, { units }: Network): Element[] {
   if (at.kind === 'short') return [{ id: unit.id, nodes: [unit.plus, unit.minus], law: pushed(unit.mostA) }]
   const feeding = units.find(

@@ -7,7 +7,7 @@ const isSizedNew = ({ state, areaKnown, areaMm2 }: Run): boolean =>
 
 /**
  * No more sizes of new cable than the shop wants in one job: the size whose cable costs least to go up to the next one
- * used does so, again and again. What stays, what was set by hand and what ends in a plug keeps its size.
+ * used does so, repeatedly. Existing cables, sizes set by hand and cables in a plug keep their size.
  */
 export function inFewSizes(runs: readonly Run[], ways: Ways, mostSizes: number): readonly Run[] {
   const plugged = new Set(

@@ -10,7 +10,7 @@ export interface Size {
   readonly count: number
   readonly carriesA: number
   readonly lostV: number
-  /** Whether it carries what flows and what its fuse lets through, and loses no more than its share of what is allowed. */
+  /** Whether it carries its current and its fuse's rating, and drops no more than its share of the limit. */
   readonly carries: boolean
   readonly loses: boolean
 }
@@ -18,7 +18,7 @@ export interface Size {
 /** What decided a size. */
 export type Governs = 'fuse' | 'current' | 'voltage' | 'neighbour' | 'set' | 'found'
 
-/** The figures of a run as they stand next to the drawing. */
+/** The figures of a run, shown next to the drawing. */
 export interface RunFigures {
   readonly id: string
   readonly amps: number
@@ -28,7 +28,7 @@ export interface RunFigures {
   readonly carriesA: number | null
   /** Lost in the run itself there and back, V. */
   readonly lostV: number
-  /** Lost on its whole way there and back, V, and as a share: what the allowed share counts for. */
+  /** Voltage drop of its whole path there and back, V, and as a share: the limit applies to this. */
   readonly wayLostV: number
   readonly wayLostShare: number
   readonly allowedShare: number
@@ -96,7 +96,7 @@ export function figuresOf(run: Run, wiring: Wiring): RunFigures {
   }
 }
 
-/** Resistance of a run there and back, Ω: as it is, or of another size with the return that is laid with it. */
+/** Resistance of a run there and back, Ω: with its size, or with another size for it and its return. */
 function loopOhmOf(run: Run, { ways, network: { cableC } }: Wiring, size: Conductors = run): number {
   const back = ways.returnOf(run.id)
   const isOwn = size.areaMm2 === run.areaMm2 && size.count === run.count

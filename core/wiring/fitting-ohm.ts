@@ -5,7 +5,7 @@ const dropsAtRatingV = { fuse: 0.07, shunt: 0.05, switch: 0.02, relay: 0.02, sto
 /** Rating that is taken for a fitting of which none is known, A. */
 const usualA = 200
 
-/** Resistance of a fitting, Ω, by its kind and rating: 0 for what is a mere stud. */
+/** Resistance of a fitting, Ω, by its kind and rating: 0 for a stud. */
 export const fittingOhmOf = (kind: PostKind, ratedA: number | null): number =>
   kind in dropsAtRatingV ? dropsAtRatingV[kind as keyof typeof dropsAtRatingV] / (ratedA ?? usualA) : 0
 

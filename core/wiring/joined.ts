@@ -1,8 +1,8 @@
 import type { Network, Post } from './network'
 
-/** What of a network is joined to what: the same whatever its sizes are, and in every case. */
+/** The connected groups of a network: the same for all sizes and cases. */
 export interface Joined {
-  /** Of each post, one that stands for all that runs join it to. */
+  /** For each post, one post that represents its connected group. */
   readonly islands: ReadonlyMap<string, string>
   /** The first post of each of them in the negative, then in the positive. */
   readonly firsts: readonly string[]

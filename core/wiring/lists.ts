@@ -9,7 +9,7 @@ export interface WiringPart {
   readonly unit: '' | 'm'
   /** What is looked for on the shelf; null if the shelf has no kind for it. */
   readonly wanted: Wanted | null
-  /** About, of cable; null for what is small next to it. */
+  /** Approximate weight of cable, kg; null for small parts. */
   readonly kg: number | null
 }
 
@@ -20,7 +20,7 @@ export interface Wanted {
   readonly least: Readonly<Record<string, number>>
 }
 
-/** More cable than the runs are long: for bends and for what is cut off; and at least this much a run. */
+/** Extra cable for bends and offcuts, as a share and at least this much a run. */
 const allowance = 0.1
 const leastAllowanceM = 0.3
 
@@ -28,10 +28,10 @@ const leastAllowanceM = 0.3
 const kgPerMm2M = { copper: 0.00896, aluminium: 0.0027 } as const
 const sheathShare = 0.25
 
-/** Stud of a lug by the size of its conductor, mm: where no maker says otherwise (engineering default). */
+/** Stud of a lug by the size of its conductor, unless a maker says otherwise (engineering default). */
 const usualStud = (areaMm2: number): Stud =>
   areaMm2 >= 50 ? 'M10' : areaMm2 >= 16 ? 'M8' : areaMm2 >= 4 ? 'M6' : 'M5'
-/** Torque of a stud, Nm: about, where no maker gives a figure (engineering default). */
+/** Typical torque of a stud, Nm, if no maker gives a figure (engineering default). */
 export const torqueNm: Readonly<Record<Stud, number>> = { M5: 3, M6: 5, M8: 9, M10: 18, M12: 30 }
 
 /** The stud on which the lug of a conductor lands. */
@@ -174,7 +174,7 @@ export interface SwapStep {
 }
 
 /**
- * Terminal by terminal what is moved from an old unit to the one in its place: the runs that stay, and the fuses and
+ * The terminals moved from an old unit to its replacement: the runs that stay, and the fuses and
  * plugs on them that must be carried over.
  */
 export function swapsOf({ units, posts, runs, gone }: Network): SwapStep[] {

@@ -19,20 +19,20 @@ export type PostKind =
   /** Where a fitting is proposed that is not there. */
   | 'joint'
 
-/** What stands where a lug lands, where that is more than a stud. */
+/** A part at a post that is more than a stud. */
 export interface Fitting {
   /** `F1`, `S1`; empty if it has none. */
   readonly number: string
   readonly family: FuseFamily | null
   /** What it is made for, A; null if nothing says so. */
   readonly ratedA: number | null
-  /** Whether it is there and nobody has read what it is made for: `ratedA` is what it may be. */
+  /** Whether it exists with an unknown rating: `ratedA` is then a typical one. */
   readonly isRatingOpen: boolean
   /** The largest current it interrupts at the voltage there, A; null if it interrupts none. */
   readonly aicA: number | null
   /** The largest conductor it takes, mm²; null if none is stated. */
   readonly mostMm2: number | null
-  /** Cable between the source and it, mm, where that is set; null: as the run is long. */
+  /** Cable between the source and it, mm, if set; null for the length of the run. */
   readonly distanceMm: number | null
   readonly sheathed: boolean
   /** Why it is there, in a sentence. */
@@ -48,11 +48,11 @@ export interface Post {
   readonly kind: PostKind
   readonly name: string
   readonly pole: 'positive' | 'negative'
-  /** The part of the job it belongs to; null for what the wiring brings itself. */
+  /** The part of the job it belongs to; null for parts that the wiring adds. */
   readonly of: PartPath | null
   readonly state: PartState
   readonly fitting: Fitting | null
-  /** Where it stands; null if nobody says so. */
+  /** Its place; null if unknown. */
   readonly place: FittingPlace | null
   /** Thread of its stud; null if it is the usual one for the cable. */
   readonly stud: Stud | null
@@ -60,7 +60,7 @@ export interface Post {
   readonly opposite: string
   /** Nominal voltage there, V. */
   readonly nominalV: number
-  /** What of it was set by hand. */
+  /** Fields set by hand. */
   readonly set: readonly string[]
 }
 
@@ -92,7 +92,7 @@ export interface Run {
   readonly isStud: boolean
   /** Conductors side by side. */
   readonly count: number
-  /** Length of the shortest of them, where they differ, m; null if all are as long as the run. */
+  /** Length of the shortest conductor if they differ, m; null if all have the length of the run. */
   readonly shortestM: number | null
   readonly material: 'copper' | 'aluminium'
   readonly insulationC: number
@@ -102,7 +102,7 @@ export interface Run {
   readonly bundled: number
   readonly lengthKnown: ValueSource
   readonly areaKnown: ValueSource
-  /** What it must carry, A, whatever is calculated to flow in it: what its source can give. */
+  /** Least current it must carry, A: the output of its source, even if less flows. */
   readonly leastA: number
   /** Resistance of the fittings it ends in, Ω, counted with it. */
   readonly fittingOhm: number
@@ -128,7 +128,7 @@ export interface BatteryUnit extends UnitBase {
   readonly lowV: number
   readonly restV: number
   readonly fullV: number
-  /** Resistance, and what of it acts in a short, Ω. */
+  /** Resistance, and its part that acts in a short, Ω. */
   readonly ohm: number
   readonly shortOhm: number
   /** Resistance against charging, Ω. */
@@ -211,7 +211,7 @@ export interface Gone {
   readonly instead: string | null
 }
 
-/** The wiring of a job: what is joined to what, by what, and how it behaves. Plain data. */
+/** The wiring of a job: posts, runs and units. Plain data. */
 export interface Network {
   readonly posts: readonly Post[]
   readonly runs: readonly Run[]
@@ -228,7 +228,7 @@ export interface Network {
   readonly relays: readonly { readonly post: string; readonly alternator: string }[]
 }
 
-/** What a line does: it stops what charges, tells a unit that it may run, or measures a voltage. */
+/** The purpose of a signal line: it stops a source, starts a unit, or measures a voltage. */
 export type LineKind = 'stop' | 'run' | 'sense'
 
 /** A thin line that carries no current that counts. */
@@ -240,7 +240,7 @@ export interface SignalLine {
   /** The part at which it ends. */
   readonly of: PartPath
   readonly name: string
-  /** Its own fuse where it begins, A; null if a signal terminal limits what flows. */
+  /** Its fuse at the start, A; null if a signal terminal limits the current. */
   readonly fuseA: number | null
   /** Whether it is there already, as the survey says. */
   readonly state: PartState

@@ -9,7 +9,7 @@ import type { WiringDraft } from './propose/builder'
 import { propose } from './propose/propose'
 import { sized, type SizeRules } from './size'
 
-/** Cable sizes that a shop carries, mm², by its rule; every usual size where the rule names none. */
+/** Cable sizes that a shop carries, mm², by its rule; every standard size if the rule names none. */
 const carriedSizesMm2: Readonly<Record<string, readonly number[]>> = {
   ten: [2.5, 6, 10, 16, 25, 35, 50, 70, 95, 120],
   six: [2.5, 6, 16, 35, 70, 120],
@@ -35,10 +35,10 @@ export const sizeRulesOf = (rules: ShopRules): SizeRules => ({
 export const networkIn = (system: System, found: JobDocument): Network =>
   sized(propose(system, found), sizeRulesOf(system.rules)).network
 
-/** The wiring of a job as it is specified, or as it is entered if nothing is; unknowns are taken as typical. */
+/** The wiring of a job as specified, or as surveyed without a specification; unknowns get typical values. */
 export const networkOf = (job: JobDocument, shop: ShopSettings = {}): Network =>
   networkIn(usualSystem(factsOf(asSpecified(job), shop)), job)
 
-/** The same before it is sized: what there is and what it is called. */
+/** The same before sizing: its posts and runs with their names. */
 export const draftOf = (job: JobDocument, shop: ShopSettings = {}): WiringDraft =>
   propose(usualSystem(factsOf(asSpecified(job), shop)), job)

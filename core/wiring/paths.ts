@@ -2,15 +2,15 @@ import type { Post, Run } from './network'
 
 type Joining = Pick<Run, 'id' | 'from' | 'to' | 'role' | 'returnOf'>
 
-/** What stands beyond an end of a run. */
+/** The source beyond an end of a run. */
 export interface Beyond {
   /** The battery or the bar there; null if there is none. */
   readonly source: Post | null
-  /** Whether a fuse stands before it. */
+  /** Whether a fuse comes before it. */
   readonly fuse: boolean
 }
 
-/** Posts and runs of a network by what they are looked up by. */
+/** Lookup of the posts and runs of a network. */
 export class Ways<R extends Joining = Run> {
   private readonly posts: ReadonlyMap<string, Post>
   private readonly runs: ReadonlyMap<string, R>
@@ -46,7 +46,7 @@ export class Ways<R extends Joining = Run> {
     return this.returns.get(id) ?? null
   }
 
-  /** The fuses of the branches, by their posts: those that stand on a bar. */
+  /** The fuses of the branches, by post: those connected to a bar. */
   get fusesOnBars(): ReadonlySet<string> {
     return (this.theFusesOnBars ??= new Set(this.besideBars().filter((id) => this.post(id)?.kind === 'fuse')))
   }
@@ -86,7 +86,7 @@ export class Ways<R extends Joining = Run> {
   }
 
   /**
-   * The fuse that protects a run: the nearest one towards where it comes from, else the nearest towards where it goes.
+   * The fuse that protects a run: the nearest one towards its start, otherwise the nearest towards its end.
    * A return is protected by what protects its partner.
    */
   fuseOf(run: Joining): Post | null {
@@ -110,7 +110,7 @@ export class Ways<R extends Joining = Run> {
     return [...beyond(run.from).toReversed(), run, ...beyond(run.to)]
   }
 
-  /** Batteries that feed a fault in a run without a fuse between, by whatever ways. */
+  /** Batteries that feed a fault in a run without a fuse in between, by any path. */
   bareBatteriesOf(run: Joining): Post[] {
     const reached = new Set([run.from, run.to])
     const passed = new Set([run.id])
@@ -132,7 +132,7 @@ export class Ways<R extends Joining = Run> {
 
   /**
    * Posts that are joined to a post by runs, the post itself included.
-   * @param passes whether the search goes on beyond a post
+   * @param passes whether the search continues beyond a post
    */
   joinedTo(start: string, passes: (post: Post) => boolean): readonly Post[] {
     const reached = new Set([start])

@@ -1,7 +1,7 @@
 import { chassisOhm, conductorOhm, copperFactor } from '#core/physics/conductors'
 import type { Run } from './network'
 
-/** Resistance of a run with the fitting it comes to, Ω: as it was measured, else by its size and length. */
+/** Resistance of a run with its fitting, Ω: measured, or calculated from size and length. */
 export const runOhm = (run: Run, cableC: number): number => run.measuredOhm ?? sizedOhm(run, cableC)
 
 /** How much conductor a run is: the area of each, mm², and how many lie side by side; null if the chassis is it. */
@@ -51,11 +51,11 @@ export function sizedOhm(
   return areaMm2 === null ? ohm : ohm + run.fittingOhm
 }
 
-/** Resistance of a run were it of another size or length, Ω: what was measured holds for the size that is there. */
+/** Resistance of a run with another size or length, Ω. A measured value applies only to the fitted size. */
 export const ohmAtSize = (run: Run, size: Conductors, cableC: number, lengthM = run.lengthM): number =>
   (size.areaMm2 === run.areaMm2 && size.count === run.count ? run.measuredOhm : null) ??
   sizedOhm(run, cableC, size, lengthM)
 
-/** Whether a return is laid with the run it comes back for: not where the chassis is it, nor where it was set by hand. */
+/** Whether a return gets the size of its run: not if it is the chassis or was set by hand. */
 export const isLaidWithItsRun = ({ areaMm2, areaKnown }: Run): boolean =>
   areaMm2 !== null && areaKnown !== 'set'

@@ -10,7 +10,7 @@ import type { Solution, Solver } from '#core/circuit/solution'
 type Pattern = readonly boolean[]
 type VoltsAt = (node: string) => number
 
-/** A short changes which diodes let through; after this many times its circuit is solved as it is. */
+/** A short changes which diodes conduct. After this many rounds the circuit is solved iteratively. */
 const mostPatterns = 8
 
 /**
@@ -67,7 +67,7 @@ const voltsIn =
 const patternAt = (diodes: readonly DiodeUnit[], volts: VoltsAt): Pattern =>
   diodes.map(({ plus, out, dropV }) => volts(plus) - volts(out) > dropV)
 
-/** The circuit with each diode as it is on one side of its kink. */
+/** The circuit with each diode linear, conducting or blocking. */
 function withDiodes(circuit: Circuit, diodes: readonly DiodeUnit[], pattern: Pattern): Circuit {
   if (diodes.length === 0) return circuit
   const isOn = new Map(diodes.map(({ id }, i) => [id, pattern[i]!]))
@@ -98,7 +98,7 @@ function onOneSide(law: Law, isOn: boolean): Law {
   }
 }
 
-/** A short at a post of a linear circuit: what it draws, A, and the voltages that it leaves. */
+/** A short at a post of a linear circuit: its current, A, and the remaining voltages. */
 function shortAt({ id, opposite }: Post, rest: VoltsAt, lift: VoltsAt): { amps: number; volts: VoltsAt } {
   const between = rest(id) - rest(opposite)
   const amps = between / (Math.abs(lift(id) - lift(opposite)) + boltedOhm)

@@ -19,21 +19,21 @@ export const fuseShare = 0.8
 const largestMm2 = 120
 export const mostConductors = 4
 const mostRounds = 6
-/** Current for the seconds of a start, as a multiple of what a cable carries for hours (engineering default). */
+/** Current during the seconds of a start, as a multiple of the ampacity (engineering default). */
 const crankingFactor = 3
-/** What a run must carry for hours, A: what flows, or what the seconds of a start count for. */
+/** Thermal current of a run, A: the continuous current, or the equivalent of a start of some seconds. */
 export const heatingA = ({ amps, crankingA }: Pick<Design, 'amps' | 'crankingA'>): number =>
   Math.max(amps, crankingA / crankingFactor)
-/** A bond is at most this many usual sizes smaller than the main lead. */
+/** A bond is at most this many standard sizes smaller than the main lead. */
 const bondSizesUnder = 1
 
-/** Voltage that may be lost on the way to what is at its end, as a share; and how fuses are graded. */
+/** Allowed voltage drops as shares, the grading of fuses, and the carried sizes. */
 export interface SizeRules {
   /** To and from what charges a battery directly. */
   readonly charging: number
   /** To a DC-DC. */
   readonly dcdc: number
-  /** To everything else. */
+  /** To all other loads. */
   readonly other: number
   /** To a starter motor. */
   readonly cranking: number
@@ -47,14 +47,14 @@ export interface SizeRules {
   readonly families: readonly FuseFamily[] | null
 }
 
-/** Current that a run carries where it lies, A: of all its conductors, until the hardest worked of them has its own. */
+/** Ampacity of a run in its place, A: of all conductors, limited by the one with the largest share. */
 export const runAmpacityA = (
   run: Pick<Run, 'insulationC' | 'engineSpace' | 'airC' | 'bundled' | 'material' | 'lengthM' | 'shortestM'>,
   areaMm2: number,
   count = 1,
 ): number => ampacityThereA(areaMm2, run) / largestShare({ ...run, count })
 
-/** Share that may be lost in a run, by what is at its end. */
+/** Allowed voltage drop of a run as a share, by the unit at its end. */
 export function dropShare(
   { id, role, of }: Run | DraftRun,
   { units }: Pick<Network, 'units'>,
@@ -68,15 +68,15 @@ export function dropShare(
 }
 
 /**
- * A network with sizes and ratings for whatever nobody has said: each fuse the smallest usual one that holds 1.25
- * times what flows, of the first family that interrupts the short there; each run the smallest size that its fuse
- * protects, and in which no more is lost than the shop allows. Sizes change what flows: they are gone round until
+ * A network with all missing sizes and ratings: each fuse the smallest standard one of at least 1.25
+ * times the current, of the first family that interrupts the short there; each run the smallest size that its fuse
+ * protects and whose drop the shop allows. Sizes change the currents, so this repeats until
  * nothing changes, by the largest current of any round, since a thin cable holds its own current back.
  * @returns the network, solved
  */
 export function sized(draft: WiringDraft, rules: SizeRules): Solved {
   let network = withGuess(draft)
-  // What is joined to what stays the same from round to round.
+  // The connections stay the same in all rounds.
   const joints = new Joints(network)
   const drafted: Drafted = { draft, ways: new Ways(draft) }
   const design = new Map<string, Design>()
@@ -104,7 +104,7 @@ const sameSizes = (one: Network, other: Network): boolean =>
 /** Currents that differ by less are one, A. */
 const sameA = 1e-3
 
-/** Large enough that no cable holds back what flows. */
+/** Large enough that no cable limits the current, mm². */
 const guessMm2 = 120
 const withGuess = (draft: WiringDraft): Network => ({
   ...draft,
@@ -121,7 +121,7 @@ interface Drafted {
   readonly ways: Ways<DraftRun>
 }
 
-/** Fuses, switches and bars for what flows through them. */
+/** Ratings of fuses, switches and bars for their currents. */
 function withRatings(
   drafted: Drafted,
   solved: Solved,
@@ -192,11 +192,11 @@ function bankAsMain(posts: readonly Post[], main: Post, draft: WiringDraft): rea
   })
 }
 
-/** The largest main fuse that a bank needs, A: for what it gives for hours. */
+/** The largest main fuse that a bank needs, A: for its continuous current. */
 export const mostMainA = ({ bankA }: Pick<Network, 'bankA'>): number =>
   fuseSizesA.find((size) => size >= bankA / fuseShare) ?? fuseSizesA.at(-1)!
 
-/** The main fuse, rated by the shop’s ratio over the largest that stands on the bar, as far as the bank needs one so large. */
+/** The main fuse, rated by the shop’s ratio to the largest fuse on the bar, but not above the need of the bank. */
 function largerThan(
   posts: readonly Post[],
   main: Post,
@@ -264,11 +264,11 @@ const familyOrder: readonly FuseFamily[] = [
   'terminal-block',
   'class-t',
 ]
-/** A larger fuse than is needed is taken up to this many times the current, or up to that of a small branch, A: its cable is made for it. */
+/** A fuse larger than needed is accepted up to this multiple of the current, or up to a small branch, A: its cable is sized for it. */
 const mostTimes = 3
 const smallBranchA = 30
 
-/** A fuse that holds what flows and interrupts the short there: what of it is known stays. */
+/** A fuse that holds the current and interrupts the short there. Known values stay. */
 function fuseFor(
   post: Post,
   amps: number,

@@ -13,7 +13,7 @@ export interface Design {
   readonly crankingA: number
 }
 
-/** A case counts for a run where this much more flows in it than in those before, A. */
+/** A case counts for a run if its current is larger by this much, A. */
 const sameA = 1e-6
 
 /** A network solved in its cases, each when it is asked for. */
@@ -25,7 +25,7 @@ export class Solved {
   private theShorts: ReadonlyMap<string, number> | undefined
   private theDesign: ReadonlyMap<string, Design> | undefined
 
-  /** @param joints of a network in which the same is joined, where there are such */
+  /** @param joints of a network with the same connections, if available */
   constructor(
     readonly network: Network,
     private readonly joints = new Joints(network),
@@ -88,7 +88,7 @@ export class Solved {
     return (this.theShorts ??= shortsOf(this.network, this.circuits, this.joints)).get(post) ?? 0
   }
 
-  /** The largest short at a post or at those that its runs lead to, A: what a fuse there may have to interrupt. */
+  /** The largest short circuit at a post or its neighbours, A: a fuse there must interrupt it. */
   shortNearA(post: string): number {
     const near = this.ways.runsAt(post).map(({ from, to }) => (from === post ? to : from))
     return Math.max(...[post, ...near].map((id) => this.shortA(id)))

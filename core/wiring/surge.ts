@@ -9,7 +9,7 @@ export interface Surge {
 /** A motor starts in a second or two (engineering default); an inverter’s maker says how long its surge lasts. */
 const startsInS = 2
 
-/** What a unit takes while it starts beyond what it takes after, A. */
+/** Starting current of a unit above its running current, A. */
 function extraA(unit: WiringUnit, network: Pick<Network, 'posts'>): number {
   if (unit.kind === 'load') return unit.amps * (unit.surge - 1)
   if (unit.kind !== 'inverter') return 0
@@ -22,7 +22,7 @@ const secondsOf = (unit: LoadUnit | InverterUnit): number =>
 
 /**
  * The hardest start through a fuse: of the unit of its branch, and for the main fuse of the hardest of all.
- * @param amps what flows through it for hours, A
+ * @param amps continuous current through it, A
  */
 export function surgeThrough(
   fuse: string,

@@ -31,18 +31,18 @@ export class Wiring {
   get ways(): Ways {
     return this.solved.ways
   }
-  /** What a run must be made for: what flows in it in any case, and no less than its source can give. */
+  /** Design current of a run: the largest of any case, and at least the output of its source. */
   design(run: Run): Design {
     const design = this.solved.design.get(run.id)!
     return run.leastA > design.amps ? { ...design, amps: run.leastA } : design
   }
-  /** What flows in a run at most, A: for hours, or, where it turns an engine, for its seconds. */
+  /** Largest current of a run, A: continuous, or for seconds if it cranks an engine. */
   flowsA(run: Run): number {
     const { amps, crankingA } = this.design(run)
     return run.role === 'cranking' ? crankingA : amps
   }
 
-  /** The runs that are replaced with one: what is of the same cable, and the returns that are laid with them. */
+  /** The runs replaced together with one: those of the same cable, and their returns. */
   replacedWith(run: Run): readonly Run[] {
     const alike = this.network.runs.filter((other) => isAlike(other, run))
     const backs = alike.flatMap(({ id }) => this.ways.returnOf(id) ?? []).filter(isLaidWithItsRun)
@@ -51,7 +51,7 @@ export class Wiring {
   /**
    * The same wiring with another conductor in place of a run: a thin one holds its own current back, and what replaces
    * it must carry more.
-   * @param size null if it is sized again, whatever was found or set of it
+   * @param size null to size it again, ignoring found or set values
    */
   replaced(run: Run, size: Conductors | null): Wiring {
     const key = JSON.stringify([run.cable ?? run.id, size?.areaMm2, size?.count])
@@ -59,7 +59,7 @@ export class Wiring {
   }
   /**
    * The same wiring with another rating of a fuse: one that is far too small holds back, too.
-   * @param ratedA null if it is rated again, whatever was found or set of it
+   * @param ratedA null to rate it again, ignoring found or set values
    */
   rerated(fuse: string, ratedA: number | null = null): Wiring {
     return this.other(JSON.stringify([fuse, ratedA]), () => withRating(this.draft, fuse, ratedA))
@@ -84,7 +84,7 @@ export class Wiring {
     )
   }
 
-  /** What stands beyond each end of a run: a battery or a bar, and a fuse before it. */
+  /** The source beyond each end of a run: a battery or a bar, and a fuse before it. */
   sourcesBeyond(run: Run): readonly [near: Beyond, far: Beyond] {
     return [this.ways.sourceBeyond(run.from, run), this.ways.sourceBeyond(run.to, run)]
   }
@@ -118,8 +118,8 @@ const withRating = (draft: WiringDraft, fuse: string, ratedA: number | null): Wi
 export const hasRuns = ({ many }: System): boolean => many.runs.length > 0
 
 /**
- * The wiring of a system, calculated once for a job: unknowns are taken as typical, whatever a scene assumes of them,
- * since what is proposed is bought before they are known.
+ * The wiring of a system, calculated once for a job with typical values for unknowns, whatever a scene assumes,
+ * because proposed parts are bought before the unknowns are measured.
  */
 export function wiringIn(system: System): Wiring {
   const { facts, reads } = system.scene
@@ -149,7 +149,7 @@ export function wired(job: JobDocument, shop: ShopSettings): JobDocument {
   )
   return {
     ...done,
-    // What is fitted in place of what is told from the answer itself.
+    // The answer itself shows which parts are new.
     ...(job.specified ? { specified: job.specified } : {}),
     runs: { ...done.runs, ...Object.fromEntries(named) },
     fittings: { ...done.fittings, ...Object.fromEntries(fittings) },

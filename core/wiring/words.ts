@@ -4,7 +4,7 @@ import type { Fitting, SignalLine, Run } from './network'
 /** What becomes of a part of the wiring, in a word. */
 export const stateWords = { found: 'stays', new: 'new', goes: 'goes' } as const
 
-/** Whether a conductor stays whose size nobody knows: what it is said to be is what it needs. */
+/** Whether an existing conductor has an unknown size: its size is then the required one. */
 export const isSizeUnknown = ({ state, areaKnown }: Pick<Run, 'state' | 'areaKnown'>): boolean =>
   state === 'found' && areaKnown === 'sized'
 

@@ -4,18 +4,18 @@ import type { Joint } from './house'
 /** The bars of the house, by their positive posts. */
 export const firstBar = 'bar-plus'
 export const secondBar = 'bar-2-plus'
-/** The positive post of the bank: what stands there is always live, whatever the main switch does. */
+/** The positive post of the bank: always live, even with the main switch off. */
 export const bankPost = 'bank-plus'
 /** Whether a post is the own fuse of a battery in a bank of several. */
 export const isBankFuse = (post: string): boolean => /^bank-\d+-fuse$/.test(post)
-/** The contactor between the bars, where the battery’s signal opens it. */
+/** The contactor between the bars that the battery’s signal opens. */
 export const loadStop = 'load-stop'
 
-/** The second pair of bars of a house, wherever it is joined. */
+/** The second pair of bars of a house. */
 const beside = (house: Joint): Joint => ({ ...house, plus: secondBar, minus: 'bar-2-minus' })
 
 /**
- * Whether loads stand on bars of their own behind a contactor: the battery’s signal drops them before its own
+ * Whether loads have separate bars behind a contactor: the battery’s signal drops them before its own
  * electronics must open, and what charges stays joined to the battery. Where lead is joined to it, one contactor parts
  * the two instead.
  */
@@ -25,8 +25,8 @@ const isParted = (build: Builder, { plus }: Joint): boolean =>
   build.system.one.use.mixed !== 'hybrid'
 
 /**
- * Where the fuse of a branch stands: on the first bar, on the battery side of the main switch where that was set by hand,
- * or on a second bar next to the first, where that was set by hand or is for loads alone. @param draws whether the branch feeds a load or an inverter
+ * The bar of a branch fuse: the first bar, the battery side of the main switch if set by hand,
+ * or a second bar if set by hand or for loads only. @param draws whether the branch feeds a load or an inverter
  */
 export function barOf(build: Builder, house: Joint, fuse: string, draws = false): Joint {
   if (house.plus !== firstBar) return house
@@ -36,7 +36,7 @@ export function barOf(build: Builder, house: Joint, fuse: string, draws = false)
   return onSecond ? beside(house) : house
 }
 
-/** The bars of the loads behind their contactor, before the branches that stand on them. */
+/** The load bars behind their contactor, before their branches. */
 export function loadBarsOf(build: Builder, first: Joint): void {
   if (!isParted(build, first)) return
   const { nominalV } = first
@@ -52,7 +52,7 @@ export function loadBarsOf(build: Builder, first: Joint): void {
 }
 
 /**
- * The second pair of bars, where something was set by hand to stand on it, joined to the first by a strap in each pole:
+ * The second pair of bars, if a branch was set to it by hand, joined to the first by a strap in each pole:
  * last, so that no run is called otherwise for it.
  */
 export function secondBarsOf(build: Builder, first: Joint): void {
@@ -63,7 +63,7 @@ export function secondBarsOf(build: Builder, first: Joint): void {
 
 const strap = { role: 'main', usualM: usualM.link } as const
 
-/** @param from what the positive one is joined to */
+/** @param from the post that the positive bar is joined to */
 function barsBeside(build: Builder, first: Joint, from: string, name: string, reason: string): void {
   const { plus, minus, nominalV } = beside(first)
   build.fitting(plus, 'bar', { nominalV, name: `${name}, positive`, opposite: minus, reason })

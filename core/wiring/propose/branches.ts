@@ -10,7 +10,7 @@ import { leadOf } from './lead'
 import { nearFuse } from './surveyed'
 import type { Joint } from './house'
 
-/** A DC load from this many amperes on has a cable of its own; the rest hang on the fuse panel. */
+/** From this current on, a DC load has a separate cable, A; the others are on the fuse panel. */
 const ownBranchFromA = 20
 
 interface BranchOf {
@@ -82,7 +82,7 @@ export function branchesOf(build: Builder, house: Joint): void {
   leadOf(build, house)
 }
 
-/** What draws direct current: loads that have a branch of their own, and what the panel of all others draws together, A. */
+/** The DC loads: those with a separate branch, and the total of the panel with the others, A. */
 function directLoads({ system }: Builder): {
   readonly own: readonly View<'loads'>[]
   readonly circuits: number

@@ -26,13 +26,13 @@ type Cable = View<'conductors'>
 export type DraftRun = Omit<Run, 'areaMm2' | 'areaKnown'> & {
   readonly areaMm2: number | null
   readonly areaKnown: ValueSource | null
-  /** The run whose size it has at least: what it goes on from or comes back for; null if there is none. */
+  /** The run whose size it has at least: the one it continues or returns; null if there is none. */
   readonly like: string | null
 }
-/** A network before it is sized: what a fuse, switch or bar is made for is null while nobody knows it. */
+/** A network before sizing: unknown ratings of fuses, switches and bars are null. */
 export type WiringDraft = Omit<Network, 'runs'> & { readonly runs: readonly DraftRun[] }
 
-/** A length that nobody has measured, where it is short by nature: m. */
+/** Typical lengths of short runs that nobody measured, m. */
 export const usualM = {
   lead: 0.15,
   stub: 0.15,
@@ -43,7 +43,7 @@ export const usualM = {
   crank: 1.2,
 } as const
 
-/** One-way length of a run that nobody has measured, m: the middle of what it may be. */
+/** One-way length of an unmeasured run, m: the middle of the plausible range. */
 export const openM = 3.25
 
 interface PostOf {
@@ -72,7 +72,7 @@ interface RunOf {
   readonly cable?: Cable | null
   /** Share of the cable's length that this run is. */
   readonly share?: number
-  /** Length where it is short by nature, m. */
+  /** Typical length of a short run, m. */
   readonly usualM?: number
   readonly leastA?: number
   readonly like?: string
@@ -80,10 +80,10 @@ interface RunOf {
   readonly byChassis?: boolean
 }
 
-/** What of a fitting counts as set by hand. */
+/** Fields of a fitting that count as set by hand. */
 const setFields = ['family', 'ratedA', 'aicA', 'distanceMm', 'sheathed', 'standsOn', 'place', 'stud'] as const
 
-/** A post at which nothing stands. */
+/** A post without a fitting. */
 const bare = (
   id: string,
   kind: PostKind,
@@ -103,7 +103,7 @@ const bare = (
   set: [],
 })
 
-/** Collects posts, runs and units, and puts in what was set by hand. */
+/** Collects posts, runs and units, and applies values set by hand. */
 export class Builder {
   /** By their ids, in the order in which they were put in. */
   readonly posts = new Map<string, Post>()
@@ -111,7 +111,7 @@ export class Builder {
   readonly units: WiringUnit[] = []
   readonly lines: SignalLine[] = []
   readonly relays: { readonly post: string; readonly alternator: string }[] = []
-  /** What was set by hand, by its path. */
+  /** Values set by hand, by path. */
   private readonly handOn: ReadonlyMap<PartPath, View<'runs'> | View<'fittings'>>
   private readonly counts = { W: 0, F: 0, S: 0, P: 0, L: 0 }
 
@@ -124,7 +124,7 @@ export class Builder {
     this.handOn = new Map([...runs, ...fittings].map((view) => [view.$path, view]))
   }
 
-  /** What was set by hand of a run or a fitting, by its fields; null if it is as proposed. */
+  /** Values set by hand of a run or a fitting, by field; null if it is as proposed. */
   entered(path: PartPath): <T>(field: string) => T | null {
     const hand = this.handOn.get(path)
     return <T>(field: string) => (hand?.$entered(field) as T | null | undefined) ?? null
@@ -149,7 +149,7 @@ export class Builder {
     return id
   }
 
-  /** A post at which a fuse, switch, relay, stop, shunt, bar or plug stands. */
+  /** A post with a fuse, switch, relay, stop, shunt, bar or plug. */
   fitting(
     id: string,
     kind: PostKind,
@@ -269,7 +269,7 @@ export class Builder {
     return this.posts.get(post)?.place === 'engine'
   }
 
-  /** Hottest air along a run, °C: the main leads lie where the battery stands. */
+  /** Hottest air along a run, °C: the main leads are at the battery. */
   private airAlong({ role, of }: Pick<Run, 'role' | 'of'>): number {
     const atBank = role === 'main' || of === 'candidate'
     return atBank ? (this.system.one.place.$usual('hottestC') as number) : tableAirC

@@ -3,7 +3,7 @@ import { asFound, asSpecified } from '#core/job/as-specified'
 import { partKinds, type PartKindId } from '#core/job/fields'
 import type { Gone } from '../network'
 
-/** What marks a part as another one in the same place, where it differs. */
+/** Fields that make a part a different one in the same place. */
 const identity = ['shelf', 'kind', 'name']
 /**
  * What of a part is a thing of its own that is fitted while the part stays: of a surveyed cable the conductor, a fuse, a
@@ -16,7 +16,7 @@ const thingsOf: Readonly<Record<string, readonly string[]>> = {
   use: ['monitor'],
 }
 
-/** What the answer of a job fits: whole parts, parts in place of others, and, by field, what it changes of a part that stays. */
+/** What an answer fits: new parts, replacements, and changed fields of existing parts. */
 export function fittedBy({ specified }: JobDocument): (path: PartPath | FieldPath) => boolean {
   const paths = new Set<string>()
   for (const { path, before } of specified?.changes ?? []) {
@@ -32,12 +32,12 @@ export function fittedBy({ specified }: JobDocument): (path: PartPath | FieldPat
   return (path) => paths.has(path)
 }
 
-/** What a part was, for whoever draws it. */
+/** The kind of a removed part, for the drawing. */
 const wasOf = { chargers: 'source', solar: 'source', sources: 'source', inverters: 'inverter' } as const
 
 const linkWas = (kind: unknown): Gone['was'] => (kind === 'dcdc' || kind === 'diode' ? kind : 'link')
 
-/** What the survey holds and the job as specified does not: the old bank, and parts that others take the place of. */
+/** Parts of the survey that the specified job removes: the old bank and replaced parts. */
 export function goneOf(job: JobDocument): Gone[] {
   const found = asFound(job)
   const done = asSpecified(job)

@@ -126,7 +126,7 @@ export function houseOf(build: Builder): Joint {
   return { plus, minus, nominalV }
 }
 
-/** What the main leads carry at least, A: a share of what the battery gives, whatever hangs on it today. */
+/** Least current of the main leads, A: a share of the battery’s continuous current, even if the loads need less. */
 const leastA = ({ bank, rules }: Builder['system']): number => (bank.continuousA * rules.mainShare) / 100
 
 function positiveOf(build: Builder, minus: string): string {
@@ -188,7 +188,7 @@ function negativeOf(build: Builder, shunted: boolean, small: boolean): void {
   })
 }
 
-/** The shunt of a monitor that was found or is fitted: by its own rating where it is there or its sheet is known. */
+/** The shunt of an existing or new monitor, with its rating if known. */
 function shuntOf(build: Builder, own: Pick<Post, 'nominalV' | 'opposite' | 'pole'>): void {
   const { use } = build.system.one
   const state = build.stateOf('use/monitor')

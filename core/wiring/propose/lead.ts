@@ -6,7 +6,7 @@ import { faultResistanceOhm } from '../short'
 import { usualM, type Builder } from './builder'
 import type { Joint } from './house'
 
-/** The old battery where it stays. */
+/** The old battery, if it stays. */
 export function leadOf(build: Builder, house: Joint): void {
   if (oldBankStays(build.system)) joinedLead(build, house)
   if (build.system.one.use.mixed === 'dcdc') leadBehindDcdc(build, house)
@@ -41,10 +41,10 @@ function joinedLead(build: Builder, house: Joint): void {
   leadUnit(build, 'house')
 }
 
-/** A DC-DC that keeps lead full gives it this much, V of 12, and stops under this much of its input (engineering defaults). */
+/** Output voltage of a DC-DC that keeps lead-acid full, and its lowest input, V of 12 (engineering defaults). */
 const keeps = { setV: 14.1, fromV: 12.4 } as const
 
-/** Kept full by a DC-DC from the bar, as a reserve: a fuse at each of its ends, since a battery stands beyond both. */
+/** A reserve battery kept full by a DC-DC from the bar: a fuse at each end, because there is a battery beyond both. */
 function leadBehindDcdc(build: Builder, house: Joint): void {
   const { one, rules } = build.system
   const id = 'lead-dcdc'
@@ -110,7 +110,7 @@ function leadBehindDcdc(build: Builder, house: Joint): void {
   leadUnit(build, 'reserve')
 }
 
-/** The posts of the old battery. @returns what a fitting next to it has */
+/** The posts of the old battery. @returns the common properties of a fitting next to it */
 function leadPosts(build: Builder) {
   const nominalV = Number(build.system.one.houseBank.nominalV)
   const own = { of, state: 'found', nominalV } as const

@@ -2,7 +2,7 @@ import { nameInSentence } from '#core/units/format'
 import { loadStop } from './bars'
 import type { Builder } from './builder'
 
-/** Fuse of a thin line that begins at a battery, A: it protects 1 mm² and lets through what a relay’s coil draws. */
+/** Fuse of a signal line from a battery, A: it protects 1 mm² and carries the current of a relay coil. */
 const signalFuseA = 3
 /** Fuse of a line that only measures, A. */
 const senseFuseA = 1
@@ -42,7 +42,7 @@ function stopOfBankOf(build: Builder): void {
     build.line('stop', { of: 'candidate', name, fuseA: signalFuseA })
 }
 
-/** What tells a DC-DC or a solenoid that the engine runs: from a wire that is live only then. */
+/** The run signal of a DC-DC or a solenoid: from a wire that is live only while the engine runs. */
 function runningSignalsOf(build: Builder): void {
   for (const link of build.system.many.links) {
     const isToldByWire = link.kind === 'solenoid' || (link.kind === 'dcdc' && link.signal === 'wire')
@@ -57,7 +57,7 @@ function runningSignalsOf(build: Builder): void {
   }
 }
 
-/** What measures the voltage where it counts: an external regulator at the battery it charges, a monitor at the bank. */
+/** Sense lines: of an external regulator at the battery it charges, of a monitor at the bank. */
 function senseLeadsOf(build: Builder): void {
   const { many } = build.system
   for (const { $path, $name, regulator } of many.alternators) {

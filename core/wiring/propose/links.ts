@@ -7,7 +7,7 @@ import { usualM, type Builder } from './builder'
 import type { Joint } from './house'
 import { farFuse, nearFuse, type Cable } from './surveyed'
 
-/** A link with what it begins at. */
+/** A link with its start. */
 export interface LinkAt {
   readonly link: View<'links'>
   readonly alternator: string
@@ -228,7 +228,7 @@ function dcdcOf(build: Builder, house: Joint, at: LinkAt, cables: readonly Cable
   })
 }
 
-/** The cable to a DC-DC, through a plug and a fuse at its far end where it has them. */
+/** The cable to a DC-DC, through its plug and far fuse if it has them. */
 function feedOf(build: Builder, id: string, from: string, to: string, at: LinkAt, cable: Cable | null): void {
   const { link, nominalV, opposite } = at
   const own = { of: link.$path, nominalV, opposite } as const

@@ -10,7 +10,7 @@ import { houseOf } from './house'
 import { linesOf } from './lines'
 
 /**
- * The wiring of a job by the trade's order, with what was surveyed and what was set by hand in its places: bank, fuse,
+ * The wiring of a job in the usual order of the trade, with surveyed values and values set by hand: bank, fuse,
  * switch and bar; shunt and bond in the negative; a fuse at every end that has a source; a branch for whatever
  * charges and draws.
  * @param system the job as specified, unknowns taken as typical

@@ -13,7 +13,7 @@ interface FoundFuse {
   readonly aicA: number | null
 }
 
-/** The fuse of a surveyed cable nearest the battery; nothing where it is unknown. */
+/** The fuse of a surveyed cable nearest the battery; empty if unknown. */
 export function nearFuse(build: Builder, cable: Cable | null): Partial<FoundFuse> {
   if (!cable || cable.$entered('fuseA') === null) return {}
   const family = nearFuseFamily(cable)
@@ -36,6 +36,6 @@ export function farFuse(build: Builder, cable: Cable | null): Partial<FoundFuse>
   }
 }
 
-/** A fuse of a surveyed cable is new where the answer changes its rating or its family. */
+/** A fuse of a surveyed cable is new if the answer changes its rating or its family. */
 const stateOfFuse = (build: Builder, { $path }: Cable, end: 'fuse' | 'farFuse'): PartState =>
   [`${$path}/${end}A`, `${$path}/${end}Kind`].some((path) => build.isNew(path)) ? 'new' : 'found'
