@@ -14,9 +14,9 @@ import type { Doing, TestState } from './states'
 const shutOhm = 1e5
 /** Resistance of a diode beyond its drop, Ω, as of an isolator’s. */
 const diodeOhm = 0.001
-/** The draw of what stands by fades below, V. */
+/** The standby current fades below this voltage, V. */
 const fadesBelowV = 6
-/** Where a bank that is nearly full rests, and how far above it absorption is held, V of 12 (engineering defaults). */
+/** Resting voltage of a nearly full bank, and the distance to absorption, V of 12 (engineering defaults). */
 const nearlyFullV = 13.4
 const heldAboveV = 0.8
 
@@ -105,13 +105,13 @@ export function elementsIn(unit: WiringUnit, rig: Rig, state: TestState): Elemen
   )
 }
 
-/** A battery that takes little more: it rests where it does, and gives way to a higher voltage at once. */
+/** A nearly full battery: at its resting voltage, with little current at a higher voltage. */
 const nearlyFull = (unit: BatteryUnit, tailA: number, scale: number): BatteryUnit => ({
   ...withEmf(unit, nearlyFullV * scale),
   chargingOhm: (heldAboveV * scale) / Math.max(0.01, tailA),
 })
 
-/** What of a wiring is the same whatever its units do: looked up once, since a job is solved thousands of times. */
+/** The unchanging part of a wiring: looked up once, because a job is solved thousands of times. */
 interface Wiring {
   readonly joined: Joined
   readonly runs: ReadonlyMap<
@@ -142,7 +142,7 @@ function wiringOf(network: Network): Wiring {
   return wiring
 }
 
-/** A run as it is found, in a state. */
+/** A run in a state, with its faults. */
 function asFound(
   resistor: Resistor,
   rig: Rig,
@@ -170,7 +170,7 @@ function asFound(
 const isBatteryLead = ({ from, to }: { from: string; to: string }, network: Network): boolean =>
   network.units.some((unit) => unit.kind === 'battery' && (unit.plus === from || unit.plus === to))
 
-/** A unit as it is found, in a state. */
+/** A unit in a state, with its faults. */
 function asFoundUnit(element: Element, unit: WiringUnit, rig: Rig, { doing, at }: TestState): Element[] {
   switch (unit.kind) {
     case 'battery':

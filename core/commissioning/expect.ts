@@ -10,13 +10,13 @@ export interface Expected {
   readonly tolerance: number
 }
 
-/** Tolerances are this many standard deviations. */
+/** Tolerance in standard deviations. */
 const deviations = 2
 
-/** A current that is told no better than this, A, and no better than twice itself, shows no fault (engineering default). */
+/** A current with a tolerance above this, A, and above twice its value shows no fault (engineering default). */
 const widestA = 5
 
-/** Whether a reading of a test can show a fault at all: not where its tolerance is wider than what it measures. */
+/** Whether a test can show a fault: not if its tolerance is wider than its value. */
 export const isTelling = ({ test, value, tolerance }: Expected): boolean =>
   test.quantity !== 'amps' || tolerance <= Math.max(widestA, 2 * Math.abs(value))
 

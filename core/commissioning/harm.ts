@@ -1,4 +1,4 @@
-/** What a fault can do where it stays hidden. */
+/** The harm of a hidden fault. */
 export type Harm = 'fire' | 'damage' | 'stranded' | 'nuisance'
 
 /**
@@ -12,9 +12,9 @@ export const harms: Readonly<Record<Harm, { readonly weight: number; readonly re
   nuisance: { weight: 1, reason: 'Charging takes longer, or a display shows the wrong value.' },
 }
 
-/** Heat in one joint from which it chars what is around it, W (engineering default). */
+/** Heat in one joint that chars its surroundings, W (engineering default). */
 export const charsFromW = 10
-/** Loss from which what is behind a joint stops working, V of 12 (engineering default). */
+/** Voltage drop that stops the units behind a joint, V of 12 (engineering default). */
 const stopsFromV = 0.8
 
 /**

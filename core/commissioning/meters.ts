@@ -3,10 +3,10 @@ export type Instrument = 'meter' | 'clamp' | 'monitor' | 'probe' | 'eye' | 'coun
 
 interface Class {
   readonly name: string
-  /** Standard deviation of a reading, as a share of it, and whatever it reads. */
+  /** Standard deviation of a reading: a share of it, and a constant. */
   readonly share: number
   readonly floor: number
-  /** How finely it shows what it reads. */
+  /** Resolution of its display. */
   readonly step: number
 }
 
@@ -26,7 +26,7 @@ const classes: Readonly<Record<Instrument, Class>> = {
 
 export const instrumentName = (instrument: Instrument): string => classes[instrument].name
 
-/** Standard deviation of a reading by its instrument, in the unit of what is read. */
+/** Standard deviation of a reading from its instrument, in the unit of the reading. */
 export function deviationOf(instrument: Instrument, reading: number): number {
   const { share, floor } = classes[instrument]
   return Math.hypot(share * reading, floor)

@@ -21,7 +21,7 @@ export type Parameter =
   | { readonly kind: 'heat'; readonly unit: string; readonly field: 'riseK' | 'airC'; readonly sd: number }
   /** Voltage of panels by themselves, V. */
   | { readonly kind: 'panels'; readonly unit: string; readonly sd: number }
-  /** Draw of what stands by, A. */
+  /** Standby current, A. */
   | { readonly kind: 'standing'; readonly sd: number }
 
 /** How sure a length or a size is, as a share of the resistance (engineering defaults). */
@@ -38,7 +38,7 @@ const jointsOhm = 0.00005
 const fittingShare = 0.3
 /** What a chassis gives way by, as a share. */
 const chassisShare = 0.3
-/** A resistance that was measured holds by this much: the classes of two meters. */
+/** Uncertainty of a measured resistance, as a share: the classes of two meters. */
 const measuredShare = 0.05
 
 /** Standard deviations of a unit’s figures: shares of them, or V of a 12 V system (engineering defaults). */
@@ -112,13 +112,13 @@ function deviationIn(unit: WiringUnit, field: string, deviation: Deviation, scal
 
 const isLead = (unit: WiringUnit): boolean => unit.kind === 'battery' && unit.chemistry === 'lead'
 
-/** However uncertain a figure is, this much of it is there. */
+/** An uncertain figure never falls below this share. */
 export const leastShare = 0.2
 
 const figureOf = (unit: WiringUnit, field: string): number =>
   unit[field as keyof WiringUnit] as unknown as number
 
-/** A unit with one of its figures moved by this many deviations: a share moves with the figure, whatever a fault made of it. */
+/** A unit with one of its figures moved by this many deviations: a share scales with the figure, faults included. */
 export function movedUnit(
   unit: WiringUnit,
   { field, sd, of }: Extract<Parameter, { kind: 'unit' }>,

@@ -21,8 +21,8 @@ interface InState {
 }
 
 /**
- * Differences are taken this many deviations to either side: by the three points of Gauss and Hermite the variance is
- * then right for whatever is straight, and near for what bends, such as a regulator that just reaches its limit.
+ * Differences are taken this many deviations to either side: with the three points of Gauss and Hermite the variance is
+ * then exact for linear effects and close for others, such as a regulator at its limit.
  */
 const farSide = Math.sqrt(3)
 /** A slope of less than this share of the instrument’s own deviation is none. */
@@ -30,7 +30,7 @@ const worthOf = 0.02
 /** Two solutions are one where nothing differs by more, V. */
 const sameV = 1e-9
 
-/** A job before the installer: its rig, its states, its tests, and what each reads. */
+/** A job to prove: its rig, states, tests, and expected readings. */
 export class Proof {
   readonly rig: Rig
   readonly states: readonly TestState[]
@@ -76,7 +76,7 @@ export class Proof {
     return found
   }
 
-  /** What each test of some rig reads exactly, by its id: for a stand-in, whose truth is one rig. */
+  /** The exact reading of each test on a rig, by id: for simulated instruments. */
   readings(rig: Rig, tests: readonly ProofTest[]): Map<string, number> {
     const solutions = new Map<string, Solution>()
     return new Map(
@@ -98,7 +98,7 @@ export class Proof {
     return { circuit, solution: this.solveNear(circuit, rig, state) }
   }
 
-  /** From where a sound rig stands, which is near; should that lead nowhere, from where each source holds its voltage. */
+  /** Starts from the solution of a sound rig; if that does not converge, from the set voltages of the sources. */
   private solveNear(circuit: Circuit, rig: Rig, state: TestState): Solution {
     const near = this.sound.get(state.id)?.solution.volts
     if (!near) return this.solver.solve(circuit, startOf(rig.network, state.at))
@@ -155,7 +155,7 @@ export class Proof {
     solution: Solution,
     sound: InState,
   ): Predict {
-    // Where a fault changes nothing of what flows, the slopes are those of a sound rig.
+    // If a fault does not change the currents, the slopes are those of a sound rig.
     const moved = isSame(solution, sound.solution) ? null : this.moved(rig, state, circuit, solution)
     return (test) => {
       const seen = seenBy(test, solution)
@@ -166,7 +166,7 @@ export class Proof {
     }
   }
 
-  /** What flows where each parameter is moved by a standard deviation, for those that change anything of it. */
+  /** Solutions with each parameter moved by a standard deviation, for parameters that matter. */
   private moved(rig: Rig, state: TestState, circuit: Circuit, solution: Solution): Map<number, SolverStep> {
     const changes = this.parameters.flatMap((parameter, i) => {
       const changed = changedBy(parameter, 1, rig, state, circuit)
@@ -211,7 +211,7 @@ export class Proof {
   }
 }
 
-/** What feeds a way that is open stands at its own voltage. */
+/** A source of an open path stays at its own voltage. */
 function heldBySources({ network }: Rig, near: ReadonlyMap<string, number>): Map<string, number> {
   const start = new Map(near)
   for (const unit of network.units)
@@ -222,7 +222,7 @@ function heldBySources({ network }: Rig, near: ReadonlyMap<string, number>): Map
     }
   return start
 }
-/** A regulator gives a little when it holds less than it is set to by this much, V. */
+/** A regulator delivers some current if the voltage is this far below its setting, V. */
 const regulatorV = 0.02
 
 function byStateOf(states: readonly TestState[], tests: readonly ProofTest[]): Map<string, ProofTest[]> {
@@ -233,7 +233,7 @@ function byStateOf(states: readonly TestState[], tests: readonly ProofTest[]): M
 
 type Predict = (test: ProofTest) => Prediction
 
-/** Whether a parameter acts on the reading itself and not only on what flows. */
+/** Whether a parameter acts directly on the reading, not only through the currents. */
 const isOfReading = ({ kind }: Parameter, { quantity, probes }: ProofTest): boolean =>
   quantity === 'celsius' ? kind === 'heat' || kind === 'unit' : probes.length === 0 && kind === 'panels'
 
@@ -248,7 +248,7 @@ const stepOf = ({ volts, amps }: Solution): SolverStep => ({
 })
 const seenBy = (test: ProofTest, solution: Solution): number[] => probed(test, stepOf(solution))
 
-/** A battery that gives way otherwise when charged than when drawn on rests on a kink, from where one step leads astray. */
+/** A battery with different charge and discharge resistance rests at a kink, where a single step misleads. */
 function isKinked(parameter: Parameter, { network }: Rig): boolean {
   if (parameter.kind !== 'unit') return false
   const unit = network.units.find(({ id }) => id === parameter.unit)

@@ -4,10 +4,10 @@ export interface Slopes {
   readonly by: readonly number[]
 }
 
-/** What a test reads of a rig: its value, and how that hangs on what nobody knows exactly. */
+/** The reading of a test on a rig: its value, and its dependence on uncertain parameters. */
 export interface Prediction {
   readonly value: number
   readonly slopes: Slopes
-  /** Variance by what is not straight: where a parameter moves a reading otherwise up than down. */
+  /** Variance from nonlinear effects: a parameter moves the reading differently up and down. */
   readonly bent: number
 }

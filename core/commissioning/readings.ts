@@ -2,7 +2,7 @@ import type { Unit } from '#core/units/units'
 import type { Write } from '#core/units/format'
 import type { Measured } from './tests/test'
 
-/** A voltage drop is told to the millivolt. */
+/** A voltage drop is shown to the millivolt. */
 const smallV = 1
 
 /** A reading in words: `13.62 V`, `42 mV`, `yes`. */
@@ -14,7 +14,7 @@ export function readingWords(value: number, quantity: Measured, unit: Unit, q: W
   return q(value, unit)
 }
 
-/** What a test is expected to read in words: `14.05 ± 0.12 V`, `yes`, and what is printed on a part just as it is. */
+/** The expected reading in words: `14.05 ± 0.12 V`, `yes`, or the print on a part. */
 export function expectedWords(
   expected: number,
   tolerance: number,

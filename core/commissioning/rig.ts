@@ -31,10 +31,10 @@ export interface Panels {
   readonly dark: number
 }
 
-/** What is set in the monitor, and how it shows what it measures. */
+/** Settings of the monitor, and its display errors. */
 export interface Monitor {
   readonly sign: 1 | -1
-  /** What it shows of the true current: 1 where it is set for its own shunt. */
+  /** Displayed share of the true current: 1 if it is set for its own shunt. */
   readonly ratio: number
   readonly zeroA: number
   readonly capacityAh: number
@@ -46,16 +46,16 @@ export interface Charging {
 }
 
 /**
- * What stands before the installer: the wiring as it should be, and whatever of it is otherwise. A fault changes a
- * rig into another; whatever is not named is as specified. Plain data.
+ * The system to prove: the wiring as it should be, and its deviations. A fault changes a
+ * rig into another. Everything else is as specified. Plain data.
  */
 export interface Rig {
   readonly network: Network
-  /** Resistance beyond its own in a run, Ω, by run; Infinity where it is open. */
+  /** Extra resistance of runs, Ω; Infinity for an open run. */
   readonly addedOhm: Readonly<Record<string, number>>
   /** Fuses whose element is open, by post. */
   readonly blown: readonly string[]
-  /** Relays and switches that stay open or closed whatever they should do, by post. */
+  /** Relays and switches stuck open or closed, by post. */
   readonly stuckOpen: readonly string[]
   readonly stuckClosed: readonly string[]
   /** Drop of a diode that lies in a run, V, by run. */
@@ -77,7 +77,7 @@ export interface Rig {
   readonly senseOffV: Readonly<Record<string, number>>
   /** Units whose display shows another setting than is specified. */
   readonly misset: readonly string[]
-  /** Runs with a lug that a hand finds loose, and those with a pin that the eye finds corroded. */
+  /** Runs with a loose lug, and runs with a visibly corroded pin. */
   readonly loose: readonly string[]
   readonly corroded: readonly string[]
   /** What draws though all is off, A. */
@@ -109,7 +109,7 @@ const settledUnderV = 0.02
 /** Draw of monitor and electronics when all is off, A. */
 const quietA = 0.05
 
-/** A job as it is specified, as it should stand before the installer. */
+/** A job as specified, without faults. */
 export function rigOf(job: JobDocument, shop: ShopSettings = {}): Rig {
   const system = usualSystem(factsOf(asSpecified(job), shop))
   return rigIn(system, networkIn(system, job))
@@ -167,7 +167,7 @@ function rigIn(system: System, network: Network): Rig {
   }
 }
 
-/** The same wiring with every battery at the charge it has on the day, whatever the case. */
+/** The same wiring with every battery at its charge on the day, in every case. */
 function atProving(network: Network, lithiumV: number): Network {
   const emfOf = ({ chemistry, serves, plus }: BatteryUnit): number => {
     const { nominalV } = network.posts.find(({ id }) => id === plus)!
@@ -207,7 +207,7 @@ function chargingIn({ many }: System): Record<string, Charging> {
   return Object.fromEntries(staged.map(([path, floatV]) => [partId(path), { floatV }]))
 }
 
-/** Absorption is read once the current has fallen to this share of what the source gives (engineering default). */
+/** Absorption is read once the current has fallen to this share of the source’s output (engineering default). */
 const tailShare = 0.1
 
 function tailsIn(network: Network): Record<string, number> {
@@ -224,7 +224,7 @@ function capacitiesIn(network: Network, bankAh: number): Record<string, number> 
   return Object.fromEntries(packs.map(({ id }) => [id, bankAh / packs.length]))
 }
 
-/** Alternators and sources that measure the battery’s voltage by a lead of its own. */
+/** Alternators and sources with a voltage-sense lead. */
 const sensedIn = ({ units, lines }: Network): readonly WiringUnit[] =>
   units.filter(
     ({ kind, of }) =>

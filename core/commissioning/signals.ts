@@ -1,4 +1,4 @@
-/** How signals and protections are called where they do not arrive. */
+/** Names of signals and protections that do not work. */
 
 /** The running signal of a relay, by its post, or of a DC-DC, by its unit. */
 export const runSignal = (id: string): string => `run:${id}`

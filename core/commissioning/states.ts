@@ -3,10 +3,10 @@ import { nameInSentence } from '#core/units/format'
 import type { SourceUnit } from '#core/wiring/network'
 import { isKeeper, unitsOf, type Rig } from './rig'
 
-/** What is done to the system while it is looked at, beyond what is on. */
+/** Actions on the system during a test. */
 export type Doing =
   | { readonly kind: 'nothing' }
-  /** Every battery by itself, its leads off. */
+  /** Every battery alone, its leads off. */
   | { readonly kind: 'apart' }
   | { readonly kind: 'switched-off' }
   /** The bank nearly full, held at the set voltage of a source; or an hour later. */
@@ -20,7 +20,7 @@ export type Doing =
 
 /** A state of the system in which something is read. */
 export interface TestState {
-  /** `loads`, `charge-charger-1`, `absorb-charger-1`: that of the network’s case where nothing else is done. */
+  /** `loads`, `charge-charger-1`, `absorb-charger-1`: the id of the network’s case without further action. */
   readonly id: string
   /** What is on, in words. */
   readonly name: string
@@ -31,7 +31,7 @@ export interface TestState {
 }
 
 /**
- * How the case of a state is called on the command line. A battery stands otherwise on the day of proving than in the
+ * The name of a state on the command line. A battery has another charge on the day of proving than in the
  * case of the network of the same kind: it is charged, then used a little.
  */
 export const provedCase = ({ id }: TestState): string => `proved-${id}`
@@ -54,7 +54,7 @@ const floatMinutes = 30
 /** Every state in which something of a rig is read. */
 export function statesOf(rig: Rig): TestState[] {
   const cases = casesOf(rig.network).filter(
-    // Loads are tried once, on whatever charge the battery has by then.
+    // Loads are tested once, at the charge the battery has by then.
     ({ kind, id }) => kind !== 'short' && kind !== 'together' && id !== restedLoads,
   )
   const at = (id: string): Case | null => cases.find((one) => one.id === id) ?? null
@@ -126,7 +126,7 @@ function engineStates({ network, signalWires }: Rig, at: Case | null): TestState
   return [...full, { id: 'no-signal', name, at, doing: { kind: 'no-signal' }, minutes: 6 }]
 }
 
-/** Charging with the battery’s sensor made cold, where the battery must stop that. */
+/** Charging with a cooled battery sensor: the battery must stop the charge. */
 function coldState({ protections }: Rig, at: Case | undefined): TestState[] {
   if (!at || !protections.includes('cold-gate')) return []
   const name = `${nameOf(at)}, battery sensor cooled`

@@ -16,7 +16,7 @@ interface Tried {
 /** Sound rigs that are tried, and how far one reading of them may lie from what its slopes say, in deviations. */
 const tries = 100
 const mostAstray = 3
-/** Parameters are moved this many times as far as they mostly lie: what happens seldom is seen in few tries. */
+/** Parameters are moved this many times their standard deviation, so that few tries show rare effects. */
 const farOut = 1.6
 
 /**
@@ -27,7 +27,7 @@ export function steadyOf(tests: readonly ProofTest[], of: Tried): ProofTest[] {
   const unsteady = new Set<string>()
   for (let seed = 1; seed <= tries; seed++) {
     const chance = chanceOf(seed)
-    // What is made on every job is left out only where it goes astray with everything as it mostly lies.
+    // A test for every job is dropped only if it fails with typical parameters.
     const isFarOut = seed % 2 === 0
     const moves = of.parameters.map(() => (isFarOut ? farOut : 1) * normal(chance))
     const rig = of.parameters.reduce((moved, parameter, i) => movedRig(moved, parameter, moves[i]!), of.rig)

@@ -8,17 +8,17 @@ export interface Seen {
 }
 
 /**
- * What one hypothesis expects of every test in the light of the readings taken so far. It goes on from reading to
- * reading: the rows of the triangular root (Cholesky) of the covariance are kept for all tests at once, so that a
+ * The predictions of one hypothesis for every test, given the readings so far. It is updated from reading to
+ * reading: the rows of the Cholesky factor of the covariance are kept for all tests, so that a
  * further reading costs one pass over the tests and not a solution for each.
  */
 export class Ahead {
   private constructor(
-    /** Of each test, in the unit of what is read. */
+    /** For each test, in the unit of the reading. */
     readonly means: Float64Array,
-    /** Of each test without the noise of its own reading. */
+    /** For each test, without the noise of its reading. */
     readonly variances: Float64Array,
-    /** For each reading taken, what it has in common with each test. */
+    /** For each reading, its covariance with each test. */
     private readonly roots: readonly Float64Array[],
   ) {}
 

@@ -14,7 +14,7 @@ export interface Call {
   readonly right: boolean
 }
 
-/** A cause drawn as often as it is met, with a size anywhere in its range. */
+/** A cause drawn by its prior, with a random size in its range. */
 function drawn(all: readonly Cause[], chance: Chance): { readonly cause: Cause; readonly size: number } {
   // What is on no list cannot be simulated.
   const causes = all.filter(({ id }) => id !== otherId)
@@ -33,7 +33,7 @@ export const firstCallsIn = (
 ): Call[] =>
   searches.flatMap((calls) => calls.find(({ probability }) => probability >= from && probability < to) ?? [])
 
-/** What the essential tests said of one system that was drawn by the priors, and what was true of it. */
+/** The risk stated by the essential tests for a system drawn by the priors, and the truth. */
 export interface Proved {
   /** Whether all of them read as they must. */
   readonly within: boolean

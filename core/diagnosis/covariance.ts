@@ -5,7 +5,7 @@ import type { Slopes } from '#core/commissioning/prediction'
  * of them, and by the size of the fault. Calculated test by test, when it is asked for: few tests are ever read.
  */
 export class Covariance {
-  /** Of each test by itself. */
+  /** For each test alone. */
   readonly variances: Float64Array
   private readonly rows: (Float64Array | undefined)[] = []
 

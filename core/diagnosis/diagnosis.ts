@@ -10,13 +10,13 @@ import type { ProofTest } from '#core/commissioning/tests/test'
 import type { JobDocument } from '#core/job/document'
 import type { ShopSettings } from '#core/system/system'
 
-/** A cause, with those that no test tells from it, and how likely it is that it is one of them. */
+/** A cause with those that no test can separate from it, and their joint probability. */
 export interface Named {
   readonly causes: readonly Cause[]
   readonly probability: number
 }
 
-/** A job that is proved: what each test is expected to read, and what wrong readings mean. */
+/** A job to prove: the expected readings, and the meaning of wrong ones. */
 export class Diagnosis {
   readonly proof: Proof
   readonly causes: readonly Cause[]
@@ -33,9 +33,9 @@ export class Diagnosis {
   }
 
   /**
-   * Next measurements: the next essential test while nothing looks wrong, and else the measurement that tells most
+   * Next measurements: the next essential test while all readings are as expected, otherwise the most informative one
    * for its trouble.
-   * @returns null if none tells anything more
+   * @returns null if no measurement adds information
    */
   worthNext(posterior: Posterior): Worth | null {
     const taken = new Set(posterior.taken.map(({ test }) => test.id))
@@ -62,8 +62,8 @@ export class Diagnosis {
   }
 
   /**
-   * Calculates what every cause predicts, once: it takes seconds for a large job. Yields on the way, so that whoever
-   * waits may turn to something else; {@link given} does what is left of it.
+   * Calculates the predictions of every cause once: this takes seconds for a large job. Yields on the way, so that the
+   * caller can do something else; {@link given} completes the rest.
    */
   prepare(): Generator<void, void, void> {
     return (this.preparing ??= this.prepared())
@@ -110,12 +110,12 @@ export class Diagnosis {
     return this.begin
   }
 
-  /** Causes that no test tells apart, in groups: the same whatever is read. */
+  /** Groups of causes that no test can separate, whatever the readings. */
   get together(): readonly (readonly Cause[])[] {
     return (this.theTogether ??= togetherOf(this.given([]).known))
   }
 
-  /** Causes as one where no test tells them apart, with their probability together, the likeliest first. */
+  /** Causes grouped if no test can separate them, with their joint probability, the most likely first. */
   named(posterior: Posterior): Named[] {
     this.theGroups ??= groupsOf(this.causes, this.together)
     const probabilities = posterior.probabilities()
@@ -138,10 +138,10 @@ function groupsOf(causes: readonly Cause[], together: readonly (readonly Cause[]
   return [...groups.values()]
 }
 
-/** A reading that is expected to tell less is not worth taking, bits. */
+/** Least expected information of a reading worth taking, bits. */
 const leastBits = 0.005
 
-/** From this much on a cause is sure enough to be acted on. */
+/** Probability from which a cause counts as certain. */
 export const sureFrom = 0.9
 
 /** Readings that are further off than this, as a mean square in deviations, no cause explains. */

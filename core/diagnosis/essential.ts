@@ -9,7 +9,7 @@ import type { ProofTest } from '#core/commissioning/tests/test'
 export interface Essential {
   /** In the order in which they are made. */
   readonly tests: readonly ProofTest[]
-  /** Minutes of work for the readings, setting up included: without the walk round, and what goes on by itself. */
+  /** Minutes of work for the readings with setup, without the walk-round and waiting. */
   readonly minutes: number
   /** What stays hidden once all of them read as they must. */
   readonly risk: Risk
@@ -41,11 +41,11 @@ export function minutesOf(tests: readonly ProofTest[]): number {
   const states = new Set(readings.map(({ state }) => state.id).filter((id) => id !== restId))
   return readings.reduce((sum, { minutes }) => sum + minutes, setUpMinutes * states.size)
 }
-/** The state that a job stands in before anything is switched on. */
+/** The state of a job before anything is switched on. */
 const restId = 'rest'
 
 /**
- * Chooses the essential tests: those that are made wherever they apply, the fewest that hold the drop over every run
+ * Chooses the essential tests: those for every job, the fewest that include the drop over every run
  * with a large current, and then, one after another, whichever takes away most risk for each minute of work. Risk is
  * the prior of a fault times its harm times the chance that no test so far shows it.
  */
@@ -81,11 +81,11 @@ export function essentialOf(known: Known): Essential {
 }
 
 const total = (all: readonly number[]): number => all.reduce((sum, one) => sum + one, 0)
-/** A reading that takes away a smaller share of what is left, for each minute, is not worth it (engineering default). */
+/** Least share of the remaining risk that a reading must remove per minute (engineering default). */
 const leastShare = 0.005
 const count = (tests: ReadonlySet<ProofTest>): number => [...tests].filter(isReading).length
 
-/** Whether so little is missed that no more is added: by what each test misses alone, which is near enough for that. */
+/** Whether the remaining risk is small enough, from the miss probability of each test alone, which is close enough. */
 function isEnough(hypotheses: readonly Hypothesis[], missed: readonly number[], enough: Risk): boolean {
   const { hidden, dangerous } = riskOf(hypotheses, ({ harm }, h) => missed[h]! / harms[harm].weight)
   return hidden <= enough.hidden && dangerous <= enough.dangerous
@@ -132,5 +132,5 @@ function heavyDrops({ bench, offered }: Known): ProofTest[] {
   }
   return chosen
 }
-/** A drop is read while at least this much of the largest current flows. */
+/** Least share of the largest current for reading a drop. */
 const mostOfIt = 0.7

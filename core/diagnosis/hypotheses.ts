@@ -28,7 +28,7 @@ export const soundId = 'none'
 /** That something is wrong that is on no list, or with the meter, before anything is read (engineering default). */
 const otherPrior = 0.01
 export const otherId = 'other'
-/** By it each reading may be anything, as often as this, and is as in a sound system else (engineering default). */
+/** With the other cause, this share of readings is arbitrary; the rest is as in a sound system (engineering default). */
 export const strayShare = 0.1
 
 /** Every cause there may be of a job's readings. */
@@ -70,10 +70,10 @@ export interface Hypothesis {
   readonly size: number
   /** How far it reaches to either side, as the logarithm of a multiple where its sizes are multiples. */
   readonly width: number
-  /** By test, in their order: what it reads, and by how much that moves over the width of the size. */
+  /** By test: its reading, and the change of that over the width of the size. */
   readonly means: Float64Array
   readonly bySize: Float64Array
-  /** Variance by instrument and by what is not straight; covariance by all that is common, test by test. */
+  /** Variance from instruments and nonlinear effects; covariance from common parameters. */
   readonly noise: Float64Array
   readonly covariance: Covariance
   /** What it can do; null if nothing is known to be wrong. */
@@ -99,7 +99,7 @@ export function* hypothesesOf(
   return hypotheses
 }
 
-/** A hypothesis as it is, or in two: of some faults a share is found on the way round, whatever else is read. */
+/** A hypothesis, or two of them if the walk-round finds a share of its faults. */
 function asFoundOnRound(one: Hypothesis, { fault, at }: Cause, tests: readonly ProofTest[]): Hypothesis[] {
   const onRound = fault?.onRound
   if (!onRound) return [one]
@@ -117,7 +117,7 @@ function asFoundOnRound(one: Hypothesis, { fault, at }: Cause, tests: readonly P
 export const rigWith = ({ rig }: Proof, { fault, at }: Cause, size: number): Rig =>
   fault ? fault.change(rig, at!, size) : rig
 
-/** How a reading hangs on what nobody knows exactly is calculated for every this many of the sizes of a cause. */
+/** The slopes of readings are calculated for every nth size of a cause. */
 const slopesEvery = 3
 
 /** What each size of a cause predicts: values for each, slopes as of the nearest size for which they were calculated. */
@@ -148,7 +148,7 @@ function predictionsOf(proof: Proof, rig: Rig): readonly Prediction[] {
   return proof.tests.map(({ id, state }) => inStates.get(state.id)!.predictions.get(id)!)
 }
 
-/** A size on the scale on which it is even: as it is, or as a logarithm. */
+/** A size on its even scale: linear or logarithmic. */
 export const scaled = ({ fault }: Cause, size: number): number =>
   fault?.scale === 'times' ? Math.log(size) : size
 export const unscaled = ({ fault }: Cause, size: number): number =>

@@ -10,7 +10,7 @@ import type { ProofTest } from '#core/commissioning/tests/test'
 export const asItIs = ({ parameters }: Proof, rig: Rig, chance: Chance): Rig =>
   parameters.reduce((moved, parameter) => movedRig(moved, parameter, normal(chance)), rig)
 
-/** A rig with a fault as it may be met: of some a share is found by hand on the way round. */
+/** A rig with a random fault; some faults are visible on the walk-round. */
 export const asMet = (
   proof: Proof,
   cause: Cause,
@@ -21,7 +21,7 @@ export const asMet = (
   return onRound && chance() < onRound.share ? onRound.mark(rig, cause.at!) : rig
 }
 
-/** Instruments on a rig: each reading is what is there, with the noise of its instrument. */
+/** Instruments on a rig: each reading is the true value with the noise of its instrument. */
 export class StandIn {
   private readonly truth: ReadonlyMap<string, number>
 

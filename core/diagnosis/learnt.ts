@@ -12,11 +12,11 @@ export interface Learnt {
   /** As it was taken, and as the readings have it: mΩ of a run, K of a case’s rise. */
   readonly before: number
   readonly after: number
-  /** It lies within this much of that, 19 times in 20. */
+  /** Half width of its 95 % interval. */
   readonly within: number
 }
 
-/** A parameter is learnt where the readings leave less of its uncertainty than this. */
+/** A parameter counts as learnt if less than this share of its uncertainty remains. */
 const leftAtMost = 0.7
 
 /**
@@ -78,7 +78,7 @@ export function learntFrom(proof: Proof, readings: readonly Taken[]): Learnt[] {
 /** Less than this no conductor has, mΩ. */
 const leastMilliohm = 0.001
 
-/** Where what was learnt is entered: a case’s rise, K, and a run’s resistance, mΩ. */
+/** Fields for learnt values: the rise of a case, K, and the resistance of a run, mΩ. */
 const fieldOf = ({ of, what }: Learnt): FieldPath =>
   what === 'heat' ? `alternators/${of}/riseK` : `runs/${of}/milliohm`
 

@@ -1,12 +1,12 @@
 import type { Outlook, Posterior } from './posterior'
 import type { ProofTest } from '#core/commissioning/tests/test'
 
-/** A measurement with what it would tell. */
+/** A measurement with its expected information. */
 export interface Worth {
   readonly test: ProofTest
-  /** Bits it is expected to tell of what is wrong. */
+  /** Expected information about the fault, bits. */
   readonly bits: number
-  /** Minutes it takes, with setting up where the state is another. */
+  /** Minutes, with setup if the state changes. */
   readonly minutes: number
 }
 
@@ -21,7 +21,7 @@ const points = [
 
 const bitsOf = (probability: number): number => (probability > 0 ? -probability * Math.log2(probability) : 0)
 
-/** Causes whose predictions of a reading differ by less, in deviations, are told apart by it as little as one. */
+/** Causes whose predictions differ by less than this, in deviations, count as one. */
 const alike = 0.05
 
 /** Sizes of causes that predict one and the same reading. */
@@ -49,9 +49,9 @@ function groupsOf(outlook: readonly Outlook[]): Group[] {
   return [...groups.values()].sort((a, b) => b.total - a.total)
 }
 
-/** Readings are looked at as the heaviest groups predict them, to this much of all. */
+/** Readings are evaluated at the predictions of the most likely groups, up to this share. */
 const readingsLookedAt = 0.99
-/** Beyond this many deviations, squared, a group does not count for a reading. */
+/** A group further away than this, in squared deviations, does not count for a reading. */
 const farSquared = 80
 
 /**
@@ -115,7 +115,7 @@ export function bitsOfReading(outlook: readonly Outlook[]): number {
   return Math.max(0, entropy - left / seen)
 }
 
-/** Causes by their weight: what they have of entropy, bits. */
+/** Entropy of causes by weight, bits. */
 function entropyOf(outlook: readonly Outlook[]): number {
   const weights = new Map<number, number>()
   let total = 0

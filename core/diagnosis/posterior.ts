@@ -19,7 +19,7 @@ export interface Knowledge {
   readonly routine: readonly ProofTest[]
 }
 
-/** One hypothesis in the light of the readings: all of them together, with what they have in common. */
+/** One hypothesis given the readings, with their full covariance. */
 interface Weighed {
   /** Logarithm of prior times likelihood. */
   readonly log: number
@@ -27,7 +27,7 @@ interface Weighed {
   readonly off: readonly number[]
 }
 
-/** A hypothesis is excluded where it is less likely than the likeliest by this much, as a logarithm. */
+/** A hypothesis is excluded if its log likelihood is lower than the best by this. */
 const excludedBelow = 40
 /** Densities are counted without the root of 2π, which all have in common. */
 const rootOfTwoPi = Math.sqrt(2 * Math.PI)
@@ -49,7 +49,7 @@ export interface Outlook {
   readonly variance: number
 }
 
-/** The likeliest hypotheses that are this much of all are looked at when it is asked what would tell them apart. */
+/** The most likely hypotheses up to this share are used to choose the next measurement. */
 const lookedAt = 0.995
 
 /**
@@ -100,7 +100,7 @@ export class Posterior {
       if (!stray) return { log: one.log - Math.log(sd) - 0.5 * z * z, off: [...one.off, z] }
       const asSound = ((1 - strayShare) * Math.exp(-0.5 * z * z)) / sd
       const anything = strayShare * rootOfTwoPi * stray[trail.place]!
-      // A reading that is off for a reason of its own says nothing about the next one.
+      // A reading that is wrong for a separate reason says nothing about the next one.
       return { log: one.log + Math.log(asSound + anything), off: [...one.off, asSound > anything ? z : 0] }
     })
     return new Posterior(this.known, [...this.taken, taken], weighed, trail, this)
@@ -153,7 +153,7 @@ export class Posterior {
       .sort((a, b) => b.probability - a.probability)
   }
 
-  /** The likely size of each cause: the mean of its hypotheses, each moved to where the readings put it. */
+  /** The likely size of each cause: the mean of its hypotheses, each shifted by the readings. */
   private sizes(): (number | null)[] {
     const { weights } = this
     const sums = this.causes.map(() => ({ weight: 0, sum: 0 }))
@@ -219,7 +219,7 @@ export class Posterior {
     return ahead
   }
 
-  /** How likely one reading by itself is by the likeliest size of a cause, as a logarithm. */
+  /** Log likelihood of one reading alone with the most likely size of a cause. */
   fits(cause: Cause, { test, value }: Taken): number {
     const at = this.known.tests.indexOf(test)
     const of = this.causes.indexOf(cause)
@@ -230,7 +230,7 @@ export class Posterior {
     return -0.5 * (Math.log(variance) + (value - means[at]!) ** 2 / variance)
   }
 
-  /** How far the readings are from what a cause predicts at best, as a mean square in deviations: about 1 where it explains them. */
+  /** Mean square distance of the readings from the best prediction of a cause, in deviations: about 1 if it explains them. */
   misfit(cause: Cause): number {
     const of = this.causes.indexOf(cause)
     const all = this.weighed.filter((_, h) => this.known.hypotheses[h]!.cause === of)

@@ -11,11 +11,11 @@ export interface Course {
   readonly tests: readonly ProofTest[]
   /** Readings from the one that was out of its band until one cause was sure; null if none became so. */
   readonly untilSure: number | null
-  /** The readings from the last one that was out of its band on, itself included; none where all were within. */
+  /** The readings from the first one outside its band on; empty if all were within. */
   readonly sinceAlarm: readonly ProofTest[]
 }
 
-/** A search that comes to nothing ends after this many readings. */
+/** A search without result ends after this many readings. */
 const mostAsked = 25
 
 /** What comes after a reading. */
@@ -25,11 +25,11 @@ type Next = (posterior: Posterior, taken: ReadonlySet<ProofTest>) => ProofTest |
 export interface Begun {
   readonly posterior: Posterior
   readonly tests: readonly ProofTest[]
-  /** Whether there was one: else all are within. */
+  /** Whether a reading was outside its band. */
   readonly isAlarmed: boolean
 }
 
-/** What a test reads; where the way round finds that something differs, what that is as well. */
+/** The reading of a test, and of each item that the walk-round finds different. */
 function readingsOf(diagnosis: Diagnosis, standIn: StandIn, test: ProofTest): Taken[] {
   const own = { test, value: standIn.read(test) }
   if (!test.list || diagnosis.isWithin(own)) return [own]
@@ -55,9 +55,9 @@ export function begun(diagnosis: Diagnosis, standIn: StandIn): Begun {
 }
 
 /**
- * How an economical hand goes about it: the essential tests in their order until a reading is out of its band; from
- * then on what tells most for its trouble, until one cause is sure. Where that is that nothing is wrong, the order
- * goes on; after it whatever is still worth its trouble.
+ * An efficient search: the essential tests in order until a reading is outside its band; from
+ * then on the most informative measurement per minute, until one cause is certain. If that cause is none, the order
+ * continues, and after it any measurement still worth taking.
  */
 export const economical = (
   diagnosis: Diagnosis,
@@ -65,7 +65,7 @@ export const economical = (
   from = begun(diagnosis, standIn),
 ): Course => searched(diagnosis, standIn, from, (posterior) => diagnosis.worthNext(posterior)?.test ?? null)
 
-/** The same by the order alone, whatever is read. */
+/** The same in fixed order, whatever the readings. */
 export const inOrder = (diagnosis: Diagnosis, standIn: StandIn, from = begun(diagnosis, standIn)): Course =>
   searched(diagnosis, standIn, from, (_, taken) => nextInOrder(diagnosis, taken))
 

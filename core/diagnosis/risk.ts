@@ -101,7 +101,7 @@ export function chanceAllWithin(hypothesis: Hypothesis, bands: readonly Band[]):
   return sum / looks
 }
 
-/** The triangular root (Cholesky) of what the readings of a hypothesis have in common. */
+/** The Cholesky factor of the covariance of the readings of a hypothesis. */
 function rootOf({ covariance, noise }: Hypothesis, bands: readonly Band[]): number[][] {
   const root: number[][] = []
   bands.forEach(({ at }, i) => {
@@ -117,7 +117,7 @@ function rootOf({ covariance, noise }: Hypothesis, bands: readonly Band[]): numb
   return root
 }
 
-/** What stays hidden where all these readings lie in their bands: by the priors, and what each hypothesis lets pass. */
+/** The risk that stays if all these readings are within their bands: from the priors and the pass probability of each hypothesis. */
 export function riskWithin(hypotheses: readonly Hypothesis[], bands: readonly Band[]): Risk {
   const passes = hypotheses.map((one) => one.prior * chanceAllWithin(one, bands))
   const all = passes.reduce((sum, chance) => sum + chance, 0)

@@ -20,13 +20,13 @@ export interface ExpectedRow {
   readonly tolerance: number
   readonly unit: string
   readonly minutes: number
-  /** Minutes that it goes on by itself after that. */
+  /** Minutes of waiting after that. */
   readonly waits: number
   /** Whether it is made on every job like this one. */
   readonly essential: boolean
 }
 
-/** What the command line prints of a job’s tests: each with what it is expected to read, and what the essential ones are worth. */
+/** The tests of a job for the command line: each with its expected reading, and the worth of the essential ones. */
 export interface ExpectedRows {
   readonly tests: readonly ExpectedRow[]
   /** Readings and minutes of work of the essential tests; the walk round is no reading. */
@@ -37,7 +37,7 @@ export interface ExpectedRows {
 
 const rounded = (value: number): number => Number(value.toPrecision(6))
 
-/** Every test of a job with what it is expected to read, in the order in which they are done. */
+/** Every test of a job with its expected reading, in order of work. */
 export function expectedRows(diagnosis: Diagnosis): ExpectedRows {
   const { tests, minutes, risk } = diagnosis.essential
   const rows = diagnosis.expected.map(({ test, value, tolerance }) => ({
@@ -77,14 +77,14 @@ export interface RankingRow {
   readonly size: number | null
   readonly unit: string | null
   readonly words: string
-  /** Other causes that no test tells from it: `open-run@main-feed-1`. */
+  /** Other causes that no test can separate from it: `open-run@main-feed-1`. */
   readonly together: readonly string[]
 }
 
 /** What a diagnosis comes to, as the command line prints it. */
 export interface DiagnosisRows {
   readonly ranking: readonly RankingRow[]
-  /** False where the readings fit none of the causes that are known. */
+  /** False if the readings fit no known cause. */
   readonly explained: boolean
   readonly next: {
     readonly test: string

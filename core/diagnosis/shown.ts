@@ -8,7 +8,7 @@ import { isReading } from './essential'
 import type { Risk } from '#core/commissioning/harm'
 import type { ProofTest, WalkItem } from '#core/commissioning/tests/test'
 
-/** A test as a page shows it: plain data, with what it is expected to read. */
+/** A test for a page: plain data with its expected reading. */
 export interface ShownTest {
   readonly id: string
   readonly title: string
@@ -21,7 +21,7 @@ export interface ShownTest {
   readonly minutes: number
   /** What it waits for after that, minutes. */
   readonly waits: number
-  /** What is looked at in one go; empty where it is one thing. */
+  /** Items of a walk-round; empty for a single test. */
   readonly list: readonly WalkItem[]
   /** The run it is about, and the posts of its probes, red first. */
   readonly run: string | null
@@ -61,7 +61,7 @@ export function shownTests(diagnosis: Diagnosis): ShownTest[] {
   })
 }
 
-/** The essential tests as a page shows them: their ids in order, and what they are worth once all read as they must. */
+/** The essential tests for a page: their ids in order, and their worth if all readings are as expected. */
 export interface ShownEssential {
   readonly tests: readonly string[]
   readonly readings: number
@@ -92,7 +92,7 @@ export interface ShownCause {
   readonly unit: string
   readonly for: readonly Speaks[]
   readonly against: readonly Speaks[]
-  /** Others that no test tells from it, in words. */
+  /** Others that no test can separate from it, in words. */
   readonly together: readonly string[]
 }
 
@@ -105,13 +105,13 @@ export interface ShownDiagnosis {
   readonly looksWrong: boolean
   /** What is still hidden after these readings. */
   readonly risk: Risk
-  /** The measurement that tells most for its trouble, and what it is expected to tell, bits. */
+  /** The most informative measurement per minute, and its expected information, bits. */
   readonly next: { readonly test: string; readonly bits: number; readonly minutes: number } | null
 }
 
 const mostShown = 6
 const leastShown = 0.01
-/** A reading speaks for a cause that makes it this many times as likely, as a logarithm. */
+/** A reading is evidence for a cause that makes it this much more likely, as a log ratio. */
 const speaksFrom = 1
 
 export function shownDiagnosis(diagnosis: Diagnosis, posterior: Posterior): ShownDiagnosis {

@@ -7,13 +7,13 @@ import { caseC, heatMinutes, loadOfMachineA } from '#core/commissioning/tests/en
 import { unitsOf } from '#core/commissioning/rig'
 import type { ProofTest } from '#core/commissioning/tests/test'
 
-/** A reading of an instrument that goes on: seconds since it began, and what it shows. */
+/** A continuous reading: seconds since its start, and the value. */
 export interface Streamed {
   readonly t: number
   readonly value: number
 }
 
-/** Readings of a meter that is held there: this many, so far apart. */
+/** Readings of a meter held at a test: count and spacing. */
 const held = { count: 24, everyS: 0.5 } as const
 /** A case is read so often while it warms, s. */
 const caseEveryS = 15
@@ -28,7 +28,7 @@ export function hiddenCause(causes: readonly Cause[], seed: number): { cause: Ca
   return { cause, size: cause.sizes[Math.floor(chance() * cause.sizes.length)]! }
 }
 
-/** A stand-in for the instruments on a job: as it may turn out by a seed, with a fault that the seed hides, or without. */
+/** Simulated instruments on a job: random by a seed, with a fault hidden by the seed, or without. */
 export function standInOf(
   proof: Proof,
   causes: readonly Cause[],
@@ -39,7 +39,7 @@ export function standInOf(
   return new StandIn(proof, asItIs(proof, rig, chanceOf(seed + 1)), chanceOf(seed + 2))
 }
 
-/** What an instrument shows while it is held at a test: noise, drift, and its class; a case warms over its half hour. */
+/** Readings of an instrument at a test: noise, drift and class; a case warms over half an hour. */
 export function standInStream(
   proof: Proof,
   causes: readonly Cause[],

@@ -1,12 +1,12 @@
 import type { Cause, Hypothesis } from './hypotheses'
 import type { Knowledge } from './posterior'
 
-/** Two causes whose readings differ by less, in deviations over all tests together, are told apart by none. */
+/** Two causes whose readings differ by less than this, in deviations over all tests, cannot be separated. */
 const apartFrom = 1
 
 /**
- * Causes that no test can tell apart, in groups: whatever the size of one, the other has a size that reads the same in
- * every test. Causes that can be told from all others are in none.
+ * Groups of causes that no test can separate: for every size of one, the other has a size with the same readings in
+ * every test. Causes that differ from all others are in no group.
  */
 export function togetherOf({ tests, causes, hypotheses }: Knowledge): (readonly Cause[])[] {
   const parts = causes.map((_, i) => hypotheses.filter(({ cause }) => cause === i))
@@ -29,7 +29,7 @@ const isAlike = (one: readonly Hypothesis[], other: readonly Hypothesis[], tests
 const isCovered = (one: readonly Hypothesis[], other: readonly Hypothesis[], tests: number): boolean =>
   one.every((a) => other.some((b) => readsLike(a, b, tests)))
 
-/** Whether no test by itself, nor all together, tells two hypotheses apart: by the spread that both have. */
+/** Whether no test, alone or together, can separate two hypotheses, given their spread. */
 function readsLike(a: Hypothesis, b: Hypothesis, tests: number): boolean {
   let sum = 0
   for (let t = 0; t < tests; t++) {

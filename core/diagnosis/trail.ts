@@ -24,7 +24,7 @@ export function inCommon(
   return row
 }
 
-/** The variance of a reading by what is unknown yet and its own noise, of which the most part always stays. */
+/** The variance of a reading from remaining unknowns and its noise. */
 export const withNoise = (variance: number, noise: number): number => Math.max(variance + noise, 0.25 * noise)
 
 /**
@@ -60,7 +60,7 @@ export class Trail {
     return (this.onwards ??= new Trail(place, this.steps, this.routine))
   }
 
-  /** The row of the last reading by the hypothesis of a number: what it has in common with those before, its own deviation last. */
+  /** The Cholesky row of the last reading for a hypothesis: covariances with earlier readings, its own deviation last. */
   row(h: number, hypothesis: Hypothesis): Float64Array {
     return (this.rows[h] ??= this.rowOf(h, hypothesis))
   }

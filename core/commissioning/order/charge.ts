@@ -6,7 +6,7 @@ import { leadThatStays, numbersOf, type Work } from './work'
 
 /** How far two lithium batteries lie apart when one is full and one is as delivered, V of 12 (engineering default). */
 const asDeliveredV = 0.25
-/** Full lead is charged at this much, and rests at this much, V of 12 (usual figures). */
+/** Charge and resting voltage of full lead-acid, V of 12 (typical figures). */
 const leadChargedV = 14.4
 const leadRestedV = 12.8
 /** What may still flow into lead that was joined to lithium after ten minutes, as a share of its ampere-hours. */
@@ -20,7 +20,7 @@ const joinedLead = (work: Work): BatteryUnit | null => {
   return lead?.serves === 'house' ? lead : null
 }
 
-/** Each battery charged by itself, and how near lithium batteries must be before they are joined. */
+/** Charge each battery alone, and the voltage difference allowed before joining lithium batteries. */
 export function chargeSteps(work: Work): WorkStep[] {
   const { after } = work
   const { bank, q, rules } = after

@@ -7,7 +7,7 @@ import { inSentence, nameInSentence, listInSentence } from '#core/units/format'
 import type { WorkStep } from './step'
 import type { Work } from './work'
 
-/** What is fitted: battery, what stands at the bank, then one branch after another; fuses stay out. */
+/** Fitting steps: battery, parts at the bank, then each branch; fuses stay out. */
 export function fitSteps(work: Work): WorkStep[] {
   const { network } = work
   const runs = network.runs.filter(({ state }) => state === 'new')

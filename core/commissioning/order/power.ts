@@ -12,7 +12,7 @@ const prechargeWords = (nominalV: number): string =>
   nominalV > 12 ? 'a 100 Ω 25 W resistor for 30 s' : 'a 47 Ω 10 W resistor for 10 s'
 
 const isShunted = ({ after }: Work): boolean => after.one.use.$entered('monitor') === 'shunt'
-/** What charges, each with a fuse of its own that goes in after its settings. */
+/** Sources, each with its fuse, which goes in after the settings. */
 const chargingUnits = ({ network }: Work): (SourceUnit | DcdcUnit)[] => [
   ...unitsOf(network, 'source'),
   ...unitsOf(network, 'dcdc'),
@@ -158,7 +158,7 @@ export function settingSteps(work: Work): WorkStep[] {
   return steps.all
 }
 
-/** Each source by itself, after its settings; the engine last. */
+/** Each source alone, after its settings; the engine last. */
 export function sourceSteps(work: Work): WorkStep[] {
   const { network, after } = work
   const steps = new Steps('sources')

@@ -14,13 +14,13 @@ export type Phase = keyof typeof phases
 
 /** One thing to be done. */
 export interface WorkStep {
-  /** Stays the same while what it is about does: `fit-charger-1`. */
+  /** Stable while its subject exists: `fit-charger-1`. */
   readonly id: string
   readonly phase: Phase
   readonly words: string
   /** Why, and why now, in a line. */
   readonly why: string
-  /** Said once, where it matters. */
+  /** A caution, shown once where it matters. */
   readonly caution?: string
   /** Runs and fittings it is about, by their numbers. */
   readonly numbers?: readonly string[]

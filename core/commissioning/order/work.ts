@@ -20,7 +20,7 @@ export const hasChassisNegative = ({ after }: Work): boolean =>
 export const startersOf = ({ after }: Work) =>
   after.many.startingBatteries.filter(({ present }) => present === 'yes')
 
-/** The old bank of lead where it stays: on the bar next to the lithium, or as a reserve behind a DC-DC; null if it goes. */
+/** The old lead-acid bank if it stays: on the bar with the lithium, or as a reserve behind a DC-DC; null if it goes. */
 export const leadThatStays = ({ network }: Work): BatteryUnit | null =>
   network.units.find((unit): unit is BatteryUnit => unit.kind === 'battery' && unit.id === 'lead') ?? null
 

@@ -5,7 +5,7 @@ import type { BatteryUnit } from '#core/wiring/network'
 import type { TestState } from '../states'
 import type { ProofTest } from './test'
 
-/** Each battery by itself, before anything is joined. */
+/** Each battery alone, before anything is joined. */
 export function batteryTests(bench: Bench): ProofTest[] {
   const { network } = bench.rig
   const state = stateIn(bench, 'apart')!

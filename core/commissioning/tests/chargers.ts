@@ -4,7 +4,7 @@ import { ampsTest, answerTest, stateIn, voltsTest, type Bench } from './make'
 import { nameInSentence } from '#core/units/format'
 import type { ProofTest } from './test'
 
-/** Each source into the bank: its current in bulk, the voltage it holds in absorption, what it does after. */
+/** Each source into the bank: current in bulk, voltage in absorption, behaviour afterwards. */
 export const chargerTests = (bench: Bench): ProofTest[] =>
   unitsOf(bench.rig.network, 'source').flatMap((source) => [
     ...panelTest(bench, source),
@@ -42,7 +42,7 @@ function inState(bench: Bench, source: SourceUnit, stage: keyof typeof titles): 
     feed.to === plus,
   )
   if (stage === 'stop') return [{ ...current, always: true }]
-  // The battery’s own posts: what is held there is what the cells get.
+  // At the battery posts, because that voltage reaches the cells.
   const atBattery = voltsTest(network, 'bank-plus', 'bank-minus', {
     id: `${stage}-battery-${id}`,
     title: `Voltage at the battery, ${nameInSentence(name)} ${words}`,

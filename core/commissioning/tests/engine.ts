@@ -14,7 +14,7 @@ import type { ProofTest } from './test'
 export const heatMinutes = 30
 const heatWorkMinutes = 2
 
-/** Engine running: alternators, what they feed, their heat, and what happens without the running signal. */
+/** Engine running: alternators, their links, their heat, and the effect of a missing run signal. */
 export function engineTests(bench: Bench): ProofTest[] {
   const { network } = bench.rig
   // Without the running signal nothing loads the machine: only then does its regulator hold its own voltage.
@@ -70,7 +70,7 @@ export function caseC(heat: CaseHeat, loadA: number, minutes: number): number {
   return settlesC + (heat.airC - settlesC) * Math.exp(-minutes / heat.tauMin)
 }
 
-/** What the machine gives: what flows in its lead, and what engine and lights draw of it where it stands. */
+/** Output of the machine: the current in its lead, and the draw of engine and lights. */
 export const loadOfMachineA = (leadA: number, { drawA }: Pick<AlternatorUnit, 'drawA'>): number =>
   Math.abs(leadA) + drawA
 
@@ -142,7 +142,7 @@ function dcdcTests(bench: Bench, unit: DcdcUnit): ProofTest[] {
   ]
 }
 
-/** A state in which something charges the house: from the mains where there is a charger. */
+/** A state in which a source charges the house: a mains charger if there is one. */
 const chargingState = ({ states }: Bench): TestState | null =>
   states.find(({ at, doing }) => at.kind === 'charge' && doing.kind === 'nothing') ??
   states.find(({ id }) => id === 'cruise') ??
@@ -209,7 +209,7 @@ function senseTests(bench: Bench): ProofTest[] {
     }))
 }
 
-/** Where an alternator charges the bank without a DC-DC, what the battery gets of it. */
+/** Current and voltage at the battery of an alternator without a DC-DC. */
 function directTest(bench: Bench): ProofTest[] {
   const { network } = bench.rig
   const state = stateIn(bench, 'cruise')
@@ -239,7 +239,7 @@ const signalTest = (id: string, title: string, state: TestState): ProofTest =>
     read: (_seen, rig) => (rig.dead.includes(runSignal(id)) ? 0 : 1),
   })
 
-/** A relay: what is across it while it should be closed and open, and the signal at its coil. */
+/** A relay: the voltage across it closed and open, and the signal at its coil. */
 function relayTests(bench: Bench): ProofTest[] {
   const { network } = bench.rig
   const cruise = stateIn(bench, 'cruise')

@@ -57,7 +57,7 @@ function dropOf(bench: Bench, run: Run): ProofTest[] {
   if (!most) return []
   const turned = most.amps < 0
   const [from, to] = turned ? [run.to, run.from] : [run.from, run.to]
-  // Where the current has two ways back, only a clamp tells whether it takes this one. Nobody clamps the metal of a body.
+  // With two return paths only a clamp shows the current of this one. The metal of a body cannot be clamped.
   const shared =
     (run.role === 'return' || run.role === 'bond') && run.areaMm2 !== null
       ? [

@@ -7,20 +7,20 @@ import { unitsOf, type Rig } from '../rig'
 import { answerTest, postName, stateIn, type Bench } from './make'
 import type { ProofTest } from './test'
 
-/** One thing that is seen on the way round: where it is, how the list calls it, and the tests that it is. */
+/** One item of the walk-round: its place, its words, and its tests. */
 export interface Look {
   readonly place: string
   readonly words: string
   readonly tests: readonly ProofTest[]
 }
 
-/** Where things stand whose place nobody entered, and what is read from displays. */
+/** Places for parts without an entered place, and for displays. */
 const noPlace = 'Place not entered'
 const atDisplays = 'Settings'
-/** The monitor at rest is off where it shows this much more than nothing, A. */
+/** The monitor at rest is wrong if it shows more than this, A. */
 const restingA = 0.3
 
-/** Everything that an eye or a hand can find, by place. */
+/** Everything to check by eye and hand, by place. */
 export function looksOf(bench: Bench): Look[] {
   const looks = [
     ...bench.rig.network.posts.flatMap((post) => fittingLook(bench, post)),
@@ -38,7 +38,7 @@ export function looksOf(bench: Bench): Look[] {
 const placeOf = ({ place }: Post): string => (place ? fittingPlaces[place] : noPlace)
 const postOf = ({ posts }: Network, id: string): Post => posts.find((post) => post.id === id)!
 
-/** A fuse with its rating, a plug with its pins, and whatever else tolerates a number. */
+/** A fuse with its rating, a plug with its pins, and other numbered parts. */
 function fittingLook(bench: Bench, post: Post): Look[] {
   const { id, kind, name, state, fitting } = post
   if (fitting === null || fitting.number === '' || (state !== 'new' && kind !== 'plug')) return []
@@ -95,7 +95,7 @@ export function plugOf({ posts, runs }: Network, run: Run): Post | null {
 export const lugTestId = (run: string): string => `lug-${run}`
 export const pinsTestId = (run: string): string => `pins-${run}`
 
-/** A cable with its size, its lugs, and where it lands. */
+/** A cable with its size, its lugs and its posts. */
 function cableLook(bench: Bench, run: Run): Look[] {
   const { network } = bench.rig
   const { id, number, state, areaMm2, count, role, returnOf, to } = run

@@ -5,7 +5,7 @@ import type { TestState } from '../states'
 import { amps, asSeen, volts, type ProofTest } from './test'
 import { nameInSentence } from '#core/units/format'
 
-/** What the tests of a rig are made from: itself, its states, and what flows in each. */
+/** Inputs for the tests of a rig: the rig, its states, and their solutions. */
 export interface Bench {
   readonly rig: Rig
   readonly states: readonly TestState[]

@@ -2,7 +2,7 @@ import { stateIn, type Bench } from './make'
 import { amps, type ProofTest } from './test'
 import type { TestState } from '../states'
 
-/** The monitor against what is known to flow: its sign, its zero, its settings. */
+/** The monitor against a known current: sign, zero, settings. */
 export function monitorTests(bench: Bench): ProofTest[] {
   const { monitor, network } = bench.rig
   // All current of the bank comes back through the run that leaves its post for the shunt.

@@ -3,7 +3,7 @@ import { ampsTest, answerTest, stateIn, type Bench } from './make'
 import { listInSentence } from '#core/units/format'
 import type { ProofTest } from './test'
 
-/** Title, what is done, and the minutes it takes. */
+/** Title, action and minutes. */
 const answered = {
   'discharge-stop': [
     'Discharge stop acts',

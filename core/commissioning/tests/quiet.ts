@@ -4,7 +4,7 @@ import { ampsTest, answerTest, stateIn, voltsTest, type Bench } from './make'
 import { nameInSentence, listInSentence } from '#core/units/format'
 import type { ProofTest } from './test'
 
-/** Terminals of what has two leads that can be changed over. */
+/** Terminals of units whose two leads can be swapped. */
 export const turnable = ['source', 'inverter', 'dcdc', 'load'] as const
 
 /** Two units are looked at in a minute. */
@@ -30,7 +30,7 @@ function polarityTest(bench: Bench): ProofTest[] {
   ]
 }
 
-/** With everything off: polarity at each unit, what draws all the same, what is parted from what. */
+/** With everything off: polarity at each unit, standby current, separation of batteries. */
 export function quietTests(bench: Bench): ProofTest[] {
   const { network } = bench.rig
   const rest = stateIn(bench, 'rest')!
@@ -70,7 +70,7 @@ export function quietTests(bench: Bench): ProofTest[] {
           }),
         ]
       : []),
-    // A battery of an engine stands next to the house: whether anything joins them shows in their difference.
+    // The voltage difference shows whether anything joins the starting battery to the house bank.
     ...unitsOf(network, 'battery')
       .filter(({ serves }) => serves === 'engine')
       .map(({ id, name, plus: engine }) =>

@@ -126,7 +126,7 @@ const endOf = ({ id, name, plus, minus }: WiringUnit): End => ({
   minus,
 })
 
-/** Runs on the shortest way between two posts; none where there is no way. */
+/** Runs on the shortest path between two posts; empty if there is none. */
 export function runsBetween({ runs }: Network, from: string, to: string): string[] {
   const came = new Map<string, { readonly run: string; readonly post: string } | null>([[from, null]])
   const queue = [from]

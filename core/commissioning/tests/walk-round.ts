@@ -9,7 +9,7 @@ const itemsAMinute = 6
 export const walkRoundId = 'walk-round'
 
 /**
- * What an eye or a hand can find: all of it in one go from a list by place, and each thing by itself for where
+ * The walk-round: everything in one go by place, and each item as a separate test for cases
  * something differs.
  */
 export function walkTests(bench: Bench): ProofTest[] {

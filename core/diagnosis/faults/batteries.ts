@@ -72,7 +72,7 @@ export const outOfBalance: Fault = {
   mend: 'Hold it at a lower voltage for some hours to balance the cells, then repeat the test.',
 }
 
-/** A failing lead battery rests this much lower, V of 12, and gives way this many times as much. */
+/** A failing lead-acid battery rests lower by this, V of 12, with this multiple of its resistance. */
 const failing = { lowerV: [0.4, 0.8, 1.4, 2.1], times: 3 } as const
 
 export const leadFailing: Fault = {

@@ -26,7 +26,7 @@ export const fuseOpen: Fault = {
   mend: 'Find out why it blew before you fit a new one.',
 }
 
-/** A fuse that was taken from the wrong box is at most this many usual sizes off. */
+/** A wrong fuse is at most this many standard sizes off. */
 const sizesOff = [2, 2] as const
 
 export const wrongFuse: Fault = {

@@ -9,27 +9,27 @@ export interface FaultPlace {
   readonly at: string
   /** Where that is, in words: `in W3, from the main fuse to the main switch`. */
   readonly where: string
-  /** Sizes it may have, from small to large, as likely one as the other; none where it has no size. */
+  /** Possible sizes, from small to large, equally likely; left out if it has no size. */
   readonly sizes?: readonly number[]
   /** How much more likely it is here than elsewhere, as a multiple. */
   readonly times?: number
 }
 
-/** Something that may be wrong, with its prior, what it changes, and its words. */
+/** A possible fault with its prior, its effect and its words. */
 export interface Fault {
   readonly id: string
-  /** What is wrong, as it goes on with a place: `Poor joint` in W3. */
+  /** The fault as the start of a sentence with its place: `Poor joint` in W3. */
   readonly title: string
   /** How often it is met at one place, against the other faults (engineering default). */
   readonly prior: number
   readonly unit: Quantity
-  /** Sizes lie each as many times the last, this many apart, or stand for themselves. */
+  /** Spacing of the sizes: by a factor, by a step, or individual values. */
   readonly scale: 'times' | 'apart' | 'each'
-  /** What it can do where it stays hidden; by place and size where that decides. */
+  /** Its harm while hidden; by place and size if these matter. */
   readonly harm: Harm | ((bench: Bench, at: string, size: number) => Harm)
   readonly places: (bench: Bench) => readonly FaultPlace[]
   readonly change: (rig: Rig, at: string, size: number) => Rig
-  /** What of it an eye or a hand finds on the way round, whatever is read: how often, by which test, and what is there then. */
+  /** Share of cases that the walk-round finds: how often, by which test, and the mark it leaves. */
   readonly onRound?: {
     readonly share: number
     readonly test: (at: string) => string
@@ -55,7 +55,7 @@ export function stepsBetween(least: number, most: number, count: number): number
   return Array.from({ length: count }, (_, i) => least + ((most - least) * i) / (count - 1))
 }
 
-/** The usual sizes next to one: this many of the next smaller and of the next larger. */
+/** Neighbouring standard sizes: this many smaller and larger ones. */
 export const sizesBeside = (
   sizes: readonly number[],
   own: number,

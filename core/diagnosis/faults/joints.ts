@@ -9,9 +9,9 @@ import { sizesBeside, timesBetween, withOne, type Fault, type FaultPlace } from 
 
 /** A run in which less flows at most shows no poor joint and takes no harm by one, A. */
 const leastA = 1
-/** A joint is poor where it costs this at the current of its run, V of 12, or chars what is around it; at most it costs this much. */
+/** A joint is poor from this voltage drop at the current of its run, V of 12, or if it chars its surroundings; up to this drop. */
 const costsV = [0.1, 3] as const
-/** Runs are fitted at most this many usual sizes too thin, from the drum next to, or too thick, from what was left over. */
+/** Wrong cables are at most this many standard sizes too thin or too thick. */
 const sizesOff = [3, 2] as const
 
 export const runWhere = ({ rig: { network } }: Bench, run: Run): string =>
@@ -29,7 +29,7 @@ function mostA({ states, solved }: Bench, run: Run): number {
   )
 }
 
-/** What this much more resistance does in a run, Ω. */
+/** Harm of this extra resistance in a run, Ω. */
 function harmOfRun(bench: Bench, at: string, ohm: number): Harm {
   const run = bench.rig.network.runs.find(({ id }) => id === at)!
   return harmOfJoint(ohm, mostA(bench, run), bench.rig.nominalV)
@@ -54,7 +54,7 @@ function poorAt(bench: Bench, wanted: (run: Run) => boolean): FaultPlace[] {
     }))
 }
 
-/** Most poor joints are loose, which a hand or a torque wrench finds; the others are bad crimps (engineering default). */
+/** Share of poor joints that are loose, which a torque wrench finds; the others are bad crimps (engineering default). */
 const looseShare = 0.7
 /** Most corroded pins are seen once the plug is pulled (engineering default). */
 const dullShare = 0.8

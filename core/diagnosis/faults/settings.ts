@@ -10,7 +10,7 @@ const chargersOf = ({ rig: { network } }: Bench): Charger[] => [
   ...unitsOf(network, 'source').filter(({ from }) => from !== 'other'),
   ...unitsOf(network, 'dcdc'),
 ]
-/** Those whose voltage a test sees: lead behind a DC-DC takes hours until it is held at any. */
+/** Units whose voltage a test can see. Lead-acid behind a DC-DC takes hours to reach it. */
 const seenHolding = (bench: Bench): Charger[] => chargersOf(bench).filter((unit) => !isKeeper(unit))
 const placed = (chargers: readonly Charger[], sizes: (charger: Charger) => readonly number[]): FaultPlace[] =>
   chargers.map((charger) => ({
@@ -29,7 +29,7 @@ function withSetV(rig: Rig, at: string, absorptionV: number, floatV: number): Ri
   return { ...moved, charging: { ...moved.charging, [at]: { floatV: charging.floatV + floatV } } }
 }
 
-/** The rig with a unit whose display shows what is set wrong. */
+/** The rig with a unit whose display shows the wrong setting. */
 const misset = (rig: Rig, at: string): Rig => ({ ...rig, misset: withOne(rig.misset, at) })
 
 /** What a lead profile holds above that of lithium, V of 12 (engineering default): by its kind, and by the cold. */
@@ -66,7 +66,7 @@ export const wrongVoltage: Fault = {
   mend: 'Set the specified voltage. Measure again at the battery posts.',
 }
 
-/** A current limit that is set wrong is at most so small, as a share of what it should be. */
+/** Smallest wrong current limit, as a share of the right one. */
 const leastShare = 0.25
 
 export const wrongCurrent: Fault = {
@@ -115,7 +115,7 @@ export const monitorSettings: Fault = {
   mend: 'Set the capacity of the new battery.',
 }
 
-/** What a monitor shows of the true current where it is set for another shunt: the usual pairs of 50 mV and 75 mV, 200 to 600 A. */
+/** Displayed share of the true current with the setting for another shunt: common pairs of 50 mV and 75 mV, 200 to 600 A. */
 const wrongRatios = [0.4, 0.5, 0.6, 0.67, 0.75, 1.33, 1.5, 1.67, 2, 2.5]
 
 export const shuntRatio: Fault = {
@@ -147,7 +147,7 @@ const withRegulatorV = (rig: Rig, at: string, volts: number): Rig =>
     unit.kind === 'alternator' || unit.kind === 'source' ? { ...unit, setV: unit.setV + volts } : unit,
   )
 
-/** A regulator that is set wrong, or for lead in the cold, is off by this much, V of 12 (engineering default). */
+/** Error of a wrong regulator setting, or of one for lead-acid in the cold, V of 12 (engineering default). */
 const regulatorOff = { least: 0.3, most: 1.5 } as const
 
 export const regulatorVoltage: Fault = {
