@@ -44,7 +44,7 @@ test('the workboat: answers are there without a click, are compared, changed by 
   await page.reload()
   await specified.getByText(/As found and as specified: \d+ values differ/).click()
   await expect(specified.getByRole('row').filter({ hasText: 'Shore charger: equalise' })).toContainText(
-    'On, can be switched offSwitched off',
+    'On, can be switched offPresent, switched off',
   )
   await expect(page.getByTestId('headline')).toContainText('Suits after 3 changes')
   await page.getByRole('link', { name: 'Bench' }).click()

@@ -76,18 +76,16 @@ function sentence(event: SimEvent, units: DisplayUnits): string {
   switch (event.kind) {
     case 'charge-gate':
       if (event.cause === 'temperature')
-        return joinText(
-          'BMS ',
-          event.open ? 'opened' : 'shut',
-          ` its charge gate, cells at ${celsius(event.celsius)}`,
-        )
+        return event.open
+          ? `BMS allows charging again, cells at ${celsius(event.celsius)}`
+          : `BMS stopped charging, cells at ${celsius(event.celsius)}`
       return event.open
         ? 'BMS allows charging again because the voltage has fallen'
         : `BMS stopped charging at ${volts(event.volts)}, above ${volts(event.limitV)}`
     case 'stop':
       return event.off
-        ? `${event.of === 'charge' ? 'Charge' : 'Discharge'} stop took the lithium off at ${volts(event.volts)}`
-        : `${event.of === 'charge' ? 'Charge' : 'Discharge'} stop put the lithium back`
+        ? `${event.of === 'charge' ? 'Charge' : 'Discharge'} stop disconnected the lithium at ${volts(event.volts)}`
+        : `${event.of === 'charge' ? 'Charge' : 'Discharge'} stop reconnected the lithium`
     case 'cut-out':
       if (!event.out) return 'BMS reconnected the battery'
       return event.cause === 'current'

@@ -70,7 +70,7 @@ export const chargeStages = {
     'Equalise, desulfation or pulse stage',
     {
       none: 'None',
-      off: 'Switched off',
+      off: 'Present, switched off',
       switchable: 'On, can be switched off',
       fixed: 'On, cannot be switched off',
     },
@@ -94,7 +94,7 @@ export const chargeStages = {
     'Temperature compensation',
     {
       none: 'None',
-      off: 'Switched off',
+      off: 'Present, switched off',
       switchable: 'On, can be switched off',
       fixed: 'On, cannot be switched off',
     },
