@@ -122,6 +122,6 @@ function sentence(event: SimEvent, units: DisplayUnits): string {
   }
 }
 
-/** Events, in words; by the name of its alternator where there are several. */
+/** Events in words; with the name of the alternator if there are several. */
 export const eventWords = (event: SimEvent, units: DisplayUnits): string =>
   event.name === undefined ? sentence(event, units) : `${event.name}: ${sentence(event, units)}`

@@ -3,7 +3,7 @@ import type { JobDocument } from '#core/job/document'
 import { factsOf, usualSystem, type ShopSettings, type System } from '#core/system/system'
 import { home } from '#core/weather/places'
 
-/** The number someone entered, or a usual one: what a run begins with is never asked for as an unknown. */
+/** The entered number, or a typical one: initial values of a run never count as unknowns. */
 const entered = (
   part: { $entered(field: string): unknown } | undefined,
   name: string,

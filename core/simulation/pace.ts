@@ -14,5 +14,5 @@ export interface Pace {
 export const usualPace: Pace = { mostS: 3600, errorShare: 2e-5, errorK: 0.01, errorV: 0.002, eventS: 0.5 }
 /** For a year, whose small errors are made good day by day. */
 export const longPace: Pace = { mostS: 3600, errorShare: 2e-4, errorK: 0.05, errorV: 0.02, eventS: 1 }
-/** Every second by itself: what the others are held against. */
+/** Steps of one second: the reference for the others. */
 export const everySecond: Pace = { mostS: 1, errorShare: 1, errorK: 1, errorV: 1, eventS: 0.5 }

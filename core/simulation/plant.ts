@@ -47,12 +47,12 @@ export interface LfpPlant {
 }
 
 export interface LeadPlant {
-  /** 10 h capacity as new, Ah, what is left of it (0 to 1), and its resistance as a multiple of new. */
+  /** 10 h capacity as new, Ah, remaining share (0 to 1), and its resistance as a multiple of new. */
   readonly c10: number
   readonly health: number
   readonly ageing: number
   readonly cells: number
-  /** What it loses by itself, A: more when it is weak. */
+  /** Self-discharge current, A: larger if it is weak. */
   readonly ownA: number
   /** Resistance terms against flooded: 0.6 for AGM and gel. */
   readonly resistance: number
@@ -65,12 +65,12 @@ export interface AlternatorPlant {
   /** Minutes at volts on a drive, repeated while the engine runs; for a computer-controlled machine. */
   readonly trace: readonly { readonly minutes: number; readonly volts: number }[]
   readonly hotShare: number
-  /** Current it is held to, A; null if nothing holds it. */
+  /** Current limit, A; null if there is none. */
   readonly limitA: number | null
   readonly idleRpm: number
   readonly cruiseRpm: number
   readonly vehicleA: number
-  /** Null if its heat hardly depends on what is taken. */
+  /** Null if its heat hardly depends on the current. */
   readonly heat: AlternatorHeat | null
   readonly ambientC: number
   /**
@@ -130,7 +130,7 @@ export interface SidePlant {
 export interface SolarPlant {
   readonly watts: number
   readonly pwm: boolean
-  /** Current at full power, A at full sun: what a PWM controller passes. */
+  /** Current at maximum power in full sun, A: a PWM controller passes this. */
   readonly impA: number
   readonly derate: number
   readonly shade: number
@@ -145,7 +145,7 @@ export interface SourcePlant {
   readonly hours: number
 }
 
-/** A system as the simulation sees it. Plain data; everything in SI and at the voltages of its own bus. */
+/** A system for the simulation. Plain data in SI units at the voltages of its bus. */
 export interface Plant {
   readonly name: string
   readonly lfp: LfpPlant | null

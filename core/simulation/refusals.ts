@@ -20,7 +20,7 @@ export class Refusals {
   private readonly ended: SimEvent[] = []
   private lastS = 0
 
-  /** Looks at the system where a step ends. */
+  /** Looks at the system at the end of a step. */
   take(simulation: Simulation): void {
     const { t, bms, lfp } = simulation
     const fromS = this.lastS

@@ -17,7 +17,7 @@ import { hoursSince } from './surroundings'
 /** What came of one alternator. */
 export interface MachineTotals {
   readonly side: string
-  /** Hottest its case got, °C; null if its heat hardly depends on what is taken. */
+  /** Highest case temperature, °C; null if its heat hardly depends on the current. */
   readonly peakC: number | null
   readonly hotH: number
   /** Minutes of driving until it passed its limit; null if it did not. */
@@ -45,14 +45,14 @@ export interface Totals {
   readonly alternatorHotH: number
   /** Minutes of driving until an alternator passed its limit; null if none did. */
   readonly alternatorLimitMin: number | null
-  /** Each alternator by itself, by its side. */
+  /** Each alternator, by side. */
   readonly machines: readonly MachineTotals[]
   readonly coldRefusedH: number
   /** Charge pushed into cells below their lowest charging temperature, Ah. */
   readonly coldChargedAh: number
   readonly heaterWh: number
   readonly leadGassingH: number
-  /** What the house lead lost inside, Ah: a weak one drains what is joined to it. */
+  /** Self-discharge of the house lead-acid, Ah: a weak one drains the lithium. */
   readonly leadLostAh: number
   readonly acSupplyA: number
   readonly daysShort: number
@@ -95,7 +95,7 @@ const emptyLfp = 0.005
 const emptyLead = 0.05
 
 /**
- * Carries out a run. A generator, so that whoever runs it may show progress and stop: it yields the share
+ * Calculates a run. A generator, so that the caller can show progress and stop: it yields the share
  * done, 0 to 1, every thousand steps, and returns the result. Deterministic.
  * @param weather hours of sun and air; where none is given, clear days between the two temperatures, or for a year
  * the averages of its months
@@ -220,7 +220,7 @@ class RunInProgress {
     return true
   }
 
-  /** Looks at the system where a step ends; true once the run is over. */
+  /** Looks at the system at the end of a step; true once the run is over. */
   private readonly afterStep = (): boolean => {
     const { simulation } = this
     this.recorder?.take(simulation)
@@ -241,7 +241,7 @@ class RunInProgress {
     this.shortToday = false
   }
 
-  /** Takes over what happened, and counts what is counted. */
+  /** Records events and updates totals. */
   private note(): void {
     const { simulation } = this
     for (const event of simulation.events) {
@@ -365,7 +365,7 @@ const clearSky = ({ coldC, warmC, latitude, longitude, dayOfYear, tilt, clearnes
     swingC: (warmC - coldC) / 2,
   })
 
-/** Carries a run out to its end at once. */
+/** Calculates a run to its end without yielding. */
 export function runNow(
   run: RunId,
   plant: Plant,
@@ -380,7 +380,7 @@ export function runNow(
  * The totals of a run carried out to its end at once, without its series: what checks and the solver ask. The
  * same run as {@link runNow}.
  * @param most steps after which it is given up
- * @throws Unsolvable where it does not come to its end
+ * @throws Unsolvable if it does not reach its end
  */
 export function totalsOf(
   run: RunId,

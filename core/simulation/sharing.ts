@@ -16,7 +16,7 @@ export interface Sharing {
   readonly off: boolean
 }
 
-/** Next to lithium above a fifth of its charge the lead is never called on, and stands nearly full. */
+/** With lithium above 20 % charge the lead-acid carries no load and is nearly full. */
 export const restedLeadSoc = 0.9
 
 /**

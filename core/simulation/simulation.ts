@@ -18,7 +18,7 @@ import { atRest, type Surroundings } from './surroundings'
 /** Powers that hang on voltages are found by repeating the solution until they move less than this, A. */
 const powerToleranceA = 1e-3
 const mostRepeats = 6
-/** A starting battery may err by this many times the share a house battery may: little of what flows is its own. */
+/** Error allowed for a starting battery, as a multiple of that of a house battery, because its current is small. */
 const startingErrorShares = 5
 /** No power is counted at less than this, V. */
 const leastV = 6
@@ -158,8 +158,8 @@ export class Simulation implements Stepped {
   }
 
   /**
-   * Goes on by this many seconds in the same surroundings.
-   * @param each called where each step ends, the one that takes up the new surroundings too; true ends it
+   * Continues for this many seconds in the same surroundings.
+   * @param each called at the end of each step, also of the one that starts new surroundings; true ends it
    * there
    * @returns whether it was ended
    */
@@ -178,7 +178,7 @@ export class Simulation implements Stepped {
   }
 
   /**
-   * Takes up what is around from now on.
+   * Sets the surroundings.
    * @returns whether a current may jump by it: the air alone moves none
    */
   private enter(around: Surroundings): boolean {
@@ -245,7 +245,7 @@ export class Simulation implements Stepped {
     this.settle(dt)
   }
 
-  /** The slope to begin a search with: the last one found, but for what the battery does otherwise in this step. */
+  /** The initial slope of a search: the last one, corrected for the battery in this step. */
   private begunSlope(): void {
     const siemens = this.lfp ? this.lfp.siemens : 0
     this.slope += this.lastSiemens - siemens

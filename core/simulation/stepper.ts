@@ -8,7 +8,7 @@ const mostTries = 40
 const triesBeforeHalving = 12
 /** The first step after something switched is no longer than this, s. */
 const afterEventS = 60
-/** A moment of switching is tried so far next to where a straight line has it, s. */
+/** A switching time is tried this far from its linear estimate, s. */
 const besideS = 0.2
 /** A step grows by no more than this, and shrinks by no less. */
 const mostGrowth = 6
@@ -27,12 +27,12 @@ const between = (low: number, high: number, at: number): number => {
 const growth = (error: number): number =>
   Math.min(mostGrowth, Math.max(leastShrink, safety / Math.sqrt(error + 1e-9)))
 
-/** What goes on in steps: each is tried, looked at, and then taken over. */
+/** A system that advances in steps: try, inspect, accept. */
 export interface Stepped {
   readonly triggers: readonly Trigger[]
-  /** Tries a step of this many seconds: where everything would stand at its end. Nothing is changed by it. */
+  /** Tries a step of this many seconds: calculates its end state and changes nothing. */
   attempt(dt: number): void
-  /** Error of the step that was tried against what it may be. */
+  /** Error of the trial step, as a share of the limit. */
   errorOf(dt: number): number
   /** Takes it over. @returns whether something switched at its end */
   take(dt: number): boolean
@@ -51,7 +51,7 @@ export class Stepper {
     private readonly pace: Pace,
   ) {}
 
-  /** Takes the system as it is after something switched: no time passes. */
+  /** Accepts the system after a switching event, without time. */
   restart(): void {
     this.system.attempt(0)
     this.look()

@@ -14,7 +14,7 @@ export interface Surroundings {
   readonly loads: boolean
 }
 
-/** A mild night on which nothing runs: what a system stands in before it is told. */
+/** A mild night without any source: the initial surroundings. */
 export const atRest: Surroundings = {
   hour: 0,
   engine: 'off',

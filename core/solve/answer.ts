@@ -23,23 +23,23 @@ import { settingsCards, type SettingsCard } from './settings'
 import { withoutWiredParts, withWiringSteps, wiringOfAnswer, wiringWorkOf, type WiringWork } from './wiring'
 import type { WiredNetwork } from '#core/assessment/wired'
 
-/** A complete answer, checked in full: what it is, what it takes, what it settles and what remains. */
+/** A complete answer after a full check: steps, parts, settled checks and remaining ones. */
 export interface Answer {
   readonly id: string
   readonly name: string
   readonly steps: readonly AnswerStep[]
   readonly battery: Battery | null
   readonly bank: readonly ListedPart[]
-  /** What its wiring takes: counted in hours and cost, parts where the shelf has them. */
+  /** Its wiring in hours and cost, with parts from the shelf. */
   readonly wiring: WiringWork
   readonly figures: Figures
   readonly verdict: Verdict
   readonly headline: string
-  /** Values on which it hangs, and where each suits; empty for one that suits whatever is still measured. */
+  /** Values it depends on, with their suitable ranges; empty if it suits for all plausible values. */
   readonly conditions: readonly Condition[]
-  /** Checks that stand in the way even so. */
+  /** Checks that still block it. */
   readonly inTheWay: readonly CheckResult[]
-  /** What is accepted as it is, in words for the customer's paper. */
+  /** Accepted findings, in words for the customer's paper. */
   readonly accepted: readonly string[]
   readonly cautions: readonly string[]
   readonly measure: readonly Measurement[]
@@ -116,7 +116,7 @@ function exchangesOf(
   return ways.length > 1 ? ways : []
 }
 
-/** The figures with what the wiring costs; what the shelf has no price for is named next to it. */
+/** The figures including the wiring; parts without a price are counted. */
 function withWiring(figures: Figures, { parts, hours }: WiringWork, { rules }: System): Figures {
   const partsCost = costOf(parts)
   const unpriced = parts.filter(({ price }) => price === null).length
@@ -129,7 +129,7 @@ function withWiring(figures: Figures, { parts, hours }: WiringWork, { rules }: S
   }
 }
 
-/** The worst of what is left; open where only a measurement decides. */
+/** The worst remaining verdict; open if only a measurement decides. */
 function verdictOf(checks: readonly CheckResult[], remains: readonly CheckResult[]): Verdict {
   const open = checks.some(({ verdict }) => verdict === 'measure-first')
   const worstLeft = remains.reduce<Verdict>(
@@ -152,7 +152,7 @@ function headlineOf(verdict: Verdict, withAWord: boolean): string {
   }
 }
 
-/** Checked in full, with its runs; what a step settles counts only where it holds there too. */
+/** Full check with runs; a step settles a check only if that still holds here. */
 function full(evaluator: Evaluator, found: Evaluation): Answer {
   const { index, name, battery } = found
   const { plan } = evaluator
@@ -182,13 +182,13 @@ export interface Answers {
   readonly answers: readonly Answer[]
   /** What a measurement is worth, the most first. */
   readonly worth: readonly Worth[]
-  /** Where nothing settles the job: what comes nearest. */
+  /** The closest answers if nothing settles the job. */
   readonly nearest: Answer | null
   /** Why no answer keeps the battery that was chosen, in a sentence; null if one does. */
   readonly batteryGoes: string | null
 }
 
-/** Whether an answer suits whatever the open values turn out to be. */
+/** Whether an answer suits for all plausible open values. */
 export const isSure = ({ verdict }: Answer): boolean => verdict === 'suits'
 
 /** A saving under this is not worth a visit, in money. */
@@ -211,7 +211,7 @@ function worthOf(answers: readonly Answer[]): Worth[] {
     .filter(({ conditions }) => known.size < known.add(conditions.map(({ path }) => path).join()).size)
 }
 
-/** Whether an answer stands: nothing is in its way, and its own run passes no limit. */
+/** Whether an answer holds: nothing blocks it, and its run exceeds no limit. */
 const standsUp = ({ inTheWay, verdict, figures }: Answer): boolean =>
   inTheWay.length === 0 && verdict !== 'does-not-suit' && (figures.alternatorPeakC ?? 0) <= caseLimitC
 
@@ -221,14 +221,14 @@ const unbeaten = (answers: readonly Answer[]): readonly Answer[] =>
     (one) => !answers.some((other) => (isSure(other) || !isSure(one)) && beats(other.figures, one.figures)),
   )
 
-/** How much of what the bench proposes an answer holds: each change counts, and once more where its value is the same. */
+/** Similarity of an answer to the changes on the bench: one point for each change, one more for the same value. */
 const sharedWith = (changes: readonly RemedyRef[], { steps }: Answer): number =>
   changes.reduce((sum, change) => {
     const step = steps.find(({ ref }) => sameRemedy(ref, change))
     return sum + (step ? 1 : 0) + (step && step.ref.value === change.value ? 1 : 0)
   }, 0)
 
-/** The answers with the sure one first that is most like what the bench proposes; the others stay in their order. */
+/** The answers with the certain one first that is most similar to the bench; the others keep their order. */
 function proposedFirst(answers: readonly Answer[], { job, shop }: Plan): readonly Answer[] {
   const { changes } = judgeJob(job, shop).found
   const shared = new Map(answers.map((answer) => [answer, sharedWith(changes, answer)]))
@@ -294,7 +294,7 @@ export interface Adjustment {
   readonly step: number
   readonly off?: boolean
   readonly value?: number
-  /** Code of the part of the shelf that takes the place of its own. */
+  /** Code of the shelf part that replaces the proposed one. */
   readonly part?: string
 }
 

@@ -6,7 +6,7 @@ const stepWords = ({ steps, bank, battery }: Answer): string[] => [
   ...(battery ? bank.map(({ name, quantity }) => (quantity > 1 ? `${quantity} × ${name}` : name)) : []),
 ]
 
-/** What one answer does and gives that another does not, in sentences; nothing where they are alike. */
+/** Differences between two answers in sentences; empty if there are none. */
 export function differencesOf(one: Answer, other: Answer, q: Write): string[] {
   const [own, theirs] = [stepWords(one), stepWords(other)]
   const [only, missing] = [

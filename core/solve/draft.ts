@@ -18,11 +18,11 @@ export interface AnswerStep {
   readonly hours: number
   /** Ids of the checks it settles. */
   readonly settles: readonly string[]
-  /** Parts of the shelf that could take the place of its part, that one among them; empty where there is no choice. */
+  /** Shelf parts that could replace its part, including that one; empty if there is no choice. */
   readonly exchanges?: readonly ListedPart[]
 }
 
-/** Carries out remedies on a job, one after the other, and keeps account of what they take. */
+/** Applies remedies to a job one by one, and collects their parts. */
 export class AnswerDraft {
   readonly steps: AnswerStep[] = []
   constructor(
@@ -30,7 +30,7 @@ export class AnswerDraft {
     private readonly shelf: readonly ShelfPart[],
   ) {}
 
-  /** @param given what is taken for it; what the shelf offers first where it is null */
+  /** @param given the parts for it; null for the first offer of the shelf */
   take(asked: RemedyRef, settles: readonly string[], given: Supply | null, system: System): void {
     const { parts, values } = given ?? suppliesFor(asked, this.job, system, this.shelf)[0]!
     const ref = asRated(asked, values)
@@ -73,7 +73,7 @@ function asRated(ref: RemedyRef, values: Supply['values']): RemedyRef {
   return ref.value !== undefined && typeof ratedA === 'number' ? { ...ref, value: ratedA } : ref
 }
 
-/** Time for what one shunt monitor serves besides, h. */
+/** Time for additional functions of a shunt monitor, h. */
 const secondMonitorH = 0.25
 
 /** Two devices replaced by a monitor take one monitor; one shunt is enough. */

@@ -16,7 +16,7 @@ import type { Battery, Option } from './option'
 import { isBlocking, isAccepted } from '#core/assessment/finding'
 import { optionsAt, type Plan } from './plan'
 
-/** What tells answers apart. */
+/** The figures that answers are compared by. */
 export interface Figures {
   readonly cost: number
   readonly partsCost: number
@@ -33,7 +33,7 @@ export interface Figures {
   readonly alternatorPeakC: number | null
   /** Power of inverters that is given up, W. */
   readonly givesUpW: number
-  /** Days it lasts away from mains; Infinity where the sources bring what is used. */
+  /** Days away from mains; Infinity if the sources cover the use. */
   readonly daysAway: number
   readonly changes: number
   /** Steps that rest on something nobody has seen yet: a warmer place, a stronger floor. */
@@ -124,7 +124,7 @@ export class Evaluator {
     return nameOf(this.optionsToName(options, steps), steps)
   }
 
-  /** The options that name an answer: not one that keeps a part as it is, where a later step changes that part. */
+  /** The options that name an answer, without those that keep a part which a later step changes. */
   private optionsToName(options: readonly Option[], steps: readonly AnswerStep[]): readonly Option[] {
     const { axes } = this.plan
     return options.filter((chosen) => {
@@ -165,7 +165,7 @@ export class Evaluator {
     return kept
   }
 
-  /** Does what the findings ask for, round by round. Gives the findings that remain. */
+  /** Applies the remedies of the findings, round by round. Returns the remaining findings. */
   private followUp(draft: AnswerDraft): Ending {
     const { plan } = this
     for (let round = 0; ; round++) {
@@ -286,7 +286,7 @@ const sharedMonitors = (steps: readonly AnswerStep[]): number =>
   Math.max(0, steps.filter(({ ref }) => remedyOf(ref).monitors).length - 1)
 
 const mostWords = 5
-/** Whether a step puts another unit in the place of one: an answer is not told without it. */
+/** Whether a step replaces a unit: the name of an answer always includes it. */
 const isUnit = ({ id }: RemedyRef): boolean => id === 'dcdc.add' || id === 'charger.replace'
 
 /** What it is, in words: its decisions first, then what followed. */

@@ -3,18 +3,18 @@ import type { Evaluation, Evaluator, Figures } from './evaluate'
 /** Answers shown at most. */
 export const mostAnswers = 8
 
-/** What is kept of a combination while the search goes on: enough to choose by. */
+/** The figures of a combination kept during the search. */
 export interface Outcome {
   readonly index: number
-  /** Null if something still stands in the way. */
+  /** Null if something still blocks it. */
   readonly figures: Figures | null
-  /** The same system with the same parts has the same key, by whatever steps it came about. */
+  /** The same system with the same parts has the same key, whatever the steps. */
   readonly key: string
   /** Whether it keeps the battery that was chosen. */
   readonly keepsBattery: boolean
-  /** Whether nothing is open any more; else it suits only if what is open turns out right. */
+  /** Whether nothing is open; otherwise it suits only if the open values are right. */
   readonly sure: boolean
-  /** How far from settling the job: 0 when nothing stands in the way. */
+  /** Distance from settling the job: 0 if nothing blocks it. */
   readonly short: number
 }
 
@@ -74,9 +74,9 @@ export function beats(a: Figures, b: Figures): boolean {
   return noWorse && rows.some(({ mine, theirs, noticeable }) => mine < theirs - noticeable)
 }
 
-/** Of the answers shown, this many at most hang on something open where others do not. */
+/** Most answers with open values among those shown, if certain ones exist. */
 const mostIfs = 3
-/** What another answer may cost more, as a share, before an inverter is held back instead. */
+/** Extra cost of an answer, as a share, that is accepted before an inverter is limited instead. */
 const likePrice = 1.2
 
 /**
@@ -135,14 +135,14 @@ export const nearestOf = (outcomes: readonly Outcome[]): Outcome | null =>
 
 /**
  * Searches a share of a plan, one stretch of it. A generator, so that whoever searches may show progress and stop: it yields
- * each outcome as it is found.
+ * each outcome.
  */
 export function* search(
   evaluator: Evaluator,
   { of, turn }: { readonly of: number; readonly turn: number } = { of: 1, turn: 0 },
 ): Generator<Outcome, void, void> {
   const { count } = evaluator.plan
-  // Neighbours are alike, and what they share is checked once.
+  // Neighbours are similar, and their common part is checked once.
   const [first, end] = [turn, turn + 1].map((turns) => Math.floor((count * turns) / of)) as [number, number]
   for (let index = first; index < end; index++) yield outcomeOf(evaluator.evaluate(index))
 }

@@ -39,7 +39,7 @@ export function possibleFindings(
 const within = ({ from, to }: Band): number | string =>
   typeof from === 'number' && typeof to === 'number' ? (from + to) / 2 : from
 
-/** A value on which an answer hangs: it suits where that lies in a range, or is one of some options. */
+/** A value that an answer depends on: it suits if the value is in a range or one of some options. */
 export interface Condition {
   readonly path: FieldPath
   readonly part: string
@@ -51,7 +51,7 @@ export interface Condition {
   readonly options: readonly string[]
 }
 
-/** Whether an answer would stand with such a finding. */
+/** Whether an answer is acceptable with such a finding. */
 const stands = (verdict: Band['verdict'], check: CheckResult): boolean =>
   verdict === 'suits' || (verdict === 'suits-once-changed' && isAccepted(check))
 

@@ -5,7 +5,7 @@ import type { ShelfPart } from '#core/shelf/kinds'
 import type { Finding } from '#core/assessment/assess'
 import type { System } from '#core/system/system'
 
-/** A battery of the shelf and how many of them stand in parallel. */
+/** A shelf battery and its count in parallel. */
 export interface Battery {
   readonly part: ShelfPart
   readonly parallel: number
@@ -25,13 +25,13 @@ export interface Axis {
   readonly options: readonly Option[]
 }
 
-/** What there is to decide from: the job unchanged, what stands in its way, and the shelf. */
+/** Inputs of the decisions: the unchanged job, its blocking findings, and the shelf. */
 export interface Ground {
   readonly job: JobDocument
   /** Values unknown are taken as typical. */
   readonly system: System
   readonly findings: readonly Finding[]
-  /** Those that stand in the way whatever is still measured; the others only may. */
+  /** Findings that block for all plausible values; the others only might. */
   readonly certain: ReadonlySet<Finding>
   readonly shelf: readonly ShelfPart[]
 }
@@ -41,8 +41,8 @@ export const mostSizes = 4
 
 export const keep = (words: string): Option => ({ words, steps: [] })
 export const option = (words: string, ...steps: Option['steps']): Option => ({ words, steps })
-/** A remedy that takes what the shelf offers first, if anything. */
+/** A remedy with the first offer of the shelf, if any. */
 export const bare = (ref: RemedyRef): Option['steps'][number] => ({ ref, supply: null })
 
-/** The topic of a check: what stands before the dot of its id. */
+/** The topic of a check: the part of its id before the dot. */
 export const topicOf = ({ id }: Pick<Finding, 'id'>): string => id.slice(0, id.indexOf('.'))

@@ -13,14 +13,14 @@ import { keyOf } from '#core/assessment/result'
 import { possibleFindings } from './open'
 import type { Axis, Ground, Option } from './option'
 
-/** Everything a search needs; the same for whoever works on a share of it. */
+/** Everything that a search needs; the same for every worker. */
 export interface Plan {
   readonly job: JobDocument
   readonly shop: ShopSettings
   readonly shelf: readonly ShelfPart[]
   readonly axes: readonly Axis[]
   readonly count: number
-  /** What stands in the way of the job as it was found, or may once what is open is measured. */
+  /** Blocking findings of the job as found, including possible ones. */
   readonly before: readonly Finding[]
 }
 

@@ -3,7 +3,7 @@ import type { Wanted } from '#core/wiring/lists'
 import type { ShelfPart } from '#core/shelf/kinds'
 import type { Answer } from './answer'
 
-/** A part of an answer as a row, with the figures by which cable, fuses and switches are told apart. */
+/** A part of an answer as a row, with the figures that distinguish cables, fuses and switches. */
 export interface PartRow {
   readonly kind: string | null
   readonly code: string
@@ -38,7 +38,7 @@ export interface AnswerRow {
 
 const numberOf = (value: unknown): number | undefined => (typeof value === 'number' ? value : undefined)
 
-/** What tells a part from its like: from its data on the shelf, else from what was looked for. */
+/** Distinguishing figures of a part: from its shelf data, otherwise from the request. */
 function figuresOf(
   kind: string | null,
   values: Readonly<Record<string, unknown>>,

@@ -7,7 +7,7 @@ import { sharesBus } from '#core/system/energy'
 import { monitorSettings } from '#core/system/monitor'
 import type { System } from '#core/system/system'
 
-/** A card to stick inside the locker: one unit and what it is set to. */
+/** A card for the locker: one unit and its settings. */
 export interface SettingsCard {
   readonly unit: string
   /** Path of the charger, controller, link or alternator; null for the monitor and the stops. */

@@ -92,7 +92,7 @@ export function withoutWiredParts(steps: readonly AnswerStep[], { runs }: Networ
 
 /** What the wiring of an answer takes. */
 export interface WiringWork {
-  /** Cable, fuses, switches and what else is new, from the shelf where it has them. */
+  /** New cables, fuses, switches and other parts, from the shelf if it has them. */
   readonly parts: readonly ListedPart[]
   /** What each of the parts was looked for as; null if the shelf has no such kind. */
   readonly wanted: readonly (Wanted | null)[]

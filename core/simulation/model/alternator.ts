@@ -26,8 +26,8 @@ interface HouseSeen {
 }
 
 /**
- * An alternator: what it gives at a speed, what its regulator holds, and how warm its case gets; that is not a
- * number where its heat hardly depends on what is taken.
+ * An alternator: its output at a speed, its regulated voltage, and its case temperature. The latter is not a
+ * number if its heat hardly depends on the current.
  */
 export class Alternator {
   amps = 0
@@ -44,7 +44,7 @@ export class Alternator {
   private heldV = 0
   private readonly scale: number
 
-  /** @param nominalV of its own side, V */
+  /** @param nominalV of its side, V */
   constructor(
     readonly plant: AlternatorPlant,
     nominalV: number,
@@ -101,7 +101,7 @@ export class Alternator {
     this.heldV = traceV ?? (floatV !== null && this.floats ? floatV : regulatorV)
   }
 
-  /** Begins a step: what it can give, and at what voltage, as warm as it will be by the last one. */
+  /** Begins a step: its possible output and voltage at the temperature expected from the last step. */
   prepare(): void {
     const { ratedA, hotShare, foldsBack, limitA, regulator, regulatorV, floatV } = this.plant
     if (this.rpm === 0) {
@@ -115,7 +115,7 @@ export class Alternator {
     if (regulator === 'compensated') this.heldV = regulatorV - warmLossV(this.regulatorC, this.scale)
   }
 
-  /** How warm its regulator is, °C: as its case, or the air where that is not told. */
+  /** Temperature of its regulator, °C: that of its case, or of the air if the case is unknown. */
   private get regulatorC(): number {
     return this.plant.heat ? this.endCaseC : this.plant.ambientC
   }

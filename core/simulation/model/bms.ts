@@ -9,7 +9,7 @@ const voltageDelayS = 2
 /** Charge above which a battery that had cut out is switched on again, once its voltage has returned. */
 const returnSoc = 0.02
 /**
- * Voltages at which the stops of a hybrid bank let the lithium back, from where they took it off, V at 12 V.
+ * Distance from the stop voltages of a hybrid bank at which the lithium reconnects, V at 12 V.
  */
 const chargeStopReturnV = 0.6
 const dischargeStopReturnV = 0.8

@@ -7,7 +7,7 @@ const opensAfterS = 5
 /** The least resistance of a closed link, Ω. */
 const leastOhm = 0.0005
 
-/** What a contact sees where the step that is tried ends. */
+/** Inputs of a contact at the end of a trial step. */
 export interface Seen {
   readonly sideV: () => number
   readonly houseV: () => number

@@ -6,7 +6,7 @@ import { Trigger } from './trigger'
 /** Points of the tables for each √A, and how far they go. */
 const pointsPerRoot = 64
 const mostRoot = 64
-/** The curves are calculated to this many times the 10 h capacity in A, and straight on beyond. */
+/** The curves are calculated up to this multiple of the 10 h capacity in A, and linear beyond. */
 const mostOverC10 = 3
 /** Charge and discharge curves do not meet: between ± this share of C10 a straight line joins them. */
 const joinShare = 1 / 400
@@ -61,7 +61,7 @@ export class Lead {
   private lowJoinV = 0
   private highJoinV = 0
   private tempC = 25
-  /** Charge it gained each second where the last step ended. */
+  /** Charge gained per second at the end of the last step. */
   private rate = 0
   /**
    * Where the last search of a current ended, its voltage, and the slope there, V/A, below 0; not a number

@@ -36,11 +36,11 @@ const usualTable = tableOf((soc) => openCircuitV(soc, 12))
  * it is long).
  */
 export class Lfp {
-  /** Unchanged where the last step ended. */
+  /** State at the end of the last step. */
   soc: number
   tempC: number
   amps = 0
-  /** As it would stand where the step that is tried ends. */
+  /** State at the end of the trial step. */
   endSoc: number
   endTempC: number
   endAmps = 0
@@ -69,10 +69,10 @@ export class Lfp {
   private ohm = 0
   private stiffOhm = 0
   private endFill = 0
-  /** How much of what was is left at its end, of the place’s temperature and of its own. */
+  /** Shares of the initial place and cell temperatures left at its end. */
   private placeLeft = 1
   private cellsLeft = 1
-  /** How much of its current would be left at the end under a held voltage. */
+  /** Share of its current left at the end at constant voltage. */
   private faded = 1
   private readonly perAmpS: number
   private readonly cellsFollowS: number
@@ -106,13 +106,13 @@ export class Lfp {
     const k = Math.min(ocvSteps - 1, (soc * ocvSteps) | 0)
     return (this.ocv[k + 1]! - this.ocv[k]!) * ocvSteps
   }
-  /** Slope of the straight line between two points of it; at a point where they hardly differ. */
+  /** Slope between two points of the curve; at one point if they hardly differ. */
   private chordFrom(soc: number, endSoc: number): number {
     const end = endSoc > 1 ? 1 : endSoc < 0 ? 0 : endSoc
     const apart = end - soc
     return apart > 1e-6 || apart < -1e-6 ? (this.restAt(end) - this.baseV) / apart : this.slopeAt(soc)
   }
-  /** Voltage at rest where the step that is tried ends, V. */
+  /** Open-circuit voltage at the end of the trial step, V. */
   get restV(): number {
     return this.restAt(this.endSoc)
   }
@@ -126,7 +126,7 @@ export class Lfp {
     return 1 / this.stiffOhm
   }
 
-  /** How fast its current relaxes under a held voltage, 1/s. */
+  /** Relaxation rate of its current at constant voltage, 1/s. */
   private get relaxation(): number {
     const filling =
       this.amps > 0 && 1 - this.soc < 2 * lastRoom
@@ -146,7 +146,7 @@ export class Lfp {
   }
 
   /**
-   * Begins a step of this many seconds: as warm at its end as the current of its beginning makes it.
+   * Begins a step of this many seconds, with the end temperature from its initial current.
    * @param endShare θ: what the end of the step counts in its mean current
    */
   prepare(dt: number, endShare: number, place: PlaceCourse): void {

@@ -7,9 +7,9 @@ const followsIn = { cabin: 6 * 3600, locker: 3 * 3600, bilge: 3 * 3600, engine: 
 const engineWarmsK = 25
 const engineWarmsToC = 45
 
-/** Where the batteries stand: it goes after the air outside, or after a warm engine. */
+/** The place of the batteries: its temperature follows the outside air or a warm engine. */
 export class BatteryPlace {
-  /** As warm as where the last step ended, and where the one that is tried would, °C. */
+  /** Temperature at the end of the last step and of the trial step, °C. */
   fromC: number
   endC: number
   /** What it goes towards, °C, and with what time constant, s. */

@@ -1,4 +1,4 @@
-/** Where a search ended: there, what is left, and the slope it found, below 0. */
+/** Result of a search: the root, the remaining error, and the slope, below 0. */
 export interface Root {
   readonly at: number
   readonly left: number
@@ -12,7 +12,7 @@ export interface Root {
 export interface Accuracy {
   /** A value this near to zero is zero. */
   readonly value: number
-  /** A bracket this narrow cannot be told from its middle. */
+  /** A bracket this narrow counts as its middle. */
   readonly bracket: number
   /** The flattest slope a step is taken with. */
   readonly flattest: number
@@ -23,7 +23,7 @@ export const busAccuracy: Accuracy = { value: 1e-4, bracket: 1e-9, flattest: -1e
 export const batteryAccuracy: Accuracy = { value: 1e-6, bracket: 1e-7, flattest: -1e-9 }
 
 const mostIterations = 60
-/** So often it is looked whether the bracket has halved; where it has not, it is halved. */
+/** Number of iterations after which the bracket must have halved; otherwise it is halved. */
 const stepsBetweenLooks = 3
 
 /**

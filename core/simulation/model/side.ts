@@ -15,7 +15,7 @@ import { Trigger } from './trigger'
  */
 const wakesAboveV = 13.2
 const sleepsBelowV = 12.8
-/** A DC-DC that stopped for its input goes on again so far above it, V. */
+/** A DC-DC that stopped because of its input restarts this far above, V. */
 const inputReturnV = 0.6
 /**
  * What a DC-DC gives back to a parked starting battery: at most this, A, up to this voltage, through this
@@ -152,7 +152,7 @@ export class Side {
     return this.alternator?.runs === true && this.plant.link.kind !== 'none'
   }
 
-  /** How its engine goes from now on. @param standsAtC warmth of a machine that stands, °C */
+  /** Sets the state of its engine. @param standsAtC temperature of a stopped machine, °C */
   drive(engine: 'off' | 'idle' | 'cruise', engineS: number, standsAtC: number): void {
     this.engineRuns = engine !== 'off'
     const { alternator } = this.plant
@@ -197,7 +197,7 @@ export class Side {
   }
 
   /**
-   * Settles by itself, its contact open, next to a house at a voltage.
+   * Settles alone with its contact open, next to a house at a voltage.
    * @returns how far the powers that hang on voltages were off, A
    */
   alone(houseV: number): number {

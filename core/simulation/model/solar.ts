@@ -15,7 +15,7 @@ const chargesFromA = 0.5
 /** An array and its controller: a PWM controller passes its panels' current, a tracking one their power. */
 export class SolarArray {
   readonly unit: Staged
-  /** What it can give in the sun there is: at most this many amperes, and for a tracking controller watts. */
+  /** Possible output in the present sun: amperes, and for a tracking controller watts. */
   private mostA = 0
   private watts = 0
 

@@ -15,7 +15,7 @@ export class OtherSource {
 
   constructor(private readonly plant: SourcePlant) {}
 
-  /** Runs or stands as it does at an hour of the day. @returns whether that has changed */
+  /** Runs or stops as scheduled at an hour of the day. @returns whether that has changed */
   run(hour: number): boolean {
     const before = this.runs
     this.runs = hoursSince(sourcesFrom, hour) < this.plant.hours

@@ -8,7 +8,7 @@ const reachedV = 0.06
 const heldV = 0.12
 /** A tail current ends the absorption after this at the earliest, s. */
 const leastAbsorptionS = 300
-/** A float that cannot be held so far below its voltage has lost its battery: the charge begins again, V. */
+/** If the voltage falls this far below the float, the charge restarts, V. */
 const floatLostV = 0.6
 /** Share of the tail current at which a unit that has stopped begins again. */
 const restartShare = 1 / 4
@@ -84,7 +84,7 @@ export class Staged {
     return this.stage === 'off' ? this.stages.restartV : this.stages.absorptionV
   }
 
-  /** Current at a bus voltage, A, with this much to give. */
+  /** Current at a bus voltage, A, with this available current. */
   ampsAt(v: number, mostA: number): number {
     const wanted = (this.setV - v) / this.ohm
     return wanted <= 0 ? 0 : wanted < mostA ? wanted : mostA

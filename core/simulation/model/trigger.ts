@@ -6,9 +6,9 @@ import { keptShare } from './roots'
  * apply.
  */
 export class Trigger {
-  /** How long the condition has held, s. */
+  /** Time that the condition has held, s. */
   heldS = 0
-  /** Value where the last step ended, and where the one that is tried would. */
+  /** Value at the end of the last step and of the trial step. */
   before = -1
   after = -1
 
@@ -25,7 +25,7 @@ export class Trigger {
   ) {}
 
   /**
-   * Seconds until it acts if the condition goes on holding; Infinity while it does not hold.
+   * Seconds until it acts if the condition keeps holding; Infinity while it does not hold.
    * @param leastS the least time between two switchings
    */
   dueIn(leastS: number): number {
@@ -57,12 +57,12 @@ export class Trigger {
     }
     this.movedEnd = isEnd
   }
-  /** Where between the ends a straight line would turn, 0 to 1; 1 where it does not. */
+  /** Zero of the line between the ends, 0 to 1; 1 if there is none. */
   get crossing(): number {
     return this.low <= 0 && this.high > 0 && this.before <= 0 ? this.low / (this.low - this.high) : 1
   }
 
-  /** Whether it acts where the step that was taken over ends. */
+  /** Whether it acts at the end of the accepted step. */
   isDue = false
   /** Looks at the step that is tried. @returns whether the condition begins to hold within it */
   look(): boolean {

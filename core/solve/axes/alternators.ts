@@ -18,7 +18,7 @@ export const alternatorAxes = (ground: Ground): Axis[] =>
     return [{ about: lane.id, options }]
   })
 
-/** What stands in the way of a lane, but for the cold, which is a decision of its own. */
+/** Blocking findings of a lane, except cold, which is a separate decision. */
 const findingsOn = (lane: AlternatorLane, { findings }: Ground): Finding[] =>
   findings.filter((finding) => finding.on === lane.id && topicOf(finding) !== 'cold')
 
@@ -48,7 +48,7 @@ function besideDcdc(lane: AlternatorLane, ground: Ground): Option[] {
   ]
 }
 
-/** A DC-DC in place of the link, another way of holding the alternator, the link as it is, or none. */
+/** A DC-DC instead of the link, another way to limit the alternator, the existing link, or none. */
 function inPlaceOfLink(lane: AlternatorLane, ground: Ground): Option[] {
   const { job, system, shelf } = ground
   const own = findingsOn(lane, ground)
@@ -77,7 +77,7 @@ function inPlaceOfLink(lane: AlternatorLane, ground: Ground): Option[] {
   return [...ordered, option(`${name} off the house bank`, bare({ id: 'link.unjoined', on: lane.id }))]
 }
 
-/** A way of holding the alternator, with a low-loss isolator where one is asked for and stays in the path. */
+/** A way to limit the alternator, with a low-loss isolator if one is needed and stays in the path. */
 function heldOptions(
   way: RemedyRef,
   isolator: Option['steps'][number] | undefined,
@@ -122,7 +122,7 @@ function dcdcOptions(lane: AlternatorLane, supply: Supply, system: System, wishe
 function dcdcOption(lane: AlternatorLane, supply: Supply, system: System, wishedA = 30): Option {
   const ratedA = given<number>(supply, 'ratedA') ?? wishedA
   const { signal } = runningSignal(lane, system.rules)
-  // A unit that can start on a wire is given one where it is needed; one that only has a wire keeps it.
+  // A unit that can start on a wire gets one if needed; a unit with only a wire keeps it.
   const taken = signal === 'wire' ? signal : (given<string>(supply, 'signal') ?? signal)
   const { signal: _sheet, ...values } = supply.values
   const settings = {
