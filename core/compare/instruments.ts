@@ -249,12 +249,12 @@ const contactWords = { diode: 'isolator', switch: 'switch' } as const
 function sourceRows(lane: Lane, row: MakeRow): StackRow[] {
   switch (lane.kind) {
     case 'charger':
-      return [row(lane, 'charger gives', 'source', ({ charger }) => charger.ratedA)]
+      return [row(lane, 'charger output', 'source', ({ charger }) => charger.ratedA)]
     case 'source':
-      return [row(lane, 'source gives', 'source', ({ source }) => source.largestA)]
+      return [row(lane, 'source output', 'source', ({ source }) => source.largestA)]
     case 'solar':
       return [
-        row(lane, 'panels give', 'source', ({ solar }, { bank }) => arrayA(solar, bank.lowV)),
+        row(lane, 'panel output', 'source', ({ solar }, { bank }) => arrayA(solar, bank.lowV)),
         row(lane, 'controller', 'limit', ({ solar }) => solar.ratedA),
       ]
     case 'alternator':
@@ -263,7 +263,7 @@ function sourceRows(lane: Lane, row: MakeRow): StackRow[] {
 }
 
 const dcdcRows = (lane: AlternatorLane, row: MakeRow): StackRow[] => [
-  row(lane, 'DC-DC gives', 'source', ({ link }) => link.ratedA),
+  row(lane, 'DC-DC output', 'source', ({ link }) => link.ratedA),
   row(lane, 'alternator over a drive', 'source', (own, system) =>
     dcdcOutputA(own, allDayBudget(own.alternator, system.rules, system.q).amps, own.link.absorptionV, system),
   ),
@@ -273,7 +273,7 @@ const straightRows = (lane: AlternatorLane, row: MakeRow): StackRow[] => [
   row(lane, 'battery would accept', 'battery', (own, system) =>
     demandA(own, system.rules.lowSoc / 100, system),
   ),
-  row(lane, 'alternator gives', 'source', ({ alternator }, { rules }) =>
+  row(lane, 'alternator output', 'source', ({ alternator }, { rules }) =>
     availableA(alternator, 'cruise', rules),
   ),
   row(lane, 'alternator all day', 'source', ({ alternator }, { rules }) =>

@@ -2,7 +2,7 @@ import { number, school } from '../rule'
 
 export const alternator = {
   alternatorAllDay: school(
-    'What an alternator gives all day',
+    'Continuous output of an alternator',
     {
       heat: [
         'By the heat of its case',
