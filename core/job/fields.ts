@@ -36,21 +36,21 @@ export const partKinds = {
   use: {
     title: 'Use',
     one: 'Use',
-    about: 'What runs, for how long, and how it is wired together.',
+    about: 'What you run, for how long, and how much battery it uses.',
     fields: use,
     many: false,
   },
   houseBank: {
     title: 'House bank',
     one: 'House bank',
-    about: 'The lead-acid bank that is there now.',
+    about: 'The present lead-acid bank.',
     fields: houseBank,
     many: false,
   },
   startingBatteries: {
     title: 'Starting batteries',
     one: 'Starting battery',
-    about: 'What turns each engine.',
+    about: 'The battery that starts each engine.',
     fields: startingBattery,
     many: true,
     stem: 'starting',
@@ -59,7 +59,7 @@ export const partKinds = {
   alternators: {
     title: 'Alternators',
     one: 'Alternator',
-    about: 'Engine warm, 1500 rpm, mind the fan and the belt.',
+    about: 'Engine warm, 1500 rpm. Keep clear of the fan and the belt.',
     fields: alternators,
     many: true,
     stem: 'alternator',
@@ -67,7 +67,7 @@ export const partKinds = {
   links: {
     title: 'Links',
     one: 'Link',
-    about: 'What joins the alternator to the house bank.',
+    about: 'The connection between the alternator and the house bank.',
     fields: links,
     many: true,
     stem: 'link',
@@ -76,7 +76,7 @@ export const partKinds = {
   chargers: {
     title: 'Mains chargers',
     one: 'Mains charger',
-    about: 'Mains wiring stays with licensed hands; read the label and the low-voltage side.',
+    about: 'Read the label and the low-voltage side. Leave mains wiring to a licensed person.',
     fields: chargers,
     many: true,
     stem: 'charger',
@@ -84,7 +84,7 @@ export const partKinds = {
   solar: {
     title: 'Solar',
     one: 'Solar array',
-    about: 'Panels and their controller. Cover the panels before touching a lead.',
+    about: 'Panels and their controller. Cover the panels before you touch a lead.',
     fields: solar,
     many: true,
     stem: 'array',
@@ -100,7 +100,7 @@ export const partKinds = {
   generators: {
     title: 'Generators',
     one: 'Generator',
-    about: 'A set that runs the mains chargers. Fumes kill: run it outside.',
+    about: 'A generator for the mains chargers. Exhaust fumes kill: run it outside.',
     fields: generators,
     many: true,
     stem: 'generator',
@@ -108,7 +108,7 @@ export const partKinds = {
   inverters: {
     title: 'Inverters',
     one: 'Inverter',
-    about: 'What the battery must give at full power.',
+    about: 'The battery current at full power.',
     fields: inverters,
     many: true,
     stem: 'inverter',
@@ -116,7 +116,7 @@ export const partKinds = {
   loads: {
     title: 'Loads',
     one: 'Load',
-    about: 'What the customer runs, and for how long.',
+    about: 'The loads, and how long they run.',
     fields: loads,
     many: true,
     stem: 'load',
@@ -125,7 +125,7 @@ export const partKinds = {
   conductors: {
     title: 'Cables and fuses',
     one: 'Cable',
-    about: 'The run between a source and the house bank.',
+    about: 'The cable between a source and the house bank.',
     fields: conductors,
     many: true,
     stem: 'cable',
@@ -135,7 +135,7 @@ export const partKinds = {
   devices: {
     title: 'Gauges and alarms',
     one: 'Device',
-    about: 'Anything that acts on battery voltage.',
+    about: 'Devices that act on the battery voltage.',
     fields: devices,
     many: true,
     stem: 'device',
@@ -144,21 +144,21 @@ export const partKinds = {
   place: {
     title: 'Place',
     one: 'Place',
-    about: 'Where the battery stands, and how cold and hot it gets.',
+    about: 'Where the battery is, and how cold and hot it gets.',
     fields: place,
     many: false,
   },
   candidate: {
     title: 'New battery',
     one: 'New battery',
-    about: 'The lithium battery in question, from its data sheet.',
+    about: 'The new lithium battery, from its data sheet.',
     fields: candidate,
     many: false,
   },
   alternatives: {
     title: 'Other candidates',
     one: 'Candidate',
-    about: 'Batteries to set beside the one in question.',
+    about: 'Other batteries to compare.',
     fields: candidate,
     many: true,
     stem: 'battery',
@@ -167,7 +167,7 @@ export const partKinds = {
   runs: {
     title: 'Runs of the wiring',
     one: 'Run',
-    about: 'What is set by hand of a conductor.',
+    about: 'Values of a conductor set by hand.',
     fields: runs,
     many: true,
     stem: 'run',
@@ -177,7 +177,7 @@ export const partKinds = {
   fittings: {
     title: 'Fuses, switches and bars',
     one: 'Fitting',
-    about: 'What is set by hand of a fuse, switch, relay, shunt, bar or plug.',
+    about: 'Values of a fuse, switch, relay, shunt, bar or plug set by hand.',
     fields: fittings,
     many: true,
     stem: 'fitting',
@@ -187,7 +187,7 @@ export const partKinds = {
   branches: {
     title: 'Added branches',
     one: 'Branch',
-    about: 'What the customer wants on the bar besides.',
+    about: 'Additional circuits that the customer wants.',
     fields: branches,
     many: true,
     stem: 'branch',

@@ -24,7 +24,7 @@ export function safeSteps(work: Work): WorkStep[] {
       'safe-mains',
       'Unplug the mains and keep the plug in sight.',
       'A mains charger makes its output leads live.',
-      { caution: 'Leave work on the mains side to licensed hands and the local code.' },
+      { caution: 'Leave work on the mains side to a licensed person. Follow the local code.' },
     )
   if (plugsOf(work).length > 0)
     steps.add(

@@ -263,7 +263,7 @@ export const fitting = {
   'inverter.transfer': {
     kind: 'part',
     label: () => 'Have a licensed electrician fit a transfer switch between shore and inverter',
-    takes: '1 part, licensed hands',
+    takes: '1 part, by a licensed person',
     hours: 2,
     effect: set(() => ({ transferSwitch: 'separate' })),
     wants: 'Transfer switch',

@@ -90,7 +90,7 @@ const choose = (path: string) => bench.edit((job) => chooseCandidate(job, path))
   <JobShell
     topic="verdicts"
     title="Candidates"
-    about="Up to four batteries or arrangements, each judged on the whole job."
+    about="Up to four batteries or arrangements, each checked on the whole job."
     :problem="problem"
     :ready="ready"
   >

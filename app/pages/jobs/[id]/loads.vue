@@ -67,7 +67,7 @@ const download = () => handOver(`loads-${bench.document!.job.number}.csv`, write
   <JobShell
     topic="system"
     title="Loads"
-    about="What runs, how long, and what it takes from the battery."
+    about="What you run, for how long, and how much battery it uses."
     :problem="problem"
     :ready="ready"
   >

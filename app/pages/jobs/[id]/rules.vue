@@ -7,7 +7,7 @@ const { bench, problem, ready } = useJobPage('Rules')
 <template>
   <JobShell
     title="Rules of this job"
-    about="What this job overrides is named on its papers."
+    about="Rules that this job overrides. Its papers name them."
     :problem="problem"
     :ready="ready"
   >

@@ -138,7 +138,7 @@ const differences = computed(() => {
   <JobShell
     topic="answers"
     title="Specify"
-    about="Complete ways to make it suit, from the parts on the shelf."
+    about="Complete answers from the parts on the shelf."
     :problem="problem"
     :ready="ready"
   >
@@ -161,7 +161,7 @@ const differences = computed(() => {
                   {{ solver.answers.value.batteryGoes }} These take another battery.
                 </template>
                 <strong>{{ found.length === 1 ? 'The best' : `The best ${found.length}` }}</strong> of
-                {{ solver.count.value }} on cost, hours to full, heat of the alternator, what is given up and
+                {{ solver.count.value }} by cost, time to full, alternator heat, lost inverter power and
                 number of changes.
                 <template v-if="found.length > 1"
                   >The first follows the bench’s list of changes most closely. The others are in order of

@@ -60,7 +60,7 @@ function saveDrawing() {
   <JobShell
     topic="wiring"
     title="Wiring"
-    about="What is joined to what, by what, behind which fuse. Everything is proposed; what you set by hand stays."
+    about="The proposed wiring with its fuses. Values that you set by hand stay."
     :problem="problem"
     :ready="ready"
   >
@@ -137,7 +137,7 @@ function saveDrawing() {
       <WiringLists v-model="chosen" :wired="wired!" class="mt-5" />
       <p class="mt-4 border-l-4 border-changed pl-2">
         Sizes and ratings are starting points. The local code, the makers’ sheets and licensed practice
-        decide; the mains side is left to licensed hands.
+        decide. A licensed person does the mains side.
       </p>
     </div>
   </JobShell>

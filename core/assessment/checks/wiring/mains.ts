@@ -43,7 +43,7 @@ export const mains = check({
           : `A licensed person does the mains side of ${listInSentence([...supplies, ...names(inverters)])}.`,
       remedies: meeting.map(({ $path }) => ({ id: 'inverter.transfer', on: $path }) as const),
       cautions: () => [
-        'The mains side, its earth and its residual-current protection belong to licensed hands and the local code.',
+        'Leave the mains side, its earth and its residual-current protection to a licensed person and the local code.',
       ],
     }
   },
