@@ -1,6 +1,7 @@
 import { withField, withPart, type FieldPath, type JobDocument } from '#core/job/document'
 import { runOhm } from '#core/wiring/run-ohm'
 import { deviationOf } from '#core/commissioning/meters'
+import { choleskyOf, forwardSolve } from './cholesky'
 import type { Taken } from './posterior'
 import type { Proof } from '#core/commissioning/predict'
 
@@ -18,6 +19,8 @@ export interface Learnt {
 
 /** A parameter counts as learnt if less than this share of its uncertainty remains. */
 const leftAtMost = 0.7
+/** Keeps readings without any variance solvable. */
+const leastVariance = 1e-18
 
 /**
  * Parameters of a sound system in the light of its readings: the conditional mean and deviation of each, by the same
@@ -31,19 +34,18 @@ export function learntFrom(proof: Proof, readings: readonly Taken[]): Learnt[] {
     slopes.at.forEach((at, i) => (by[at] = slopes.by[i]!))
     return { by, off: value - expected, noise: deviationOf(test.instrument, expected) ** 2 + bent }
   })
-  const root = rootOf(
-    rows.map((one, i) =>
-      rows.map(
-        (other, k) => one.by.reduce((sum, by, p) => sum + by * other.by[p]!, 0) + (i === k ? one.noise : 0),
-      ),
-    ),
+  const root = choleskyOf(
+    rows.length,
+    (i, k) =>
+      rows[i]!.by.reduce((sum, by, p) => sum + by * rows[k]!.by[p]!, 0) + (i === k ? rows[i]!.noise : 0),
+    () => leastVariance,
   )
-  const off = forward(
+  const off = forwardSolve(
     root,
     rows.map((row) => row.off),
   )
   return proof.parameters.flatMap((parameter, p): Learnt[] => {
-    const part = forward(
+    const part = forwardSolve(
       root,
       rows.map(({ by }) => by[p]!),
     )
@@ -96,29 +98,3 @@ export const withLearnt = (job: JobDocument, learnt: readonly Learnt[]): JobDocu
       how: 'measured',
     })
   }, job)
-
-/** The triangular root of a symmetric positive matrix (Cholesky). */
-function rootOf(matrix: readonly (readonly number[])[]): number[][] {
-  const root: number[][] = []
-  matrix.forEach((line, i) => {
-    const row: number[] = []
-    for (let k = 0; k <= i; k++) {
-      let left = line[k]!
-      for (let m = 0; m < k; m++) left -= row[m]! * (k === i ? row[m]! : root[k]![m]!)
-      row.push(k === i ? Math.sqrt(Math.max(left, 1e-18)) : left / root[k]![k]!)
-    }
-    root.push(row)
-  })
-  return root
-}
-
-/** Solves the root for a right side. */
-function forward(root: readonly (readonly number[])[], right: readonly number[]): number[] {
-  const found: number[] = []
-  right.forEach((value, i) => {
-    let left = value
-    for (let k = 0; k < i; k++) left -= root[i]![k]! * found[k]!
-    found.push(left / root[i]![i]!)
-  })
-  return found
-}

@@ -1,6 +1,7 @@
 import { riskOf, type Risk } from '#core/commissioning/harm'
 import type { Hypothesis } from './hypotheses'
-import { withNoise } from './trail'
+import { choleskyOf } from './cholesky'
+import { leastNoiseShare, withNoise } from './trail'
 
 /** Coefficients of the complementary error function by a Chebyshev fit: W. H. Press et al., Numerical Recipes, 6.2.2. */
 const chebyshev = [
@@ -77,8 +78,13 @@ export function chanceWithin({ means, covariance, noise }: Hypothesis, { at, mid
  * @returns 0 to 1, to about 0.01
  */
 export function chanceAllWithin(hypothesis: Hypothesis, bands: readonly Band[]): number {
-  const { means } = hypothesis
-  const root = rootOf(hypothesis, bands)
+  const { means, covariance, noise } = hypothesis
+  const noiseOf = (i: number): number => noise[bands[i]!.at]!
+  const root = choleskyOf(
+    bands.length,
+    (i, k) => covariance.between(bands[i]!.at, bands[k]!.at) + (i === k ? noiseOf(i) : 0),
+    (i) => leastNoiseShare * noiseOf(i),
+  )
   const low = bands.map(({ at, middle, half }) => middle - half - means[at]!)
   const high = bands.map(({ at, middle, half }) => middle + half - means[at]!)
   let sum = 0
@@ -99,22 +105,6 @@ export function chanceAllWithin(hypothesis: Hypothesis, bands: readonly Band[]):
     sum += product > 1e-9 ? product : 0
   }
   return sum / looks
-}
-
-/** The Cholesky factor of the covariance of the readings of a hypothesis. */
-function rootOf({ covariance, noise }: Hypothesis, bands: readonly Band[]): number[][] {
-  const root: number[][] = []
-  bands.forEach(({ at }, i) => {
-    const row: number[] = []
-    for (let k = 0; k <= i; k++) {
-      const other = bands[k]!.at
-      let left = covariance.between(at, other)
-      for (let m = 0; m < k; m++) left -= row[m]! * (k === i ? row[m]! : root[k]![m]!)
-      row.push(k === i ? Math.sqrt(withNoise(left, noise[at]!)) : left / root[k]![k]!)
-    }
-    root.push(row)
-  })
-  return root
 }
 
 /** The risk that stays if all these readings are within their bands: from the priors and the pass probability of each hypothesis. */

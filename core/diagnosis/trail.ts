@@ -24,8 +24,11 @@ export function inCommon(
   return row
 }
 
+/** Share of its noise that the variance of a reading never falls below. */
+export const leastNoiseShare = 0.25
 /** The variance of a reading from remaining unknowns and its noise. */
-export const withNoise = (variance: number, noise: number): number => Math.max(variance + noise, 0.25 * noise)
+export const withNoise = (variance: number, noise: number): number =>
+  Math.max(variance + noise, leastNoiseShare * noise)
 
 /**
  * The tests that were read, in their order, with what does not hang on what was read: for each hypothesis the rows of
