@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { glossary } from '#core/words/glossary'
+import type { JobPage } from '../utils/api'
 
 useHead({ title: 'Help · Jovial Anchor' })
 useKeys({
@@ -7,7 +8,7 @@ useKeys({
   'g h': () => navigateTo('/shelf'),
   'g r': () => navigateTo('/rules'),
 })
-const { data } = await useFetch('/api/jobs', { query: { words: '0417' } })
+const { data } = await useFetch<JobPage>('/api/jobs', { query: { words: '0417' } })
 /** The job of the tour: the demo workboat, as long as it is there. */
 const tourId = computed(() => data.value?.jobs.find(({ number }) => number === '0417')?.id ?? null)
 const steps = [

@@ -1,5 +1,6 @@
 import { essentialOf, type Essential } from './essential'
-import { causesOf, hypothesesOf, otherId, soundId, type Cause } from './hypotheses'
+import { otherId, soundId } from './cause-ids'
+import { causesOf, hypothesesOf, type Cause } from './hypotheses'
 import { Posterior, type Ranked, type Taken } from './posterior'
 import { expectationOf, isTelling, type Expected } from '#core/commissioning/expect'
 import { bestOf, type Worth } from './next'

@@ -1,3 +1,4 @@
+import { otherId, soundId } from './cause-ids'
 import { Covariance } from './covariance'
 import { harmOf, type Fault } from './faults/fault'
 import { allFaults } from './faults/index'
@@ -24,10 +25,8 @@ export interface Cause {
 
 /** That nothing is wrong is twice as likely as that something is, before anything is read (engineering default). */
 const soundPrior = 0.67
-export const soundId = 'none'
 /** That something is wrong that is on no list, or with the meter, before anything is read (engineering default). */
 const otherPrior = 0.01
-export const otherId = 'other'
 /** With the other cause, this share of readings is arbitrary; the rest is as in a sound system (engineering default). */
 export const strayShare = 0.1
 

@@ -1,5 +1,5 @@
 import { sureFrom, type Diagnosis } from './diagnosis'
-import { soundId } from './hypotheses'
+import { soundId } from './cause-ids'
 import type { StandIn } from './instruments'
 import type { Posterior, Taken } from './posterior'
 import type { ProofTest } from '#core/commissioning/tests/test'

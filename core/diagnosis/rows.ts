@@ -1,5 +1,5 @@
 import { isExplained, type Diagnosis } from './diagnosis'
-import { otherId } from './hypotheses'
+import { otherId } from './cause-ids'
 import type { Posterior, Ranked } from './posterior'
 import { isReading } from './essential'
 import type { Risk } from '#core/commissioning/harm'

@@ -1,6 +1,7 @@
 import { isExplained, type Diagnosis } from './diagnosis'
 import { nodesOfProbes } from '#core/drawing/drawing'
-import { soundId, type Cause } from './hypotheses'
+import { soundId } from './cause-ids'
+import type { Cause } from './hypotheses'
 import { instrumentName } from '#core/commissioning/meters'
 import type { Posterior, Taken } from './posterior'
 import { causeWords } from './rows'

@@ -5,13 +5,13 @@ import { use } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
 import { useThrottleFn } from '@vueuse/core'
 import VChart from 'vue-echarts'
-import type { Reading, Step } from '#core/loads/detect'
+import type { Reading, CurrentStep } from '#core/loads/detect'
 
 const { q } = useWriting()
 use([LineChart, GridComponent, TooltipComponent, MarkLineComponent, SVGRenderer])
 
 /** The load current of the last minutes, with the steps that were found. */
-const props = defineProps<{ readings: readonly Reading[]; count: number; steps: readonly Step[] }>()
+const props = defineProps<{ readings: readonly Reading[]; count: number; steps: readonly CurrentStep[] }>()
 const shownS = 180
 const theme = useThemeColours()
 const option = shallowRef<Record<string, unknown>>({})

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { otherId, soundId } from '#core/diagnosis/hypotheses'
+import { otherId, soundId } from '#core/diagnosis/cause-ids'
 import { likelihoodWord, type ShownCause, type ShownDiagnosis } from '#core/diagnosis/shown'
 
 /** What the readings most likely mean, what speaks for it, and what to measure next. */

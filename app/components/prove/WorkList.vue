@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { phases, type Phase, type Step } from '#core/commissioning/order/step'
+import { phases, type Phase, type WorkStep } from '#core/commissioning/order/step'
 import { withStep } from '#core/job/proving-edits'
 import type { Proving, StepTick } from '#core/job/proving'
 
 /** The order of work: one thing after another, ticked, skipped or noted, by whom and when. */
-const props = defineProps<{ steps: readonly Step[]; proving: Proving }>()
+const props = defineProps<{ steps: readonly WorkStep[]; proving: Proving }>()
 const bench = useJob()
 const who = useDeviceName()
 const groups = computed(() =>
@@ -12,13 +12,13 @@ const groups = computed(() =>
     .map((phase) => ({ phase, steps: props.steps.filter((step) => step.phase === phase) }))
     .filter(({ steps }) => steps.length > 0),
 )
-const tickOf = ({ id }: Step): StepTick | null => props.proving.steps[id] ?? null
+const tickOf = ({ id }: WorkStep): StepTick | null => props.proving.steps[id] ?? null
 const now = (): Pick<StepTick, 'when' | 'by'> => ({
   when: new Date().toISOString(),
   by: who.value || 'Unnamed device',
 })
-const set = (step: Step, tick: StepTick | null): void => bench.edit((job) => withStep(job, step.id, tick))
-function toggle(step: Step) {
+const set = (step: WorkStep, tick: StepTick | null): void => bench.edit((job) => withStep(job, step.id, tick))
+function toggle(step: WorkStep) {
   const tick = tickOf(step)
   const note = tick?.note ? { note: tick.note } : {}
   set(step, tick?.state === 'done' ? null : { state: 'done', ...now(), ...note })
@@ -27,11 +27,11 @@ function toggle(step: Step) {
 const writing = ref<string | null>(null)
 const words = ref('')
 const photos = ref<string | null>(null)
-function write(step: Step) {
+function write(step: WorkStep) {
   writing.value = writing.value === step.id ? null : step.id
   words.value = tickOf(step)?.note ?? ''
 }
-function keep(step: Step, state: StepTick['state']) {
+function keep(step: WorkStep, state: StepTick['state']) {
   const note = words.value.trim().slice(0, 2000)
   set(step, { state, ...now(), ...(note ? { note } : {}) })
   writing.value = null

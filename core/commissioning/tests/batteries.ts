@@ -1,5 +1,5 @@
 import { unitsOf } from '../rig'
-import { stateIn, voltsTest, type Bench } from './make'
+import { stateIn, voltsTest, type Bench, plainTest } from './make'
 import { nameInSentence } from '#core/units/format'
 import type { BatteryUnit } from '#core/wiring/network'
 import type { TestState } from '../states'
@@ -34,14 +34,12 @@ const capacityTest = ({ id, name }: BatteryUnit, state: TestState): ProofTest =>
   title: `Capacity of ${nameInSentence(name)}`,
   group: 'batteries',
   state,
+  ...plainTest,
   quantity: 'ampere-hours',
   unit: 'Ah',
   instrument: 'counted',
   how: `Charge ${nameInSentence(name)} full on its own. Discharge it at a steady current, at most a quarter of its capacity per hour, until it cuts off. Read the counted charge on the monitor.`,
   minutes: 15,
   waits: emptyMinutes,
-  probes: [],
   read: (_seen, rig) => rig.capacityAh[id]!,
-  run: null,
-  covers: [],
 })

@@ -4,7 +4,7 @@ import { torqueWords } from '#core/wiring/lists'
 import type { Network, Post, Run } from '#core/wiring/network'
 import { capital, inSentence, nameInSentence } from '#core/units/format'
 import { unitsOf, type Rig } from '../rig'
-import { answerTest, postName, stateIn, type Bench } from './make'
+import { answerTest, postName, stateIn, type Bench, plainTest } from './make'
 import type { ProofTest } from './test'
 
 /** One item of the walk-round: its place, its words, and its tests. */
@@ -225,13 +225,10 @@ const printedTest = (
   bench: Bench,
   own: Pick<ProofTest, 'id' | 'title' | 'unit' | 'how' | 'read' | 'run'>,
 ): ProofTest => ({
+  ...plainTest,
   group: 'looks',
   state: stateIn(bench, 'rest')!,
   quantity: 'size',
   instrument: 'eye',
-  minutes: 1,
-  waits: 0,
-  probes: [],
-  covers: [],
   ...own,
 })

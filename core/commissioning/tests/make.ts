@@ -18,21 +18,27 @@ export const stateIn = ({ states }: Bench, id: string): TestState | null =>
 export const postName = ({ posts }: Network, id: string): string =>
   posts.find((post) => post.id === id)?.name ?? id
 
+/** Values of a test that needs no probe, no wait and no run. */
+export const plainTest = {
+  minutes: 1,
+  waits: 0,
+  probes: [],
+  run: null,
+  covers: [],
+} as const satisfies Partial<ProofTest>
+
 type Own = Pick<ProofTest, 'id' | 'title' | 'group' | 'state'> & Partial<ProofTest>
 
 /** A voltage between two posts, red on the first. */
 export function voltsTest(network: Network, from: string, to: string, own: Own): ProofTest {
   return {
+    ...plainTest,
     quantity: 'volts',
     unit: 'V',
     instrument: 'meter',
     how: `Red on ${nameInSentence(postName(network, from))}, black on ${nameInSentence(postName(network, to))}.`,
-    minutes: 1,
-    waits: 0,
     probes: [volts(from, to)],
     read: asSeen,
-    run: null,
-    covers: [],
     ...own,
   }
 }
@@ -41,31 +47,19 @@ export function voltsTest(network: Network, from: string, to: string, own: Own):
 export function ampsTest(network: Network, run: Run, own: Own, turned = false): ProofTest {
   const [from, to] = turned ? [run.to, run.from] : [run.from, run.to]
   return {
+    ...plainTest,
     quantity: 'amps',
     unit: 'A',
     instrument: 'clamp',
     how: `Clamp around ${run.number}, arrow from ${nameInSentence(postName(network, from))} to ${nameInSentence(postName(network, to))}.`,
-    minutes: 1,
-    waits: 0,
     probes: [amps(run.id)],
     read: ([seen]) => (turned ? -seen! : seen!),
     run: run.id,
-    covers: [],
     ...own,
   }
 }
 
 /** Something looked at or made to act, that is answered by yes or no: 1 or 0. */
 export function answerTest(own: Own & Pick<ProofTest, 'how' | 'read'>): ProofTest {
-  return {
-    quantity: 'answer',
-    unit: '',
-    instrument: 'eye',
-    minutes: 2,
-    waits: 0,
-    probes: [],
-    run: null,
-    covers: [],
-    ...own,
-  }
+  return { ...plainTest, quantity: 'answer', unit: '', instrument: 'eye', minutes: 2, ...own }
 }

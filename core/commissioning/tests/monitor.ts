@@ -1,4 +1,4 @@
-import { stateIn, type Bench } from './make'
+import { stateIn, type Bench, plainTest } from './make'
 import { amps, type ProofTest } from './test'
 import type { TestState } from '../states'
 
@@ -12,6 +12,7 @@ export function monitorTests(bench: Bench): ProofTest[] {
     state
       ? [
           {
+            ...plainTest,
             id: `monitor-${id}`,
             title,
             group: 'monitor',
@@ -20,9 +21,6 @@ export function monitorTests(bench: Bench): ProofTest[] {
             unit: 'A',
             instrument: 'monitor',
             how: 'Read the monitor. Plus means charging, minus means discharging.',
-            minutes: 1,
-            waits: 0,
-            covers: [],
             probes: [amps(through.id)],
             read: ([seen], rig) =>
               (rig.monitor?.sign ?? 1) * (rig.monitor?.ratio ?? 1) * seen! + (rig.monitor?.zeroA ?? 0),
@@ -43,6 +41,7 @@ export function monitorTests(bench: Bench): ProofTest[] {
     ...charging.flatMap((state) => shows(state.id, `Monitor: ${state.name.replace(/^C/, 'c')}`, state)),
     ...shows('cruise', 'Monitor reading with the engine at cruise', stateIn(bench, 'cruise')),
     {
+      ...plainTest,
       id: 'monitor-capacity',
       title: 'Capacity set in the monitor',
       group: 'monitor',
@@ -51,12 +50,7 @@ export function monitorTests(bench: Bench): ProofTest[] {
       unit: 'Ah',
       instrument: 'eye',
       how: 'Read the capacity in the monitor settings.',
-      minutes: 1,
-      waits: 0,
-      covers: [],
-      probes: [],
       read: (_seen, rig) => rig.monitor?.capacityAh ?? 0,
-      run: null,
     },
   ]
 }
