@@ -74,7 +74,7 @@ describe('a specification sheet', () => {
   it('is not issued while nothing is specified', async () => {
     expect(await issue()).toMatchObject({
       status: 422,
-      body: { error: expect.stringContaining('choose an answer first') },
+      body: { error: expect.stringContaining('Choose an answer first') },
     })
   })
 

@@ -145,7 +145,7 @@ describe('over random jobs', () => {
       }),
       { numRuns: randomJobs, seed },
     )
-    expect(tried).toBeGreaterThan(50)
+    expect(tried).toBeGreaterThan(randomJobs / 8)
   })
 
   it('a remedy does what it is named for: alone it settles its check, or leaves less of it or something to be measured', () => {

@@ -78,7 +78,7 @@ describe('a specification sheet', () => {
     ).toMatchObject({
       part: 'Shore charger',
       before: 'On, can be switched off',
-      after: 'Switched off',
+      after: 'Present, switched off',
     })
     expect(work[0]!.settles.length).toBeGreaterThan(0)
   })
