@@ -101,7 +101,7 @@ function minutesFullLoadOf(system: System): number | null {
 }
 
 /**
- * Hours to full on one lane. The run takes what it needs as typical; what the lane itself hangs on must be
+ * Hours to full on one lane. The run uses typical values; the lane's own values must be
  * known.
  */
 function hoursOf(lane: Lane, place: number, facts: Facts): SourceHours['hours'] {

@@ -245,7 +245,7 @@ type MakeRow = <L extends Lane>(
 
 const contactWords = { diode: 'isolator', switch: 'switch' } as const
 
-/** What the source itself gives and tolerates. */
+/** The output and limits of the source. */
 function sourceRows(lane: Lane, row: MakeRow): StackRow[] {
   switch (lane.kind) {
     case 'charger':

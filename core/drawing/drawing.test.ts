@@ -136,7 +136,7 @@ describe('the drawing', () => {
     expect(svg).toContain('&lt;script&gt;&amp;&quot;')
     expect(svg).not.toContain('<script>')
   })
-  it('tolerates the worst verdict of a run', async () => {
+  it('shows the worst verdict of a run', async () => {
     const layout = await laidOut(demos[0]![1])
     const drawn = (verdicts: ReadonlyMap<string, 'does-not-suit'>): string =>
       writeSvg(svgOf(layout, { palette: paperPalette, verdicts, chosen: null }))

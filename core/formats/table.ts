@@ -67,7 +67,7 @@ export interface TableReading {
 }
 
 /**
- * Reads a table with a header row: comma, semicolon or tab (as the header has), quotes as typical, any line ends. A
+ * Reads a table with a header row: comma, semicolon or tab (as the header has), standard quotes, any line ends. A
  * column is headed by its id or by its label, in capitals or not. Numbers are in the units of the header and
  * may be written as people write them. Each row that does not fit is reported by line, column and reason, and
  * the others are given; what is wrong with the header refuses all.

@@ -17,7 +17,7 @@ export interface LoadShare {
   readonly amps: number
   readonly ahADay: number
   readonly essential: boolean
-  /** Values unknown, taken as typical. */
+  /** Unknowns with typical values. */
   readonly open: readonly FieldPath[]
 }
 

@@ -88,7 +88,7 @@ export function unitInPlace({ on }: RemedyOrder): Want {
   return on.startsWith('links/') ? anotherDcdc : lithiumCharger
 }
 
-/** A solar controller for lithium. @param tolerates what it must bear, by the value of the remedy */
+/** A solar controller for lithium. @param bears what its value must cover */
 export const controller = (bears?: 'maxPvV' | 'ratedA'): Want => ({
   kind: 'controllers',
   into: 'solar',

@@ -28,7 +28,7 @@ export interface Axis {
 /** Inputs of the decisions: the unchanged job, its blocking findings, and the shelf. */
 export interface Ground {
   readonly job: JobDocument
-  /** Values unknown are taken as typical. */
+  /** Unknowns get typical values. */
   readonly system: System
   readonly findings: readonly Finding[]
   /** Findings that block for all plausible values; the others only might. */

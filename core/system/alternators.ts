@@ -75,7 +75,7 @@ function makes(alternator: View<'alternators'>, speed: Speed, rules: ShopRules):
 }
 
 /**
- * What it tolerates all day at a speed, A: the load at which its case settles at the limit, or the shop's share of
+ * Its continuous current at a speed, A: the load at which its case settles at the limit, or the shop's share of
  * its rating, where the shop goes by that. Null if its heat does not depend on what is taken.
  */
 function bears(alternator: View<'alternators'>, speed: Speed, rules: ShopRules, rise = riseOf): Held | null {
@@ -90,7 +90,7 @@ function bears(alternator: View<'alternators'>, speed: Speed, rules: ShopRules, 
   return { amps: loadAtCaseA(caseLimitC, alternator.ratedA, rpm, airC, heat), by: 'case' }
 }
 
-/** What it gives all day at a speed, A: what it tolerates, and never more than it makes there. */
+/** Its continuous output at a speed, A: the thermal limit, and never more than its output there. */
 function allDayOutput(alternator: View<'alternators'>, speed: Speed, rules: ShopRules, rise = riseOf): Held {
   const output = makes(alternator, speed, rules)
   const borne = bears(alternator, speed, rules, rise)

@@ -125,7 +125,7 @@ export interface SceneOptions {
 export class Scene {
   readonly reads: Reads
   /**
-   * Unknowns read without an assumption that were taken as typical; null in a scene that asks for them instead.
+   * Unknowns read without an assumption that got typical values; null in a scene that asks for them instead.
    */
   readonly taken: Set<FieldPath> | null
   readonly inputs: Set<Input> | null

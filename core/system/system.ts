@@ -93,7 +93,7 @@ export class System {
   }
 
   /**
-   * The same system with unknowns taken as typical instead of asked for: for a run, which needs all of a system
+   * The same system with typical values for unknowns instead of asked for: for a run, which needs all of a system
    * while only some of it decides. What was taken is in its scene.
    * @param reads where its reads are noted; with those of this one unless someone wants them apart
    */
@@ -136,7 +136,7 @@ export function judgeAgain(facts: Facts, reads: Reads): JudgeAgain {
   }
 }
 
-/** A system whose unknowns are taken as typical: for drawings, runs and cards. */
+/** A system with typical values for unknowns: for drawings, runs and cards. */
 export const usualSystem = (facts: Facts): System =>
   new System(new Scene(facts, nothingAssumed, { asUsual: true }))
 

@@ -223,7 +223,7 @@ function ofFamilyOf(main: Post, post: Post, surge: Surge | null, { grading }: Si
   return { ...post, fitting: { ...own, family, ratedA, aicA: fuseInterruptA(family, highestChargeV(post)) } }
 }
 
-/** Whether a fuse tolerates what starts behind it. */
+/** Whether a fuse holds the starting current behind it. */
 const bearsStart = (family: FuseFamily, ratedA: number, surge: Surge | null): boolean =>
   !surge || fastestS(family, surge.amps / ratedA) >= surge.seconds
 

@@ -11,7 +11,7 @@ export const paperOfJob = (name: 'summary' | 'wiring'): EventHandler =>
     const job = await jobs.read(jobId(event))
     if (!job) throw noSuchJob()
     const settings = await shop.read()
-    // By the day it tolerates.
+    // By its date.
     const madeAt = `${new Date().toISOString().slice(0, 10)}T00:00:00.000Z`
     const judge = judgeOfServer()
     const data = await keptPaper(`${name} ${job.id} ${job.version} ${settings.version} ${madeAt}`, async () =>

@@ -105,7 +105,7 @@ export const yieldOfYear = check({
   },
 })
 
-/** Strings in parallel from which the others can feed a shorted one with more than it tolerates. */
+/** Strings in parallel from which the others can feed a shorted one with more than its rated current. */
 const fusedFromStrings = 3
 /** A string fuse holds this many times the short-circuit current, and is made in these sizes, A (usual practice). */
 const stringFuseShare = 1.56

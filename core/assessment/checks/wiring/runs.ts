@@ -341,7 +341,7 @@ function nameOf(post: Post, { network }: Wiring): string {
   return nameInSentence((battery ?? post).name)
 }
 
-/** A joint tolerates the id of the fitting that is not there: those of fuses end so. */
+/** A joint has the id of the missing fitting; ids of fuses end in `fuse`. */
 const isFuseId = (id: string): boolean => /\bfuse$/.test(id)
 
 /** Fuses on the way of a run that are proposed and not there. */
