@@ -10,7 +10,7 @@ interface Page {
 /** A press that lasts longer is none on a row, ms. */
 const pressMs = 1000
 
-/** Waits until nothing is pressed any more, and what it was pressed for has begun: a row that moved would lose it. */
+/** Waits until no pointer is pressed and the click has been handled: a row that moves would lose it. */
 function usePatience(): () => Promise<void> {
   const { pressed } = useMousePressed()
   return async () => {
@@ -87,7 +87,7 @@ export function usePages<Row, Answer extends Page>(
     },
     again,
     hasMore: computed(() => Boolean(answer.value?.next)),
-    /** Nothing of what was listed before is true any more. */
+    /** Whether the listed rows are outdated. */
     forget: () => {
       rows.value = null
     },

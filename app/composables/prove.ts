@@ -31,7 +31,7 @@ export function useProve(isReady: () => boolean) {
   const standing = computed<ReadonlyMap<string, TakenReading>>(() => standingReadings(proving.value))
   const readings = computed(() => [...standing.value].map(([test, { value }]) => ({ test, value })))
 
-  /** What the tests hang on: all of the job but what was ticked and read. */
+  /** Inputs of the tests: the job without ticks and readings. */
   const basis = computed(() => {
     if (!isReady() || !bench.document) return ''
     const { steps: _steps, readings: _readings, mended: _mended, ...kept } = proving.value
@@ -49,7 +49,7 @@ export function useProve(isReady: () => boolean) {
       if (!isKept) Object.assign(kept, { basis: now, shown: null, essential: null })
       try {
         const asked = [plain(bench.document!), plain(judging.settings)] as const
-        // The order of work is there at once; what must be read follows.
+        // The order of work is available first; the expected readings follow.
         const order = await theEngine().orderOfWork(...asked)
         if (mine !== turn) return
         steps.value = order

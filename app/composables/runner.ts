@@ -3,7 +3,7 @@ import type { RunResult } from '#core/simulation/runs'
 import { asCallback, plain, startEngine, type OwnEngine } from '../engine/client'
 import type { RunOrder } from '../engine/engine'
 
-/** Carries out runs in an engine of their own: progress, a stop that takes at once, and the results. */
+/** Runs simulations in a separate engine: progress, immediate stop, results. */
 export function useRunner() {
   let own: OwnEngine | null = null
   const share = ref<number | null>(null)

@@ -3,7 +3,7 @@ import { ask, type ShelfRecord } from '../utils/api'
 const current = shallowRef<ReadonlyMap<string, ShelfRecord>>(new Map())
 const asked = new Set<string>()
 
-/** What stands on the shelf now under the codes a job uses. */
+/** Current shelf versions of the parts in a job. */
 export function useShelfVersions() {
   async function look(code: string): Promise<void> {
     if (asked.has(code)) return
@@ -13,7 +13,7 @@ export function useShelfVersions() {
       current.value = new Map([...current.value, ...answer.data.map((part) => [part.code, part] as const)])
     else asked.delete(code)
   }
-  /** Forgets what was seen, after the shelf changed. */
+  /** Clears the cache after the shelf changed. */
   const forget = (): void => {
     asked.clear()
     current.value = new Map()

@@ -1,7 +1,7 @@
 import { partsOf, type PartRef } from '#core/job/document'
 import { partKinds, type Field, type PartKind, type PartKindId } from '#core/job/fields'
 
-/** A part of a station with what is asked of it. */
+/** A part of a station with its asked fields. */
 export interface StationPart extends PartRef {
   /** Every asked field in one list: those that were folded away come last, and stay where they are. */
   readonly rows: readonly [string, Field][]
@@ -10,7 +10,7 @@ export interface StationPart extends PartRef {
   readonly count: number
 }
 
-/** The parts of a station, and what is folded away of them. */
+/** The parts of a station and their hidden fields. */
 export function useStationParts(kind: () => PartKindId) {
   const bench = useJob()
   const judging = useJudging()
@@ -31,7 +31,7 @@ export function useStationParts(kind: () => PartKindId) {
     folded.set(path, known)
     return known
   }
-  /** Folds out, and goes to what is seen then; or away again. */
+  /** Shows hidden fields and moves to them, or hides them. */
   function toggle(path: string, { currentTarget }: Event) {
     if (unfolded.value.delete(path)) return
     unfolded.value.add(path)

@@ -2,14 +2,14 @@ import { useSessionStorage, whenever } from '@vueuse/core'
 import type { Ref } from 'vue'
 import { fieldAt, type FieldPath } from '#core/job/document'
 
-/** The field of a job that was last in hand in this window; empty: none. */
+/** The field of a job that last had the focus in this window; empty for none. */
 export const useFieldInHand = (jobId: string) =>
   useSessionStorage<FieldPath | ''>(`jovial-anchor.field.${jobId}`, '')
 
 /** The station of a field or a part. */
 export const stationOf = (path: FieldPath): StationId => path.split('/')[0] as StationId
 
-/** Goes on in the field that was last in hand, where the address names its station. */
+/** Returns to the last focused field if the address names its station. */
 export function useSurveyPlace(
   jobId: string,
   ready: Ref<boolean>,

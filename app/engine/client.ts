@@ -2,16 +2,16 @@ import { proxy, wrap, type Remote } from 'comlink'
 import type { Engine } from './engine'
 import { renewed } from './renewed'
 
-/** What of an engine is called from the page: every answer comes later, whoever gives it. */
+/** The engine as the page calls it: every answer is asynchronous. */
 export type EngineClient = Pick<Remote<Engine>, keyof Engine>
 
-/** An engine in a worker of its own, and the way to end it at once. */
+/** An engine in a separate worker, with immediate termination. */
 export interface OwnEngine {
   readonly engine: EngineClient
   readonly end: () => void
 }
 
-/** An engine that is ended when what it does is no longer wanted: for runs and searches. */
+/** An engine that can be terminated: for runs and searches. */
 export function startEngine(failed: (message: string) => void = () => {}): OwnEngine {
   const worker = new Worker(new URL('./engine.worker.ts', import.meta.url), { type: 'module' })
   worker.onerror = ({ message }) => {
@@ -27,7 +27,7 @@ export function startEngine(failed: (message: string) => void = () => {}): OwnEn
 
 let shared: EngineClient | null = null
 
-/** The engine that checks what is on the page: one for the whole application, begun again should it fail or hang. */
+/** The engine that checks the open job: one for the whole application, restarted if it fails or hangs. */
 export const theEngine = (): EngineClient =>
   (shared ??= renewed((failed) => {
     const { engine: target, end } = startEngine(failed)

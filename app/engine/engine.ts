@@ -41,7 +41,7 @@ export interface JudgedJob extends JobJudgement {
   readonly complete: boolean
 }
 
-/** What can be run of a job, and what each run begins with. */
+/** The runs of a job with their initial inputs. */
 export interface RunBasis {
   readonly variants: readonly Variant[]
   readonly inputs: Readonly<Record<RunId, RunInputs>>
@@ -63,7 +63,7 @@ const foundTogether = 8
 /** What takes a run waits until nobody types any more, ms. */
 const typingMs = 300
 
-/** What takes a run lets messages in after this much work, ms: the next key waits for that or for one run. */
+/** Slow work yields to messages after this time, ms: a keystroke waits for that or for one run. */
 const stretchMs = 8
 
 /** Lets messages in that come meanwhile. */
@@ -145,7 +145,7 @@ export class Engine {
   private evaluator: Evaluator | null = null
   private readonly prover = new Prover()
 
-  /** Checks a job on the bench: at once what needs no run, then, unless a newer order comes, what does. */
+  /** Checks a job on the bench: first checks without a run, then the others unless a newer request arrives. */
   judge(
     what: 'job' | 'trial',
     job: JobDocument,
@@ -177,7 +177,7 @@ export class Engine {
   orderOfWork(job: JobDocument, shop: ShopSettings): WorkStep[] {
     return orderOf(job, shop)
   }
-  /** A job to be proved: what each of its tests is expected to read. */
+  /** A job to prove, with the expected readings. */
   prove(job: JobDocument, shop: ShopSettings): ShownProof {
     return this.prover.begin(job, shop)
   }

@@ -26,7 +26,7 @@ import { judgeFitted } from '#core/verdict/job'
 /** A job to be proved, as a page shows it. */
 export interface ShownProof {
   readonly tests: readonly ShownTest[]
-  /** What can have been fitted otherwise: runs and fuses, by the path of what is set of them. */
+  /** Runs and fuses that can differ as fitted, by path. */
   readonly runs: readonly Fitted[]
   readonly fuses: readonly Fitted[]
 }
@@ -46,7 +46,7 @@ export interface Read {
   readonly test: string
   readonly value: number
 }
-/** The way of the case’s temperature: minutes, what it should be, and how far it may lie from that, °C. */
+/** The expected case temperature over time: minutes, value and tolerance, °C. */
 export interface CaseCurve {
   readonly points: readonly { readonly minutes: number; readonly celsius: number; readonly within: number }[]
 }
@@ -55,9 +55,9 @@ export interface PracticeEnd {
   readonly right: boolean
   readonly was: string
   readonly mend: string
-  /** How an economical hand would have gone about it: the titles of its readings. */
+  /** The readings of an efficient search, by title. */
   readonly economical: readonly string[]
-  /** What it would have said; empty where it would not have become sure. */
+  /** Its conclusion; empty if it would not be certain. */
   readonly economicalSaid: string
 }
 
@@ -139,7 +139,7 @@ export class Prover {
     }
   }
 
-  /** Hides a fault in a stand-in of the job. */
+  /** Hides a fault in a simulation of the job. */
   practise(seed: number): void {
     const { proof, causes } = this.diagnosis!
     const { cause, size } = hiddenCause(causes, seed)

@@ -22,7 +22,7 @@ function endKept(): void {
   kept = null
 }
 
-/** The engine that proves, of its own: what takes seconds holds up nothing else. It is kept between visits of the page. */
+/** A separate engine for proving, so that slow work blocks nothing else. It is kept between visits of the page. */
 export function takeProvingEngine(failed: (message: string) => void): ProvingEngine {
   clearTimeout(leaving)
   if (!kept) {

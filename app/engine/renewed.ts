@@ -1,4 +1,4 @@
-/** Something that works next to the page, and what ends it at once. */
+/** A background worker with its termination. */
 export interface Beside<T> {
   readonly target: T
   readonly end: () => void

@@ -9,7 +9,7 @@ import { ago } from '../utils/dates'
 useHead({ title: 'Jobs · Jovial Anchor' })
 
 const device = useDeviceName()
-/** Why what was asked last was not done. */
+/** The error of the last action. */
 const problem = ref('')
 const words = ref('')
 const verdict = ref<Verdict | ''>('')

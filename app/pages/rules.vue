@@ -13,7 +13,7 @@ const draft = ref<Shop>(structuredClone(toRaw(store.shop)))
 const changed = computed(() => !dequal({ ...draft.value }, { ...store.shop }))
 const rulesChanged = computed(() => !dequal(toRaw(draft.value.rules), store.shop.rules))
 const effect = shallowRef<Effect | null>(null)
-/** What was kept is told until something else is changed. */
+/** The saved message stays until the next change. */
 const isKept = ref(false)
 const problem = ref('')
 const busy = ref(false)
@@ -39,7 +39,7 @@ const preview = useDebounceFn(async () => {
   } while (after !== null)
 }, 300)
 
-/** Open jobs that wait to be checked by what was kept. */
+/** Open jobs that wait for a check with the saved rules. */
 const waiting = ref(0)
 useIntervalFn(async () => {
   if (waiting.value === 0) return

@@ -31,7 +31,7 @@ const mostUndo = 200
 
 type Steps = readonly (readonly Change[])[]
 
-/** Parts that stand in the walk-round before anything is known of them. */
+/** Parts that are in the walk-round from the start. */
 const madeOnDemand = (path: string): boolean =>
   path.startsWith('links/') || path.startsWith('startingBatteries/')
 
@@ -229,7 +229,7 @@ export const useJob = defineStore('job', () => {
   const undo = (): void => step('undo', 'redo')
   const redo = (): void => step('redo', 'undo')
 
-  /** Keeps the draft at once, and saves a moment later. */
+  /** Stores the draft immediately and saves a moment later. */
   function changed(next: JobDocument): void {
     happened(id.value, { kind: 'edited', document: next })
     keep(id.value)
@@ -296,14 +296,14 @@ export const useJob = defineStore('job', () => {
     else keep(jobId)
   }
 
-  /** Ends a conflict: for each path, whose value stands. */
+  /** Resolves a conflict: for each path, whose value to keep. */
   function resolve(keepMine: (conflict: Conflict) => boolean): void {
     happened(id.value, { kind: 'resolved', keepMine })
     keep(id.value)
     sendSoon(id.value, 0)
   }
 
-  /** Tries at once, for when the connection is back. */
+  /** Retries immediately, for a restored connection. */
   function saveNow(): void {
     for (const [jobId, job] of jobs) {
       clearTimeout(job.timer)

@@ -11,7 +11,7 @@ export const useView = defineStore('view', () => {
   const job = useJob()
   const judging = useJudging()
   const selected = ref<string | null>(null)
-  /** The check that was chosen, else the one that decides. */
+  /** The selected check, otherwise the deciding one. */
   const selectedCheck = computed(() => {
     const { checks = [] } = judging.assessment ?? {}
     const { decidedBy = null } = judging.found ?? {}
@@ -30,7 +30,7 @@ export const useView = defineStore('view', () => {
     return open.some((question) => question !== 'battery' || !batteryLeftOpen.value.has(job.id ?? ''))
   })
   const leaveBatteryOpen = (): unknown => job.id && batteryLeftOpen.value.add(job.id)
-  /** The value that was asked for: its station shows it even where it was folded away. */
+  /** The requested field: its station shows it even if it is hidden. */
   const wanted = ref<FieldPath | null>(null)
   /** What values are copied from: said once, and holds for what is entered after it. Null: as each is usually found. */
   const source = ref<How | null>(null)

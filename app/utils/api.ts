@@ -20,7 +20,7 @@ export type {
   WholePage,
 }
 
-/** What the server answers when it cannot do what was asked. */
+/** An error answer of the server. */
 export interface Refused {
   readonly error: string
   readonly fields?: Readonly<Record<string, string>>
@@ -60,7 +60,7 @@ export async function ask<T>(path: string, init: RequestInit = {}): Promise<Answ
   }
 }
 
-/** Between tries for what is only read, ms. */
+/** Pause between read attempts, ms. */
 const pausesMs = [300, 1200]
 
 /** Reads from the server, a few times before it says that it cannot be reached: where there is nothing else to show. */

@@ -7,7 +7,7 @@ import type { Unit } from '#core/units/units'
 export const measuredWords = ({ part, label }: Condition): string =>
   `the ${inSentence(label)} of the ${inSentence(part)}`
 
-/** Conditions named in a sentence; more stand in a list. */
+/** Conditions named in a sentence; more go into a list. */
 export const mostConditions = 3
 
 /** The conditions of an answer in a sentence: three at most, and how many more there are. */

@@ -7,7 +7,7 @@ export interface InstrumentEvents<T = Reading> {
   readonly state: (state: 'connected' | 'lost' | 'ended') => void
 }
 
-/** Anything that gives readings of a shunt: a stand-in, a recording, or a real instrument. */
+/** A source of shunt readings: a simulation, a recording, or a real instrument. */
 export interface ShuntInstrument {
   readonly name: string
   /**
@@ -21,9 +21,9 @@ const retryMs = 1000
 
 /** What comes in on a stream of the server. */
 interface Stream<T> {
-  /** The address of what is behind this many readings. */
+  /** The address of the stream after this many readings. */
   readonly address: (received: number) => string
-  /** A reading of what is sent for it. */
+  /** A reading from its message. */
   readonly read: (sent: readonly number[]) => T
 }
 
@@ -61,7 +61,7 @@ function follow<T>({ address, read }: Stream<T>, after: number, events: Instrume
   return close
 }
 
-/** The stand-in vehicle of the server. @param speed times as fast as life */
+/** The simulated vehicle of the server. @param speed multiple of real time */
 export const standInInstrument = (speed: number): ShuntInstrument => ({
   name: 'Simulated vehicle',
   open: (after, events) =>
@@ -76,7 +76,7 @@ export const standInInstrument = (speed: number): ShuntInstrument => ({
     ),
 })
 
-/** A stand-in for meter, clamp, monitor and probe, held at a test of a job. */
+/** Simulated meter, clamp, monitor and probe at a test of a job. */
 export interface HeldAt {
   readonly job: string
   readonly test: string

@@ -33,7 +33,7 @@ export const dayOfRun = (t: number, span: RunSpan): string =>
 export const momentOfRun = (t: number, span: RunSpan): string =>
   span.hours > 24 ? `${dayOfRun(t, span)}, ${hourOfRun(t)}` : hourOfRun(t)
 
-/** Marks under a timeline: where they stand and where their words stand, s since the start. */
+/** Marks under a timeline: their places and those of their words, s since the start. */
 export interface TimeMarks {
   readonly at: readonly number[]
   readonly wordsAt: readonly number[]

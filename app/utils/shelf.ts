@@ -2,7 +2,7 @@ import { shownValue } from '#core/job/shown'
 import { shelfKind, type ShelfPart } from '#core/shelf/kinds'
 import type { Write } from '#core/units/format'
 
-/** What tells a part from its neighbours, in a line, with its price. */
+/** Distinguishing figures of a part in a line, with its price. */
 export function shelfBrief({ kind, values }: Pick<ShelfPart, 'kind' | 'values'>, q: Write): string {
   const { brief, fields } = shelfKind(kind)
   const words = brief.flatMap((name) => shownValue(fields[name]!, values[name], q) || [])

@@ -2,7 +2,7 @@ import type { JobDocument } from '#core/job/document'
 import { partKinds, stationIds as surveyStations, type PartKindId } from '#core/job/fields'
 import type { Write } from '#core/units/format'
 
-/** A station of the walk-round: the job's own data, or what is surveyed of one kind of part. */
+/** A station of the walk-round: the job data, or one kind of part. */
 export type StationId = 'job' | PartKindId
 
 /** The stations in walking order. */

@@ -45,7 +45,7 @@ export function isEntered({ target, isComposing }: KeyboardEvent): boolean {
   return at.tagName !== 'TEXTAREA' && !isButton && !isComposing
 }
 
-/** Enter in an entry goes on to the next one within. */
+/** Enter moves to the next entry within the element. */
 export function enterStep(within: ParentNode, event: KeyboardEvent): void {
   if (!isEntered(event)) return
   event.preventDefault()

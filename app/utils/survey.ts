@@ -33,7 +33,7 @@ const optionsOf = (field: Field): readonly string[] =>
   field.type === 'choice' ? Object.values(field.options) : []
 const lengthOf = (words: readonly string[]): number => words.reduce((sum, word) => sum + word.length, 0)
 
-/** Whether the options of a choice stand side by side as buttons: few of them, in few words. */
+/** Whether the options of a choice are buttons in a row: few and short ones. */
 export const asButtons = (field: Field): boolean =>
   optionsOf(field).length <= 4 && lengthOf(optionsOf(field)) <= 76
 /** Whether they do in a cell of a table: two short words. */
@@ -70,7 +70,7 @@ export function isUnusual(value: number, [low, high]: Range, limits: Range): boo
 export type ReadValue<T> =
   { readonly ok: true; readonly value: T } | { readonly ok: false; readonly error: string }
 
-/** Reads a quantity for a field of a part, held to what can be true at all. */
+/** Reads a quantity for a field of a part, within possible limits. */
 export function readQuantity(
   field: Field,
   input: string,
@@ -112,7 +112,7 @@ export const stationStateWord: Record<StationState, string> = {
 
 const isKnown = (part: AnyPart, name: string): boolean => valueOf(part, name) !== null
 
-/** How a station stands: what is missing there, and whether it decides anything. */
+/** The state of a station: missing values, and whether they decide anything. */
 export function stationState(job: JobDocument, kind: PartKindId, toMeasure: readonly string[]): StationState {
   if (toMeasure.some((path) => path.startsWith(`${kind}/`))) return 'matters'
   if (partsOf(job, kind).length === 0) return 'empty'

@@ -38,7 +38,7 @@ const volts = computed(() => {
     .find((v) => v && v !== house)
   return house ? (chassis ? `${chassis} V chassis, ${house} V house` : `${house} V`) : ''
 })
-/** The reason behind the answer where that does not suit yet, else behind the survey. */
+/** The reason for the chosen answer if it does not suit, otherwise for the survey. */
 const reason = computed(() =>
   judging.specified && judging.specified.verdict !== 'suits'
     ? judging.specified.reason

@@ -11,9 +11,9 @@ const props = defineProps<{
 const emit = defineEmits<{ 'update:modelValue': [value: string | null]; onward: [] }>()
 const group = useTemplateRef<HTMLElement>('group')
 const options = computed(() => Object.entries(props.field.options))
-/** The option that holds where none is taken; none where that hangs on more than itself. */
+/** The default option; null if the default depends on other fields. */
 const usual = computed(() => (props.field.absent ? null : (props.field.otherwise ?? null)))
-/** Tab reaches the one that is taken, else the first. */
+/** Tab reaches the chosen option, otherwise the first. */
 const reached = computed(() =>
   Math.max(
     0,
@@ -25,7 +25,7 @@ const reached = computed(() =>
 const isShort = (word: string): boolean => word.length <= 6
 
 const take = (option: string | null): void => emit('update:modelValue', option)
-/** A thumb that has taken one goes on: with the keys Enter does. */
+/** A tap moves on to the next field, as Enter does with keys. */
 function press(option: string, event: MouseEvent) {
   take(option)
   if ((event as PointerEvent).pointerType === 'touch') emit('onward')

@@ -51,7 +51,7 @@ watch(
   { immediate: true },
 )
 
-/** The value in the text, or what is wrong with it. */
+/** The value in the text, or its error. */
 function read(input: string): number | readonly unknown[] | null {
   error.value = ''
   if (props.field.type === 'rows') {
@@ -68,7 +68,7 @@ function read(input: string): number | readonly unknown[] | null {
 
 const put = (value: unknown, how?: How): void => enter(props.path, value, how)
 
-/** Takes the next entry in hand where it is one to type in: what is shown next may hang on what was taken. */
+/** Focuses the next text entry once the fields that depend on this value are shown. */
 function onward() {
   void nextTick(() => {
     const sheet = root.value?.closest('[data-sheet]')
@@ -85,7 +85,7 @@ function sayHow(how: How, follows = false) {
   if (how !== 'assumed' && (follows || view.source !== null)) view.source = how
   put(known.value?.value, how)
 }
-/** An assumed value that holds: known from what is copied from, else as such a value usually is. */
+/** Confirms an assumed value, with the chosen source or the usual one. */
 const isAssumed = computed(() => known.value?.value != null && known.value.how === 'assumed')
 const confirmed = computed(() => {
   const how = view.source ?? usualHow(props.field)
@@ -112,7 +112,7 @@ function type(input: string) {
   else put(value)
 }
 
-/** A thumb that has chosen goes on: with the keys Enter does. */
+/** A tap on an option moves on, as Enter does with keys. */
 const isTouched = useMediaQuery('(pointer: coarse)')
 function choose(event: Event) {
   put((event.target as HTMLSelectElement).value || null)
@@ -167,7 +167,7 @@ const usual = computed(() => {
   return `${compact ? '' : 'typical: '}${field.options[field.otherwise]}`
 })
 const unit = computed(() => (props.field.type === 'quantity' ? unitName(props.field.unit, units.value) : ''))
-/** The unit stands in the entry while the text does not say one. */
+/** The unit is shown in the entry unless the text has one. */
 const showsUnit = computed(() => unit.value !== '' && /^[\d.,\s–-]*$/.test(text.value) && text.value !== '')
 const unread = computed(() => error.value !== '')
 </script>

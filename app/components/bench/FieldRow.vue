@@ -2,11 +2,11 @@
 import type { FieldPath } from '#core/job/document'
 import type { Field } from '#core/job/fields'
 
-/** One value of the survey in a row: what it is, and how it is known. How to find it stands in the foot of the station. */
+/** One value of the survey in a row with its evidence. The foot of the station explains how to find it. */
 const props = defineProps<{ path: FieldPath; name: string; field: Field; settles?: number }>()
 const id = useId()
 const wide = computed(() => isWide(props.field))
-/** On a phone its label stands above it. */
+/** On a phone its label is above it. */
 const isBelow = computed(() => isBroad(props.field))
 </script>
 

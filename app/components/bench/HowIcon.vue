@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { How } from '#core/job/fields'
 
-/** How a value is known, as a sign that cannot be read as a unit. Its words stand next to it or in its title. */
+/** The evidence of a value as an icon that cannot be read as a unit. Its words are next to it or in its title. */
 const props = defineProps<{ how: How }>()
 /** A needle on a dial, a printed sheet, a tag, a speech bubble, and an open circle for what is assumed. */
 const paths: Readonly<Record<How, string>> = {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { partName } from '#core/job/document'
 
-/** Folds out what is seldom needed of a part, and away again. */
+/** Shows and hides the rarely needed fields of a part. */
 defineProps<{ path: string; open: boolean }>()
 defineEmits<{ toggle: [event: Event] }>()
 const bench = useJob()

@@ -3,10 +3,10 @@ import { partName, type PartRef } from '#core/job/document'
 import type { StationPart } from '../../composables/station-parts'
 import type { Field, ManyKindId } from '#core/job/fields'
 
-/** Parts of one kind as a table, a row each: what is seldom needed of one folds out under it. */
+/** Parts of one kind as a table, one row each, with rarely needed fields below on demand. */
 const props = defineProps<{
   kind: ManyKindId
-  /** What has no column shows when it is asked for, even where it is known. */
+  /** Fields without a column show only on demand, even if known. */
   brief?: boolean
 }>()
 const slots = defineSlots<{ heads?(): unknown; figures?(of: PartRef): unknown }>()
@@ -29,17 +29,17 @@ const rooms = computed(() => {
   return all.map((room) => `${(92 * room) / sum}%`)
 })
 const heads = computed(() => columns.value.map(([name]) => kindInfo.value.fields[name!]!.label))
-/** Over all columns: name, what it belongs to, fields, figures, and what can be done with it. */
+/** Number of columns: name, owner, fields, figures and actions. */
 const across = computed(
   () => columns.value.length + (kindInfo.value.refers ? 3 : 2) + (slots.figures ? 1 : 0),
 )
 const input = (event: Event) => (event.target as HTMLInputElement).value
 
-/** What stands in the columns: of several fields the one that is asked. */
+/** The fields in the columns: of several fields the applicable one. */
 const cellsOf = (rows: readonly [string, Field][]): readonly ([string, Field] | undefined)[] =>
   columns.value.map((names) => rows.find(([name]) => names.includes(name)))
 const inColumns = computed(() => new Set(columns.value.flat()))
-/** What has no column: what is folded away of it comes last. */
+/** Fields without a column, hidden ones last. */
 const beneath = ({ rows }: StationPart) => rows.filter(([name]) => !inColumns.value.has(name))
 const isAway = ({ away }: StationPart, name: string): boolean => props.brief || away.has(name)
 /** How many of them show without being asked for. */

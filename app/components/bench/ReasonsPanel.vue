@@ -6,7 +6,7 @@ import { fieldAt, partName } from '#core/job/document'
 import { inSentence } from '#core/units/format'
 import type { Compared } from '#core/assessment/check'
 
-/** Why the selected check is as it is, and what would fix it. */
+/** The reasons of the selected check, and possible fixes. */
 const { q } = useWriting()
 const bench = useJob()
 const judging = useJudging()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Whether what was typed is safe, in words. */
+/** The saving state in words. */
 const bench = useJob()
 const words = computed(() => {
   switch (bench.save.kind) {

@@ -49,7 +49,7 @@ const clear = (): void => {
   bench.setField(view.inHand!, { value: null })
   bench.setTyping(view.inHand!, null)
 }
-/** What a keypad of digits lacks for the number in hand: a minus, and other units than the shop's. */
+/** Keys that a numeric keypad lacks: a minus, and units other than the shop's. */
 const keys = computed(() => {
   const { field } = at.value ?? {}
   if (field?.type !== 'quantity') return []
@@ -61,7 +61,7 @@ function pressKey(key: string) {
   entry.value = key === '−' ? signTurned(entry.value) : withUnit(entry.value, key)
   entry.dispatchEvent(new Event('input', { bubbles: true }))
 }
-/** Takes the usual values of what is not entered here, as assumed. */
+/** Fills empty fields with typical values, as assumed. */
 function assumeRest(): void {
   const { station } = props
   if (station !== 'job') bench.edit((job) => fieldsWithUsual(job, station))

@@ -1,21 +1,21 @@
 <script setup lang="ts">
 import type { FieldPath } from '#core/job/document'
 
-/** The frame of an open station: its rows scroll, its foot stays, and the keyboard goes on from entry to entry. */
+/** The frame of an open station: its rows scroll, its foot stays, and the keyboard moves from entry to entry. */
 const props = defineProps<{ station: StationId; bearing?: ReadonlyMap<FieldPath, number> }>()
 const emit = defineEmits<{ go: [station: StationId]; nextMeasurement: []; close: [] }>()
 const element = useTemplateRef<HTMLElement>('element')
 defineExpose({ element })
 const after = computed(() => stationAfter(props.station))
 
-/** Enter goes on to the next entry, with Ctrl to the next value to measure. */
+/** Enter moves to the next entry, with Ctrl to the next value to measure. */
 function enter(event: KeyboardEvent) {
   if (!event.ctrlKey) return enterStep(element.value!, event)
   if (!isEntered(event)) return
   event.preventDefault()
   emit('nextMeasurement')
 }
-/** `m` begins no number: in an untouched number it goes on to the next measurement, as it does elsewhere. */
+/** `m` starts no number: in an untouched number field it moves to the next measurement, as elsewhere. */
 function measureOn(event: KeyboardEvent) {
   const at = event.target
   if (!(at instanceof HTMLInputElement) || at.inputMode === 'text' || event.ctrlKey || event.metaKey) return

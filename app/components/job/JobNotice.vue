@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What a person is told of what happened to the job, until it is put away. */
+/** A message about the job, until it is dismissed. */
 const bench = useJob()
 </script>
 

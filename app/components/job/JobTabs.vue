@@ -22,7 +22,7 @@ const wiring = computed(() =>
   judging.wiring === 'suits' || !bench.document || !isWired(bench.document) ? null : judging.wiring,
 )
 const tabs = useTemplateRef<HTMLElement>('tabs')
-/** On the phone the tabs are wider than the page: the one in hand comes into view. */
+/** On the phone the tabs are wider than the page: the active one scrolls into view. */
 onMounted(() =>
   tabs.value?.querySelector('[aria-current="page"]')?.scrollIntoView({ block: 'nearest', inline: 'center' }),
 )

@@ -4,7 +4,7 @@ import type { FoundLoad } from '#core/loads/detect'
 import { likelyLoads, loadLibrary } from '#core/loads/library'
 import { partKinds } from '#core/job/fields'
 
-/** The audit by measuring: watch a shunt, switch things on one by one, name what is found. */
+/** The audit by measuring: record a shunt, switch loads on one by one, and name them. */
 const { q } = useWriting()
 const emit = defineEmits<{ saved: [count: number] }>()
 const bench = useJob()

@@ -10,7 +10,7 @@ import type { Streamed } from '#core/diagnosis/stream'
 import type { EngineClient } from '../../engine/client'
 import type { CaseCurve } from '../../engine/prover'
 
-/** The case’s temperature against what it should be, with a stop before its limit. */
+/** The case temperature against the expected one, with a stop before its limit. */
 const props = defineProps<{ test: ShownTest; readings: readonly Streamed[]; engine: EngineClient }>()
 const emit = defineEmits<{ limit: [] }>()
 use([LineChart, GridComponent, MarkLineComponent, SVGRenderer])

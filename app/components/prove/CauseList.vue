@@ -13,7 +13,7 @@ const props = defineProps<{
 defineEmits<{ measure: [test: string]; mended: [cause: ShownCause] }>()
 const top = computed(() => props.diagnosis.causes[0] ?? null)
 const isSound = computed(() => top.value?.id === soundId)
-/** Where nothing explains the readings, that is said above: what is left is what comes nearest. */
+/** If nothing explains the readings, a message says so and the closest causes follow. */
 const causes = computed(() =>
   props.diagnosis.causes.filter(({ id }) => props.diagnosis.explained || id !== otherId),
 )

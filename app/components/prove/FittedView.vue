@@ -6,7 +6,7 @@ import type { Learnt } from '#core/diagnosis/learnt'
 import { verdictWords } from '#core/system/verdict'
 import type { ShownProof, Taught } from '../../engine/prover'
 
-/** What was really fitted, what the readings taught, the verdict of it, and the signature that freezes the day. */
+/** The parts as fitted, the learnt values, the verdict as fitted, and the signature. */
 const props = defineProps<{ shown: ShownProof; proving: Proving; taught: Taught | null }>()
 const bench = useJob()
 /** The path of the run or the fuse that was fitted otherwise. */

@@ -4,7 +4,7 @@ import { expectedWords, readingWords } from '#core/commissioning/readings'
 import type { EngineClient } from '../../engine/client'
 import type { PracticeEnd, ShownProof } from '../../engine/prover'
 
-/** The job’s own network with one hidden fault: measure, say what it is, and see how an economical hand goes about it. */
+/** Practice: the network of the job with one hidden fault. Measure, name it, and compare with an efficient search. */
 const props = defineProps<{ shown: ShownProof; prepared: boolean; engine: EngineClient }>()
 const { q } = useWriting()
 const seed = ref<number | null>(null)

@@ -2,10 +2,10 @@
 import { expectedWords } from '#core/commissioning/readings'
 import type { ShownTest } from '#core/diagnosis/shown'
 
-/** What must be read as a band, and where the reading lies. */
+/** The expected band and the place of the reading. */
 const props = defineProps<{ test: ShownTest; value: number | null }>()
 const { q } = useWriting()
-/** The scale reaches this many tolerances to either side of what is expected. */
+/** The scale shows this many tolerances to either side of the expected value. */
 const reach = 4
 const least = computed(() => props.test.expected - reach * props.test.tolerance)
 const span = computed(() => 2 * reach * props.test.tolerance || 1)

@@ -4,14 +4,14 @@ import type { ShownTest } from '#core/diagnosis/shown'
 import type { TakenReading } from '#core/job/proving'
 import type { EngineClient } from '../../engine/client'
 
-/** One test: where the probes go, one large reading, its band, and whether it is right. */
+/** One test: probe posts, one large reading, its band and its result. */
 const props = defineProps<{
   test: ShownTest
   reading: TakenReading | null
   verdict: 'within' | 'outside' | 'open'
   engine: EngineClient
   titleOf: (test: string) => string
-  /** Whether readings are given by a stand-in for practice instead of the instruments. */
+  /** Whether readings come from the practice simulation instead of instruments. */
   practising?: boolean
 }>()
 const emit = defineEmits<{
@@ -73,12 +73,12 @@ function keepTyped() {
   emit('take', read.value, 'typed')
   text.value = ''
 }
-/** An instrument that is held there: the mean of what it shows is taken. A case is followed through its half hour. */
+/** An instrument held at the test: its mean is recorded. A case temperature is recorded for half an hour. */
 function hold() {
   clear()
   start(isCase.value ? caseSpeed : 6)
 }
-/** A half hour of the stand-in is over in this many seconds. */
+/** Duration of a simulated half hour, s. */
 const caseSpeed = 120
 watch(state, (now) => {
   if (now !== 'ended' || readings.value.length === 0) return

@@ -4,7 +4,7 @@ import type { ShownTest } from '#core/diagnosis/shown'
 import { testGroupNames, testGroups } from '#core/commissioning/tests/test'
 import type { TakenReading } from '#core/job/proving'
 
-/** The essential tests with what they is expected to read and what was read; all others folded beneath. */
+/** The essential tests with expected values and readings; the others are hidden below. */
 const props = defineProps<{
   tests: readonly ShownTest[]
   more: readonly ShownTest[]
@@ -18,7 +18,7 @@ interface Part {
   readonly tests: readonly ShownTest[]
 }
 const isOpen = ref(false)
-/** The others by what they are about. */
+/** The other tests by subject. */
 const others = computed<readonly Part[]>(() =>
   testGroups
     .map((group) => ({

@@ -10,7 +10,7 @@ const places = computed(() =>
     items: props.list.filter((item) => item.place === place),
   })),
 )
-/** The line that differs, where it can differ in several ways. */
+/** The open item that can differ in several ways. */
 const open = ref('')
 function differs({ words, tests }: ShownTest['list'][number]) {
   if (tests.length === 1) emit('single', tests[0]!)

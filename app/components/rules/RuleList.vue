@@ -2,7 +2,7 @@
 import type { Field } from '#core/job/fields'
 import { ruleCatalogue, ruleTopics, resolveRules, type RuleId, type RuleOverrides } from '#core/rules/rules'
 
-/** Every rule in words: what it is, its default and why, and what is set here. */
+/** Every rule with its value, default and reason. */
 const { q } = useWriting()
 const props = defineProps<{ base: RuleOverrides; baseName: string }>()
 const overrides = defineModel<RuleOverrides>({ required: true })

@@ -40,14 +40,14 @@ const longS = computed(() => Math.max(1, ...props.results.map((r) => r.totals.ho
 const span = computed<RunSpan>(() => ({ run: props.results[0]!.run, hours: longS.value / 3600 }))
 const marks = computed(() => timeMarks(span.value))
 
-/** The strip of what would charge and what the cells allow, where the cold is what is asked about. */
+/** The strip of available sources and allowed charging, in runs about cold. */
 const bandsNow = computed(() =>
   props.results.some((r) => r.totals.coldRefusedH > 0) ? bands : bands.filter((band) => band !== coldBand),
 )
 const bandHeight = computed(() => Math.floor(500 / bandsNow.value.length))
 /** Where the first band begins, px: below the names of the systems, and of its lines. */
 const bandsFrom = computed(() => (compared.value ? 52 : 36))
-/** Height of the whole: the hours stand under the last band. */
+/** Total height: the hours are below the last band. */
 const chartHeight = computed(() => bandsFrom.value + bandsNow.value.length * bandHeight.value - 4)
 /** Hours in which a source would have charged and the cells were too cold or too hot for it, s. */
 const refused = computed(() =>
@@ -269,7 +269,7 @@ const option = computed(() => {
     series,
   }
 })
-/** The playhead lies over all bands and moves by itself: dragging it does not draw the chart again. */
+/** The playhead is a separate layer: dragging it does not redraw the chart. */
 const playhead = computed(
   () =>
     `calc(${margin.left}px + (100% - ${margin.left + margin.right}px) * ${Math.min(1, props.at / longS.value)})`,

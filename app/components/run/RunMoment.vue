@@ -2,7 +2,7 @@
 import { channels, type ChannelId } from '#core/simulation/record'
 import type { RunResult } from '#core/simulation/runs'
 
-/** What stands at the playhead: who feeds whom, and what a meter would read, in words. */
+/** The state at the playhead in words: currents and meter readings. */
 const { q } = useWriting()
 const props = defineProps<{ results: readonly RunResult[]; titles: readonly string[]; at: number }>()
 
@@ -21,7 +21,7 @@ function momentOf({ series: { t, values } }: RunResult): ValueOf {
   }
 }
 
-/** Who gives, by channel; what flows into a battery or a load is taken, so its sign turns. */
+/** Sources by channel; the sign of currents into batteries and loads is reversed. */
 const flows: readonly (readonly [string, ChannelId, 1 | -1])[] = [
   ['the engine', 'engineA', 1],
   ['mains', 'mainsA', 1],

@@ -6,7 +6,7 @@ import type { RunResult, Totals } from '#core/simulation/runs'
 const { q } = useWriting()
 const { results } = defineProps<{ results: readonly RunResult[]; titles: readonly string[] }>()
 
-/** What a system without an alternator says of one; left out where no system has one. */
+/** Text for a system without an alternator; the row is left out if no system has one. */
 const absent = '–'
 /** When something came: within two hours as minutes, later as the moment. */
 function came(hours: number | null, totals: Totals, otherwise: string): string {

@@ -9,7 +9,7 @@ import { changedFields } from '#core/job/shown'
 import { caseLimitC } from '#core/physics/alternator'
 import { capital, inSentence } from '#core/units/format'
 
-/** One complete answer: what it costs and does, what is done, what it settles, and what remains. */
+/** One complete answer: cost, result, steps, settled checks and remaining ones. */
 const { q } = useWriting()
 const props = defineProps<{
   answer: Answer

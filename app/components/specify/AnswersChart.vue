@@ -14,7 +14,7 @@ const { q, units } = useWriting()
 const colours = useThemeColours()
 use([ScatterChart, GridComponent, LegendComponent, TooltipComponent, CanvasRenderer])
 
-/** One that never fills stands at the end of the days it is run for. */
+/** An answer that never fills is drawn at the end of the simulated days. */
 const pointOf = ({ id, name, figures }: Answer) => ({
   name,
   id,

@@ -11,13 +11,13 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ select: [id: string] }>()
 const { q } = useWriting()
-/** Whether it suits whatever is still measured, or the values that it depends on. */
+/** Whether it certainly suits, or the values that it depends on. */
 function certainty(answer: Answer): string {
   if (isSure(answer)) return 'Sure'
   if (answer.verdict !== 'measure-first') return answer.headline
   return conditionsWords(answer.conditions, q)
 }
-/** A column only where it tells something apart. */
+/** Columns are shown only if they differ. */
 const anyGivesUp = computed(() => props.answers.some(({ figures }) => figures.givesUpW > 0))
 const daysWords = (days: number) => (days === Infinity ? 'no end' : q(days, 'days'))
 </script>

@@ -2,7 +2,7 @@
 import { verdictWords } from '#core/system/verdict'
 import { inSentence } from '#core/units/format'
 
-/** Where workshops differ: which school gave the answers, and what the others would say of this job. */
+/** The approaches on which workshops differ, and the verdicts of the others for this job. */
 const bench = useJob()
 const { result } = useAsked(
   (engine, job, shop) => engine.schools(job, shop),

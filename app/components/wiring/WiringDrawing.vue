@@ -52,7 +52,7 @@ function wheel(event: WheelEvent) {
   zoom(event.deltaY < 0 ? 1.15 : 1 / 1.15)
 }
 
-/** A drag moves the frame over the drawing; what is pressed without being dragged is chosen. */
+/** A drag pans the drawing; a click selects. */
 let from: { readonly x: number; readonly y: number; readonly left: number; readonly top: number } | null =
   null
 function down(event: PointerEvent) {
@@ -89,7 +89,7 @@ const joined = computed(() => {
   }
   return { after, before }
 })
-/** Next to it: the other ways that lead on from where it begins. */
+/** Sideways: the other runs from the same post. */
 function beside(id: string, by: number): string | undefined {
   const [start] = joined.value.before.get(id) ?? joined.value.after.get(id) ?? []
   const all = start ? (joined.value.after.get(start) ?? joined.value.before.get(start) ?? []) : []

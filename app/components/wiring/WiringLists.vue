@@ -10,7 +10,7 @@ import { inSentence } from '#core/units/format'
 import type { Verdict } from '#core/system/verdict'
 import { handOver } from '../../utils/files'
 
-/** The wiring as lists: runs from source to load, what is bought, what is moved from an old unit to a new one. */
+/** The wiring as lists: runs from source to load, parts to buy, terminals moved to a new unit. */
 const props = defineProps<{ wired: WiredJob }>()
 const chosen = defineModel<string | null>({ required: true })
 const { q } = useWriting()
@@ -27,7 +27,7 @@ const amps = (run: Run): string => q(props.wired.runs.find((one) => one.id === r
 const caseOf = (run: Run): string => inSentence(props.wired.runs.find((one) => one.id === run.id)!.at ?? '')
 const verdicts = computed(() => worstByPath(props.wired))
 const { shelf } = useWholeShelf()
-/** What is bought, each from the shelf where it is there. */
+/** Parts to buy, from the shelf if available. */
 const bought = computed(() =>
   props.wired.parts.map((part) => ({ ...part, from: shelf.value && boughtFrom(shelf.value, part) })),
 )

@@ -10,7 +10,7 @@ import { isSizeUnknown, ratingWords, stateWords } from '#core/wiring/words'
 import { canTry, remedyLabel, type RemedyRef } from '#core/remedies/catalogue'
 import { verdictWords } from '#core/system/verdict'
 
-/** What is chosen on the drawing: its numbers, its checks, and what can be set of it by hand. */
+/** The selection on the drawing: its numbers, checks and fields. */
 const props = defineProps<{ wired: WiredJob; path: string }>()
 const emit = defineEmits<{ remedy: [remedy: RemedyRef]; proposal: [] }>()
 const { q } = useWriting()

@@ -6,7 +6,7 @@ import { auditLoads, dayParts } from '#core/loads/audit'
 import { loadLibrary, type TypicalLoad } from '#core/loads/library'
 import { takeLoads, type TakenLoads } from '#core/loads/take'
 
-/** The energy audit: what the customer runs, and what it takes by part of the day. */
+/** The energy audit: the loads, and their use by part of the day. */
 const { q } = useWriting()
 const judging = useJudging()
 const { bench, problem, ready } = useJobPage('Loads')

@@ -5,7 +5,7 @@ import type { ShownCause, ShownTest } from '#core/diagnosis/shown'
 import { worthWords } from '#core/diagnosis/worth'
 import { isRecording, readProofCsv, readRecordingCsv } from '#core/formats/proof-csv'
 
-/** The job fitted and proved: its order of work, its tests, what a wrong reading means, and the record that is signed. */
+/** Fitting and proving: order of work, tests, diagnosis, and the signed record. */
 const { bench, problem, ready } = useJobPage('Prove')
 const who = useDeviceName()
 const {
@@ -59,7 +59,7 @@ const now = (): Pick<TakenReading, 'when' | 'by'> => ({
 const take = (value: number, from: TakenReading['from']): void =>
   bench.edit((job) => withReading(job, test.value!.id, { value, from, ...now() }))
 const again = (): void => bench.edit((job) => withoutReading(job, test.value!.id))
-/** The stand-in is repaired with the job. */
+/** The simulated fault is repaired with the job. */
 function mended({ id, words }: ShownCause) {
   bench.edit((job) => withMended(job, { cause: id, words, ...now() }))
   standIn.value = { ...standIn.value, hidden: false }
@@ -69,7 +69,7 @@ function step(by: number) {
   const next = tests.value[index.value + by]
   if (next) testId.value = next.id
 }
-/** What comes next: what tells most while something looks wrong, else the next test in the order. */
+/** The next test: the most informative one while a reading is wrong, otherwise the next in order. */
 const following = computed(() => {
   const wanted = diagnosis.value?.looksWrong ? diagnosis.value.next?.test : undefined
   const isOpen = (one: ShownTest): boolean => !isRead(one) && one.id !== test.value?.id

@@ -21,7 +21,7 @@ const selected = ref<string | null>(null)
 const pinned = ref<string[]>([])
 const busy = ref<string | null>(null)
 
-/** What a search rests on: the survey without what was chosen. */
+/** Input of a search: the survey without the chosen answer. */
 const basis = computed(() =>
   ready.value ? JSON.stringify(withSpecified(bench.document!, null)) + JSON.stringify(judging.rules) : '',
 )
@@ -46,7 +46,7 @@ const nearest = computed(() => solver.answers.value?.nearest ?? null)
 const shown = (id: string): Answer | null =>
   byHand.value[id]?.answer ?? found.value.find((a) => a.id === id) ?? null
 const current = computed(() => selected.value ?? found.value[0]?.id ?? null)
-/** The one selected first, then what is pinned next to it; three at most. */
+/** The selected answer first, then pinned ones; three at most. */
 const side = computed(() =>
   [...new Set([current.value, ...pinned.value])]
     .filter((id): id is string => id !== null && shown(id) !== null)
@@ -113,7 +113,7 @@ function choose(id: string) {
   )
 }
 const isWide = useMediaQuery('(min-width: 1024px)')
-/** Where the answers stand above their detail, choosing one goes there. */
+/** If the answers are above the detail, choosing one scrolls to it. */
 async function select(id: string) {
   selected.value = id
   await nextTick()
@@ -127,7 +127,7 @@ function pin(id: string) {
 const searching = computed(() => solver.state.value === 'searching' || solver.state.value === 'judging')
 const worth = computed(() => solver.answers.value?.worth ?? [])
 const shownAnswers = computed(() => found.value.map(({ id }) => shown(id)!))
-/** What tells the first of those shown from each of the others. */
+/** Differences between the first shown answer and each other one. */
 const differences = computed(() => {
   const [first, ...others] = side.value.map((id) => shown(id)!)
   return first ? others.map((other) => ({ other, words: differencesOf(first, other, q) })) : []

@@ -16,14 +16,14 @@ const isPhone = useMediaQuery('(max-width: 767px)')
 const showsDrawing = ref(false)
 const wired = computed(() => drawn.value?.wired ?? null)
 
-/** What is chosen stands above the list: it is brought into sight. */
+/** Scrolls to the selection, which is above the list. */
 const panel = useTemplateRef<HTMLElement>('panel')
 watch(chosen, () => {
   const block = window.innerWidth < 1024 ? 'start' : 'nearest'
   void nextTick(() => panel.value?.scrollIntoView({ block }))
 })
 
-/** The worst verdict of each run and fitting, where it is worse than Suits. */
+/** The worst verdict of each run and fitting, if worse than Suits. */
 const verdicts = computed(() => worstByPath({ checks: wired.value?.checks ?? [] }))
 const open = computed(() => wired.value?.checks.filter(({ verdict }) => verdict !== 'suits') ?? [])
 /** A run by its number, as on the drawing; anything else by its name. */
