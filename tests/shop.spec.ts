@@ -193,6 +193,9 @@ test('a shop rule shows what it would do, and checks the open jobs once it is ke
   page,
   app,
 }) => {
+  // A job without a verdict yet has none to change.
+  await page.goto(app.url)
+  await expect(page.getByRole('list', { name: 'Jobs' })).not.toContainText('Being checked')
   await page.goto(`${app.url}/rules`)
   const rule = page.locator('[data-rule=chargerSchool]')
   await rule.getByLabel('Replace always').check()
@@ -204,7 +207,7 @@ test('a shop rule shows what it would do, and checks the open jobs once it is ke
   await page.goto(`${app.url}/rules`)
   await rule.getByLabel('Replace always').check()
   await page.getByRole('button', { name: 'Save rules' }).click()
-  await expect(effect).toContainText('Every open job is judged by it')
+  await expect(effect).toContainText('Every open job is checked with it')
   await page.goto(await app.job('0417'))
   await expect(page.getByTestId('reason')).toContainText('has no lithium profile')
 
@@ -234,7 +237,7 @@ test('an imperial shop reads and shows feet, pounds and °F', async ({ page, app
   await page.getByLabel('Lengths, weights, temperatures').selectOption('imperial')
   await page.getByLabel('Money').fill('$')
   await page.getByRole('button', { name: 'Save rules' }).click()
-  await expect(page.getByTestId('effect')).toContainText('Every open job is judged by it')
+  await expect(page.getByTestId('effect')).toContainText('Every open job is checked with it')
   await page.goto(await app.job('0421'))
   await expect(page.getByRole('article', { name: 'Station charger' })).toContainText(
     'At −0.4 °F the BMS refuses all charge',

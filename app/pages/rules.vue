@@ -117,7 +117,7 @@ function drop() {
               {{
                 waiting > 0
                   ? `Kept. ${waiting} open ${waiting === 1 ? 'job is' : 'jobs are'} still being judged by it.`
-                  : 'Kept. Every open job is judged by it.'
+                  : 'Kept. Every open job is checked with it.'
               }}
             </p>
             <VerdictChanges v-else-if="effect" :effect="effect" />

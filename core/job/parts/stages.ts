@@ -69,7 +69,7 @@ export const chargeStages = {
   equaliseStage: choice(
     'Equalise, desulfation or pulse stage',
     {
-      none: 'None',
+      none: 'No such stage',
       off: 'Present, switched off',
       switchable: 'On, can be switched off',
       fixed: 'On, cannot be switched off',
@@ -93,7 +93,7 @@ export const chargeStages = {
   compensation: choice(
     'Temperature compensation',
     {
-      none: 'None',
+      none: 'No compensation',
       off: 'Present, switched off',
       switchable: 'On, can be switched off',
       fixed: 'On, cannot be switched off',
