@@ -114,8 +114,7 @@ const worst = (run: Run): Verdict | undefined => verdicts.value.get(`runs/${run.
               /></span>
               <span class="block text-sm text-soft"
                 >{{ name(run.from) }} → {{ name(run.to) }} · fuse {{ fuseOf(run) }} ·
-                {{ stateWords[run.state]
-                }}<template v-if="caseOf(run)">· largest in: {{ caseOf(run) }}</template></span
+                {{ stateWords[run.state] }}{{ caseOf(run) ? ` · largest in: ${caseOf(run)}` : '' }}</span
               >
             </button>
           </li>
