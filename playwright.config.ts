@@ -25,6 +25,8 @@ export default defineConfig({
   expect: { timeout: 60_000 },
   reporter: [['line'], ['json', { outputFile: 'test-results/browser.json' }]],
   use: {
+    // As long as an expectation waits: a label that is not there fails in a minute, not in ten.
+    actionTimeout: 60_000,
     viewport: { width: 1280, height: 800 },
     launchOptions: { executablePath: '/usr/bin/chromium', args: chromiumArgs },
   },

@@ -115,7 +115,7 @@ test('a search is stopped, and a change of school for this job searches again', 
   await expect(schools.locator('[data-school=mixedSchool]')).toContainText(
     'Allowed as a hybrid bank, with conditions, for this job',
   )
-  await schools.getByRole('button', { name: /^Use for this job: Never: a DC-DC unit/ }).click()
+  await schools.getByRole('button', { name: /^Use for this job: Never: always fit a DC-DC/ }).click()
   await expect(answers(page).first()).toContainText('Old battery behind a DC-DC')
   await expect(state(page)).toHaveAttribute('data-state', 'done')
   await expect(page.getByRole('table', { name: 'Answers' })).not.toContainText('Hybrid bank')
