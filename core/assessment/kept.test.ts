@@ -13,7 +13,8 @@ import { partKinds, type Field, type ManyKindId, type PartKind } from '#core/job
 import { ruleCatalogue, ruleIds } from '#core/rules/rules'
 import { evenly, goodJob } from '#core/testing'
 import { assess, findingsOf, type Assessment } from './assess'
-import { KeptAssessment, KeptFindings } from './kept'
+import { KeptAssessment } from './kept'
+import { FindingMemo } from './memo'
 import { factsOf, type ShopSettings } from '#core/system/system'
 
 const folder = new URL('../../demo/jobs/', import.meta.url)
@@ -129,7 +130,7 @@ describe('a kept assessment', () => {
         fc.constantFrom(...shops),
         fc.array(anyEdit, { minLength: editsOfJob, maxLength: editsOfJob }),
         (start, shop, list) => {
-          const kept = new KeptFindings()
+          const kept = new FindingMemo()
           let job = start
           for (const edit of list) {
             job = edited(job, edit)

@@ -7,7 +7,7 @@ import { Changes, type Slot, type Slots } from '#core/system/reads'
 import { factsOf, type ShopSettings } from '#core/system/system'
 import { dequal } from 'dequal/lite'
 import { assessmentOf, questionsOf, type Assessment, type Question } from './assess'
-import { findingOf, judgeCheck, judging, keyOf, type CheckResult, type Finding, type Noted } from './result'
+import { judgeCheck, judging, keyOf, type CheckResult, type Noted } from './result'
 
 /** Slots of what differs between two states of a job and of the rules in force. */
 export function changedSlots(before: Facts, after: Facts): ReadonlySet<Slot> {
@@ -118,24 +118,5 @@ export class KeptAssessment {
 
   private resultOf(question: Question): CheckResult | null {
     return this.results.of(question, ({ check, place }) => judgeCheck(check, place, this.facts!))
-  }
-}
-
-/**
- * Findings of similar jobs during a search, each cached with the values it read, as in {@link
- * KeptAssessment}.
- */
-export class KeptFindings {
-  private facts: Facts | null = null
-  private readonly findings = new Keeper<Finding>()
-
-  /** The verdicts of every check that needs no run. */
-  of(job: JobDocument, shop: ShopSettings): { readonly facts: Facts; readonly findings: readonly Finding[] } {
-    const facts = factsOf(job, shop, this.facts?.slots)
-    if (this.facts) this.findings.forget(changedSlots(this.facts, facts), facts.slots)
-    this.facts = facts
-    const questions = questionsOf(facts).filter(({ check }) => !check.takesTime)
-    const judge = ({ check, place }: Question): Noted<Finding> => findingOf(check, place, facts)
-    return { facts, findings: questions.flatMap((question) => this.findings.of(question, judge) ?? []) }
   }
 }

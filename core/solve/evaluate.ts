@@ -1,5 +1,5 @@
 import type { Finding } from '#core/assessment/assess'
-import { KeptFindings } from '#core/assessment/kept'
+import { FindingMemo } from '#core/assessment/memo'
 import type { JobDocument } from '#core/job/document'
 import { costOf, type ListedPart } from '#core/job/specified'
 import { batteries, listed } from '#core/remedies/listed'
@@ -67,7 +67,7 @@ export const runDays = 3
  * share a run.
  */
 export class Evaluator {
-  private readonly findings = new KeptFindings()
+  private readonly findings = new FindingMemo()
   private readonly runs = new Map<string, Totals>()
   /** The job of the plan as it was found: what steps are named and supplied by. */
   private readonly found: System
