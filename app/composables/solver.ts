@@ -7,7 +7,7 @@ import type { ShopSettings } from '#core/system/system'
 import { asCallback, plain, startEngine, type OwnEngine } from '../engine/client'
 
 /** Engines that share a search: as many as there are cores to spare, one at least. */
-const engineCount = Math.min(4, Math.max(1, globalThis.navigator?.hardwareConcurrency ?? 2))
+const engineCount = Math.min(4, Math.max(1, navigator.hardwareConcurrency))
 
 /**
  * Searches for answers: how far it has come, a stop that takes at once, the answers, and answers changed by

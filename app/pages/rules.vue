@@ -7,7 +7,7 @@ import { asJson, ask, type Answer, type Preview, type Shop } from '../utils/api'
 type Effect = Omit<Preview, 'next'>
 
 useHead({ title: 'Shop rules · Jovial Anchor' })
-useKeys({ 'g j': () => navigateTo('/'), 'g h': () => navigateTo('/shelf') })
+useKeys(shopKeys)
 const store = useShop()
 const draft = ref<Shop>(structuredClone(toRaw(store.shop)))
 const changed = computed(() => !dequal({ ...draft.value }, { ...store.shop }))
@@ -41,11 +41,12 @@ const preview = useDebounceFn(async () => {
 
 /** Open jobs that wait for a check with the saved rules. */
 const waiting = ref(0)
-useIntervalFn(async () => {
+const countWaiting = async (): Promise<void> => {
   if (waiting.value === 0) return
   const answer = await ask<{ waiting: number }>('/api/shop/judging')
   if (answer.kind === 'ok') waiting.value = answer.data.waiting
-}, 700)
+}
+useIntervalFn(() => void countWaiting(), 700)
 
 function setRules(rules: RuleOverrides) {
   draft.value = { ...draft.value, rules }
@@ -116,8 +117,8 @@ function drop() {
             <p v-if="isKept" class="font-semibold">
               {{
                 waiting > 0
-                  ? `Kept. ${waiting} open ${waiting === 1 ? 'job is' : 'jobs are'} still being judged by it.`
-                  : 'Kept. Every open job is checked with it.'
+                  ? `Saved. ${waiting} open ${waiting === 1 ? 'job is' : 'jobs are'} still being checked.`
+                  : 'Saved. Every open job is checked with the new rules.'
               }}
             </p>
             <VerdictChanges v-else-if="effect" :effect="effect" />

@@ -140,7 +140,7 @@ export const useJob = defineStore('job', () => {
     job.saving = after(job.saving, { kind: 'told' })
   }
 
-  /** Changes the document, once and undoably. Typing on in one field is one step of undo. */
+  /** Changes the document, as one step of undo. Typing in one field stays one step. */
   function edit(change: (job: JobDocument) => JobDocument, path = ''): void {
     const job = here.value
     if (!job) return

@@ -27,7 +27,7 @@ export const useView = defineStore('view', () => {
   /** Whether the job still has to answer the questions that begin it. */
   const isBeginning = computed(() => {
     const open = job.document ? openQuestions(job.document) : []
-    return open.some((question) => question !== 'battery' || !batteryLeftOpen.value.has(job.id ?? ''))
+    return open.some((question) => question !== 'battery' || !batteryLeftOpen.value.has(job.id))
   })
   const leaveBatteryOpen = (): unknown => job.id && batteryLeftOpen.value.add(job.id)
   /** The requested field: its station shows it even if it is hidden. */

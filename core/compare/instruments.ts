@@ -141,9 +141,7 @@ function marksOf(lane: Lane, system: System, verdicts: Verdicts): Mark[] {
     case 'solar':
       return stageMarks(lane.solar, system, verdicts, 'solar.voltage')
     case 'source':
-      return [
-        mark(verdicts, 'holds', lane.source.$range('regulatorV'), keyOf<CheckId>('source.voltage', lane.id)),
-      ]
+      return [mark(verdicts, 'holds', lane.source.$range('regulatorV'), keyOf('source.voltage', lane.id))]
     case 'alternator':
       return lane.link.kind === 'dcdc'
         ? stageMarks(lane.link, system, verdicts)
@@ -243,7 +241,10 @@ type MakeRow = <L extends Lane>(
   amps: (lane: L, system: System) => number | null,
 ) => StackRow
 
-const contactWords = { diode: 'isolator', switch: 'switch' } as const
+const contactWords: Partial<Record<AlternatorLane['link']['kind'], string>> = {
+  diode: 'isolator',
+  switch: 'switch',
+}
 
 /** The output and limits of the source. */
 function sourceRows(lane: Lane, row: MakeRow): StackRow[] {
@@ -281,5 +282,5 @@ const straightRows = (lane: AlternatorLane, row: MakeRow): StackRow[] => [
   ),
   ...(lane.link.relayA === null
     ? []
-    : [row(lane, contactWords[lane.link.kind as 'diode'] ?? 'relay', 'limit', ({ link }) => link.relayA)]),
+    : [row(lane, contactWords[lane.link.kind] ?? 'relay', 'limit', ({ link }) => link.relayA)]),
 ]

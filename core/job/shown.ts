@@ -39,7 +39,7 @@ function fieldsOfPart(
   const fields: Readonly<Record<string, Field>> = partKinds[kind].fields
   return Object.entries(part).flatMap(([key, known]): ChangedField[] => {
     const field = fields[key]
-    if (!field || (known as Known<unknown>)?.value == null) return []
+    if (!field || (known as Known<unknown>).value == null) return []
     const words = knownWords(field, known, q)
     return [{ part: name, label: field.label, before: came ? '–' : words, after: came ? words : 'taken out' }]
   })

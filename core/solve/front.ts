@@ -28,7 +28,7 @@ export function outcomeOf({
   inTheWay,
   open,
 }: Evaluation): Outcome {
-  const parts = steps.flatMap((step) => step.parts.map(({ code, name }) => code ?? name)).sort()
+  const parts = steps.flatMap((step) => step.parts.map(({ code }) => code)).sort()
   const weight = inTheWay.reduce((sum, { verdict }) => sum + (verdict === 'does-not-suit' ? 10 : 1), 0)
   return {
     index,

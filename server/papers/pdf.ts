@@ -315,7 +315,7 @@ class Press {
       ],
       pageBreakBefore: ({ headlineLevel, startPosition }, nodes) =>
         headlineLevel === 1 &&
-        (nodes.getFollowingNodesOnPage().length === 0 || (startPosition?.verticalRatio ?? 0) > latestHeading),
+        (nodes.getFollowingNodesOnPage().length === 0 || startPosition.verticalRatio > latestHeading),
       footer: (page, pages) => ({
         columns: [this.words(foot), this.words(`${page} of ${pages}`, { alignment: 'right' })],
         margin: [left, 14, right, 0],

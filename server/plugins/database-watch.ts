@@ -30,13 +30,16 @@ async function databaseAnswers(): Promise<boolean> {
 /** A server whose pool does not come back while the database is up ends: what started it starts another. */
 export default defineNitroPlugin(() => {
   let lost = 0
+  const lookLater = (): void => {
+    setTimeout(() => void look(), everyMs).unref()
+  }
   const look = async (): Promise<void> => {
     lost = !(await poolAnswers()) && (await databaseAnswers()) ? lost + 1 : 0
     if (lost >= mostLooks) {
       console.error('The database connections do not come back. The server stops.')
       process.exit(1)
     }
-    setTimeout(look, everyMs).unref()
+    lookLater()
   }
-  if (process.env.DATABASE_URL) setTimeout(look, everyMs).unref()
+  if (process.env.DATABASE_URL) lookLater()
 })

@@ -26,7 +26,7 @@ export function sendReadings(
   const stream = createEventStream(event)
   const begun = Date.now()
   let sent = from
-  const timer = setInterval(async () => {
+  const send = async (): Promise<void> => {
     const due = Math.min(reaches, dueAfter((Date.now() - begun) / 1000))
     if (due > sent) await stream.push(JSON.stringify(readings.slice(sent, due)))
     sent = Math.max(sent, due)
@@ -34,7 +34,8 @@ export function sendReadings(
     clearInterval(timer)
     if (reaches === readings.length) await stream.push({ event: 'end', data: '{}' })
     await stream.close()
-  }, tickMs)
+  }
+  const timer = setInterval(() => void send(), tickMs)
   stream.onClosed(() => {
     clearInterval(timer)
   })
