@@ -35,6 +35,8 @@ export interface Fitting {
   /** Cable between the source and it, mm, if set; null for the length of the run. */
   readonly distanceMm: number | null
   readonly sheathed: boolean
+  /** Whether it is the separate fuse of one battery in a bank of several. */
+  readonly isOfOneBattery: boolean
   /** Why it is there, in a sentence. */
   readonly reason: string
 }
@@ -46,6 +48,8 @@ export type Stud = keyof typeof studs
 export interface Post {
   readonly id: string
   readonly kind: PostKind
+  /** The kind of fitting that belongs there; another than `kind` where it is left out. */
+  readonly intended: PostKind
   readonly name: string
   readonly pole: 'positive' | 'negative'
   /** The part of the job it belongs to; null for parts that the wiring adds. */
@@ -82,6 +86,10 @@ export interface Run {
   readonly of: PartPath | null
   /** The run there whose return it is; null if it is none. */
   readonly returnOf: string | null
+  /** The run whose size it has at least: the one it continues or returns; null if there is none. */
+  readonly like: string | null
+  /** Which end of a DC-DC it serves; null if it serves none or both. */
+  readonly side: 'input' | 'output' | null
   /** Cable of the survey that it is; null if the survey has none. */
   readonly cable: PartPath | null
   /** One-way length, m. */

@@ -10,7 +10,6 @@ import type { Network, Post, Run } from './network'
 import { Ways } from './paths'
 import { surgeThrough, type Surge } from './surge'
 import { withFittingOhm } from './fitting-ohm'
-import { isBankFuse } from './propose/bars'
 import type { WiringDraft, DraftRun } from './propose/builder'
 
 /** Most of a fuse's rating that flows for hours, as a share of it. */
@@ -56,14 +55,14 @@ export const runAmpacityA = (
 
 /** Allowed voltage drop of a run as a share, by the unit at its end. */
 export function dropShare(
-  { id, role, of }: Run | DraftRun,
+  { role, of, side }: Run | DraftRun,
   { units }: Pick<Network, 'units'>,
   rules: SizeRules,
 ): number {
   if (role === 'cranking') return rules.cranking
   if (role !== 'charge' && role !== 'return') return rules.other
   const [unit] = units.filter((one) => one.of === of && of !== null && one.kind !== 'battery')
-  if (unit?.kind === 'dcdc') return id.startsWith(`${unit.id}-in`) ? rules.dcdc : rules.charging
+  if (unit?.kind === 'dcdc') return side === 'input' ? rules.dcdc : rules.charging
   return unit?.kind === 'load' || unit?.kind === 'inverter' ? rules.other : rules.charging
 }
 
@@ -182,11 +181,11 @@ function graded(
 
 /** The own fuses of the batteries of a bank, together no smaller than the main fuse behind them: or they would go first. */
 function bankAsMain(posts: readonly Post[], main: Post, draft: WiringDraft): readonly Post[] {
-  const count = posts.filter(({ id, kind }) => kind === 'fuse' && isBankFuse(id)).length
+  const count = posts.filter(({ fitting }) => fitting?.isOfOneBattery).length
   const leastA = (main.fitting?.ratedA ?? 0) / Math.max(1, count)
   return posts.map((post, i) => {
-    const isFree = isBankFuse(post.id) && draft.posts[i]!.fitting?.ratedA === null
-    if (!isFree || !post.fitting?.family || post.fitting.ratedA! >= leastA) return post
+    if (!post.fitting?.isOfOneBattery || draft.posts[i]!.fitting?.ratedA !== null) return post
+    if (!post.fitting.family || post.fitting.ratedA! >= leastA) return post
     const ratedA = fuseSizesA.find((size) => size >= leastA) ?? fuseSizesA.at(-1)!
     return { ...post, fitting: { ...post.fitting, ratedA } }
   })

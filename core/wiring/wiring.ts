@@ -61,7 +61,7 @@ export class Wiring {
    * The same wiring with another rating of a fuse: one that is far too small holds back, too.
    * @param ratedA null to rate it again, ignoring found or set values
    */
-  rerated(fuse: string, ratedA: number | null = null): Wiring {
+  withFuseRating(fuse: string, ratedA: number | null = null): Wiring {
     return this.other(JSON.stringify([fuse, ratedA]), () => withRating(this.draft, fuse, ratedA))
   }
   private other(key: string, draft: () => WiringDraft): Wiring {

@@ -13,7 +13,7 @@ const linkMohm = [1, 3, 10] as const
 /** Runs through which an alternator’s side feeds the house. */
 function feedsFromEngine({ rig: { network } }: Bench): FaultPlace[] {
   return network.runs
-    .filter(({ of, role, id }) => of?.startsWith('links/') && role === 'charge' && id.endsWith('-feed'))
+    .filter(({ of, role, like }) => of?.startsWith('links/') && role === 'charge' && like === null)
     .filter(({ of }) => !network.units.some((unit) => unit.kind === 'diode' && unit.of === of))
     .map((run) => ({ at: run.id, where: runWhere({ rig: { network } } as Bench, run), sizes: isolatorV }))
 }

@@ -6,8 +6,6 @@ export const firstBar = 'bar-plus'
 export const secondBar = 'bar-2-plus'
 /** The positive post of the bank: always live, even with the main switch off. */
 export const bankPost = 'bank-plus'
-/** Whether a post is the own fuse of a battery in a bank of several. */
-export const isBankFuse = (post: string): boolean => /^bank-\d+-fuse$/.test(post)
 /** The contactor between the bars that the battery’s signal opens. */
 export const loadStop = 'load-stop'
 

@@ -26,8 +26,6 @@ type Cable = View<'conductors'>
 export type DraftRun = Omit<Run, 'areaMm2' | 'areaKnown'> & {
   readonly areaMm2: number | null
   readonly areaKnown: ValueSource | null
-  /** The run whose size it has at least: the one it continues or returns; null if there is none. */
-  readonly like: string | null
 }
 /** A network before sizing: unknown ratings of fuses, switches and bars are null. */
 export type WiringDraft = Omit<Network, 'runs'> & { readonly runs: readonly DraftRun[] }
@@ -63,6 +61,7 @@ interface FittingOf extends PostOf {
   readonly family?: FuseFamily | null
   readonly aicA?: number | null
   readonly mostMm2?: number | null
+  readonly isOfOneBattery?: boolean
 }
 interface RunOf {
   readonly role: Role
@@ -76,6 +75,7 @@ interface RunOf {
   readonly usualM?: number
   readonly leastA?: number
   readonly like?: string
+  readonly side?: Run['side']
   /** Whether chassis or hull is the conductor. */
   readonly byChassis?: boolean
 }
@@ -91,6 +91,7 @@ const bare = (
 ): Post => ({
   id,
   kind,
+  intended: kind,
   name,
   pole,
   of,
@@ -160,12 +161,18 @@ export class Builder {
       family = null,
       aicA = null,
       mostMm2 = null,
+      isOfOneBattery = false,
       ...post
     }: FittingOf,
   ): string {
     const entered = this.entered(`fittings/${id}`)
-    if (entered('absent') === 'yes')
-      return this.post(id, 'joint', { ...post, name: `${post.name}, left out` })
+    if (entered('absent') === 'yes') {
+      this.posts.set(id, {
+        ...bare(id, 'joint', { ...post, name: `${post.name}, left out` }),
+        intended: kind,
+      })
+      return id
+    }
     const ownFamily = entered<FuseFamily>('family') ?? family
     const fitting: Fitting = {
       number:
@@ -186,6 +193,7 @@ export class Builder {
       mostMm2,
       distanceMm: entered<number>('distanceMm'),
       sheathed: entered<string>('sheathed') === 'yes',
+      isOfOneBattery,
       reason,
     }
     const set = setFields.filter((field) => entered(field) !== null)
@@ -218,6 +226,7 @@ export class Builder {
       byChassis = false,
       leastA = 0,
       like,
+      side = null,
     }: RunOf,
   ): void {
     const entered = this.entered(`runs/${id}`)
@@ -262,6 +271,7 @@ export class Builder {
       measuredOhm: measured === null ? null : measured / 1000,
       leastA,
       like: like ?? returnOf,
+      side,
     })
   }
 

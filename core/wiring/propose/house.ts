@@ -76,6 +76,7 @@ function bankOf(build: Builder): void {
     build.fitting(`${at(i)}-fuse`, 'fuse', {
       ...own,
       name: `Fuse of battery ${i}`,
+      isOfOneBattery: true,
       reason: 'A fault in one battery of a parallel bank is fed by all the others: each has its own fuse.',
     })
     battery(at(i), `${name} ${i}`, `${at(i)}-plus`, `${at(i)}-minus`)

@@ -74,13 +74,19 @@ function leadBehindDcdc(build: Builder, house: Joint): void {
   const charge = { role: 'charge', of } as const
   build.run(`${id}-in-stub`, house.plus, `${id}-in-fuse`, {
     ...charge,
+    side: 'input',
     usualM: usualM.stub,
     like: `${id}-in-feed`,
   })
-  build.run(`${id}-in-feed`, `${id}-in-fuse`, `${id}-in-plus`, { ...charge, usualM: usualM.bond })
+  build.run(`${id}-in-feed`, `${id}-in-fuse`, `${id}-in-plus`, {
+    ...charge,
+    side: 'input',
+    usualM: usualM.bond,
+  })
   build.run(`${id}-return`, minus, house.minus, { role: 'return', of, returnOf: `${id}-in-feed` })
   build.run(`${id}-out-feed`, `${id}-out-plus`, 'lead-fuse', {
     ...charge,
+    side: 'output',
     usualM: usualM.bond,
     leastA: ratedA,
   })

@@ -127,6 +127,10 @@ function diodeOf(build: Builder, at: LinkAt, state: 'new' | 'found' | 'goes'): s
   return out('house')
 }
 
+/** Ids of the runs at the input of a DC-DC, there and back: not every input has all of them. */
+export const inputRunsOf = (link: string): readonly string[] =>
+  ['stub', 'feed', 'far-feed', 'far-stub', 'return'].map((piece) => `${link}-in-${piece}`)
+
 /** A DC-DC: fed from the starting battery through a fuse there, and joined to the house through one at the bar. */
 function dcdcOf(build: Builder, house: Joint, at: LinkAt, cables: readonly Cable[]): void {
   const { link, nominalV, opposite } = at
@@ -138,6 +142,7 @@ function dcdcOf(build: Builder, house: Joint, at: LinkAt, cables: readonly Cable
   const isolated = link.isolation === 'isolated'
   const minus = `${id}-minus`
   const stub = { role: 'charge', of: link.$path, usualM: usualM.stub } as const
+  const [inSide, outSide] = [{ side: 'input' } as const, { side: 'output' } as const]
   const inMinus = isolated ? `${id}-in-minus` : minus
   const place = link.stands === 'engine' ? 'engine' : null
   const input = { of: link.$path, nominalV, opposite } as const
@@ -150,7 +155,7 @@ function dcdcOf(build: Builder, house: Joint, at: LinkAt, cables: readonly Cable
       ? 'The starting battery feeds a fault in this cable.'
       : 'The alternator feeds a fault in this cable.',
   })
-  build.run(`${id}-in-stub`, at.head, `${id}-in-fuse`, { ...stub, like: `${id}-in-feed` })
+  build.run(`${id}-in-stub`, at.head, `${id}-in-fuse`, { ...stub, ...inSide, like: `${id}-in-feed` })
   build.post(`${id}-in-plus`, 'terminal', { ...input, state, place, name: `${link.$name}, input` })
   feedOf(build, id, `${id}-in-fuse`, `${id}-in-plus`, at, inCable)
   build.post(minus, 'terminal', {
@@ -174,6 +179,7 @@ function dcdcOf(build: Builder, house: Joint, at: LinkAt, cables: readonly Cable
   if (build.returnsByChassis(feed, inCable)) {
     if (isolated)
       build.run(`${id}-in-return`, inMinus, 'chassis', {
+        ...inSide,
         role: 'return',
         of: link.$path,
         returnOf: feed,
@@ -181,6 +187,7 @@ function dcdcOf(build: Builder, house: Joint, at: LinkAt, cables: readonly Cable
       })
   } else
     build.run(`${id}-in-return`, inMinus, at.headMinus, {
+      ...inSide,
       role: 'return',
       of: link.$path,
       returnOf: feed,
@@ -194,6 +201,7 @@ function dcdcOf(build: Builder, house: Joint, at: LinkAt, cables: readonly Cable
     reason: 'The house bank feeds a fault in this cable.',
   })
   build.run(`${id}-out-feed`, `${id}-out-plus`, `${id}-out-fuse`, {
+    ...outSide,
     leastA: link.ratedA,
     role: 'charge',
     of: link.$path,
@@ -202,6 +210,7 @@ function dcdcOf(build: Builder, house: Joint, at: LinkAt, cables: readonly Cable
   })
   build.run(`${id}-out-stub`, `${id}-out-fuse`, house.plus, {
     ...stub,
+    ...outSide,
     leastA: link.ratedA,
     like: `${id}-out-feed`,
   })
@@ -232,7 +241,7 @@ function dcdcOf(build: Builder, house: Joint, at: LinkAt, cables: readonly Cable
 function feedOf(build: Builder, id: string, from: string, to: string, at: LinkAt, cable: Cable | null): void {
   const { link, nominalV, opposite } = at
   const own = { of: link.$path, nominalV, opposite } as const
-  const stub = { role: 'charge', of: link.$path, usualM: usualM.stub } as const
+  const charge = { role: 'charge', of: link.$path, side: 'input' } as const
   const state = build.stateOf(link.$path)
   const plugged = cable?.connectorA != null
   const farFused = cable !== null && cable.farFuseKind !== 'none'
@@ -247,9 +256,8 @@ function feedOf(build: Builder, id: string, from: string, to: string, at: LinkAt
       reason: 'The trailer parts from the vehicle here.',
     })
     build.run(`${id}-in-feed`, next, `${id}-plug`, {
-      role: 'charge',
+      ...charge,
       state,
-      of: link.$path,
       cable,
       share: 0.5,
     })
@@ -263,12 +271,15 @@ function feedOf(build: Builder, id: string, from: string, to: string, at: LinkAt
       reason: 'Behind the plug the cable can be touched from the other side: it is fused at both ends.',
     })
     build.run(plugged ? `${id}-in-far-feed` : `${id}-in-feed`, next, `${id}-in-far-fuse`, {
-      role: 'charge',
+      ...charge,
       state,
-      of: link.$path,
       cable,
       ...(plugged ? { share: 0.5 } : {}),
     })
-    build.run(`${id}-in-far-stub`, `${id}-in-far-fuse`, to, { ...stub, like: `${id}-in-feed` })
-  } else build.run(`${id}-in-feed`, next, to, { role: 'charge', state, of: link.$path, cable })
+    build.run(`${id}-in-far-stub`, `${id}-in-far-fuse`, to, {
+      ...charge,
+      usualM: usualM.stub,
+      like: `${id}-in-feed`,
+    })
+  } else build.run(`${id}-in-feed`, next, to, { ...charge, state, cable })
 }

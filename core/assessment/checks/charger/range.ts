@@ -184,7 +184,7 @@ export const range = check({
     }
     const wanted = absorption.possible ? absorption.volts : 0
     const floatV = float?.possible ? float.volts : null
-    const misset =
+    const wronglySet =
       wanted !== unit.absorptionV ||
       (floatV !== null && floatV !== unit.floatV) ||
       (unit.floatMode === 'on' && bank.each.floatAllowed === 'off')
@@ -195,7 +195,7 @@ export const range = check({
       values: { absorptionV: wanted, ...(floatV === null ? { floatMode: 'off' } : { floatV }) },
     }
     return {
-      verdict: misset ? 'suits-once-changed' : 'suits',
+      verdict: wronglySet ? 'suits-once-changed' : 'suits',
       compared: [
         number('absorption that meets all', wanted, 'V'),
         floatV === null ? word('float', 'off') : number('float that meets all', floatV, 'V'),
@@ -203,7 +203,7 @@ export const range = check({
       limit: bank.each.$origin(bank.highField),
       formula: () =>
         joinText(
-          misset ? `settable ${q(unit.absorptionLeastV, 'V')} to ${q(unit.absorptionMostV, 'V')}, ` : '',
+          wronglySet ? `settable ${q(unit.absorptionLeastV, 'V')} to ${q(unit.absorptionMostV, 'V')}, ` : '',
           `battery ${q(bank.lowV, 'V')} to ${q(bank.highV, 'V')}`,
           unit.compensation === 'fixed' ? ', less what compensation adds hot and cold' : '',
           ` → ${q(wanted, 'V')}; float `,
@@ -214,10 +214,10 @@ export const range = check({
           `${name} has settings that meet every limit: absorption ${q(wanted, 'V')}, `,
           'float ',
           floatV === null ? 'off' : q(floatV, 'V'),
-          misset ? '. It is not set to these values yet' : '',
+          wronglySet ? '. It is not set to these values yet' : '',
           '.',
         ),
-      remedies: misset ? [set] : [],
+      remedies: wronglySet ? [set] : [],
       settings: () => settingsOf(unit, lane, system),
     }
   },

@@ -12,6 +12,7 @@ import {
 } from '#core/system/currents'
 import { thickerCable, unjoined } from '#core/remedies/arrangements'
 import { partId } from '#core/job/document'
+import { inputRunsOf } from '#core/wiring/propose/links'
 import { cableSizesMm2 } from '#core/physics/conductors'
 import type { Run } from '#core/wiring/network'
 import { ohmAtSize, runOhm } from '#core/wiring/run-ohm'
@@ -63,12 +64,14 @@ const ohmFields = ['lengthM', 'areaMm2', 'count', 'milliohm', 'material', 'retur
 
 /** The runs of the input of a DC-DC, there and back, where one of them was set by hand; null if all are as surveyed. */
 function inputRunsByHand(lane: AlternatorLane, system: System): readonly Run[] | null {
-  const prefix = `${partId(lane.link.$path)}-in`
+  const { $path } = lane.link
+  const paths = new Set(inputRunsOf(partId($path)).map((id) => `runs/${id}`))
   const isByHand = system.many.runs.some(
-    (run) =>
-      run.$path.startsWith(`runs/${prefix}`) && ohmFields.some((field) => run.$entered(field) !== null),
+    (run) => paths.has(run.$path) && ohmFields.some((field) => run.$entered(field) !== null),
   )
-  return isByHand ? wiringIn(system).network.runs.filter(({ id }) => id.startsWith(prefix)) : null
+  return isByHand
+    ? wiringIn(system).network.runs.filter(({ of, side }) => of === $path && side === 'input')
+    : null
 }
 
 /** Resistance of runs one after the other, Ω. */

@@ -107,7 +107,7 @@ export const surge = check({
         (size) =>
           size > ratedA &&
           fastestS(family, amps / size) >= seconds &&
-          holds(fuse.wiring.rerated(post.id, size), size),
+          holds(fuse.wiring.withFuseRating(post.id, size), size),
       )
     return {
       verdict: opens ? 'suits-once-changed' : 'suits',

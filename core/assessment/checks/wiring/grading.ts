@@ -4,7 +4,6 @@ import { familyWords } from '#core/job/parts/wiring'
 import { fuseSizesA } from '#core/physics/fuses'
 import { isGraded } from '#core/physics/fuse-times'
 import type { Post } from '#core/wiring/network'
-import { isBankFuse } from '#core/wiring/propose/bars'
 import { mostMainA } from '#core/wiring/size'
 import type { Wiring } from '#core/wiring/wiring'
 import type { RemedyRef } from '#core/remedies/catalogue'
@@ -30,7 +29,7 @@ function mainOf({ ways }: Wiring): Upper | null {
 
 /** The fuses of the batteries of a bank taken as one: each carries its share of a fault, so that their ratings add. */
 function bankOf({ network }: Wiring): Upper | null {
-  const fuses = network.posts.filter(({ id, kind }) => kind === 'fuse' && isBankFuse(id))
+  const fuses = network.posts.filter(({ fitting }) => fitting?.isOfOneBattery)
   const each = fuses.map(rated)
   const [first] = each
   if (!first || each.some((one) => one === null)) return null
@@ -118,7 +117,7 @@ export const grading = check({
 
 /** A larger upper fuse, by what the lower one is then: a rating that was proposed follows it. */
 function larger(upper: Upper, { wiring, post, family, ratedA }: Fused, ratio: number): RemedyRef[] {
-  const then = wiring.rerated(upper.fuses[0]!.id).ways.post(post.id)!.fitting!
+  const then = wiring.withFuseRating(upper.fuses[0]!.id).ways.post(post.id)!.fitting!
   const own = { family: then.family ?? family, ratedA: then.ratedA ?? ratedA }
   return largerUpper(upper, (sumA) => isGraded({ family: upper.family, ratedA: sumA }, own, ratio))
 }
@@ -128,7 +127,7 @@ function mainAgainstBank({ wiring, post, ratedA, family }: Fused, q: (value: num
   const bank = bankOf(wiring)
   if (!bank) return null
   const isLarger = ratedA > bank.ratedA
-  const least = wiring.rerated('main-fuse').ways.post(post.id)!.fitting!.ratedA ?? ratedA
+  const least = wiring.withFuseRating('main-fuse').ways.post(post.id)!.fitting!.ratedA ?? ratedA
   const fits = fuseSizesA.filter((size) => size >= least && size <= bank.ratedA).at(-1)
   return {
     verdict: isLarger ? ('suits-once-changed' as const) : ('suits' as const),

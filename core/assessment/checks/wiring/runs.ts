@@ -265,7 +265,8 @@ function wishedFuseA({ wiring, run, amps: flowsA }: Wire, { id }: Post): number 
   }
   const sizeWith = (share: number): number | undefined =>
     fuseSizesA.find(
-      (size) => holds(wiring.rerated(id), size, share) && holds(wiring.rerated(id, size), size, share),
+      (size) =>
+        holds(wiring.withFuseRating(id), size, share) && holds(wiring.withFuseRating(id, size), size, share),
     )
   return sizeWith(fuseShare) ?? sizeWith(1)
 }
@@ -341,8 +342,7 @@ function nameOf(post: Post, { network }: Wiring): string {
   return nameInSentence((battery ?? post).name)
 }
 
-/** A joint has the id of the missing fitting; ids of fuses end in `fuse`. */
-const isFuseId = (id: string): boolean => /\bfuse$/.test(id)
+const isFuseLeftOut = (post: Post | null): boolean => post?.kind === 'joint' && post.intended === 'fuse'
 
 /** Fuses on the way of a run that are proposed and not there. */
 const leftOut = (run: Run, wiring: Wiring): string[] => [
@@ -350,6 +350,6 @@ const leftOut = (run: Run, wiring: Wiring): string[] => [
     wiring.ways
       .wayOf(run)
       .flatMap(({ from, to }) => [from, to])
-      .filter((id) => wiring.ways.post(id)?.kind === 'joint' && isFuseId(id)),
+      .filter((id) => isFuseLeftOut(wiring.ways.post(id))),
   ),
 ]
