@@ -29,11 +29,8 @@ export function useJobPage(title: string, keys: Readonly<Record<string, () => vo
   onMounted(async () => {
     if (!ready.value || !before.startsWith(`/jobs/${id.value}`)) opening.value = await bench.open(id.value)
   })
-  const go = (path: string) => () => navigateTo(path)
   useKeys({
-    'g j': go('/'),
-    'g h': go('/shelf'),
-    'g r': go('/rules'),
+    ...shopKeys,
     'g b': () => navigateTo(`/jobs/${id.value}`),
     'g w': () => navigateTo(`/jobs/${id.value}/wiring`),
     'g l': () => navigateTo(`/jobs/${id.value}/loads`),

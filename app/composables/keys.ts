@@ -4,6 +4,13 @@ const isTyping = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement &&
   (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
 
+/** Keys that lead to the views of the shop, from every view. */
+export const shopKeys: Readonly<Record<string, () => void>> = {
+  'g j': () => void navigateTo('/'),
+  'g h': () => void navigateTo('/shelf'),
+  'g r': () => void navigateTo('/rules'),
+}
+
 /**
  * Single keys, and two in a row for `g` and a letter. None acts while typing, in a dialog, or when
  * the person switched them off; undo and redo with Ctrl always do outside a field.

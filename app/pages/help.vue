@@ -3,11 +3,7 @@ import { glossary } from '#core/words/glossary'
 import type { JobPage } from '../utils/api'
 
 useHead({ title: 'Help · Jovial Anchor' })
-useKeys({
-  'g j': () => navigateTo('/'),
-  'g h': () => navigateTo('/shelf'),
-  'g r': () => navigateTo('/rules'),
-})
+useKeys(shopKeys)
 const { data } = await useFetch<JobPage>('/api/jobs', { query: { words: '0417' } })
 /** The job of the tour: the demo workboat, as long as it is there. */
 const tourId = computed(() => data.value?.jobs.find(({ number }) => number === '0417')?.id ?? null)
@@ -70,9 +66,9 @@ const steps = [
           <NuxtLink
             v-if="tourId"
             :to="`/jobs/${tourId}${step.view}`"
-            class="inline-block min-h-6 font-semibold underline max-md:min-h-11"
-            >{{ step.title }}</NuxtLink><strong v-else>{{ step.title }}</strong
-          ><br />{{ step.text }}
+            class="flex min-h-6 items-end font-semibold underline max-md:min-h-11"
+            >{{ step.title }}</NuxtLink><strong v-else class="block">{{ step.title }}</strong
+          >{{ step.text }}
         </li>
       </ol>
     </section>

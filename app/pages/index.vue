@@ -70,8 +70,7 @@ async function bringBack(id: string) {
 }
 const choosing = ref(false)
 useKeys({
-  'g h': () => navigateTo('/shelf'),
-  'g r': () => navigateTo('/rules'),
+  ...shopKeys,
   '/': () => document.querySelector<HTMLElement>('#job-words')?.focus(),
 })
 

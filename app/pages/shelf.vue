@@ -5,8 +5,7 @@ import type { ShelfPage, ShelfRecord } from '../utils/api'
 
 useHead({ title: 'Shelf · Jovial Anchor' })
 useKeys({
-  'g j': () => navigateTo('/'),
-  'g r': () => navigateTo('/rules'),
+  ...shopKeys,
   '/': () => document.querySelector<HTMLElement>('#shelf-words')?.focus(),
 })
 const { q } = useWriting()

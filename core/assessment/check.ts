@@ -94,10 +94,7 @@ export interface Subjects {
 
 export interface Check<K extends keyof Subjects = keyof Subjects, Id extends string = string> {
   readonly isCheck: true
-  /**
-   * Its place within its topic: the order in the file, because a module lists its
-   * exports in.
-   */
+  /** Its place within its topic: its order in the file. */
   readonly order: number
   /** Stable: `charger.absorption`. The part before the dot is the topic. */
   readonly id: Id

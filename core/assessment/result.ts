@@ -81,7 +81,7 @@ export interface Noted<T> {
 }
 
 /** Key of a finding: its check and its part. */
-export const keyOf = <Id extends string>(id: Id, on: PartPath): string => `${id}@${on}`
+export const keyOf = (id: CheckId, on: PartPath): string => `${id}@${on}`
 
 type Subject = Subjects[keyof Subjects]
 

@@ -28,7 +28,7 @@ const shortStepSiemens = 50
 /** Whoever is as near as that after this many steps, A, is on the way and goes on; up to this many steps. */
 const nearA = 0.05
 const mostIterations = 500
-const mostHalvings = 40
+const mostTrials = 40
 /** A step need not be exact: its end is flat enough at this share of how steep it began. */
 const flatEnough = 0.1
 
@@ -216,7 +216,7 @@ export class Solver {
     const first = product(sums, change)
     if (!(first > 0) || fallAt(1) >= -flatEnough * first) return 1
     let [low, high] = [0, 1]
-    for (let halving = 0; halving < mostHalvings; halving++) {
+    for (let halving = 0; halving < mostTrials; halving++) {
       const share = (low + high) / 2
       const fall = fallAt(share)
       if (Math.abs(fall) < flatEnough * first) return share

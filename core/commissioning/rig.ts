@@ -76,7 +76,7 @@ export interface Rig {
   /** How far the post on which a regulator’s sense lead is lies above the battery’s, V, by unit. */
   readonly senseOffV: Readonly<Record<string, number>>
   /** Units whose display shows another setting than is specified. */
-  readonly misset: readonly string[]
+  readonly wronglySet: readonly string[]
   /** Runs with a loose lug, and runs with a visibly corroded pin. */
   readonly loose: readonly string[]
   readonly corroded: readonly string[]
@@ -133,7 +133,7 @@ function rigIn(system: System, network: Network): Rig {
     reversed: [],
     capacityAh: capacitiesIn(network, bank.ah),
     senseOffV: Object.fromEntries(sensedIn(network).map(({ id }) => [id, 0])),
-    misset: [],
+    wronglySet: [],
     loose: [],
     corroded: [],
     standingA: quietA,

@@ -62,7 +62,7 @@ export class Posterior {
   private theLikely: readonly number[] | undefined
 
   /** What the likely hypotheses expect, as far as it was asked for: it may lag behind the readings. */
-  private readonly aheads: Map<number, Ahead>
+  private readonly knownAhead: Map<number, Ahead>
 
   private constructor(
     readonly known: Knowledge,
@@ -71,7 +71,7 @@ export class Posterior {
     private readonly trail: Trail,
     before?: Posterior,
   ) {
-    this.aheads = new Map(before?.aheads)
+    this.knownAhead = new Map(before?.knownAhead)
   }
 
   /** Before anything is read. */
@@ -210,12 +210,12 @@ export class Posterior {
   private aheadOf(h: number): Ahead {
     const hypothesis = this.known.hypotheses[h]!
     const { off } = this.weighed[h]!
-    let ahead = this.aheads.get(h) ?? Ahead.of(hypothesis)
+    let ahead = this.knownAhead.get(h) ?? Ahead.of(hypothesis)
     for (let i = ahead.count; i < off.length; i++) {
       const step = this.trail.steps[i]!
       ahead = ahead.after(hypothesis, { place: step.place, row: step.row(h, hypothesis), off: off[i]! })
     }
-    this.aheads.set(h, ahead)
+    this.knownAhead.set(h, ahead)
     return ahead
   }
 

@@ -147,7 +147,7 @@ function edgeShapes(edge: PlacedEdge, look: Look): Shape[] {
     ...poleSigns(edge, look),
     // A wide band that is not seen, so that a thin line can be hit.
     path(d, 'transparent', 16),
-    pressable(edge.label),
+    hitArea(edge.label),
     text(x + 2, y + 11, title, palette.ink, true),
     ...edge.lines.map((words, i) => text(x + 2, y + 11 + (i + 1) * lineHeight, words, palette.soft)),
     ...marked(verdicts.get(edge.path), x + title.length * 7 + 12, y + 7, look),
@@ -169,7 +169,7 @@ function poleSigns({ pole, points }: PlacedEdge, { palette }: Look): Shape[] {
 }
 
 /** Room that is not seen, so that a press between a symbol and its words is one on both. */
-const pressable = ({ x, y, width, height }: Room): Shape =>
+const hitArea = ({ x, y, width, height }: Room): Shape =>
   shape('rect', {
     x: round(x),
     y: round(y),
@@ -184,7 +184,7 @@ function nodeShapes(node: PlacedNode, look: Look): Shape[] {
     node.symbol === 'bar'
       ? barShapes(node, look)
       : fittings.includes(node.symbol)
-        ? [pressable(node), ...fittingShapes(node, look)]
+        ? [hitArea(node), ...fittingShapes(node, look)]
         : boxShapes(node, look)
   return look.chosen === (node.path ?? node.id) ? [...shapes, frame(node, look)] : shapes
 }

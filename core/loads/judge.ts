@@ -11,12 +11,12 @@ export interface Judged {
 }
 
 const nearS = 3
-/** Switchings closer than this are one change of the current: no meter tells them apart. */
+/** Switching events closer than this are one change of the current: no meter tells them apart. */
 const togetherS = 1
 
 /**
  * Holds reported steps against what really happened. A step is found when one is reported within 3 s, of the
- * same sign, and within 0.3 A or 15 % of its size; switchings less than 1 s apart may be reported as one of
+ * same sign, and within 0.3 A or 15 % of its size; switching events less than 1 s apart may be reported as one of
  * their sum.
  * @param leastA true steps under this do not count as there; reporting them is not wrong either
  */

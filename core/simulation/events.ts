@@ -63,7 +63,7 @@ export type SimEvent = Happening & { readonly t: number; readonly side?: string;
 const volts = (value: number): string => formatQuantity(value, 'V', metric)
 const amps = (value: number): string => formatQuantity(Math.round(value), 'A', metric)
 
-const chargings: Readonly<Record<Charging, string>> = {
+const sourceWords: Readonly<Record<Charging, string>> = {
   mains: 'Mains',
   engine: 'The engine',
   sun: 'The sun',
@@ -106,7 +106,7 @@ function sentence(event: SimEvent, units: DisplayUnits): string {
         : `DC-DC stopped: its input fell to ${volts(event.volts)}`
     case 'refused':
       return joinText(
-        `${chargings[event.source]} would charge for ${durationWords((event.untilS - event.t) / 3600)}, `,
+        `${sourceWords[event.source]} would charge for ${durationWords((event.untilS - event.t) / 3600)}, `,
         `but the cells are too ${event.cause === 'cold' ? 'cold' : 'hot'}: ${celsius(event.celsius)}`,
       )
     case 'start-low':

@@ -2,7 +2,7 @@ import { Unsolvable } from '#core/physics/unsolvable'
 import type { Trigger } from './model/trigger'
 import type { Pace } from './pace'
 
-/** The least time between two switchings, s: nothing chatters faster. */
+/** The least time between two switching events, s: nothing chatters faster. */
 const leastS = 1
 const mostTries = 40
 const triesBeforeHalving = 12

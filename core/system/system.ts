@@ -26,7 +26,7 @@ export const factsOf = (
 ): Facts => new Facts(completeJob(job), resolveRules(rules, job.rules), writerIn(units), slots)
 
 type Ones = { readonly [K in OneKindId]: View<K> }
-type Manys = { readonly [K in ManyKindId]: readonly View<K>[] }
+type Collections = { readonly [K in ManyKindId]: readonly View<K>[] }
 
 /** The parts of a scene by kind, each seen when it is first asked for. */
 class Parts {
@@ -53,7 +53,7 @@ partKindIds.forEach((kind, place) => {
 /** The job as checks see it: every part as a view of one scene. */
 export class System {
   readonly one: Ones
-  readonly many: Manys
+  readonly many: Collections
   readonly rules: ShopRules
   /** Writes quantities as the shop does. */
   readonly q: Write
@@ -63,7 +63,7 @@ export class System {
   constructor(readonly scene: Scene) {
     const parts = new Parts(scene)
     this.one = parts as unknown as Ones
-    this.many = parts as unknown as Manys
+    this.many = parts as unknown as Collections
     this.rules = scene.rules
     this.q = scene.facts.q
   }
@@ -146,7 +146,7 @@ export function whereKnown<T>(facts: Facts, work: (system: System) => T): T | nu
   return scene.missing.length === 0 ? value : null
 }
 
-function lanesOf(many: Manys): Lane[] {
+function lanesOf(many: Collections): Lane[] {
   const cablesOf = (path: PartPath): readonly View<'conductors'>[] =>
     many.conductors.filter((cable) => cable.$of === path)
   const lanes: Lane[] = many.chargers

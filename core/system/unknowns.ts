@@ -96,7 +96,7 @@ export interface Explorable {
  * Checks a check over the plausible ranges of the unknowns it reads. Unknowns are discovered as the checking
  * meets them, so only those that matter on a branch are tried there. Where the tree meets one verdict alone,
  * each unknown is also scanned alone, finely. A verdict found at every point holds. The number of checks
- * is bounded; past the bound a branch is checked at usual values. Yields between judgings.
+ * is bounded; past the bound a branch is checked at usual values. Yields between checks.
  */
 export function* explore(check: Explorable, effort: Effort): Generator<void, Exploration, void> {
   const { tried, swaying, met, leaves } = yield* grow(check, effort)
@@ -222,7 +222,7 @@ function settledShare(path: FieldPath, tried: Tried, leaves: readonly Leaf[]): n
 
 /**
  * The verdict along one unknown's range, others usual, with the edges between found by bisection. Yields
- * between judgings.
+ * between checks.
  */
 export function* scan(
   check: Explorable,

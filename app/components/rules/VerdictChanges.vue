@@ -18,8 +18,8 @@ defineProps<{ effect: Omit<Preview, 'next'> }>()
     <p class="text-xs text-soft">
       {{
         effect.judged < effect.open
-          ? `${effect.judged} of ${effect.open} open jobs are judged so far.`
-          : `${effect.open} open ${effect.open === 1 ? 'job was' : 'jobs were'} judged.`
+          ? `${effect.judged} of ${effect.open} open jobs checked so far.`
+          : `${effect.open} open ${effect.open === 1 ? 'job' : 'jobs'} checked.`
       }}
     </p>
     <ul v-if="effect.changed.length" class="mt-1 max-h-72 overflow-y-auto">

@@ -176,7 +176,7 @@ function displayLooks(bench: Bench): Omit<Look, 'place'>[] {
       const floatV = charging[id]?.floatV
       const float = floatV == null ? '' : `, float ${floatV.toFixed(1)} V`
       const words = `${capital(name)} set to ${setV.toFixed(1)} V${float}, ${Number(mostA.toPrecision(2))} A`
-      return seen(`set-${id}`, words, ({ misset }) => !misset.includes(id))
+      return seen(`set-${id}`, words, ({ wronglySet }) => !wronglySet.includes(id))
     }),
     ...(network.posts.some(({ id, kind }) => id === 'main-switch' && kind === 'switch')
       ? [

@@ -30,7 +30,7 @@ function withSetV(rig: Rig, at: string, absorptionV: number, floatV: number): Ri
 }
 
 /** The rig with a unit whose display shows the wrong setting. */
-const misset = (rig: Rig, at: string): Rig => ({ ...rig, misset: withOne(rig.misset, at) })
+const wronglySet = (rig: Rig, at: string): Rig => ({ ...rig, wronglySet: withOne(rig.wronglySet, at) })
 
 /** What a lead profile holds above that of lithium, V of 12 (engineering default): by its kind, and by the cold. */
 const leadAbove = { least: 0.25, most: 0.9, float: 0.25 } as const
@@ -47,7 +47,7 @@ export const leadProfile: Fault = {
       const scale = bench.rig.nominalV / 12
       return stepsBetween(leadAbove.least * scale, leadAbove.most * scale, 5)
     }),
-  change: (rig, at, volts) => misset(withSetV(rig, at, volts, (leadAbove.float * rig.nominalV) / 12), at),
+  change: (rig, at, volts) => wronglySet(withSetV(rig, at, volts, (leadAbove.float * rig.nominalV) / 12), at),
   mend: 'Select the lithium profile. Switch off equalise and temperature compensation. Measure again.',
 }
 
@@ -62,7 +62,7 @@ export const wrongVoltage: Fault = {
     const scale = bench.rig.nominalV / 12
     return placed(seenHolding(bench), () => stepsBetween(-1 * scale, -0.25 * scale, 6))
   },
-  change: (rig, at, volts) => misset(withSetV(rig, at, volts, 0), at),
+  change: (rig, at, volts) => wronglySet(withSetV(rig, at, volts, 0), at),
   mend: 'Set the specified voltage. Measure again at the battery posts.',
 }
 
@@ -82,7 +82,7 @@ export const wrongCurrent: Fault = {
       ({ mostA }) => timesBetween(leastShare * mostA, 0.8 * mostA, 1.25),
     ),
   change: (rig, at, amps) =>
-    misset(
+    wronglySet(
       withUnit(rig, at, (unit) =>
         unit.kind === 'source' || unit.kind === 'dcdc' ? { ...unit, mostA: amps } : unit,
       ),

@@ -26,7 +26,7 @@ export class Trigger {
 
   /**
    * Seconds until it acts if the condition keeps holding; Infinity while it does not hold.
-   * @param leastS the least time between two switchings
+   * @param leastS the least time between two switching events
    */
   dueIn(leastS: number): number {
     return this.before > 0 ? Math.max(leastS, this.delayS() - this.heldS) : Infinity
