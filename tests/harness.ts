@@ -112,7 +112,15 @@ const mostTries = 3000
 /** The built application on a port of loopback, with everything it logs kept from the test's output. */
 export async function startServer(
   databaseUrl: string,
-  { port, entry = at('.output/server/index.mjs') }: { readonly port?: number; readonly entry?: string } = {},
+  {
+    port,
+    entry = at('.output/server/index.mjs'),
+    env = {},
+  }: {
+    readonly port?: number
+    readonly entry?: string
+    readonly env?: Readonly<Record<string, string>>
+  } = {},
 ): Promise<TestServer> {
   const own = String(port ?? (await freePort()))
   const child: ChildProcess = spawn(process.execPath, [entry], {
@@ -124,6 +132,7 @@ export async function startServer(
       HOST: '127.0.0.1',
       PORT: own,
       NODE_ENV: 'production',
+      ...env,
     },
     stdio: 'ignore',
   })

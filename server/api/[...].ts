@@ -1,5 +1,6 @@
-import { Refusal, route } from '../utils/reply'
+import { Refusal } from '../utils/refusal'
+import { route } from '../utils/reply'
 
-export default route(async () => {
+export default route('anyone', async () => {
   throw new Refusal(404, 'Nothing is at this address')
 })

@@ -1,17 +1,18 @@
 import type { Sql } from 'postgres'
 
-/** What a person may do in a workshop. Until there are accounts, everybody is its owner. */
-export type Role = 'owner'
+/** What a person may do in a workshop, from least to most. On one machine without accounts, everybody is its owner. */
+export const roles = ['apprentice', 'installer', 'owner'] as const
+export type Role = (typeof roles)[number]
 
-/**
- * Whoever reads and writes: everything a repository touches is of this workshop, and is noted under this
- * person.
- */
+/** Whether a role is enough for something that needs another. */
+export const isEnough = (role: Role, needed: Role): boolean => roles.indexOf(role) >= roles.indexOf(needed)
+
+/** Who reads and writes: a repository touches only data of this workshop, and notes changes under this person. */
 export interface Actor {
   readonly workshop: string
   readonly person: string
   readonly role: Role
-  /** Of the data as they stand: it changes when a backup is brought back. */
+  /** Of the data now: it changes when a backup is restored. */
   readonly epoch: string
 }
 
@@ -22,7 +23,7 @@ export interface Seen {
   readonly epoch?: string | undefined
 }
 
-/** A repository: one kind of data, bound to whoever acts on it. */
+/** A repository: one kind of data, bound to one actor. */
 export abstract class Repository {
   constructor(
     protected readonly sql: Sql,

@@ -2,6 +2,7 @@ import type { Sql } from 'postgres'
 import type { Judge } from '../judging/judge'
 import type { Actor } from './actor'
 import { Jobs } from './jobs'
+import { People } from './people'
 import { Photos } from './photos'
 import { Sheets } from './sheets'
 import { Shelf } from './shelf'
@@ -9,6 +10,7 @@ import { Shop } from './shop'
 
 export interface Repositories {
   readonly jobs: Jobs
+  readonly people: People
   readonly photos: Photos
   readonly sheets: Sheets
   readonly shelf: Shelf
@@ -29,6 +31,7 @@ export function repositoriesOf(
   const jobs = new Jobs(sql, actor, changed)
   return {
     jobs,
+    people: new People(sql, actor),
     photos: new Photos(sql, actor),
     sheets: new Sheets(sql, actor, judge, jobs, shop),
     shelf: new Shelf(sql, actor),

@@ -1,6 +1,6 @@
 import { getHeader, type H3Event } from 'h3'
 import { decodeText } from '#core/formats/bytes'
-import { Refusal } from './reply'
+import { Refusal } from './refusal'
 
 /** A body beyond this many bytes is not even read to its end. */
 const hangUpBytes = 128 * 1024 * 1024

@@ -1,9 +1,12 @@
+import type { H3Event } from 'h3'
 import type { Sql } from 'postgres'
 import { Pool } from '../db/pool'
 import { judgeOfServer } from '../judging/pool'
 import { JudgingQueue } from '../judging/queue'
 import type { Actor } from '../repositories/actor'
+import type { SignedIn } from '../repositories/entrance'
 import { repositoriesOf, type Repositories } from '../repositories/index'
+import { isShop } from './mode'
 
 let pool: Pool | undefined
 let queue: JudgingQueue | undefined
@@ -21,11 +24,8 @@ export function judgingQueue(): JudgingQueue {
   return queue
 }
 
-/**
- * Until there are accounts, a person has the name of the device, the workshop is the one of the database, and
- * everybody owns it.
- */
-async function actorOf(sql: Sql, person: string): Promise<Actor> {
+/** On one machine a person has the name of the device, the workshop is the one of the database, and everybody owns it. */
+async function ownerOf(sql: Sql, person: string): Promise<Actor> {
   const [row] = await sql<
     { id: string; epoch: string }[]
   >`select workshop_id as id, epoch from workshop order by created_at limit 1`
@@ -33,11 +33,22 @@ async function actorOf(sql: Sql, person: string): Promise<Actor> {
   return { workshop: row.id, person, role: 'owner', epoch: row.epoch }
 }
 
+declare module 'h3' {
+  interface H3EventContext {
+    /** Who is signed in; null on one machine. Set by the route before it begins. */
+    person?: SignedIn | null
+  }
+}
+
 /**
- * The data of the workshop as whoever asks may see and change them.
- * @param person needed by what is noted under a name
+ * The data of the workshop of the person who is signed in, or of the one workshop on one machine.
+ * @param device the name under which changes are noted on one machine
  */
-export async function repositories(person = 'somebody'): Promise<Repositories> {
+export async function repositories(event: H3Event, device = 'somebody'): Promise<Repositories> {
   const sql = database()
-  return repositoriesOf(sql, await actorOf(sql, person), judgeOfServer(), judgingQueue().saved)
+  const { person } = event.context
+  // A route that forgot to say who may use it must not fall back to the owner.
+  if (isShop() && !person) throw new Error('A route of the shop reads data without a person')
+  const actor = person ?? (await ownerOf(sql, device))
+  return repositoriesOf(sql, actor, judgeOfServer(), judgingQueue().saved)
 }

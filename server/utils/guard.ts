@@ -1,6 +1,15 @@
 import { defineEventHandler, getHeader, setResponseHeaders, setResponseStatus } from 'h3'
+import { isShop, ownHosts, servesHttps } from './mode'
 
-const ownHosts = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/
+const portAtEnd = /:\d+$/
+/** Whether a host, with or without its port, is a name of this server. */
+const isOwnHost = (host: string): boolean => {
+  const origin = process.env.ORIGIN
+  if (isShop() && origin !== undefined && host === new URL(origin).host) return true
+  return ownHosts().includes(host.replace(portAtEnd, ''))
+}
+/** The origin of pages of this server under a host. */
+const originAt = (host: string): string => `${servesHttps() ? 'https' : 'http'}://${host}`
 
 /**
  * What a page may load and run: only what comes from here, and of scripts within it only those that are told by
@@ -20,8 +29,8 @@ export const contentPolicy = (digests: readonly string[] = []): string =>
   ].join('; ')
 
 /**
- * Until accounts exist the server is for this machine alone. A request under another host name, or
- * sent by a page of another site, is refused before anything else sees it.
+ * A request under a host name that is not of this server, or sent by a page of another site, is refused before
+ * anything else sees it.
  */
 export const guard = defineEventHandler((event) => {
   setResponseHeaders(event, {
@@ -47,7 +56,7 @@ export const guard = defineEventHandler((event) => {
   // A link from elsewhere may open a page; nothing else may be asked for from there.
   const isPage = event.method === 'GET' && getHeader(event, 'sec-fetch-mode') === 'navigate'
   const isFromElsewhere = (site === 'cross-site' || site === 'same-site') && !isPage
-  if (!ownHosts.test(host) || (origin !== undefined && origin !== `http://${host}`) || isFromElsewhere) {
+  if (!isOwnHost(host) || (origin !== undefined && origin !== originAt(host)) || isFromElsewhere) {
     setResponseStatus(event, 403)
     return { error: 'This server answers only its own pages' }
   }

@@ -6,8 +6,8 @@ import { jobId, noSuchJob, route, sendPdf } from './reply'
 
 /** A paper of a job as it is saved, by its name: the same job and rules give the same one all day. */
 export const paperOfJob = (name: 'summary' | 'wiring'): EventHandler =>
-  route(async (event) => {
-    const { jobs, shop } = await repositories()
+  route('apprentice', async (event) => {
+    const { jobs, shop } = await repositories(event)
     const job = await jobs.read(jobId(event))
     if (!job) throw noSuchJob()
     const settings = await shop.read()

@@ -9,17 +9,9 @@ import {
 import type Joi from 'joi'
 import type { FileProblem } from '#core/formats/job-file'
 import { TooLarge } from '../judging/judge'
-
-/** A request that cannot be served as it is: a status and the words for the person. */
-export class Refusal extends Error {
-  constructor(
-    readonly status: number,
-    message: string,
-    readonly more: Readonly<Record<string, unknown>> = {},
-  ) {
-    super(message)
-  }
-}
+import type { Role } from '../repositories/actor'
+import { Refusal } from './refusal'
+import { allowed } from './session'
 
 /** Fields of the head of a job, as they are labelled. */
 const headWords: Readonly<Record<string, string>> = {
@@ -86,10 +78,15 @@ function failureOf(event: H3Event, cause: unknown): { readonly status: number; r
 /**
  * A route: what it returns is sent as JSON. A {@link Refusal} is answered as `{ error, … }` with its
  * status, a database that cannot be reached as 503; anything else is logged and answered without detail.
+ * @param needed the least role that may use it; `anyone` needs no sign-in
  */
-export const route = <T>(handle: (event: H3Event<EventHandlerRequest>) => Promise<T>) =>
+export const route = <T>(
+  needed: Role | 'anyone',
+  handle: (event: H3Event<EventHandlerRequest>) => Promise<T>,
+) =>
   defineEventHandler(async (event) => {
     try {
+      if (needed !== 'anyone') event.context.person = await allowed(event, needed)
       return await handle(event)
     } catch (cause) {
       if (cause instanceof Refusal) {

@@ -1,12 +1,13 @@
 import { getRouterParam, type H3Event } from 'h3'
 import { repositories } from './database'
-import { jobId, Refusal } from './reply'
+import { Refusal } from './refusal'
+import { jobId } from './reply'
 
 /** The sheet of the address, of which job, and where such are kept; or 404. */
 export async function sheetOfAddress(event: H3Event) {
   const job = jobId(event)
   const text = getRouterParam(event, 'count') ?? ''
-  const { sheets } = await repositories()
+  const { sheets } = await repositories(event)
   const found = /^[1-9]\d{0,5}$/.test(text) ? await sheets.read(job, Number(text)) : null
   if (!found) throw new Refusal(404, 'There is no such sheet')
   return { ...found, job, sheets }

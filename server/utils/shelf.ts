@@ -2,7 +2,7 @@ import { getRouterParam, type H3Event } from 'h3'
 import Joi from 'joi'
 import { shelfCodePattern } from '#core/formats/shelf-csv'
 import { shelfKinds, type ShelfKindId } from '#core/shelf/kinds'
-import { Refusal } from './reply'
+import { Refusal } from './refusal'
 
 /** Where a page of the shelf ended: what tells its last part, as JSON. */
 export const pageEnd = Joi.string()

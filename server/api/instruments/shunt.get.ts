@@ -13,7 +13,7 @@ const query = Joi.object<{ from: number; seed: number; speed: number }>({
 const dropsAt = 900
 
 /** A stand-in for a shunt monitor: readings of a made-up vehicle as server-sent events, a few at a time. */
-export default route((event) => {
+export default route('apprentice', (event) => {
   const { from, seed, speed } = validated(query, getQuery(event))
   const readings = standInStream(seed).readings.map(({ t, amps, volts }) => [t, amps, volts])
   const dueAfter = (seconds: number): number => from + Math.floor(seconds * speed * readingsPerSecond)

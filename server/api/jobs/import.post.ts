@@ -10,12 +10,12 @@ import { whoSchema } from '../../utils/who'
 const query = Joi.object<{ who: string }>({ who: whoSchema })
 
 /** A job from a job file: the whole of it or nothing; under the next number where its own is taken. */
-export default route(async (event) => {
+export default route('apprentice', async (event) => {
   const text = await readText(event, largestJobFileBytes, ['application/json'])
   const { who } = validated(query, getQuery(event))
   const read = readJobFile(text)
   if (!read.ok) throw refuseFields(read.problems)
-  const { jobs } = await repositories(who)
+  const { jobs } = await repositories(event, who)
   const job = await jobs.create(read.job).catch((cause: unknown) => {
     if (!(cause instanceof NumberTaken)) throw cause
     return jobs.createNumbered((number) => ({ ...read.job, job: { ...read.job.job, number } }))

@@ -50,8 +50,8 @@ const query = Joi.object<{
 })
 
 /** A page of the jobs: `next` of the answer is `after` of the next one. */
-export default route(async (event) => {
+export default route('apprentice', async (event) => {
   const wanted = validated(query, getQuery(event))
-  const { jobs } = await repositories()
+  const { jobs } = await repositories(event)
   return jobs.list(wanted)
 })

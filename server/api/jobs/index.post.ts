@@ -14,9 +14,9 @@ const body = Joi.object<{ who: string; copyOf?: string; typical?: TypicalId }>({
 }).oxor('copyOf', 'typical')
 
 /** A new job: empty, a copy of another, or a typical vehicle or vessel to correct. */
-export default route(async (event) => {
+export default route('apprentice', async (event) => {
   const { who, copyOf, typical } = validated(body, await readJson(event, 64 * 1024))
-  const { jobs } = await repositories(who)
+  const { jobs } = await repositories(event, who)
   const other = copyOf ? await jobs.read(copyOf) : null
   if (copyOf && !other) throw noSuchJob()
   const documentOf = (number: string): JobDocument => {

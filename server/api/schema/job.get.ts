@@ -1,4 +1,4 @@
 import { jobJsonSchema } from '#core/formats/json-schema'
 import { route } from '../../utils/reply'
 
-export default route(async () => jobJsonSchema)
+export default route('apprentice', async () => jobJsonSchema)

@@ -11,8 +11,8 @@ const query = Joi.object<{ codes: string }>({
 })
 
 /** The current versions of parts by code, to see whether a job uses an older one. */
-export default route(async (event) => {
+export default route('apprentice', async (event) => {
   const { codes } = validated(query, getQuery(event))
-  const { shelf } = await repositories()
+  const { shelf } = await repositories(event)
   return shelf.currentOf(codes.split(',').filter(Boolean))
 })

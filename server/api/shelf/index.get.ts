@@ -23,9 +23,9 @@ const query = Joi.object<{ kind: string; words?: string; sort: ShelfSort; after?
 })
 
 /** Parts of a kind, a page at a time, and how many there are of each. */
-export default route(async (event) => {
+export default route('apprentice', async (event) => {
   const { kind, words, sort, after } = validated(query, getQuery(event))
-  const { shelf } = await repositories()
+  const { shelf } = await repositories(event)
   const [page, counts] = await Promise.all([shelf.list(shelfKindOf(kind), words, after, sort), shelf.count()])
   return { ...page, counts: Object.fromEntries(counts.map((c) => [c.kind, c.count])) }
 })

@@ -7,8 +7,8 @@ import { pageEnd } from '../../utils/shelf'
 const query = Joi.object<{ after?: string }>({ after: pageEnd })
 
 /** The parts that stand on the shelf, a page at a time, for the search for answers. */
-export default route(async (event) => {
+export default route('apprentice', async (event) => {
   const { after } = validated(query, getQuery(event))
-  const { shelf } = await repositories()
+  const { shelf } = await repositories(event)
   return shelf.whole(after)
 })

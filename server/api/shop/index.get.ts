@@ -1,7 +1,7 @@
 import { repositories } from '../../utils/database'
 import { route } from '../../utils/reply'
 
-export default route(async () => {
-  const { shop } = await repositories()
+export default route('apprentice', async (event) => {
+  const { shop } = await repositories(event)
   return shop.read()
 })

@@ -5,7 +5,8 @@ import { readJson } from '../../utils/body'
 import { repositories } from '../../utils/database'
 import { plainText } from '../../utils/plain-text'
 import { seenSchema } from '../../utils/seen'
-import { Refusal, route, validated } from '../../utils/reply'
+import { Refusal } from '../../utils/refusal'
+import { route, validated } from '../../utils/reply'
 
 const body = Joi.object<ShopSettings>({
   name: plainText(120).min(1).required(),
@@ -21,9 +22,9 @@ const body = Joi.object<ShopSettings>({
 }).prefs(inWords)
 
 /** Saves what the shop sets; every open job is checked again a moment later. */
-export default route(async (event) => {
+export default route('installer', async (event) => {
   const wanted = validated(body, await readJson(event, 256 * 1024))
-  const { shop } = await repositories()
+  const { shop } = await repositories(event)
   const saved = await shop.save(wanted)
   if (!saved)
     throw new Refusal(409, 'Someone else has changed the shop settings', {

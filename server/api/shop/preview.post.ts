@@ -14,8 +14,8 @@ const body = Joi.object<{ rules: RuleOverrides; after: string | null }>({
  * What other rules would do to some of the open jobs; nothing is changed. Whoever asks goes on with `next`, and
  * stops when nobody wants to know any more.
  */
-export default route(async (event) => {
+export default route('installer', async (event) => {
   const { rules, after } = validated(body, await readJson(event, 256 * 1024))
-  const { shop } = await repositories()
+  const { shop } = await repositories(event)
   return shop.preview(rules, after)
 })

@@ -7,10 +7,10 @@ import { whoSchema } from '../../../utils/who'
 const body = Joi.object<{ who: string }>({ who: whoSchema })
 
 /** Brings back a job that was deleted. */
-export default route(async (event) => {
+export default route('installer', async (event) => {
   const id = jobId(event)
   const { who } = validated(body, await readJson(event, 64 * 1024))
-  const { jobs } = await repositories(who)
+  const { jobs } = await repositories(event, who)
   if (!(await jobs.bringBack(id))) throw noSuchJob()
   return { broughtBack: id }
 })

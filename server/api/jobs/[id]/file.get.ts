@@ -4,9 +4,9 @@ import { repositories } from '../../../utils/database'
 import { jobId, noSuchJob, route } from '../../../utils/reply'
 
 /** The job as a file to keep or send on. */
-export default route(async (event) => {
+export default route('apprentice', async (event) => {
   const id = jobId(event)
-  const { jobs } = await repositories()
+  const { jobs } = await repositories(event)
   const job = await jobs.read(id)
   if (!job) throw noSuchJob()
   const name = `job-${job.document.job.number}`.replace(/[^\w-]/g, '_')

@@ -8,10 +8,10 @@ const query = Joi.object<{ before?: number }>({
 })
 
 /** Changes of a job, newest first, as many as one answer should hold; older ones with `before`. */
-export default route(async (event) => {
+export default route('apprentice', async (event) => {
   const id = jobId(event)
   const { before } = validated(query, getQuery(event))
-  const { jobs } = await repositories()
+  const { jobs } = await repositories(event)
   if (!(await jobs.read(id))) throw noSuchJob()
   return jobs.history(id, before)
 })

@@ -11,10 +11,10 @@ const query = Joi.object<{ who: string; name: string }>({
 })
 
 /** Deletes a job whose name, or number if it has none, was typed. It is kept for a while, to be brought back. */
-export default route(async (event) => {
+export default route('installer', async (event) => {
   const id = jobId(event)
   const { who, name } = validated(query, getQuery(event))
-  const { jobs } = await repositories(who)
+  const { jobs } = await repositories(event, who)
   const job = await jobs.read(id)
   if (!job) throw noSuchJob()
   const wanted = job.document.job.name || job.document.job.number

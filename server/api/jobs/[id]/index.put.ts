@@ -4,7 +4,8 @@ import type { Seen } from '../../../repositories/actor'
 import { NumberTaken } from '../../../repositories/jobs'
 import { readJson } from '../../../utils/body'
 import { repositories } from '../../../utils/database'
-import { jobId, noSuchJob, Refusal, refuseFields, route, validated } from '../../../utils/reply'
+import { Refusal } from '../../../utils/refusal'
+import { jobId, noSuchJob, refuseFields, route, validated } from '../../../utils/reply'
 import { seenSchema } from '../../../utils/seen'
 import { whoSchema } from '../../../utils/who'
 
@@ -18,12 +19,12 @@ const body = Joi.object<Seen & { who: string; document: unknown }>({
 const sound = new SoundGroups()
 
 /** Saves a job over the version it was changed from; otherwise 409 with both sides. */
-export default route(async (event) => {
+export default route('apprentice', async (event) => {
   const id = jobId(event)
   const { version, epoch, who, document } = validated(body, await readJson(event, largestJobFileBytes))
   const read = checkJob(document, sound)
   if (!read.ok) throw refuseFields(read.problems)
-  const { jobs } = await repositories(who)
+  const { jobs } = await repositories(event, who)
   const result = await jobs.save(id, { version, epoch }, read.job).catch((cause: unknown) => {
     throw cause instanceof NumberTaken
       ? refuseFields([

@@ -3,7 +3,8 @@ import Joi from 'joi'
 import { judgeOfServer } from '../../../judging/pool'
 import { repositories } from '../../../utils/database'
 import { sendReadings } from '../../../utils/readings-stream'
-import { jobId, noSuchJob, Refusal, route, validated } from '../../../utils/reply'
+import { Refusal } from '../../../utils/refusal'
+import { jobId, noSuchJob, route, validated } from '../../../utils/reply'
 
 const query = Joi.object<{ test: string; from: number; seed: number; hidden: boolean; speed: number }>({
   test: Joi.string().max(60).required(),
@@ -17,10 +18,10 @@ const query = Joi.object<{ test: string; from: number; seed: number; hidden: boo
 const dropsAt = 60
 
 /** A stand-in for meter, clamp, monitor and probe on the job’s own network, as server-sent events. */
-export default route(async (event) => {
+export default route('apprentice', async (event) => {
   const id = jobId(event)
   const { from, speed, ...held } = validated(query, getQuery(event))
-  const { jobs, shop } = await repositories()
+  const { jobs, shop } = await repositories(event)
   const job = await jobs.read(id)
   if (!job) throw noSuchJob()
   const shown = await judgeOfServer().standIn({ ...(await shop.read()), document: job.document, ...held })

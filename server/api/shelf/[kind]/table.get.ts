@@ -6,9 +6,9 @@ import { route } from '../../../utils/reply'
 import { shelfKindOf } from '../../../utils/shelf'
 
 /** The parts of a kind as a table to keep, change and bring back: all of them, sent as they are read. */
-export default route(async (event) => {
+export default route('apprentice', async (event) => {
   const kind = shelfKindOf(getRouterParam(event, 'kind'))
-  const { shelf } = await repositories()
+  const { shelf } = await repositories(event)
   setResponseHeaders(event, {
     'content-type': 'text/csv; charset=utf-8',
     'content-disposition': `attachment; filename="shelf-${kind}.csv"`,

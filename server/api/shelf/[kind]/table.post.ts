@@ -14,7 +14,7 @@ const query = Joi.object<{ who: string; take: 'none' | 'good' }>({
 const mostShown = 1000
 
 /** Reads a table of parts: tells what is wrong row by row and, if asked, takes the good rows. */
-export default route(async (event) => {
+export default route('installer', async (event) => {
   const kind = shelfKindOf(getRouterParam(event, 'kind'))
   const text = await readText(event, largestShelfFileBytes, ['text/csv'])
   const { who, take } = validated(query, getQuery(event))
@@ -26,7 +26,7 @@ export default route(async (event) => {
     bad: new Set(problems.map((p) => p.line)).size,
   }
   if (take === 'none') return answer
-  const { shelf } = await repositories(who)
+  const { shelf } = await repositories(event, who)
   return {
     ...answer,
     taken: await shelf.put(

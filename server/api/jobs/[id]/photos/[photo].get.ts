@@ -3,9 +3,9 @@ import { repositories } from '../../../../utils/database'
 import { jobId, noSuchPhoto, photoId, route } from '../../../../utils/reply'
 
 /** The picture itself. It never changes under its address. */
-export default route(async (event) => {
+export default route('apprentice', async (event) => {
   const [job, id] = [jobId(event), photoId(event)]
-  const { photos } = await repositories()
+  const { photos } = await repositories(event)
   const photo = await photos.read(job, id)
   if (!photo) throw noSuchPhoto()
   setResponseHeaders(event, {

@@ -5,7 +5,8 @@ import { mostPixels, pictureOf } from '../../../../pictures/picture'
 import { readBytes, typeOf } from '../../../../utils/body'
 import { repositories } from '../../../../utils/database'
 import { plainText } from '../../../../utils/plain-text'
-import { jobId, noSuchJob, Refusal, route, validated } from '../../../../utils/reply'
+import { Refusal } from '../../../../utils/refusal'
+import { jobId, noSuchJob, route, validated } from '../../../../utils/reply'
 import { whoSchema } from '../../../../utils/who'
 
 const largestBytes = 8 * 1024 * 1024
@@ -21,13 +22,13 @@ const query = Joi.object<{ who: string; station: string; name: string }>({
 })
 
 /** A photo of a station: the bytes of a picture, kept without what stands next to its pixels. */
-export default route(async (event) => {
+export default route('apprentice', async (event) => {
   const id = jobId(event)
   const type = typeOf(event)
   if (!type.startsWith('image/')) throw new Refusal(415, 'Send an image file')
   const data = await readBytes(event, largestBytes)
   const { who, station, name } = validated(query, getQuery(event))
-  const { jobs, photos } = await repositories(who)
+  const { jobs, photos } = await repositories(event, who)
   if (!(await jobs.read(id))) throw noSuchJob()
   const picture = await pictureOf(data, type)
   if (picture === 'too large')

@@ -2,9 +2,9 @@ import { repositories } from '../../../../utils/database'
 import { jobId, noSuchJob, route } from '../../../../utils/reply'
 
 /** The sheets issued for a job, newest first. */
-export default route(async (event) => {
+export default route('apprentice', async (event) => {
   const id = jobId(event)
-  const { jobs, sheets } = await repositories()
+  const { jobs, sheets } = await repositories(event)
   if (!(await jobs.read(id))) throw noSuchJob()
   return sheets.list(id)
 })

@@ -3,7 +3,8 @@ import type { Signature } from '#core/papers/record'
 import type { Seen } from '../../../../repositories/actor'
 import { readJson } from '../../../../utils/body'
 import { repositories } from '../../../../utils/database'
-import { jobId, noSuchJob, Refusal, route, validated } from '../../../../utils/reply'
+import { Refusal } from '../../../../utils/refusal'
+import { jobId, noSuchJob, route, validated } from '../../../../utils/reply'
 import { plainText } from '../../../../utils/plain-text'
 import { seenSchema } from '../../../../utils/seen'
 import { whoSchema } from '../../../../utils/who'
@@ -27,10 +28,10 @@ const body = Joi.object<Seen & { who: string; signature?: Signature }>({
  * Issues what is specified as a sheet that never changes; with a signature, the record of fitting and proving. The version says which state of the job was looked
  * at.
  */
-export default route(async (event) => {
+export default route('installer', async (event) => {
   const id = jobId(event)
   const { version, epoch, who, signature: signed } = validated(body, await readJson(event, 512 * 1024))
-  const { sheets } = await repositories(who)
+  const { sheets } = await repositories(event, who)
   const issued = await sheets.issue(id, { version, epoch }, new Date(), signed ?? null)
   switch (issued.kind) {
     case 'no-job':

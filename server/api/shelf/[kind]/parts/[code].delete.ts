@@ -1,7 +1,8 @@
 import { getQuery } from 'h3'
 import Joi from 'joi'
 import { repositories } from '../../../../utils/database'
-import { Refusal, route, validated } from '../../../../utils/reply'
+import { Refusal } from '../../../../utils/refusal'
+import { route, validated } from '../../../../utils/reply'
 import { noSuchPart, shelfPartOf } from '../../../../utils/shelf'
 import { whoSchema } from '../../../../utils/who'
 
@@ -11,10 +12,10 @@ const query = Joi.object<{ version: number; who: string }>({
 })
 
 /** Takes a part off the shelf, in the version that was seen. Jobs that used it keep its values. */
-export default route(async (event) => {
+export default route('installer', async (event) => {
   const { kind, code } = shelfPartOf(event)
   const { version, who } = validated(query, getQuery(event))
-  const { shelf } = await repositories(who)
+  const { shelf } = await repositories(event, who)
   const done = await shelf.retire(kind, code, version)
   if (done === 'gone') throw noSuchPart()
   if (done === 'stale') {

@@ -4,7 +4,8 @@ import type { ShelfValues } from '#core/shelf/kinds'
 import { readJson } from '../../../../utils/body'
 import { repositories } from '../../../../utils/database'
 import { plainText } from '../../../../utils/plain-text'
-import { Refusal, refuseFields, route, validated } from '../../../../utils/reply'
+import { Refusal } from '../../../../utils/refusal'
+import { refuseFields, route, validated } from '../../../../utils/reply'
 import { shelfPartOf } from '../../../../utils/shelf'
 import { whoSchema } from '../../../../utils/who'
 
@@ -17,13 +18,13 @@ const body = Joi.object<{ version: number; who: string; name: string; maker: str
 })
 
 /** Saves a part as a new version over the one it was changed from; 0 for a part that is new. */
-export default route(async (event) => {
+export default route('installer', async (event) => {
   const { kind, code } = shelfPartOf(event)
   const { version, who, name, maker, values } = validated(body, await readJson(event, 64 * 1024))
   const problems = checkShelfPart(kind, { code, name, maker, values })
   if (problems.length > 0)
     throw refuseFields(problems.map(({ column, reason }) => ({ path: column, message: reason })))
-  const { shelf } = await repositories(who)
+  const { shelf } = await repositories(event, who)
   const saved = await shelf.save(kind, version, { code, name, maker, values })
   if (!saved) {
     const [theirs] = await shelf.versions(kind, code)

@@ -2,7 +2,7 @@ import { route } from '../../../../../utils/reply'
 import { sheetOfAddress } from '../../../../../utils/sheet'
 
 /** A sheet as it was issued. */
-export default route(async (event) => {
+export default route('apprentice', async (event) => {
   const { row, sheet } = await sheetOfAddress(event)
   return { ...row, sheet }
 })

@@ -2,7 +2,7 @@ import { route, sendPdf } from '../../../../../utils/reply'
 import { sheetOfAddress } from '../../../../../utils/sheet'
 
 /** A sheet as a PDF: A4, or Letter where the shop writes imperial units. Made once, and kept. */
-export default route(async (event) => {
+export default route('apprentice', async (event) => {
   const { row, sheet, job, sheets } = await sheetOfAddress(event)
   return sendPdf(event, `${row.kind}-${row.number}`, await sheets.pdf(job, row.count, sheet))
 })

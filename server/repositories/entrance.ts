@@ -1,0 +1,155 @@
+import type { Sql } from 'postgres'
+import { hashOfPassword, hashOfToken, isPassword, newToken } from '../people/secrets'
+import type { Actor, Role } from './actor'
+
+/** A person who is signed in, in one browser. */
+export interface SignedIn extends Actor {
+  readonly personId: string
+  readonly session: string
+}
+
+/** Where a try to sign in comes from. */
+export interface From {
+  readonly address: string
+  /** What the browser calls itself. */
+  readonly device: string
+}
+
+export type SignIn =
+  | { readonly kind: 'in'; readonly token: string }
+  | { readonly kind: 'wrong' }
+  | { readonly kind: 'wait'; readonly minutes: number }
+
+/** A session ends after this long without use. */
+const sessionDays = 30
+/** How often the last use of a session is noted. */
+const notedEveryMin = 5
+/** Failed tries for one name, and from one address, before both wait. */
+const mostForName = 5
+const mostForAddress = 20
+const waitMin = 15
+
+/** The door of the workshop: what somebody may do who is not signed in yet. */
+export class Entrance {
+  constructor(private readonly sql: Sql) {}
+
+  /** The person of a session's token; null if there is no such session or it has ended. */
+  async personOf(token: string): Promise<SignedIn | null> {
+    const [found] = await this.sql<(SignedIn & { isStale: boolean })[]>`
+      select w.workshop_id as workshop, w.epoch, p.name as person, p.role, p.person_id as "personId",
+        s.session_id as session, s.seen_at < now() - make_interval(mins => ${notedEveryMin}) as "isStale"
+      from session s join person p using (workshop_id, person_id) join workshop w using (workshop_id)
+      where s.token_hash = ${hashOfToken(token)} and s.ends_at > now() and p.ended_at is null`
+    if (!found) return null
+    const { isStale, ...person } = found
+    if (isStale)
+      await this
+        .sql`update session set seen_at = now(), ends_at = now() + make_interval(days => ${sessionDays})
+        where session_id = ${person.session}`
+    return person
+  }
+
+  /** Whether anybody has an account yet. */
+  async hasPeople(): Promise<boolean> {
+    const [row] = await this.sql<{ any: boolean }[]>`
+      select exists (select 1 from person where password is not null) as any`
+    return row!.any
+  }
+
+  /** Makes the first owner; null if somebody has an account already. */
+  async begin(name: string, password: string, from: From): Promise<string | null> {
+    const hash = await hashOfPassword(password)
+    return this.sql.begin(async (transaction) => {
+      const tx = transaction as unknown as Sql
+      // Two who begin at once take turns.
+      const [workshop] = await tx<{ id: string }[]>`
+        select workshop_id as id from workshop order by created_at limit 1 for update`
+      if (!workshop || (await new Entrance(tx).hasPeople())) return null
+      const [person] = await tx<{ id: string }[]>`
+        insert into person (workshop_id, name, role, password) values (${workshop.id}, ${name}, 'owner', ${hash})
+        returning person_id as id`
+      return openSession(tx, { workshop: workshop.id, person: person!.id }, from)
+    })
+  }
+
+  /** Signs a person in by name and password. */
+  async signIn(name: string, password: string, from: From): Promise<SignIn> {
+    const keys = [`name ${name.toLowerCase()}`, `address ${from.address}`] as const
+    const minutes = await this.minutesToWait(keys)
+    if (minutes > 0) return { kind: 'wait', minutes }
+    const [person] = await this.sql<{ workshop: string; id: string; password: string | null }[]>`
+      select workshop_id as workshop, person_id as id, password from person
+      where lower(name) = lower(${name}) and ended_at is null order by created_at limit 1`
+    if (!(await isPassword(password, person?.password ?? null))) {
+      await this.noteFailure(keys)
+      return { kind: 'wrong' }
+    }
+    await this.sql`delete from sign_in_failure where key = ${keys[0]}`
+    return {
+      kind: 'in',
+      token: await openSession(this.sql, { workshop: person!.workshop, person: person!.id }, from),
+    }
+  }
+
+  private async minutesToWait([name, address]: readonly [string, string]): Promise<number> {
+    const [row] = await this.sql<{ minutes: number | null }[]>`
+      select max(ceil(extract(epoch from since + make_interval(mins => ${waitMin}) - now()) / 60))::int as minutes
+      from sign_in_failure
+      where (key = ${name} and failures >= ${mostForName}) or (key = ${address} and failures >= ${mostForAddress})`
+    return Math.max(0, row?.minutes ?? 0)
+  }
+
+  /** Counts a failure. The count begins again once the wait is over. */
+  private async noteFailure(keys: readonly string[]): Promise<void> {
+    await this.sql`
+      insert into sign_in_failure as f (key, failures, since)
+      select unnest(${keys as string[]}::text[]), 1, now()
+      on conflict (key) do update set
+        failures = case when f.since < now() - make_interval(mins => ${waitMin}) then 1 else f.failures + 1 end,
+        since = now()`
+  }
+
+  async signOut(token: string): Promise<void> {
+    await this.sql`delete from session where token_hash = ${hashOfToken(token)}`
+  }
+
+  /** Who an invitation is for; null if it is unknown, used or too old. */
+  async invited(
+    token: string,
+  ): Promise<{ readonly name: string; readonly role: Role; readonly isNew: boolean } | null> {
+    const [found] = await this.sql<{ name: string; role: Role; isNew: boolean }[]>`
+      select p.name, p.role, p.password is null as "isNew"
+      from invitation i join person p using (workshop_id, person_id)
+      where i.token_hash = ${hashOfToken(token)} and i.used_at is null and i.ends_at > now() and p.ended_at is null`
+    return found ?? null
+  }
+
+  /** Sets the password of the invited person and signs them in. Their other sessions end. Null if it is not valid. */
+  async join(token: string, password: string, from: From): Promise<string | null> {
+    const hash = await hashOfPassword(password)
+    return this.sql.begin(async (transaction) => {
+      const tx = transaction as unknown as Sql
+      const [used] = await tx<{ workshop: string; person: string }[]>`
+        update invitation i set used_at = now() from person p
+        where i.token_hash = ${hashOfToken(token)} and i.used_at is null and i.ends_at > now()
+          and p.person_id = i.person_id and p.ended_at is null
+        returning i.workshop_id as workshop, i.person_id as person`
+      if (!used) return null
+      await tx`update person set password = ${hash} where person_id = ${used.person}`
+      await tx`delete from session where person_id = ${used.person}`
+      return openSession(tx, used, from)
+    })
+  }
+}
+
+async function openSession(
+  sql: Sql,
+  { workshop, person }: { readonly workshop: string; readonly person: string },
+  { device }: From,
+): Promise<string> {
+  const token = newToken()
+  await sql`
+    insert into session (token_hash, workshop_id, person_id, device, ends_at)
+    values (${hashOfToken(token)}, ${workshop}, ${person}, ${device}, now() + make_interval(days => ${sessionDays}))`
+  return token
+}

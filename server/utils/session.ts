@@ -1,0 +1,62 @@
+import { deleteCookie, getCookie, getHeader, getRequestIP, setCookie, type H3Event } from 'h3'
+import { Entrance, type From, type SignedIn } from '../repositories/entrance'
+import { isEnough, type Role } from '../repositories/actor'
+import { database } from './database'
+import { isShop, servesHttps } from './mode'
+import { Refusal } from './refusal'
+
+const cookie = 'jovial-anchor-session'
+const longestDevice = 200
+
+export const entrance = (): Entrance => new Entrance(database())
+
+const cookieOptions = () => ({
+  httpOnly: true,
+  sameSite: 'strict' as const,
+  secure: servesHttps(),
+  path: '/',
+})
+
+/** Keeps a session in the browser. It ends with the session on the server, not with the cookie. */
+export function keepSession(event: H3Event, token: string): void {
+  const yearS = 365 * 24 * 3600
+  setCookie(event, cookie, token, { ...cookieOptions(), maxAge: yearS })
+}
+export const dropSession = (event: H3Event): void => {
+  deleteCookie(event, cookie, cookieOptions())
+}
+export const tokenOf = (event: H3Event): string | null => getCookie(event, cookie) ?? null
+
+/** Where a request comes from. Behind a proxy the address is the one that the proxy met. */
+export const fromOf = (event: H3Event): From => ({
+  address: getRequestIP(event, { xForwardedFor: process.env.ORIGIN !== undefined }) ?? 'unknown',
+  device: (getHeader(event, 'user-agent') ?? '').slice(0, longestDevice),
+})
+
+/** The person who is signed in; null on one machine, or for somebody who is not signed in. */
+export async function signedIn(event: H3Event): Promise<SignedIn | null> {
+  const token = tokenOf(event)
+  return isShop() && token ? entrance().personOf(token) : null
+}
+
+const needs: Readonly<Record<Role, string>> = {
+  apprentice: 'Sign in first.',
+  installer: 'An installer or the owner must do this.',
+  owner: 'The owner must do this.',
+}
+
+/** The person who is signed in with at least a role. On one machine everybody is the owner, and nobody signs in. */
+export async function allowed(event: H3Event, needed: Role): Promise<SignedIn | null> {
+  if (!isShop()) return null
+  const person = await signedIn(event)
+  if (!person) throw new Refusal(401, needs.apprentice)
+  if (!isEnough(person.role, needed)) throw new Refusal(403, needs[needed])
+  return person
+}
+
+/** The person who is signed in, where the shop must be on: nobody manages people on one machine. */
+export async function allowedInShop(event: H3Event, needed: Role): Promise<SignedIn> {
+  const person = await allowed(event, needed)
+  if (!person) throw new Refusal(404, 'Start with npm start -- --shop to add people')
+  return person
+}
