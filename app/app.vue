@@ -7,12 +7,18 @@ const { store: setting } = useColorMode({
   disableTransition: true,
 })
 const route = useRoute()
-const views = [
-  ['/', 'Jobs'],
-  ['/shelf', 'Shelf'],
-  ['/rules', 'Shop rules'],
-  ['/help', 'Help'],
-] as const
+const session = useAccount()
+const views = computed(() =>
+  session.mustSignIn
+    ? ([['/help', 'Help']] as const)
+    : ([
+        ['/', 'Jobs'],
+        ['/shelf', 'Shelf'],
+        ['/rules', 'Shop rules'],
+        ['/people', 'People'],
+        ['/help', 'Help'],
+      ] as const),
+)
 const nextMode = { auto: 'light', light: 'dark', dark: 'auto' } as const
 const modeWord = { auto: 'as device', light: 'light', dark: 'dark' } as const
 const chosen = computed(() => (setting.value in nextMode ? (setting.value as keyof typeof nextMode) : 'auto'))

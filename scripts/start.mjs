@@ -1,13 +1,15 @@
-// npm start: everything from a clean clone to a served application, kept up until it is stopped.
+// npm start: everything from a clean clone to a served application, kept up until it is stopped. With --shop it serves
+// the network, and people sign in.
 import { spawn } from 'node:child_process'
 import { randomUUID } from 'node:crypto'
 import { join } from 'node:path'
 import { setTimeout as pause } from 'node:timers/promises'
-import { buildIfStale, freePort, giveUp, installPackages, root } from './lib/machine.mjs'
+import { buildIfStale, dataFolder, freePort, giveUp, installPackages, root } from './lib/machine.mjs'
 import { ownerOf } from './lib/owner.mjs'
 import { plainWords, speakPlainly } from './lib/plain-errors.mjs'
 import { startCluster } from './lib/postgres.mjs'
 import { prepareDatabase } from './lib/prepare.mjs'
+import { modeOf } from './lib/shop.mjs'
 
 /** Pauses between tries to bring back what has gone, ms: longer each time, until it has stood for a while. */
 const firstPauseMs = 500
@@ -21,13 +23,14 @@ const mostTries = 8
 
 speakPlainly()
 installPackages()
+const mode = await modeOf(process.argv.slice(2), dataFolder)
 buildIfStale()
 const cluster = process.env.DATABASE_URL ? null : await startCluster('postgres', { durable: true })
 process.once('exit', () => cluster?.stop())
 /** Known to the server of this start alone: an answer without it is that of another program. */
 const startId = randomUUID()
 let port = await wantedPort()
-let url = `http://127.0.0.1:${port}`
+let url = mode.urlAt(port)
 let own = cluster && (await ownerOf(cluster.url, () => url))
 let ending = false
 let isAnnounced = false
@@ -47,7 +50,7 @@ const serving = keepUp()
 await answering()
 if (!ending) {
   console.log('Ctrl+C stops it. The jobs stay.')
-  console.log(`Jovial Anchor is at ${url}`)
+  await mode.announce(url, port)
   isAnnounced = true
   if (cluster) void watchDatabase()
 }
@@ -107,11 +110,12 @@ function serve() {
       DATABASE_URL: database.applicationUrl ?? database.url,
       ENDS_WITH_INPUT: 'yes',
       START_ID: startId,
-      NITRO_HOST: '127.0.0.1',
+      NITRO_HOST: mode.host,
       NITRO_PORT: String(port),
-      HOST: '127.0.0.1',
+      HOST: mode.host,
       PORT: String(port),
       NODE_ENV: 'production',
+      ...mode.env,
     },
   })
   return new Promise((resolve) => server.once('exit', (code, signal) => resolve(signal ?? code)))
@@ -169,7 +173,7 @@ async function tookAnotherPort() {
     return false
   }
   port = await freePort(port + 1)
-  url = `http://127.0.0.1:${port}`
+  url = mode.urlAt(port)
   await own?.announce()
   if (isAnnounced) console.log(`Another program has taken its port. Jovial Anchor is now at ${url}`)
   return true
@@ -179,8 +183,8 @@ async function tookAnotherPort() {
 async function answering() {
   for (let tries = 0; tries < 1500; tries++) {
     if (ending) return
-    const isOwn = await fetch(url).then(
-      (answer) => answer.ok && answer.headers.get('x-start') === startId,
+    const isOwn = await mode.ask(port, '/').then(
+      ({ status, headers }) => status === 200 && headers['x-start'] === startId,
       () => false,
     )
     if (isOwn) return

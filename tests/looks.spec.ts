@@ -65,6 +65,10 @@ async function walkBeside({ page, app, look }: Walk): Promise<void> {
     `${await app.job('0430')}/candidates`,
     `${await app.job('0421')}/run`,
     `${await app.job('0427')}/rules`,
+    `${app.url}/people`,
+    `${app.url}/sign-in`,
+    `${app.url}/trust`,
+    `${app.url}/help`,
   ]) {
     await page.goto(address)
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible()

@@ -1,10 +1,17 @@
 import { useLocalStorage } from '@vueuse/core'
+import { computed, type WritableComputedRef } from 'vue'
 
-/** The name under which changes from this device are recorded, until there are accounts. */
-export const useDeviceName = () =>
-  useLocalStorage('jovial-anchor.device', () =>
+/** The name under which changes are recorded: of the person who is signed in, or of this device on one machine. */
+export function useDeviceName(): WritableComputedRef<string> {
+  const session = useAccount()
+  const device = useLocalStorage('jovial-anchor.device', () =>
     matchMedia('(pointer: coarse)').matches ? 'Phone' : 'Bench laptop',
   )
+  return computed({
+    get: () => session.person?.name ?? device.value,
+    set: (name) => (device.value = name),
+  })
+}
 
 /**
  * Who saved something, as it is told here: what comes by the name of this device is not someone else's, but from

@@ -9,6 +9,7 @@ import { ago } from '../utils/dates'
 useHead({ title: 'Jobs · Jovial Anchor' })
 
 const device = useDeviceName()
+const session = useAccount()
 /** The error of the last action. */
 const problem = ref('')
 const words = ref('')
@@ -231,11 +232,17 @@ async function readFile(event: Event) {
     </AppDialog>
 
     <footer class="mt-6 flex flex-wrap items-center gap-3 text-soft">
-      <label class="flex items-center gap-2"
-        >Name shown on changes made here
-        <input v-model="device" class="entry !w-44" maxlength="100" autocomplete="off"
-      /></label>
-      <p class="text-xs">This application answers only on this machine.</p>
+      <p v-if="session.person">Changes made here show the name {{ session.person.name }}.</p>
+      <template v-else>
+        <label class="flex items-center gap-2"
+          >Name shown on changes made here
+          <input v-model="device" class="entry !w-44" maxlength="100" autocomplete="off"
+        /></label>
+        <p class="text-xs">
+          This application answers only on this machine.
+          <NuxtLink to="/people" class="underline">Use it with phones and colleagues</NuxtLink>
+        </p>
+      </template>
     </footer>
   </main>
 </template>

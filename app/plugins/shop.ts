@@ -1,4 +1,6 @@
-/** Nothing is shown before it is known in which units. */
+/** Nothing is shown before it is known who is signed in, and in which units the shop writes. */
 export default defineNuxtPlugin(async () => {
-  await useShop().load()
+  const account = useAccount()
+  await account.load()
+  if (!account.mustSignIn) await useShop().load()
 })

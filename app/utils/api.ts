@@ -43,6 +43,13 @@ export function problemOf(answer: Answer<unknown>, unreachable: string): string 
   return answer.kind === 'refused' ? answer.refused.error : unreachable
 }
 
+const unauthorized = 401
+let signedOut = (): void => undefined
+/** Does something when the server says that nobody is signed in any more. */
+export function whenSignedOut(then: () => void): void {
+  signedOut = then
+}
+
 /**
  * Asks the server. A connection that fails, or a server that says it cannot just now, is `unreachable`:
  * nothing was done.
@@ -52,6 +59,7 @@ export async function ask<T>(path: string, init: RequestInit = {}): Promise<Answ
     const response = await fetch(path, init)
     const data: unknown = await response.json()
     if (response.ok) return { kind: 'ok', data: data as T }
+    if (response.status === unauthorized) signedOut()
     return response.status >= 500
       ? { kind: 'unreachable' }
       : { kind: 'refused', status: response.status, refused: data as Refused }

@@ -96,6 +96,16 @@ export const glossary = {
       ['to full', 'The time until the current falls to the tail current.'],
     ]),
   },
+  people: {
+    title: 'People',
+    words: words([
+      ['owner', 'Does everything, and manages people.'],
+      ['installer', 'Does everything except manage people.'],
+      ['apprentice', 'Surveys, wires and proves. Cannot issue papers, change rules or the shelf, or delete.'],
+      ['invitation', 'A link or code with which a person sets a password, once.'],
+      ['shop', 'A start for several people and devices on a network, with sign-in.'],
+    ]),
+  },
 } as const satisfies Readonly<Record<string, WordGroup>>
 
 /** Ids of the topics. */

@@ -3,7 +3,7 @@ export const isShop = (): boolean => process.env.SHOP_MODE === 'yes'
 
 /** Whether browsers reach the server by HTTPS: from itself, or from the proxy that `ORIGIN` names. */
 export const servesHttps = (): boolean =>
-  process.env.NITRO_SSL_CERT !== undefined || (process.env.ORIGIN ?? '').startsWith('https://')
+  isShop() && (process.env.NITRO_SSL_CERT !== undefined || process.env.ORIGIN !== undefined)
 
 /** Names and addresses under which pages may ask, without a port. */
 export const ownHosts = (): readonly string[] => [

@@ -1,0 +1,52 @@
+import { defineStore } from 'pinia'
+import { computed, shallowRef } from 'vue'
+import type { Role } from '../../server/repositories/actor'
+import { ask, whenSignedOut } from '../utils/api'
+
+export interface Session {
+  /** Whether people sign in here; otherwise the application answers on one machine only. */
+  readonly isShop: boolean
+  readonly person: { readonly id: string; readonly name: string; readonly role: Role } | null
+  /** Whether the first owner is still to come. */
+  readonly needsOwner: boolean
+}
+
+const kept = 'jovial-anchor.session'
+const oneMachine: Session = { isShop: false, person: null, needsOwner: false }
+/** Longest wait before the session of the last visit is used, ms. */
+const patienceMs = 4000
+
+function recall(): Session {
+  try {
+    return { ...oneMachine, ...(JSON.parse(localStorage.getItem(kept) ?? '{}') as Partial<Session>) }
+  } catch {
+    return oneMachine
+  }
+}
+
+/** Who is signed in. Kept in the browser for when the server cannot be reached. */
+export const useAccount = defineStore('account', () => {
+  const session = shallowRef<Session>(oneMachine)
+  let isLoaded = false
+
+  async function load(): Promise<void> {
+    if (isLoaded) return
+    const answer = await ask<Session>('/api/session', { signal: AbortSignal.timeout(patienceMs) })
+    session.value = answer.kind === 'ok' ? answer.data : recall()
+    localStorage.setItem(kept, JSON.stringify(session.value))
+    isLoaded = true
+  }
+  // The session was ended elsewhere.
+  whenSignedOut(() => {
+    if (!session.value.isShop || !session.value.person) return
+    session.value = { ...session.value, person: null }
+    const { currentRoute } = useRouter()
+    void navigateTo({ path: '/sign-in', query: { to: currentRoute.value.fullPath } })
+  })
+
+  const isShop = computed(() => session.value.isShop)
+  const person = computed(() => session.value.person)
+  const mustSignIn = computed(() => session.value.isShop && !session.value.person)
+  const needsOwner = computed(() => session.value.needsOwner)
+  return { isShop, person, mustSignIn, needsOwner, load }
+})

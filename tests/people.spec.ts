@@ -1,0 +1,82 @@
+import AxeBuilder from '@axe-core/playwright'
+import { expect, test, type Browser, type Page } from '@playwright/test'
+import { freshDatabase, startServer, type TestDatabase, type TestServer } from './harness'
+
+const setupCode = 'code-of-the-terminal-of-this-test'
+const phoneScreen = { viewport: { width: 390, height: 844 }, isMobile: true, hasTouch: true }
+let db: TestDatabase
+let server: TestServer
+
+test.beforeAll(async () => {
+  db = await freshDatabase()
+  server = await startServer(db.applicationUrl, { env: { SHOP_MODE: 'yes', SETUP_CODE: setupCode } })
+})
+test.afterAll(async () => {
+  await server.stop()
+  await db.drop()
+})
+
+async function choosePassword(page: Page, password: string): Promise<void> {
+  await page.getByLabel('Password', { exact: true }).fill(password)
+  await page.getByLabel('Password again').fill(password)
+}
+const newPhone = async (browser: Browser): Promise<Page> =>
+  (await browser.newContext({ ...phoneScreen, baseURL: server.url })).newPage()
+
+test('a shop is set up, an apprentice joins on a phone, works, and is signed out', async ({ browser }) => {
+  const owner = await (await browser.newContext({ baseURL: server.url })).newPage()
+
+  // Nobody sees anything without signing in; the first owner has the link of the terminal.
+  await owner.goto('/rules')
+  await expect(owner).toHaveURL(/\/sign-in\?to=/)
+  await expect(owner.getByText('Nobody has an account yet.')).toBeVisible()
+  await owner.goto(`/join#setup=${setupCode}`)
+  await owner.getByLabel('Your name').fill('Isolde Brell')
+  await choosePassword(owner, 'seven tall masts')
+  await owner.getByRole('button', { name: 'Create owner' }).click()
+  await expect(owner.getByRole('list', { name: 'Jobs' })).toBeVisible()
+
+  await owner.getByRole('link', { name: 'People' }).click()
+  await owner.getByLabel('Name of a new person').fill('Rasmus')
+  await owner.getByRole('combobox', { name: 'Role', exact: true }).selectOption('Apprentice')
+  await owner.getByRole('button', { name: 'Invite person' }).click()
+  const link = await owner.getByTestId('link').innerText()
+
+  expect((await new AxeBuilder({ page: owner }).setLegacyMode().analyze()).violations).toEqual([])
+
+  const phone = await newPhone(browser)
+  await phone.goto(link)
+  await expect(phone.getByText('Welcome, Rasmus. You join as apprentice.')).toBeVisible()
+  await choosePassword(phone, 'short')
+  await phone.getByRole('button', { name: 'Join shop' }).click()
+  await expect(phone.getByRole('heading', { name: 'Join the shop' })).toBeVisible()
+  await choosePassword(phone, 'eight tall masts')
+  await phone.getByRole('button', { name: 'Join shop' }).click()
+
+  // What an apprentice changes is noted under their name; what they may not do is refused in words.
+  await phone.getByRole('link', { name: 'Marigold Tern' }).click()
+  await expect(phone.getByRole('heading', { name: 'Marigold Tern' })).toBeVisible()
+  await phone.goto('/rules')
+  await phone.getByLabel('Workshop').fill('Another name')
+  await phone.getByRole('button', { name: 'Save rules' }).click()
+  await expect(phone.getByRole('alert')).toContainText('An installer or the owner must do this.')
+
+  // Their session ends while they look.
+  await owner.reload()
+  await owner.getByRole('button', { name: 'Sign out Rasmus everywhere' }).click()
+  await expect(owner.getByText('Signed out')).toBeVisible()
+  await phone.getByRole('button', { name: 'Save rules' }).click()
+  await expect(phone).toHaveURL(/\/sign-in\?to=\/rules/)
+  await phone.getByLabel('Name').fill('rasmus')
+  await phone.getByLabel('Password').fill('wrong password')
+  await phone.getByRole('button', { name: 'Sign in' }).click()
+  await expect(phone.getByRole('alert')).toContainText('The name or the password is wrong.')
+  await phone.getByLabel('Password').fill('eight tall masts')
+  await phone.getByRole('button', { name: 'Sign in' }).click()
+  await expect(phone.getByRole('heading', { name: 'Shop rules' })).toBeVisible()
+
+  // A used link says so.
+  const other = await newPhone(browser)
+  await other.goto(link)
+  await expect(other.getByRole('alert')).toContainText('This link was used or is too old.')
+})
