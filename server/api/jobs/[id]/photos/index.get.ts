@@ -1,8 +1,10 @@
 import { repositories } from '../../../../utils/database'
-import { jobId, route } from '../../../../utils/reply'
+import { jobId, noSuchJob, route } from '../../../../utils/reply'
 
+/** The photos of a job, without their pictures. */
 export default route('apprentice', async (event) => {
   const id = jobId(event)
-  const { photos } = await repositories(event)
+  const { jobs, photos } = await repositories(event)
+  if (!(await jobs.read(id))) throw noSuchJob()
   return photos.list(id)
 })
