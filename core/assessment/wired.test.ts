@@ -26,6 +26,21 @@ describe('the verdict of the wiring', () => {
     )
   })
 
+  it('speaks of the fuse of a return as one in its positive, and of no more current than its own run has', () => {
+    // The starter’s return goes the same way: more comes back there than its fuse carries.
+    const job = starts.find(({ job: { number } }) => number === '0417')!
+    const { checks, network } = wiredJob(job, {})
+    const ofRun = (id: string) => checks.find(({ key }) => key === `wiring.fuse-rating@runs/${id}`)!
+    const flowsIn = (id: string): number => Number(/(\d+) A flow/.exec(ofRun(id).formula)![1])
+    const returns = network.runs.filter(({ id, returnOf }) => returnOf !== null && ofRun(id))
+    expect(returns.length).toBeGreaterThan(2)
+    for (const { id, returnOf } of returns) {
+      expect(ofRun(id).summary).toContain('in its positive')
+      expect(flowsIn(id)).toBeLessThanOrEqual(flowsIn(returnOf!))
+    }
+    expect(ofRun('link-1-feed').summary).not.toContain('in its positive')
+  })
+
   it('is of checks of the wiring alone', () => {
     const { checks } = wiringVerdictOf(goodJob())
     expect(checks.length).toBeGreaterThan(10)
