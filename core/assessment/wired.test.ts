@@ -41,6 +41,14 @@ describe('the verdict of the wiring', () => {
     expect(ofRun('link-1-feed').summary).not.toContain('in its positive')
   })
 
+  it('asks for a bond where the job has metal to bond, and not on a trailer', () => {
+    const bondOf = (wanted: string) => {
+      const job = starts.find(({ job: { number } }) => number === wanted)!
+      return wiredJob(job, {}).checks.find(({ id }) => id === 'wiring.bond')?.verdict
+    }
+    expect(['0417', '0427', '0430'].map(bondOf)).toEqual(['suits', undefined, undefined])
+  })
+
   it('is of checks of the wiring alone', () => {
     const { checks } = wiringVerdictOf(goodJob())
     expect(checks.length).toBeGreaterThan(10)
