@@ -1,5 +1,6 @@
 import { useLocalStorage } from '@vueuse/core'
 import { computed, type WritableComputedRef } from 'vue'
+import { useAccount } from '../stores/account'
 
 /** The name under which changes are recorded: of the person who is signed in, or of this device on one machine. */
 export function useDeviceName(): WritableComputedRef<string> {

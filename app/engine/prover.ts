@@ -66,21 +66,27 @@ const pause = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, 
 
 /** Proving, off the page’s own thread: one job at a time. */
 export class Prover {
-  private diagnosis: Diagnosis | null = null
+  private begun: Diagnosis | null = null
   private fitted: JobDocument | null = null
   private shop: ShopSettings = {}
   private turn = 0
   private practice: { readonly standIn: StandIn; readonly cause: Cause; readonly seed: number } | null = null
 
+  /** The diagnosis of the job. @throws before a job is begun */
+  private get diagnosis(): Diagnosis {
+    if (!this.begun) throw new Error('No job is being proved')
+    return this.begun
+  }
+
   begin(job: JobDocument, shop: ShopSettings): ShownProof {
     this.turn++
     this.fitted = asFitted(job)
     this.shop = shop
-    this.diagnosis = new Diagnosis(this.fitted, shop)
-    const { network } = this.diagnosis.proof.rig
+    this.begun = new Diagnosis(this.fitted, shop)
+    const { network } = this.begun.proof.rig
     const name = (id: string): string => network.posts.find((post) => post.id === id)?.name ?? id
     return {
-      tests: shownTests(this.diagnosis),
+      tests: shownTests(this.begun),
       fuses: network.posts
         .filter(({ kind }) => kind === 'fuse')
         .map(({ id, name: words, fitting }) => ({ id, number: fitting?.number ?? '', name: words })),
@@ -98,7 +104,7 @@ export class Prover {
    */
   async prepare(): Promise<ShownEssential | null> {
     const turn = this.turn
-    const preparing = this.diagnosis!.prepare()
+    const preparing = this.diagnosis.prepare()
     let begun = performance.now()
     while (!preparing.next().done) {
       if (performance.now() - begun < sliceMs) continue
@@ -106,15 +112,15 @@ export class Prover {
       if (turn !== this.turn) return null
       begun = performance.now()
     }
-    return shownEssential(this.diagnosis!)
+    return shownEssential(this.diagnosis)
   }
 
   diagnose(readings: readonly Read[]): ShownDiagnosis {
-    const diagnosis = this.diagnosis!
+    const diagnosis = this.diagnosis
     return shownDiagnosis(diagnosis, diagnosis.given(takenOf(diagnosis, readings)))
   }
   taught(readings: readonly Read[]): Taught {
-    const diagnosis = this.diagnosis!
+    const diagnosis = this.diagnosis
     const learnt = learntFrom(diagnosis.proof, takenOf(diagnosis, readings))
     const asTaught = withLearnt(this.fitted!, learnt)
     const { judgement, wiring } = judgeFitted(asTaught, this.shop)
@@ -124,10 +130,10 @@ export class Prover {
 
   /** How the case of an alternator should warm over the half hour of its test. */
   caseCurve(test: string): CaseCurve {
-    const { proof } = this.diagnosis!
+    const { proof } = this.diagnosis
     const id = test.replace(/^case-/, '')
     const machine = unitsOf(proof.rig.network, 'alternator').find((unit) => unit.id === id)!
-    const { value, tolerance } = this.diagnosis!.expect(proof.test(test)!)
+    const { value, tolerance } = this.diagnosis.expect(proof.test(test)!)
     const [leadA] = proof.seen(proof.rig, proof.test(test)!)
     const heat = proof.rig.heat[id]!
     const risen = Math.max(1, value - heat.airC)
@@ -141,24 +147,25 @@ export class Prover {
 
   /** Hides a fault in a simulation of the job. */
   practise(seed: number): void {
-    const { proof, causes } = this.diagnosis!
+    const { proof, causes } = this.diagnosis
     const { cause, size } = hiddenCause(causes, seed)
     const rig = asItIs(proof, asMet(proof, cause, { size, chance: chanceOf(seed + 3) }), chanceOf(seed + 1))
     this.practice = { standIn: new StandIn(proof, rig, chanceOf(seed + 2)), cause, seed }
   }
   practiceRead(test: string): number {
-    return this.practice!.standIn.read(this.diagnosis!.proof.test(test)!)
+    return this.practice!.standIn.read(this.diagnosis.proof.test(test)!)
   }
   /** Every cause there is to choose from, in words. */
   practiceChoices(): { readonly id: string; readonly words: string }[] {
-    return this.diagnosis!.causes.filter(({ fault }) => fault !== null)
+    return this.diagnosis.causes
+      .filter(({ fault }) => fault !== null)
       .map((cause) => ({ id: cause.id, words: causeWords(cause) }))
       .sort((a, b) => a.words.localeCompare(b.words))
   }
   practiceEnd(guess: string): PracticeEnd {
     const { standIn, cause, seed } = this.practice!
-    const again = new StandIn(this.diagnosis!.proof, standIn.rig, chanceOf(seed + 2))
-    const course = economical(this.diagnosis!, again)
+    const again = new StandIn(this.diagnosis.proof, standIn.rig, chanceOf(seed + 2))
+    const course = economical(this.diagnosis, again)
     const top = course.posterior.top()
     return {
       right: guess === cause.id,

@@ -1,10 +1,13 @@
 import type { Role } from '../../server/repositories/actor'
 
+/** The roles in words, from the least to the one that may do most. */
 export const roleWords: Readonly<Record<Role, string>> = {
-  owner: 'Owner',
-  installer: 'Installer',
   apprentice: 'Apprentice',
+  installer: 'Installer',
+  owner: 'Owner',
 }
+export const roles = Object.keys(roleWords) as readonly Role[]
+
 /** What a browser is, from how it calls itself: a phone or a computer, and its own name. */
 export function deviceWords(agent: string): string {
   const kind = /mobile|android|iphone/i.test(agent)

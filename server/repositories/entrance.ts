@@ -51,9 +51,8 @@ export class Entrance {
 
   /** Whether anybody has an account yet. */
   async hasPeople(): Promise<boolean> {
-    const [row] = await this.sql<{ any: boolean }[]>`
-      select exists (select 1 from person where password is not null) as any`
-    return row!.any
+    const found = await this.sql`select 1 from person where password is not null limit 1`
+    return found.length > 0
   }
 
   /** Makes the first owner; null if somebody has an account already. */
@@ -80,14 +79,14 @@ export class Entrance {
     const [person] = await this.sql<{ workshop: string; id: string; password: string | null }[]>`
       select workshop_id as workshop, person_id as id, password from person
       where lower(name) = lower(${name}) and ended_at is null order by created_at limit 1`
-    if (!(await isPassword(password, person?.password ?? null))) {
+    if (!(await isPassword(password, person?.password ?? null)) || !person) {
       await this.noteFailure(keys)
       return { kind: 'wrong' }
     }
     await this.sql`delete from sign_in_failure where key = ${keys[0]}`
     return {
       kind: 'in',
-      token: await openSession(this.sql, { workshop: person!.workshop, person: person!.id }, from),
+      token: await openSession(this.sql, { workshop: person.workshop, person: person.id }, from),
     }
   }
 

@@ -101,7 +101,7 @@ export class People extends Repository {
       const [person] = await sql`
         select 1 from person where workshop_id = ${this.workshop} and person_id = ${id} and ended_at is null`
       if (!person) return 'gone'
-      if (stopsOwning && owners.length === 1 && owners[0]!.id === id) return 'last-owner'
+      if (stopsOwning && owners.length === 1 && owners.some((owner) => owner.id === id)) return 'last-owner'
       await change(new People(sql, this.actor))
       return 'done'
     })

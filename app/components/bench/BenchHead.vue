@@ -16,33 +16,34 @@ const bench = useJob()
 const judging = useJudging()
 const view = useView()
 defineEmits<{ check: [key: string]; measure: [path: FieldPath]; copy: []; delete: [] }>()
-const job = computed(() => bench.document!.job)
+/** The head stands only once the job is open and checked. */
+const document = computed(() => bench.document!)
+const found = computed(() => judging.found!)
+const job = computed(() => document.value.job)
 /** What is still to be measured: of the answer, once one is chosen. */
-const next = computed(() => (judging.specified ?? judging.found)!.measureNext[0])
-const changes = computed(() => changesToMake(judging.found!, judging.assessment!.checks, bench.document!, q))
+const next = computed(() => (judging.specified ?? found.value).measureNext[0])
+const changes = computed(() => changesToMake(found.value, judging.assessment!.checks, document.value, q))
 const change = computed(() => changes.value.find(({ settles }) => settles.length > 0))
 /** Whether an answer is chosen: then both verdicts show. */
-const isAnswered = computed(() => bench.document!.specified !== undefined)
+const isAnswered = computed(() => document.value.specified !== undefined)
 const fix = computed(() => {
-  const check = judging.assessment!.checks.find((c) => c.key === judging.found!.decidedBy)
+  const check = judging.assessment!.checks.find((c) => c.key === found.value.decidedBy)
   return check?.verdict === 'does-not-suit' && check.remedies[0]
     ? { remedy: check.remedies[0], check: check.key }
     : null
 })
 const count = (n: number) => (n === 1 ? '1 check' : `${n} checks`)
-const battery = computed(() => bench.document!.candidate.name)
+const battery = computed(() => document.value.candidate.name)
 const volts = computed(() => {
-  const house = bench.document!.houseBank.nominalV?.value
-  const chassis = Object.values(bench.document!.alternators)
+  const house = document.value.houseBank.nominalV?.value
+  const chassis = Object.values(document.value.alternators)
     .map((a) => a.nominalV?.value)
     .find((v) => v && v !== house)
   return house ? (chassis ? `${chassis} V chassis, ${house} V house` : `${house} V`) : ''
 })
 /** The reason for the chosen answer if it does not suit, otherwise for the survey. */
 const reason = computed(() =>
-  judging.specified && judging.specified.verdict !== 'suits'
-    ? judging.specified.reason
-    : judging.found!.reason,
+  judging.specified && judging.specified.verdict !== 'suits' ? judging.specified.reason : found.value.reason,
 )
 const headline = useTemplateRef<HTMLElement>('headline')
 const headSeen = useElementVisibility(headline, { initialValue: true })

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { roles, type Role } from '../../../server/repositories/actor'
+import type { Role } from '../../../server/repositories/actor'
 import type { PersonRow } from '../../../server/repositories/people'
 import { ago } from '../../utils/dates'
-import { roleWords } from '../../utils/people'
+import { roles, roleWords } from '../../utils/people'
 
 /** The people of the shop, for its owner. */
 const session = useAccount()
@@ -47,16 +47,17 @@ async function linkAgain(person: PersonRow): Promise<void> {
 const setRole = (person: PersonRow, next: Role) =>
   change(`/api/people/${person.id}`, asJson('PUT', { role: next }))
 const signOut = (person: PersonRow) => change(`/api/people/${person.id}/sessions`, { method: 'DELETE' })
-async function remove(person: PersonRow): Promise<void> {
+async function remove(): Promise<void> {
+  const person = leaving.value
   leaving.value = null
-  await change(`/api/people/${person.id}`, { method: 'DELETE' })
+  if (person) await change(`/api/people/${person.id}`, { method: 'DELETE' })
 }
 const isSelf = (person: PersonRow): boolean => person.id === session.person?.id
 const stateOf = (person: PersonRow): string => {
   if (!person.hasJoined) return 'Invited, has not joined yet'
   if (person.sessions === 0) return 'Signed out'
   const places = person.sessions === 1 ? '1 device' : `${person.sessions} devices`
-  return `Signed in on ${places}, last used ${ago(person.seenAt!)}`
+  return `Signed in on ${places}${person.seenAt ? `, last used ${ago(person.seenAt)}` : ''}`
 }
 </script>
 
@@ -125,7 +126,7 @@ const stateOf = (person: PersonRow): string => {
       @update:open="leaving = null"
     >
       <p>They are signed out and cannot sign in again. History and papers keep their name.</p>
-      <p class="mt-4"><button type="button" class="act" @click="remove(leaving!)">Remove person</button></p>
+      <p class="mt-4"><button type="button" class="act" @click="remove">Remove person</button></p>
     </AppDialog>
   </section>
 </template>
