@@ -207,7 +207,7 @@ test('a shop rule shows what it would do, and checks the open jobs once it is ke
   await page.goto(`${app.url}/rules`)
   await rule.getByLabel('Replace always').check()
   await page.getByRole('button', { name: 'Save rules' }).click()
-  await expect(effect).toContainText('Every open job is checked with it')
+  await expect(effect).toContainText('Every open job is checked with the new rules')
   await page.goto(await app.job('0417'))
   await expect(page.getByTestId('reason')).toContainText('has no lithium profile')
 
@@ -237,7 +237,7 @@ test('an imperial shop reads and shows feet, pounds and °F', async ({ page, app
   await page.getByLabel('Lengths, weights, temperatures').selectOption('imperial')
   await page.getByLabel('Money').fill('$')
   await page.getByRole('button', { name: 'Save rules' }).click()
-  await expect(page.getByTestId('effect')).toContainText('Every open job is checked with it')
+  await expect(page.getByTestId('effect')).toContainText('Every open job is checked with the new rules')
   await page.goto(await app.job('0421'))
   await expect(page.getByRole('article', { name: 'Station charger' })).toContainText(
     'At −0.4 °F the BMS refuses all charge',

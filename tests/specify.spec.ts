@@ -89,7 +89,7 @@ test('an issued sheet stays as it is after rules, shelf and job have changed', a
   await page.goto(`${app.url}/rules`)
   await page.locator('[data-rule=coldSchool]').getByLabel('0 °C for everything').check()
   await page.getByRole('button', { name: 'Save rules' }).click()
-  await expect(page.getByTestId('effect')).toContainText('Every open job is checked with it')
+  await expect(page.getByTestId('effect')).toContainText('Every open job is checked with the new rules')
   await app.db
     .sql`update shelf_part set name = 'Something else', part_values = part_values - 'price' where kind in ('dcdc', 'heaters')`
   await page.goto(job)
