@@ -195,7 +195,9 @@ test('a shop rule shows what it would do, and checks the open jobs once it is ke
 }) => {
   // A job without a verdict yet has none to change.
   await page.goto(app.url)
-  await expect(page.getByRole('list', { name: 'Jobs' })).not.toContainText('Being checked')
+  const jobs = page.getByRole('list', { name: 'Jobs' })
+  await expect(jobs).toContainText('Marigold Tern')
+  await expect(jobs).not.toContainText('Being checked')
   await page.goto(`${app.url}/rules`)
   const rule = page.locator('[data-rule=chargerSchool]')
   await rule.getByLabel('Replace always').check()
