@@ -25,8 +25,8 @@ export default defineConfig({
   expect: { timeout: 60_000 },
   reporter: [['line'], ['json', { outputFile: 'test-results/browser.json' }]],
   use: {
-    // As long as an expectation waits: a label that is not there fails in a minute, not in ten.
-    actionTimeout: 60_000,
+    // A label that is not there fails in five minutes, not in ten. What takes long on a slow machine has the time.
+    actionTimeout: 300_000,
     viewport: { width: 1280, height: 800 },
     launchOptions: { executablePath: '/usr/bin/chromium', args: chromiumArgs },
   },
