@@ -98,11 +98,10 @@ export class People extends Repository {
         select person_id as id from person
         where workshop_id = ${this.workshop} and role = 'owner' and ended_at is null and password is not null
         order by person_id for update`
-      const [person] = await sql`
-        select 1 from person where workshop_id = ${this.workshop} and person_id = ${id} and ended_at is null`
-      if (!person) return 'gone'
+      const people = new People(sql, this.actor)
+      if (!(await people.has(id))) return 'gone'
       if (stopsOwning && owners.length === 1 && owners.some((owner) => owner.id === id)) return 'last-owner'
-      await change(new People(sql, this.actor))
+      await change(people)
       return 'done'
     })
   }

@@ -105,19 +105,14 @@ export const route = <T>(
 
 const uuid = /^[0-9a-f]{8}-([0-9a-f]{4}-){3}[0-9a-f]{12}$/i
 
-/** The job id of the address, or 404: what is no id is no job. */
-export function jobId(event: H3Event): string {
-  const id = getRouterParam(event, 'id') ?? ''
-  if (!uuid.test(id)) throw noSuchJob()
+/** An id of the address by its name; what is no id is nothing. @throws what `refusal` makes */
+export function idOf(event: H3Event, name: string, refusal: () => Refusal): string {
+  const id = getRouterParam(event, name) ?? ''
+  if (!uuid.test(id)) throw refusal()
   return id
 }
-
-/** The photo id of the address, or 404. */
-export function photoId(event: H3Event): string {
-  const id = getRouterParam(event, 'photo') ?? ''
-  if (!uuid.test(id)) throw noSuchPhoto()
-  return id
-}
+export const jobId = (event: H3Event): string => idOf(event, 'id', noSuchJob)
+export const photoId = (event: H3Event): string => idOf(event, 'photo', noSuchPhoto)
 
 export const noSuchPhoto = (): Refusal => new Refusal(404, 'There is no such photo')
 

@@ -1,10 +1,10 @@
 import { repositories } from '../../utils/database'
 import { route } from '../../utils/reply'
-import { allowedInShop } from '../../utils/session'
+import { personInShop } from '../../utils/session'
 
 /** The people of the shop. */
 export default route('owner', async (event) => {
-  await allowedInShop(event, 'owner')
+  personInShop(event)
   const { people } = await repositories(event)
   return people.list()
 })

@@ -5,13 +5,13 @@ import { readJson } from '../../utils/body'
 import { repositories } from '../../utils/database'
 import { personName, roleSchema } from '../../utils/people'
 import { refuseFields, route, validated } from '../../utils/reply'
-import { allowedInShop } from '../../utils/session'
+import { personInShop } from '../../utils/session'
 
 const body = Joi.object<{ name: string; role: Role }>({ name: personName, role: roleSchema })
 
 /** Invites a person. The link is told once. */
 export default route('owner', async (event) => {
-  await allowedInShop(event, 'owner')
+  personInShop(event)
   const { name, role } = validated(body, await readJson(event, 4096))
   const { people } = await repositories(event)
   const invited = await people.invite(name, role)

@@ -1,15 +1,14 @@
 import { repositories } from '../../../utils/database'
-import { idOf, noSuchPerson } from '../../../utils/people'
-import { Refusal } from '../../../utils/refusal'
+import { noSuchPerson, personId } from '../../../utils/people'
 import { route } from '../../../utils/reply'
-import { allowedInShop } from '../../../utils/session'
+import { personInShop } from '../../../utils/session'
 
 /** A new link for a person who has lost theirs, or their password. */
 export default route('owner', async (event) => {
-  await allowedInShop(event, 'owner')
-  const id = idOf(event, 'person', noSuchPerson)
+  personInShop(event)
+  const id = personId(event)
   const { people } = await repositories(event)
   const link = await people.linkAgain(id)
-  if (!link) throw new Refusal(404, noSuchPerson)
+  if (!link) throw noSuchPerson()
   return link
 })

@@ -1,14 +1,13 @@
 import { repositories } from '../../../utils/database'
-import { idOf, noSuchPerson } from '../../../utils/people'
-import { Refusal } from '../../../utils/refusal'
+import { noSuchPerson, personId } from '../../../utils/people'
 import { route } from '../../../utils/reply'
-import { allowedInShop } from '../../../utils/session'
+import { personInShop } from '../../../utils/session'
 
 /** Signs a person out everywhere. */
 export default route('owner', async (event) => {
-  await allowedInShop(event, 'owner')
-  const id = idOf(event, 'person', noSuchPerson)
+  personInShop(event)
+  const id = personId(event)
   const { people } = await repositories(event)
-  if (!(await people.has(id))) throw new Refusal(404, noSuchPerson)
+  if (!(await people.has(id))) throw noSuchPerson()
   return { ended: await people.endSessions(id) }
 })
