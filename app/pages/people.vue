@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { renderSVG } from 'uqr'
 import { roleWords } from '../utils/people'
 
 useHead({ title: 'People · Jovial Anchor' })
@@ -7,7 +6,6 @@ useKeys(shopKeys)
 
 const session = useAccount()
 const address = window.location.origin
-const code = `data:image/svg+xml;utf8,${encodeURIComponent(renderSVG(address))}`
 </script>
 
 <template>
@@ -21,7 +19,7 @@ const code = `data:image/svg+xml;utf8,${encodeURIComponent(renderSVG(address))}`
         <OwnSessions />
         <PeopleList v-if="session.person.role === 'owner'" />
         <section class="flex flex-wrap gap-4" aria-labelledby="phone-title">
-          <img :src="code" alt="Code of the address" class="size-40 bg-white" />
+          <QrCode :address="address" label="Code of the address" />
           <div class="grow basis-60">
             <h2 id="phone-title" class="text-xl">Open it on a phone</h2>
             <p>Join the shop’s network with the phone, scan the code and sign in.</p>

@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
 import type { Role } from '../../server/repositories/actor'
 import { ask, whenSignedOut } from '../utils/api'
+import { recalled } from '../utils/recalled'
 
 export interface Session {
   /** Whether people sign in here; otherwise the application answers on one machine only. */
@@ -16,25 +17,14 @@ const oneMachine: Session = { isShop: false, person: null, needsOwner: false }
 /** Longest wait before the session of the last visit is used, ms. */
 const patienceMs = 4000
 
-function recall(): Session {
-  try {
-    return { ...oneMachine, ...(JSON.parse(localStorage.getItem(kept) ?? '{}') as Partial<Session>) }
-  } catch {
-    return oneMachine
-  }
-}
-
 /** Who is signed in. Kept in the browser for when the server cannot be reached. */
 export const useAccount = defineStore('account', () => {
   const session = shallowRef<Session>(oneMachine)
-  let isLoaded = false
 
   async function load(): Promise<void> {
-    if (isLoaded) return
     const answer = await ask<Session>('/api/session', { signal: AbortSignal.timeout(patienceMs) })
-    session.value = answer.kind === 'ok' ? answer.data : recall()
+    session.value = answer.kind === 'ok' ? answer.data : recalled(kept, oneMachine)
     localStorage.setItem(kept, JSON.stringify(session.value))
-    isLoaded = true
   }
   // The session was ended elsewhere.
   whenSignedOut(() => {

@@ -3,17 +3,10 @@ import { shallowRef } from 'vue'
 import type { ShopSettings as Shop } from '../../server/repositories/shop'
 import { metric } from '#core/units/display'
 import { ask } from '../utils/api'
+import { recalled } from '../utils/recalled'
 
 const kept = 'jovial-anchor.shop'
 const unset: Shop = { name: '', rules: {}, units: metric, version: 0 }
-
-function recall(): Shop {
-  try {
-    return { ...unset, ...(JSON.parse(localStorage.getItem(kept) ?? '{}') as Partial<Shop>) }
-  } catch {
-    return unset
-  }
-}
 
 /**
  * What the shop has set: its rules and how it writes quantities. Kept in the browser for when the server is
@@ -30,7 +23,7 @@ export const useShop = defineStore('shop', () => {
 
   async function load(): Promise<void> {
     const answer = await ask<Shop>('/api/shop', { signal: AbortSignal.timeout(4000) })
-    take(answer.kind === 'ok' ? answer.data : recall())
+    take(answer.kind === 'ok' ? answer.data : recalled(kept, unset))
   }
 
   return { shop, take, load }

@@ -1,19 +1,17 @@
 <script setup lang="ts">
 import { useClipboard } from '@vueuse/core'
-import { renderSVG } from 'uqr'
 
 /** A link to hand over, with its code. It is shown once. */
 const props = defineProps<{ name: string; token: string; days: number }>()
 defineEmits<{ close: [] }>()
 const link = computed(() => `${window.location.origin}/join#invitation=${props.token}`)
-const code = computed(() => `data:image/svg+xml;utf8,${encodeURIComponent(renderSVG(link.value))}`)
 /** Also where the browser has no clipboard because it does not trust the certificate. */
 const { copy, copied } = useClipboard({ source: link, legacy: true })
 </script>
 
 <template>
   <section class="mb-4 flex flex-wrap gap-4 border border-edge bg-card p-4" aria-labelledby="link-title">
-    <img :src="code" alt="Code of the link" class="size-40 bg-white" />
+    <QrCode :address="link" label="Code of the link" />
     <div class="min-w-0 grow basis-60">
       <h2 id="link-title" class="text-lg">Link for {{ name }}</h2>
       <p>Let {{ name }} scan the code, or send the link. It works once, within {{ days }} days.</p>
