@@ -6,8 +6,7 @@ import { isIP } from 'node:net'
 import { hostname, networkInterfaces } from 'node:os'
 import { join } from 'node:path'
 
-const yearMs = 365 * 24 * 3600 * 1000
-const authorityYears = 10
+const authorityDays = 3650
 /** Phones take no certificate of a server that is valid for longer, days. */
 const serverDays = 390
 const dayMs = 24 * 3600 * 1000
@@ -30,31 +29,32 @@ export function hostsOfMachine() {
 const read = (path) => readFileSync(path, 'utf8')
 const write = (path, text, mode) => writeFileSync(path, text, { mode })
 
-async function authorityIn(folder, generate) {
-  const [keyFile, certFile] = [join(folder, 'authority.key'), join(folder, 'authority.crt')]
-  const isThere = existsSync(keyFile) && existsSync(certFile)
-  if (!isThere || endsSoon(read(certFile))) {
-    const made = await generate([{ name: 'commonName', value: `Jovial Anchor on ${hostname()}` }], {
+/**
+ * A key and its certificate in a folder, made where they are missing or not good any more. Only its owner can read the key.
+ * @param options of the package, besides algorithm and validity
+ */
+async function keptPair(folder, name, { isGood, commonName, days, options }) {
+  const [keyFile, file] = [join(folder, `${name}.key`), join(folder, `${name}.crt`)]
+  if (!existsSync(keyFile) || !existsSync(file) || !isGood(read(file))) {
+    const { default: selfsigned } = await import('selfsigned')
+    const made = await selfsigned.generate([{ name: 'commonName', value: commonName }], {
       ...algorithms,
       notBeforeDate: new Date(Date.now() - slackMs),
-      notAfterDate: new Date(Date.now() + authorityYears * yearMs),
-      extensions: [
-        { name: 'basicConstraints', cA: true, pathLenConstraint: 0, critical: true },
-        { name: 'keyUsage', keyCertSign: true, cRLSign: true, critical: true },
-      ],
+      notAfterDate: new Date(Date.now() + days * dayMs),
+      ...options,
     })
     write(keyFile, made.private, 0o600)
-    write(certFile, made.cert, 0o644)
+    write(file, made.cert, 0o644)
   }
-  return { key: read(keyFile), cert: read(certFile), file: certFile }
+  return { key: read(keyFile), cert: read(file), file }
 }
 
-const endsSoon = (cert) => Date.parse(new X509Certificate(cert).validTo) < Date.now() + renewedBeforeMs
+const isLasting = (cert) => Date.parse(new X509Certificate(cert).validTo) >= Date.now() + renewedBeforeMs
 /** Whether a certificate holds every host, comes from the authority, and does not end soon. */
-function isGood(cert, hosts, authority) {
+function isOfServer(cert, hosts, authority) {
   const own = new X509Certificate(cert)
   return (
-    !endsSoon(cert) &&
+    isLasting(cert) &&
     own.verify(new X509Certificate(authority).publicKey) &&
     hosts.every((host) => (isIP(host) ? own.checkIP(host) : own.checkHost(host)) !== undefined)
   )
@@ -63,19 +63,26 @@ function isGood(cert, hosts, authority) {
 /**
  * The certificate of the server for these hosts, made where it is missing.
  * @param folder made where it is missing; only its owner can read it
- * @returns key and certificate as PEM, and the file of the authority
+ * @returns key and certificate as PEM, and the certificate and file of the authority
  */
 export async function certificatesIn(folder, hosts) {
-  const { default: selfsigned } = await import('selfsigned')
   mkdirSync(folder, { recursive: true, mode: 0o700 })
-  const authority = await authorityIn(folder, selfsigned.generate)
-  const [keyFile, certFile] = [join(folder, 'server.key'), join(folder, 'server.crt')]
-  const isThere = existsSync(keyFile) && existsSync(certFile)
-  if (!isThere || !isGood(read(certFile), hosts, authority.cert)) {
-    const made = await selfsigned.generate([{ name: 'commonName', value: hosts[0] }], {
-      ...algorithms,
-      notBeforeDate: new Date(Date.now() - slackMs),
-      notAfterDate: new Date(Date.now() + serverDays * dayMs),
+  const authority = await keptPair(folder, 'authority', {
+    isGood: isLasting,
+    commonName: `Jovial Anchor on ${hostname()}`,
+    days: authorityDays,
+    options: {
+      extensions: [
+        { name: 'basicConstraints', cA: true, pathLenConstraint: 0, critical: true },
+        { name: 'keyUsage', keyCertSign: true, cRLSign: true, critical: true },
+      ],
+    },
+  })
+  const { key, cert } = await keptPair(folder, 'server', {
+    isGood: (one) => isOfServer(one, hosts, authority.cert),
+    commonName: hosts[0],
+    days: serverDays,
+    options: {
       ca: { key: authority.key, cert: authority.cert },
       extensions: [
         { name: 'basicConstraints', cA: false },
@@ -86,14 +93,7 @@ export async function certificatesIn(folder, hosts) {
           altNames: hosts.map((host) => (isIP(host) ? { type: 7, ip: host } : { type: 2, value: host })),
         },
       ],
-    })
-    write(keyFile, made.private, 0o600)
-    write(certFile, made.cert, 0o644)
-  }
-  return {
-    key: read(keyFile),
-    cert: read(certFile),
-    authority: authority.cert,
-    authorityFile: authority.file,
-  }
+    },
+  })
+  return { key, cert, authority: authority.cert, authorityFile: authority.file }
 }

@@ -40,19 +40,7 @@ export const lintChecks = [
   },
   {
     name: 'spelling',
-    commands: [
-      [
-        'cspell',
-        'lint',
-        '--no-progress',
-        '--no-summary',
-        '--cache',
-        '--cache-strategy',
-        'content',
-        '--cache-location',
-        join(root, 'node_modules/.cache/cspell-sound'),
-      ],
-    ],
+    commands: [['cspell', 'lint', '--no-progress', '--no-summary', ...cachedByContent('cspell')]],
   },
   {
     name: 'layers',

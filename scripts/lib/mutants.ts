@@ -59,7 +59,7 @@ function changeOf(
   return null
 }
 
-/** Nodes that hold no behaviour: types, imports, and numbers that only name a place in a list. */
+/** Nodes that hold no behaviour: types and imports. */
 const isPlain = (node: ts.Node): boolean =>
   ts.isTypeNode(node) ||
   ts.isInterfaceDeclaration(node) ||
