@@ -67,4 +67,5 @@ export const longWalks = {
   RANDOM_DELETIONS: '500',
   RANDOM_NETWORKS: '200',
   RANDOM_SYSTEMS: '400',
+  SYNC_RUNS: '10000',
 }

@@ -50,7 +50,7 @@ export async function loadDemo(sql: Sql, folder: string): Promise<number> {
     const to = repositoriesOf(tx, { workshop: id, person: 'demo', role: 'owner', epoch }, judgeHere)
     for (const tables of ['shelf', 'shelf/updates']) await loadShelf(tx, to.shelf, join(folder, tables))
     for (const [i, { document, judged }] of jobs.entries()) {
-      const { id } = await to.jobs.insert(tx, document, judged)
+      const { id } = await to.jobs.insert(tx, document, { judged })
       // All of one transaction share one time; set apart so that the first job heads the list.
       await tx`update job set updated_at = now() + ${i} * interval '1 millisecond' where job_id = ${id}`
     }

@@ -22,9 +22,15 @@ export class PoolError extends Error {
   }
 }
 
+/** The rows that statements see: those of one workshop, or of all for work of the server itself. */
+export type Scope = string
+export const everyWorkshop: Scope = 'all'
+
 /** One connection. It serves one request at a time, and is never opened again once it is closed. */
 class Lane {
   isOver = false
+  /** The scope that the connection is set to. */
+  private scope: Scope | null = null
   private readonly sql: Sql
   /** Ends when the statement before is answered: one is on its way at a time. */
   private last: Promise<unknown> = Promise.resolve()
@@ -50,21 +56,33 @@ class Lane {
     void this.sql.end({ timeout: 0 })
   }
 
-  /** Carries out a statement after those before it. */
+  /** Sets which rows later statements see. */
+  async enter(scope: Scope): Promise<void> {
+    if (this.scope === scope) return
+    this.scope = null
+    await this.run((sql) => sql`select set_config('jovial.scope', ${scope}, false)`)
+    this.scope = scope
+  }
+
   execute<T>(statement: Statement<T>): Promise<T> {
-    const answer = this.last.then(() => this.answer(statement))
+    return this.run((sql) => statement.on(sql))
+  }
+
+  /** Does something on the connection after what was asked before. */
+  private run<T>(work: (sql: Sql) => PromiseLike<T>): Promise<T> {
+    const answer = this.last.then(() => this.answer(work))
     this.last = answer.catch(() => undefined)
     return answer
   }
 
   /** A statement that has no answer ends the connection. */
-  private async answer<T>(statement: Statement<T>): Promise<T> {
+  private async answer<T>(work: (sql: Sql) => PromiseLike<T>): Promise<T> {
     if (this.isOver) throw new PoolError('CONNECTION_CLOSED', 'The connection to the database was lost')
     const timer = setTimeout(() => {
       this.end()
     }, this.answerMs)
     try {
-      return await statement.on(this.sql)
+      return await work(this.sql)
     } catch (cause) {
       if (!isRefusal(cause)) this.end()
       throw cause
@@ -89,10 +107,11 @@ class Lanes {
     private readonly limits: PoolLimits,
   ) {}
 
-  /** Waits for a connection and lends it. */
-  async lend<T>(use: (lane: Lane) => Promise<T>): Promise<T> {
+  /** Waits for a connection and lends it for the rows of a scope. */
+  async lend<T>(scope: Scope, use: (lane: Lane) => Promise<T>): Promise<T> {
     const lane = await this.take()
     try {
+      await lane.enter(scope)
       return await use(lane)
     } finally {
       this.giveBack(lane)
@@ -178,17 +197,23 @@ async function together<T>(lane: Lane, writer: Sql, work: (tx: Sql) => Promise<T
 export class Pool {
   private readonly statements: Lanes
   private readonly transactions: Lanes
-  /** What repositories write SQL with. */
+  private readonly writer: Sql
+  /** For work of the server itself, which sees every workshop. */
   readonly sql: Sql
 
   constructor(url: string, limits: Partial<PoolLimits> = {}) {
     this.statements = new Lanes(url, { ...usual, ...limits })
     this.transactions = new Lanes(url, { ...usual, ...limits })
-    const writer = connect(url, { max: 1 })
-    this.sql = sqlOf(
-      writer,
-      (statement) => this.statements.lend((lane) => lane.execute(statement)),
-      (work) => this.transactions.lend((lane) => together(lane, writer, work)),
+    this.writer = connect(url, { max: 1 })
+    this.sql = this.within(everyWorkshop)
+  }
+
+  /** What repositories write SQL with: it sees the rows of a scope alone. */
+  within(scope: Scope): Sql {
+    return sqlOf(
+      this.writer,
+      (statement) => this.statements.lend(scope, (lane) => lane.execute(statement)),
+      (work) => this.transactions.lend(scope, (lane) => together(lane, this.writer, work)),
     )
   }
 

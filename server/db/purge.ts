@@ -5,6 +5,9 @@ import { keptDays } from '../repositories/jobs'
 const leap = '3 days'
 const believedAfter = '2 days'
 
+/** Days that a device may be away and still be told which of its changes arrived. */
+const rememberedDays = 120
+
 /** Whether the clock may be believed: nothing goes for good because it was set wrong for a day. */
 async function isClockSound(sql: Sql): Promise<boolean> {
   const [row] = await sql<{ sound: boolean }[]>`
@@ -27,6 +30,7 @@ export async function purge(sql: Sql): Promise<number> {
     const tx = transaction as unknown as Sql
     if (!(await isClockSound(tx))) return 0
     const due = tx`deleted_at < now() - ${keptDays} * interval '1 day'`
+    await tx`delete from job_change where at < now() - ${rememberedDays} * interval '1 day'`
     await tx`
       delete from photo using job
       where photo.workshop_id = job.workshop_id and photo.job_id = job.job_id and ${due}`

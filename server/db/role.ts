@@ -26,6 +26,11 @@ const allowed: Readonly<Record<string, string>> = {
   session: 'insert, update, delete',
   invitation: 'insert, update',
   sign_in_failure: 'insert, update, delete',
+  job_change: 'insert, delete',
+  presence: 'insert, update, delete',
+  api_token: 'insert, update, delete',
+  passkey: 'insert, update, delete',
+  passkey_challenge: 'insert, delete',
 }
 
 /**

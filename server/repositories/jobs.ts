@@ -2,7 +2,9 @@ import type { Sql } from 'postgres'
 import type { Change } from '#core/job/change'
 import { changesBetween } from '#core/job/changes'
 import type { JobDocument } from '#core/job/document'
+import { isTemporaryNumber } from '#core/job/number'
 import { changeUpToDate } from '#core/job/migrations/index'
+import { decide, type Decision, type SaveOrder } from '#core/sync/order'
 import type { Verdict } from '#core/system/verdict'
 import { isJudged } from '../judging/behind'
 import type { ListVerdict } from '../judging/work'
@@ -40,6 +42,16 @@ export interface JobPage {
   readonly next: string | null
 }
 
+/** A job that a device should keep, and the version to keep. */
+export interface RecentJob extends JobRow {
+  readonly version: number
+  readonly epoch: string
+}
+/** Days after its last change that a job is kept on devices. */
+export const recentDays = 14
+/** Jobs that a device keeps at most. */
+const mostRecent = 300
+
 /** A job as the bench opens it. */
 export interface StoredJob {
   readonly id: string
@@ -52,7 +64,16 @@ export interface StoredJob {
 }
 
 export type Saved =
-  { readonly saved: true; readonly job: StoredJob } | { readonly saved: false; readonly theirs: StoredJob }
+  | { readonly saved: true; readonly job: StoredJob }
+  | {
+      readonly saved: false
+      readonly theirs: StoredJob
+      /** The newest order of this device that was carried out before. */
+      readonly arrived: string | null
+    }
+
+/** What an order says of itself, next to its document. A program that sends each save once needs no id. */
+export type Sending = Seen & Partial<Pick<SaveOrder, 'change' | 'unsure'>>
 
 export interface HistoryEntry {
   readonly version: number
@@ -122,18 +143,6 @@ const columnsOf = ({ job, candidate }: JobDocument) => {
 
 const current = (row: StoredJob): StoredJob => ({ ...row, document: documentOf(row.document) })
 
-/** What a document changes of the job unchanged; or the answer where there is nothing to save. */
-function changesOn(
-  before: StoredJob | null,
-  isCurrent: (version: number) => boolean,
-  document: JobDocument,
-): { changes: readonly Change[]; answer?: undefined } | { changes: null; answer: Saved | null } {
-  if (!before) return { changes: null, answer: null }
-  if (!isCurrent(before.version)) return { changes: null, answer: { saved: false, theirs: before } }
-  const changes = changesBetween(before.document, document)
-  return changes.length > 0 ? { changes } : { changes: null, answer: { saved: true, job: before } }
-}
-
 /** Number taken by another job: a save that would give it twice. */
 export class NumberTaken extends Error {
   constructor(readonly number: string) {
@@ -169,6 +178,18 @@ export class Jobs extends Repository {
     super(sql, actor)
   }
 
+  private rowColumns(sql: Sql) {
+    const judged = isJudged(sql)
+    return sql`
+        job_id as id, number, job.name, customer, craft, stage, due_date as "dueDate",
+        case when ${judged} then verdict end as verdict,
+        case when ${judged} then headline else 'Being checked' end as headline,
+        case when ${judged} then reason else '' end as reason,
+        case when ${judged} then specified_verdict end as "specifiedVerdict",
+        case when ${judged} then specified_headline end as "specifiedHeadline",
+        updated_at as "updatedAt", updated_by as "updatedBy"`
+  }
+
   private savedColumns(sql: Sql) {
     return sql`job_id as id, version, ${this.actor.epoch} as epoch, updated_at as "updatedAt", updated_by as "updatedBy"`
   }
@@ -185,13 +206,7 @@ export class Jobs extends Repository {
     const order = orderOf(sql, sort)
     const [, at, id] = pageEnd.exec(after ?? '') ?? []
     const rows = await sql<(JobRow & { key: string })[]>`
-      select job_id as id, number, job.name, customer, craft, stage, due_date as "dueDate",
-        case when ${judged} then verdict end as verdict,
-        case when ${judged} then headline else 'Being checked' end as headline,
-        case when ${judged} then reason else '' end as reason,
-        case when ${judged} then specified_verdict end as "specifiedVerdict",
-        case when ${judged} then specified_headline end as "specifiedHeadline",
-        updated_at as "updatedAt", updated_by as "updatedBy",
+      select ${this.rowColumns(sql)},
         ${order.key} || '~' || job_id as key
       from job join workshop using (workshop_id)
       where workshop_id = ${actor.workshop} and deleted_at is ${deleted ? sql`not null` : sql`null`}
@@ -212,6 +227,21 @@ export class Jobs extends Repository {
     }
   }
 
+  /**
+   * Jobs that a device should keep for work without signal: those that changed in the last {@link recentDays} days,
+   * newest first, and those it asks for.
+   */
+  recent(also: readonly string[] = []): Promise<RecentJob[]> {
+    const { sql, actor } = this
+    return sql<RecentJob[]>`
+      select ${this.rowColumns(sql)}, job.version, epoch
+      from job join workshop using (workshop_id)
+      where workshop_id = ${actor.workshop} and deleted_at is null
+        and (updated_at > now() - make_interval(days => ${recentDays})
+          or job_id in ${also.length > 0 ? sql(also) : sql`(null)`})
+      order by updated_at desc, job_id limit ${mostRecent}`
+  }
+
   read(id: string): Promise<StoredJob | null> {
     return this.find(this.sql, id, this.sql``)
   }
@@ -226,6 +256,32 @@ export class Jobs extends Repository {
       select ${this.storedColumns(sql)} from job
       where workshop_id = ${this.actor.workshop} and job_id = ${id} and deleted_at is null ${lock}`
     return job ? current(job) : null
+  }
+
+  /**
+   * Makes a job that a device has made without the server, under the device's id. It gets the next number of the
+   * workshop in place of a temporary one. Sent again, it is that job.
+   */
+  async createFrom(id: string, sending: Sending, document: JobDocument): Promise<Saved | null> {
+    const saved = await orTaken(
+      this.together(async (tx) => {
+        // Two that are sent at once take turns.
+        await tx`select pg_advisory_xact_lock(hashtextextended(${`job ${id}`}, 0))`
+        const [there] = await tx`
+          select 1 from job where workshop_id = ${this.actor.workshop} and job_id = ${id}`
+        if (there) return this.write(tx, id, sending, document)
+        const number = isTemporaryNumber(document.job.number)
+          ? await this.nextNumber(tx)
+          : document.job.number
+        const numbered = { ...document, job: { ...document.job, number } }
+        const job = await this.insert(tx, numbered, { id })
+        await this.carriedOut(tx, id, job.version, sending.change)
+        return { saved: true as const, job }
+      }),
+      document,
+    )
+    if (saved?.saved) this.changed()
+    return saved
   }
 
   /** Makes a job; it is checked a moment later. */
@@ -245,11 +301,16 @@ export class Jobs extends Repository {
     return job
   }
 
-  /** Puts a job into its table, checked where that has been done already. */
-  async insert(tx: Sql, document: JobDocument, judged?: ListVerdict): Promise<StoredJob> {
+  /** Puts a job into its table, under an id that a device gave it, checked where that has been done already. */
+  async insert(
+    tx: Sql,
+    document: JobDocument,
+    { id, judged }: { readonly id?: string; readonly judged?: ListVerdict } = {},
+  ): Promise<StoredJob> {
     const { workshop, person } = this.actor
     const row = {
       workshop_id: workshop,
+      ...(id ? { job_id: id } : {}),
       document: tx.json(document as never),
       updated_by: person,
       ...columnsOf(document),
@@ -283,25 +344,30 @@ export class Jobs extends Repository {
 
   /**
    * Saves a job if it still has the version the change was made on, and appends to its history.
-   * Otherwise nothing is saved and what stands there now is given. Null when there is no such job.
+   * Otherwise nothing is saved, and the answer holds the job as it is. An order that is sent again is carried out
+   * once. Null when there is no such job.
    */
-  async save(id: string, seen: Seen, document: JobDocument): Promise<Saved | null> {
+  async save(id: string, sending: Sending, document: JobDocument): Promise<Saved | null> {
     const saved = await orTaken(
-      this.together((tx) => this.write(tx, id, seen, document)),
+      this.together((tx) => this.write(tx, id, sending, document)),
       document,
     )
     if (saved?.saved) this.changed()
     return saved
   }
 
-  private async write(tx: Sql, id: string, seen: Seen, document: JobDocument): Promise<Saved | null> {
-    const isCurrent = (version: number): boolean => this.isCurrent(seen, version)
-    const { changes, answer } = changesOn(await this.readToChange(tx, id), isCurrent, document)
-    if (!changes) return answer
-    const { version } = seen
+  private async write(tx: Sql, id: string, sending: Sending, document: JobDocument): Promise<Saved | null> {
+    const before = await this.readToChange(tx, id)
+    if (!before) return null
+    const decision = await this.decide(tx, before, sending)
+    if (decision.kind === 'repeated') return { saved: true, job: before }
+    if (decision.kind === 'overtaken') return { saved: false, theirs: before, arrived: decision.arrived }
+    const changes = changesBetween(before.document, document)
+    if (changes.length === 0) return { saved: true, job: before }
+    const version = before.version + 1
     const next = {
       document: tx.json(document as never),
-      version: version + 1,
+      version,
       updated_by: this.actor.person,
       ...columnsOf(document),
     }
@@ -310,8 +376,31 @@ export class Jobs extends Repository {
       where workshop_id = ${this.actor.workshop} and job_id = ${id}
       returning ${this.savedColumns(tx)}`
     if (changes.some(({ path }) => path === 'job/number')) await this.countUpTo(tx, document.job.number)
-    await this.note(tx, id, version + 1, changes)
+    await this.carriedOut(tx, id, version, sending.change)
+    await this.note(tx, id, version, changes)
     return { saved: true, job: { ...saved!, document } }
+  }
+
+  /** What becomes of an order on a job as it stands. */
+  private async decide(tx: Sql, { id, version, epoch }: StoredJob, sending: Sending): Promise<Decision> {
+    const { change = '', unsure = [] } = sending
+    const asked = [...unsure, ...(change ? [change] : [])]
+    const known = asked.length
+      ? await tx<{ change: string; version: number }[]>`
+          select change_id as change, version from job_change
+          where workshop_id = ${this.actor.workshop} and job_id = ${id} and change_id in ${tx(asked)}`
+      : []
+    return decide(
+      { ...sending, change, unsure },
+      { version, epoch },
+      (one) => known.find((row) => row.change === one)?.version,
+    )
+  }
+
+  private async carriedOut(tx: Sql, id: string, version: number, change: string | undefined): Promise<void> {
+    if (!change) return
+    const row = { workshop_id: this.actor.workshop, job_id: id, change_id: change, version }
+    await tx`insert into job_change ${tx(row)}`
   }
 
   /** Appends to the history of a job; a burst of typing in one value is one entry. */

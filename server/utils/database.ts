@@ -12,11 +12,14 @@ let pool: Pool | undefined
 let queue: JudgingQueue | undefined
 
 /** The pool of this server, opened at first use. */
-export function database(): Sql {
+function thePool(): Pool {
   const url = process.env.DATABASE_URL
   if (!url) throw new Error('DATABASE_URL is not set: start with npm start')
-  return (pool ??= new Pool(url)).sql
+  return (pool ??= new Pool(url))
 }
+
+/** The data of every workshop, for work of the server itself. */
+export const database = (): Sql => thePool().sql
 
 /** What checks the jobs that are behind; it begins with those that an earlier server has left. */
 export function judgingQueue(): JudgingQueue {
@@ -45,10 +48,9 @@ declare module 'h3' {
  * @param device the name under which changes are noted on one machine
  */
 export async function repositories(event: H3Event, device = 'somebody'): Promise<Repositories> {
-  const sql = database()
   const { person } = event.context
   // A route that forgot to say who may use it must not fall back to the owner.
   if (isShop() && !person) throw new Error('A route of the shop reads data without a person')
-  const actor = person ?? (await ownerOf(sql, device))
-  return repositoriesOf(sql, actor, judgeOfServer(), judgingQueue().saved)
+  const actor = person ?? (await ownerOf(database(), device))
+  return repositoriesOf(thePool().within(actor.workshop), actor, judgeOfServer(), judgingQueue().saved)
 }

@@ -1,7 +1,9 @@
 import Joi from 'joi'
 
+export const versionSchema = Joi.number().integer().max(2_000_000_000)
+
 /** The state of the data that a change was made on, as a request tells it. */
 export const seenSchema = {
-  version: Joi.number().integer().min(1).max(2_000_000_000).required(),
+  version: versionSchema.min(1).required(),
   epoch: Joi.string().uuid(),
 }

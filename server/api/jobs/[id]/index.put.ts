@@ -1,16 +1,25 @@
 import Joi from 'joi'
 import { checkJob, largestJobFileBytes, SoundGroups } from '#core/formats/job-file'
-import type { Seen } from '../../../repositories/actor'
-import { NumberTaken } from '../../../repositories/jobs'
+import { unmade } from '#core/sync/order'
+import { NumberTaken, type Sending } from '../../../repositories/jobs'
 import { readJson } from '../../../utils/body'
 import { repositories } from '../../../utils/database'
 import { Refusal } from '../../../utils/refusal'
 import { jobId, noSuchJob, refuseFields, route, validated } from '../../../utils/reply'
-import { seenSchema } from '../../../utils/seen'
+import { seenSchema, versionSchema } from '../../../utils/seen'
 import { whoSchema } from '../../../utils/who'
 
-const body = Joi.object<Seen & { who: string; document: unknown }>({
+/** Orders without an answer that a device may name. */
+const mostUnsure = 200
+
+const body = Joi.object<Sending & { who: string; document: unknown }>({
   ...seenSchema,
+  /** Zero makes the job under the id of the address. */
+  version: versionSchema.min(unmade).required(),
+  /** The id of this change. Sent again with the same id, it is saved once. */
+  change: Joi.string().guid(),
+  /** Ids of earlier changes of this job whose answers did not come. */
+  unsure: Joi.array().items(Joi.string().guid()).max(mostUnsure),
   who: whoSchema,
   document: Joi.object().unknown().required(),
 })
@@ -18,14 +27,16 @@ const body = Joi.object<Seen & { who: string; document: unknown }>({
 /** What was saved lately is not checked again. */
 const sound = new SoundGroups()
 
-/** Saves a job over the version it was changed from; otherwise 409 with both sides. */
+/** Saves a job over the version it was changed from, or makes it; otherwise 409 with both sides. */
 export default route('apprentice', async (event) => {
   const id = jobId(event)
-  const { version, epoch, who, document } = validated(body, await readJson(event, largestJobFileBytes))
+  const { who, document, ...sending } = validated(body, await readJson(event, largestJobFileBytes))
   const read = checkJob(document, sound)
   if (!read.ok) throw refuseFields(read.problems)
   const { jobs } = await repositories(event, who)
-  const result = await jobs.save(id, { version, epoch }, read.job).catch((cause: unknown) => {
+  const isNew = sending.version === unmade
+  const saving = isNew ? jobs.createFrom(id, sending, read.job) : jobs.save(id, sending, read.job)
+  const result = await saving.catch((cause: unknown) => {
     throw cause instanceof NumberTaken
       ? refuseFields([
           {
@@ -39,9 +50,11 @@ export default route('apprentice', async (event) => {
   if (!result.saved) {
     throw new Refusal(409, `${result.theirs.updatedBy} changed this job in the meantime`, {
       theirs: result.theirs,
-      yours: { version, document },
+      arrived: result.arrived,
+      yours: { version: sending.version, document },
     })
   }
-  const { document: _sent, ...saved } = result.job
-  return saved
+  const { document: saved, ...place } = result.job
+  // A new job has its number from here.
+  return isNew ? { ...place, document: saved } : place
 })

@@ -1,0 +1,106 @@
+-- Orders of devices that were carried out: one that is sent again is not carried out twice.
+create table job_change (
+  workshop_id uuid not null,
+  job_id      uuid not null,
+  change_id   uuid not null,
+  version     integer not null,
+  at          timestamptz not null default now(),
+  primary key (workshop_id, job_id, change_id),
+  foreign key (workshop_id, job_id) references job on delete cascade
+);
+create index job_change_age on job_change (at);
+
+-- Every server hears that a job has another version, is deleted or restored.
+create function tell_job() returns trigger language plpgsql as $$
+begin
+  perform pg_notify('job', json_build_object('workshop', new.workshop_id, 'job', new.job_id,
+    'version', new.version, 'by', new.updated_by, 'isDeleted', new.deleted_at is not null)::text);
+  return null;
+end
+$$;
+create trigger job_told after insert on job for each row execute function tell_job();
+create trigger job_change_told after update on job for each row
+  when (old.version <> new.version or old.deleted_at is distinct from new.deleted_at) execute function tell_job();
+
+-- Who has which job open, in which window. Lost with the server: windows tell it again.
+create unlogged table presence (
+  workshop_id uuid not null,
+  window_id   uuid not null,
+  job_id      uuid not null,
+  person      text not null,
+  view        text not null,
+  seen_at     timestamptz not null default now(),
+  primary key (workshop_id, window_id),
+  foreign key (workshop_id) references workshop on delete cascade
+);
+create index presence_of_job on presence (workshop_id, job_id);
+
+-- Keys of programs. Only the hash of a key is kept.
+create table api_token (
+  workshop_id uuid not null references workshop,
+  token_id    uuid not null default gen_random_uuid(),
+  token_hash  bytea not null unique,
+  name        text not null check (length(name) between 1 and 100),
+  role        text not null check (role in ('owner', 'installer', 'apprentice')),
+  created_at  timestamptz not null default now(),
+  created_by  text not null,
+  ends_at     timestamptz not null,
+  used_at     timestamptz,
+  primary key (workshop_id, token_id)
+);
+
+-- Passkeys of people, and the questions that a browser is to sign.
+create table passkey (
+  workshop_id   uuid not null,
+  person_id     uuid not null,
+  credential_id text not null primary key,
+  public_key    bytea not null,
+  counter       bigint not null,
+  transports    text[] not null default '{}',
+  name          text not null,
+  created_at    timestamptz not null default now(),
+  used_at       timestamptz,
+  foreign key (workshop_id, person_id) references person
+);
+create table passkey_challenge (
+  challenge text primary key,
+  person_id uuid,
+  ends_at   timestamptz not null
+);
+
+-- A short number with which a person takes over a shared laptop where they have signed in before.
+alter table person add column pin text;
+
+-- Names under which devices made changes before people signed in.
+create table past_name (
+  workshop_id uuid not null references workshop,
+  name        text not null,
+  last_at     timestamptz not null,
+  primary key (workshop_id, name)
+);
+insert into past_name
+  select workshop_id, who, max(at) from (
+    select workshop_id, who, at from job_history
+    union all select workshop_id, updated_by, updated_at from job
+    union all select workshop_id, issued_by, issued_at from sheet
+    union all select workshop_id, taken_by, taken_at from photo) as used (workshop_id, who, at)
+  where who <> 'demo' and not exists (
+    select 1 from person where person.workshop_id = used.workshop_id and lower(person.name) = lower(who))
+  group by workshop_id, who;
+
+-- The application sees the rows of the workshop that its connection is set to, whatever a statement asks for.
+-- The owner of the tables, who migrates and restores, sees all.
+create function is_in_scope(workshop uuid) returns boolean language sql stable as
+  $$ select coalesce(current_setting('jovial.scope', true), '') in (workshop::text, 'all') $$;
+do $$
+declare
+  name text;
+begin
+  foreach name in array array['workshop', 'job', 'job_history', 'job_change', 'shelf_part', 'photo', 'sheet',
+    'sheet_pdf', 'person', 'session', 'invitation', 'presence', 'api_token', 'passkey', 'past_name']
+  loop
+    execute format('alter table %I enable row level security', name);
+    execute format('create policy scope on %I using (is_in_scope(workshop_id))', name);
+  end loop;
+end
+$$;
