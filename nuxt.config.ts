@@ -1,5 +1,6 @@
 import tailwindcss from '@tailwindcss/vite'
 import { build } from 'esbuild'
+import { randomUUID } from 'node:crypto'
 import { join } from 'node:path'
 
 /** Types that were found sound are checked again only where something of them changed. */
@@ -10,7 +11,7 @@ const checkedOnce = (of: string) => ({
 export default defineNuxtConfig({
   compatibilityDate: '2026-11-01',
   ssr: false,
-  modules: ['@pinia/nuxt'],
+  modules: ['@pinia/nuxt', '@vite-pwa/nuxt'],
   css: ['~/assets/main.css'],
   devtools: { enabled: false },
   telemetry: false,
@@ -28,7 +29,10 @@ export default defineNuxtConfig({
         { name: 'description', content: 'Does this lithium battery suit this charging system?' },
         { name: 'color-scheme', content: 'light dark' },
       ],
-      link: [{ rel: 'icon', type: 'image/svg+xml', href: '/anchor.svg' }],
+      link: [
+        { rel: 'icon', type: 'image/svg+xml', href: '/anchor.svg' },
+        { rel: 'manifest', href: '/manifest.webmanifest' },
+      ],
     },
   },
   hooks: {
@@ -67,4 +71,39 @@ export default defineNuxtConfig({
     sharedTsConfig: checkedOnce('shared'),
   },
   vite: { plugins: [tailwindcss()] },
+  // The application opens without signal: everything but the data comes from the device. The data is kept by
+  // `app/device`.
+  pwa: {
+    // A new version waits until everything is saved: `NewVersion.vue`.
+    registerType: 'prompt',
+    manifest: {
+      name: 'Jovial Anchor',
+      short_name: 'Jovial Anchor',
+      description: 'Does this lithium battery suit this charging system?',
+      display: 'standalone',
+      background_color: '#eef1f0',
+      theme_color: '#163a46',
+      icons: [
+        { src: '/icon-192.png', sizes: '192x192', type: 'image/png' },
+        { src: '/icon-512.png', sizes: '512x512', type: 'image/png' },
+        { src: '/anchor.svg', sizes: 'any', type: 'image/svg+xml' },
+      ],
+    },
+    workbox: {
+      globPatterns: ['**/*.{js,css,woff2,svg,png,wasm}'],
+      maximumFileSizeToCacheInBytes: 5 * 1024 * 1024,
+      // The server writes the page: it belongs to this build.
+      additionalManifestEntries: [{ url: '/', revision: randomUUID() }],
+      navigateFallback: '/',
+      navigateFallbackDenylist: [/^\/api\//],
+      runtimeCaching: [
+        {
+          urlPattern: /\/api\/jobs\/[^/]+\/photos\/[^/]+$/,
+          handler: 'CacheFirst',
+          options: { cacheName: 'photos', expiration: { maxEntries: 300 } },
+        },
+        { urlPattern: /\/weather\/.*\.epw$/, handler: 'CacheFirst', options: { cacheName: 'weather' } },
+      ],
+    },
+  },
 })

@@ -58,6 +58,6 @@ const chosen = computed(() => (setting.value in nextMode ? (setting.value as key
         >
       </button>
     </nav>
-    <div id="main" class="min-w-0 grow" tabindex="-1"><NuxtPage /></div>
+    <div id="main" class="min-w-0 grow" tabindex="-1"><NewVersion /><NuxtPage /></div>
   </div>
 </template>

@@ -101,6 +101,13 @@ test('two browsers on one value: neither overwrites the other, the person choose
   const dialog = other.getByRole('dialog', {
     name: 'Another page or device named Bench laptop changed the same thing',
   })
+  // The question takes no key of somebody who types: it is offered.
+  await expect(saveState(other)).toHaveText('Two people changed the same value')
+  await other.keyboard.press('End')
+  await other.keyboard.press('Backspace')
+  await other.keyboard.type('5')
+  await expect(dialog).toHaveCount(0)
+  await other.getByRole('button', { name: 'Choose' }).click()
   await expect(dialog).toContainText('Yours: −9 °C')
   await expect(dialog).toContainText('Another page or device named Bench laptop: 4 °C')
   await other.keyboard.press('Escape')
@@ -119,7 +126,7 @@ test('two browsers on one value: neither overwrites the other, the person choose
   await dialog.getByRole('radio', { name: /Bench laptop/ }).check()
   await dialog.getByRole('button', { name: 'Save choices' }).click()
   await expectSaved(other)
-  expect(await stored()).toEqual({ cold: 4, hot: 50 })
+  expect(await stored()).toEqual({ cold: 4, hot: 55 })
   await other.context().close()
 })
 

@@ -1,15 +1,76 @@
-import { ask, type PhotoRow } from '../utils/api'
+import { readKept } from '../device/answers'
+import { queuePhoto, type QueuedPhoto } from '../device/photos'
+import type { PhotoRow } from '../utils/api'
+
+/** A photo as a station shows it: on the server, or waiting on this device. */
+export interface ShownPhoto extends Pick<PhotoRow, 'id' | 'station' | 'name' | 'takenBy' | 'takenAt'> {
+  readonly address: string
+  /** Null on the server. */
+  readonly waits: { readonly refused: string | null } | null
+}
 
 const photos = shallowRef<readonly PhotoRow[]>([])
+/** Addresses of pictures that wait on this device, by the id of the photo. */
+const addresses = new Map<string, string>()
 let of = ''
 
-/** The photos of the job on the bench. */
+function addressOf({ id, picture }: QueuedPhoto): string {
+  const known = addresses.get(id)
+  if (known) return known
+  const made = URL.createObjectURL(picture)
+  addresses.set(id, made)
+  return made
+}
+
+/** The photos of the job on the bench, with those that wait on this device. */
 export function useJobPhotos() {
+  const sync = useSync()
+  const bench = useJob()
+  const account = useAccount()
+  const who = useDeviceName()
+
   async function load(job: string): Promise<void> {
     if (of !== job) photos.value = []
     of = job
-    const answer = await ask<PhotoRow[]>(`/api/jobs/${job}/photos`)
+    const answer = await readKept<PhotoRow[]>(`/api/jobs/${job}/photos`)
     if (answer.kind === 'ok' && of === job) photos.value = answer.data
   }
-  return { photos, load }
+
+  const shown = computed((): readonly ShownPhoto[] => {
+    const there = photos.value.map((photo) => ({
+      ...photo,
+      address: `/api/jobs/${of}/photos/${photo.id}`,
+      waits: null,
+    }))
+    const waiting = sync.photos
+      .filter((photo) => photo.job === of && !there.some(({ id }) => id === photo.id))
+      .map((photo) => ({ ...photo, address: addressOf(photo), waits: { refused: photo.refused } }))
+    return [...there, ...waiting]
+  })
+  // A photo that left the queue is on the server.
+  watch(
+    () => sync.photos.length,
+    (count, before) => {
+      if (of && count < before) void load(of)
+    },
+  )
+
+  /** Keeps a photo on this device and sends it. False where the browser has no room. */
+  async function add(station: string, name: string, picture: Blob): Promise<boolean> {
+    const photo: QueuedPhoto = {
+      id: crypto.randomUUID(),
+      job: bench.id,
+      station,
+      name: name.slice(0, 120),
+      takenBy: who.value || 'Unnamed device',
+      takenAt: new Date().toISOString(),
+      owner: account.person?.id ?? '',
+      picture,
+      refused: null,
+    }
+    const isKept = await queuePhoto(photo)
+    void sync.run()
+    return isKept
+  }
+  return { photos: shown, load, add }
 }

@@ -24,19 +24,24 @@ function usePatience(): () => Promise<void> {
  * A list that comes page by page. An answer to what was asked before counts no more.
  * @param pathOf what to ask for behind a page's end; null for the first page
  * @param rowsOf the rows of an answer
+ * @param keptRows the rows that this device keeps, for when the server cannot be reached; null if it keeps none
  */
 export function usePages<Row, Answer extends Page>(
   pathOf: (after: string | null) => string,
   rowsOf: (answer: Answer) => readonly Row[],
+  keptRows: () => Promise<readonly Row[] | null> = () => Promise.resolve(null),
 ) {
   const rows = shallowRef<readonly Row[] | null>(null)
   const answer = shallowRef<Answer | null>(null)
   const problem = ref('')
+  /** Whether the rows are those that this device keeps. */
+  const isKept = ref(false)
   const newest = latest()
   const patience = usePatience()
   interface Listed {
     readonly rows: readonly Row[]
-    readonly answer: Answer
+    /** Null where the rows are those that this device keeps. */
+    readonly answer: Answer | null
   }
   /** Pages that are to be listed: a page that was asked for is not forgotten where the list is asked again meanwhile. */
   let pages = 1
@@ -51,6 +56,12 @@ export function usePages<Row, Answer extends Page>(
   async function ask(after: string | null, before: readonly Row[]): Promise<Listed | null> {
     const got = await newest(patiently(pathOf(after)))
     if (!got) return null
+    const kept = got.kind === 'unreachable' ? await keptRows() : null
+    isKept.value = kept !== null
+    if (kept) {
+      problem.value = ''
+      return { rows: kept, answer: null }
+    }
     if (got.kind !== 'ok') {
       problem.value = problemOf(got, 'The server cannot be reached. The list may be old.')
       return null
@@ -67,7 +78,7 @@ export function usePages<Row, Answer extends Page>(
   /** As many pages as are to be listed, again. */
   async function again(): Promise<void> {
     let listed = await ask(null, [])
-    for (let page = 1; page < pages && listed?.answer.next; page++)
+    for (let page = 1; page < pages && listed?.answer?.next; page++)
       listed = await ask(listed.answer.next, listed.rows)
     show(listed)
   }
@@ -76,6 +87,7 @@ export function usePages<Row, Answer extends Page>(
     /** The last answer as it came. */
     answer,
     problem,
+    isKept,
     load: async () => {
       pages = 1
       show(await ask(null, []))

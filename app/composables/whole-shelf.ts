@@ -1,5 +1,7 @@
 import type { ShelfPart } from '#core/shelf/kinds'
-import { read, type Answer, type WholePage } from '../utils/api'
+import { readKept } from '../device/answers'
+import { wholeShelf } from '../device/keeper'
+import type { Answer, WholePage } from '../utils/api'
 
 /** The whole shelf, page by page, once the page that needs it is there. Null until then. */
 export function useWholeShelf() {
@@ -7,15 +9,12 @@ export function useWholeShelf() {
   const isOutOfReach = ref(false)
   onMounted(async () => {
     const parts: ShelfPart[] = []
-    let after: string | null = null
-    do {
-      const answer: Answer<WholePage> = await read<WholePage>(
-        `/api/shelf/whole?${new URLSearchParams(after === null ? {} : { after })}`,
-      )
+    for (let after: string | null = ''; after !== null;) {
+      const answer: Answer<WholePage> = await readKept<WholePage>(wholeShelf(after))
       if (answer.kind !== 'ok') return void (isOutOfReach.value = true)
       parts.push(...answer.data.parts)
       after = answer.data.next
-    } while (after !== null)
+    }
     shelf.value = parts
   })
   return { shelf, isOutOfReach }

@@ -1,15 +1,21 @@
 <script setup lang="ts">
 import { useDebounceFn, useIntervalFn } from '@vueuse/core'
-import { crafts, stages } from '#core/job/document'
+import { crafts, emptyJob, stages } from '#core/job/document'
+import { temporaryNumber } from '#core/job/number'
 import { typicals, type TypicalId } from '#core/job/typicals'
 import { verdicts, verdictWords, type Verdict } from '#core/system/verdict'
 import { asJson, ask, type JobPage, type JobRow, type StoredJob } from '../utils/api'
+import { isReachable } from '../device/connection'
 import { ago } from '../utils/dates'
+import { keptHere } from '../utils/kept-words'
 
 useHead({ title: 'Jobs · Jovial Anchor' })
 
 const device = useDeviceName()
 const session = useAccount()
+const bench = useJob()
+const sync = useSync()
+const kept = useKeptJobs()
 /** The error of the last action. */
 const problem = ref('')
 const words = ref('')
@@ -32,6 +38,7 @@ const {
   more,
   again,
   hasMore,
+  isKept,
 } = usePages<JobRow, JobPage>(
   (after) =>
     `/api/jobs?${new URLSearchParams({
@@ -42,7 +49,18 @@ const {
       ...(after && { after }),
     })}`,
   (page) => page.jobs,
+  async () =>
+    stage.value === 'deleted'
+      ? null
+      : kept.find({ words: words.value, verdict: verdict.value, stage: stage.value }),
 )
+/** Jobs of this device alone stand at the head of the list until they have a number. */
+const listed = computed(() => {
+  const made = isKept.value || stage.value !== '' || verdict.value !== '' ? [] : kept.made()
+  return jobs.value && [...made.filter(({ id }) => !jobs.value!.some((job) => job.id === id)), ...jobs.value]
+})
+/** The list is asked for again when the server can be reached again, or has been sent something. */
+watch([isReachable, () => sync.drafts.length], ([reachable]) => reachable && jobs.value && void again())
 /** A job that is being checked is so for a moment: the list is asked again until none is. */
 const isJudging = computed(
   () => jobs.value?.some((job) => job.verdict === null && job.reason === '') ?? false,
@@ -62,8 +80,14 @@ async function openNew(answer: ReturnType<typeof ask<StoredJob>>) {
 }
 
 const who = () => device.value.trim() || 'Unnamed device'
-const create = (typical?: TypicalId) =>
-  openNew(ask<StoredJob>('/api/jobs', asJson('POST', { who: who(), typical })))
+async function create(typical?: TypicalId) {
+  const answer = await ask<StoredJob>('/api/jobs', asJson('POST', { who: who(), typical }))
+  if (answer.kind !== 'unreachable') return openNew(Promise.resolve(answer))
+  // Without the server the job is made here. It gets its number later.
+  const number = temporaryNumber(kept.made().length + 1)
+  const made = typical ? typicals[typical].job(number) : emptyJob(number, 'New job')
+  await navigateTo(`/jobs/${bench.make(made)}`)
+}
 async function bringBack(id: string) {
   const answer = await ask(`/api/jobs/${id}/bring-back`, asJson('POST', { who: who() }))
   problem.value = problemOf(answer, 'The server cannot be reached. Nothing was restored.')
@@ -150,9 +174,24 @@ async function readFile(event: Event) {
       {{ said }}
     </p>
 
-    <ul v-if="jobs?.length" aria-label="Jobs" class="border-y border-line bg-card">
+    <p
+      v-if="isKept || sync.waiting > 0"
+      role="status"
+      class="mb-3 border-l-4 border-changed bg-card px-3 py-2"
+      data-testid="waiting"
+    >
+      <template v-if="isKept">Offline. These are the jobs of the last 14 days and those you pinned. </template
+      ><template v-if="sync.waiting > 0"
+        >{{ keptHere(sync.waiting) }}, sent when the server can be reached.</template
+      >
+    </p>
+    <p v-if="sync.ofOthers > 0" role="status" class="mb-3 border-l-4 border-changed bg-card px-3 py-2">
+      Changes of another person wait on this device. They are sent when that person signs in here.
+    </p>
+
+    <ul v-if="listed?.length" aria-label="Jobs" class="border-y border-line bg-card">
       <li
-        v-for="job in jobs"
+        v-for="job in listed"
         :key="job.id"
         class="relative grid grid-cols-[auto_1fr_auto] items-center gap-x-4 gap-y-1 border-line px-4 py-3 not-first:border-t hover:bg-paper/60 md:grid-cols-[auto_14rem_1fr_9rem_8rem]"
       >
@@ -203,10 +242,10 @@ async function readFile(event: Event) {
         </p>
       </li>
     </ul>
-    <p v-if="hasMore" class="mt-3 text-center">
+    <p v-if="hasMore && !isKept" class="mt-3 text-center">
       <button type="button" class="act-quiet" @click="more">Show more</button>
     </p>
-    <div v-if="jobs?.length === 0" class="border-y border-line bg-card px-4 py-10 text-center text-soft">
+    <div v-if="listed?.length === 0" class="border-y border-line bg-card px-4 py-10 text-center text-soft">
       <AnchorMark class="mx-auto mb-2 size-10" />
       <p v-if="stage === 'deleted'">Nothing was deleted in the last 30 days.</p>
       <p v-else-if="words || verdict || stage">No job found. Try fewer letters.</p>

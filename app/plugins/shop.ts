@@ -1,6 +1,12 @@
+import { adoptEarlierDrafts } from '../device/drafts'
+import { enterWindow } from '../device/windows'
+
 /** Nothing is shown before it is known who is signed in, and in which units the shop writes. */
 export default defineNuxtPlugin(async () => {
   const account = useAccount()
-  await account.load()
-  if (!account.mustSignIn) await useShop().load()
+  await Promise.all([enterWindow(), account.load()])
+  adoptEarlierDrafts(account.person?.id ?? '')
+  if (account.mustSignIn) return
+  await useShop().load()
+  useSync().start()
 })

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
 import type { Role } from '../../server/repositories/actor'
+import { forgetKept } from '../device/database'
 import { ask, whenSignedOut } from '../utils/api'
 import { recalled } from '../utils/recalled'
 
@@ -23,7 +24,9 @@ export const useAccount = defineStore('account', () => {
 
   async function load(): Promise<void> {
     const answer = await ask<Session>('/api/session', { signal: AbortSignal.timeout(patienceMs) })
-    session.value = answer.kind === 'ok' ? answer.data : recalled(kept, oneMachine)
+    const before = recalled(kept, oneMachine)
+    session.value = answer.kind === 'ok' ? answer.data : before
+    if (session.value.person?.id !== before.person?.id) await forgetKept()
     localStorage.setItem(kept, JSON.stringify(session.value))
   }
   // The session was ended elsewhere.

@@ -2,6 +2,8 @@ import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { goodJob, withValues } from '#core/testing'
 import type { JobDocument } from '#core/job/document'
+import { decide, type SaveOrder } from '#core/sync/order'
+import { useAccount } from './account'
 import { useJob } from './job'
 import { useJudging } from './judging'
 import { useView } from './view'
@@ -19,6 +21,8 @@ vi.mock('../engine/client', async (original) => {
 
 /** A server of one job, in memory, that can be cut off and changed from elsewhere. */
 class FakeServer {
+  isDeleted = false
+  readonly carriedOut = new Map<string, number>()
   version = 1
   document: JobDocument = goodJob()
   reachable = true
@@ -38,13 +42,17 @@ class FakeServer {
       updatedAt: '2026-11-20T08:00:00Z',
       updatedBy: this.by,
     }
+    if (this.isDeleted) return Response.json({ error: 'There is no such job' }, { status: 404 })
     if (init?.method !== 'PUT') return Response.json(stored)
     this.puts++
     if (this.refuses) return Response.json({ error: this.refuses }, { status: 422 })
-    const sent = JSON.parse(String(init.body)) as { version: number; document: JobDocument }
-    if (sent.version !== this.version)
-      return Response.json({ error: 'changed', theirs: stored }, { status: 409 })
+    const sent = JSON.parse(String(init.body)) as SaveOrder
+    const decision = decide(sent, { version: this.version, epoch: '' }, (one) => this.carriedOut.get(one))
+    if (decision.kind === 'overtaken')
+      return Response.json({ error: 'changed', theirs: stored, arrived: decision.arrived }, { status: 409 })
+    if (decision.kind === 'repeated') return Response.json(stored)
     this.change(sent.document)
+    this.carriedOut.set(sent.change, this.version)
     if (this.isSilent) return new Promise(() => undefined)
     return Response.json({ ...stored, version: this.version })
   }
@@ -72,6 +80,10 @@ beforeEach(() => {
     getItem: (k: string) => storage.get(k) ?? null,
     setItem: (k: string, v: string) => void storage.set(k, v),
     removeItem: (k: string) => void storage.delete(k),
+    key: (i: number) => [...storage.keys()][i] ?? null,
+    get length() {
+      return storage.size
+    },
   })
   vi.stubGlobal('fetch', (path: string, init?: RequestInit) =>
     Promise.resolve().then(() => server.answer(path, init)),
@@ -248,8 +260,23 @@ describe('opening', () => {
   })
 
   it('passes over a draft that is broken', async () => {
-    storage.set('jovial-anchor.draft.job', '{broken')
+    storage.set('jovial-anchor.draft.job.', '{broken')
     expect((await opened()).document).toEqual(goodJob())
+  })
+
+  it('leaves the changes of another person to that person', async () => {
+    const first = await opened()
+    server.reachable = false
+    type(first, 'place/coldestC', 3)
+    // The window is closed, and somebody else opens the next one.
+    vi.clearAllTimers()
+    server.reachable = true
+    setActivePinia(createPinia())
+    const account = useAccount()
+    vi.spyOn(account, 'person', 'get').mockReturnValue({ id: 'ann', name: 'Ann', role: 'installer' })
+    expect((await opened()).document!.place.coldestC!.value).toBe(12)
+    await rest()
+    expect(server.puts).toBe(0)
   })
 })
 
@@ -296,6 +323,53 @@ describe('two people', () => {
     await rest()
     expect(bench.conflict).toBeNull()
     expect(bench.save.kind).toBe('saved')
+  })
+})
+
+describe('a job that was deleted elsewhere', () => {
+  it('is offered as a copy with what was typed', async () => {
+    const bench = await opened()
+    type(bench, 'place/coldestC', 3)
+    server.isDeleted = true
+    await rest()
+    expect(bench.save.kind).toBe('gone')
+    const copy = bench.keepAsCopy('New 1')!
+    await bench.open(copy)
+    expect(bench.document!.job.number).toBe('New 1')
+    expect(bench.document!.place.coldestC!.value).toBe(3)
+  })
+
+  it('goes on where it was restored', async () => {
+    const bench = await opened()
+    type(bench, 'place/coldestC', 3)
+    server.isDeleted = true
+    await rest()
+    server.isDeleted = false
+    await bench.refresh('job')
+    await rest()
+    expect(bench.save.kind).toBe('saved')
+    expect(server.document.place.coldestC!.value).toBe(3)
+  })
+})
+
+describe('a job that is made without the server', () => {
+  it('is kept here, and sent under its own id once the server can be reached', async () => {
+    server.reachable = false
+    const bench = useJob()
+    const id = bench.make(goodJob())
+    await bench.open(id)
+    type(bench, 'place/coldestC', 3)
+    await rest()
+    expect(bench.save.kind).toBe('unreachable')
+    setActivePinia(createPinia())
+    const again = useJob()
+    await again.open(id)
+    expect(again.document!.place.coldestC!.value).toBe(3)
+    server.reachable = true
+    server.version = 0
+    await rest()
+    expect(again.save.kind).toBe('saved')
+    expect(server.document.place.coldestC!.value).toBe(3)
   })
 })
 

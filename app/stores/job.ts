@@ -15,21 +15,38 @@ import {
 } from '#core/job/document'
 import type { Known, ManyKindId, PartKindId } from '#core/job/fields'
 import type { RuleOverrides } from '#core/rules/rules'
-import { after, opened, stateOf, toSend, type Saving, type SavingEvent } from '#core/sync/saving'
+import { unmade } from '#core/sync/order'
+import {
+  after,
+  madeHere,
+  opened,
+  pendingOf,
+  reloaded,
+  stateOf,
+  toSend,
+  type Saving,
+  type SavingEvent,
+} from '#core/sync/saving'
 import { savedBy, useDeviceName } from '../composables/device'
-import { asJson, ask, type HistoryEntry, type StoredJob } from '../utils/api'
-import { dropDraft, keepDraft, readDraft } from '../utils/drafts'
+import { draftsBy, dropDraft, keepDraft, takeOver, type UnsavedDraft } from '../device/drafts'
+import { forgetJob, keepJob, keptJob } from '../device/jobs'
+import { endedWindows } from '../device/windows'
+import { asJson, ask, type Answer, type HistoryEntry, type StoredJob } from '../utils/api'
+import { useAccount } from './account'
 
 export type SaveState =
-  | { readonly kind: 'saved' | 'saving' | 'unsaved' | 'unreachable' | 'conflict' | 'full' }
+  | { readonly kind: 'saved' | 'saving' | 'unsaved' | 'unreachable' | 'conflict' | 'gone' | 'full' }
   | { readonly kind: 'refused'; readonly error: string }
 
+const notFound = 404
 const saveDelayMs = 500
 const retryMs = 2000
 const joinEditsMs = 1500
 const mostUndo = 200
 
 type Steps = readonly (readonly Change[])[]
+/** What the server answers to a save. The document comes with a job that it made. */
+type SavedJob = Omit<StoredJob, 'document'> & Partial<Pick<StoredJob, 'document'>>
 
 /** Parts that are in the walk-round from the start. */
 const madeOnDemand = (path: string): boolean =>
@@ -69,6 +86,8 @@ const openJob = (saving: Saving, more: Partial<OpenJob> = {}): OpenJob =>
  */
 export const useJob = defineStore('job', () => {
   const who = useDeviceName()
+  const account = useAccount()
+  const owner = (): string => account.person?.id ?? ''
   const id = ref('')
   const jobs = shallowReactive(new Map<string, OpenJob>())
   const here = computed(() => jobs.get(id.value) ?? null)
@@ -82,36 +101,106 @@ export const useJob = defineStore('job', () => {
     return kind === 'refused' && saving.trouble?.kind === 'refused' ? saving.trouble : ({ kind } as SaveState)
   })
 
-  /** Opens a job; what was typed here and never arrived is taken up again. Gives words when it cannot. */
+  /** Opens a job, with the changes made here that never arrived. Gives words when it cannot. */
   async function open(jobId: string): Promise<string | null> {
     id.value = jobId
     const known = jobs.get(jobId)
     if (known && !isIdle(known)) return null
     jobs.delete(jobId)
-    const draft = readDraft(jobId)
+    return bring(jobId)
+  }
+
+  /** Sends the changes of a job that are kept here, whichever job is looked at. */
+  async function resume(jobId: string): Promise<void> {
+    if (!jobs.has(jobId)) await bring(jobId)
+  }
+
+  /** The changes of a job that this window may take up: its own, or those of a window that has ended. */
+  async function draftOf(jobId: string): Promise<UnsavedDraft | undefined> {
+    const hasEnded = await endedWindows()
+    return draftsBy(owner()).find((draft) => draft.job === jobId && hasEnded(draft.window))
+  }
+
+  async function bring(jobId: string): Promise<string | null> {
+    const draft = await draftOf(jobId)
+    if (draft && !jobs.has(jobId)) takeUp(draft)
+    if (draft?.version === unmade) {
+      sendSoon(jobId, 0)
+      return null
+    }
     const answer = await ask<StoredJob>(`/api/jobs/${jobId}`)
-    if (jobs.has(jobId)) return null
-    if (answer.kind === 'refused') return answer.refused.error
-    if (answer.kind === 'unreachable' && !draft)
-      return 'The server cannot be reached, and this job was not changed on this device before.'
-    if (draft) {
-      const { version, epoch, base, document: drafted, unsure = [], typing, undo } = draft
-      const notice = 'Your unsaved changes are back.'
-      jobs.set(
-        jobId,
-        openJob(
-          { ...opened({ version, epoch, document: base }), document: drafted, unsure },
-          { typing: { ...typing }, undo, notice },
-        ),
-      )
-      if (answer.kind === 'ok' && (answer.data.version !== version || answer.data.epoch !== epoch))
-        happened(jobId, { kind: 'overtaken', theirs: answer.data })
-      sendSoon(jobId, answer.kind === 'unreachable' ? retryMs : 0)
-    } else if (answer.kind === 'ok') {
-      jobs.set(jobId, openJob(opened(answer.data)))
+    if (jobs.has(jobId)) {
+      hear(jobId, answer)
+      return null
+    }
+    if (answer.kind === 'refused') {
+      if (answer.status === notFound) void forgetJob(jobId)
+      return answer.refused.error
+    }
+    const stored = answer.kind === 'ok' ? answer.data : (await keptJob(jobId))?.stored
+    if (!stored)
+      return 'The server cannot be reached, and this device does not keep this job. It keeps the jobs of the last 14 days and those you pin.'
+    jobs.set(jobId, openJob(opened(stored)))
+    if (answer.kind === 'ok') {
+      void keepJob(stored)
       void recallHistory(jobId)
     }
     return null
+  }
+
+  function takeUp(draft: UnsavedDraft): void {
+    takeOver(draft)
+    const { job, version, epoch, base, document: drafted, unsure, typing, undo } = draft
+    const saving = { ...opened({ version, epoch, document: base }), document: drafted, unsure }
+    jobs.set(job, openJob(saving, { typing: { ...typing }, undo, notice: 'Your unsaved changes are back.' }))
+  }
+
+  /** Takes what the server says of a job that is open here. */
+  function hear(jobId: string, answer: Answer<StoredJob>): void {
+    if (answer.kind === 'ok') happened(jobId, { kind: 'news', theirs: answer.data })
+    else if (answer.kind === 'refused' && answer.status === notFound) gone(jobId)
+    sendSoon(jobId, answer.kind === 'unreachable' ? retryMs : 0)
+  }
+
+  /** A job that is not on the server any more. Without changes of its own it simply closes. */
+  function gone(jobId: string): void {
+    happened(jobId, { kind: 'failed', trouble: { kind: 'gone' } })
+    void forgetJob(jobId)
+  }
+
+  /** Somebody may have changed or deleted a job that is open here. */
+  async function refresh(jobId: string): Promise<void> {
+    const job = jobs.get(jobId)
+    if (!job || job.saving.sent || job.saving.version === unmade) return
+    const answer = await ask<StoredJob>(`/api/jobs/${jobId}`)
+    if (answer.kind === 'ok') void keepJob(answer.data)
+    if (answer.kind !== 'unreachable') hear(jobId, answer)
+  }
+
+  /** Makes a job without the server, which is sent as soon as it can be reached. Returns its id. */
+  function make(made: JobDocument): string {
+    const jobId = crypto.randomUUID()
+    jobs.set(jobId, openJob(madeHere(made)))
+    keep(jobId)
+    sendSoon(jobId, 0)
+    return jobId
+  }
+
+  /** The job on the bench was deleted elsewhere: makes a job of its own of what is here. Returns its id. */
+  function keepAsCopy(number: string): string | null {
+    const job = here.value
+    if (!job) return null
+    const { document: kept } = job.saving
+    const copy = make({ ...kept, job: { ...kept.job, number } })
+    discard()
+    return copy
+  }
+
+  /** Drops the job on the bench with the changes that are not on the server. */
+  function discard(): void {
+    clearTimeout(here.value?.timer)
+    dropDraft(id.value)
+    jobs.delete(id.value)
   }
 
   /** Nothing of it is on its way or waits to be sent, so that it can be fetched again. */
@@ -239,21 +328,10 @@ export const useJob = defineStore('job', () => {
   function keep(jobId: string): void {
     const job = jobs.get(jobId)
     if (!job) return
-    const {
-      saving: { version, epoch, base, document: drafted, unsure, sent },
-      typing,
-      undo: undoable,
-    } = job
-    const draft = {
-      version,
-      epoch,
-      base,
-      document: drafted,
-      unsure: sent ? [...unsure, sent] : unsure,
-      typing,
-      undo: undoable,
-    }
-    job.full = !keepDraft(jobId, draft)
+    const { version, epoch, base, document: drafted, unsure } = reloaded(job.saving)
+    const { typing, undo: undoable } = job
+    const changes = { version, epoch, base, document: drafted, unsure }
+    job.full = !keepDraft({ job: jobId, owner: owner(), ...changes, typing, undo: undoable })
   }
 
   function sendSoon(jobId: string, delay: number): void {
@@ -268,23 +346,36 @@ export const useJob = defineStore('job', () => {
     if (!job) return
     const order = toSend(job.saving)
     if (!order) return settle(jobId)
-    happened(jobId, { kind: 'sending' })
+    const change = crypto.randomUUID()
+    happened(jobId, { kind: 'sending', change })
     keep(jobId)
-    const body = { ...order, who: who.value || 'Unnamed device' }
-    const answer = await ask<Omit<StoredJob, 'document'>>(`/api/jobs/${jobId}`, asJson('PUT', body))
+    const body = { ...order, change, who: who.value || 'Unnamed device' }
+    const answer = await ask<SavedJob>(`/api/jobs/${jobId}`, asJson('PUT', body))
     if (answer.kind === 'ok') {
-      happened(jobId, { kind: 'acknowledged', version: answer.data.version })
+      const { version, epoch, document: saved } = answer.data
+      happened(jobId, { kind: 'acknowledged', version, epoch, document: saved })
+      keepSaved(jobId, answer.data)
       await send(jobId)
     } else if (answer.kind === 'unreachable') {
       happened(jobId, { kind: 'failed', trouble: { kind: 'unreachable' } })
       sendSoon(jobId, retryMs)
     } else if (answer.status === 409 && answer.refused.theirs) {
-      happened(jobId, { kind: 'overtaken', theirs: answer.refused.theirs })
+      const { theirs, arrived = null } = answer.refused
+      happened(jobId, { kind: 'overtaken', theirs, arrived })
       keep(jobId)
       sendSoon(jobId, 0)
+    } else if (answer.status === notFound) {
+      gone(jobId)
+      keep(jobId)
     } else {
       happened(jobId, { kind: 'failed', trouble: { kind: 'refused', error: answer.refused.error } })
     }
+  }
+
+  /** Keeps the job as it was saved, for work without signal. */
+  function keepSaved(jobId: string, { document: _saved, ...place }: SavedJob): void {
+    const base = jobs.get(jobId)?.saving.base
+    if (base) void keepJob({ ...place, document: base })
   }
 
   /** Nothing is left to send: the draft goes, unless there is text in it that is no value yet. */
@@ -316,6 +407,11 @@ export const useJob = defineStore('job', () => {
     document,
     save,
     open,
+    resume,
+    refresh,
+    make,
+    keepAsCopy,
+    discard,
     edit,
     setField,
     setTyping,
@@ -332,6 +428,26 @@ export const useJob = defineStore('job', () => {
     saveNow,
     version: computed(() => here.value?.saving.version ?? 0),
     epoch: computed(() => here.value?.saving.epoch),
+    /** The job as the server has it; null while it is on no server. */
+    stored: computed((): StoredJob | null => {
+      const saving = here.value?.saving
+      if (!saving || saving.version === unmade) return null
+      const { version, epoch = '', base } = saving
+      return {
+        id: id.value,
+        version,
+        epoch,
+        document: base,
+        updatedAt: new Date().toISOString(),
+        updatedBy: who.value,
+      }
+    }),
+    /** Changes that are not on the server yet. */
+    pending: computed(() => (here.value ? pendingOf(here.value.saving).length : 0)),
+    /** Whether the job is on no server yet. */
+    isUnmade: computed(() => here.value?.saving.version === unmade),
+    /** Whether a job is open in this window. */
+    isOpen: (jobId: string): boolean => jobs.has(jobId),
     /** Changes of the last step that can be taken back. */
     lastStep: computed(() => here.value?.undo.at(-1) ?? []),
     typing: computed(() => here.value?.typing ?? {}),

@@ -37,7 +37,7 @@ export const useView = defineStore('view', () => {
   /** The field that is being filled in. */
   const inHand = ref<FieldPath | null>(null)
   /** The dialog that is open over the view. */
-  const dialog = ref<'find' | 'keys' | null>(null)
+  const dialog = ref<'find' | 'keys' | 'choice' | null>(null)
   /** Unusual values that someone looked at and kept. */
   const kept = ref(new Set<string>())
   watch(

@@ -1,5 +1,6 @@
 import { promiseTimeout } from '@vueuse/core'
-import type { HistoryEntry, JobPage, JobRow, StoredJob } from '../../server/repositories/jobs'
+import { isReachable } from '../device/connection'
+import type { HistoryEntry, JobPage, JobRow, RecentJob, StoredJob } from '../../server/repositories/jobs'
 import type { PhotoRow } from '../../server/repositories/photos'
 import type { ShelfPage, ShelfRecord, WholePage } from '../../server/repositories/shelf'
 import type { SheetRow } from '../../server/repositories/sheets'
@@ -10,6 +11,7 @@ export type {
   JobPage,
   JobRow,
   PhotoRow,
+  RecentJob,
   Preview,
   SheetRow,
   ShelfPage,
@@ -25,6 +27,8 @@ export interface Refused {
   readonly error: string
   readonly fields?: Readonly<Record<string, string>>
   readonly theirs?: StoredJob
+  /** The newest change of this device that was saved before. */
+  readonly arrived?: string | null
   /** What is missing before something can be signed without a reason. */
   readonly gaps?: readonly string[]
 }
@@ -55,6 +59,12 @@ export function whenSignedOut(then: () => void): void {
  * nothing was done.
  */
 export async function ask<T>(path: string, init: RequestInit = {}): Promise<Answer<T>> {
+  const answer = await asked<T>(path, init)
+  isReachable.value = answer.kind !== 'unreachable'
+  return answer
+}
+
+async function asked<T>(path: string, init: RequestInit): Promise<Answer<T>> {
   try {
     const response = await fetch(path, init)
     const data: unknown = await response.json()
@@ -75,7 +85,8 @@ const pausesMs = [300, 1200]
 export async function read<T>(path: string): Promise<Answer<T>> {
   let answer = await ask<T>(path)
   for (const pause of pausesMs) {
-    if (answer.kind !== 'unreachable') break
+    // Without any network the next tries would fail too.
+    if (answer.kind !== 'unreachable' || !navigator.onLine) break
     await promiseTimeout(pause)
     answer = await ask<T>(path)
   }

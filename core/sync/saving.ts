@@ -112,6 +112,7 @@ export function stateOf(
 ): 'saved' | 'saving' | 'unsaved' | 'unreachable' | 'refused' | 'gone' | 'conflict' {
   if (saving.conflict) return 'conflict'
   if (saving.sent) return 'saving'
+  if (saving.trouble?.kind === 'gone') return 'gone'
   if (isSettled(saving)) return 'saved'
   return saving.trouble?.kind ?? 'unsaved'
 }
@@ -132,8 +133,11 @@ export function after(saving: Saving, event: SavingEvent): Saving {
       return saving.sent ? acknowledged(saving, saving.sent, event) : saving
     case 'overtaken':
       return overtaken(saving, event.theirs, event.arrived)
-    case 'news':
-      return isNews(saving, event.theirs) ? overtaken(saving, event.theirs, null) : saving
+    case 'news': {
+      // A job that was deleted and restored goes on.
+      const known = saving.trouble?.kind === 'gone' ? { ...saving, trouble: null } : saving
+      return isNews(known, event.theirs) ? overtaken(known, event.theirs, null) : known
+    }
     case 'failed':
       return { ...saving, sent: null, trouble: event.trouble, unsure: unsureAfter(saving, event.trouble) }
     case 'resolved':

@@ -13,6 +13,10 @@ export interface PhotoRow {
 export interface NewPhoto extends Pick<PhotoRow, 'station' | 'name' | 'width' | 'height'> {
   readonly mime: string
   readonly data: Uint8Array
+  /** The id that a device gave it: sent again with it, the photo is added once. */
+  readonly id?: string | undefined
+  /** When it was taken, by the clock of the device. */
+  readonly takenAt?: string | undefined
 }
 
 const columns = (sql: Sql) =>
@@ -34,12 +38,17 @@ export class Photos extends Repository {
   /** Adds a photo; in words, why there is no room for it. */
   add(
     job: string,
-    { station, name, mime, width, height, data }: NewPhoto,
+    { id, takenAt, station, name, mime, width, height, data }: NewPhoto,
   ): Promise<PhotoRow | { readonly refused: string }> {
     const { workshop, person } = this.actor
     return this.together(async (tx) => {
       // One at a time, so that many at once do not pass a limit together.
       await tx`select pg_advisory_xact_lock(hashtextextended(${`photos ${workshop}`}, 0))`
+      const [there] = id
+        ? await tx<PhotoRow[]>`
+            select ${columns(tx)} from photo where workshop_id = ${workshop} and job_id = ${job} and photo_id = ${id}`
+        : []
+      if (there) return there
       const [held] = await tx<{ count: number; bytes: string }[]>`
         select count(*) filter (where job_id = ${job})::int as count, coalesce(sum(bytes), 0) as bytes
         from photo where workshop_id = ${workshop}`
@@ -57,6 +66,9 @@ export class Photos extends Repository {
         taken_by: person,
         bytes: data.byteLength,
         data: Buffer.from(data),
+        ...(id ? { photo_id: id } : {}),
+        // The clock of a device may be wrong; the future is not believed.
+        ...(takenAt ? { taken_at: new Date(Math.min(Date.parse(takenAt), Date.now())) } : {}),
       }
       const [row] = await tx<PhotoRow[]>`insert into photo ${tx(photo)} returning ${columns(tx)}`
       return row!

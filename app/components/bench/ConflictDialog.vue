@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useActiveElement } from '@vueuse/core'
 import { inSentence } from '#core/units/format'
 import type { Conflict } from '#core/job/changes'
 import { fieldAt, partName } from '#core/job/document'
@@ -9,8 +10,23 @@ import { ago } from '../../utils/dates'
 const { q } = useWriting()
 const bench = useJob()
 const device = useDeviceName()
+const view = useView()
 const choice = ref<Record<string, 'mine' | 'theirs'>>({})
 const conflict = computed(() => bench.conflict)
+/**
+ * The dialog takes the keys. It never opens in the middle of typing: then the state of saving offers it.
+ */
+const isOpen = ref(false)
+const active = useActiveElement()
+const isTyping = computed(() => active.value?.matches('input, textarea, select') ?? false)
+watch(
+  [conflict, isTyping, () => view.dialog],
+  () => {
+    isOpen.value = conflict.value !== null && (isOpen.value || !isTyping.value || view.dialog === 'choice')
+    if (!conflict.value && view.dialog === 'choice') view.dialog = null
+  },
+  { immediate: true },
+)
 watch(conflict, () => {
   choice.value = {}
 })
@@ -40,10 +56,10 @@ const all = (side: 'mine' | 'theirs') => {
 </script>
 
 <template>
-  <AppDialog v-if="conflict" :open="true" must :title="`${by} changed the same thing`">
+  <AppDialog v-if="conflict && isOpen" :open="true" must :title="`${by} changed the same thing`">
     <p>
       Saved {{ ago(conflict.theirs.updatedAt) }}, while you were typing. Both values are kept until you
-      choose; everything else is joined.
+      choose. All other changes are merged.
     </p>
     <div class="mt-3 flex gap-2">
       <button type="button" class="act-quiet" @click="all('mine')">Keep all of yours</button

@@ -1,35 +1,53 @@
 <script setup lang="ts">
+import { isReachable } from '../../device/connection'
+import { keptHere } from '../../utils/kept-words'
+
 /** The saving state in words. */
 const bench = useJob()
+const view = useView()
 const words = computed(() => {
   switch (bench.save.kind) {
     case 'saved':
-      return 'saved'
+      return isReachable.value ? 'Saved' : 'Offline – all changes saved'
     case 'saving':
-      return 'saving …'
     case 'unsaved':
-      return 'kept on this device, saving soon'
+      return 'Saving…'
     case 'unreachable':
-      return 'offline: kept on this device, trying again'
+      return `Offline – ${keptHere(bench.isUnmade ? 1 : bench.pending)}`
     case 'conflict':
-      return 'changed by two people: choose'
+      return 'Two people changed the same value'
+    case 'gone':
+      return `Deleted elsewhere – ${keptHere(bench.pending)}`
     case 'full':
-      return 'this browser has no room left to keep changes'
+      return 'This browser has no room left to keep changes'
     case 'refused':
-      return `not saved: ${bench.save.error}`
+      return `Not saved: ${bench.save.error}`
   }
 })
-const tone = computed(() =>
-  bench.save.kind === 'saved'
-    ? 'text-suits'
-    : ['refused', 'full', 'conflict'].includes(bench.save.kind)
-      ? 'text-bad'
-      : bench.save.kind === 'unreachable'
-        ? 'text-changed'
-        : 'text-soft',
-)
+const tone = computed(() => {
+  switch (bench.save.kind) {
+    case 'saved':
+      return isReachable.value ? 'text-suits' : 'text-changed'
+    case 'saving':
+    case 'unsaved':
+      return 'text-soft'
+    case 'unreachable':
+      return 'text-changed'
+    default:
+      return 'text-bad'
+  }
+})
 </script>
 
 <template>
-  <span role="status" data-testid="save-state" :data-state="bench.save.kind" :class="tone">{{ words }}</span>
+  <span role="status" data-testid="save-state" :data-state="bench.save.kind" :class="tone">{{
+    words
+  }}</span><button
+    v-if="bench.conflict"
+    type="button"
+    class="ml-2 min-h-7 underline max-md:min-h-11"
+    @click="view.dialog = 'choice'"
+  >
+    Choose
+  </button>
 </template>

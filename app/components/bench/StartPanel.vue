@@ -7,8 +7,7 @@ import {
   type SourceKind,
 } from '#core/job/beginning'
 import { partsOf, withoutPart } from '#core/job/document'
-import { candidateFromShelf } from '#core/shelf/kinds'
-import type { ShelfRecord } from '../../utils/api'
+import { candidateFromShelf, type ShelfPart } from '#core/shelf/kinds'
 
 /** A new job in three questions: what charges the bank, what the bank is, which battery is wanted. */
 const bench = useJob()
@@ -36,7 +35,7 @@ const isBank = ({ values }: (typeof typicalBanks)[number]) =>
   )
 
 const picking = ref(false)
-function take(part: ShelfRecord) {
+function take(part: ShelfPart) {
   picking.value = false
   bench.fillPart('candidate', candidateFromShelf(part))
 }

@@ -1,8 +1,7 @@
 <script setup lang="ts">
 import { partName } from '#core/job/document'
 import type { ManyKindId, PartKindId } from '#core/job/fields'
-import { shelfKindsFor, valuesFromShelf } from '#core/shelf/kinds'
-import type { ShelfRecord } from '../../utils/api'
+import { shelfKindsFor, valuesFromShelf, type ShelfPart } from '#core/shelf/kinds'
 
 /** What is surveyed at one station of the walk-round, as a sheet of rows. */
 const props = defineProps<{ kind: PartKindId }>()
@@ -39,7 +38,7 @@ function add() {
     if (section) firstStep(section)
   })
 }
-function take(part: ShelfRecord) {
+function take(part: ShelfPart) {
   if (picking.value) bench.fillPart(picking.value, valuesFromShelf(part, props.kind))
   picking.value = null
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { forgetKept } from '../../device/database'
 import type { SessionRow } from '../../../server/repositories/people'
 import { ago } from '../../utils/dates'
 import { deviceWords } from '../../utils/people'
@@ -22,7 +23,9 @@ async function end(id: string): Promise<void> {
 async function signOut(): Promise<void> {
   const answer = await ask('/api/session', { method: 'DELETE' })
   problem.value = problemOf(answer, 'The server cannot be reached. You are still signed in.')
-  if (answer.kind === 'ok') window.location.assign('/sign-in')
+  if (answer.kind !== 'ok') return
+  await forgetKept()
+  window.location.assign('/sign-in')
 }
 </script>
 

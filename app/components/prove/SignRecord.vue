@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { readKept } from '../../device/answers'
 import SignaturePad from 'signature_pad'
 import type { SheetRow } from '../../utils/api'
 
@@ -15,7 +16,7 @@ const rows = shallowRef<readonly SheetRow[]>([])
 const canvas = useTemplateRef<HTMLCanvasElement>('canvas')
 let pad: SignaturePad | null = null
 async function load() {
-  const answer = await ask<SheetRow[]>(`/api/jobs/${bench.id}/sheets`)
+  const answer = await readKept<SheetRow[]>(`/api/jobs/${bench.id}/sheets`)
   if (answer.kind === 'ok') rows.value = answer.data.filter(({ kind }) => kind === 'record')
 }
 onMounted(() => {

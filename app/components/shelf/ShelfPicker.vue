@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { shelfKind, type ShelfKindId } from '#core/shelf/kinds'
-import type { ShelfPage, ShelfRecord } from '../../utils/api'
+import { shelfKind, type ShelfKindId, type ShelfPart } from '#core/shelf/kinds'
+import { keptShelf } from '../../device/keeper'
+import type { ShelfPage } from '../../utils/api'
 
 /** Takes one part from the shelf. */
 const { q } = useWriting()
 const props = defineProps<{ kinds: readonly ShelfKindId[] }>()
-const emit = defineEmits<{ pick: [part: ShelfRecord]; close: [] }>()
+const emit = defineEmits<{ pick: [part: ShelfPart]; close: [] }>()
 const kind = ref(props.kinds[0]!)
 const words = ref('')
 const {
@@ -14,10 +15,11 @@ const {
   load,
   more,
   hasMore,
-} = usePages<ShelfRecord, ShelfPage>(
+} = usePages<ShelfPart, ShelfPage>(
   (after) =>
     `/api/shelf?${new URLSearchParams({ kind: kind.value, words: words.value, ...(after && { after }) })}`,
   (page) => page.parts,
+  () => keptShelf(kind.value, words.value),
 )
 watch([kind, words], load, { immediate: true })
 </script>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { readKept } from '../../device/answers'
 import type { SheetRow } from '../../utils/api'
 
 /**
@@ -11,7 +12,7 @@ const rows = shallowRef<readonly SheetRow[]>([])
 const problem = ref('')
 const busy = ref(false)
 async function load() {
-  const answer = await ask<SheetRow[]>(`/api/jobs/${bench.id}/sheets`)
+  const answer = await readKept<SheetRow[]>(`/api/jobs/${bench.id}/sheets`)
   if (answer.kind === 'ok') rows.value = answer.data.filter(({ kind }) => kind === 'specification')
 }
 onMounted(load)

@@ -4,9 +4,8 @@ import type { CandidateColumn, SourceHours } from '#core/compare/candidates'
 import { verdictWords } from '#core/system/verdict'
 import { partAt, valueOf, withNewPart } from '#core/job/document'
 import { partKinds } from '#core/job/fields'
-import { candidateFromShelf } from '#core/shelf/kinds'
+import { candidateFromShelf, type ShelfPart } from '#core/shelf/kinds'
 import { durationWords, inSentence } from '#core/units/format'
-import type { ShelfRecord } from '../../../utils/api'
 
 /** Batteries and bank arrangements side by side on this job. */
 const { q, n } = useWriting()
@@ -75,7 +74,7 @@ const setCount = (path: string, name: 'series' | 'parallel', value: number | str
 function add(part: Record<string, unknown>) {
   bench.edit((job) => withNewPart(job, 'alternatives', part).job)
 }
-function take(part: ShelfRecord) {
+function take(part: ShelfPart) {
   picking.value = false
   add(candidateFromShelf(part))
 }

@@ -11,7 +11,7 @@ import { whoSchema } from '../../../../utils/who'
 
 const largestBytes = 8 * 1024 * 1024
 
-const query = Joi.object<{ who: string; station: string; name: string }>({
+const query = Joi.object<{ who: string; station: string; name: string; id?: string; at?: string }>({
   who: whoSchema,
   /** Where it was taken: a station of the survey, or a step of the work. */
   station: Joi.alternatives(
@@ -19,6 +19,10 @@ const query = Joi.object<{ who: string; station: string; name: string }>({
     Joi.string().pattern(/^step-[a-z0-9-]{1,60}$/),
   ).required(),
   name: plainText(120).default('Photo'),
+  /** The id that the device gave it: sent again with it, the photo is added once. */
+  id: Joi.string().guid(),
+  /** When it was taken. */
+  at: Joi.string().isoDate(),
 })
 
 /** A photo of a station: the bytes of a picture, kept without what stands next to its pixels. */
@@ -27,14 +31,14 @@ export default route('apprentice', async (event) => {
   const type = typeOf(event)
   if (!type.startsWith('image/')) throw new Refusal(415, 'Send an image file')
   const data = await readBytes(event, largestBytes)
-  const { who, station, name } = validated(query, getQuery(event))
+  const { who, station, name, id: photo, at } = validated(query, getQuery(event))
   const { jobs, photos } = await repositories(event, who)
   if (!(await jobs.read(id))) throw noSuchJob()
   const picture = await pictureOf(data, type)
   if (picture === 'too large')
     throw new Refusal(422, `This picture has more than ${mostPixels / 1e6} million pixels`)
   if (!picture) throw new Refusal(422, 'This is not a complete picture. Use JPEG, PNG or WebP')
-  const added = await photos.add(id, { ...picture, station, name })
+  const added = await photos.add(id, { ...picture, station, name, id: photo, takenAt: at })
   if ('refused' in added) throw new Refusal(422, added.refused)
   setResponseStatus(event, 201)
   return added

@@ -1,0 +1,28 @@
+<script setup lang="ts">
+import { useActiveElement, useIdle } from '@vueuse/core'
+
+/** A new version of the application waits until everything is saved and nobody types; then the page reloads. */
+const pwa = useNuxtApp().$pwa
+const sync = useSync()
+const restMs = 3000
+const { idle } = useIdle(restMs)
+const active = useActiveElement()
+const isReady = computed(() => pwa?.needRefresh ?? false)
+const isFree = computed(
+  () => sync.waiting === 0 && idle.value && !active.value?.matches('input, textarea, select, dialog *'),
+)
+watch([isReady, isFree], ([ready, free]) => {
+  if (ready && free) void pwa?.updateServiceWorker()
+})
+</script>
+
+<template>
+  <p
+    v-if="isReady"
+    role="status"
+    class="border-b border-line bg-window px-5 py-1.5 text-center print:hidden"
+    data-testid="new-version"
+  >
+    A new version is ready. It starts when everything is saved.
+  </p>
+</template>

@@ -1,0 +1,57 @@
+import type { Verdict } from '#core/system/verdict'
+import { unmade } from '#core/sync/order'
+import { keptJobs } from '../device/jobs'
+import type { JobRow } from '../utils/api'
+import type { UnsavedDraft } from '../device/drafts'
+
+export interface KeptSearch {
+  readonly words: string
+  readonly verdict: Verdict | ''
+  readonly stage: string
+}
+
+/** A job of this device alone, as the list shows it. */
+function rowOf({ job, document: { job: head } }: UnsavedDraft, who: string): JobRow {
+  const { number, name, customer = '', craft = null, stage, dueDate } = head
+  return {
+    id: job,
+    number,
+    name,
+    customer,
+    craft,
+    stage,
+    dueDate: dueDate ?? null,
+    verdict: null,
+    headline: 'New on this device',
+    reason: 'It gets its number when the server can be reached.',
+    specifiedVerdict: null,
+    specifiedHeadline: null,
+    updatedAt: new Date().toISOString(),
+    updatedBy: who,
+  }
+}
+
+const isFound = (row: JobRow, { words, verdict, stage }: KeptSearch): boolean =>
+  (!verdict || row.verdict === verdict) &&
+  (!stage || row.stage === stage) &&
+  words
+    .toLowerCase()
+    .split(/\s+/)
+    .every((word) => `${row.number} ${row.name} ${row.customer}`.toLowerCase().includes(word))
+
+/** The jobs that this device keeps, last changed first: for when the server cannot be reached. */
+export function useKeptJobs() {
+  const sync = useSync()
+  const who = useDeviceName()
+  const made = (): readonly JobRow[] =>
+    sync.drafts.filter(({ version }) => version === unmade).map((draft) => rowOf(draft, who.value))
+  return {
+    /** Jobs that no server has yet. */
+    made,
+    find: async (search: KeptSearch): Promise<readonly JobRow[]> => {
+      const rows = (await keptJobs()).flatMap(({ row }) => (row ? [row] : []))
+      rows.sort((a, b) => b.updatedAt.localeCompare(a.updatedAt))
+      return [...made(), ...rows].filter((row) => isFound(row, search))
+    },
+  }
+}

@@ -1,0 +1,4 @@
+import { ref } from 'vue'
+
+/** Whether the last request reached the server. */
+export const isReachable = ref(true)

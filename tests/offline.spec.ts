@@ -1,0 +1,108 @@
+import type { Page } from '@playwright/test'
+import { expect, expectSaved, field, headline, openStation, saveState, sheet, test } from './bench-test'
+
+const phone = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true } as const
+test.use({ ...phone, serviceWorkers: 'allow' })
+
+/** Waits until this device has the application and the demo jobs. */
+async function readyForOffline(page: Page): Promise<void> {
+  await page.evaluate(async () => {
+    await navigator.serviceWorker.ready
+  })
+  await page.waitForFunction(
+    () =>
+      new Promise((resolve) => {
+        const opening = indexedDB.open('jovial-anchor')
+        opening.onsuccess = () => {
+          const database = opening.result
+          if (!database.objectStoreNames.contains('jobs')) return resolve(false)
+          const counting = database.transaction('jobs').objectStore('jobs').count()
+          counting.onsuccess = () => {
+            database.close()
+            resolve(counting.result >= 6)
+          }
+        }
+      }),
+  )
+}
+
+/** On a phone the walk-round is one of three columns. */
+const atPlace = (address: string): string => `${address}?column=walk&station=place`
+
+test('a phone without signal opens a job, works on it, and the laptop has it afterwards', async ({
+  page,
+  app,
+  browser,
+}) => {
+  await page.goto(app.url)
+  await expect(page.getByRole('list', { name: 'Jobs' }).getByRole('listitem')).toHaveCount(6)
+  await readyForOffline(page)
+
+  const address = await app.job('0417')
+  await page.context().setOffline(true)
+  await app.stop()
+  await page.goto(atPlace(address))
+  await expect(headline(page)).toBeVisible()
+  await field(page, 'place/coldestC').fill('-9')
+  await sheet(page)
+    .getByLabel('Add a photo')
+    .setInputFiles(new URL('./pixel.png', import.meta.url).pathname)
+  await expect(sheet(page).getByRole('img', { name: 'Photo: pixel.png' })).toBeVisible()
+  await expect(saveState(page)).toHaveText('Offline – 1 change kept on this device')
+
+  await page.reload()
+  await expect(field(page, 'place/coldestC')).toHaveValue('−9 °C')
+  await expect(sheet(page).getByText('waits to be sent')).toBeVisible()
+  await page.goto(`${address}/prove`)
+  await expect(page.getByRole('heading', { name: 'Prove' })).toBeVisible()
+  await page.close()
+
+  const again = await page.context().newPage()
+  await again.goto(app.url)
+  await expect(again.getByTestId('waiting')).toContainText('2 changes kept on this device')
+  await again.getByLabel('Search jobs').fill('0417')
+  await expect(again.getByRole('list', { name: 'Jobs' }).getByRole('listitem')).toHaveCount(1)
+
+  const laptop = await (await browser.newContext({ serviceWorkers: 'block' })).newPage()
+  await app.start()
+  await page.context().setOffline(false)
+  await expect(again.getByTestId('waiting')).toHaveCount(0)
+  await laptop.goto(address)
+  await openStation(laptop, 'place')
+  await expect(field(laptop, 'place/coldestC')).toHaveValue('−9 °C')
+  await expect(sheet(laptop).getByRole('img', { name: 'Photo: pixel.png' })).toBeVisible()
+  await laptop.context().close()
+})
+
+test('a job that is made without signal gets its number later', async ({ page, app }) => {
+  await page.goto(app.url)
+  await readyForOffline(page)
+  await page.context().setOffline(true)
+  await page.getByRole('button', { name: 'New job' }).click()
+  await expect(page.getByText('Job New 1')).toBeVisible()
+  await expect(saveState(page)).toContainText('Offline')
+  const address = page.url()
+  await page.goto(app.url)
+  await expect(page.getByText('New on this device')).toBeVisible()
+  await page.context().setOffline(false)
+  await expect(page.getByText('New on this device')).toHaveCount(0)
+  await page.goto(address)
+  await expect(page.getByText(/Job 04\d\d/)).toBeVisible()
+  await expectSaved(page)
+})
+
+test('a job that was deleted elsewhere is offered as a copy', async ({ page, app }) => {
+  await page.goto(atPlace(await app.job('0421')))
+  await expectSaved(page)
+  await page.context().setOffline(true)
+  await field(page, 'place/coldestC').fill('-3')
+  await app.db.sql`update job set deleted_at = now() where number = '0421'`
+  await page.context().setOffline(false)
+  await expect(page.getByRole('alert')).toContainText('Somebody deleted this job')
+  await page.getByRole('button', { name: 'Keep as new job' }).click()
+  await page.waitForURL((url) => !url.search.includes('place'))
+  await expectSaved(page)
+  await page.goto(atPlace(page.url().split('?')[0]!))
+  await expect(field(page, 'place/coldestC')).toHaveValue('−3 °C')
+  await expect(page.getByText(/Job 04\d\d/)).toBeVisible()
+})
