@@ -23,6 +23,17 @@ export function useJobPage(title: string, keys: Readonly<Record<string, () => vo
         ? `${title} ${bench.document.job.number} ${bench.document.job.name} · Jovial Anchor`
         : 'Jovial Anchor',
   })
+  const together = useTogether()
+  watch(
+    [id, ready],
+    () => {
+      together.show(ready.value ? id.value : null, title)
+    },
+    { immediate: true },
+  )
+  onBeforeUnmount(() => {
+    together.show(null, '')
+  })
   // From one view of a job to another it stays as it is on the bench; coming from elsewhere it is fetched
   // again.
   const before = String(useRouter().options.history.state.back ?? '')

@@ -35,6 +35,16 @@ export async function endedWindows(): Promise<(id: string) => boolean> {
   return (id) => id === own || !living.has(prefix + id)
 }
 
+/** Does something in one window of this browser: in the next one once that has ended. */
+export function inFirstWindow(name: string, work: () => void): void {
+  const manager = locks()
+  if (!manager) return work()
+  void manager.request(`jovial-anchor.${name}`, () => {
+    work()
+    return new Promise(() => undefined)
+  })
+}
+
 /** Does something in one window at a time: where another one is at it, nothing. */
 export async function inOneWindow(name: string, work: () => Promise<void>): Promise<void> {
   const manager = locks()

@@ -59,6 +59,9 @@ const listed = computed(() => {
   const made = isKept.value || stage.value !== '' || verdict.value !== '' ? [] : kept.made()
   return jobs.value && [...made.filter(({ id }) => !jobs.value!.some((job) => job.id === id)), ...jobs.value]
 })
+const together = useTogether()
+const againSoon = useDebounceFn(() => jobs.value && again(), 300)
+watch(() => together.changes, againSoon)
 /** The list is asked for again when the server can be reached again, or has been sent something. */
 watch([isReachable, () => sync.drafts.length], ([reachable]) => reachable && jobs.value && void again())
 /** A job that is being checked is so for a moment: the list is asked again until none is. */

@@ -9,4 +9,5 @@ export default defineNuxtPlugin(async () => {
   if (account.mustSignIn) return
   await useShop().load()
   useSync().start()
+  useTogether().start()
 })

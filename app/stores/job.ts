@@ -446,8 +446,8 @@ export const useJob = defineStore('job', () => {
     pending: computed(() => (here.value ? pendingOf(here.value.saving).length : 0)),
     /** Whether the job is on no server yet. */
     isUnmade: computed(() => here.value?.saving.version === unmade),
-    /** Whether a job is open in this window. */
-    isOpen: (jobId: string): boolean => jobs.has(jobId),
+    /** The version of a job that is open in this window; undefined if it is not. */
+    versionOf: (jobId: string): number | undefined => jobs.get(jobId)?.saving.version,
     /** Changes of the last step that can be taken back. */
     lastStep: computed(() => here.value?.undo.at(-1) ?? []),
     typing: computed(() => here.value?.typing ?? {}),

@@ -1,3 +1,5 @@
+import { endNews } from '../utils/news-stream'
+
 /** What the server ends with where another program has its port; `npm start` knows it. */
 const portTaken = 98
 
@@ -31,6 +33,7 @@ export default defineNitroPlugin(({ hooks }) => {
     res.once('close', () => underWay--)
   })
   const stop = (): void => {
+    endNews()
     const until = Date.now() + drainMs
     setInterval(() => {
       if (underWay === 0 || Date.now() > until) process.exit(0)

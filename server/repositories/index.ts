@@ -4,14 +4,18 @@ import type { Actor } from './actor'
 import { Jobs } from './jobs'
 import { People } from './people'
 import { Photos } from './photos'
+import { Presence } from './presence'
 import { Sheets } from './sheets'
 import { Shelf } from './shelf'
 import { Shop } from './shop'
 
 export interface Repositories {
+  /** The id of the workshop that all of them are of. */
+  readonly workshop: string
   readonly jobs: Jobs
   readonly people: People
   readonly photos: Photos
+  readonly presence: Presence
   readonly sheets: Sheets
   readonly shelf: Shelf
   readonly shop: Shop
@@ -30,9 +34,11 @@ export function repositoriesOf(
   const shop = new Shop(sql, actor, judge, changed)
   const jobs = new Jobs(sql, actor, changed)
   return {
+    workshop: actor.workshop,
     jobs,
     people: new People(sql, actor),
     photos: new Photos(sql, actor),
+    presence: new Presence(sql, actor),
     sheets: new Sheets(sql, actor, judge, jobs, shop),
     shelf: new Shelf(sql, actor),
     shop,

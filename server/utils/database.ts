@@ -1,15 +1,19 @@
 import type { H3Event } from 'h3'
 import type { Sql } from 'postgres'
+import { connect } from '../db/connection'
 import { Pool } from '../db/pool'
 import { judgeOfServer } from '../judging/pool'
 import { JudgingQueue } from '../judging/queue'
 import type { Actor } from '../repositories/actor'
 import type { SignedIn } from '../repositories/entrance'
 import { repositoriesOf, type Repositories } from '../repositories/index'
+import { Presence } from '../repositories/presence'
+import { Hub } from '../together/hub'
 import { isShop } from './mode'
 
 let pool: Pool | undefined
 let queue: JudgingQueue | undefined
+let hub: Hub | undefined
 
 /** The pool of this server, opened at first use. */
 function thePool(): Pool {
@@ -25,6 +29,15 @@ export const database = (): Sql => thePool().sql
 export function judgingQueue(): JudgingQueue {
   queue ??= new JudgingQueue(database(), judgeOfServer())
   return queue
+}
+
+/** What tells windows of each other's changes. */
+export function newsHub(): Hub {
+  hub ??= new Hub(connect(process.env.DATABASE_URL ?? '', { max: 1 }), (workshop, job) => {
+    const actor = { workshop, person: '', role: 'apprentice', epoch: '' } as const
+    return new Presence(thePool().within(workshop), actor).here(job)
+  })
+  return hub
 }
 
 /** On one machine a person has the name of the device, the workshop is the one of the database, and everybody owns it. */

@@ -58,11 +58,9 @@ const headSeen = useElementVisibility(headline, { initialValue: true })
         Job {{ job.number }}<template v-if="job.customer"> · {{ job.customer }}</template> ·
         <strong class="text-ink">{{ job.name || 'unnamed' }}</strong><template v-if="volts">
           · {{ volts }}</template
-        ><template v-if="battery"> · battery: {{ battery }}</template> · <SaveNote /><span
-          v-if="judging.looksAhead"
-          data-testid="ahead"
-        >
-          · looking ahead …</span
+        ><template v-if="battery"> · battery: {{ battery }}</template> · <SaveNote /><AlsoHere
+          class="ml-2"
+        /><span v-if="judging.looksAhead" data-testid="ahead"> · looking ahead …</span
         ><HelpLink topic="verdicts" class="ml-1.5 align-middle max-md:hidden" />
       </p>
       <p v-if="judging.aheadProblem" role="alert" class="text-bad">

@@ -42,7 +42,7 @@ function showCheck(key: string) {
         <span class="inline-flex flex-wrap items-center gap-x-3 font-semibold" data-testid="headline"
           ><JobVerdict
         /></span>
-        <SaveNote />
+        <SaveNote /><AlsoHere />
       </p>
       <div class="mt-0.5 flex flex-wrap items-baseline gap-x-4">
         <h1 class="text-2xl">{{ title }}</h1>
