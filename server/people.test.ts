@@ -69,6 +69,7 @@ const open = [
   'POST /api/session/invitation',
   'POST /api/session/join',
   'GET /api/certificate',
+  'GET /api/health',
 ]
 /** Routes that an apprentice may not use. */
 const notForApprentices = [
@@ -89,6 +90,10 @@ const onlyForOwners = [
   'DELETE /api/people/[person]',
   'POST /api/people/[person]/link',
   'DELETE /api/people/[person]/sessions',
+  'GET /api/tokens',
+  'POST /api/tokens',
+  'DELETE /api/tokens/[token]',
+  'GET /api/metrics',
 ]
 
 const routes = routesIn(fileURLToPath(new URL('api', import.meta.url)))
@@ -104,6 +109,7 @@ describe('every route of the file tree', () => {
       person: person!.id,
       photo: job!.id,
       session: job!.id,
+      token: job!.id,
       kind: 'batteries',
       code: 'BRI-200H',
       count: '1',

@@ -111,7 +111,8 @@ describe('two servers on one database', () => {
     expect(answers.map(({ status, body }) => [status, body.version])).toEqual(
       Array(4).fill([200, now.version + 1]),
     )
-    const history = await db.sql`select 1 from job_history where job_id = ${job.id} and version > ${now.version}`
+    const history =
+      await db.sql`select 1 from job_history where job_id = ${job.id} and version > ${now.version}`
     expect(history.length).toBeLessThanOrEqual(1)
   })
 
@@ -139,7 +140,10 @@ describe('two servers on one database', () => {
     expect(made.status).toBe(200)
     expect(made.body.document.job.number).toMatch(/^04\d\d$/)
     const again = await ask<StoredJob>(there, 'PUT', `/api/jobs/${id}`, order)
-    expect(again.body).toMatchObject({ version: 1, document: { job: { number: made.body.document.job.number } } })
+    expect(again.body).toMatchObject({
+      version: 1,
+      document: { job: { number: made.body.document.job.number } },
+    })
     const broken = { ...order, document: { ...document, place: 7 } }
     expect((await ask(here, 'PUT', `/api/jobs/${id.replaceAll('4', '6')}`, broken)).status).toBe(422)
   })

@@ -3,6 +3,7 @@ import type { RuleOverrides } from '#core/rules/rules'
 import { documentOf } from '../repositories/kept-document'
 import { TooLarge, type Judge } from './judge'
 import type { ListVerdict } from './work'
+import { logProblem } from '../running/log'
 
 /** Jobs that are fetched at once to be checked. */
 const batch = 8
@@ -102,7 +103,7 @@ export class JudgingQueue {
           await Promise.all(rows.map((row) => this.judgeOne(row)))
       } catch (cause) {
         // The database may be away for a moment: what is behind is still behind afterwards.
-        console.error('Checking waiting jobs:', cause)
+        logProblem('Checking waiting jobs:', cause)
       }
     }
   }
@@ -144,7 +145,7 @@ export class JudgingQueue {
     try {
       return await this.judge.verdict({ document: documentOf(document), rules, units: { system, currency } })
     } catch (cause) {
-      if (!(cause instanceof TooLarge)) console.error('A job that cannot be checked:', cause)
+      if (!(cause instanceof TooLarge)) logProblem('A job that cannot be checked:', cause)
       return tooLarge
     }
   }

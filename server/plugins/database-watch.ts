@@ -1,5 +1,6 @@
 import { connect } from '../db/connection'
 import { database } from '../utils/database'
+import { logProblem } from '../running/log'
 
 const everyMs = 5000
 /** Looks in a row that find the database up and the pool without an answer before the server gives up. */
@@ -36,7 +37,7 @@ export default defineNitroPlugin(() => {
   const look = async (): Promise<void> => {
     lost = !(await poolAnswers()) && (await databaseAnswers()) ? lost + 1 : 0
     if (lost >= mostLooks) {
-      console.error('The database connections do not come back. The server stops.')
+      logProblem('The database connections do not come back. The server stops.')
       process.exit(1)
     }
     lookLater()

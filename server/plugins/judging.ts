@@ -1,5 +1,6 @@
 import { checkJudging, judgeOfServer } from '../judging/pool'
 import { judgingQueue } from '../utils/database'
+import { logProblem } from '../running/log'
 
 /** As soon as the server is up, it checks the jobs that an earlier server left. Without its threads it ends. */
 export default defineNitroPlugin(() => {
@@ -14,7 +15,7 @@ export default defineNitroPlugin(() => {
           .catch(() => undefined)
       })
       .catch((cause: unknown) => {
-        console.error(`The server cannot start: ${cause instanceof Error ? cause.message : String(cause)}`)
+        logProblem(`The server cannot start: ${cause instanceof Error ? cause.message : String(cause)}`)
         process.exit(1)
       })
   })

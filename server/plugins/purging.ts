@@ -1,5 +1,6 @@
 import { purge } from '../db/purge'
 import { database } from '../utils/database'
+import { logProblem } from '../running/log'
 
 const everyMs = 6 * 3_600_000
 
@@ -7,7 +8,7 @@ const everyMs = 6 * 3_600_000
 export default defineNitroPlugin(() => {
   const purging = (): void => {
     purge(database()).catch((cause: unknown) => {
-      console.error('Removing deleted jobs:', cause)
+      logProblem('Removing deleted jobs:', cause)
     })
   }
   purging()

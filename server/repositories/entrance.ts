@@ -2,10 +2,10 @@ import type { Sql } from 'postgres'
 import { hashOfPassword, hashOfToken, isPassword, newToken } from '../people/secrets'
 import type { Actor, Role } from './actor'
 
-/** A person who is signed in, in one browser. */
+/** A person who is signed in, in one browser; or a program with a key. */
 export interface SignedIn extends Actor {
-  readonly personId: string
-  readonly session: string
+  /** Null for a program. */
+  readonly browser: { readonly personId: string; readonly session: string } | null
 }
 
 /** Where a try to sign in comes from. */
@@ -35,18 +35,31 @@ export class Entrance {
 
   /** The person of a session's token; null if there is no such session or it has ended. */
   async personOf(token: string): Promise<SignedIn | null> {
-    const [found] = await this.sql<(SignedIn & { isStale: boolean })[]>`
+    const [found] = await this.sql<(Actor & { personId: string; session: string; isStale: boolean })[]>`
       select w.workshop_id as workshop, w.epoch, p.name as person, p.role, p.person_id as "personId",
         s.session_id as session, s.seen_at < now() - make_interval(mins => ${notedEveryMin}) as "isStale"
       from session s join person p using (workshop_id, person_id) join workshop w using (workshop_id)
       where s.token_hash = ${hashOfToken(token)} and s.ends_at > now() and p.ended_at is null`
     if (!found) return null
-    const { isStale, ...person } = found
+    const { isStale, personId, session, ...actor } = found
     if (isStale)
       await this
         .sql`update session set seen_at = now(), ends_at = now() + make_interval(days => ${sessionDays})
-        where session_id = ${person.session}`
-    return person
+        where session_id = ${session}`
+    return { ...actor, browser: { personId, session } }
+  }
+
+  /** The actor of a program's key; null if there is no such key or it has ended. */
+  async programOf(token: string): Promise<SignedIn | null> {
+    const [found] = await this.sql<(Actor & { id: string; isStale: boolean })[]>`
+      select w.workshop_id as workshop, w.epoch, t.name as person, t.role, t.token_id as id,
+        coalesce(t.used_at < now() - make_interval(mins => ${notedEveryMin}), true) as "isStale"
+      from api_token t join workshop w using (workshop_id)
+      where t.token_hash = ${hashOfToken(token)} and t.ends_at > now()`
+    if (!found) return null
+    const { isStale, id, ...actor } = found
+    if (isStale) await this.sql`update api_token set used_at = now() where token_id = ${id}`
+    return { ...actor, browser: null }
   }
 
   /** Whether anybody has an account yet. */

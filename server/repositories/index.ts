@@ -8,6 +8,7 @@ import { Presence } from './presence'
 import { Sheets } from './sheets'
 import { Shelf } from './shelf'
 import { Shop } from './shop'
+import { Tokens } from './tokens'
 
 export interface Repositories {
   /** The id of the workshop that all of them are of. */
@@ -19,6 +20,7 @@ export interface Repositories {
   readonly sheets: Sheets
   readonly shelf: Shelf
   readonly shop: Shop
+  readonly tokens: Tokens
 }
 
 /**
@@ -42,5 +44,6 @@ export function repositoriesOf(
     sheets: new Sheets(sql, actor, judge, jobs, shop),
     shelf: new Shelf(sql, actor),
     shop,
+    tokens: new Tokens(sql, actor),
   }
 }

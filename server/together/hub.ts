@@ -1,5 +1,6 @@
 import type { Sql } from 'postgres'
 import type { Present } from '../repositories/presence'
+import { logProblem } from '../running/log'
 
 /** What a window hears of other windows, of this server or another one. */
 export type News =
@@ -42,7 +43,7 @@ export class Hub {
     const begin = (channel: string, heard: (payload: string) => void): void => {
       this.sql.listen(channel, heard, missed).catch((cause: unknown) => {
         this.isListening = false
-        console.error('Listening to the database:', cause)
+        logProblem('Listening to the database:', cause)
       })
     }
     begin('job', (payload) => {

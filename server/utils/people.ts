@@ -19,6 +19,8 @@ export const tokenSchema = Joi.string()
 export const noSuchPerson = (): Refusal => new Refusal(404, 'There is no such person')
 export const noSuchSession = (): Refusal => new Refusal(404, 'There is no such session')
 
+export const noSuchToken = (): Refusal => new Refusal(404, 'There is no such key')
+
 /** The person of the address, or 404. */
 export const personId = (event: H3Event): string => idOf(event, 'person', noSuchPerson)
 

@@ -9,6 +9,8 @@ import {
 import type Joi from 'joi'
 import type { FileProblem } from '#core/formats/job-file'
 import { TooLarge } from '../judging/judge'
+import { logProblem, logRequest } from '../running/log'
+import { countRequest } from '../running/metrics'
 import type { Role } from '../repositories/actor'
 import { Refusal } from './refusal'
 import { allowed } from './session'
@@ -65,14 +67,31 @@ let outageLoggedAt = -Infinity
 function failureOf(event: H3Event, cause: unknown): { readonly status: number; readonly words: string } {
   const code = String((cause as { code?: unknown }).code)
   if (!unreachable.has(code)) {
-    console.error(`${event.method} ${event.path}:`, cause)
+    logProblem(`${event.method} ${routeOf(event)}:`, cause)
     return failures[code] ?? { status: 500, words: 'Something went wrong on the server.' }
   }
   if (performance.now() - outageLoggedAt > outageLogMs) {
     outageLoggedAt = performance.now()
-    console.error(`Cannot reach the database (${code}).`)
+    logProblem(`Cannot reach the database (${code}).`)
   }
   return { status: 503, words: 'Cannot reach the database at the moment.' }
+}
+
+/** The route of a request with its parameters by name: an address would tell which job it was. */
+const routeOf = ({ context }: H3Event): string =>
+  (context.matchedRoute as { readonly path?: string } | undefined)?.path ?? 'other'
+
+/** Counts and logs a request. A stream is not one answer, and lasts as long as somebody listens. */
+function noteAnswer(event: H3Event, seconds: number): void {
+  if (String(event.node.res.getHeader('content-type') ?? '').startsWith('text/event-stream')) return
+  const answered = {
+    method: event.method,
+    route: routeOf(event),
+    status: event.node.res.statusCode,
+    seconds,
+  }
+  countRequest(answered)
+  logRequest(answered)
 }
 
 /**
@@ -85,6 +104,10 @@ export const route = <T>(
   handle: (event: H3Event<EventHandlerRequest>) => Promise<T>,
 ) =>
   defineEventHandler(async (event) => {
+    const begun = performance.now()
+    event.node.res.once('close', () => {
+      noteAnswer(event, (performance.now() - begun) / 1000)
+    })
     try {
       if (needed !== 'anyone') event.context.person = await allowed(event, needed)
       return await handle(event)

@@ -33,10 +33,15 @@ export const fromOf = (event: H3Event): From => ({
   device: (getHeader(event, 'user-agent') ?? '').slice(0, longestDevice),
 })
 
-/** The person who is signed in; null on one machine, or for somebody who is not signed in. */
+const bearer = /^Bearer ([\w-]{20,100})$/
+
+/** The person who is signed in, or the program with a key; null on one machine, or for anybody else. */
 export async function signedIn(event: H3Event): Promise<SignedIn | null> {
+  if (!isShop()) return null
+  const key = bearer.exec(getHeader(event, 'authorization') ?? '')?.[1]
+  if (key) return entrance().programOf(key)
   const token = tokenOf(event)
-  return isShop() && token ? entrance().personOf(token) : null
+  return token ? entrance().personOf(token) : null
 }
 
 const needs: Readonly<Record<Role, string>> = {
@@ -58,4 +63,11 @@ export async function allowed(event: H3Event, needed: Role): Promise<SignedIn | 
 export function personInShop({ context: { person } }: H3Event): SignedIn {
   if (!person) throw new Refusal(404, 'Start with npm start -- --shop to add people')
   return person
+}
+
+/** The browser in which a person is signed in. A program has none. */
+export function browserOf(event: H3Event): { readonly personId: string; readonly session: string } {
+  const { browser } = personInShop(event)
+  if (!browser) throw new Refusal(403, 'A program with a key cannot do this')
+  return browser
 }

@@ -8,7 +8,7 @@ export default route('anyone', async (event) => {
   const person = await signedIn(event)
   return {
     isShop: true,
-    person: person && { id: person.personId, name: person.person, role: person.role },
+    person: person && { id: person.browser?.personId ?? null, name: person.person, role: person.role },
     needsOwner: !person && !(await entrance().hasPeople()),
   }
 })

@@ -1,0 +1,16 @@
+import { setResponseStatus } from 'h3'
+import { appliedSchema, schemaNumber } from '../db/schema'
+import { database } from '../utils/database'
+import { route } from '../utils/reply'
+
+/** Whether this server can work: the database answers and has the tables of this version. 503 if not. */
+export default route('anyone', async (event) => {
+  const applied = await appliedSchema(database()).catch(() => null)
+  const isReady = applied === schemaNumber
+  if (!isReady) setResponseStatus(event, 503)
+  return {
+    ready: isReady,
+    database: applied === null ? 'unreachable' : 'reachable',
+    migrations: { applied, wanted: schemaNumber },
+  }
+})
