@@ -93,7 +93,9 @@ describe('two servers on one database', () => {
       () => Promise.resolve(),
     )
     await expect
-      .poll(async () => (await db.sql`select 1 from presence where window_id = ${window(5)}`).length)
+      .poll(async () => (await db.sql`select 1 from presence where window_id = ${window(5)}`).length, {
+        timeout: 60_000,
+      })
       .toBe(0)
   })
 

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { expect, expectSaved, field, headline, openStation, saveState, sheet, test } from './bench-test'
+import { expect, expectSaved, field, headline, saveState, sheet, test } from './bench-test'
 
 const phone = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true } as const
 test.use({ ...phone, serviceWorkers: 'allow' })
@@ -67,8 +67,7 @@ test('a phone without signal opens a job, works on it, and the laptop has it aft
   await app.start()
   await page.context().setOffline(false)
   await expect(again.getByTestId('waiting')).toHaveCount(0)
-  await laptop.goto(address)
-  await openStation(laptop, 'place')
+  await laptop.goto(atPlace(address))
   await expect(field(laptop, 'place/coldestC')).toHaveValue('−9 °C')
   await expect(sheet(laptop).getByRole('img', { name: 'Photo: pixel.png' })).toBeVisible()
   await laptop.context().close()

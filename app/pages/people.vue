@@ -18,6 +18,7 @@ const address = window.location.origin
       <div class="grid gap-8">
         <OwnSessions />
         <PeopleList v-if="session.person.role === 'owner'" />
+        <TokenList v-if="session.person.role === 'owner'" />
         <section class="flex flex-wrap gap-4" aria-labelledby="phone-title">
           <QrCode :address="address" label="Code of the address" />
           <div class="grow basis-60">

@@ -6,6 +6,7 @@ import { asJson, ask, type Answer, type Preview, type Shop } from '../utils/api'
 
 type Effect = Omit<Preview, 'next'>
 
+const account = useAccount()
 useHead({ title: 'Shop rules · Jovial Anchor' })
 useKeys(shopKeys)
 const store = useShop()
@@ -128,10 +129,17 @@ function drop() {
             </p>
           </div>
           <p class="mt-3 flex flex-wrap gap-2">
-            <button type="button" class="act" :disabled="!changed || busy" @click="keep">Save rules</button
+            <button
+              type="button"
+              class="act"
+              :disabled="!changed || busy || !account.mayDecide"
+              @click="keep"
+            >
+              Save rules</button
             ><button type="button" class="act-quiet" :disabled="!changed || busy" @click="drop">
               Discard
             </button>
+            <span v-if="!account.mayDecide" class="text-soft">{{ needsInstaller }}</span>
           </p>
         </div>
       </aside>

@@ -3,6 +3,7 @@ import { useDebounceFn } from '@vueuse/core'
 import { shelfKind, shelfKindIds, type ShelfKindId } from '#core/shelf/kinds'
 import type { ShelfPage, ShelfRecord } from '../utils/api'
 
+const account = useAccount()
 useHead({ title: 'Shelf · Jovial Anchor' })
 useKeys({
   ...shopKeys,
@@ -68,9 +69,9 @@ async function saved(code: string | null) {
         <h1 class="text-3xl">Shelf</h1>
         <p class="text-soft">{{ total }} parts with their data. A job keeps the version it used.</p>
       </div>
-      <ShelfImport :kind="kind" @taken="saved(null)" />
+      <ShelfImport v-if="account.mayDecide" :kind="kind" @taken="saved(null)" />
       <a :href="`/api/shelf/${kind}/table`" download class="act-quiet">Export CSV</a>
-      <button type="button" class="act" @click="open = ''">
+      <button v-if="account.mayDecide" type="button" class="act" @click="open = ''">
         New {{ shelfKind(kind).one.toLowerCase() }}
       </button>
     </header>

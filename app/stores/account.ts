@@ -39,7 +39,11 @@ export const useAccount = defineStore('account', () => {
 
   const isShop = computed(() => session.value.isShop)
   const person = computed(() => session.value.person)
+  /** Whether the person may issue papers, change rules and the shelf, and delete. */
+  const mayDecide = computed(
+    () => !session.value.isShop || (person.value?.role ?? 'apprentice') !== 'apprentice',
+  )
   const mustSignIn = computed(() => session.value.isShop && !session.value.person)
   const needsOwner = computed(() => session.value.needsOwner)
-  return { isShop, person, mustSignIn, needsOwner, load }
+  return { isShop, person, mayDecide, mustSignIn, needsOwner, load }
 })

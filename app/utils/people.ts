@@ -19,3 +19,6 @@ export function deviceWords(agent: string): string {
   const names: Readonly<Record<string, string>> = { edg: 'Edge', opr: 'Opera' }
   return browser ? `${kind}, ${names[browser.toLowerCase()] ?? browser}` : kind
 }
+
+/** What an apprentice reads where an installer must decide. */
+export const needsInstaller = 'An installer or the owner must do this.'

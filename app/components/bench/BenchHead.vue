@@ -13,6 +13,7 @@ const { q } = useWriting()
  */
 defineProps<{ surveying: boolean }>()
 const bench = useJob()
+const account = useAccount()
 const judging = useJudging()
 const view = useView()
 defineEmits<{ check: [key: string]; measure: [path: FieldPath]; copy: []; delete: [] }>()
@@ -166,7 +167,14 @@ const headSeen = useElementVisibility(headline, { initialValue: true })
           <button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" @click="$emit('copy')">
             Copy job
           </button>
-          <button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" @click="$emit('delete')">
+          <PinJob />
+          <button
+            type="button"
+            class="act-quiet !min-h-7 !px-2 max-md:!min-h-11"
+            :disabled="!account.mayDecide"
+            :title="account.mayDecide ? undefined : needsInstaller"
+            @click="$emit('delete')"
+          >
             Delete
           </button>
         </JobActions>

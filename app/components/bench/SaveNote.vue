@@ -4,7 +4,6 @@ import { keptHere } from '../../utils/kept-words'
 
 /** The saving state in words. */
 const bench = useJob()
-const view = useView()
 const words = computed(() => {
   switch (bench.save.kind) {
     case 'saved':
@@ -40,14 +39,5 @@ const tone = computed(() => {
 </script>
 
 <template>
-  <span role="status" data-testid="save-state" :data-state="bench.save.kind" :class="tone">{{
-    words
-  }}</span><button
-    v-if="bench.conflict"
-    type="button"
-    class="ml-2 min-h-7 underline max-md:min-h-11"
-    @click="view.dialog = 'choice'"
-  >
-    Choose
-  </button>
+  <span role="status" data-testid="save-state" :data-state="bench.save.kind" :class="tone">{{ words }}</span>
 </template>

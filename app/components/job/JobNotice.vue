@@ -4,6 +4,8 @@ import { keptHere } from '../../utils/kept-words'
 
 /** A message about the job, until it is dismissed; or what to do with a job that was deleted elsewhere. */
 const bench = useJob()
+const view = useView()
+const device = useDeviceName()
 function keepAsCopy() {
   const copy = bench.keepAsCopy(temporaryNumber(1))
   if (copy) void navigateTo(`/jobs/${copy}`)
@@ -28,6 +30,17 @@ function discard() {
     ><button type="button" class="act-quiet" @click="discard">
       {{ bench.pending > 0 ? 'Discard changes' : 'Close job' }}
     </button>
+  </div>
+  <div
+    v-if="bench.conflict"
+    role="alert"
+    class="flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-line bg-window px-5 py-2"
+  >
+    <p class="grow basis-60">
+      {{ savedBy(bench.conflict.theirs.updatedBy, device) }} changed the same value as you. Both values are
+      kept.
+    </p>
+    <button type="button" class="act-quiet" @click="view.dialog = 'choice'">Choose value</button>
   </div>
   <p
     v-if="bench.notice"

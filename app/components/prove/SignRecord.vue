@@ -5,6 +5,7 @@ import type { SheetRow } from '../../utils/api'
 
 /** The signature that freezes the day: a name, and, if one likes, lines drawn with a finger. */
 const bench = useJob()
+const account = useAccount()
 const who = useDeviceName()
 const name = ref('')
 const problem = ref('')
@@ -122,7 +123,13 @@ async function sign() {
         <button
           type="submit"
           class="act max-md:min-h-12"
-          :disabled="!saved || busy || name.trim() === '' || (gaps.length > 0 && reason.trim() === '')"
+          :disabled="
+            !account.mayDecide ||
+            !saved ||
+            busy ||
+            name.trim() === '' ||
+            (gaps.length > 0 && reason.trim() === '')
+          "
           data-testid="sign"
         >
           {{ busy ? 'Signing…' : gaps.length > 0 ? 'Sign with this reason' : 'Sign' }}
@@ -132,7 +139,8 @@ async function sign() {
       <p v-if="busy" role="status" class="mt-1 flex items-center gap-2 text-soft">
         <progress class="w-24" aria-label="Signing the record" />Signing the record…
       </p>
-      <p v-if="!saved" class="text-soft">Wait until the job is saved.</p>
+      <p v-if="!account.mayDecide" class="text-soft">{{ needsInstaller }}</p>
+      <p v-else-if="!saved" class="text-soft">Wait until the job is saved.</p>
       <p v-if="problem" role="alert" class="text-bad">{{ problem }}</p>
     </form>
   </section>

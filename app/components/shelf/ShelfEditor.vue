@@ -6,6 +6,7 @@ import { asJson, ask, type ShelfRecord } from '../../utils/api'
  * One part of the shelf: its data, its versions. Saving makes a new version; older ones stay for the jobs
  * that used them.
  */
+const account = useAccount()
 const props = defineProps<{ kind: ShelfKindId; code: string }>()
 const emit = defineEmits<{ saved: [code: string | null]; close: [] }>()
 const who = useDeviceName()
@@ -136,12 +137,13 @@ async function retire() {
       </div>
       <p v-if="problem" role="alert" class="border-l-4 border-bad pl-2">{{ problem }}</p>
       <p class="flex flex-wrap items-center gap-3">
-        <button type="submit" class="act" :disabled="hasBad">
+        <button type="submit" class="act" :disabled="hasBad || !account.mayDecide">
           {{
             versions.length ? `Save as version ${versions[0]!.version + 1}` : 'Put on the shelf'
           }}</button><span v-if="hasBad" class="text-xs text-bad">Correct the marked fields first.</span
+        ><span v-if="!account.mayDecide" class="text-xs text-soft">{{ needsInstaller }}</span
         ><button
-          v-if="versions.length"
+          v-if="versions.length && account.mayDecide"
           type="button"
           class="min-h-9 underline hover:text-bad max-md:min-h-11"
           @click="retire"

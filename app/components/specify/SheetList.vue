@@ -7,6 +7,7 @@ import type { SheetRow } from '../../utils/api'
  * whatever changes afterwards.
  */
 const bench = useJob()
+const account = useAccount()
 const who = useDeviceName()
 const rows = shallowRef<readonly SheetRow[]>([])
 const problem = ref('')
@@ -33,6 +34,7 @@ async function issue() {
 const chosen = computed(() => bench.document?.specified !== undefined)
 const saved = computed(() => bench.save.kind === 'saved')
 const hint = computed(() => {
+  if (!account.mayDecide) return needsInstaller
   if (!chosen.value) return 'Choose an answer first. The specification lists its parts, settings and work.'
   return saved.value
     ? 'Inputs, rules, parts and results are frozen as issued.'
@@ -44,7 +46,12 @@ const hint = computed(() => {
   <section class="border border-line bg-card p-3" aria-labelledby="sheets">
     <h2 id="sheets" class="text-lg">Specification sheet</h2>
     <p class="mt-1 flex flex-wrap items-center gap-3">
-      <button type="button" class="act" :disabled="busy || !saved || !chosen" @click="issue">
+      <button
+        type="button"
+        class="act"
+        :disabled="busy || !saved || !chosen || !account.mayDecide"
+        @click="issue"
+      >
         {{ busy ? 'Issuing …' : 'Issue specification' }}</button><span
         v-if="busy"
         role="status"
