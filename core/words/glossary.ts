@@ -104,6 +104,9 @@ export const glossary = {
       ['apprentice', 'Surveys, wires and proves. Cannot issue papers, change rules or the shelf, or delete.'],
       ['invitation', 'A link or code with which a person sets a password, once.'],
       ['shop', 'A start for several people and devices on a network, with sign-in.'],
+      ['offline', 'The server cannot be reached. Changes stay on this device and are sent later.'],
+      ['pinned job', 'A job that stays on this device however long ago it was changed.'],
+      ['key', 'Lets another program work with the jobs. It has a role and ends after its days.'],
     ]),
   },
 } as const satisfies Readonly<Record<string, WordGroup>>
