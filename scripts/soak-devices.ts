@@ -107,9 +107,9 @@ class Device {
     await this.choose(page, job)
     const path = paths[Math.floor(chance() * paths.length)]!
     const value = newValue(path)
-    const at = Date.now()
     await page.locator(`[data-field="${path}"]`).fill(String(value))
-    typed.push({ device: this.name, job, path, value, at })
+    // The page may have opened in between: what it showed then was seen.
+    typed.push({ device: this.name, job, path, value, at: Date.now() })
     count(this.isOffline ? 'edits offline' : 'edits')
   }
 
@@ -139,8 +139,14 @@ class Device {
     }
   }
 
+  /** Jobs with changes that are not sent: the key of each is "jovial-anchor.draft.JOB.WINDOW". */
+  private async unsent(page: Page): Promise<readonly string[]> {
+    const keys = await page.evaluate(() => Object.keys(localStorage))
+    return [...new Set(keys.filter((key) => key.includes('.draft.')).map((key) => key.split('.')[2]!))]
+  }
+
   /** Online, until nothing waits on this device any more. */
-  async settle(jobs: readonly string[]): Promise<boolean> {
+  async settle(): Promise<boolean> {
     await this.context.setOffline(false)
     this.isOffline = false
     for (let tries = 0; tries < 10; tries++) {
@@ -150,7 +156,7 @@ class Device {
         await page.getByRole('list', { name: 'Jobs' }).waitFor()
         await pause(3000)
         if ((await page.getByTestId('waiting').count()) === 0) return true
-        for (const job of jobs) {
+        for (const job of await this.unsent(page)) {
           await this.at(job)
           await page.getByTestId('save-state').waitFor()
           await this.choose(page, job)
@@ -253,8 +259,7 @@ await Promise.all([
   }),
 ])
 await application.insist('/api/shop')
-const settled: boolean[] = []
-for (const device of devices) settled.push(await device.settle(jobs))
+const settled = await Promise.all(devices.map((device) => device.settle()))
 const faults = await Promise.all(jobs.map(async (job) => faultsOf(job, await historyOf(application, job))))
 const all = (kind: 'lost' | 'doubled' | 'silent'): string[] => faults.flatMap((one) => one[kind])
 console.log(

@@ -1,5 +1,6 @@
 import { readKept } from '../device/answers'
-import { queuePhoto, type QueuedPhoto } from '../device/photos'
+import type { QueuedPhoto } from '../device/database'
+import { queuePhoto } from '../device/photos'
 import type { PhotoRow } from '../utils/api'
 
 /** A photo as a station shows it: on the server, or waiting on this device. */

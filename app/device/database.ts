@@ -1,6 +1,5 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
 import type { RecentJob, StoredJob } from '../../server/repositories/jobs'
-import type { QueuedPhoto } from './photos'
 
 /** Where the service worker keeps pictures of photos. `nuxt.config.ts` names it too. */
 const photoCache = 'photos'
@@ -13,6 +12,21 @@ export interface KeptJob {
   readonly row: RecentJob | null
   /** Kept however long ago it was changed. */
   readonly isPinned: boolean
+}
+
+/** A photo that waits to be sent. Its id goes with it, so that it is added once however often it is sent. */
+export interface QueuedPhoto {
+  readonly id: string
+  readonly job: string
+  readonly station: string
+  readonly name: string
+  readonly takenBy: string
+  readonly takenAt: string
+  /** The person who took it; empty on one machine. */
+  readonly owner: string
+  readonly picture: Blob
+  /** Why the server does not take it; null while it waits. */
+  readonly refused: string | null
 }
 
 interface Schema extends DBSchema {

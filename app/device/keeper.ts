@@ -63,6 +63,6 @@ export async function keptShelf(kind: ShelfKindId, words: string): Promise<reado
   return parts
     .filter((part) => part.kind === kind)
     .filter(({ code, name, maker }) =>
-      wanted.every((word) => `${code} ${name} ${maker ?? ''}`.toLowerCase().includes(word)),
+      wanted.every((word) => `${code} ${name} ${maker}`.toLowerCase().includes(word)),
     )
 }

@@ -1,20 +1,5 @@
 import { ref } from 'vue'
-import { withDevice } from './database'
-
-/** A photo that waits to be sent. Its id goes with it, so that it is added once however often it is sent. */
-export interface QueuedPhoto {
-  readonly id: string
-  readonly job: string
-  readonly station: string
-  readonly name: string
-  readonly takenBy: string
-  readonly takenAt: string
-  /** The person who took it; empty on one machine. */
-  readonly owner: string
-  readonly picture: Blob
-  /** Why the server does not take it; null while it waits. */
-  readonly refused: string | null
-}
+import { withDevice, type QueuedPhoto } from './database'
 
 /** Counts changes of the queue. */
 export const photoChanges = ref(0)

@@ -6,6 +6,7 @@ import { typicals, type TypicalId } from '#core/job/typicals'
 import { verdicts, verdictWords, type Verdict } from '#core/system/verdict'
 import { asJson, ask, type JobPage, type JobRow, type StoredJob } from '../utils/api'
 import { isReachable } from '../device/connection'
+import { changesOf } from '../device/drafts'
 import { ago } from '../utils/dates'
 import { keptHere } from '../utils/kept-words'
 
@@ -58,6 +59,12 @@ const {
 const listed = computed(() => {
   const made = isKept.value || stage.value !== '' || verdict.value !== '' ? [] : kept.made()
   return jobs.value && [...made.filter(({ id }) => !jobs.value!.some((job) => job.id === id)), ...jobs.value]
+})
+/** Changes of each job that are not on the server yet. */
+const unsent = computed(() => {
+  const changes = new Map<string, number>()
+  for (const draft of sync.drafts) changes.set(draft.job, (changes.get(draft.job) ?? 0) + changesOf(draft))
+  return changes
 })
 const together = useTogether()
 const againSoon = useDebounceFn(() => jobs.value && again(), 300)
@@ -230,6 +237,9 @@ async function readFile(event: Event) {
             {{ job.specifiedHeadline }}
           </p>
           <p class="line-clamp-2 text-xs text-soft">{{ job.reason }}</p>
+          <p v-if="unsent.has(job.id)" class="text-xs font-semibold text-changed">
+            {{ keptHere(unsent.get(job.id)!) }}
+          </p>
         </div>
         <p class="text-soft max-md:col-start-3 max-md:row-start-1 max-md:text-right max-md:text-xs">
           <span class="block text-ink">{{ stages[job.stage as keyof typeof stages] }}</span><template
