@@ -99,7 +99,7 @@ test('two browsers on one value: neither overwrites the other, the person choose
   await field(other, 'place/hottestC').fill('50')
   await other.context().setOffline(false)
   const dialog = other.getByRole('dialog', {
-    name: 'Another page or device named Bench laptop changed the same thing',
+    name: 'Another page or device named Bench laptop changed the same value',
   })
   // The question takes no key of somebody who types: it is offered.
   await expect(saveState(other)).toHaveText('Two people changed the same value')

@@ -48,9 +48,11 @@ export function useKeptJobs() {
   return {
     /** Jobs that no server has yet. */
     made,
-    find: async (search: KeptSearch): Promise<readonly JobRow[]> => {
+    /** Null if this device keeps no job. */
+    find: async (search: KeptSearch): Promise<readonly JobRow[] | null> => {
       const rows = (await keptJobs()).flatMap(({ row }) => (row ? [row] : []))
       rows.sort((a, b) => b.updatedAt.localeCompare(a.updatedAt))
+      if (rows.length + made().length === 0) return null
       return [...made(), ...rows].filter((row) => isFound(row, search))
     },
   }

@@ -1,4 +1,5 @@
 import { until, useMousePressed } from '@vueuse/core'
+import { isReachable } from '../device/connection'
 import { read, type Answer as Got } from '../utils/api'
 import { latest } from '../utils/latest'
 
@@ -56,12 +57,7 @@ export function usePages<Row, Answer extends Page>(
   async function ask(after: string | null, before: readonly Row[]): Promise<Listed | null> {
     const got = await newest(patiently(pathOf(after)))
     if (!got) return null
-    const kept = got.kind === 'unreachable' ? await keptRows() : null
-    isKept.value = kept !== null
-    if (kept) {
-      problem.value = ''
-      return { rows: kept, answer: null }
-    }
+    isKept.value = false
     if (got.kind !== 'ok') {
       problem.value = problemOf(got, 'The server cannot be reached. The list may be old.')
       return null
@@ -73,6 +69,20 @@ export function usePages<Row, Answer extends Page>(
     if (!listed) return
     rows.value = listed.rows
     answer.value = listed.answer
+  }
+
+  /**
+   * Shows the rows that this device keeps, at once, where the server cannot be reached. False if there are none, or the
+   * server can be reached.
+   */
+  async function showKept(): Promise<boolean> {
+    if (isReachable.value) return false
+    const kept = await keptRows()
+    if (!kept) return false
+    problem.value = ''
+    isKept.value = true
+    show({ rows: kept, answer: null })
+    return true
   }
 
   /** As many pages as are to be listed, again. */
@@ -90,7 +100,8 @@ export function usePages<Row, Answer extends Page>(
     isKept,
     load: async () => {
       pages = 1
-      show(await ask(null, []))
+      if (!(await showKept())) show(await ask(null, []))
+      if (problem.value) await showKept()
     },
     more: async () => {
       if (!answer.value?.next) return

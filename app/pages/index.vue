@@ -192,7 +192,7 @@ async function readFile(event: Event) {
     >
       <template v-if="isKept">Offline. These are the jobs of the last 14 days and those you pinned. </template
       ><template v-if="sync.waiting > 0"
-        >{{ keptHere(sync.waiting) }}, sent when the server can be reached.</template
+        >{{ keptHere(sync.waiting) }}. They are sent when the server can be reached.</template
       >
     </p>
     <p v-if="sync.ofOthers > 0" role="status" class="mb-3 border-l-4 border-changed bg-card px-3 py-2">

@@ -4,10 +4,10 @@ import { enterWindow } from '../device/windows'
 /** Nothing is shown before it is known who is signed in, and in which units the shop writes. */
 export default defineNuxtPlugin(async () => {
   const account = useAccount()
-  await Promise.all([enterWindow(), account.load()])
+  // Side by side: somebody who is not signed in is told nothing of the shop.
+  await Promise.all([enterWindow(), account.load(), useShop().load()])
   adoptEarlierDrafts(account.person?.id ?? '')
   if (account.mustSignIn) return
-  await useShop().load()
   useSync().start()
   useTogether().start()
 })

@@ -46,7 +46,7 @@ export const isWide = (field: Field): boolean =>
 
 /** Whether an entry needs the whole width of a phone. */
 export const isBroad = (field: Field): boolean =>
-  field.type === 'rows' || (asButtons(field) && lengthOf(optionsOf(field)) > 36)
+  field.type === 'rows' || (asButtons(field) && lengthOf(optionsOf(field)) > 32)
 
 /** One letter for how a value is known. */
 export const howLetter: Readonly<Record<How, string>> = {

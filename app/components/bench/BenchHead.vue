@@ -190,6 +190,7 @@ const headSeen = useElementVisibility(headline, { initialValue: true })
   >
     <VerdictMark :verdict="judging.found!.verdict" class="!size-4 shrink-0" /><span class="truncate">{{
       judging.found!.headline
-    }}</span>
+    }}</span
+    ><SaveNote brief class="ml-auto" />
   </p>
 </template>

@@ -56,7 +56,7 @@ const all = (side: 'mine' | 'theirs') => {
 </script>
 
 <template>
-  <AppDialog v-if="conflict && isOpen" :open="true" must :title="`${by} changed the same thing`">
+  <AppDialog v-if="conflict && isOpen" :open="true" must :title="`${by} changed the same value`">
     <p>
       Saved {{ ago(conflict.theirs.updatedAt) }}, while you were typing. Both values are kept until you
       choose. All other changes are merged.

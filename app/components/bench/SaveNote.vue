@@ -2,7 +2,8 @@
 import { isReachable } from '../../device/connection'
 import { keptHere } from '../../utils/kept-words'
 
-/** The saving state in words. */
+/** The saving state in words; brief where there is little room. */
+const props = defineProps<{ brief?: boolean }>()
 const bench = useJob()
 const words = computed(() => {
   switch (bench.save.kind) {
@@ -23,6 +24,21 @@ const words = computed(() => {
       return `Not saved: ${bench.save.error}`
   }
 })
+const briefly = computed(() => {
+  switch (bench.save.kind) {
+    case 'saved':
+      return isReachable.value ? 'Saved' : 'Offline'
+    case 'saving':
+    case 'unsaved':
+      return 'Saving…'
+    case 'unreachable':
+      return `Offline – ${bench.isUnmade ? 1 : bench.pending} kept here`
+    case 'conflict':
+      return 'Choose a value'
+    default:
+      return 'Not saved'
+  }
+})
 const tone = computed(() => {
   switch (bench.save.kind) {
     case 'saved':
@@ -39,5 +55,9 @@ const tone = computed(() => {
 </script>
 
 <template>
-  <span role="status" data-testid="save-state" :data-state="bench.save.kind" :class="tone">{{ words }}</span>
+  <span v-if="props.brief" class="text-xs font-normal whitespace-nowrap" :class="tone">{{
+    briefly
+  }}</span><span v-else role="status" data-testid="save-state" :data-state="bench.save.kind" :class="tone">{{
+    words
+  }}</span>
 </template>
