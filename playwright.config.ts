@@ -26,7 +26,7 @@ export default defineConfig({
   reporter: [['line'], ['json', { outputFile: 'test-results/browser.json' }]],
   use: {
     // A label that is not there fails in five minutes, not in ten. What takes long on a slow machine has the time.
-    actionTimeout: 40_000,
+    actionTimeout: 300_000,
     viewport: { width: 1280, height: 800 },
     // Only the tests of work without signal need one. Each context would fetch the whole application for it.
     serviceWorkers: 'block',

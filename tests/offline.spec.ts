@@ -105,3 +105,30 @@ test('a job that was deleted elsewhere is offered as a copy', async ({ page, app
   await expect(field(page, 'place/coldestC')).toHaveValue('−3 °C')
   await expect(page.getByText(/Job 04\d\d/)).toBeVisible()
 })
+
+test('two windows of one browser change a job without signal: both changes arrive', async ({ page, app }) => {
+  await page.goto(app.url)
+  await readyForOffline(page)
+  const address = atPlace(await app.job('0424'))
+  const second = await page.context().newPage()
+  await page.goto(address)
+  await second.goto(address)
+  await expect(field(second, 'place/coldestC')).toBeVisible()
+  await page.context().setOffline(true)
+  await field(page, 'place/coldestC').fill('-8')
+  await field(second, 'place/hottestC').fill('48')
+  await expect(saveState(page)).toHaveText('Offline – 1 change kept on this device')
+  await expect(saveState(second)).toHaveText('Offline – 1 change kept on this device')
+  await page.close()
+  await second.close()
+
+  const third = await page.context().newPage()
+  await third.goto(app.url)
+  await expect(third.getByTestId('waiting')).toContainText('2 changes kept on this device')
+  await page.context().setOffline(false)
+  await expect(third.getByTestId('waiting')).toHaveCount(0)
+  const [row] = await app.db.sql<{ cold: number; hot: number }[]>`
+    select (document #>> '{place,coldestC,value}')::float as cold, (document #>> '{place,hottestC,value}')::float as hot
+    from job where number = '0424'`
+  expect(row).toEqual({ cold: -8, hot: 48 })
+})

@@ -110,9 +110,15 @@ export const useJob = defineStore('job', () => {
     return bring(jobId)
   }
 
-  /** Sends the changes of a job that are kept here, whichever job is looked at. */
+  /**
+   * Sends the changes of a job that are kept here, whichever job is looked at. Changes of several windows that have
+   * ended follow one after another.
+   */
   async function resume(jobId: string): Promise<void> {
-    if (!jobs.has(jobId)) await bring(jobId)
+    const known = jobs.get(jobId)
+    if (known && (!isIdle(known) || !(await draftOf(jobId)))) return
+    jobs.delete(jobId)
+    await bring(jobId)
   }
 
   /** The changes of a job that this window may take up: its own, or those of a window that has ended. */
