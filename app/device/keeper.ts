@@ -7,9 +7,13 @@ import { forgetJob, keepJob, keptJobs } from './jobs'
 /** How often the shelf is fetched for work without signal, ms. */
 const shelfEveryMs = 6 * 3_600_000
 let shelfKeptAt = -Infinity
+/** How often the recent jobs are, ms. */
+const jobsEveryMs = 60_000
+let jobsKeptAt = -Infinity
 
 /** Keeps the jobs of the last days and the pinned ones on this device, and forgets the others. */
 export async function keepRecentJobs(): Promise<void> {
+  if (performance.now() - jobsKeptAt < jobsEveryMs) return
   const kept = await keptJobs()
   const pinned = kept.filter(({ isPinned }) => isPinned).map(({ id }) => id)
   const answer = await ask<readonly RecentJob[]>(`/api/jobs/recent?also=${pinned.join(',')}`)
@@ -25,6 +29,7 @@ export async function keepRecentJobs(): Promise<void> {
     if (stored && !(await keepJob(stored, row))) return
   }
   for (const { id } of known.values()) await forgetJob(id)
+  jobsKeptAt = performance.now()
 }
 
 async function fetched(id: string): Promise<StoredJob | 'unreachable' | null> {

@@ -105,7 +105,10 @@ export const useJob = defineStore('job', () => {
   async function open(jobId: string): Promise<string | null> {
     id.value = jobId
     const known = jobs.get(jobId)
-    if (known && !isIdle(known)) return null
+    if (known && !isIdle(known)) {
+      void refresh(jobId)
+      return null
+    }
     jobs.delete(jobId)
     return bring(jobId)
   }

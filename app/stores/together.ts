@@ -7,6 +7,7 @@ import { useDeviceName } from '../composables/device'
 import { isReachable } from '../device/connection'
 import { inFirstWindow, windowId } from '../device/windows'
 import { asJson, ask } from '../utils/api'
+import { useAccount } from './account'
 import { useJob } from './job'
 
 const tellEveryMs = 20_000
@@ -15,6 +16,7 @@ const openAgainMs = 3000
 
 /** Other windows, here and on other devices: what they change, and who has the same job open. */
 export const useTogether = defineStore('together', () => {
+  const account = useAccount()
   const bench = useJob()
   const who = useDeviceName()
   /** Counts changes of jobs by others: lists follow it. */
@@ -63,8 +65,11 @@ export const useTogether = defineStore('together', () => {
     channel.postMessage(news)
   }
 
-  /** One window listens for all of this browser: a browser opens few connections to one server. */
-  function listen(): void {
+  /**
+   * One window listens for all of this browser: a browser opens few connections to one server.
+   * @param wasOpen whether news may have been missed before
+   */
+  function listen(wasOpen = false): void {
     const source = new EventSource(`/api/news?window=${windowId()}`)
     for (const kind of ['job', 'presence', 'again'] as const)
       source.addEventListener(kind, ({ data }: MessageEvent<string>) => {
@@ -73,23 +78,24 @@ export const useTogether = defineStore('together', () => {
     source.addEventListener('alive', () => {
       isReachable.value = true
     })
-    let wasOpen = false
+    let missed = wasOpen
     source.onopen = () => {
-      // What happened while nobody listened is asked for.
-      if (wasOpen) hearAndForward({ kind: 'again' })
-      wasOpen = true
+      if (missed) hearAndForward({ kind: 'again' })
+      missed = true
     }
+    // A stream that the server refuses does not open again by itself. Nobody listens without being signed in.
     source.onerror = () => {
-      if (source.readyState !== EventSource.CLOSED) return
-      setTimeout(() => {
-        listen()
-        hearAndForward({ kind: 'again' })
-      }, openAgainMs)
+      if (source.readyState === EventSource.CLOSED && !account.mustSignIn)
+        setTimeout(() => {
+          listen(missed)
+        }, openAgainMs)
     }
   }
 
   function start(): void {
-    inFirstWindow('news', listen)
+    inFirstWindow('news', () => {
+      listen()
+    })
     useIntervalFn(() => shown.value.job && isReachable.value && void tell(), tellEveryMs)
     useEventListener(window, 'pagehide', () => {
       if (!shown.value.job) return

@@ -48,7 +48,7 @@ function discard() {
     class="flex items-center justify-between gap-4 border-b border-line bg-window px-5 py-1.5"
   >
     <span>{{ bench.notice }}</span><button type="button" class="min-h-8 underline" @click="bench.notice = ''">
-      Close
+      Dismiss
     </button>
   </p>
 </template>
