@@ -85,6 +85,7 @@ const notForApprentices = [
 ]
 const onlyForOwners = [
   'GET /api/people',
+  'GET /api/people/past',
   'POST /api/people',
   'PUT /api/people/[person]',
   'DELETE /api/people/[person]',
@@ -94,6 +95,8 @@ const onlyForOwners = [
   'POST /api/tokens',
   'DELETE /api/tokens/[token]',
   'GET /api/metrics',
+  'GET /api/mode',
+  'PUT /api/mode',
 ]
 
 const routes = routesIn(fileURLToPath(new URL('api', import.meta.url)))
@@ -275,6 +278,14 @@ describe('people', () => {
     expect((await as('owner', 'DELETE', `/api/people/${row!.id}`)).status).toBe(200)
     expect(await isIn(cookie)).toBe(false)
     expect((await enter('/api/session', { name: 'Leaver', password })).status).toBe(401)
+  })
+
+  it('are told from the names of devices before people signed in', async () => {
+    await db.sql`
+      insert into job_history (workshop_id, job_id, version, who, changes)
+      select workshop_id, job_id, 900, 'Bench laptop', '[]' from job where number = '0417'`
+    const { body } = await as<{ name: string }[]>('owner', 'GET', '/api/people/past')
+    expect(body.map(({ name }) => name)).toEqual(['Bench laptop'])
   })
 
   it('keep one owner', async () => {

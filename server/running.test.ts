@@ -1,9 +1,13 @@
 import { spawn } from 'node:child_process'
 import { once } from 'node:events'
 import { readdirSync } from 'node:fs'
+import { mkdtemp } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { root } from '../scripts/lib/machine.mjs'
+import { wantsShop } from '../scripts/lib/shop.mjs'
 import { ask } from '../tests/api-client'
 import { freePort, freshDatabase, startServer, type TestDatabase, type TestServer } from '../tests/harness'
 import { schemaNumber } from './db/schema'
@@ -125,6 +129,23 @@ describe('the key of a program', () => {
     for (const body of bad) expect((await asOwner('POST', '/api/tokens', body)).status).toBe(422)
     expect((await withKey('not-a-key-of-this-shop', 'GET', '/api/jobs')).status).toBe(401)
   })
+})
+
+describe('the mode', () => {
+  it('of the next start is chosen by the owner, and kept in a file', async () => {
+    const file = join(await mkdtemp(join(tmpdir(), 'mode-')), 'shop-mode')
+    const alone = await startServer(db.applicationUrl, { env: { SHOP_SWITCH: file } })
+    expect((await ask(alone, 'GET', '/api/mode')).body).toEqual({ shop: false, next: false })
+    expect((await ask(alone, 'PUT', '/api/mode', { shop: true })).body).toEqual({ shop: false, next: true })
+    expect([wantsShop([], file), wantsShop(['--one-machine'], file)]).toEqual([true, false])
+    expect((await ask(alone, 'PUT', '/api/mode', { shop: 'yes' })).status).toBe(422)
+    await ask(alone, 'PUT', '/api/mode', { shop: false })
+    expect([wantsShop([], file), wantsShop(['--shop'], file)]).toEqual([false, true])
+    await alone.stop()
+  })
+
+  it('cannot be chosen where the server was started otherwise', async () =>
+    expect((await asOwner('PUT', '/api/mode', { shop: false })).status).toBe(409))
 })
 
 describe('the log', () => {

@@ -19,6 +19,7 @@ const address = window.location.origin
         <OwnSessions />
         <PeopleList v-if="session.person.role === 'owner'" />
         <TokenList v-if="session.person.role === 'owner'" />
+        <ShopSwitch v-if="session.person.role === 'owner'" />
         <section class="flex flex-wrap gap-4" aria-labelledby="phone-title">
           <QrCode :address="address" label="Code of the address" />
           <div class="grow basis-60">
@@ -38,13 +39,17 @@ const address = window.location.origin
       <h2 class="mt-5 text-xl">Use it with phones and colleagues</h2>
       <ol class="mt-2 list-decimal space-y-1 pl-6">
         <li>Stop the application with Ctrl+C in its terminal. The jobs stay.</li>
-        <li>Start it with <code class="font-semibold">npm start -- --shop</code>.</li>
+        <li>
+          Start it with <code class="font-semibold">npm start -- --shop</code>, or with
+          <code class="font-semibold">npm start</code> after the switch below.
+        </li>
         <li>Scan the code in the terminal, or open the link below it. You become the owner.</li>
         <li>Invite people here. Each gets a link and a role.</li>
       </ol>
       <p class="mt-3 text-soft">
         The application then answers on your network by HTTPS. Nobody sees a job without signing in.
       </p>
+      <ShopSwitch class="mt-4" />
     </template>
   </main>
 </template>

@@ -1,6 +1,7 @@
 // npm start -- --shop: the address on the network, HTTPS with the shop's own certificate, and the link with which the
 // first owner begins.
 import { randomBytes } from 'node:crypto'
+import { existsSync } from 'node:fs'
 import { get as getHttp } from 'node:http'
 import { get as getHttps } from 'node:https'
 import { join } from 'node:path'
@@ -9,11 +10,23 @@ import { giveUp } from './machine.mjs'
 
 const everyAddress = '0.0.0.0'
 
-/** The mode of a start, from its arguments: one machine, or a shop. */
+/** The mode of a start, from its arguments or the switch under People: one machine, or a shop. */
 export async function modeOf(args, folder) {
-  const unknown = args.find((arg) => arg !== '--shop')
-  if (unknown !== undefined) giveUp(`Unknown argument ${unknown}. Use npm start, or npm start -- --shop`)
-  return args.includes('--shop') ? shopMode(folder) : oneMachine
+  const switchFile = join(folder, 'shop-mode')
+  const mode = wantsShop(args, switchFile) ? await shopMode(folder) : oneMachine
+  return { ...mode, env: { ...mode.env, SHOP_SWITCH: switchFile } }
+}
+
+/**
+ * Whether a start is for a shop.
+ * @param args `--shop`, `--one-machine`, or nothing: then the switch decides
+ */
+export function wantsShop(args, switchFile) {
+  const unknown = args.find((arg) => arg !== '--shop' && arg !== '--one-machine')
+  if (unknown !== undefined)
+    giveUp(`Unknown argument ${unknown}. Use npm start, npm start -- --shop, or npm start -- --one-machine`)
+  if (args.includes('--one-machine')) return false
+  return args.includes('--shop') || existsSync(switchFile)
 }
 
 const oneMachine = {

@@ -29,8 +29,6 @@ const allowed: Readonly<Record<string, string>> = {
   job_change: 'insert, delete',
   presence: 'insert, update, delete',
   api_token: 'insert, update, delete',
-  passkey: 'insert, update, delete',
-  passkey_challenge: 'insert, delete',
 }
 
 /**

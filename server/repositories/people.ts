@@ -11,6 +11,11 @@ export interface PersonRow {
   readonly seenAt: string | null
 }
 
+export interface PastName {
+  readonly name: string
+  readonly lastAt: string
+}
+
 export interface SessionRow {
   readonly id: string
   readonly device: string
@@ -39,6 +44,20 @@ export class People extends Repository {
       from person p left join session s on s.person_id = p.person_id and s.ends_at > now()
       where p.workshop_id = ${this.workshop} and p.ended_at is null
       group by p.person_id, p.name, p.role, p.password, p.created_at order by p.created_at`
+  }
+
+  /** Names under which devices made changes before people signed in, and when last. */
+  pastNames(): Promise<readonly PastName[]> {
+    return this.sql<PastName[]>`
+      select who as name, max(at) as "lastAt" from (
+        select who, at from job_history where workshop_id = ${this.workshop}
+        union all select issued_by, issued_at from sheet where workshop_id = ${this.workshop}
+        union all select taken_by, taken_at from photo where workshop_id = ${this.workshop}) as signed
+      where not exists (
+        select 1 from person where workshop_id = ${this.workshop} and lower(person.name) = lower(who))
+        and not exists (
+          select 1 from api_token where workshop_id = ${this.workshop} and lower(api_token.name) = lower(who))
+      group by who order by 2 desc, 1`
   }
 
   /** Invites a person; null if somebody has that name. */

@@ -12,3 +12,6 @@ export const ownHosts = (): readonly string[] => [
   '[::1]',
   ...(isShop() ? (process.env.SHOP_HOSTS ?? '').split(',').filter((host) => host !== '') : []),
 ]
+
+/** The file that makes the next start one for a shop; undefined if this server was not started by `npm start`. */
+export const shopSwitch = (): string | undefined => process.env.SHOP_SWITCH

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import type { Role } from '../../../server/repositories/actor'
-import type { PersonRow } from '../../../server/repositories/people'
+import type { PastName, PersonRow } from '../../../server/repositories/people'
 import { ago } from '../../utils/dates'
 import { roles, roleWords } from '../../utils/people'
 
 /** The people of the shop, for its owner. */
 const session = useAccount()
 const people = ref<readonly PersonRow[] | null>(null)
+const pastNames = ref<readonly PastName[]>([])
 const problem = ref('')
 const link = ref<{ name: string; token: string; days: number } | null>(null)
 const name = ref('')
@@ -15,6 +16,8 @@ const leaving = ref<PersonRow | null>(null)
 const unreachable = 'The server cannot be reached. Nothing was changed.'
 
 async function load(): Promise<void> {
+  const past = await ask<PastName[]>('/api/people/past')
+  if (past.kind === 'ok') pastNames.value = past.data
   const answer = await ask<PersonRow[]>('/api/people')
   if (answer.kind === 'ok') people.value = answer.data
   else problem.value = problemOf(answer, 'The server cannot be reached.')
@@ -107,6 +110,10 @@ const stateOf = (person: PersonRow): string => {
         </button>
       </li>
     </ul>
+    <p v-if="pastNames.length" class="mt-2 text-xs text-soft">
+      Devices made changes under these names before people signed in:
+      {{ pastNames.map(({ name: past, lastAt }) => `${past} (last ${ago(lastAt)})`).join(', ') }}.
+    </p>
     <form class="mt-4 flex flex-wrap items-end gap-3" @submit.prevent="invite">
       <label class="block grow basis-52"
         ><span class="font-semibold">Name of a new person</span

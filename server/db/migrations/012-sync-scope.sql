@@ -49,45 +49,6 @@ create table api_token (
   primary key (workshop_id, token_id)
 );
 
--- Passkeys of people, and the questions that a browser is to sign.
-create table passkey (
-  workshop_id   uuid not null,
-  person_id     uuid not null,
-  credential_id text not null primary key,
-  public_key    bytea not null,
-  counter       bigint not null,
-  transports    text[] not null default '{}',
-  name          text not null,
-  created_at    timestamptz not null default now(),
-  used_at       timestamptz,
-  foreign key (workshop_id, person_id) references person
-);
-create table passkey_challenge (
-  challenge text primary key,
-  person_id uuid,
-  ends_at   timestamptz not null
-);
-
--- A short number with which a person takes over a shared laptop where they have signed in before.
-alter table person add column pin text;
-
--- Names under which devices made changes before people signed in.
-create table past_name (
-  workshop_id uuid not null references workshop,
-  name        text not null,
-  last_at     timestamptz not null,
-  primary key (workshop_id, name)
-);
-insert into past_name
-  select workshop_id, who, max(at) from (
-    select workshop_id, who, at from job_history
-    union all select workshop_id, updated_by, updated_at from job
-    union all select workshop_id, issued_by, issued_at from sheet
-    union all select workshop_id, taken_by, taken_at from photo) as used (workshop_id, who, at)
-  where who <> 'demo' and not exists (
-    select 1 from person where person.workshop_id = used.workshop_id and lower(person.name) = lower(who))
-  group by workshop_id, who;
-
 -- The application sees the rows of the workshop that its connection is set to, whatever a statement asks for.
 -- The owner of the tables, who migrates and restores, sees all.
 create function is_in_scope(workshop uuid) returns boolean language sql stable as
@@ -97,7 +58,7 @@ declare
   name text;
 begin
   foreach name in array array['workshop', 'job', 'job_history', 'job_change', 'shelf_part', 'photo', 'sheet',
-    'sheet_pdf', 'person', 'session', 'invitation', 'presence', 'api_token', 'passkey', 'past_name']
+    'sheet_pdf', 'person', 'session', 'invitation', 'presence', 'api_token']
   loop
     execute format('alter table %I enable row level security', name);
     execute format('create policy scope on %I using (is_in_scope(workshop_id))', name);
