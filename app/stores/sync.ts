@@ -1,4 +1,4 @@
-import { useEventListener, useIntervalFn } from '@vueuse/core'
+import { useEventListener, useIntervalFn, watchDebounced } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, shallowRef, watch } from 'vue'
 import { unmade } from '#core/sync/order'
@@ -13,6 +13,7 @@ import { useAccount } from './account'
 import { useJob } from './job'
 
 const everyMs = 15_000
+const countAfterMs = 250
 const notFound = 404
 
 /** The changes and photos of this device that wait for the server, of whichever job. */
@@ -29,9 +30,10 @@ export const useSync = defineStore('sync', () => {
     ofOthers.value = draftsOfOthers(owner.value)
     photos.value = await queuedPhotos(owner.value)
   }
-  watch([draftChanges, photoChanges, owner], count, { immediate: true })
+  // Every key writes a draft: they are counted once the typing rests.
+  watchDebounced([draftChanges, photoChanges, owner], count, { immediate: true, debounce: countAfterMs })
 
-  /** Changes that wait. The job on the bench counts as long as it is not saved. */
+  /** Changes and photos that wait. */
   const waiting = computed(
     () => drafts.value.reduce((sum, draft) => sum + changesOf(draft), 0) + photos.value.length,
   )

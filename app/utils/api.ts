@@ -85,8 +85,7 @@ const pausesMs = [300, 1200]
 export async function read<T>(path: string): Promise<Answer<T>> {
   let answer = await ask<T>(path)
   for (const pause of pausesMs) {
-    // Without any network the next tries would fail too.
-    if (answer.kind !== 'unreachable' || !navigator.onLine) break
+    if (answer.kind !== 'unreachable') break
     await promiseTimeout(pause)
     answer = await ask<T>(path)
   }
