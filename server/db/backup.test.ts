@@ -8,7 +8,7 @@ import { backUp, backUpBefore, keepNewest, readBackup, restore } from '../../scr
 import { postgresPrograms } from '../../scripts/lib/machine.mjs'
 import { prepareDatabase } from '../../scripts/lib/prepare.mjs'
 import { freshDatabase, type TestDatabase } from '../../tests/harness'
-import { connect } from './connection'
+import { Pool } from './pool'
 import { judgeHere } from '../judging/judge'
 import { repositoriesOf, type Repositories } from '../repositories/index'
 
@@ -151,9 +151,9 @@ describe('a backup', () => {
     expect(await numbers()).toEqual(before)
     expect(await db.sql`select number from schema_migration where number = 10`).toHaveLength(1)
     // The application has its rights again.
-    const application = connect(db.applicationUrl)
-    expect(await application`update workshop set name = name returning epoch`).toHaveLength(1)
-    await application.end()
+    const application = new Pool(db.applicationUrl)
+    expect(await application.sql`update workshop set name = name returning epoch`).toHaveLength(1)
+    application.end()
   })
 
   it('of a newer version is refused with the version it is of, and changes nothing', async () => {

@@ -5,13 +5,16 @@ import { freshDatabase, type TestDatabase } from '../../tests/harness'
 import { judgeHere } from '../judging/judge'
 import { repositoriesOf } from '../repositories/index'
 import { connect } from './connection'
+import { everyWorkshop } from './pool'
 import { allowApplication } from './role'
 
 let db: TestDatabase
 let application: Sql
 beforeAll(async () => {
   db = await freshDatabase()
-  application = connect(db.applicationUrl)
+  application = connect(db.applicationUrl, { max: 1 })
+  // As the application works for itself: its connections see nothing before.
+  await application`select set_config('jovial.scope', ${everyWorkshop}, false)`
 })
 afterAll(async () => {
   await application.end()

@@ -8,7 +8,7 @@ import { ownerOf } from '../../scripts/lib/owner.mjs'
 import { dropData, startCluster, versionOfCluster } from '../../scripts/lib/postgres.mjs'
 import { moveCluster } from '../../scripts/lib/upgrade.mjs'
 import { prepareDatabase } from '../../scripts/lib/prepare.mjs'
-import { connect } from './connection'
+import { Pool } from './pool'
 
 const name = `test-upgrade-${process.pid}`
 const [newest] = postgresVersions() as [string]
@@ -22,9 +22,9 @@ afterEach(async () => {
 })
 
 const numbers = async (url: string): Promise<string[]> => {
-  const sql = connect(url)
-  const rows = await sql<{ number: string }[]>`select number from job order by number`
-  await sql.end()
+  const pool = new Pool(url)
+  const rows = await pool.sql<{ number: string }[]>`select number from job order by number`
+  pool.end()
   return rows.map(({ number }) => number)
 }
 
