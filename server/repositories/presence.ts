@@ -15,18 +15,21 @@ const goneAfterS = 50
 
 /** Who has which job open. */
 export class Presence extends Repository {
-  /** Notes that a window shows a view of a job. Those who look at either job hear it. */
+  /** Notes that a window shows a view of a job. Those who look at either job hear it, if it is new. */
   async enter(window: string, job: string, view: string): Promise<void> {
-    const { workshop, person } = this.actor
-    const before = await this.jobOf(window)
+    const { sql, actor } = this
+    const { workshop, person } = actor
+    const [before] = await sql<{ job: string; person: string; view: string }[]>`
+      select job_id as job, person, view from presence
+      where workshop_id = ${workshop} and window_id = ${window}
+        and seen_at > now() - make_interval(secs => ${goneAfterS})`
     const row = { workshop_id: workshop, window_id: window, job_id: job, person, view }
-    const { sql } = this
-    const changed = await sql`
+    await sql`
       insert into presence ${sql(row)}
       on conflict (workshop_id, window_id) do update
-        set job_id = excluded.job_id, person = excluded.person, view = excluded.view, seen_at = now()
-      returning 1`
-    if (changed.length > 0) await this.tell([...new Set([job, ...(before ? [before] : [])])])
+        set job_id = excluded.job_id, person = excluded.person, view = excluded.view, seen_at = now()`
+    const isNew = before?.job !== job || before.person !== person || before.view !== view
+    if (isNew) await this.tell([...new Set([job, ...(before ? [before.job] : [])])])
   }
 
   /** Notes that a window shows no job any more. */
@@ -43,12 +46,6 @@ export class Presence extends Repository {
       where workshop_id = ${this.actor.workshop} and job_id = ${job}
         and seen_at > now() - make_interval(secs => ${goneAfterS})
       order by seen_at desc`
-  }
-
-  private async jobOf(window: string): Promise<string | undefined> {
-    const [row] = await this.sql<{ job: string }[]>`
-      select job_id as job from presence where workshop_id = ${this.actor.workshop} and window_id = ${window}`
-    return row?.job
   }
 
   private async tell(jobs: readonly string[]): Promise<void> {
