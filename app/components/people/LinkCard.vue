@@ -1,12 +1,8 @@
 <script setup lang="ts">
-import { useClipboard } from '@vueuse/core'
-
 /** A link to hand over, with its code. It is shown once. */
 const props = defineProps<{ name: string; token: string; days: number }>()
 defineEmits<{ close: [] }>()
 const link = computed(() => `${window.location.origin}/join#invitation=${props.token}`)
-/** Also where the browser has no clipboard because it does not trust the certificate. */
-const { copy, copied } = useClipboard({ source: link, legacy: true })
 </script>
 
 <template>
@@ -15,17 +11,7 @@ const { copy, copied } = useClipboard({ source: link, legacy: true })
     <div class="min-w-0 grow basis-60">
       <h2 id="link-title" class="text-lg">Link for {{ name }}</h2>
       <p>Let {{ name }} scan the code, or send the link. It works once, within {{ days }} days.</p>
-      <p class="mt-2 text-xs break-all" data-testid="link">{{ link }}</p>
-      <p class="mt-3 flex gap-2">
-        <button type="button" class="act-quiet" @click="copy()">
-          {{ copied ? 'Copied' : 'Copy link' }}</button><button
-          type="button"
-          class="act-quiet"
-          @click="$emit('close')"
-        >
-          Close
-        </button>
-      </p>
+      <ShownOnce :text="link" what="link" @close="$emit('close')" />
     </div>
   </section>
 </template>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { useClipboard } from '@vueuse/core'
 import type { Role } from '../../../server/repositories/actor'
 import type { TokenRow } from '../../../server/repositories/tokens'
 import { ago } from '../../utils/dates'
@@ -12,7 +11,6 @@ const made = ref<{ name: string; token: string } | null>(null)
 const name = ref('')
 const role = ref<Role>('apprentice')
 const days = ref(90)
-const { copy, copied } = useClipboard({ legacy: true })
 
 async function load(): Promise<void> {
   const answer = await ask<TokenRow[]>('/api/tokens')
@@ -47,17 +45,7 @@ const stateOf = ({ role: may, endsAt, usedAt }: TokenRow): string =>
     <p v-if="problem" role="alert" class="mb-3 border-l-4 border-bad bg-card px-3 py-2">{{ problem }}</p>
     <div v-if="made" class="mb-3 border border-edge bg-card p-4">
       <p>This is the key of {{ made.name }}. Copy it now: it is not shown again.</p>
-      <p class="mt-1 text-xs break-all" data-testid="key">{{ made.token }}</p>
-      <p class="mt-3 flex gap-2">
-        <button type="button" class="act-quiet" @click="copy(made.token)">
-          {{ copied ? 'Copied' : 'Copy key' }}</button><button
-          type="button"
-          class="act-quiet"
-          @click="made = null"
-        >
-          Close
-        </button>
-      </p>
+      <ShownOnce :text="made.token" what="key" @close="made = null" />
     </div>
     <ul v-if="tokens?.length" aria-label="Keys" class="border-y border-line bg-card">
       <li
