@@ -170,15 +170,6 @@ class Device {
   }
 }
 
-async function historyOf(application: Application, job: string): Promise<readonly HistoryEntry[]> {
-  const entries: HistoryEntry[] = []
-  for (let before = ''; ;) {
-    const page = await application.insist<HistoryEntry[]>(`/api/jobs/${job}/history${before}`)
-    if (page.length === 0) return entries.reverse()
-    entries.push(...page)
-    before = `?before=${page.at(-1)!.version}`
-  }
-}
 const valueOf = (known: unknown): number | undefined => (known as { value?: number } | undefined)?.value
 
 /** What went wrong with a job, in words. */
@@ -260,7 +251,9 @@ await Promise.all([
 ])
 await application.insist('/api/shop')
 const settled = await Promise.all(devices.map((device) => device.settle()))
-const faults = await Promise.all(jobs.map(async (job) => faultsOf(job, await historyOf(application, job))))
+const faults = await Promise.all(
+  jobs.map(async (job) => faultsOf(job, (await application.historyOf(job)).toReversed())),
+)
 const all = (kind: 'lost' | 'doubled' | 'silent'): string[] => faults.flatMap((one) => one[kind])
 console.log(
   `${typed.length} edits on ${jobCount} jobs by ${names.length} devices in ${minutes} min (${Object.entries(

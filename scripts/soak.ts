@@ -4,7 +4,7 @@
 import { setTimeout as pause } from 'node:timers/promises'
 import { withField } from '#core/job/document'
 import { judgeJob } from '#core/verdict/job'
-import type { HistoryEntry, JobPage, StoredJob } from '../server/repositories/jobs'
+import type { JobPage, StoredJob } from '../server/repositories/jobs'
 import type { ShopSettings } from '../server/repositories/shop'
 import { Application } from './lib/application'
 import { chanceOf } from './lib/hostile'
@@ -98,14 +98,7 @@ async function ruling(): Promise<void> {
 
 /** Acknowledged saves of a job that its history does not hold. */
 async function lostOf(id: string): Promise<readonly Acknowledged[]> {
-  const entries: HistoryEntry[] = []
-  let before = ''
-  for (;;) {
-    const page = await application.insist<HistoryEntry[]>(`/api/jobs/${id}/history${before}`)
-    if (page.length === 0) break
-    entries.push(...page)
-    before = `?before=${page.at(-1)!.version}`
-  }
+  const entries = await application.historyOf(id)
   return acknowledged
     .filter(({ job }) => job === id)
     .filter(

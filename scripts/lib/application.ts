@@ -3,6 +3,7 @@ import { existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'no
 import { once } from 'node:events'
 import { join } from 'node:path'
 import { setTimeout as pause } from 'node:timers/promises'
+import type { HistoryEntry } from '../../server/repositories/jobs'
 import { freePort } from '../../tests/harness'
 import { buildIfStale, ensureFolder, isRoot, root } from './machine.mjs'
 
@@ -148,6 +149,16 @@ export class Application {
       await pause(500)
     }
     throw new Error(`${path} does not come back`)
+  }
+
+  /** All changes of a job, newest first. */
+  async historyOf(job: string): Promise<readonly HistoryEntry[]> {
+    const entries: HistoryEntry[] = []
+    for (let before = ''; ; before = `?before=${entries.at(-1)!.version}`) {
+      const page = await this.insist<HistoryEntry[]>(`/api/jobs/${job}/history${before}`)
+      if (page.length === 0) return entries
+      entries.push(...page)
+    }
   }
 
   /** Stops it as Ctrl+C does. */
