@@ -65,7 +65,7 @@ export function useJobPhotos() {
       name: name.slice(0, 120),
       takenBy: who.value || 'Unnamed device',
       takenAt: new Date().toISOString(),
-      owner: account.person?.id ?? '',
+      owner: account.owner,
       picture,
       refused: null,
     }

@@ -1,5 +1,4 @@
 import type { Verdict } from '#core/system/verdict'
-import { unmade } from '#core/sync/order'
 import { keptJobs } from '../device/jobs'
 import type { JobRow } from '../utils/api'
 import type { UnsavedDraft } from '../device/drafts'
@@ -39,21 +38,20 @@ const isFound = (row: JobRow, { words, verdict, stage }: KeptSearch): boolean =>
     .split(/\s+/)
     .every((word) => `${row.number} ${row.name} ${row.customer}`.toLowerCase().includes(word))
 
-/** The jobs that this device keeps, last changed first: for when the server cannot be reached. */
+/** The jobs that this device keeps, for when the server cannot be reached, and those that it alone has. */
 export function useKeptJobs() {
   const sync = useSync()
   const who = useDeviceName()
-  const made = (): readonly JobRow[] =>
-    sync.drafts.filter(({ version }) => version === unmade).map((draft) => rowOf(draft, who.value))
   return {
-    /** Jobs that no server has yet. */
-    made,
-    /** Null if this device keeps no job. */
+    /** Found jobs that no server has yet. */
+    made: (search: KeptSearch): readonly JobRow[] =>
+      sync.made.map((draft) => rowOf(draft, who.value)).filter((row) => isFound(row, search)),
+    /** Found jobs of the server, last changed first. Null if this device keeps no job. */
     find: async (search: KeptSearch): Promise<readonly JobRow[] | null> => {
       const rows = (await keptJobs()).flatMap(({ row }) => (row ? [row] : []))
+      if (rows.length === 0 && sync.drafts.length === 0) return null
       rows.sort((a, b) => b.updatedAt.localeCompare(a.updatedAt))
-      if (rows.length + made().length === 0) return null
-      return [...made(), ...rows].filter((row) => isFound(row, search))
+      return rows.filter((row) => isFound(row, search))
     },
   }
 }

@@ -1,9 +1,7 @@
 import { ref } from 'vue'
 import type { Change } from '#core/job/change'
-import { changesBetween } from '#core/job/changes'
 import type { JobDocument } from '#core/job/document'
 import { changeUpToDate, upToDate } from '#core/job/migrations/index'
-import { unmade } from '#core/sync/order'
 import type { Saving } from '#core/sync/saving'
 import { windowId } from './windows'
 
@@ -24,10 +22,6 @@ export interface UnsavedDraft extends Pick<Saving, 'version' | 'epoch' | 'base' 
 
 /** Counts changes of the drafts in this window. */
 export const draftChanges = ref(0)
-
-/** Changes of a draft that wait to be sent. A job that was made here is one. */
-export const changesOf = ({ base, document, version }: UnsavedDraft): number =>
-  changesBetween(base, document).length + (version === unmade ? 1 : 0)
 
 const prefix = 'jovial-anchor.draft.'
 const keyOf = (job: string, window: string): string => `${prefix}${job}.${window}`
@@ -74,19 +68,17 @@ const keys = (): string[] =>
     key.startsWith(prefix),
   )
 
-/** All drafts of a person in this browser, that of this window first. */
-export function draftsBy(owner: string): readonly UnsavedDraft[] {
-  const drafts = keys()
+/** All drafts in this browser, those of this window first. */
+export function allDrafts(): readonly UnsavedDraft[] {
+  return keys()
     .map(readAt)
-    .filter((draft) => draft?.owner === owner)
-  return (drafts as UnsavedDraft[]).sort(
-    (a, b) => Number(b.window === windowId()) - Number(a.window === windowId()),
-  )
+    .filter((draft) => draft !== null)
+    .sort((a, b) => Number(b.window === windowId()) - Number(a.window === windowId()))
 }
 
-/** Changes of other people that wait in this browser until they sign in. */
-export const draftsOfOthers = (owner: string): number =>
-  keys().filter((key) => (readAt(key)?.owner ?? owner) !== owner).length
+/** The drafts of a person in this browser. */
+export const draftsBy = (owner: string): readonly UnsavedDraft[] =>
+  allDrafts().filter((draft) => draft.owner === owner)
 
 /** False when the browser has no room left: the person must be told. */
 export function keepDraft(draft: Omit<UnsavedDraft, 'window'>): boolean {

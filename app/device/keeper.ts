@@ -38,36 +38,44 @@ async function fetched(id: string): Promise<StoredJob | 'unreachable' | null> {
   return answer.kind === 'ok' ? answer.data : null
 }
 
-/** Keeps the shelf on this device, page by page. */
-export async function keepShelf(): Promise<void> {
-  if (performance.now() - shelfKeptAt < shelfEveryMs) return
-  for (let after: string | null = ''; after !== null;) {
-    const answer: Awaited<ReturnType<typeof readKept<WholePage>>> = await readKept<WholePage>(
-      wholeShelf(after),
-    )
-    if (answer.kind !== 'ok') return
-    after = answer.data.next
-  }
-  shelfKeptAt = performance.now()
-}
-
-/** The address of a page of the whole shelf. @param after the end of the page before; empty for the first */
-export const wholeShelf = (after: string): string =>
-  `/api/shelf/whole?${new URLSearchParams(after === '' ? {} : { after })}`
-
-/** Parts of a kind in which all words occur, from the shelf that this device keeps; null if it keeps none. */
-export async function keptShelf(kind: ShelfKindId, words: string): Promise<readonly ShelfPart[] | null> {
+/**
+ * The parts of the whole shelf, page by page; null where a page is missing.
+ * @param read the page of an address
+ */
+export async function wholeShelf(
+  read: (path: string) => Promise<WholePage | undefined>,
+): Promise<readonly ShelfPart[] | null> {
   const parts: ShelfPart[] = []
   for (let after: string | null = ''; after !== null;) {
-    const page: WholePage | undefined = await keptAnswer<WholePage>(wholeShelf(after))
+    const page = await read(`/api/shelf/whole?${new URLSearchParams(after === '' ? {} : { after })}`)
     if (!page) return null
     parts.push(...page.parts)
     after = page.next
   }
-  const wanted = words.toLowerCase().split(/\s+/)
   return parts
-    .filter((part) => part.kind === kind)
-    .filter(({ code, name, maker }) =>
-      wanted.every((word) => `${code} ${name} ${maker}`.toLowerCase().includes(word)),
-    )
+}
+
+/** A page of the shelf from the server, or as this device keeps it. */
+export async function shelfPage(path: string): Promise<WholePage | undefined> {
+  const answer = await readKept<WholePage>(path)
+  return answer.kind === 'ok' ? answer.data : undefined
+}
+
+/** Keeps the shelf on this device. */
+export async function keepShelf(): Promise<void> {
+  if (performance.now() - shelfKeptAt < shelfEveryMs) return
+  if (await wholeShelf(shelfPage)) shelfKeptAt = performance.now()
+}
+
+/** Parts of a kind in which all words occur, from the shelf that this device keeps; null if it keeps none. */
+export async function keptShelf(kind: ShelfKindId, words: string): Promise<readonly ShelfPart[] | null> {
+  const parts = await wholeShelf(keptAnswer<WholePage>)
+  const wanted = words.toLowerCase().split(/\s+/)
+  return (
+    parts
+      ?.filter((part) => part.kind === kind)
+      .filter(({ code, name, maker }) =>
+        wanted.every((word) => `${code} ${name} ${maker}`.toLowerCase().includes(word)),
+      ) ?? null
+  )
 }

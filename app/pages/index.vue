@@ -6,7 +6,7 @@ import { typicals, type TypicalId } from '#core/job/typicals'
 import { verdicts, verdictWords, type Verdict } from '#core/system/verdict'
 import { asJson, ask, type JobPage, type JobRow, type StoredJob } from '../utils/api'
 import { isReachable } from '../device/connection'
-import { changesOf } from '../device/drafts'
+import { waitingIn } from '#core/sync/saving'
 import { ago } from '../utils/dates'
 import { keptHere } from '../utils/kept-words'
 
@@ -22,6 +22,7 @@ const problem = ref('')
 const words = ref('')
 const verdict = ref<Verdict | ''>('')
 const stage = ref<keyof typeof stages | 'deleted' | ''>('')
+const search = computed(() => ({ words: words.value, verdict: verdict.value, stage: stage.value }))
 const sorts = [
   ['changed', 'Last changed'],
   ['due', 'Due date'],
@@ -50,20 +51,20 @@ const {
       ...(after && { after }),
     })}`,
   (page) => page.jobs,
-  async () =>
-    stage.value === 'deleted'
-      ? null
-      : kept.find({ words: words.value, verdict: verdict.value, stage: stage.value }),
+  async () => (stage.value === 'deleted' ? null : kept.find(search.value)),
 )
 /** Jobs of this device alone stand at the head of the list until they have a number. */
-const listed = computed(() => {
-  const made = isKept.value || stage.value !== '' || verdict.value !== '' ? [] : kept.made()
-  return jobs.value && [...made.filter(({ id }) => !jobs.value!.some((job) => job.id === id)), ...jobs.value]
-})
+const listed = computed(
+  () =>
+    jobs.value && [
+      ...kept.made(search.value).filter(({ id }) => !jobs.value!.some((job) => job.id === id)),
+      ...jobs.value,
+    ],
+)
 /** Changes of each job that are not on the server yet. */
 const unsent = computed(() => {
   const changes = new Map<string, number>()
-  for (const draft of sync.drafts) changes.set(draft.job, (changes.get(draft.job) ?? 0) + changesOf(draft))
+  for (const draft of sync.drafts) changes.set(draft.job, (changes.get(draft.job) ?? 0) + waitingIn(draft))
   return changes
 })
 const together = useTogether()
@@ -94,7 +95,7 @@ async function create(typical?: TypicalId) {
   const answer = await ask<StoredJob>('/api/jobs', asJson('POST', { who: who(), typical }))
   if (answer.kind !== 'unreachable') return openNew(Promise.resolve(answer))
   // Without the server the job is made here. It gets its number later.
-  const number = temporaryNumber(kept.made().length + 1)
+  const number = temporaryNumber(sync.made.length + 1)
   const made = typical ? typicals[typical].job(number) : emptyJob(number, 'New job')
   await navigateTo(`/jobs/${bench.make(made)}`)
 }

@@ -6,7 +6,7 @@ export default defineNuxtPlugin(async () => {
   const account = useAccount()
   // Side by side: somebody who is not signed in is told nothing of the shop.
   await Promise.all([enterWindow(), account.load(), useShop().load()])
-  adoptEarlierDrafts(account.person?.id ?? '')
+  adoptEarlierDrafts(account.owner)
   if (account.mustSignIn) return
   useSync().start()
   useTogether().start()

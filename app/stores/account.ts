@@ -39,11 +39,13 @@ export const useAccount = defineStore('account', () => {
 
   const isShop = computed(() => session.value.isShop)
   const person = computed(() => session.value.person)
+  /** Whose changes are made here; empty on one machine. */
+  const owner = computed(() => person.value?.id ?? '')
   /** Whether the person may issue papers, change rules and the shelf, and delete. */
   const mayDecide = computed(
     () => !session.value.isShop || (person.value?.role ?? 'apprentice') !== 'apprentice',
   )
   const mustSignIn = computed(() => session.value.isShop && !session.value.person)
   const needsOwner = computed(() => session.value.needsOwner)
-  return { isShop, person, mayDecide, mustSignIn, needsOwner, load }
+  return { isShop, person, owner, mayDecide, mustSignIn, needsOwner, load }
 })

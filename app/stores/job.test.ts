@@ -273,7 +273,7 @@ describe('opening', () => {
     server.reachable = true
     setActivePinia(createPinia())
     const account = useAccount()
-    vi.spyOn(account, 'person', 'get').mockReturnValue({ id: 'ann', name: 'Ann', role: 'installer' })
+    vi.spyOn(account, 'owner', 'get').mockReturnValue('ann')
     expect((await opened()).document!.place.coldestC!.value).toBe(12)
     await rest()
     expect(server.puts).toBe(0)

@@ -20,10 +20,10 @@ import {
   after,
   madeHere,
   opened,
-  pendingOf,
   reloaded,
   stateOf,
   toSend,
+  waitingIn,
   type Saving,
   type SavingEvent,
 } from '#core/sync/saving'
@@ -31,14 +31,13 @@ import { savedBy, useDeviceName } from '../composables/device'
 import { draftsBy, dropDraft, keepDraft, takeOver, type UnsavedDraft } from '../device/drafts'
 import { forgetJob, keepJob, keptJob } from '../device/jobs'
 import { endedWindows } from '../device/windows'
-import { asJson, ask, type Answer, type HistoryEntry, type StoredJob } from '../utils/api'
+import { asJson, ask, isNotFound, type Answer, type HistoryEntry, type StoredJob } from '../utils/api'
 import { useAccount } from './account'
 
 export type SaveState =
   | { readonly kind: 'saved' | 'saving' | 'unsaved' | 'unreachable' | 'conflict' | 'gone' | 'full' }
   | { readonly kind: 'refused'; readonly error: string }
 
-const notFound = 404
 const saveDelayMs = 500
 const retryMs = 2000
 const joinEditsMs = 1500
@@ -87,7 +86,6 @@ const openJob = (saving: Saving, more: Partial<OpenJob> = {}): OpenJob =>
 export const useJob = defineStore('job', () => {
   const who = useDeviceName()
   const account = useAccount()
-  const owner = (): string => account.person?.id ?? ''
   const id = ref('')
   const jobs = shallowReactive(new Map<string, OpenJob>())
   const here = computed(() => jobs.get(id.value) ?? null)
@@ -127,7 +125,7 @@ export const useJob = defineStore('job', () => {
   /** The changes of a job that this window may take up: its own, or those of a window that has ended. */
   async function draftOf(jobId: string): Promise<UnsavedDraft | undefined> {
     const hasEnded = await endedWindows()
-    return draftsBy(owner()).find((draft) => draft.job === jobId && hasEnded(draft.window))
+    return draftsBy(account.owner).find((draft) => draft.job === jobId && hasEnded(draft.window))
   }
 
   async function bring(jobId: string): Promise<string | null> {
@@ -143,7 +141,7 @@ export const useJob = defineStore('job', () => {
       return null
     }
     if (answer.kind === 'refused') {
-      if (answer.status === notFound) void forgetJob(jobId)
+      if (isNotFound(answer)) void forgetJob(jobId)
       return answer.refused.error
     }
     const stored = answer.kind === 'ok' ? answer.data : (await keptJob(jobId))?.stored
@@ -167,7 +165,7 @@ export const useJob = defineStore('job', () => {
   /** Takes what the server says of a job that is open here. */
   function hear(jobId: string, answer: Answer<StoredJob>): void {
     if (answer.kind === 'ok') happened(jobId, { kind: 'news', theirs: answer.data })
-    else if (answer.kind === 'refused' && answer.status === notFound) gone(jobId)
+    else if (isNotFound(answer)) gone(jobId)
     sendSoon(jobId, answer.kind === 'unreachable' ? retryMs : 0)
   }
 
@@ -340,7 +338,7 @@ export const useJob = defineStore('job', () => {
     const { version, epoch, base, document: drafted, unsure } = reloaded(job.saving)
     const { typing, undo: undoable } = job
     const changes = { version, epoch, base, document: drafted, unsure }
-    job.full = !keepDraft({ job: jobId, owner: owner(), ...changes, typing, undo: undoable })
+    job.full = !keepDraft({ job: jobId, owner: account.owner, ...changes, typing, undo: undoable })
   }
 
   function sendSoon(jobId: string, delay: number): void {
@@ -373,7 +371,7 @@ export const useJob = defineStore('job', () => {
       happened(jobId, { kind: 'overtaken', theirs, arrived })
       keep(jobId)
       sendSoon(jobId, 0)
-    } else if (answer.status === notFound) {
+    } else if (isNotFound(answer)) {
       gone(jobId)
       keep(jobId)
     } else {
@@ -452,9 +450,7 @@ export const useJob = defineStore('job', () => {
       }
     }),
     /** Changes that are not on the server yet. */
-    pending: computed(() => (here.value ? pendingOf(here.value.saving).length : 0)),
-    /** Whether the job is on no server yet. */
-    isUnmade: computed(() => here.value?.saving.version === unmade),
+    waiting: computed(() => (here.value ? waitingIn(here.value.saving) : 0)),
     /** The version of a job that is open in this window; undefined if it is not. */
     versionOf: (jobId: string): number | undefined => jobs.get(jobId)?.saving.version,
     /** Changes of the last step that can be taken back. */

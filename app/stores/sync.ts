@@ -2,40 +2,43 @@ import { useEventListener, useIntervalFn, watchDebounced } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, shallowRef, watch } from 'vue'
 import { unmade } from '#core/sync/order'
-import { changesOf, draftChanges, draftsBy, draftsOfOthers, type UnsavedDraft } from '../device/drafts'
+import { waitingIn } from '#core/sync/saving'
+import { allDrafts, draftChanges, draftsBy, type UnsavedDraft } from '../device/drafts'
 import { isReachable } from '../device/connection'
 import { keepRecentJobs, keepShelf } from '../device/keeper'
 import type { QueuedPhoto } from '../device/database'
 import { dropPhoto, photoChanges, queuedPhotos, queuePhoto } from '../device/photos'
 import { endedWindows, inOneWindow } from '../device/windows'
-import { ask, type PhotoRow } from '../utils/api'
+import { ask, isNotFound, type PhotoRow } from '../utils/api'
 import { useAccount } from './account'
 import { useJob } from './job'
 
 const everyMs = 15_000
 const countAfterMs = 250
-const notFound = 404
 
 /** The changes and photos of this device that wait for the server, of whichever job. */
 export const useSync = defineStore('sync', () => {
   const account = useAccount()
   const bench = useJob()
-  const owner = computed(() => account.person?.id ?? '')
   const drafts = shallowRef<readonly UnsavedDraft[]>([])
   const photos = shallowRef<readonly QueuedPhoto[]>([])
   const ofOthers = shallowRef(0)
 
   async function count(): Promise<void> {
-    drafts.value = draftsBy(owner.value)
-    ofOthers.value = draftsOfOthers(owner.value)
-    photos.value = await queuedPhotos(owner.value)
+    const all = allDrafts()
+    drafts.value = all.filter(({ owner }) => owner === account.owner)
+    ofOthers.value = all.length - drafts.value.length
+    photos.value = await queuedPhotos(account.owner)
   }
   // Every key writes a draft: they are counted once the typing rests.
-  watchDebounced([draftChanges, photoChanges, owner], count, { immediate: true, debounce: countAfterMs })
+  watchDebounced([draftChanges, photoChanges, () => account.owner], count, { debounce: countAfterMs })
+  void count()
 
+  /** Jobs that no server has yet. */
+  const made = computed(() => drafts.value.filter(({ version }) => version === unmade))
   /** Changes and photos that wait. */
   const waiting = computed(
-    () => drafts.value.reduce((sum, draft) => sum + changesOf(draft), 0) + photos.value.length,
+    () => drafts.value.reduce((sum, draft) => sum + waitingIn(draft), 0) + photos.value.length,
   )
 
   let underWay: Promise<void> | null = null
@@ -50,14 +53,16 @@ export const useSync = defineStore('sync', () => {
   async function sendAll(): Promise<void> {
     if (account.mustSignIn) return
     const hasEnded = await endedWindows()
-    for (const { job, window } of draftsBy(owner.value)) if (hasEnded(window)) await bench.resume(job)
+    for (const { job, window } of draftsBy(account.owner)) if (hasEnded(window)) await bench.resume(job)
     await inOneWindow('sync', sendPhotosAndFetch)
   }
 
   async function sendPhotosAndFetch(): Promise<void> {
-    for (const photo of await queuedPhotos(owner.value)) {
-      if (photo.refused === null && !(await sendPhoto(photo))) return
-    }
+    const waitingPhotos = (await queuedPhotos(account.owner)).filter(({ refused }) => refused === null)
+    // The server must know a job before its photos.
+    const made = draftsBy(account.owner).filter(({ version }) => version === unmade)
+    for (const photo of waitingPhotos)
+      if (!made.some(({ job }) => job === photo.job) && !(await sendPhoto(photo))) return
     await keepRecentJobs()
     await keepShelf()
   }
@@ -65,8 +70,6 @@ export const useSync = defineStore('sync', () => {
   /** Sends a photo; it goes from the queue once the server has it. False where the server cannot be reached. */
   async function sendPhoto(photo: QueuedPhoto): Promise<boolean> {
     const { id, job, station, name, takenBy, takenAt } = photo
-    // The server must know the job first.
-    if (draftsBy(owner.value).some((draft) => draft.job === job && draft.version === unmade)) return true
     const query = new URLSearchParams({ who: takenBy, station, name, id, at: takenAt })
     const answer = await ask<PhotoRow>(`/api/jobs/${job}/photos?${query}`, {
       method: 'POST',
@@ -75,8 +78,10 @@ export const useSync = defineStore('sync', () => {
     })
     if (answer.kind === 'unreachable') return false
     if (answer.kind === 'ok') await dropPhoto(id)
-    else if (answer.status !== notFound) await queuePhoto({ ...photo, refused: answer.refused.error })
-    else await queuePhoto({ ...photo, refused: 'This job was deleted.' })
+    else {
+      const refused = isNotFound(answer) ? 'This job was deleted.' : answer.refused.error
+      await queuePhoto({ ...photo, refused })
+    }
     return true
   }
 
@@ -92,5 +97,5 @@ export const useSync = defineStore('sync', () => {
     go()
   }
 
-  return { drafts, photos, waiting, ofOthers, run, start }
+  return { drafts, made, photos, waiting, ofOthers, run, start }
 })

@@ -47,6 +47,11 @@ export function problemOf(answer: Answer<unknown>, unreachable: string): string 
   return answer.kind === 'refused' ? answer.refused.error : unreachable
 }
 
+const notFound = 404
+/** Whether the server does not have what was asked for. */
+export const isNotFound = (answer: Answer<unknown>): boolean =>
+  answer.kind === 'refused' && answer.status === notFound
+
 const unauthorized = 401
 let signedOut = (): void => undefined
 /** Does something when the server says that nobody is signed in any more. */

@@ -89,8 +89,12 @@ export const opened = ({
 export const madeHere = (document: JobDocument): Saving => opened({ version: unmade, document })
 
 /** Changes that are here and not on the server yet. */
-export const pendingOf = ({ base, document }: Saving): readonly Change[] =>
+export const pendingOf = ({ base, document }: Pick<Saving, 'base' | 'document'>): readonly Change[] =>
   base === document ? [] : changesBetween(base, document)
+
+/** How many changes wait to be sent. A job that is on no server yet is one itself. */
+export const waitingIn = (saving: Pick<Saving, 'base' | 'document' | 'version'>): number =>
+  pendingOf(saving).length + (saving.version === unmade ? 1 : 0)
 
 /** Nothing is pending, and no order can have arrived unseen. */
 const isSettled = (saving: Saving): boolean =>
@@ -201,13 +205,10 @@ function choicesFor(base: JobDocument, mine: readonly Change[], theirs: JobDocum
   const offered = mine
     .filter((change) => !conflicts.some((conflict) => conflict.mine === change))
     .filter((change) => !others.some((other) => agree(change, other)))
-    .map(({ path, before, ...change }) => {
+    .map((change) => {
+      const { path, before } = change
       const unchanged = before === undefined ? { path } : { path, before, after: before }
-      return {
-        path,
-        mine: { path, ...(before === undefined ? {} : { before }), ...change },
-        theirs: unchanged,
-      }
+      return { path, mine: change, theirs: unchanged }
     })
   return [...conflicts, ...offered]
 }

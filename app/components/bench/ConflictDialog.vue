@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useActiveElement } from '@vueuse/core'
+import { entries } from '../../composables/focus'
 import { inSentence } from '#core/units/format'
 import type { Conflict } from '#core/job/changes'
 import { fieldAt, partName } from '#core/job/document'
@@ -13,12 +13,9 @@ const device = useDeviceName()
 const view = useView()
 const choice = ref<Record<string, 'mine' | 'theirs'>>({})
 const conflict = computed(() => bench.conflict)
-/**
- * The dialog takes the keys. It never opens in the middle of typing: then the state of saving offers it.
- */
+/** The dialog takes the keys, so it never opens in the middle of typing: a bar offers it then. */
 const isOpen = ref(false)
-const active = useActiveElement()
-const isTyping = computed(() => active.value?.matches('input, textarea, select') ?? false)
+const isTyping = useFocusOn(entries)
 watch(
   [conflict, isTyping, () => view.dialog],
   () => {

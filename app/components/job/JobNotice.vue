@@ -24,11 +24,11 @@ function discard() {
   >
     <p class="grow basis-60">
       Somebody deleted this job.
-      <template v-if="bench.pending > 0">{{ keptHere(bench.pending) }}.</template>
+      <template v-if="bench.waiting > 0">{{ keptHere(bench.waiting) }}.</template>
     </p>
     <button type="button" class="act-quiet" @click="keepAsCopy">Keep as new job</button
     ><button type="button" class="act-quiet" @click="discard">
-      {{ bench.pending > 0 ? 'Discard changes' : 'Close job' }}
+      {{ bench.waiting > 0 ? 'Discard changes' : 'Close job' }}
     </button>
   </div>
   <div

@@ -1,16 +1,15 @@
 <script setup lang="ts">
-import { useActiveElement, useIdle } from '@vueuse/core'
+import { useIdle } from '@vueuse/core'
+import { entries } from '../../composables/focus'
 
 /** A new version of the application waits until everything is saved and nobody types; then the page reloads. */
 const pwa = useNuxtApp().$pwa
 const sync = useSync()
 const restMs = 3000
 const { idle } = useIdle(restMs)
-const active = useActiveElement()
+const isBusy = useFocusOn(`${entries}, [role="dialog"] *`)
 const isReady = computed(() => pwa?.needRefresh ?? false)
-const isFree = computed(
-  () => sync.waiting === 0 && idle.value && !active.value?.matches('input, textarea, select, dialog *'),
-)
+const isFree = computed(() => sync.waiting === 0 && idle.value && !isBusy.value)
 watch([isReady, isFree], ([ready, free]) => {
   if (ready && free) void pwa?.updateServiceWorker()
 })
