@@ -132,6 +132,7 @@ export async function startServer(
       HOST: '127.0.0.1',
       PORT: own,
       NODE_ENV: 'production',
+      CHECK_ANSWERS: 'yes',
       ...env,
     },
     stdio: 'ignore',

@@ -6,6 +6,8 @@ export interface Route {
   readonly method: string
   /** With its parameters in brackets: `/api/jobs/[id]`. */
   readonly path: string
+  /** From the folder of the routes. */
+  readonly file: string
 }
 
 /** Every route of the server, found from its files. */
@@ -20,6 +22,7 @@ export function routesIn(folder: string): readonly Route[] {
           {
             method: found[2]!.toUpperCase(),
             path: `/api/${found[1]!.replace(/(^|\/)index$/, '')}`.replace(/\/$/, ''),
+            file,
           },
         ]
       : []

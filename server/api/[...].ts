@@ -1,6 +1,8 @@
+import { anything } from '../answers/shape'
 import { Refusal } from '../utils/refusal'
-import { route } from '../utils/reply'
+import { json, route } from '../utils/route'
 
-export default route('anyone', async () => {
+/** What is at no other address. */
+export default route({ needs: 'anyone', answer: json(anything('Nothing.')), refuses: [404] }, async () => {
   throw new Refusal(404, 'Nothing is at this address')
 })

@@ -1,10 +1,10 @@
 import { setResponseHeader } from 'h3'
 import { metricsText, metricsType } from '../running/metrics'
 import { repositories } from '../utils/database'
-import { route } from '../utils/reply'
+import { media, route } from '../utils/route'
 
 /** What is counted in this server, for a monitoring program with a key of an owner. */
-export default route('owner', async (event) => {
+export default route({ needs: 'owner', answer: media('text/plain') }, async (event) => {
   const { shop } = await repositories(event)
   const text = await metricsText(await shop.waiting())
   setResponseHeader(event, 'content-type', metricsType)

@@ -1,8 +1,7 @@
-import { getQuery } from 'h3'
 import Joi from 'joi'
 import { newsHub, repositories } from '../utils/database'
 import { sendNews } from '../utils/news-stream'
-import { route, validated } from '../utils/reply'
+import { media, route } from '../utils/route'
 
 const query = Joi.object<{ window: string }>({
   /** The window that listens. */
@@ -10,11 +9,13 @@ const query = Joi.object<{ window: string }>({
 })
 
 /** What others change in the workshop, as server-sent events: `job`, `presence` and `again`. */
-export default route('apprentice', async (event) => {
-  const { window } = validated(query, getQuery(event))
-  const { presence, workshop } = await repositories(event)
-  const closed = (): void => {
-    presence.leave(window).catch(() => undefined)
-  }
-  return sendNews(event, { hub: newsHub(), workshop, closed })
-})
+export default route(
+  { needs: 'apprentice', query, answer: media('text/event-stream') },
+  async (event, { query: { window } }) => {
+    const { presence, workshop } = await repositories(event)
+    const closed = (): void => {
+      presence.leave(window).catch(() => undefined)
+    }
+    return sendNews(event, { hub: newsHub(), workshop, closed })
+  },
+)

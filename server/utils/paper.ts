@@ -1,12 +1,12 @@
-import type { EventHandler } from 'h3'
 import { judgeOfServer } from '../judging/pool'
 import { keptByContent, keptPaper } from '../papers/kept'
 import { repositories } from './database'
-import { jobId, noSuchJob, route, sendPdf } from './reply'
+import { jobId, noSuchJob, sendPdf } from './reply'
+import { media, route } from './route'
 
 /** A paper of a job as it is saved, by its name: the same job and rules give the same one all day. */
-export const paperOfJob = (name: 'summary' | 'wiring'): EventHandler =>
-  route('apprentice', async (event) => {
+export const paperOfJob = (name: 'summary' | 'wiring') =>
+  route({ needs: 'apprentice', answer: media('application/pdf'), refuses: [404] }, async (event) => {
     const { jobs, shop } = await repositories(event)
     const job = await jobs.read(jobId(event))
     if (!job) throw noSuchJob()

@@ -1,19 +1,9 @@
-import {
-  defineEventHandler,
-  getRouterParam,
-  setResponseHeaders,
-  setResponseStatus,
-  type EventHandlerRequest,
-  type H3Event,
-} from 'h3'
+import { getRouterParam, setResponseHeaders, type H3Event } from 'h3'
 import type Joi from 'joi'
 import type { FileProblem } from '#core/formats/job-file'
-import { TooLarge } from '../judging/judge'
 import { logProblem, logRequest } from '../running/log'
 import { countRequest } from '../running/metrics'
-import type { Role } from '../repositories/actor'
 import { Refusal } from './refusal'
-import { allowed } from './session'
 
 /** Fields of the head of a job, as they are labelled. */
 const headWords: Readonly<Record<string, string>> = {
@@ -64,7 +54,10 @@ const outageLogMs = 10_000
 let outageLoggedAt = -Infinity
 
 /** What is answered to a failure that is no refusal; it is logged. */
-function failureOf(event: H3Event, cause: unknown): { readonly status: number; readonly words: string } {
+export function failureOf(
+  event: H3Event,
+  cause: unknown,
+): { readonly status: number; readonly words: string } {
   const code = String((cause as { code?: unknown }).code)
   if (!unreachable.has(code)) {
     logProblem(`${event.method} ${routeOf(event)}:`, cause)
@@ -82,7 +75,7 @@ const routeOf = ({ context }: H3Event): string =>
   (context.matchedRoute as { readonly path?: string } | undefined)?.path ?? 'other'
 
 /** Counts and logs a request. A stream is not one answer, and lasts as long as somebody listens. */
-function noteAnswer(event: H3Event, seconds: number): void {
+export function noteAnswer(event: H3Event, seconds: number): void {
   if (String(event.node.res.getHeader('content-type') ?? '').startsWith('text/event-stream')) return
   const answered = {
     method: event.method,
@@ -93,38 +86,6 @@ function noteAnswer(event: H3Event, seconds: number): void {
   countRequest(answered)
   logRequest(answered)
 }
-
-/**
- * A route: what it returns is sent as JSON. A {@link Refusal} is answered as `{ error, … }` with its
- * status, a database that cannot be reached as 503; anything else is logged and answered without detail.
- * @param needed the least role that may use it; `anyone` needs no sign-in
- */
-export const route = <T>(
-  needed: Role | 'anyone',
-  handle: (event: H3Event<EventHandlerRequest>) => Promise<T>,
-) =>
-  defineEventHandler(async (event) => {
-    const begun = performance.now()
-    event.node.res.once('close', () => {
-      noteAnswer(event, (performance.now() - begun) / 1000)
-    })
-    try {
-      if (needed !== 'anyone') event.context.person = await allowed(event, needed)
-      return await handle(event)
-    } catch (cause) {
-      if (cause instanceof Refusal) {
-        setResponseStatus(event, cause.status)
-        return { error: cause.message, ...cause.more }
-      }
-      if (cause instanceof TooLarge) {
-        setResponseStatus(event, 422)
-        return { error: `${cause.message} on the server; the bench takes the time it needs` }
-      }
-      const { status, words } = failureOf(event, cause)
-      setResponseStatus(event, status)
-      return { error: `${words} Nothing was saved.` }
-    }
-  })
 
 const uuid = /^[0-9a-f]{8}-([0-9a-f]{4}-){3}[0-9a-f]{12}$/i
 

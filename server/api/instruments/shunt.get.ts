@@ -1,8 +1,7 @@
-import { getQuery } from 'h3'
 import Joi from 'joi'
 import { readingsPerSecond, standInStream } from '#core/loads/stand-in'
 import { sendReadings } from '../../utils/readings-stream'
-import { route, validated } from '../../utils/reply'
+import { media, route } from '../../utils/route'
 
 const query = Joi.object<{ from: number; seed: number; speed: number }>({
   /** Number of readings already received: the stream goes on behind them. */
@@ -13,9 +12,11 @@ const query = Joi.object<{ from: number; seed: number; speed: number }>({
 const dropsAt = 900
 
 /** A stand-in for a shunt monitor: readings of a made-up vehicle as server-sent events, a few at a time. */
-export default route('apprentice', (event) => {
-  const { from, seed, speed } = validated(query, getQuery(event))
-  const readings = standInStream(seed).readings.map(({ t, amps, volts }) => [t, amps, volts])
-  const dueAfter = (seconds: number): number => from + Math.floor(seconds * speed * readingsPerSecond)
-  return sendReadings(event, { readings, from, dueAfter, dropsAt })
-})
+export default route(
+  { needs: 'apprentice', query, answer: media('text/event-stream') },
+  (event, { query: { from, seed, speed } }) => {
+    const readings = standInStream(seed).readings.map(({ t, amps, volts }) => [t, amps, volts])
+    const dueAfter = (seconds: number): number => from + Math.floor(seconds * speed * readingsPerSecond)
+    return sendReadings(event, { readings, from, dueAfter, dropsAt })
+  },
+)

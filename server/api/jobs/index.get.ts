@@ -1,10 +1,10 @@
-import { getQuery } from 'h3'
 import Joi from 'joi'
 import { stages } from '#core/job/document'
 import { verdicts } from '#core/system/verdict'
 import { jobSorts, type JobSort } from '../../repositories/jobs'
 import { repositories } from '../../utils/database'
-import { route, validated } from '../../utils/reply'
+import { jobPage } from '../../answers/jobs'
+import { json, route } from '../../utils/route'
 
 /** A day that the calendar has not is refused before the database meets it. */
 const isDate: Joi.CustomValidator<string> = (after, helpers) => {
@@ -50,8 +50,10 @@ const query = Joi.object<{
 })
 
 /** A page of the jobs: `next` of the answer is `after` of the next one. */
-export default route('apprentice', async (event) => {
-  const wanted = validated(query, getQuery(event))
-  const { jobs } = await repositories(event)
-  return jobs.list(wanted)
-})
+export default route(
+  { needs: 'apprentice', query, answer: json(jobPage) },
+  async (event, { query: wanted }) => {
+    const { jobs } = await repositories(event)
+    return jobs.list(wanted)
+  },
+)

@@ -1,19 +1,21 @@
 import { rm, writeFile } from 'node:fs/promises'
 import Joi from 'joi'
-import { readJson } from '../../utils/body'
 import { isShop, shopSwitch } from '../../utils/mode'
 import { Refusal } from '../../utils/refusal'
-import { route, validated } from '../../utils/reply'
+import { modes } from '../../answers/shop'
+import { json, jsonBody, route } from '../../utils/route'
 
 const body = Joi.object<{ shop: boolean }>({ shop: Joi.boolean().strict().required() })
 
 /** Chooses whether the next start is for a shop. */
-export default route('owner', async (event) => {
-  const { shop } = validated(body, await readJson(event, 1024))
-  const file = shopSwitch()
-  if (!file)
-    throw new Refusal(409, 'This server was not started by npm start. Set its mode where it is started')
-  if (shop) await writeFile(file, 'The next npm start serves a shop.\n')
-  else await rm(file, { force: true })
-  return { shop: isShop(), next: shop }
-})
+export default route(
+  { needs: 'owner', body: jsonBody(body), answer: json(modes), refuses: [409] },
+  async (event, { body: { shop } }) => {
+    const file = shopSwitch()
+    if (!file)
+      throw new Refusal(409, 'This server was not started by npm start. Set its mode where it is started')
+    if (shop) await writeFile(file, 'The next npm start serves a shop.\n')
+    else await rm(file, { force: true })
+    return { shop: isShop(), next: shop }
+  },
+)

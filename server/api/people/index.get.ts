@@ -1,9 +1,10 @@
 import { repositories } from '../../utils/database'
-import { route } from '../../utils/reply'
 import { personInShop } from '../../utils/session'
+import { peopleList } from '../../answers/people'
+import { json, route } from '../../utils/route'
 
 /** The people of the shop. */
-export default route('owner', async (event) => {
+export default route({ needs: 'owner', answer: json(peopleList), refuses: [404] }, async (event) => {
   personInShop(event)
   const { people } = await repositories(event)
   return people.list()

@@ -1,9 +1,9 @@
 import Joi from 'joi'
-import { readJson } from '../../utils/body'
 import { repositories } from '../../utils/database'
 import { plainText } from '../../utils/plain-text'
-import { route, validated } from '../../utils/reply'
 import { whoSchema } from '../../utils/who'
+import { presentList } from '../../answers/jobs'
+import { json, jsonBody, route } from '../../utils/route'
 
 const body = Joi.object<{ window: string; who: string; job: string | null; view: string }>({
   window: Joi.string().guid().required(),
@@ -14,10 +14,12 @@ const body = Joi.object<{ window: string; who: string; job: string | null; view:
 })
 
 /** Says which job a window shows, for others who have it open. */
-export default route('apprentice', async (event) => {
-  const { window, who, job, view } = validated(body, await readJson(event, 4096))
-  const { presence } = await repositories(event, who)
-  if (job === null) await presence.leave(window)
-  else await presence.enter(window, job, view)
-  return { here: job === null ? [] : await presence.here(job) }
-})
+export default route(
+  { needs: 'apprentice', body: jsonBody(body), answer: json(presentList) },
+  async (event, { body: { window, who, job, view } }) => {
+    const { presence } = await repositories(event, who)
+    if (job === null) await presence.leave(window)
+    else await presence.enter(window, job, view)
+    return { here: job === null ? [] : await presence.here(job) }
+  },
+)

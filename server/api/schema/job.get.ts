@@ -1,4 +1,9 @@
 import { jobJsonSchema } from '#core/formats/json-schema'
-import { route } from '../../utils/reply'
+import { anything } from '../../answers/shape'
+import { json, route } from '../../utils/route'
 
-export default route('apprentice', async () => jobJsonSchema)
+/** The format of a job file, as a JSON Schema. */
+export default route(
+  { needs: 'apprentice', answer: json(anything('A JSON Schema.')) },
+  async () => jobJsonSchema,
+)

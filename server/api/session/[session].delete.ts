@@ -1,10 +1,12 @@
 import { repositories } from '../../utils/database'
 import { noSuchSession } from '../../utils/people'
-import { idOf, route } from '../../utils/reply'
+import { idOf } from '../../utils/reply'
 import { browserOf } from '../../utils/session'
+import { endedOne } from '../../answers/people'
+import { json, route } from '../../utils/route'
 
 /** Signs the person out of another browser. */
-export default route('apprentice', async (event) => {
+export default route({ needs: 'apprentice', answer: json(endedOne), refuses: [403, 404] }, async (event) => {
   const { personId } = browserOf(event)
   const id = idOf(event, 'session', noSuchSession)
   const { people } = await repositories(event)

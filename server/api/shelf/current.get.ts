@@ -1,7 +1,7 @@
-import { getQuery } from 'h3'
 import Joi from 'joi'
 import { repositories } from '../../utils/database'
-import { route, validated } from '../../utils/reply'
+import { partVersions } from '../../answers/shelf'
+import { json, route } from '../../utils/route'
 
 const query = Joi.object<{ codes: string }>({
   codes: Joi.string()
@@ -11,8 +11,10 @@ const query = Joi.object<{ codes: string }>({
 })
 
 /** The current versions of parts by code, to see whether a job uses an older one. */
-export default route('apprentice', async (event) => {
-  const { codes } = validated(query, getQuery(event))
-  const { shelf } = await repositories(event)
-  return shelf.currentOf(codes.split(',').filter(Boolean))
-})
+export default route(
+  { needs: 'apprentice', query, answer: json(partVersions) },
+  async (event, { query: { codes } }) => {
+    const { shelf } = await repositories(event)
+    return shelf.currentOf(codes.split(',').filter(Boolean))
+  },
+)

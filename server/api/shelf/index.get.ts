@@ -1,9 +1,9 @@
-import { getQuery } from 'h3'
 import Joi from 'joi'
 import { shelfSorts, type ShelfSort } from '../../repositories/shelf'
 import { repositories } from '../../utils/database'
-import { route, validated } from '../../utils/reply'
 import { pageEnd, shelfKindOf } from '../../utils/shelf'
+import { shelfPage } from '../../answers/shelf'
+import { json, route } from '../../utils/route'
 
 const query = Joi.object<{ kind: string; words?: string; sort: ShelfSort; after?: string }>({
   kind: Joi.string().max(40).required(),
@@ -23,9 +23,14 @@ const query = Joi.object<{ kind: string; words?: string; sort: ShelfSort; after?
 })
 
 /** Parts of a kind, a page at a time, and how many there are of each. */
-export default route('apprentice', async (event) => {
-  const { kind, words, sort, after } = validated(query, getQuery(event))
-  const { shelf } = await repositories(event)
-  const [page, counts] = await Promise.all([shelf.list(shelfKindOf(kind), words, after, sort), shelf.count()])
-  return { ...page, counts: Object.fromEntries(counts.map((c) => [c.kind, c.count])) }
-})
+export default route(
+  { needs: 'apprentice', query, answer: json(shelfPage), refuses: [404] },
+  async (event, { query: { kind, words, sort, after } }) => {
+    const { shelf } = await repositories(event)
+    const [page, counts] = await Promise.all([
+      shelf.list(shelfKindOf(kind), words, after, sort),
+      shelf.count(),
+    ])
+    return { ...page, counts: Object.fromEntries(counts.map((c) => [c.kind, c.count])) }
+  },
+)

@@ -1,7 +1,9 @@
 import { repositories } from '../../utils/database'
-import { route } from '../../utils/reply'
+import { shopSettings } from '../../answers/shop'
+import { json, route } from '../../utils/route'
 
-export default route('apprentice', async (event) => {
+/** What the shop has set: name, rules, units. */
+export default route({ needs: 'apprentice', answer: json(shopSettings) }, async (event) => {
   const { shop } = await repositories(event)
   return shop.read()
 })

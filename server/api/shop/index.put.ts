@@ -1,12 +1,12 @@
 import Joi from 'joi'
 import { inWords, rulesSchema } from '#core/formats/job-schema'
 import type { ShopSettings } from '../../repositories/shop'
-import { readJson } from '../../utils/body'
 import { repositories } from '../../utils/database'
 import { plainText } from '../../utils/plain-text'
 import { seenSchema } from '../../utils/seen'
 import { Refusal } from '../../utils/refusal'
-import { route, validated } from '../../utils/reply'
+import { savedSettings } from '../../answers/shop'
+import { json, jsonBody, route } from '../../utils/route'
 
 const body = Joi.object<ShopSettings>({
   name: plainText(120).min(1).required(),
@@ -22,14 +22,16 @@ const body = Joi.object<ShopSettings>({
 }).prefs(inWords)
 
 /** Saves what the shop sets; every open job is checked again a moment later. */
-export default route('installer', async (event) => {
-  const wanted = validated(body, await readJson(event, 256 * 1024))
-  const { shop } = await repositories(event)
-  const saved = await shop.save(wanted)
-  if (!saved)
-    throw new Refusal(409, 'Someone else has changed the shop settings', {
-      theirs: await shop.read(),
-      yours: wanted,
-    })
-  return { shop: saved, waiting: await shop.waiting() }
-})
+export default route(
+  { needs: 'installer', body: jsonBody(body, 256 * 1024), answer: json(savedSettings), refuses: [409] },
+  async (event, { body: wanted }) => {
+    const { shop } = await repositories(event)
+    const saved = await shop.save(wanted)
+    if (!saved)
+      throw new Refusal(409, 'Someone else has changed the shop settings', {
+        theirs: await shop.read(),
+        yours: wanted,
+      })
+    return { shop: saved, waiting: await shop.waiting() }
+  },
+)

@@ -1,9 +1,9 @@
 import Joi from 'joi'
 import { inWords, rulesSchema } from '#core/formats/job-schema'
 import type { RuleOverrides } from '#core/rules/rules'
-import { readJson } from '../../utils/body'
 import { repositories } from '../../utils/database'
-import { route, validated } from '../../utils/reply'
+import { rulesPreview } from '../../answers/shop'
+import { json, jsonBody, route } from '../../utils/route'
 
 const body = Joi.object<{ rules: RuleOverrides; after: string | null }>({
   rules: rulesSchema.required(),
@@ -14,8 +14,10 @@ const body = Joi.object<{ rules: RuleOverrides; after: string | null }>({
  * What other rules would do to some of the open jobs; nothing is changed. Whoever asks goes on with `next`, and
  * stops when nobody wants to know any more.
  */
-export default route('installer', async (event) => {
-  const { rules, after } = validated(body, await readJson(event, 256 * 1024))
-  const { shop } = await repositories(event)
-  return shop.preview(rules, after)
-})
+export default route(
+  { needs: 'installer', body: jsonBody(body, 256 * 1024), answer: json(rulesPreview) },
+  async (event, { body: { rules, after } }) => {
+    const { shop } = await repositories(event)
+    return shop.preview(rules, after)
+  },
+)

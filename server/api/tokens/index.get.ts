@@ -1,9 +1,10 @@
 import { repositories } from '../../utils/database'
-import { route } from '../../utils/reply'
 import { personInShop } from '../../utils/session'
+import { keyList } from '../../answers/people'
+import { json, route } from '../../utils/route'
 
 /** The keys of programs. */
-export default route('owner', async (event) => {
+export default route({ needs: 'owner', answer: json(keyList), refuses: [404] }, async (event) => {
   personInShop(event)
   return (await repositories(event)).tokens.list()
 })

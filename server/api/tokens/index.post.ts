@@ -1,10 +1,9 @@
-import { setResponseStatus } from 'h3'
 import Joi from 'joi'
+import { newKey } from '../../answers/people'
 import type { NewToken } from '../../repositories/tokens'
-import { readJson } from '../../utils/body'
 import { repositories } from '../../utils/database'
 import { personName, roleSchema } from '../../utils/people'
-import { route, validated } from '../../utils/reply'
+import { jsonBody, made, route } from '../../utils/route'
 import { personInShop } from '../../utils/session'
 
 const body = Joi.object<NewToken>({
@@ -14,9 +13,11 @@ const body = Joi.object<NewToken>({
 })
 
 /** Makes a key for a program. The key is told once. */
-export default route('owner', async (event) => {
-  personInShop(event)
-  const { tokens } = await repositories(event)
-  setResponseStatus(event, 201)
-  return tokens.make(validated(body, await readJson(event, 4096)))
-})
+export default route(
+  { needs: 'owner', body: jsonBody(body), answer: made(newKey), refuses: [404] },
+  async (event, { body: key }) => {
+    personInShop(event)
+    const { tokens } = await repositories(event)
+    return tokens.make(key)
+  },
+)

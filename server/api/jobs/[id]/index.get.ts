@@ -1,7 +1,10 @@
 import { repositories } from '../../../utils/database'
-import { jobId, noSuchJob, route } from '../../../utils/reply'
+import { jobId, noSuchJob } from '../../../utils/reply'
+import { storedJob } from '../../../answers/jobs'
+import { json, route } from '../../../utils/route'
 
-export default route('apprentice', async (event) => {
+/** A job with its document and version. */
+export default route({ needs: 'apprentice', answer: json(storedJob), refuses: [404] }, async (event) => {
   const id = jobId(event)
   const { jobs } = await repositories(event)
   const job = await jobs.read(id)

@@ -1,10 +1,10 @@
-import { getQuery } from 'h3'
 import Joi from 'joi'
 import { judgeOfServer } from '../../../judging/pool'
 import { repositories } from '../../../utils/database'
 import { sendReadings } from '../../../utils/readings-stream'
 import { Refusal } from '../../../utils/refusal'
-import { jobId, noSuchJob, route, validated } from '../../../utils/reply'
+import { jobId, noSuchJob } from '../../../utils/reply'
+import { media, route } from '../../../utils/route'
 
 const query = Joi.object<{ test: string; from: number; seed: number; hidden: boolean; speed: number }>({
   test: Joi.string().max(60).required(),
@@ -18,16 +18,18 @@ const query = Joi.object<{ test: string; from: number; seed: number; hidden: boo
 const dropsAt = 60
 
 /** A stand-in for meter, clamp, monitor and probe on the job’s own network, as server-sent events. */
-export default route('apprentice', async (event) => {
-  const id = jobId(event)
-  const { from, speed, ...held } = validated(query, getQuery(event))
-  const { jobs, shop } = await repositories(event)
-  const job = await jobs.read(id)
-  if (!job) throw noSuchJob()
-  const shown = await judgeOfServer().standIn({ ...(await shop.read()), document: job.document, ...held })
-  if (!shown) throw new Refusal(404, 'This job has no such test')
-  const beginsAt = shown[from]?.t ?? 0
-  const dueAfter = (seconds: number): number =>
-    shown.filter(({ t }) => t <= beginsAt + seconds * speed).length
-  return sendReadings(event, { readings: shown.map(({ t, value }) => [t, value]), from, dueAfter, dropsAt })
-})
+export default route(
+  { needs: 'apprentice', query, answer: media('text/event-stream'), refuses: [404] },
+  async (event, { query: { from, speed, ...held } }) => {
+    const id = jobId(event)
+    const { jobs, shop } = await repositories(event)
+    const job = await jobs.read(id)
+    if (!job) throw noSuchJob()
+    const shown = await judgeOfServer().standIn({ ...(await shop.read()), document: job.document, ...held })
+    if (!shown) throw new Refusal(404, 'This job has no such test')
+    const beginsAt = shown[from]?.t ?? 0
+    const dueAfter = (seconds: number): number =>
+      shown.filter(({ t }) => t <= beginsAt + seconds * speed).length
+    return sendReadings(event, { readings: shown.map(({ t, value }) => [t, value]), from, dueAfter, dropsAt })
+  },
+)

@@ -1,10 +1,11 @@
 import { repositories } from '../../../utils/database'
 import { mustBeDone, personId } from '../../../utils/people'
-import { route } from '../../../utils/reply'
 import { personInShop } from '../../../utils/session'
+import { endedOne } from '../../../answers/people'
+import { json, route } from '../../../utils/route'
 
 /** Takes a person off the list and ends their sessions. What they did keeps their name. */
-export default route('owner', async (event) => {
+export default route({ needs: 'owner', answer: json(endedOne), refuses: [404, 409] }, async (event) => {
   personInShop(event)
   const id = personId(event)
   const { people } = await repositories(event)

@@ -1,10 +1,11 @@
 import { repositories } from '../../../utils/database'
 import { noSuchPerson, personId } from '../../../utils/people'
-import { route } from '../../../utils/reply'
 import { personInShop } from '../../../utils/session'
+import { endedSome } from '../../../answers/people'
+import { json, route } from '../../../utils/route'
 
 /** Signs a person out everywhere. */
-export default route('owner', async (event) => {
+export default route({ needs: 'owner', answer: json(endedSome), refuses: [404] }, async (event) => {
   personInShop(event)
   const id = personId(event)
   const { people } = await repositories(event)

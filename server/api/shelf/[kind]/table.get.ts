@@ -2,11 +2,11 @@ import { getRouterParam, sendStream, setResponseHeaders } from 'h3'
 import { Readable } from 'node:stream'
 import { writeShelfCsv } from '#core/formats/shelf-csv'
 import { repositories } from '../../../utils/database'
-import { route } from '../../../utils/reply'
 import { shelfKindOf } from '../../../utils/shelf'
+import { media, route } from '../../../utils/route'
 
 /** The parts of a kind as a table to keep, change and bring back: all of them, sent as they are read. */
-export default route('apprentice', async (event) => {
+export default route({ needs: 'apprentice', answer: media('text/csv'), refuses: [404] }, async (event) => {
   const kind = shelfKindOf(getRouterParam(event, 'kind'))
   const { shelf } = await repositories(event)
   setResponseHeaders(event, {

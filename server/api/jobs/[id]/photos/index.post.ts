@@ -1,4 +1,3 @@
-import { getQuery, setResponseStatus } from 'h3'
 import Joi from 'joi'
 import { partKindIds } from '#core/job/fields'
 import { mostPixels, pictureOf } from '../../../../pictures/picture'
@@ -6,40 +5,47 @@ import { readBytes, typeOf } from '../../../../utils/body'
 import { repositories } from '../../../../utils/database'
 import { plainText } from '../../../../utils/plain-text'
 import { Refusal } from '../../../../utils/refusal'
-import { jobId, noSuchJob, route, validated } from '../../../../utils/reply'
+import { jobId, noSuchJob } from '../../../../utils/reply'
 import { whoSchema } from '../../../../utils/who'
+import { photoRow } from '../../../../answers/jobs'
+import { made, route } from '../../../../utils/route'
 
 const largestBytes = 8 * 1024 * 1024
 
 const query = Joi.object<{ who: string; station: string; name: string; id?: string; at?: string }>({
   who: whoSchema,
-  /** Where it was taken: a station of the survey, or a step of the work. */
-  station: Joi.alternatives(
-    Joi.valid(...partKindIds),
-    Joi.string().pattern(/^step-[a-z0-9-]{1,60}$/),
-  ).required(),
+  station: Joi.alternatives(Joi.valid(...partKindIds), Joi.string().pattern(/^step-[a-z0-9-]{1,60}$/))
+    .required()
+    .description('Where it was taken: a station of the survey, or a step of the work.'),
   name: plainText(120).default('Photo'),
-  /** The id that the device gave it: sent again with it, the photo is added once. */
-  id: Joi.string().guid(),
-  /** When it was taken. */
-  at: Joi.string().isoDate(),
+  id: Joi.string()
+    .guid()
+    .description('The id that the device gave it. Sent again with it, the photo is added once.'),
+  at: Joi.string().isoDate().description('When it was taken.'),
 })
 
 /** A photo of a station: the bytes of a picture, kept without what stands next to its pixels. */
-export default route('apprentice', async (event) => {
-  const id = jobId(event)
-  const type = typeOf(event)
-  if (!type.startsWith('image/')) throw new Refusal(415, 'Send an image file')
-  const data = await readBytes(event, largestBytes)
-  const { who, station, name, id: photo, at } = validated(query, getQuery(event))
-  const { jobs, photos } = await repositories(event, who)
-  if (!(await jobs.read(id))) throw noSuchJob()
-  const picture = await pictureOf(data, type)
-  if (picture === 'too large')
-    throw new Refusal(422, `This picture has more than ${mostPixels / 1e6} million pixels`)
-  if (!picture) throw new Refusal(422, 'This is not a complete picture. Use JPEG, PNG or WebP')
-  const added = await photos.add(id, { ...picture, station, name, id: photo, takenAt: at })
-  if ('refused' in added) throw new Refusal(422, added.refused)
-  setResponseStatus(event, 201)
-  return added
-})
+export default route(
+  {
+    needs: 'apprentice',
+    query,
+    takes: ['image/jpeg', 'image/png', 'image/webp'],
+    answer: made(photoRow),
+    refuses: [404],
+  },
+  async (event, { query: { who, station, name, id: photo, at } }) => {
+    const id = jobId(event)
+    const type = typeOf(event)
+    if (!type.startsWith('image/')) throw new Refusal(415, 'Send an image file')
+    const data = await readBytes(event, largestBytes)
+    const { jobs, photos } = await repositories(event, who)
+    if (!(await jobs.read(id))) throw noSuchJob()
+    const picture = await pictureOf(data, type)
+    if (picture === 'too large')
+      throw new Refusal(422, `This picture has more than ${mostPixels / 1e6} million pixels`)
+    if (!picture) throw new Refusal(422, 'This is not a complete picture. Use JPEG, PNG or WebP')
+    const added = await photos.add(id, { ...picture, station, name, id: photo, takenAt: at })
+    if ('refused' in added) throw new Refusal(422, added.refused)
+    return added
+  },
+)

@@ -1,13 +1,14 @@
 import Joi from 'joi'
 import type { Signature } from '#core/papers/record'
 import type { Seen } from '../../../../repositories/actor'
-import { readJson } from '../../../../utils/body'
 import { repositories } from '../../../../utils/database'
 import { Refusal } from '../../../../utils/refusal'
-import { jobId, noSuchJob, route, validated } from '../../../../utils/reply'
+import { jobId, noSuchJob } from '../../../../utils/reply'
 import { plainText } from '../../../../utils/plain-text'
 import { seenSchema } from '../../../../utils/seen'
 import { whoSchema } from '../../../../utils/who'
+import { sheetRow } from '../../../../answers/jobs'
+import { json, jsonBody, route } from '../../../../utils/route'
 
 const coordinate = Joi.number().min(-5000).max(5000).required()
 const signature = Joi.object<Signature>({
@@ -28,23 +29,27 @@ const body = Joi.object<Seen & { who: string; signature?: Signature }>({
  * Issues what is specified as a sheet that never changes; with a signature, the record of fitting and proving. The version says which state of the job was looked
  * at.
  */
-export default route('installer', async (event) => {
-  const id = jobId(event)
-  const { version, epoch, who, signature: signed } = validated(body, await readJson(event, 512 * 1024))
-  const { sheets } = await repositories(event, who)
-  const issued = await sheets.issue(id, { version, epoch }, new Date(), signed ?? null)
-  switch (issued.kind) {
-    case 'no-job':
-      throw noSuchJob()
-    case 'nothing-specified':
-      throw new Refusal(422, 'This job has no specification yet. Choose an answer first')
-    case 'stale':
-      throw new Refusal(409, `${issued.theirs.updatedBy} changed this job in the meantime`, {
-        theirs: issued.theirs,
-      })
-    case 'gaps':
-      throw new Refusal(422, 'Something is missing. Give a reason for signing anyway.', { gaps: issued.gaps })
-    case 'issued':
-      return issued.row
-  }
-})
+export default route(
+  { needs: 'installer', body: jsonBody(body, 512 * 1024), answer: json(sheetRow), refuses: [404, 409] },
+  async (event, { body: { version, epoch, who, signature: signed } }) => {
+    const id = jobId(event)
+    const { sheets } = await repositories(event, who)
+    const issued = await sheets.issue(id, { version, epoch }, new Date(), signed ?? null)
+    switch (issued.kind) {
+      case 'no-job':
+        throw noSuchJob()
+      case 'nothing-specified':
+        throw new Refusal(422, 'This job has no specification yet. Choose an answer first')
+      case 'stale':
+        throw new Refusal(409, `${issued.theirs.updatedBy} changed this job in the meantime`, {
+          theirs: issued.theirs,
+        })
+      case 'gaps':
+        throw new Refusal(422, 'Something is missing. Give a reason for signing anyway.', {
+          gaps: issued.gaps,
+        })
+      case 'issued':
+        return issued.row
+    }
+  },
+)

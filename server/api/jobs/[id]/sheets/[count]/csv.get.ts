@@ -1,11 +1,11 @@
 import { setResponseHeaders } from 'h3'
 import { sheetCsv } from '#core/formats/sheet-csv'
 import { Refusal } from '../../../../../utils/refusal'
-import { route } from '../../../../../utils/reply'
 import { sheetOfAddress } from '../../../../../utils/sheet'
+import { media, route } from '../../../../../utils/route'
 
 /** The parts list of a sheet. */
-export default route('apprentice', async (event) => {
+export default route({ needs: 'apprentice', answer: media('text/csv'), refuses: [404] }, async (event) => {
   const { row, sheet } = await sheetOfAddress(event)
   if (sheet.format !== 'jovial-anchor/specification')
     throw new Refusal(404, 'A signed record has no parts list')

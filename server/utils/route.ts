@@ -1,0 +1,60 @@
+import { defineEventHandler, getQuery, setResponseStatus, type EventHandlerRequest, type H3Event } from 'h3'
+import { TooLarge } from '../judging/judge'
+import { answerProblem, refusalProblem } from './as-described'
+import { readJson } from './body'
+import { Refusal } from './refusal'
+import { failureOf, noteAnswer, validated } from './reply'
+import type { RouteSpec } from './route-spec'
+import { allowed } from './session'
+
+export { json, jsonBody, made, media } from './route-spec'
+
+const notAsDescribed = 500
+
+type Asked<Q, B> = { readonly query: Q; readonly body: B }
+
+/**
+ * A route: what it returns is sent as JSON. A {@link Refusal} is answered as `{ error, … }` with its
+ * status, a database that cannot be reached as 503; anything else is logged and answered without detail.
+ */
+export function route<T, Q = undefined, B = undefined>(
+  spec: RouteSpec<Q, B>,
+  handle: (event: H3Event<EventHandlerRequest>, asked: Asked<Q, B>) => Promise<T>,
+) {
+  const respond = async (event: H3Event): Promise<unknown> => {
+    if (spec.needs !== 'anyone') event.context.person = await allowed(event, spec.needs)
+    const body = spec.body && validated(spec.body.schema, await readJson(event, spec.body.most))
+    const query = spec.query && validated(spec.query, getQuery(event))
+    const answer = await handle(event, { query, body } as Asked<Q, B>)
+    const problem = answerProblem(spec as RouteSpec, answer)
+    if (problem) throw new Refusal(notAsDescribed, problem)
+    if (spec.answer.status !== 200) setResponseStatus(event, spec.answer.status)
+    return answer
+  }
+  const refuse = (event: H3Event, cause: unknown): unknown => {
+    if (cause instanceof Refusal) {
+      const problem = cause.status === notAsDescribed ? null : refusalProblem(spec as RouteSpec, cause.status)
+      setResponseStatus(event, problem ? notAsDescribed : cause.status)
+      return problem ? { error: problem } : { error: cause.message, ...cause.more }
+    }
+    if (cause instanceof TooLarge) {
+      setResponseStatus(event, 422)
+      return { error: `${cause.message} on the server; the bench takes the time it needs` }
+    }
+    const { status, words } = failureOf(event, cause)
+    setResponseStatus(event, status)
+    return { error: `${words} Nothing was saved.` }
+  }
+  const handler = defineEventHandler(async (event) => {
+    const begun = performance.now()
+    event.node.res.once('close', () => {
+      noteAnswer(event, (performance.now() - begun) / 1000)
+    })
+    try {
+      return await respond(event)
+    } catch (cause) {
+      return refuse(event, cause)
+    }
+  })
+  return Object.assign(handler, { spec: spec as RouteSpec })
+}
