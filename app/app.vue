@@ -17,6 +17,7 @@ const views = computed(() =>
         ['/rules', 'Shop rules'],
         ['/people', 'People'],
         ['/help', 'Help'],
+        ...(session.canSwitch ? [['/sign-in', 'Switch person'] as const] : []),
       ] as const),
 )
 const nextMode = { auto: 'light', light: 'dark', dark: 'auto' } as const

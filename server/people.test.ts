@@ -68,6 +68,10 @@ const open = [
   'POST /api/session/begin',
   'POST /api/session/invitation',
   'POST /api/session/join',
+  'GET /api/session/pin',
+  'POST /api/session/pin',
+  'POST /api/session/passkey',
+  'POST /api/session/passkey/options',
   'GET /api/certificate',
   'GET /api/health',
 ]
@@ -113,6 +117,7 @@ describe('every route of the file tree', () => {
       photo: job!.id,
       session: job!.id,
       token: job!.id,
+      passkey: 'some-passkey',
       kind: 'batteries',
       code: 'BRI-200H',
       count: '1',
@@ -328,5 +333,120 @@ describe('one machine', () => {
     expect((await ask(alone, 'GET', '/api/people')).status).toBe(404)
     expect((await ask(alone, 'POST', '/api/session', { name: 'Piet Hollin', password })).status).toBe(404)
     await alone.stop()
+  })
+})
+
+describe('the PIN of a shared browser', () => {
+  /** The cookies of a browser after it has answered. */
+  const cookiesAfter = async (
+    cookie: string,
+    method: string,
+    path: string,
+    body: unknown,
+  ): Promise<{ readonly status: number; readonly cookie: string; readonly error: string | undefined }> => {
+    const response = await fetch(server.url + path, {
+      method,
+      headers: { 'content-type': 'application/json', cookie, connection: 'close' },
+      body: JSON.stringify(body),
+    })
+    const { error } = (await response.json()) as { error?: string }
+    const jar = new Map(cookie.split('; ').map((pair) => pair.split('=', 2) as [string, string]))
+    for (const set of response.headers.getSetCookie()) {
+      const [name, value] = set.split(';')[0]!.split('=', 2) as [string, string]
+      jar.set(name, value)
+    }
+    const kept = [...jar].map(([name, value]) => `${name}=${value}`).join('; ')
+    return { status: response.status, cookie: kept, error }
+  }
+  const idOfPerson = async (name: string): Promise<string> =>
+    (await db.sql<{ id: string }[]>`select person_id as id from person where name = ${name}`)[0]!.id
+  const shared = async (name: string): Promise<{ readonly id: string; readonly cookie: string }> => {
+    const joined = await join(await invite(name, 'apprentice'))
+    const { cookie, status } = await cookiesAfter(joined, 'PUT', '/api/session/pin', { pin: '2580' })
+    expect(status).toBe(200)
+    return { id: await idOfPerson(name), cookie }
+  }
+
+  it('lets its person in there, ends the session of the one before, and is of no use elsewhere', async () => {
+    const { id, cookie } = await shared('Shares a laptop')
+    const entered = await cookiesAfter(cookie, 'POST', '/api/session/pin', { person: id, pin: '2580' })
+    expect(entered.status).toBe(200)
+    const me = await ask<{ person: unknown }>(server, 'GET', '/api/session', undefined, {
+      cookie: entered.cookie,
+    })
+    expect(me.body.person).toMatchObject({ name: 'Shares a laptop' })
+    const before = await ask(server, 'GET', '/api/jobs', undefined, { cookie })
+    expect(before.status).toBe(401)
+    const elsewhere = await as(null, 'POST', '/api/session/pin', { person: id, pin: '2580' })
+    expect(elsewhere.status).toBe(403)
+    expect((await as(null, 'GET', '/api/session/pin')).body).toEqual([])
+  })
+
+  it('is gone after five wrong tries, even many at once', async () => {
+    const { id, cookie } = await shared('Guesses')
+    const tries = await Promise.all(
+      Array.from({ length: 12 }, (_, i) =>
+        cookiesAfter(cookie, 'POST', '/api/session/pin', { person: id, pin: String(1000 + i) }),
+      ),
+    )
+    expect(tries.filter(({ status }) => status === 401)).toHaveLength(4)
+    const late = await cookiesAfter(cookie, 'POST', '/api/session/pin', { person: id, pin: '2580' })
+    expect([late.status, late.error]).toEqual([
+      403,
+      'There is no such PIN on this device any more. Sign in with your password.',
+    ])
+  })
+
+  it('goes when its person is signed out everywhere, or their browser is', async () => {
+    const everywhere = await shared('Signed out')
+    await as('owner', 'DELETE', `/api/people/${everywhere.id}/sessions`)
+    const after = await cookiesAfter(everywhere.cookie, 'POST', '/api/session/pin', {
+      person: everywhere.id,
+      pin: '2580',
+    })
+    expect(after.status).toBe(403)
+
+    const one = await shared('Lost a laptop')
+    const phone = (await enter('/api/session', { name: 'Lost a laptop', password })).cookie
+    const list = await ask<{ id: string; isThis: boolean }[]>(server, 'GET', '/api/session/all', undefined, {
+      cookie: phone,
+    })
+    const laptop = list.body.find(({ isThis }) => !isThis)!
+    await ask(server, 'DELETE', `/api/session/${laptop.id}`, undefined, { cookie: phone })
+    const back = await cookiesAfter(one.cookie, 'POST', '/api/session/pin', { person: one.id, pin: '2580' })
+    expect(back.status).toBe(403)
+  })
+
+  it.each(['123', '123456789', '12 34', 'abcd', '0000', ''])('is refused in words as “%s”', async (pin) => {
+    expect((await as('apprentice', 'PUT', '/api/session/pin', { pin })).status).toBe(422)
+  })
+})
+
+describe('a passkey', () => {
+  const made = (challenge: string) => ({
+    response: {
+      id: 'AAAA',
+      rawId: 'AAAA',
+      type: 'public-key',
+      clientExtensionResults: {},
+      response: { clientDataJSON: Buffer.from(JSON.stringify({ challenge })).toString('base64url') },
+    },
+  })
+  it('is not offered where the address is a number', async () => {
+    expect((await as('apprentice', 'POST', '/api/session/passkeys/options')).status).toBe(409)
+    expect((await as(null, 'POST', '/api/session/passkey/options')).status).toBe(409)
+  })
+  it('is refused where it is made up', async () => {
+    const host = { host: new URL(server.url).host.replace('127.0.0.1', 'localhost') }
+    const added = await ask(server, 'POST', '/api/session/passkeys', made('x'), {
+      ...host,
+      cookie: cookies.apprentice,
+    })
+    expect(added.status).toBeGreaterThanOrEqual(409)
+    expect(added.status).toBeLessThan(500)
+    expect(
+      (await ask(server, 'POST', '/api/session/passkey', made('x'), host)).status,
+    ).toBeGreaterThanOrEqual(401)
+    expect((await as('apprentice', 'DELETE', '/api/session/passkeys/AAAA')).status).toBe(404)
   })
 })

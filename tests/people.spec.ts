@@ -80,3 +80,71 @@ test('a shop is set up, an apprentice joins on a phone, works, and is signed out
   await other.goto(link)
   await expect(other.getByRole('alert')).toContainText('This link was used or is too old.')
 })
+
+test('a shared laptop changes between two people by PIN, and a passkey signs in by itself', async ({
+  browser,
+}) => {
+  // A name, as passkeys need it.
+  const baseURL = server.url.replace('127.0.0.1', 'localhost')
+  const page = await (await browser.newContext({ baseURL })).newPage()
+  const devices = await page.context().newCDPSession(page)
+  await devices.send('WebAuthn.enable')
+  await devices.send('WebAuthn.addVirtualAuthenticator', {
+    options: {
+      protocol: 'ctap2',
+      transport: 'internal',
+      hasResidentKey: true,
+      hasUserVerification: true,
+      isUserVerified: true,
+      automaticPresenceSimulation: true,
+    },
+  })
+  const signIn = async (name: string, password: string): Promise<void> => {
+    await page.getByLabel('Name').fill(name)
+    await page.getByLabel('Password').fill(password)
+    await page.getByRole('button', { name: 'Sign in' }).click()
+    await expect(page.getByRole('list', { name: 'Jobs' })).toBeVisible()
+  }
+  const savePin = async (pin: string): Promise<void> => {
+    await page.getByRole('link', { name: 'People' }).click()
+    await page.getByLabel('PIN, 4 to 8 digits').fill(pin)
+    await page.getByRole('button', { name: 'Save PIN' }).click()
+    await expect(page.getByText('PIN saved on this device.')).toBeVisible()
+  }
+  const owner = { name: 'Isolde Brell', password: 'seven tall masts' }
+  const send = async <T>(path: string, data: object): Promise<T> =>
+    (await (await page.request.post(`${baseURL}/api/${path}`, { data })).json()) as T
+  await send('session/begin', { code: setupCode, ...owner })
+  const { token } = await send<{ token: string }>('people', { name: 'Rasmus', role: 'apprentice' })
+  await send('session/join', { token, password: 'eight tall masts' })
+  await page.context().clearCookies()
+
+  await page.goto('/sign-in')
+  await signIn(owner.name, owner.password)
+  await savePin('4826')
+  await page.getByRole('button', { name: 'Add passkey' }).click()
+  await expect(page.getByText('Passkey added.')).toBeVisible()
+  expect((await new AxeBuilder({ page }).setLegacyMode().analyze()).violations).toEqual([])
+  await page.getByRole('button', { name: 'Sign out', exact: true }).click()
+
+  await expect(page.getByRole('heading', { name: 'Who are you?' })).toBeVisible()
+  await signIn('Rasmus', 'eight tall masts')
+  await savePin('1937')
+  await page.getByRole('link', { name: 'Switch person' }).first().click()
+  await page.getByRole('button', { name: 'Isolde Brell' }).click()
+  await page.getByLabel('PIN', { exact: true }).fill('0000')
+  await page.getByRole('button', { name: 'Enter' }).click()
+  await expect(page.getByRole('alert')).toContainText('The PIN is wrong. 4 tries are left.')
+  await page.getByLabel('PIN', { exact: true }).fill('4826')
+  expect((await new AxeBuilder({ page }).setLegacyMode().analyze()).violations).toEqual([])
+  await page.getByRole('button', { name: 'Enter' }).click()
+  await expect(page.getByRole('list', { name: 'Jobs' })).toBeVisible()
+  await page.getByRole('link', { name: 'People' }).click()
+  await expect(page.getByText('You are signed in as Isolde Brell, owner.')).toBeVisible()
+
+  await page.getByRole('button', { name: 'Sign out', exact: true }).click()
+  await page.getByRole('button', { name: 'Use passkey' }).click()
+  await expect(page.getByRole('list', { name: 'Jobs' })).toBeVisible()
+  await page.getByRole('link', { name: 'People' }).click()
+  await expect(page.getByText('You are signed in as Isolde Brell, owner.')).toBeVisible()
+})

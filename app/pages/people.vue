@@ -17,6 +17,7 @@ const address = window.location.origin
       </p>
       <div class="grid gap-8">
         <OwnSessions />
+        <QuickSignIn />
         <PeopleList v-if="session.person.role === 'owner'" />
         <TokenList v-if="session.person.role === 'owner'" />
         <ShopSwitch v-if="session.person.role === 'owner'" />

@@ -13,6 +13,12 @@ export interface Session {
   readonly needsOwner: boolean
 }
 
+/** Somebody who has a PIN on this device. */
+export interface PinPerson {
+  readonly id: string
+  readonly name: string
+}
+
 const kept = 'jovial-anchor.session'
 const oneMachine: Session = { isShop: false, person: null, needsOwner: false }
 /** Longest wait before the session of the last visit is used, ms. */
@@ -21,6 +27,8 @@ const patienceMs = 4000
 /** Who is signed in. Kept in the browser for when the server cannot be reached. */
 export const useAccount = defineStore('account', () => {
   const session = shallowRef<Session>(oneMachine)
+  /** Who may come in to this device with a PIN. */
+  const pinPeople = shallowRef<readonly PinPerson[]>([])
 
   async function load(): Promise<void> {
     const answer = await ask<Session>('/api/session', { signal: AbortSignal.timeout(patienceMs) })
@@ -28,6 +36,11 @@ export const useAccount = defineStore('account', () => {
     session.value = answer.kind === 'ok' ? answer.data : before
     if (session.value.person?.id !== before.person?.id) await forgetKept()
     localStorage.setItem(kept, JSON.stringify(session.value))
+    if (session.value.isShop) void loadPinPeople()
+  }
+  async function loadPinPeople(): Promise<void> {
+    const answer = await ask<readonly PinPerson[]>('/api/session/pin')
+    if (answer.kind === 'ok') pinPeople.value = answer.data
   }
   // The session was ended elsewhere.
   whenSignedOut(() => {
@@ -47,5 +60,18 @@ export const useAccount = defineStore('account', () => {
   )
   const mustSignIn = computed(() => session.value.isShop && !session.value.person)
   const needsOwner = computed(() => session.value.needsOwner)
-  return { isShop, person, owner, mayDecide, mustSignIn, needsOwner, load }
+  /** Whether somebody else may come in to this device with a PIN. */
+  const canSwitch = computed(() => pinPeople.value.some(({ id }) => id !== owner.value))
+  return {
+    pinPeople,
+    canSwitch,
+    loadPinPeople,
+    isShop,
+    person,
+    owner,
+    mayDecide,
+    mustSignIn,
+    needsOwner,
+    load,
+  }
 })

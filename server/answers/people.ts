@@ -1,6 +1,6 @@
 import Joi from 'joi'
 import { roles } from '../repositories/actor'
-import { count, flag, id, list, moment, orNull, shape, text } from './shape'
+import { anything, count, flag, id, list, moment, orNull, shape, text } from './shape'
 
 const role = Joi.valid(...roles)
 const token = Joi.string()
@@ -13,6 +13,12 @@ export const sessionState = shape({
   needsOwner: flag,
 })
 export const ownSessions = list(shape({ id, device: text, createdAt: moment, seenAt: moment, isThis: flag }))
+export const pinPeople = list(shape({ id, name: text }))
+export const pinState = shape({ isSet: flag })
+export const passkeyList = list(shape({ id: text, device: text, createdAt: moment, usedAt: orNull(moment) }))
+export const passkeyOptions = anything('What the browser needs, as the Web Authentication standard names it.')
+export const addedPasskey = shape({ added: text })
+export const removedPasskey = shape({ removed: text })
 export const endedOne = shape({ ended: id })
 export const endedSome = shape({ ended: count })
 export const invitedPerson = shape({ name: text, role, isNew: flag })

@@ -73,7 +73,7 @@ describe('the schema', () => {
     await migrate(db.sql, fileURLToPath(new URL('./migrations', import.meta.url)))
     const without = await db.sql`
       select table_name from information_schema.tables t where table_schema = 'public'
-      and table_name not in ('schema_migration', 'sign_in_failure')
+      and table_name not in ('schema_migration', 'sign_in_failure', 'passkey_challenge')
       and not exists (select 1 from information_schema.columns c where c.table_name = t.table_name and c.column_name = 'workshop_id')`
     expect([...without]).toEqual([])
   })

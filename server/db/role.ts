@@ -29,6 +29,9 @@ const allowed: Readonly<Record<string, string>> = {
   job_change: 'insert, delete',
   presence: 'insert, update, delete',
   api_token: 'insert, update, delete',
+  pin: 'insert, update, delete',
+  passkey: 'insert, update, delete',
+  passkey_challenge: 'insert, delete',
 }
 
 /**

@@ -136,7 +136,7 @@ export class Entrance {
     return found ?? null
   }
 
-  /** Sets the password of the invited person and signs them in. Their other sessions end. Null if it is not valid. */
+  /** Sets the password of the invited person and signs them in. Their other sessions, PINs and passkeys end. Null if it is not valid. */
   async join(token: string, password: string, from: From): Promise<string | null> {
     const hash = await hashOfPassword(password)
     return this.sql.begin(async (transaction) => {
@@ -149,19 +149,28 @@ export class Entrance {
       if (!used) return null
       await tx`update person set password = ${hash} where person_id = ${used.person}`
       await tx`delete from session where person_id = ${used.person}`
+      await tx`delete from pin where person_id = ${used.person}`
+      await tx`delete from passkey where person_id = ${used.person}`
       return openSession(tx, used, from)
     })
   }
 }
 
-async function openSession(
+/**
+ * Begins a session of a person.
+ * @param browserHash of the token of a browser that several people share
+ * @returns the token of the session
+ */
+export async function openSession(
   sql: Sql,
   { workshop, person }: { readonly workshop: string; readonly person: string },
   { device }: From,
+  browserHash: Buffer | null = null,
 ): Promise<string> {
   const token = newToken()
   await sql`
-    insert into session (token_hash, workshop_id, person_id, device, ends_at)
-    values (${hashOfToken(token)}, ${workshop}, ${person}, ${device}, now() + make_interval(days => ${sessionDays}))`
+    insert into session (token_hash, workshop_id, person_id, device, browser_hash, ends_at)
+    values (${hashOfToken(token)}, ${workshop}, ${person}, ${device}, ${browserHash},
+      now() + make_interval(days => ${sessionDays}))`
   return token
 }

@@ -3,7 +3,9 @@ import type { Judge } from '../judging/judge'
 import type { Actor } from './actor'
 import { Jobs } from './jobs'
 import { People } from './people'
+import { Passkeys } from './passkeys'
 import { Photos } from './photos'
+import { Pins } from './pins'
 import { Presence } from './presence'
 import { Sheets } from './sheets'
 import { Shelf } from './shelf'
@@ -15,7 +17,9 @@ export interface Repositories {
   readonly workshop: string
   readonly jobs: Jobs
   readonly people: People
+  readonly passkeys: Passkeys
   readonly photos: Photos
+  readonly pins: Pins
   readonly presence: Presence
   readonly sheets: Sheets
   readonly shelf: Shelf
@@ -39,7 +43,9 @@ export function repositoriesOf(
     workshop: actor.workshop,
     jobs,
     people: new People(sql, actor),
+    passkeys: new Passkeys(sql, actor),
     photos: new Photos(sql, actor),
+    pins: new Pins(sql, actor),
     presence: new Presence(sql, actor),
     sheets: new Sheets(sql, actor, judge, jobs, shop),
     shelf: new Shelf(sql, actor),

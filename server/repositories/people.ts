@@ -104,6 +104,7 @@ export class People extends Repository {
       await people.sql`
         update person set ended_at = now() where workshop_id = ${this.workshop} and person_id = ${id}`
       await people.endSessions(id)
+      await people.sql`delete from passkey where workshop_id = ${this.workshop} and person_id = ${id}`
     })
   }
 
@@ -139,12 +140,17 @@ export class People extends Repository {
       order by seen_at desc, session_id`
   }
 
-  /** Ends sessions of a person: one of them, or all. Returns how many ended. */
+  /** Ends sessions of a person: one of them, or all. Their PINs in those browsers go too. Returns how many ended. */
   async endSessions(person: string, session: string | null = null): Promise<number> {
-    const ended = await this.sql`
-      delete from session where workshop_id = ${this.workshop} and person_id = ${person}
-        and (${session}::uuid is null or session_id = ${session}::uuid)
-      returning 1`
-    return ended.length
+    const [row] = await this.sql<{ count: number }[]>`
+      with ended as (
+        delete from session where workshop_id = ${this.workshop} and person_id = ${person}
+          and (${session}::uuid is null or session_id = ${session}::uuid)
+        returning browser_hash),
+      forgotten as (
+        delete from pin where workshop_id = ${this.workshop} and person_id = ${person}
+          and (${session}::uuid is null or browser_hash in (select browser_hash from ended)))
+      select count(*)::int as count from ended`
+    return row?.count ?? 0
   }
 }

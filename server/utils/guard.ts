@@ -1,5 +1,5 @@
 import { defineEventHandler, getHeader, setResponseHeaders, setResponseStatus } from 'h3'
-import { isShop, ownHosts, servesHttps } from './mode'
+import { isShop, originAt, ownHosts } from './mode'
 
 const portAtEnd = /:\d+$/
 /** Whether a host, with or without its port, is a name of this server. */
@@ -8,8 +8,6 @@ const isOwnHost = (host: string): boolean => {
   if (isShop() && origin !== undefined && host === new URL(origin).host) return true
   return ownHosts().includes(host.replace(portAtEnd, ''))
 }
-/** The origin of pages of this server under a host. */
-const originAt = (host: string): string => `${servesHttps() ? 'https' : 'http'}://${host}`
 
 /**
  * What a page may load and run: only what comes from here, and of scripts within it only those that are told by

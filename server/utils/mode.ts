@@ -5,6 +5,9 @@ export const isShop = (): boolean => process.env.SHOP_MODE === 'yes'
 export const servesHttps = (): boolean =>
   isShop() && (process.env.NITRO_SSL_CERT !== undefined || process.env.ORIGIN !== undefined)
 
+/** The origin of pages of this server under a host. */
+export const originAt = (host: string): string => `${servesHttps() ? 'https' : 'http'}://${host}`
+
 /** Names and addresses under which pages may ask, without a port. */
 export const ownHosts = (): readonly string[] => [
   '127.0.0.1',

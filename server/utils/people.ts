@@ -7,6 +7,11 @@ import { idOf } from './reply'
 
 export const leastPassword = 10
 export const passwordSchema = Joi.string().min(leastPassword).max(200).required()
+/** 4 to 8 digits; not the same one over and over. */
+export const pinSchema = Joi.string()
+  .pattern(/^\d{4,8}$/, '4 to 8 digits')
+  .pattern(/^(\d)\1*$/, { invert: true, name: 'the same digit repeated' })
+  .required()
 export const personName = plainText(100).min(1).required()
 export const roleSchema = Joi.string<Role>()
   .valid(...roles)

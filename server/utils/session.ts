@@ -1,13 +1,20 @@
 import { deleteCookie, getCookie, getHeader, getRequestIP, setCookie, type H3Event } from 'h3'
 import { Entrance, type From, type SignedIn } from '../repositories/entrance'
+import { PasskeyDoor } from '../repositories/passkeys'
+import { PinDoor } from '../repositories/pins'
 import { isEnough, type Role } from '../repositories/actor'
+import { siteOf, type Site } from '../people/passkeys'
 import { database } from './database'
-import { isShop, servesHttps } from './mode'
+import { isShop, originAt, servesHttps } from './mode'
 import { Refusal } from './refusal'
 
 const cookie = 'jovial-anchor-session'
+const browserCookie = 'jovial-anchor-browser'
 const longestDevice = 200
+const yearS = 365 * 24 * 3600
 
+export const pinDoor = (): PinDoor => new PinDoor(database())
+export const passkeyDoor = (): PasskeyDoor => new PasskeyDoor(database())
 export const entrance = (): Entrance => new Entrance(database())
 
 const cookieOptions = () => ({
@@ -19,9 +26,14 @@ const cookieOptions = () => ({
 
 /** Keeps a session in the browser. It ends with the session on the server, not with the cookie. */
 export function keepSession(event: H3Event, token: string): void {
-  const yearS = 365 * 24 * 3600
   setCookie(event, cookie, token, { ...cookieOptions(), maxAge: yearS })
 }
+/** Names a browser that several people share. */
+export function keepBrowser(event: H3Event, token: string): void {
+  setCookie(event, browserCookie, token, { ...cookieOptions(), maxAge: yearS })
+}
+/** The name of a browser that several people share; null if it has none. */
+export const browserTokenOf = (event: H3Event): string | null => getCookie(event, browserCookie) ?? null
 export const dropSession = (event: H3Event): void => {
   deleteCookie(event, cookie, cookieOptions())
 }
@@ -32,6 +44,13 @@ export const fromOf = (event: H3Event): From => ({
   address: getRequestIP(event, { xForwardedFor: process.env.ORIGIN !== undefined }) ?? 'unknown',
   device: (getHeader(event, 'user-agent') ?? '').slice(0, longestDevice),
 })
+
+/** The site that a page of this server is of; 409 where browsers allow no passkeys. */
+export function passkeySite(event: H3Event): Site {
+  const site = siteOf(originAt(getHeader(event, 'host') ?? 'localhost'))
+  if (!site) throw new Refusal(409, 'Passkeys need an address with a name. Here it is a number.')
+  return site
+}
 
 const bearer = /^Bearer ([\w-]{20,100})$/
 
