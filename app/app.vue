@@ -45,7 +45,11 @@ const chosen = computed(() => (setting.value in nextMode ? (setting.value as key
         :key="path"
         :to="path"
         class="grid min-h-11 place-items-center rounded-sm px-3 text-center text-xs md:w-full md:px-0"
-        :class="route.path === path ? 'text-lamp' : 'hover:text-lamp'"
+        :class="[
+          route.path === path ? 'text-lamp' : 'hover:text-lamp',
+          // A phone is one person's, and has no room for it.
+          path === '/sign-in' ? 'max-md:hidden' : '',
+        ]"
         >{{ word }}</NuxtLink
       >
       <button

@@ -6,6 +6,8 @@ useKeys(shopKeys)
 
 const session = useAccount()
 const address = window.location.origin
+/** Such an address leads a phone to itself. */
+const isOfThisMachine = /^(127\.|localhost$|\[::1\])/.test(window.location.hostname)
 </script>
 
 <template>
@@ -22,11 +24,16 @@ const address = window.location.origin
         <TokenList v-if="session.person.role === 'owner'" />
         <ShopSwitch v-if="session.person.role === 'owner'" />
         <section class="flex flex-wrap gap-4" aria-labelledby="phone-title">
-          <QrCode :address="address" label="Code of the address" />
+          <QrCode v-if="!isOfThisMachine" :address="address" label="Code of the address" />
           <div class="grow basis-60">
             <h2 id="phone-title" class="text-xl">Open it on a phone</h2>
-            <p>Join the shop’s network with the phone, scan the code and sign in.</p>
-            <p class="font-semibold break-all">{{ address }}</p>
+            <p v-if="isOfThisMachine">
+              The terminal that runs the application shows the address for phones, and its code.
+            </p>
+            <template v-else>
+              <p>Join the shop’s network with the phone, scan the code and sign in.</p>
+              <p class="font-semibold break-all">{{ address }}</p>
+            </template>
             <p class="mt-2">
               <NuxtLink to="/trust" class="underline">Trust the certificate</NuxtLink> once on each phone.
               Until then the browser warns, and the phone works only with a connection.
