@@ -23,6 +23,7 @@ export const layerRoles = {
   solve: 'the search for answers',
   commissioning: 'order of work, tests with expected readings',
   diagnosis: 'faults, likely causes, next measurement, practice',
+  quotation: 'lines, money and states of a quotation',
   papers: 'papers as blocks',
   sync: 'saving, conflicts, merging',
   formats: 'files and tables',

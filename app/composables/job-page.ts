@@ -47,6 +47,7 @@ export function useJobPage(title: string, keys: Readonly<Record<string, () => vo
     'g l': () => navigateTo(`/jobs/${id.value}/loads`),
     'g c': () => navigateTo(`/jobs/${id.value}/candidates`),
     'g p': () => navigateTo(`/jobs/${id.value}/specify`),
+    'g q': () => navigateTo(`/jobs/${id.value}/quotation`),
     'g v': () => navigateTo(`/jobs/${id.value}/prove`),
     'g u': () => navigateTo(`/jobs/${id.value}/run`),
     'g s': () => navigateTo(`/jobs/${id.value}/summary`),

@@ -10,6 +10,7 @@ export const keyList = [
   ['g l', 'go to the loads'],
   ['g c', 'go to the candidates'],
   ['g p', 'go to specify'],
+  ['g q', 'go to quotation'],
   ['g w', 'go to the wiring'],
   ['g v', 'go to prove'],
   ['g u', 'go to the run'],

@@ -3,6 +3,7 @@ import Joi from 'joi'
 import { crafts, jobFormat, jobFormatVersion, mostParts, stages, usePatterns } from '#core/job/document'
 import { howKnown, partKinds, partKindIds, type Field, type PartKind } from '#core/job/fields'
 import { mostReadings } from '#core/job/proving'
+import { quotationGroups } from '#core/job/quotation'
 import { ruleCatalogue, ruleIds, type RuleOverrides } from '#core/rules/rules'
 
 /** Steps, and tests that are read, of one job. */
@@ -197,6 +198,39 @@ const proving = Joi.object({
   fitted: Joi.array().max(2000).items(changed).required(),
 })
 
+const percent = Joi.number().min(0).max(100)
+const lineId = /^[^\p{Cc}]{1,300}$/u
+const money = Joi.number().min(0).max(10_000_000)
+/** The quotation that is being prepared. */
+const quotation = Joi.object({
+  lines: Joi.object()
+    .pattern(
+      lineId,
+      Joi.object({
+        price: money,
+        discountPercent: percent,
+        isOptional: Joi.boolean(),
+        tax: text(60),
+      }),
+    )
+    .max(mostRows),
+  added: Joi.object()
+    .pattern(
+      lineId,
+      Joi.object({
+        name: text(200).required(),
+        group: Joi.valid(...Object.keys(quotationGroups)).required(),
+        quantity: Joi.number().min(0).max(10_000).required(),
+        price: money.allow(null).required(),
+      }),
+    )
+    .max(mostRows),
+  discountPercent: percent,
+  depositPercent: percent,
+  validDays: Joi.number().integer().min(1).max(365),
+  message: text(5000),
+})
+
 /** What each group of a job document must look like, made from the catalogue of fields. */
 export const groupSchemas: Readonly<Record<string, Joi.Schema>> = {
   format: Joi.valid(jobFormat).required(),
@@ -222,6 +256,7 @@ export const groupSchemas: Readonly<Record<string, Joi.Schema>> = {
     .required(),
   specified,
   proving,
+  quotation,
   ...Object.fromEntries(
     partKindIds.map((kind) => [
       kind,

@@ -68,6 +68,11 @@ const described: Readonly<Record<string, (schema: Schema) => Schema>> = {
     description:
       'The answer that was chosen: what is done, and what differs by it from the survey, property by property.',
   }),
+  quotation: (schema) => ({
+    ...schema,
+    description:
+      'The quotation that is being prepared: what differs from the chosen answer and the workshop’s settings.',
+  }),
   proving: (schema) => ({
     ...schema,
     description: 'How the job was fitted and proved: steps done, readings taken, what was fitted otherwise.',

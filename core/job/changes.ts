@@ -10,6 +10,7 @@ const isGroup = (value: unknown): value is Group =>
 /** How many names deep the properties of a section lie before they are compared whole. */
 function depthOf(section: string): number {
   if (section === 'proving') return 2
+  if (section === 'quotation') return 1
   if (section === 'job' || section === 'rules' || section === 'notes') return 1
   if (!Object.hasOwn(partKinds, section)) return 0
   return partKinds[section as PartKindId].many ? 2 : 1

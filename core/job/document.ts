@@ -1,5 +1,6 @@
 import type { RuleOverrides } from '#core/rules/rules'
 import type { Proving } from './proving'
+import type { QuotationDraft } from './quotation'
 import type { Specified } from './specified'
 import {
   partKinds,
@@ -90,6 +91,8 @@ export type JobDocument = {
   readonly specified?: Specified
   /** How it was fitted and proved. */
   readonly proving?: Proving
+  /** The quotation that is being prepared. */
+  readonly quotation?: QuotationDraft
 } & { readonly [K in OneKindId]: Part<K> } & { readonly [K in ManyKindId]: Readonly<Record<string, Part<K>>> }
 
 /** A part seen without its kind: for code that walks over all of them. */
@@ -110,12 +113,12 @@ export function emptyJob(number: string, name = ''): JobDocument {
 }
 
 /**
- * A copy under a new number: the survey unchanged, without what was specified and proved, as an enquiry of its own
+ * A copy under a new number: the survey unchanged, without what was specified, quoted and proved, as an enquiry of its own
  * without a due date.
  */
 export function copyOfJob(job: JobDocument, number: string): JobDocument {
   const { dueDate: _due, ...head } = job.job
-  const { specified: _specified, proving: _proving, ...found } = job
+  const { specified: _specified, proving: _proving, quotation: _quotation, ...found } = job
   return {
     ...(found as JobDocument),
     job: { ...head, number, name: `Copy of ${head.name || head.number}`.slice(0, 200), stage: 'enquiry' },

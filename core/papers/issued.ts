@@ -1,11 +1,20 @@
 import type { Paper } from './blocks'
+import { quotationPaper, type Quotation } from './quotation'
 import { recordPaper, type FittingRecord } from './record'
 import type { Sheet } from './sheet'
 import { specificationPaper } from './specification'
 
 /** What is issued for a job, and never changes. */
-export type IssuedContent = Sheet | FittingRecord
+export type IssuedContent = Sheet | FittingRecord | Quotation
 
 /** The paper of what was issued. */
-export const issuedPaper = (issued: IssuedContent): Paper =>
-  issued.format === 'jovial-anchor/record' ? recordPaper(issued) : specificationPaper(issued)
+export function issuedPaper(issued: IssuedContent): Paper {
+  switch (issued.format) {
+    case 'jovial-anchor/record':
+      return recordPaper(issued)
+    case 'jovial-anchor/quotation':
+      return quotationPaper(issued)
+    case 'jovial-anchor/specification':
+      return specificationPaper(issued)
+  }
+}

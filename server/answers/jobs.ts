@@ -51,11 +51,22 @@ export const photoRow = shape({
 const sheetKeys = {
   count,
   number: text,
-  kind: Joi.valid('specification', 'record'),
+  kind: Joi.valid('specification', 'record', 'quotation'),
   name: text,
   issuedAt: moment,
   issuedBy: text,
   digest: text,
+  until: orNull(moment).description('The last moment at which a quotation can be accepted.'),
+  answer: orNull(
+    shape({
+      answer: Joi.valid('accepted', 'declined'),
+      name: text,
+      note: text,
+      options: list(text),
+      at: moment,
+      by: text,
+    }),
+  ).description('What the customer answered to a quotation.'),
 }
 export const sheetRow = shape(sheetKeys)
 export const wholeSheet = shape({ ...sheetKeys, sheet: anything('What the sheet says.') })

@@ -20,6 +20,10 @@ export const rulesPreview = shape({
   changed: list(shape({ id, number: text, name: text, before: verdict, after: verdict })),
   next: orNull(id),
 })
+export const letterheadAnswer = shape({
+  letterhead: anything('What quotations carry: address, terms, currency, tax rates, margins.'),
+  version: count,
+})
 export const modes = shape({ shop: flag, next: flag })
 export const health = shape({
   ready: flag,

@@ -22,6 +22,7 @@ const allowed: Readonly<Record<string, string>> = {
   // What is issued is added to, and never changed or taken away.
   sheet: 'insert',
   sheet_pdf: 'insert',
+  quotation_answer: 'insert',
   person: 'insert, update',
   session: 'insert, update, delete',
   invitation: 'insert, update',

@@ -1,10 +1,12 @@
 import type { Paper } from '#core/papers/blocks'
 import type { FittingRecord, RecordInputs } from '#core/papers/record'
+import type { Quotation, QuotationInputs } from '#core/papers/quotation'
 import type { Sheet, SheetInputs } from '#core/papers/sheet'
 import type { Streamed } from '#core/diagnosis/stream'
 import {
   check,
   pdf,
+  quotation,
   record,
   sheet,
   standIn,
@@ -29,6 +31,7 @@ export interface Judge {
   warm(): Promise<void>
   verdict(job: Judged): Promise<ListVerdict>
   sheet(inputs: SheetInputs): Promise<Sheet>
+  quotation(inputs: QuotationInputs): Promise<Quotation>
   /** The summary of a job. */
   summary(job: Summarised): Promise<Paper>
   /** The plan of the wiring of a job. */
@@ -45,6 +48,7 @@ export const judgeHere: Judge = {
   warm,
   verdict: async (job) => verdict(job),
   sheet: async (inputs) => sheet(inputs),
+  quotation: async (inputs) => quotation(inputs),
   record: async (inputs) => record(inputs),
   standIn: async (held) => standIn(held),
   summary: async (job) => summary(job),

@@ -56,6 +56,7 @@ function pooled(): Judge {
     warm: () => within(printing, startingMs)('warm', null),
     verdict: (job) => judge('verdict', job),
     sheet: (inputs) => print('sheet', inputs),
+    quotation: (inputs) => print('quotation', inputs),
     record: (inputs) => sign('record', inputs),
     standIn: (held) => print('standIn', held),
     summary: (job) => print('summary', job),

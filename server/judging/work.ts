@@ -3,6 +3,7 @@ import { wiredJob, worstByPath } from '#core/assessment/wired'
 import { layoutOf, type Layout } from '#core/drawing/layout'
 import { paperPalette, svgOf } from '#core/drawing/svg'
 import type { Paper } from '#core/papers/blocks'
+import { quotationOf, type Quotation, type QuotationInputs } from '#core/papers/quotation'
 import { sheetOf, type Sheet, type SheetInputs } from '#core/papers/sheet'
 import { recordOf, type FittingRecord, type RecordInputs } from '#core/papers/record'
 import { Diagnosis } from '#core/diagnosis/diagnosis'
@@ -57,6 +58,8 @@ export async function warm(): Promise<void> {
   const asked = { document: job, rules: {}, units: metric, name: '', madeAt: '2000-01-01T00:00:00.000Z' }
   await paperPdf(await wiring(asked))
 }
+
+export const quotation = (inputs: QuotationInputs): Quotation => quotationOf(inputs)
 
 export const sheet = (inputs: SheetInputs): Sheet => sheetOf(inputs)
 

@@ -2,6 +2,7 @@ import type { Sql } from 'postgres'
 import type { Judge } from '../judging/judge'
 import type { Actor } from './actor'
 import { Jobs } from './jobs'
+import { Letterheads } from './letterheads'
 import { People } from './people'
 import { Passkeys } from './passkeys'
 import { Photos } from './photos'
@@ -16,6 +17,7 @@ export interface Repositories {
   /** The id of the workshop that all of them are of. */
   readonly workshop: string
   readonly jobs: Jobs
+  readonly letterheads: Letterheads
   readonly people: People
   readonly passkeys: Passkeys
   readonly photos: Photos
@@ -39,15 +41,17 @@ export function repositoriesOf(
 ): Repositories {
   const shop = new Shop(sql, actor, judge, changed)
   const jobs = new Jobs(sql, actor, changed)
+  const letterheads = new Letterheads(sql, actor)
   return {
     workshop: actor.workshop,
     jobs,
+    letterheads,
     people: new People(sql, actor),
     passkeys: new Passkeys(sql, actor),
     photos: new Photos(sql, actor),
     pins: new Pins(sql, actor),
     presence: new Presence(sql, actor),
-    sheets: new Sheets(sql, actor, judge, jobs, shop),
+    sheets: new Sheets(sql, actor, judge, { jobs, shop, letterheads }),
     shelf: new Shelf(sql, actor),
     shop,
     tokens: new Tokens(sql, actor),

@@ -3,22 +3,34 @@ import pLimit, { type Limit } from 'p-limit'
 import type { Sql } from 'postgres'
 import { issuedPaper, type IssuedContent } from '#core/papers/issued'
 import type { Signature } from '#core/papers/record'
-import { sheetInputs } from '#core/papers/sheet'
+import { formatMoney } from '#core/quotation/money'
+import type { QuotationAnswer } from '#core/quotation/state'
+import { sheetInputs, type SheetInputs } from '#core/papers/sheet'
 import type { Judge } from '../judging/judge'
 import { Repository, type Actor, type Seen } from './actor'
 import type { Jobs, StoredJob } from './jobs'
+import type { Letterheads } from './letterheads'
 import { judgeAgain, type Shop, type ShopSettings } from './shop'
 
 /** A sheet as lists show it. */
 export interface SheetRow {
   readonly count: number
   readonly number: string
-  readonly kind: 'specification' | 'record'
+  readonly kind: 'specification' | 'record' | 'quotation'
   readonly name: string
   readonly issuedAt: string
   readonly issuedBy: string
   readonly digest: string
+  /** The last moment at which a quotation can be accepted; null for other sheets. */
+  readonly until: string | null
+  /** What the customer answered to a quotation; null before. */
+  readonly answer: QuotationAnswer | null
 }
+
+/** What is to be issued. */
+export type Issuing =
+  | { readonly kind: 'specification' | 'quotation' }
+  | { readonly kind: 'record'; readonly signature: Signature }
 
 export type Issued =
   | { readonly kind: 'issued'; readonly row: SheetRow }
@@ -26,11 +38,30 @@ export type Issued =
   | { readonly kind: 'stale'; readonly theirs: StoredJob }
   /** A record is signed with a reason only, while something is missing of a full proof. */
   | { readonly kind: 'gaps'; readonly gaps: readonly string[] }
+  /** A quotation in which prices are missing, by name of their lines. */
+  | { readonly kind: 'unpriced'; readonly names: readonly string[] }
 
-const columns = (sql: Sql) =>
-  sql`count, number, kind, name, issued_at as "issuedAt", issued_by as "issuedBy", digest`
+const columns = (sql: Sql) => sql`
+  count, number, kind, name, issued_at as "issuedAt", issued_by as "issuedBy", digest,
+  case when kind = 'quotation' then content::json->'result'->>'until' end as until,
+  (select json_build_object('answer', a.answer, 'name', a.name, 'note', a.note, 'options', a.options, 'at', a.at, 'by', a.by)
+    from quotation_answer a where (a.workshop_id, a.job_id, a.count) = (sheet.workshop_id, sheet.job_id, sheet.count)) as answer`
 
 export const digestOf = (content: string): string => createHash('sha256').update(content).digest('hex')
+
+/** What a list calls a sheet. */
+function nameOf(issued: IssuedContent): string {
+  switch (issued.format) {
+    case 'jovial-anchor/record':
+      return `Fitted and proved, signed by ${issued.inputs.signature.name}`
+    case 'jovial-anchor/quotation': {
+      const { letterhead } = issued.inputs
+      return `Total ${formatMoney(issued.result.totals.total, letterhead.currency, letterhead.locale)}`
+    }
+    case 'jovial-anchor/specification':
+      return issued.result.name
+  }
+}
 
 /** Sheets of one job are issued one after another: each takes the next number. */
 const queues = new Map<string, Limit>()
@@ -50,8 +81,7 @@ export class Sheets extends Repository {
     sql: Sql,
     actor: Actor,
     private readonly judge: Judge,
-    private readonly jobs: Jobs,
-    private readonly shop: Shop,
+    private readonly of: { readonly jobs: Jobs; readonly shop: Shop; readonly letterheads: Letterheads },
   ) {
     super(sql, actor)
   }
@@ -94,19 +124,19 @@ export class Sheets extends Repository {
   }
 
   /**
-   * Freezes what is specified for a job as its next sheet, or, signed, how it was fitted and proved: inputs, rules,
-   * parts and results as they stand.
+   * Freezes what is specified for a job as its next sheet, what it costs, or, signed, how it was fitted and proved:
+   * inputs, rules, parts and results as they are.
    */
-  issue(job: string, seen: Seen, now: Date, signature: Signature | null = null): Promise<Issued> {
-    return oneAtATime(job, () => this.issueNow(job, seen, now, signature))
+  issue(job: string, seen: Seen, now: Date, what: Issuing = { kind: 'specification' }): Promise<Issued> {
+    return oneAtATime(job, () => this.issueNow(job, seen, now, what))
   }
 
-  private issueNow(job: string, seen: Seen, now: Date, signature: Signature | null): Promise<Issued> {
-    return this.shop.judging(
-      (shop) => this.draw(job, seen, now, shop, signature),
+  private issueNow(job: string, seen: Seen, now: Date, what: Issuing): Promise<Issued> {
+    return this.of.shop.judging(
+      (shop) => this.draw(job, seen, now, shop, what),
       async (tx, drawn): Promise<Issued | typeof judgeAgain> => {
         if (drawn.kind !== 'drawn') return drawn
-        const there = await this.jobs.readToChange(tx, job)
+        const there = await this.of.jobs.readToChange(tx, job)
         if (!there) return { kind: 'no-job' }
         if (!this.isCurrent(seen, there.version)) return { kind: 'stale', theirs: there }
         if ((await this.nextCount(tx, job)) !== drawn.row.count) return judgeAgain
@@ -117,36 +147,79 @@ export class Sheets extends Repository {
   }
 
   /** The next sheet as a row, or why there is none. */
-  private async draw(job: string, seen: Seen, now: Date, shop: ShopSettings, signature: Signature | null) {
-    const stored = await this.jobs.read(job)
+  private async draw(job: string, seen: Seen, now: Date, shop: ShopSettings, what: Issuing) {
+    const stored = await this.of.jobs.read(job)
     if (!stored) return { kind: 'no-job' } as const
     if (!this.isCurrent(seen, stored.version)) return { kind: 'stale', theirs: stored } as const
     const { specified } = stored.document
-    if (!specified && !signature) return { kind: 'nothing-specified' } as const
+    if (!specified && what.kind !== 'record') return { kind: 'nothing-specified' } as const
     const { workshop, person } = this.actor
     const count = await this.nextCount(this.sql, job)
     const number = `${stored.document.job.number}-${count}`
     const head = { number, issuedAt: now.toISOString(), issuedBy: person }
     const inputs = sheetInputs(stored.document, shop, head)
-    const issued = signature
-      ? await this.judge.record({ ...inputs, signature })
-      : await this.judge.sheet(inputs)
-    const gaps = issued.format === 'jovial-anchor/record' ? (issued.result.gaps ?? []) : []
-    if (gaps.length > 0 && !signature?.reason) return { kind: 'gaps', gaps } as const
+    const issued = await this.content(inputs, what)
+    if (issued.format === 'jovial-anchor/record') {
+      const { gaps = [] } = issued.result
+      if (gaps.length > 0 && !issued.inputs.signature.reason) return { kind: 'gaps', gaps } as const
+    }
+    if (issued.format === 'jovial-anchor/quotation') {
+      const names = issued.result.lines.filter(({ net }) => net === null).map(({ name }) => name)
+      if (names.length > 0) return { kind: 'unpriced', names } as const
+    }
     const content = JSON.stringify(issued)
     const row = {
       workshop_id: workshop,
       job_id: job,
       count,
       number,
-      kind: signature ? 'record' : 'specification',
-      name: signature ? `Fitted and proved, signed by ${signature.name}` : specified!.name,
+      kind: what.kind,
+      name: nameOf(issued),
       issued_at: now,
       issued_by: person,
       content,
       digest: digestOf(content),
     }
     return { kind: 'drawn', row } as const
+  }
+
+  private async content(inputs: SheetInputs, what: Issuing): Promise<IssuedContent> {
+    switch (what.kind) {
+      case 'record':
+        return this.judge.record({ ...inputs, signature: what.signature })
+      case 'quotation': {
+        const { letterhead } = await this.of.letterheads.read()
+        return this.judge.quotation({ ...inputs, letterhead })
+      }
+      case 'specification':
+        return this.judge.sheet(inputs)
+    }
+  }
+
+  /** Notes what the customer answered to a quotation; or says why it cannot be noted. */
+  async answer(
+    job: string,
+    count: number,
+    { answer, name, note, options }: Omit<QuotationAnswer, 'at' | 'by'>,
+  ): Promise<SheetRow | 'answered' | 'replaced'> {
+    const { workshop, person } = this.actor
+    return oneAtATime(job, () =>
+      this.together(async (sql) => {
+        const newer = await sql`
+          select 1 from sheet
+          where workshop_id = ${workshop} and job_id = ${job} and kind = 'quotation' and count > ${count} limit 1`
+        if (newer.length > 0) return 'replaced' as const
+        const noted = await sql`
+          insert into quotation_answer (workshop_id, job_id, count, answer, name, note, options, by)
+          values (${workshop}, ${job}, ${count}, ${answer}, ${name}, ${note}, ${options as string[]}, ${person})
+          on conflict do nothing returning 1`
+        if (noted.length === 0) return 'answered' as const
+        const [row] = await sql<SheetRow[]>`
+          select ${columns(sql)} from sheet
+          where workshop_id = ${workshop} and job_id = ${job} and count = ${count}`
+        return row!
+      }),
+    )
   }
 
   private async nextCount(sql: Sql, job: string): Promise<number> {

@@ -10,6 +10,7 @@ const views = [
   ['/loads', 'Loads'],
   ['/candidates', 'Candidates'],
   ['/specify', 'Specify'],
+  ['/quotation', 'Quotation'],
   ['/wiring', 'Wiring'],
   ['/prove', 'Prove'],
   ['/run', 'Run'],

@@ -2,7 +2,7 @@
 import { issuedPaper, type IssuedContent } from '#core/papers/issued'
 import type { SheetRow } from '../../../../utils/api'
 
-/** What was issued, a specification or a record, as it was; it reads nothing of what the job, the rules or the shelf are now. */
+/** What was issued, a specification, a quotation or a record, as it was; it reads nothing of what the job, the rules or the shelf are now. */
 const route = useRoute()
 const found = shallowRef<(SheetRow & { sheet: IssuedContent }) | null>(null)
 const problem = ref('')
@@ -17,6 +17,8 @@ useHead({
   title: () =>
     found.value ? `${issuedPaper(found.value.sheet).title} · Jovial Anchor` : 'Issued · Jovial Anchor',
 })
+/** The view in which a sheet is issued. */
+const viewOf = { record: 'prove', specification: 'specify', quotation: 'quotation' } as const
 const print = () => window.print()
 </script>
 
@@ -33,13 +35,13 @@ const print = () => window.print()
     data-testid="sheet"
   >
     <p class="mb-4 flex flex-wrap gap-2 print:hidden">
-      <NuxtLink
-        :to="`/jobs/${route.params.id}/${found.kind === 'record' ? 'prove' : 'specify'}`"
-        class="act-quiet"
+      <NuxtLink :to="`/jobs/${route.params.id}/${viewOf[found.kind]}`" class="act-quiet"
         >Back to the job</NuxtLink
       ><button type="button" class="act-quiet" @click="print">Print</button
       ><a :href="`${address}/pdf`" target="_blank" class="act-quiet">PDF</a
-      ><a v-if="found.kind === 'specification'" :href="`${address}/csv`" class="act-quiet">Parts as CSV</a>
+      ><a v-if="found.kind !== 'record'" :href="`${address}/csv`" class="act-quiet">{{
+        found.kind === 'quotation' ? 'Lines as CSV' : 'Parts as CSV'
+      }}</a>
     </p>
     <PaperSheet :paper="issuedPaper(found.sheet)" />
   </main>

@@ -1,6 +1,7 @@
 import Joi from 'joi'
 import type { Signature } from '#core/papers/record'
 import type { Seen } from '../../../../repositories/actor'
+import type { Issuing } from '../../../../repositories/sheets'
 import { repositories } from '../../../../utils/database'
 import { Refusal } from '../../../../utils/refusal'
 import { jobId, noSuchJob } from '../../../../utils/reply'
@@ -19,22 +20,29 @@ const signature = Joi.object<Signature>({
     .items(Joi.array().max(2000).items(Joi.array().ordered(coordinate, coordinate)))
     .required(),
 })
-const body = Joi.object<Seen & { who: string; signature?: Signature }>({
+const body = Joi.object<Seen & { who: string; kind?: 'quotation'; signature?: Signature }>({
   ...seenSchema,
   who: whoSchema,
+  kind: Joi.valid('quotation').description('Left out for a specification, or for a record with a signature.'),
   signature,
-})
+}).oxor('kind', 'signature')
 
 /**
- * Issues what is specified as a sheet that never changes; with a signature, the record of fitting and proving. The version says which state of the job was looked
- * at.
+ * Issues what is specified as a sheet that never changes: as a specification, as a quotation, or, with a signature, as
+ * the record of fitting and proving. The version says which state of the job was looked at.
  */
 export default route(
-  { needs: 'installer', body: jsonBody(body, 512 * 1024), answer: json(sheetRow), refuses: [404, 409] },
-  async (event, { body: { version, epoch, who, signature: signed } }) => {
+  {
+    needs: 'installer',
+    body: jsonBody(body, 512 * 1024),
+    answer: json(sheetRow),
+    refuses: [404, 409],
+  },
+  async (event, { body: { version, epoch, who, kind = 'specification' as const, signature: signed } }) => {
     const id = jobId(event)
     const { sheets } = await repositories(event, who)
-    const issued = await sheets.issue(id, { version, epoch }, new Date(), signed ?? null)
+    const what: Issuing = signed ? { kind: 'record', signature: signed } : { kind }
+    const issued = await sheets.issue(id, { version, epoch }, new Date(), what)
     switch (issued.kind) {
       case 'no-job':
         throw noSuchJob()
@@ -48,6 +56,8 @@ export default route(
         throw new Refusal(422, 'Something is missing. Give a reason for signing anyway.', {
           gaps: issued.gaps,
         })
+      case 'unpriced':
+        throw new Refusal(422, `Enter the missing prices first: ${issued.names.join(', ')}`)
       case 'issued':
         return issued.row
     }

@@ -1,18 +1,19 @@
 import { setResponseHeaders } from 'h3'
+import { quotationCsv } from '#core/formats/quotation-csv'
 import { sheetCsv } from '#core/formats/sheet-csv'
 import { Refusal } from '../../../../../utils/refusal'
 import { sheetOfAddress } from '../../../../../utils/sheet'
 import { media, route } from '../../../../../utils/route'
 
-/** The parts list of a sheet. */
+/** The parts list of a specification, or the lines of a quotation. */
 export default route({ needs: 'apprentice', answer: media('text/csv'), refuses: [404] }, async (event) => {
   const { row, sheet } = await sheetOfAddress(event)
-  if (sheet.format !== 'jovial-anchor/specification')
-    throw new Refusal(404, 'A signed record has no parts list')
-  const text = sheetCsv(sheet)
+  if (sheet.format === 'jovial-anchor/record') throw new Refusal(404, 'A signed record has no parts list')
+  const isQuotation = sheet.format === 'jovial-anchor/quotation'
+  const text = isQuotation ? quotationCsv(sheet) : sheetCsv(sheet)
   setResponseHeaders(event, {
     'content-type': 'text/csv; charset=utf-8',
-    'content-disposition': `attachment; filename="parts-${row.number.replace(/[^\w-]/g, '_')}.csv"`,
+    'content-disposition': `attachment; filename="${isQuotation ? 'quotation' : 'parts'}-${row.number.replace(/[^\w-]/g, '_')}.csv"`,
   })
   return text
 })

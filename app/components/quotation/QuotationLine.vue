@@ -1,0 +1,88 @@
+<script setup lang="ts">
+import type { LineSettings } from '#core/job/quotation'
+import type { QuotationLine } from '#core/quotation/lines'
+import { decimalsOf, formatCount, formatMoney } from '#core/quotation/money'
+import type { Letterhead } from '#core/quotation/terms'
+
+/** A line of the quotation that is being prepared: its price, discount, tax, and whether the customer may choose. */
+const props = defineProps<{
+  line: QuotationLine
+  settings: LineSettings | undefined
+  letterhead: Letterhead
+  isAdded: boolean
+}>()
+const emit = defineEmits<{ set: [change: Partial<Record<keyof LineSettings, unknown>>]; remove: [] }>()
+const units = { '': '', m: ' m', h: ' h' } as const
+/** The price in whole units of the currency, as the field shows it. */
+const usualPrice = computed(() =>
+  props.line.price === null ? null : props.line.price / 10 ** decimalsOf(props.letterhead.currency),
+)
+const optional = computed({
+  get: () => props.line.isOptional,
+  set: (is) => {
+    emit('set', { isOptional: is || undefined })
+  },
+})
+const tax = computed({
+  get: () => props.line.tax.name,
+  set: (name) => {
+    emit('set', { tax: name === props.letterhead.taxRates[0]?.name ? undefined : name })
+  },
+})
+</script>
+
+<template>
+  <li
+    class="grid items-end gap-x-3 gap-y-1 border-t border-line py-2 max-md:grid-cols-2 md:grid-cols-[minmax(0,1fr)_7rem_6rem_auto_5.5rem_7rem]"
+    :data-line="line.id"
+  >
+    <div class="self-center max-md:col-span-2">
+      <p class="font-semibold">{{ line.name }}</p>
+      <p class="text-xs text-soft">
+        {{ formatCount(line.quantity, letterhead.locale) }}{{ units[line.unit] }}
+        <button
+          v-if="isAdded"
+          type="button"
+          class="ml-2 min-h-8 underline max-md:min-h-11"
+          @click="emit('remove')"
+        >
+          Remove line
+        </button>
+      </p>
+    </div>
+    <NumberEntry
+      :label="line.unit === '' ? 'Price' : `Price per${units[line.unit]}`"
+      :model-value="settings?.price"
+      :usual="usualPrice"
+      :most="10_000_000"
+      @update:model-value="emit('set', { price: $event })"
+    />
+    <NumberEntry
+      label="Discount"
+      unit="%"
+      :model-value="settings?.discountPercent"
+      :usual="0"
+      :most="100"
+      @update:model-value="emit('set', { discountPercent: $event })"
+    />
+    <label v-if="letterhead.taxRates.length > 1" class="block"
+      ><span class="mb-0.5 block text-xs text-soft">Tax</span
+      ><select v-model="tax" class="entry">
+        <option v-for="{ name, percent } in letterhead.taxRates" :key="name" :value="name">
+          {{ name }} {{ percent }} %
+        </option>
+      </select></label
+    ><span v-else class="max-md:hidden" />
+    <label class="flex min-h-9 items-center gap-2 max-md:min-h-11"
+      ><input v-model="optional" type="checkbox" class="size-5" />Option</label
+    >
+    <p
+      class="self-center text-right font-semibold max-md:col-span-2"
+      :class="line.net === null ? 'text-bad' : ''"
+    >
+      {{
+        line.net === null ? 'Price missing' : formatMoney(line.net, letterhead.currency, letterhead.locale)
+      }}
+    </p>
+  </li>
+</template>

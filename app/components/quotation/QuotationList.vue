@@ -1,0 +1,65 @@
+<script setup lang="ts">
+import { quotationStates, stateOfQuotation } from '#core/quotation/state'
+import type { SheetRow } from '../../utils/api'
+
+/** Quotations issued for the job, newest first, and what the customer answered. */
+const props = defineProps<{ rows: readonly SheetRow[] }>()
+const emit = defineEmits<{ changed: [] }>()
+const bench = useJob()
+const account = useAccount()
+const listed = computed(() =>
+  props.rows.map((row, i) => ({
+    row,
+    state: stateOfQuotation({ until: row.until ?? '', isNewest: i === 0, answer: row.answer }, new Date()),
+  })),
+)
+const answering = ref<number | null>(null)
+function done(): void {
+  answering.value = null
+  emit('changed')
+}
+const tones = {
+  sent: '',
+  accepted: 'text-suits',
+  declined: 'text-bad',
+  expired: 'text-changed',
+  replaced: 'text-soft',
+} as const
+</script>
+
+<template>
+  <ul v-if="rows.length" aria-label="Issued quotations" class="mt-3">
+    <li v-for="{ row, state } in listed" :key="row.count" class="border-t border-line py-2">
+      <div class="flex flex-wrap items-baseline gap-x-3">
+        <NuxtLink
+          :to="`/jobs/${bench.id}/sheets/${row.count}`"
+          class="inline-flex min-h-8 items-center font-semibold underline max-md:min-h-11"
+          >Quotation {{ row.number }}</NuxtLink
+        ><strong :class="tones[state]" data-testid="quotation-state">{{ quotationStates[state] }}</strong
+        ><a
+          :href="`/api/jobs/${bench.id}/sheets/${row.count}/pdf`"
+          target="_blank"
+          class="underline max-md:min-h-11"
+          >PDF</a
+        ><a :href="`/api/jobs/${bench.id}/sheets/${row.count}/csv`" class="underline max-md:min-h-11">CSV</a>
+      </div>
+      <p class="text-xs text-soft">
+        {{ row.name }}, {{ ago(row.issuedAt) }} by {{ row.issuedBy }}
+        <template v-if="row.answer">
+          · {{ row.answer.answer === 'accepted' ? 'Accepted' : 'Declined' }} by {{ row.answer.name }},
+          {{ ago(row.answer.at) }}<template v-if="row.answer.note">: {{ row.answer.note }}</template>
+        </template>
+      </p>
+      <template v-if="(state === 'sent' || state === 'expired') && account.mayDecide">
+        <QuotationAnswer v-if="answering === row.count" :count="row.count" @done="done" /><button
+          v-else
+          type="button"
+          class="act-quiet mt-1"
+          @click="answering = row.count"
+        >
+          Enter answer
+        </button>
+      </template>
+    </li>
+  </ul>
+</template>

@@ -1,0 +1,210 @@
+<script setup lang="ts">
+import {
+  quotationGroups,
+  withAddedLine,
+  withLine,
+  withoutAddedLine,
+  withTerms,
+  type AddedLine,
+  type LineSettings,
+  type QuotationDraft,
+  type QuotationGroup,
+} from '#core/job/quotation'
+import { quotationLines } from '#core/quotation/lines'
+import { totalsOf } from '#core/quotation/totals'
+import { resolveRules } from '#core/rules/rules'
+import { readKept } from '../../../device/answers'
+import type { SheetRow } from '../../../utils/api'
+
+/** The price of the chosen answer: lines, options, tax and terms; and the quotations that were issued. */
+const { bench, problem, ready } = useJobPage('Quotation')
+const account = useAccount()
+const shop = useShop()
+const who = useDeviceName()
+const { letterhead, problem: letterheadProblem } = useLetterhead()
+
+const draft = computed((): QuotationDraft => bench.document?.quotation ?? {})
+const specified = computed(() => bench.document?.specified)
+const lines = computed(() => {
+  if (!bench.document) return []
+  const { labourPerH } = resolveRules(shop.shop.rules, bench.document.rules)
+  return quotationLines(specified.value, draft.value, letterhead.value, labourPerH)
+})
+const groups = computed(() =>
+  (Object.keys(quotationGroups) as QuotationGroup[])
+    .map((group) => ({ group, lines: lines.value.filter((line) => line.group === group) }))
+    .filter((one) => one.lines.length > 0),
+)
+const totals = computed(() =>
+  totalsOf(lines.value, {
+    discountPercent: draft.value.discountPercent,
+    depositPercent: draft.value.depositPercent ?? letterhead.value.depositPercent,
+    currency: letterhead.value.currency,
+  }),
+)
+/** Every line needs its price, an optional one too. */
+const unpriced = computed(() => lines.value.filter(({ net }) => net === null).map(({ name }) => name))
+
+const change = (next: (draft: QuotationDraft) => QuotationDraft): void => {
+  bench.edit((job) => ({ ...job, quotation: next(job.quotation ?? {}) }))
+}
+const setLine = (id: string, settings: Partial<Record<keyof LineSettings, unknown>>): void => {
+  change((before) => withLine(before, id, settings as Parameters<typeof withLine>[2]))
+}
+const add = (line: AddedLine): void => {
+  change((before) => withAddedLine(before, crypto.randomUUID(), line))
+}
+const remove = (id: string): void => {
+  change((before) => withoutAddedLine(before, id))
+}
+const setTerms = (terms: Parameters<typeof withTerms>[1]): void => {
+  change((before) => withTerms(before, terms))
+}
+const message = computed({
+  get: () => draft.value.message ?? '',
+  set: (text) => {
+    setTerms({ message: text || undefined })
+  },
+})
+
+const rows = shallowRef<readonly SheetRow[]>([])
+async function loadIssued(): Promise<void> {
+  const answer = await readKept<SheetRow[]>(`/api/jobs/${bench.id}/sheets`)
+  if (answer.kind === 'ok') rows.value = answer.data.filter(({ kind }) => kind === 'quotation')
+}
+watch(ready, (is) => is && loadIssued(), { immediate: true })
+
+const busy = ref(false)
+const issueProblem = ref('')
+async function issue(): Promise<void> {
+  busy.value = true
+  const answer = await ask<SheetRow>(
+    `/api/jobs/${bench.id}/sheets`,
+    asJson('POST', {
+      kind: 'quotation',
+      version: bench.version,
+      epoch: bench.epoch,
+      who: who.value || 'Unnamed device',
+    }),
+  )
+  busy.value = false
+  issueProblem.value = problemOf(answer, 'The server cannot be reached. Nothing was issued.')
+  if (answer.kind === 'ok') await loadIssued()
+}
+const saved = computed(() => bench.save.kind === 'saved')
+const hint = computed(() => {
+  if (!account.mayDecide) return needsInstaller
+  if (!specified.value) return 'Choose an answer under Specify first.'
+  if (unpriced.value.length > 0) return 'Enter the missing prices first.'
+  return saved.value
+    ? 'An issued quotation does not change. A newer one replaces it.'
+    : 'Wait until the job is saved.'
+})
+const canIssue = computed(
+  () =>
+    !busy.value &&
+    saved.value &&
+    account.mayDecide &&
+    specified.value !== undefined &&
+    unpriced.value.length === 0,
+)
+</script>
+
+<template>
+  <JobShell
+    title="Quotation"
+    about="The price of the chosen answer, for the customer."
+    :problem="problem"
+    :ready="ready"
+  >
+    <div class="grid items-start gap-4 p-3 md:p-4 lg:grid-cols-[minmax(0,1fr)_22rem]">
+      <section aria-label="Lines" class="min-w-0 border border-line bg-card p-3">
+        <p v-if="letterheadProblem" role="alert" class="text-bad">{{ letterheadProblem }}</p>
+        <p v-if="!specified" class="mb-2">
+          This job has no chosen answer yet.
+          <NuxtLink :to="`/jobs/${bench.id}/specify`" class="underline">Choose an answer</NuxtLink>
+        </p>
+        <p
+          v-if="unpriced.length"
+          role="status"
+          class="mb-2 border-l-4 border-bad pl-2"
+          data-testid="missing-prices"
+        >
+          {{ unpriced.length === 1 ? '1 price is missing' : `${unpriced.length} prices are missing` }}:
+          {{ unpriced.join(', ') }}.
+        </p>
+        <section v-for="{ group, lines: ofGroup } in groups" :key="group" class="mb-3">
+          <h2 class="text-lg">{{ quotationGroups[group] }}</h2>
+          <ul :aria-label="quotationGroups[group]">
+            <QuotationLine
+              v-for="line in ofGroup"
+              :key="line.id"
+              :line="line"
+              :settings="draft.lines?.[line.id]"
+              :letterhead="letterhead"
+              :is-added="draft.added?.[line.id] !== undefined"
+              @set="setLine(line.id, $event)"
+              @remove="remove(line.id)"
+            />
+          </ul>
+        </section>
+        <AddLine @add="add" />
+      </section>
+
+      <aside class="grid gap-4 lg:sticky lg:top-4" aria-label="Total and terms">
+        <section class="border border-line bg-card p-3" aria-labelledby="sum-title">
+          <h2 id="sum-title" class="mb-2 text-lg">Total</h2>
+          <QuotationSums :totals="totals" :letterhead="letterhead" />
+          <p class="mt-3">
+            <button type="button" class="act" :disabled="!canIssue" @click="issue">
+              {{ busy ? 'Issuing …' : 'Issue quotation' }}
+            </button>
+          </p>
+          <p class="mt-1 text-xs text-soft">{{ hint }}</p>
+          <p v-if="issueProblem" role="alert" class="mt-1 text-bad">{{ issueProblem }}</p>
+          <QuotationList :rows="rows" @changed="loadIssued" />
+        </section>
+        <section class="grid gap-2 border border-line bg-card p-3" aria-labelledby="terms-title">
+          <h2 id="terms-title" class="text-lg">Terms of this quotation</h2>
+          <div class="grid grid-cols-3 gap-2">
+            <NumberEntry
+              label="Discount"
+              unit="%"
+              :model-value="draft.discountPercent"
+              :usual="0"
+              :most="100"
+              @update:model-value="setTerms({ discountPercent: $event })"
+            />
+            <NumberEntry
+              label="Deposit"
+              unit="%"
+              :model-value="draft.depositPercent"
+              :usual="letterhead.depositPercent"
+              :most="100"
+              @update:model-value="setTerms({ depositPercent: $event })"
+            />
+            <NumberEntry
+              label="Valid for"
+              unit="days"
+              whole
+              :least="1"
+              :model-value="draft.validDays"
+              :usual="letterhead.validDays"
+              :most="365"
+              @update:model-value="setTerms({ validDays: $event })"
+            />
+          </div>
+          <label class="block"
+            ><span class="mb-0.5 block text-xs text-soft">Message to the customer</span
+            ><textarea v-model="message" class="entry min-h-24" maxlength="5000" />
+          </label>
+          <p>
+            <NuxtLink to="/letterhead" class="underline"
+              >Letterhead, tax and margins of the workshop</NuxtLink
+            >
+          </p>
+        </section>
+      </aside>
+    </div>
+  </JobShell>
+</template>

@@ -1,0 +1,78 @@
+/** Groups of lines of a quotation, in their order. */
+export const quotationGroups = {
+  batteries: 'Batteries',
+  charging: 'Charging',
+  wiring: 'Protection and wiring',
+  labour: 'Labour',
+  other: 'Other',
+} as const
+export type QuotationGroup = keyof typeof quotationGroups
+
+/** A line that the workshop adds by hand. */
+export interface AddedLine {
+  readonly name: string
+  readonly group: QuotationGroup
+  readonly quantity: number
+  /** Of one; null until it is typed. */
+  readonly price: number | null
+}
+
+/** What the workshop sets for one line, by hand. */
+export interface LineSettings {
+  /** Price of one, before tax. */
+  readonly price?: number
+  readonly discountPercent?: number
+  /** The customer may leave it out, or take it. */
+  readonly isOptional?: boolean
+  /** The name of one of the workshop's tax rates. */
+  readonly tax?: string
+}
+
+/** A quotation while it is prepared: what differs from the specified answer and from the workshop's settings. */
+export interface QuotationDraft {
+  /** By the id of the line. */
+  readonly lines?: Readonly<Record<string, LineSettings>>
+  readonly added?: Readonly<Record<string, AddedLine>>
+  readonly discountPercent?: number
+  readonly depositPercent?: number
+  readonly validDays?: number
+  /** Words to the customer above the lines. */
+  readonly message?: string
+}
+
+/** A draft with some settings of a line changed; those that are undefined go back to the usual. */
+export function withLine(
+  draft: QuotationDraft,
+  id: string,
+  change: { readonly [K in keyof LineSettings]: LineSettings[K] | undefined },
+): QuotationDraft {
+  const { [id]: before, ...others } = draft.lines ?? {}
+  const line = withoutUndefined({ ...before, ...change })
+  return { ...draft, lines: Object.keys(line).length > 0 ? { ...others, [id]: line } : others }
+}
+
+/** A draft with a line added by hand, or changed. */
+export const withAddedLine = (draft: QuotationDraft, id: string, line: AddedLine): QuotationDraft => ({
+  ...draft,
+  added: { ...draft.added, [id]: line },
+})
+
+/** A draft without a line that was added by hand. */
+export function withoutAddedLine(draft: QuotationDraft, id: string): QuotationDraft {
+  const { [id]: _line, ...added } = draft.added ?? {}
+  const { [id]: _settings, ...lines } = draft.lines ?? {}
+  return { ...draft, added, lines }
+}
+
+/** A draft with something changed that counts for all lines; what is undefined goes back to the usual. */
+export const withTerms = (
+  draft: QuotationDraft,
+  change: {
+    readonly [K in Exclude<keyof QuotationDraft, 'lines' | 'added'>]?: QuotationDraft[K] | undefined
+  },
+): QuotationDraft => withoutUndefined({ ...draft, ...change })
+
+const withoutUndefined = <T extends object>(values: T): { [K in keyof T]: Exclude<T[K], undefined> } =>
+  Object.fromEntries(Object.entries(values).filter(([, value]) => value !== undefined)) as {
+    [K in keyof T]: Exclude<T[K], undefined>
+  }

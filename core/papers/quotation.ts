@@ -1,0 +1,237 @@
+import { quotationGroups, type QuotationDraft, type QuotationGroup } from '#core/job/quotation'
+import { quotationLines, type QuotationLine } from '#core/quotation/lines'
+import { formatCount, formatMoney, formatPercent, type Minor } from '#core/quotation/money'
+import { validUntil } from '#core/quotation/state'
+import type { Letterhead } from '#core/quotation/terms'
+import { totalsOf, type QuotationTotals } from '#core/quotation/totals'
+import {
+  paperSize,
+  plain,
+  soft,
+  strong,
+  type Column,
+  type Fact,
+  type Line,
+  type Paper,
+  type Section,
+} from './blocks'
+import { sheetOf, type SheetInputs } from './sheet'
+
+/** Everything a quotation is made from, as it was when it was issued. */
+export interface QuotationInputs extends SheetInputs {
+  readonly letterhead: Letterhead
+}
+
+/** What a quotation says. */
+export interface QuotationResult {
+  /** What is done, in the words of the chosen answer. */
+  readonly does: readonly string[]
+  /** What stays as it is. */
+  readonly leaves: readonly string[]
+  /** What is to be measured before the work. */
+  readonly open: readonly string[]
+  readonly lines: readonly QuotationLine[]
+  readonly totals: QuotationTotals
+  readonly until: string
+  readonly depositPercent: number
+  readonly discountPercent: number
+}
+
+/** A quotation as issued. It is kept unchanged. */
+export interface Quotation {
+  readonly format: 'jovial-anchor/quotation'
+  readonly version: 1
+  readonly inputs: QuotationInputs
+  readonly result: QuotationResult
+}
+
+/**
+ * The quotation of a job with a chosen answer.
+ * @throws when the job has nothing specified
+ */
+export function quotationOf(inputs: QuotationInputs): Quotation {
+  const { job, letterhead, rules, issuedAt } = inputs
+  const draft: QuotationDraft = job.quotation ?? {}
+  const { work, accepted, open } = sheetOf(inputs).result
+  const { discountPercent = 0, depositPercent = letterhead.depositPercent } = draft
+  const lines = quotationLines(job.specified, draft, letterhead, rules.labourPerH)
+  const result: QuotationResult = {
+    does: work.map(({ label, on }) => (on ? `${label} (${on})` : label)),
+    leaves: accepted,
+    open,
+    lines,
+    totals: totalsOf(lines, { discountPercent, depositPercent, currency: letterhead.currency }),
+    until: validUntil(issuedAt, draft.validDays ?? letterhead.validDays),
+    depositPercent,
+    discountPercent,
+  }
+  return { format: 'jovial-anchor/quotation', version: 1, inputs, result }
+}
+
+const text = (...lines: readonly Line[]): Section['blocks'] => lines.map((line) => ({ kind: 'text', line }))
+const listOf = (heading: string, items: readonly string[], numbered = false): Section[] =>
+  items.length === 0
+    ? []
+    : [{ heading, blocks: [{ kind: 'list', numbered, items: items.map((item) => [plain(item)]) }] }]
+/** Paragraphs of what somebody typed. */
+const paragraphs = (words: string): Line[] =>
+  words
+    .split(/\n+/)
+    .filter((line) => line.trim() !== '')
+    .map((line) => [plain(line.trim())])
+
+/** The paper of a quotation, from what was frozen in it alone. */
+export function quotationPaper({ inputs, result }: Quotation): Paper {
+  const { job, shop, number, issuedAt, letterhead } = inputs
+  const { locale } = letterhead
+  const dated = (iso: string): string =>
+    new Date(iso).toLocaleDateString(locale, {
+      day: 'numeric',
+      month: 'long',
+      year: 'numeric',
+      timeZone: 'UTC',
+    })
+  const { customer, name, registration, location, contact } = job.job
+  const message = job.quotation?.message ?? ''
+  return {
+    title: `Quotation ${number}`,
+    over: shop.name,
+    under: [
+      [letterhead.address.replace(/\s*\n\s*/g, ', '), letterhead.phone, letterhead.email]
+        .filter(Boolean)
+        .join(' · '),
+      [customer, contact].filter(Boolean).join(' · '),
+      [name, registration, location].filter(Boolean).join(' · '),
+      `${dated(issuedAt)}. Valid until ${dated(result.until)}.`,
+    ].filter(Boolean),
+    sections: [
+      ...(message ? [{ heading: 'To you', blocks: text(...paragraphs(message)) }] : []),
+      ...listOf('What we do', result.does, true),
+      ...listOf('What stays as it is', result.leaves),
+      ...listOf('What we measure first', result.open),
+      ...priced(result, letterhead),
+      ...options(result, letterhead),
+      ...conditions(letterhead),
+    ],
+    foot: [`Quotation ${number}`, letterhead.taxNumber && `Tax number ${letterhead.taxNumber}`]
+      .filter(Boolean)
+      .join(' · '),
+    author: shop.name || 'Jovial Anchor',
+    madeAt: issuedAt,
+    size: paperSize(shop.units.system),
+  }
+}
+
+const unitWords = { '': '', m: ' m', h: ' h' } as const
+
+const columnsOf = (lines: readonly QuotationLine[], rates: number): readonly Column[] => [
+  { title: 'Item', widthMm: null },
+  { title: 'Quantity', widthMm: 20, right: true },
+  { title: 'Price', widthMm: 24, right: true },
+  ...(lines.some(({ discountPercent }) => discountPercent > 0)
+    ? [{ title: 'Discount', widthMm: 18, right: true }]
+    : []),
+  ...(rates > 1 ? [{ title: 'Tax', widthMm: 16, right: true }] : []),
+  { title: 'Amount', widthMm: 26, right: true },
+]
+
+function rowOf(
+  { name, quantity, unit, price, discountPercent, net, tax }: QuotationLine,
+  columns: readonly Column[],
+  { currency, locale }: Letterhead,
+): readonly string[] {
+  const money = (amount: Minor | null): string =>
+    amount === null ? 'Price missing' : formatMoney(amount, currency, locale)
+  const has = (title: string): boolean => columns.some((column) => column.title === title)
+  return [
+    name,
+    `${formatCount(quantity, locale)}${unitWords[unit]}`,
+    money(price),
+    ...(has('Discount') ? [discountPercent > 0 ? formatPercent(discountPercent, locale) : ''] : []),
+    ...(has('Tax') ? [formatPercent(tax.percent, locale)] : []),
+    money(net),
+  ]
+}
+
+/** The lines by group, and under the last of them what they come to. */
+function priced(
+  { lines, totals, discountPercent, depositPercent }: QuotationResult,
+  letterhead: Letterhead,
+): Section[] {
+  const { currency, locale } = letterhead
+  const money = (amount: Minor): string => formatMoney(amount, currency, locale)
+  const taken = lines.filter(({ isOptional }) => !isOptional)
+  const columns = columnsOf(taken, totals.taxes.length)
+  const groups = (Object.keys(quotationGroups) as QuotationGroup[]).filter((group) =>
+    taken.some((line) => line.group === group),
+  )
+  const sums: Fact[] = [
+    ...(totals.discount > 0
+      ? [
+          { label: 'Subtotal', value: money(totals.subtotal) },
+          { label: `Discount ${formatPercent(discountPercent, locale)}`, value: money(-totals.discount) },
+        ]
+      : []),
+    { label: 'Total before tax', value: money(totals.subtotal - totals.discount) },
+    ...totals.taxes.map(({ rate, on, tax }) => ({
+      label: `${rate.name} ${formatPercent(rate.percent, locale)} on ${money(on)}`,
+      value: money(tax),
+    })),
+    { label: 'Total', value: money(totals.total) },
+  ]
+  const deposit: Line[] =
+    depositPercent > 0
+      ? [
+          [
+            plain(`Deposit when you accept (${formatPercent(depositPercent, locale)}): `),
+            strong(money(totals.deposit)),
+            plain('.'),
+          ],
+        ]
+      : []
+  return groups.map((group, i) => {
+    const isLast = i === groups.length - 1
+    return {
+      heading: quotationGroups[group],
+      blocks: [
+        {
+          kind: 'table' as const,
+          name: quotationGroups[group],
+          columns,
+          rows: taken.filter((line) => line.group === group).map((line) => rowOf(line, columns, letterhead)),
+          sums: isLast ? sums : [],
+        },
+        ...(isLast ? text(...deposit) : []),
+      ],
+    }
+  })
+}
+
+function options({ lines }: QuotationResult, letterhead: Letterhead): Section[] {
+  const optional = lines.filter(({ isOptional }) => isOptional)
+  if (optional.length === 0) return []
+  const columns = columnsOf(optional, 2)
+  return [
+    {
+      heading: 'Options',
+      blocks: [
+        ...text([soft('Not in the total. Tell us which of them you want. Amounts are before tax.')]),
+        {
+          kind: 'table',
+          name: 'Options',
+          columns,
+          rows: optional.map((line) => rowOf(line, columns, letterhead)),
+          sums: [],
+        },
+      ],
+    },
+  ]
+}
+
+function conditions({ terms, bank }: Letterhead): Section[] {
+  return [
+    ...(terms.trim() ? [{ heading: 'Terms', blocks: text(...paragraphs(terms)) }] : []),
+    ...(bank.trim() ? [{ heading: 'Payment', blocks: text(...paragraphs(bank)) }] : []),
+    { heading: 'Acceptance', blocks: [{ kind: 'signatures', of: ['Place and date', 'Customer'] }] },
+  ]
+}

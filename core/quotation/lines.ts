@@ -1,0 +1,132 @@
+import type { QuotationDraft, QuotationGroup } from '#core/job/quotation'
+import type { ListedPart, Specified } from '#core/job/specified'
+import { minorOf, multiplied, share, type Minor } from './money'
+import type { Letterhead, TaxRate } from './terms'
+
+/** A line of a quotation with its money, before tax. */
+export interface QuotationLine {
+  readonly id: string
+  readonly group: QuotationGroup
+  readonly name: string
+  readonly quantity: number
+  readonly unit: '' | 'm' | 'h'
+  /** Of one; null while it is missing. */
+  readonly price: Minor | null
+  readonly discountPercent: number
+  /** Quantity by price, less the discount; null while the price is missing. */
+  readonly net: Minor | null
+  readonly tax: TaxRate
+  readonly isOptional: boolean
+}
+
+/** A line before what the workshop sets by hand. */
+interface Offered extends Pick<QuotationLine, 'id' | 'group' | 'name' | 'quantity' | 'unit'> {
+  readonly price: Minor | null
+}
+
+const groupOfKind: Readonly<Record<string, QuotationGroup>> = {
+  batteries: 'batteries',
+  heaters: 'batteries',
+  chargers: 'charging',
+  dcdc: 'charging',
+  controllers: 'charging',
+  regulators: 'charging',
+  inverters: 'charging',
+}
+const groupOf = ({ kind }: ListedPart): QuotationGroup => groupOfKind[kind ?? ''] ?? 'wiring'
+
+/** Kinds that the workshop may put on one line together. */
+const consumableKinds: ReadonlySet<string> = new Set(['conductors', 'lugs', 'sleeves', 'connectors'])
+const consumablesId = 'consumables'
+const labourId = 'labour'
+
+/** The id of the line of a part: parts with one name and price are one line. */
+const idOf = ({ code, name, price }: ListedPart): string => `${code}|${name}|${price ?? ''}`.slice(0, 300)
+
+/** The parts of an answer as lines: each part once, in the order in which the steps name them. */
+function partLines(parts: readonly ListedPart[], letterhead: Letterhead): Offered[] {
+  const lines = new Map<string, Offered>()
+  for (const part of parts) {
+    const id = idOf(part)
+    const group = groupOf(part)
+    const margin = letterhead.marginPercent[group as keyof Letterhead['marginPercent']]
+    const cost = part.price === null ? null : minorOf(part.price, letterhead.currency)
+    const price = cost === null ? null : cost + share(cost, margin, letterhead.currency)
+    // Metres by the centimetre, as they are sold.
+    const quantity = Math.round(((lines.get(id)?.quantity ?? 0) + part.quantity) * 100) / 100
+    lines.set(id, { id, group, name: part.name, quantity, unit: part.unit, price })
+  }
+  return [...lines.values()]
+}
+
+/** Lines of consumables as one, with their total as its price; it misses a price if one of them does. */
+function together(lines: readonly Offered[], { currency }: Letterhead): Offered[] {
+  if (lines.length === 0) return []
+  const sums = lines.map(({ price, quantity }) =>
+    price === null ? null : multiplied(price, quantity, currency),
+  )
+  const price = sums.reduce<Minor | null>((sum, one) => (sum === null || one === null ? null : sum + one), 0)
+  return [
+    { id: consumablesId, group: 'wiring', name: 'Cable, lugs and small parts', quantity: 1, unit: '', price },
+  ]
+}
+
+function offered(specified: Specified, letterhead: Letterhead, labourPerH: number): Offered[] {
+  const parts = [...specified.battery, ...specified.steps.flatMap((step) => step.parts)]
+  const isTogether = ({ kind }: ListedPart): boolean =>
+    letterhead.consumables === 'together' && consumableKinds.has(kind ?? '')
+  const hours = specified.steps.reduce((sum, step) => sum + step.hours, 0)
+  const labour: Offered = {
+    id: labourId,
+    group: 'labour',
+    name: 'Labour',
+    quantity: Math.round(hours * 100) / 100,
+    unit: 'h',
+    price: minorOf(labourPerH, letterhead.currency),
+  }
+  return [
+    ...partLines(
+      parts.filter((part) => !isTogether(part)),
+      letterhead,
+    ),
+    ...together(partLines(parts.filter(isTogether), letterhead), letterhead),
+    ...(hours > 0 ? [labour] : []),
+  ]
+}
+
+const groupOrder = ['batteries', 'charging', 'wiring', 'labour', 'other'] as const
+
+/**
+ * The lines of a quotation, by group: the parts and the work of the chosen answer, and lines added by hand; with
+ * prices, discounts and tax as the workshop sets them.
+ * @param labourPerH price of an hour of work, in whole units of the currency
+ */
+export function quotationLines(
+  specified: Specified | undefined,
+  draft: QuotationDraft,
+  letterhead: Letterhead,
+  labourPerH: number,
+): QuotationLine[] {
+  const { currency, taxRates } = letterhead
+  const added: Offered[] = Object.entries(draft.added ?? {}).map(([id, { price, ...line }]) => ({
+    ...line,
+    id,
+    unit: '',
+    price: price === null ? null : minorOf(price, currency),
+  }))
+  const lines = [...(specified ? offered(specified, letterhead, labourPerH) : []), ...added]
+  const set = lines.map((line): QuotationLine => {
+    const { price: own, discountPercent = 0, isOptional = false, tax } = draft.lines?.[line.id] ?? {}
+    const price = own === undefined ? line.price : minorOf(own, currency)
+    const gross = price === null ? null : multiplied(price, line.quantity, currency)
+    return {
+      ...line,
+      price,
+      discountPercent,
+      net: gross === null ? null : gross - share(gross, discountPercent, currency),
+      tax: taxRates.find(({ name }) => name === tax) ?? taxRates[0] ?? { name: 'Tax', percent: 0 },
+      isOptional,
+    }
+  })
+  return groupOrder.flatMap((group) => set.filter((line) => line.group === group))
+}

@@ -1,0 +1,46 @@
+import type { QuotationGroup } from '#core/job/quotation'
+import type { CurrencyCode, Locale } from './money'
+
+export interface TaxRate {
+  readonly name: string
+  /** 0 to 100. */
+  readonly percent: number
+}
+
+/** What the workshop puts on every quotation. */
+export interface Letterhead {
+  readonly address: string
+  readonly phone: string
+  readonly email: string
+  readonly taxNumber: string
+  readonly bank: string
+  readonly terms: string
+  readonly currency: CurrencyCode
+  readonly locale: Locale
+  /** The first is used where a line names no other. */
+  readonly taxRates: readonly TaxRate[]
+  readonly validDays: number
+  readonly depositPercent: number
+  /** Added to what a part costs on the shelf, percent of it. */
+  readonly marginPercent: Readonly<Record<Exclude<QuotationGroup, 'labour' | 'other'>, number>>
+  /** Cable, lugs and the like as one line, or each by itself. */
+  readonly consumables: 'itemised' | 'together'
+}
+
+export const mostTaxRates = 4
+
+export const usualLetterhead: Letterhead = {
+  address: '',
+  phone: '',
+  email: '',
+  taxNumber: '',
+  bank: '',
+  terms: '',
+  currency: 'EUR',
+  locale: 'en-GB',
+  taxRates: [{ name: 'Tax', percent: 0 }],
+  validDays: 30,
+  depositPercent: 0,
+  marginPercent: { batteries: 0, charging: 0, wiring: 0 },
+  consumables: 'itemised',
+}

@@ -1,0 +1,97 @@
+import AxeBuilder from '@axe-core/playwright'
+import type { Page } from '@playwright/test'
+import { expect, expectSaved, test } from './bench-test'
+
+const lineOf = (page: Page, name: string) => page.locator('[data-line]').filter({ hasText: name })
+
+test('a specified workboat gets a quotation: prices, an option, tax, and the customer’s answer', async ({
+  page,
+  app,
+}) => {
+  await page.goto(`${app.url}/letterhead`)
+  await page.getByLabel('Address').fill('3 Larkspur Slip\nWharf End')
+  await page.getByLabel('Terms').fill('Payment within 14 days.')
+  await page.getByLabel('Numbers').selectOption('de-DE')
+  await page.getByRole('group', { name: 'Tax rates' }).getByLabel('Name').fill('VAT')
+  await page.getByRole('group', { name: 'Tax rates' }).getByLabel('Rate').fill('19')
+  await page.getByLabel('Deposit').fill('30')
+  await page.getByLabel('Protection and wiring').fill('12,5')
+  await page.getByRole('button', { name: 'Save letterhead' }).click()
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible()
+
+  const job = await app.job('0417')
+  await page.goto(`${job}/quotation`)
+  await expect(page.getByText('This job has no chosen answer yet.')).toBeVisible()
+  await page.getByRole('link', { name: 'Choose an answer' }).click()
+  await page.getByRole('button', { name: 'Choose this answer' }).first().click()
+  await expectSaved(page)
+  await page.getByRole('link', { name: 'Quotation', exact: true }).click()
+  const totals = page.getByTestId('quotation-totals')
+  await expect(totals).toContainText('VAT 19 %')
+  await expect(totals).toContainText('Deposit')
+
+  // A line of the workshop’s own: it misses a price until one is typed.
+  await page.getByLabel('New line').fill('Travel')
+  await page.getByRole('button', { name: 'Add line' }).click()
+  await expect(page.getByTestId('missing-prices')).toHaveText('1 price is missing: Travel.')
+  await expect(page.getByRole('button', { name: 'Issue quotation' })).toBeDisabled()
+  await lineOf(page, 'Travel').getByLabel('Price').fill('48,50')
+  await lineOf(page, 'Travel').getByLabel('Price').press('Tab')
+  await expect(lineOf(page, 'Travel')).toContainText('48,50 €')
+  await lineOf(page, 'Travel').getByLabel('Discount').fill('150')
+  await lineOf(page, 'Travel').getByLabel('Discount').press('Tab')
+  await expect(page.getByRole('alert')).toContainText('Enter 0 to 100.')
+  await lineOf(page, 'Travel').getByLabel('Discount').fill('10')
+  await lineOf(page, 'Travel').getByLabel('Discount').press('Tab')
+  await expect(lineOf(page, 'Travel')).toContainText('43,65 €')
+  const withTravel = await totals.innerText()
+  await lineOf(page, 'Travel').getByLabel('Option').check()
+  await expect(totals).not.toHaveText(withTravel)
+  await page.getByLabel('Message to the customer').fill('Thank you for your visit.')
+  await page.getByLabel('Message to the customer').press('Tab')
+  await expectSaved(page)
+  expect((await new AxeBuilder({ page }).setLegacyMode().analyze()).violations).toEqual([])
+
+  await page.getByRole('button', { name: 'Issue quotation' }).click()
+  const issued = page.getByRole('list', { name: 'Issued quotations' })
+  await expect(issued).toContainText('Quotation 0417-1')
+  await expect(page.getByTestId('quotation-state')).toHaveText('Sent')
+  await issued.getByRole('link', { name: 'Quotation 0417-1' }).click()
+  const sheet = page.getByTestId('sheet')
+  for (const words of [
+    'Thank you for your visit.',
+    'What we do',
+    '3 Larkspur Slip, Wharf End',
+    'Options',
+    'Travel',
+  ])
+    await expect(sheet).toContainText(words)
+  await expect(sheet).toContainText('Payment within 14 days.')
+  const frozen = await sheet.innerText()
+  const api = `${job.replace('/jobs/', '/api/jobs/')}/sheets/1`
+  expect((await page.request.get(`${api}/pdf`)).headers()['content-type']).toContain('application/pdf')
+  expect(await (await page.request.get(`${api}/csv`)).text()).toContain(
+    '0417-1,other,Travel,1,,48.50,10,43.65,19,yes',
+  )
+
+  // The customer takes the option and accepts; the quotation itself stays as it was issued.
+  await page.getByRole('link', { name: 'Back to the job' }).click()
+  await page.getByRole('button', { name: 'Enter answer' }).click()
+  await page.getByLabel('Name of the customer').fill('Wren Tolhurst')
+  await page.getByRole('group', { name: 'Options they take' }).getByLabel('Travel').check()
+  await page.getByRole('button', { name: 'Mark as accepted' }).click()
+  await expect(page.getByTestId('quotation-state')).toHaveText('Accepted')
+  await expect(issued).toContainText('Accepted by Wren Tolhurst')
+  await page.goto(`${app.url}/letterhead`)
+  await page.getByRole('group', { name: 'Tax rates' }).getByLabel('Rate').fill('7')
+  await page.getByRole('button', { name: 'Save letterhead' }).click()
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible()
+  await page.goto(`${job}/sheets/1`)
+  await expect(sheet).toContainText('Thank you for your visit.')
+  expect(await sheet.innerText()).toBe(frozen)
+
+  // A newer one leaves the answer to the older.
+  await page.goto(`${job}/quotation`)
+  await page.getByRole('button', { name: 'Issue quotation' }).click()
+  await expect(page.getByTestId('quotation-state')).toHaveText(['Sent', 'Accepted'])
+})
