@@ -6,6 +6,7 @@ const corePackages = [
   'joi',
   'jsonc-parser',
   'dequal/lite',
+  'dinero.js',
   'd3-dsv',
   'pure-rand/.*',
   'suncalc',
@@ -75,7 +76,7 @@ export default ts.config(
   },
   {
     files: ['core/**/*.ts'],
-    ignores: ['core/**/*.test.ts', 'core/testing.ts'],
+    ignores: ['core/**/*.test.ts', 'core/**/*.cases.ts', 'core/testing.ts'],
     rules: {
       'no-restricted-imports': [
         'error',

@@ -32,6 +32,11 @@ describe('a command of the core alone prints JSON', () => {
     for (const key of ['name', 'verdict', 'cost', 'unpriced', 'hours', 'conditions', 'steps', 'parts'])
       expect(answers[0]).toHaveProperty(key)
   })
+  it('paper', async () => {
+    const { title, sections } = await printed('paper', sidecar, '--paper', 'summary')
+    expect(String(title).length).toBeGreaterThan(0)
+    expect((sections as unknown[]).length).toBeGreaterThan(2)
+  })
   it('network', async () => {
     expect(await printed('network', 'network', sidecar, '--case', 'rest')).toHaveProperty('posts')
   })

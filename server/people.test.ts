@@ -81,6 +81,8 @@ const notForApprentices = [
   'POST /api/jobs/[id]/bring-back',
   'DELETE /api/jobs/[id]/photos/[photo]',
   'POST /api/jobs/[id]/sheets',
+  'POST /api/jobs/[id]/sheets/[count]/answer',
+  'PUT /api/letterhead',
   'DELETE /api/shelf/[kind]/parts/[code]',
   'PUT /api/shelf/[kind]/parts/[code]',
   'POST /api/shelf/[kind]/table',

@@ -9,6 +9,7 @@ import { searchAnswers } from '#core/solve/answer'
 import { ask } from '../tests/api-client'
 import { freshDatabase, startServer, type TestDatabase, type TestServer } from '../tests/harness'
 import type { StoredJob } from './repositories/jobs'
+import type { LetterheadRow } from './repositories/letterheads'
 import type { WholePage } from './repositories/shelf'
 import { digestOf, type SheetRow } from './repositories/sheets'
 import type { ShopSettings as Shop } from './repositories/shop'
@@ -228,6 +229,120 @@ describe('a specification in a job', () => {
     })
     expect(reply.status).toBe(422)
     expect((await call<StoredJob>('GET', `/api/jobs/${job.id}`)).body.version).toBe(job.version)
+  })
+})
+
+describe('a quotation', () => {
+  const sheets = () => `/api/jobs/${job.id}/sheets`
+  const quote = () =>
+    call<SheetRow & { error?: string }>('POST', sheets(), {
+      version: job.version,
+      who: 'Ida Brell',
+      kind: 'quotation',
+    })
+  const answer = (count: number, more: object = {}) =>
+    call<SheetRow & { error?: string }>('POST', `${sheets()}/${count}/answer`, {
+      who: 'Ida Brell',
+      answer: 'accepted',
+      name: 'Wren Tolhurst',
+      ...more,
+    })
+  const travel = { name: 'Travel', group: 'other', quantity: 1, price: null } as const
+
+  it('is not issued with a missing price, and names the line', async () => {
+    await save({ ...job.document, quotation: { added: { travel } } })
+    const { status, body } = await quote()
+    expect([status, body.error]).toEqual([422, 'Enter the missing prices first: Travel'])
+  })
+  it('is issued, answered once with an option that it offers, and replaced by a newer one', async () => {
+    const lines = { travel: { price: 48.5, isOptional: true } }
+    await save({ ...job.document, quotation: { added: { travel }, lines } })
+    const { status, body: first } = await quote()
+    expect({ status, ...first }).toMatchObject({ status: 200, kind: 'quotation', answer: null })
+    expect(Date.parse(first.until!) - Date.parse(first.issuedAt)).toBe(30 * 24 * 3600 * 1000)
+    expect((await answer(first.count, { options: ['no-such-line'] })).status).toBe(422)
+    expect((await answer(first.count, { options: ['travel'] })).body.answer).toMatchObject({
+      answer: 'accepted',
+      name: 'Wren Tolhurst',
+      options: ['travel'],
+      by: 'Ida Brell',
+    })
+    expect((await answer(first.count, { answer: 'declined' })).body.error).toBe(
+      'This quotation is answered already',
+    )
+    const [second, third] = [(await quote()).body, (await quote()).body]
+    expect((await answer(second.count)).body.error).toBe('A newer quotation replaces this one')
+    const { body: rows } = await call<SheetRow[]>('GET', sheets())
+    expect(
+      rows
+        .filter(({ kind }) => kind === 'quotation')
+        .map(({ count, answer: given }) => [count, given?.answer]),
+    ).toEqual([
+      [third.count, undefined],
+      [second.count, undefined],
+      [first.count, 'accepted'],
+    ])
+    expect((await raw(`${sheets()}/${first.count}/pdf`)).type).toBe('application/pdf')
+    await expect(db.sql`update quotation_answer set note = 'other'`).rejects.toThrow('never changed')
+  })
+  it('has no answer on a specification or on no sheet, nor one in words that are none', async () => {
+    expect((await answer(1)).status).toBe(404)
+    expect((await answer(99)).status).toBe(404)
+    const { count } = (await quote()).body
+    for (const bad of [
+      { answer: 'perhaps' },
+      { name: '' },
+      { name: 'a\u0000b' },
+      { options: 'travel' },
+      { note: 'x'.repeat(1001) },
+    ])
+      expect({ bad, status: (await answer(count, bad)).status }).toEqual({ bad, status: 422 })
+  })
+  it.each([
+    ['a price below zero', { lines: { travel: { price: -1 } } }],
+    ['a discount over 100 %', { discountPercent: 101 }],
+    ['a line of no group', { added: { travel: { ...travel, group: 'gifts' } } }],
+    ['a validity of half a day', { validDays: 0.5 }],
+    ['words that are too long', { message: 'x'.repeat(5001) }],
+  ])('is refused with %s', async (_, quotation) => {
+    const { status } = await call('PUT', `/api/jobs/${job.id}`, {
+      version: job.version,
+      who: 'Test',
+      document: { ...job.document, quotation },
+    })
+    expect(status).toBe(422)
+  })
+})
+
+describe('the letterhead', () => {
+  it('is saved over the version that was seen, and refused with what is none', async () => {
+    const { body: before } = await call<LetterheadRow>('GET', '/api/letterhead')
+    const put = (more: object, version = before.version) =>
+      call<LetterheadRow>('PUT', '/api/letterhead', {
+        letterhead: { ...before.letterhead, ...more },
+        version,
+      })
+    for (const bad of [
+      { currency: 'XYZ' },
+      { locale: 'xx' },
+      { taxRates: [] },
+      { taxRates: [{ name: 'A', percent: 101 }] },
+      {
+        taxRates: [
+          { name: 'A', percent: 1 },
+          { name: 'A', percent: 2 },
+        ],
+      },
+      { validDays: 0 },
+      { terms: 'x'.repeat(5001) },
+      { address: 'a\u0007b' },
+      { marginPercent: {} },
+      { own: 1 },
+    ])
+      expect({ bad, status: (await put(bad)).status }).toEqual({ bad, status: 422 })
+    const saved = await put({ address: '3 Larkspur Slip\nWharf End', currency: 'GBP' })
+    expect(saved.body).toMatchObject({ version: before.version + 1, letterhead: { currency: 'GBP' } })
+    expect((await put({ currency: 'SEK' })).status).toBe(409)
   })
 })
 

@@ -65,6 +65,8 @@ async function walkBeside({ page, app, look }: Walk): Promise<void> {
     `${await app.job('0430')}/candidates`,
     `${await app.job('0421')}/run`,
     `${await app.job('0427')}/rules`,
+    `${await app.job('0421')}/quotation`,
+    `${app.url}/letterhead`,
     `${app.url}/people`,
     `${app.url}/sign-in`,
     `${app.url}/trust`,

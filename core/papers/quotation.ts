@@ -110,6 +110,7 @@ export function quotationPaper({ inputs, result }: Quotation): Paper {
       ...listOf('What stays as it is', result.leaves),
       ...listOf('What we measure first', result.open),
       ...priced(result, letterhead),
+      total(result, letterhead),
       ...options(result, letterhead),
       ...conditions(letterhead),
     ],
@@ -153,24 +154,43 @@ function rowOf(
   ]
 }
 
-/** The lines by group, and under the last of them what they come to. */
-function priced(
-  { lines, totals, discountPercent, depositPercent }: QuotationResult,
-  letterhead: Letterhead,
-): Section[] {
-  const { currency, locale } = letterhead
-  const money = (amount: Minor): string => formatMoney(amount, currency, locale)
+/** The lines by group. */
+function priced({ lines, totals }: QuotationResult, letterhead: Letterhead): Section[] {
   const taken = lines.filter(({ isOptional }) => !isOptional)
   const columns = columnsOf(taken, totals.taxes.length)
-  const groups = (Object.keys(quotationGroups) as QuotationGroup[]).filter((group) =>
-    taken.some((line) => line.group === group),
-  )
+  return groupsOf(taken).map(({ group, of }) => ({
+    heading: quotationGroups[group],
+    blocks: [
+      {
+        kind: 'table',
+        name: quotationGroups[group],
+        columns,
+        rows: of.map((line) => rowOf(line, columns, letterhead)),
+        sums: [],
+      },
+    ],
+  }))
+}
+
+interface Group {
+  readonly group: QuotationGroup
+  readonly of: readonly QuotationLine[]
+}
+const groupsOf = (lines: readonly QuotationLine[]): readonly Group[] =>
+  (Object.keys(quotationGroups) as QuotationGroup[])
+    .map((group) => ({ group, of: lines.filter((line) => line.group === group) }))
+    .filter(({ of }) => of.length > 0)
+
+/** What the groups come to, discount, tax, total and deposit. */
+function total(
+  { lines, totals, discountPercent, depositPercent }: QuotationResult,
+  { currency, locale }: Letterhead,
+): Section {
+  const money = (amount: Minor): string => formatMoney(amount, currency, locale)
+  const groups = groupsOf(lines.filter(({ isOptional }) => !isOptional))
   const sums: Fact[] = [
     ...(totals.discount > 0
-      ? [
-          { label: 'Subtotal', value: money(totals.subtotal) },
-          { label: `Discount ${formatPercent(discountPercent, locale)}`, value: money(-totals.discount) },
-        ]
+      ? [{ label: `Discount ${formatPercent(discountPercent, locale)}`, value: money(-totals.discount) }]
       : []),
     { label: 'Total before tax', value: money(totals.subtotal - totals.discount) },
     ...totals.taxes.map(({ rate, on, tax }) => ({
@@ -179,32 +199,29 @@ function priced(
     })),
     { label: 'Total', value: money(totals.total) },
   ]
-  const deposit: Line[] =
-    depositPercent > 0
-      ? [
-          [
-            plain(`Deposit when you accept (${formatPercent(depositPercent, locale)}): `),
-            strong(money(totals.deposit)),
-            plain('.'),
-          ],
-        ]
-      : []
-  return groups.map((group, i) => {
-    const isLast = i === groups.length - 1
-    return {
-      heading: quotationGroups[group],
-      blocks: [
-        {
-          kind: 'table' as const,
-          name: quotationGroups[group],
-          columns,
-          rows: taken.filter((line) => line.group === group).map((line) => rowOf(line, columns, letterhead)),
-          sums: isLast ? sums : [],
-        },
-        ...(isLast ? text(...deposit) : []),
-      ],
-    }
-  })
+  const deposit = [
+    plain(`Deposit when you accept (${formatPercent(depositPercent, locale)}): `),
+    strong(money(totals.deposit)),
+  ]
+  return {
+    heading: 'Total',
+    blocks: [
+      {
+        kind: 'table',
+        name: 'Total',
+        columns: [
+          { title: 'Group', widthMm: null },
+          { title: 'Amount', widthMm: 30, right: true },
+        ],
+        rows: groups.map(({ group, of }) => [
+          quotationGroups[group],
+          money(of.reduce((sum, { net }) => sum + (net ?? 0), 0)),
+        ]),
+        sums,
+      },
+      ...(depositPercent > 0 ? text(deposit) : []),
+    ],
+  }
 }
 
 function options({ lines }: QuotationResult, letterhead: Letterhead): Section[] {

@@ -1,35 +1,12 @@
-import { specifiedBy } from '#core/solve/specify'
 import { writerIn } from '#core/units/format'
-import { planOf } from '#core/solve/plan'
-import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import { readShelfCsv } from '#core/formats/shelf-csv'
-import type { JobDocument } from '#core/job/document'
 import { changedFields } from '#core/job/shown'
-import { withSpecified } from '#core/job/as-specified'
-import { shelfKindIds, type ShelfPart } from '#core/shelf/kinds'
-import { searchAnswers } from '#core/solve/answer'
 import { metric } from '#core/units/display'
 import { sheetCsv } from '#core/formats/sheet-csv'
+import { chosen, head, job, shop } from './chosen.cases'
 import { pricedLines, sheetInputs, sheetOf } from './sheet'
 import { specificationPaper } from './specification'
 
-const read = (name: string): string => readFileSync(new URL(`../../demo/${name}`, import.meta.url), 'utf8')
-const job = JSON.parse(read('jobs/0417-oyster-workboat.json')) as JobDocument
-const shelf: ShelfPart[] = shelfKindIds.flatMap((kind) =>
-  readShelfCsv(read(`shelf/${kind}.csv`), kind).parts.map(({ code, name, maker, values }) => ({
-    kind,
-    version: 1,
-    code,
-    name,
-    maker,
-    values,
-  })),
-)
-const answer = searchAnswers(planOf(job, {}, shelf)).answers.find((a) => a.name.startsWith('40 A DC-DC'))!
-const chosen = withSpecified(job, specifiedBy(answer, 'Ida Brell', '2026-11-20T10:00:00.000Z'))
-const shop = { name: 'Larkspur Slip Electrics', units: metric, rules: {} }
-const head = { number: '0417-1', issuedAt: '2026-11-21T09:00:00.000Z', issuedBy: 'Ida Brell' }
 const sheet = sheetOf(sheetInputs(chosen, shop, head))
 
 const q = writerIn(metric)

@@ -1,5 +1,7 @@
 import type { QuotationDraft, QuotationGroup } from '#core/job/quotation'
 import type { ListedPart, Specified } from '#core/job/specified'
+import { shelfKinds } from '#core/shelf/kinds'
+import { inSentence } from '#core/units/format'
 import { minorOf, multiplied, share, type Minor } from './money'
 import type { Letterhead, TaxRate } from './terms'
 
@@ -40,6 +42,17 @@ const consumableKinds: ReadonlySet<string> = new Set(['conductors', 'lugs', 'sle
 const consumablesId = 'consumables'
 const labourId = 'labour'
 
+/** The name of a part for somebody outside the trade: with its kind, where the name does not say it. */
+function nameWithKind({ kind, name }: ListedPart): string {
+  const one =
+    kind !== null && Object.hasOwn(shelfKinds, kind) ? shelfKinds[kind as keyof typeof shelfKinds].one : ''
+  const says = one
+    .toLowerCase()
+    .split(/[ -]/)
+    .some((word) => name.toLowerCase().includes(word))
+  return one === '' || says ? name : `${name}, ${inSentence(one)}`
+}
+
 /** The id of the line of a part: parts with one name and price are one line. */
 const idOf = ({ code, name, price }: ListedPart): string => `${code}|${name}|${price ?? ''}`.slice(0, 300)
 
@@ -54,7 +67,7 @@ function partLines(parts: readonly ListedPart[], letterhead: Letterhead): Offere
     const price = cost === null ? null : cost + share(cost, margin, letterhead.currency)
     // Metres by the centimetre, as they are sold.
     const quantity = Math.round(((lines.get(id)?.quantity ?? 0) + part.quantity) * 100) / 100
-    lines.set(id, { id, group, name: part.name, quantity, unit: part.unit, price })
+    lines.set(id, { id, group, name: nameWithKind(part), quantity, unit: part.unit, price })
   }
   return [...lines.values()]
 }

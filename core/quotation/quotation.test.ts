@@ -230,10 +230,10 @@ describe('the lines of a quotation', () => {
     expect(
       linesOf().map(({ group, name, quantity, unit, net }) => [group, name, quantity, unit, net]),
     ).toEqual([
-      ['batteries', 'Part B', 1, '', 152000],
-      ['charging', 'Part A', 1, '', 10000],
-      ['wiring', 'Part C', 3, 'm', 1260],
-      ['wiring', 'Part F', 1, '', null],
+      ['batteries', 'Part B, battery', 1, '', 152000],
+      ['charging', 'Part A, mains charger', 1, '', 10000],
+      ['wiring', 'Part C, cable', 3, 'm', 1260],
+      ['wiring', 'Part F, fuse', 1, '', null],
       ['labour', 'Labour', 2, 'h', 12000],
     ])
   })
@@ -287,8 +287,11 @@ describe('the lines of a quotation', () => {
       ['Travel', 4800],
       ['Crane', null],
     ])
-    expect(totalsOf(lines, { currency: 'EUR' }).unpriced).toEqual(['Part F'])
-    expect(totalsOf(lines, { currency: 'EUR', options: ['crane'] }).unpriced).toEqual(['Part F', 'Crane'])
+    expect(totalsOf(lines, { currency: 'EUR' }).unpriced).toEqual(['Part F, fuse'])
+    expect(totalsOf(lines, { currency: 'EUR', options: ['crane'] }).unpriced).toEqual([
+      'Part F, fuse',
+      'Crane',
+    ])
   })
   it('are those added by hand where nothing is specified', () =>
     expect(quotationLines(undefined, {}, usualLetterhead, 60)).toEqual([]))

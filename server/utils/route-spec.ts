@@ -24,13 +24,6 @@ export interface RouteSpec<Q = unknown, B = unknown> {
   readonly refuses?: readonly number[]
 }
 
-const smallBytes = 4096
-export const jsonBody = <B>(schema: Joi.ObjectSchema<B>, most = smallBytes): JsonBody<B> => ({ schema, most })
-export const json = (schema: Joi.Schema): Answers => ({ status: 200, json: schema })
-/** Something that was made. */
-export const made = (schema: Joi.Schema): Answers => ({ status: 201, json: schema })
-export const media = (type: string): Answers => ({ status: 200, media: type })
-
 /** Statuses with which a route may refuse. */
 export function refusalsOf({ needs, query, body, takes, refuses = [] }: RouteSpec): ReadonlySet<number> {
   const ofPeople = needs === 'anyone' ? [] : needs === 'apprentice' ? [401] : [401, 403]

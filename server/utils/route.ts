@@ -1,13 +1,19 @@
+import type Joi from 'joi'
 import { defineEventHandler, getQuery, setResponseStatus, type EventHandlerRequest, type H3Event } from 'h3'
 import { TooLarge } from '../judging/judge'
 import { answerProblem, refusalProblem } from './as-described'
 import { readJson } from './body'
 import { Refusal } from './refusal'
 import { failureOf, noteAnswer, validated } from './reply'
-import type { RouteSpec } from './route-spec'
+import type { Answers, JsonBody, RouteSpec } from './route-spec'
 import { allowed } from './session'
 
-export { json, jsonBody, made, media } from './route-spec'
+const smallBytes = 4096
+export const jsonBody = <B>(schema: Joi.ObjectSchema<B>, most = smallBytes): JsonBody<B> => ({ schema, most })
+export const json = (schema: Joi.Schema): Answers => ({ status: 200, json: schema })
+/** Something that was made. */
+export const made = (schema: Joi.Schema): Answers => ({ status: 201, json: schema })
+export const media = (type: string): Answers => ({ status: 200, media: type })
 
 const notAsDescribed = 500
 

@@ -24,7 +24,8 @@ onMounted(async () => {
 const quotation = computed(() => (sheet.value?.format === 'jovial-anchor/quotation' ? sheet.value : null))
 const offered = computed(() => quotation.value?.result.lines.filter(({ isOptional }) => isOptional) ?? [])
 const money = (amount: number): string => {
-  const { currency, locale } = quotation.value!.inputs.letterhead
+  if (!quotation.value) return ''
+  const { currency, locale } = quotation.value.inputs.letterhead
   return formatMoney(amount, currency, locale)
 }
 const total = computed(() => {

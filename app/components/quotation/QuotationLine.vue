@@ -14,9 +14,14 @@ const props = defineProps<{
 const emit = defineEmits<{ set: [change: Partial<Record<keyof LineSettings, unknown>>]; remove: [] }>()
 const units = { '': '', m: ' m', h: ' h' } as const
 /** The price in whole units of the currency, as the field shows it. */
-const usualPrice = computed(() =>
-  props.line.price === null ? null : props.line.price / 10 ** decimalsOf(props.letterhead.currency),
-)
+const usualPrice = computed(() => {
+  const { price } = props.line
+  const decimals = decimalsOf(props.letterhead.currency)
+  return price === null ? null : (price / 10 ** decimals).toFixed(decimals)
+})
+/** On the phone a line is folded until it is changed; one without a price is open. */
+const isOpen = ref(props.line.net === null)
+const folded = computed(() => (isOpen.value ? '' : 'max-md:hidden'))
 const optional = computed({
   get: () => props.line.isOptional,
   set: (is) => {
@@ -41,6 +46,14 @@ const tax = computed({
       <p class="text-xs text-soft">
         {{ formatCount(line.quantity, letterhead.locale) }}{{ units[line.unit] }}
         <button
+          type="button"
+          class="ml-2 min-h-11 underline md:hidden"
+          :aria-expanded="isOpen"
+          @click="isOpen = !isOpen"
+        >
+          {{ isOpen ? 'Close' : 'Change' }}<span class="sr-only"> {{ line.name }}</span>
+        </button>
+        <button
           v-if="isAdded"
           type="button"
           class="ml-2 min-h-8 underline max-md:min-h-11"
@@ -51,6 +64,7 @@ const tax = computed({
       </p>
     </div>
     <NumberEntry
+      :class="folded"
       :label="line.unit === '' ? 'Price' : `Price per${units[line.unit]}`"
       :model-value="settings?.price"
       :usual="usualPrice"
@@ -58,6 +72,7 @@ const tax = computed({
       @update:model-value="emit('set', { price: $event })"
     />
     <NumberEntry
+      :class="folded"
       label="Discount"
       unit="%"
       :model-value="settings?.discountPercent"
@@ -65,7 +80,7 @@ const tax = computed({
       :most="100"
       @update:model-value="emit('set', { discountPercent: $event })"
     />
-    <label v-if="letterhead.taxRates.length > 1" class="block"
+    <label v-if="letterhead.taxRates.length > 1" class="block" :class="folded"
       ><span class="mb-0.5 block text-xs text-soft">Tax</span
       ><select v-model="tax" class="entry">
         <option v-for="{ name, percent } in letterhead.taxRates" :key="name" :value="name">
@@ -73,7 +88,7 @@ const tax = computed({
         </option>
       </select></label
     ><span v-else class="max-md:hidden" />
-    <label class="flex min-h-9 items-center gap-2 max-md:min-h-11"
+    <label class="flex min-h-9 items-center gap-2 max-md:min-h-11" :class="folded"
       ><input v-model="optional" type="checkbox" class="size-5" />Option</label
     >
     <p

@@ -7,7 +7,8 @@ const props = defineProps<{
   label: string
   /** The number that was typed; undefined shows the usual one. */
   modelValue: number | undefined
-  usual?: number | null
+  /** What counts while the field is empty, as it is shown there. */
+  usual?: number | string | null
   least?: number
   most: number
   whole?: boolean
@@ -18,7 +19,7 @@ const props = defineProps<{
 const emit = defineEmits<{ 'update:modelValue': [value: number | undefined] }>()
 const text = ref('')
 const problem = ref('')
-const shown = (value: number | null | undefined): string => (value == null ? '' : String(value))
+const shown = (value: number | string | null | undefined): string => (value == null ? '' : String(value))
 
 /** What the words in the field say: a number, undefined where they are empty, or what is wrong with them. */
 function read(): number | undefined | { readonly wrong: string } {

@@ -151,7 +151,7 @@ const canIssue = computed(
         <AddLine @add="add" />
       </section>
 
-      <aside class="grid gap-4 lg:sticky lg:top-4" aria-label="Total and terms">
+      <aside class="grid gap-4 max-lg:order-first lg:sticky lg:top-4" aria-label="Total and terms">
         <section class="border border-line bg-card p-3" aria-labelledby="sum-title">
           <h2 id="sum-title" class="mb-2 text-lg">Total</h2>
           <QuotationSums :totals="totals" :letterhead="letterhead" />

@@ -1,0 +1,89 @@
+import { describe, expect, it } from 'vitest'
+import { quotationCsv } from '#core/formats/quotation-csv'
+import type { QuotationDraft } from '#core/job/quotation'
+import { usualLetterhead, type Letterhead } from '#core/quotation/terms'
+import { chosen, head, job, shop } from './chosen.cases'
+import { quotationOf, quotationPaper } from './quotation'
+import { sheetInputs, sheetOf } from './sheet'
+
+const letterhead: Letterhead = {
+  ...usualLetterhead,
+  address: '3 Larkspur Slip\nWharf End',
+  terms: 'Payment within 14 days.\n\nParts stay ours until they are paid.',
+  bank: 'Account 00000000',
+  taxRates: [
+    { name: 'VAT', percent: 19 },
+    { name: 'Reduced VAT', percent: 7 },
+  ],
+  depositPercent: 30,
+}
+const quote = (draft: QuotationDraft = {}, more: Partial<Letterhead> = {}) =>
+  quotationOf({
+    ...sheetInputs({ ...chosen, quotation: draft }, shop, head),
+    letterhead: { ...letterhead, ...more },
+  })
+const added = { travel: { name: 'Travel', group: 'other', quantity: 80, price: 0.6 } } as const
+
+describe('a quotation', () => {
+  it('comes to the parts and the labour of the specification, and tax', () => {
+    const { total } = sheetOf(sheetInputs(chosen, shop, head)).result
+    const { totals } = quote().result
+    expect(totals.unpriced).toEqual([])
+    expect(totals.subtotal / 100).toBeCloseTo(total, 1)
+    expect(totals.total).toBe(totals.subtotal + Math.round(totals.subtotal * 0.19))
+    expect(totals.deposit).toBe(Math.round(totals.total * 0.3))
+  })
+  it('costs the same whether small parts are itemised or on one line', () => {
+    const together = quote({}, { consumables: 'together' }).result
+    expect(together.totals.subtotal).toBe(quote().result.totals.subtotal)
+    expect(together.lines.length).toBeLessThan(quote().result.lines.length)
+  })
+  it('is the same text for the same inputs', () =>
+    expect(JSON.stringify(quote())).toBe(JSON.stringify(quote())))
+  it('says what is done, what is left, lines by group, total, options and terms, and keeps words that look like markup', () => {
+    const text = '<script>alert(1)</script> \u202Eabc 🛥️'
+    const paper = quotationPaper(quote({ added, lines: { travel: { isOptional: true } }, message: text }))
+    expect(paper.sections.map(({ heading }) => heading)).toEqual([
+      'To you',
+      'What we do',
+      'Batteries',
+      'Charging',
+      'Protection and wiring',
+      'Labour',
+      'Total',
+      'Options',
+      'Terms',
+      'Payment',
+      'Acceptance',
+    ])
+    const words = JSON.stringify(paper)
+    for (const one of [text, 'Travel', '3 Larkspur Slip, Wharf End', 'Valid until 21 December 2026'])
+      expect(words).toContain(JSON.stringify(one).slice(1, -1))
+    expect(words).not.toMatch(/undefined|NaN|null,/)
+  })
+  it('shows discount and tax of a line only where lines differ in them', () => {
+    const columns = (draft: QuotationDraft) =>
+      quotationPaper(quote(draft)).sections.flatMap(({ heading, blocks: [block] }) =>
+        heading === 'Batteries' && block?.kind === 'table' ? block.columns.map(({ title }) => title) : [],
+      )
+    expect(columns({})).toEqual(['Item', 'Quantity', 'Price', 'Amount'])
+    expect(columns({ added, lines: { travel: { discountPercent: 10, tax: 'Reduced VAT' } } })).toEqual([
+      'Item',
+      'Quantity',
+      'Price',
+      'Discount',
+      'Tax',
+      'Amount',
+    ])
+  })
+  it('is exported with one row a line, and no cell that a table program would run', () => {
+    const csv = quotationCsv(quote({ added: { bad: { ...added.travel, name: '=1+2' } } }))
+    const rows = csv.trim().split('\n')
+    expect(rows).toHaveLength(quote({ added }).result.lines.length + 1)
+    expect(rows.at(-1)).toMatch(/^0417-1,other,'=1\+2,80,,0\.60,0,48\.00,19,no$/)
+  })
+  it('cannot be made of a job without a chosen answer', () =>
+    expect(() => quotationOf({ ...sheetInputs(job, shop, head), letterhead })).toThrow(
+      'Nothing is specified',
+    ))
+})
