@@ -2,6 +2,7 @@ import { dequal } from 'dequal/lite'
 import { partKinds, type PartKindId } from './fields'
 import type { Change } from './change'
 import type { JobDocument } from './document'
+import { quotationDepth } from './quotation'
 
 type Group = Readonly<Record<string, unknown>>
 const isGroup = (value: unknown): value is Group =>
@@ -10,7 +11,7 @@ const isGroup = (value: unknown): value is Group =>
 /** How many names deep the properties of a section lie before they are compared whole. */
 function depthOf(section: string): number {
   if (section === 'proving') return 2
-  if (section === 'quotation') return 1
+  if (section === 'quotation') return quotationDepth
   if (section === 'job' || section === 'rules' || section === 'notes') return 1
   if (!Object.hasOwn(partKinds, section)) return 0
   return partKinds[section as PartKindId].many ? 2 : 1

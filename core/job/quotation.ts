@@ -40,6 +40,31 @@ export interface QuotationDraft {
   readonly message?: string
 }
 
+/** How deep the properties of a draft are: `quotation/lines/ID/price`. Two people may change two of them. */
+export const quotationDepth = 3
+
+const termWords: Readonly<Record<string, string>> = {
+  discountPercent: 'discount',
+  depositPercent: 'deposit',
+  validDays: 'days of validity',
+  message: 'message to the customer',
+}
+const settingWords: Readonly<Record<keyof LineSettings, string>> = {
+  price: 'price',
+  discountPercent: 'discount',
+  isOptional: 'option',
+  tax: 'tax rate',
+}
+
+/** What a property of a draft is called; null for a path of something else. */
+export function quotationLabel(path: string): string | null {
+  const [section, member = '', , setting] = path.split('/')
+  if (section !== 'quotation') return null
+  const ofLine = settingWords[setting as keyof LineSettings] as string | undefined
+  if (member === 'lines') return `Quotation: ${ofLine ? `${ofLine} of a line` : 'a line'}`
+  return `Quotation: ${member === 'added' ? 'an added line' : (termWords[member] ?? 'lines')}`
+}
+
 /** A draft with some settings of a line changed; those that are undefined go back to the usual. */
 export function withLine(
   draft: QuotationDraft,

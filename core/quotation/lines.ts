@@ -53,8 +53,9 @@ function nameWithKind({ kind, name }: ListedPart): string {
   return one === '' || says ? name : `${name}, ${inSentence(one)}`
 }
 
-/** The id of the line of a part: parts with one name and price are one line. */
-const idOf = ({ code, name, price }: ListedPart): string => `${code}|${name}|${price ?? ''}`.slice(0, 300)
+/** The id of the line of a part: parts with one name and price are one line. A slash would split its path. */
+const idOf = ({ code, name, price }: ListedPart): string =>
+  `${code}|${name}|${price ?? ''}`.replaceAll('/', '∕').slice(0, 300)
 
 /** The parts of an answer as lines: each part once, in the order in which the steps name them. */
 function partLines(parts: readonly ListedPart[], letterhead: Letterhead): Offered[] {

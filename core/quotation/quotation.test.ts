@@ -1,5 +1,14 @@
 import { describe, expect, it } from 'vitest'
-import type { QuotationDraft } from '#core/job/quotation'
+import { applyChanges, changesBetween, conflictsBetween } from '#core/job/changes'
+import { emptyJob } from '#core/job/document'
+import {
+  quotationLabel,
+  withAddedLine,
+  withLine,
+  withoutAddedLine,
+  withTerms,
+  type QuotationDraft,
+} from '#core/job/quotation'
 import type { ListedPart, Specified } from '#core/job/specified'
 import { quotationLines, type QuotationLine } from './lines'
 import { formatMoney, minorOf, multiplied, share } from './money'
@@ -295,6 +304,56 @@ describe('the lines of a quotation', () => {
   })
   it('are those added by hand where nothing is specified', () =>
     expect(quotationLines(undefined, {}, usualLetterhead, 60)).toEqual([]))
+})
+
+describe('two people at one quotation', () => {
+  const job = { ...emptyJob('1'), quotation: { lines: { a: { price: 1 }, b: { price: 2 } } } }
+  const edited = (change: (draft: QuotationDraft) => QuotationDraft) =>
+    changesBetween(job, { ...job, quotation: change(job.quotation) })
+  it('may set two lines, or two settings of one, without a choice', () => {
+    const mine = edited((draft) => withLine(draft, 'a', { price: 10 }))
+    const theirs = [
+      ...edited((draft) => withLine(draft, 'b', { price: 20 })),
+      ...edited((draft) => withLine(draft, 'a', { isOptional: true })),
+    ]
+    expect(conflictsBetween(mine, theirs)).toEqual([])
+    expect(applyChanges(applyChanges(job, mine), theirs).quotation?.lines).toEqual({
+      a: { price: 10, isOptional: true },
+      b: { price: 20 },
+    })
+  })
+  it('choose where they set one price, which is named', () => {
+    const [mine, theirs] = [10, 20].map((price) => edited((draft) => withLine(draft, 'a', { price })))
+    const [conflict] = conflictsBetween(mine!, theirs!)
+    expect(quotationLabel(conflict!.path)).toBe('Quotation: price of a line')
+  })
+  it('have names for every property, and none for those of other things', () => {
+    expect(['quotation/validDays', 'quotation/added/x', 'quotation', 'job/name'].map(quotationLabel)).toEqual(
+      ['Quotation: days of validity', 'Quotation: an added line', 'Quotation: lines', null],
+    )
+  })
+  it('find the settings of a line whose name holds a slash', () => {
+    const slashed = { ...specified, battery: [part('S', { name: '12/24 V' })] }
+    const [line] = quotationLines(slashed, {}, usualLetterhead, 60)
+    const draft = withLine({}, line!.id, { price: 7 })
+    const kept = applyChanges({ ...job, quotation: { lines: { [line!.id]: {} } } }, [
+      { path: `quotation/lines/${line!.id}/price`, after: 7 },
+    ])
+    expect(kept.quotation).toEqual(draft)
+  })
+})
+
+describe('a draft', () => {
+  it('goes back to the usual where a setting is taken out, and forgets a line that was removed', () => {
+    const set = withLine({}, 'a', { price: 3, discountPercent: 5 })
+    expect(withLine(set, 'a', { price: undefined })).toEqual({ lines: { a: { discountPercent: 5 } } })
+    expect(withLine(set, 'a', { price: undefined, discountPercent: undefined })).toEqual({ lines: {} })
+    const more = withAddedLine(set, 'x', { name: 'Travel', group: 'other', quantity: 1, price: 5 })
+    expect(withoutAddedLine(withLine(more, 'x', { tax: 'A' }), 'x')).toEqual({ ...set, added: {} })
+    expect(withTerms({ validDays: 3 }, { validDays: undefined, depositPercent: 20 })).toEqual({
+      depositPercent: 20,
+    })
+  })
 })
 
 describe('money', () => {

@@ -3,6 +3,7 @@ import { entries } from '../../composables/focus'
 import { inSentence } from '#core/units/format'
 import type { Conflict } from '#core/job/changes'
 import { fieldAt, partName } from '#core/job/document'
+import { quotationLabel } from '#core/job/quotation'
 import type { Known } from '#core/job/fields'
 import { ago } from '../../utils/dates'
 
@@ -33,6 +34,8 @@ const chosen = computed(() => conflict.value?.conflicts.every((c) => choice.valu
 function label(path: string): string {
   const at = fieldAt(path)
   if (at) return `${partName(bench.document!, at.partPath)}: ${inSentence(at.field.label)}`
+  const ofQuotation = quotationLabel(path)
+  if (ofQuotation) return ofQuotation
   return path.startsWith('job/') ? `Job: ${path.slice(4)}` : partName(bench.document!, path)
 }
 
@@ -40,6 +43,7 @@ function words(path: string, value: unknown): string {
   if (value === undefined) return 'taken out'
   const at = fieldAt(path)
   if (at) return shownValue(at.field, (value as Known<unknown>).value, q) || 'unknown'
+  if (typeof value === 'number') return String(value)
   return typeof value === 'string' ? value || 'empty' : 'changed'
 }
 const sides = (c: Conflict) =>
