@@ -110,17 +110,6 @@ await withDemo(async ({ url, browser, job }) => {
     { name: 'specify-phone', path: `${workboat}/specify`, size: phone, dark: true, act: solved },
     { name: 'run', path: `${workboat}/run`, act: ran },
     {
-      name: 'run-compared',
-      path: `${workboat}/run`,
-      act: async (page) => {
-        await ran(page)
-        await page.getByLabel(/DC-DC/).check()
-        await page.getByLabel(/^Duty/).check()
-        await page.getByTestId('totals').getByRole('columnheader').nth(2).waitFor()
-        await page.waitForTimeout(800)
-      },
-    },
-    {
       name: 'shelf',
       path: '/shelf',
       act: async (page) => {
@@ -147,8 +136,18 @@ await withDemo(async ({ url, browser, job }) => {
     { name: 'prove', path: `${workboat}/prove`, act: proved },
     { name: 'prove-phone', path: `${workboat}/prove`, size: phone, dark: true, act: proved },
     { name: 'summary', path: `${workboat}/summary` },
-    // Last: it chooses an answer for the workboat.
+    // Last: the first chooses an answer for the workboat.
     { name: 'sheet', path: `${workboat}/specify`, act: issued },
+    {
+      name: 'quotation',
+      path: `${workboat}/quotation`,
+      act: async (page) => {
+        await page.getByLabel('New line').fill('Travel')
+        await page.getByRole('button', { name: 'Add line' }).click()
+        await page.getByTestId('missing-prices').waitFor()
+        await page.evaluate(() => window.scrollTo(0, 0))
+      },
+    },
   ]
 
   const named = process.argv.slice(2)

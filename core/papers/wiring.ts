@@ -9,6 +9,7 @@ import type { DisplayUnits } from '#core/units/display'
 import { inSentence, joinText, writerIn, type Write } from '#core/units/format'
 import { verdictWords } from '#core/system/verdict'
 import { dayOf, listSection, paperSize, plain, strong, type Paper, type Section } from './blocks'
+import { wiringLabels } from './labels'
 
 /** What the wiring plan of a job is made from. */
 export interface WiringInputs {
@@ -188,23 +189,23 @@ function partsSection({ parts }: WiredJob, q: Write): Section {
 
 /** Labels for both ends of each run: number, from, to, fuse. */
 function labelsOf(wired: WiredJob, q: Write): Section {
-  const labels = wired.network.runs
-    .filter(({ areaMm2 }) => areaMm2 !== null)
-    .flatMap((run) => {
-      const label = {
-        title: run.number,
-        facts: [
-          { label: 'from', value: nameOf(wired, run.from) },
-          { label: 'to', value: nameOf(wired, run.to) },
-          { label: 'fuse', value: fuseNumber(wired, run.id) },
-          { label: 'size', value: sizeWords(run, q) },
+  const cards = wiringLabels(wired, q).map(({ number, from, to, size, fuse }) => ({
+    title: number,
+    facts: to
+      ? [
+          { label: 'from', value: from },
+          { label: 'to', value: to },
+          { label: 'fuse', value: fuse || 'none' },
+          { label: 'size', value: size },
+        ]
+      : [
+          { label: 'what', value: from },
+          { label: 'rating', value: size || 'unknown' },
         ],
-      }
-      return [label, label]
-    })
+  }))
   return {
     heading: 'Labels',
-    about: 'two for each run, one for each end',
-    blocks: [{ kind: 'cards', cards: labels }],
+    about: 'one for each end of a run, then one for each fuse, switch and bar',
+    blocks: [{ kind: 'cards', cards }],
   }
 }

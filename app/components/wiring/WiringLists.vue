@@ -2,6 +2,8 @@
 import { worstByPath, type WiredJob } from '#core/assessment/wired'
 import type { Run } from '#core/wiring/network'
 import { costOf } from '#core/job/specified'
+import { labelsCsv } from '#core/formats/labels-csv'
+import { wiringLabels } from '#core/papers/labels'
 import { runsCsv, wiringPartsCsv } from '#core/formats/wiring-csv'
 import { boughtFrom } from '#core/remedies/bought'
 import { torqueNm } from '#core/wiring/lists'
@@ -50,6 +52,13 @@ const worst = (run: Run): Verdict | undefined => verdicts.value.get(`runs/${run.
           @click="save('runs', runsCsv(wired))"
         >
           Export runs (CSV)
+        </button>
+        <button
+          type="button"
+          class="text-sm font-semibold underline max-md:min-h-11"
+          @click="save('labels', labelsCsv(wiringLabels(wired, q)))"
+        >
+          Export labels (CSV)
         </button>
       </div>
       <div class="overflow-x-auto">
