@@ -31,6 +31,7 @@ const chosen = computed(() => (setting.value in nextMode ? (setting.value as key
       >Skip to content</a
     >
     <nav
+      v-if="route.path !== '/customer'"
       aria-label="Main"
       class="flex shrink-0 items-center gap-1 bg-harbour text-on-harbour md:sticky md:top-0 md:h-dvh md:w-16 md:flex-col md:py-3 print:hidden"
     >

@@ -314,6 +314,104 @@ describe('a quotation', () => {
   })
 })
 
+describe('the link of a customer', () => {
+  const link = () => `/api/jobs/${job.id}/customer-link`
+  const made = async () => (await call<{ token: string }>('POST', link(), { who: 'Ida Brell' })).body.token
+  const open = (token: string) =>
+    call<{ papers: { kind: string; count: number; paper: unknown }[]; error?: string }>(
+      'POST',
+      '/api/customer/open',
+      {
+        token,
+      },
+    )
+
+  // An earlier test has changed a specification behind the server’s back.
+  beforeAll(async () => {
+    expect((await issue()).status).toBe(200)
+  })
+
+  it('shows the newest papers, without costs, margins and the job they were made from', async () => {
+    const { status, body } = await open(await made())
+    expect(status).toBe(200)
+    expect(body.papers.map(({ kind }) => kind)).toEqual(['specification', 'quotation'])
+    const words = JSON.stringify(body)
+    for (const secret of ['marginPercent', 'letterhead', '"inputs"', 'chargers/charger-1', '"rules"'])
+      expect(words).not.toContain(secret)
+    expect((await call<{ link: { openings: number } }>('GET', link())).body.link.openings).toBe(1)
+  })
+  it('takes an answer once, and nothing for another job, an unknown sheet or a wrong secret', async () => {
+    const token = await made()
+    const { count } = (await open(token)).body.papers.find(({ kind }) => kind === 'quotation')!
+    const answer = (more: object) =>
+      call<{ error?: string }>('POST', '/api/customer/answer', {
+        token,
+        count,
+        answer: 'declined',
+        name: 'Wren',
+        note: 'Too dear',
+        ...more,
+      })
+    expect((await answer({ count: 99 })).status).toBe(404)
+    expect((await answer({ count: 1 })).status).toBe(404)
+    expect((await answer({ token: 'a'.repeat(43) })).status).toBe(404)
+    expect((await answer({ options: ['no-such-line'] })).status).toBe(422)
+    expect((await answer({})).status).toBe(201)
+    expect((await answer({ answer: 'accepted' })).status).toBe(409)
+    const { body: rows } = await call<SheetRow[]>('GET', `/api/jobs/${job.id}/sheets`)
+    expect(rows.find((row) => row.count === count)?.answer).toMatchObject({
+      answer: 'declined',
+      note: 'Too dear',
+      by: 'Customer page',
+    })
+  })
+  it('takes no answer to a quotation that has expired', async () => {
+    const { status, body } = await call<SheetRow>('POST', `/api/jobs/${job.id}/sheets`, {
+      version: job.version,
+      who: 'Ida Brell',
+      kind: 'quotation',
+    })
+    expect(status).toBe(200)
+    await db.sql`alter table sheet disable trigger sheet_stays`
+    const [{ content }] = await db.sql<
+      [{ content: string }]
+    >`select content from sheet where job_id = ${job.id} and count = ${body.count}`
+    const old = content.replace(/"until":"[^"]+"/, '"until":"2026-01-01T00:00:00.000Z"')
+    await db.sql`update sheet set content = ${old}, digest = ${digestOf(old)} where job_id = ${job.id} and count = ${body.count}`
+    await db.sql`alter table sheet enable trigger sheet_stays`
+    const answered = await call<{ error?: string }>('POST', '/api/customer/answer', {
+      token: await made(),
+      count: body.count,
+      answer: 'accepted',
+      name: 'Wren',
+    })
+    expect([answered.status, answered.body.error]).toEqual([
+      409,
+      'This quotation has expired. Ask the workshop for a new one.',
+    ])
+  })
+  it('ends with a newer one, when it is revoked, when it is too old, and with its job; and wrong ones are limited', async () => {
+    const first = await made()
+    const second = await made()
+    expect([(await open(first)).status, (await open(second)).status]).toEqual([404, 200])
+    await db.sql`update customer_link set ends_at = now()`
+    expect((await open(second)).status).toBe(404)
+    const third = await made()
+    expect((await call('DELETE', link())).status).toBe(200)
+    expect([(await open(third)).status, (await call('DELETE', link())).status]).toEqual([404, 404])
+    const fourth = await made()
+    await db.sql`update job set deleted_at = now() where job_id = ${job.id}`
+    expect((await open(fourth)).status).toBe(404)
+    await db.sql`update job set deleted_at = null where job_id = ${job.id}`
+    expect((await open(fourth)).status).toBe(200)
+    const statuses = []
+    for (let i = 0; i < 25; i++) statuses.push((await open(String(i).padStart(43, 'x'))).status)
+    expect(statuses.at(-1)).toBe(429)
+    await db.sql`delete from sign_in_failure`
+    expect((await open(fourth)).status).toBe(200)
+  })
+})
+
 describe('the letterhead', () => {
   it('is saved over the version that was seen, and refused with what is none', async () => {
     const { body: before } = await call<LetterheadRow>('GET', '/api/letterhead')

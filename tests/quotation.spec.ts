@@ -7,6 +7,7 @@ const lineOf = (page: Page, name: string) => page.locator('[data-line]').filter(
 test('a specified workboat gets a quotation: prices, an option, tax, and the customer’s answer', async ({
   page,
   app,
+  browser,
 }) => {
   await page.goto(`${app.url}/letterhead`)
   await page.getByLabel('Address').fill('3 Larkspur Slip\nWharf End')
@@ -74,14 +75,30 @@ test('a specified workboat gets a quotation: prices, an option, tax, and the cus
     '0417-1,other,Travel,1,,48.50,10,43.65,19,yes',
   )
 
-  // The customer takes the option and accepts; the quotation itself stays as it was issued.
+  // The customer opens the link, takes the option and accepts; the quotation itself stays as it was issued.
   await page.getByRole('link', { name: 'Back to the job' }).click()
-  await page.getByRole('button', { name: 'Enter answer' }).click()
-  await page.getByLabel('Name of the customer').fill('Wren Tolhurst')
-  await page.getByRole('group', { name: 'Options they take' }).getByLabel('Travel').check()
-  await page.getByRole('button', { name: 'Mark as accepted' }).click()
+  await page.getByRole('button', { name: 'Make link' }).click()
+  const link = await page.getByTestId('link').innerText()
+  const phone = await (
+    await browser.newContext({ viewport: { width: 390, height: 844 }, isMobile: true, hasTouch: true })
+  ).newPage()
+  await phone.goto(link)
+  await expect(phone.getByRole('heading', { name: 'Your papers for Marigold Tern' })).toBeVisible()
+  await expect(phone.getByRole('navigation', { name: 'Main' })).toHaveCount(0)
+  await expect(phone.getByTestId('paper')).toContainText('Quotation 0417-1')
+  await phone.getByRole('group', { name: 'Options' }).getByLabel('Travel').check()
+  await phone.getByLabel('Your name').fill('Wren Tolhurst')
+  expect((await new AxeBuilder({ page: phone }).setLegacyMode().analyze()).violations).toEqual([])
+  await phone.getByRole('button', { name: 'Accept quotation' }).click()
+  await expect(phone.getByText('Accepted by Wren Tolhurst')).toBeVisible()
+  await page.reload()
   await expect(page.getByTestId('quotation-state')).toHaveText('Accepted')
   await expect(issued).toContainText('Accepted by Wren Tolhurst')
+  await expect(page.getByTestId('link-state')).toContainText('Opened')
+  await page.getByRole('button', { name: 'End link' }).click()
+  await expect(page.getByRole('button', { name: 'Make link' })).toBeVisible()
+  await phone.reload()
+  await expect(phone.getByRole('alert')).toContainText('This link is not valid any more.')
   await page.goto(`${app.url}/letterhead`)
   await page.getByRole('group', { name: 'Tax rates' }).getByLabel('Rate').fill('7')
   await page.getByRole('button', { name: 'Save letterhead' }).click()
@@ -94,4 +111,11 @@ test('a specified workboat gets a quotation: prices, an option, tax, and the cus
   await page.goto(`${job}/quotation`)
   await page.getByRole('button', { name: 'Issue quotation' }).click()
   await expect(page.getByTestId('quotation-state')).toHaveText(['Sent', 'Accepted'])
+
+  // Or the customer answers by telephone, and the workshop enters it.
+  await page.getByRole('button', { name: 'Enter answer' }).click()
+  await page.getByLabel('Name of the customer').fill('Wren Tolhurst')
+  await page.getByLabel('Note or reason').fill('Next year')
+  await page.getByRole('button', { name: 'Mark as declined' }).click()
+  await expect(page.getByTestId('quotation-state')).toHaveText(['Declined', 'Accepted'])
 })

@@ -1,5 +1,5 @@
 /** Pages that need no sign-in. */
-const openPages = ['/sign-in', '/join', '/trust', '/help']
+const openPages = ['/sign-in', '/join', '/trust', '/help', '/customer']
 
 export default defineNuxtRouteMiddleware((to) => {
   if (useAccount().mustSignIn && !openPages.includes(to.path))

@@ -23,6 +23,7 @@ const allowed: Readonly<Record<string, string>> = {
   sheet: 'insert',
   sheet_pdf: 'insert',
   quotation_answer: 'insert',
+  customer_link: 'insert, update, delete',
   person: 'insert, update',
   session: 'insert, update, delete',
   invitation: 'insert, update',

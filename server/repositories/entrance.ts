@@ -1,6 +1,7 @@
 import type { Sql } from 'postgres'
 import { hashOfPassword, hashOfToken, isPassword, newToken } from '../people/secrets'
 import type { Actor, Role } from './actor'
+import { Tries } from './tries'
 
 /** A person who is signed in, in one browser; or a program with a key. */
 export interface SignedIn extends Actor {
@@ -27,7 +28,6 @@ const notedEveryMin = 5
 /** Failed tries for one name, and from one address, before both wait. */
 const mostForName = 5
 const mostForAddress = 20
-const waitMin = 15
 
 /** The door of the workshop: what somebody may do who is not signed in yet. */
 export class Entrance {
@@ -86,39 +86,23 @@ export class Entrance {
 
   /** Signs a person in by name and password. */
   async signIn(name: string, password: string, from: From): Promise<SignIn> {
-    const keys = [`name ${name.toLowerCase()}`, `address ${from.address}`] as const
-    const minutes = await this.minutesToWait(keys)
+    const tries = new Tries(this.sql)
+    const ofName = { key: `name ${name.toLowerCase()}`, most: mostForName }
+    const limits = [ofName, { key: `address ${from.address}`, most: mostForAddress }]
+    const minutes = await tries.minutesToWait(limits)
     if (minutes > 0) return { kind: 'wait', minutes }
     const [person] = await this.sql<{ workshop: string; id: string; password: string | null }[]>`
       select workshop_id as workshop, person_id as id, password from person
       where lower(name) = lower(${name}) and ended_at is null order by created_at limit 1`
     if (!(await isPassword(password, person?.password ?? null)) || !person) {
-      await this.noteFailure(keys)
+      await tries.note(limits)
       return { kind: 'wrong' }
     }
-    await this.sql`delete from sign_in_failure where key = ${keys[0]}`
+    await tries.forget(ofName.key)
     return {
       kind: 'in',
       token: await openSession(this.sql, { workshop: person.workshop, person: person.id }, from),
     }
-  }
-
-  private async minutesToWait([name, address]: readonly [string, string]): Promise<number> {
-    const [row] = await this.sql<{ minutes: number | null }[]>`
-      select max(ceil(extract(epoch from since + make_interval(mins => ${waitMin}) - now()) / 60))::int as minutes
-      from sign_in_failure
-      where (key = ${name} and failures >= ${mostForName}) or (key = ${address} and failures >= ${mostForAddress})`
-    return Math.max(0, row?.minutes ?? 0)
-  }
-
-  /** Counts a failure. The count begins again once the wait is over. */
-  private async noteFailure(keys: readonly string[]): Promise<void> {
-    await this.sql`
-      insert into sign_in_failure as f (key, failures, since)
-      select unnest(${keys as string[]}::text[]), 1, now()
-      on conflict (key) do update set
-        failures = case when f.since < now() - make_interval(mins => ${waitMin}) then 1 else f.failures + 1 end,
-        since = now()`
   }
 
   async signOut(token: string): Promise<void> {

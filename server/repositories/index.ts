@@ -1,6 +1,7 @@
 import type { Sql } from 'postgres'
 import type { Judge } from '../judging/judge'
 import type { Actor } from './actor'
+import { CustomerLinks } from './customer-links'
 import { Jobs } from './jobs'
 import { Letterheads } from './letterheads'
 import { People } from './people'
@@ -16,6 +17,7 @@ import { Tokens } from './tokens'
 export interface Repositories {
   /** The id of the workshop that all of them are of. */
   readonly workshop: string
+  readonly customerLinks: CustomerLinks
   readonly jobs: Jobs
   readonly letterheads: Letterheads
   readonly people: People
@@ -44,6 +46,7 @@ export function repositoriesOf(
   const letterheads = new Letterheads(sql, actor)
   return {
     workshop: actor.workshop,
+    customerLinks: new CustomerLinks(sql, actor),
     jobs,
     letterheads,
     people: new People(sql, actor),

@@ -64,6 +64,9 @@ export async function repositories(event: H3Event, device = 'somebody'): Promise
   const { person } = event.context
   // A route that forgot to say who may use it must not fall back to the owner.
   if (isShop() && !person) throw new Error('A route of the shop reads data without a person')
-  const actor = person ?? (await ownerOf(database(), device))
-  return repositoriesOf(thePool().within(actor.workshop), actor, judgeOfServer(), judgingQueue().saved)
+  return repositoriesFor(person ?? (await ownerOf(database(), device)))
 }
+
+/** The data of a workshop for somebody who came in by another door: a customer with a link. */
+export const repositoriesFor = (actor: Actor): Repositories =>
+  repositoriesOf(thePool().within(actor.workshop), actor, judgeOfServer(), judgingQueue().saved)

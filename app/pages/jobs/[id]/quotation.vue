@@ -204,6 +204,7 @@ const canIssue = computed(
             >
           </p>
         </section>
+        <CustomerLink />
       </aside>
     </div>
   </JobShell>

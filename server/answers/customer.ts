@@ -1,0 +1,27 @@
+import Joi from 'joi'
+import { anything, count, flag, id, list, moment, orNull, shape, text } from './shape'
+
+export const customerLink = shape({
+  link: orNull(
+    shape({ createdAt: moment, createdBy: text, endsAt: moment, openings: count, openedAt: orNull(moment) }),
+  ),
+})
+export const newLink = shape({ token: Joi.string(), days: count })
+export const endedLink = shape({ ended: id })
+
+const paper = {
+  count,
+  number: text,
+  kind: Joi.valid('specification', 'record', 'quotation'),
+  issuedAt: moment,
+  paper: anything('The paper as blocks.'),
+}
+const quotation = shape({
+  state: Joi.valid('sent', 'accepted', 'declined', 'expired', 'replaced'),
+  options: list(shape({ id: text, name: text, amount: text })),
+  answer: orNull(shape({ answer: Joi.valid('accepted', 'declined'), name: text, at: moment })),
+  canAnswer: flag,
+})
+/** What a customer sees: papers as they were issued, and nothing of what they were made from. */
+export const customerPage = shape({ shop: text, job: text, papers: list(shape(paper, { quotation })) })
+export const answeredByCustomer = shape({ answered: Joi.valid('accepted', 'declined') })

@@ -1,0 +1,19 @@
+import Joi from 'joi'
+import { newLink } from '../../../../answers/customer'
+import { repositories } from '../../../../utils/database'
+import { jobId, noSuchJob } from '../../../../utils/reply'
+import { jsonBody, made, route } from '../../../../utils/route'
+import { whoSchema } from '../../../../utils/who'
+
+const body = Joi.object<{ who: string }>({ who: whoSchema })
+
+/** Makes a link for the customer of a job. The one before ends; the secret is told once. */
+export default route(
+  { needs: 'installer', body: jsonBody(body), answer: made(newLink), refuses: [404] },
+  async (event, { body: { who } }) => {
+    const id = jobId(event)
+    const { jobs, customerLinks } = await repositories(event, who)
+    if (!(await jobs.read(id))) throw noSuchJob()
+    return customerLinks.make(id)
+  },
+)
