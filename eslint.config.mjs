@@ -76,7 +76,7 @@ export default ts.config(
   },
   {
     files: ['core/**/*.ts'],
-    ignores: ['core/**/*.test.ts', 'core/**/*.cases.ts', 'core/testing.ts'],
+    ignores: ['core/**/*.test.ts', 'core/testing.ts'],
     rules: {
       'no-restricted-imports': [
         'error',

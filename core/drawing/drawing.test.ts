@@ -254,7 +254,7 @@ describe('the figures of a run', () => {
   })
 })
 
-it('the plan has every run twice among its labels', async () => {
+it('the plan has every run twice and every fitting once among its labels', async () => {
   const job = demos[0]![1]
   const wired = wiredJob(job, {})
   const drawing = svgOf(await laidOut(job), { palette: paperPalette, verdicts: new Map(), chosen: null })
@@ -266,7 +266,7 @@ it('the plan has every run twice among its labels', async () => {
     madeAt: '2026-11-26T00:00:00.000Z',
   })
   const labels = paper.sections.find(({ heading }) => heading === 'Labels')!.blocks[0]!
-  expect(labels.kind === 'cards' && labels.cards.length).toBe(
-    2 * wired.network.runs.filter(({ areaMm2 }) => areaMm2 !== null).length,
-  )
+  const cables = wired.network.runs.filter(({ areaMm2 }) => areaMm2 !== null)
+  const fittings = wired.network.posts.filter(({ fitting }) => fitting?.number)
+  expect(labels.kind === 'cards' && labels.cards.length).toBe(2 * cables.length + fittings.length)
 })

@@ -1,14 +1,12 @@
 import { csvFormatRows } from 'd3-dsv'
 import type { Quotation } from '#core/papers/quotation'
-import { decimalsOf } from '#core/quotation/money'
+import { plainMoney, type Minor } from '#core/quotation/money'
 import { wordsToCell } from './cell'
 
 /** The lines of a quotation as CSV: header row, one row a line, amounts before tax with a decimal point. */
 export function quotationCsv({ inputs, result }: Quotation): string {
   const { currency } = inputs.letterhead
-  const decimals = decimalsOf(currency)
-  const money = (amount: number | null): string =>
-    amount === null ? '' : (amount / 10 ** decimals).toFixed(decimals)
+  const money = (amount: Minor | null): string => (amount === null ? '' : plainMoney(amount, currency))
   const rows = result.lines.map(
     ({ group, name, quantity, unit, price, discountPercent, net, tax, isOptional }) => [
       wordsToCell(inputs.number),

@@ -113,8 +113,8 @@ export function emptyJob(number: string, name = ''): JobDocument {
 }
 
 /**
- * A copy under a new number: the survey unchanged, without what was specified, quoted and proved, as an enquiry of its own
- * without a due date.
+ * A copy under a new number: the survey unchanged, without what was specified, quoted and proved, as an enquiry
+ * of its own without a due date.
  */
 export function copyOfJob(job: JobDocument, number: string): JobDocument {
   const { dueDate: _due, ...head } = job.job

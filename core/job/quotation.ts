@@ -65,12 +65,11 @@ export function quotationLabel(path: string): string | null {
   return `Quotation: ${member === 'added' ? 'an added line' : (termWords[member] ?? 'lines')}`
 }
 
-/** A draft with some settings of a line changed; those that are undefined go back to the usual. */
-export function withLine(
-  draft: QuotationDraft,
-  id: string,
-  change: { readonly [K in keyof LineSettings]: LineSettings[K] | undefined },
-): QuotationDraft {
+/** Settings of a line to be changed; those that are undefined go back to the usual. */
+export type LineChange = { readonly [K in keyof LineSettings]?: LineSettings[K] | undefined }
+
+/** A draft with some settings of a line changed. */
+export function withLine(draft: QuotationDraft, id: string, change: LineChange): QuotationDraft {
   const { [id]: before, ...others } = draft.lines ?? {}
   const line = withoutUndefined({ ...before, ...change })
   return { ...draft, lines: Object.keys(line).length > 0 ? { ...others, [id]: line } : others }

@@ -82,19 +82,19 @@ export interface Paper {
   readonly size: 'A4' | 'Letter'
 }
 
-/** A list of plain or strong lines as a section, or nothing where it is empty. */
-export const listSection = (heading: string, items: readonly string[]): Section[] =>
+/** A list of plain lines as a section, or nothing where it is empty. */
+export const listSection = (heading: string, items: readonly string[], numbered = false): Section[] =>
   items.length === 0
     ? []
-    : [{ heading, blocks: [{ kind: 'list', numbered: false, items: items.map((text) => [plain(text)]) }] }]
+    : [{ heading, blocks: [{ kind: 'list', numbered, items: items.map((text) => [plain(text)]) }] }]
 
 /** Paper the workshop prints on, by its units. */
 export const paperSize = (system: 'metric' | 'imperial'): Paper['size'] =>
   system === 'imperial' ? 'Letter' : 'A4'
 
 /** A day as people write it. @param iso a moment in UTC */
-export const dayOf = (iso: string): string =>
-  new Date(iso).toLocaleDateString('en-GB', {
+export const dayOf = (iso: string, locale = 'en-GB'): string =>
+  new Date(iso).toLocaleDateString(locale, {
     day: 'numeric',
     month: 'long',
     year: 'numeric',

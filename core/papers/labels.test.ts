@@ -4,7 +4,7 @@ import { labelsCsv } from '#core/formats/labels-csv'
 import { asSpecified } from '#core/job/as-specified'
 import { metric } from '#core/units/display'
 import { writerIn } from '#core/units/format'
-import { chosen } from './chosen.cases'
+import { chosen } from '../../scripts/lib/chosen-workboat'
 import { wiringLabels } from './labels'
 
 const q = writerIn(metric)

@@ -14,23 +14,28 @@ export interface WiringLabel {
   readonly fuse: string
 }
 
+/** The name of a post; its id if it is none of the wiring. */
+export const postName = ({ network }: WiredJob, post: string): string =>
+  network.posts.find(({ id }) => id === post)?.name ?? post
+
+/** The number of the fuse that protects a run; null where there is none. */
+export function fuseNumber({ network, runs }: WiredJob, run: string): string | null {
+  const fuse = runs.find(({ id }) => id === run)?.fuse
+  return network.posts.find(({ id }) => id === fuse)?.fitting?.number ?? null
+}
+
 /** One label for each end of every cable that is there afterwards, then one for each fitting with a number. */
-export function wiringLabels({ network, runs }: WiredJob, q: Write): readonly WiringLabel[] {
-  const posts = new Map(network.posts.map((post) => [post.id, post]))
-  const nameOf = (id: string): string => posts.get(id)?.name ?? id
-  const fuseOf = (run: string): string => {
-    const fuse = runs.find(({ id }) => id === run)?.fuse
-    return (fuse ? posts.get(fuse)?.fitting?.number : undefined) ?? ''
-  }
+export function wiringLabels(wired: WiredJob, q: Write): readonly WiringLabel[] {
+  const { network } = wired
   const cables = network.runs
     .filter(({ areaMm2, state, isStud }) => areaMm2 !== null && state !== 'goes' && !isStud)
     .flatMap((run) => {
       const label = {
         number: run.number,
-        from: nameOf(run.from),
-        to: nameOf(run.to),
+        from: postName(wired, run.from),
+        to: postName(wired, run.to),
         size: sizeWords(run, q),
-        fuse: fuseOf(run.id),
+        fuse: fuseNumber(wired, run.id) ?? '',
       }
       return [label, label]
     })

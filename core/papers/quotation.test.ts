@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { quotationCsv } from '#core/formats/quotation-csv'
 import type { QuotationDraft } from '#core/job/quotation'
 import { usualLetterhead, type Letterhead } from '#core/quotation/terms'
-import { chosen, head, job, shop } from './chosen.cases'
+import { chosen, head, job, shop } from '../../scripts/lib/chosen-workboat'
 import { quotationOf, quotationPaper } from './quotation'
 import { sheetInputs, sheetOf } from './sheet'
 

@@ -1,10 +1,12 @@
-import { quotationGroups, type QuotationDraft, type QuotationGroup } from '#core/job/quotation'
-import { quotationLines, type QuotationLine } from '#core/quotation/lines'
-import { formatCount, formatMoney, formatPercent, type Minor } from '#core/quotation/money'
+import { quotationGroups, type QuotationDraft } from '#core/job/quotation'
+import { linesByGroup, quantityWords, quotationLines, type QuotationLine } from '#core/quotation/lines'
+import { formatMoney, formatPercent, type Minor } from '#core/quotation/money'
 import { validUntil } from '#core/quotation/state'
-import type { Letterhead } from '#core/quotation/terms'
+import { termsOf, type Letterhead } from '#core/quotation/terms'
 import { totalsOf, type QuotationTotals } from '#core/quotation/totals'
 import {
+  dayOf,
+  listSection,
   paperSize,
   plain,
   soft,
@@ -53,7 +55,7 @@ export function quotationOf(inputs: QuotationInputs): Quotation {
   const { job, letterhead, rules, issuedAt } = inputs
   const draft: QuotationDraft = job.quotation ?? {}
   const { work, accepted, open } = sheetOf(inputs).result
-  const { discountPercent = 0, depositPercent = letterhead.depositPercent } = draft
+  const { discountPercent, depositPercent, validDays } = termsOf(draft, letterhead)
   const lines = quotationLines(job.specified, draft, letterhead, rules.labourPerH)
   const result: QuotationResult = {
     does: work.map(({ label, on }) => (on ? `${label} (${on})` : label)),
@@ -61,7 +63,7 @@ export function quotationOf(inputs: QuotationInputs): Quotation {
     open,
     lines,
     totals: totalsOf(lines, { discountPercent, depositPercent, currency: letterhead.currency }),
-    until: validUntil(issuedAt, draft.validDays ?? letterhead.validDays),
+    until: validUntil(issuedAt, validDays),
     depositPercent,
     discountPercent,
   }
@@ -69,10 +71,6 @@ export function quotationOf(inputs: QuotationInputs): Quotation {
 }
 
 const text = (...lines: readonly Line[]): Section['blocks'] => lines.map((line) => ({ kind: 'text', line }))
-const listOf = (heading: string, items: readonly string[], numbered = false): Section[] =>
-  items.length === 0
-    ? []
-    : [{ heading, blocks: [{ kind: 'list', numbered, items: items.map((item) => [plain(item)]) }] }]
 /** Paragraphs of what somebody typed. */
 const paragraphs = (words: string): Line[] =>
   words
@@ -84,13 +82,6 @@ const paragraphs = (words: string): Line[] =>
 export function quotationPaper({ inputs, result }: Quotation): Paper {
   const { job, shop, number, issuedAt, letterhead } = inputs
   const { locale } = letterhead
-  const dated = (iso: string): string =>
-    new Date(iso).toLocaleDateString(locale, {
-      day: 'numeric',
-      month: 'long',
-      year: 'numeric',
-      timeZone: 'UTC',
-    })
   const { customer, name, registration, location, contact } = job.job
   const message = job.quotation?.message ?? ''
   return {
@@ -102,13 +93,13 @@ export function quotationPaper({ inputs, result }: Quotation): Paper {
         .join(' · '),
       [customer, contact].filter(Boolean).join(' · '),
       [name, registration, location].filter(Boolean).join(' · '),
-      `${dated(issuedAt)}. Valid until ${dated(result.until)}.`,
+      `${dayOf(issuedAt, locale)}. Valid until ${dayOf(result.until, locale)}.`,
     ].filter(Boolean),
     sections: [
       ...(message ? [{ heading: 'To you', blocks: text(...paragraphs(message)) }] : []),
-      ...listOf('What we do', result.does, true),
-      ...listOf('What stays as it is', result.leaves),
-      ...listOf('What we measure first', result.open),
+      ...listSection('What we do', result.does, true),
+      ...listSection('What stays as it is', result.leaves),
+      ...listSection('What we measure first', result.open),
       ...priced(result, letterhead),
       total(result, letterhead),
       ...options(result, letterhead),
@@ -123,8 +114,6 @@ export function quotationPaper({ inputs, result }: Quotation): Paper {
   }
 }
 
-const unitWords = { '': '', m: ' m', h: ' h' } as const
-
 const columnsOf = (lines: readonly QuotationLine[], rates: number): readonly Column[] => [
   { title: 'Item', widthMm: null },
   { title: 'Quantity', widthMm: 20, right: true },
@@ -137,16 +126,17 @@ const columnsOf = (lines: readonly QuotationLine[], rates: number): readonly Col
 ]
 
 function rowOf(
-  { name, quantity, unit, price, discountPercent, net, tax }: QuotationLine,
+  line: QuotationLine,
   columns: readonly Column[],
   { currency, locale }: Letterhead,
 ): readonly string[] {
+  const { name, price, discountPercent, net, tax } = line
   const money = (amount: Minor | null): string =>
     amount === null ? 'Price missing' : formatMoney(amount, currency, locale)
   const has = (title: string): boolean => columns.some((column) => column.title === title)
   return [
     name,
-    `${formatCount(quantity, locale)}${unitWords[unit]}`,
+    quantityWords(line, locale),
     money(price),
     ...(has('Discount') ? [discountPercent > 0 ? formatPercent(discountPercent, locale) : ''] : []),
     ...(has('Tax') ? [formatPercent(tax.percent, locale)] : []),
@@ -158,28 +148,19 @@ function rowOf(
 function priced({ lines, totals }: QuotationResult, letterhead: Letterhead): Section[] {
   const taken = lines.filter(({ isOptional }) => !isOptional)
   const columns = columnsOf(taken, totals.taxes.length)
-  return groupsOf(taken).map(({ group, of }) => ({
+  return linesByGroup(taken).map(({ group, lines: ofGroup }) => ({
     heading: quotationGroups[group],
     blocks: [
       {
         kind: 'table',
         name: quotationGroups[group],
         columns,
-        rows: of.map((line) => rowOf(line, columns, letterhead)),
+        rows: ofGroup.map((line) => rowOf(line, columns, letterhead)),
         sums: [],
       },
     ],
   }))
 }
-
-interface Group {
-  readonly group: QuotationGroup
-  readonly of: readonly QuotationLine[]
-}
-const groupsOf = (lines: readonly QuotationLine[]): readonly Group[] =>
-  (Object.keys(quotationGroups) as QuotationGroup[])
-    .map((group) => ({ group, of: lines.filter((line) => line.group === group) }))
-    .filter(({ of }) => of.length > 0)
 
 /** What the groups come to, discount, tax, total and deposit. */
 function total(
@@ -187,7 +168,7 @@ function total(
   { currency, locale }: Letterhead,
 ): Section {
   const money = (amount: Minor): string => formatMoney(amount, currency, locale)
-  const groups = groupsOf(lines.filter(({ isOptional }) => !isOptional))
+  const groups = linesByGroup(lines.filter(({ isOptional }) => !isOptional))
   const sums: Fact[] = [
     ...(totals.discount > 0
       ? [{ label: `Discount ${formatPercent(discountPercent, locale)}`, value: money(-totals.discount) }]
@@ -213,9 +194,9 @@ function total(
           { title: 'Group', widthMm: null },
           { title: 'Amount', widthMm: 30, right: true },
         ],
-        rows: groups.map(({ group, of }) => [
+        rows: groups.map(({ group, lines: ofGroup }) => [
           quotationGroups[group],
-          money(of.reduce((sum, { net }) => sum + (net ?? 0), 0)),
+          money(ofGroup.reduce((sum, { net }) => sum + (net ?? 0), 0)),
         ]),
         sums,
       },

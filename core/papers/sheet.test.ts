@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { changedFields } from '#core/job/shown'
 import { metric } from '#core/units/display'
 import { sheetCsv } from '#core/formats/sheet-csv'
-import { chosen, head, job, shop } from './chosen.cases'
+import { chosen, head, job, shop } from '../../scripts/lib/chosen-workboat'
 import { pricedLines, sheetInputs, sheetOf } from './sheet'
 import { specificationPaper } from './specification'
 

@@ -9,7 +9,7 @@ import type { DisplayUnits } from '#core/units/display'
 import { inSentence, joinText, writerIn, type Write } from '#core/units/format'
 import { verdictWords } from '#core/system/verdict'
 import { dayOf, listSection, paperSize, plain, strong, type Paper, type Section } from './blocks'
-import { wiringLabels } from './labels'
+import { fuseNumber, postName, wiringLabels } from './labels'
 
 /** What the wiring plan of a job is made from. */
 export interface WiringInputs {
@@ -84,13 +84,6 @@ function openOf({ checks }: WiredJob): Section[] {
   ]
 }
 
-const nameOf = ({ network }: WiredJob, post: string): string =>
-  network.posts.find(({ id }) => id === post)?.name ?? post
-const fuseNumber = (wired: WiredJob, run: string): string => {
-  const fuse = wired.runs.find(({ id }) => id === run)?.fuse
-  return wired.network.posts.find(({ id }) => id === fuse)?.fitting?.number ?? 'none'
-}
-
 function runsOf(wired: WiredJob, q: Write): Section {
   return {
     heading: 'Runs',
@@ -110,12 +103,12 @@ function runsOf(wired: WiredJob, q: Write): Section {
         ],
         rows: wired.network.runs.map((run) => [
           `${run.number} ${stateWords[run.state]}`,
-          nameOf(wired, run.from),
-          nameOf(wired, run.to),
+          postName(wired, run.from),
+          postName(wired, run.to),
           sizeWords(run, q),
           lengthWords(run, q),
           q(wired.runs.find(({ id }) => id === run.id)!.amps, 'A'),
-          fuseNumber(wired, run.id),
+          fuseNumber(wired, run.id) ?? 'none',
           torqueWords(run, wired.network),
         ]),
         sums: [],

@@ -1,8 +1,8 @@
-import type { QuotationDraft, QuotationGroup } from '#core/job/quotation'
+import { quotationGroups, type QuotationDraft, type QuotationGroup } from '#core/job/quotation'
 import type { ListedPart, Specified } from '#core/job/specified'
 import { shelfKinds } from '#core/shelf/kinds'
 import { inSentence } from '#core/units/format'
-import { minorOf, multiplied, share, type Minor } from './money'
+import { formatCount, minorOf, multiplied, share, type Locale, type Minor } from './money'
 import type { Letterhead, TaxRate } from './terms'
 
 /** A line of a quotation with its money, before tax. */
@@ -108,7 +108,25 @@ function offered(specified: Specified, letterhead: Letterhead, labourPerH: numbe
   ]
 }
 
-const groupOrder = ['batteries', 'charging', 'wiring', 'labour', 'other'] as const
+/** Lines of a group. */
+export interface LineGroup {
+  readonly group: QuotationGroup
+  readonly lines: readonly QuotationLine[]
+}
+/** Lines by group, in the order of the groups; those without a line are left out. */
+export const linesByGroup = (lines: readonly QuotationLine[]): readonly LineGroup[] =>
+  (Object.keys(quotationGroups) as QuotationGroup[])
+    .map((group) => ({ group, lines: lines.filter((line) => line.group === group) }))
+    .filter((one) => one.lines.length > 0)
+
+const unitWords = { '': '', m: ' m', h: ' h' } as const
+/** How much of a line, as people write it: `3.3 m`. */
+export const quantityWords = ({ quantity, unit }: QuotationLine, locale: Locale): string =>
+  `${formatCount(quantity, locale)}${unitWords[unit]}`
+
+/** Names of lines whose price is missing. */
+export const unpricedNames = (lines: readonly QuotationLine[]): readonly string[] =>
+  lines.filter(({ net }) => net === null).map(({ name }) => name)
 
 /**
  * The lines of a quotation, by group: the parts and the work of the chosen answer, and lines added by hand; with
@@ -142,5 +160,5 @@ export function quotationLines(
       isOptional,
     }
   })
-  return groupOrder.flatMap((group) => set.filter((line) => line.group === group))
+  return linesByGroup(set).flatMap((one) => one.lines)
 }

@@ -27,9 +27,16 @@ export const locales = {
 } as const
 export type Locale = keyof typeof locales
 
-/** Decimals of a currency: 2 for most, 0 or 3 for some. */
-export const decimalsOf = (currency: CurrencyCode): number =>
-  new Intl.NumberFormat('en', { style: 'currency', currency }).resolvedOptions().maximumFractionDigits ?? 2
+const knownDecimals = new Map<CurrencyCode, number>()
+/** Decimals of a currency: 2 for most, 0 or 3 for some. Looked up once: every amount of every line asks. */
+function decimalsOf(currency: CurrencyCode): number {
+  const known = knownDecimals.get(currency)
+  if (known !== undefined) return known
+  const format = new Intl.NumberFormat('en', { style: 'currency', currency })
+  const decimals = format.resolvedOptions().maximumFractionDigits ?? 2
+  knownDecimals.set(currency, decimals)
+  return decimals
+}
 
 const currencyOf = (code: CurrencyCode): DineroCurrency<number> => ({
   code,
@@ -71,6 +78,12 @@ export const multiplied = (amount: Minor, quantity: number, currency: CurrencyCo
 /** A share of an amount, rounded half up. */
 export const share = (amount: Minor, percent: number, currency: CurrencyCode): Minor =>
   times(amount, percentOf(percent), currency)
+
+/** An amount with a decimal point and all its decimals, for fields and tables. @example plainMoney(120, 'EUR') // '1.20' */
+export function plainMoney(amount: Minor, currency: CurrencyCode): string {
+  const decimals = decimalsOf(currency)
+  return (amount / 10 ** decimals).toFixed(decimals)
+}
 
 /** An amount as people write it. @example formatMoney(123450, 'EUR', 'de-DE') // '1.234,50 €' */
 export const formatMoney = (amount: Minor, currency: CurrencyCode, locale: Locale): string =>

@@ -1,4 +1,4 @@
-import type { QuotationGroup } from '#core/job/quotation'
+import type { QuotationDraft, QuotationGroup } from '#core/job/quotation'
 import type { CurrencyCode, Locale } from './money'
 
 export interface TaxRate {
@@ -26,6 +26,13 @@ export interface Letterhead {
   /** Cable, lugs and the like as one line, or each by itself. */
   readonly consumables: 'itemised' | 'together'
 }
+
+/** What counts for all lines of a quotation: as its draft says, or else the letterhead. */
+export const termsOf = (draft: QuotationDraft, letterhead: Letterhead) => ({
+  discountPercent: draft.discountPercent ?? 0,
+  depositPercent: draft.depositPercent ?? letterhead.depositPercent,
+  validDays: draft.validDays ?? letterhead.validDays,
+})
 
 export const mostTaxRates = 4
 

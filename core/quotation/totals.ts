@@ -1,4 +1,4 @@
-import type { QuotationLine } from './lines'
+import { unpricedNames, type QuotationLine } from './lines'
 import { share, type CurrencyCode, type Minor } from './money'
 import type { TaxRate } from './terms'
 
@@ -51,6 +51,6 @@ export function totalsOf(
     taxes: byRate.map(({ rate, on, tax }) => ({ rate, on, tax })),
     total,
     deposit: share(total, depositPercent, currency),
-    unpriced: taken.filter(({ net }) => net === null).map(({ name }) => name),
+    unpriced: unpricedNames(taken),
   }
 }

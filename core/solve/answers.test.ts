@@ -2,26 +2,21 @@ import fc from 'fast-check'
 import { readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { assess } from '#core/assessment/assess'
-import { readShelfCsv } from '#core/formats/shelf-csv'
 import { completeJob } from '#core/job/complete'
 import { applyChanges } from '#core/job/changes'
 import { withField, type JobDocument } from '#core/job/document'
 import { caseLimitC } from '#core/physics/alternator'
-import { shelfKindIds, type ShelfPart } from '#core/shelf/kinds'
 import { evenly } from '#core/testing'
 import { isSure, searchAnswers, type Answer } from './answer'
 import { isAccepted } from '#core/assessment/finding'
 import { planOf } from './plan'
+import { demoShelf } from '../../scripts/lib/demo-shelf'
 
 const at = (path: string): URL => new URL(`../../demo/${path}`, import.meta.url)
 const demos = readdirSync(at('jobs')).map(
   (name) => JSON.parse(readFileSync(at(`jobs/${name}`), 'utf8')) as JobDocument,
 )
-const shelf: ShelfPart[] = shelfKindIds.flatMap((kind) =>
-  readShelfCsv(readFileSync(at(`shelf/${kind}.csv`), 'utf8'), kind).parts.map(
-    ({ code, name, maker, values }) => ({ kind, version: 1, code, name, maker, values }),
-  ),
-)
+const shelf = demoShelf()
 
 /** Words of limits that a figure next to them must not pass where something suits. */
 const isMost = /at most$|carries$|^rated$|^plug$|cuts at$|battery allows$|supply gives$|generator gives$/

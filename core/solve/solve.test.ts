@@ -8,18 +8,18 @@ import fc from 'fast-check'
 import { readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { findingsOf } from '#core/assessment/assess'
-import { readShelfCsv } from '#core/formats/shelf-csv'
 import { applyChanges } from '#core/job/changes'
 import { emptyJob, withField, withoutPart, type JobDocument } from '#core/job/document'
 import type { RuleOverrides } from '#core/rules/rules'
 import { factsOf, usualSystem } from '#core/system/system'
 import { asSpecified, withSpecified } from '#core/job/as-specified'
-import { shelfKindIds, type ShelfPart } from '#core/shelf/kinds'
+import type { ShelfPart } from '#core/shelf/kinds'
 import { assessed, charger, goodJob, straightJob, withArray, withMeasured, withValues } from '#core/testing'
 import { adjust, isSure, searchAnswers, type Answer } from './answer'
 import { judgeJob } from '#core/verdict/job'
 import type { RemedyRef } from '#core/remedies/catalogue'
 import { suppliesFor } from '#core/remedies/supply'
+import { demoShelf } from '../../scripts/lib/demo-shelf'
 
 const folder = new URL('../../demo/jobs/', import.meta.url)
 const jobs = Object.fromEntries(
@@ -28,13 +28,7 @@ const jobs = Object.fromEntries(
     JSON.parse(readFileSync(new URL(name, folder), 'utf8')) as JobDocument,
   ]),
 )
-const shelf: ShelfPart[] = shelfKindIds.flatMap((kind) => {
-  const read = readShelfCsv(
-    readFileSync(new URL(`../../demo/shelf/${kind}.csv`, import.meta.url), 'utf8'),
-    kind,
-  )
-  return read.parts.map(({ code, name, maker, values }) => ({ kind, version: 1, code, name, maker, values }))
-})
+const shelf = demoShelf()
 const solved = new Map<string, ReturnType<typeof searchAnswers>>()
 const solvedFor = (number: string): ReturnType<typeof searchAnswers> => {
   if (!solved.has(number)) solved.set(number, searchAnswers(planOf(jobs[number]!, {}, shelf)))

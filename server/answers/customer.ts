@@ -1,4 +1,5 @@
 import Joi from 'joi'
+import { quotationStates } from '#core/quotation/state'
 import { anything, count, flag, id, list, moment, orNull, shape, text } from './shape'
 
 export const customerLink = shape({
@@ -17,7 +18,7 @@ const paper = {
   paper: anything('The paper as blocks.'),
 }
 const quotation = shape({
-  state: Joi.valid('sent', 'accepted', 'declined', 'expired', 'replaced'),
+  state: Joi.valid(...Object.keys(quotationStates)),
   options: list(shape({ id: text, name: text, amount: text })),
   answer: orNull(shape({ answer: Joi.valid('accepted', 'declined'), name: text, at: moment })),
   canAnswer: flag,

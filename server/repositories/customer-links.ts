@@ -26,7 +26,7 @@ export class CustomerLinks extends Repository {
     return row ?? null
   }
 
-  /** Makes a link; the one before ends. The secret is told once. */
+  /** Makes a link, which ends the one before. The secret is returned once. */
   async make(job: string): Promise<{ readonly token: string; readonly days: number }> {
     const token = newToken()
     const { workshop, person } = this.actor

@@ -120,7 +120,10 @@ export class Entrance {
     return found ?? null
   }
 
-  /** Sets the password of the invited person and signs them in. Their other sessions, PINs and passkeys end. Null if it is not valid. */
+  /**
+   * Sets the password of the invited person and signs them in. Their other sessions, PINs and passkeys end. Null if
+   * it is not valid.
+   */
   async join(token: string, password: string, from: From): Promise<string | null> {
     const hash = await hashOfPassword(password)
     return this.sql.begin(async (transaction) => {

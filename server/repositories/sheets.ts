@@ -3,6 +3,7 @@ import pLimit, { type Limit } from 'p-limit'
 import type { Sql } from 'postgres'
 import { issuedPaper, type IssuedContent } from '#core/papers/issued'
 import type { Signature } from '#core/papers/record'
+import { unpricedNames } from '#core/quotation/lines'
 import { formatMoney } from '#core/quotation/money'
 import type { QuotationAnswer } from '#core/quotation/state'
 import { sheetInputs, type SheetInputs } from '#core/papers/sheet'
@@ -44,8 +45,10 @@ export type Issued =
 const columns = (sql: Sql) => sql`
   count, number, kind, name, issued_at as "issuedAt", issued_by as "issuedBy", digest,
   case when kind = 'quotation' then content::json->'result'->>'until' end as until,
-  (select json_build_object('answer', a.answer, 'name', a.name, 'note', a.note, 'options', a.options, 'at', a.at, 'by', a.by)
-    from quotation_answer a where (a.workshop_id, a.job_id, a.count) = (sheet.workshop_id, sheet.job_id, sheet.count)) as answer`
+  (select json_build_object('answer', a.answer, 'name', a.name, 'note', a.note, 'options', a.options,
+      'at', a.at, 'by', a.by)
+    from quotation_answer a
+    where (a.workshop_id, a.job_id, a.count) = (sheet.workshop_id, sheet.job_id, sheet.count)) as answer`
 
 export const digestOf = (content: string): string => createHash('sha256').update(content).digest('hex')
 
@@ -164,7 +167,7 @@ export class Sheets extends Repository {
       if (gaps.length > 0 && !issued.inputs.signature.reason) return { kind: 'gaps', gaps } as const
     }
     if (issued.format === 'jovial-anchor/quotation') {
-      const names = issued.result.lines.filter(({ net }) => net === null).map(({ name }) => name)
+      const names = unpricedNames(issued.result.lines)
       if (names.length > 0) return { kind: 'unpriced', names } as const
     }
     const content = JSON.stringify(issued)

@@ -15,15 +15,13 @@ export class Tries {
 
   /** Minutes until somebody may try again; 0 now. */
   async minutesToWait(limits: readonly Limit[]): Promise<number> {
-    const waits = await Promise.all(
-      limits.map(async ({ key, most }) => {
-        const [row] = await this.sql<{ minutes: number }[]>`
-          select ceil(extract(epoch from since + make_interval(mins => ${waitMin}) - now()) / 60)::int as minutes
-          from sign_in_failure where key = ${key} and failures >= ${most}`
-        return row?.minutes ?? 0
-      }),
-    )
-    return Math.max(0, ...waits)
+    const [row] = await this.sql<{ minutes: number | null }[]>`
+      select max(ceil(extract(epoch from since + make_interval(mins => ${waitMin}) - now()) / 60))::int as minutes
+      from sign_in_failure
+      join unnest(${limits.map(({ key }) => key)}::text[], ${limits.map(({ most }) => most)}::int[])
+        as l (key, most) using (key)
+      where failures >= most`
+    return Math.max(0, row?.minutes ?? 0)
   }
 
   /** Counts a failure. The count begins again once the wait is over. */

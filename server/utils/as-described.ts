@@ -11,6 +11,11 @@ export function answerProblem({ answer }: RouteSpec, sent: unknown): string | nu
   return error ? `The answer is not as the route says: ${error.message}` : null
 }
 
+/** Status of an answer that is not as its route says. */
+export const notAsDescribed = 500
+
 /** What is wrong with a refusal that its route does not announce; null where nothing is, or nobody checks. */
 export const refusalProblem = (spec: RouteSpec, status: number): string | null =>
-  isChecked && !refusalsOf(spec).has(status) ? `The route does not say that it answers ${status}` : null
+  isChecked && status !== notAsDescribed && !refusalsOf(spec).has(status)
+    ? `The route does not say that it answers ${status}`
+    : null

@@ -1,4 +1,4 @@
-import { getRequestIP, type H3Event } from 'h3'
+import type { H3Event } from 'h3'
 import { issuedPaper } from '#core/papers/issued'
 import type { Paper } from '#core/papers/blocks'
 import { formatMoney } from '#core/quotation/money'
@@ -7,6 +7,7 @@ import { CustomerDoor, type Opened } from '../repositories/customer-links'
 import type { Sheets, SheetRow } from '../repositories/sheets'
 import { database } from './database'
 import { Refusal } from './refusal'
+import { fromOf } from './session'
 
 /** The job of a customer's link. @throws a refusal where the link is unknown, or too many were */
 export async function customerOf(
@@ -14,8 +15,7 @@ export async function customerOf(
   token: string,
   isOpening: boolean,
 ): Promise<Opened & { readonly kind: 'open' }> {
-  const address = getRequestIP(event, { xForwardedFor: process.env.ORIGIN !== undefined }) ?? 'unknown'
-  const opened = await new CustomerDoor(database()).enter(token, address, isOpening)
+  const opened = await new CustomerDoor(database()).enter(token, fromOf(event).address, isOpening)
   if (opened.kind === 'wait')
     throw new Refusal(429, `Too many wrong links. Try again in ${opened.minutes} min.`)
   if (opened.kind === 'unknown')
@@ -54,11 +54,11 @@ async function paperOf(sheets: Sheets, job: string, row: SheetRow): Promise<Cust
   const found = await sheets.read(job, row.count)
   if (!found) return null
   const { sheet } = found
-  const { count, number, kind, issuedAt, until, answer } = row
+  const { count, number, kind, issuedAt, answer } = row
   const shown = { count, number, kind, issuedAt, paper: issuedPaper(sheet) }
   if (sheet.format !== 'jovial-anchor/quotation') return shown
   const { currency, locale } = sheet.inputs.letterhead
-  const state = stateOfQuotation({ until: until ?? issuedAt, isNewest: true, answer }, new Date())
+  const state = stateOfQuotation({ until: sheet.result.until, isNewest: true, answer }, new Date())
   return {
     ...shown,
     quotation: {

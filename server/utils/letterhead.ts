@@ -20,7 +20,13 @@ export const letterheadSchema = Joi.object<Letterhead>({
   taxNumber: plainText(60).allow('').required(),
   bank: lines(500),
   terms: lines(5000),
-  currency: Joi.valid(...currencyCodes).required(),
+  // Which there are depends on the version of Node.js: the description of the API must not.
+  currency: Joi.string()
+    .custom((code: string, helpers) =>
+      currencyCodes.includes(code) ? code : helpers.message({ custom: 'is not a currency code' }),
+    )
+    .required()
+    .description('ISO 4217 code.'),
   locale: Joi.valid(...Object.keys(locales)).required(),
   taxRates: Joi.array()
     .items(Joi.object({ name: plainText(40).min(1).required(), percent: percent(100) }))

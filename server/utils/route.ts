@@ -1,7 +1,7 @@
 import type Joi from 'joi'
 import { defineEventHandler, getQuery, setResponseStatus, type EventHandlerRequest, type H3Event } from 'h3'
 import { TooLarge } from '../judging/judge'
-import { answerProblem, refusalProblem } from './as-described'
+import { answerProblem, notAsDescribed, refusalProblem } from './as-described'
 import { readJson } from './body'
 import { Refusal } from './refusal'
 import { failureOf, noteAnswer, validated } from './reply'
@@ -14,8 +14,6 @@ export const json = (schema: Joi.Schema): Answers => ({ status: 200, json: schem
 /** Something that was made. */
 export const made = (schema: Joi.Schema): Answers => ({ status: 201, json: schema })
 export const media = (type: string): Answers => ({ status: 200, media: type })
-
-const notAsDescribed = 500
 
 type Asked<Q, B> = { readonly query: Q; readonly body: B }
 
@@ -39,7 +37,7 @@ export function route<T, Q = undefined, B = undefined>(
   }
   const refuse = (event: H3Event, cause: unknown): unknown => {
     if (cause instanceof Refusal) {
-      const problem = cause.status === notAsDescribed ? null : refusalProblem(spec as RouteSpec, cause.status)
+      const problem = refusalProblem(spec as RouteSpec, cause.status)
       setResponseStatus(event, problem ? notAsDescribed : cause.status)
       return problem ? { error: problem } : { error: cause.message, ...cause.more }
     }

@@ -1,25 +1,17 @@
 <script setup lang="ts">
-import { readKept } from '../../device/answers'
 import SignaturePad from 'signature_pad'
-import type { SheetRow } from '../../utils/api'
 
 /** The signature that freezes the day: a name, and, if one likes, lines drawn with a finger. */
 const bench = useJob()
 const account = useAccount()
-const who = useDeviceName()
+const { rows, isIssuing: busy, load, issue } = useIssued('record')
 const name = ref('')
 const problem = ref('')
 /** What is missing of a full proof, as the server found at the last try; a reason is asked for then. */
 const gaps = ref<readonly string[]>([])
 const reason = ref('')
-const busy = ref(false)
-const rows = shallowRef<readonly SheetRow[]>([])
 const canvas = useTemplateRef<HTMLCanvasElement>('canvas')
 let pad: SignaturePad | null = null
-async function load() {
-  const answer = await readKept<SheetRow[]>(`/api/jobs/${bench.id}/sheets`)
-  if (answer.kind === 'ok') rows.value = answer.data.filter(({ kind }) => kind === 'record')
-}
 onMounted(() => {
   void load()
   if (canvas.value) {
@@ -31,25 +23,17 @@ onMounted(() => {
 onScopeDispose(() => pad?.off())
 const saved = computed(() => bench.save.kind === 'saved')
 async function sign() {
-  busy.value = true
   problem.value = ''
   const strokes = (pad?.toData() ?? []).map(({ points }) =>
     points.slice(0, 2000).map(({ x, y }) => [Math.round(x), Math.round(y)]),
   )
-  const answer = await ask<SheetRow>(
-    `/api/jobs/${bench.id}/sheets`,
-    asJson('POST', {
-      version: bench.version,
-      epoch: bench.epoch,
-      who: who.value || 'Unnamed device',
-      signature: {
-        name: name.value.trim(),
-        strokes: strokes.slice(0, 100),
-        ...(gaps.value.length > 0 && reason.value.trim() ? { reason: reason.value.trim() } : {}),
-      },
-    }),
-  )
-  busy.value = false
+  const answer = await issue({
+    signature: {
+      name: name.value.trim(),
+      strokes: strokes.slice(0, 100),
+      ...(gaps.value.length > 0 && reason.value.trim() ? { reason: reason.value.trim() } : {}),
+    },
+  })
   if (answer.kind === 'refused' && answer.refused.gaps) {
     gaps.value = answer.refused.gaps
     await nextTick()
@@ -64,7 +48,6 @@ async function sign() {
   name.value = ''
   reason.value = ''
   gaps.value = []
-  void load()
 }
 </script>
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import type { LineSettings } from '#core/job/quotation'
-import type { QuotationLine } from '#core/quotation/lines'
-import { decimalsOf, formatCount, formatMoney } from '#core/quotation/money'
+import type { LineChange, LineSettings } from '#core/job/quotation'
+import { quantityWords, type QuotationLine } from '#core/quotation/lines'
+import { formatMoney, plainMoney } from '#core/quotation/money'
 import type { Letterhead } from '#core/quotation/terms'
 
 /** A line of the quotation that is being prepared: its price, discount, tax, and whether the customer may choose. */
@@ -11,14 +11,11 @@ const props = defineProps<{
   letterhead: Letterhead
   isAdded: boolean
 }>()
-const emit = defineEmits<{ set: [change: Partial<Record<keyof LineSettings, unknown>>]; remove: [] }>()
-const units = { '': '', m: ' m', h: ' h' } as const
+const emit = defineEmits<{ set: [change: LineChange]; remove: [] }>()
 /** The price in whole units of the currency, as the field shows it. */
-const usualPrice = computed(() => {
-  const { price } = props.line
-  const decimals = decimalsOf(props.letterhead.currency)
-  return price === null ? null : (price / 10 ** decimals).toFixed(decimals)
-})
+const usualPrice = computed(() =>
+  props.line.price === null ? null : plainMoney(props.line.price, props.letterhead.currency),
+)
 /** On the phone a line is folded until it is changed; one without a price is open. */
 const isOpen = ref(props.line.net === null)
 const folded = computed(() => (isOpen.value ? '' : 'max-md:hidden'))
@@ -44,7 +41,7 @@ const tax = computed({
     <div class="self-center max-md:col-span-2">
       <p class="font-semibold">{{ line.name }}</p>
       <p class="text-xs text-soft">
-        {{ formatCount(line.quantity, letterhead.locale) }}{{ units[line.unit] }}
+        {{ quantityWords(line, letterhead.locale) }}
         <button
           type="button"
           class="ml-2 min-h-11 underline md:hidden"
@@ -65,7 +62,7 @@ const tax = computed({
     </div>
     <NumberEntry
       :class="folded"
-      :label="line.unit === '' ? 'Price' : `Price per${units[line.unit]}`"
+      :label="line.unit === '' ? 'Price' : `Price per ${line.unit}`"
       :model-value="settings?.price"
       :usual="usualPrice"
       :most="10_000_000"

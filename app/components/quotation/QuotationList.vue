@@ -5,7 +5,6 @@ import type { SheetRow } from '../../utils/api'
 /** Quotations issued for the job, newest first, and what the customer answered. */
 const props = defineProps<{ rows: readonly SheetRow[] }>()
 const emit = defineEmits<{ changed: [] }>()
-const bench = useJob()
 const account = useAccount()
 const listed = computed(() =>
   props.rows.map((row, i) => ({
@@ -31,17 +30,11 @@ const tones = {
   <ul v-if="rows.length" aria-label="Issued quotations" class="mt-3">
     <li v-for="{ row, state } in listed" :key="row.count" class="border-t border-line py-2">
       <div class="flex flex-wrap items-baseline gap-x-3">
-        <NuxtLink
-          :to="`/jobs/${bench.id}/sheets/${row.count}`"
-          class="inline-flex min-h-8 items-center font-semibold underline max-md:min-h-11"
-          >Quotation {{ row.number }}</NuxtLink
-        ><strong :class="tones[state]" data-testid="quotation-state">{{ quotationStates[state] }}</strong
-        ><a
-          :href="`/api/jobs/${bench.id}/sheets/${row.count}/pdf`"
-          target="_blank"
-          class="underline max-md:min-h-11"
-          >PDF</a
-        ><a :href="`/api/jobs/${bench.id}/sheets/${row.count}/csv`" class="underline max-md:min-h-11">CSV</a>
+        <IssuedLinks :row="row" name="Quotation"
+          ><strong :class="tones[state]" data-testid="quotation-state">{{
+            quotationStates[state]
+          }}</strong></IssuedLinks
+        >
       </div>
       <p class="text-xs text-soft">
         {{ row.name }}, {{ ago(row.issuedAt) }} by {{ row.issuedBy }}

@@ -1,31 +1,17 @@
 <script setup lang="ts">
-import { readKept } from '../../device/answers'
-import type { SheetRow } from '../../utils/api'
-
 /**
  * Sheets issued for the job, and issuing the next, once an answer is chosen. An issued one stays as it is,
  * whatever changes afterwards.
  */
 const bench = useJob()
 const account = useAccount()
-const who = useDeviceName()
-const rows = shallowRef<readonly SheetRow[]>([])
+const { rows, isIssuing: busy, load, issue: issueNext } = useIssued('specification')
 const problem = ref('')
-const busy = ref(false)
-async function load() {
-  const answer = await readKept<SheetRow[]>(`/api/jobs/${bench.id}/sheets`)
-  if (answer.kind === 'ok') rows.value = answer.data.filter(({ kind }) => kind === 'specification')
-}
 onMounted(load)
 async function issue() {
-  busy.value = true
   problem.value = ''
-  const answer = await ask<SheetRow>(
-    `/api/jobs/${bench.id}/sheets`,
-    asJson('POST', { version: bench.version, epoch: bench.epoch, who: who.value || 'Unnamed device' }),
-  )
-  busy.value = false
-  if (answer.kind === 'ok') return void load()
+  const answer = await issueNext()
+  if (answer.kind === 'ok') return
   problem.value =
     answer.kind === 'refused'
       ? `${answer.refused.error}.`
@@ -66,17 +52,11 @@ const hint = computed(() => {
         :key="row.count"
         class="flex flex-wrap items-baseline gap-x-3 border-t border-line py-1"
       >
-        <NuxtLink
-          :to="`/jobs/${bench.id}/sheets/${row.count}`"
-          class="inline-flex min-h-8 items-center font-semibold underline max-md:min-h-11"
-          >Specification {{ row.number }}</NuxtLink
-        ><span class="text-xs text-soft">{{ row.name }}, {{ ago(row.issuedAt) }} by {{ row.issuedBy }}</span
-        ><a
-          :href="`/api/jobs/${bench.id}/sheets/${row.count}/pdf`"
-          target="_blank"
-          class="underline max-md:min-h-11"
-          >PDF</a
-        ><a :href="`/api/jobs/${bench.id}/sheets/${row.count}/csv`" class="underline max-md:min-h-11">CSV</a>
+        <IssuedLinks :row="row" name="Specification"
+          ><span class="text-xs text-soft"
+            >{{ row.name }}, {{ ago(row.issuedAt) }} by {{ row.issuedBy }}</span
+          ></IssuedLinks
+        >
       </li>
     </ul>
   </section>

@@ -6,21 +6,18 @@ import {
   withoutAddedLine,
   withTerms,
   type AddedLine,
-  type LineSettings,
+  type LineChange,
   type QuotationDraft,
-  type QuotationGroup,
 } from '#core/job/quotation'
-import { quotationLines } from '#core/quotation/lines'
+import { linesByGroup, quotationLines, unpricedNames } from '#core/quotation/lines'
+import { termsOf } from '#core/quotation/terms'
 import { totalsOf } from '#core/quotation/totals'
 import { resolveRules } from '#core/rules/rules'
-import { readKept } from '../../../device/answers'
-import type { SheetRow } from '../../../utils/api'
 
 /** The price of the chosen answer: lines, options, tax and terms; and the quotations that were issued. */
 const { bench, problem, ready } = useJobPage('Quotation')
 const account = useAccount()
 const shop = useShop()
-const who = useDeviceName()
 const { letterhead, problem: letterheadProblem } = useLetterhead()
 
 const draft = computed((): QuotationDraft => bench.document?.quotation ?? {})
@@ -30,26 +27,21 @@ const lines = computed(() => {
   const { labourPerH } = resolveRules(shop.shop.rules, bench.document.rules)
   return quotationLines(specified.value, draft.value, letterhead.value, labourPerH)
 })
-const groups = computed(() =>
-  (Object.keys(quotationGroups) as QuotationGroup[])
-    .map((group) => ({ group, lines: lines.value.filter((line) => line.group === group) }))
-    .filter((one) => one.lines.length > 0),
-)
+const groups = computed(() => linesByGroup(lines.value))
 const totals = computed(() =>
   totalsOf(lines.value, {
-    discountPercent: draft.value.discountPercent,
-    depositPercent: draft.value.depositPercent ?? letterhead.value.depositPercent,
+    ...termsOf(draft.value, letterhead.value),
     currency: letterhead.value.currency,
   }),
 )
 /** Every line needs its price, an optional one too. */
-const unpriced = computed(() => lines.value.filter(({ net }) => net === null).map(({ name }) => name))
+const unpriced = computed(() => unpricedNames(lines.value))
 
 const change = (next: (draft: QuotationDraft) => QuotationDraft): void => {
   bench.edit((job) => ({ ...job, quotation: next(job.quotation ?? {}) }))
 }
-const setLine = (id: string, settings: Partial<Record<keyof LineSettings, unknown>>): void => {
-  change((before) => withLine(before, id, settings as Parameters<typeof withLine>[2]))
+const setLine = (id: string, settings: LineChange): void => {
+  change((before) => withLine(before, id, settings))
 }
 const add = (line: AddedLine): void => {
   change((before) => withAddedLine(before, crypto.randomUUID(), line))
@@ -67,29 +59,13 @@ const message = computed({
   },
 })
 
-const rows = shallowRef<readonly SheetRow[]>([])
-async function loadIssued(): Promise<void> {
-  const answer = await readKept<SheetRow[]>(`/api/jobs/${bench.id}/sheets`)
-  if (answer.kind === 'ok') rows.value = answer.data.filter(({ kind }) => kind === 'quotation')
-}
+const { rows, isIssuing: busy, load: loadIssued, issue: issueNext } = useIssued('quotation')
 watch(ready, (is) => is && loadIssued(), { immediate: true })
 
-const busy = ref(false)
 const issueProblem = ref('')
 async function issue(): Promise<void> {
-  busy.value = true
-  const answer = await ask<SheetRow>(
-    `/api/jobs/${bench.id}/sheets`,
-    asJson('POST', {
-      kind: 'quotation',
-      version: bench.version,
-      epoch: bench.epoch,
-      who: who.value || 'Unnamed device',
-    }),
-  )
-  busy.value = false
+  const answer = await issueNext({ kind: 'quotation' })
   issueProblem.value = problemOf(answer, 'The server cannot be reached. Nothing was issued.')
-  if (answer.kind === 'ok') await loadIssued()
 }
 const saved = computed(() => bench.save.kind === 'saved')
 const hint = computed(() => {

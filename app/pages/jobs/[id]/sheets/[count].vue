@@ -2,7 +2,7 @@
 import { issuedPaper, type IssuedContent } from '#core/papers/issued'
 import type { SheetRow } from '../../../../utils/api'
 
-/** What was issued, a specification, a quotation or a record, as it was; it reads nothing of what the job, the rules or the shelf are now. */
+/** What was issued, as it was: it reads nothing of what the job, the rules or the shelf are now. */
 const route = useRoute()
 const found = shallowRef<(SheetRow & { sheet: IssuedContent }) | null>(null)
 const problem = ref('')

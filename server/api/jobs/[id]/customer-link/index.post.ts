@@ -7,7 +7,7 @@ import { whoSchema } from '../../../../utils/who'
 
 const body = Joi.object<{ who: string }>({ who: whoSchema })
 
-/** Makes a link for the customer of a job. The one before ends; the secret is told once. */
+/** Makes a link for the customer of a job. It is shown once, and ends the one before. */
 export default route(
   { needs: 'installer', body: jsonBody(body), answer: made(newLink), refuses: [404] },
   async (event, { body: { who } }) => {

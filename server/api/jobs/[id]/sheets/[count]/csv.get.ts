@@ -10,10 +10,11 @@ export default route({ needs: 'apprentice', answer: media('text/csv'), refuses: 
   const { row, sheet } = await sheetOfAddress(event)
   if (sheet.format === 'jovial-anchor/record') throw new Refusal(404, 'A signed record has no parts list')
   const isQuotation = sheet.format === 'jovial-anchor/quotation'
+  const name = `${isQuotation ? 'quotation' : 'parts'}-${row.number}`.replace(/[^\w-]/g, '_')
   const text = isQuotation ? quotationCsv(sheet) : sheetCsv(sheet)
   setResponseHeaders(event, {
     'content-type': 'text/csv; charset=utf-8',
-    'content-disposition': `attachment; filename="${isQuotation ? 'quotation' : 'parts'}-${row.number.replace(/[^\w-]/g, '_')}.csv"`,
+    'content-disposition': `attachment; filename="${name}.csv"`,
   })
   return text
 })
