@@ -7,6 +7,7 @@ const corePackages = [
   'jsonc-parser',
   'dequal/lite',
   'dinero.js',
+  'uqr',
   'd3-dsv',
   'pure-rand/.*',
   'suncalc',

@@ -1,17 +1,21 @@
-// npm run --silent paper -- FILE.json --paper summary|specification|quotation: the blocks of a paper as JSON, from the
-// core alone, with the usual rules and letterhead.
+// npm run --silent paper -- FILE.json --paper KIND: the blocks of a paper as JSON, from the core alone, with the usual
+// rules and letterhead.
 import { parseArgs } from 'node:util'
+import ELK from 'elkjs/lib/elk.bundled.js'
+import { layoutOf } from '#core/drawing/layout'
 import type { Paper } from '#core/papers/blocks'
+import { answerKinds, paperKindIds } from '#core/papers/kinds'
+import { plainInputs } from '#core/papers/inputs'
+import { plainPaper } from '#core/papers/plain'
 import { quotationOf, quotationPaper } from '#core/papers/quotation'
+import { recordOf, recordPaper } from '#core/papers/record'
 import { sheetInputs, sheetOf } from '#core/papers/sheet'
 import { specificationPaper } from '#core/papers/specification'
-import { summaryOf } from '#core/papers/summary'
 import { usualLetterhead } from '#core/quotation/terms'
 import { metric } from '#core/units/display'
 import { fail, jobFromFile } from './lib/job-argument'
 
-const names = ['summary', 'specification', 'quotation'] as const
-const use = `npm run --silent paper -- FILE.json --paper ${names.join('|')}`
+const use = `npm run --silent paper -- FILE.json --paper ${paperKindIds.join('|')}`
 const { values, positionals } = (() => {
   try {
     return parseArgs({ allowPositionals: true, options: { paper: { type: 'string', default: 'summary' } } })
@@ -19,22 +23,25 @@ const { values, positionals } = (() => {
     return fail(`${(cause as Error).message}. Write ${use}`)
   }
 })()
-const name = names.find((one) => one === values.paper) ?? fail(`${values.paper}: no such paper. Write ${use}`)
+const kind =
+  paperKindIds.find((one) => one === values.paper) ?? fail(`${values.paper}: no such paper. Write ${use}`)
 const job = await jobFromFile(positionals[0] ?? fail(`Name a job file: ${use}`))
-if (name !== 'summary' && !job.specified) fail('This job has no specification yet. Choose an answer first.')
+if (answerKinds.has(kind) && !job.specified)
+  fail('This job has no specification yet. Choose an answer first.')
 
-const madeAt = new Date().toISOString()
-const shop = { name: '', units: metric, rules: {} }
-const inputs = sheetInputs(job, shop, { number: `${job.job.number}-1`, issuedAt: madeAt, issuedBy: '' })
+const shop = { name: '', units: metric, rules: {}, letterhead: usualLetterhead }
+const inputs = sheetInputs(job, shop, { number: '', issuedAt: new Date().toISOString(), issuedBy: '' })
 
-function paper(): Paper {
-  switch (name) {
-    case 'summary':
-      return summaryOf(job, { ...shop, madeAt })
+async function paper(): Promise<Paper> {
+  switch (kind) {
     case 'specification':
       return specificationPaper(sheetOf(inputs))
     case 'quotation':
-      return quotationPaper(quotationOf({ ...inputs, letterhead: usualLetterhead }))
+      return quotationPaper(quotationOf(inputs))
+    case 'record':
+      return recordPaper(recordOf({ ...inputs, signature: { name: 'not signed', strokes: [] } }))
+    default:
+      return plainPaper(kind, plainInputs(inputs), (drawing) => layoutOf(drawing, new ELK()))
   }
 }
-process.stdout.write(`${JSON.stringify(paper(), null, 2)}\n`)
+process.stdout.write(`${JSON.stringify(await paper(), null, 2)}\n`)

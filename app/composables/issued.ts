@@ -1,18 +1,19 @@
+import type { PaperKind } from '#core/papers/kinds'
 import { readKept } from '../device/answers'
 import type { Answer, SheetRow } from '../utils/api'
 
-/** What was issued of a kind for the job that is open, newest first, and issuing the next. */
-export function useIssued(kind: SheetRow['kind']) {
+/** Everything issued for the job that is open, newest first, and issuing the next. */
+export function useIssuedPapers() {
   const bench = useJob()
   const who = useDeviceName()
-  const rows = shallowRef<readonly SheetRow[]>([])
+  const all = shallowRef<readonly SheetRow[]>([])
   const isIssuing = ref(false)
 
   async function load(): Promise<void> {
     const answer = await readKept<SheetRow[]>(`/api/jobs/${bench.id}/sheets`)
-    if (answer.kind === 'ok') rows.value = answer.data.filter((row) => row.kind === kind)
+    if (answer.kind === 'ok') all.value = answer.data
   }
-  /** Issues the next for the state of the job that is shown. @param more what this kind needs besides */
+  /** Issues the next for the state of the job that is shown. @param more what its kind needs besides */
   async function issue(more: object = {}): Promise<Answer<SheetRow>> {
     isIssuing.value = true
     const seen = { version: bench.version, epoch: bench.epoch, who: who.value || 'Unnamed device' }
@@ -21,5 +22,11 @@ export function useIssued(kind: SheetRow['kind']) {
     if (answer.kind === 'ok') void load()
     return answer
   }
-  return { rows, isIssuing, load, issue }
+  return { all, isIssuing, load, issue }
+}
+
+/** What was issued of one kind. */
+export function useIssued(kind: PaperKind) {
+  const { all, ...rest } = useIssuedPapers()
+  return { ...rest, rows: computed(() => all.value.filter((row) => row.kind === kind)) }
 }

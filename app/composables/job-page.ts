@@ -50,7 +50,7 @@ export function useJobPage(title: string, keys: Readonly<Record<string, () => vo
     'g q': () => navigateTo(`/jobs/${id.value}/quotation`),
     'g v': () => navigateTo(`/jobs/${id.value}/prove`),
     'g u': () => navigateTo(`/jobs/${id.value}/run`),
-    'g s': () => navigateTo(`/jobs/${id.value}/summary`),
+    'g s': () => navigateTo(`/jobs/${id.value}/papers`),
     'Ctrl+Z': bench.undo,
     'Ctrl+Shift+Z': bench.redo,
     '/': () => {

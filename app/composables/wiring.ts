@@ -1,6 +1,7 @@
 import ELK from 'elkjs/lib/elk-api'
 import workerUrl from 'elkjs/lib/elk-worker.min.js?url'
 import type { WiredJob } from '#core/assessment/wired'
+import type { Drawing } from '#core/drawing/drawing'
 import { layoutOf, type Layout } from '#core/drawing/layout'
 
 /** A wiring with its drawing laid out. */
@@ -12,6 +13,9 @@ export interface DrawnWiring {
 /** The worker that lays drawings out: begun with the first one, and kept. */
 let sharedElk: InstanceType<typeof ELK> | null = null
 const theElk = (): InstanceType<typeof ELK> => (sharedElk ??= new ELK({ workerUrl }))
+/** Gives a drawing its places, in a worker. */
+export const layOut = (drawing: Drawing): Promise<Layout> => layoutOf(drawing, theElk())
+
 /** The last drawing, by the job and the settings it is of: whoever comes back to it finds it there. */
 let last: { readonly of: string; readonly drawn: DrawnWiring } | null = null
 
@@ -23,7 +27,7 @@ export function useWiring(isReady: () => boolean) {
       const of = JSON.stringify([job, shop])
       if (last?.of === of) return last.drawn
       const wired = await engine.wiring(job, shop)
-      const drawn = { wired, layout: await layoutOf(wired.drawing, theElk()) }
+      const drawn = { wired, layout: await layOut(wired.drawing) }
       last = { of, drawn }
       return drawn
     },

@@ -12,7 +12,10 @@ import { orderOf } from '#core/commissioning/order/order'
 import type { WorkStep } from '#core/commissioning/order/step'
 import type { ShownDiagnosis, ShownEssential } from '#core/diagnosis/shown'
 import type { Paper } from '#core/papers/blocks'
-import { summaryOf } from '#core/papers/summary'
+import type { PlainInputs } from '#core/papers/inputs'
+import type { PlainKind } from '#core/papers/kinds'
+import { missingOf, type MissingByKind } from '#core/papers/missing'
+import { plainPaper, type LayOut } from '#core/papers/plain'
 import { inputsOfJob } from '#core/simulation/inputs'
 import type { LeadPlant, LfpPlant, Plant } from '#core/simulation/plant'
 import { carryOut, type RunResult } from '#core/simulation/runs'
@@ -26,7 +29,6 @@ import { factsOf, type ShopSettings } from '#core/system/system'
 import type { Verdict } from '#core/system/verdict'
 import { judgeJob, type JobJudgement } from '#core/verdict/job'
 import { judgementOf } from '#core/verdict/judgement'
-import { metric } from '#core/units/display'
 import { readEpw, weatherOf } from '#core/weather/epw'
 
 import { Prover, type CaseCurve, type PracticeEnd, type Read, type ShownProof, type Taught } from './prover'
@@ -165,9 +167,13 @@ export class Engine {
   candidates(job: JobDocument, shop: ShopSettings): CandidateColumn[] {
     return compareCandidates(job, shop)
   }
-  /** The summary that the customer gets. */
-  summary(job: JobDocument, shop: ShopSettings, name: string, madeAt: string): Paper {
-    return summaryOf(job, { rules: shop.rules ?? {}, units: shop.units ?? metric, name, madeAt })
+  /** A plain paper as it would be issued now. */
+  paper(kind: PlainKind, inputs: PlainInputs, layOut: LayOut): Promise<Paper> {
+    return plainPaper(kind, inputs, layOut)
+  }
+  /** What each paper lacks. */
+  missing(job: JobDocument, shop: Parameters<typeof missingOf>[1], verdict: Verdict | null): MissingByKind {
+    return missingOf(job, shop, verdict)
   }
   /** The wiring of a job, proposed and checked. */
   wiring(job: JobDocument, shop: ShopSettings): WiredJob {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { paperKinds } from '#core/papers/kinds'
 import type { CustomerPaper } from '../../server/utils/customer'
 
 /** What a customer sees with a link: the papers of one job, and the answer to its quotation. */
@@ -20,7 +21,6 @@ async function open(): Promise<void> {
   if (answer.kind === 'ok') shown.value = answer.data
 }
 onMounted(open)
-const kinds = { quotation: 'Quotation', specification: 'Specification', record: 'Record' } as const
 const current = computed(() => shown.value?.papers[selected.value] ?? null)
 
 const name = ref('')
@@ -67,7 +67,7 @@ const print = () => window.print()
             :aria-pressed="i === selected"
             @click="selected = i"
           >
-            {{ kinds[paper.kind] }} {{ paper.number }}</button
+            {{ paperKinds[paper.kind] }} {{ paper.number }}</button
           ><button type="button" class="act-quiet" @click="print">Print</button>
         </nav>
       </header>

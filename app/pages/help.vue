@@ -39,9 +39,9 @@ const steps = [
     text: 'See the system over a driving day, a cold week or a year, and compare the old bank with the new one.',
   },
   {
-    view: '/summary',
-    title: 'Summary page',
-    text: 'Print the page for the customer: the answer, the changes and the cautions.',
+    view: '/papers',
+    title: 'Papers',
+    text: 'Issue what the customer gets: summary, quotation, booklet and record. Print labels and settings cards.',
   },
 ] as const
 </script>

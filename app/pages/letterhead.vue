@@ -60,7 +60,7 @@ const margins = [
 <template>
   <main class="mx-auto max-w-4xl p-4 md:px-8 md:py-7">
     <h1 class="text-3xl">Letterhead and prices</h1>
-    <p class="mb-4 text-soft">For every new quotation. Issued ones stay as they are.</p>
+    <p class="mb-4 text-soft">For every new paper. Issued ones stay as they are.</p>
     <p v-if="problem || loadProblem" role="alert" class="mb-3 border-l-4 border-bad bg-card px-3 py-2">
       {{ problem || loadProblem }}
     </p>
@@ -82,6 +82,7 @@ const margins = [
           ><span class="font-semibold">Tax number</span
           ><input v-model="draft.taxNumber" class="entry" maxlength="60" autocomplete="off"
         /></label>
+        <LogoEntry v-model="draft.logo" />
         <label
           v-for="[key, word, most] in areas"
           :key="key"

@@ -14,7 +14,7 @@ export const keyList = [
   ['g w', 'go to the wiring'],
   ['g v', 'go to prove'],
   ['g u', 'go to the run'],
-  ['g s', 'go to the summary page'],
+  ['g s', 'go to papers'],
   ['g h', 'go to the shelf'],
   ['g r', 'go to the shop rules'],
   ['Ctrl Z', 'undo'],

@@ -51,7 +51,8 @@ export const compareCandidates = (job: JobDocument, shop: ShopSettings = {}): Ca
 
 const order: readonly Verdict[] = ['does-not-suit', 'measure-first', 'suits-once-changed']
 
-function columnOf(job: JobDocument, path: PartPath, shop: ShopSettings): CandidateColumn {
+/** The figures of one candidate on a job in which it is the new battery. */
+export function columnOf(job: JobDocument, path: PartPath, shop: ShopSettings): CandidateColumn {
   const facts = factsOf(job, shop)
   const { verdict, headline, against } = shortcomingsOf(facts, shop)
   const known = <T>(work: (system: System) => T): T | null => whereKnown(facts, work)
@@ -117,7 +118,7 @@ function hoursOf(lane: Lane, place: number, facts: Facts): SourceHours['hours'] 
  * Energy through the bank over its life at the shop's depth, kWh. Cycles at that depth from the maker's by
  * the usual power law of LFP, N ~ depth^-1.3 (an engineering default); 3.2 V a cell.
  */
-function lifeKwh({ bank, rules }: System): number {
+export function lifeKwh({ bank, rules }: System): number {
   const depth = rules.usableLithium / 100
   const cycles = bank.each.cycles * (bank.each.cycleDepth / 100 / depth) ** 1.3
   return (cycles * depth * bank.ah * 3.2 * 4 * bank.scale) / 1000

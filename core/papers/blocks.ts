@@ -57,8 +57,35 @@ export type Block =
       }[]
     }
   | { readonly kind: 'signatures'; readonly of: readonly string[] }
+  | {
+      /** Labels or cards to cut out or peel off. On paper they fill sheets of their own. */
+      readonly kind: 'grid'
+      readonly grid: Grid
+      readonly cells: readonly GridCell[]
+    }
   /** A drawing, as large as the page lets it be. */
   | { readonly kind: 'drawing'; readonly drawing: Shape }
+
+/** Cells of one size on a sheet, from the top left, mm. */
+export interface Grid {
+  readonly columns: number
+  readonly rows: number
+  readonly widthMm: number
+  readonly heightMm: number
+  readonly leftMm: number
+  readonly topMm: number
+  /** From one column to the next. */
+  readonly gapMm: number
+  /** Whether the outline of each cell is printed, to cut along. */
+  readonly isCut: boolean
+}
+export interface GridCell {
+  readonly title: string
+  readonly about: string
+  readonly facts: readonly Fact[]
+  /** A code to scan, at the right. */
+  readonly code?: Shape
+}
 
 export interface Section {
   readonly heading: string
@@ -80,6 +107,10 @@ export interface Paper {
   readonly author: string
   readonly madeAt: string
   readonly size: 'A4' | 'Letter'
+  /** Letters for reading in poor light or without glasses; left out for the usual size. */
+  readonly type?: 'large'
+  /** The logo of the workshop as a PNG data address; left out where it has none. */
+  readonly logo?: string
 }
 
 /** A list of plain lines as a section, or nothing where it is empty. */

@@ -1,11 +1,12 @@
 import type { Paper } from './blocks'
+import type { PlainPaper } from './plain'
 import { quotationPaper, type Quotation } from './quotation'
 import { recordPaper, type FittingRecord } from './record'
 import type { Sheet } from './sheet'
 import { specificationPaper } from './specification'
 
 /** What is issued for a job, and never changes. */
-export type IssuedContent = Sheet | FittingRecord | Quotation
+export type IssuedContent = Sheet | FittingRecord | Quotation | PlainPaper
 
 /** The paper of what was issued. */
 export function issuedPaper(issued: IssuedContent): Paper {
@@ -16,5 +17,7 @@ export function issuedPaper(issued: IssuedContent): Paper {
       return quotationPaper(issued)
     case 'jovial-anchor/specification':
       return specificationPaper(issued)
+    default:
+      return issued.result.paper
   }
 }

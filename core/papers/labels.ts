@@ -1,6 +1,6 @@
 import type { WiredJob } from '#core/assessment/wired'
 import type { Write } from '#core/units/format'
-import { ratingWords, sizeWords } from '#core/wiring/words'
+import { isSizeUnknown, ratingWords, sizeWords } from '#core/wiring/words'
 
 /** A label to stick on a cable end, a fuse, a switch or a bar. */
 export interface WiringLabel {
@@ -8,7 +8,7 @@ export interface WiringLabel {
   /** A cable: where it comes from and goes to. A fitting: what it is. */
   readonly from: string
   readonly to: string
-  /** Size of a cable, rating of a fitting; empty if unknown. */
+  /** Size of a cable, rating of a fitting; empty if it was not read. */
   readonly size: string
   /** Number of the fuse that protects the cable; empty for a fitting, or where there is none. */
   readonly fuse: string
@@ -34,7 +34,7 @@ export function wiringLabels(wired: WiredJob, q: Write): readonly WiringLabel[] 
         number: run.number,
         from: postName(wired, run.from),
         to: postName(wired, run.to),
-        size: sizeWords(run, q),
+        size: isSizeUnknown(run) ? '' : sizeWords(run, q),
         fuse: fuseNumber(wired, run.id) ?? '',
       }
       return [label, label]

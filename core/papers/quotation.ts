@@ -17,6 +17,7 @@ import {
   type Paper,
   type Section,
 } from './blocks'
+import { logoOf } from './head'
 import { sheetOf, type SheetInputs } from './sheet'
 
 /** Everything a quotation is made from, as it was when it was issued. */
@@ -111,6 +112,7 @@ export function quotationPaper({ inputs, result }: Quotation): Paper {
     author: shop.name || 'Jovial Anchor',
     madeAt: issuedAt,
     size: paperSize(shop.units.system),
+    ...logoOf(inputs.letterhead),
   }
 }
 

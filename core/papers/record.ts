@@ -25,6 +25,7 @@ import {
   type Paper,
   type Section,
 } from './blocks'
+import { logoOf } from './head'
 import type { SheetInputs } from './sheet'
 
 /** A signature: a name, and the lines that were drawn with a finger, in points from the top left. */
@@ -260,6 +261,7 @@ export function recordPaper({ inputs, result }: FittingRecord): Paper {
     author: shop.name,
     madeAt: issuedAt,
     size: paperSize(shop.units.system),
+    ...logoOf(inputs.letterhead),
   }
 }
 

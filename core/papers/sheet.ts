@@ -13,6 +13,7 @@ import {
   type RuleOverrides,
   type ShopRules,
 } from '#core/rules/rules'
+import type { Letterhead } from '#core/quotation/terms'
 import { settingsCards } from '#core/solve/settings'
 import type { DisplayUnits } from '#core/units/display'
 import { factsOf, usualSystem } from '#core/system/system'
@@ -29,6 +30,8 @@ export interface SheetInputs {
   /** All shop rules in force, one value each: later defaults do not touch it. */
   readonly rules: ShopRules
   readonly job: JobDocument
+  /** Left out by papers that were issued before it was kept. */
+  readonly letterhead?: Letterhead
 }
 
 /** A line of the parts list with its price. */
@@ -180,14 +183,20 @@ export function sheetOf(inputs: SheetInputs): Sheet {
   return { format: 'jovial-anchor/specification', version: 1, inputs, result }
 }
 
-/** Inputs of a sheet for a job unchanged: the rules in force are resolved, the job's own over the shop's. */
+/** Inputs of a paper for a job unchanged: the rules in force are resolved, the job's own over the shop's. */
 export const sheetInputs = (
   job: JobDocument,
-  shop: { readonly name: string; readonly units: DisplayUnits; readonly rules: RuleOverrides },
+  shop: {
+    readonly name: string
+    readonly units: DisplayUnits
+    readonly rules: RuleOverrides
+    readonly letterhead: Letterhead
+  },
   head: Pick<SheetInputs, 'number' | 'issuedAt' | 'issuedBy'>,
-): SheetInputs => ({
+): SheetInputs & { readonly letterhead: Letterhead } => ({
   ...head,
   shop: { name: shop.name, units: shop.units },
   rules: resolveRules(shop.rules, job.rules),
   job,
+  letterhead: shop.letterhead,
 })

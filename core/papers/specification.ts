@@ -12,6 +12,7 @@ import {
   type Paper,
   type Section,
 } from './blocks'
+import { logoOf } from './head'
 import type { PricedLine, Sheet, SheetResult } from './sheet'
 
 const section = (title: string, ...blocks: Section['blocks']): Section => ({ heading: title, blocks })
@@ -59,6 +60,7 @@ export function specificationPaper({ inputs, result }: Sheet): Paper {
     author: shop.name || 'Jovial Anchor',
     madeAt: issuedAt,
     size: paperSize(shop.units.system),
+    ...logoOf(inputs.letterhead),
   }
 }
 

@@ -25,6 +25,8 @@ export interface Letterhead {
   readonly marginPercent: Readonly<Record<Exclude<QuotationGroup, 'labour' | 'other'>, number>>
   /** Cable, lugs and the like as one line, or each by itself. */
   readonly consumables: 'itemised' | 'together'
+  /** A PNG as a data address; empty for none. */
+  readonly logo: string
 }
 
 /** What counts for all lines of a quotation: as its draft says, or else the letterhead. */
@@ -50,4 +52,5 @@ export const usualLetterhead: Letterhead = {
   depositPercent: 0,
   marginPercent: { batteries: 0, charging: 0, wiring: 0 },
   consumables: 'itemised',
+  logo: '',
 }

@@ -6,6 +6,7 @@ import type { JobDocument } from '#core/job/document'
 import { summaryOf } from '#core/papers/summary'
 import { sheetInputs, sheetOf } from '#core/papers/sheet'
 import { answeredWith, anyJobFrom, goodJob, withValues } from '#core/testing'
+import { usualLetterhead } from '#core/quotation/terms'
 import { metric } from '#core/units/display'
 import { Engine, type JudgedJob } from '../../app/engine/engine'
 import { verdict as listVerdict } from '../../server/judging/work'
@@ -51,7 +52,11 @@ function onTheSummary(job: JobDocument): Shown {
 }
 
 function onTheSheet(job: JobDocument): Shown {
-  const inputs = sheetInputs(job, { ...shop, name: '' }, { number: '1', issuedAt: madeAt, issuedBy: 'Ida' })
+  const inputs = sheetInputs(
+    job,
+    { ...shop, name: '', letterhead: usualLetterhead },
+    { number: '1', issuedAt: madeAt, issuedBy: 'Ida' },
+  )
   const { found, specified } = sheetOf(inputs).result
   return [`${found.verdict}: ${found.headline}`, `${specified.verdict}: ${specified.headline}`]
 }

@@ -1,4 +1,5 @@
 import Joi from 'joi'
+import { customerKinds } from '#core/papers/kinds'
 import { quotationStates } from '#core/quotation/state'
 import { anything, count, flag, id, list, moment, orNull, shape, text } from './shape'
 
@@ -13,7 +14,7 @@ export const endedLink = shape({ ended: id })
 const paper = {
   count,
   number: text,
-  kind: Joi.valid('specification', 'record', 'quotation'),
+  kind: Joi.valid(...customerKinds),
   issuedAt: moment,
   paper: anything('The paper as blocks.'),
 }

@@ -1,4 +1,5 @@
 import Joi from 'joi'
+import { paperKindIds } from '#core/papers/kinds'
 import { verdicts } from '#core/system/verdict'
 import { anything, count, id, list, moment, orNull, shape, text } from './shape'
 
@@ -51,7 +52,7 @@ export const photoRow = shape({
 const sheetKeys = {
   count,
   number: text,
-  kind: Joi.valid('specification', 'record', 'quotation'),
+  kind: Joi.valid(...paperKindIds),
   name: text,
   issuedAt: moment,
   issuedBy: text,

@@ -1,4 +1,5 @@
 import type { Paper } from '#core/papers/blocks'
+import type { PlainPaper } from '#core/papers/plain'
 import type { FittingRecord, RecordInputs } from '#core/papers/record'
 import type { Quotation, QuotationInputs } from '#core/papers/quotation'
 import type { Sheet, SheetInputs } from '#core/papers/sheet'
@@ -6,18 +7,17 @@ import type { Streamed } from '#core/diagnosis/stream'
 import {
   check,
   pdf,
+  plain,
   quotation,
   record,
   sheet,
   standIn,
-  summary,
   verdict,
   warm,
-  wiring,
   type HeldAt,
   type Judged,
   type ListVerdict,
-  type Summarised,
+  type PlainOrder,
 } from './work'
 
 /** A job whose checking took more than its time. */
@@ -32,10 +32,8 @@ export interface Judge {
   verdict(job: Judged): Promise<ListVerdict>
   sheet(inputs: SheetInputs): Promise<Sheet>
   quotation(inputs: QuotationInputs): Promise<Quotation>
-  /** The summary of a job. */
-  summary(job: Summarised): Promise<Paper>
-  /** The plan of the wiring of a job. */
-  wiring(job: Summarised): Promise<Paper>
+  /** A plain paper of a job. */
+  plain(order: PlainOrder): Promise<PlainPaper>
   record(inputs: RecordInputs): Promise<FittingRecord>
   /** What a stand-in for an instrument shows at a test; null if the job has no such test. */
   standIn(held: HeldAt): Promise<readonly Streamed[] | null>
@@ -51,7 +49,6 @@ export const judgeHere: Judge = {
   quotation: async (inputs) => quotation(inputs),
   record: async (inputs) => record(inputs),
   standIn: async (held) => standIn(held),
-  summary: async (job) => summary(job),
-  wiring,
+  plain,
   pdf,
 }

@@ -59,8 +59,7 @@ function pooled(): Judge {
     quotation: (inputs) => print('quotation', inputs),
     record: (inputs) => sign('record', inputs),
     standIn: (held) => print('standIn', held),
-    summary: (job) => print('summary', job),
-    wiring: (job) => print('wiring', job),
+    plain: (order) => print('plain', order),
     pdf: (paper) => print('pdf', paper),
   }
 }

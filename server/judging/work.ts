@@ -1,16 +1,17 @@
 import { emptyJob, type JobDocument } from '#core/job/document'
-import { wiredJob, worstByPath } from '#core/assessment/wired'
+import type { Drawing } from '#core/drawing/drawing'
 import { layoutOf, type Layout } from '#core/drawing/layout'
-import { paperPalette, svgOf } from '#core/drawing/svg'
 import type { Paper } from '#core/papers/blocks'
 import { quotationOf, type Quotation, type QuotationInputs } from '#core/papers/quotation'
-import { sheetOf, type Sheet, type SheetInputs } from '#core/papers/sheet'
+import { plainInputs, type PlainInputs } from '#core/papers/inputs'
+import type { PlainKind } from '#core/papers/kinds'
+import { frozenPaper, type PlainPaper } from '#core/papers/plain'
+import { sheetInputs, sheetOf, type Sheet, type SheetInputs } from '#core/papers/sheet'
 import { recordOf, type FittingRecord, type RecordInputs } from '#core/papers/record'
 import { Diagnosis } from '#core/diagnosis/diagnosis'
 import { standInStream, type Streamed } from '#core/diagnosis/stream'
 import { asFitted } from '#core/job/as-fitted'
-import { summaryOf } from '#core/papers/summary'
-import { wiringPaper } from '#core/papers/wiring'
+import { usualLetterhead } from '#core/quotation/terms'
 import type { RuleOverrides } from '#core/rules/rules'
 import type { Verdict } from '#core/system/verdict'
 import { metric, type DisplayUnits } from '#core/units/display'
@@ -54,23 +55,15 @@ export function verdict({ document, rules, units }: Judged): ListVerdict {
 
 /** Sets a small paper with a drawing: the first that someone asks for then finds fonts and all in place. */
 export async function warm(): Promise<void> {
-  const job = emptyJob('')
-  const asked = { document: job, rules: {}, units: metric, name: '', madeAt: '2000-01-01T00:00:00.000Z' }
-  await paperPdf(await wiring(asked))
+  const shop = { name: '', units: metric, rules: {}, letterhead: usualLetterhead }
+  const head = { number: '', issuedAt: '2000-01-01T00:00:00.000Z', issuedBy: '' }
+  const inputs = plainInputs(sheetInputs(emptyJob(''), shop, head))
+  await paperPdf((await plain({ kind: 'wiring', inputs })).result.paper)
 }
 
 export const quotation = (inputs: QuotationInputs): Quotation => quotationOf(inputs)
 
 export const sheet = (inputs: SheetInputs): Sheet => sheetOf(inputs)
-
-/** A job and when its summary is made; with the name of the shop. */
-export interface Summarised extends Judged {
-  readonly name: string
-  readonly madeAt: string
-}
-
-/** The summary of a job. */
-export const summary = ({ document, ...shop }: Summarised): Paper => summaryOf(document, shop)
 
 export const record = (inputs: RecordInputs): FittingRecord => recordOf(inputs)
 
@@ -97,22 +90,16 @@ export function standIn({
 
 /** Drawings with their places: laying one out takes longer than all else of its plan’s words. */
 const layouts = new Kept<Layout>(30)
+const layOut = (drawing: Drawing): Promise<Layout> =>
+  layouts.of(JSON.stringify(drawing), () => layoutOf(drawing, new ELK()))
 
-/** The plan of the wiring of a job. */
-export async function wiring({ document, rules, units, name, madeAt }: Summarised): Promise<Paper> {
-  const wired = wiredJob(document, { rules, units })
-  const { drawing: drawn } = wired
-  const layout = await layouts.of(JSON.stringify(drawn), () => layoutOf(drawn, new ELK()))
-  // The letters of papers are given to it by this name, and have no pencil.
-  const drawing = svgOf(layout, {
-    palette: paperPalette,
-    verdicts: worstByPath(wired),
-    chosen: null,
-    font: 'text-latin',
-    byHand: '(by hand)',
-  })
-  return wiringPaper({ job: document, wired, drawing, shop: { name, units }, madeAt })
+/** A plain paper, and what it is made from. */
+export interface PlainOrder {
+  readonly kind: PlainKind
+  readonly inputs: PlainInputs
 }
+/** A plain paper of a job. */
+export const plain = ({ kind, inputs }: PlainOrder): Promise<PlainPaper> => frozenPaper(kind, inputs, layOut)
 
 /** A paper as PDF: the same bytes every time. */
 export const pdf = (paper: Paper): Promise<Uint8Array> => paperPdf(paper)

@@ -25,10 +25,15 @@ export interface InFont {
 export interface Fonts {
   readonly cuts: readonly Cut[]
   readonly set: (text: string, family: Family) => InFont[]
+  /** Width of a text, in heights of its letters. */
+  readonly measure: (text: string, family: Family) => number
 }
 
 const resolve = createRequire(import.meta.url).resolve
 const folderOf = (name: string): string => dirname(resolve(`${name}/package.json`))
+
+/** Bold letters are wider than usual ones by at most this. */
+const boldWidth = 1.08
 
 const oneAtATime = pLimit(1)
 /** A font file unpacked: what the unpacker gives lies where it puts the next one, so it is copied before that begins. */
@@ -64,8 +69,16 @@ export async function fontsOfPapers(): Promise<Fonts> {
   return {
     cuts: [...new Set(Object.values(families).flat())],
     set: (text, family) => setIn(text, families[family]),
+    measure: (text, family) => measureIn(text, families[family]),
   }
 }
+
+/** Width of a text in the usual weight, in heights of its letters. Bold letters are a little wider. */
+const measureIn = (text: string, cuts: readonly Cut[]): number =>
+  setIn(text, cuts).reduce((sum, run) => {
+    const { font } = cuts.find(({ name }) => name === run.font)!
+    return sum + font.layout(run.text).advanceWidth / font.unitsPerEm
+  }, 0) * boldWidth
 
 /** Cuts a text where its letters come from another font. Spaces stay with what is before them. */
 function setIn(text: string, cuts: readonly Cut[]): InFont[] {

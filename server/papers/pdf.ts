@@ -10,9 +10,11 @@ import type {
   TDocumentDefinitions,
 } from 'pdfmake/interfaces'
 import type { Block, Fact, Line, Paper, Section } from '#core/papers/blocks'
+import type { Shape } from '#core/drawing/shape'
 import { writeSvg } from '#core/drawing/svg'
 import { anchorMark, verdictMarks, type Stroke } from '#core/papers/marks'
 import { verdictWords, type Verdict } from '#core/system/verdict'
+import { gridDefinition, gridOf, pointsPerMm } from './grid'
 import { fontsOfPapers, type Family, type Fonts } from './fonts'
 import { shareFonts } from './shared-fonts'
 import { drawingBeyondPt, drawingRoomPt, marginPt, sheetFor, textWidthPt, type Sheet } from './sheet'
@@ -27,8 +29,13 @@ const verdictInk: Readonly<Record<Verdict, string>> = {
   'measure-first': '#5a4a99',
   'does-not-suit': '#a8321f',
 }
-const pointsPerMm = 72 / 25.4
 const smallPt = 8.5
+/** For papers that are read in poor light or without glasses. */
+const largePt = 12
+/** Height of a drawing between text, pt. */
+const mostInTextPt = 320
+/** Room for a logo, pt. */
+const logoPt: [number, number] = [150, 50]
 /** A heading below this share of the page's height starts a new page: its first block would not fit. */
 const latestHeading = 0.85
 
@@ -77,6 +84,7 @@ const card = {
 class Press {
   /** Sheet of the paper that is being set. */
   private sheet: Sheet = 'A4'
+  private bodyPt: number = smallPt
 
   constructor(private readonly fonts: Fonts) {}
 
@@ -205,6 +213,19 @@ class Press {
     return { columns: names.map(over), columnGap: 30, margin: [0, 40, 0, 0], unbreakable: true }
   }
 
+  /** A drawing as large as the page lets it be; in a paper of large letters, as wide as its text. */
+  private drawing(drawing: Shape): Content {
+    const svg = writeSvg(drawing)
+    if (this.bodyPt === largePt)
+      return { svg, fit: [textWidthPt(this.sheet), mostInTextPt], margin: [0, 2, 0, 8] }
+    return {
+      svg,
+      fit: drawingRoomPt(this.sheet),
+      alignment: 'center',
+      margin: [-drawingBeyondPt, 0, -drawingBeyondPt, 0],
+    }
+  }
+
   private block(block: Block): Content {
     switch (block.kind) {
       case 'answer':
@@ -239,13 +260,11 @@ class Press {
         return this.findings(block.findings)
       case 'signatures':
         return this.signatures(block.of)
+      case 'grid':
+        // On paper it fills sheets of its own.
+        return ''
       case 'drawing':
-        return {
-          svg: writeSvg(block.drawing),
-          fit: drawingRoomPt(this.sheet),
-          alignment: 'center',
-          margin: [-drawingBeyondPt, 0, -drawingBeyondPt, 0],
-        }
+        return this.drawing(block.drawing)
     }
   }
 
@@ -258,11 +277,11 @@ class Press {
             ...this.set(heading, 'display').map((run) => ({ ...run, bold: true })),
             ...this.set(about ? `  ${about}` : '').map((run) => ({
               ...run,
-              fontSize: smallPt,
+              fontSize: this.bodyPt,
               color: softInk,
             })),
           ],
-          fontSize: 12,
+          fontSize: this.bodyPt + 3.5,
           width: '*',
         },
         ...(verdict
@@ -286,16 +305,29 @@ class Press {
     return [head, ...blocks.map((block) => this.block(block))]
   }
 
-  /** The whole definition of a paper. */
-  paper(paper: Paper): TDocumentDefinitions {
+  /** The workshop's logo; the product's mark where it has none. */
+  private logo({ logo }: Paper): Content {
+    return logo
+      ? { image: logo, fit: logoPt, width: logoPt[0], alignment: 'right' }
+      : { svg: svgOf(anchorMark, 32, seaInk), width: 34 }
+  }
+
+  /** A paper as it is printed: labels and cards on their sheets, any other with its title and sections. */
+  definition(paper: Paper): TDocumentDefinitions {
+    const grid = gridOf(paper)
+    return grid ? gridDefinition(paper, grid, this.fonts) : this.paper(paper)
+  }
+
+  private paper(paper: Paper): TDocumentDefinitions {
     const { title, over, under, sections, foot, author, madeAt } = paper
     this.sheet = sheetFor(paper)
+    this.bodyPt = paper.type === 'large' ? largePt : smallPt
     const { left, top, right, bottom } = marginPt
     return {
       pageSize: this.sheet.toUpperCase() as PageSize,
       pageMargins: [left, top, right, bottom],
       info: { title, author, creationDate: new Date(madeAt), modDate: new Date(madeAt) },
-      defaultStyle: { font: 'text-latin', fontSize: smallPt, lineHeight: 1.15, color: ink },
+      defaultStyle: { font: 'text-latin', fontSize: this.bodyPt, lineHeight: 1.15, color: ink },
       content: [
         {
           columns: [
@@ -307,7 +339,7 @@ class Press {
               ],
               width: '*',
             },
-            { svg: svgOf(anchorMark, 32, seaInk), width: 34 },
+            this.logo(paper),
           ],
         },
         { ...rule(this.sheet, 1.2, ink), margin: [0, 6, 0, 0] },
@@ -358,5 +390,5 @@ export async function paperPdf(paper: Paper): Promise<Buffer> {
     press = undefined
     throw cause
   }))
-  return pdfmake.createPdf(ready.paper(paper)).getBuffer()
+  return pdfmake.createPdf(ready.definition(paper)).getBuffer()
 }

@@ -12,8 +12,6 @@ export interface CustomerLinkRow {
   readonly openedAt: string | null
 }
 
-const linkDays = 60
-
 /** Links with which customers see the papers of their job. */
 export class CustomerLinks extends Repository {
   /** The link of a job that is in force; null if there is none. */
@@ -26,17 +24,17 @@ export class CustomerLinks extends Repository {
     return row ?? null
   }
 
-  /** Makes a link, which ends the one before. The secret is returned once. */
-  async make(job: string): Promise<{ readonly token: string; readonly days: number }> {
+  /** Makes a link, which ends the one before. The secret is returned once. @param days how long it works */
+  async make(job: string, days: number): Promise<{ readonly token: string; readonly days: number }> {
     const token = newToken()
     const { workshop, person } = this.actor
     await this.together(async (sql) => {
       await sql`delete from customer_link where workshop_id = ${workshop} and job_id = ${job}`
       await sql`
         insert into customer_link (link_hash, workshop_id, job_id, created_by, ends_at)
-        values (${hashOfToken(token)}, ${workshop}, ${job}, ${person}, now() + make_interval(days => ${linkDays}))`
+        values (${hashOfToken(token)}, ${workshop}, ${job}, ${person}, now() + make_interval(days => ${days}))`
     })
-    return { token, days: linkDays }
+    return { token, days }
   }
 
   /** Ends the link of a job. False if there is none. */

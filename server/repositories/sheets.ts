@@ -6,7 +6,10 @@ import type { Signature } from '#core/papers/record'
 import { unpricedNames } from '#core/quotation/lines'
 import { formatMoney } from '#core/quotation/money'
 import type { QuotationAnswer } from '#core/quotation/state'
-import { sheetInputs, type SheetInputs } from '#core/papers/sheet'
+import { plainInputs, type PlainChoices } from '#core/papers/inputs'
+import { answerKinds, type PaperKind, type PlainKind } from '#core/papers/kinds'
+import type { QuotationInputs } from '#core/papers/quotation'
+import { sheetInputs } from '#core/papers/sheet'
 import type { Judge } from '../judging/judge'
 import { Repository, type Actor, type Seen } from './actor'
 import type { Jobs, StoredJob } from './jobs'
@@ -17,7 +20,7 @@ import { judgeAgain, type Shop, type ShopSettings } from './shop'
 export interface SheetRow {
   readonly count: number
   readonly number: string
-  readonly kind: 'specification' | 'record' | 'quotation'
+  readonly kind: PaperKind
   readonly name: string
   readonly issuedAt: string
   readonly issuedBy: string
@@ -31,6 +34,7 @@ export interface SheetRow {
 /** What is to be issued. */
 export type Issuing =
   | { readonly kind: 'specification' | 'quotation' }
+  | { readonly kind: PlainKind; readonly choices: PlainChoices }
   | { readonly kind: 'record'; readonly signature: Signature }
 
 export type Issued =
@@ -63,6 +67,8 @@ function nameOf(issued: IssuedContent): string {
     }
     case 'jovial-anchor/specification':
       return issued.result.name
+    default:
+      return issued.result.paper.title
   }
 }
 
@@ -155,12 +161,13 @@ export class Sheets extends Repository {
     if (!stored) return { kind: 'no-job' } as const
     if (!this.isCurrent(seen, stored.version)) return { kind: 'stale', theirs: stored } as const
     const { specified } = stored.document
-    if (!specified && what.kind !== 'record') return { kind: 'nothing-specified' } as const
+    if (!specified && answerKinds.has(what.kind)) return { kind: 'nothing-specified' } as const
     const { workshop, person } = this.actor
     const count = await this.nextCount(this.sql, job)
     const number = `${stored.document.job.number}-${count}`
     const head = { number, issuedAt: now.toISOString(), issuedBy: person }
-    const inputs = sheetInputs(stored.document, shop, head)
+    const { letterhead } = await this.of.letterheads.read()
+    const inputs = sheetInputs(stored.document, { ...shop, letterhead }, head)
     const issued = await this.content(inputs, what)
     if (issued.format === 'jovial-anchor/record') {
       const { gaps = [] } = issued.result
@@ -186,16 +193,16 @@ export class Sheets extends Repository {
     return { kind: 'drawn', row } as const
   }
 
-  private async content(inputs: SheetInputs, what: Issuing): Promise<IssuedContent> {
+  private content(inputs: QuotationInputs, what: Issuing): Promise<IssuedContent> {
     switch (what.kind) {
       case 'record':
         return this.judge.record({ ...inputs, signature: what.signature })
-      case 'quotation': {
-        const { letterhead } = await this.of.letterheads.read()
-        return this.judge.quotation({ ...inputs, letterhead })
-      }
+      case 'quotation':
+        return this.judge.quotation(inputs)
       case 'specification':
         return this.judge.sheet(inputs)
+      default:
+        return this.judge.plain({ kind: what.kind, inputs: plainInputs(inputs, what.choices) })
     }
   }
 

@@ -1,5 +1,6 @@
 import type { H3Event } from 'h3'
 import { issuedPaper } from '#core/papers/issued'
+import { customerKinds } from '#core/papers/kinds'
 import type { Paper } from '#core/papers/blocks'
 import { formatMoney } from '#core/quotation/money'
 import { stateOfQuotation, type QuotationState } from '#core/quotation/state'
@@ -45,7 +46,9 @@ export interface CustomerPaper {
 /** The newest paper of each kind of a job, as its customer sees it: never what it was made from. */
 export async function papersForCustomer(sheets: Sheets, job: string): Promise<readonly CustomerPaper[]> {
   const rows = await sheets.list(job)
-  const newest = rows.filter((row, i) => rows.findIndex(({ kind }) => kind === row.kind) === i)
+  const newest = rows.filter(
+    (row, i) => customerKinds.has(row.kind) && rows.findIndex(({ kind }) => kind === row.kind) === i,
+  )
   const papers = await Promise.all(newest.map((row) => paperOf(sheets, job, row)))
   return papers.filter((paper) => paper !== null)
 }

@@ -1,7 +1,9 @@
 import Joi from 'joi'
 import { currencyCodes, locales } from '#core/quotation/money'
 import { mostTaxRates, type Letterhead } from '#core/quotation/terms'
+import { pictureOf } from '../pictures/picture'
 import { plainText } from './plain-text'
+import { Refusal } from './refusal'
 
 /** Words on several lines: without control characters but for line ends. */
 const lines = (most: number) =>
@@ -12,6 +14,12 @@ const lines = (most: number) =>
     .pattern(/^[^\p{Cs}\u0000-\u0009\u000b-\u001f\u007f-\u009f]*$/u, 'plain text')
     .required()
 const percent = (most: number) => Joi.number().min(0).max(most).required()
+
+/** Letters of a logo as a data address, at most: about 150 kB of picture. */
+const mostLogo = 200_000
+const pngHead = 'data:image/png;base64,'
+/** Pixels of a logo in each direction, at most. */
+const mostLogoPx = 2000
 
 export const letterheadSchema = Joi.object<Letterhead>({
   address: lines(500),
@@ -42,4 +50,19 @@ export const letterheadSchema = Joi.object<Letterhead>({
     wiring: percent(1000),
   }).required(),
   consumables: Joi.valid('itemised', 'together').required(),
+  logo: Joi.string()
+    .allow('')
+    .max(mostLogo)
+    .pattern(/^data:image\/png;base64,[A-Za-z0-9+/]+={0,2}$/, 'a PNG picture as a data address')
+    .required(),
 })
+
+/** A logo without what stands next to its pixels. @throws a refusal for what is no picture, or a large one */
+export async function cleanLogo(logo: string): Promise<string> {
+  if (logo === '') return ''
+  const picture = await pictureOf(Buffer.from(logo.slice(pngHead.length), 'base64'), 'image/png')
+  if (!picture || picture === 'too large') throw new Refusal(422, 'The logo is not a complete PNG picture')
+  if (Math.max(picture.width, picture.height) > mostLogoPx)
+    throw new Refusal(422, `The logo is larger than ${mostLogoPx} × ${mostLogoPx} pixels`)
+  return `${pngHead}${Buffer.from(picture.data).toString('base64')}`
+}

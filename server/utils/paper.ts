@@ -1,21 +1,32 @@
+import type { H3Event } from 'h3'
+import { plainInputs } from '#core/papers/inputs'
+import { answerKinds, type PlainKind } from '#core/papers/kinds'
+import { sheetInputs } from '#core/papers/sheet'
 import { judgeOfServer } from '../judging/pool'
 import { keptByContent, keptPaper } from '../papers/kept'
 import { repositories } from './database'
-import { jobId, noSuchJob, sendPdf } from './reply'
-import { media, route } from './route'
+import { jobId, noSuchJob } from './reply'
 
-/** A paper of a job as it is saved, by its name: the same job and rules give the same one all day. */
-export const paperOfJob = (name: 'summary' | 'wiring') =>
-  route({ needs: 'apprentice', answer: media('application/pdf'), refuses: [404] }, async (event) => {
-    const { jobs, shop } = await repositories(event)
-    const job = await jobs.read(jobId(event))
-    if (!job) throw noSuchJob()
-    const settings = await shop.read()
-    // By its date.
-    const madeAt = `${new Date().toISOString().slice(0, 10)}T00:00:00.000Z`
-    const judge = judgeOfServer()
-    const data = await keptPaper(`${name} ${job.id} ${job.version} ${settings.version} ${madeAt}`, async () =>
-      keptByContent(await judge[name]({ ...settings, document: job.document, madeAt }), judge.pdf),
-    )
-    return sendPdf(event, `${name}-${job.document.job.number}`, data)
+/** A plain paper of a job as it is saved, as PDF: the same job, rules and letterhead give the same one all day. */
+export async function draftOfJob(
+  event: H3Event,
+  kind: PlainKind,
+): Promise<{ readonly name: string; readonly data: Uint8Array } | 'nothing-specified'> {
+  const { jobs, shop, letterheads } = await repositories(event)
+  const job = await jobs.read(jobId(event))
+  if (!job) throw noSuchJob()
+  if (answerKinds.has(kind) && !job.document.specified) return 'nothing-specified'
+  const settings = await shop.read()
+  const { letterhead, version } = await letterheads.read()
+  // By its date.
+  const issuedAt = `${new Date().toISOString().slice(0, 10)}T00:00:00.000Z`
+  const judge = judgeOfServer()
+  const madeFrom = `${kind} ${job.id} ${job.version} ${settings.version} ${version} ${issuedAt}`
+  const data = await keptPaper(madeFrom, async () => {
+    const head = { number: '', issuedAt, issuedBy: '' }
+    const inputs = plainInputs(sheetInputs(job.document, { ...settings, letterhead }, head))
+    const { result } = await judge.plain({ kind, inputs })
+    return keptByContent(result.paper, judge.pdf)
   })
+  return { name: `${kind}-${job.document.job.number}`, data }
+}

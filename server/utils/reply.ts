@@ -100,6 +100,9 @@ export const photoId = (event: H3Event): string => idOf(event, 'photo', noSuchPh
 
 export const noSuchPhoto = (): Refusal => new Refusal(404, 'There is no such photo')
 
+export const nothingSpecified = (): Refusal =>
+  new Refusal(422, 'This job has no specification yet. Choose an answer first')
+
 export const noSuchJob = (): Refusal => new Refusal(404, 'There is no such job')
 
 /** Data that matches a schema, or 422 naming the fields. */

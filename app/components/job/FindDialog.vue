@@ -40,8 +40,10 @@ const everything = computed<Found[]>(() =>
             ['loads', 'Loads'],
             ['candidates', 'Candidates'],
             ['specify', 'Specify'],
+            ['quotation', 'Quotation'],
             ['wiring', 'Wiring'],
             ['prove', 'Prove'],
+            ['papers', 'Papers'],
             ['run', 'Run'],
             ['rules', 'Rules of this job'],
           ] as const
@@ -56,8 +58,8 @@ const everything = computed<Found[]>(() =>
         {
           id: 'view-summary',
           kind: 'view',
-          text: 'Summary page',
-          go: () => navigateTo(`/jobs/${bench.id}/summary`),
+          text: 'Summary',
+          go: () => navigateTo(`/jobs/${bench.id}/papers/summary`),
         },
         ...(judging.assessment?.checks.map((c) => ({
           id: c.key,

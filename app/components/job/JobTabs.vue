@@ -13,10 +13,14 @@ const views = [
   ['/quotation', 'Quotation'],
   ['/wiring', 'Wiring'],
   ['/prove', 'Prove'],
+  ['/papers', 'Papers'],
   ['/run', 'Run'],
   ['/rules', 'Rules'],
-  ['/summary', 'Summary page'],
 ] as const
+const isShown = (path: string): boolean => {
+  const address = `/jobs/${bench.id}${path}`
+  return route.path === address || (path !== '' && route.path.startsWith(`${address}/`))
+}
 const judging = useJudging()
 /** The wiring's verdict, where something of it was decided and it does not suit: a proposal is nobody's fault. */
 const wiring = computed(() =>
@@ -38,12 +42,8 @@ const own = computed(() => Object.keys(bench.document?.rules ?? {}).length)
       :to="`/jobs/${bench.id}${path}`"
       prefetch-on="interaction"
       class="inline-flex min-h-8 shrink-0 items-center border-b-[3px] px-2 font-semibold max-md:min-h-11"
-      :class="
-        route.path === `/jobs/${bench.id}${path}`
-          ? 'border-sea'
-          : 'border-transparent text-soft hover:border-edge'
-      "
-      :aria-current="route.path === `/jobs/${bench.id}${path}` ? 'page' : undefined"
+      :class="isShown(path) ? 'border-sea' : 'border-transparent text-soft hover:border-edge'"
+      :aria-current="isShown(path) ? 'page' : undefined"
       >{{ word }}<span v-if="path === '/rules' && own" class="ml-1 font-normal">({{ own }} own)</span
       ><span
         v-if="path === '/wiring' && wiring"

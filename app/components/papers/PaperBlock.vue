@@ -46,6 +46,8 @@ defineProps<{ block: Block }>()
       </div>
     </li>
   </ul>
+  <PaperGrid v-else-if="block.kind === 'grid'" :block="block" />
+  <PaperShape v-else-if="block.kind === 'drawing'" :drawing="block.drawing" label="Drawing" />
   <div v-else-if="block.kind === 'signatures'" class="mt-10 grid grid-cols-2 gap-10">
     <p v-for="name in block.of" :key="name" class="border-t border-ink pt-1 text-xs text-soft">{{ name }}</p>
   </div>

@@ -8,6 +8,7 @@ defineProps<{ paper: Paper }>()
 <template>
   <article
     class="sheet border border-line bg-card p-6 md:p-9 print:border-0 print:bg-white print:p-0"
+    :class="{ 'text-lg': paper.type === 'large' }"
     data-testid="paper"
   >
     <header class="flex items-start justify-between gap-6 border-b-2 border-ink pb-3">
@@ -16,7 +17,12 @@ defineProps<{ paper: Paper }>()
         <h1 class="text-2xl">{{ paper.title }}</h1>
         <p v-for="(words, i) in paper.under" :key="i" :class="{ 'text-soft': i > 0 }">{{ words }}</p>
       </div>
-      <AnchorMark class="size-12 shrink-0 text-sea" />
+      <img
+        v-if="paper.logo"
+        :src="paper.logo"
+        alt=""
+        class="max-h-16 max-w-48 shrink-0 object-contain"
+      /><AnchorMark v-else class="size-12 shrink-0 text-sea" />
     </header>
     <section
       v-for="(section, i) in paper.sections"

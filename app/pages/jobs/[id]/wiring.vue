@@ -93,7 +93,10 @@ function saveDrawing() {
           <button type="button" class="act-quiet !min-h-8 max-md:!min-h-11" @click="saveDrawing">
             Export drawing (SVG)
           </button>
-          <a class="act-quiet !min-h-8 max-md:!min-h-11" :href="`/api/jobs/${bench.id}/wiring/pdf`" download
+          <a
+            class="act-quiet !min-h-8 max-md:!min-h-11"
+            :href="`/api/jobs/${bench.id}/papers/wiring/pdf`"
+            download
             >Open plan (PDF)</a
           >
         </span>

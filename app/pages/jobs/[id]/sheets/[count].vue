@@ -17,8 +17,6 @@ useHead({
   title: () =>
     found.value ? `${issuedPaper(found.value.sheet).title} · Jovial Anchor` : 'Issued · Jovial Anchor',
 })
-/** The view in which a sheet is issued. */
-const viewOf = { record: 'prove', specification: 'specify', quotation: 'quotation' } as const
 const print = () => window.print()
 </script>
 
@@ -35,13 +33,16 @@ const print = () => window.print()
     data-testid="sheet"
   >
     <p class="mb-4 flex flex-wrap gap-2 print:hidden">
-      <NuxtLink :to="`/jobs/${route.params.id}/${viewOf[found.kind]}`" class="act-quiet"
+      <NuxtLink :to="`/jobs/${route.params.id}/${paperView[found.kind]}`" class="act-quiet"
         >Back to the job</NuxtLink
       ><button type="button" class="act-quiet" @click="print">Print</button
       ><a :href="`${address}/pdf`" target="_blank" class="act-quiet">PDF</a
-      ><a v-if="found.kind !== 'record'" :href="`${address}/csv`" class="act-quiet">{{
-        found.kind === 'quotation' ? 'Lines as CSV' : 'Parts as CSV'
-      }}</a>
+      ><a
+        v-if="found.kind === 'quotation' || found.kind === 'specification'"
+        :href="`${address}/csv`"
+        class="act-quiet"
+        >{{ found.kind === 'quotation' ? 'Lines as CSV' : 'Parts as CSV' }}</a
+      >
     </p>
     <PaperSheet :paper="issuedPaper(found.sheet)" />
   </main>

@@ -1,10 +1,13 @@
 import Joi from 'joi'
+import type { PlainChoices } from '#core/papers/inputs'
+import { isPlainKind, plainKinds, type PlainKind } from '#core/papers/kinds'
+import { labelSheetIds } from '#core/papers/label-sheets'
 import type { Signature } from '#core/papers/record'
 import type { Seen } from '../../../../repositories/actor'
 import type { Issuing } from '../../../../repositories/sheets'
 import { repositories } from '../../../../utils/database'
 import { Refusal } from '../../../../utils/refusal'
-import { jobId, noSuchJob } from '../../../../utils/reply'
+import { jobId, noSuchJob, nothingSpecified } from '../../../../utils/reply'
 import { plainText } from '../../../../utils/plain-text'
 import { seenSchema } from '../../../../utils/seen'
 import { whoSchema } from '../../../../utils/who'
@@ -20,16 +23,42 @@ const signature = Joi.object<Signature>({
     .items(Joi.array().max(2000).items(Joi.array().ordered(coordinate, coordinate)))
     .required(),
 })
-const body = Joi.object<Seen & { who: string; kind?: 'quotation'; signature?: Signature }>({
+interface Asked extends Seen, PlainChoices {
+  readonly who: string
+  readonly kind?: 'quotation' | PlainKind
+  readonly signature?: Signature
+}
+const body = Joi.object<Asked>({
   ...seenSchema,
   who: whoSchema,
-  kind: Joi.valid('quotation').description('Left out for a specification, or for a record with a signature.'),
+  kind: Joi.valid('quotation', ...plainKinds).description(
+    'Left out for a specification, or for a record with a signature.',
+  ),
   signature,
+  labelSheet: Joi.valid(...labelSheetIds).description('Only for labels.'),
+  customerPage: Joi.string()
+    .uri({ scheme: ['http', 'https'] })
+    .max(300)
+    .description('Only for settings cards: the address behind their code.'),
 }).oxor('kind', 'signature')
 
+function issuingOf({
+  kind,
+  signature: signed,
+  labelSheet,
+  customerPage,
+}: Omit<Asked, 'who' | keyof Seen>): Issuing {
+  if (signed) return { kind: 'record', signature: signed }
+  if (kind === undefined || !isPlainKind(kind)) return { kind: kind ?? 'specification' }
+  return {
+    kind,
+    choices: { ...(labelSheet ? { labelSheet } : {}), ...(customerPage ? { customerPage } : {}) },
+  }
+}
+
 /**
- * Issues what is specified as a sheet that never changes: as a specification, as a quotation, or, with a signature, as
- * the record of fitting and proving. The version says which state of the job was looked at.
+ * Issues a paper that never changes: a specification, a plain paper, a quotation, or, with a signature, the record of
+ * fitting and proving. The version says which state of the job was looked at.
  */
 export default route(
   {
@@ -38,16 +67,15 @@ export default route(
     answer: json(sheetRow),
     refuses: [404, 409],
   },
-  async (event, { body: { version, epoch, who, kind = 'specification' as const, signature: signed } }) => {
+  async (event, { body: { version, epoch, who, ...asked } }) => {
     const id = jobId(event)
     const { sheets } = await repositories(event, who)
-    const what: Issuing = signed ? { kind: 'record', signature: signed } : { kind }
-    const issued = await sheets.issue(id, { version, epoch }, new Date(), what)
+    const issued = await sheets.issue(id, { version, epoch }, new Date(), issuingOf(asked))
     switch (issued.kind) {
       case 'no-job':
         throw noSuchJob()
       case 'nothing-specified':
-        throw new Refusal(422, 'This job has no specification yet. Choose an answer first')
+        throw nothingSpecified()
       case 'stale':
         throw new Refusal(409, `${issued.theirs.updatedBy} changed this job in the meantime`, {
           theirs: issued.theirs,

@@ -8,7 +8,8 @@ import { media, route } from '../../../../../utils/route'
 /** The parts list of a specification, or the lines of a quotation. */
 export default route({ needs: 'apprentice', answer: media('text/csv'), refuses: [404] }, async (event) => {
   const { row, sheet } = await sheetOfAddress(event)
-  if (sheet.format === 'jovial-anchor/record') throw new Refusal(404, 'A signed record has no parts list')
+  if (sheet.format !== 'jovial-anchor/quotation' && sheet.format !== 'jovial-anchor/specification')
+    throw new Refusal(404, 'This paper has no list of parts')
   const isQuotation = sheet.format === 'jovial-anchor/quotation'
   const name = `${isQuotation ? 'quotation' : 'parts'}-${row.number}`.replace(/[^\w-]/g, '_')
   const text = isQuotation ? quotationCsv(sheet) : sheetCsv(sheet)

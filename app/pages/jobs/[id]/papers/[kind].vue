@@ -1,0 +1,48 @@
+<script setup lang="ts">
+import { plainInputs } from '#core/papers/inputs'
+import { isPlainKind, paperKinds, type PlainKind } from '#core/papers/kinds'
+import { sheetInputs } from '#core/papers/sheet'
+import { asCallback, plain } from '../../../../engine/client'
+
+/** A paper as it would be issued now. */
+definePageMeta({ validate: ({ params }) => isPlainKind(String(params.kind)) })
+const route = useRoute()
+const kind = computed(() =>
+  isPlainKind(String(route.params.kind)) ? (String(route.params.kind) as PlainKind) : 'summary',
+)
+const shop = useShop()
+const { bench, problem, id } = useJobPage(paperKinds[kind.value])
+const { letterhead } = useLetterhead()
+const issuedAt = new Date().toISOString()
+const print = () => window.print()
+
+const { result: paper, problem: failed } = useAsked(
+  (engine, job, { rules = {}, units }) => {
+    const settings = {
+      name: shop.shop.name,
+      rules,
+      units: units ?? shop.shop.units,
+      letterhead: plain(letterhead.value),
+    }
+    const inputs = sheetInputs(job, settings, { number: '', issuedAt, issuedBy: '' })
+    return engine.paper(kind.value, plainInputs(inputs), asCallback(layOut))
+  },
+  () => bench.document,
+)
+</script>
+
+<template>
+  <main v-if="problem" class="p-10 text-center">
+    <h1 class="text-2xl">This job cannot be opened</h1>
+    <p class="mt-2">{{ problem }}</p>
+  </main>
+  <main v-else-if="paper" class="mx-auto max-w-[52rem] p-4 md:px-8 md:py-6 print:max-w-none print:p-0">
+    <p class="mb-4 flex flex-wrap gap-2 print:hidden">
+      <NuxtLink :to="`/jobs/${id}/papers`" class="act-quiet">Back to papers</NuxtLink
+      ><button type="button" class="act" @click="print">Print draft</button
+      ><a :href="`/api/jobs/${id}/papers/${kind}/pdf`" target="_blank" class="act-quiet">PDF</a>
+    </p>
+    <PaperSheet :paper="paper" />
+  </main>
+  <main v-else class="p-10 text-soft" :aria-busy="!failed">{{ failed || 'Making the paper …' }}</main>
+</template>

@@ -1,0 +1,65 @@
+import { wiredJob } from '#core/assessment/wired'
+import { columnOf } from '#core/compare/candidates'
+import { asFitted } from '#core/job/as-fitted'
+import { dayAway } from '#core/system/energy'
+import { factsOf, usualSystem, whereKnown } from '#core/system/system'
+import type { Paper } from '../blocks'
+import { headOf } from '../head'
+import type { PlainInputs } from '../inputs'
+import {
+  alarmSection,
+  coldSection,
+  comeBackSection,
+  monitorSection,
+  neverSection,
+  storageSection,
+  switchOffSection,
+} from './care'
+import { fittedSection, lifeSection, placesSection } from './fitted'
+import { chargingSection, daysSection, holdsSection, togetherSection } from './use'
+
+/**
+ * The booklet that the customer keeps: what was fitted, how to use it, what never to do.
+ * Its figures are of the job as it was fitted.
+ */
+export function bookletPaper(inputs: PlainInputs): Paper {
+  const { job, rules, shop, letterhead } = inputs
+  const settings = { rules, units: shop.units }
+  const fitted = asFitted(job)
+  const facts = factsOf(fitted, settings)
+  const system = usualSystem(facts)
+  const { q } = system
+  const column = columnOf(fitted, 'candidate', settings)
+  const isUseKnown = whereKnown(facts, dayAway) !== null
+  const { name, customer, registration, location } = job.job
+  const contact = [
+    shop.name,
+    letterhead.address.replace(/\s*\n\s*/g, ', '),
+    letterhead.phone,
+    letterhead.email,
+  ]
+    .filter(Boolean)
+    .join(' · ')
+  return {
+    ...headOf('booklet', inputs),
+    title: `Your lithium battery${name ? ` on ${name}` : ''}`,
+    under: [[customer, registration, location].filter(Boolean).join(' · ')].filter(Boolean),
+    type: 'large',
+    sections: [
+      ...holdsSection(system, fitted.candidate.name ?? ''),
+      ...daysSection(system, isUseKnown),
+      ...togetherSection(system, fitted),
+      ...chargingSection(column),
+      ...neverSection(system),
+      ...placesSection(wiredJob(fitted, settings), q),
+      ...monitorSection(system),
+      ...alarmSection(system),
+      ...switchOffSection(system),
+      ...coldSection(system),
+      ...storageSection(system),
+      ...comeBackSection(contact),
+      ...fittedSection(fitted),
+      ...lifeSection(system, column, isUseKnown),
+    ],
+  }
+}

@@ -1,0 +1,98 @@
+import type { WiredJob } from '#core/assessment/wired'
+import { checkTopic } from '#core/assessment/checks/index'
+import { lifeKwh, type CandidateColumn } from '#core/compare/candidates'
+import type { JobDocument } from '#core/job/document'
+import { fittingPlaces } from '#core/job/parts/network'
+import { dailyUse } from '#core/system/energy'
+import type { System } from '#core/system/system'
+import { inSentence, type Write } from '#core/units/format'
+import { ratingWords } from '#core/wiring/words'
+import type { Section } from '../blocks'
+import { roughly, told } from './sentences'
+import { placesDrawing } from './places-drawing'
+
+/** What was fitted, each with what it settles. */
+export function fittedSection({ specified }: JobDocument): Section[] {
+  const steps = specified?.steps ?? []
+  if (steps.length === 0) return []
+  return [
+    {
+      heading: 'What we fitted, and why',
+      blocks: [
+        {
+          kind: 'table',
+          name: 'What we fitted, and why',
+          columns: [
+            { title: 'Work', widthMm: null },
+            { title: 'Because of', widthMm: 64 },
+          ],
+          rows: steps.map(({ label, on, settles }) => [
+            on ? `${label} (${on})` : label,
+            settles.map((id) => inSentence(checkTopic(id))).join(', '),
+          ]),
+          sums: [],
+        },
+      ],
+    },
+  ]
+}
+
+/** Fuses and switches that are there afterwards, with what they are for and their place. */
+export function placesSection(wired: WiredJob, q: Write): Section[] {
+  const fittings = wired.network.posts.filter(
+    ({ fitting, state, kind }) =>
+      fitting?.number && state !== 'goes' && (kind === 'fuse' || kind === 'switch'),
+  )
+  if (fittings.length === 0) return []
+  return [
+    {
+      heading: 'Where the switch and the fuses are',
+      about: 'positive side',
+      blocks: [
+        { kind: 'drawing', drawing: placesDrawing(wired, q) },
+        {
+          kind: 'table',
+          name: 'Fuses and switches',
+          columns: [
+            { title: 'Number', widthMm: 20 },
+            { title: 'What', widthMm: null },
+            { title: 'Where', widthMm: 42 },
+            { title: 'Rating', widthMm: 30, right: true },
+          ],
+          rows: fittings.map(({ name, place, fitting }) => [
+            fitting!.number,
+            name,
+            place ? fittingPlaces[place] : 'not noted',
+            ratingWords(fitting!, q),
+          ]),
+          sums: [],
+        },
+      ],
+    },
+  ]
+}
+
+/** Nominal voltage of four LFP cells, V. */
+const lfpNominalV = 12.8
+/** Age ends an LFP battery that is hardly cycled after about this many years (engineering default). */
+const mostYears = 15
+
+/** What a kilowatt-hour costs over the life of the battery, and how long it lasts, with what that assumes. */
+export function lifeSection(system: System, column: CandidateColumn, asks: boolean): Section[] {
+  const { q, rules, bank } = system
+  const kwh = lifeKwh(system)
+  const dayAh = asks ? dailyUse(system).ah : 0
+  const dayKwh = (dayAh * lfpNominalV * bank.scale) / 1000
+  const years = dayKwh > 0 ? kwh / (dayKwh * 365) : null
+  return told(
+    'Cost and life',
+    `Over its life the battery can deliver about ${Math.round(kwh)} kWh.`,
+    column.pricePerKwh !== null && `At its price, each kWh costs about ${q(column.pricePerKwh, 'money')}.`,
+    years !== null &&
+      (years > mostYears
+        ? `Used every day as today, age ends it first: count on about ${mostYears} years.`
+        : `Used every day as today, it lasts about ${roughly(years)} years.`),
+    `We assume ${q(rules.usableLithium, '%')} of the charge is used each time.`,
+    `We assume ${bank.each.cycles} cycles to ${q(bank.each.cycleDepth, '%')} depth, as stated for it.`,
+  )
+}

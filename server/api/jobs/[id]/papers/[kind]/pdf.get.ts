@@ -1,0 +1,18 @@
+import { getRouterParam } from 'h3'
+import { isPlainKind } from '#core/papers/kinds'
+import { draftOfJob } from '../../../../../utils/paper'
+import { Refusal } from '../../../../../utils/refusal'
+import { nothingSpecified, sendPdf } from '../../../../../utils/reply'
+import { media, route } from '../../../../../utils/route'
+
+/** The draft of a paper of a job as it is saved, as a PDF. It has no number. */
+export default route(
+  { needs: 'apprentice', answer: media('application/pdf'), refuses: [404] },
+  async (event) => {
+    const kind = getRouterParam(event, 'kind') ?? ''
+    if (!isPlainKind(kind)) throw new Refusal(404, 'There is no draft of such a paper')
+    const draft = await draftOfJob(event, kind)
+    if (draft === 'nothing-specified') throw nothingSpecified()
+    return sendPdf(event, draft.name, draft.data)
+  },
+)

@@ -1,0 +1,94 @@
+import AxeBuilder from '@axe-core/playwright'
+import type { Page } from '@playwright/test'
+import { expect, expectSaved, test } from './bench-test'
+
+const paperRow = (page: Page, kind: string) => page.locator(`[data-paper="${kind}"]`)
+
+test('the workboat gets every paper: issued, opened as page and PDF, replaced, read by the customer', async ({
+  page,
+  app,
+  browser,
+}) => {
+  await page.goto(`${app.url}/letterhead`)
+  await page.getByLabel('Phone').fill('+44 1632 960417')
+  await page.getByTestId('logo-file').setInputFiles({
+    name: 'logo.svg',
+    mimeType: 'image/svg+xml',
+    buffer: Buffer.from(
+      '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 300 90"><script>document.title="run"</script><rect width="300" height="90" fill="#24505e"/></svg>',
+    ),
+  })
+  await expect(page.getByAltText('Logo of the workshop')).toHaveAttribute('src', /^data:image\/png/)
+  await page.getByTestId('logo-file').setInputFiles({
+    name: 'logo.png',
+    mimeType: 'image/png',
+    buffer: Buffer.from('no picture'),
+  })
+  await expect(page.getByRole('alert')).toHaveText('This is not a PNG or SVG picture.')
+  await page.getByRole('button', { name: 'Save letterhead' }).click()
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible()
+
+  const job = await app.job('0417')
+  await page.goto(`${job}/papers`)
+  for (const kind of ['quotation', 'specification', 'cards', 'booklet'])
+    await expect(paperRow(page, kind)).toContainText('Choose an answer under Specify first.')
+  await expect(paperRow(page, 'booklet').getByRole('button', { name: 'Issue' })).toBeDisabled()
+  await page.getByRole('link', { name: 'Specify', exact: true }).click()
+  await page.getByRole('button', { name: 'Choose this answer' }).first().click()
+  await expectSaved(page)
+  await page.getByRole('link', { name: 'Papers', exact: true }).click()
+
+  // A draft shows what would be issued; nothing is numbered by it.
+  await paperRow(page, 'booklet').getByRole('link', { name: 'Preview' }).click()
+  await expect(page.getByTestId('paper')).toContainText('Your lithium battery on Marigold Tern')
+  await expect(page.getByTestId('paper')).toContainText('Never jump-start an engine from this battery.')
+  await expect(page.getByTestId('paper')).toContainText('Customer’s booklet, draft, job 0417')
+  await page.getByRole('link', { name: 'Back to papers' }).click()
+
+  for (const [kind, name] of [
+    ['summary', 'Summary 0417-1'],
+    ['specification', 'Specification 0417-2'],
+    ['wiring', 'Wiring papers 0417-3'],
+    ['labels', 'Labels 0417-4'],
+    ['cards', 'Settings cards 0417-5'],
+    ['booklet', 'Customer’s booklet 0417-6'],
+  ] as const) {
+    if (kind === 'labels') await paperRow(page, kind).getByLabel('Label sheet').selectOption('a4-65')
+    await paperRow(page, kind).getByRole('button', { name: 'Issue' }).click()
+    await expect(paperRow(page, kind).getByRole('link', { name })).toBeVisible()
+    await expect(paperRow(page, kind).getByTestId('paper-state')).toHaveText('Issued')
+  }
+  expect((await new AxeBuilder({ page }).setLegacyMode().analyze()).violations).toEqual([])
+  const api = job.replace('/jobs/', '/api/jobs/')
+  for (const count of [1, 2, 3, 4, 5, 6]) {
+    const pdf = await page.request.get(`${api}/sheets/${count}/pdf`)
+    expect(pdf.headers()['content-type']).toContain('application/pdf')
+    expect(Buffer.compare(await pdf.body(), await (await page.request.get(`${api}/sheets/${count}/pdf`)).body())).toBe(0)
+  }
+
+  // A newer one replaces the older, which stays as it was.
+  await paperRow(page, 'booklet').getByRole('link', { name: 'Customer’s booklet 0417-6' }).click()
+  const frozen = await page.getByTestId('paper').innerText()
+  await page.getByRole('link', { name: 'Back to the job' }).click()
+  await paperRow(page, 'booklet').getByRole('button', { name: 'Replace' }).click()
+  await expect(paperRow(page, 'booklet')).toContainText('Replaced: 0417-6')
+  await paperRow(page, 'booklet').getByRole('link', { name: '0417-6', exact: true }).click()
+  await expect(page.getByTestId('paper')).toBeVisible()
+  expect(await page.getByTestId('paper').innerText()).toBe(frozen)
+
+  // The customer reads the newest of each, and no labels.
+  await page.goto(`${job}/papers`)
+  await page.getByRole('button', { name: 'Make link' }).click()
+  const link = await page.getByTestId('link').innerText()
+  const phone = await browser.newContext({ viewport: { width: 390, height: 844 } })
+  const theirs = await phone.newPage()
+  await theirs.goto(link)
+  const papers = theirs.getByRole('navigation', { name: 'Papers' })
+  await expect(papers.getByRole('button', { name: 'Customer’s booklet 0417-7' })).toBeVisible()
+  await expect(papers.getByRole('button', { name: /Labels/ })).toHaveCount(0)
+  await papers.getByRole('button', { name: 'Customer’s booklet 0417-7' }).click()
+  await expect(theirs.getByTestId('paper')).toContainText('Come back to us')
+  await expect(theirs.getByTestId('paper')).toContainText('+44 1632 960417')
+  expect(await theirs.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
+  await phone.close()
+})
