@@ -135,7 +135,7 @@ await withDemo(async ({ url, browser, job }) => {
     },
     { name: 'prove', path: `${workboat}/prove`, act: proved },
     { name: 'prove-phone', path: `${workboat}/prove`, size: phone, dark: true, act: proved },
-    { name: 'summary', path: `${workboat}/summary` },
+    { name: 'summary', path: `${workboat}/papers/summary` },
     // Last: the first chooses an answer for the workboat.
     { name: 'sheet', path: `${workboat}/specify`, act: issued },
     {

@@ -1,7 +1,9 @@
 import { specifiedBy } from '#core/solve/specify'
 import { planOf } from '#core/solve/plan'
 import { readFileSync } from 'node:fs'
+import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { PlainPaper } from '#core/papers/plain'
 import { sheetOf, type Sheet } from '#core/papers/sheet'
 import type { JobDocument } from '#core/job/document'
 import { withSpecified } from '#core/job/as-specified'
@@ -155,13 +157,15 @@ describe('a specification sheet', () => {
   })
 
   it('has next to it the summary of the job as it is saved, as a PDF', async () => {
-    const { status, type, bytes } = await raw(`/api/jobs/${job.id}/summary/pdf`)
+    const { status, type, bytes } = await raw(`/api/jobs/${job.id}/papers/summary/pdf`)
     expect([status, type, new TextDecoder().decode(bytes.slice(0, 5))]).toEqual([
       200,
       'application/pdf',
       '%PDF-',
     ])
-    expect((await call('GET', '/api/jobs/00000000-0000-4000-8000-000000000000/summary/pdf')).status).toBe(404)
+    expect(
+      (await call('GET', '/api/jobs/00000000-0000-4000-8000-000000000000/papers/summary/pdf')).status,
+    ).toBe(404)
   })
 
   it.each([
@@ -449,5 +453,91 @@ describe('sheets issued at once', () => {
     const replies = await Promise.all(Array.from({ length: 6 }, issue))
     expect(replies.map(({ status }) => status)).toEqual(Array(6).fill(200))
     expect(new Set(replies.map(({ body }) => body.number)).size).toBe(6)
+  })
+})
+
+describe('a plain paper', () => {
+  it.each(['summary', 'wiring', 'labels', 'cards', 'booklet'])(
+    'has a paper of the kind %s, frozen with its letterhead, as page and PDF',
+    async (kind) => {
+      const { version, epoch } = job
+      const path = `/api/jobs/${job.id}/sheets`
+      const issued = await call<SheetRow>('POST', path, { version, epoch, who: 'Ida Brell', kind })
+      expect(issued).toMatchObject({ status: 200, body: { kind, number: `0500-${issued.body.count}` } })
+      const { body } = await call<{ sheet: PlainPaper }>('GET', `${path}/${issued.body.count}`)
+      expect(body.sheet.inputs.letterhead.currency).toMatch(/^[A-Z]{3}$/)
+      expect(body.sheet.result.paper.foot).toContain(issued.body.number)
+      const [one, again] = [
+        await raw(`${path}/${issued.body.count}/pdf`),
+        await raw(`${path}/${issued.body.count}/pdf`),
+      ]
+      expect(one.type).toBe('application/pdf')
+      expect(Buffer.compare(one.bytes, again.bytes)).toBe(0)
+      expect((await call('GET', `${path}/${issued.body.count}/csv`)).status).toBe(404)
+    },
+  )
+
+  it('of labels takes a sheet of labels that it knows, and no other', async () => {
+    const { version, epoch } = job
+    const asked = { version, epoch, who: 'Ida Brell', kind: 'labels' }
+    const path = `/api/jobs/${job.id}/sheets`
+    const { body } = await call<SheetRow>('POST', path, { ...asked, labelSheet: 'letter-80' })
+    const { sheet } = (await call<{ sheet: PlainPaper }>('GET', `${path}/${body.count}`)).body
+    expect(sheet.result.paper.size).toBe('Letter')
+    expect((await call('POST', path, { ...asked, labelSheet: 'a3-1' })).status).toBe(422)
+    expect((await call('POST', path, { ...asked, kind: 'poster' })).status).toBe(422)
+    expect((await raw(`/api/jobs/${job.id}/papers/labels/pdf?labelSheet=a4-65`)).status).toBe(200)
+    expect((await call('GET', `/api/jobs/${job.id}/papers/labels/pdf?labelSheet=a3-1`)).status).toBe(422)
+    expect((await call('GET', `/api/jobs/${job.id}/papers/poster/pdf`)).status).toBe(404)
+  })
+
+  it('is shown to the customer, but for labels', async () => {
+    const { token } = (
+      await call<{ token: string }>('POST', `/api/jobs/${job.id}/customer-link`, { who: 'Ida', days: 3650 })
+    ).body
+    const { papers } = (await call<{ papers: { kind: string }[] }>('POST', '/api/customer/open', { token }))
+      .body
+    const kinds = papers.map(({ kind }) => kind)
+    expect(kinds).toEqual(expect.arrayContaining(['summary', 'wiring', 'cards', 'booklet']))
+    expect(kinds).not.toContain('labels')
+    const tooLong = await call('POST', `/api/jobs/${job.id}/customer-link`, { who: 'Ida', days: 9999 })
+    expect(tooLong.status).toBe(422)
+  })
+})
+
+describe('the logo of the letterhead', () => {
+  const save = async (logo: string) => {
+    const { letterhead, version } = (await call<LetterheadRow>('GET', '/api/letterhead')).body
+    return call<LetterheadRow>('PUT', '/api/letterhead', { letterhead: { ...letterhead, logo }, version })
+  }
+  const png = (data: Buffer) => `data:image/png;base64,${data.toString('base64')}`
+  const picture = (width: number, height: number) =>
+    sharp({ create: { width, height, channels: 3, background: '#24505e' } })
+      .png()
+      .withMetadata()
+      .toBuffer()
+
+  it('is kept as its pixels, and stands on the next paper as page and PDF', async () => {
+    const data = await picture(300, 90)
+    expect((await save(png(data))).status).toBe(200)
+    const { version, epoch } = job
+    const path = `/api/jobs/${job.id}/sheets`
+    const { body } = await call<SheetRow>('POST', path, { version, epoch, who: 'Ida', kind: 'booklet' })
+    const { sheet } = (await call<{ sheet: PlainPaper }>('GET', `${path}/${body.count}`)).body
+    expect(sheet.result.paper.logo).toMatch(/^data:image\/png;base64,/)
+    expect((await raw(`${path}/${body.count}/pdf`)).status).toBe(200)
+  })
+  it('is refused where it is no whole PNG, or too large', async () => {
+    const data = await picture(300, 90)
+    for (const logo of [
+      png(Buffer.from('<svg onload="alert(1)"/>')),
+      png(data.subarray(0, 60)),
+      'data:image/svg+xml;base64,AAAA',
+      'javascript:alert(1)',
+      png(await picture(2100, 10)),
+      `data:image/png;base64,${'A'.repeat(300_000)}`,
+    ])
+      expect((await save(logo)).status).toBe(422)
+    expect((await save('')).status).toBe(200)
   })
 })

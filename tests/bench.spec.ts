@@ -212,7 +212,7 @@ test('keys find, step and go, and none fires while typing', async ({ page, app }
   await page.locator('h1').click()
   await page.keyboard.press('g')
   await page.keyboard.press('s')
-  await expect(page).toHaveURL(/summary$/)
+  await expect(page).toHaveURL(/papers$/)
   await page.keyboard.press('g')
   await page.keyboard.press('b')
   await expect(headline(page)).toBeVisible()

@@ -114,7 +114,8 @@ test('markup in names is shown as text everywhere', async ({ page, app }) => {
     ),
   })
   await expect(page.getByRole('heading', { name: '<b>bold</b> charger', exact: true })).toBeVisible()
-  await page.getByRole('link', { name: 'Summary page' }).click()
+  await page.getByRole('link', { name: 'Papers', exact: true }).click()
+  await page.locator('[data-paper=summary]').getByRole('link', { name: 'Preview' }).click()
   await expect(page.getByRole('heading', { level: 1 })).toHaveText(`Lithium battery for ${markup}`)
   await page.goto(app.url)
   await expect(page.getByRole('link', { name: markup })).toBeVisible()
@@ -142,7 +143,7 @@ test('nothing is fetched from anywhere else', async ({ page, app }) => {
     if (!request.url().startsWith(app.url) && !/^(data|blob):/.test(request.url()))
       elsewhere.push(request.url())
   })
-  for (const address of [app.url, await app.job('0417'), `${await app.job('0417')}/summary`]) {
+  for (const address of [app.url, await app.job('0417'), `${await app.job('0417')}/papers/summary`]) {
     await page.goto(address)
     await page.waitForLoadState('networkidle')
   }

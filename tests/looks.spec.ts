@@ -55,7 +55,7 @@ async function walkStation({ page, app, isPhone, look }: Walk): Promise<void> {
   await page.getByRole('button', { name: /^Find/ }).click()
   await expect(page.getByRole('dialog')).toBeVisible()
   await look(page)
-  await page.goto(`${await app.job('0421')}/summary`)
+  await page.goto(`${await app.job('0421')}/papers/summary`)
   await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
   await look(page)
 }
@@ -253,18 +253,18 @@ test('the summary page says what to change, what is open, and the cautions, and 
   page,
   app,
 }) => {
-  await page.goto(`${await app.job('0417')}/summary`)
+  await page.goto(`${await app.job('0417')}/papers/summary`)
   const sheet = page.getByRole('article')
   await expect(sheet).toContainText('Suits after 3 changes')
   await expect(sheet).toContainText('Shore charger: Switch equalise off.')
   await expect(sheet, 'no formula').not.toContainText('= 0.7 V')
   await expect(sheet).toContainText('not a certificate of compliance')
   await expect(sheet).toContainText('The local code and the makers’ instructions come before this page.')
-  await page.goto(`${await app.job('0421')}/summary`)
+  await page.goto(`${await app.job('0421')}/papers/summary`)
   await expect(sheet).toContainText('Obstacles')
   await expect(sheet).toContainText('Possible change: fit a DC-DC charger of 15 A on an ignition signal')
   await expect(sheet).toContainText('These changes alone are not enough.')
-  await page.goto(`${await app.job('0424')}/summary`)
+  await page.goto(`${await app.job('0424')}/papers/summary`)
   await expect(sheet).toContainText('To be measured')
   await expect(sheet).toContainText('Depot charger: absorption voltage.')
   await page.emulateMedia({ media: 'print', colorScheme: 'dark' })

@@ -34,6 +34,7 @@ test('the workboat gets every paper: issued, opened as page and PDF, replaced, r
     await expect(paperRow(page, kind)).toContainText('Choose an answer under Specify first.')
   await expect(paperRow(page, 'booklet').getByRole('button', { name: 'Issue' })).toBeDisabled()
   await page.getByRole('link', { name: 'Specify', exact: true }).click()
+  await expect(page.getByTestId('solve-state')).toHaveAttribute('data-state', 'done')
   await page.getByRole('button', { name: 'Choose this answer' }).first().click()
   await expectSaved(page)
   await page.getByRole('link', { name: 'Papers', exact: true }).click()
@@ -63,7 +64,9 @@ test('the workboat gets every paper: issued, opened as page and PDF, replaced, r
   for (const count of [1, 2, 3, 4, 5, 6]) {
     const pdf = await page.request.get(`${api}/sheets/${count}/pdf`)
     expect(pdf.headers()['content-type']).toContain('application/pdf')
-    expect(Buffer.compare(await pdf.body(), await (await page.request.get(`${api}/sheets/${count}/pdf`)).body())).toBe(0)
+    expect(
+      Buffer.compare(await pdf.body(), await (await page.request.get(`${api}/sheets/${count}/pdf`)).body()),
+    ).toBe(0)
   }
 
   // A newer one replaces the older, which stays as it was.

@@ -221,7 +221,8 @@ test('a shop rule shows what it would do, and checks the open jobs once it is ke
   await expect(page.getByTestId('headline')).toContainText('Suits after 3 changes')
   await expect(page.getByRole('link', { name: 'Rules (1 own)' })).toBeVisible()
   await expectSaved(page)
-  await page.getByRole('link', { name: 'Summary page' }).click()
+  await page.getByRole('link', { name: 'Papers', exact: true }).click()
+  await page.locator('[data-paper=summary]').getByRole('link', { name: 'Preview' }).click()
   await expect(page.getByText('Rules set for this job only: Charger without a lithium profile')).toBeVisible()
 })
 

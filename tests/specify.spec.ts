@@ -51,7 +51,8 @@ test('the workboat: answers are there without a click, are compared, changed by 
   await openStation(page, 'chargers')
   await expect(field(page, 'chargers/charger-1/equaliseStage')).toHaveValue('switchable')
 
-  await page.getByRole('link', { name: 'Summary page' }).click()
+  await page.getByRole('link', { name: 'Papers', exact: true }).click()
+  await page.locator('[data-paper=summary]').getByRole('link', { name: 'Preview' }).click()
   await expect(page.getByTestId('paper')).toContainText('Switch equalise off (Shore charger)')
   await page.goto(await app.job('0417'))
   await page.getByRole('link', { name: 'Run' }).click()

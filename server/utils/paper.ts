@@ -1,5 +1,6 @@
 import type { H3Event } from 'h3'
 import { plainInputs } from '#core/papers/inputs'
+import type { LabelSheetId } from '#core/papers/label-sheets'
 import { answerKinds, type PlainKind } from '#core/papers/kinds'
 import { sheetInputs } from '#core/papers/sheet'
 import { judgeOfServer } from '../judging/pool'
@@ -11,6 +12,7 @@ import { jobId, noSuchJob } from './reply'
 export async function draftOfJob(
   event: H3Event,
   kind: PlainKind,
+  labelSheet?: LabelSheetId,
 ): Promise<{ readonly name: string; readonly data: Uint8Array } | 'nothing-specified'> {
   const { jobs, shop, letterheads } = await repositories(event)
   const job = await jobs.read(jobId(event))
@@ -21,10 +23,11 @@ export async function draftOfJob(
   // By its date.
   const issuedAt = `${new Date().toISOString().slice(0, 10)}T00:00:00.000Z`
   const judge = judgeOfServer()
-  const madeFrom = `${kind} ${job.id} ${job.version} ${settings.version} ${version} ${issuedAt}`
+  const madeFrom = `${kind} ${job.id} ${job.version} ${settings.version} ${version} ${issuedAt} ${labelSheet ?? ''}`
   const data = await keptPaper(madeFrom, async () => {
     const head = { number: '', issuedAt, issuedBy: '' }
-    const inputs = plainInputs(sheetInputs(job.document, { ...settings, letterhead }, head))
+    const sheet = sheetInputs(job.document, { ...settings, letterhead }, head)
+    const inputs = plainInputs(sheet, labelSheet ? { labelSheet } : {})
     const { result } = await judge.plain({ kind, inputs })
     return keptByContent(result.paper, judge.pdf)
   })

@@ -47,7 +47,16 @@ defineProps<{ block: Block }>()
     </li>
   </ul>
   <PaperGrid v-else-if="block.kind === 'grid'" :block="block" />
-  <PaperShape v-else-if="block.kind === 'drawing'" :drawing="block.drawing" label="Drawing" />
+  <!-- On a phone a drawing is moved sideways: smaller, its letters could not be read. -->
+  <div
+    v-else-if="block.kind === 'drawing'"
+    class="mt-2 overflow-x-auto"
+    tabindex="0"
+    role="region"
+    aria-label="Drawing"
+  >
+    <PaperShape :drawing="block.drawing" label="Drawing" class="h-auto max-w-full max-md:max-w-[36rem]" />
+  </div>
   <div v-else-if="block.kind === 'signatures'" class="mt-10 grid grid-cols-2 gap-10">
     <p v-for="name in block.of" :key="name" class="border-t border-ink pt-1 text-xs text-soft">{{ name }}</p>
   </div>

@@ -31,7 +31,7 @@ const size = computed(() => ({
         v-if="cell.code"
         :drawing="cell.code"
         label="Code of the customer’s page"
-        class="!mt-0 !w-[18mm] shrink-0"
+        class="h-auto w-[18mm] shrink-0"
       />
     </li>
   </ul>

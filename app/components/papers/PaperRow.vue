@@ -91,7 +91,7 @@ function issue(): void {
       >
       <NuxtLink
         v-if="isPlainKind(kind) && !isStopped"
-        :to="`/jobs/${bench.id}/papers/${kind}`"
+        :to="{ path: `/jobs/${bench.id}/papers/${kind}`, query: kind === 'labels' ? { labelSheet } : {} }"
         class="act-quiet"
         >Preview</NuxtLink
       >

@@ -2,7 +2,7 @@
 import { h, type VNode } from 'vue'
 import type { Shape } from '#core/drawing/shape'
 
-/** A drawing of a paper, as wide as its place. */
+/** A drawing of a paper. */
 const props = defineProps<{ drawing: Shape; label: string }>()
 const nodeOf = (piece: Shape | string): VNode | string =>
   typeof piece === 'string' ? piece : h(piece.tag, piece.attributes, piece.children.map(nodeOf))
@@ -13,7 +13,7 @@ const Drawn = () => {
 </script>
 
 <template>
-  <Drawn class="paper-drawing mt-2 h-auto max-w-full" />
+  <Drawn class="paper-drawing" />
 </template>
 
 <style scoped>

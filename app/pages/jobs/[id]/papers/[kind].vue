@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { plainInputs } from '#core/papers/inputs'
 import { isPlainKind, paperKinds, type PlainKind } from '#core/papers/kinds'
+import { labelSheetIds } from '#core/papers/label-sheets'
 import { sheetInputs } from '#core/papers/sheet'
 import { asCallback, plain } from '../../../../engine/client'
 
@@ -12,8 +13,15 @@ const kind = computed(() =>
 )
 const shop = useShop()
 const { bench, problem, id } = useJobPage(paperKinds[kind.value])
+const labelSheet = computed(() => labelSheetIds.find((sheet) => sheet === route.query.labelSheet))
 const { letterhead } = useLetterhead()
 const issuedAt = new Date().toISOString()
+/** Labels and cards are printed from the PDF, in their true size. */
+const isGrid = computed(() => kind.value === 'labels' || kind.value === 'cards')
+const pdf = computed(() => {
+  const query = labelSheet.value ? `?labelSheet=${labelSheet.value}` : ''
+  return `/api/jobs/${id.value}/papers/${kind.value}/pdf${query}`
+})
 const print = () => window.print()
 
 const { result: paper, problem: failed } = useAsked(
@@ -25,7 +33,11 @@ const { result: paper, problem: failed } = useAsked(
       letterhead: plain(letterhead.value),
     }
     const inputs = sheetInputs(job, settings, { number: '', issuedAt, issuedBy: '' })
-    return engine.paper(kind.value, plainInputs(inputs), asCallback(layOut))
+    return engine.paper(
+      kind.value,
+      plainInputs(inputs, labelSheet.value ? { labelSheet: labelSheet.value } : {}),
+      asCallback(layOut),
+    )
   },
   () => bench.document,
 )
@@ -39,8 +51,10 @@ const { result: paper, problem: failed } = useAsked(
   <main v-else-if="paper" class="mx-auto max-w-[52rem] p-4 md:px-8 md:py-6 print:max-w-none print:p-0">
     <p class="mb-4 flex flex-wrap gap-2 print:hidden">
       <NuxtLink :to="`/jobs/${id}/papers`" class="act-quiet">Back to papers</NuxtLink
-      ><button type="button" class="act" @click="print">Print draft</button
-      ><a :href="`/api/jobs/${id}/papers/${kind}/pdf`" target="_blank" class="act-quiet">PDF</a>
+      ><button v-if="!isGrid" type="button" class="act" @click="print">Print draft</button
+      ><a :href="pdf" target="_blank" :class="isGrid ? 'act' : 'act-quiet'">{{
+        isGrid ? 'PDF to print' : 'PDF'
+      }}</a>
     </p>
     <PaperSheet :paper="paper" />
   </main>
