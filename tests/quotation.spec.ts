@@ -72,7 +72,7 @@ test('a specified workboat gets a quotation: prices, an option, tax, and the cus
   const api = `${job.replace('/jobs/', '/api/jobs/')}/sheets/1`
   expect((await page.request.get(`${api}/pdf`)).headers()['content-type']).toContain('application/pdf')
   expect(await (await page.request.get(`${api}/csv`)).text()).toContain(
-    '0417-1,other,Travel,1,,48.50,10,43.65,19,yes',
+    '0417-1,other,Travel,1,,48.50,10,43.65,19,yes,',
   )
 
   // The customer opens the link, takes the option and accepts; the quotation itself stays as it was issued.
@@ -118,4 +118,46 @@ test('a specified workboat gets a quotation: prices, an option, tax, and the cus
   await page.getByLabel('Note or reason').fill('Next year')
   await page.getByRole('button', { name: 'Mark as declined' }).click()
   await expect(page.getByTestId('quotation-state')).toHaveText(['Declined', 'Accepted'])
+})
+
+test('the customer takes an alternative, which then becomes the chosen answer', async ({
+  page,
+  app,
+  browser,
+}) => {
+  const job = await app.job('0417')
+  await page.goto(`${job}/specify`)
+  await expect(page.getByTestId('solve-state')).toHaveAttribute('data-state', 'done')
+  await expect(page.getByRole('button', { name: 'Offer as alternative' })).toHaveCount(0)
+  await page.getByRole('button', { name: 'Choose this answer' }).first().click()
+  const specified = page.getByRole('region', { name: /^Specified: / })
+  const first = await specified.getByRole('heading').first().innerText()
+  const answers = page.getByRole('table', { name: 'Answers' }).getByRole('button')
+  await answers.nth(1).click()
+  await page.getByRole('button', { name: 'Offer as alternative' }).click()
+  await expect(page.getByRole('button', { name: 'Offered as alternative' })).toBeDisabled()
+  await expectSaved(page)
+
+  await page.getByRole('link', { name: 'Quotation', exact: true }).click()
+  const alternatives = page.getByRole('list', { name: 'Alternatives' })
+  await expect(alternatives.getByRole('listitem')).toHaveCount(1)
+  await page.getByRole('button', { name: 'Issue quotation' }).click()
+  await expect(page.getByTestId('quotation-state')).toHaveText('Sent')
+  await page.getByRole('button', { name: 'Make link' }).click()
+  const link = await page.getByTestId('link').innerText()
+  const phone = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage()
+  await phone.goto(link)
+  await expect(phone.getByTestId('paper')).toContainText('Alternative A')
+  await phone.getByRole('group', { name: 'What you take' }).getByRole('radio').nth(1).check()
+  await phone.getByLabel('Your name').fill('Wren Tolhurst')
+  await phone.getByRole('button', { name: 'Accept quotation' }).click()
+  await expect(phone.getByText('Accepted by Wren Tolhurst')).toBeVisible()
+
+  await page.reload()
+  await expect(page.getByTestId('quotation-state')).toHaveText('Accepted')
+  await page.getByRole('button', { name: 'Make it the chosen answer' }).click()
+  await expectSaved(page)
+  await page.getByLabel('Views of this job').getByRole('link', { name: 'Specify' }).click()
+  await expect(specified).toBeVisible()
+  expect(await specified.getByRole('heading').first().innerText()).not.toBe(first)
 })

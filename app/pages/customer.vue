@@ -26,6 +26,13 @@ const current = computed(() => shown.value?.papers[selected.value] ?? null)
 const name = ref('')
 const note = ref('')
 const options = ref<string[]>([])
+/** The id of the alternative they take; empty for the chosen answer. */
+const alternative = ref('')
+watch(alternative, () => {
+  options.value = []
+})
+const offers = computed(() => current.value?.quotation?.offers ?? [])
+const offered = computed(() => offers.value.find(({ id }) => id === alternative.value)?.options ?? [])
 const busy = ref(false)
 async function answerWith(answer: 'accepted' | 'declined'): Promise<void> {
   if (!current.value) return
@@ -39,6 +46,7 @@ async function answerWith(answer: 'accepted' | 'declined'): Promise<void> {
       name: name.value,
       note: note.value,
       options: answer === 'accepted' ? options.value : [],
+      alternative: answer === 'accepted' ? alternative.value : '',
     }),
   )
   busy.value = false
@@ -86,12 +94,21 @@ const print = () => window.print()
             This quotation has expired. Ask the workshop for a new one.
           </p>
           <form v-else class="grid gap-3" @submit.prevent>
-            <fieldset v-if="current.quotation.options.length">
+            <fieldset v-if="offers.length > 1">
+              <legend class="font-semibold">What you take</legend>
+              <label v-for="offer in offers" :key="offer.id" class="flex min-h-11 items-center gap-2"
+                ><input
+                  v-model="alternative"
+                  type="radio"
+                  name="alternative"
+                  class="size-5"
+                  :value="offer.id"
+                />{{ offer.name }} <span class="text-soft">{{ offer.total }}</span></label
+              >
+            </fieldset>
+            <fieldset v-if="offered.length">
               <legend class="font-semibold">Options, before tax</legend>
-              <label
-                v-for="option in current.quotation.options"
-                :key="option.id"
-                class="flex min-h-11 items-center gap-2"
+              <label v-for="option in offered" :key="option.id" class="flex min-h-11 items-center gap-2"
                 ><input v-model="options" type="checkbox" class="size-5" :value="option.id" />{{
                   option.name
                 }}

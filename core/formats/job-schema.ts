@@ -3,7 +3,7 @@ import Joi from 'joi'
 import { crafts, jobFormat, jobFormatVersion, mostParts, stages, usePatterns } from '#core/job/document'
 import { howKnown, partKinds, partKindIds, type Field, type PartKind } from '#core/job/fields'
 import { mostReadings } from '#core/job/proving'
-import { quotationGroups } from '#core/job/quotation'
+import { mostAlternatives, quotationGroups } from '#core/job/quotation'
 import { ruleCatalogue, ruleIds, type RuleOverrides } from '#core/rules/rules'
 
 /** Steps, and tests that are read, of one job. */
@@ -229,6 +229,7 @@ const quotation = Joi.object({
   depositPercent: percent,
   validDays: Joi.number().integer().min(1).max(365),
   message: text(5000),
+  alternatives: Joi.object().pattern(lineId, specified).max(mostAlternatives),
 })
 
 /** What each group of a job document must look like, made from the catalogue of fields. */

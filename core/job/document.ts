@@ -112,15 +112,19 @@ export function emptyJob(number: string, name = ''): JobDocument {
   } as unknown as JobDocument
 }
 
+/** The survey unchanged, without what was specified, quoted and proved. */
+export function surveyOf({ specified: _s, proving: _p, quotation: _q, ...survey }: JobDocument): JobDocument {
+  return survey
+}
+
 /**
  * A copy under a new number: the survey unchanged, without what was specified, quoted and proved, as an enquiry
  * of its own without a due date.
  */
 export function copyOfJob(job: JobDocument, number: string): JobDocument {
   const { dueDate: _due, ...head } = job.job
-  const { specified: _specified, proving: _proving, quotation: _quotation, ...found } = job
   return {
-    ...(found as JobDocument),
+    ...surveyOf(job),
     job: { ...head, number, name: `Copy of ${head.name || head.number}`.slice(0, 200), stage: 'enquiry' },
   }
 }

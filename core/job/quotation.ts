@@ -1,3 +1,5 @@
+import type { Specified } from './specified'
+
 /** Groups of lines of a quotation, in their order. */
 export const quotationGroups = {
   batteries: 'Batteries',
@@ -38,7 +40,12 @@ export interface QuotationDraft {
   readonly validDays?: number
   /** Words to the customer above the lines. */
   readonly message?: string
+  /** Other answers that the customer can take in place of the chosen one. */
+  readonly alternatives?: Readonly<Record<string, Specified>>
 }
+
+/** Alternatives of a quotation, at most. */
+export const mostAlternatives = 2
 
 /** How deep the properties of a draft are: `quotation/lines/ID/price`. Two people may change two of them. */
 export const quotationDepth = 3
@@ -62,6 +69,7 @@ export function quotationLabel(path: string): string | null {
   if (section !== 'quotation') return null
   const ofLine = settingWords[setting as keyof LineSettings] as string | undefined
   if (member === 'lines') return `Quotation: ${ofLine ? `${ofLine} of a line` : 'a line'}`
+  if (member === 'alternatives') return 'Quotation: an alternative'
   return `Quotation: ${member === 'added' ? 'an added line' : (termWords[member] ?? 'lines')}`
 }
 
@@ -88,11 +96,24 @@ export function withoutAddedLine(draft: QuotationDraft, id: string): QuotationDr
   return { ...draft, added, lines }
 }
 
+/** A draft with another answer that the customer can take. */
+export const withAlternative = (draft: QuotationDraft, id: string, answer: Specified): QuotationDraft => ({
+  ...draft,
+  alternatives: { ...draft.alternatives, [id]: answer },
+})
+
+/** A draft without one of its alternatives. */
+export function withoutAlternative(draft: QuotationDraft, id: string): QuotationDraft {
+  const { [id]: _removed, ...alternatives } = draft.alternatives ?? {}
+  return { ...draft, alternatives }
+}
+
 /** A draft with something changed that counts for all lines; what is undefined goes back to the usual. */
 export const withTerms = (
   draft: QuotationDraft,
   change: {
-    readonly [K in Exclude<keyof QuotationDraft, 'lines' | 'added'>]?: QuotationDraft[K] | undefined
+    readonly [K in Exclude<keyof QuotationDraft, 'lines' | 'added' | 'alternatives'>]?:
+      QuotationDraft[K] | undefined
   },
 ): QuotationDraft => withoutUndefined({ ...draft, ...change })
 

@@ -2,7 +2,13 @@ import { describe, expect, it } from 'vitest'
 import { quotationCsv } from '#core/formats/quotation-csv'
 import type { QuotationDraft } from '#core/job/quotation'
 import { usualLetterhead, type Letterhead } from '#core/quotation/terms'
+import { costOf, quotationLines, unpricedPartOf } from '#core/quotation/lines'
+import { searchAnswers } from '#core/solve/answer'
+import { planOf } from '#core/solve/plan'
+import { specifiedBy } from '#core/solve/specify'
 import { chosen, head, job, shop } from '../../scripts/lib/chosen-workboat'
+import { demoShelf } from '../../scripts/lib/demo-shelf'
+import { offersOf } from './offers'
 import { quotationOf, quotationPaper } from './quotation'
 import { sheetInputs, sheetOf } from './sheet'
 
@@ -80,10 +86,64 @@ describe('a quotation', () => {
     const csv = quotationCsv(quote({ added: { bad: { ...added.travel, name: '=1+2' } } }))
     const rows = csv.trim().split('\n')
     expect(rows).toHaveLength(quote({ added }).result.lines.length + 1)
-    expect(rows.at(-1)).toMatch(/^0417-1,other,'=1\+2,80,,0\.60,0,48\.00,19,no$/)
+    expect(rows.at(-1)).toMatch(/^0417-1,other,'=1\+2,80,,0\.60,0,48\.00,19,no,$/)
   })
   it('cannot be made of a job without a chosen answer', () =>
     expect(() => quotationOf({ ...sheetInputs(job, shop, head), letterhead })).toThrow(
       'Nothing is specified',
     ))
+
+  it('offers another answer with its own lines and total, and the same added lines and terms', () => {
+    const other = searchAnswers(planOf(job, {}, demoShelf())).answers.find(
+      ({ name }) => !name.startsWith('40 A DC-DC'),
+    )!
+    const alternatives = { other: specifiedBy(other, 'Ida Brell', '2026-11-20T10:00:00.000Z') }
+    const quotation = quote({ added, alternatives, discountPercent: 10 })
+    const [main, alternative, ...more] = offersOf(quotation)
+    expect(more).toEqual([])
+    expect(alternative).toMatchObject({ id: 'other', name: other.name })
+    expect(main.name).toBe(chosen.specified!.name)
+    expect(main.totals).toEqual(quote({ added, discountPercent: 10 }).result.totals)
+    // It costs what it would cost if it were the chosen answer.
+    const alone = quotationOf({
+      ...sheetInputs(
+        { ...chosen, specified: alternatives.other, quotation: { added, discountPercent: 10 } },
+        shop,
+        head,
+      ),
+      letterhead,
+    })
+    expect(alternative!.totals).toEqual(alone.result.totals)
+    const section = quotationPaper(quotation).sections.find(({ heading }) => heading === 'Alternative A')!
+    expect(JSON.stringify(section)).toContain(other.name)
+    const rows = quotationCsv(quotation).trim().split('\n')
+    expect(rows[0]).toMatch(/,alternative$/)
+    expect(rows.filter((row) => row.includes(',Travel,'))).toHaveLength(2)
+  })
+})
+
+describe('a price that was typed', () => {
+  it('is that of the shelf and the margin', () => {
+    expect(
+      costOf(112.5, 'wiring', { ...letterhead, marginPercent: { batteries: 0, charging: 0, wiring: 12.5 } }),
+    ).toBe(100)
+    expect(costOf(99.99, 'other', letterhead)).toBe(99.99)
+  })
+  it('belongs to a part only where the shelf has none', () => {
+    const [step, ...steps] = chosen.specified!.steps
+    const bare = {
+      kind: 'fuses',
+      code: 'TEAL-60',
+      version: 1,
+      name: 'Teal 60',
+      quantity: 1,
+      unit: '',
+      price: null,
+    } as const
+    const specified = { ...chosen.specified!, steps: [{ ...step!, parts: [bare] }, ...steps] }
+    const lines = quotationLines(specified, {}, letterhead, 60)
+    const line = lines.find(({ name }) => name.startsWith('Teal 60'))!
+    expect(unpricedPartOf(specified, line.id)).toEqual({ kind: 'fuses', code: 'TEAL-60' })
+    for (const { id } of lines.filter((one) => one !== line)) expect(unpricedPartOf(specified, id)).toBeNull()
+  })
 })

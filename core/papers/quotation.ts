@@ -1,6 +1,8 @@
+import { withSpecified } from '#core/job/as-specified'
 import { quotationGroups, type QuotationDraft } from '#core/job/quotation'
 import { linesByGroup, quantityWords, quotationLines, type QuotationLine } from '#core/quotation/lines'
 import { formatMoney, formatPercent, type Minor } from '#core/quotation/money'
+import type { Offer } from '#core/quotation/offer'
 import { validUntil } from '#core/quotation/state'
 import { termsOf, type Letterhead } from '#core/quotation/terms'
 import { totalsOf, type QuotationTotals } from '#core/quotation/totals'
@@ -25,9 +27,9 @@ export interface QuotationInputs extends SheetInputs {
   readonly letterhead: Letterhead
 }
 
-/** What a quotation says. */
-export interface QuotationResult {
-  /** What is done, in the words of the chosen answer. */
+/** What is done in an answer, what it costs, and what stays open. */
+interface Quoted {
+  /** What is done, in the words of the answer. */
   readonly does: readonly string[]
   /** What stays as it is. */
   readonly leaves: readonly string[]
@@ -35,9 +37,17 @@ export interface QuotationResult {
   readonly open: readonly string[]
   readonly lines: readonly QuotationLine[]
   readonly totals: QuotationTotals
+}
+/** Another answer that the customer can take. */
+export type QuotedAlternative = Quoted & Offer
+
+/** What a quotation says. */
+export interface QuotationResult extends Quoted {
   readonly until: string
   readonly depositPercent: number
   readonly discountPercent: number
+  /** Left out by quotations without one. */
+  readonly alternatives?: readonly QuotedAlternative[]
 }
 
 /** A quotation as issued. It is kept unchanged. */
@@ -53,22 +63,37 @@ export interface Quotation {
  * @throws when the job has nothing specified
  */
 export function quotationOf(inputs: QuotationInputs): Quotation {
-  const { job, letterhead, rules, issuedAt } = inputs
+  const { job, letterhead, issuedAt } = inputs
+  const draft: QuotationDraft = job.quotation ?? {}
+  const { discountPercent, depositPercent, validDays } = termsOf(draft, letterhead)
+  const alternatives = Object.entries(draft.alternatives ?? {}).map(([id, answer]): QuotedAlternative => ({
+    id,
+    name: answer.name,
+    ...quoted({ ...inputs, job: withSpecified(job, answer) }),
+  }))
+  const result: QuotationResult = {
+    ...quoted(inputs),
+    until: validUntil(issuedAt, validDays),
+    depositPercent,
+    discountPercent,
+    ...(alternatives.length > 0 ? { alternatives } : {}),
+  }
+  return { format: 'jovial-anchor/quotation', version: 1, inputs, result }
+}
+
+function quoted(inputs: QuotationInputs): Quoted {
+  const { job, letterhead, rules } = inputs
   const draft: QuotationDraft = job.quotation ?? {}
   const { work, accepted, open } = sheetOf(inputs).result
-  const { discountPercent, depositPercent, validDays } = termsOf(draft, letterhead)
+  const { discountPercent, depositPercent } = termsOf(draft, letterhead)
   const lines = quotationLines(job.specified, draft, letterhead, rules.labourPerH)
-  const result: QuotationResult = {
+  return {
     does: work.map(({ label, on }) => (on ? `${label} (${on})` : label)),
     leaves: accepted,
     open,
     lines,
     totals: totalsOf(lines, { discountPercent, depositPercent, currency: letterhead.currency }),
-    until: validUntil(issuedAt, validDays),
-    depositPercent,
-    discountPercent,
   }
-  return { format: 'jovial-anchor/quotation', version: 1, inputs, result }
 }
 
 const text = (...lines: readonly Line[]): Section['blocks'] => lines.map((line) => ({ kind: 'text', line }))
@@ -103,7 +128,8 @@ export function quotationPaper({ inputs, result }: Quotation): Paper {
       ...listSection('What we measure first', result.open),
       ...priced(result, letterhead),
       total(result, letterhead),
-      ...options(result, letterhead),
+      ...options(result.lines, letterhead),
+      ...alternatives(result, letterhead),
       ...conditions(letterhead),
     ],
     foot: [`Quotation ${number}`, letterhead.taxNumber && `Tax number ${letterhead.taxNumber}`]
@@ -166,7 +192,12 @@ function priced({ lines, totals }: QuotationResult, letterhead: Letterhead): Sec
 
 /** What the groups come to, discount, tax, total and deposit. */
 function total(
-  { lines, totals, discountPercent, depositPercent }: QuotationResult,
+  {
+    lines,
+    totals,
+    discountPercent,
+    depositPercent,
+  }: Pick<QuotationResult, 'lines' | 'totals' | 'discountPercent' | 'depositPercent'>,
   { currency, locale }: Letterhead,
 ): Section {
   const money = (amount: Minor): string => formatMoney(amount, currency, locale)
@@ -207,13 +238,13 @@ function total(
   }
 }
 
-function options({ lines }: QuotationResult, letterhead: Letterhead): Section[] {
+function options(lines: readonly QuotationLine[], letterhead: Letterhead, of = ''): Section[] {
   const optional = lines.filter(({ isOptional }) => isOptional)
   if (optional.length === 0) return []
   const columns = columnsOf(optional, 2)
   return [
     {
-      heading: 'Options',
+      heading: of ? `Options of ${of}` : 'Options',
       blocks: [
         ...text([soft('Not in the total. Tell us which of them you want. Amounts are before tax.')]),
         {
@@ -226,6 +257,41 @@ function options({ lines }: QuotationResult, letterhead: Letterhead): Section[] 
       ],
     },
   ]
+}
+
+/** Letters by which the customer names an alternative. */
+const letters = ['A', 'B'] as const
+
+/** Other answers, each with what it does instead and what it comes to. */
+function alternatives(
+  { alternatives: others = [], depositPercent, discountPercent }: QuotationResult,
+  letterhead: Letterhead,
+): Section[] {
+  return others.flatMap((other, i) => {
+    const name = `Alternative ${letters[i]}`
+    const { heading: _heading, blocks } = total({ ...other, depositPercent, discountPercent }, letterhead)
+    const list = (title: string, items: readonly string[]): Section['blocks'] =>
+      items.length === 0
+        ? []
+        : [
+            ...text([strong(title)]),
+            { kind: 'list', numbered: false, items: items.map((item) => [plain(item)]) },
+          ]
+    return [
+      {
+        heading: name,
+        about: 'in place of the work above',
+        blocks: [
+          ...text([strong(`${other.name}.`)]),
+          ...list('What we do', other.does),
+          ...list('What stays as it is', other.leaves),
+          ...list('What we measure first', other.open),
+          ...blocks,
+        ],
+      },
+      ...options(other.lines, letterhead, name),
+    ]
+  })
 }
 
 function conditions({ terms, bank }: Letterhead): Section[] {

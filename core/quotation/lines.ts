@@ -1,8 +1,8 @@
 import { quotationGroups, type QuotationDraft, type QuotationGroup } from '#core/job/quotation'
 import type { ListedPart, Specified } from '#core/job/specified'
-import { shelfKinds } from '#core/shelf/kinds'
+import { shelfKinds, type ShelfKindId } from '#core/shelf/kinds'
 import { inSentence } from '#core/units/format'
-import { formatCount, minorOf, multiplied, share, type Locale, type Minor } from './money'
+import { formatCount, minorOf, multiplied, plainMoney, share, type Locale, type Minor } from './money'
 import type { Letterhead, TaxRate } from './terms'
 
 /** A line of a quotation with its money, before tax. */
@@ -57,6 +57,32 @@ function nameWithKind({ kind, name }: ListedPart): string {
 const idOf = ({ code, name, price }: ListedPart): string =>
   `${code}|${name}|${price ?? ''}`.replaceAll('/', '∕').slice(0, 300)
 
+const partsOf = ({ battery, steps }: Specified): readonly ListedPart[] => [
+  ...battery,
+  ...steps.flatMap((step) => step.parts),
+]
+
+/** A part of the shelf that has no price there. */
+export interface UnpricedPart {
+  readonly kind: ShelfKindId
+  readonly code: string
+}
+/** The part of a line, if it is of the shelf and has no price there; null for any other line. */
+export function unpricedPartOf(specified: Specified, line: string): UnpricedPart | null {
+  const part = partsOf(specified).find((one) => one.price === null && idOf(one) === line)
+  if (!part?.code || part.kind === null || !Object.hasOwn(shelfKinds, part.kind)) return null
+  return { kind: part.kind as ShelfKindId, code: part.code }
+}
+/** What a part costs the workshop if it is sold at a price, in whole units of the currency. */
+export function costOf(
+  price: number,
+  group: QuotationGroup,
+  { marginPercent, currency }: Letterhead,
+): number {
+  const margin = marginPercent[group as keyof Letterhead['marginPercent']] as number | undefined
+  return Number(plainMoney(minorOf(price / (1 + (margin ?? 0) / 100), currency), currency))
+}
+
 /** The parts of an answer as lines: each part once, in the order in which the steps name them. */
 function partLines(parts: readonly ListedPart[], letterhead: Letterhead): Offered[] {
   const lines = new Map<string, Offered>()
@@ -86,7 +112,7 @@ function together(lines: readonly Offered[], { currency }: Letterhead): Offered[
 }
 
 function offered(specified: Specified, letterhead: Letterhead, labourPerH: number): Offered[] {
-  const parts = [...specified.battery, ...specified.steps.flatMap((step) => step.parts)]
+  const parts = partsOf(specified)
   const isTogether = ({ kind }: ListedPart): boolean =>
     letterhead.consumables === 'together' && consumableKinds.has(kind ?? '')
   const hours = specified.steps.reduce((sum, step) => sum + step.hours, 0)

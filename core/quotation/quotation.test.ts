@@ -368,7 +368,15 @@ describe('money', () => {
 })
 
 describe('where a quotation stands', () => {
-  const answer: QuotationAnswer = { answer: 'accepted', name: 'A', note: '', options: [], at: '', by: '' }
+  const answer: QuotationAnswer = {
+    answer: 'accepted',
+    name: 'A',
+    alternative: '',
+    note: '',
+    options: [],
+    at: '',
+    by: '',
+  }
   const until = validUntil('2026-11-30T10:00:00.000Z', 30)
   const at = (day: string, more: Partial<Parameters<typeof stateOfQuotation>[0]> = {}) =>
     stateOfQuotation({ until, isNewest: true, answer: null, ...more }, new Date(day))

@@ -17,6 +17,8 @@ export interface QuotationAnswer {
   readonly note: string
   /** Ids of the optional lines that they take. */
   readonly options: readonly string[]
+  /** The id of the alternative they take; empty for the chosen answer. */
+  readonly alternative: string
   readonly at: string
   /** Who of the workshop noted it. */
   readonly by: string

@@ -20,7 +20,14 @@ const paper = {
 }
 const quotation = shape({
   state: Joi.valid(...Object.keys(quotationStates)),
-  options: list(shape({ id: text, name: text, amount: text })),
+  offers: list(
+    shape({
+      id: text,
+      name: text,
+      total: text,
+      options: list(shape({ id: text, name: text, amount: text })),
+    }),
+  ),
   answer: orNull(shape({ answer: Joi.valid('accepted', 'declined'), name: text, at: moment })),
   canAnswer: flag,
 })

@@ -64,6 +64,7 @@ const sheetKeys = {
       name: text,
       note: text,
       options: list(text),
+      alternative: text,
       at: moment,
       by: text,
     }),

@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto'
 import pLimit, { type Limit } from 'p-limit'
 import type { Sql } from 'postgres'
 import { issuedPaper, type IssuedContent } from '#core/papers/issued'
+import { quotedLines } from '#core/papers/offers'
 import type { Signature } from '#core/papers/record'
 import { unpricedNames } from '#core/quotation/lines'
 import { formatMoney } from '#core/quotation/money'
@@ -49,7 +50,7 @@ export type Issued =
 const columns = (sql: Sql) => sql`
   count, number, kind, name, issued_at as "issuedAt", issued_by as "issuedBy", digest,
   case when kind = 'quotation' then content::json->'result'->>'until' end as until,
-  (select json_build_object('answer', a.answer, 'name', a.name, 'note', a.note, 'options', a.options,
+  (select json_build_object('answer', a.answer, 'name', a.name, 'note', a.note, 'options', a.options, 'alternative', a.alternative,
       'at', a.at, 'by', a.by)
     from quotation_answer a
     where (a.workshop_id, a.job_id, a.count) = (sheet.workshop_id, sheet.job_id, sheet.count)) as answer`
@@ -174,7 +175,7 @@ export class Sheets extends Repository {
       if (gaps.length > 0 && !issued.inputs.signature.reason) return { kind: 'gaps', gaps } as const
     }
     if (issued.format === 'jovial-anchor/quotation') {
-      const names = unpricedNames(issued.result.lines)
+      const names = [...new Set(unpricedNames(quotedLines(issued)))]
       if (names.length > 0) return { kind: 'unpriced', names } as const
     }
     const content = JSON.stringify(issued)
@@ -210,7 +211,7 @@ export class Sheets extends Repository {
   async answer(
     job: string,
     count: number,
-    { answer, name, note, options }: Omit<QuotationAnswer, 'at' | 'by'>,
+    { answer, name, note, options, alternative }: Omit<QuotationAnswer, 'at' | 'by'>,
   ): Promise<SheetRow | 'answered' | 'replaced'> {
     const { workshop, person } = this.actor
     return oneAtATime(job, () =>
@@ -220,8 +221,9 @@ export class Sheets extends Repository {
           where workshop_id = ${workshop} and job_id = ${job} and kind = 'quotation' and count > ${count} limit 1`
         if (newer.length > 0) return 'replaced' as const
         const noted = await sql`
-          insert into quotation_answer (workshop_id, job_id, count, answer, name, note, options, by)
-          values (${workshop}, ${job}, ${count}, ${answer}, ${name}, ${note}, ${options as string[]}, ${person})
+          insert into quotation_answer (workshop_id, job_id, count, answer, name, note, options, alternative, by)
+          values (${workshop}, ${job}, ${count}, ${answer}, ${name}, ${note}, ${options as string[]},
+            ${alternative}, ${person})
           on conflict do nothing returning 1`
         if (noted.length === 0) return 'answered' as const
         const [row] = await sql<SheetRow[]>`

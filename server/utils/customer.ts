@@ -1,8 +1,9 @@
 import type { H3Event } from 'h3'
+import { offersOf } from '#core/papers/offers'
 import { issuedPaper } from '#core/papers/issued'
 import { customerKinds } from '#core/papers/kinds'
 import type { Paper } from '#core/papers/blocks'
-import { formatMoney } from '#core/quotation/money'
+import { formatMoney, type Minor } from '#core/quotation/money'
 import { stateOfQuotation, type QuotationState } from '#core/quotation/state'
 import { CustomerDoor, type Opened } from '../repositories/customer-links'
 import type { Sheets, SheetRow } from '../repositories/sheets'
@@ -33,7 +34,13 @@ export interface CustomerPaper {
   readonly paper: Paper
   readonly quotation?: {
     readonly state: QuotationState
-    readonly options: readonly { readonly id: string; readonly name: string; readonly amount: string }[]
+    /** The chosen answer, then its alternatives, each with its total and its options. */
+    readonly offers: readonly {
+      readonly id: string
+      readonly name: string
+      readonly total: string
+      readonly options: readonly { readonly id: string; readonly name: string; readonly amount: string }[]
+    }[]
     readonly answer: {
       readonly answer: 'accepted' | 'declined'
       readonly name: string
@@ -61,14 +68,20 @@ async function paperOf(sheets: Sheets, job: string, row: SheetRow): Promise<Cust
   const shown = { count, number, kind, issuedAt, paper: issuedPaper(sheet) }
   if (sheet.format !== 'jovial-anchor/quotation') return shown
   const { currency, locale } = sheet.inputs.letterhead
+  const money = (amount: Minor): string => formatMoney(amount, currency, locale)
   const state = stateOfQuotation({ until: sheet.result.until, isNewest: true, answer }, new Date())
   return {
     ...shown,
     quotation: {
       state,
-      options: sheet.result.lines
-        .filter(({ isOptional }) => isOptional)
-        .map(({ id, name, net }) => ({ id, name, amount: formatMoney(net ?? 0, currency, locale) })),
+      offers: offersOf(sheet).map(({ id, name, lines, totals }) => ({
+        id,
+        name,
+        total: money(totals.total),
+        options: lines
+          .filter(({ isOptional }) => isOptional)
+          .map((line) => ({ id: line.id, name: line.name, amount: money(line.net ?? 0) })),
+      })),
       answer: answer && { answer: answer.answer, name: answer.name, at: answer.at },
       canAnswer: state === 'sent',
     },

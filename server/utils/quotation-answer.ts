@@ -1,5 +1,6 @@
 import Joi from 'joi'
 import type { IssuedContent } from '#core/papers/issued'
+import { offersOf } from '#core/papers/offers'
 import type { QuotationAnswer } from '#core/quotation/state'
 import type { SheetRow, Sheets } from '../repositories/sheets'
 import { plainText } from './plain-text'
@@ -7,7 +8,7 @@ import { Refusal } from './refusal'
 import { noSuchSheet } from './sheet'
 
 /** An answer to a quotation, as a request gives it. */
-export type GivenAnswer = Pick<QuotationAnswer, 'answer' | 'name' | 'note' | 'options'>
+export type GivenAnswer = Pick<QuotationAnswer, 'answer' | 'name' | 'note' | 'options' | 'alternative'>
 
 export const answerKeys = {
   answer: Joi.valid('accepted', 'declined').required(),
@@ -18,9 +19,14 @@ export const answerKeys = {
     .max(200)
     .default([])
     .description('Ids of the options they take.'),
+  alternative: Joi.string()
+    .allow('')
+    .max(300)
+    .default('')
+    .description('The id of the alternative they take; empty for the chosen answer.'),
 }
 
-/** Notes an answer to a quotation. @throws a refusal if it is none, answered, replaced, or has no such option */
+/** Notes an answer to a quotation. @throws a refusal if it is none, answered, replaced, or offers no such thing */
 export async function noteQuotationAnswer(
   sheets: Sheets,
   job: string,
@@ -28,7 +34,9 @@ export async function noteQuotationAnswer(
   given: GivenAnswer,
 ): Promise<SheetRow> {
   if (sheet.format !== 'jovial-anchor/quotation') throw noSuchSheet()
-  const optional = sheet.result.lines.filter(({ isOptional }) => isOptional).map(({ id }) => id)
+  const offer = offersOf(sheet).find(({ id }) => id === given.alternative)
+  if (!offer) throw new Refusal(422, 'This quotation has no such alternative')
+  const optional = offer.lines.filter(({ isOptional }) => isOptional).map(({ id }) => id)
   if (given.options.some((id) => !optional.includes(id)))
     throw new Refusal(422, 'This quotation has no such option')
   const answered = await sheets.answer(job, row.count, given)

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import type { IssuedContent } from '#core/papers/issued'
+import { offersOf } from '#core/papers/offers'
 import { formatMoney } from '#core/quotation/money'
 import { totalsOf } from '#core/quotation/totals'
 import type { SheetRow } from '../../utils/api'
 
-/** What the customer answered to a quotation: who, yes or no, and which options. It is entered once. */
+/** What the customer answered to a quotation: who, yes or no, which answer and options. It is entered once. */
 const props = defineProps<{ count: number }>()
 const emit = defineEmits<{ done: [] }>()
 const bench = useJob()
@@ -22,16 +23,23 @@ onMounted(async () => {
   if (answer.kind === 'ok') sheet.value = answer.data.sheet
 })
 const quotation = computed(() => (sheet.value?.format === 'jovial-anchor/quotation' ? sheet.value : null))
-const offered = computed(() => quotation.value?.result.lines.filter(({ isOptional }) => isOptional) ?? [])
+const offers = computed(() => (quotation.value ? offersOf(quotation.value) : []))
+const alternative = ref('')
+const offer = computed(() => offers.value.find(({ id }) => id === alternative.value))
+const offered = computed(() => offer.value?.lines.filter(({ isOptional }) => isOptional) ?? [])
+watch(alternative, () => {
+  options.value = []
+})
 const money = (amount: number): string => {
   if (!quotation.value) return ''
   const { currency, locale } = quotation.value.inputs.letterhead
   return formatMoney(amount, currency, locale)
 }
 const total = computed(() => {
-  if (!quotation.value) return null
+  if (!quotation.value || !offer.value) return null
   const { result, inputs } = quotation.value
-  const { discountPercent, depositPercent, lines } = result
+  const { discountPercent, depositPercent } = result
+  const { lines } = offer.value
   const { currency } = inputs.letterhead
   return totalsOf(lines, { discountPercent, depositPercent, currency, options: options.value }).total
 })
@@ -45,6 +53,7 @@ async function enter(answer: 'accepted' | 'declined'): Promise<void> {
       name: name.value,
       note: note.value,
       options: answer === 'accepted' ? options.value : [],
+      alternative: answer === 'accepted' ? alternative.value : '',
     }),
   )
   busy.value = false
@@ -60,6 +69,15 @@ async function enter(answer: 'accepted' | 'declined'): Promise<void> {
       ><span class="mb-0.5 block text-xs text-soft">Name of the customer</span
       ><input v-model="name" class="entry" maxlength="100" autocomplete="off"
     /></label>
+    <fieldset v-if="offers.length > 1">
+      <legend class="text-xs text-soft">What they take</legend>
+      <label v-for="one in offers" :key="one.id" class="flex min-h-9 items-center gap-2 max-md:min-h-11"
+        ><input v-model="alternative" type="radio" name="alternative" class="size-5" :value="one.id" />{{
+          one.name
+        }}
+        <span class="text-soft">{{ money(one.totals.total) }}</span></label
+      >
+    </fieldset>
     <fieldset v-if="offered.length">
       <legend class="text-xs text-soft">Options they take</legend>
       <label v-for="line in offered" :key="line.id" class="flex min-h-9 items-center gap-2 max-md:min-h-11"

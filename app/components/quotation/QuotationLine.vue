@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { LineChange, LineSettings } from '#core/job/quotation'
-import { quantityWords, type QuotationLine } from '#core/quotation/lines'
-import { formatMoney, plainMoney } from '#core/quotation/money'
+import { costOf, quantityWords, type QuotationLine, type UnpricedPart } from '#core/quotation/lines'
+import { formatMoney, minorOf, plainMoney } from '#core/quotation/money'
 import type { Letterhead } from '#core/quotation/terms'
 
 /** A line of the quotation that is being prepared: its price, discount, tax, and whether the customer may choose. */
@@ -10,6 +10,8 @@ const props = defineProps<{
   settings: LineSettings | undefined
   letterhead: Letterhead
   isAdded: boolean
+  /** The part of the line, if the shelf has no price for it. */
+  unpriced?: UnpricedPart | null
 }>()
 const emit = defineEmits<{ set: [change: LineChange]; remove: [] }>()
 /** The price in whole units of the currency, as the field shows it. */
@@ -25,6 +27,12 @@ const optional = computed({
     emit('set', { isOptional: is || undefined })
   },
 })
+/** What the shelf would say for the typed price, less the margin. */
+const shelfPrice = computed(() =>
+  props.settings?.price === undefined
+    ? null
+    : costOf(props.settings.price, props.line.group, props.letterhead),
+)
 const tax = computed({
   get: () => props.line.tax.name,
   set: (name) => {
@@ -96,5 +104,11 @@ const tax = computed({
         line.net === null ? 'Price missing' : formatMoney(line.net, letterhead.currency, letterhead.locale)
       }}
     </p>
+    <ShelfPrice
+      v-if="unpriced && shelfPrice !== null"
+      :part="unpriced"
+      :price="shelfPrice"
+      :words="formatMoney(minorOf(shelfPrice, letterhead.currency), letterhead.currency, letterhead.locale)"
+    />
   </li>
 </template>

@@ -43,6 +43,7 @@ const tones = {
           {{ ago(row.answer.at) }}<template v-if="row.answer.note">: {{ row.answer.note }}</template>
         </template>
       </p>
+      <TakenAlternative v-if="row.answer?.alternative" :row="row" />
       <template v-if="(state === 'sent' || state === 'expired') && account.mayDecide">
         <QuotationAnswer v-if="answering === row.count" :count="row.count" @done="done" /><button
           v-else

@@ -18,8 +18,11 @@ const props = defineProps<{
   isPinned: boolean
   isBusy: boolean
   nearest?: boolean
+  /** Whether it can be offered next to the chosen answer. */
+  canOffer?: boolean
+  isOffered?: boolean
 }>()
-const emit = defineEmits<{ adjust: [change: Adjustment]; choose: []; pin: [] }>()
+const emit = defineEmits<{ adjust: [change: Adjustment]; choose: []; pin: []; offer: [] }>()
 const bench = useJob()
 const original = computed(() => props.answer)
 const figures = computed(() => props.answer.figures)
@@ -69,7 +72,15 @@ const fieldOf = (step: number) => {
           :aria-pressed="isPinned"
           @click="emit('pin')"
         >
-          {{ isPinned ? 'Unpin' : 'Pin' }}
+          {{ isPinned ? 'Unpin' : 'Pin' }}</button
+        ><button
+          v-if="isOffered || (canOffer && !isChosen)"
+          type="button"
+          class="act-quiet"
+          :disabled="isBusy || isOffered"
+          @click="emit('offer')"
+        >
+          {{ isOffered ? 'Offered as alternative' : 'Offer as alternative' }}
         </button>
       </p>
       <ul v-if="answer.inTheWay.length" class="mt-1">

@@ -4,12 +4,13 @@ import {
   withAddedLine,
   withLine,
   withoutAddedLine,
+  withoutAlternative,
   withTerms,
   type AddedLine,
   type LineChange,
   type QuotationDraft,
 } from '#core/job/quotation'
-import { linesByGroup, quotationLines, unpricedNames } from '#core/quotation/lines'
+import { linesByGroup, quotationLines, unpricedNames, unpricedPartOf } from '#core/quotation/lines'
 import { termsOf } from '#core/quotation/terms'
 import { totalsOf } from '#core/quotation/totals'
 import { resolveRules } from '#core/rules/rules'
@@ -22,10 +23,10 @@ const { letterhead, problem: letterheadProblem } = useLetterhead()
 
 const draft = computed((): QuotationDraft => bench.document?.quotation ?? {})
 const specified = computed(() => bench.document?.specified)
+const labourPerH = computed(() => resolveRules(shop.shop.rules, bench.document?.rules ?? {}).labourPerH)
 const lines = computed(() => {
   if (!bench.document) return []
-  const { labourPerH } = resolveRules(shop.shop.rules, bench.document.rules)
-  return quotationLines(specified.value, draft.value, letterhead.value, labourPerH)
+  return quotationLines(specified.value, draft.value, letterhead.value, labourPerH.value)
 })
 const groups = computed(() => linesByGroup(lines.value))
 const totals = computed(() =>
@@ -34,8 +35,24 @@ const totals = computed(() =>
     currency: letterhead.value.currency,
   }),
 )
+/** Lines of the chosen answer, then of its alternatives. */
+const offeredLines = computed(() => [
+  ...lines.value,
+  ...Object.values(draft.value.alternatives ?? {}).flatMap((answer) =>
+    quotationLines(answer, draft.value, letterhead.value, labourPerH.value),
+  ),
+])
+/** Lines that only an alternative has, and whose price was typed or is missing. */
+const otherLines = computed(() => {
+  const shown = new Set(lines.value.map(({ id }) => id))
+  return offeredLines.value.filter(({ id, price }) => {
+    if (shown.has(id)) return false
+    shown.add(id)
+    return price === null || draft.value.lines?.[id] !== undefined
+  })
+})
 /** Every line needs its price, an optional one too. */
-const unpriced = computed(() => unpricedNames(lines.value))
+const unpriced = computed(() => [...new Set(unpricedNames(offeredLines.value))])
 
 const change = (next: (draft: QuotationDraft) => QuotationDraft): void => {
   bench.edit((job) => ({ ...job, quotation: next(job.quotation ?? {}) }))
@@ -48,6 +65,9 @@ const add = (line: AddedLine): void => {
 }
 const remove = (id: string): void => {
   change((before) => withoutAddedLine(before, id))
+}
+const removeAlternative = (id: string): void => {
+  change((before) => withoutAlternative(before, id))
 }
 const setTerms = (terms: Parameters<typeof withTerms>[1]): void => {
   change((before) => withTerms(before, terms))
@@ -119,12 +139,34 @@ const canIssue = computed(
               :settings="draft.lines?.[line.id]"
               :letterhead="letterhead"
               :is-added="draft.added?.[line.id] !== undefined"
+              :unpriced="specified && unpricedPartOf(specified, line.id)"
               @set="setLine(line.id, $event)"
               @remove="remove(line.id)"
             />
           </ul>
         </section>
         <AddLine @add="add" />
+        <section v-if="otherLines.length" class="mt-3">
+          <h2 class="text-lg">Only in an alternative</h2>
+          <ul aria-label="Only in an alternative">
+            <QuotationLine
+              v-for="line in otherLines"
+              :key="line.id"
+              :line="line"
+              :settings="draft.lines?.[line.id]"
+              :letterhead="letterhead"
+              :is-added="false"
+              @set="setLine(line.id, $event)"
+            />
+          </ul>
+        </section>
+        <AlternativeList
+          v-if="specified"
+          :draft="draft"
+          :letterhead="letterhead"
+          :labour-per-h="labourPerH"
+          @remove="removeAlternative"
+        />
       </section>
 
       <aside class="grid gap-4 max-lg:order-first lg:sticky lg:top-4" aria-label="Total and terms">

@@ -4,6 +4,9 @@ import { useMediaQuery } from '@vueuse/core'
 import type { Adjustment, Answer } from '#core/solve/answer'
 import { differencesOf } from '#core/solve/differences'
 import { withSpecified } from '#core/job/as-specified'
+import { surveyOf } from '#core/job/document'
+import { mostAlternatives, withAlternative } from '#core/job/quotation'
+import type { Specified } from '#core/job/specified'
 import { inSentence } from '#core/units/format'
 
 /** Complete ways to make it suit, searched for and set side by side. */
@@ -21,16 +24,16 @@ const selected = ref<string | null>(null)
 const pinned = ref<string[]>([])
 const busy = ref<string | null>(null)
 
-/** Input of a search: the survey without the chosen answer. */
+/** Input of a search: the survey alone. A change of the quotation does not search again. */
 const basis = computed(() =>
-  ready.value ? JSON.stringify(withSpecified(bench.document!, null)) + JSON.stringify(judging.rules) : '',
+  ready.value ? JSON.stringify(surveyOf(bench.document!)) + JSON.stringify(judging.rules) : '',
 )
 function search() {
   if (!shelf.value || !bench.document) return
   byHand.value = {}
   selected.value = busy.value = null
   pinned.value = []
-  void solver.start(withSpecified(bench.document, null), judging.settings, shelf.value)
+  void solver.start(surveyOf(bench.document), judging.settings, shelf.value)
 }
 watch(
   [basis, shelf],
@@ -67,6 +70,8 @@ const cardOf = (id: string) => ({
   isChosen: isChosen(shown(id)!),
   isPinned: pinned.value.includes(id),
   isBusy: busy.value === id,
+  canOffer: bench.document?.specified !== undefined && offered.value.length < mostAlternatives,
+  isOffered: offered.value.some(({ name }) => name === shown(id)!.name),
 })
 
 async function adjust(id: string, change: Adjustment) {
@@ -97,20 +102,27 @@ async function adjust(id: string, change: Adjustment) {
   }
   busy.value = null
 }
-function choose(id: string) {
+/** An answer as it would be specified, without the steps that were taken out by hand. */
+function specifiedFrom(id: string): Specified | null {
   const answer = shown(id)
-  if (!answer) return
+  if (!answer) return null
   const off = new Set((byHand.value[id]?.adjustments ?? []).filter((a) => a.off).map((a) => a.step))
-  bench.edit((job) =>
-    withSpecified(
-      job,
-      specifiedBy(
-        { ...answer, steps: answer.steps.filter((_, i) => !off.has(i)) },
-        who.value || 'Unnamed device',
-        new Date().toISOString(),
-      ),
-    ),
-  )
+  const kept = { ...answer, steps: answer.steps.filter((_, i) => !off.has(i)) }
+  return specifiedBy(kept, who.value || 'Unnamed device', new Date().toISOString())
+}
+function choose(id: string) {
+  const answer = specifiedFrom(id)
+  if (answer) bench.edit((job) => withSpecified(job, answer))
+}
+const offered = computed(() => Object.values(bench.document?.quotation?.alternatives ?? {}))
+/** Adds an answer to the quotation, for the customer to take in place of the chosen one. */
+function offer(id: string) {
+  const answer = specifiedFrom(id)
+  if (!answer) return
+  bench.edit((job) => ({
+    ...job,
+    quotation: withAlternative(job.quotation ?? {}, crypto.randomUUID(), answer),
+  }))
 }
 const isWide = useMediaQuery('(min-width: 1024px)')
 /** If the answers are above the detail, choosing one scrolls to it. */
@@ -218,6 +230,7 @@ const differences = computed(() => {
             v-bind="cardOf(first)"
             @adjust="adjust(first, $event)"
             @choose="choose(first)"
+            @offer="offer(first)"
             @pin="pin(first)"
           />
           <AnswerCard
@@ -252,6 +265,7 @@ const differences = computed(() => {
             v-bind="cardOf(id)"
             @adjust="adjust(id, $event)"
             @choose="choose(id)"
+            @offer="offer(id)"
             @pin="pin(id)"
           />
         </div>
