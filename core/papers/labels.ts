@@ -1,5 +1,6 @@
 import type { WiredJob } from '#core/assessment/wired'
 import type { Write } from '#core/units/format'
+import { numberedPosts } from '#core/wiring/numbered'
 import { isSizeUnknown, ratingWords, sizeWords } from '#core/wiring/words'
 
 /** A label to stick on a cable end, a fuse, a switch or a bar. */
@@ -39,18 +40,12 @@ export function wiringLabels(wired: WiredJob, q: Write): readonly WiringLabel[] 
       }
       return [label, label]
     })
-  const fittings = network.posts.flatMap(({ fitting, name, state }): WiringLabel[] =>
-    fitting?.number && state !== 'goes'
-      ? [
-          {
-            number: fitting.number,
-            from: name,
-            to: '',
-            size: ratingWords(fitting, q),
-            fuse: '',
-          },
-        ]
-      : [],
-  )
+  const fittings = numberedPosts(network).map(({ fitting, name }): WiringLabel => ({
+    number: fitting.number,
+    from: name,
+    to: '',
+    size: ratingWords(fitting, q),
+    fuse: '',
+  }))
   return [...cables, ...fittings]
 }

@@ -7,6 +7,7 @@ import { provingOf } from '#core/job/proving-edits'
 import { quotationLines, unpricedNames } from '#core/quotation/lines'
 import type { Letterhead } from '#core/quotation/terms'
 import { resolveRules, type RuleOverrides } from '#core/rules/rules'
+import { numberedPosts } from '#core/wiring/numbered'
 import type { Verdict } from '#core/system/verdict'
 import type { DisplayUnits } from '#core/units/display'
 import { answerKinds, paperKindIds, type PaperKind } from './kinds'
@@ -29,10 +30,7 @@ function openWiring({ checks }: WiredJob): Missing[] {
 }
 
 function unplaced({ network }: WiredJob): Missing[] {
-  const count = network.posts.filter(
-    ({ fitting, kind, place, state }) =>
-      fitting?.number && state !== 'goes' && place === null && (kind === 'fuse' || kind === 'switch'),
-  ).length
+  const count = numberedPosts(network, ['fuse', 'switch']).filter(({ place }) => place === null).length
   return count > 0
     ? [lacks(`Enter under Wiring where ${counted(count, 'fuse or switch is', 'fuses and switches are')}.`)]
     : []

@@ -12,7 +12,7 @@ async function use(): Promise<void> {
   const answer = await ask<{ sheet: IssuedContent }>(`/api/jobs/${bench.id}/sheets/${props.row.count}`)
   problem.value = problemOf(answer, 'The server cannot be reached. Nothing was changed.')
   if (answer.kind !== 'ok') return
-  const taken = answer.data.sheet.inputs.job.quotation?.alternatives?.[props.row.answer!.alternative]
+  const taken = answer.data.sheet.inputs.job.quotation?.alternatives?.[props.row.answer?.alternative ?? '']
   if (!taken) return
   bench.edit((job) => withSpecified(job, taken))
   isDone.value = true

@@ -6,6 +6,7 @@ import { fittingPlaces } from '#core/job/parts/network'
 import { dailyUse } from '#core/system/energy'
 import type { System } from '#core/system/system'
 import { inSentence, type Write } from '#core/units/format'
+import { numberedPosts } from '#core/wiring/numbered'
 import { ratingWords } from '#core/wiring/words'
 import type { Section } from '../blocks'
 import { roughly, told } from './sentences'
@@ -39,10 +40,7 @@ export function fittedSection({ specified }: JobDocument): Section[] {
 
 /** Fuses and switches that are there afterwards, with what they are for and their place. */
 export function placesSection(wired: WiredJob, q: Write): Section[] {
-  const fittings = wired.network.posts.filter(
-    ({ fitting, state, kind }) =>
-      fitting?.number && state !== 'goes' && (kind === 'fuse' || kind === 'switch'),
-  )
+  const fittings = numberedPosts(wired.network, ['fuse', 'switch'])
   if (fittings.length === 0) return []
   return [
     {
@@ -60,10 +58,10 @@ export function placesSection(wired: WiredJob, q: Write): Section[] {
             { title: 'Rating', widthMm: 30, right: true },
           ],
           rows: fittings.map(({ name, place, fitting }) => [
-            fitting!.number,
+            fitting.number,
             name,
             place ? fittingPlaces[place] : 'not noted',
-            ratingWords(fitting!, q),
+            ratingWords(fitting, q),
           ]),
           sums: [],
         },

@@ -3,6 +3,7 @@ import { path, shape, text, type Shape } from '#core/drawing/shape'
 import { fittingPlaces } from '#core/job/parts/network'
 import type { Write } from '#core/units/format'
 import type { Post } from '#core/wiring/network'
+import { numberedPosts, type NumberedPost } from '#core/wiring/numbered'
 import { ratingWords } from '#core/wiring/words'
 
 const ink = '#1C2A30'
@@ -22,7 +23,7 @@ const whereOf = ({ place }: Post): string => (place ? fittingPlaces[place] : '')
 /** The main path from the battery to the first bar, and the fuses at that bar. */
 function mainPath({ network }: WiredJob): {
   readonly main: readonly Post[]
-  readonly branches: readonly Post[]
+  readonly branches: readonly NumberedPost[]
 } {
   const runs = network.runs.filter(({ state }) => state !== 'goes')
   const byId = new Map(network.posts.map((post) => [post.id, post]))
@@ -47,11 +48,10 @@ function mainPath({ network }: WiredJob): {
     if (post.kind !== 'bar') waiting.push(...neighbours(post.id, true))
   }
   const bars = main.filter(({ kind }) => kind === 'bar')
-  const branches = bars
-    .flatMap(({ id }) => neighbours(id, false))
-    .filter(({ id, kind, fitting }) => kind === 'fuse' && fitting?.number && !seen.has(id))
+  const atBars = new Set(bars.flatMap(({ id }) => neighbours(id, false)).map(({ id }) => id))
+  const branches = numberedPosts(network, ['fuse']).filter(({ id }) => atBars.has(id) && !seen.has(id))
   const shown = main.filter(({ kind, fitting }) => kind === 'bar' || fitting?.number)
-  return { main: [...first.slice(0, 1), ...shown], branches: [...new Set(branches)] }
+  return { main: [...first.slice(0, 1), ...shown], branches }
 }
 
 /** A part in a box: its number and rating, its name, its place. */
@@ -118,7 +118,7 @@ export function placesDrawing(wired: WiredJob, q: Write): Shape {
     const words = [post.name, whereOf(post)].filter(Boolean).join(' · ')
     return [
       path(`M${trunkX} ${y}H${trunkX + 22}`, ink, 1.5),
-      text(trunkX + 28, y + 5, `${post.fitting!.number}  ${ratingWords(post.fitting!, q)}`, ink, true),
+      text(trunkX + 28, y + 5, `${post.fitting.number}  ${ratingWords(post.fitting, q)}`, ink, true),
       text(trunkX + 120, y + 5, cut(words, branchLetters), soft),
     ]
   })

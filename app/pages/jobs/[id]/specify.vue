@@ -64,15 +64,20 @@ const isChosen = (answer: Answer) =>
   JSON.stringify(specified.value.changes) === JSON.stringify(answer.changes)
 
 /** What the card of an answer shows. */
-const cardOf = (id: string) => ({
-  answer: shown(id)!,
-  adjustments: byHand.value[id]?.adjustments ?? [],
-  isChosen: isChosen(shown(id)!),
-  isPinned: pinned.value.includes(id),
-  isBusy: busy.value === id,
-  canOffer: bench.document?.specified !== undefined && offered.value.length < mostAlternatives,
-  isOffered: offered.value.some(({ name }) => name === shown(id)!.name),
-})
+/** What the card of an answer that is shown needs. */
+const cardOf = (id: string) => {
+  const answer = shown(id)
+  if (!answer) throw new Error(`There is no answer ${id}`)
+  return {
+    answer,
+    adjustments: byHand.value[id]?.adjustments ?? [],
+    isChosen: isChosen(answer),
+    isPinned: pinned.value.includes(id),
+    isBusy: busy.value === id,
+    canOffer: bench.document?.specified !== undefined && offered.value.length < mostAlternatives,
+    isOffered: offered.value.some(({ name }) => name === answer.name),
+  }
+}
 
 async function adjust(id: string, change: Adjustment) {
   const before = found.value.find((a) => a.id === id)
