@@ -135,9 +135,16 @@ await withDemo(async ({ url, browser, job }) => {
     },
     { name: 'prove', path: `${workboat}/prove`, act: proved },
     { name: 'prove-phone', path: `${workboat}/prove`, size: phone, dark: true, act: proved },
-    { name: 'summary', path: `${workboat}/papers/summary` },
     // Last: the first chooses an answer for the workboat.
     { name: 'sheet', path: `${workboat}/specify`, act: issued },
+    {
+      name: 'papers',
+      path: `${workboat}/papers`,
+      act: async (page) => {
+        await page.locator('[data-paper=booklet]').getByRole('button', { name: 'Issue' }).click()
+        await page.getByRole('link', { name: /^Customer’s booklet / }).waitFor()
+      },
+    },
     {
       name: 'quotation',
       path: `${workboat}/quotation`,

@@ -66,6 +66,8 @@ async function walkBeside({ page, app, look }: Walk): Promise<void> {
     `${await app.job('0421')}/run`,
     `${await app.job('0427')}/rules`,
     `${await app.job('0421')}/quotation`,
+    `${await app.job('0421')}/papers`,
+    `${await app.job('0421')}/papers/labels`,
     `${app.url}/letterhead`,
     `${app.url}/people`,
     `${app.url}/sign-in`,
