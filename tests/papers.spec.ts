@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs'
 import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
 import { expect, expectSaved, test } from './bench-test'
@@ -69,13 +70,36 @@ test('the workboat gets every paper: issued, opened as page and PDF, replaced, r
     ).toBe(0)
   }
 
+  // A photo with a caption is frozen in the next booklet, and stays there after it is deleted.
+  const photo = await page.request.post(`${api}/photos?who=Ida&station=place&name=Locker`, {
+    headers: { 'content-type': 'image/png' },
+    data: readFileSync(new URL('./pixel.png', import.meta.url)),
+  })
+  const { id } = (await photo.json()) as { id: string }
+  await page.reload()
+  const chooser = page.getByRole('list', { name: 'Photos for papers' })
+  await chooser.getByLabel('Caption').fill('The new battery in its locker')
+  await chooser.getByLabel('Caption').press('Tab')
+  await chooser.getByLabel('Booklet').check()
+  await expectSaved(page)
+  await paperRow(page, 'booklet').getByRole('link', { name: 'Preview' }).click()
+  await expect(page.getByRole('figure')).toContainText('The new battery in its locker')
+  await page.getByRole('link', { name: 'Back to papers' }).click()
+  await paperRow(page, 'booklet').getByRole('button', { name: 'Replace' }).click()
+  await paperRow(page, 'booklet').getByRole('link', { name: 'Customer’s booklet 0417-7' }).click()
+  expect((await page.request.delete(`${api}/photos/${id}`)).status()).toBe(200)
+  await page.reload()
+  await expect(page.getByRole('figure').getByRole('img')).toHaveAttribute('src', /^data:image\/jpeg;base64,/)
+  expect((await page.request.get(`${api}/sheets/7/pdf`)).status()).toBe(200)
+  await page.getByRole('link', { name: 'Back to the job' }).click()
+
   // A newer one replaces the older, which stays as it was.
-  await paperRow(page, 'booklet').getByRole('link', { name: 'Customer’s booklet 0417-6' }).click()
+  await paperRow(page, 'booklet').getByRole('link', { name: 'Customer’s booklet 0417-7' }).click()
   const frozen = await page.getByTestId('paper').innerText()
   await page.getByRole('link', { name: 'Back to the job' }).click()
   await paperRow(page, 'booklet').getByRole('button', { name: 'Replace' }).click()
-  await expect(paperRow(page, 'booklet')).toContainText('Replaced: 0417-6')
-  await paperRow(page, 'booklet').getByRole('link', { name: '0417-6', exact: true }).click()
+  await expect(paperRow(page, 'booklet')).toContainText('Replaced: 0417-7, 0417-6')
+  await paperRow(page, 'booklet').getByRole('link', { name: '0417-7', exact: true }).click()
   await expect(page.getByTestId('paper')).toBeVisible()
   expect(await page.getByTestId('paper').innerText()).toBe(frozen)
 
@@ -87,9 +111,9 @@ test('the workboat gets every paper: issued, opened as page and PDF, replaced, r
   const theirs = await phone.newPage()
   await theirs.goto(link)
   const papers = theirs.getByRole('navigation', { name: 'Papers' })
-  await expect(papers.getByRole('button', { name: 'Customer’s booklet 0417-7' })).toBeVisible()
+  await expect(papers.getByRole('button', { name: 'Customer’s booklet 0417-8' })).toBeVisible()
   await expect(papers.getByRole('button', { name: /Labels/ })).toHaveCount(0)
-  await papers.getByRole('button', { name: 'Customer’s booklet 0417-7' }).click()
+  await papers.getByRole('button', { name: 'Customer’s booklet 0417-8' }).click()
   await expect(theirs.getByTestId('paper')).toContainText('Come back to us')
   await expect(theirs.getByTestId('paper')).toContainText('+44 1632 960417')
   expect(await theirs.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)

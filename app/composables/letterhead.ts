@@ -15,6 +15,8 @@ export function useLetterhead() {
   return {
     row,
     problem,
+    /** Whether it is known what the letterhead is, or that it cannot be known. */
+    isSettled: computed(() => row.value !== null || problem.value !== ''),
     letterhead: computed((): Letterhead => row.value?.letterhead ?? usualLetterhead),
   }
 }

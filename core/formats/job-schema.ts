@@ -3,6 +3,7 @@ import Joi from 'joi'
 import { crafts, jobFormat, jobFormatVersion, mostParts, stages, usePatterns } from '#core/job/document'
 import { howKnown, partKinds, partKindIds, type Field, type PartKind } from '#core/job/fields'
 import { mostReadings } from '#core/job/proving'
+import { photoPapers } from '#core/job/paper-photos'
 import { mostAlternatives, quotationGroups } from '#core/job/quotation'
 import { ruleCatalogue, ruleIds, type RuleOverrides } from '#core/rules/rules'
 
@@ -232,6 +233,20 @@ const quotation = Joi.object({
   alternatives: Joi.object().pattern(lineId, specified).max(mostAlternatives),
 })
 
+/** Photos that papers show, by the id of the photo. */
+const paperPhotos = Joi.object()
+  .pattern(
+    Joi.string().guid(),
+    Joi.object({
+      caption: text(200).required(),
+      papers: Joi.array()
+        .items(Joi.valid(...Object.keys(photoPapers)))
+        .unique()
+        .required(),
+    }),
+  )
+  .max(mostRows)
+
 /** What each group of a job document must look like, made from the catalogue of fields. */
 export const groupSchemas: Readonly<Record<string, Joi.Schema>> = {
   format: Joi.valid(jobFormat).required(),
@@ -258,6 +273,7 @@ export const groupSchemas: Readonly<Record<string, Joi.Schema>> = {
   specified,
   proving,
   quotation,
+  paperPhotos,
   ...Object.fromEntries(
     partKindIds.map((kind) => [
       kind,

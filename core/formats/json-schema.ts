@@ -73,6 +73,7 @@ const described: Readonly<Record<string, (schema: Schema) => Schema>> = {
     description:
       'The quotation that is being prepared: what differs from the chosen answer and the workshop’s settings.',
   }),
+  paperPhotos: (schema) => ({ ...schema, description: 'Photos that papers show, by the id of the photo.' }),
   proving: (schema) => ({
     ...schema,
     description: 'How the job was fitted and proved: steps done, readings taken, what was fitted otherwise.',

@@ -12,6 +12,7 @@ const isGroup = (value: unknown): value is Group =>
 function depthOf(section: string): number {
   if (section === 'proving') return 2
   if (section === 'quotation') return quotationDepth
+  if (section === 'paperPhotos') return 2
   if (section === 'job' || section === 'rules' || section === 'notes') return 1
   if (!Object.hasOwn(partKinds, section)) return 0
   return partKinds[section as PartKindId].many ? 2 : 1

@@ -1,5 +1,6 @@
 import type { RuleOverrides } from '#core/rules/rules'
 import type { Proving } from './proving'
+import type { PhotoChoices } from './paper-photos'
 import type { QuotationDraft } from './quotation'
 import type { Specified } from './specified'
 import {
@@ -93,6 +94,8 @@ export type JobDocument = {
   readonly proving?: Proving
   /** The quotation that is being prepared. */
   readonly quotation?: QuotationDraft
+  /** Photos that papers show. */
+  readonly paperPhotos?: PhotoChoices
 } & { readonly [K in OneKindId]: Part<K> } & { readonly [K in ManyKindId]: Readonly<Record<string, Part<K>>> }
 
 /** A part seen without its kind: for code that walks over all of them. */
@@ -112,8 +115,14 @@ export function emptyJob(number: string, name = ''): JobDocument {
   } as unknown as JobDocument
 }
 
-/** The survey unchanged, without what was specified, quoted and proved. */
-export function surveyOf({ specified: _s, proving: _p, quotation: _q, ...survey }: JobDocument): JobDocument {
+/** The survey unchanged, without what was specified, quoted and proved, and without photos of papers. */
+export function surveyOf({
+  specified: _specified,
+  proving: _proving,
+  quotation: _quotation,
+  paperPhotos: _photos,
+  ...survey
+}: JobDocument): JobDocument {
   return survey
 }
 

@@ -63,8 +63,15 @@ export type Block =
       readonly grid: Grid
       readonly cells: readonly GridCell[]
     }
+  | { readonly kind: 'photos'; readonly photos: readonly PaperPhoto[] }
   /** A drawing, as large as the page lets it be. */
   | { readonly kind: 'drawing'; readonly drawing: Shape }
+
+/** A photo with its caption; its source is a data address, or on a page the address of the picture. */
+export interface PaperPhoto {
+  readonly source: string
+  readonly caption: string
+}
 
 /** Cells of one size on a sheet, from the top left, mm. */
 export interface Grid {

@@ -12,6 +12,7 @@ import type { PlainKind } from './kinds'
 import type { PlainInputs } from './inputs'
 import { labelCell, labelSheets } from './label-sheets'
 import { wiringLabels } from './labels'
+import { photosSection } from './photos'
 import { summaryOf } from './summary'
 import { wiringPaper } from './wiring'
 
@@ -82,7 +83,8 @@ async function drawnPaper(kind: PlainKind, inputs: PlainInputs, layOut: LayOut):
 export async function plainPaper(kind: PlainKind, inputs: PlainInputs, layOut: LayOut): Promise<Paper> {
   const paper = await drawnPaper(kind, inputs, layOut)
   // Labels keep the size of their sheet.
-  return { ...paper, ...headOf(kind, inputs), size: paper.size }
+  const sections = [...paper.sections, ...photosSection(inputs.photos)]
+  return { ...paper, ...headOf(kind, inputs), size: paper.size, sections }
 }
 
 /** A plain paper with everything it was made from, to be frozen. */

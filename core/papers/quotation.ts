@@ -20,6 +20,7 @@ import {
   type Section,
 } from './blocks'
 import { logoOf } from './head'
+import { photosSection } from './photos'
 import { sheetOf, type SheetInputs } from './sheet'
 
 /** Everything a quotation is made from, as it was when it was issued. */
@@ -130,6 +131,7 @@ export function quotationPaper({ inputs, result }: Quotation): Paper {
       total(result, letterhead),
       ...options(result.lines, letterhead),
       ...alternatives(result, letterhead),
+      ...photosSection(inputs.photos),
       ...conditions(letterhead),
     ],
     foot: [`Quotation ${number}`, letterhead.taxNumber && `Tax number ${letterhead.taxNumber}`]

@@ -26,6 +26,7 @@ import {
   type Section,
 } from './blocks'
 import { logoOf } from './head'
+import { photosSection } from './photos'
 import type { SheetInputs } from './sheet'
 
 /** A signature: a name, and the lines that were drawn with a finger, in points from the top left. */
@@ -199,7 +200,7 @@ export function recordPaper({ inputs, result }: FittingRecord): Paper {
     over: shop.name,
     under: [
       [customer, name, registration, location].filter(Boolean).join(' · '),
-      `Signed ${dayOf(issuedAt)} by ${signature.name}, on ${issuedBy}. It cannot be changed.`,
+      `Signed ${dayOf(issuedAt)} by ${signature.name}, entered by ${issuedBy}. It cannot be changed.`,
     ],
     sections: [
       {
@@ -227,7 +228,7 @@ export function recordPaper({ inputs, result }: FittingRecord): Paper {
             },
           ]
         : []),
-      testsSection(result, within),
+      ...(result.tests.length > 0 ? [testsSection(result, within)] : []),
       ...listSection('Not tested', result.open),
       ...listSection(
         'Found and repaired',
@@ -256,6 +257,7 @@ export function recordPaper({ inputs, result }: FittingRecord): Paper {
           },
         ],
       },
+      ...photosSection(inputs.photos),
     ],
     foot: `Record ${number}, ${dayOf(issuedAt)}`,
     author: shop.name,
@@ -277,7 +279,7 @@ function provedWords({ tests, open, worth }: FittingRecord['result']): string {
 function testsSection({ tests }: FittingRecord['result'], within: number): Section {
   return {
     heading: 'Readings',
-    about: tests.length === 0 ? 'none taken' : `${within} of ${tests.length} as expected`,
+    about: `${within} of ${tests.length} as expected`,
     blocks: [
       {
         kind: 'table',

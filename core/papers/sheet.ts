@@ -13,6 +13,7 @@ import {
   type RuleOverrides,
   type ShopRules,
 } from '#core/rules/rules'
+import type { PaperPhoto } from './blocks'
 import type { Letterhead } from '#core/quotation/terms'
 import { settingsCards } from '#core/solve/settings'
 import type { DisplayUnits } from '#core/units/display'
@@ -32,6 +33,8 @@ export interface SheetInputs {
   readonly job: JobDocument
   /** Left out by papers that were issued before it was kept. */
   readonly letterhead?: Letterhead
+  /** Photos that the paper shows; left out for none. */
+  readonly photos?: readonly PaperPhoto[]
 }
 
 /** A line of the parts list with its price. */

@@ -80,10 +80,24 @@ const measureIn = (text: string, cuts: readonly Cut[]): number =>
     return sum + font.layout(run.text).advanceWidth / font.unitsPerEm
   }, 0) * boldWidth
 
+/** Pictures among letters: no font of the papers has them. */
+const pictographs = /[\p{Extended_Pictographic}\u{1F3FB}-\u{1F3FF}\u200D\uFE0F]/gu
+/** Words next to each other in a script that is read from right to left. */
+const rightToLeft = /[\p{Script=Hebrew}\p{Script=Arabic}]+(?:\s+[\p{Script=Hebrew}\p{Script=Arabic}]+){1,7}/gu
+
+/**
+ * A text as it is set from left to right: without pictures, and with the words of a name in Hebrew or Arabic in the order
+ * in which they stand on paper. Letters in a word are put in order by the font.
+ */
+export const inOrder = (text: string): string =>
+  text
+    .replace(pictographs, (one) => (/[\d#*©®™]/.test(one) ? one : ''))
+    .replace(rightToLeft, (words) => words.split(/(\s+)/).reverse().join(''))
+
 /** Cuts a text where its letters come from another font. Spaces stay with what is before them. */
 function setIn(text: string, cuts: readonly Cut[]): InFont[] {
   const runs: { text: string; font: string }[] = []
-  for (const letter of text) {
+  for (const letter of inOrder(text)) {
     const last = runs.at(-1)
     const code = letter.codePointAt(0)!
     const fits = cuts.find(({ font }) => font.hasGlyphForCodePoint(code)) ?? cuts.at(-1)!

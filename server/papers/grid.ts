@@ -48,20 +48,25 @@ export class GridPress {
   private fitted(text: string, widthPt: number, sizePt: number, family: Family = 'text'): string {
     if (this.width(text, sizePt, family) <= widthPt + roundingPt) return text
     const letters = [...text]
-    while (letters.length > 1 && this.width(`${letters.join('')}…`, sizePt, family) > widthPt) letters.pop()
-    return `${letters.join('').trimEnd()}…`
+    const cutAt = (count: number): string => `${letters.slice(0, count).join('').trimEnd()}…`
+    let [fits, tooMany] = [0, letters.length]
+    while (tooMany - fits > 1) {
+      const middle = Math.floor((fits + tooMany) / 2)
+      if (this.width(cutAt(middle), sizePt, family) <= widthPt) fits = middle
+      else tooMany = middle
+    }
+    return cutAt(fits)
   }
 
   /** Letters in which all lines of a cell fit, by height and by width, pt. */
-  private textPt({ about, facts }: GridCell, roomPt: readonly [number, number], aboutPt: number): number {
+  private textPt({ about, facts }: GridCell, roomPt: readonly [number, number]): number {
     const [width, height] = roomPt
     const lines = facts.length + (about ? 1 : 0)
     const byHeight = height / (lines * leading)
     const byWidth = facts.map(
       ({ label, value }) => (width - (label ? betweenPt : 0)) / (this.width(label, 1) + this.width(value, 1)),
     )
-    const byAbout = about ? aboutPt / this.width(about, 1) : Infinity
-    return Math.max(leastTextPt, Math.min(this.mostPt.text, byHeight, byAbout, ...byWidth))
+    return Math.max(leastTextPt, Math.min(this.mostPt.text, byHeight, ...byWidth))
   }
 
   private fact({ label, value }: Fact, widthPt: number, sizePt: number): Content {
@@ -97,7 +102,9 @@ export class GridPress {
       besideCode / this.width(cell.title, 1, 'display'),
     )
     const room = [besideCode, height - titlePt * leading] as const
-    const textPt = this.textPt(cell, room, besideCode)
+    const textPt = this.textPt(cell, room)
+    // A long line above the facts becomes smaller by itself.
+    const aboutPt = Math.max(leastTextPt, Math.min(textPt, besideCode / this.width(cell.about, 1)))
     const stack: Content[] = [
       {
         text: this.fonts
@@ -108,8 +115,8 @@ export class GridPress {
       ...(cell.about
         ? [
             {
-              text: this.fonts.set(this.fitted(cell.about, besideCode, textPt), 'text'),
-              fontSize: textPt,
+              text: this.fonts.set(this.fitted(cell.about, besideCode, aboutPt), 'text'),
+              fontSize: aboutPt,
               color: softInk,
             },
           ]

@@ -1,9 +1,14 @@
 import { readFile } from 'node:fs/promises'
 import { describe, expect, it, vi } from 'vitest'
-import { judged, plain, soft, strong, type Block, type Paper } from '#core/papers/blocks'
+import { judged, plain, soft, strong, type Block, type GridCell, type Paper } from '#core/papers/blocks'
 import type { Shape } from '#core/drawing/shape'
-import { fontsOfPapers, unpack } from './fonts'
+import { codeShape } from '#core/papers/code'
+import { labelSheets } from '#core/papers/label-sheets'
+import { fontsOfPapers, inOrder, unpack } from './fonts'
 import { paperPdf } from './pdf'
+
+const onePixel =
+  'data:image/png;base64,iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAQAAAC1HAwCAAAAC0lEQVR42mNk+A8AAQUBAScY42YAAAAASUVORK5CYII='
 
 const blocks: Block[] = [
   { kind: 'answer', verdict: 'suits', text: 'Suits' },
@@ -33,6 +38,7 @@ const blocks: Block[] = [
     findings: [{ verdict: 'does-not-suit', line: [plain('No.')], small: ['Limit: 14.6 V'] }],
   },
   { kind: 'signatures', of: ['Installer, date', 'Customer, date'] },
+  { kind: 'photos', photos: [{ source: onePixel, caption: 'The locker' }] },
 ]
 const paper: Paper = {
   title: 'Specification 0417-1',
@@ -106,6 +112,57 @@ describe('a paper as PDF', () => {
     const long = Array.from({ length: 40 }, (_, i) => ({ heading: `Part ${i}`, blocks: [blocks[2]!] }))
     const pages = (await latin1({ ...paper, sections: long })).match(/\/Type \/Page\b/g)!.length
     expect(pages).toBeGreaterThan(2)
+  })
+})
+
+describe('labels and cards as PDF', () => {
+  const gridPaper = (count: number, more: Partial<GridCell> = {}, size: Paper['size'] = 'A4'): Paper => ({
+    ...paper,
+    size,
+    sections: [
+      {
+        heading: 'Labels',
+        blocks: [
+          {
+            kind: 'grid',
+            grid: labelSheets[size === 'A4' ? 'a4-65' : 'letter-80'].grid,
+            cells: Array.from({ length: count }, (_, i) => ({
+              title: `W${i}`,
+              about: '50 mm² · fuse F1',
+              facts: [{ label: 'from', value: 'Main fuse' }],
+              ...more,
+            })),
+          },
+        ],
+      },
+    ],
+  })
+  const pagesOf = async (of: Paper): Promise<number> => (await latin1(of)).match(/\/Type \/Page\b/g)!.length
+
+  it.each([
+    [1, 1],
+    [65, 1],
+    [66, 2],
+    [131, 3],
+  ])('%i labels of 65 to a sheet take %i sheets', async (count, sheets) =>
+    expect(await pagesOf(gridPaper(count))).toBe(sheets),
+  )
+  it('stay on their sheet however long a name is, and with a code', async () => {
+    const long = 'A name that no label was ever made for, '.repeat(12)
+    expect(
+      await pagesOf(
+        gridPaper(65, { title: long, about: long, facts: Array(9).fill({ label: 'to', value: long }) }),
+      ),
+    ).toBe(1)
+    expect(await pagesOf(gridPaper(80, { code: codeShape('https://shop.example') }, 'Letter'))).toBe(1)
+  })
+})
+
+describe('a text as it is set', () => {
+  it('has no pictures, and the words of a name from right to left in their order', () => {
+    expect(inOrder('Tern 🛥️ 12 V ©')).toBe('Tern  12 V ©')
+    expect(inOrder('מרי שלום, Tern')).toBe('שלום מרי, Tern')
+    expect(inOrder('Marit Osei')).toBe('Marit Osei')
   })
 })
 

@@ -172,6 +172,7 @@ class Press {
     return {
       table: {
         headerRows: 1,
+        keepWithHeaderRows: 1,
         widths: columns.map(({ widthMm }) => (widthMm === null ? '*' : widthMm * pointsPerMm)),
         body: [
           columns.map(({ title }, i) => this.words(title, { color: softInk, ...aligned(i) })),
@@ -226,6 +227,30 @@ class Press {
     }
   }
 
+  /** Photos two by two, each with its caption. */
+  private photos(photos: Extract<Block, { kind: 'photos' }>['photos']): Content[] {
+    const gap = 12
+    const width = (textWidthPt(this.sheet) - gap) / 2
+    const boxes = photos.map(({ source, caption }): Content => ({
+      stack: [
+        { image: source, fit: [width, width] },
+        ...(caption ? [this.words(caption, { color: softInk, margin: [0, 2, 0, 0] })] : []),
+      ],
+    }))
+    return boxes.flatMap((box, i) =>
+      i % 2 > 0
+        ? []
+        : [
+            {
+              columns: [box, boxes[i + 1] ?? { text: '' }],
+              columnGap: gap,
+              unbreakable: true,
+              margin: [0, 3, 0, 6],
+            },
+          ],
+    )
+  }
+
   private block(block: Block): Content {
     switch (block.kind) {
       case 'answer':
@@ -263,6 +288,8 @@ class Press {
       case 'grid':
         // On paper it fills sheets of its own.
         return ''
+      case 'photos':
+        return this.photos(block.photos)
       case 'drawing':
         return this.drawing(block.drawing)
     }

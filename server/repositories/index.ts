@@ -44,6 +44,7 @@ export function repositoriesOf(
   const shop = new Shop(sql, actor, judge, changed)
   const jobs = new Jobs(sql, actor, changed)
   const letterheads = new Letterheads(sql, actor)
+  const photos = new Photos(sql, actor)
   return {
     workshop: actor.workshop,
     customerLinks: new CustomerLinks(sql, actor),
@@ -51,10 +52,10 @@ export function repositoriesOf(
     letterheads,
     people: new People(sql, actor),
     passkeys: new Passkeys(sql, actor),
-    photos: new Photos(sql, actor),
+    photos,
     pins: new Pins(sql, actor),
     presence: new Presence(sql, actor),
-    sheets: new Sheets(sql, actor, judge, { jobs, shop, letterheads }),
+    sheets: new Sheets(sql, actor, judge, { jobs, shop, letterheads, photos }),
     shelf: new Shelf(sql, actor),
     shop,
     tokens: new Tokens(sql, actor),

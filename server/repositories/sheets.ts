@@ -11,10 +11,12 @@ import { plainInputs, type PlainChoices } from '#core/papers/inputs'
 import { answerKinds, type PaperKind, type PlainKind } from '#core/papers/kinds'
 import type { QuotationInputs } from '#core/papers/quotation'
 import { sheetInputs } from '#core/papers/sheet'
+import { photosOfPaper } from '../papers/photos'
 import type { Judge } from '../judging/judge'
 import { Repository, type Actor, type Seen } from './actor'
 import type { Jobs, StoredJob } from './jobs'
 import type { Letterheads } from './letterheads'
+import type { Photos } from './photos'
 import { judgeAgain, type Shop, type ShopSettings } from './shop'
 
 /** A sheet as lists show it. */
@@ -91,7 +93,12 @@ export class Sheets extends Repository {
     sql: Sql,
     actor: Actor,
     private readonly judge: Judge,
-    private readonly of: { readonly jobs: Jobs; readonly shop: Shop; readonly letterheads: Letterheads },
+    private readonly of: {
+      readonly jobs: Jobs
+      readonly shop: Shop
+      readonly letterheads: Letterheads
+      readonly photos: Photos
+    },
   ) {
     super(sql, actor)
   }
@@ -168,7 +175,11 @@ export class Sheets extends Repository {
     const number = `${stored.document.job.number}-${count}`
     const head = { number, issuedAt: now.toISOString(), issuedBy: person }
     const { letterhead } = await this.of.letterheads.read()
-    const inputs = sheetInputs(stored.document, { ...shop, letterhead }, head)
+    const photos = await photosOfPaper(this.of.photos, stored, what.kind)
+    const inputs = {
+      ...sheetInputs(stored.document, { ...shop, letterhead }, head),
+      ...(photos.length > 0 ? { photos } : {}),
+    }
     const issued = await this.content(inputs, what)
     if (issued.format === 'jovial-anchor/record') {
       const { gaps = [] } = issued.result

@@ -4,6 +4,7 @@ import type { LabelSheetId } from '#core/papers/label-sheets'
 import { answerKinds, type PlainKind } from '#core/papers/kinds'
 import { sheetInputs } from '#core/papers/sheet'
 import { judgeOfServer } from '../judging/pool'
+import { photosOfPaper } from '../papers/photos'
 import { keptByContent, keptPaper } from '../papers/kept'
 import { repositories } from './database'
 import { jobId, noSuchJob } from './reply'
@@ -14,7 +15,7 @@ export async function draftOfJob(
   kind: PlainKind,
   labelSheet?: LabelSheetId,
 ): Promise<{ readonly name: string; readonly data: Uint8Array } | 'nothing-specified'> {
-  const { jobs, shop, letterheads } = await repositories(event)
+  const { jobs, shop, letterheads, photos } = await repositories(event)
   const job = await jobs.read(jobId(event))
   if (!job) throw noSuchJob()
   if (answerKinds.has(kind) && !job.document.specified) return 'nothing-specified'
@@ -26,7 +27,10 @@ export async function draftOfJob(
   const madeFrom = `${kind} ${job.id} ${job.version} ${settings.version} ${version} ${issuedAt} ${labelSheet ?? ''}`
   const data = await keptPaper(madeFrom, async () => {
     const head = { number: '', issuedAt, issuedBy: '' }
-    const sheet = sheetInputs(job.document, { ...settings, letterhead }, head)
+    const sheet = {
+      ...sheetInputs(job.document, { ...settings, letterhead }, head),
+      photos: await photosOfPaper(photos, job, kind),
+    }
     const inputs = plainInputs(sheet, labelSheet ? { labelSheet } : {})
     const { result } = await judge.plain({ kind, inputs })
     return keptByContent(result.paper, judge.pdf)

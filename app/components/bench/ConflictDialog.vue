@@ -3,6 +3,7 @@ import { entries } from '../../composables/focus'
 import { inSentence } from '#core/units/format'
 import type { Conflict } from '#core/job/changes'
 import { fieldAt, partName } from '#core/job/document'
+import { photoLabel } from '#core/job/paper-photos'
 import { quotationLabel } from '#core/job/quotation'
 import type { Known } from '#core/job/fields'
 import { ago } from '../../utils/dates'
@@ -34,7 +35,7 @@ const chosen = computed(() => conflict.value?.conflicts.every((c) => choice.valu
 function label(path: string): string {
   const at = fieldAt(path)
   if (at) return `${partName(bench.document!, at.partPath)}: ${inSentence(at.field.label)}`
-  const ofQuotation = quotationLabel(path)
+  const ofQuotation = quotationLabel(path) ?? photoLabel(path)
   if (ofQuotation) return ofQuotation
   return path.startsWith('job/') ? `Job: ${path.slice(4)}` : partName(bench.document!, path)
 }

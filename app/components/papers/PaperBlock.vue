@@ -46,6 +46,12 @@ defineProps<{ block: Block }>()
       </div>
     </li>
   </ul>
+  <div v-else-if="block.kind === 'photos'" class="mt-1 grid gap-3 sm:grid-cols-2 print:grid-cols-2">
+    <figure v-for="(photo, i) in block.photos" :key="i" class="break-inside-avoid">
+      <img :src="photo.source" :alt="photo.caption || 'Photo'" class="w-full border border-line" />
+      <figcaption v-if="photo.caption" class="text-xs text-soft">{{ photo.caption }}</figcaption>
+    </figure>
+  </div>
   <PaperGrid v-else-if="block.kind === 'grid'" :block="block" />
   <!-- On a phone a drawing is moved sideways: smaller, its letters could not be read. -->
   <div

@@ -1,7 +1,9 @@
 <script setup lang="ts">
+import { photosIn } from '#core/job/paper-photos'
 import { plainInputs } from '#core/papers/inputs'
 import { isPlainKind, paperKinds, type PlainKind } from '#core/papers/kinds'
 import { labelSheetIds } from '#core/papers/label-sheets'
+import { photosSection } from '#core/papers/photos'
 import { sheetInputs } from '#core/papers/sheet'
 import { asCallback, plain } from '../../../../engine/client'
 
@@ -14,7 +16,7 @@ const kind = computed(() =>
 const shop = useShop()
 const { bench, problem, id } = useJobPage(paperKinds[kind.value])
 const labelSheet = computed(() => labelSheetIds.find((sheet) => sheet === route.query.labelSheet))
-const { letterhead } = useLetterhead()
+const { letterhead, isSettled } = useLetterhead()
 const issuedAt = new Date().toISOString()
 /** Labels and cards are printed from the PDF, in their true size. */
 const isGrid = computed(() => kind.value === 'labels' || kind.value === 'cards')
@@ -22,9 +24,11 @@ const pdf = computed(() => {
   const query = labelSheet.value ? `?labelSheet=${labelSheet.value}` : ''
   return `/api/jobs/${id.value}/papers/${kind.value}/pdf${query}`
 })
+const { photos, load } = useJobPhotos()
+onMounted(() => load(id.value))
 const print = () => window.print()
 
-const { result: paper, problem: failed } = useAsked(
+const { result: drawn, problem: failed } = useAsked(
   (engine, job, { rules = {}, units }) => {
     const settings = {
       name: shop.shop.name,
@@ -39,8 +43,18 @@ const { result: paper, problem: failed } = useAsked(
       asCallback(layOut),
     )
   },
-  () => bench.document,
+  () => (isSettled.value ? bench.document : null),
 )
+/** With its photos, as this page reaches them. */
+const paper = computed(() => {
+  if (!drawn.value) return null
+  const ids = photos.value.map((photo) => photo.id)
+  const shown = photosIn(bench.document?.paperPhotos, kind.value, ids).map((chosen) => ({
+    source: photos.value.find((photo) => photo.id === chosen.id)?.address ?? '',
+    caption: chosen.caption,
+  }))
+  return { ...drawn.value, sections: [...drawn.value.sections, ...photosSection(shown)] }
+})
 </script>
 
 <template>

@@ -9,7 +9,7 @@ const account = useAccount()
 const judging = useJudging()
 const shop = useShop()
 const who = useDeviceName()
-const { letterhead } = useLetterhead()
+const { letterhead, isSettled } = useLetterhead()
 const { all, isIssuing, load, issue: issueNext } = useIssuedPapers()
 watch(ready, (is) => is && load(), { immediate: true })
 
@@ -20,7 +20,7 @@ const { result: missing } = useAsked(
       { rules, units: units ?? shop.shop.units, letterhead: plain(letterhead.value) },
       judging.specified?.verdict ?? null,
     ),
-  () => (ready.value ? bench.document : null),
+  () => (ready.value && isSettled.value ? bench.document : null),
 )
 const saved = computed(() => bench.save.kind === 'saved')
 const hint = computed(() => {
@@ -98,6 +98,7 @@ async function issue(
       </section>
       <aside class="grid gap-4" aria-label="For the customer">
         <CustomerLink />
+        <PhotoChooser />
         <section class="border border-line bg-card p-3" aria-labelledby="letterhead-title">
           <h2 id="letterhead-title" class="text-lg">Letterhead</h2>
           <p>Name, address, logo, tax and terms of the workshop stand on every new paper.</p>

@@ -1,0 +1,47 @@
+/** Papers that can show photos of the job. */
+export const photoPapers = {
+  summary: 'Summary',
+  quotation: 'Quotation',
+  record: 'Record',
+  booklet: 'Booklet',
+} as const
+export type PhotoPaper = keyof typeof photoPapers
+
+/** Photos in one paper, at most: each is frozen in it. */
+export const mostPaperPhotos = 6
+
+/** A photo of the job as papers show it. */
+export interface PhotoChoice {
+  readonly caption: string
+  readonly papers: readonly PhotoPaper[]
+}
+/** By the id of the photo. */
+export type PhotoChoices = Readonly<Record<string, PhotoChoice>>
+
+/** Ids and captions of the photos that a paper shows, in the order of the ids given. */
+export const photosIn = (
+  choices: PhotoChoices | undefined,
+  paper: string,
+  ids: readonly string[],
+): readonly { readonly id: string; readonly caption: string }[] =>
+  ids
+    .flatMap((id) => {
+      const choice = choices?.[id]
+      return choice?.papers.includes(paper as PhotoPaper) ? [{ id, caption: choice.caption }] : []
+    })
+    .slice(0, mostPaperPhotos)
+
+/** Choices with one changed; a photo without caption and paper is left out. */
+export function withPhotoChoice(
+  choices: PhotoChoices | undefined,
+  id: string,
+  change: Partial<PhotoChoice>,
+): PhotoChoices {
+  const { [id]: before, ...others } = choices ?? {}
+  const choice: PhotoChoice = { caption: '', papers: [], ...before, ...change }
+  return choice.caption === '' && choice.papers.length === 0 ? others : { ...others, [id]: choice }
+}
+
+/** What a choice is called; null for a path of something else. */
+export const photoLabel = (path: string): string | null =>
+  path.split('/')[0] === 'paperPhotos' ? 'Photos in papers' : null
