@@ -70,6 +70,7 @@ const open = [
   'POST /api/session/join',
   'POST /api/customer/open',
   'POST /api/customer/answer',
+  'POST /api/customer/message',
   'GET /api/session/pin',
   'POST /api/session/pin',
   'POST /api/session/passkey',

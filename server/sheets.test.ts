@@ -505,6 +505,32 @@ describe('a plain paper', () => {
   })
 })
 
+describe('a message of the customer', () => {
+  it('reaches the workshop as it was typed, twenty a day at most', async () => {
+    const path = `/api/jobs/${job.id}/messages`
+    const { token } = (
+      await call<{ token: string }>('POST', `/api/jobs/${job.id}/customer-link`, { who: 'Ida' })
+    ).body
+    const send = (more: object = {}) =>
+      call<{ error?: string }>('POST', '/api/customer/message', {
+        token,
+        name: 'Wren',
+        words: 'First line\n<b>second</b>',
+        ...more,
+      })
+    expect((await send({ words: '' })).status).toBe(422)
+    expect((await send({ name: ' ' })).status).toBe(422)
+    expect((await send({ words: 'a\u0000b' })).status).toBe(422)
+    expect((await send({ token: 'a'.repeat(43) })).status).toBe(404)
+    const sent = await Promise.all(Array.from({ length: 22 }, () => send()))
+    expect(sent.filter(({ status }) => status === 200)).toHaveLength(20)
+    expect(sent.filter(({ status }) => status === 429)).toHaveLength(2)
+    const { body } = await call<{ name: string; words: string }[]>('GET', path)
+    expect(body).toHaveLength(20)
+    expect(body[0]).toMatchObject({ name: 'Wren', words: 'First line\n<b>second</b>' })
+  })
+})
+
 describe('photos in a paper', () => {
   it('are frozen in it as JPEG with their caption, six at most, and only where they were chosen', async () => {
     const ids: string[] = []

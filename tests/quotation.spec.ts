@@ -91,7 +91,13 @@ test('a specified workboat gets a quotation: prices, an option, tax, and the cus
   expect((await new AxeBuilder({ page: phone }).setLegacyMode().analyze()).violations).toEqual([])
   await phone.getByRole('button', { name: 'Accept quotation' }).click()
   await expect(phone.getByText('Accepted by Wren Tolhurst')).toBeVisible()
+  await phone.getByLabel('Message', { exact: true }).fill('When can you begin?')
+  await phone.getByRole('button', { name: 'Send message' }).click()
+  await expect(phone.getByText('Your message is sent.')).toBeVisible()
   await page.reload()
+  await expect(page.getByRole('list', { name: 'Messages from the customer' })).toContainText(
+    'When can you begin?',
+  )
   await expect(page.getByTestId('quotation-state')).toHaveText('Accepted')
   await expect(issued).toContainText('Accepted by Wren Tolhurst')
   await expect(page.getByTestId('link-state')).toContainText('Opened')

@@ -53,6 +53,20 @@ async function answerWith(answer: 'accepted' | 'declined'): Promise<void> {
   problem.value = problemOf(answered, unreachable)
   if (answered.kind === 'ok') await open()
 }
+const message = ref('')
+const sent = ref('')
+async function send(): Promise<void> {
+  busy.value = true
+  const answer = await ask(
+    '/api/customer/message',
+    asJson('POST', { token, name: name.value, words: message.value }),
+  )
+  busy.value = false
+  problem.value = problemOf(answer, unreachable)
+  if (answer.kind !== 'ok') return
+  sent.value = 'Your message is sent.'
+  message.value = ''
+}
 const print = () => window.print()
 </script>
 
@@ -145,6 +159,25 @@ const print = () => window.print()
         </section>
         <PaperSheet :paper="current.paper" />
       </template>
+      <section class="mt-4 border border-edge bg-card p-4 print:hidden" aria-labelledby="message-title">
+        <h2 id="message-title" class="text-lg">Write to the workshop</h2>
+        <p v-if="sent" role="status">{{ sent }}</p>
+        <form class="grid gap-3" @submit.prevent="send">
+          <label class="block"
+            ><span class="font-semibold">Name</span
+            ><input v-model="name" class="entry" maxlength="100" autocomplete="name"
+          /></label>
+          <label class="block"
+            ><span class="font-semibold">Message</span
+            ><textarea v-model="message" class="entry min-h-20" maxlength="2000" />
+          </label>
+          <p>
+            <button type="submit" class="act-quiet" :disabled="busy || !name.trim() || !message.trim()">
+              Send message
+            </button>
+          </p>
+        </form>
+      </section>
     </template>
     <p v-else-if="!problem" class="text-soft" aria-busy="true">Opening your papers …</p>
   </main>

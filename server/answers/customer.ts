@@ -33,4 +33,6 @@ const quotation = shape({
 })
 /** What a customer sees: papers as they were issued, and nothing of what they were made from. */
 export const customerPage = shape({ shop: text, job: text, papers: list(shape(paper, { quotation })) })
+export const sentMessage = shape({ sent: flag })
+export const customerMessages = list(shape({ id, name: text, words: text, at: moment }))
 export const answeredByCustomer = shape({ answered: Joi.valid('accepted', 'declined') })

@@ -24,6 +24,7 @@ const allowed: Readonly<Record<string, string>> = {
   sheet_pdf: 'insert',
   quotation_answer: 'insert',
   customer_link: 'insert, update, delete',
+  customer_message: 'insert',
   person: 'insert, update',
   session: 'insert, update, delete',
   invitation: 'insert, update',

@@ -2,6 +2,7 @@ import type { Sql } from 'postgres'
 import type { Judge } from '../judging/judge'
 import type { Actor } from './actor'
 import { CustomerLinks } from './customer-links'
+import { CustomerMessages } from './customer-messages'
 import { Jobs } from './jobs'
 import { Letterheads } from './letterheads'
 import { People } from './people'
@@ -18,6 +19,7 @@ export interface Repositories {
   /** The id of the workshop that all of them are of. */
   readonly workshop: string
   readonly customerLinks: CustomerLinks
+  readonly customerMessages: CustomerMessages
   readonly jobs: Jobs
   readonly letterheads: Letterheads
   readonly people: People
@@ -48,6 +50,7 @@ export function repositoriesOf(
   return {
     workshop: actor.workshop,
     customerLinks: new CustomerLinks(sql, actor),
+    customerMessages: new CustomerMessages(sql, actor),
     jobs,
     letterheads,
     people: new People(sql, actor),

@@ -2,17 +2,10 @@ import Joi from 'joi'
 import { currencyCodes, locales } from '#core/quotation/money'
 import { mostTaxRates, type Letterhead } from '#core/quotation/terms'
 import { pictureOf } from '../pictures/picture'
-import { plainText } from './plain-text'
+import { longText, plainText } from './plain-text'
 import { Refusal } from './refusal'
 
-/** Words on several lines: without control characters but for line ends. */
-const lines = (most: number) =>
-  Joi.string()
-    .trim()
-    .allow('')
-    .max(most)
-    .pattern(/^[^\p{Cs}\u0000-\u0009\u000b-\u001f\u007f-\u009f]*$/u, 'plain text')
-    .required()
+const lines = (most: number) => longText(most).allow('').required()
 const percent = (most: number) => Joi.number().min(0).max(most).required()
 
 /** Letters of a logo as a data address, at most: about 150 kB of picture. */

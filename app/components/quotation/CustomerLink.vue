@@ -61,5 +61,6 @@ async function end(): Promise<void> {
         End link
       </button>
     </p>
+    <CustomerMessages />
   </section>
 </template>
