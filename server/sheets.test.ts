@@ -523,7 +523,7 @@ describe('a message of the customer', () => {
     expect((await send({ words: 'a\u0000b' })).status).toBe(422)
     expect((await send({ token: 'a'.repeat(43) })).status).toBe(404)
     const sent = await Promise.all(Array.from({ length: 22 }, () => send()))
-    expect(sent.filter(({ status }) => status === 200)).toHaveLength(20)
+    expect(sent.filter(({ status }) => status === 201)).toHaveLength(20)
     expect(sent.filter(({ status }) => status === 429)).toHaveLength(2)
     const { body } = await call<{ name: string; words: string }[]>('GET', path)
     expect(body).toHaveLength(20)

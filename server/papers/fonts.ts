@@ -3,7 +3,6 @@ import { readFile } from 'node:fs/promises'
 import { createRequire } from 'node:module'
 import { dirname, join } from 'node:path'
 import pLimit from 'p-limit'
-import { decompress } from 'wawoff2'
 
 /** The product's type, and what stands in for a letter it does not have. */
 export type Family = 'text' | 'display'
@@ -36,9 +35,15 @@ const folderOf = (name: string): string => dirname(resolve(`${name}/package.json
 const boldWidth = 1.08
 
 const oneAtATime = pLimit(1)
-/** A font file unpacked: what the unpacker gives lies where it puts the next one, so it is copied before that begins. */
+/**
+ * A font file unpacked: what the unpacker gives lies where it puts the next one, so it is copied before that begins.
+ * The unpacker compiles itself as soon as it is loaded: only a process that prints loads it.
+ */
 export const unpack = (packed: Uint8Array): Promise<Buffer> =>
-  oneAtATime(async () => Buffer.from(await decompress(packed)))
+  oneAtATime(async () => {
+    const { decompress } = await import('wawoff2')
+    return Buffer.from(await decompress(packed))
+  })
 
 const woff2 = async (name: string, subset: string, weight: number): Promise<Buffer> =>
   unpack(
