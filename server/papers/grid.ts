@@ -71,7 +71,9 @@ export class GridPress {
 
   private fact({ label, value }: Fact, widthPt: number, sizePt: number): Content {
     const before = label ? this.width(label, sizePt) + betweenPt : 0
-    const text = this.fonts.set(this.fitted(value, widthPt - before, sizePt), 'text')
+    const { isCut } = this.grid
+    // A name on a label may be cut; a setting on a card takes a second line instead.
+    const text = this.fonts.set(isCut ? value : this.fitted(value, widthPt - before, sizePt), 'text')
     if (!label) return { text, fontSize: sizePt }
     return {
       columns: [
@@ -79,9 +81,9 @@ export class GridPress {
         {
           text,
           width: '*',
-          bold: this.grid.isCut,
-          alignment: this.grid.isCut ? 'right' : 'left',
-          noWrap: true,
+          bold: isCut,
+          alignment: isCut ? 'right' : 'left',
+          noWrap: !isCut,
         },
       ],
       columnGap: betweenPt,

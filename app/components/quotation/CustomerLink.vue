@@ -49,6 +49,9 @@ async function end(): Promise<void> {
       <p>It works for {{ made.days }} days.</p>
       <ShownOnce :text="address" what="link" @close="made = null" />
     </div>
+    <p v-if="link" class="mt-2 text-xs text-soft">
+      A new link ends this one, also behind the codes on settings cards.
+    </p>
     <p class="mt-2 flex flex-wrap gap-2">
       <button type="button" class="act-quiet" :disabled="!account.mayDecide" @click="make">
         {{ link ? 'Make new link' : 'Make link' }}</button><button
