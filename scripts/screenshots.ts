@@ -143,6 +143,7 @@ await withDemo(async ({ url, browser, job }) => {
       act: async (page) => {
         await page.locator('[data-paper=booklet]').getByRole('button', { name: 'Issue' }).click()
         await page.getByRole('link', { name: /^Customer’s booklet / }).waitFor()
+        await page.evaluate(() => window.scrollTo(0, 0))
       },
     },
     {

@@ -101,7 +101,7 @@ async function issue(
         <PhotoChooser />
         <section class="border border-line bg-card p-3" aria-labelledby="letterhead-title">
           <h2 id="letterhead-title" class="text-lg">Letterhead</h2>
-          <p>Name, address, logo, tax and terms of the workshop stand on every new paper.</p>
+          <p>Name, address, logo, tax and terms of the workshop, for new papers.</p>
           <p class="mt-2"><NuxtLink to="/letterhead" class="act-quiet">Edit letterhead</NuxtLink></p>
         </section>
       </aside>
