@@ -87,6 +87,7 @@ test('the workboat gets every paper: issued, opened as page and PDF, replaced, r
   await page.getByRole('link', { name: 'Back to papers' }).click()
   await paperRow(page, 'booklet').getByRole('button', { name: 'Replace' }).click()
   await paperRow(page, 'booklet').getByRole('link', { name: 'Customer’s booklet 0417-7' }).click()
+  await expect(page.getByTestId('sheet')).toBeVisible()
   expect((await page.request.delete(`${api}/photos/${id}`)).status()).toBe(200)
   await page.reload()
   await expect(page.getByRole('figure').getByRole('img')).toHaveAttribute('src', /^data:image\/jpeg;base64,/)

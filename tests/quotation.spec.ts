@@ -162,6 +162,7 @@ test('the customer takes an alternative, which then becomes the chosen answer', 
   await page.reload()
   await expect(page.getByTestId('quotation-state')).toHaveText('Accepted')
   await page.getByRole('button', { name: 'Make it the chosen answer' }).click()
+  await expect(page.getByText('The alternative is the chosen answer now.')).toBeVisible()
   await expectSaved(page)
   await page.getByLabel('Views of this job').getByRole('link', { name: 'Specify' }).click()
   await expect(specified).toBeVisible()

@@ -18,16 +18,16 @@ export interface PhotoChoice {
 /** By the id of the photo. */
 export type PhotoChoices = Readonly<Record<string, PhotoChoice>>
 
-/** Ids and captions of the photos that a paper shows, in the order of the ids given. */
-export const photosIn = (
+/** Photos that a paper shows, each with its caption, in the order given. */
+export const photosIn = <T extends { readonly id: string }>(
   choices: PhotoChoices | undefined,
   paper: string,
-  ids: readonly string[],
-): readonly { readonly id: string; readonly caption: string }[] =>
-  ids
-    .flatMap((id) => {
-      const choice = choices?.[id]
-      return choice?.papers.includes(paper as PhotoPaper) ? [{ id, caption: choice.caption }] : []
+  photos: readonly T[],
+): readonly { readonly photo: T; readonly caption: string }[] =>
+  photos
+    .flatMap((photo) => {
+      const choice = choices?.[photo.id]
+      return choice?.papers.includes(paper as PhotoPaper) ? [{ photo, caption: choice.caption }] : []
     })
     .slice(0, mostPaperPhotos)
 

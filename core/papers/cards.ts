@@ -3,9 +3,9 @@ import type { Setting } from '#core/assessment/check'
 import { settingsCards } from '#core/solve/settings'
 import { factsOf, usualSystem, type System } from '#core/system/system'
 import { capital, type Write } from '#core/units/format'
-import type { Fact, Grid, GridCell, Paper } from './blocks'
+import { paperSize, type Fact, type Grid, type GridCell, type Paper } from './blocks'
 import { codeShape } from './code'
-import { headOf } from './head'
+import type { PaperBody } from './head'
 import type { PlainInputs } from './inputs'
 
 /** Ten cards to a sheet; A4 and Letter both have the room. */
@@ -62,11 +62,9 @@ function inPieces(cell: GridCell): GridCell[] {
 }
 
 /** Settings cards to stick inside the locker: the battery, each charging unit, the monitor. */
-export function cardsPaper(inputs: PlainInputs): Paper {
-  const { job, rules, shop, customerPage, letterhead } = inputs
+export function cardsPaper({ job, rules, shop, customerPage, letterhead }: PlainInputs): PaperBody {
   const fitted = asFitted(job)
   const system = usualSystem(factsOf(fitted, { rules, units: shop.units }))
-  const head = headOf('cards', inputs)
   const foot = [shop.name, letterhead.phone].filter(Boolean).join(' · ')
   const units = settingsCards(system).map(({ unit, settings }): GridCell => ({
     title: capital(unit),
@@ -81,7 +79,6 @@ export function cardsPaper(inputs: PlainInputs): Paper {
       ...(customerPage ? { code: codeShape(customerPage) } : {}),
     }))
   return {
-    ...head,
     title: `Settings of ${job.job.name || 'this system'}`,
     under: [
       customerPage
@@ -92,7 +89,7 @@ export function cardsPaper(inputs: PlainInputs): Paper {
       {
         heading: 'Settings cards',
         about: `${cells.length} cards of ${cardMm.width} × ${cardMm.height} mm`,
-        blocks: [{ kind: 'grid', grid: grid(head.size), cells }],
+        blocks: [{ kind: 'grid', grid: grid(paperSize(shop.units.system)), cells }],
       },
     ],
   }

@@ -2,6 +2,9 @@ import { dayOf, paperSize, type Paper } from './blocks'
 import { paperKinds, type PaperKind } from './kinds'
 import type { SheetInputs } from './sheet'
 
+/** What is a paper's own: its size only where it is not that of the shop. */
+export type PaperBody = Pick<Paper, 'title' | 'under' | 'sections'> & Partial<Pick<Paper, 'size' | 'type'>>
+
 /**
  * The outer parts that papers of a job share: shop, number, date, logo, foot.
  * A paper without a number is a draft.

@@ -7,7 +7,7 @@ import { writerIn } from '#core/units/format'
 import type { Paper } from './blocks'
 import { bookletPaper } from './booklet/booklet'
 import { cardsPaper } from './cards'
-import { headOf } from './head'
+import { headOf, type PaperBody } from './head'
 import type { PlainKind } from './kinds'
 import type { PlainInputs } from './inputs'
 import { labelCell, labelSheets } from './label-sheets'
@@ -40,13 +40,11 @@ async function wiringOf({ job, rules, shop, issuedAt }: PlainInputs, layOut: Lay
   return wiringPaper({ job, wired, drawing, shop, madeAt: issuedAt })
 }
 
-function labelsOf(inputs: PlainInputs): Paper {
-  const { job, rules, shop, labelSheet } = inputs
+function labelsOf({ job, rules, shop, labelSheet }: PlainInputs): PaperBody {
   const { grid, size, name } = labelSheets[labelSheet]
   const wired = wiredJob(asFitted(job), { rules, units: shop.units })
   const cells = wiringLabels(wired, writerIn(shop.units)).map(labelCell)
   return {
-    ...headOf('labels', inputs),
     title: `Labels of ${job.job.name || 'this system'}`,
     under: [`${name}. Print at 100 %, without fitting to the page.`],
     size,
@@ -60,7 +58,7 @@ function labelsOf(inputs: PlainInputs): Paper {
   }
 }
 
-async function drawnPaper(kind: PlainKind, inputs: PlainInputs, layOut: LayOut): Promise<Paper> {
+async function bodyOf(kind: PlainKind, inputs: PlainInputs, layOut: LayOut): Promise<PaperBody> {
   const { job, rules, shop, issuedAt } = inputs
   switch (kind) {
     case 'summary':
@@ -81,10 +79,10 @@ async function drawnPaper(kind: PlainKind, inputs: PlainInputs, layOut: LayOut):
  * @throws for cards and the booklet of a job with nothing specified
  */
 export async function plainPaper(kind: PlainKind, inputs: PlainInputs, layOut: LayOut): Promise<Paper> {
-  const paper = await drawnPaper(kind, inputs, layOut)
-  // Labels keep the size of their sheet.
-  const sections = [...paper.sections, ...photosSection(inputs.photos)]
-  return { ...paper, ...headOf(kind, inputs), size: paper.size, sections }
+  const body = await bodyOf(kind, inputs, layOut)
+  const head = headOf(kind, inputs)
+  const sections = [...body.sections, ...photosSection(inputs.photos)]
+  return { ...body, ...head, size: body.size ?? head.size, sections }
 }
 
 /** A plain paper with everything it was made from, to be frozen. */

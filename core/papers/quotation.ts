@@ -272,24 +272,16 @@ function alternatives(
   return others.flatMap((other, i) => {
     const name = `Alternative ${letters[i]}`
     const { heading: _heading, blocks } = total({ ...other, depositPercent, discountPercent }, letterhead)
-    const list = (title: string, items: readonly string[]): Section['blocks'] =>
-      items.length === 0
-        ? []
-        : [
-            ...text([strong(title)]),
-            { kind: 'list', numbered: false, items: items.map((item) => [plain(item)]) },
-          ]
+    const lists = [
+      ...listSection('What we do', other.does),
+      ...listSection('What stays as it is', other.leaves),
+      ...listSection('What we measure first', other.open),
+    ].flatMap((list) => [...text([strong(list.heading)]), ...list.blocks])
     return [
       {
         heading: name,
         about: 'in place of the work above',
-        blocks: [
-          ...text([strong(`${other.name}.`)]),
-          ...list('What we do', other.does),
-          ...list('What stays as it is', other.leaves),
-          ...list('What we measure first', other.open),
-          ...blocks,
-        ],
+        blocks: [...text([strong(`${other.name}.`)]), ...lists, ...blocks],
       },
       ...options(other.lines, letterhead, name),
     ]

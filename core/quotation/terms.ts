@@ -38,6 +38,9 @@ export const termsOf = (draft: QuotationDraft, letterhead: Letterhead) => ({
 
 export const mostTaxRates = 4
 
+/** Letters of a logo as a data address, at most: about 150 kB of picture. */
+export const mostLogoLetters = 200_000
+
 export const usualLetterhead: Letterhead = {
   address: '',
   phone: '',

@@ -2,10 +2,10 @@ import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces'
 import { writeSvg } from '#core/drawing/svg'
 import type { Block, Fact, Grid, GridCell, Paper } from '#core/papers/blocks'
 import type { Family, Fonts } from './fonts'
+import { ruleInk } from './layouts'
 
 export const pointsPerMm = 72 / 25.4
 const softInk = '#525b5f'
-const cutInk = '#b9b4a6'
 
 type GridBlock = Extract<Block, { kind: 'grid' }>
 
@@ -137,7 +137,7 @@ export class GridPress {
                   w: widthMm * pointsPerMm,
                   h: heightMm * pointsPerMm,
                   lineWidth: 0.3,
-                  lineColor: cutInk,
+                  lineColor: ruleInk,
                 },
               ],
               absolutePosition: { x, y },

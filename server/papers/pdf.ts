@@ -16,12 +16,12 @@ import { anchorMark, verdictMarks, type Stroke } from '#core/papers/marks'
 import { verdictWords, type Verdict } from '#core/system/verdict'
 import { gridDefinition, gridOf, pointsPerMm } from './grid'
 import { fontsOfPapers, type Family, type Fonts } from './fonts'
+import { card, inPairs, pairGapPt, ruled } from './layouts'
 import { shareFonts } from './shared-fonts'
 import { drawingBeyondPt, drawingRoomPt, marginPt, sheetFor, textWidthPt, type Sheet } from './sheet'
 
 const ink = '#1c2a30'
 const softInk = '#525b5f'
-const ruleInk = '#b9b4a6'
 const seaInk = '#24505e'
 const verdictInk: Readonly<Record<Verdict, string>> = {
   suits: '#1a6656',
@@ -56,29 +56,6 @@ const mark = (verdict: Verdict, width: number, top = 1): ContentSvg => ({
   width,
   margin: [0, top, 0, 0],
 })
-
-/** Only hairlines between rows. */
-const ruled = {
-  hLineWidth: (i: number) => (i === 0 ? 0 : 0.4),
-  vLineWidth: () => 0,
-  hLineColor: () => ruleInk,
-  paddingLeft: () => 0,
-  paddingRight: () => 6,
-  paddingTop: () => 2,
-  paddingBottom: () => 1,
-}
-/** A box around, its title above hairlines between rows. */
-const card = {
-  hLineWidth: (i: number, { table }: { table: { body: unknown[] } }) =>
-    i === 0 || i === table.body.length ? 0.5 : i === 1 ? 0 : 0.4,
-  vLineWidth: (i: number) => (i === 1 ? 0 : 0.5),
-  hLineColor: () => ruleInk,
-  vLineColor: () => ruleInk,
-  paddingLeft: () => 6,
-  paddingRight: () => 6,
-  paddingTop: (i: number) => (i === 0 ? 4 : 2),
-  paddingBottom: () => 1.5,
-}
 
 /** Draws the blocks of papers for PDF. */
 class Press {
@@ -148,18 +125,7 @@ class Press {
       },
       layout: card,
     }))
-    return boxes.flatMap((box, i) =>
-      i % 2 > 0
-        ? []
-        : [
-            {
-              columns: [box, boxes[i + 1] ?? { text: '' }],
-              columnGap: 12,
-              unbreakable: true,
-              margin: [0, 3, 0, 6],
-            },
-          ],
-    )
+    return inPairs(boxes)
   }
 
   private table({ columns, rows, sums }: Extract<Block, { kind: 'table' }>): Content {
@@ -229,26 +195,14 @@ class Press {
 
   /** Photos two by two, each with its caption. */
   private photos(photos: Extract<Block, { kind: 'photos' }>['photos']): Content[] {
-    const gap = 12
-    const width = (textWidthPt(this.sheet) - gap) / 2
+    const width = (textWidthPt(this.sheet) - pairGapPt) / 2
     const boxes = photos.map(({ source, caption }): Content => ({
       stack: [
         { image: source, fit: [width, width] },
         ...(caption ? [this.words(caption, { color: softInk, margin: [0, 2, 0, 0] })] : []),
       ],
     }))
-    return boxes.flatMap((box, i) =>
-      i % 2 > 0
-        ? []
-        : [
-            {
-              columns: [box, boxes[i + 1] ?? { text: '' }],
-              columnGap: gap,
-              unbreakable: true,
-              margin: [0, 3, 0, 6],
-            },
-          ],
-    )
+    return inPairs(boxes)
   }
 
   private block(block: Block): Content {

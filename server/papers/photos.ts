@@ -25,16 +25,11 @@ export async function photosOfPaper(
   paper: string,
 ): Promise<readonly PaperPhoto[]> {
   if (!document.paperPhotos) return []
-  const rows = await photos.list(job)
-  const chosen = photosIn(
-    document.paperPhotos,
-    paper,
-    rows.map(({ id }) => id),
-  )
+  const chosen = photosIn(document.paperPhotos, paper, await photos.list(job))
   const all = await Promise.all(
-    chosen.map(async ({ id, caption }) => {
-      const photo = await photos.read(job, id)
-      return photo && { source: await frozen(photo.data), caption }
+    chosen.map(async ({ photo: { id }, caption }) => {
+      const picture = await photos.read(job, id)
+      return picture && { source: await frozen(picture.data), caption }
     }),
   )
   return all.filter((photo) => photo !== null)

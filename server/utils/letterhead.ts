@@ -1,6 +1,6 @@
 import Joi from 'joi'
 import { currencyCodes, locales } from '#core/quotation/money'
-import { mostTaxRates, type Letterhead } from '#core/quotation/terms'
+import { mostLogoLetters, mostTaxRates, type Letterhead } from '#core/quotation/terms'
 import { pictureOf } from '../pictures/picture'
 import { longText, plainText } from './plain-text'
 import { Refusal } from './refusal'
@@ -8,8 +8,6 @@ import { Refusal } from './refusal'
 const lines = (most: number) => longText(most).allow('').required()
 const percent = (most: number) => Joi.number().min(0).max(most).required()
 
-/** Letters of a logo as a data address, at most: about 150 kB of picture. */
-const mostLogo = 200_000
 const pngHead = 'data:image/png;base64,'
 /** Pixels of a logo in each direction, at most. */
 const mostLogoPx = 2000
@@ -45,7 +43,7 @@ export const letterheadSchema = Joi.object<Letterhead>({
   consumables: Joi.valid('itemised', 'together').required(),
   logo: Joi.string()
     .allow('')
-    .max(mostLogo)
+    .max(mostLogoLetters)
     .pattern(/^data:image\/png;base64,[A-Za-z0-9+/]+={0,2}$/, 'a PNG picture as a data address')
     .required(),
 })

@@ -1,9 +1,9 @@
 <script setup lang="ts">
+import { mostLogoLetters } from '#core/quotation/terms'
+
 /** The logo of the workshop: chosen as a PNG or SVG file, kept as PNG. */
 const logo = defineModel<string>({ required: true })
 const problem = ref('')
-/** Letters of a data address that the server takes. */
-const mostLetters = 200_000
 async function take(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement
   const file = input.files?.[0]
@@ -11,7 +11,7 @@ async function take(event: Event): Promise<void> {
   if (!file) return
   const picture = /^image\/(png|svg\+xml)$/.test(file.type) ? await logoPicture(file) : null
   if (!picture) problem.value = 'This is not a PNG or SVG picture.'
-  else if (picture.length > mostLetters)
+  else if (picture.length > mostLogoLetters)
     problem.value = 'This logo has too much detail. Choose a simpler picture.'
   else {
     problem.value = ''

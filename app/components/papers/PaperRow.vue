@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import { paperSize } from '#core/papers/blocks'
 import { isPlainKind, paperKinds, type PaperKind } from '#core/papers/kinds'
-import { labelSheets, type LabelSheetId } from '#core/papers/label-sheets'
+import { labelSheets, usualLabelSheet, type LabelSheetId } from '#core/papers/label-sheets'
 import type { Missing } from '#core/papers/missing'
 import type { SheetRow } from '../../utils/api'
 
@@ -19,7 +20,7 @@ const shop = useShop()
 const newest = computed(() => props.rows[0])
 const older = computed(() => props.rows.slice(1))
 const isStopped = computed(() => props.missing.some(({ stops }) => stops))
-const labelSheet = ref<LabelSheetId>(shop.shop.units.system === 'imperial' ? 'letter-30' : 'a4-24')
+const labelSheet = ref<LabelSheetId>(usualLabelSheet(paperSize(shop.shop.units.system)))
 const withCode = ref(false)
 const isOther = computed(() => props.kind === 'quotation' || props.kind === 'record')
 const pathOf = (row: SheetRow): string => `/api/jobs/${bench.id}/sheets/${row.count}/pdf`

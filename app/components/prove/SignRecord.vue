@@ -4,7 +4,7 @@ import SignaturePad from 'signature_pad'
 /** The signature that freezes the day: a name, and, if one likes, lines drawn with a finger. */
 const bench = useJob()
 const account = useAccount()
-const { rows, isIssuing: busy, load, issue } = useIssued('record')
+const { rows, isIssuing: busy, isSaved: saved, load, issue } = useIssued('record')
 const name = ref('')
 const problem = ref('')
 /** What is missing of a full proof, as the server found at the last try; a reason is asked for then. */
@@ -21,7 +21,6 @@ onMounted(() => {
   }
 })
 onScopeDispose(() => pad?.off())
-const saved = computed(() => bench.save.kind === 'saved')
 async function sign() {
   problem.value = ''
   const strokes = (pad?.toData() ?? []).map(({ points }) =>

@@ -5,7 +5,7 @@
  */
 const bench = useJob()
 const account = useAccount()
-const { rows, isIssuing: busy, load, issue: issueNext } = useIssued('specification')
+const { rows, isIssuing: busy, isSaved, hintFor, load, issue: issueNext } = useIssued('specification')
 const problem = ref('')
 onMounted(load)
 async function issue() {
@@ -18,14 +18,12 @@ async function issue() {
       : 'The server cannot be reached; nothing was issued.'
 }
 const chosen = computed(() => bench.document?.specified !== undefined)
-const saved = computed(() => bench.save.kind === 'saved')
-const hint = computed(() => {
-  if (!account.mayDecide) return needsInstaller
-  if (!chosen.value) return 'Choose an answer first. The specification lists its parts, settings and work.'
-  return saved.value
-    ? 'Inputs, rules, parts and results are frozen as issued.'
-    : 'Wait until the job is saved.'
-})
+const hint = computed(() =>
+  hintFor(
+    chosen.value ? '' : 'Choose an answer first. The specification lists its parts, settings and work.',
+    'Inputs, rules, parts and results are frozen as issued.',
+  ),
+)
 </script>
 
 <template>
@@ -35,7 +33,7 @@ const hint = computed(() => {
       <button
         type="button"
         class="act"
-        :disabled="busy || !saved || !chosen || !account.mayDecide"
+        :disabled="busy || !isSaved || !chosen || !account.mayDecide"
         @click="issue"
       >
         {{ busy ? 'Issuing …' : 'Issue specification' }}</button><span

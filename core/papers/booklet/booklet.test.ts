@@ -5,15 +5,15 @@ import { usualLetterhead } from '#core/quotation/terms'
 import { chosen, head, shop } from '../../../scripts/lib/chosen-workboat'
 import { specifiedJob } from '../../../scripts/lib/demo-shelf'
 import { examples } from '../../../scripts/lib/examples'
-import type { Paper } from '../blocks'
+import type { PaperBody } from '../head'
 import { plainInputs } from '../inputs'
 import { sheetInputs } from '../sheet'
 import { bookletPaper } from './booklet'
 
-const bookletOf = (job: JobDocument, more: object = {}): Paper =>
+const bookletOf = (job: JobDocument, more: object = {}): PaperBody =>
   bookletPaper(plainInputs(sheetInputs(job, { ...shop, letterhead: { ...usualLetterhead, ...more } }, head)))
 /** The lines of a section, as one reads them. */
-const linesIn = (paper: Paper, heading: string): string[] =>
+const linesIn = (paper: PaperBody, heading: string): string[] =>
   paper.sections
     .filter((section) => section.heading === heading)
     .flatMap(({ blocks }) =>
@@ -24,7 +24,7 @@ const linesIn = (paper: Paper, heading: string): string[] =>
         return []
       }),
     )
-const sentencesOf = (paper: Paper): string[] =>
+const sentencesOf = (paper: PaperBody): string[] =>
   paper.sections
     .filter(({ heading }) => heading !== 'How to reach us')
     .flatMap(({ heading }) => linesIn(paper, heading))

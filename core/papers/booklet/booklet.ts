@@ -3,8 +3,7 @@ import { columnOf } from '#core/compare/candidates'
 import { asFitted } from '#core/job/as-fitted'
 import { dayAway } from '#core/system/energy'
 import { factsOf, usualSystem, whereKnown } from '#core/system/system'
-import type { Paper } from '../blocks'
-import { headOf } from '../head'
+import type { PaperBody } from '../head'
 import type { PlainInputs } from '../inputs'
 import {
   alarmSection,
@@ -22,8 +21,7 @@ import { chargingSection, daysSection, holdsSection, togetherSection } from './u
  * The booklet that the customer keeps: what was fitted, how to use it, what never to do.
  * Its figures are of the job as it was fitted.
  */
-export function bookletPaper(inputs: PlainInputs): Paper {
-  const { job, rules, shop, letterhead } = inputs
+export function bookletPaper({ job, rules, shop, letterhead }: PlainInputs): PaperBody {
   const settings = { rules, units: shop.units }
   const fitted = asFitted(job)
   const facts = factsOf(fitted, settings)
@@ -41,7 +39,6 @@ export function bookletPaper(inputs: PlainInputs): Paper {
     .filter(Boolean)
     .join(' · ')
   return {
-    ...headOf('booklet', inputs),
     title: `Your lithium battery${name ? ` on ${name}` : ''}`,
     under: [[customer, registration, location].filter(Boolean).join(' · ')].filter(Boolean),
     type: 'large',

@@ -1,7 +1,7 @@
 import { sharesBus } from '#core/system/energy'
 import type { System } from '#core/system/system'
 import type { Section } from '../blocks'
-import { points, steps, told } from './sentences'
+import { paragraphs, points, steps, told } from './sentences'
 
 /** What happens in the cold. */
 export function coldSection({ bank, q }: System): Section[] {
@@ -46,11 +46,10 @@ export function monitorSection({ bank, one, q }: System): Section[] {
         {
           heading: 'Reading the voltage',
           blocks: [
-            ...told(
-              '',
+            ...paragraphs(
               'You have no monitor that counts current. The voltage is only a rough guide.',
               'Read it after an hour with nothing on and nothing charging.',
-            ).flatMap(({ blocks }) => blocks),
+            ),
             {
               kind: 'facts',
               facts: voltageAt.map((percent) => ({

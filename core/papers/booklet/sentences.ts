@@ -1,14 +1,20 @@
-import { listSection, plain, type Section } from '../blocks'
+import { listSection, plain, type Block, type Section } from '../blocks'
+
+type Said = string | false
+
+/** Short paragraphs; those that are false or empty are left out. */
+export const paragraphs = (...sentences: readonly Said[]): Block[] =>
+  sentences
+    .filter((one): one is string => one !== false && one !== '')
+    .map((words) => ({ kind: 'text', line: [plain(words)] }))
 
 /** A section of short paragraphs; nothing where there is none. */
-export const told = (heading: string, ...sentences: readonly (string | false)[]): Section[] => {
-  const said = sentences.filter((one): one is string => one !== false && one !== '')
-  return said.length === 0
-    ? []
-    : [{ heading, blocks: said.map((text) => ({ kind: 'text', line: [plain(text)] })) }]
+export function told(heading: string, ...sentences: readonly Said[]): Section[] {
+  const blocks = paragraphs(...sentences)
+  return blocks.length === 0 ? [] : [{ heading, blocks }]
 }
 /** A section of points; nothing where there is none. */
-export const points = (heading: string, ...items: readonly (string | false)[]): Section[] =>
+export const points = (heading: string, ...items: readonly Said[]): Section[] =>
   listSection(
     heading,
     items.filter((one): one is string => one !== false),

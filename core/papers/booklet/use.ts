@@ -10,8 +10,8 @@ import {
 } from '#core/system/energy'
 import type { System } from '#core/system/system'
 import { durationWords } from '#core/units/format'
-import type { Fact, Section } from '../blocks'
-import { roughly, told } from './sentences'
+import type { Block, Fact, Section } from '../blocks'
+import { paragraphs, roughly, told } from './sentences'
 
 /** What the battery holds. */
 export function holdsSection(system: System, name: string): Section[] {
@@ -81,8 +81,7 @@ export function togetherSection(system: System, job: JobDocument): Section[] {
     (load) => load.supply === 'dc' && load.together !== 'yes' && all.amps + load.amps > bank.continuousA,
   )
   const facts = loadFacts(system, job)
-  return told(
-    'What may run at the same time',
+  const limits = paragraphs(
     `The battery delivers up to ${q(bank.continuousA, 'A')} without a break.`,
     `What you run together draws up to ${q(all.amps, 'A')}.`,
     all.amps <= bank.continuousA
@@ -91,9 +90,9 @@ export function togetherSection(system: System, job: JobDocument): Section[] {
     ...excluded.map((load) => `Run ${partName(job, load.$path)} only while the rest is off.`),
     many.inverters.length > 0 &&
       `The inverter at full power draws ${q(all.inverterA, 'A')} of that. It empties the battery fastest.`,
-  ).map((section) =>
-    facts.length > 0 ? { ...section, blocks: [...section.blocks, { kind: 'facts', facts }] } : section,
   )
+  const blocks: Block[] = facts.length > 0 ? [...limits, { kind: 'facts', facts }] : limits
+  return [{ heading: 'What may run at the same time', blocks }]
 }
 
 const hoursWords = ({ hours }: SourceHours): string => {

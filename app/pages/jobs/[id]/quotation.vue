@@ -79,7 +79,7 @@ const message = computed({
   },
 })
 
-const { rows, isIssuing: busy, load: loadIssued, issue: issueNext } = useIssued('quotation')
+const { rows, isIssuing: busy, isSaved, hintFor, load: loadIssued, issue: issueNext } = useIssued('quotation')
 watch(ready, (is) => is && loadIssued(), { immediate: true })
 
 const issueProblem = ref('')
@@ -87,23 +87,14 @@ async function issue(): Promise<void> {
   const answer = await issueNext({ kind: 'quotation' })
   issueProblem.value = problemOf(answer, 'The server cannot be reached. Nothing was issued.')
 }
-const saved = computed(() => bench.save.kind === 'saved')
-const hint = computed(() => {
-  if (!account.mayDecide) return needsInstaller
+const lack = computed(() => {
   if (!specified.value) return 'Choose an answer under Specify first.'
-  if (unpriced.value.length > 0) return 'Enter the missing prices first.'
-  return saved.value
-    ? 'An issued quotation does not change. A newer one replaces it.'
-    : 'Wait until the job is saved.'
+  return unpriced.value.length > 0 ? 'Enter the missing prices first.' : ''
 })
-const canIssue = computed(
-  () =>
-    !busy.value &&
-    saved.value &&
-    account.mayDecide &&
-    specified.value !== undefined &&
-    unpriced.value.length === 0,
+const hint = computed(() =>
+  hintFor(lack.value, 'An issued quotation does not change. A newer one replaces it.'),
 )
+const canIssue = computed(() => !busy.value && isSaved.value && account.mayDecide && lack.value === '')
 </script>
 
 <template>

@@ -48,10 +48,9 @@ const { result: drawn, problem: failed } = useAsked(
 /** With its photos, as this page reaches them. */
 const paper = computed(() => {
   if (!drawn.value) return null
-  const ids = photos.value.map((photo) => photo.id)
-  const shown = photosIn(bench.document?.paperPhotos, kind.value, ids).map((chosen) => ({
-    source: photos.value.find((photo) => photo.id === chosen.id)?.address ?? '',
-    caption: chosen.caption,
+  const shown = photosIn(bench.document?.paperPhotos, kind.value, photos.value).map(({ photo, caption }) => ({
+    source: photo.address,
+    caption,
   }))
   return { ...drawn.value, sections: [...drawn.value.sections, ...photosSection(shown)] }
 })

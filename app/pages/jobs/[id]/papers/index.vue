@@ -10,10 +10,10 @@ const judging = useJudging()
 const shop = useShop()
 const who = useDeviceName()
 const { letterhead, isSettled } = useLetterhead()
-const { all, isIssuing, load, issue: issueNext } = useIssuedPapers()
+const { all, isIssuing, isLoaded, isSaved, hintFor, load, issue: issueNext } = useIssuedPapers()
 watch(ready, (is) => is && load(), { immediate: true })
 
-const { result: missing } = useAsked(
+const { result: missing, problem: missingProblem } = useAsked(
   (engine, job, { rules = {}, units }) =>
     engine.missing(
       job,
@@ -22,13 +22,7 @@ const { result: missing } = useAsked(
     ),
   () => (ready.value && isSettled.value ? bench.document : null),
 )
-const saved = computed(() => bench.save.kind === 'saved')
-const hint = computed(() => {
-  if (!account.mayDecide) return needsInstaller
-  return saved.value
-    ? 'An issued paper does not change. A newer one replaces it.'
-    : 'Wait until the job is saved.'
-})
+const hint = computed(() => hintFor('', 'An issued paper does not change. A newer one replaces it.'))
 const said = ref('')
 const issueProblem = ref('')
 const issuing = ref<PaperKind | null>(null)
@@ -83,14 +77,18 @@ async function issue(
         </p>
         <p v-else-if="said" role="status" class="mb-2 border-l-4 border-suits pl-2">{{ said }}</p>
         <p class="text-xs text-soft">{{ hint }}</p>
-        <ul>
+        <!-- Rows come once they are whole: they do not move under a press. -->
+        <p v-if="!missing || !isLoaded" class="p-2 text-soft" :aria-busy="!missingProblem">
+          {{ missingProblem || 'Checking the papers …' }}
+        </p>
+        <ul v-else>
           <PaperRow
             v-for="kind in paperKindIds"
             :key="kind"
             :kind="kind"
             :rows="all.filter((row) => row.kind === kind)"
-            :missing="missing?.[kind] ?? []"
-            :can-issue="saved && account.mayDecide && missing !== null"
+            :missing="missing[kind]"
+            :can-issue="isSaved && account.mayDecide"
             :busy="isIssuing || issuing !== null"
             @issue="issue(kind, $event)"
           />
