@@ -14,6 +14,8 @@ const photos = shallowRef<readonly PhotoRow[]>([])
 /** Addresses of pictures that wait on this device, by the id of the photo. */
 const addresses = new Map<string, string>()
 let of = ''
+/** The last time that the list was asked for: an answer that was overtaken is older than what is shown. */
+let asked = 0
 
 function addressOf({ id, picture }: QueuedPhoto): string {
   const known = addresses.get(id)
@@ -33,8 +35,9 @@ export function useJobPhotos() {
   async function load(job: string): Promise<void> {
     if (of !== job) photos.value = []
     of = job
+    const mine = ++asked
     const answer = await readKept<PhotoRow[]>(`/api/jobs/${job}/photos`)
-    if (answer.kind === 'ok' && of === job) photos.value = answer.data
+    if (answer.kind === 'ok' && mine === asked) photos.value = answer.data
   }
 
   const shown = computed((): readonly ShownPhoto[] => {
