@@ -104,7 +104,35 @@ test('the workboat gets every paper: issued, opened as page and PDF, replaced, r
   await expect(page.getByTestId('paper')).toBeVisible()
   expect(await page.getByTestId('paper').innerText()).toBe(frozen)
 
-  // The customer reads the newest of each, and no labels.
+  // The record lists what is missing, and is signed with the reason.
+  await page.goto(`${job}/prove`)
+  await page.getByRole('button', { name: /^As fitted/ }).click()
+  await page.getByTestId('sign-name').fill('Ida Brell')
+  await page.getByTestId('sign').click()
+  await expect(page.getByTestId('sign')).toBeDisabled()
+  await page.getByTestId('sign-reason').fill('The tests follow on Friday')
+  await page.getByTestId('sign').click()
+  await expect(page.getByRole('link', { name: /^0417-9: Fitted and proved/ })).toBeVisible()
+
+  // The quotation, with an option.
+  await page.goto(`${job}/quotation`)
+  await page.getByLabel('New line').fill('Travel')
+  await page.getByRole('button', { name: 'Add line' }).click()
+  const travel = page.locator('[data-line]').filter({ hasText: 'Travel' })
+  await travel.getByLabel('Price').fill('48.50')
+  await travel.getByLabel('Price').press('Tab')
+  await travel.getByLabel('Option').check()
+  await expectSaved(page)
+  await page.getByRole('button', { name: 'Issue quotation' }).click()
+  await expect(page.getByTestId('quotation-state')).toHaveText('Sent')
+  await page.goto(`${job}/papers`)
+  for (const [kind, name] of [
+    ['record', '0417-9'],
+    ['quotation', '0417-10'],
+  ] as const)
+    await expect(paperRow(page, kind)).toContainText(name)
+
+  // The customer reads the newest of each, and no labels; takes the option, and accepts.
   await page.goto(`${job}/papers`)
   await page.getByRole('button', { name: 'Make link' }).click()
   const link = await page.getByTestId('link').innerText()
@@ -118,5 +146,12 @@ test('the workboat gets every paper: issued, opened as page and PDF, replaced, r
   await expect(theirs.getByTestId('paper')).toContainText('Come back to us')
   await expect(theirs.getByTestId('paper')).toContainText('+44 1632 960417')
   expect(await theirs.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
+  await papers.getByRole('button', { name: 'Quotation 0417-10' }).click()
+  await theirs.getByRole('group', { name: 'Options' }).getByLabel('Travel').check()
+  await theirs.getByLabel('Your name').fill('Wren Tolhurst')
+  await theirs.getByRole('button', { name: 'Accept quotation' }).click()
+  await expect(theirs.getByText('Accepted by Wren Tolhurst')).toBeVisible()
+  await page.reload()
+  await expect(paperRow(page, 'quotation').getByTestId('paper-state')).toHaveText('Accepted')
   await phone.close()
 })

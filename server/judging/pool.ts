@@ -22,6 +22,8 @@ const startingMs = 300_000
 /** Threads that check leave the server a core; nobody’s paper keeps a checking waiting. */
 const judges = Math.max(1, availableParallelism() - 1)
 const printers = availableParallelism()
+/** Threads give way to the thread that answers requests by this much, where the system knows it. */
+const givesWay = 10
 
 const poolOf = (threads: number, idleMs: number): Piscina =>
   new Piscina({
@@ -29,6 +31,7 @@ const poolOf = (threads: number, idleMs: number): Piscina =>
     minThreads: 0,
     maxThreads: threads,
     idleTimeout: idleMs,
+    niceIncrement: givesWay,
     resourceLimits: { maxOldGenerationSizeMb: mostMb },
   })
 
