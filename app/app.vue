@@ -12,7 +12,9 @@ const views = computed(() =>
   session.mustSignIn
     ? ([['/help', 'Help']] as const)
     : ([
+        ['/today', 'Today'],
         ['/', 'Jobs'],
+        ['/craft', 'Craft'],
         ['/shelf', 'Shelf'],
         ['/rules', 'Shop rules'],
         ['/people', 'People'],
@@ -20,6 +22,10 @@ const views = computed(() =>
         ...(session.canSwitch ? [['/sign-in', 'Switch person'] as const] : []),
       ] as const),
 )
+/** The lists of craft, customers and reminders share a place; a craft belongs to it too. */
+const ofCraft = /^\/(craft|customers|reminders|learnt)(\/|$)/
+const isShown = (path: string): boolean =>
+  path === '/craft' ? ofCraft.test(route.path) : route.path === path
 const nextMode = { auto: 'light', light: 'dark', dark: 'auto' } as const
 const modeWord = { auto: 'as device', light: 'light', dark: 'dark' } as const
 const chosen = computed(() => (setting.value in nextMode ? (setting.value as keyof typeof nextMode) : 'auto'))
@@ -33,7 +39,7 @@ const chosen = computed(() => (setting.value in nextMode ? (setting.value as key
     <nav
       v-if="route.path !== '/customer'"
       aria-label="Main"
-      class="flex shrink-0 items-center gap-1 bg-harbour text-on-harbour md:sticky md:top-0 md:h-dvh md:w-16 md:flex-col md:py-3 print:hidden"
+      class="flex shrink-0 items-center gap-1 overflow-x-auto bg-harbour text-on-harbour md:sticky md:top-0 md:h-dvh md:w-16 md:flex-col md:py-3 print:hidden"
     >
       <NuxtLink
         to="/"
@@ -47,7 +53,7 @@ const chosen = computed(() => (setting.value in nextMode ? (setting.value as key
         :to="path"
         class="grid min-h-11 place-items-center rounded-sm px-3 text-center text-xs md:w-full md:px-0"
         :class="[
-          route.path === path ? 'text-lamp' : 'hover:text-lamp',
+          isShown(path) ? 'text-lamp' : 'hover:text-lamp',
           // A phone is one person's, and has no room for it.
           path === '/sign-in' ? 'max-md:hidden' : '',
         ]"

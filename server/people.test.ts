@@ -75,6 +75,7 @@ const open = [
   'POST /api/session/pin',
   'POST /api/session/passkey',
   'POST /api/session/passkey/options',
+  'GET /api/calendar/[token]',
   'GET /api/certificate',
   'GET /api/health',
 ]
@@ -93,6 +94,15 @@ const notForApprentices = [
   'POST /api/shelf/[kind]/table',
   'PUT /api/shop',
   'POST /api/shop/preview',
+  'POST /api/craft',
+  'PUT /api/craft/[craft]',
+  'POST /api/craft/[craft]/log/table',
+  'PUT /api/jobs/[id]/craft',
+  'POST /api/customers',
+  'PUT /api/customers/[customer]',
+  'GET /api/calendar-feed',
+  'POST /api/calendar-feed',
+  'DELETE /api/calendar-feed',
 ]
 const onlyForOwners = [
   'GET /api/people',
@@ -106,6 +116,8 @@ const onlyForOwners = [
   'POST /api/tokens',
   'DELETE /api/tokens/[token]',
   'GET /api/metrics',
+  'GET /api/customers/[customer]/data',
+  'DELETE /api/customers/[customer]',
   'GET /api/mode',
   'PUT /api/mode',
 ]
@@ -117,9 +129,13 @@ const routes = routesIn(fileURLToPath(new URL('api', import.meta.url)))
 describe('every route of the file tree', () => {
   const addressOf = async (path: string): Promise<string> => {
     const [job] = await db.sql<{ id: string }[]>`select job_id as id from job where number = '0417'`
+    const [belongs] = await db.sql<{ craft: string; customer: string }[]>`
+      select craft_id as craft, customer_id as customer from job where number = '0417'`
     const [person] = await db.sql<{ id: string }[]>`select person_id as id from person where name = 'Rasmus'`
     const known: Record<string, string> = {
       id: job!.id,
+      ...belongs!,
+      reminder: job!.id,
       person: person!.id,
       photo: job!.id,
       session: job!.id,
@@ -139,6 +155,9 @@ describe('every route of the file tree', () => {
       select (select md5(string_agg(j::text, '' order by job_id)) from job j) as jobs,
         (select count(*) from job_history) as changes, (select count(*) from sheet) as sheets,
         (select md5(string_agg(s::text, '' order by kind, code, version)) from shelf_part s) as shelf,
+        (select md5(string_agg(c::text, '' order by craft_id)) from craft c) as craft,
+        (select md5(string_agg(c::text, '' order by customer_id)) from customer c) as customers,
+        (select count(*) from log_entry) as entries, (select count(*) from reminder) as reminders,
         (select md5(string_agg(w::text, '' order by workshop_id)) from workshop w) as shops,
         (select md5(string_agg(p::text, '' order by person_id)) from person p) as people`
 

@@ -1,4 +1,4 @@
-import type { PaperKind } from '#core/papers/kinds'
+import { stageOfPaper, type PaperKind } from '#core/papers/kinds'
 import { readKept } from '../device/answers'
 import type { Answer, SheetRow } from '../utils/api'
 
@@ -22,7 +22,11 @@ export function useIssuedPapers() {
     const seen = { version: bench.version, epoch: bench.epoch, who: who.value || 'Unnamed device' }
     const answer = await ask<SheetRow>(`/api/jobs/${bench.id}/sheets`, asJson('POST', { ...seen, ...more }))
     isIssuing.value = false
-    if (answer.kind === 'ok') void load()
+    if (answer.kind === 'ok') {
+      void load()
+      const reached = stageOfPaper[answer.data.kind]
+      if (reached) bench.reach(reached)
+    }
     return answer
   }
   const isSaved = computed(() => bench.save.kind === 'saved')

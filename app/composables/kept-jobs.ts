@@ -18,6 +18,7 @@ function rowOf({ job, document: { job: head } }: UnsavedDraft, who: string): Job
     name,
     customer,
     craft,
+    craftId: null,
     stage,
     dueDate: dueDate ?? null,
     verdict: null,

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useDebounceFn, useIntervalFn } from '@vueuse/core'
-import { crafts, emptyJob, stages } from '#core/job/document'
+import { crafts, emptyJob, stages, type Stage } from '#core/job/document'
 import { temporaryNumber } from '#core/job/number'
 import { typicals, type TypicalId } from '#core/job/typicals'
 import { verdicts, verdictWords, type Verdict } from '#core/system/verdict'
@@ -21,7 +21,8 @@ const kept = useKeptJobs()
 const problem = ref('')
 const words = ref('')
 const verdict = ref<Verdict | ''>('')
-const stage = ref<keyof typeof stages | 'deleted' | ''>('')
+const { stage: asked } = useRoute().query
+const stage = ref<Stage | 'deleted' | ''>((Object.keys(stages) as Stage[]).find((one) => one === asked) ?? '')
 const search = computed(() => ({ words: words.value, verdict: verdict.value, stage: stage.value }))
 const sorts = [
   ['changed', 'Last changed'],

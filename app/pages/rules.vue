@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useDebounceFn, useIntervalFn } from '@vueuse/core'
 import { dequal } from 'dequal/lite'
-import type { RuleOverrides } from '#core/rules/rules'
+import { ruleCatalogue, ruleIds, type RuleOverrides } from '#core/rules/rules'
 import { asJson, ask, type Answer, type Preview, type Shop } from '../utils/api'
 
 type Effect = Omit<Preview, 'next'>
@@ -56,6 +56,14 @@ function setRules(rules: RuleOverrides) {
   problem.value = ''
   if (rulesChanged.value) void preview()
 }
+/** Another page can offer the value of a rule: it stands in the form, with its effect, and is not saved. */
+onMounted(() => {
+  const { set, to } = useRoute().query
+  const id = ruleIds.find((one) => one === set)
+  const value = Number(to)
+  if (id && ruleCatalogue[id].kind === 'number' && Number.isFinite(value))
+    setRules({ ...draft.value.rules, [id]: value })
+})
 async function keep() {
   busy.value = true
   const answer = await ask<{ shop: Shop; waiting: number }>('/api/shop', asJson('PUT', draft.value))

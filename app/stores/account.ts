@@ -54,6 +54,8 @@ export const useAccount = defineStore('account', () => {
   const person = computed(() => session.value.person)
   /** Whose changes are made here; empty on one machine. */
   const owner = computed(() => person.value?.id ?? '')
+  /** Whether the person may erase a customer, and take the whole workshop out or in. */
+  const mayErase = computed(() => !session.value.isShop || person.value?.role === 'owner')
   /** Whether the person may issue papers, change rules and the shelf, and delete. */
   const mayDecide = computed(
     () => !session.value.isShop || (person.value?.role ?? 'apprentice') !== 'apprentice',
@@ -70,6 +72,7 @@ export const useAccount = defineStore('account', () => {
     person,
     owner,
     mayDecide,
+    mayErase,
     mustSignIn,
     needsOwner,
     load,

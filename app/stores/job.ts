@@ -3,7 +3,9 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowReactive } from 'vue'
 import type { Change } from '#core/job/change'
 import { applyChanges, changesBetween, inverseOf, type Conflict } from '#core/job/changes'
+import { atStage } from '#core/job/stage'
 import {
+  stages,
   withField,
   withNewPart,
   withPart,
@@ -12,6 +14,7 @@ import {
   type FieldPath,
   type JobDocument,
   type PartPath,
+  type Stage,
 } from '#core/job/document'
 import type { Known, ManyKindId, PartKindId } from '#core/job/fields'
 import type { RuleOverrides } from '#core/rules/rules'
@@ -259,6 +262,14 @@ export const useJob = defineStore('job', () => {
     edit((job) => withField(madeOnDemand(path) ? completeJob(job) : job, path, known), path)
   }
 
+  /** The work on the job has got somewhere: its stage moves on with it, as a step that can be undone. */
+  function reach(stage: Stage): void {
+    const before = here.value?.saving.document.job.stage
+    edit((job) => atStage(job, stage))
+    if (here.value && before !== here.value.saving.document.job.stage)
+      here.value.notice = `Stage is now ${stages[stage]}. Undo takes it back.`
+  }
+
   /** Text that is no value yet: kept, so that nothing typed is lost, but not part of the job. */
   function setTyping(path: FieldPath, text: string | null): void {
     const job = here.value
@@ -421,6 +432,7 @@ export const useJob = defineStore('job', () => {
     discard,
     edit,
     setField,
+    reach,
     setTyping,
     setHead,
     setPartText,

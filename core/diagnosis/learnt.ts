@@ -81,7 +81,7 @@ export function learntFrom(proof: Proof, readings: readonly Taken[]): Learnt[] {
 const leastMilliohm = 0.001
 
 /** Fields for learnt values: the rise of a case, K, and the resistance of a run, mΩ. */
-const fieldOf = ({ of, what }: Learnt): FieldPath =>
+export const fieldOfLearnt = ({ of, what }: Pick<Learnt, 'of' | 'what'>): FieldPath =>
   what === 'heat' ? `alternators/${of}/riseK` : `runs/${of}/milliohm`
 
 /**
@@ -90,7 +90,7 @@ const fieldOf = ({ of, what }: Learnt): FieldPath =>
  */
 export const withLearnt = (job: JobDocument, learnt: readonly Learnt[]): JobDocument =>
   learnt.reduce((next, one) => {
-    const path = fieldOf(one)
+    const path = fieldOfLearnt(one)
     // A run that nobody touched before has no part yet.
     const ready = withPart(next, path.slice(0, path.lastIndexOf('/')), (part) => part)
     return withField(ready, path, {

@@ -61,6 +61,7 @@ const known = (field: Field): Joi.Schema =>
     how: Joi.valid(...Object.keys(howKnown)),
     when: Joi.string().isoDate().raw(),
     by: text(200),
+    from: text(200),
   }).unknown()
 
 const part = (kind: PartKind): Joi.ObjectSchema =>

@@ -26,7 +26,9 @@ export const crafts = {
   vehicle: 'Road vehicle',
   trailer: 'Trailer',
   motorcycle: 'Motorcycle',
+  cabin: 'Cabin',
 } as const
+export type CraftKind = keyof typeof crafts
 export const usePatterns = {
   daily: 'Moves daily',
   stays: 'Stays put',
@@ -36,10 +38,14 @@ export const usePatterns = {
 export const stages = {
   enquiry: 'Enquiry',
   surveyed: 'Surveyed',
+  specified: 'Specified',
   quoted: 'Quoted',
+  accepted: 'Accepted',
   fitted: 'Fitted',
+  signed: 'Signed',
   done: 'Handed over',
 } as const
+export type Stage = keyof typeof stages
 
 /** Who the job is for and how it stands. Plain text; none of it is needed to save. */
 export interface JobHead {
@@ -47,13 +53,13 @@ export interface JobHead {
   readonly name: string
   readonly customer?: string
   readonly contact?: string
-  readonly craft?: keyof typeof crafts
+  readonly craft?: CraftKind
   readonly registration?: string
   readonly location?: string
   readonly usePattern?: keyof typeof usePatterns
   readonly wishes?: string
   readonly dueDate?: string
-  readonly stage: keyof typeof stages
+  readonly stage: Stage
 }
 
 /** What every part may carry next to its surveyed fields. */

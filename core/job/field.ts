@@ -18,6 +18,8 @@ export interface Known<T> {
   /** For a measured value: when (ISO date-time) and by whom. */
   readonly when?: string
   readonly by?: string
+  /** The job of the same craft that it was taken from, in words: `job 0417, as fitted`. */
+  readonly from?: string
 }
 
 export type Range = readonly [low: number, high: number]

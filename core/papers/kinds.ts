@@ -1,3 +1,5 @@
+import type { Stage } from '#core/job/document'
+
 /** The papers of a job, in the order in which a job needs them. */
 export const paperKinds = {
   summary: 'Summary',
@@ -22,3 +24,9 @@ export const isPlainKind = (kind: string): kind is PlainKind =>
 export const answerKinds: ReadonlySet<PaperKind> = new Set(['quotation', 'specification', 'cards', 'booklet'])
 /** Papers that the customer's page shows: labels are for the installer alone. */
 export const customerKinds: ReadonlySet<PaperKind> = new Set(paperKindIds.filter((kind) => kind !== 'labels'))
+
+/** The stage that a job has reached once a paper is issued; other papers move nothing. */
+export const stageOfPaper: Readonly<Partial<Record<PaperKind, Stage>>> = {
+  quotation: 'quoted',
+  record: 'signed',
+}

@@ -10,6 +10,8 @@ import { worthWords } from '#core/diagnosis/worth'
 import type { Risk } from '#core/commissioning/harm'
 import { expectedWords, readingWords } from '#core/commissioning/readings'
 import { fittedWords } from '#core/commissioning/fitted'
+import type { KeptAs, Measured } from '#core/commissioning/tests/test'
+import type { Network } from '#core/wiring/network'
 import type { Shape } from '#core/drawing/shape'
 import { worst, verdictWords, type Verdict } from '#core/system/verdict'
 import { inSentence, writerIn } from '#core/units/format'
@@ -42,8 +44,20 @@ export interface RecordInputs extends SheetInputs {
   readonly signature: Signature
 }
 
-interface RecordedTest {
+/** A reading next to its expected value, in the unit of its test. */
+export interface RecordedNumbers {
+  readonly quantity: Measured
+  readonly value: number
+  readonly expected: number
+  /** Half width of the expected range. */
+  readonly tolerance: number
+  readonly keptAs?: KeptAs
+}
+
+export interface RecordedTest {
   readonly title: string
+  /** Left out by records that were signed before it was kept. */
+  readonly numbers?: RecordedNumbers
   readonly state: string
   readonly expected: string
   readonly reading: string
@@ -78,7 +92,12 @@ export interface FittingRecord {
     readonly gaps?: readonly string[]
     readonly mended: readonly { readonly words: string; readonly by: string; readonly when: string }[]
     readonly fitted: readonly string[]
-    readonly learnt: readonly { readonly of: string; readonly what: Learnt['what']; readonly words: string }[]
+    /** Numbers are left out by records that were signed before they were kept. */
+    readonly learnt: readonly (Pick<Learnt, 'of' | 'what'> &
+      Partial<Pick<Learnt, 'before' | 'after' | 'within'>> & {
+        readonly words: string
+        readonly name?: string
+      })[]
   }
 }
 
@@ -115,6 +134,13 @@ export function recordOf(inputs: RecordInputs): FittingRecord {
     const { value, tolerance } = diagnosis.expect(test)
     return {
       title: test.title,
+      numbers: {
+        quantity: test.quantity,
+        value: reading.value,
+        expected: value,
+        tolerance,
+        ...(test.keptAs ? { keptAs: test.keptAs } : {}),
+      },
       state: test.state.name,
       expected: expectedWords(value, tolerance, test.quantity, test.unit, q),
       reading: readingWords(reading.value, test.quantity, test.unit, q),
@@ -150,12 +176,21 @@ export function recordOf(inputs: RecordInputs): FittingRecord {
       mended: proving.mended.map(({ words, by, when }) => ({ words, by, when })),
       fitted: proving.fitted.map((change: Change) => fittedWords(change, proof.rig.network, q)),
       learnt: learnt.map((one) => ({
-        of: one.of,
-        what: one.what,
+        ...one,
+        name: nameOfLearnt(one, proof.rig.network),
         words: `${one.after.toPrecision(3)} ± ${one.within.toPrecision(2)} ${one.what === 'heat' ? 'K' : 'mΩ'}, assumed ${one.before.toPrecision(3)}`,
       })),
     },
   }
+}
+
+/** The part that was learnt about: `W1, main bar – house battery`, `Alternator`. */
+function nameOfLearnt({ of, what }: Learnt, { runs, posts, units }: Network): string {
+  if (what === 'heat') return units.find(({ id }) => id === of)?.name ?? of
+  const run = runs.find(({ id }) => id === of)
+  if (!run) return of
+  const [from, to] = [run.from, run.to].map((end) => posts.find(({ id }) => id === end)?.name ?? end)
+  return `${run.number}, ${from} – ${to}`
 }
 
 interface Proved {
@@ -237,7 +272,7 @@ export function recordPaper({ inputs, result }: FittingRecord): Paper {
       ...listSection('Differences from the specification', result.fitted),
       ...listSection(
         'Learnt from the readings',
-        result.learnt.map(({ of, words }) => `${of}: ${words}`),
+        result.learnt.map(({ of, name = of, words }) => `${name}: ${words}`),
       ),
       ...stepsSections(result),
       {

@@ -4,6 +4,7 @@ import { capacity } from './topics/capacity'
 import { charging } from './topics/charging'
 import { cold } from './topics/cold'
 import { fitting } from './topics/fitting'
+import { keeping } from './topics/keeping'
 import { proving } from './topics/proving'
 import { schools } from './topics/schools'
 import { voltages } from './topics/voltages'
@@ -23,6 +24,7 @@ export const ruleCatalogue = {
   ...fitting,
   ...wiring,
   ...proving,
+  ...keeping,
 }
 
 export type RuleId = keyof typeof ruleCatalogue
@@ -39,6 +41,7 @@ export const ruleTopics: readonly { readonly title: string; readonly ids: readon
   ['Fitting', fitting],
   ['Wiring', wiring],
   ['Proving', proving],
+  ['Logbook', keeping],
 ].map(([title, rules]) => ({ title: title as string, ids: Object.keys(rules!) as RuleId[] }))
 
 /** The rules in force, one value each. Per cents are as written (50, not 0.5). */

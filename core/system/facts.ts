@@ -238,8 +238,8 @@ export class Facts {
     const trusted = this.trusted(part, index, from)
     reads.noteAll(from)
     if (trusted !== null) {
-      const how = knownOf(part.ref.part, name)?.how ?? 'assumed'
-      return { kind: how, text: howKnown[how] }
+      const { how = 'assumed', from } = knownOf(part.ref.part, name) ?? {}
+      return { kind: how, text: from ? `${howKnown[how]}, ${from}` : howKnown[how] }
     }
     if (field.type === 'rows' || field.otherwise === undefined) return { kind: 'unknown', text: 'unknown' }
     if (field.otherwise === null) return { kind: 'assumed', text: 'none entered', isDefault: true }

@@ -6,7 +6,7 @@ import { anything, count, id, list, moment, orNull, shape, text } from './shape'
 export const jobDocument = anything('A job file, as GET /api/schema/job describes it.')
 const verdict = Joi.valid(...verdicts)
 
-const place = { id, version: count, epoch: id, updatedAt: moment, updatedBy: text }
+const place = { id, version: count, craftId: orNull(id), epoch: id, updatedAt: moment, updatedBy: text }
 /** A job with its document. */
 export const storedJob = shape({ ...place, document: jobDocument })
 /** A job that was saved; with its document where the server has given it a number. */
@@ -18,6 +18,7 @@ const rowKeys = {
   name: text,
   customer: text,
   craft: orNull(text),
+  craftId: orNull(id),
   stage: text,
   dueDate: orNull(text),
   verdict: orNull(verdict).description('Null for the moment in which the job is being checked.'),
@@ -28,7 +29,8 @@ const rowKeys = {
   updatedAt: moment,
   updatedBy: text,
 }
-export const jobPage = shape({ jobs: list(shape(rowKeys)), next: orNull(text) })
+export const jobRow = shape(rowKeys)
+export const jobPage = shape({ jobs: list(jobRow), next: orNull(text) })
 export const recentJobs = list(shape({ ...rowKeys, version: count, epoch: id }))
 
 const change = shape(

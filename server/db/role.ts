@@ -25,6 +25,12 @@ const allowed: Readonly<Record<string, string>> = {
   quotation_answer: 'insert',
   customer_link: 'insert, update, delete',
   customer_message: 'insert',
+  customer: 'insert, update, delete',
+  craft: 'insert, update, delete',
+  // A logbook is added to.
+  log_entry: 'insert',
+  reminder: 'insert, update, delete',
+  calendar_feed: 'insert, update, delete',
   person: 'insert, update',
   session: 'insert, update, delete',
   invitation: 'insert, update',
@@ -36,6 +42,9 @@ const allowed: Readonly<Record<string, string>> = {
   passkey: 'insert, update, delete',
   passkey_challenge: 'insert, delete',
 }
+
+/** What changes rows that otherwise stay: only by these. */
+const functions = ['erase_paper', 'erase_entry', 'erase_messages']
 
 /**
  * Makes the role of the application, and lets it do in this database what it needs and nothing else: it reads and
@@ -68,6 +77,7 @@ async function allow(sql: Sql, { username, password }: URL): Promise<void> {
       revoke all on all tables in schema public from public, ${role};
       grant usage on schema public to ${role};
       grant select on all tables in schema public to ${role}`)
+    for (const name of functions) await tx.unsafe(`grant execute on function ${name} to ${role}`)
     for (const [table, rights] of Object.entries(allowed))
       await tx.unsafe(`grant ${rights} on ${table} to ${role}`)
   })

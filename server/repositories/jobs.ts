@@ -1,14 +1,16 @@
 import type { Sql } from 'postgres'
 import type { Change } from '#core/job/change'
 import { changesBetween } from '#core/job/changes'
-import type { JobDocument } from '#core/job/document'
+import type { JobDocument, Stage } from '#core/job/document'
 import { isTemporaryNumber } from '#core/job/number'
+import { atStage } from '#core/job/stage'
 import { changeUpToDate } from '#core/job/migrations/index'
 import { decide, type Decision, type SaveOrder } from '#core/sync/order'
 import type { Verdict } from '#core/system/verdict'
 import { isJudged } from '../judging/behind'
 import type { ListVerdict } from '../judging/work'
 import { Repository, type Actor, type Seen } from './actor'
+import { Belongings } from './belonging'
 import { documentOf } from './kept-document'
 import { allWords } from './search'
 
@@ -19,6 +21,7 @@ export interface JobRow {
   readonly name: string
   readonly customer: string
   readonly craft: string | null
+  readonly craftId: string | null
   readonly stage: string
   readonly dueDate: string | null
   /** Null while it is being checked, and where it was too large for that. */
@@ -58,6 +61,8 @@ export interface StoredJob {
   readonly version: number
   /** Of the data: a version of another epoch is another version. */
   readonly epoch: string
+  /** The craft that it belongs to. Jobs that a device kept before craft were known have none. */
+  readonly craftId?: string
   readonly document: JobDocument
   readonly updatedAt: string
   readonly updatedBy: string
@@ -181,7 +186,7 @@ export class Jobs extends Repository {
   private rowColumns(sql: Sql) {
     const judged = isJudged(sql)
     return sql`
-        job_id as id, number, job.name, customer, craft, stage, due_date as "dueDate",
+        job_id as id, number, job.name, customer, craft, craft_id as "craftId", stage, due_date as "dueDate",
         case when ${judged} then verdict end as verdict,
         case when ${judged} then headline else 'Being checked' end as headline,
         case when ${judged} then reason else '' end as reason,
@@ -191,7 +196,7 @@ export class Jobs extends Repository {
   }
 
   private savedColumns(sql: Sql) {
-    return sql`job_id as id, version, ${this.actor.epoch} as epoch, updated_at as "updatedAt", updated_by as "updatedBy"`
+    return sql`job_id as id, version, craft_id as "craftId", ${this.actor.epoch} as epoch, updated_at as "updatedAt", updated_by as "updatedBy"`
   }
 
   private storedColumns(sql: Sql) {
@@ -240,6 +245,24 @@ export class Jobs extends Repository {
         and (updated_at > now() - make_interval(days => ${recentDays})
           or job_id in ${also.length > 0 ? sql(also) : sql`(null)`})
       order by updated_at desc, job_id limit ${mostRecent}`
+  }
+
+  /** Jobs of a craft, newest first. */
+  ofCraft(craft: string): Promise<JobRow[]> {
+    const { sql, actor } = this
+    return sql<JobRow[]>`
+      select ${this.rowColumns(sql)} from job join workshop using (workshop_id)
+      where workshop_id = ${actor.workshop} and craft_id = ${craft} and deleted_at is null
+      order by job.created_at desc, job_id limit 200`
+  }
+
+  /** The id of the newest job of a craft; null if it has none. */
+  async newestOf(craft: string): Promise<string | null> {
+    const [row] = await this.sql<{ id: string }[]>`
+      select job_id as id from job
+      where workshop_id = ${this.actor.workshop} and craft_id = ${craft} and deleted_at is null
+      order by created_at desc, job_id limit 1`
+    return row?.id ?? null
   }
 
   read(id: string): Promise<StoredJob | null> {
@@ -294,9 +317,11 @@ export class Jobs extends Repository {
     return job
   }
 
-  /** Makes a job under the next number of the workshop. */
-  async createNumbered(documentOf: (number: string) => JobDocument): Promise<StoredJob> {
-    const job = await this.together(async (tx) => this.insert(tx, documentOf(await this.nextNumber(tx))))
+  /** Makes a job under the next number of the workshop. @param craft that it is for; left out for the one it names */
+  async createNumbered(documentOf: (number: string) => JobDocument, craft?: string): Promise<StoredJob> {
+    const job = await this.together(async (tx) =>
+      this.insert(tx, documentOf(await this.nextNumber(tx)), craft ? { craft } : {}),
+    )
     this.changed()
     return job
   }
@@ -305,7 +330,11 @@ export class Jobs extends Repository {
   async insert(
     tx: Sql,
     document: JobDocument,
-    { id, judged }: { readonly id?: string; readonly judged?: ListVerdict } = {},
+    {
+      id,
+      judged,
+      craft,
+    }: { readonly id?: string; readonly judged?: ListVerdict; readonly craft?: string } = {},
   ): Promise<StoredJob> {
     const { workshop, person } = this.actor
     const row = {
@@ -314,6 +343,7 @@ export class Jobs extends Repository {
       document: tx.json(document as never),
       updated_by: person,
       ...columnsOf(document),
+      ...(await new Belongings(tx, this.actor).ofNew(document, craft)),
       ...(judged ? { ...judged, judged_version: 1, judged_shop: 1 } : {}),
     }
     const [job] = await tx<StoredJob[]>`insert into job ${tx(row)} returning ${this.storedColumns(tx)}`
@@ -375,10 +405,20 @@ export class Jobs extends Repository {
       update job set ${tx(next)}, updated_at = now()
       where workshop_id = ${this.actor.workshop} and job_id = ${id}
       returning ${this.savedColumns(tx)}`
+    await new Belongings(tx, this.actor).follow(id, before.document, document)
     if (changes.some(({ path }) => path === 'job/number')) await this.countUpTo(tx, document.job.number)
     await this.carriedOut(tx, id, version, sending.change)
     await this.note(tx, id, version, changes)
     return { saved: true, job: { ...saved!, document } }
+  }
+
+  /** The work on a job has reached a stage, inside a transaction: the job moves on, and never back. */
+  async reach(tx: Sql, id: string, stage: Stage): Promise<void> {
+    const there = await this.readToChange(tx, id)
+    if (!there) return
+    const { version, epoch, document } = there
+    await this.write(tx, id, { version, epoch }, atStage(document, stage))
+    this.changed()
   }
 
   /** What becomes of an order on a job as it stands. */

@@ -10,6 +10,11 @@ export interface PhotoRow {
   readonly takenAt: string
   readonly takenBy: string
 }
+/** A photo of a job of a craft. */
+export interface CraftPhoto extends Pick<PhotoRow, 'id' | 'station' | 'name' | 'takenAt' | 'takenBy'> {
+  readonly job: string
+  readonly jobNumber: string
+}
 export interface NewPhoto extends Pick<PhotoRow, 'station' | 'name' | 'width' | 'height'> {
   readonly mime: string
   readonly data: Uint8Array
@@ -33,6 +38,17 @@ export class Photos extends Repository {
     return sql<
       PhotoRow[]
     >`select ${columns(sql)} from photo where workshop_id = ${actor.workshop} and job_id = ${job} order by taken_at, photo_id`
+  }
+
+  /** Photos of all jobs of a craft, newest first. */
+  ofCraft(craft: string): Promise<CraftPhoto[]> {
+    const { sql, actor } = this
+    return sql<CraftPhoto[]>`
+      select photo_id as id, job_id as job, number as "jobNumber", station, photo.name, taken_at as "takenAt",
+        taken_by as "takenBy"
+      from photo join job using (workshop_id, job_id)
+      where workshop_id = ${actor.workshop} and craft_id = ${craft} and deleted_at is null
+      order by taken_at desc, photo_id limit 300`
   }
 
   /** Adds a photo; in words, why there is no room for it. */

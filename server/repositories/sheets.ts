@@ -3,7 +3,8 @@ import pLimit, { type Limit } from 'p-limit'
 import type { Sql } from 'postgres'
 import { issuedPaper, type IssuedContent } from '#core/papers/issued'
 import { quotedLines } from '#core/papers/offers'
-import type { Signature } from '#core/papers/record'
+import type { Learnt } from '#core/diagnosis/learnt'
+import type { FittingRecord, Signature } from '#core/papers/record'
 import { unpricedNames } from '#core/quotation/lines'
 import { formatMoney } from '#core/quotation/money'
 import type { QuotationAnswer } from '#core/quotation/state'
@@ -14,6 +15,7 @@ import { sheetInputs } from '#core/papers/sheet'
 import { photosOfPaper } from '../papers/photos'
 import type { Judge } from '../judging/judge'
 import { Repository, type Actor, type Seen } from './actor'
+import type { FollowUp } from './follow-up'
 import type { Jobs, StoredJob } from './jobs'
 import type { Letterheads } from './letterheads'
 import type { Photos } from './photos'
@@ -98,6 +100,7 @@ export class Sheets extends Repository {
       readonly shop: Shop
       readonly letterheads: Letterheads
       readonly photos: Photos
+      readonly followUp: FollowUp
     },
   ) {
     super(sql, actor)
@@ -126,6 +129,20 @@ export class Sheets extends Repository {
     if (digestOf(content) !== row.digest)
       throw new Error(`Sheet ${row.number} has changed since it was issued`)
     return { row, sheet: JSON.parse(content) as IssuedContent }
+  }
+
+  /** What the newest record of a job learnt from its readings; nothing if there is none, or it kept no numbers. */
+  async learntOf(job: string): Promise<Learnt[]> {
+    const [newest] = await this.sql<{ content: string }[]>`
+      select content from sheet
+      where workshop_id = ${this.actor.workshop} and job_id = ${job} and kind = 'record' order by count desc limit 1`
+    if (!newest) return []
+    const { result } = JSON.parse(newest.content) as FittingRecord
+    return result.learnt.flatMap(({ of, what, before, after, within }) =>
+      before === undefined || after === undefined || within === undefined
+        ? []
+        : [{ of, what, before, after, within }],
+    )
   }
 
   /** An issued sheet as PDF: made once and kept, since what it is made from never changes. */
@@ -158,6 +175,8 @@ export class Sheets extends Repository {
         if (!this.isCurrent(seen, there.version)) return { kind: 'stale', theirs: there }
         if ((await this.nextCount(tx, job)) !== drawn.row.count) return judgeAgain
         const [row] = await tx<SheetRow[]>`insert into sheet ${tx(drawn.row)} returning ${columns(tx)}`
+        if (drawn.issued.format === 'jovial-anchor/record')
+          await this.of.followUp.ofRecord(tx, job, drawn.issued)
         return { kind: 'issued', row: row! }
       },
     )
@@ -202,7 +221,7 @@ export class Sheets extends Repository {
       content,
       digest: digestOf(content),
     }
-    return { kind: 'drawn', row } as const
+    return { kind: 'drawn', row, issued } as const
   }
 
   private content(inputs: QuotationInputs, what: Issuing): Promise<IssuedContent> {
@@ -237,6 +256,7 @@ export class Sheets extends Repository {
             ${alternative}, ${person})
           on conflict do nothing returning 1`
         if (noted.length === 0) return 'answered' as const
+        if (answer === 'accepted') await this.of.jobs.reach(sql, job, 'accepted')
         const [row] = await sql<SheetRow[]>`
           select ${columns(sql)} from sheet
           where workshop_id = ${workshop} and job_id = ${job} and count = ${count}`

@@ -42,7 +42,7 @@ const how = computed<How>(() => props.known?.how ?? 'assumed')
     <select
       class="absolute inset-0 size-full cursor-pointer opacity-0 disabled:cursor-default"
       :aria-label="`How ${label} is known`"
-      :title="unknown ? 'Unknown' : howKnown[how]"
+      :title="unknown ? 'Unknown' : [howKnown[how], known?.from].filter(Boolean).join(', ')"
       :disabled="unknown"
       :value="unknown ? '' : how"
       @keydown="key"

@@ -17,7 +17,11 @@ const now = (): Pick<StepTick, 'when' | 'by'> => ({
   when: new Date().toISOString(),
   by: who.value || 'Unnamed device',
 })
-const set = (step: WorkStep, tick: StepTick | null): void => bench.edit((job) => withStep(job, step.id, tick))
+function set(step: WorkStep, tick: StepTick | null): void {
+  bench.edit((job) => withStep(job, step.id, tick))
+  const isAllDone = props.steps.every(({ id }) => (id === step.id ? tick : props.proving.steps[id]))
+  if (isAllDone) bench.reach('fitted')
+}
 function toggle(step: WorkStep) {
   const tick = tickOf(step)
   const note = tick?.note ? { note: tick.note } : {}

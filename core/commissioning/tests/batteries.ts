@@ -17,6 +17,7 @@ export function batteryTests(bench: Bench): ProofTest[] {
         title: `Resting voltage of ${nameInSentence(name)}`,
         group: 'batteries',
         state,
+        keptAs: { quantity: 'restingVoltage', part: name },
       }),
     ),
     ...batteries
@@ -38,6 +39,7 @@ const capacityTest = ({ id, name }: BatteryUnit, state: TestState): ProofTest =>
   quantity: 'ampere-hours',
   unit: 'Ah',
   instrument: 'counted',
+  keptAs: { quantity: 'capacity', part: name },
   how: `Charge ${nameInSentence(name)} full on its own. Discharge it at a steady current, at most a quarter of its capacity per hour, until it cuts off. Read the counted charge on the monitor.`,
   minutes: 15,
   waits: emptyMinutes,

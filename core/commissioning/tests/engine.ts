@@ -90,6 +90,7 @@ function heatTest(bench: Bench, { id, name, plus }: AlternatorUnit): ProofTest[]
       quantity: 'celsius',
       unit: '°C',
       instrument: 'probe',
+      keptAs: { quantity: 'caseTemperature', part: name },
       how: 'Fix the probe to the case beside the diodes. Start with a warm engine and keep the speed steady.',
       minutes: heatWorkMinutes,
       waits: heatMinutes - heatWorkMinutes,

@@ -10,6 +10,12 @@ export type Probe =
 
 export type Measured = 'volts' | 'amps' | 'celsius' | 'size' | 'ampere-hours' | 'answer'
 
+/** What a reading says about a part through the years: a logbook keeps it under this, by the name of the part. */
+export interface KeptAs {
+  readonly quantity: 'restingVoltage' | 'capacity' | 'caseTemperature'
+  readonly part: string
+}
+
 /** One thing to be read, and how the network says what it must be. */
 export interface ProofTest {
   /** `drop-main-lead`, `absorb-volts-charger-1`. */
@@ -31,6 +37,7 @@ export interface ProofTest {
   readonly read: (seen: readonly number[], rig: Rig) => number
   /** Whether it is essential wherever a job has it. */
   readonly always?: true
+  readonly keptAs?: KeptAs
   /** The run it says most about; null if it is about none. */
   readonly run: string | null
   /** Runs whose drop it holds, by their ids. */

@@ -4,6 +4,7 @@ import { useMediaQuery } from '@vueuse/core'
 import type { Adjustment, Answer } from '#core/solve/answer'
 import { differencesOf } from '#core/solve/differences'
 import { withSpecified } from '#core/job/as-specified'
+import { atStage } from '#core/job/stage'
 import { surveyOf } from '#core/job/document'
 import { mostAlternatives, withAlternative } from '#core/job/quotation'
 import type { Specified } from '#core/job/specified'
@@ -117,7 +118,7 @@ function specifiedFrom(id: string): Specified | null {
 }
 function choose(id: string) {
   const answer = specifiedFrom(id)
-  if (answer) bench.edit((job) => withSpecified(job, answer))
+  if (answer) bench.edit((job) => atStage(withSpecified(job, answer), 'specified'))
 }
 const offered = computed(() => Object.values(bench.document?.quotation?.alternatives ?? {}))
 /** Adds an answer to the quotation, for the customer to take in place of the chosen one. */

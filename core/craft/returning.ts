@@ -1,0 +1,56 @@
+import { fieldOfLearnt, withLearnt, type Learnt } from '#core/diagnosis/learnt'
+import { asFitted } from '#core/job/as-fitted'
+import {
+  knownOf,
+  listParts,
+  surveyOf,
+  withField,
+  withPart,
+  type FieldPath,
+  type JobDocument,
+} from '#core/job/document'
+import { partKinds, type Known } from '#core/job/fields'
+import { provingOf } from '#core/job/proving-edits'
+
+/** A path that was changed, or the part that it is in. */
+const isIn = (path: FieldPath, changed: ReadonlySet<string>): boolean =>
+  changed.has(path) || changed.has(path.slice(0, path.lastIndexOf('/')))
+
+/**
+ * A new job for a craft that comes back: the survey is what was fitted, with what the readings taught. Every value says
+ * which job it comes from, and how it was known there.
+ * @param last the newest job of the craft
+ * @param learnt what the newest record of that job learnt from its readings
+ */
+export function returningJob(last: JobDocument, learnt: readonly Learnt[], number: string): JobDocument {
+  const { dueDate: _due, ...head } = last.job
+  const fitted = withLearnt(surveyOf(asFitted(last)), learnt)
+  const survey = surveyOf(fitted)
+  const name = `job ${last.job.number}`
+  const changed = {
+    learnt: new Set(learnt.map(fieldOfLearnt)),
+    fitted: new Set(provingOf(last).fitted.map(({ path }) => path)),
+    specified: new Set((last.specified?.changes ?? []).map(({ path }) => path)),
+  }
+  const originOf = (path: FieldPath, known: Known<unknown>): string => {
+    if (isIn(path, changed.learnt)) return `${name}, learnt from readings`
+    if (isIn(path, changed.fitted)) return `${name}, as fitted`
+    if (isIn(path, changed.specified)) return `${name}, as specified`
+    return known.from ?? `${name}, survey`
+  }
+  const withOrigins = listParts(survey).reduce<JobDocument>(
+    (job, { kind, path, part }) =>
+      Object.keys(partKinds[kind].fields).reduce<JobDocument>((next, field) => {
+        const known = knownOf(part, field)
+        if (!known || known.value === null) return next
+        const at = `${path}/${field}`
+        return withField(
+          withPart(next, path, (there) => there),
+          at,
+          { ...known, from: originOf(at, known) },
+        )
+      }, job),
+    survey,
+  )
+  return { ...withOrigins, job: { ...head, number, stage: 'enquiry' } }
+}

@@ -1,0 +1,49 @@
+import Joi from 'joi'
+import { headOfCraft } from '#core/craft/craft'
+import { returningJob } from '#core/craft/returning'
+import { emptyJob, type JobDocument } from '#core/job/document'
+import { storedJob } from '../../../answers/jobs'
+import { craftIdOf, noSuchCraft } from '../../../utils/craft'
+import { repositories } from '../../../utils/database'
+import { jsonBody, made, route } from '../../../utils/route'
+import { whoSchema } from '../../../utils/who'
+
+const body = Joi.object<{ who: string; from?: string }>({
+  who: whoSchema,
+  from: Joi.string()
+    .guid()
+    .description(
+      'A job of another craft of the fleet to copy from; left out for the newest job of this craft.',
+    ),
+})
+
+/**
+ * A new job for a craft: from what was fitted in its newest job, with what that job’s readings taught. For a craft
+ * without a job, or one of a fleet, from the job that is named.
+ */
+export default route(
+  { needs: 'apprentice', body: jsonBody(body), answer: made(storedJob), refuses: [404] },
+  async (event, { body: { who, from } }) => {
+    const { crafts, jobs, sheets } = await repositories(event, who)
+    const craft = await crafts.read(craftIdOf(event))
+    if (!craft) throw noSuchCraft()
+    const last = from ?? (await jobs.newestOf(craft.id))
+    const stored = last ? await jobs.read(last) : null
+    if (from && !stored) throw noSuchCraft()
+    const learnt = stored && !from ? await sheets.learntOf(stored.id) : []
+    const documentOf = (number: string): JobDocument => {
+      const head = headOfCraft(craft, number)
+      if (!stored) return { ...emptyJob(number), job: head }
+      const { job } = stored.document
+      const made = returningJob(stored.document, learnt, number)
+      return {
+        ...made,
+        job: { ...(from ? { usePattern: job.usePattern, wishes: job.wishes } : made.job), ...head },
+      }
+    }
+    return jobs.createNumbered(
+      (number) => JSON.parse(JSON.stringify(documentOf(number))) as JobDocument,
+      craft.id,
+    )
+  },
+)

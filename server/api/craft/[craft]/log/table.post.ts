@@ -1,0 +1,32 @@
+import Joi from 'joi'
+import { readLogbookCsv } from '#core/formats/logbook-csv'
+import { logbookRead } from '../../../../answers/craft'
+import { readText } from '../../../../utils/body'
+import { craftIdOf, noSuchCraft } from '../../../../utils/craft'
+import { repositories } from '../../../../utils/database'
+import { json, route } from '../../../../utils/route'
+import { whoSchema } from '../../../../utils/who'
+
+const query = Joi.object<{ who: string; take: 'none' | 'good' }>({
+  who: whoSchema,
+  take: Joi.valid('none', 'good').default('none'),
+})
+const largestBytes = 4 * 1024 * 1024
+const mostShown = 1000
+
+/** Reads a table of entries: tells what is wrong row by row and, if asked, adds the good rows. */
+export default route(
+  { needs: 'installer', query, takes: ['text/csv'], answer: json(logbookRead), refuses: [404] },
+  async (event, { query: { who, take } }) => {
+    const id = craftIdOf(event)
+    const { crafts, logbooks } = await repositories(event, who)
+    if (!(await crafts.read(id))) throw noSuchCraft()
+    const { entries, problems, count } = readLogbookCsv(
+      await readText(event, largestBytes, ['text/csv']),
+      Date.now(),
+    )
+    const answer = { count, good: entries.length, problems: problems.slice(0, mostShown) }
+    if (take === 'none' || entries.length === 0) return answer
+    return { ...answer, added: await logbooks.add(id, entries) }
+  },
+)

@@ -1,0 +1,12 @@
+import { lessonsOf } from '#core/logbook/learnt'
+import { resolveRules } from '#core/rules/rules'
+import { lessons } from '../answers/craft'
+import { repositories } from '../utils/database'
+import { json, route } from '../utils/route'
+
+/** What the readings of all craft say about the predictions: bias and spread, and the default they speak for. */
+export default route({ needs: 'apprentice', answer: json(lessons) }, async (event) => {
+  const { logbooks, shop } = await repositories(event)
+  const [readings, { rules }] = await Promise.all([logbooks.predicted(), shop.read()])
+  return lessonsOf(readings, resolveRules(rules))
+})

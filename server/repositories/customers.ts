@@ -1,0 +1,111 @@
+import type { Sql } from 'postgres'
+import type { PaperKind } from '#core/papers/kinds'
+import { Repository } from './actor'
+import { customerSearch } from './belonging'
+import { allWords } from './search'
+
+/** A customer as lists show it. */
+export interface CustomerRow {
+  readonly id: string
+  readonly name: string
+  readonly contact: string
+  readonly notes: string
+  readonly crafts: number
+  readonly jobs: number
+  readonly erasedAt: string | null
+}
+
+export interface CustomerPage {
+  readonly customers: readonly CustomerRow[]
+  readonly next: string | null
+}
+
+export type CustomerEntry = Pick<CustomerRow, 'name' | 'contact' | 'notes'>
+
+/** A paper that was issued for a job of a customer. */
+export interface CustomerPaper {
+  readonly job: string
+  readonly count: number
+  readonly number: string
+  readonly kind: PaperKind
+  readonly name: string
+  readonly issuedAt: string
+}
+
+export const customersAPage = 100
+const pageEnd = /^(.*)~([0-9a-f-]{36})$/s
+
+/** The customers of the shop. */
+export class Customers extends Repository {
+  private rows(sql: Sql) {
+    return sql`
+      select customer_id as id, name, contact, notes, erased_at as "erasedAt", search,
+        (select count(*)::int from craft
+          where (craft.workshop_id, craft.customer_id) = (customer.workshop_id, customer.customer_id)) as crafts,
+        (select count(*)::int from job where (job.workshop_id, job.customer_id) = (customer.workshop_id, customer.customer_id)
+          and deleted_at is null) as jobs
+      from customer where workshop_id = ${this.actor.workshop}`
+  }
+
+  /** Customers by name, a page at a time, without those that were erased. */
+  async list({
+    words = '',
+    after,
+  }: { readonly words?: string; readonly after?: string } = {}): Promise<CustomerPage> {
+    const { sql } = this
+    const [, name, id] = pageEnd.exec(after ?? '') ?? []
+    const rows = await sql<(CustomerRow & { search: string })[]>`
+      ${this.rows(sql)} and erased_at is null ${allWords(sql, words)}
+        ${id ? sql`and (lower(name), customer_id) > (${name!}, ${id}::uuid)` : sql``}
+      order by lower(name), customer_id limit ${customersAPage + 1}`
+    const customers = rows.slice(0, customersAPage).map(({ search: _search, ...row }) => row)
+    const last = customers.at(-1)
+    return {
+      customers,
+      next: rows.length > customersAPage && last ? `${last.name.toLowerCase()}~${last.id}` : null,
+    }
+  }
+
+  async read(id: string): Promise<CustomerRow | null> {
+    const [row] = await this.sql<(CustomerRow & { search: string })[]>`
+      ${this.rows(this.sql)} and customer_id = ${id}`
+    if (!row) return null
+    const { search: _search, ...customer } = row
+    return customer
+  }
+
+  async create({ name, contact, notes }: CustomerEntry): Promise<CustomerRow> {
+    const { workshop, person } = this.actor
+    const row = {
+      workshop_id: workshop,
+      name,
+      contact,
+      notes,
+      search: customerSearch(name, contact),
+      updated_by: person,
+    }
+    const [made] = await this.sql<
+      { id: string }[]
+    >`insert into customer ${this.sql(row)} returning customer_id as id`
+    return (await this.read(made!.id))!
+  }
+
+  /** Saves a customer; null if there is none, or it was erased. */
+  async update(id: string, { name, contact, notes }: CustomerEntry): Promise<CustomerRow | null> {
+    const { workshop, person } = this.actor
+    const values = { name, contact, notes, search: customerSearch(name, contact), updated_by: person }
+    const saved = await this.sql`
+      update customer set ${this.sql(values)}, updated_at = now()
+      where workshop_id = ${workshop} and customer_id = ${id} and erased_at is null returning 1`
+    return saved.length > 0 ? this.read(id) : null
+  }
+
+  /** Papers of all jobs of a customer, newest first. */
+  papers(id: string): Promise<CustomerPaper[]> {
+    return this.sql<CustomerPaper[]>`
+      select job_id as job, count, sheet.number, kind, sheet.name, issued_at as "issuedAt"
+      from sheet join job using (workshop_id, job_id)
+      where workshop_id = ${this.actor.workshop} and customer_id = ${id} and deleted_at is null
+      order by issued_at desc limit 200`
+  }
+}

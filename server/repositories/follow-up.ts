@@ -1,0 +1,30 @@
+import type { Sql } from 'postgres'
+import { entriesOfRecord } from '#core/logbook/from-record'
+import type { FittingRecord } from '#core/papers/record'
+import { dayOfMoment } from '#core/reminders/day'
+import { remindersOfRecord } from '#core/reminders/reminders'
+import { Repository, type Actor } from './actor'
+import type { Logbooks } from './logbooks'
+import type { Reminders } from './reminders'
+
+/** What a signed record leaves with its craft: entries in the logbook, and reminders. */
+export class FollowUp extends Repository {
+  constructor(
+    sql: Sql,
+    actor: Actor,
+    private readonly to: { readonly logbooks: Logbooks; readonly reminders: Reminders },
+  ) {
+    super(sql, actor)
+  }
+
+  /** Takes over a record in the transaction that issues it. */
+  async ofRecord(tx: Sql, job: string, record: FittingRecord): Promise<void> {
+    const [belongs] = await tx<{ craft: string | null }[]>`
+      select craft_id as craft from job where workshop_id = ${this.actor.workshop} and job_id = ${job}`
+    if (!belongs?.craft) return
+    const { job: document, number, issuedAt } = record.inputs
+    await this.to.logbooks.addIn(tx, belongs.craft, entriesOfRecord(record), job)
+    const due = remindersOfRecord(document, number, dayOfMoment(new Date(issuedAt)))
+    await this.to.reminders.addDue(tx, belongs.craft, due)
+  }
+}
