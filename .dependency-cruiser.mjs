@@ -23,8 +23,11 @@ export const layerRoles = {
   solve: 'the search for answers',
   commissioning: 'order of work, tests with expected readings',
   diagnosis: 'faults, likely causes, next measurement, practice',
+  craft: 'craft that come back, customers who are erased',
   quotation: 'lines, money and states of a quotation',
   papers: 'papers as blocks',
+  reminders: 'what is due, and when',
+  logbook: 'entries, series, trends, tests of batteries',
   sync: 'saving, conflicts, merging',
   formats: 'files and tables',
 }

@@ -1,4 +1,4 @@
-// Brings the database of DATABASE_URL up to date and, when it is empty, loads the demo jobs. Before anything is
+// Brings the database of DATABASE_URL up to date and, when it is empty, loads the demo jobs (not with --empty). Before anything is
 // changed in a database that holds something, a backup is made. The role of the application, named in
 // APPLICATION_DATABASE_URL, is made and given its rights.
 import { join } from 'node:path'
@@ -6,6 +6,7 @@ import { fileURLToPath } from 'node:url'
 import { connect } from '../server/db/connection'
 import { migrate, pendingMigrations, SchemaMismatch } from '../server/db/migrate'
 import { loadDemo } from '../server/db/demo'
+import { loadDemoYears } from '../server/db/demo-years'
 import { allowApplication } from '../server/db/role'
 import { backUpBefore, keepNewest } from './lib/backup.mjs'
 import { dataFolder, giveUp, postgresPrograms } from './lib/machine.mjs'
@@ -25,7 +26,9 @@ try {
     console.log(`Backed up to ${file}`)
   }
   const done = await migrate(sql, migrations)
-  const loaded = await loadDemo(sql, folder('../demo'))
+  const loaded = process.argv.includes('--empty') ? 0 : await loadDemo(sql, folder('../demo'))
+  await sql`insert into workshop (name) select 'My workshop' where not exists (select 1 from workshop)`
+  if (loaded > 0) await loadDemoYears(sql, folder('../demo/years/years.json'))
   const application = process.env.APPLICATION_DATABASE_URL
   if (application) await allowApplication(sql, application)
   if (done.length > 0) console.log(`Migrated: ${done.join(', ')}`)

@@ -1,5 +1,5 @@
 // npm start: everything from a clean clone to a served application, kept up until it is stopped. With --shop it serves
-// the network, and people sign in.
+// the network, and people sign in. With --empty the first start makes a workshop without the demo.
 import { spawn } from 'node:child_process'
 import { randomUUID } from 'node:crypto'
 import { join } from 'node:path'
@@ -44,7 +44,7 @@ const database = cluster ?? {
 await withDatabase(async () => {
   const owner = (await own?.take()) ?? null
   if (owner !== null) giveUp(`Jovial Anchor is already running at ${owner}`)
-  prepareDatabase(database)
+  prepareDatabase({ ...database, isEmpty: process.argv.includes('--empty') })
 })
 const serving = keepUp()
 await answering()

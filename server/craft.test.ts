@@ -315,8 +315,9 @@ describe('reminders for calendars', () => {
 
 describe('a customer’s data', () => {
   it('are shown as a whole, and erased from jobs, papers, logbooks and lists', async () => {
-    const [{ customer, job, craft }] = (await db.sql<{ customer: string; job: string; craft: string }[]>`
-      select customer_id as customer, job_id as job, craft_id as craft from job where number = '0421'`) as never
+    const [found] = await db.sql<{ customer: string; job: string; craft: string }[]>`
+      select customer_id as customer, job_id as job, craft_id as craft from job where number = '0421'`
+    const { customer, job, craft } = found!
     const { body: before } = await call<StoredJob>('GET', `/api/jobs/${job}`)
     const name = before.document.job.customer!
     await head(job, { contact: 'phone 0417', registration: 'PL 421', wishes: `Call ${name} at noon` })

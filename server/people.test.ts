@@ -116,6 +116,8 @@ const onlyForOwners = [
   'POST /api/tokens',
   'DELETE /api/tokens/[token]',
   'GET /api/metrics',
+  'GET /api/archive',
+  'POST /api/archive',
   'GET /api/customers/[customer]/data',
   'DELETE /api/customers/[customer]',
   'GET /api/mode',

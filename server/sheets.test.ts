@@ -271,6 +271,9 @@ describe('a quotation', () => {
       options: ['travel'],
       by: 'Ida Brell',
     })
+    // The stage of the job follows, which makes another version of it.
+    job = (await call<StoredJob>('GET', `/api/jobs/${job.id}`)).body
+    expect(job.document.job.stage).toBe('accepted')
     expect((await answer(first.count, { answer: 'declined' })).body.error).toBe(
       'This quotation is answered already',
     )

@@ -32,7 +32,7 @@ const unitOf = ({ rule }: { rule: keyof typeof ruleCatalogue }): Unit => {
     </header>
     <CraftTabs />
     <p v-if="problem" role="alert" class="mb-3 border-l-4 border-bad bg-card px-3 py-2">{{ problem }}</p>
-    <section v-for="lesson in lessons ?? []" :key="lesson.topic" class="mb-6" :aria-label="lesson.title">
+    <section v-for="lesson in lessons ?? []" :key="lesson.topic" class="mb-6">
       <h2 class="text-xl">{{ lesson.title }}</h2>
       <div
         class="overflow-x-auto border-y border-line bg-card"

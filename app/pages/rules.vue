@@ -95,7 +95,8 @@ function drop() {
       <h1 class="text-3xl">Shop rules</h1>
       <p class="text-soft">
         All limits and approaches behind the verdicts. They apply to every job, and a job can override them.
-        <NuxtLink to="/letterhead" class="underline">Letterhead and prices</NuxtLink>
+        <NuxtLink to="/letterhead" class="underline">Letterhead and prices</NuxtLink> ·
+        <NuxtLink to="/data" class="underline">Export and import</NuxtLink>
       </p>
     </header>
     <div class="grid gap-6 lg:grid-cols-[minmax(0,1fr)_20rem]">

@@ -67,6 +67,8 @@ interface OpenJob {
   /** The browser had no room left for the draft. */
   full: boolean
   notice: string
+  /** The craft it belongs to; empty while that is not known. */
+  craft: string
 }
 
 const openJob = (saving: Saving, more: Partial<OpenJob> = {}): OpenJob =>
@@ -79,6 +81,7 @@ const openJob = (saving: Saving, more: Partial<OpenJob> = {}): OpenJob =>
     timer: undefined,
     full: false,
     notice: '',
+    craft: '',
     ...more,
   })
 
@@ -150,7 +153,7 @@ export const useJob = defineStore('job', () => {
     const stored = answer.kind === 'ok' ? answer.data : (await keptJob(jobId))?.stored
     if (!stored)
       return 'The server cannot be reached, and this device does not keep this job. It keeps the jobs of the last 14 days and those you pin.'
-    jobs.set(jobId, openJob(opened(stored)))
+    jobs.set(jobId, openJob(opened(stored), { craft: stored.craftId ?? '' }))
     if (answer.kind === 'ok') {
       void keepJob(stored)
       void recallHistory(jobId)
@@ -445,6 +448,7 @@ export const useJob = defineStore('job', () => {
     redo,
     resolve,
     saveNow,
+    craft: computed(() => here.value?.craft ?? ''),
     version: computed(() => here.value?.saving.version ?? 0),
     epoch: computed(() => here.value?.saving.epoch),
     /** The job as the server has it; null while it is on no server. */

@@ -28,7 +28,7 @@ export function blanksOf(name: string, others: readonly string[]): (text: string
   return (text) => {
     const alone = replacements.get(text.trim())
     if (alone) return alone
-    return found ? text.replace(found, (words) => replacements.get(words)!) : text
+    return found ? text.replace(found, (words) => replacements.get(words) ?? erasedWords) : text
   }
 }
 

@@ -7,7 +7,7 @@ import type { Posterior, Taken } from './posterior'
 import { causeWords } from './rows'
 import { isReading } from './essential'
 import type { Risk } from '#core/commissioning/harm'
-import type { ProofTest, WalkItem } from '#core/commissioning/tests/test'
+import type { KeptAs, ProofTest, WalkItem } from '#core/commissioning/tests/test'
 
 /** A test for a page: plain data with its expected reading. */
 export interface ShownTest {
@@ -33,6 +33,8 @@ export interface ShownTest {
   readonly black: string | null
   readonly expected: number
   readonly tolerance: number
+  /** What a logbook keeps its reading as; null if it keeps it under its title. */
+  readonly keptAs: KeptAs | null
 }
 
 export function shownTests(diagnosis: Diagnosis): ShownTest[] {
@@ -58,6 +60,7 @@ export function shownTests(diagnosis: Diagnosis): ShownTest[] {
       black: nodes.get(posts.to ?? '') ?? null,
       expected: value,
       tolerance,
+      keptAs: test.keptAs ?? null,
     }
   })
 }

@@ -1,8 +1,10 @@
 import type { ShopRules } from '#core/rules/rules'
 import type { Write } from '#core/units/format'
 import { standingEntries, type LogEntry } from './entry'
-import { logQuantity } from './quantities'
+import { logQuantity, readingName } from './quantities'
+import { dayOf } from '#core/papers/blocks'
 import type { Series } from './series'
+import type { Crossing } from './trend'
 
 /** Something to look at when the craft comes back. */
 export interface CheckNext {
@@ -18,15 +20,18 @@ const yearMs = 365.25 * 86_400_000
 const mostYears = 25
 
 const yearOf = (ms: number): number => new Date(ms).getUTCFullYear()
+const monthFormat = new Intl.DateTimeFormat('en-GB', { month: 'long', timeZone: 'UTC' })
+const monthOf = (ms: number): string => monthFormat.format(new Date(ms))
 
-/** The year of a crossing with its 90 % interval: `2028 (2027 to 2031)`, `2028 (2027 or later)`. */
-export function crossingYears(at: number, earliest: number, latest: number | null, now: number): string {
+/** The year of a crossing with its 90 % interval: `2028 (2027 to 2031)`, `2028 (2027 or later)`, `2028 (March to May)`. */
+export function crossingYears({ at, earliest, latest }: Crossing, now: number): string {
   const far = now + mostYears * yearMs
+  const from = Math.max(earliest, now)
   const year = yearOf(Math.min(at, far))
-  const from = yearOf(Math.max(earliest, now))
-  if (latest === null || latest > far) return `${year} (${from} or later)`
-  const to = yearOf(latest)
-  return from === to && to === year ? String(year) : `${year} (${Math.min(from, year)} to ${to})`
+  if (latest === null || latest > far) return `${year} (${Math.min(yearOf(from), year)} or later)`
+  if (yearOf(from) !== yearOf(latest)) return `${year} (${yearOf(from)} to ${yearOf(latest)})`
+  const [first, last] = [monthOf(from), monthOf(latest)]
+  return `${year} (${first === last ? first : `${first} to ${last}`})`
 }
 
 /** A sentence about the trend of a series, for people. */
@@ -38,14 +43,14 @@ export function trendWords(series: Series, q: Write, now: number): string {
   const { interval, slope, isMoving } = trend
   if (!isMoving)
     return `No clear change: between ${q(interval.low, unit)} and ${q(interval.high, unit)} a year.`
-  const [least, most] = [Math.abs(interval.low), Math.abs(interval.high)].toSorted((a, b) => a - b)
-  const moves = `${slope < 0 ? 'Falls' : 'Rises'} by ${q(Math.abs(slope), unit)} a year (${q(least!, unit)} to ${q(most!, unit)}).`
+  const [one, other] = [Math.abs(interval.low), Math.abs(interval.high)]
+  const moves = `${slope < 0 ? 'Falls' : 'Rises'} by ${q(Math.abs(slope), unit)} a year (${q(Math.min(one, other), unit)} to ${q(Math.max(one, other), unit)}).`
   if (!limit || slope < 0 !== (limit.worse === 'lower')) return moves
   if (isBeyond(limit, trend.valueAt(now))) return `${moves} It is past the limit of ${q(limit.value, unit)}.`
   const crossing = trend.crossing(limit.value)
   if (!crossing || crossing.at > now + mostYears * yearMs || readings.length === 0)
     return `${moves} It does not reach ${q(limit.value, unit)} within ${mostYears} years.`
-  return `${moves} It reaches ${q(limit.value, unit)} in ${crossingYears(crossing.at, crossing.earliest, crossing.latest, now)}.`
+  return `${moves} It reaches ${q(limit.value, unit)} in ${crossingYears(crossing, now)}.`
 }
 
 const isBeyond = ({ value, worse }: NonNullable<Series['limit']>, reading: number): boolean =>
@@ -56,8 +61,8 @@ function ofSeries(series: Series, rules: ShopRules, q: Write, now: number): Chec
   const { id, limit, trend, readings, quantity, subject } = series
   const last = readings.at(-1)
   if (!limit || !last) return []
-  const { label, unit, remedy = 'Check it' } = logQuantity(quantity)
-  const what = [label, subject].filter(Boolean).join(', ')
+  const { unit, remedy = 'Check it' } = logQuantity(quantity)
+  const what = readingName(quantity, subject)
   if (isBeyond(limit, last.value))
     return [
       {
@@ -87,7 +92,7 @@ export function checksNext(
       id,
       from: 'open',
       words,
-      why: `Left open on ${at.slice(0, 10)}.`,
+      why: `Left open on ${dayOf(at)}.`,
     }))
   const found = series.flatMap((one) => ofSeries(one, rules, q, now))
   return [

@@ -9,6 +9,9 @@ const byTest: Readonly<Partial<Record<RecordedNumbers['quantity'], LogQuantityId
   'ampere-hours': 'charge',
 }
 
+/** What was calculated says no more than four digits. */
+const rounded = (value: number): number => Number(value.toPrecision(4))
+
 /** Entries that a signed record adds to the logbook of its craft: the visit, its readings, and what it left open. */
 export function entriesOfRecord({ inputs, result }: FittingRecord): EntryBody[] {
   const { issuedAt, number, signature } = inputs
@@ -23,7 +26,18 @@ export function entriesOfRecord({ inputs, result }: FittingRecord): EntryBody[] 
     if (!quantity) return []
     const { value, expected, tolerance, keptAs } = numbers
     const subject = keptAs?.part ?? title
-    return [entryOf({ ...made, at: when, kind: 'reading', quantity, subject, value, expected, tolerance })]
+    return [
+      entryOf({
+        ...made,
+        at: when,
+        kind: 'reading',
+        quantity,
+        subject,
+        value,
+        expected: rounded(expected),
+        tolerance: rounded(tolerance),
+      }),
+    ]
   })
   const joints = result.learnt.flatMap(({ what, name, before, after, within }): EntryBody[] =>
     what === 'resistance' && name && after !== undefined
@@ -33,9 +47,9 @@ export function entriesOfRecord({ inputs, result }: FittingRecord): EntryBody[] 
             kind: 'reading',
             quantity: 'jointResistance',
             subject: name,
-            value: after,
-            expected: before ?? null,
-            tolerance: within ?? null,
+            value: rounded(after),
+            expected: before === undefined ? null : rounded(before),
+            tolerance: within === undefined ? null : rounded(within),
           }),
         ]
       : [],

@@ -8,6 +8,11 @@ export type Limit =
       readonly kind: 'share'
       readonly rule: RuleId
       readonly per: number
+      /**
+       * Where the value when new comes from: the label that a reading is expected to reach; or the first reading, unless a
+       * person entered it, since a prediction is no value when new.
+       */
+      readonly whenNew: 'expected' | 'first'
       readonly worse: 'lower' | 'higher'
     }
   | { readonly kind: 'fixed'; readonly value: number; readonly worse: 'lower' | 'higher' }
@@ -18,6 +23,8 @@ export interface LogQuantity {
   readonly range: readonly [least: number, most: number]
   /** What it is read at, for the entry form. */
   readonly at: string
+  /** Whether its subject alone says what was read: a test by its title. */
+  readonly isPlain?: true
   readonly limit?: Limit
   /** What to do when the trend meets the limit. */
   readonly remedy?: string
@@ -31,7 +38,7 @@ export const logQuantities = {
     unit: 'Ah',
     range: [0, 20_000],
     at: 'Battery',
-    limit: { kind: 'share', rule: 'capacityLeftShare', per: 100, worse: 'lower' },
+    limit: { kind: 'share', rule: 'capacityLeftShare', per: 100, whenNew: 'expected', worse: 'lower' },
     remedy: 'Offer a replacement',
   },
   jointResistance: {
@@ -39,7 +46,7 @@ export const logQuantities = {
     unit: 'mΩ',
     range: [0, 10_000],
     at: 'Cable or joint',
-    limit: { kind: 'share', rule: 'jointGrowth', per: 1, worse: 'higher' },
+    limit: { kind: 'share', rule: 'jointGrowth', per: 1, whenNew: 'first', worse: 'higher' },
     remedy: 'Remake the joint',
   },
   caseTemperature: {
@@ -57,19 +64,25 @@ export const logQuantities = {
     unit: 'mΩ',
     range: [0, 1000],
     at: 'Starting battery',
-    limit: { kind: 'share', rule: 'crankGrowth', per: 1, worse: 'higher' },
+    limit: { kind: 'share', rule: 'crankGrowth', per: 1, whenNew: 'first', worse: 'higher' },
     remedy: 'Replace the starting battery',
   },
   deepestDischarge: { label: 'Deepest discharge', unit: 'Ah', range: [0, 20_000], at: 'Monitor' },
   cycles: { label: 'Charge cycles', unit: '', range: [0, 100_000], at: 'Monitor' },
   hoursToFull: { label: 'Time to full', unit: 'h', range: [0, 1000], at: 'Charger or engine' },
   torque: { label: 'Lugs found loose', unit: '', range: [0, 1000], at: 'Torque check' },
-  voltage: { label: 'Voltage', unit: 'V', range: [-1000, 1000], at: 'Test' },
-  current: { label: 'Current', unit: 'A', range: [-5000, 5000], at: 'Test' },
-  charge: { label: 'Charge', unit: 'Ah', range: [-20_000, 20_000], at: 'Test' },
+  voltage: { label: 'Voltage', unit: 'V', range: [-1000, 1000], at: 'Test', isPlain: true },
+  current: { label: 'Current', unit: 'A', range: [-5000, 5000], at: 'Test', isPlain: true },
+  charge: { label: 'Charge', unit: 'Ah', range: [-20_000, 20_000], at: 'Test', isPlain: true },
 } as const satisfies Readonly<Record<string, LogQuantity>>
 
 export type LogQuantityId = keyof typeof logQuantities
 export const logQuantityIds = Object.keys(logQuantities) as LogQuantityId[]
 
 export const logQuantity = (id: LogQuantityId): LogQuantity => logQuantities[id]
+
+/** What a reading is of: `Capacity, House bank`; a test by its title. */
+export function readingName(id: LogQuantityId, subject: string): string {
+  const { label, isPlain } = logQuantity(id)
+  return isPlain && subject ? subject : [label, subject].filter(Boolean).join(', ')
+}

@@ -48,10 +48,17 @@ function limitOf(
   const { limit } = logQuantity(quantity)
   if (!limit) return null
   if (limit.kind === 'fixed') return { value: limit.value, worse: limit.worse, whenNew: null }
-  const given = readings.flatMap(({ entry }) => entry.expected ?? [])
+  const given = readings
+    .filter(({ entry }) => limit.whenNew === 'expected' || entry.source !== 'prove')
+    .flatMap(({ entry }) => entry.expected ?? [])
   const whenNew = given[0] ?? median(readings.slice(0, firstReadings).map(({ value }) => value))
   return { value: (whenNew * (rules[limit.rule] as number)) / limit.per, worse: limit.worse, whenNew }
 }
+
+/** An entry that is a reading. */
+type Read = LogEntry & { readonly quantity: LogQuantityId; readonly value: number }
+const isReading = (entry: LogEntry): entry is Read =>
+  entry.kind === 'reading' && entry.quantity !== null && entry.value !== null
 
 /** Items by a key, in the order in which they come. */
 export function groupedBy<T>(items: readonly T[], keyOf: (item: T) => string): Map<string, T[]> {
@@ -77,19 +84,16 @@ export function seriesOf(entries: readonly LogEntry[], rules: ShopRules): Series
     standing.filter(({ kind }) => kind === 'replaced'),
     ({ subject }) => placeOf(subject),
   )
-  const readings = standing.filter(
-    (entry) => entry.kind === 'reading' && entry.quantity !== null && entry.value !== null,
-  )
+  const readings = standing.filter(isReading)
   const groups = groupedBy(readings, ({ quantity, subject }) => `${quantity}|${placeOf(subject)}`)
   const all = [...groups].map(([id, group]): Series => {
-    const last = group.at(-1)!
-    const quantity = last.quantity!
+    const [{ quantity, subject }] = group.slice(-1) as [Read]
     const own = sinceReplaced(
-      group.map((entry) => ({ entry, at: Date.parse(entry.at), value: entry.value! })),
-      replaced.get(placeOf(last.subject)) ?? [],
+      group.map((entry) => ({ entry, at: Date.parse(entry.at), value: entry.value })),
+      replaced.get(placeOf(subject)) ?? [],
     )
     const limit = own.length > 0 ? limitOf(quantity, own, rules) : null
-    return { id, quantity, subject: last.subject, readings: own, limit, trend: trendOf(own) }
+    return { id, quantity, subject, readings: own, limit, trend: trendOf(own) }
   })
   return all.toSorted((a, b) => Number(b.limit !== null) - Number(a.limit !== null))
 }

@@ -49,10 +49,12 @@ const efficiency = 0.955
 /** Nothing scatters less than this share of its size: instruments show a few digits. */
 const leastScatter = 1e-6
 
+/** The middle of some values; NaN of none. */
 export const median = (values: readonly number[]): number => {
   const sorted = values.toSorted((a, b) => a - b)
   const half = sorted.length >> 1
-  return sorted.length % 2 === 1 ? sorted[half]! : (sorted[half - 1]! + sorted[half]!) / 2
+  const [below = NaN, above = NaN] = sorted.slice(Math.max(0, half - 1), half + 1).slice(-2)
+  return sorted.length % 2 === 1 ? (sorted[half] ?? NaN) : (below + above) / 2
 }
 
 /** Two-sided 90 % of Student’s distribution, by its expansion in 1/freedom (Abramowitz and Stegun 26.7.5). */
@@ -83,7 +85,7 @@ export function trendOf(readings: readonly TimedValue[]): Trend {
   const spanDays = ((Math.max(...times) - Math.min(...times)) * yearMs) / dayMs
   if (spanDays < leastDays) return { kind: 'too-short', days: Math.round(spanDays), need: leastDays }
   const centre = times.reduce((sum, t) => sum + t, 0) / have
-  const points = readings.map(({ value }, i) => ({ t: times[i]! - centre, value }))
+  const points = readings.map(({ at, value }) => ({ t: at / yearMs - centre, value }))
   const slopes = pairsOf(points).flatMap(([a, b]) =>
     Math.abs(b.t - a.t) * yearMs < dayMs ? [] : [(b.value - a.value) / (b.t - a.t)],
   )

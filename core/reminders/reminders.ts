@@ -1,3 +1,4 @@
+import { dayOf } from '#core/papers/blocks'
 import type { JobDocument } from '#core/job/document'
 import { nextYearDay, plusDays, plusMonths, type Day } from './day'
 
@@ -68,7 +69,7 @@ export const reminderOfWarranty = (part: string, source: string, ends: Day): Due
   kind: 'warranty',
   source,
   due: plusDays(ends, -warrantyDays),
-  words: `Test ${part} before its warranty ends on ${ends}.`,
+  words: `Test ${part} before its warranty ends on ${dayOf(ends)}.`,
 })
 
 /** Months until a reminder that is done comes again; null if it does not. */

@@ -7,11 +7,12 @@ import { root } from './machine.mjs'
  * rights.
  * @param bin where the programs of the PostgreSQL that made the data are, where they are known
  * @param isBackedUp whether a migration needs no backup before it
+ * @param isEmpty whether a new database gets a workshop without the demo
  * @throws where it cannot be, in the words of the script
  */
-export function prepareDatabase({ url, applicationUrl, bin, isBackedUp = false }) {
+export function prepareDatabase({ url, applicationUrl, bin, isBackedUp = false, isEmpty = false }) {
   const script = join(root, 'scripts', 'prepare-database.ts')
-  const args = [script, ...(isBackedUp ? ['--backed-up'] : [])]
+  const args = [script, ...(isBackedUp ? ['--backed-up'] : []), ...(isEmpty ? ['--empty'] : [])]
   const { status, stderr } = spawnSync(join(root, 'node_modules/.bin/tsx'), args, {
     cwd: root,
     stdio: ['inherit', 'inherit', 'pipe'],

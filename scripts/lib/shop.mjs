@@ -22,9 +22,9 @@ export async function modeOf(args, folder) {
  * @param args `--shop`, `--one-machine`, or nothing: then the switch decides
  */
 export function wantsShop(args, switchFile) {
-  const unknown = args.find((arg) => arg !== '--shop' && arg !== '--one-machine')
+  const unknown = args.find((arg) => !['--shop', '--one-machine', '--empty'].includes(arg))
   if (unknown !== undefined)
-    giveUp(`Unknown argument ${unknown}. Use npm start, npm start -- --shop, or npm start -- --one-machine`)
+    giveUp(`Unknown argument ${unknown}. Use npm start, with -- --shop, -- --one-machine or -- --empty`)
   if (args.includes('--one-machine')) return false
   return args.includes('--shop') || existsSync(switchFile)
 }

@@ -148,3 +148,5 @@ export const lessons = list(
     noOffer: text,
   }),
 )
+
+export const takenArchive = shape({ madeAt: moment, files: count })

@@ -2,6 +2,7 @@ import type { Sql } from 'postgres'
 import { identityOfJob, type CraftIdentity } from '#core/craft/craft'
 import type { JobDocument } from '#core/job/document'
 import type { Actor } from './actor'
+import { first } from './first'
 
 /** The craft and the customer of a job. */
 export interface Belonging {
@@ -139,8 +140,8 @@ export class Belongings {
       search: customerSearch(name, contact),
       updated_by: actor.person,
     }
-    const [made] = await sql<{ id: string }[]>`insert into customer ${sql(row)} returning customer_id as id`
-    return made!.id
+    const made = await sql<{ id: string }[]>`insert into customer ${sql(row)} returning customer_id as id`
+    return first(made).id
   }
 
   /** The craft with this registration, or else this name, of the same customer. */
@@ -172,8 +173,8 @@ export class Belongings {
       search: craftSearch(identity),
       updated_by: actor.person,
     }
-    const [made] = await sql<{ id: string }[]>`insert into craft ${sql(row)} returning craft_id as id`
-    return made!.id
+    const made = await sql<{ id: string }[]>`insert into craft ${sql(row)} returning craft_id as id`
+    return first(made).id
   }
 
   /** Removes a customer that nothing belongs to and nobody wrote about. */

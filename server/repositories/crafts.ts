@@ -3,6 +3,7 @@ import type { CraftIdentity } from '#core/craft/craft'
 import type { CraftKind } from '#core/job/document'
 import { Repository } from './actor'
 import { craftSearch } from './belonging'
+import { nameKeyOf, namePage } from './name-page'
 import { allWords } from './search'
 
 /** A craft as lists show it. */
@@ -56,8 +57,6 @@ export type SavedCraft =
   | { readonly kind: 'stale'; readonly craft: CraftRow }
   | { readonly kind: 'gone' | 'no-customer' }
 
-const pageEnd = /^(.*)~([0-9a-f-]{36})$/s
-
 /** Vessels, vehicles, trailers and cabins that the shop looks after. */
 export class Crafts extends Repository {
   private rows(sql: Sql) {
@@ -79,19 +78,15 @@ export class Crafts extends Repository {
   /** Craft by name, a page at a time. All words must occur in name, registration, place or customer. */
   async list({ words = '', customer, after }: CraftSearch = {}): Promise<CraftPage> {
     const { sql } = this
-    const [, name, id] = pageEnd.exec(after ?? '') ?? []
+    const behind = nameKeyOf(after)
     const rows = await sql<(CraftRow & { search: string })[]>`
       select * from (${this.rows(sql)}) as craft
       where true ${allWords(sql, words)}
         ${customer ? sql`and "customerId" = ${customer}` : sql``}
-        ${id ? sql`and (lower(name), id) > (${name!}, ${id}::uuid)` : sql``}
+        ${behind ? sql`and (lower(name), id) > (${behind.name}, ${behind.id}::uuid)` : sql``}
       order by lower(name), id limit ${craftsAPage + 1}`
-    const crafts = rows.slice(0, craftsAPage).map(({ search: _search, ...row }) => row)
-    const last = crafts.at(-1)
-    return {
-      crafts,
-      next: rows.length > craftsAPage && last ? `${last.name.toLowerCase()}~${last.id}` : null,
-    }
+    const page = namePage(rows, craftsAPage)
+    return { crafts: page.rows.map(({ search: _search, ...row }) => row), next: page.next }
   }
 
   async read(id: string): Promise<CraftRow | null> {

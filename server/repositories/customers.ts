@@ -2,6 +2,8 @@ import type { Sql } from 'postgres'
 import type { PaperKind } from '#core/papers/kinds'
 import { Repository } from './actor'
 import { customerSearch } from './belonging'
+import { first } from './first'
+import { nameKeyOf, namePage } from './name-page'
 import { allWords } from './search'
 
 /** A customer as lists show it. */
@@ -33,8 +35,6 @@ export interface CustomerPaper {
 }
 
 export const customersAPage = 100
-const pageEnd = /^(.*)~([0-9a-f-]{36})$/s
-
 /** The customers of the shop. */
 export class Customers extends Repository {
   private rows(sql: Sql) {
@@ -53,17 +53,13 @@ export class Customers extends Repository {
     after,
   }: { readonly words?: string; readonly after?: string } = {}): Promise<CustomerPage> {
     const { sql } = this
-    const [, name, id] = pageEnd.exec(after ?? '') ?? []
+    const behind = nameKeyOf(after)
     const rows = await sql<(CustomerRow & { search: string })[]>`
       ${this.rows(sql)} and erased_at is null ${allWords(sql, words)}
-        ${id ? sql`and (lower(name), customer_id) > (${name!}, ${id}::uuid)` : sql``}
+        ${behind ? sql`and (lower(name), customer_id) > (${behind.name}, ${behind.id}::uuid)` : sql``}
       order by lower(name), customer_id limit ${customersAPage + 1}`
-    const customers = rows.slice(0, customersAPage).map(({ search: _search, ...row }) => row)
-    const last = customers.at(-1)
-    return {
-      customers,
-      next: rows.length > customersAPage && last ? `${last.name.toLowerCase()}~${last.id}` : null,
-    }
+    const page = namePage(rows, customersAPage)
+    return { customers: page.rows.map(({ search: _search, ...row }) => row), next: page.next }
   }
 
   async read(id: string): Promise<CustomerRow | null> {
@@ -84,10 +80,11 @@ export class Customers extends Repository {
       search: customerSearch(name, contact),
       updated_by: person,
     }
-    const [made] = await this.sql<
+    const made = await this.sql<
       { id: string }[]
     >`insert into customer ${this.sql(row)} returning customer_id as id`
-    return (await this.read(made!.id))!
+    const { id } = first(made)
+    return { id, name, contact, notes, crafts: 0, jobs: 0, erasedAt: null }
   }
 
   /** Saves a customer; null if there is none, or it was erased. */

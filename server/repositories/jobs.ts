@@ -10,6 +10,7 @@ import type { Verdict } from '#core/system/verdict'
 import { isJudged } from '../judging/behind'
 import type { ListVerdict } from '../judging/work'
 import { Repository, type Actor, type Seen } from './actor'
+import { first } from './first'
 import { Belongings } from './belonging'
 import { documentOf } from './kept-document'
 import { allWords } from './search'
@@ -346,9 +347,9 @@ export class Jobs extends Repository {
       ...(await new Belongings(tx, this.actor).ofNew(document, craft)),
       ...(judged ? { ...judged, judged_version: 1, judged_shop: 1 } : {}),
     }
-    const [job] = await tx<StoredJob[]>`insert into job ${tx(row)} returning ${this.storedColumns(tx)}`
+    const job = first(await tx<StoredJob[]>`insert into job ${tx(row)} returning ${this.storedColumns(tx)}`)
     await this.countUpTo(tx, document.job.number)
-    return job!
+    return job
   }
 
   /** The workshop counts on from a number that was given by hand. */

@@ -1,5 +1,6 @@
 import type { Sql } from 'postgres'
 import { Repository } from './actor'
+import { first } from './first'
 
 export interface PhotoRow {
   readonly id: string
@@ -86,8 +87,7 @@ export class Photos extends Repository {
         // The clock of a device may be wrong; the future is not believed.
         ...(takenAt ? { taken_at: new Date(Math.min(Date.parse(takenAt), Date.now())) } : {}),
       }
-      const [row] = await tx<PhotoRow[]>`insert into photo ${tx(photo)} returning ${columns(tx)}`
-      return row!
+      return first(await tx<PhotoRow[]>`insert into photo ${tx(photo)} returning ${columns(tx)}`)
     })
   }
 

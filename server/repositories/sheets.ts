@@ -15,6 +15,7 @@ import { sheetInputs } from '#core/papers/sheet'
 import { photosOfPaper } from '../papers/photos'
 import type { Judge } from '../judging/judge'
 import { Repository, type Actor, type Seen } from './actor'
+import { first } from './first'
 import type { FollowUp } from './follow-up'
 import type { Jobs, StoredJob } from './jobs'
 import type { Letterheads } from './letterheads'
@@ -62,7 +63,7 @@ const columns = (sql: Sql) => sql`
 export const digestOf = (content: string): string => createHash('sha256').update(content).digest('hex')
 
 /** What a list calls a sheet. */
-function nameOf(issued: IssuedContent): string {
+export function nameOfIssued(issued: IssuedContent): string {
   switch (issued.format) {
     case 'jovial-anchor/record':
       return `Fitted and proved, signed by ${issued.inputs.signature.name}`
@@ -174,10 +175,10 @@ export class Sheets extends Repository {
         if (!there) return { kind: 'no-job' }
         if (!this.isCurrent(seen, there.version)) return { kind: 'stale', theirs: there }
         if ((await this.nextCount(tx, job)) !== drawn.row.count) return judgeAgain
-        const [row] = await tx<SheetRow[]>`insert into sheet ${tx(drawn.row)} returning ${columns(tx)}`
+        const issued = await tx<SheetRow[]>`insert into sheet ${tx(drawn.row)} returning ${columns(tx)}`
         if (drawn.issued.format === 'jovial-anchor/record')
           await this.of.followUp.ofRecord(tx, job, drawn.issued)
-        return { kind: 'issued', row: row! }
+        return { kind: 'issued', row: first(issued) }
       },
     )
   }
@@ -215,7 +216,7 @@ export class Sheets extends Repository {
       count,
       number,
       kind: what.kind,
-      name: nameOf(issued),
+      name: nameOfIssued(issued),
       issued_at: now,
       issued_by: person,
       content,
@@ -257,10 +258,10 @@ export class Sheets extends Repository {
           on conflict do nothing returning 1`
         if (noted.length === 0) return 'answered' as const
         if (answer === 'accepted') await this.of.jobs.reach(sql, job, 'accepted')
-        const [row] = await sql<SheetRow[]>`
+        const answered = await sql<SheetRow[]>`
           select ${columns(sql)} from sheet
           where workshop_id = ${workshop} and job_id = ${job} and count = ${count}`
-        return row!
+        return first(answered)
       }),
     )
   }

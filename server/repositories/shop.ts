@@ -5,6 +5,7 @@ import type { DisplayUnits } from '#core/units/display'
 import { isJudged } from '../judging/behind'
 import type { Judge } from '../judging/judge'
 import { Repository, type Actor } from './actor'
+import { first } from './first'
 import { documentOf } from './kept-document'
 
 /** What a shop has set. */
@@ -68,10 +69,10 @@ export class Shop extends Repository {
   }
 
   async read(): Promise<ShopSettings> {
-    const [row] = await this.sql<
+    const rows = await this.sql<
       ShopRow[]
     >`select name, rules, units, currency, version from workshop where workshop_id = ${this.actor.workshop}`
-    const { name, rules, units, currency, version } = row!
+    const { name, rules, units, currency, version } = first(rows)
     return { name, rules, version, epoch: this.actor.epoch, units: { system: units, currency } }
   }
 
@@ -116,10 +117,10 @@ export class Shop extends Repository {
   /** How many open jobs are not checked yet by what the shop has set. */
   async waiting(): Promise<number> {
     const { sql, actor } = this
-    const [row] = await sql<{ waiting: number }[]>`
+    const rows = await sql<{ waiting: number }[]>`
       select count(*)::int as waiting from job join workshop using (workshop_id)
       where workshop_id = ${actor.workshop} and deleted_at is null and not ${isJudged(sql)}`
-    return row!.waiting
+    return first(rows).waiting
   }
 
   /**

@@ -20,12 +20,12 @@ const bench = useJob()
 const view = useView()
 const at = computed(() => (view.inHand?.startsWith(`${props.station}/`) ? fieldAt(view.inHand) : null))
 const ref = computed(() => (at.value && bench.document ? partAt(bench.document, at.value.partPath) : null))
-const value = computed(
-  () =>
-    bench.document &&
-    view.inHand &&
-    (knownAt(bench.document, view.inHand) as Known<unknown> | undefined)?.value,
+const known = computed(() =>
+  bench.document && view.inHand
+    ? (knownAt(bench.document, view.inHand) as Known<unknown> | undefined)
+    : undefined,
 )
+const value = computed(() => known.value?.value)
 const range = computed(() => {
   const { field } = at.value ?? {}
   if (field?.type !== 'quantity' || !ref.value || !bench.document) return null
@@ -86,6 +86,7 @@ function assumeRest(): void {
         <p>
           <strong>{{ at.field.label }}.</strong> {{ at.field.measure }}
           <template v-if="between && !unusual"> Typical: {{ between }}.</template>
+          <template v-if="known?.from"> From {{ known.from }}.</template>
           <strong v-if="affects" class="text-measure">
             Affects {{ affects }} {{ affects === 1 ? 'check' : 'checks' }}.</strong
           >

@@ -13,7 +13,7 @@ const kind = ref<EntryKind>(old?.kind ?? 'reading')
 const quantity = ref<LogQuantityId>(old?.quantity ?? 'capacity')
 const unit = computed(() => logQuantity(quantity.value).unit)
 const written = (value: number | null | undefined): string =>
-  value === null || value === undefined ? '' : n(value, logQuantity(old!.quantity!).unit)
+  value == null || !old?.quantity ? '' : n(value, logQuantity(old.quantity).unit)
 const form = reactive({
   day: old?.at.slice(0, 10) ?? todayHere(),
   subject: old?.subject ?? '',

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { logQuantity } from '#core/logbook/quantities'
+import { logQuantity, readingName } from '#core/logbook/quantities'
 import { seriesOf, type Series } from '#core/logbook/series'
 import type { LogEntry } from '#core/logbook/entry'
 import { resolveRules } from '#core/rules/rules'
@@ -36,10 +36,14 @@ const rows = computed(() => {
   const found = new Map(columns.value.flatMap(({ series }) => series.map((one) => [one.id, one] as const)))
   return [...found.values()].map((one) => ({
     id: one.id,
-    label: [logQuantity(one.quantity).label, one.subject].filter(Boolean).join(', '),
+    label: readingName(one.quantity, one.subject),
     cells: columns.value.map(({ id, series }) => {
       const last = series.find((other) => other.id === one.id)?.readings.at(-1)
-      return { id, value: last ? q(last.value, logQuantity(one.quantity).unit) : '–', day: last?.entry.at }
+      return {
+        id,
+        value: last ? q(last.value, logQuantity(one.quantity).unit, true) : '–',
+        day: last?.entry.at,
+      }
     }),
   }))
 })

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { entryKinds, entrySources, type EntryBody, type LogEntry } from '#core/logbook/entry'
-import { logQuantity } from '#core/logbook/quantities'
+import { logQuantity, readingName } from '#core/logbook/quantities'
 import { shownDay } from '../../utils/craft'
 
 /** The logbook of a craft, newest first. Entries stay: a correction stands next to what it corrects. */
@@ -15,9 +15,9 @@ const newest = computed(() => props.entries.toReversed())
 
 function headOf({ kind, quantity, subject, value, expected }: LogEntry): string {
   if (kind === 'reading' && quantity && value !== null) {
-    const { label, unit } = logQuantity(quantity)
-    const when = expected === null ? '' : ` (expected ${q(expected, unit)})`
-    return `${label}${subject && `, ${subject}`}: ${q(value, unit)}${when}`
+    const { unit } = logQuantity(quantity)
+    const when = expected === null ? '' : ` (expected ${q(expected, unit, true)})`
+    return `${readingName(quantity, subject)}: ${q(value, unit, true)}${when}`
   }
   return kind === 'replaced' ? `Replaced: ${subject}` : entryKinds[kind]
 }

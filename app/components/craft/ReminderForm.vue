@@ -10,14 +10,14 @@ function add() {
 </script>
 
 <template>
-  <form class="mt-2 grid grid-cols-[9rem_1fr_auto] items-end gap-2 max-md:grid-cols-1" @submit.prevent="add">
+  <form class="mt-2 grid grid-cols-[1fr_auto] items-end gap-2" @submit.prevent="add">
+    <label class="col-span-2 block"
+      ><span class="mb-0.5 block text-xs text-soft">Reminder</span
+      ><input v-model="words" class="entry" maxlength="300" required autocomplete="off"
+    /></label>
     <label class="block"
       ><span class="mb-0.5 block text-xs text-soft">Due</span
       ><input v-model="due" type="date" class="entry" required
-    /></label>
-    <label class="block"
-      ><span class="mb-0.5 block text-xs text-soft">Reminder</span
-      ><input v-model="words" class="entry" maxlength="300" required autocomplete="off"
     /></label>
     <button type="submit" class="act-quiet">Add reminder</button>
   </form>

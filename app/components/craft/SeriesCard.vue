@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { trendWords } from '#core/logbook/flags'
-import { logQuantity } from '#core/logbook/quantities'
+import { logQuantity, readingName } from '#core/logbook/quantities'
 import type { Series } from '#core/logbook/series'
 import { shownDay } from '../../utils/craft'
 
@@ -14,12 +14,9 @@ const words = computed(() => trendWords(props.series, q, Date.now()))
 
 <template>
   <article v-if="last" class="border border-line bg-card p-3">
-    <h3 class="text-base">
-      {{ quantity.label
-      }}<span class="font-normal text-soft">{{ series.subject && `, ${series.subject}` }}</span>
-    </h3>
+    <h3 class="text-base break-words">{{ readingName(series.quantity, series.subject) }}</h3>
     <p>
-      <strong>{{ q(last.value, quantity.unit) }}</strong> on {{ shownDay(last.entry.at)
+      <strong>{{ q(last.value, quantity.unit, true) }}</strong> on {{ shownDay(last.entry.at)
       }}<template v-if="series.limit?.whenNew"
         >, {{ q(series.limit.whenNew, quantity.unit) }} when new</template
       >

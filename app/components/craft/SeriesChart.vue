@@ -19,7 +19,8 @@ const yearMs = 365.25 * 86_400_000
 const line = computed(() => {
   const { trend, readings } = props.series
   if (trend.kind !== 'line' || !trend.isMoving) return []
-  const [first, last] = [readings[0]!.at, Math.max(readings.at(-1)!.at, Date.now()) + yearMs]
+  const times = readings.map(({ at }) => at)
+  const [first, last] = [Math.min(...times), Math.max(...times, Date.now()) + yearMs]
   return [first, last].map((at) => [at, trend.valueAt(at)])
 })
 const option = computed(() => {
@@ -35,7 +36,7 @@ const option = computed(() => {
     tooltip: {
       trigger: 'item',
       formatter: ({ value }: { value: [number, number] }) =>
-        `${shownDay(new Date(value[0]).toISOString())}: ${q(value[1], unit)}`,
+        `${shownDay(new Date(value[0]).toISOString())}: ${q(value[1], unit, true)}`,
     },
     xAxis: {
       type: 'time',

@@ -21,6 +21,9 @@ const view = useView()
   >
     Redo
   </button>
+  <NuxtLink v-if="bench.craft" :to="`/craft/${bench.craft}`" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11"
+    >Logbook</NuxtLink
+  >
   <slot />
   <button type="button" class="act-quiet !min-h-7 !px-2 max-md:!min-h-11" @click="view.dialog = 'find'">
     Find <kbd class="key max-md:hidden">/</kbd>

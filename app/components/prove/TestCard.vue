@@ -103,7 +103,18 @@ watch(state, (now) => {
           >−</span
         >
       </template>
-      <span>{{ test.how }}</span>
+      <span
+        >{{ test.how
+        }}<NuxtLink
+          v-if="test.keptAs?.quantity === 'capacity' && bench.craft"
+          :to="{
+            path: `/craft/${bench.craft}/test`,
+            query: { job: bench.id, test: test.id, battery: test.keptAs.part },
+          }"
+          class="ml-1 underline"
+          >Guided discharge</NuxtLink
+        ></span
+      >
     </p>
     <WalkList v-if="isWalk" :list="test.list" :title-of="titleOf" @single="$emit('single', $event)" />
     <p

@@ -168,7 +168,7 @@ alter table sheet add column erased_at timestamptz;
 create or replace function keep_sheet() returns trigger language plpgsql as $$
 begin
   if coalesce(current_setting('jovial.erasing', true), '') = 'yes' then return new; end if;
-  raise exception 'an issued sheet is never changed';
+  raise exception 'an issued sheet is never changed or taken away';
 end
 $$;
 create function erase_paper(of_workshop uuid, of_job uuid, of_count integer, new_name text, new_content text, new_digest text)

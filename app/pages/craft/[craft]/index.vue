@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { crafts } from '#core/job/document'
 import { entryOf, type EntryBody } from '#core/logbook/entry'
-import { draftOfCraft, type CraftDraft } from '../../utils/craft'
+import { draftOfCraft, type CraftDraft } from '../../../utils/craft'
 
 const route = useRoute()
 const account = useAccount()
@@ -23,7 +23,8 @@ const withoutLimit = computed(() =>
   series.value.filter(({ limit, readings }) => !limit && readings.length > 0),
 )
 async function save(draft: CraftDraft) {
-  if (await send(`/api/craft/${id()}`, 'PUT', { ...draft, version: craft.value!.version }))
+  if (!craft.value) return
+  if (await send(`/api/craft/${id()}`, 'PUT', { ...draft, version: craft.value.version }))
     isEditing.value = false
 }
 async function add(entry: EntryBody) {
@@ -77,6 +78,7 @@ const remind = (due: string, words: string) => send(`/api/craft/${id()}/reminder
               <a v-if="entries.length" :href="`/api/craft/${craft.id}/log/table`" download class="act-quiet"
                 >Export CSV</a
               >
+              <NuxtLink :to="`/craft/${craft.id}/test`" class="act-quiet">Battery test</NuxtLink>
               <button type="button" class="act" :aria-expanded="isAdding" @click="isAdding = !isAdding">
                 New entry
               </button>

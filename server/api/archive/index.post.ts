@@ -1,0 +1,32 @@
+import { takenArchive } from '../../answers/craft'
+import { BadArchive, readArchive } from '../../archive/read'
+import { longTransaction, receive, TooLarge, withTemporaryFile } from '../../utils/archive'
+import { judgingQueue, repositories } from '../../utils/database'
+import { typeOf } from '../../utils/body'
+import { Refusal } from '../../utils/refusal'
+import { json, route } from '../../utils/route'
+
+const largestBytes = 8 * 1024 ** 3
+
+/** Takes an archive into a workshop that is empty. What is damaged or does not fit is refused, and nothing is changed. */
+export default route(
+  { needs: 'owner', takes: ['application/zip'], answer: json(takenArchive) },
+  async (event) => {
+    if (typeOf(event) !== 'application/zip') throw new Refusal(415, 'Send application/zip')
+    const { workshop } = await repositories(event)
+    try {
+      return await withTemporaryFile(async (file) => {
+        await receive(event.node.req, file, largestBytes)
+        const { madeAt, files } = await longTransaction(workshop, 'read write', (tx) =>
+          readArchive(tx, workshop, file),
+        )
+        judgingQueue().saved()
+        return { madeAt, files: files.length }
+      })
+    } catch (cause) {
+      if (cause instanceof BadArchive) throw new Refusal(422, `${cause.message} Nothing was changed.`)
+      if (cause instanceof TooLarge) throw new Refusal(413, 'This is larger than 8 GB, the limit here')
+      throw cause
+    }
+  },
+)
