@@ -4,6 +4,7 @@
 import { benchAnswers } from './bench/answers'
 import { benchBefore } from './bench/before'
 import { benchCore } from './bench/core'
+import { benchCraft } from './bench/craft'
 import { benchDiagnosis, benchDiagnosisOf } from './bench/diagnosis'
 import { benchKept } from './bench/kept'
 import { benchKeystrokes } from './bench/keystrokes'
@@ -34,6 +35,7 @@ const parts: Readonly<Record<string, () => void | Promise<void>>> = {
   diagnosis: benchDiagnosis,
   keystrokes: () => withDemo(benchKeystrokes),
   lists: () => withDemo(benchLists),
+  craft: () => withDemo(benchCraft),
   page: () => withDemo(benchPage),
   size: () => withDemo(benchSize),
   survey: () => withDemo(benchSurvey),

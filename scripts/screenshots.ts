@@ -2,6 +2,7 @@
 // docs/screenshots.
 import { fileURLToPath } from 'node:url'
 import type { Page } from '@playwright/test'
+import { loadDemoYears } from '../server/db/demo-years'
 import { withDemo } from './lib/demo'
 
 const laptop = { width: 1280, height: 800 }
@@ -13,37 +14,24 @@ interface Shot {
   readonly dark?: true
   readonly act?: (page: Page) => Promise<void>
 }
-await withDemo(async ({ url, browser, job }) => {
+await withDemo(async ({ url, sql, browser, job }) => {
   const [workboat, van, bus, trailer] = [
     await job('0417'),
     await job('0421'),
     await job('0424'),
     await job('0430'),
   ] as const
-  const measure = async (page: Page): Promise<void> => {
-    await page.getByLabel('Speed').selectOption('30')
-    await page.getByRole('button', { name: 'Start the demo meter' }).click()
-    await page.getByTestId('found').getByRole('listitem').nth(3).waitFor()
-    await page.getByRole('button', { name: 'Stop' }).click()
-    await page.getByPlaceholder('Name this load').first().fill('Fridge, compressor')
-    await page.getByRole('heading', { name: 'Measure' }).evaluate((heading) => heading.scrollIntoView())
+  const craftOf = async (number: string): Promise<string> => {
+    const [found] = await sql<{ craft: string }[]>`select craft_id as craft from job where number = ${number}`
+    return `/craft/${found!.craft}`
+  }
+  const drawn = async (page: Page): Promise<void> => {
+    await page.getByRole('img', { name: /^Chart: Capacity/ }).waitFor()
+    await page.waitForTimeout(500)
   }
   const answered = async (page: Page): Promise<void> => {
     await page.locator('[data-testid=solve-state][data-state=done]').waitFor()
     await page.waitForTimeout(800)
-  }
-  const solved = async (page: Page): Promise<void> => {
-    await page.locator('[data-testid=solve-state][data-state=done]').waitFor()
-    if (page.viewportSize()!.width < 500) return void (await page.waitForTimeout(600))
-    await page
-      .getByRole('table', { name: 'Answers' })
-      .getByRole('button')
-      .filter({ hasText: 'pad under it' })
-      .first()
-      .click()
-    await page.getByRole('button', { name: 'Pin' }).click()
-    await page.getByRole('table', { name: 'Answers' }).getByRole('button').first().click()
-    await page.evaluate(() => window.scrollTo(0, 0))
   }
   const issued = async (page: Page): Promise<void> => {
     await page.locator('[data-testid=solve-state][data-state=done]').waitFor()
@@ -104,10 +92,8 @@ await withDemo(async ({ url, browser, job }) => {
     },
     { name: 'bench-phone', path: workboat, size: phone },
     { name: 'loads', path: `${workboat}/loads` },
-    { name: 'loads-measure', path: `${bus}/loads`, act: measure },
     { name: 'candidates', path: `${trailer}/candidates` },
     { name: 'specify', path: `${bus}/specify`, act: answered },
-    { name: 'specify-phone', path: `${workboat}/specify`, size: phone, dark: true, act: solved },
     { name: 'run', path: `${workboat}/run`, act: ran },
     {
       name: 'shelf',
@@ -157,10 +143,21 @@ await withDemo(async ({ url, browser, job }) => {
       },
     },
   ]
+  /** With three years of logbooks, which change some of the jobs. */
+  const shotsOfYears: readonly Shot[] = [
+    { name: 'today', path: '/today' },
+    { name: 'craft', path: await craftOf('0417'), act: drawn },
+  ]
 
   const named = process.argv.slice(2)
-  const wanted = shots.filter(({ name }) => named.length === 0 || named.includes(name))
-  for (const { name, path, size = laptop, dark, act } of wanted) {
+  const isWanted = ({ name }: Shot): boolean => named.length === 0 || named.includes(name)
+  for (const shot of shots.filter(isWanted)) await take(shot)
+  if (shotsOfYears.some(isWanted)) {
+    await loadDemoYears(sql, fileURLToPath(new URL('../demo/years/years.json', import.meta.url)))
+    for (const shot of shotsOfYears.filter(isWanted)) await take(shot)
+  }
+
+  async function take({ name, path, size = laptop, dark, act }: Shot): Promise<void> {
     const page = await browser.newPage({ viewport: size, colorScheme: dark ? 'dark' : 'light' })
     await page.goto(url + path)
     await page.waitForLoadState('networkidle')

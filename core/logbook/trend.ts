@@ -50,11 +50,12 @@ const efficiency = 0.955
 const leastScatter = 1e-6
 
 /** The middle of some values; NaN of none. */
-export const median = (values: readonly number[]): number => {
-  const sorted = values.toSorted((a, b) => a - b)
+export function median(values: ArrayLike<number>): number {
+  // Sorted as numbers of one type: many times faster than with a comparison of its own.
+  const sorted = Float64Array.from(values).sort()
   const half = sorted.length >> 1
-  const [below = NaN, above = NaN] = sorted.slice(Math.max(0, half - 1), half + 1).slice(-2)
-  return sorted.length % 2 === 1 ? (sorted[half] ?? NaN) : (below + above) / 2
+  const middle = sorted[half] ?? NaN
+  return sorted.length % 2 === 1 ? middle : ((sorted[half - 1] ?? NaN) + middle) / 2
 }
 
 /** Two-sided 90 % of Student’s distribution, by its expansion in 1/freedom (Abramowitz and Stegun 26.7.5). */
@@ -68,9 +69,15 @@ function student90(freedom: number): number {
   )
 }
 
-/** Each pair of readings once. */
-const pairsOf = <T>(items: readonly T[]): [T, T][] =>
-  items.flatMap((a, i) => items.slice(i + 1).map((b): [T, T] => [a, b]))
+/** A value of each pair of items, each pair once. */
+function ofPairs<T>(items: readonly T[], valueOf: (a: T, b: T) => number): Float64Array {
+  const values = new Float64Array((items.length * (items.length - 1)) / 2)
+  let count = 0
+  items.forEach((a, i) => {
+    for (const b of items.slice(i + 1)) values[count++] = valueOf(a, b)
+  })
+  return values
+}
 
 /**
  * The robust trend of readings: the middle of the slopes between every two of them (Theil–Sen), through the middle of
@@ -86,16 +93,15 @@ export function trendOf(readings: readonly TimedValue[]): Trend {
   if (spanDays < leastDays) return { kind: 'too-short', days: Math.round(spanDays), need: leastDays }
   const centre = times.reduce((sum, t) => sum + t, 0) / have
   const points = readings.map(({ at, value }) => ({ t: at / yearMs - centre, value }))
-  const slopes = pairsOf(points).flatMap(([a, b]) =>
-    Math.abs(b.t - a.t) * yearMs < dayMs ? [] : [(b.value - a.value) / (b.t - a.t)],
+  // Readings of one day say nothing about a slope.
+  const slopes = ofPairs(points, (a, b) =>
+    Math.abs(b.t - a.t) * yearMs < dayMs ? NaN : (b.value - a.value) / (b.t - a.t),
   )
-  const slope = median(slopes)
+  const slope = median(slopes.filter((one) => !Number.isNaN(one)))
   const level = points.map(({ t, value }) => value - slope * t)
-  const middle = median([...level, ...pairsOf(level).map(([a, b]) => (a + b) / 2)])
+  const middle = median([...level, ...ofPairs(level, (a, b) => (a + b) / 2)])
   const scatter =
-    perMiddleDifference *
-    median(pairsOf(level).map(([a, b]) => Math.abs(a - b))) *
-    Math.sqrt(have / (have - 2))
+    perMiddleDifference * median(ofPairs(level, (a, b) => Math.abs(a - b))) * Math.sqrt(have / (have - 2))
   const deviation = Math.max(scatter, leastScatter * Math.abs(middle))
   const spread = points.reduce((sum, { t }) => sum + t * t, 0)
   const width = (student90(have - 2) * deviation) / Math.sqrt(efficiency)

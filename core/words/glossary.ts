@@ -96,6 +96,24 @@ export const glossary = {
       ['to full', 'The time until the current falls to the tail current.'],
     ]),
   },
+  logbook: {
+    title: 'Craft and logbook',
+    words: words([
+      ['craft', 'A vessel, vehicle, trailer, motorcycle or cabin with its owner, jobs and logbook.'],
+      ['fleet', 'Craft of one owner with the same type.'],
+      [
+        'logbook',
+        'Visits, readings, replaced parts and notes of a craft. Entries are added and never changed.',
+      ],
+      [
+        'trend',
+        'The line through readings over the years, with the range in which it lies in 90 of 100 cases.',
+      ],
+      ['left open', 'A reading outside its range, a skipped step or a missing test at signing.'],
+      ['value when new', 'What a limit is a share of: the label of a battery, the first reading of a joint.'],
+      ['reminder', 'Work on a craft with its day.'],
+    ]),
+  },
   people: {
     title: 'People',
     words: words([

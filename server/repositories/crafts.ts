@@ -67,8 +67,7 @@ export class Crafts extends Repository {
         (select count(*)::int from job
           where (job.workshop_id, job.craft_id) = (craft.workshop_id, craft.craft_id) and deleted_at is null) as jobs,
         greatest(craft.updated_at,
-          (select max(updated_at) from job where (job.workshop_id, job.craft_id) = (craft.workshop_id, craft.craft_id)),
-          (select max(added_at) from log_entry e where (e.workshop_id, e.craft_id) = (craft.workshop_id, craft.craft_id))
+          (select max(updated_at) from job where (job.workshop_id, job.craft_id) = (craft.workshop_id, craft.craft_id))
         ) as "lastAt",
         concat_ws(' ', craft.search, customer.search) as search
       from craft left join customer using (workshop_id, customer_id)

@@ -70,7 +70,8 @@ export class Logbooks extends Repository {
     }))
     for (let from = 0; from < rows.length; from += rowsAtOnce)
       await tx`insert into log_entry ${tx(rows.slice(from, from + rowsAtOnce))}`
-    await tx`update craft set checks = null where workshop_id = ${workshop} and craft_id = ${craft}`
+    await tx`
+      update craft set checks = null, updated_at = now() where workshop_id = ${workshop} and craft_id = ${craft}`
     return rows.length
   }
 }

@@ -1,6 +1,8 @@
 import type { Sql } from 'postgres'
 import { stages, type Stage } from '#core/job/document'
 import { checksNext, type CheckNext } from '#core/logbook/flags'
+import { standingEntries } from '#core/logbook/entry'
+import { logQuantity } from '#core/logbook/quantities'
 import { seriesOf } from '#core/logbook/series'
 import { dayOfMoment } from '#core/reminders/day'
 import { resolveRules } from '#core/rules/rules'
@@ -44,7 +46,7 @@ export interface FlaggedCraft {
 const dueDays = 14
 const mostListed = 100
 /** Craft whose logbook is read for one answer. */
-const workedOutAtOnce = 500
+const workedOutAtOnce = 100
 
 /** What a shop has to see to: for its start page. */
 export class Today extends Repository {
@@ -115,7 +117,10 @@ export class Today extends Repository {
     const rules = resolveRules(shop.rules)
     const q = writerIn(shop.units)
     for (const { craft } of behind) {
-      const entries = await this.of.logbooks.list(craft)
+      // Readings without a limit flag nothing.
+      const entries = standingEntries(await this.of.logbooks.list(craft)).filter(
+        ({ quantity }) => quantity === null || logQuantity(quantity).limit,
+      )
       const series = seriesOf(entries, rules)
       const checks = checksNext({ entries, series }, { rules, q, now: Date.now() })
       await sql`
