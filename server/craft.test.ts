@@ -123,6 +123,15 @@ describe('craft and customers of jobs', () => {
     expect((await call('PUT', `/api/craft/${craft.id}`, { ...changed, name: 'x'.repeat(201) })).status).toBe(
       422,
     )
+    // A job of one is the start for another: everything in it is assumed until somebody looks.
+    const van = (await db.sql<{ id: string }[]>`select job_id as id from job where number = '0421'`)[0]!.id
+    const { body: copy } = await call<StoredJob>('POST', `/api/craft/${craft.id}/jobs`, { who, from: van })
+    expect(copy.document.job).toMatchObject({ name: 'Van 7', craft: 'vehicle', customer: 'Brill Vans' })
+    expect(copy.document.alternators['alternator-1']!.ratedA).toEqual({
+      value: 180,
+      how: 'assumed',
+      from: 'job 0421, Ptarmigan Two',
+    })
     const job = await newJob()
     const before = (await belonging(job)).craft
     expect((await call('PUT', `/api/jobs/${job}/craft`, { who, craft: other.id })).status).toBe(200)
@@ -175,6 +184,22 @@ describe('a logbook', () => {
       })
     }
     expect(await logOf(craft)).toEqual(before)
+  })
+
+  it('reminds of a warranty before it ends, once', async () => {
+    const craft = await craftOf('0427')
+    const entry = {
+      kind: 'replaced',
+      at: '2026-05-01',
+      subject: 'Shaft generator relay',
+      warrantyEnd: '2028-05-01',
+    }
+    for (const entries of [[entry], [entry]])
+      expect((await call('POST', `/api/craft/${craft}/log`, { who, entries })).status).toBe(201)
+    const due = (await whole(craft)).reminders.filter(({ kind }) => kind === 'warranty')
+    expect(due.map(({ due: day, words }) => [day, words])).toEqual([
+      ['2028-04-01', 'Test Shaft generator relay before its warranty ends on 1 May 2028.'],
+    ])
   })
 
   it('goes out as a table and comes in again, good rows only', async () => {

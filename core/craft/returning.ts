@@ -16,6 +16,43 @@ import { provingOf } from '#core/job/proving-edits'
 const isIn = (path: FieldPath, changed: ReadonlySet<string>): boolean =>
   changed.has(path) || changed.has(path.slice(0, path.lastIndexOf('/')))
 
+/** A job with each of its known values changed. */
+const withEach = (
+  job: JobDocument,
+  change: (path: FieldPath, known: Known<unknown>) => Known<unknown>,
+): JobDocument =>
+  listParts(job).reduce<JobDocument>(
+    (parts, { kind, path, part }) =>
+      Object.keys(partKinds[kind].fields).reduce<JobDocument>((next, field) => {
+        const known = knownOf(part, field)
+        if (!known || known.value === null) return next
+        const at = `${path}/${field}`
+        // A part that nobody touched before is not there yet.
+        return withField(
+          withPart(next, path, (there) => there),
+          at,
+          change(at, known),
+        )
+      }, parts),
+    job,
+  )
+
+/**
+ * A new job for a craft that is like another: everything as fitted there, and assumed here until somebody looks. Notes stay
+ * with the other craft.
+ */
+export function likeJob(other: JobDocument, number: string): JobDocument {
+  const from = `job ${other.job.number}, ${other.job.name || 'craft alike'}`
+  const survey = surveyOf(asFitted(other))
+  const alike = withEach(survey, (_path, { value }) => ({ value, how: 'assumed', from }))
+  const { usePattern } = other.job
+  return {
+    ...alike,
+    notes: {},
+    job: { number, name: '', stage: 'enquiry', ...(usePattern ? { usePattern } : {}) },
+  }
+}
+
 /**
  * A new job for a craft that comes back: the survey is what was fitted, with what the readings taught. Every value says
  * which job it comes from, and how it was known there.
@@ -38,19 +75,6 @@ export function returningJob(last: JobDocument, learnt: readonly Learnt[], numbe
     if (isIn(path, changed.specified)) return `${name}, as specified`
     return known.from ?? `${name}, survey`
   }
-  const withOrigins = listParts(survey).reduce<JobDocument>(
-    (job, { kind, path, part }) =>
-      Object.keys(partKinds[kind].fields).reduce<JobDocument>((next, field) => {
-        const known = knownOf(part, field)
-        if (!known || known.value === null) return next
-        const at = `${path}/${field}`
-        return withField(
-          withPart(next, path, (there) => there),
-          at,
-          { ...known, from: originOf(at, known) },
-        )
-      }, job),
-    survey,
-  )
-  return { ...withOrigins, job: { ...head, number, stage: 'enquiry' } }
+  const known = withEach(survey, (at, one) => ({ ...one, from: originOf(at, one) }))
+  return { ...known, job: { ...head, number, stage: 'enquiry' } }
 }

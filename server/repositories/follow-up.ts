@@ -1,13 +1,14 @@
 import type { Sql } from 'postgres'
+import type { EntryBody } from '#core/logbook/entry'
 import { entriesOfRecord } from '#core/logbook/from-record'
 import type { FittingRecord } from '#core/papers/record'
 import { dayOfMoment } from '#core/reminders/day'
-import { remindersOfRecord } from '#core/reminders/reminders'
+import { reminderOfWarranty, remindersOfRecord } from '#core/reminders/reminders'
 import { Repository, type Actor } from './actor'
 import type { Logbooks } from './logbooks'
 import type { Reminders } from './reminders'
 
-/** What a signed record leaves with its craft: entries in the logbook, and reminders. */
+/** What work leaves with its craft: entries in the logbook, and reminders. */
 export class FollowUp extends Repository {
   constructor(
     sql: Sql,
@@ -15,6 +16,20 @@ export class FollowUp extends Repository {
     private readonly to: { readonly logbooks: Logbooks; readonly reminders: Reminders },
   ) {
     super(sql, actor)
+  }
+
+  /** Adds entries to the logbook of a craft; a part with a warranty gets its reminder. Gives how many were added. */
+  addEntries(craft: string, entries: readonly EntryBody[], job: string | null = null): Promise<number> {
+    return this.together(async (tx) => {
+      const added = await this.to.logbooks.addIn(tx, craft, entries, job)
+      const due = entries.flatMap(({ kind, subject, warrantyEnd }) =>
+        kind === 'replaced' && warrantyEnd
+          ? [reminderOfWarranty(subject, `${subject} ${warrantyEnd}`, warrantyEnd)]
+          : [],
+      )
+      await this.to.reminders.addDue(tx, craft, due)
+      return added
+    })
   }
 
   /** Takes over a record in the transaction that issues it. */

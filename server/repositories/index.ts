@@ -32,6 +32,7 @@ export interface Repositories {
   readonly customerData: CustomerDataStore
   readonly customerLinks: CustomerLinks
   readonly customerMessages: CustomerMessages
+  readonly followUp: FollowUp
   readonly jobs: Jobs
   readonly letterheads: Letterheads
   readonly logbooks: Logbooks
@@ -75,6 +76,7 @@ export function repositoriesOf(
     customerData: new CustomerDataStore(sql, actor, { customers, crafts, logbooks, reminders }),
     customerLinks: new CustomerLinks(sql, actor),
     customerMessages: new CustomerMessages(sql, actor),
+    followUp,
     jobs,
     letterheads,
     logbooks,

@@ -37,15 +37,10 @@ export class Logbooks extends Repository {
   }
 
   /**
-   * Adds entries to the logbook of a craft. Gives how many.
+   * Adds entries to the logbook of a craft, inside a transaction. Gives how many.
    * @param job in which they were made
    * @throws if an entry corrects one that the craft does not have
    */
-  async add(craft: string, entries: readonly EntryBody[], job: string | null = null): Promise<number> {
-    return this.together((tx) => this.addIn(tx, craft, entries, job))
-  }
-
-  /** The same inside a transaction. */
   async addIn(
     tx: Sql,
     craft: string,

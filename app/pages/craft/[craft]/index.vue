@@ -108,6 +108,12 @@ const remind = (due: string, words: string) => send(`/api/craft/${id()}/reminder
           <section aria-labelledby="jobs">
             <h2 id="jobs" class="mb-2 text-xl">Jobs</h2>
             <CraftJobs :jobs="whole.jobs" />
+            <MoveJob
+              v-if="account.mayDecide && whole.jobs.length"
+              :jobs="whole.jobs"
+              :craft="craft.id"
+              @moved="(to: string) => navigateTo(`/craft/${to}`)"
+            />
             <FleetCopy v-if="whole.fleet.length" :fleet="whole.fleet" @copy="startJob" />
           </section>
           <section aria-labelledby="reminders">

@@ -1,6 +1,6 @@
 import Joi from 'joi'
 import { headOfCraft } from '#core/craft/craft'
-import { returningJob } from '#core/craft/returning'
+import { likeJob, returningJob } from '#core/craft/returning'
 import { emptyJob, type JobDocument } from '#core/job/document'
 import { storedJob } from '../../../answers/jobs'
 import { craftIdOf, noSuchCraft } from '../../../utils/craft'
@@ -34,16 +34,9 @@ export default route(
     const documentOf = (number: string): JobDocument => {
       const head = headOfCraft(craft, number)
       if (!stored) return { ...emptyJob(number), job: head }
-      const { job } = stored.document
-      const made = returningJob(stored.document, learnt, number)
-      return {
-        ...made,
-        job: { ...(from ? { usePattern: job.usePattern, wishes: job.wishes } : made.job), ...head },
-      }
+      const made = from ? likeJob(stored.document, number) : returningJob(stored.document, learnt, number)
+      return { ...made, job: { ...made.job, ...head } }
     }
-    return jobs.createNumbered(
-      (number) => JSON.parse(JSON.stringify(documentOf(number))) as JobDocument,
-      craft.id,
-    )
+    return jobs.createNumbered(documentOf, craft.id)
   },
 )

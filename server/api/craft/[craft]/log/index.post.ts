@@ -19,10 +19,10 @@ export default route(
   { needs: 'apprentice', body: jsonBody(body, 512 * 1024), answer: made(addedEntries), refuses: [404] },
   async (event, { body: { who, job, entries } }) => {
     const id = craftIdOf(event)
-    const { crafts, logbooks } = await repositories(event, who)
+    const { crafts, followUp } = await repositories(event, who)
     if (!(await crafts.read(id))) throw noSuchCraft()
     try {
-      return { added: await logbooks.add(id, goodEntries(entries), job) }
+      return { added: await followUp.addEntries(id, goodEntries(entries), job) }
     } catch (cause) {
       if (cause instanceof UnknownEntry) throw new Refusal(422, cause.message)
       throw cause

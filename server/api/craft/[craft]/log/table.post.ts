@@ -19,7 +19,7 @@ export default route(
   { needs: 'installer', query, takes: ['text/csv'], answer: json(logbookRead), refuses: [404] },
   async (event, { query: { who, take } }) => {
     const id = craftIdOf(event)
-    const { crafts, logbooks } = await repositories(event, who)
+    const { crafts, followUp } = await repositories(event, who)
     if (!(await crafts.read(id))) throw noSuchCraft()
     const { entries, problems, count } = readLogbookCsv(
       await readText(event, largestBytes, ['text/csv']),
@@ -27,6 +27,6 @@ export default route(
     )
     const answer = { count, good: entries.length, problems: problems.slice(0, mostShown) }
     if (take === 'none' || entries.length === 0) return answer
-    return { ...answer, added: await logbooks.add(id, entries) }
+    return { ...answer, added: await followUp.addEntries(id, entries) }
   },
 )
