@@ -285,3 +285,26 @@ test('the job station keeps its number, and the find box opens on every view', a
   await page.keyboard.press('Enter')
   await expect(field(page, 'links/link-1/dropV')).toBeFocused()
 })
+
+test('several values are dictated into the find box, shown, set together, and taken back by one undo', async ({
+  page,
+  app,
+}) => {
+  await page.goto(await app.job('0417'))
+  await expect(headline(page)).toBeVisible()
+  await page.keyboard.press('/')
+  const box = page.getByRole('combobox')
+  await box.fill('alternator 80 amps 14.6 volts measured, charger 1 float 13.4, teapot 3 amps')
+  const shown = page.getByTestId('dictated')
+  await expect(shown).toContainText(/rated current 80 A, measured/)
+  await expect(shown).toContainText('Not understood: teapot 3 amps')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('status').filter({ hasText: 'Set:' })).toContainText('14.6 V')
+  await page.keyboard.press('Escape')
+  await expectSaved(page)
+  await openStation(page, 'alternators')
+  await expect(field(page, 'alternators/alternator-1/ratedA')).toHaveValue(/^80/)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(field(page, 'alternators/alternator-1/ratedA')).toHaveValue(/^90/)
+  await expect(field(page, 'alternators/alternator-1/regulatorV')).not.toHaveValue(/^14\.6/)
+})

@@ -6,7 +6,9 @@ const isTyping = (target: EventTarget | null): boolean =>
 
 /** Keys that lead to the views of the shop, from every view. */
 export const shopKeys: Readonly<Record<string, () => void>> = {
+  'g t': () => void navigateTo('/today'),
   'g j': () => void navigateTo('/'),
+  'g k': () => void navigateTo('/craft'),
   'g h': () => void navigateTo('/shelf'),
   'g r': () => void navigateTo('/rules'),
 }

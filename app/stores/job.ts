@@ -265,6 +265,15 @@ export const useJob = defineStore('job', () => {
     edit((job) => withField(madeOnDemand(path) ? completeJob(job) : job, path, known), path)
   }
 
+  /** Several values as one step of undo. */
+  const setFields = (values: readonly (readonly [path: FieldPath, known: Known<unknown>])[]): void =>
+    edit((job) =>
+      values.reduce(
+        (next, [path, known]) => withField(madeOnDemand(path) ? completeJob(next) : next, path, known),
+        job,
+      ),
+    )
+
   /** The work on the job has got somewhere: its stage moves on with it, as a step that can be undone. */
   function reach(stage: Stage): void {
     const before = here.value?.saving.document.job.stage
@@ -435,6 +444,7 @@ export const useJob = defineStore('job', () => {
     discard,
     edit,
     setField,
+    setFields,
     reach,
     setTyping,
     setHead,

@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { JobDocument } from './document'
-import { readLine } from './line'
+import { readLine, readLines } from './line'
 import { metric } from '#core/units/display'
 
 const folder = new URL('../../demo/jobs/', import.meta.url)
@@ -67,6 +67,55 @@ describe('a whole line', () => {
             : field.type === 'choice' && Object.hasOwn(field.options, value),
         ),
       ),
+    )
+  })
+})
+
+describe('several values at once', () => {
+  const read = (text: string, job = workboat) => {
+    const { values, unread } = readLines(job, text, metric)
+    return { set: values.map(({ path, value, how }) => `${path} ${value} ${how ?? ''}`.trim()), unread }
+  }
+
+  it('reads a dictated line: each part once, values by their unit or their label', () => {
+    expect(read('alternator 90 amps 14.4 volts measured, shore charger 30 amps float 13.6')).toEqual({
+      set: [
+        'alternators/alternator-1/ratedA 90 measured',
+        'alternators/alternator-1/regulatorV 14.4 measured',
+        'chargers/charger-1/ratedA 30',
+        'chargers/charger-1/floatV 13.6',
+      ],
+      unread: [],
+    })
+    expect(read('House bank 110 amp hours label; place coldest minus 5 degrees customer')).toEqual({
+      set: ['houseBank/ahEach 110 label', 'place/coldestC -5 customer'],
+      unread: [],
+    })
+    expect(read('cable 25 mm2 3 metres\ncharger 1 absorption 14,2 float 13,5 maker').set).toEqual([
+      'conductors/cable-1/areaMm2 25',
+      'conductors/cable-1/lengthM 3',
+      'chargers/charger-1/absorptionV 14.2 maker',
+      'chargers/charger-1/floatV 13.5 maker',
+    ])
+  })
+
+  it('gives back what it does not understand, and sets none of it', () => {
+    expect(read('teapot 3 amps, alternator 900 volts')).toEqual({
+      set: [],
+      unread: ['teapot 3 amps', 'alternator 900 volts'],
+    })
+    expect(read('alternator 90')).toEqual({ set: [], unread: ['alternator 90'] })
+    expect(read('the battery is fine').set).toEqual([])
+    expect(read('')).toEqual({ set: [], unread: [] })
+  })
+
+  it('takes the last of two values for one field, and any text without harm', () => {
+    expect(read('alternator 80 amps, alternator 90 amps').set).toEqual(['alternators/alternator-1/ratedA 90'])
+    fc.assert(
+      fc.property(fc.string({ maxLength: 80 }), (text) => {
+        for (const { value, field } of readLines(workboat, text, metric).values)
+          expect(typeof value === 'number' || field.type === 'choice').toBe(true)
+      }),
     )
   })
 })

@@ -34,6 +34,12 @@ const smallPt = 8.5
 const largePt = 12
 /** Height of a drawing between text, pt. */
 const mostInTextPt = 320
+const titlePt = 19
+const lineHeight = 1.15
+/** Room of a line with what the font leaves above and below, in heights of its letters. */
+const lineRoom = 1.35
+/** Width of the product’s mark where there is no logo, pt. */
+const markPt = 34
 /** Room for a logo, pt. */
 const logoPt: [number, number] = [150, 50]
 /** A heading below this share of the page's height starts a new page: its first block would not fit. */
@@ -62,6 +68,8 @@ class Press {
   /** Sheet of the paper that is being set. */
   private sheet: Sheet = 'A4'
   private bodyPt: number = smallPt
+  /** Height by which the head of the paper exceeds a title of one line, pt. */
+  private longHeadPt = 0
 
   constructor(private readonly fonts: Fonts) {}
 
@@ -185,9 +193,10 @@ class Press {
     const svg = writeSvg(drawing)
     if (this.bodyPt === largePt)
       return { svg, fit: [textWidthPt(this.sheet), mostInTextPt], margin: [0, 2, 0, 8] }
+    const [width, height] = drawingRoomPt(this.sheet)
     return {
       svg,
-      fit: drawingRoomPt(this.sheet),
+      fit: [width, height - this.longHeadPt],
       alignment: 'center',
       margin: [-drawingBeyondPt, 0, -drawingBeyondPt, 0],
     }
@@ -290,7 +299,7 @@ class Press {
   private logo({ logo }: Paper): Content {
     return logo
       ? { image: logo, fit: logoPt, width: logoPt[0], alignment: 'right' }
-      : { svg: svgOf(anchorMark, 32, seaInk), width: 34 }
+      : { svg: svgOf(anchorMark, 32, seaInk), width: markPt }
   }
 
   /** A paper as it is printed: labels and cards on their sheets, any other with its title and sections. */
@@ -299,23 +308,33 @@ class Press {
     return grid ? gridDefinition(paper, grid, this.fonts) : this.paper(paper)
   }
 
+  /** Height of lines that a text takes beyond its first one, pt. */
+  private moreLinesPt(text: string, family: Family, sizePt: number, widthPt: number): number {
+    const lines = Math.ceil((this.fonts.measure(text, family) * sizePt) / widthPt)
+    return Math.max(0, lines - 1) * sizePt * lineRoom
+  }
+
   private paper(paper: Paper): TDocumentDefinitions {
     const { title, over, under, sections, foot, author, madeAt } = paper
     this.sheet = sheetFor(paper)
     this.bodyPt = paper.type === 'large' ? largePt : smallPt
+    const headWidthPt = textWidthPt(this.sheet) - (paper.logo ? logoPt[0] : markPt)
+    this.longHeadPt =
+      this.moreLinesPt(title, 'display', titlePt, headWidthPt) +
+      under.reduce((sum, words) => sum + this.moreLinesPt(words, 'text', this.bodyPt, headWidthPt), 0)
     const { left, top, right, bottom } = marginPt
     return {
       pageSize: this.sheet.toUpperCase() as PageSize,
       pageMargins: [left, top, right, bottom],
       info: { title, author, creationDate: new Date(madeAt), modDate: new Date(madeAt) },
-      defaultStyle: { font: 'text-latin', fontSize: this.bodyPt, lineHeight: 1.15, color: ink },
+      defaultStyle: { font: 'text-latin', fontSize: this.bodyPt, lineHeight, color: ink },
       content: [
         {
           columns: [
             {
               stack: [
                 this.words(over, { color: softInk }),
-                this.words(title, { fontSize: 19, bold: true, lineHeight: 1.05 }, 'display'),
+                this.words(title, { fontSize: titlePt, bold: true, lineHeight: 1.05 }, 'display'),
                 ...under.map((words, i) => this.words(words, i > 0 ? { color: softInk } : {})),
               ],
               width: '*',

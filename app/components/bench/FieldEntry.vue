@@ -20,7 +20,7 @@ const props = defineProps<{
 }>()
 const bench = useJob()
 const view = useView()
-const enter = useEntering()
+const { enter } = useEntering()
 const root = useTemplateRef<HTMLElement>('root')
 
 const known = computed(() =>

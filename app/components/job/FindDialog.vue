@@ -1,16 +1,16 @@
 <script setup lang="ts">
 import { inSentence } from '#core/units/format'
 import { howKnown } from '#core/job/fields'
-import { readLine, type LineValue } from '#core/job/line'
+import { readLine, readLines, type LineValue } from '#core/job/line'
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/vue'
 import { knownAt, listParts, partName, valueOf } from '#core/job/document'
 
 /**
  * Finds a value, a check or a view of this job by its words; a whole line, `regulator 14.4 measured`, sets the
- * value, and the next may follow.
+ * value, and the next may follow. Several values in one line are shown before they are set together.
  */
 const { q, units } = useWriting()
-const enter = useEntering()
+const { enter, enterAll } = useEntering()
 const open = defineModel<boolean>('open', { required: true })
 const bench = useJob()
 const judging = useJudging()
@@ -97,6 +97,21 @@ const lines = computed<Found[]>(() =>
         }))
     : [],
 )
+/** Several values in one line, as someone dictates them; null for one or none. */
+const dictated = computed(() => {
+  if (!bench.document) return null
+  const read = readLines(bench.document, words.value, units.value)
+  return read.values.length > 1 ? read : null
+})
+const setAll = computed<Found[]>(() => {
+  if (!dictated.value) return []
+  const { values } = dictated.value
+  const go = (): void => {
+    enterAll(values)
+    said.value = `Set: ${values.map(lineWords).join('; ')}.`
+  }
+  return [{ id: 'set-all', kind: 'set', text: `Set these ${values.length} values`, go }]
+})
 const partOf = ({ path }: LineValue): string =>
   partName(bench.document!, path.slice(0, path.lastIndexOf('/')))
 const lineWords = (line: LineValue): string =>
@@ -115,12 +130,20 @@ const found = computed(() => {
   const holds = (text: string): boolean => wanted.every((word) => text.toLowerCase().includes(word))
   const rank = ({ text }: Found): number => (text.toLowerCase().includes(phrase) ? 0 : holds(text) ? 1 : 2)
   const hits = everything.value.filter(({ text, also }) => holds(`${text} ${also ?? ''}`))
-  return [...lines.value, ...hits.toSorted((a, b) => rank(a) - rank(b)).slice(0, 12)]
+  return [
+    ...setAll.value,
+    ...(dictated.value ? [] : lines.value),
+    ...hits.toSorted((a, b) => rank(a) - rank(b)).slice(0, 12),
+  ]
 })
 function go(item: Found | null) {
   if (!item) return
+  if (item.kind === 'set') {
+    item.go()
+    words.value = ''
+    return
+  }
   words.value = ''
-  if (item.kind === 'set') return item.go()
   open.value = false
   void nextTick(item.go)
 }
@@ -135,13 +158,21 @@ watch(open, () => {
       <ComboboxInput
         class="entry"
         aria-label="Find a value, a check or a view"
-        placeholder="regulator, float, summary; or regulator 14.4 measured"
+        placeholder="regulator; regulator 14.4 measured; alternator 90 amps 14.4 volts, charger float 13.6"
         autocomplete="off"
-        maxlength="100"
+        maxlength="400"
         :display-value="() => words"
         @change="words = $event.target.value"
         @keydown.esc="open = false"
       />
+      <div v-if="dictated" class="mt-2 border-l-4 border-sea px-3" data-testid="dictated">
+        <p v-for="line in dictated.values" :key="line.path">
+          {{ lineWords(line) }} <span class="text-xs text-soft">{{ nowWords(line) }}</span>
+        </p>
+        <p v-if="dictated.unread.length" class="text-changed">
+          Not understood: {{ dictated.unread.join(', ') }}
+        </p>
+      </div>
       <ComboboxOptions static class="mt-2 max-h-[50vh] overflow-y-auto">
         <ComboboxOption v-for="item in found" :key="item.id" v-slot="{ active }" :value="item" as="template">
           <li
