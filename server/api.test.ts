@@ -335,7 +335,7 @@ describe('a job of another workshop', () => {
       { id: string }[]
     >`insert into workshop (name, created_at) values ('Another', now() + interval '1 day') returning workshop_id as id`
     const mine = await create()
-    await db.sql`update job set workshop_id = ${other!.id} where job_id = ${mine.id}`
+    await db.sql`update job set workshop_id = ${other!.id}, craft_id = null, customer_id = null where job_id = ${mine.id}`
     expect((await call('GET', `/api/jobs/${mine.id}`)).status).toBe(404)
     expect((await save(mine, coldest(mine, 1))).status).toBe(404)
     expect((await call('GET', `/api/jobs/${mine.id}/history`)).status).toBe(404)

@@ -157,3 +157,44 @@ test('calendars read the reminders at an address, until it is ended', async ({ p
   await expect(page.getByRole('button', { name: 'Make address' })).toBeVisible()
   expect((await page.request.get(feed)).status()).toBe(404)
 })
+
+test('a logger on a serial port feeds the capacity test and Prove', async ({ page, app }) => {
+  // A port that sends a discharge to its floor, with a header and a broken line in it.
+  await page.addInitScript(() => {
+    const lines = ['quantity,at,value,unit', 'current,shu']
+    for (let i = 0; i <= 40; i++)
+      lines.push(
+        `voltage,house,${(13.2 - i * 0.06).toFixed(2)},V`,
+        `{"quantity":"current","at":"shunt","value":-20}`,
+      )
+    const port = {
+      readable: null as ReadableStream<Uint8Array> | null,
+      open() {
+        let next = 0
+        port.readable = new ReadableStream({
+          async pull(controller) {
+            await new Promise((resolve) => setTimeout(resolve, 20))
+            controller.enqueue(new TextEncoder().encode(`${lines[next++ % lines.length]}\r\n`))
+          },
+        })
+        return Promise.resolve()
+      },
+      close: () => Promise.resolve(),
+    }
+    Object.defineProperty(navigator, 'serial', { value: { requestPort: () => Promise.resolve(port) } })
+  })
+  const [craft] = await app.db.sql<{ id: string }[]>`select craft_id as id from job where number = '0417'`
+  await page.goto(`${app.url}/craft/${craft!.id}/test`)
+  await page.getByLabel('Rated capacity (Ah)').fill('100')
+  await page.getByRole('button', { name: 'Connect a logger' }).click()
+  await expect(page.getByRole('status')).toContainText('The floor is reached')
+  await expect(page.getByTestId('test-result')).toContainText('of 100 Ah')
+
+  await page.goto(`${await app.job('0417')}/prove`)
+  await page.getByRole('button', { name: /^Tests/ }).click()
+  await page.getByRole('button', { name: /^Show \d+ more tests/ }).click()
+  await page.getByRole('button', { name: 'Resting voltage of the starting battery' }).click()
+  await page.getByRole('button', { name: 'Connect a logger' }).click()
+  await expect(page.getByTestId('reading')).toContainText(/1[0-3]\.\d+ V/)
+  await expect(page.getByTestId('test-verdict')).toBeVisible()
+})

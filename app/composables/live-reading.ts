@@ -1,6 +1,11 @@
 import { useLocalStorage } from '@vueuse/core'
 import type { Streamed } from '#core/diagnosis/stream'
+import type { InstrumentQuantity } from '#core/formats/instrument-lines'
+import { followPort, type SerialPort } from '../device/serial'
 import { followTest } from '../utils/instruments'
+
+/** How long a logger is held at a test, s. */
+const heldS = 3
 
 /** How a stand-in is set up on this device: what it hides, and how fast its time goes. */
 export const useStandIn = (job: string) =>
@@ -47,6 +52,25 @@ export function useLiveReading(job: string, test: () => string) {
       },
     })
   }
+  /** Reads a logger on a serial port for a few seconds from its first matching line. */
+  function connect(port: SerialPort, baudRate: number, quantity: InstrumentQuantity): void {
+    clear()
+    const begun = performance.now()
+    close = followPort(port, baudRate, {
+      line: (line) => {
+        if (line.quantity !== quantity || state.value !== 'connected') return
+        const t = (performance.now() - begun) / 1000
+        readings.value = [...readings.value, { t, value: line.value }]
+        if (t - (readings.value[0]?.t ?? t) < heldS) return
+        close?.()
+        close = null
+        state.value = 'ended'
+      },
+      state: (next) => {
+        state.value = next
+      },
+    })
+  }
   function stop(): void {
     close?.()
     close = null
@@ -60,5 +84,5 @@ export function useLiveReading(job: string, test: () => string) {
   }
   watch(test, recall, { immediate: true })
   onScopeDispose(stop)
-  return { readings, state, last, start, stop, clear, standIn }
+  return { readings, state, last, start, connect, stop, clear, standIn }
 }

@@ -1,14 +1,17 @@
 import { useIntervalFn } from '@vueuse/core'
 import { readReadingsCsv } from '#core/formats/loads-csv'
 import type { Reading } from '#core/loads/detect'
+import { serialInstrument, type SerialPort } from '../device/serial'
 
 const tickMs = 100
 const largestMb = 10
 
-/** Readings of a test: from the stand-in meter, at a speed, or from a recording. */
+/** Readings of a test: from the stand-in meter, at a speed, from a logger, or from a recording. */
 export function useMeter() {
   const readings = shallowRef<readonly Reading[]>([])
   const problem = ref('')
+  const isConnected = ref(false)
+  let close: (() => void) | null = null
   let waiting: readonly Reading[] = []
   let [clock, speed] = [0, 1]
   const { isActive, pause, resume } = useIntervalFn(
@@ -42,9 +45,35 @@ export function useMeter() {
     pause()
     readings.value = read.readings
   }
-  function clear(): void {
+  /** Follows a logger on a serial port. */
+  function connect(port: SerialPort, baudRate: number): void {
+    stop()
+    problem.value = ''
+    readings.value = []
+    isConnected.value = true
+    close = serialInstrument(port, baudRate).open(0, {
+      readings: (more) => {
+        readings.value = [...readings.value, ...more]
+      },
+      state: (state) => {
+        isConnected.value = state === 'connected'
+        if (state === 'lost')
+          problem.value =
+            'The connection to the logger was lost. Connect it again, or go on with what was read.'
+      },
+    })
+  }
+  function stop(): void {
     pause()
+    close?.()
+    close = null
+    isConnected.value = false
+  }
+  onScopeDispose(stop)
+  function clear(): void {
+    stop()
     readings.value = []
   }
-  return { readings, problem, isRunning: isActive, play, load, stop: pause, clear }
+  const isRunning = computed(() => isActive.value || isConnected.value)
+  return { readings, problem, isRunning, play, load, connect, stop, clear }
 }

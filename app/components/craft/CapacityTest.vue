@@ -124,6 +124,7 @@ function save() {
           Start the demo meter
         </button>
         <button v-else type="button" class="act" @click="meter.stop()">Stop</button>
+        <ConnectLogger :disabled="meter.isRunning.value" @connect="meter.connect" />
         <label class="act-quiet focus-within:outline-2 focus-within:outline-sea"
           >Import a recording<input type="file" accept=".csv,text/csv" class="sr-only" @change="meter.load"
         /></label>

@@ -53,9 +53,11 @@ function save() {
     <section aria-labelledby="run-test">
       <h2 id="run-test" class="text-xl">2. Crank for three seconds</h2>
       <p class="my-2 flex flex-wrap gap-2">
-        <button type="button" class="act" :disabled="meter.isRunning.value" @click="start">
+        <button v-if="!meter.isRunning.value" type="button" class="act" @click="start">
           Start the demo meter
         </button>
+        <button v-else type="button" class="act" @click="meter.stop()">Stop</button>
+        <ConnectLogger :disabled="meter.isRunning.value" @connect="meter.connect" />
         <label class="act-quiet focus-within:outline-2 focus-within:outline-sea"
           >Import a recording<input type="file" accept=".csv,text/csv" class="sr-only" @change="meter.load"
         /></label>

@@ -3,6 +3,7 @@ import { writeReadingsCsv, readReadingsCsv } from '#core/formats/loads-csv'
 import type { FoundLoad } from '#core/loads/detect'
 import { likelyLoads, loadLibrary } from '#core/loads/library'
 import { partKinds } from '#core/job/fields'
+import { serialInstrument } from '../../device/serial'
 
 /** The audit by measuring: record a shunt, switch loads on one by one, and name them. */
 const { q } = useWriting()
@@ -88,8 +89,8 @@ const periodField = partKinds.loads.fields.period
       Switch everything off and start. Then switch on one load at a time, wait until it is found, and name it.
     </p>
     <p class="mt-1 border-l-4 border-changed pl-2 text-xs">
-      No meter is connected yet. The simulated vehicle behaves like one, with noise, a cycling fridge and
-      drop-outs. A recording goes the same way.
+      Connect a logger on a serial port, or try the simulated vehicle: it behaves like one, with noise, a
+      cycling fridge and drop-outs. A recording goes the same way.
     </p>
     <div class="mt-2 flex flex-wrap items-center gap-2">
       <button v-if="!running" type="button" class="act" @click="audit.start(standInInstrument(speed))">
@@ -108,6 +109,13 @@ const periodField = partKinds.loads.fields.period
           <option :value="30">30 ×</option>
         </select></label
       >
+      <ConnectLogger
+        :disabled="running"
+        @connect="
+          (port, baudRate) =>
+            audit.start(serialInstrument(port, baudRate, (audit.readings.at(-1)?.t ?? 0) + 1))
+        "
+      />
       <label class="act-quiet focus-within:outline-2 focus-within:outline-sea"
         >Replay a recording<input
           type="file"

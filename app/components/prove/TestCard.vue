@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { readingWords } from '#core/commissioning/readings'
+import type { InstrumentQuantity } from '#core/formats/instrument-lines'
 import type { ShownTest } from '#core/diagnosis/shown'
 import type { TakenReading } from '#core/job/proving'
 import type { EngineClient } from '../../engine/client'
@@ -24,7 +25,7 @@ const bench = useJob()
 const { q, parse, unitName } = useWriting()
 const text = ref('')
 const problem = ref('')
-const { readings, state, last, start, stop, clear } = useLiveReading(bench.id, () => props.test.id)
+const { readings, state, last, start, connect, stop, clear } = useLiveReading(bench.id, () => props.test.id)
 watch(
   () => props.test.id,
   () => {
@@ -78,6 +79,10 @@ function hold() {
   clear()
   start(isCase.value ? caseSpeed : 6)
 }
+/** What a logger sends for this test; null if it cannot read it. A case is watched for half an hour, which a person does. */
+const logged = computed<InstrumentQuantity | null>(() =>
+  props.test.quantity === 'volts' ? 'voltage' : props.test.quantity === 'amps' ? 'current' : null,
+)
 /** Duration of a simulated half hour, s. */
 const caseSpeed = 120
 watch(state, (now) => {
@@ -174,5 +179,10 @@ watch(state, (now) => {
       </button>
       <button v-else type="button" class="act-quiet max-md:min-h-14" @click="stop">Stop</button>
     </form>
+    <ConnectLogger
+      v-if="!practising && !live && logged"
+      class="mt-2"
+      @connect="(port, baudRate) => logged && connect(port, baudRate, logged)"
+    />
   </section>
 </template>
