@@ -114,6 +114,32 @@ test('craft and customers are found, fleets compared, and a customer is erased',
   await expect(page.getByTestId('sheet')).not.toContainText('Hanno Nettle')
 })
 
+test('a guided discharge from Prove comes back with its reading, and stands in the logbook too', async ({
+  page,
+  app,
+}) => {
+  const job = await app.job('0417')
+  await page.goto(`${job}/prove`)
+  await page.getByRole('button', { name: /^Tests/ }).click()
+  await page.getByRole('button', { name: /^Show \d+ more tests/ }).click()
+  await page
+    .getByRole('button', { name: /^Capacity of / })
+    .first()
+    .click()
+  await page.getByRole('link', { name: 'Guided discharge' }).click()
+  await page.getByLabel('Rated capacity (Ah)').fill('200')
+  await page.getByRole('button', { name: 'Start the demo meter' }).click()
+  await expect(page.getByRole('status')).toContainText('The floor is reached')
+  await page.getByRole('button', { name: 'Save to logbook' }).click()
+  await expect(page).toHaveURL(/\/prove$/)
+  await expectSaved(page)
+  const [kept] = await app.db.sql<{ readings: Record<string, unknown[]> }[]>`
+    select document->'proving'->'readings' as readings from job where number = '0417'`
+  expect(Object.keys(kept!.readings)[0]).toMatch(/^capacity-/)
+  const [entry] = await app.db.sql<{ source: string }[]>`select source from log_entry`
+  expect(entry!.source).toBe('test')
+})
+
 test('stages follow the work, and undo takes them back', async ({ page, app }) => {
   const job = await app.job('0417')
   await page.goto(`${job}/specify`)

@@ -43,7 +43,7 @@ const open = computed(() =>
           </li>
         </ol>
       </section>
-      <div class="grid gap-8 lg:grid-cols-2">
+      <div class="grid grid-cols-1 gap-8 lg:grid-cols-2">
         <section aria-labelledby="due">
           <h2 id="due" class="mb-2 text-xl">Jobs due</h2>
           <ul v-if="answer.due.length" class="border-y border-line bg-card" aria-label="Jobs due">

@@ -113,20 +113,23 @@ export function readLine(job: JobDocument, line: string, units: DisplayUnits): r
 }
 
 /** Words that a person says for a unit, as it is written. */
-const spokenUnits: readonly (readonly [RegExp, string])[] = [
-  [/\b(?:amp|ampere)s?[ -]hours?\b/gu, 'Ah'],
-  [/\bwatt[ -]hours?\b/gu, 'Wh'],
-  [/\bmilli ?ohms?\b/gu, 'mΩ'],
-  [/\bmilli ?met(?:er|re)s?\b/gu, 'mm'],
-  [/\bmet(?:er|re)s?\b/gu, 'm'],
-  [/\bsquare mm\b/gu, 'mm²'],
-  [/\bper ?cent\b/gu, '%'],
-  [/\bdegrees?(?: celsius)?\b/gu, '°C'],
-  [/\bminus (?=\d)/gu, '-'],
-  [/\bpoint (?=\d)/gu, '.'],
+const spokenUnits: readonly (readonly [spoken: string, written: string])[] = [
+  ['(?:amp|ampere)s?[ -]hours?', 'Ah'],
+  ['watt[ -]hours?', 'Wh'],
+  ['milli ?ohms?', 'mΩ'],
+  ['milli ?met(?:er|re)s?', 'mm'],
+  ['met(?:er|re)s?', 'm'],
+  ['square mm', 'mm²'],
+  ['per ?cent', '%'],
+  ['degrees?(?: celsius)?', '°C'],
+  ['minus (?=[0-9])', '-'],
+  ['point (?=[0-9])', '.'],
 ]
+const spokenPatterns = spokenUnits.map(
+  ([spoken, written]) => [new RegExp(`(?<![\\p{L}\\p{N}])(?:${spoken})(?!\\p{L})`, 'gu'), written] as const,
+)
 const asWritten = (said: string): string =>
-  spokenUnits
+  spokenPatterns
     .reduce((text, [spoken, written]) => text.replace(spoken, written), said.toLowerCase())
     .replace(/(\d) (?=\.\d)/gu, '$1')
 

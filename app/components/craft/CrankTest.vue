@@ -30,7 +30,7 @@ function save() {
 </script>
 
 <template>
-  <div class="grid gap-6">
+  <div class="grid grid-cols-1 gap-6">
     <section aria-labelledby="set-up">
       <h2 id="set-up" class="text-xl">1. Set up</h2>
       <p class="mb-2 border-l-4 border-changed bg-card px-3 py-2">

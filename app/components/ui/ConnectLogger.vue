@@ -15,7 +15,7 @@ async function connect() {
   <span v-if="hasSerial()" class="inline-flex items-center gap-1">
     <button type="button" class="act-quiet" :disabled="disabled" @click="connect">Connect a logger</button>
     <label
-      ><span class="sr-only">Speed of the port, bits per second</span
+      ><span class="sr-only">Bits per second of the port</span
       ><select v-model.number="baudRate" class="entry !w-24" :disabled="disabled">
         <option v-for="rate in baudRates" :key="rate" :value="rate">{{ rate }}</option>
       </select></label

@@ -68,8 +68,8 @@ const remind = (due: string, words: string) => send(`/api/craft/${id()}/reminder
         <button type="button" class="act" @click="startJob()">New job for this craft</button>
       </header>
 
-      <div class="grid gap-8 lg:grid-cols-[minmax(0,1fr)_22rem]">
-        <div class="grid min-w-0 content-start gap-8">
+      <div class="grid grid-cols-1 gap-8 lg:grid-cols-[minmax(0,1fr)_22rem]">
+        <div class="grid min-w-0 grid-cols-1 content-start gap-8">
           <CheckNextList :checks="checks" @settle="settle" />
           <section aria-labelledby="logbook">
             <div class="mb-2 flex flex-wrap items-center gap-2">
@@ -104,7 +104,7 @@ const remind = (due: string, words: string) => send(`/api/craft/${id()}/reminder
             <FleetCompare :craft="craft" :fleet="whole.fleet" :own="series" />
           </section>
         </div>
-        <div class="grid content-start gap-8">
+        <div class="grid grid-cols-1 content-start gap-8">
           <section aria-labelledby="jobs">
             <h2 id="jobs" class="mb-2 text-xl">Jobs</h2>
             <CraftJobs :jobs="whole.jobs" />

@@ -5,6 +5,7 @@ import { emptyJob, type JobDocument } from '#core/job/document'
 import { storedJob } from '../../../answers/jobs'
 import { craftIdOf, noSuchCraft } from '../../../utils/craft'
 import { repositories } from '../../../utils/database'
+import { noSuchJob } from '../../../utils/reply'
 import { jsonBody, made, route } from '../../../utils/route'
 import { whoSchema } from '../../../utils/who'
 
@@ -29,7 +30,7 @@ export default route(
     if (!craft) throw noSuchCraft()
     const last = from ?? (await jobs.newestOf(craft.id))
     const stored = last ? await jobs.read(last) : null
-    if (from && !stored) throw noSuchCraft()
+    if (from && !stored) throw noSuchJob()
     const learnt = stored && !from ? await sheets.learntOf(stored.id) : []
     const documentOf = (number: string): JobDocument => {
       const head = headOfCraft(craft, number)
