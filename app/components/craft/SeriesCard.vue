@@ -13,7 +13,7 @@ const words = computed(() => trendWords(props.series, q, Date.now()))
 </script>
 
 <template>
-  <article v-if="last" class="border border-line bg-card p-3">
+  <article v-if="last" class="min-w-0 border border-line bg-card p-3">
     <h3 class="text-base break-words">{{ readingName(series.quantity, series.subject) }}</h3>
     <p>
       <strong>{{ q(last.value, quantity.unit, true) }}</strong> on {{ shownDay(last.entry.at)

@@ -86,14 +86,14 @@ const remind = (due: string, words: string) => send(`/api/craft/${id()}/reminder
             <div v-if="isAdding" class="mb-3 border border-edge bg-card p-3">
               <EntryForm :subjects="subjects" @add="add" />
             </div>
-            <div v-if="withLimit.length" class="mb-3 grid gap-3 md:grid-cols-2">
+            <div v-if="withLimit.length" class="mb-3 grid grid-cols-1 gap-3 md:grid-cols-2">
               <SeriesCard v-for="one in withLimit" :key="one.id" :series="one" />
             </div>
             <details v-if="withoutLimit.length" class="mb-3">
               <summary class="min-h-9 font-semibold max-md:min-h-11">
                 Readings without a limit ({{ withoutLimit.length }})
               </summary>
-              <div class="mt-2 grid gap-3 md:grid-cols-2">
+              <div class="mt-2 grid grid-cols-1 gap-3 md:grid-cols-2">
                 <SeriesCard v-for="one in withoutLimit" :key="one.id" :series="one" />
               </div>
             </details>
