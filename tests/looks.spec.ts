@@ -1,10 +1,7 @@
 import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
-import { fileURLToPath } from 'node:url'
-import { loadDemoYears } from '../server/db/demo-years'
 import { check, choose, expect, field, headline, openStation, test, type App } from './bench-test'
 
-const years = fileURLToPath(new URL('../demo/years/years.json', import.meta.url))
 const laptop = { width: 1280, height: 800 }
 const phone = { width: 390, height: 844 }
 
@@ -82,35 +79,6 @@ async function walkBeside({ page, app, look }: Walk): Promise<void> {
     await page.waitForLoadState('networkidle')
     await look(page)
   }
-}
-
-async function walkCraft({ page, app, look }: Walk): Promise<void> {
-  await loadDemoYears(app.db.sql, years)
-  const [boat] = await app.db.sql<{ craft: string; customer: string }[]>`
-    select craft_id as craft, customer_id as customer from job where number = '0417'`
-  for (const address of [
-    '/today',
-    '/craft',
-    `/craft/${boat!.craft}`,
-    `/craft/${boat!.craft}/test`,
-    `/craft/${boat!.craft}/test?kind=cranking`,
-    '/customers',
-    `/customers/${boat!.customer}`,
-    '/reminders',
-    '/learnt',
-    '/data',
-  ]) {
-    await page.goto(`${app.url}${address}`)
-    await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
-    await page.waitForLoadState('networkidle')
-    await look(page)
-  }
-  await page.goto(`${app.url}/craft/${boat!.craft}`)
-  await page.getByRole('button', { name: 'New entry' }).click()
-  await page.getByText(/^Readings without a limit/).click()
-  await look(page)
-  await page.getByRole('button', { name: 'Edit craft' }).click()
-  await look(page)
 }
 
 async function walkWiring({ page, app, isPhone, look }: Walk): Promise<void> {
@@ -214,7 +182,6 @@ for (const [name, viewport, look, walks] of [
     [
       ['on the jobs and the bench', walkBench],
       ['on candidates, runs and rules', walkBeside],
-      ['on today, craft, customers and what belongs to them', walkCraft],
       ['on the shelf and loads', walkShelfAndLoads],
       ['on proving', walkProve],
       ['on specify and on an issued sheet', walkSpecify],

@@ -52,7 +52,7 @@ const address = computed(() => `${window.location.origin}/api/calendar/${token.v
     </header>
     <CraftTabs />
     <p v-if="problem" role="alert" class="mb-3 border-l-4 border-bad bg-card px-3 py-2">{{ problem }}</p>
-    <ReminderList v-if="reminders" :reminders="reminders" with-craft @changed="load" />
+    <ReminderList v-if="reminders" :reminders="reminders" with-craft is-top @changed="load" />
     <section v-if="account.mayDecide" class="mt-8 border-t border-line pt-4" aria-labelledby="feed">
       <h2 id="feed" class="text-xl">Calendar address</h2>
       <p class="max-w-prose text-soft">

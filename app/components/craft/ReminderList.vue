@@ -4,7 +4,11 @@ import { asJson, ask } from '../../utils/api'
 import { shownDay, todayHere, type ReminderRow } from '../../utils/craft'
 
 /** Reminders in groups: overdue, this month, later. Those that are done can be opened again. */
-const props = defineProps<{ reminders: readonly ReminderRow[]; withCraft?: boolean }>()
+const props = defineProps<{
+  reminders: readonly ReminderRow[]
+  withCraft?: boolean
+  /** Whether the page has no heading above the list. */ isTop?: boolean
+}>()
 const emit = defineEmits<{ changed: [] }>()
 const who = useDeviceName()
 const problem = ref('')
@@ -46,9 +50,9 @@ async function takeBack(reminder: ReminderRow) {
       <button type="button" class="underline" @click="takeBack(lastDone)">Undo</button>
     </p>
     <section v-for="{ group, rows } in groups" :key="group" class="mb-3" :aria-label="dueGroups[group]">
-      <h3 class="mb-1 text-base" :class="group === 'overdue' && 'text-bad'">
+      <component :is="isTop ? 'h2' : 'h3'" class="mb-1 text-base" :class="group === 'overdue' && 'text-bad'">
         {{ dueGroups[group] }} <span class="font-normal text-soft">{{ rows.length }}</span>
-      </h3>
+      </component>
       <ul class="border-y border-line bg-card">
         <li
           v-for="reminder in rows"
