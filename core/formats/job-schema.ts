@@ -21,7 +21,7 @@ const mostOf = ({ keyed }: PartKind): number => (keyed ? 4 * mostParts : mostPar
 
 const text = (most: number) => Joi.string().allow('').max(most)
 /** A day there is: no 30th of February. */
-const isoDate = Joi.string()
+export const isoDate = Joi.string()
   .pattern(/^\d{4}-\d{2}-\d{2}$/, 'date')
   .custom((text: string, helpers) => {
     const day = new Date(`${text}T00:00:00Z`)

@@ -1,4 +1,5 @@
 import type { Paper } from './blocks'
+import type { PaperKind } from './kinds'
 import type { PlainPaper } from './plain'
 import { quotationPaper, type Quotation } from './quotation'
 import { recordPaper, type FittingRecord } from './record'
@@ -7,6 +8,10 @@ import { specificationPaper } from './specification'
 
 /** What is issued for a job, and never changes. */
 export type IssuedContent = Sheet | FittingRecord | Quotation | PlainPaper
+
+/** The kind of paper that was issued: its format has its name. */
+export const kindOfIssued = ({ format }: IssuedContent): PaperKind =>
+  format.slice('jovial-anchor/'.length) as PaperKind
 
 /** The paper of what was issued. */
 export function issuedPaper(issued: IssuedContent): Paper {

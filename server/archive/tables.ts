@@ -1,7 +1,7 @@
 /** A table of a workshop as an archive holds it. */
 export interface ArchivedTable {
   readonly name: string
-  /** Rows come in this order: a row that names another follows it. */
+  /** Rows come in this order: a row that names another follows it. It is a key where the table has bytes. */
   readonly order: string
   /** A column of bytes, kept as a file of its own. */
   readonly bytes?: string

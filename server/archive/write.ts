@@ -66,19 +66,28 @@ async function* lines(sql: Sql, table: ArchivedTable, workshop: string): AsyncGe
     yield rows.map(({ row }) => `${JSON.stringify(row)}\n`).join('')
 }
 
-async function* bytesOfRow(
-  sql: Sql,
-  table: ArchivedTable,
-  workshop: string,
-  row: number,
-): AsyncGenerator<Buffer> {
-  const { name, order, bytes } = table
-  const [found] = await sql.unsafe<{ data: Buffer }[]>(
-    `select ${bytes} as data from ${name} where workshop_id = $1 order by ${order} offset $2 limit 1`,
-    [workshop, row],
+/** What tells the rows of a table apart within its workshop, in the order of its lines. */
+type Key = readonly (string | number)[]
+async function keysOf(sql: Sql, { name, order }: ArchivedTable, workshop: string): Promise<Key[]> {
+  const rows = await sql.unsafe<Record<string, string | number>[]>(
+    `select ${order} from ${name} where workshop_id = $1 order by ${order}`,
+    [workshop],
   )
-  if (!found) throw new Error(`${name} has no row ${row}`)
-  yield found.data
+  return rows.map((row) => Object.values(row))
+}
+
+async function* bytesOf(
+  sql: Sql,
+  { name, order, bytes }: ArchivedTable,
+  workshop: string,
+  key: Key,
+): AsyncGenerator<Buffer> {
+  const places = key.map((_, i) => `$${i + 2}`).join(', ')
+  const found = await sql.unsafe<{ data: Buffer }[]>(
+    `select ${bytes} as data from ${name} where workshop_id = $1 and (${order}) = (${places})`,
+    [workshop, ...key],
+  )
+  yield first(found).data
 }
 
 /**
@@ -97,14 +106,10 @@ export async function writeArchive(sql: Sql, workshop: string, file: string): Pr
   for (const table of archivedTables) {
     packer.add(tablePath(table.name), () => Readable.from(lines(sql, table, workshop), { objectMode: false }))
     if (!table.bytes) continue
-    const [{ count }] = await sql.unsafe<[{ count: number }]>(
-      `select count(*)::int as count from ${table.name} where workshop_id = $1`,
-      [workshop],
-    )
-    for (let row = 0; row < count; row++)
+    for (const [row, key] of (await keysOf(sql, table, workshop)).entries())
       packer.add(
         bytesPath(table.name, row),
-        () => Readable.from(bytesOfRow(sql, table, workshop, row), { objectMode: false }),
+        () => Readable.from(bytesOf(sql, table, workshop, key), { objectMode: false }),
         false,
       )
   }

@@ -5,16 +5,17 @@ import type { JobDocument, Stage } from '#core/job/document'
 import type { Proving } from '#core/job/proving'
 import type { Specified } from '#core/job/specified'
 import { entryOf, type EntryBody } from '#core/logbook/entry'
-import { entriesOfRecord } from '#core/logbook/from-record'
 import type { IssuedContent } from '#core/papers/issued'
 import { usualLetterhead } from '#core/quotation/terms'
 import { quotationOf } from '#core/papers/quotation'
 import { sheetInputs } from '#core/papers/sheet'
 import { dayOfMoment, plusDays, type Day } from '#core/reminders/day'
-import { reminderOfWarranty, remindersOfRecord, type DueReminder } from '#core/reminders/reminders'
+import { reminderOfWarranty } from '#core/reminders/reminders'
 import { metric } from '#core/units/display'
+import { judgeHere } from '../judging/judge'
 import { first } from '../repositories/first'
-import { digestOf, nameOfIssued } from '../repositories/sheets'
+import { repositoriesOf } from '../repositories/index'
+import { rowOfSheet } from '../repositories/sheets'
 
 /** What was worked out before: a first start does not wait for it. */
 export interface DemoYears {
@@ -203,46 +204,11 @@ async function placeOf(tx: Sql, number: string): Promise<Place> {
   return first(place)
 }
 
-async function addEntries(
-  tx: Sql,
-  { workshop, job, craft }: Place,
-  entries: readonly EntryBody[],
-): Promise<void> {
-  const rows = entries.map(({ warrantyEnd, ...entry }) => ({
-    workshop_id: workshop,
-    craft_id: craft,
-    job_id: entry.source === 'prove' ? job : null,
-    added_by: by,
-    added_at: entry.at,
-    ...entry,
-    warranty_end: warrantyEnd,
-  }))
-  await tx`insert into log_entry ${tx(rows)}`
-}
-
-const addReminders = (tx: Sql, { workshop, craft }: Place, reminders: readonly DueReminder[]) =>
-  tx`insert into reminder ${tx(
-    reminders.map((reminder) => ({ workshop_id: workshop, craft_id: craft, created_by: by, ...reminder })),
-  )}`
-
 async function addPaper(tx: Sql, { workshop, job }: Place, issued: IssuedContent): Promise<number> {
   const [last] = await tx<{ most: number | null }[]>`
     select max(count)::int as most from sheet where workshop_id = ${workshop} and job_id = ${job}`
   const count = (last?.most ?? 0) + 1
-  const content = JSON.stringify(issued)
-  const row = {
-    workshop_id: workshop,
-    job_id: job,
-    count,
-    number: issued.inputs.number,
-    kind: issued.format.slice('jovial-anchor/'.length),
-    name: nameOfIssued(issued),
-    issued_at: issued.inputs.issuedAt,
-    issued_by: issued.inputs.issuedBy,
-    content,
-    digest: digestOf(content),
-  }
-  await tx`insert into sheet ${tx(row)}`
+  await tx`insert into sheet ${tx(rowOfSheet({ workshop, job, count }, issued))}`
   return count
 }
 
@@ -283,6 +249,9 @@ export async function loadDemoYears(sql: Sql, file: string, now = new Date()): P
   const chance = chanceOf(seed)
   await sql.begin(async (transaction) => {
     const tx = transaction as unknown as Sql
+    const workshops = await tx<{ id: string; epoch: string }[]>`select workshop_id as id, epoch from workshop`
+    const { id, epoch } = first(workshops)
+    const to = repositoriesOf(tx, { workshop: id, person: by, role: 'owner', epoch }, judgeHere)
     await addAnswers(tx, years)
     for (const { job, content, answer } of years.papers) {
       const place = await placeOf(tx, job)
@@ -291,21 +260,17 @@ export async function loadDemoYears(sql: Sql, file: string, now = new Date()): P
         await tx`
           insert into quotation_answer (workshop_id, job_id, count, answer, name, note, options, by)
           values (${place.workshop}, ${place.job}, ${count}, ${answer.answer}, ${answer.name}, ${answer.note}, '{}', ${by})`
-      if (content.format === 'jovial-anchor/record') {
-        await addEntries(tx, place, entriesOfRecord(content))
-        const { job: document, number, issuedAt } = content.inputs
-        await addReminders(tx, place, remindersOfRecord(document, number, issuedAt.slice(0, 10)))
-      }
+      if (content.format === 'jovial-anchor/record') await to.followUp.ofRecord(tx, place.job, content)
     }
     await addSentQuotation(tx, '0424', now)
     const [boat, tug] = [await placeOf(tx, '0417'), await placeOf(tx, '0427')]
-    await addEntries(tx, boat, workboat(today, chance))
-    await addEntries(tx, tug, canalTug(today, chance))
-    await addReminders(tx, boat, [
+    await to.logbooks.addIn(tx, boat.craft, workboat(today, chance))
+    await to.logbooks.addIn(tx, tug.craft, canalTug(today, chance))
+    await to.reminders.addDue(tx, boat.craft, [
       { kind: 'yearly', source: 'demo', due: plusDays(today, -12), words: 'Yearly test of Marigold Tern.' },
       reminderOfWarranty('the bilge pump relay', 'demo', plusDays(today, 41)),
     ])
-    await addReminders(tx, tug, [
+    await to.reminders.addDue(tx, tug.craft, [
       {
         kind: 'storage',
         source: 'demo',

@@ -3,7 +3,8 @@ import type { CraftIdentity } from '#core/craft/craft'
 import type { CraftKind } from '#core/job/document'
 import { Repository } from './actor'
 import { craftSearch } from './belonging'
-import { nameKeyOf, namePage } from './name-page'
+import { first } from './first'
+import { pageEndOf, pageOf, type PageEnd } from './page'
 import { allWords } from './search'
 
 /** A craft as lists show it. */
@@ -59,17 +60,20 @@ export type SavedCraft =
 
 /** Vessels, vehicles, trailers and cabins that the shop looks after. */
 export class Crafts extends Repository {
-  private rows(sql: Sql) {
+  private columns(sql: Sql) {
     return sql`
-      select craft_id as id, craft.version, craft.name, craft.kind, craft.registration, craft.location, craft.notes,
-        craft.type, craft.customer_id as "customerId", coalesce(customer.name, '') as customer,
-        coalesce(customer.contact, '') as contact,
-        (select count(*)::int from job
-          where (job.workshop_id, job.craft_id) = (craft.workshop_id, craft.craft_id) and deleted_at is null) as jobs,
-        greatest(craft.updated_at,
-          (select max(updated_at) from job where (job.workshop_id, job.craft_id) = (craft.workshop_id, craft.craft_id))
-        ) as "lastAt",
-        concat_ws(' ', craft.search, customer.search) as search
+      craft_id as id, craft.version, craft.name, craft.kind, craft.registration, craft.location, craft.notes, craft.type,
+      craft.customer_id as "customerId", coalesce(customer.name, '') as customer,
+      coalesce(customer.contact, '') as contact,
+      (select count(*)::int from job
+        where (job.workshop_id, job.craft_id) = (craft.workshop_id, craft.craft_id) and deleted_at is null) as jobs,
+      greatest(craft.updated_at,
+        (select max(updated_at) from job where (job.workshop_id, job.craft_id) = (craft.workshop_id, craft.craft_id))
+      ) as "lastAt"`
+  }
+
+  private tables(sql: Sql) {
+    return sql`
       from craft left join customer using (workshop_id, customer_id)
       where craft.workshop_id = ${this.actor.workshop}`
   }
@@ -77,49 +81,44 @@ export class Crafts extends Repository {
   /** Craft by name, a page at a time. All words must occur in name, registration, place or customer. */
   async list({ words = '', customer, after }: CraftSearch = {}): Promise<CraftPage> {
     const { sql } = this
-    const behind = nameKeyOf(after)
-    const rows = await sql<(CraftRow & { search: string })[]>`
-      select * from (${this.rows(sql)}) as craft
-      where true ${allWords(sql, words)}
-        ${customer ? sql`and "customerId" = ${customer}` : sql``}
-        ${behind ? sql`and (lower(name), id) > (${behind.name}, ${behind.id}::uuid)` : sql``}
-      order by lower(name), id limit ${craftsAPage + 1}`
-    const page = namePage(rows, craftsAPage)
-    return { crafts: page.rows.map(({ search: _search, ...row }) => row), next: page.next }
+    const end = pageEndOf(after)
+    const found = await sql<(CraftRow & PageEnd)[]>`
+      select ${this.columns(sql)}, lower(craft.name) as key ${this.tables(sql)}
+        ${allWords(sql, words, sql`concat_ws(' ', craft.search, customer.search)`)}
+        ${customer ? sql`and craft.customer_id = ${customer}` : sql``}
+        ${end ? sql`and (lower(craft.name), craft_id) > (${end.key}, ${end.id}::uuid)` : sql``}
+      order by lower(craft.name), craft_id limit ${craftsAPage + 1}`
+    const { rows, next } = pageOf(found, craftsAPage)
+    return { crafts: rows, next }
   }
 
   async read(id: string): Promise<CraftRow | null> {
-    return this.find(this.sql, id)
-  }
-
-  private async find(sql: Sql, id: string): Promise<CraftRow | null> {
-    const [row] = await sql<(CraftRow & { search: string })[]>`${this.rows(sql)} and craft_id = ${id}`
-    if (!row) return null
-    const { search: _search, ...craft } = row
-    return craft
+    const { sql } = this
+    const [row] = await sql<CraftRow[]>`select ${this.columns(sql)} ${this.tables(sql)} and craft_id = ${id}`
+    return row ?? null
   }
 
   async create(entry: CraftEntry): Promise<SavedCraft> {
     if (!(await this.isCustomer(entry.customerId))) return { kind: 'no-customer' }
-    const row = { workshop_id: this.actor.workshop, ...this.columns(entry) }
-    const [made] = await this.sql<
-      { id: string }[]
-    >`insert into craft ${this.sql(row)} returning craft_id as id`
-    return { kind: 'saved', craft: (await this.read(made!.id))! }
+    const row = { workshop_id: this.actor.workshop, ...this.entered(entry) }
+    const made = await this.sql<{ id: string }[]>`
+      insert into craft ${this.sql(row)} returning craft_id as id`
+    const craft = await this.read(first(made).id)
+    return craft ? { kind: 'saved', craft } : { kind: 'gone' }
   }
 
   /** Saves what a person says of a craft, unless someone saved it since they read it. */
   async update(id: string, version: number, entry: CraftEntry): Promise<SavedCraft> {
     if (!(await this.isCustomer(entry.customerId))) return { kind: 'no-customer' }
     const saved = await this.sql`
-      update craft set ${this.sql(this.columns(entry))}, version = version + 1, updated_at = now()
+      update craft set ${this.sql(this.entered(entry))}, version = version + 1, updated_at = now()
       where workshop_id = ${this.actor.workshop} and craft_id = ${id} and version = ${version} returning 1`
     const craft = await this.read(id)
     if (!craft) return { kind: 'gone' }
     return { kind: saved.length > 0 ? 'saved' : 'stale', craft }
   }
 
-  private columns({ name, kind, registration, location, notes, type, customerId }: CraftEntry) {
+  private entered({ name, kind, registration, location, notes, type, customerId }: CraftEntry) {
     return {
       name,
       kind,

@@ -3,7 +3,7 @@ import type { PaperKind } from '#core/papers/kinds'
 import { Repository } from './actor'
 import { customerSearch } from './belonging'
 import { first } from './first'
-import { nameKeyOf, namePage } from './name-page'
+import { pageEndOf, pageOf, type PageEnd } from './page'
 import { allWords } from './search'
 
 /** A customer as lists show it. */
@@ -35,16 +35,17 @@ export interface CustomerPaper {
 }
 
 export const customersAPage = 100
+
 /** The customers of the shop. */
 export class Customers extends Repository {
-  private rows(sql: Sql) {
+  private columns(sql: Sql) {
     return sql`
-      select customer_id as id, name, contact, notes, erased_at as "erasedAt", search,
-        (select count(*)::int from craft
-          where (craft.workshop_id, craft.customer_id) = (customer.workshop_id, customer.customer_id)) as crafts,
-        (select count(*)::int from job where (job.workshop_id, job.customer_id) = (customer.workshop_id, customer.customer_id)
-          and deleted_at is null) as jobs
-      from customer where workshop_id = ${this.actor.workshop}`
+      customer_id as id, name, contact, notes, erased_at as "erasedAt",
+      (select count(*)::int from craft
+        where (craft.workshop_id, craft.customer_id) = (customer.workshop_id, customer.customer_id)) as crafts,
+      (select count(*)::int from job
+        where (job.workshop_id, job.customer_id) = (customer.workshop_id, customer.customer_id)
+          and deleted_at is null) as jobs`
   }
 
   /** Customers by name, a page at a time, without those that were erased. */
@@ -52,22 +53,22 @@ export class Customers extends Repository {
     words = '',
     after,
   }: { readonly words?: string; readonly after?: string } = {}): Promise<CustomerPage> {
-    const { sql } = this
-    const behind = nameKeyOf(after)
-    const rows = await sql<(CustomerRow & { search: string })[]>`
-      ${this.rows(sql)} and erased_at is null ${allWords(sql, words)}
-        ${behind ? sql`and (lower(name), customer_id) > (${behind.name}, ${behind.id}::uuid)` : sql``}
+    const { sql, actor } = this
+    const end = pageEndOf(after)
+    const found = await sql<(CustomerRow & PageEnd)[]>`
+      select ${this.columns(sql)}, lower(name) as key from customer
+      where workshop_id = ${actor.workshop} and erased_at is null ${allWords(sql, words)}
+        ${end ? sql`and (lower(name), customer_id) > (${end.key}, ${end.id}::uuid)` : sql``}
       order by lower(name), customer_id limit ${customersAPage + 1}`
-    const page = namePage(rows, customersAPage)
-    return { customers: page.rows.map(({ search: _search, ...row }) => row), next: page.next }
+    const { rows, next } = pageOf(found, customersAPage)
+    return { customers: rows, next }
   }
 
   async read(id: string): Promise<CustomerRow | null> {
-    const [row] = await this.sql<(CustomerRow & { search: string })[]>`
-      ${this.rows(this.sql)} and customer_id = ${id}`
-    if (!row) return null
-    const { search: _search, ...customer } = row
-    return customer
+    const { sql, actor } = this
+    const [row] = await sql<CustomerRow[]>`
+      select ${this.columns(sql)} from customer where workshop_id = ${actor.workshop} and customer_id = ${id}`
+    return row ?? null
   }
 
   async create({ name, contact, notes }: CustomerEntry): Promise<CustomerRow> {

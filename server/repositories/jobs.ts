@@ -13,6 +13,7 @@ import { Repository, type Actor, type Seen } from './actor'
 import { first } from './first'
 import { Belongings } from './belonging'
 import { documentOf } from './kept-document'
+import { pageEndOf, pageOf, type PageEnd } from './page'
 import { allWords } from './search'
 
 /** A job as lists show it. */
@@ -125,9 +126,6 @@ function orderOf(sql: Sql, sort: JobSort) {
   return { column, key: sql`${column}::text`, type, direction: sql`asc`, behind: sql`>` }
 }
 
-/** The end of a page: the key of its last job, and the job. */
-const pageEnd = /^(.*)~([0-9a-f-]{36})$/s
-
 /** The columns that lists and searches need, from the document. */
 const columnsOf = ({ job, candidate }: JobDocument) => {
   const {
@@ -210,27 +208,23 @@ export class Jobs extends Repository {
     const { sql, actor } = this
     const judged = isJudged(sql)
     const order = orderOf(sql, sort)
-    const [, at, id] = pageEnd.exec(after ?? '') ?? []
-    const rows = await sql<(JobRow & { key: string })[]>`
-      select ${this.rowColumns(sql)},
-        ${order.key} || '~' || job_id as key
+    const end = pageEndOf(after)
+    const found = await sql<(JobRow & PageEnd)[]>`
+      select ${this.rowColumns(sql)}, ${order.key} as key
       from job join workshop using (workshop_id)
       where workshop_id = ${actor.workshop} and deleted_at is ${deleted ? sql`not null` : sql`null`}
         ${allWords(sql, words)}
         ${stage ? sql`and stage = ${stage}` : sql``}
         ${verdict ? sql`and verdict = ${verdict} and ${judged}` : sql``}
         ${
-          at !== undefined && id
-            ? sql`and (${order.column}, job_id) ${order.behind} (${at}::text::${order.type}, ${id}::uuid)`
+          end
+            ? sql`and (${order.column}, job_id) ${order.behind} (${end.key}::text::${order.type}, ${end.id}::uuid)`
             : sql``
         }
       order by ${order.column} ${order.direction}, job_id ${order.direction}
       limit ${jobsAPage + 1}`
-    const jobs = rows.slice(0, jobsAPage)
-    return {
-      jobs: jobs.map(({ key: _key, ...row }) => row),
-      next: rows.length > jobsAPage ? jobs.at(-1)!.key : null,
-    }
+    const { rows, next } = pageOf(found, jobsAPage)
+    return { jobs: rows, next }
   }
 
   /**

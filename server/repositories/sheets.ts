@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto'
 import pLimit, { type Limit } from 'p-limit'
 import type { Sql } from 'postgres'
-import { issuedPaper, type IssuedContent } from '#core/papers/issued'
+import { issuedPaper, kindOfIssued, type IssuedContent } from '#core/papers/issued'
 import { quotedLines } from '#core/papers/offers'
 import type { Learnt } from '#core/diagnosis/learnt'
 import type { FittingRecord, Signature } from '#core/papers/record'
@@ -63,7 +63,7 @@ const columns = (sql: Sql) => sql`
 export const digestOf = (content: string): string => createHash('sha256').update(content).digest('hex')
 
 /** What a list calls a sheet. */
-export function nameOfIssued(issued: IssuedContent): string {
+function nameOf(issued: IssuedContent): string {
   switch (issued.format) {
     case 'jovial-anchor/record':
       return `Fitted and proved, signed by ${issued.inputs.signature.name}`
@@ -75,6 +75,27 @@ export function nameOfIssued(issued: IssuedContent): string {
       return issued.result.name
     default:
       return issued.result.paper.title
+  }
+}
+
+/** What was issued, as it is kept: to the letter, with its digest. */
+export function rowOfSheet(
+  { workshop, job, count }: { readonly workshop: string; readonly job: string; readonly count: number },
+  issued: IssuedContent,
+) {
+  const { number, issuedAt, issuedBy } = issued.inputs
+  const content = JSON.stringify(issued)
+  return {
+    workshop_id: workshop,
+    job_id: job,
+    count,
+    number,
+    kind: kindOfIssued(issued),
+    name: nameOf(issued),
+    issued_at: issuedAt,
+    issued_by: issuedBy,
+    content,
+    digest: digestOf(content),
   }
 }
 
@@ -209,20 +230,7 @@ export class Sheets extends Repository {
       const names = [...new Set(unpricedNames(quotedLines(issued)))]
       if (names.length > 0) return { kind: 'unpriced', names } as const
     }
-    const content = JSON.stringify(issued)
-    const row = {
-      workshop_id: workshop,
-      job_id: job,
-      count,
-      number,
-      kind: what.kind,
-      name: nameOfIssued(issued),
-      issued_at: now,
-      issued_by: person,
-      content,
-      digest: digestOf(content),
-    }
-    return { kind: 'drawn', row, issued } as const
+    return { kind: 'drawn', row: rowOfSheet({ workshop, job, count }, issued), issued } as const
   }
 
   private content(inputs: QuotationInputs, what: Issuing): Promise<IssuedContent> {

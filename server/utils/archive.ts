@@ -6,6 +6,7 @@ import type { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import type { Sql } from 'postgres'
 import { connect } from '../db/connection'
+import { Refusal } from './refusal'
 
 /** An archive that is being sent: its length, and its bytes. The file goes once they are read. */
 export interface ArchiveFile {
@@ -13,21 +14,25 @@ export interface ArchiveFile {
   readonly stream: Readable
 }
 
+/** A file of its own, and what removes it. */
+async function temporaryFile(): Promise<{ readonly file: string; readonly remove: () => Promise<void> }> {
+  const folder = await mkdtemp(join(tmpdir(), 'jovial-anchor-'))
+  return { file: join(folder, 'archive.zip'), remove: () => rm(folder, { recursive: true, force: true }) }
+}
+
 /** Does something with a file of its own, which is removed afterwards. */
 export async function withTemporaryFile<T>(work: (file: string) => Promise<T>): Promise<T> {
-  const folder = await mkdtemp(join(tmpdir(), 'jovial-anchor-'))
+  const { file, remove } = await temporaryFile()
   try {
-    return await work(join(folder, 'archive.zip'))
+    return await work(file)
   } finally {
-    await rm(folder, { recursive: true, force: true })
+    await remove()
   }
 }
 
 /** Makes a file and gives it as a stream; it is removed once the stream is closed. */
 export async function temporaryStream(make: (file: string) => Promise<void>): Promise<ArchiveFile> {
-  const folder = await mkdtemp(join(tmpdir(), 'jovial-anchor-'))
-  const file = join(folder, 'archive.zip')
-  const remove = () => rm(folder, { recursive: true, force: true })
+  const { file, remove } = await temporaryFile()
   try {
     await make(file)
   } catch (cause) {
@@ -39,19 +44,19 @@ export async function temporaryStream(make: (file: string) => Promise<void>): Pr
   return { bytes: (await stat(file)).size, stream }
 }
 
-/** Writes a request to a file. @throws if it is larger than allowed */
-export async function receive(request: AsyncIterable<Buffer>, file: string, most: number): Promise<void> {
+/** Writes a request to a file. @throws a refusal if it is larger than so many GB */
+export async function receive(request: AsyncIterable<Buffer>, file: string, mostGb: number): Promise<void> {
   let size = 0
   async function* counted() {
     for await (const chunk of request) {
       size += chunk.length
-      if (size > most) throw new TooLarge()
+      if (size > mostGb * 1024 ** 3)
+        throw new Refusal(413, `This is larger than ${mostGb} GB, the limit here`)
       yield chunk
     }
   }
   await pipeline(counted, createWriteStream(file, { mode: 0o600 }))
 }
-export class TooLarge extends Error {}
 
 /** A transaction on a connection of its own: a whole workshop takes longer than a request may hold one of the pool. */
 export async function longTransaction<T>(

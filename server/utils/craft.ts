@@ -1,5 +1,6 @@
 import type { H3Event } from 'h3'
 import Joi from 'joi'
+import { isoDate } from '#core/formats/job-schema'
 import { crafts } from '#core/job/document'
 import { entryKinds, entryOf, entrySources, type EntryBody } from '#core/logbook/entry'
 import { entryProblems } from '#core/logbook/check-entry'
@@ -52,16 +53,6 @@ export function savedCraft(saved: SavedCraft) {
   }
 }
 
-/** A day there is: no 30th of February. */
-export const daySchema = Joi.string()
-  .pattern(/^\d{4}-\d{2}-\d{2}$/, 'date')
-  .custom((text: string, helpers) => {
-    const date = new Date(`${text}T00:00:00Z`)
-    return !Number.isNaN(date.getTime()) && date.toISOString().startsWith(text)
-      ? text
-      : helpers.error('string.pattern.name', { name: 'date' })
-  })
-
 const number = Joi.number().allow(null).default(null)
 export const entrySchema = Joi.object<EntryBody>({
   kind: Joi.valid(...Object.keys(entryKinds)).required(),
@@ -75,7 +66,7 @@ export const entrySchema = Joi.object<EntryBody>({
   tolerance: number,
   words: longText(500).allow('').default(''),
   serial: plainText(100).allow('').default(''),
-  warrantyEnd: daySchema.allow(null).default(null),
+  warrantyEnd: isoDate.allow(null).default(null),
   corrects: Joi.string().guid().allow(null).default(null),
   source: Joi.valid(...Object.keys(entrySources)).default('typed'),
 })

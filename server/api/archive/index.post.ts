@@ -1,12 +1,12 @@
 import { takenArchive } from '../../answers/craft'
 import { BadArchive, readArchive } from '../../archive/read'
-import { longTransaction, receive, TooLarge, withTemporaryFile } from '../../utils/archive'
+import { longTransaction, receive, withTemporaryFile } from '../../utils/archive'
 import { judgingQueue, repositories } from '../../utils/database'
 import { typeOf } from '../../utils/body'
 import { Refusal } from '../../utils/refusal'
 import { json, route } from '../../utils/route'
 
-const largestBytes = 8 * 1024 ** 3
+const largestGb = 8
 
 /** Takes an archive into a workshop that is empty. What is damaged or does not fit is refused, and nothing is changed. */
 export default route(
@@ -16,7 +16,7 @@ export default route(
     const { workshop } = await repositories(event)
     try {
       return await withTemporaryFile(async (file) => {
-        await receive(event.node.req, file, largestBytes)
+        await receive(event.node.req, file, largestGb)
         const { madeAt, files } = await longTransaction(workshop, 'read write', (tx) =>
           readArchive(tx, workshop, file),
         )
@@ -25,7 +25,6 @@ export default route(
       })
     } catch (cause) {
       if (cause instanceof BadArchive) throw new Refusal(422, `${cause.message} Nothing was changed.`)
-      if (cause instanceof TooLarge) throw new Refusal(413, 'This is larger than 8 GB, the limit here')
       throw cause
     }
   },

@@ -1,6 +1,7 @@
 import Joi from 'joi'
+import { isoDate } from '#core/formats/job-schema'
 import { reminderRow } from '../../../answers/craft'
-import { craftIdOf, daySchema, noSuchCraft } from '../../../utils/craft'
+import { craftIdOf, noSuchCraft } from '../../../utils/craft'
 import { repositories } from '../../../utils/database'
 import { plainText } from '../../../utils/plain-text'
 import { jsonBody, made, route } from '../../../utils/route'
@@ -8,7 +9,7 @@ import { whoSchema } from '../../../utils/who'
 
 const body = Joi.object<{ who: string; due: string; words: string }>({
   who: whoSchema,
-  due: daySchema.required(),
+  due: isoDate.required(),
   words: plainText(300).min(1).required(),
 })
 

@@ -1,7 +1,8 @@
 import Joi from 'joi'
+import { isoDate } from '#core/formats/job-schema'
 import { dayOfMoment } from '#core/reminders/day'
 import { reminderRow } from '../../../answers/craft'
-import { daySchema, noSuchReminder, reminderIdOf } from '../../../utils/craft'
+import { noSuchReminder, reminderIdOf } from '../../../utils/craft'
 import { repositories } from '../../../utils/database'
 import { json, jsonBody, route } from '../../../utils/route'
 import { whoSchema } from '../../../utils/who'
@@ -9,7 +10,7 @@ import { whoSchema } from '../../../utils/who'
 const body = Joi.object<{ who: string; done?: boolean; due?: string }>({
   who: whoSchema,
   done: Joi.boolean(),
-  due: daySchema,
+  due: isoDate,
 }).xor('done', 'due')
 
 /** Marks a reminder as done, or open again, or moves it to another day. Yearly work that is done comes again. */
