@@ -2,7 +2,8 @@ import { readdirSync, readFileSync } from 'node:fs'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { JobDocument } from './document'
-import { readLine, readLines } from './line'
+import { readLines } from './dictation'
+import { readLine } from './line'
 import { metric } from '#core/units/display'
 
 const folder = new URL('../../demo/jobs/', import.meta.url)

@@ -1,10 +1,10 @@
 import type { ShopRules } from '#core/rules/rules'
-import type { Write } from '#core/units/format'
+import { inSentence, type Write } from '#core/units/format'
 import { standingEntries, type LogEntry } from './entry'
 import { logQuantity, readingName } from './quantities'
 import { dayOf } from '#core/papers/blocks'
-import type { Series } from './series'
-import type { Crossing } from './trend'
+import type { Series, SeriesLimit } from './series'
+import { yearMs, type Crossing } from './trend'
 
 /** Something to look at when the craft comes back. */
 export interface CheckNext {
@@ -15,7 +15,6 @@ export interface CheckNext {
   readonly why: string
 }
 
-const yearMs = 365.25 * 86_400_000
 /** A date further ahead than this says “never” to a customer. */
 const mostYears = 25
 
@@ -45,7 +44,7 @@ export function trendWords(series: Series, q: Write, now: number): string {
     return `No clear change: between ${q(interval.low, unit)} and ${q(interval.high, unit)} a year.`
   const [one, other] = [Math.abs(interval.low), Math.abs(interval.high)]
   const moves = `${slope < 0 ? 'Falls' : 'Rises'} by ${q(Math.abs(slope), unit)} a year (${q(Math.min(one, other), unit)} to ${q(Math.max(one, other), unit)}).`
-  if (!limit || slope < 0 !== (limit.worse === 'lower')) return moves
+  if (!limit || !isTowards(limit, slope)) return moves
   if (isBeyond(limit, trend.valueAt(now))) return `${moves} It is past the limit of ${q(limit.value, unit)}.`
   const crossing = trend.crossing(limit.value)
   if (!crossing || crossing.at > now + mostYears * yearMs || readings.length === 0)
@@ -53,8 +52,10 @@ export function trendWords(series: Series, q: Write, now: number): string {
   return `${moves} It reaches ${q(limit.value, unit)} in ${crossingYears(crossing, now)}.`
 }
 
-const isBeyond = ({ value, worse }: NonNullable<Series['limit']>, reading: number): boolean =>
+const isBeyond = ({ value, worse }: SeriesLimit, reading: number): boolean =>
   worse === 'lower' ? reading <= value : reading >= value
+/** Whether a change goes the way that gets worse. */
+const isTowards = ({ worse }: SeriesLimit, slope: number): boolean => slope < 0 === (worse === 'lower')
 
 /** What the readings of one series say about the next visit. */
 function ofSeries(series: Series, rules: ShopRules, q: Write, now: number): CheckNext[] {
@@ -68,11 +69,11 @@ function ofSeries(series: Series, rules: ShopRules, q: Write, now: number): Chec
       {
         id,
         from: 'limit',
-        words: `${what}: ${remedy.charAt(0).toLowerCase()}${remedy.slice(1)}.`,
+        words: `${what}: ${inSentence(remedy)}.`,
         why: `The last reading is ${q(last.value, unit)}. The limit is ${q(limit.value, unit)}.`,
       },
     ]
-  if (trend.kind !== 'line' || !trend.isMoving || trend.slope < 0 !== (limit.worse === 'lower')) return []
+  if (trend.kind !== 'line' || !trend.isMoving || !isTowards(limit, trend.slope)) return []
   const crossing = trend.crossing(limit.value)
   if (!crossing || crossing.earliest > now + rules.checkAheadYears * yearMs) return []
   return [{ id, from: 'trend', words: `${what}: measure it again.`, why: trendWords(series, q, now) }]

@@ -39,7 +39,7 @@ export type Trend =
 export const leastReadings = 5
 export const leastDays = 180
 const dayMs = 86_400_000
-const yearMs = 365.25 * dayMs
+export const yearMs = 365.25 * dayMs
 /** Two-sided 90 % of the normal distribution. */
 const normal90 = 1.644854
 /** The middle difference of two normal readings, in standard deviations, inverted. */

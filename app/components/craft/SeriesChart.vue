@@ -6,6 +6,7 @@ import { CanvasRenderer } from 'echarts/renderers'
 import VChart from 'vue-echarts'
 import { logQuantity } from '#core/logbook/quantities'
 import type { Series } from '#core/logbook/series'
+import { yearMs } from '#core/logbook/trend'
 import { shownDay } from '../../utils/craft'
 
 use([LineChart, ScatterChart, GridComponent, MarkLineComponent, TooltipComponent, CanvasRenderer])
@@ -14,7 +15,6 @@ use([LineChart, ScatterChart, GridComponent, MarkLineComponent, TooltipComponent
 const props = defineProps<{ series: Series }>()
 const { q, n } = useWriting()
 const colours = useThemeColours()
-const yearMs = 365.25 * 86_400_000
 
 const line = computed(() => {
   const { trend, readings } = props.series

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { inSentence } from '#core/units/format'
 import { howKnown } from '#core/job/fields'
-import { readLine, readLines, type LineValue } from '#core/job/line'
+import { readLines } from '#core/job/dictation'
+import { readLine, type LineValue } from '#core/job/line'
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/vue'
 import { knownAt, listParts, partName, valueOf } from '#core/job/document'
 
