@@ -213,7 +213,7 @@ describe('a logbook', () => {
       '2025-05-02,Beauty,House bank,180,,',
     ].join('\n')
     const read = (take: string) =>
-      call<{ good: number; problems: { line: number }[]; added?: number }>(
+      call<{ good: number; problems: { line: number }[]; taken?: { added: number } }>(
         'POST',
         `/api/craft/${craft}/log/table?who=Test&take=${take}`,
         text,
@@ -221,7 +221,7 @@ describe('a logbook', () => {
       )
     expect((await read('none')).body).toMatchObject({ good: 3, problems: [{ line: 5 }, { line: 6 }] })
     expect(await logOf(craft)).toEqual([])
-    expect((await read('good')).body.added).toBe(3)
+    expect((await read('good')).body.taken).toEqual({ added: 3 })
     expect(
       (await logOf(craft)).map(({ kind, value, expected, words }) => [kind, value, expected, words]),
     ).toEqual([

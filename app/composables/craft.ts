@@ -13,7 +13,7 @@ export function useCraft(id: () => string) {
   const shop = useShop()
   const who = useDeviceName()
   const { q } = useWriting()
-  const name = (): string => who.value.trim() || 'Unnamed device'
+  const name = (): string => signedAs(who.value)
   const unreachable = 'The server cannot be reached. Nothing was saved.'
 
   async function load(): Promise<void> {

@@ -14,6 +14,9 @@ export function useDeviceName(): WritableComputedRef<string> {
   })
 }
 
+/** A name as changes carry it: never empty. */
+export const signedAs = (name: string): string => name.trim() || 'Unnamed device'
+
 /**
  * Who saved something, as it is told here: what comes by the name of this device is not someone else's, but from
  * another page of it, or a device of the same name.

@@ -19,7 +19,7 @@ export function useIssuedPapers() {
   /** Issues the next for the state of the job that is shown. @param more what its kind needs besides */
   async function issue(more: object = {}): Promise<Answer<SheetRow>> {
     isIssuing.value = true
-    const seen = { version: bench.version, epoch: bench.epoch, who: who.value || 'Unnamed device' }
+    const seen = { version: bench.version, epoch: bench.epoch, who: signedAs(who.value) }
     const answer = await ask<SheetRow>(`/api/jobs/${bench.id}/sheets`, asJson('POST', { ...seen, ...more }))
     isIssuing.value = false
     if (answer.kind === 'ok') {

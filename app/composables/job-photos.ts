@@ -66,7 +66,7 @@ export function useJobPhotos() {
       job: bench.id,
       station,
       name: name.slice(0, 120),
-      takenBy: who.value || 'Unnamed device',
+      takenBy: signedAs(who.value),
       takenAt: new Date().toISOString(),
       owner: account.owner,
       picture,

@@ -77,3 +77,4 @@ export function useMeter() {
   const isRunning = computed(() => isActive.value || isConnected.value)
   return { readings, problem, isRunning, play, load, connect, stop, clear }
 }
+export type Meter = ReturnType<typeof useMeter>

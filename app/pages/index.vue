@@ -91,7 +91,7 @@ async function openNew(answer: ReturnType<typeof ask<StoredJob>>) {
   else problem.value = problemOf(result, 'The server cannot be reached. Nothing was created.')
 }
 
-const who = () => device.value.trim() || 'Unnamed device'
+const who = () => signedAs(device.value)
 async function create(typical?: TypicalId) {
   const answer = await ask<StoredJob>('/api/jobs', asJson('POST', { who: who(), typical }))
   if (answer.kind !== 'unreachable') return openNew(Promise.resolve(answer))

@@ -26,7 +26,7 @@ onMounted(() => Promise.all([load(), loadFeed()]))
 async function makeFeed() {
   const answer = await ask<{ token: string }>(
     '/api/calendar-feed',
-    asJson('POST', { who: device.value || 'Unnamed device' }),
+    asJson('POST', { who: signedAs(device.value) }),
   )
   problem.value = problemOf(answer, unreachable)
   if (answer.kind === 'ok') token.value = answer.data.token

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
 import { shelfKind, shelfKindIds, type ShelfKindId } from '#core/shelf/kinds'
+import type { Stored } from '../../server/repositories/shelf'
 import type { ShelfPage, ShelfRecord } from '../utils/api'
 
 const account = useAccount()
@@ -69,7 +70,16 @@ async function saved(code: string | null) {
         <h1 class="text-3xl">Shelf</h1>
         <p class="text-soft">{{ total }} parts with their data. A job keeps the version it used.</p>
       </div>
-      <ShelfImport v-if="account.mayDecide" :kind="kind" @taken="saved(null)" />
+      <TableImport
+        v-if="account.mayDecide"
+        :path="`/api/shelf/${kind}/table`"
+        :title="shelfKind(kind).title"
+        :words="
+          ({ added, changed, same }: Stored) =>
+            `${added} new, ${changed} in a new version, ${same} the same as before.`
+        "
+        @taken="saved(null)"
+      />
       <a :href="`/api/shelf/${kind}/table`" download class="act-quiet">Export CSV</a>
       <button v-if="account.mayDecide" type="button" class="act" @click="open = ''">
         New {{ shelfKind(kind).one.toLowerCase() }}

@@ -30,7 +30,7 @@ import {
   type Saving,
   type SavingEvent,
 } from '#core/sync/saving'
-import { savedBy, useDeviceName } from '../composables/device'
+import { savedBy, signedAs, useDeviceName } from '../composables/device'
 import { draftsBy, dropDraft, keepDraft, takeOver, type UnsavedDraft } from '../device/drafts'
 import { forgetJob, keepJob, keptJob } from '../device/jobs'
 import { endedWindows } from '../device/windows'
@@ -379,7 +379,7 @@ export const useJob = defineStore('job', () => {
     const change = crypto.randomUUID()
     happened(jobId, { kind: 'sending', change })
     keep(jobId)
-    const body = { ...order, change, who: who.value || 'Unnamed device' }
+    const body = { ...order, change, who: signedAs(who.value) }
     const answer = await ask<SavedJob>(`/api/jobs/${jobId}`, asJson('PUT', body))
     if (answer.kind === 'ok') {
       const { version, epoch, document: saved } = answer.data

@@ -3,7 +3,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { Present } from '../../server/repositories/presence'
 import type { News } from '../../server/together/hub'
-import { useDeviceName } from '../composables/device'
+import { signedAs, useDeviceName } from '../composables/device'
 import { isReachable } from '../device/connection'
 import { inFirstWindow, windowId } from '../device/windows'
 import { asJson, ask } from '../utils/api'
@@ -28,7 +28,7 @@ export const useTogether = defineStore('together', () => {
   /** Says which job this window shows. */
   async function tell(): Promise<void> {
     const { job, view } = shown.value
-    const body = { window: windowId(), who: who.value || 'Unnamed device', job, view }
+    const body = { window: windowId(), who: signedAs(who.value), job, view }
     const answer = await ask<{ here: readonly Present[] }>('/api/presence', asJson('PUT', body))
     if (answer.kind === 'ok' && job === shown.value.job) present.value = answer.data.here
   }

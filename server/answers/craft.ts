@@ -5,7 +5,7 @@ import { logQuantityIds } from '#core/logbook/quantities'
 import { paperKindIds } from '#core/papers/kinds'
 import { reminderKinds } from '#core/reminders/reminders'
 import { jobRow } from './jobs'
-import { anything, count, flag, id, list, moment, orNull, shape, text } from './shape'
+import { anything, count, flag, id, list, moment, orNull, shape, text, tableReadOf } from './shape'
 
 const day = Joi.string().pattern(/^\d{4}-\d{2}-\d{2}$/)
 
@@ -72,14 +72,7 @@ export const logbook = list(
   }),
 )
 export const addedEntries = shape({ added: count })
-export const logbookRead = shape(
-  {
-    count,
-    good: count,
-    problems: list(shape({ line: count, column: text, reason: text })),
-  },
-  { added: count },
-)
+export const logbookRead = tableReadOf(addedEntries)
 
 export const customerRow = shape({
   id,

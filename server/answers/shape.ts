@@ -19,5 +19,16 @@ export const id = Joi.string().guid()
 export const moment = Joi.string().isoDate()
 export const count = Joi.number().integer().min(0)
 export const flag = Joi.boolean()
+/** What was found in a table, and what came of taking its good rows. */
+export const tableReadOf = (taken: Joi.Schema): Joi.ObjectSchema =>
+  shape(
+    {
+      count,
+      good: count,
+      bad: count,
+      problems: list(shape({ line: count, column: text, reason: text }).unknown()),
+    },
+    { taken },
+  )
 /** Anything that is described elsewhere. */
 export const anything = (where: string): Joi.Schema => Joi.object().unknown().description(where)

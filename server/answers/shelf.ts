@@ -1,6 +1,6 @@
 import Joi from 'joi'
 import { shelfKindIds } from '#core/shelf/kinds'
-import { anything, count, flag, list, moment, orNull, shape, text } from './shape'
+import { anything, count, flag, list, moment, orNull, shape, tableReadOf, text } from './shape'
 
 const partKeys = {
   kind: Joi.valid(...shelfKindIds),
@@ -23,12 +23,4 @@ export const wholeShelfPage = shape({ parts: list(part), next: orNull(text) })
 export const retiredPart = shape({ retired: text })
 
 const stored = shape({ added: count, changed: count, same: count })
-export const tableRead = shape(
-  {
-    count,
-    good: count,
-    bad: count,
-    problems: list(shape({ line: count, column: text, reason: text }).unknown()),
-  },
-  { taken: stored },
-)
+export const tableRead = tableReadOf(stored)

@@ -12,7 +12,7 @@ watch(open, () => {
   typed.value = problem.value = ''
 })
 async function remove() {
-  const query = new URLSearchParams({ who: device.value || 'Unnamed device', name: typed.value })
+  const query = new URLSearchParams({ who: signedAs(device.value), name: typed.value })
   const answer = await ask(`/api/jobs/${bench.id}?${query}`, { method: 'DELETE' })
   if (answer.kind === 'ok') return void navigateTo('/')
   problem.value =

@@ -119,21 +119,10 @@ function save() {
     </section>
     <section aria-labelledby="run-test">
       <h2 id="run-test" class="text-xl">2. Discharge</h2>
-      <p class="my-2 flex flex-wrap gap-2">
-        <button v-if="!meter.isRunning.value" type="button" class="act" :disabled="!test" @click="start">
-          Start the demo meter
-        </button>
-        <button v-else type="button" class="act" @click="meter.stop()">Stop</button>
-        <ConnectLogger :disabled="meter.isRunning.value" @connect="meter.connect" />
-        <label class="act-quiet focus-within:outline-2 focus-within:outline-sea"
-          >Import a recording<input type="file" accept=".csv,text/csv" class="sr-only" @change="meter.load"
-        /></label>
-      </p>
-      <p class="text-xs text-soft">
-        The demo meter runs an hour in a second. A recording is a CSV with the columns time (s), current (A)
-        and voltage (V).
-      </p>
-      <p v-if="meter.problem.value" role="alert" class="mt-1 text-bad">{{ meter.problem.value }}</p>
+      <MeterControls :meter="meter" :is-ready="test !== null" @start="start"
+        >The demo meter runs an hour in a second. A recording is a CSV with the columns time (s), current (A)
+        and voltage (V).</MeterControls
+      >
       <LazyDischargeChart
         v-if="test"
         :predicted="predicted"

@@ -52,21 +52,10 @@ function save() {
     </section>
     <section aria-labelledby="run-test">
       <h2 id="run-test" class="text-xl">2. Crank for three seconds</h2>
-      <p class="my-2 flex flex-wrap gap-2">
-        <button v-if="!meter.isRunning.value" type="button" class="act" @click="start">
-          Start the demo meter
-        </button>
-        <button v-else type="button" class="act" @click="meter.stop()">Stop</button>
-        <ConnectLogger :disabled="meter.isRunning.value" @connect="meter.connect" />
-        <label class="act-quiet focus-within:outline-2 focus-within:outline-sea"
-          >Import a recording<input type="file" accept=".csv,text/csv" class="sr-only" @change="meter.load"
-        /></label>
-      </p>
-      <p class="text-xs text-soft">
-        A recording is a CSV with the columns time (s), current (A) and voltage (V), with a second of rest
-        before the start.
-      </p>
-      <p v-if="meter.problem.value" role="alert" class="mt-1 text-bad">{{ meter.problem.value }}</p>
+      <MeterControls :meter="meter" is-ready @start="start"
+        >A recording is a CSV with the columns time (s), current (A) and voltage (V), with a second of rest
+        before the start.</MeterControls
+      >
       <LazyDischargeChart
         v-if="meter.readings.value.length"
         :predicted="[]"

@@ -31,7 +31,7 @@ async function erase() {
     </p>
     <AppDialog v-model:open="isAsking" title="Erase customer">
       <p>
-        This blanks {{ customer.name }} in all jobs, papers and logbooks, and deletes contact, registrations
+        This blanks {{ customer.name }} in every job, paper and logbook, and deletes contact, registrations
         and messages. Papers stay without the name, each with a new digest. Photos stay: look through them
         yourself. It cannot be undone.
       </p>

@@ -22,10 +22,7 @@ function open() {
   isOpen.value = true
 }
 async function move(craft: string) {
-  const answer = await ask(
-    `/api/jobs/${job.value}/craft`,
-    asJson('PUT', { who: who.value || 'Unnamed device', craft }),
-  )
+  const answer = await ask(`/api/jobs/${job.value}/craft`, asJson('PUT', { who: signedAs(who.value), craft }))
   problem.value = problemOf(answer, 'The server cannot be reached. Nothing was moved.')
   if (answer.kind === 'ok') emit('moved', craft)
 }

@@ -24,7 +24,7 @@ const done = computed(() => props.reminders.filter(({ doneAt }) => doneAt))
 async function put(id: string, change: { done: boolean } | { due: string }): Promise<boolean> {
   const answer = await ask<ReminderRow>(
     `/api/reminders/${id}`,
-    asJson('PUT', { who: who.value || 'Unnamed device', ...change }),
+    asJson('PUT', { who: signedAs(who.value), ...change }),
   )
   problem.value = problemOf(answer, 'The server cannot be reached. Nothing was saved.')
   if (answer.kind === 'ok') emit('changed')

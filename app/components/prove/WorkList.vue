@@ -15,7 +15,7 @@ const groups = computed(() =>
 const tickOf = ({ id }: WorkStep): StepTick | null => props.proving.steps[id] ?? null
 const now = (): Pick<StepTick, 'when' | 'by'> => ({
   when: new Date().toISOString(),
-  by: who.value || 'Unnamed device',
+  by: signedAs(who.value),
 })
 function set(step: WorkStep, tick: StepTick | null): void {
   bench.edit((job) => withStep(job, step.id, tick))

@@ -19,7 +19,7 @@ onMounted(load)
 async function make(): Promise<void> {
   const answer = await ask<{ token: string; days: number }>(
     path.value,
-    asJson('POST', { who: who.value || 'Unnamed device' }),
+    asJson('POST', { who: signedAs(who.value) }),
   )
   problem.value = problemOf(answer, unreachable)
   if (answer.kind === 'ok') made.value = answer.data

@@ -48,7 +48,7 @@ async function enter(answer: 'accepted' | 'declined'): Promise<void> {
   const answered = await ask(
     `${address.value}/answer`,
     asJson('POST', {
-      who: who.value || 'Unnamed device',
+      who: signedAs(who.value),
       answer,
       name: name.value,
       note: note.value,

@@ -26,7 +26,7 @@ async function save(): Promise<void> {
     path,
     asJson('PUT', {
       version,
-      who: who.value || 'Unnamed device',
+      who: signedAs(who.value),
       name,
       maker,
       values: { ...values, price: props.price },

@@ -45,7 +45,7 @@ async function save() {
     `/api/shelf/${props.kind}/parts/${encodeURIComponent(code.value.trim() || '?')}`,
     asJson('PUT', {
       version: versions.value[0]?.version ?? 0,
-      who: who.value || 'Unnamed device',
+      who: signedAs(who.value),
       name: name.value,
       maker: maker.value,
       values: values.value,
@@ -66,7 +66,7 @@ async function save() {
 }
 async function retire() {
   const answer = await ask(
-    `/api/shelf/${props.kind}/parts/${encodeURIComponent(props.code)}?${new URLSearchParams({ version: String(versions.value[0]?.version ?? 0), who: who.value || 'Unnamed device' })}`,
+    `/api/shelf/${props.kind}/parts/${encodeURIComponent(props.code)}?${new URLSearchParams({ version: String(versions.value[0]?.version ?? 0), who: signedAs(who.value) })}`,
     { method: 'DELETE' },
   )
   if (answer.kind === 'ok') emit('saved', null)

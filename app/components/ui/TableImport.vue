@@ -1,17 +1,22 @@
-<script setup lang="ts">
+<script setup lang="ts" generic="Taken">
 import type { TableProblem } from '#core/formats/table'
-import { shelfKind, type ShelfKindId } from '#core/shelf/kinds'
 import { ask } from '../../utils/api'
 
-/** Reads a table of parts: what is wrong stands row by row, and the good rows are taken only when asked. */
-const props = defineProps<{ kind: ShelfKindId }>()
+/**
+ * Reads a table: what is wrong stands row by row, and the good rows are taken only when asked.
+ */
+const props = defineProps<{
+  /** Route that reads the table. */ path: string
+  /** What the rows are: `Chargers`. */ title: string
+  /** What came of taking them. */ words: (taken: Taken) => string
+}>()
 const emit = defineEmits<{ taken: [] }>()
 interface Report {
   readonly count: number
   readonly good: number
   readonly bad: number
   readonly problems: readonly TableProblem[]
-  readonly taken?: { readonly added: number; readonly changed: number; readonly same: number }
+  readonly taken?: Taken
 }
 const who = useDeviceName()
 const file = shallowRef<File | null>(null)
@@ -21,7 +26,7 @@ const problem = ref('')
 async function send(take: 'none' | 'good') {
   problem.value = ''
   const answer = await ask<Report>(
-    `/api/shelf/${props.kind}/table?${new URLSearchParams({ who: who.value || 'Unnamed device', take })}`,
+    `${props.path}?${new URLSearchParams({ who: signedAs(who.value), take })}`,
     { method: 'POST', headers: { 'content-type': 'text/csv' }, body: file.value },
   )
   if (answer.kind === 'ok') report.value = answer.data
@@ -45,19 +50,11 @@ const close = () => {
   <label class="act-quiet focus-within:outline-2 focus-within:outline-sea"
     >Import CSV<input type="file" accept=".csv,text/csv" class="sr-only" @change="choose"
   /></label>
-  <AppDialog
-    v-if="file"
-    :open="true"
-    :title="`${shelfKind(kind).title} from ${file.name}`"
-    @update:open="close"
-  >
+  <AppDialog v-if="file" :open="true" :title="`${title} from ${file.name}`" @update:open="close">
     <p v-if="problem" role="alert" class="border-l-4 border-bad pl-2">{{ problem }}</p>
     <div v-if="report" role="status">
       <p v-if="report.taken" class="text-base">
-        <strong
-          >{{ report.taken.added }} new, {{ report.taken.changed }} in a new version,
-          {{ report.taken.same }} the same as before.</strong
-        >
+        <strong>{{ words(report.taken) }}</strong>
       </p>
       <p v-else>
         <strong>{{ report.good }} of {{ report.count }} rows can be taken.</strong>

@@ -20,7 +20,7 @@ async function load() {
 }
 onMounted(load)
 async function save(entry: { name: string; contact: string; notes: string }) {
-  const answer = await ask(path(), asJson('PUT', { who: device.value || 'Unnamed device', ...entry }))
+  const answer = await ask(path(), asJson('PUT', { who: signedAs(device.value), ...entry }))
   problem.value = problemOf(answer, 'The server cannot be reached. Nothing was saved.')
   if (answer.kind !== 'ok') return
   isEditing.value = false

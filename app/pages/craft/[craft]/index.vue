@@ -74,7 +74,13 @@ const remind = (due: string, words: string) => send(`/api/craft/${id()}/reminder
           <section aria-labelledby="logbook">
             <div class="mb-2 flex flex-wrap items-center gap-2">
               <h2 id="logbook" class="mr-auto text-xl">Logbook</h2>
-              <LogImport v-if="account.mayDecide" :craft="craft.id" @taken="load" />
+              <TableImport
+                v-if="account.mayDecide"
+                :path="`/api/craft/${craft.id}/log/table`"
+                title="Entries"
+                :words="({ added }: { added: number }) => `${added} new.`"
+                @taken="load"
+              />
               <a v-if="entries.length" :href="`/api/craft/${craft.id}/log/table`" download class="act-quiet"
                 >Export CSV</a
               >

@@ -29,7 +29,7 @@ async function save(entries: readonly EntryBody[]) {
     const reading = {
       value: first.value,
       when: first.at,
-      by: who.value || 'Unnamed device',
+      by: signedAs(who.value),
       from: 'file' as const,
     }
     const trouble = await bench.open(job)

@@ -108,7 +108,7 @@ function choose(key: string) {
 async function copy() {
   const answer = await ask<StoredJob>(
     '/api/jobs',
-    asJson('POST', { who: device.value.trim() || 'Unnamed device', copyOf: id.value }),
+    asJson('POST', { who: signedAs(device.value), copyOf: id.value }),
   )
   if (answer.kind === 'ok') await navigateTo(`/jobs/${answer.data.id}`)
   else bench.notice = problemOf(answer, 'The server cannot be reached. Nothing was copied.')

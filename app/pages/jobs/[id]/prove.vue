@@ -54,7 +54,7 @@ const about = computed<Readonly<Record<keyof typeof views, string>>>(() => ({
 const titleOf = (id: string): string => shown.value?.tests.find((one) => one.id === id)?.title ?? id
 const now = (): Pick<TakenReading, 'when' | 'by'> => ({
   when: new Date().toISOString(),
-  by: who.value || 'Unnamed device',
+  by: signedAs(who.value),
 })
 const take = (value: number, from: TakenReading['from']): void =>
   bench.edit((job) => withReading(job, test.value!.id, { value, from, ...now() }))

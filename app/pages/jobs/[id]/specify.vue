@@ -114,7 +114,7 @@ function specifiedFrom(id: string): Specified | null {
   if (!answer) return null
   const off = new Set((byHand.value[id]?.adjustments ?? []).filter((a) => a.off).map((a) => a.step))
   const kept = { ...answer, steps: answer.steps.filter((_, i) => !off.has(i)) }
-  return specifiedBy(kept, who.value || 'Unnamed device', new Date().toISOString())
+  return specifiedBy(kept, signedAs(who.value), new Date().toISOString())
 }
 function choose(id: string) {
   const answer = specifiedFrom(id)

@@ -31,7 +31,7 @@ const issuing = ref<PaperKind | null>(null)
 async function newPage(): Promise<string | null> {
   const answer = await ask<{ token: string }>(
     `/api/jobs/${bench.id}/customer-link`,
-    asJson('POST', { who: who.value || 'Unnamed device', days: cardDays }),
+    asJson('POST', { who: signedAs(who.value), days: cardDays }),
   )
   if (answer.kind === 'ok') return `${window.location.origin}/customer#${answer.data.token}`
   issueProblem.value = problemOf(answer, 'The server cannot be reached. Nothing was issued.')

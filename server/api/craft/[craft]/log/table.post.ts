@@ -1,22 +1,16 @@
-import Joi from 'joi'
 import { readLogbookCsv } from '#core/formats/logbook-csv'
 import { logbookRead } from '../../../../answers/craft'
 import { readText } from '../../../../utils/body'
 import { craftIdOf, noSuchCraft } from '../../../../utils/craft'
 import { repositories } from '../../../../utils/database'
 import { json, route } from '../../../../utils/route'
-import { whoSchema } from '../../../../utils/who'
+import { tableQuery, tableReport } from '../../../../utils/table'
 
-const query = Joi.object<{ who: string; take: 'none' | 'good' }>({
-  who: whoSchema,
-  take: Joi.valid('none', 'good').default('none'),
-})
 const largestBytes = 4 * 1024 * 1024
-const mostShown = 1000
 
 /** Reads a table of entries: tells what is wrong row by row and, if asked, adds the good rows. */
 export default route(
-  { needs: 'installer', query, takes: ['text/csv'], answer: json(logbookRead), refuses: [404] },
+  { needs: 'installer', query: tableQuery, takes: ['text/csv'], answer: json(logbookRead), refuses: [404] },
   async (event, { query: { who, take } }) => {
     const id = craftIdOf(event)
     const { crafts, followUp } = await repositories(event, who)
@@ -25,8 +19,8 @@ export default route(
       await readText(event, largestBytes, ['text/csv']),
       Date.now(),
     )
-    const answer = { count, good: entries.length, problems: problems.slice(0, mostShown) }
+    const answer = tableReport(entries.length, count, problems)
     if (take === 'none' || entries.length === 0) return answer
-    return { ...answer, added: await followUp.addEntries(id, entries) }
+    return { ...answer, taken: { added: await followUp.addEntries(id, entries) } }
   },
 )
