@@ -236,7 +236,7 @@ export async function startCluster(name, { durable, folder = theData, version = 
   writeSecret(applicationSecret)
   const mine = join(users, String(process.pid))
   writeFileSync(mine, '')
-  let port = await bringUp()
+  let port = await bringUp(54_330).catch((cause) => giveUp(cause.message))
   const addressFor = (role, password) =>
     `postgres://${role}:${readFileSync(password, 'utf8')}@127.0.0.1:${port}/postgres`
   return {
@@ -249,29 +249,27 @@ export async function startCluster(name, { durable, folder = theData, version = 
     bin,
     stop,
     isUp: () => answers(bin, data, secret, port),
-    bringBack,
+    /** Starts it again, at another port where a program has taken its own meanwhile: the addresses are others then. */
+    bringBack: async () => {
+      port = await bringUp(port)
+    },
   }
 
-  /** Starts it again, at another port where a program has taken its own meanwhile: the addresses are others then. */
-  async function bringBack() {
-    const standing = portInLock(data)
-    if (standing !== null && answers(bin, data, secret, standing)) {
-      port = standing
-      return
-    }
-    port = start(await freePort(port))
-  }
-
-  /** The port at which it answers, started where it does not: again, where another start took port or data just before. */
-  async function bringUp() {
+  /**
+   * The port at which it answers, started where it does not: again, where another start took port or data just before, or
+   * it was killed as it came up.
+   * @param wanted port that it takes if that is free
+   * @throws where it cannot be started
+   */
+  async function bringUp(wanted) {
     for (let tries = 1; ; tries++) {
       const standing = portInLock(data)
       if (standing !== null && answers(bin, data, secret, standing)) return standing
-      const free = await freePort(54_330)
+      const free = await freePort(wanted)
       try {
         return start(free)
       } catch (cause) {
-        if (tries === mostStarts) giveUp(cause.message)
+        if (tries === mostStarts) throw cause
       }
     }
   }
