@@ -1,5 +1,7 @@
 import AxeBuilder from '@axe-core/playwright'
+import { fileURLToPath } from 'node:url'
 import type { Page } from '@playwright/test'
+import { loadDemoYears } from '../server/db/demo-years'
 import { check, choose, expect, field, headline, openStation, test, type App } from './bench-test'
 
 const laptop = { width: 1280, height: 800 }
@@ -138,6 +140,36 @@ async function walkSpecify({ page, app, look }: Walk): Promise<void> {
   await look(page)
 }
 
+const demoYears = fileURLToPath(new URL('../demo/years/years.json', import.meta.url))
+
+async function walkCraft({ page, app, look }: Walk): Promise<void> {
+  await loadDemoYears(app.db.sql, demoYears)
+  const open = async (address: string): Promise<void> => {
+    await page.goto(address)
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+    await page.waitForLoadState('networkidle')
+    await look(page)
+  }
+  for (const name of ['today', 'craft', 'customers', 'reminders', 'learnt', 'data'])
+    await open(`${app.url}/${name}`)
+  const craft = page.getByRole('link', { name: /Marigold Tern/ }).first()
+  await page.goto(`${app.url}/craft`)
+  await craft.click()
+  await expect(page.getByRole('heading', { name: 'Marigold Tern', level: 1 })).toBeVisible()
+  const address = page.url()
+  await page.getByRole('button', { name: 'New entry' }).click()
+  await look(page)
+  await page.getByRole('button', { name: 'Edit craft' }).click()
+  await expect(page.getByRole('dialog')).toBeVisible()
+  await look(page)
+  await open(`${address}/test`)
+  await open(`${address}/test?kind=cranking`)
+  await page.goto(`${app.url}/customers`)
+  await page.getByRole('list', { name: 'Customers' }).getByRole('link').first().click()
+  await expect(page.getByRole('list', { name: 'Craft' })).toBeVisible()
+  await look(page)
+}
+
 const nothingIsWiderThanTheScreen: Look = async (page) => {
   const beyond = (): Promise<number> =>
     page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)
@@ -185,6 +217,7 @@ for (const [name, viewport, look, walks] of [
       ['on the shelf and loads', walkShelfAndLoads],
       ['on proving', walkProve],
       ['on specify and on an issued sheet', walkSpecify],
+      ['on craft, customers, reminders and what was learnt', walkCraft],
     ],
   ],
   ['laptop, light and dark', laptop, onLaptop, walkedOtherwise],
