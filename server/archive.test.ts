@@ -49,6 +49,10 @@ beforeAll(async () => {
     await ask(source, 'POST', `/api/jobs/${job!.id}/photos?who=T&station=place&name=${name}`, photo, {
       'content-type': 'image/png',
     })
+  const [belongs] = await from.sql<{ craft: string }[]>`select craft_id as craft from job where number = '0433'`
+  await ask(source, 'POST', `/api/craft/${belongs!.craft}/photos?who=T&words=Locker`, photo, {
+    'content-type': 'image/png',
+  })
   await fetch(`${source.url}/api/jobs/${job!.id}/sheets/1/pdf`).then((answer) => answer.arrayBuffer())
   to = await freshDatabase({ demo: false })
   await to.sql`insert into workshop (name) values ('My workshop')`
@@ -102,7 +106,7 @@ describe('an archive of a workshop', () => {
         same: true,
       })
     }
-    for (const name of ['job', 'sheet', 'photo', 'log_entry', 'sheet_pdf']) {
+    for (const name of ['job', 'sheet', 'photo', 'log_entry', 'craft_photo', 'sheet_pdf']) {
       const table = archivedTables.find((one) => one.name === name)!
       expect((await rowsOf(to!, table)).length).toBeGreaterThan(0)
     }

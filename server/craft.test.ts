@@ -1,4 +1,5 @@
 import ICAL from 'ical.js'
+import { readFileSync } from 'node:fs'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { JobDocument } from '#core/job/document'
 import type { LogEntry } from '#core/logbook/entry'
@@ -402,5 +403,41 @@ describe('what the shop sees to', () => {
     await call('POST', `/api/craft/${craft}/log`, { who, entries: [reading(2026, 70)] })
     const { body: later } = await call<Answer>('GET', '/api/today')
     expect(later.flagged.find((one) => one.craft === craft)!.checks[0]!.from).toBe('limit')
+  })
+})
+
+describe('a photograph of a craft', () => {
+  const pixel = readFileSync(new URL('../tests/pixel.png', import.meta.url))
+  const send = (craft: string, words: string, body: Uint8Array = pixel, type = 'image/png') =>
+    call(
+      'POST',
+      `/api/craft/${craft}/photos?${new URLSearchParams({ who, words, at: '2026-05-02T08:00:00Z' })}`,
+      body,
+      type,
+    )
+
+  it('is an entry of the logbook with its picture, and stays', async () => {
+    const craft = await craftOf('0424')
+    expect(await send(craft, 'Battery box')).toMatchObject({ status: 201, body: { added: 1 } })
+    const entry = (await logOf(craft)).find(({ kind }) => kind === 'photo')!
+    expect(entry).toMatchObject({ words: 'Battery box', at: '2026-05-02T08:00:00.000Z', by: who })
+    const picture = await fetch(`${server.url}/api/craft/${craft}/photos/${entry.id}`)
+    expect(picture.headers.get('content-type')).toBe('image/png')
+    expect((await picture.arrayBuffer()).byteLength).toBeGreaterThan(50)
+    const other = await craftOf('0417')
+    expect((await call('GET', `/api/craft/${other}/photos/${entry.id}`)).status).toBe(404)
+    await expect(db.sql`update craft_photo set mime = 'image/jpeg'`).rejects.toThrow(/never changed/)
+    const table = await (await fetch(`${server.url}/api/craft/${craft}/log/table`)).text()
+    expect(table).not.toContain('Battery box')
+  })
+
+  it('that is no picture, or comes without one, is refused', async () => {
+    const craft = await craftOf('0424')
+    expect((await send(craft, 'x', pixel.subarray(0, 40))).status).toBe(422)
+    expect((await send(craft, 'x', Buffer.from('<svg/>'), 'image/jpeg')).status).toBe(422)
+    expect((await send(craft, 'x'.repeat(501))).status).toBe(422)
+    const entry = { kind: 'photo', at: '2026-05-02T08:00:00Z', words: 'No picture' }
+    expect((await call('POST', `/api/craft/${craft}/log`, { who, entries: [entry] })).status).toBe(422)
+    expect((await logOf(craft)).filter(({ kind }) => kind === 'photo')).toHaveLength(1)
   })
 })

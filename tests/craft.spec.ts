@@ -1,9 +1,11 @@
 import AxeBuilder from '@axe-core/playwright'
+import { readFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import type { Page } from '@playwright/test'
 import { loadDemoYears } from '../server/db/demo-years'
 import { expect, expectSaved, field, station, test } from './bench-test'
 
+const pixel = readFileSync(fileURLToPath(new URL('pixel.png', import.meta.url)))
 const years = fileURLToPath(new URL('../demo/years/years.json', import.meta.url))
 const accessible = async (page: Page): Promise<void> =>
   expect((await new AxeBuilder({ page }).setLegacyMode().analyze()).violations).toEqual([])
@@ -42,6 +44,17 @@ test('a craft comes back: its fading bank, a capacity test, a correction, and a 
   await accessible(page)
   await page.getByRole('button', { name: 'Save to logbook' }).click()
   await expect(entries).toContainText('from a test')
+
+  // A photograph goes into the logbook too.
+  await page
+    .getByLabel('Add a photo')
+    .setInputFiles({ name: 'locker.png', mimeType: 'image/png', buffer: pixel })
+  await page.getByLabel('What it shows').fill('Battery box, port side')
+  await page.getByRole('dialog').getByRole('button', { name: 'Add', exact: true }).click()
+  await expect(entries).toContainText('Photograph: Battery box, port side')
+  await expect(
+    page.getByRole('list', { name: 'Photos' }).getByRole('img', { name: 'Battery box, port side' }),
+  ).toBeVisible()
 
   // A wrong entry is corrected: both stay.
   await page.getByRole('button', { name: 'New entry' }).click()

@@ -28,8 +28,10 @@ export function useCraft(id: () => string) {
     if (log.kind === 'ok') entries.value = log.data
   }
   /** Sends something that changes the craft, and shows what came of it. False if it was refused. */
-  async function send(path: string, method: 'POST' | 'PUT', body: object): Promise<boolean> {
-    const answer = await ask(path, asJson(method, { who: name(), ...body }))
+  const send = (path: string, method: 'POST' | 'PUT', body: object): Promise<boolean> =>
+    sent(path, asJson(method, { who: name(), ...body }))
+  async function sent(path: string, request: RequestInit): Promise<boolean> {
+    const answer = await ask(path, request)
     problem.value = problemOf(answer, unreachable)
     if (answer.kind === 'ok') await load()
     return answer.kind === 'ok'
@@ -55,5 +57,11 @@ export function useCraft(id: () => string) {
     send,
     startJob,
     addEntries: (added: readonly EntryBody[]) => send(`/api/craft/${id()}/log`, 'POST', { entries: added }),
+    addPhoto: (picture: Blob, words: string) =>
+      sent(`/api/craft/${id()}/photos?${new URLSearchParams({ who: name(), words })}`, {
+        method: 'POST',
+        headers: { 'content-type': picture.type },
+        body: picture,
+      }),
   }
 }

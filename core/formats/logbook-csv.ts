@@ -1,5 +1,12 @@
 import { entryProblems } from '#core/logbook/check-entry'
-import { entryKinds, entryOf, type EntryBody, type EntryKind, type LogEntry } from '#core/logbook/entry'
+import {
+  entryKinds,
+  entryOf,
+  writtenKinds,
+  type EntryBody,
+  type EntryKind,
+  type LogEntry,
+} from '#core/logbook/entry'
 import { logQuantities, logQuantity, logQuantityIds, type LogQuantityId } from '#core/logbook/quantities'
 import { parseQuantity } from '#core/units/parse'
 import { readTable, writeTable, type TableColumns, type TableProblem, type TableRow } from './table'
@@ -22,12 +29,13 @@ const columns: TableColumns = {
   by: { type: 'text', label: 'By', most: 100 },
 }
 
-/** A logbook as a table: every entry that stands, in the units that its quantities are kept in. */
+/** A logbook as a table, in the units that its quantities are kept in. Photographs stay outside a table. */
 export const writeLogbookCsv = (entries: readonly LogEntry[]): string =>
   writeTable(
     columns,
-    entries.map(
-      ({ at, kind, quantity, subject, value, expected, tolerance, words, serial, warrantyEnd, by }) => ({
+    entries
+      .filter(({ kind }) => kind !== 'photo')
+      .map(({ at, kind, quantity, subject, value, expected, tolerance, words, serial, warrantyEnd, by }) => ({
         at,
         kind,
         quantity: quantity ?? undefined,
@@ -40,15 +48,14 @@ export const writeLogbookCsv = (entries: readonly LogEntry[]): string =>
         serial: serial || undefined,
         warrantyEnd: warrantyEnd ?? undefined,
         by,
-      }),
-    ),
+      })),
   )
 
 const same = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase()
 const quantityOf = (words: string): LogQuantityId | undefined =>
   logQuantityIds.find((id) => same(id, words) || same(logQuantities[id].label, words))
 const kindOf = (words: string): EntryKind | undefined =>
-  (Object.keys(entryKinds) as EntryKind[]).find((id) => same(id, words) || same(entryKinds[id], words))
+  writtenKinds.find((id) => same(id, words) || same(entryKinds[id], words))
 
 /** A time as it is kept; a day alone is its noon, so that it is the same day everywhere. */
 const momentOf = (words: string): string => {
@@ -90,8 +97,7 @@ function readRow(
   if (word('quantity') && !quantity)
     problems.push({ line, column: 'quantity', reason: `must be one of: ${logQuantityIds.join(', ')}` })
   const kind = word('kind') ? kindOf(word('kind')) : quantity ? 'reading' : 'note'
-  if (!kind)
-    problems.push({ line, column: 'kind', reason: `must be one of: ${Object.keys(entryKinds).join(', ')}` })
+  if (!kind) problems.push({ line, column: 'kind', reason: `must be one of: ${writtenKinds.join(', ')}` })
   const numberIn = (column: 'value' | 'expected' | 'tolerance'): number | null => {
     if (!word(column) || !quantity) return null
     const unit = word('unit')

@@ -22,7 +22,7 @@ export function entryProblems(entry: EntryBody, now: number): EntryProblem[] {
   if (entry.kind === 'reading') ofReading(entry, note)
   else if (entry.kind === 'replaced') {
     if (entry.subject === '') note('subject', 'is empty: name the part')
-  } else if (entry.words === '') note('words', 'is empty')
+  } else if (entry.words === '' && entry.kind !== 'photo') note('words', 'is empty')
   if (entry.warrantyEnd !== null && entry.warrantyEnd < entry.at.slice(0, 10))
     note('warrantyEnd', 'is before the part was fitted')
   return problems

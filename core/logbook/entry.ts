@@ -6,8 +6,11 @@ export const entryKinds = {
   replaced: 'Part replaced',
   deviation: 'Left open',
   note: 'Note',
+  photo: 'Photograph',
 } as const
 export type EntryKind = keyof typeof entryKinds
+/** Kinds of an entry that words and numbers alone make: a photograph comes with its picture. */
+export const writtenKinds = (Object.keys(entryKinds) as EntryKind[]).filter((kind) => kind !== 'photo')
 
 export const entrySources = {
   typed: 'typed',

@@ -26,6 +26,7 @@ export const archivedTables: readonly ArchivedTable[] = [
   { name: 'quotation_answer', order: 'job_id, count' },
   { name: 'customer_message', order: 'at, message_id' },
   { name: 'log_entry', order: 'place', without: ['place'] },
+  { name: 'craft_photo', order: 'entry_id', bytes: 'data' },
   { name: 'reminder', order: 'reminder_id' },
 ]
 

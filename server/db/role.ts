@@ -29,6 +29,7 @@ const allowed: Readonly<Record<string, string>> = {
   craft: 'insert, update, delete',
   // A logbook is added to.
   log_entry: 'insert',
+  craft_photo: 'insert',
   reminder: 'insert, update, delete',
   calendar_feed: 'insert, update, delete',
   person: 'insert, update',

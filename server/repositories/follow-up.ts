@@ -28,7 +28,7 @@ export class FollowUp extends Repository {
           : [],
       )
       await this.to.reminders.addDue(tx, craft, due)
-      return added
+      return added.length
     })
   }
 

@@ -2,6 +2,7 @@ import type { Sql } from 'postgres'
 import type { Judge } from '../judging/judge'
 import type { Actor } from './actor'
 import { CalendarFeeds } from './calendar-feeds'
+import { CraftPhotos } from './craft-photos'
 import { Crafts } from './crafts'
 import { CustomerDataStore } from './customer-data'
 import { CustomerLinks } from './customer-links'
@@ -27,6 +28,7 @@ export interface Repositories {
   /** The id of the workshop that all of them are of. */
   readonly workshop: string
   readonly calendarFeeds: CalendarFeeds
+  readonly craftPhotos: CraftPhotos
   readonly crafts: Crafts
   readonly customers: Customers
   readonly customerData: CustomerDataStore
@@ -71,6 +73,7 @@ export function repositoriesOf(
   return {
     workshop: actor.workshop,
     calendarFeeds: new CalendarFeeds(sql, actor),
+    craftPhotos: new CraftPhotos(sql, actor, logbooks),
     crafts,
     customers,
     customerData: new CustomerDataStore(sql, actor, { customers, crafts, logbooks, reminders }),

@@ -37,7 +37,7 @@ export class Logbooks extends Repository {
   }
 
   /**
-   * Adds entries to the logbook of a craft, inside a transaction. Gives how many.
+   * Adds entries to the logbook of a craft, inside a transaction. Gives their ids.
    * @param job in which they were made
    * @throws if an entry corrects one that the craft does not have
    */
@@ -46,7 +46,7 @@ export class Logbooks extends Repository {
     craft: string,
     entries: readonly EntryBody[],
     job: string | null = null,
-  ): Promise<number> {
+  ): Promise<string[]> {
     const { workshop, person } = this.actor
     const corrected = entries.flatMap(({ corrects }) => corrects ?? [])
     if (corrected.length > 0) {
@@ -63,11 +63,15 @@ export class Logbooks extends Repository {
       ...entry,
       warranty_end: warrantyEnd,
     }))
-    for (let from = 0; from < rows.length; from += rowsAtOnce)
-      await tx`insert into log_entry ${tx(rows.slice(from, from + rowsAtOnce))}`
+    const ids: string[] = []
+    for (let from = 0; from < rows.length; from += rowsAtOnce) {
+      const added = await tx<{ id: string }[]>`
+        insert into log_entry ${tx(rows.slice(from, from + rowsAtOnce))} returning entry_id as id`
+      ids.push(...added.map(({ id }) => id))
+    }
     await tx`
       update craft set checks = null, updated_at = now() where workshop_id = ${workshop} and craft_id = ${craft}`
-    return rows.length
+    return ids
   }
 }
 

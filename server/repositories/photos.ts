@@ -30,7 +30,17 @@ const columns = (sql: Sql) =>
 
 /** Photos that a job holds, and bytes that all of a workshop take, at most. */
 const mostPhotos = 60
-const mostBytes = 4 * 1024 ** 3
+export const mostBytes = 4 * 1024 ** 3
+export const noRoom = 'There is no room for more photos. Delete old ones first'
+
+/** Bytes of all photos of a workshop. Whoever adds one waits here, so that many at once do not pass a limit together. */
+export async function heldBytes(tx: Sql, workshop: string): Promise<number> {
+  await tx`select pg_advisory_xact_lock(hashtextextended(${`photos ${workshop}`}, 0))`
+  const [held] = await tx<{ bytes: string }[]>`
+    select coalesce((select sum(bytes) from photo where workshop_id = ${workshop}), 0)
+      + coalesce((select sum(bytes) from craft_photo where workshop_id = ${workshop}), 0) as bytes`
+  return Number(held!.bytes)
+}
 
 /** The photos of jobs. */
 export class Photos extends Repository {
@@ -59,19 +69,16 @@ export class Photos extends Repository {
   ): Promise<PhotoRow | { readonly refused: string }> {
     const { workshop, person } = this.actor
     return this.together(async (tx) => {
-      // One at a time, so that many at once do not pass a limit together.
-      await tx`select pg_advisory_xact_lock(hashtextextended(${`photos ${workshop}`}, 0))`
+      const bytes = await heldBytes(tx, workshop)
       const [there] = id
         ? await tx<PhotoRow[]>`
             select ${columns(tx)} from photo where workshop_id = ${workshop} and job_id = ${job} and photo_id = ${id}`
         : []
       if (there) return there
-      const [held] = await tx<{ count: number; bytes: string }[]>`
-        select count(*) filter (where job_id = ${job})::int as count, coalesce(sum(bytes), 0) as bytes
-        from photo where workshop_id = ${workshop}`
+      const [held] = await tx<{ count: number }[]>`
+        select count(*)::int as count from photo where workshop_id = ${workshop} and job_id = ${job}`
       if (held!.count >= mostPhotos) return { refused: `A job holds at most ${mostPhotos} photos` }
-      if (Number(held!.bytes) + data.byteLength > mostBytes)
-        return { refused: 'There is no room for more photos. Delete old ones first' }
+      if (bytes + data.byteLength > mostBytes) return { refused: noRoom }
       const photo = {
         workshop_id: workshop,
         job_id: job,

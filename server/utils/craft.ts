@@ -2,7 +2,7 @@ import type { H3Event } from 'h3'
 import Joi from 'joi'
 import { isoDate } from '#core/formats/job-schema'
 import { crafts } from '#core/job/document'
-import { entryKinds, entryOf, entrySources, type EntryBody } from '#core/logbook/entry'
+import { entryOf, entrySources, writtenKinds, type EntryBody } from '#core/logbook/entry'
 import { entryProblems } from '#core/logbook/check-entry'
 import { logQuantityIds } from '#core/logbook/quantities'
 import type { CraftEntry, SavedCraft } from '../repositories/crafts'
@@ -55,7 +55,7 @@ export function savedCraft(saved: SavedCraft) {
 
 const number = Joi.number().allow(null).default(null)
 export const entrySchema = Joi.object<EntryBody>({
-  kind: Joi.valid(...Object.keys(entryKinds)).required(),
+  kind: Joi.valid(...writtenKinds).required(),
   at: Joi.string().isoDate().required(),
   quantity: Joi.valid(...logQuantityIds)
     .allow(null)

@@ -1,5 +1,12 @@
 <script setup lang="ts">
-import { entryKinds, entryOf, type EntryBody, type EntryKind, type LogEntry } from '#core/logbook/entry'
+import {
+  entryKinds,
+  entryOf,
+  writtenKinds,
+  type EntryBody,
+  type EntryKind,
+  type LogEntry,
+} from '#core/logbook/entry'
 import { logQuantities, logQuantity, type LogQuantityId } from '#core/logbook/quantities'
 import { entryProblems } from '#core/logbook/check-entry'
 import { todayHere } from '../../utils/craft'
@@ -9,7 +16,7 @@ const props = defineProps<{ subjects: readonly string[]; corrects?: LogEntry }>(
 const emit = defineEmits<{ add: [entry: EntryBody] }>()
 const { parse, unitName, n } = useWriting()
 const old = props.corrects
-const kind = ref<EntryKind>(old?.kind ?? 'reading')
+const kind = ref<EntryKind>(!old ? 'reading' : old.kind === 'photo' ? 'note' : old.kind)
 const quantity = ref<LogQuantityId>(old?.quantity ?? 'capacity')
 const unit = computed(() => logQuantity(quantity.value).unit)
 const written = (value: number | null | undefined): string =>
@@ -70,7 +77,7 @@ function add() {
     <label class="block"
       ><span class="mb-0.5 block text-xs text-soft">Entry</span
       ><select v-model="kind" class="entry">
-        <option v-for="(word, id) in entryKinds" :key="id" :value="id">{{ word }}</option>
+        <option v-for="id in writtenKinds" :key="id" :value="id">{{ entryKinds[id] }}</option>
       </select></label
     >
     <label class="block"

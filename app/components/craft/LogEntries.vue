@@ -4,7 +4,7 @@ import { logQuantity, readingName } from '#core/logbook/quantities'
 import { shownDay } from '../../utils/craft'
 
 /** The logbook of a craft, newest first. Entries stay: a correction stands next to what it corrects. */
-const props = defineProps<{ entries: readonly LogEntry[]; subjects: readonly string[] }>()
+const props = defineProps<{ craft: string; entries: readonly LogEntry[]; subjects: readonly string[] }>()
 const emit = defineEmits<{ correct: [entry: EntryBody] }>()
 const { q } = useWriting()
 const atOnce = 50
@@ -42,6 +42,17 @@ const extras = ({ serial, warrantyEnd }: LogEntry): string =>
             >{{ entry.kind === 'reading' || entry.kind === 'replaced' ? ' · ' : ': '
             }}{{ entry.words }}</template
           ><span v-if="extras(entry)" class="text-soft"> · {{ extras(entry) }}</span>
+          <a
+            v-if="entry.kind === 'photo' && !corrected.has(entry.id)"
+            :href="`/api/craft/${craft}/photos/${entry.id}`"
+            target="_blank"
+            class="my-1 block w-fit"
+            ><img
+              :src="`/api/craft/${craft}/photos/${entry.id}`"
+              :alt="entry.words || 'Photograph'"
+              class="size-20 border border-edge object-cover"
+              loading="lazy"
+          /></a>
           <span class="block text-xs text-soft"
             >{{ entry.by }}, {{ entrySources[entry.source]
             }}<template v-if="entry.corrects">, corrects an earlier entry</template></span

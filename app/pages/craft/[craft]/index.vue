@@ -6,7 +6,7 @@ import { draftOfCraft, type CraftDraft } from '../../../utils/craft'
 const route = useRoute()
 const account = useAccount()
 const id = () => String(route.params.craft)
-const { whole, entries, series, checks, problem, load, send, startJob, addEntries } = useCraft(id)
+const { whole, entries, series, checks, problem, load, send, startJob, addEntries, addPhoto } = useCraft(id)
 const craft = computed(() => whole.value?.craft)
 useHead({ title: () => `${craft.value?.name || 'Craft'} · Jovial Anchor` })
 useKeys(shopKeys)
@@ -103,7 +103,7 @@ const remind = (due: string, words: string) => send(`/api/craft/${id()}/reminder
                 <SeriesCard v-for="one in withoutLimit" :key="one.id" :series="one" />
               </div>
             </details>
-            <LogEntries :entries="entries" :subjects="subjects" @correct="add" />
+            <LogEntries :craft="craft.id" :entries="entries" :subjects="subjects" @correct="add" />
           </section>
           <section v-if="whole.fleet.length" aria-labelledby="fleet">
             <h2 id="fleet" class="mb-2 text-xl">Fleet: {{ craft.type }}</h2>
@@ -127,21 +127,7 @@ const remind = (due: string, words: string) => send(`/api/craft/${id()}/reminder
             <ReminderList :reminders="whole.reminders" @changed="load" />
             <ReminderForm @add="remind" />
           </section>
-          <section v-if="whole.photos.length" aria-labelledby="photos">
-            <h2 id="photos" class="mb-2 text-xl">Photos</h2>
-            <ul class="grid grid-cols-3 gap-2" aria-label="Photos">
-              <li v-for="photo in whole.photos" :key="photo.id">
-                <a :href="`/api/jobs/${photo.job}/photos/${photo.id}`" target="_blank"
-                  ><img
-                    :src="`/api/jobs/${photo.job}/photos/${photo.id}`"
-                    :alt="`${photo.name}, job ${photo.jobNumber}`"
-                    class="aspect-square w-full border border-edge object-cover"
-                    loading="lazy"
-                /></a>
-                <p class="truncate text-xs text-soft">Job {{ photo.jobNumber }}</p>
-              </li>
-            </ul>
-          </section>
+          <CraftPhotos :craft="craft.id" :entries="entries" :of-jobs="whole.photos" :add="addPhoto" />
         </div>
       </div>
       <AppDialog v-model:open="isEditing" title="Edit craft">

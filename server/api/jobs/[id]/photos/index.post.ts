@@ -1,7 +1,6 @@
 import Joi from 'joi'
 import { partKindIds } from '#core/job/fields'
-import { mostPixels, pictureOf } from '../../../../pictures/picture'
-import { readBytes, typeOf } from '../../../../utils/body'
+import { pictureTypes, sentPicture } from '../../../../pictures/sent'
 import { repositories } from '../../../../utils/database'
 import { plainText } from '../../../../utils/plain-text'
 import { Refusal } from '../../../../utils/refusal'
@@ -9,8 +8,6 @@ import { jobId, noSuchJob } from '../../../../utils/reply'
 import { whoSchema } from '../../../../utils/who'
 import { photoRow } from '../../../../answers/jobs'
 import { made, route } from '../../../../utils/route'
-
-const largestBytes = 8 * 1024 * 1024
 
 const query = Joi.object<{ who: string; station: string; name: string; id?: string; at?: string }>({
   who: whoSchema,
@@ -29,21 +26,15 @@ export default route(
   {
     needs: 'apprentice',
     query,
-    takes: ['image/jpeg', 'image/png', 'image/webp'],
+    takes: pictureTypes,
     answer: made(photoRow),
     refuses: [404],
   },
   async (event, { query: { who, station, name, id: photo, at } }) => {
     const id = jobId(event)
-    const type = typeOf(event)
-    if (!type.startsWith('image/')) throw new Refusal(415, 'Send an image file')
-    const data = await readBytes(event, largestBytes)
     const { jobs, photos } = await repositories(event, who)
     if (!(await jobs.read(id))) throw noSuchJob()
-    const picture = await pictureOf(data, type)
-    if (picture === 'too large')
-      throw new Refusal(422, `This picture has more than ${mostPixels / 1e6} million pixels`)
-    if (!picture) throw new Refusal(422, 'This is not a complete picture. Use JPEG, PNG or WebP')
+    const picture = await sentPicture(event)
     const added = await photos.add(id, { ...picture, station, name, id: photo, takenAt: at })
     if ('refused' in added) throw new Refusal(422, added.refused)
     return added
