@@ -10,6 +10,7 @@ export const layerRoles = {
   rules: 'shop rules with defaults and reasons',
   job: 'the survey: fields, document, changes, migrations',
   shelf: 'kinds of parts',
+  labels: 'rating plates: pictures made readable, values found in print',
   system: 'the job as one system: scenes, unknowns, lanes, energy',
   loads: 'energy audit, load detection',
   circuit: 'a general DC circuit solver',

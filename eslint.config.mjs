@@ -9,6 +9,7 @@ const corePackages = [
   'dinero.js',
   'uqr',
   'd3-dsv',
+  'fastest-levenshtein',
   'pure-rand/.*',
   'suncalc',
   'elkjs/lib/elk-api',

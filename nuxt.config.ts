@@ -2,11 +2,15 @@ import tailwindcss from '@tailwindcss/vite'
 import { build } from 'esbuild'
 import { randomUUID } from 'node:crypto'
 import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
 
 /** Types that were found sound are checked again only where something of them changed. */
 const checkedOnce = (of: string) => ({
   compilerOptions: { incremental: true, tsBuildInfoFile: `../node_modules/.cache/${of}.tsbuildinfo` },
 })
+
+/** Files of the label reader, as the build names them. */
+const labelReader = '**/{tesseract-core,worker.min,zxing_reader}*'
 
 export default defineNuxtConfig({
   compatibilityDate: '2026-11-01',
@@ -63,7 +67,16 @@ export default defineNuxtConfig({
       })
     },
   },
-  nitro: { compressPublicAssets: true, typescript: { strict: true, tsConfig: checkedOnce('server') } },
+  nitro: {
+    // What the label reader knows of letters: read on first use, and never changed under its address.
+    publicAssets: [
+      {
+        dir: fileURLToPath(new URL('node_modules/@tesseract.js-data/eng/4.0.0_best_int', import.meta.url)),
+        baseURL: '/recognition',
+        maxAge: 31_536_000,
+      },
+    ],
+    compressPublicAssets: true, typescript: { strict: true, tsConfig: checkedOnce('server') } },
   typescript: {
     strict: true,
     tsConfig: checkedOnce('app'),
@@ -91,6 +104,8 @@ export default defineNuxtConfig({
     },
     workbox: {
       globPatterns: ['**/*.{js,css,woff2,svg,png,wasm}'],
+      // The label reader comes to a device on first use.
+      globIgnores: [labelReader],
       maximumFileSizeToCacheInBytes: 5 * 1024 * 1024,
       // The server writes the page: it belongs to this build.
       additionalManifestEntries: [{ url: '/', revision: randomUUID() }],
@@ -101,6 +116,11 @@ export default defineNuxtConfig({
           urlPattern: /\/api\/jobs\/[^/]+\/photos\/[^/]+$/,
           handler: 'CacheFirst',
           options: { cacheName: 'photos', expiration: { maxEntries: 300 } },
+        },
+        {
+          urlPattern: /\/recognition\/|\/_nuxt\/(?:tesseract-core|worker\.min|zxing_reader)/,
+          handler: 'CacheFirst',
+          options: { cacheName: 'label-reader' },
         },
         { urlPattern: /\/weather\/.*\.epw$/, handler: 'CacheFirst', options: { cacheName: 'weather' } },
       ],

@@ -8,6 +8,7 @@ import { benchCraft } from './bench/craft'
 import { benchDiagnosis, benchDiagnosisOf } from './bench/diagnosis'
 import { benchKept } from './bench/kept'
 import { benchKeystrokes } from './bench/keystrokes'
+import { benchLabels } from './bench/labels'
 import { benchLists } from './bench/lists'
 import { benchLoad } from './bench/load'
 import { benchPage } from './bench/page'
@@ -21,6 +22,7 @@ import { withDemo } from './lib/demo'
 
 /** Those that take minutes and much room: carried out where they are named. */
 const long: Readonly<Record<string, () => void | Promise<void>>> = {
+  labels: benchLabels,
   load: benchLoad,
   scale: () => withDemo(benchScale),
 }

@@ -68,6 +68,7 @@ const part = (kind: PartKind): Joi.ObjectSchema =>
   Joi.object({
     name: text(200),
     notes: text(5000),
+    serial: text(100),
     from: Joi.string().max(60),
     of: Joi.string().max(60),
     shelf: Joi.object({

@@ -66,6 +66,8 @@ export interface JobHead {
 export interface PartExtras {
   readonly name?: string
   readonly notes?: string
+  /** Serial number on its label. */
+  readonly serial?: string
   /** Link or starting battery: the path of the alternator that feeds it. */
   readonly from?: string
   /** Cable: the path of the part whose current it carries. */

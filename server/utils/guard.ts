@@ -19,7 +19,8 @@ export const contentPolicy = (digests: readonly string[] = []): string =>
     "default-src 'self'",
     "img-src 'self' data: blob:",
     "style-src 'self' 'unsafe-inline'",
-    ["script-src 'self'", ...digests.map((digest) => `'sha256-${digest}'`)].join(' '),
+    // The recogniser of labels is WebAssembly.
+    ["script-src 'self' 'wasm-unsafe-eval'", ...digests.map((digest) => `'sha256-${digest}'`)].join(' '),
     "object-src 'none'",
     "frame-ancestors 'none'",
     "base-uri 'self'",

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { partName } from '#core/job/document'
 import type { ManyKindId, PartKindId } from '#core/job/fields'
+import { labelledKinds } from '#core/labels/kinds'
 import { shelfKindsFor, valuesFromShelf, type ShelfPart } from '#core/shelf/kinds'
 
 /** What is surveyed at one station of the walk-round, as a sheet of rows. */
@@ -19,6 +20,7 @@ const {
 } = useStationParts(() => props.kind)
 const input = (event: Event) => (event.target as HTMLInputElement).value
 const shelfKinds = computed(() => shelfKindsFor(props.kind))
+const hasLabel = computed(() => labelledKinds.includes(props.kind))
 const picking = ref<string | null>(null)
 
 const sheet = useTemplateRef<{ element: HTMLElement }>('sheet')
@@ -100,7 +102,7 @@ function take(part: ShelfPart) {
       :class="i > 0 && 'mt-4 border-t-2 border-rope pt-1'"
     >
       <div
-        v-if="kindInfo.many || kind === 'candidate' || shelfKinds.length"
+        v-if="kindInfo.many || kind === 'candidate' || shelfKinds.length || hasLabel"
         class="flex flex-wrap items-center gap-x-3 gap-y-1 py-1"
       >
         <label v-if="kindInfo.many || kind === 'candidate'" class="flex min-w-40 flex-1 items-center gap-2"
@@ -131,6 +133,17 @@ function take(part: ShelfPart) {
           :kind="kind"
           @pick="picking = ref.path"
         />
+        <StationLabel v-if="hasLabel" :of="ref" />
+        <label v-if="ref.part.serial !== undefined" class="flex min-w-40 items-center gap-2"
+          ><span class="whitespace-nowrap text-soft">Serial number</span
+          ><input
+            class="entry !min-h-8 max-md:!min-h-11"
+            maxlength="100"
+            autocomplete="off"
+            data-step
+            :value="ref.part.serial"
+            @input="bench.setPartText(ref.path, 'serial', input($event))"
+        /></label>
         <RemovePart v-if="kindInfo.many" :path="ref.path" />
       </div>
       <div class="grid grid-cols-1 border-t border-line xl:grid-cols-2 xl:gap-x-5">

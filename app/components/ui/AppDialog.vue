@@ -4,6 +4,7 @@ import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 defineProps<{
   title: string
   /** A dialog that must be answered has no way to be dismissed. */ must?: boolean
+  /** Two columns fit side by side. */ wide?: boolean
 }>()
 const open = defineModel<boolean>('open', { required: true })
 </script>
@@ -11,7 +12,10 @@ const open = defineModel<boolean>('open', { required: true })
 <template>
   <Dialog :open="open" class="fixed inset-0 z-40 overflow-y-auto p-4" @close="must || (open = false)">
     <div class="fixed inset-0 bg-black/55" aria-hidden="true" />
-    <DialogPanel class="relative mx-auto mt-[8vh] w-full max-w-xl border border-edge bg-card p-5 text-ink">
+    <DialogPanel
+      class="relative mx-auto w-full border border-edge bg-card p-5 text-ink"
+      :class="wide ? 'mt-[3vh] max-w-5xl' : 'mt-[8vh] max-w-xl'"
+    >
       <DialogTitle class="mb-3 min-h-9 pr-24 text-xl">{{ title }}</DialogTitle>
       <slot />
       <!-- Last, so that what the dialog is for has the focus: a space typed there must not close it. -->

@@ -1,0 +1,4 @@
+import { expose } from 'comlink'
+import { PhotoReader } from './photo-look'
+
+expose(new PhotoReader())

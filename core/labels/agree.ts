@@ -1,0 +1,66 @@
+import type { Box, LabelWord } from './word'
+
+/** What two readings agree on is sure to this degree; what only one has, or they read differently, is not sure. */
+const [agreed, alone, disputed] = [0.96, 0.5, 0.3]
+/** A word whose own confidence is below this is replaced by what the second reading is surer of. */
+const unsure = 0.5
+/** What two boxes have to share of the smaller one to be the same place. */
+const samePlace = 0.5
+
+/** Whether a word is print, and not a frame or a scratch. */
+const isPrint = ({ text, confidence }: LabelWord): boolean =>
+  text.replace(/[^\p{L}\p{N}]/gu, '').length >= 2 && confidence >= unsure
+
+const areaOf = ({ left, top, right, bottom }: Box): number =>
+  Math.max(0, right - left) * Math.max(0, bottom - top)
+const shared = (a: Box, b: Box): number =>
+  areaOf({
+    left: Math.max(a.left, b.left),
+    top: Math.max(a.top, b.top),
+    right: Math.min(a.right, b.right),
+    bottom: Math.min(a.bottom, b.bottom),
+  }) / Math.max(1, Math.min(areaOf(a), areaOf(b)))
+
+/** Letters and digits alone, with letters that are often taken for each other as one. */
+const compared = (text: string): string =>
+  text
+    .replace(/[^\p{L}\p{N}.,%-]/gu, '')
+    .replace(/,/gu, '.')
+    .replace(/[vV]+/gu, 'v')
+    .replace(/^[.-]+|[.-]+$/gu, '')
+const digits = (text: string): string =>
+  text
+    .replace(/[^\d.,-]/gu, '')
+    .replace(/,/gu, '.')
+    .replace(/^[.-]+|[.-]+$/gu, '')
+
+/**
+ * The words of a reading, each as sure as a second reading of the same picture makes it. Numbers that the two read
+ * differently are in doubt, however sure either was.
+ */
+export function agreedWords(first: readonly LabelWord[], second: readonly LabelWord[]): LabelWord[] {
+  const used = new Set<LabelWord>()
+  const words = first.map((word): LabelWord => {
+    const there = second
+      .filter(({ box }) => shared(word.box, box) > samePlace)
+      .sort((a, b) => a.box.left - b.box.left)
+    if (there.length === 0) return word
+    for (const one of there) used.add(one)
+    const text = there.map((one) => one.text).join('')
+    // The second reading may have run two words into one.
+    const isSame = compared(text) === compared(word.text)
+    if (isSame) return { ...word, confidence: Math.max(word.confidence, agreed) }
+    const hasDigits = /\d/u.test(word.text) || /\d/u.test(text)
+    if (!hasDigits) return word
+    const within =
+      there.length === 1 && digits(word.text) !== '' && compared(text).includes(compared(word.text))
+    if (within || (digits(text) === digits(word.text) && digits(text) !== ''))
+      return { ...word, confidence: Math.max(word.confidence, agreed) }
+    const surer = there.length === 1 && there[0]!.confidence > word.confidence && word.confidence < unsure
+    return { ...word, text: surer ? text : word.text, confidence: Math.min(word.confidence, disputed) }
+  })
+  const missed = second.filter(
+    (one) => !used.has(one) && isPrint(one) && !first.some(({ box }) => shared(box, one.box) > samePlace / 2),
+  )
+  return [...words, ...missed.map((one) => ({ ...one, confidence: one.confidence * alone }))]
+}

@@ -1,0 +1,33 @@
+import { beforeTurn, turned, type Grey, type Point } from './grey'
+import { inverted, isLightOnDark, levelled, onBlank, smoothed } from './level'
+import { levelAngle } from './skew'
+
+/** Longest side at which plates are read, px: larger is slower and reads no better. */
+export const readingSide = 2000
+
+/** A photo made ready for recognition. */
+export interface Prepared {
+  readonly picture: Grey
+  /** By what it was turned, radians, clockwise. */
+  readonly angle: number
+  /** Where a point of the prepared picture is on the photo, px. */
+  readonly onPhoto: (point: Point) => Point
+}
+
+/** Reach of what counts as around a pixel, in shares of the longest side. */
+const reachShare = 1 / 40
+
+/**
+ * Makes a photo of a plate ready for recognition: even light, dark print on light ground, lines level.
+ * @param photo upright, at most {@link readingSide} px
+ */
+export function prepare(photo: Grey): Prepared {
+  const even = levelled(smoothed(photo), Math.round(Math.max(photo.width, photo.height) * reachShare))
+  const dark = isLightOnDark(even) ? inverted(even) : even
+  const angle = levelAngle(dark)
+  return {
+    picture: turned(onBlank(dark), angle),
+    angle,
+    onPhoto: (point) => beforeTurn(point, photo, angle),
+  }
+}

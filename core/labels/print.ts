@@ -1,0 +1,69 @@
+import { agreedWords } from './agree'
+import { graymap, scaled, type Grey } from './grey'
+import { prepare } from './prepare'
+import type { Box, LabelWord } from './word'
+
+/** How print is looked for: single words wherever they are, or one block of lines. */
+export type PrintLayout = 'scattered' | 'block'
+
+/** A picture to recognise, as a file. */
+export interface PrintPass {
+  readonly file: Uint8Array
+  readonly layout: PrintLayout
+  /** Its size, in shares of the prepared picture. */
+  readonly scale: number
+}
+
+/** A photo ready for recognition: it is read twice, in two ways, so that slips show. */
+export interface PrintJob {
+  readonly passes: readonly [PrintPass, PrintPass]
+  /** Size of the photo that boxes are in, px. */
+  readonly width: number
+  readonly height: number
+  /** By what the photo was turned before it was read, radians, clockwise. */
+  readonly angle: number
+}
+
+/** The second reading is of a smaller picture. */
+const secondScale = 0.7
+
+/** Makes a photo ready: see {@link prepare}. @param photo upright, at most `readingSide` px */
+export function printJobOf(photo: Grey): PrintJob {
+  const { picture, angle } = prepare(photo)
+  return {
+    passes: [
+      { file: graymap(picture), layout: 'scattered', scale: 1 },
+      { file: graymap(scaled(picture, secondScale)), layout: 'block', scale: secondScale },
+    ],
+    width: photo.width,
+    height: photo.height,
+    angle,
+  }
+}
+
+/** A word as a recogniser gives it: confidence in %, box in the pixels of its picture. */
+export interface RecognisedWord {
+  readonly text: string
+  readonly confidence: number
+  readonly bbox: { readonly x0: number; readonly y0: number; readonly x1: number; readonly y1: number }
+}
+
+/** The words of a picture from what a recogniser says of each of its passes. */
+export function wordsOfPasses(
+  { passes }: Pick<PrintJob, 'passes'>,
+  read: readonly (readonly RecognisedWord[])[],
+): LabelWord[] {
+  const [first = [], second = []] = passes.map(({ scale }, i) =>
+    (read[i] ?? []).map(({ text, confidence, bbox }): LabelWord => ({
+      text,
+      confidence: confidence / 100,
+      box: {
+        left: bbox.x0 / scale,
+        top: bbox.y0 / scale,
+        right: bbox.x1 / scale,
+        bottom: bbox.y1 / scale,
+      } satisfies Box,
+    })),
+  )
+  return agreedWords(first, second)
+}
