@@ -79,10 +79,11 @@ const sureEnough = 0.6
  */
 export function linesOf(all: readonly LabelWord[]): LabelWord[][] {
   const print = all.filter(({ text }) => /[\p{L}\p{N}%]|^(?:[-–~…]|\.{2,4})$/u.test(text))
-  const usual = usualHeight(print.filter(({ confidence }) => confidence >= sureEnough))
+  const sure = print.filter(({ confidence }) => confidence >= sureEnough)
+  const usual = usualHeight(sure.length > 0 ? sure : print)
   const words = print.filter(({ box }) => heightOf(box) < tallest * usual)
   const { atTop, more } = slopeOf(
-    words.filter(({ text, confidence }) => confidence >= sureEnough && text.length > 1),
+    words.filter((word) => word.confidence >= sureEnough && word.text.length > 1),
   )
   const placed = words
     .map((word) => {
