@@ -51,13 +51,10 @@ export function useJobPhotos() {
       .map((photo) => ({ ...photo, address: addressOf(photo), waits: { refused: photo.refused } }))
     return [...there, ...waiting]
   })
-  // A photo that left the queue is on the server.
-  watch(
-    () => sync.photos.length,
-    (count, before) => {
-      if (of && count < before) void load(of)
-    },
-  )
+  // A photo that was sent, by this window or by another, is on the server.
+  watch([() => sync.sentPhotos, () => sync.photos.length], ([sent, count], [sentBefore, before]) => {
+    if (of && (sent !== sentBefore || count < before)) void load(of)
+  })
 
   /** Keeps a photo on this device and sends it. False where the browser has no room. */
   async function add(station: string, name: string, picture: Blob): Promise<boolean> {

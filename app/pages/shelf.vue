@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
+import { shelfColumns } from '#core/formats/shelf-csv'
+import { labelledShelfKinds } from '#core/labels/kinds'
 import { shelfKind, shelfKindIds, type ShelfKindId } from '#core/shelf/kinds'
 import type { Stored } from '../../server/repositories/shelf'
 import type { ShelfPage, ShelfRecord } from '../utils/api'
@@ -23,6 +25,21 @@ const sorts = [
 const sort = ref<(typeof sorts)[number][0]>('name')
 /** The part that is open: its code, or empty for a new one. */
 const open = ref<string | null>(null)
+/** The photo of the label of a new part. */
+const photo = shallowRef<File | null>(null)
+/** Counts new parts: each has a form of its own. */
+const started = ref(0)
+function openNew(of: File | null) {
+  photo.value = of
+  started.value++
+  open.value = ''
+}
+function choosePhoto(event: Event) {
+  const input = event.target as HTMLInputElement
+  const [file] = input.files ?? []
+  input.value = ''
+  if (file) openNew(file)
+}
 
 const {
   rows: parts,
@@ -74,6 +91,8 @@ async function saved(code: string | null) {
         v-if="account.mayDecide"
         :path="`/api/shelf/${kind}/table`"
         :title="shelfKind(kind).title"
+        :columns="shelfColumns(kind)"
+        :part="shelfKind(kind).fills"
         :words="
           ({ added, changed, same }: Stored) =>
             `${added} new, ${changed} in a new version, ${same} the same as before.`
@@ -81,7 +100,12 @@ async function saved(code: string | null) {
         @taken="saved(null)"
       />
       <a :href="`/api/shelf/${kind}/table`" download class="act-quiet">Export CSV</a>
-      <button v-if="account.mayDecide" type="button" class="act" @click="open = ''">
+      <label
+        v-if="account.mayDecide && labelledShelfKinds.includes(kind)"
+        class="act-quiet focus-within:outline-2 focus-within:outline-sea"
+        >New part from a photo<input type="file" accept="image/*" class="sr-only" @change="choosePhoto"
+      /></label>
+      <button v-if="account.mayDecide" type="button" class="act" @click="openNew(null)">
         New {{ shelfKind(kind).one.toLowerCase() }}
       </button>
     </header>
@@ -169,9 +193,10 @@ async function saved(code: string | null) {
       </p>
       <ShelfEditor
         v-if="open !== null"
-        :key="`${kind}/${open}`"
+        :key="`${kind}/${open}/${open === '' ? started : ''}`"
         :kind="kind"
         :code="open"
+        :photo="open === '' ? photo : null"
         @saved="saved"
         @close="open = null"
       />

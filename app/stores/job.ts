@@ -293,7 +293,11 @@ export const useJob = defineStore('job', () => {
 
   const setHead = (name: string, value: string): void =>
     edit((job) => ({ ...job, job: { ...job.job, [name]: value } }), `job/${name}`)
-  const setPartText = (path: PartPath, name: 'name' | 'notes' | 'serial' | 'from' | 'of', value: string): void =>
+  const setPartText = (
+    path: PartPath,
+    name: 'name' | 'notes' | 'serial' | 'from' | 'of',
+    value: string,
+  ): void =>
     edit(
       (job) =>
         withPart(job, path, ({ [name]: _old, ...rest }) =>

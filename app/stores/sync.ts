@@ -23,6 +23,8 @@ export const useSync = defineStore('sync', () => {
   const drafts = shallowRef<readonly UnsavedDraft[]>([])
   const photos = shallowRef<readonly QueuedPhoto[]>([])
   const ofOthers = shallowRef(0)
+  /** Counts photos that the server took: one may be sent before it was ever counted as waiting. */
+  const sentPhotos = shallowRef(0)
 
   async function count(): Promise<void> {
     const all = allDrafts()
@@ -77,8 +79,10 @@ export const useSync = defineStore('sync', () => {
       body: photo.picture,
     })
     if (answer.kind === 'unreachable') return false
-    if (answer.kind === 'ok') await dropPhoto(id)
-    else {
+    if (answer.kind === 'ok') {
+      await dropPhoto(id)
+      sentPhotos.value++
+    } else {
       const refused = isNotFound(answer) ? 'This job was deleted.' : answer.refused.error
       await queuePhoto({ ...photo, refused })
     }
@@ -97,5 +101,5 @@ export const useSync = defineStore('sync', () => {
     go()
   }
 
-  return { drafts, made, photos, waiting, ofOthers, run, start }
+  return { drafts, made, photos, sentPhotos, waiting, ofOthers, run, start }
 })

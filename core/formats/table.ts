@@ -56,6 +56,13 @@ function hasMoreLines(text: string, most: number): boolean {
   return false
 }
 
+/** The cells of a table, line by line, and its header as it is written. */
+export function cellsOf(text: string): { readonly headerLine: string; readonly lines: string[][] } {
+  const plain = text.replace(/^\uFEFF/, '')
+  const headerLine = /^[^\r\n]*/.exec(plain)![0]
+  return { headerLine, lines: dsvFormat(separatorOf(headerLine)).parseRows(plain) }
+}
+
 /** The header row of a table: ids, with units in brackets. */
 export const tableHeader = (columns: TableColumns): string[] =>
   Object.entries(columns).map(([id, column]) => headerOf(id, column))
@@ -80,9 +87,7 @@ export function readTable(text: string, columns: TableColumns, reading: TableRea
   })
   const tooMany = `There are more than ${mostTableRows} rows`
   if (hasMoreLines(text, mostLines)) return refuse(mostLines + 1, '', tooMany)
-  const headerLine = /^[^\r\n]*/.exec(text.replace(/^\uFEFF/, ''))![0]
-  const between = separatorOf(headerLine)
-  const lines = dsvFormat(between).parseRows(text.replace(/^\uFEFF/, ''))
+  const { headerLine, lines } = cellsOf(text)
   if (headerLine.trim() === '') return refuse(1, '', 'There is no header row')
   if (lines.length - 1 > mostTableRows) return refuse(mostTableRows + 2, '', tooMany)
   if (lines[0]!.length > mostColumns) return refuse(1, '', `There are more than ${mostColumns} columns`)
@@ -110,13 +115,14 @@ export function readTable(text: string, columns: TableColumns, reading: TableRea
 }
 
 /** A cell of the header: the column it heads, null if the table has none such, and the unit written with it. */
-interface Head {
+export interface Head {
   readonly id: string | null
   readonly words: string
   readonly unit: string | null
 }
 
-function headed(cell: string, columns: TableColumns): Head {
+/** Reads a cell of the header. */
+export function headed(cell: string, columns: TableColumns): Head {
   const text = cell.trim()
   const bracket = text.endsWith(')') ? text.lastIndexOf('(') : -1
   const words = (bracket < 0 ? text : text.slice(0, bracket)).trimEnd()

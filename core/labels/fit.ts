@@ -1,12 +1,14 @@
 import { partKinds, type PartKind, type PartKindId } from '#core/job/fields'
+import type { Unit } from '#core/units/units'
 import type { Concept } from './concepts'
 import type { Told } from './line'
 import { isRound, type LabelRule } from './rules'
 
 const systems = [12, 24, 48] as const
 
-const fitsRule = ({ value, concepts }: Told, rule: LabelRule): boolean => {
-  if (rule.unit !== value.unit) return false
+/** Whether a value in a unit, with words that mean these things, falls under a rule. */
+const fitsRule = (unit: Unit, concepts: ReadonlySet<Concept>, rule: LabelRule): boolean => {
+  if (rule.unit !== unit) return false
   const has = (one: Concept): boolean => concepts.has(one)
   if (rule.none?.some(has) || !(rule.all ?? []).every(has)) return false
   if (rule.any?.some(has)) return true
@@ -14,6 +16,13 @@ const fitsRule = ({ value, concepts }: Told, rule: LabelRule): boolean => {
     ? rule.bare === true && !needsWords(concepts)
     : (rule.all?.length ?? 0) > 0 || rule.bare === true
 }
+/** The rule that a value in a unit falls under by the words before it; undefined if none. */
+export const ruleFor = (
+  unit: Unit,
+  concepts: ReadonlySet<Concept>,
+  rules: readonly LabelRule[],
+): LabelRule | undefined => rules.find((rule) => fitsRule(unit, concepts, rule))
+
 /** Words that say what a value is: a value with them is not a bare one. */
 const needsWords = (concepts: ReadonlySet<Concept>): boolean =>
   [...concepts].some(
@@ -49,7 +58,7 @@ const unusual = 'Unusual here'
 
 /** The fields that a value gives by the rules of its part. @param nominal nominal voltage of the system, V; null if it is not known */
 export function given(one: Told, rules: readonly LabelRule[], nominal: number | null): Given[] {
-  const rule = rules.find((each) => fitsRule(one, each))
+  const rule = ruleFor(one.value.unit, one.concepts, rules)
   if (!rule || one.value.isAc) return []
   const scales = rule.scales ? (nominal ? [nominal / 12] : systems.map((system) => system / 12)) : [1]
   const isUsual = (value: number): boolean =>

@@ -31,7 +31,7 @@ export interface Told {
 }
 
 /** What a stretch of a line says. */
-const conceptsIn = (text: string): Concept[] =>
+export const conceptsIn = (text: string): Concept[] =>
   text
     .split(/\s+|(?<=[A-Za-zà-ü])[-/(](?=[A-Za-zà-ü])|['’]|(?<=[A-Za-zà-ü]{4})(?=\d)/u)
     .concat(text.split(/\s+/u))

@@ -26,8 +26,7 @@ function plate(
   return { width, height, data }
 }
 const degree = Math.PI / 180
-const shareDark = ({ data }: Grey): number =>
-  data.reduce((sum: number, value) => sum + (value < 90 ? 1 : 0), 0) / data.length
+const shareDark = ({ data }: Grey): number => [...data].filter((value) => value < 90).length / data.length
 
 describe('a photo of a plate', () => {
   it('is turned back by the angle that it lies at', () => {

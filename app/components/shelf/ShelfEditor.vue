@@ -1,13 +1,19 @@
 <script setup lang="ts">
+import { labelledShelfKinds } from '#core/labels/kinds'
 import { shelfFields, shelfKind, type ShelfKindId } from '#core/shelf/kinds'
 import { asJson, ask, type ShelfRecord } from '../../utils/api'
+import type { LabelUse, NowKnown } from '../../utils/labels'
 
 /**
  * One part of the shelf: its data, its versions. Saving makes a new version; older ones stay for the jobs
  * that used them.
  */
 const account = useAccount()
-const props = defineProps<{ kind: ShelfKindId; code: string }>()
+const props = defineProps<{
+  kind: ShelfKindId
+  code: string
+  /** A photo of the label to begin with. */ photo?: File | null
+}>()
 const emit = defineEmits<{ saved: [code: string | null]; close: [] }>()
 const who = useDeviceName()
 const versions = ref<ShelfRecord[]>([])
@@ -35,6 +41,25 @@ function show(part: ShelfRecord) {
 function set(field: string, value: number | string | null) {
   const { [field]: _old, ...rest } = values.value
   values.value = value === null ? rest : { ...rest, [field]: value }
+}
+/** Whether the label is being read. */
+const first = shallowRef(props.photo ?? undefined)
+const isReading = ref(first.value !== undefined)
+function endReading() {
+  isReading.value = false
+  first.value = undefined
+}
+const now = computed<Readonly<Record<string, NowKnown>>>(() =>
+  Object.fromEntries(Object.entries(values.value).map(([field, value]) => [field, { value }])),
+)
+function use(label: LabelUse) {
+  values.value = {
+    ...values.value,
+    ...Object.fromEntries(label.values.map(({ field, value }) => [field, value])),
+  }
+  name.value ||= label.model ?? ''
+  if (!props.code) code.value ||= label.model?.replace(/[^A-Z0-9._-]/gu, '-') ?? ''
+  endReading()
 }
 /** Nothing is typed before its data are there: they would come over it. */
 const isThere = computed(() => !props.code || versions.value.length > 0)
@@ -102,6 +127,9 @@ async function retire() {
       {{ problem || 'Fetching its data.' }}
     </p>
     <form v-else class="mt-2 grid gap-2" @submit.prevent="save">
+      <p v-if="labelledShelfKinds.includes(kind) && account.mayDecide">
+        <button type="button" class="act-quiet" @click="isReading = true">Read label</button>
+      </p>
       <label class="block"
         ><span class="font-semibold">Name</span
         ><input v-model="name" class="entry" maxlength="120" autocomplete="off" required
@@ -152,5 +180,17 @@ async function retire() {
         </button>
       </p>
     </form>
+    <LazyLabelDialog
+      v-if="isReading && isThere"
+      :title="name || shelfKind(kind).one"
+      :part="shelfKind(kind).fills ?? 'candidate'"
+      :fields="shelfKind(kind).fields"
+      :nominal-v="null"
+      :now="now"
+      :shelf-kinds="[]"
+      :first="first"
+      @use="use"
+      @close="endReading"
+    />
   </section>
 </template>

@@ -1,5 +1,6 @@
 <script setup lang="ts" generic="Taken">
-import type { TableProblem } from '#core/formats/table'
+import type { TableColumns, TableProblem } from '#core/formats/table'
+import type { PartKindId } from '#core/job/fields'
 import { ask } from '../../utils/api'
 
 /**
@@ -9,8 +10,12 @@ const props = defineProps<{
   /** Route that reads the table. */ path: string
   /** What the rows are: `Chargers`. */ title: string
   /** What came of taking them. */ words: (taken: Taken) => string
+  /** The columns of a table that may come with other ones, which a person then matches. */ columns?: TableColumns
+  /** The kind of part that the table gives values to. */ part?: PartKindId | null
 }>()
 const emit = defineEmits<{ taken: [] }>()
+/** Larger files are read by the server alone. */
+const mostMatchedBytes = 8 * 1024 * 1024
 interface Report {
   readonly count: number
   readonly good: number
@@ -20,6 +25,10 @@ interface Report {
 }
 const who = useDeviceName()
 const file = shallowRef<File | null>(null)
+/** What is sent: the file, or what was made of it. */
+const content = shallowRef<Blob | null>(null)
+/** The text of a file whose columns are still to be matched. */
+const foreign = ref('')
 const report = shallowRef<Report | null>(null)
 const problem = ref('')
 
@@ -27,7 +36,7 @@ async function send(take: 'none' | 'good') {
   problem.value = ''
   const answer = await ask<Report>(
     `${props.path}?${new URLSearchParams({ who: signedAs(who.value), take })}`,
-    { method: 'POST', headers: { 'content-type': 'text/csv' }, body: file.value },
+    { method: 'POST', headers: { 'content-type': 'text/csv' }, body: content.value },
   )
   if (answer.kind === 'ok') report.value = answer.data
   else problem.value = problemOf(answer, 'The server cannot be reached. Nothing was imported.')
@@ -38,11 +47,25 @@ async function choose(event: Event) {
   file.value = input.files?.[0] ?? null
   input.value = ''
   report.value = null
-  if (file.value) await send('none')
+  content.value = file.value
+  if (!file.value) return
+  if (await isForeign(file.value)) foreign.value = await file.value.text()
+  else await send('none')
+}
+async function isForeign(chosen: File): Promise<boolean> {
+  if (!props.columns || chosen.size > mostMatchedBytes) return false
+  const { foreignTable } = await import('#core/formats/foreign-table')
+  const { columns, isOwn } = foreignTable(await chosen.text(), props.columns, props.part ?? null)
+  return !isOwn && columns.length > 1
+}
+async function matched(text: string) {
+  foreign.value = ''
+  content.value = new Blob([text], { type: 'text/csv' })
+  await send('none')
 }
 const close = () => {
   file.value = report.value = null
-  problem.value = ''
+  problem.value = foreign.value = ''
 }
 </script>
 
@@ -50,7 +73,21 @@ const close = () => {
   <label class="act-quiet focus-within:outline-2 focus-within:outline-sea"
     >Import CSV<input type="file" accept=".csv,text/csv" class="sr-only" @change="choose"
   /></label>
-  <AppDialog v-if="file" :open="true" :title="`${title} from ${file.name}`" @update:open="close">
+  <AppDialog
+    v-if="file"
+    :open="true"
+    :title="`${title} from ${file.name}`"
+    :wide="foreign !== ''"
+    @update:open="close"
+  >
+    <LazyColumnChoice
+      v-if="foreign && columns"
+      :text="foreign"
+      :columns="columns"
+      :part="part ?? null"
+      @ready="matched"
+      @cancel="close"
+    />
     <p v-if="problem" role="alert" class="border-l-4 border-bad pl-2">{{ problem }}</p>
     <div v-if="report" role="status">
       <p v-if="report.taken" class="text-base">
@@ -101,6 +138,6 @@ const close = () => {
         </button>
       </p>
     </div>
-    <p v-else-if="!problem" class="text-soft">Reading …</p>
+    <p v-else-if="!problem && !foreign" class="text-soft">Reading …</p>
   </AppDialog>
 </template>
