@@ -76,7 +76,9 @@ export default defineNuxtConfig({
         maxAge: 31_536_000,
       },
     ],
-    compressPublicAssets: true, typescript: { strict: true, tsConfig: checkedOnce('server') } },
+    compressPublicAssets: true,
+    typescript: { strict: true, tsConfig: checkedOnce('server') },
+  },
   typescript: {
     strict: true,
     tsConfig: checkedOnce('app'),

@@ -49,7 +49,9 @@ beforeAll(async () => {
     await ask(source, 'POST', `/api/jobs/${job!.id}/photos?who=T&station=place&name=${name}`, photo, {
       'content-type': 'image/png',
     })
-  const [belongs] = await from.sql<{ craft: string }[]>`select craft_id as craft from job where number = '0433'`
+  const [belongs] = await from.sql<
+    { craft: string }[]
+  >`select craft_id as craft from job where number = '0433'`
   await ask(source, 'POST', `/api/craft/${belongs!.craft}/photos?who=T&words=Locker`, photo, {
     'content-type': 'image/png',
   })

@@ -36,7 +36,7 @@ function openNew(of: File | null) {
 }
 function choosePhoto(event: Event) {
   const input = event.target as HTMLInputElement
-  const [file] = input.files ?? []
+  const file = input.files?.[0]
   input.value = ''
   if (file) openNew(file)
 }

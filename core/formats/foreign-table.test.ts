@@ -1,3 +1,4 @@
+// cspell:disable
 import { describe, expect, it } from 'vitest'
 import { foreignTable, inOwnColumns } from './foreign-table'
 import { readShelfCsv, shelfColumns, writeShelfCsv } from './shelf-csv'
@@ -38,11 +39,11 @@ describe('a table that somebody else made', () => {
     ).toEqual(['code', 'maker', 'name', 'nominalV', 'ahEach', 'continuousA', 'weightKg', 'price'])
     expect(
       guessed(
-        'Model,Output current (A),Absorption (V),Float (V),Efficiency (%)',
+        'Model,Output current (A),Absorption (V),Float,Efficiency (%),Weight (g)',
         shelfColumns('chargers'),
         'chargers',
       ),
-    ).toEqual(['name', 'ratedA', 'absorptionV', 'floatV', 'efficiency'])
+    ).toEqual(['name', 'ratedA', 'absorptionV', 'floatV', 'efficiency', 'weightKg'])
   })
 
   it('tells the ends of a range apart, and guesses no column twice', () => {

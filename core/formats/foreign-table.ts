@@ -27,6 +27,7 @@ export interface ForeignTable {
 const samplesShown = 3
 
 /** Words of headings that name a part or its size, by our column. */
+// cspell:disable
 const plainHeadings: readonly (readonly [column: string, words: RegExp])[] = [
   [
     'code',
@@ -47,8 +48,10 @@ const plainHeadings: readonly (readonly [column: string, words: RegExp])[] = [
     /^(?:depth|length|tiefe|lange|profondeur|longueur|fondo|profundidad|longitud|profondita|lunghezza|diepte|lengte|d|l|t)$/u,
   ],
   ['heightMm', /^(?:height|hohe|hauteur|alto|altura|altezza|hoogte|h)$/u],
+  ['weightKg', /^(?:net |gross )?(?:weight|gewicht|nettogewicht|poids|masse|peso)$/u],
   ['warrantyYears', /^(?:warranty|garantie|garantia|garanzia|guarantee)$/u],
 ]
+// cspell:enable
 
 /** Units that words without a unit speak of. */
 const impliedUnits: readonly (readonly [concept: Concept, unit: Unit])[] = [
@@ -60,6 +63,9 @@ const impliedUnits: readonly (readonly [concept: Concept, unit: Unit])[] = [
   ['cranking', 'A'],
   ['power', 'W'],
   ['voltage', 'V'],
+  ['absorption', 'V'],
+  ['float', 'V'],
+  ['equalise', 'V'],
 ]
 
 /** A heading in two: its words, and the unit in brackets or behind a comma. */

@@ -4,6 +4,7 @@ import { distance } from 'fastest-levenshtein'
  * What the words of plates mean, in English, German, French, Spanish, Italian and Dutch. Each entry is how a word begins,
  * without accents; a word with `*` before it may also be the end of a longer one.
  */
+// cspell:disable
 const stems = {
   charge: ['charge', 'charging', 'chg', 'lade', 'ladung', 'laden', 'carga', 'carica', 'laad', 'recharge'],
   discharge: ['discharg', '*entlad', 'decharge', 'descarga', 'scarica', 'ontlaad', 'dischg'],
@@ -110,6 +111,7 @@ const stems = {
   ],
   model: ['model', 'modell', 'modele', 'modelo', 'modello', 'type', 'typ', 'tipo', 'mod.'],
 } as const
+// cspell:enable
 export type Concept = keyof typeof stems
 
 /** Stems shorter than this have to be met letter by letter, and as whole words. */
@@ -147,6 +149,7 @@ function fits(word: string, stem: string): number {
 const table = Object.entries(stems) as [Concept, readonly string[]][]
 
 /** Words that begin alike and mean something else. */
+// cspell:disable
 const notMeant: Readonly<Partial<Record<Concept, RegExp>>> = {
   charge:
     /^(?:charger|ladegerat|lader|cargador|chargeur|caricator|caricabatter|ladebooster|ladewandler|laderegler|ladeschluss?$)/u,
@@ -157,6 +160,7 @@ const notMeant: Readonly<Partial<Record<Concept, RegExp>>> = {
   current: /^(?:drehstrom.*)$/u,
 }
 const reallyInput = /^(?:input|eingang|netz|entree|entrada|ingresso|ingang|in$|mains|primary)/u
+// cspell:enable
 
 /** French and Italian words that lose their apostrophe: “dentrée”. */
 const elided = /^[dl](?=[aeiou])/u

@@ -1,3 +1,4 @@
+// cspell:disable
 import { readFileSync } from 'node:fs'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
@@ -148,6 +149,14 @@ describe('a battery', () => {
       nominalV: '12',
       ahEach: 100,
     })
+  })
+
+  it('ticks a nominal voltage whose decimal point was lost where the charge voltage is one of that system', () => {
+    expect(ticked('candidate', 'Nennspannung 512 V', 'Ladespannung 58,4 V')).toEqual({
+      nominalV: '48',
+      chargeHighV: 58.4,
+    })
+    expect(ticked('candidate', 'Nennspannung 512 V', 'Ladespannung 14,6 V').nominalV).toBeUndefined()
   })
 
   it('shows that Ah × V and Wh contradict each other, and ticks neither', () => {

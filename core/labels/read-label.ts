@@ -86,10 +86,16 @@ function energyOf(found: readonly Given[], all: readonly Told[]): Energy {
   }
 }
 
+/** Whether another voltage, read without a doubt, is usual in the system that the nominal voltage says. */
+const fitsItsSystem = (found: readonly Given[]): boolean =>
+  found.some(({ rule, doubt }) => rule.scales === true && doubt === '')
+
 /** The value of a field, and what speaks against it. */
 function valueOf(field: string, found: readonly Given[], { contradiction, isConfirmed }: Energy): LabelValue {
   const own = found.filter((one) => one.field === field)
-  const { told, value, doubt } = own[0]!
+  const { told, value, doubt: ownDoubt } = own[0]!
+  const isNominal = ['nominalV', 'outputV'].includes(field)
+  const doubt = ownDoubt === lostPoint && isNominal && fitsItsSystem(found) ? '' : ownDoubt
   const isOfEnergy = ['ahEach', 'nominalV'].includes(field)
   const why =
     (isOfEnergy && isConfirmed ? '' : doubt) ||

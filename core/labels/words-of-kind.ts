@@ -7,6 +7,7 @@ interface KindWord {
   readonly words: RegExp
 }
 
+// cspell:disable
 const lead: readonly KindWord[] = [
   { field: 'chemistry', option: 'lithium', words: /li ?fe ?p[o0]{1,2} ?4|lithium|litio/iu },
   { field: 'chemistry', option: 'gel', words: /\bgel\b/iu },

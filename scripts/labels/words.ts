@@ -1,3 +1,4 @@
+// cspell:disable
 /** Languages that plates are printed in. */
 export const languages = ['en', 'de', 'fr', 'es', 'it', 'nl'] as const
 export type Language = (typeof languages)[number]

@@ -54,12 +54,12 @@ const offers = computed(() => {
       return {
         id: field,
         label: props.fields[field]!.label,
-        shown: shownValue(props.fields[field]!, value, q) ?? String(value),
+        shown: shownValue(props.fields[field]!, value, q),
         printed,
         box,
         isSure: isSure && !isMeasured,
         note: isMeasured ? 'You measured another value' : doubt,
-        before: known && !isSame ? (shownValue(props.fields[field]!, known.value, q) ?? '') : '',
+        before: known && !isSame ? shownValue(props.fields[field]!, known.value, q) : '',
         value,
       }
     })
@@ -119,7 +119,7 @@ async function offerShelf({ words, codes }: PhotoWords) {
 }
 function choose(event: Event) {
   const input = event.target as HTMLInputElement
-  const [file] = input.files ?? []
+  const file = input.files?.[0]
   input.value = ''
   if (file) void read(file)
 }
@@ -153,16 +153,6 @@ onBeforeUnmount(() => {
       Fill the frame with the label, straight on, without glare. It is read on this device. Nothing is set
       before you say so.
     </p>
-    <div v-if="progress === null" class="mb-3 flex flex-wrap gap-2">
-      <label class="act focus-within:outline-2 focus-within:outline-sea md:hidden"
-        >{{ address ? 'Take another photo' : 'Take a photo'
-        }}<input type="file" accept="image/*" capture="environment" class="sr-only" @change="choose"
-      /></label>
-      <label class="act-quiet focus-within:outline-2 focus-within:outline-sea"
-        >{{ address ? 'Choose another photo' : 'Choose a photo'
-        }}<input type="file" accept="image/*" class="sr-only" @change="choose"
-      /></label>
-    </div>
     <p v-if="problem" role="alert" class="mb-3 border-l-4 border-measure pl-2">{{ problem }}</p>
     <div v-if="address" class="grid gap-4 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
       <div class="min-w-0">
@@ -232,6 +222,18 @@ onBeforeUnmount(() => {
           </p>
         </template>
       </div>
+    </div>
+    <div v-if="progress === null" class="mt-3 flex flex-wrap gap-2">
+      <label
+        class="focus-within:outline-2 focus-within:outline-sea md:hidden"
+        :class="address ? 'act-quiet' : 'act'"
+        >{{ address ? 'Take another photo' : 'Take a photo'
+        }}<input type="file" accept="image/*" capture="environment" class="sr-only" @change="choose"
+      /></label>
+      <label class="act-quiet focus-within:outline-2 focus-within:outline-sea"
+        >{{ address ? 'Choose another photo' : 'Choose a photo'
+        }}<input type="file" accept="image/*" class="sr-only" @change="choose"
+      /></label>
     </div>
   </AppDialog>
 </template>
