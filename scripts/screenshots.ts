@@ -1,11 +1,16 @@
 // npm run screenshots [-- NAME…]: one picture of each main view, or those named, from the demo data, into
 // docs/screenshots.
+import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import type { Page } from '@playwright/test'
 import { loadDemoYears } from '../server/db/demo-years'
+import { loadFonts } from './labels/draw'
+import { samplePlate } from './labels/sample'
 import { withDemo } from './lib/demo'
 
 const laptop = { width: 1280, height: 800 }
+/** A charger's plate, printed dark on silver. */
+const plateShown = 21
 const phone = { width: 390, height: 844 }
 interface Shot {
   readonly name: string
@@ -24,6 +29,12 @@ await withDemo(async ({ url, sql, browser, job }) => {
   const craftOf = async (number: string): Promise<string> => {
     const [found] = await sql<{ craft: string }[]>`select craft_id as craft from job where number = ${number}`
     return `/craft/${found!.craft}`
+  }
+  /** The photo of a charger's rating plate. */
+  const plate = async () => {
+    await loadFonts(join(process.cwd(), '.data/plates/fonts'))
+    const { photo } = await samplePlate(plateShown)
+    return { name: 'plate.jpg', mimeType: 'image/jpeg', buffer: photo }
   }
   const drawn = async (page: Page): Promise<void> => {
     await page.getByRole('img', { name: /^Chart: Capacity/ }).waitFor()
@@ -83,11 +94,13 @@ await withDemo(async ({ url, sql, browser, job }) => {
       },
     },
     {
-      name: 'bench-dark',
-      path: van,
-      dark: true,
+      name: 'label',
+      path: workboat,
       act: async (page) => {
-        await page.keyboard.press('t')
+        await page.locator('[data-station=chargers] h3 button').click()
+        await page.getByRole('button', { name: /^Read label/ }).click()
+        await page.getByLabel('Choose a photo').setInputFiles(await plate())
+        await page.getByRole('list', { name: 'Values on the label' }).waitFor({ timeout: 60_000 })
       },
     },
     { name: 'bench-phone', path: workboat, size: phone },

@@ -110,6 +110,43 @@ function todo(field: Field, known: Known<unknown>, there: Known<unknown> | undef
   return known.how === usualHow(field) ? 'confirm' : 'say how'
 }
 
+/**
+ * Whether one press confirms what a station began with: several values are as assumed, and none of the others stays
+ * assumed, because the paper is silent of it.
+ */
+function restHolds(paper: JobDocument, start: JobDocument, kind: PartKindId): boolean {
+  const fields: Readonly<Record<string, Field>> = partKinds[kind].fields
+  const written = partsOnPaper(paper, kind)
+  const each = partsOf(start, kind).flatMap(({ part }, i) =>
+    Object.entries(fields).flatMap(([name, field]) => {
+      const there = part[name] as Known<unknown> | undefined
+      if (there?.value == null || there.how !== 'assumed') return []
+      const known = written[i]?.[name] as Known<unknown> | undefined
+      return [known?.value == null ? 'silent' : todo(field, known, there)]
+    }),
+  )
+  return each.filter((one) => one === 'confirm').length > 1 && !each.includes('silent')
+}
+
+/** Paths of the values of a station that have to be entered, or whose source has to be said; names count as well. */
+function workOn(paper: JobDocument, start: JobDocument, kind: PartKindId): Set<string> {
+  const fields: Readonly<Record<string, Field>> = partKinds[kind].fields
+  const there = partsOf(start, kind)
+  return new Set(
+    partsOf(paper, kind).flatMap(({ part, path }, i) => {
+      const own = there[i]
+      const unnamed = part.name && !own?.part.name ? [`${path}/name`] : []
+      const values = Object.entries(fields).flatMap(([name, field]) => {
+        const known = part[name] as Known<unknown> | undefined
+        if (known?.value == null) return []
+        const what = todo(field, known, own?.part[name] as Known<unknown> | undefined)
+        return what === 'enter' || what === 'say how' ? [`${own?.path ?? path}/${name}`] : []
+      })
+      return [...unnamed, ...values]
+    }),
+  )
+}
+
 /** Someone who types a survey from paper, and what that costs. */
 abstract class Surveyor {
   readonly effort: Effort = { keys: 0, tabs: 0, taps: 0, sources: 0, scrolledPx: 0 }
@@ -183,8 +220,12 @@ export class Typist extends Surveyor {
     let part = -1
     let left = many ? new Set<string>() : fieldsOn(parts[0]!)
     if (!many) part = 0
+    const work = workOn(this.paper, this.start, kind)
+    const holds = restHolds(this.paper, this.start, kind)
     for (let i = 0; i < 400; i++) {
+      // What is left is as assumed: one key says so.
       const { field, label, isButton } = await this.inHand()
+      if (holds && work.size === 0 && field !== null) return void (await this.press('#'))
       if (field !== null) {
         const { partPath, field: asked } = fieldAt(field)!
         if (many && partPath !== last && last !== '') part++
@@ -192,7 +233,9 @@ export class Typist extends Surveyor {
         const name = field.slice(field.lastIndexOf('/') + 1)
         left.delete(name)
         const known = parts[part]![name] as Known<unknown> | undefined
-        if (await this.fill(asked, known, knownAt(this.start, field))) continue
+        const isWork = work.delete(field)
+        if (await this.fill(asked, known, knownAt(this.start, field), holds)) continue
+        if (isWork && holds && work.size === 0) continue
       } else if (isButton && /^(Seldom needed|More of)/.test(label)) {
         const more = left.size > 0
         await this.press(more ? 'Enter' : part + 1 < parts.length ? 'Tab' : 'PageUp')
@@ -208,6 +251,7 @@ export class Typist extends Surveyor {
         last = ''
         const named = partsOf(this.start, kind)[part]?.part.name
         if (parts[part]!.name && !named) await this.type(String(parts[part]!.name))
+        work.delete(`${kind}/${partsOf(this.paper, kind)[part]?.id ?? ''}/name`)
         await this.press('Enter')
         continue
       } else await this.fillOther(kind, label, parts[part])
@@ -222,10 +266,11 @@ export class Typist extends Surveyor {
     field: Field,
     known: Known<unknown> | undefined,
     there: Known<unknown> | undefined,
+    holds: boolean,
   ): Promise<boolean> {
     if (known?.value == null) return false
     const what = todo(field, known, there)
-    if (what === 'nothing') return false
+    if (what === 'nothing' || (what === 'confirm' && holds)) return false
     if (what === 'confirm') {
       await this.press('=')
       return true
@@ -290,8 +335,14 @@ export class Thumb extends Surveyor {
       const steps = [...document.querySelectorAll<HTMLElement>('[data-sheet] [data-step]')].filter((step) =>
         step.checkVisibility(),
       )
-      const from = steps.indexOf(document.activeElement as HTMLElement)
-      return from >= 0 && steps[from] instanceof HTMLInputElement && steps[from + 1] === element
+      const inHand = document.activeElement as HTMLElement
+      if (!(inHand instanceof HTMLInputElement) || !steps.includes(inHand)) return false
+      // The key goes from text to text within a part.
+      const own = steps.filter(
+        (step) =>
+          step instanceof HTMLInputElement && step.closest('[data-part]') === inHand.closest('[data-part]'),
+      )
+      return own[own.indexOf(inHand) + 1] === element
     })
     if (!isNext) return false
     this.effort.keys++
@@ -309,7 +360,9 @@ export class Thumb extends Surveyor {
       await opening(page, true)
       await this.tap(page.getByTestId('next-station'))
       await opening(page, false)
-      for (const [i, part] of partsOnPaper(this.paper, kind).entries()) await this.part(kind, i, part)
+      const holds = restHolds(this.paper, this.start, kind)
+      for (const [i, part] of partsOnPaper(this.paper, kind).entries()) await this.part(kind, i, part, holds)
+      if (holds) await this.tap(page.getByTestId('confirm-rest'))
     }
     this.effort.scrolledPx = await scrolled()
     return this.effort
@@ -325,7 +378,7 @@ export class Thumb extends Surveyor {
     }
   }
 
-  private async part(kind: PartKindId, i: number, part: AnyPart): Promise<void> {
+  private async part(kind: PartKindId, i: number, part: AnyPart, holds: boolean): Promise<void> {
     const { page } = this
     const { many, one, fields } = partKinds[kind] as PartKind
     const sections = page.locator(`[data-part^="${kind}"]`)
@@ -341,7 +394,7 @@ export class Thumb extends Surveyor {
     )
     for (const [name, field] of shown) {
       const known = part[name] as Known<unknown> | undefined
-      if (known?.value != null) await this.value(`${path}/${name}`, field, known)
+      if (known?.value != null) await this.value(`${path}/${name}`, field, known, holds)
     }
   }
 
@@ -356,9 +409,9 @@ export class Thumb extends Surveyor {
     await list.selectOption({ label: target })
   }
 
-  private async value(path: string, field: Field, known: Known<unknown>): Promise<void> {
+  private async value(path: string, field: Field, known: Known<unknown>, holds: boolean): Promise<void> {
     const what = todo(field, known, knownAt(this.start, path))
-    if (what === 'nothing') return
+    if (what === 'nothing' || (what === 'confirm' && holds)) return
     const at = this.page.locator(`[data-field="${path}"]`)
     if (!(await at.isVisible()))
       await this.tap(

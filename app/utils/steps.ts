@@ -45,9 +45,25 @@ export function isEntered({ target, isComposing }: KeyboardEvent): boolean {
   return at.tagName !== 'TEXTAREA' && !isButton && !isComposing
 }
 
-/** Enter moves to the next entry within the element. */
-export function enterStep(within: ParentNode, event: KeyboardEvent): void {
+/** The next entry of text of the same part: what a keypad is of use for. */
+function textAfter(within: ParentNode, from: HTMLElement): HTMLElement | undefined {
+  const part = from.closest('[data-part]')
+  let next = stepAfter(within, from)
+  while (next && next.closest('[data-part]') === part && !(next instanceof HTMLInputElement))
+    next = stepAfter(within, next)
+  return next?.closest('[data-part]') === part ? next : undefined
+}
+
+/**
+ * Enter moves to the next entry within the element. On a phone it goes from text to text: choices between them are tapped,
+ * and the keypad stays up.
+ * @param isTouched whether fingers are used
+ */
+export function enterStep(within: ParentNode, event: KeyboardEvent, isTouched: boolean): void {
   if (!isEntered(event)) return
   event.preventDefault()
-  nextStep(within, event.target as HTMLElement)
+  const from = event.target as HTMLElement
+  const text = isTouched && from instanceof HTMLInputElement ? textAfter(within, from) : undefined
+  if (text) focusStep(text)
+  else nextStep(within, from)
 }

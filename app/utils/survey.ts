@@ -33,9 +33,12 @@ const optionsOf = (field: Field): readonly string[] =>
   field.type === 'choice' ? Object.values(field.options) : []
 const lengthOf = (words: readonly string[]): number => words.reduce((sum, word) => sum + word.length, 0)
 
-/** Whether the options of a choice are buttons in a row: few and short ones. */
+/** Whether the options of a choice are buttons: four at most, or a few more in a line of short words. */
 export const asButtons = (field: Field): boolean =>
-  optionsOf(field).length <= 4 && lengthOf(optionsOf(field)) <= 76
+  lengthOf(optionsOf(field)) <= (optionsOf(field).length <= 4 ? 90 : optionsOf(field).length <= 6 ? 34 : 0)
+/** Whether they stand in two lines on a phone. */
+export const inTwoLines = (field: Field): boolean =>
+  optionsOf(field).length === 4 && lengthOf(optionsOf(field)) > 64
 /** Whether they do in a cell of a table: two short words. */
 export const asShortButtons = (field: Field): boolean =>
   optionsOf(field).length === 2 && lengthOf(optionsOf(field)) <= 6

@@ -35,7 +35,7 @@ export const describeTables = (): string =>
     '',
     'CSV in UTF-8 with a header row. Comma or semicolon, whichever the header has; quotes where a cell holds one; decimal point or comma.',
     'Numbers are in the units of the header, whatever the shop shows; a cell may carry its own (`15 ft`). An empty cell is “not stated”.',
-    'A column is headed by its name here or by its label. Columns may stand in any order or be left out, but for those named as needed.',
+    'A column is headed by its name here or by its label. Columns may stand in any order or be left out, but for those named as needed. On the shelf, *Import CSV* takes other tables too: it matches their columns by their words.',
     'Words that a spreadsheet would take for a formula (`=`, `+`, `-`, `@` first) go out behind an apostrophe and come in without it. Made by `npm run schema`.',
     '',
     ...shelfKindIds.map((kind) =>

@@ -33,6 +33,11 @@ describe('two readings of a label', () => {
     expect(agreedWords(first, second)).toMatchObject([{ text: '12V', confidence: 0.96 }])
   })
 
+  it('that run words together agree, unless a digit was lost', () => {
+    expect(agreedWords([word('12V', 0.5)], [word('12V80Ah', 0.9)])[0]?.confidence).toBe(0.96)
+    expect(agreedWords([word('5A', 0.9)], [word('15A', 0.9)])[0]?.confidence).toBe(0.3)
+  })
+
   it('add what only the second has, less sure, but no scratches', () => {
     const words = agreedWords(
       [word('Float', 0.9)],

@@ -34,6 +34,14 @@ const digits = (text: string): string =>
     .replace(/,/gu, '.')
     .replace(/^[.-]+|[.-]+$/gu, '')
 
+/** Whether a word with a number is a part of a longer one, and its number no part of a longer number. */
+function standsIn(text: string, word: string): boolean {
+  const at = /\d/u.test(word) ? text.indexOf(word) : -1
+  if (at < 0) return false
+  const [before, after] = [text.slice(0, at), text.slice(at + word.length)]
+  return !(/^\d/u.test(word) && /[\d.]$/u.test(before)) && !(/\d$/u.test(word) && /^[\d.]/u.test(after))
+}
+
 /**
  * The words of a reading, each as sure as a second reading of the same picture makes it. Numbers that the two read
  * differently are in doubt, however sure either was.
@@ -52,10 +60,9 @@ export function agreedWords(first: readonly LabelWord[], second: readonly LabelW
     if (isSame) return { ...word, confidence: Math.max(word.confidence, agreed) }
     const hasDigits = /\d/u.test(word.text) || /\d/u.test(text)
     if (!hasDigits) return word
-    const within =
-      there.length === 1 && digits(word.text) !== '' && compared(text).includes(compared(word.text))
-    if (within || (digits(text) === digits(word.text) && digits(text) !== ''))
-      return { ...word, confidence: Math.max(word.confidence, agreed) }
+    const isWithin = there.length === 1 && standsIn(compared(text), compared(word.text))
+    const isSameNumber = digits(word.text) !== '' && digits(text) === digits(word.text)
+    if (isWithin || isSameNumber) return { ...word, confidence: Math.max(word.confidence, agreed) }
     const surer = there.length === 1 && there[0]!.confidence > word.confidence && word.confidence < unsure
     return { ...word, text: surer ? text : word.text, confidence: Math.min(word.confidence, disputed) }
   })

@@ -56,7 +56,10 @@ function key(event: KeyboardEvent) {
     ref="group"
     role="radiogroup"
     class="flex min-h-8 w-full min-w-0 rounded-sm border border-edge max-md:min-h-[46px]"
-    :class="modelValue === null && '!border-dashed !border-measure'"
+    :class="[
+      modelValue === null && '!border-dashed !border-measure',
+      inTwoLines(field) && 'max-md:grid max-md:grid-cols-2',
+    ]"
     :aria-label="label"
     :aria-describedby="describedBy"
     @keydown="key"

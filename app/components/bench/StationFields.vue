@@ -20,6 +20,7 @@ const {
 } = useStationParts(() => props.kind)
 const input = (event: Event) => (event.target as HTMLInputElement).value
 const shelfKinds = computed(() => shelfKindsFor(props.kind))
+const { began, confirmable, confirmRest } = useStationRest(() => props.kind)
 const hasLabel = computed(() => labelledKinds.includes(props.kind))
 const picking = ref<string | null>(null)
 
@@ -53,6 +54,7 @@ function take(part: ShelfPart) {
     :bearing="bearing"
     @go="$emit('go', $event)"
     @next-measurement="$emit('nextMeasurement')"
+    @confirm-rest="confirmRest"
     @close="$emit('close')"
   >
     <div
@@ -73,6 +75,18 @@ function take(part: ShelfPart) {
         @click="view.source = view.source === how ? null : how"
       >
         {{ word }}
+      </button>
+      <!-- It keeps its place: nothing moves where it goes. -->
+      <button
+        v-if="began > 0"
+        type="button"
+        class="ml-auto min-h-7 underline max-md:min-h-11"
+        :class="confirmable === 0 && 'invisible'"
+        data-testid="confirm-rest"
+        @mousedown.prevent
+        @click="confirmRest"
+      >
+        {{ confirmable === 1 ? 'The assumed value holds' : `All ${confirmable} assumed values hold` }}
       </button>
       <NuxtLink
         v-if="kind === 'candidate'"

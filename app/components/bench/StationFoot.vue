@@ -96,7 +96,8 @@ function assumeRest(): void {
         {{ stationAbout(station) }}
         <span class="max-md:hidden"
           >Enter: next field · Page Down: next station · Ctrl Enter: next measurement · M measured, D maker’s
-          data, L label, C customer, A assumed, a capital for what follows too · = it is as assumed</span
+          data, L label, C customer, A assumed, a capital for what follows too · = it is as assumed, # so is
+          the rest</span
         >
       </p>
     </div>

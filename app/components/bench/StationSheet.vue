@@ -1,16 +1,19 @@
 <script setup lang="ts">
+import { useMediaQuery } from '@vueuse/core'
 import type { FieldPath } from '#core/job/document'
 
 /** The frame of an open station: its rows scroll, its foot stays, and the keyboard moves from entry to entry. */
 const props = defineProps<{ station: StationId; bearing?: ReadonlyMap<FieldPath, number> }>()
-const emit = defineEmits<{ go: [station: StationId]; nextMeasurement: []; close: [] }>()
+const emit = defineEmits<{ go: [station: StationId]; nextMeasurement: []; confirmRest: []; close: [] }>()
 const element = useTemplateRef<HTMLElement>('element')
 defineExpose({ element })
 const after = computed(() => stationAfter(props.station))
 
+const isTouched = useMediaQuery('(pointer: coarse)')
+
 /** Enter moves to the next entry, with Ctrl to the next value to measure. */
 function enter(event: KeyboardEvent) {
-  if (!event.ctrlKey) return enterStep(element.value!, event)
+  if (!event.ctrlKey) return enterStep(element.value!, event, isTouched.value)
   if (!isEntered(event)) return
   event.preventDefault()
   emit('nextMeasurement')
@@ -23,6 +26,13 @@ function measureOn(event: KeyboardEvent) {
   if (!untouched || !at.dataset.field) return
   event.preventDefault()
   emit('nextMeasurement')
+}
+/** The key that says that what is left here is as assumed. It begins no value. */
+function confirmByKey(event: KeyboardEvent) {
+  const at = event.target as HTMLInputElement
+  if (at.tagName === 'TEXTAREA' || (at.tagName === 'INPUT' && !at.closest('[data-field]'))) return
+  event.preventDefault()
+  emit('confirmRest')
 }
 function pageTo(station: StationId | null, event: KeyboardEvent) {
   if (!station || (event.target as HTMLElement).tagName === 'TEXTAREA') return
@@ -39,6 +49,7 @@ function pageTo(station: StationId | null, event: KeyboardEvent) {
     class="flex min-h-0 flex-1 flex-col"
     @keydown.enter="enter"
     @keydown.m="measureOn"
+    @keydown="$event.key === '#' && confirmByKey($event)"
     @keydown.page-down="pageTo(after, $event)"
     @keydown.page-up="pageTo(stationBefore(station), $event)"
   >

@@ -41,7 +41,6 @@ export const houseBank = {
   weightEachKg: quantity('Weight of each', 'kg', 1, [0.5, 500], [15, 60], 'Label or bathroom scales.', {
     how: 'label',
     otherwise: ({ value }) => typicalLeadKgPerAh * value('ahEach'),
-    detail: true,
   }),
   restedV: volts(
     'Resting voltage of the weakest',

@@ -27,7 +27,7 @@ export const chargeStages = {
     'Current limit',
     { fixed: 'Fixed', adjustable: 'Adjustable' },
     'Menu, switch or maker’s sheet.',
-    { otherwise: 'fixed', detail: true },
+    { how: 'maker', otherwise: 'fixed' },
   ),
   profile: choice(
     'Charge profile',
@@ -39,6 +39,7 @@ export const chargeStages = {
       fixed: 'Fixed, for lead-acid',
     },
     'Look for a switch, a menu or the maker’s sheet. The label on the lid proves nothing.',
+    { how: 'maker' },
   ),
   absorptionV: volts(
     'Absorption voltage',
@@ -53,7 +54,7 @@ export const chargeStages = {
     [0, 48],
     [1, 6],
     'Maker’s sheet, or time it from when the voltage stops rising.',
-    { how: 'maker', otherwise: 2, detail: true },
+    { how: 'maker', otherwise: 2 },
   ),
   floatMode: choice(
     'After absorption',
@@ -99,6 +100,7 @@ export const chargeStages = {
       fixed: 'On, cannot be switched off',
     },
     'Look for a sensor on the battery, or read the maker’s sheet.',
+    { how: 'maker' },
   ),
   compensationMv: quantity(
     'Compensation per cell',

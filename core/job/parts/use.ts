@@ -88,7 +88,7 @@ export const use = withDecisions(
       'Battery negatives',
       { common: 'House and starting side joined', separate: 'Kept apart' },
       'Measure ohms between the two negative posts with everything switched off.',
-      { otherwise: 'common', detail: true },
+      { otherwise: 'common' },
     ),
     standsWeeks: quantity(
       'Longest time without the engine running',
@@ -171,7 +171,7 @@ export const place = {
     'Ventilation',
     { open: 'Open to a room', vented: 'Vented locker', closed: 'Closed box' },
     'Look for vents high and low.',
-    { otherwise: 'vented', detail: true },
+    { otherwise: 'vented' },
   ),
   ingress: choice(
     'Water and dust',

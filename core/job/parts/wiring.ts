@@ -299,7 +299,7 @@ export const loads = withDecisions({
     [1, 20],
     [1, 6],
     'Clamp meter with peak hold, as a multiple of its running current.',
-    { otherwise: 1, detail: true },
+    { how: 'customer', otherwise: 1, detail: true },
   ),
   together: yesNo('On at the same time as the others', 'Ask about the busiest hour.', {
     how: 'customer',

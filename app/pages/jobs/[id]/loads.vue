@@ -106,7 +106,7 @@ const download = () => handOver(`loads-${bench.document!.job.number}.csv`, write
             ref="sheet"
             data-sheet
             class="mt-2"
-            @keydown.enter="enterStep(sheet!, $event)"
+            @keydown.enter="enterStep(sheet!, $event, false)"
           >
             <PartTable kind="loads" brief>
               <template #heads

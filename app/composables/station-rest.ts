@@ -1,0 +1,41 @@
+import { isAsked, partsOf, type FieldPath, type JobDocument } from '#core/job/document'
+import { partKinds, usualHow, type Fields, type Known, type PartKindId } from '#core/job/fields'
+import { useEntering } from './entering'
+
+/** Paths of the values of a station that are assumed. */
+function assumedIn(job: JobDocument, station: PartKindId): FieldPath[] {
+  const fields: Fields = partKinds[station].fields
+  return partsOf(job, station).flatMap(({ path, part }) =>
+    Object.entries(fields).flatMap(([name, field]) => {
+      const known = part[name] as Known<unknown> | undefined
+      const isOpen = known?.value != null && known.how === 'assumed' && isAsked(part, field)
+      return isOpen && usualHow(field) !== 'assumed' ? [`${path}/${name}`] : []
+    }),
+  )
+}
+
+/**
+ * What an open station began with as assumed, and still is: one press says that all of it holds. What is filled in as
+ * typical meanwhile is not counted: nobody has looked at it.
+ */
+export function useStationRest(station: () => PartKindId) {
+  const bench = useJob()
+  const { confirmAll } = useEntering()
+  const atFirst = shallowRef<ReadonlySet<FieldPath>>(new Set())
+  watch(
+    [station, () => bench.id, () => bench.document !== null],
+    () => (atFirst.value = new Set(bench.document ? assumedIn(bench.document, station()) : [])),
+    { immediate: true },
+  )
+  const open = computed(() =>
+    bench.document ? assumedIn(bench.document, station()).filter((path) => atFirst.value.has(path)) : [],
+  )
+  return {
+    /** How many there were when the station opened. */
+    began: computed(() => atFirst.value.size),
+    confirmable: computed(() => open.value.length),
+    confirmRest: () => {
+      confirmAll(open.value)
+    },
+  }
+}
