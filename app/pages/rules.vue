@@ -24,7 +24,7 @@ const preview = useDebounceFn(async () => {
   const { rules } = draft.value
   const asked = JSON.stringify(rules)
   let after: string | null = null
-  let all: Effect = { open: 0, judged: 0, changed: [] }
+  let all: Effect = { open: 0, judged: 0, unchecked: 0, changed: [] }
   do {
     const answer: Answer<Preview> = await ask<Preview>('/api/shop/preview', asJson('POST', { rules, after }))
     if (asked !== JSON.stringify(draft.value.rules)) return
@@ -33,8 +33,13 @@ const preview = useDebounceFn(async () => {
       problem.value = problemOf(answer, 'The server cannot be reached: the effect is unknown.')
       return
     }
-    const { open, judged, changed: some, next }: Preview = answer.data
-    all = { open, judged: all.judged + judged, changed: [...all.changed, ...some] }
+    const { open, judged, unchecked, changed: some, next }: Preview = answer.data
+    all = {
+      open,
+      judged: all.judged + judged,
+      unchecked: all.unchecked + unchecked,
+      changed: [...all.changed, ...some],
+    }
     effect.value = all
     after = next
   } while (after !== null)

@@ -17,6 +17,7 @@ export const waitingJobs = shape({ waiting: count })
 export const rulesPreview = shape({
   open: count,
   judged: count,
+  unchecked: count,
   changed: list(shape({ id, number: text, name: text, before: verdict, after: verdict })),
   next: orNull(id),
 })

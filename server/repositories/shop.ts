@@ -30,6 +30,8 @@ export interface Preview {
   /** Open jobs of the shop, and how many of them were checked here. */
   readonly open: number
   readonly judged: number
+  /** Jobs whose check failed: nothing is known of them. */
+  readonly unchecked: number
   readonly changed: readonly VerdictChange[]
   /** What to ask for the next of them; null at the end. */
   readonly next: string | null
@@ -141,21 +143,22 @@ export class Shop extends Repository {
       where workshop_id = ${workshop} and stage <> 'done' and deleted_at is null ${after ? sql`and job_id > ${after}` : sql``}
       order by job_id limit ${previewedAtOnce}`
     const changed = await Promise.all(
-      rows.map(async ({ document, id, number, name, verdict: before }): Promise<VerdictChange[]> => {
+      rows.map(async ({ document, id, number, name, verdict: before }): Promise<VerdictChange[] | null> => {
         const job = { document: documentOf(document), rules, units }
-        const after = await this.judge.verdict(job).then(
-          ({ verdict }) => verdict,
-          () => before,
-        )
+        const judged = await this.judge.verdict(job).catch(() => null)
+        if (judged === null) return null
+        const { verdict: after } = judged
         return before === null || after === null || after === before
           ? []
           : [{ id, number, name, before, after }]
       }),
     )
+    const known = changed.filter((one) => one !== null)
     return {
       open,
-      judged: rows.length,
-      changed: changed.flat(),
+      judged: known.length,
+      unchecked: changed.length - known.length,
+      changed: known.flat(),
       next: rows.length === previewedAtOnce ? rows.at(-1)!.id : null,
     }
   }

@@ -11,16 +11,22 @@ defineProps<{ effect: Omit<Preview, 'next'> }>()
     <p class="font-semibold">
       {{
         effect.changed.length === 0
-          ? 'No verdict would change'
+          ? effect.judged === 0 && effect.unchecked > 0
+            ? 'The effect is unknown'
+            : 'No verdict would change'
           : `${effect.changed.length} ${effect.changed.length === 1 ? 'verdict' : 'verdicts'} would change`
       }}
     </p>
     <p class="text-xs text-soft">
       {{
-        effect.judged < effect.open
+        effect.judged + effect.unchecked < effect.open
           ? `${effect.judged} of ${effect.open} open jobs checked so far.`
-          : `${effect.open} open ${effect.open === 1 ? 'job' : 'jobs'} checked.`
+          : `${effect.judged} open ${effect.judged === 1 ? 'job' : 'jobs'} checked.`
       }}
+    </p>
+    <p v-if="effect.unchecked" role="alert" class="text-xs text-bad">
+      {{ effect.unchecked }} open {{ effect.unchecked === 1 ? 'job' : 'jobs' }} could not be checked. Change
+      the rule again to retry.
     </p>
     <ul v-if="effect.changed.length" class="mt-1 max-h-72 overflow-y-auto">
       <li
