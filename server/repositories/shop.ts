@@ -148,7 +148,7 @@ export class Shop extends Repository {
         const judged = await this.judge.verdict(job).catch(() => null)
         if (judged === null) return null
         const { verdict: after } = judged
-        return before === null || after === null || after === before
+        return before === null || after === before
           ? []
           : [{ id, number, name, before, after }]
       }),

@@ -21,6 +21,8 @@ const props = defineProps<{
   shelfKinds: readonly ShelfKindId[]
   /** A photo that is there already. */
   first?: File
+  /** Whether the photo is kept with the part. */
+  keeps?: boolean
 }>()
 const emit = defineEmits<{ photo: [file: File]; use: [use: LabelUse]; pick: [part: ShelfPart]; close: [] }>()
 const { q } = useWriting()
@@ -102,16 +104,20 @@ async function read(file: File) {
     return
   }
   photo.value = answer.photo
-  await offerShelf(answer.photo)
+  const offered = await partOn(answer.photo)
+  shelfPart.value = offered
   ticked.value = new Set(offers.value.filter(({ isSure }) => isSure).map(({ id }) => id))
-  if (offers.value.length === 0 && !shelfPart.value)
-    problem.value = 'Nothing readable on this photo. It is kept.'
+  if (offers.value.length === 0 && !offered)
+    problem.value = props.keeps
+      ? 'Nothing readable on this photo. It is kept.'
+      : 'Nothing readable on this photo.'
 }
-async function offerShelf({ words, codes }: PhotoWords) {
-  if (props.shelfKinds.length === 0 || !reading.value) return
+/** The part of the shelf that the label is of; null if none. */
+async function partOn({ words, codes }: PhotoWords): Promise<ShelfPart | null> {
+  if (props.shelfKinds.length === 0 || !reading.value) return null
   const all = await wholeShelf(shelfPage)
   const parts = (all ?? []).filter(({ kind }) => props.shelfKinds.includes(kind))
-  shelfPart.value = shelfMatch(reading.value, {
+  return shelfMatch(reading.value, {
     codes,
     parts,
     print: words.map(({ text }) => text).join(' '),

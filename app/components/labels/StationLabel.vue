@@ -55,6 +55,7 @@ function pick(part: ShelfPart) {
     :nominal-v="nominalV"
     :now="now"
     :shelf-kinds="shelfKindsFor(of.kind)"
+    keeps
     @photo="keep"
     @use="use"
     @pick="pick"
