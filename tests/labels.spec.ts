@@ -136,10 +136,12 @@ test('what is no photo, cut off or too large is refused in words, and print that
   expect(await dialog(page).locator('b, script, img[src="x"]').count()).toBe(0)
 })
 
-test('a code on the label leads to the part of the shelf', async ({ page, app }) => {
+test('a code on the label is the serial number, or leads to the part of the shelf', async ({ page, app }) => {
   await page.goto(await app.job('0427'))
   await openStation(page, 'candidate')
   await page.getByRole('button', { name: /^Read label/ }).click()
+  await give(page, photoFile(await codePhoto('LT-4256298')))
+  await expect(value(page, /^Serial number LT-4256298/)).toBeChecked(patience)
   await give(page, photoFile(await codePhoto('BRI-200H')))
   await expect(dialog(page)).toContainText('Looks like Brindle 200 H on your shelf.', patience)
   await dialog(page).getByRole('button', { name: 'Use Brindle 200 H' }).click()

@@ -30,6 +30,7 @@ import {
 import { logoOf } from './head'
 import { photosSection } from './photos'
 import type { SheetInputs } from './sheet'
+import { serialsSection } from './serials'
 
 /** A signature: a name, and the lines that were drawn with a finger, in points from the top left. */
 export interface Signature {
@@ -270,6 +271,7 @@ export function recordPaper({ inputs, result }: FittingRecord): Paper {
         result.mended.map(({ words, by, when }) => `${words}: repaired ${dayOf(when)} by ${by}`),
       ),
       ...listSection('Differences from the specification', result.fitted),
+      ...serialsSection(asFitted(job)),
       ...listSection(
         'Learnt from the readings',
         result.learnt.map(({ of, name = of, words }) => `${name}: ${words}`),

@@ -13,7 +13,7 @@ const printerIdleMs = 300_000
 /** Memory of one thread, MB. */
 const mostMb = 256
 /** What one checking, and one paper, may take; then its thread is ended, ms. */
-const judgingMs = 5000
+const judgingMs = 15_000
 const paperMs = 15_000
 /** What a record may take: what every fault would read is calculated for it, ms. */
 const recordMs = 120_000

@@ -38,6 +38,13 @@ const specified = demos
   .filter(([, job]) => job.specified)
 
 describe('the booklet', () => {
+  it('has the serial numbers that were noted, and no heading without any', () => {
+    const job = chosen
+    const noted = { ...job, candidate: { ...job.candidate, serial: 'LT4829281' } }
+    expect(linesIn(bookletOf(noted), 'Serial numbers')).toEqual([`${job.candidate.name}: LT4829281`])
+    expect(linesIn(bookletOf(job), 'Serial numbers')).toEqual([])
+  })
+
   it.each(specified)('of %s has short sentences, and no gap in them', (_, job) => {
     const sentences = sentencesOf(bookletOf(job))
     expect(sentences.length).toBeGreaterThan(30)

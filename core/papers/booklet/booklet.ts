@@ -14,6 +14,7 @@ import {
   storageSection,
   switchOffSection,
 } from './care'
+import { serialsSection } from '../serials'
 import { fittedSection, lifeSection, placesSection } from './fitted'
 import { chargingSection, daysSection, holdsSection, togetherSection } from './use'
 
@@ -56,6 +57,7 @@ export function bookletPaper({ job, rules, shop, letterhead }: PlainInputs): Pap
       ...storageSection(system),
       ...comeBackSection(contact),
       ...fittedSection(fitted),
+      ...serialsSection(fitted),
       ...lifeSection(system, column, isUseKnown),
     ],
   }
