@@ -92,6 +92,7 @@ const stems = {
     'koudstart',
     'startstrom',
   ],
+  fuse: ['fuse', 'sicherung', 'fusibl', 'fusibil', 'zekering', '*sicherung', 'breaker'],
   closes: ['cut-in', 'closes', 'einschalt', 'enclench', 'connect', 'engage'],
   opens: ['cut-out', 'opens', 'ausschalt', 'declench', 'disconnect', 'disengage'],
   serial: [

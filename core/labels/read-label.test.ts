@@ -204,6 +204,11 @@ describe('other parts', () => {
     expect(all('inverters', 'Output 230 V AC 50 Hz')).toEqual({})
   })
 
+  it('the fuse of a charger is not what it gives', () => {
+    expect(ticked('chargers', 'Fuse 5 A', 'Output 12 V 30 A').ratedA).toBe(30)
+    expect(ticked('links', 'Sicherung 40 A', 'Ausgangsstrom 30 A').ratedA).toBe(30)
+  })
+
   it('a unit for two systems has no nominal voltage', () => {
     for (const words of ['12/24 V', '12V/24V', '12 V / 24 V'])
       expect(all('chargers', `Voltage ${words}`).nominalV, words).toBeUndefined()

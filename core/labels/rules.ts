@@ -139,7 +139,7 @@ export const labelRules: Readonly<Partial<Record<PartKindId, readonly LabelRule[
   ],
   chargers: [
     nothing('V', ['input']),
-    nothing('A', ['input']),
+    nothing('A', ['input', 'fuse']),
     ...stages,
     {
       unit: 'V',
@@ -167,7 +167,7 @@ export const labelRules: Readonly<Partial<Record<PartKindId, readonly LabelRule[
     { unit: 'V', any: ['opens'], field: 'opensV', usual: [12.2, 13.4], scales: true },
     { unit: 'V', any: ['input'], field: 'inputV', usual: [12, 48], choices: leadV },
     { unit: 'V', any: ['output'], field: 'outputV', usual: [12, 48], choices: leadV },
-    nothing('A', ['input']),
+    nothing('A', ['input', 'fuse']),
     {
       unit: 'A',
       any: ['output', 'charge', 'nominal', 'current'],
@@ -179,6 +179,7 @@ export const labelRules: Readonly<Partial<Record<PartKindId, readonly LabelRule[
   ],
   solar: [
     nothing('V', ['system']),
+    nothing('A', ['fuse']),
     ...stages,
     { unit: 'V', all: ['pv'], field: 'maxPvV', usual: [20, 300] },
     { unit: 'V', any: ['noLoad'], field: 'openCircuitV', usual: [5, 120] },
