@@ -32,10 +32,8 @@ export function useEntering() {
     enter: (path: FieldPath, value: unknown, how?: How | null): void =>
       bench.setField(path, knownFor(path, value, how)),
     /** Assumed values hold, as they usually are known: one step of undo. */
-    confirmAll: (paths: readonly FieldPath[]): void =>
-      bench.setFields(
-        paths.map((path) => [path, knownFor(path, knownAt(bench.document!, path)?.value, undefined)]),
-      ),
+    confirmAll: (values: readonly (readonly [path: FieldPath, value: unknown])[]): void =>
+      bench.setFields(values.map(([path, value]) => [path, knownFor(path, value, undefined)])),
     /** Several values, which one undo takes back. */
     enterAll: (lines: readonly LineValue[]): void =>
       bench.setFields(lines.map(({ path, value, how }) => [path, knownFor(path, value, how)])),

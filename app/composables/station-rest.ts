@@ -2,14 +2,14 @@ import { isAsked, partsOf, type FieldPath, type JobDocument } from '#core/job/do
 import { partKinds, usualHow, type Fields, type Known, type PartKindId } from '#core/job/fields'
 import { useEntering } from './entering'
 
-/** Paths of the values of a station that are assumed. */
-function assumedIn(job: JobDocument, station: PartKindId): FieldPath[] {
+/** The assumed values of a station by their paths. */
+function assumedIn(job: JobDocument, station: PartKindId): [path: FieldPath, value: unknown][] {
   const fields: Fields = partKinds[station].fields
   return partsOf(job, station).flatMap(({ path, part }) =>
-    Object.entries(fields).flatMap(([name, field]) => {
+    Object.entries(fields).flatMap(([name, field]): [path: FieldPath, value: unknown][] => {
       const known = part[name] as Known<unknown> | undefined
       const isOpen = known?.value != null && known.how === 'assumed' && isAsked(part, field)
-      return isOpen && usualHow(field) !== 'assumed' ? [`${path}/${name}`] : []
+      return isOpen && usualHow(field) !== 'assumed' ? [[`${path}/${name}`, known.value]] : []
     }),
   )
 }
@@ -24,11 +24,14 @@ export function useStationRest(station: () => PartKindId) {
   const atFirst = shallowRef<ReadonlySet<FieldPath>>(new Set())
   watch(
     [station, () => bench.id, () => bench.document !== null],
-    () => (atFirst.value = new Set(bench.document ? assumedIn(bench.document, station()) : [])),
+    () =>
+      (atFirst.value = new Set(
+        bench.document ? assumedIn(bench.document, station()).map(([path]) => path) : [],
+      )),
     { immediate: true },
   )
   const open = computed(() =>
-    bench.document ? assumedIn(bench.document, station()).filter((path) => atFirst.value.has(path)) : [],
+    bench.document ? assumedIn(bench.document, station()).filter(([path]) => atFirst.value.has(path)) : [],
   )
   return {
     /** How many there were when the station opened. */

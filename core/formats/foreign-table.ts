@@ -75,7 +75,9 @@ function headingOf(cell: string): { readonly words: string; readonly unit: strin
       cell.trim(),
     )
   const unit = match?.[2] ?? match?.[3] ?? null
-  return unit !== null && unitOf(unit) ? { words: match![1]!, unit } : { words: cell.trim(), unit: null }
+  return unit !== null && unitOf(unit)
+    ? { words: match?.[1] ?? '', unit }
+    : { words: cell.trim(), unit: null }
 }
 
 /** The unit that a written one belongs to; null if it is none. */
@@ -107,7 +109,7 @@ function guessOf(cell: string, columns: TableColumns, part: PartKindId | null): 
   const own = headed(cell, columns).id
   if (own) return own
   const { words, unit } = headingOf(cell)
-  const labelled = Object.keys(columns).find((id) => sameWords(columns[id]!.label, words))
+  const labelled = Object.entries(columns).find(([, { label }]) => sameWords(label, words))?.[0]
   if (labelled) return labelled
   const plain = words
     .split(/[\s_]+/u)
@@ -167,9 +169,9 @@ function optionOf(
   part: PartKindId | null,
 ): string {
   const small = cell.toLowerCase()
-  const exact = Object.keys(options).find(
-    (option) => option.toLowerCase() === small || options[option]!.toLowerCase() === small,
-  )
+  const exact = Object.entries(options).find(([option, label]) =>
+    [option, label].some((one) => one.toLowerCase() === small),
+  )?.[0]
   if (exact) return exact
   if (Object.hasOwn(options, 'yes')) return yes.test(cell) ? 'yes' : no.test(cell) ? 'no' : cell
   const worded = (part ? (kindWords[part] ?? []) : []).find(
@@ -222,8 +224,8 @@ export function inOwnColumns(
   const rows = lines.map((cells) => {
     const values = Object.fromEntries(
       chosen.flatMap((id, i) => {
-        const column = id === null ? undefined : columns[id]
-        return column ? [[id, cellOf(cells[i] ?? '', id!, column, foreign[i]!, part)]] : []
+        const [column, from] = [id === null ? undefined : columns[id], foreign[i]]
+        return id !== null && column && from ? [[id, cellOf(cells[i] ?? '', id, column, from, part)]] : []
       }),
     ) as Record<string, string>
     const named = {
@@ -233,7 +235,7 @@ export function inOwnColumns(
     }
     return used.map((id) => (named as Record<string, string>)[id] ?? '')
   })
-  return `${dsvFormat(',').formatRows([used.map((id) => heads[ids.indexOf(id)]!), ...rows])}\n`
+  return `${dsvFormat(',').formatRows([used.map((id) => heads[ids.indexOf(id)] ?? id), ...rows])}\n`
 }
 
 /** The columns of our own that a person chooses from, with their labels. */

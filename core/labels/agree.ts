@@ -63,7 +63,8 @@ export function agreedWords(first: readonly LabelWord[], second: readonly LabelW
     const isWithin = there.length === 1 && standsIn(compared(text), compared(word.text))
     const isSameNumber = digits(word.text) !== '' && digits(text) === digits(word.text)
     if (isWithin || isSameNumber) return { ...word, confidence: Math.max(word.confidence, agreed) }
-    const surer = there.length === 1 && there[0]!.confidence > word.confidence && word.confidence < unsure
+    const [only] = there.length === 1 ? there : []
+    const surer = only !== undefined && only.confidence > word.confidence && word.confidence < unsure
     return { ...word, text: surer ? text : word.text, confidence: Math.min(word.confidence, disputed) }
   })
   const missed = second.filter(

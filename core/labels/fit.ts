@@ -41,8 +41,9 @@ export interface Given {
 /** The nominal voltage that a printed one stands for; null if none. */
 function choiceOf(choices: Readonly<Record<string, readonly number[]>>, printed: number): string | null {
   return (
-    Object.keys(choices).find((choice) => choices[choice]!.some((one) => Math.abs(one - printed) < 0.06)) ??
-    null
+    Object.entries(choices).find(([, printings]) =>
+      printings.some((one) => Math.abs(one - printed) < 0.06),
+    )?.[0] ?? null
   )
 }
 
@@ -50,7 +51,7 @@ function choiceOf(choices: Readonly<Record<string, readonly number[]>>, printed:
 function repaired(isWhole: boolean, at: number, isUsual: (value: number) => boolean): number | null {
   if (!isWhole || isUsual(at)) return null
   const fitting = [at / 10, at / 100].filter(isUsual)
-  return fitting.length === 1 ? fitting[0]! : null
+  return fitting.length === 1 ? (fitting[0] ?? null) : null
 }
 
 export const lostPoint = 'A decimal point was put in'

@@ -5,6 +5,9 @@ export interface Grey {
   readonly data: Uint8Array | Uint8ClampedArray
 }
 
+/** A number of an array; 0 beyond its ends. */
+export const valueAt = (values: ArrayLike<number>, i: number): number => values[i] ?? 0
+
 /** Shares of red, green and blue in brightness, in 256ths. Source: ITU-R BT.601. */
 const [red, green, blue] = [77, 150, 29]
 
@@ -12,7 +15,7 @@ const [red, green, blue] = [77, 150, 29]
 export function greyOf(width: number, height: number, rgba: Uint8ClampedArray): Grey {
   const data = new Uint8Array(width * height)
   for (let i = 0, at = 0; i < data.length; i++, at += 4)
-    data[i] = (rgba[at]! * red + rgba[at + 1]! * green + rgba[at + 2]! * blue) >> 8
+    data[i] = (valueAt(rgba, at) * red + valueAt(rgba, at + 1) * green + valueAt(rgba, at + 2) * blue) >> 8
   return { width, height, data }
 }
 
@@ -26,29 +29,33 @@ export function shrunk({ width, height, data }: Grey, times: number): Grey {
       let sum = 0
       for (let dy = 0; dy < times; dy++) {
         const row = (y * times + dy) * width + x * times
-        for (let dx = 0; dx < times; dx++) sum += data[row + dx]!
+        for (let dx = 0; dx < times; dx++) sum += valueAt(data, row + dx)
       }
       small[y * wide + x] = sum / (times * times)
     }
   return { width: wide, height: high, data: small }
 }
 
+/** Brightness between four pixels. @param x of which the pixel to the right is in the picture too; so of `y` */
+function sampled({ width, data }: Grey, x: number, y: number): number {
+  const [left, top] = [Math.floor(x), Math.floor(y)]
+  const [right, down] = [x - left, y - top]
+  const at = top * width + left
+  const above = valueAt(data, at) * (1 - right) + valueAt(data, at + 1) * right
+  const below = valueAt(data, at + width) * (1 - right) + valueAt(data, at + width + 1) * right
+  return above * (1 - down) + below * down
+}
+
 /** A picture at another size, smoothly. @param times of its width and height, 0 to 1 */
-export function scaled({ width, height, data }: Grey, times: number): Grey {
+export function scaled(picture: Grey, times: number): Grey {
+  const { width, height } = picture
   const [wide, high] = [Math.max(1, Math.round(width * times)), Math.max(1, Math.round(height * times))]
   const small = new Uint8Array(wide * high)
   for (let y = 0; y < high; y++) {
     const fromY = Math.min(height - 1.001, Math.max(0, (y + 0.5) / times - 0.5))
-    const top = Math.floor(fromY)
-    const down = fromY - top
     for (let x = 0; x < wide; x++) {
       const fromX = Math.min(width - 1.001, Math.max(0, (x + 0.5) / times - 0.5))
-      const left = Math.floor(fromX)
-      const right = fromX - left
-      const at = top * width + left
-      const above = data[at]! * (1 - right) + data[at + 1]! * right
-      const below = data[at + width]! * (1 - right) + data[at + width + 1]! * right
-      small[y * wide + x] = above * (1 - down) + below * down
+      small[y * wide + x] = sampled(picture, fromX, fromY)
     }
   }
   return { width: wide, height: high, data: small }
@@ -87,7 +94,7 @@ const white = 255
 /** A picture turned about its middle, in the same frame; corners that come in are white. @param angle radians, clockwise */
 export function turned(picture: Grey, angle: number): Grey {
   if (angle === 0) return picture
-  const { width, height, data } = picture
+  const { width, height } = picture
   const out = new Uint8Array(width * height)
   const [sin, cos] = [Math.sin(angle), Math.cos(angle)]
   for (let y = 0; y < height; y++) {
@@ -100,11 +107,7 @@ export function turned(picture: Grey, angle: number): Grey {
         out[y * width + x] = white
         continue
       }
-      const [right, down] = [fromX - left, fromY - top]
-      const at = top * width + left
-      const above = data[at]! * (1 - right) + data[at + 1]! * right
-      const below = data[at + width]! * (1 - right) + data[at + width + 1]! * right
-      out[y * width + x] = above * (1 - down) + below * down
+      out[y * width + x] = sampled(picture, fromX, fromY)
     }
   }
   return { width, height, data: out }

@@ -1,4 +1,4 @@
-import type { Grey } from './grey'
+import { valueAt, type Grey } from './grey'
 
 /** Sums of all pixels above and left of each, and of their squares. */
 interface Sums {
@@ -12,12 +12,12 @@ function sumsOf({ width, height, data }: Grey): Sums {
   for (let y = 0; y < height; y++) {
     let [row, rowSquares] = [0, 0]
     for (let x = 0; x < width; x++) {
-      const value = data[y * width + x]!
+      const value = valueAt(data, y * width + x)
       row += value
       rowSquares += value * value
       const at = (y + 1) * wide + x + 1
-      plain[at] = plain[at - wide]! + row
-      squares[at] = squares[at - wide]! + rowSquares
+      plain[at] = valueAt(plain, at - wide) + row
+      squares[at] = valueAt(squares, at - wide) + rowSquares
     }
   }
   return { plain, squares }
@@ -50,10 +50,12 @@ export function levelled(picture: Grey, reach: number): Grey {
         bottom * wide + left,
         bottom * wide + right,
       ]
-      const mean = (plain[d]! - plain[b]! - plain[c]! + plain[a]!) / count
-      const variance = (squares[d]! - squares[b]! - squares[c]! + squares[a]!) / count - mean * mean
+      const mean = (valueAt(plain, d) - valueAt(plain, b) - valueAt(plain, c) + valueAt(plain, a)) / count
+      const variance =
+        (valueAt(squares, d) - valueAt(squares, b) - valueAt(squares, c) + valueAt(squares, a)) / count -
+        mean * mean
       const contrast = Math.max(leastContrast, Math.sqrt(Math.max(0, variance)))
-      const level = middle + ((data[y * width + x]! - mean) / (contrast * fullContrast)) * middle
+      const level = middle + ((valueAt(data, y * width + x) - mean) / (contrast * fullContrast)) * middle
       out[y * width + x] = Math.max(0, Math.min(255, level))
     }
   }
@@ -75,7 +77,7 @@ export function isLightOnDark({ data }: Grey): boolean {
 function relevelled({ width, height, data }: Grey, to: (level: number) => number): Grey {
   const table = Uint8ClampedArray.from({ length: 256 }, (_, level) => to(level))
   const out = new Uint8Array(data.length)
-  for (let i = 0; i < data.length; i++) out[i] = table[data[i]!]!
+  for (let i = 0; i < data.length; i++) out[i] = valueAt(table, valueAt(data, i))
   return { width, height, data: out }
 }
 
@@ -92,9 +94,10 @@ export const onBlank = (picture: Grey): Grey =>
 export function smoothed({ width, height, data }: Grey): Grey {
   const across = new Uint8Array(data.length)
   const out = new Uint8Array(data.length)
-  for (let i = 1; i < data.length - 1; i++) across[i] = (data[i - 1]! + 2 * data[i]! + data[i + 1]!) >> 2
+  for (let i = 1; i < data.length - 1; i++)
+    across[i] = (valueAt(data, i - 1) + 2 * valueAt(data, i) + valueAt(data, i + 1)) >> 2
   for (let i = width; i < data.length - width; i++)
-    out[i] = (across[i - width]! + 2 * across[i]! + across[i + width]!) >> 2
+    out[i] = (valueAt(across, i - width) + 2 * valueAt(across, i) + valueAt(across, i + width)) >> 2
   out.copyWithin(0, width, 2 * width)
   out.copyWithin(data.length - width, data.length - 2 * width, data.length - width)
   return { width, height, data: out }

@@ -55,7 +55,8 @@ export function readLabel(
   const nominal = printedNominal ? Number(printedNominal.value) : nominalV
   const found = read(nominal)
   const energy = energyOf(found, all)
-  const values = [...new Set(found.map(({ field }) => field))].map((field) => valueOf(field, found, energy))
+  const firsts = found.filter(({ field }, i) => found.findIndex((one) => one.field === field) === i)
+  const values = firsts.map((first) => valueOf(first, found, energy))
   return {
     values: [...values, ...chosenByWords(lines, part)],
     model: nameAfter(lines, 'model'),
@@ -91,9 +92,9 @@ const fitsItsSystem = (found: readonly Given[]): boolean =>
   found.some(({ rule, doubt }) => rule.scales === true && doubt === '')
 
 /** The value of a field, and what speaks against it. */
-function valueOf(field: string, found: readonly Given[], { contradiction, isConfirmed }: Energy): LabelValue {
+function valueOf(first: Given, found: readonly Given[], { contradiction, isConfirmed }: Energy): LabelValue {
+  const { field, told, value, doubt: ownDoubt } = first
   const own = found.filter((one) => one.field === field)
-  const { told, value, doubt: ownDoubt } = own[0]!
   const isNominal = ['nominalV', 'outputV'].includes(field)
   const doubt = ownDoubt === lostPoint && isNominal && fitsItsSystem(found) ? '' : ownDoubt
   const isOfEnergy = ['ahEach', 'nominalV'].includes(field)

@@ -1,4 +1,4 @@
-import { shrunk, type Grey } from './grey'
+import { shrunk, valueAt, type Grey } from './grey'
 
 /** Width to which a picture is shrunk to find its angle, px. */
 const searchWidth = 700
@@ -17,7 +17,7 @@ interface Ink {
 
 function inkOf({ width, height, data }: Grey): Ink {
   const dark: number[] = []
-  for (let i = 0; i < width * height; i++) if (data[i]! < ink) dark.push(i)
+  for (let i = 0; i < width * height; i++) if (valueAt(data, i) < ink) dark.push(i)
   return {
     across: Int32Array.from(dark, (i) => i % width),
     down: Int32Array.from(dark, (i) => Math.floor(i / width)),
@@ -29,11 +29,11 @@ function rowsDiffer({ across, down }: Ink, angle: number, rows: Int32Array, reac
   rows.fill(0)
   const [sin, cos] = [Math.sin(angle), Math.cos(angle)]
   for (let i = 0; i < across.length; i++) {
-    const row = Math.round(across[i]! * sin + down[i]! * cos) + reach
-    rows[row] = rows[row]! + 1
+    const row = Math.round(valueAt(across, i) * sin + valueAt(down, i) * cos) + reach
+    rows[row] = valueAt(rows, row) + 1
   }
   let sum = 0
-  for (let row = 1; row < rows.length; row++) sum += (rows[row]! - rows[row - 1]!) ** 2
+  for (let row = 1; row < rows.length; row++) sum += (valueAt(rows, row) - valueAt(rows, row - 1)) ** 2
   return sum
 }
 

@@ -87,11 +87,14 @@ export function valuesIn(line: string): PrintedValue[] {
     })
   }
   for (const match of line.matchAll(range)) {
-    const [, low, first, high, unit] = match
-    const [a, b] = [digitsOf(low!).value, digitsOf(high!).value]
-    if (first !== undefined && unitOf(first).unit !== unitOf(unit!).unit) continue
-    if (a !== null && b !== null && a < b) add(match, low!, high!, unit!)
+    const [, low = '', first, high = '', unit = ''] = match
+    const [a, b] = [digitsOf(low).value, digitsOf(high).value]
+    if (first !== undefined && unitOf(first).unit !== unitOf(unit).unit) continue
+    if (a !== null && b !== null && a < b) add(match, low, high, unit)
   }
-  for (const match of line.matchAll(single)) add(match, match[1]!, match[1]!, match[2]!)
+  for (const match of line.matchAll(single)) {
+    const [, printed = '', unit = ''] = match
+    add(match, printed, printed, unit)
+  }
   return values.sort((a, b) => a.from - b.from)
 }

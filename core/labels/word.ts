@@ -103,5 +103,6 @@ export function linesOf(all: readonly LabelWord[]): LabelWord[][] {
     if (best) best.push(one)
     else lines.push([one])
   }
-  return lines.sort((a, b) => a[0]!.at - b[0]!.at).map((line) => line.map(({ word }) => word))
+  const topOf = (line: typeof placed): number => line[0]?.at ?? 0
+  return lines.sort((a, b) => topOf(a) - topOf(b)).map((line) => line.map(({ word }) => word))
 }

@@ -37,7 +37,8 @@ export class CraftPhotos extends Repository {
       const [held] = await tx<{ count: number }[]>`
         select count(*)::int as count from log_entry
         where workshop_id = ${workshop} and craft_id = ${craft} and kind = 'photo'`
-      if (held!.count >= mostPhotos) return { refused: `A craft holds at most ${mostPhotos} photographs` }
+      if ((held?.count ?? 0) >= mostPhotos)
+        return { refused: `A craft holds at most ${mostPhotos} photographs` }
       // The clock of a device may be wrong; the future is not believed.
       const taken = new Date(Math.min(at ? Date.parse(at) : Date.now(), Date.now())).toISOString()
       const [entry] = await this.logbooks.addIn(tx, craft, [
@@ -45,7 +46,7 @@ export class CraftPhotos extends Repository {
       ])
       await tx`insert into craft_photo ${tx({
         workshop_id: workshop,
-        entry_id: entry!,
+        entry_id: entry ?? null,
         mime,
         width,
         height,

@@ -47,37 +47,37 @@ const codeSerial = computed(() =>
 const offers = computed(() => {
   const read = reading.value
   if (!read) return []
-  const values = read.values
-    .filter(({ field }) => props.fields[field])
-    .map(({ field, value, printed, box, isSure, doubt }) => {
-      const known = props.now[field]
-      const isSame = known?.value === value
-      const isMeasured = known?.how === 'measured' && !isSame
-      return {
-        id: field,
-        label: props.fields[field]!.label,
-        shown: shownValue(props.fields[field]!, value, q),
-        printed,
-        box,
-        isSure: isSure && !isMeasured,
-        note: isMeasured ? 'You measured another value' : doubt,
-        before: known && !isSame ? shownValue(props.fields[field]!, known.value, q) : '',
-        value,
-      }
-    })
+  const values = read.values.flatMap(({ field: id, value, printed, box, isSure, doubt }) => {
+    const [field, known] = [props.fields[id], props.now[id]]
+    if (!field) return []
+    const isSame = known?.value === value
+    const isMeasured = known?.how === 'measured' && !isSame
+    return {
+      id,
+      label: field.label,
+      shown: shownValue(field, value, q),
+      printed,
+      box,
+      isSure: isSure && !isMeasured,
+      note: isMeasured ? 'You measured another value' : doubt,
+      before: known && !isSame ? shownValue(field, known.value, q) : '',
+      value,
+    }
+  })
   const named = (['model', 'serial'] as const).flatMap((id) => {
     const name = read[id]
     const fromCode = id === 'serial' ? codeSerial.value : undefined
     if (!name && !fromCode) return []
-    const shown = fromCode ?? name!.text
+    const shown = fromCode ?? name?.text ?? ''
+    const isSure = fromCode !== undefined || name?.isSure === true
     return {
       id,
       label: names[id],
       shown,
       printed: fromCode ? 'from the code' : shown,
       box: name?.box ?? null,
-      isSure: fromCode !== undefined || name!.isSure,
-      note: fromCode || name!.isSure ? '' : 'Hard to read',
+      isSure,
+      note: isSure ? '' : 'Hard to read',
       before: '',
       value: shown,
     }
