@@ -9,9 +9,7 @@ const problem = ref('')
 const done = ref('')
 const isBusy = ref(false)
 async function take(event: Event) {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = ''
+  const [file] = takeFiles(event)
   if (!file) return
   isBusy.value = true
   problem.value = ''

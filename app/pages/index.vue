@@ -112,9 +112,7 @@ useKeys({
 })
 
 async function readFile(event: Event) {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = ''
+  const [file] = takeFiles(event)
   problem.value = ''
   if (!file) return
   if (file.size > largestFileMb * 1024 * 1024) {

@@ -35,9 +35,7 @@ function openNew(of: File | null) {
   open.value = ''
 }
 function choosePhoto(event: Event) {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = ''
+  const [file] = takeFiles(event)
   if (file) openNew(file)
 }
 

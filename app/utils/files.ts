@@ -4,14 +4,19 @@ export type TakenText =
   | { readonly name: string; readonly text: string; readonly problem?: undefined }
   | { readonly name: string; readonly problem: string }
 
+/** Files that someone has just chosen. The entry is emptied, so that choosing the same file again is a new choice. */
+export function takeFiles(event: Event): File[] {
+  const input = event.target as HTMLInputElement
+  const files = [...(input.files ?? [])]
+  input.value = ''
+  return files
+}
+
 /**
  * Text of the file someone has just chosen, or what is wrong with it in words; null when nothing was chosen.
- * The entry is emptied, so that choosing the same file again is a new choice.
  */
 export async function takeText(event: Event, mostMb: number): Promise<TakenText | null> {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = ''
+  const [file] = takeFiles(event)
   if (!file) return null
   const { name } = file
   if (file.size > mostMb * 1024 * 1024)

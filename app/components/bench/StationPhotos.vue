@@ -15,9 +15,7 @@ const open = ref<ShownPhoto | null>(null)
 onMounted(() => load(bench.id))
 
 async function choose(event: Event) {
-  const chosen = event.target as HTMLInputElement
-  const files = [...(chosen.files ?? [])]
-  chosen.value = ''
+  const files = takeFiles(event)
   problem.value = ''
   busy.value = true
   for (const file of files) {

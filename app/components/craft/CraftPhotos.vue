@@ -33,9 +33,7 @@ const problem = ref('')
 const isBusy = ref(false)
 
 function choose(event: Event) {
-  const input = event.target as HTMLInputElement
-  chosen.value = [...(input.files ?? [])]
-  input.value = ''
+  chosen.value = takeFiles(event)
   words.value = ''
   problem.value = ''
 }

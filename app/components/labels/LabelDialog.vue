@@ -124,9 +124,7 @@ async function partOn({ words, codes }: PhotoWords): Promise<ShelfPart | null> {
   })
 }
 function choose(event: Event) {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = ''
+  const [file] = takeFiles(event)
   if (file) void read(file)
 }
 function toggle(id: string) {

@@ -5,9 +5,7 @@ import { mostLogoLetters } from '#core/quotation/terms'
 const logo = defineModel<string>({ required: true })
 const problem = ref('')
 async function take(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = ''
+  const [file] = takeFiles(event)
   if (!file) return
   const picture = /^image\/(png|svg\+xml)$/.test(file.type) ? await logoPicture(file) : null
   if (!picture) problem.value = 'This is not a PNG or SVG picture.'

@@ -43,20 +43,20 @@ async function send(take: 'none' | 'good') {
   if (answer.kind === 'ok' && take === 'good') emit('taken')
 }
 async function choose(event: Event) {
-  const input = event.target as HTMLInputElement
-  file.value = input.files?.[0] ?? null
-  input.value = ''
+  file.value = takeFiles(event)[0] ?? null
   report.value = null
   content.value = file.value
   if (!file.value) return
-  if (await isForeign(file.value)) foreign.value = await file.value.text()
-  else await send('none')
+  foreign.value = await foreignText(file.value)
+  if (!foreign.value) await send('none')
 }
-async function isForeign(chosen: File): Promise<boolean> {
-  if (!props.columns || chosen.size > mostMatchedBytes) return false
+/** The text of a table whose columns are to be matched; empty for any other file. */
+async function foreignText(chosen: File): Promise<string> {
+  if (!props.columns || chosen.size > mostMatchedBytes) return ''
   const { foreignTable } = await import('#core/formats/foreign-table')
-  const { columns, isOwn } = foreignTable(await chosen.text(), props.columns, props.part ?? null)
-  return !isOwn && columns.length > 1
+  const text = await chosen.text()
+  const { columns, isOwn } = foreignTable(text, props.columns, props.part ?? null)
+  return !isOwn && columns.length > 1 ? text : ''
 }
 async function matched(text: string) {
   foreign.value = ''
