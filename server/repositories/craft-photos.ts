@@ -2,7 +2,7 @@ import type { Sql } from 'postgres'
 import { entryOf } from '#core/logbook/entry'
 import { Repository, type Actor } from './actor'
 import type { Logbooks } from './logbooks'
-import { heldBytes, mostBytes, noRoom } from './photos'
+import { believedTime, heldBytes, mostBytes, noRoom } from './photos'
 
 /** Photographs of one craft, at most. */
 const mostPhotos = 500
@@ -39,8 +39,7 @@ export class CraftPhotos extends Repository {
         where workshop_id = ${workshop} and craft_id = ${craft} and kind = 'photo'`
       if ((held?.count ?? 0) >= mostPhotos)
         return { refused: `A craft holds at most ${mostPhotos} photographs` }
-      // The clock of a device may be wrong; the future is not believed.
-      const taken = new Date(Math.min(at ? Date.parse(at) : Date.now(), Date.now())).toISOString()
+      const taken = (at ? believedTime(at) : new Date()).toISOString()
       const [entry] = await this.logbooks.addIn(tx, craft, [
         entryOf({ kind: 'photo', at: taken, source: 'typed', words }),
       ])

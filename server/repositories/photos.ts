@@ -33,6 +33,9 @@ const mostPhotos = 60
 export const mostBytes = 4 * 1024 ** 3
 export const noRoom = 'There is no room for more photos. Delete old ones first'
 
+/** When a photo was taken. The clock of a device may be wrong; the future is not believed. @param takenAt ISO date-time */
+export const believedTime = (takenAt: string): Date => new Date(Math.min(Date.parse(takenAt), Date.now()))
+
 /** Bytes of all photos of a workshop. Whoever adds one waits here, so that many at once do not pass a limit together. */
 export async function heldBytes(tx: Sql, workshop: string): Promise<number> {
   await tx`select pg_advisory_xact_lock(hashtextextended(${`photos ${workshop}`}, 0))`
@@ -91,8 +94,7 @@ export class Photos extends Repository {
         bytes: data.byteLength,
         data: Buffer.from(data),
         ...(id ? { photo_id: id } : {}),
-        // The clock of a device may be wrong; the future is not believed.
-        ...(takenAt ? { taken_at: new Date(Math.min(Date.parse(takenAt), Date.now())) } : {}),
+        ...(takenAt ? { taken_at: believedTime(takenAt) } : {}),
       }
       return first(await tx<PhotoRow[]>`insert into photo ${tx(photo)} returning ${columns(tx)}`)
     })

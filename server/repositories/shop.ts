@@ -148,9 +148,7 @@ export class Shop extends Repository {
         const judged = await this.judge.verdict(job).catch(() => null)
         if (judged === null) return null
         const { verdict: after } = judged
-        return before === null || after === before
-          ? []
-          : [{ id, number, name, before, after }]
+        return before === null || after === before ? [] : [{ id, number, name, before, after }]
       }),
     )
     const known = changed.filter((one) => one !== null)
