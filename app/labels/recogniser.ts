@@ -1,9 +1,8 @@
 import type { Worker as Recogniser } from 'tesseract.js'
-import type { PrintJob, PrintLayout, RecognisedWord } from '#core/labels/print'
+import { readPasses, type PrintJob, type RecognisedWord } from '#core/labels/print'
 
 /** Where the server gives the letters that the recogniser knows. `nuxt.config.ts` names it too. */
 const letters = '/recognition'
-const dotsPerInch = '300'
 
 /** A recogniser of print in a worker of its own, from files that this application serves. */
 async function start(progress: (share: number) => void): Promise<Recogniser> {
@@ -43,27 +42,10 @@ export async function recognise(
     current = null
     throw cause
   })
-  const { PSM } = await import('tesseract.js')
-  const modes: Readonly<Record<PrintLayout, string>> = { scattered: PSM.SPARSE_TEXT, block: PSM.SINGLE_BLOCK }
-  const read: RecognisedWord[][] = []
-  for (const { file, layout } of job.passes) {
-    await recogniser.setParameters({
-      tessedit_pageseg_mode: modes[layout] as never,
-      user_defined_dpi: dotsPerInch,
-    })
-    const { data } = await recogniser.recognize(
-      new Blob([file as BlobPart]),
-      {},
-      { blocks: true, text: false },
-    )
-    read.push(
-      (data.blocks ?? []).flatMap(({ paragraphs }) =>
-        paragraphs.flatMap(({ lines }) => lines.flatMap(({ words }) => words)),
-      ),
-    )
-    done++
-  }
-  return read
+  return readPasses(job, recogniser, {
+    asFile: (bytes) => new Blob([bytes as BlobPart]),
+    passed: () => done++,
+  })
 }
 
 /** Ends the recogniser, and what it is doing. The next photo starts another. */

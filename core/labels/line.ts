@@ -8,6 +8,10 @@ export interface Line {
   readonly words: readonly { readonly word: LabelWord; readonly from: number; readonly to: number }[]
 }
 
+/** The words that lie in a stretch of a line, in part or as a whole. */
+export const wordsBetween = ({ words }: Line, from: number, to: number): LabelWord[] =>
+  words.filter((one) => one.to > from && one.from < to).map(({ word }) => word)
+
 export function lineOf(words: readonly LabelWord[]): Line {
   let text = ''
   const placed = words.map((word) => {
@@ -21,7 +25,6 @@ export function lineOf(words: readonly LabelWord[]): Line {
 
 /** A value with what stands before it on its line. */
 export interface Told {
-  readonly line: Line
   readonly value: PrintedValue
   readonly concepts: ReadonlySet<Concept>
   readonly words: readonly LabelWord[]
@@ -36,6 +39,15 @@ export const conceptsIn = (text: string): Concept[] =>
     .split(/\s+|(?<=[A-Za-zà-ü])[-/(](?=[A-Za-zà-ü])|['’]|(?<=[A-Za-zà-ü]{4})(?=\d)/u)
     .concat(text.split(/\s+/u))
     .flatMap(conceptsOf)
+
+/** Letters between voltages that belong together, at most: ` / `. */
+const besideLetters = 5
+/** Whether another voltage stands right before a value, or another one that differs right behind it. */
+const isBeside = (value: PrintedValue, other: PrintedValue): boolean =>
+  other !== value &&
+  other.unit === 'V' &&
+  ((other.low !== value.low && Math.abs(other.from - value.to) < besideLetters) ||
+    Math.abs(value.from - other.to) < besideLetters)
 
 /** Values of a line with the words before them. */
 export function valuesOf(line: Line): Told[] {
@@ -56,25 +68,12 @@ export function valuesOf(line: Line): Told[] {
         ? ['cranking' as const]
         : []
     from = value.to
-    const words = line.words
-      .filter((one) => one.to > value.from && one.from < value.to)
-      .map(({ word }) => word)
     return {
-      line,
       value: { ...value, isAc: isMains },
       concepts: new Set([...before, ...after]),
-      words,
+      words: wordsBetween(line, value.from, value.to),
       printed: line.text.slice(value.from, value.to).trim(),
-      isOneOfSeveral:
-        value.unit === 'V' &&
-        values.some(
-          (other) =>
-            (other !== value &&
-              other.unit === 'V' &&
-              other.low !== value.low &&
-              Math.abs(other.from - value.to) < 5) ||
-            (other !== value && other.unit === 'V' && Math.abs(value.from - other.to) < 5),
-        ),
+      isOneOfSeveral: value.unit === 'V' && values.some((other) => isBeside(value, other)),
     }
   })
 }
@@ -91,7 +90,7 @@ function peakTimesIn(line: Line, own: readonly Told[]): Told[] {
     {
       ...peak,
       value: { ...peak.value, low: seconds, high: seconds, unit: 's', isGuessed: true, from, to },
-      words: line.words.filter((one) => one.to > from && one.from < to).map(({ word }) => word),
+      words: wordsBetween(line, from, to),
       printed: match[0].trim(),
     },
   ]
@@ -107,7 +106,6 @@ function countsIn(line: Line): Told[] {
   const { from, to } = found
   return [
     {
-      line,
       value: {
         low: value,
         high: value,

@@ -1,4 +1,4 @@
-import { beforeTurn, turned, type Grey, type Point } from './grey'
+import { turned, type Grey } from './grey'
 import { inverted, isLightOnDark, levelled, onBlank, smoothed } from './level'
 import { levelAngle } from './skew'
 
@@ -10,8 +10,6 @@ export interface Prepared {
   readonly picture: Grey
   /** By what it was turned, radians, clockwise. */
   readonly angle: number
-  /** Where a point of the prepared picture is on the photo, px. */
-  readonly onPhoto: (point: Point) => Point
 }
 
 /** Reach of what counts as around a pixel, in shares of the longest side. */
@@ -28,6 +26,5 @@ export function prepare(photo: Grey): Prepared {
   return {
     picture: turned(onBlank(dark), angle),
     angle,
-    onPhoto: (point) => beforeTurn(point, photo, angle),
   }
 }

@@ -48,6 +48,56 @@ export interface RecognisedWord {
   readonly bbox: { readonly x0: number; readonly y0: number; readonly x1: number; readonly y1: number }
 }
 
+/** What is said to a recogniser about a pass; modes as it numbers them: 11 sparse text, 6 one block. */
+const modes: Readonly<Record<PrintLayout, string>> = { scattered: '11', block: '6' }
+const dotsPerInch = '300'
+
+/** A recogniser that takes pictures as files of some kind. */
+export interface PrintRecogniser<F> {
+  /** The mode is a word of the recogniser's own, which is not known here. */
+  setParameters(settings: { tessedit_pageseg_mode: never; user_defined_dpi: string }): Promise<unknown>
+  recognize(
+    file: F,
+    options: object,
+    output: { blocks: true; text: false },
+  ): Promise<{
+    data: {
+      blocks:
+        | readonly {
+            paragraphs: readonly { lines: readonly { words: readonly RecognisedWord[] }[] }[]
+          }[]
+        | null
+    }
+  }>
+}
+
+/**
+ * What a recogniser reads in each pass.
+ * @param asFile a picture as the recogniser takes it
+ * @param passed told after each pass
+ */
+export async function readPasses<F>(
+  { passes }: Pick<PrintJob, 'passes'>,
+  recogniser: PrintRecogniser<F>,
+  { asFile, passed = () => undefined }: { asFile: (bytes: Uint8Array) => F; passed?: () => void },
+): Promise<RecognisedWord[][]> {
+  const read: RecognisedWord[][] = []
+  for (const { file, layout } of passes) {
+    await recogniser.setParameters({
+      tessedit_pageseg_mode: modes[layout] as never,
+      user_defined_dpi: dotsPerInch,
+    })
+    const { data } = await recogniser.recognize(asFile(file), {}, { blocks: true, text: false })
+    read.push(
+      (data.blocks ?? []).flatMap(({ paragraphs }) =>
+        paragraphs.flatMap(({ lines }) => lines.flatMap(({ words }) => words)),
+      ),
+    )
+    passed()
+  }
+  return read
+}
+
 /** The words of a picture from what a recogniser says of each of its passes. */
 export function wordsOfPasses(
   { passes }: Pick<PrintJob, 'passes'>,

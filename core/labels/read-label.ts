@@ -1,6 +1,6 @@
 import type { PartKindId } from '#core/job/fields'
 import { given, isAllowed, lostPoint, type Given } from './fit'
-import { lineOf, toldBy, type Line, type Told } from './line'
+import { lineOf, toldBy, wordsBetween, type Line, type Told } from './line'
 import { nameAfter, type LabelName } from './names'
 import { labelRules } from './rules'
 import { around, linesOf, type Box, type LabelWord } from './word'
@@ -123,9 +123,7 @@ function chosenByWords(lines: readonly Line[], part: PartKindId): LabelValue[] {
       const match = words.exec(line.text)
       if (!match) continue
       const from = match.index
-      const own = line.words
-        .filter((one) => one.to > from && one.from < from + match[0].length)
-        .map(({ word }) => word)
+      const own = wordsBetween(line, from, from + match[0].length)
       values.set(field, {
         field,
         value: option,

@@ -1,9 +1,10 @@
 <script setup lang="ts">
+import { beforeTurn } from '#core/labels/grey'
 import type { Box } from '#core/labels/word'
 import type { PhotoWords } from '../../labels/read-photo'
 
 /** A photo of a label with the places of its values. */
-const props = defineProps<{
+defineProps<{
   address: string
   photo: PhotoWords | null
   boxes: readonly { readonly id: string; readonly box: Box; readonly isTicked: boolean }[]
@@ -12,11 +13,19 @@ const props = defineProps<{
 }>()
 defineEmits<{ point: [id: string] }>()
 const margin = 6
-/** Boxes lie as the photo was turned to read it. */
-const turn = computed(() => {
-  const { width = 0, height = 0, angle = 0 } = props.photo ?? {}
-  return `rotate(${(-angle * 180) / Math.PI} ${width / 2} ${height / 2})`
-})
+/** The corners of a box as they lie on the photo, which was turned to read it. */
+function cornersOf({ left, top, right, bottom }: Box, photo: PhotoWords): string {
+  const [l, t, r, b] = [left - margin, top - margin, right + margin, bottom + margin]
+  return [
+    { x: l, y: t },
+    { x: r, y: t },
+    { x: r, y: b },
+    { x: l, y: b },
+  ]
+    .map((corner) => beforeTurn(corner, photo, photo.angle))
+    .map(({ x, y }) => `${x},${y}`)
+    .join(' ')
+}
 </script>
 
 <template>
@@ -28,29 +37,24 @@ const turn = computed(() => {
       :viewBox="`0 0 ${photo.width} ${photo.height}`"
       aria-hidden="true"
     >
-      <g :transform="turn">
-        <rect
-          v-for="{ id, box, isTicked } in boxes"
-          :key="id"
-          :x="box.left - margin"
-          :y="box.top - margin"
-          :width="box.right - box.left + 2 * margin"
-          :height="box.bottom - box.top + 2 * margin"
-          :data-box="id"
-          fill-opacity="0.18"
-          vector-effect="non-scaling-stroke"
-          :class="[
-            id === chosen
-              ? 'fill-changed stroke-changed'
-              : isTicked
-                ? 'fill-sea stroke-sea'
-                : 'fill-none stroke-soft',
-          ]"
-          :stroke-width="id === chosen ? 4 : 2"
-          :stroke-dasharray="isTicked || id === chosen ? undefined : '6 5'"
-          @click="$emit('point', id)"
-        />
-      </g>
+      <polygon
+        v-for="{ id, box, isTicked } in boxes"
+        :key="id"
+        :points="cornersOf(box, photo)"
+        :data-box="id"
+        fill-opacity="0.18"
+        vector-effect="non-scaling-stroke"
+        :class="[
+          id === chosen
+            ? 'fill-changed stroke-changed'
+            : isTicked
+              ? 'fill-sea stroke-sea'
+              : 'fill-none stroke-soft',
+        ]"
+        :stroke-width="id === chosen ? 4 : 2"
+        :stroke-dasharray="isTicked || id === chosen ? undefined : '6 5'"
+        @click="$emit('point', id)"
+      />
     </svg>
   </div>
 </template>
