@@ -49,7 +49,9 @@ test('the workboat: answers are there without a click, are compared, changed by 
   await expect(page.getByTestId('headline')).toContainText('Suits after 3 changes')
   await page.getByRole('link', { name: 'Bench' }).click()
   await openStation(page, 'chargers')
-  await expect(field(page, 'chargers/charger-1/equaliseStage')).toHaveValue('switchable')
+  await expect(
+    field(page, 'chargers/charger-1/equaliseStage').getByRole('radio', { checked: true }),
+  ).toHaveText('On, can be switched off')
 
   await page.getByRole('link', { name: 'Papers', exact: true }).click()
   await page.locator('[data-paper=summary]').getByRole('link', { name: 'Preview' }).click()

@@ -69,7 +69,7 @@ function key(event: KeyboardEvent) {
       :key="option"
       type="button"
       role="radio"
-      class="min-w-0 flex-auto px-1 py-0.5 text-xs leading-tight not-first:border-l not-first:border-edge focus-visible:relative focus-visible:z-10"
+      class="min-w-0 flex-auto px-1 py-0.5 text-xs leading-tight max-md:min-h-11 not-first:border-l not-first:border-edge focus-visible:relative focus-visible:z-10"
       :class="[
         isShort(word) && 'whitespace-nowrap',
         option === modelValue
